@@ -1,0 +1,171 @@
+// Package dish knows the shapes of baking dishes: areas, volume, and how high a volume stands in them.
+package dish
+
+import (
+	"math"
+
+	"mabbin/core/fault"
+)
+
+// Shape is a dish's outline seen from above.
+type Shape string
+
+// The shapes. A set of ramekins is a count of one round dish.
+const (
+	Rectangle Shape = "rectangle"
+	Square    Shape = "square"
+	Round     Shape = "round"
+	Oval      Shape = "oval"
+)
+
+// Shapes lists every shape in the order they are offered.
+func Shapes() []Shape { return []Shape{Rectangle, Square, Round, Oval} }
+
+// Dish is the inside of one baking dish. Lengths are of the opening unless they say floor;
+// a zero floor length means straight walls, a zero measured volume means it was never filled with water.
+type Dish struct {
+	Shape         Shape   `json:"shape"`
+	LengthCM      float64 `json:"length_cm"`                 // diameter of a round dish, side of a square
+	WidthCM       float64 `json:"width_cm,omitempty"`        // rectangle and oval only
+	DepthCM       float64 `json:"depth_cm"`                  // inside, floor to rim
+	FloorLengthCM float64 `json:"floor_length_cm,omitempty"` // zero: as the rim
+	FloorWidthCM  float64 `json:"floor_width_cm,omitempty"`  // zero: in proportion to the floor length
+	MeasuredML    float64 `json:"measured_ml,omitempty"`     // water to the brim; overrides the computed volume
+	Material      string  `json:"material"`                  // key of the dish materials table
+}
+
+// The sizes that can be somebody's dish, in cm. A restaurant tray is 65 cm long; a ramekin is 6 cm across.
+const (
+	minSideCM, maxSideCM   = 3.0, 100.0
+	minDepthCM, maxDepthCM = 1.0, 20.0
+	// A measured volume further than this factor from the computed one is a slip, not a rounded corner.
+	minMeasured, maxMeasured = 0.5, 1.5
+)
+
+// Geometry is what a dish's sizes come to.
+type Geometry struct {
+	RimAreaCM2   float64
+	FloorAreaCM2 float64
+	PerimeterCM  float64 // of the rim
+	VolumeML     float64 // measured if it was, else by the prismoidal rule
+	DepthCM      float64
+	RimLengthCM  float64
+	FloorLenCM   float64
+	computedML   float64
+	middleCM2    float64 // area at half depth
+}
+
+// Check notes every wrong size under the pointer prefix at.
+func (d Dish) Check(at string, f *fault.Faults) {
+	ok := f.OneOf(at+"/shape", string(d.Shape), string(Rectangle), string(Square), string(Round), string(Oval))
+	ok = f.Range(at+"/length_cm", d.LengthCM, minSideCM, maxSideCM, "cm") && ok
+	ok = f.Range(at+"/depth_cm", d.DepthCM, minDepthCM, maxDepthCM, "cm") && ok
+	two := d.Shape == Rectangle || d.Shape == Oval
+	if two {
+		ok = f.Range(at+"/width_cm", d.WidthCM, minSideCM, maxSideCM, "cm") && ok
+	} else if ok && d.WidthCM != 0 && d.WidthCM != d.LengthCM {
+		f.Add(at+"/width_cm", "a %s dish has one size across: leave the width out", d.Shape)
+		ok = false
+	}
+	ok = d.checkFloor(at, "floor_length_cm", d.FloorLengthCM, d.LengthCM, f) && ok
+	if two {
+		ok = d.checkFloor(at, "floor_width_cm", d.FloorWidthCM, d.WidthCM, f) && ok
+	} else if ok && d.FloorWidthCM != 0 && d.FloorWidthCM != d.FloorLengthCM {
+		f.Add(at+"/floor_width_cm", "a %s dish has one size across the floor: leave the floor width out", d.Shape)
+		ok = false
+	}
+	if !ok || d.MeasuredML == 0 {
+		return
+	}
+	v := d.Measure().computedML
+	if !(d.MeasuredML >= minMeasured*v && d.MeasuredML <= maxMeasured*v) {
+		f.Add(at+"/measured_ml", "is %g ml, but these sizes hold about %.0f ml: measure again, or correct the sizes", d.MeasuredML, v)
+	}
+}
+
+// checkFloor notes a floor that is wider than the rim, or no size at all. Zero is "as the rim".
+func (d Dish) checkFloor(at, name string, floor, rim float64, f *fault.Faults) bool {
+	if floor == 0 {
+		return true
+	}
+	if floor > rim {
+		f.Add(at+"/"+name, "is %g cm, wider than the rim (%g cm): have the two been swapped?", floor, rim)
+		return false
+	}
+	return f.Range(at+"/"+name, floor, rim*0.3, rim, "cm")
+}
+
+// Measure computes the geometry of a dish that passed Check.
+func (d Dish) Measure() Geometry {
+	l, w := d.LengthCM, d.WidthCM
+	if d.Shape == Square || d.Shape == Round {
+		w = l
+	}
+	fl := d.FloorLengthCM
+	if fl == 0 {
+		fl = l
+	}
+	fw := d.FloorWidthCM
+	if fw == 0 {
+		fw = w * fl / l
+	}
+	g := Geometry{DepthCM: d.DepthCM, RimLengthCM: l, FloorLenCM: fl}
+	g.RimAreaCM2 = d.Shape.area(l, w)
+	g.FloorAreaCM2 = d.Shape.area(fl, fw)
+	g.middleCM2 = d.Shape.area((l+fl)/2, (w+fw)/2)
+	g.PerimeterCM = d.Shape.perimeter(l, w)
+	g.computedML = d.DepthCM / 6 * (g.FloorAreaCM2 + 4*g.middleCM2 + g.RimAreaCM2)
+	g.VolumeML = g.computedML
+	if d.MeasuredML > 0 {
+		g.VolumeML = d.MeasuredML
+	}
+	return g
+}
+
+func (s Shape) area(l, w float64) float64 {
+	if s == Round || s == Oval {
+		return math.Pi / 4 * l * w
+	}
+	return l * w
+}
+
+// perimeter of an ellipse is Ramanujan's second approximation; a circle is its exact case.
+func (s Shape) perimeter(l, w float64) float64 {
+	if s == Rectangle || s == Square {
+		return 2 * (l + w)
+	}
+	a, b := l/2, w/2
+	h := (a - b) * (a - b) / ((a + b) * (a + b))
+	return math.Pi * (a + b) * (1 + 3*h/(10+math.Sqrt(4-3*h)))
+}
+
+// HeightCM is how high ml stand in the dish. Above the rim the walls are thought on, straight up.
+// A measured volume scales the whole dish, as rounded corners and bowed walls do.
+func (g Geometry) HeightCM(ml float64) float64 {
+	switch {
+	case ml <= 0:
+		return 0
+	case ml >= g.VolumeML:
+		return g.DepthCM + (ml-g.VolumeML)/g.RimAreaCM2
+	}
+	want := ml / g.VolumeML * g.computedML
+	lo, hi := 0.0, g.DepthCM
+	for range 40 {
+		mid := (lo + hi) / 2
+		if g.below(mid) < want {
+			lo = mid
+		} else {
+			hi = mid
+		}
+	}
+	return (lo + hi) / 2
+}
+
+// below is the computed volume under height h: the area is a quadratic in h through floor, middle and rim.
+func (g Geometry) below(h float64) float64 {
+	t := h / g.DepthCM
+	a := g.FloorAreaCM2
+	b := -3*g.FloorAreaCM2 + 4*g.middleCM2 - g.RimAreaCM2
+	c := 2*g.FloorAreaCM2 - 4*g.middleCM2 + 2*g.RimAreaCM2
+	return g.DepthCM * t * (a + t*(b/2+t*c/3))
+}

@@ -1,0 +1,292 @@
+// Package larder holds the tables: fruits, ingredients, thickeners, toppings, bases and dish materials.
+// Each row says where its figures are from; see Basis.
+package larder
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+)
+
+// Basis is where a figure is from.
+type Basis string
+
+// The bases. A working figure is this project's own, and the kitchen's log will correct it.
+const (
+	Composition Basis = "composition" // public food composition tables
+	Handbook    Basis = "handbook"    // general baking handbooks' figures
+	Definition  Basis = "definition"
+	Working     Basis = "working"
+)
+
+// Fruit is one fruit or vegetable as it behaves in a dish. Percentages are of the prepared fruit;
+// times are minutes at 100 C for a piece of 8 mm.
+type Fruit struct {
+	Key              string
+	Name             string
+	Group            string
+	WaterPct         float64
+	SugarPct         float64
+	AcidPct          float64
+	PectinEqPct      float64 // natural pectin, as cornflour
+	BulkGPerML       float64 // loosely heaped
+	HandPackedFactor float64
+	DefaultCutMM     float64
+	SmallG           float64 // one piece as bought
+	MediumG          float64
+	LargeG           float64
+	YieldPeeled      float64 // prepared over as bought
+	YieldUnpeeled    float64
+	ReleaseFresh     float64 // share of its water that it gives up
+	ReleaseFrozen    float64
+	TenderMin        float64
+	CollapseMin      float64
+	Precook          string // none, advised, required
+	BrownsInAir      bool
+	CompositionBasis Basis
+	JuiceColour      string // #RRGGBB, a suggestion for drawing
+}
+
+// Ingredient is anything weighed that is not the fruit. Percentages are of its weight;
+// a weight of 0 for a cup, spoon or piece means that it is not measured that way.
+type Ingredient struct {
+	Key            string
+	Name           string
+	Role           string
+	CupG           float64 // per US cup, spooned
+	CupScoopedG    float64
+	CupPackedG     float64
+	TspG           float64 // per US teaspoon
+	PieceG         float64
+	WaterPct       float64
+	FatPct         float64
+	SugarPct       float64
+	StarchPct      float64
+	ProteinPct     float64
+	AcidPct        float64
+	Allergens      []string
+	AllergenOnPack bool // the label has to be read: which is not "none"
+	Basis          Basis
+}
+
+// Thickener is what one thickener does, in cornflour's terms.
+type Thickener struct {
+	Key          string
+	Name         string
+	Strength     float64 // of 1 g, as g of cornflour
+	FullAtC      float64
+	HoldMin      float64
+	FactorAtAcid float64 // strength left at 2.5 % acid
+	OverBoil     float64 // strength left after a long boil
+	Freeze       string
+	Clarity      string
+	How          string
+	Avoid        string
+	Basis        Basis
+}
+
+// Part is one ingredient of a dough in baker's percentages.
+type Part struct {
+	Key string
+	Pct float64
+}
+
+// Topping is one topping: its recipe and how it lies, soaks and bakes.
+type Topping struct {
+	Key             string
+	Name            string
+	Family          string
+	Parts           []Part // the first is the 100 %
+	HydrationPct    float64
+	ThicknessMM     float64 // raw, one layer
+	DensityGPerML   float64 // raw
+	Coverage        float64
+	GapShare        float64
+	Layers          float64
+	AbsorbGPerG     float64 // juice taken up
+	Rise            float64
+	ConductivityWMK float64
+	HeatJKgK        float64
+	WaterPct        float64
+	DrySkinMM       float64 // 0: all of it
+	BrownRate       float64
+	MakeAhead       string
+	Basis           Basis
+}
+
+// Base is what lies under the filling.
+type Base struct {
+	Key                string
+	Name               string
+	Parts              []Part // the first is the 100 %; none without a base
+	ThicknessMM        float64
+	DensityGPerML      float64
+	UpTheSides         bool
+	AbsorbGPerG        float64
+	WaterPct           float64
+	ParBakeC           float64
+	ParBakeWeightedMin float64
+	ParBakeOpenMin     float64
+	Basis              Basis
+}
+
+// Material is what a dish is made of, as heat sees it. Conductivity and heat capacity are from
+// composition tables, the floor's thickness from handbooks, the emissivity is a working figure.
+type Material struct {
+	Key             string
+	Name            string
+	FloorMM         float64
+	ConductivityWMK float64
+	ArealHeatJM2K   float64
+	Emissivity      float64
+	TypicalUse      string
+}
+
+// The tables, parsed once.
+var (
+	Fruits      = read("fruits", func(f Fruit) string { return f.Key }, parseFruit)
+	Ingredients = read("ingredients", func(i Ingredient) string { return i.Key }, parseIngredient)
+	Thickeners  = read("thickeners", func(t Thickener) string { return t.Key }, parseThickener)
+	Toppings    = read("toppings", func(t Topping) string { return t.Key }, parseTopping)
+	Bases       = read("bases", func(b Base) string { return b.Key }, parseBase)
+	Materials   = read("pan_materials", func(m Material) string { return m.Key }, parseMaterial)
+)
+
+// Yield is prepared over as-bought weight, peeled or not.
+func (f Fruit) Yield(peeled bool) float64 {
+	if peeled {
+		return f.YieldPeeled
+	}
+	return f.YieldUnpeeled
+}
+
+// PieceG is the as-bought weight of one small, medium or large piece.
+func (f Fruit) PieceG(size string) float64 {
+	switch size {
+	case "small":
+		return f.SmallG
+	case "large":
+		return f.LargeG
+	}
+	return f.MediumG
+}
+
+// AcidFactor is the strength a thickener keeps in a filling of that acidity. Below 0.8 % acid nothing is lost.
+func (t Thickener) AcidFactor(acidPct float64) float64 {
+	const from, span = 0.8, 1.7 // % acid: where it begins, and on to 2.5 %
+	return 1 - (1-t.FactorAtAcid)*min(1, max(0, (acidPct-from)/span))
+}
+
+func parseFruit(r *row) Fruit {
+	return Fruit{
+		Key: r.text("key"), Name: r.text("name"), Group: r.text("group"),
+		WaterPct: r.number("water_pct"), SugarPct: r.number("sugar_pct"), AcidPct: r.number("acid_pct"),
+		PectinEqPct: r.number("pectin_eq_pct"), BulkGPerML: r.number("bulk_g_per_ml"),
+		HandPackedFactor: r.number("hand_packed_factor"), DefaultCutMM: r.number("default_cut_mm"),
+		SmallG: r.number("as_bought_small_g"), MediumG: r.number("as_bought_medium_g"), LargeG: r.number("as_bought_large_g"),
+		YieldPeeled: r.number("yield_peeled"), YieldUnpeeled: r.number("yield_unpeeled"),
+		ReleaseFresh: r.number("release_fresh"), ReleaseFrozen: r.number("release_frozen"),
+		TenderMin: r.number("tender_min_at_8mm"), CollapseMin: r.number("collapse_min_at_8mm"),
+		Precook: r.text("precook"), BrownsInAir: r.yes("browns_in_air"),
+		CompositionBasis: Basis(r.text("composition_basis")), JuiceColour: r.text("juice_colour"),
+	}
+}
+
+func parseIngredient(r *row) Ingredient {
+	i := Ingredient{
+		Key: r.text("key"), Name: r.text("name"), Role: r.text("role"),
+		CupG: r.number("g_per_us_cup"), CupScoopedG: r.number("g_per_us_cup_scooped"), CupPackedG: r.number("g_per_us_cup_packed"),
+		TspG: r.number("g_per_us_tsp"), PieceG: r.number("piece_g"),
+		WaterPct: r.number("water_pct"), FatPct: r.number("fat_pct"), SugarPct: r.number("sugar_pct"),
+		StarchPct: r.number("starch_pct"), ProteinPct: r.number("protein_pct"), AcidPct: r.number("acid_pct"),
+		Basis: Basis(r.text("basis")),
+	}
+	for _, a := range strings.Split(r.text("allergens"), ";") {
+		a = strings.TrimSpace(a)
+		if label, on := strings.CutPrefix(a, "check label"); on {
+			i.AllergenOnPack = true
+			a = label
+		}
+		if a = strings.Trim(a, " ()"); a != "" {
+			i.Allergens = append(i.Allergens, a)
+		}
+	}
+	return i
+}
+
+func parseThickener(r *row) Thickener {
+	return Thickener{
+		Key: r.text("key"), Name: r.text("name"), Strength: r.number("strength"), FullAtC: r.number("full_at_c"),
+		HoldMin: r.number("hold_min"), FactorAtAcid: r.number("factor_at_acid_2_5"), OverBoil: r.number("over_boil_factor"),
+		Freeze: r.text("freeze"), Clarity: r.text("clarity"), How: r.text("how"), Avoid: r.text("avoid"), Basis: Basis(r.text("basis")),
+	}
+}
+
+func parseTopping(r *row) Topping {
+	parts, err := ParseParts(r.text("bakers_pct"))
+	if err != nil {
+		r.fail(err)
+	}
+	return Topping{
+		Key: r.text("key"), Name: r.text("name"), Family: r.text("family"), Parts: parts,
+		HydrationPct: r.number("hydration_pct"), ThicknessMM: r.number("raw_thickness_mm"), DensityGPerML: r.number("raw_density_g_ml"),
+		Coverage: r.number("coverage"), GapShare: r.number("gap_share"), Layers: r.number("layers"),
+		AbsorbGPerG: r.number("absorb_g_per_g"), Rise: r.number("rise"), ConductivityWMK: r.number("conductivity_w_mk"),
+		HeatJKgK: r.number("heat_capacity_j_kgk"), WaterPct: r.number("water_pct"), DrySkinMM: r.number("dry_skin_mm"),
+		BrownRate: r.number("brown_rate"), MakeAhead: r.text("make_ahead"), Basis: Basis(r.text("basis")),
+	}
+}
+
+func parseBase(r *row) Base {
+	return Base{
+		Key: r.text("key"), Name: r.text("name"), Parts: baseParts(r),
+		ThicknessMM: r.number("raw_thickness_mm"), DensityGPerML: r.number("raw_density_g_ml"), UpTheSides: r.yes("up_the_sides"),
+		AbsorbGPerG: r.number("absorb_g_per_g"), WaterPct: r.number("water_pct"), ParBakeC: r.number("par_bake_c"),
+		ParBakeWeightedMin: r.number("par_bake_weighted_min"), ParBakeOpenMin: r.number("par_bake_open_min"), Basis: Basis(r.text("basis")),
+	}
+}
+
+// baseParts reads a base's own recipe, or takes that of the topping whose dough it is.
+func baseParts(r *row) []Part {
+	recipe := r.text("bakers_pct")
+	if recipe == "" {
+		return nil
+	}
+	if key, same := strings.CutPrefix(recipe, "as the topping "); same {
+		t, ok := Toppings.Get(key)
+		if !ok {
+			r.fail(fmt.Errorf("no topping %q", key))
+		}
+		return t.Parts
+	}
+	parts, err := ParseParts(recipe)
+	if err != nil {
+		r.fail(err)
+	}
+	return parts
+}
+
+func parseMaterial(r *row) Material {
+	return Material{
+		Key: r.text("key"), Name: r.text("name"), FloorMM: r.number("floor_mm"), ConductivityWMK: r.number("conductivity_w_mk"),
+		ArealHeatJM2K: r.number("areal_heat_capacity_j_m2k"), Emissivity: r.number("emissivity"), TypicalUse: r.text("typical_use"),
+	}
+}
+
+// Brittle says whether a dish of this material cracks where hot meets cold: glass and stoneware lead heat too
+// badly to even it out. The line is drawn between them and the metals.
+func (m Material) Brittle() bool { return m.ConductivityWMK < 5 }
+
+// ParseParts reads "wheat_flour 100; butter 50".
+func ParseParts(s string) ([]Part, error) {
+	var parts []Part
+	for _, p := range strings.Split(s, ";") {
+		key, pct, ok := strings.Cut(strings.TrimSpace(p), " ")
+		x, err := strconv.ParseFloat(pct, 64)
+		if !ok || err != nil {
+			return nil, fmt.Errorf("%q is not an ingredient and its percentage", p)
+		}
+		parts = append(parts, Part{key, x})
+	}
+	return parts, nil
+}

@@ -1,0 +1,220 @@
+package measure
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+	"unicode"
+)
+
+// Kind is what one field asks for.
+type Kind string
+
+// The kinds, each with the unit that a bare number is taken to be in and that the answer comes in.
+const (
+	Mass        Kind = "mass"        // g
+	Length      Kind = "length"      // cm
+	Volume      Kind = "volume"      // ml
+	Temperature Kind = "temperature" // C
+	Minutes     Kind = "minutes"
+	Percent     Kind = "percent"
+)
+
+// Amount is what one field's text was understood to be.
+type Amount struct {
+	Value float64 // in Unit
+	Unit  string  // g, cm, ml, C, min or %
+	Taken string  // what was taken for granted or converted, in words; empty for a bare number
+}
+
+// maxText is the longest text a field is read from. Nobody writes an amount in more.
+const maxText = 80
+
+// ReadAmount reads what was typed in one field: "1 1/2 cups", "9 in", "2¼ lb", "350 F", "1 h 10 min".
+// A cup or spoon of something becomes grams by d; without a density it is an error that says so, never a guess.
+// The error is one sentence for the baker.
+func ReadAmount(text string, kind Kind, c Conventions, d Density) (Amount, error) {
+	unit, ok := map[Kind]string{Mass: "g", Length: "cm", Volume: "ml", Temperature: "C", Minutes: "min", Percent: "%"}[kind]
+	if !ok {
+		return Amount{}, fmt.Errorf("%q is no kind of amount", kind)
+	}
+	if len(text) > maxText {
+		return Amount{}, fmt.Errorf("is too long for an amount: give a number and a unit, as in %s", example[kind])
+	}
+	s := &scanner{rest: []rune(strings.ToLower(strings.TrimSpace(text)))}
+	total, words := 0.0, []string(nil)
+	for first := true; first || s.more(); first = false {
+		v, word, err := s.term(kind)
+		if err != nil {
+			return Amount{}, fmt.Errorf("%q %w: give a number and a unit, as in %s", clip(text), err, example[kind])
+		}
+		x, said, err := convert(v, word, kind, c, d)
+		if err != nil {
+			return Amount{}, fmt.Errorf("%q %w", clip(text), err)
+		}
+		total += x
+		if said != "" {
+			words = append(words, said)
+		}
+	}
+	if math.IsInf(total, 0) || math.IsNaN(total) {
+		return Amount{}, fmt.Errorf("%q is too big to be an amount", clip(text))
+	}
+	a := Amount{Value: total, Unit: unit}
+	if s.ranged {
+		words = append(words, "the middle of the range")
+	}
+	if len(words) > 0 {
+		a.Taken = fmt.Sprintf("%s = %s %s", strings.TrimSpace(text), strconv.FormatFloat(total, 'g', 4, 64), unit)
+		if said := strings.Join(words, ", "); said != "converted" {
+			a.Taken += " (" + strings.ReplaceAll(said, "converted, ", "") + ")"
+		}
+	}
+	return a, nil
+}
+
+var example = map[Kind]string{
+	Mass: "400 g or 1 1/2 cups", Length: "23 cm or 9 in", Volume: "2100 ml or 2 qt",
+	Temperature: "180 C, 350 F or gas 4", Minutes: "45 or 1 h 10 min", Percent: "60",
+}
+
+func clip(s string) string {
+	if r := []rune(s); len(r) > 30 {
+		return string(r[:30]) + "..."
+	}
+	return s
+}
+
+// scanner walks over one field's text.
+type scanner struct {
+	rest   []rune
+	ranged bool
+}
+
+func (s *scanner) skip() {
+	for len(s.rest) > 0 && unicode.IsSpace(s.rest[0]) {
+		s.rest = s.rest[1:]
+	}
+}
+
+func (s *scanner) more() bool { s.skip(); return len(s.rest) > 0 }
+
+// term reads a number and the unit after it; for "gas 4" the unit comes first.
+func (s *scanner) term(kind Kind) (v float64, unit string, err error) {
+	if !s.more() {
+		return 0, "", errors.New("is empty")
+	}
+	before := ""
+	if kind == Temperature {
+		before = s.word()
+	}
+	s.skip()
+	v, ok := s.number()
+	if !ok {
+		return 0, "", errors.New("has no number")
+	}
+	s.skip()
+	if high, ok := s.upTo(); ok {
+		if high < v {
+			return 0, "", errors.New("is a range that runs backwards")
+		}
+		v, s.ranged = (v+high)/2, true
+	}
+	unit = s.word()
+	if before != "" {
+		unit = before
+	}
+	return v, unit, nil
+}
+
+// upTo reads the second half of a range: "2-3", "2 to 3".
+func (s *scanner) upTo() (float64, bool) {
+	was := s.rest
+	s.skip()
+	switch {
+	case len(s.rest) > 0 && strings.ContainsRune("-–—", s.rest[0]):
+		s.rest = s.rest[1:]
+	case strings.HasPrefix(string(s.rest[:min(3, len(s.rest))]), "to "):
+		s.rest = s.rest[3:]
+	default:
+		s.rest = was
+		return 0, false
+	}
+	s.skip()
+	v, ok := s.number()
+	if !ok {
+		s.rest = was
+	}
+	return v, ok
+}
+
+// word reads a unit: letters, with a sign for degrees, inches and percent, and the blank and stops that bakers put
+// into "fl oz" and "tbsp.".
+func (s *scanner) word() string {
+	s.skip()
+	n := 0
+	for n < len(s.rest) && (unicode.IsLetter(s.rest[n]) || strings.ContainsRune(`°"″%.`, s.rest[n])) {
+		n++
+	}
+	w := strings.Trim(string(s.rest[:n]), ".")
+	s.rest = s.rest[n:]
+	switch w {
+	case "fl", "fluid", "gas":
+		if next := s.word(); next != "" {
+			w += " " + next
+		}
+	}
+	return w
+}
+
+var vulgar = map[rune]float64{
+	'½': 1.0 / 2, '⅓': 1.0 / 3, '⅔': 2.0 / 3, '¼': 1.0 / 4, '¾': 3.0 / 4, '⅛': 1.0 / 8, '⅜': 3.0 / 8, '⅝': 5.0 / 8, '⅞': 7.0 / 8, '⅕': 1.0 / 5, '⅙': 1.0 / 6,
+}
+
+// number reads "1.5", "1,5", "1/2", "1 1/2", "1½" or "½". A sign is read too, so that the range check can name it.
+func (s *scanner) number() (float64, bool) {
+	sign := 1.0
+	if len(s.rest) > 0 && (s.rest[0] == '-' || s.rest[0] == '−') {
+		sign, s.rest = -1, s.rest[1:]
+	}
+	whole, ok := s.decimal()
+	if ok && s.peek('/') {
+		s.rest = s.rest[1:]
+		below, ok2 := s.decimal()
+		return sign * whole / below, ok2 && below > 0
+	}
+	was := s.rest
+	s.skip()
+	if len(s.rest) > 0 {
+		if part, is := vulgar[s.rest[0]]; is {
+			s.rest = s.rest[1:]
+			return sign * (whole + part), true
+		}
+	}
+	if top, is := s.decimal(); ok && is && s.peek('/') {
+		s.rest = s.rest[1:]
+		if below, is := s.decimal(); is && below > top {
+			return sign * (whole + top/below), true
+		}
+		return 0, false
+	}
+	s.rest = was
+	return sign * whole, ok
+}
+
+func (s *scanner) peek(r rune) bool { return len(s.rest) > 0 && s.rest[0] == r }
+
+func (s *scanner) decimal() (float64, bool) {
+	n := 0
+	for n < len(s.rest) && (s.rest[n] >= '0' && s.rest[n] <= '9' || (s.rest[n] == '.' || s.rest[n] == ',') && n+1 < len(s.rest) && unicode.IsDigit(s.rest[n+1])) {
+		n++
+	}
+	v, err := strconv.ParseFloat(strings.ReplaceAll(string(s.rest[:n]), ",", "."), 64)
+	if err != nil {
+		return 0, false
+	}
+	s.rest = s.rest[n:]
+	return v, true
+}

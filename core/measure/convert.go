@@ -1,0 +1,124 @@
+package measure
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strings"
+)
+
+// names maps what bakers write to one spelling of each unit.
+var names = map[string]string{
+	"g": "g", "gram": "g", "grams": "g", "gr": "g", "kg": "kg", "kilo": "kg", "kilos": "kg", "mg": "mg",
+	"oz": "oz", "ounce": "oz", "ounces": "oz", "lb": "lb", "lbs": "lb", "pound": "lb", "pounds": "lb",
+	"stick": "stick", "sticks": "stick", "knob": "knob", "pinch": "pinch", "dash": "pinch",
+	"cup": "cup", "cups": "cup", "tbsp": "tbsp", "tablespoon": "tbsp", "tablespoons": "tbsp", "tbs": "tbsp",
+	"tsp": "tsp", "teaspoon": "tsp", "teaspoons": "tsp",
+	"ml": "ml", "millilitre": "ml", "millilitres": "ml", "milliliter": "ml", "milliliters": "ml", "cc": "ml", "cl": "cl", "dl": "dl",
+	"l": "l", "litre": "l", "litres": "l", "liter": "l", "liters": "l",
+	"fl oz": "fl oz", "fluid ounce": "fl oz", "fluid ounces": "fl oz", "pt": "pt", "pint": "pt", "pints": "pt", "qt": "qt", "quart": "qt", "quarts": "qt",
+	"cm": "cm", "centimetre": "cm", "centimetres": "cm", "centimeters": "cm", "mm": "mm", "m": "m",
+	"in": "in", "inch": "in", "inches": "in", `"`: "in", "″": "in",
+	"c": "C", "°c": "C", "°": "C", "celsius": "C", "f": "F", "°f": "F", "fahrenheit": "F",
+	"gas": "gas", "gas mark": "gas", "mark": "gas", "fan": "fan",
+	"min": "min", "mins": "min", "minute": "min", "minutes": "min", "h": "h", "hr": "h", "hrs": "h", "hour": "h", "hours": "h",
+	"%": "%", "percent": "%",
+}
+
+var (
+	lengthCM = map[string]float64{"": 1, "cm": 1, "mm": 0.1, "m": 100, "in": cmInch}
+	massG    = map[string]float64{"": 1, "g": 1, "kg": 1000, "mg": 0.001, "oz": gOunce, "lb": gPound, "stick": gStick, "knob": gKnob, "pinch": gPinch}
+	minutes  = map[string]float64{"": 1, "min": 1, "h": 60}
+)
+
+// volumeML is what a unit of volume holds by the kitchen's conventions.
+func (c Conventions) volumeML(unit string) (float64, bool) {
+	imperial := c.Cup == ImperialCup
+	v, ok := map[string]float64{
+		"ml": 1, "cl": 10, "dl": 100, "l": 1000, "cup": c.Cup.ML(), "tbsp": c.Spoon.TbspML(), "tsp": c.Spoon.TspML(),
+		"fl oz": pick(imperial, mlImpFlOz, mlUSFlOz), "pt": pick(imperial, mlImpPint, mlUSPint), "qt": pick(imperial, 2*mlImpPint, mlUSQuart),
+	}[unit]
+	return v, ok
+}
+
+func pick(first bool, a, b float64) float64 {
+	if first {
+		return a
+	}
+	return b
+}
+
+// convert brings v of a unit to the kind's own, and says in words what was taken for granted.
+func convert(v float64, word string, kind Kind, c Conventions, d Density) (float64, string, error) {
+	unit, known := names[word]
+	if word != "" && !known {
+		return 0, "", fmt.Errorf("has a unit %q that is not known here: give it as in %s", word, example[kind])
+	}
+	wrong := fmt.Errorf("is not a %s: give it as in %s", kind, example[kind])
+	said := "converted"
+	factor, ok := 1.0, true
+	switch kind {
+	case Length:
+		factor, ok = lengthCM[unit]
+	case Minutes:
+		factor, ok = minutes[unit]
+	case Percent:
+		ok = unit == "" || unit == "%"
+	case Temperature:
+		x, err := toCelsius(v, unit)
+		return x, map[bool]string{true: "", false: said}[unit == "" || unit == "C"], err
+	case Volume:
+		if unit != "" {
+			factor, ok = c.volumeML(unit)
+		}
+	case Mass:
+		if factor, ok = massG[unit]; !ok {
+			ml, isVolume := c.volumeML(unit)
+			if !isVolume {
+				return 0, "", wrong
+			}
+			density := d.CupGPerML
+			if strings.HasPrefix(unit, "t") {
+				density = d.TspGPerML
+			}
+			if density == 0 {
+				return 0, "", errors.New("is a volume, and how heavy a cup of this is is not known: weigh it, and give grams")
+			}
+			return v * ml * density, strings.TrimSpace(said + densityWords(d, unit)), nil
+		}
+	}
+	if !ok {
+		return 0, "", wrong
+	}
+	if factor == 1 {
+		said = ""
+	}
+	return v * factor, said, nil
+}
+
+func densityWords(d Density, unit string) string {
+	if d.Packing == "" || unit != "cup" {
+		return ""
+	}
+	return ", " + d.Packing
+}
+
+// toCelsius converts an oven's temperature. A fan setting counts 20 C more, by the everyday rule.
+func toCelsius(v float64, unit string) (float64, error) {
+	switch unit {
+	case "", "C":
+		return v, nil
+	case "F":
+		return (v - 32) / 1.8, nil
+	case "fan":
+		return v + 20, nil
+	case "gas":
+		for _, g := range gasMarks {
+			if math.Abs(g.mark-v) < 0.01 {
+				return g.c, nil
+			}
+		}
+		return 0, errors.New("is no gas mark: there are 1/4, 1/2 and 1 to 9")
+	}
+	return 0, errors.New("is not a temperature: give it as in " + example[Temperature])
+}

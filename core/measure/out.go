@@ -1,0 +1,143 @@
+package measure
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+)
+
+// Shown is a weight as the scale shows it: to 1 g, and on the pocket scale to 0.1 g below 10 g.
+func Shown(g float64) string {
+	if g < 9.95 {
+		return strconv.FormatFloat(math.Round(g*10)/10, 'f', -1, 64)
+	}
+	return strconv.FormatFloat(math.Round(g), 'f', 0, 64)
+}
+
+// Household is an amount in level cups and spoons.
+type Household struct {
+	Text     string
+	ErrorPct float64 // what it is off, signed; said only when over 5
+}
+
+// closeEnoughPct is the error in percent that nobody can see in a spoon: within it, fewer spoons win over nearer ones.
+const closeEnoughPct = 2.0
+
+// spoonable sizes: what a drawer really holds. Parts of a cup and of a teaspoon; a tablespoon is whole.
+var (
+	cupParts = []float64{0, 1.0 / 4, 1.0 / 3, 1.0 / 2, 2.0 / 3, 3.0 / 4}
+	tspParts = []float64{0, 1.0 / 4, 1.0 / 2, 3.0 / 4}
+)
+
+// measured is one way to measure an amount out: so many of up to two kinds of spoon.
+type measured struct {
+	cups, tbsp, tsp float64
+	g               float64
+}
+
+func (m measured) terms() int {
+	n := 0
+	for _, x := range []float64{m.cups, m.tbsp, m.tsp} {
+		if x > 0 {
+			n++
+		}
+	}
+	return n
+}
+
+// Spoons is the nearest that real spoons and cups make of g, in at most two terms. It is false where the
+// ingredient has no density, or where there is nothing to measure.
+func (c Conventions) Spoons(g float64, d Density) (Household, bool) {
+	if g <= 0 || d.TspGPerML == 0 {
+		return Household{}, false
+	}
+	cupG, tbspG, tspG := c.Cup.ML()*d.CupGPerML, c.Spoon.TbspML()*d.TspGPerML, c.Spoon.TspML()*d.TspGPerML
+	if g < tspG/8 {
+		return Household{Text: "a pinch", ErrorPct: 100 * (gPinch - g) / g}, true
+	}
+	best, found := measured{}, false
+	try := func(m measured) {
+		m.g = m.cups*cupG + m.tbsp*tbspG + m.tsp*tspG
+		if m.g > 0 && m.terms() <= 2 && (!found || m.better(best, g)) {
+			best, found = m, true
+		}
+	}
+	if cupG > 0 && g > 0.2*cupG {
+		whole := math.Floor(g / cupG)
+		for _, n := range []float64{whole, whole + 1} {
+			for _, part := range cupParts {
+				for tbsp := range 4 {
+					try(measured{cups: n + part, tbsp: float64(tbsp)})
+				}
+				try(measured{cups: n + part, tsp: 1})
+				try(measured{cups: n + part, tsp: 2})
+			}
+		}
+	}
+	if whole := math.Floor(g / tbspG); whole < 8 {
+		for _, n := range []float64{whole, whole + 1} {
+			for tsp := range 3 {
+				for _, part := range tspParts {
+					try(measured{tbsp: n, tsp: float64(tsp) + part})
+				}
+			}
+		}
+	}
+	if !found { // a spoonful without a cup's weight, and more than eight of it
+		best = measured{tbsp: math.Round(g / tbspG)}
+		best.g = best.tbsp * tbspG
+	}
+	h := Household{Text: best.text(d.Packing), ErrorPct: 100 * (best.g - g) / g}
+	if math.Abs(h.ErrorPct) > 5 {
+		h.Text = fmt.Sprintf("%s (%+.0f %%)", h.Text, h.ErrorPct)
+	}
+	return h, true
+}
+
+// better says whether m measures g out more sensibly than other: near enough with fewer terms, or else nearer.
+func (m measured) better(other measured, g float64) bool {
+	a, b := 100*math.Abs(m.g-g)/g, 100*math.Abs(other.g-g)/g
+	if a <= closeEnoughPct && b <= closeEnoughPct && m.terms() != other.terms() {
+		return m.terms() < other.terms()
+	}
+	if (a <= closeEnoughPct) != (b <= closeEnoughPct) {
+		return a <= closeEnoughPct
+	}
+	return a < b
+}
+
+func (m measured) text(packing string) string {
+	s := ""
+	add := func(n float64, one, many string) {
+		if n == 0 {
+			return
+		}
+		if s != "" {
+			s += " + "
+		}
+		if n > 1 {
+			one = many
+		}
+		s += Fraction(n) + " " + one
+	}
+	add(m.cups, "cup", "cups")
+	if m.cups > 0 && packing != "" {
+		s += " " + packing
+	}
+	add(m.tbsp, "tbsp", "tbsp")
+	add(m.tsp, "tsp", "tsp")
+	return s
+}
+
+// Fraction writes a number as cooks do: 1 1/2, 2/3.
+func Fraction(x float64) string {
+	whole := math.Floor(x + 1e-9)
+	part := map[int]string{25: "1/4", 33: "1/3", 50: "1/2", 67: "2/3", 75: "3/4"}[int(math.Round(100*(x-whole)))]
+	switch {
+	case part == "":
+		return strconv.FormatFloat(x, 'f', -1, 64)
+	case whole == 0:
+		return part
+	}
+	return fmt.Sprintf("%.0f %s", whole, part)
+}

@@ -1,0 +1,102 @@
+// Package measure turns what bakers write into grams, centimetres, millilitres and degrees, and grams back into
+// what a scale shows and what real spoons and cups hold. Grams are the truth; everything else is a way in or out.
+package measure
+
+// Volumes in ml and weights in g, by definition.
+const (
+	mlUSCup       = 236.588
+	mlMetricCup   = 250.0
+	mlImperialCup = 284.0
+	mlUSTbsp      = 14.787
+	mlMetricTbsp  = 15.0
+	mlAusTbsp     = 20.0
+	mlUSFlOz      = 29.574
+	mlImpFlOz     = 28.413
+	mlUSQuart     = 946.35
+	mlUSPint      = mlUSQuart / 2
+	mlImpPint     = 20 * mlImpFlOz
+	gOunce        = 28.3495
+	gPound        = 453.592
+	gStick        = 113.4 // of butter
+	gKnob         = 15.0  // of butter
+	gPinch        = 0.3
+	cmInch        = 2.54
+)
+
+// Cup is which country's cup is meant.
+type Cup string
+
+// The cups. The imperial one is the half-pint cup.
+const (
+	USCup       Cup = "us"
+	MetricCup   Cup = "metric"
+	ImperialCup Cup = "imperial"
+)
+
+// ML is what the cup holds.
+func (c Cup) ML() float64 {
+	switch c {
+	case MetricCup:
+		return mlMetricCup
+	case ImperialCup:
+		return mlImperialCup
+	}
+	return mlUSCup
+}
+
+// Spoon is which country's spoons are meant.
+type Spoon string
+
+// The spoons. The Australian tablespoon is four teaspoons, all others are three.
+const (
+	USSpoon         Spoon = "us"
+	MetricSpoon     Spoon = "metric"
+	AustralianSpoon Spoon = "australian"
+)
+
+// TbspML is what a level tablespoon holds.
+func (s Spoon) TbspML() float64 {
+	switch s {
+	case MetricSpoon:
+		return mlMetricTbsp
+	case AustralianSpoon:
+		return mlAusTbsp
+	}
+	return mlUSTbsp
+}
+
+// TspML is what a level teaspoon holds.
+func (s Spoon) TspML() float64 {
+	if s == AustralianSpoon {
+		return mlAusTbsp / 4
+	}
+	return s.TbspML() / 3
+}
+
+// Conventions are a kitchen's own cup and spoons. The zero value is American.
+type Conventions struct {
+	Cup   Cup
+	Spoon Spoon
+}
+
+// Density is how heavy an ingredient lies in a cup and in a spoon, from the weights of a US cup and teaspoon.
+// Zero means that it is not measured so, and then nothing is guessed.
+type Density struct {
+	CupGPerML float64
+	TspGPerML float64
+	Packing   string // "packed" where the cup's figure is for pressing it in
+}
+
+// DensityOf makes a density from the weight of a US cup and of a US teaspoon, either of them 0.
+func DensityOf(usCupG, usTspG float64, packing string) Density {
+	d := Density{CupGPerML: usCupG / mlUSCup, TspGPerML: usTspG / USSpoon.TspML(), Packing: packing}
+	if d.TspGPerML == 0 {
+		d.TspGPerML = d.CupGPerML
+	}
+	return d
+}
+
+// gasMarks are the marks of a gas oven and their temperatures in C, in rising order.
+var gasMarks = []struct {
+	mark, c float64
+}{{0.25, 110}, {0.5, 130}, {1, 140}, {2, 150}, {3, 170}, {4, 180}, {5, 190}, {6, 200}, {7, 220}, {8, 230}, {9, 240}}
