@@ -1,0 +1,191 @@
+package balance
+
+import (
+	"math"
+
+	"mabbin/core/filling"
+	"mabbin/core/larder"
+	"mabbin/core/topping"
+)
+
+// Answer is a balanced dessert.
+type Answer struct {
+	FruitG          float64            `json:"fruit_g"`
+	FruitToleranceG float64            `json:"fruit_tolerance_g"`
+	SugarG          float64            `json:"sugar_g"`
+	ThickenerG      float64            `json:"thickener_g"`
+	ToppingG        float64            `json:"topping_g"`
+	BaseG           float64            `json:"base_g"`
+	Purchase        []Purchase         `json:"purchase"`
+	Set             Set                `json:"set"`
+	JuiceG          float64            `json:"juice_g"`
+	JuiceSharePct   float64            `json:"juice_share_pct"`
+	SugarTargetPct  float64            `json:"sugar_target_pct"`
+	SugarPct        float64            `json:"sugar_pct"`
+	SpoonSugarPct   float64            `json:"spoon_sugar_pct"`
+	AcidPct         float64            `json:"acid_pct"`
+	Ledger          filling.Ledger     `json:"ledger"`
+	LedgerLines     []LedgerLine       `json:"ledger_lines"`
+	Fit             Fit                `json:"fit"`
+	Portions        Portions           `json:"portions"`
+	Topping         ToppingRead        `json:"topping"`
+	Cutaway         Cutaway            `json:"cutaway"`
+	Ticket          []Bowl             `json:"ticket"`
+	Remarks         []Remark           `json:"remarks"`
+	Allergens       Allergens          `json:"allergens"`
+	Sources         map[string]Sourced `json:"sources"`
+}
+
+// Set is how the filling stands.
+type Set struct {
+	Score      float64      `json:"score"`
+	Band       filling.Band `json:"band"`     // cold, at the table
+	HotBand    filling.Band `json:"hot_band"` // straight from the oven
+	Target     float64      `json:"target"`
+	StyleScore float64      `json:"style_score"`
+	StyleBand  filling.Band `json:"style_band"`
+	Solved     bool         `json:"solved"` // the thickener follows the set; else the set follows the thickener
+	Scale      []Step       `json:"scale"`
+}
+
+// Step is one band of the set scale and the score it ends at.
+type Step struct {
+	Band filling.Band `json:"band"`
+	UpTo float64      `json:"up_to"`
+}
+
+// Fit is how the dessert fits its dish.
+type Fit struct {
+	VolumeML       float64 `json:"volume_ml"`
+	RimAreaCM2     float64 `json:"rim_area_cm2"`
+	FloorAreaCM2   float64 `json:"floor_area_cm2"`
+	PerimeterCM    float64 `json:"perimeter_cm"`
+	RawFillPct     float64 `json:"raw_fill_pct"`
+	HotHeadspaceMM float64 `json:"hot_headspace_mm"`
+	KeepMM         float64 `json:"keep_headspace_mm"`
+	LimitedBy      string  `json:"limited_by"`   // fill, headspace or weighed
+	MostFruitG     float64 `json:"most_fruit_g"` // that keeps the headspace
+}
+
+// Portions is how far the dessert goes.
+type Portions struct {
+	FinishedG float64 `json:"finished_g"`
+	EachG     float64 `json:"each_g"`
+	Count     float64 `json:"count"`
+}
+
+// ToppingRead is how the topping lies on the fruit.
+type ToppingRead struct {
+	ThicknessMM  float64         `json:"thickness_mm"`
+	DepthRatio   float64         `json:"depth_ratio"` // topping to raw fruit
+	RatioLow     float64         `json:"ratio_low"`
+	RatioHigh    float64         `json:"ratio_high"`
+	FruitDepthMM float64         `json:"fruit_depth_mm"`
+	Texture      topping.Texture `json:"texture"`
+}
+
+// answer writes a solved dessert out.
+func (p *plan) answer(s stand, limit string) *Answer {
+	g := p.geo
+	a := &Answer{
+		FruitG: s.FruitG, SugarG: s.SugarG, ThickenerG: s.thickenerG, ToppingG: p.top.G,
+		JuiceG: s.JuiceG, JuiceSharePct: s.JuiceSharePct, AcidPct: s.AcidPct, Ledger: s.Ledger,
+		FruitToleranceG: p.tolerance(s), SugarTargetPct: p.sugarTarget(s.AcidPct),
+	}
+	if p.req.Sweetness == "savoury" {
+		a.SugarTargetPct = 0
+	}
+	fruitML := s.FruitG / p.filling.HandPackedGPerML()
+	a.Fit = Fit{
+		VolumeML: g.VolumeML, RimAreaCM2: g.RimAreaCM2, FloorAreaCM2: g.FloorAreaCM2, PerimeterCM: g.PerimeterCM,
+		RawFillPct: 100 * (fruitML + p.top.VolumeML) / g.VolumeML, HotHeadspaceMM: s.headspaceMM, KeepMM: p.style.keepMM, LimitedBy: limit,
+		MostFruitG: max(0, p.mostFruit(p.style.keepMM, max(leastFruitG, s.FruitG, p.fruitByFill()))),
+	}
+	a.Set = Set{
+		Score: s.score, Band: filling.BandOf(s.score), HotBand: filling.HotBandOf(s.score), Target: p.target, StyleScore: p.style.set,
+		StyleBand: filling.BandOf(p.style.set), Solved: p.givenG == nil, Scale: scale,
+	}
+	a.Purchase = p.purchase(s.FruitG)
+	a.sugars(p, s)
+	a.Topping = p.readTopping(fruitML)
+	a.Cutaway = p.cutaway(s, fruitML)
+	a.LedgerLines = p.ledgerLines(s)
+	a.Ticket = p.ticket(s)
+	a.Allergens = allergens(a.Ticket)
+	a.Sources = p.sources(a)
+	a.Remarks = p.remarks(s, a)
+	return a
+}
+
+var scale = func() []Step {
+	steps := make([]Step, len(filling.Scale))
+	for i, b := range filling.Scale {
+		steps[i] = Step{b.Band, b.UpTo}
+	}
+	return steps
+}()
+
+// sugars fills in the portions and how sweet the filling and the whole spoon are.
+func (a *Answer) sugars(p *plan, s stand) {
+	own := p.filling.OwnSugarG(s.FruitG)
+	a.SugarPct = 100 * (own + s.SugarG) / (s.FruitG + p.filling.AddedG() + s.SugarG)
+	finished := s.MassG + p.allThickenerG(s) + p.req.CrumbLayerG + p.top.G - s.SteamedOffG
+	each := p.style.portionG * portionShare[p.req.Portion]
+	a.Portions = Portions{FinishedG: finished, EachG: each, Count: max(1, math.Round(finished/each))}
+	sugar := own + s.SugarG - s.DrainedSugarG
+	for _, part := range p.top.Parts {
+		sugar += part.G * part.Ingredient.SugarPct / 100
+	}
+	if finished > 0 {
+		a.SpoonSugarPct = 100 * sugar / finished
+	}
+}
+
+func (p *plan) readTopping(fruitML float64) ToppingRead {
+	depth := 10 * p.geo.HeightCM(fruitML)
+	return ToppingRead{
+		ThicknessMM: p.top.ThicknessMM, FruitDepthMM: depth, DepthRatio: p.top.ThicknessMM / depth,
+		RatioLow: p.style.depthLo, RatioHigh: p.style.depthHi, Texture: p.top.Read(),
+	}
+}
+
+// Purchase is what to buy of one fruit.
+type Purchase struct {
+	Key       string  `json:"key"`
+	Name      string  `json:"name"`
+	G         float64 `json:"g"` // as bought
+	PreparedG float64 `json:"prepared_g"`
+	Count     float64 `json:"count,omitempty"` // pieces, where they are counted
+	Size      string  `json:"size,omitempty"`
+	LeftOverG float64 `json:"left_over_g,omitempty"` // prepared, from rounding the count up
+}
+
+// countedFromG is the piece weight from which fruit is counted rather than weighed.
+const countedFromG = 25.0
+
+// purchase is as bought: prepared weight over yield and over what windfalls lose besides.
+func (p *plan) purchase(fruitG float64) []Purchase {
+	out := make([]Purchase, len(p.filling.Pieces))
+	for i, piece := range p.filling.Pieces {
+		asked := p.req.Fruits[i]
+		yield := piece.Fruit.Yield(asked.Peeled == nil || *asked.Peeled) * (1 - asked.LossPct/100)
+		b := Purchase{Key: piece.Fruit.Key, Name: piece.Fruit.Name, PreparedG: fruitG * piece.Share}
+		b.G = b.PreparedG / yield
+		size := asked.Size
+		if size == "" {
+			size = "medium"
+		}
+		if each := piece.Fruit.PieceG(size); each >= countedFromG {
+			b.Size, b.Count = size, math.Ceil(b.G/each-1e-9)
+			b.LeftOverG = (b.Count*each - b.G) * yield
+		}
+		out[i] = b
+	}
+	return out
+}
+
+// Sourced is where a figure is from.
+type Sourced struct {
+	Basis larder.Basis `json:"basis"`
+	Text  string       `json:"text"`
+}

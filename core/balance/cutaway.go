@@ -1,0 +1,57 @@
+package balance
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+
+	"mabbin/core/dish"
+	"mabbin/core/filling"
+)
+
+// Cutaway is the dish cut open along its length, to scale: heights above the inside of the floor, in mm.
+type Cutaway struct {
+	Shape         dish.Shape `json:"shape"`
+	RimLengthMM   float64    `json:"rim_length_mm"`
+	FloorLengthMM float64    `json:"floor_length_mm"`
+	DepthMM       float64    `json:"depth_mm"`
+	FruitRawMM    float64    `json:"fruit_raw_mm"`   // top of the hand-packed raw fruit
+	ToppingRawMM  float64    `json:"topping_raw_mm"` // top of the raw topping on it
+	FruitMM       float64    `json:"fruit_mm"`       // top of the fruit when it has sunk
+	JuiceMM       float64    `json:"juice_mm"`       // how high the juice stands in it, at the table
+	ToppingMM     float64    `json:"topping_mm"`     // top of the baked topping
+	HotMM         float64    `json:"hot_mm"`         // how high the boiling stack reaches
+	JuiceColour   string     `json:"juice_colour"`   // #RRGGBB
+	GapShare      float64    `json:"gap_share"`
+}
+
+// voidShare is how much of the baked filling the juice can stand in, between the pieces. Working figure, for the
+// picture alone.
+const voidShare = 0.6
+
+func (p *plan) cutaway(s stand, fruitML float64) Cutaway {
+	g := p.geo
+	settled := max(0, s.MassG+p.allThickenerG(s)-s.SteamedOffG-s.SoakedUpG) / filling.JuiceDensityGPerM
+	juice := min(settled, s.JuiceG/filling.JuiceDensityGPerM/voidShare)
+	raw := 10 * g.HeightCM(fruitML)
+	sunk := 10 * g.HeightCM(settled)
+	return Cutaway{
+		Shape: p.req.Dish.Shape, RimLengthMM: 10 * g.RimLengthCM, FloorLengthMM: 10 * g.FloorLenCM, DepthMM: 10 * g.DepthCM,
+		FruitRawMM: raw, ToppingRawMM: raw + p.top.ThicknessMM, FruitMM: sunk, JuiceMM: 10 * g.HeightCM(juice),
+		ToppingMM: sunk + p.top.ThicknessMM*p.wanted.Topping.Rise, HotMM: 10*g.DepthCM - s.headspaceMM,
+		JuiceColour: blend(p.filling.Pieces), GapShare: p.wanted.Topping.GapShare,
+	}
+}
+
+// blend mixes the fruits' juice colours by share, in linear light, as dyed juices mix to the eye.
+func blend(pieces []filling.Piece) string {
+	var sum [3]float64
+	for _, p := range pieces {
+		for i := range sum {
+			v, _ := strconv.ParseUint(p.Fruit.JuiceColour[1+2*i:3+2*i], 16, 8) // the table's test looked at each
+			sum[i] += p.Share * math.Pow(float64(v)/255, 2.2)
+		}
+	}
+	c := func(i int) int { return int(math.Round(255 * math.Pow(sum[i], 1/2.2))) }
+	return fmt.Sprintf("#%02X%02X%02X", c(0), c(1), c(2))
+}

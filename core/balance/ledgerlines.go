@@ -1,0 +1,76 @@
+package balance
+
+import "mabbin/core/larder"
+
+// LedgerLine is one line of the juice ledger as a baker reads it.
+type LedgerLine struct {
+	Code     string       `json:"code"`
+	Name     string       `json:"name"`
+	G        float64      `json:"g"`         // negative: it left
+	RunningG float64      `json:"running_g"` // what is there after this line
+	Why      string       `json:"why"`
+	Basis    larder.Basis `json:"basis"`
+}
+
+// ledgerLines writes the ledger out in the order in which it happens. Lines that are nothing here are left out, but
+// for those that every dessert has.
+func (p *plan) ledgerLines(s stand) []LedgerLine {
+	l := s.Ledger
+	all := []struct {
+		code, name string
+		g          float64
+		always     bool
+		why        string
+		basis      larder.Basis
+	}{
+		{"released", "Juice out of the fruit", l.ReleasedG, true, "The fruit's water, by composition, times the share that it gives up at this cut.", larder.Working},
+		{"precook_off", "Driven off on the hob", -l.PrecookOffG, false, "By the minutes of pre-cooking, open or covered.", larder.Working},
+		{"wash_water", "Water from washing", l.WashWaterG, false, "Berries that go in wet carry 3 % of their weight.", larder.Working},
+		{"added_water", "Water of liquids and butter", l.AddedWaterG, false, "By composition of what is poured over or stirred in.", larder.Composition},
+		{"dissolved", "Sugar, dissolved", l.DissolvedSugarG, true, "All added sugar and what the fruit gives up of its own: it is part of the juice.", larder.Composition},
+		{"drained_water", "Drawn juice, gone", -l.DrainedWaterG, false, "What sugar drew out while it stood, and was left behind or boiled away.", larder.Working},
+		{"steamed_off", "Steamed off in the oven", -l.SteamedOffG, true, "By the area of the rim: 0.15 g from each square centimetre under a crumble.", larder.Working},
+		{"soaked_up", "Soaked up", -l.SoakedUpG, true, "By topping, crumbs and dried fruit, at most 60 % of the juice there is.", larder.Working},
+	}
+	var lines []LedgerLine
+	running := 0.0
+	for _, x := range all {
+		running += x.g
+		if x.g != 0 || x.always {
+			lines = append(lines, LedgerLine{x.code, x.name, x.g, running, x.why, x.basis})
+		}
+	}
+	return lines
+}
+
+// sources says of the figures of an answer where they are from.
+func (p *plan) sources(a *Answer) map[string]Sourced {
+	fruit := map[string]string{
+		byFill:      "Raw stack at 105 % of the dish: fruit sinks. Hand-packed weight by the fruit's bulk density and a working factor.",
+		byHeadspace: "As much as leaves 6 mm of free rim when it boils. Swelling by steam is a working figure.",
+		byWeight:    "Your own weight, from the bowl.",
+	}[a.Fit.LimitedBy]
+	sugar := "Sugar target by the fruit's acid; the fruit's own sugar by composition."
+	if p.req.SugarG != nil {
+		sugar = "Your own weight."
+	}
+	thick := "Strength of the thickener, weakened by acid; the fruit's pectin counts."
+	if p.givenG != nil {
+		thick = "Your own weight: the set follows."
+	}
+	return map[string]Sourced{
+		"fruit_g":     {larder.Working, fruit},
+		"sugar_g":     {larder.Composition, sugar},
+		"thickener_g": {p.thickener.Basis, thick},
+		"topping_g":   {p.wanted.Topping.Basis, "Rim area x thickness x coverage x raw density of this topping."},
+		"portions":    {larder.Handbook, "Finished weight over the usual portion of this style."},
+		"volume_ml":   volumeSource(p.req.Dish.MeasuredML),
+	}
+}
+
+func volumeSource(measured float64) Sourced {
+	if measured > 0 {
+		return Sourced{larder.Definition, "Measured with water."}
+	}
+	return Sourced{larder.Definition, "Computed from the sizes. Filling the dish with water on the scale is better."}
+}

@@ -1,0 +1,270 @@
+// Package balance puts one dessert into one dish: how much fruit, sugar, thickener and topping, how it will stand at
+// the table, what to weigh in which bowl, and what to watch out for.
+package balance
+
+import (
+	"fmt"
+
+	"mabbin/core/dish"
+	"mabbin/core/fault"
+	"mabbin/core/filling"
+	"mabbin/core/larder"
+	"mabbin/core/measure"
+	"mabbin/core/topping"
+)
+
+// Request is one dessert in one dish. What is left out takes the style's or the fruit's own value.
+type Request struct {
+	Dish          dish.Dish       `json:"dish"`
+	Style         string          `json:"style"`
+	Fruits        []FruitAsked    `json:"fruits"`
+	Washed        bool            `json:"washed,omitempty"`
+	Precook       *PrecookAsked   `json:"precook,omitempty"`
+	Macerate      *MacerateAsked  `json:"macerate,omitempty"`
+	Liquids       []Asked         `json:"liquids,omitempty"`
+	Extras        []Asked         `json:"extras,omitempty"`
+	CrumbLayerG   float64         `json:"crumb_layer_g,omitempty"`
+	WeighedFruitG *float64        `json:"weighed_fruit_g,omitempty"` // prepared; overrides the fill rule
+	Sweetness     string          `json:"sweetness,omitempty"`       // tart, standard, sweet or savoury
+	SugarG        *float64        `json:"sugar_g,omitempty"`         // overrides the sugar target
+	Thickener     *ThickenerAsked `json:"thickener,omitempty"`       // left out: cornflour, to the set target
+	SetTarget     *float64        `json:"set_target,omitempty"`      // score; left out: the style's
+	LongBoil      bool            `json:"long_boil,omitempty"`       // the set is reached over 40 min before the end
+	SteamedOffG   *float64        `json:"steamed_off_g,omitempty"`   // left out: by the plain rule
+	Topping       ToppingAsked    `json:"topping"`
+	Base          *BaseAsked      `json:"base,omitempty"`
+	Portion       string          `json:"portion,omitempty"` // tasting, standard or hearty
+	Cup           measure.Cup     `json:"cup,omitempty"`
+	Spoon         measure.Spoon   `json:"spoon,omitempty"`
+}
+
+// FruitAsked is one fruit of the mix.
+type FruitAsked struct {
+	Key     string  `json:"key"`
+	Share   float64 `json:"share"` // shares are normalised to 1
+	Frozen  bool    `json:"frozen,omitempty"`
+	Peeled  *bool   `json:"peeled,omitempty"` // left out: peeled
+	CutMM   float64 `json:"cut_mm,omitempty"`
+	Size    string  `json:"size,omitempty"`     // small, medium or large, as bought
+	LossPct float64 `json:"loss_pct,omitempty"` // bruises and worm holes, beside the usual yield
+}
+
+// PrecookAsked is cooking the fruit first.
+type PrecookAsked struct {
+	Minutes float64 `json:"minutes"`
+	Open    bool    `json:"open,omitempty"`
+}
+
+// MacerateAsked is letting the sugared fruit stand.
+type MacerateAsked struct {
+	Minutes       float64 `json:"minutes"`
+	Juice         string  `json:"juice,omitempty"` // keep, leave or reduce
+	WithThickener bool    `json:"with_thickener,omitempty"`
+}
+
+// Asked is so much of an ingredient.
+type Asked struct {
+	Key string  `json:"key"`
+	G   float64 `json:"g"`
+}
+
+// ThickenerAsked is the thickener: without grams it is solved for the set target, with grams the set is read.
+type ThickenerAsked struct {
+	Key  string   `json:"key"`
+	G    *float64 `json:"g,omitempty"`
+	With []Asked  `json:"with,omitempty"` // other thickeners beside it, in grams
+}
+
+// ToppingAsked is the topping.
+type ToppingAsked struct {
+	Key         string             `json:"key"`
+	Amount      topping.Amount     `json:"amount,omitempty"`
+	ThicknessMM float64            `json:"thickness_mm,omitempty"` // overrides the amount
+	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
+}
+
+// BaseAsked is what lies under the filling.
+type BaseAsked struct {
+	Key string `json:"key"`
+}
+
+const defaultThickener = "cornflour"
+
+// dessert is a checked request with its rows looked up.
+type dessert struct {
+	req       Request
+	style     style
+	geo       dish.Geometry
+	material  larder.Material
+	filling   filling.Filling
+	shareSum  float64
+	thickener larder.Thickener
+	beside    []filling.Dose
+	givenG    *float64 // of the thickener
+	wanted    topping.Wanted
+}
+
+// Check finds every wrong field of a request. It is nil, fault.Faults or a *fault.NotYet.
+func Check(r Request) error {
+	_, err := look(r)
+	return err
+}
+
+func look(r Request) (dessert, error) {
+	var f fault.Faults
+	d := dessert{req: r}
+	r.Dish.Check("/dish", &f)
+	d.material = row(larder.Materials, r.Dish.Material, "/dish/material", "dish material", &f)
+	later := d.lookStyle(&f)
+	d.lookFruit(&f)
+	d.lookBowl(&f)
+	d.lookThickener(&f)
+	later = d.lookTopping(&f, later)
+	f.OneOf("/portion", r.Portion, "", "tasting", "standard", "hearty")
+	f.OneOf("/cup", string(r.Cup), "", "us", "metric", "imperial")
+	f.OneOf("/spoon", string(r.Spoon), "", "us", "metric", "australian")
+	if err := f.Err(); err != nil {
+		return d, err
+	}
+	if later != nil {
+		return d, later
+	}
+	d.geo = r.Dish.Measure()
+	return d, nil
+}
+
+// row looks a key up and notes an unknown one.
+func row[T any](t larder.Table[T], key, at, what string, f *fault.Faults) T {
+	x, ok := t.Get(key)
+	if !ok {
+		f.Add(at, "there is no %s %q: see the larder for the keys", what, key)
+	}
+	return x
+}
+
+func optional(p *float64, at string, lo, hi float64, unit string, f *fault.Faults) {
+	if p != nil {
+		f.Range(at, *p, lo, hi, unit)
+	}
+}
+
+func (d *dessert) lookStyle(f *fault.Faults) *fault.NotYet {
+	s, ok := styles[d.req.Style]
+	if !ok {
+		f.OneOf("/style", d.req.Style, styleNames...)
+		return nil
+	}
+	d.style = s
+	if s.portionG == 0 {
+		return &fault.NotYet{Pointer: "/style", Detail: fmt.Sprintf("%s is not calculated yet: crumble and crisp are", d.req.Style)}
+	}
+	if d.req.Base != nil && d.req.Base.Key != "none" {
+		row(larder.Bases, d.req.Base.Key, "/base/key", "base", f)
+		return &fault.NotYet{Pointer: "/base/key", Detail: fmt.Sprintf("a %s with a base under it is not calculated yet: leave the base out", d.req.Style)}
+	}
+	return nil
+}
+
+func (d *dessert) lookFruit(f *fault.Faults) {
+	const most = 12
+	if n := len(d.req.Fruits); n == 0 || n > most {
+		f.Add("/fruits", "has %d fruits: give 1 to %d", n, most)
+		return
+	}
+	pieces := make([]filling.Piece, len(d.req.Fruits))
+	for i, a := range d.req.Fruits {
+		at := fmt.Sprintf("/fruits/%d", i)
+		pieces[i] = filling.Piece{Fruit: row(larder.Fruits, a.Key, at+"/key", "fruit", f), Share: a.Share, Frozen: a.Frozen, CutMM: a.CutMM}
+		f.Range(at+"/share", a.Share, 0, 1000, "")
+		if a.CutMM != 0 {
+			f.Range(at+"/cut_mm", a.CutMM, 1, 80, "mm")
+		}
+		f.Range(at+"/loss_pct", a.LossPct, 0, 90, "%")
+		f.OneOf(at+"/size", a.Size, "", "small", "medium", "large")
+		d.shareSum += a.Share
+	}
+	if d.shareSum <= 0 {
+		f.Add("/fruits", "the shares add up to 0: give at least one fruit a share above 0")
+		return
+	}
+	for i := range pieces {
+		pieces[i].Share /= d.shareSum
+	}
+	d.filling.Pieces = pieces
+}
+
+// lookBowl checks what else is done to the fruit and goes in with it.
+func (d *dessert) lookBowl(f *fault.Faults) {
+	r := d.req
+	d.filling.Washed, d.filling.CrumbG = r.Washed, r.CrumbLayerG
+	if p := r.Precook; p != nil {
+		f.Range("/precook/minutes", p.Minutes, 0, 180, "min")
+		d.filling.Precook = filling.Precook{Minutes: p.Minutes, Open: p.Open}
+	}
+	if m := r.Macerate; m != nil {
+		f.Range("/macerate/minutes", m.Minutes, 0, 2880, "min")
+		f.OneOf("/macerate/juice", m.Juice, "", filling.Keep, filling.Leave, filling.Reduce)
+		d.filling.Macerate = filling.Maceration{Minutes: m.Minutes, Juice: m.Juice, WithThickener: m.WithThickener}
+	}
+	d.filling.Liquids = weighed(r.Liquids, "/liquids", f)
+	d.filling.Extras = weighed(r.Extras, "/extras", f)
+	f.Range("/crumb_layer_g", r.CrumbLayerG, 0, 2000, "g")
+	optional(r.WeighedFruitG, "/weighed_fruit_g", 10, 30000, "g", f)
+	optional(r.SugarG, "/sugar_g", 0, 20000, "g", f)
+	optional(r.SteamedOffG, "/steamed_off_g", 0, 20000, "g", f)
+	f.OneOf("/sweetness", r.Sweetness, "", "tart", "standard", "sweet", "savoury")
+	d.filling = filling.New(d.filling)
+}
+
+func weighed(asked []Asked, at string, f *fault.Faults) []filling.Weighed {
+	const most = 20
+	if len(asked) > most {
+		f.Add(at, "has %d entries: give at most %d", len(asked), most)
+		return nil
+	}
+	out := make([]filling.Weighed, len(asked))
+	for i, a := range asked {
+		here := fmt.Sprintf("%s/%d", at, i)
+		f.Range(here+"/g", a.G, 0, 10000, "g")
+		out[i] = filling.Weighed{Ingredient: row(larder.Ingredients, a.Key, here+"/key", "ingredient", f), G: a.G}
+	}
+	return out
+}
+
+func (d *dessert) lookThickener(f *fault.Faults) {
+	asked := d.req.Thickener
+	if asked == nil {
+		asked = &ThickenerAsked{Key: defaultThickener}
+	}
+	d.thickener = row(larder.Thickeners, asked.Key, "/thickener/key", "thickener", f)
+	optional(asked.G, "/thickener/g", 0, 2000, "g", f)
+	d.givenG = asked.G
+	for i, a := range asked.With {
+		at := fmt.Sprintf("/thickener/with/%d", i)
+		f.Range(at+"/g", a.G, 0, 2000, "g")
+		d.beside = append(d.beside, filling.Dose{Thickener: row(larder.Thickeners, a.Key, at+"/key", "thickener", f), G: a.G})
+	}
+	optional(d.req.SetTarget, "/set_target", 0, filling.ScaleEnd, "", f)
+}
+
+func (d *dessert) lookTopping(f *fault.Faults, later *fault.NotYet) *fault.NotYet {
+	asked := d.req.Topping
+	t := row(larder.Toppings, asked.Key, "/topping/key", "topping", f)
+	f.OneOf("/topping/amount", string(asked.Amount), "", string(topping.Light), string(topping.Standard), string(topping.Generous))
+	if asked.ThicknessMM != 0 {
+		f.Range("/topping/thickness_mm", asked.ThicknessMM, 2, 60, "mm")
+	}
+	for key, pct := range asked.BakersPct {
+		at := "/topping/bakers_pct/" + key
+		row(larder.Ingredients, key, at, "ingredient", f)
+		f.Range(at, pct, 0, 400, "%")
+		if len(t.Parts) > 0 && key == t.Parts[0].Key && pct != 100 {
+			f.Add(at, "is the 100 %% that the others are measured against: change the others")
+		}
+	}
+	d.wanted = topping.Wanted{Topping: t, Amount: asked.Amount, ThicknessMM: asked.ThicknessMM, BakersPct: asked.BakersPct}
+	if later == nil && t.Key != "" && d.style.portionG > 0 && !crumbFamily[t.Family] {
+		later = &fault.NotYet{Pointer: "/topping/key", Detail: fmt.Sprintf("%s on a %s is not calculated yet: take a crumble, crisp or streusel", t.Name, d.req.Style)}
+	}
+	return later
+}

@@ -1,0 +1,175 @@
+package balance
+
+import (
+	"math"
+
+	"mabbin/core/fault"
+	"mabbin/core/filling"
+	"mabbin/core/topping"
+)
+
+// What decided the weight of the fruit.
+const (
+	byFill      = "fill"
+	byHeadspace = "headspace"
+	byWeight    = "weighed"
+)
+
+// stand is a dessert at one weight of fruit.
+type stand struct {
+	filling.State
+	thickenerG  float64
+	score       float64
+	headspaceMM float64
+}
+
+// plan is what stays the same while the weight of the fruit is looked for.
+type plan struct {
+	*dessert
+	top    topping.Sized
+	use    filling.Use
+	target float64 // set score
+	fixed  *stand  // sugar and thickener held at these, to see how far the fruit may be off
+	dosed  []filling.Dose
+}
+
+// Solve balances one dessert. A bad request is fault.Faults, one that is not calculated yet a *fault.NotYet.
+func Solve(r Request) (*Answer, error) {
+	d, err := look(r)
+	if err != nil {
+		return nil, err
+	}
+	p := plan{dessert: &d, top: topping.Size(d.wanted, d.geo.RimAreaCM2), target: d.style.set}
+	if r.SetTarget != nil {
+		p.target = *r.SetTarget
+	}
+	p.use = filling.Use{DoughSoakG: p.top.SoakG, SteamedOffG: d.style.steamGCM2 * d.geo.RimAreaCM2}
+	if r.SteamedOffG != nil {
+		p.use.SteamedOffG = *r.SteamedOffG
+	}
+	fruitG, limit := p.fruit()
+	if fruitG < leastFruitG {
+		var f fault.Faults
+		f.Add("/topping", "leaves no room for fruit in a dish %g cm deep (%.0f mm of topping): take a thinner topping or a deeper dish",
+			r.Dish.DepthCM, p.top.ThicknessMM)
+		return nil, f
+	}
+	s := p.at(fruitG)
+	return p.answer(s, limit), nil
+}
+
+// leastFruitG is the least fruit that is an answer: a spoonful.
+const leastFruitG = 10.0
+
+// fruit is the weight of the fruit and what decided it.
+func (p *plan) fruit() (float64, string) {
+	if g := p.req.WeighedFruitG; g != nil {
+		return *g, byWeight
+	}
+	byVolume := p.fruitByFill()
+	if byVolume < leastFruitG || p.at(byVolume).headspaceMM >= p.style.keepMM {
+		return byVolume, byFill
+	}
+	return p.mostFruit(p.style.keepMM, byVolume), byHeadspace
+}
+
+// fruitByFill is the fruit that the style's fill level of the raw stack asks for.
+func (p *plan) fruitByFill() float64 {
+	return (p.style.fill*p.geo.VolumeML - p.top.VolumeML) * p.filling.HandPackedGPerML()
+}
+
+// mostFruit is the most fruit, up to most, that leaves mm of hot headspace. Headspace falls as fruit rises.
+func (p *plan) mostFruit(mm, most float64) float64 {
+	return bisect(0, most, func(g float64) bool { return g < leastFruitG || p.at(g).headspaceMM >= mm })
+}
+
+// bisect finds where holds turns from true to false between lo and hi.
+func bisect(lo, hi float64, holds func(float64) bool) float64 {
+	if holds(hi) {
+		return hi
+	}
+	const enough = 1e-3 // g
+	for hi-lo > enough {
+		mid := (lo + hi) / 2
+		if holds(mid) {
+			lo = mid
+		} else {
+			hi = mid
+		}
+	}
+	return lo
+}
+
+// at calculates the dessert for a weight of fruit.
+func (p *plan) at(fruitG float64) stand {
+	sugarG := 0.0
+	switch {
+	case p.fixed != nil:
+		sugarG = p.fixed.SugarG
+	case p.req.SugarG != nil:
+		sugarG = *p.req.SugarG
+	case p.req.Sweetness != "savoury":
+		sugarG = p.filling.SugarG(fruitG, p.sugarTarget(p.filling.AcidPct(fruitG)))
+	}
+	s := stand{State: p.filling.At(fruitG, sugarG, p.use)}
+	switch {
+	case p.fixed != nil:
+		s.thickenerG = p.fixed.thickenerG
+	case p.givenG != nil:
+		s.thickenerG = *p.givenG
+	default:
+		s.thickenerG = s.Solve(p.target, p.thickener, p.beside, p.req.LongBoil)
+	}
+	s.score = s.Score(p.doses(s.thickenerG), p.req.LongBoil)
+	s.headspaceMM = p.headspaceMM(s)
+	return s
+}
+
+func (p *plan) sugarTarget(acidPct float64) float64 {
+	return filling.SugarTargetPct(acidPct, p.style.sugarBase, tasteMore[p.req.Sweetness])
+}
+
+// doses is the thickener at g grams and those beside it. The slice is the plan's own and good until the next call:
+// the search for the fruit's weight asks for it some hundred times.
+func (p *plan) doses(g float64) []filling.Dose {
+	if p.dosed == nil {
+		p.dosed = append([]filling.Dose{{Thickener: p.thickener}}, p.beside...)
+	}
+	p.dosed[0].G = g
+	return p.dosed
+}
+
+// allThickenerG is the weight of every thickener in the dish.
+func (p *plan) allThickenerG(s stand) float64 {
+	g := s.thickenerG
+	for _, d := range p.beside {
+		g += d.G
+	}
+	return g
+}
+
+// hotFillingML is the volume of the boiling filling, swollen by steam.
+func (p *plan) hotFillingML(s stand) float64 {
+	return (s.MassG + p.allThickenerG(s)) / filling.JuiceDensityGPerM * (1 + boilSwell*s.JuiceSharePct/100)
+}
+
+func (p *plan) headspaceMM(s stand) float64 {
+	hot := p.hotFillingML(s) + p.style.toppingHot*p.top.VolumeML
+	return 10 * (p.geo.VolumeML - hot) / p.geo.RimAreaCM2
+}
+
+// tolerance is how far the fruit may be off, with sugar and thickener as weighed, before the set leaves its band or
+// the dish comes to its boil-over warning. In whole tens of grams; 0 where the answer already stands on the edge.
+func (p *plan) tolerance(s stand) float64 {
+	const furthest = 0.3 // of the fruit; beyond it, nobody would call it the same dessert
+	q := *p
+	q.fixed = &s
+	band := filling.BandOf(s.score)
+	holds := func(g float64) bool {
+		x := q.at(g)
+		return filling.BandOf(x.score) == band && (x.headspaceMM >= boilOverWarnMM || s.headspaceMM < boilOverWarnMM)
+	}
+	up := bisect(s.FruitG, s.FruitG*(1+furthest), holds) - s.FruitG
+	down := bisect(0, s.FruitG*furthest, func(less float64) bool { return holds(s.FruitG - less) })
+	return 10 * math.Floor(min(up, down)/10)
+}

@@ -1,0 +1,186 @@
+// Package topping sizes a topping to its dish, splits it by baker's percentages and reads its texture.
+package topping
+
+import (
+	"fmt"
+
+	"mabbin/core/larder"
+)
+
+// Amount is how thick a topping is wanted.
+type Amount string
+
+// The amounts.
+const (
+	Light    Amount = "light"
+	Standard Amount = "standard"
+	Generous Amount = "generous"
+)
+
+// factor on the table's thickness.
+func (a Amount) factor() float64 {
+	switch a {
+	case Light:
+		return 0.75
+	case Generous:
+		return 1.3
+	}
+	return 1
+}
+
+// Wanted is a topping as a baker asks for it.
+type Wanted struct {
+	Topping     larder.Topping
+	Amount      Amount
+	ThicknessMM float64            // 0: by the amount
+	BakersPct   map[string]float64 // changes to the recipe, by ingredient
+}
+
+// Part is one ingredient of the sized topping.
+type Part struct {
+	Ingredient larder.Ingredient
+	BakersPct  float64
+	G          float64
+}
+
+// Sized is a topping for one dish.
+type Sized struct {
+	G           float64
+	VolumeML    float64 // raw
+	ThicknessMM float64 // raw, one layer
+	SoakG       float64 // juice it takes up
+	Parts       []Part
+}
+
+// Size fits a topping to an area: area x thickness x coverage x layers x raw density.
+func Size(w Wanted, areaCM2 float64) Sized {
+	t := w.Topping
+	mm := w.ThicknessMM
+	if mm == 0 {
+		mm = t.ThicknessMM * w.Amount.factor()
+	}
+	s := Sized{ThicknessMM: mm, VolumeML: areaCM2 * mm / 10 * t.Coverage * t.Layers}
+	s.G = s.VolumeML * t.DensityGPerML
+	s.SoakG = s.G * t.AbsorbGPerG
+	s.Parts = split(w, s.G)
+	return s
+}
+
+// split shares grams out by baker's percentages. A changed percentage of 0 leaves the ingredient out; one that the
+// recipe does not have is added at its end.
+func split(w Wanted, g float64) []Part {
+	parts := make([]Part, 0, len(w.Topping.Parts)+len(w.BakersPct))
+	sum := 0.0
+	add := func(key string, pct float64) {
+		i, _ := larder.Ingredients.Get(key)
+		if pct > 0 {
+			parts = append(parts, Part{Ingredient: i, BakersPct: pct})
+			sum += pct
+		}
+	}
+	inRecipe := func(key string) bool {
+		for _, p := range w.Topping.Parts {
+			if p.Key == key {
+				return true
+			}
+		}
+		return false
+	}
+	for _, p := range w.Topping.Parts {
+		pct := p.Pct
+		if changed, ok := w.BakersPct[p.Key]; ok {
+			pct = changed
+		}
+		add(p.Key, pct)
+	}
+	if len(w.BakersPct) > 0 {
+		for _, key := range larder.Ingredients.Keys() { // the table's order, so that a card reads the same each time
+			if pct, ok := w.BakersPct[key]; ok && !inRecipe(key) {
+				add(key, pct)
+			}
+		}
+	}
+	for i := range parts {
+		parts[i].G = g * parts[i].BakersPct / sum
+	}
+	return parts
+}
+
+// Verdict is what a topping's make-up comes to.
+type Verdict string
+
+// The verdicts on fat and on sugar.
+const (
+	Dusty   Verdict = "dusty"
+	Crumbly Verdict = "crumbly"
+	Spreads Verdict = "spreads"
+	Pale    Verdict = "pale"
+	Sweet   Verdict = "sweet"
+	Candied Verdict = "candied"
+)
+
+// Texture is the read-out of a crumble, crisp or streusel: shares of the whole, what they come to, and remarks on
+// single ingredients.
+type Texture struct {
+	FatPct   float64  `json:"fat_pct"`   // pure fat of the added fats
+	SugarPct float64  `json:"sugar_pct"` // added sugars and syrups
+	Fat      Verdict  `json:"fat"`
+	Sugar    Verdict  `json:"sugar"`
+	Notes    []string `json:"notes"`
+}
+
+// The borders of the read-out, in percent of the whole. Handbook practice, working figures at the edges.
+const (
+	dustyBelow   = 14.0
+	spreadsOver  = 29.0
+	paleBelow    = 12.0
+	candiedOver  = 38.0
+	crispsFromOf = 10.0 // baker's % of custard powder or cornmeal that is tasted
+)
+
+// Read reads the texture of a sized topping.
+func (s Sized) Read() Texture {
+	t := Texture{Fat: Crumbly, Sugar: Sweet, Notes: []string{}}
+	if s.G <= 0 {
+		return t
+	}
+	for _, p := range s.Parts {
+		switch p.Ingredient.Role {
+		case "fat":
+			t.FatPct += p.G * p.Ingredient.FatPct / s.G
+		case "sugar", "syrup":
+			t.SugarPct += 100 * p.G / s.G
+		}
+		if note, ok := partNotes[p.Ingredient.Key]; ok && p.BakersPct >= note.from {
+			t.Notes = append(t.Notes, fmt.Sprintf("%s: %s", p.Ingredient.Name, note.says))
+		}
+	}
+	switch {
+	case t.FatPct < dustyBelow:
+		t.Fat = Dusty
+	case t.FatPct > spreadsOver:
+		t.Fat = Spreads
+	}
+	switch {
+	case t.SugarPct < paleBelow:
+		t.Sugar = Pale
+	case t.SugarPct > candiedOver:
+		t.Sugar = Candied
+	}
+	return t
+}
+
+// partNotes is what single ingredients do to a crumb, from a share where it shows.
+var partNotes = map[string]struct {
+	from float64
+	says string
+}{
+	"icing_sugar":    {1, "melts into the crumb, no crunch of its own"},
+	"demerara_sugar": {1, "stays in crystals and crunches"},
+	"custard_powder": {crispsFromOf, "crisps the crumb"},
+	"cornmeal":       {crispsFromOf, "crisps the crumb"},
+	"sunflower_oil":  {1, "an oil's crumb is sandy rather than lumpy"},
+	"olive_oil":      {1, "an oil's crumb is sandy rather than lumpy, and it tastes of the oil"},
+	"coconut_oil":    {1, "brings no water: a drier, shorter crumb, tasting of coconut"},
+	"shortening":     {1, "brings no water and no taste: a short, pale crumb"},
+}

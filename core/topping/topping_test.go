@@ -1,0 +1,71 @@
+package topping
+
+import (
+	"math"
+	"testing"
+
+	"mabbin/core/larder"
+)
+
+func row(t *testing.T, key string) larder.Topping {
+	t.Helper()
+	x, ok := larder.Toppings.Get(key)
+	if !ok {
+		t.Fatalf("no topping %s", key)
+	}
+	return x
+}
+
+func TestSizeFollowsAreaAndThickness(t *testing.T) {
+	classic := Wanted{Topping: row(t, "crumble_classic")}
+	standard := Size(classic, 432)
+	if math.Abs(standard.G-375.84) > 1e-9 {
+		t.Errorf("432 cm2 take %g g, want 375.84", standard.G)
+	}
+	for amount, factor := range map[Amount]float64{Light: 0.75, Standard: 1, Generous: 1.3} {
+		w := classic
+		w.Amount = amount
+		if got := Size(w, 864).G; math.Abs(got-2*factor*standard.G) > 1e-9 {
+			t.Errorf("%s on twice the area: %g g", amount, got)
+		}
+	}
+	w := classic
+	w.Amount, w.ThicknessMM = Generous, 30
+	if got := Size(w, 432).G; math.Abs(got-2*standard.G) > 1e-9 {
+		t.Errorf("30 mm given by hand: %g g, want twice 15 mm", got)
+	}
+}
+
+func TestPartsAddUpToTheTopping(t *testing.T) {
+	for _, x := range larder.Toppings.All() {
+		s := Size(Wanted{Topping: x, BakersPct: map[string]float64{"cinnamon": 3}}, 500)
+		sum := 0.0
+		for _, p := range s.Parts {
+			sum += p.G
+		}
+		if math.Abs(sum-s.G) > 1e-6 {
+			t.Errorf("%s: the parts weigh %g g, the topping %g g", x.Key, sum, s.G)
+		}
+	}
+}
+
+func TestTheTablesOwnCrumbsReadWell(t *testing.T) {
+	for _, x := range larder.Toppings.All() {
+		if x.Family != "crumble" && x.Family != "crisp" && x.Family != "streusel" {
+			continue
+		}
+		if r := Size(Wanted{Topping: x}, 400).Read(); r.Fat != Crumbly || r.Sugar != Sweet {
+			t.Errorf("%s, as it stands in the table, reads as %+v", x.Key, r)
+		}
+	}
+}
+
+func TestNotesOnSingleIngredients(t *testing.T) {
+	r := Size(Wanted{Topping: row(t, "crumble_equal"), BakersPct: map[string]float64{"cornmeal": 20}}, 400).Read()
+	if len(r.Notes) != 2 {
+		t.Errorf("demerara and cornmeal crunch and crisp: %q", r.Notes)
+	}
+	if r := Size(Wanted{Topping: row(t, "crumble_classic"), BakersPct: map[string]float64{"cornmeal": 2}}, 400).Read(); len(r.Notes) != 0 {
+		t.Errorf("a spoon of cornmeal is not tasted: %q", r.Notes)
+	}
+}
