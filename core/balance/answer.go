@@ -160,9 +160,6 @@ type Purchase struct {
 	LeftOverG float64 `json:"left_over_g,omitempty"` // prepared, from rounding the count up
 }
 
-// countedFromG is the piece weight from which fruit is counted rather than weighed.
-const countedFromG = 25.0
-
 // purchase is as bought: prepared weight over yield and over what windfalls lose besides.
 func (p *plan) purchase(fruitG float64) []Purchase {
 	out := make([]Purchase, len(p.filling.Pieces))
@@ -175,7 +172,7 @@ func (p *plan) purchase(fruitG float64) []Purchase {
 		if size == "" {
 			size = "medium"
 		}
-		if each := piece.Fruit.PieceG(size); each >= countedFromG {
+		if each := piece.Fruit.PieceG(size); piece.Fruit.Counted() {
 			b.Size, b.Count = size, math.Ceil(b.G/each-1e-9)
 			b.LeftOverG = (b.Count*each - b.G) * yield
 		}

@@ -2,9 +2,11 @@ package balance
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"math"
 	"os"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -269,8 +271,10 @@ func TestBakersPercentagesCanBeChanged(t *testing.T) {
 	}
 	for change, verdict := range map[string]string{"butter 20": "topping_dusty", "butter 150": "topping_spreads", "caster_sugar 10": "topping_pale", "caster_sugar 120": "topping_candied"} {
 		key, pct, _ := strings.Cut(change, " ")
-		var x float64
-		fmt.Sscan(pct, &x)
+		x, err := strconv.ParseFloat(pct, 64)
+		if err != nil {
+			t.Fatal(err)
+		}
 		if a := solve(t, func(r *Request) { r.Topping.BakersPct = map[string]float64{key: x} }); !has(a, verdict) {
 			t.Errorf("%s: no remark %s; texture %+v", change, verdict, a.Topping.Texture)
 		}
@@ -361,13 +365,15 @@ func TestBadRequestsNameEveryField(t *testing.T) {
 		change   func(*Request)
 		pointers string
 	}{
-		"several at once": {func(r *Request) {
-			r.Dish.LengthCM = -1
-			r.Fruits[0].Key = "gozeberry"
-			r.Topping.Key = "x"
-			r.Portion = "huge"
+		"several at once": {
+			func(r *Request) {
+				r.Dish.LengthCM = -1
+				r.Fruits[0].Key = "gozeberry"
+				r.Topping.Key = "x"
+				r.Portion = "huge"
+			},
+			"/dish/length_cm /fruits/0/key /topping/key /portion",
 		},
-			"/dish/length_cm /fruits/0/key /topping/key /portion"},
 		"no fruit":          {func(r *Request) { r.Fruits = nil }, "/fruits"},
 		"shares of nothing": {func(r *Request) { r.Fruits[0].Share = 0 }, "/fruits"},
 		"negative share":    {func(r *Request) { r.Fruits[0].Share = -1 }, "/fruits/0/share /fruits"},
@@ -381,8 +387,8 @@ func TestBadRequestsNameEveryField(t *testing.T) {
 		r := gooseberries()
 		c.change(&r)
 		_, err := Solve(r)
-		faults, ok := err.(fault.Faults)
-		if !ok {
+		var faults fault.Faults
+		if !errors.As(err, &faults) {
 			t.Errorf("%s: %v is no list of faults", name, err)
 			continue
 		}

@@ -156,7 +156,7 @@ func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
 			quick = x
 		}
 	}
-	if slow.Fruit.SmallG >= countedFromG && tender(slow) > much*tender(quick) {
+	if slow.Fruit.Counted() && tender(slow) > much*tender(quick) {
 		say(out, "uneven_mixture", Advice, "fruit", fmt.Sprintf("Cut the %s smaller than the %s.", plainName(slow.Fruit.Name), plainName(quick.Fruit.Name)),
 			fmt.Sprintf("At these cuts one is tender after %.0f min at boiling heat, the other after %.0f.", tender(slow), tender(quick)), "Set a smaller cut at Fruit.")
 	}

@@ -113,8 +113,7 @@ func Check(r Request) error {
 func look(r Request) (dessert, error) {
 	var f fault.Faults
 	d := dessert{req: r}
-	r.Dish.Check("/dish", &f)
-	d.material = row(larder.Materials, r.Dish.Material, "/dish/material", "dish material", &f)
+	d.material = CheckDish(r.Dish, "/dish", &f)
 	later := d.lookStyle(&f)
 	d.lookFruit(&f)
 	d.lookBowl(&f)
@@ -131,6 +130,12 @@ func look(r Request) (dessert, error) {
 	}
 	d.geo = r.Dish.Measure()
 	return d, nil
+}
+
+// CheckDish notes what is wrong with a dish and its material, under the pointer prefix at.
+func CheckDish(d dish.Dish, at string, f *fault.Faults) larder.Material {
+	d.Check(at, f)
+	return row(larder.Materials, d.Material, at+"/material", "dish material", f)
 }
 
 // row looks a key up and notes an unknown one.

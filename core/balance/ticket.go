@@ -44,7 +44,7 @@ func (p *plan) ticket(s stand) []Bowl {
 	for i, piece := range p.filling.Pieces {
 		f := piece.Fruit
 		fruit.Lines = append(fruit.Lines, newLine(by, f.Key, f.Name, s.FruitG*piece.Share,
-			measure.DensityOf(f.BulkGPerML*measure.USCup.ML(), 0, ""), p.prepNote(i), f.CompositionBasis))
+			f.Density(), p.prepNote(i), f.CompositionBasis))
 	}
 	for _, w := range slices.Concat(p.filling.Liquids, p.filling.Extras) {
 		fruit.add(by, w.Ingredient, w.G, "")
@@ -78,11 +78,7 @@ func (b *Bowl) add(by measure.Conventions, i larder.Ingredient, g float64, note 
 	if g < ticketG {
 		return
 	}
-	cup, packing := i.CupG, ""
-	if i.CupPackedG > 0 && i.Role == "sugar" {
-		cup, packing = i.CupPackedG, "packed"
-	}
-	b.Lines = append(b.Lines, newLine(by, i.Key, i.Name, g, measure.DensityOf(cup, i.TspG, packing), note, i.Basis))
+	b.Lines = append(b.Lines, newLine(by, i.Key, i.Name, g, i.Density(), note, i.Basis))
 }
 
 func newLine(by measure.Conventions, key, name string, g float64, d measure.Density, note string, basis larder.Basis) Line {
@@ -123,14 +119,14 @@ func (p *plan) prepNote(i int) string {
 	if asked.Frozen {
 		says = append(says, "frozen")
 	}
-	if whole := piece.Fruit.YieldPeeled == piece.Fruit.YieldUnpeeled; !whole {
+	if piece.Fruit.Peelable() {
 		if asked.Peeled == nil || *asked.Peeled {
 			says = append(says, "peeled")
 		} else {
 			says = append(says, "unpeeled")
 		}
 	}
-	if piece.Fruit.SmallG >= countedFromG {
+	if piece.Fruit.Counted() {
 		says = append(says, "cut to "+measure.Shown(cut)+" mm")
 	}
 	return strings.Join(says, ", ")

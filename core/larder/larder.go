@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"strconv"
 	"strings"
+
+	"mabbin/core/measure"
 )
 
 // Basis is where a figure is from.
@@ -169,6 +171,39 @@ func (f Fruit) PieceG(size string) float64 {
 		return f.LargeG
 	}
 	return f.MediumG
+}
+
+// countedFromG is the piece weight from which fruit is bought by the piece rather than by weight, and is cut.
+const countedFromG = 25.0
+
+// Counted says whether the fruit is bought by the piece.
+func (f Fruit) Counted() bool { return f.SmallG >= countedFromG }
+
+// Peelable says whether peeling it makes a difference.
+func (f Fruit) Peelable() bool { return f.YieldPeeled != f.YieldUnpeeled }
+
+// Density is how heavy the ingredient lies in cups and spoons. Brown sugars are pressed in.
+func (i Ingredient) Density() measure.Density {
+	if i.CupPackedG > 0 && i.Role == "sugar" {
+		return measure.DensityOf(i.CupPackedG, i.TspG, "packed")
+	}
+	return measure.DensityOf(i.CupG, i.TspG, "")
+}
+
+// Density is how heavy the prepared fruit lies in a cup, loosely heaped.
+func (f Fruit) Density() measure.Density {
+	return measure.DensityOf(f.BulkGPerML*measure.USCup.ML(), 0, "")
+}
+
+// DensityOf is the density of a fruit or an ingredient by its key, zero for one that is not known.
+func DensityOf(key string) measure.Density {
+	if i, ok := Ingredients.Get(key); ok {
+		return i.Density()
+	}
+	if f, ok := Fruits.Get(key); ok {
+		return f.Density()
+	}
+	return measure.Density{}
 }
 
 // AcidFactor is the strength a thickener keeps in a filling of that acidity. Below 0.8 % acid nothing is lost.

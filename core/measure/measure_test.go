@@ -65,8 +65,11 @@ func TestTheKitchensCupAndSpoonCount(t *testing.T) {
 		by   Conventions
 		want float64
 	}{
-		{"1 cup", Conventions{Cup: MetricCup}, 250}, {"1 cup", Conventions{Cup: ImperialCup}, 284},
-		{"1 tbsp", Conventions{Spoon: AustralianSpoon}, 20}, {"1 tsp", Conventions{Spoon: AustralianSpoon}, 5}, {"1 tsp", Conventions{Spoon: MetricSpoon}, 5},
+		{"1 cup", Conventions{Cup: MetricCup}, 250},
+		{"1 cup", Conventions{Cup: ImperialCup}, 284},
+		{"1 tbsp", Conventions{Spoon: AustralianSpoon}, 20},
+		{"1 tsp", Conventions{Spoon: AustralianSpoon}, 5},
+		{"1 tsp", Conventions{Spoon: MetricSpoon}, 5},
 		{"1 pint", Conventions{Cup: ImperialCup}, 568.26},
 	} {
 		a, err := ReadAmount(c.text, Mass, c.by, water)
@@ -82,9 +85,17 @@ func TestReadAmountAsksInsteadOfGuessing(t *testing.T) {
 		kind Kind
 		says string
 	}{
-		{"", Mass, "empty"}, {"some", Mass, "no number"}, {"9 in", Mass, "not a mass"}, {"3 furlongs", Length, "furlongs"},
-		{"1 cup", Mass, "weigh it"}, {"gas 12", Temperature, "gas mark"}, {"1/0", Mass, "number"}, {"3-2 g", Mass, "backwards"},
-		{strings.Repeat("9", 500), Mass, "too long"}, {"4 g and more", Mass, "no number"}, {strings.Repeat("9", 79), "weight", "no kind"},
+		{"", Mass, "empty"},
+		{"some", Mass, "no number"},
+		{"9 in", Mass, "not a mass"},
+		{"3 furlongs", Length, "furlongs"},
+		{"1 cup", Mass, "weigh it"},
+		{"gas 12", Temperature, "gas mark"},
+		{"1/0", Mass, "number"},
+		{"3-2 g", Mass, "backwards"},
+		{strings.Repeat("9", 500), Mass, "too long"},
+		{"4 g and more", Mass, "no number"},
+		{strings.Repeat("9", 79), "weight", "no kind"},
 	} {
 		if a, err := ReadAmount(c.text, c.kind, Conventions{}, Density{}); err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%q as %s: got %+v, %v; want an error that says %q", c.text, c.kind, a, err, c.says)

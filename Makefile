@@ -1,0 +1,61 @@
+# make demo    the page with the demo kitchen, on http://127.0.0.1:8080
+# make test    everything that is checked
+.PHONY: demo demo-reset stop build test lint lint-go lint-web drift bench shots generate
+SHELL := /bin/bash
+.SHELLFLAGS := -eu -o pipefail -c
+
+WEB := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+
+demo: build
+	@scripts/need.sh database
+	@scripts/demo.sh
+
+demo-reset: build
+	@scripts/need.sh database
+	@scripts/demo.sh reset
+
+stop:
+	@scripts/pg-stop.sh
+
+build: web/dist/index.html
+	@go build -o bin/mabbin ./cmd/mabbin
+
+web/node_modules/.ready: web/package-lock.json web/.npmrc
+	cd web && npm ci --no-fund --no-audit --loglevel=error
+	@touch $@
+
+web/dist/index.html: web/node_modules/.ready $(WEB)
+	cd web && npm run --silent build
+	@touch $@
+
+test: lint web/dist/index.html
+	@scripts/need.sh database browser
+	MABBIN_TEST_DB="$$(scripts/pg-start.sh)" go test ./...
+
+lint: lint-web lint-go drift
+
+lint-web: web/node_modules/.ready
+	cd web && npm run --silent types && npm run --silent lint
+
+# The tools have a module of their own; what is built once is kept in bin.
+bin/oapi-codegen bin/gofumpt bin/golangci-lint &: tools/go.mod tools/go.sum
+	cd tools && GOFLAGS=-buildvcs=false go build -o ../bin/ github.com/oapi-codegen/oapi-codegen/v2/cmd/oapi-codegen mvdan.cc/gofumpt github.com/golangci/golangci-lint/v2/cmd/golangci-lint
+	@touch bin/oapi-codegen bin/gofumpt bin/golangci-lint
+
+lint-go: bin/golangci-lint bin/gofumpt
+	@bad=$$(bin/gofumpt -l api cmd core server e2e web/*.go); [ -z "$$bad" ] || { echo "not formatted (gofumpt): $$bad" >&2; exit 1; }
+	bin/golangci-lint run ./...
+
+drift: bin/oapi-codegen web/node_modules/.ready
+	@scripts/drift.sh
+
+generate: bin/oapi-codegen web/node_modules/.ready
+	cd api && ../bin/oapi-codegen -config oapi-codegen.yaml openapi.yaml
+	cd web && npm run --silent generate
+
+bench:
+	go test -run '^$$' -bench . -benchmem ./core/... ./server/...
+
+shots: build
+	@scripts/need.sh database browser
+	MABBIN_TEST_DB="$$(scripts/pg-start.sh)" MABBIN_SHOTS="$(CURDIR)/docs/screenshots" go test -count=1 -run '^TestShots$$' ./e2e

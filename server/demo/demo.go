@@ -1,0 +1,207 @@
+// Package demo is the demo kitchen: Oxlip Yard, a café behind a plant nursery. All of it is made up.
+package demo
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/topping"
+	"mabbin/server/store"
+)
+
+// id is the same for the same name each time, so that loading twice is loading once.
+func id(name string) uuid.UUID {
+	return uuid.NewSHA1(uuid.MustParse("6f1d0c1e-52a4-4d0b-9b1e-0a11b0a75a2d"), []byte(name))
+}
+
+// Kitchen is the demo kitchen.
+var Kitchen = store.Kitchen{ID: id("Oxlip Yard"), Name: "Oxlip Yard", Cup: "metric", Spoon: "metric"}
+
+// Load fills the demo kitchen, unless it is there already, and reports whether it did. Bakes are dated back from now.
+func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
+	added, err := s.AddKitchen(ctx, Kitchen)
+	if err != nil {
+		return false, fmt.Errorf("demo kitchen: %w", err)
+	}
+	// What is there already is left as it is; a load that was broken off is finished.
+	for _, d := range shelf {
+		if err := s.AddDish(ctx, Kitchen.ID, store.ShelfDish{ID: id(d.name), Name: d.name, Dish: d.dish}); err != nil {
+			return added, fmt.Errorf("dish %s: %w", d.name, err)
+		}
+	}
+	for _, o := range ovens {
+		if err := s.AddOven(ctx, Kitchen.ID, o); err != nil {
+			return added, fmt.Errorf("oven %s: %w", o.Name, err)
+		}
+	}
+	for _, c := range cards {
+		if err := c.load(ctx, s, now); err != nil {
+			return added, fmt.Errorf("card %s: %w", c.name, err)
+		}
+	}
+	for i, b := range bakes {
+		if err := b.load(ctx, s, now, i); err != nil {
+			return added, fmt.Errorf("bake of %s: %w", b.card, err)
+		}
+	}
+	return added, nil
+}
+
+// Reset takes the demo kitchen away and loads it afresh.
+func Reset(ctx context.Context, s *store.Store, now time.Time) error {
+	if err := s.RemoveKitchen(ctx, Kitchen.ID); err != nil {
+		return err
+	}
+	_, err := Load(ctx, s, now)
+	return err
+}
+
+type shelfDish struct {
+	name string
+	dish dish.Dish
+}
+
+var shelf = []shelfDish{
+	{"Small stoneware", dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}},
+	{"Long gratin", dish.Dish{Shape: dish.Rectangle, LengthCM: 32, WidthCM: 22, DepthCM: 6, FloorLengthCM: 30, FloorWidthCM: 20, MeasuredML: 3750, Material: "stoneware"}},
+	{"Oval glass", dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 21, DepthCM: 5.5, FloorLengthCM: 26, FloorWidthCM: 17, MeasuredML: 2150, Material: "glass"}},
+	{"Square tin", dish.Dish{Shape: dish.Square, LengthCM: 23, DepthCM: 5, Material: "heavy_metal"}},
+	{"Iron skillet", dish.Dish{Shape: dish.Round, LengthCM: 26, DepthCM: 5, FloorLengthCM: 22, Material: "cast_iron"}},
+	{"Rolled-rim pie dish", dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19, Material: "enamel"}},
+	{"Ramekin", dish.Dish{Shape: dish.Round, LengthCM: 9, DepthCM: 4.5, FloorLengthCM: 8, Material: "stoneware"}},
+}
+
+func dishNamed(name string) dish.Dish {
+	for _, d := range shelf {
+		if d.name == name {
+			return d.dish
+		}
+	}
+	panic("demo: no dish " + name)
+}
+
+var (
+	benchOven = store.Oven{ID: id("Bench oven"), Name: "Bench oven", Heating: "fan"}
+	oldRange  = store.Oven{ID: id("Old range"), Name: "Old range", Heating: "conventional"}
+	ovens     = []store.Oven{benchOven, oldRange}
+)
+
+// demoCard is a card with the requests of its versions, oldest first.
+type demoCard struct {
+	name     string
+	oven     store.Oven
+	ovenC    float64
+	minutes  float64
+	notes    []string
+	versions []balance.Request
+}
+
+func ptr[T any](v T) *T { return &v }
+
+var cards = []demoCard{
+	{"Gooseberry crumble", oldRange, 185, 45, []string{"First try: sharp.", "A little sweeter, top more generous."}, []balance.Request{
+		{
+			Dish: dishNamed("Small stoneware"), Style: "crumble", Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crumble_classic"}, Sweetness: "tart",
+		},
+		{
+			Dish: dishNamed("Small stoneware"), Style: "crumble", Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crumble_classic", Amount: topping.Generous},
+		},
+	}},
+	{"Damson and apple crumble", oldRange, 180, 50, []string{"Stoned damsons, apple for body."}, []balance.Request{
+		{
+			Dish: dishNamed("Oval glass"), Style: "crumble", Sweetness: "sweet", Fruits: []balance.FruitAsked{{Key: "damson", Share: 0.6}, {Key: "apple_firm", Share: 0.4, Size: "medium"}},
+			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crumble_oat"},
+		},
+	}},
+	{"Freezer cherry crisp", benchOven, 170, 40, []string{"Straight from the freezer; arrowroot keeps it clear."}, []balance.Request{
+		{
+			Dish: dishNamed("Square tin"), Style: "crisp", Fruits: []balance.FruitAsked{{Key: "cherry_sour", Share: 1, Frozen: true}},
+			Thickener: &balance.ThickenerAsked{Key: "arrowroot"}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut"},
+		},
+	}},
+	{"Rhubarb and strawberry crumble", oldRange, 185, 55, []string{"For the long table, twelve at least."}, []balance.Request{
+		{
+			Dish: dishNamed("Long gratin"), Style: "crumble", Fruits: []balance.FruitAsked{{Key: "rhubarb", Share: 0.55, CutMM: 25}, {Key: "strawberry", Share: 0.45}},
+			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Extras: []balance.Asked{{Key: "crystallised_ginger", G: 25}}, Topping: balance.ToppingAsked{Key: "crumble_equal"},
+		},
+	}},
+	{"Pear and blackberry streusel", benchOven, 170, 42, []string{"Lemon as the pears are cut."}, []balance.Request{
+		{
+			Dish: dishNamed("Iron skillet"), Style: "crumble", Washed: true, Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 0.7, Size: "medium"}, {Key: "blackberry", Share: 0.3}},
+			Liquids: []balance.Asked{{Key: "lemon_juice", G: 25}}, Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"}, Topping: balance.ToppingAsked{Key: "streusel_coarse"},
+		},
+	}},
+	{"Windfall apple ramekin", benchOven, 165, 30, []string{"One each; good for finding out what the crate is like."}, []balance.Request{
+		{
+			Dish: dishNamed("Ramekin"), Style: "crisp", Portion: "tasting", Fruits: []balance.FruitAsked{{Key: "apple_sharp", Share: 1, Size: "small", LossPct: 20}},
+			Liquids: []balance.Asked{{Key: "lemon_juice", G: 4}}, Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut", Amount: topping.Light},
+		},
+	}},
+}
+
+func (c demoCard) load(ctx context.Context, s *store.Store, now time.Time) error {
+	for i, r := range c.versions {
+		r.Cup, r.Spoon = "metric", "metric"
+		if err := balance.Check(r); err != nil {
+			return err
+		}
+		v := store.Version{
+			ID: id(fmt.Sprint(c.name, i)), SavedAt: now.AddDate(0, 0, -30+9*i), Request: r, Note: c.notes[i],
+			Setting: store.Setting{OvenID: &c.oven.ID, OvenC: &c.ovenC, Minutes: &c.minutes},
+		}
+		if i == 0 {
+			if _, err := s.AddCard(ctx, Kitchen.ID, id(c.name), c.name, v); err != nil {
+				return err
+			}
+			continue
+		}
+		if _, err := s.AddVersion(ctx, Kitchen.ID, id(c.name), v); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// demoBake is one line of the log.
+type demoBake struct {
+	card    string
+	version int
+	daysAgo int
+	out     store.Outcome
+}
+
+var bakes = []demoBake{
+	{"Gooseberry crumble", 1, 29, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), Note: "Good, but every spoon wanted cream: sharp."}},
+	{"Freezer cherry crisp", 1, 24, store.Outcome{Juice: ptr("saucy"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Thinner than planned. Middle was still cold after half an hour."}},
+	{"Damson and apple crumble", 1, 17, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("bite"), Top: ptr("dark"), Note: "Cut the apple smaller next time."}},
+	{"Gooseberry crumble", 2, 12, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Keep it like this."}},
+	{"Rhubarb and strawberry crumble", 1, 6, store.Outcome{Juice: ptr("runny"), Fruit: ptr("mush"), Top: ptr("golden"), BoiledOver: ptr(true), Note: "Strawberries were wet. Tray was under it, luckily."}},
+	{"Pear and blackberry streusel", 1, 2, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("pale")}},
+}
+
+func (b demoBake) load(ctx context.Context, s *store.Store, now time.Time, n int) error {
+	for _, c := range cards {
+		if c.name != b.card {
+			continue
+		}
+		r := c.versions[b.version-1]
+		r.Cup, r.Spoon = "metric", "metric"
+		a, err := balance.Solve(r)
+		if err != nil {
+			return err
+		}
+		_, err = s.AddBake(ctx, Kitchen.ID, store.Bake{
+			ID: id(fmt.Sprint("bake", n)), Title: c.name, BakedAt: now.AddDate(0, 0, -b.daysAgo), CardID: ptr(id(c.name)), Version: &b.version,
+			Request: r, Result: *a, Setting: store.Setting{OvenID: &c.oven.ID, OvenC: &c.ovenC, Minutes: &c.minutes}, Outcome: b.out,
+		})
+		return err
+	}
+	return fmt.Errorf("no card %s", b.card)
+}

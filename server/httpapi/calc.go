@@ -1,0 +1,91 @@
+package httpapi
+
+import (
+	"context"
+
+	"mabbin/api"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/measure"
+)
+
+// Balance calculates one dessert in one dish.
+func (s Server) Balance(_ context.Context, req api.BalanceRequestObject) (api.BalanceResponseObject, error) {
+	a, err := balance.Solve(*req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.Balance200JSONResponse(*a), nil
+}
+
+// ReadAmount reads what was typed into one field.
+func (s Server) ReadAmount(_ context.Context, req api.ReadAmountRequestObject) (api.ReadAmountResponseObject, error) {
+	var by measure.Conventions
+	if c := req.Body.Cup; c != nil {
+		by.Cup = measure.Cup(*c)
+	}
+	if c := req.Body.Spoon; c != nil {
+		by.Spoon = measure.Spoon(*c)
+	}
+	var d measure.Density
+	if key := req.Body.Ingredient; key != nil {
+		d = larder.DensityOf(*key)
+	}
+	a, err := measure.ReadAmount(req.Body.Text, measure.Kind(req.Body.Kind), by, d)
+	if err != nil {
+		return nil, fault.Faults{{Pointer: "/text", Detail: err.Error()}}
+	}
+	return api.ReadAmount200JSONResponse{Value: a.Value, Unit: api.AmountUnit(a.Unit), Taken: a.Taken}, nil
+}
+
+// GetLarder tells the tables to who has to offer a choice.
+func (s Server) GetLarder(context.Context, api.GetLarderRequestObject) (api.GetLarderResponseObject, error) {
+	return api.GetLarder200JSONResponse(theLarder), nil
+}
+
+var theLarder = api.Larder{
+	Styles: each(balance.Styles(), func(x balance.StyleInfo) api.LarderStyle {
+		return api.LarderStyle{Key: x.Key, Calculated: x.Calculated, SetTarget: x.SetTarget, Families: each(x.Families, func(f string) string { return f })}
+	}),
+	Fruits: each(larder.Fruits.All(), func(f larder.Fruit) api.LarderFruit {
+		return api.LarderFruit{
+			Key: f.Key, Name: f.Name, Group: f.Group, WaterPct: f.WaterPct, SugarPct: f.SugarPct, AcidPct: f.AcidPct,
+			Precook: api.LarderFruitPrecook(f.Precook), BrownsInAir: f.BrownsInAir, DefaultCutMm: f.DefaultCutMM, Counted: f.Counted(),
+			Peelable: f.Peelable(), JuiceColour: f.JuiceColour, CompositionBasis: f.CompositionBasis,
+		}
+	}),
+	Thickeners: each(larder.Thickeners.All(), func(t larder.Thickener) api.LarderThickener {
+		return api.LarderThickener{Key: t.Key, Name: t.Name, Strength: t.Strength, Freeze: t.Freeze, Clarity: t.Clarity, How: t.How, Avoid: t.Avoid, Basis: t.Basis}
+	}),
+	Toppings: each(larder.Toppings.All(), func(t larder.Topping) api.LarderTopping {
+		out := api.LarderTopping{Key: t.Key, Name: t.Name, Family: t.Family, RawThicknessMm: t.ThicknessMM, MakeAhead: t.MakeAhead, Basis: t.Basis}
+		for _, p := range t.Parts {
+			i, _ := larder.Ingredients.Get(p.Key)
+			out.Parts = append(out.Parts, struct {
+				Key  string  `json:"key"`
+				Name string  `json:"name"`
+				Pct  float64 `json:"pct"`
+			}{p.Key, i.Name, p.Pct})
+		}
+		return out
+	}),
+	Materials: each(larder.Materials.All(), func(m larder.Material) api.LarderMaterial {
+		return api.LarderMaterial{Key: m.Key, Name: m.Name, TypicalUse: m.TypicalUse}
+	}),
+	Ingredients: each(larder.Ingredients.All(), func(i larder.Ingredient) api.LarderIngredient {
+		return api.LarderIngredient{
+			Key: i.Key, Name: i.Name, Role: i.Role, Allergens: each(i.Allergens, func(a string) string { return a }),
+			CheckLabel: i.AllergenOnPack, Basis: i.Basis,
+		}
+	}),
+}
+
+// each maps a list; the answer is never null in JSON.
+func each[A, B any](list []A, f func(A) B) []B {
+	out := make([]B, len(list))
+	for i, x := range list {
+		out[i] = f(x)
+	}
+	return out
+}

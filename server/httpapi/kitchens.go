@@ -1,0 +1,52 @@
+package httpapi
+
+import (
+	"context"
+
+	"mabbin/api"
+	"mabbin/server/store"
+)
+
+// ListKitchens lists every kitchen.
+func (s Server) ListKitchens(ctx context.Context, _ api.ListKitchensRequestObject) (api.ListKitchensResponseObject, error) {
+	all, err := s.Store.Kitchens(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return api.ListKitchens200JSONResponse(each(all, func(k store.Kitchen) api.Kitchen {
+		return api.Kitchen{Id: k.ID, Name: k.Name, Cup: api.KitchenCup(k.Cup), Spoon: api.KitchenSpoon(k.Spoon)}
+	})), nil
+}
+
+// ListDishes lists a kitchen's dishes.
+func (s Server) ListDishes(ctx context.Context, req api.ListDishesRequestObject) (api.ListDishesResponseObject, error) {
+	all, err := s.Store.Dishes(ctx, req.Kitchen)
+	if err != nil {
+		return nil, err
+	}
+	return api.ListDishes200JSONResponse(each(all, shelfDish)), nil
+}
+
+// AddDish puts a dish on the shelf.
+func (s Server) AddDish(ctx context.Context, req api.AddDishRequestObject) (api.AddDishResponseObject, error) {
+	d := store.ShelfDish{ID: req.Body.Id, Name: req.Body.Name, Dish: req.Body.Dish}
+	if err := s.Store.AddDish(ctx, req.Kitchen, d); err != nil {
+		return nil, err
+	}
+	return api.AddDish201JSONResponse(shelfDish(d)), nil
+}
+
+func shelfDish(d store.ShelfDish) api.ShelfDish {
+	return api.ShelfDish{Id: d.ID, Name: d.Name, Dish: d.Dish, VolumeMl: d.Dish.Measure().VolumeML}
+}
+
+// ListOvens lists a kitchen's ovens.
+func (s Server) ListOvens(ctx context.Context, req api.ListOvensRequestObject) (api.ListOvensResponseObject, error) {
+	all, err := s.Store.Ovens(ctx, req.Kitchen)
+	if err != nil {
+		return nil, err
+	}
+	return api.ListOvens200JSONResponse(each(all, func(o store.Oven) api.Oven {
+		return api.Oven{Id: o.ID, Name: o.Name, Heating: api.OvenHeating(o.Heating)}
+	})), nil
+}

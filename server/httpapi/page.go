@@ -1,0 +1,43 @@
+package httpapi
+
+import (
+	"io/fs"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+)
+
+// servePage serves the built page: its files by name, and its index for every address that is the page's own.
+func servePage(dist fs.FS) gin.HandlerFunc {
+	files := http.FileServerFS(dist)
+	index, err := fs.ReadFile(dist, "index.html")
+	if err != nil {
+		index = []byte("<!doctype html><title>Mabbin</title><p>The page has not been built: run <code>make demo</code>.")
+	}
+	return func(c *gin.Context) {
+		p := strings.TrimPrefix(c.Request.URL.Path, "/")
+		if p == "api" || strings.HasPrefix(p, "api/") {
+			refuse(c, http.StatusNotFound, "There is no such API address")
+			return
+		}
+		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+			refuse(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method)
+			return
+		}
+		c.Status(http.StatusOK) // gin begins with 404 here
+		if fi, err := fs.Stat(dist, p); err == nil && !fi.IsDir() && p != "index.html" {
+			if strings.HasPrefix(p, "assets/") {
+				c.Header("Cache-Control", "public, max-age=31536000, immutable")
+			}
+			files.ServeHTTP(c.Writer, c.Request)
+			return
+		}
+		if strings.HasPrefix(p, "assets/") {
+			refuse(c, http.StatusNotFound, "There is no such file")
+			return
+		}
+		c.Header("Cache-Control", "no-cache")
+		c.Data(http.StatusOK, "text/html; charset=utf-8", index)
+	}
+}

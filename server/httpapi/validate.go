@@ -1,0 +1,104 @@
+package httpapi
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"io"
+	"net/http"
+
+	"github.com/getkin/kin-openapi/openapi3filter"
+	"github.com/getkin/kin-openapi/routers/gorillamux"
+	"github.com/gin-gonic/gin"
+
+	"mabbin/api"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+)
+
+// validate checks each request against the API description and, where there is a dessert or a dish in it, with the
+// core, so that one answer names every wrong field.
+func validate() (gin.HandlerFunc, error) {
+	spec, err := api.GetSpec()
+	if err != nil {
+		return nil, err
+	}
+	spec.Servers = nil // else the Host header would have to match, too
+	router, err := gorillamux.NewRouter(spec)
+	if err != nil {
+		return nil, err
+	}
+	opts := &openapi3filter.Options{MultiError: true, AuthenticationFunc: openapi3filter.NoopAuthenticationFunc}
+	return func(c *gin.Context) {
+		route, params, err := router.FindRoute(c.Request)
+		if err != nil {
+			c.Next() // gin has its own 404 and 405
+			return
+		}
+		body, err := io.ReadAll(c.Request.Body)
+		if err != nil {
+			answerError(c, err)
+			return
+		}
+		c.Request.Body = io.NopCloser(bytes.NewReader(body))
+		err = openapi3filter.ValidateRequest(c, &openapi3filter.RequestValidationInput{Request: c.Request, PathParams: params, Route: route, Options: opts})
+		c.Request.Body = io.NopCloser(bytes.NewReader(body))
+		var found fault.Faults
+		if err != nil {
+			var parse *openapi3filter.ParseError
+			if errors.As(err, &parse) && parse.Kind == openapi3filter.KindInvalidFormat && !json.Valid(body) && c.Request.Method == http.MethodPost {
+				answerError(c, fault.Faults{{Detail: "is not JSON: " + parse.Reason}})
+				return
+			}
+			found = api.Flatten("", err)
+		}
+		if err := besides(route.Operation.OperationID, found, body); err != nil {
+			answerError(c, err)
+		}
+	}, nil
+}
+
+// bodies are the operations whose bodies hold a dessert or a dish, and the core's check of each.
+var bodies = map[string]func(found fault.Faults, body []byte) error{
+	"balance": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(balance.Request), balance.Check)
+	},
+	"addCard":    dessertIn,
+	"addVersion": dessertIn,
+	"addBake":    dessertIn,
+	"addDish": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(api.NewDish), func(d api.NewDish) error {
+			var f fault.Faults
+			balance.CheckDish(d.Dish, "/dish", &f)
+			return f.Err()
+		})
+	},
+}
+
+func dessertIn(found fault.Faults, body []byte) error {
+	type saved struct{ Request balance.Request }
+	return api.Beside(found, body, new(saved), func(s saved) error { return under("/request", balance.Check(s.Request)) })
+}
+
+// under moves the pointers of an error below a field.
+func under(at string, err error) error {
+	var faults fault.Faults
+	if later, ok := fault.AsNotYet(err); ok {
+		return &fault.NotYet{Pointer: at + later.Pointer, Detail: later.Detail}
+	}
+	if !errors.As(err, &faults) {
+		return err
+	}
+	moved := make(fault.Faults, len(faults))
+	for i, f := range faults {
+		moved[i] = fault.Fault{Pointer: at + f.Pointer, Detail: f.Detail}
+	}
+	return moved
+}
+
+func besides(operation string, found fault.Faults, body []byte) error {
+	if check, ok := bodies[operation]; ok {
+		return check(found, body)
+	}
+	return found.Err()
+}

@@ -1,0 +1,83 @@
+package store
+
+import (
+	"context"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+
+	"mabbin/core/balance"
+)
+
+// Outcome is what came out, in bakers' words. Nil is not told.
+type Outcome struct {
+	Juice      *string
+	Fruit      *string
+	Top        *string
+	BoiledOver *bool
+	Note       string
+}
+
+// Bake is a logged bake with a frozen copy of its inputs and of what was predicted from them.
+type Bake struct {
+	ID      uuid.UUID
+	Title   string
+	BakedAt time.Time
+	CardID  *uuid.UUID
+	Version *int
+	Request balance.Request
+	Result  balance.Answer
+	Setting
+	Outcome
+}
+
+const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, juice, fruit, top, boiled_over, note`
+
+// Bakes lists up to limit bakes, the last first; with before, those baked before that one. It reports whether there are more.
+func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, before *uuid.UUID, limit int) (page []Bake, more bool, err error) {
+	if err := s.known(ctx, kitchen); err != nil {
+		return nil, false, err
+	}
+	sql, args := `select `+bakeColumns+` from bake where kitchen_id = $1 order by baked_at desc, id desc limit $2`, []any{kitchen, limit + 1}
+	if before != nil {
+		sql = `select ` + bakeColumns + ` from bake where kitchen_id = $1
+			and (baked_at, id) < (select baked_at, id from bake where kitchen_id = $1 and id = $3) order by baked_at desc, id desc limit $2`
+		args = append(args, *before)
+	}
+	rows, err := s.pool.Query(ctx, sql, args...)
+	if err != nil {
+		return nil, false, kind(err)
+	}
+	page, err = pgx.CollectRows(rows, scanBake)
+	if len(page) > limit {
+		page, more = page[:limit], true
+	}
+	return page, more, kind(err)
+}
+
+func scanBake(row pgx.CollectableRow) (Bake, error) {
+	var b Bake
+	err := row.Scan(&b.ID, &b.Title, &b.BakedAt, &b.CardID, &b.Version, &b.Request, &b.Result, &b.OvenID, &b.OvenC, &b.Minutes,
+		&b.Juice, &b.Fruit, &b.Top, &b.BoiledOver, &b.Note)
+	return b, err
+}
+
+// AddBake logs a bake. The same id twice is the same bake: what was logged first stays.
+func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b Bake) (Bake, error) {
+	if err := s.known(ctx, kitchen); err != nil {
+		return Bake{}, err
+	}
+	_, err := s.pool.Exec(ctx, `insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16)
+		on conflict (id) do nothing`, kitchen, b.ID, b.Title, b.BakedAt, b.CardID, b.Version, b.Request, b.Result, b.OvenID, b.OvenC, b.Minutes,
+		b.Juice, b.Fruit, b.Top, b.BoiledOver, b.Note)
+	if err != nil {
+		return Bake{}, kind(err)
+	}
+	rows, err := s.pool.Query(ctx, `select `+bakeColumns+` from bake where kitchen_id = $1 and id = $2`, kitchen, b.ID)
+	if err != nil {
+		return Bake{}, kind(err)
+	}
+	kept, err := pgx.CollectExactlyOneRow(rows, scanBake)
+	return kept, kind(err)
+}

@@ -1,0 +1,109 @@
+package store
+
+import (
+	"context"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+
+	"mabbin/core/dish"
+)
+
+// Kitchen is one kitchen and its conventions.
+type Kitchen struct {
+	ID    uuid.UUID
+	Name  string
+	Cup   string
+	Spoon string
+}
+
+// ShelfDish is a dish on a kitchen's shelf.
+type ShelfDish struct {
+	ID   uuid.UUID
+	Name string
+	Dish dish.Dish
+}
+
+// Oven is one of a kitchen's ovens.
+type Oven struct {
+	ID      uuid.UUID
+	Name    string
+	Heating string
+}
+
+// Kitchens lists every kitchen by name.
+func (s *Store) Kitchens(ctx context.Context) ([]Kitchen, error) {
+	return list[Kitchen](ctx, s, `select id, name, cup, spoon from kitchen order by name`)
+}
+
+// AddKitchen adds a kitchen, or leaves it as it is where its id is known. It reports whether it was added.
+func (s *Store) AddKitchen(ctx context.Context, k Kitchen) (bool, error) {
+	tag, err := s.pool.Exec(ctx, `insert into kitchen (id, name, cup, spoon) values ($1, $2, $3, $4) on conflict (id) do nothing`, k.ID, k.Name, k.Cup, k.Spoon)
+	return tag.RowsAffected() == 1, kind(err)
+}
+
+// RemoveKitchen takes a kitchen away with everything in it.
+func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
+	return s.inTx(ctx, func(tx pgx.Tx) error {
+		for _, table := range []string{"bake", "card_version", "card", "oven", "dish"} { // what points before what is pointed at
+			if _, err := tx.Exec(ctx, `delete from `+table+` where kitchen_id = $1`, kitchen); err != nil {
+				return err
+			}
+		}
+		_, err := tx.Exec(ctx, `delete from kitchen where id = $1`, kitchen)
+		return err
+	})
+}
+
+// known is ErrNotFound for a kitchen that is not there, so that an empty list is never mistaken for one.
+func (s *Store) known(ctx context.Context, kitchen uuid.UUID) error {
+	var one int
+	return kind(s.pool.QueryRow(ctx, `select 1 from kitchen where id = $1`, kitchen).Scan(&one))
+}
+
+// Dishes lists a kitchen's dishes by name.
+func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]ShelfDish, error) {
+	if err := s.known(ctx, kitchen); err != nil {
+		return nil, err
+	}
+	rows, err := s.pool.Query(ctx, `select id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material
+		from dish where kitchen_id = $1 order by name`, kitchen)
+	if err != nil {
+		return nil, kind(err)
+	}
+	out, err := pgx.CollectRows(rows, scanDish)
+	return out, kind(err)
+}
+
+func scanDish(row pgx.CollectableRow) (ShelfDish, error) {
+	var d ShelfDish
+	x := &d.Dish
+	err := row.Scan(&d.ID, &d.Name, &x.Shape, &x.LengthCM, &x.WidthCM, &x.DepthCM, &x.FloorLengthCM, &x.FloorWidthCM, &x.MeasuredML, &x.Material)
+	return d, err
+}
+
+// AddDish puts a dish on the shelf. The same id twice is the same dish.
+func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d ShelfDish) error {
+	if err := s.known(ctx, kitchen); err != nil {
+		return err
+	}
+	x := d.Dish
+	_, err := s.pool.Exec(ctx, `insert into dish (id, kitchen_id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) on conflict (id) do nothing`,
+		d.ID, kitchen, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML, x.Material)
+	return kind(err)
+}
+
+// Ovens lists a kitchen's ovens by name.
+func (s *Store) Ovens(ctx context.Context, kitchen uuid.UUID) ([]Oven, error) {
+	if err := s.known(ctx, kitchen); err != nil {
+		return nil, err
+	}
+	return list[Oven](ctx, s, `select id, name, heating from oven where kitchen_id = $1 order by name`, kitchen)
+}
+
+// AddOven adds an oven. The same id twice is the same oven.
+func (s *Store) AddOven(ctx context.Context, kitchen uuid.UUID, o Oven) error {
+	_, err := s.pool.Exec(ctx, `insert into oven (id, kitchen_id, name, heating) values ($1, $2, $3, $4) on conflict (id) do nothing`, o.ID, kitchen, o.Name, o.Heating)
+	return kind(err)
+}
