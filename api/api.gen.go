@@ -496,6 +496,9 @@ type LarderStyle struct {
 	Families  []string `json:"families"`
 	Key       string   `json:"key"`
 	SetTarget float64  `json:"set_target"`
+
+	// Topping The usual one
+	Topping string `json:"topping"`
 }
 
 // LarderThickener defines model for LarderThickener.
@@ -2196,32 +2199,32 @@ var swaggerSpec = []string{
 	"0j4515A0kqwvUay2iV0GGUR1Rg4bWnOz6pT8nBCEkk74HAkPnIgfLK7CtfoO5eY4qwHArWOZNYmmAry+",
 	"jh00KGLoOndE07mjoXfZ1v3LDdPENWaeWZ7Yr99FcIcz9svigiK45pRDshshuiOdAMSjaMOYMI9zy+ve",
 	"xUwDlgkv/JhfHbqQF/q3gxy1G+fTnpJ8aQMbDukXD4b7OlV3PZD3IyAu3r45VCyjfFXrpacIRx7f6vum",
-	"xGNgmLR5njgaNrRkvHXYIpZqI7TdvRqcAZFikK+fJJ1jwOqX8pzHlsEBexMGRzsOtA9h+caAS3aS5dFd",
-	"L2QEThUz8fNvFMAfcXJZ2hRy3D40yt81FkHwNdla73hrnbVFtwmcotd2xfaAHRSaXgQH3WkG/NDVaNyn",
-	"JQtJ4bAIoCW9hRUtgOYLVSRVA2P1noLjIZSWnWNW+y7dr+5bTt9b2AM+MnMDqR6kTxHET7Bv7m9b2O90",
-	"9uVu45ot4lOMN11Knbm7JnEhbMgL+eeL3wr3f3HH2+A+w5KJ5r/X6ckL4CKZg/Mvg5t3AdxPsG8S3Auo",
-	"aKGTvgwgTWtbMMqV441NoC+HXI+lebccxnAVTNDZYyNkHUHRrFTXINq8oBfgEdF5IqSCOzxy4H92TPEI",
-	"ZPn/j8BiYJpHHUF4b0m9LV40S0sgsjZ4C7ArwXzibgO+IC84t0ZQdyFYE0uPlEdJxiHHKz+O2NRNqKLx",
-	"bQtXErpmxl1JK3LMD5R1jyAGjvsULHvBzkVYNrKKdPltJc/x/umcKvRZaxW9H/cuhpRdLChaAG2Ioiuo",
-	"EzsQDmloHohHCIqe4MFmSzHKOi/LBUrJBUG6Xj4tGkWkptax21FPXarq/jA0WOha1uZmzam4xS6M5rZv",
-	"fSmkeXrA+yRU21gvpAlL/w8wfXMvPu3Ust97DLbvO/mwiGtBuTxrIffEFyKR5vLUczpc/jJZsCB3IFbZ",
-	"xDRffRNO883VsXnmas8xvArgm0YLfjFFN7bV7nPp5Ej3hfPFiCRQgvfSc+MHboNRpjpf5dHdQs/iIZRk",
-	"e0l9u3zcBkZYjIF8h0mVTaRB3x9Qu5RtSlAHpcHNNJYNfTAIwwWu7F93zUPYXUB9hYv9q7uE1TpJ7i1K",
-	"uMSxyMEX5JegfBCbW1JfY6hJVlqBVZaEulAyJus1PeiUBDe6a/Lqgnhh6qZpvi+QugIUSnqlAW4TGoQB",
-	"kbnkP+xAHXwpAn6j4OJ/RCvSbpJ/YKYxCbyW5Lrpg6MVS26Sry6uLr5Cb9YUSKyXtGKXu+vLrlGkko6+",
-	"JO6bSfE6x0ISmr9o2hk8Cl/K/HDiaw3LvtLQ/yrAXZ+cjKph+LmIZ1dXD7x47AsRH7o2ji7lcWy6dn/B",
-	"NyfSRNdlSdWhseuoM+aIpfXc1X9IAQ6daOu59grg+RNN8GMKdpIGT00C+SiiPGc8EpaGguXLoql/z/ix",
-	"73kY6eoUUtTDzBDsc9LtfzfM6AdA5pGG+R62/GdSXFMbRLD1hmnzY/PSPSE3y6JragLGydERMJt94ZVN",
-	"qBnvDzTLTg1QyC1UhlijKQqzy8/+191le9v9URi+bKys4Cs5vw6VBstdmY+d7saXcbWxMN8d7nIF9m0s",
-	"s+q+eOOeJ4s+o/M5OhPeNt2bKGxsTE/HmX57VPbynxuIEIMD8MMQAJdbV1TKqXYGMtkw5eyUAQJjS3Sv",
-	"XHafKbKAiQvEF3mOkdjHEYhNnHeWJLx+UFQdU1cIUNr06VomewC8vZFbzzkX5IMrCctZZlfFy007T6x1",
-	"glwZXnctGxNVbbQbra2BxHJi9iwDO4Fp/ogrTMkDNNJOyoNX+MaXEKhBo84MmYr7Cogf7eKO+h9Ouj5p",
-	"TFmEv79wD/tvSNt39Fjs9qr7/tgjsBvO/oXZrVtzzG6YVnlodntPd0CoxRjOn7oFdIM7cj3FR3bUPD66",
-	"/Gz/uTvKTj+AaRH6SIpnCrwpnr1Pvg/GNC8cBp0HxnkI5vuxSDr5sv+K391v89F0GbYmfomtneDzJgLy",
-	"aKzeNRX+y3B7Q91oqCITk/YDgU5ZeENVG3qY1KZ+tklBYB2XCQv7O/fKl1CpXThxhkZ1+3okH+WJJh40",
-	"j6UrfaPLIzGQA+KX5Z4Ae3EWwkauh2ahd7Xx0TwiXQhF231MMQg2G01xh9xNufBvd1/Kf8fc1Qy2wB09",
-	"Hlc4kNyLKQKY87Y8/5gF4gv4H9EGedPcXBGlWfzckY6AxD0gT10gWgchaPvbVyOmg+bFNLjIxt/Si7Xo",
-	"5CkBmhX+0uzOdXJlRnd3d3f/GwAA//8=",
+	"xGNgmLR5njgaNrRkvHXYIpZqI7TdvRqcAZFikK+fJJ1jwOqX8swPIcar1ZyT4MTIHPAGoOltJQDKiSRp",
+	"C/gPYQnIgNN2kuXRky9kJk4VM3EYbhTAH3GSW9pYctzGNMrfVxYhkmuytR721jp8i24kOEXz7YrtATso",
+	"NP0MDrrTTPyhI5r7tHUhURwWAbSkt7CiBdB8oZqlamDw3lP4PITis3PMagGm+9V9S/J7C3vAR2ZuINWD",
+	"9CmC+An2zR1wC3umzr4gblz3RXya8qZLyzN3XyUuhE19If988Zvl/i/uiRvciVgy0fz3Oj15iVwk+3D+",
+	"hXLzLpH7CfZNknwBFS109JcBpGmPC0a5kr6xGfXlkOuxNO+mxBiuggk6m26ErCMompUuG0SsF/QTPCI6",
+	"T4RlcIdHDvzPjikegSz//xFYDEzzqCMIES6p2cXLamkJRNYGbxJ2ZZxP3I3CF+QF59YI6i4Va+LxkRIr",
+	"yTjkeG3IEbu8CXc0/nHhykrXzLhrbUWOOYay7hHEwPmfgmUvYLoIy0ZWkU7BreQ53mGdU4V+b62id+ze",
+	"xZCyiwVWC6ANUXRFeWIHwiENzQPxCIHVEzzYbClGWedlykApuSDQ18vJRSOR1NQ6dsPqqYtZ3R+GBgtd",
+	"y9rcrDkVt9jJ0dwYri+FNE8PeCeFapvzhTRh+8ABpm//xaedWvZ7j8H2fScfFnEtKJerLeSe+GIm0lzA",
+	"ek6XzF8mix7kDsQqm5jmq2/Cab65OjbPXO05hlcBfNNowS+m6Ma22n0urhzpvnC+GJEESvBeem78wG0w",
+	"ylTnqzy6W+hZPISSbC+6b5eP28AIizGQ7zAxs4k0+fsDapf2TQnqoDS43cayoY+oYLjAtQ7orgEJOxSo",
+	"r5Kxf3UXuVonyb1FCZc4Fjn4gvwSlCBig0zq6xQ1yUorsMqSUBeOxoS/pgedkuBWeE1eXRAvTN00zTcK",
+	"UlfEQkmvvMBtQoMwIDJXQAA7UAdfzoDfObj4H9GKtJvkH5itTAKvJblueuloxZKb5KuLq4uv0Js1BRLr",
+	"Ja3Y5e76sms2qaSjL4n7ZlK8zrEYheYvmpYIj8KXMj+c+OLDsi899L8scNcnJ6NqGH5y4tnV1QMvHvvK",
+	"xIeuFaRLmxybrt1f8N2KNNF1WVJ1aOw66ow5Ymk9dzUkUoBDJ9p6rkUDeP5EE/wgg52kwVOThD6KKM8Z",
+	"j4SloWD5smjq31V+7JsgRrpahxT1MDMEe6V0+98NM/oBkHmk6b6HLf+pFdcYBxFsvWHa/Ni8dE/IzbLo",
+	"mrqCcYJ1BMxmX3jtE2rG+wPNslMDFHILlSHWaIrC7PKz/3V32d6YfxSGLxsrK/jSzq9DpcFyVypkp7vx",
+	"pWBtLMx3mLt8g30bS7W6r+a458miT/F8js6EN1b3JgqbI9PTcabfHpW9/CcLIsTgAPwwBMDl1hWmcqqd",
+	"gUw2TDk7ZYDA2BLdK5fdp44sYOIC8UWeYyT2cQRiE+edJQmvHxRVx9QVApQ2vb6WyR4Ab2/k1nPOBfng",
+	"yspyltlV8YLUzhNrnSBXytdd7cZEVRvtRmtrILGcmD3LwE5gmj/iClPyAI20k/LgFb7xJQRq0OwzQ6bi",
+	"vgLiR7u4o/6Hk65PGlMW4e8v7cMeHtL2Lj0Wu73qvmH2COyGs39hduvWHLMbplUemt3e0x0QajGG86du",
+	"Ad3gjlxP8ZEdNY+PLj/bf+6OstMPYFqEPpLimQJvimfvk++DMc0Lh0HngXEegvl+LJJOvuy/BHj323w0",
+	"XYbtjV9iayf4vImAPBqrd42J/zLc3lA3GqrIxKT9yKBTFt5Q1YYeJrWpn21SEFjHZcLC/s698iVUahdO",
+	"nKFR3b4eyUd5ookHzWPpSt8s80gM5ID4ZbknwF6chbAZ7KFZ6F1tfDSPSBdC0XYfUwyCDUtT3CF3Uy78",
+	"292X8t8xdzWDLXBHj8cVDiT3YooA5rwt8T9mgfgmgEe0Qd40t19EaRY/maQjIHEPyFMXiNZBCNr+9hWN",
+	"6aABMg0uw/E3/WI9O3lKgGaFv3i7c51cmdHd3d3d/wYAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -1,7 +1,5 @@
 package balance
 
-import "mabbin/core/filling"
-
 // style is what a dessert of that kind is built to. A style without a portion weight is known by name and not
 // calculated yet.
 type style struct {
@@ -14,13 +12,14 @@ type style struct {
 	portionG   float64 // as served
 	depthLo    float64 // topping depth to raw fruit depth
 	depthHi    float64
+	topping    string // what lies on it where nobody says
 }
 
 // styles has the styles' targets: fill, headspace, set and portion are handbook practice, steam and the range of
 // depths are working figures.
 var styles = map[string]style{
-	"crumble":  {fill: 1.05, keepMM: 6, toppingHot: 0.9, sugarBase: 18.5, set: 3.6, steamGCM2: 0.15, portionG: 180, depthLo: 0.25, depthHi: 0.60},
-	"crisp":    {fill: 1.05, keepMM: 6, toppingHot: 0.9, sugarBase: 18.5, set: 3.6, steamGCM2: 0.15, portionG: 180, depthLo: 0.22, depthHi: 0.55},
+	"crumble":  {fill: 1.05, keepMM: 6, toppingHot: 0.9, sugarBase: 18.5, set: 3.6, steamGCM2: 0.15, portionG: 180, depthLo: 0.25, depthHi: 0.60, topping: "crumble_classic"},
+	"crisp":    {fill: 1.05, keepMM: 6, toppingHot: 0.9, sugarBase: 18.5, set: 3.6, steamGCM2: 0.15, portionG: 180, depthLo: 0.22, depthHi: 0.55, topping: "crisp_oat_nut"},
 	"cobbler":  {},
 	"pandowdy": {},
 	"betty":    {},
@@ -39,8 +38,8 @@ type StyleInfo struct {
 	Key        string
 	Calculated bool
 	SetTarget  float64
-	Band       filling.Band
 	Families   []string // of toppings
+	Topping    string   // the usual one
 }
 
 // Styles lists every style, also those that are not calculated yet.
@@ -50,7 +49,7 @@ func Styles() []StyleInfo {
 		s := styles[name]
 		out[i] = StyleInfo{Key: name, Calculated: s.portionG > 0, SetTarget: s.set}
 		if out[i].Calculated {
-			out[i].Band = filling.BandOf(s.set)
+			out[i].Topping = s.topping
 			out[i].Families = []string{"crumble", "crisp", "streusel"}
 		}
 	}

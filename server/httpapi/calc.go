@@ -46,7 +46,7 @@ func (s Server) GetLarder(context.Context, api.GetLarderRequestObject) (api.GetL
 
 var theLarder = api.Larder{
 	Styles: each(balance.Styles(), func(x balance.StyleInfo) api.LarderStyle {
-		return api.LarderStyle{Key: x.Key, Calculated: x.Calculated, SetTarget: x.SetTarget, Families: each(x.Families, func(f string) string { return f })}
+		return api.LarderStyle{Key: x.Key, Calculated: x.Calculated, SetTarget: x.SetTarget, Topping: x.Topping, Families: each(x.Families, func(f string) string { return f })}
 	}),
 	Fruits: each(larder.Fruits.All(), func(f larder.Fruit) api.LarderFruit {
 		return api.LarderFruit{

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { useDark, useToggle } from '@vueuse/core'
+import { onMounted } from 'vue'
+import { useRouter } from 'vue-router'
+import KeySheet from './parts/KeySheet.vue'
+import OutboxNotice from './parts/OutboxNotice.vue'
+import { bindKeys, listen, sheetOpen } from './parts/useKeys'
+import { useKitchen } from './parts/useKitchen'
+
+const kitchen = useKitchen()
+const router = useRouter()
+const dark = useDark({ storageKey: 'mabbin.light' })
+const toggleDark = useToggle(dark)
+
+listen()
+bindKeys('Everywhere', [
+  { key: '?', says: 'these keys', does: () => (sheetOpen.value = !sheetOpen.value) },
+  { key: 'b', says: 'the Bench', does: () => void router.push('/') },
+  { key: '/', says: 'the cards', does: () => void router.push('/cards') },
+  { key: 'l', says: 'the log', does: () => void router.push('/log') },
+])
+onMounted(() => void kitchen.load())
+</script>
+
+<template>
+  <a class="visually-hidden" href="#main">To the content</a>
+  <header class="no-print">
+    <svg class="mark" viewBox="0 0 40 28" aria-hidden="true">
+      <path d="M8 12h24l-3 12H11z" fill="#a8324a" />
+      <path d="M8 12q3-7 6-4 3-6 6-2 4-4 6 0 4-2 6 6z" fill="var(--crust)" />
+      <path
+        d="M2 10.500h4l3.500 15h21l3.500-15h4"
+        fill="none"
+        stroke="var(--rim)"
+        stroke-width="3"
+        stroke-linejoin="round"
+        stroke-linecap="round"
+      />
+    </svg>
+    <span class="name">Mabbin</span>
+    <nav aria-label="Screens">
+      <RouterLink to="/">Bench</RouterLink>
+      <RouterLink to="/cards">Cards</RouterLink>
+      <RouterLink to="/log">Log</RouterLink>
+    </nav>
+    <span class="kitchen">{{ kitchen.kitchen?.name }}</span>
+    <button class="plain" :aria-pressed="dark" data-testid="light" @click="toggleDark()">
+      {{ dark ? 'Light' : 'Dark' }}
+    </button>
+    <button class="plain" aria-label="Keys" data-testid="keys" @click="sheetOpen = true">Keys ?</button>
+  </header>
+  <OutboxNotice />
+  <main id="main">
+    <RouterView v-if="kitchen.larder" />
+    <p v-else-if="kitchen.trouble" class="trouble" role="alert">
+      {{ kitchen.trouble.title }} Trying again every few seconds.
+    </p>
+    <p v-else class="trouble quiet">Fetching the larder…</p>
+  </main>
+  <KeySheet />
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  height: 52px;
+  padding: 0 16px;
+  background: var(--panel);
+  border-bottom: 3px solid var(--rim);
+}
+.mark {
+  width: 38px;
+  height: 28px;
+}
+.name {
+  font: 700 23px var(--title);
+  letter-spacing: -0.01em;
+}
+nav {
+  display: flex;
+  gap: 2px;
+  margin-left: 18px;
+  align-self: stretch;
+}
+nav a {
+  display: flex;
+  align-items: center;
+  padding: 0 14px;
+  color: var(--ink);
+  font-weight: 600;
+  text-decoration: none;
+}
+nav a.router-link-exact-active {
+  color: var(--rim-ink);
+  box-shadow: inset 0 -5px 0 var(--rim);
+}
+.kitchen {
+  margin-left: auto;
+  color: var(--ink-2);
+}
+main {
+  padding: 8px;
+}
+.trouble {
+  padding: 40px;
+  text-align: center;
+}
+@media (max-width: 700px) {
+  header {
+    padding: 0 8px;
+    gap: 4px;
+  }
+  .kitchen,
+  .mark {
+    display: none;
+  }
+  nav {
+    margin-left: 4px;
+    margin-right: auto;
+  }
+  nav a {
+    padding: 0 9px;
+  }
+}
+</style>

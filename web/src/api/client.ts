@@ -1,0 +1,59 @@
+import createClient, { type Middleware } from 'openapi-fetch'
+import type { components, paths } from './schema'
+import { pending } from './pending'
+
+type Schemas = components['schemas']
+export type BalanceRequest = Schemas['BalanceRequest']
+export type Answer = Schemas['BalanceAnswer']
+export type FruitAsked = Schemas['FruitAsked']
+export type Asked = Schemas['Asked']
+export type Dish = Schemas['Dish']
+export type Cutaway = Schemas['Cutaway']
+export type Larder = Schemas['Larder']
+export type Kitchen = Schemas['Kitchen']
+export type ShelfDish = Schemas['ShelfDish']
+export type Oven = Schemas['Oven']
+export type Card = Schemas['Card']
+export type CardListed = Schemas['CardListed']
+export type Version = Schemas['Version']
+export type Setting = Schemas['Setting']
+export type Bake = Schemas['Bake']
+export type Outcome = Schemas['Outcome']
+export type Problem = Schemas['Problem']
+export type FieldProblem = Schemas['FieldProblem']
+export type AmountKind = Schemas['AmountRequest']['kind']
+export type Band = Schemas['Band']
+export type Remark = Answer['remarks'][number]
+export type Bowl = Answer['ticket'][number]
+
+const track: Middleware = {
+  onRequest: () => void pending.value++,
+  onResponse: () => void pending.value--,
+  onError: () => void pending.value--,
+}
+
+export const api = createClient<paths>({ baseUrl: '/' })
+api.use(track)
+
+/** What the page says when no answer came at all. */
+export const unreachable: Problem = {
+  type: 'about:blank',
+  title: "Mabbin can't be reached. What you entered is kept here.",
+  status: 0,
+}
+
+/** The data of an answer, or the problem. A request that got no answer is a problem of status 0. */
+export async function ask<T>(
+  call: Promise<{ data?: T; error?: Problem; response: Response }>,
+): Promise<{ data: T; problem?: undefined } | { data?: undefined; problem: Problem }> {
+  try {
+    const { data, error, response } = await call
+    if (data !== undefined) return { data }
+    const titled = typeof error === 'object' && error !== null && 'title' in error
+    return {
+      problem: titled ? error : { ...unreachable, title: response.statusText, status: response.status },
+    }
+  } catch {
+    return { problem: unreachable }
+  }
+}

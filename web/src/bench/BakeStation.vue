@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import AmountField from '@/parts/AmountField.vue'
+import RemarkList from '@/parts/RemarkList.vue'
+import { useKitchen } from '@/parts/useKitchen'
+import { useDessert } from './useDessert'
+
+const kitchen = useKitchen()
+const dessert = useDessert()
+const setting = computed(() => dessert.draft!.setting)
+const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station === 'bake') ?? [])
+const inRange = (v: number | undefined, lo: number, hi: number, unit: string) =>
+  v !== undefined && (v < lo || v > hi) ? `is ${v} ${unit}: give ${lo} to ${hi} ${unit}` : ''
+</script>
+
+<template>
+  <div class="bake">
+    <div class="field">
+      <label for="oven">Oven</label>
+      <el-select
+        id="oven"
+        :model-value="setting.oven_id"
+        placeholder="Which oven"
+        clearable
+        data-testid="oven"
+        @update:model-value="
+          (v?: string) => dessert.change('the oven', (d) => (d.setting.oven_id = v || undefined))
+        "
+      >
+        <el-option
+          v-for="o in kitchen.ovens"
+          :key="o.id"
+          :value="o.id"
+          :label="`${o.name}, ${o.heating}`"
+          :data-testid="`oven-${o.name}`"
+        />
+      </el-select>
+    </div>
+    <div class="pair">
+      <AmountField
+        label="Temperature"
+        kind="temperature"
+        unit="°C"
+        optional
+        :step="5"
+        :digits="0"
+        :model-value="setting.oven_c"
+        :problem="inRange(setting.oven_c, 50, 350, 'C')"
+        testid="oven-c"
+        @update:model-value="(v) => dessert.change('the temperature', (d) => (d.setting.oven_c = v))"
+      />
+      <AmountField
+        label="Minutes"
+        kind="minutes"
+        unit="min"
+        optional
+        :digits="0"
+        :model-value="setting.minutes"
+        :problem="inRange(setting.minutes, 1, 720, 'min')"
+        testid="minutes"
+        @update:model-value="(v) => dessert.change('the minutes', (d) => (d.setting.minutes = v))"
+      />
+    </div>
+    <p class="small quiet">
+      Kept with the card as you give them. The middle has to bubble before the starch holds: the clock only
+      says when to look.
+    </p>
+    <RemarkList :remarks="remarks" />
+  </div>
+</template>
+
+<style scoped>
+.bake {
+  display: grid;
+  gap: 10px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+</style>

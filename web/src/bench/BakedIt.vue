@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { reactive, ref, watch } from 'vue'
+import type { Outcome } from '@/api/client'
+import { bandWords } from '@/parts/words'
+import { useKitchen } from '@/parts/useKitchen'
+import { useOutbox } from '@/parts/useOutbox'
+import { useDessert } from './useDessert'
+
+/** What came out, in a few touches; all of it may be left out. */
+const open = defineModel<boolean>({ required: true })
+const kitchen = useKitchen()
+const dessert = useDessert()
+const outbox = useOutbox()
+const out = reactive<Outcome>({})
+const refused = ref('')
+const asked = [
+  {
+    key: 'juice',
+    title: 'Juice, cold',
+    words: ['runny', 'saucy', 'spoonable', 'mounds', 'slices', 'stodgy'],
+  },
+  { key: 'fruit', title: 'Fruit', words: ['hard', 'bite', 'tender', 'mush'] },
+  { key: 'top', title: 'Top', words: ['pale', 'golden', 'dark', 'burnt'] },
+] as const
+watch(open, (now) => {
+  if (!now) return
+  for (const k of Object.keys(out)) delete out[k as keyof Outcome]
+  refused.value = ''
+})
+
+function touch(key: 'juice' | 'fruit' | 'top', word: string) {
+  const o = out as Record<string, string | undefined>
+  if (o[key] === word) delete o[key]
+  else o[key] = word
+}
+
+async function log() {
+  const d = dessert.draft
+  if (!d || !kitchen.kitchen) return
+  const fromCard = d.cardId && d.version && !dessert.unsaved
+  const body = {
+    id: crypto.randomUUID(),
+    title: d.name.trim() || 'Unnamed',
+    baked_at: new Date().toISOString(),
+    ...(fromCard ? { card_id: d.cardId, version: d.version } : {}),
+    request: d.request,
+    setting: d.setting,
+    outcome: { ...out, note: out.note?.trim() || undefined },
+  }
+  const sent = await outbox.send({
+    what: `bake of ${body.title}`,
+    path: `/api/v1/kitchens/${kitchen.kitchen.id}/bakes`,
+    body,
+  })
+  if (sent.kept === 'refused') refused.value = sent.problem.errors?.[0]?.detail ?? sent.problem.title
+  else open.value = false
+}
+</script>
+
+<template>
+  <el-dialog
+    v-model="open"
+    title="Baked it: how did it come out?"
+    width="min(600px, 96vw)"
+    data-testid="baked-it"
+  >
+    <div class="ask">
+      <div v-for="q in asked" :key="q.key" class="field">
+        <span class="label"
+          >{{ q.title
+          }}<template v-if="q.key === 'juice' && dessert.answer"
+            >, predicted {{ bandWords[dessert.answer.set.band] }}</template
+          ></span
+        >
+        <div class="choice" role="group" :aria-label="q.title">
+          <button
+            v-for="w in q.words"
+            :key="w"
+            type="button"
+            :aria-pressed="out[q.key] === w"
+            :data-testid="`${q.key}-${w}`"
+            @click="touch(q.key, w)"
+          >
+            {{ w }}
+          </button>
+        </div>
+      </div>
+      <div class="field">
+        <span class="label">Boiled over</span>
+        <div class="choice" role="group" aria-label="Boiled over">
+          <button
+            type="button"
+            :aria-pressed="out.boiled_over === false"
+            data-testid="over-no"
+            @click="out.boiled_over = out.boiled_over === false ? undefined : false"
+          >
+            no
+          </button>
+          <button
+            type="button"
+            :aria-pressed="out.boiled_over === true"
+            data-testid="over-yes"
+            @click="out.boiled_over = out.boiled_over === true ? undefined : true"
+          >
+            yes
+          </button>
+        </div>
+      </div>
+      <div class="field">
+        <label for="note">Note</label>
+        <el-input
+          id="note"
+          v-model="out.note"
+          type="textarea"
+          :rows="2"
+          maxlength="2000"
+          data-testid="note"
+        />
+      </div>
+      <p class="small quiet">
+        All of it may be left out. What was predicted is kept with it as it stands now.
+      </p>
+      <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
+    </div>
+    <template #footer>
+      <button class="push" @click="open = false">Not now</button>
+      <button class="push main" data-testid="log-it" @click="log">Write it in the log</button>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  gap: 12px;
+}
+.push + .push {
+  margin-left: 8px;
+}
+</style>

@@ -1,0 +1,370 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import { computed, nextTick, onBeforeUnmount, ref } from 'vue'
+import type { Card, Remark } from '@/api/client'
+import CutawayPicture from '@/parts/CutawayPicture.vue'
+import RemarkList from '@/parts/RemarkList.vue'
+import { sorted } from '@/parts/remarks'
+import { bindKeys } from '@/parts/useKeys'
+import { useKitchen } from '@/parts/useKitchen'
+import { useOutbox } from '@/parts/useOutbox'
+import { bandWords, grams, integer, litres, lower, mm, number, short, sizes } from '@/parts/words'
+import BakedIt from './BakedIt.vue'
+import BakeStation from './BakeStation.vue'
+import DishStation from './DishStation.vue'
+import FruitStation from './FruitStation.vue'
+import JuiceStation from './JuiceStation.vue'
+import KeyFigures from './KeyFigures.vue'
+import RoughStart from './RoughStart.vue'
+import StationCard from './StationCard.vue'
+import TicketPanel from './TicketPanel.vue'
+import ToppingStation from './ToppingStation.vue'
+import { useDessert } from './useDessert'
+
+const kitchen = useKitchen()
+const dessert = useDessert()
+const outbox = useOutbox()
+const stations = ['Dish', 'Fruit', 'Juice', 'Topping', 'Bake'] as const
+const panels = {
+  Dish: DishStation,
+  Fruit: FruitStation,
+  Juice: JuiceStation,
+  Topping: ToppingStation,
+  Bake: BakeStation,
+}
+const open = useLocalStorage<(typeof stations)[number]>('mabbin.station', 'Juice')
+const weighing = ref(false)
+const baked = ref(false)
+const refused = ref('')
+const ticket = ref<InstanceType<typeof TicketPanel>>()
+const draft = computed(() => dessert.draft)
+const answer = computed(() => dessert.answer)
+
+/** Each closed station says its result in a line. */
+const lines = computed(() => {
+  const d = draft.value
+  const a = answer.value
+  if (!d) return { Dish: '', Fruit: '', Juice: '', Topping: '', Bake: '' }
+  const oven = kitchen.ovens.find((o) => o.id === d.setting.oven_id)
+  const material = kitchen.material.get(d.request.dish.material)?.name ?? ''
+  return {
+    Dish: `${sizes(d.request.dish)}, ${lower(short(material))}${a ? `, ${litres(a.fit.volume_ml)}` : ''}`,
+    Fruit: `${a ? `${grams(a.fruit_g)} ` : ''}${d.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')}`,
+    Juice: a
+      ? `${bandWords[a.set.band]}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`
+      : '',
+    Topping: a
+      ? `${grams(a.topping_g)}, ${mm(a.topping.thickness_mm)}, ${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}`
+      : '',
+    Bake:
+      [
+        d.setting.oven_c && `${number(d.setting.oven_c)} °C`,
+        d.setting.minutes && `${integer(d.setting.minutes)} min`,
+        oven?.name,
+      ]
+        .filter(Boolean)
+        .join(', ') || 'open: oven, temperature, minutes',
+  }
+})
+const stationOf = (s: string) => (answer.value?.remarks ?? []).filter((r) => r.station === s.toLowerCase())
+const wrongAt: Record<string, RegExp> = {
+  Dish: /^#\/dish/,
+  Fruit: /^#\/(fruits|weighed|liquids|extras|precook)/,
+  Juice: /^#\/(thickener|sugar|set|sweet)/,
+  Topping: /^#\/topping/,
+  Bake: /^#\/setting/,
+}
+const isWrong = (s: string) => dessert.faults.some((f) => wrongAt[s]!.test(f.pointer))
+const said = computed<Remark[]>(() =>
+  sorted((answer.value?.remarks ?? []).filter((r) => r.station !== 'bake')),
+)
+
+async function save(asNew: boolean) {
+  const d = dessert.draft
+  const k = kitchen.kitchen
+  if (!d || !k) return
+  refused.value = ''
+  const saves = { request: d.request, setting: d.setting }
+  const fresh = asNew || !d.cardId
+  const cardId = fresh ? crypto.randomUUID() : d.cardId!
+  const path = `/api/v1/kitchens/${k.id}/cards`
+  const parcel = fresh
+    ? {
+        what: d.name,
+        path,
+        body: { id: cardId, version_id: crypto.randomUUID(), name: d.name.trim(), ...saves },
+      }
+    : {
+        what: `${d.name}, a new version`,
+        path: `${path}/${cardId}/versions`,
+        body: { id: crypto.randomUUID(), ...saves },
+      }
+  const sent = await outbox.send(parcel)
+  if (sent.kept === 'refused') {
+    const f = sent.problem.errors?.[0]
+    refused.value = f
+      ? `${f.pointer.replace(/^#\/(request\/)?/, '').replaceAll('/', ' ')}: ${f.detail}`
+      : sent.problem.title
+    return
+  }
+  dessert.keptAs(cardId, sent.kept === 'saved' ? (sent.data as Card).versions[0]?.number : undefined)
+}
+
+function move(by: number) {
+  const i = stations.indexOf(open.value)
+  open.value = stations[(i + by + stations.length) % stations.length]!
+}
+function show(s: (typeof stations)[number]) {
+  open.value = s
+  weighing.value = false
+}
+async function weigh(on: boolean) {
+  weighing.value = on && !!answer.value
+  await nextTick()
+}
+
+const unbind = bindKeys('On the Bench', [
+  ...stations.map((s, i) => ({ key: String(i + 1), says: s.toLowerCase(), does: () => show(s) })),
+  { key: 'j', says: 'next station', does: () => move(1) },
+  { key: 'k', says: 'previous station', does: () => move(-1) },
+  { key: 'u', says: 'undo', does: () => dessert.undo() },
+  { key: 'r', says: 'redo', does: () => dessert.redo() },
+  { key: 't', says: 'the ticket, full-screen for weighing', does: () => void weigh(!weighing.value) },
+  { key: ' ', says: 'weighed: tick the next line', does: () => weighing.value && ticket.value?.tickNext() },
+  { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && ticket.value?.untick() },
+  { key: 's', says: 'save the card', does: () => void save(false) },
+  { key: 'Escape', says: 'back from weighing', does: () => void weigh(false) },
+])
+onBeforeUnmount(unbind)
+const print = () => window.print()
+</script>
+
+<template>
+  <RoughStart v-if="!draft" />
+  <div v-else :class="['bench', { weighing }]">
+    <div class="bar no-print">
+      <input
+        class="name"
+        :value="draft.name"
+        maxlength="80"
+        aria-label="Name of the dessert"
+        data-testid="dessert-name"
+        @change="(e) => dessert.change('the name', (d) => (d.name = (e.target as HTMLInputElement).value))"
+      />
+      <span class="quiet small state" data-testid="save-state"
+        >{{
+          draft.version ? `version ${draft.version}` : draft.cardId ? 'waits to be saved' : 'not a card yet'
+        }}{{ draft.cardId && dessert.unsaved ? ', changed' : '' }}</span
+      >
+      <span class="acts">
+        <button
+          class="push"
+          :disabled="!dessert.undos.length"
+          data-testid="undo"
+          :title="dessert.undos.at(-1)?.says"
+          @click="dessert.undo()"
+        >
+          Undo<span v-if="dessert.undos.length" class="visually-hidden">
+            {{ dessert.undos.at(-1)?.says }}</span
+          >
+        </button>
+        <button class="push" :disabled="!dessert.redos.length" data-testid="redo" @click="dessert.redo()">
+          Redo
+        </button>
+        <button v-if="!weighing" class="push" data-testid="new" @click="dessert.clear()">New</button>
+        <button v-if="draft.cardId" class="push" data-testid="save-as" @click="save(true)">
+          Save as another
+        </button>
+        <button
+          class="push"
+          :disabled="!!draft.cardId && !dessert.unsaved"
+          data-testid="save"
+          @click="save(false)"
+        >
+          {{ draft.cardId ? 'Save version' : 'Save card' }}
+        </button>
+        <button class="push" data-testid="weigh" @click="weigh(!weighing)">
+          {{ weighing ? 'Back' : 'Weigh' }}
+        </button>
+        <button class="push main" data-testid="baked" @click="baked = true">Baked it</button>
+      </span>
+    </div>
+    <p v-if="refused" class="wrong no-print" role="alert">Not saved. {{ refused }}.</p>
+    <div v-if="!weighing" class="stations no-print">
+      <StationCard
+        v-for="(s, i) in stations"
+        :key="s"
+        :number="i + 1"
+        :title="s"
+        :line="lines[s]"
+        :open="open === s"
+        :remarks="stationOf(s)"
+        :wrong="isWrong(s)"
+        @open="open = s"
+      >
+        <component :is="panels[s]" />
+      </StationCard>
+    </div>
+    <section v-if="answer" class="middle panel" aria-label="Cutaway">
+      <CutawayPicture
+        :cut="answer.cutaway"
+        :headspace="answer.fit.hot_headspace_mm"
+        :handle="!weighing"
+        @thickness="(t) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = t))"
+      />
+      <p class="key small quiet">
+        <span class="k raw" /> raw heap, before it sinks <span class="k hot" /> boiling height
+        <span class="k top" /> topping: drag the bar
+      </p>
+      <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
+        {{ dessert.problem.title }}: {{ dessert.faults.map((f) => f.detail).join('; ') }}. The figures below
+        are the last that could be calculated.
+      </p>
+      <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
+      <KeyFigures :answer="answer" />
+      <RemarkList class="said" :remarks="said" />
+    </section>
+    <section v-else class="middle panel" aria-label="Cutaway">
+      <p v-if="dessert.problem" class="wrong" role="alert">
+        {{ dessert.problem.title }}: {{ dessert.faults.map((f) => f.detail).join('; ') }}
+      </p>
+      <p v-else class="quiet">Calculating…</p>
+    </section>
+    <div v-if="answer" class="right">
+      <TicketPanel ref="ticket" :answer="answer" :name="draft.name" :weighing="weighing" />
+      <button v-if="!weighing" class="plain no-print" @click="print">Print the ticket</button>
+    </div>
+    <BakedIt v-model="baked" />
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  display: grid;
+  grid-template: auto auto minmax(0, 1fr) / 372px minmax(0, 1fr) 318px;
+  gap: 8px;
+  height: calc(100vh - 71px);
+}
+.bar {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+.bench > .wrong {
+  grid-column: 1 / -1;
+}
+.name {
+  flex: 0 1 330px;
+  min-width: 160px;
+  height: 44px;
+  padding: 0 8px;
+  border: 0;
+  border-bottom: 1.5px solid var(--line);
+  background: none;
+  font: 650 24px var(--title);
+  text-overflow: ellipsis;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-left: auto;
+}
+.acts .push {
+  padding: 0 12px;
+}
+.stations {
+  grid-row: 3;
+  display: flex;
+  flex-direction: column;
+  gap: 5px;
+  min-height: 0;
+}
+.middle {
+  grid-row: 3;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+  padding: 10px 14px;
+  overflow: auto;
+}
+.middle > * {
+  flex: none;
+}
+.right {
+  grid-row: 3;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.right > :first-child {
+  flex: 1;
+}
+.key {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  flex-wrap: wrap;
+}
+.k {
+  width: 22px;
+  border-top: 2px dotted var(--ink-2);
+  margin-left: 10px;
+}
+.k:first-child {
+  margin-left: 0;
+}
+.k.hot {
+  border-top: 2px dashed var(--heat);
+}
+.k.top {
+  height: 8px;
+  border: 0;
+  border-radius: 4px;
+  background: var(--rim);
+}
+.said {
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+.bench.weighing {
+  grid-template-columns: 250px minmax(0, 1fr);
+}
+.weighing .middle {
+  align-self: start;
+}
+.weighing .key,
+.weighing .said,
+.weighing .middle :deep(.figures) {
+  display: none;
+}
+@media (max-width: 1100px) {
+  .bench,
+  .bench.weighing {
+    display: flex;
+    flex-direction: column;
+    height: auto;
+  }
+  .right {
+    order: 2;
+  }
+  .middle {
+    order: 1;
+  }
+  .stations {
+    order: 3;
+  }
+}
+@media print {
+  .bench {
+    display: block;
+    height: auto;
+  }
+  .middle {
+    overflow: visible;
+  }
+}
+</style>

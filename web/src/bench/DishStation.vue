@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Dish, ShelfDish } from '@/api/client'
+import { useKitchen } from '@/parts/useKitchen'
+import { useOutbox } from '@/parts/useOutbox'
+import DishForm from './DishForm.vue'
+import { useDessert } from './useDessert'
+
+const kitchen = useKitchen()
+const dessert = useDessert()
+const outbox = useOutbox()
+const dish = computed(() => dessert.draft!.request.dish)
+const same = (a: Dish, b: Dish) =>
+  (
+    [
+      'shape',
+      'length_cm',
+      'width_cm',
+      'depth_cm',
+      'floor_length_cm',
+      'floor_width_cm',
+      'measured_ml',
+      'material',
+    ] as const
+  ).every((k) => (a[k] || 0) === (b[k] || 0))
+const onShelf = computed(() => kitchen.dishes.find((d) => same(d.dish, dish.value)))
+const name = ref('')
+const refused = ref('')
+
+function take(id: string) {
+  const d = kitchen.dishes.find((x) => x.id === id)
+  if (d) dessert.change('the dish', (x) => (x.request.dish = { ...d.dish }))
+}
+
+async function keep() {
+  if (!kitchen.kitchen) return
+  refused.value = ''
+  const body = { id: crypto.randomUUID(), name: name.value.trim(), dish: dish.value }
+  const sent = await outbox.send({
+    what: body.name,
+    path: `/api/v1/kitchens/${kitchen.kitchen.id}/dishes`,
+    body,
+  })
+  if (sent.kept === 'refused') refused.value = sent.problem.errors?.[0]?.detail ?? sent.problem.title
+  if (sent.kept === 'saved') {
+    kitchen.dishes.push(sent.data as ShelfDish)
+    name.value = ''
+  }
+}
+</script>
+
+<template>
+  <div class="dish">
+    <div class="field">
+      <label for="shelf">From the shelf</label>
+      <el-select
+        id="shelf"
+        :model-value="onShelf?.id"
+        placeholder="Not on the shelf: by its sizes"
+        data-testid="shelf"
+        @update:model-value="take"
+      >
+        <el-option
+          v-for="d in kitchen.dishes"
+          :key="d.id"
+          :value="d.id"
+          :label="d.name"
+          :data-testid="`shelf-${d.name}`"
+        />
+      </el-select>
+    </div>
+    <DishForm
+      :dish="dish"
+      :volume="dessert.answer?.fit.volume_ml"
+      :fault-at="dessert.faultAt"
+      @change="(d, says) => dessert.change(says, (x) => (x.request.dish = d))"
+    />
+    <form v-if="!onShelf && kitchen.kitchen" class="keep" @submit.prevent="keep">
+      <el-input
+        v-model="name"
+        maxlength="80"
+        placeholder="Its name, to keep it on the shelf"
+        aria-label="Name of the dish"
+        data-testid="dish-name"
+      />
+      <button
+        class="push"
+        type="submit"
+        :disabled="!name.trim() || dessert.faults.length > 0"
+        data-testid="keep-dish"
+      >
+        Keep
+      </button>
+      <p v-if="refused" class="wrong" role="alert">{{ refused }}. Give it another name.</p>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.dish {
+  display: grid;
+  gap: 10px;
+}
+.keep {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.keep > .el-input {
+  flex: 1;
+}
+.keep > .wrong {
+  flex-basis: 100%;
+}
+</style>

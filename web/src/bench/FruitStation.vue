@@ -1,0 +1,297 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { FruitAsked } from '@/api/client'
+import AmountField from '@/parts/AmountField.vue'
+import { useKitchen } from '@/parts/useKitchen'
+import { grams, integer, lower, short } from '@/parts/words'
+import ThingsAdded from './ThingsAdded.vue'
+import { useDessert } from './useDessert'
+
+const kitchen = useKitchen()
+const dessert = useDessert()
+const request = computed(() => dessert.draft!.request)
+const fruits = computed(() => request.value.fruits)
+const detail = ref(0)
+
+function set(i: number, says: string, how: (f: FruitAsked) => void) {
+  dessert.change(says, (d) => how(d.request.fruits[i]!))
+}
+function add(key: string) {
+  if (!key) return
+  dessert.change('another fruit', (d) => {
+    const share = d.request.fruits.reduce((sum, f) => sum + f.share, 0) / d.request.fruits.length
+    d.request.fruits.push({ key, share: share || 1 })
+  })
+  detail.value = fruits.value.length - 1
+}
+function remove(i: number) {
+  dessert.change('a fruit taken out', (d) => d.request.fruits.splice(i, 1))
+  detail.value = 0
+}
+const row = (f: FruitAsked) => kitchen.fruit.get(f.key)
+const offered = computed(() =>
+  kitchen.larder?.fruits.filter((f) => !fruits.value.some((x) => x.key === f.key)),
+)
+const liquids = computed(
+  () => kitchen.larder?.ingredients.filter((i) => ['liquid', 'syrup', 'acid'].includes(i.role)) ?? [],
+)
+const extras = computed(
+  () =>
+    kitchen.larder?.ingredients.filter((i) =>
+      ['fat', 'dried-fruit', 'nut', 'seed', 'spice', 'flavour', 'inclusion', 'acid-salt'].includes(i.role),
+    ) ?? [],
+)
+</script>
+
+<template>
+  <div class="fruit">
+    <div class="weigh">
+      <AmountField
+        label="Prepared fruit, weighed in the bowl"
+        kind="mass"
+        unit="g"
+        :step="10"
+        :digits="0"
+        optional
+        :ingredient="fruits[0]?.key"
+        :instead="
+          dessert.answer && !request.weighed_fruit_g
+            ? `${integer(dessert.answer.fruit_g)} fits the dish`
+            : 'by the dish'
+        "
+        :model-value="request.weighed_fruit_g"
+        :problem="dessert.faultAt('/weighed_fruit_g')"
+        testid="weighed"
+        @update:model-value="
+          (v) => dessert.change('the weight of the fruit', (d) => (d.request.weighed_fruit_g = v))
+        "
+      />
+    </div>
+    <article v-for="(f, i) in fruits" :key="f.key" class="one">
+      <div class="top">
+        <button class="name" :aria-expanded="detail === i" @click="detail = detail === i ? -1 : i">
+          <span class="drop" :style="{ background: row(f)?.juice_colour }" aria-hidden="true" />
+          {{ row(f)?.name }}
+        </button>
+        <AmountField
+          v-if="fruits.length > 1"
+          :label="`Share of ${lower(short(row(f)?.name ?? ''))}`"
+          hide-label
+          kind="percent"
+          unit="%"
+          :step="5"
+          :digits="0"
+          :model-value="f.share * 100"
+          :problem="dessert.faultAt(`/fruits/${i}/share`)"
+          :testid="`share-${f.key}`"
+          @update:model-value="(v) => set(i, 'the shares', (x) => (x.share = (v ?? 0) / 100))"
+        />
+        <button
+          v-if="fruits.length > 1"
+          class="plain"
+          :aria-label="`Take out ${row(f)?.name}`"
+          @click="remove(i)"
+        >
+          Out
+        </button>
+      </div>
+      <div v-if="detail === i" class="more">
+        <label class="tick"
+          ><input
+            type="checkbox"
+            :checked="f.frozen"
+            :data-testid="`frozen-${f.key}`"
+            @change="set(i, 'fresh or frozen', (x) => (x.frozen = !x.frozen))"
+          />
+          Frozen</label
+        >
+        <label v-if="row(f)?.peelable" class="tick"
+          ><input
+            type="checkbox"
+            :checked="f.peeled !== false"
+            @change="set(i, 'peeling', (x) => (x.peeled = x.peeled === false))"
+          />
+          Peeled</label
+        >
+        <AmountField
+          v-if="row(f)?.counted"
+          label="Cut to"
+          kind="percent"
+          unit="mm"
+          optional
+          :instead="`${row(f)?.default_cut_mm}`"
+          :model-value="f.cut_mm || undefined"
+          :problem="dessert.faultAt(`/fruits/${i}/cut_mm`)"
+          :testid="`cut-${f.key}`"
+          @update:model-value="(v) => set(i, 'the cut', (x) => (x.cut_mm = v))"
+        />
+        <AmountField
+          label="Bruises, worm holes"
+          kind="percent"
+          unit="%"
+          optional
+          :step="5"
+          instead="0"
+          :model-value="f.loss_pct || undefined"
+          :problem="dessert.faultAt(`/fruits/${i}/loss_pct`)"
+          @update:model-value="(v) => set(i, 'what windfalls lose', (x) => (x.loss_pct = v))"
+        />
+        <div v-if="row(f)?.counted" class="choice size" role="group" aria-label="Size as bought">
+          <button
+            v-for="s in ['small', 'medium', 'large'] as const"
+            :key="s"
+            :aria-pressed="(f.size || 'medium') === s"
+            @click="set(i, 'the size', (x) => (x.size = s))"
+          >
+            {{ s }}
+          </button>
+        </div>
+      </div>
+    </article>
+    <el-select
+      model-value=""
+      filterable
+      placeholder="Add another fruit"
+      aria-label="Add another fruit"
+      data-testid="add-fruit"
+      @update:model-value="add"
+    >
+      <el-option
+        v-for="f in offered"
+        :key="f.key"
+        :value="f.key"
+        :label="f.name"
+        :data-testid="`add-fruit-${f.key}`"
+      />
+    </el-select>
+    <div v-if="dessert.answer" class="buy" data-testid="buy">
+      <span v-for="p in dessert.answer.purchase" :key="p.key">
+        Buy <strong>{{ grams(p.g) }}</strong> {{ lower(short(p.name))
+        }}<template v-if="p.count">, {{ p.count }} {{ p.size }}</template
+        ><template v-if="p.left_over_g && p.left_over_g >= 5">, {{ grams(p.left_over_g) }} over</template>.
+      </span>
+    </div>
+    <div class="ticks">
+      <label class="tick"
+        ><input
+          type="checkbox"
+          :checked="request.washed"
+          data-testid="washed"
+          @change="dessert.change('washing', (d) => (d.request.washed = !d.request.washed))"
+        />
+        Goes in wet from washing</label
+      >
+    </div>
+    <div class="pair">
+      <AmountField
+        label="Pre-cooked for"
+        kind="minutes"
+        unit="min"
+        optional
+        instead="raw"
+        :model-value="request.precook?.minutes || undefined"
+        :problem="dessert.faultAt('/precook/minutes')"
+        testid="precook"
+        @update:model-value="
+          (v) =>
+            dessert.change(
+              'pre-cooking',
+              (d) => (d.request.precook = v ? { ...d.request.precook, minutes: v } : undefined),
+            )
+        "
+      />
+      <label v-if="request.precook" class="tick"
+        ><input
+          type="checkbox"
+          :checked="request.precook.open"
+          @change="
+            dessert.change(
+              'the lid',
+              (d) => d.request.precook && (d.request.precook.open = !d.request.precook.open),
+            )
+          "
+        />
+        In an open pan</label
+      >
+    </div>
+    <ThingsAdded
+      list="liquids"
+      title="Poured over or tossed with"
+      add="Add lemon juice, syrup, …"
+      :offered="liquids"
+    />
+    <ThingsAdded list="extras" title="Stirred in" add="Add butter, dried fruit, spice, …" :offered="extras" />
+  </div>
+</template>
+
+<style scoped>
+.fruit {
+  display: grid;
+  gap: 10px;
+}
+.one {
+  border-bottom: 1px solid var(--line);
+  padding-bottom: 6px;
+}
+.top {
+  display: grid;
+  grid-template-columns: 1fr 108px auto;
+  align-items: center;
+  gap: 6px;
+}
+.top .name {
+  grid-column: 1;
+}
+.top:not(:has(.amount)) .name {
+  grid-column: 1 / -1;
+}
+.name {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 44px;
+  padding: 0;
+  border: 0;
+  background: none;
+  font-weight: 600;
+  font-size: 17px;
+  text-align: left;
+  cursor: pointer;
+}
+.drop {
+  width: 18px;
+  height: 18px;
+  border-radius: 2px 50% 50% 50%;
+  transform: rotate(45deg) scale(0.85);
+  border: 1.5px solid var(--ink);
+  flex: none;
+}
+.more,
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 10px;
+  align-items: end;
+}
+.size {
+  grid-column: 1 / -1;
+}
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 44px;
+}
+.tick input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--rim);
+}
+.buy {
+  display: grid;
+  gap: 2px;
+  padding: 8px 10px;
+  background: var(--sunk);
+  border-radius: 4px;
+}
+</style>

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import AmountField from '@/parts/AmountField.vue'
+import { useKitchen } from '@/parts/useKitchen'
+import { bandWords, integer, number, percent } from '@/parts/words'
+import JuiceLedger from './JuiceLedger.vue'
+import SetScale from './SetScale.vue'
+import { useDessert } from './useDessert'
+
+const kitchen = useKitchen()
+const dessert = useDessert()
+const request = computed(() => dessert.draft!.request)
+const thickener = computed(() => kitchen.thickener.get(request.value.thickener?.key ?? 'cornflour'))
+// An egg thickens a custard, which is not a crumble's filling.
+const offered = computed(() => kitchen.larder?.thickeners.filter((t) => t.key !== 'egg'))
+
+function target(score: number | undefined) {
+  dessert.change('the set', (d) => {
+    d.request.set_target = score
+    if (d.request.thickener) delete d.request.thickener.g
+  })
+}
+function weigh(g: number | undefined) {
+  dessert.change('the thickener', (d) => {
+    d.request.thickener = { key: 'cornflour', ...d.request.thickener, g }
+    if (g === undefined) delete d.request.thickener.g
+  })
+}
+function swap(key: string) {
+  dessert.change('the thickener', (d) => (d.request.thickener = { ...d.request.thickener, key }))
+}
+</script>
+
+<template>
+  <div class="juice">
+    <JuiceLedger v-if="dessert.answer" :answer="dessert.answer" />
+    <SetScale v-if="dessert.answer" :set="dessert.answer.set" @target="target" />
+    <p v-if="dessert.answer" class="hot small">
+      Cold: <strong>{{ bandWords[dessert.answer.set.band] }}</strong>. Hot from the oven:
+      {{ bandWords[dessert.answer.set.hot_band] }}.
+      <button
+        v-if="request.set_target !== undefined || request.thickener?.g !== undefined"
+        class="plain"
+        data-testid="usual-set"
+        @click="target(undefined)"
+      >
+        Usual set
+      </button>
+    </p>
+    <div class="pair">
+      <div class="field">
+        <label for="thickener">Thickener</label>
+        <el-select
+          id="thickener"
+          :model-value="thickener?.key"
+          data-testid="thickener"
+          @update:model-value="swap"
+        >
+          <el-option
+            v-for="t in offered"
+            :key="t.key"
+            :value="t.key"
+            :label="t.name"
+            :data-testid="`thickener-${t.key}`"
+          />
+        </el-select>
+      </div>
+      <AmountField
+        label="Grams: the set follows"
+        kind="mass"
+        unit="g"
+        :step="1"
+        optional
+        :ingredient="thickener?.key"
+        :instead="dessert.answer ? number(dessert.answer.thickener_g) : ''"
+        :model-value="request.thickener?.g"
+        :problem="dessert.faultAt('/thickener/g')"
+        testid="thickener-g"
+        @update:model-value="weigh"
+      />
+    </div>
+    <p v-if="thickener" class="small quiet">
+      {{ thickener.clarity }}; {{ thickener.how }}; frozen it {{ thickener.freeze
+      }}<template v-if="thickener.avoid"
+        >. Not {{ thickener.avoid.replace(/^gluten-free$/, 'for gluten-free') }}</template
+      >.
+    </p>
+    <div class="pair">
+      <div class="field">
+        <span class="label">Sweetness</span>
+        <div class="choice" role="group" aria-label="Sweetness">
+          <button
+            v-for="s in ['tart', 'standard', 'sweet'] as const"
+            :key="s"
+            :aria-pressed="(request.sweetness || 'standard') === s"
+            :data-testid="`sweetness-${s}`"
+            @click="
+              dessert.change('the sweetness', (d) => ((d.request.sweetness = s), delete d.request.sugar_g))
+            "
+          >
+            {{ s === 'standard' ? 'usual' : s }}
+          </button>
+        </div>
+      </div>
+      <AmountField
+        label="Sugar"
+        kind="mass"
+        unit="g"
+        :step="5"
+        :digits="0"
+        optional
+        ingredient="caster_sugar"
+        :instead="dessert.answer ? integer(dessert.answer.sugar_g) : ''"
+        :model-value="request.sugar_g"
+        :problem="dessert.faultAt('/sugar_g')"
+        testid="sugar"
+        @update:model-value="(v) => dessert.change('the sugar', (d) => (d.request.sugar_g = v))"
+      />
+    </div>
+    <p v-if="dessert.answer" class="small quiet">
+      Filling {{ percent(dessert.answer.sugar_pct) }} sugar (aim
+      {{ percent(dessert.answer.sugar_target_pct) }} at {{ percent(dessert.answer.acid_pct) }} acid); whole
+      spoon {{ percent(dessert.answer.spoon_sugar_pct) }}.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.juice {
+  display: grid;
+  gap: 8px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1.15fr 1fr;
+  gap: 10px;
+}
+.hot {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 4px;
+}
+</style>

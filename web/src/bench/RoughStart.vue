@@ -1,0 +1,238 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Dish, ShelfDish } from '@/api/client'
+import { useKitchen } from '@/parts/useKitchen'
+import { litres, short, sizes } from '@/parts/words'
+import DishForm from './DishForm.vue'
+import DishOutline from './DishOutline.vue'
+import { useDessert } from './useDessert'
+
+/** Dish, fruit and style in three touches, in any order, and the whole answer is there. */
+const kitchen = useKitchen()
+const dessert = useDessert()
+const dish = ref<ShelfDish>()
+const own = ref<Dish>()
+const fruit = ref<string>()
+const style = ref<string>()
+const find = ref('')
+const ownOpen = ref(false)
+
+const fruits = computed(() => {
+  const all = kitchen.larder?.fruits ?? []
+  const words = find.value.trim().toLowerCase()
+  return words ? all.filter((f) => f.name.toLowerCase().includes(words)) : all
+})
+const chosen = computed(() => own.value ?? dish.value?.dish)
+
+function takeDish(d: ShelfDish) {
+  dish.value = d
+  own.value = undefined
+  ownOpen.value = false
+  start()
+}
+
+function openOwn() {
+  ownOpen.value = true
+  dish.value = undefined
+  own.value = { shape: 'rectangle', length_cm: 24, width_cm: 18, depth_cm: 5, material: 'stoneware' }
+}
+
+function start() {
+  const s = style.value ? kitchen.style.get(style.value) : undefined
+  const f = fruit.value ? kitchen.fruit.get(fruit.value) : undefined
+  if (!chosen.value || !s || !f) return
+  dessert.open(
+    {
+      name: `${short(f.name)} ${s.key}`,
+      request: {
+        dish: chosen.value,
+        style: s.key as 'crumble',
+        fruits: [{ key: f.key, share: 1 }],
+        topping: { key: s.topping },
+        thickener: { key: 'cornflour' },
+        cup: kitchen.kitchen?.cup,
+        spoon: kitchen.kitchen?.spoon,
+      },
+      setting: {},
+    },
+    false,
+  )
+}
+</script>
+
+<template>
+  <div class="rough">
+    <h1>A dish, a fruit, a style: three touches and the whole answer is there.</h1>
+    <section class="panel" aria-labelledby="rough-dish">
+      <h2 id="rough-dish">1 · Dish</h2>
+      <p v-if="kitchen.trouble" class="wrong">
+        {{ kitchen.trouble.title }}. A dish can still be given by its sizes.
+      </p>
+      <p v-else-if="kitchen.ready && !kitchen.dishes.length" class="quiet">
+        The shelf is empty: give a dish by its sizes.
+      </p>
+      <ul class="list">
+        <li v-for="d in kitchen.dishes" :key="d.id">
+          <button :aria-pressed="dish?.id === d.id" :data-testid="`dish-${d.name}`" @click="takeDish(d)">
+            <DishOutline :dish="d.dish" />
+            <span
+              ><strong>{{ d.name }}</strong
+              ><br /><span class="quiet small">{{ sizes(d.dish) }} · {{ litres(d.volume_ml) }}</span></span
+            >
+          </button>
+        </li>
+        <li>
+          <button :aria-pressed="ownOpen" data-testid="dish-own" @click="openOwn">
+            <span class="plus" aria-hidden="true">+</span> <strong>Another dish, by its sizes</strong>
+          </button>
+        </li>
+      </ul>
+      <div v-if="ownOpen && own" class="own">
+        <DishForm :dish="own" @change="(d) => (own = d)" />
+        <button class="push main" :disabled="!fruit || !style" data-testid="own-go" @click="start">
+          {{ fruit && style ? 'Go' : 'Now the fruit and the style' }}
+        </button>
+      </div>
+    </section>
+    <section class="panel" aria-labelledby="rough-fruit">
+      <h2 id="rough-fruit">2 · Fruit</h2>
+      <el-input
+        v-model="find"
+        placeholder="Find a fruit"
+        aria-label="Find a fruit"
+        clearable
+        data-testid="find-fruit"
+      />
+      <ul class="list fruit">
+        <li v-for="f in fruits" :key="f.key">
+          <button
+            :aria-pressed="fruit === f.key"
+            :data-testid="`fruit-${f.key}`"
+            @click="((fruit = f.key), start())"
+          >
+            <span class="drop" :style="{ background: f.juice_colour }" aria-hidden="true" /> {{ f.name }}
+          </button>
+        </li>
+        <li v-if="!fruits.length" class="quiet none">No fruit of that name. Clear the search to see all.</li>
+      </ul>
+    </section>
+    <section class="panel" aria-labelledby="rough-style">
+      <h2 id="rough-style">3 · Style</h2>
+      <ul class="list">
+        <li v-for="s in kitchen.larder?.styles" :key="s.key">
+          <button
+            :aria-pressed="style === s.key"
+            :disabled="!s.calculated"
+            :data-testid="`style-${s.key}`"
+            @click="((style = s.key), start())"
+          >
+            <strong class="style">{{ s.key === 'bar' ? 'bar pan' : s.key }}</strong>
+            <span class="quiet small">{{
+              s.calculated ? (kitchen.topping.get(s.topping)?.name ?? '') : 'not calculated yet'
+            }}</span>
+          </button>
+        </li>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.rough {
+  display: grid;
+  grid-template: auto 1fr / 1.15fr 1.15fr 0.9fr;
+  gap: 8px;
+  height: calc(100vh - 71px);
+  min-height: 420px;
+}
+h1 {
+  grid-column: 1 / -1;
+  padding: 10px 8px 6px;
+}
+section {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+  padding: 12px;
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  overflow: auto;
+  flex: 1 1 auto;
+}
+.own {
+  overflow: auto;
+  display: grid;
+  gap: 10px;
+  flex: 0 1 auto;
+}
+.list button {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  width: 100%;
+  min-height: 52px;
+  padding: 4px 10px;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+.fruit button {
+  min-height: 44px;
+}
+.list button:hover:not(:disabled) {
+  background: var(--sunk);
+}
+.list button[aria-pressed='true'] {
+  background: var(--rim);
+  color: var(--on-rim);
+}
+.list button[aria-pressed='true'] .quiet {
+  color: inherit;
+}
+.list button:focus-visible {
+  outline-offset: -3px;
+}
+.list button:disabled {
+  cursor: default;
+  color: var(--ink-2);
+}
+.style {
+  min-width: 92px;
+  font-size: 18px;
+}
+.style::first-letter {
+  text-transform: uppercase;
+}
+.drop {
+  width: 22px;
+  height: 22px;
+  border-radius: 2px 50% 50% 50%;
+  transform: rotate(45deg) scale(0.85);
+  border: 1.5px solid var(--ink);
+  flex: none;
+}
+.plus {
+  width: 54px;
+  text-align: center;
+  font-size: 26px;
+}
+.none {
+  padding: 16px 8px;
+}
+@media (max-width: 900px) {
+  .rough {
+    display: flex;
+    flex-direction: column;
+    height: auto;
+  }
+  .list {
+    max-height: 330px;
+  }
+}
+</style>

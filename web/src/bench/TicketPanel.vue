@@ -1,0 +1,249 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Answer } from '@/api/client'
+import FigureText from '@/parts/FigureText.vue'
+import { basisWords, percent, short } from '@/parts/words'
+
+/** What to weigh, in the order and in the bowls in which it is weighed. Weighing is a state of its own: large, ticked off. */
+const props = defineProps<{ answer: Answer; name: string; weighing?: boolean }>()
+const bakers = ref(false)
+const told = ref('')
+const done = ref(new Set<string>())
+const lines = computed(() => props.answer.ticket.flatMap((b) => b.lines.map((l) => `${b.key}/${l.key}`)))
+const next = computed(() => lines.value.find((k) => !done.value.has(k)))
+const allergens = computed(() => props.answer.allergens)
+
+function tick(k: string | undefined) {
+  if (!k) return
+  if (done.value.has(k)) done.value.delete(k)
+  else done.value.add(k)
+}
+watch(
+  () => props.weighing,
+  (on) => on && done.value.clear(),
+)
+defineExpose({ tickNext: () => tick(next.value), untick: () => tick([...done.value].at(-1)) })
+</script>
+
+<template>
+  <section :class="['ticket panel', { weighing }]" aria-label="Ticket">
+    <header>
+      <h2>{{ weighing ? name : 'Ticket' }}</h2>
+      <span v-if="weighing" class="quiet" aria-live="polite">{{
+        next ? `${done.size} of ${lines.length} weighed` : 'All weighed'
+      }}</span>
+      <label v-else class="tick no-print"><input v-model="bakers" type="checkbox" /> baker’s %</label>
+    </header>
+    <div class="bowls">
+      <article v-for="b in answer.ticket" :key="b.key" :data-testid="`bowl-${b.key}`">
+        <h3>{{ b.title }}</h3>
+        <ul>
+          <li
+            v-for="l in b.lines"
+            :key="l.key"
+            :class="{ done: done.has(`${b.key}/${l.key}`), next: weighing && next === `${b.key}/${l.key}` }"
+          >
+            <component
+              :is="weighing ? 'button' : 'div'"
+              class="line"
+              :aria-pressed="weighing ? done.has(`${b.key}/${l.key}`) : undefined"
+              :data-testid="`line-${b.key}-${l.key}`"
+              @click="weighing && tick(`${b.key}/${l.key}`)"
+            >
+              <span class="g"><FigureText :text="l.shown" /><span class="unit"> g</span></span>
+              <span class="what">
+                <span class="name"
+                  >{{ short(l.name)
+                  }}<template v-if="l.note && b.key === 'fruit'">, {{ l.note }}</template></span
+                >
+                <span class="spoons">
+                  <template v-if="bakers && l.bakers_pct">{{ percent(l.bakers_pct) }}</template>
+                  <template v-else>{{ l.spoons }}</template>
+                </span>
+              </span>
+              <span v-if="weighing" class="box" aria-hidden="true">{{
+                done.has(`${b.key}/${l.key}`) ? '✓' : ''
+              }}</span>
+            </component>
+          </li>
+        </ul>
+        <p v-if="weighing" class="how">{{ b.how }}</p>
+        <button
+          v-else
+          class="where no-print"
+          :aria-expanded="told === b.key"
+          @click="told = told === b.key ? '' : b.key"
+        >
+          {{ told === b.key ? 'Less' : 'How, and where from' }}
+        </button>
+        <p v-if="!weighing && told === b.key" class="how">
+          {{ b.how }}
+          <template
+            v-for="f in b.key === 'fruit'
+              ? ['fruit_g']
+              : b.key === 'dry'
+                ? ['sugar_g', 'thickener_g']
+                : b.key === 'topping'
+                  ? ['topping_g']
+                  : []"
+            :key="f"
+          >
+            {{ answer.sources[f]?.text }} ({{ basisWords[answer.sources[f]?.basis ?? ''] }}.)
+          </template>
+        </p>
+      </article>
+      <p class="allergens small">
+        <strong>Contains:</strong> {{ allergens.contains.join(', ') || 'none of the listed allergens' }}.
+        <template v-if="allergens.check_label.length">
+          <strong>Check the label:</strong> {{ allergens.check_label.map(short).join(', ') }}.</template
+        >
+        A list is no promise about cross-contact.
+      </p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.ticket {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+header {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding: 6px 12px 2px;
+}
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 32px;
+  font-size: 14px;
+}
+.bowls {
+  overflow: auto;
+  padding: 0 12px 10px;
+  min-height: 0;
+}
+article {
+  padding-top: 6px;
+}
+h3 {
+  color: var(--rim-ink);
+  border-bottom: 1.5px solid var(--rim);
+  padding-bottom: 2px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.line {
+  display: grid;
+  grid-template-columns: 92px 1fr;
+  gap: 12px;
+  align-items: center;
+  width: 100%;
+  padding: 3px 0;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+  text-align: left;
+}
+.g {
+  font-size: 27px;
+  font-weight: 700;
+  line-height: 1.1;
+  text-align: right;
+  white-space: nowrap;
+}
+.unit {
+  font-size: 16px;
+  font-weight: 400;
+}
+.what {
+  display: grid;
+  line-height: 1.2;
+}
+.name {
+  font-weight: 600;
+}
+.spoons {
+  font-size: 14px;
+  color: var(--ink-2);
+  min-height: 17px;
+}
+.where {
+  border: 0;
+  background: none;
+  padding: 2px 0;
+  min-height: 26px;
+  font-size: 13px;
+  color: var(--ink-2);
+  text-decoration: underline;
+  cursor: pointer;
+}
+.how {
+  font-size: 14px;
+  color: var(--ink-2);
+}
+.allergens {
+  margin-top: 8px;
+}
+.weighing .bowls {
+  columns: 2 420px;
+  column-gap: 28px;
+  padding: 4px 20px 16px;
+}
+.weighing article {
+  break-inside: avoid;
+}
+.weighing .line {
+  grid-template-columns: 170px 1fr 44px;
+  min-height: 58px;
+  cursor: pointer;
+}
+.weighing .g {
+  font-size: 42px;
+}
+.weighing .name {
+  font-size: 22px;
+}
+.weighing .spoons {
+  font-size: 16px;
+}
+.weighing .how {
+  font-size: 16px;
+  padding: 4px 0 8px;
+}
+.box {
+  display: grid;
+  place-items: center;
+  width: 38px;
+  height: 38px;
+  border: 2px solid var(--ink-2);
+  border-radius: 4px;
+  font-size: 24px;
+  font-weight: 700;
+}
+li.done .line {
+  opacity: 0.65;
+}
+li.done .box {
+  background: var(--settled);
+  border-color: var(--settled);
+  color: var(--panel);
+}
+li.next .line {
+  background: var(--moved);
+  outline: 3px solid var(--heat);
+  outline-offset: -3px;
+}
+@media print {
+  .bowls {
+    overflow: visible;
+  }
+}
+</style>

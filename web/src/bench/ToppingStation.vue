@@ -1,0 +1,211 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import AmountField from '@/parts/AmountField.vue'
+import { useKitchen } from '@/parts/useKitchen'
+import { basisWords, integer, lower, mm, percent, short } from '@/parts/words'
+import { useDessert } from './useDessert'
+
+const kitchen = useKitchen()
+const dessert = useDessert()
+const request = computed(() => dessert.draft!.request)
+const row = computed(() => kitchen.topping.get(request.value.topping.key))
+const families = computed(() => kitchen.style.get(request.value.style)?.families ?? [])
+const offered = computed(
+  () => kitchen.larder?.toppings.filter((t) => families.value.includes(t.family)) ?? [],
+)
+const parts = computed(() => {
+  const own = request.value.topping.bakers_pct ?? {}
+  const recipe = row.value?.parts ?? []
+  const added = Object.keys(own).filter((k) => !recipe.some((p) => p.key === k))
+  return [
+    ...recipe.map((p) => ({ ...p, own: own[p.key] })),
+    ...added.map((key) => ({ key, name: kitchen.ingredient.get(key)?.name ?? key, pct: 0, own: own[key] })),
+  ]
+})
+const addable = computed(
+  () =>
+    kitchen.larder?.ingredients.filter(
+      (i) =>
+        !parts.value.some((p) => p.key === i.key) &&
+        !['liquid', 'thickener', 'acid', 'pastry', 'egg'].includes(i.role),
+    ) ?? [],
+)
+const t = computed(() => dessert.answer?.topping)
+
+function swap(key: string) {
+  dessert.change('the topping', (d) => (d.request.topping = { key, amount: d.request.topping.amount }))
+}
+function pct(key: string, v: number | undefined) {
+  dessert.change('the topping’s recipe', (d) => {
+    const own = { ...d.request.topping.bakers_pct }
+    const usual = row.value?.parts.find((p) => p.key === key)?.pct
+    if (v === undefined || v === usual) delete own[key]
+    else own[key] = v
+    d.request.topping.bakers_pct = Object.keys(own).length ? own : undefined
+  })
+}
+const verdicts: Record<string, string> = {
+  dusty: 'dusty',
+  crumbly: 'crumbly',
+  spreads: 'spreads and greases',
+  pale: 'stays pale',
+  sweet: 'colours well',
+  candied: 'hard and candied',
+}
+</script>
+
+<template>
+  <div class="topping">
+    <el-select
+      :model-value="request.topping.key"
+      aria-label="Topping"
+      data-testid="topping"
+      @update:model-value="swap"
+    >
+      <el-option
+        v-for="o in offered"
+        :key="o.key"
+        :value="o.key"
+        :label="o.name"
+        :data-testid="`topping-${o.key}`"
+      />
+    </el-select>
+    <div class="pair">
+      <div class="choice" role="group" aria-label="How much topping">
+        <button
+          v-for="a in ['light', 'standard', 'generous'] as const"
+          :key="a"
+          :aria-pressed="!request.topping.thickness_mm && (request.topping.amount || 'standard') === a"
+          :data-testid="`amount-${a}`"
+          @click="
+            dessert.change(
+              'the amount of topping',
+              (d) => ((d.request.topping.amount = a), delete d.request.topping.thickness_mm),
+            )
+          "
+        >
+          {{ a === 'standard' ? 'usual' : a }}
+        </button>
+      </div>
+      <AmountField
+        label="Thickness, raw"
+        hide-label
+        kind="percent"
+        unit="mm"
+        optional
+        :instead="t ? integer(t.thickness_mm) : ''"
+        :model-value="request.topping.thickness_mm || undefined"
+        :problem="dessert.faultAt('/topping/thickness_mm')"
+        testid="thickness"
+        @update:model-value="
+          (v) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = v))
+        "
+      />
+    </div>
+    <p v-if="t" class="read" data-testid="depths">
+      {{ mm(t.thickness_mm) }} on {{ mm(t.fruit_depth_mm) }} of raw fruit; usual is
+      {{ mm(t.ratio_low * t.fruit_depth_mm) }} to {{ mm(t.ratio_high * t.fruit_depth_mm) }}.
+    </p>
+    <table>
+      <caption class="visually-hidden">
+        Recipe in baker’s percentages
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">Recipe</th>
+          <th scope="col" class="n">Baker’s %</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(p, i) in parts" :key="p.key">
+          <th scope="row">{{ short(p.name) }}</th>
+          <td class="n">
+            <span v-if="i === 0">100 %</span>
+            <AmountField
+              v-else
+              :label="`Baker’s percentage of ${lower(p.name)}`"
+              hide-label
+              kind="percent"
+              unit="%"
+              optional
+              :step="1"
+              :instead="String(p.pct)"
+              :model-value="p.own"
+              :problem="dessert.faultAt(`/topping/bakers_pct/${p.key}`)"
+              :testid="`pct-${p.key}`"
+              @update:model-value="(v) => pct(p.key, v)"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <el-select
+      model-value=""
+      filterable
+      placeholder="Add to the topping"
+      aria-label="Add to the topping"
+      data-testid="add-part"
+      @update:model-value="(k: string) => k && pct(k, 10)"
+    >
+      <el-option
+        v-for="o in addable"
+        :key="o.key"
+        :value="o.key"
+        :label="o.name"
+        :data-testid="`add-part-${o.key}`"
+      />
+    </el-select>
+    <p v-if="t" class="read" data-testid="texture">
+      Fat {{ percent(t.texture.fat_pct) }}: <strong>{{ verdicts[t.texture.fat] }}</strong> (14 to 29 % holds).
+      Sugar {{ percent(t.texture.sugar_pct) }}: <strong>{{ verdicts[t.texture.sugar] }}</strong> (12 to 38 %).
+      <template v-for="n in t.texture.notes" :key="n">{{ n }}. </template>
+    </p>
+    <p v-if="row" class="small quiet">
+      Ahead: {{ row.make_ahead }}. Recipe from: {{ basisWords[row.basis] }}.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.topping {
+  display: grid;
+  gap: 8px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 104px;
+  gap: 8px;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+thead th {
+  font-size: 14px;
+  color: var(--ink-2);
+  font-weight: 400;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+}
+td,
+tbody th {
+  border-top: 1px solid var(--line);
+  height: 46px;
+  padding: 1px 0;
+}
+.n {
+  text-align: right;
+  width: 112px;
+}
+td > span {
+  padding-right: 12px;
+  font-weight: 600;
+}
+.read {
+  padding: 8px 10px;
+  background: var(--sunk);
+  border-radius: 4px;
+}
+</style>

@@ -1,0 +1,145 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, toRaw, watch } from 'vue'
+import {
+  api,
+  ask,
+  type Answer,
+  type BalanceRequest,
+  type FieldProblem,
+  type Problem,
+  type Setting,
+  type Version,
+} from '@/api/client'
+
+/** What is on the Bench: the request as it would be saved, and where it came from. */
+export interface Draft {
+  name: string
+  cardId?: string
+  version?: number
+  request: BalanceRequest
+  setting: Setting
+}
+
+interface Past {
+  says: string
+  draft: Draft
+}
+
+const copy = <T>(x: T): T => structuredClone(toRaw(JSON.parse(JSON.stringify(x)) as T))
+/** Changes of one field within this time are one step of undo: a drag is undone as a whole. */
+const oneStepMs = 900
+
+/** The dessert on the Bench. It asks the core for every number, the newest request last, one at a time. */
+export const useDessert = defineStore('dessert', () => {
+  const draft = useLocalStorage<Draft | null>('mabbin.bench', null, {
+    serializer: { read: JSON.parse, write: JSON.stringify },
+  })
+  const saved = useLocalStorage<string>('mabbin.bench.saved', '')
+  const answer = shallowRef<Answer>()
+  const problem = ref<Problem>()
+  const undos = ref<Past[]>([])
+  const redos = ref<Past[]>([])
+  let lastTag = ''
+  let lastAt = 0
+
+  const faults = computed<FieldProblem[]>(() => problem.value?.errors ?? [])
+  /** What is wrong with a field, by its pointer into the request. */
+  const faultAt = (pointer: string) => faults.value.find((f) => f.pointer === `#${pointer}`)?.detail ?? ''
+  const unsaved = computed(() => draft.value !== null && JSON.stringify(draft.value) !== saved.value)
+
+  /** Changes the draft. says is what undo will name; changes with the same words in quick succession are one. */
+  function change(says: string, how: (d: Draft) => void) {
+    if (!draft.value) return
+    const now = performance.now()
+    if (says !== lastTag || now - lastAt > oneStepMs) {
+      undos.value.push({ says, draft: copy(draft.value) })
+      if (undos.value.length > 200) undos.value.shift()
+    }
+    lastTag = says
+    lastAt = now
+    redos.value = []
+    const next = copy(draft.value)
+    how(next)
+    draft.value = next
+  }
+
+  function step(from: typeof undos, to: typeof undos) {
+    const past = from.value.pop()
+    if (!past || !draft.value) return
+    to.value.push({ says: past.says, draft: copy(draft.value) })
+    draft.value = past.draft
+    lastTag = ''
+  }
+  const undo = () => step(undos, redos)
+  const redo = () => step(redos, undos)
+
+  /** Puts another dessert on the Bench. */
+  function open(d: Draft, isSaved: boolean) {
+    draft.value = copy(d)
+    saved.value = isSaved ? JSON.stringify(draft.value) : ''
+    undos.value = []
+    redos.value = []
+  }
+
+  function openCard(id: string, name: string, v: Version) {
+    open({ name, cardId: id, version: v.number, request: v.request, setting: v.setting }, true)
+  }
+
+  function clear() {
+    if (draft.value) undos.value = []
+    draft.value = null
+    answer.value = undefined
+    problem.value = undefined
+  }
+
+  /** Notes that the draft is kept as that version of a card. */
+  function keptAs(cardId: string, version: number | undefined) {
+    if (!draft.value) return
+    draft.value = { ...draft.value, cardId, version }
+    saved.value = JSON.stringify(draft.value)
+  }
+
+  let asking = false
+  let again = false
+  async function calculate() {
+    if (asking) {
+      again = true
+      return
+    }
+    asking = true
+    do {
+      again = false
+      if (!draft.value) break
+      const got = await ask(api.POST('/api/v1/balance', { body: draft.value.request }))
+      if (!draft.value) break
+      problem.value = got.problem
+      if (got.data) answer.value = got.data
+    } while (again)
+    asking = false
+    if (problem.value?.status === 0) setTimeout(() => void calculate(), 3000) // the server is away: the last answer stays
+  }
+  watch(
+    () => JSON.stringify(draft.value?.request),
+    () => void calculate(),
+    { immediate: true },
+  )
+
+  return {
+    draft,
+    answer,
+    problem,
+    faults,
+    faultAt,
+    unsaved,
+    undos,
+    redos,
+    change,
+    undo,
+    redo,
+    open,
+    openCard,
+    clear,
+    keptAs,
+  }
+})

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { computed, ref, useId, watch } from 'vue'
+import { api, ask, type AmountKind } from '@/api/client'
+import { useKitchen } from './useKitchen'
+
+/**
+ * A field for one amount: takes what a baker types ("9 in", "1 1/2 cups"), steps by arrow keys, keeps what was typed
+ * when it can't be used and says why. An empty field is "as Mabbin would", where that is allowed.
+ */
+const props = defineProps<{
+  label: string
+  kind: AmountKind
+  unit: string
+  modelValue?: number
+  /** What stands in the empty field: the value that Mabbin takes. */
+  instead?: string
+  optional?: boolean
+  step?: number
+  digits?: number
+  ingredient?: string
+  problem?: string
+  hideLabel?: boolean
+  testid?: string
+}>()
+const emit = defineEmits<{ 'update:modelValue': [value: number | undefined] }>()
+
+const id = useId()
+const kitchen = useKitchen()
+const typed = ref<string>()
+const wrong = ref('')
+const taken = ref('')
+const shown = computed(() => {
+  if (typed.value !== undefined) return typed.value
+  if (props.modelValue === undefined) return ''
+  const p = 10 ** (props.digits ?? 1)
+  return String(Math.round(props.modelValue * p) / p)
+})
+watch(
+  () => props.modelValue,
+  () => {
+    typed.value = undefined
+    wrong.value = ''
+  },
+)
+
+async function take() {
+  const text = typed.value?.trim()
+  if (text === undefined) return
+  if (text === '') {
+    if (props.optional) return give(undefined)
+    typed.value = undefined
+    wrong.value = ''
+    return
+  }
+  if (/^\d+(\.\d+)?$/.test(text)) {
+    taken.value = ''
+    return give(Number(text))
+  }
+  const k = kitchen.kitchen
+  const got = await ask(
+    api.POST('/api/v1/amount', {
+      body: { text, kind: props.kind, ingredient: props.ingredient, cup: k?.cup, spoon: k?.spoon },
+    }),
+  )
+  if (got.problem) {
+    wrong.value = got.problem.errors?.[0]?.detail ?? got.problem.title
+    return
+  }
+  taken.value = got.data.taken
+  give(got.data.value)
+}
+
+function give(v: number | undefined) {
+  wrong.value = ''
+  typed.value = undefined
+  if (v === undefined) taken.value = ''
+  if (v !== props.modelValue) emit('update:modelValue', v)
+}
+
+function back() {
+  typed.value = undefined
+  wrong.value = ''
+}
+
+function stepBy(e: Event, up: number) {
+  const from = props.modelValue ?? Number(/^[\d.]+/.exec(props.instead?.replace(',', '') ?? '')?.[0] ?? NaN)
+  if (Number.isNaN(from) || typed.value !== undefined) return
+  e.preventDefault()
+  const by = (props.step ?? 1) * ((e as KeyboardEvent).shiftKey ? 10 : 1) * up
+  taken.value = ''
+  give(Math.max(0, Math.round((from + by) * 100) / 100))
+}
+</script>
+
+<template>
+  <div class="field amount">
+    <label :for="id" :class="{ 'visually-hidden': hideLabel }">{{ label }}</label>
+    <el-input
+      :id="id"
+      :model-value="shown"
+      :placeholder="instead"
+      :data-testid="testid"
+      :class="{ bad: wrong || problem }"
+      autocomplete="off"
+      @update:model-value="(v: string) => (typed = v)"
+      @change="take"
+      @keydown.esc.stop="back"
+      @keydown.up="(e) => stepBy(e, 1)"
+      @keydown.down="(e) => stepBy(e, -1)"
+    >
+      <template #suffix>{{ unit }}</template>
+    </el-input>
+    <p v-if="wrong || problem" class="wrong" role="alert">{{ label }} {{ wrong || problem }}.</p>
+    <p v-else-if="taken" class="taken">{{ taken }}</p>
+  </div>
+</template>
+
+<style scoped>
+.amount {
+  min-width: 0;
+}
+.taken {
+  font-size: 13px;
+  color: var(--ink-2);
+}
+.bad :deep(.el-input__wrapper) {
+  box-shadow: 0 0 0 2px var(--danger) inset;
+}
+:deep(.el-input__inner) {
+  font-size: 18px;
+  font-weight: 600;
+}
+:deep(.el-input__inner::placeholder) {
+  font-weight: 400;
+}
+:deep(.el-input__suffix) {
+  color: var(--ink-2);
+}
+</style>

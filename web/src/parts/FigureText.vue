@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+
+/** A figure that is marked for a moment when it has moved. */
+const props = defineProps<{ text: string }>()
+const moved = ref(false)
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(
+  () => props.text,
+  () => {
+    moved.value = false
+    clearTimeout(timer)
+    requestAnimationFrame(() => {
+      moved.value = true
+      timer = setTimeout(() => (moved.value = false), 1100)
+    })
+  },
+)
+</script>
+
+<template>
+  <span :class="['figure', { moved }]">{{ text }}</span>
+</template>
+
+<style scoped>
+.figure {
+  border-radius: 3px;
+  padding: 0 2px;
+  margin: 0 -2px;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,20 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'bench', component: () => import('./bench/BenchView.vue'), meta: { title: 'Bench' } },
+    {
+      path: '/cards',
+      name: 'cards',
+      component: () => import('./cards/CardsView.vue'),
+      meta: { title: 'Cards' },
+    },
+    { path: '/log', name: 'log', component: () => import('./log/LogView.vue'), meta: { title: 'Log' } },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+})
+
+router.afterEach((to) => {
+  document.title = `${String(to.meta.title)} · Mabbin`
+})
