@@ -1,0 +1,174 @@
+// Package e2e drives the real page in a real browser, against a real server and database.
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"log"
+	"log/slog"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/cdproto/runtime"
+	. "github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"mabbin/server/demo"
+	"mabbin/server/httpapi"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
+	"mabbin/web"
+)
+
+type step = Action[Void]
+
+var browser context.Context // one Chromium for the package, a tab per test
+
+func TestMain(m *testing.M) { os.Exit(run(m)) } // os.Exit skips defers, so they are in run
+
+func run(m *testing.M) int {
+	profile, err := os.MkdirTemp("", "mabbin-browser")
+	if err != nil {
+		log.Print(err)
+		return 1
+	}
+	defer func() { _ = os.RemoveAll(profile) }()
+	actx, stop := NewExecAllocator(context.Background(), append(DefaultExecAllocatorOptions[:],
+		ExecPath("/usr/bin/chromium"), NoSandbox /* needed as root */, DisableGPU, WindowSize(1280, 800), UserDataDir(profile),
+		Flag("disable-quic", true), Flag("disable-component-update", true), Flag("lang", "en-GB"))...)
+	defer stop()
+	ctx, cancel := NewContext(actx)
+	defer cancel()
+	if err := Do(ctx); err != nil { // starts Chromium; never with a timeout: it would end the browser
+		log.Print(err)
+		return 1
+	}
+	browser = ctx
+	return m.Run()
+}
+
+// kitchen serves the page with the demo kitchen in a database of its own.
+func kitchen(t *testing.T) (url string, s *store.Store) {
+	t.Helper()
+	s = storetest.Open(t)
+	_, err := demo.Load(t.Context(), s, time.Date(2026, 10, 12, 9, 0, 0, 0, time.UTC))
+	must(t, err)
+	h, err := httpapi.New(httpapi.Server{Store: s, Now: time.Now}, web.Dist(), slog.New(slog.DiscardHandler))
+	must(t, err)
+	srv := httptest.NewServer(h)
+	t.Cleanup(srv.Close)
+	return srv.URL, s
+}
+
+// tab opens a tab with storage of its own and fails the test on whatever the page complains about.
+func tab(t *testing.T, width, height int64) context.Context {
+	t.Helper()
+	ctx, cancel := NewContext(browser, WithNewBrowserContext())
+	t.Cleanup(cancel)
+	must(t, Listen(ctx, func(ev any) {
+		switch e := ev.(type) {
+		case *runtime.EventExceptionThrown:
+			t.Errorf("page: %s %v", e.ExceptionDetails.Text, e.ExceptionDetails.Exception)
+		case *runtime.EventConsoleAPICalled:
+			if e.Type == runtime.ConsoleAPICalledTypeError || e.Type == runtime.ConsoleAPICalledTypeWarning {
+				for _, a := range e.Args {
+					t.Errorf("console.%s: %s%s", e.Type, a.Value, a.Description)
+				}
+			}
+		}
+	}))
+	_, err := Call(ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{
+		Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion", Value: "reduce"}},
+	})
+	must(t, err)
+	_, err = Call(ctx, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true})
+	must(t, err) // focus events also when another tab is in front
+	must(t, Do(ctx, EmulateViewport(width, height)))
+	ctx, cancel = context.WithTimeout(ctx, 60*time.Second)
+	t.Cleanup(cancel)
+	return ctx
+}
+
+func must(t *testing.T, err error) {
+	t.Helper()
+	if err != nil {
+		t.Fatal(err)
+	}
+}
+
+func do(t *testing.T, ctx context.Context, s ...step) {
+	t.Helper()
+	if err := Do(ctx, s...); err != nil {
+		shot(t, ctx, filepath.Join(os.TempDir(), "mabbin-failed-"+t.Name()+".png"))
+		t.Fatal(err)
+	}
+}
+
+// text is what a user reads in an element.
+func text(t *testing.T, ctx context.Context, sel CSS) string {
+	t.Helper()
+	v, err := Run(ctx, Evaluate[string](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').trim()`, sel)))
+	must(t, err)
+	return v
+}
+
+// reads waits until an element's text has each of the words in it.
+func reads(t *testing.T, ctx context.Context, sel CSS, words ...string) {
+	t.Helper()
+	for _, w := range words {
+		want, _ := json.Marshal(w)
+		wait := Poll[Void](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').includes(%s)`, sel, want), WithPollingTimeout(10*time.Second))
+		if err := Do(ctx, wait); err != nil {
+			shot(t, ctx, filepath.Join(os.TempDir(), "mabbin-failed-"+t.Name()+".png"))
+			t.Fatalf("%s reads %q, want %q in it (%v)", sel, text(t, ctx, sel), w, err)
+		}
+	}
+}
+
+// id is the selector of a data-testid; rest goes on from there.
+func id(testid string, rest ...string) CSS {
+	return CSS(`[data-testid="` + testid + `"]` + strings.Join(rest, ""))
+}
+
+// idle: mounted, fonts loaded, no request under way, page updated.
+func idle() step { return WaitReady(CSS("html[data-idle]")) }
+
+// click waits until an element stands still, then clicks it.
+func click(sel CSS) step { return Steps(WaitVisible(sel), still(sel), Click(sel), idle()) }
+
+// fill replaces an input's text and leaves it.
+func fill(sel CSS, s string) step {
+	return Steps(WaitVisible(sel), Focus(sel), Evaluate[Void](fmt.Sprintf(`document.querySelector(%q).select()`, sel)), KeyEvent(s+kb.Tab), idle())
+}
+
+// pick opens a select and clicks an option in its popup.
+func pick(selectID, optionID string) step {
+	opt := id(optionID)
+	return Steps(click(id(selectID)), WaitVisible(opt), still(opt), Click(opt), WaitNotVisible(opt), idle())
+}
+
+func still(sel CSS) step {
+	return Poll[Void](fmt.Sprintf(`(() => { const e = document.querySelector(%q); if (!e) return false
+		e.scrollIntoView({ block: 'nearest' })
+		const b = JSON.stringify(e.getBoundingClientRect()), same = window.__box === b; window.__box = b; return same })()`, sel),
+		WithPollingInterval(30*time.Millisecond))
+}
+
+func shot(t *testing.T, ctx context.Context, file string) {
+	t.Helper()
+	c, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
+	defer cancel()
+	png, err := Run(c, CaptureScreenshot())
+	if err == nil {
+		err = os.WriteFile(file, png, 0o600)
+	}
+	if err != nil {
+		t.Logf("no screenshot: %v", err)
+	}
+}

@@ -1,0 +1,36 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+)
+
+// TestShots takes the pictures of docs/screenshots; make shots asks for it.
+func TestShots(t *testing.T) {
+	dir := os.Getenv("MABBIN_SHOTS")
+	if dir == "" {
+		t.Skip("make shots takes the pictures")
+	}
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	take := func(name string, s ...step) {
+		t.Helper()
+		do(t, ctx, append(s, idle())...)
+		shot(t, ctx, filepath.Join(dir, name+".png"))
+	}
+	take("rough-start", Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-damson")))
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")))
+	take("bench-juice", click(id("station-juice")))
+	take("bench-fruit", click(id("station-fruit")))
+	take("bench-dish", click(id("station-dish")))
+	take("bench-topping", click(id("station-topping")))
+	take("weighing", click(id("station-juice")), click(id("weigh")), KeyEvent("   "))
+	take("bench-dark", click(id("weigh")), click(id("light")))
+	take("baked-it", click(id("light")), click(id("baked")), click(id("juice-spoonable")))
+	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
+	take("log", Navigate(url+"/log"), WaitVisible(id("bake-Gooseberry crumble")))
+	take("bench-phone", EmulateViewport(390, 844), Navigate(url), WaitVisible(id("figures")))
+}
