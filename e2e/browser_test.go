@@ -4,13 +4,17 @@ package e2e
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"log"
 	"log/slog"
+	"net"
 	"net/http/httptest"
+	neturl "net/url"
 	"os"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -57,13 +61,75 @@ func run(m *testing.M) int {
 func kitchen(t *testing.T) (url string, s *store.Store) {
 	t.Helper()
 	s = storetest.Open(t)
+	return serve(t, s), s
+}
+
+// kitchenWithSwitch is a kitchen whose database can be taken away: the server reaches it through a relay.
+func kitchenWithSwitch(t *testing.T) (url string, s *store.Store, away *atomic.Bool) {
+	t.Helper()
+	dsn := storetest.DSN(t)
+	relayed, away := relay(t, dsn)
+	s, err := store.Open(t.Context(), relayed)
+	must(t, err)
+	t.Cleanup(s.Close)
+	must(t, s.Migrate(t.Context()))
+	return serve(t, s), s, away
+}
+
+// relay passes connections on to the server of a connection string; while away it ends them all.
+func relay(t *testing.T, dsn string) (relayed string, away *atomic.Bool) {
+	t.Helper()
+	u, err := neturl.Parse(dsn)
+	must(t, err)
+	to := u.Host
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	must(t, err)
+	t.Cleanup(func() { _ = l.Close() })
+	away = new(atomic.Bool)
+	pass := func(dst, src net.Conn) {
+		defer func() { _, _ = dst.Close(), src.Close() }()
+		buf := make([]byte, 32<<10)
+		for !away.Load() {
+			_ = src.SetReadDeadline(time.Now().Add(50 * time.Millisecond))
+			n, err := src.Read(buf)
+			if n > 0 {
+				if _, err := dst.Write(buf[:n]); err != nil {
+					return
+				}
+			}
+			if err != nil && !errors.Is(err, os.ErrDeadlineExceeded) {
+				return
+			}
+		}
+	}
+	go func() {
+		for {
+			c, err := l.Accept()
+			if err != nil {
+				return
+			}
+			d, err := net.Dial("tcp", to)
+			if err != nil || away.Load() {
+				_ = c.Close()
+				continue
+			}
+			go pass(d, c)
+			go pass(c, d)
+		}
+	}()
+	u.Host = l.Addr().String()
+	return u.String(), away
+}
+
+func serve(t *testing.T, s *store.Store) string {
+	t.Helper()
 	_, err := demo.Load(t.Context(), s, time.Date(2026, 10, 12, 9, 0, 0, 0, time.UTC))
 	must(t, err)
 	h, err := httpapi.New(httpapi.Server{Store: s, Now: time.Now}, web.Dist(), slog.New(slog.DiscardHandler))
 	must(t, err)
 	srv := httptest.NewServer(h)
 	t.Cleanup(srv.Close)
-	return srv.URL, s
+	return srv.URL
 }
 
 // tab opens a tab with storage of its own and fails the test on whatever the page complains about.
@@ -147,12 +213,7 @@ func fill(sel CSS, s string) step {
 	return Steps(WaitVisible(sel), Focus(sel), Evaluate[Void](fmt.Sprintf(`document.querySelector(%q).select()`, sel)), KeyEvent(s+kb.Tab), idle())
 }
 
-// pick opens a select and clicks an option in its popup.
-func pick(selectID, optionID string) step {
-	opt := id(optionID)
-	return Steps(click(id(selectID)), WaitVisible(opt), still(opt), Click(opt), WaitNotVisible(opt), idle())
-}
-
+// still waits until an element's box is the same in two looks running, so that a click lands on it.
 func still(sel CSS) step {
 	return Poll[Void](fmt.Sprintf(`(() => { const e = document.querySelector(%q); if (!e) return false
 		e.scrollIntoView({ block: 'nearest' })

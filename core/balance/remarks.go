@@ -86,8 +86,11 @@ func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
 
 // plainName is a name without what stands in brackets and after a comma.
 func plainName(name string) string {
+	if before, rest, ok := strings.Cut(name, " ("); ok {
+		_, after, _ := strings.Cut(rest, ")")
+		name = before + after
+	}
 	name, _, _ = strings.Cut(name, ",")
-	name, _, _ = strings.Cut(name, " (")
 	return strings.ToLower(name)
 }
 

@@ -6,7 +6,9 @@ import (
 	"errors"
 	"io/fs"
 	"log/slog"
+	"net"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -93,11 +95,25 @@ func limit(c *gin.Context) {
 		refuse(c, http.StatusRequestEntityTooLarge, "The request is larger than 1 MB")
 		return
 	}
+	if !loopback(c.Request.Host) {
+		refuse(c, http.StatusMisdirectedRequest, "Mabbin answers this machine only, as 127.0.0.1 or localhost")
+		return
+	}
 	if site := c.GetHeader("Sec-Fetch-Site"); site == "cross-site" || site == "same-site" {
 		refuse(c, http.StatusForbidden, "Requests from other sites are not answered")
 		return
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxBody)
+}
+
+// loopback says whether a Host header names this machine: a name that was made to point here does not.
+func loopback(hostport string) bool {
+	host, _, err := net.SplitHostPort(hostport)
+	if err != nil {
+		host = hostport
+	}
+	ip := net.ParseIP(strings.Trim(host, "[]"))
+	return host == "localhost" || ip != nil && ip.IsLoopback()
 }
 
 // answerError turns what a handler returned into a problem.

@@ -58,15 +58,15 @@ func validate() (gin.HandlerFunc, error) {
 	}, nil
 }
 
-// bodies are the operations whose bodies hold a dessert or a dish, and the core's check of each.
+// bodies are the operations, by their generated names, whose bodies hold a dessert or a dish, and the core's check of each.
 var bodies = map[string]func(found fault.Faults, body []byte) error{
-	"balance": func(found fault.Faults, body []byte) error {
+	"Balance": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(balance.Request), balance.Check)
 	},
-	"addCard":    dessertIn,
-	"addVersion": dessertIn,
-	"addBake":    dessertIn,
-	"addDish": func(found fault.Faults, body []byte) error {
+	"AddCard":    dessertIn,
+	"AddVersion": dessertIn,
+	"AddBake":    dessertIn,
+	"AddDish": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(api.NewDish), func(d api.NewDish) error {
 			var f fault.Faults
 			balance.CheckDish(d.Dish, "/dish", &f)

@@ -47,7 +47,7 @@ onMounted(() => void kitchen.load())
     <button class="plain" :aria-pressed="dark" data-testid="light" @click="toggleDark()">
       {{ dark ? 'Light' : 'Dark' }}
     </button>
-    <button class="plain" aria-label="Keys" data-testid="keys" @click="sheetOpen = true">Keys ?</button>
+    <button class="plain" aria-label="Keys" data-testid="keys" @click="sheetOpen = true">Keys</button>
   </header>
   <OutboxNotice />
   <main id="main">

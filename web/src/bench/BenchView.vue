@@ -121,6 +121,8 @@ function show(s: (typeof stations)[number]) {
 async function weigh(on: boolean) {
   weighing.value = on && !!answer.value
   await nextTick()
+  // the keys belong to the ticket now, not to the button that was touched
+  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
 }
 
 const unbind = bindKeys('On the Bench', [
@@ -210,7 +212,7 @@ const print = () => window.print()
         :cut="answer.cutaway"
         :headspace="answer.fit.hot_headspace_mm"
         :handle="!weighing"
-        @thickness="(t) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = t))"
+        @thickness="(t) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = t), true)"
       />
       <p class="key small quiet">
         <span class="k raw" /> raw heap, before it sinks <span class="k hot" /> boiling height
@@ -256,14 +258,14 @@ const print = () => window.print()
   grid-column: 1 / -1;
 }
 .name {
-  flex: 0 1 330px;
+  flex: 1 1 300px;
   min-width: 160px;
   height: 44px;
   padding: 0 8px;
   border: 0;
   border-bottom: 1.5px solid var(--line);
   background: none;
-  font: 650 24px var(--title);
+  font: 650 22px var(--title);
   text-overflow: ellipsis;
 }
 .acts {
@@ -273,7 +275,7 @@ const print = () => window.print()
   margin-left: auto;
 }
 .acts .push {
-  padding: 0 12px;
+  padding: 0 9px;
 }
 .stations {
   grid-row: 3;

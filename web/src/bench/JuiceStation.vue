@@ -15,10 +15,14 @@ const thickener = computed(() => kitchen.thickener.get(request.value.thickener?.
 const offered = computed(() => kitchen.larder?.thickeners.filter((t) => t.key !== 'egg'))
 
 function target(score: number | undefined) {
-  dessert.change('the set', (d) => {
-    d.request.set_target = score
-    if (d.request.thickener) delete d.request.thickener.g
-  })
+  dessert.change(
+    'the set',
+    (d) => {
+      d.request.set_target = score
+      if (d.request.thickener) delete d.request.thickener.g
+    },
+    score !== undefined,
+  )
 }
 function weigh(g: number | undefined) {
   dessert.change('the thickener', (d) => {

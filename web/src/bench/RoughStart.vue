@@ -185,7 +185,7 @@ section {
 .fruit button {
   min-height: 44px;
 }
-.list button:hover:not(:disabled) {
+.list button:hover:not(:disabled, [aria-pressed='true']) {
   background: var(--sunk);
 }
 .list button[aria-pressed='true'] {

@@ -70,7 +70,7 @@ function key(e: KeyboardEvent) {
 }
 .track {
   position: relative;
-  height: 52px;
+  height: 72px;
   cursor: ew-resize;
   touch-action: none;
   user-select: none;
@@ -78,10 +78,12 @@ function key(e: KeyboardEvent) {
 .band {
   position: absolute;
   top: 16px;
-  bottom: 6px;
-  display: grid;
-  place-items: center;
-  overflow: hidden;
+  height: 22px;
+  padding-top: 23px;
+  text-align: center;
+  white-space: nowrap;
+  display: flex;
+  justify-content: center;
   border: 1px solid var(--line);
   background: var(--sunk);
   font-size: 12px;
@@ -91,15 +93,12 @@ function key(e: KeyboardEvent) {
   background: repeating-linear-gradient(-45deg, var(--sunk) 0 5px, var(--line) 5px 7px);
   border: 2px solid var(--ink);
 }
+.band:nth-child(even) {
+  padding-top: 37px;
+}
 .band.here {
   color: var(--ink);
   font-weight: 700;
-}
-.band.style {
-  text-shadow:
-    0 0 4px var(--sunk),
-    0 0 4px var(--sunk),
-    0 0 4px var(--sunk);
 }
 .handle {
   position: absolute;
@@ -122,7 +121,7 @@ function key(e: KeyboardEvent) {
   position: absolute;
   left: 20.5px;
   top: 10px;
-  bottom: 0;
+  height: 30px;
   width: 3px;
   background: var(--rim-ink);
 }

@@ -27,7 +27,7 @@ interface Past {
 }
 
 const copy = <T>(x: T): T => structuredClone(toRaw(JSON.parse(JSON.stringify(x)) as T))
-/** Changes of one field within this time are one step of undo: a drag is undone as a whole. */
+/** A drag is one step of undo: its changes follow each other within this time. */
 const oneStepMs = 900
 
 /** The dessert on the Bench. It asks the core for every number, the newest request last, one at a time. */
@@ -48,11 +48,11 @@ export const useDessert = defineStore('dessert', () => {
   const faultAt = (pointer: string) => faults.value.find((f) => f.pointer === `#${pointer}`)?.detail ?? ''
   const unsaved = computed(() => draft.value !== null && JSON.stringify(draft.value) !== saved.value)
 
-  /** Changes the draft. says is what undo will name; changes with the same words in quick succession are one. */
-  function change(says: string, how: (d: Draft) => void) {
+  /** Changes the draft. says is what undo will name; a drag's changes are one step. */
+  function change(says: string, how: (d: Draft) => void, drag = false) {
     if (!draft.value) return
     const now = performance.now()
-    if (says !== lastTag || now - lastAt > oneStepMs) {
+    if (!drag || says !== lastTag || now - lastAt > oneStepMs) {
       undos.value.push({ says, draft: copy(draft.value) })
       if (undos.value.length > 200) undos.value.shift()
     }

@@ -96,7 +96,7 @@ function open(id: string, name: string, v: Version) {
               ><strong>{{ grams(c.brief.fruit_g) }}</strong> fruit</span
             >
             <span>{{ grams(c.brief.thickener_g) }} thickener, {{ bandWords[c.brief.band] }}</span>
-            <span>{{ c.brief.portions }} portions</span>
+            <span>{{ c.brief.portions }} {{ c.brief.portions === 1 ? 'portion' : 'portions' }}</span>
           </span>
           <span v-else class="wrong">can’t be calculated as it stands</span>
         </button>

@@ -29,6 +29,7 @@ const kitchen = useKitchen()
 const typed = ref<string>()
 const wrong = ref('')
 const taken = ref('')
+let given: number | undefined
 const shown = computed(() => {
   if (typed.value !== undefined) return typed.value
   if (props.modelValue === undefined) return ''
@@ -37,9 +38,10 @@ const shown = computed(() => {
 })
 watch(
   () => props.modelValue,
-  () => {
+  (now) => {
     typed.value = undefined
     wrong.value = ''
+    if (now !== given) taken.value = ''
   },
 )
 
@@ -73,6 +75,7 @@ async function take() {
 function give(v: number | undefined) {
   wrong.value = ''
   typed.value = undefined
+  given = v
   if (v === undefined) taken.value = ''
   if (v !== props.modelValue) emit('update:modelValue', v)
 }

@@ -10,8 +10,8 @@ const id = useId()
 
 // Everything below is in mm, y upwards from the inside of the floor; the view turns it over.
 const wall = 4
-const left = computed(() => (props.small ? 4 : 26))
-const right = computed(() => (props.small ? 4 : 66))
+const left = computed(() => (props.small ? 4 : 30))
+const right = computed(() => (props.small ? 4 : 74))
 const top = computed(
   () => Math.max(props.cut.depth_mm, props.cut.topping_raw_mm, props.cut.hot_mm) + (props.small ? 4 : 14),
 )
@@ -175,10 +175,10 @@ function key(e: KeyboardEvent) {
       />
       <!-- ruler -->
       <g class="ruler">
-        <line :x1="14" :x2="14" :y1="y(0)" :y2="y(cut.depth_mm)" />
+        <line :x1="20" :x2="20" :y1="y(0)" :y2="y(cut.depth_mm)" />
         <g v-for="t in ticks" :key="t">
-          <line :x1="11" :x2="14" :y1="y(t)" :y2="y(t)" />
-          <text x="9.500" :y="y(t) + 2.4" text-anchor="end">{{ t }}</text>
+          <line :x1="17" :x2="20" :y1="y(t)" :y2="y(t)" />
+          <text x="15" :y="y(t) + 3" text-anchor="end">{{ t }}</text>
         </g>
       </g>
       <g class="words">
@@ -232,13 +232,16 @@ function key(e: KeyboardEvent) {
   height: auto;
   touch-action: pan-y;
 }
+.cutaway.small {
+  max-height: 70px;
+}
 .ruler line {
   stroke: var(--ink-2);
   stroke-width: 0.6;
 }
 .ruler text,
 .words text {
-  font: 600 7px var(--face);
+  font: 600 9px var(--face);
   fill: var(--ink-2);
 }
 .words text {

@@ -2,8 +2,8 @@ import type { Band, Dish } from '@/api/client'
 
 /* Formatting only: no amount is computed here. */
 
-const whole = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 0 })
-const tenth = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 1 })
+const whole = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 0, useGrouping: false })
+const tenth = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 1, useGrouping: false })
 
 /** Grams to the scale's step: 1 g, and 0.1 g below 10 g. */
 export const grams = (g: number) => `${g < 9.95 ? tenth.format(g) : whole.format(g)} g`
@@ -25,7 +25,7 @@ export function sizes(d: Dish): string {
 }
 
 /** A name without what stands in brackets or after a comma. */
-export const short = (name: string) => (name.split(/[,(]/)[0] ?? name).trim()
+export const short = (name: string) => (name.replace(/\s*\([^)]*\)/g, '').split(',')[0] ?? name).trim()
 export const lower = (name: string) => name.charAt(0).toLowerCase() + name.slice(1)
 
 export const bandWords: Record<Band, string> = {

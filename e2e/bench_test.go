@@ -1,0 +1,118 @@
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"mabbin/server/demo"
+)
+
+// From an empty bench to the log, by picking, typing, dragging and keys.
+func TestFromFruitToLog(t *testing.T) {
+	url, s := kitchen(t)
+	ctx := tab(t, 1280, 800)
+
+	// Three touches give a whole answer.
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")))
+	reads(t, ctx, id("figures"), "973 g", "give or take", "spoonable", "6 mm", "376 g")
+	reads(t, ctx, id("line-dry-cornflour"), "21 g", "Cornflour")
+	reads(t, ctx, id("ledger"), "Juice to hold", "559 g")
+	reads(t, ctx, id("remark-headspace_limits"), "free rim decides")
+
+	// Type the thickener, and the set follows; drag the set, and the thickener follows.
+	do(t, ctx, fill(id("thickener-g"), "5"))
+	reads(t, ctx, id("figures"), "runny")
+	reads(t, ctx, id("remark-set_off_style"), "usually spoonable")
+	dragSet(t, ctx, 6.4)
+	reads(t, ctx, id("figures"), "slices")
+	do(t, ctx, Focus(id("set-handle")), KeyEvent(kb.ArrowLeft), idle())
+	reads(t, ctx, id("figures"), "slices")
+	do(t, ctx, click(id("usual-set")))
+	reads(t, ctx, id("line-dry-cornflour"), "21 g")
+
+	// Inches and fractions are understood, and what can't be used stays and says why.
+	do(t, ctx, click(id("station-dish")), fill(id("dish-length"), "9 1/2 in"))
+	reads(t, ctx, id("station-dish"), "24.1 × 18 cm")
+	do(t, ctx, fill(id("dish-length"), "4 m"))
+	reads(t, ctx, id("problem"), "3 to 100")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("station-dish"), "24.1 × 18 cm")
+
+	// Topping and oven.
+	do(t, ctx, click(id("station-topping")), click(id("amount-generous")))
+	reads(t, ctx, id("depths"), "20 mm on")
+	do(t, ctx, click(id("station-bake")), fill(id("oven-c"), "gas 4"), fill(id("minutes"), "45"))
+	reads(t, ctx, id("station-bake"), "180 °C, 45 min")
+
+	// Weigh by keys: Space ticks the next line.
+	do(t, ctx, click(id("weigh")), KeyEvent("  "))
+	reads(t, ctx, CSS(".ticket header"), "2 of 7 weighed")
+	do(t, ctx, KeyEvent(kb.Escape))
+
+	// Save, change, save again: a new version, and the first one stays.
+	do(t, ctx, fill(id("dessert-name"), "Gooseberry, Thursday"), click(id("save")))
+	reads(t, ctx, id("save-state"), "version 1")
+	do(t, ctx, click(id("station-juice")), click(id("sweetness-sweet")))
+	reads(t, ctx, id("save-state"), "version 1, changed")
+	do(t, ctx, click(id("save")))
+	reads(t, ctx, id("save-state"), "version 2")
+	cards, err := s.Cards(t.Context(), demo.Kitchen.ID)
+	must(t, err)
+	whole, err := s.Card(t.Context(), demo.Kitchen.ID, cards[0].ID)
+	must(t, err)
+	if whole.Name != "Gooseberry, Thursday" || len(whole.Versions) != 2 || whole.Versions[1].Request.Sweetness == "sweet" {
+		t.Errorf("kept: %+v", whole)
+	}
+
+	// Baked it, and the log has what came out beside what was predicted.
+	do(t, ctx, click(id("baked")), click(id("juice-saucy")), click(id("fruit-tender")), click(id("top-golden")), fill(id("note"), "Took it out early"), click(id("log-it")))
+	do(t, ctx, Navigate(url+"/log"))
+	reads(t, ctx, id("bake-Gooseberry, Thursday"), "version 2", "Predicted spoonable", "≠ saucy", "fruit tender", "top golden", "Took it out early")
+
+	// The card opens again as it was saved.
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry, Thursday", " .plain")), click(id("version-1")))
+	reads(t, ctx, id("save-state"), "version 1")
+}
+
+// What is on the bench outlives a reload.
+func TestReloadKeepsWhatWasEntered(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-plum")), click(id("style-crisp")))
+	do(t, ctx, click(id("station-fruit")), fill(id("weighed"), "2 lb"))
+	reads(t, ctx, id("figures"), "907 g")
+	do(t, ctx, Reload(), idle())
+	reads(t, ctx, id("figures"), "907 g")
+}
+
+// The database is away while saving: the page keeps what was entered, says so, and saves when it is back.
+func TestSavesWhenTheDatabaseIsBack(t *testing.T) {
+	url, s, away := kitchenWithSwitch(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-plum")), click(id("style-crisp")))
+	away.Store(true)
+	do(t, ctx, fill(id("dessert-name"), "Plum in the dark"), click(id("save")))
+	reads(t, ctx, id("not-saved"), "Not saved yet", "Plum in the dark", "database can't be reached")
+	reads(t, ctx, id("save-state"), "waits to be saved")
+	away.Store(false)
+	reads(t, ctx, id("saved"), "Plum in the dark")
+	cards, err := s.Cards(t.Context(), demo.Kitchen.ID)
+	must(t, err)
+	if cards[0].Name != "Plum in the dark" {
+		t.Errorf("the newest card is %q", cards[0].Name)
+	}
+}
+
+// dragSet drags the set's marker to a score.
+func dragSet(t *testing.T, ctx context.Context, score float64) {
+	t.Helper()
+	raw, err := Run(ctx, Evaluate[string](`JSON.stringify((b => [b.x, b.y, b.width])(document.querySelector('.scale .track').getBoundingClientRect()))`))
+	must(t, err)
+	var box [3]float64
+	must(t, json.Unmarshal([]byte(raw), &box))
+	do(t, ctx, DragAndDropXY(box[0]+20, box[1]+20, box[0]+box[2]*score/10, box[1]+20, 6), idle())
+}

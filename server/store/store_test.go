@@ -1,0 +1,131 @@
+package store_test
+
+import (
+	"errors"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/server/demo"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
+)
+
+var request = balance.Request{
+	Dish: dish.Dish{Shape: dish.Square, LengthCM: 20, DepthCM: 5, Material: "enamel"}, Style: "crisp",
+	Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut"},
+}
+
+func TestDemoIsLoadedOnceAndCanBeReset(t *testing.T) {
+	s := storetest.Open(t)
+	now := time.Date(2026, 10, 1, 9, 0, 0, 0, time.UTC)
+	for i, want := range []bool{true, false} {
+		if added, err := demo.Load(t.Context(), s, now); err != nil || added != want {
+			t.Fatalf("load %d: %v, %v", i, added, err)
+		}
+	}
+	if _, err := s.AddCard(t.Context(), demo.Kitchen.ID, uuid.New(), "Mine", store.Version{ID: uuid.New(), Request: request, SavedAt: now}); err != nil {
+		t.Fatal(err)
+	}
+	if err := demo.Reset(t.Context(), s, now); err != nil {
+		t.Fatal(err)
+	}
+	cards, err := s.Cards(t.Context(), demo.Kitchen.ID)
+	if err != nil || len(cards) != 6 {
+		t.Errorf("%d cards after the reset, %v", len(cards), err)
+	}
+	dishes, _ := s.Dishes(t.Context(), demo.Kitchen.ID)
+	ovens, _ := s.Ovens(t.Context(), demo.Kitchen.ID)
+	if len(dishes) != 7 || len(ovens) != 2 {
+		t.Errorf("%d dishes, %d ovens", len(dishes), len(ovens))
+	}
+}
+
+func TestASavedVersionIsNeverChanged(t *testing.T) {
+	dsn := storetest.DSN(t)
+	s, err := store.Open(t.Context(), dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	if err := s.Migrate(t.Context()); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := demo.Load(t.Context(), s, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	c, err := pgx.Connect(t.Context(), dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = c.Close(t.Context()) }()
+	for _, sql := range []string{
+		`update card_version set note = 'other'`, `update bake set result = '{}'`,
+		`insert into dish (id, kitchen_id, name, shape, length_cm, depth_cm, material) select gen_random_uuid(), id, 'x', 'round', -4, 5, 'foil' from kitchen`,
+		`insert into dish (id, kitchen_id, name, shape, length_cm, depth_cm, material) select gen_random_uuid(), id, 'x', 'oval', 20, 5, 'foil' from kitchen`,
+	} {
+		if _, err := c.Exec(t.Context(), sql); err == nil {
+			t.Errorf("the database took %s", sql)
+		}
+	}
+}
+
+func TestKitchensAreKeptApart(t *testing.T) {
+	s := storetest.Open(t)
+	ctx := t.Context()
+	if _, err := demo.Load(ctx, s, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	other := store.Kitchen{ID: uuid.New(), Name: "Another", Cup: "us", Spoon: "us"}
+	if _, err := s.AddKitchen(ctx, other); err != nil {
+		t.Fatal(err)
+	}
+	cards, _ := s.Cards(ctx, demo.Kitchen.ID)
+	if _, err := s.Card(ctx, other.ID, cards[0].ID); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("another kitchen's card: %v", err)
+	}
+	if _, err := s.AddVersion(ctx, other.ID, cards[0].ID, store.Version{ID: uuid.New(), Request: request, SavedAt: time.Now()}); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a version of another kitchen's card: %v", err)
+	}
+	one := 1
+	b := store.Bake{ID: uuid.New(), Title: "x", BakedAt: time.Now(), CardID: &cards[0].ID, Version: &one, Request: request}
+	if _, err := s.AddBake(ctx, other.ID, b); !errors.Is(err, store.ErrRefused) {
+		t.Errorf("a bake of another kitchen's card: %v", err)
+	}
+	if _, err := s.Cards(ctx, uuid.New()); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a kitchen that is not there: %v", err)
+	}
+	if mine, err := s.Cards(ctx, other.ID); err != nil || len(mine) != 0 {
+		t.Errorf("%v, %v", mine, err)
+	}
+}
+
+func TestTwoSavesAtOnceAreTwoVersions(t *testing.T) {
+	s := storetest.Open(t)
+	ctx := t.Context()
+	if _, err := demo.Load(ctx, s, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	cards, _ := s.Cards(ctx, demo.Kitchen.ID)
+	before := cards[0].Versions[0].Number
+	done := make(chan error)
+	for range 4 {
+		go func() {
+			_, err := s.AddVersion(ctx, demo.Kitchen.ID, cards[0].ID, store.Version{ID: uuid.New(), Request: request, SavedAt: time.Now()})
+			done <- err
+		}()
+	}
+	for range 4 {
+		if err := <-done; err != nil {
+			t.Error(err)
+		}
+	}
+	c, err := s.Card(ctx, demo.Kitchen.ID, cards[0].ID)
+	if err != nil || c.Versions[0].Number != before+4 {
+		t.Errorf("version %d after four saves on version %d (%v)", c.Versions[0].Number, before, err)
+	}
+}
