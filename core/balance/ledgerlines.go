@@ -29,7 +29,7 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 		{"added_water", "Water of liquids and butter", l.AddedWaterG, false, "By composition of what is poured over or stirred in.", larder.Composition},
 		{"dissolved", "Sugar, dissolved", l.DissolvedSugarG, true, "All added sugar and what the fruit gives up of its own: it is part of the juice.", larder.Composition},
 		{"drained_water", "Drawn juice, gone", -l.DrainedWaterG, false, "What sugar drew out while it stood, and was left behind or boiled away.", larder.Working},
-		{"steamed_off", "Steamed off in the oven", -l.SteamedOffG, true, "By the area of the rim: 0.15 g from each square centimetre under a crumble.", larder.Working},
+		{"steamed_off", "Steamed off", -l.SteamedOffG, true, "By the area of the rim: 0.15 g from each square centimetre under a crumble.", larder.Working},
 		{"soaked_up", "Soaked up", -l.SoakedUpG, true, "By topping, crumbs and dried fruit, at most 60 % of the juice there is.", larder.Working},
 	}
 	var lines []LedgerLine

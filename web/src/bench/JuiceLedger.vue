@@ -53,7 +53,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
   align-items: center;
   gap: 8px;
   width: 100%;
-  min-height: 31px;
+  min-height: 27px;
   padding: 0;
   border: 0;
   background: none;
@@ -64,7 +64,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
 .hold {
   border-top: 2px solid var(--ink);
   cursor: default;
-  min-height: 36px;
+  min-height: 32px;
 }
 .track {
   position: relative;
@@ -88,6 +88,6 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
   font-weight: 700;
 }
 .why {
-  min-height: 2.7em;
+  min-height: 1.35em;
 }
 </style>

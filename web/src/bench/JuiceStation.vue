@@ -132,7 +132,7 @@ function swap(key: string) {
 <style scoped>
 .juice {
   display: grid;
-  gap: 8px;
+  gap: 4px;
 }
 .pair {
   display: grid;

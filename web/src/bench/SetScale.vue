@@ -44,7 +44,7 @@ function key(e: KeyboardEvent) {
         :key="b.band"
         :class="['band', { style: b.band === set.style_band, here: b.band === set.band }]"
         :style="{ left: at(b.from), width: `calc(${at(b.up_to)} - ${at(b.from)})` }"
-        >{{ b.band }}</span
+        ><span>{{ b.band }}</span></span
       >
       <span
         class="handle"
@@ -79,24 +79,26 @@ function key(e: KeyboardEvent) {
   position: absolute;
   top: 16px;
   height: 22px;
-  padding-top: 23px;
-  text-align: center;
-  white-space: nowrap;
-  display: flex;
-  justify-content: center;
   border: 1px solid var(--line);
   background: var(--sunk);
+}
+.band span {
+  position: absolute;
+  top: 22px;
+  left: 50%;
+  transform: translateX(-50%);
   font-size: 12px;
+  line-height: 15px;
   color: var(--ink-2);
+}
+.band:nth-child(even) span {
+  top: 36px;
 }
 .band.style {
   background: repeating-linear-gradient(-45deg, var(--sunk) 0 5px, var(--line) 5px 7px);
   border: 2px solid var(--ink);
 }
-.band:nth-child(even) {
-  padding-top: 37px;
-}
-.band.here {
+.band.here span {
   color: var(--ink);
   font-weight: 700;
 }

@@ -228,7 +228,7 @@ ul {
   font-size: 24px;
   font-weight: 700;
 }
-li.done .line {
+.weighing li.done .line {
   opacity: 0.65;
 }
 li.done .box {
