@@ -18,7 +18,7 @@ import (
 	"mabbin/core/fault"
 )
 
-//go:generate go tool -modfile=../tools/go.mod oapi-codegen -config oapi-codegen.yaml openapi.yaml
+//go:generate go tool -modfile=../tools/go.mod oapi-codegen -config oapi-codegen.yaml -o api.gen.go openapi.yaml
 
 // spec is the embedded description, parsed once.
 var spec = sync.OnceValues(GetSpec)

@@ -6,4 +6,4 @@ MABBIN_DB=$("$here/pg-start.sh")
 export MABBIN_DB
 if [ "${1:-}" = reset ]; then exec "$here/../bin/mabbin" demo -reset; fi
 "$here/../bin/mabbin" demo
-exec "$here/../bin/mabbin" serve -addr "127.0.0.1:${MABBIN_PORT:-8080}" 2>>"$here/../var/server.log"
+exec "$here/../bin/mabbin" serve -addr "127.0.0.1:${MABBIN_PORT:-8080}" -log "$here/../var/server.log"

@@ -49,10 +49,11 @@ func run(ctx context.Context, args []string, in io.Reader, out io.Writer) error 
 		return calc(args[1:], in, out)
 	case "serve":
 		addr := flags.String("addr", "127.0.0.1:8080", "where to listen; loopback only")
+		logFile := flags.String("log", "", "file for the request log; standard error without it")
 		if err := flags.Parse(args[1:]); err != nil {
 			return err
 		}
-		return serve(ctx, *addr, out)
+		return serve(ctx, *addr, *logFile, out)
 	case "migrate":
 		return withStore(ctx, func(*store.Store) error { return nil })
 	case "demo":

@@ -53,13 +53,20 @@ func loadDemo(ctx context.Context, reset bool, out io.Writer) error {
 }
 
 // serve answers until ctx ends, then lets requests under way finish.
-func serve(ctx context.Context, addr string, out io.Writer) error {
+func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 	l, err := listen(ctx, addr)
 	if err != nil {
 		return err
 	}
 	return withStore(ctx, func(s *store.Store) error {
-		log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
+		logTo := os.Stderr
+		if logFile != "" {
+			if logTo, err = os.OpenFile(logFile, os.O_APPEND|os.O_CREATE|os.O_WRONLY, 0o600); err != nil {
+				return err
+			}
+			defer func() { _ = logTo.Close() }()
+		}
+		log := slog.New(slog.NewJSONHandler(logTo, nil))
 		h, err := httpapi.New(httpapi.Server{Store: s, Now: time.Now}, web.Dist(), log)
 		if err != nil {
 			return err
