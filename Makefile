@@ -44,7 +44,7 @@ bin/oapi-codegen bin/gofumpt bin/golangci-lint &: tools/go.mod tools/go.sum
 
 lint-go: bin/golangci-lint bin/gofumpt
 	@bad=$$(bin/gofumpt -l api cmd core server e2e web/*.go); [ -z "$$bad" ] || { echo "not formatted (gofumpt): $$bad" >&2; exit 1; }
-	bin/golangci-lint run ./...
+	bin/golangci-lint run --allow-parallel-runners ./...
 
 drift: bin/oapi-codegen web/node_modules/.ready
 	@scripts/drift.sh
