@@ -241,6 +241,21 @@ li.next .line {
   outline: 3px solid var(--heat);
   outline-offset: -3px;
 }
+@media (max-width: 620px) {
+  .weighing .bowls {
+    padding: 4px 12px 12px;
+  }
+  .weighing .line {
+    grid-template-columns: 116px minmax(0, 1fr) 40px;
+    gap: 8px;
+  }
+  .weighing .g {
+    font-size: 36px;
+  }
+  .weighing .name {
+    font-size: 19px;
+  }
+}
 @media print {
   .bowls {
     overflow: visible;
