@@ -18,9 +18,6 @@ const (
 	Oval      Shape = "oval"
 )
 
-// Shapes lists every shape in the order they are offered.
-func Shapes() []Shape { return []Shape{Rectangle, Square, Round, Oval} }
-
 // Dish is the inside of one baking dish. Lengths are of the opening unless they say floor;
 // a zero floor length means straight walls, a zero measured volume means it was never filled with water.
 type Dish struct {
