@@ -19,6 +19,7 @@ const (
 	Handbook    Basis = "handbook"    // general baking handbooks' figures
 	Definition  Basis = "definition"
 	Working     Basis = "working"
+	Kitchen     Basis = "kitchen" // this kitchen's own figure, in the place of the table's
 )
 
 // Fruit is one fruit or vegetable as it behaves in a dish. Percentages are of the prepared fruit;
@@ -184,10 +185,13 @@ func (f Fruit) Peelable() bool { return f.YieldPeeled != f.YieldUnpeeled }
 
 // Density is how heavy the ingredient lies in cups and spoons. Brown sugars are pressed in.
 func (i Ingredient) Density() measure.Density {
+	d := measure.DensityOf(i.CupG, i.TspG, "")
 	if i.CupPackedG > 0 && i.Role == "sugar" {
-		return measure.DensityOf(i.CupPackedG, i.TspG, "packed")
+		d = measure.DensityOf(i.CupPackedG, i.TspG, "packed")
 	}
-	return measure.DensityOf(i.CupG, i.TspG, "")
+	d.ScoopedGPerML = i.CupScoopedG / measure.USCup.ML()
+	d.PackedGPerML = i.CupPackedG / measure.USCup.ML()
+	return d
 }
 
 // Density is how heavy the prepared fruit lies in a cup, loosely heaped.

@@ -4,6 +4,7 @@ import (
 	"embed"
 	"encoding/csv"
 	"fmt"
+	"maps"
 	"math"
 	"strconv"
 	"strings"
@@ -51,7 +52,33 @@ func (r *row) fail(err error) {
 // Table is one table in the order of its file, with its rows by key.
 type Table[T any] struct {
 	rows  []T
+	cells []map[string]string // as the file has them
 	byKey map[string]int
+	parse func(*row) T
+}
+
+// changed reads a row once more with some of its figures changed.
+func (t Table[T]) changed(key string, values map[string]float64) (T, bool) {
+	i, ok := t.byKey[key]
+	if !ok {
+		var none T
+		return none, false
+	}
+	cells := maps.Clone(t.cells[i])
+	for column, v := range values {
+		cells[column] = strconv.FormatFloat(v, 'g', -1, 64)
+	}
+	return t.parse(&row{cells: cells}), true
+}
+
+// figure is one number of a row, as the file has it; false where the cell is empty.
+func (t Table[T]) figure(key, column string) (float64, bool) {
+	i, ok := t.byKey[key]
+	if !ok {
+		return 0, false
+	}
+	x, err := strconv.ParseFloat(t.cells[i][column], 64)
+	return x, err == nil
 }
 
 // All lists the rows in the order of the file. The slice is shared: do not change it.
@@ -87,7 +114,7 @@ func read[T any](name string, key func(T) string, parse func(*row) T) Table[T] {
 }
 
 func parseTable[T any](name string, key func(T) string, parse func(*row) T) (Table[T], error) {
-	t := Table[T]{byKey: map[string]int{}}
+	t := Table[T]{byKey: map[string]int{}, parse: parse}
 	f, err := files.Open("data/" + name + ".csv")
 	if err != nil {
 		return t, err
@@ -112,6 +139,7 @@ func parseTable[T any](name string, key func(T) string, parse func(*row) T) (Tab
 		}
 		t.byKey[k] = len(t.rows)
 		t.rows = append(t.rows, x)
+		t.cells = append(t.cells, r.cells)
 	}
 	return t, nil
 }

@@ -206,15 +206,38 @@ func (s *scanner) number() (float64, bool) {
 
 func (s *scanner) peek(r rune) bool { return len(s.rest) > 0 && s.rest[0] == r }
 
+// decimal reads "1.5", "1,5" and "1,500": a comma before exactly three digits parts thousands, but not after a nought.
 func (s *scanner) decimal() (float64, bool) {
-	n := 0
-	for n < len(s.rest) && (s.rest[n] >= '0' && s.rest[n] <= '9' || (s.rest[n] == '.' || s.rest[n] == ',') && n+1 < len(s.rest) && unicode.IsDigit(s.rest[n+1])) {
+	n, thousands := 0, 0
+scan:
+	for n < len(s.rest) {
+		switch r := s.rest[n]; {
+		case r >= '0' && r <= '9':
+		case r == ',' && n > 0 && n <= 3+4*thousands && s.rest[0] != '0' && digits(s.rest[n+1:]) == 3:
+			thousands++
+		case (r == '.' || r == ',') && digits(s.rest[n+1:]) > 0:
+		default:
+			break scan
+		}
 		n++
 	}
-	v, err := strconv.ParseFloat(strings.ReplaceAll(string(s.rest[:n]), ",", "."), 64)
+	text := string(s.rest[:n])
+	if thousands > 0 {
+		text = strings.ReplaceAll(text, ",", "")
+	}
+	v, err := strconv.ParseFloat(strings.ReplaceAll(text, ",", "."), 64)
 	if err != nil {
 		return 0, false
 	}
 	s.rest = s.rest[n:]
 	return v, true
+}
+
+// digits is how many ASCII digits r begins with.
+func digits(r []rune) int {
+	n := 0
+	for n < len(r) && r[n] >= '0' && r[n] <= '9' {
+		n++
+	}
+	return n
 }

@@ -34,12 +34,27 @@ var (
 // volumeML is what a unit of volume holds by the kitchen's conventions.
 func (c Conventions) volumeML(unit string) (float64, bool) {
 	imperial := c.Cup == ImperialCup
-	v, ok := map[string]float64{
-		"ml": 1, "cl": 10, "dl": 100, "l": 1000, "cup": c.Cup.ML(), "tbsp": c.Spoon.TbspML(), "tsp": c.Spoon.TspML(),
-		"fl oz": pick(imperial, mlImpFlOz, mlUSFlOz), "pt": pick(imperial, mlImpPint, mlUSPint), "qt": pick(imperial, 2*mlImpPint, mlUSQuart),
-	}[unit]
+	switch unit {
+	case "cup":
+		return c.Cup.ML(), true
+	case "tbsp":
+		return c.Spoon.TbspML(), true
+	case "tsp":
+		return c.Spoon.TspML(), true
+	case "dsp":
+		return 2 * c.Spoon.TspML(), true
+	case "fl oz":
+		return pick(imperial, mlImpFlOz, mlUSFlOz), true
+	case "pt":
+		return pick(imperial, mlImpPint, mlUSPint), true
+	case "qt":
+		return pick(imperial, 2*mlImpPint, mlUSQuart), true
+	}
+	v, ok := metricML[unit]
 	return v, ok
 }
+
+var metricML = map[string]float64{"ml": 1, "cl": 10, "dl": 100, "l": 1000}
 
 func pick(first bool, a, b float64) float64 {
 	if first {

@@ -20,7 +20,13 @@ const (
 	gStick        = 113.4 // of butter
 	gKnob         = 15.0  // of butter
 	gPinch        = 0.3
+	gHandful      = 60.0 // of berries
 	cmInch        = 2.54
+
+	heaped  = 1.5  // a heaped spoon to a level one
+	rounded = 1.25 // a rounded one
+	scant   = 0.9  // working figure
+	sifted  = 0.92 // sifted into the cup, to spooned; working figure
 )
 
 // Cup is which country's cup is meant.
@@ -73,18 +79,55 @@ func (s Spoon) TspML() float64 {
 	return s.TbspML() / 3
 }
 
-// Conventions are a kitchen's own cup and spoons. The zero value is American.
+// Eggs is which country's egg sizes are meant.
+type Eggs string
+
+// The egg sizes: British and European ones run a size larger than American ones of the same name.
+const (
+	USEggs Eggs = "us"
+	UKEggs Eggs = "uk"
+)
+
+// eggG is an egg without its shell, in g, by country and size; "" is the size that recipes mean.
+var eggG = map[Eggs]map[string]float64{
+	USEggs: {"": 50, "small": 38, "medium": 44, "large": 50, "extra large": 56},
+	UKEggs: {"": 50, "small": 44, "medium": 50, "large": 58, "extra large": 65},
+}
+
+// Conventions are a kitchen's own cup, spoons and eggs, and what its containers hold. The zero value is American.
 type Conventions struct {
 	Cup   Cup
 	Spoon Spoon
+	Eggs  Eggs
+	// Containers has the grams of what is bought by the container, as "punnet strawberry" or "tin" for any content:
+	// asked once and remembered for the kitchen.
+	Containers map[string]float64
+}
+
+// EggG is the weight of an egg of a size, without its shell.
+func (c Conventions) EggG(size string) float64 {
+	country := c.Eggs
+	if country == "" {
+		country = UKEggs
+		if c.Cup == USCup || c.Cup == "" {
+			country = USEggs
+		}
+	}
+	g, ok := eggG[country][size]
+	if !ok {
+		g = eggG[country][""]
+	}
+	return g
 }
 
 // Density is how heavy an ingredient lies in a cup and in a spoon, from the weights of a US cup and teaspoon.
 // Zero means that it is not measured so, and then nothing is guessed.
 type Density struct {
-	CupGPerML float64
-	TspGPerML float64
-	Packing   string // "packed" where the cup's figure is for pressing it in
+	CupGPerML     float64 // by its usual packing
+	TspGPerML     float64
+	ScoopedGPerML float64
+	PackedGPerML  float64
+	Packing       string // "packed" where the cup's figure is for pressing it in
 }
 
 // DensityOf makes a density from the weight of a US cup and of a US teaspoon, either of them 0.

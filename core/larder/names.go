@@ -1,0 +1,59 @@
+package larder
+
+import (
+	"regexp"
+	"strings"
+
+	"mabbin/core/measure"
+)
+
+// synonym is one name that bakers give a fruit or an ingredient.
+type synonym struct{ Name, Key, Taken string }
+
+// Synonyms are the names that bakers use, with the key of what they mean and what is taken for granted with the name.
+var Synonyms = read("synonyms", func(s synonym) string { return s.Name }, func(r *row) synonym {
+	return synonym{r.text("name"), r.text("key"), r.text("taken")}
+})
+
+// brackets are left out of a name when it is looked for.
+var brackets = regexp.MustCompile(`\s*\([^)]*\)`)
+
+// Pantry is every fruit and ingredient by the names that bakers give them, for reading what they write. Make it once:
+// it reads a few hundred names.
+func Pantry(own *Own) *measure.Pantry {
+	p := measure.NewPantry()
+	for _, i := range Ingredients.All() {
+		p.Add(thingOf(i))
+		p.Call(brackets.ReplaceAllString(i.Name, ""), i.Key, "")
+	}
+	for _, f := range Fruits.All() {
+		p.Add(fruitThing(f))
+		p.Call(brackets.ReplaceAllString(f.Name, ""), f.Key, "")
+	}
+	for _, s := range Synonyms.All() {
+		p.Call(s.Name, s.Key, s.Taken)
+	}
+	own.Names(p)
+	return p
+}
+
+func thingOf(i Ingredient) measure.Thing {
+	t := measure.Thing{Key: i.Key, Name: i.Name, Role: i.Role, Density: i.Density()}
+	if i.PieceG > 0 {
+		t.PieceG = map[string]float64{"": i.PieceG}
+	}
+	return t
+}
+
+func fruitThing(f Fruit) measure.Thing {
+	return measure.Thing{
+		Key: f.Key, Name: f.Name, Role: FruitRole, Density: f.Density(), Fruit: true,
+		PieceG: map[string]float64{"": f.MediumG, "small": f.SmallG, "medium": f.MediumG, "large": f.LargeG},
+	}
+}
+
+// Plain is a name as it stands in a sentence: without its other name in brackets, in lower case.
+func Plain(name string) string { return strings.ToLower(brackets.ReplaceAllString(name, "")) }
+
+// FruitRole is the role of a fruit where it stands among ingredients.
+const FruitRole = "fruit"

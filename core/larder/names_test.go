@@ -1,0 +1,204 @@
+package larder
+
+import (
+	"fmt"
+	"math"
+	"os"
+	"strconv"
+	"strings"
+	"testing"
+
+	"mabbin/core/measure"
+)
+
+// lines are what bakers write, with what it is understood to be: key, grams, and the codes of what is asked.
+func lines(t testing.TB) [][]string {
+	t.Helper()
+	b, err := os.ReadFile("testdata/lines.tsv")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var out [][]string
+	for l := range strings.Lines(string(b)) {
+		out = append(out, strings.Split(strings.TrimSuffix(l, "\n"), "\t"))
+	}
+	return out
+}
+
+func TestLinesAsBakersWriteThem(t *testing.T) {
+	p := Pantry(nil)
+	all := lines(t)
+	if len(all) < 150 {
+		t.Errorf("only %d lines", len(all))
+	}
+	for _, want := range all {
+		l := p.ReadLine(want[0], measure.Conventions{Cup: measure.USCup})
+		key, g := "-", "-"
+		if l.Ingredient != nil {
+			key = *l.Ingredient
+		}
+		if l.Heading != "" {
+			key = "heading"
+		}
+		if l.G != nil {
+			g = fmt.Sprintf("%.4g", *l.G)
+		}
+		var asks []string
+		for _, q := range l.Questions {
+			asks = append(asks, q.Code)
+		}
+		if key != want[1] || g != want[2] || strings.Join(asks, " ") != want[3] {
+			t.Errorf("%q is %s, %s g, asks %v; want %v", want[0], key, g, asks, want[1:])
+		}
+		if l.Ingredient == nil && l.Heading == "" && len(l.Questions) == 0 {
+			t.Errorf("%q is neither understood nor asked about", want[0])
+		}
+	}
+}
+
+func TestALineSaysWhatItTookForGranted(t *testing.T) {
+	p := Pantry(nil)
+	for line, says := range map[string]string{
+		"2 1/4 cups plain flour, scooped": "142 g a cup of 236.6 ml, scooped",
+		"1 cup sifted flour":              "sifted",
+		"1 cup flour":                     "spooned",
+		"1 cup brown sugar":               "packed",
+		"3 large apples":                  "firm apples",
+		"2-3 tbsp cornflour":              "the middle of 16 to 24 g",
+		"1 heaped tbsp flour":             "1.5 of a level one",
+		"2.5 eggs":                        "crack 3, 25 g are left",
+		"caster or granulated sugar 50 g": "the first of the two",
+		"2 limes, juiced":                 "0.6 of one",
+		"a knob of butter":                "15 g",
+	} {
+		if l := p.ReadLine(line, measure.Conventions{}); !strings.Contains(l.As, says) {
+			t.Errorf("%q says %q, want %q in it", line, l.As, says)
+		}
+	}
+}
+
+func TestTheKitchensOwnMeasuresAreUsed(t *testing.T) {
+	p := Pantry(nil)
+	for _, c := range []struct {
+		line string
+		by   measure.Conventions
+		want float64
+	}{
+		{"2 large eggs", measure.Conventions{Cup: measure.MetricCup}, 116},
+		{"2 large eggs", measure.Conventions{Cup: measure.USCup}, 100},
+		{"2 large eggs", measure.Conventions{Cup: measure.MetricCup, Eggs: measure.USEggs}, 100},
+		{"1 egg", measure.Conventions{Cup: measure.MetricCup}, 50},
+		{"1 cup milk", measure.Conventions{Cup: measure.MetricCup}, 257.8},
+		{"1 tbsp water", measure.Conventions{Spoon: measure.AustralianSpoon}, 20},
+		{"1 punnet strawberries", measure.Conventions{Containers: map[string]float64{"punnet": 250}}, 250},
+		{"2 punnets strawberries", measure.Conventions{Containers: map[string]float64{"punnet": 250, "punnet strawberry": 400}}, 800},
+		{"1 tin peaches", measure.Conventions{Containers: map[string]float64{"tin": 240}}, 240},
+	} {
+		l := p.ReadLine(c.line, c.by)
+		if l.G == nil || math.Abs(*l.G-c.want) > 0.005*c.want {
+			t.Errorf("%q by %+v: %+v, want %g g", c.line, c.by, l, c.want)
+		}
+	}
+}
+
+func TestCloseMissesAreOfferedNotTaken(t *testing.T) {
+	p := Pantry(nil)
+	for line, key := range map[string]string{
+		"100 g rasberries": "raspberry", "sugr 50 g": "white_sugar", "1 tsp cinamon": "cinnamon", "cornflower 20 g": "cornflour",
+		"2 tbsp tapyoca starch": "tapioca_starch", "100 g coconut sugar": "white_sugar",
+	} {
+		l := p.ReadLine(line, measure.Conventions{})
+		if l.Ingredient != nil || len(l.Questions) != 1 || len(l.Questions[0].SuggestKey) == 0 || l.Questions[0].SuggestKey[0] != key {
+			t.Errorf("%q: %+v, want to be asked whether it is %s", line, l, key)
+		}
+	}
+	l := p.ReadAs("2 tbsp tapyoca starch", mustGet(t, p, "tapioca_starch"), measure.Conventions{})
+	if l.G == nil || math.Abs(*l.G-15) > 0.1 || len(l.Questions) != 0 {
+		t.Errorf("told what it is: %+v", l)
+	}
+}
+
+func mustGet(t *testing.T, p *measure.Pantry, key string) measure.Thing {
+	t.Helper()
+	x, ok := p.Get(key)
+	if !ok {
+		t.Fatalf("no %s", key)
+	}
+	return x
+}
+
+func TestEverySynonymMeansSomething(t *testing.T) {
+	p := Pantry(nil)
+	for _, s := range Synonyms.All() {
+		mustGet(t, p, s.Key)
+		if l := p.ReadLine("100 g "+s.Name, measure.Conventions{}); l.Ingredient == nil || *l.Ingredient != s.Key {
+			t.Errorf("%q is understood as %+v, want %s", s.Name, l, s.Key)
+		}
+	}
+}
+
+func TestOwnFiguresStandInForTheTables(t *testing.T) {
+	own := &Own{
+		Fruits: map[string]OwnRow{
+			"windfall_russet": {CopyOf: "apple_firm", Name: "Windfall russet", Values: map[string]float64{"acid_pct": 0.8}},
+			"gooseberry":      {Values: map[string]float64{"release_fresh": 0.7}},
+		},
+		Ingredients: map[string]OwnRow{"wheat_flour": {Values: map[string]float64{"g_per_us_cup": 140}}},
+	}
+	f, ok := own.Fruit("windfall_russet")
+	base, _ := Fruits.Get("apple_firm")
+	if !ok || f.AcidPct != 0.8 || f.WaterPct != base.WaterPct || f.Name != "Windfall russet" || f.Key != "windfall_russet" || f.CompositionBasis != Kitchen {
+		t.Errorf("%+v", f)
+	}
+	if g, _ := own.Fruit("gooseberry"); g.ReleaseFresh != 0.7 || g.Name != "Gooseberry" {
+		t.Errorf("%+v", g)
+	}
+	if p, _ := own.Fruit("plum"); p.CompositionBasis == Kitchen {
+		t.Error("a fruit without a figure of its own is said to have one")
+	}
+	pantry := Pantry(own)
+	if l := pantry.ReadLine("1 cup flour", measure.Conventions{}); l.G == nil || *l.G != 140 {
+		t.Errorf("a cup of flour by the kitchen's own figure: %+v", l)
+	}
+	if l := pantry.ReadLine("2 windfall russets", measure.Conventions{}); l.Ingredient == nil || *l.Ingredient != "windfall_russet" {
+		t.Errorf("a fruit of its own: %+v", l)
+	}
+	if _, ok := (*Own)(nil).Fruit("gooseberry"); !ok {
+		t.Error("no kitchen, no gooseberry")
+	}
+}
+
+func FuzzReadLine(f *testing.F) {
+	p := Pantry(&Own{})
+	for _, s := range []string{"2 1/4 cups plain flour, scooped", "juice of ½ lemon", "2 (14-oz) cans peaches", "400 g / 10 oz plums", "1 cup plus 2 tbsp", "-", "(((", "1/0", "a", "half a dozen and a half", "2 x 2 x 2 x", "\xff\xfe", "٣ cups", strings.Repeat("1 cup plus ", 40)} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		for _, l := range p.ReadLines(s, measure.Conventions{}) {
+			if l.G != nil && (math.IsNaN(*l.G) || math.IsInf(*l.G, 0) || *l.G < 0) {
+				t.Errorf("%q weighs %s", s, strconv.FormatFloat(*l.G, 'g', -1, 64))
+			}
+		}
+	})
+}
+
+func BenchmarkReadThousandLines(b *testing.B) {
+	p := Pantry(nil)
+	var text strings.Builder
+	all := lines(b)
+	for i := range 1000 {
+		text.WriteString(all[i%len(all)][0] + "\n")
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		p.ReadLines(text.String(), measure.Conventions{})
+	}
+}
+
+func BenchmarkReadMegabyteOfAnything(b *testing.B) {
+	p := Pantry(nil)
+	s := strings.Repeat("1 cup plus (½ x 3/4 of -- \x00 juice and ", 1<<20/38)
+	for b.Loop() {
+		p.ReadLines(s, measure.Conventions{})
+	}
+}

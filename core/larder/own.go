@@ -1,0 +1,203 @@
+package larder
+
+import (
+	"maps"
+	"slices"
+
+	"mabbin/core/fault"
+	"mabbin/core/measure"
+)
+
+// Own is what a kitchen knows better than the tables: figures of its own beside theirs, and fruits and ingredients that
+// they do not have, copied from the nearest that they do. The zero value is the tables as they are.
+type Own struct {
+	Fruits      map[string]OwnRow `json:"fruits,omitempty"`
+	Ingredients map[string]OwnRow `json:"ingredients,omitempty"`
+}
+
+// OwnRow is one row of a kitchen's own.
+type OwnRow struct {
+	CopyOf string             `json:"copy_of,omitempty"` // the table's row that it starts from; left out: its own key
+	Name   string             `json:"name,omitempty"`    // left out: the table's
+	Values map[string]float64 `json:"values,omitempty"`  // by the column of the table, in its unit
+}
+
+// Figure is a column of a table that a kitchen may have a figure of its own for.
+type Figure struct {
+	Column string
+	Name   string
+	Unit   string
+	Low    float64
+	High   float64
+	Basis  Basis // of the table's figures; empty: as the row says
+}
+
+// FruitFigures are the figures of a fruit. Release, hand-packed factor, pectin and times are working figures, the
+// pieces and yields are from composition tables.
+var FruitFigures = []Figure{
+	{Column: "water_pct", Name: "Water", Unit: "%", Low: 20, High: 98},
+	{Column: "sugar_pct", Name: "Sugar", Unit: "%", Low: 0, High: 40},
+	{Column: "acid_pct", Name: "Acid", Unit: "%", Low: 0, High: 8},
+	{Column: "pectin_eq_pct", Name: "Pectin, as cornflour", Unit: "%", Low: 0, High: 3, Basis: Working},
+	{Column: "release_fresh", Name: "Release, fresh", Unit: "of its water", Low: 0.02, High: 0.95, Basis: Working},
+	{Column: "release_frozen", Name: "Release, frozen", Unit: "of its water", Low: 0.02, High: 0.95, Basis: Working},
+	{Column: "bulk_g_per_ml", Name: "Loosely heaped", Unit: "g/ml", Low: 0.1, High: 1.2, Basis: Composition},
+	{Column: "hand_packed_factor", Name: "Packed by hand, to that", Unit: "×", Low: 1, High: 1.8, Basis: Working},
+	{Column: "as_bought_small_g", Name: "Small, as bought", Unit: "g", Low: 0.2, High: 8000, Basis: Composition},
+	{Column: "as_bought_medium_g", Name: "Medium, as bought", Unit: "g", Low: 0.2, High: 8000, Basis: Composition},
+	{Column: "as_bought_large_g", Name: "Large, as bought", Unit: "g", Low: 0.2, High: 8000, Basis: Composition},
+	{Column: "yield_peeled", Name: "Yield, peeled", Unit: "of the bought", Low: 0.1, High: 1, Basis: Composition},
+	{Column: "yield_unpeeled", Name: "Yield, unpeeled", Unit: "of the bought", Low: 0.1, High: 1, Basis: Composition},
+	{Column: "default_cut_mm", Name: "Usual cut", Unit: "mm", Low: 3, High: 80, Basis: Handbook},
+	{Column: "tender_min_at_8mm", Name: "Tender after, 8 mm at 100 °C", Unit: "min", Low: 0.5, High: 240, Basis: Working},
+	{Column: "collapse_min_at_8mm", Name: "Falls after", Unit: "min", Low: 1, High: 480, Basis: Working},
+	{Column: priceColumn, Name: "Price", Unit: "a kg", Low: 0, High: 1000, Basis: Kitchen},
+}
+
+// IngredientFigures are the figures of an ingredient.
+var IngredientFigures = []Figure{
+	{Column: "g_per_us_cup", Name: "US cup, spooned", Unit: "g", Low: 10, High: 500},
+	{Column: "g_per_us_cup_scooped", Name: "US cup, scooped", Unit: "g", Low: 10, High: 500},
+	{Column: "g_per_us_cup_packed", Name: "US cup, packed", Unit: "g", Low: 10, High: 500},
+	{Column: "g_per_us_tsp", Name: "US teaspoon", Unit: "g", Low: 0.2, High: 15},
+	{Column: "piece_g", Name: "One piece", Unit: "g", Low: 0.2, High: 2000},
+	{Column: "water_pct", Name: "Water", Unit: "%", Low: 0, High: 100},
+	{Column: "fat_pct", Name: "Fat", Unit: "%", Low: 0, High: 100},
+	{Column: "sugar_pct", Name: "Sugar", Unit: "%", Low: 0, High: 100},
+	{Column: "starch_pct", Name: "Starch", Unit: "%", Low: 0, High: 100},
+	{Column: "protein_pct", Name: "Protein", Unit: "%", Low: 0, High: 100},
+	{Column: "acid_pct", Name: "Acid", Unit: "%", Low: 0, High: 100},
+	{Column: priceColumn, Name: "Price", Unit: "a kg", Low: 0, High: 1000, Basis: Kitchen},
+}
+
+// priceColumn is no column of the tables: a price is always the kitchen's own.
+const priceColumn = "price_per_kg"
+
+// Fruit is a fruit by its key, with the kitchen's own figures.
+func (o *Own) Fruit(key string) (Fruit, bool) {
+	own, ok := o.fruits()[key]
+	if !ok {
+		return Fruits.Get(key)
+	}
+	f, ok := Fruits.changed(own.from(key), own.Values)
+	if own.Name != "" {
+		f.Name = own.Name
+	}
+	f.Key, f.CompositionBasis = key, Kitchen
+	return f, ok
+}
+
+// Ingredient is an ingredient by its key, with the kitchen's own figures.
+func (o *Own) Ingredient(key string) (Ingredient, bool) {
+	own, ok := o.ingredients()[key]
+	if !ok {
+		return Ingredients.Get(key)
+	}
+	i, ok := Ingredients.changed(own.from(key), own.Values)
+	if own.Name != "" {
+		i.Name = own.Name
+	}
+	i.Key, i.Basis = key, Kitchen
+	return i, ok
+}
+
+func (o *Own) fruits() map[string]OwnRow {
+	if o == nil {
+		return nil
+	}
+	return o.Fruits
+}
+
+func (o *Own) ingredients() map[string]OwnRow {
+	if o == nil {
+		return nil
+	}
+	return o.Ingredients
+}
+
+func (r OwnRow) from(key string) string {
+	if r.CopyOf != "" {
+		return r.CopyOf
+	}
+	return key
+}
+
+// mostOwn is the most rows of its own that a request may carry.
+const mostOwn = 400
+
+// Check notes what is wrong with a kitchen's own rows, under the pointer prefix at.
+func (o *Own) Check(at string, f *fault.Faults) {
+	if o == nil {
+		return
+	}
+	if n := len(o.Fruits) + len(o.Ingredients); n > mostOwn {
+		f.Add(at, "has %d rows: give at most %d", n, mostOwn)
+		return
+	}
+	for _, key := range slices.Sorted(maps.Keys(o.Fruits)) {
+		o.Fruits[key].Check(at+"/fruits/"+key, key, "fruit", f)
+	}
+	for _, key := range slices.Sorted(maps.Keys(o.Ingredients)) {
+		o.Ingredients[key].Check(at+"/ingredients/"+key, key, "ingredient", f)
+	}
+}
+
+// Check notes what is wrong with a row of its own; kind is fruit or ingredient.
+func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
+	figures, known := FruitFigures, func(k string) bool { _, ok := Fruits.Get(k); return ok }
+	if kind == "ingredient" {
+		figures, known = IngredientFigures, func(k string) bool { _, ok := Ingredients.Get(k); return ok }
+	}
+	if len(key) == 0 || len(key) > 60 {
+		f.Add(at, "its key has %d letters: give 1 to 60", len(key))
+	}
+	if !known(r.from(key)) {
+		f.Add(at+"/copy_of", "there is no %s %q in the tables to start from", kind, r.from(key))
+	}
+	if len(r.Name) > 80 {
+		f.Add(at+"/name", "has more than 80 letters: give a shorter name")
+	}
+	for _, column := range slices.Sorted(maps.Keys(r.Values)) {
+		i := slices.IndexFunc(figures, func(x Figure) bool { return x.Column == column })
+		if i < 0 {
+			f.Add(at+"/values/"+column, "is no figure of a %s", kind)
+			continue
+		}
+		f.Range(at+"/values/"+column, r.Values[column], figures[i].Low, figures[i].High, figures[i].Unit)
+	}
+	if kind == "fruit" && f.Err() == nil {
+		checkWhole(r, key, at, f)
+	}
+}
+
+// checkWhole notes figures that each may be, and that together can't.
+func checkWhole(r OwnRow, key, at string, f *fault.Faults) {
+	x, _ := Fruits.changed(r.from(key), r.Values)
+	if sum := x.WaterPct + x.SugarPct + x.AcidPct; sum > 100 {
+		f.Add(at+"/values/water_pct", "water, sugar and acid add up to %g %%: that is more than all of it", sum)
+	}
+}
+
+// TableFigure is the tables' own figure, false where they have none.
+func TableFigure(kind, key, column string) (float64, bool) {
+	if kind == "fruit" {
+		return Fruits.figure(key, column)
+	}
+	return Ingredients.figure(key, column)
+}
+
+// Names adds a kitchen's own rows to a pantry, under their own names.
+func (o *Own) Names(p *measure.Pantry) {
+	for key := range o.ingredients() {
+		if i, ok := o.Ingredient(key); ok {
+			p.Add(thingOf(i))
+			p.Call(i.Name, key, "")
+		}
+	}
+	for key := range o.fruits() {
+		if f, ok := o.Fruit(key); ok {
+			p.Add(fruitThing(f))
+			p.Call(f.Name, key, "")
+		}
+	}
+}

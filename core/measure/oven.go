@@ -1,0 +1,40 @@
+package measure
+
+import (
+	"regexp"
+	"strconv"
+)
+
+var (
+	ovenDegrees = regexp.MustCompile(`(?i)\b(\d{2,3})\s*(?:°|º|deg(?:rees)?\.?)?\s*([CF])\b(\s*fan|/fan)?`)
+	ovenGas     = regexp.MustCompile(`(?i)\bgas\s*(?:mark\s*)?(1/4|1/2|[1-9])`)
+	bakeMinutes = regexp.MustCompile(`(?i)(\d{1,3})(?:\s*(?:-|–|to)\s*(\d{1,3}))?\s*(min(?:ute)?s?|h(?:ou)?rs?)\b`)
+)
+
+// FindOven finds the oven's temperature, in C, and the minutes of a bake in what a recipe says to do; 0 for what is not
+// said. Of a range it takes the middle, of several times the longest.
+func FindOven(method string) (c, minutes float64) {
+	if m := ovenDegrees.FindStringSubmatch(method); m != nil {
+		v, _ := strconv.ParseFloat(m[1], 64)
+		unit := map[string]string{"c": "C", "f": "F", "C": "C", "F": "F"}[m[2]]
+		if m[3] != "" && unit == "C" {
+			unit = "fan"
+		}
+		c, _ = toCelsius(v, unit)
+	} else if m := ovenGas.FindStringSubmatch(method); m != nil {
+		if a, err := ReadAmount("gas "+m[1], Temperature, Conventions{}, Density{}); err == nil {
+			c = a.Value
+		}
+	}
+	for _, m := range bakeMinutes.FindAllStringSubmatch(method, -1) {
+		v, _ := strconv.ParseFloat(m[1], 64)
+		if high, err := strconv.ParseFloat(m[2], 64); err == nil {
+			v = (v + high) / 2
+		}
+		if m[3][0] == 'h' || m[3][0] == 'H' {
+			v *= 60
+		}
+		minutes = max(minutes, v)
+	}
+	return c, minutes
+}

@@ -1,0 +1,16 @@
+package measure
+
+// Settings are how a kitchen measures, and what it reads.
+type Settings struct {
+	Cup        Cup                `json:"cup"`
+	Spoon      Spoon              `json:"spoon"`
+	Eggs       Eggs               `json:"eggs"`
+	Weights    string             `json:"weights"` // g, oz or spoons
+	Heat       string             `json:"heat"`    // c, f, gas or fan
+	Lengths    string             `json:"lengths"` // cm or in
+	Currency   string             `json:"currency"`
+	Containers map[string]float64 `json:"containers"` // g in each
+}
+
+// Metric is the settings of a kitchen with scales.
+var Metric = Settings{Cup: MetricCup, Spoon: MetricSpoon, Eggs: UKEggs, Weights: "g", Heat: "c", Lengths: "cm", Currency: "€", Containers: map[string]float64{}}

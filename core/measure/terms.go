@@ -1,0 +1,364 @@
+package measure
+
+import (
+	"slices"
+	"strings"
+	"unicode"
+)
+
+// term is one part of an amount: so many, or from low to high, of a unit. Without a unit it is a count of pieces.
+type term struct {
+	low, high float64
+	unit      string
+	size      string // of pieces: small, medium, large, extra large
+	fill      string // of spoons: heaped, rounded, scant
+}
+
+func (t term) weight() bool   { return massG[t.unit] > 0 && t.unit != "" }
+func (t term) imperial() bool { return t.unit == "oz" || t.unit == "lb" }
+
+// amounts reads an amount at the start: "2 1/4 cups", "1 cup plus 2 tbsp", "2 lb 4 oz", "half a dozen large". It leaves
+// the name, and is empty where there is no amount.
+func (s *scanner) amounts() []term {
+	var terms []term
+	for {
+		was := s.rest
+		if len(terms) > 0 {
+			if s.phrase("plus", "and", "+", "&") {
+				if !s.startsAmount() {
+					s.rest = was
+					return terms
+				}
+			} else if !terms[len(terms)-1].weight() || !s.startsNumber() { // "2 lb 4 oz" needs no word between
+				return terms
+			}
+		}
+		t, ok := s.oneTerm()
+		if !ok || len(terms) > 0 && t.unit == "" || len(terms) >= 4 {
+			s.rest = was
+			return terms
+		}
+		terms = append(terms, t)
+	}
+}
+
+func (s *scanner) startsNumber() bool {
+	s.skip()
+	return len(s.rest) > 0 && (unicode.IsDigit(s.rest[0]) || vulgar[s.rest[0]] > 0)
+}
+
+func (s *scanner) startsAmount() bool {
+	was := s.rest
+	_, ok := s.oneTerm()
+	s.rest = was
+	return ok
+}
+
+// otherNotation reads what repeats an amount: "/14oz", "= 14 oz", "or 14 oz".
+func (s *scanner) otherNotation() []term {
+	was := s.rest
+	if !s.phrase("/", "=", "or", "|") {
+		return nil
+	}
+	if terms := s.amounts(); len(terms) > 0 && terms[0].unit != "" {
+		return terms
+	}
+	s.rest = was
+	return nil
+}
+
+func (s *scanner) oneTerm() (term, bool) {
+	was := s.rest
+	var t term
+	s.phrase("about", "approximately", "approx.", "approx", "around", "roughly", "circa", "ca.", "some", "between", "up to", "a good", "a generous")
+	s.adjectives(&t)
+	var ok bool
+	if t.low, t.high, ok = s.howMany(); !ok {
+		// "pinch of salt", "knob of butter": one of it
+		if u := s.unit(); ones[u] && s.more() {
+			s.phrase("of")
+			return term{low: 1, high: 1, unit: u}, true
+		}
+		s.rest = was
+		return t, false
+	}
+	if s.phrase("x") { // 2 x 400 g
+		inner, ok := s.oneTerm()
+		if !ok {
+			s.rest = was
+			return t, false
+		}
+		inner.low, inner.high = inner.low*t.low, inner.high*t.high
+		s.phrase("tins", "tin", "cans", "can", "packets", "packet", "bags", "bag", "punnets", "punnet", "jars", "jar")
+		s.phrase("of")
+		return inner, true
+	}
+	if inner, ok := s.bracketed(); ok { // 2 (14-oz) cans
+		inner.low, inner.high = inner.low*t.low, inner.high*t.high
+		return inner, true
+	}
+	s.adjectives(&t)
+	t.unit = s.unit()
+	if t.unit == "" {
+		s.adjectives(&t)
+	}
+	s.phrase("of a", "of an", "of")
+	return t, true
+}
+
+// ones are the units that stand without a number for one of them.
+var ones = map[string]bool{"pinch": true, "knob": true, "handful": true, "splash": true, "drizzle": true}
+
+// bracketed reads "(14-oz) cans": so much in each.
+func (s *scanner) bracketed() (term, bool) {
+	was := s.rest
+	s.skip()
+	if !s.peek('(') {
+		return term{}, false
+	}
+	s.rest = s.rest[1:]
+	t, ok := s.oneTerm()
+	s.skip()
+	if ok && t.weight() && s.peek(')') {
+		s.rest = s.rest[1:]
+		if u := s.unit(); containers[u] {
+			s.phrase("of")
+			return t, true
+		}
+	}
+	s.rest = was
+	return term{}, false
+}
+
+// fills are the ways a spoon is filled, to a level one.
+var fills = map[string]float64{"heaped": heaped, "rounded": rounded, "scant": scant}
+
+var (
+	fillWords = map[string]string{"heaped": "heaped", "heaping": "heaped", "rounded": "rounded", "scant": "scant", "level": "", "generous": "", "good": ""}
+	sizeWords = map[string]string{
+		"small": "small", "medium": "medium", "medium-sized": "medium", "large": "large", "big": "large", "very": "very", "extra": "very", "extra-large": "extra large", "xl": "extra large", "jumbo": "extra large",
+		"medium-size": "medium", "large-ish": "large", "smallish": "small",
+	}
+)
+
+// adjectives reads how a spoon is filled and how large a piece is.
+func (s *scanner) adjectives(t *term) {
+	for {
+		was := s.rest
+		w := s.letters()
+		if f, is := fillWords[w]; is {
+			t.fill = f
+			continue
+		}
+		size, is := sizeWords[w]
+		if size == "very" {
+			if next := s.letters(); next == "large" {
+				size = "extra large"
+			} else {
+				is = false
+			}
+		}
+		if !is {
+			s.rest = was
+			return
+		}
+		t.size = size
+	}
+}
+
+// letters reads a word of letters, with a hyphen in it.
+func (s *scanner) letters() string {
+	s.skip()
+	n := 0
+	for n < len(s.rest) && (unicode.IsLetter(s.rest[n]) || s.rest[n] == '-' && n > 0 && n+1 < len(s.rest) && unicode.IsLetter(s.rest[n+1])) {
+		n++
+	}
+	w := string(s.rest[:n])
+	s.rest = s.rest[n:]
+	return w
+}
+
+// phrase reads one of some phrases, of which none may begin another that stands after it.
+func (s *scanner) phrase(options ...string) bool {
+	s.skip()
+	for _, o := range options {
+		r := []rune(o)
+		if len(s.rest) < len(r) || !slices.Equal(s.rest[:len(r)], r) {
+			continue
+		}
+		letter := unicode.IsLetter(r[len(r)-1])
+		if letter && len(s.rest) > len(r) && (unicode.IsLetter(s.rest[len(r)]) || s.rest[len(r)] == '\'') {
+			continue
+		}
+		s.rest = s.rest[len(r):]
+		s.skip()
+		return true
+	}
+	return false
+}
+
+// numberWords are the counts that are written out.
+var numberWords = map[string]float64{
+	"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12,
+	"dozen": 12, "fifteen": 15, "twenty": 20, "half": 0.5, "third": 1.0 / 3, "quarter": 0.25, "couple": 2,
+}
+
+// parts are the fractions that are written out after a count: three quarters.
+var parts = map[string]float64{"half": 1.0 / 2, "halves": 1.0 / 2, "third": 1.0 / 3, "thirds": 1.0 / 3, "quarter": 1.0 / 4, "quarters": 1.0 / 4, "eighth": 1.0 / 8, "eighths": 1.0 / 8, "dozen": 12}
+
+// howMany reads a number or a range, in figures or in words.
+func (s *scanner) howMany() (low, high float64, ok bool) {
+	if low, ok = s.count(); !ok {
+		return 0, 0, false
+	}
+	was := s.rest
+	if s.phrase("-", "to", "or", "and") {
+		joined := string(was[:len(was)-len(s.rest)])
+		if high, ok = s.count(); ok && high > low && (!strings.Contains(joined, "and") || s.betweenUnit()) {
+			return low, high, true
+		}
+	}
+	s.rest = was
+	return low, low, true
+}
+
+// betweenUnit is for "between 2 and 3 tbsp": a unit or a name follows and no second number.
+func (s *scanner) betweenUnit() bool {
+	was := s.rest
+	u := s.unit()
+	s.rest = was
+	return u != ""
+}
+
+// count reads one number: figures first, then words.
+func (s *scanner) count() (float64, bool) {
+	s.skip()
+	was := s.rest
+	if s.peek('-') {
+		return 0, false
+	}
+	if v, ok := s.number(); ok {
+		// "1-1/2 cups" and "1 and a half", "2 and 1/2"
+		mark := s.rest
+		if s.phrase("-", "and a", "and", "&") {
+			if part, ok := s.fraction(); ok && v >= 1 && v == float64(int(v)) {
+				return v + part, true
+			}
+			s.rest = mark
+		}
+		if s.phrase("dozen") {
+			return v * 12, true
+		}
+		return v, true
+	}
+	s.rest = was
+	w := s.letters()
+	v, ok := numberWords[w]
+	if !ok {
+		s.rest = was
+		return 0, false
+	}
+	for {
+		mark := s.rest
+		next := s.letters()
+		part, isPart := parts[next]
+		switch {
+		case isPart && !strings.HasSuffix(w, "half"): // three quarters, a dozen, a half
+			v *= part
+			w = next
+			continue
+		case w == "half" && (next == "a" || next == "an"): // half a cup, half a dozen
+			if s.phrase("dozen") {
+				return 6, true
+			}
+			return v, true
+		case next == "couple":
+			s.phrase("of")
+			return 2, true
+		case next == "and" && v == float64(int(v)) && v < 12: // one and a half
+			s.phrase("a")
+			if part, ok := s.fraction(); ok {
+				return v + part, true
+			}
+		case next == "of" && v < 1: // half of a lemon, three quarters of a cup
+			if s.phrase("a", "an") {
+				return v, true
+			}
+		}
+		s.rest = mark
+		return v, true
+	}
+}
+
+// fraction reads a fraction below one, in figures or in words.
+func (s *scanner) fraction() (float64, bool) {
+	was := s.rest
+	if v, ok := s.number(); ok && v > 0 && v < 1 {
+		return v, true
+	}
+	s.rest = was
+	w := s.letters()
+	if n, ok := numberWords[w]; ok && n >= 1 {
+		if part, ok := parts[s.letters()]; ok && n*part < 1 {
+			return n * part, true
+		}
+	} else if part, ok := parts[w]; ok && part < 1 {
+		return part, true
+	}
+	s.rest = was
+	return 0, false
+}
+
+// containers are what things are bought in: what one holds is asked for.
+var containers = map[string]bool{
+	"tin": true, "can": true, "punnet": true, "bag": true, "packet": true, "sachet": true, "jar": true, "box": true, "carton": true, "tub": true, "basket": true, "glass": true, "splash": true, "drizzle": true, "drop": true, "bunch": true, "mug": true,
+}
+
+// onLines are units that only stand on lines, and those that mean something else there than in a field.
+var onLines = map[string]string{
+	"c": "", "f": "", "m": "", "in": "", "h": "", "min": "", "fan": "", "gas": "", "mark": "", "ball": "", "l": "l", "lt": "l", "ltr": "l", "gm": "g", "gms": "g", "kgs": "kg", "mls": "ml",
+	"handful": "handful", "handfuls": "handful", "knobs": "knob", "pinches": "pinch", "dashes": "pinch", "tblsp": "tbsp", "tbsps": "tbsp", "tbl": "tbsp", "tsps": "tsp", "dessertspoon": "dsp", "dessertspoons": "dsp", "dsp": "dsp",
+	"tins": "tin", "cans": "can", "punnets": "punnet", "bags": "bag", "packets": "packet", "packet": "packet", "pack": "packet", "packs": "packet", "pkt": "packet", "sachets": "sachet", "jars": "jar", "boxes": "box", "cartons": "carton", "tubs": "tub",
+	"baskets": "basket", "glasses": "glass", "drops": "drop", "bunches": "bunch", "mugs": "mug", "ozs": "oz",
+}
+
+// unit reads a unit where there is one: "cups", "fl. oz.", "-oz". A word that is no unit is left: it is the name.
+func (s *scanner) unit() string {
+	was := s.rest
+	s.skip()
+	if s.peek('-') {
+		s.rest = s.rest[1:]
+	}
+	n := 0
+	for n < len(s.rest) && unicode.IsLetter(s.rest[n]) {
+		n++
+	}
+	w := string(s.rest[:n])
+	next := s.rest[n:]
+	if len(next) > 0 && next[0] == '.' {
+		next = next[1:]
+	}
+	if w == "fl" || w == "fluid" {
+		two := &scanner{rest: next}
+		if o := two.unit(); o == "oz" {
+			s.rest = two.rest
+			return "fl oz"
+		}
+		s.rest = was
+		return ""
+	}
+	u, known := onLines[w]
+	if !known {
+		if containers[w] {
+			u = w
+		} else {
+			u = names[w]
+		}
+	}
+	if _, volume := (Conventions{}).volumeML(u); u == "" || !volume && massG[u] == 0 && !containers[u] && u != "handful" {
+		s.rest = was
+		return ""
+	}
+	s.rest = next
+	return u
+}
