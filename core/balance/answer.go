@@ -34,6 +34,8 @@ type Answer struct {
 	Remarks         []Remark           `json:"remarks"`
 	Allergens       Allergens          `json:"allergens"`
 	Sources         map[string]Sourced `json:"sources"`
+
+	lostShare float64 // of the thickener
 }
 
 // Set is how the filling stands.
@@ -90,7 +92,7 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a := &Answer{
 		FruitG: s.FruitG, SugarG: s.SugarG, ThickenerG: s.thickenerG, ToppingG: p.top.G,
 		JuiceG: s.JuiceG, JuiceSharePct: s.JuiceSharePct, AcidPct: s.AcidPct, Ledger: s.Ledger,
-		FruitToleranceG: p.tolerance(s), SugarTargetPct: p.sugarTarget(s.AcidPct),
+		lostShare: s.LostShare, FruitToleranceG: p.tolerance(s), SugarTargetPct: p.sugarTarget(s.AcidPct),
 	}
 	if p.req.Sweetness == "savoury" {
 		a.SugarTargetPct = 0
@@ -111,7 +113,7 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a.Cutaway = p.cutaway(s, fruitML)
 	a.LedgerLines = p.ledgerLines(s)
 	a.Ticket = p.ticket(s)
-	a.Allergens = allergens(a.Ticket)
+	a.Allergens = allergens(a.Ticket, p.req.Own)
 	a.Sources = p.sources(a)
 	a.Remarks = p.remarks(s, a)
 	return a
@@ -158,6 +160,7 @@ type Purchase struct {
 	Count     float64 `json:"count,omitempty"` // pieces, where they are counted
 	Size      string  `json:"size,omitempty"`
 	LeftOverG float64 `json:"left_over_g,omitempty"` // prepared, from rounding the count up
+	Use       string  `json:"use,omitempty"`         // what becomes of what is left over
 }
 
 // purchase is as bought: prepared weight over yield and over what windfalls lose besides.
@@ -175,6 +178,7 @@ func (p *plan) purchase(fruitG float64) []Purchase {
 		if each := piece.Fruit.PieceG(size); piece.Fruit.Counted() {
 			b.Size, b.Count = size, math.Ceil(b.G/each-1e-9)
 			b.LeftOverG = (b.Count*each - b.G) * yield
+			b.Use = UseFor(b.LeftOverG)
 		}
 		out[i] = b
 	}

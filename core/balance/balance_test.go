@@ -335,7 +335,7 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 		"apple with lemon":         {func(r *Request) { r.Fruits[0].Key = "apple_firm"; r.Liquids = []Asked{{"lemon_juice", 15}} }, nil, []string{"browns_in_air"}},
 		"130 %":                    {func(r *Request) { r.Fruits = []FruitAsked{{Key: "plum", Share: 0.9}, {Key: "apple_firm", Share: 0.4}} }, []string{"shares_scaled"}, nil},
 		"60 and 40":                {func(r *Request) { r.Fruits = []FruitAsked{{Key: "plum", Share: 60}, {Key: "apple_firm", Share: 40}} }, nil, []string{"shares_scaled"}},
-		"half a kilo of cornflour": {func(r *Request) { r.Thickener.G = ptr(500.0) }, []string{"thickener_slip", "set_off_style"}, nil},
+		"half a kilo of cornflour": {func(r *Request) { r.Thickener.G = ptr(500.0) }, []string{"slip_cornflour", "set_off_style"}, nil},
 		"no thickener":             {func(r *Request) { r.Thickener.G = ptr(0.0) }, []string{"set_off_style"}, []string{"acid_weakens"}},
 		"topping thin":             {func(r *Request) { r.Topping.ThicknessMM = 4 }, []string{"topping_thin"}, []string{"topping_thick"}},
 		"topping thick":            {func(r *Request) { r.Topping.ThicknessMM = 25 }, []string{"topping_thick"}, nil},
@@ -343,7 +343,7 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 		"slimy":                    {func(r *Request) { r.Thickener.Key = "arrowroot"; r.Liquids = []Asked{{"double_cream", 50}} }, []string{"slimy_with_dairy"}, nil},
 		"pear and raspberry":       {func(r *Request) { r.Fruits = []FruitAsked{{Key: "pear_firm", Share: 1}, {Key: "raspberry", Share: 1}} }, []string{"uneven_mixture"}, nil},
 		"a puddle in a tray":       {func(r *Request) { r.WeighedFruitG = ptr(200.0) }, []string{"dish_half_empty", "topping_thick"}, nil},
-		"too much sugar":           {func(r *Request) { r.SugarG = ptr(900.0) }, []string{"sugar_slip"}, nil},
+		"too much sugar":           {func(r *Request) { r.SugarG = ptr(900.0) }, []string{"slip_caster_sugar", "too_sweet"}, nil},
 	}
 	for name, c := range cases {
 		a := solve(t, c.change)
@@ -428,7 +428,7 @@ func FuzzSolve(f *testing.F) {
 		r.Dish.LengthCM, r.Dish.WidthCM, r.Dish.DepthCM = length, width, depth
 		r.Fruits = []FruitAsked{{Key: fruits[bits%4], Share: share, Frozen: bits&4 > 0, CutMM: minutes}, {Key: "plum", Share: 1}}
 		r.Topping.Key = toppings[bits%3]
-		r.Precook, r.Macerate = &PrecookAsked{minutes, bits&8 > 0}, &MacerateAsked{Minutes: minutes, Juice: []string{"keep", "leave", "reduce"}[bits%3], WithThickener: bits&16 > 0}
+		r.Precook, r.Macerate = &PrecookAsked{Minutes: minutes, Open: bits&8 > 0}, &MacerateAsked{Minutes: minutes, Juice: []string{"keep", "leave", "reduce"}[bits%3], WithThickener: bits&16 > 0}
 		if bits&32 > 0 {
 			r.WeighedFruitG = &fruit
 		}

@@ -6,7 +6,9 @@ import (
 	"strings"
 
 	"mabbin/core/filling"
+	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/slip"
 )
 
 // Level is how much a remark matters.
@@ -34,7 +36,7 @@ type Remark struct {
 func (p *plan) remarks(s stand, a *Answer) []Remark {
 	out := []Remark{}
 	for _, about := range []func(*plan, stand, *Answer, *[]Remark){
-		aboutHeadspace, aboutShares, aboutEachFruit, aboutPrecook, aboutMixture, aboutAir, aboutSet, aboutSlips, aboutThickener, aboutTopping, aboutSafety,
+		aboutHeadspace, aboutShares, aboutEachFruit, aboutPrecook, aboutMixture, aboutAir, aboutSet, aboutSlips, aboutSweetness, aboutThickener, aboutTopping, aboutSafety,
 	} {
 		about(p, s, a, &out)
 	}
@@ -84,14 +86,10 @@ func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	}
 }
 
-// plainName is a name without what stands in brackets and after a comma.
+// plainName is a name in a sentence, without what stands after its comma.
 func plainName(name string) string {
-	if before, rest, ok := strings.Cut(name, " ("); ok {
-		_, after, _ := strings.Cut(rest, ")")
-		name = before + after
-	}
-	name, _, _ = strings.Cut(name, ",")
-	return strings.ToLower(name)
+	name, _, _ = strings.Cut(larder.Plain(name), ",")
+	return name
 }
 
 // fruitCautions are the parts of a fruit that must not be eaten.
@@ -165,11 +163,17 @@ func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	}
 }
 
-func aboutAir(p *plan, _ stand, _ *Answer, out *[]Remark) {
+func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 	for _, w := range p.filling.Liquids {
 		if w.Ingredient.Role == "acid" && w.G > 0 {
 			return
 		}
+	}
+	const bland = 0.4 // % acid; below, sugar has nothing to stand against
+	if lemon, ok := p.req.Own.Ingredient("lemon_juice"); ok && s.AcidPct < bland && p.req.Sweetness != "savoury" {
+		g := s.FruitG * (0.5 - s.AcidPct) / (lemon.AcidPct - 0.5)
+		say(out, "bland", Note, "fruit", "The fruit is bland.", fmt.Sprintf("%.1f %% acid; under %.1f %% sweetness has nothing to stand against.", s.AcidPct, bland),
+			fmt.Sprintf("Add %s of lemon juice, from %s, under Fruit: the sugar and the thickener follow.", grams(g), strings.TrimPrefix(pieces(measure.Conventions{}, lemon, g), "from ")))
 	}
 	for _, x := range p.filling.Pieces {
 		if x.Fruit.BrownsInAir && !x.Frozen {
@@ -200,24 +204,76 @@ func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
 	say(out, "set_off_style", level, "juice", what, why, do)
 }
 
-// The borders beyond which an amount is asked about as a slip of the pen.
-const (
-	slipThickenerShare = 0.06 // of the fruit, as cornflour
-	slipSugarShare     = 0.60
-)
-
+// aboutSlips asks about amounts that the baker gave and that are far outside what is usual. What was solved for is not
+// asked about.
 func aboutSlips(p *plan, s stand, _ *Answer, out *[]Remark) {
-	asCornflour := s.thickenerG * p.thickener.Strength
-	if p.givenG != nil && asCornflour > slipThickenerShare*s.FruitG {
-		usual := s.Solve(p.style.set, p.thickener, p.beside, p.req.LongBoil)
-		say(out, "thickener_slip", Warning, "juice", fmt.Sprintf("%s of thickener: is that meant?", grams(s.thickenerG)),
-			fmt.Sprintf("Usual is up to 6 %% of the fruit, here %s as cornflour.", grams(slipThickenerShare*s.FruitG)),
-			fmt.Sprintf("If a figure slipped: %s, or %s to set it as usual. Nothing was changed.", grams(s.thickenerG/10), grams(usual)))
+	r := p.req
+	if p.givenG == nil && r.SugarG == nil && len(r.Extras) == 0 && len(r.Topping.BakersPct) == 0 && len(p.beside) == 0 {
+		return
 	}
-	if p.req.SugarG != nil && s.SugarG > slipSugarShare*s.FruitG {
-		say(out, "sugar_slip", Warning, "juice", fmt.Sprintf("%s of sugar: is that meant?", grams(s.SugarG)),
-			fmt.Sprintf("Usual is up to 60 %% of the fruit, here %s.", grams(slipSugarShare*s.FruitG)),
-			fmt.Sprintf("If a figure slipped: %s. Nothing was changed.", grams(s.SugarG/10)))
+	const sugar = "caster_sugar"
+	given := map[string]string{} // key to station
+	bowl := make([]slip.Thing, 0, len(p.filling.Pieces)+len(r.Liquids)+len(r.Extras)+3)
+	for _, x := range p.filling.Pieces {
+		bowl = append(bowl, slip.Thing{Key: x.Fruit.Key, G: x.Share * s.FruitG})
+	}
+	for _, a := range r.Liquids {
+		bowl = append(bowl, slip.Thing{Key: a.Key, G: a.G})
+	}
+	for _, a := range r.Extras {
+		bowl = append(bowl, slip.Thing{Key: a.Key, G: a.G})
+		given[a.Key] = "fruit"
+	}
+	bowl = append(bowl, slip.Thing{Key: sugar, G: s.SugarG})
+	if r.SugarG != nil {
+		given[sugar] = "juice"
+	}
+	for i, d := range p.doses(s.thickenerG) {
+		bowl = append(bowl, slip.Thing{Key: d.Thickener.Key, G: d.G})
+		if i > 0 || p.givenG != nil {
+			given[d.Thickener.Key] = "juice"
+		}
+	}
+	askAbout(slip.Find(slip.Filling, bowl, r.Own), bowl, given, out)
+	dough, changed := make([]slip.Thing, len(p.top.Parts)), map[string]string{}
+	for i, part := range p.top.Parts {
+		dough[i] = slip.Thing{Key: part.Ingredient.Key, G: part.G}
+		if _, ok := r.Topping.BakersPct[part.Ingredient.Key]; ok {
+			changed[part.Ingredient.Key] = "topping"
+		}
+	}
+	askAbout(slip.Find(slip.Dough, dough, r.Own), dough, changed, out)
+}
+
+func askAbout(slips []slip.Slip, bowl []slip.Thing, stations map[string]string, out *[]Remark) {
+	for _, x := range slips {
+		key := bowl[x.Index].Key
+		if stations[key] == "" {
+			continue
+		}
+		do := "Nothing was changed."
+		if x.SuggestG > 0 {
+			do = fmt.Sprintf("If the pen slipped: %s. Nothing was changed.", grams(x.SuggestG))
+		}
+		say(out, "slip_"+key, Warning, stations[key], x.What, x.Usual, do)
+	}
+}
+
+// aboutSweetness speaks of sugar that was given, where it is far from what the fruit's acid asks for.
+func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
+	const far = 4.0 // % of the filling: as much as from usual to sweet
+	if p.req.SugarG == nil || p.req.Sweetness == "savoury" {
+		return
+	}
+	why := fmt.Sprintf("%.0f %% of the filling is sugar; with %.1f %% acid, %.0f %% is usual.", a.SugarPct, a.AcidPct, a.SugarTargetPct)
+	off := a.SugarPct - a.SugarTargetPct
+	free := p.filling.SugarG(a.FruitG, a.SugarTargetPct)
+	do := fmt.Sprintf("Take %s of sugar.", grams(free))
+	switch {
+	case off > far && a.SugarG > 0:
+		say(out, "too_sweet", Advice, "juice", "The filling will be very sweet.", why, do)
+	case off < -far:
+		say(out, "too_sharp", Advice, "juice", "The filling will be sharp.", why, do)
 	}
 }
 

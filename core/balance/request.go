@@ -36,6 +36,8 @@ type Request struct {
 	Portion       string          `json:"portion,omitempty"` // tasting, standard or hearty
 	Cup           measure.Cup     `json:"cup,omitempty"`
 	Spoon         measure.Spoon   `json:"spoon,omitempty"`
+	Eggs          measure.Eggs    `json:"eggs,omitempty"`
+	Own           *larder.Own     `json:"own,omitempty"` // the kitchen's own figures, in the place of the tables'
 }
 
 // FruitAsked is one fruit of the mix.
@@ -47,12 +49,15 @@ type FruitAsked struct {
 	CutMM   float64 `json:"cut_mm,omitempty"`
 	Size    string  `json:"size,omitempty"`     // small, medium or large, as bought
 	LossPct float64 `json:"loss_pct,omitempty"` // bruises and worm holes, beside the usual yield
+	// MeasuredRelease is the share of its water that this crate gives up, from a test; it overrides the table's.
+	MeasuredRelease float64 `json:"measured_release,omitempty"`
 }
 
 // PrecookAsked is cooking the fruit first.
 type PrecookAsked struct {
 	Minutes float64 `json:"minutes"`
 	Open    bool    `json:"open,omitempty"`
+	Where   string  `json:"where,omitempty"` // hob, oven or microwave; left out: hob
 }
 
 // MacerateAsked is letting the sugared fruit stand.
@@ -113,6 +118,7 @@ func Check(r Request) error {
 func look(r Request) (dessert, error) {
 	var f fault.Faults
 	d := dessert{req: r}
+	r.Own.Check("/own", &f)
 	d.material = CheckDish(r.Dish, "/dish", &f)
 	later := d.lookStyle(&f)
 	d.lookFruit(&f)
@@ -122,6 +128,7 @@ func look(r Request) (dessert, error) {
 	f.OneOf("/portion", r.Portion, "", "tasting", "standard", "hearty")
 	f.OneOf("/cup", string(r.Cup), "", "us", "metric", "imperial")
 	f.OneOf("/spoon", string(r.Spoon), "", "us", "metric", "australian")
+	f.OneOf("/eggs", string(r.Eggs), "", "us", "uk")
 	if err := f.Err(); err != nil {
 		return d, err
 	}
@@ -138,9 +145,13 @@ func CheckDish(d dish.Dish, at string, f *fault.Faults) larder.Material {
 	return row(larder.Materials, d.Material, at+"/material", "dish material", f)
 }
 
-// row looks a key up and notes an unknown one.
+// row looks a key up in a table and notes an unknown one.
 func row[T any](t larder.Table[T], key, at, what string, f *fault.Faults) T {
 	x, ok := t.Get(key)
+	return known(x, ok, key, at, what, f)
+}
+
+func known[T any](x T, ok bool, key, at, what string, f *fault.Faults) T {
 	if !ok {
 		f.Add(at, "there is no %s %q: see the larder for the keys", what, key)
 	}
@@ -179,7 +190,11 @@ func (d *dessert) lookFruit(f *fault.Faults) {
 	pieces := make([]filling.Piece, len(d.req.Fruits))
 	for i, a := range d.req.Fruits {
 		at := fmt.Sprintf("/fruits/%d", i)
-		pieces[i] = filling.Piece{Fruit: row(larder.Fruits, a.Key, at+"/key", "fruit", f), Share: a.Share, Frozen: a.Frozen, CutMM: a.CutMM}
+		fruit, ok := d.req.Own.Fruit(a.Key)
+		pieces[i] = filling.Piece{Fruit: known(fruit, ok, a.Key, at+"/key", "fruit", f), Share: a.Share, Frozen: a.Frozen, CutMM: a.CutMM, Release: a.MeasuredRelease}
+		if a.MeasuredRelease != 0 {
+			f.Range(at+"/measured_release", a.MeasuredRelease, 0.02, 0.95, "of the fruit's water")
+		}
 		f.Range(at+"/share", a.Share, 0, 1000, "")
 		if a.CutMM != 0 {
 			f.Range(at+"/cut_mm", a.CutMM, 1, 80, "mm")
@@ -204,6 +219,10 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	d.filling.Washed, d.filling.CrumbG = r.Washed, r.CrumbLayerG
 	if p := r.Precook; p != nil {
 		f.Range("/precook/minutes", p.Minutes, 0, 180, "min")
+		f.OneOf("/precook/where", p.Where, "", "hob", "oven", "microwave")
+		if p.Open && p.Where == "microwave" {
+			f.Add("/precook/open", "a microwave drives little off: it counts as covered")
+		}
 		d.filling.Precook = filling.Precook{Minutes: p.Minutes, Open: p.Open}
 	}
 	if m := r.Macerate; m != nil {
@@ -211,8 +230,8 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 		f.OneOf("/macerate/juice", m.Juice, "", filling.Keep, filling.Leave, filling.Reduce)
 		d.filling.Macerate = filling.Maceration{Minutes: m.Minutes, Juice: m.Juice, WithThickener: m.WithThickener}
 	}
-	d.filling.Liquids = weighed(r.Liquids, "/liquids", f)
-	d.filling.Extras = weighed(r.Extras, "/extras", f)
+	d.filling.Liquids = d.weighed(r.Liquids, "/liquids", f)
+	d.filling.Extras = d.weighed(r.Extras, "/extras", f)
 	f.Range("/crumb_layer_g", r.CrumbLayerG, 0, 2000, "g")
 	optional(r.WeighedFruitG, "/weighed_fruit_g", 10, 30000, "g", f)
 	optional(r.SugarG, "/sugar_g", 0, 20000, "g", f)
@@ -221,7 +240,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	d.filling = filling.New(d.filling)
 }
 
-func weighed(asked []Asked, at string, f *fault.Faults) []filling.Weighed {
+func (d *dessert) weighed(asked []Asked, at string, f *fault.Faults) []filling.Weighed {
 	const most = 20
 	if len(asked) > most {
 		f.Add(at, "has %d entries: give at most %d", len(asked), most)
@@ -231,7 +250,8 @@ func weighed(asked []Asked, at string, f *fault.Faults) []filling.Weighed {
 	for i, a := range asked {
 		here := fmt.Sprintf("%s/%d", at, i)
 		f.Range(here+"/g", a.G, 0, 10000, "g")
-		out[i] = filling.Weighed{Ingredient: row(larder.Ingredients, a.Key, here+"/key", "ingredient", f), G: a.G}
+		ingredient, ok := d.req.Own.Ingredient(a.Key)
+		out[i] = filling.Weighed{Ingredient: known(ingredient, ok, a.Key, here+"/key", "ingredient", f), G: a.G}
 	}
 	return out
 }
@@ -257,17 +277,18 @@ func (d *dessert) lookTopping(f *fault.Faults, later *fault.NotYet) *fault.NotYe
 	t := row(larder.Toppings, asked.Key, "/topping/key", "topping", f)
 	f.OneOf("/topping/amount", string(asked.Amount), "", string(topping.Light), string(topping.Standard), string(topping.Generous))
 	if asked.ThicknessMM != 0 {
-		f.Range("/topping/thickness_mm", asked.ThicknessMM, 2, 60, "mm")
+		f.Range("/topping/thickness_mm", asked.ThicknessMM, 1, 80, "mm")
 	}
 	for key, pct := range asked.BakersPct {
 		at := "/topping/bakers_pct/" + key
-		row(larder.Ingredients, key, at, "ingredient", f)
-		f.Range(at, pct, 0, 400, "%")
+		i, ok := d.req.Own.Ingredient(key)
+		known(i, ok, key, at, "ingredient", f)
+		f.Range(at, pct, 0, 1000, "%")
 		if len(t.Parts) > 0 && key == t.Parts[0].Key && pct != 100 {
 			f.Add(at, "is the 100 %% that the others are measured against: change the others")
 		}
 	}
-	d.wanted = topping.Wanted{Topping: t, Amount: asked.Amount, ThicknessMM: asked.ThicknessMM, BakersPct: asked.BakersPct}
+	d.wanted = topping.Wanted{Topping: t, Amount: asked.Amount, ThicknessMM: asked.ThicknessMM, BakersPct: asked.BakersPct, Own: d.req.Own}
 	if later == nil && t.Key != "" && d.style.portionG > 0 && !crumbFamily[t.Family] {
 		later = &fault.NotYet{Pointer: "/topping/key", Detail: fmt.Sprintf("%s on a %s is not calculated yet: take a crumble, crisp or streusel", t.Name, d.req.Style)}
 	}

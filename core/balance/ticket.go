@@ -1,6 +1,8 @@
 package balance
 
 import (
+	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -39,7 +41,7 @@ const ticketG = 0.05
 
 // ticket is what to weigh, bowl by bowl, in the order of the work.
 func (p *plan) ticket(s stand) []Bowl {
-	by := measure.Conventions{Cup: p.req.Cup, Spoon: p.req.Spoon}
+	by := measure.Conventions{Cup: p.req.Cup, Spoon: p.req.Spoon, Eggs: p.req.Eggs}
 	fruit := Bowl{Key: "fruit", Title: "Fruit bowl", How: p.howFruit(), Lines: []Line{}}
 	for i, piece := range p.filling.Pieces {
 		f := piece.Fruit
@@ -49,11 +51,11 @@ func (p *plan) ticket(s stand) []Bowl {
 	for _, w := range slices.Concat(p.filling.Liquids, p.filling.Extras) {
 		fruit.add(by, w.Ingredient, w.G, "")
 	}
-	sugarName, _ := larder.Ingredients.Get("caster_sugar")
+	sugarName, _ := p.req.Own.Ingredient("caster_sugar")
 	dry := Bowl{Key: "dry", Title: "Dry, for the fruit", How: "Mix the thickener with the sugar first, so that it spreads without lumps. Toss with the fruit, lift from below, and scrape it all into the dish.", Lines: []Line{}}
 	dry.add(by, sugarName, s.SugarG, "")
 	for _, dose := range p.doses(s.thickenerG) {
-		i, _ := larder.Ingredients.Get(dose.Thickener.Key)
+		i, _ := p.req.Own.Ingredient(dose.Thickener.Key)
 		dry.add(by, i, dose.G, dose.Thickener.How)
 	}
 	top := Bowl{Key: "topping", Title: p.wanted.Topping.Name, How: p.howTopping(), Lines: []Line{}}
@@ -65,7 +67,7 @@ func (p *plan) ticket(s stand) []Bowl {
 	}
 	bowls := []Bowl{fruit, dry, top}
 	if g := p.req.CrumbLayerG; g > 0 {
-		crumbs, _ := larder.Ingredients.Get("dry_breadcrumbs")
+		crumbs, _ := p.req.Own.Ingredient("dry_breadcrumbs")
 		layer := Bowl{Key: "crumbs", Title: "Crumb layer", How: "Under the fruit, evenly.", Lines: []Line{}}
 		layer.add(by, crumbs, g, "")
 		bowls = slices.Insert(bowls, 2, layer)
@@ -78,7 +80,55 @@ func (b *Bowl) add(by measure.Conventions, i larder.Ingredient, g float64, note 
 	if g < ticketG {
 		return
 	}
+	if said := pieces(by, i, g); said != "" {
+		note = strings.TrimPrefix(note+"; "+said, "; ")
+	}
 	b.Lines = append(b.Lines, newLine(by, i.Key, i.Name, g, i.Density(), note, i.Basis))
+}
+
+// pieces tells what is bought by the piece and weighed by the gram in pieces: eggs to crack, and what is left of them and
+// for what; lemons to squeeze or to grate.
+func pieces(by measure.Conventions, i larder.Ingredient, g float64) string {
+	each, what := i.PieceG, ""
+	switch i.Role {
+	case "egg":
+		what = "egg"
+		if i.Key == "egg" {
+			each = by.EggG("")
+		}
+	case "acid", "flavour":
+		what, _, _ = strings.Cut(i.Key, "_")
+		if what != "lemon" && what != "orange" {
+			return ""
+		}
+	}
+	if each <= 0 || what == "" {
+		return ""
+	}
+	if what != "egg" {
+		n := math.Ceil(2*g/each-0.1) / 2
+		return "from " + counted(max(0.5, n), what)
+	}
+	n := math.Ceil(g/each - 0.02)
+	left := n*each - g
+	if left < 3 {
+		return "crack " + counted(n, what)
+	}
+	return fmt.Sprintf("crack %s, %s are left: %s", counted(n, what), grams(left), eggUses[i.Key])
+}
+
+// eggUses is what is done with what is left of an egg.
+var eggUses = map[string]string{
+	"egg":       "whisk it, it is the wash",
+	"egg_white": "for meringue, or whisk it for the wash; it freezes",
+	"egg_yolk":  "for the wash, or for custard today",
+}
+
+func counted(n float64, what string) string {
+	if n > 1 {
+		what += "s"
+	}
+	return measure.Fraction(n) + " " + what
 }
 
 func newLine(by measure.Conventions, key, name string, g float64, d measure.Density, note string, basis larder.Basis) Line {
@@ -133,11 +183,11 @@ func (p *plan) prepNote(i int) string {
 }
 
 // allergens gathers what the ticket's ingredients are known to contain.
-func allergens(ticket []Bowl) Allergens {
+func allergens(ticket []Bowl, own *larder.Own) Allergens {
 	a := Allergens{Contains: []string{}, CheckLabel: []string{}}
 	for _, b := range ticket {
 		for _, l := range b.Lines {
-			i, ok := larder.Ingredients.Get(l.Key)
+			i, ok := own.Ingredient(l.Key)
 			if !ok {
 				continue
 			}

@@ -14,6 +14,8 @@ type Piece struct {
 	Share  float64 // of the prepared weight; the shares of a mix add up to 1
 	Frozen bool
 	CutMM  float64 // 0: the fruit's own
+	// Release is the share of its water that this very fruit gives up, measured; 0: the table's.
+	Release float64
 }
 
 // Weighed is so many grams of an ingredient among the fruit.
@@ -129,6 +131,9 @@ func (p Piece) release(precooked bool) float64 {
 	r := p.Fruit.ReleaseFresh
 	if p.Frozen {
 		r = p.Fruit.ReleaseFrozen
+	}
+	if p.Release > 0 {
+		r = p.Release
 	}
 	if precooked {
 		r = max(r, p.Fruit.ReleaseFrozen+precookedMore)

@@ -3,6 +3,8 @@ package topping
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 
 	"mabbin/core/larder"
 )
@@ -34,6 +36,7 @@ type Wanted struct {
 	Amount      Amount
 	ThicknessMM float64            // 0: by the amount
 	BakersPct   map[string]float64 // changes to the recipe, by ingredient
+	Own         *larder.Own        // the kitchen's own figures
 }
 
 // Part is one ingredient of the sized topping.
@@ -72,7 +75,7 @@ func split(w Wanted, g float64) []Part {
 	parts := make([]Part, 0, len(w.Topping.Parts)+len(w.BakersPct))
 	sum := 0.0
 	add := func(key string, pct float64) {
-		i, _ := larder.Ingredients.Get(key)
+		i, _ := w.Own.Ingredient(key)
 		if pct > 0 {
 			parts = append(parts, Part{Ingredient: i, BakersPct: pct})
 			sum += pct
@@ -94,9 +97,9 @@ func split(w Wanted, g float64) []Part {
 		add(p.Key, pct)
 	}
 	if len(w.BakersPct) > 0 {
-		for _, key := range larder.Ingredients.Keys() { // the table's order, so that a card reads the same each time
-			if pct, ok := w.BakersPct[key]; ok && !inRecipe(key) {
-				add(key, pct)
+		for _, key := range slices.Sorted(maps.Keys(w.BakersPct)) { // in one order, so that a card reads the same each time
+			if !inRecipe(key) {
+				add(key, w.BakersPct[key])
 			}
 		}
 	}

@@ -1,0 +1,23 @@
+package balance
+
+// UseFor is what becomes of prepared fruit that is left over.
+func UseFor(g float64) string {
+	for _, u := range leftOver {
+		if g < u.under {
+			return u.use
+		}
+	}
+	return leftOver[len(leftOver)-1].use
+}
+
+// leftOver are the uses of left-over fruit, by what there is of it, in g.
+var leftOver = []struct {
+	under float64
+	use   string
+}{
+	{5, ""},
+	{60, "a bite for the cook, or on top of the porridge"},
+	{200, "stew it with a spoon of sugar: a sauce for the portions that are warmed up again"},
+	{600, "toss it with a tenth of its weight in sugar and freeze it flat for the next one"},
+	{1e9, "enough for another dish: bake it too, or freeze it flat with a tenth of its weight in sugar"},
+}

@@ -1,0 +1,76 @@
+package filling
+
+import (
+	"fmt"
+
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+)
+
+// Test is today's fruit, tried: some of it is cut as for the dish, sugared, kept warm for five minutes, and its juice
+// poured off and weighed.
+type Test struct {
+	Fruit  string      `json:"fruit"`
+	Frozen bool        `json:"frozen,omitempty"`
+	FruitG float64     `json:"fruit_g"`
+	SugarG float64     `json:"sugar_g"`
+	JuiceG float64     `json:"juice_g"`
+	Own    *larder.Own `json:"own,omitempty"`
+}
+
+// Tested is what a test says of the crate.
+type Tested struct {
+	Release      float64 `json:"release"`       // share of its water that the fruit gives up
+	TableRelease float64 `json:"table_release"` // as the table has it
+	Says         string  `json:"says"`
+}
+
+// What a measured release may be: beyond, something went wrong at the scale.
+const (
+	leastRelease = 0.02
+	mostRelease  = releaseMost
+)
+
+// Check finds every wrong field of a test.
+func (t Test) Check() error {
+	var f fault.Faults
+	t.Own.Check("/own", &f)
+	fruit, ok := t.Own.Fruit(t.Fruit)
+	if !ok {
+		f.Add("/fruit", "there is no fruit %q: see the larder for the keys", t.Fruit)
+	}
+	f.Range("/fruit_g", t.FruitG, 20, 2000, "g")
+	f.Range("/sugar_g", t.SugarG, 0, 1000, "g")
+	if most := t.FruitG*(fruit.WaterPct+fruit.SugarPct)/100 + t.SugarG; ok && f.Range("/juice_g", t.JuiceG, 0, 3000, "g") && f.Err() == nil && t.JuiceG > most {
+		f.Add("/juice_g", "is %.0f g: more than all the water and sugar in the bowl, %.0f g: weigh the juice without its cup", t.JuiceG, most)
+	}
+	return f.Err()
+}
+
+// Release works out what the crate gives up. The juice is water of the fruit, the sugar put on, which has all dissolved,
+// and the fruit's own sugar, which comes out with the water.
+func (t Test) Release() (*Tested, error) {
+	if err := t.Check(); err != nil {
+		return nil, err
+	}
+	fruit, _ := t.Own.Fruit(t.Fruit)
+	r := (t.JuiceG - t.SugarG) / (t.FruitG * (fruit.WaterPct + fruit.SugarPct) / 100)
+	table := fruit.ReleaseFresh
+	if t.Frozen {
+		table = fruit.ReleaseFrozen
+	}
+	if r < leastRelease {
+		var f fault.Faults
+		f.Add("/juice_g", "is %.0f g, hardly more than the %.0f g of sugar: stir until it has dissolved, keep it warm a little longer, and weigh again", t.JuiceG, t.SugarG)
+		return nil, f
+	}
+	r = min(mostRelease, r)
+	says := "as juicy as usual"
+	switch k := r / table; {
+	case k > 1.1:
+		says = fmt.Sprintf("%.0f %% juicier than usual", 100*(k-1))
+	case k < 0.9:
+		says = fmt.Sprintf("%.0f %% drier than usual", 100*(1-k))
+	}
+	return &Tested{r, table, "This crate is " + says + "."}, nil
+}

@@ -1,0 +1,311 @@
+package recipe
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"mabbin/core/balance"
+	"mabbin/core/measure"
+	"mabbin/core/topping"
+)
+
+// Change is one thing that is done differently from what was written.
+type Change struct {
+	Code   string  `json:"code"` // fruit, sugar, thickener, thickness, fat or topping_sugar
+	Name   string  `json:"name"`
+	From   float64 `json:"from"`
+	To     float64 `json:"to"`
+	Unit   string  `json:"unit"`
+	Effect string  `json:"effect"` // what it does, in numbers
+	Mends  string  `json:"mends"`  // the remark that it answers
+}
+
+// Mended is a recipe as written, what is wrong with it, and the smallest change that mends it.
+type Mended struct {
+	Wrong   []balance.Remark // what the recipe is, as written, that it should not be
+	Changes []Change         // in the order in which they are made
+	Request balance.Request  // with the changes
+	Answer  *balance.Answer
+}
+
+// wrongCodes are the remarks that say that a recipe is not right as it stands.
+var wrongCodes = []string{
+	"boils_over", "may_boil_over", "dish_half_empty", "set_off_style", "too_sweet", "too_sharp",
+	"topping_thick", "topping_thin", "topping_dusty", "topping_spreads", "topping_pale", "topping_candied",
+}
+
+// Wrong picks the remarks of an answer that a change could mend.
+func Wrong(a *balance.Answer) []balance.Remark {
+	out := []balance.Remark{}
+	for _, r := range a.Remarks {
+		if slices.Contains(wrongCodes, r.Code) {
+			out = append(out, r)
+		}
+	}
+	return out
+}
+
+// mends are the changes that answer each remark, in the order in which they are tried: what decides the fruit first, for
+// all else follows from it, and the thickener last.
+var mends = []struct {
+	code, name, unit string
+	answers          []string
+	change           func(balance.Request, *balance.Answer) (r balance.Request, from, to float64)
+}{
+	{"fruit", "Prepared fruit", "g", []string{"boils_over", "may_boil_over"}, lessFruit},
+	{"thickness", "Topping", "mm", []string{"topping_thick", "topping_thin"}, otherThickness},
+	{"fat", "Fat of the topping", "%", []string{"topping_dusty", "topping_spreads"}, otherFat},
+	{"topping_sugar", "Sugar of the topping", "%", []string{"topping_pale", "topping_candied"}, otherToppingSugar},
+	{"sugar", "Sugar of the filling", "g", []string{"too_sweet", "too_sharp"}, otherSugar},
+	{"thickener", "Thickener", "g", []string{"set_off_style"}, otherThickener},
+}
+
+// Mend finds the smallest change: every mend that is asked for, one after the other, and of those only the ones that the
+// dessert is not right without.
+func Mend(as balance.Request) (Mended, error) {
+	a, err := balance.Solve(as)
+	if err != nil {
+		return Mended{}, err
+	}
+	m := Mended{Wrong: Wrong(a), Request: as, Answer: a, Changes: []Change{}}
+	skip := map[string]bool{}
+	m.apply(as, a, skip)
+	for _, c := range slices.Backward(m.Changes) {
+		skip[c.Code] = true
+		less := m
+		less.apply(as, a, skip)
+		if len(Wrong(less.Answer)) > len(Wrong(m.Answer)) {
+			delete(skip, c.Code)
+			continue
+		}
+		m = less
+	}
+	return m, nil
+}
+
+// apply makes the changes on top of each other.
+func (m *Mended) apply(as balance.Request, a *balance.Answer, skip map[string]bool) {
+	m.Changes, m.Request, m.Answer = []Change{}, as, a
+	for _, x := range mends {
+		i := slices.IndexFunc(m.Answer.Remarks, func(r balance.Remark) bool { return slices.Contains(x.answers, r.Code) })
+		if i < 0 || skip[x.code] {
+			continue
+		}
+		next, from, to := x.change(m.Request, m.Answer)
+		b, err := balance.Solve(next)
+		if err != nil || math.Abs(to-from) < 1e-6 {
+			continue // this mend is not possible here: the remark stays
+		}
+		m.Changes = append(m.Changes, Change{x.code, x.name, from, to, x.unit, effect(m.Answer, b), m.Answer.Remarks[i].What})
+		m.Request, m.Answer = next, b
+	}
+}
+
+// effect tells what a change did, in the figures that moved.
+func effect(a, b *balance.Answer) string {
+	var says []string
+	moved := func(what string, x, y float64, unit string, least float64) {
+		if math.Abs(x-y) >= least {
+			says = append(says, fmt.Sprintf("%s %s to %s%s", what, measure.Shown(x), measure.Shown(y), unit))
+		}
+	}
+	if a.Set.Band != b.Set.Band {
+		says = append(says, fmt.Sprintf("%s to %s", a.Set.Band, b.Set.Band))
+	}
+	if ha, hb := a.Fit.HotHeadspaceMM, b.Fit.HotHeadspaceMM; math.Abs(ha-hb) >= 1 {
+		says = append(says, fmt.Sprintf("free rim %.0f to %.0f mm", ha, hb))
+	}
+	moved("filling", a.SugarPct, b.SugarPct, " % sugar", 0.5)
+	moved("juice", a.JuiceG, b.JuiceG, " g", 5)
+	moved("topping", a.ToppingG, b.ToppingG, " g", 3)
+	moved("topping", a.Topping.Texture.FatPct, b.Topping.Texture.FatPct, " % fat", 0.5)
+	moved("topping", a.Topping.Texture.SugarPct, b.Topping.Texture.SugarPct, " % sugar", 0.5)
+	if a.Portions.Count != b.Portions.Count {
+		moved("portions", a.Portions.Count, b.Portions.Count, "", 1)
+	}
+	return strings.Join(says, ", ")
+}
+
+// lessFruit takes the fruit down to what keeps the free rim, in whole 5 g; sugar and thickener with it, so that a filling
+// that was right stays right.
+func lessFruit(r balance.Request, a *balance.Answer) (balance.Request, float64, float64) {
+	to := 5 * math.Floor(a.Fit.MostFruitG/5)
+	for range 8 { // less sugar comes with less fruit, so the first guess leaves room
+		k := to / a.FruitG
+		r.WeighedFruitG = &to
+		r.SugarG = scaled(a.SugarG, k)
+		if r.Thickener != nil && r.Thickener.G != nil {
+			t := *r.Thickener
+			t.G = scaled(a.ThickenerG, k)
+			r.Thickener = &t
+		}
+		b, err := balance.Solve(r)
+		if err != nil || b.Fit.HotHeadspaceMM >= b.Fit.KeepMM-0.5 {
+			break
+		}
+		to -= 5 * math.Ceil(0.02*to/5)
+	}
+	return r, a.FruitG, to
+}
+
+func scaled(g, k float64) *float64 {
+	x := shown(g * k)
+	return &x
+}
+
+// shown rounds to the scale's step: nobody weighs more finely.
+func shown(g float64) float64 {
+	if g < 10 {
+		return math.Round(g*10) / 10
+	}
+	return math.Round(g)
+}
+
+func otherThickness(r balance.Request, a *balance.Answer) (balance.Request, float64, float64) {
+	t := a.Topping
+	to := math.Floor(t.RatioHigh * t.FruitDepthMM)
+	if t.DepthRatio < t.RatioLow {
+		to = math.Ceil(t.RatioLow * t.FruitDepthMM)
+	}
+	r.Topping.ThicknessMM = to
+	return r, t.ThicknessMM, to
+}
+
+// A little inside the read-out's borders, in percent of the whole.
+const (
+	enoughFatPct   = 15.0
+	muchFatPct     = 28.0
+	enoughSugarPct = 13.0
+	muchSugarPct   = 37.0
+)
+
+func otherFat(r balance.Request, a *balance.Answer) (balance.Request, float64, float64) {
+	to := muchFatPct
+	if a.Topping.Texture.Fat == topping.Dusty {
+		to = enoughFatPct
+	}
+	return reshare(r, a, "fat", func(t topping.Texture) float64 { return t.FatPct }, to)
+}
+
+func otherToppingSugar(r balance.Request, a *balance.Answer) (balance.Request, float64, float64) {
+	to := muchSugarPct
+	if a.Topping.Texture.Sugar == topping.Pale {
+		to = enoughSugarPct
+	}
+	return reshare(r, a, "sugar", func(t topping.Texture) float64 { return t.SugarPct }, to)
+}
+
+// reshare changes the percentages of the ingredients of one role until its share of the topping is to.
+func reshare(r balance.Request, a *balance.Answer, of string, share func(topping.Texture) float64, to float64) (balance.Request, float64, float64) {
+	from := share(a.Topping.Texture)
+	lo, hi := 0.0, 20.0
+	var next balance.Request
+	for range 40 {
+		k := (lo + hi) / 2
+		next = r
+		next.Topping.BakersPct = map[string]float64{}
+		for key, pct := range r.Topping.BakersPct {
+			next.Topping.BakersPct[key] = pct
+		}
+		for _, b := range a.Ticket {
+			for _, l := range b.Lines {
+				if b.Key == "topping" && l.BakersPct != 100 && role(l.Key, r.Own) == of {
+					next.Topping.BakersPct[l.Key] = math.Round(k*l.BakersPct*10) / 10
+				}
+			}
+		}
+		b, err := balance.Solve(next)
+		if err != nil || share(b.Topping.Texture) > to {
+			hi = k
+		} else {
+			lo = k
+		}
+	}
+	return next, from, to
+}
+
+func otherSugar(r balance.Request, a *balance.Answer) (balance.Request, float64, float64) {
+	free := r
+	free.SugarG = nil
+	b, err := balance.Solve(free)
+	if err != nil {
+		return r, a.SugarG, a.SugarG
+	}
+	to := shown(b.SugarG)
+	r.SugarG = &to
+	return r, a.SugarG, to
+}
+
+func otherThickener(r balance.Request, a *balance.Answer) (balance.Request, float64, float64) {
+	t := *r.Thickener
+	t.G = nil
+	free := r
+	free.Thickener = &t
+	b, err := balance.Solve(free)
+	if err != nil {
+		return r, a.ThickenerG, a.ThickenerG
+	}
+	to := shown(b.ThickenerG)
+	t.G = &to
+	r.Thickener = &t
+	return r, a.ThickenerG, to
+}
+
+// Own is what Mabbin would do with the same fruit in the same dish: everything that was written in grams is left to it.
+func Own(as balance.Request) balance.Request {
+	r := as
+	r.WeighedFruitG, r.SugarG = nil, nil
+	if r.Thickener != nil {
+		r.Thickener = &balance.ThickenerAsked{Key: r.Thickener.Key}
+	}
+	r.Topping = balance.ToppingAsked{Key: as.Topping.Key}
+	return r
+}
+
+// Verdict is a recipe whole: as it was understood, and, once nothing is open, what it comes to.
+type Verdict struct {
+	Rows      []Row            `json:"rows"`
+	Open      int              `json:"open"` // questions left
+	AsWritten *Version         `json:"as_written,omitempty"`
+	Mended    *Version         `json:"mended,omitempty"`
+	Own       *Version         `json:"own,omitempty"` // what Mabbin would do
+	Wrong     []balance.Remark `json:"wrong,omitempty"`
+	Changes   []Change         `json:"changes,omitempty"`
+}
+
+// Version is one way to make the dessert.
+type Version struct {
+	Request balance.Request `json:"request"`
+	Answer  balance.Answer  `json:"answer"`
+}
+
+// Judge says what a recipe comes to in a dish. While questions are open, it answers with the rows alone.
+func Judge(q Request, p *measure.Pantry) (*Verdict, error) {
+	rows, err := Read(p, q.Lines, q.Conventions(), q.Own)
+	if err != nil {
+		return nil, err
+	}
+	v := &Verdict{Rows: rows, Open: Open(rows)}
+	if v.Open > 0 || q.Dish == nil {
+		return v, nil
+	}
+	as, err := AsWritten(rows, q.Style, *q.Dish, q.Conventions(), q.Own)
+	if err != nil {
+		return v, err
+	}
+	m, err := Mend(as)
+	if err != nil {
+		return v, err
+	}
+	a, err := balance.Solve(as)
+	own, errOwn := balance.Solve(Own(as))
+	if err := errors.Join(err, errOwn); err != nil {
+		return v, err
+	}
+	v.AsWritten, v.Mended, v.Own = &Version{as, *a}, &Version{m.Request, *m.Answer}, &Version{Own(as), *own}
+	v.Wrong, v.Changes = m.Wrong, m.Changes
+	return v, nil
+}

@@ -1,0 +1,275 @@
+// Package recipe reads a recipe as a baker wrote it: which bowl each line belongs to, what in it looks like a slip of the
+// pen, what the dessert would be if it were made exactly so, and the smallest change that mends it.
+package recipe
+
+import (
+	"fmt"
+	"strings"
+
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/measure"
+	"mabbin/core/slip"
+)
+
+// Bowl is where a line goes.
+type Bowl string
+
+// The bowls, in the order of the work.
+const (
+	Filling Bowl = "filling"
+	Topping Bowl = "topping"
+	Base    Bowl = "base"
+	Finish  Bowl = "finish" // wash, glaze, what is served with it: weighed later, or not at all
+)
+
+// LineAsked is one line, with what the baker has answered about it.
+type LineAsked struct {
+	Text string   `json:"text"`
+	Bowl Bowl     `json:"bowl,omitempty"` // left out: by headings and by what it is
+	Key  string   `json:"key,omitempty"`  // what it is, where that was asked
+	G    *float64 `json:"g,omitempty"`    // what it weighs, where that was asked
+	Sure bool     `json:"sure,omitempty"` // as written is meant
+	Out  bool     `json:"out,omitempty"`  // leave the line out
+}
+
+// Row is one line as it was understood.
+type Row struct {
+	measure.Line
+	Bowl Bowl `json:"bowl"` // empty for a heading
+	Out  bool `json:"out,omitempty"`
+}
+
+// MaxLines is the most lines a recipe is read from.
+const MaxLines = 500
+
+// Read understands the lines of a recipe.
+func Read(p *measure.Pantry, asked []LineAsked, by measure.Conventions, own *larder.Own) ([]Row, error) {
+	var f fault.Faults
+	if n := len(asked); n > MaxLines {
+		f.Add("/lines", "has %d lines: give at most %d", n, MaxLines)
+		return nil, f
+	}
+	rows := make([]Row, len(asked))
+	for i, a := range asked {
+		at := fmt.Sprintf("/lines/%d", i)
+		rows[i] = Row{Line: p.ReadLine(a.Text, by), Bowl: a.Bowl, Out: a.Out}
+		f.OneOf(at+"/bowl", string(a.Bowl), "", string(Filling), string(Topping), string(Base), string(Finish))
+		if a.Key != "" {
+			answerThing(p, &rows[i].Line, a.Key, by, at, &f)
+		}
+		if a.G != nil && f.Range(at+"/g", *a.G, 0, 50000, "g") {
+			rows[i].G, rows[i].As, rows[i].LowG, rows[i].HighG = a.G, "as you said", 0, 0
+			rows[i].Questions = without(rows[i].Questions, measure.AskAmount, measure.AskContainer, measure.AskDensity, measure.AskPiece, measure.AskUnit, measure.AskDisagree)
+		}
+		if a.Sure {
+			rows[i].Questions = without(rows[i].Questions, measure.AskDisagree)
+		}
+		if a.Out {
+			rows[i].Questions = []measure.Question{}
+		}
+	}
+	if err := f.Err(); err != nil {
+		return nil, err
+	}
+	sortIntoBowls(rows, own)
+	askAboutSlips(rows, asked, own)
+	return rows, nil
+}
+
+// ReadText understands pasted text, line by line.
+func ReadText(p *measure.Pantry, text string, by measure.Conventions, own *larder.Own) ([]Row, error) {
+	var asked []LineAsked
+	for l := range strings.Lines(text) {
+		if l = strings.TrimSpace(l); l != "" {
+			asked = append(asked, LineAsked{Text: l})
+		}
+		if len(asked) > MaxLines {
+			var f fault.Faults
+			f.Add("/text", "has more than %d lines: give at most that many", MaxLines)
+			return nil, f
+		}
+	}
+	return Read(p, asked, by, own)
+}
+
+// answerThing takes the baker's word for what a line is of, and reads its amount again.
+func answerThing(p *measure.Pantry, l *measure.Line, key string, by measure.Conventions, at string, f *fault.Faults) {
+	t, ok := p.Get(key)
+	if !ok {
+		f.Add(at+"/key", "there is no fruit or ingredient %q: see the larder for the keys", key)
+		return
+	}
+	*l = p.ReadAs(l.Text, t, by)
+}
+
+func without(qs []measure.Question, codes ...string) []measure.Question {
+	kept := []measure.Question{}
+	for _, q := range qs {
+		drop := false
+		for _, c := range codes {
+			drop = drop || q.Code == c
+		}
+		if !drop {
+			kept = append(kept, q)
+		}
+	}
+	return kept
+}
+
+// headings tell the bowl by a word in them.
+var headings = []struct {
+	word string
+	bowl Bowl
+}{
+	{"serve", Finish},
+	{"finish", Finish},
+	{"glaze", Finish},
+	{"wash", Finish},
+	{"dust", Finish},
+	{"sauce", Finish},
+	{"topping", Topping},
+	{"crumble", Topping},
+	{"crisp", Topping},
+	{"streusel", Topping},
+	{"biscuit", Topping},
+	{"cobbler", Topping},
+	{"lid", Topping},
+	{"crumb", Topping},
+	{"base", Base},
+	{"crust", Base},
+	{"pastry", Base},
+	{"shell", Base},
+	{"bottom", Base},
+	{"filling", Filling},
+	{"fruit", Filling},
+	{"dough", Topping},
+}
+
+// bowlOf is the bowl that a heading names: its last word counts, for it is an apple crumble filling and a fruit crumble
+// topping. What follows a comma says more about the same bowl.
+func bowlOf(heading string) Bowl {
+	heading, _, _ = strings.Cut(heading, ",")
+	var bowl Bowl
+	last := -1
+	for _, h := range headings {
+		if i := strings.LastIndex(heading, h.word); i > last {
+			last, bowl = i, h.bowl
+		}
+	}
+	return bowl
+}
+
+// What is surely of the topping and no thickener, flavour or knob of butter among the fruit, in g.
+const (
+	doughFlourG = 40.0
+	doughFatG   = 50.0
+)
+
+// sortIntoBowls gives every row its bowl: by the heading above it, else by what it is and what stands around it. Fruit and
+// thickeners are of the filling, flour, oats and nuts of the topping; sugar and spice go with what was named last.
+func sortIntoBowls(rows []Row, own *larder.Own) {
+	var heading, near Bowl
+	for _, r := range rows {
+		if near = signal(r, own); near != "" {
+			break
+		}
+	}
+	for i := range rows {
+		r := &rows[i]
+		if r.Heading != "" {
+			heading = bowlOf(r.Heading)
+			continue
+		}
+		if s := signal(*r, own); s != "" {
+			near = s
+		}
+		switch {
+		case r.Bowl != "":
+		case heading != "":
+			r.Bowl = heading
+		case r.Ingredient != nil && role(*r.Ingredient, own) == "thickener":
+			r.Bowl = Filling
+		case near == "":
+			r.Bowl = Filling
+		default:
+			r.Bowl = near
+		}
+	}
+}
+
+// signal is the bowl that a row surely belongs to, empty where it could be either.
+func signal(r Row, own *larder.Own) Bowl {
+	if r.Ingredient == nil {
+		return ""
+	}
+	g := 0.0
+	if r.G != nil {
+		g = *r.G
+	}
+	switch role(*r.Ingredient, own) {
+	case larder.FruitRole:
+		return Filling
+	case "oat", "nut", "crumb", "leavener":
+		return Topping
+	case "flour":
+		if g >= doughFlourG {
+			return Topping
+		}
+	case "fat":
+		if g >= doughFatG {
+			return Topping
+		}
+	}
+	return ""
+}
+
+func role(key string, own *larder.Own) string {
+	if i, ok := own.Ingredient(key); ok {
+		return i.Role
+	}
+	return larder.FruitRole
+}
+
+// askAboutSlips asks about amounts far outside what is usual in their bowl, unless the baker was sure.
+func askAboutSlips(rows []Row, asked []LineAsked, own *larder.Own) {
+	for _, b := range []Bowl{Filling, Topping, Base} {
+		var things []slip.Thing
+		var at []int
+		for i, r := range rows {
+			if r.Bowl == b && r.Ingredient != nil && r.G != nil && !r.Out {
+				things = append(things, slip.Thing{Key: *r.Ingredient, G: *r.G, Unit: r.Unit})
+				at = append(at, i)
+				for _, a := range r.Also {
+					things = append(things, slip.Thing{Key: a.Ingredient, G: a.G})
+					at = append(at, i)
+				}
+			}
+		}
+		part := slip.Dough
+		if b == Filling {
+			part = slip.Filling
+		}
+		for _, s := range slip.Find(part, things, own) {
+			i := at[s.Index]
+			if asked[i].Sure {
+				continue
+			}
+			q := measure.Question{Code: measure.AskSlip, Text: s.What + " " + s.Usual}
+			if s.SuggestG > 0 {
+				q.SuggestG = &s.SuggestG
+				q.Text += fmt.Sprintf(" Perhaps %s g.", measure.Shown(s.SuggestG))
+			}
+			rows[i].Questions = append(rows[i].Questions, q)
+		}
+	}
+}
+
+// Open counts the questions that are not answered yet.
+func Open(rows []Row) int {
+	n := 0
+	for _, r := range rows {
+		n += len(r.Questions)
+	}
+	return n
+}

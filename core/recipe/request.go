@@ -1,0 +1,76 @@
+package recipe
+
+import (
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/measure"
+)
+
+// Request is a recipe to be judged in a dish.
+type Request struct {
+	Lines      []LineAsked        `json:"lines"`
+	Style      string             `json:"style"`
+	Dish       *dish.Dish         `json:"dish,omitempty"` // left out: the lines are only read
+	Cup        measure.Cup        `json:"cup,omitempty"`
+	Spoon      measure.Spoon      `json:"spoon,omitempty"`
+	Eggs       measure.Eggs       `json:"eggs,omitempty"`
+	Containers map[string]float64 `json:"containers,omitempty"`
+	Own        *larder.Own        `json:"own,omitempty"`
+}
+
+// Conventions are the kitchen's, for reading.
+func (q Request) Conventions() measure.Conventions {
+	return measure.Conventions{Cup: q.Cup, Spoon: q.Spoon, Eggs: q.Eggs, Containers: q.Containers}
+}
+
+// Check finds the wrong fields of a request that need no reading.
+func Check(q Request) error {
+	var f fault.Faults
+	if q.Dish != nil {
+		balance.CheckDish(*q.Dish, "/dish", &f)
+	}
+	CheckContainers(q.Containers, &f)
+	q.Own.Check("/own", &f)
+	return f.Err()
+}
+
+// CheckContainers notes containers that hold nothing sensible.
+func CheckContainers(c map[string]float64, f *fault.Faults) {
+	for name, g := range c {
+		f.Range("/containers/"+name, g, 1, 20000, "g")
+	}
+}
+
+// MeasureRequest is what a baker wrote, to be understood.
+type MeasureRequest struct {
+	Text       string             `json:"text"`
+	Cup        measure.Cup        `json:"cup,omitempty"`
+	Spoon      measure.Spoon      `json:"spoon,omitempty"`
+	Eggs       measure.Eggs       `json:"eggs,omitempty"`
+	Containers map[string]float64 `json:"containers,omitempty"`
+	Own        *larder.Own        `json:"own,omitempty"`
+}
+
+// Measured is a text as it was understood.
+type Measured struct {
+	Lines []Row `json:"lines"`
+}
+
+// CheckMeasure finds the wrong fields of a MeasureRequest.
+func CheckMeasure(q MeasureRequest) error {
+	var f fault.Faults
+	CheckContainers(q.Containers, &f)
+	q.Own.Check("/own", &f)
+	return f.Err()
+}
+
+// Measure understands a text line by line.
+func Measure(q MeasureRequest, p *measure.Pantry) (*Measured, error) {
+	rows, err := ReadText(p, q.Text, measure.Conventions{Cup: q.Cup, Spoon: q.Spoon, Eggs: q.Eggs, Containers: q.Containers}, q.Own)
+	if err != nil {
+		return nil, err
+	}
+	return &Measured{rows}, nil
+}
