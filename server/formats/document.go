@@ -1,0 +1,196 @@
+// Package formats reads and writes recipes in open formats: plain text, CSV, and the schema.org Recipe as JSON-LD, by
+// itself or inside an HTML page. What it reads is text: nothing in a file is ever run or shown as markup.
+package formats
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"path"
+	"strings"
+	"unicode/utf8"
+
+	"golang.org/x/net/html"
+
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/measure"
+	"mabbin/core/recipe"
+)
+
+// Format is one of the forms.
+type Format string
+
+// The forms.
+const (
+	Text   Format = "text"
+	CSV    Format = "csv"
+	JSONLD Format = "jsonld"
+	HTML   Format = "html"
+)
+
+// The most that is read.
+const (
+	MaxBytes  = 2 << 20
+	MaxLines  = recipe.MaxLines
+	mostSteps = 200
+	longest   = 2000 // letters of one line or step that are kept
+)
+
+// Document is a recipe as it was found in a file: lines to be understood, and Mabbin's own card where it wrote the file.
+type Document struct {
+	Format  Format   `json:"format"`
+	Name    string   `json:"name"`
+	Yield   string   `json:"yield,omitempty"`
+	Lines   []Line   `json:"lines"`
+	Method  []string `json:"method"`
+	Style   string   `json:"style,omitempty"` // by the name
+	OvenC   float64  `json:"oven_c,omitempty"`
+	Minutes float64  `json:"minutes,omitempty"`
+	Card    *Card    `json:"card,omitempty"`
+}
+
+// Line is one line of the ingredients, with its bowl where the file names it.
+type Line struct {
+	Text string      `json:"text"`
+	Bowl recipe.Bowl `json:"bowl,omitempty"`
+}
+
+// Card is a card whole, as Mabbin writes and reads it without loss.
+type Card struct {
+	Name    string          `json:"name"`
+	Request balance.Request `json:"request"`
+	OvenC   float64         `json:"oven_c,omitempty"`
+	Minutes float64         `json:"minutes,omitempty"`
+	Note    string          `json:"note,omitempty"`
+}
+
+// Read finds the recipe in a file or in pasted text. The name of the file, if there is one, helps to tell the form.
+// Errors are fault.Faults that name the line.
+func Read(filename, content string) (*Document, error) {
+	var f fault.Faults
+	switch {
+	case len(content) > MaxBytes:
+		f.Add("/content", "is %.1f MB: give at most %d MB", float64(len(content))/(1<<20), MaxBytes>>20)
+	case !utf8.ValidString(content):
+		f.Add("/content", "line %d: is not UTF-8 text: save the file as UTF-8", badLine(content))
+	case strings.ContainsRune(content, 0):
+		f.Add("/content", "has zero bytes in it: it is no text file")
+	case strings.TrimSpace(content) == "":
+		f.Add("/content", "is empty: paste the ingredients, one a line, or choose a file")
+	}
+	if err := f.Err(); err != nil {
+		return nil, err
+	}
+	content = strings.TrimPrefix(content, "\ufeff")
+	d, err := readers[formOf(filename, content)](content)
+	if err != nil {
+		return nil, err
+	}
+	d.tidy()
+	if n := len(d.Lines); n > MaxLines {
+		f.Add("/content", "has %d lines of ingredients: give at most %d", n, MaxLines)
+	} else if n == 0 && d.Card == nil {
+		f.Add("/content", "has no ingredients in it: paste them, one a line")
+	}
+	return d, f.Err()
+}
+
+var readers = map[Format]func(string) (*Document, error){Text: readText, CSV: readCSV, JSONLD: readJSONLD, HTML: readHTML}
+
+func badLine(s string) int {
+	for i, l := range strings.Split(s, "\n") {
+		if !utf8.ValidString(l) {
+			return i + 1
+		}
+	}
+	return 1
+}
+
+// formOf tells the form by the content, and by the file's name where that leaves it open.
+func formOf(filename, content string) Format {
+	head := strings.TrimSpace(content[:min(len(content), 4096)])
+	lower := strings.ToLower(head)
+	switch ext := strings.ToLower(path.Ext(filename)); {
+	case strings.HasPrefix(head, "{"), strings.HasPrefix(head, "[") && ext != ".txt":
+		return JSONLD
+	case strings.HasPrefix(lower, "<!doctype html"), strings.HasPrefix(lower, "<html"), strings.Contains(lower, "<head"), strings.Contains(lower, "<script"), strings.Contains(lower, "<body"), ext == ".html", ext == ".htm":
+		return HTML
+	case ext == ".csv", csvHead.MatchString(lower):
+		return CSV
+	}
+	return Text
+}
+
+// tidy brings what was found to plain, short lines, and reads the style and the oven out of them.
+func (d *Document) tidy() {
+	d.Name = clip(plain(d.Name), 80)
+	d.Yield = clip(plain(d.Yield), 80)
+	lines := make([]Line, 0, len(d.Lines))
+	for _, l := range d.Lines {
+		if l.Text = clip(plain(l.Text), longest); l.Text != "" {
+			lines = append(lines, l)
+		}
+	}
+	d.Lines = lines
+	steps := make([]string, 0, len(d.Method))
+	for _, s := range d.Method {
+		if s = clip(plain(s), longest); s != "" && len(steps) < mostSteps {
+			steps = append(steps, s)
+		}
+	}
+	d.Method = steps
+	for _, s := range balance.Styles() {
+		if strings.Contains(strings.ToLower(d.Name), s.Key) {
+			d.Style = s.Key
+		}
+	}
+	d.OvenC, d.Minutes = measure.FindOven(strings.Join(d.Method, "\n"))
+}
+
+// plain is text without markup and with its entities read: a tag in a recipe is noise, and never markup again.
+func plain(s string) string {
+	if strings.ContainsAny(s, "<&") {
+		var b strings.Builder
+		for z := html.NewTokenizer(strings.NewReader(s)); ; {
+			t := z.Next()
+			if t == html.ErrorToken {
+				break
+			}
+			if t == html.TextToken {
+				b.Write(z.Text())
+			} else {
+				b.WriteByte(' ')
+			}
+		}
+		s = html.UnescapeString(b.String())
+	}
+	return strings.Join(strings.Fields(s), " ")
+}
+
+func clip(s string, most int) string {
+	if r := []rune(s); len(r) > most {
+		return string(r[:most])
+	}
+	return s
+}
+
+// lineOf is the line, from 1, of a byte's offset.
+func lineOf(content string, offset int64) int {
+	return 1 + strings.Count(content[:min(int64(len(content)), max(0, offset))], "\n")
+}
+
+// strict reads JSON into v, and names the line of what is wrong with it.
+func strict(content string, v any) error {
+	dec := json.NewDecoder(bytes.NewReader([]byte(content)))
+	if err := dec.Decode(v); err != nil {
+		at := dec.InputOffset()
+		var syntax *json.SyntaxError
+		if errors.As(err, &syntax) {
+			at = syntax.Offset
+		}
+		return fault.Faults{{Pointer: "/content", Detail: fmt.Sprintf("line %d: is not JSON: %v", lineOf(content, at), err)}}
+	}
+	return nil
+}

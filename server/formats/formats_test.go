@@ -1,0 +1,177 @@
+package formats
+
+import (
+	"encoding/json"
+	"reflect"
+	"strings"
+	"testing"
+
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/larder"
+	"mabbin/core/recipe"
+	"mabbin/core/topping"
+)
+
+func ptr[T any](v T) *T { return &v }
+
+// whole is a card with every kind of field in it.
+var whole = Card{
+	Name: `Damson & "apple", late`, OvenC: 185, Minutes: 45, Note: "<b>Stone</b> them",
+	Request: balance.Request{
+		Dish: dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 21, DepthCM: 5.5, FloorLengthCM: 26, FloorWidthCM: 17, MeasuredML: 2150, Material: "glass"}, Style: "crumble",
+		Fruits:  []balance.FruitAsked{{Key: "damson", Share: 0.6, Frozen: true, MeasuredRelease: 0.5}, {Key: "orchard_apple", Share: 0.4, Peeled: ptr(false), CutMM: 12, Size: "large", LossPct: 15}},
+		Washed:  true,
+		Precook: &balance.PrecookAsked{Minutes: 6, Where: "oven"}, Macerate: &balance.MacerateAsked{Minutes: 30, Juice: "reduce", WithThickener: true},
+		Liquids: []balance.Asked{{Key: "lemon_juice", G: 20}}, Extras: []balance.Asked{{Key: "raisins", G: 50}}, CrumbLayerG: 30,
+		WeighedFruitG: ptr(940.5), Sweetness: "tart", SugarG: ptr(120.0), SetTarget: ptr(3.9), LongBoil: true, SteamedOffG: ptr(70.0),
+		Thickener: &balance.ThickenerAsked{Key: "arrowroot", G: ptr(12.0), With: []balance.Asked{{Key: "cornflour", G: 5}}},
+		Topping:   balance.ToppingAsked{Key: "crumble_oat", Amount: topping.Generous, ThicknessMM: 17, BakersPct: map[string]float64{"butter": 90, "hazelnuts": 20}},
+		Portion:   "hearty", Cup: "metric", Spoon: "australian", Eggs: "uk",
+		Own: &larder.Own{
+			Fruits:      map[string]larder.OwnRow{"orchard_apple": {CopyOf: "apple_firm", Name: "Orchard apple", Values: map[string]float64{"acid_pct": 0.7}}},
+			Ingredients: map[string]larder.OwnRow{"butter": {Values: map[string]float64{"price_per_kg": 8.5}}},
+		},
+	},
+}
+
+func TestEveryFormKeepsTheCardWhole(t *testing.T) {
+	for _, f := range []Format{JSONLD, HTML, CSV} {
+		file, err := Write(f, whole)
+		if err != nil {
+			t.Fatal(err)
+		}
+		d, err := Read(file.Name, file.Content)
+		if err != nil {
+			t.Fatalf("%s: %v\n%s", f, err, file.Content)
+		}
+		if d.Format != f || d.Card == nil || !reflect.DeepEqual(*d.Card, whole) {
+			got, _ := json.Marshal(d.Card)
+			want, _ := json.Marshal(whole)
+			t.Errorf("%s came back as %s\n%s\nwant\n%s", f, d.Format, got, want)
+		}
+		if len(d.Lines) < 8 {
+			t.Errorf("%s: %d lines for others to read", f, len(d.Lines))
+		}
+	}
+}
+
+// What is given away as text is understood again, line by line and bowl by bowl.
+func TestTextIsReadAgain(t *testing.T) {
+	file, err := Write(Text, whole)
+	if err != nil {
+		t.Fatal(err)
+	}
+	d, err := Read("", file.Content)
+	if err != nil || d.Name != whole.Name || d.OvenC != 185 || d.Minutes != 45 {
+		t.Fatalf("%+v, %v", d, err)
+	}
+	var asked []recipe.LineAsked
+	for _, l := range d.Lines {
+		asked = append(asked, recipe.LineAsked{Text: l.Text})
+	}
+	v, err := recipe.Judge(recipe.Request{Lines: asked, Style: "crumble", Cup: "metric", Own: whole.Request.Own}, larder.Pantry(whole.Request.Own))
+	if err != nil || v.Open > 0 {
+		t.Fatalf("%d questions, %v: %+v", v.Open, err, v.Rows)
+	}
+	in := map[recipe.Bowl]int{}
+	for _, r := range v.Rows {
+		in[r.Bowl]++
+	}
+	if in[recipe.Topping] != 5 || in[recipe.Filling] != 8 {
+		t.Errorf("bowls: %v\n%s", in, file.Content)
+	}
+}
+
+const page1 = `<!doctype html><html><head><title>x</title>
+<script type="application/ld+json">{broken</script>
+<script type="application/ld+json">{"@context":"https://schema.org","@graph":[{"@type":"WebPage"},{"@type":["Recipe"],"name":"Plum &amp; oat crisp",
+"recipeYield":["6","6 bowls"],"recipeIngredient":["900 g plums","<img src=x onerror=alert(1)>100 g sugar","3 tbsp cornflour &frac12;"],
+"recipeInstructions":[{"@type":"HowToSection","itemListElement":[{"@type":"HowToStep","text":"Heat the oven to 190C/gas 5."},{"@type":"HowToStep","text":"Bake for 40-50 minutes."}]}]}]}</script>
+</head><body><script>alert(2)</script></body></html>`
+
+func TestRecipesOfOthersAreRead(t *testing.T) {
+	d, err := Read("plum.html", page1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if d.Name != "Plum & oat crisp" || d.Style != "crisp" || d.OvenC != 190 || d.Minutes != 45 || len(d.Lines) != 3 || d.Lines[1].Text != "100 g sugar" {
+		t.Errorf("%+v", d)
+	}
+	d, err = Read("", `<html><body itemscope itemtype="https://schema.org/Recipe"><h1 itemprop="name">Pear crumble</h1><li itemprop="recipeIngredient">6 <b>pears</b></li><li itemprop="recipeIngredient">100 g sugar</li></body></html>`)
+	if err != nil || d.Name != "Pear crumble" || len(d.Lines) != 2 || d.Lines[0].Text != "6 pears" {
+		t.Errorf("%+v, %v", d, err)
+	}
+	d, err = Read("list.csv", "Section;Ingredient;Quantity;Unit\nfilling;plums;900;g\ntopping;plain flour;1 1/2;cups\n")
+	if err != nil || len(d.Lines) != 2 || d.Lines[1].Text != "1 1/2 cups plain flour" || d.Lines[1].Bowl != recipe.Topping {
+		t.Errorf("%+v, %v", d, err)
+	}
+	d, err = Read("", "Gran's crumble\nServes 6\n\n900 g plums\n100 g sugar\n\nMethod\nBake at 350F for 1 hour.\n")
+	if err != nil || d.Name != "Gran's crumble" || len(d.Lines) != 2 || d.Minutes != 60 || int(d.OvenC) != 176 {
+		t.Errorf("%+v, %v", d, err)
+	}
+}
+
+func TestWhatCannotBeReadNamesTheLine(t *testing.T) {
+	for says, c := range map[string]struct{ file, content string }{
+		"is empty":           {"", "  \n "},
+		"line 3":             {"x.json", "{\n\"@type\": \"Recipe\",\n\"name\": oops}"},
+		"no CSV":             {"x.csv", "name,grams\nplums,\"900\nbutter,100\n"},
+		"names no column":    {"x.csv", "colour,grams\nred,900\n"},
+		"line 2: is not UTF": {"", "plums\n\xff\xfe"},
+		"schema.org Recipe":  {"x.html", "<html><body><p>900 g plums</p></body></html>"},
+		"2 MB":               {"", strings.Repeat("900 g plums\n", 200000)},
+		"500":                {"", strings.Repeat("900 g plums\n", 501)},
+		"its mabbin:card":    {"", `{"@type":"Recipe","name":"x","recipeIngredient":["1 g salt"],"mabbin:card":{"name":"x","request":{"style":"soup"}}}`},
+		"line 2: \"nonsense": {"", "bowl,key,name,grams,value\ncard,/name,,,nonsense\n"},
+		"zero bytes":         {"x.pdf", "%PDF\x00\x01"},
+	} {
+		_, err := Read(c.file, c.content)
+		if err == nil || !strings.Contains(err.Error(), says) {
+			t.Errorf("%q: %v, want %q in it", c.content[:min(len(c.content), 40)], err, says)
+		}
+	}
+}
+
+func TestHostileHTMLIsText(t *testing.T) {
+	c := whole
+	c.Name = `</script><script>alert(1)</script>`
+	file, err := Write(HTML, c)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if n := strings.Count(strings.ToLower(file.Content), "<script"); n != 1 {
+		t.Errorf("%d scripts in the page:\n%s", n, file.Content)
+	}
+	d, err := Read(file.Name, file.Content)
+	if err != nil || d.Card == nil || d.Card.Name != c.Name {
+		t.Errorf("%+v, %v", d, err)
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	for _, form := range []Format{JSONLD, HTML, CSV, Text} {
+		file, _ := Write(form, whole)
+		f.Add(file.Name, file.Content)
+	}
+	f.Add("x.html", page1)
+	f.Add("x.csv", "bowl,key,value\ncard,/request/dish/0/1/2,1\n")
+	f.Add("", `[[[[{"@type":"Recipe"}]]]]`)
+	f.Fuzz(func(t *testing.T, name, content string) {
+		d, err := Read(name, content)
+		if err != nil {
+			if !strings.HasPrefix(err.Error(), "/content: ") {
+				t.Errorf("%v", err)
+			}
+			return
+		}
+		if len(d.Lines) > MaxLines || d.Card == nil && len(d.Lines) == 0 {
+			t.Errorf("%d lines", len(d.Lines))
+		}
+		for _, l := range d.Lines {
+			if strings.ContainsAny(l.Text, "\n\r") || len([]rune(l.Text)) > longest {
+				t.Errorf("%q", l.Text)
+			}
+		}
+	})
+}

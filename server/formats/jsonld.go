@@ -1,0 +1,284 @@
+package formats
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"html/template"
+	"strings"
+
+	"golang.org/x/net/html"
+
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+)
+
+// cardField is where Mabbin keeps its card whole in a schema.org Recipe.
+const cardField = "mabbin:card"
+
+func noRecipe(what string) error {
+	return fault.Faults{{Pointer: "/content", Detail: what + " has no schema.org Recipe in it: paste the ingredients as text instead, one a line"}}
+}
+
+// readJSONLD reads a schema.org Recipe: alone, in a list or in a graph.
+func readJSONLD(content string) (*Document, error) {
+	var tree any
+	if err := strict(content, &tree); err != nil {
+		return nil, err
+	}
+	r := findRecipe(tree, 0)
+	if r == nil {
+		return nil, noRecipe("the JSON")
+	}
+	d, err := fromRecipe(r)
+	if d != nil {
+		d.Format = JSONLD
+	}
+	return d, err
+}
+
+// findRecipe looks for the first Recipe in a tree of JSON.
+func findRecipe(tree any, depth int) map[string]any {
+	const deepest = 12
+	if depth > deepest {
+		return nil
+	}
+	switch x := tree.(type) {
+	case []any:
+		for _, y := range x {
+			if r := findRecipe(y, depth+1); r != nil {
+				return r
+			}
+		}
+	case map[string]any:
+		for _, t := range texts(x["@type"]) {
+			if t == "Recipe" || strings.HasSuffix(t, "schema.org/Recipe") {
+				return x
+			}
+		}
+		for _, k := range []string{"@graph", "mainEntity", "mainEntityOfPage", "itemListElement"} {
+			if r := findRecipe(x[k], depth+1); r != nil {
+				return r
+			}
+		}
+	}
+	return nil
+}
+
+func fromRecipe(r map[string]any) (*Document, error) {
+	d := &Document{Name: first(texts(r["name"])), Yield: first(texts(r["recipeYield"]))}
+	lines := texts(r["recipeIngredient"])
+	if len(lines) == 0 {
+		lines = texts(r["ingredients"]) // the older name
+	}
+	for _, l := range lines {
+		d.Lines = append(d.Lines, Line{Text: l})
+	}
+	d.Method = steps(r["recipeInstructions"], 0)
+	own, ok := r[cardField]
+	if !ok {
+		return d, nil
+	}
+	b, err := json.Marshal(own)
+	if err != nil {
+		return nil, err
+	}
+	c, err := decodeCard(b, cardField)
+	if err != nil {
+		return nil, err
+	}
+	d.Card, d.Name = c, c.Name
+	return d, nil
+}
+
+// decodeCard reads Mabbin's own card, and refuses one that can't be calculated.
+func decodeCard(b []byte, at string) (*Card, error) {
+	var c Card
+	dec := json.NewDecoder(bytes.NewReader(b))
+	dec.DisallowUnknownFields()
+	if err := dec.Decode(&c); err != nil {
+		return nil, fault.Faults{{Pointer: "/content", Detail: fmt.Sprintf("its %s can't be read: %v", at, err)}}
+	}
+	if err := balance.Check(c.Request); err != nil {
+		return nil, fault.Faults{{Pointer: "/content", Detail: fmt.Sprintf("its %s is not right: %v", at, err)}}
+	}
+	return &c, nil
+}
+
+// texts are the strings of a value that may be one or a list of them.
+func texts(v any) []string {
+	switch x := v.(type) {
+	case string:
+		return []string{x}
+	case float64:
+		return []string{fmt.Sprint(x)}
+	case []any:
+		var out []string
+		for _, y := range x {
+			if s, ok := y.(string); ok {
+				out = append(out, s)
+			}
+		}
+		return out
+	}
+	return nil
+}
+
+func first(s []string) string {
+	if len(s) == 0 {
+		return ""
+	}
+	return s[0]
+}
+
+// steps are the texts of instructions: strings, steps, or sections of steps.
+func steps(v any, depth int) []string {
+	const deepest = 6
+	if depth > deepest {
+		return nil
+	}
+	switch x := v.(type) {
+	case string:
+		return strings.Split(x, "\n")
+	case []any:
+		var out []string
+		for _, y := range x {
+			out = append(out, steps(y, depth+1)...)
+		}
+		return out
+	case map[string]any:
+		if s, ok := x["text"].(string); ok {
+			return []string{s}
+		}
+		return steps(x["itemListElement"], depth+1)
+	}
+	return nil
+}
+
+// readHTML reads a page that carries a Recipe, as JSON-LD or in its marks.
+func readHTML(content string) (*Document, error) {
+	page, err := html.Parse(strings.NewReader(content))
+	if err != nil {
+		return nil, fault.Faults{{Pointer: "/content", Detail: "is no HTML that can be read: " + err.Error()}}
+	}
+	var found *Document
+	var wrong error
+	marked := &Document{}
+	for n := range page.Descendants() {
+		if n.Type != html.ElementNode {
+			continue
+		}
+		if n.Data == "script" && attr(n, "type") == "application/ld+json" && found == nil {
+			var tree any
+			if json.Unmarshal([]byte(inner(n)), &tree) != nil {
+				continue // pages have broken ones among them
+			}
+			if r := findRecipe(tree, 0); r != nil {
+				found, wrong = fromRecipe(r)
+			}
+		}
+		switch attr(n, "itemprop") {
+		case "recipeIngredient", "ingredients":
+			marked.Lines = append(marked.Lines, Line{Text: inner(n)})
+		case "name":
+			if marked.Name == "" {
+				marked.Name = inner(n)
+			}
+		case "recipeInstructions":
+			marked.Method = append(marked.Method, inner(n))
+		}
+	}
+	if wrong != nil {
+		return nil, wrong
+	}
+	if found == nil {
+		if len(marked.Lines) == 0 {
+			return nil, noRecipe("the page")
+		}
+		found = marked
+	}
+	found.Format = HTML
+	return found, nil
+}
+
+func attr(n *html.Node, name string) string {
+	for _, a := range n.Attr {
+		if a.Key == name {
+			return strings.TrimSpace(a.Val)
+		}
+	}
+	return ""
+}
+
+func inner(n *html.Node) string {
+	var b strings.Builder
+	for c := range n.Descendants() {
+		if c.Type == html.TextNode {
+			b.WriteString(c.Data)
+		}
+	}
+	return b.String()
+}
+
+// asRecipe is a card as a schema.org Recipe, with the whole card beside what others read.
+func asRecipe(c Card, a *balance.Answer) map[string]any {
+	ingredients, instructions := []string{}, []map[string]string{}
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			ingredients = append(ingredients, ingredient(l))
+		}
+	}
+	for _, s := range method(c, a) {
+		instructions = append(instructions, map[string]string{"@type": "HowToStep", "text": s})
+	}
+	r := map[string]any{
+		"@context": []any{"https://schema.org", map[string]string{"mabbin": "urn:mabbin:"}}, "@type": "Recipe",
+		"name": c.Name, "recipeYield": yield(a), "recipeIngredient": ingredients, "recipeInstructions": instructions, cardField: c,
+	}
+	if c.Minutes > 0 {
+		r["cookTime"] = fmt.Sprintf("PT%.0fM", c.Minutes)
+	}
+	return r
+}
+
+// WriteJSONLD writes a card as a schema.org Recipe. Mabbin's own fields are in it whole.
+func WriteJSONLD(c Card, a *balance.Answer) (string, error) {
+	var b bytes.Buffer
+	enc := json.NewEncoder(&b)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", "  ")
+	err := enc.Encode(asRecipe(c, a))
+	return b.String(), err
+}
+
+// page is a card to be read and printed, with its data inside.
+var page = template.Must(template.New("card").Funcs(template.FuncMap{"ingredient": ingredient, "heading": headingOf}).Parse(`<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<title>{{.Card.Name}}</title>
+<style>body{font:17px/1.4 sans-serif;max-width:44em;margin:2em auto;padding:0 1em}h2{margin-bottom:.2em}ul{margin-top:0}</style>
+<script type="application/ld+json">{{.Recipe}}</script>
+</head>
+<body>
+<h1>{{.Card.Name}}</h1>
+<p>{{.Yield}}</p>
+{{range .Ticket}}<h2>{{heading .}}</h2>
+<ul>{{range .Lines}}
+<li>{{ingredient .}}{{if .Spoons}} ({{.Spoons}}){{end}}</li>{{end}}
+</ul>
+{{end}}<h2>Method</h2>
+<ol>{{range .Method}}
+<li>{{.}}</li>{{end}}
+</ol>
+{{if .Card.Note}}<p>{{.Card.Note}}</p>
+{{end}}</body>
+</html>
+`))
+
+// WriteHTML writes a card as a page.
+func WriteHTML(c Card, a *balance.Answer) (string, error) {
+	var b bytes.Buffer
+	err := page.Execute(&b, map[string]any{"Card": c, "Recipe": asRecipe(c, a), "Yield": yield(a), "Ticket": a.Ticket, "Method": method(c, a)})
+	return b.String(), err
+}

@@ -1,0 +1,110 @@
+package formats
+
+import (
+	"fmt"
+	"regexp"
+	"strings"
+
+	"mabbin/core/balance"
+	"mabbin/core/larder"
+)
+
+var (
+	// methodHead begins the part that is no ingredients any more.
+	methodHead = regexp.MustCompile(`(?i)^\W*(method|instructions?|directions?|preparation|steps|how to( make it)?)\W*$`)
+	step       = regexp.MustCompile(`^\s*(?:step\s*)?\d{1,2}[.):]\s+\S`)
+	yieldLine  = regexp.MustCompile(`(?i)^(serves|makes|yield|portions)\b`)
+	amountIn   = regexp.MustCompile(`[0-9½¼¾⅓⅔⅛]`)
+)
+
+// readText reads pasted text: a title, if the first line is none of the ingredients, the ingredients, and the method after
+// its heading or from the first numbered step on.
+func readText(content string) (*Document, error) {
+	d := &Document{Format: Text}
+	inMethod := false
+	for raw := range strings.Lines(content) {
+		l := strings.TrimSpace(raw)
+		switch {
+		case l == "":
+		case methodHead.MatchString(l):
+			inMethod = true
+		case inMethod, step.MatchString(l):
+			inMethod = true
+			d.Method = append(d.Method, l)
+		case yieldLine.MatchString(l):
+			d.Yield = l
+		case d.Name == "" && len(d.Lines) == 0 && !amountIn.MatchString(l) && !strings.HasSuffix(l, ":"):
+			d.Name = strings.Trim(l, "#*_ ")
+		default:
+			d.Lines = append(d.Lines, Line{Text: l})
+		}
+	}
+	return d, nil
+}
+
+// WriteText writes a card to be read.
+func WriteText(c Card, a *balance.Answer) string {
+	var b strings.Builder
+	fmt.Fprintf(&b, "%s\n%s\n", c.Name, yield(a))
+	for _, bowl := range a.Ticket {
+		fmt.Fprintf(&b, "\n%s:\n", headingOf(bowl))
+		for _, l := range bowl.Lines {
+			b.WriteString(ingredient(l))
+			if l.Note != "" && bowl.Key == "fruit" {
+				b.WriteString(", " + l.Note)
+				if _, fruit := c.Request.Own.Fruit(l.Key); fruit {
+					b.WriteString(", prepared weight")
+				}
+			}
+			if l.Spoons != "" {
+				b.WriteString(" (" + l.Spoons + ")")
+			}
+			b.WriteByte('\n')
+		}
+	}
+	b.WriteString("\nMethod\n")
+	for i, s := range method(c, a) {
+		fmt.Fprintf(&b, "%d. %s\n", i+1, s)
+	}
+	if c.Note != "" {
+		fmt.Fprintf(&b, "\nNote: %s\n", c.Note)
+	}
+	return b.String()
+}
+
+// headingOf is a bowl's heading as the reader of text understands it again.
+func headingOf(b balance.Bowl) string {
+	switch b.Key {
+	case "fruit":
+		return "For the filling, fruit bowl"
+	case "dry":
+		return "For the filling, dry"
+	case "crumbs":
+		return "For the filling, crumb layer"
+	}
+	return "For the topping"
+}
+
+func ingredient(l balance.Line) string { return l.Shown + " g " + larder.Plain(l.Name) }
+
+func yield(a *balance.Answer) string {
+	return fmt.Sprintf("Serves %.0f, %.0f g each", a.Portions.Count, a.Portions.EachG)
+}
+
+// method is what to do, in the order of the work.
+func method(c Card, a *balance.Answer) []string {
+	var out []string
+	for _, b := range a.Ticket {
+		out = append(out, b.How)
+	}
+	out = append(out, "Fill the dish, put the topping on, wipe the rim, and put a tray under it.")
+	bake := "Bake until it bubbles at the middle, not only at the rim, and the top is golden."
+	if c.OvenC > 0 {
+		bake = fmt.Sprintf("Bake at %.0f C until it bubbles at the middle, not only at the rim, and the top is golden", c.OvenC)
+		if c.Minutes > 0 {
+			bake += fmt.Sprintf(", some %.0f minutes", c.Minutes)
+		}
+		bake += "."
+	}
+	return append(out, bake)
+}
