@@ -20,6 +20,9 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/filling"
 	"mabbin/core/larder"
+	"mabbin/core/measure"
+	"mabbin/core/recipe"
+	"mabbin/server/formats"
 
 	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/gin-gonic/gin"
@@ -166,42 +169,18 @@ func (e JuiceOutcome) Valid() bool {
 	}
 }
 
-// Defines values for KitchenCup.
+// Defines values for LarderFigureKind.
 const (
-	KitchenCupImperial KitchenCup = "imperial"
-	KitchenCupMetric   KitchenCup = "metric"
-	KitchenCupUs       KitchenCup = "us"
+	Fruit      LarderFigureKind = "fruit"
+	Ingredient LarderFigureKind = "ingredient"
 )
 
-// Valid indicates whether the value is a known member of the KitchenCup enum.
-func (e KitchenCup) Valid() bool {
+// Valid indicates whether the value is a known member of the LarderFigureKind enum.
+func (e LarderFigureKind) Valid() bool {
 	switch e {
-	case KitchenCupImperial:
+	case Fruit:
 		return true
-	case KitchenCupMetric:
-		return true
-	case KitchenCupUs:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for KitchenSpoon.
-const (
-	KitchenSpoonAustralian KitchenSpoon = "australian"
-	KitchenSpoonMetric     KitchenSpoon = "metric"
-	KitchenSpoonUs         KitchenSpoon = "us"
-)
-
-// Valid indicates whether the value is a known member of the KitchenSpoon enum.
-func (e KitchenSpoon) Valid() bool {
-	switch e {
-	case KitchenSpoonAustralian:
-		return true
-	case KitchenSpoonMetric:
-		return true
-	case KitchenSpoonUs:
+	case Ingredient:
 		return true
 	default:
 		return false
@@ -400,11 +379,36 @@ type CardListed struct {
 	Newest Version            `json:"newest"`
 }
 
+// Containers What the kitchen's containers hold, in g: "tin", or "punnet strawberry" for one of one thing
+type Containers = map[string]float64
+
 // Cutaway The dish cut open along its length, to scale. Heights are above the inside of the floor.
 type Cutaway = balance.Cutaway
 
 // Dish The inside of one baking dish
 type Dish = dish.Dish
+
+// DishChange defines model for DishChange.
+type DishChange struct {
+	Count int `json:"count"`
+
+	// Dish The inside of one baking dish
+	Dish Dish   `json:"dish"`
+	Name string `json:"name"`
+}
+
+// ExportRequest defines model for ExportRequest.
+type ExportRequest struct {
+	Card   WholeCard  `json:"card"`
+	Format FileFormat `json:"format"`
+}
+
+// ExportedFile defines model for ExportedFile.
+type ExportedFile struct {
+	Content   string `json:"content"`
+	Filename  string `json:"filename"`
+	MediaType string `json:"media_type"`
+}
 
 // FieldProblem defines model for FieldProblem.
 type FieldProblem struct {
@@ -417,35 +421,73 @@ type FieldProblem struct {
 	Pointer string `json:"pointer"`
 }
 
+// FileFormat defines model for FileFormat.
+type FileFormat = formats.Format
+
 // FruitAsked defines model for FruitAsked.
 type FruitAsked = balance.FruitAsked
+
+// FruitTestAnswer defines model for FruitTestAnswer.
+type FruitTestAnswer = filling.Tested
+
+// FruitTestRequest defines model for FruitTestRequest.
+type FruitTestRequest = filling.Test
+
+// ImportRequest defines model for ImportRequest.
+type ImportRequest struct {
+	// Content Text of at most 2 MB
+	Content string `json:"content"`
+
+	// Filename Helps to tell the form
+	Filename *string `json:"filename,omitempty"`
+}
+
+// ImportedDocument defines model for ImportedDocument.
+type ImportedDocument = formats.Document
 
 // JuiceOutcome defines model for JuiceOutcome.
 type JuiceOutcome string
 
 // Kitchen defines model for Kitchen.
 type Kitchen struct {
-	Cup   KitchenCup         `json:"cup"`
-	Id    openapi_types.UUID `json:"id"`
-	Name  string             `json:"name"`
-	Spoon KitchenSpoon       `json:"spoon"`
+	Id       openapi_types.UUID `json:"id"`
+	Name     string             `json:"name"`
+	Settings Settings           `json:"settings"`
 }
-
-// KitchenCup defines model for Kitchen.Cup.
-type KitchenCup string
-
-// KitchenSpoon defines model for Kitchen.Spoon.
-type KitchenSpoon string
 
 // Larder defines model for Larder.
 type Larder struct {
+	// Figures What the figures of fruits and ingredients are, for showing them and for a kitchen's own
+	Figures     []LarderFigure     `json:"figures"`
 	Fruits      []LarderFruit      `json:"fruits"`
 	Ingredients []LarderIngredient `json:"ingredients"`
 	Materials   []LarderMaterial   `json:"materials"`
 	Styles      []LarderStyle      `json:"styles"`
 	Thickeners  []LarderThickener  `json:"thickeners"`
 	Toppings    []LarderTopping    `json:"toppings"`
+
+	// Usual The usual settings of an oven. What lies outside is asked about, and used as it is.
+	Usual struct {
+		MinutesHigh float64 `json:"minutes_high"`
+		MinutesLow  float64 `json:"minutes_low"`
+		OvenHighC   float64 `json:"oven_high_c"`
+		OvenLowC    float64 `json:"oven_low_c"`
+	} `json:"usual"`
 }
+
+// LarderFigure defines model for LarderFigure.
+type LarderFigure struct {
+	Basis  *Basis           `json:"basis,omitempty"`
+	Column string           `json:"column"`
+	High   float64          `json:"high"`
+	Kind   LarderFigureKind `json:"kind"`
+	Low    float64          `json:"low"`
+	Name   string           `json:"name"`
+	Unit   string           `json:"unit"`
+}
+
+// LarderFigureKind defines model for LarderFigure.Kind.
+type LarderFigureKind string
 
 // LarderFruit defines model for LarderFruit.
 type LarderFruit struct {
@@ -456,10 +498,13 @@ type LarderFruit struct {
 	// Counted Bought by the piece
 	Counted      bool    `json:"counted"`
 	DefaultCutMm float64 `json:"default_cut_mm"`
-	Group        string  `json:"group"`
-	JuiceColour  string  `json:"juice_colour"`
-	Key          string  `json:"key"`
-	Name         string  `json:"name"`
+
+	// Figures By column
+	Figures     map[string]float64 `json:"figures"`
+	Group       string             `json:"group"`
+	JuiceColour string             `json:"juice_colour"`
+	Key         string             `json:"key"`
+	Name        string             `json:"name"`
 
 	// Peelable Peeling changes the yield
 	Peelable bool               `json:"peelable"`
@@ -476,9 +521,12 @@ type LarderIngredient struct {
 	Allergens  []string `json:"allergens"`
 	Basis      Basis    `json:"basis"`
 	CheckLabel bool     `json:"check_label"`
-	Key        string   `json:"key"`
-	Name       string   `json:"name"`
-	Role       string   `json:"role"`
+
+	// Figures By column
+	Figures map[string]float64 `json:"figures"`
+	Key     string             `json:"key"`
+	Name    string             `json:"name"`
+	Role    string             `json:"role"`
 }
 
 // LarderMaterial defines model for LarderMaterial.
@@ -530,6 +578,12 @@ type LarderTopping struct {
 	RawThicknessMm float64 `json:"raw_thickness_mm"`
 }
 
+// MeasureRequest defines model for MeasureRequest.
+type MeasureRequest = recipe.MeasureRequest
+
+// Measured defines model for Measured.
+type Measured = recipe.Measured
+
 // NewBake defines model for NewBake.
 type NewBake struct {
 	BakedAt time.Time `json:"baked_at"`
@@ -566,6 +620,9 @@ type NewCard struct {
 
 // NewDish defines model for NewDish.
 type NewDish struct {
+	// Count How many of it there are; left out: one
+	Count *int `json:"count,omitempty"`
+
 	// Dish The inside of one baking dish
 	Dish Dish               `json:"dish"`
 	Id   openapi_types.UUID `json:"id"`
@@ -609,6 +666,12 @@ type Oven struct {
 // OvenHeating defines model for Oven.Heating.
 type OvenHeating string
 
+// Own Figures of the kitchen's own in the place of the tables', and rows that the tables do not have, by key
+type Own = larder.Own
+
+// OwnRow defines model for OwnRow.
+type OwnRow = larder.OwnRow
+
 // Problem defines model for Problem.
 type Problem struct {
 	Errors *[]FieldProblem `json:"errors,omitempty"`
@@ -619,6 +682,27 @@ type Problem struct {
 	Type string `json:"type"`
 }
 
+// RecipeBowl defines model for RecipeBowl.
+type RecipeBowl = recipe.Bowl
+
+// RecipeRequest defines model for RecipeRequest.
+type RecipeRequest = recipe.Request
+
+// RecipeRow defines model for RecipeRow.
+type RecipeRow = recipe.Row
+
+// RecipeVerdict defines model for RecipeVerdict.
+type RecipeVerdict = recipe.Verdict
+
+// RecipeVersion defines model for RecipeVersion.
+type RecipeVersion = recipe.Version
+
+// Remark defines model for Remark.
+type Remark = balance.Remark
+
+// School defines model for School.
+type School = balance.School
+
 // Setting Where and how long it bakes
 type Setting struct {
 	Minutes *float64            `json:"minutes,omitempty"`
@@ -626,14 +710,27 @@ type Setting struct {
 	OvenId  *openapi_types.UUID `json:"oven_id,omitempty"`
 }
 
+// Settings defines model for Settings.
+type Settings = measure.Settings
+
 // ShelfDish defines model for ShelfDish.
 type ShelfDish struct {
+	// ComputedMl By the sizes, for comparison with the measured volume
+	ComputedMl float64 `json:"computed_ml"`
+	Count      int     `json:"count"`
+
 	// Dish The inside of one baking dish
 	Dish     Dish               `json:"dish"`
 	Id       openapi_types.UUID `json:"id"`
 	Name     string             `json:"name"`
 	VolumeMl float64            `json:"volume_ml"`
 }
+
+// StartAnswer defines model for StartAnswer.
+type StartAnswer = balance.StartAnswer
+
+// StartRequest Give one of fruit_g, bought_g and portions
+type StartRequest = balance.StartRequest
 
 // Version defines model for Version.
 type Version struct {
@@ -649,8 +746,14 @@ type Version struct {
 	Setting Setting `json:"setting"`
 }
 
+// WholeCard defines model for WholeCard.
+type WholeCard = formats.Card
+
 // CardID defines model for CardID.
 type CardID = openapi_types.UUID
+
+// DishID defines model for DishID.
+type DishID = openapi_types.UUID
 
 // KitchenID defines model for KitchenID.
 type KitchenID = openapi_types.UUID
@@ -668,6 +771,15 @@ type ReadAmountJSONRequestBody = AmountRequest
 // BalanceJSONRequestBody defines body for Balance for application/json ContentType.
 type BalanceJSONRequestBody = BalanceRequest
 
+// ExportCardJSONRequestBody defines body for ExportCard for application/json ContentType.
+type ExportCardJSONRequestBody = ExportRequest
+
+// FruitTestJSONRequestBody defines body for FruitTest for application/json ContentType.
+type FruitTestJSONRequestBody = FruitTestRequest
+
+// ImportRecipeJSONRequestBody defines body for ImportRecipe for application/json ContentType.
+type ImportRecipeJSONRequestBody = ImportRequest
+
 // AddBakeJSONRequestBody defines body for AddBake for application/json ContentType.
 type AddBakeJSONRequestBody = NewBake
 
@@ -680,6 +792,27 @@ type AddVersionJSONRequestBody = NewVersion
 // AddDishJSONRequestBody defines body for AddDish for application/json ContentType.
 type AddDishJSONRequestBody = NewDish
 
+// ChangeDishJSONRequestBody defines body for ChangeDish for application/json ContentType.
+type ChangeDishJSONRequestBody = DishChange
+
+// SetOwnJSONRequestBody defines body for SetOwn for application/json ContentType.
+type SetOwnJSONRequestBody = OwnRow
+
+// SetSettingsJSONRequestBody defines body for SetSettings for application/json ContentType.
+type SetSettingsJSONRequestBody = Settings
+
+// MeasureJSONRequestBody defines body for Measure for application/json ContentType.
+type MeasureJSONRequestBody = MeasureRequest
+
+// JudgeRecipeJSONRequestBody defines body for JudgeRecipe for application/json ContentType.
+type JudgeRecipeJSONRequestBody = RecipeRequest
+
+// SchoolsJSONRequestBody defines body for Schools for application/json ContentType.
+type SchoolsJSONRequestBody = BalanceRequest
+
+// StartJSONRequestBody defines body for Start for application/json ContentType.
+type StartJSONRequestBody = StartRequest
+
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
 	// ReadAmount What a baker typed into one field, in the field's unit
@@ -688,6 +821,15 @@ type ServerInterface interface {
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(c *gin.Context)
+	// ExportCard A card in an open format. Its own fields are in all but the plain text, without loss.
+	// (POST /api/v1/export)
+	ExportCard(c *gin.Context)
+	// FruitTest Today's fruit - what a warmed and sugared sample says of the crate
+	// (POST /api/v1/fruit-test)
+	FruitTest(c *gin.Context)
+	// ImportRecipe Find the recipe in pasted text or in a file - plain text, CSV, schema.org Recipe as JSON-LD or in HTML. At most 2 MB and 500 lines.
+	// (POST /api/v1/import)
+	ImportRecipe(c *gin.Context)
 	// ListKitchens The kitchens kept here
 	// (GET /api/v1/kitchens)
 	ListKitchens(c *gin.Context)
@@ -715,12 +857,42 @@ type ServerInterface interface {
 	// AddDish Put a dish on the shelf. The same id twice is the same dish.
 	// (POST /api/v1/kitchens/{kitchen}/dishes)
 	AddDish(c *gin.Context, kitchen KitchenID)
+	// RemoveDish Take a dish off the shelf. Cards keep the dish that they were saved with.
+	// (DELETE /api/v1/kitchens/{kitchen}/dishes/{dish})
+	RemoveDish(c *gin.Context, kitchen KitchenID, dish DishID)
+	// ChangeDish Change a dish on the shelf. Cards keep the dish that they were saved with.
+	// (PUT /api/v1/kitchens/{kitchen}/dishes/{dish})
+	ChangeDish(c *gin.Context, kitchen KitchenID, dish DishID)
 	// ListOvens The kitchen's ovens
 	// (GET /api/v1/kitchens/{kitchen}/ovens)
 	ListOvens(c *gin.Context, kitchen KitchenID)
+	// ListOwn What the kitchen knows better than the tables
+	// (GET /api/v1/kitchens/{kitchen}/own)
+	ListOwn(c *gin.Context, kitchen KitchenID)
+	// DropOwn Back to the table's figures
+	// (DELETE /api/v1/kitchens/{kitchen}/own/{kind}/{key})
+	DropOwn(c *gin.Context, kitchen KitchenID, kind string, key string)
+	// SetOwn Keep figures of the kitchen's own beside the table's, or a fruit of its own
+	// (PUT /api/v1/kitchens/{kitchen}/own/{kind}/{key})
+	SetOwn(c *gin.Context, kitchen KitchenID, kind string, key string)
+	// SetSettings The kitchen's cup, spoon and eggs, the units it reads, and what its containers hold
+	// (PUT /api/v1/kitchens/{kitchen}/settings)
+	SetSettings(c *gin.Context, kitchen KitchenID)
 	// GetLarder The tables - fruits, thickeners, toppings, dish materials, ingredients and styles - each figure with its basis
 	// (GET /api/v1/larder)
 	GetLarder(c *gin.Context)
+	// Measure What a baker wrote, understood line by line
+	// (POST /api/v1/measure)
+	Measure(c *gin.Context)
+	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
+	// (POST /api/v1/recipe)
+	JudgeRecipe(c *gin.Context)
+	// Schools What each way of doing comes to, where bakers disagree - maceration, pre-cooking, peeling - for the same fruit
+	// (POST /api/v1/schools)
+	Schools(c *gin.Context)
+	// Start Begun from an amount of fruit or from portions - which of the dishes, how many, what is left over
+	// (POST /api/v1/start)
+	Start(c *gin.Context)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -756,6 +928,45 @@ func (siw *ServerInterfaceWrapper) Balance(c *gin.Context) {
 	}
 
 	siw.Handler.Balance(c)
+}
+
+// ExportCard operation middleware
+func (siw *ServerInterfaceWrapper) ExportCard(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportCard(c)
+}
+
+// FruitTest operation middleware
+func (siw *ServerInterfaceWrapper) FruitTest(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.FruitTest(c)
+}
+
+// ImportRecipe operation middleware
+func (siw *ServerInterfaceWrapper) ImportRecipe(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ImportRecipe(c)
 }
 
 // ListKitchens operation middleware
@@ -1008,6 +1219,74 @@ func (siw *ServerInterfaceWrapper) AddDish(c *gin.Context) {
 	siw.Handler.AddDish(c, kitchen)
 }
 
+// RemoveDish operation middleware
+func (siw *ServerInterfaceWrapper) RemoveDish(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "dish" -------------
+	var dish DishID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dish", c.Param("dish"), &dish, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dish: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemoveDish(c, kitchen, dish)
+}
+
+// ChangeDish operation middleware
+func (siw *ServerInterfaceWrapper) ChangeDish(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "dish" -------------
+	var dish DishID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dish", c.Param("dish"), &dish, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dish: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangeDish(c, kitchen, dish)
+}
+
 // ListOvens operation middleware
 func (siw *ServerInterfaceWrapper) ListOvens(c *gin.Context) {
 
@@ -1033,6 +1312,142 @@ func (siw *ServerInterfaceWrapper) ListOvens(c *gin.Context) {
 	siw.Handler.ListOvens(c, kitchen)
 }
 
+// ListOwn operation middleware
+func (siw *ServerInterfaceWrapper) ListOwn(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListOwn(c, kitchen)
+}
+
+// DropOwn operation middleware
+func (siw *ServerInterfaceWrapper) DropOwn(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "kind" -------------
+	var kind string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kind", c.Param("kind"), &kind, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kind: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DropOwn(c, kitchen, kind, key)
+}
+
+// SetOwn operation middleware
+func (siw *ServerInterfaceWrapper) SetOwn(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "kind" -------------
+	var kind string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kind", c.Param("kind"), &kind, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kind: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SetOwn(c, kitchen, kind, key)
+}
+
+// SetSettings operation middleware
+func (siw *ServerInterfaceWrapper) SetSettings(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SetSettings(c, kitchen)
+}
+
 // GetLarder operation middleware
 func (siw *ServerInterfaceWrapper) GetLarder(c *gin.Context) {
 
@@ -1044,6 +1459,58 @@ func (siw *ServerInterfaceWrapper) GetLarder(c *gin.Context) {
 	}
 
 	siw.Handler.GetLarder(c)
+}
+
+// Measure operation middleware
+func (siw *ServerInterfaceWrapper) Measure(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Measure(c)
+}
+
+// JudgeRecipe operation middleware
+func (siw *ServerInterfaceWrapper) JudgeRecipe(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.JudgeRecipe(c)
+}
+
+// Schools operation middleware
+func (siw *ServerInterfaceWrapper) Schools(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Schools(c)
+}
+
+// Start operation middleware
+func (siw *ServerInterfaceWrapper) Start(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Start(c)
 }
 
 // GinServerOptions provides options for the Gin server.
@@ -1076,9 +1543,22 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/v1/larder", wrapper.GetLarder)
 	router.POST(options.BaseURL+"/api/v1/balance", wrapper.Balance)
 	router.POST(options.BaseURL+"/api/v1/amount", wrapper.ReadAmount)
+	router.POST(options.BaseURL+"/api/v1/schools", wrapper.Schools)
+	router.POST(options.BaseURL+"/api/v1/start", wrapper.Start)
+	router.POST(options.BaseURL+"/api/v1/fruit-test", wrapper.FruitTest)
+	router.POST(options.BaseURL+"/api/v1/measure", wrapper.Measure)
+	router.POST(options.BaseURL+"/api/v1/recipe", wrapper.JudgeRecipe)
+	router.POST(options.BaseURL+"/api/v1/import", wrapper.ImportRecipe)
+	router.POST(options.BaseURL+"/api/v1/export", wrapper.ExportCard)
 	router.GET(options.BaseURL+"/api/v1/kitchens", wrapper.ListKitchens)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes", wrapper.ListDishes)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes", wrapper.AddDish)
+	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes/:dish", wrapper.RemoveDish)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes/:dish", wrapper.ChangeDish)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/settings", wrapper.SetSettings)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/own", wrapper.ListOwn)
+	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/own/:kind/:key", wrapper.DropOwn)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/own/:kind/:key", wrapper.SetOwn)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens", wrapper.ListOvens)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.ListCards)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.AddCard)
@@ -1157,6 +1637,123 @@ type BalancedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response BalancedefaultApplicationProblemPlusJSONResponse) VisitBalanceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExportCardRequestObject struct {
+	Body *ExportCardJSONRequestBody
+}
+
+type ExportCardResponseObject interface {
+	VisitExportCardResponse(w http.ResponseWriter) error
+}
+
+type ExportCard200JSONResponse ExportedFile
+
+func (response ExportCard200JSONResponse) VisitExportCardResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExportCarddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportCarddefaultApplicationProblemPlusJSONResponse) VisitExportCardResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FruitTestRequestObject struct {
+	Body *FruitTestJSONRequestBody
+}
+
+type FruitTestResponseObject interface {
+	VisitFruitTestResponse(w http.ResponseWriter) error
+}
+
+type FruitTest200JSONResponse FruitTestAnswer
+
+func (response FruitTest200JSONResponse) VisitFruitTestResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FruitTestdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FruitTestdefaultApplicationProblemPlusJSONResponse) VisitFruitTestResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportRecipeRequestObject struct {
+	Body *ImportRecipeJSONRequestBody
+}
+
+type ImportRecipeResponseObject interface {
+	VisitImportRecipeResponse(w http.ResponseWriter) error
+}
+
+type ImportRecipe200JSONResponse ImportedDocument
+
+func (response ImportRecipe200JSONResponse) VisitImportRecipeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportRecipedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ImportRecipedefaultApplicationProblemPlusJSONResponse) VisitImportRecipeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -1525,6 +2122,81 @@ func (response AddDishdefaultApplicationProblemPlusJSONResponse) VisitAddDishRes
 	return err
 }
 
+type RemoveDishRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Dish    DishID    `json:"dish"`
+}
+
+type RemoveDishResponseObject interface {
+	VisitRemoveDishResponse(w http.ResponseWriter) error
+}
+
+type RemoveDish204Response struct {
+}
+
+func (response RemoveDish204Response) VisitRemoveDishResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RemoveDishdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemoveDishdefaultApplicationProblemPlusJSONResponse) VisitRemoveDishResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeDishRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Dish    DishID    `json:"dish"`
+	Body    *ChangeDishJSONRequestBody
+}
+
+type ChangeDishResponseObject interface {
+	VisitChangeDishResponse(w http.ResponseWriter) error
+}
+
+type ChangeDish200JSONResponse ShelfDish
+
+func (response ChangeDish200JSONResponse) VisitChangeDishResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeDishdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeDishdefaultApplicationProblemPlusJSONResponse) VisitChangeDishResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListOvensRequestObject struct {
 	Kitchen KitchenID `json:"kitchen"`
 }
@@ -1564,6 +2236,168 @@ func (response ListOvensdefaultApplicationProblemPlusJSONResponse) VisitListOven
 	return err
 }
 
+type ListOwnRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+}
+
+type ListOwnResponseObject interface {
+	VisitListOwnResponse(w http.ResponseWriter) error
+}
+
+type ListOwn200JSONResponse Own
+
+func (response ListOwn200JSONResponse) VisitListOwnResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListOwndefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListOwndefaultApplicationProblemPlusJSONResponse) VisitListOwnResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropOwnRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Kind    string    `json:"kind"`
+	Key     string    `json:"key"`
+}
+
+type DropOwnResponseObject interface {
+	VisitDropOwnResponse(w http.ResponseWriter) error
+}
+
+type DropOwn200JSONResponse Own
+
+func (response DropOwn200JSONResponse) VisitDropOwnResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropOwndefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropOwndefaultApplicationProblemPlusJSONResponse) VisitDropOwnResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetOwnRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Kind    string    `json:"kind"`
+	Key     string    `json:"key"`
+	Body    *SetOwnJSONRequestBody
+}
+
+type SetOwnResponseObject interface {
+	VisitSetOwnResponse(w http.ResponseWriter) error
+}
+
+type SetOwn200JSONResponse Own
+
+func (response SetOwn200JSONResponse) VisitSetOwnResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetOwndefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetOwndefaultApplicationProblemPlusJSONResponse) VisitSetOwnResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetSettingsRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Body    *SetSettingsJSONRequestBody
+}
+
+type SetSettingsResponseObject interface {
+	VisitSetSettingsResponse(w http.ResponseWriter) error
+}
+
+type SetSettings200JSONResponse Kitchen
+
+func (response SetSettings200JSONResponse) VisitSetSettingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetSettingsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetSettingsdefaultApplicationProblemPlusJSONResponse) VisitSetSettingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetLarderRequestObject struct {
 }
 
@@ -1585,6 +2419,162 @@ func (response GetLarder200JSONResponse) VisitGetLarderResponse(w http.ResponseW
 	return err
 }
 
+type MeasureRequestObject struct {
+	Body *MeasureJSONRequestBody
+}
+
+type MeasureResponseObject interface {
+	VisitMeasureResponse(w http.ResponseWriter) error
+}
+
+type Measure200JSONResponse Measured
+
+func (response Measure200JSONResponse) VisitMeasureResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MeasuredefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MeasuredefaultApplicationProblemPlusJSONResponse) VisitMeasureResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JudgeRecipeRequestObject struct {
+	Body *JudgeRecipeJSONRequestBody
+}
+
+type JudgeRecipeResponseObject interface {
+	VisitJudgeRecipeResponse(w http.ResponseWriter) error
+}
+
+type JudgeRecipe200JSONResponse RecipeVerdict
+
+func (response JudgeRecipe200JSONResponse) VisitJudgeRecipeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JudgeRecipedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response JudgeRecipedefaultApplicationProblemPlusJSONResponse) VisitJudgeRecipeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SchoolsRequestObject struct {
+	Body *SchoolsJSONRequestBody
+}
+
+type SchoolsResponseObject interface {
+	VisitSchoolsResponse(w http.ResponseWriter) error
+}
+
+type Schools200JSONResponse []School
+
+func (response Schools200JSONResponse) VisitSchoolsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SchoolsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SchoolsdefaultApplicationProblemPlusJSONResponse) VisitSchoolsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartRequestObject struct {
+	Body *StartJSONRequestBody
+}
+
+type StartResponseObject interface {
+	VisitStartResponse(w http.ResponseWriter) error
+}
+
+type Start200JSONResponse StartAnswer
+
+func (response Start200JSONResponse) VisitStartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StartdefaultApplicationProblemPlusJSONResponse) VisitStartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
 	// ReadAmount What a baker typed into one field, in the field's unit
@@ -1593,6 +2583,15 @@ type StrictServerInterface interface {
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(ctx context.Context, request BalanceRequestObject) (BalanceResponseObject, error)
+	// ExportCard A card in an open format. Its own fields are in all but the plain text, without loss.
+	// (POST /api/v1/export)
+	ExportCard(ctx context.Context, request ExportCardRequestObject) (ExportCardResponseObject, error)
+	// FruitTest Today's fruit - what a warmed and sugared sample says of the crate
+	// (POST /api/v1/fruit-test)
+	FruitTest(ctx context.Context, request FruitTestRequestObject) (FruitTestResponseObject, error)
+	// ImportRecipe Find the recipe in pasted text or in a file - plain text, CSV, schema.org Recipe as JSON-LD or in HTML. At most 2 MB and 500 lines.
+	// (POST /api/v1/import)
+	ImportRecipe(ctx context.Context, request ImportRecipeRequestObject) (ImportRecipeResponseObject, error)
 	// ListKitchens The kitchens kept here
 	// (GET /api/v1/kitchens)
 	ListKitchens(ctx context.Context, request ListKitchensRequestObject) (ListKitchensResponseObject, error)
@@ -1620,12 +2619,42 @@ type StrictServerInterface interface {
 	// AddDish Put a dish on the shelf. The same id twice is the same dish.
 	// (POST /api/v1/kitchens/{kitchen}/dishes)
 	AddDish(ctx context.Context, request AddDishRequestObject) (AddDishResponseObject, error)
+	// RemoveDish Take a dish off the shelf. Cards keep the dish that they were saved with.
+	// (DELETE /api/v1/kitchens/{kitchen}/dishes/{dish})
+	RemoveDish(ctx context.Context, request RemoveDishRequestObject) (RemoveDishResponseObject, error)
+	// ChangeDish Change a dish on the shelf. Cards keep the dish that they were saved with.
+	// (PUT /api/v1/kitchens/{kitchen}/dishes/{dish})
+	ChangeDish(ctx context.Context, request ChangeDishRequestObject) (ChangeDishResponseObject, error)
 	// ListOvens The kitchen's ovens
 	// (GET /api/v1/kitchens/{kitchen}/ovens)
 	ListOvens(ctx context.Context, request ListOvensRequestObject) (ListOvensResponseObject, error)
+	// ListOwn What the kitchen knows better than the tables
+	// (GET /api/v1/kitchens/{kitchen}/own)
+	ListOwn(ctx context.Context, request ListOwnRequestObject) (ListOwnResponseObject, error)
+	// DropOwn Back to the table's figures
+	// (DELETE /api/v1/kitchens/{kitchen}/own/{kind}/{key})
+	DropOwn(ctx context.Context, request DropOwnRequestObject) (DropOwnResponseObject, error)
+	// SetOwn Keep figures of the kitchen's own beside the table's, or a fruit of its own
+	// (PUT /api/v1/kitchens/{kitchen}/own/{kind}/{key})
+	SetOwn(ctx context.Context, request SetOwnRequestObject) (SetOwnResponseObject, error)
+	// SetSettings The kitchen's cup, spoon and eggs, the units it reads, and what its containers hold
+	// (PUT /api/v1/kitchens/{kitchen}/settings)
+	SetSettings(ctx context.Context, request SetSettingsRequestObject) (SetSettingsResponseObject, error)
 	// GetLarder The tables - fruits, thickeners, toppings, dish materials, ingredients and styles - each figure with its basis
 	// (GET /api/v1/larder)
 	GetLarder(ctx context.Context, request GetLarderRequestObject) (GetLarderResponseObject, error)
+	// Measure What a baker wrote, understood line by line
+	// (POST /api/v1/measure)
+	Measure(ctx context.Context, request MeasureRequestObject) (MeasureResponseObject, error)
+	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
+	// (POST /api/v1/recipe)
+	JudgeRecipe(ctx context.Context, request JudgeRecipeRequestObject) (JudgeRecipeResponseObject, error)
+	// Schools What each way of doing comes to, where bakers disagree - maceration, pre-cooking, peeling - for the same fruit
+	// (POST /api/v1/schools)
+	Schools(ctx context.Context, request SchoolsRequestObject) (SchoolsResponseObject, error)
+	// Start Begun from an amount of fruit or from portions - which of the dishes, how many, what is left over
+	// (POST /api/v1/start)
+	Start(ctx context.Context, request StartRequestObject) (StartResponseObject, error)
 }
 
 type StrictHandlerFunc func(ctx *gin.Context, request any) (any, error)
@@ -1762,6 +2791,132 @@ func (sh *strictHandler) Balance(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(BalanceResponseObject); ok {
 		if err := validResponse.VisitBalanceResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ExportCard operation middleware
+func (sh *strictHandler) ExportCard(ctx *gin.Context) {
+	var request ExportCardRequestObject
+
+	var body ExportCardJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportCard(ctx, request.(ExportCardRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportCard")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ExportCardResponseObject); ok {
+		if err := validResponse.VisitExportCardResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// FruitTest operation middleware
+func (sh *strictHandler) FruitTest(ctx *gin.Context) {
+	var request FruitTestRequestObject
+
+	var body FruitTestJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FruitTest(ctx, request.(FruitTestRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FruitTest")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(FruitTestResponseObject); ok {
+		if err := validResponse.VisitFruitTestResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ImportRecipe operation middleware
+func (sh *strictHandler) ImportRecipe(ctx *gin.Context) {
+	var request ImportRecipeRequestObject
+
+	var body ImportRecipeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ImportRecipe(ctx, request.(ImportRecipeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ImportRecipe")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ImportRecipeResponseObject); ok {
+		if err := validResponse.VisitImportRecipeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -2076,6 +3231,78 @@ func (sh *strictHandler) AddDish(ctx *gin.Context, kitchen KitchenID) {
 	}
 }
 
+// RemoveDish operation middleware
+func (sh *strictHandler) RemoveDish(ctx *gin.Context, kitchen KitchenID, dish DishID) {
+	var request RemoveDishRequestObject
+
+	request.Kitchen = kitchen
+	request.Dish = dish
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemoveDish(ctx, request.(RemoveDishRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemoveDish")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemoveDishResponseObject); ok {
+		if err := validResponse.VisitRemoveDishResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChangeDish operation middleware
+func (sh *strictHandler) ChangeDish(ctx *gin.Context, kitchen KitchenID, dish DishID) {
+	var request ChangeDishRequestObject
+
+	request.Kitchen = kitchen
+	request.Dish = dish
+
+	var body ChangeDishJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeDish(ctx, request.(ChangeDishRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeDish")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChangeDishResponseObject); ok {
+		if err := validResponse.VisitChangeDishResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListOvens operation middleware
 func (sh *strictHandler) ListOvens(ctx *gin.Context, kitchen KitchenID) {
 	var request ListOvensRequestObject
@@ -2095,6 +3322,150 @@ func (sh *strictHandler) ListOvens(ctx *gin.Context, kitchen KitchenID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ListOvensResponseObject); ok {
 		if err := validResponse.VisitListOvensResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListOwn operation middleware
+func (sh *strictHandler) ListOwn(ctx *gin.Context, kitchen KitchenID) {
+	var request ListOwnRequestObject
+
+	request.Kitchen = kitchen
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListOwn(ctx, request.(ListOwnRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListOwn")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListOwnResponseObject); ok {
+		if err := validResponse.VisitListOwnResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DropOwn operation middleware
+func (sh *strictHandler) DropOwn(ctx *gin.Context, kitchen KitchenID, kind string, key string) {
+	var request DropOwnRequestObject
+
+	request.Kitchen = kitchen
+	request.Kind = kind
+	request.Key = key
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropOwn(ctx, request.(DropOwnRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropOwn")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DropOwnResponseObject); ok {
+		if err := validResponse.VisitDropOwnResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SetOwn operation middleware
+func (sh *strictHandler) SetOwn(ctx *gin.Context, kitchen KitchenID, kind string, key string) {
+	var request SetOwnRequestObject
+
+	request.Kitchen = kitchen
+	request.Kind = kind
+	request.Key = key
+
+	var body SetOwnJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetOwn(ctx, request.(SetOwnRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetOwn")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SetOwnResponseObject); ok {
+		if err := validResponse.VisitSetOwnResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SetSettings operation middleware
+func (sh *strictHandler) SetSettings(ctx *gin.Context, kitchen KitchenID) {
+	var request SetSettingsRequestObject
+
+	request.Kitchen = kitchen
+
+	var body SetSettingsJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetSettings(ctx, request.(SetSettingsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetSettings")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SetSettingsResponseObject); ok {
+		if err := validResponse.VisitSetSettingsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -2126,105 +3497,327 @@ func (sh *strictHandler) GetLarder(ctx *gin.Context) {
 	}
 }
 
+// Measure operation middleware
+func (sh *strictHandler) Measure(ctx *gin.Context) {
+	var request MeasureRequestObject
+
+	var body MeasureJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Measure(ctx, request.(MeasureRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Measure")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(MeasureResponseObject); ok {
+		if err := validResponse.VisitMeasureResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// JudgeRecipe operation middleware
+func (sh *strictHandler) JudgeRecipe(ctx *gin.Context) {
+	var request JudgeRecipeRequestObject
+
+	var body JudgeRecipeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.JudgeRecipe(ctx, request.(JudgeRecipeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "JudgeRecipe")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(JudgeRecipeResponseObject); ok {
+		if err := validResponse.VisitJudgeRecipeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Schools operation middleware
+func (sh *strictHandler) Schools(ctx *gin.Context) {
+	var request SchoolsRequestObject
+
+	var body SchoolsJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Schools(ctx, request.(SchoolsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Schools")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SchoolsResponseObject); ok {
+		if err := validResponse.VisitSchoolsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Start operation middleware
+func (sh *strictHandler) Start(ctx *gin.Context) {
+	var request StartRequestObject
+
+	var body StartJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Start(ctx, request.(StartRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Start")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(StartResponseObject); ok {
+		if err := validResponse.VisitStartResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Base64 encoded, compressed with deflate, json marshaled OpenAPI spec.
 // Stored as a slice of fixed-width chunks rather than one concatenated
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5D3bjtw2lr9CaHbhXazcFyeZybQfFraDZDzxxEZsTB6yQYElnSoxTZEySVW5YvS/L3hISZTEKknV3d4F",
-	"5snllng79yv1OclkWUkBwujk5nNSUUVLMKDwf6+oyl9/Z38xkdwkFTVFkiaClpDcJBlVeZImCj7WTEGe",
-	"3BhVQ5rorICS2jEbqUpqkpukrpl90xwqO04bxcQ2ubtLkx+ZyQoQR5e4dc/vtcqdHawrKTTgmd4pueZQ",
-	"2p+ZFAaEsT9pVXGWUcOkuKzcG//1u5bCPuvW+jcFm+Qm+dNlB7RL91RfNvPiijnoTLHKTpfcJL8U1BCm",
-	"yV5JsU3JhgHPyfrgf/zHz9+/In/9+pu//CfCxM9nl3tRytpvL8+ZnYzyd0pWoAyzh9lQriFNquBPnxND",
-	"bwG3HdnDnmqCz8lGKrJVVBjIU8IE2UuV6+cEysoc8CEla6qAiLpcgxqDNU1qwXBrIOoyufk12SZpkpVJ",
-	"mpQ8SZNX9gezmPv35LfI6B3lNfTQl8t6zaFbya/s8Ncg/1c/0C+f+tN2K8j175AZu4ID3s/wsQa9FIZZ",
-	"XYVHs8tpeyAwimVJmrCyAsUojx6Nia2CnHnC6mPhRzgQuSGUbFTNDLFwFqQbkBItibGYyupKkzVksgSL",
-	"pxKXp5/egNiaIrn581Vk4Vsm8nDbJdV2GHdj0mQneV0ihMHun5pagUNTbcC+WYHK7LZjp9KVdNxwFCi0",
-	"1kZRzqiITmDgk6OXT7SsuH12Ta4vn+FJ+4f79iomK0IiwLn8gaO417eQL8T5Nk6NJf3ESnvi66urqyuE",
-	"lvv/1YhS0+QWDsdxHiI6mTqhnSlNtuPTpcmnp1v51P9xTTkVGVy4AwfPnrKykso4kW6BmpR0vWbiMpMK",
-	"Lv0wXPUlvUVG7ENjTW8hX1HTBwo18NSwEmLywKqDFctniOQ0mfmarI1lgCnJ+9a/dmdRCjnLjEP+qTEv",
-	"FYNN4oHuBcTJ9x3EGnFiGQKMsfucGPjev2Y5gBmOhxlLQ1CaOfbyz5gwsI2IPwconCjtkNQdIwRBt8cO",
-	"lDFusRTwjm6PUAH+YAZKPQ2jW0SCX4AqRQ/2/6VU4bHXUnKgYnQ0t5h/Pb5PxMELofegFnI3zVi+qjIz",
-	"S+WkCeUc1BaEXqo4CshuV5yugY8FweuW/TXZF1IDwRdJYbWyJGsgCmiekn3BssLaC0IaIqSwO2wRMJar",
-	"A2hbo4Yy0UfbxKgBJtop0t6BYjhZUw2r7UyoZrWhe3qYoqNX/rW7NNmwpap7w6VUK6qArrLy2cyNFdKs",
-	"CqC5rmgGq7KcOewWoDpnHGclM5Cv1odQoW4Yt5ZTO1+SJntg2wLyqD4tpTYrNCMc/Pu09qEAYt/whgba",
-	"FHa7mpgCSLjGjP1aYwedglU294iK7lf2QAt4TrFyKd6cRbMq+VmWZDt4sHY6JKIBBAani5BPjDR6aB+g",
-	"L8ZZR1H7TkFFFcr3GSBy0xjJQVnhGZvwb3JPNlQhZThyKenBiiO52ZA1bKQCfKbBEA50B5owo8maitxa",
-	"sPZRznThRknGidyhyzBjd7/XLL6nFwbnNdQNnD2VLqiChuj6U77duBMyzp1OnMOpkG+X65o8h3y1p5Zc",
-	"5orGnGkt+Q7yla63VMVA8ga0495cUSYgJ/jmvHP4Iccn/14qwoSbyf5l0azLjhrgfJbsyQwTK/gY2/VP",
-	"1oehnLiXUkI1yaQSGy7rmYCpFGRS3q7kZjN7Swo4UA357AFaoqFWV/NHGKAl5Iu2tae6WISKgTwMjjWY",
-	"LB2QdIxch6AcU8eYCofn7EOqo5Q+FcSEpePTFWdiYK8uYNs11WyGjWtfQjMrj9vyMTKFLTVsBzeEWQm6",
-	"MfNo0wXBIkuoWggmtvMpozhE5hkZfTk0kbcUozndMm6K1IMohoChFWqdTyaX289NwGvGqYBmxWwQbJhg",
-	"upjNswPYBKPbdVO/2Rg0qlplBdVwLim2YBhofgYZ6JQoWYscclJX1lkA1ahtZsVfLcxc2yCmdzVZy3pb",
-	"zCRRH/AYUagl8pU1A04ZMCnZKFm60zCxJXV1T76o/MTzxSz7A6Y5w8ViAsYI1pnDCwpKqm71+cRwRNLk",
-	"8gjsd877bBwLIQ2gDN8x51VQJZwFlNEacRIN+BlnCQQTWSsv8SZlI54tWGVVufmsCx+dbF+4UFLkwXzR",
-	"5A7W7cxP2winXM7ChgazWDGI6XiSfcd7kkve1xnlcL7Gmr9QXa2MPEf24SLN+FkAzny8Z5ZlZI2IuPtq",
-	"CpbdggBFNpJzudeNE/KcANedSxI+bcd0i7XhJks4Bw7L0IMjlpzIULUFcw6g3SppA/CWkto5+9vpHaeF",
-	"ZENRMURpWasMThDZI5pLTfT/NKO7Of3bsSMMc1rgXdMN29YKNKGoC2WZkvXBPmCKWLmtkxg4KimFt0VP",
-	"OYz7QnIgOWgNypA9MwW6v53Um0Pnnd81++1je3K6Hvex94lFNM+X7MRR1ILgTMtYsw9h7ABzrmgr5D6q",
-	"L44aHPez/G9B6QXQWEb729nhxPjZjto7qNhjD3Qh95Ec8A+KlhhqRtFp5cQTTbSBKjmW8NMxZ4Yq0IYo",
-	"oNylKanIiXs7JVK5HPLMBFdgVLk9t+sucTaOJVaiSzbJE0thDd3MWsTz+zLSyqEyxUpZgyWi5dyUFiOK",
-	"7kljV82O6rnJy/kxWcPkqmDbYtEA7lhxDsvDJ8wpL4zY014dQV5rJJ9M1eWaH5AiFNBcRw3LDV0ixSzD",
-	"LEqMeHkZ7q+iOLfeA6rkjIqcHQnR9+T4Yp/TnyycBs/b/CVpzhOlXiuvBWg9lzyGGfZwfNoj45AuekQ1",
-	"IsuOIqJbdNR/pkfuo+OxAHenbvt6K1yyzVwFzrrzDcKw0zCmHFGfffQMbYq0Szy2weRBtMoluYKISehQ",
-	"NRmzVp123mSYpOxsu7n1Ai6HembBQC8VPsXsA/tFdKYUE0QKlzu4IE2NFIeNIbI2WKfkTX5r5z7RTa4B",
-	"EW7/uxcEq4EukohtulQKxZVvRIPESBll1YrTw3H7qK0jeTZdRnKv8iN00idMk+/sO3dpAp+MovMT/K7K",
-	"5A4P89oNeHY1FpmIoPmzfm9fj0x9/QzB1PxvvA5nH2uWP/j2uRTb1VoyHndLrcvJtDV/sgJyUrrsGBXk",
-	"6ytSMhEmzEDkUT+0pBkoapaSqIu39AnjFtB6w7QcCoe8zuIhmKbMa4I6v/12ijqt57HqHO3pwo5m5Wik",
-	"1Em9wakM1b5uRRsqcldoWgBV5hA9m089LITnPIhcTwJEVrGCy9eCUEHsM1JR4WMWmdwBRj4x3UYoKVmm",
-	"5N4h7x5g1GBWXeShv5H3VoI/bwXrTShTo9ZmUPI2cfJ7FwWO8lzDlGezZ+fOk4pTJoiqjySFe0J2cvMW",
-	"BOM1X6HdCejVZIrpCoMKGeVZzamBnGhJNmh9NYd2liqgzcp0hZmB9Zqjfq2oyOU+x+QJGOOSKPiAwQmb",
-	"MQKLtztQiuWNTrSvkTYwdF9QWGPWWnsjPlSmz4SN2avpTtYqzo092bDANviFmcJqfqx3JS6f4cJaWJHc",
-	"xPvcoZ+7CIh71/Tkcn5BOsJp88FjK+EBNLW3Grqa1jD9PA52M1NEEGsKUF3kUpM1aJYDQavwXMX2zUSJ",
-	"1zFL5jwvl7aF6gHxcObSSAH1bO0BZR135fpRmGMRyhP4+noSXQNOL6jYQhsQUZCxCqyk6dXplvRTuIPA",
-	"YuigNiYDJxJWGadaoyCMc0ngoZ3idgff5+TK6g0+FIoe+ielwJ9Pg2YmdeypLmLh+h8kaOwiABM1eHwd",
-	"22qypuk51g51B98wzmeI+68GMu568oQ+leV0QGuydvQ/04/6uS27PcuR6tfrq1oIjHfQOjs0zqQvgLIo",
-	"ztHR4yxDr1EbmW8jAri/UV/tdPHSZQlm7rKpkXK79LHOVt1ZAaSZT8EVVORra3tZ7tow0fx9L9VtH5DR",
-	"/XGqclAXL33gf+b+3Ci3PSzkHuexrfVlfVxLlrqQynRKwefMLX1lVOUko+KJIetQycdcyvlZozPqXDvG",
-	"eLxy1bAm48FzFmckCB4m/jMv1oPUH4RYIiWbDdZigu+V1V+j8viZbQxH4/e+7H++B/tP3ycwVcCN+/Cx",
-	"9XaRY+d6w7RvmBhQfMNZs/oo7gsLAfsZbRgtAE4c2M8UPW7HmAvs0g9NgWtWG+fQUS7FFrOArrkqtTYE",
-	"JlQuyN+srjMuFUnXcucEDRNo00lfg8qljBikC+P5rkrZ7WDBKOScha8rup8/ZEsrFzNdIM5mT+5CsplE",
-	"GztGSO6F+UkRVi4GoS5oFafiRujMnqoZsADAw7IB3MzwIGPqSJMgLt/D6mgXAZEE8OydrsXaACMh9mfa",
-	"UK/aGPcZNtR3Ptq5kJ07dpQCyJpaU4V4mzDGk67vobXvv5nwuENTdIpxs4j1P7DztVHUChWyp5xPxmym",
-	"nCC3+p7l7eL3mu7EMXwBhRWZTGyf+04B11/u2mCx9g8Bnzon3mOFEv2xpljl0gL92dcLDv5VZKclNS5s",
-	"fqxFM+hkcG/qcH1rcQvYu12Nw6tAda0g980og+p6xjnkvmbDzt34nGvFyqHPY9VebSAnbb/uVFfqZHin",
-	"kVetpwGZoWLrEpkNoBEXSZrI3ZHMQkgy/fP93MyHUTOcIADc9bf3otgj8q6ju7Rj0gDJE9IHs07fOY6f",
-	"KXdQPtjtfM+A58E9AovqAQyNZRZ6VwQgFLG2Zy9rnmNnoA+mjEPfkgnjQm39Gf/+/u1PxD8lTLRBDnRY",
-	"sVXiT3iiyxaQz8l/WxPKt/9/rEEdSHsfRI8ThiMnqz2aXaYNAGLWWZAIWtqub6JBlIEYHSQPTzPWZNR/",
-	"o+QfIGLpj4k+8LbOo4PnVkoNa1DqEEMxl7oNi/nYoD1KrWvKycHSYnIjas6Hiu6lqpkGV5+zl6okheQw",
-	"oT7+OnXsCoDHQkBdxNW/ES3AbKzCqJ5oyqoJhovMc4KvO0sajevcik2a56Su7K/rnpCZFJNTQtLXgh+v",
-	"hw9im7qk2KxZQs5q7O2jahsL6EdLkBaZRwFXnGUh/d2aZ2+7TvqHjTZ1l7iMHchBGnvJFRr3dCZHeakF",
-	"SakTnmWGHQpu8pgAe+PCUiNALEyIu2kQ77GKpC46vXTKrgE92qbfGj3LZv1Ho3Fj1VPmwGHphO8xKBsr",
-	"wWtzJAtn/NBmpI4X9i2e00eKp2IxHgRhjLk7RrB6iIA+ko+TmqOREb0tvOxgreRe6BUTK8pUXKEFMd/V",
-	"0j4515A0kqwvUay2iV0GGUR1Rg4bWnOz6pT8nBCEkk74HAkPnIgfLK7CtfoO5eY4qwHArWOZNYmmAry+",
-	"jh00KGLoOndE07mjoXfZ1v3LDdPENWaeWZ7Yr99FcIcz9svigiK45pRDshshuiOdAMSjaMOYMI9zy+ve",
-	"xUwDlgkv/JhfHbqQF/q3gxy1G+fTnpJ8aQMbDukXD4b7OlV3PZD3IyAu3r45VCyjfFXrpacIRx7f6vum",
-	"xGNgmLR5njgaNrRkvHXYIpZqI7TdvRqcAZFikK+fJJ1jwOqX8swPIcar1ZyT4MTIHPAGoOltJQDKiSRp",
-	"C/gPYQnIgNN2kuXRky9kJk4VM3EYbhTAH3GSW9pYctzGNMrfVxYhkmuytR721jp8i24kOEXz7YrtATso",
-	"NP0MDrrTTPyhI5r7tHUhURwWAbSkt7CiBdB8oZqlamDw3lP4PITis3PMagGm+9V9S/J7C3vAR2ZuINWD",
-	"9CmC+An2zR1wC3umzr4gblz3RXya8qZLyzN3XyUuhE19If988Zvl/i/uiRvciVgy0fz3Oj15iVwk+3D+",
-	"hXLzLpH7CfZNknwBFS109JcBpGmPC0a5kr6xGfXlkOuxNO+mxBiuggk6m26ErCMompUuG0SsF/QTPCI6",
-	"T4RlcIdHDvzPjikegSz//xFYDEzzqCMIES6p2cXLamkJRNYGbxJ2ZZxP3I3CF+QF59YI6i4Va+LxkRIr",
-	"yTjkeG3IEbu8CXc0/nHhykrXzLhrbUWOOYay7hHEwPmfgmUvYLoIy0ZWkU7BreQ53mGdU4V+b62id+ze",
-	"xZCyiwVWC6ANUXRFeWIHwiENzQPxCIHVEzzYbClGWedlykApuSDQ18vJRSOR1NQ6dsPqqYtZ3R+GBgtd",
-	"y9rcrDkVt9jJ0dwYri+FNE8PeCeFapvzhTRh+8ABpm//xaedWvZ7j8H2fScfFnEtKJerLeSe+GIm0lzA",
-	"ek6XzF8mix7kDsQqm5jmq2/Cab65OjbPXO05hlcBfNNowS+m6Ma22n0urhzpvnC+GJEESvBeem78wG0w",
-	"ylTnqzy6W+hZPISSbC+6b5eP28AIizGQ7zAxs4k0+fsDapf2TQnqoDS43cayoY+oYLjAtQ7orgEJOxSo",
-	"r5Kxf3UXuVonyb1FCZc4Fjn4gvwSlCBig0zq6xQ1yUorsMqSUBeOxoS/pgedkuBWeE1eXRAvTN00zTcK",
-	"UlfEQkmvvMBtQoMwIDJXQAA7UAdfzoDfObj4H9GKtJvkH5itTAKvJblueuloxZKb5KuLq4uv0Js1BRLr",
-	"Ja3Y5e76sms2qaSjL4n7ZlK8zrEYheYvmpYIj8KXMj+c+OLDsi899L8scNcnJ6NqGH5y4tnV1QMvHvvK",
-	"xIeuFaRLmxybrt1f8N2KNNF1WVJ1aOw66ow5Ymk9dzUkUoBDJ9p6rkUDeP5EE/wgg52kwVOThD6KKM8Z",
-	"j4SloWD5smjq31V+7JsgRrpahxT1MDMEe6V0+98NM/oBkHmk6b6HLf+pFdcYBxFsvWHa/Ni8dE/IzbLo",
-	"mrqCcYJ1BMxmX3jtE2rG+wPNslMDFHILlSHWaIrC7PKz/3V32d6YfxSGLxsrK/jSzq9DpcFyVypkp7vx",
-	"pWBtLMx3mLt8g30bS7W6r+a458miT/F8js6EN1b3JgqbI9PTcabfHpW9/CcLIsTgAPwwBMDl1hWmcqqd",
-	"gUw2TDk7ZYDA2BLdK5fdp44sYOIC8UWeYyT2cQRiE+edJQmvHxRVx9QVApQ2vb6WyR4Ab2/k1nPOBfng",
-	"yspyltlV8YLUzhNrnSBXytdd7cZEVRvtRmtrILGcmD3LwE5gmj/iClPyAI20k/LgFb7xJQRq0OwzQ6bi",
-	"vgLiR7u4o/6Hk65PGlMW4e8v7cMeHtL2Lj0Wu73qvmH2COyGs39hduvWHLMbplUemt3e0x0QajGG86du",
-	"Ad3gjlxP8ZEdNY+PLj/bf+6OstMPYFqEPpLimQJvimfvk++DMc0Lh0HngXEegvl+LJJOvuy/BHj323w0",
-	"XYbtjV9iayf4vImAPBqrd42J/zLc3lA3GqrIxKT9yKBTFt5Q1YYeJrWpn21SEFjHZcLC/s698iVUahdO",
-	"nKFR3b4eyUd5ookHzWPpSt8s80gM5ID4ZbknwF6chbAZ7KFZ6F1tfDSPSBdC0XYfUwyCDUtT3CF3Uy78",
-	"292X8t8xdzWDLXBHj8cVDiT3YooA5rwt8T9mgfgmgEe0Qd40t19EaRY/maQjIHEPyFMXiNZBCNr+9hWN",
-	"6aABMg0uw/E3/WI9O3lKgGaFv3i7c51cmdHd3d3d/wYAAP//",
+	"5H1dk9s2tuBfQfHeLe/WpbvbTjwzaT9sxfZ6xjPOJBunJg9JVgWRRxKmSYABwJaVVP/3LRwAJEiCIim1",
+	"eu6t++QPkSBwvnC+z+9JJspKcOBaJbe/JxWVtAQNEv/1lsr8wzvzN8aT26SiepekCaclJLdJRmWepImE",
+	"X2smIU9utawhTVS2g5KadzZCllQnt0ldM/OkPlTmPaUl49vk4SFN3jG1G10/Z2p35vp/YzrbAR/9xJ39",
+	"/ayvPJiXVSW4AoTZd1KsCyjNXzPBNXBt/kqrqmAZ1Uzw68o+8R//VIKb39pv/buETXKb/Nt1i5Rr+6u6",
+	"9uviF3NQmWSVWS65TX7cUU2YInsp+DYlGwZFTtYH95f/+f37t+SrL1/98X8hTNx65nNfl6J228tzZhaj",
+	"xXdSVCA1M4fZ0EJBmlTBf/2eaHoHuO3IHvZUEfydbIQkW0m5hjwljJO9kLl6TaCs9AF/pGRNJRBel2uQ",
+	"Q7CmSc0Zbg14XSa3PyXbJE2yMkmTskjS5K35CzOY+x/JL5G372lRQwd9uajXBbRfcl+2+PPI/8m96D6f",
+	"utO2XxDrf0KmzRcs8L6HX2tQS2GY1VV4NPM5ZQ4EWrIsSRNWViAZLaJHY3wrIWeOsLpY+BsciNgQSjay",
+	"ZpoYOHPSvpASJYg2mMrqSpE1ZKIEg6cSP08/fwS+1bvk9g83kQ/fMZ6H2y6pMq8V9p00uRdFXSKEweyf",
+	"6lqCRVOtwTxZgczMtmOnUpWw3DAKFForLWnBKI8uoOGzpZfPtKwK89sL8uL6JZ60e7g/3cRkRUgEuJY7",
+	"cBT36g7yhTjfxqmxpJ9ZaU784ubm5gahZf99M6DUNLmDwzjOQ0QnUyc0K6XJdni6NPn8fCueu/9c04Ly",
+	"DK7sgYPfnrOyElLbK8MANSnpes34dSYkXLvX8Ktv6B0yYhcaa3oH+YrqLlCohuealRCTB+a6WbF8hkhO",
+	"k5mPiVobBpiSvN+6xx4MSiFnmbbIP/bOG8lgkzigOwFx9HkLMS9ODEOA1mafEy9+co8ZDmC6wMMMpSFI",
+	"xSx7ud8Y17CNiD8LKFwobZHUHiMEQbvHFpQxbjEU8B3djlAB/oVpKNU0jO4QCe4DVEp6MP8uhQyPvRai",
+	"AMoHR7Mfc4/H94k4+JqrPciF3E0zlq+qTM+6ctKEFgXILXC19OLYQXa3KugaiqEg+NCwvyL7nVBA8EGy",
+	"M7eyIGsgEmiekv2OZTujL3ChCRfc7LBBwFCu9qBtlBrKeBdtE2/1MNEskXYOFMPJmipYbWdCNas13dPD",
+	"FB29dY89pMmGLb26N4UQckUl0FVWvpy5sZ3Qqx3QXFU0g1VZznztDqA65b2ClUxDvlofwgt1wwqjOTXr",
+	"JWmyB7bdQR69T0uh9ArVCAv/Lq39sANinnCKBuoUZruK6B2Q8Bsz9muUHTQ6VtncI0q6X5kDLeA5ycql",
+	"eLMazaosTtIkm5d73077RNSDQO90EfKJkUYH7T30xThrFLXfSaioRPk+A0R2GS0KkEZ4xhb8i9iTDZVI",
+	"GZZcSnow4khsNmQNGyEBf1OgSQH0HhRhWpE15bnRYM1Pxha0bwlWEHGPJsOM3f2zZvE9fa1xXU3ti7OX",
+	"UjsqwRNdd8lvN/aErCjsnTiHUyHfLr9r8hzy1Z4acpkrGnOmlCjuIV+pektlDCQfQVnuzSVlHHKCT847",
+	"h3tlfPH3QhLG7UrmfxatuuyoAc5nyZ5MM76CX2O7/ruxYWhB7EMpoYpkQvJNIeqZgKkkZELcrcRmM3tL",
+	"EgqgCvLZLyiBilpdzX9DAy0hX7StPVW7RajoycPgWL3F0h5Jx8i1D8ohdQypsH/OLqRaSulSQUxYWj5d",
+	"FYz39NUFbLumis3Qcc1DqGblcV0+RqawpZrdwy1hRoJu9DzatE6wyCdkzTnj2/mUsTtE1hkofTl4z1uK",
+	"3pz2M3aJ1IEohoC+FmqMTyaW68/e4TXjVECz3WwQbBhnajebZ3uwCd5uvpu6zcagUdUy21EFp5JiA4be",
+	"zc8gA5USKWqeQ07qyhgLIP21zYz4q7meqxvE7l1F1qLe7maSqHN4DCjUEPnKqAHHFJiUbKQo7WkY35K6",
+	"OpMvKrfwfDHLfouvVFvcRVyo1ieniNiQvXPrmsN6nWeOVydgsWDHc7hKQknl3XyL/Ht8PraSAr1YPPJp",
+	"r4p5xtlTS55XGS3gdLk9/0N1tdLiFAmAH/Hvz0GVypzXY5Z+YK7SuBGndyy7Aw6SbERRiL3yqvhrAoVq",
+	"FfPw1+ad9mON08XcuYcClqEH31hyIk3lFvQpgLZfST3AG0pq1uxup3OcBpKeomKIUqKWGRwhsgsqDd4H",
+	"flxK2DXd07Ej9MUSOANtw7a1BEUo3giiTMn6YH5gkhiZo5IYOCohuNPIjplN+50ogOSgFEhN9kzv0AjU",
+	"oqpmW1OB9TH76bE92RsP9+HlMCqpS3ZiKWqBi6JhrNmH0OYFfapo24l99HoavXbP03/vQKoF0FhG+9vZ",
+	"TrX42UZvfS50/Ae1E/tIJPTPkpbocEXRaeTEM0WUhioZC3upmEpPJShNJNDCBusoz4l9OiVC2kjqcoXA",
+	"7rn57hKVeyy8EP2kDyEYCvN0M+sjjt+XkVYOld6tJNVMRG45u6TBiKR7y9hLfFt28XK+Z1Izsdqx7W7R",
+	"C4VlxTksD58xsrrQb0070fS8Vkg+mazLdXFAipBAcxX1BW/oEilmGGZReMDJy3B/FcW11R7wSs4oz9mI",
+	"o7ojxxdbXu5k4TJ4Xv8/iT9PlHqNvOag1Fzy6MeZw/fTDhmHdNEhqgFZthQR3aKl/hPtUucjjrl52+u2",
+	"e2+Fn2ziN4HJam2D0PnS96xGrs8uevo6RdqG3xqXas9nY0M9gd+gFTVt3Ki5TltLKAzVtbrd3Ki5jSSe",
+	"GDbvBISnmL2nv/BWlWKcCG496Ffkx45JWWvM1nEqv9FznynvcUeEm3/uOcGcmKskopsulULxyzdyg8RI",
+	"GWXVqqCHcf2oyaZ4OZ1McVYSDianTagm78wzD2kC262Kfam+iy4Nn7Wk821wm5rxgGf/YF94eTOUsIjP",
+	"+au+N49Hln7xEqHq/zX8TsF+rVn+6NsvBN+u1oIVcSvWWKhMGW0p20FOShtSopx8eUNKxsMoE/A8araW",
+	"NANJ9VKKRuHVw+4doLKHsSyUJXmdQTzI6nKjJoj5T3+aImZjqKxau3w6G8J/OcZoTq09mhOz54Ebtnd+",
+	"TZVLC1Ga8tzmie6ASn2IQsF59hdCfh7sXkyCTlSxfMYPnFBOzG+kotw5QzJxD+hYxGgWoaRkmRR7i+Yh",
+	"SaHvtAebnVgnaSLuMeu0ff2XKU3+GL4U6FXrEeme45O5WV43Av82lPVRLThISJsA3Nkpe4MoVD8g6fds",
+	"3QykKijjRNYjIduO8J/cvAHB8JtvUR8GtLYyyVSFzo6MFlldUA05UYJsUCv0h7YaNKAuzVSFfvv1usB7",
+	"v6I8F/scQxugtQ1x4A8MjuiyEVh8ew9Sstzf1eYx0jiszgWFUbKNFjpgY6m7POzVcUXvRS3jzNwRQgt0",
+	"lh+Z3hmNBLNRiY02WHcb5gt7P6Q99GvrmbHP6s4FkF+RlnCaaO1Qe3kEDcJpM23GaRgcHgDG7DiCWL0D",
+	"2XpUFVmDYjkQ1FZPvUFfTSRgjWlYp1nftEkjD4inYDbIE1DP1hxQ1HETs+sdGvOcTuTPTuCrx+o7yrfQ",
+	"eGokZKwCI2o6abQl/RxuIdBNWrAN6cDKhFVWUKVQEsbZJDAdj7G7BfBrcmPunaIvFR34j4qBiUtwJnns",
+	"qdrF4gh/FqAwyR90/B60aWaryZSj1xjmag++YUUxQ95/0RNyLyZP6GpL7CXQKMctA8w08L5vsmJPsvC6",
+	"6fSy5hwdMbTODt7KdflJBsU5WqAFy9CcVVrk24gE7m7UJSNdvbHhi5m79ClMdpfOCdvcd0YCKeayeHaU",
+	"52ujuxnu2jDu/38v5J3djq+xmdhpQWUO8uqNi03M3Kl9y24UM66HAWejxxkz3BCo2gmp2/vBBbcNpWVU",
+	"5iSj/Jkm6/C+j1m98wNbJySktixyubzSMHni0cMqJ8QwHsdFNc8dhXwQeIEiuZUeazER+NZcZYM89pn1",
+	"BqMhBpefP99q/odL6J/KtMZ9OPd/85Gxc31kylU29Cjec9asgodzYcFhP6NeogHAkQO7laLHtRnorszx",
+	"BG2jr1e/mFQ30PVmRI0TiM8UyZpdkJ0obKHc9pb8nGjGf07Qyvw5qWrOQRNjSO3XIOXh5wQVYsGBiA3+",
+	"oXdWng50lZvj11hJq58s4H/ZFILqP3yJsGmF1gL1/QefpZvV2prNtBB8i0FcWyGWGk0L42FX5C9GI9A2",
+	"kkzX4t4KYcZR9RUukbYQIqK3LwzH2FRru4MFb6FUWfi4pPv5r2xpZV3eC0T97MWtRz0TaIrEmMw+MD+m",
+	"xcrFIFQ7WsU53Avk2Uv5FxYAuJ/1gZvpH2RIHWkShFU6WB3sIiCSAJ6d0zVY62EkxP5MTfNtE6I4QdN8",
+	"55zVC9m5ZUcjZNbUKHTEac4xnrTFG40V9GrCMTEhPTuoySI2Us8aMgLSCBWyp0Ux6dqaMhXt1/csbz5+",
+	"1nJHjuHyX4zIZHz72pU72CJ8W8uLCYwI+NT6OhxWKFG/1hSTlBqgv/xywcG/iOy0pNpGPcbqTINyDPuk",
+	"Cr9v7BIOe7urobsbqKol5K6iplciwIoCcpdyY9b2lvlasrJvGRqVoNaQk6boeKq0dtIL5uVVY49Bpinf",
+	"2ji0BzTiAh24I4GhkGS65/ver4fORVwgANyLP51FsSPyrqW7tGXSAMkT0geDhu8sx8+UOygfvNCxLpZT",
+	"k5Obw78aUbWaItZl8TivevZKwkvG/T9fTHnjnYbphOF4ovb/+WxAdWKTAGdqHDvSjztRANokDy35TET2",
+	"WAHv7ZMDW8r+t621PnIeyM0iQ0Mh6HcxTCFhBYzq/CXkjK7sf09Fh5uFOq+lzcdj237PoMiDxhyLUos0",
+	"jUUdOz03kKMxTXAv6iLHUlvn/xwGu4QhWzlc8a+fvv07cb8Sxhu3JNIO1h79G3LXdcPUr8n/NpBw/TR+",
+	"rUEeSNPApSOV+29OJo75XaYeAHGwNqQUyE3XPCFT90bvUYIXGP7TZTHprcK11NV7T4fTMkeBvAd57d7E",
+	"YwSh66VdOXTUGdtTNHrZEWc5Xo0SKX4DHgvYTrR7aBLZWixvhVCANmKM8AqhVDzd9Y2smQKbYrgXsjTW",
+	"KKjUhyLMgWtV04IcDB8dP/BXUwdudABXDxYJWRrF2JzR2I5OE7DGM1Mkk1QD2bJ7UFifgiUelGhQQwd5",
+	"U+E5Feq8ufrq1cS2K4Ai5vtuY03uiWhKvDf0oqqfL9Ig6CfXrwk+bo1jtJdzownRPCd1Zf72oqM3pGcG",
+	"RXyNynidThDVUSXFInIjeWusOaZyOyN6bZNCF1k8ARufZPTg+z+A0if1c3gM4pyZKk4PIzmShnJDLjmx",
+	"4DLpL+W+OYEHHzowIIQTgwcNDk7TgI7JRiv9jhkpXj4OVZGxMNTbWptrdhMUnU9H1wP2enmzpAT9O2HE",
+	"IBbB042how27B+LyPAjjtiyCynI6+DWV4TI7n+eoq3++VIn56JM06qv34FlAjafR4ofyDFW8VWx7bhL4",
+	"rPE21rYbxkvyzZsoyQXab685AhSVjUFDUVi6FbLsNqz64mayY9Ux7deeHPJ3IqtL4P8J7ZBzK0vEvpgu",
+	"VcxYBW/Mk7MLpUYLpAYdiEDvRL4s5f1o+tr8mlRxD3yVzS77P4x0iLKa3bTx5TVzZ4H55GoHgCkmdvp9",
+	"Q4gnavh/NTLj27Z51+NG0Nu+kY8f6HMNs9TMrl7qaHyrWSxGoh9tZHxwAlfDN2LQhlV+whXBWbuABc2l",
+	"qIQUb0m1E3ssrdlBiU9ZS7SNcFn7aFZI0274PX48xi8LE5jdcnjzRFYLjrNwybbLVpSrG6foslW/8R65",
+	"WHGM4dqlC35CVo9VWDWpZgtX/KFJ7Buv21q8psu3iayIFmc829sao578XfNDIwhdgUPBDPnW2ibSKUKN",
+	"FUHoWtQ6RTKtlfm3yzIchhidaF5SxOVfmV/GhYLbfGG29MY3CrGf+UJPcgRvdz/e3XzaPf1QtPQ9zZY4",
+	"wxyqlsACughZo8t+aSOTPNLH5ZkTD5FGgst6qxR1yaMCegHK++1QvZYbpA/+EnXD7M+9831r3Ambm2Gk",
+	"wh22uTVcY1uL6xEcN+D2RtZZzQ7XUuy5WjG+okzGrbkgqWy1FJe2IcnQqYXuiyZ1nEEWT9LPYUPrQq9a",
+	"79+sdi/NLTo/eWQiQeTNgTS4GuBjK4UtVxoJ5R+J9S8ueK4ACtSahiYrgLGnSOZTZ3fQ+ASHkA3KOjyP",
+	"uG6TNL9nCjrdw8+v7EwT2wnqxErQbqk0gjtcsVuBGNQb+lP26XxAWS2tBiAeZAYMOaGltnFG/dDpCd3j",
+	"1rDX6Hz7ZCEbdhuTRvw1T80xi8leivnl7Y5M8JVuiWgIiDSZj8Fvgrj7nJrJIwfRh4pltFi5JkMLzhO+",
+	"Ob7VT96K7PsJfNLsCAXQkhUsZno4P7jXFaxDtWBABO/VQUxS7RiwuiVS83OOjimgVpbNAW8Ams5WAqAc",
+	"yT1vAP9DWFrTY/J7wfLoyRfycUEl03EYbiTASD+rpY1Exg1kLZ3TK0IkL8jWaO1bo/Ev6sN4jOabLzYH",
+	"bKHg+1dY6B5rltE1Z87UT5EoDosAWtI7WNEd0HzhXU9lzwI+U/g8xu1r1pjVrozuV+e2YOh82AE+srKH",
+	"VAfSxwjiGxvmPN3f3KYnHy0daJ88t6R9YZn6gqDCY412GDY5KBgHIiQpKT+kjRf+1c1NJy7+kry4/tJ2",
+	"0bElpCg4UqIyISqUyYGz3SaLzRsRMeHvtCVlVz1SmB29sK/jl90SSzMahl71aRf592I/WVYw0s/n2Onz",
+	"k879d9j7+RELO02dPFxiWJVKXOXEbVspxOysG/wQpiCEt9CTT6X4V8yYWJI81xlAcSyPb/EwinkDKP4O",
+	"e1+3s4CKFvr6lwHENxUL3noZkzpPilyHpXlTVmK4ChZobaQBskZQNCtLfVYf27+IPd4INk3DcK0EQrtt",
+	"EKzyfqkU0wvSzpGAEO5wBLr/aDnwAjzwn4+aY2CaR4pBYHFJ+wKcqkVLIBhlYJzYivZndvTZFfm6KBw9",
+	"uukHnhYjJaaCFZBjf+OJ5BevUe1shf2aaTt/i+eYu1nWHYLoOQ2nYNkJsy7CshZVpJnbVhQ5tj3JqUR/",
+	"WS2jPvKHGFLuY+HYHVBPFG15Mr8HbpGGGn1cpTwvkHuEB/2WopS15wup6n0bi+2WDoo99ylCVUGzpmgO",
+	"M73UMxvmkrZhLw1mXSiSC5z7s6P3gP1brQHUT7zysdYxX92E2u+UyF5B4pc3se4JvVDsxb/4cFxtdYXo",
+	"32LkenkZutvK0nusOqzEZqRDs81gNdi0yGSaKG2sUdQ8w0uNaUsZFqdT8/xGbp/4LMVH99zaKp6iLnmH",
+	"dlF0mnPUnOlboqCTkGAec8Ae4PqLM1D9Pbp5lmP7tJoCkFIsCL93qhei+QFU1yo23O3YTDhfbdFFDAbJ",
+	"b9cF5XdYf+yHlaprLvTzAzYCl01HZCNIgt5IB5gePOiqNbxW7/Yek5ZBxlbXd9BO2GlbOK5tYqsdpDBV",
+	"Z+AsU1z6FKvUGcr/dVw7F+xW+MSJe9uxShxts+dV2jT1cPNoqUshP5LP+urU0Zv+02z8s1NCWNQ6VlRA",
+	"XUm8dXDV8b46qpbx1P29ZFoDNyxaAuXxt71XbUqdm5sUGbSfuol0cHxCf2GT5niBHm1RT5j/5DyP2DmO",
+	"wNZHt7BHV6HEqVxK1fggohk3f3de8akqdtiTK+hnTue1FafqtInVMZuAqpUrjRmWMNuhAbbdlW86alvZ",
+	"Ve1UvSErLpeDx0ojYhOi6qJwEoo1N7cRH3jJ2x+4cK3EQrExxC+vC5cdYielDztVAM2dURZNr1qdRjiD",
+	"Og/cOh872PhOO6lYszezfDyAk+xD/CD3D9r9LNIhRmaDNcpFbJRdCYasg54zNc9Bummw2EjO9clSREIJ",
+	"5uAQNYpVvd2CGu1SNUkg/n13pc4P7s/L2neDxlwZarvZWeMH5tcFpMdkUohkx94z74YlhsjgXvgHyJxl",
+	"erF8XzmFYZ4MCppPuUSwcwm5n0LpO+93Bg35cGzTn993WrFPR0Oamw1kI/XoUsxN9iuB52phCo6Yufa8",
+	"VM7u7DwXb9KizeZ0B/V7nVezwvPpOeYDjMe7Jf9fT+1WAaZ4nWgnUfqWYWCezlAKBzuQYv8oMc00wdr9",
+	"s4ed9asuzfYcnObxvOfas/j+BOc+bQpjZ7jiXRXt6S78QXGqV4LdNmbDStkOk6fAChH4SHdtLkYmE95D",
+	"0U151T7l1c7cppK7sRO0RvaJmzC031jdl6M6GWld+F0fyF28q/R+R+NCcMngTnuwdmduWT+6Mxfzm6aW",
+	"1v9/QlH3p2wnRHHBAX7r+hBtv70htChsPRS24lgyxDLbCTWmq+eS3QNfNId32Xzj0YSxxyk/9GpOSKjN",
+	"JIUwOboCKI4keRdC6Uu2GG3eWPChHh80R027SWMOveFEm24D0s4JI3vpUYEnQtetdCZXOc44java2Oqi",
+	"iCeG1XlOdmJPXLNHjHqq5LRZDX+cbAp3rNq1rYh/FS7z6mZsnblpDgNV6lNQxfn0rt8Fft+slhJ4duhH",
+	"eWZk/x3z+e6g2/HH7GODXQ3VkZCrbT7U7SVdohkVlwt9L+AiF6BtpTLq9Qnaj+JEPML4azddj+yoLWyx",
+	"wwWadvwp8c1P/IYw7ei3dpjepLMww5oSezAH8XanDqwtnAL0pSHtTAgE11/nqiHS2SLBvWlFwg6Kjc/I",
+	"6ZOxbb0XbeLnAnuK/QbK1gibx6lkSnDb2s/87HsAHeveN7xGfbLPk6bmDKOhuGV3+KV3yCBbJ1wv7YD2",
+	"WFu5T5rK0/raiOosz1OjHj3+/PSiODof1pZcuDnknJjFxxu0jDToPTornHFU8WyQuZy3LI4hP7pqOLt7",
+	"7oLxup3FbdtrdY5jZpTXRkH5wWJl3kFZfk4wIOCizA+/cNuadn30FkMwhb1pvPYVNIlvRvI7hAeICkh3",
+	"jtdl4Qj5fle+9u20YeW5CmIgM07TEs0Cp80j/DO7B9+w3AE6dSbUyjZPDIDdDxHbp+b0Y5/sxWQExiMw",
+	"xUjW6M3jZI0+TtrOKWmibQT3DzcTY/6OzqkYb7z78mZMOD/BaMInH2t3VF6PddN6caxvz0WGjgWljseJ",
+	"aDAux/HTEgl01sicwM95Vp7y8AcL6uiFd3rKMr1fWIbyGEnO7ijB5+MFEwiLmBRoe3ldYh5j18a/OeJr",
+	"ulRBxQk+hNg2H8cN3iuSmNlA662VPSc0z3rAuPomMibdbVR5Jyd6s9J2Mh1e005UYAGuFUGqHZWIbeyo",
+	"a1Rv/vcOoFJYMGWfoqQQ+C46ia7Ij4EZjtZ26kaFKJKVWNZXEmeMY59jRQ8qJRrKCiTVmBP69oq4zEi7",
+	"zPfv35Kvvnz1x9Qam5R0uirbTSjgGnhm+ybDPciD6+K8YVDkVz/zJj/xNvkG4ZgEFUzJCx8GoxVLbpMv",
+	"rm6uvkCx65wb17Ri1/cvrtuxeJWwdCJw30zwDzn2g6f51352myOANyI/9BoO0qoqWIavXf9TWeFniWty",
+	"MCAu3lJeh/S0rAH/Q1WCO0vh5c3NI3/cfnWY0+xg07ZfGVuu2d91kwCLPuOypPLg3TnU1loQwwq5bZ1t",
+	"lE1EZ+rT5PFfz2xeMS7i8eQvmFFEOc64EJYGAuJJ0dSL7j2MjC0S1mWWoqvX5p/zXDX/3Bh14Hxkjowt",
+	"72ALPjeSLoos26HeCchL4Kvb0v+J0dXpvz/CWxtmG7+diYyvXaVrOwfZ3iJX5IOrMkCOsmLXOU/WtQ4G",
+	"9Wr4rK0cFrUmhVDqqoNKvGiea3eJxtHZdBC+EDYHHYqfGKH9LtUjOG0cpr6H8/n4/UHk9PDMXffkuc3p",
+	"p9hwGHK8KTFuBTlRWEePt6+vwcBG1x1kBhpIFJG+/S5G4y+Dy26H3ydG5KDJ7pgs3WOH6dqGm8/E4Xtm",
+	"dLJ2eC3jpKJKQ46810wpNxKBPO9w5dtP/0iJ3fuVkFtiEWO0LaMwPf/4zr38lx+++XhFvg7aGyNpvLq5",
+	"wdT0Hke7+jQ7XxkiVPCRKf03/9CZ2JjlLPCdXIdewAF2/L6wKg718kdgsrZoT5E7qDTBkfAxmF3/7v72",
+	"cG1jqMdg+MZHWf20D5Xc/tTX6FluB0WY5W7deJKmaUGTnGwjcLcJjg/xTqLbxP5uLMYG4JOR0t+jKxWs",
+	"tEl9zUKh1+541fXDLxfVfe7gO7qNXqQWwI9DAIXYpq5yTdkAOdkwaX0EPQTGPtE+4qn5w7vEACYuaL/O",
+	"c2yZcRkZ6xtyzJKuLx4VVWN3IwLUN3NFJnsEvH0UW8c5V+QHO6MjZ5n5qvlIUPPWJEHYjHxrdjKtCONV",
+	"rZV9W2HydU70nmXYkVb7/8QvTMkDtKCPyoO31BYrXF6gBoNiZ8hU3FdA/OiTaqn/8aTrM+9n8DFmJomd",
+	"/0qaubeXYrcLGhu+c8kTs1v7zSG7oVXw2Oz2id4DoQZjuH5qP6A87siLKT4yb83jo+vfzR8Po+z0Z2it",
+	"xwtdPFPgTfHsXfJ9NKZxdp11jxVFCObzWCSdfNicG5lpPpquw9HYT7G1I3ze5h5fiNXbodb/bbjdUzcq",
+	"qsjEpLGS7GXhFFWl6WHyNnWrTQqCNg48eqO+s488xZXa5lrNuFHtvi5kozxTxIHmUnelGyZ6IQayQHxa",
+	"7gmwF2chHJb72Cz0Xa1dqIUI699WZh9TDIIDXedxx/Xv5s8HGygqwEbX+hGMUtxDg9IOgL+MJAghAMRm",
+	"0+73McgX1X8HinDtK4LaJ0ah2qnFvh3OgeyN5m5ljLkMry58+Rkwee6oI8xhZ+VekD+CgbxP7Bv717CI",
+	"PWucS5ZSxnGGEfdTPq9v75/K4YWNsmbcI7ijy10jFiRn3SITMLfJPOMQ3/NLqvCYKDSEqg+NYBHgI0U3",
+	"g8Zf5I6LvSJr0G7uJA86e10Y2uZfPH+4/v0ODkdvhXdSVP8a6H/d5O/2OqU9Ejre0OzOD6X3Xbl8Z/8z",
+	"Lw90nGLuRuM3dfNbumI6dKMuGjwz9hGsZBr/Ri8ZsZuEU1FDh2bR//cTff7bzfOvVrfPf/mPf4/4hsdu",
+	"vU/QcOrj33i+LdzT3nb/IuL8m7nMNsf6BQbjnB31YgsNN0naz7QVuP2j0iCcYneWlTBCEUHpyiXIIhiu",
+	"96SE0cSi4kqQl/GPrQf1vKR1ldpKJ/Raw3br/LM1R6+1JhJortJ2pL3576BryE4UeYdAimbS4Jg/7aPv",
+	"2Hcx0H70LfmikPX34wAsriXmczfoMMh2M39340hSqx4248vS7ixEnhM7A408t1UplgfbQICdERBCzBda",
+	"jQbLXc/0C9F/rx/9E3NB0w9+BFkYVk5DP74txKM21M0kaVurPHL+2F4KDanti6O0ELltv7Y+4J8dFLq2",
+	"AqMY/Gudb+Gi2Q7dJoRPjMRuu5kRTN77nx/BZy2b/ATf2+55gCcrrQTPsO3IjvEtehoq4KmXYSQTJWCG",
+	"KqZEWIvTizjsmkJ6eYEKK6rVOI4/uQf+q+YFznNO2rryGRblDziu/PBoXInCdE+xi3sucOycQ6Fvtmg7",
+	"bBtc0q0EIM+Jaz3ABE9JJeF5JsQd49uUVG5y3fNmujv6w6zq3MG6psfSmLCG4VJ6SVgf8dQumqA67Ahu",
+	"Df9shR2lijXRBpJrUPrRwlNvYFtzbGxMKPcN6XzZmFFX8SdfWoN5ayzbeYU3d97xnZsAkDatattCzIeH",
+	"h4f/HwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

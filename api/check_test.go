@@ -12,6 +12,10 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
+	"mabbin/core/filling"
+	"mabbin/core/measure"
+	"mabbin/core/recipe"
+	"mabbin/server/formats"
 )
 
 const good = `{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},"style":"crumble",
@@ -64,8 +68,16 @@ func TestCoreTypesAreAsDescribed(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	sameFields(t, "BalanceRequest", doc.Components.Schemas["BalanceRequest"].Value, reflect.TypeFor[balance.Request]())
-	sameFields(t, "BalanceAnswer", doc.Components.Schemas["BalanceAnswer"].Value, reflect.TypeFor[balance.Answer]())
+	for schema, typ := range map[string]reflect.Type{
+		"BalanceRequest": reflect.TypeFor[balance.Request](), "BalanceAnswer": reflect.TypeFor[balance.Answer](), "School": reflect.TypeFor[balance.School](),
+		"StartRequest": reflect.TypeFor[balance.StartRequest](), "StartAnswer": reflect.TypeFor[balance.StartAnswer](),
+		"FruitTestRequest": reflect.TypeFor[filling.Test](), "FruitTestAnswer": reflect.TypeFor[filling.Tested](),
+		"MeasureRequest": reflect.TypeFor[recipe.MeasureRequest](), "Measured": reflect.TypeFor[recipe.Measured](),
+		"RecipeRequest": reflect.TypeFor[recipe.Request](), "RecipeVerdict": reflect.TypeFor[recipe.Verdict](),
+		"ImportedDocument": reflect.TypeFor[formats.Document](), "Settings": reflect.TypeFor[measure.Settings](),
+	} {
+		sameFields(t, schema, doc.Components.Schemas[schema].Value, typ)
+	}
 
 	b, err := os.ReadFile("../core/balance/testdata/balance-cases.json")
 	if err != nil {
@@ -115,14 +127,17 @@ func sameFields(t *testing.T, at string, s *openapi3.Schema, typ reflect.Type) {
 		for name := range s.Properties {
 			left[name] = true
 		}
-		for i := range typ.NumField() {
-			name, _, _ := strings.Cut(typ.Field(i).Tag.Get("json"), ",")
+		for _, field := range reflect.VisibleFields(typ) {
+			name, _, _ := strings.Cut(field.Tag.Get("json"), ",")
+			if field.Anonymous || !field.IsExported() || name == "-" {
+				continue
+			}
 			if !left[name] {
 				t.Errorf("%s: the description has no %q", at, name)
 				continue
 			}
 			delete(left, name)
-			sameFields(t, at+"/"+name, s.Properties[name].Value, typ.Field(i).Type)
+			sameFields(t, at+"/"+name, s.Properties[name].Value, field.Type)
 		}
 		for name := range left {
 			t.Errorf("%s: the core has no %q", at, name)

@@ -5,9 +5,14 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
+	"slices"
+	"strings"
 
 	"mabbin/api"
 	"mabbin/core/balance"
+	"mabbin/core/larder"
+	"mabbin/core/recipe"
 )
 
 // errBadRequest is the exit status of a run in which a request got a problem for an answer.
@@ -25,12 +30,19 @@ var calculations = map[string]func(request []byte) (any, error){
 		}
 		return balance.Solve(r)
 	},
+	"measure": func(request []byte) (any, error) {
+		q, err := api.Decode("MeasureRequest", request, recipe.CheckMeasure)
+		if err != nil {
+			return nil, err
+		}
+		return recipe.Measure(q, larder.Pantry(q.Own))
+	},
 }
 
 // calc reads one request, or a list, and writes the answer, or the list of answers.
 func calc(args []string, in io.Reader, out io.Writer) error {
 	if len(args) != 1 || calculations[args[0]] == nil {
-		return errors.New("calc needs the name of a calculation: mabbin calc balance")
+		return fmt.Errorf("calc needs the name of a calculation: mabbin calc %s", strings.Join(slices.Sorted(maps.Keys(calculations)), ", "))
 	}
 	doc, err := io.ReadAll(io.LimitReader(in, maxInput+1))
 	if err != nil {

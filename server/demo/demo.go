@@ -10,6 +10,7 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/dish"
+	"mabbin/core/measure"
 	"mabbin/core/topping"
 	"mabbin/server/store"
 )
@@ -20,7 +21,7 @@ func id(name string) uuid.UUID {
 }
 
 // Kitchen is the demo kitchen.
-var Kitchen = store.Kitchen{ID: id("Oxlip Yard"), Name: "Oxlip Yard", Cup: "metric", Spoon: "metric"}
+var Kitchen = store.Kitchen{ID: id("Oxlip Yard"), Name: "Oxlip Yard", Settings: measure.Metric}
 
 // Load fills the demo kitchen, unless it is there already, and reports whether it did. Bakes are dated back from now.
 func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
@@ -30,7 +31,7 @@ func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 	}
 	// What is there already is left as it is; a load that was broken off is finished.
 	for _, d := range shelf {
-		if err := s.AddDish(ctx, Kitchen.ID, store.ShelfDish{ID: id(d.name), Name: d.name, Dish: d.dish}); err != nil {
+		if err := s.AddDish(ctx, Kitchen.ID, store.ShelfDish{ID: id(d.name), Name: d.name, Dish: d.dish, Count: max(1, d.count)}); err != nil {
 			return added, fmt.Errorf("dish %s: %w", d.name, err)
 		}
 	}
@@ -62,18 +63,19 @@ func Reset(ctx context.Context, s *store.Store, now time.Time) error {
 }
 
 type shelfDish struct {
-	name string
-	dish dish.Dish
+	name  string
+	dish  dish.Dish
+	count int
 }
 
 var shelf = []shelfDish{
-	{"Small stoneware", dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}},
-	{"Long gratin", dish.Dish{Shape: dish.Rectangle, LengthCM: 32, WidthCM: 22, DepthCM: 6, FloorLengthCM: 30, FloorWidthCM: 20, MeasuredML: 3750, Material: "stoneware"}},
-	{"Oval glass", dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 21, DepthCM: 5.5, FloorLengthCM: 26, FloorWidthCM: 17, MeasuredML: 2150, Material: "glass"}},
-	{"Square tin", dish.Dish{Shape: dish.Square, LengthCM: 23, DepthCM: 5, Material: "heavy_metal"}},
-	{"Iron skillet", dish.Dish{Shape: dish.Round, LengthCM: 26, DepthCM: 5, FloorLengthCM: 22, Material: "cast_iron"}},
-	{"Rolled-rim pie dish", dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19, Material: "enamel"}},
-	{"Ramekin", dish.Dish{Shape: dish.Round, LengthCM: 9, DepthCM: 4.5, FloorLengthCM: 8, Material: "stoneware"}},
+	{"Small stoneware", dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, 1},
+	{"Long gratin", dish.Dish{Shape: dish.Rectangle, LengthCM: 32, WidthCM: 22, DepthCM: 6, FloorLengthCM: 30, FloorWidthCM: 20, MeasuredML: 3750, Material: "stoneware"}, 1},
+	{"Oval glass", dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 21, DepthCM: 5.5, FloorLengthCM: 26, FloorWidthCM: 17, MeasuredML: 2150, Material: "glass"}, 1},
+	{"Square tin", dish.Dish{Shape: dish.Square, LengthCM: 23, DepthCM: 5, Material: "heavy_metal"}, 2},
+	{"Iron skillet", dish.Dish{Shape: dish.Round, LengthCM: 26, DepthCM: 5, FloorLengthCM: 22, Material: "cast_iron"}, 1},
+	{"Rolled-rim pie dish", dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19, Material: "enamel"}, 1},
+	{"Ramekin", dish.Dish{Shape: dish.Round, LengthCM: 9, DepthCM: 4.5, FloorLengthCM: 8, Material: "stoneware"}, 12},
 }
 
 func dishNamed(name string) dish.Dish {

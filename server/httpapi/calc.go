@@ -8,6 +8,7 @@ import (
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/slip"
 )
 
 // Balance calculates one dessert in one dish.
@@ -17,6 +18,33 @@ func (s Server) Balance(_ context.Context, req api.BalanceRequestObject) (api.Ba
 		return nil, err
 	}
 	return api.Balance200JSONResponse(*a), nil
+}
+
+// Schools shows what each way of doing comes to.
+func (s Server) Schools(_ context.Context, req api.SchoolsRequestObject) (api.SchoolsResponseObject, error) {
+	out, err := balance.Schools(*req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.Schools200JSONResponse(out), nil
+}
+
+// Start finds the dishes for an amount of fruit or for portions.
+func (s Server) Start(_ context.Context, req api.StartRequestObject) (api.StartResponseObject, error) {
+	out, err := balance.Start(*req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.Start200JSONResponse(*out), nil
+}
+
+// FruitTest works out today's release.
+func (s Server) FruitTest(_ context.Context, req api.FruitTestRequestObject) (api.FruitTestResponseObject, error) {
+	out, err := req.Body.Release()
+	if err != nil {
+		return nil, err
+	}
+	return api.FruitTest200JSONResponse(*out), nil
 }
 
 // ReadAmount reads what was typed into one field.
@@ -44,41 +72,71 @@ func (s Server) GetLarder(context.Context, api.GetLarderRequestObject) (api.GetL
 	return api.GetLarder200JSONResponse(theLarder), nil
 }
 
-var theLarder = api.Larder{
-	Styles: each(balance.Styles(), func(x balance.StyleInfo) api.LarderStyle {
-		return api.LarderStyle{Key: x.Key, Calculated: x.Calculated, SetTarget: x.SetTarget, Topping: x.Topping, Families: each(x.Families, func(f string) string { return f })}
-	}),
-	Fruits: each(larder.Fruits.All(), func(f larder.Fruit) api.LarderFruit {
-		return api.LarderFruit{
-			Key: f.Key, Name: f.Name, Group: f.Group, WaterPct: f.WaterPct, SugarPct: f.SugarPct, AcidPct: f.AcidPct,
-			Precook: api.LarderFruitPrecook(f.Precook), BrownsInAir: f.BrownsInAir, DefaultCutMm: f.DefaultCutMM, Counted: f.Counted(),
-			Peelable: f.Peelable(), JuiceColour: f.JuiceColour, CompositionBasis: f.CompositionBasis,
+var theLarder = func() api.Larder {
+	l := tablesOf()
+	l.Usual.OvenLowC, l.Usual.OvenHighC, l.Usual.MinutesLow, l.Usual.MinutesHigh = slip.OvenLowC, slip.OvenHighC, slip.MinutesLow, slip.MinutesHigh
+	return l
+}()
+
+func tablesOf() api.Larder {
+	return api.Larder{
+		Figures: append(figureInfo("fruit", larder.FruitFigures), figureInfo("ingredient", larder.IngredientFigures)...),
+		Styles: each(balance.Styles(), func(x balance.StyleInfo) api.LarderStyle {
+			return api.LarderStyle{Key: x.Key, Calculated: x.Calculated, SetTarget: x.SetTarget, Topping: x.Topping, Families: each(x.Families, func(f string) string { return f })}
+		}),
+		Fruits: each(larder.Fruits.All(), func(f larder.Fruit) api.LarderFruit {
+			return api.LarderFruit{
+				Key: f.Key, Name: f.Name, Group: f.Group, WaterPct: f.WaterPct, SugarPct: f.SugarPct, AcidPct: f.AcidPct,
+				Precook: api.LarderFruitPrecook(f.Precook), BrownsInAir: f.BrownsInAir, DefaultCutMm: f.DefaultCutMM, Counted: f.Counted(),
+				Peelable: f.Peelable(), JuiceColour: f.JuiceColour, CompositionBasis: f.CompositionBasis, Figures: figures("fruit", f.Key, larder.FruitFigures),
+			}
+		}),
+		Thickeners: each(larder.Thickeners.All(), func(t larder.Thickener) api.LarderThickener {
+			return api.LarderThickener{Key: t.Key, Name: t.Name, Strength: t.Strength, Freeze: t.Freeze, Clarity: t.Clarity, How: t.How, Avoid: t.Avoid, Basis: t.Basis}
+		}),
+		Toppings: each(larder.Toppings.All(), func(t larder.Topping) api.LarderTopping {
+			out := api.LarderTopping{Key: t.Key, Name: t.Name, Family: t.Family, RawThicknessMm: t.ThicknessMM, MakeAhead: t.MakeAhead, Basis: t.Basis}
+			for _, p := range t.Parts {
+				i, _ := larder.Ingredients.Get(p.Key)
+				out.Parts = append(out.Parts, struct {
+					Key  string  `json:"key"`
+					Name string  `json:"name"`
+					Pct  float64 `json:"pct"`
+				}{p.Key, i.Name, p.Pct})
+			}
+			return out
+		}),
+		Materials: each(larder.Materials.All(), func(m larder.Material) api.LarderMaterial {
+			return api.LarderMaterial{Key: m.Key, Name: m.Name, TypicalUse: m.TypicalUse}
+		}),
+		Ingredients: each(larder.Ingredients.All(), func(i larder.Ingredient) api.LarderIngredient {
+			return api.LarderIngredient{
+				Key: i.Key, Name: i.Name, Role: i.Role, Allergens: each(i.Allergens, func(a string) string { return a }),
+				CheckLabel: i.AllergenOnPack, Basis: i.Basis, Figures: figures("ingredient", i.Key, larder.IngredientFigures),
+			}
+		}),
+	}
+}
+
+// figures are a row's figures by column, as far as the table has them.
+func figures(kind, key string, of []larder.Figure) map[string]float64 {
+	out := map[string]float64{}
+	for _, f := range of {
+		if x, ok := larder.TableFigure(kind, key, f.Column); ok {
+			out[f.Column] = x
 		}
-	}),
-	Thickeners: each(larder.Thickeners.All(), func(t larder.Thickener) api.LarderThickener {
-		return api.LarderThickener{Key: t.Key, Name: t.Name, Strength: t.Strength, Freeze: t.Freeze, Clarity: t.Clarity, How: t.How, Avoid: t.Avoid, Basis: t.Basis}
-	}),
-	Toppings: each(larder.Toppings.All(), func(t larder.Topping) api.LarderTopping {
-		out := api.LarderTopping{Key: t.Key, Name: t.Name, Family: t.Family, RawThicknessMm: t.ThicknessMM, MakeAhead: t.MakeAhead, Basis: t.Basis}
-		for _, p := range t.Parts {
-			i, _ := larder.Ingredients.Get(p.Key)
-			out.Parts = append(out.Parts, struct {
-				Key  string  `json:"key"`
-				Name string  `json:"name"`
-				Pct  float64 `json:"pct"`
-			}{p.Key, i.Name, p.Pct})
+	}
+	return out
+}
+
+func figureInfo(kind api.LarderFigureKind, of []larder.Figure) []api.LarderFigure {
+	return each(of, func(f larder.Figure) api.LarderFigure {
+		out := api.LarderFigure{Kind: kind, Column: f.Column, Name: f.Name, Unit: f.Unit, Low: f.Low, High: f.High}
+		if f.Basis != "" {
+			out.Basis = &f.Basis
 		}
 		return out
-	}),
-	Materials: each(larder.Materials.All(), func(m larder.Material) api.LarderMaterial {
-		return api.LarderMaterial{Key: m.Key, Name: m.Name, TypicalUse: m.TypicalUse}
-	}),
-	Ingredients: each(larder.Ingredients.All(), func(i larder.Ingredient) api.LarderIngredient {
-		return api.LarderIngredient{
-			Key: i.Key, Name: i.Name, Role: i.Role, Allergens: each(i.Allergens, func(a string) string { return a }),
-			CheckLabel: i.AllergenOnPack, Basis: i.Basis,
-		}
-	}),
+	})
 }
 
 // each maps a list; the answer is never null in JSON.

@@ -14,8 +14,17 @@ func (s Server) ListKitchens(ctx context.Context, _ api.ListKitchensRequestObjec
 		return nil, err
 	}
 	return api.ListKitchens200JSONResponse(each(all, func(k store.Kitchen) api.Kitchen {
-		return api.Kitchen{Id: k.ID, Name: k.Name, Cup: api.KitchenCup(k.Cup), Spoon: api.KitchenSpoon(k.Spoon)}
+		return api.Kitchen{Id: k.ID, Name: k.Name, Settings: k.Settings}
 	})), nil
+}
+
+// SetSettings changes how a kitchen measures.
+func (s Server) SetSettings(ctx context.Context, req api.SetSettingsRequestObject) (api.SetSettingsResponseObject, error) {
+	k, err := s.Store.SetSettings(ctx, req.Kitchen, *req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.SetSettings200JSONResponse{Id: k.ID, Name: k.Name, Settings: k.Settings}, nil
 }
 
 // ListDishes lists a kitchen's dishes.
@@ -29,15 +38,40 @@ func (s Server) ListDishes(ctx context.Context, req api.ListDishesRequestObject)
 
 // AddDish puts a dish on the shelf.
 func (s Server) AddDish(ctx context.Context, req api.AddDishRequestObject) (api.AddDishResponseObject, error) {
-	d := store.ShelfDish{ID: req.Body.Id, Name: req.Body.Name, Dish: req.Body.Dish}
+	d := store.ShelfDish{ID: req.Body.Id, Name: req.Body.Name, Dish: req.Body.Dish, Count: 1}
+	if n := req.Body.Count; n != nil {
+		d.Count = *n
+	}
 	if err := s.Store.AddDish(ctx, req.Kitchen, d); err != nil {
 		return nil, err
 	}
 	return api.AddDish201JSONResponse(shelfDish(d)), nil
 }
 
+// ChangeDish changes a dish on the shelf.
+func (s Server) ChangeDish(ctx context.Context, req api.ChangeDishRequestObject) (api.ChangeDishResponseObject, error) {
+	d := store.ShelfDish{ID: req.Dish, Name: req.Body.Name, Dish: req.Body.Dish, Count: req.Body.Count}
+	if err := s.Store.ChangeDish(ctx, req.Kitchen, d); err != nil {
+		return nil, err
+	}
+	return api.ChangeDish200JSONResponse(shelfDish(d)), nil
+}
+
+// RemoveDish takes a dish off the shelf.
+func (s Server) RemoveDish(ctx context.Context, req api.RemoveDishRequestObject) (api.RemoveDishResponseObject, error) {
+	if err := s.Store.RemoveDish(ctx, req.Kitchen, req.Dish); err != nil {
+		return nil, err
+	}
+	return api.RemoveDish204Response{}, nil
+}
+
 func shelfDish(d store.ShelfDish) api.ShelfDish {
-	return api.ShelfDish{Id: d.ID, Name: d.Name, Dish: d.Dish, VolumeMl: d.Dish.Measure().VolumeML}
+	bySizes := d.Dish
+	bySizes.MeasuredML = 0
+	return api.ShelfDish{
+		Id: d.ID, Name: d.Name, Dish: d.Dish, Count: d.Count,
+		VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
+	}
 }
 
 // ListOvens lists a kitchen's ovens.

@@ -4,6 +4,7 @@ package httpapi
 import (
 	"context"
 	"errors"
+	"fmt"
 	"io/fs"
 	"log/slog"
 	"net"
@@ -15,6 +16,7 @@ import (
 	sloggin "github.com/samber/slog-gin"
 
 	"mabbin/api"
+	"mabbin/server/formats"
 	"mabbin/server/store"
 )
 
@@ -86,13 +88,24 @@ func secure(c *gin.Context) {
 	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), screen-wake-lock=(self)")
 }
 
-// maxBody is the largest request: a card is some 2 kB.
-const maxBody = 1 << 20
+// The largest requests: a card is some 2 kB. A file to be imported may have 2 MB, and more while it is a string of JSON.
+const (
+	maxBody   = 1 << 20
+	maxImport = 3*formats.MaxBytes + 4096
+)
+
+func bodyLimit(path string) int64 {
+	if path == "/api/v1/import" {
+		return maxImport
+	}
+	return maxBody
+}
 
 // limit refuses large requests, and those that another site's page sent.
 func limit(c *gin.Context) {
-	if c.Request.ContentLength > maxBody {
-		refuse(c, http.StatusRequestEntityTooLarge, "The request is larger than 1 MB")
+	most := bodyLimit(c.Request.URL.Path)
+	if c.Request.ContentLength > most {
+		tooLarge(c, most)
 		return
 	}
 	if !loopback(c.Request.Host) {
@@ -103,7 +116,7 @@ func limit(c *gin.Context) {
 		refuse(c, http.StatusForbidden, "Requests from other sites are not answered")
 		return
 	}
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxBody)
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, most)
 }
 
 // loopback says whether a Host header names this machine: a name that was made to point here does not.
@@ -122,10 +135,10 @@ func answerError(c *gin.Context, err error) {
 		problem(c, p)
 		return
 	}
-	var tooLarge *http.MaxBytesError
+	var over *http.MaxBytesError
 	switch {
-	case errors.As(err, &tooLarge):
-		refuse(c, http.StatusRequestEntityTooLarge, "The request is larger than 1 MB")
+	case errors.As(err, &over):
+		tooLarge(c, over.Limit)
 	case errors.Is(err, store.ErrNotFound):
 		refuse(c, http.StatusNotFound, "There is no such thing in this kitchen")
 	case errors.Is(err, store.ErrTaken):
@@ -140,6 +153,10 @@ func answerError(c *gin.Context, err error) {
 		_ = c.Error(err)
 		refuse(c, http.StatusInternalServerError, "Something went wrong here; it is in the server's log")
 	}
+}
+
+func tooLarge(c *gin.Context, most int64) {
+	refuse(c, http.StatusRequestEntityTooLarge, fmt.Sprintf("The request is larger than %d MB", most>>20))
 }
 
 // refuse answers with a problem that is about no single field.

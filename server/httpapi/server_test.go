@@ -92,7 +92,7 @@ func TestTheCalculationsNeedNoDatabase(t *testing.T) {
 	}
 	// Too full is an answer with a warning; half a kilo of thickener is asked about.
 	full := strings.Replace(crumble, "{", `{"weighed_fruit_g":2500,"thickener":{"key":"cornflour","g":500},`, 1)
-	if w := call(h, "POST", "/api/v1/balance", full); w.Code != 200 || !strings.Contains(w.Body.String(), "boils_over") || !strings.Contains(w.Body.String(), "thickener_slip") {
+	if w := call(h, "POST", "/api/v1/balance", full); w.Code != 200 || !strings.Contains(w.Body.String(), "boils_over") || !strings.Contains(w.Body.String(), "slip_cornflour") {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 	if w := call(h, "POST", "/api/v1/amount", `{"text":"1 1/2 cups","kind":"mass","ingredient":"wheat_flour","cup":"us"}`); !strings.Contains(w.Body.String(), `"value":187.5`) {

@@ -14,6 +14,9 @@ import (
 	"mabbin/api"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
+	"mabbin/core/filling"
+	"mabbin/core/recipe"
+	"mabbin/server/formats"
 )
 
 // validate checks each request against the API description and, where there is a dessert or a dish in it, with the
@@ -62,6 +65,32 @@ func validate() (gin.HandlerFunc, error) {
 var bodies = map[string]func(found fault.Faults, body []byte) error{
 	"Balance": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(balance.Request), balance.Check)
+	},
+	"Schools": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(balance.Request), balance.Check)
+	},
+	"Start": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(balance.StartRequest), balance.CheckStart)
+	},
+	"FruitTest": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(filling.Test), filling.Test.Check)
+	},
+	"Measure": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(recipe.MeasureRequest), recipe.CheckMeasure)
+	},
+	"JudgeRecipe": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(recipe.Request), recipe.Check)
+	},
+	"ExportCard": func(found fault.Faults, body []byte) error {
+		type asked struct{ Card formats.Card }
+		return api.Beside(found, body, new(asked), func(a asked) error { return under("/card/request", balance.Check(a.Card.Request)) })
+	},
+	"ChangeDish": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(api.DishChange), func(d api.DishChange) error {
+			var f fault.Faults
+			balance.CheckDish(d.Dish, "/dish", &f)
+			return f.Err()
+		})
 	},
 	"AddCard":    dessertIn,
 	"AddVersion": dessertIn,

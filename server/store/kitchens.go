@@ -5,23 +5,25 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
 
 	"mabbin/core/dish"
+	"mabbin/core/measure"
 )
 
-// Kitchen is one kitchen and its conventions.
+// Kitchen is one kitchen and how it measures.
 type Kitchen struct {
-	ID    uuid.UUID
-	Name  string
-	Cup   string
-	Spoon string
+	ID   uuid.UUID
+	Name string
+	measure.Settings
 }
 
 // ShelfDish is a dish on a kitchen's shelf.
 type ShelfDish struct {
-	ID   uuid.UUID
-	Name string
-	Dish dish.Dish
+	ID    uuid.UUID
+	Name  string
+	Dish  dish.Dish
+	Count int // of it
 }
 
 // Oven is one of a kitchen's ovens.
@@ -33,19 +35,32 @@ type Oven struct {
 
 // Kitchens lists every kitchen by name.
 func (s *Store) Kitchens(ctx context.Context) ([]Kitchen, error) {
-	return list[Kitchen](ctx, s, `select id, name, cup, spoon from kitchen order by name`)
+	return list[Kitchen](ctx, s, `select id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers from kitchen order by name`)
+}
+
+// SetSettings changes how a kitchen measures, and answers with the kitchen.
+func (s *Store) SetSettings(ctx context.Context, kitchen uuid.UUID, x measure.Settings) (Kitchen, error) {
+	if x.Containers == nil {
+		x.Containers = map[string]float64{}
+	}
+	k := Kitchen{ID: kitchen, Settings: x}
+	err := s.pool.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6, lengths = $7, currency = $8, containers = $9
+		where id = $1 returning name`, kitchen, x.Cup, x.Spoon, x.Eggs, x.Weights, x.Heat, x.Lengths, x.Currency, x.Containers).Scan(&k.Name)
+	return k, kind(err)
 }
 
 // AddKitchen adds a kitchen, or leaves it as it is where its id is known. It reports whether it was added.
 func (s *Store) AddKitchen(ctx context.Context, k Kitchen) (bool, error) {
-	tag, err := s.pool.Exec(ctx, `insert into kitchen (id, name, cup, spoon) values ($1, $2, $3, $4) on conflict (id) do nothing`, k.ID, k.Name, k.Cup, k.Spoon)
+	tag, err := s.pool.Exec(ctx, `insert into kitchen (id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict (id) do nothing`,
+		k.ID, k.Name, k.Cup, k.Spoon, k.Eggs, k.Weights, k.Heat, k.Lengths, k.Currency, k.Containers)
 	return tag.RowsAffected() == 1, kind(err)
 }
 
 // RemoveKitchen takes a kitchen away with everything in it.
 func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
 	return s.inTx(ctx, func(tx pgx.Tx) error {
-		for _, table := range []string{"bake", "card_version", "card", "oven", "dish"} { // what points before what is pointed at
+		for _, table := range []string{"bake", "card_version", "card", "oven", "dish", "own_row"} { // what points before what is pointed at
 			if _, err := tx.Exec(ctx, `delete from `+table+` where kitchen_id = $1`, kitchen); err != nil {
 				return err
 			}
@@ -66,7 +81,7 @@ func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]ShelfDish, err
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, err
 	}
-	rows, err := s.pool.Query(ctx, `select id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material
+	rows, err := s.pool.Query(ctx, `select id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material, count
 		from dish where kitchen_id = $1 order by name`, kitchen)
 	if err != nil {
 		return nil, kind(err)
@@ -78,7 +93,7 @@ func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]ShelfDish, err
 func scanDish(row pgx.CollectableRow) (ShelfDish, error) {
 	var d ShelfDish
 	x := &d.Dish
-	err := row.Scan(&d.ID, &d.Name, &x.Shape, &x.LengthCM, &x.WidthCM, &x.DepthCM, &x.FloorLengthCM, &x.FloorWidthCM, &x.MeasuredML, &x.Material)
+	err := row.Scan(&d.ID, &d.Name, &x.Shape, &x.LengthCM, &x.WidthCM, &x.DepthCM, &x.FloorLengthCM, &x.FloorWidthCM, &x.MeasuredML, &x.Material, &d.Count)
 	return d, err
 }
 
@@ -88,9 +103,31 @@ func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d ShelfDish) err
 		return err
 	}
 	x := d.Dish
-	_, err := s.pool.Exec(ctx, `insert into dish (id, kitchen_id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) on conflict (id) do nothing`,
-		d.ID, kitchen, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML, x.Material)
+	_, err := s.pool.Exec(ctx, `insert into dish (id, kitchen_id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material, count)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) on conflict (id) do nothing`,
+		d.ID, kitchen, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML, x.Material, max(1, d.Count))
+	return kind(err)
+}
+
+// ChangeDish changes a dish on the shelf. Cards have their own copy of it.
+func (s *Store) ChangeDish(ctx context.Context, kitchen uuid.UUID, d ShelfDish) error {
+	x := d.Dish
+	tag, err := s.pool.Exec(ctx, `update dish set name = $3, shape = $4, length_cm = $5, width_cm = $6, depth_cm = $7, floor_length_cm = $8,
+		floor_width_cm = $9, measured_ml = $10, material = $11, count = $12 where kitchen_id = $1 and id = $2`,
+		kitchen, d.ID, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML, x.Material, d.Count)
+	return changedOne(tag, err)
+}
+
+// RemoveDish takes a dish off the shelf. Cards have their own copy of it.
+func (s *Store) RemoveDish(ctx context.Context, kitchen, id uuid.UUID) error {
+	return changedOne(s.pool.Exec(ctx, `delete from dish where kitchen_id = $1 and id = $2`, kitchen, id))
+}
+
+// changedOne is ErrNotFound where a change found nothing to change.
+func changedOne(tag pgconn.CommandTag, err error) error {
+	if err == nil && tag.RowsAffected() == 0 {
+		return ErrNotFound
+	}
 	return kind(err)
 }
 

@@ -10,6 +10,7 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/dish"
+	"mabbin/core/measure"
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
@@ -80,7 +81,7 @@ func TestKitchensAreKeptApart(t *testing.T) {
 	if _, err := demo.Load(ctx, s, time.Now()); err != nil {
 		t.Fatal(err)
 	}
-	other := store.Kitchen{ID: uuid.New(), Name: "Another", Cup: "us", Spoon: "us"}
+	other := store.Kitchen{ID: uuid.New(), Name: "Another", Settings: measure.Metric}
 	if _, err := s.AddKitchen(ctx, other); err != nil {
 		t.Fatal(err)
 	}

@@ -1,0 +1,52 @@
+package store
+
+import (
+	"context"
+
+	"github.com/google/uuid"
+
+	"mabbin/core/larder"
+)
+
+// Own is what a kitchen knows better than the tables.
+func (s *Store) Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error) {
+	if err := s.known(ctx, kitchen); err != nil {
+		return nil, err
+	}
+	rows, err := list[struct {
+		Kind, Key, CopyOf, Name string
+		Figures                 map[string]float64
+	}](ctx, s, `select kind, key, copy_of, name, figures from own_row where kitchen_id = $1`, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	own := &larder.Own{Fruits: map[string]larder.OwnRow{}, Ingredients: map[string]larder.OwnRow{}}
+	for _, r := range rows {
+		row := larder.OwnRow{CopyOf: r.CopyOf, Name: r.Name, Values: r.Figures}
+		if r.Kind == "fruit" {
+			own.Fruits[r.Key] = row
+		} else {
+			own.Ingredients[r.Key] = row
+		}
+	}
+	return own, nil
+}
+
+// SetOwn keeps a row of a kitchen's own, of a kind (fruit or ingredient), in the place of the one it had.
+func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of, key string, r larder.OwnRow) error {
+	if err := s.known(ctx, kitchen); err != nil {
+		return err
+	}
+	if r.Values == nil {
+		r.Values = map[string]float64{}
+	}
+	_, err := s.pool.Exec(ctx, `insert into own_row (kitchen_id, kind, key, copy_of, name, figures) values ($1, $2, $3, $4, $5, $6)
+		on conflict (kitchen_id, kind, key) do update set copy_of = excluded.copy_of, name = excluded.name, figures = excluded.figures, changed_at = now()`,
+		kitchen, of, key, r.CopyOf, r.Name, r.Values)
+	return kind(err)
+}
+
+// DropOwn goes back to the table's figures.
+func (s *Store) DropOwn(ctx context.Context, kitchen uuid.UUID, of, key string) error {
+	return changedOne(s.pool.Exec(ctx, `delete from own_row where kitchen_id = $1 and kind = $2 and key = $3`, kitchen, of, key))
+}
