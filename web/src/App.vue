@@ -18,6 +18,7 @@ bindKeys('Everywhere', [
   { key: 'b', says: 'the Bench', does: () => void router.push('/') },
   { key: '/', says: 'the cards', does: () => void router.push('/cards') },
   { key: 'l', says: 'the log', does: () => void router.push('/log') },
+  { key: 'h', says: 'the shelf', does: () => void router.push('/shelf') },
 ])
 onMounted(() => void kitchen.load())
 </script>
@@ -42,6 +43,9 @@ onMounted(() => void kitchen.load())
       <RouterLink to="/">Bench</RouterLink>
       <RouterLink to="/cards">Cards</RouterLink>
       <RouterLink to="/log">Log</RouterLink>
+      <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }"
+        >Shelf</RouterLink
+      >
     </nav>
     <span class="kitchen">{{ kitchen.kitchen?.name }}</span>
     <button class="plain" :aria-pressed="dark" data-testid="light" @click="toggleDark()">

@@ -10,6 +10,18 @@ export const router = createRouter({
       component: () => import('./cards/CardsView.vue'),
       meta: { title: 'Cards' },
     },
+    {
+      path: '/cards/import',
+      name: 'import',
+      component: () => import('./cards/ImportView.vue'),
+      meta: { title: 'Import a card' },
+    },
+    {
+      path: '/shelf/:part?',
+      name: 'shelf',
+      component: () => import('./shelf/ShelfView.vue'),
+      meta: { title: 'Shelf' },
+    },
     { path: '/log', name: 'log', component: () => import('./log/LogView.vue'), meta: { title: 'Log' } },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

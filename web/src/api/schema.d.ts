@@ -55,6 +55,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each way of doing comes to, where bakers disagree - maceration, pre-cooking, peeling - for the same fruit */
+        post: operations["schools"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begun from an amount of fruit or from portions - which of the dishes, how many, what is left over */
+        post: operations["start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/fruit-test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Today's fruit - what a warmed and sugared sample says of the crate */
+        post: operations["fruitTest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a baker wrote, understood line by line */
+        post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/recipe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it */
+        post: operations["judgeRecipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find the recipe in pasted text or in a file - plain text, CSV, schema.org Recipe as JSON-LD or in HTML. At most 2 MB and 500 lines. */
+        post: operations["importRecipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A card in an open format. Its own fields are in all but the plain text, without loss. */
+        post: operations["exportCard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens": {
         parameters: {
             query?: never;
@@ -87,6 +206,87 @@ export interface paths {
         /** Put a dish on the shelf. The same id twice is the same dish. */
         post: operations["addDish"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/dishes/{dish}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dish: components["parameters"]["DishID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a dish on the shelf. Cards keep the dish that they were saved with. */
+        put: operations["changeDish"];
+        post?: never;
+        /** Take a dish off the shelf. Cards keep the dish that they were saved with. */
+        delete: operations["removeDish"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** The kitchen's cup, spoon and eggs, the units it reads, and what its containers hold */
+        put: operations["setSettings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** What the kitchen knows better than the tables */
+        get: operations["listOwn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/own/{kind}/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                kind: "fruit" | "ingredient";
+                key: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep figures of the kitchen's own beside the table's, or a fruit of its own */
+        put: operations["setOwn"];
+        post?: never;
+        /** Back to the table's figures */
+        delete: operations["dropOwn"];
         options?: never;
         head?: never;
         patch?: never;
@@ -283,9 +483,14 @@ export interface components {
             size?: "" | "small" | "medium" | "large";
             /**
              * Format: double
-             * @description Bruises and worm holes
+             * @description Bruises and worm holes, beside the usual yield
              */
             loss_pct?: number;
+            /**
+             * Format: double
+             * @description Share of its water that this crate gives up, from a test; 0 or left out: the table's
+             */
+            measured_release?: number;
         };
         /** @description One dessert in one dish. What is left out takes the style's or the fruit's own value. */
         BalanceRequest: {
@@ -303,6 +508,8 @@ export interface components {
                 minutes: number;
                 /** @description In an open pan; else covered, or in a microwave */
                 open?: boolean;
+                /** @enum {string} */
+                where?: "" | "hob" | "oven" | "microwave";
             };
             macerate?: {
                 /** Format: double */
@@ -372,6 +579,299 @@ export interface components {
             cup?: "" | "us" | "metric" | "imperial";
             /** @enum {string} */
             spoon?: "" | "us" | "metric" | "australian";
+            /** @enum {string} */
+            eggs?: "" | "us" | "uk";
+            own?: components["schemas"]["Own"];
+        };
+        /** @description Figures of the kitchen's own in the place of the tables', and rows that the tables do not have, by key */
+        Own: {
+            fruits?: {
+                [key: string]: components["schemas"]["OwnRow"];
+            };
+            ingredients?: {
+                [key: string]: components["schemas"]["OwnRow"];
+            };
+        };
+        OwnRow: {
+            /** @description The table's row that it starts from; left out: its own key */
+            copy_of?: string;
+            name?: string;
+            /** @description By the column of the table, in its unit: see figures of the larder */
+            values?: {
+                [key: string]: number;
+            };
+        };
+        School: {
+            /** @enum {string} */
+            question: "macerate" | "precook" | "peel";
+            key: string;
+            name: string;
+            /** Format: double */
+            minutes?: number;
+            chosen: boolean;
+            /** Format: double */
+            juice_g: number;
+            /** Format: double */
+            thickener_g: number;
+            /** Format: double */
+            sugar_lost_g: number;
+            /** Format: double */
+            thickener_lost_g: number;
+            /** Format: double */
+            driven_off_g: number;
+            /**
+             * Format: double
+             * @description Of all fruit, as bought
+             */
+            buy_g: number;
+            band: components["schemas"]["Band"];
+        };
+        /** @description Give one of fruit_g, bought_g and portions */
+        StartRequest: {
+            /** @enum {string} */
+            style: "crumble" | "crisp" | "cobbler" | "pandowdy" | "betty" | "bar" | "pie";
+            fruits: components["schemas"]["FruitAsked"][];
+            topping?: string;
+            /** @enum {string} */
+            portion?: "" | "tasting" | "standard" | "hearty";
+            /** Format: double */
+            fruit_g?: number;
+            /** Format: double */
+            bought_g?: number;
+            /** Format: double */
+            portions?: number;
+            dishes: {
+                id: string;
+                name: string;
+                count?: number;
+                dish: components["schemas"]["Dish"];
+            }[];
+            own?: components["schemas"]["Own"];
+        };
+        StartAnswer: {
+            /** Format: double */
+            prepared_g: number;
+            options: {
+                uses: {
+                    id: string;
+                    name: string;
+                    count: number;
+                    /**
+                     * Format: double
+                     * @description In each
+                     */
+                    fruit_g: number;
+                }[];
+                /**
+                 * Format: double
+                 * @description Prepared, in all of them
+                 */
+                fruit_g: number;
+                /** Format: double */
+                buy_g: number;
+                /** Format: double */
+                portions: number;
+                /** Format: double */
+                each_g: number;
+                /**
+                 * Format: double
+                 * @description Prepared, left over
+                 */
+                left_g: number;
+                left_use: string;
+                /**
+                 * Format: double
+                 * @description Of the usual fruit in each dish
+                 */
+                fill_pct: number;
+            }[];
+        };
+        FruitTestRequest: {
+            /** @description Key of the fruit */
+            fruit: string;
+            frozen?: boolean;
+            /**
+             * Format: double
+             * @description Cut as for the dish
+             */
+            fruit_g: number;
+            /** Format: double */
+            sugar_g: number;
+            /**
+             * Format: double
+             * @description Poured off after five minutes in the warm
+             */
+            juice_g: number;
+            own?: components["schemas"]["Own"];
+        };
+        FruitTestAnswer: {
+            /**
+             * Format: double
+             * @description Share of its water that this crate gives up
+             */
+            release: number;
+            /** Format: double */
+            table_release: number;
+            says: string;
+        };
+        MeasureRequest: {
+            /**
+             * @description One line or many, at most 500
+             * @example 2 1/4 cups plain flour, scooped
+             */
+            text: string;
+            /** @enum {string} */
+            cup?: "" | "us" | "metric" | "imperial";
+            /** @enum {string} */
+            spoon?: "" | "us" | "metric" | "australian";
+            /** @enum {string} */
+            eggs?: "" | "us" | "uk";
+            containers?: components["schemas"]["Containers"];
+            own?: components["schemas"]["Own"];
+        };
+        /** @description What the kitchen's containers hold, in g: "tin", or "punnet strawberry" for one of one thing */
+        Containers: {
+            [key: string]: number;
+        };
+        Measured: {
+            lines: components["schemas"]["RecipeRow"][];
+        };
+        /** @enum {string} */
+        RecipeBowl: "" | "filling" | "topping" | "base" | "finish";
+        RecipeRow: {
+            text: string;
+            /** @description Key, or null where it is not sure */
+            ingredient: string | null;
+            name: string;
+            /**
+             * Format: double
+             * @description Null where it is not sure, or where no amount is meant
+             */
+            g: number | null;
+            /** @description What was taken for granted, in words */
+            as: string;
+            questions: {
+                code: string;
+                text: string;
+                /** Format: double */
+                suggest_g: number | null;
+                suggest_key?: string[];
+                /** @description Name in containers under which the answer is remembered */
+                container?: string;
+            }[];
+            heading?: string;
+            /** Format: double */
+            low_g?: number;
+            /** Format: double */
+            high_g?: number;
+            /** @description Fruit weighed before it is prepared */
+            as_bought?: boolean;
+            frozen?: boolean;
+            note?: string;
+            also?: {
+                ingredient: string;
+                name: string;
+                /** Format: double */
+                g: number;
+                as: string;
+            }[];
+            bowl: components["schemas"]["RecipeBowl"];
+            out?: boolean;
+        };
+        RecipeRequest: {
+            lines: {
+                text: string;
+                bowl?: components["schemas"]["RecipeBowl"];
+                /** @description What it is, where that was asked */
+                key?: string;
+                /**
+                 * Format: double
+                 * @description What it weighs, where that was asked
+                 */
+                g?: number;
+                /** @description As written is meant */
+                sure?: boolean;
+                /** @description Leave the line out */
+                out?: boolean;
+            }[];
+            /** @enum {string} */
+            style: "crumble" | "crisp" | "cobbler" | "pandowdy" | "betty" | "bar" | "pie";
+            dish?: components["schemas"]["Dish"];
+            /** @enum {string} */
+            cup?: "" | "us" | "metric" | "imperial";
+            /** @enum {string} */
+            spoon?: "" | "us" | "metric" | "australian";
+            /** @enum {string} */
+            eggs?: "" | "us" | "uk";
+            containers?: components["schemas"]["Containers"];
+            own?: components["schemas"]["Own"];
+        };
+        RecipeVersion: {
+            request: components["schemas"]["BalanceRequest"];
+            answer: components["schemas"]["BalanceAnswer"];
+        };
+        RecipeVerdict: {
+            rows: components["schemas"]["RecipeRow"][];
+            /** @description Questions that are not answered yet */
+            open: number;
+            as_written?: components["schemas"]["RecipeVersion"];
+            mended?: components["schemas"]["RecipeVersion"];
+            own?: components["schemas"]["RecipeVersion"];
+            wrong?: components["schemas"]["Remark"][];
+            changes?: {
+                /** @enum {string} */
+                code: "fruit" | "sugar" | "thickener" | "thickness" | "fat" | "topping_sugar";
+                name: string;
+                /** Format: double */
+                from: number;
+                /** Format: double */
+                to: number;
+                unit: string;
+                effect: string;
+                mends: string;
+            }[];
+        };
+        ImportRequest: {
+            /** @description Text of at most 2 MB */
+            content: string;
+            /** @description Helps to tell the form */
+            filename?: string;
+        };
+        ImportedDocument: {
+            format: components["schemas"]["FileFormat"];
+            name: string;
+            yield?: string;
+            lines: {
+                text: string;
+                bowl?: components["schemas"]["RecipeBowl"];
+            }[];
+            method: string[];
+            style?: string;
+            /** Format: double */
+            oven_c?: number;
+            /** Format: double */
+            minutes?: number;
+            card?: components["schemas"]["WholeCard"];
+        };
+        /** @enum {string} */
+        FileFormat: "text" | "csv" | "jsonld" | "html";
+        WholeCard: {
+            name: string;
+            request: components["schemas"]["BalanceRequest"];
+            /** Format: double */
+            oven_c?: number;
+            /** Format: double */
+            minutes?: number;
+            note?: string;
+        };
+        ExportRequest: {
+            format: components["schemas"]["FileFormat"];
+            card: components["schemas"]["WholeCard"];
+        };
+        ExportedFile: {
+            filename: string;
+            media_type: string;
+            content: string;
         };
         BalanceAnswer: {
             /**
@@ -407,6 +907,8 @@ export interface components {
                  * @description Pieces, rounded up, where fruit is counted
                  */
                 count?: number;
+                /** @description What becomes of what is left over */
+                use?: string;
                 size?: string;
                 /**
                  * Format: double
@@ -579,16 +1081,7 @@ export interface components {
                     basis: components["schemas"]["Basis"];
                 }[];
             }[];
-            remarks: {
-                code: string;
-                /** @enum {string} */
-                level: "note" | "advice" | "warning" | "caution";
-                /** @enum {string} */
-                station: "dish" | "fruit" | "juice" | "topping" | "bake";
-                what: string;
-                why: string;
-                do: string;
-            }[];
+            remarks: components["schemas"]["Remark"][];
             allergens: {
                 contains: string[];
                 /** @description Ingredients whose label has to be read, which is not none */
@@ -602,10 +1095,20 @@ export interface components {
                 };
             };
         };
+        Remark: {
+            code: string;
+            /** @enum {string} */
+            level: "note" | "advice" | "warning" | "caution";
+            /** @enum {string} */
+            station: "dish" | "fruit" | "juice" | "topping" | "bake";
+            what: string;
+            why: string;
+            do: string;
+        };
         /** @enum {string} */
         Band: "runny" | "saucy" | "spoonable" | "mounds" | "slices" | "stodgy";
         /** @enum {string} */
-        Basis: "composition" | "handbook" | "definition" | "working";
+        Basis: "composition" | "handbook" | "definition" | "working" | "kitchen";
         /** @description The dish cut open along its length, to scale. Heights are above the inside of the floor. */
         Cutaway: {
             shape: string;
@@ -658,6 +1161,31 @@ export interface components {
             toppings: components["schemas"]["LarderTopping"][];
             materials: components["schemas"]["LarderMaterial"][];
             ingredients: components["schemas"]["LarderIngredient"][];
+            /** @description What the figures of fruits and ingredients are, for showing them and for a kitchen's own */
+            figures: components["schemas"]["LarderFigure"][];
+            /** @description The usual settings of an oven. What lies outside is asked about, and used as it is. */
+            usual: {
+                /** Format: double */
+                oven_low_c: number;
+                /** Format: double */
+                oven_high_c: number;
+                /** Format: double */
+                minutes_low: number;
+                /** Format: double */
+                minutes_high: number;
+            };
+        };
+        LarderFigure: {
+            /** @enum {string} */
+            kind: "fruit" | "ingredient";
+            column: string;
+            name: string;
+            unit: string;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            basis?: components["schemas"]["Basis"];
         };
         LarderStyle: {
             key: string;
@@ -670,6 +1198,10 @@ export interface components {
             topping: string;
         };
         LarderFruit: {
+            /** @description By column */
+            figures: {
+                [key: string]: number;
+            };
             key: string;
             name: string;
             group: string;
@@ -726,6 +1258,10 @@ export interface components {
             typical_use: string;
         };
         LarderIngredient: {
+            /** @description By column */
+            figures: {
+                [key: string]: number;
+            };
             key: string;
             name: string;
             role: string;
@@ -737,18 +1273,47 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
+            settings: components["schemas"]["Settings"];
+        };
+        Settings: {
             /** @enum {string} */
             cup: "us" | "metric" | "imperial";
             /** @enum {string} */
             spoon: "us" | "metric" | "australian";
+            /** @enum {string} */
+            eggs: "us" | "uk";
+            /**
+             * @description What weights are shown in; spoons has the grams beside it, small
+             * @enum {string}
+             */
+            weights: "g" | "oz" | "spoons";
+            /** @enum {string} */
+            heat: "c" | "f" | "gas" | "fan";
+            /** @enum {string} */
+            lengths: "cm" | "in";
+            currency: string;
+            containers: components["schemas"]["Containers"];
+        };
+        DishChange: {
+            name: string;
+            dish: components["schemas"]["Dish"];
+            count: number;
         };
         NewDish: {
             /** Format: uuid */
             id: string;
             name: string;
             dish: components["schemas"]["Dish"];
+            /** @description How many of it there are; left out: one */
+            count?: number;
         };
         ShelfDish: {
+            count: number;
+            /**
+             * Format: double
+             * @description By the sizes, for comparison with the measured volume
+             */
+            computed_ml: number;
             /** Format: uuid */
             id: string;
             name: string;
@@ -889,6 +1454,7 @@ export interface components {
     };
     parameters: {
         KitchenID: string;
+        DishID: string;
         CardID: string;
     };
     requestBodies: never;
@@ -967,6 +1533,181 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    schools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BalanceRequest"];
+            };
+        };
+        responses: {
+            /** @description The ways */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["School"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartRequest"];
+            };
+        };
+        responses: {
+            /** @description The ways to go about it, the best first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    fruitTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FruitTestRequest"];
+            };
+        };
+        responses: {
+            /** @description The measured release */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FruitTestAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureRequest"];
+            };
+        };
+        responses: {
+            /** @description The lines, with their grams and their questions */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measured"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    judgeRecipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeRequest"];
+            };
+        };
+        responses: {
+            /** @description The verdict */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeVerdict"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    importRecipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportRequest"];
+            };
+        };
+        responses: {
+            /** @description What was found */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportedDocument"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportCard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExportRequest"];
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportedFile"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listKitchens: {
         parameters: {
             query?: never;
@@ -1033,6 +1774,160 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShelfDish"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeDish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dish: components["parameters"]["DishID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DishChange"];
+            };
+        };
+        responses: {
+            /** @description The dish as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfDish"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeDish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dish: components["parameters"]["DishID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is off the shelf */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settings"];
+            };
+        };
+        responses: {
+            /** @description The kitchen as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kitchen"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listOwn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its own rows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setOwn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                kind: "fruit" | "ingredient";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnRow"];
+            };
+        };
+        responses: {
+            /** @description All of the kitchen's own rows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropOwn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                kind: "fruit" | "ingredient";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All of the kitchen's own rows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import AmountField from '@/parts/AmountField.vue'
 import RemarkList from '@/parts/RemarkList.vue'
 import { useKitchen } from '@/parts/useKitchen'
+import { heat, integer } from '@/parts/words'
 import { useDessert } from './useDessert'
 
 const kitchen = useKitchen()
@@ -10,7 +11,21 @@ const dessert = useDessert()
 const setting = computed(() => dessert.draft!.setting)
 const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station === 'bake') ?? [])
 const inRange = (v: number | undefined, lo: number, hi: number, unit: string) =>
-  v !== undefined && (v < lo || v > hi) ? `is ${v} ${unit}: give ${lo} to ${hi} ${unit}` : ''
+  v !== undefined && (v < lo || v > hi) ? `is ${integer(v)} ${unit}: give ${lo} ${unit} to ${hi} ${unit}` : ''
+/** Asked about, not refused: an oven or a time far outside what is usual. */
+const unusual = computed(() => {
+  const { oven_c: c, minutes: m } = setting.value
+  const u = kitchen.larder?.usual
+  if (!u) return []
+  return [
+    c !== undefined && c >= 50 && c <= 350 && (c < u.oven_low_c || c > u.oven_high_c)
+      ? `${heat(c)}: is that meant? Usual is ${heat(u.oven_low_c)} to ${heat(u.oven_high_c)}.`
+      : '',
+    m !== undefined && m >= 1 && (m < u.minutes_low || m > u.minutes_high)
+      ? `${integer(m)} min in the oven: is that meant? Usual is ${u.minutes_low} to ${u.minutes_high} min.`
+      : '',
+  ].filter(Boolean)
+})
 </script>
 
 <template>
@@ -61,6 +76,7 @@ const inRange = (v: number | undefined, lo: number, hi: number, unit: string) =>
         @update:model-value="(v) => dessert.change('the minutes', (d) => (d.setting.minutes = v))"
       />
     </div>
+    <p v-for="u in unusual" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
     <p class="small quiet">
       Kept with the card as you give them. The middle has to bubble before the starch holds: the clock only
       says when to look.

@@ -43,7 +43,7 @@ async function log() {
     title: d.name.trim() || 'Unnamed',
     baked_at: new Date().toISOString(),
     ...(fromCard ? { card_id: d.cardId, version: d.version } : {}),
-    request: d.request,
+    request: kitchen.ours(d.request),
     setting: d.setting,
     outcome: { ...out, note: out.note?.trim() || undefined },
   }

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref } from 'vue'
-import type { Card, Remark } from '@/api/client'
+import type { Card, FileFormat, Remark } from '@/api/client'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import RemarkList from '@/parts/RemarkList.vue'
 import { sorted } from '@/parts/remarks'
+import { forms, takeAway } from '@/parts/takeAway'
 import { bindKeys } from '@/parts/useKeys'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
-import { bandWords, grams, integer, litres, lower, mm, number, short, sizes } from '@/parts/words'
+import { bandWords, grams, heat, inUnits, integer, litres, lower, mm, short, sizes } from '@/parts/words'
 import BakedIt from './BakedIt.vue'
 import BakeStation from './BakeStation.vue'
 import DishStation from './DishStation.vue'
@@ -20,6 +21,7 @@ import StationCard from './StationCard.vue'
 import TicketPanel from './TicketPanel.vue'
 import ToppingStation from './ToppingStation.vue'
 import { useDessert } from './useDessert'
+import WrittenPanel from './WrittenPanel.vue'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -58,7 +60,7 @@ const lines = computed(() => {
       : '',
     Bake:
       [
-        d.setting.oven_c && `${number(d.setting.oven_c)} °C`,
+        d.setting.oven_c && heat(d.setting.oven_c),
         d.setting.minutes && `${integer(d.setting.minutes)} min`,
         oven?.name,
       ]
@@ -84,7 +86,7 @@ async function save(asNew: boolean) {
   const k = kitchen.kitchen
   if (!d || !k) return
   refused.value = ''
-  const saves = { request: d.request, setting: d.setting }
+  const saves = { request: kitchen.ours(d.request), setting: d.setting }
   const fresh = asNew || !d.cardId
   const cardId = fresh ? crypto.randomUUID() : d.cardId!
   const path = `/api/v1/kitchens/${k.id}/cards`
@@ -139,6 +141,20 @@ const unbind = bindKeys('On the Bench', [
 ])
 onBeforeUnmount(unbind)
 const print = () => window.print()
+
+async function away(form: FileFormat) {
+  const d = dessert.draft
+  if (!d) return
+  const problem = await takeAway(form, {
+    name: d.name.trim() || 'A card without a name',
+    request: kitchen.ours(d.request),
+    oven_c: d.setting.oven_c,
+    minutes: d.setting.minutes,
+  })
+  refused.value = problem
+    ? `${problem.title}${problem.errors?.map((e) => `: ${e.detail}`).join('') ?? ''}`
+    : ''
+}
 </script>
 
 <template>
@@ -191,7 +207,7 @@ const print = () => window.print()
         <button class="push main" data-testid="baked" @click="baked = true">Baked it</button>
       </span>
     </div>
-    <p v-if="refused" class="wrong no-print" role="alert">Not saved. {{ refused }}.</p>
+    <p v-if="refused" class="wrong no-print" role="alert">Not done. {{ refused }}.</p>
     <div v-if="!weighing" class="stations no-print">
       <StationCard
         v-for="(s, i) in stations"
@@ -219,11 +235,12 @@ const print = () => window.print()
         <span class="k top" /> topping: drag the bar
       </p>
       <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
-        {{ dessert.problem.title }}: {{ dessert.faults.map((f) => f.detail).join('; ') }}. The figures below
-        are the last that could be calculated.
+        {{ dessert.problem.title }}: {{ inUnits(dessert.faults.map((f) => f.detail).join('; ')) }}. The
+        figures below are the last that could be calculated.
       </p>
       <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
       <KeyFigures :answer="answer" />
+      <WrittenPanel />
       <RemarkList class="said" :remarks="said" />
     </section>
     <section v-else class="middle panel" aria-label="Cutaway">
@@ -234,7 +251,19 @@ const print = () => window.print()
     </section>
     <div v-if="answer" class="right">
       <TicketPanel ref="ticket" :answer="answer" :name="draft.name" :weighing="weighing" />
-      <button v-if="!weighing" class="plain no-print" @click="print">Print the ticket</button>
+      <div v-if="!weighing" class="away no-print" role="group" aria-label="Take the card away">
+        <button class="plain" @click="print">Print</button>
+        <button
+          v-for="[form, says, about] in forms"
+          :key="form"
+          class="plain"
+          :title="about"
+          :data-testid="`away-${form}`"
+          @click="away(form)"
+        >
+          {{ says }}
+        </button>
+      </div>
     </div>
     <BakedIt v-model="baked" />
   </div>
@@ -305,6 +334,10 @@ const print = () => window.print()
 .right > :first-child {
   flex: 1;
 }
+.away {
+  display: flex;
+  justify-content: space-between;
+}
 .key {
   display: flex;
   align-items: center;
@@ -340,6 +373,7 @@ const print = () => window.print()
 }
 .weighing .key,
 .weighing .said,
+.weighing .written,
 .weighing .middle :deep(.figures) {
   display: none;
 }

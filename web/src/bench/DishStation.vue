@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { Dish, ShelfDish } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
-import DishForm from './DishForm.vue'
+import DishForm from '@/parts/DishForm.vue'
 import { useDessert } from './useDessert'
 
 const kitchen = useKitchen()

@@ -4,6 +4,8 @@ import type { FruitAsked } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { grams, integer, lower, short } from '@/parts/words'
+import FruitDetail from './FruitDetail.vue'
+import PrecookChoice from './PrecookChoice.vue'
 import ThingsAdded from './ThingsAdded.vue'
 import { useDessert } from './useDessert'
 
@@ -29,17 +31,14 @@ function remove(i: number) {
   detail.value = 0
 }
 const row = (f: FruitAsked) => kitchen.fruit.get(f.key)
-const offered = computed(() =>
-  kitchen.larder?.fruits.filter((f) => !fruits.value.some((x) => x.key === f.key)),
+const offered = computed(() => kitchen.fruits.filter((f) => !fruits.value.some((x) => x.key === f.key)))
+const liquids = computed(() =>
+  kitchen.ingredients.filter((i) => ['liquid', 'syrup', 'acid'].includes(i.role)),
 )
-const liquids = computed(
-  () => kitchen.larder?.ingredients.filter((i) => ['liquid', 'syrup', 'acid'].includes(i.role)) ?? [],
-)
-const extras = computed(
-  () =>
-    kitchen.larder?.ingredients.filter((i) =>
-      ['fat', 'dried-fruit', 'nut', 'seed', 'spice', 'flavour', 'inclusion', 'acid-salt'].includes(i.role),
-    ) ?? [],
+const extras = computed(() =>
+  kitchen.ingredients.filter((i) =>
+    ['fat', 'dried-fruit', 'nut', 'seed', 'spice', 'flavour', 'inclusion', 'acid-salt'].includes(i.role),
+  ),
 )
 </script>
 
@@ -95,58 +94,7 @@ const extras = computed(
           Out
         </button>
       </div>
-      <div v-if="detail === i" class="more">
-        <label class="tick"
-          ><input
-            type="checkbox"
-            :checked="f.frozen"
-            :data-testid="`frozen-${f.key}`"
-            @change="set(i, 'fresh or frozen', (x) => (x.frozen = !x.frozen))"
-          />
-          Frozen</label
-        >
-        <label v-if="row(f)?.peelable" class="tick"
-          ><input
-            type="checkbox"
-            :checked="f.peeled !== false"
-            @change="set(i, 'peeling', (x) => (x.peeled = x.peeled === false))"
-          />
-          Peeled</label
-        >
-        <AmountField
-          v-if="row(f)?.counted"
-          label="Cut to"
-          kind="percent"
-          unit="mm"
-          optional
-          :instead="`${row(f)?.default_cut_mm}`"
-          :model-value="f.cut_mm || undefined"
-          :problem="dessert.faultAt(`/fruits/${i}/cut_mm`)"
-          :testid="`cut-${f.key}`"
-          @update:model-value="(v) => set(i, 'the cut', (x) => (x.cut_mm = v))"
-        />
-        <AmountField
-          label="Bruises, worm holes"
-          kind="percent"
-          unit="%"
-          optional
-          :step="5"
-          instead="0"
-          :model-value="f.loss_pct || undefined"
-          :problem="dessert.faultAt(`/fruits/${i}/loss_pct`)"
-          @update:model-value="(v) => set(i, 'what windfalls lose', (x) => (x.loss_pct = v))"
-        />
-        <div v-if="row(f)?.counted" class="choice size" role="group" aria-label="Size as bought">
-          <button
-            v-for="s in ['small', 'medium', 'large'] as const"
-            :key="s"
-            :aria-pressed="(f.size || 'medium') === s"
-            @click="set(i, 'the size', (x) => (x.size = s))"
-          >
-            {{ s }}
-          </button>
-        </div>
-      </div>
+      <FruitDetail v-if="detail === i" :fruit="f" :index="i" />
     </article>
     <el-select
       model-value=""
@@ -168,7 +116,9 @@ const extras = computed(
       <span v-for="p in dessert.answer.purchase" :key="p.key">
         Buy <strong>{{ grams(p.g) }}</strong> {{ lower(short(p.name))
         }}<template v-if="p.count">, {{ p.count }} {{ p.size }}</template
-        ><template v-if="p.left_over_g && p.left_over_g >= 5">, {{ grams(p.left_over_g) }} over</template>.
+        ><template v-if="p.left_over_g && p.left_over_g >= 5"
+          >; {{ grams(p.left_over_g) }} over, prepared: {{ p.use }}</template
+        >.
       </span>
     </div>
     <div class="ticks">
@@ -182,43 +132,26 @@ const extras = computed(
         Goes in wet from washing</label
       >
     </div>
-    <div class="pair">
-      <AmountField
-        label="Pre-cooked for"
-        kind="minutes"
-        unit="min"
-        optional
-        instead="raw"
-        :model-value="request.precook?.minutes || undefined"
-        :problem="dessert.faultAt('/precook/minutes')"
-        testid="precook"
-        @update:model-value="
-          (v) =>
-            dessert.change(
-              'pre-cooking',
-              (d) => (d.request.precook = v ? { ...d.request.precook, minutes: v } : undefined),
-            )
-        "
-      />
-      <label v-if="request.precook" class="tick"
-        ><input
-          type="checkbox"
-          :checked="request.precook.open"
-          @change="
-            dessert.change(
-              'the lid',
-              (d) => d.request.precook && (d.request.precook.open = !d.request.precook.open),
-            )
-          "
-        />
-        In an open pan</label
-      >
-    </div>
+    <PrecookChoice />
     <ThingsAdded
       list="liquids"
       title="Poured over or tossed with"
       add="Add lemon juice, syrup, …"
       :offered="liquids"
+    />
+    <AmountField
+      label="Crumbs under or over the fruit"
+      kind="mass"
+      unit="g"
+      optional
+      :step="5"
+      :digits="0"
+      instead="none"
+      ingredient="dry_breadcrumbs"
+      :model-value="request.crumb_layer_g || undefined"
+      :problem="dessert.faultAt('/crumb_layer_g')"
+      testid="crumbs"
+      @update:model-value="(v) => dessert.change('the crumbs', (d) => (d.request.crumb_layer_g = v))"
     />
     <ThingsAdded list="extras" title="Stirred in" add="Add butter, dried fruit, spice, …" :offered="extras" />
   </div>
@@ -257,35 +190,6 @@ const extras = computed(
   font-size: 17px;
   text-align: left;
   cursor: pointer;
-}
-.drop {
-  width: 18px;
-  height: 18px;
-  border-radius: 2px 50% 50% 50%;
-  transform: rotate(45deg) scale(0.85);
-  border: 1.5px solid var(--ink);
-  flex: none;
-}
-.more,
-.pair {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 6px 10px;
-  align-items: end;
-}
-.size {
-  grid-column: 1 / -1;
-}
-.tick {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: 44px;
-}
-.tick input {
-  width: 22px;
-  height: 22px;
-  accent-color: var(--rim);
 }
 .buy {
   display: grid;

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Answer } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
-import { basisWords, grams } from '@/parts/words'
+import { basisWords, grams, inUnits } from '@/parts/words'
 
 /** The juice as a running balance: each line's bar begins where the one before ended. */
 const props = defineProps<{ answer: Answer }>()
@@ -25,6 +25,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
       :key="l.code"
       class="row"
       :aria-expanded="told === l.code"
+      title="Where it comes from"
       :data-testid="`ledger-${l.code}`"
       @click="told = told === l.code ? undefined : l.code"
     >
@@ -39,10 +40,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
       <span class="track"><span class="bar all" :style="bar(0, answer.juice_g)" /></span>
       <FigureText class="g" :text="grams(answer.juice_g)" />
     </div>
-    <p class="why small quiet">
-      <template v-if="line">{{ line.why }} From: {{ basisWords[line.basis] }}.</template>
-      <template v-else>Touch a line to see where it comes from.</template>
-    </p>
+    <p v-if="line" class="small quiet">{{ inUnits(line.why) }} From: {{ basisWords[line.basis] }}.</p>
   </div>
 </template>
 
@@ -87,7 +85,8 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
   font-size: 21px;
   font-weight: 700;
 }
-.why {
-  min-height: 1.35em;
+button.row > :first-child {
+  text-decoration: underline dotted var(--ink-2) 1.5px;
+  text-underline-offset: 3px;
 }
 </style>

@@ -4,6 +4,7 @@ import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { bandWords, integer, number, percent } from '@/parts/words'
 import JuiceLedger from './JuiceLedger.vue'
+import MacerateChoice from './MacerateChoice.vue'
 import SetScale from './SetScale.vue'
 import { useDessert } from './useDessert'
 
@@ -38,10 +39,22 @@ function swap(key: string) {
 <template>
   <div class="juice">
     <JuiceLedger v-if="dessert.answer" :answer="dessert.answer" />
+    <details class="stand" :open="!!request.macerate">
+      <summary data-testid="macerate">
+        {{
+          request.macerate
+            ? `Left to stand ${integer(request.macerate.minutes)} min with the sugar`
+            : 'Left to stand with the sugar?'
+        }}
+      </summary>
+      <MacerateChoice />
+    </details>
     <SetScale v-if="dessert.answer" :set="dessert.answer.set" @target="target" />
     <p v-if="dessert.answer" class="hot small">
-      Cold: <strong>{{ bandWords[dessert.answer.set.band] }}</strong>. Hot from the oven:
-      {{ bandWords[dessert.answer.set.hot_band] }}.
+      <span
+        >Cold <strong>{{ bandWords[dessert.answer.set.band] }}</strong>, hot
+        {{ bandWords[dessert.answer.set.hot_band] }}.</span
+      >
       <button
         v-if="request.set_target !== undefined || request.thickener?.g !== undefined"
         class="plain"
@@ -133,6 +146,22 @@ function swap(key: string) {
 .juice {
   display: grid;
   gap: 4px;
+}
+summary {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 36px;
+  color: var(--rim-ink);
+  font-weight: 600;
+  cursor: pointer;
+}
+summary::before {
+  content: '+';
+  width: 14px;
+}
+.stand[open] summary::before {
+  content: '−';
 }
 .pair {
   display: grid;

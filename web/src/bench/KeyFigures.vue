@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Answer } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
-import { bandWords, grams, integer, mm, number } from '@/parts/words'
+import { bandWords, grams, mm, scale } from '@/parts/words'
 
 /** The numbers that matter, to be read at arm's length. */
 defineProps<{ answer: Answer }>()
@@ -16,7 +16,11 @@ const limits: Record<string, string> = {
   <dl class="figures" data-testid="figures">
     <div class="big">
       <dt>Fruit</dt>
-      <dd><FigureText :text="integer(answer.fruit_g)" /><small> g</small></dd>
+      <dd>
+        <FigureText :text="scale(answer.fruit_g).figure" /><small
+          >&nbsp;{{ scale(answer.fruit_g).unit }}</small
+        >
+      </dd>
       <dd class="more">
         <template v-if="answer.fruit_tolerance_g"
           >give or take {{ grams(answer.fruit_tolerance_g) }}</template
@@ -26,24 +30,27 @@ const limits: Record<string, string> = {
     </div>
     <div class="big">
       <dt>Sugar</dt>
-      <dd><FigureText :text="integer(answer.sugar_g)" /><small> g</small></dd>
+      <dd>
+        <FigureText :text="scale(answer.sugar_g).figure" /><small
+          >&nbsp;{{ scale(answer.sugar_g).unit }}</small
+        >
+      </dd>
     </div>
     <div class="big">
       <dt>Thickener</dt>
       <dd>
-        <FigureText
-          :text="
-            number(
-              Math.round(answer.thickener_g * (answer.thickener_g < 9.95 ? 10 : 1)) /
-                (answer.thickener_g < 9.95 ? 10 : 1),
-            )
-          "
-        /><small> g</small>
+        <FigureText :text="scale(answer.thickener_g).figure" /><small
+          >&nbsp;{{ scale(answer.thickener_g).unit }}</small
+        >
       </dd>
     </div>
     <div class="big">
       <dt>Topping</dt>
-      <dd><FigureText :text="integer(answer.topping_g)" /><small> g</small></dd>
+      <dd>
+        <FigureText :text="scale(answer.topping_g).figure" /><small
+          >&nbsp;{{ scale(answer.topping_g).unit }}</small
+        >
+      </dd>
     </div>
     <div>
       <dt>Stands</dt>

@@ -1,13 +1,23 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Dish, ShelfDish } from '@/api/client'
+import type { BalanceRequest, Dish, ShelfDish } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { litres, short, sizes } from '@/parts/words'
-import DishForm from './DishForm.vue'
-import DishOutline from './DishOutline.vue'
+import DishForm from '@/parts/DishForm.vue'
+import DishOutline from '@/parts/DishOutline.vue'
+import StartOptions from './StartOptions.vue'
 import { useDessert } from './useDessert'
 
-/** Dish, fruit and style in three touches, in any order, and the whole answer is there. */
+/**
+ * Dish, fruit and style in three touches, in any order, and the whole answer is there. Or begun from an amount of fruit
+ * or from portions: then the dishes follow.
+ */
+const from = ref<'dish' | 'fruit' | 'portions'>('dish')
+const starts = [
+  ['dish', 'a dish'],
+  ['fruit', 'an amount of fruit'],
+  ['portions', 'portions'],
+] as const
 const kitchen = useKitchen()
 const dessert = useDessert()
 const dish = ref<ShelfDish>()
@@ -18,7 +28,7 @@ const find = ref('')
 const ownOpen = ref(false)
 
 const fruits = computed(() => {
-  const all = kitchen.larder?.fruits ?? []
+  const all = kitchen.fruits
   const words = find.value.trim().toLowerCase()
   return words ? all.filter((f) => f.name.toLowerCase().includes(words)) : all
 })
@@ -38,20 +48,23 @@ function openOwn() {
 }
 
 function start() {
+  if (from.value === 'dish' && chosen.value) begin(chosen.value)
+}
+
+function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
   const s = style.value ? kitchen.style.get(style.value) : undefined
   const f = fruit.value ? kitchen.fruit.get(fruit.value) : undefined
-  if (!chosen.value || !s || !f) return
+  if (!s || !f) return
   dessert.open(
     {
-      name: `${short(f.name)} ${s.key}`,
+      name: `${short(f.name)} ${s.key}${note}`,
       request: {
-        dish: chosen.value,
+        dish,
         style: s.key as 'crumble',
         fruits: [{ key: f.key, share: 1 }],
         topping: { key: s.topping },
         thickener: { key: 'cornflour' },
-        cup: kitchen.kitchen?.cup,
-        spoon: kitchen.kitchen?.spoon,
+        ...more,
       },
       setting: {},
     },
@@ -62,8 +75,25 @@ function start() {
 
 <template>
   <div class="rough">
-    <h1>A dish, a fruit, a style: three touches and the whole answer is there.</h1>
-    <section class="panel" aria-labelledby="rough-dish">
+    <div class="head">
+      <h1>Three touches, and the whole answer is there.</h1>
+      <div class="choice" role="group" aria-label="Start from">
+        <button
+          v-for="[key, says] in starts"
+          :key="key"
+          :aria-pressed="from === key"
+          :data-testid="`from-${key}`"
+          @click="from = key"
+        >
+          From {{ says }}
+        </button>
+      </div>
+    </div>
+    <section v-if="from !== 'dish'" class="panel" aria-labelledby="rough-amount">
+      <h2 id="rough-amount">1 · {{ from === 'fruit' ? 'How much fruit' : 'How many portions' }}</h2>
+      <StartOptions :from="from" :fruit="fruit" :style-key="style" @begin="begin" />
+    </section>
+    <section v-else class="panel" aria-labelledby="rough-dish">
       <h2 id="rough-dish">1 · Dish</h2>
       <p v-if="kitchen.trouble" class="wrong">
         {{ kitchen.trouble.title }}. A dish can still be given by its sizes.
@@ -145,9 +175,14 @@ function start() {
   height: calc(100vh - 71px);
   min-height: 420px;
 }
-h1 {
+.head {
   grid-column: 1 / -1;
-  padding: 10px 8px 6px;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px 20px;
+  padding: 4px 8px;
 }
 section {
   display: flex;
@@ -208,14 +243,6 @@ section {
 }
 .style::first-letter {
   text-transform: uppercase;
-}
-.drop {
-  width: 22px;
-  height: 22px;
-  border-radius: 2px 50% 50% 50%;
-  transform: rotate(45deg) scale(0.85);
-  border: 1.5px solid var(--ink);
-  flex: none;
 }
 .plus {
   width: 54px;

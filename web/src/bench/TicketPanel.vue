@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Answer } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
-import { basisWords, percent, short } from '@/parts/words'
+import { basisWords, inUnits, percent, scale, short, units } from '@/parts/words'
 
 /** What to weigh, in the order and in the bowls in which it is weighed. Weighing is a state of its own: large, ticked off. */
 const props = defineProps<{ answer: Answer; name: string; weighing?: boolean }>()
@@ -12,6 +12,9 @@ const done = ref(new Set<string>())
 const lines = computed(() => props.answer.ticket.flatMap((b) => b.lines.map((l) => `${b.key}/${l.key}`)))
 const next = computed(() => lines.value.find((k) => !done.value.has(k)))
 const allergens = computed(() => props.answer.allergens)
+
+/** What is bought by the piece: eggs to crack, lemons to squeeze. */
+const pieces = (l: { note?: string }) => /(crack|from) .*$/.exec(l.note ?? '')?.[0] ?? ''
 
 function tick(k: string | undefined) {
   if (!k) return
@@ -50,16 +53,29 @@ defineExpose({ tickNext: () => tick(next.value), untick: () => tick([...done.val
               :data-testid="`line-${b.key}-${l.key}`"
               @click="weighing && tick(`${b.key}/${l.key}`)"
             >
-              <span class="g"><FigureText :text="l.shown" /><span class="unit"> g</span></span>
+              <span v-if="units.weights === 'spoons' && l.spoons && b.key !== 'fruit'" class="g spooned"
+                ><FigureText :text="l.spoons"
+              /></span>
+              <span v-else class="g"
+                ><FigureText :text="scale(l.g).figure" /><span class="unit"
+                  >&nbsp;{{ scale(l.g).unit }}</span
+                ></span
+              >
               <span class="what">
                 <span class="name"
                   >{{ short(l.name)
-                  }}<template v-if="l.note && b.key === 'fruit'">, {{ l.note }}</template></span
+                  }}<template v-if="l.note && b.key === 'fruit' && !pieces(l)"
+                    >, {{ inUnits(l.note) }}</template
+                  ></span
                 >
                 <span class="spoons">
                   <template v-if="bakers && l.bakers_pct">{{ percent(l.bakers_pct) }}</template>
+                  <template v-else-if="units.weights === 'spoons' && b.key !== 'fruit'"
+                    >{{ l.shown }} g</template
+                  >
                   <template v-else>{{ l.spoons }}</template>
                 </span>
+                <span v-if="pieces(l)" class="spoons">{{ inUnits(pieces(l)) }}</span>
               </span>
               <span v-if="weighing" class="box" aria-hidden="true">{{
                 done.has(`${b.key}/${l.key}`) ? '✓' : ''
@@ -158,6 +174,13 @@ ul {
   line-height: 1.1;
   text-align: right;
   white-space: nowrap;
+}
+.g.spooned {
+  font-size: 19px;
+  white-space: normal;
+}
+.weighing .g.spooned {
+  font-size: 28px;
 }
 .unit {
   font-size: 16px;

@@ -24,7 +24,7 @@ const parts = computed(() => {
 })
 const addable = computed(
   () =>
-    kitchen.larder?.ingredients.filter(
+    kitchen.ingredients.filter(
       (i) =>
         !parts.value.some((p) => p.key === i.key) &&
         !['liquid', 'thickener', 'acid', 'pastry', 'egg'].includes(i.role),

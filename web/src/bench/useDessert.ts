@@ -1,6 +1,6 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, toRaw, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import {
   api,
   ask,
@@ -9,8 +9,10 @@ import {
   type FieldProblem,
   type Problem,
   type Setting,
+  type Verdict,
   type Version,
 } from '@/api/client'
+import { useKitchen } from '@/parts/useKitchen'
 
 /** What is on the Bench: the request as it would be saved, and where it came from. */
 export interface Draft {
@@ -19,6 +21,13 @@ export interface Draft {
   version?: number
   request: BalanceRequest
   setting: Setting
+  /** Of a card that came in from elsewhere: what would mend it. */
+  written?: {
+    changes: NonNullable<Verdict['changes']>
+    mended: BalanceRequest
+    own: BalanceRequest
+    wrong: number
+  }
 }
 
 interface Past {
@@ -26,12 +35,13 @@ interface Past {
   draft: Draft
 }
 
-const copy = <T>(x: T): T => structuredClone(toRaw(JSON.parse(JSON.stringify(x)) as T))
+const copy = <T>(x: T): T => JSON.parse(JSON.stringify(x)) as T
 /** A drag is one step of undo: its changes follow each other within this time. */
 const oneStepMs = 900
 
 /** The dessert on the Bench. It asks the core for every number, the newest request last, one at a time. */
 export const useDessert = defineStore('dessert', () => {
+  const kitchen = useKitchen()
   const draft = useLocalStorage<Draft | null>('mabbin.bench', null, {
     serializer: { read: JSON.parse, write: JSON.stringify },
   })
@@ -87,7 +97,7 @@ export const useDessert = defineStore('dessert', () => {
   }
 
   function clear() {
-    if (draft.value) undos.value = []
+    undos.value = []
     draft.value = null
     answer.value = undefined
     problem.value = undefined
@@ -96,7 +106,7 @@ export const useDessert = defineStore('dessert', () => {
   /** Notes that the draft is kept as that version of a card. */
   function keptAs(cardId: string, version: number | undefined) {
     if (!draft.value) return
-    draft.value = { ...draft.value, cardId, version }
+    draft.value = { ...draft.value, cardId, version, written: undefined }
     saved.value = JSON.stringify(draft.value)
   }
 
@@ -111,7 +121,7 @@ export const useDessert = defineStore('dessert', () => {
     do {
       again = false
       if (!draft.value) break
-      const got = await ask(api.POST('/api/v1/balance', { body: draft.value.request }))
+      const got = await ask(api.POST('/api/v1/balance', { body: kitchen.ours(draft.value.request) }))
       if (!draft.value) break
       problem.value = got.problem
       if (got.data) answer.value = got.data
@@ -120,7 +130,7 @@ export const useDessert = defineStore('dessert', () => {
     if (problem.value?.status === 0) setTimeout(() => void calculate(), 3000) // the server is away: the last answer stays
   }
   watch(
-    () => JSON.stringify(draft.value?.request),
+    () => JSON.stringify(draft.value && kitchen.ours(draft.value.request)),
     () => void calculate(),
     { immediate: true },
   )

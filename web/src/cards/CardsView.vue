@@ -69,6 +69,7 @@ function open(id: string, name: string, v: Version) {
         clearable
         data-testid="find-card"
       />
+      <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble.title }}. Trying again every few seconds.</p>
     <p v-if="outbox.any" class="quiet">What waits to be saved is not in this list yet.</p>
@@ -122,6 +123,10 @@ function open(id: string, name: string, v: Version) {
   align-items: center;
   gap: 20px;
   padding: 6px 8px 12px;
+}
+.import {
+  margin-left: auto;
+  text-decoration: none;
 }
 .find {
   max-width: 340px;

@@ -2,6 +2,7 @@
 import { computed, ref, useId, watch } from 'vue'
 import { api, ask, type AmountKind } from '@/api/client'
 import { useKitchen } from './useKitchen'
+import { inUnits, typedIn } from './words'
 
 /**
  * A field for one amount: takes what a baker types ("9 in", "1 1/2 cups"), steps by arrow keys, keeps what was typed
@@ -27,14 +28,17 @@ const emit = defineEmits<{ 'update:modelValue': [value: number | undefined] }>()
 const id = useId()
 const kitchen = useKitchen()
 const typed = ref<string>()
+/** Where the kitchen reads other units than the core: what is typed and shown is in those. */
+const as = computed(() => typedIn(props.kind))
 const wrong = ref('')
 const taken = ref('')
 let given: number | undefined
 const shown = computed(() => {
   if (typed.value !== undefined) return typed.value
   if (props.modelValue === undefined) return ''
-  const p = 10 ** (props.digits ?? 1)
-  return String(Math.round(props.modelValue * p) / p)
+  const p = 10 ** (as.value ? 2 : (props.digits ?? 1))
+  const v = as.value ? as.value.show(props.modelValue) : props.modelValue
+  return String(Math.round(v * p) / p)
 })
 watch(
   () => props.modelValue,
@@ -54,21 +58,23 @@ async function take() {
     wrong.value = ''
     return
   }
-  if (/^\d+(\.\d+)?$/.test(text)) {
+  const bare = /^\d+(\.\d+)?$/.test(text)
+  if (bare && !as.value) {
     taken.value = ''
     return give(Number(text))
   }
-  const k = kitchen.kitchen
+  const k = kitchen.kitchen?.settings
+  const read = bare && as.value ? `${as.value.prefix ?? ''}${text}${as.value.suffix}` : text
   const got = await ask(
     api.POST('/api/v1/amount', {
-      body: { text, kind: props.kind, ingredient: props.ingredient, cup: k?.cup, spoon: k?.spoon },
+      body: { text: read, kind: props.kind, ingredient: props.ingredient, cup: k?.cup, spoon: k?.spoon },
     }),
   )
   if (got.problem) {
     wrong.value = got.problem.errors?.[0]?.detail ?? got.problem.title
     return
   }
-  taken.value = got.data.taken
+  taken.value = bare ? '' : got.data.taken
   give(got.data.value)
 }
 
@@ -111,9 +117,11 @@ function stepBy(e: Event, up: number) {
       @keydown.up="(e) => stepBy(e, 1)"
       @keydown.down="(e) => stepBy(e, -1)"
     >
-      <template #suffix>{{ unit }}</template>
+      <template #suffix>{{ as?.unit ?? unit }}</template>
     </el-input>
-    <p v-if="wrong || problem" class="wrong" role="alert">{{ label }} {{ wrong || problem }}.</p>
+    <p v-if="wrong || problem" class="wrong" role="alert">
+      {{ label }} {{ wrong || (problem && inUnits(problem)) }}.
+    </p>
     <p v-else-if="taken" class="taken">{{ taken }}</p>
   </div>
 </template>

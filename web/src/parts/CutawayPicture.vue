@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue'
 import type { Cutaway } from '@/api/client'
-import { mm } from './words'
+import { mm, units } from './words'
 
 /** The dish cut open, to scale. The small one is for lists: no ruler, no words. */
 const props = defineProps<{ cut: Cutaway; headspace?: number; small?: boolean; handle?: boolean }>()
@@ -49,10 +49,14 @@ const dish = computed(() => {
     `V${y(d - 3)}H${mid.value + r + wall}L${mid.value + f + wall} ${y(-wall)}H${mid.value - f - wall}L${mid.value - r - wall} ${y(d - 3)}H${mid.value - r - wall - lip}Z`
   )
 })
-/** Pieces of fruit, drawn as a hatch of the fruit's own: rows of lozenges in its colour. */
+/** The ruler: each 10 mm, or each half inch. */
 const ticks = computed(() => {
-  const n = Math.floor(props.cut.depth_mm / 10)
-  return Array.from({ length: n + 1 }, (_, i) => i * 10)
+  const step = units.lengths === 'in' ? 12.7 : 10
+  const n = Math.floor(props.cut.depth_mm / step)
+  return Array.from({ length: n + 1 }, (_, i) => ({
+    at: i * step,
+    says: units.lengths === 'in' ? (i % 2 ? '' : `${i / 2} in`) : String(i * 10),
+  }))
 })
 
 function drag(e: PointerEvent) {
@@ -176,9 +180,9 @@ function key(e: KeyboardEvent) {
       <!-- ruler -->
       <g class="ruler">
         <line :x1="20" :x2="20" :y1="y(0)" :y2="y(cut.depth_mm)" />
-        <g v-for="t in ticks" :key="t">
-          <line :x1="17" :x2="20" :y1="y(t)" :y2="y(t)" />
-          <text x="15" :y="y(t) + 3" text-anchor="end">{{ t }}</text>
+        <g v-for="t in ticks" :key="t.at">
+          <line :x1="17" :x2="20" :y1="y(t.at)" :y2="y(t.at)" />
+          <text x="15" :y="y(t.at) + 3" text-anchor="end">{{ t.says }}</text>
         </g>
       </g>
       <g class="words">
@@ -200,7 +204,7 @@ function key(e: KeyboardEvent) {
         aria-valuemin="2"
         aria-valuemax="60"
         :aria-valuenow="Math.round(cut.topping_raw_mm - cut.fruit_raw_mm)"
-        :aria-valuetext="`${Math.round(cut.topping_raw_mm - cut.fruit_raw_mm)} mm`"
+        :aria-valuetext="mm(cut.topping_raw_mm - cut.fruit_raw_mm)"
         data-testid="thickness-handle"
         @pointerdown="drag"
         @keydown="key"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Remark } from '@/api/client'
 import { levelSigns } from './remarks'
+import { inUnits } from './words'
 
 defineProps<{ remarks: Remark[] }>()
 </script>
@@ -11,7 +12,7 @@ defineProps<{ remarks: Remark[] }>()
       <span class="sign" aria-hidden="true">{{ levelSigns[r.level].sign }}</span>
       <div>
         <span class="visually-hidden">{{ levelSigns[r.level].word }}: </span>
-        <strong>{{ r.what }}</strong> {{ r.why }} <em v-if="r.do">{{ r.do }}</em>
+        <strong>{{ inUnits(r.what) }}</strong> {{ inUnits(r.why) }} <em v-if="r.do">{{ inUnits(r.do) }}</em>
       </div>
     </li>
   </ul>

@@ -1,13 +1,30 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
-import { api, ask, type Kitchen, type Larder, type Oven, type Problem, type ShelfDish } from '@/api/client'
+import { computed, ref, shallowRef, watch } from 'vue'
+import {
+  api,
+  ask,
+  type BalanceRequest,
+  type Kitchen,
+  type Larder,
+  type Oven,
+  type Own,
+  type OwnRow,
+  type Problem,
+  type Settings,
+  type ShelfDish,
+} from '@/api/client'
+import { units } from './words'
 
-/** The kitchen that is worked in, what stands on its shelf, and the larder's tables. */
+type Kind = 'fruit' | 'ingredient'
+type Row = Larder['fruits'][number] | Larder['ingredients'][number]
+
+/** The kitchen that is worked in, what stands on its shelf, and the larder's tables with the kitchen's own figures. */
 export const useKitchen = defineStore('kitchen', () => {
   const larder = shallowRef<Larder>()
   const kitchen = ref<Kitchen>()
   const dishes = ref<ShelfDish[]>([])
   const ovens = ref<Oven[]>([])
+  const own = shallowRef<Own>({})
   const trouble = ref<Problem>()
   const ready = ref(false)
 
@@ -23,14 +40,17 @@ export const useKitchen = defineStore('kitchen', () => {
     kitchen.value = kitchens.data[0]
     if (kitchen.value) {
       const path = { params: { path: { kitchen: kitchen.value.id } } }
-      const [d, o] = await Promise.all([
+      const [d, o, w] = await Promise.all([
         ask(api.GET('/api/v1/kitchens/{kitchen}/dishes', path)),
         ask(api.GET('/api/v1/kitchens/{kitchen}/ovens', path)),
+        ask(api.GET('/api/v1/kitchens/{kitchen}/own', path)),
       ])
       if (d.problem) return fail(d.problem)
       if (o.problem) return fail(o.problem)
+      if (w.problem) return fail(w.problem)
       dishes.value = d.data
       ovens.value = o.data
+      own.value = w.data
     }
     trouble.value = undefined
     ready.value = true
@@ -41,22 +61,96 @@ export const useKitchen = defineStore('kitchen', () => {
     setTimeout(() => void load(), 4000)
   }
 
-  const byKey = <T extends { key: string }>(pick: (l: Larder) => T[]) =>
-    computed(() => new Map(larder.value ? pick(larder.value).map((x) => [x.key, x]) : []))
+  watch(
+    () => kitchen.value?.settings,
+    (s) => s && Object.assign(units, { weights: s.weights, heat: s.heat, lengths: s.lengths }),
+    { deep: true },
+  )
+
+  /** The tables' rows with the kitchen's own in their place, and those that only it has after them. */
+  function withOwn<T extends Row>(rows: T[], mine: Record<string, OwnRow> | undefined): T[] {
+    if (!mine) return rows
+    const changed = (row: T, key: string, o: OwnRow): T => ({
+      ...row,
+      key,
+      name: o.name || row.name,
+      figures: { ...row.figures, ...o.values },
+    })
+    const out = rows.map((r) => (mine[r.key] ? changed(r, r.key, mine[r.key]!) : r))
+    for (const [key, o] of Object.entries(mine)) {
+      const from = o.copy_of && rows.find((r) => r.key === o.copy_of)
+      if (from && !rows.some((r) => r.key === key)) out.push(changed(from, key, o))
+    }
+    return out
+  }
+  const fruits = computed(() => withOwn(larder.value?.fruits ?? [], own.value.fruits))
+  const ingredients = computed(() => withOwn(larder.value?.ingredients ?? [], own.value.ingredients))
+  const keyed = <T extends { key: string }>(pick: () => T[] | undefined) =>
+    computed(() => new Map((pick() ?? []).map((x) => [x.key, x])))
+
+  /** A request with the kitchen's own measures, and its own figures of what is in it. */
+  function ours(r: BalanceRequest): BalanceRequest {
+    const s = kitchen.value?.settings
+    const out = { ...r, cup: s?.cup ?? r.cup, spoon: s?.spoon ?? r.spoon, eggs: s?.eggs ?? r.eggs }
+    const used = JSON.stringify([r.fruits, r.liquids, r.extras, r.topping, r.thickener])
+    const pick = (rows: Record<string, OwnRow> | undefined, all: boolean) =>
+      Object.fromEntries(Object.entries(rows ?? {}).filter(([k]) => all || used.includes(`"${k}"`)))
+    const mine = {
+      fruits: { ...r.own?.fruits, ...pick(own.value.fruits, false) },
+      ingredients: { ...r.own?.ingredients, ...pick(own.value.ingredients, true) },
+    }
+    if (Object.keys(mine.fruits).length + Object.keys(mine.ingredients).length) out.own = mine
+    return out
+  }
+
+  /** What is read and judged by the kitchen's measures. */
+  const measures = computed(() => {
+    const s = kitchen.value?.settings
+    return { cup: s?.cup, spoon: s?.spoon, eggs: s?.eggs, containers: s?.containers, own: own.value }
+  })
+
+  async function setSettings(s: Settings): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const got = await ask(
+      api.PUT('/api/v1/kitchens/{kitchen}/settings', {
+        params: { path: { kitchen: kitchen.value.id } },
+        body: s,
+      }),
+    )
+    if (got.data) kitchen.value = got.data
+    return got.problem
+  }
+
+  /** Keeps a row of the kitchen's own, or goes back to the table's. */
+  async function setOwn(kind: Kind, key: string, row: OwnRow | undefined): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const at = { params: { path: { kitchen: kitchen.value.id, kind, key } } }
+    const url = '/api/v1/kitchens/{kitchen}/own/{kind}/{key}'
+    const got = await ask(row ? api.PUT(url, { ...at, body: row }) : api.DELETE(url, at))
+    if (got.data) own.value = got.data
+    return got.problem
+  }
 
   return {
     larder,
     kitchen,
     dishes,
     ovens,
+    own,
     trouble,
     ready,
     load,
-    fruit: byKey((l) => l.fruits),
-    thickener: byKey((l) => l.thickeners),
-    topping: byKey((l) => l.toppings),
-    ingredient: byKey((l) => l.ingredients),
-    material: byKey((l) => l.materials),
-    style: byKey((l) => l.styles),
+    fruits,
+    ingredients,
+    ours,
+    measures,
+    setSettings,
+    setOwn,
+    fruit: keyed(() => fruits.value),
+    ingredient: keyed(() => ingredients.value),
+    thickener: keyed(() => larder.value?.thickeners),
+    topping: keyed(() => larder.value?.toppings),
+    material: keyed(() => larder.value?.materials),
+    style: keyed(() => larder.value?.styles),
   }
 })

@@ -5,8 +5,13 @@ import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { litres } from '@/parts/words'
 
-/** The sizes of a dish. It changes nothing itself: it says what was changed. */
-const props = defineProps<{ dish: Dish; volume?: number; faultAt?: (pointer: string) => string }>()
+/** The sizes of a dish. It changes nothing itself: it says what was changed. A plain one leaves out the measured volume. */
+const props = defineProps<{
+  dish: Dish
+  volume?: number
+  plain?: boolean
+  faultAt?: (pointer: string) => string
+}>()
 const emit = defineEmits<{ change: [dish: Dish, says: string] }>()
 
 const kitchen = useKitchen()
@@ -22,7 +27,7 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
     if (value === 'round' || value === 'square') delete next.width_cm
     else next.width_cm ??= next.length_cm
   }
-  if (key !== 'measured_ml' && key !== 'material') delete next.measured_ml
+  if (!props.plain && key !== 'measured_ml' && key !== 'material') delete next.measured_ml
   emit('change', next, says)
 }
 </script>
@@ -112,7 +117,7 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
         />
       </el-select>
     </div>
-    <div class="wide">
+    <div v-if="!plain" class="wide">
       <AmountField
         label="Holds, measured with water to the brim: the best number you can give"
         kind="volume"

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { School } from '@/api/client'
+import AmountField from '@/parts/AmountField.vue'
+import { useKitchen } from '@/parts/useKitchen'
+import { lower, short } from '@/parts/words'
+import SchoolChoice from './SchoolChoice.vue'
+import { useDessert } from './useDessert'
+import { useSchools } from './useSchools'
+
+/** Cooking the fruit first: needed for some, advised for some, a school for the rest. */
+const kitchen = useKitchen()
+const dessert = useDessert()
+const schools = useSchools()('precook')
+const precook = computed(() => dessert.draft!.request.precook)
+const wants = computed(() =>
+  dessert
+    .draft!.request.fruits.map((f) => kitchen.fruit.get(f.key))
+    .filter((f) => f && f.precook !== 'none')
+    .map((f) => `${lower(short(f!.name))}: ${f!.precook}`),
+)
+
+function choose(s: School) {
+  dessert.change('pre-cooking', (d) => {
+    if (s.key === 'raw') d.request.precook = undefined
+    else {
+      const where = d.request.precook?.where
+      d.request.precook = {
+        minutes: s.minutes ?? 8,
+        open: s.key === 'open',
+        where: s.key === 'open' && where === 'microwave' ? 'hob' : where,
+      }
+    }
+  })
+}
+</script>
+
+<template>
+  <div>
+    <p v-if="wants.length" class="small"><strong>Cook it first</strong>, {{ wants.join('; ') }}.</p>
+    <SchoolChoice :schools="schools" label="Cook the fruit first" @choose="choose" />
+    <div v-if="precook" class="pair">
+      <AmountField
+        label="Pre-cooked for"
+        kind="minutes"
+        unit="min"
+        :digits="0"
+        :model-value="precook.minutes"
+        :problem="dessert.faultAt('/precook/minutes')"
+        testid="precook"
+        @update:model-value="
+          (v) =>
+            dessert.change('pre-cooking', (d) => d.request.precook && (d.request.precook.minutes = v ?? 0))
+        "
+      />
+      <div v-if="!precook.open" class="choice" role="group" aria-label="Where">
+        <button
+          v-for="w in ['hob', 'oven', 'microwave'] as const"
+          :key="w"
+          :aria-pressed="(precook.where || 'hob') === w"
+          :data-testid="`precook-${w}`"
+          @click="
+            dessert.change('where it is cooked', (d) => d.request.precook && (d.request.precook.where = w))
+          "
+        >
+          {{ w }}
+        </button>
+      </div>
+    </div>
+    <p v-if="precook" class="small quiet">Let it cool before the topping goes on, or the fat melts.</p>
+  </div>
+</template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 120px 1fr;
+  gap: 10px;
+  align-items: end;
+}
+</style>

@@ -1,0 +1,296 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { api, ask, type Dish, type Problem, type ShelfDish } from '@/api/client'
+import AmountField from '@/parts/AmountField.vue'
+import DishForm from '@/parts/DishForm.vue'
+import { useKitchen } from '@/parts/useKitchen'
+import { inUnits, integer, litres, lower, short, sizes } from '@/parts/words'
+import DishSection from './DishSection.vue'
+
+/** The kitchen's dishes. Measuring one with water is the first way to its volume; the sizes are the second. */
+const kitchen = useKitchen()
+const chosen = ref<string>(kitchen.dishes[0]?.id ?? '')
+const draft = ref<{ id: string; name: string; count: number; dish: Dish; fresh: boolean }>()
+const problem = ref<Problem>()
+const kept = ref('')
+const path = computed(() => ({ kitchen: kitchen.kitchen!.id }))
+const current = computed(() => kitchen.dishes.find((d) => d.id === chosen.value))
+
+function edit(d: ShelfDish | undefined) {
+  problem.value = undefined
+  kept.value = ''
+  if (d) draft.value = { id: d.id, name: d.name, count: d.count, dish: { ...d.dish }, fresh: false }
+}
+watch(current, edit, { immediate: true })
+const changed = computed(() => {
+  const d = draft.value
+  const c = current.value
+  if (!d || d.fresh || !c) return !!d?.fresh
+  return JSON.stringify([d.name, d.count, d.dish]) !== JSON.stringify([c.name, c.count, c.dish])
+})
+
+function add() {
+  chosen.value = ''
+  problem.value = undefined
+  kept.value = ''
+  draft.value = {
+    id: crypto.randomUUID(),
+    name: '',
+    count: 1,
+    dish: { shape: 'rectangle', length_cm: 24, width_cm: 18, depth_cm: 5, material: 'stoneware' },
+    fresh: true,
+  }
+}
+
+async function keep() {
+  const d = draft.value
+  if (!d) return
+  const body = { name: d.name.trim(), count: d.count, dish: d.dish }
+  const got = await ask(
+    d.fresh
+      ? api.POST('/api/v1/kitchens/{kitchen}/dishes', {
+          params: { path: path.value },
+          body: { id: d.id, ...body },
+        })
+      : api.PUT('/api/v1/kitchens/{kitchen}/dishes/{dish}', {
+          params: { path: { ...path.value, dish: d.id } },
+          body,
+        }),
+  )
+  problem.value = got.problem
+  if (!got.data) return
+  const dish = got.data
+  kitchen.dishes = [...kitchen.dishes.filter((x) => x.id !== dish.id), dish].sort((a, b) =>
+    a.name.localeCompare(b.name),
+  )
+  chosen.value = dish.id
+  edit(dish)
+  kept.value = `${dish.name} is kept.`
+}
+
+const takenOff = ref<ShelfDish>()
+async function takeOff() {
+  const d = current.value
+  if (!d) return
+  const got = await ask(
+    api
+      .DELETE('/api/v1/kitchens/{kitchen}/dishes/{dish}', { params: { path: { ...path.value, dish: d.id } } })
+      .then((r) => ({ ...r, data: r.response.ok ? {} : undefined })),
+  )
+  problem.value = got.problem
+  if (got.problem) return
+  takenOff.value = d
+  kitchen.dishes = kitchen.dishes.filter((x) => x.id !== d.id)
+  chosen.value = kitchen.dishes[0]?.id ?? ''
+  if (!chosen.value) draft.value = undefined
+}
+async function putBack() {
+  const d = takenOff.value
+  if (!d) return
+  draft.value = { id: d.id, name: d.name, count: d.count, dish: d.dish, fresh: true }
+  await keep()
+  if (!problem.value) takenOff.value = undefined
+}
+const fault = (pointer: string) =>
+  problem.value?.errors?.find((e) => e.pointer === `#${pointer}`)?.detail ?? ''
+const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
+</script>
+
+<template>
+  <div class="two">
+    <section class="panel list" aria-label="Dishes">
+      <p v-if="takenOff" class="notice" role="status">
+        {{ takenOff.name }} is off the shelf. Cards keep it as they were saved.
+        <button class="plain" data-testid="put-back" @click="putBack">Put it back</button>
+      </p>
+      <p v-if="!kitchen.dishes.length" class="quiet">
+        No dishes yet. Add the one you use most, and measure it with water.
+      </p>
+      <ul>
+        <li v-for="d in kitchen.dishes" :key="d.id">
+          <button
+            :aria-pressed="chosen === d.id"
+            :data-testid="`dish-${d.name}`"
+            @click="((chosen = d.id), edit(d))"
+          >
+            <DishSection class="pic" :dish="d.dish" :share="1" />
+            <span>
+              <strong>{{ d.name }}{{ d.count > 1 ? `, ${d.count} of them` : '' }}</strong>
+              <span class="small"
+                >{{ sizes(d.dish) }},
+                {{ lower(short(kitchen.material.get(d.dish.material)?.name ?? '')) }}</span
+              >
+            </span>
+            <span class="volume"
+              ><strong>{{ litres(d.volume_ml) }}</strong
+              ><span class="small">{{ d.dish.measured_ml ? 'measured' : 'by its sizes' }}</span></span
+            >
+          </button>
+        </li>
+      </ul>
+      <button class="push" data-testid="add-dish" @click="add">Add a dish</button>
+    </section>
+    <section v-if="draft" class="panel edit" aria-label="The dish">
+      <div class="names">
+        <div class="field">
+          <label for="dish-name">Name</label>
+          <el-input id="dish-name" v-model="draft.name" maxlength="80" data-testid="shelf-dish-name" />
+          <p v-if="fault('/name')" class="wrong" role="alert">Name {{ fault('/name') }}</p>
+        </div>
+        <AmountField
+          label="How many of it"
+          kind="percent"
+          unit=""
+          :digits="0"
+          :step="1"
+          :model-value="draft.count"
+          :problem="fault('/count')"
+          testid="dish-count"
+          @update:model-value="(v) => draft && (draft.count = Math.round(v ?? 1))"
+        />
+      </div>
+      <div class="water">
+        <h2>Measure it with water</h2>
+        <ol>
+          <li>Set the empty dish on the scale, on a level table, and zero the scale.</li>
+          <li>Fill it with cold water to the brim, to where it would run over.</li>
+          <li>Read the grams: they are its millilitres.</li>
+        </ol>
+        <div class="row">
+          <AmountField
+            label="It holds"
+            kind="volume"
+            unit="ml"
+            optional
+            :digits="0"
+            :step="10"
+            :instead="
+              current && !draft.fresh ? `${integer(current.computed_ml)} by its sizes` : 'by its sizes'
+            "
+            :model-value="draft.dish.measured_ml || undefined"
+            :problem="fault('/dish/measured_ml')"
+            testid="water-ml"
+            @update:model-value="(v) => draft && (draft.dish = { ...draft.dish, measured_ml: v ?? 0 })"
+          />
+          <p v-if="current && current.dish.measured_ml" class="small" data-testid="water-says">
+            {{ litres(current.volume_ml) }} measured, {{ litres(current.computed_ml) }} by its sizes: rounded
+            corners and thick walls make {{ integer(Math.abs(difference(current))) }} %
+            {{ difference(current) < 0 ? 'less' : 'more' }}.
+          </p>
+          <p v-else class="small quiet">The best number that you can give: corners and curves are in it.</p>
+        </div>
+      </div>
+      <DishForm :dish="draft.dish" :fault-at="fault" plain @change="(d) => draft && (draft.dish = d)" />
+      <p v-if="problem" class="wrong" role="alert" data-testid="shelf-problem">
+        {{ problem.title }}{{ problem.errors?.map((e) => `; ${inUnits(e.detail)}`).join('') }}
+      </p>
+      <div class="acts">
+        <button class="push main" :disabled="!draft.name.trim() || !changed" data-testid="keep" @click="keep">
+          Keep it
+        </button>
+        <button v-if="!draft.fresh" class="plain" data-testid="take-off" @click="takeOff">
+          Take it off the shelf
+        </button>
+        <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
+      </div>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: 8px;
+  height: calc(100vh - 128px);
+}
+.list,
+.edit {
+  overflow: auto;
+  padding: 8px 14px 14px;
+}
+ul {
+  margin: 0 0 10px;
+  padding: 0;
+  list-style: none;
+}
+li button {
+  display: grid;
+  grid-template-columns: 170px 1fr auto;
+  align-items: center;
+  gap: 14px;
+  width: 100%;
+  min-height: 64px;
+  padding: 4px 8px;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+li button[aria-pressed='true'] {
+  background: var(--sunk);
+  box-shadow: inset 5px 0 0 var(--rim);
+}
+li span > * {
+  display: block;
+}
+.volume {
+  text-align: right;
+}
+.volume strong {
+  font-size: 22px;
+}
+.edit {
+  display: grid;
+  align-content: start;
+  gap: 10px;
+}
+.names {
+  display: grid;
+  grid-template-columns: 1fr 130px;
+  gap: 10px;
+}
+.water {
+  padding: 10px 12px;
+  border-left: 5px solid var(--rim);
+  background: var(--sunk);
+}
+.water ol {
+  margin: 4px 0 8px;
+  padding-left: 20px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 220px 1fr;
+  gap: 12px;
+  align-items: end;
+}
+.acts {
+  position: sticky;
+  bottom: -14px;
+  padding: 8px 0 12px;
+  background: var(--panel);
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.settled {
+  color: var(--settled);
+  font-weight: 600;
+}
+.notice {
+  padding: 6px 8px;
+  background: var(--moved);
+}
+@media (max-width: 1000px) {
+  .two {
+    display: flex;
+    flex-direction: column;
+    height: auto;
+  }
+  li button {
+    grid-template-columns: 90px 1fr auto;
+  }
+}
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { useKitchen } from '@/parts/useKitchen'
+import FiguresShelf from './FiguresShelf.vue'
+import DishShelf from './DishShelf.vue'
+import KitchenSettings from './KitchenSettings.vue'
+
+/** What the kitchen has and knows: its dishes, the tables with its own figures beside them, and how it measures. */
+const kitchen = useKitchen()
+const route = useRoute()
+const parts = [
+  ['dishes', 'Dishes'],
+  ['fruit', 'Fruit'],
+  ['stores', 'Stores'],
+  ['kitchen', 'How we measure'],
+] as const
+const part = computed(() => (typeof route.params.part === 'string' && route.params.part) || 'dishes')
+</script>
+
+<template>
+  <div class="shelf">
+    <div class="bar">
+      <h1>Shelf</h1>
+      <nav class="choice" aria-label="Parts of the shelf">
+        <RouterLink
+          v-for="[key, says] in parts"
+          :key="key"
+          :to="`/shelf/${key}`"
+          :class="{ on: part === key }"
+          :data-testid="`shelf-${key}`"
+          >{{ says }}</RouterLink
+        >
+      </nav>
+    </div>
+    <p v-if="kitchen.trouble" class="wrong" role="alert">
+      {{ kitchen.trouble.title }}. Trying again every few seconds.
+    </p>
+    <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
+      There is no kitchen yet: <code>make demo</code> loads one to look around in.
+    </p>
+    <p v-else-if="!kitchen.ready && !kitchen.trouble" class="empty quiet">Fetching the kitchen…</p>
+    <template v-else-if="kitchen.kitchen">
+      <KitchenSettings v-if="part === 'kitchen'" />
+      <FiguresShelf v-else-if="part === 'fruit'" key="fruit" kind="fruit" />
+      <FiguresShelf v-else-if="part === 'stores'" key="stores" kind="ingredient" />
+      <DishShelf v-else />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 20px;
+  padding: 4px 8px 8px;
+}
+.choice a {
+  display: flex;
+  align-items: center;
+  min-height: 44px;
+  padding: 0 16px;
+  border-left: 1.5px solid var(--line);
+  background: var(--panel);
+  color: var(--ink);
+  text-decoration: none;
+}
+.choice a:first-child {
+  border-left: 0;
+}
+.choice a.on {
+  background: var(--rim);
+  color: var(--on-rim);
+  font-weight: 600;
+}
+.empty {
+  padding: 40px 12px;
+  text-align: center;
+  font-size: 18px;
+}
+</style>
