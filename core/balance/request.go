@@ -284,8 +284,8 @@ func (d *dessert) lookTopping(f *fault.Faults, later *fault.NotYet) *fault.NotYe
 		i, ok := d.req.Own.Ingredient(key)
 		known(i, ok, key, at, "ingredient", f)
 		f.Range(at, pct, 0, 1000, "%")
-		if len(t.Parts) > 0 && key == t.Parts[0].Key && pct != 100 {
-			f.Add(at, "is the 100 %% that the others are measured against: change the others")
+		if len(t.Parts) > 0 && key == t.Parts[0].Key && pct != 100 && pct != 0 {
+			f.Add(at, "is the 100 %% that the others are measured against: change the others, or leave it out with 0")
 		}
 	}
 	d.wanted = topping.Wanted{Topping: t, Amount: asked.Amount, ThicknessMM: asked.ThicknessMM, BakersPct: asked.BakersPct, Own: d.req.Own}

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"mabbin/core/balance"
+	"mabbin/core/fault"
 	"mabbin/core/measure"
 	"mabbin/core/topping"
 )
@@ -268,7 +269,8 @@ func Own(as balance.Request) balance.Request {
 // Verdict is a recipe whole: as it was understood, and, once nothing is open, what it comes to.
 type Verdict struct {
 	Rows      []Row            `json:"rows"`
-	Open      int              `json:"open"` // questions left
+	Open      int              `json:"open"`             // questions left
+	Cannot    string           `json:"cannot,omitempty"` // why it can't be judged as it stands
 	AsWritten *Version         `json:"as_written,omitempty"`
 	Mended    *Version         `json:"mended,omitempty"`
 	Own       *Version         `json:"own,omitempty"` // what Mabbin would do
@@ -294,11 +296,13 @@ func Judge(q Request, p *measure.Pantry) (*Verdict, error) {
 	}
 	as, err := AsWritten(rows, q.Style, *q.Dish, q.Conventions(), q.Own)
 	if err != nil {
-		return v, err
+		v.Cannot = inWords(err)
+		return v, nil
 	}
 	m, err := Mend(as)
 	if err != nil {
-		return v, err
+		v.Cannot = inWords(err)
+		return v, nil
 	}
 	a, err := balance.Solve(as)
 	own, errOwn := balance.Solve(Own(as))
@@ -308,4 +312,24 @@ func Judge(q Request, p *measure.Pantry) (*Verdict, error) {
 	v.AsWritten, v.Mended, v.Own = &Version{as, *a}, &Version{m.Request, *m.Answer}, &Version{Own(as), *own}
 	v.Wrong, v.Changes = m.Wrong, m.Changes
 	return v, nil
+}
+
+// inWords is why a recipe can't be judged, without the pointers: they point into what was made of the lines, not at them.
+func inWords(err error) string {
+	var faults fault.Faults
+	if later, ok := fault.AsNotYet(err); ok {
+		return later.Detail
+	}
+	if !errors.As(err, &faults) {
+		return err.Error()
+	}
+	var says []string
+	for _, f := range faults {
+		field, under := strings.CutPrefix(f.Pointer, "/lines")
+		if !under {
+			field = strings.ReplaceAll(strings.Trim(f.Pointer, "/"), "/", " ") + " "
+		}
+		says = append(says, strings.TrimSpace(field+f.Detail))
+	}
+	return strings.Join(says, "; ")
 }

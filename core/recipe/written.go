@@ -133,20 +133,25 @@ func (w *written) nearestTopping() (balance.ToppingAsked, error) {
 	var best larder.Topping
 	least := math.Inf(1)
 	for _, t := range larder.Toppings.All() {
-		if !slices.Contains(families, t.Family) || w.topping[t.Parts[0].Key] <= 0 {
-			continue
-		}
-		if off := apart(t, w.topping, sum); off < least {
+		if off := apart(t, w.topping, sum); slices.Contains(families, t.Family) && off < least {
 			best, least = t, off
 		}
 	}
-	if best.Key == "" {
-		return balance.ToppingAsked{}, &fault.NotYet{Pointer: "/lines", Detail: fmt.Sprintf("a topping of %s has no like in the tables for a %s: it needs flour, oats, nuts or crumbs as its measure",
-			strings.Join(w.keys, ", "), w.req.Style)}
-	}
+	// Without the flour that the others are measured against, what there is most of among the dry things takes its place.
 	hundred := w.topping[best.Parts[0].Key]
+	if hundred <= 0 {
+		for _, k := range w.keys {
+			if i, _ := w.req.Own.Ingredient(k); dry[i.Role] {
+				hundred = max(hundred, w.topping[k])
+			}
+		}
+	}
+	if hundred <= 0 {
+		return balance.ToppingAsked{}, &fault.NotYet{Pointer: "/lines", Detail: fmt.Sprintf("a topping of %s has no like in the tables for a %s: it needs flour, oats, nuts or crumbs",
+			strings.Join(w.names(), ", "), w.req.Style)}
+	}
 	pct := map[string]float64{}
-	for _, p := range best.Parts[1:] {
+	for _, p := range best.Parts {
 		if want := 100 * w.topping[p.Key] / hundred; want != p.Pct {
 			pct[p.Key] = want
 		}
@@ -158,6 +163,17 @@ func (w *written) nearestTopping() (balance.ToppingAsked, error) {
 	}
 	area := w.req.Dish.Measure().RimAreaCM2
 	return balance.ToppingAsked{Key: best.Key, ThicknessMM: 10 * sum / (area * best.Coverage * best.Layers * best.DensityGPerML), BakersPct: pct}, nil
+}
+
+// dry are the roles that a dough can be measured against.
+var dry = map[string]bool{"flour": true, "oat": true, "nut": true, "seed": true, "crumb": true}
+
+func (w *written) names() (out []string) {
+	for _, k := range w.keys {
+		i, _ := w.req.Own.Ingredient(k)
+		out = append(out, larder.Plain(i.Name))
+	}
+	return out
 }
 
 // apart is how far a table's topping is from written grams: the sum of the differences of their shares.

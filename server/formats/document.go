@@ -153,14 +153,18 @@ func (d *Document) tidy() {
 func plain(s string) string {
 	if strings.ContainsAny(s, "<&") {
 		var b strings.Builder
+		inScript := false
 		for z := html.NewTokenizer(strings.NewReader(s)); ; {
 			t := z.Next()
 			if t == html.ErrorToken {
 				break
 			}
-			if t == html.TextToken {
+			switch {
+			case t == html.TextToken && !inScript:
 				b.Write(z.Text())
-			} else {
+			case t == html.StartTagToken, t == html.EndTagToken:
+				name, _ := z.TagName()
+				inScript = t == html.StartTagToken && (string(name) == "script" || string(name) == "style")
 				b.WriteByte(' ')
 			}
 		}

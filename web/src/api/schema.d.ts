@@ -814,6 +814,8 @@ export interface components {
             rows: components["schemas"]["RecipeRow"][];
             /** @description Questions that are not answered yet */
             open: number;
+            /** @description Why it can not be judged as it stands */
+            cannot?: string;
             as_written?: components["schemas"]["RecipeVersion"];
             mended?: components["schemas"]["RecipeVersion"];
             own?: components["schemas"]["RecipeVersion"];

@@ -27,7 +27,7 @@ const addable = computed(
     kitchen.ingredients.filter(
       (i) =>
         !parts.value.some((p) => p.key === i.key) &&
-        !['liquid', 'thickener', 'acid', 'pastry', 'egg'].includes(i.role),
+        !['liquid', 'thickener', 'acid', 'pastry'].includes(i.role),
     ) ?? [],
 )
 const t = computed(() => dessert.answer?.topping)
@@ -120,7 +120,7 @@ const verdicts: Record<string, string> = {
         <tr v-for="(p, i) in parts" :key="p.key">
           <th scope="row">{{ short(p.name) }}</th>
           <td class="n">
-            <span v-if="i === 0">100 %</span>
+            <span v-if="i === 0">{{ p.own === 0 ? 'left out' : '100 %' }}</span>
             <AmountField
               v-else
               :label="`Baker’s percentage of ${lower(p.name)}`"

@@ -173,6 +173,9 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
       <section class="panel side" aria-label="Verdict">
         <p v-for="u in unusual" :key="u" class="wrong">{{ inUnits(u) }}: is that meant? Change it at Bake.</p>
         <p v-for="f in faults" :key="f" class="wrong" role="alert">{{ inUnits(f) }}</p>
+        <p v-if="verdict?.cannot" class="wrong" role="alert" data-testid="cannot">
+          It can’t be judged yet: {{ inUnits(verdict.cannot) }}.
+        </p>
         <template v-if="verdict && open">
           <p class="open" data-testid="open-questions">
             <strong>{{ open }}</strong> {{ open === 1 ? 'question' : 'questions' }} to answer

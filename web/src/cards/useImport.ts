@@ -1,4 +1,4 @@
-import { refDebounced, useLocalStorage } from '@vueuse/core'
+import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import {
   api,
@@ -60,13 +60,9 @@ export function useImport() {
         lines: all.value.lines,
       },
   )
-  const settled = refDebounced(
-    computed(() => JSON.stringify(question.value)),
-    60,
-  )
   let asked = 0
   watch(
-    settled,
+    () => JSON.stringify(question.value),
     async () => {
       const mine = ++asked
       if (!question.value) return

@@ -1,0 +1,154 @@
+package e2e
+
+import (
+	"context"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	cdpbrowser "github.com/chromedp/cdproto/browser"
+	. "github.com/chromedp/chromedp"
+)
+
+const written = `Gran's plum crumble
+900g/2lb plums, halved and stoned
+1/2 cup caster sugar
+1 punnet raspberries
+1 tsp cornflower
+60 g lemon zest
+
+For the topping:
+1 1/2 cups plain flour, scooped
+1 stick cold butter
+1/2 cup demerara
+salt
+
+Method
+1. Heat the oven to 190C.
+2. Bake for 40 to 50 minutes.`
+
+// paste puts text into the import page and has it read.
+func paste(text string) step {
+	return Steps(WaitVisible(id("pasted")), SetValue(id("pasted"), text), Focus(id("pasted")), KeyEvent("\n"), click(id("read")))
+}
+
+// An inherited card: understood line by line, its doubtful lines answered, judged as it is written, and mended.
+func TestImportingAnInheritedCard(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), click(id("import")), paste(written))
+	reads(t, ctx, id("line-0"), "900 g Plum", "as bought")
+	reads(t, ctx, id("line-1"), "108 g Caster sugar", "217 g a cup of 250 ml")
+	reads(t, ctx, id("line-6"), "225 g Plain flour", "scooped")
+	reads(t, ctx, id("open-questions"), "4 questions")
+	reads(t, ctx, id("ask-3-unknown_ingredient"), "Is it Cornflour")
+	reads(t, ctx, id("ask-4-slip"), "60 g of lemon zest", "Usual is up to", "Perhaps 6 g")
+	if s := text(t, ctx, id("verdict")); s != "" {
+		t.Errorf("judged before the questions were answered: %s", s)
+	}
+
+	do(t, ctx, fill(id("container-2"), "250"))
+	reads(t, ctx, id("line-2"), "250 g Raspberry", "as this kitchen said")
+	do(t, ctx, click(id("is-3-cornflour")), click(id("suggest-4")))
+	reads(t, ctx, id("open-questions"), "1 question")
+	do(t, ctx, click(id("out-9")))
+	reads(t, ctx, id("version-as_written"), "runny")
+	reads(t, ctx, id("verdict"), "It will be runny, and a crumble is usually spoonable")
+	reads(t, ctx, id("changes"), "Thickener:", "runny to spoonable")
+	reads(t, ctx, id("version-mended"), "spoonable")
+	reads(t, ctx, id("version-own"), "spoonable")
+
+	// Another dish, another verdict; a line written anew is read again.
+	do(t, ctx, click(id("import-dish")), click(id("import-dish-Rolled-rim pie dish")))
+	reads(t, ctx, id("verdict"), "will boil over")
+	reads(t, ctx, id("changes"), "Prepared fruit:", "free rim")
+	do(t, ctx, click(id("import-dish")), click(id("import-dish-Iron skillet")), click(id("edit-1")), fill(id("text-1"), "150 g caster sugar"))
+	reads(t, ctx, id("line-1"), "150 g Caster sugar")
+
+	// On the Bench as written, then mended by one touch, which can be undone.
+	do(t, ctx, click(id("open-as_written")))
+	reads(t, ctx, id("figures"), "runny")
+	reads(t, ctx, id("line-topping-butter"), "113 g")
+	reads(t, ctx, id("station-bake"), "190 °C, 45 min")
+	reads(t, ctx, id("written"), "smallest change that mends it", "Thickener")
+	do(t, ctx, click(id("mend")))
+	reads(t, ctx, id("figures"), "spoonable")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("figures"), "runny")
+	do(t, ctx, click(id("own-way")))
+	reads(t, ctx, id("figures"), "spoonable")
+
+	// What was asked once is remembered.
+	do(t, ctx, Navigate(url+"/cards/import"), paste("2 punnets raspberries\n100 g oats\n50 g butter\n50 g caster sugar"))
+	reads(t, ctx, id("line-0"), "500 g Raspberry")
+}
+
+// Recipe data as files: JSON-LD inside a page, a table, and what can't be read.
+func TestImportingFiles(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	dir := t.TempDir()
+	file := func(name, content string) string {
+		path := filepath.Join(dir, name)
+		must(t, os.WriteFile(path, []byte(content), 0o600))
+		return path
+	}
+	upload := func(path string) step {
+		return Steps(WaitReady(id("file")), SetUploadFiles(id("file"), []string{path}), idle())
+	}
+	do(t, ctx, Navigate(url+"/cards/import"), upload(file("broken.json", "{\n\"@type\": Recipe}")))
+	reads(t, ctx, id("import-problem"), "line 2", "not JSON")
+	do(t, ctx, upload(file("page.html", `<html><head><script type="application/ld+json">{"@type":"Recipe","name":"Pear <b>crisp</b>","recipeIngredient":["6 pears","80 g sugar","2 tbsp cornstarch","1 cup oats","<script>alert(1)<\/script>100 g butter","1 cup brown sugar"]}</script></head></html>`)))
+	reads(t, ctx, CSS(".lines"), "6 pears", "as bought")
+	reads(t, ctx, id("line-4"), "100 g Butter")
+	if name, err := Run(ctx, Value(id("import-name"))); err != nil || name != "Pear crisp" {
+		t.Errorf("name %q, %v", name, err)
+	}
+	do(t, ctx, click(id("import-clear")), upload(file("list.csv", "bowl,ingredient,grams\nfilling,damsons,900\nfilling,caster sugar,180\ntopping,plain flour,200\ntopping,butter,100\ntopping,caster sugar,100\n")))
+	reads(t, ctx, id("line-0"), "900 g Damson")
+	reads(t, ctx, id("version-as_written"), "stands")
+}
+
+// A card that is given away comes back whole.
+func TestACardGoesOutAndComesBack(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	dir := t.TempDir()
+	_, err := CallBrowser(ctx, cdpbrowser.SetDownloadBehavior, cdpbrowser.SetDownloadBehaviorParams{
+		Behavior: cdpbrowser.SetDownloadBehaviorBehaviorAllow, DownloadPath: dir, BrowserContextID: FromContext(ctx).BrowserContextID,
+	})
+	must(t, err)
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear and blackberry streusel", " .open")))
+	reads(t, ctx, id("figures"), "941 g", "15 g")
+	for form, name := range map[string]string{"jsonld": "pear-and-blackberry-streusel.json", "html": "pear-and-blackberry-streusel.html", "csv": "pear-and-blackberry-streusel.csv"} {
+		do(t, ctx, click(id("away-"+form)))
+		path := arrives(t, ctx, filepath.Join(dir, name))
+		do(t, ctx, click(id("new")), Navigate(url+"/cards/import"), WaitReady(id("file")), SetUploadFiles(id("file"), []string{path}), WaitVisible(id("figures")), idle())
+		reads(t, ctx, id("figures"), "941 g", "15 g")
+		reads(t, ctx, id("line-fruit-lemon_juice"), "25 g")
+		reads(t, ctx, id("station-bake"), "170 °C, 42 min")
+	}
+	do(t, ctx, click(id("away-text")))
+	b, err := os.ReadFile(arrives(t, ctx, filepath.Join(dir, "pear-and-blackberry-streusel.txt")))
+	must(t, err)
+	for _, want := range []string{"Pear and blackberry streusel", "For the topping:", "659 g pear", "15 g tapioca starch", "Bake at 170 C"} {
+		if !strings.Contains(string(b), want) {
+			t.Errorf("no %q in\n%s", want, b)
+		}
+	}
+}
+
+// arrives waits until a file has been downloaded whole.
+func arrives(t *testing.T, ctx context.Context, path string) string {
+	t.Helper()
+	for ctx.Err() == nil {
+		if s, err := os.Stat(path); err == nil && s.Size() > 0 {
+			return path
+		}
+		time.Sleep(20 * time.Millisecond)
+	}
+	t.Fatalf("%s did not arrive", path)
+	return ""
+}

@@ -1,0 +1,102 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+
+	"mabbin/server/demo"
+)
+
+// Measuring with water is the first way to a dish's volume, and the Bench follows it.
+func TestMeasuringADishWithWater(t *testing.T) {
+	url, s := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/shelf"), click(id("dish-Iron skillet")))
+	reads(t, ctx, CSS(".water"), "zero the scale", "Fill it with cold water")
+	do(t, ctx, fill(id("water-ml"), "2 l"), click(id("keep")))
+	reads(t, ctx, id("dish-Iron skillet"), "2.0 l", "measured")
+	reads(t, ctx, id("water-says"), "2.3 l by its sizes", "12 % less")
+	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-plum")), click(id("style-crumble")))
+	reads(t, ctx, id("station-dish"), "2.0 l")
+
+	// A new dish; one that can't be is refused and keeps what was entered; off the shelf and back.
+	do(t, ctx, Navigate(url+"/shelf"), click(id("add-dish")), fill(id("shelf-dish-name"), "Blue bowl"), click(id("shape-round")), fill(id("dish-depth"), "40"), click(id("keep")))
+	reads(t, ctx, id("shelf-problem"), "1 to 20")
+	do(t, ctx, fill(id("dish-depth"), "4"), fill(id("dish-count"), "3"), click(id("keep")))
+	reads(t, ctx, id("dish-Blue bowl"), "3 of them", "24 cm round, 4 deep")
+	do(t, ctx, click(id("take-off")), click(id("put-back")))
+	reads(t, ctx, id("dish-Blue bowl"), "3 of them")
+	dishes, err := s.Dishes(t.Context(), demo.Kitchen.ID)
+	must(t, err)
+	if len(dishes) != 8 {
+		t.Errorf("%d dishes", len(dishes))
+	}
+}
+
+// The kitchen's own figures stand beside the table's, are used, and can be taken back; a fruit of its own is one to bake with.
+func TestAKitchensOwnFigures(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/shelf/fruit"), click(id("row-gooseberry")))
+	reads(t, ctx, CSS(".edit"), "Release, fresh", "working figure of this project", "food composition tables")
+	do(t, ctx, fill(id("own-release_fresh"), "0.8"))
+	reads(t, ctx, id("row-gooseberry"), "our own")
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")))
+	reads(t, ctx, id("line-dry-cornflour"), "Cornflour")
+	if s := text(t, ctx, id("line-dry-cornflour")); strings.HasPrefix(s, "21 ") {
+		t.Errorf("the kitchen's own release changed nothing: %s", s)
+	}
+	do(t, ctx, Navigate(url+"/shelf/fruit"), click(id("row-gooseberry")), fill(id("own-release_fresh"), "7"))
+	reads(t, ctx, CSS(".edit"), "0.02 to 0.95")
+	do(t, ctx, click(id("drop-own")))
+	reads(t, ctx, CSS(".list"), "own figures are gone")
+	do(t, ctx, Navigate(url))
+	reads(t, ctx, id("line-dry-cornflour"), "21 g")
+
+	do(t, ctx, Navigate(url+"/shelf/fruit"), click(id("row-apple_firm")), click(id("copy")), fill(id("own-name"), "Nursery russet"), click(id("own-keep")))
+	reads(t, ctx, CSS(".edit"), "Nursery russet", "started from apple")
+	do(t, ctx, fill(id("own-acid_pct"), "0.9"), fill(id("own-price_per_kg"), "2.4"))
+	do(t, ctx, Navigate(url), click(id("new")), click(id("dish-Small stoneware")), fill(id("find-fruit"), "russet"), click(CSS(`.fruit [data-testid^="fruit-own-"]`)), click(id("style-crumble")))
+	reads(t, ctx, id("bowl-fruit"), "Nursery russet")
+	do(t, ctx, click(id("station-juice")))
+	reads(t, ctx, CSS(".juice"), "0.9 % acid")
+
+	do(t, ctx, Navigate(url+"/shelf/stores"), fill(id("find-row"), "flour"), click(id("row-wheat_flour")))
+	reads(t, ctx, id("allergens"), "gluten-wheat", "no promise about cross-contact")
+	do(t, ctx, fill(id("find-row"), "gluten"), click(id("row-gf_flour_blend")))
+	reads(t, ctx, id("allergens"), "not known", "Check the label")
+}
+
+// One switch in the kitchen's settings changes what is read everywhere, and how a bare number is understood.
+func TestOneSwitchForWhatIsRead(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), fill(id("oven-c"), "180"))
+	reads(t, ctx, id("line-topping-butter"), "93 g")
+	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("weights-oz")), click(id("heat-f")), click(id("lengths-in")))
+	reads(t, ctx, id("sample"), "13.3 oz", "0.59 in", "355 °F")
+	do(t, ctx, Navigate(url))
+	reads(t, ctx, id("figures"), "34.3 oz", "0.24 in")
+	reads(t, ctx, id("line-topping-butter"), "3.3 oz")
+	reads(t, ctx, id("station-bake"), "355 °F")
+	reads(t, ctx, id("station-dish"), "9.4 × 7.1 in")
+	reads(t, ctx, id("remark-headspace_limits"), "0.24 in")
+	do(t, ctx, click(id("station-bake")), fill(id("oven-c"), "400"))
+	reads(t, ctx, id("station-bake"), "400 °F")
+	do(t, ctx, click(id("station-dish")), fill(id("dish-length"), "10"))
+	reads(t, ctx, id("station-dish"), "10 × 7.1 in")
+
+	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("weights-spoons")), click(id("heat-gas")), click(id("cup-us")))
+	do(t, ctx, Navigate(url))
+	reads(t, ctx, id("line-dry-cornflour"), "tbsp", "g")
+	reads(t, ctx, id("station-bake"), "gas 6")
+	do(t, ctx, click(id("station-bake")), fill(id("oven-c"), "4"))
+	reads(t, ctx, id("station-bake"), "gas 4")
+
+	// Eggs and cups of the card follow the kitchen, too.
+	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("eggs-us")), click(id("weights-g")), Navigate(url+"/cards/import"), paste("3 large eggs\n1 cup milk\n1 kg plums"))
+	reads(t, ctx, id("line-0"), "150 g Egg")
+	reads(t, ctx, id("line-1"), "244 g Whole milk")
+}
