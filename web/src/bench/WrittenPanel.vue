@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { BalanceRequest } from '@/api/client'
-import { grams, inUnits, number } from '@/parts/words'
+import { bandWords, grams, inUnits, number } from '@/parts/words'
 import { useDessert } from './useDessert'
 
 /** A card that came in from elsewhere: the smallest change that mends it, and Mabbin's own way, one touch each. */
@@ -32,6 +32,11 @@ const amount = (v: number, unit: string) => (unit === 'g' ? grams(v) : inUnits(`
         <span class="quiet small">{{ inUnits(c.effect) }}</span>
       </li>
     </ul>
+    <p class="small">
+      Mabbin would take {{ grams(written.brief.fruit_g) }} fruit, {{ grams(written.brief.sugar_g) }} sugar,
+      {{ grams(written.brief.thickener_g) }} thickener and {{ grams(written.brief.topping_g) }} topping:
+      {{ bandWords[written.brief.band] }}.
+    </p>
     <span class="acts">
       <button
         v-if="written.changes.length"

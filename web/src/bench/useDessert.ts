@@ -5,6 +5,7 @@ import {
   api,
   ask,
   type Answer,
+  type Band,
   type BalanceRequest,
   type FieldProblem,
   type Problem,
@@ -27,6 +28,8 @@ export interface Draft {
     mended: BalanceRequest
     own: BalanceRequest
     wrong: number
+    /** What Mabbin's own way comes to. */
+    brief: { fruit_g: number; sugar_g: number; thickener_g: number; topping_g: number; band: Band }
   }
 }
 

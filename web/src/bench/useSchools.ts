@@ -12,7 +12,7 @@ export function useSchools() {
   const request = computed(() => dessert.draft && kitchen.ours(dessert.draft.request))
   const settled = refDebounced(
     computed(() => JSON.stringify(request.value)),
-    80,
+    40,
   )
   let asked = 0
   watch(

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, ask, type CardListed, type Card, type Problem, type Version } from '@/api/client'
+import { api, ask, type CardListed, type Card, type Version } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
+import { useFetched } from '@/parts/useFetched'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
 import { bandWords, date, grams, lower, short, sizes } from '@/parts/words'
@@ -14,24 +15,12 @@ const outbox = useOutbox()
 const router = useRouter()
 const cards = ref<CardListed[]>()
 const whole = ref<Card>()
-const trouble = ref<Problem>()
 const find = ref('')
-let timer: ReturnType<typeof setTimeout> | undefined
-
-async function load() {
-  if (!kitchen.kitchen) {
-    if (!kitchen.ready) timer = setTimeout(() => void load(), 200)
-    return
-  }
-  const got = await ask(
-    api.GET('/api/v1/kitchens/{kitchen}/cards', { params: { path: { kitchen: kitchen.kitchen.id } } }),
-  )
-  trouble.value = got.problem
+const { trouble } = useFetched(async (id) => {
+  const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/cards', { params: { path: { kitchen: id } } }))
   if (got.data) cards.value = got.data
-  else timer = setTimeout(() => void load(), 4000)
-}
-onMounted(() => void load())
-onBeforeUnmount(() => clearTimeout(timer))
+  return got.problem
+})
 
 const fruits = (v: Version) =>
   v.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')

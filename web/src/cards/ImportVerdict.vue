@@ -11,7 +11,7 @@ defineEmits<{ open: [which: 'as_written' | 'mended' | 'own'] }>()
 const versions = [
   ['as_written', 'As written'],
   ['mended', 'Mended'],
-  ['own', 'As Mabbin would'],
+  ['own', 'Mabbin’s way'],
 ] as const
 const shown = computed(() => versions.filter(([key]) => key !== 'mended' || props.verdict.changes?.length))
 </script>

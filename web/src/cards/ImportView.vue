@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import type { Answer } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
 import { useKitchen } from '@/parts/useKitchen'
 import { inUnits } from '@/parts/words'
@@ -57,6 +58,14 @@ async function takeFile(f: File | undefined | null) {
   if (file.value) file.value.value = ''
 }
 
+const briefOf = ({ fruit_g, sugar_g, thickener_g, topping_g, set }: Answer) => ({
+  fruit_g,
+  sugar_g,
+  thickener_g,
+  topping_g,
+  band: set.band,
+})
+
 function openOn(which: 'as_written' | 'mended' | 'own') {
   const v = verdict.value
   const request = v?.[which]?.request
@@ -73,6 +82,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
               mended: v.mended.request,
               own: v.own.request,
               wrong: v.wrong?.length ?? 0,
+              brief: briefOf(v.own.answer),
             }
           : undefined,
     },

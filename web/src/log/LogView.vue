@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, ask, type Bake, type Problem } from '@/api/client'
+import { api, ask, type Bake } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
+import { useFetched } from '@/parts/useFetched'
 import { useKitchen } from '@/parts/useKitchen'
 import { bandWords, date, grams, mm } from '@/parts/words'
 
@@ -12,27 +13,20 @@ const dessert = useDessert()
 const router = useRouter()
 const bakes = ref<Bake[]>()
 const more = ref(false)
-const trouble = ref<Problem>()
-let timer: ReturnType<typeof setTimeout> | undefined
-
-async function load(before?: string) {
-  if (!kitchen.kitchen) {
-    if (!kitchen.ready) timer = setTimeout(() => void load(), 200)
-    return
-  }
+async function fetch(id: string, before?: string) {
   const got = await ask(
-    api.GET('/api/v1/kitchens/{kitchen}/bakes', {
-      params: { path: { kitchen: kitchen.kitchen.id }, query: { before } },
-    }),
+    api.GET('/api/v1/kitchens/{kitchen}/bakes', { params: { path: { kitchen: id }, query: { before } } }),
   )
-  trouble.value = got.problem
   if (got.data) {
     bakes.value = before ? [...(bakes.value ?? []), ...got.data.bakes] : got.data.bakes
     more.value = got.data.more
-  } else timer = setTimeout(() => void load(before), 4000)
+  }
+  return got.problem
 }
-onMounted(() => void load())
-onBeforeUnmount(() => clearTimeout(timer))
+const { trouble } = useFetched(fetch)
+async function earlier() {
+  trouble.value = await fetch(kitchen.kitchen!.id, bakes.value?.at(-1)?.id)
+}
 
 const boiled = (b: Bake) =>
   b.outcome.boiled_over === undefined ? '' : b.outcome.boiled_over ? 'boiled over' : 'did not boil over'
@@ -89,7 +83,7 @@ function again(b: Bake) {
         <button class="push" @click="again(b)">On the Bench</button>
       </li>
     </ol>
-    <button v-if="more" class="push" @click="load(bakes?.at(-1)?.id)">Earlier bakes</button>
+    <button v-if="more" class="push" @click="earlier">Earlier bakes</button>
   </div>
 </template>
 

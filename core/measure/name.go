@@ -1,0 +1,157 @@
+package measure
+
+import (
+	"fmt"
+	"strings"
+)
+
+// takeApart parts what follows the amount into the name and what is said about it: in brackets, after a comma.
+func (r *reading) takeApart(rest string) (name string) {
+	var notes []string
+	for {
+		before, after, ok := strings.Cut(rest, "(")
+		if !ok {
+			break
+		}
+		inside, after, closed := strings.Cut(after, ")")
+		if !closed {
+			after = ""
+		}
+		if s := (&scanner{rest: []rune(inside)}); len(r.other) == 0 {
+			if terms := s.amounts(); len(terms) > 0 {
+				left := strings.TrimSpace(string(s.rest))
+				each := strings.HasPrefix(left, "each")
+				if unit := terms[0].unit; each && len(r.terms) == 1 && r.terms[0].unit == "" && massG[unit] > 0 && unit != "" {
+					r.each = true
+					r.terms[0] = term{low: r.terms[0].low * terms[0].low, high: r.terms[0].high * terms[0].high, unit: unit}
+				} else if left == "" || each || left == "total" || left == "in all" {
+					r.other = terms
+				}
+			}
+		}
+		notes = append(notes, strings.TrimSpace(inside))
+		rest = before + " " + after
+	}
+	name, note, _ := strings.Cut(rest, ",")
+	if strings.TrimSpace(name) == "" {
+		name, note, _ = strings.Cut(note, ",")
+	}
+	if s := (&scanner{rest: []rune(strings.TrimSpace(note))}); len(r.other) == 0 && len(r.terms) > 0 {
+		if terms := s.amounts(); len(terms) > 0 && terms[0].unit != "" && !s.more() { // "6 apples, about 1.2 kg"
+			r.other = terms
+		}
+	}
+	notes = append(notes, strings.TrimSpace(note))
+	for _, such := range []string{" such as ", " like ", " e.g. ", " eg ", " preferably ", " ideally ", " plus extra", " plus more", " for dusting", " for greasing", " for the tin", " to taste", " to serve", " for serving", " to dust", " to finish"} {
+		if before, after, ok := strings.Cut(name, such); ok {
+			name = before
+			notes = append(notes, strings.TrimSpace(such+after))
+		}
+	}
+	// "1 cup sifted flour" was sifted before it was measured, "1 cup flour, sifted" after: that is a spooned cup.
+	for _, w := range strings.Fields(name) {
+		if packings[w] != "" {
+			r.pack = packings[w]
+		}
+	}
+	for _, n := range notes {
+		for _, w := range strings.FieldsFunc(n, func(c rune) bool { return c == ' ' || c == ',' || c == ';' }) {
+			if p := packings[w]; p != "" && p != "sifted" {
+				r.pack = p
+			}
+		}
+	}
+	r.Note = strings.Trim(strings.Join(notes, ", "), ", ")
+	r.Frozen = strings.Contains(name, "frozen")
+	return name
+}
+
+var packings = map[string]string{
+	"scooped": "scooped", "spooned": "spooned", "packed": "packed", "sifted": "sifted", "sieved": "sifted", "dipped": "scooped",
+}
+
+// thing resolves the name. It asks, and answers false, where it is not sure.
+func (r *reading) thing(name string) (Thing, bool) {
+	if r.is != nil {
+		r.Ingredient, r.Name = &r.is.Key, r.is.Name
+		name, _, _ := strings.Cut(r.is.Name, " (")
+		r.say("%s, as you said", strings.ToLower(name))
+		return *r.is, true
+	}
+	ws := words(name)
+	kept := ws[:0]
+	for _, w := range ws {
+		if packings[w] == "" && w != "firmly" && w != "loosely" {
+			kept = append(kept, w)
+		}
+	}
+	ws = kept
+	r.Name = strings.TrimSpace(name)
+	if len(ws) == 0 {
+		r.ask(AskThing, "What is this? Write the name of the ingredient after the amount.", nil)
+		return Thing{}, false
+	}
+	f, ok := r.p.find(ws)
+	if !ok || len(f.rest) > 0 {
+		if g, sure := r.twoThings(ws); sure {
+			f, ok = g, true
+		}
+	}
+	switch {
+	case ok && len(f.rest) == 0:
+	case ok && (f.rest[0] == "and" || len(r.Questions) > 0):
+		return Thing{}, false
+	case ok:
+		r.ask(AskThing, fmt.Sprintf("%q is not in the larder. Is it %s?", strings.Join(ws, " "), f.Name), nil, f.Key)
+		return Thing{}, false
+	default:
+		if len(r.Questions) > 0 {
+			return Thing{}, false
+		}
+		near := r.p.near(ws)
+		var keys, names []string
+		for _, t := range near {
+			keys, names = append(keys, t.Key), append(names, t.Name)
+		}
+		text := fmt.Sprintf("%q is not in the larder. Choose what it is nearest to.", strings.Join(ws, " "))
+		if len(names) > 0 {
+			text = fmt.Sprintf("%q is not in the larder. Is it %s?", strings.Join(ws, " "), strings.Join(names, ", or "))
+		}
+		r.ask(AskThing, text, nil, keys...)
+		return Thing{}, false
+	}
+	r.Ingredient, r.Name = &f.Key, f.Name
+	if f.taken != "" {
+		r.say("%s", f.taken)
+	}
+	return f.Thing, true
+}
+
+// twoThings reads "caster or granulated sugar", of which the first is taken, and asks about "salt and pepper".
+func (r *reading) twoThings(ws []string) (found, bool) {
+	for i, w := range ws {
+		if i == 0 || i == len(ws)-1 || w != "or" && w != "and" {
+			continue
+		}
+		left, okLeft := r.p.find(ws[:i])
+		right, okRight := r.p.find(ws[i+1:])
+		okLeft, okRight = okLeft && len(left.rest) == 0, okRight && len(right.rest) == 0
+		if w == "or" && (okLeft || okRight) {
+			if !okLeft { // "golden or dark brown sugar"
+				if whole, ok := r.p.find(append(append([]string{}, ws[:i]...), ws[len(ws)-1])); ok && len(whole.rest) == 0 {
+					left, okLeft = whole, true
+				}
+			}
+			if okLeft {
+				r.say("the first of the two")
+				return left, true
+			}
+			return right, true
+		}
+		if w == "and" && okLeft && okRight && left.Key != right.Key {
+			r.ask(AskWhich, fmt.Sprintf("Two things on one line: %s, and %s. Write each on its own line.", left.Name, right.Name), nil, left.Key, right.Key)
+			return found{}, false
+		}
+	}
+	return found{}, false
+}
