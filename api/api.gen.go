@@ -187,6 +187,24 @@ func (e LarderFigureKind) Valid() bool {
 	}
 }
 
+// Defines values for LarderFinishWhen.
+const (
+	After  LarderFinishWhen = "after"
+	Before LarderFinishWhen = "before"
+)
+
+// Valid indicates whether the value is a known member of the LarderFinishWhen enum.
+func (e LarderFinishWhen) Valid() bool {
+	switch e {
+	case After:
+		return true
+	case Before:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for LarderFruitPrecook.
 const (
 	Advised  LarderFruitPrecook = "advised"
@@ -397,6 +415,9 @@ type DishChange struct {
 	Name string `json:"name"`
 }
 
+// Doing defines model for Doing.
+type Doing = balance.Doing
+
 // ExportRequest defines model for ExportRequest.
 type ExportRequest struct {
 	Card   WholeCard  `json:"card"`
@@ -448,6 +469,9 @@ type ImportedDocument = formats.Document
 // JuiceOutcome defines model for JuiceOutcome.
 type JuiceOutcome string
 
+// Kept defines model for Kept.
+type Kept = balance.Kept
+
 // Kitchen defines model for Kitchen.
 type Kitchen struct {
 	Id       openapi_types.UUID `json:"id"`
@@ -457,8 +481,11 @@ type Kitchen struct {
 
 // Larder defines model for Larder.
 type Larder struct {
+	Bases []LarderBase `json:"bases"`
+
 	// Figures What the figures of fruits and ingredients are, for showing them and for a kitchen's own
 	Figures     []LarderFigure     `json:"figures"`
+	Finishes    []LarderFinish     `json:"finishes"`
 	Fruits      []LarderFruit      `json:"fruits"`
 	Ingredients []LarderIngredient `json:"ingredients"`
 	Materials   []LarderMaterial   `json:"materials"`
@@ -475,6 +502,15 @@ type Larder struct {
 	} `json:"usual"`
 }
 
+// LarderBase defines model for LarderBase.
+type LarderBase struct {
+	Basis          Basis   `json:"basis"`
+	Key            string  `json:"key"`
+	Name           string  `json:"name"`
+	RawThicknessMm float64 `json:"raw_thickness_mm"`
+	UpTheSides     bool    `json:"up_the_sides"`
+}
+
 // LarderFigure defines model for LarderFigure.
 type LarderFigure struct {
 	Basis  *Basis           `json:"basis,omitempty"`
@@ -488,6 +524,18 @@ type LarderFigure struct {
 
 // LarderFigureKind defines model for LarderFigure.Kind.
 type LarderFigureKind string
+
+// LarderFinish defines model for LarderFinish.
+type LarderFinish struct {
+	Basis Basis            `json:"basis"`
+	Key   string           `json:"key"`
+	Looks string           `json:"looks"`
+	Name  string           `json:"name"`
+	When  LarderFinishWhen `json:"when"`
+}
+
+// LarderFinishWhen defines model for LarderFinish.When.
+type LarderFinishWhen string
 
 // LarderFruit defines model for LarderFruit.
 type LarderFruit struct {
@@ -538,7 +586,8 @@ type LarderMaterial struct {
 
 // LarderStyle defines model for LarderStyle.
 type LarderStyle struct {
-	Calculated bool `json:"calculated"`
+	// Base The usual one, empty for none
+	Base string `json:"base"`
 
 	// Families Of the toppings that lie on it
 	Families  []string `json:"families"`
@@ -565,12 +614,15 @@ type LarderThickener struct {
 
 // LarderTopping defines model for LarderTopping.
 type LarderTopping struct {
-	Basis     Basis  `json:"basis"`
-	Family    string `json:"family"`
-	Key       string `json:"key"`
-	MakeAhead string `json:"make_ahead"`
-	Name      string `json:"name"`
-	Parts     []struct {
+	Basis  Basis  `json:"basis"`
+	Family string `json:"family"`
+
+	// HydrationPct Water of the liquids to flour; 0 where no liquid is added
+	HydrationPct float64 `json:"hydration_pct"`
+	Key          string  `json:"key"`
+	MakeAhead    string  `json:"make_ahead"`
+	Name         string  `json:"name"`
+	Parts        []struct {
 		Key  string  `json:"key"`
 		Name string  `json:"name"`
 		Pct  float64 `json:"pct"`
@@ -731,6 +783,9 @@ type StartAnswer = balance.StartAnswer
 
 // StartRequest Give one of fruit_g, bought_g and portions
 type StartRequest = balance.StartRequest
+
+// ToppingAsked defines model for ToppingAsked.
+type ToppingAsked = balance.ToppingAsked
 
 // Version defines model for Version.
 type Version struct {
@@ -3670,154 +3725,167 @@ func (sh *strictHandler) Start(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5H1rk9s2tuBfQfHeLe/WpbvbTjyP9oet2F7PeMaZZOPU5EOSVUHkkYQ0CTAA2LKS6v++hQOABElQJKVW",
-	"z711P/khEgTOC+d9fk8yUVaCA9cquf09qaikJWiQ+K+3VOYf3pm/MZ7cJhXVuyRNOC0huU0yKvMkTST8",
-	"WjMJeXKrZQ1porIdlNS8sxGypDq5TeqamSf1oTLvKS0Z3yYPD2nyjqnd6Po5U7sz1/8709kO+Ogn7uzv",
-	"Z33lwbysKsEVIMy+lWJdQGn+mgmugWvzV1pVBcuoZoJfV/aJ//hFCW5+a7/17xI2yW3yb9ctUq7tr+ra",
-	"r4tfzEFlklVmueQ2+WFHNWGK7KXg25RsGBQ5WR/cX/7nd+/fkj9/+eqP/wth4tYzn/uqFLXbXp4zsxgt",
-	"vpWiAqmZOcyGFgrSpAr+6/dE0zvAbUf2sKeK4O9kIyTZSso15ClhnOyFzNVrAmWlD/gjJWsqgfC6XIMc",
-	"gjVNas5wa8DrMrn9MdkmaZKVSZqURZImb81fmMHc/0h+jrx9T4saOujLRb0uoP2S+7LFn0f+j+5F9/nU",
-	"nbb9glj/Apk2X7DA+w5+rUEthWFWV+HRzOeUORBoybIkTVhZgWS0iB6N8a2EnDnC6mLh73AgYkMo2cia",
-	"aWLgzEn7QkqUINpgKqsrRdaQiRIMnkr8PP38EfhW75LbP9xEPnzHeB5uu6TKvFbYd9LkXhR1iRAGs3+q",
-	"awkWTbUG82QFMjPbjp1KVcJywyhQaK20pAWjPLqAhs+WXj7TsirMby/Ii+uXeNLu4f50E5MVIRHgWu7A",
-	"UdyrO8gX4nwbp8aSfmalOfGLm5ubG4SW/ffNgFLT5A4O4zgPEZ1MndCslCbb4enS5PPzrXju/nNNC8oz",
-	"uLIHDn57zspKSG2vDAPUpKTrNePXmZBw7V7Dr76hd8iIXWis6R3kK6q7QKEanmtWQkwemOtmxfIZIjlN",
-	"Zj4mam0YYEryfuMeezAohZxl2iL/2DtvJINN4oDuBMTR5y3EvDgxDAFam31OvPjJPWY4gOkCDzOUhiAV",
-	"s+zlfmNcwzYi/iygcKG0RVJ7jBAE7R5bUMa4xVDAt3Q7QgX4F6ahVNMwukMkuA9QKenB/LsUMjz2WogC",
-	"KB8czX7MPR7fJ+LgK672IBdyN81YvqoyPevKSRNaFCC3wNXSi2MH2d2qoGsohoLgQ8P+iux3QgHBB8nO",
-	"3MqCrIFIoHlK9juW7Yy+wIUmXHCzwwYBQ7nag7ZRaijjXbRNvNXDRLNE2jlQDCdrqmC1nQnVrNZ0Tw9T",
-	"dPTWPfaQJhu29OreFELIFZVAV1n5cubGdkKvdkBzVdEMVmU587U7gOqU9wpWMg35an0IL9QNK4zm1KyX",
-	"pMke2HYHefQ+LYXSK1QjLPy7tPb9Doh5wikaqFOY7Sqid0DCb8zYr1F20OhYZXOPKOl+ZQ60gOckK5fi",
-	"zWo0q7I4SZNsXu59O+0TUQ8CvdNFyCdGGh2099AX46xR1H4roaIS5fsMENlltChAGuEZW/CvYk82VCJl",
-	"WHIp6cGII7HZkDVshAT8TYEmBdB7UIRpRdaU50aDNT8ZW9C+JVhBxD2aDDN290vN4nv6SuO6mtoXZy+l",
-	"dlSCJ7rukt9s7AlZUdg7cQ6nQr5dftfkOeSrPTXkMlc05kwpUdxDvlL1lsoYSD6CstybS8o45ASfnHcO",
-	"98r44u+FJIzblcz/LFp12VEDnM+SPZlmfAW/xnb9D2PD0ILYh1JCFcmE5JtC1DMBU0nIhLhbic1m9pYk",
-	"FEAV5LNfUAIVtbqa/4YGWkK+aFt7qnaLUNGTh8GxeoulPZKOkWsflEPqGFJh/5xdSLWU0qWCmLC0fLoq",
-	"GO/pqwvYdk0Vm6HjmodQzcrjunyMTGFLNbuHW8KMBN3oebRpnWCRT8iac8a38yljd4isM1D6cvCetxS9",
-	"Oe1n7BKpA1EMAX0t1BifTCzXn73Da8apgGa72SDYMM7UbjbP9mATvN18N3WbjUGjqmW2owpOJcUGDL2b",
-	"n0EGKiVS1DyHnNSVMRZA+mubGfFXcz1XN4jdu4qsRb3dzSRR5/AYUKgh8pVRA44pMCnZSFHa0zC+JXV1",
-	"Jl9UbuH5Ypb9Fl+ptriLuFCtT04RsSF759Y1h/U6zxyvTsBiwY7ncJWEksq7+Rb5d/h8bCUFerF45NNe",
-	"FfOMs6eWPK8yWsDpcnv+h+pqpcUpEgA/4t+fgyqVOa/HLP3AXKVxI07vWHYHHCTZiKIQe+VV8dcECtUq",
-	"5uGvzTvtxxqni7lzDwUsQw++seREmsot6FMAbb+SeoA3lNSs2d1O5zgNJD1FxRClRC0zOEJkF1QavA/8",
-	"uJSwa7qnY0foiyVwBtqGbWsJilC8EUSZkvXB/MAkMTJHJTFwVEJwp5EdM5v2O1EAyUEpkJrsmd6hEahF",
-	"Vc22pgLrY/bTY3uyNx7uw8thVFKX7MRS1AIXRcNYsw+hzQv6VNG2E/vo9TR67Z6n/96BVAugsYz2t7Od",
-	"avGzjd76XOj4D2on9pFI6F8kLdHhiqLTyIlniigNVTIW9lIxlZ5KUJpIoIUN1lGeE/t0SoS0kdTlCoHd",
-	"c/PdJSr3WHgh+kkfQjAU5ulm1kccvy8jrRwqvVtJqpmI3HJ2SYMRSfeWsZf4tuzi5XzPpGZitWPb3aIX",
-	"CsuKc1gePmNkdaHfmnai6XmtkHwyWZfr4oAUIYHmKuoL3tAlUswwzKLwgJOX4f4qimurPeCVnFGesxFH",
-	"dUeOL7a83MnCZfC8/n8Sf54o9Rp5zUGpueTRjzOH76cdMg7pokNUA7JsKSK6RUv9J9qlzkccc/O21233",
-	"3go/2cRvApPV2gah86XvWY1cn1309HWKtA2/NS7Vns/GhnoCv0Eratq4UXOdtpZQGKprdbu5UXMbSTwx",
-	"bN4JCE8xe09/4a0qxTgR3HrQr8gPHZOy1pit41R+o+c+U97jjgg3/9xzgjkxV0lEN10qheKXb+QGiZEy",
-	"yqpVQQ/j+lGTTfFyOpnirCQcTE6bUE3emWce0gS2WxX7Un0XXRo+a0nn2+A2NeMBz/7BvvDyZihhEZ/z",
-	"V31vHo8s/eIlQtX/a/idgv1as/zRt18Ivl2tBSviVqyxUJky2lK2g5yUNqREOfnyhpSMh1Em4HnUbC1p",
-	"BpLqpRSNwquH3TtAZQ9jWShL8jqDeJDV5UZNEPOf/jRFzMZQWbV2+XQ2hP9yjNGcWns0J2bPAzds7/ya",
-	"KpcWojTluc0T3QGV+hCFgvPsL4T8PNi9mASdqGL5jB84oZyY30hFuXOGZOIe0LGI0SxCSckyKfYWzUOS",
-	"Qt9pDzY7sU7SRNxj1mn7+s9TmvwxfCnQq9Yj0j3HJ3OzvG4E/m0o66NacJCQNgG4s1P2BlGofkDS79m6",
-	"GUhVUMaJrEdCth3hP7l5A4LhN9+iPgxobWWSqQqdHRktsrqgGnKiBNmgVugPbTVoQF2aqQr99ut1gfd+",
-	"RXku9jmGNkBrG+LAHxgc0WUjsPjmHqRkub+rzWOkcVidCwqjZBstdMDGUnd52Kvjit6LWsaZuSOEFugs",
-	"PzC9MxoJZqMSG22w7jbMF/Z+SHvo19YzY5/VnQsgvyIt4TTR2qH28ggahNNm2ozTMDg8AIzZcQSxegey",
-	"9agqsgbFciCorZ56g76aSMAa07BOs75pk0YeEE/BbJAnoJ6tOaCo4yZm1zs05jmdyJ+dwFeP1XeUb6Hx",
-	"1EjIWAVG1HTSaEv6OdxCoJu0YBvSgZUJq6ygSqEkjLNJYDoeY3cL4Nfkxtw7RV8qOvAfFQMTl+BM8thT",
-	"tYvFEf4iQGGSP+j4PWjTzFaTKUevMczVHnzDimKGvP+iJ+ReTJ7Q1ZbYS6BRjlsGmGngfddkxZ5k4XXT",
-	"6WXNOTpiaJ0dvJXr8pMMinO0QAuWoTmrtMi3EQnc3ahLRrp6Y8MXM3fpU5jsLp0TtrnvjARSzGXx7CjP",
-	"10Z3M9y1Ydz//17IO7sdX2MzsdOCyhzk1RsXm5i5U/uW3ShmXA8DzkaPM2a4IVC1E1K394MLbhtKy6jM",
-	"SUb5M03W4X0fs3rnB7ZOSEhtWeRyeaVh8sSjh1VOiGE8jotqnjsK+SDwAkVyKz3WYiLwrbnKBnnsM+sN",
-	"RkMMLj9/vtX8T5fQP5Vpjftw7v/mI2Pn+siUq2zoUbznrFkFD+fCgsN+Rr1EA4AjB3YrRY9rM9BdmeMJ",
-	"2kZfr34xqW6g682IGicQnymSNbsgO1HYQrntLfkp0Yz/lKCV+VNS1ZyDJsaQ2q9BysNPCSrEggMRG/xD",
-	"76w8HegqN8evsZJWP1rA/7wpBNV/+BJh0wqtBer79z5LN6u1NZtpIfgWg7i2Qiw1mhbGw67IX41GoG0k",
-	"ma7FvRXCjKPqK1wibSFERG9fGI6xqdZ2BwveQqmy8HFJ9/Nf2dLKurwXiPrZi1uPeibQFIkxmX1gfkyL",
-	"lYtBqHa0inO4F8izl/IvLABwP+sDN9M/yJA60iQIq3SwOthFQCQBPDuna7DWw0iI/Zma5tsmRHGCpvnO",
-	"OasXsnPLjkbIrKlR6IjTnGM8aYs3Givo1YRjYkJ6dlCTRWyknjVkBKQRKmRPi2LStTVlKtqv71nefPys",
-	"5Y4cw+W/GJHJ+Pa1K3ewRfi2lhcTGBHwqfV1OKxQon6tKSYpNUB/+eWCg38R2WlJtY16jNWZBuUY9kkV",
-	"ft/YJRz2dldDdzdQVUvIXUVNr0SAFQXkLuXGrO0t87VkZd8yNCpBrSEnTdHxVGntpBfMy6vGHoNMU761",
-	"cWgPaMQFOnBHAkMhyXTP951fD52LuEAAuBd/OotiR+RdS3dpy6QBkiekDwYN31mOnyl3UD54oWNdLKcm",
-	"JzeHfzWiajVFrMvicV717JWEl4z7f76Y8sY7DdMJw/FE7f/z2YDqxCYBztQ4dqQfdqIAtEkeWvKZiOyx",
-	"At7bJwe2lP1vW2t95DyQm0WGhkLQ72KYQsIKGNX5S8gZXdn/nooONwt1Xkubj8e2/Z5BkQeNORalFmka",
-	"izp2em4gR2Oa4F7URY6lts7/OQx2CUO2crji3z598w/ifiWMN25JpB2sPfo35K7rhqlfk/9tIOH6afxa",
-	"gzyQpoFLRyr335xMHPO7TD0A4mBtSCmQm655Qqbujd6jBC8w/KfLYtJbhWupq/eeDqdljgJ5D/LavYnH",
-	"CELXS7ty6Kgztqdo9LIjznK8GiVS/AY8FrCdaPfQJLK1WN4KoQBtxBjhFUKpeLrrG1kzBTbFcC9kaaxR",
-	"UKkPRZgD16qmBTkYPjp+4D9PHbjRAVw9WCRkaRRjc0ZjOzpNwBrPTJFMUg1ky+5BYX0KlnhQokENHeRN",
-	"hedUqPPm6s+vJrZdARQx33cba3JPRFPivaEXVf18kQZBP7l+TfBxaxyjvZwbTYjmOakr87cXHb0hPTMo",
-	"4mtUxut0gqiOKikWkRvJW2PNMZXbGdFrmxS6yOIJ2Pgkowff/x6UPqmfw2MQ58xUcXoYyZE0lBtyyYkF",
-	"l0l/KffNCTz40IEBIZwYPGhwcJoGdEw2Wul3zEjx8nGoioyFod7W2lyzm6DofDq6HrDXy5slJejfCiMG",
-	"sQiebgwdbdg9EJfnQRi3ZRFUltPBr6kMl9n5PEdd/fOlSsxHn6RRX70HzwJqPI0WP5RnqOKtYttzk8Bn",
-	"jbextt0wXpKv30RJLtB+e80RoKhsDBqKwtKtkGW3YdUXN5Mdq45pv/bkkL8TWV0C/09oh5xbWSL2xXSp",
-	"YsYqeGOenF0oNVogNehABHon8mUp70fT1+bXpIp74Ktsdtn/YaRDlNXspo0vr5k7C8wnVzsATDGx0+8b",
-	"QjxRw/+bkRnftM27HjeC3vaNfPxAn2uYpWZ29VJH41vNYjES/Wgj44MTuBq+EYM2rPITrgjO2gUsaC5F",
-	"JaR4S6qd2GNpzQ5KfMpaom2Ey9pHs0KadsPv8eMxflmYwOyWw5snslpwnIVLtl22olzdOEWXrfq198jF",
-	"imMM1y5d8BOyeqzCqkk1W7ji901i33jd1uI1Xb5NZEW0OOPZ3tYY9eTvmh8aQegKHApmyLfWNpFOEWqs",
-	"CELXotYpkmmtzL9dluEwxOhE85IiLv/K/DIuFNzmC7OlN75RiP3MF3qSI3i7+/Hu5tPu6Yeipe9ptsQZ",
-	"5lC1BBbQRcgaXfZLG5nkkT4uz5x4iDQSXNZbpahLHhXQC1Deb4fqtdwgffDnqBtmf+6d71vjTtjcDCMV",
-	"7rDNreEa21pcj+C4Abc3ss5qdriWYs/VivEVZTJuzQVJZauluLQNSYZOLXRfNKnjDLJ4kn4OG1oXetV6",
-	"/2a1e2lu0fnJIxMJIm8OpMHVAB9bKWy50kgo/0isf3HBcwVQoNY0NFkBjD1FMp86u4PGJziEbFDW4XnE",
-	"dZuk+T1T0Okefn5lZ5rYTlAnVoJ2S6UR3OGK3QrEoN7Qn7JP5wPKamk1APEgM2DICS21jTPqh05P6B63",
-	"hr1G59snC9mw25g04q95ao5ZTPZSzC9vd2SCr3RLRENApMl8DH4dxN3n1EweOYg+VCyjxco1GVpwnvDN",
-	"8a1+8lZk30/gk2ZHKICWrGAx08P5wb2uYB2qBQMieK8OYpJqx4DVLZGan3N0TAG1smwOeAPQdLYSAOVI",
-	"7nkD+O/D0poek98LlkdPvpCPCyqZjsNwIwFG+lktbSQybiBr6ZxeESJ5QbZGa98ajX9RH8ZjNN98sTlg",
-	"CwXfv8JC91izjK45c6Z+ikRxWATQkt7Biu6A5gvveip7FvCZwucxbl+zxqx2ZXS/OrcFQ+fDDvCRlT2k",
-	"OpA+RhBf2zDn6f7mNj35aOlA++S5Je0Ly9QXBBUea7TDsMlBwTgQIUlJ+SFtvPCvbm46cfGX5MX1l7aL",
-	"ji0hRcGREpUJUaFMDpztNlls3oiICX+nLSm76pHC7OiFfR2/7JZYmtEw9KpPu8i/E/vJsoKRfj7HTp+f",
-	"dO5/wN7Pj1jYaerk4RLDqlTiKidu20ohZmfd4IcwBSG8hZ58KsW/YsbEkuS5zgCKY3l8i4dRzBtA8Q/Y",
-	"+7qdBVS00Ne/DCC+qVjw1suY1HlS5DoszZuyEsNVsEBrIw2QNYKiWVnqs/rY/lXs8UawaRqGayUQ2m2D",
-	"YJX3S6WYXpB2jgSEcIcj0P1ny4EX4IH/fNQcA9M8UgwCi0vaF+BULVoCwSgD48RWtD+zo8+uyFdF4ejR",
-	"TT/wtBgpMRWsgBz7G08kv3iNamcr7NdM2/lbPMfczbLuEETPaTgFy06YdRGWtagizdy2osix7UlOJfrL",
-	"ahn1kT/EkHIfC8fugHqiaMuT+T1wizTU6OMq5XmB3CM86LcUpaw9X0hV79tYbLd0UOy5TxGqCpo1RXOY",
-	"6aWe2TCXtA17aTDrQpFc4NyfHb0H7N9qDaB+4pWPtY756ibUfqdE9goSv7yJdU/ohWIv/sWH42qrK0T/",
-	"BiPXy8vQ3VaW3mPVYSU2Ix2abQarwaZFJtNEaWONouYZXmpMW8qwOJ2a5zdy+8RnKT6659ZW8RR1yTu0",
-	"i6LTnKPmTN8SBZ2EBPOYA/YA11+cgerv0M2zHNun1RSAlGJB+L1TvRDND6C6VrHhbsdmwvlqiy5iMEh+",
-	"uy4ov8P6Yz+sVF1zoZ8fsBG4bDoiG0ES9EY6wPTgQVet4bV6t/eYtAwytrq+g3bCTtvCcW0TW+0ghak6",
-	"A2eZ4tKnWKXOUP6v49q5YLfCJ07c245V4mibPa/SpqmHm0dLXQr5kXzWV6eO3vSfZuOfnRLCotaxogLq",
-	"SuKtg6uO99VRtYyn7u8l0xq4YdESKI+/7b1qU+rc3KTIoP3UTaSD4xP6C5s0xwv0aIt6wvwn53nEznEE",
-	"tj66hT26CiVO5VKqxgcRzbj5u/OKT1Wxw55cQT9zOq+tOFWnTayO2QRUrVxpzLCE2Q4NsO2ufNNR28qu",
-	"aqfqDVlxuRw8VhoRmxBVF4WTUKy5uY34wEve/sCFayUWio0hfnlduOwQOyl92KkCaO6Msmh61eo0whnU",
-	"eeDW+djBxnfaScWavZnl4wGcZB/iB7l/0O5nkQ4xMhusUS5io+xKMGQd9JypeQ7STYPFRnKuT5YiEkow",
-	"B4eoUazq7RbUaJeqSQLx77srdX5wf17Wvhs05spQ283OGj8wvy4gPSaTQiQ79p55NywxRAb3wj9B5izT",
-	"i+X7yikM82RQ0Hwqo5wLHZOtB8OPGeXIkGsgv9T5tkm6xaaQUeHqMsvO5Yx+TqZv5d+ZXOTju03Df9+6",
-	"xT4djZFuNpCNFLhLMTd7sASeq4U5PWLm2vNyQ7vD+FwAS4s2PdQd1O91XhEMz6cHow9IKN5++f969rEa",
-	"NcX7STsR1Tc1A3t3hpY52IEU+0cJkqYJNgM4e3pav4zTbM/BaZ4Q8WLgLEFyQrSANpW2M3z7riz39JjA",
-	"oNrVa9VuG7NhpWzLylNghQh8pMs7FyOjDu+h6ObQap9Da4d4U8ndHAtaI/vEbSLa79Tu61udjLQxga5T",
-	"5S7epnq/o3EhuGQSqD1YuzO3rJ8Fmov5XVhLG1A4oUr8U7YTorjgRMB1fYj2894QWhS2wAp7eyyZipnt",
-	"hBpT/nPJ7oEvGuy7bGDyaAba49Qzer0pJNRmNEOYbV0BFEeyxguh9CV7ljZvLPhQjw+ao6bdLDSH3nBE",
-	"TrejaeeEkb30qMAToWt/OpOrHGecxlVtsHZRCBXj9DwnO7EnrnskhlFVctrwhz9Odpk7Vj7blti/Cpd5",
-	"dTO2zty8iYEq9SkoC316X/ICR3JWSwk8O/TDRjPSCY85kXfQbSFk9rHBNonqSAzXdjPqNqcu0S6Ly4W+",
-	"W3GRT9H2Zhl1IwX9THHEHmH8tRvXR3bUVsrYaQVNf/+U+G4qfkOYx/RbO51v0vuYYZGKPZiDeLtTB9YW",
-	"TgH60pB2JgSCa9hz1RDpbJHg3rQiYQfFxqf49MnY9vKLdgV0kULFfgNli47N41QyJbjtFWh+9k2FjrUD",
-	"HF6jPnvoSXN9huFV3LI7/NI7ZJD+E66XdkB7rE/dJ03laY1yRHWWK6tRjx5/IHtRHB04a2s43GBzTszi",
-	"4x1fRjr+Hh0+zjiqeDZqXc5bFueaH101HAY+d8F4IdDiPvC1OscxM8pro6D8YLEy76AsPye6EHBR5qdp",
-	"uG1Nuz56iyGYwmY3XvsKus43M/4dwgNEBaQ7x+uycCZ9v81f+3basPJcBTGQGadpiWaB0wYc/oXdg++A",
-	"7gCdOhNqZbsxBsDux5ztU3MavE82dzIC4xGYYiQN9eZx0lAfJw/olLzTNiT8h5uJuYFHB1+Md/J9eTMm",
-	"nJ9g1uGTz8k7Kq/H2nO9ONYI6CJTzILayeNENJi/4/hpiQQ6awZP4Oc8K/F5+IMFdfTCOz0Hmt4vrGt5",
-	"jKxpd5Tg8/EKDIRFTAq0zcEuMeCxa+PfHPE1XapC4wQfQmybj+MG71VdzOzI9dbKnhO6cT1goH4Tmbvu",
-	"Nqq8kxO9WWk76g6vaScqsKLXiiDVzl7EvnjUdb43/3sHUCmswLJPUVIIfBedRFfkh8AMR2s7dbNHFMlK",
-	"rBMsiTPGsXGyogeVEg1lBZJqTDJ9e0VcqqVd5rv3b8mfv3z1x9Qam5R02jTbTSjgGnhmGzHDPciDawu9",
-	"YVDkVz/xJuHxNvka4ZgEJVHJCx8GoxVLbpMvrm6uvkCx65wb17Ri1/cvrts5e5WwdCJw30zwDzk2mKf5",
-	"V34YnCOANyI/9DoY0qoqWIavXf+irPCzxDU5aRAXbymvQ3pa1oD/oSrBnaXw8ubmkT9uvzpMknawafu5",
-	"jC3X7O+6yahFn3FZUnnw7hxqizeIYYXc9uI2yiaiM/V59/ivZzZRGRfxePIXzCiiHGdcCEsDAfGkaOpF",
-	"9x5G5iAJ6zJL0dXbZAQ0/9wYdeB8ZI7MQe9gCz43ki6KLNvy3gnIS+CrOyPgidHVaeg/wlsbZjvJnYmM",
-	"r1zpbDtY2d4iV+SDK1tAjrJi1zlP1rUOJv9q+KytHBa1JoVQ6qqDSrxonmt3icbR2bQkvhA2By2Pnxih",
-	"/bbXIzhtHKa+KfT5+P1e5PTwzF335LktEqDYwRhyvCkxbgU5UViYj7evL+rAztkdZAYaSBSRvp8vRuMv",
-	"g8tuy+AnRuSga++YLN1jy+rahpvPxOF7ZnSydhou46SiSkOOvNeMPTcSgTzvcOXbT/9Mid37lZBbYhFj",
-	"tC2jMD3/+M69/Nfvv/54Rb4K+iUjaby6ucFc9x5Hu4I3O7AZIlTwkSn9d//QmdiY5SzwrWGHXsABdvy+",
-	"sMwO9fJHYLK2ClCRO6g0wRnzMZhd/+7+9nBtY6jHYPjGR1n9+BCV3P7Y1+hZbidPmOVu3byTpgtCk+1s",
-	"I3C3Cc4j8U6i28T+bizGBuCTkdLfoysVrLRJfc1CodfueBn3w88X1X3u4Fu6jV6kFsCPQwCF2KauFE7Z",
-	"ADnZMGl9BD0Exj7RPuKp+cO7xAAmLmi/ynPswXEZGes7fMySri8eFVVjdyMC1HeHRSZ7BLx9FFvHOVfk",
-	"ezv0I2eZ+ar5SFBE1yRB2BR/a3YyrQjjVa2VfVthNndO9J5l2OJW+//EL0zJA7Sgj8qDt9RWP1xeoAaT",
-	"Z2fIVNxXQPzok2qp//Gk6zPvZ/AxZiaJHShLmkG6l2K3CxobvhXKE7Nb+80hu6FV8Njs9oneA6EGY7h+",
-	"aj+gPO7Iiyk+Mm/N46Pr380fD6Ps9BdorccLXTxT4E3x7F3yfTSmcXaddY8VRQjm81gknXzYnBuZaT6a",
-	"rsNZ20+xtSN83uYeX4jV2ynZ/2243VM3KqrIxKSxkuxl4RRVpelh8jZ1q00KgjYOPHqjvrOPPMWV2uZa",
-	"zbhR7b4uZKM8U8SB5lJ3pZtOeiEGskB8Wu4JsBdnIZy++9gs9G2tXaiFCOvfVmYfUwyCE2Lnccf17+bP",
-	"BxsoKsBG1/oRjFLcQ4PSDoC/jCQIIQDEZtPu9zHIF9V/B4pw7SuC2idGodoxyL6/zoHsjeZuZYy5DK8u",
-	"fPkZMHnuqCPMYYfvXpA/ggm/T+wb+9ewiD1rnEuWUsZxhhH3Uz6vb+6fyuGFnbdm3CO4o8tdIxYkZ90i",
-	"EzC3yTzjEN/zS6rwmCg0hKoPjWAR4CNFN4NOYuSOi70ia9BukCUPWoVdGNrmXzx/uP79Dg5Hb4V3UlT/",
-	"Guh/1eTv9lqvPRI63tDszk+5922+/KiAMy8PdJxi7kbjN3UDYbpiOnSjLppkM/YRrGQa/0YvGbGbhFNR",
-	"Q4dm0f/3I33+283zP69un//8H/8e8Q2P3XqfoOHUx7/xfJ+5p73t/kXE+XdzmW2ONSAM5kM76sWeHG40",
-	"tR+SK3D7R6VBOBbvLCthhCKC0pVLkEUwre9JCaOJRcWVIC/jH1sP6nlJ6yq1lU7otYbt1vlna45ea00k",
-	"0Fyl7Yx8899BG5KdKPIOgRTN6MIxf9pH3wLwYqD96Hv8RSHr78cBWFyPzeducmKQ7Wb+7uabpFY9bOah",
-	"pd3hijwndqgaeW6rUiwPtoEAO3QghJgvtBoNlrsm7Bei/16D+yfmgqbB/AiyMKychn58W4hHbaibSdL2",
-	"annk/LG9FBpS22hHaSFy289tfcA/Oyh0bQVGMfi3Ot/CRbMdul0NnxiJ3f41I5i89z8/gs9aNvkJvlne",
-	"8wBPVloJnmHbkR3jW/Q0VMBTL8NIJkrADFVMibAWpxdx2DWF9PICFVZUq3Ecf3IP/FfNC5znnLR15TMs",
-	"yu9x/vnh0bgShemeYlv4XOAcO4dC373Rtuw2uKRbCUCeE9d6gAmekkrC80yIO8a3KancKLznzbh49IdZ",
-	"1bmDdU2PpTFhDcOl9JKwPuKpXTRBddgR3Br+2Qo7mxVrog0k16D0o4Wn3sC25tgpmVDuO9z5sjGjruJP",
-	"vrQG89ZYtvMKb+684zs3UiBtet+2hZgPDw8P/z8AAP//",
+	"5H1pk9w2luBfQeTMhnZjqDpkqY/Shw1LWnWrW257LUX7g+3NQJIvM+EiARoAK5V21H/fwAPAE0yCeVTP",
+	"xHyqgySOd+Hhnb8vUlGUggPXanH3+6KkkhagQeJfb6nMPrwzvzG+uFuUVG8XyYLTAhZ3i5TKbJEsJPxa",
+	"MQnZ4k7LCpKFSrdQUPPNWsiC6sXdoqqYeVPvS/Od0pLxzeLxMVm8Y2o7On7G1PbE8f/OdLoFPjrFvX1+",
+	"0iyP5mNVCq4AYfadFKscCvNrKrgGrs2vtCxzllLNBL8u7Rv/8YsS3Dxr5vp3CevF3eLfrhukXNun6tqP",
+	"izNmoFLJSjPc4m7xw5ZqwhTZScE3CVkzyDOy2rtf/uf379+SP7989cf/hTBx45npvi5E5ZaXZcwMRvPv",
+	"pChBamY2s6a5gmRRtv71+0LTe8BlB9awo4rgc7IWkmwk5RqyhDBOdkJm6jWBotR7fEjJikogvCpWIIdg",
+	"TRYVZ7g04FWxuPtxsVkki7RYJIsiXySLt+YXZjD3PxY/B75+oHkFHfRlolrl0MzkZrb488j/0X3opk/c",
+	"bpsZxOoXSLWZwQLve/i1AjUXhmlVtrdmplNmQ6AlSxfJghUlSEbz4NYY30jImCOsLhb+Dnsi1oSStayY",
+	"JgbOnDQfJEQJog2m0qpUZAWpKMDgqcDp6ZePwDd6u7j7w01g4nvGs/ayC6rMZ7n9Jlk8iLwqEMJg1k91",
+	"JcGiqdJg3ixBpmbZoV2pUlhuGAUKrZSWNGeUBwfQ8MXSyxdalLl5dktur1/gTrub+9NNSFa0iQDHchsO",
+	"4l7dQzYT55swNRb0CyvMjm9vbm5uEFr275sBpSaLe9iP47yN6MXUDs1IyWIz3F2y+PJ8I567f65oTnkK",
+	"V3bDrWfPWVEKqe2RYYC6KOhqxfh1KiRcu89w1jf0HhmxC40VvYdsSXUXKFTDc80KCMkDc9wsWRYhkpNF",
+	"5Gui0oYBpiTvt+61R4NSyFiqLfIPffNGMlgvHNCdgDj4voWYFyeGIUBrs86JDz+51wwHMJ3jZobSEKRi",
+	"lr3cM8Y1bALizwIKB0oaJDXbaIOgWWMDyhC3GAr4jm5GqAB/YRoKNQ2je0SCm4BKSffm70LI9rZXQuRA",
+	"+WBrdjL3enidiIOvudqBnMndNGXZskx11JGTLOgWaDZyiKaUkxWQgmZAMro3YnotUJJGQenvUOoQlGie",
+	"g9wAV3PPqi2k98ucriAfLvhDLXEU2W2FAoIvkq1RBITZhgSaJWS3ZenWqChcaMIF7+xmKMp7Szd6FGW8",
+	"SykTX/WQXw+RdDYUIoMVVbDcRCISB1NDwLxBnBG9BSIegJNMCEnSXCgkwShEvhOj4MhFJZdrmmohh1P/",
+	"VexIUaVbsqZKg8Q1rBlnaguKFPTerkqLktiBFknURitNd3Q/tei37rXHZLFmc9WidS6EXFIJdJkWLyIx",
+	"sBV6abhJlTSFZVFEfnYPUB7zXc4KpiFbrvZtZWXNcqOV1uMtksUO2GYLWVBXKYTSS1TRLKF1Efh5C8S8",
+	"4ZQ41NfMchUirj1HxHqNIokXumUau0VJd0uzoRnyTLJiLt6strgs8qO09Prj3txJn4h6EOjtLkA+IdLo",
+	"oL2HvpAIGUXtdxJKKvHsjACRHUaLHKQ5mEIDGmZfU8fkSC4F3Ru5K9Zrd3DgMwWa5EAfQBGmFVlRnpnb",
+	"gXlk7tn2K8FyI60iJcIvFQuv6WttJQy1H0YPpbZUgie67pDfrp0Yy3Orb8RwKmSb+ed4lkG23FFDLrFn",
+	"QMaUEvkDZEtVbagMgeQjKMu9maSMQ0bwzbh9uE/GB38vJGHcjmT+M2vUeVtt4TxK9qSa8SX8Glr1P8z9",
+	"kObEvpQQqkgqJF/HH0mlhFSI+6VYr6OXJCEHqiCL/kAJVIKrMv4LDbSAbNaydlRtZ6GiJw9b2+oNlvRI",
+	"OkSufVAOqWNIhf19diHVUEqXCkLC0vLpMme8dxeYwbYrqljE/cG8hApUFr4nhcgUNlSzB7gjzEjQtY6j",
+	"TWtgDEwhK84Z38RTxnYfGGeg3WbgrZoJWsqaaewQiQNRCAF9/dLs0hwDauSCwhQCIiHmEKGkUoAWPbSX",
+	"nXRFKUBvRRa6ZVhFWmYgibBHwU7I+5M16VJIM8XsK5E3m0bgD2i6jUa2U9Oz44RA6+t63sQtNoT3spLp",
+	"lio4lulqMPR0HAYpqIRIUfEMMlKV5v4H0isozAj6iutYLSikYSiyEtVmG8mMzmw24EVDxUtD6YdUtYSs",
+	"pSjsbhjfkKo8UQKUbuD4A4X9Fh6psrgLsKi17CrDLLsWy3rtLsY22BImrRXHyA8JBZX38Xad7/H90EgK",
+	"9OyDgE/b5sw77uY4532V0hyOP6HiJ6rKpRbHSACcxH8fgyqVOttZlCZklIbwdVVvWXoPHCRZizwXO+Uv",
+	"Ha8J5Kq5grSf1t80k9WmO6Nd7HOYhx78Ys6ONJUb0McA2s6SeIDXlFSP2V1OZzs1JD1FhRClRCVTOEBk",
+	"F1SPvCflsJSwY7q3Q1voiyVwV9E121QSFKF4IogiIau9ecAkMTJHLULgKIXgTvc8dEHcbUUOJAOlQGqy",
+	"Y3qL110tyjL63ti6Z0W/PbYme+LhOrwcRnV8zkosRc0wxtSMFb0JbT7Qx4q2rdgFj6fRY/c0Tf8epJoB",
+	"jXm0v4k2H4b3Nnrqc6HDD9RW7AL+9L9IWqANHUWnkRPPFFEaysWY81SFLi9UgtJEAs2ty9eo7PbthAhp",
+	"/fHzFQK75nreOZeLMSdVcErviDIU5ukmahLH7/NIK4NSb5eSaiYCp5wd0mBE0p1l7DlWPDt4EW+D1Uws",
+	"t2yznfVBblkxhuXhC/rnZ4LIaN1BSUfJiqnUAqXlwk9lVaxyg0sp8lyhIUGUlmS0Bhk0j6+pHpnDDgcJ",
+	"SSVTpaFgpSVUCvLutFmlkK6b6VUpgWZqbL4ZAmW7zxDYPCz1f6Da3lJz9mvFMstysNnUzIwWrsQHwdRA",
+	"i7lSCA2znGDuCDkRmCXF5agdoGKTUp6xEcdG5zScfX91aGgP0we3JQ6/r8QRpAdNUDaY05CDUrHM148F",
+	"aX+fdIREm+s6LDtg+obfgku0suXIW7/zNYTcBY0y09UK2lPWDs+WQcDevNpGvL6FPqCcdNHW19iSxkVe",
+	"m+Z7tj/rMmxZZRpB3vgfa2WluWe2fduN5lybk2onrXe7ty1cfW9qbDyMjRE4MiCmE+oxJYB7jMsb9ZZx",
+	"Irj131yRHzrX/EpjHJ67hpm7xzPl/T1IJubPHScY7Xa1CNwX5p4MYwpRn/2627kxi/JLvmvcRs9UUCLW",
+	"wVIvD0dKBZSJEN+hAFzmdD+uKtczvpiOzjopqi+tlKYym0kO34lKQoZmnZYLECMAV1Ri/B8pGWAIZkml",
+	"VuauhZ5p7YIx78zZRG5vbhLrkyK3f7xJ7BlFXrxKiKK5JrcDCoFNTDzbBMCsr+fkYcwSzzCKPylPGeYx",
+	"dA9majtpoTbvPCYGrCpEQ9V9kGjgi5Y03tBmo/gecUMf7AcvboY6gw8WCYYaKm+A92/dkR01PxOiSsn4",
+	"fW5+3eT0t26kSyv+8mUouLRZ0h8CKzJkHb/P9+b1wGZvXyDy/F/DeTYSqHIXh74D18soa6ywQrWrJ60q",
+	"1GiThWBGg1LOVY3hTiHs5VQH7LffoMvennvmksaRi9dNJI9U0Y4Wd2kJgOKrgNvH6qvnpqZc8M1yZUAS",
+	"tBwqwGNLAk23kJHCBixQTl7ekILxdgwD8CxoKixoCtLBcsaJhSpNj9nuAS/YGCmBGkZWpWHk+ajmiVPj",
+	"T3+akjs7prfLxhY6HcfoZw6daM6UcDCadcdbrq/e/jVVLqBTacozm+GxBSr1PggF5zeeCfk42N1Ogk6U",
+	"oUyED5xQTswzUlLuDNCpOSIhQ6MH44SSgqVS7CyahySF/qoebLZiZXj7AfNFms9/nrKeHMKXAr1srNDd",
+	"fXwymuPrnnbkdLnD2tHt5Fl3arD9IMZhQlqWOWWcyGokIKijZU0uHiVva/HuHovXfaZK1OlXqxxFcUl5",
+	"JnYZOsBBa+sIxwcMDtxgA3v69gGkZJnXqVFXqo39p27JXK2NkjxgR6m7vOgv4Yo+iEqGmbIjTGYokz8w",
+	"vTU3B8wHIdZTa10VaKzwPhy76dfWqm3f1R1Bnl2RhgDqmJ7hLeMMKre7dTQ5H+0QogFgzIoDiNVbPFsd",
+	"0BRZgWIZzIhnCJyErybikceuJC3L5ZyDHVWwgG/uLwIUpl+BDss5G6S6nAxYfI13jIb+1yzPI/j5qx7x",
+	"307e1VzWn1evnObXACbygv59na9w1A29m+gkK87RhkirdO9tGy66sRAVz5RV96zZQWmRbQKc2V2oC2W8",
+	"emNdgpGr9AGQdpXOsVHLQUMnirkYwC3l2cqczYbNjbLu/r8T8t4ux2c/Tqw0pzIDefXG+fsiV2q/sgvF",
+	"XJhhEIc5p9UO8EBWWyF1IzdcwIihtJTKjKSUP9NkZf7K08oozlnIahHvLD4inL1hkctFpbcDks7uqjzC",
+	"L3gew2ScERL5oGX7C0Rme6yFJOdbZz3p0kRkJtio285lTsXfiv7pUq2mElJwHc6lVk8ytq+PTLmcsx7F",
+	"e86KSkU7FRYcdhGZbDUADmzYjRTcrk3UcdGHY7EPM/St21Dw8zBiyogaJxCfKZLWqyBbkdsU5s0d+Wmh",
+	"Gf9pgbeInxZlxTloYhTl3Qqk3P+0QEVJcCBijT/01srTgn5pb+DFzc3hY6yg5Y8W8D+vc0H1H14ibBqh",
+	"NUOt++xj/NNK22sRNXdyDIywubsJ0cL6mK/IX9E4aKMz6Eo8WCHMOKpE3vSTCyHDVuN4UYdvm1FV6M7b",
+	"MYgOH870pq5pwfL9aNRI42UYugYxm8SCacZ8KPpmvi7pLv6TDS2tN2bGeRQ9uHX2uOywkCSwL8TnTFEN",
+	"QfP/Z1G2QxRLQ6Dc6d+qh5qYecQO5OREOQNFKp61TeZx40tWzCYFtaVlWJz60y96KP/BDELph63hYvob",
+	"GVJ5i8GSmq07LNsCdo9+B+tssUOLcjr7b0ikptQeFbYpvubnRkhE3gre1k7EI24F75wdf6bobUSnORBW",
+	"1CjfxN1yQvEnNk2vvtG+mjAuTJx0Hcym0x44c5iZA4DsqA3XOOwNmXbwCLncsaye/KThDmzDSXJzvDG+",
+	"ee0S22wpG+sPwwBuBHxi7RUOK5SoXytLVjXQX7ycsfGvAistqLauvrFqDa3EO/umas9v7pAcdnZVQ9Mz",
+	"UFVJyFzuZC8ZjOU5ZC7kEENRXNjJSrKif4s36lulISN16Y6pAhWTliwv7uq7M6Sa8o2NIPGARlygMXXE",
+	"G9omme7+vvfjYVwNDtAC3O2fTqLYEXHZ0F3SMGkLyRPSBx307yzHR8odlA9e6LzdUr6BY5Mz6s2/GlGL",
+	"61IQ81yV/prQK6xSMO7/vJ2yjLvbgBOG44kqNn9n7v5HcrzioptdRlU4uDl8uNhVHnW0/J8v5sUjawk5",
+	"JfkQzn7YihzwgvzY8MeED5Xl8N6+ObjY23/bkixBhNn9QGYGGd5aW2Wxhvo2y2H0AlpAxujS/nsKgfVA",
+	"nc+SevLQst8zyLNW/a5ZsaOahlycndJcKLJQB92JKs+wPAazWUxDz5owfBkI3fvbp2//QdxTwriT7q4+",
+	"C6bR/huKj+taar0m/9tAwkUc/lqB3JO6zlvn2Ol/ORkZ7FeZeACEwVqTUutgcDWWUvVgdD0leI6+Rl3k",
+	"k6ZTHEtdvfd0OM1xCuQDyGv3JW6jFSQwt3iXjo1laoVaHT5bJ12dayl+Ax6+DB+sClXfbxosb4RQgAaL",
+	"EOHlQqlwZOsbWTEFNqB1J2RBjFRRifeXmA1XqqI52Rs+OrzhP09tuFZyXGpzwD9qLgNmj0wrr+pYSw5T",
+	"JJVUA9mwB3PXK10OHyUalH5Njo06u7n686uJZZcAecgR0zjE3BvBnCd/oQ/qtj4Lr47fwtetpQaNN5lR",
+	"9WiWkao0v912FKPk1PAol4Q4nojZ8luqgmI9FCN5K3u9k5sIV7mN+rdgiDx1W2x81NGL338GpY8q+3QO",
+	"4ozMBaL7kYhvQ7ltLjmydsCiP5SbcwIP3o9lQAhHerJqHBynAR2SjVb6HbqFefk4VEXGfKJvK22O2XWr",
+	"fsp0CECLvV7czKmm4kM812sXBbZmD0BcUAlhNjV+R2Ux7YmdCqeJDh466HeaFS05cBgtkqDjyINnBjUe",
+	"R4sfihNU8Uax7dmB4IuNytW2sNML8s2bIMm1tN9enR/IS5tBAnlu6VbIolvX8qubycKWh7Rfu3PI3om0",
+	"KoD/J7yHnJo6KHb5dC56ykp4Y96MviuOZsCO17eIT+A5GCsXX3RAPABfptEVbPYjhSStZjd9+fKaubuB",
+	"+fwOB4ApJnb6fU2IR2r4fzMy49umxud5wzkekwXWMTlPrqy5FU7DFd+y6ZCR6hEu8SjFyNXOPr9L3RUN",
+	"VZGVTdVBT3I9WIj/PtoYlEDZUTWj7Kgd5Y1RiR5DwfKYzT5y82/nuwuXDm4vUKxVOZNKsPmAait2mGS6",
+	"hQLfslf2xi9tL5Izlv0eJw8vvInynzUgdwbAE4P03XB45gdGa8Fn5pBNTdKgPK3t7fNG/cYbe0NJlkZe",
+	"zh3wEwrZUPJyHYk4c8TPddzneEr07DGd/zUwIt71w0H91gzgedNVpzZHkMtTQxesqLSNs1SEmvsboStR",
+	"uapSlTJ/uyDUYaSBOxTn5Ef7T+IzpPHINDNEn5v4RS52kR/0xFrr6+7k3cUn3d0P5V7fiWGJsx1K2RBY",
+	"iy7arNFlv0bIeaQnToS2pMi4/H3j7qWnlCSZXW5B0t1yduavrZyzPRCWcqgwwmDK3nCHqiR0hPWJsEpF",
+	"XhU8CJUZ/NIv9u8vZ60a88Gcpmj2GkWdb/wwYSpi6EF0m62R4No2WEYZYZAG3Nz5uy5BmrkQ92oe0e6c",
+	"vuVhXhf+xot/rPnMQWJnG5vYZUTQnjeUnFTXfCXFjqsl40vK5EhcVxOlvJxL2LZq3NAwjSbIOteEQRrO",
+	"6slgTatcLxsLflRNvlrBi49GnIg4fLMnNeEO8LGRwiYSj4RdHYjLmi0mS4Acbz5DsxNAblTRFJ3PNlzA",
+	"2/WHkG3lgXnidVXeafbAFHQaBZ1eOCJZ2MKkRxaa6NazQXC3R+wWMmiVLfC77NP5gLIaWm2BeBDRNOSE",
+	"htrGGfVDp/1Lj1vbNf7jbQwz2bDbECBgc31qjpmvHYj4GkT+dBe4zHaliTYgkkU8Br9pBQfFFVEY3Yje",
+	"lyyl+dJVgpyxn/aX40v95C1B4foQY5q/4JC0ej05URCou1OwnIUuz93AXGV9JzkDIngvL2uSuMdg2k29",
+	"jA+/nNh3ZDGt1uwtOLQLniCMxzHzuZ3k15MCD4JlwT3PZPScSqbD0FtLgJGqpHPLwY0birR0lu0AedyS",
+	"jbkgbszlclbd8ENMUc9Yb7CBgq9CZqE7rVB9bsjlFPWyCV0fAjqyEJXhJF+MSgtb2+M1uXE5Vly4hzOL",
+	"E46hs6D3sKz728xQRajsmXpOlI3nUA7MGFElb4+5bh6auI5wDtwq+xWxLOQ6kD9Ent/YyIrjXVxNes7B",
+	"1LnmzVNr48ysijLDj3mupnPDIk0540CEJAXl+6R2/L26uemE4rwgt9cvbWVGmyLvisOpVIgSObHl37MB",
+	"uHHN6ybcAxLdXFc9Uoj2E9jPcWY3xNwgqqEjb9or973YTabVjdSIPLT77Kh9/wN2vrPdzOqlR7e9G2br",
+	"E5c5eNdkyjLbhRMnwqintjR/8n55/4rud3MCkjut8Q7FRs9ukxfXGu8fsHsbU/XrJA/cPID4QrWtr16E",
+	"pM6TItdhKa7/YwhXrQGaK90AWSMoisr8ieqNgL3ZKN/byDDDtRII7ZZ5sZeIS4XtX5B2DrhpcYUj0P1n",
+	"w4EX4IH/fNQcAlMcKbZiGeaUdbFNJQsg6F5jnNga2s9sU+Yr8nWeO3p0vcM8LQZSfAXLIcOeGRPxdl6j",
+	"2tq6NSumbT4FzzBcvKg6BNGzcU7BshPZMQvLWnT0UFfadiPyDK3lGcWuMqtKBv0bofJ+3z6EgiS2QD1R",
+	"NOU5+ANwizTU8MMq5WnhFQd40C8pSFk7PpOq3jdRDd3UebHjPiqxzGlaJ41jcKl6Zv270jaBoK1OcYpk",
+	"AtuDbukDYE8AeyHqx3r6IIMx0+KE2u+UyF5C/sthQv4wBuHiMz4eVltdIZZvMQZkfhkWt5S551i5X4r1",
+	"SNcPGzRvsGmRyTRRGsuMGs2zfagxbSnD4nSq0/jI6RPu8n52Q7PNjMyrgndoF0Wn2UfFmb4jCjqhPWhk",
+	"scAe4PqrE1D9PRqd5mP7uDQmkFLMiDvpJEwFA2OorlSo7fShbtU+wauLGIwOuVvllN9j/Y3r0s6rrrnQ",
+	"z/fYXEbWpQSMIGlqBZE9TLdEdwliXqt3aw9Jy1aQaNd20PSn7NlxfaDEVGqTu5ni0MfcSt1F+b+OaeeC",
+	"xXGfOFZ4M5b8p23CjkrqolbU3tGpy1o5EEL/6ia6Bl54ajY+7ZQQFpUO5TFRVxLGGriqcF05VclwttBO",
+	"Mq2BGxYtgPLw196qNqXOxcZht8ry3QQq1D6hvfCStSuDljA/ZZxF7BRDYGOjm9lxN1fiWC6laryNZ8TJ",
+	"zzqu9GNV7GaQTo8cGteqho6FDhtW1fQeOJ5rG0m5BluICq9toTsBVUuXjTcsC2EbUdlyj76osi3xWTY9",
+	"qYesOF8OHsrGCvVXrfLcSShWn9xGfOAhX7uoaCEqrttiY4hfXuUumEXLCkJFkIBm7lIWDI1bHkc4g9Qy",
+	"XDof29j4SjthdNGLmd9yykn2IX6Q+wfl7s5RdaFWLkKNoAswZN2quWarM+22LN3iWePrRCoioQCzcQhe",
+	"ilW12YAardI4SSD+e3ekxgcZzC8q0V5sVEur+FSk5JBMaiPZsXfk2TDnIjI4F/4JMmOpni3fl05hiJNB",
+	"reKLKeVchLzi273hx5RyZMgVkF+qbFNHm2Op5aBwdYFwp3JGP57WNzLqdMP0/t663ZGvlWXfDvpI12tI",
+	"R2pqSBEb7FgAz2YGrUZ2Ko2N6+22snYOLC2a0F63Ub/WuLw7nkE2m4TC5eX/r2cfq1FTPJ+0E1H9q2br",
+	"vhuhZQ5WIMXuLE7SZIH1R07uyNvPHDfLc3CKEyJeDJwkSI7wFtA6uT/Ctu8qARzvExgk2Hut2i0jGlbK",
+	"lmw+BlaIwDMd3pkYaZ/9AHk35Ff7kF+MwN5RyV33Lloh+4TvRLTficKn1DsZaX0CXaPKfbh8/0ge5bw+",
+	"+nZjzcoSn3hpO+lnIr4KeWEdCkfkX35Kt0LkF+wyvar2wT4Ha0Lz3KYqYjmhOZ3W061QY8p/JtkD8KZl",
+	"RHQh0lN7sp4phdrrTW1CrVvPtIPDS4D8QJB7LpS+ZM3u+osZE/X4oN5q0o1Kc+htNwbsVvTu7DCwlh4V",
+	"eCJ05b8jucpxxnFc1ThrZ7lQ0U/PM7IVO+KqJ6MbVS2Oa27zx8nKnYcy9puqHq/aw7y6GRsnNm5ioEp9",
+	"aiVrP70teVb/PCmBp/u+2yginPCQEXkL3aplZh1rrEarDvhwbQG1bnOGAu9lYbnQNyvOsinaclCjZqRW",
+	"PW9s20wYf+1aQJMttYk9totL3fckIb6Ak18QxjH91nR8nrQ+pphTYzfmIN6s1IG1gVMLfUmbdiYEgqsR",
+	"dlUTabRIcF9akbCFfP0umAno66MGK606T6Fiv4Gy6fvmdSqZEtzWXzWPfR2zQyVWh8eojx560lifoXsV",
+	"l+w2P/cMGYT/tMdLOqA9VPvzk6byuNpcojzJlFWrRxH4AprGGw/XLM/DEfsu68XmkthWnowTM/h4kamR",
+	"YvIHWvmgDZnamB+9hSKytjqsJ0a1zv4HkDMGDOctze6DUqlTDDOjvDYKyg8WK3EbZdkp3oUWF9mVNsua",
+	"Nn30BqtUUwigo321uq44Uq4R3kJUi3RjrC7er3CcCtr6OqlZOVZBbMmM47REM8BxDZr/wh7AdwBxgE7c",
+	"FWppC8C2gN33Odu3YhqcTNaTy4bFXc5YPfrmPGGo54kDOibutNVu9maiKezBxk/j1dFf3IwJ5ydoZPvk",
+	"fUAPyuuxioC3T97dsZXDeZiIBv3nspEyJwck0Ek96Dod/mYaOwvPvS2M5q7QdAufG3MzF5UKQsrGCHs9",
+	"5Yg+TBE1ZXtlNX2lAV/ROmUlkNW+VSrrNbkh2JtXWRGL0SeD3koBdj81VfK4esEvXs3vX2mpfZnmVCm8",
+	"/QXimuo+zb3O0fQeCCWZOUaw6DH21aNNgCKTde3gZje7rciBFCy/b6dVz+/8PyXLD3QrOrpi6MF6wVNN",
+	"xfv5mofavVqWGlCCqzjiGO6UCt8x7UHDoqYjKI4SNS2Xykk5FsMHdnNB3fr4dAv6MDOF7hwJGm4rrenD",
+	"yV4IixApNqVPL9Eru2tOvDlg1r5UMtgR5srQMs/jcesleEXWG31rj8Ujao0+YkzQWgSMRHahyvtT0HCe",
+	"NN2G8UbgtBIsZWDlv60RiQoPHkTUNS4y/70HKBUme9q3KMkFfov26CvyQ8vih4a9xLX5UyQtMCW5IM7u",
+	"h20hFN2rhGgoSpBUYzz72yviorrtMN+/f0v+/PLVHxNr16Kk04TCLkIB18BT22YCHkDuXdOLNYM8u/qJ",
+	"17HV5qQycFy0si8Xt97jTku2uFt8dXVz9RVqeM6Oek1Ldv1we90oN6WwdCJw3UzwDxn2B6LZ114eOwJ4",
+	"I7J9rz4zLcucpfjZ9S/KCj9LXJPNnnHwhvI6pKdlBfgPVQrujBIvbm7OPLmddZiP4WDTVLoaG65e33Ud",
+	"vI/uqaKgcu8tx9TmiRHDCpntNGKULkRn4lN88K9nNicCB/F48gfMKKIcZ1wISwMB8aRo6gUSPI60HBVW",
+	"HUvQq1QHH9V/rs3N43RkfsuBZKAUSDQnGhzW7aU8tuBLLemCyLINfZyAvAS+uh2QnhhdnXZFI7y1ZrZa",
+	"64nI+Npl6XOsiFra6N6C6ivywWVIIUdZsevstKtK+3Q6w3XwRVs5LCpNcqHUVQeVeNA81+4QDaOzbrhw",
+	"IWwOGjo8MUL7TT1GcFr7ZnzLi9Px+1lkdP/MHffkuc1HotifATI8KdFFDhlReOXD09ffPLEvSAeZLQ0k",
+	"iEjfrQADfy6Dy25DhCdG5KAnwZgs3WFDjspGtpyIw/fM6GSNCYJxUlKlIUPeMxqUYUyUCOR5hyvffvpn",
+	"Quzar4TcEIsYo20Zhen5x3fu479+/ubjFfm61Q0CSePVzQ2m1fQ42uXWInBdubIuFXxkSv/dv3QiNqLs",
+	"kr42/NDhMMCOXxdm9KJefgYmaxKOFbmHUpMtSAjC7Pp399vjtQ3XOATDNz6gwzdHU4u7H/saPctsXy0z",
+	"3J3r5lYXXKkTK6yz/26B3da8PfquqejaAHwyKOP34Eg5K2z8cD1Q20FwuGLE488X1X3u4Tu6CR6kFsDn",
+	"IYBcbBKXdatsLA5ZM2ltBD0EhqZoXvHU/OHdwgAmLGi/zjIs93MZGeuLCUVJ19uzomrsbESA+grsyGRn",
+	"wNtHsXGcc0U+25ZmGUvNrGaSVr5uHW9ls4nstZNpRRgvK63s1woTRzKidyzFMvLa/xNnmJIHeIM+KA/e",
+	"UptodXmBamYyM1pHz5RMxXW1iB9tUg31n0+6PvN2Bh/OwiThsAOlfeUpdTF2u+Blw1ddemJ2a+Ycshve",
+	"Cs7Nbp/oAxBqMIbjJ3YC5XFHbqf4yHwVx0fXv5sfj6Ps9Bdobo8XOnimwJvg3rvkezamcfc6ax7L8zaY",
+	"T2ORZPJls29kpng0XddLQ9vm5Zd2gM+bNIcLsXqdT/Pfh9s9daOiikxM6luSPSycoqo03U+epm60SUHQ",
+	"hJyMnqjv7CtPcaQ2YZ0RJ6pd14XuKM8UcaC51FnpmstfiIEsEJ+We1rYC7OQgejZWei7SjtXCxHWvq3M",
+	"OqYYBBv8x3HH9e/m56N1FOVgvWt9D0YhHqBGaQfALwOxiAgAsV436z0H+bpYAgRFe+wrgtoneqHq9qd1",
+	"Ka892RnN3coYcxheXfjwM2Dy3FEFmMMGlVyQP8zQdpKnto39a1jE7jXMJXMp4zDDiIcpm9e3D09l8MIi",
+	"fxHnCK7ocseIBclJp8gEzG3c4DjEd/ySKjzGJA6h6l0jmG98Ju9mq2ghuedip8gKtGvTzVtVCS8MbfMX",
+	"zx6vf7+H/cFT4Z0U5b8G+l/XqQK9Ko9nQscbmt77oD9fUdA3UTnx8EDDKcZu1HZT1zesK6bbZtRZDc/G",
+	"JsG4tPE5erFy3SCckho6NIP+vx/p899unv95eff85//494BteOzU+wQ1p57/xPMlLZ/2tPsXEeffzWG2",
+	"PlTr1GXNtagXy/9Q5wLEwrq2cevEedfui3vSLWGEIlpZcpcgi1a73icljNoXFVaCvIw/tx7Us5JWZWKT",
+	"KtFqDZuNs89WHK3WmkigmbIBXLZGpVbtikdbkWcdAsnr3sVj9rSPvtroxUD70ZcTDULWn48DsLhyvs9d",
+	"u+NWtJv53bV0Sqx6WPccTbodkXlGbONS8twmwFkebBwBtr9JG2I+p3PUWe76PVyI/nu9NJ6YC+peFiPI",
+	"Qrdy0rbj25xfal3dTJKmLNSZ48d2UmhIbE0vpYXIbOnI1R5/dlDoKpiMYvBvVbaBi0Y7dAuoPjESu6Wy",
+	"RjD54B+fwWYt6/gEX5fzeQtPVloJnmKFoy3jG7Q0lMATL8NIKgqbsoEhEfbG6UUcFmgivbhAhcUb1DiO",
+	"P7kX/qvGBcYZJ20Ji4gbpUH5ju7PxpUoTHcUO1BkAjt8OhT6QrE288fgkm4kAHlOXJUTJnhCSgnPUyHu",
+	"Gd8kpHRNQp9j0G9tD7Oqcwfrmh4KY8J0qUvpJe1UrKc20bQSUQ/g1vDPRtj+51h+wUByBUqfzT31BjYV",
+	"x6LshHJfTNNnqBp1FR/5LD6MW2Pp1iu8mbOOb133kqQus93kfD8+Pj7+/wAAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

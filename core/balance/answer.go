@@ -2,6 +2,7 @@ package balance
 
 import (
 	"math"
+	"slices"
 
 	"mabbin/core/filling"
 	"mabbin/core/larder"
@@ -34,6 +35,11 @@ type Answer struct {
 	Remarks         []Remark           `json:"remarks"`
 	Allergens       Allergens          `json:"allergens"`
 	Sources         map[string]Sourced `json:"sources"`
+	Method          []Doing            `json:"method"`
+	Checks          []Doing            `json:"checks"` // before the oven door closes
+	Ahead           []Kept             `json:"ahead"`
+	Leftovers       []Kept             `json:"leftovers"`
+	ColourFactor    float64            `json:"colour_factor"` // how much faster the finishes make the top colour
 
 	lostShare float64 // of the thickener
 }
@@ -90,7 +96,7 @@ type ToppingRead struct {
 func (p *plan) answer(s stand, limit string) *Answer {
 	g := p.geo
 	a := &Answer{
-		FruitG: s.FruitG, SugarG: s.SugarG, ThickenerG: s.thickenerG, ToppingG: p.top.G,
+		FruitG: s.FruitG, SugarG: s.SugarG, ThickenerG: s.thickenerG, ToppingG: p.top.G + p.lateG, BaseG: p.under.G,
 		JuiceG: s.JuiceG, JuiceSharePct: s.JuiceSharePct, AcidPct: s.AcidPct, Ledger: s.Ledger,
 		lostShare: s.LostShare, FruitToleranceG: p.tolerance(s), SugarTargetPct: p.sugarTarget(s.AcidPct),
 	}
@@ -100,8 +106,11 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	fruitML := s.FruitG / p.filling.HandPackedGPerML()
 	a.Fit = Fit{
 		VolumeML: g.VolumeML, RimAreaCM2: g.RimAreaCM2, FloorAreaCM2: g.FloorAreaCM2, PerimeterCM: g.PerimeterCM,
-		RawFillPct: 100 * (fruitML + p.top.VolumeML) / g.VolumeML, HotHeadspaceMM: s.headspaceMM, KeepMM: p.style.keepMM, LimitedBy: limit,
-		MostFruitG: max(0, p.mostFruit(p.style.keepMM, max(leastFruitG, s.FruitG, p.fruitByFill()))),
+		RawFillPct: 100 * (fruitML + p.top.VolumeML + p.lateML + p.under.VolumeML) / g.VolumeML, HotHeadspaceMM: s.headspaceMM, KeepMM: p.style.keepMM, LimitedBy: limit,
+		MostFruitG: s.FruitG,
+	}
+	if limit != byHeadspace { // which has just been searched for
+		a.Fit.MostFruitG = max(0, p.mostFruit(p.style.keepMM, max(leastFruitG, s.FruitG, p.fruitByFill())))
 	}
 	a.Set = Set{
 		Score: s.score, Band: filling.BandOf(s.score), HotBand: filling.HotBandOf(s.score), Target: p.target, StyleScore: p.style.set,
@@ -115,6 +124,9 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a.Ticket = p.ticket(s)
 	a.Allergens = allergens(a.Ticket, p.req.Own)
 	a.Sources = p.sources(a)
+	a.Method, a.Checks, a.Ahead = p.method(s), p.checks(), p.ahead()
+	a.Leftovers = p.leftovers(a)
+	a.ColourFactor = p.colourFactor()
 	a.Remarks = p.remarks(s, a)
 	return a
 }
@@ -131,11 +143,11 @@ var scale = func() []Step {
 func (a *Answer) sugars(p *plan, s stand) {
 	own := p.filling.OwnSugarG(s.FruitG)
 	a.SugarPct = 100 * (own + s.SugarG) / (s.FruitG + p.filling.AddedG() + s.SugarG)
-	finished := s.MassG + p.allThickenerG(s) + p.req.CrumbLayerG + p.top.G - s.SteamedOffG
+	finished := s.MassG + p.allThickenerG(s) + p.req.CrumbLayerG + p.top.G + p.lateG + p.under.G - s.SteamedOffG
 	each := p.style.portionG * portionShare[p.req.Portion]
 	a.Portions = Portions{FinishedG: finished, EachG: each, Count: max(1, math.Round(finished/each))}
 	sugar := own + s.SugarG - s.DrainedSugarG
-	for _, part := range p.top.Parts {
+	for _, part := range slices.Concat(p.top.Parts, p.under.Parts) {
 		sugar += part.G * part.Ingredient.SugarPct / 100
 	}
 	if finished > 0 {
@@ -144,7 +156,7 @@ func (a *Answer) sugars(p *plan, s stand) {
 }
 
 func (p *plan) readTopping(fruitML float64) ToppingRead {
-	depth := 10 * p.geo.HeightCM(fruitML)
+	depth := 10 * (p.geo.HeightCM(fruitML+p.under.VolumeML) - p.geo.HeightCM(p.under.VolumeML))
 	return ToppingRead{
 		ThicknessMM: p.top.ThicknessMM, FruitDepthMM: depth, DepthRatio: p.top.ThicknessMM / depth,
 		RatioLow: p.style.depthLo, RatioHigh: p.style.depthHi, Texture: p.top.Read(),

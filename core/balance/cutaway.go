@@ -15,14 +15,20 @@ type Cutaway struct {
 	RimLengthMM   float64    `json:"rim_length_mm"`
 	FloorLengthMM float64    `json:"floor_length_mm"`
 	DepthMM       float64    `json:"depth_mm"`
+	BaseMM        float64    `json:"base_mm"`        // thickness of the base on the floor
+	BaseSides     bool       `json:"base_sides"`     // and up the walls
+	LowerMM       float64    `json:"lower_mm"`       // top of what lies under the fruit: base, crumbs, a betty's lower layer
 	FruitRawMM    float64    `json:"fruit_raw_mm"`   // top of the hand-packed raw fruit
 	ToppingRawMM  float64    `json:"topping_raw_mm"` // top of the raw topping on it
 	FruitMM       float64    `json:"fruit_mm"`       // top of the fruit when it has sunk
 	JuiceMM       float64    `json:"juice_mm"`       // how high the juice stands in it, at the table
 	ToppingMM     float64    `json:"topping_mm"`     // top of the baked topping
+	LateMM        float64    `json:"late_mm"`        // top of what is put on besides
 	HotMM         float64    `json:"hot_mm"`         // how high the boiling stack reaches
 	JuiceColour   string     `json:"juice_colour"`   // #RRGGBB
 	GapShare      float64    `json:"gap_share"`
+	Family        string     `json:"family"` // of the topping: how it is drawn
+	Custard       bool       `json:"custard"`
 }
 
 // voidShare is how much of the baked filling the juice can stand in, between the pieces. Working figure, for the
@@ -33,15 +39,30 @@ func (p *plan) cutaway(s stand, fruitML float64) Cutaway {
 	g := p.geo
 	settled := max(0, s.MassG+p.allThickenerG(s)-s.SteamedOffG-s.SoakedUpG) / filling.JuiceDensityGPerM
 	juice := min(settled, s.JuiceG/filling.JuiceDensityGPerM/voidShare)
-	raw := 10 * g.HeightCM(fruitML)
-	sunk := 10 * g.HeightCM(settled)
+	layers := max(1, p.wanted.Topping.Layers)
+	below := p.under.VolumeML + p.top.VolumeML*(layers-1)/layers + p.req.CrumbLayerG/crumbLayerGPerML
+	raw := 10 * g.HeightCM(below+fruitML)
+	sunk := 10 * g.HeightCM(below+settled)
+	late := 0.0
+	for _, x := range p.late {
+		late += x.ThicknessMM
+	}
+	lower := 10 * g.HeightCM(below)
+	if p.base.UpTheSides { // the walls' dough lies on the walls, not on the floor
+		lower = p.under.ThicknessMM + 10*g.HeightCM(below-p.under.VolumeML)
+	}
+	baked := sunk + p.top.ThicknessMM*p.wanted.Topping.Rise
 	return Cutaway{
 		Shape: p.req.Dish.Shape, RimLengthMM: 10 * g.RimLengthCM, FloorLengthMM: 10 * g.FloorLenCM, DepthMM: 10 * g.DepthCM,
-		FruitRawMM: raw, ToppingRawMM: raw + p.top.ThicknessMM, FruitMM: sunk, JuiceMM: 10 * g.HeightCM(juice),
-		ToppingMM: sunk + p.top.ThicknessMM*p.wanted.Topping.Rise, HotMM: 10*g.DepthCM - s.headspaceMM,
-		JuiceColour: blend(p.filling.Pieces), GapShare: p.wanted.Topping.GapShare,
+		BaseMM: p.under.ThicknessMM, BaseSides: p.base.UpTheSides, LowerMM: lower,
+		FruitRawMM: raw, ToppingRawMM: raw + p.top.ThicknessMM, FruitMM: sunk, JuiceMM: min(sunk, 10*g.HeightCM(below+juice)),
+		ToppingMM: baked, LateMM: baked + late, HotMM: 10*g.DepthCM - s.headspaceMM,
+		JuiceColour: blend(p.filling.Pieces), GapShare: p.wanted.Topping.GapShare, Family: p.wanted.Topping.Family, Custard: p.custard != nil,
 	}
 }
+
+// crumbLayerGPerML is how crumbs lie under the fruit. Working figure, for the picture alone.
+const crumbLayerGPerML = 0.45
 
 // blend mixes the fruits' juice colours by share, in linear light, as dyed juices mix to the eye.
 func blend(pieces []filling.Piece) string {

@@ -1,6 +1,10 @@
 package balance
 
-import "mabbin/core/larder"
+import (
+	"fmt"
+
+	"mabbin/core/larder"
+)
 
 // LedgerLine is one line of the juice ledger as a baker reads it.
 type LedgerLine struct {
@@ -29,8 +33,8 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 		{"added_water", "Water of liquids and butter", l.AddedWaterG, false, "By composition of what is poured over or stirred in.", larder.Composition},
 		{"dissolved", "Sugar, dissolved", l.DissolvedSugarG, true, "All added sugar and what the fruit gives up of its own: it is part of the juice.", larder.Composition},
 		{"drained_water", "Drawn juice, gone", -l.DrainedWaterG, false, "What sugar drew out while it stood, and was left behind or boiled away.", larder.Working},
-		{"steamed_off", "Steamed off", -l.SteamedOffG, true, "By the area of the rim: 0.15 g from each square centimetre under a crumble.", larder.Working},
-		{"soaked_up", "Soaked up", -l.SoakedUpG, true, "By topping, crumbs and dried fruit, at most 60 % of the juice there is.", larder.Working},
+		{"steamed_off", "Steamed off", -l.SteamedOffG, true, fmt.Sprintf("By the area of the rim: %g g from each square centimetre of a %s.", p.style.steamGCM2, p.req.Style), larder.Working},
+		{"soaked_up", "Soaked up", -l.SoakedUpG, true, "By topping, base, crumbs and dried fruit, at most 60 % of the juice there is.", larder.Working},
 	}
 	var lines []LedgerLine
 	running := 0.0
@@ -46,8 +50,8 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 // sources says of the figures of an answer where they are from.
 func (p *plan) sources(a *Answer) map[string]Sourced {
 	fruit := map[string]string{
-		byFill:      "Raw stack at 105 % of the dish: fruit sinks. Hand-packed weight by the fruit's bulk density and a working factor.",
-		byHeadspace: "As much as leaves 6 mm of free rim when it boils. Swelling by steam is a working figure.",
+		byFill:      p.fillSource(),
+		byHeadspace: fmt.Sprintf("As much as leaves %g mm of free rim when it boils. Swelling by steam is a working figure.", p.style.keepMM),
 		byWeight:    "Your own weight, from the bowl.",
 	}[a.Fit.LimitedBy]
 	sugar := "Sugar target by the fruit's acid; the fruit's own sugar by composition."
@@ -58,7 +62,7 @@ func (p *plan) sources(a *Answer) map[string]Sourced {
 	if p.givenG != nil {
 		thick = "Your own weight: the set follows."
 	}
-	return map[string]Sourced{
+	out := map[string]Sourced{
 		"fruit_g":     {larder.Working, fruit},
 		"sugar_g":     {larder.Composition, sugar},
 		"thickener_g": {p.thickener.Basis, thick},
@@ -66,6 +70,21 @@ func (p *plan) sources(a *Answer) map[string]Sourced {
 		"portions":    {larder.Handbook, "Finished weight over the usual portion of this style."},
 		"volume_ml":   volumeSource(p.req.Dish.MeasuredML),
 	}
+	if p.under.G > 0 {
+		out["base_g"] = Sourced{p.base.Basis, "Floor, and for a shell the walls, x thickness x raw density."}
+	}
+	return out
+}
+
+func (p *plan) fillSource() string {
+	const packed = " Hand-packed weight by the fruit's bulk density and a working factor."
+	switch p.style.rule {
+	case byFloor:
+		return fmt.Sprintf("%g g of fruit to each square centimetre of the floor.", p.style.fill)
+	case byShell:
+		return fmt.Sprintf("Fruit heaped to %.0f %% of the lined dish: it sinks, and the topping rides on it.", 100*p.style.fill) + packed
+	}
+	return fmt.Sprintf("Raw stack at %.0f %% of the dish.", 100*p.style.fill) + packed
 }
 
 func volumeSource(measured float64) Sourced {

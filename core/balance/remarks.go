@@ -3,12 +3,14 @@ package balance
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/core/slip"
+	"mabbin/core/topping"
 )
 
 // Level is how much a remark matters.
@@ -36,7 +38,7 @@ type Remark struct {
 func (p *plan) remarks(s stand, a *Answer) []Remark {
 	out := []Remark{}
 	for _, about := range []func(*plan, stand, *Answer, *[]Remark){
-		aboutHeadspace, aboutShares, aboutEachFruit, aboutPrecook, aboutMixture, aboutAir, aboutSet, aboutSlips, aboutSweetness, aboutThickener, aboutTopping, aboutSafety,
+		aboutHeadspace, aboutShares, aboutEachFruit, aboutPrecook, aboutMixture, aboutAir, aboutSet, aboutSlips, aboutSweetness, aboutThickener, aboutTopping, aboutBiscuit, aboutBase, aboutCustard, aboutSafety,
 	} {
 		about(p, s, a, &out)
 	}
@@ -262,7 +264,7 @@ func askAbout(slips []slip.Slip, bowl []slip.Thing, stations map[string]string, 
 // aboutSweetness speaks of sugar that was given, where it is far from what the fruit's acid asks for.
 func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
 	const far = 4.0 // % of the filling: as much as from usual to sweet
-	if p.req.SugarG == nil || p.req.Sweetness == "savoury" {
+	if p.req.SugarG == nil || p.req.Sweetness == "savoury" || p.custard != nil {
 		return
 	}
 	why := fmt.Sprintf("%.0f %% of the filling is sugar; with %.1f %% acid, %.0f %% is usual.", a.SugarPct, a.AcidPct, a.SugarTargetPct)
@@ -309,8 +311,16 @@ func (p *plan) hasDairy() bool {
 	return false
 }
 
-func aboutTopping(_ *plan, _ stand, a *Answer, out *[]Remark) {
+func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 	t := a.Topping
+	if w := p.wanted.Topping; !slices.Contains(p.style.families, w.Family) {
+		say(out, "unusual_topping", Note, "topping", fmt.Sprintf("%s is unusual on a %s.", plainTitle(w.Name), p.req.Style), "It is reckoned as it is, and no range of depths is known for it.",
+			fmt.Sprintf("Usual is %s.", strings.Join(p.style.families, " or ")))
+		return
+	}
+	if p.style.rule == byFloor && p.custard != nil {
+		return
+	}
 	sizes := fmt.Sprintf("%.0f mm of topping on %.0f mm of raw fruit; usual is %.0f to %.0f mm.",
 		t.ThicknessMM, t.FruitDepthMM, t.RatioLow*t.FruitDepthMM, t.RatioHigh*t.FruitDepthMM)
 	switch {
@@ -333,10 +343,62 @@ func aboutTopping(_ *plan, _ stand, a *Answer, out *[]Remark) {
 	}
 }
 
+// aboutBiscuit says what a dough does under the hand, where that is not what its name says.
+func aboutBiscuit(p *plan, _ stand, a *Answer, out *[]Remark) {
+	t := a.Topping.Texture
+	if t.Dough == "" {
+		return
+	}
+	usual := map[string]topping.Stiffness{"biscuit_drop": topping.Drops, "biscuit_rolled": topping.Rolls, "biscuit_crumbly": topping.Crumbles}[p.wanted.Topping.Key]
+	if usual != t.Dough {
+		say(out, "dough_"+string(t.Dough), Advice, "topping", fmt.Sprintf("The dough is one that %s.", doughWords[t.Dough]),
+			fmt.Sprintf("%.0f %% water to the flour; under 52 %% it is crumbly, to 76 %% it rolls, to 105 %% it drops, over that it is a batter.", t.HydrationPct),
+			fmt.Sprintf("For one that %s, change the hydration.", doughWords[usual]))
+	}
+}
+
+var doughWords = map[topping.Stiffness]string{topping.Crumbles: "crumbles", topping.Rolls: "rolls", topping.Drops: "drops from a spoon", topping.Batter: "runs like a batter"}
+
+// aboutBase speaks of what lies under the fruit.
+func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
+	if p.under.G == 0 {
+		if p.req.Style == "bar" || p.req.Style == "pie" {
+			say(out, "no_base", Note, "topping", fmt.Sprintf("There is no base under this %s.", p.req.Style), "It can be spooned, and not cut.", "Choose a base at Topping.")
+		}
+		return
+	}
+	if wet := s.JuiceSharePct; p.base.ParBakeC > 0 && wet > soggyJuicePct {
+		say(out, "wet_base", Advice, "topping", "The base would go soggy raw.",
+			fmt.Sprintf("%.0f %% of the filling is juice: it holds the base near 100 C, and nothing crisps below that.", wet), p.parBake())
+	}
+	if strings.HasPrefix(p.req.Dish.Material, "glass") || p.material.Brittle() {
+		say(out, "slow_floor", Note, "topping", "Glass and stoneware bake a base slowly.", "They lead heat badly.", "Take a metal dish, or set it low on a hot tray.")
+	}
+}
+
+// soggyJuicePct is the share of juice in a filling from which a raw base stays wet. Working figure.
+const soggyJuicePct = 30.0
+
+// aboutCustard has the cautions of eggs.
+func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
+	if p.custard == nil {
+		return
+	}
+	say(out, "custard_heat", Caution, "bake", "Cook the middle of the custard to 71 C or more.", "It is set at 82 to 92 C, when the middle trembles and no longer waves.", "Over 95 C it curdles where there is no flour in it. Use a probe.")
+	say(out, "custard_cold", Caution, "bake", "Cool it, and into the fridge within 2 hours, 1 hour in heat over 32 C; keep it at 5 C or below.", "Local codes differ, and some say 90 minutes.", "")
+	if p.custard[0].G == 0 {
+		say(out, "no_egg", Warning, "juice", "There is no egg in the custard.", "Flour alone sets it like a thick sauce.", "Give it eggs: 100 parts are usual.")
+	}
+}
+
 func aboutSafety(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	say(out, "hot_syrup", Caution, "bake", "Boiling fruit and sugar burn worse than water.", "", "A tray under the dish keeps spilled syrup off the element.")
 	if p.material.Brittle() {
 		say(out, "thermal_shock", Caution, "bake", "Hot "+p.req.Dish.Material+" must not meet cold or water.", "It cracks.", "Set it on a dry board or rack, and never take it from the freezer into a hot oven.")
 	}
-	say(out, "raw_flour", Caution, "topping", "Raw flour is not for tasting.", "", "")
+	what := "Raw flour is not for tasting."
+	if slices.ContainsFunc(slices.Concat(p.top.Parts, p.under.Parts), func(x topping.Part) bool { return x.Ingredient.Role == "egg" }) || p.custard != nil {
+		what = "Raw flour and raw egg are not for tasting."
+	}
+	say(out, "raw_flour", Caution, "topping", what, "", "")
 }

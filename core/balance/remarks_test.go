@@ -90,17 +90,9 @@ func TestBadRequestsNameEveryField(t *testing.T) {
 	}
 }
 
-func TestWhatIsNotCalculatedYetSaysSo(t *testing.T) {
-	for pointer, change := range map[string]func(*Request){
-		"/style":       func(r *Request) { r.Style = "cobbler"; r.Topping.Key = "biscuit_drop" },
-		"/topping/key": func(r *Request) { r.Topping.Key = "biscuit_drop" },
-		"/base/key":    func(r *Request) { r.Base = &BaseAsked{"shortcrust"} },
-	} {
-		r := gooseberries()
-		change(&r)
-		a, err := Solve(r)
-		if later, ok := fault.AsNotYet(err); !ok || later.Pointer != pointer || a != nil {
-			t.Errorf("%s: got %v, %v", pointer, a, err)
-		}
+func TestAnUnusualToppingIsSaidSo(t *testing.T) {
+	a := solve(t, func(r *Request) { r.Topping.Key = "biscuit_drop" })
+	if !has(a, "unusual_topping") || has(a, "topping_thin") {
+		t.Errorf("remarks: %v", a.Remarks)
 	}
 }

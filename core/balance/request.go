@@ -33,7 +33,11 @@ type Request struct {
 	SteamedOffG   *float64        `json:"steamed_off_g,omitempty"`   // left out: by the plain rule
 	Topping       ToppingAsked    `json:"topping"`
 	Base          *BaseAsked      `json:"base,omitempty"`
-	Portion       string          `json:"portion,omitempty"` // tasting, standard or hearty
+	Late          []ToppingAsked  `json:"late,omitempty"`    // more toppings, on or after the first
+	Custard       *CustardAsked   `json:"custard,omitempty"` // poured over the fruit of a bar or tart
+	Finishes      []string        `json:"finishes,omitempty"`
+	Greasing      string          `json:"greasing,omitempty"` // butter, oil, sling or none; left out: by the style
+	Portion       string          `json:"portion,omitempty"`  // tasting, standard or hearty
 	Cup           measure.Cup     `json:"cup,omitempty"`
 	Spoon         measure.Spoon   `json:"spoon,omitempty"`
 	Eggs          measure.Eggs    `json:"eggs,omitempty"`
@@ -86,11 +90,29 @@ type ToppingAsked struct {
 	Amount      topping.Amount     `json:"amount,omitempty"`
 	ThicknessMM float64            `json:"thickness_mm,omitempty"` // overrides the amount
 	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
+	// Liquids make a dough up, in shares of their weight; left out: whole milk.
+	Liquids      []LiquidAsked `json:"liquids,omitempty"`
+	HydrationPct float64       `json:"hydration_pct,omitempty"` // water of the liquids to flour; left out: the table's
+}
+
+// CustardAsked is a custard by its own ratio, in parts by weight. The zero value is the usual one.
+type CustardAsked struct {
+	Egg   float64 `json:"egg,omitempty"`
+	Sugar float64 `json:"sugar,omitempty"`
+	Flour float64 `json:"flour,omitempty"`
+	Salt  float64 `json:"salt,omitempty"`
+}
+
+// LiquidAsked is one liquid of a dough.
+type LiquidAsked struct {
+	Key   string  `json:"key"`
+	Share float64 `json:"share"`
 }
 
 // BaseAsked is what lies under the filling.
 type BaseAsked struct {
-	Key string `json:"key"`
+	Key         string  `json:"key"`
+	ThicknessMM float64 `json:"thickness_mm,omitempty"` // left out: the table's
 }
 
 const defaultThickener = "cornflour"
@@ -107,6 +129,10 @@ type dessert struct {
 	beside    []filling.Dose
 	givenG    *float64 // of the thickener
 	wanted    topping.Wanted
+	base      larder.Base
+	late      []topping.Wanted
+	custard   []filling.Weighed // egg, sugar, flour and salt, in that order
+	finishes  []larder.Finish
 }
 
 // Check finds every wrong field of a request. It is nil, fault.Faults or a *fault.NotYet.
@@ -120,11 +146,12 @@ func look(r Request) (dessert, error) {
 	d := dessert{req: r}
 	r.Own.Check("/own", &f)
 	d.material = CheckDish(r.Dish, "/dish", &f)
-	later := d.lookStyle(&f)
+	d.lookStyle(&f)
 	d.lookFruit(&f)
 	d.lookBowl(&f)
 	d.lookThickener(&f)
-	later = d.lookTopping(&f, later)
+	d.lookTopping(&f)
+	d.lookFinish(&f)
 	f.OneOf("/portion", r.Portion, "", "tasting", "standard", "hearty")
 	f.OneOf("/cup", string(r.Cup), "", "us", "metric", "imperial")
 	f.OneOf("/spoon", string(r.Spoon), "", "us", "metric", "australian")
@@ -132,10 +159,8 @@ func look(r Request) (dessert, error) {
 	if err := f.Err(); err != nil {
 		return d, err
 	}
-	if later != nil {
-		return d, later
-	}
 	d.geo = r.Dish.Measure()
+	d.makeCustard()
 	return d, nil
 }
 
@@ -164,21 +189,19 @@ func optional(p *float64, at string, lo, hi float64, unit string, f *fault.Fault
 	}
 }
 
-func (d *dessert) lookStyle(f *fault.Faults) *fault.NotYet {
+func (d *dessert) lookStyle(f *fault.Faults) {
 	s, ok := styles[d.req.Style]
 	if !ok {
 		f.OneOf("/style", d.req.Style, styleNames...)
-		return nil
 	}
 	d.style = s
-	if s.portionG == 0 {
-		return &fault.NotYet{Pointer: "/style", Detail: fmt.Sprintf("%s is not calculated yet: crumble and crisp are", d.req.Style)}
+	if d.req.Base != nil {
+		d.base = row(larder.Bases, d.req.Base.Key, "/base/key", "base", f)
+		if mm := d.req.Base.ThicknessMM; mm != 0 {
+			f.Range("/base/thickness_mm", mm, 1, 40, "mm")
+			d.base.ThicknessMM = mm
+		}
 	}
-	if d.req.Base != nil && d.req.Base.Key != "none" {
-		row(larder.Bases, d.req.Base.Key, "/base/key", "base", f)
-		return &fault.NotYet{Pointer: "/base/key", Detail: fmt.Sprintf("a %s with a base under it is not calculated yet: leave the base out", d.req.Style)}
-	}
-	return nil
 }
 
 func (d *dessert) lookFruit(f *fault.Faults) {
@@ -272,15 +295,27 @@ func (d *dessert) lookThickener(f *fault.Faults) {
 	optional(d.req.SetTarget, "/set_target", 0, filling.ScaleEnd, "", f)
 }
 
-func (d *dessert) lookTopping(f *fault.Faults, later *fault.NotYet) *fault.NotYet {
-	asked := d.req.Topping
-	t := row(larder.Toppings, asked.Key, "/topping/key", "topping", f)
-	f.OneOf("/topping/amount", string(asked.Amount), "", string(topping.Light), string(topping.Standard), string(topping.Generous))
+func (d *dessert) lookTopping(f *fault.Faults) {
+	d.wanted = d.oneTopping(d.req.Topping, "/topping", f)
+	const mostLate = 3
+	if n := len(d.req.Late); n > mostLate {
+		f.Add("/late", "has %d toppings: give at most %d", n, mostLate)
+		return
+	}
+	for i, a := range d.req.Late {
+		d.late = append(d.late, d.oneTopping(a, fmt.Sprintf("/late/%d", i), f))
+	}
+}
+
+// oneTopping looks a topping up.
+func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) topping.Wanted {
+	t := row(larder.Toppings, asked.Key, where+"/key", "topping", f)
+	f.OneOf(where+"/amount", string(asked.Amount), "", string(topping.Light), string(topping.Standard), string(topping.Generous))
 	if asked.ThicknessMM != 0 {
-		f.Range("/topping/thickness_mm", asked.ThicknessMM, 1, 80, "mm")
+		f.Range(where+"/thickness_mm", asked.ThicknessMM, 1, 80, "mm")
 	}
 	for key, pct := range asked.BakersPct {
-		at := "/topping/bakers_pct/" + key
+		at := where + "/bakers_pct/" + key
 		i, ok := d.req.Own.Ingredient(key)
 		known(i, ok, key, at, "ingredient", f)
 		f.Range(at, pct, 0, 1000, "%")
@@ -288,9 +323,42 @@ func (d *dessert) lookTopping(f *fault.Faults, later *fault.NotYet) *fault.NotYe
 			f.Add(at, "is the 100 %% that the others are measured against: change the others, or leave it out with 0")
 		}
 	}
-	d.wanted = topping.Wanted{Topping: t, Amount: asked.Amount, ThicknessMM: asked.ThicknessMM, BakersPct: asked.BakersPct, Own: d.req.Own}
-	if later == nil && t.Key != "" && d.style.portionG > 0 && !crumbFamily[t.Family] {
-		later = &fault.NotYet{Pointer: "/topping/key", Detail: fmt.Sprintf("%s on a %s is not calculated yet: take a crumble, crisp or streusel", t.Name, d.req.Style)}
+	w := topping.Wanted{Topping: t, Amount: asked.Amount, ThicknessMM: asked.ThicknessMM, BakersPct: asked.BakersPct, Own: d.req.Own}
+	w.Liquids = d.lookLiquids(asked.Liquids, where+"/liquids", f)
+	if asked.HydrationPct != 0 {
+		f.Range(where+"/hydration_pct", asked.HydrationPct, 10, 250, "%")
+		w.HydrationPct = asked.HydrationPct
 	}
-	return later
+	return w
 }
+
+func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults) []topping.Liquid {
+	const most = 6
+	if len(asked) > most {
+		f.Add(where, "has %d liquids: give at most %d", len(asked), most)
+		return nil
+	}
+	sum := 0.0
+	out := make([]topping.Liquid, len(asked))
+	for i, a := range asked {
+		at := fmt.Sprintf("%s/%d", where, i)
+		ingredient, ok := d.req.Own.Ingredient(a.Key)
+		out[i] = topping.Liquid{Ingredient: known(ingredient, ok, a.Key, at+"/key", "ingredient", f), Share: a.Share}
+		if ok && ingredient.WaterPct < leastWaterPct {
+			f.Add(at+"/key", "%s is only %.0f %% water: a dough can't be made up with it", larder.Plain(ingredient.Name), ingredient.WaterPct)
+		}
+		if f.Range(at+"/share", a.Share, 0, 1000, "") {
+			sum += a.Share
+		}
+	}
+	if len(asked) > 0 && sum <= 0 {
+		f.Add(where, "the shares add up to 0: give at least one liquid a share above 0")
+	}
+	for i := range out {
+		out[i].Share /= sum
+	}
+	return out
+}
+
+// leastWaterPct is the least water of what can make a dough up: double cream has 47 %.
+const leastWaterPct = 40.0

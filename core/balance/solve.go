@@ -27,6 +27,10 @@ type stand struct {
 type plan struct {
 	*dessert
 	top    topping.Sized
+	under  topping.Sized // the base
+	late   []topping.Sized
+	lateG  float64
+	lateML float64
 	use    filling.Use
 	target float64 // set score
 	fixed  *stand  // sugar and thickener held at these, to see how far the fruit may be off
@@ -39,19 +43,28 @@ func Solve(r Request) (*Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	p := plan{dessert: &d, top: topping.Size(d.wanted, d.geo.RimAreaCM2), target: d.style.set}
+	p := plan{dessert: &d, top: topping.Size(d.wanted, d.geo.RimAreaCM2), under: topping.SizeBase(d.base, d.geo, r.Own), target: d.style.set}
+	for _, w := range d.late {
+		x := topping.Size(w, d.geo.RimAreaCM2)
+		p.late = append(p.late, x)
+		p.lateG += x.G
+		p.lateML += x.VolumeML
+	}
 	if r.SetTarget != nil {
 		p.target = *r.SetTarget
 	}
-	p.use = filling.Use{DoughSoakG: p.top.SoakG, SteamedOffG: d.style.steamGCM2 * d.geo.RimAreaCM2}
+	p.use = filling.Use{DoughSoakG: p.top.SoakG + p.under.SoakG, SteamedOffG: d.style.steamGCM2 * d.geo.RimAreaCM2}
+	for _, x := range p.late {
+		p.use.DoughSoakG += x.SoakG
+	}
 	if r.SteamedOffG != nil {
 		p.use.SteamedOffG = *r.SteamedOffG
 	}
 	fruitG, limit := p.fruit()
 	if fruitG < leastFruitG {
 		var f fault.Faults
-		f.Add("/topping", "leaves no room for fruit in a dish %g cm deep (%.0f mm of topping): take a thinner topping or a deeper dish",
-			r.Dish.DepthCM, p.top.ThicknessMM)
+		f.Add("/topping", "leaves no room for fruit in a dish %g cm deep (%.0f mm of topping, %.0f mm of base): take a thinner topping or a deeper dish",
+			r.Dish.DepthCM, p.top.ThicknessMM*d.wanted.Topping.Layers, p.under.ThicknessMM)
 		return nil, f
 	}
 	s := p.at(fruitG)
@@ -73,22 +86,33 @@ func (p *plan) fruit() (float64, string) {
 	return p.mostFruit(p.style.keepMM, byVolume), byHeadspace
 }
 
-// fruitByFill is the fruit that the style's fill level of the raw stack asks for.
+// fruitByFill is the fruit that the style's rule asks for.
 func (p *plan) fruitByFill() float64 {
-	return (p.style.fill*p.geo.VolumeML - p.top.VolumeML) * p.filling.HandPackedGPerML()
+	switch p.style.rule {
+	case byFloor:
+		return p.style.fill * p.geo.FloorAreaCM2
+	case byShell:
+		return p.style.fill * (p.geo.VolumeML - p.under.VolumeML) * p.filling.HandPackedGPerML()
+	}
+	return (p.style.fill*p.geo.VolumeML - p.top.VolumeML - p.lateML - p.under.VolumeML) * p.filling.HandPackedGPerML()
 }
 
 // mostFruit is the most fruit, up to most, that leaves mm of hot headspace. Headspace falls as fruit rises.
 func (p *plan) mostFruit(mm, most float64) float64 {
-	return bisect(0, most, func(g float64) bool { return g < leastFruitG || p.at(g).headspaceMM >= mm })
+	return bisect(0, most, fine, func(g float64) bool { return g < leastFruitG || p.at(g).headspaceMM >= mm })
 }
 
+// How near a search comes, in g: for weights, and for what is told in tens of grams.
+const (
+	fine   = 1e-3
+	coarse = 0.5
+)
+
 // bisect finds where holds turns from true to false between lo and hi.
-func bisect(lo, hi float64, holds func(float64) bool) float64 {
+func bisect(lo, hi, enough float64, holds func(float64) bool) float64 {
 	if holds(hi) {
 		return hi
 	}
-	const enough = 1e-3 // g
 	for hi-lo > enough {
 		mid := (lo + hi) / 2
 		if holds(mid) {
@@ -143,7 +167,9 @@ func (p *plan) doses(g float64) []filling.Dose {
 func (p *plan) allThickenerG(s stand) float64 {
 	g := s.thickenerG
 	for _, d := range p.beside {
-		g += d.G
+		if d.Thickener.Key != eggKey { // an egg's weight is among the liquids
+			g += d.G
+		}
 	}
 	return g
 }
@@ -154,7 +180,7 @@ func (p *plan) hotFillingML(s stand) float64 {
 }
 
 func (p *plan) headspaceMM(s stand) float64 {
-	hot := p.hotFillingML(s) + p.style.toppingHot*p.top.VolumeML
+	hot := p.hotFillingML(s) + p.hotShare()*(p.top.VolumeML+p.lateML) + p.under.VolumeML
 	return 10 * (p.geo.VolumeML - hot) / p.geo.RimAreaCM2
 }
 
@@ -169,7 +195,7 @@ func (p *plan) tolerance(s stand) float64 {
 		x := q.at(g)
 		return filling.BandOf(x.score) == band && (x.headspaceMM >= boilOverWarnMM || s.headspaceMM < boilOverWarnMM)
 	}
-	up := bisect(s.FruitG, s.FruitG*(1+furthest), holds) - s.FruitG
-	down := bisect(0, s.FruitG*furthest, func(less float64) bool { return holds(s.FruitG - less) })
+	up := bisect(s.FruitG, s.FruitG*(1+furthest), coarse, holds) - s.FruitG
+	down := bisect(0, s.FruitG*furthest, coarse, func(less float64) bool { return holds(s.FruitG - less) })
 	return 10 * math.Floor(min(up, down)/10)
 }

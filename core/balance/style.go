@@ -1,59 +1,76 @@
 package balance
 
-// style is what a dessert of that kind is built to. A style without a portion weight is known by name and not
-// calculated yet.
+// style is what a dessert of that kind is built to.
 type style struct {
-	fill       float64 // raw stack as a share of the dish's volume
-	keepMM     float64 // hot headspace to keep
-	toppingHot float64 // share of the topping's raw volume that takes part in the hot stack
-	sugarBase  float64 // %
-	set        float64 // score
-	steamGCM2  float64 // steamed off, g per cm2 of rim, by the plain rule
-	portionG   float64 // as served
-	depthLo    float64 // topping depth to raw fruit depth
-	depthHi    float64
-	topping    string // what lies on it where nobody says
+	fill      float64 // of what the rule fills: the dish with the raw stack, or the shell with fruit alone; g per cm2 for floor
+	rule      fillRule
+	keepMM    float64 // hot headspace to keep
+	sugarBase float64 // %
+	set       float64 // score
+	steamGCM2 float64 // steamed off, g per cm2 of rim, by the plain rule
+	portionG  float64 // as served
+	depthLo   float64 // topping depth to raw fruit depth
+	depthHi   float64
+	families  []string // of the toppings that lie on it
+	topping   string   // what lies on it where nobody says
+	base      string   // what lies under it where it is begun afresh
 }
+
+// fillRule is what decides how much fruit a style takes.
+type fillRule int
+
+const (
+	byStack fillRule = iota // the raw stack of base, fruit and topping, as a share of the dish
+	byShell                 // the fruit alone, as a share of the lined dish: it is heaped and the topping rides on it
+	byFloor                 // grams for each cm2 of the floor
+)
+
+var crumbs = []string{"crumble", "crisp", "streusel"}
 
 // styles has the styles' targets: fill, headspace, set and portion are handbook practice, steam and the range of
 // depths are working figures.
 var styles = map[string]style{
-	"crumble":  {fill: 1.05, keepMM: 6, toppingHot: 0.9, sugarBase: 18.5, set: 3.6, steamGCM2: 0.15, portionG: 180, depthLo: 0.25, depthHi: 0.60, topping: "crumble_classic"},
-	"crisp":    {fill: 1.05, keepMM: 6, toppingHot: 0.9, sugarBase: 18.5, set: 3.6, steamGCM2: 0.15, portionG: 180, depthLo: 0.22, depthHi: 0.55, topping: "crisp_oat_nut"},
-	"cobbler":  {},
-	"pandowdy": {},
-	"betty":    {},
-	"bar":      {},
-	"pie":      {},
+	"crumble":  {1.05, byStack, 6, 18.5, 3.6, 0.15, 180, 0.25, 0.60, crumbs, "crumble_classic", ""},
+	"crisp":    {1.05, byStack, 6, 18.5, 3.6, 0.15, 180, 0.22, 0.55, crumbs, "crisp_oat_nut", ""},
+	"cobbler":  {0.80, byStack, 6, 18.5, 2.5, 0.22, 180, 0.25, 0.85, []string{"biscuit", "pastry"}, "biscuit_drop", ""},
+	"pandowdy": {1.00, byStack, 6, 18.5, 2.5, 0.25, 180, 0.04, 0.20, []string{"pastry", "biscuit"}, "puff_squares", ""},
+	"betty":    {0.90, byStack, 6, 18.5, 3.0, 0.12, 180, 0.08, 0.35, []string{"betty"}, "betty_crumbs", ""},
+	"bar":      {1.15, byFloor, 4, 20, 6.5, 0.06, 75, 0.15, 0.70, []string{"bar", "crumble", "crisp", "streusel", "praline"}, "bar_dough", "bar_dough"},
+	"pie":      {1.05, byShell, 2, 19, 6.2, 0.08, 140, 0.15, 0.55, []string{"streusel", "crumble", "crisp", "praline", "pastry"}, "streusel_coarse", "shortcrust"},
 }
 
 // styleNames is every style in the order it is offered.
 var styleNames = []string{"crumble", "crisp", "cobbler", "pandowdy", "betty", "bar", "pie"}
 
-// crumbFamily has the topping families that lie on a crumble or crisp.
-var crumbFamily = map[string]bool{"crumble": true, "crisp": true, "streusel": true}
-
 // StyleInfo tells a style to who has to offer it.
 type StyleInfo struct {
-	Key        string
-	Calculated bool
-	SetTarget  float64
-	Families   []string // of toppings
-	Topping    string   // the usual one
+	Key       string
+	SetTarget float64
+	Families  []string // of toppings
+	Topping   string   // the usual one
+	Base      string   // the usual one, empty for none
 }
 
-// Styles lists every style, also those that are not calculated yet.
+// Styles lists every style.
 func Styles() []StyleInfo {
 	out := make([]StyleInfo, len(styleNames))
 	for i, name := range styleNames {
 		s := styles[name]
-		out[i] = StyleInfo{Key: name, Calculated: s.portionG > 0, SetTarget: s.set}
-		if out[i].Calculated {
-			out[i].Topping = s.topping
-			out[i].Families = []string{"crumble", "crisp", "streusel"}
-		}
+		out[i] = StyleInfo{Key: name, SetTarget: s.set, Families: s.families, Topping: s.topping, Base: s.base}
 	}
 	return out
+}
+
+// hotShare is the share of a topping's raw volume that takes part in the hot stack: a heaped pie's topping rides above
+// the rim, dough keeps its volume, crumbs settle.
+func (d *dessert) hotShare() float64 {
+	switch family := d.wanted.Topping.Family; {
+	case d.style.rule == byShell:
+		return 0
+	case family == "biscuit" || family == "pastry":
+		return 1
+	}
+	return 0.9
 }
 
 // The boil-over borders, in mm of hot headspace.

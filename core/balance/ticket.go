@@ -6,8 +6,10 @@ import (
 	"slices"
 	"strings"
 
+	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/topping"
 )
 
 // Bowl is one bowl of the ticket, in the order it is weighed.
@@ -42,6 +44,18 @@ const ticketG = 0.05
 // ticket is what to weigh, bowl by bowl, in the order of the work.
 func (p *plan) ticket(s stand) []Bowl {
 	by := measure.Conventions{Cup: p.req.Cup, Spoon: p.req.Spoon, Eggs: p.req.Eggs}
+	bowls := []Bowl{p.fruitBowl(by, s), p.dryBowl(by, s), p.custardBowl(by), p.crumbBowl(by)}
+	bowls = append(bowls, partsBowl(by, "base", p.base.Name, p.howBase(), p.under.Parts))
+	bowls = append(bowls, partsBowl(by, "topping", p.wanted.Topping.Name, howDough(p.wanted.Topping, p.top), p.top.Parts))
+	for i, x := range p.late {
+		t := p.dessert.late[i].Topping
+		bowls = append(bowls, partsBowl(by, fmt.Sprintf("late%d", i+1), t.Name, howDough(t, x), x.Parts))
+	}
+	bowls = append(bowls, p.finishBowls(by)...)
+	return slices.DeleteFunc(bowls, func(b Bowl) bool { return len(b.Lines) == 0 })
+}
+
+func (p *plan) fruitBowl(by measure.Conventions, s stand) Bowl {
 	fruit := Bowl{Key: "fruit", Title: "Fruit bowl", How: p.howFruit(), Lines: []Line{}}
 	for i, piece := range p.filling.Pieces {
 		f := piece.Fruit
@@ -49,30 +63,91 @@ func (p *plan) ticket(s stand) []Bowl {
 			f.Density(), p.prepNote(i), f.CompositionBasis))
 	}
 	for _, w := range slices.Concat(p.filling.Liquids, p.filling.Extras) {
-		fruit.add(by, w.Ingredient, w.G, "")
+		if !p.inCustard(w) {
+			fruit.add(by, w.Ingredient, w.G, "")
+		}
 	}
-	sugarName, _ := p.req.Own.Ingredient("caster_sugar")
+	return fruit
+}
+
+func (p *plan) inCustard(w filling.Weighed) bool {
+	return slices.ContainsFunc(p.custard, func(c filling.Weighed) bool { return c.Ingredient.Key == w.Ingredient.Key && c.G == w.G })
+}
+
+func (p *plan) dryBowl(by measure.Conventions, s stand) Bowl {
 	dry := Bowl{Key: "dry", Title: "Dry, for the fruit", How: "Mix the thickener with the sugar first, so that it spreads without lumps. Toss with the fruit, lift from below, and scrape it all into the dish.", Lines: []Line{}}
-	dry.add(by, sugarName, s.SugarG, "")
+	if p.custard != nil {
+		return dry
+	}
+	sugar, _ := p.req.Own.Ingredient("caster_sugar")
+	dry.add(by, sugar, s.SugarG, "")
 	for _, dose := range p.doses(s.thickenerG) {
 		i, _ := p.req.Own.Ingredient(dose.Thickener.Key)
 		dry.add(by, i, dose.G, dose.Thickener.How)
 	}
-	top := Bowl{Key: "topping", Title: p.wanted.Topping.Name, How: p.howTopping(), Lines: []Line{}}
-	for _, part := range p.top.Parts {
-		top.add(by, part.Ingredient, part.G, "")
-		if n := len(top.Lines); n > 0 && top.Lines[n-1].Key == part.Ingredient.Key {
-			top.Lines[n-1].BakersPct = part.BakersPct
+	return dry
+}
+
+func (p *plan) custardBowl(by measure.Conventions) Bowl {
+	c := Bowl{Key: "custard", Title: "Custard", How: "Whisk sugar, flour and salt, then the eggs, without froth. Lay the fruit on the hot base and pour.", Lines: []Line{}}
+	for _, w := range p.custard {
+		c.add(by, w.Ingredient, w.G, "")
+	}
+	return c
+}
+
+func (p *plan) crumbBowl(by measure.Conventions) Bowl {
+	layer := Bowl{Key: "crumbs", Title: "Crumb layer", How: "Under the fruit, evenly: it takes up juice before the base does.", Lines: []Line{}}
+	crumbs, _ := p.req.Own.Ingredient("dry_breadcrumbs")
+	layer.add(by, crumbs, p.req.CrumbLayerG, "")
+	return layer
+}
+
+// partsBowl is a dough: its parts with their baker's percentages.
+func partsBowl(by measure.Conventions, key, title, how string, parts []topping.Part) Bowl {
+	b := Bowl{Key: key, Title: title, How: how, Lines: []Line{}}
+	for _, part := range parts {
+		note := ""
+		if part.Liquid {
+			note = "to feel: hold a fifth back"
+		}
+		n := len(b.Lines)
+		b.add(by, part.Ingredient, part.G, note)
+		if len(b.Lines) > n {
+			b.Lines[n].BakersPct = part.BakersPct
 		}
 	}
-	bowls := []Bowl{fruit, dry, top}
-	if g := p.req.CrumbLayerG; g > 0 {
-		crumbs, _ := p.req.Own.Ingredient("dry_breadcrumbs")
-		layer := Bowl{Key: "crumbs", Title: "Crumb layer", How: "Under the fruit, evenly.", Lines: []Line{}}
-		layer.add(by, crumbs, g, "")
-		bowls = slices.Insert(bowls, 2, layer)
+	return b
+}
+
+// finishBowls are what readies the dish, and what goes on top before and after the bake.
+func (p *plan) finishBowls(by measure.Conventions) []Bowl {
+	ready := Bowl{Key: "ready", Title: "For the dish", How: greasingHow[p.greasing()], Lines: []Line{}}
+	if key, ok := map[string]string{greaseButter: "butter", greaseOil: "sunflower_oil"}[p.greasing()]; ok {
+		i, _ := p.req.Own.Ingredient(key)
+		ready.add(by, i, greasingGDM2*p.insideDM2(), "for greasing")
 	}
-	return slices.DeleteFunc(bowls, func(b Bowl) bool { return len(b.Lines) == 0 })
+	before := Bowl{Key: "before", Title: "On top, before the oven", How: "Brush or strew thinly; wipe the rim.", Lines: []Line{}}
+	after := Bowl{Key: "after", Title: "On top, after the oven", How: "", Lines: []Line{}}
+	for _, x := range p.finishes {
+		to := &before
+		if x.When == "after" {
+			to = &after
+			to.How = strings.TrimSpace(to.How + " " + x.Name + ": " + x.Looks + ".")
+		}
+		g := x.GPerDM2 * p.geo.RimAreaCM2 / 100
+		for _, part := range x.Parts {
+			i, _ := p.req.Own.Ingredient(part.Key)
+			to.add(by, i, g*part.Pct/100, "")
+		}
+	}
+	return []Bowl{ready, before, after}
+}
+
+var greasingHow = map[string]string{
+	greaseButter: "Butter, for taste.",
+	greaseOil:    "Oil: it releases as well, and has no milk in it.",
+	greaseSling:  "A sling of baking paper, two ends over the rim: what is cut must come out whole.",
 }
 
 // add appends a line, but for what no scale shows.
@@ -149,13 +224,54 @@ func (p *plan) howFruit() string {
 	return "Prepare the fruit, try it in the empty dish, and weigh it: the bowl overrides this figure."
 }
 
-func (p *plan) howTopping() string {
-	for _, part := range p.wanted.Topping.Parts {
-		if i, _ := larder.Ingredients.Get(part.Key); i.Role == "fat" && strings.Contains(p.wanted.Topping.Name, "melted") {
-			return "Melt the butter, fork it through the dry things, and leave the clumps."
+// howDough is how a topping is made, by its family.
+func howDough(t larder.Topping, x topping.Sized) string {
+	melted := strings.Contains(t.Name, "melted")
+	switch t.Family {
+	case "biscuit":
+		how := "Rub the cold butter into the dry things until it is like coarse crumbs. Inclusions now. Then the liquid, the last of it only if the dough asks for it, and stop as soon as it holds."
+		switch stiffness := x.Read().Dough; stiffness {
+		case topping.Rolls, topping.Crumbles:
+			return how + " Pat or roll it out and cut; press the scraps together once."
+		default:
+			return how + " Drop it by the spoonful, with gaps for the steam."
 		}
+	case "pastry":
+		if t.Parts[0].Key == "puff_pastry" {
+			return "Cut it cold, with a sharp knife, and lay the pieces on just before the oven."
+		}
+		return "Rub the cold butter into the flour, bring it together with the water, chill, and roll it out."
+	case "betty":
+		return "Toss the crumbs with the melted butter. Half under, half over the fruit."
+	case "praline":
+		return "Melt butter, sugar and syrup together, stir in the nuts. It goes on late, for the last minutes."
+	case "bar":
+		return "Rub in the butter, bind with the egg. Crumble this part over the fruit."
+	}
+	if melted {
+		return "Melt the butter, fork it through the dry things, and leave the clumps."
 	}
 	return "Rub the cold fat into the flour until no dry flour is left, then stir in the rest. Keep some lumps."
+}
+
+// howBase is how the base is made and laid.
+func (p *plan) howBase() string {
+	switch {
+	case len(p.base.Parts) == 0:
+		return ""
+	case p.base.UpTheSides:
+		return fmt.Sprintf("Rub in, bring together, chill before rolling so that it rolls. Roll to %s mm and a disc of %s cm, line the dish, trim, and chill again so that it keeps its shape.",
+			measure.Shown(p.under.ThicknessMM), measure.Shown(p.geo.FloorLenCM+2*p.wallCM()+2*overhangCM))
+	}
+	return "Press it in evenly, just enough to hold: compacted, it turns hard."
+}
+
+// overhangCM is how much further than the rim a shell is rolled.
+const overhangCM = 1.0
+
+// wallCM is the length of the wall from floor to rim.
+func (p *plan) wallCM() float64 {
+	return math.Hypot(p.geo.DepthCM, (p.geo.RimLengthCM-p.geo.FloorLenCM)/2)
 }
 
 // prepNote is how one fruit is prepared.

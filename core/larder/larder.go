@@ -117,6 +117,18 @@ type Topping struct {
 	Basis           Basis
 }
 
+// Finish is what goes on a surface before the oven or after it.
+type Finish struct {
+	Key          string
+	Name         string
+	When         string  // before or after the bake
+	GPerDM2      float64 // of the surface
+	Parts        []Part  // percent of its weight
+	ColourFactor float64 // how much faster the surface colours
+	Looks        string
+	Basis        Basis
+}
+
 // Base is what lies under the filling.
 type Base struct {
 	Key                string
@@ -152,6 +164,7 @@ var (
 	Thickeners  = read("thickeners", func(t Thickener) string { return t.Key }, parseThickener)
 	Toppings    = read("toppings", func(t Topping) string { return t.Key }, parseTopping)
 	Bases       = read("bases", func(b Base) string { return b.Key }, parseBase)
+	Finishes    = read("finishes", func(f Finish) string { return f.Key }, parseFinish)
 	Materials   = read("pan_materials", func(m Material) string { return m.Key }, parseMaterial)
 )
 
@@ -273,6 +286,17 @@ func parseTopping(r *row) Topping {
 		AbsorbGPerG: r.number("absorb_g_per_g"), Rise: r.number("rise"), ConductivityWMK: r.number("conductivity_w_mk"),
 		HeatJKgK: r.number("heat_capacity_j_kgk"), WaterPct: r.number("water_pct"), DrySkinMM: r.number("dry_skin_mm"),
 		BrownRate: r.number("brown_rate"), MakeAhead: r.text("make_ahead"), Basis: Basis(r.text("basis")),
+	}
+}
+
+func parseFinish(r *row) Finish {
+	parts, err := ParseParts(r.text("parts"))
+	if err != nil {
+		r.fail(err)
+	}
+	return Finish{
+		Key: r.text("key"), Name: r.text("name"), When: r.text("when"), GPerDM2: r.number("g_per_dm2"), Parts: parts,
+		ColourFactor: r.number("colour_factor"), Looks: r.text("looks"), Basis: Basis(r.text("basis")),
 	}
 }
 

@@ -1,7 +1,6 @@
 package larder
 
 import (
-	"regexp"
 	"strings"
 
 	"mabbin/core/measure"
@@ -15,8 +14,17 @@ var Synonyms = read("synonyms", func(s synonym) string { return s.Name }, func(r
 	return synonym{r.text("name"), r.text("key"), r.text("taken")}
 })
 
-// brackets are left out of a name when it is looked for.
-var brackets = regexp.MustCompile(`\s*\([^)]*\)`)
+// unbracketed is a name without what stands in brackets.
+func unbracketed(name string) string {
+	for {
+		before, rest, ok := strings.Cut(name, "(")
+		if !ok {
+			return name
+		}
+		_, after, _ := strings.Cut(rest, ")")
+		name = strings.TrimRight(before, " ") + after
+	}
+}
 
 // Pantry is every fruit and ingredient by the names that bakers give them, for reading what they write. Make it once:
 // it reads a few hundred names.
@@ -24,11 +32,11 @@ func Pantry(own *Own) *measure.Pantry {
 	p := measure.NewPantry()
 	for _, i := range Ingredients.All() {
 		p.Add(thingOf(i))
-		p.Call(brackets.ReplaceAllString(i.Name, ""), i.Key, "")
+		p.Call(unbracketed(i.Name), i.Key, "")
 	}
 	for _, f := range Fruits.All() {
 		p.Add(fruitThing(f))
-		p.Call(brackets.ReplaceAllString(f.Name, ""), f.Key, "")
+		p.Call(unbracketed(f.Name), f.Key, "")
 	}
 	for _, s := range Synonyms.All() {
 		p.Call(s.Name, s.Key, s.Taken)
@@ -53,7 +61,7 @@ func fruitThing(f Fruit) measure.Thing {
 }
 
 // Plain is a name as it stands in a sentence: without its other name in brackets, in lower case.
-func Plain(name string) string { return strings.ToLower(brackets.ReplaceAllString(name, "")) }
+func Plain(name string) string { return strings.ToLower(unbracketed(name)) }
 
 // FruitRole is the role of a fruit where it stands among ingredients.
 const FruitRole = "fruit"

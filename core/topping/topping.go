@@ -37,6 +37,9 @@ type Wanted struct {
 	ThicknessMM float64            // 0: by the amount
 	BakersPct   map[string]float64 // changes to the recipe, by ingredient
 	Own         *larder.Own        // the kitchen's own figures
+	// Liquids make a dough up to its hydration; none: whole milk.
+	Liquids      []Liquid
+	HydrationPct float64 // water of the liquids to flour; 0: the table's
 }
 
 // Part is one ingredient of the sized topping.
@@ -44,10 +47,12 @@ type Part struct {
 	Ingredient larder.Ingredient
 	BakersPct  float64
 	G          float64
+	Liquid     bool // to feel: some of it is held back
 }
 
 // Sized is a topping for one dish.
 type Sized struct {
+	Family      string
 	G           float64
 	VolumeML    float64 // raw
 	ThicknessMM float64 // raw, one layer
@@ -62,7 +67,7 @@ func Size(w Wanted, areaCM2 float64) Sized {
 	if mm == 0 {
 		mm = t.ThicknessMM * w.Amount.factor()
 	}
-	s := Sized{ThicknessMM: mm, VolumeML: areaCM2 * mm / 10 * t.Coverage * t.Layers}
+	s := Sized{Family: t.Family, ThicknessMM: mm, VolumeML: areaCM2 * mm / 10 * t.Coverage * t.Layers}
 	s.G = s.VolumeML * t.DensityGPerML
 	s.SoakG = s.G * t.AbsorbGPerG
 	s.Parts = split(w, s.G)
@@ -73,12 +78,10 @@ func Size(w Wanted, areaCM2 float64) Sized {
 // recipe does not have is added at its end.
 func split(w Wanted, g float64) []Part {
 	parts := make([]Part, 0, len(w.Topping.Parts)+len(w.BakersPct))
-	sum := 0.0
 	add := func(key string, pct float64) {
 		i, _ := w.Own.Ingredient(key)
 		if pct > 0 {
 			parts = append(parts, Part{Ingredient: i, BakersPct: pct})
-			sum += pct
 		}
 	}
 	inRecipe := func(key string) bool {
@@ -103,6 +106,15 @@ func split(w Wanted, g float64) []Part {
 			}
 		}
 	}
+	return share(w.makeUp(parts), g)
+}
+
+// share gives each part its grams of g.
+func share(parts []Part, g float64) []Part {
+	sum := 0.0
+	for _, p := range parts {
+		sum += p.BakersPct
+	}
 	for i := range parts {
 		parts[i].G = g * parts[i].BakersPct / sum
 	}
@@ -122,15 +134,20 @@ const (
 	Candied Verdict = "candied"
 )
 
-// Texture is the read-out of a crumble, crisp or streusel: shares of the whole, what they come to, and remarks on
-// single ingredients.
+// Texture is the read-out of a topping: shares of the whole, what they come to, and remarks on single ingredients. Fat
+// and sugar are judged for a crumble, crisp or streusel, the water for a biscuit; the others are empty.
 type Texture struct {
-	FatPct   float64  `json:"fat_pct"`   // pure fat of the added fats
-	SugarPct float64  `json:"sugar_pct"` // added sugars and syrups
-	Fat      Verdict  `json:"fat"`
-	Sugar    Verdict  `json:"sugar"`
-	Notes    []string `json:"notes"`
+	FatPct       float64   `json:"fat_pct"`   // pure fat of the added fats
+	SugarPct     float64   `json:"sugar_pct"` // added sugars and syrups
+	HydrationPct float64   `json:"hydration_pct"`
+	Fat          Verdict   `json:"fat"`
+	Sugar        Verdict   `json:"sugar"`
+	Dough        Stiffness `json:"dough"`
+	Notes        []string  `json:"notes"`
 }
+
+// crumbs are the families whose fat and sugar are judged.
+var crumbs = map[string]bool{"crumble": true, "crisp": true, "streusel": true}
 
 // The borders of the read-out, in percent of the whole. Handbook practice, working figures at the edges.
 const (
@@ -143,7 +160,7 @@ const (
 
 // Read reads the texture of a sized topping.
 func (s Sized) Read() Texture {
-	t := Texture{Fat: Crumbly, Sugar: Sweet, Notes: []string{}}
+	t := Texture{Notes: []string{}}
 	if s.G <= 0 {
 		return t
 	}
@@ -158,6 +175,14 @@ func (s Sized) Read() Texture {
 			t.Notes = append(t.Notes, fmt.Sprintf("%s: %s", p.Ingredient.Name, note.says))
 		}
 	}
+	if s.Family == "biscuit" {
+		t.HydrationPct = s.hydration()
+		t.Dough = stiffnessOf(t.HydrationPct)
+	}
+	if !crumbs[s.Family] {
+		return t
+	}
+	t.Fat, t.Sugar = Crumbly, Sweet
 	switch {
 	case t.FatPct < dustyBelow:
 		t.Fat = Dusty

@@ -146,6 +146,52 @@ var cards = []demoCard{
 			Liquids: []balance.Asked{{Key: "lemon_juice", G: 4}}, Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut", Amount: topping.Light},
 		},
 	}},
+	{"Apricot cobbler", oldRange, 190, 40, []string{"Buttermilk biscuit, dropped; saucy on purpose."}, []balance.Request{
+		{
+			Dish: dishNamed("Iron skillet"), Style: "cobbler", Fruits: []balance.FruitAsked{{Key: "apricot", Share: 1}},
+			Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"}, Finishes: []string{"cream_wash", "coarse_sugar"},
+			Topping: balance.ToppingAsked{Key: "biscuit_drop", Liquids: []balance.LiquidAsked{{Key: "buttermilk", Share: 1}}},
+		},
+	}},
+	{"Green tomato and cheese cobbler", benchOven, 180, 45, []string{"For lunch: no sugar in the filling, a little stays in the dough to keep it moist."}, []balance.Request{
+		{
+			Dish: dishNamed("Oval glass"), Style: "cobbler", Sweetness: "savoury", Fruits: []balance.FruitAsked{{Key: "green_tomato", Share: 0.7}, {Key: "courgette", Share: 0.3}},
+			Precook: &balance.PrecookAsked{Minutes: 8, Open: true}, Thickener: &balance.ThickenerAsked{Key: "wheat_flour"}, Greasing: "butter",
+			Topping: balance.ToppingAsked{Key: "biscuit_rolled", BakersPct: map[string]float64{"caster_sugar": 4, "cheddar": 30}, Liquids: []balance.LiquidAsked{{Key: "natural_yogurt", Share: 0.5}, {Key: "whole_milk", Share: 0.5}}},
+		},
+	}},
+	{"Pear pandowdy", oldRange, 190, 50, []string{"Push the crust under after two thirds."}, []balance.Request{
+		{
+			Dish: dishNamed("Iron skillet"), Style: "pandowdy", Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 1}},
+			Liquids: []balance.Asked{{Key: "molasses", G: 45}, {Key: "water", G: 60}, {Key: "lemon_juice", G: 20}}, Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}},
+			Thickener: &balance.ThickenerAsked{Key: "wheat_flour"}, Topping: balance.ToppingAsked{Key: "puff_squares"}, Finishes: []string{"egg_wash"},
+		},
+	}},
+	{"Plum betty", oldRange, 180, 40, []string{"Yesterday's bread; covered for the first half."}, []balance.Request{
+		{
+			Dish: dishNamed("Square tin"), Style: "betty", Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Liquids: []balance.Asked{{Key: "orange_juice", G: 80}},
+			Extras: []balance.Asked{{Key: "orange_zest", G: 6}}, Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "betty_bread"},
+		},
+	}},
+	{"Fig and orange bars", benchOven, 170, 38, []string{"Cold in the pan before the knife."}, []balance.Request{
+		{
+			Dish: dishNamed("Square tin"), Style: "bar", Fruits: []balance.FruitAsked{{Key: "fig", Share: 1}}, Extras: []balance.Asked{{Key: "orange_zest", G: 4}},
+			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "bar_dough"}, Base: &balance.BaseAsked{Key: "bar_dough"},
+		},
+	}},
+	{"Rhubarb custard bars", benchOven, 160, 45, []string{"Out when the middle trembles; fridge within two hours."}, []balance.Request{
+		{
+			Dish: dishNamed("Square tin"), Style: "bar", Fruits: []balance.FruitAsked{{Key: "rhubarb", Share: 1, CutMM: 12}}, Custard: &balance.CustardAsked{},
+			Topping: balance.ToppingAsked{Key: "streusel_coarse", Amount: topping.Light}, Base: &balance.BaseAsked{Key: "bar_dough"}, Finishes: []string{"icing_sugar"},
+		},
+	}},
+	{"Nursery apple pie", oldRange, 185, 60, []string{"Crumbs under the fruit, praline for the last ten minutes."}, []balance.Request{
+		{
+			Dish: dishNamed("Rolled-rim pie dish"), Style: "pie", Fruits: []balance.FruitAsked{{Key: "apple_sharp", Share: 0.7, Size: "large"}, {Key: "apple_soft", Share: 0.3}},
+			Liquids: []balance.Asked{{Key: "lemon_juice", G: 15}}, CrumbLayerG: 20, Thickener: &balance.ThickenerAsked{Key: "cornflour"},
+			Topping: balance.ToppingAsked{Key: "crumble_classic", Amount: topping.Light}, Late: []balance.ToppingAsked{{Key: "praline_nut", Amount: topping.Light}}, Base: &balance.BaseAsked{Key: "shortcrust"},
+		},
+	}},
 }
 
 func (c demoCard) load(ctx context.Context, s *store.Store, now time.Time) error {

@@ -74,6 +74,12 @@ func (s Server) GetLarder(context.Context, api.GetLarderRequestObject) (api.GetL
 
 var theLarder = func() api.Larder {
 	l := tablesOf()
+	l.Bases = each(larder.Bases.All(), func(b larder.Base) api.LarderBase {
+		return api.LarderBase{Key: b.Key, Name: b.Name, RawThicknessMm: b.ThicknessMM, UpTheSides: b.UpTheSides, Basis: b.Basis}
+	})
+	l.Finishes = each(larder.Finishes.All(), func(f larder.Finish) api.LarderFinish {
+		return api.LarderFinish{Key: f.Key, Name: f.Name, When: api.LarderFinishWhen(f.When), Looks: f.Looks, Basis: f.Basis}
+	})
 	l.Usual.OvenLowC, l.Usual.OvenHighC, l.Usual.MinutesLow, l.Usual.MinutesHigh = slip.OvenLowC, slip.OvenHighC, slip.MinutesLow, slip.MinutesHigh
 	return l
 }()
@@ -82,7 +88,7 @@ func tablesOf() api.Larder {
 	return api.Larder{
 		Figures: append(figureInfo("fruit", larder.FruitFigures), figureInfo("ingredient", larder.IngredientFigures)...),
 		Styles: each(balance.Styles(), func(x balance.StyleInfo) api.LarderStyle {
-			return api.LarderStyle{Key: x.Key, Calculated: x.Calculated, SetTarget: x.SetTarget, Topping: x.Topping, Families: each(x.Families, func(f string) string { return f })}
+			return api.LarderStyle{Key: x.Key, SetTarget: x.SetTarget, Topping: x.Topping, Base: x.Base, Families: each(x.Families, func(f string) string { return f })}
 		}),
 		Fruits: each(larder.Fruits.All(), func(f larder.Fruit) api.LarderFruit {
 			return api.LarderFruit{
@@ -95,7 +101,7 @@ func tablesOf() api.Larder {
 			return api.LarderThickener{Key: t.Key, Name: t.Name, Strength: t.Strength, Freeze: t.Freeze, Clarity: t.Clarity, How: t.How, Avoid: t.Avoid, Basis: t.Basis}
 		}),
 		Toppings: each(larder.Toppings.All(), func(t larder.Topping) api.LarderTopping {
-			out := api.LarderTopping{Key: t.Key, Name: t.Name, Family: t.Family, RawThicknessMm: t.ThicknessMM, MakeAhead: t.MakeAhead, Basis: t.Basis}
+			out := api.LarderTopping{Key: t.Key, Name: t.Name, Family: t.Family, RawThicknessMm: t.ThicknessMM, HydrationPct: t.HydrationPct, MakeAhead: t.MakeAhead, Basis: t.Basis}
 			for _, p := range t.Parts {
 				i, _ := larder.Ingredients.Get(p.Key)
 				out.Parts = append(out.Parts, struct {

@@ -36,7 +36,7 @@ func TestDemoIsLoadedOnceAndCanBeReset(t *testing.T) {
 		t.Fatal(err)
 	}
 	cards, err := s.Cards(t.Context(), demo.Kitchen.ID)
-	if err != nil || len(cards) != 6 {
+	if err != nil || len(cards) != 13 {
 		t.Errorf("%d cards after the reset, %v", len(cards), err)
 	}
 	dishes, _ := s.Dishes(t.Context(), demo.Kitchen.ID)

@@ -1,0 +1,71 @@
+package balance
+
+import (
+	"mabbin/core/fault"
+	"mabbin/core/filling"
+	"mabbin/core/larder"
+)
+
+// eggKey is the egg's, as an ingredient and as a thickener.
+const eggKey = "egg"
+
+// A custard poured over fruit: whole filling and the fruit in it, in g for each cm2 of the floor, and the usual parts.
+// Handbook practice.
+const (
+	custardFillGCM2  = 1.2
+	custardFruitGCM2 = 0.5
+)
+
+var usualCustard = CustardAsked{Egg: 100, Sugar: 170, Flour: 25, Salt: 1}
+
+func (d *dessert) lookCustard(f *fault.Faults) {
+	c := d.req.Custard
+	if c == nil {
+		return
+	}
+	if d.req.Style != "bar" && d.req.Style != "pie" {
+		f.Add("/custard", "a custard is poured over the fruit of a bar or a pie, not of a %s: leave it out", d.req.Style)
+	}
+	for _, x := range []struct {
+		at string
+		v  float64
+	}{{"egg", c.Egg}, {"sugar", c.Sugar}, {"flour", c.Flour}, {"salt", c.Salt}} {
+		f.Range("/custard/"+x.at, x.v, 0, 1000, "parts")
+	}
+	if *c != (CustardAsked{}) && c.Egg == 0 && c.Flour == 0 {
+		f.Add("/custard", "has neither egg nor flour: nothing in it sets: give it eggs, 100 parts are usual")
+	}
+}
+
+// makeCustard sizes the custard to the floor and puts it into the filling: its eggs are a liquid and thicken, its flour
+// is the thickener, its sugar is the filling's.
+func (d *dessert) makeCustard() {
+	if d.req.Custard == nil {
+		return
+	}
+	c := *d.req.Custard
+	if c == (CustardAsked{}) {
+		c = usualCustard
+	}
+	g := (custardFillGCM2 - custardFruitGCM2) * d.geo.FloorAreaCM2 / (c.Egg + c.Sugar + c.Flour + c.Salt)
+	for _, x := range []struct {
+		key   string
+		parts float64
+	}{{"egg", c.Egg}, {"caster_sugar", c.Sugar}, {"wheat_flour", c.Flour}, {"salt", c.Salt}} {
+		i, _ := d.req.Own.Ingredient(x.key)
+		d.custard = append(d.custard, filling.Weighed{Ingredient: i, G: x.parts * g})
+	}
+	d.style.rule, d.style.fill = byFloor, custardFruitGCM2
+	d.filling.Liquids = append(d.filling.Liquids, d.custard[0])
+	d.filling.Extras = append(d.filling.Extras, d.custard[3])
+	d.filling = filling.New(d.filling)
+	if d.req.SugarG == nil {
+		d.req.SugarG = &d.custard[1].G
+	}
+	if d.givenG == nil {
+		d.thickener, _ = larder.Thickeners.Get("wheat_flour")
+		d.givenG = &d.custard[2].G
+	}
+	egg, _ := larder.Thickeners.Get("egg")
+	d.beside = append(d.beside, filling.Dose{Thickener: egg, G: d.custard[0].G})
+}

@@ -1,0 +1,223 @@
+package balance
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"mabbin/core/larder"
+	"mabbin/core/measure"
+	"mabbin/core/topping"
+)
+
+// Doing is one step of the method, in the order of the work.
+type Doing struct {
+	Code string `json:"code"`
+	Text string `json:"text"`
+}
+
+// Kept is something made ahead or left over, and what becomes of it.
+type Kept struct {
+	What string `json:"what"`
+	How  string `json:"how"`
+}
+
+// method is what to do for this very dessert: which bowl, in what order, how it should look, what waits meanwhile.
+func (p *plan) method(s stand) []Doing {
+	var out []Doing
+	step := func(code, format string, args ...any) { out = append(out, Doing{code, fmt.Sprintf(format, args...)}) }
+	if how := greasingHow[p.greasing()]; how != "" {
+		step("dish", "Ready the dish. %s", how)
+	}
+	if p.base.UpTheSides {
+		step("base", "Make the base, chill it, and line the dish. %s", p.howBase())
+	} else if p.under.G > 0 {
+		step("base", "Make the base. %s", p.howBase())
+	}
+	if p.under.G > 0 && p.base.ParBakeC > 0 {
+		step("par_bake", "%s", p.parBake())
+	}
+	if t := p.wanted.Topping; t.Family != "biscuit" {
+		step("topping", "Make the topping: %s. %s%s", larder.Plain(t.Name), howDough(t, p.top), waits(t))
+	}
+	step("fruit", "%s", p.howFruit())
+	if m := p.filling.Macerate; m.Minutes > 0 {
+		step("macerate", "Toss with the sugar and leave it for %.0f min. %s", m.Minutes, map[string]string{
+			"leave": "Lift the fruit out and leave the juice in the bowl.", "reduce": "Pour the juice off, boil it down to half and put it back.",
+		}[m.Juice])
+	}
+	if p.custard == nil {
+		dry := fmt.Sprintf("Mix the thickener with the sugar, toss with the fruit, lift from below, and scrape all %s into the dish.", grams(s.FruitG+s.SugarG+p.filling.AddedG()+p.allThickenerG(s)))
+		if s.thickenerG < ticketG {
+			dry = "Toss the fruit with the sugar and scrape it all into the dish."
+		}
+		step("dry", "%s", dry)
+	} else {
+		step("custard", "Whisk sugar, flour and salt, then the eggs, without froth. Lay the fruit out, pour the custard over it.")
+	}
+	step("assemble", "%s", p.assemble())
+	if p.wanted.Topping.Family == "biscuit" {
+		step("topping", "Make the biscuit at the last moment, when the oven is hot. %s", howDough(p.wanted.Topping, p.top))
+	}
+	for _, x := range p.finishes {
+		if x.When == "before" {
+			step("finish", "%s, %s, for %s.", x.Name, grams(x.GPerDM2*p.geo.RimAreaCM2/100), x.Looks)
+		}
+	}
+	step("bake", "%s", bakeWords[p.req.Style])
+	for i := range p.late {
+		step("late", "Put the %s on late, for the last minutes, so that it does not burn.", larder.Plain(p.dessert.late[i].Topping.Name))
+	}
+	step("rest", "%s", p.restWords())
+	for _, x := range p.finishes {
+		if x.When == "after" {
+			step("finish", "%s, %s: %s.", x.Name, grams(x.GPerDM2*p.geo.RimAreaCM2/100), x.Looks)
+		}
+	}
+	return out
+}
+
+// waits says what a topping does while the fruit is made ready.
+func waits(t larder.Topping) string {
+	if strings.HasPrefix(t.MakeAhead, "fridge") {
+		return " It waits in the fridge meanwhile."
+	}
+	return ""
+}
+
+func (p *plan) parBake() string {
+	b := p.base
+	if b.ParBakeWeightedMin == 0 {
+		return fmt.Sprintf("Bake the base alone at %.0f C for %.0f min, to pale gold, low in the oven.", b.ParBakeC, b.ParBakeOpenMin)
+	}
+	return fmt.Sprintf("Prick it, line it with paper and weights, bake at %.0f C for %.0f min, lift the weights out, and %.0f min more, to pale gold. Push walls that slip back while they are hot.",
+		b.ParBakeC, b.ParBakeWeightedMin, b.ParBakeOpenMin)
+}
+
+// assemble is how the dessert is put together, by its style.
+func (p *plan) assemble() string {
+	switch p.req.Style {
+	case "betty":
+		return fmt.Sprintf("Half the crumbs, %s, on the floor, then the fruit, then the rest. Pour the liquid over. Never to the brim.", grams(p.top.G/math.Max(1, p.wanted.Topping.Layers)))
+	case "cobbler":
+		return "Level the fruit; the dough goes on in pieces, with gaps for the steam: they close as it rises."
+	case "pandowdy":
+		return "Fill the holes between the slices. Lay the pastry on, leave peep-holes."
+	case "bar":
+		return "Spread the fruit to the edges on the base, not rammed tight; crumble the top over it."
+	case "pie":
+		return "Heap the fruit to the middle, fill the holes between the slices, and let the topping ride on it."
+	}
+	return "Fill the dish, level it without ramming, strew the topping loosely, and leave gaps at the rim where the juice should be seen to bubble."
+}
+
+var bakeWords = map[string]string{
+	"crumble":  "Bake in the middle, on a tray, until it bubbles at the middle, not only at the rim, and the top is golden.",
+	"crisp":    "Bake in the middle, on a tray, until it bubbles at the middle and the top is deep golden and crisp to the knock.",
+	"cobbler":  "Bake in the middle, on a tray, until the biscuits are gold and dry underneath when one is lifted, and the juice bubbles between them.",
+	"pandowdy": "Bake, on a tray. After two thirds of the time, push the crust down into the juice here and there, and bake on until it is glazed.",
+	"betty":    "Bake covered first, then open, until the fruit is tender to a skewer and the lid is crisp.",
+	"bar":      "Bake low in the oven, until the top is golden and, with a custard, the middle no longer waves but trembles.",
+	"pie":      "Bake low in the oven, on a hot tray, until it bubbles thickly at the middle and the base is brown through.",
+}
+
+func (p *plan) restWords() string {
+	switch p.req.Style {
+	case "bar":
+		return "Let it grow cold in the pan before the knife. A wiped knife for each cut; a corner first."
+	case "pie":
+		return "Rest it for hours, to lukewarm at the most: hot juice is thin and thickens as it cools. A short crust is fragile while warm: unmould late."
+	}
+	return "Rest it for a quarter of an hour: hot juice is thin, and thickens as it cools."
+}
+
+// checks are what has to be right before the oven door closes, for this very dessert.
+func (p *plan) checks() []Doing {
+	var out []Doing
+	check := func(code, text string) { out = append(out, Doing{code, text}) }
+	has := func(role string) bool {
+		for _, x := range append([]topping.Sized{p.top, p.under}, p.late...) {
+			for _, part := range x.Parts {
+				if part.Ingredient.Role == role && part.G > 0 {
+					return true
+				}
+			}
+		}
+		return false
+	}
+	check("preheated", "The oven is really hot")
+	if has("salt") {
+		check("salt", "Salt is in")
+	}
+	if has("egg") || p.custard != nil {
+		check("egg", "Egg is in")
+	}
+	if has("leavener") {
+		check("leavener", "Baking powder is in")
+	}
+	for _, w := range p.filling.Extras {
+		if w.Ingredient.Role == "spice" || w.Ingredient.Role == "flavour" {
+			check("spice", "Spice and flavour are in")
+			break
+		}
+	}
+	if p.base.UpTheSides {
+		check("pricked", "The base is pricked")
+	}
+	if p.wanted.Topping.Family == "pastry" || p.req.Style == "pandowdy" {
+		check("vented", "The lid is vented")
+	}
+	for _, x := range p.finishes {
+		if x.When == "before" {
+			check("washed", x.Name+" is on")
+		}
+	}
+	check("rim", "The rim is wiped")
+	check("tray", "A tray is under it")
+	return out
+}
+
+// ahead is what can be made days before, and how it keeps.
+func (p *plan) ahead() []Kept {
+	out := []Kept{{plainTitle(p.wanted.Topping.Name), p.wanted.Topping.MakeAhead}}
+	for _, w := range p.dessert.late {
+		out = append(out, Kept{plainTitle(w.Topping.Name), w.Topping.MakeAhead})
+	}
+	if p.under.G > 0 {
+		out = append(out, Kept{plainTitle(p.base.Name), "lined and chilled 2 days, frozen 1 month; par-baked 1 day, airtight"})
+	}
+	if p.custard == nil && p.thickener.Freeze != "" {
+		out = append(out, Kept{"The filling, frozen", "its thickener " + p.thickener.Freeze})
+	}
+	return out
+}
+
+// Reviving a dried-out dessert: jam and water for each portion that is left, in g. Working figures.
+const (
+	reviveJamG   = 12.0
+	reviveWaterG = 12.0
+)
+
+// leftovers is what is left of each thing, and a use for it.
+func (p *plan) leftovers(a *Answer) []Kept {
+	var out []Kept
+	for _, b := range a.Purchase {
+		if b.Use != "" {
+			out = append(out, Kept{fmt.Sprintf("%s of prepared %s", grams(b.LeftOverG), plainName(b.Name)), b.Use})
+		}
+	}
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			if _, left, ok := strings.Cut(l.Note, ", "); ok && strings.Contains(l.Note, "crack") {
+				what, use, _ := strings.Cut(left, ": ")
+				out = append(out, Kept{strings.TrimSuffix(what, " are left") + " of " + plainName(l.Name), use})
+			}
+		}
+	}
+	if p.base.UpTheSides || p.wanted.Topping.Family == "pastry" {
+		out = append(out, Kept{"Trimmings of the dough", "press together once and cut leaves for the top, or bake them with cinnamon sugar"})
+	}
+	out = append(out, Kept{"A portion of the next day that has dried", fmt.Sprintf("loosen it with %s g of jam warmed in %s g of water, and crisp the top in a hot oven, never in a microwave",
+		measure.Shown(reviveJamG), measure.Shown(reviveWaterG))})
+	return out
+}
