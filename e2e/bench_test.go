@@ -110,7 +110,7 @@ func TestSavesWhenTheDatabaseIsBack(t *testing.T) {
 // dragSet drags the set's marker to a score.
 func dragSet(t *testing.T, ctx context.Context, score float64) {
 	t.Helper()
-	raw, err := Run(ctx, Evaluate[string](`JSON.stringify((b => [b.x, b.y, b.width])(document.querySelector('.scale .track').getBoundingClientRect()))`))
+	raw, err := Run(ctx, Evaluate[string](`JSON.stringify((e => (e.scrollIntoView({ block: 'center' }), (b => [b.x, b.y, b.width])(e.getBoundingClientRect())))(document.querySelector('.scale .track')))`))
 	must(t, err)
 	var box [3]float64
 	must(t, json.Unmarshal([]byte(raw), &box))

@@ -15,7 +15,7 @@ func TestStartingFromFruitAndFromPortions(t *testing.T) {
 	reads(t, ctx, CSS(".options"), "left over")
 	do(t, ctx, click(id("start-bought")))
 	reads(t, ctx, CSS(".start"), "Fruit, as bought")
-	reads(t, ctx, id("option-0"), "fruit")
+	reads(t, ctx, id("option-0"), "2613 g fruit")
 	do(t, ctx, click(id("take-0-0")))
 	reads(t, ctx, id("figures"), "Fruit", "spoonable")
 

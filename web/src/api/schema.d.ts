@@ -495,10 +495,7 @@ export interface components {
         /** @description One dessert in one dish. What is left out takes the style's or the fruit's own value. */
         BalanceRequest: {
             dish: components["schemas"]["Dish"];
-            /**
-             * @description Crumble and crisp are calculated so far
-             * @enum {string}
-             */
+            /** @enum {string} */
             style: "crumble" | "crisp" | "cobbler" | "pandowdy" | "betty" | "bar" | "pie";
             fruits: components["schemas"]["FruitAsked"][];
             /** @description Goes in wet */
@@ -555,24 +552,35 @@ export interface components {
              * @description Left out: by the plain rule
              */
             steamed_off_g?: number;
-            topping: {
-                /** @example crumble_classic */
-                key: string;
-                /** @enum {string} */
-                amount?: "" | "light" | "standard" | "generous";
-                /**
-                 * Format: double
-                 * @description Overrides the amount; 0 or left out: by the amount
-                 */
-                thickness_mm?: number;
-                /** @description Changes to the recipe by ingredient */
-                bakers_pct?: {
-                    [key: string]: number;
-                };
-            };
+            topping: components["schemas"]["ToppingAsked"];
+            /** @description More toppings, on or after the first */
+            late?: components["schemas"]["ToppingAsked"][];
             base?: {
                 key: string;
+                /**
+                 * Format: double
+                 * @description 0 or left out: the table's
+                 */
+                thickness_mm?: number;
             };
+            /** @description Poured over the fruit of a bar or a pie, in parts by weight; empty: egg 100, sugar 170, flour 25, salt 1 */
+            custard?: {
+                /** Format: double */
+                egg?: number;
+                /** Format: double */
+                sugar?: number;
+                /** Format: double */
+                flour?: number;
+                /** Format: double */
+                salt?: number;
+            };
+            /** @description Keys of the finishes: washes, sprinkles, glazes */
+            finishes?: string[];
+            /**
+             * @description Left out: by the style
+             * @enum {string}
+             */
+            greasing?: "" | "butter" | "oil" | "sling" | "none";
             /** @enum {string} */
             portion?: "" | "tasting" | "standard" | "hearty";
             /** @enum {string} */
@@ -875,6 +883,32 @@ export interface components {
             media_type: string;
             content: string;
         };
+        ToppingAsked: {
+            /** @example crumble_classic */
+            key: string;
+            /** @enum {string} */
+            amount?: "" | "light" | "standard" | "generous";
+            /**
+             * Format: double
+             * @description Overrides the amount; 0 or left out: by the amount
+             */
+            thickness_mm?: number;
+            /** @description Changes to the recipe by ingredient; 0 leaves one out */
+            bakers_pct?: {
+                [key: string]: number;
+            };
+            /** @description Make a dough up, in shares of their weight; left out: whole milk */
+            liquids?: {
+                key: string;
+                /** Format: double */
+                share: number;
+            }[];
+            /**
+             * Format: double
+             * @description Water of the liquids to flour; 0 or left out: the table's
+             */
+            hydration_pct?: number;
+        };
         BalanceAnswer: {
             /**
              * Format: double
@@ -1056,10 +1090,26 @@ export interface components {
                     fat_pct: number;
                     /** Format: double */
                     sugar_pct: number;
-                    /** @enum {string} */
-                    fat: "dusty" | "crumbly" | "spreads";
-                    /** @enum {string} */
-                    sugar: "pale" | "sweet" | "candied";
+                    /**
+                     * Format: double
+                     * @description Water of liquids and eggs to the flour, for a biscuit
+                     */
+                    hydration_pct: number;
+                    /**
+                     * @description Of a crumble, crisp or streusel
+                     * @enum {string}
+                     */
+                    fat: "" | "dusty" | "crumbly" | "spreads";
+                    /**
+                     * @description Of a crumble, crisp or streusel
+                     * @enum {string}
+                     */
+                    sugar: "" | "pale" | "sweet" | "candied";
+                    /**
+                     * @description Of a biscuit
+                     * @enum {string}
+                     */
+                    dough: "" | "crumbly" | "rolls" | "drops" | "batter";
                     notes: string[];
                 };
             };
@@ -1089,6 +1139,19 @@ export interface components {
                 /** @description Ingredients whose label has to be read, which is not none */
                 check_label: string[];
             };
+            /** @description In the order of the work */
+            method: components["schemas"]["Doing"][];
+            /** @description Before the oven door closes */
+            checks: components["schemas"]["Doing"][];
+            /** @description What can be made days before */
+            ahead: components["schemas"]["Kept"][];
+            /** @description What is left, and a use for it */
+            leftovers: components["schemas"]["Kept"][];
+            /**
+             * Format: double
+             * @description How much faster the finishes make the top colour
+             */
+            colour_factor: number;
             /** @description Where the figures are from, by their names */
             sources: {
                 [key: string]: {
@@ -1096,6 +1159,14 @@ export interface components {
                     text: string;
                 };
             };
+        };
+        Doing: {
+            code: string;
+            text: string;
+        };
+        Kept: {
+            what: string;
+            how: string;
         };
         Remark: {
             code: string;
@@ -1120,6 +1191,22 @@ export interface components {
             floor_length_mm: number;
             /** Format: double */
             depth_mm: number;
+            /** Format: double */
+            base_mm: number;
+            base_sides: boolean;
+            /**
+             * Format: double
+             * @description Top of what lies under the fruit
+             */
+            lower_mm: number;
+            /**
+             * Format: double
+             * @description Top of what is put on besides the topping
+             */
+            late_mm: number;
+            /** @description Of the topping */
+            family: string;
+            custard: boolean;
             /** Format: double */
             fruit_raw_mm: number;
             /** Format: double */
@@ -1157,6 +1244,8 @@ export interface components {
             taken: string;
         };
         Larder: {
+            bases: components["schemas"]["LarderBase"][];
+            finishes: components["schemas"]["LarderFinish"][];
             styles: components["schemas"]["LarderStyle"][];
             fruits: components["schemas"]["LarderFruit"][];
             thickeners: components["schemas"]["LarderThickener"][];
@@ -1177,6 +1266,22 @@ export interface components {
                 minutes_high: number;
             };
         };
+        LarderBase: {
+            key: string;
+            name: string;
+            /** Format: double */
+            raw_thickness_mm: number;
+            up_the_sides: boolean;
+            basis: components["schemas"]["Basis"];
+        };
+        LarderFinish: {
+            key: string;
+            name: string;
+            /** @enum {string} */
+            when: "before" | "after";
+            looks: string;
+            basis: components["schemas"]["Basis"];
+        };
         LarderFigure: {
             /** @enum {string} */
             kind: "fruit" | "ingredient";
@@ -1191,7 +1296,8 @@ export interface components {
         };
         LarderStyle: {
             key: string;
-            calculated: boolean;
+            /** @description The usual one, empty for none */
+            base: string;
             /** Format: double */
             set_target: number;
             /** @description Of the toppings that lie on it */
@@ -1240,6 +1346,11 @@ export interface components {
             basis: components["schemas"]["Basis"];
         };
         LarderTopping: {
+            /**
+             * Format: double
+             * @description Water of the liquids to flour; 0 where no liquid is added
+             */
+            hydration_pct: number;
             key: string;
             name: string;
             family: string;

@@ -13,6 +13,7 @@ import { bandWords, grams, heat, inUnits, integer, litres, lower, mm, short, siz
 import BakedIt from './BakedIt.vue'
 import BakeStation from './BakeStation.vue'
 import DishStation from './DishStation.vue'
+import FinishStation from './FinishStation.vue'
 import FruitStation from './FruitStation.vue'
 import JuiceStation from './JuiceStation.vue'
 import KeyFigures from './KeyFigures.vue'
@@ -26,13 +27,14 @@ import WrittenPanel from './WrittenPanel.vue'
 const kitchen = useKitchen()
 const dessert = useDessert()
 const outbox = useOutbox()
-const stations = ['Dish', 'Fruit', 'Juice', 'Topping', 'Bake'] as const
+const stations = ['Dish', 'Fruit', 'Juice', 'Topping', 'Bake', 'Finish'] as const
 const panels = {
   Dish: DishStation,
   Fruit: FruitStation,
   Juice: JuiceStation,
   Topping: ToppingStation,
   Bake: BakeStation,
+  Finish: FinishStation,
 }
 const open = useLocalStorage<(typeof stations)[number]>('mabbin.station', 'Juice')
 const weighing = ref(false)
@@ -46,17 +48,19 @@ const answer = computed(() => dessert.answer)
 const lines = computed(() => {
   const d = draft.value
   const a = answer.value
-  if (!d) return { Dish: '', Fruit: '', Juice: '', Topping: '', Bake: '' }
+  if (!d) return { Dish: '', Fruit: '', Juice: '', Topping: '', Bake: '', Finish: '' }
   const oven = kitchen.ovens.find((o) => o.id === d.setting.oven_id)
   const material = kitchen.material.get(d.request.dish.material)?.name ?? ''
   return {
     Dish: `${sizes(d.request.dish)}, ${lower(short(material))}${a ? `, ${litres(a.fit.volume_ml)}` : ''}`,
     Fruit: `${a ? `${grams(a.fruit_g)} ` : ''}${d.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')}`,
     Juice: a
-      ? `${bandWords[a.set.band]}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`
+      ? d.request.custard
+        ? `${bandWords[a.set.band]}, by the custard's egg and flour`
+        : `${bandWords[a.set.band]}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`
       : '',
     Topping: a
-      ? `${grams(a.topping_g)}, ${mm(a.topping.thickness_mm)}, ${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}`
+      ? `${grams(a.topping_g)}, ${mm(a.topping.thickness_mm)}, ${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`
       : '',
     Bake:
       [
@@ -66,6 +70,9 @@ const lines = computed(() => {
       ]
         .filter(Boolean)
         .join(', ') || 'open: oven, temperature, minutes',
+    Finish:
+      d.request.finishes?.map((k) => lower(short(kitchen.finish.get(k)?.name ?? k))).join(', ') ||
+      'wash, rest, cut, keep',
   }
 })
 const stationOf = (s: string) => (answer.value?.remarks ?? []).filter((r) => r.station === s.toLowerCase())
@@ -73,7 +80,8 @@ const wrongAt: Record<string, RegExp> = {
   Dish: /^#\/dish/,
   Fruit: /^#\/(fruits|weighed|liquids|extras|precook)/,
   Juice: /^#\/(thickener|sugar|set|sweet)/,
-  Topping: /^#\/topping/,
+  Topping: /^#\/(topping|base|late|custard)/,
+  Finish: /^#\/(finishes|greasing)/,
   Bake: /^#\/setting/,
 }
 const isWrong = (s: string) => dessert.faults.some((f) => wrongAt[s]!.test(f.pointer))

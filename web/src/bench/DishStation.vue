@@ -32,6 +32,20 @@ function take(id: string) {
   if (d) dessert.change('the dish', (x) => (x.request.dish = { ...d.dish }))
 }
 
+/** Another style brings its own topping and base, unless the topping is usual on it, too. */
+function restyle(key: string) {
+  const s = kitchen.style.get(key)
+  if (!s) return
+  dessert.change('the style', (d) => {
+    const r = d.request
+    r.style = key as typeof r.style
+    const family = kitchen.topping.get(r.topping.key)?.family ?? ''
+    if (!s.families.includes(family)) r.topping = { key: s.topping }
+    r.base = s.base ? (r.base ?? { key: s.base }) : undefined
+    if (key !== 'bar' && key !== 'pie') delete r.custard
+  })
+}
+
 async function keep() {
   if (!kitchen.kitchen) return
   refused.value = ''
@@ -51,6 +65,20 @@ async function keep() {
 
 <template>
   <div class="dish">
+    <div class="field">
+      <span class="label">Style</span>
+      <div class="choice" role="group" aria-label="Style">
+        <button
+          v-for="s in kitchen.larder?.styles"
+          :key="s.key"
+          :aria-pressed="dessert.draft!.request.style === s.key"
+          :data-testid="`to-${s.key}`"
+          @click="restyle(s.key)"
+        >
+          {{ s.key }}
+        </button>
+      </div>
+    </div>
     <div class="field">
       <label for="shelf">From the shelf</label>
       <el-select

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { bandWords, integer, number, percent } from '@/parts/words'
+import CustardChoice from './CustardChoice.vue'
 import JuiceLedger from './JuiceLedger.vue'
 import MacerateChoice from './MacerateChoice.vue'
 import SetScale from './SetScale.vue'
@@ -49,6 +50,7 @@ function swap(key: string) {
       </summary>
       <MacerateChoice />
     </details>
+    <CustardChoice v-if="request.style === 'bar' || request.style === 'pie'" />
     <SetScale v-if="dessert.answer" :set="dessert.answer.set" @target="target" />
     <p v-if="dessert.answer" class="hot small">
       <span
@@ -107,7 +109,7 @@ function swap(key: string) {
         <span class="label">Sweetness</span>
         <div class="choice" role="group" aria-label="Sweetness">
           <button
-            v-for="s in ['tart', 'standard', 'sweet'] as const"
+            v-for="s in ['tart', 'standard', 'sweet', 'savoury'] as const"
             :key="s"
             :aria-pressed="(request.sweetness || 'standard') === s"
             :data-testid="`sweetness-${s}`"
@@ -165,7 +167,7 @@ summary::before {
 }
 .pair {
   display: grid;
-  grid-template-columns: 1.15fr 1fr;
+  grid-template-columns: 1.3fr 1fr;
   gap: 10px;
 }
 .hot {

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { BalanceRequest, Dish, ShelfDish } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
-import { litres, short, sizes } from '@/parts/words'
+import { litres, lower, short, sizes } from '@/parts/words'
 import DishForm from '@/parts/DishForm.vue'
 import DishOutline from '@/parts/DishOutline.vue'
 import StartOptions from './StartOptions.vue'
@@ -63,6 +63,7 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
         style: s.key as 'crumble',
         fruits: [{ key: f.key, share: 1 }],
         topping: { key: s.topping },
+        ...(s.base ? { base: { key: s.base } } : {}),
         thickener: { key: 'cornflour' },
         ...more,
       },
@@ -152,14 +153,14 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
         <li v-for="s in kitchen.larder?.styles" :key="s.key">
           <button
             :aria-pressed="style === s.key"
-            :disabled="!s.calculated"
             :data-testid="`style-${s.key}`"
             @click="((style = s.key), start())"
           >
             <strong class="style">{{ s.key === 'bar' ? 'bar pan' : s.key }}</strong>
-            <span class="quiet small">{{
-              s.calculated ? (kitchen.topping.get(s.topping)?.name ?? '') : 'not calculated yet'
-            }}</span>
+            <span class="quiet small"
+              >{{ kitchen.topping.get(s.topping)?.name
+              }}{{ s.base ? `, on ${lower(kitchen.base.get(s.base)?.name ?? '')}` : '' }}</span
+            >
           </button>
         </li>
       </ul>

@@ -45,9 +45,11 @@ watch(
   settled,
   async (q) => {
     const mine = ++asked
-    options.value = undefined
     problem.value = undefined
-    if (!q) return
+    if (!q) {
+      options.value = undefined
+      return
+    }
     asking.value = true
     const got = await ask(api.POST('/api/v1/start', { body: q }))
     if (mine !== asked) return
@@ -129,7 +131,7 @@ function take(o: StartOption, i: number) {
     </p>
     <p v-else-if="!kitchen.dishes.length" class="quiet">The shelf is empty: put your dishes on it first.</p>
     <p v-else-if="missing.length" class="quiet">Now {{ missing.join(' and ') }}.</p>
-    <p v-else-if="asking" class="quiet">Trying the dishes…</p>
+    <p v-else-if="asking && !options" class="quiet">Trying the dishes…</p>
     <p v-else-if="options && !options.length" class="quiet" data-testid="no-way">
       None of the dishes is the right size, also not two of a kind or two kinds together. Put another on the
       shelf, or start from a dish.

@@ -60,8 +60,8 @@ const mark = computed(() => {
   align-items: center;
   gap: 10px;
   width: 100%;
-  min-height: 54px;
-  padding: 4px 12px;
+  min-height: 45px;
+  padding: 2px 12px;
   border: 0;
   background: none;
   text-align: left;
@@ -90,10 +90,16 @@ const mark = computed(() => {
   display: grid;
   min-width: 0;
 }
+.station:not(.open) .words {
+  grid-template-columns: 74px 1fr;
+  align-items: baseline;
+  flex: 1;
+}
 .title {
   font: 650 16px/1.2 var(--title);
 }
 .line {
+  white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
   color: var(--ink-2);

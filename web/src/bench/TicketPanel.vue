@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Answer } from '@/api/client'
+import type { Answer, Bowl } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
 import { basisWords, inUnits, percent, scale, short, units } from '@/parts/words'
 
@@ -13,6 +13,11 @@ const lines = computed(() => props.answer.ticket.flatMap((b) => b.lines.map((l) 
 const next = computed(() => lines.value.find((k) => !done.value.has(k)))
 const allergens = computed(() => props.answer.allergens)
 
+/** Two apples of different kinds are told by their kinds. */
+const named = (b: Bowl, name: string) =>
+  b.lines.filter((l) => short(l.name) === short(name)).length > 1
+    ? name.replace(/ \([^)]*\)/, '')
+    : short(name)
 /** What is bought by the piece: eggs to crack, lemons to squeeze. */
 const pieces = (l: { note?: string }) => /(crack|from) .*$/.exec(l.note ?? '')?.[0] ?? ''
 
@@ -38,83 +43,108 @@ defineExpose({ tickNext: () => tick(next.value), untick: () => tick([...done.val
       <label v-else class="tick no-print"><input v-model="bakers" type="checkbox" /> baker’s %</label>
     </header>
     <div class="bowls">
-      <article v-for="b in answer.ticket" :key="b.key" :data-testid="`bowl-${b.key}`">
-        <h3>{{ b.title }}</h3>
-        <ul>
-          <li
-            v-for="l in b.lines"
-            :key="l.key"
-            :class="{ done: done.has(`${b.key}/${l.key}`), next: weighing && next === `${b.key}/${l.key}` }"
-          >
-            <component
-              :is="weighing ? 'button' : 'div'"
-              class="line"
-              :aria-pressed="weighing ? done.has(`${b.key}/${l.key}`) : undefined"
-              :data-testid="`line-${b.key}-${l.key}`"
-              @click="weighing && tick(`${b.key}/${l.key}`)"
+      <div class="columns">
+        <article v-for="b in answer.ticket" :key="b.key" :data-testid="`bowl-${b.key}`">
+          <h3>{{ b.title }}</h3>
+          <ul>
+            <li
+              v-for="l in b.lines"
+              :key="l.key"
+              :class="{ done: done.has(`${b.key}/${l.key}`), next: weighing && next === `${b.key}/${l.key}` }"
             >
-              <span v-if="units.weights === 'spoons' && l.spoons && b.key !== 'fruit'" class="g spooned"
-                ><FigureText :text="l.spoons"
-              /></span>
-              <span v-else class="g"
-                ><FigureText :text="scale(l.g).figure" /><span class="unit"
-                  >&nbsp;{{ scale(l.g).unit }}</span
-                ></span
+              <component
+                :is="weighing ? 'button' : 'div'"
+                class="line"
+                :aria-pressed="weighing ? done.has(`${b.key}/${l.key}`) : undefined"
+                :data-testid="`line-${b.key}-${l.key}`"
+                @click="weighing && tick(`${b.key}/${l.key}`)"
               >
-              <span class="what">
-                <span class="name"
-                  >{{ short(l.name)
-                  }}<template v-if="l.note && b.key === 'fruit' && !pieces(l)"
-                    >, {{ inUnits(l.note) }}</template
+                <span v-if="units.weights === 'spoons' && l.spoons && b.key !== 'fruit'" class="g spooned"
+                  ><FigureText :text="l.spoons"
+                /></span>
+                <span v-else class="g"
+                  ><FigureText :text="scale(l.g).figure" /><span class="unit"
+                    >&nbsp;{{ scale(l.g).unit }}</span
                   ></span
                 >
-                <span class="spoons">
-                  <template v-if="bakers && l.bakers_pct">{{ percent(l.bakers_pct) }}</template>
-                  <template v-else-if="units.weights === 'spoons' && b.key !== 'fruit'"
-                    >{{ l.shown }} g</template
+                <span class="what">
+                  <span class="name"
+                    >{{ named(b, l.name)
+                    }}<template
+                      v-if="l.note && (b.key === 'fruit' || l.note.startsWith('to feel')) && !pieces(l)"
+                      >, {{ inUnits(l.note) }}</template
+                    ></span
                   >
-                  <template v-else>{{ l.spoons }}</template>
+                  <span class="spoons">
+                    <template v-if="bakers && l.bakers_pct">{{ percent(l.bakers_pct) }}</template>
+                    <template v-else-if="units.weights === 'spoons' && b.key !== 'fruit'"
+                      >{{ l.shown }} g</template
+                    >
+                    <template v-else>{{ l.spoons }}</template>
+                  </span>
+                  <span v-if="pieces(l)" class="spoons">{{ inUnits(pieces(l)) }}</span>
                 </span>
-                <span v-if="pieces(l)" class="spoons">{{ inUnits(pieces(l)) }}</span>
-              </span>
-              <span v-if="weighing" class="box" aria-hidden="true">{{
-                done.has(`${b.key}/${l.key}`) ? '✓' : ''
-              }}</span>
-            </component>
-          </li>
-        </ul>
-        <p v-if="weighing" class="how">{{ b.how }}</p>
-        <button
-          v-else
-          class="where no-print"
-          :aria-expanded="told === b.key"
-          @click="told = told === b.key ? '' : b.key"
-        >
-          {{ told === b.key ? 'Less' : 'How, and where from' }}
-        </button>
-        <p v-if="!weighing && told === b.key" class="how">
-          {{ b.how }}
-          <template
-            v-for="f in b.key === 'fruit'
-              ? ['fruit_g']
-              : b.key === 'dry'
-                ? ['sugar_g', 'thickener_g']
-                : b.key === 'topping'
-                  ? ['topping_g']
-                  : []"
-            :key="f"
+                <span v-if="weighing" class="box" aria-hidden="true">{{
+                  done.has(`${b.key}/${l.key}`) ? '✓' : ''
+                }}</span>
+              </component>
+            </li>
+          </ul>
+          <p v-if="weighing" class="how">{{ b.how }}</p>
+          <button
+            v-else
+            class="where no-print"
+            :aria-expanded="told === b.key"
+            @click="told = told === b.key ? '' : b.key"
           >
-            {{ answer.sources[f]?.text }} ({{ basisWords[answer.sources[f]?.basis ?? ''] }}.)
-          </template>
+            {{ told === b.key ? 'Less' : 'How, and where from' }}
+          </button>
+          <p v-if="!weighing && told === b.key" class="how">
+            {{ b.how }}
+            <template
+              v-for="f in b.key === 'fruit'
+                ? ['fruit_g']
+                : b.key === 'dry'
+                  ? ['sugar_g', 'thickener_g']
+                  : b.key === 'topping'
+                    ? ['topping_g']
+                    : b.key === 'base'
+                      ? ['base_g']
+                      : []"
+              :key="f"
+            >
+              {{ answer.sources[f]?.text }} ({{ basisWords[answer.sources[f]?.basis ?? ''] }}.)
+            </template>
+          </p>
+        </article>
+        <article v-if="weighing" class="steps" data-testid="method">
+          <h3>Method</h3>
+          <ol>
+            <li v-for="(m, i) in answer.method" :key="i">{{ inUnits(m.text) }}</li>
+          </ol>
+        </article>
+        <article v-if="weighing" class="steps" data-testid="checks">
+          <h3>Before the oven door closes</h3>
+          <label v-for="c in answer.checks" :key="c.code + c.text" class="tick check"
+            ><input type="checkbox" :data-testid="`check-${c.code}`" /> {{ c.text }}</label
+          >
+        </article>
+        <article v-else class="steps print-only">
+          <h3>Method</h3>
+          <ol>
+            <li v-for="(m, i) in answer.method" :key="i">{{ inUnits(m.text) }}</li>
+          </ol>
+          <h3>Before the oven door closes</h3>
+          <p v-for="c in answer.checks" :key="c.code + c.text">☐ {{ c.text }}</p>
+        </article>
+        <p class="allergens small">
+          <strong>Contains:</strong> {{ allergens.contains.join(', ') || 'none of the listed allergens' }}.
+          <template v-if="allergens.check_label.length">
+            <strong>Check the label:</strong> {{ allergens.check_label.map(short).join(', ') }}.</template
+          >
+          A list is no promise about cross-contact.
         </p>
-      </article>
-      <p class="allergens small">
-        <strong>Contains:</strong> {{ allergens.contains.join(', ') || 'none of the listed allergens' }}.
-        <template v-if="allergens.check_label.length">
-          <strong>Check the label:</strong> {{ allergens.check_label.map(short).join(', ') }}.</template
-        >
-        A list is no promise about cross-contact.
-      </p>
+      </div>
     </div>
   </section>
 </template>
@@ -212,12 +242,29 @@ ul {
   font-size: 14px;
   color: var(--ink-2);
 }
+.print-only {
+  display: none;
+}
+.steps ol {
+  margin: 4px 0;
+  padding-left: 26px;
+  font-size: 18px;
+}
+.steps li {
+  padding: 3px 0;
+}
+.check {
+  min-height: 46px;
+  font-size: 18px;
+}
 .allergens {
   margin-top: 8px;
 }
-.weighing .bowls {
+.weighing .columns {
   columns: 2 420px;
   column-gap: 28px;
+}
+.weighing .bowls {
   padding: 4px 20px 16px;
 }
 .weighing article {
@@ -280,6 +327,9 @@ li.next .line {
   }
 }
 @media print {
+  .print-only {
+    display: block;
+  }
   .bowls {
     overflow: visible;
   }

@@ -3,6 +3,9 @@ import { computed } from 'vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { basisWords, integer, lower, mm, percent, short } from '@/parts/words'
+import BaseChoice from './BaseChoice.vue'
+import DoughLiquids from './DoughLiquids.vue'
+import LateToppings from './LateToppings.vue'
 import { useDessert } from './useDessert'
 
 const kitchen = useKitchen()
@@ -11,7 +14,11 @@ const request = computed(() => dessert.draft!.request)
 const row = computed(() => kitchen.topping.get(request.value.topping.key))
 const families = computed(() => kitchen.style.get(request.value.style)?.families ?? [])
 const offered = computed(
-  () => kitchen.larder?.toppings.filter((t) => families.value.includes(t.family)) ?? [],
+  // those that are usual on this style first
+  () =>
+    [...(kitchen.larder?.toppings ?? [])].sort(
+      (a, b) => Number(families.value.includes(b.family)) - Number(families.value.includes(a.family)),
+    ),
 )
 const parts = computed(() => {
   const own = request.value.topping.bakers_pct ?? {}
@@ -70,6 +77,7 @@ const verdicts: Record<string, string> = {
         :data-testid="`topping-${o.key}`"
       />
     </el-select>
+    <DoughLiquids v-if="row?.hydration_pct" />
     <div class="pair">
       <div class="choice" role="group" aria-label="How much topping">
         <button
@@ -155,11 +163,13 @@ const verdicts: Record<string, string> = {
         :data-testid="`add-part-${o.key}`"
       />
     </el-select>
-    <p v-if="t" class="read" data-testid="texture">
+    <p v-if="t?.texture.fat" class="read" data-testid="texture">
       Fat {{ percent(t.texture.fat_pct) }}: <strong>{{ verdicts[t.texture.fat] }}</strong> (14 to 29 % holds).
       Sugar {{ percent(t.texture.sugar_pct) }}: <strong>{{ verdicts[t.texture.sugar] }}</strong> (12 to 38 %).
       <template v-for="n in t.texture.notes" :key="n">{{ n }}. </template>
     </p>
+    <LateToppings />
+    <BaseChoice />
     <p v-if="row" class="small quiet">
       Ahead: {{ row.make_ahead }}. Recipe from: {{ basisWords[row.basis] }}.
     </p>

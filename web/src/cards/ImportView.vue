@@ -149,12 +149,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
         <div class="head">
           <input v-model="all.name" class="name" maxlength="80" aria-label="Name" data-testid="import-name" />
           <el-select v-model="all.style" class="style" aria-label="Style" data-testid="import-style">
-            <el-option
-              v-for="s in kitchen.larder?.styles.filter((x) => x.calculated)"
-              :key="s.key"
-              :value="s.key"
-              :label="s.key"
-            />
+            <el-option v-for="s in kitchen.larder?.styles" :key="s.key" :value="s.key" :label="s.key" />
           </el-select>
           <el-select v-model="all.dishId" class="dish" aria-label="In which dish" data-testid="import-dish">
             <el-option

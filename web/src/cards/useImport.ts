@@ -38,7 +38,7 @@ export function useImport() {
     problem.value = got.problem
     if (!got.data || got.data.card) return got.data
     const d = got.data
-    const known = kitchen.larder?.styles.find((s) => s.key === d.style && s.calculated)
+    const known = kitchen.larder?.styles.find((s) => s.key === d.style)
     verdict.value = undefined
     all.value = {
       name: d.name || 'A card without a name',

@@ -13,7 +13,9 @@ const wall = 4
 const left = computed(() => (props.small ? 4 : 30))
 const right = computed(() => (props.small ? 4 : 74))
 const top = computed(
-  () => Math.max(props.cut.depth_mm, props.cut.topping_raw_mm, props.cut.hot_mm) + (props.small ? 4 : 14),
+  () =>
+    Math.max(props.cut.depth_mm, props.cut.topping_raw_mm, props.cut.late_mm, props.cut.hot_mm) +
+    (props.small ? 4 : 14),
 )
 const width = computed(() => props.cut.rim_length_mm + 2 * wall + left.value + right.value)
 const height = computed(() => top.value + wall + (props.small ? 2 : 4))
@@ -39,6 +41,42 @@ function crumb(from: number, to: number) {
   }
   return `${path}L${mid.value + half(from)} ${y(from)}Z`
 }
+/** Domes of biscuit, with the gaps that were left for the steam. */
+function biscuits(from: number, to: number) {
+  const a = half(Math.min(to, props.cut.depth_mm))
+  const n = Math.max(2, Math.round((2 * a) / 48))
+  const gap = (2 * a * Math.max(0.04, props.cut.gap_share / 2)) / n
+  return Array.from({ length: n }, (_, i) => {
+    const x0 = mid.value - a + ((2 * a) / n) * i + gap / 2
+    const x1 = x0 + (2 * a) / n - gap
+    const r = (x1 - x0) / 3
+    return `M${x0} ${y(from)}V${y(from + (to - from) * 0.45)}C${x0} ${y(to)} ${x0 + r / 2} ${y(to)} ${x0 + r} ${y(to)}H${x1 - r}C${x1 - r / 2} ${y(to)} ${x1} ${y(to)} ${x1} ${y(from + (to - from) * 0.45)}V${y(from)}Z`
+  }).join('')
+}
+/** A sheet of pastry with its vents. */
+function pastry(from: number, to: number) {
+  const a = half(Math.min(to, props.cut.depth_mm))
+  const n = props.cut.gap_share > 0.08 ? 5 : 3
+  const w = (2 * a) / n
+  return Array.from(
+    { length: n },
+    (_, i) => `M${mid.value - a + w * i + 1.5} ${y(from)}v${-(to - from)}h${w - 3}v${to - from}Z`,
+  ).join('')
+}
+const topPath = computed(() => {
+  const { fruit_mm: from, topping_mm: to, family } = props.cut
+  if (family === 'biscuit') return biscuits(from, to)
+  if (family === 'pastry') return pastry(from, to)
+  return crumb(from, to)
+})
+/** A base: on the floor, and for a shell up the walls. */
+const basePath = computed(() => {
+  const { base_mm: b, base_sides: sides, depth_mm: d } = props.cut
+  if (!b) return ''
+  if (!sides) return slab(0, b)
+  const [m, f, r] = [mid.value, half(0), half(d)]
+  return `M${m - r} ${y(d)}L${m - f} ${y(0)}H${m + f}L${m + r} ${y(d)}H${m + r - b}L${m + f - b} ${y(b)}H${m - f + b}L${m - r + b} ${y(d)}Z`
+})
 const dish = computed(() => {
   const { depth_mm: d } = props.cut
   const r = half(d)
@@ -123,9 +161,21 @@ function key(e: KeyboardEvent) {
       </pattern>
     </defs>
     <!-- what is in the dish at the table -->
-    <path :d="slab(0, cut.juice_mm)" :fill="cut.juice_colour" opacity="0.6" />
-    <path :d="slab(0, cut.fruit_mm)" :fill="`url(#${id}-fruit)`" />
-    <path :d="slab(0, cut.fruit_mm)" fill="none" stroke="var(--ink)" stroke-width="0.5" />
+    <path
+      :d="slab(cut.lower_mm, cut.custard ? cut.fruit_mm : cut.juice_mm)"
+      :fill="cut.custard ? '#e9c86a' : cut.juice_colour"
+      :opacity="cut.custard ? 1 : 0.6"
+    />
+    <path :d="slab(cut.lower_mm, cut.fruit_mm)" :fill="`url(#${id}-fruit)`" />
+    <path :d="slab(cut.lower_mm, cut.fruit_mm)" fill="none" stroke="var(--ink)" stroke-width="0.5" />
+    <path
+      v-if="cut.lower_mm > cut.base_mm + 0.3"
+      :d="crumb(cut.base_mm, cut.lower_mm)"
+      :fill="`url(#${id}-crumb)`"
+      stroke="var(--crust-deep)"
+      stroke-width="0.700"
+    />
+    <path v-if="basePath" :d="basePath" fill="var(--crust)" stroke="var(--crust-deep)" stroke-width="0.9" />
     <line
       :x1="mid - half(cut.juice_mm)"
       :x2="mid + half(cut.juice_mm)"
@@ -135,10 +185,17 @@ function key(e: KeyboardEvent) {
       stroke-width="0.9"
     />
     <path
-      :d="crumb(cut.fruit_mm, cut.topping_mm)"
-      :fill="`url(#${id}-crumb)`"
+      :d="topPath"
+      :fill="cut.family === 'pastry' || cut.family === 'biscuit' ? 'var(--crust)' : `url(#${id}-crumb)`"
       stroke="var(--crust-deep)"
       stroke-width="0.9"
+    />
+    <path
+      v-if="cut.late_mm > cut.topping_mm"
+      :d="crumb(cut.topping_mm, cut.late_mm)"
+      fill="var(--crust-deep)"
+      stroke="var(--ink)"
+      stroke-width="0.5"
     />
     <path
       :d="dish"

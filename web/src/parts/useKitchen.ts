@@ -152,5 +152,7 @@ export const useKitchen = defineStore('kitchen', () => {
     topping: keyed(() => larder.value?.toppings),
     material: keyed(() => larder.value?.materials),
     style: keyed(() => larder.value?.styles),
+    base: keyed(() => larder.value?.bases),
+    finish: keyed(() => larder.value?.finishes),
   }
 })

@@ -1,0 +1,90 @@
+package e2e
+
+import (
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+)
+
+// Each style of the family, begun by three touches: its own topping and base, its band, its layers.
+func TestEveryStyleIsBegunByThreeTouches(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	for _, c := range []struct{ dish, fruit, style, stands, topping, base string }{
+		{"Small stoneware", "plum", "crumble", "spoonable", "Rubbed-in crumble", ""},
+		{"Small stoneware", "plum", "crisp", "spoonable", "Oat and nut crisp", ""},
+		{"Iron skillet", "apricot", "cobbler", "saucy", "Drop biscuit", ""},
+		{"Iron skillet", "pear_firm", "pandowdy", "saucy", "Puff pastry", ""},
+		{"Square tin", "plum", "betty", "saucy", "Buttered crumbs", ""},
+		{"Square tin", "fig", "bar", "slices", "Crumble bar dough", "Crumble bar dough, pressed"},
+		{"Rolled-rim pie dish", "apple_sharp", "pie", "slices", "Coarse streusel", "Shortcrust shell"},
+	} {
+		do(t, ctx, Navigate(url), click(id("dish-"+c.dish)), click(id("fruit-"+c.fruit)), click(id("style-"+c.style)))
+		reads(t, ctx, id("figures"), c.stands)
+		reads(t, ctx, id("bowl-topping"), c.topping)
+		if c.base != "" {
+			reads(t, ctx, id("bowl-base"), c.base)
+		}
+		do(t, ctx, click(id("new")))
+	}
+}
+
+// A cobbler lives by its water: texture, liquid, mix, and what is folded in.
+func TestABiscuitFollowsItsLiquid(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-apricot")), click(id("style-cobbler")), click(id("station-topping")))
+	reads(t, ctx, id("dough"), "90 % water", "drops from a spoon")
+	reads(t, ctx, id("line-topping-whole_milk"), "to feel")
+	butter := text(t, ctx, id("line-topping-butter"))
+	do(t, ctx, click(id("liquid-instead")), click(id("instead-heavy_cream")))
+	reads(t, ctx, id("line-topping-heavy_cream"), "cream")
+	if now := text(t, ctx, id("line-topping-butter")); now == butter {
+		t.Errorf("cream left the butter at %s", now)
+	}
+	do(t, ctx, click(id("dough-rolls")))
+	reads(t, ctx, id("dough"), "65 % water", "rolls out and cuts")
+	reads(t, ctx, id("remark-dough_rolls"), "change the hydration")
+	do(t, ctx, fill(id("hydration"), "200"))
+	reads(t, ctx, id("dough"), "a batter")
+	do(t, ctx, click(id("dough-drops")), click(id("liquid-mix")), click(id("mix-buttermilk")))
+	reads(t, ctx, id("line-topping-bicarbonate"), "Bicarbonate")
+	do(t, ctx, click(id("add-part")), click(id("add-part-cheddar")), fill(id("pct-cheddar"), "30"))
+	reads(t, ctx, id("line-topping-cheddar"), "cheese")
+	// savoury: no sugar in the filling
+	do(t, ctx, click(id("station-juice")), click(id("sweetness-savoury")))
+	reads(t, ctx, id("figures"), "Sugar 0 g")
+}
+
+// Bars with a custard, a pie with crumbs under and praline late, finishes, the check before the door, and the method.
+func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Rhubarb custard bars", " .open")))
+	reads(t, ctx, id("bowl-custard"), "Egg", "crack 3 eggs", "Plain flour")
+	reads(t, ctx, id("figures"), "slices")
+	do(t, ctx, click(id("station-juice")), fill(id("custard-egg"), "0"), fill(id("custard-flour"), "0"))
+	reads(t, ctx, id("problem"), "nothing in it sets")
+	do(t, ctx, click(id("undo")), click(id("undo")), click(id("station-bake")))
+	reads(t, ctx, CSS(".bake"), "71 °C or more", "within 2 hours")
+
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Nursery apple pie", " .open")), click(id("station-topping")))
+	reads(t, ctx, id("remark-wet_base"), "Prick it, line it")
+	reads(t, ctx, id("bowl-late1"), "Nut praline")
+	do(t, ctx, click(id("station-finish")), click(id("finish-egg_wash")), click(id("finish-icing_sugar")))
+	reads(t, ctx, id("colour"), "1.3 ×")
+	reads(t, ctx, id("bowl-before"), "Egg")
+	reads(t, ctx, id("bowl-after"), "Icing sugar")
+	reads(t, ctx, id("ahead"), "Shortcrust shell", "frozen 1 month")
+	reads(t, ctx, id("leftovers"), "Trimmings", "jam")
+	do(t, ctx, click(id("weigh")))
+	reads(t, ctx, id("method"), "Make the base", "line the dish", "Heap the fruit", "Rest it for hours")
+	reads(t, ctx, id("checks"), "pricked", "Egg wash", "oven is really hot", "rim is wiped")
+	do(t, ctx, click(id("check-tray")), click(id("weigh")))
+
+	// Another style for the same fruit brings its own topping, and undo brings all of it back.
+	do(t, ctx, click(id("station-dish")), click(id("to-cobbler")))
+	reads(t, ctx, id("bowl-topping"), "Drop biscuit")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("bowl-base"), "Shortcrust shell")
+}
