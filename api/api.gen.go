@@ -17,6 +17,7 @@ import (
 	"time"
 
 	"mabbin/core/balance"
+	"mabbin/core/diet"
 	"mabbin/core/dish"
 	"mabbin/core/filling"
 	"mabbin/core/larder"
@@ -403,6 +404,15 @@ type Containers = map[string]float64
 // Cutaway The dish cut open along its length, to scale. Heights are above the inside of the floor.
 type Cutaway = balance.Cutaway
 
+// Diet defines model for Diet.
+type Diet = diet.Diet
+
+// DietProposal defines model for DietProposal.
+type DietProposal = diet.Proposal
+
+// DietRequest defines model for DietRequest.
+type DietRequest = diet.Request
+
 // Dish The inside of one baking dish
 type Dish = dish.Dish
 
@@ -693,6 +703,12 @@ type NewVersion struct {
 	Setting Setting `json:"setting"`
 }
 
+// OtherAnswer defines model for OtherAnswer.
+type OtherAnswer = balance.OtherAnswer
+
+// OtherRequest defines model for OtherRequest.
+type OtherRequest = balance.OtherRequest
+
 // Outcome What came out, in bakers' words. All of it may be left out.
 type Outcome struct {
 	BoiledOver *bool         `json:"boiled_over,omitempty"`
@@ -781,6 +797,9 @@ type ShelfDish struct {
 // StartAnswer defines model for StartAnswer.
 type StartAnswer = balance.StartAnswer
 
+// StartDish defines model for StartDish.
+type StartDish = balance.StartDish
+
 // StartRequest Give one of fruit_g, bought_g and portions
 type StartRequest = balance.StartRequest
 
@@ -826,6 +845,9 @@ type ReadAmountJSONRequestBody = AmountRequest
 // BalanceJSONRequestBody defines body for Balance for application/json ContentType.
 type BalanceJSONRequestBody = BalanceRequest
 
+// ProposeDietJSONRequestBody defines body for ProposeDiet for application/json ContentType.
+type ProposeDietJSONRequestBody = DietRequest
+
 // ExportCardJSONRequestBody defines body for ExportCard for application/json ContentType.
 type ExportCardJSONRequestBody = ExportRequest
 
@@ -859,6 +881,9 @@ type SetSettingsJSONRequestBody = Settings
 // MeasureJSONRequestBody defines body for Measure for application/json ContentType.
 type MeasureJSONRequestBody = MeasureRequest
 
+// OtherDishJSONRequestBody defines body for OtherDish for application/json ContentType.
+type OtherDishJSONRequestBody = OtherRequest
+
 // JudgeRecipeJSONRequestBody defines body for JudgeRecipe for application/json ContentType.
 type JudgeRecipeJSONRequestBody = RecipeRequest
 
@@ -876,6 +901,9 @@ type ServerInterface interface {
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(c *gin.Context)
+	// ProposeDiet What has to change in a dessert for a diet, and what each swap costs. A list of allergens is no promise about cross-contact.
+	// (POST /api/v1/diets)
+	ProposeDiet(c *gin.Context)
 	// ExportCard A card in an open format. Its own fields are in all but the plain text, without loss.
 	// (POST /api/v1/export)
 	ExportCard(c *gin.Context)
@@ -939,6 +967,9 @@ type ServerInterface interface {
 	// Measure What a baker wrote, understood line by line
 	// (POST /api/v1/measure)
 	Measure(c *gin.Context)
+	// OtherDish The same dessert in another dish, or in several, with what one factor for everything would have said
+	// (POST /api/v1/other-dish)
+	OtherDish(c *gin.Context)
 	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
 	// (POST /api/v1/recipe)
 	JudgeRecipe(c *gin.Context)
@@ -983,6 +1014,19 @@ func (siw *ServerInterfaceWrapper) Balance(c *gin.Context) {
 	}
 
 	siw.Handler.Balance(c)
+}
+
+// ProposeDiet operation middleware
+func (siw *ServerInterfaceWrapper) ProposeDiet(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ProposeDiet(c)
 }
 
 // ExportCard operation middleware
@@ -1529,6 +1573,19 @@ func (siw *ServerInterfaceWrapper) Measure(c *gin.Context) {
 	siw.Handler.Measure(c)
 }
 
+// OtherDish operation middleware
+func (siw *ServerInterfaceWrapper) OtherDish(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.OtherDish(c)
+}
+
 // JudgeRecipe operation middleware
 func (siw *ServerInterfaceWrapper) JudgeRecipe(c *gin.Context) {
 
@@ -1600,6 +1657,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/v1/amount", wrapper.ReadAmount)
 	router.POST(options.BaseURL+"/api/v1/schools", wrapper.Schools)
 	router.POST(options.BaseURL+"/api/v1/start", wrapper.Start)
+	router.POST(options.BaseURL+"/api/v1/other-dish", wrapper.OtherDish)
+	router.POST(options.BaseURL+"/api/v1/diets", wrapper.ProposeDiet)
 	router.POST(options.BaseURL+"/api/v1/fruit-test", wrapper.FruitTest)
 	router.POST(options.BaseURL+"/api/v1/measure", wrapper.Measure)
 	router.POST(options.BaseURL+"/api/v1/recipe", wrapper.JudgeRecipe)
@@ -1692,6 +1751,45 @@ type BalancedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response BalancedefaultApplicationProblemPlusJSONResponse) VisitBalanceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ProposeDietRequestObject struct {
+	Body *ProposeDietJSONRequestBody
+}
+
+type ProposeDietResponseObject interface {
+	VisitProposeDietResponse(w http.ResponseWriter) error
+}
+
+type ProposeDiet200JSONResponse DietProposal
+
+func (response ProposeDiet200JSONResponse) VisitProposeDietResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ProposeDietdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ProposeDietdefaultApplicationProblemPlusJSONResponse) VisitProposeDietResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2513,6 +2611,45 @@ func (response MeasuredefaultApplicationProblemPlusJSONResponse) VisitMeasureRes
 	return err
 }
 
+type OtherDishRequestObject struct {
+	Body *OtherDishJSONRequestBody
+}
+
+type OtherDishResponseObject interface {
+	VisitOtherDishResponse(w http.ResponseWriter) error
+}
+
+type OtherDish200JSONResponse OtherAnswer
+
+func (response OtherDish200JSONResponse) VisitOtherDishResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type OtherDishdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response OtherDishdefaultApplicationProblemPlusJSONResponse) VisitOtherDishResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type JudgeRecipeRequestObject struct {
 	Body *JudgeRecipeJSONRequestBody
 }
@@ -2638,6 +2775,9 @@ type StrictServerInterface interface {
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(ctx context.Context, request BalanceRequestObject) (BalanceResponseObject, error)
+	// ProposeDiet What has to change in a dessert for a diet, and what each swap costs. A list of allergens is no promise about cross-contact.
+	// (POST /api/v1/diets)
+	ProposeDiet(ctx context.Context, request ProposeDietRequestObject) (ProposeDietResponseObject, error)
 	// ExportCard A card in an open format. Its own fields are in all but the plain text, without loss.
 	// (POST /api/v1/export)
 	ExportCard(ctx context.Context, request ExportCardRequestObject) (ExportCardResponseObject, error)
@@ -2701,6 +2841,9 @@ type StrictServerInterface interface {
 	// Measure What a baker wrote, understood line by line
 	// (POST /api/v1/measure)
 	Measure(ctx context.Context, request MeasureRequestObject) (MeasureResponseObject, error)
+	// OtherDish The same dessert in another dish, or in several, with what one factor for everything would have said
+	// (POST /api/v1/other-dish)
+	OtherDish(ctx context.Context, request OtherDishRequestObject) (OtherDishResponseObject, error)
 	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
 	// (POST /api/v1/recipe)
 	JudgeRecipe(ctx context.Context, request JudgeRecipeRequestObject) (JudgeRecipeResponseObject, error)
@@ -2846,6 +2989,48 @@ func (sh *strictHandler) Balance(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(BalanceResponseObject); ok {
 		if err := validResponse.VisitBalanceResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ProposeDiet operation middleware
+func (sh *strictHandler) ProposeDiet(ctx *gin.Context) {
+	var request ProposeDietRequestObject
+
+	var body ProposeDietJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ProposeDiet(ctx, request.(ProposeDietRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ProposeDiet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ProposeDietResponseObject); ok {
+		if err := validResponse.VisitProposeDietResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -3594,6 +3779,48 @@ func (sh *strictHandler) Measure(ctx *gin.Context) {
 	}
 }
 
+// OtherDish operation middleware
+func (sh *strictHandler) OtherDish(ctx *gin.Context) {
+	var request OtherDishRequestObject
+
+	var body OtherDishJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.OtherDish(ctx, request.(OtherDishRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "OtherDish")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(OtherDishResponseObject); ok {
+		if err := validResponse.VisitOtherDishResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // JudgeRecipe operation middleware
 func (sh *strictHandler) JudgeRecipe(ctx *gin.Context) {
 	var request JudgeRecipeRequestObject
@@ -3725,167 +3952,179 @@ func (sh *strictHandler) Start(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5H1pk9w2luBfQeTMhnZjqDpkqY/Shw1LWnWrW257LUX7g+3NQJIvM+EiARoAK5V21H/fwAPAE0yCeVTP",
-	"xHyqgySOd+Hhnb8vUlGUggPXanH3+6KkkhagQeJfb6nMPrwzvzG+uFuUVG8XyYLTAhZ3i5TKbJEsJPxa",
-	"MQnZ4k7LCpKFSrdQUPPNWsiC6sXdoqqYeVPvS/Od0pLxzeLxMVm8Y2o7On7G1PbE8f/OdLoFPjrFvX1+",
-	"0iyP5mNVCq4AYfadFKscCvNrKrgGrs2vtCxzllLNBL8u7Rv/8YsS3Dxr5vp3CevF3eLfrhukXNun6tqP",
-	"izNmoFLJSjPc4m7xw5ZqwhTZScE3CVkzyDOy2rtf/uf379+SP7989cf/hTBx45npvi5E5ZaXZcwMRvPv",
-	"pChBamY2s6a5gmRRtv71+0LTe8BlB9awo4rgc7IWkmwk5RqyhDBOdkJm6jWBotR7fEjJikogvCpWIIdg",
-	"TRYVZ7g04FWxuPtxsVkki7RYJIsiXySLt+YXZjD3PxY/B75+oHkFHfRlolrl0MzkZrb488j/0X3opk/c",
-	"bpsZxOoXSLWZwQLve/i1AjUXhmlVtrdmplNmQ6AlSxfJghUlSEbz4NYY30jImCOsLhb+Dnsi1oSStayY",
-	"JgbOnDQfJEQJog2m0qpUZAWpKMDgqcDp6ZePwDd6u7j7w01g4nvGs/ayC6rMZ7n9Jlk8iLwqEMJg1k91",
-	"JcGiqdJg3ixBpmbZoV2pUlhuGAUKrZSWNGeUBwfQ8MXSyxdalLl5dktur1/gTrub+9NNSFa0iQDHchsO",
-	"4l7dQzYT55swNRb0CyvMjm9vbm5uEFr275sBpSaLe9iP47yN6MXUDs1IyWIz3F2y+PJ8I567f65oTnkK",
-	"V3bDrWfPWVEKqe2RYYC6KOhqxfh1KiRcu89w1jf0HhmxC40VvYdsSXUXKFTDc80KCMkDc9wsWRYhkpNF",
-	"5Gui0oYBpiTvt+61R4NSyFiqLfIPffNGMlgvHNCdgDj4voWYFyeGIUBrs86JDz+51wwHMJ3jZobSEKRi",
-	"lr3cM8Y1bALizwIKB0oaJDXbaIOgWWMDyhC3GAr4jm5GqAB/YRoKNQ2je0SCm4BKSffm70LI9rZXQuRA",
-	"+WBrdjL3enidiIOvudqBnMndNGXZskx11JGTLOgWaDZyiKaUkxWQgmZAMro3YnotUJJGQenvUOoQlGie",
-	"g9wAV3PPqi2k98ucriAfLvhDLXEU2W2FAoIvkq1RBITZhgSaJWS3ZenWqChcaMIF7+xmKMp7Szd6FGW8",
-	"SykTX/WQXw+RdDYUIoMVVbDcRCISB1NDwLxBnBG9BSIegJNMCEnSXCgkwShEvhOj4MhFJZdrmmohh1P/",
-	"VexIUaVbsqZKg8Q1rBlnaguKFPTerkqLktiBFknURitNd3Q/tei37rXHZLFmc9WidS6EXFIJdJkWLyIx",
-	"sBV6abhJlTSFZVFEfnYPUB7zXc4KpiFbrvZtZWXNcqOV1uMtksUO2GYLWVBXKYTSS1TRLKF1Efh5C8S8",
-	"4ZQ41NfMchUirj1HxHqNIokXumUau0VJd0uzoRnyTLJiLt6strgs8qO09Prj3txJn4h6EOjtLkA+IdLo",
-	"oL2HvpAIGUXtdxJKKvHsjACRHUaLHKQ5mEIDGmZfU8fkSC4F3Ru5K9Zrd3DgMwWa5EAfQBGmFVlRnpnb",
-	"gXlk7tn2K8FyI60iJcIvFQuv6WttJQy1H0YPpbZUgie67pDfrp0Yy3Orb8RwKmSb+ed4lkG23FFDLrFn",
-	"QMaUEvkDZEtVbagMgeQjKMu9maSMQ0bwzbh9uE/GB38vJGHcjmT+M2vUeVtt4TxK9qSa8SX8Glr1P8z9",
-	"kObEvpQQqkgqJF/HH0mlhFSI+6VYr6OXJCEHqiCL/kAJVIKrMv4LDbSAbNaydlRtZ6GiJw9b2+oNlvRI",
-	"OkSufVAOqWNIhf19diHVUEqXCkLC0vLpMme8dxeYwbYrqljE/cG8hApUFr4nhcgUNlSzB7gjzEjQtY6j",
-	"TWtgDEwhK84Z38RTxnYfGGeg3WbgrZoJWsqaaewQiQNRCAF9/dLs0hwDauSCwhQCIiHmEKGkUoAWPbSX",
-	"nXRFKUBvRRa6ZVhFWmYgibBHwU7I+5M16VJIM8XsK5E3m0bgD2i6jUa2U9Oz44RA6+t63sQtNoT3spLp",
-	"lio4lulqMPR0HAYpqIRIUfEMMlKV5v4H0isozAj6iutYLSikYSiyEtVmG8mMzmw24EVDxUtD6YdUtYSs",
-	"pSjsbhjfkKo8UQKUbuD4A4X9Fh6psrgLsKi17CrDLLsWy3rtLsY22BImrRXHyA8JBZX38Xad7/H90EgK",
-	"9OyDgE/b5sw77uY4532V0hyOP6HiJ6rKpRbHSACcxH8fgyqVOttZlCZklIbwdVVvWXoPHCRZizwXO+Uv",
-	"Ha8J5Kq5grSf1t80k9WmO6Nd7HOYhx78Ys6ONJUb0McA2s6SeIDXlFSP2V1OZzs1JD1FhRClRCVTOEBk",
-	"F1SPvCflsJSwY7q3Q1voiyVwV9E121QSFKF4IogiIau9ecAkMTJHLULgKIXgTvc8dEHcbUUOJAOlQGqy",
-	"Y3qL110tyjL63ti6Z0W/PbYme+LhOrwcRnV8zkosRc0wxtSMFb0JbT7Qx4q2rdgFj6fRY/c0Tf8epJoB",
-	"jXm0v4k2H4b3Nnrqc6HDD9RW7AL+9L9IWqANHUWnkRPPFFEaysWY81SFLi9UgtJEAs2ty9eo7PbthAhp",
-	"/fHzFQK75nreOZeLMSdVcErviDIU5ukmahLH7/NIK4NSb5eSaiYCp5wd0mBE0p1l7DlWPDt4EW+D1Uws",
-	"t2yznfVBblkxhuXhC/rnZ4LIaN1BSUfJiqnUAqXlwk9lVaxyg0sp8lyhIUGUlmS0Bhk0j6+pHpnDDgcJ",
-	"SSVTpaFgpSVUCvLutFmlkK6b6VUpgWZqbL4ZAmW7zxDYPCz1f6Da3lJz9mvFMstysNnUzIwWrsQHwdRA",
-	"i7lSCA2znGDuCDkRmCXF5agdoGKTUp6xEcdG5zScfX91aGgP0we3JQ6/r8QRpAdNUDaY05CDUrHM148F",
-	"aX+fdIREm+s6LDtg+obfgku0suXIW7/zNYTcBY0y09UK2lPWDs+WQcDevNpGvL6FPqCcdNHW19iSxkVe",
-	"m+Z7tj/rMmxZZRpB3vgfa2WluWe2fduN5lybk2onrXe7ty1cfW9qbDyMjRE4MiCmE+oxJYB7jMsb9ZZx",
-	"Irj131yRHzrX/EpjHJ67hpm7xzPl/T1IJubPHScY7Xa1CNwX5p4MYwpRn/2627kxi/JLvmvcRs9UUCLW",
-	"wVIvD0dKBZSJEN+hAFzmdD+uKtczvpiOzjopqi+tlKYym0kO34lKQoZmnZYLECMAV1Ri/B8pGWAIZkml",
-	"VuauhZ5p7YIx78zZRG5vbhLrkyK3f7xJ7BlFXrxKiKK5JrcDCoFNTDzbBMCsr+fkYcwSzzCKPylPGeYx",
-	"dA9majtpoTbvPCYGrCpEQ9V9kGjgi5Y03tBmo/gecUMf7AcvboY6gw8WCYYaKm+A92/dkR01PxOiSsn4",
-	"fW5+3eT0t26kSyv+8mUouLRZ0h8CKzJkHb/P9+b1wGZvXyDy/F/DeTYSqHIXh74D18soa6ywQrWrJ60q",
-	"1GiThWBGg1LOVY3hTiHs5VQH7LffoMvennvmksaRi9dNJI9U0Y4Wd2kJgOKrgNvH6qvnpqZc8M1yZUAS",
-	"tBwqwGNLAk23kJHCBixQTl7ekILxdgwD8CxoKixoCtLBcsaJhSpNj9nuAS/YGCmBGkZWpWHk+ajmiVPj",
-	"T3+akjs7prfLxhY6HcfoZw6daM6UcDCadcdbrq/e/jVVLqBTacozm+GxBSr1PggF5zeeCfk42N1Ogk6U",
-	"oUyED5xQTswzUlLuDNCpOSIhQ6MH44SSgqVS7CyahySF/qoebLZiZXj7AfNFms9/nrKeHMKXAr1srNDd",
-	"fXwymuPrnnbkdLnD2tHt5Fl3arD9IMZhQlqWOWWcyGokIKijZU0uHiVva/HuHovXfaZK1OlXqxxFcUl5",
-	"JnYZOsBBa+sIxwcMDtxgA3v69gGkZJnXqVFXqo39p27JXK2NkjxgR6m7vOgv4Yo+iEqGmbIjTGYokz8w",
-	"vTU3B8wHIdZTa10VaKzwPhy76dfWqm3f1R1Bnl2RhgDqmJ7hLeMMKre7dTQ5H+0QogFgzIoDiNVbPFsd",
-	"0BRZgWIZzIhnCJyErybikceuJC3L5ZyDHVWwgG/uLwIUpl+BDss5G6S6nAxYfI13jIb+1yzPI/j5qx7x",
-	"307e1VzWn1evnObXACbygv59na9w1A29m+gkK87RhkirdO9tGy66sRAVz5RV96zZQWmRbQKc2V2oC2W8",
-	"emNdgpGr9AGQdpXOsVHLQUMnirkYwC3l2cqczYbNjbLu/r8T8t4ux2c/Tqw0pzIDefXG+fsiV2q/sgvF",
-	"XJhhEIc5p9UO8EBWWyF1IzdcwIihtJTKjKSUP9NkZf7K08oozlnIahHvLD4inL1hkctFpbcDks7uqjzC",
-	"L3gew2ScERL5oGX7C0Rme6yFJOdbZz3p0kRkJtio285lTsXfiv7pUq2mElJwHc6lVk8ytq+PTLmcsx7F",
-	"e86KSkU7FRYcdhGZbDUADmzYjRTcrk3UcdGHY7EPM/St21Dw8zBiyogaJxCfKZLWqyBbkdsU5s0d+Wmh",
-	"Gf9pgbeInxZlxTloYhTl3Qqk3P+0QEVJcCBijT/01srTgn5pb+DFzc3hY6yg5Y8W8D+vc0H1H14ibBqh",
-	"NUOt++xj/NNK22sRNXdyDIywubsJ0cL6mK/IX9E4aKMz6Eo8WCHMOKpE3vSTCyHDVuN4UYdvm1FV6M7b",
-	"MYgOH870pq5pwfL9aNRI42UYugYxm8SCacZ8KPpmvi7pLv6TDS2tN2bGeRQ9uHX2uOywkCSwL8TnTFEN",
-	"QfP/Z1G2QxRLQ6Dc6d+qh5qYecQO5OREOQNFKp61TeZx40tWzCYFtaVlWJz60y96KP/BDELph63hYvob",
-	"GVJ5i8GSmq07LNsCdo9+B+tssUOLcjr7b0ikptQeFbYpvubnRkhE3gre1k7EI24F75wdf6bobUSnORBW",
-	"1CjfxN1yQvEnNk2vvtG+mjAuTJx0Hcym0x44c5iZA4DsqA3XOOwNmXbwCLncsaye/KThDmzDSXJzvDG+",
-	"ee0S22wpG+sPwwBuBHxi7RUOK5SoXytLVjXQX7ycsfGvAistqLauvrFqDa3EO/umas9v7pAcdnZVQ9Mz",
-	"UFVJyFzuZC8ZjOU5ZC7kEENRXNjJSrKif4s36lulISN16Y6pAhWTliwv7uq7M6Sa8o2NIPGARlygMXXE",
-	"G9omme7+vvfjYVwNDtAC3O2fTqLYEXHZ0F3SMGkLyRPSBx307yzHR8odlA9e6LzdUr6BY5Mz6s2/GlGL",
-	"61IQ81yV/prQK6xSMO7/vJ2yjLvbgBOG44kqNn9n7v5HcrzioptdRlU4uDl8uNhVHnW0/J8v5sUjawk5",
-	"JfkQzn7YihzwgvzY8MeED5Xl8N6+ObjY23/bkixBhNn9QGYGGd5aW2Wxhvo2y2H0AlpAxujS/nsKgfVA",
-	"nc+SevLQst8zyLNW/a5ZsaOahlycndJcKLJQB92JKs+wPAazWUxDz5owfBkI3fvbp2//QdxTwriT7q4+",
-	"C6bR/huKj+taar0m/9tAwkUc/lqB3JO6zlvn2Ol/ORkZ7FeZeACEwVqTUutgcDWWUvVgdD0leI6+Rl3k",
-	"k6ZTHEtdvfd0OM1xCuQDyGv3JW6jFSQwt3iXjo1laoVaHT5bJ12dayl+Ax6+DB+sClXfbxosb4RQgAaL",
-	"EOHlQqlwZOsbWTEFNqB1J2RBjFRRifeXmA1XqqI52Rs+OrzhP09tuFZyXGpzwD9qLgNmj0wrr+pYSw5T",
-	"JJVUA9mwB3PXK10OHyUalH5Njo06u7n686uJZZcAecgR0zjE3BvBnCd/oQ/qtj4Lr47fwtetpQaNN5lR",
-	"9WiWkao0v912FKPk1PAol4Q4nojZ8luqgmI9FCN5K3u9k5sIV7mN+rdgiDx1W2x81NGL338GpY8q+3QO",
-	"4ozMBaL7kYhvQ7ltLjmydsCiP5SbcwIP3o9lQAhHerJqHBynAR2SjVb6HbqFefk4VEXGfKJvK22O2XWr",
-	"fsp0CECLvV7czKmm4kM812sXBbZmD0BcUAlhNjV+R2Ux7YmdCqeJDh466HeaFS05cBgtkqDjyINnBjUe",
-	"R4sfihNU8Uax7dmB4IuNytW2sNML8s2bIMm1tN9enR/IS5tBAnlu6VbIolvX8qubycKWh7Rfu3PI3om0",
-	"KoD/J7yHnJo6KHb5dC56ykp4Y96MviuOZsCO17eIT+A5GCsXX3RAPABfptEVbPYjhSStZjd9+fKaubuB",
-	"+fwOB4ApJnb6fU2IR2r4fzMy49umxud5wzkekwXWMTlPrqy5FU7DFd+y6ZCR6hEu8SjFyNXOPr9L3RUN",
-	"VZGVTdVBT3I9WIj/PtoYlEDZUTWj7Kgd5Y1RiR5DwfKYzT5y82/nuwuXDm4vUKxVOZNKsPmAait2mGS6",
-	"hQLfslf2xi9tL5Izlv0eJw8vvInynzUgdwbAE4P03XB45gdGa8Fn5pBNTdKgPK3t7fNG/cYbe0NJlkZe",
-	"zh3wEwrZUPJyHYk4c8TPddzneEr07DGd/zUwIt71w0H91gzgedNVpzZHkMtTQxesqLSNs1SEmvsboStR",
-	"uapSlTJ/uyDUYaSBOxTn5Ef7T+IzpPHINDNEn5v4RS52kR/0xFrr6+7k3cUn3d0P5V7fiWGJsx1K2RBY",
-	"iy7arNFlv0bIeaQnToS2pMi4/H3j7qWnlCSZXW5B0t1yduavrZyzPRCWcqgwwmDK3nCHqiR0hPWJsEpF",
-	"XhU8CJUZ/NIv9u8vZ60a88Gcpmj2GkWdb/wwYSpi6EF0m62R4No2WEYZYZAG3Nz5uy5BmrkQ92oe0e6c",
-	"vuVhXhf+xot/rPnMQWJnG5vYZUTQnjeUnFTXfCXFjqsl40vK5EhcVxOlvJxL2LZq3NAwjSbIOteEQRrO",
-	"6slgTatcLxsLflRNvlrBi49GnIg4fLMnNeEO8LGRwiYSj4RdHYjLmi0mS4Acbz5DsxNAblTRFJ3PNlzA",
-	"2/WHkG3lgXnidVXeafbAFHQaBZ1eOCJZ2MKkRxaa6NazQXC3R+wWMmiVLfC77NP5gLIaWm2BeBDRNOSE",
-	"htrGGfVDp/1Lj1vbNf7jbQwz2bDbECBgc31qjpmvHYj4GkT+dBe4zHaliTYgkkU8Br9pBQfFFVEY3Yje",
-	"lyyl+dJVgpyxn/aX40v95C1B4foQY5q/4JC0ej05URCou1OwnIUuz93AXGV9JzkDIngvL2uSuMdg2k29",
-	"jA+/nNh3ZDGt1uwtOLQLniCMxzHzuZ3k15MCD4JlwT3PZPScSqbD0FtLgJGqpHPLwY0birR0lu0AedyS",
-	"jbkgbszlclbd8ENMUc9Yb7CBgq9CZqE7rVB9bsjlFPWyCV0fAjqyEJXhJF+MSgtb2+M1uXE5Vly4hzOL",
-	"E46hs6D3sKz728xQRajsmXpOlI3nUA7MGFElb4+5bh6auI5wDtwq+xWxLOQ6kD9Ent/YyIrjXVxNes7B",
-	"1LnmzVNr48ysijLDj3mupnPDIk0540CEJAXl+6R2/L26uemE4rwgt9cvbWVGmyLvisOpVIgSObHl37MB",
-	"uHHN6ybcAxLdXFc9Uoj2E9jPcWY3xNwgqqEjb9or973YTabVjdSIPLT77Kh9/wN2vrPdzOqlR7e9G2br",
-	"E5c5eNdkyjLbhRMnwqintjR/8n55/4rud3MCkjut8Q7FRs9ukxfXGu8fsHsbU/XrJA/cPID4QrWtr16E",
-	"pM6TItdhKa7/YwhXrQGaK90AWSMoisr8ieqNgL3ZKN/byDDDtRII7ZZ5sZeIS4XtX5B2DrhpcYUj0P1n",
-	"w4EX4IH/fNQcAlMcKbZiGeaUdbFNJQsg6F5jnNga2s9sU+Yr8nWeO3p0vcM8LQZSfAXLIcOeGRPxdl6j",
-	"2tq6NSumbT4FzzBcvKg6BNGzcU7BshPZMQvLWnT0UFfadiPyDK3lGcWuMqtKBv0bofJ+3z6EgiS2QD1R",
-	"NOU5+ANwizTU8MMq5WnhFQd40C8pSFk7PpOq3jdRDd3UebHjPiqxzGlaJ41jcKl6Zv270jaBoK1OcYpk",
-	"AtuDbukDYE8AeyHqx3r6IIMx0+KE2u+UyF5C/sthQv4wBuHiMz4eVltdIZZvMQZkfhkWt5S551i5X4r1",
-	"SNcPGzRvsGmRyTRRGsuMGs2zfagxbSnD4nSq0/jI6RPu8n52Q7PNjMyrgndoF0Wn2UfFmb4jCjqhPWhk",
-	"scAe4PqrE1D9PRqd5mP7uDQmkFLMiDvpJEwFA2OorlSo7fShbtU+wauLGIwOuVvllN9j/Y3r0s6rrrnQ",
-	"z/fYXEbWpQSMIGlqBZE9TLdEdwliXqt3aw9Jy1aQaNd20PSn7NlxfaDEVGqTu5ni0MfcSt1F+b+OaeeC",
-	"xXGfOFZ4M5b8p23CjkrqolbU3tGpy1o5EEL/6ia6Bl54ajY+7ZQQFpUO5TFRVxLGGriqcF05VclwttBO",
-	"Mq2BGxYtgPLw196qNqXOxcZht8ry3QQq1D6hvfCStSuDljA/ZZxF7BRDYGOjm9lxN1fiWC6laryNZ8TJ",
-	"zzqu9GNV7GaQTo8cGteqho6FDhtW1fQeOJ5rG0m5BluICq9toTsBVUuXjTcsC2EbUdlyj76osi3xWTY9",
-	"qYesOF8OHsrGCvVXrfLcSShWn9xGfOAhX7uoaCEqrttiY4hfXuUumEXLCkJFkIBm7lIWDI1bHkc4g9Qy",
-	"XDof29j4SjthdNGLmd9yykn2IX6Q+wfl7s5RdaFWLkKNoAswZN2quWarM+22LN3iWePrRCoioQCzcQhe",
-	"ilW12YAardI4SSD+e3ekxgcZzC8q0V5sVEur+FSk5JBMaiPZsXfk2TDnIjI4F/4JMmOpni3fl05hiJNB",
-	"reKLKeVchLzi273hx5RyZMgVkF+qbFNHm2Op5aBwdYFwp3JGP57WNzLqdMP0/t663ZGvlWXfDvpI12tI",
-	"R2pqSBEb7FgAz2YGrUZ2Ko2N6+22snYOLC2a0F63Ub/WuLw7nkE2m4TC5eX/r2cfq1FTPJ+0E1H9q2br",
-	"vhuhZQ5WIMXuLE7SZIH1R07uyNvPHDfLc3CKEyJeDJwkSI7wFtA6uT/Ctu8qARzvExgk2Hut2i0jGlbK",
-	"lmw+BlaIwDMd3pkYaZ/9AHk35Ff7kF+MwN5RyV33Lloh+4TvRLTficKn1DsZaX0CXaPKfbh8/0ge5bw+",
-	"+nZjzcoSn3hpO+lnIr4KeWEdCkfkX35Kt0LkF+wyvar2wT4Ha0Lz3KYqYjmhOZ3W061QY8p/JtkD8KZl",
-	"RHQh0lN7sp4phdrrTW1CrVvPtIPDS4D8QJB7LpS+ZM3u+osZE/X4oN5q0o1Kc+htNwbsVvTu7DCwlh4V",
-	"eCJ05b8jucpxxnFc1ThrZ7lQ0U/PM7IVO+KqJ6MbVS2Oa27zx8nKnYcy9puqHq/aw7y6GRsnNm5ioEp9",
-	"aiVrP70teVb/PCmBp/u+2yginPCQEXkL3aplZh1rrEarDvhwbQG1bnOGAu9lYbnQNyvOsinaclCjZqRW",
-	"PW9s20wYf+1aQJMttYk9totL3fckIb6Ak18QxjH91nR8nrQ+pphTYzfmIN6s1IG1gVMLfUmbdiYEgqsR",
-	"dlUTabRIcF9akbCFfP0umAno66MGK606T6Fiv4Gy6fvmdSqZEtzWXzWPfR2zQyVWh8eojx560lifoXsV",
-	"l+w2P/cMGYT/tMdLOqA9VPvzk6byuNpcojzJlFWrRxH4AprGGw/XLM/DEfsu68XmkthWnowTM/h4kamR",
-	"YvIHWvmgDZnamB+9hSKytjqsJ0a1zv4HkDMGDOctze6DUqlTDDOjvDYKyg8WK3EbZdkp3oUWF9mVNsua",
-	"Nn30BqtUUwigo321uq44Uq4R3kJUi3RjrC7er3CcCtr6OqlZOVZBbMmM47REM8BxDZr/wh7AdwBxgE7c",
-	"FWppC8C2gN33Odu3YhqcTNaTy4bFXc5YPfrmPGGo54kDOibutNVu9maiKezBxk/j1dFf3IwJ5ydoZPvk",
-	"fUAPyuuxioC3T97dsZXDeZiIBv3nspEyJwck0Ek96Dod/mYaOwvPvS2M5q7QdAufG3MzF5UKQsrGCHs9",
-	"5Yg+TBE1ZXtlNX2lAV/ROmUlkNW+VSrrNbkh2JtXWRGL0SeD3koBdj81VfK4esEvXs3vX2mpfZnmVCm8",
-	"/QXimuo+zb3O0fQeCCWZOUaw6DH21aNNgCKTde3gZje7rciBFCy/b6dVz+/8PyXLD3QrOrpi6MF6wVNN",
-	"xfv5mofavVqWGlCCqzjiGO6UCt8x7UHDoqYjKI4SNS2Xykk5FsMHdnNB3fr4dAv6MDOF7hwJGm4rrenD",
-	"yV4IixApNqVPL9Eru2tOvDlg1r5UMtgR5srQMs/jcesleEXWG31rj8Ujao0+YkzQWgSMRHahyvtT0HCe",
-	"NN2G8UbgtBIsZWDlv60RiQoPHkTUNS4y/70HKBUme9q3KMkFfov26CvyQ8vih4a9xLX5UyQtMCW5IM7u",
-	"h20hFN2rhGgoSpBUYzz72yviorrtMN+/f0v+/PLVHxNr16Kk04TCLkIB18BT22YCHkDuXdOLNYM8u/qJ",
-	"17HV5qQycFy0si8Xt97jTku2uFt8dXVz9RVqeM6Oek1Ldv1we90oN6WwdCJw3UzwDxn2B6LZ114eOwJ4",
-	"I7J9rz4zLcucpfjZ9S/KCj9LXJPNnnHwhvI6pKdlBfgPVQrujBIvbm7OPLmddZiP4WDTVLoaG65e33Ud",
-	"vI/uqaKgcu8tx9TmiRHDCpntNGKULkRn4lN88K9nNicCB/F48gfMKKIcZ1wISwMB8aRo6gUSPI60HBVW",
-	"HUvQq1QHH9V/rs3N43RkfsuBZKAUSDQnGhzW7aU8tuBLLemCyLINfZyAvAS+uh2QnhhdnXZFI7y1ZrZa",
-	"64nI+Npl6XOsiFra6N6C6ivywWVIIUdZsevstKtK+3Q6w3XwRVs5LCpNcqHUVQeVeNA81+4QDaOzbrhw",
-	"IWwOGjo8MUL7TT1GcFr7ZnzLi9Px+1lkdP/MHffkuc1HotifATI8KdFFDhlReOXD09ffPLEvSAeZLQ0k",
-	"iEjfrQADfy6Dy25DhCdG5KAnwZgs3WFDjspGtpyIw/fM6GSNCYJxUlKlIUPeMxqUYUyUCOR5hyvffvpn",
-	"Quzar4TcEIsYo20Zhen5x3fu479+/ubjFfm61Q0CSePVzQ2m1fQ42uXWInBdubIuFXxkSv/dv3QiNqLs",
-	"kr42/NDhMMCOXxdm9KJefgYmaxKOFbmHUpMtSAjC7Pp399vjtQ3XOATDNz6gwzdHU4u7H/saPctsXy0z",
-	"3J3r5lYXXKkTK6yz/26B3da8PfquqejaAHwyKOP34Eg5K2z8cD1Q20FwuGLE488X1X3u4Tu6CR6kFsDn",
-	"IYBcbBKXdatsLA5ZM2ltBD0EhqZoXvHU/OHdwgAmLGi/zjIs93MZGeuLCUVJ19uzomrsbESA+grsyGRn",
-	"wNtHsXGcc0U+25ZmGUvNrGaSVr5uHW9ls4nstZNpRRgvK63s1woTRzKidyzFMvLa/xNnmJIHeIM+KA/e",
-	"UptodXmBamYyM1pHz5RMxXW1iB9tUg31n0+6PvN2Bh/OwiThsAOlfeUpdTF2u+Blw1ddemJ2a+Ycshve",
-	"Cs7Nbp/oAxBqMIbjJ3YC5XFHbqf4yHwVx0fXv5sfj6Ps9Bdobo8XOnimwJvg3rvkezamcfc6ax7L8zaY",
-	"T2ORZPJls29kpng0XddLQ9vm5Zd2gM+bNIcLsXqdT/Pfh9s9daOiikxM6luSPSycoqo03U+epm60SUHQ",
-	"hJyMnqjv7CtPcaQ2YZ0RJ6pd14XuKM8UcaC51FnpmstfiIEsEJ+We1rYC7OQgejZWei7SjtXCxHWvq3M",
-	"OqYYBBv8x3HH9e/m56N1FOVgvWt9D0YhHqBGaQfALwOxiAgAsV436z0H+bpYAgRFe+wrgtoneqHq9qd1",
-	"Ka892RnN3coYcxheXfjwM2Dy3FEFmMMGlVyQP8zQdpKnto39a1jE7jXMJXMp4zDDiIcpm9e3D09l8MIi",
-	"fxHnCK7ocseIBclJp8gEzG3c4DjEd/ySKjzGJA6h6l0jmG98Ju9mq2ghuedip8gKtGvTzVtVCS8MbfMX",
-	"zx6vf7+H/cFT4Z0U5b8G+l/XqQK9Ko9nQscbmt77oD9fUdA3UTnx8EDDKcZu1HZT1zesK6bbZtRZDc/G",
-	"JsG4tPE5erFy3SCckho6NIP+vx/p899unv95eff85//494BteOzU+wQ1p57/xPMlLZ/2tPsXEeffzWG2",
-	"PlTr1GXNtagXy/9Q5wLEwrq2cevEedfui3vSLWGEIlpZcpcgi1a73icljNoXFVaCvIw/tx7Us5JWZWKT",
-	"KtFqDZuNs89WHK3WmkigmbIBXLZGpVbtikdbkWcdAsnr3sVj9rSPvtroxUD70ZcTDULWn48DsLhyvs9d",
-	"u+NWtJv53bV0Sqx6WPccTbodkXlGbONS8twmwFkebBwBtr9JG2I+p3PUWe76PVyI/nu9NJ6YC+peFiPI",
-	"Qrdy0rbj25xfal3dTJKmLNSZ48d2UmhIbE0vpYXIbOnI1R5/dlDoKpiMYvBvVbaBi0Y7dAuoPjESu6Wy",
-	"RjD54B+fwWYt6/gEX5fzeQtPVloJnmKFoy3jG7Q0lMATL8NIKgqbsoEhEfbG6UUcFmgivbhAhcUb1DiO",
-	"P7kX/qvGBcYZJ20Ji4gbpUH5ju7PxpUoTHcUO1BkAjt8OhT6QrE288fgkm4kAHlOXJUTJnhCSgnPUyHu",
-	"Gd8kpHRNQp9j0G9tD7Oqcwfrmh4KY8J0qUvpJe1UrKc20bQSUQ/g1vDPRtj+51h+wUByBUqfzT31BjYV",
-	"x6LshHJfTNNnqBp1FR/5LD6MW2Pp1iu8mbOOb133kqQus93kfD8+Pj7+/wAAAP//",
+	"5H1rk+O2teBfQeneLe/W5fRj7Mmj58OWZ+Y6cWLHXo8r/pBkVRB5JCJNEjQAtkZ29X/fwgFAgiQognp0",
+	"7q391FKLxOO8cHCev65SXta8gkrJ1cOvq5oKWoICgd/eU5F9/UF/YtXqYVVTla+SVUVLWD2sUiqyVbIS",
+	"8HPDBGSrByUaSFYyzaGk+p0tFyVVq4dV0zD9pDrU+j2pBKt2q+fnZPWByXxy/IzJ/Mzx/8xUmkM1OcWj",
+	"+f2sWZ71y7LmlQSE2feCbwoo9ceUVwoqpT/Sui5YShXj1W1tnviPf0pe6d+6uf5dwHb1sPq32w4pt+ZX",
+	"eevGxRkzkKlgtR5u9bD6KaeKMEn2gle7hGwZFBnZHOyH//nDV+/J779489v/hTCx4+npvix5Y5eXZUwP",
+	"RovvBa9BKKY3s6WFhGRVe//6daXoI+CyA2vYU0nwd7LlguwErRRkCWEV2XORybcEylod8EdKNlQAqZpy",
+	"A2IM1mTVVAyXBlVTrh7+ttqtklVarpJVWayS1Xv9gWnM/Y/VPwJvP9GigR76Mt5sCuhmsjMb/Dnk/82+",
+	"aKdP7G67Gfjmn5AqPYMB3g/wcwNyKQzTpva3pqeTekOgBEtXyYqVNQhGi+DWWLUTkDFLWH0s/BkOhG8J",
+	"JVvRMEU0nCvSvZAQyYnSmEqbWpINpLwEjacSp6efvoFqp/LVw2/uAhM/sirzl11SqV8rzDvJ6okXTYkQ",
+	"Br1+qhoBBk2NAv1kDSLVyw7tStbccMMkUGgjlaAFo1VwAAWfDL18omVd6N/uyf3ta9xpf3O/uwvJCp8I",
+	"cCy74SDu5SNkC3G+C1NjST+xUu/4/u7u7g6hZb7fjSg1WT3CYRrnPqJXczvUIyWr3Xh3yerTqx1/Zf+5",
+	"oQWtUrgxG/Z+e8XKmgtljgwN1FVJNxtW3aZcwK19DWd9Rx+REfvQ2NBHyNZU9YFCFbxSrISQPNDHzZpl",
+	"ESI5WUU+xhulGWBO8n5nH3vWKIWMpcog/9g77wSD7coC3QqIo88biDlxohkClNLrnHnxo31McwBTBW5m",
+	"LA1BSGbYy/7GKgW7gPgzgMKBkg5J3TZ8EHRr7EAZ4hZNAd/T3QQV4AemoJTzMHpEJNgJqBD0oL+XXPjb",
+	"3nBeAK1GWzOT2cfD60QcfFnJPYiF3E1Tlq3rVEUdOcmK5kCziUM0pRXZAClpBiSjBy2mtxwlaRSU/gy1",
+	"CkGJFgWIHVRy6VmVQ/q4LugGivGCv24ljiT7nEsg+CDJtSLA9TYE0Cwh+5yluVZRKq5IxavebsaifLB0",
+	"rUdRVvUpZeatAfLbIZLehkJksKES1rtIROJgcgyYd4gzonIg/AkqknEuSFpwiSQYhcgPfBIcBW/EektT",
+	"xcV46j/yPSmbNCdbKhUIXMOWVUzmIElJH82qFK+JGWiVRG20UXRPD3OLfm8fe05WW7ZULdoWnIs1FUDX",
+	"afk6EgM5V2vNTbKmKazLMvK1R4D6lPcKVjIF2Xpz8JWVLSu0VtqOt0pWe2C7HLKgrlJyqdaoohlC6yPw",
+	"xxyIfsIqcaiv6eVKRJw/R8R6tSKJF7p1GrtFQfdrvaEF8kywcinejLa4LouTtPT25cHcyZCIBhAY7C5A",
+	"PiHS6KF9gL6QCJlE7fcCairw7IwAkRlG8QKEPphCA2pm31LL5EguJT1oucu3W3tw4G8SFCmAPoEkTEmy",
+	"oVWmbwf6J33PNm9xVmhpFSkR/tmw8Jq+VEbCUPNi9FAypwIc0fWH/G5rxVhRGH0jhlMh2y0/x7MMsvWe",
+	"anKJPQMyJiUvniBby2ZHRQgk34A03JsJyirICD4Ztw/7yvTgX3FBWGVG0v9ZNOqyrXo4j5I9qWLVGn4O",
+	"rfov+n5IC2IeSgiVJOWi2sYfSbWAlPPHNd9uo5ckoAAqIYt+QXJUgps6/g0FtIRs0bL2VOaLUDGQh962",
+	"BoMlA5IOkesQlGPqGFPhcJ99SHWU0qeCkLA0fLouWDW4Cyxg2w2VLOL+oB9CBSoL35NCZAo7qtgTPBCm",
+	"JehWxdGmMTAGphBNVbFqF08Z+SEwzki7zcBZNRO0lHXTmCESC6IQAob6pd6lPgbkxAWFSQREQvQhQkkj",
+	"AS16aC8764pSgsp5FrplGEVaZCAIN0fBnovHszXpmgs9xeIrkTObRuAPaJpHI9uq6dlpQsB7u503sYsN",
+	"4b1uRJpTCacyXQuGgY7DIAWZEMGbKoOMNLW+/4FwCgrTgr6pVKwWFNIwJNnwZpdHMqM1m414UVPxWlP6",
+	"MVUtIVvBS7MbVu1IU58pAWo7cPyBwn4Jj9QY3AVY1Fh2pWaWvceyTruLsQ16wsRbcYz8EFBS8Rhv1/kB",
+	"nw+NJEEtPgiqeducfsbeHJc8L1NawOknVPxETb1W/BQJgJO492NQJVNrO4vShLTSEL6uqpylj1CBIFte",
+	"FHwv3aXjLYFCdlcQ/9f2nW6y1nSntYtDAcvQg28s2ZGiYgfqFECbWRIH8JaS2jH7y+ltp4Wko6gQoiRv",
+	"RApHiOyK6pHzpByXEmZM+3RoC0OxBPYqumW7RoAkFE8EXiZkc9A/MEG0zJGrEDhqziurex67IO5zXgDJ",
+	"QEoQiuyZyvG6q3hdR98bvXtW9NNTazInHq7DyWFUx5esxFDUAmNMy1jRm1D6BXWqaMv5Png8TR6752n6",
+	"jyDkAmgso/1dtPkwvLfJU7/iKvyDzPk+4E//g6Al2tBRdGo58ZkkUkG9mnKeytDlhQqQigighXH5apXd",
+	"PJ0QLow/frlCYNbczrvkcjHlpApO6RxRmsIc3URNYvl9GWllUKt8LahiPHDKmSE1RgTdG8ZeYsUzg5fx",
+	"NljF+Dpnu3zRC4VhxRiWh0/on18IIq11ByUdJRsmUwMUz4WfiqbcFBqXgheFREMCrw3JKAUiaB7fUjUx",
+	"hxkOEpIKJmtNwVIJaCQU/WmzRiJdd9PLWgDN5NR8CwRKfsgQ2FVY6v9ElbmlFuznhmWG5WC3a5kZLVyJ",
+	"C4JpgRZzpeAKFjnB7BFyJjBrisuRe0DFJqVVxiYcG73TcPH91aLBH2YIbkMcbl+JJUgHmqBs0KdhBVLG",
+	"Mt8wFsR/P+kJCZ/reiw7YvqO34JLNLLlxFu/9TWE3AWdMtPXCvwpW4enZxAwNy/fiDe00AeUkz7ahhpb",
+	"0rnIW9P8wPZnXIaeVaYT5J3/sVVWunum79vuNOfWnNQ6aZ3b3bdwDb2psfEwJkbgxICYXqjHnAAeMG7V",
+	"qbesIrwy/psb8lPvmt8ojMOz1zB99/hMOn8Pkon+uq8IRrvdrAL3BThLL5u6s8zEP82EP/VB8T6n1Q5a",
+	"sSogZTXou0QXBvWW3Dmvl4YUb5SZ0V/U67sAR06pd0Nh0l/RnQaxQ8BD5wT7TAble7v1L45vPKAahaQI",
+	"ivN1QQ/Tin874+t5YJ8Vo5g2UlGRLSTu73kjIEMjlefQxHjGDRUYzUhqBhhQWlOhpMY2+tmVDS190Cct",
+	"ub+7S4yHjdz/9i4xJy55/SYhkhaK3I/oHXa786nTeK7OHkYv8QKjKCrSfM5Yg6EFGtIGmnxrQaWv5nz7",
+	"1qPlfQ5UEeec84Ipv7ibUgPO3cRzyKbAZD5r7dfPPCcaqTJEwc1jkGThkxI03mhpIiKfcUNfmxc8SdLq",
+	"Xy7wJhi2KZ0zwz31QPZU/02IrAWrHgv9cVfQX/pRQ3Pg75b0m8CKNFPF7/Mr/Xhgs/evEXnu23ienQAq",
+	"7SVs6Ax3VGUMP+aA6uucmwZvB8mKM62NSuv2x9CxEPYKqgK28G8x/MHoEPrCW6EM2XZRUUJGO63sBTAA",
+	"is8DLjSj+1+amgpe7dYbDZIgY0tAFUAATXPISGmCP2hFvrgjJav8eBCosqDZtaQpCAvLBac/qocDZnsE",
+	"NFbg+YvaWtakYeS5CPGZM+t3v5uTenum8nVnV56PCXUzh85Ta5Y5Ghm8rzw34mD/ikobHCsVrTKTLZMD",
+	"FeoQhIL1wS+EfBzs7mdBx+tQVsfXFaEV0b+RmlbWmJ/qAxoyNCCxilBSslTwvUHzmKTQ9zeATc43mref",
+	"MPeme/0fc5aoY/iSoNadRb+/j49aC3870M2sXnxcN7ufPWnPTVwYxYvMSMu6oKwiopkIrurpePNqwqHo",
+	"4cbaBNB0wmSN96PNpkBRXNMq4/sMgwlAKRNUgD8wOGINCOzpuycQgmXufoKaWus4OXdLewClVfQROwrV",
+	"50Vn0JD0iTcizJQ9YbJAlf2JqVzfwjC3hhivt3H7oOHH+cPMpt8aD4F5VvUEeXZDOgJo46PGN7YLKPz2",
+	"ztPlz/jhWCPA6BUHEKtyPFst0CTZgGQZLIgNCZyEb2Ziu6cuRJ4VeMnBjipYwM/5Bw4SU9lAheWcCfhd",
+	"zwZ/vsUbTkf/W1YUEfz8+YD472dvijaD0qlXVvPrABNp7Pihzf04ydrRTxoTTVWhPZY26cHZiWykaMmb",
+	"KpNG3TMmHKl4tgtwZn+hNiz05p1xr0au0gWTmlVaJ1ErBzWdSGbjKXNaZRt9Nms218q6/f+ei0ezHJdJ",
+	"OrPSgooMxM076zuNXKl5yywU84rGATH6nJZ7wANZ5lyoTm7Y4BtNaSkVGUlp9ZkiG/2tSButOGchC1C8",
+	"4/2E1ICORa4X4e8Hd13c7XuCj/UyRt44gy7ygWdHDUS5O6yFJOd7a7vp00RkVt2kC9RmocXfiv5q09bm",
+	"kntwHdY92U4yta9vmLT5ewOKd5wVldZ3Liwq2EdkBbYAOLJhO1JwuybpyUZynmCTHepb97NG2Z+cRckK",
+	"xM8kSdtVkJwXJh1890D+vlKs+vsKbxF/X9VNVYEiWlHeb0CIw99XqCih2XaLf1Ru5OnIfnt3/Bgraf03",
+	"A/h/bAtO1W++QNh0QmuBWvejy5dIG2WuRVTfyTHIxORBJ0Rx46+/IX9E06SJdKEb/mSEMKtQJXKmn4Jz",
+	"EbbAx4s6fFqPKkN33p45dvzjQs/0lpasOExG4HQem7GbFTNzDJgWzIeib+Hjgu7jX9nR2ni2FpxH0YMb",
+	"x5nNtAtJAvNAfP4ZVRB0PvzIaz/cs9YEWln9Ww5QEzMP34OYnahgIElTZb7BPm58wcrFpCBzWofFqTv9",
+	"oodyLywglGEIIC5muJExlXsMlrRs3WNZD9gD+h2t02MHj3J6++9IpKXUARX6FN/ycyckIm8F71uH7Am3",
+	"gg8MesU9nmBHtUKdUSYO660ANAfvdu7jrmgUVO5b1SjzcUbbzhioG5wqepH6lXaF+jjgkhZLc8jaBPKI",
+	"jH/rSdZC3KR5L30tNW7Q04P4pQqHkmwFLyeYbSwU/tN435yBLWgxcHbA4yY+85idHidL7CJjIr8G2erx",
+	"gTKY2nMiDDO+LBYwKqfHqncmeSfjkZH3JxWbGGYTWYqyQOkD1S8FQV0UhCXdGcmB7Njy1GkseVq9HT1E",
+	"/LUDJcbQAnXU13UZuHeANeuNAedi24wHTeNKXaj9dtqr1sk39JFVO2INTaFwSpN13hoV38zYd2cuG73D",
+	"NZ0PwdD3Ca2Dkz010YfHHdLzHn4u1nuWtZOfNdyRbVhlWt8wWLV7a/O0TWU2ExCB+UgI+MSYjC1WKJE/",
+	"N+Zkb4H++osFG/88sNKSKhPrMVV8yMsjN09Kf/6VVLyCvVnV2PsHVDYCMlsKYJDbzIoCMhtBj5GVNtxn",
+	"I1g5NKRqlmsUZKStRDVXb2nWmeA0ztZ8Cami1c4ERDpAIy7QnzURDuOTTH9/P7jxMEwUB/AAd/+7syh2",
+	"QmPt6C7pmNRD8qzckfnNB8Px0UJH5q3QMXFbp+Yatpt/M2GZaCsbLYsWcYf1oE5YySr39T6JO7GtMJzO",
+	"uzTpqEv3P5GyHJesYxOEw7k6Yf3erPIk7f4/P+kHTyyNZ+0Ux3D2U84LQBvlc8cfM2EsrICvzJMj26r5",
+	"t6kwFkSY2Q9kepCx4dCr8jjWoVkBk2pgCRmja/PvOQS2A/VeS9rJQ8v+ikGReeUoF6VCKBqKMulVmkSR",
+	"hWaAPW+KDKs9MZOUOw5u4JovA5Hof/r43V+I/ZWwqg3mRNrBqhD/huLjtpVab8n/1pCwAfQ/NyAOpC1b",
+	"2jt2hm/OJrq4VSYOAGGwtqTkHQy2ZGAqn/R1W/KqwHAPVRaz3iscS9585ehwnuMkiCcQt/ZN3IYXp7W0",
+	"FqWKDWb1IoePn62z0SZbwX+BKmyPPFrksDUxdVjecS4BbcYhwiu4lOFEjXeiYRJMfsaei5JoqSIT57LW",
+	"G25kQwty0Hx0fMO/n9twq+TYSh2BEJXcRF2iLdmqOsaYziRJBVVAduwJJObTY0o6JQokxjifFnZ8d/P7",
+	"NzPLrgGKkC+8i0mwTwRTeJ1NNajbuqTyNoAXHzfGcrSfZ1rVo1lGmlp/uu8pRsm58bE2p366roAXOiJL",
+	"iuW9tORtjIVN7CKilUwSmwFD5KnrsfFJRy++/yNIdVIVw0sQZ2RqKz1M2GU05fpccmIpnNVwKDvnDB5c",
+	"KIEGIZwYTNDi4DQN6JhsNNLv2C3MyceAOW8iLOV9o/Qxu/XKgc1HYXns9fpuSXEwF+O/3dpA3C17AmLj",
+	"+ggzlV72VJTzwTBzEY3R8ZtHXf+LAtZHPvtVEvTdO/AsoMbTaPHr8gxVvFNsB3Yg+GTSMpSpU/iafPsu",
+	"SHKe9jsoWwdFbTJ3oCgM3XJR9jMLPr+brdN8TPs1O4fsA0+bEqr/gveQczPh+b6YL62Sshre6Sej74qT",
+	"BR2myzXFm9mPhivH19DhT1Ct0+iCbIeJushGs5u/fDnN3N7AXLqiBcAcE1v9viXEEzX8P2mZ8V1Xsvqy",
+	"EXXPyQrLcl2m9IO+Fca4eqiy2f2R6hEu8STFyLaCuHxUk62BLSMLdcujwTztYCH++8aEAQaqaMsFVbTN",
+	"KO+0SvQcylfC4iwTN3+/fAu31U3MBYp5haCpAJPeLnO+x5oJOZT4lLmyd6FB5iK5YNlf4eThhXeJVosG",
+	"rKwB8Mw8KTscnvmB0Tz4LByyK7EdlKetvX3ZqN86Y2+oZoCWl0sH/IhCNlSLow0GXzjij23o/XSFj8Vj",
+	"2hCYwIh41w/nVRkzgONN22xBH0E27RqjYHijTKi7JFTf3wjd8MYWSWyk/m7zAMbBXvZQXFLuw70SX/AD",
+	"j0w9Q/S5iW8UfB/5wkCseW/3J+8vPunvfiz3hk4MQ5x+NHtHYB5d+KzRZ79OyDmkJ1aEelJkWv6+s/fS",
+	"cypsLa4eJOh+vbiQhSkElx+JDDxW52c05WC4Y0V/esL6TFilvGjKKgiVBfwy7F3jLmdey5RgWmk0e02i",
+	"zvUxmjEVMfQg2s22SLBdiAyjTDBIB+7K+ruuQZoF549yaZgL9BLj2j4WePGPNZ+1cTCYK2iWEUF7zlBy",
+	"VpuOjeD7Sq5ZtaZMTITWdoki66WEbYqgjg3TaIJs0/0YpOHEygy2tCnUurPgR5WYbRW8+IDwmaDvdwfS",
+	"Eu4IHzvBTSWJicjXI6Gxi8VkDVDgzWdsdgIotCqauqIhObR2/TFkvVRcR7y2aQnNnpiEXt+78+sgJStT",
+	"Z/vEukn98mwIbn/Efl0erwqP2+WQzkeU1dGqB+JRUOmYEzpqm2bUr3vdzAbc6resibcxLGTDfsRgwOb6",
+	"0hyzXDvg8SX13OnOcZl+4aR+lF88Br/1goP6+Fu8EXWoWUqLtS1svGA//pvTS/3oLEHhckdTmj+vIPFa",
+	"F1pRECgjV7KChS7P/dwIaXwnBQPCq0Fq7CxxT8G0n/0eHwE/s+/I2pDe7B4c/PpdCONpzPzo51kPpMAT",
+	"Z1lwzwsZvaCCqcNErDPARJHtpdVNpw1FSljLdoA87slOXxB3+nK5qA3GMaZoZ2w32EHBFdU00J1XqH7s",
+	"yOUc9bLLHhoDOrKuouYkV1tRcVOT6C25s2muFbc/Lqy1O4XOkj7Cum3XtkAVoWJg6jlTNl5COdBjRMWR",
+	"n3LdPDZxm2QSuFUOCzwayPUgf4w8vzWRFae7uLoMyaPZy92T5xZHW1iYaoEf81I9VMc1BwtWAeGClLQ6",
+	"JK3j783dXS8U5zW5v/3CFBo2VUpsrVOZcl4jJ3r+PROAG9eLdcY9YGr/3QxIIdpPYF7Hme0QS4Ooxo68",
+	"ea/cD3w/m9k8UfL42O6zk/b9F9i7Rq0Liz6e3MV1XDCF2OTth65YATNNpXEiYlOC/nXtX/8VzVyXBCT3",
+	"Or0ei41e3PU1rtPrX2D/Pqbs41keuGUAcXXXvbdeh6TOiyLXYimunXEIV94A3ZVuhKwJFEVl/kS1+sFW",
+	"o7Q6mMgwzbUCCO1X2jKXiGuF7V+Rdo64aXGFE9D9a8eBV+CB/3rUHAJTHClisaiT4hSzsav3+vm5LQ+M",
+	"KZZNXQ7YExxxpaPa6640JmdJ2lh6DIolrQMxt20++XZrjAesVxD0hESSoSPEFVTvdeWZur17uqwQfImh",
+	"cxftTmFP8Y0mJy5Ns13y3Cz+PmLuR9OWuIskgvqixlBdMOvWkFfMel0q9yJ6x+5oR8qYdeWZW22trSds",
+	"GJRkHBt+K/oIb0nVdlJUORzwn1iiNLab61bF2QWtlmhlRLsPb4jIYCNfPp0Uc4QDnJqxvCiY5aOiQrkz",
+	"0Sv/e/fiicth7/kRAJ9VXc4Lh1tSnNG02S/BCFhWEVO9/jOy5yKTN+TLorAqje2m7NSZQKEezgrIsIvg",
+	"TMi2k7i5qT65Ycqk5FUZ0lfZ9HSKgZtsDkO94MBFioLiPVOGbfax40UGpiIH9tncNCLoIg8V6f7uKRRn",
+	"lwN1ekVXZK96gsogDY1EYavEeRF6R2SrW1JQOdlXC6nqqy4wrl8Ai+8rF9heFzRtSz9hfoL8zJzwwrTF",
+	"o17v7FZ+5vQJsEuasakN0wVcnNqUd2rGcmTtEIOyWl/chfoiDMLYrj7j83FBYsspfodhhMuLKdqlLNQe",
+	"fafkhGKHTjRbI8ESgKQH6V+LqOwQTXKMDTutxHuoTnjK68OabyfK/5vcME1xVpdURCpsAKCPTn+RTJnF",
+	"G7rz1vSbu/hL1thGQYvm8v5UUwCgaMqqx18o3vU+moqpByKhF8FqkCWsBO7T4+dnkOMP6FtZTpGnZeui",
+	"8rqgpL+fFxyM/6SqkeGbzlT7NjfKkOAwCPJhU9DqESv93dZmXnlbcfXqgC1BRVu0TAu7riopOYCaNYfY",
+	"PGhnvLJrD0l0LxeibyJ3+TKjC4+LB5zL4LUGWBz6FOOrtQf/9/FgXLENxwunxOymctyVuYLLpC2fS40p",
+	"mtrkzCOZYm/uoqtth6dm09POCWHeqFC6LrXFJ40fpwlXsJaNCCfF7gVTCirNoiXQKvy2cx7NqZyx6UZe",
+	"+aW7wBn3gm6xa1bJDzp83JRxjp9z/F2dK2qpFiT5yfa3cKRLrLGH9SLGTr0GdIP0LEI0rswcndL+NKsq",
+	"+ggVnms7QSsFpuQtXi1D9xYq1zbpfFz9yLQPNoXlXfsW00zApc8HWXG5HDyWdByQkX9pisJKKNae3Fp8",
+	"4CHfRmLQkjeV8sXGGL9VU9iYTSUaCJVbBZrZi2MwAnx9GuGMMqhx6dXUxqZX2osWP9dkeaRRsJXsY/wg",
+	"948Ka1+iuFCrXAQogJagydqr7mzqwO5zluZ41riK9JIIKEFvHIIXd9nsdiAn68HPEoh73x6p8bF0y2sn",
+	"+YuNakQcn3GbHJNJPpIte0eeDUsuIqNz4a8gMpaqxfJ9bRWGOBnklXlPaVXxUPBXftD8mNIKGXID5J9N",
+	"tmuTqrCpS1C4nl0ddYG3xIU1tU1qXVVe83TQfbLdQqqOll+NSQaDKluYm2FquMakEEWlr/RdK37pVpvB",
+	"Yjfq1hqXXl5lkC0moXAjq//j2Mdo1BTPJ2VF1PCq6d13I7TM0QoE318kFihZYZmtBUOVVDzOxhTh8iyc",
+	"4oSIEwNnCZITnOInOmov7dSwy4iGlTTNYU6BFSLwQof3RFXiAp6g6Ge2KJfZgolGeyoq23OZNsg+4TsR",
+	"Hfa8c5VjrIw0fou+UeUx7EWeKBcQWSnZCh+zsW5liasvMF1CearfUWmcHic4pD6mOefF4jC6+GY7m+YQ",
+	"7Ki2JbQojEsWq+a1dawiZHyaczml/GeCPUHVNaeLbnkQ+/Rk4PVlKoU4vckn1LbJpZ8DVQMUR3K5Ci7V",
+	"NbsDtW8smGjAB+1Wk37wtUWv38693zuot8PAWgZU4IjQNhqK5CrLGadxVReTtMjNi+FoNnzG9mlBV69c",
+	"ndZG87ezBaqPFabpile98Yd5czc1Tmx44EiV+ujVJHl5W/KiPuFCQJUehm6jiKj5Y0bkHPrFOfU6ttj3",
+	"Qh7xM5s6of02cCXey8JyYWhWXGRTNFUPJ81IXucgmRsH8luCM0r0Fur7tekX2XZYTIirU+gWhOG6v7iS",
+	"QHLe+phi6qjZmIV4t1IL1g5OHvoSn3ZmBIIthXnTEmm0SLBvGpGQQ7H9EEx4d2XAgwXFradQsl9Amio1",
+	"+nEqmOSVKTOuf3blOo9VEh8fo9MBglcMaR27V3HJdvNLz5BRlKs/XtID7bES1xiPdFJoJ6/PMmW16lEE",
+	"voCm8cbDLSuKcGKaTe40KZMmJo5VRA8+XUtxom3VkWg7tCFTE5ekcigXRM0dHdU4+59AnB2Gt7jjYiPP",
+	"McxM8tokKL82WInbKMvO8S4EAjjdsuZNH4PBGtnVu+lpX15/R0vKoWBHj3RjrC7Or3CaCuq9nbSsHKsg",
+	"ejLjNC2xDYK8bG+Bu8skKVwmfGZxVsIRYC9r4jACdWzAwqCNMnsC19bR0nRib6trU1Leo+uhe988FdO1",
+	"crZC7QtF2B5tdTvdjOT13dQhsSDOp6sl3Vvz/euZNce71i2qRq3WpU0W87qt50CFCheePH5uTBXgvX/x",
+	"fvZeyYTjXDnquL0sLrrHXSfxZ6+n+UKja+nEoYfRwvZ18PC5gwoEb2QQUiae2ulLJ3SejSjhPqhi7Qr7",
+	"uAYSKauBbA5eZcq35I4UQJ9AGvmDUTCjbrKBM/LcygSnled//WZ5x35D7eu0oFLiLTQQX4XrG+/iW/oI",
+	"hJJMy1jsMYCdxGkXKMlEW6q/280+5wWQkhWPJ+Yj2T3MHY5H+rOeXKD7aHn+vpSfKGvplUcY3Al6fakM",
+	"S40owRb4sgx3TkONwMYiRU1PUJwkajzXzlkpjeMfzOaCOv7p2Y30aWHG+iXyIe1WvOnDudUIixApdpXG",
+	"l3HXKWbNuyPm9WvlXp9gNg0t8zKev0E+dWR57/fmWDyhtPczxiZtA11V7UKl8+ugAT8hrYEe1WWrlWDl",
+	"ICP/TUlmVHjwIKK2T6D+7yNALTFbzzxFScHxXbSL35CfPMsjGhgT29hckrTECiCly13ALkySHmRCFJQ1",
+	"CKowrv79DbHR5WaYH756T37/xZvfJsa+Rkmv55NZhIRKQZWark7wBOJge0xtGRTZzd+rNsZbn1Qajiuv",
+	"2MHq3nn+ac1WD6vPb+5uPkcNz9pzb2nNbp/ubzvlpuaGTjium/Hq6wzb8dHsy7KfcvmOZ4dBOwRa1wVL",
+	"8bXbf0oj/AxxzZGeGbyjvB7pKdEA/kPWvLLGkdd3dxee3Mw6zguxsOkKS04N167vtk0iQDdZWVJxcBZs",
+	"anLqiGaFzDT20koXojNx6VD47TOTm4GDODy5A2YSUZYzroSlkYB4UTQNAhrG2DJ5RtyoYwl6t9ogqPbr",
+	"Vt88zkfmdxWQDKQEgWZNjcO2m6PDVtteN4wr0/IXbCPua+DL7wz8wsjq9Qmf4Ky6/f0yvIUOIG5rmaJd",
+	"uEWRqbCvEZJ07fnQFi33tCbYSPuGfEkKJk0LF5fNZmJd9VJLJsEULyep4FK+QtdOqm56OIdP7ekWRLrp",
+	"mWgPxWvgvN9k8oWx3usIOYH1LTMF8c/E+Je2EFKFRedrE1leUnVDvrbZeShFzVFrfQSbRrl0Uy1p4ZMy",
+	"Z6/GacGl7KMSlYtXyipOYXS2Pa2uhM1Rz6wXRuiwb9oETlu/oOsqdj5+f+QZPXxmVTzyynAsxRZYkCEP",
+	"Y3gGZETiNR81rrbqAoax+Mj0tM4gIl1DKAw6uw4u+z2nXhiRo7ZPU+fnHnueNSaq6kwcfsW0Ht6ZnVhF",
+	"aioVZMh7WmtGIa0lAnnV48r3H/+aELP2Gy52xCBGa9haSX71zQf78h9//PabG/Kl13ALSePN3R2mdA04",
+	"2uaeI3BtRdg+FXzDpPqze+hMbETZol37nbGza4Qdty7MeMe72AWYrEvIl+QRakVyEBCE2e2v9tPzrQkV",
+	"OgbDdy6YyPWflauHvw1vcSwzrUv1cA+2YW5b065N6jGBJg8rbGjrnDoPXdH8DuCzAUG/BkcqWGli19uB",
+	"fI/J8aJcz/+4qr77CN/TXfAgNQC+DAEUfJfYjG9p4sDIlgljFxogMDRF94ij5q8/rDRgwoL2yyzDiorX",
+	"kbGuXmOUdL2/KKqmzkYEqGtyg0x2Abx9w3eWc26IUaUhY6meVU/i5Yq3sX4mk82YGpiShFV1o3Ve/bbE",
+	"pKWMqD1LsVOPcv/EGebkAVpNjsqD99Qk+V1foOqZ9IzGuTcnU3FdHvGjHbKj/stJ18+cbcmFUjFBKtiD",
+	"VK64p7wau13xsuEKW74wu3VzjtkNbwWXZreP9AkI1RjD8RMzgXS4I/dzfKTfiuOj21/1n+dJdvoDdLfH",
+	"Kx08c+BNcO998r0Y09h7nTGJFoUP5vNYJJl9WO8bmSkeTbft0tCeff2lHeHzLsXmSqze5nL9/8PtjrpR",
+	"UUUmJu0tyRwWVlGVih5mT1M72qwg6GJwJk/UD66M3/WP1C6kOOJENeu60h3lM2krKF7trLShX1diIAPE",
+	"l+UeD3thFtIQvTgLfd8o614j3Pg0pF7HHIPoFyK54/ZX/ffZOAcLMB7Vodeq5E/QorQH4C8CcbAIAFNK",
+	"1q73EuRr40cQFP7YNwS1T/Q8tsVB21J3B7LXmruRMfowvLny4afB5LijCTCHCSS6In/ooc0kL20b+9ew",
+	"iNlrmEuWUsZxhuFPczav755eyuCFRTAjzhFc0fWOEQOSs06RGZibWNFpiO+ra6rwGIc6hqpzjWCu+4W8",
+	"bl5RT/JY8b0kG1AKhCbYyqvaeWVo629V9nz76yMcjp4KHwSv/zXQ/7JNUxlUQb0QOt7R9NEFerpqlq5P",
+	"3ZmHBxpOMV6ntZva1qx9Me2bURf1lJ2aBGMRp+cYxEf2A69qqulQD/p//0Zf/XL36vfrh1f/+I9/D9iG",
+	"p069j9By6uVPPFfy9WVPu38Rcf5ZH2bbY7WAbcamR71Yeop2BdVt3dW58056ab5n3RImKMLL0LwGWbTD",
+	"vzBhtL6osBLkZPyl9aCBlbSpE5PQi1Zr2O2sfbap0GqtiACaSS+KQ//bq7aV8yLrEYgtI3vEnvaNq3R7",
+	"NdB+40rZBiHrzscRWGy561eGA6QX4ag/266ZiVEP27buiRfab2IZTW948soEvBge7BwBpoWcDzGXTzzp",
+	"LLctta5E/4N2ZS/MBW27sAlkoVs58e34Jt+cGlc3E6QrSXbhmMG94AoSU09OKs4zU7Z0c8C/PRRylYN4",
+	"5ZLxwljENgNXvND12hi89CHn9aiYutR10XtdUvJlxJmxZXTj0wrxYcONTeSChCcQtLCUhJIMA0Fpqrjo",
+	"wn1VzqqdbX6T0yc9NuvLN1soaRLNf2qyHVw1sKVfp/mFMd2vyDeB6yf38wXcE6INRXHlf195LGkOJl6l",
+	"WEgNkcckxqcl7rgiKS9NRpYJUUTjgjvNsA4cGYT9SqwRcySU9KN94L9r2G+cHdpUyokwHmiU7+nhYgIY",
+	"5cOeYj+3jGO/fItCV4/aJPZpXNKdACCviC2mxHiVkFrAq5TzR1btElLblvuvkMlb06e5JfWwruixiDXM",
+	"hryWCupnWr60Nc7Ldz+CW80/O24DcpkySuIGpLqYJ/Id7JoKez8QWrmavS47W0tx/Mkl6WKIIktzd7fJ",
+	"rCMkt70Ak7aaf1da4vn5+fn/BQAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

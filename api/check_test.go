@@ -11,6 +11,7 @@ import (
 	"github.com/getkin/kin-openapi/openapi3"
 
 	"mabbin/core/balance"
+	"mabbin/core/diet"
 	"mabbin/core/fault"
 	"mabbin/core/filling"
 	"mabbin/core/measure"
@@ -74,6 +75,8 @@ func TestCoreTypesAreAsDescribed(t *testing.T) {
 		"FruitTestRequest": reflect.TypeFor[filling.Test](), "FruitTestAnswer": reflect.TypeFor[filling.Tested](),
 		"MeasureRequest": reflect.TypeFor[recipe.MeasureRequest](), "Measured": reflect.TypeFor[recipe.Measured](),
 		"RecipeRequest": reflect.TypeFor[recipe.Request](), "RecipeVerdict": reflect.TypeFor[recipe.Verdict](),
+		"OtherRequest": reflect.TypeFor[balance.OtherRequest](), "OtherAnswer": reflect.TypeFor[balance.OtherAnswer](),
+		"DietRequest": reflect.TypeFor[diet.Request](), "DietProposal": reflect.TypeFor[diet.Proposal](),
 		"ImportedDocument": reflect.TypeFor[formats.Document](), "Settings": reflect.TypeFor[measure.Settings](),
 	} {
 		sameFields(t, schema, doc.Components.Schemas[schema].Value, typ)

@@ -88,3 +88,37 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("bowl-base"), "Shortcrust shell")
 }
+
+// The same dessert in another dish, and in several at once: never one factor.
+func TestTheSameInAnotherDish(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), click(id("station-dish")), click(id("other")), click(id("more-Long gratin")))
+	reads(t, ctx, id("other-Long gratin"), "one factor", "is off by", "Topping", "portions")
+	reads(t, ctx, id("other-left"), "more prepared fruit than the card")
+	do(t, ctx, click(id("more-Ramekin")), click(id("more-Ramekin")))
+	reads(t, ctx, id("other-Ramekin"), "2 × Ramekin", "In each")
+	do(t, ctx, click(id("take-Long gratin")))
+	reads(t, ctx, id("station-dish"), "32 × 22 cm")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("station-dish"), "30 × 21 cm oval")
+}
+
+// A diet: what changes, what it costs, what stays and what the label has to tell.
+func TestChangingACardForADiet(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear pandowdy", " .open")), click(id("diet")), click(id("diet-nut_free")))
+	reads(t, ctx, id("diet-fits"), "Nothing has to change")
+	do(t, ctx, click(id("diet-gluten_free")), click(id("diet-vegan")))
+	reads(t, ctx, id("diet-changes"), "plain flour → cornflour", "puff pastry sheet stays", "whose label suits", "butter → oil")
+	reads(t, ctx, id("diets"), "no promise about cross-contact", "Check the label")
+	do(t, ctx, click(id("take-diet")))
+	reads(t, ctx, id("bowl-dry"), "Cornflour")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("bowl-dry"), "Plain flour")
+
+	// One's own sheet, by its label, has the way out.
+	do(t, ctx, Navigate(url+"/shelf/stores"), fill(id("find-row"), "puff"), click(id("row-puff_pastry")), click(id("copy")), fill(id("own-name"), "Sheet without gluten"), click(id("own-keep")))
+	reads(t, ctx, CSS(".edit"), "started from puff pastry sheet", "Contains, by its label")
+}

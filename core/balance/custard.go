@@ -16,7 +16,8 @@ const (
 	custardFruitGCM2 = 0.5
 )
 
-var usualCustard = CustardAsked{Egg: 100, Sugar: 170, Flour: 25, Salt: 1}
+// UsualCustard is the custard where a baker gives no ratio of their own.
+var UsualCustard = CustardAsked{Egg: 100, Sugar: 170, Flour: 25, Salt: 1}
 
 func (d *dessert) lookCustard(f *fault.Faults) {
 	c := d.req.Custard
@@ -32,6 +33,9 @@ func (d *dessert) lookCustard(f *fault.Faults) {
 	}{{"egg", c.Egg}, {"sugar", c.Sugar}, {"flour", c.Flour}, {"salt", c.Salt}} {
 		f.Range("/custard/"+x.at, x.v, 0, 1000, "parts")
 	}
+	if c.Starch != "" {
+		row(larder.Thickeners, c.Starch, "/custard/starch", "thickener", f)
+	}
 	if *c != (CustardAsked{}) && c.Egg == 0 && c.Flour == 0 {
 		f.Add("/custard", "has neither egg nor flour: nothing in it sets: give it eggs, 100 parts are usual")
 	}
@@ -45,13 +49,17 @@ func (d *dessert) makeCustard() {
 	}
 	c := *d.req.Custard
 	if c == (CustardAsked{}) {
-		c = usualCustard
+		c = UsualCustard
+	}
+	starch := c.Starch
+	if starch == "" {
+		starch = "wheat_flour"
 	}
 	g := (custardFillGCM2 - custardFruitGCM2) * d.geo.FloorAreaCM2 / (c.Egg + c.Sugar + c.Flour + c.Salt)
 	for _, x := range []struct {
 		key   string
 		parts float64
-	}{{"egg", c.Egg}, {"caster_sugar", c.Sugar}, {"wheat_flour", c.Flour}, {"salt", c.Salt}} {
+	}{{"egg", c.Egg}, {"caster_sugar", c.Sugar}, {starch, c.Flour}, {"salt", c.Salt}} {
 		i, _ := d.req.Own.Ingredient(x.key)
 		d.custard = append(d.custard, filling.Weighed{Ingredient: i, G: x.parts * g})
 	}
@@ -63,7 +71,7 @@ func (d *dessert) makeCustard() {
 		d.req.SugarG = &d.custard[1].G
 	}
 	if d.givenG == nil {
-		d.thickener, _ = larder.Thickeners.Get("wheat_flour")
+		d.thickener, _ = larder.Thickeners.Get(starch)
 		d.givenG = &d.custard[2].G
 	}
 	egg, _ := larder.Thickeners.Get("egg")

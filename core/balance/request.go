@@ -4,6 +4,8 @@ package balance
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 
 	"mabbin/core/dish"
 	"mabbin/core/fault"
@@ -101,6 +103,8 @@ type CustardAsked struct {
 	Sugar float64 `json:"sugar,omitempty"`
 	Flour float64 `json:"flour,omitempty"`
 	Salt  float64 `json:"salt,omitempty"`
+	// Starch is the thickener that the parts of flour are of; left out: wheat flour.
+	Starch string `json:"starch,omitempty"`
 }
 
 // LiquidAsked is one liquid of a dough.
@@ -111,8 +115,9 @@ type LiquidAsked struct {
 
 // BaseAsked is what lies under the filling.
 type BaseAsked struct {
-	Key         string  `json:"key"`
-	ThicknessMM float64 `json:"thickness_mm,omitempty"` // left out: the table's
+	Key         string             `json:"key"`
+	ThicknessMM float64            `json:"thickness_mm,omitempty"` // left out: the table's
+	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
 }
 
 const defaultThickener = "cornflour"
@@ -201,6 +206,7 @@ func (d *dessert) lookStyle(f *fault.Faults) {
 			f.Range("/base/thickness_mm", mm, 1, 40, "mm")
 			d.base.ThicknessMM = mm
 		}
+		d.checkPct(d.req.Base.BakersPct, d.base.Parts, "/base", f)
 	}
 }
 
@@ -314,15 +320,7 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 	if asked.ThicknessMM != 0 {
 		f.Range(where+"/thickness_mm", asked.ThicknessMM, 1, 80, "mm")
 	}
-	for key, pct := range asked.BakersPct {
-		at := where + "/bakers_pct/" + key
-		i, ok := d.req.Own.Ingredient(key)
-		known(i, ok, key, at, "ingredient", f)
-		f.Range(at, pct, 0, 1000, "%")
-		if len(t.Parts) > 0 && key == t.Parts[0].Key && pct != 100 && pct != 0 {
-			f.Add(at, "is the 100 %% that the others are measured against: change the others, or leave it out with 0")
-		}
-	}
+	d.checkPct(asked.BakersPct, t.Parts, where, f)
 	w := topping.Wanted{Topping: t, Amount: asked.Amount, ThicknessMM: asked.ThicknessMM, BakersPct: asked.BakersPct, Own: d.req.Own}
 	w.Liquids = d.lookLiquids(asked.Liquids, where+"/liquids", f)
 	if asked.HydrationPct != 0 {
@@ -330,6 +328,24 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 		w.HydrationPct = asked.HydrationPct
 	}
 	return w
+}
+
+// checkPct notes what is wrong with changes to a recipe.
+func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, where string, f *fault.Faults) {
+	const most = 20
+	if len(changed) > most {
+		f.Add(where+"/bakers_pct", "has %d entries: give at most %d", len(changed), most)
+		return
+	}
+	for _, key := range slices.Sorted(maps.Keys(changed)) {
+		at, pct := where+"/bakers_pct/"+key, changed[key]
+		i, ok := d.req.Own.Ingredient(key)
+		known(i, ok, key, at, "ingredient", f)
+		f.Range(at, pct, 0, 1000, "%")
+		if len(recipe) > 0 && key == recipe[0].Key && pct != 100 && pct != 0 {
+			f.Add(at, "is the 100 %% that the others are measured against: change the others, or leave it out with 0")
+		}
+	}
 }
 
 func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults) []topping.Liquid {
@@ -362,3 +378,10 @@ func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults
 
 // leastWaterPct is the least water of what can make a dough up: double cream has 47 %.
 const leastWaterPct = 40.0
+
+func (d *dessert) basePct() map[string]float64 {
+	if d.req.Base == nil {
+		return nil
+	}
+	return d.req.Base.BakersPct
+}

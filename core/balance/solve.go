@@ -43,7 +43,7 @@ func Solve(r Request) (*Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	p := plan{dessert: &d, top: topping.Size(d.wanted, d.geo.RimAreaCM2), under: topping.SizeBase(d.base, d.geo, r.Own), target: d.style.set}
+	p := plan{dessert: &d, top: topping.Size(d.wanted, d.geo.RimAreaCM2), under: topping.SizeBase(d.base, d.basePct(), d.geo, r.Own), target: d.style.set}
 	for _, w := range d.late {
 		x := topping.Size(w, d.geo.RimAreaCM2)
 		p.late = append(p.late, x)

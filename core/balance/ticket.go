@@ -309,7 +309,6 @@ func allergens(ticket []Bowl, own *larder.Own) Allergens {
 			}
 			if i.AllergenOnPack {
 				a.CheckLabel = append(a.CheckLabel, i.Name)
-				continue
 			}
 			a.Contains = append(a.Contains, i.Allergens...)
 		}

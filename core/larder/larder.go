@@ -67,8 +67,9 @@ type Ingredient struct {
 	StarchPct      float64
 	ProteinPct     float64
 	AcidPct        float64
-	Allergens      []string
-	AllergenOnPack bool // the label has to be read: which is not "none"
+	Allergens      []string // that are in it for certain
+	OnLabel        []string // that may be in it, by the brand
+	AllergenOnPack bool     // the label has to be read: which is not "none"
 	Basis          Basis
 }
 
@@ -253,15 +254,22 @@ func parseIngredient(r *row) Ingredient {
 		StarchPct: r.number("starch_pct"), ProteinPct: r.number("protein_pct"), AcidPct: r.number("acid_pct"),
 		Basis: Basis(r.text("basis")),
 	}
+	// "gluten-wheat;check label (milk;soya)": what stands in the brackets is on the label.
+	onLabel, inLabel := false, false
 	for _, a := range strings.Split(r.text("allergens"), ";") {
 		a = strings.TrimSpace(a)
-		if label, on := strings.CutPrefix(a, "check label"); on {
-			i.AllergenOnPack = true
-			a = label
-		}
-		if a = strings.Trim(a, " ()"); a != "" {
+		label, on := strings.CutPrefix(a, "check label")
+		i.AllergenOnPack = i.AllergenOnPack || on || onLabel
+		onLabel = onLabel && !strings.HasSuffix(a, ")") || on && strings.Contains(label, "(") && !strings.HasSuffix(label, ")")
+		a = strings.Trim(label, " ()")
+		switch {
+		case a == "":
+		case on || inLabel:
+			i.OnLabel = append(i.OnLabel, a)
+		default:
 			i.Allergens = append(i.Allergens, a)
 		}
+		inLabel = onLabel
 	}
 	return i
 }

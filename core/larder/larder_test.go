@@ -133,8 +133,11 @@ func TestCheckLabelIsNotNone(t *testing.T) {
 	if !powder.AllergenOnPack || len(powder.Allergens) != 0 {
 		t.Errorf("baking powder: %+v", powder)
 	}
-	if !chocolate.AllergenOnPack || !slices.Equal(chocolate.Allergens, []string{"milk", "soya"}) {
-		t.Errorf("dark chocolate: %q", chocolate.Allergens)
+	if !chocolate.AllergenOnPack || !slices.Equal(chocolate.OnLabel, []string{"milk", "soya"}) || len(chocolate.Allergens) != 0 {
+		t.Errorf("dark chocolate: %q, on the label %q", chocolate.Allergens, chocolate.OnLabel)
+	}
+	if puff, _ := Ingredients.Get("puff_pastry"); !puff.AllergenOnPack || !slices.Equal(puff.Allergens, []string{"gluten-wheat"}) || !slices.Equal(puff.OnLabel, []string{"milk"}) {
+		t.Errorf("puff pastry: %q, on the label %q", puff.Allergens, puff.OnLabel)
 	}
 	if flour.AllergenOnPack || !slices.Equal(flour.Allergens, []string{"gluten-wheat"}) {
 		t.Errorf("flour: %+v", flour)

@@ -1,8 +1,10 @@
 package larder
 
 import (
+	"fmt"
 	"maps"
 	"slices"
+	"strings"
 
 	"mabbin/core/fault"
 	"mabbin/core/measure"
@@ -20,6 +22,8 @@ type OwnRow struct {
 	CopyOf string             `json:"copy_of,omitempty"` // the table's row that it starts from; left out: its own key
 	Name   string             `json:"name,omitempty"`    // left out: the table's
 	Values map[string]float64 `json:"values,omitempty"`  // by the column of the table, in its unit
+	// Allergens are what the label of one's own says that it contains; left out: as the table has it.
+	Allergens *[]string `json:"allergens,omitempty"`
 }
 
 // Figure is a column of a table that a kitchen may have a figure of its own for.
@@ -70,6 +74,11 @@ var IngredientFigures = []Figure{
 	{Column: priceColumn, Name: "Price", Unit: "a kg", Low: 0, High: 1000, Basis: Kitchen},
 }
 
+// Allergens are the words that the tables name allergens with.
+var Allergens = []string{
+	"egg", "gluten-oats", "gluten-rye", "gluten-wheat", "milk", "nut-almond", "nut-hazelnut", "nut-pecan", "nut-pistachio", "nut-walnut", "sesame", "soya", "sulphites",
+}
+
 // priceColumn is no column of the tables: a price is always the kitchen's own.
 const priceColumn = "price_per_kg"
 
@@ -96,6 +105,9 @@ func (o *Own) Ingredient(key string) (Ingredient, bool) {
 	i, ok := Ingredients.changed(own.from(key), own.Values)
 	if own.Name != "" {
 		i.Name = own.Name
+	}
+	if own.Allergens != nil {
+		i.Allergens, i.OnLabel, i.AllergenOnPack = *own.Allergens, nil, false
 	}
 	i.Key, i.Basis = key, Kitchen
 	return i, ok
@@ -156,6 +168,13 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 	}
 	if len(r.Name) > 80 {
 		f.Add(at+"/name", "has more than 80 letters: give a shorter name")
+	}
+	if r.Allergens != nil {
+		for i, a := range *r.Allergens {
+			if !slices.Contains(Allergens, a) {
+				f.Add(fmt.Sprintf("%s/allergens/%d", at, i), "is %q: give one of %s", a, strings.Join(Allergens, ", "))
+			}
+		}
 	}
 	for _, column := range slices.Sorted(maps.Keys(r.Values)) {
 		i := slices.IndexFunc(figures, func(x Figure) bool { return x.Column == column })

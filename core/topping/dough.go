@@ -135,7 +135,7 @@ func stiffnessOf(hydration float64) Stiffness {
 }
 
 // SizeBase fits a base to a dish: floor, and for a shell the walls, x thickness x raw density. The zero Base is none.
-func SizeBase(b larder.Base, g dish.Geometry, own *larder.Own) Sized {
+func SizeBase(b larder.Base, changed map[string]float64, g dish.Geometry, own *larder.Own) Sized {
 	if len(b.Parts) == 0 {
 		return Sized{}
 	}
@@ -146,11 +146,6 @@ func SizeBase(b larder.Base, g dish.Geometry, own *larder.Own) Sized {
 	s := Sized{ThicknessMM: b.ThicknessMM, VolumeML: area * b.ThicknessMM / 10}
 	s.G = s.VolumeML * b.DensityGPerML
 	s.SoakG = s.G * b.AbsorbGPerG
-	parts := make([]Part, len(b.Parts))
-	for i, p := range b.Parts {
-		ingredient, _ := own.Ingredient(p.Key)
-		parts[i] = Part{Ingredient: ingredient, BakersPct: p.Pct}
-	}
-	s.Parts = share(parts, s.G)
+	s.Parts = split(Wanted{Topping: larder.Topping{Parts: b.Parts}, BakersPct: changed, Own: own}, s.G)
 	return s
 }

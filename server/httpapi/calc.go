@@ -5,6 +5,7 @@ import (
 
 	"mabbin/api"
 	"mabbin/core/balance"
+	"mabbin/core/diet"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
@@ -36,6 +37,24 @@ func (s Server) Start(_ context.Context, req api.StartRequestObject) (api.StartR
 		return nil, err
 	}
 	return api.Start200JSONResponse(*out), nil
+}
+
+// OtherDish makes the same dessert in other dishes.
+func (s Server) OtherDish(_ context.Context, req api.OtherDishRequestObject) (api.OtherDishResponseObject, error) {
+	out, err := balance.Other(*req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.OtherDish200JSONResponse(*out), nil
+}
+
+// ProposeDiet proposes what has to change for a diet.
+func (s Server) ProposeDiet(_ context.Context, req api.ProposeDietRequestObject) (api.ProposeDietResponseObject, error) {
+	out, err := diet.Propose(*req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.ProposeDiet200JSONResponse(*out), nil
 }
 
 // FruitTest works out today's release.

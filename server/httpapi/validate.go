@@ -13,6 +13,7 @@ import (
 
 	"mabbin/api"
 	"mabbin/core/balance"
+	"mabbin/core/diet"
 	"mabbin/core/fault"
 	"mabbin/core/filling"
 	"mabbin/core/recipe"
@@ -71,6 +72,12 @@ var bodies = map[string]func(found fault.Faults, body []byte) error{
 	},
 	"Start": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(balance.StartRequest), balance.CheckStart)
+	},
+	"OtherDish": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(balance.OtherRequest), balance.CheckOther)
+	},
+	"ProposeDiet": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(diet.Request), diet.Check)
 	},
 	"FruitTest": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(filling.Test), filling.Test.Check)

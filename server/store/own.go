@@ -16,13 +16,14 @@ func (s *Store) Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error)
 	rows, err := list[struct {
 		Kind, Key, CopyOf, Name string
 		Figures                 map[string]float64
-	}](ctx, s, `select kind, key, copy_of, name, figures from own_row where kitchen_id = $1`, kitchen)
+		Allergens               *[]string
+	}](ctx, s, `select kind, key, copy_of, name, figures, allergens from own_row where kitchen_id = $1`, kitchen)
 	if err != nil {
 		return nil, err
 	}
 	own := &larder.Own{Fruits: map[string]larder.OwnRow{}, Ingredients: map[string]larder.OwnRow{}}
 	for _, r := range rows {
-		row := larder.OwnRow{CopyOf: r.CopyOf, Name: r.Name, Values: r.Figures}
+		row := larder.OwnRow{CopyOf: r.CopyOf, Name: r.Name, Values: r.Figures, Allergens: r.Allergens}
 		if r.Kind == "fruit" {
 			own.Fruits[r.Key] = row
 		} else {
@@ -40,9 +41,9 @@ func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of, key string, r
 	if r.Values == nil {
 		r.Values = map[string]float64{}
 	}
-	_, err := s.pool.Exec(ctx, `insert into own_row (kitchen_id, kind, key, copy_of, name, figures) values ($1, $2, $3, $4, $5, $6)
-		on conflict (kitchen_id, kind, key) do update set copy_of = excluded.copy_of, name = excluded.name, figures = excluded.figures, changed_at = now()`,
-		kitchen, of, key, r.CopyOf, r.Name, r.Values)
+	_, err := s.pool.Exec(ctx, `insert into own_row (kitchen_id, kind, key, copy_of, name, figures, allergens) values ($1, $2, $3, $4, $5, $6, $7)
+		on conflict (kitchen_id, kind, key) do update set copy_of = excluded.copy_of, name = excluded.name, figures = excluded.figures, allergens = excluded.allergens, changed_at = now()`,
+		kitchen, of, key, r.CopyOf, r.Name, r.Values, r.Allergens)
 	return kind(err)
 }
 

@@ -18,6 +18,7 @@ create table own_row (
     copy_of    text not null default '' check (length(copy_of) <= 60),
     name       text not null default '' check (length(name) <= 80),
     figures    jsonb not null default '{}' check (jsonb_typeof(figures) = 'object'),
+    allergens  jsonb check (jsonb_typeof(allergens) = 'array'),
     changed_at timestamptz not null default now(),
     primary key (kitchen_id, kind, key)
 );

@@ -89,6 +89,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/other-dish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same dessert in another dish, or in several, with what one factor for everything would have said */
+        post: operations["otherDish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/diets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What has to change in a dessert for a diet, and what each swap costs. A list of allergens is no promise about cross-contact. */
+        post: operations["proposeDiet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/fruit-test": {
         parameters: {
             query?: never;
@@ -562,6 +596,10 @@ export interface components {
                  * @description 0 or left out: the table's
                  */
                 thickness_mm?: number;
+                /** @description Changes to the recipe by ingredient; 0 leaves one out */
+                bakers_pct?: {
+                    [key: string]: number;
+                };
             };
             /** @description Poured over the fruit of a bar or a pie, in parts by weight; empty: egg 100, sugar 170, flour 25, salt 1 */
             custard?: {
@@ -573,6 +611,8 @@ export interface components {
                 flour?: number;
                 /** Format: double */
                 salt?: number;
+                /** @description The thickener that the parts of flour are of; left out: wheat flour */
+                starch?: string;
             };
             /** @description Keys of the finishes: washes, sprinkles, glazes */
             finishes?: string[];
@@ -604,6 +644,8 @@ export interface components {
             /** @description The table's row that it starts from; left out: its own key */
             copy_of?: string;
             name?: string;
+            /** @description What the label of one's own says; left out: as the table has it */
+            allergens?: string[];
             /** @description By the column of the table, in its unit: see figures of the larder */
             values?: {
                 [key: string]: number;
@@ -648,12 +690,7 @@ export interface components {
             bought_g?: number;
             /** Format: double */
             portions?: number;
-            dishes: {
-                id: string;
-                name: string;
-                count?: number;
-                dish: components["schemas"]["Dish"];
-            }[];
+            dishes: components["schemas"]["StartDish"][];
             own?: components["schemas"]["Own"];
         };
         StartAnswer: {
@@ -693,6 +730,68 @@ export interface components {
                  */
                 fill_pct: number;
             }[];
+        };
+        StartDish: {
+            id: string;
+            name: string;
+            count?: number;
+            dish: components["schemas"]["Dish"];
+        };
+        OtherRequest: {
+            request: components["schemas"]["BalanceRequest"];
+            dishes: components["schemas"]["StartDish"][];
+        };
+        OtherAnswer: {
+            from: components["schemas"]["BalanceAnswer"];
+            dishes: {
+                id: string;
+                name: string;
+                count: number;
+                request: components["schemas"]["BalanceRequest"];
+                answer: components["schemas"]["BalanceAnswer"];
+                /** @description What the ratio of the volumes would weigh out, and how far off that is */
+                naive: {
+                    /** @enum {string} */
+                    code: "fruit" | "sugar" | "thickener" | "topping" | "base";
+                    name: string;
+                    /** Format: double */
+                    g: number;
+                    /** Format: double */
+                    naive_g: number;
+                    /** Format: double */
+                    error_pct: number;
+                }[];
+            }[];
+            /**
+             * Format: double
+             * @description Prepared fruit of the card that the dishes do not take; negative: they take more
+             */
+            left_g: number;
+            left_use: string;
+        };
+        DietRequest: {
+            request: components["schemas"]["BalanceRequest"];
+            diets: components["schemas"]["Diet"][];
+        };
+        /** @enum {string} */
+        Diet: "vegan" | "dairy_free" | "egg_free" | "gluten_free" | "nut_free";
+        DietProposal: {
+            changes: {
+                where: string;
+                from: string;
+                /** @description Empty: left out */
+                to: string;
+                costs: string;
+            }[];
+            left: {
+                name: string;
+                why: string;
+                do: string;
+            }[];
+            check_label: string[];
+            request: components["schemas"]["BalanceRequest"];
+            answer: components["schemas"]["BalanceAnswer"];
+            before: components["schemas"]["BalanceAnswer"];
         };
         FruitTestRequest: {
             /** @description Key of the fruit */
@@ -1691,6 +1790,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StartAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    otherDish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OtherRequest"];
+            };
+        };
+        responses: {
+            /** @description The dessert in each dish */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    proposeDiet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DietRequest"];
+            };
+        };
+        responses: {
+            /** @description The proposal */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DietProposal"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -12,6 +12,7 @@ import { useOutbox } from '@/parts/useOutbox'
 import { bandWords, grams, heat, inUnits, integer, litres, lower, mm, short, sizes } from '@/parts/words'
 import BakedIt from './BakedIt.vue'
 import BakeStation from './BakeStation.vue'
+import DietChoice from './DietChoice.vue'
 import DishStation from './DishStation.vue'
 import FinishStation from './FinishStation.vue'
 import FruitStation from './FruitStation.vue'
@@ -39,6 +40,7 @@ const panels = {
 const open = useLocalStorage<(typeof stations)[number]>('mabbin.station', 'Juice')
 const weighing = ref(false)
 const baked = ref(false)
+const diet = ref(false)
 const refused = ref('')
 const ticket = ref<InstanceType<typeof TicketPanel>>()
 const draft = computed(() => dessert.draft)
@@ -258,7 +260,13 @@ async function away(form: FileFormat) {
       <p v-else class="quiet">Calculating…</p>
     </section>
     <div v-if="answer" class="right">
-      <TicketPanel ref="ticket" :answer="answer" :name="draft.name" :weighing="weighing" />
+      <TicketPanel
+        ref="ticket"
+        :answer="answer"
+        :name="draft.name"
+        :weighing="weighing"
+        @diet="diet = true"
+      />
       <div v-if="!weighing" class="away no-print" role="group" aria-label="Take the card away">
         <button class="plain" @click="print">Print</button>
         <button
@@ -274,6 +282,7 @@ async function away(form: FileFormat) {
       </div>
     </div>
     <BakedIt v-model="baked" />
+    <DietChoice v-model="diet" />
   </div>
 </template>
 

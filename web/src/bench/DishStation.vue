@@ -4,6 +4,7 @@ import type { Dish, ShelfDish } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
 import DishForm from '@/parts/DishForm.vue'
+import OtherDish from './OtherDish.vue'
 import { useDessert } from './useDessert'
 
 const kitchen = useKitchen()
@@ -25,6 +26,7 @@ const same = (a: Dish, b: Dish) =>
   ).every((k) => (a[k] || 0) === (b[k] || 0))
 const onShelf = computed(() => kitchen.dishes.find((d) => same(d.dish, dish.value)))
 const name = ref('')
+const other = ref(false)
 const refused = ref('')
 
 function take(id: string) {
@@ -97,6 +99,8 @@ async function keep() {
         />
       </el-select>
     </div>
+    <button class="push" data-testid="other" @click="other = true">The same in another dish…</button>
+    <OtherDish v-model="other" />
     <DishForm
       :dish="dish"
       :volume="dessert.answer?.fit.volume_ml"

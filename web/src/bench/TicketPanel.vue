@@ -6,6 +6,7 @@ import { basisWords, inUnits, percent, scale, short, units } from '@/parts/words
 
 /** What to weigh, in the order and in the bowls in which it is weighed. Weighing is a state of its own: large, ticked off. */
 const props = defineProps<{ answer: Answer; name: string; weighing?: boolean }>()
+defineEmits<{ diet: [] }>()
 const bakers = ref(false)
 const told = ref('')
 const done = ref(new Set<string>())
@@ -143,6 +144,9 @@ defineExpose({ tickNext: () => tick(next.value), untick: () => tick([...done.val
             <strong>Check the label:</strong> {{ allergens.check_label.map(short).join(', ') }}.</template
           >
           A list is no promise about cross-contact.
+          <button v-if="!weighing" class="where no-print" data-testid="diet" @click="$emit('diet')">
+            For a diet…
+          </button>
         </p>
       </div>
     </div>

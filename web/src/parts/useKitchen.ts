@@ -75,6 +75,7 @@ export const useKitchen = defineStore('kitchen', () => {
       key,
       name: o.name || row.name,
       figures: { ...row.figures, ...o.values },
+      ...(o.allergens ? { allergens: o.allergens, check_label: false } : {}),
     })
     const out = rows.map((r) => (mine[r.key] ? changed(r, r.key, mine[r.key]!) : r))
     for (const [key, o] of Object.entries(mine)) {

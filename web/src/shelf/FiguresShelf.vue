@@ -48,11 +48,14 @@ async function set(column: string, v: number | undefined) {
   if (v === undefined) delete values[column]
   else values[column] = v
   const nothing = !Object.keys(values).length && !own.value?.copy_of
-  problem.value = await kitchen.setOwn(
-    props.kind,
-    r.key,
-    nothing ? undefined : { copy_of: own.value?.copy_of, name: own.value?.name, values },
-  )
+  problem.value = await kitchen.setOwn(props.kind, r.key, nothing ? undefined : { ...own.value, values })
+}
+const allergens = computed(() =>
+  [...new Set(kitchen.larder?.ingredients.flatMap((i) => i.allergens) ?? [])].sort(),
+)
+async function contains(list: string[]) {
+  if (!row.value || !own.value) return
+  problem.value = await kitchen.setOwn(props.kind, row.value.key, { ...own.value, allergens: list })
 }
 async function dropAll() {
   const r = row.value
@@ -184,6 +187,18 @@ const fault = (column: string) =>
       <p v-if="problem" class="wrong" role="alert">
         {{ problem.title }}{{ problem.errors?.map((e) => `; ${inUnits(e.detail)}`).join('') }}
       </p>
+      <div v-if="own?.copy_of && kind === 'ingredient'" class="field">
+        <label for="own-contains">Contains, by its label</label>
+        <el-select
+          id="own-contains"
+          :model-value="own.allergens ?? ('allergens' in table ? table.allergens : [])"
+          multiple
+          data-testid="own-allergens"
+          @update:model-value="contains"
+        >
+          <el-option v-for="a in allergens" :key="a" :value="a" :label="a" :data-testid="`contains-${a}`" />
+        </el-select>
+      </div>
       <div class="acts">
         <button v-if="own" class="push" data-testid="drop-own" @click="dropAll">
           {{ own.copy_of ? 'Take it off the shelf' : 'All as the table' }}

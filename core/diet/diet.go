@@ -1,0 +1,477 @@
+// Package diet proposes what has to change in a dessert for a diet: swaps that keep water, fat and set, with what each
+// costs in texture. It goes by the allergens of the tables, and a list of those is no promise about cross-contact.
+package diet
+
+import (
+	"bytes"
+	_ "embed"
+	"encoding/csv"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+)
+
+// Diet is what somebody does not eat.
+type Diet string
+
+// The diets.
+const (
+	Vegan      Diet = "vegan"
+	DairyFree  Diet = "dairy_free"
+	EggFree    Diet = "egg_free"
+	GlutenFree Diet = "gluten_free"
+	NutFree    Diet = "nut_free"
+)
+
+// All lists the diets in the order in which they are offered.
+var All = []Diet{Vegan, DairyFree, EggFree, GlutenFree, NutFree}
+
+// forbids are the beginnings of the allergens that a diet leaves out.
+var forbids = map[Diet][]string{
+	Vegan: {"milk", "egg"}, DairyFree: {"milk"}, EggFree: {"egg"}, GlutenFree: {"gluten"}, NutFree: {"nut"},
+}
+
+// notVegan are animal and no allergen.
+var notVegan = map[string]bool{"honey": true}
+
+// swap is one way out for an ingredient.
+type swap struct {
+	from  string
+	to    []larder.Part // Pct is grams for each gram
+	costs string
+}
+
+//go:embed data/swaps.csv
+var swapsCSV []byte
+
+// swaps are parsed once. The table is part of the program: its test looks at every row.
+var swaps = func() []swap {
+	rows, err := csv.NewReader(bytes.NewReader(swapsCSV)).ReadAll()
+	if err != nil {
+		panic("diet: swaps: " + err.Error())
+	}
+	out := make([]swap, 0, len(rows))
+	for _, r := range rows[1:] {
+		to, err := larder.ParseParts(r[1])
+		if err != nil {
+			panic("diet: swaps: " + err.Error())
+		}
+		out = append(out, swap{r[0], to, r[2]})
+	}
+	return out
+}()
+
+// Request is a dessert and the diets that it is to suit.
+type Request struct {
+	Request balance.Request `json:"request"`
+	Diets   []Diet          `json:"diets"`
+}
+
+// Proposal is a dessert changed for the diets.
+type Proposal struct {
+	Changes    []Change        `json:"changes"`
+	Left       []Left          `json:"left"`        // what no swap is known for
+	CheckLabel []string        `json:"check_label"` // ingredients whose label has to be read
+	Request    balance.Request `json:"request"`
+	Answer     balance.Answer  `json:"answer"`
+	Before     balance.Answer  `json:"before"`
+}
+
+// Change is one swap.
+type Change struct {
+	Where string `json:"where"` // fruit, thickener, topping, base, finish or dish
+	From  string `json:"from"`
+	To    string `json:"to"` // empty: left out
+	Costs string `json:"costs"`
+}
+
+// Left is something that stays and does not suit.
+type Left struct {
+	Name string `json:"name"`
+	Why  string `json:"why"`
+	Do   string `json:"do"`
+}
+
+// Check finds every wrong field.
+func Check(q Request) error {
+	var f fault.Faults
+	if len(q.Diets) == 0 {
+		f.Add("/diets", "is empty: give one or more of vegan, dairy_free, egg_free, gluten_free, nut_free")
+	}
+	for i, d := range q.Diets {
+		if !slices.Contains(All, d) {
+			f.Add(fmt.Sprintf("/diets/%d", i), "is %q: give one of vegan, dairy_free, egg_free, gluten_free, nut_free", d)
+		}
+	}
+	if err := balance.Check(q.Request); err != nil {
+		for _, x := range err.(fault.Faults) { //nolint:errorlint,forcetypeassert // Check answers nothing else
+			f.Add("/request"+x.Pointer, "%s", x.Detail)
+		}
+	}
+	return f.Err()
+}
+
+// Propose changes a dessert for the diets.
+func Propose(q Request) (*Proposal, error) {
+	if err := Check(q); err != nil {
+		return nil, err
+	}
+	before, err := balance.Solve(q.Request)
+	if err != nil {
+		return nil, err
+	}
+	c := changing{q: q, p: &Proposal{Changes: []Change{}, Left: []Left{}, CheckLabel: []string{}, Request: q.Request, Before: *before}}
+	c.filling()
+	c.thickener()
+	c.custard()
+	c.toppings()
+	c.base()
+	c.finish()
+	a, err := balance.Solve(c.p.Request)
+	if err != nil {
+		return nil, err
+	}
+	c.p.Answer = *a
+	c.p.CheckLabel = a.Allergens.CheckLabel
+	return c.p, nil
+}
+
+// changing is a proposal under way.
+type changing struct {
+	q Request
+	p *Proposal
+}
+
+func (c *changing) own() *larder.Own { return c.q.Request.Own }
+
+// offends says whether an ingredient is left out by one of the diets.
+func (c *changing) offends(key string) bool {
+	i, ok := c.own().Ingredient(key)
+	if !ok {
+		return false
+	}
+	for _, d := range c.q.Diets {
+		if d == Vegan && notVegan[key] {
+			return true
+		}
+		for _, a := range i.Allergens {
+			// what only the label can tell is told so, and not swapped
+			if slices.ContainsFunc(forbids[d], func(s string) bool { return strings.HasPrefix(a, s) }) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// instead is the first swap that suits the diets itself.
+func (c *changing) instead(key string) (swap, bool) {
+	for _, s := range swaps {
+		if s.from == key && !slices.ContainsFunc(s.to, func(p larder.Part) bool { return c.offends(p.Key) }) {
+			return s, true
+		}
+	}
+	return swap{}, false
+}
+
+func (c *changing) name(key string) string {
+	i, _ := c.own().Ingredient(key)
+	return larder.Plain(i.Name)
+}
+
+func (c *changing) note(where, from string, s swap) {
+	var to []string
+	for _, p := range s.to {
+		to = append(to, c.name(p.Key))
+	}
+	change := Change{where, c.name(from), strings.Join(to, " and "), s.costs}
+	if !slices.Contains(c.p.Changes, change) {
+		c.p.Changes = append(c.p.Changes, change)
+	}
+}
+
+func (c *changing) leave(name, why, do string) {
+	c.p.Left = append(c.p.Left, Left{name, why, do})
+}
+
+// filling swaps what is weighed into the fruit.
+func (c *changing) filling() {
+	r := &c.p.Request
+	each := func(list []balance.Asked) (liquids, extras []balance.Asked) {
+		for _, a := range list {
+			if !c.offends(a.Key) {
+				liquids = append(liquids, a)
+				continue
+			}
+			s, ok := c.instead(a.Key)
+			if !ok {
+				liquids = append(liquids, a)
+				c.leave(c.name(a.Key), "no swap for it is known", "Leave it out, or choose something else.")
+				continue
+			}
+			c.note("fruit", a.Key, s)
+			for _, p := range s.to {
+				i, _ := c.own().Ingredient(p.Key)
+				part := balance.Asked{Key: p.Key, G: a.G * p.Pct}
+				if i.Role == "liquid" || i.Role == "syrup" || i.Role == "acid" {
+					liquids = append(liquids, part)
+				} else {
+					extras = append(extras, part)
+				}
+			}
+		}
+		return liquids, extras
+	}
+	liquids, more := each(r.Liquids)
+	wet, extras := each(r.Extras)
+	// what was no liquid and stayed as it was is still none
+	for _, a := range wet {
+		i, _ := c.own().Ingredient(a.Key)
+		if i.Role == "liquid" || i.Role == "syrup" || i.Role == "acid" {
+			liquids = append(liquids, a)
+		} else {
+			extras = append(extras, a)
+		}
+	}
+	r.Liquids, r.Extras = merged(liquids), merged(append(extras, more...))
+	if c.offends("dry_breadcrumbs") && r.CrumbLayerG > 0 {
+		c.note("crumbs", "dry_breadcrumbs", swap{costs: "left out: par-bake the base instead"})
+		r.CrumbLayerG = 0
+	}
+}
+
+func merged(list []balance.Asked) []balance.Asked {
+	var out []balance.Asked
+	for _, a := range list {
+		if i := slices.IndexFunc(out, func(b balance.Asked) bool { return b.Key == a.Key }); i >= 0 {
+			out[i].G += a.G
+		} else {
+			out = append(out, a)
+		}
+	}
+	return out
+}
+
+// thickener takes cornflour for a flour that does not suit: it is solved for the same set, or weighed by its strength.
+func (c *changing) thickener() {
+	t := c.p.Request.Thickener
+	if t == nil || !c.offends(t.Key) || c.p.Request.Custard != nil {
+		return
+	}
+	was, _ := larder.Thickeners.Get(t.Key)
+	next := balance.ThickenerAsked{Key: "cornflour", With: slices.DeleteFunc(slices.Clone(t.With), func(a balance.Asked) bool { return c.offends(a.Key) })}
+	if t.G != nil {
+		g := *t.G * was.Strength
+		next.G = &g
+	}
+	c.p.Request.Thickener = &next
+	c.note("thickener", t.Key, swap{to: []larder.Part{{Key: "cornflour", Pct: was.Strength}}, costs: "clearer; weeps when it is frozen"})
+}
+
+// custard takes the eggs out of a custard: flour sets in their place, and a plant drink brings their water.
+func (c *changing) custard() {
+	r := &c.p.Request
+	if r.Custard == nil {
+		return
+	}
+	ratio := *r.Custard
+	if ratio == (balance.CustardAsked{}) {
+		ratio = balance.UsualCustard
+	}
+	starch, _ := larder.Thickeners.Get("wheat_flour")
+	if c.offends("wheat_flour") && ratio.Starch == "" {
+		wheat := starch
+		starch, _ = larder.Thickeners.Get("cornflour")
+		ratio.Flour *= wheat.Strength / starch.Strength
+		ratio.Starch = starch.Key
+		r.Custard = &ratio
+		c.note("custard", wheat.Key, swap{to: []larder.Part{{Key: starch.Key}}, costs: "smoother, a little firmer when cold"})
+	}
+	if !c.offends("egg") || ratio.Egg == 0 {
+		return
+	}
+	egg, _ := larder.Thickeners.Get("egg")
+	i, _ := c.own().Ingredient("egg")
+	weighed := 0.0
+	for _, b := range c.p.Before.Ticket {
+		for _, l := range b.Lines {
+			if b.Key == "custard" && l.Key == "egg" {
+				weighed = l.G
+			}
+		}
+	}
+	ratio.Flour += ratio.Egg * egg.Strength / starch.Strength
+	ratio.Egg = 0
+	r.Custard = &ratio
+	s, ok := c.instead("egg")
+	if !ok {
+		return
+	}
+	r.Liquids = append(slices.Clone(r.Liquids), balance.Asked{Key: s.to[0].Key, G: weighed * i.WaterPct / 100})
+	c.note("custard", "egg", swap{to: []larder.Part{{Key: starch.Key}, s.to[0]}, costs: "set by starch alone: a thick cream rather than a custard, and it does not curdle"})
+}
+
+// toppings swaps in every topping.
+func (c *changing) toppings() {
+	r := &c.p.Request
+	r.Topping = c.dough("topping", r.Topping)
+	r.Late = slices.Clone(r.Late)
+	for i := range r.Late {
+		r.Late[i] = c.dough("topping", r.Late[i])
+	}
+}
+
+func (c *changing) dough(where string, t balance.ToppingAsked) balance.ToppingAsked {
+	row, _ := larder.Toppings.Get(t.Key)
+	t.BakersPct = c.parts(where, row.Parts, t.BakersPct)
+	if row.HydrationPct == 0 {
+		return t
+	}
+	liquids := t.Liquids
+	if len(liquids) == 0 {
+		liquids = []balance.LiquidAsked{{Key: "whole_milk", Share: 1}}
+	}
+	var out []balance.LiquidAsked
+	changed := false
+	for _, l := range liquids {
+		s, ok := c.instead(l.Key)
+		if !c.offends(l.Key) || !ok {
+			out = append(out, l)
+			continue
+		}
+		changed = true
+		c.note(where, l.Key, s)
+		for _, p := range s.to {
+			if i, _ := c.own().Ingredient(p.Key); i.Role == "liquid" { // the dough's butter makes up for the fat
+				out = append(out, balance.LiquidAsked{Key: p.Key, Share: l.Share * p.Pct})
+			}
+		}
+	}
+	if changed {
+		t.Liquids = out
+	}
+	return t
+}
+
+// parts swaps within baker's percentages: what does not suit goes to 0, what takes its place is added.
+func (c *changing) parts(where string, recipe []larder.Part, changed map[string]float64) map[string]float64 {
+	pct := map[string]float64{}
+	for _, p := range recipe {
+		pct[p.Key] = p.Pct
+	}
+	maps.Copy(pct, changed)
+	out := maps.Clone(changed)
+	if out == nil {
+		out = map[string]float64{}
+	}
+	for _, key := range slices.Sorted(maps.Keys(pct)) {
+		if pct[key] <= 0 || !c.offends(key) {
+			continue
+		}
+		s, ok := c.instead(key)
+		if !ok {
+			do := ways[key]
+			if i, _ := c.own().Ingredient(key); do == "" && i.Role == "crumb" {
+				do = "Take crumbs of a bread or biscuit whose label suits: put them on the Shelf as one of your own."
+			}
+			if do == "" {
+				do = "Choose another topping: a crumble or a crisp can be made without it."
+			}
+			c.leave(c.name(key), "no swap for it is known here", do)
+			continue
+		}
+		c.note(where, key, s)
+		out[key] = 0
+		for _, p := range s.to {
+			before, is := out[p.Key]
+			if !is {
+				before = pct[p.Key]
+			}
+			out[p.Key] = before + pct[key]*p.Pct
+		}
+	}
+	if len(out) == 0 {
+		return nil
+	}
+	c.keepFat(where, pct, out)
+	return out
+}
+
+// keepFat takes as much fat out as nuts and seeds in the place of leaner things have brought, and leaves enough to bind.
+func (c *changing) keepFat(where string, before, changed map[string]float64) {
+	const bind = 0.3 // of the fat
+	after := maps.Clone(before)
+	maps.Copy(after, changed)
+	fat := func(pct map[string]float64) (all, added float64, main string) {
+		for _, key := range slices.Sorted(maps.Keys(pct)) {
+			i, _ := c.own().Ingredient(key)
+			g := pct[key] * i.FatPct / 100
+			all += g
+			if i.Role == "fat" && pct[key] > 0 {
+				added += g
+				if main == "" || g > pct[main]*i.FatPct/100 {
+					main = key
+				}
+			}
+		}
+		return all, added, main
+	}
+	was, _, _ := fat(before)
+	now, added, main := fat(after)
+	if main == "" || now <= was*1.05 {
+		return
+	}
+	i, _ := c.own().Ingredient(main)
+	less := min(now-was, (1-bind)*added)
+	changed[main] = after[main] - 100*less/i.FatPct
+	change := Change{where, c.name(main), "less of it", "what is put in brings fat of its own"}
+	if !slices.Contains(c.p.Changes, change) {
+		c.p.Changes = append(c.p.Changes, change)
+	}
+}
+
+// ways are what is done about what has no swap in the tables.
+var ways = map[string]string{
+	"puff_pastry": "Take a sheet whose label suits and put it on the Shelf as one of your own, or choose another topping.",
+}
+
+func (c *changing) base() {
+	b := c.p.Request.Base
+	if b == nil {
+		return
+	}
+	row, _ := larder.Bases.Get(b.Key)
+	next := *b
+	next.BakersPct = c.parts("base", row.Parts, b.BakersPct)
+	c.p.Request.Base = &next
+}
+
+// finish swaps washes and what the dish is greased with.
+func (c *changing) finish() {
+	r := &c.p.Request
+	var out []string
+	for _, key := range r.Finishes {
+		row, _ := larder.Finishes.Get(key)
+		if !slices.ContainsFunc(row.Parts, func(p larder.Part) bool { return c.offends(p.Key) }) {
+			out = append(out, key)
+			continue
+		}
+		change := Change{"finish", larder.Plain(row.Name), "", "left out: paler, without shine"}
+		if row.When == "before" && !c.offends("oat_drink") && !slices.Contains(out, "oat_wash") {
+			out = append(out, "oat_wash")
+			change.To, change.Costs = "plant drink wash", "paler, matt"
+		}
+		c.p.Changes = append(c.p.Changes, change)
+	}
+	r.Finishes = out
+	greased := slices.ContainsFunc(c.p.Before.Ticket, func(b balance.Bowl) bool { return b.Key == "ready" && b.Lines[0].Key == "butter" })
+	if greased && c.offends("butter") {
+		r.Greasing = "oil"
+		c.p.Changes = append(c.p.Changes, Change{"dish", "butter", "oil", "releases as well"})
+	}
+}

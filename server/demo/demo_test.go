@@ -1,0 +1,93 @@
+package demo
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"mabbin/core/balance"
+	"mabbin/core/diet"
+	"mabbin/core/larder"
+)
+
+// Every style has a card, and each card stands as its style does and fits its dish.
+func TestEveryCardIsRight(t *testing.T) {
+	styles := map[string]int{}
+	for _, c := range cards {
+		for _, r := range c.versions {
+			styles[r.Style]++
+			a, err := balance.Solve(r)
+			if err != nil {
+				t.Fatalf("%s: %v", c.name, err)
+			}
+			for _, x := range a.Remarks {
+				if x.Level == balance.Warning {
+					t.Errorf("%s: %s %s", c.name, x.What, x.Why)
+				}
+			}
+		}
+	}
+	for _, s := range balance.Styles() {
+		if styles[s.Key] == 0 {
+			t.Errorf("no card of a %s", s.Key)
+		}
+	}
+}
+
+// The proposals for every diet, and for all of them together, on every card: nothing that is left out is in it, what has
+// no swap is said, the juice stands as it did, and the doughs keep their fat.
+func TestDietProposalsOnEveryCard(t *testing.T) {
+	begin := map[diet.Diet][]string{diet.Vegan: {"milk", "egg"}, diet.DairyFree: {"milk"}, diet.EggFree: {"egg"}, diet.GlutenFree: {"gluten"}, diet.NutFree: {"nut"}}
+	for _, c := range cards {
+		r := c.versions[len(c.versions)-1]
+		for _, diets := range append([][]diet.Diet{diet.All, {diet.Vegan, diet.GlutenFree}}, each(diet.All)...) {
+			p, err := diet.Propose(diet.Request{Request: r, Diets: diets})
+			if err != nil {
+				t.Errorf("%s, %v: %v", c.name, diets, err)
+				continue
+			}
+			for _, d := range diets {
+				for _, a := range p.Answer.Allergens.Contains {
+					bad := slices.ContainsFunc(begin[d], func(s string) bool { return strings.HasPrefix(a, s) })
+					if bad && len(p.Left) == 0 {
+						t.Errorf("%s, %v: still contains %s: %+v", c.name, diets, a, p.Changes)
+					}
+				}
+			}
+			if p.Answer.Set.Band != p.Before.Set.Band && r.Custard == nil {
+				t.Errorf("%s, %v: %s became %s", c.name, diets, p.Before.Set.Band, p.Answer.Set.Band)
+			}
+			if x, y := fat(p.Before, "topping"), fat(p.Answer, "topping"); math.Abs(x-y) > 0.35*x+2 {
+				t.Errorf("%s, %v: the topping had %.0f g of fat and has %.0f: %+v", c.name, diets, x, y, p.Changes)
+			}
+			for _, x := range p.Changes {
+				if x.From == "" || x.Costs == "" || x.From == x.To {
+					t.Errorf("%s, %v: %+v says nothing", c.name, diets, x)
+				}
+			}
+			if testing.Verbose() {
+				t.Logf("%s, %v: %+v LEFT %+v LABEL %v", c.name, diets, p.Changes, p.Left, p.CheckLabel)
+			}
+		}
+	}
+}
+
+func each(all []diet.Diet) (out [][]diet.Diet) {
+	for _, d := range all {
+		out = append(out, []diet.Diet{d})
+	}
+	return out
+}
+
+func fat(a balance.Answer, bowl string) float64 {
+	g := 0.0
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			if i, ok := larder.Ingredients.Get(l.Key); ok && b.Key == bowl {
+				g += l.G * i.FatPct / 100
+			}
+		}
+	}
+	return g
+}
