@@ -75,6 +75,12 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	reads(t, ctx, id("colour"), "1.3 ×")
 	reads(t, ctx, id("bowl-before"), "Egg")
 	reads(t, ctx, id("bowl-after"), "Icing sugar")
+	portions := text(t, ctx, CSS(".finish"))
+	do(t, ctx, click(id("portion-hearty")))
+	reads(t, ctx, id("beside"), "pouring cream", "warm custard")
+	if now := text(t, ctx, CSS(".finish")); now == portions {
+		t.Error("a hearty portion changed nothing")
+	}
 	reads(t, ctx, id("ahead"), "Shortcrust shell", "frozen 1 month")
 	reads(t, ctx, id("leftovers"), "Trimmings", "jam")
 	do(t, ctx, click(id("weigh")))
@@ -121,4 +127,26 @@ func TestChangingACardForADiet(t *testing.T) {
 	// One's own sheet, by its label, has the way out.
 	do(t, ctx, Navigate(url+"/shelf/stores"), fill(id("find-row"), "puff"), click(id("row-puff_pastry")), click(id("copy")), fill(id("own-name"), "Sheet without gluten"), click(id("own-keep")))
 	reads(t, ctx, CSS(".edit"), "started from puff pastry sheet", "Contains, by its label")
+}
+
+// Cutting plans are drawn on the dish, and odd sizes answer sensibly.
+func TestCuttingPlans(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Fig and orange bars", " .open")), click(id("station-topping")))
+	reads(t, ctx, id("plan-bars"), "pieces of", "wiped knife")
+	do(t, ctx, fill(id("cut-long"), "6"), fill(id("cut-wide"), "3"))
+	reads(t, ctx, id("plan-bars"), "6 by 3: 18 pieces")
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Green tomato and cheese cobbler", " .open")), click(id("station-topping")))
+	reads(t, ctx, id("plan-biscuits"), "of 6 cm", "from the scraps")
+	do(t, ctx, fill(id("cut-cutter_cm"), "40"))
+	reads(t, ctx, id("plan-biscuits"), "wider than the dish")
+	do(t, ctx, click(id("dough-drops")))
+	reads(t, ctx, id("plan-drops"), "spoonfuls", "gaps for the steam")
+	do(t, ctx, click(id("topping")), click(id("topping-pastry_lid")))
+	reads(t, ctx, id("plan-lid"), "vents")
+	do(t, ctx, click(id("lattice")))
+	reads(t, ctx, id("plan-lattice"), "strips")
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Nursery apple pie", " .open")), click(id("station-topping")))
+	reads(t, ctx, id("plan-shell"), "a disc of 31 cm", "dried beans")
 }

@@ -35,10 +35,12 @@ type Answer struct {
 	Remarks         []Remark           `json:"remarks"`
 	Allergens       Allergens          `json:"allergens"`
 	Sources         map[string]Sourced `json:"sources"`
+	Cutting         []topping.Plan     `json:"cutting"`
 	Method          []Doing            `json:"method"`
 	Checks          []Doing            `json:"checks"` // before the oven door closes
 	Ahead           []Kept             `json:"ahead"`
 	Leftovers       []Kept             `json:"leftovers"`
+	Beside          []Served           `json:"beside"`        // what may be served with it
 	ColourFactor    float64            `json:"colour_factor"` // how much faster the finishes make the top colour
 
 	lostShare float64 // of the thickener
@@ -124,8 +126,10 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a.Ticket = p.ticket(s)
 	a.Allergens = allergens(a.Ticket, p.req.Own)
 	a.Sources = p.sources(a)
+	a.Cutting = p.cutting(a)
 	a.Method, a.Checks, a.Ahead = p.method(s), p.checks(), p.ahead()
 	a.Leftovers = p.leftovers(a)
+	a.Beside = beside(a.Portions.Count, p.req.Portion)
 	a.ColourFactor = p.colourFactor()
 	a.Remarks = p.remarks(s, a)
 	return a

@@ -20,6 +20,7 @@ const (
 
 func (d *dessert) lookFinish(f *fault.Faults) {
 	d.lookCustard(f)
+	d.lookCuts(f)
 	f.OneOf("/greasing", d.req.Greasing, "", greaseButter, greaseOil, greaseSling, greaseNone)
 	const most = 6
 	if n := len(d.req.Finishes); n > most {

@@ -221,3 +221,25 @@ func (p *plan) leftovers(a *Answer) []Kept {
 		measure.Shown(reviveJamG), measure.Shown(reviveWaterG))})
 	return out
 }
+
+// Served is something to serve with a dessert.
+type Served struct {
+	Name  string  `json:"name"`
+	EachG float64 `json:"each_g"` // a portion
+	AllG  float64 `json:"all_g"`
+}
+
+// besides are the usual accompaniments, in g a portion. Handbook practice.
+var besides = []struct {
+	name string
+	g    float64
+}{{"pouring cream", 40}, {"warm custard", 70}, {"ice cream", 60}, {"soured cream or yogurt", 45}}
+
+func beside(portions float64, size string) []Served {
+	out := make([]Served, len(besides))
+	for i, b := range besides {
+		each := b.g * portionShare[size]
+		out[i] = Served{b.name, each, each * portions}
+	}
+	return out
+}

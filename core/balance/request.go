@@ -38,6 +38,7 @@ type Request struct {
 	Late          []ToppingAsked  `json:"late,omitempty"`    // more toppings, on or after the first
 	Custard       *CustardAsked   `json:"custard,omitempty"` // poured over the fruit of a bar or tart
 	Finishes      []string        `json:"finishes,omitempty"`
+	Cuts          *topping.Cuts   `json:"cuts,omitempty"`     // how topping and bars are cut
 	Greasing      string          `json:"greasing,omitempty"` // butter, oil, sling or none; left out: by the style
 	Portion       string          `json:"portion,omitempty"`  // tasting, standard or hearty
 	Cup           measure.Cup     `json:"cup,omitempty"`

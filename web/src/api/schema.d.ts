@@ -616,6 +616,26 @@ export interface components {
             };
             /** @description Keys of the finishes: washes, sprinkles, glazes */
             finishes?: string[];
+            /** @description How topping and bars are cut; 0 or left out: as usual */
+            cuts?: {
+                /** Format: double */
+                cutter_cm?: number;
+                /** Format: double */
+                spoon_g?: number;
+                /** Format: double */
+                square_cm?: number;
+                /** Format: double */
+                strip_cm?: number;
+                /** Format: double */
+                gap_cm?: number;
+                lattice?: boolean;
+                /** Format: double */
+                long?: number;
+                /** Format: double */
+                wide?: number;
+                /** Format: double */
+                trim_cm?: number;
+            };
             /**
              * @description Left out: by the style
              * @enum {string}
@@ -1238,6 +1258,8 @@ export interface components {
                 /** @description Ingredients whose label has to be read, which is not none */
                 check_label: string[];
             };
+            /** @description How topping, shell and bars are cut */
+            cutting: components["schemas"]["CuttingPlan"][];
             /** @description In the order of the work */
             method: components["schemas"]["Doing"][];
             /** @description Before the oven door closes */
@@ -1246,6 +1268,17 @@ export interface components {
             ahead: components["schemas"]["Kept"][];
             /** @description What is left, and a use for it */
             leftovers: components["schemas"]["Kept"][];
+            /** @description What may be served with it */
+            beside: {
+                name: string;
+                /**
+                 * Format: double
+                 * @description A portion
+                 */
+                each_g: number;
+                /** Format: double */
+                all_g: number;
+            }[];
             /**
              * Format: double
              * @description How much faster the finishes make the top colour
@@ -1258,6 +1291,32 @@ export interface components {
                     text: string;
                 };
             };
+        };
+        CuttingPlan: {
+            /** @enum {string} */
+            code: "biscuits" | "drops" | "squares" | "lattice" | "lid" | "shell" | "bars";
+            title: string;
+            count: number;
+            /** Format: double */
+            each_g: number;
+            /**
+             * Format: double
+             * @description To make, scraps and all
+             */
+            dough_g: number;
+            lines: string[];
+            /** @description Seen from above, in cm from the dish's middle */
+            shapes: {
+                round: boolean;
+                /** Format: double */
+                x: number;
+                /** Format: double */
+                y: number;
+                /** Format: double */
+                w: number;
+                /** Format: double */
+                h: number;
+            }[];
         };
         Doing: {
             code: string;

@@ -12,6 +12,7 @@ import { useOutbox } from '@/parts/useOutbox'
 import { bandWords, grams, heat, inUnits, integer, litres, lower, mm, short, sizes } from '@/parts/words'
 import BakedIt from './BakedIt.vue'
 import BakeStation from './BakeStation.vue'
+import CuttingPlan from './CuttingPlan.vue'
 import DietChoice from './DietChoice.vue'
 import DishStation from './DishStation.vue'
 import FinishStation from './FinishStation.vue'
@@ -251,6 +252,9 @@ async function away(form: FileFormat) {
       <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
       <KeyFigures :answer="answer" />
       <WrittenPanel />
+      <div v-if="open === 'Topping' && !weighing && answer.cutting.length" class="plans no-print">
+        <CuttingPlan v-for="c in answer.cutting" :key="c.code" :plan="c" :dish="draft.request.dish" />
+      </div>
       <RemarkList class="said" :remarks="said" />
     </section>
     <section v-else class="middle panel" aria-label="Cutaway">
@@ -377,6 +381,13 @@ async function away(form: FileFormat) {
   border: 0;
   border-radius: 4px;
   background: var(--rim);
+}
+.plans {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
+  gap: 8px 20px;
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
 }
 .said {
   border-top: 1px solid var(--line);

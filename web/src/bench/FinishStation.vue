@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { inUnits, lower, number } from '@/parts/words'
+import { grams, inUnits, lower, number } from '@/parts/words'
 import { useDessert } from './useDessert'
 
 /** What goes on top before and after the oven, how the dish is readied, how it rests, keeps, and is used up. */
@@ -67,7 +67,31 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
         </button>
       </div>
     </div>
+    <div class="field">
+      <span class="label"
+        >Portions{{
+          dessert.answer
+            ? `: ${dessert.answer.portions.count} of ${grams(dessert.answer.portions.each_g)}`
+            : ''
+        }}</span
+      >
+      <div class="choice" role="group" aria-label="Size of a portion">
+        <button
+          v-for="p in ['tasting', 'standard', 'hearty'] as const"
+          :key="p"
+          :aria-pressed="(request.portion || 'standard') === p"
+          :data-testid="`portion-${p}`"
+          @click="dessert.change('the portion', (d) => (d.request.portion = p))"
+        >
+          {{ p === 'standard' ? 'usual' : p }}
+        </button>
+      </div>
+    </div>
     <template v-if="dessert.answer">
+      <p class="small" data-testid="beside">
+        With it, for all:
+        {{ dessert.answer.beside.map((b) => `${grams(b.all_g)} ${b.name}`).join(', or ') }}.
+      </p>
       <p v-for="r in rest" :key="r">{{ inUnits(r) }}</p>
       <h3>Ahead</h3>
       <ul data-testid="ahead">

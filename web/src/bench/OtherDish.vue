@@ -115,7 +115,8 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
             <figcaption>
               <strong>{{ o.count > 1 ? `${o.count} × ` : '' }}{{ o.name }}</strong
               >, {{ bandWords[o.answer.set.band] }}, free rim {{ mm(o.answer.fit.hot_headspace_mm) }},
-              {{ integer(o.answer.portions.count) }} portions{{ o.count > 1 ? ' each' : '' }}
+              {{ integer(o.answer.portions.count) }}
+              {{ o.answer.portions.count === 1 ? 'portion' : 'portions' }}{{ o.count > 1 ? ' each' : '' }}
             </figcaption>
             <table>
               <thead>

@@ -1,0 +1,341 @@
+package topping
+
+import (
+	"fmt"
+	"math"
+
+	"mabbin/core/dish"
+	"mabbin/core/measure"
+)
+
+// Cuts are the sizes that a topping, a base or a bar is cut in. Zero is the usual.
+type Cuts struct {
+	CutterCM float64 `json:"cutter_cm,omitempty"` // across a cut biscuit
+	SpoonG   float64 `json:"spoon_g,omitempty"`   // a drop of dough
+	SquareCM float64 `json:"square_cm,omitempty"` // a side of a pastry piece
+	StripCM  float64 `json:"strip_cm,omitempty"`  // a strip of a lattice
+	GapCM    float64 `json:"gap_cm,omitempty"`    // between strips
+	Lattice  bool    `json:"lattice,omitempty"`   // strips, and no whole lid
+	Long     float64 `json:"long,omitempty"`      // bars along the length
+	Wide     float64 `json:"wide,omitempty"`      // bars across
+	TrimCM   float64 `json:"trim_cm,omitempty"`   // cut off at each edge of a bar pan
+}
+
+// The usual sizes, and what a dough yields. Handbook practice; yields are working figures.
+const (
+	usualCutterCM = 6.0
+	usualSpoonG   = 45.0
+	usualSquareCM = 5.0
+	usualStripCM  = 1.5
+	usualGapCM    = 1.5
+	firstYield    = 0.70 // of a rolled sheet, cut round
+	scrapsUsable  = 0.85 // of the scraps' weight, pressed together once
+	sheetG        = 320.0
+	sheetRatio    = 1.5 // length to width of a bought sheet
+	spread        = 1.08
+	beansCM       = 2.0 // depth of the weights in a shell
+	beansGPerML   = 0.78
+	overhangCM    = 1.0
+)
+
+// Outline is one shape of a cutting plan, seen from above, in cm from the dish's middle.
+type Outline struct {
+	Round bool    `json:"round"`
+	X     float64 `json:"x"`
+	Y     float64 `json:"y"`
+	W     float64 `json:"w"`
+	H     float64 `json:"h"`
+}
+
+// Plan is how one thing is cut, drawn on the dish and told in lines.
+type Plan struct {
+	Code   string    `json:"code"` // biscuits, drops, squares, lattice, lid, shell or bars
+	Title  string    `json:"title"`
+	Count  int       `json:"count"`
+	EachG  float64   `json:"each_g"`
+	DoughG float64   `json:"dough_g"` // to make, scraps and all
+	Lines  []string  `json:"lines"`
+	Shapes []Outline `json:"shapes"`
+}
+
+// rim is the outline that a plan is drawn on.
+type rim struct {
+	round bool
+	l, w  float64
+}
+
+func rimOf(d dish.Dish) rim {
+	r := rim{round: d.Shape == dish.Round || d.Shape == dish.Oval, l: d.LengthCM, w: d.WidthCM}
+	if r.w == 0 {
+		r.w = r.l
+	}
+	return r
+}
+
+// holds says whether a disc of radius r about x, y lies inside.
+func (m rim) holds(x, y, r float64) bool {
+	a, b := m.l/2-r, m.w/2-r
+	if a < -1e-9 || b < -1e-9 {
+		return false
+	}
+	if !m.round {
+		return math.Abs(x) <= a+1e-9 && math.Abs(y) <= b+1e-9
+	}
+	if a < 1e-9 || b < 1e-9 {
+		return math.Hypot(x, y) < 1e-9
+	}
+	return x*x/(a*a)+y*y/(b*b) <= 1+1e-9
+}
+
+// discs lays as many discs of a width as fit, in rows set between each other, the better of two beginnings.
+func (m rim) discs(width float64) []Outline {
+	var best []Outline
+	row := width * math.Sqrt(3) / 2
+	for _, start := range []float64{0, 0.5} {
+		for _, shift := range []float64{0, 0.5} {
+			var out []Outline
+			n := int(m.w/row) + 2
+			for j := -n; j <= n; j++ {
+				y := (float64(j) + start) * row
+				off := shift
+				if j%2 != 0 {
+					off += 0.5
+				}
+				k := int(m.l/width) + 2
+				for i := -k; i <= k; i++ {
+					if x := (float64(i) + off) * width; m.holds(x, y, width/2) {
+						out = append(out, Outline{true, x, y, width, width})
+					}
+				}
+			}
+			if len(out) > len(best) {
+				best = out
+			}
+		}
+	}
+	return best
+}
+
+// Cut plans how a sized topping is cut. It is false for what is not cut.
+func (c Cuts) Cut(w Wanted, s Sized, d dish.Dish, g dish.Geometry) (Plan, bool) {
+	t := w.Topping
+	switch {
+	case t.Family == "biscuit":
+		if st := s.Read().Dough; st == Rolls || st == Crumbles {
+			return c.biscuits(w, s, d, g), true
+		}
+		return c.drops(s, d, g), true
+	case t.Key == "puff_squares":
+		return c.squares(w, s, d, g), true
+	case t.Family == "pastry" && c.Lattice:
+		return c.lattice(w, s, d), true
+	case t.Family == "pastry":
+		return c.lid(w, s, d), true
+	}
+	return Plan{}, false
+}
+
+func or(x, usual float64) float64 {
+	if x > 0 {
+		return x
+	}
+	return usual
+}
+
+func cm(x float64) string { return measure.Shown(math.Round(10*x)/10) + " cm" }
+
+func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
+	across := or(c.CutterCM, usualCutterCM)
+	m := rimOf(d)
+	p := Plan{Code: "biscuits", Title: "Cut biscuits"}
+	if across > min(m.l, m.w) {
+		across = min(m.l, m.w)
+		p.Lines = append(p.Lines, fmt.Sprintf("The cutter is wider than the dish: one round of %s, cut to the dish.", cm(across)))
+	}
+	p.Shapes = m.discs(across)
+	p.Count = len(p.Shapes)
+	density := w.Topping.DensityGPerML
+	p.EachG = math.Pi / 4 * across * across * s.ThicknessMM / 10 * density
+	all := float64(p.Count) * p.EachG
+	usable := firstYield + scrapsUsable*(1-firstYield)*firstYield
+	p.DoughG = all / usable
+	covered := 100 * float64(p.Count) * math.Pi / 4 * across * across / g.RimAreaCM2
+	first := int(p.DoughG * firstYield / p.EachG)
+	p.Lines = append(p.Lines,
+		fmt.Sprintf("%d of %s, %.0f mm thick, %s g each; they cover %.0f %% of the fruit and spread to some %.0f %%.", p.Count, cm(across), s.ThicknessMM, measure.Shown(p.EachG), covered, min(100, covered*spread*spread)),
+		fmt.Sprintf("Make %s g of dough: about %d from the first rolling, %d from the scraps, pressed together once.", measure.Shown(p.DoughG), min(first, p.Count), max(0, p.Count-first)))
+	if off := 100 * (all - s.G) / s.G; math.Abs(off) > 10 {
+		p.Lines = append(p.Lines, fmt.Sprintf("That is %.0f %% %s dough than the ticket has: roll it %s or change the cutter.", math.Abs(off),
+			map[bool]string{true: "more", false: "less"}[off > 0], map[bool]string{true: "thinner", false: "thicker"}[off > 0]))
+	}
+	return p
+}
+
+func (c Cuts) drops(s Sized, d dish.Dish, g dish.Geometry) Plan {
+	each := or(c.SpoonG, usualSpoonG)
+	n := max(1, int(math.Round(s.G/each)))
+	p := Plan{Code: "drops", Title: "Spoonfuls", Count: n, EachG: s.G / float64(n), DoughG: s.G}
+	m := rimOf(d)
+	lo, hi := 0.5, math.Max(m.l, m.w)
+	for range 40 { // the widest that n of fit
+		if mid := (lo + hi) / 2; len(m.discs(mid)) >= n {
+			lo = mid
+		} else {
+			hi = mid
+		}
+	}
+	p.Shapes = m.discs(lo)
+	p.Shapes = p.Shapes[:min(n, len(p.Shapes))]
+	for i := range p.Shapes {
+		p.Shapes[i].W, p.Shapes[i].H = 0.9*lo, 0.9*lo
+	}
+	covered := 100 * float64(len(p.Shapes)) * math.Pi / 4 * 0.81 * lo * lo / g.RimAreaCM2
+	p.Lines = []string{
+		fmt.Sprintf("%d spoonfuls of %s g, with gaps for the steam: %.0f %% covered before they rise and close up.", n, measure.Shown(p.EachG), min(95, covered)),
+	}
+	return p
+}
+
+func (c Cuts) squares(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
+	side := or(c.SquareCM, usualSquareCM)
+	p := Plan{Code: "squares", Title: "Pastry pieces", Shapes: []Outline{}}
+	m := rimOf(d)
+	if side > min(m.l, m.w) {
+		side = min(m.l, m.w)
+		p.Lines = append(p.Lines, fmt.Sprintf("The pieces are wider than the dish: cut to %s.", cm(side)))
+	}
+	thick := s.ThicknessMM / 10 * w.Topping.DensityGPerML // g per cm2
+	p.EachG = side * side * thick
+	p.Count = max(1, int(math.Round(s.G/p.EachG)))
+	pitch := math.Sqrt(g.RimAreaCM2 / float64(p.Count))
+	for y := -math.Floor(m.w/pitch/2) * pitch; y <= m.w/2; y += pitch {
+		for x := -math.Floor(m.l/pitch/2) * pitch; x <= m.l/2; x += pitch {
+			if len(p.Shapes) < p.Count && m.holds(x, y, side/2*0.8) {
+				p.Shapes = append(p.Shapes, Outline{false, x, y, side * 0.94, side * 0.94})
+			}
+		}
+	}
+	wide := math.Sqrt(sheetG / thick / sheetRatio)
+	perSheet := max(1, int(wide/side)*int(wide*sheetRatio/side))
+	sheets := int(math.Ceil(float64(p.Count) / float64(perSheet)))
+	p.DoughG = float64(sheets) * sheetG
+	p.Lines = append(p.Lines,
+		fmt.Sprintf("%d pieces of %s a side, %s g each, overlapping here and there, with peep-holes.", p.Count, cm(side), measure.Shown(p.EachG)),
+		fmt.Sprintf("%s of 320 g, rolled to %.0f mm (about %s by %s), give %d each.", counted(sheets, "sheet"), s.ThicknessMM, cm(wide), cm(wide*sheetRatio), perSheet))
+	return p
+}
+
+func counted(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
+func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
+	strip, gap := or(c.StripCM, usualStripCM), or(c.GapCM, usualGapCM)
+	p := Plan{Code: "lattice", Title: "Lattice", Shapes: []Outline{}}
+	m := rimOf(d)
+	if min(m.l, m.w) < 3*(strip+gap) {
+		p.Lines = append(p.Lines, fmt.Sprintf("A lattice needs a dish of %s at least at these strips: take narrower ones, or a lid with a vent.", cm(3*(strip+gap))))
+	}
+	length := 0.0
+	lay := func(across, along float64, upright bool) {
+		n := max(1, int(math.Floor((across+gap)/(strip+gap))))
+		for i := range n {
+			at := (float64(i) - float64(n-1)/2) * (strip + gap)
+			l := along
+			if m.round {
+				l = along * math.Sqrt(max(0, 1-4*at*at/(across*across)))
+			}
+			length += l + 2*overhangCM
+			o := Outline{false, 0, at, l, strip}
+			if upright {
+				o = Outline{false, at, 0, strip, l}
+			}
+			p.Shapes = append(p.Shapes, o)
+		}
+	}
+	lay(m.w, m.l, false)
+	lay(m.l, m.w, true)
+	p.Count = len(p.Shapes)
+	thick := s.ThicknessMM / 10 * w.Topping.DensityGPerML
+	p.DoughG = length * strip * thick * 1.1
+	p.EachG = p.DoughG / float64(p.Count)
+	p.Lines = append(p.Lines,
+		fmt.Sprintf("%d strips, %s wide and %s apart, %.0f cm in all with %s over the rim at each end.", p.Count, cm(strip), cm(gap), length, cm(overhangCM)),
+		fmt.Sprintf("%s g of dough; the ticket's lid would take %s g.", measure.Shown(p.DoughG), measure.Shown(s.G)))
+	return p
+}
+
+func (c Cuts) lid(w Wanted, s Sized, d dish.Dish) Plan {
+	m := rimOf(d)
+	p := Plan{Code: "lid", Title: "Lid", Count: 1, EachG: s.G, Shapes: []Outline{{m.round, 0, 0, m.l, m.w}}}
+	for i := range 5 { // vents about the middle
+		a := 2 * math.Pi * float64(i) / 5
+		p.Shapes = append(p.Shapes, Outline{false, m.l / 5 * math.Cos(a), m.w / 5 * math.Sin(a), min(2.5, m.l/8), 0.3})
+	}
+	l, wd := m.l+2*overhangCM, m.w+2*overhangCM
+	area := l * wd
+	if m.round {
+		area *= math.Pi / 4
+	}
+	p.DoughG = area * s.ThicknessMM / 10 * w.Topping.DensityGPerML
+	p.Lines = []string{
+		fmt.Sprintf("Roll to %s mm, %s by %s: %s more than the rim all round. %s g of dough.", measure.Shown(s.ThicknessMM), cm(l), cm(wd), cm(overhangCM), measure.Shown(p.DoughG)),
+		"Cut five vents about the middle: steam that finds none lifts the lid. It comes out all at once.",
+	}
+	return p
+}
+
+// Shell plans the disc of a base that goes up the sides, and the weights for its par-bake.
+func Shell(s Sized, densityGPerML float64, d dish.Dish, g dish.Geometry) Plan {
+	m := rimOf(d)
+	wall := math.Hypot(g.DepthCM, (g.RimLengthCM-g.FloorLenCM)/2)
+	l := g.FloorLenCM + 2*wall + 2*overhangCM
+	w := l
+	if m.l != m.w {
+		w = m.w*g.FloorLenCM/m.l + 2*wall + 2*overhangCM
+	}
+	area := l * w
+	if m.round {
+		area *= math.Pi / 4
+	}
+	p := Plan{Code: "shell", Title: "Shell", Count: 1, EachG: s.G, DoughG: area * s.ThicknessMM / 10 * densityGPerML, Shapes: []Outline{{m.round, 0, 0, l, w}, {m.round, 0, 0, m.l, m.w}}}
+	p.Lines = []string{
+		fmt.Sprintf("Roll to %s mm, %s: floor, walls and %s over the rim. Make %s g of dough; %s g stay in the dish.", measure.Shown(s.ThicknessMM), across(m.round, l, w), cm(overhangCM), measure.Shown(p.DoughG), measure.Shown(s.G)),
+		fmt.Sprintf("For the par-bake: paper, and %s g of dried beans.", measure.Shown(math.Round(g.FloorAreaCM2*beansCM*beansGPerML/10)*10)),
+	}
+	return p
+}
+
+func across(round bool, l, w float64) string {
+	if round && l == w {
+		return "a disc of " + cm(l)
+	}
+	return cm(l) + " by " + cm(w)
+}
+
+// Bars plans the grid that a pan is cut in: by the numbers given, or near squares of about eachG.
+func (c Cuts) Bars(finishedG, eachG float64, d dish.Dish) Plan {
+	m := rimOf(d)
+	l, w := m.l-2*c.TrimCM, m.w-2*c.TrimCM
+	kept := l * w / (m.l * m.w)
+	n := max(1, finishedG*kept/eachG)
+	long := or(c.Long, math.Max(1, math.Round(math.Sqrt(n*l/w))))
+	wide := or(c.Wide, math.Max(1, math.Round(n/long)))
+	p := Plan{Code: "bars", Title: "Bars", Count: int(long * wide), EachG: finishedG * kept / (long * wide), DoughG: finishedG, Shapes: []Outline{}}
+	for j := range int(wide) {
+		for i := range int(long) {
+			p.Shapes = append(p.Shapes, Outline{false, -l/2 + (float64(i)+0.5)*l/long, -w/2 + (float64(j)+0.5)*w/wide, l / long * 0.96, w / wide * 0.96})
+		}
+	}
+	p.Lines = []string{fmt.Sprintf("%.0f by %.0f: %d pieces of %s by %s, %s g each. Cold, with a wiped knife, a corner first.", long, wide, p.Count, cm(l/long), cm(w/wide), measure.Shown(p.EachG))}
+	if c.TrimCM > 0 {
+		p.Lines = append(p.Lines, fmt.Sprintf("%s g of trimmings, for the cooks.", measure.Shown(finishedG*(1-kept))))
+	}
+	if m.round {
+		p.Lines = append(p.Lines, "In a round dish the outer pieces are cut short: wedges share it better.")
+	}
+	return p
+}
