@@ -1,0 +1,251 @@
+package bake
+
+import (
+	"math"
+)
+
+// Answer is how a bake goes.
+type Answer struct {
+	BoilingPointC float64 `json:"boiling_point_c"`
+	Events        Events  `json:"events"`
+	End           End     `json:"end"`
+	Curves        Curves  `json:"curves"`
+}
+
+// Events are minutes from the start; nil for what does not happen.
+type Events struct {
+	RimBubbles     *float64 `json:"rim_bubbles_min"`
+	MiddleBubbles  *float64 `json:"middle_bubbles_min"`
+	Coldest85      *float64 `json:"coldest_85_min"`
+	Coldest95      *float64 `json:"coldest_95_min"`
+	ToppingThrough *float64 `json:"topping_through_min"`
+	Golden         *float64 `json:"golden_min"`
+	BaseBaked      *float64 `json:"base_baked_min"`
+}
+
+// End is where the clocks stand when the last stage is over.
+type End struct {
+	FruitMinutes float64 `json:"fruit_minutes"`
+	Colour       float64 `json:"colour"`
+	RimColour    float64 `json:"rim_colour"`
+	Base         float64 `json:"base"`
+	SetShare     float64 `json:"set_share"`
+	SteamedOffG  float64 `json:"steamed_off_g"`
+}
+
+// Curves have a point at least every minute.
+type Curves struct {
+	Minute   []float64 `json:"minute"`
+	MiddleC  []float64 `json:"middle_c"`
+	ColdestC []float64 `json:"coldest_c"`
+	RimC     []float64 `json:"rim_c"`
+	SurfaceC []float64 `json:"surface_c"`
+	FloorC   []float64 `json:"floor_c"`
+}
+
+// The laws of the clocks.
+const (
+	fruitPer10     = 25.0  // K for ten times as fast
+	colourAtC      = 144.0 // where the face takes golden minutes
+	colourPer2     = 10.0
+	goldenMin      = 20.0
+	underCover     = 0.35
+	baseAtC        = 115.0
+	baseMin        = 20.0
+	throughC       = 93.0
+	rimBubblesC    = 1.5 // below boiling
+	middleBubblesC = 2.0
+	stepS          = 10.0
+)
+
+// Run bakes. A bad request is fault.Faults.
+func Run(r Request) (*Answer, error) {
+	if err := Check(r); err != nil {
+		return nil, err
+	}
+	m := newModel(r)
+	c := clocks{m: m, full: 95, hold: 60}
+	if t := r.Thickener; t != nil {
+		c.full, c.hold = t.FullAtC, t.HoldMin*60
+	}
+	c.full = min(c.full, m.boil-1)
+	total := 0.0
+	for _, s := range r.Stages {
+		total += s.Minutes
+	}
+	a := &Answer{BoilingPointC: m.boil, Curves: newCurves(int(total) + 2 + len(r.Stages))}
+	m.exchange(ovenOf(r, r.Stages[0])) // the face has no mass: it is what the oven makes it, from the first moment
+	c.look(&a.Events, r.Stages[0], true)
+	a.Curves.mark(m, 0)
+	for _, s := range r.Stages {
+		if s.AddTopping && m.bare && m.top != nil {
+			m.lay()
+		}
+		if s.PushUnder {
+			m.pushUnder()
+		}
+		o := ovenOf(r, s)
+		for left := s.Minutes * 60; left > 1e-9; {
+			// steps end on whole minutes, so that the curves have them
+			dt := min(stepS, left)
+			if to := 60 - math.Mod(c.now, 60); to > 1e-9 {
+				dt = min(dt, to)
+			}
+			m.step(o, dt)
+			left -= dt
+			c.tick(dt, s)
+			c.look(&a.Events, s, false)
+			if math.Mod(c.now+1e-6, 60) < 2e-6 || left <= 1e-9 {
+				a.Curves.mark(m, c.now/60)
+			}
+		}
+	}
+	a.End = End{c.fruit, c.colour[core], c.colour[rim], c.base, c.setShare(), m.steam * 1000}
+	return a, nil
+}
+
+func newCurves(n int) Curves {
+	return Curves{
+		make([]float64, 0, n), make([]float64, 0, n), make([]float64, 0, n), make([]float64, 0, n), make([]float64, 0, n), make([]float64, 0, n),
+	}
+}
+
+func (v *Curves) mark(m *model, minute float64) {
+	if n := len(v.Minute); n > 0 && minute-v.Minute[n-1] < 1e-6 {
+		return
+	}
+	v.Minute = append(v.Minute, minute)
+	v.MiddleC = append(v.MiddleC, m.t[core][m.fillAt+middleCell])
+	v.ColdestC = append(v.ColdestC, m.coldest(core, m.fillAt, m.topAt))
+	v.RimC = append(v.RimC, m.t[rim][m.fillAt+middleCell])
+	v.SurfaceC = append(v.SurfaceC, m.face[core])
+	v.FloorC = append(v.FloorC, m.t[core][0])
+}
+
+func (m *model) coldest(c, from, to int) float64 {
+	t := math.Inf(1)
+	for i := from; i < to; i++ {
+		t = min(t, m.t[c][i])
+	}
+	return t
+}
+
+// clocks run while the model does.
+type clocks struct {
+	m          *model
+	now        float64 // s
+	fruit      float64 // minutes at 100 C
+	colour     [2]float64
+	base       float64
+	full, hold float64 // C, s
+	hot        [2][cellsFill]float64
+	was        seen
+}
+
+// seen are the figures that events are read off, as they were a step ago.
+type seen struct {
+	now                                              float64
+	rim, coldest, topping, colour, base, fruit, face float64
+	faces                                            [2]float64
+	middle, lowest                                   float64
+	fill                                             [2][cellsFill]float64
+}
+
+// tick adds dt seconds: rates by the mean of both ends of the step.
+func (c *clocks) tick(dt float64, s Stage) {
+	m := c.m
+	minutes := dt / 60
+	mean := func(f func(float64) float64, a, b float64) float64 { return (f(a) + f(b)) / 2 }
+	middle := m.t[core][m.fillAt+middleCell]
+	c.fruit += minutes * mean(func(t float64) float64 { return math.Pow(10, (t-100)/fruitPer10) }, c.was.middle, middle)
+	for col := range 2 {
+		rate := m.brown / goldenMin
+		covered := s.Cover != "" && s.Cover != "none" && (s.Cover != "rim" || col == rim)
+		if covered {
+			rate *= underCover
+		}
+		c.colour[col] += minutes * rate * mean(func(t float64) float64 { return math.Exp2((t - colourAtC) / colourPer2) }, c.was.faces[col], m.face[col])
+	}
+	if m.baseAt >= 0 {
+		c.base += minutes / baseMin * mean(func(t float64) float64 { return math.Exp2((t - baseAtC) / colourPer2) }, c.was.lowest, m.t[core][m.baseAt])
+	}
+	for col := range 2 {
+		for i := range cellsFill {
+			a, b := c.was.fill[col][i], m.t[col][m.fillAt+i]
+			c.hot[col][i] += dt * shareAbove(a, b, c.full)
+		}
+	}
+	c.now += dt
+}
+
+// shareAbove is the share of a straight run from a to b that lies at or above t.
+func shareAbove(a, b, t float64) float64 {
+	switch {
+	case a >= t && b >= t:
+		return 1
+	case a < t && b < t:
+		return 0
+	}
+	x := (t - a) / (b - a)
+	if b > a {
+		return 1 - x
+	}
+	return x
+}
+
+// look notes events that the last step has passed, between its ends.
+func (c *clocks) look(e *Events, _ Stage, first bool) {
+	m := c.m
+	now := seen{
+		now: c.now, rim: m.t[rim][m.fillAt+middleCell], coldest: m.coldest(core, m.fillAt, m.topAt), topping: math.Inf(-1),
+		colour: c.colour[core], base: c.base, faces: m.face, middle: m.t[core][m.fillAt+middleCell],
+	}
+	if m.n > m.topAt {
+		now.topping = m.coldest(core, m.topAt, m.n)
+	}
+	if m.baseAt >= 0 {
+		now.lowest = m.t[core][m.baseAt]
+	}
+	for col := range 2 {
+		copy(now.fill[col][:], m.t[col][m.fillAt:m.fillAt+cellsFill])
+	}
+	was := c.was
+	if first {
+		was = now
+	}
+	cross := func(at **float64, a, b, level float64) {
+		if *at != nil || !(b >= level) {
+			return
+		}
+		x := 1.0
+		if b > a && a < level && !math.IsInf(a, 0) {
+			x = (level - a) / (b - a)
+		}
+		minute := (was.now + x*(now.now-was.now)) / 60
+		*at = &minute
+	}
+	cross(&e.RimBubbles, was.rim, now.rim, m.boil-rimBubblesC)
+	cross(&e.MiddleBubbles, was.coldest, now.coldest, m.boil-middleBubblesC)
+	cross(&e.Coldest85, was.coldest, now.coldest, 85)
+	cross(&e.Coldest95, was.coldest, now.coldest, 95)
+	cross(&e.ToppingThrough, was.topping, now.topping, throughC)
+	cross(&e.Golden, was.colour, now.colour, 1)
+	if m.baseAt >= 0 {
+		cross(&e.BaseBaked, was.base, now.base, 1)
+	}
+	c.was = now
+}
+
+// setShare is the share of the filling, by volume, whose thickener has done its work.
+func (c *clocks) setShare() float64 {
+	set, all := 0.0, 0.0
+	for col := range 2 {
+		for i := range cellsFill {
+			all += c.m.area[col]
+			if c.hot[col][i] >= c.hold-1e-9 && c.hot[col][i] > 0 {
+				set += c.m.area[col]
+			}
+		}
+	}
+	return set / all
+}
