@@ -16,6 +16,7 @@ import (
 	"strings"
 	"time"
 
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/dish"
@@ -351,11 +352,17 @@ type Bake struct {
 	Version *int    `json:"version,omitempty"`
 }
 
+// BakeAnswer defines model for BakeAnswer.
+type BakeAnswer = bake.Answer
+
 // BakePage defines model for BakePage.
 type BakePage struct {
 	Bakes []Bake `json:"bakes"`
 	More  bool   `json:"more"`
 }
+
+// BakeRequest defines model for BakeRequest.
+type BakeRequest = bake.Request
 
 // BalanceAnswer defines model for BalanceAnswer.
 type BalanceAnswer = balance.Answer
@@ -798,6 +805,9 @@ type ShelfDish struct {
 	VolumeMl float64            `json:"volume_ml"`
 }
 
+// Stage defines model for Stage.
+type Stage = bake.Stage
+
 // StartAnswer defines model for StartAnswer.
 type StartAnswer = balance.StartAnswer
 
@@ -845,6 +855,9 @@ type ListBakesParams struct {
 
 // ReadAmountJSONRequestBody defines body for ReadAmount for application/json ContentType.
 type ReadAmountJSONRequestBody = AmountRequest
+
+// SimulateBakeJSONRequestBody defines body for SimulateBake for application/json ContentType.
+type SimulateBakeJSONRequestBody = BakeRequest
 
 // BalanceJSONRequestBody defines body for Balance for application/json ContentType.
 type BalanceJSONRequestBody = BalanceRequest
@@ -902,6 +915,9 @@ type ServerInterface interface {
 	// ReadAmount What a baker typed into one field, in the field's unit
 	// (POST /api/v1/amount)
 	ReadAmount(c *gin.Context)
+	// SimulateBake The bake, simulated - when the rim and the middle bubble, what is set, how brown, what steamed off
+	// (POST /api/v1/bake)
+	SimulateBake(c *gin.Context)
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(c *gin.Context)
@@ -1005,6 +1021,19 @@ func (siw *ServerInterfaceWrapper) ReadAmount(c *gin.Context) {
 	}
 
 	siw.Handler.ReadAmount(c)
+}
+
+// SimulateBake operation middleware
+func (siw *ServerInterfaceWrapper) SimulateBake(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SimulateBake(c)
 }
 
 // Balance operation middleware
@@ -1658,6 +1687,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 
 	router.GET(options.BaseURL+"/api/v1/larder", wrapper.GetLarder)
 	router.POST(options.BaseURL+"/api/v1/balance", wrapper.Balance)
+	router.POST(options.BaseURL+"/api/v1/bake", wrapper.SimulateBake)
 	router.POST(options.BaseURL+"/api/v1/amount", wrapper.ReadAmount)
 	router.POST(options.BaseURL+"/api/v1/schools", wrapper.Schools)
 	router.POST(options.BaseURL+"/api/v1/start", wrapper.Start)
@@ -1716,6 +1746,45 @@ type ReadAmountdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ReadAmountdefaultApplicationProblemPlusJSONResponse) VisitReadAmountResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SimulateBakeRequestObject struct {
+	Body *SimulateBakeJSONRequestBody
+}
+
+type SimulateBakeResponseObject interface {
+	VisitSimulateBakeResponse(w http.ResponseWriter) error
+}
+
+type SimulateBake200JSONResponse BakeAnswer
+
+func (response SimulateBake200JSONResponse) VisitSimulateBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SimulateBakedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SimulateBakedefaultApplicationProblemPlusJSONResponse) VisitSimulateBakeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2776,6 +2845,9 @@ type StrictServerInterface interface {
 	// ReadAmount What a baker typed into one field, in the field's unit
 	// (POST /api/v1/amount)
 	ReadAmount(ctx context.Context, request ReadAmountRequestObject) (ReadAmountResponseObject, error)
+	// SimulateBake The bake, simulated - when the rim and the middle bubble, what is set, how brown, what steamed off
+	// (POST /api/v1/bake)
+	SimulateBake(ctx context.Context, request SimulateBakeRequestObject) (SimulateBakeResponseObject, error)
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(ctx context.Context, request BalanceRequestObject) (BalanceResponseObject, error)
@@ -2951,6 +3023,48 @@ func (sh *strictHandler) ReadAmount(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ReadAmountResponseObject); ok {
 		if err := validResponse.VisitReadAmountResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SimulateBake operation middleware
+func (sh *strictHandler) SimulateBake(ctx *gin.Context) {
+	var request SimulateBakeRequestObject
+
+	var body SimulateBakeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SimulateBake(ctx, request.(SimulateBakeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SimulateBake")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SimulateBakeResponseObject); ok {
+		if err := validResponse.VisitSimulateBakeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -3956,185 +4070,204 @@ func (sh *strictHandler) Start(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5H1pk9w2luBfQeTMhnZjqDpkq4/Shw1JHs+4W257LUf7Q3dvBpJ8mYSLBGgArFTaof++gQeAJ5gE86ie",
-	"if1UB0kc78LDO39bpaKsBAeu1erht1VFJS1Bg8S/3lOZffOV+Y3x1cOqojpfJStOS1g9rFIqs1WykvBL",
-	"zSRkqwcta0hWKs2hpOabrZAl1auHVV0z86Y+VOY7pSXju9Xnz8nqK6byyfEzpvIzx/8z02kOfHKKR/v8",
-	"rFk+m49VJbgChNn3UmwKKM2vqeAauDa/0qoqWEo1E/y2sm/8289KcPOsnetfJWxXD6t/uW2Rcmufqls/",
-	"Ls6YgUolq8xwq4fVTznVhCmyl4LvErJlUGRkc3C//M8fvn5P/vjl69//L4SJG89M97YUtVteljEzGC2+",
-	"l6ICqZnZzJYWCpJV1fnXbytNHwGXHVjDniqCz8lWSLKTlGvIEsI42QuZqTcEykof8CElGyqB8LrcgByD",
-	"NVnVnOHSgNfl6uFvq90qWaXlKlmVxSpZvTe/MIO5/7H6R+DrJ1rU0ENfJupNAe1MbmaLP4/8v7kP3fSJ",
-	"2207g9j8DKk2M1jg/QC/1KCWwjCtq+7WzHTKbAi0ZOkqWbGyAsloEdwa4zsJGXOE1cfCn+FAxJZQspU1",
-	"08TAmZP2g4QoQbTBVFpXimwgFSUYPJU4Pf30AfhO56uH390FJn5kPOsuu6TKfFbYb5LVkyjqEiEMZv1U",
-	"1xIsmmoN5s0KZGqWHdqVqoTlhkmg0FppSQtGeXAADZ8svXyiZVWYZ/fk/vYV7rS/uT/chWRFlwhwLLfh",
-	"IO7VI2QLcb4LU2NJP7HS7Pj+7u7uDqFl/74bUWqyeoTDNM67iF7N7dCMlKx2490lq08vd+Kl++eGFpSn",
-	"cGM33Hn2kpWVkNoeGQaoq5JuNozfpkLCrfsMZ31HH5ER+9DY0EfI1lT3gUI1vNSshJA8MMfNmmURIjlZ",
-	"Rb4mam0YYE7yfude+2xQChlLtUX+sW/eSQbblQO6ExBH37cQ8+LEMARobdY58+FH95rhAKYL3MxYGoJU",
-	"zLKXe8a4hl1A/FlA4UBJi6R2G10QtGtsQRniFkMB39PdBBXgL0xDqeZh9IhIcBNQKenB/F0K2d32RogC",
-	"KB9tzU7mXg+vE3Hwlqs9yIXcTVOWratURx05yYrmQLOJQzSlnGyAlDQDktGDEdNbgZI0Ckp/hkqHoESL",
-	"AuQOuFp6VuWQPq4LuoFivOBvGomjyD4XCgi+SHKjCAizDQk0S8g+Z2luVBQuNOGC93YzFuWDpRs9ijLe",
-	"p5SZrwbIb4ZIehsKkcGGKljvIhG5AcUymMBkSQ8GBArkE2Rkz3ROUKlo9rCEwIoielFA09y+3F/UW2Jk",
-	"tvk9iRnGKsm/zZwk+FYzZ+IWGgLsCK0GEWq8zHdI70TnQMQTcJIJIUlaCIXsG8UEX4lJUipELddbmmoh",
-	"x1P/p9iTsk5zsqVKg8Q1bBlnKgdFSvpoV6VFRexAcYBMa0339DC36PfuNfuFF/7jBWpRVcwo+iqHoiCU",
-	"Z0aXVsTo02mtY2H03s7xfWFk5RhSW7ZUq90WQsg1lUDXafkqklZzoddGGKqKprAuy8jPHgGqU74rWMk0",
-	"ZOvNoatrbllhLhXNeKtktQe2yyELqpqlUHqNGnaIy37MgZg3nA6O6rZZrkLa6c4RsV5zD8D7+DqN3aKk",
-	"+7XZ0ILjSLJyKd6ssr8ui5MuWc3Hg7mTIRENIDDYXYB8QqTRQ/sAfSFBNYna7yVUVKLqEwEiO4wWBUij",
-	"V6wn2HlLnZxBcnFnhthu3bmPzxRoUgB9AkWYVmRjeF7YzzKmcvuVYIURmJFC6eeahdf0VlshR+2H0UOp",
-	"nErwRNcf8rutk6RFYdXFGE6FbLdcDcsyyNZ7asgl9rTMmFKieIJsreodlSGQfABluTeTlHHICL4Ztw/3",
-	"yfTgXwtJGLcjRZ/NftRlW+3gPEr2pJrxNfwSWvVfzPWeFsS+lBCqSCok38afipWEVIjHtdhuo5ckoQCq",
-	"IIv+QAm8w9RV/BcaaAnZomXtqcoXoWIgDzvbGgyWDEg6RK5DUI6pY0yFw332IdVSSp8KQsLS8um6YHxw",
-	"lVvAthuqWMT1z7yEOlwWvuaGyBR2VLMneCDMSNCtPkv1TVay5pzxXTxl5Id5FRo3lHhN2gC9ncYOkTgQ",
-	"xajVZpfmGFATtxKmEBAJKo6U1ArQIMv0uTfMEnQustAl0eryMgNJhD0K9kI+nq3Mu9vM4hutt3ovukrF",
-	"HPj2ppCdJgQ6X3euU3axIbxXtUxzquBUpmvAMNBxGKSgEiJFzTPISF2Z6ztIr6AwI+hrrmO1oJCGochG",
-	"1Ls8khmd1XPEi4aK14bSj6lqCdlKUdrdML4jdXWmBKjcwPEHCvs1PFKtpgwH1jCvDLPsOyzrtbsY025H",
-	"mHRWHCM/JJRUPsab5X7A90MjKdCLDwI+b1o177ib45L3VUoLOP2Eip+ortZanCIBcBL/fQyqVOpMn1Ga",
-	"kFEawtdVnbP0EThIshVFIfbKXzreEChUewXpPm2+aSdrLK9GuzgUsAw9+MWSHWkqd6BPAbSdJfEAbyip",
-	"GbO/nN52Gkh6igohSolapnCEyK6oHnlH2HEpYcd0b4e2MBRL4K6iW7arJVhrkxGtCdkczAMmiZE5ahUC",
-	"RyUEd7rnsQviPhcFkAyUAqm9wVR5g1ec4O7cs6LfnlqTPfFwHV4Oozq+ZCWWohYYYxrGit6ENh/oU0Vb",
-	"LvbB42ny2D1P038EqRZAYxnt76LNh+G9TZ76XOjwA5WLfSAc4j8kLdEFgqLTyIkXiigN1WrK961Clxcq",
-	"QWkigRbWY29Udvt2QoS04RTLFQK75mbeJZeLKR9jcErvRzQU5ukmahLH78tIK4NK52tJNROBU84OaTAi",
-	"6d4y9hIrnh28jLfBaibWOdvliz4oLCvGsDx8wvCKhSAyWndQ0lGyYSq1QOlEYKSyLjeFwaUURaHQkCAq",
-	"SzJagwyax7dUT8xhh4OEpJKpylCw0hJqBUV/2qxWSNft9KqSQDM1Nd8CgZIfMgQ2D0v9n6i2t9SC/VKz",
-	"zLIc7HYNM6OFK/ExTA3QYq4UQsMiH6Y7Qs4EZkVxOWoPqNiklGdswrHROw0X318dGrrDDMFticPvK3EE",
-	"6UETlA3mNOSgVCzzDUN5ut8nPSHR5boey46YvuW34BKtbDnx1u98DSF3QavM9LWC7pSNv7pjELA3r64R",
-	"b2ihDygnfbQNNbakjXBoTPMD2591GXasMq0gb12gjbLS3jO7oQmt5tz6QBvDUuMx9vETXVtX44of+nhj",
-	"I5xs1MeJIU694J05mTzgZd5qvIwTwa1L54b81Lv51xojK93NzFxHXijvAkLKMX/uOcH4xZtV4AoBZ6lq",
-	"U9eYmYi2mYC2Pije55TvoJG0ElJWgbletIFtb8idd4QZSAl0d5f0U3dRr+4CTDql8Q3lS39FdwbEHgEP",
-	"rV/shQqK/GbrXx7feEBbCgkWlPDrgh6m7wLNjK/mgX1W1GlaK01ltpC4vxe1hAztVh0fJ0aobqjE+FRS",
-	"McAQ4YpKrQy20fWuXbDwgzl8yf3dXWKdbuT+93eJPYTJq9cJUbTQ5H5E77DbnU+d1pl19jBmiRcYRVOZ",
-	"5nP2G4w2MJC20BRbBypzWxfbNx1a3udANfH+uk547Jd3U5rBuZv4HKLxWquFRNWJgRkFvxj50GNZqkit",
-	"alqsxjHY+lhYRbOr380hZker+VFezY1SUK1ZGoxjTFaF4Ltzl2lP9LlhXs/T4S+10SJmd/zlPEFLFgG5",
-	"+7lxtGTl/DCvZ0bZuzC+00Ecom7MYZlzb5l3PidGZKmQfK4fgwIZPmlJ4630NoL7M27nG/tB55zsRH3Z",
-	"YLdgmLny3jv/1gPZU/MzIaqSjD8W5tddQX/tR+rNCZd2Sb8LrMgcGfH7/Nq8Htjs/StEnv9rPM9OAlXB",
-	"mLsPjTCxlk6rfvUvWRuUJqtkJZgRNcrFuWCoawh7BdUB58+3GO9jRZtKiOB4Qm7bSESpor20zuIRAMUX",
-	"AZ+xvexempqM3FpvDEiCx5YCVHAl0DSHjJQ22oly8uUdKRnvBkABz4J+hpKmIB0sF+i2eB8aMNsjoHUO",
-	"tUu8nmR1Gkaez2iZEfl/+MPdrNDR+bp1pMzHsPuZQ9qis0MezWTY847ffLB/TZW7bylNeWaz+3KgUh+C",
-	"UHBBJwshHwe7+1nQiSqUhfYNJ5QT84xUlDvvVWrUT8jQYso4oaRkqRR7i+YxSaGzewCbXGwMbz9hrmD7",
-	"+T/mTK/H8KVAr1sXVn8fH80d883g5uFufcdvHvdResA5iVajAKkZaVkVlHEi64lowt4NZl5nOBQ93Dgj",
-	"GNoKmarw9r/ZFCiKK8ozsc8wega0tlE0+IDBEfNXYE/fPYGULPO3b7yHNJ7Cc7e0B9DmAjpiR6n7vOgt",
-	"eIo+iVqGmbInTBbo1D8xnYta21xAYsM8rJ8TLZ3eAWw3/ca6xOy7uifIsxvSEkATEDi2R1zgOutu9G2+",
-	"Xzf+cAQYs+IAYnWOZ6sDmiLWiLQgGCpwEr6eyUWZuu533B5LDnZUwQKO/f8QoDD1FnRYztkI9/VstPMb",
-	"vL+39L9lRRHBz18MiP9+1g7iMr69euU0vxYwkaa8H5pctZNsef0kV1lzjg4IWqcHbxh1odGlqHmmrLpn",
-	"bZZKi2wX4Mz+Ql0c9M07G08QuUofPW1X6byijRw0dKKYCyDOKc825mw2bG6Udff/vZCPdjk+831mpQWV",
-	"Gcibdy5YIHKl9iu7UMyDHEeAmXNa7QEPZJULqVu54aLNDKWlVGYkpfyFJhvzV5HWRnHOQvbN+EiT5ek4",
-	"HRa5XkpLN5rx4nEOJwQVXMarEefBQD7oOA4CaR0eayHJ+d5ZJvs0EZkFPOnzd1mz8beiv7o027lkRFyH",
-	"88c3k0zt6wNTLt94QPGes6LSkM+FBYd9RBZzA4AjG3YjBbdrkzRd6PIJHoehvnU/63L4ydtLnUB8oUja",
-	"rILkorDlK3YP5O8rzfjfV3iL+PuqqjkHTYyivN+AlIe/r1BRQqfEFn/o3Hmvht6Ju+PHWEmrv1nA/2Nb",
-	"CKp/9yXCphVaC9S6H32CUFprey2i5k6OUVW2bkNCtLABKjfkP9Hwbm2pdCOerBBmHFUib/ophJBh/1K8",
-	"qMO3zagqbO/sOBvGDxeGYmxpyYrDZMhZ66IcxxVgKpoF04L5UPQtfF3SffwnO1pZV+6C8yh6cOspdtmt",
-	"IUlgX4hPuKQagq61H0XVjW+uDIFyp3+rAWpi5hF7kLMTFQwUqXnWdUfFjS9ZuZgUVE6rsDj1p1/0UP6D",
-	"BYQyjHnFxQw3MqbyDoMlDVv3WLYD7AH9jtbZYYcO5fT235JIQ6kDKuxSfMPPrZCIvBW8byIQTrgVdHOl",
-	"l2ZZZD2DhYsY6oZSWY+KWrVOoGRV4JGJCd7WbBEOfWpyOIZlPVxoTTA/WWAme0JUKqmLKaQ4zaXzYcaR",
-	"ovMBT4ZKA96HjwDcZnLgwYSHclra//gs2BeKlCzLCjixxEJ0rJ659oXPptjwvU+R7x1OyibE9ZlJzABm",
-	"Uckqv2R0p8tX8+Gdlgg7OUue9DwFNGidYVUnFW6QzaL51B8TtqAc9IqGPcEOh8ook4f1VgK6bXY7/+uu",
-	"qDVw/xevtf115lacMdA3OFX0Is0nzQoNJQpFi6XJzU1hmohKQi6eCUuUbF1OxaLPUhuMc3p2mdJhljc8",
-	"O3Eojvn+320MiDeEBy173l5/nGjta256nCxxi4yuVdJWwYkXaJhzeiIMM7EsSD0q2dRdw2xWaSYiU8JO",
-	"KmI1FBuOohxQ+kDtlpiiPhbPke6M2EB2bHjqNJY8rY6fGSLePIASY2gpPuqTvgzcW8Da9caAc7ENtQNN",
-	"G/Kw8Jba3jLN3XlDHxnfEWcQDsX524CPxvj/OomOvrkPR3q1SnA6Hwho7v3mrkz21IbFHw+Lmo8zE3K9",
-	"Z1kz+VnDHdmGu/SKCjjjuzdOdbIVX21YHioPCPjEunYcViixaqo5Pz3QX325YONfBFZaUm0jDqeKGnYK",
-	"nNg3VXf+ldKCw96uauylB6pqCZmrUTMousGKwtfkwioJPuh0I1k5dHgYlqs1ZKSpcDlXx3HW6edvho2b",
-	"AVJN+c5G6ntAe0VOPE0EZXZJpr+/H/x4qN7jAB3A3f/hLIqduFm2dJe0TNpB8qzcUfnNV5bjo4WOyhuh",
-	"Y6OHT02Cn4iAa4VF92q1IKrLH9aD+qMl4/7P+yTuxHbCcLoggK2TcNr1dLKcatxNIJhEGr6H21WedAv/",
-	"90/mxRNL7jp74jGc/ZSLAtCX8Lnlj5lwM1bA1/bNkQ/E/ttWLg0izO4HMjPI2MDfqR491qFZAZNqYAkZ",
-	"o2v77zkENgP1PkuayUPL/ppBkXXKXC/K0dM0FA3Wq2CNIgvNdXtRFxlWkWS2WsQ4CEkYvgykSP3p43d/",
-	"Ie4pYbxJKUDawXJF/4Li47aRWm/I/zaQcJldv9QgD6Qph947doZfzmZg+lUmHgBhsDak1DkYXCniVD2t",
-	"ktXPSvACw7J0Wcx6mXEsdfO1p8N5jsNKlfLWfYnb6MRTLq1xrWNTKjr5K8fP1tmosK0UvwIP22aOFk9u",
-	"TMEtlndCKEDfTojwCqFUOIPwnayZAmtX2wtZEiNVVOJDS8yGMSKdHAwfHd/wH+c23Cg5roRUwHKW29h/",
-	"9Pk4Vcc6vZgiqaQayI49gcJCL9bCRjSocSR9dPLL3c0f56KtK4AiFLPSxg65N4K1JbzvI6jb+monTRoJ",
-	"vm6dWujnyoyqR7OM1JX57b6nGCXnZmm4Yi/TBW86IV6qtHZXI3lrawmXu4ioQptdbcEQeep22Pikoxe/",
-	"/xGUPqk68iWIM7LmAj1M2GUM5Xa55MQabavhUG7OGTz4kB8DQjgx6KfBwWka0DHZaKXfsVuYl48Bc95E",
-	"+Nj7WptjdtupUzkfLdlhr1d3S6pW+kyz7dYFzG/ZExAXf0uYLUG2p7KcD1qbizyOjrM+GqKzKG1qFFuz",
-	"SoIxNh48C6jxNFr8pjxDFW8V24EdCD7Z5EBtC+i+It++C5JcR/sdpIZBUdn8USgKS7dClv38ti/uZvs/",
-	"HNN+7c4h+0qkdQn8v+A95NwSLWJfzNf8SlkF78yb0XfFyUpD03UE483sR9MK4ou7iSfg6zS6Uuhhot+C",
-	"1ezmL19eM3c3MO8tcwCYY2Kn3zeEeKKG/ycjM75rW2FcNvL1c7LCepGXqUlkboUxrh6qXdmZSPUIl3iS",
-	"YuRaTF0++tD11lCRDUDU0aC7ZrAQ/32w4bqB7hxqQXcOO8o7oxIFq8lj1bCJm3+3rphwZbfsBYp1GkxQ",
-	"CbbuisrFHov55FDiW/bK3obw2YvkgmV/jZOHF94mRC4akDsD4Jn5jG44PPMDo3Xgs3DItnVHUJ429vZl",
-	"o37rjb2h2A4jL5cO+BGFbChWoUnaWDjij02KzHTpqcVj+hiE8Yg2+zyY/2jNAJ43XRMncwS54h8YrSZq",
-	"bVNSFKHm/kboRtSuem+tzN8uX2cclOkOxSV1qPwn8ZWo8Mg0M0Sfm/hFIfaRHwzEWufr/uT9xSf93Y/l",
-	"3tCJYYmzm3XSEliHLrqs0We/Vsh5pCdOhHakyLT8fefupeeUflxc1k7S/XpxhSVboTQ/EsF7rADdaMrB",
-	"cMeq0fWE9ZmwSkVRlzwIlQX8MuyJ5y9nnVZswfTvaPaaRJ3vjzhjKmLoQXSbbZDguhtaRplgkBbc3Pm7",
-	"rkGahRCPammYC/QSWJv+WHjxjzWfNXEwmNNrlxFBe95Qclb7r40Ue67WjK8pkxMh8G1C13opYdvq3GPD",
-	"NJogm7RcBmk4ATqDLa0LvW4t+FG1zxsFLz5xYyY5492BNIQ7wsdOClvPaCJC/UgI+2IxWQEUePMZm50A",
-	"CqOKpr50VQ6NXX8M2U7KvCde1wyNZk9MQa+f7vkF+pKVbQBxYkG/ft1QBHd3xH7BuE55OL/LIZ2PKKul",
-	"1Q6IR8HfY05oqW2aUb/pdUkd9VJrW+HF2xgWsmE/YjBgc31ujlmuHYj4Wq/+dBe4zG5Fv36UXzwGv+0E",
-	"B/Xxt3gj+lCxlBZrV3F/wX66X04v9aO3BIWL7k1p/oJD0mmJ7ERBoL5pyQoWujz3c5iU9Z0UDIjggxT2",
-	"WeKegmm/SkV8psrMviOLFndm78ChW1gSYTyNmR+79RAGUuBJsCy454WMXlDJ9GEi1hlgovvD0rLb04Yi",
-	"LZ1lO0Ae92RnLog7c7lc1J/pGFM0MzYbbKHgqz1b6M4rVD+25HKOetlm+Y0BHVnw13CSL/qrha2M94bc",
-	"uXR0LtzDhUXgp9BZ0kdYN21gF6giVA5MPWfKxksoB2aMqDjyU66bxyZuksECt8ph5WELuR7kj5Hntzay",
-	"4nQXV5vJfLTKQPvmuSU6FxaQW+DHvFRv9nHl24JxIEKSkvJD0jj+Xt/d9UJxXpH72y9tBXxbTcgV4Vap",
-	"EBVyYse/ZwNw43q8z7gHbAXamwEpRPsJ7Oc4sxtiaRDV2JE375X7QexnKxBM1OI/tvvspH3/Bfa+AfzC",
-	"0sMnd4cfFzYirsjCQ1tUhGmyp4rgRMSlBP3z2sr/M5rELwlI7nWQPxYbvbibfFwH+b/A/n1M8eGzPHDL",
-	"AOIbgnS+ehWSOs+KXIelddTOQ7jqDNBe6UbImkBRVOZPVA86bMNN+cFGhhmulUBovyKevURcK2z/irRz",
-	"xE2LK5yA7l9bDrwCD/zXo+YQmOJIEYu6nRSnmI1dvdfPzz2Sw8+mLgfsCY640lHt9Vcam7OkXCw9BsWS",
-	"xoGYu/7TYru1xgOmTkyeH9Y58I4Q3+mj1y5u6vbe0WWlFEsMnbtodwp7iu+APHFpmm3f6mfp7iPmfjRt",
-	"ibtIImhX1Pik/UDWrSWvmPX6VO5F9I5tO4+UG2ybBDTaWlPV3jIoyQThwjbEeEN40+JX53DAf2Ip4dg2",
-	"41sdZxd0WqKTEc0+OkNEBht15dNJMUc4wKkZy4uCWT5qKrU/Eztluu+ePXE57D0/AuCzqkB2wuGWFFE1",
-	"ZJrSEqyAZZzYHiovyF7ITN2Qt0XhVBrX5t+rM4GCWoIVkGF725mQbS9xc1sldsO0TcnjGdJXWfd0ioGb",
-	"bA5DveDARYqCFj1ThutCtRNFBrYiBzaA3tQy6CIPFdP/7ikUZ5cD9XpFWwyTPwG3SEMjUdgqcV6E3hHZ",
-	"6pcUVE72fCFVfd0GxvUL1Yk994HtVUHTpkQb5ieoF/aEl7Zfq5Of9pGXnzl9AmzfaW1qw3QBH6c25Z2a",
-	"sRw5O8Sg/N2Xd6HuPIMwtqvP+Pm4IHFlT7/b85OKnrqlLNQeu07JCcUOnWiuRoIjAEUP6k2/30mDaJJj",
-	"bNhprRhC9fxTUR3WYjvRhMbmhhmKc7qkJkpjGxpzdHYXybRdvKW7zpp+dxd/yRrbKGhRX96fagsAFHXJ",
-	"e/yF4t3so+ZMPxAFvQhWiyzpJHCfHr84gxx/QN/Kcoo8LVsXldcFrTe6ecHB+E+qaxW+6UxVnvKjDAkO",
-	"gyAfNgXlj1iR87ay86pbLvTLA/aqlk1xQSPs2urB5AB61hzi8qC98cqtPSTRO7kQfRO5z5cZXXh8POBc",
-	"Bq8zwOLQpxhfnT34v48H44rtcp45JWY3leOu7RVcJU2Za2pN0dQlZx5vzhRbFT88NZuedk4Ii1qH0nWp",
-	"KxJr/Th1uNK8qmU4KXYvmdbADYuWQHn4a+88mlM5Y9ONOuWX7gJn3DO6xa7ZzSLo8PFTxjl+zvF3ta6o",
-	"pVqQEifb38KRLrHGHtaLGDv1GtAO0rMI0bgyc3RK+zOsqukjcDzXdpJyDbY0NV4tQ/cWqtYu6Xxc/cj2",
-	"tbcNIHybJdv0w6fPB1lxuRw8lnQckJF/qYvCSSjWnNxGfOAh30Ri0FLUXHfFxhi/vC5czKaWNYTKIgPN",
-	"3MUxGAG+Po1wRhnUuHQ+tbHplfaixc81WR7pYO8k+xg/yP2jAviXKC7UKBcBCqAlYHHXtgq7rde8z1ma",
-	"41njO0coIqEEs3EIXtxVvduBmuzbMEsg/nt3pMbH0i2vndRdbFSh1viM2+SYTOoi2bF35Nmw5CIyOhf+",
-	"CjJjqV4s39dOYYiTQZ12DCnlXISCv/KD4ceUcmTIDZCf62zXJFVh86WgcD27OuoCb4kPa2q6p/vq2fbt",
-	"oPtku4VUHy2/GpMMBjxbmJtha7jGpBBFpa/0XSvd0q0ug8Vt1K81Lr2cZ5AtJqFww7n/49nHatQUzyft",
-	"RNTwqtm570ZomaMVSLG/SCxQssIyWwuGKql8nI0pwuU5OMUJES8GzhIkJzjFT3TUXtqp4ZYRDStlmzid",
-	"AitE4IUO74mqxAU8QdHPbNE+swUTjfZUcmvjSGmN7BO+E9Fhb0pfOcbJSOu36BtVHsNe5IlyAZGVkp3w",
-	"sRtrV5b4+gLTJZSn+pKV1ulxgkPqY5oLUSwOo4tvirWpD8HOh1tCi8K6ZLFqXlPHKkLGp7lQU8p/JtkT",
-	"8LaJZHRrkti3JwOvL1MpxOtNXUJtmtF2c6AqgOJILlchlL5mF6/miwUTDfig2WrSD7526G0RM+zx1dth",
-	"YC0DKvBE6BqCRXKV44zTuKqNSVrk5sVwNBc+4/opoatXrU5rd/v72QLVxwrTtMWrXneHeX03NU5seOBI",
-	"lfrYqUny/LbkBYbktJYSeHoYuo0iouaPGZFz6BfnNOvYYn8adcTPbOuE9ts1lngvC8uFoVlxkU3RVj2c",
-	"NCN1Onyp3DqQ3xCcUaG30NyvbV/XphNqQnydQr8gDNf91ZcEUvPWxxRTR+3GHMTblTqwtnDqoC/p0s6M",
-	"QHClMG8aIo0WCe5LKxJyKLZfBRPefRnwYEFx5ylU7FdQtkqNeZ1KpgS3ZcbNY1+u81gl8fExeqTJz/VC",
-	"WsfuVVyy2/zSM2QU5dodL+mB9liJa4xHOim0U1RnmbIa9ejSPZK2rCjCiWkuudOmTNqYOMaJGXy6luJE",
-	"e7kj0XZoQ6Y2LknnUC6Imjs6qnX2P4E8OwxvcWfUWp1jmJnktUlQfmOxErdRlp3jXQgEcPplzZs+BoPV",
-	"qq1309O+On1Ym5ZO42DHDunGWF28X+E0FbTzddKwcqyC2JEZp2mJTRDkZXsL3F0mSeEy4TOLsxKOAHtZ",
-	"E4cRqGMDFgbtztkT+ParjqYTd1td25LyHboeuvftWzHdZWcr1D5ThO3RltTTzUhe3U0dEgvifNpa0r01",
-	"37+aWXO8a92hauBc11S5ZDE0zNt41xyo1OHCk8fPjakCvPfHSn1ewVPfK5lwnCtHnfGXxUX3uOsk/nTZ",
-	"+qf0A7A+2wFGC9fXoYPPHXCQog73u7Tx1F5fOqFDdEQJ90EVa1/YxzeQSFkFZHPoVKZ8Q+5IAfQJlJU/",
-	"GAUz6vocOCPPrUxwWnn+V68jY4ja/GtH7eu0oErhLTQQX4XrG+/iW/oIhBLsCYk9BrDjP20DJZlsSvW3",
-	"u9nnogBSsuLxxHwkt4e5w/FIH+WTC3QfLc/fl/ITZS075REGd4JeXyrLUiNKcAW+HMOd01AjsLFIUdMT",
-	"FCeJmo5r56yUxvEDu7mgjn96diN9Wpixfol8SLeVzvTh3GqERYgU20rjy7jrFLPm3RHz+rVyr08wm4aW",
-	"eRnP3yCfOrK893t7LJ5Q2vszxiZtA11V3UKV9+ugAT8hjYE+8SWlUG/eUIVatTsFbGFmK7gfGcduKq5h",
-	"oHnwCFApTNtzraVJIbD8EBrIb8hPHRMkWhoT4gx/JC2xFEjpkxiwHZOiB5UQDWUFkmoMsH9/Q1yYuR3m",
-	"h6/fkz9++fr3iTW0UdJr/mQXoYBr4Klt7wRPIA+u2dSWQZHd/J03wd7myDIAXXWqHqzufQgArdjqYfXF",
-	"zd3NF6jqOcPuLa3Y7dP9bavlVMISjMB1M8G/ybAvH83elv3cy3ciOwz6ItCqKliKn93+rKwUtFQ2R4N2",
-	"8JYEezSoZQ34D1UJ7qwkr+7uLjy5nXWcIOJg01aYnBquWd9tk02A/rKypPLgTdnUJtcRwxOZ7fBltC9E",
-	"Z+LzovCvFzZJAwfxePInzSSiHItcCUsjSfGsaBpENoyxZROOhNXLEnRzNdFQzZ9bcwU5H5nfcSAZKAUS",
-	"7ZsGh01bR4+tps9uGFe29y+4jtzXwFe3RfAzI6vXMHyCs6rm+WV4Cz1BwhU1RQNxgyJbat8gJGn79KFR",
-	"Wu1pRbCj9g15SwqmbC8Xn9Zmg17NUkumwFYxJ6kUSr1EH0+qb3o4h0/NMRdEum2e6E7Ha+C8323ymbHe",
-	"aw05gfUts5Xxz8T4W1cRiWP1+cqGmJdU35BvXJoeSlF71DpnwabWPu/USFr4pO3Za3BaCKX6qEQt46V2",
-	"GlQYnU1zqythc9Q865kROmygNoHTxkHo24udj98fRUYPL5yuR15ajqXYCwsy5GGM04CMKLzvo8bVlF/A",
-	"eJYuMjvqZxCRvjMURp9dB5f95lPPjMhR/6ep83OPzc9qG151Jg6/Zlbl9vYnxklFlYYMec9ozSikjUQg",
-	"L3tc+f7jXxNi134j5I5YxBgN2yjJLz985T7+zx+//XBD3nY6byFpvL67w9yuAUe7JHQErisN26eCD0zp",
-	"P/uXzsRGlFHa9+EZe71G2PHrwtR3vJRdgMnazHxFHqHSJAcJQZjd/uZ++3xrY4aOwfCdjyryjWjV6uFv",
-	"w+scy2wPUzPcg+uc2xS3a7J7bMTJwwo723rvzkNbPb8F+Gxk0G/BkQpW2iD2ZqCu6+R4da7P/7iqvvsI",
-	"39Nd8CC1AL4MARRil7jUb2UDwsiWSWsgGiAwNEX7iqfmb75aGcCEBe3bLMPSiteRsb5wY5R0vb8oqqbO",
-	"RgSo73aDTHYBvH0QO8c5N8Sq0pCx1MxqJukkjTdBfzalzZoamFaE8ao2Oq/5WmH2Ukb0nqXYskf7f+IM",
-	"c/IArSZH5cF7arP9ri9QzUxmRuvlm5OpuK4O8aNBsqX+y0nXF9625GOqmCQc9qC0r/KprsZuV7xs+AqX",
-	"z8xu7ZxjdsNbwaXZ7SN9AkINxnD8xE6gPO7I/Rwfma/i+Oj2N/Pj8yQ7/Qe0t8crHTxz4E1w733yvRjT",
-	"uHudNYkWRRfM57FIMvuy2TcyUzyabpuloWH7+ks7wudtrs2VWL1J6vr/h9s9daOiikxMmluSPSycoqo0",
-	"Pcyepm60WUHQBuNMnqhf+Xp+1z9S29jiiBPVrutKd5QXypVSvNpZ6WLArsRAFojPyz0d7IVZyED04iz0",
-	"fa2de40I69NQZh1zDGI+iOSO29/Mz8/WS1iAda0OvValeIIGpT0AfxkIiEUA2Jqybr2XIF8XSIKg6I59",
-	"Q1D7RM9jUyW0qXl3IHujuVsZYw7DmysffgZMnjvqAHPYiKIr8ocZ2k7y3Laxfw6L2L2GuWQpZRxnGPE0",
-	"Z/P67um5DF5YDTPiHMEVXe8YsSA56xSZgbkNGp2G+J5fU4XHgNQxVL1rBJPeL+R161T3JI9c7BXZgNYg",
-	"DcHyTvnOK0Pb/MWzz7e/PcLh6KnwlRTVPwf6b5t8lUE51Auh4x1NH33Epy9r6RvWnXl4oOEUA3cau6nr",
-	"0doX010z6qLmslOTYFDi9ByDQMl+BFZFDR2aQf/v3+jLX+9e/nH98PIf//avAdvw1Kn3ERpOvfyJ52u/",
-	"Pu9p908izj+bw2x7rCiwS93sUC/WoKJtZXVXgHXuvFOdfN+zbgkTFNFJ1bwGWTTDPzNhNL6osBLkZfyl",
-	"9aCBlbSuEpvZi1Zr2O2cfbbmaLXWRALNVCeKw/y7U3YrF0XWIxBXT/aIPe2DL3l7NdB+8DVtg5D15+MI",
-	"LK7u9UvLAaoT6qiaWEeVWPWw6e+edGL8bSyjbRJPXtqAF8uDrSPA9pLrQswnFk86y11vrSvR/6Bv2TNz",
-	"QdM3bAJZ6FZOunZ8m3jeRpe2tckuHDO4l0JDYgvLKS1EZuuXbg74s4dCoXOQL31WXhiL2G/gihe6Xj+D",
-	"5z7kOs0qpi51bfRem518GXFmbRnt+JQjPly4sY1cUPAEkhaOklCSYSAoTbWQbbivzhnfuS44OX0yY7O+",
-	"fHMVkybR/Kc628FVA1v6BZufGdP90nwTuH7yjy/gnpBNKIqvA/yyw5L2YBI8xYpqiDymMD4t8ccVSUVp",
-	"U7NsiCIaF/xphgXhyCDsV2GxmCOhpB/dC/9dw37j7NC2ZE6E8cCgfE8PFxPAKB/2FBu7ZQIb5zsU+sLU",
-	"NsPP4JLuJAB5SVxVJSZ4QioJL1MhHhnfJaRyvfdfIpM3pk97S+phXdNjEWuYFnktFbSbcvnc1rhO4vsR",
-	"3Br+2QkXkMu0VRI3oPTFPJHvYFdzbAJBKPfFe32atpHi+Mhn62KIIktzf7fJnCMkd00Bk6asf1tj4vPn",
-	"z5//XwAAAP//",
+	"5H3bkuM2luCvIDQzUbsxrExlXdx21sNGXcbT7rbbXpe3/dDdq4BISIRFAjQApkp21L9v4AAgQRIkQUmZ",
+	"PRP7VJmVJAicG879/L5KeVlxRpiSq/vfVxUWuCSKCPjtPRbZNx/0T5St7lcVVvkqWTFcktX9KsUiWyUr",
+	"QX6tqSDZ6l6JmiQrmeakxPqdHRclVqv7VV1T/aQ6Vfo9qQRl+9Xnz8nqA5X56PoZlfmF6/+ZqjQnbPQT",
+	"B/P3i77yWb8sK84kAZj9IPi2IKX+MeVMEab0j7iqCppiRTm7rcwT//6L5Ez/rf3WvwqyW92v/uW2Rcqt",
+	"+au8devCFzMiU0ErvdzqfvVzjhWiEh0FZ/sE7SgpMrQ92R/+x49fv0dfvXr9h/8JMLHr6c+9LXltt5dl",
+	"VC+Gix8Er4hQVB9mhwtJklXl/dfvK4UPBLYd2MMRSwR/Rzsu0F5gpkiWIMrQkYtMvkGkrNQJ/ojRFguC",
+	"WF1uiRiCNVnVjMLWCKvL1f3fVvtVskrLVbIqi1Wyeq9/oBpz/7b6R+DtB1zUpIO+jNfbgrRfsl82+HPI",
+	"/5t90X4+sadtv8C3v5BU6S8Y4P1Ifq2JXArDtK78o+nPSX0gogRNV8mKlhURFBfBo1G2FySjlrC6WPgz",
+	"OSG+QxjtRE0V0nBmqH0hQZIjpTGV1pVEW5Lykmg8lfB5/OlbwvYqX91/sQ58+EBZ5m+7xFK/Vph3ktUD",
+	"L+oSIEz0/rGqBTFoqhXRT1ZEpHrboVPJihtuGAUKrqUSuKCYBRdQ5JOhl0+4rAr9tzt0d/sCTto93Jfr",
+	"kKzwiQDWsgcO4l4eSLYQ5/swNZb4Ey31ie/W6/UaoGV+Xw8oNVkdyGkc5z6iV3Mn1Cslq/3wdMnq0/M9",
+	"f27/c4sLzFJyYw7s/e05LSsulLkyNFBXJd5uKbtNuSC39jX46jt8AEbsQmOLDyTbYNUFClbkuaIlCckD",
+	"fd1saBYhkpNV5GO8VpoB5iTv9/axzxqlJKOpMsifeuedoGS3skC3AmLyeQMxJ040QxCl9D5nXvxoH9Mc",
+	"QFUBhxlKQyIkNexl/0aZIvuA+DOAgoWSFkntMXwQtHtsQRniFk0Bb5k8ErGQZbacFpTtNxWnTG3SKHGe",
+	"rNJaPJj3Jz/VZaK3CD6CsEIFwVIh8kDECRnZtRrIb15kRNotUUVKGbk3+x9YCHzSv+8KzsXly5Q0ywpy",
+	"jXXguBeuImh5+VZkLXY4vfhMPfJu8NlALPGQ6bbuf73FUYi0CVt6DWyxJEMZfqfVN2A3pHLB633+Bm1J",
+	"wY9offMFkny/PyUIb/kDQa/QthYg4WN4gRe8FiPf2+uDs/ZDf0AVLkiC7m5evkaKoxcow+LgvvtiyXdB",
+	"/di4m3/w+bcK3a3X6H2i+U3lBBl0xK0NOGrOFfGCJGojcywCcP9+B5/f0UILGnTMuSRI5TQ9EEYEyrFE",
+	"GWcEUSW1CnuI26FUBJck2/DdbrMffvSn9ovPZMyKPSLuArdBcgcyiSE0//D9fQXp+cEZggtk53dmJ2gn",
+	"eAnglAoL9QaxuijuEVUo40QixhXKcVWBuTXkiY25bLROH8SqXgzrH62BFiJ1YOMvX19hka8uWcTw1QUL",
+	"WOG0rbfbgsgLFtIEcfkqileVvoatZDp7pR4Z9zcXPPcArwMchffXwULSp7Ah6ff21tc8Gs4wIr9RMmbV",
+	"5wO5sarPAuX50GrOP+D9iPYsOxfjtG55IMHbngtfXdxyXhDMhrCAj9nHx/S78+xgXCiq6oxsyhnj6Iuu",
+	"bfT81cuQeeTu1gU7AFFllIyuUPuW7BTitbpHd18GZbRnuL32txbcGVwpjEi5KeeO+qpjBN68Dqx2xIqI",
+	"TZWqqW2/WE9v+4tpY7NvEfsHCBEBeOtmCPGDfsY+u7kC5F92iSIIeXvRLiSLX2qako2s91iMqQ7tNtc3",
+	"L6f3ub75csawL7GUm30EE/gHvluPKDtByvip0WqwRCkXbKcVhQT9G+JGCYIzv0FFc65XFxFQ8jS81Vfw",
+	"DSBDFLrHVQwu169ntjRzav5AmNawNCICZ/8jP6KyTnOUc6WIAMjrV7RCrnLMtL4k8UlOb+LLDuF/GYR+",
+	"Topdz6FW8GNzza6SVU73edgZp/B+wQXzUT9uyPjTN+YFK8Xsb3fDy6dRshcqmy2qdnVRaPvhq9foPcI7",
+	"Dcy7MYNdP7vBoz6EFrkvfMAGBUrOiwk1dWSlWbptN+h9IUTFVtk5G2pbYwr09AnBj2wjsJrkjbs5Xp3h",
+	"jJSzrE4VfaDqtDluysMMCF93LsL1i8CSGWFSr7bflMXMai+6q4Xu1UycNvJAmb2ku3BYIy484YiLQgtO",
+	"qtCePhBpLER9L6O6moPTHKByoikBVzjVZ/tlc9jPgqp7M7xenymPn1bVmYdER9OZWOmr85WZHhGFyDSM",
+	"EX93swaFDWY6baQRsTEGxI+N73W5BQFe5bOcrzil2TjkB5jCOcHZSFgwxQxtCSpxRlCGTxJtyY6DGIq6",
+	"Xv5MKhWyX3BRELEnTC6NvuUkPWwKvCXFcMPfNDEUad1B8CC4ghTXxxAEZwk65jTN9aXNuEKMs85phsGp",
+	"3tZTzhSmrHvFzrzVo6hmiaRzoNCdAdbvPhKRWyJpRkYwWeKTBoEk4oFk6EhVjiBM2pxhkfFXRG+K4DQP",
+	"udLeIs0G+ucox5wJ+/8+ExuDp5pvJnajwcu4j1aNiIC/8x3Qe6vrZZwLlBZcgmEdxQQf+CgpaT1+s8Op",
+	"4mJC39xh6fTNHWVU5kSiEh/MrhSvUOM5jIqxKHzEp7lNv7ePmTdcOGu4QavUJEgrrQXCLNN6ikRYEJTW",
+	"KhZG7803figwCwZb6FL/hHH9Y0HwJi1fRNJqztVGC0NZ4ZSMXoKB2C6pznmvoCVVJNtsT76yry8ac2+Z",
+	"9fRtReg+J1lQ4S+5VBvjVx5xWOsnbFYBJBDo7UqgHf8bEfutiKCQYbRJY48o8HGjD7TgOhK0XIo3k74w",
+	"qkjOpI00L/e+nfSJqAeB3ukC5BMijQ7ae+gLCapR1P4gSIUFBHOjwzqKF0RovWIzws47bOUMkIu9M/hu",
+	"Z+99EyMgEGl1qvNW8zw3r2ldybzFaaEFZqRQMk6bfTDcBEIOb2NjTNb/k2NBwt6UbuAobtGCZPvlaliW",
+	"kWxjNM3Y2zKjUvLigWTWg7UPqfzScG8mMGUkQ/Bk3DnsK+OLf80FosysFH03u1WXHdXDeZTsSRVlG/Jr",
+	"aNd/waoWuEDmoaTjJosUbYKknB/auF+MoCIFwZJk0S9IDmGMuop/ox+OjHjniGW+CBX94E57rN5iSY+k",
+	"Q+TaB+WQOoZU2D9nF1ItpXSpICQsDZ9uCsp6PrBlYX4aEZjRD4EOl4UTd0JkSvZY0QcCkdWC7NRFqm+y",
+	"EjVjlO3jKSM/zavQcKDEadIa6O1nzBKJBVGMWq1Pqa8BOWKVUAmASEBxxKiWBFJMqbrUwiyJynkWMhKN",
+	"Li8yIpz73KYHXKbMW2tmsUXr8ngXmVIxF76xFLLzhID3tmdOmc2G8F7VIs1tDO8cpmvA0NNxKEmJTJDg",
+	"NctIhupKm+9EOAWFakFfMxWrBYU0DIm2vN7nkcxo8zgHvKipeKMpfUpVS0yiBZyGsv2YvzFeAlR24fgL",
+	"hf4WXqmWY44Dk2osNbMcPZZ12l1MsqonTLwdx8gPQUosDvHxjB/h+WBWGlGLLwI2nyyqn7GW45LnZYoL",
+	"cv4NFf+hutoofo4EgI+492NQJVOblBClCWmlIWyutjlcO14U/Cid0fEGkUK2Joj/1zYklQxyIrR2cSrI",
+	"MvTAG0tOpLDYE3UOoM1XEgfwhpKaNbvb6RyngaSjqBCiJK9FOpVW+4jqkUvtn5YSZk37dDBFoSeWiDVF",
+	"d3RfC2K8TVq0Jmh70n+gAmmZI1chcFScM6t7ThmIx5wXBGVESiKUc5hK5/CKTCds7azop8f2ZG482IeT",
+	"w6COL9mJoagFzpiGsaIPofQL6lzRlvNj8HoavXYv0/QPRMgF0FhG+/to92H4bKO3PuMq/AeZ82OgwOs/",
+	"BS4hBAKiU8uJZxJJRarVWDWPDBkvWBCpkCC4MDVIWmU3TyeIC1MgtlwhMHtuvrvEuBirmgh+0lVG5JBI",
+	"Yegm6iORUfsuaWWkUvlGYEV54JYzS2qMCHw0jL3Ei2cWL+N9sIryDWSMLHmhMKwYw/LkExSMLQSR1rqD",
+	"kg6jLZWpAYqXApOKutwWGpeCF4UERwKvDMkoRUTQPb7DauQbZjmSoFRQWWkKlkqQWpKi+9mslkDX7edl",
+	"JQjO5Nj3FgiU/JQBsFlY6v8MWQl8hwr6a00zw3Jkv2+Y2SaC2arMBmgxJgVXZFEM014hFwKzwrAdeSSg",
+	"2KSYZXQksNG5DRfbrxYN/jJ9cBvicOdKLEE60ARlw2yCxMLshVZI+FzXYdkB07f8NpFkdKbVb2MNoXBB",
+	"q8x0tQL/k0282nMIGMvLd+L1PfQB5aSLtr7GlrQZDo1rvuf7MyFDzyvTCvI2BNooK62d6acmtJpzGwNt",
+	"HEtNxNjlT/i+riYU34/xxtZsLs4794s2O+WIy5LNvmetxksZ4syEdG7Qzx3Lv1ZQK24tM22OPJMuBASU",
+	"o389MgQV2TersUKqs1W1MTNmpkZ3JmOpC4r3OWZ70khaQVJaEW1etKW6b9DaBcI0pDiEu0v8yd/Ui3WA",
+	"Scc0vr58mUxja+Jiz2YyTl8tyrDSewsJFpDwmwKfxm2BNmFvHtgX1dGntVRYZAuJ+wdeC5KB38qLcULN",
+	"/RYLqLhHFSXQ9KDCQkmNbQi9K9v+4F5fvuhuvU5M0A3d/WGdmEsYvXidIIkLBbmWXeIl+/3l1LkbL5tb",
+	"soze4hVWUVik+Zz/BrINNKQNNPnOgkpb63zn56sfc4IVcvE6r+D/1XpMM7j0EJ9DNF4vrqDzcmAGyS9a",
+	"PnQzTyWqZY2LYVVyrabSKuIT9/e4ml/lxdwqBVaKpsEKo2RVcLa/dJvmRt/Pp8bOrfNrrbWIdFllTpCg",
+	"BY2A3GyitIJCznJJenQoUGfT+C6qAbqozkcbGSH5XB+CApl8UgLHe+lNT4pO1YF3T3pZXybZLdg4Q7ro",
+	"nXvqHh2x/jdBshKUHQr9477Av3Uz9eaES7ulLwI70ldG/Dm/1o8HDnv3YqbEYi8IlsGcO68c4NSqX10j",
+	"awvSZJWsONWiRto8F0h1DWGvCFYPfAf5Pka0yQRxBjfkrs1EFDI6Sms9HgFQvAzEjI2xe21q0nJrs9Ug",
+	"CV5bkoCCKwhOc5Kh0mQ7YYZerVFJmZ8AZepIh5KxxClxlRhLK9Z6zHYg4J0D7RLMk6xOw8jzKvWnRP6X",
+	"X84m7FOVbzq1PTPVpe7LIW3R+iEne7McmRc3751fYamabHuWmX5lOcFCnYJQsEknCyEfB7u7WdDxKtRX",
+	"6xuGMEP6b6jCzEavUq1+kgw8ppQhjEqaCn40aB6SFAS7e7DJ+XZlitWgIsy9/o851+sUviRRmzaE1T3H",
+	"R21jvulZHtbqu7Cu6OLWUTP9GgbSsiowZUjUI9mEHQtmXmc4FR3cWCcY+AqprMD6324LEMUVZhk/ZpA9",
+	"Q5QyWTTwB0om3F+BM33/QISgmbO+wQ5pIoWXHulIiNIG6IAdheryovPgSfzAaxFmynMLBX+mKue1Mt3N",
+	"kEnzMHFO8HS6ALA59BsTEjPPqo4gz25QSwBNQuDQH3EFc9Za9G0HMz//cAAYveMAYlUOd6sFmkTGibQg",
+	"GSpwE76eqUUZM/e9sMeSix1UsEBg/z85kdBMkKiwnDMZ7pvZbOc3YL+39L+jRRHBzy/nC7DDZV9OvbKa",
+	"XwuYSFfeGRVgvi+v27ZP1IxBAALX6ck5Rm1qdMlrlkmj7hmfpVQ82wc4s7tRmwd9887kE0Tu0mVPm13a",
+	"qGgjBzWdSGoTiHPMsq2+mzWba2Xd/v+Ri4PZjuvlObPTAouMiJt3NlkgcqfmLbNR6Ow2zADT97Q8EriQ",
+	"Zc6FauWGzTbTlJZikaEUs2cKbfVvRVprxTkL+TfjM02Wl+N4LPJ4JS1+NuPV8xzOSCq4TlQjLoIBfOAF",
+	"DgJlHQ5rIcn53nomuzQR2ddwNOZv+wDGW0V/tY0D54oRYR82Ht98ZOxc31JpOyj2q9AtZ0U1VrwUFowc",
+	"I/oyNgCYOLBdKXhcU6RpU5fPiDj09a272ZDDz85fagXiM4nSZhco54VpyLu/R39fKcr+vgIr4u+rqmaM",
+	"KKQV5eOWCHH6+woUJQhK7OAfldvoVT86sZ6+xkpc/c0A/h+7gmP1xSuATSu0Fqh1P7kCobRWxizC2iaH",
+	"rCrTiTZBipsElRv0R3C8G1+qaWOnIUMZqETO9VNwLsLxpXhRB0/rVWXY3+kFG4Z/XJiKscMlLU6jKWdt",
+	"iHKYVwClaAZMC75n+s0te1zgY/wrndYskfdR9OImUtx2DBxAxTwQX3CJFQmG1n7ilZ/fXGkCZVb/lj3U",
+	"xHyHH4mY/VBBiUQ1y/xwVHwfxaWkIHNchcWpu/2il3IvLCCUfs4rbKZ/kCGVewyWNGzdYVkP2D36HezT",
+	"YwePcjrnb0mkodQeFfoU3/BzKyQirYL3TQbCGVaBXyu9tMoi6zgsbMaQn0plIipy1QaBklUBVyYUeBu3",
+	"RTj1qanh6Dcqtqk1wfpkDpXsCZKpwDanEMNnrl0PM8wUnU940lQaiD58JISZSg64mOBSTsu2iaa+5J7J",
+	"tjPqWYmwsbl62uwL302x6XufIp87nVVNCPvTH9EL6E0lq/ya2Z22Xs2ldxoi9GqWHOk5CmjQOsOqVirc",
+	"AJtF86m7JsyIDNIZg/BA9rBUhqk4bXaCQNhmv3c/7otaEeZ+Y7UyP85YxRkl6gY+Fb1J/UqzQ02JXOJi",
+	"aXFz05gmoje6zWeCFiU7W1Ox6LXUJOOcX10mVZjlNc+OXIpDvv8PkwPiHOFBz57z108TrXnMfh4+lthN",
+	"RvcqabvgxAs0qDk9E4YZX5akHlVsas0wU1Wa8ciSsLPa8vfFhqUoC5QuUP2m+djl4lnSnREbwI4NT53H",
+	"kud1ZNVLxLsHQGL0PcWTMenrwL0FrNlvDDgX+1A9aJqUh4VWamtlatt5iw+U7ZF1CIfy/E3CR+P8f51E",
+	"Z9/chTO9WiU4nU8E1Ha/tpXREZu0+Iv6tpmvH2nWfPyi5SaOYY1eXhFG2f6NVZ3MDCuTlgfKAwA+MaEd",
+	"ixWMjJqq708H9BevFhz8ZbCRqzIZh2NjWrwGJ+ZJ6X9/JRVn5Gh2NYzSEyxrQTLbo6bXdIMWhevJZRoR",
+	"2qTTraBlP+ChWa5WJEPNzJ65yTSzQT9nGTZhBpIqzPYmU98B2ily/GEkKdMnme75fnTrgXoPC3iAu/vy",
+	"IoodsSxbuktaJvWQPCt3ZH7zwXB8tNCReSN0TPbwuUXwIxlwrbDwTasFWV3usu5NVCopc7/eJXE3thWG",
+	"4w0BTJ+E88zT0QFRcZZAsIg0bIebXZ5lhf/HJ/3gmUPErD9xCmc/57wgEEv43PLHTLoZLcjX5slBDMT8",
+	"t5nFFESYOQ/J9CJDB783D2+oQ9OCjKqBJcko3pj/nkNgs1DntaT5eGjbX1NSZN7gvkU1egqHssE6M/lA",
+	"ZIG77sjrIoMuktR0ixgmIXHNl4ESqT99/P4vyP4VUdaUFADtQLuifwHxcdtIrTfof2lI2MquX2siTqgZ",
+	"8Ni5dvpvzlZgul0mDgBhsDak5F0MdrhaKh9WyeoXyVkBaVmqLGajzLCWvPna0eE8x0GnSnFr34RjePmU",
+	"S6f2qdiSCq9+ZUEj76AmJfhvhIV9M5Pj4BpXcIvlPeeSQGwnRHgFlzJcQfhO1FQS41c7clEiLVVk4lJL",
+	"9IEhIx2dNB9NH/iruQM3So5tIRXwnOUm99/ruWyLBKhEqcCK2J7MdWV7pWCkiBxm0kcXv6xvvprLtq4I",
+	"KUI5K23ukH0i2FticjqR63bSlJHA4yaoBXGuTKt6OMtQXemf7jqKUXJplYZt9jLe8MZL8ZKl8btqyVsb",
+	"T7jYR2QVmupqA4bIW9dj47OuXnj/JyLVWd2Rr0GckT0X8GnEL6Mp1+eSM3u0rfpL2W/O4MGl/GgQkjOT",
+	"fhocnKcBTclGI/2mrDAnHwPuvJH0sfe10tfszutTOZ8t6bHXi/WSrpWu0my3swnzO/pA7IADSIOD/iJY",
+	"lPNJa3OZx9F51pMpOovKpga5NaskmGPjwLOAGs+jxW/KC1TxVrHt+YHIJ1McqEwD3Rfou3dBkvO0315p",
+	"GCkqUz9KisLQLRdlt77t5Xp2ou2U9mtOTrIPPK1Lwv4L2iGXtmjhx2K+51dKK/JOPxltK452GhrvIxjv",
+	"Zp8sK4hv7gbjaNLoTqGnkQmyRrObN76cZm4tMBctswCYY2Kr3zeEeKaG/yctM75vh/teN/P1c7KCfpHX",
+	"6UmkrcKYUA9Wtu1MpHoEWzxLMbJD86+ffWinBcvIkcZyMumuWSzEf9+adN3A3Dy5YKyRWeWdVomC3eSh",
+	"a9iI5e/3FeO27ZYxoKg3YAILYvquyJwfoZlPTkp4ypjsbQqfMSQXbPtr+Hh4421B5KIFmXUAXljPaJeD",
+	"Oz+wmgefhUu2ozuC8rTxty9b9Tvn7A3ldmh5uXTBjyBkP0+MxFq6YjPabaL11OI1XQ7CcEVTfR6sfzRu",
+	"AMebdiy9voJs8w/IVuO1MiUpEmFtvyG85bXt3ltL/but1xkmZdpLcUkfKvdKfCcquDL1F6LvTXij4MfI",
+	"F3pizXu7+/Hu5pPu6WdHDlni9KtOWgLz6MJnjS77tULOIT2xItSTIuPy9521Sy9p/bi4rZ3Ax83iDkum",
+	"Q2k+kcE71YBu8MneclPd6DrC+kJYpbyoSxaEygJ+OdBuuZAzzlrCCJd/R7PXKOpqRiNUIdhfc9gGCfCy",
+	"m3A4wiAtuJmNdz0GaRacH+TSNBfSKWBt5mOB4R/rPmvyYKCm12wjgvaco+Si8V8wQVBuKNtgKkZS4NuC",
+	"rs1SwjbduYeOaXBBNmW5lKThAuiM7HBdqE3rwY/qfd4oePGFGzPFGe9OqCHc4YBSwU0/o5EM9YkU9sVi",
+	"siLEjuoeuJ0IgVn4qWtdlZPGrz+ErFcy74jXDkPD2QOV4BhsKPXyBn2zEwHn21K1fUMB3P6K3YZxXns4",
+	"d8o+nQ8oq6VVD8SD5O8hJ7TUNs6onno75FZ/FF68j2EhG3YzBgM+16fmmOXaAY/v9epudw7b9Dv6dbP8",
+	"4jH4nZcc1MXf4oOoU0VTXGxsx/0F5/HfHN/qR+cJCjfdG9P8OSOJ6XIGFqwVBYH+piUtaMh47tYwSRM7",
+	"KShBnPVK2GeJewym3S4V8ZUqM+eObFrsfd2Dg99YEmA8jpmf/H4IPSnwwGkWPPNCRi+woOo0kutMyMj0",
+	"h6Vtt8cdRUpYz3aAPO7QXhuIe21cLprPNMUUzRebA7ZQcN2eDXTnFaqfWnK5RL1sq/yGgI5s+Ks5yTX9",
+	"Vdx0xnuD1rYcnXH7x4VN4MfQWeID2TRjYBeoIlj0XD0XysZrKAfhob6BfOZzzM2pDzfFYAGrst952ECu",
+	"A/kp8vzOZFacH+JqK5knuwy0T17aonNhA7kFccxLWwa5ANGw821BGUFcoBKzU9IE/l6v151UnBfo7vaV",
+	"6YBvugnZJtwy5bwCTvTieyYBdzbGF5OzaDrQ3vRIITpOYF6HL9slliZRDQN581G5H/lxtgPBSC/+qdNn",
+	"Z537L+T4Dh/OaT2cbXBPMGFFnitaBnWkFItsQ0MjtanKkW2ycN82FaEKHbFE8CFkS4JmYzWRIR3extIm",
+	"mcs+dn6dRxPXiYwRdUr8liQkN20qrFd5NDc6FIJyZYINUv1SH3eAFmohWfwXcnwf03z4ogjcMoC4gSDe",
+	"Wy9CUudJkWuxtIk6eQhX3gKtSTdA1giKoip/ombQwRhuzE4mM0xzrSAIdzviGSPisdL2H5F2JsK0sMMR",
+	"6P615cBH4IH/etQcAlMcKUJTt7PyFLNhqPfx63MnavjpmHFAH8hEKB3UXmfSmJolaXPpISkWNQHE3M6f",
+	"5rudcR5QeWbxfL/PgQuEuEkfnXFxY9a7p8sKwZc4OvfR4RT6ED8BecRomh3f6r7inyPGPhr3xF2lENQX",
+	"Na5oP1B1a8grZr+ulHsRvcPYzol2g+2QgEZba7raGwZFGUeMm4EYbxBrRvyqnJzgP6GVcOyY8Z2K8wta",
+	"LdHKiOYc3hKRyUa+fDor5wgWOLdieVEyy0eFhXJ3oteme/3khcvh6PkEgC/qAumlwy1poqrJNMUlMQKW",
+	"MmRmqDxDRy4yeYPeFoVVaeyYf6fOBBpqcVqQDMbbzqRsO4mbmy6xW6pMSR7LgL7KuqNT9MJkcxjqJAcu",
+	"UhQU77gy7BSqPS8yYjpywADobS2CIfJQM/3vH0J5djnBTq9om2GyB8IM0sBJFPZKXJahNyFb3ZaCysmR",
+	"LaSqr9vEuG6jOn5kLrG9KnDatGiD+gT5zNzwwsxrtfLT/MnJzxw/EBjfaXxq/XIBl6c2Fp2a8RxZP0Sv",
+	"/d2rdWg6Ty+N7dG/+HlakNi2p98f2VlNT+1WFmqPflByRLGDIJrtkWAJQOKTfNOdd9IgGuWQG3beKIZQ",
+	"P/+UV6cN340MoTG1YZrirC6pkFQwhkZfnf4mqTKbN3Tn7emLdbyRNfRR4KK+fjzVNAAo6pJ1+AvEuz5H",
+	"zai6R5J0MlgNsoSVwF16fHkBOf4IsZXlFHletS4orwtGb/h1wcH8T6xqGbZ0xjpPuVX6BAdJkPfbArMD",
+	"dOS8rcx35S3j6vkJZlWLprmgFnZt92B0ImrWHWLroJ3zyu49JNG9Woiui9zVywwMHpcPOFfBax2wsPQ5",
+	"zlfrD/7vE8F4xHE5T1wSsx+rcVfGBJdJ0+YaG1c0tsWZ08OZYrvihz9Nxz87J4R5rULlutg2iTVxnDrc",
+	"aV7WIlwUexRUKcI0i5YEs/DbLng0p3LGlht57ZfWgTvuCcNijznNIhjwcZ+MC/xcEu9qQ1FLtSDJz/a/",
+	"hTNdYp09tJMxdq4Z0C7S8QjhuDZzeEz706yq8IEwuNf2AjNFTGtqMC1DdguWG1t0Pux+ZObamwEQbsyS",
+	"GfrhyueDrLhcDk4VHQdk5F/qorASijY3txYfcMk3mRi45DVTvtgY4pfVhc3ZVKImobbIBGfWcAxmgG/O",
+	"I5xBBTVsnY0dbHynnWzxS12WExPsrWQf4ge4f9AA/xrNhRrlIkABuCTQ3LXtwm76NR9zmuZw17jJERIJ",
+	"UhJ9cBI03GW93xM5OrdhlkDc+/ZKjc+lW947yd9sVKPW+IrbZEom+Ui27B15NywxRAb3wl+JyGiqFsv3",
+	"jVUY4mSQN44hxYzxUPJXftL8mGIGDLkl6Jc62zdFVTB8KShcL+6OuiBa4tKamunprnu2eToYPtntSKom",
+	"26/GFIMRli2szTA9XGNKiKLKV7qhFb91q61gsQd1e40rL2cZyRaTUHjg3P927GM0agz3k7Iiqm9qevZu",
+	"hJY52IHgx6vkAiUraLO1YKkSi8NsThFsz8IpTog4MXCRIDkjKH5moPbaQQ27jWhYSTPE6RxYAQKvdHmP",
+	"dCUuyAMpupUtylW2QKHREQtmfBwproF9wjYR7s+mdJ1jrIw0cYuuU+UQjiKPtAuI7JRshY85WLuzxPUX",
+	"GG+hPDaXrDRBjzMCUh/TnPNicRpd/FCsbX0KTj7cIVwUJiQLXfOaPlYRMj7NuRxT/jNBHwhrh0hGjyaJ",
+	"fXo08fo6nUKc3uQTajOM1q+BqggpJmq5Ci7VY07xat5Y8KEeHzRHTbrJ1xa9LWL6M746JwzspUcFjgjt",
+	"QLBIrrKccR5XtTlJi8K8kI5m02fsPCUI9crVeeNu/zDboHqqMU3bvOq1v8zr9dg6semBA1Xqo9eT5Ol9",
+	"yQscyWktBGHpqR82isian3Ii56TbnFPvYwfzaeREnNn0Ce2OayzBLgvLhb5bcZFP0XQ9HHUjeRO+ZG4C",
+	"yG8QfFFCtFDb12auazMJNUGuT6HbEKTr/uZaAsl572MKpaPmYBbi7U4tWFs4eehLfNqZEQi2FeZNQ6TR",
+	"IsG+aURCTordh2DBu2sDHmwobiOFkv5GpOlSox/HgkrOTJtx/WfXrnOqk/jwGp0Y8vN4Ka3D8Cps2R5+",
+	"6R0yyHL110s6oJ1qcf1R4cUtvnGWbUaLEv8PUxQaxbG21zxIcrTttJXvVObbnBzP7W9LN3dm+r8Z3lRh",
+	"kea2MZeg5ahA6SWvGJrv568kqy1XCsxfgdMDqMM025OmBE887qT6M+6f5y+DnV9rmW/AoxfOIkhFLe1A",
+	"OJmTrG3d3Kj9wwBRLVh4MUAnlUg/QTIz2+AeMY6M28Blz5Q8Aw0/cvh+A41ZDeVAbgzFLtBODlYOKSzO",
+	"a7bKq4ucto0hcO1pYDtaFOESTFvGbIqDTfYnZUgvPt41dGSQ4kReKURLsMnAUzkpF+SHTq5q0loeiLg4",
+	"4XTxDOBaXuKCHL1VRkH5jcFK3EFpdkkcLZCq7LY17+TrLVbLtrNTx87wJg43w8uGab0e6cb4F10E7Txj",
+	"y3s7aVg51hTyZMZ59lCT7nvdKRrr65TjXCdRbHH9zQSwl40rGYA6NjWnN9ifPhA3aNjSdGL9MhszPMGj",
+	"634ii3kqZo7ybC/mJ8olnxy+Pj5258V67JJYkNHWdk3v7Pnuxcye45NILKp6GqDC0pZFQgjKZHbnBAsV",
+	"brE6fW+MtZq+m2pq+wg5KZ3mINNcabbhdeNbVgHQ4a6z+NP2pThn8oXJTuhhtLATTDx87gkjgtfhya6m",
+	"csDpS2fMQo8YVtDr1+5aWLlRKSmtCNqevB6sb9AaFQQ/EGnkD+R7DeabB+7IS3twnDeI4sXryGy5ttOA",
+	"pfZNWmApwd8SyCSE/Q1P8R0+EIQRTD+FaRqUueET5mhUNEMp2tMcc14QVNLicGblnT3D3OU4MTH87Fb0",
+	"k4MoulJ+pIGr1wikZxN0JrAZlhpQgm1lZxnuktExgYNFipqOoDhL1HhBzIuKd4d/MIcL6vjn1/Hih4W9",
+	"Ga5R+WuP4n0+3EUAYBEixban/jLuOseBv54IJD1Wl4EzHDShbV4nxt3rHBDZyP69uRbPaGL/GbLwdoH5",
+	"wXaj0kUwwYuUoCYUlbjmaaA3b7EErdreAqYFuRHcB8pgbpAdjan/cCCkklCgaoeoo4JDoy1wIN6gnz1n",
+	"O/jUE2Rd3CgtoelN6cp1YPCYxCeZIEXKigisoJTk/Q2yBRVmmR+/fo++evX6D4lxKWPUGXNmNiEJU4Sl",
+	"ZpAZeSDiZMeq7Sgpspu/s6asQV9ZGqArr7/H6s4lu+CKru5XL2/WNy9B1bMhjFtc0duHu9tWy6m4IRgO",
+	"+6acfZPBBEqcvS27VcbveHbqTQDBVVXQFF67/UUaKWiobI4GzeItCXZoUImawH/IijPrJXmxXl/54+ar",
+	"Q7+jhU3bS3VsuWZ/t03dDESGyxKLkwvaYFNGijRPWIeo1r4AnYnzYcJvz0w5Eizi8LS17XfCWPpISyiK",
+	"gSY9j4MnvfQ/CUv60y5/Z4ip/3jQDycoLXh6MCyc1uKByCsgTlOBhnyCpIVwhp6jo4szCFo62YJKmmUF",
+	"Qdt6C2VlrmZJEpVAgBmaqNr/l4rg0ow56iHZqBOjeLZy8NFQ3LsOnhjLnUStIaJN/SQ3yrcBapPc2fy6",
+	"03bm5Yj/nhGUESmJACe2ZtRmSq3DVjM2PIwrM8qcwLjwx8GXP/H8iZGlP93Mah8Rn1Xz9+sIUAhsc9uj",
+	"GaIADYrM5BCNkKQdOwqRB3nEFUq5VPIGvUUFlWY0lavSNTn8eqsllcQMZUCp4FI+h5B1qm46OCefGl0m",
+	"iHQzC9aqQI+B8+7w3CfGemfS7QjWd9QM+rgQ429tgzcGwzQqUzFTYnWDvrFVx3BVGn3KRoS2tXJl9Po6",
+	"JZ+UUbA0TgsuZReVoEo+V1ZNDqOzmdX3SNgczAJ8YoT250GO4LTJd3DTEq9ws/IMn55ZhR7uVFCRjljo",
+	"i1HzMKSdkQxJcOqAWt10k4H0PB+Zno0RRKQbdAfJtI+Dy+4svSdG5GCc3dj9eYRZjrXJFr0Qh19Tq/tY",
+	"JyNlqMJS60gKRgAKI6S1REDPO1z5/uNfE2T2fsPFHhnEaDNKW0LPv/1gX/7jT999e4PeeoMEgTRer9dQ",
+	"qtrjaNtTA4BrO113qeBbKtWf3UMXYiMq8uDGig1DmwPsuH1BJw+wvK+jvjqgoAOpFMqJIEGY3f5uf/p8",
+	"a1Igp2D4ziVJurnacnX/t77NTjMzklkvd28HgTe9OptiRZNAd7+CQd0uhHffDgNpAT6b6Ph7cKWClqYm",
+	"p1nIj49NNxv8/I9Htmp+wPvgRWoAfB0CKPg+sZ0spMlvRTsqjBewh8DQJ9pHHDV/82GlARMWtG+z7BGN",
+	"UNeHNkq63l0VVWN3IwDUDe8CJrsC3r7le8s5N8io0iSjqf6q/ojXA6PJYTYVusafRJVElFW11nn12xKK",
+	"MTOkjjSFCWTK/Sd8YU4egGtsUh68x6Z4+fEFqv6S/qIJ5c7JVNiXR/zgdW6p/3rS9ZlzILoUUSoQI0ci",
+	"lWtaLB+N3R7R2HANe5+Y3dpvBhILtVVwbXb7iB8IwhpjsH5iPiAd7tDdHB/pt+L46PZ3/c/nUXb6T9Ja",
+	"j4908cyBN4Gzd8n3akxj7Trj9y4KH8yXsUgy+7A+NzBTPJpum61B9OLxtzbB523p4COxelOj+v8Ptzvq",
+	"BkUVmBg1VpK5LKyiKhU+zd6mdrVZQdBmXI3eqB9ce9LHv1LbUomIG9Xs65FslGfSdoZ9tLvSJvo9EgMZ",
+	"ID4t93jYC7MQJM9fm4V+qJWNoSJuQiFS72OOQfQLkdxx+7v+97MJBRfExM/7ocmSP5AGpR0AvwpkPQMA",
+	"TItsu99rkK/NFgJQ+GvfINA+IbzcFqW4Fp4ndNSau5Ex+jK8eeTLT4PJcUcdYA6TNvaI/KGXNh95at/Y",
+	"P4dFzFnDXLKUMqYZhj/M+by+f3gqhxc09424R2BHj3eNGJBcdIvMwNxkBo9D/MgeU4WHrOMhVF1oBHp4",
+	"XCnq5jUrRgfGjxJtiVJEaIJlXjfiR4a2/o1ln29/P5DT5K3wQfDqnwP9t01RUq+785XQ8Q6nB5fW67r0",
+	"uvmbF14e4DiF7KzGb2pHTnfFtO9GXTQre+wjkHk6/o1eNmw3za7Cmg71ov/3b/j5b+vnX23un//j3/81",
+	"4Bseu/U+koZTr3/juVbWT3vb/ZOI88/6MttN9Ti3lege9UJLPdwOirD9pOfuO+m1L7jIShihCK/y/DHI",
+	"oln+iQmjiUWFlSAn46+tB/W8pHWVmEYF4LUm+731z9YMvNYKCYIz6WVx6P/2ugjmvMg6BGLbY0/40751",
+	"HbwfDbTfuhbdQci6+3EAFtvG/7nhAOnls8omoVUmRj0s7RhlmXiFHCbbDYps9DKQ8GJ4sA0EmNGYPsRc",
+	"n4TRYLkdFfhI9N8bw/jEXNCMQRxBFoSVE9+Pb/potCnEbavFKyeGHgVXJDF9MqXiPDPtmLcn+LeDQq5y",
+	"Ip670sswFmF8yiMadJ3xLE99yXmzd8aMujZ7ry1Bv444M76Mdn3MAB82p9xkLkjyQAQuLCWBJINsX5wq",
+	"LtqcbpVTtrdDvXL8oNemXflmG8CNovlPdbYnj5rY0u0//8SY7nYaHcH1g/vzFcIToklFcW3Nn3ssaS4m",
+	"zlJoEAnIoxLy01zKr0IpL039nUlRBOeCu82gvyXq5XZL6H01kUr60T7w3zXtN84PbTqARTgPNMqP+HQ1",
+	"AQzy4YhhTmXGNU4dCl2ffVPGqXGJ94IQ9BzZJnGUswRVgjxPOT9Qtk9QRUihl3gOTN64Po2V1MG6wlMZ",
+	"a1D7+lgqqF9X+9TeOK+7wQRuNf/suU3IpcooiVsi1dUike/IvmYw0wZh5nqRu1p8LcXhT64kG1IUaZo7",
+	"2yazgZDczjhtM/7bRiKfP3/+/P8CAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

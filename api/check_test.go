@@ -10,6 +10,7 @@ import (
 
 	"github.com/getkin/kin-openapi/openapi3"
 
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/fault"
@@ -75,6 +76,7 @@ func TestCoreTypesAreAsDescribed(t *testing.T) {
 		"FruitTestRequest": reflect.TypeFor[filling.Test](), "FruitTestAnswer": reflect.TypeFor[filling.Tested](),
 		"MeasureRequest": reflect.TypeFor[recipe.MeasureRequest](), "Measured": reflect.TypeFor[recipe.Measured](),
 		"RecipeRequest": reflect.TypeFor[recipe.Request](), "RecipeVerdict": reflect.TypeFor[recipe.Verdict](),
+		"BakeRequest": reflect.TypeFor[bake.Request](), "BakeAnswer": reflect.TypeFor[bake.Answer](),
 		"OtherRequest": reflect.TypeFor[balance.OtherRequest](), "OtherAnswer": reflect.TypeFor[balance.OtherAnswer](),
 		"DietRequest": reflect.TypeFor[diet.Request](), "DietProposal": reflect.TypeFor[diet.Proposal](),
 		"ImportedDocument": reflect.TypeFor[formats.Document](), "Settings": reflect.TypeFor[measure.Settings](),

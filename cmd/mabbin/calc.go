@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"mabbin/api"
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/larder"
 	"mabbin/core/recipe"
@@ -29,6 +30,13 @@ var calculations = map[string]func(request []byte) (any, error){
 			return nil, err
 		}
 		return balance.Solve(r)
+	},
+	"bake": func(request []byte) (any, error) {
+		r, err := api.Decode("BakeRequest", request, bake.Check)
+		if err != nil {
+			return nil, err
+		}
+		return bake.Run(r)
 	},
 	"measure": func(request []byte) (any, error) {
 		q, err := api.Decode("MeasureRequest", request, recipe.CheckMeasure)

@@ -55,7 +55,9 @@ const (
 	throughC       = 93.0
 	rimBubblesC    = 1.5 // below boiling
 	middleBubblesC = 2.0
-	stepS          = 10.0
+	stepS          = 12.0
+	shortStepS     = 1.0
+	driedOut       = 1e-3 // of the water at the start
 )
 
 // Run bakes. A bad request is fault.Faults.
@@ -74,7 +76,7 @@ func Run(r Request) (*Answer, error) {
 		total += s.Minutes
 	}
 	a := &Answer{BoilingPointC: m.boil, Curves: newCurves(int(total) + 2 + len(r.Stages))}
-	m.exchange(ovenOf(r, r.Stages[0])) // the face has no mass: it is what the oven makes it, from the first moment
+	m.exchange(ovenOf(r, r.Stages[0]), 0) // the face has no mass: it is what the oven makes it, from the first moment
 	c.look(&a.Events, r.Stages[0], true)
 	a.Curves.mark(m, 0)
 	for _, s := range r.Stages {
@@ -87,7 +89,7 @@ func Run(r Request) (*Answer, error) {
 		o := ovenOf(r, s)
 		for left := s.Minutes * 60; left > 1e-9; {
 			// steps end on whole minutes, so that the curves have them
-			dt := min(stepS, left)
+			dt := min(m.stride(), left)
 			if to := 60 - math.Mod(c.now, 60); to > 1e-9 {
 				dt = min(dt, to)
 			}
@@ -102,6 +104,17 @@ func Run(r Request) (*Answer, error) {
 	}
 	a.End = End{c.fruit, c.colour[core], c.colour[rim], c.base, c.setShare(), m.steam * 1000}
 	return a, nil
+}
+
+// stride is the length of the next step, s. Where a topping is about to be dry its face heats up within seconds: short
+// steps find the moment.
+func (m *model) stride() float64 {
+	for c := range 2 {
+		if m.skin[c] > driedOut*m.skin0 && m.skin[c] < 2*m.dried[c]*stepS {
+			return shortStepS
+		}
+	}
+	return stepS
 }
 
 func newCurves(n int) Curves {
@@ -144,11 +157,11 @@ type clocks struct {
 
 // seen are the figures that events are read off, as they were a step ago.
 type seen struct {
-	now                                              float64
-	rim, coldest, topping, colour, base, fruit, face float64
-	faces                                            [2]float64
-	middle, lowest                                   float64
-	fill                                             [2][cellsFill]float64
+	now                                 float64
+	rim, coldest, topping, colour, base float64
+	faces                               [2]float64
+	middle, lowest                      float64
+	fill                                [2][cellsFill]float64
 }
 
 // tick adds dt seconds: rates by the mean of both ends of the step.

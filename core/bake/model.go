@@ -41,6 +41,7 @@ const (
 	dryAirPa    = 2500.0
 	dryFrom     = 40.0 // C, of the face
 	dryMost     = 0.9  // of the heat that reaches the face
+	faceNear    = 0.02 // K, how near the search for the face comes
 	dryThin     = 0.25 // of the water at the start, below which drying slows
 	pushedGap   = 0.35
 	pushedWater = 0.5
@@ -96,10 +97,15 @@ type model struct {
 	brown                    float64
 	bare                     bool // until the topping is added
 
+	cond [2][most]float64 // W/mK, as of the last pass
+	fix  [2][most]float64 // J/K, for cells whose capacity does not change; 0 for filling
+	old  [2][most]float64 // C, where the step began
+	inv  [most]block      // what the elimination has met
+	met  [2][most]float64
+	up   [most][2]float64 // conductance to the layer above, 0 for a held cell's row
 	held [2][most]bool
 	kept [2][most]float64 // share of the net heat that a base cell keeps while it boils dry
 	lo   [2][most]float64 // conductances downward, W/K
-	next [2][most]float64
 	diag [2][most]float64
 	rhs  [2][most]float64
 	side [most]float64 // between the columns, W/K
@@ -159,6 +165,9 @@ func newModel(r Request) *model {
 
 func (m *model) add(k kind, n int, dz, start float64) {
 	for range n {
+		for c, a := range m.area {
+			m.fix[c][m.n] = m.fixed(k) * a * map[bool]float64{true: 1, false: dz}[k == floorLayer]
+		}
 		m.kinds[m.n], m.dz[m.n] = k, dz
 		m.t[core][m.n], m.t[rim][m.n] = start, start
 		m.kept[core][m.n], m.kept[rim][m.n] = 1, 1
@@ -213,19 +222,29 @@ func enthalpy(t float64) float64 {
 	return fillC*meltTo + fillMeltC*(meltFrom-meltTo) + fillFrozenC*(t-meltFrom)
 }
 
+// fixed is the heat capacity of what does not freeze, J/m3K, and of the floor J/m2K; 0 for filling.
+func (m *model) fixed(k kind) float64 {
+	switch k {
+	case floorLayer:
+		return m.panC
+	case baseLayer:
+		return baseRho * baseC
+	case topLayer:
+		return m.top.DensityGPerML * 1000 * m.top.HeatJKgK
+	}
+	return 0
+}
+
+// block is two rows of the system, of core and rim: a b; c d.
+type block struct{ a, b, c, d float64 }
+
 // capacity of a cell, J/K, and what a step that begins at from and is now thought to end at the cell's temperature has
 // besides, J: the melting of ice is a kink, and Newton's tangent takes it.
 func (m *model) capacity(c, i int, from float64) (stored, rest float64) {
-	a := m.area[c]
-	switch m.kinds[i] {
-	case floorLayer:
-		return m.panC * a, 0
-	case baseLayer:
-		return baseRho * baseC * m.dz[i] * a, 0
-	case topLayer:
-		return m.top.DensityGPerML * 1000 * m.top.HeatJKgK * m.dz[i] * a, 0
+	if fix := m.fix[c][i]; fix > 0 {
+		return fix, 0
 	}
-	v := fillRho * m.dz[i] * a
+	v := fillRho * m.dz[i] * m.area[c]
 	to := m.t[c][i]
 	if to > meltTo && from > meltTo {
 		return v * fillC, 0
@@ -303,11 +322,15 @@ func (m *model) surface(o oven, c int, g, below float64, water float64) (h, face
 		a = min(1, water/(dryThin*m.skin0))
 	}
 	law := dryRate * o.hc / dryHc * a
-	for range 4 {
+	for range 6 {
+		before := face
 		h = o.hTop(c, face)
 		bare := (h*o.c + g*below) / (h + g)
 		if !dries || bare <= dryFrom {
 			face, dry = bare, 0
+			if math.Abs(face-before) < faceNear {
+				break
+			}
 			continue
 		}
 		// one step of Newton on the face, with the law's slope
@@ -333,6 +356,9 @@ func (m *model) surface(o oven, c int, g, below float64, water float64) (h, face
 		if face < dryFrom {
 			face = dryFrom
 			dry = max(0, (h*(o.c-face)-g*(face-below))/latent)
+		}
+		if math.Abs(face-before) < faceNear {
+			break
 		}
 	}
 	if dries && face > dryFrom {

@@ -2,23 +2,19 @@ package bake
 
 import "math"
 
-const passes = 3
+const passes = 2
 
 // step goes on by dt seconds, backward Euler: the coefficients are those of the last pass, the temperatures of both columns
 // are solved together, layer by layer.
 func (m *model) step(o oven, dt float64) {
-	old := m.t
-	for c := range 2 {
-		for i := range m.n {
-			m.held[c][i] = false
-		}
-	}
+	m.old = m.t
+	m.held = [2][most]bool{}
 	for pass := range passes {
-		m.exchange(o)
+		m.exchange(o, dt)
 		for try := range 6 {
-			m.assemble(old, dt)
+			m.assemble(dt)
 			m.solve()
-			if !m.holdWet(old, dt) || try == 5 {
+			if !m.holdWet(dt) || try == 5 {
 				break
 			}
 		}
@@ -26,34 +22,38 @@ func (m *model) step(o oven, dt float64) {
 			break
 		}
 	}
-	m.settle(o, old, dt)
+	m.settle(o, dt)
 }
 
 // exchange works out every conductance: between stacked cells, between the columns, and to the oven.
-func (m *model) exchange(o oven) {
+func (m *model) exchange(o oven, dt float64) {
 	top := m.n - 1
 	for c := range 2 {
+		for i := range m.n {
+			m.cond[c][i] = m.k(c, i)
+		}
+	}
+	for c := range 2 {
 		a := m.area[c]
+		below := 0.0 // resistance of the half below, m2K/W
 		for i := range m.n {
 			m.outW[c][i], m.outT[c][i] = 0, 0
 			if i == 0 {
+				below = m.floorMM/(2*m.panK) + contactR
 				continue
 			}
-			r := m.dz[i] / (2 * m.k(c, i))
-			if i == 1 {
-				r += m.floorMM/(2*m.panK) + contactR
-			} else {
-				r += m.dz[i-1] / (2 * m.k(c, i-1))
-			}
-			m.lo[c][i] = a / r
+			half := m.dz[i] / (2 * m.cond[c][i])
+			m.lo[c][i] = a / (below + half)
+			below = half
 		}
 		// below the floor
 		h := floorShare*o.hc + o.below*radiation(m.eps, o.c, m.t[c][0])
 		u := a / (1/h + m.floorMM/(2*m.panK))
 		m.outW[c][0], m.outT[c][0] = u, u*o.c
 		// the face
-		g := 2 * m.k(c, top) / m.dz[top]
-		h, face, dry := m.surface(o, c, g, m.t[c][top], m.skin[c])
+		g := 2 * m.cond[c][top] / m.dz[top]
+		// the water half way through the step: what is left slows the drying at its end
+		h, face, dry := m.surface(o, c, g, m.t[c][top], max(0, m.skin[c]-m.dried[c]*dt/2))
 		m.face[c], m.dried[c] = face, dry
 		u = a * h * g / (h + g)
 		m.outW[c][top] += u
@@ -61,7 +61,7 @@ func (m *model) exchange(o oven) {
 		// gaps
 		if m.kinds[top] == topLayer && m.gap > 0 {
 			i := m.topAt - 1
-			u := a * m.gap / (1/o.hTop(c, m.t[c][i]) + m.dz[i]/(2*m.k(c, i)))
+			u := a * m.gap / (1/o.hTop(c, m.t[c][i]) + m.dz[i]/(2*m.cond[c][i]))
 			m.outW[c][i] += u
 			m.outT[c][i] += u * o.c
 		}
@@ -80,19 +80,19 @@ func (m *model) exchange(o oven) {
 	}
 	m.side[0] = 0
 	for i := 1; i < m.n; i++ {
-		a, b := m.k(core, i), m.k(rim, i)
+		a, b := m.cond[core][i], m.cond[rim][i]
 		m.side[i] = 2 * a * b / (a + b) * m.dz[i] * m.length / m.apart
 	}
 }
 
 // assemble writes the balance of every cell: diag and rhs; the neighbours are in lo and side.
-func (m *model) assemble(old [2][most]float64, dt float64) {
+func (m *model) assemble(dt float64) {
 	for c := range 2 {
 		for i := range m.n {
 			if m.held[c][i] {
 				continue
 			}
-			stored, rest := m.capacity(c, i, old[c][i])
+			stored, rest := m.capacity(c, i, m.old[c][i])
 			stored /= dt * m.kept[c][i]
 			d := stored + m.outW[c][i] + m.side[i]
 			if i > 0 {
@@ -101,17 +101,13 @@ func (m *model) assemble(old [2][most]float64, dt float64) {
 			if i+1 < m.n {
 				d += m.lo[c][i+1]
 			}
-			m.diag[c][i], m.rhs[c][i] = d, stored*old[c][i]+rest/dt+m.outT[c][i]
+			m.diag[c][i], m.rhs[c][i] = d, stored*m.old[c][i]+rest/dt+m.outT[c][i]
 		}
 	}
 }
 
 // solve eliminates upward in blocks of two, core and rim, and substitutes back.
 func (m *model) solve() {
-	type block struct{ a, b, c, d float64 } // a b; c d
-	var inv [most]block
-	var g [2][most]float64
-	var up [most][2]float64 // conductance to the layer above, 0 for a held cell's row
 	for i := range m.n {
 		// this layer's block, with held cells as identity rows
 		blk := block{m.diag[core][i], -m.side[i], -m.side[i], m.diag[rim][i]}
@@ -120,39 +116,40 @@ func (m *model) solve() {
 		if i > 0 {
 			l0, l1 = m.lo[core][i], m.lo[rim][i]
 		}
+		m.up[i] = [2]float64{}
 		if i+1 < m.n {
-			up[i] = [2]float64{m.lo[core][i+1], m.lo[rim][i+1]}
+			m.up[i] = [2]float64{m.lo[core][i+1], m.lo[rim][i+1]}
 		}
 		hold := m.boil + holdOver
 		if m.held[core][i] {
-			blk.a, blk.b, r0, l0, up[i][0] = 1, 0, hold, 0, 0
+			blk.a, blk.b, r0, l0, m.up[i][0] = 1, 0, hold, 0, 0
 		}
 		if m.held[rim][i] {
-			blk.d, blk.c, r1, l1, up[i][1] = 1, 0, hold, 0, 0
+			blk.d, blk.c, r1, l1, m.up[i][1] = 1, 0, hold, 0, 0
 		}
 		if i > 0 {
 			// subtract L * inv(prev) * U(prev)
-			p := inv[i-1]
-			u0, u1 := up[i-1][0], up[i-1][1]
+			p := m.inv[i-1]
+			u0, u1 := m.up[i-1][0], m.up[i-1][1]
 			blk.a -= l0 * p.a * u0
 			blk.b -= l0 * p.b * u1
 			blk.c -= l1 * p.c * u0
 			blk.d -= l1 * p.d * u1
-			r0 += l0 * (p.a*g[0][i-1] + p.b*g[1][i-1])
-			r1 += l1 * (p.c*g[0][i-1] + p.d*g[1][i-1])
+			r0 += l0 * (p.a*m.met[0][i-1] + p.b*m.met[1][i-1])
+			r1 += l1 * (p.c*m.met[0][i-1] + p.d*m.met[1][i-1])
 		}
 		det := blk.a*blk.d - blk.b*blk.c
-		inv[i] = block{blk.d / det, -blk.b / det, -blk.c / det, blk.a / det}
-		g[0][i], g[1][i] = r0, r1
+		m.inv[i] = block{blk.d / det, -blk.b / det, -blk.c / det, blk.a / det}
+		m.met[0][i], m.met[1][i] = r0, r1
 	}
 	var x0, x1 float64
 	for i := m.n - 1; i >= 0; i-- {
-		r0, r1 := g[0][i], g[1][i]
+		r0, r1 := m.met[0][i], m.met[1][i]
 		if i+1 < m.n {
-			r0 += up[i][0] * x0
-			r1 += up[i][1] * x1
+			r0 += m.up[i][0] * x0
+			r1 += m.up[i][1] * x1
 		}
-		x0, x1 = inv[i].a*r0+inv[i].b*r1, inv[i].c*r0+inv[i].d*r1
+		x0, x1 = m.inv[i].a*r0+m.inv[i].b*r1, m.inv[i].c*r0+m.inv[i].d*r1
 		m.t[core][i], m.t[rim][i] = x0, x1
 	}
 }
@@ -183,19 +180,19 @@ func (m *model) wet(c, i int) bool {
 
 // holdWet holds the cells that would pass boiling, and lets those go that lose heat. It says whether anything changed, so
 // that the step is solved again.
-func (m *model) holdWet(old [2][most]float64, dt float64) bool {
+func (m *model) holdWet(dt float64) bool {
 	changed := false
 	hold := m.boil + holdOver
 	for c := range 2 {
 		for i := 1; i < m.topAt; i++ {
 			switch {
 			case m.held[c][i]:
-				need := m.warming(c, i, old[c][i], hold) / dt
+				need := m.warming(c, i, m.old[c][i], hold) / dt
 				if m.heatIn(c, i) < need {
 					m.held[c][i] = false
 					changed = true
 				}
-			case m.t[c][i] > hold+1e-9 && m.wet(c, i) && m.t[c][i] > old[c][i]:
+			case m.t[c][i] > hold+1e-9 && m.wet(c, i) && m.t[c][i] > m.old[c][i]:
 				m.held[c][i] = true
 				changed = true
 			}
@@ -205,7 +202,7 @@ func (m *model) holdWet(old [2][most]float64, dt float64) bool {
 }
 
 // settle books what the step has done: steam, water of base and topping, and how soft each cell has been.
-func (m *model) settle(o oven, old [2][most]float64, dt float64) {
+func (m *model) settle(o oven, dt float64) {
 	hold := m.boil + holdOver
 	for c := range 2 {
 		for i := range m.n {
@@ -213,8 +210,8 @@ func (m *model) settle(o oven, old [2][most]float64, dt float64) {
 			m.soft[c][i] = max(m.soft[c][i], m.t[c][i])
 			q := 0.0
 			if m.held[c][i] {
-				q = m.heatIn(c, i)*dt - m.warming(c, i, old[c][i], hold)
-			} else if m.kinds[i] == baseLayer && m.kept[c][i] < 1 && m.t[c][i] > old[c][i] {
+				q = m.heatIn(c, i)*dt - m.warming(c, i, m.old[c][i], hold)
+			} else if m.kinds[i] == baseLayer && m.kept[c][i] < 1 && m.t[c][i] > m.old[c][i] {
 				q = (1 - m.kept[c][i]) * m.heatIn(c, i) * dt
 			}
 			if q <= 0 {
@@ -240,7 +237,7 @@ func (m *model) settle(o oven, old [2][most]float64, dt float64) {
 	// the face as it is now, for the clocks
 	top := m.n - 1
 	for c := range 2 {
-		_, m.face[c], _ = m.surface(o, c, 2*m.k(c, top)/m.dz[top], m.t[c][top], m.skin[c])
+		_, m.face[c], _ = m.surface(o, c, 2*m.cond[c][top]/m.dz[top], m.t[c][top], m.skin[c])
 		if math.IsNaN(m.face[c]) {
 			m.face[c] = m.t[c][top]
 		}

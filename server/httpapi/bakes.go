@@ -21,7 +21,7 @@ func (s Server) ListBakes(ctx context.Context, req api.ListBakesRequestObject) (
 	if err != nil {
 		return nil, err
 	}
-	return api.ListBakes200JSONResponse{Bakes: each(page, bake), More: more}, nil
+	return api.ListBakes200JSONResponse{Bakes: each(page, logged), More: more}, nil
 }
 
 // AddBake logs a bake. What was predicted is calculated here from the inputs, and both are frozen together.
@@ -42,10 +42,10 @@ func (s Server) AddBake(ctx context.Context, req api.AddBakeRequestObject) (api.
 	if err != nil {
 		return nil, err
 	}
-	return api.AddBake201JSONResponse(bake(kept)), nil
+	return api.AddBake201JSONResponse(logged(kept)), nil
 }
 
-func bake(b store.Bake) api.Bake {
+func logged(b store.Bake) api.Bake {
 	return api.Bake{
 		Id: b.ID, Title: b.Title, BakedAt: b.BakedAt, CardId: b.CardID, Version: b.Version, Request: b.Request, Predicted: brief(&b.Result),
 		Setting: told(b.Setting),

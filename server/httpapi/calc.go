@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"mabbin/api"
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/fault"
@@ -19,6 +20,15 @@ func (s Server) Balance(_ context.Context, req api.BalanceRequestObject) (api.Ba
 		return nil, err
 	}
 	return api.Balance200JSONResponse(*a), nil
+}
+
+// SimulateBake bakes on paper.
+func (s Server) SimulateBake(_ context.Context, req api.SimulateBakeRequestObject) (api.SimulateBakeResponseObject, error) {
+	out, err := bake.Run(*req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.SimulateBake200JSONResponse(*out), nil
 }
 
 // Schools shows what each way of doing comes to.

@@ -12,6 +12,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"mabbin/api"
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/fault"
@@ -66,6 +67,9 @@ func validate() (gin.HandlerFunc, error) {
 var bodies = map[string]func(found fault.Faults, body []byte) error{
 	"Balance": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(balance.Request), balance.Check)
+	},
+	"SimulateBake": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(bake.Request), bake.Check)
 	},
 	"Schools": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(balance.Request), balance.Check)

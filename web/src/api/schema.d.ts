@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The bake, simulated - when the rim and the middle bubble, what is set, how brown, what steamed off */
+        post: operations["simulateBake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/amount": {
         parameters: {
             query?: never;
@@ -1381,6 +1398,172 @@ export interface components {
             /** Format: double */
             gap_share: number;
         };
+        BakeRequest: {
+            dish: components["schemas"]["Dish"];
+            filling: {
+                /** Format: double */
+                mass_g: number;
+                /**
+                 * Format: double
+                 * @description Left out: 18
+                 */
+                start_c?: number;
+                /**
+                 * Format: double
+                 * @description Thickener as cornflour, % of the juice; left out: 4
+                 */
+                set_pct?: number;
+                /**
+                 * Format: double
+                 * @description Left out: 0.3
+                 */
+                juice_sugar_share?: number;
+            };
+            /** @description Left out: bare */
+            topping?: {
+                /** Format: double */
+                thickness_mm: number;
+                /** Format: double */
+                density_g_ml: number;
+                /** Format: double */
+                conductivity_w_mk: number;
+                /** Format: double */
+                heat_capacity_j_kgk: number;
+                /** Format: double */
+                water_pct: number;
+                /**
+                 * Format: double
+                 * @description 0 or left out: all of it gives its water up
+                 */
+                dry_skin_mm?: number;
+                /**
+                 * Format: double
+                 * @description Left out: 1
+                 */
+                brown_rate?: number;
+                /**
+                 * Format: double
+                 * @description Left out: 8
+                 */
+                start_c?: number;
+            };
+            base?: {
+                /** Format: double */
+                thickness_mm: number;
+                /**
+                 * Format: double
+                 * @description Left out: 20
+                 */
+                water_pct?: number;
+                /**
+                 * Format: double
+                 * @description Left out: 18
+                 */
+                start_c?: number;
+            };
+            /** @description Left out: full at 95 C after 1 minute */
+            thickener?: {
+                /** Format: double */
+                full_at_c: number;
+                /** Format: double */
+                hold_min: number;
+            };
+            /**
+             * Format: double
+             * @description Left out: 0.05
+             */
+            gap_share?: number;
+            /** @enum {string} */
+            shelf?: "" | "low" | "middle" | "high";
+            /** Format: double */
+            altitude_m?: number;
+            /**
+             * Format: double
+             * @description How much hotter the oven is than it says
+             */
+            oven_offset_c?: number;
+            /**
+             * Format: double
+             * @description Left out: 18
+             */
+            dish_start_c?: number;
+            stages: components["schemas"]["Stage"][];
+        };
+        Stage: {
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            oven_c: number;
+            /** @enum {string} */
+            heating?: "" | "conventional" | "fan" | "bottom" | "rack" | "fridge" | "freezer";
+            /** @enum {string} */
+            cover?: "" | "none" | "foil" | "lid" | "parchment" | "rim";
+            /** @description Until then the dish bakes bare */
+            add_topping?: boolean;
+            /** @description The crust is pushed into the juice */
+            push_under?: boolean;
+            /** @description The dish is turned round: no effect in the model */
+            turn?: boolean;
+        };
+        BakeAnswer: {
+            /** Format: double */
+            boiling_point_c: number;
+            /** @description Minutes from the start; null: it does not happen */
+            events: {
+                /** Format: double */
+                rim_bubbles_min: number | null;
+                /** Format: double */
+                middle_bubbles_min: number | null;
+                /** Format: double */
+                coldest_85_min: number | null;
+                /** Format: double */
+                coldest_95_min: number | null;
+                /** Format: double */
+                topping_through_min: number | null;
+                /** Format: double */
+                golden_min: number | null;
+                /** Format: double */
+                base_baked_min: number | null;
+            };
+            end: {
+                /**
+                 * Format: double
+                 * @description At 100 C, at the middle
+                 */
+                fruit_minutes: number;
+                /**
+                 * Format: double
+                 * @description 1 is golden; below 0.7 pale, 1.35 to 2 dark, above 2 burnt
+                 */
+                colour: number;
+                /** Format: double */
+                rim_colour: number;
+                /**
+                 * Format: double
+                 * @description 1 is baked through; below 0.6 soggy, above 4 burnt
+                 */
+                base: number;
+                /**
+                 * Format: double
+                 * @description Of the filling whose thickener has done its work
+                 */
+                set_share: number;
+                /**
+                 * Format: double
+                 * @description The filling's
+                 */
+                steamed_off_g: number;
+            };
+            /** @description A point at least every minute */
+            curves: {
+                minute: number[];
+                middle_c: number[];
+                coldest_c: number[];
+                rim_c: number[];
+                surface_c: number[];
+                floor_c: number[];
+            };
+        };
         AmountRequest: {
             /** @example 1 1/2 cups */
             text: string;
@@ -1774,6 +1957,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BalanceAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    simulateBake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BakeRequest"];
+            };
+        };
+        responses: {
+            /** @description Events, clocks and curves */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeAnswer"];
                 };
             };
             default: components["responses"]["Problem"];
