@@ -355,11 +355,17 @@ type Bake struct {
 // BakeAnswer defines model for BakeAnswer.
 type BakeAnswer = bake.Answer
 
+// BakeEnd defines model for BakeEnd.
+type BakeEnd = bake.End
+
 // BakePage defines model for BakePage.
 type BakePage struct {
 	Bakes []Bake `json:"bakes"`
 	More  bool   `json:"more"`
 }
+
+// BakePlan defines model for BakePlan.
+type BakePlan = bake.Plan
 
 // BakeRequest defines model for BakeRequest.
 type BakeRequest = bake.Request
@@ -751,6 +757,12 @@ type Own = larder.Own
 // OwnRow defines model for OwnRow.
 type OwnRow = larder.OwnRow
 
+// PlanAnswer defines model for PlanAnswer.
+type PlanAnswer = bake.DessertAnswer
+
+// PlanRequest defines model for PlanRequest.
+type PlanRequest = bake.DessertRequest
+
 // Problem defines model for Problem.
 type Problem struct {
 	Errors *[]FieldProblem `json:"errors,omitempty"`
@@ -859,6 +871,9 @@ type ReadAmountJSONRequestBody = AmountRequest
 // SimulateBakeJSONRequestBody defines body for SimulateBake for application/json ContentType.
 type SimulateBakeJSONRequestBody = BakeRequest
 
+// PlanBakeJSONRequestBody defines body for PlanBake for application/json ContentType.
+type PlanBakeJSONRequestBody = PlanRequest
+
 // BalanceJSONRequestBody defines body for Balance for application/json ContentType.
 type BalanceJSONRequestBody = BalanceRequest
 
@@ -918,6 +933,9 @@ type ServerInterface interface {
 	// SimulateBake The bake, simulated - when the rim and the middle bubble, what is set, how brown, what steamed off
 	// (POST /api/v1/bake)
 	SimulateBake(c *gin.Context)
+	// PlanBake Stages proposed for a dessert and an oven, or its own stages baked on paper. The steam of the bake is in the ledger.
+	// (POST /api/v1/bake/plan)
+	PlanBake(c *gin.Context)
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(c *gin.Context)
@@ -1034,6 +1052,19 @@ func (siw *ServerInterfaceWrapper) SimulateBake(c *gin.Context) {
 	}
 
 	siw.Handler.SimulateBake(c)
+}
+
+// PlanBake operation middleware
+func (siw *ServerInterfaceWrapper) PlanBake(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PlanBake(c)
 }
 
 // Balance operation middleware
@@ -1688,6 +1719,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/v1/larder", wrapper.GetLarder)
 	router.POST(options.BaseURL+"/api/v1/balance", wrapper.Balance)
 	router.POST(options.BaseURL+"/api/v1/bake", wrapper.SimulateBake)
+	router.POST(options.BaseURL+"/api/v1/bake/plan", wrapper.PlanBake)
 	router.POST(options.BaseURL+"/api/v1/amount", wrapper.ReadAmount)
 	router.POST(options.BaseURL+"/api/v1/schools", wrapper.Schools)
 	router.POST(options.BaseURL+"/api/v1/start", wrapper.Start)
@@ -1785,6 +1817,45 @@ type SimulateBakedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SimulateBakedefaultApplicationProblemPlusJSONResponse) VisitSimulateBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PlanBakeRequestObject struct {
+	Body *PlanBakeJSONRequestBody
+}
+
+type PlanBakeResponseObject interface {
+	VisitPlanBakeResponse(w http.ResponseWriter) error
+}
+
+type PlanBake200JSONResponse PlanAnswer
+
+func (response PlanBake200JSONResponse) VisitPlanBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PlanBakedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PlanBakedefaultApplicationProblemPlusJSONResponse) VisitPlanBakeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2848,6 +2919,9 @@ type StrictServerInterface interface {
 	// SimulateBake The bake, simulated - when the rim and the middle bubble, what is set, how brown, what steamed off
 	// (POST /api/v1/bake)
 	SimulateBake(ctx context.Context, request SimulateBakeRequestObject) (SimulateBakeResponseObject, error)
+	// PlanBake Stages proposed for a dessert and an oven, or its own stages baked on paper. The steam of the bake is in the ledger.
+	// (POST /api/v1/bake/plan)
+	PlanBake(ctx context.Context, request PlanBakeRequestObject) (PlanBakeResponseObject, error)
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(ctx context.Context, request BalanceRequestObject) (BalanceResponseObject, error)
@@ -3065,6 +3139,48 @@ func (sh *strictHandler) SimulateBake(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(SimulateBakeResponseObject); ok {
 		if err := validResponse.VisitSimulateBakeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PlanBake operation middleware
+func (sh *strictHandler) PlanBake(ctx *gin.Context) {
+	var request PlanBakeRequestObject
+
+	var body PlanBakeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PlanBake(ctx, request.(PlanBakeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PlanBake")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PlanBakeResponseObject); ok {
+		if err := validResponse.VisitPlanBakeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -4070,204 +4186,213 @@ func (sh *strictHandler) Start(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5H3bkuM2luCvIDQzUbsxrExlXdx21sNGXcbT7rbbXpe3/dDdq4BISIRFAjQApkp21L9v4AAgQRIkQUmZ",
-	"PRP7VJmVJAicG879/L5KeVlxRpiSq/vfVxUWuCSKCPjtPRbZNx/0T5St7lcVVvkqWTFcktX9KsUiWyUr",
-	"QX6tqSDZ6l6JmiQrmeakxPqdHRclVqv7VV1T/aQ6Vfo9qQRl+9Xnz8nqA5X56PoZlfmF6/+ZqjQnbPQT",
-	"B/P3i77yWb8sK84kAZj9IPi2IKX+MeVMEab0j7iqCppiRTm7rcwT//6L5Ez/rf3WvwqyW92v/uW2Rcqt",
-	"+au8devCFzMiU0ErvdzqfvVzjhWiEh0FZ/sE7SgpMrQ92R/+x49fv0dfvXr9h/8JMLHr6c+9LXltt5dl",
-	"VC+Gix8Er4hQVB9mhwtJklXl/dfvK4UPBLYd2MMRSwR/Rzsu0F5gpkiWIMrQkYtMvkGkrNQJ/ojRFguC",
-	"WF1uiRiCNVnVjMLWCKvL1f3fVvtVskrLVbIqi1Wyeq9/oBpz/7b6R+DtB1zUpIO+jNfbgrRfsl82+HPI",
-	"/5t90X4+sadtv8C3v5BU6S8Y4P1Ifq2JXArDtK78o+nPSX0gogRNV8mKlhURFBfBo1G2FySjlrC6WPgz",
-	"OSG+QxjtRE0V0nBmqH0hQZIjpTGV1pVEW5Lykmg8lfB5/OlbwvYqX91/sQ58+EBZ5m+7xFK/Vph3ktUD",
-	"L+oSIEz0/rGqBTFoqhXRT1ZEpHrboVPJihtuGAUKrqUSuKCYBRdQ5JOhl0+4rAr9tzt0d/sCTto93Jfr",
-	"kKzwiQDWsgcO4l4eSLYQ5/swNZb4Ey31ie/W6/UaoGV+Xw8oNVkdyGkc5z6iV3Mn1Cslq/3wdMnq0/M9",
-	"f27/c4sLzFJyYw7s/e05LSsulLkyNFBXJd5uKbtNuSC39jX46jt8AEbsQmOLDyTbYNUFClbkuaIlCckD",
-	"fd1saBYhkpNV5GO8VpoB5iTv9/axzxqlJKOpMsifeuedoGS3skC3AmLyeQMxJ040QxCl9D5nXvxoH9Mc",
-	"QFUBhxlKQyIkNexl/0aZIvuA+DOAgoWSFkntMXwQtHtsQRniFk0Bb5k8ErGQZbacFpTtNxWnTG3SKHGe",
-	"rNJaPJj3Jz/VZaK3CD6CsEIFwVIh8kDECRnZtRrIb15kRNotUUVKGbk3+x9YCHzSv+8KzsXly5Q0ywpy",
-	"jXXguBeuImh5+VZkLXY4vfhMPfJu8NlALPGQ6bbuf73FUYi0CVt6DWyxJEMZfqfVN2A3pHLB633+Bm1J",
-	"wY9offMFkny/PyUIb/kDQa/QthYg4WN4gRe8FiPf2+uDs/ZDf0AVLkiC7m5evkaKoxcow+LgvvtiyXdB",
-	"/di4m3/w+bcK3a3X6H2i+U3lBBl0xK0NOGrOFfGCJGojcywCcP9+B5/f0UILGnTMuSRI5TQ9EEYEyrFE",
-	"GWcEUSW1CnuI26FUBJck2/DdbrMffvSn9ovPZMyKPSLuArdBcgcyiSE0//D9fQXp+cEZggtk53dmJ2gn",
-	"eAnglAoL9QaxuijuEVUo40QixhXKcVWBuTXkiY25bLROH8SqXgzrH62BFiJ1YOMvX19hka8uWcTw1QUL",
-	"WOG0rbfbgsgLFtIEcfkqileVvoatZDp7pR4Z9zcXPPcArwMchffXwULSp7Ah6ff21tc8Gs4wIr9RMmbV",
-	"5wO5sarPAuX50GrOP+D9iPYsOxfjtG55IMHbngtfXdxyXhDMhrCAj9nHx/S78+xgXCiq6oxsyhnj6Iuu",
-	"bfT81cuQeeTu1gU7AFFllIyuUPuW7BTitbpHd18GZbRnuL32txbcGVwpjEi5KeeO+qpjBN68Dqx2xIqI",
-	"TZWqqW2/WE9v+4tpY7NvEfsHCBEBeOtmCPGDfsY+u7kC5F92iSIIeXvRLiSLX2qako2s91iMqQ7tNtc3",
-	"L6f3ub75csawL7GUm30EE/gHvluPKDtByvip0WqwRCkXbKcVhQT9G+JGCYIzv0FFc65XFxFQ8jS81Vfw",
-	"DSBDFLrHVQwu169ntjRzav5AmNawNCICZ/8jP6KyTnOUc6WIAMjrV7RCrnLMtL4k8UlOb+LLDuF/GYR+",
-	"Topdz6FW8GNzza6SVU73edgZp/B+wQXzUT9uyPjTN+YFK8Xsb3fDy6dRshcqmy2qdnVRaPvhq9foPcI7",
-	"Dcy7MYNdP7vBoz6EFrkvfMAGBUrOiwk1dWSlWbptN+h9IUTFVtk5G2pbYwr09AnBj2wjsJrkjbs5Xp3h",
-	"jJSzrE4VfaDqtDluysMMCF93LsL1i8CSGWFSr7bflMXMai+6q4Xu1UycNvJAmb2ku3BYIy484YiLQgtO",
-	"qtCePhBpLER9L6O6moPTHKByoikBVzjVZ/tlc9jPgqp7M7xenymPn1bVmYdER9OZWOmr85WZHhGFyDSM",
-	"EX93swaFDWY6baQRsTEGxI+N73W5BQFe5bOcrzil2TjkB5jCOcHZSFgwxQxtCSpxRlCGTxJtyY6DGIq6",
-	"Xv5MKhWyX3BRELEnTC6NvuUkPWwKvCXFcMPfNDEUad1B8CC4ghTXxxAEZwk65jTN9aXNuEKMs85phsGp",
-	"3tZTzhSmrHvFzrzVo6hmiaRzoNCdAdbvPhKRWyJpRkYwWeKTBoEk4oFk6EhVjiBM2pxhkfFXRG+K4DQP",
-	"udLeIs0G+ucox5wJ+/8+ExuDp5pvJnajwcu4j1aNiIC/8x3Qe6vrZZwLlBZcgmEdxQQf+CgpaT1+s8Op",
-	"4mJC39xh6fTNHWVU5kSiEh/MrhSvUOM5jIqxKHzEp7lNv7ePmTdcOGu4QavUJEgrrQXCLNN6ikRYEJTW",
-	"KhZG7803figwCwZb6FL/hHH9Y0HwJi1fRNJqztVGC0NZ4ZSMXoKB2C6pznmvoCVVJNtsT76yry8ac2+Z",
-	"9fRtReg+J1lQ4S+5VBvjVx5xWOsnbFYBJBDo7UqgHf8bEfutiKCQYbRJY48o8HGjD7TgOhK0XIo3k74w",
-	"qkjOpI00L/e+nfSJqAeB3ukC5BMijQ7ae+gLCapR1P4gSIUFBHOjwzqKF0RovWIzws47bOUMkIu9M/hu",
-	"Z+99EyMgEGl1qvNW8zw3r2ldybzFaaEFZqRQMk6bfTDcBEIOb2NjTNb/k2NBwt6UbuAobtGCZPvlaliW",
-	"kWxjNM3Y2zKjUvLigWTWg7UPqfzScG8mMGUkQ/Bk3DnsK+OLf80FosysFH03u1WXHdXDeZTsSRVlG/Jr",
-	"aNd/waoWuEDmoaTjJosUbYKknB/auF+MoCIFwZJk0S9IDmGMuop/ox+OjHjniGW+CBX94E57rN5iSY+k",
-	"Q+TaB+WQOoZU2D9nF1ItpXSpICQsDZ9uCsp6PrBlYX4aEZjRD4EOl4UTd0JkSvZY0QcCkdWC7NRFqm+y",
-	"EjVjlO3jKSM/zavQcKDEadIa6O1nzBKJBVGMWq1Pqa8BOWKVUAmASEBxxKiWBFJMqbrUwiyJynkWMhKN",
-	"Li8yIpz73KYHXKbMW2tmsUXr8ngXmVIxF76xFLLzhID3tmdOmc2G8F7VIs1tDO8cpmvA0NNxKEmJTJDg",
-	"NctIhupKm+9EOAWFakFfMxWrBYU0DIm2vN7nkcxo8zgHvKipeKMpfUpVS0yiBZyGsv2YvzFeAlR24fgL",
-	"hf4WXqmWY44Dk2osNbMcPZZ12l1MsqonTLwdx8gPQUosDvHxjB/h+WBWGlGLLwI2nyyqn7GW45LnZYoL",
-	"cv4NFf+hutoofo4EgI+492NQJVOblBClCWmlIWyutjlcO14U/Cid0fEGkUK2Joj/1zYklQxyIrR2cSrI",
-	"MvTAG0tOpLDYE3UOoM1XEgfwhpKaNbvb6RyngaSjqBCiJK9FOpVW+4jqkUvtn5YSZk37dDBFoSeWiDVF",
-	"d3RfC2K8TVq0Jmh70n+gAmmZI1chcFScM6t7ThmIx5wXBGVESiKUc5hK5/CKTCds7azop8f2ZG482IeT",
-	"w6COL9mJoagFzpiGsaIPofQL6lzRlvNj8HoavXYv0/QPRMgF0FhG+/to92H4bKO3PuMq/AeZ82OgwOs/",
-	"BS4hBAKiU8uJZxJJRarVWDWPDBkvWBCpkCC4MDVIWmU3TyeIC1MgtlwhMHtuvrvEuBirmgh+0lVG5JBI",
-	"Yegm6iORUfsuaWWkUvlGYEV54JYzS2qMCHw0jL3Ei2cWL+N9sIryDWSMLHmhMKwYw/LkExSMLQSR1rqD",
-	"kg6jLZWpAYqXApOKutwWGpeCF4UERwKvDMkoRUTQPb7DauQbZjmSoFRQWWkKlkqQWpKi+9mslkDX7edl",
-	"JQjO5Nj3FgiU/JQBsFlY6v8MWQl8hwr6a00zw3Jkv2+Y2SaC2arMBmgxJgVXZFEM014hFwKzwrAdeSSg",
-	"2KSYZXQksNG5DRfbrxYN/jJ9cBvicOdKLEE60ARlw2yCxMLshVZI+FzXYdkB07f8NpFkdKbVb2MNoXBB",
-	"q8x0tQL/k0282nMIGMvLd+L1PfQB5aSLtr7GlrQZDo1rvuf7MyFDzyvTCvI2BNooK62d6acmtJpzGwNt",
-	"HEtNxNjlT/i+riYU34/xxtZsLs4794s2O+WIy5LNvmetxksZ4syEdG7Qzx3Lv1ZQK24tM22OPJMuBASU",
-	"o389MgQV2TersUKqs1W1MTNmpkZ3JmOpC4r3OWZ70khaQVJaEW1etKW6b9DaBcI0pDiEu0v8yd/Ui3WA",
-	"Scc0vr58mUxja+Jiz2YyTl8tyrDSewsJFpDwmwKfxm2BNmFvHtgX1dGntVRYZAuJ+wdeC5KB38qLcULN",
-	"/RYLqLhHFSXQ9KDCQkmNbQi9K9v+4F5fvuhuvU5M0A3d/WGdmEsYvXidIIkLBbmWXeIl+/3l1LkbL5tb",
-	"soze4hVWUVik+Zz/BrINNKQNNPnOgkpb63zn56sfc4IVcvE6r+D/1XpMM7j0EJ9DNF4vrqDzcmAGyS9a",
-	"PnQzTyWqZY2LYVVyrabSKuIT9/e4ml/lxdwqBVaKpsEKo2RVcLa/dJvmRt/Pp8bOrfNrrbWIdFllTpCg",
-	"BY2A3GyitIJCznJJenQoUGfT+C6qAbqozkcbGSH5XB+CApl8UgLHe+lNT4pO1YF3T3pZXybZLdg4Q7ro",
-	"nXvqHh2x/jdBshKUHQr9477Av3Uz9eaES7ulLwI70ldG/Dm/1o8HDnv3YqbEYi8IlsGcO68c4NSqX10j",
-	"awvSZJWsONWiRto8F0h1DWGvCFYPfAf5Pka0yQRxBjfkrs1EFDI6Sms9HgFQvAzEjI2xe21q0nJrs9Ug",
-	"CV5bkoCCKwhOc5Kh0mQ7YYZerVFJmZ8AZepIh5KxxClxlRhLK9Z6zHYg4J0D7RLMk6xOw8jzKvWnRP6X",
-	"X84m7FOVbzq1PTPVpe7LIW3R+iEne7McmRc3751fYamabHuWmX5lOcFCnYJQsEknCyEfB7u7WdDxKtRX",
-	"6xuGMEP6b6jCzEavUq1+kgw8ppQhjEqaCn40aB6SFAS7e7DJ+XZlitWgIsy9/o851+sUviRRmzaE1T3H",
-	"R21jvulZHtbqu7Cu6OLWUTP9GgbSsiowZUjUI9mEHQtmXmc4FR3cWCcY+AqprMD6324LEMUVZhk/ZpA9",
-	"Q5QyWTTwB0om3F+BM33/QISgmbO+wQ5pIoWXHulIiNIG6IAdheryovPgSfzAaxFmynMLBX+mKue1Mt3N",
-	"kEnzMHFO8HS6ALA59BsTEjPPqo4gz25QSwBNQuDQH3EFc9Za9G0HMz//cAAYveMAYlUOd6sFmkTGibQg",
-	"GSpwE76eqUUZM/e9sMeSix1UsEBg/z85kdBMkKiwnDMZ7pvZbOc3YL+39L+jRRHBzy/nC7DDZV9OvbKa",
-	"XwuYSFfeGRVgvi+v27ZP1IxBAALX6ck5Rm1qdMlrlkmj7hmfpVQ82wc4s7tRmwd9887kE0Tu0mVPm13a",
-	"qGgjBzWdSGoTiHPMsq2+mzWba2Xd/v+Ri4PZjuvlObPTAouMiJt3NlkgcqfmLbNR6Ow2zADT97Q8EriQ",
-	"Zc6FauWGzTbTlJZikaEUs2cKbfVvRVprxTkL+TfjM02Wl+N4LPJ4JS1+NuPV8xzOSCq4TlQjLoIBfOAF",
-	"DgJlHQ5rIcn53nomuzQR2ddwNOZv+wDGW0V/tY0D54oRYR82Ht98ZOxc31JpOyj2q9AtZ0U1VrwUFowc",
-	"I/oyNgCYOLBdKXhcU6RpU5fPiDj09a272ZDDz85fagXiM4nSZhco54VpyLu/R39fKcr+vgIr4u+rqmaM",
-	"KKQV5eOWCHH6+woUJQhK7OAfldvoVT86sZ6+xkpc/c0A/h+7gmP1xSuATSu0Fqh1P7kCobRWxizC2iaH",
-	"rCrTiTZBipsElRv0R3C8G1+qaWOnIUMZqETO9VNwLsLxpXhRB0/rVWXY3+kFG4Z/XJiKscMlLU6jKWdt",
-	"iHKYVwClaAZMC75n+s0te1zgY/wrndYskfdR9OImUtx2DBxAxTwQX3CJFQmG1n7ilZ/fXGkCZVb/lj3U",
-	"xHyHH4mY/VBBiUQ1y/xwVHwfxaWkIHNchcWpu/2il3IvLCCUfs4rbKZ/kCGVewyWNGzdYVkP2D36HezT",
-	"YwePcjrnb0mkodQeFfoU3/BzKyQirYL3TQbCGVaBXyu9tMoi6zgsbMaQn0plIipy1QaBklUBVyYUeBu3",
-	"RTj1qanh6Dcqtqk1wfpkDpXsCZKpwDanEMNnrl0PM8wUnU940lQaiD58JISZSg64mOBSTsu2iaa+5J7J",
-	"tjPqWYmwsbl62uwL302x6XufIp87nVVNCPvTH9EL6E0lq/ya2Z22Xs2ldxoi9GqWHOk5CmjQOsOqVirc",
-	"AJtF86m7JsyIDNIZg/BA9rBUhqk4bXaCQNhmv3c/7otaEeZ+Y7UyP85YxRkl6gY+Fb1J/UqzQ02JXOJi",
-	"aXFz05gmoje6zWeCFiU7W1Ox6LXUJOOcX10mVZjlNc+OXIpDvv8PkwPiHOFBz57z108TrXnMfh4+lthN",
-	"RvcqabvgxAs0qDk9E4YZX5akHlVsas0wU1Wa8ciSsLPa8vfFhqUoC5QuUP2m+djl4lnSnREbwI4NT53H",
-	"kud1ZNVLxLsHQGL0PcWTMenrwL0FrNlvDDgX+1A9aJqUh4VWamtlatt5iw+U7ZF1CIfy/E3CR+P8f51E",
-	"Z9/chTO9WiU4nU8E1Ha/tpXREZu0+Iv6tpmvH2nWfPyi5SaOYY1eXhFG2f6NVZ3MDCuTlgfKAwA+MaEd",
-	"ixWMjJqq708H9BevFhz8ZbCRqzIZh2NjWrwGJ+ZJ6X9/JRVn5Gh2NYzSEyxrQTLbo6bXdIMWhevJZRoR",
-	"2qTTraBlP+ChWa5WJEPNzJ65yTSzQT9nGTZhBpIqzPYmU98B2ily/GEkKdMnme75fnTrgXoPC3iAu/vy",
-	"IoodsSxbuktaJvWQPCt3ZH7zwXB8tNCReSN0TPbwuUXwIxlwrbDwTasFWV3usu5NVCopc7/eJXE3thWG",
-	"4w0BTJ+E88zT0QFRcZZAsIg0bIebXZ5lhf/HJ/3gmUPErD9xCmc/57wgEEv43PLHTLoZLcjX5slBDMT8",
-	"t5nFFESYOQ/J9CJDB783D2+oQ9OCjKqBJcko3pj/nkNgs1DntaT5eGjbX1NSZN7gvkU1egqHssE6M/lA",
-	"ZIG77sjrIoMuktR0ixgmIXHNl4ESqT99/P4vyP4VUdaUFADtQLuifwHxcdtIrTfof2lI2MquX2siTqgZ",
-	"8Ni5dvpvzlZgul0mDgBhsDak5F0MdrhaKh9WyeoXyVkBaVmqLGajzLCWvPna0eE8x0GnSnFr34RjePmU",
-	"S6f2qdiSCq9+ZUEj76AmJfhvhIV9M5Pj4BpXcIvlPeeSQGwnRHgFlzJcQfhO1FQS41c7clEiLVVk4lJL",
-	"9IEhIx2dNB9NH/iruQM3So5tIRXwnOUm99/ruWyLBKhEqcCK2J7MdWV7pWCkiBxm0kcXv6xvvprLtq4I",
-	"KUI5K23ukH0i2FticjqR63bSlJHA4yaoBXGuTKt6OMtQXemf7jqKUXJplYZt9jLe8MZL8ZKl8btqyVsb",
-	"T7jYR2QVmupqA4bIW9dj47OuXnj/JyLVWd2Rr0GckT0X8GnEL6Mp1+eSM3u0rfpL2W/O4MGl/GgQkjOT",
-	"fhocnKcBTclGI/2mrDAnHwPuvJH0sfe10tfszutTOZ8t6bHXi/WSrpWu0my3swnzO/pA7IADSIOD/iJY",
-	"lPNJa3OZx9F51pMpOovKpga5NaskmGPjwLOAGs+jxW/KC1TxVrHt+YHIJ1McqEwD3Rfou3dBkvO0315p",
-	"GCkqUz9KisLQLRdlt77t5Xp2ou2U9mtOTrIPPK1Lwv4L2iGXtmjhx2K+51dKK/JOPxltK452GhrvIxjv",
-	"Zp8sK4hv7gbjaNLoTqGnkQmyRrObN76cZm4tMBctswCYY2Kr3zeEeKaG/yctM75vh/teN/P1c7KCfpHX",
-	"6UmkrcKYUA9Wtu1MpHoEWzxLMbJD86+ffWinBcvIkcZyMumuWSzEf9+adN3A3Dy5YKyRWeWdVomC3eSh",
-	"a9iI5e/3FeO27ZYxoKg3YAILYvquyJwfoZlPTkp4ypjsbQqfMSQXbPtr+Hh4421B5KIFmXUAXljPaJeD",
-	"Oz+wmgefhUu2ozuC8rTxty9b9Tvn7A3ldmh5uXTBjyBkP0+MxFq6YjPabaL11OI1XQ7CcEVTfR6sfzRu",
-	"AMebdiy9voJs8w/IVuO1MiUpEmFtvyG85bXt3ltL/but1xkmZdpLcUkfKvdKfCcquDL1F6LvTXij4MfI",
-	"F3pizXu7+/Hu5pPu6WdHDlni9KtOWgLz6MJnjS77tULOIT2xItSTIuPy9521Sy9p/bi4rZ3Ax83iDkum",
-	"Q2k+kcE71YBu8MneclPd6DrC+kJYpbyoSxaEygJ+OdBuuZAzzlrCCJd/R7PXKOpqRiNUIdhfc9gGCfCy",
-	"m3A4wiAtuJmNdz0GaRacH+TSNBfSKWBt5mOB4R/rPmvyYKCm12wjgvaco+Si8V8wQVBuKNtgKkZS4NuC",
-	"rs1SwjbduYeOaXBBNmW5lKThAuiM7HBdqE3rwY/qfd4oePGFGzPFGe9OqCHc4YBSwU0/o5EM9YkU9sVi",
-	"siLEjuoeuJ0IgVn4qWtdlZPGrz+ErFcy74jXDkPD2QOV4BhsKPXyBn2zEwHn21K1fUMB3P6K3YZxXns4",
-	"d8o+nQ8oq6VVD8SD5O8hJ7TUNs6onno75FZ/FF68j2EhG3YzBgM+16fmmOXaAY/v9epudw7b9Dv6dbP8",
-	"4jH4nZcc1MXf4oOoU0VTXGxsx/0F5/HfHN/qR+cJCjfdG9P8OSOJ6XIGFqwVBYH+piUtaMh47tYwSRM7",
-	"KShBnPVK2GeJewym3S4V8ZUqM+eObFrsfd2Dg99YEmA8jpmf/H4IPSnwwGkWPPNCRi+woOo0kutMyMj0",
-	"h6Vtt8cdRUpYz3aAPO7QXhuIe21cLprPNMUUzRebA7ZQcN2eDXTnFaqfWnK5RL1sq/yGgI5s+Ks5yTX9",
-	"Vdx0xnuD1rYcnXH7x4VN4MfQWeID2TRjYBeoIlj0XD0XysZrKAfhob6BfOZzzM2pDzfFYAGrst952ECu",
-	"A/kp8vzOZFacH+JqK5knuwy0T17aonNhA7kFccxLWwa5ANGw821BGUFcoBKzU9IE/l6v151UnBfo7vaV",
-	"6YBvugnZJtwy5bwCTvTieyYBdzbGF5OzaDrQ3vRIITpOYF6HL9slliZRDQN581G5H/lxtgPBSC/+qdNn",
-	"Z537L+T4Dh/OaT2cbXBPMGFFnitaBnWkFItsQ0MjtanKkW2ycN82FaEKHbFE8CFkS4JmYzWRIR3extIm",
-	"mcs+dn6dRxPXiYwRdUr8liQkN20qrFd5NDc6FIJyZYINUv1SH3eAFmohWfwXcnwf03z4ogjcMoC4gSDe",
-	"Wy9CUudJkWuxtIk6eQhX3gKtSTdA1giKoip/ombQwRhuzE4mM0xzrSAIdzviGSPisdL2H5F2JsK0sMMR",
-	"6P615cBH4IH/etQcAlMcKUJTt7PyFLNhqPfx63MnavjpmHFAH8hEKB3UXmfSmJolaXPpISkWNQHE3M6f",
-	"5rudcR5QeWbxfL/PgQuEuEkfnXFxY9a7p8sKwZc4OvfR4RT6ED8BecRomh3f6r7inyPGPhr3xF2lENQX",
-	"Na5oP1B1a8grZr+ulHsRvcPYzol2g+2QgEZba7raGwZFGUeMm4EYbxBrRvyqnJzgP6GVcOyY8Z2K8wta",
-	"LdHKiOYc3hKRyUa+fDor5wgWOLdieVEyy0eFhXJ3oteme/3khcvh6PkEgC/qAumlwy1poqrJNMUlMQKW",
-	"MmRmqDxDRy4yeYPeFoVVaeyYf6fOBBpqcVqQDMbbzqRsO4mbmy6xW6pMSR7LgL7KuqNT9MJkcxjqJAcu",
-	"UhQU77gy7BSqPS8yYjpywADobS2CIfJQM/3vH0J5djnBTq9om2GyB8IM0sBJFPZKXJahNyFb3ZaCysmR",
-	"LaSqr9vEuG6jOn5kLrG9KnDatGiD+gT5zNzwwsxrtfLT/MnJzxw/EBjfaXxq/XIBl6c2Fp2a8RxZP0Sv",
-	"/d2rdWg6Ty+N7dG/+HlakNi2p98f2VlNT+1WFmqPflByRLGDIJrtkWAJQOKTfNOdd9IgGuWQG3beKIZQ",
-	"P/+UV6cN340MoTG1YZrirC6pkFQwhkZfnf4mqTKbN3Tn7emLdbyRNfRR4KK+fjzVNAAo6pJ1+AvEuz5H",
-	"zai6R5J0MlgNsoSVwF16fHkBOf4IsZXlFHletS4orwtGb/h1wcH8T6xqGbZ0xjpPuVX6BAdJkPfbArMD",
-	"dOS8rcx35S3j6vkJZlWLprmgFnZt92B0ImrWHWLroJ3zyu49JNG9Woiui9zVywwMHpcPOFfBax2wsPQ5",
-	"zlfrD/7vE8F4xHE5T1wSsx+rcVfGBJdJ0+YaG1c0tsWZ08OZYrvihz9Nxz87J4R5rULlutg2iTVxnDrc",
-	"aV7WIlwUexRUKcI0i5YEs/DbLng0p3LGlht57ZfWgTvuCcNijznNIhjwcZ+MC/xcEu9qQ1FLtSDJz/a/",
-	"hTNdYp09tJMxdq4Z0C7S8QjhuDZzeEz706yq8IEwuNf2AjNFTGtqMC1DdguWG1t0Pux+ZObamwEQbsyS",
-	"GfrhyueDrLhcDk4VHQdk5F/qorASijY3txYfcMk3mRi45DVTvtgY4pfVhc3ZVKImobbIBGfWcAxmgG/O",
-	"I5xBBTVsnY0dbHynnWzxS12WExPsrWQf4ge4f9AA/xrNhRrlIkABuCTQ3LXtwm76NR9zmuZw17jJERIJ",
-	"UhJ9cBI03GW93xM5OrdhlkDc+/ZKjc+lW947yd9sVKPW+IrbZEom+Ui27B15NywxRAb3wl+JyGiqFsv3",
-	"jVUY4mSQN44hxYzxUPJXftL8mGIGDLkl6Jc62zdFVTB8KShcL+6OuiBa4tKamunprnu2eToYPtntSKom",
-	"26/GFIMRli2szTA9XGNKiKLKV7qhFb91q61gsQd1e40rL2cZyRaTUHjg3P927GM0agz3k7Iiqm9qevZu",
-	"hJY52IHgx6vkAiUraLO1YKkSi8NsThFsz8IpTog4MXCRIDkjKH5moPbaQQ27jWhYSTPE6RxYAQKvdHmP",
-	"dCUuyAMpupUtylW2QKHREQtmfBwproF9wjYR7s+mdJ1jrIw0cYuuU+UQjiKPtAuI7JRshY85WLuzxPUX",
-	"GG+hPDaXrDRBjzMCUh/TnPNicRpd/FCsbX0KTj7cIVwUJiQLXfOaPlYRMj7NuRxT/jNBHwhrh0hGjyaJ",
-	"fXo08fo6nUKc3uQTajOM1q+BqggpJmq5Ci7VY07xat5Y8KEeHzRHTbrJ1xa9LWL6M746JwzspUcFjgjt",
-	"QLBIrrKccR5XtTlJi8K8kI5m02fsPCUI9crVeeNu/zDboHqqMU3bvOq1v8zr9dg6semBA1Xqo9eT5Ol9",
-	"yQscyWktBGHpqR82isian3Ii56TbnFPvYwfzaeREnNn0Ce2OayzBLgvLhb5bcZFP0XQ9HHUjeRO+ZG4C",
-	"yG8QfFFCtFDb12auazMJNUGuT6HbEKTr/uZaAsl572MKpaPmYBbi7U4tWFs4eehLfNqZEQi2FeZNQ6TR",
-	"IsG+aURCTordh2DBu2sDHmwobiOFkv5GpOlSox/HgkrOTJtx/WfXrnOqk/jwGp0Y8vN4Ka3D8Cps2R5+",
-	"6R0yyHL110s6oJ1qcf1R4cUtvnGWbUaLEv8PUxQaxbG21zxIcrTttJXvVObbnBzP7W9LN3dm+r8Z3lRh",
-	"kea2MZeg5ahA6SWvGJrv568kqy1XCsxfgdMDqMM025OmBE887qT6M+6f5y+DnV9rmW/AoxfOIkhFLe1A",
-	"OJmTrG3d3Kj9wwBRLVh4MUAnlUg/QTIz2+AeMY6M28Blz5Q8Aw0/cvh+A41ZDeVAbgzFLtBODlYOKSzO",
-	"a7bKq4ucto0hcO1pYDtaFOESTFvGbIqDTfYnZUgvPt41dGSQ4kReKURLsMnAUzkpF+SHTq5q0loeiLg4",
-	"4XTxDOBaXuKCHL1VRkH5jcFK3EFpdkkcLZCq7LY17+TrLVbLtrNTx87wJg43w8uGab0e6cb4F10E7Txj",
-	"y3s7aVg51hTyZMZ59lCT7nvdKRrr65TjXCdRbHH9zQSwl40rGYA6NjWnN9ifPhA3aNjSdGL9MhszPMGj",
-	"634ii3kqZo7ybC/mJ8olnxy+Pj5258V67JJYkNHWdk3v7Pnuxcye45NILKp6GqDC0pZFQgjKZHbnBAsV",
-	"brE6fW+MtZq+m2pq+wg5KZ3mINNcabbhdeNbVgHQ4a6z+NP2pThn8oXJTuhhtLATTDx87gkjgtfhya6m",
-	"csDpS2fMQo8YVtDr1+5aWLlRKSmtCNqevB6sb9AaFQQ/EGnkD+R7DeabB+7IS3twnDeI4sXryGy5ttOA",
-	"pfZNWmApwd8SyCSE/Q1P8R0+EIQRTD+FaRqUueET5mhUNEMp2tMcc14QVNLicGblnT3D3OU4MTH87Fb0",
-	"k4MoulJ+pIGr1wikZxN0JrAZlhpQgm1lZxnuktExgYNFipqOoDhL1HhBzIuKd4d/MIcL6vjn1/Hih4W9",
-	"Ga5R+WuP4n0+3EUAYBEixban/jLuOseBv54IJD1Wl4EzHDShbV4nxt3rHBDZyP69uRbPaGL/GbLwdoH5",
-	"wXaj0kUwwYuUoCYUlbjmaaA3b7EErdreAqYFuRHcB8pgbpAdjan/cCCkklCgaoeoo4JDoy1wIN6gnz1n",
-	"O/jUE2Rd3CgtoelN6cp1YPCYxCeZIEXKigisoJTk/Q2yBRVmmR+/fo++evX6D4lxKWPUGXNmNiEJU4Sl",
-	"ZpAZeSDiZMeq7Sgpspu/s6asQV9ZGqArr7/H6s4lu+CKru5XL2/WNy9B1bMhjFtc0duHu9tWy6m4IRgO",
-	"+6acfZPBBEqcvS27VcbveHbqTQDBVVXQFF67/UUaKWiobI4GzeItCXZoUImawH/IijPrJXmxXl/54+ar",
-	"Q7+jhU3bS3VsuWZ/t03dDESGyxKLkwvaYFNGijRPWIeo1r4AnYnzYcJvz0w5Eizi8LS17XfCWPpISyiK",
-	"gSY9j4MnvfQ/CUv60y5/Z4ip/3jQDycoLXh6MCyc1uKByCsgTlOBhnyCpIVwhp6jo4szCFo62YJKmmUF",
-	"Qdt6C2VlrmZJEpVAgBmaqNr/l4rg0ow56iHZqBOjeLZy8NFQ3LsOnhjLnUStIaJN/SQ3yrcBapPc2fy6",
-	"03bm5Yj/nhGUESmJACe2ZtRmSq3DVjM2PIwrM8qcwLjwx8GXP/H8iZGlP93Mah8Rn1Xz9+sIUAhsc9uj",
-	"GaIADYrM5BCNkKQdOwqRB3nEFUq5VPIGvUUFlWY0lavSNTn8eqsllcQMZUCp4FI+h5B1qm46OCefGl0m",
-	"iHQzC9aqQI+B8+7w3CfGemfS7QjWd9QM+rgQ429tgzcGwzQqUzFTYnWDvrFVx3BVGn3KRoS2tXJl9Po6",
-	"JZ+UUbA0TgsuZReVoEo+V1ZNDqOzmdX3SNgczAJ8YoT250GO4LTJd3DTEq9ws/IMn55ZhR7uVFCRjljo",
-	"i1HzMKSdkQxJcOqAWt10k4H0PB+Zno0RRKQbdAfJtI+Dy+4svSdG5GCc3dj9eYRZjrXJFr0Qh19Tq/tY",
-	"JyNlqMJS60gKRgAKI6S1REDPO1z5/uNfE2T2fsPFHhnEaDNKW0LPv/1gX/7jT999e4PeeoMEgTRer9dQ",
-	"qtrjaNtTA4BrO113qeBbKtWf3UMXYiMq8uDGig1DmwPsuH1BJw+wvK+jvjqgoAOpFMqJIEGY3f5uf/p8",
-	"a1Igp2D4ziVJurnacnX/t77NTjMzklkvd28HgTe9OptiRZNAd7+CQd0uhHffDgNpAT6b6Ph7cKWClqYm",
-	"p1nIj49NNxv8/I9Htmp+wPvgRWoAfB0CKPg+sZ0spMlvRTsqjBewh8DQJ9pHHDV/82GlARMWtG+z7BGN",
-	"UNeHNkq63l0VVWN3IwDUDe8CJrsC3r7le8s5N8io0iSjqf6q/ojXA6PJYTYVusafRJVElFW11nn12xKK",
-	"MTOkjjSFCWTK/Sd8YU4egGtsUh68x6Z4+fEFqv6S/qIJ5c7JVNiXR/zgdW6p/3rS9ZlzILoUUSoQI0ci",
-	"lWtaLB+N3R7R2HANe5+Y3dpvBhILtVVwbXb7iB8IwhpjsH5iPiAd7tDdHB/pt+L46PZ3/c/nUXb6T9Ja",
-	"j4908cyBN4Gzd8n3akxj7Trj9y4KH8yXsUgy+7A+NzBTPJpum61B9OLxtzbB523p4COxelOj+v8Ptzvq",
-	"BkUVmBg1VpK5LKyiKhU+zd6mdrVZQdBmXI3eqB9ce9LHv1LbUomIG9Xs65FslGfSdoZ9tLvSJvo9EgMZ",
-	"ID4t93jYC7MQJM9fm4V+qJWNoSJuQiFS72OOQfQLkdxx+7v+97MJBRfExM/7ocmSP5AGpR0AvwpkPQMA",
-	"TItsu99rkK/NFgJQ+GvfINA+IbzcFqW4Fp4ndNSau5Ex+jK8eeTLT4PJcUcdYA6TNvaI/KGXNh95at/Y",
-	"P4dFzFnDXLKUMqYZhj/M+by+f3gqhxc09424R2BHj3eNGJBcdIvMwNxkBo9D/MgeU4WHrOMhVF1oBHp4",
-	"XCnq5jUrRgfGjxJtiVJEaIJlXjfiR4a2/o1ln29/P5DT5K3wQfDqnwP9t01RUq+785XQ8Q6nB5fW67r0",
-	"uvmbF14e4DiF7KzGb2pHTnfFtO9GXTQre+wjkHk6/o1eNmw3za7Cmg71ov/3b/j5b+vnX23un//j3/81",
-	"4Bseu/U+koZTr3/juVbWT3vb/ZOI88/6MttN9Ti3lege9UJLPdwOirD9pOfuO+m1L7jIShihCK/y/DHI",
-	"oln+iQmjiUWFlSAn46+tB/W8pHWVmEYF4LUm+731z9YMvNYKCYIz6WVx6P/2ugjmvMg6BGLbY0/40751",
-	"HbwfDbTfuhbdQci6+3EAFtvG/7nhAOnls8omoVUmRj0s7RhlmXiFHCbbDYps9DKQ8GJ4sA0EmNGYPsRc",
-	"n4TRYLkdFfhI9N8bw/jEXNCMQRxBFoSVE9+Pb/potCnEbavFKyeGHgVXJDF9MqXiPDPtmLcn+LeDQq5y",
-	"Ip670sswFmF8yiMadJ3xLE99yXmzd8aMujZ7ry1Bv444M76Mdn3MAB82p9xkLkjyQAQuLCWBJINsX5wq",
-	"LtqcbpVTtrdDvXL8oNemXflmG8CNovlPdbYnj5rY0u0//8SY7nYaHcH1g/vzFcIToklFcW3Nn3ssaS4m",
-	"zlJoEAnIoxLy01zKr0IpL039nUlRBOeCu82gvyXq5XZL6H01kUr60T7w3zXtN84PbTqARTgPNMqP+HQ1",
-	"AQzy4YhhTmXGNU4dCl2ffVPGqXGJ94IQ9BzZJnGUswRVgjxPOT9Qtk9QRUihl3gOTN64Po2V1MG6wlMZ",
-	"a1D7+lgqqF9X+9TeOK+7wQRuNf/suU3IpcooiVsi1dUike/IvmYw0wZh5nqRu1p8LcXhT64kG1IUaZo7",
-	"2yazgZDczjhtM/7bRiKfP3/+/P8CAAD//w==",
+	"5H1fk9w2kudXQdTuhu5iqe7qluSxWw8X+mPPeGyPfZZv/DDjq0CRqCJcJEADYJfKDn33CyQAEiTBIlh/",
+	"enbjntStJkEgkZlIZP4y849FysuKM8KUXDz8saiwwCVRRMBv77DIvn6vf6Js8bCosMoXyYLhkiweFikW",
+	"2SJZCPJbTQXJFg9K1CRZyDQnJdbvbLgosVo8LOqa6ifVodLvSSUo2y4+fUoW76nMR8fPqMzPHP8bqtKc",
+	"sNFP7Mzfz/rKJ/2yrDiTBGj2g+DrgpT6x5QzRZjSP+KqKmiKFeXstjJP/OevkjP9t/Zb/y7IZvGw+Lfb",
+	"dlNuzV/lrRsXvpgRmQpa6eEWD4ufc6wQlWgvONsmaENJkaH1wf7wP3786h364uWrP/1PoIkdT3/uTclr",
+	"O70so3owXPwgeEWEonoxG1xIkiwq77/+WCi8IzDtwBz2WCL4O9pwgbYCM0WyBFGG9lxk8jUiZaUO8EeM",
+	"1lgQxOpyTcSQrMmiZhSmRlhdLh7+sdgukkVaLpJFWSySxTv9A9U79x+LXwJvP+KiJp3ty3i9Lkj7Jftl",
+	"s39u8/9hX7SfT+xq2y/w9a8kVfoLhng/kt9qIufSMK0rf2n6c1IviChB00WyoGVFBMVFcGmUbQXJqGWs",
+	"7i58Qw6IbxBGG1FThTSdGWpfSJDkSOmdSutKojVJeUn0PpXwefzxW8K2Kl88fLYMfHhHWeZPu8RSv1aY",
+	"d5LFIy/qEihM9PyxqgUx21Qrop+siEj1tEOrkhU30jBKFFxLJXBBMQsOoMhHwy8fcVkV+m936O72Hlba",
+	"Xdzny5Cu8JkAxrILDu693JFs5p5vw9xY4o+01Cu+Wy6XS6CW+X054NRksSOH8T33N3oxtUI9UrLYDleX",
+	"LD4+3/Ln9j/XuMAsJTdmwd7fntOy4kKZI0MTdVHi9Zqy25QLcmtfg6++xTsQxC411nhHshVWXaJgRZ4r",
+	"WpKQPtDHzYpmESo5WUQ+xmulBWBK835vH/ukt5RkNFVm84+981ZQsllYolsFcfR5QzGnTrRAEKX0PCde",
+	"/GAf0xJAVQGLGWpDIiQ14mX/Rpki24D6M4SCgZJ2k9pl+CRo59iSMiQtmgPeMLknYqbIrDktKNuuKk6Z",
+	"WqVR6jxZpLV4NO8f/VRXiN4g+AjCChUES4XIIxEHZHTXYqC/eZERaadEFSll5Nzsf2Ah8EH/vik4F+cP",
+	"U9IsK8glxoHlnjmKoOX5U5G12OD07DX12LvZz4ZiibeZbur+19s9CrE2YdOaAO/IlyyDpx+dmT2DM78z",
+	"xyfaCF4ilRMkFRbqNWJ1UTwgqlDGiUSMK5TjqgJjtq9qJVkZUdYWU5CKejCsf7Tm71CoLJE+f3WBQb44",
+	"Z5CtHoSdMYDd+nW9XhdEnjGQZpbzR1G8qrSSU7ng9TY/eaQep/cnF1z3YF8HexSeX2cXkj6HDQWlN7e+",
+	"Xm8kwwhUo8InjZMdubEHywzTZNfaJV+yuVacXurQBLvTty8gALJkeo3WpOB7tLz5DEm+3R4ShNf8kaCX",
+	"aF0LMNBijjJe8FqMfM9sQfuhP6EKFyRBdzcvXiHF0T3KsNi5797P+S7cHlbOcB98/o1Cd8slepfo41Kr",
+	"JMNacWODim3WFfGCJGolcywCdP9+A5/f0ELzE9rnXBKkcpruCCMC5ViijDOCqJL6BrqLm6FUBJckW/HN",
+	"ZrUdfvSn9ovPZMyIPe7vErfZ5A5ljEwt/MX35xUjHF+y7ETJ+AFvR6x22TmQp06+oJXBhW+mrjkvCGZD",
+	"LQEfs4+P2ZU/FJjNFGHcmKJTk7e6RZ/cWBSHGSd9gRWZ8zjnu5U+4J327/tWCNMSrR8D54lheiEVsrel",
+	"CK72pDniaf5IWLTFrRlX5pQU2XDueju4JNkDTFrQEu15XWSgjdqxGh7QHC8eyRFivNkoIrTdQyXitUoQ",
+	"Z2ZonEbLN97OYOMP+vEQH6tasBVW4yf24Ms1K4ka8Z0xjqoCM5QCeUpCVOs4WyTtVIeOj9609vggV7xW",
+	"nQXOcU7xLHyLnMdBxsUaGGYWa+kbZkFkSF145IwlTk/DwErtTH0/lZ1h+3X3qZAWOvoFy2rBwbtC32Wn",
+	"jkwNZCJxOswpJqtw3DQ9Hog5JUCHnnZMnOb+xIWiqs7IqpzwiX3WdYk9f/ki5BVzNtmMGcAdyjBhVxS/",
+	"JRul1coDuvs8qE08f90rf2rBmYEpwoiUq3JqqS87vr+bV4HR9lgRsapSdWza98vj0/7suI+x7wj1FxDi",
+	"fgjSTCjQ9/oZ++zqApR/0WWKIOWtgTaTLX6taUpWst5iMWZyttNc3rw4Ps/lzecT/twSS7naRgiBv+C7",
+	"5YiRHOSMnxprGEuUcsE22sBM0H8gboxnWPNrVDTrenkWAyVPI1t9v44hZIhDt7iK2cvlq4kpTawa1Drf",
+	"bPRGBNb+F75HZZ3mKOdK2y+a8voVbcWoHDNt0Eh8kMcn8XmH8T8PUj8nxaYXRyn4vrn/L5JFTrd5OAZz",
+	"omFU4o9fmxesFrO/3QVsJseOM71g7VZt6qLQ984vXqF3CIMxeDfmp9XP6iM1nYq93PuEDSqUnBdH/Gcj",
+	"I03ybTtB7wtBK8N4YU6m2tpcIXvXOcH3bCXsXWVUWKdkdUIyUs6yOlX0karDar8qdxMkfNU5CJf3gSEz",
+	"wqQebbsqi4nR7rujhc7VTBxWckeZPaS7dFgiLjzliItCK06q0JY+Emk8C/pcRnU1RacpQuVEcwKucKrX",
+	"9utqt50kVfdkeLU8UR8/rakzTYmOpXNkpC9ON2Z6TBRi0/CO+LOb9HRaDIuzRhoVG2OW/9iE3OZb5hBM",
+	"PCnmhlOajVN+sFM4JzgbudGmmKE1QSXOCMrwQaI12XBQQ1HHyzekUqH7LS4KIraEzb7X5iTdrQq8JsVw",
+	"wl83oXNp3YjwILgQFdfLEARnCdrnNM31oc24vrIzMutqnnKmMGXyrDurHSLpLCh0ZoBbfhu5kWsiaUZG",
+	"drLEB00CuIZmaE9VjgAdc4p7ARdF9KQITvOQC/YN0mKgf07OcEX0KGvdAPabiZ3o9JXfbkTAT/4W+L21",
+	"9TLOBUoLLomMFYL3fJSVtB2/2uBUcXHE3txg6ezNDWVU5kSiEu/MrBSvUONxjgqtK7zHk47Qd/Yx84ZD",
+	"MQwnaI2aBGmjtUCYZdpOkQgLgtJaxdLonfkGuDFCMXY61z9hIr5YELxKy/tIXs25WmllKCucktFDMADp",
+	"IdUp7xW0pIpkq/XBN/b1QWPOLTOePq0I3eYkCxr8JZdqZeIRI4EO/YQFkwFuTE9XAu/434iYb0UEBWDp",
+	"Ko1dosD7lV7QjONI0HLuvhnU2qghOYEWbF7ufTvpM1GPAr3VBdgnxBqdbe9tX0hRjW7tD4JUWACGJzoc",
+	"qHhBhLYrViPivMFWzwC72DODbzb23DfgBQIAG2c6r7XM24CGtpXMW5wWWmFGKiXjtNkGw5Sg5PA6NjZp",
+	"/T85FiTsTekGHOMGLUi2nW+GZRnJVsbSjD0tMyolLx5JZj1Y25DJL430ZgJTRjIET8atw74yPvhXXCDK",
+	"zEjRZ7Mbdd5SvT2P0j2pomxFfgvN+m9Y1QIXyDyUdNxkkapNkJTzXRsvjlFUpCBYkiz6BckBX1FX8W/0",
+	"w9gR7+yxzGdtRR910i6rN1jSY+kQu/ZJOeSOIRf219mlVMspXS4IKUsjp6uCsp4PbB48hEbExfVDYMON",
+	"RNpCbEq2WNFHApCvgmzUWaZvshA1Y5Rt4zkjP0yb0N2AmiZ6+xkzRGJJFGNW61XqY0CO3EqoBEIkYDhi",
+	"VEsCwXGqzr1hlkTlPAtdEo0tLzIinPvcwkrOM+btbWZ+pNamb8y6SsUc+OamkJ2mBLy3veuUmWxo36ta",
+	"pLmN4Z0WsK5DuRA/UJISmSDBa5aRDNWVvr4T4QwUqhV9zVSsFRSyMCRa83qbRwqjhe8PZFFz8Upz+jFT",
+	"LTEIUFgNZdsxf2O8BqjswPEHCv09PFItxxwHJsNEamHZeyLrrLuYHAVPmXgzjtEfgpRY7OLjGT/C80Ew",
+	"MlGzD4IYZLBB/2jTf87zMsUFOf2Eiv9QXa0UP0UDwEfc+zFbJVOLCYuyhLTREL6utti/DS8Kvpfu0vEa",
+	"kUK2VxD/r21IKghHUoeCzNseeGPOihQWW6JOIbT5SuII3nBSM2Z3Op3lNJR0HBXaKMlrkR7LpriieeQy",
+	"uo5rCTOmfToIUehj6exVdEO3tSDG26RVa4LWB/0HKpDWOXIRIkfFObO257EL4j7nBUEZkZII5Rym0jm8",
+	"ImFq7T0r+umxOZkTD+bh9DCY43NmYjhqhjOmEazoRSj9wsnAtZzvg8fT6LF7nqW/I0LOoMY83t9Guw/D",
+	"axs99RlX4T/InO8DcMs/C1xCCARUp9YTzySSilSLsSROGbq8YEGkQoLgwqSeapPdPJ0gLkxe8HyDwMy5",
+	"+e6cy8VYslzwky4hLgcgheGbqI9ERu27rJWRSuUrgRXlgVPODKl3ROC9Eew5XjwzeBnvg1WUrwAxMueF",
+	"wohijMiTj5AnPJNE2uoOajqM1lSmhigeBCYVdbkGpKTgRSHBkcArwzJKERF0j2+wGvmGGY4kKBVUVpqD",
+	"pRKklqTofjarJfB1+3lZCYIzOfa9GQolP2RAbBbW+j8DKoFvUEF/q2lmRI5st40wWyCYTcZviBZzpeCK",
+	"zIph2iPkTGJWGKYj9wQMmxSzjI4ENjqn4ez7q90Gf5g+uQ1zuHUlliEdaYK6YRIgMRO90CoJX+o6IjsQ",
+	"+lbejoCMTrz121hDKFzQGjNdq8D/ZBOv9hwC5ublO/H6HvqAcdLdtr7FlrQIh8Y13/P9mZCh55VpFXkb",
+	"Am2Mlfae6UMTWsu5jYE2jqUmYuzwE76vqwnF92O8san6sxPi/Fz9Thb6PLDZ96y1eClDnJmQzg36uXPz",
+	"rxWUCLE3M30deSZdCAg4R/+6ZwgKcdwsxhLwTjbVxq4xE6UZJhBLXVK8yzHbkkbTCpLSiujrRVuh4TVa",
+	"ukCYphSHcHeJP/qTul8GhHTM4uvrl6MwtiYu9mwCcfpyFsJKzy2kWEDDrwp8GL8LtIC9aWKfVT4lraXC",
+	"IpvJ3D/wWpAM/FZejBNKrayxgEIrqKIEUnYqLJTUuw2hd2Wr3jzowxfdLZeJCbqhuz8tE3MIo/tXCZK4",
+	"UIC17DIv2W7P587NeLrlnGH0FC8wisIizaf8N4A20JQ21OQbSyp9W+cbH6++zwlWyMXrvDovL5djlsG5",
+	"i/gU4vF6dmq/h4EZgF+0fugiTyWqZY2LYTGKWh2DVcQD97e4mh7lfmqUAitFUxLO2Co42547TXOib6eh",
+	"sVPj/FZrKyKdl5kTZGhBIyg3CZRWkABczoFHhwJ1FsZ3Vg7QWXk++pIR0s/1LqiQyUclcLyX3pQi6mQd",
+	"eOekh/oyYLdgvSTponfuqQe0x/rfBMlKULYr9I/bAv/eRepNKZd2Sp8FZqSPjPh1fqUfDyz27n4ixWIr",
+	"CJZBzJ2XDnBoza/uJWsN2mSRLDjVqkZanAtAXUO7VwSzB74DvI9RbRJSdPUJuWmRiEJGR2mtxyNAiheB",
+	"mLG57F6am7TeWq01SYLHliRg4AqC05xkqDRoJ8zQyyUqKfMBUKbAxVAzljglLhNjbsZaT9h2BLxzYF3C",
+	"9SSr0/DmHc3obVX+559PAvapyled3J6J5H735ZC1aP2QR0ty7ZkXN++tX2GpGrQ9y0yZypxgoQ5BKljQ",
+	"yUzKx9HubpJ0vAqVU/yaIcyQ/huqMLPRq1SbnyQDjyllCKOSpoLvzTYPWQqC3T3a5Hxtc5AhI8y9/suU",
+	"6/XYfkmiVm0Iq7uOD/qO+bp387C3vjPzis6uGDhR52OgLasCU4ZEPYIm7Nxgpm2GQ9HZG+sEA18hlRXc",
+	"/tfrAlRxhVnG9xmgZ4hSBkUDf6DkiPsrsKbvH4kQNHO3b7iHNJHCc5e0J0TpC+hAHIXqyqLz4En8yGsR",
+	"FspTEwV/pirntTJFLW2ZCBPnbCpnaG1tFv3ahMTMs6qjyLMb1DJAAwgc+iMucJ21N/q2cKWPPxwQRs84",
+	"sLEqh7PVEk0i40SaAYYKnISvJnJRxq77XthjzsEOJlggsP9nTiSUwiAqrOcMwn01iXZ+Dff3lv83tCgi",
+	"5PnFdAJ2OO3LmVfW8msJE+nKOyEDzPfldau1ipoxCEDgOj04x6iFRpe8ZlBlRBbU+Cyl4tk2IJndiVoc",
+	"9M1bPKfQkENPm1naqGijBzWfSGoBxDlm2VqfzVrMtbFu/3/Pxc5Mx5VwnphpgUVGxM1bCxaInKl5y0wU",
+	"CnoOEWD6nJZ7AgeyzLlQrd6waDPNaSkWGUoxe6bQWv9WpLU2nLOQfzMeaTI/HccTkeultPhoxovjHE4A",
+	"FVwmqhEXwQA58AIHgbQOt2shzfnOeia7PBFZznY05m/Lv8bfiv5u68VOJSPCPGw8vvnI2Lq+pdIWzu1n",
+	"oVvJiqqney4tGNlHlONtCHBkwXak4HJNkqaFLp8QcejbW3eTIYefnb/UKsRnEqXNLFDOC1OHffuA/rlQ",
+	"lP1zAbeIfy6qmjGikDaU92sixOGfCzCUICixgX9UbqNX/ejE8vgxVuLqH4bwv2wKjtVnL4E2rdKaYdb9",
+	"5BKE0lqZaxHWd3JAVZkC5AlS3ABUbtBfwPFufKmm/KGmDGVgEjnXT8G5CMeX4lUdPK1HHalQ5QUbhn+c",
+	"CcXY4JIWh1HIWRuiHOIKIBXNkGnG90ydwnmPC7yPf6VTmiXyPIoe3ESK20qTA6qYB+ITLrEiwdDaT7zy",
+	"8c2VZlBm7W/Z25qY7/A9EZMfKiiRqGaZH46Kr785lxVkjquwOnWnX/RQ7oUZjNLHvMJk+gsZcrknYEkj",
+	"1h2R9Yjd49/BPD1x8Dins/6WRRpO7XGhz/GNPLdKIvJW8K5BIJxwK/BzpU8rC+gMdYsY8qFUJqIiF20Q",
+	"KFkUcGRCgrdxW4ShT00OR78+vYXWBPOTOWSyJ0imAltMIYbPXDofZogUnQY8aS4NRB8+EMJMJgccTHAo",
+	"p2Vb3Vsfcs9kW1H3JCBsLFZPX/vCZ1MsfO9j5HOHk7IJYX76I3oAPalkkV8S3Wnz1Ry80zChl7PkWM9x",
+	"QLOtE6JqtcLMyorumDCdkUin+80j2cJQGabisNoIAmGb7db9uC1qRZj7jdXK/DhxK84oUTfwqehJ6lea",
+	"GZrirri4UgVev4oNlCjZ2JyKWa+lBoxzenaZVGGR1zI7cigO5f5LgwFxjvCgZ8/5648zrXnMfh4+lthJ",
+	"RtcqaavgxCs0yDk9kYYZnwdSj0o2tdcwk1Wa8ciUsJO6sfTVhuUoS5QuUf1eKU2ZVsu6E2oDxLGRqdNE",
+	"8rSKrHqIePcAaIy+p/hoTPoydG8Ja+YbQ87ZPlSPmgbyMPOW2t4y9d15jXeUbZF1CIdw/gbw0Tj/XyXR",
+	"6Ju7MNKrNYLTaSCgvvfruzLaYwOLP6tum/n6nmbNx88a7sgy7KWXV4RRtn1tTSfTutDA8sB4AMInJrRj",
+	"dwUjY6bq89MR/f7ljIW/CBZyVQZxONadyytwYp6U/vcXUnFG9mZWwyg9wbIWJLM1anpFN2hRuJpcphCh",
+	"BZ2uBS37AQ8tcrUiGWpatU01JJsM+rmbYRNmIKnCbGuQ+o7QzpDjjyOgTJ9luuv70Y0H5j0M4BHu7vOz",
+	"OHbkZtnyXdIKqbfJk3pH5jfvjcRHKx2ZN0rHoIdPTYIfQcC1ysK/Ws1AdbnDutdIr6TM/XqXxJ3YVhmO",
+	"FwQwdRIuVLU+LovU3QSCSaThe7iZ5Um38C8/6gdP7B1p/YnH9uznnBcEYgmfWvmYgJvRgnxlnhzEQMx/",
+	"mxZ8wQ0z6yGZHmTo4PfaoA5taFqQUTOwJBnFK/PfUxvYDNR5LWk+Hpr2V5QUmdevdVaOnsIhNFinFSuo",
+	"LHDX2Z4XBAlqqkUMQUhcy2UgReqvH77/G7J/RZQ1KQXAO1Cu6N9Afdw2Wus1+l+aEjaz67eaiANq+vp2",
+	"jp3+m5MZmG6WiSNAmKwNK3kHg+2pmcrHRbL4VXIGnQ1yVRaTUWYYS9585fhwWuKgUqW4tW/CMjw85dxm",
+	"rSo2pcLLX5lRyDtoSQn+O2Fh38zRLqCNK7jd5S3nkkBsJ8R4BZcynEH4VtRUEuNX23NRIq1VZOKgJXrB",
+	"gEhHB9um4vRKvZ6RY0tIBTxnucH+ezWXbZIAlSgVWBFbk7mubK0UjBSRQyR9dPLL8uaLKbR1RUgRwqy0",
+	"2CH7RLC2xNGuVq7aSZNGAo+boBbEuTJt6uEsQ3Wlf7rrGEbJuVkattjLeMEbD+IlS+N31Zq3Np5wsY1A",
+	"FZrsakOGyFPXE+OTjl54/yci1UnVkS/BnJE1F/BhxC+jOdeXkhNrtC36Q9lvTuyDg/xoEpITQT/NHpxm",
+	"AR3TjUb7HbuFOf0YcOeNwMfe1UofsxuvTuU0WtITr/vlnKqVLtNss7GA+Q19JLbBAcDgoL4IFuU0aG0K",
+	"eRyNsz4K0ZmVNjXA1iySIMbGkWcGN57Gi1+XZ5jirWHb8wORjyY5UJkCuvfou7dBlvOs315qGCkqkz9K",
+	"isLwLRdlN7/txXKykfkx69esnGTveVqXdhn/te4h55Zo4ftiuuZXSivyVj8ZfVccrTQ0Xkcw3s3+L2my",
+	"5sDog2EOrqnfxOXLWeb2BuaiZZYAU0Js7fuGEU+08P+qdcb3bU/3yyJfPyULqBd5mZpE+lYYE+rBypad",
+	"iTSPYIonGUbfWCDtxdGHtkm8jOxkL4+C7prBQvL3rYHrBtqWyhltjcwob7VJFKwmD1XDRm7+fl0xbstu",
+	"mQsU9RpMYEFM3RWZ8z0U88lJCU+ZK3sL4TMXyRnT/go+Hp54mxA5a0BmHYBn5jPa4eDMD4zm0WfmkG3r",
+	"jqA+bfzt80b9zjl7Q9gOrS/nDvgBlOynIy2x5o7YtHY7Unpq9pgOgzAc0WSfB/MfjRvAySZYPgxaXtji",
+	"H4BW47UyKSkSYX1/Q3gN/Vs139dS/27zdYagTHsozqlD5V6Jr0QFR6b+QvS5CW8UfB/5Qk+teW93P96d",
+	"fNJd/WTLIcucftZJy2AeX/ii0RW/Vsm5TU+sCvW0yLj+fWvvpeeUfpxd1k7g/Wp2hSVToTQ/guA9VoBu",
+	"8MnecMeq0XWU9Zm0SnlRlyxIlRnysqPddCF3OWsZI5z+HS1eo1tXMxphCsH8msU2mwAvuw6HIwLSkpvZ",
+	"eNc1WLPgfCfnwlxIJ4G16Y8FF/9Y91mDg4GcXjONCN5zjpKz2n9BB0G5omyFqRiBwLcJXau5jG2qcw8d",
+	"0+CCbNJyKUnDCdAZ2eC6UKvWgx9V+7wx8OITNyaSM94eUMO4wwalgpt6RiMI9SMQ9tlqsiKkgJvP0O1E",
+	"SKFN0dSVrspJ49cfUtZLmXfMa5uh4eyRSnAMNpx6foG+yY6A02Wp2rqhQG5/xG7BOK88nFtln88HnNXy",
+	"qkfiAfh7KAktt40LqmfeDqXVb4UX72OYKYZdxGDA5/rUEjPfOuDxtV7d6c5hmn5Fvy7KL34Hv/PAQd39",
+	"m70QdahoiouVrbg/Yz3+m+NT/eA8QeGie2OWP2ckMVXO4AZrVUGgvmlJCxq6PHdzmKSJnRSUIM56KeyT",
+	"zD1G026VivhMlYl1RxYt9r7u0cEvLAk0Ht+Zn/x6CD0t8MhpFlzzTEEvsKDqMIJ1JmSk+8PcstvjjiIl",
+	"rGc7wB53aKsviFt9uZzVn+mYUDRfbBbYUsFVezbUnTaofmrZ5Rzzss3yGxI6suCvliRX9FdxUxnvNVra",
+	"dHTG7R9nFoEf284S78iqaQM7wxTBoufqOVM3XsI4CDf1DeCZT7luHvtwkwwWuFX2Kw8bynUof4w9vzPI",
+	"itNDXG0m89EqA+2T55bonFlAbkYc89ySQS5ANKx8W1BGEBeoxOyQNIG/V8tlB4pzj+5uX5oK+KaakC3C",
+	"LVPOK5BEL75nALiTMb4YzKKpQHvTY4XoOIF5Hb5sh5gLohoG8qajcj/y/WQFgpFa/MdWn5207r+R/Vu8",
+	"O6X0cLbCPcWEFXmuaBm0kVIsshUNtdSmKke2yMJDW1SEKrTHEsGHkE0JmozVRIZ0eBtLOypc9rHT8zya",
+	"uE5kjKiT4jcHkNyUqbBe5VFsdCgE5dIEm031U33cAlqqhXTx38j+XUzx4bMicPMI4hqCeG/dh7TOk26u",
+	"3aVV1MpDe+UN0F7pBps1skVRmT9RPeigDTdmB4MM01IrCMLdinjmEnEt2P4VeedImBZmOELdv7cSeAUZ",
+	"+K/HzSEyxbEiFHU7CaeYDUO918/PPZLDT8cuB/SRHAmlg9nrrjQmZ0laLD2AYlETQMxt/2m+2RjnAZUn",
+	"Js/36xy4QIjr9NFpFzd2e/dsWSH4HEfnNjqcQh/jOyCPXJom27e6r/jriLkfjXviLpII6qsal7QfyLo1",
+	"7BUzX5fKPYvfoW3nkXKDbZOAxlprqtobAUUZR4ybhhivEWta/KqcHOA/oZRwbJvxjYrzC1or0eqIZh3e",
+	"EJFgI18/nYQ5ggFOzVieBWb5oLBQ7kz0ynQvnzxxORw9P0Lgs6pAenC4OUVUNZumuCRGwVKGTA+VZ2jP",
+	"RSZv0JuisCaNbfPvzJlAQS1OC5JBe9sJyLbTuLmpErumyqTksQz4q6w7NkUvTDa1Qx1w4CxDQfGOK8N2",
+	"odryIiOmIgc0gF7XIhgiDxXT//4xhLPLCXZ2RVsMkz0SZjYNnERhr8R5CL0jutVNKWic7NlMrvqqBcZ1",
+	"C9XxPXPA9qrAaVOiDfIT5DNzwgvTr9XqT/Mnpz9z/EigfafxqfXTBRxObSw6NeE5sn6IXvm7l8tQd54e",
+	"jO3qX/x0XJHYsqff79lJRU/tVGZaj35QcsSwgyCarZFgGUDig3zd7XfSbDTKARt2WiuGUD3/lFeHFd+M",
+	"NKExuWGa46wtqZBU0IZGH53+JKkykzd8583ps2X8JWvoo8BFffl4qikAUNQl68gXqHe9jppR9YAk6SBY",
+	"zWYJq4G7/PjiDHb8EWIr8znyhwKzk25Ea+u8O36K7/yLnjtH59qF+qBalZTFlsu1tdimZgbFpD65A9F9",
+	"oNd3w6YJYYXulkv0Dll5a8qJze/kbWhgp2mcX4vOJLwFT5o1O3Lz3rSIm2827kjDAaeZjJe48c/Sg4qq",
+	"OiOr6cZMHZfP85cvgh3mqBxFpvpZX/5IwYFs9pMZ60jLA5O4jvUhy0jTNHS00KSXBvZqcg4BW8fk6seY",
+	"O4CV5ZuNJGqSIJ1E6+efB1N4sViBSzd8GuibPaLOw24gesYi0ZaHpKWp5D2S4EuKTW+RDtNrBbKHWfSj",
+	"4Xgbgkp4mcVQKQo+HXsH2pLu2fhyGYivHMcXR7iuxqX+hLuME/uTyjSA12JGzyW/IEQQ+I9VLcMurrGS",
+	"g26U/j4C+v1hXWC2g1LMt5X5rrxlXD0/EAVQGldVVvNaWzYeHYia9IPbAhguamHnHjLlvSS4Lq+6RMmB",
+	"p8sBwadKN9jIGwx9StTNBgL/+4Sur9gn7YlzIbdjxU2U8b3KpOlvYM8JbLPyj3fli22HEv40Hf/slPXN",
+	"axXSpthWBzcB/DrcYkTWIlwNYS+oUoRpES0JZuG3HWpgytcQm2fq1d1bBi43T4iHuGYbo2Ck330yLuJ/",
+	"DtChxSDMNfskPznwEoY4xnr5aQcqfKr/px2kEwrAcfVF8di1X4uqwjvC4FzbCswUMT0JwKcYclhhubLV",
+	"RoZl78C1bjv/uP56ptuTq5sSFMX5evBYtYmAjvxbXRRWQ9Hm5NbqAw75BoKHS14z5auN4f6yurBgfSVq",
+	"EraiM2tFB1N/VqcxzqB0BkydjS1sfKadNKFzY1Wty3ZMsw/3B6R/0PnkElXlGuMiwAG4JFDVu22/YQr1",
+	"73Oa5nDWuJZBEglSEr1wEvTYynq7JXK0Yc8kg7j37ZEaD6KeXzTPn2xUhe74UgvJMZ3kb7IV78izYY4H",
+	"anAu/J2IjKZqtn5fWYMhTgd5fXhSzBgPoX7zg5bHFDMQyDVBv9bZtsmmha57QeV6dlnsGWFyh2eFS73y",
+	"2iaYp4Nx882GpOpo3e2YLGDCsplJeaZ4d0zuaFTeYjem7tfstqmLdqFurnF1RVhGstksFO40+r+d+BiL",
+	"GsP5pKyK6l81vftuhJU5mIHg+4uAQJMF1FecMVSJxW4STArTs3SKUyJODZylSE5AQ52I0Ll0NNtOI5pW",
+	"0nTvO4VWsIEXOrxHytEX5JEU3ZRG5VIawQW+x4IZH0eKaxCfEcddvymxKxlmdaQJWHedKrswfGikTkxk",
+	"iXyrfMzC2pklrrDMeO38sYaUpYl2n4BE+JDmnBezozbx3RDX9SHY8naDcFEYxzWUS20KGEbo+DTncsz4",
+	"zwS1juho09Yr+nZOxs1lSkQ5u8ln1KYLuZ/8WhFSHEniLbhU12zf2Lwx40M9OWiWmnSzbuz2thvTb+7Y",
+	"WWFgLj0ucExoO0FGSpWVjNOkKjI01TcaAYdscZO2kR5EOOTitD7nf5rsTHCsIlkbv3rlD/NqOTZOLC58",
+	"YEp98IpRPb0veYYjOa2FICw99PECEelSx5zIOelWZdbz2EBjMnkk4mYKRHf79JZwLwvrhb5bcZZP0ZS7",
+	"HXUjea0dZW6QQ68RfFECTETfr01D76YFdoJcgVo3IcjT+N3VgpPT3scUagaYhVmKtzO1ZG3p5G1f4vPO",
+	"hEKwNZBvGiaNVgn2TaMSclJs3gcrnbj+D8FOEhYiIunvRJryZPpxLKjkzPSXACSBTaI61kJieIwe6e52",
+	"vVyGIa4GpmwXP/cMGaQ3+OMlHdIe621ggrAzrf0sW41mo/8fpihUCGVtkxHQ5Gjd6SfSKcliwZie29/m",
+	"7G84LZqufRUWaW4rMgpajiqUqEh+slhzpeD6K3C6A3OYZlvS5F6H/QBxx8/955MV1U84f8LYhaqW+Qo8",
+	"emHAQCpqaTuBypxkbc3+xuwfBohqwcKDwXZSifQTJDNNbR4Q48i4DRxssuQZWPgT9ascMRtqxITuDcfO",
+	"j9gD5PokrBavznLaNheBS7eB3NCiCOfe2/oVpiqEgf1ThvTg4+WiRzroHkkogGgJNtBrlZNyRmLA0VEN",
+	"nvGRiLMzDWY3f6/lOS7I0VNllJRfm12JWyjNzomjBXJU3LSmnXy9wWrZlvTr3DO8VvNN18phPofHujH+",
+	"RRdBO+2y5b2dNKIcexXydMZp96Emz+Oy7ZOWl8nDvAxCeHbi5RFiz+tTNSB1LDSnK4V/po/EdZi3PJ1Y",
+	"v8zKdM3x+LoPZDFPxTTQnyzC/0RJRJ42mtNv7X45dkjMQLS17TI6c767n5hzPIjEblXPAlRY2nx4CEGZ",
+	"lJ6cYKHCtbWPnxtjPQbujlUzvwImpVMV6rhUmml4ZVjnpX51pOsk+bQFiU5peWTQCX3gqm1d5e3nljAi",
+	"eB1u6W1Sxpy9FJ/JMKdLTa9Rh6td6HpkpbQiaH3wim+/RktUEPxIpNE/gPfq5TXchxJ7zi2+dFoHovtX",
+	"kWi5tsSM5fZVWmApwd8SQBLC/ALpA3hHEEbQ9hraKFHmug6ZpVHRdCNqV7PPeUFQSYvdiSnXdg1Th2PT",
+	"LumCPUiOdiDqavmRyt1eBajenaDTetOI1IATbA1TK3Dn9AwLLCxS1XQUxUmqxgtinlW1YfgHs7igjX96",
+	"Ogd+nFmU5xIlH+xSvM+Hy8cALUKs2DZTmSddpzjwl0cCSdcqL3OCgyY0zcvEuHslYyI7mLwzx+IJ3Us+",
+	"AQpvE2gcbycqXQQTvEgJakJRiauaCXYzZKvwDbKngOk9YRT3jjJoGGd7Ius/7AipJFQmMA9iVHCosAgO",
+	"xBv0s+dsB596gqyLG6UlVDsrXZ4mdJyU+CATpEhZEYEV5BC+u0E2ocIM8+NX79AXL1/9KTEuZYw6/S3N",
+	"JCRhirDUdLAkj0QcbD/NDSVFdvNP1qQ16CNLE3ThFXZa3DmwC67o4mHx4mZ58wJMPRvCuMUVvX28u22t",
+	"nIobhuEwb8rZ1xm0HsbZm7JbXuItzw691k+4qgqawmu3v0qjBQ2XTfGgGbxlwQ4PKlET+A9ZcWa9JPfL",
+	"5YU/br469Dta2rRFtMeGa+Z32+TNQGS4LLE4uKANNvUDkJYJ6xDV1hdsZ+J8mPDbM5OHCoO4fXKpm+Fd",
+	"+mAzsN6axMRr7FMnL/Rpd0l/2uF3hjv15aN+OEFpwdOdEeG0Fo9EXmDjTO7bjiRtjht6jvYuziBo6XSL",
+	"zS5F63oN+cQuZ0kSlUCAGapn2/+XiuDS9LcbbPKtS4UN7/QPBWZX3GU/sfSJd9nLah6Rx8zkzxmlSZVJ",
+	"R7zALoNzXzaphLYBkfsaqGPTyQUw4C7d3eQm2pRIzlCFKyJukJ4o7K+7COkHNCdYCS9ItiXiprfvTZJ1",
+	"eNffNhnI1xHtnhnwxNLdAegNt94UTODm0mWEqQH1Nr9uqLqEwH/PWjajDBR005be7VZGiXE+jUioYaP3",
+	"lFzryNRD/4s2S3/aLBAXY2JaNX+/zMEJgAZumzJA9KfZIiuplNgKaKBdIeIk97hCKZdK3qA3qKDS9KJ0",
+	"ZTlM7oaeakklMV2YUCq4lM8BqpCqroSSj40NG9x00/zdmr7X2PNut/wn3vVOa/uRXd/Q4hK6+I2t6MpA",
+	"51YmU6rE6gZ9bfUumEjGjraRwHWtXN0crWTJR2UMa72nBZeyu5VwhXiu7PUovJ1Nc94r7eag+e8Tb2i/",
+	"AfTInjY4F9ce+QIWFc/w4Zm9yIEtBabxHgttEGkZBrghyZAEZx5cp5rycQDL9DfTu1sGN9J1tgUQ9XX2",
+	"sts894k3ctC/duz83EPz5tqghM/cw6+otXmtc5lq40dq21hBz19hlLTWCOh5Ryrfffh7gszcb7jYIrMx",
+	"+vqsb8DPv31vX/7LT999e4PeeJ2DgTVeLZeQotyTaFtEC4hrW1t0ueBbKtU37qEzdyMq4uT6iA5D2oPd",
+	"cfOC0l3gcbnMtcURBe1IpVBOBAnS7PYP+9OnWwN9PUbDtw4ciwUuiQIk6D/6vhqawUkLdu9DW0DFLx1i",
+	"y1jpp3+riWjAyA9t96+W4JMA1z+CIxW0NLlYzUB+XPR4deFPv1z5NvsDFCEZMoMh8GUYoODbxJaukgbX",
+	"jDZUGO9vbwNDn2gfcdz89fuFJkxY0b7JsiteS13h+SjtenfRrRo7G4GgrlsnCNkF9u1bvrWSYy6SlSAZ",
+	"TfVX9Ue82icNdt1kZrdXYsqqWtu8cA2FJNwMqT1N4Qqq3H/CF6b0AbhEj+qDd9gkrV9foeov6S+aEP6U",
+	"ToV5ecwP0YaW+y+nXZ85x7GDBlOBGNkTqVyXAnk1cbviZcNV6H9icWu/GQCU6lvBpcXtA34kCOsdg/ET",
+	"8wHp9g7dTcmRfitOjm7/0P98GhWnP5P29nilg2eKvAmsvcu+FxMae68z8Y6i8Ml8nogkkw/rdYMwxW/T",
+	"bTM1iFpdf2pH5LxNGb2SqDe5yf//SLvjbjBUQYhRc0syh4U1VKXCh8nT1I42qQhapN3oifre1SO//pHa",
+	"pshEnKhmXle6ozyTthT81c5KC/C8kgAZIj6t9Hi7NxIsoTK/uAj9UCsbO0fchDOguuOUgOgXIqXj9g/9",
+	"7ycDASiIwU30Q9IlfyTNlnYI/DKAdgcCmJ4Ydr6XYF+LEgNS+GPfILA+AVbQJiO5mt0HtNeWu9Ex+jC8",
+	"ufLhp8nkpKMOCIeBC15RPvTQ5iNP7Rv714iIWWtYSuZyxnGB4Y9TPq/vH5/K4QXV/CPOEZjR9Y4RQ5Kz",
+	"TpEJmhtE+DjF9+yaJjygzYdUdaERqN1yoaib150A7RjfS7QmShGhGZZ57QeuTG39G8s+3f6xI4ejp8J7",
+	"wat/DfXfNMlovXYOF9qOtzjdOTi3K8vvGm6feXiA4xRQeY3fVJN70VfTvhu1X+zKq0v2y7h3tvcRQByP",
+	"f6OHgu7CKyus+VAP+n//gZ//vnz+xerh+S//+e8B3/DYqfeBNJJ6+RPP9a542tPuX8Sc3+jDbHOsqYmt",
+	"QOBxL8BocNsZyiJqps476ZWtOOuWMMIRXsWBa7BFM/wTM0YTiwobQU7HX9oO6nlJ6yoxBSrAa022W+uf",
+	"rRl4rRUSBGfSQ3Ho//aqR+a8yDoMYvthHPGnfetadlyNtN+6nhxByrrzcUAW27fnuZEA6eGYZQNklokx",
+	"D0usoD6KTLwEHoNyhOQqPQwAXowM+tg4aKbuUczVxxgNltvewFfi/17f5SeWgqbv8chmQVg58f34pn5K",
+	"Cx1vS2xeGBC8F1yRxNRHlYrzzJThXh/g384WcpUT8dyl3IZ3EfqlXfFC1+nH9tSHnNdsbwIk2ik9cBl1",
+	"ZnwZ7fiYwX7YXAKDXJDkkQhcWE4CTQYob5wqLlosv8op29ounjl+1GPTrn6zhf9Gt/mvdbYlVwW2dPsO",
+	"PPFOdyvMjuz1o/vzBcITooGiuHL2zz2RNAcTZykUBoXNoxLwaQ7qrVDKS5N3aSCK4FxwpxnUNUU9TL+E",
+	"mmdHoKQf7AP/XWG/cX5oU/ktwnmgt3yPDxdTwKAf9hgaU2dc76nbQtdfwaTv6r3EW0EIeo5scUDKWYIq",
+	"QZ6nnO8o2yaoIqTQQzwHIW9cn+aW1Nl1hY8h1iDn+VomqJ9P/dTeOK+qxZG91fKz5RaQS5UxEtdEqotF",
+	"It+Sbc2giR3CzNWgdzUYtBaHP7lUfIAo0jR3d5vMBkJy29S8zfRoC8h8+vTp0/8LAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

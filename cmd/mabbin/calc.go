@@ -38,6 +38,13 @@ var calculations = map[string]func(request []byte) (any, error){
 		}
 		return bake.Run(r)
 	},
+	"bake-plan": func(request []byte) (any, error) {
+		q, err := api.Decode("PlanRequest", request, bake.CheckDessert)
+		if err != nil {
+			return nil, err
+		}
+		return bake.Dessert(q)
+	},
 	"measure": func(request []byte) (any, error) {
 		q, err := api.Decode("MeasureRequest", request, recipe.CheckMeasure)
 		if err != nil {

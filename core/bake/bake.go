@@ -66,11 +66,7 @@ func Run(r Request) (*Answer, error) {
 		return nil, err
 	}
 	m := newModel(r)
-	c := clocks{m: m, full: 95, hold: 60}
-	if t := r.Thickener; t != nil {
-		c.full, c.hold = t.FullAtC, t.HoldMin*60
-	}
-	c.full = min(c.full, m.boil-1)
+	c := newClocks(r, m)
 	total := 0.0
 	for _, s := range r.Stages {
 		total += s.Minutes
@@ -153,6 +149,15 @@ type clocks struct {
 	full, hold float64 // C, s
 	hot        [2][cellsFill]float64
 	was        seen
+}
+
+func newClocks(r Request, m *model) clocks {
+	c := clocks{m: m, full: 95, hold: 60}
+	if t := r.Thickener; t != nil {
+		c.full, c.hold = t.FullAtC, t.HoldMin*60
+	}
+	c.full = min(c.full, m.boil-1)
+	return c
 }
 
 // seen are the figures that events are read off, as they were a step ago.

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/larder"
@@ -90,4 +91,24 @@ func fat(a balance.Answer, bowl string) float64 {
 		}
 	}
 	return g
+}
+
+// What the planner proposes for each card, to be read as a baker would.
+func TestAPlanForEveryCard(t *testing.T) {
+	for _, c := range cards {
+		r := c.versions[len(c.versions)-1]
+		a, err := bake.Dessert(bake.DessertRequest{Request: r, Setting: bake.Setting{Heating: c.oven.Heating}})
+		if err != nil {
+			t.Errorf("%s: %v", c.name, err)
+			continue
+		}
+		if a.Plan.Minutes < 15 || a.Plan.Minutes > 120 || a.Plan.Answer.End.SteamedOffG <= 0 {
+			t.Errorf("%s: %s", c.name, a.Plan.Words())
+		}
+		t.Logf("%s (%s): %s; colour %.2f, set %.2f, base %.2f, fruit %.0f of %.0f to %.0f; unmet %v; out then %.0f min", c.name, c.oven.Heating, a.Plan.Words(),
+			a.Plan.Answer.End.Colour, a.Plan.Answer.End.SetShare, a.Plan.Answer.End.Base, a.Plan.Answer.End.FruitMinutes, a.Tender, a.Mush, a.Plan.Unmet, a.Plan.ServeFrom)
+		for _, w := range a.Plan.WaysOut {
+			t.Logf("    %s: %.0f C, %.0f min, settles %v %v", w.Name, w.OvenC, w.Minutes, w.Settles, w.Unmet)
+		}
+	}
 }

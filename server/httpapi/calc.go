@@ -31,6 +31,15 @@ func (s Server) SimulateBake(_ context.Context, req api.SimulateBakeRequestObjec
 	return api.SimulateBake200JSONResponse(*out), nil
 }
 
+// PlanBake proposes the stages for a dessert and an oven.
+func (s Server) PlanBake(_ context.Context, req api.PlanBakeRequestObject) (api.PlanBakeResponseObject, error) {
+	out, err := bake.Dessert(*req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.PlanBake200JSONResponse(*out), nil
+}
+
 // Schools shows what each way of doing comes to.
 func (s Server) Schools(_ context.Context, req api.SchoolsRequestObject) (api.SchoolsResponseObject, error) {
 	out, err := balance.Schools(*req.Body)

@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bake/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stages proposed for a dessert and an oven, or its own stages baked on paper. The steam of the bake is in the ledger. */
+        post: operations["planBake"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/amount": {
         parameters: {
             query?: never;
@@ -1525,35 +1542,7 @@ export interface components {
                 /** Format: double */
                 base_baked_min: number | null;
             };
-            end: {
-                /**
-                 * Format: double
-                 * @description At 100 C, at the middle
-                 */
-                fruit_minutes: number;
-                /**
-                 * Format: double
-                 * @description 1 is golden; below 0.7 pale, 1.35 to 2 dark, above 2 burnt
-                 */
-                colour: number;
-                /** Format: double */
-                rim_colour: number;
-                /**
-                 * Format: double
-                 * @description 1 is baked through; below 0.6 soggy, above 4 burnt
-                 */
-                base: number;
-                /**
-                 * Format: double
-                 * @description Of the filling whose thickener has done its work
-                 */
-                set_share: number;
-                /**
-                 * Format: double
-                 * @description The filling's
-                 */
-                steamed_off_g: number;
-            };
+            end: components["schemas"]["BakeEnd"];
             /** @description A point at least every minute */
             curves: {
                 minute: number[];
@@ -1563,6 +1552,107 @@ export interface components {
                 surface_c: number[];
                 floor_c: number[];
             };
+        };
+        PlanRequest: {
+            request: components["schemas"]["BalanceRequest"];
+            setting: {
+                /** @enum {string} */
+                heating?: "" | "conventional" | "fan";
+                /** @enum {string} */
+                shelf?: "" | "low" | "middle" | "high";
+                /** Format: double */
+                altitude_m?: number;
+                /** Format: double */
+                oven_offset_c?: number;
+                /**
+                 * Format: double
+                 * @description Left out: by what was done to the fruit
+                 */
+                filling_c?: number;
+                /** Format: double */
+                dish_c?: number;
+                /** @description The base is baked before, and not simulated */
+                par_baked?: boolean;
+                /** @description Left out: proposed */
+                stages?: components["schemas"]["Stage"][];
+            };
+        };
+        PlanAnswer: {
+            balance: components["schemas"]["BalanceAnswer"];
+            plan: components["schemas"]["BakePlan"];
+            bake: components["schemas"]["BakeRequest"];
+            /**
+             * Format: double
+             * @description Minutes at 100 C at the middle
+             */
+            tender_min: number;
+            /** Format: double */
+            mush_min: number;
+        };
+        BakePlan: {
+            stages: components["schemas"]["Stage"][];
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            oven_c: number;
+            /**
+             * Format: double
+             * @description When to look for the first time
+             */
+            look_from_min: number;
+            /** Format: double */
+            turn_at_min: number;
+            /** @description Proposed: the rim would burn */
+            rim_shield: boolean;
+            /**
+             * Format: double
+             * @description After it is out, on the rack
+             */
+            serve_from_min: number;
+            answer: components["schemas"]["BakeAnswer"];
+            early: components["schemas"]["BakeEnd"];
+            late: components["schemas"]["BakeEnd"];
+            /** @description What no plan could meet, in words */
+            unmet: string[];
+            ways_out: {
+                code: string;
+                name: string;
+                /** Format: double */
+                minutes: number;
+                /** Format: double */
+                oven_c: number;
+                settles: boolean;
+                unmet: string[];
+            }[];
+        };
+        BakeEnd: {
+            /**
+             * Format: double
+             * @description At 100 C, at the middle
+             */
+            fruit_minutes: number;
+            /**
+             * Format: double
+             * @description 1 is golden; below 0.7 pale, 1.35 to 2 dark, above 2 burnt
+             */
+            colour: number;
+            /** Format: double */
+            rim_colour: number;
+            /**
+             * Format: double
+             * @description 1 is baked through; below 0.6 soggy, above 4 burnt
+             */
+            base: number;
+            /**
+             * Format: double
+             * @description Of the filling whose thickener has done its work
+             */
+            set_share: number;
+            /**
+             * Format: double
+             * @description The filling's
+             */
+            steamed_off_g: number;
         };
         AmountRequest: {
             /** @example 1 1/2 cups */
@@ -1982,6 +2072,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BakeAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    planBake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanRequest"];
+            };
+        };
+        responses: {
+            /** @description The dessert with its bake */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanAnswer"];
                 };
             };
             default: components["responses"]["Problem"];

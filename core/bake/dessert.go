@@ -1,0 +1,262 @@
+package bake
+
+import (
+	"math"
+
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/topping"
+)
+
+// Setting is the oven that a dessert goes into, and what is known of how it begins.
+type Setting struct {
+	Heating     string   `json:"heating,omitempty"` // conventional or fan
+	Shelf       string   `json:"shelf,omitempty"`
+	AltitudeM   float64  `json:"altitude_m,omitempty"`
+	OvenOffsetC float64  `json:"oven_offset_c,omitempty"`
+	FillingC    *float64 `json:"filling_c,omitempty"` // left out: by what was done to the fruit
+	DishC       *float64 `json:"dish_c,omitempty"`
+	ParBaked    bool     `json:"par_baked,omitempty"` // the base
+	Stages      []Stage  `json:"stages,omitempty"`    // left out: proposed
+}
+
+// DessertRequest is a dessert to be baked on paper.
+type DessertRequest struct {
+	Request balance.Request `json:"request"`
+	Setting Setting         `json:"setting"`
+}
+
+// DessertAnswer is a dessert with its bake: the steam of the bake is in the ledger and the set.
+type DessertAnswer struct {
+	Balance balance.Answer `json:"balance"`
+	Plan    Plan           `json:"plan"`
+	Bake    Request        `json:"bake"` // as it was simulated
+	Tender  float64        `json:"tender_min"`
+	Mush    float64        `json:"mush_min"`
+}
+
+// Start temperatures by what was done to the filling, C. Working figures.
+const (
+	roomC    = 18.0
+	frozenC  = -18.0
+	boiledC  = 45.0 // pre-cooked and left to cool a little
+	chilledC = 8.0
+	freshC   = 16.0 // a dough that is made at the last moment
+	turns    = 3    // of steam into the ledger and back
+)
+
+// CheckDessert finds every wrong field.
+func CheckDessert(q DessertRequest) error {
+	var f fault.Faults
+	if more, ok := balance.Check(q.Request).(fault.Faults); ok { //nolint:errorlint // Check answers nothing else
+		for _, x := range more {
+			f.Add("/request"+x.Pointer, "%s", x.Detail)
+		}
+	}
+	s := q.Setting
+	f.OneOf("/setting/heating", s.Heating, "", "conventional", "fan")
+	f.OneOf("/setting/shelf", s.Shelf, "", "low", "middle", "high")
+	f.Range("/setting/altitude_m", s.AltitudeM, -430, 6000, "m")
+	f.Range("/setting/oven_offset_c", s.OvenOffsetC, -80, 80, "C")
+	optional(s.FillingC, "/setting/filling_c", -30, 105, "C", &f)
+	optional(s.DishC, "/setting/dish_c", -30, 300, "C", &f)
+	if len(s.Stages) > 0 {
+		var stages fault.Faults
+		checkStages(s.Stages, &stages)
+		for _, x := range stages {
+			f.Add("/setting"+x.Pointer, "%s", x.Detail)
+		}
+	}
+	return f.Err()
+}
+
+// Dessert bakes a dessert on paper: by the stages given, or by those that are proposed. What steams off in the bake goes
+// back into the ledger and the set, until both agree.
+func Dessert(q DessertRequest) (*DessertAnswer, error) {
+	if err := CheckDessert(q); err != nil {
+		return nil, err
+	}
+	r := q.Request
+	var out DessertAnswer
+	own := r.SteamedOffG != nil
+	for turn := range turns {
+		a, err := balance.Solve(r)
+		if err != nil {
+			return nil, err
+		}
+		out.Balance = *a
+		p := planFor(r, a, q.Setting)
+		out.Bake, out.Tender, out.Mush = p.Bake, p.TenderMin, p.MushMin
+		switch {
+		case len(q.Setting.Stages) > 0:
+			out.Plan = *p.given(q.Setting.Stages)
+		case turn == 0:
+			plan, err := Propose(p)
+			if err != nil {
+				return nil, err
+			}
+			out.Plan = *plan
+		default: // the plan stays: only its steam moves a little
+			was := out.Plan
+			out.Plan = *p.given(was.Stages)
+			out.Plan.WaysOut = was.WaysOut
+		}
+		out.Bake.Stages = out.Plan.Stages
+		if own {
+			break
+		}
+		steam := out.Plan.Answer.End.SteamedOffG
+		if r.SteamedOffG != nil && math.Abs(*r.SteamedOffG-steam) < 0.5 {
+			break
+		}
+		r.SteamedOffG = &steam
+	}
+	return &out, nil
+}
+
+// given is a plan of the baker's own stages.
+func (q PlanRequest) given(stages []Stage) *Plan {
+	r := q.Bake
+	r.Stages = stages
+	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, WaysOut: []WayOut{}, Unmet: []string{}}
+	a, err := Run(r)
+	if err != nil {
+		return p
+	}
+	p.Answer = *a
+	inOven := 0.0
+	for _, s := range stages {
+		if heatings[s.Heating].oven {
+			inOven += s.Minutes
+		}
+	}
+	p.Minutes = inOven
+	c := candidate{ovenC: p.OvenC, cover: "none", at: at{
+		minute: inOven, fruit: a.End.FruitMinutes, colour: a.End.Colour, rimColour: a.End.RimColour, base: a.End.Base, set: a.End.SetShare,
+		bubbles: a.Events.MiddleBubbles != nil, through: a.Events.ToppingThrough != nil,
+	}}
+	full := q.finish(c)
+	full.Stages, full.Minutes, full.Answer = stages, inOven, *a
+	full.RimShield = a.End.RimColour > rimBurnt
+	q.Bake.Stages = stages
+	for off, end := range map[float64]*End{-offC: &full.Early, offC: &full.Late} {
+		r := q.Bake
+		r.OvenOffsetC += off
+		if b, err := Run(r); err == nil {
+			*end = b.End
+		}
+	}
+	return full
+}
+
+// planFor writes a balanced dessert as a bake: masses, water, layers, thickener and where each begins.
+func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
+	juice := max(1, a.JuiceG)
+	mass := a.Portions.FinishedG - a.ToppingG - a.BaseG + a.Ledger.SteamedOffG
+	set, sugar := min(60, a.Set.Score), min(0.8, max(0, a.Ledger.DissolvedSugarG/juice))
+	b := Request{
+		Dish: r.Dish, Shelf: s.Shelf, AltitudeM: s.AltitudeM, OvenOffsetC: s.OvenOffsetC, DishStartC: s.DishC,
+		Filling: Filling{MassG: max(10, mass), SetPct: &set, JuiceSugarShare: &sugar, StartC: fillingStart(r, s)},
+	}
+	if *b.Filling.StartC < 0 && s.DishC == nil {
+		b.DishStartC = b.Filling.StartC // filled and frozen in its dish
+	}
+	t, _ := larder.Toppings.Get(r.Topping.Key)
+	rate, start, gap := t.BrownRate*a.ColourFactor, chilledC, t.GapShare
+	if t.Family == "biscuit" || t.Family == "praline" {
+		start = freshC
+	}
+	water := toppingWater(a, t)
+	b.Topping = &Topping{
+		ThicknessMM: a.Topping.ThicknessMM, DensityGPerML: t.DensityGPerML, ConductivityWMK: t.ConductivityWMK, HeatJKgK: t.HeatJKgK,
+		WaterPct: water, DrySkinMM: t.DrySkinMM, BrownRate: &rate, StartC: &start,
+	}
+	b.GapShare = &gap
+	if r.Base != nil && a.BaseG > 0 && !s.ParBaked {
+		base, _ := larder.Bases.Get(r.Base.Key)
+		mm, water := base.ThicknessMM, base.WaterPct
+		if r.Base.ThicknessMM > 0 {
+			mm = r.Base.ThicknessMM
+		}
+		b.Base = &Base{ThicknessMM: mm, WaterPct: &water}
+	}
+	key := "cornflour"
+	if r.Thickener != nil {
+		key = r.Thickener.Key
+	}
+	q := PlanRequest{Bake: b, Heating: s.Heating, NoStarch: a.ThickenerG < 1, PushUnder: r.Style == "pandowdy", Biscuit: t.Family == "biscuit"}
+	if th, ok := larder.Thickeners.Get(key); ok {
+		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}
+	}
+	q.TenderMin, q.MushMin = tender(r)
+	if a.Set.Target > 5.6 { // it slices
+		q.CutBelowC = 35
+		if key == "tapioca_starch" || key == "arrowroot" || r.Custard != nil {
+			q.CutBelowC = 25
+		}
+	}
+	return q
+}
+
+func fillingStart(r balance.Request, s Setting) *float64 {
+	start := roomC
+	frozen := 0.0
+	sum := 0.0
+	for _, f := range r.Fruits {
+		sum += f.Share
+		if f.Frozen {
+			frozen += f.Share
+		}
+	}
+	switch {
+	case s.FillingC != nil:
+		start = *s.FillingC
+	case r.Precook != nil && r.Precook.Minutes > 0:
+		start = boiledC
+	case sum > 0 && frozen > 0:
+		start = roomC + (frozenC-roomC)*frozen/sum
+	}
+	return &start
+}
+
+// toppingWater is the water of a sized topping, %: by its own parts, so that a changed dough counts.
+func toppingWater(a *balance.Answer, t larder.Topping) float64 {
+	water, all := 0.0, 0.0
+	for _, b := range a.Ticket {
+		if b.Key != "topping" {
+			continue
+		}
+		for _, l := range b.Lines {
+			if i, ok := larder.Ingredients.Get(l.Key); ok {
+				water += l.G * i.WaterPct / 100
+				all += l.G
+			}
+		}
+	}
+	if all == 0 || a.Topping.Texture.Dough == topping.Stiffness("") {
+		return t.WaterPct // the table's, which is of the recipe
+	}
+	return min(90, 100*water/all)
+}
+
+// tender is when the slowest fruit is tender and when the quickest falls, in minutes at 100 C, at their cuts. Minutes that
+// it was cooked before count.
+func tender(r balance.Request) (soft, mush float64) {
+	mush = math.Inf(1)
+	before := 0.0
+	if r.Precook != nil {
+		before = r.Precook.Minutes
+	}
+	for _, asked := range r.Fruits {
+		f, _ := r.Own.Fruit(asked.Key)
+		cut := f.DefaultCutMM
+		if asked.CutMM > 0 {
+			cut = asked.CutMM
+		}
+		k := math.Pow(cut/8, 0.8)
+		soft = max(soft, f.TenderMin*k)
+		mush = min(mush, f.CollapseMin*k)
+	}
+	return max(0.1, soft-before), max(1, mush-before)
+}

@@ -1,0 +1,53 @@
+package bake
+
+import (
+	"math"
+	"testing"
+
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+)
+
+func gooseberries() balance.Request {
+	return balance.Request{
+		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
+		Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+	}
+}
+
+func TestTheSteamOfTheBakeIsInTheLedger(t *testing.T) {
+	a, err := Dessert(DessertRequest{Request: gooseberries()})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if math.Abs(a.Balance.Ledger.SteamedOffG-a.Plan.Answer.End.SteamedOffG) > 1.5 {
+		t.Errorf("the ledger has %.1f g of steam, the bake %.1f", a.Balance.Ledger.SteamedOffG, a.Plan.Answer.End.SteamedOffG)
+	}
+	if len(a.Plan.Unmet) > 0 || a.Balance.Set.Band != "spoonable" {
+		t.Errorf("%s: unmet %v, %s", a.Plan.Words(), a.Plan.Unmet, a.Balance.Set.Band)
+	}
+	t.Log(a.Plan.Words())
+}
+
+func TestOnesOwnStagesAreBakedAsTheyAre(t *testing.T) {
+	q := DessertRequest{Request: gooseberries(), Setting: Setting{Stages: []Stage{{Minutes: 20, OvenC: 160}}}}
+	short, err := Dessert(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(short.Plan.Unmet) < 2 || short.Plan.Minutes != 20 {
+		t.Errorf("twenty minutes at 160: %v", short.Plan.Unmet)
+	}
+	frozen := gooseberries()
+	frozen.Fruits[0].Frozen = true
+	q.Request, q.Setting.Stages = frozen, []Stage{{Minutes: 150, OvenC: 180}}
+	cold, err := Dessert(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	q.Request = gooseberries()
+	fresh, _ := Dessert(q)
+	if minute(cold.Plan.Answer.Events.MiddleBubbles) <= minute(fresh.Plan.Answer.Events.MiddleBubbles)+5 {
+		t.Errorf("frozen bubbles after %g, fresh after %g", minute(cold.Plan.Answer.Events.MiddleBubbles), minute(fresh.Plan.Answer.Events.MiddleBubbles))
+	}
+}
