@@ -66,11 +66,19 @@ func version(v store.Version) api.Version {
 }
 
 func setting(s api.Setting) store.Setting {
-	return store.Setting{OvenID: s.OvenId, OvenC: s.OvenC, Minutes: s.Minutes}
+	out := store.Setting{OvenID: s.OvenId, OvenC: s.OvenC, Minutes: s.Minutes}
+	if s.Stages != nil {
+		out.Stages = *s.Stages
+	}
+	return out
 }
 
 func told(s store.Setting) api.Setting {
-	return api.Setting{OvenId: s.OvenID, OvenC: s.OvenC, Minutes: s.Minutes}
+	out := api.Setting{OvenId: s.OvenID, OvenC: s.OvenC, Minutes: s.Minutes}
+	if len(s.Stages) > 0 {
+		out.Stages = &s.Stages
+	}
+	return out
 }
 
 func text(p *string) string {

@@ -1880,6 +1880,8 @@ export interface components {
             oven_c?: number;
             /** Format: double */
             minutes?: number;
+            /** @description Left out: one stage, by the two above */
+            stages?: components["schemas"]["Stage"][];
         };
         NewCard: {
             /** Format: uuid */

@@ -4,6 +4,7 @@ import AmountField from '@/parts/AmountField.vue'
 import RemarkList from '@/parts/RemarkList.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { heat, integer } from '@/parts/words'
+import BakePlan from './BakePlan.vue'
 import { useDessert } from './useDessert'
 
 const kitchen = useKitchen()
@@ -62,7 +63,9 @@ const unusual = computed(() => {
         :model-value="setting.oven_c"
         :problem="inRange(setting.oven_c, 50, 350, 'C')"
         testid="oven-c"
-        @update:model-value="(v) => dessert.change('the temperature', (d) => (d.setting.oven_c = v))"
+        @update:model-value="
+          (v) => dessert.change('the temperature', (d) => ((d.setting.oven_c = v), delete d.setting.stages))
+        "
       />
       <AmountField
         label="Minutes"
@@ -73,14 +76,13 @@ const unusual = computed(() => {
         :model-value="setting.minutes"
         :problem="inRange(setting.minutes, 1, 720, 'min')"
         testid="minutes"
-        @update:model-value="(v) => dessert.change('the minutes', (d) => (d.setting.minutes = v))"
+        @update:model-value="
+          (v) => dessert.change('the minutes', (d) => ((d.setting.minutes = v), delete d.setting.stages))
+        "
       />
     </div>
     <p v-for="u in unusual" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
-    <p class="small quiet">
-      Kept with the card as you give them. The middle has to bubble before the starch holds: the clock only
-      says when to look.
-    </p>
+    <BakePlan />
     <RemarkList :remarks="remarks" />
   </div>
 </template>

@@ -12,6 +12,7 @@ import { useOutbox } from '@/parts/useOutbox'
 import { bandWords, grams, heat, inUnits, integer, litres, lower, mm, short, sizes } from '@/parts/words'
 import BakedIt from './BakedIt.vue'
 import BakeStation from './BakeStation.vue'
+import BakeStrip from './BakeStrip.vue'
 import CuttingPlan from './CuttingPlan.vue'
 import DietChoice from './DietChoice.vue'
 import DishStation from './DishStation.vue'
@@ -24,11 +25,13 @@ import StationCard from './StationCard.vue'
 import TicketPanel from './TicketPanel.vue'
 import ToppingStation from './ToppingStation.vue'
 import { useDessert } from './useDessert'
+import { usePlan } from './usePlan'
 import WrittenPanel from './WrittenPanel.vue'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
 const outbox = useOutbox()
+const plan = usePlan()
 const stations = ['Dish', 'Fruit', 'Juice', 'Topping', 'Bake', 'Finish'] as const
 const panels = {
   Dish: DishStation,
@@ -72,7 +75,10 @@ const lines = computed(() => {
         oven?.name,
       ]
         .filter(Boolean)
-        .join(', ') || 'open: oven, temperature, minutes',
+        .join(', ') ||
+      (plan.answer
+        ? `proposed: ${heat(plan.answer.plan.oven_c)}, ${integer(plan.answer.plan.minutes)} min`
+        : 'open: oven, temperature, minutes'),
     Finish:
       d.request.finishes?.map((k) => lower(short(kitchen.finish.get(k)?.name ?? k))).join(', ') ||
       'wash, rest, cut, keep',
@@ -252,6 +258,7 @@ async function away(form: FileFormat) {
       <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
       <KeyFigures :answer="answer" />
       <WrittenPanel />
+      <BakeStrip v-if="open === 'Bake' && !weighing" class="no-print" />
       <div v-if="open === 'Topping' && !weighing && answer.cutting.length" class="plans no-print">
         <CuttingPlan v-for="c in answer.cutting" :key="c.code" :plan="c" :dish="draft.request.dish" />
       </div>

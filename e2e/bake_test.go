@@ -1,0 +1,58 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"mabbin/server/demo"
+)
+
+// The bake on paper: proposed, read by pointer and keys, stretched, covered, split, kept with the card.
+func TestTheBakeOnTheBench(t *testing.T) {
+	url, s := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")))
+	reads(t, ctx, id("plan"), "Proposed:", "Look from", "on the rack")
+	reads(t, ctx, id("plan-end"), "set 100 %", "fruit tender", "steam off")
+	reads(t, ctx, id("station-bake"), "proposed:")
+
+	// Read the curves by the pointer and by keys.
+	do(t, ctx, Focus(id("scrubber")), KeyEvent(kb.ArrowRight+kb.ArrowRight), idle())
+	reads(t, ctx, id("reading"), "2 min: middle", "floor")
+	do(t, ctx, Click(id("scrubber")), idle())
+	reads(t, ctx, id("reading"), "min: middle")
+
+	// Kept with the card, the stages are its own; a stage is stretched by keys and covered.
+	do(t, ctx, click(id("take-plan")))
+	reads(t, ctx, id("plan"), "As entered:")
+	reads(t, ctx, id("strip"), "°C, 35 min")
+	do(t, ctx, Focus(id("stage-0")), KeyEvent(kb.ArrowLeft+kb.ArrowLeft), idle())
+	reads(t, ctx, id("strip"), "°C, 33 min")
+	do(t, ctx, click(id("cover-0-foil")))
+	reads(t, ctx, id("strip"), "foil, 33 min")
+	do(t, ctx, fill(id("stage-c-0"), "gas 2"), fill(id("stage-min-0"), "20"))
+	reads(t, ctx, id("strip"), "150 °C", "foil, 20 min")
+	do(t, ctx, click(id("split-0")))
+	reads(t, ctx, id("strip"), "foil, 10 min")
+	do(t, ctx, fill(id("dessert-name"), "Baked on paper"), click(id("save")))
+	reads(t, ctx, id("save-state"), "version 1")
+	cards, err := s.Cards(t.Context(), demo.Kitchen.ID)
+	must(t, err)
+	if n := len(cards[0].Versions[0].Stages); n < 2 || cards[0].Versions[0].Stages[0].Cover != "foil" {
+		t.Errorf("%d stages are kept: %+v", n, cards[0].Versions[0].Stages)
+	}
+
+	// Baked as written, a bake that can't come out says so.
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Freezer cherry crisp", " .open")), click(id("station-bake")))
+	reads(t, ctx, id("unmet"), "middle does not bubble", "fruit is hard")
+	do(t, ctx, click(id("propose")))
+	reads(t, ctx, id("plan"), "Proposed:")
+	if words := text(t, ctx, id("plan")); strings.Contains(words, "As entered") {
+		t.Error(words)
+	}
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("station-bake"), "170 °C, 40 min")
+}

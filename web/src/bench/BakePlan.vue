@@ -1,0 +1,153 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Stage } from '@/api/client'
+import AmountField from '@/parts/AmountField.vue'
+import { bandWords, grams, heat, inUnits, integer, number } from '@/parts/words'
+import { usePlan } from './usePlan'
+
+/** The stages, what they come to as a range, and what would settle clocks that fight. */
+const plan = usePlan()
+const p = computed(() => plan.answer?.plan)
+const own = computed(() => plan.stages.length > 0)
+const covers = ['none', 'foil', 'lid', 'parchment', 'rim'] as const
+
+const colourWord = (c: number) => (c < 0.7 ? 'pale' : c <= 1.35 ? 'golden' : c <= 2 ? 'dark' : 'burnt')
+const range = computed(() => {
+  if (!p.value) return ''
+  const words = [p.value.early.colour, p.value.answer.end.colour, p.value.late.colour].map(colourWord)
+  return words[0] === words[2] ? words[1]! : `${words[0]} to ${words[2]}, most likely ${words[1]}`
+})
+const fruit = computed(() => {
+  const a = plan.answer
+  if (!a) return ''
+  const m = a.plan.answer.end.fruit_minutes
+  return m < a.tender_min ? 'hard' : m > a.mush_min ? 'mush' : m > 0.8 * a.mush_min ? 'very soft' : 'tender'
+})
+
+function change(i: number, how: Partial<Stage>) {
+  const next = (plan.stages.length ? plan.stages : (p.value?.stages ?? [])).map((s) => ({ ...s }))
+  next[i] = { ...next[i]!, ...how }
+  plan.set('the stages', next)
+}
+function split(i: number) {
+  const next = (plan.stages.length ? plan.stages : (p.value?.stages ?? [])).map((s) => ({ ...s }))
+  const s = next[i]!
+  const half = Math.max(1, Math.round(s.minutes / 2))
+  next.splice(i, 1, { ...s, minutes: half }, { ...s, minutes: Math.max(1, s.minutes - half) })
+  plan.set('a stage split', next)
+}
+function drop(i: number) {
+  const next = (plan.stages.length ? plan.stages : (p.value?.stages ?? [])).filter((_, n) => n !== i)
+  if (next.length) plan.set('a stage taken out', next)
+}
+</script>
+
+<template>
+  <div v-if="p" class="plan" data-testid="plan">
+    <p>
+      <strong>{{ own ? 'As entered' : 'Proposed' }}: {{ integer(p.minutes) }} min</strong>. Look from
+      <strong>{{ integer(p.look_from_min) }} min</strong>, turn it at {{ integer(p.turn_at_min) }}.
+      {{ p.rim_shield ? 'Shield the rim with foil.' : '' }} Then {{ integer(p.serve_from_min) }} min on the
+      rack.
+    </p>
+    <p class="small" data-testid="plan-end">
+      Top {{ range }} (an oven may be 10 K off), fruit {{ fruit }}, set
+      {{ integer(100 * p.answer.end.set_share) }} %<template
+        v-if="p.answer.events.base_baked_min !== null || p.answer.end.base"
+        >, base
+        {{
+          p.answer.end.base < 0.6
+            ? 'soggy'
+            : p.answer.end.base < 1
+              ? 'soft'
+              : p.answer.end.base > 4
+                ? 'burnt'
+                : 'baked'
+        }}</template
+      >. {{ inUnits(`${integer(p.answer.end.steamed_off_g)} g`) }} steam off<template v-if="plan.answer"
+        >: with that, {{ grams(plan.answer.balance.thickener_g) }} of thickener,
+        {{ bandWords[plan.answer.balance.set.band] }}</template
+      >.
+    </p>
+    <p v-if="p.unmet.length" class="wrong" role="status" data-testid="unmet">
+      {{ own ? 'As entered' : 'No plan meets it all' }}: {{ p.unmet.join('; ') }}.
+    </p>
+    <ul v-if="p.ways_out.length" class="ways" data-testid="ways-out">
+      <li v-for="w in p.ways_out" :key="w.code">
+        <strong>{{ w.name }}</strong>, {{ heat(w.oven_c) }}, {{ integer(w.minutes) }} min:
+        {{ w.settles ? 'settles it' : w.unmet.join('; ') }}
+      </li>
+    </ul>
+    <div v-for="(s, i) in p.stages" :key="i" class="stage">
+      <AmountField
+        :label="`Stage ${i + 1}: heat`"
+        kind="temperature"
+        unit="°C"
+        :step="5"
+        :digits="0"
+        :model-value="s.oven_c"
+        :testid="`stage-c-${i}`"
+        @update:model-value="(v) => v !== undefined && change(i, { oven_c: v })"
+      />
+      <AmountField
+        label="minutes"
+        kind="minutes"
+        unit="min"
+        :digits="0"
+        :model-value="s.minutes"
+        :testid="`stage-min-${i}`"
+        @update:model-value="(v) => v !== undefined && change(i, { minutes: v })"
+      />
+      <span class="acts">
+        <button class="plain" :data-testid="`split-${i}`" @click="split(i)">Split</button>
+        <button v-if="p.stages.length > 1" class="plain" @click="drop(i)">Out</button>
+      </span>
+      <div class="choice wide" role="group" :aria-label="`Cover of stage ${i + 1}`">
+        <button
+          v-for="c in covers"
+          :key="c"
+          :aria-pressed="(s.cover || 'none') === c"
+          :data-testid="`cover-${i}-${c}`"
+          @click="change(i, { cover: c })"
+        >
+          {{ c === 'none' ? 'open' : c === 'rim' ? 'rim shield' : c }}
+        </button>
+      </div>
+    </div>
+    <span class="acts">
+      <button v-if="own" class="push" data-testid="propose" @click="plan.propose()">Propose anew</button>
+      <button v-else class="push" data-testid="take-plan" @click="plan.take()">Keep it with the card</button>
+    </span>
+    <p class="small quiet">
+      {{ inUnits(`Boiling point here ${number(p.answer.boiling_point_c)} C.`) }} The clock only says when to
+      look.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.plan {
+  display: grid;
+  gap: 8px;
+}
+.stage {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  align-items: end;
+  gap: 6px 8px;
+  padding-top: 6px;
+  border-top: 1px solid var(--line);
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.choice button {
+  padding: 0 6px;
+  font-size: 14px;
+}
+.ways {
+  margin: 0;
+  padding-left: 18px;
+  font-size: 14px;
+}
+</style>

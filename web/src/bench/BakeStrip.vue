@@ -1,0 +1,327 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import type { Stage } from '@/api/client'
+import { heat, integer } from '@/parts/words'
+import { outside, usePlan } from './usePlan'
+
+/**
+ * The bake as a strip: stages to drag, the curves of middle, rim and surface, and the clocks as marks on one time axis, so
+ * that one sees which finishes first.
+ */
+const plan = usePlan()
+const frame = ref<HTMLElement>()
+const { width } = useElementSize(frame)
+const w = computed(() => Math.max(320, width.value))
+const left = 40
+const right = 12
+const top = 34
+const height = 150
+const bottom = 58
+
+const p = computed(() => plan.answer?.plan)
+const curves = computed(() => p.value?.answer.curves)
+const end = computed(() => Math.max(10, curves.value?.minute.at(-1) ?? 60))
+const hottest = computed(() => Math.max(120, ...(curves.value?.surface_c ?? [])))
+const x = (minute: number) => left + ((w.value - left - right) * minute) / end.value
+const y = (c: number) => top + height * (1 - (c + 20) / (hottest.value + 25))
+const path = (list: number[]) =>
+  list.map((c, i) => `${i ? 'L' : 'M'}${x(curves.value!.minute[i]!).toFixed(1)} ${y(c).toFixed(1)}`).join('')
+const lines = computed(() =>
+  curves.value
+    ? ([
+        ['surface', 'top', curves.value.surface_c],
+        ['rim', 'rim', curves.value.rim_c],
+        ['middle', 'middle', curves.value.middle_c],
+      ] as const)
+    : [],
+)
+const ticks = computed(() => {
+  const step = end.value > 200 ? 60 : end.value > 80 ? 20 : 10
+  return Array.from({ length: Math.floor(end.value / step) + 1 }, (_, i) => i * step)
+})
+/** The clocks, each where it is right. */
+const marks = computed(() => {
+  const e = p.value?.answer.events
+  if (!e) return []
+  return (
+    [
+      ['rim bubbles', e.rim_bubbles_min],
+      ['middle bubbles', e.middle_bubbles_min],
+      ['golden', e.golden_min],
+      ['topping through', e.topping_through_min],
+      ['base baked', e.base_baked_min],
+    ] as [string, number | null][]
+  )
+    .filter((m): m is [string, number] => m[1] !== null)
+    .sort((a, b) => a[1] - b[1])
+    .map(([says, at]) => ({ says, at, row: 0 }))
+})
+/** The clocks' words in as few rows as they fit in. */
+const words = computed(() => {
+  const ends: number[] = []
+  return marks.value.map((m) => {
+    const wide = 7 * `${m.says} ${integer(m.at)}`.length
+    const from = x(m.at) > w.value * 0.75 ? x(m.at) - wide : x(m.at) - wide / 2
+    let row = ends.findIndex((e) => e < from)
+    if (row < 0) row = ends.length
+    ends[row] = from + wide + 6
+    return { ...m, row }
+  })
+})
+const shown = computed<(Stage & { from: number })[]>(() => {
+  let from = 0
+  return (p.value?.stages ?? []).map((s) => {
+    const out = { ...s, from }
+    from += s.minutes
+    return out
+  })
+})
+const cover = (s: Stage) => (s.cover && s.cover !== 'none' ? `, ${s.cover}` : '')
+const at = computed(() => {
+  const c = curves.value
+  const m = plan.minute
+  if (!c || m === undefined) return undefined
+  let i = c.minute.findIndex((t) => t >= m)
+  if (i < 0) i = c.minute.length - 1
+  return {
+    minute: c.minute[i]!,
+    middle: c.middle_c[i]!,
+    rim: c.rim_c[i]!,
+    surface: c.surface_c[i]!,
+    floor: c.floor_c[i]!,
+  }
+})
+const own = () => (plan.stages.length ? plan.stages : (p.value?.stages ?? [])).map((s) => ({ ...s }))
+
+/** Drags the end of a stage: it grows, and the one after it gives way. */
+function stretch(i: number, by: number, drag = false) {
+  const next = own()
+  const s = next[i]
+  if (!s) return
+  const after = next[i + 1]
+  const step = after ? Math.max(1 - s.minutes, Math.min(after.minutes - 1, by)) : Math.max(5 - s.minutes, by)
+  s.minutes = Math.round(s.minutes + step)
+  if (after) after.minutes = Math.round(after.minutes - step)
+  plan.set('the stages', next, drag)
+}
+function grab(e: PointerEvent, i: number) {
+  e.preventDefault()
+  const el = e.currentTarget as Element
+  el.setPointerCapture(e.pointerId)
+  const perMinute = (w.value - left - right) / end.value
+  let done = 0
+  const start = e.clientX
+  const move = (m: Event) => {
+    const by = Math.round(((m as PointerEvent).clientX - start) / perMinute) - done
+    if (by) {
+      done += by
+      stretch(i, by, true)
+    }
+  }
+  el.addEventListener('pointermove', move)
+  el.addEventListener('lostpointercapture', () => el.removeEventListener('pointermove', move), { once: true })
+}
+function keyStretch(e: KeyboardEvent, i: number) {
+  const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key]
+  if (!by) return
+  e.preventDefault()
+  stretch(i, by * (e.shiftKey ? 10 : 1))
+}
+function point(e: PointerEvent) {
+  const box = frame.value?.getBoundingClientRect()
+  if (!box) return
+  const m = ((e.clientX - box.left - left) / (w.value - left - right)) * end.value
+  plan.minute = Math.max(0, Math.min(end.value, Math.round(m)))
+}
+function keyPoint(e: KeyboardEvent) {
+  const by = { ArrowRight: 1, ArrowLeft: -1 }[e.key]
+  if (!by) return
+  e.preventDefault()
+  plan.minute = Math.max(0, Math.min(end.value, (plan.minute ?? 0) + by * (e.shiftKey ? 10 : 1)))
+}
+</script>
+
+<template>
+  <section class="strip" aria-label="The bake" data-testid="strip">
+    <p v-if="plan.problem" class="wrong" role="alert">{{ plan.problem.title }}</p>
+    <p v-else-if="!p" class="quiet">Baking it on paper…</p>
+    <template v-if="p && curves">
+      <div ref="frame">
+        <svg
+          :viewBox="`0 0 ${w} ${top + height + bottom}`"
+          :height="top + height + bottom"
+          role="img"
+          :aria-label="`${integer(p.minutes)} minutes; ${marks.map((m) => `${m.says} after ${integer(m.at)} min`).join(', ')}`"
+        >
+          <!-- stages -->
+          <g v-for="(s, i) in shown" :key="i">
+            <rect
+              :class="['stage', { covered: cover(s), out: outside(s) }]"
+              :x="x(s.from)"
+              y="2"
+              :width="Math.max(2, x(s.from + s.minutes) - x(s.from) - 2)"
+              height="26"
+              rx="3"
+            />
+            <text class="label" :x="x(s.from) + 6" y="19">
+              {{ outside(s) ? s.heating : heat(s.oven_c) }}{{ cover(s) }}, {{ integer(s.minutes) }} min
+            </text>
+          </g>
+          <!-- axes -->
+          <g class="axis">
+            <line :x1="left" :x2="w - right" :y1="y(0)" :y2="y(0)" />
+            <g v-for="t in ticks" :key="t">
+              <line :x1="x(t)" :x2="x(t)" :y1="top" :y2="top + height" class="grid" />
+              <text :x="x(t)" :y="top + height + 12" text-anchor="middle">{{ t }}{{ t ? '' : ' min' }}</text>
+            </g>
+            <text v-for="c in [0, 100]" :key="c" :x="left - 5" :y="y(c) + 4" text-anchor="end">
+              {{ heat(c).replace(' ', ' ') }}
+            </text>
+            <line
+              :x1="left"
+              :x2="w - right"
+              :y1="y(p.answer.boiling_point_c)"
+              :y2="y(p.answer.boiling_point_c)"
+              class="boil"
+            />
+          </g>
+          <path v-for="[key, , list] in lines" :key="key" :class="['curve', key]" :d="path([...list])" />
+          <text
+            v-for="[key, says, list] in lines"
+            :key="`t${key}`"
+            class="name"
+            :x="w - right - 4"
+            :y="y(list.at(-1) ?? 0) + (key === 'surface' ? -5 : key === 'rim' ? -5 : 13)"
+            text-anchor="end"
+          >
+            {{ says }}
+          </text>
+          <!-- clocks -->
+          <g v-for="m in words" :key="m.says" class="clock">
+            <line :x1="x(m.at)" :x2="x(m.at)" :y1="top" :y2="top + height + 16 + 13 * m.row" />
+            <text
+              :x="Math.min(w - right - 2, Math.max(left, x(m.at)))"
+              :y="top + height + 26 + 13 * m.row"
+              :text-anchor="x(m.at) > w * 0.75 ? 'end' : 'middle'"
+            >
+              {{ m.says }} {{ integer(m.at) }}
+            </text>
+          </g>
+          <line v-if="at" class="now" :x1="x(at.minute)" :x2="x(at.minute)" :y1="top" :y2="top + height" />
+          <rect
+            class="pad"
+            :x="left"
+            :y="top"
+            :width="w - left - right"
+            :height="height"
+            role="slider"
+            tabindex="0"
+            aria-label="Minute of the bake"
+            aria-valuemin="0"
+            :aria-valuemax="Math.round(end)"
+            :aria-valuenow="plan.minute ?? 0"
+            data-testid="scrubber"
+            @pointermove="point"
+            @pointerdown="point"
+            @keydown="keyPoint"
+          />
+          <rect
+            v-for="(s, i) in shown"
+            :key="`h${i}`"
+            class="grip"
+            :x="x(s.from + s.minutes) - 11"
+            y="0"
+            width="18"
+            height="30"
+            role="slider"
+            tabindex="0"
+            :aria-label="`End of stage ${i + 1}`"
+            :aria-valuenow="Math.round(s.from + s.minutes)"
+            :aria-valuetext="`${integer(s.from + s.minutes)} min`"
+            :data-testid="`stage-${i}`"
+            @pointerdown="(e) => grab(e, i)"
+            @keydown="(e) => keyStretch(e, i)"
+          />
+        </svg>
+      </div>
+      <p class="read" data-testid="reading">
+        <template v-if="at"
+          ><strong>{{ integer(at.minute) }} min</strong>: middle {{ heat(at.middle) }}, rim
+          {{ heat(at.rim) }}, top {{ heat(at.surface) }}, floor {{ heat(at.floor) }}</template
+        >
+        <template v-else
+          >Point at the curves, or use the arrow keys, to read them. Drag the end of a stage.</template
+        >
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+svg {
+  display: block;
+  width: 100%;
+}
+.stage {
+  fill: var(--sunk);
+  stroke: var(--rim-ink);
+  stroke-width: 1.5;
+}
+.stage.covered {
+  fill: var(--moved);
+  stroke-dasharray: 5 3;
+}
+.stage.out {
+  stroke: var(--line);
+}
+.label,
+.name,
+.clock text {
+  font: 600 12px var(--face);
+  fill: var(--ink);
+  pointer-events: none;
+}
+.axis line {
+  stroke: var(--line);
+}
+.axis text {
+  font: 11px var(--face);
+  fill: var(--ink-2);
+}
+.boil {
+  stroke-dasharray: 2 4;
+}
+.curve {
+  fill: none;
+  stroke-width: 2.4;
+  stroke: var(--ink);
+}
+.curve.surface {
+  stroke: var(--heat);
+}
+.curve.rim {
+  stroke: var(--rim-ink);
+  stroke-dasharray: 7 4;
+}
+.clock line {
+  stroke: var(--ink-2);
+  stroke-width: 1.2;
+}
+.now {
+  stroke: var(--danger);
+  stroke-width: 1.5;
+}
+.pad {
+  fill: transparent;
+  cursor: crosshair;
+}
+.grip {
+  fill: transparent;
+  cursor: ew-resize;
+  touch-action: none;
+}
+.read {
+  min-height: 1.4em;
+}
+</style>

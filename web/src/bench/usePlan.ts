@@ -1,0 +1,88 @@
+import { refDebounced } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, ask, type PlanAnswer, type Problem, type Stage } from '@/api/client'
+import { useKitchen } from '@/parts/useKitchen'
+import { useDessert } from './useDessert'
+
+/** The bake of the dessert on the Bench: by the card's own stages, or by those that are proposed. */
+export const usePlan = defineStore('plan', () => {
+  const kitchen = useKitchen()
+  const dessert = useDessert()
+  const answer = shallowRef<PlanAnswer>()
+  const problem = ref<Problem>()
+  const busy = ref(false)
+  /** The minute that the scrubber stands at. */
+  const minute = ref<number>()
+
+  /** The stages as they are entered: in full, or one by temperature and minutes. None: they are proposed. */
+  const stages = computed<Stage[]>(() => {
+    const s = dessert.draft?.setting
+    if (!s) return []
+    if (s.stages?.length) return s.stages
+    if (s.oven_c && s.minutes) return [{ oven_c: s.oven_c, minutes: s.minutes, heating: heating.value }]
+    return []
+  })
+  const heating = computed<'conventional' | 'fan'>(
+    () => kitchen.ovens.find((o) => o.id === dessert.draft?.setting.oven_id)?.heating ?? 'conventional',
+  )
+  const question = computed(
+    () =>
+      dessert.draft &&
+      !dessert.faults.length && {
+        request: kitchen.ours(dessert.draft.request),
+        setting: { heating: heating.value, stages: stages.value.length ? stages.value : undefined },
+      },
+  )
+  const settled = refDebounced(
+    computed(() => JSON.stringify(question.value)),
+    60,
+  )
+  let asking = false
+  let again = false
+  async function calculate() {
+    if (asking) {
+      again = true
+      return
+    }
+    asking = true
+    busy.value = true
+    do {
+      again = false
+      if (!question.value) break
+      const got = await ask(api.POST('/api/v1/bake/plan', { body: question.value }))
+      problem.value = got.problem
+      if (got.data) answer.value = got.data
+    } while (again)
+    asking = false
+    busy.value = false
+  }
+  watch(settled, () => void calculate(), { immediate: true })
+
+  function set(says: string, next: Stage[], drag = false) {
+    dessert.change(
+      says,
+      (d) => {
+        d.setting.stages = next
+        d.setting.oven_c = next[0]?.oven_c
+        d.setting.minutes = next.reduce((sum, s) => sum + (outside(s) ? 0 : s.minutes), 0)
+      },
+      drag,
+    )
+  }
+  /** Back to what is proposed. */
+  function propose() {
+    dessert.change('the proposed bake', (d) => {
+      delete d.setting.stages
+      delete d.setting.oven_c
+      delete d.setting.minutes
+    })
+  }
+  /** Takes the proposal over as the card's own. */
+  const take = () => answer.value && set('the stages', answer.value.plan.stages)
+
+  return { answer, problem, busy, minute, stages, heating, set, propose, take }
+})
+
+/** Whether a stage is outside of the oven. */
+export const outside = (s: Stage) => ['rack', 'fridge', 'freezer'].includes(s.heating ?? '')
