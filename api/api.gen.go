@@ -370,6 +370,9 @@ type BakePlan = bake.Plan
 // BakeRequest defines model for BakeRequest.
 type BakeRequest = bake.Request
 
+// BakeSchool defines model for BakeSchool.
+type BakeSchool = bake.School
+
 // BalanceAnswer defines model for BalanceAnswer.
 type BalanceAnswer = balance.Answer
 
@@ -877,6 +880,9 @@ type SimulateBakeJSONRequestBody = BakeRequest
 // PlanBakeJSONRequestBody defines body for PlanBake for application/json ContentType.
 type PlanBakeJSONRequestBody = PlanRequest
 
+// BakeSchoolsJSONRequestBody defines body for BakeSchools for application/json ContentType.
+type BakeSchoolsJSONRequestBody = PlanRequest
+
 // BalanceJSONRequestBody defines body for Balance for application/json ContentType.
 type BalanceJSONRequestBody = BalanceRequest
 
@@ -939,6 +945,9 @@ type ServerInterface interface {
 	// PlanBake Stages proposed for a dessert and an oven, or its own stages baked on paper. The steam of the bake is in the ledger.
 	// (POST /api/v1/bake/plan)
 	PlanBake(c *gin.Context)
+	// BakeSchools Where bakers disagree - fat, ratio, crumb, coverage, base, cover, sugar - each way for this dessert in this oven
+	// (POST /api/v1/bake/schools)
+	BakeSchools(c *gin.Context)
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(c *gin.Context)
@@ -1068,6 +1077,19 @@ func (siw *ServerInterfaceWrapper) PlanBake(c *gin.Context) {
 	}
 
 	siw.Handler.PlanBake(c)
+}
+
+// BakeSchools operation middleware
+func (siw *ServerInterfaceWrapper) BakeSchools(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.BakeSchools(c)
 }
 
 // Balance operation middleware
@@ -1723,6 +1745,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/v1/balance", wrapper.Balance)
 	router.POST(options.BaseURL+"/api/v1/bake", wrapper.SimulateBake)
 	router.POST(options.BaseURL+"/api/v1/bake/plan", wrapper.PlanBake)
+	router.POST(options.BaseURL+"/api/v1/bake/schools", wrapper.BakeSchools)
 	router.POST(options.BaseURL+"/api/v1/amount", wrapper.ReadAmount)
 	router.POST(options.BaseURL+"/api/v1/schools", wrapper.Schools)
 	router.POST(options.BaseURL+"/api/v1/start", wrapper.Start)
@@ -1859,6 +1882,45 @@ type PlanBakedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response PlanBakedefaultApplicationProblemPlusJSONResponse) VisitPlanBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BakeSchoolsRequestObject struct {
+	Body *BakeSchoolsJSONRequestBody
+}
+
+type BakeSchoolsResponseObject interface {
+	VisitBakeSchoolsResponse(w http.ResponseWriter) error
+}
+
+type BakeSchools200JSONResponse []BakeSchool
+
+func (response BakeSchools200JSONResponse) VisitBakeSchoolsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BakeSchoolsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BakeSchoolsdefaultApplicationProblemPlusJSONResponse) VisitBakeSchoolsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2925,6 +2987,9 @@ type StrictServerInterface interface {
 	// PlanBake Stages proposed for a dessert and an oven, or its own stages baked on paper. The steam of the bake is in the ledger.
 	// (POST /api/v1/bake/plan)
 	PlanBake(ctx context.Context, request PlanBakeRequestObject) (PlanBakeResponseObject, error)
+	// BakeSchools Where bakers disagree - fat, ratio, crumb, coverage, base, cover, sugar - each way for this dessert in this oven
+	// (POST /api/v1/bake/schools)
+	BakeSchools(ctx context.Context, request BakeSchoolsRequestObject) (BakeSchoolsResponseObject, error)
 	// Balance One dessert in one dish
 	// (POST /api/v1/balance)
 	Balance(ctx context.Context, request BalanceRequestObject) (BalanceResponseObject, error)
@@ -3184,6 +3249,48 @@ func (sh *strictHandler) PlanBake(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(PlanBakeResponseObject); ok {
 		if err := validResponse.VisitPlanBakeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// BakeSchools operation middleware
+func (sh *strictHandler) BakeSchools(ctx *gin.Context) {
+	var request BakeSchoolsRequestObject
+
+	var body BakeSchoolsJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BakeSchools(ctx, request.(BakeSchoolsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BakeSchools")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(BakeSchoolsResponseObject); ok {
+		if err := validResponse.VisitBakeSchoolsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -4189,214 +4296,219 @@ func (sh *strictHandler) Start(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5H1fk9w2kudXQdTuhu5iqe7qluSxWw8X+mPPem2PfZZv/DDjq0CRqCJcJEADYJfKDn33CyQAEiTBIlh/",
-	"2rtxT+pWkyCQyEwkMn+Z+cci5WXFGWFKLh7+WFRY4JIoIuC3d1hkX7/XP1G2eFhUWOWLZMFwSRYPixSL",
-	"bJEsBPmtpoJkiwclapIsZJqTEut3NlyUWC0eFnVN9ZPqUOn3pBKUbRefPiWL91Tmo+NnVOZnjv8NVWlO",
-	"2OgndubvZ33lk35ZVpxJAjT7QfB1QUr9Y8qZIkzpH3FVFTTFinJ2W5kn/v1XyZn+W/utfxVks3hY/Mtt",
-	"uym35q/y1o0LX8yITAWt9HCLh8XPOVaISrQXnG0TtKGkyND6YH/4Hz9+9Q598fLVX/4n0MSOpz/3puS1",
-	"nV6WUT0YLn4QvCJCUb2YDS4kSRaV919/LBTeEZh2YA57LBH8HW24QFuBmSJZgihDey4y+RqRslIH+CNG",
-	"aywIYnW5JmJI1mRRMwpTI6wuFw//WGwXySItF8miLBbJ4p3+geqd+7fFL4G3H3FRk872ZbxeF6T9kv2y",
-	"2T+3+f+wL9rPJ3a17Rf4+leSKv0FQ7wfyW81kXNpmNaVvzT9OakXRJSg6SJZ0LIiguIiuDTKtoJk1DJW",
-	"dxe+IQfENwijjaipQprODLUvJEhypPROpXUl0ZqkvCR6n0r4PP74LWFblS8ePlsGPryjLPOnXWKpXyvM",
-	"O8nikRd1CRQmev5Y1YKYbaoV0U9WRKR62qFVyYobaRglCq6lErigmAUHUOSj4ZePuKwK/bc7dHd7Dyvt",
-	"Lu7zZUhX+EwAY9kFB/de7kg2c8+3YW4s8Uda6hXfLZfLJVDL/L4ccGqy2JHD+J77G72YWqEeKVlsh6tL",
-	"Fh+fb/lz+59rXGCWkhuzYO9vz2lZcaHMkaGJuijxek3ZbcoFubWvwVff4h0IYpcaa7wj2QqrLlGwIs8V",
-	"LUlIH+jjZkWzCJWcLCIf47XSAjCleb+3j33SW0oymiqz+cfeeSso2Sws0a2COPq8oZhTJ1ogiFJ6nhMv",
-	"frCPaQmgqoDFDLUhEZIa8bJ/o0yRbUD9GULBQEm7Se0yfBK0c2xJGZIWzQFvmNwTMVNk1pwWlG1XFadM",
-	"rdIodZ4s0lo8mvePfqorRG8QfARhhQqCpULkkYgDMrprMdDfvMiItFOiipQycm72P7AQ+KB/3xSci/OH",
-	"KWmWFeQS48ByzxxF0PL8qchabHB69pp67N3sZ0OxxNtMN3X/6+0ehVibsGlNgHfkS5bB04/OzJ7Bmd+Z",
-	"4xNtBC+RygmSCgv1GrG6KB4QVSjjRCLGFcpxVYEx21e1kqyMKGuLKUhFPRjWP1rzdyhUlkifv7rAIF+c",
-	"M8hWD8LOGMBu/bperwsizxhIM8v5oyheVVrJqVzwepufPFKP0/uTC657sK+DPQrPr7MLSZ/DhoLSm1tf",
-	"rzeSYQSqUeGTxsmO3NiDZYZpsmvtki/ZXCtOL3Vogt3p2xcQAFkyvUZrUvA9Wt58hiTfbg8Jwmv+SNBL",
-	"tK4FGGgxRxkveC1Gvme2oP3QX1CFC5Kgu5sXr5Di6B5lWOzcd+/nfBduDytnuA8+/0ahu+USvUv0calV",
-	"kmGtuLFBxTbrinhBErWSORYBun+/gc9vaKH5Ce1zLglSOU13hBGBcixRxhlBVEl9A93FzVAqgkuSrfhm",
-	"s9oOP/pT+8VnMmbEHvd3idtscocyRqYW/uL784oRji9ZdqJk/IC3I1a77BzIUydf0MrgwjdT15wXBLOh",
-	"loCP2cfH7MofCsxmijBuTNGpyVvdok9uLIrDjJO+wIrMeZzz3Uof8E77930rhGmJ1o+B88QwvZAK2dtS",
-	"BFd70hzxNH8kLNri1owrc0qKbDh3vR1ckuwBJi1oifa8LjLQRu1YDQ9ojheP5Agx3mwUEdruoRLxWiWI",
-	"MzM0TqPlG29nsPEH/XiIj1Ut2Aqr8RN78OWalUSN+M4YR1WBGUqBPCUhqnWcLZJ2qkPHR29ae3yQK16r",
-	"zgLnOKd4Fr5FzuMg42INDDOLtfQNsyAypC48csYSp6dhYKV2pr6fys6w/br7VEgLHf2CZbXg4F2h77JT",
-	"R6YGMpE4HeYUk1U4bpoeD8ScEqBDTzsmTnN/4kJRVWdkVU74xD7rusSev3wR8oo5m2zGDOAOZZiwK4rf",
-	"ko3SauUB3X0e1Caev+6VP7XgzMAUYUTKVTm11Jcd39/Nq8Boe6yIWFWpOjbt++XxaX923MfYd4T6Cwhx",
-	"PwRpJhToe/2MfXZ1Acq/6DJFkPLWQJvJFr/WNCUrWW+xGDM522kub14cn+fy5vMJf26JpVxtI4TAX/Dd",
-	"csRIDnLGT401jCVKuWAbbWAm6N8QN8YzrPk1Kpp1vTyLgZKnka2+X8cQMsShW1zF7OXy1cSUJlYNap1v",
-	"NnojAmv/D75HZZ3mKOdK2y+a8voVbcWoHDNt0Eh8kMcn8XmH8T8PUj8nxaYXRyn4vrn/L5JFTrd5OAZz",
-	"omFU4o9fmxesFrO/3QVsJseOM71g7VZt6qLQ984vXqF3CIMxeDfmp9XP6iM1nYq93PuEDSqUnBdH/Gcj",
-	"I03ybTtB7wtBK8N4YU6m2tpcIXvXOcH3bCXsXWVUWKdkdUIyUs6yOlX0karDar8qdxMkfNU5CJf3gSEz",
-	"wqQebbsqi4nR7rujhc7VTBxWckeZPaS7dFgiLjzliItCK06q0JY+Emk8C/pcRnU1RacpQuVEcwKucKrX",
-	"9utqt50kVfdkeLU8UR8/rakzTYmOpXNkpC9ON2Z6TBRi0/CO+LOb9HRaDIuzRhoVG2OW/9iE3OZb5hBM",
-	"PCnmhlOajVN+sFM4JzgbudGmmKE1QSXOCMrwQaI12XBQQ1HHyzekUqH7LS4KIraEzb7X5iTdrQq8JsVw",
-	"wl83oXNp3YjwILgQFdfLEARnCdrnNM31oc24vrIzMutqnnKmMGXyrDurHSLpLCh0ZoBbfhu5kWsiaUZG",
-	"drLEB00CuIZmaE9VjgAdc4p7ARdF9KQITvOQC/YN0mKgf07OcEX0KGvdAPabiZ3o9JXfbkTAT/4W+L21",
-	"9TLOBUoLLomMFYL3fJSVtB2/2uBUcXHE3txg6ezNDWVU5kSiEu/MrBSvUONxjgqtK7zHk47Qd/Yx84ZD",
-	"MQwnaI2aBGmjtUCYZdpOkQgLgtJaxdLonfkGuDFCMXY61z9hIr5YELxKy/tIXs25WmllKCucktFDMADp",
-	"IdUp7xW0pIpkq/XBN/b1QWPOLTOePq0I3eYkCxr8JZdqZeIRI4EO/YQFkwFuTE9XAu/434iYb0UEBWDp",
-	"Ko1dosD7lV7QjONI0HLuvhnU2qghOYEWbF7ufTvpM1GPAr3VBdgnxBqdbe9tX0hRjW7tD4JUWACGJzoc",
-	"qHhBhLYrViPivMFWzwC72DODbzb23DfgBQIAG2c6r7XM24CGtpXMW5wWWmFGKiXjtNkGw5Sg5PA6NjZp",
-	"/T85FiTsTekGHOMGLUi2nW+GZRnJVsbSjD0tMyolLx5JZj1Y25DJL430ZgJTRjIET8atw74yPvhXXCDK",
-	"zEjRZ7Mbdd5SvT2P0j2pomxFfgvN+m9Y1QIXyDyUdNxkkapNkJTzXRsvjlFUpCBYkiz6BckBX1FX8W/0",
-	"w9gR7+yxzGdtRR910i6rN1jSY+kQu/ZJOeSOIRf219mlVMspXS4IKUsjp6uCsp4PbB48hEbExfVDYMON",
-	"RNpCbEq2WNFHApCvgmzUWaZvshA1Y5Rt4zkjP0yb0N2AmiZ6+xkzRGJJFGNW61XqY0CO3EqoBEIkYDhi",
-	"VEsCwXGqzr1hlkTlPAtdEo0tLzIinPvcwkrOM+btbWZ+pNamb8y6SsUc+OamkJ2mBLy3veuUmWxo36ta",
-	"pLmN4Z0WsK5DuRA/UJISmSDBa5aRDNWVvr4T4QwUqhV9zVSsFRSyMCRa83qbRwqjhe8PZFFz8Upz+jFT",
-	"LTEIUFgNZdsxf2O8BqjswPEHCv09PFItxxwHJsNEamHZeyLrrLuYHAVPmXgzjtEfgpRY7OLjGT/C80Ew",
-	"MlGzD4IYZLBB/2jTf87zMsUFOf2Eiv9QXa0UP0UDwEfc+zFbJVOLCYuyhLTREL6utti/DS8Kvpfu0vEa",
-	"kUK2VxD/r21IKghHUoeCzNseeGPOihQWW6JOIbT5SuII3nBSM2Z3Op3lNJR0HBXaKMlrkR7LpriieeQy",
-	"uo5rCTOmfToIUehj6exVdEO3tSDG26RVa4LWB/0HKpDWOXIRIkfFObO257EL4j7nBUEZkZII5Rym0jm8",
-	"ImFq7T0r+umxOZkTD+bh9DCY43NmYjhqhjOmEazoRSj9wsnAtZzvg8fT6LF7nqW/I0LOoMY83t9Guw/D",
-	"axs99RlX4T/InO8DcMu/ClxCCARUp9YTzySSilSLsSROGbq8YEGkQoLgwqSeapPdPJ0gLkxe8HyDwMy5",
-	"+e6cy8VYslzwky4hLgcgheGbqI9ERu27rJWRSuUrgRXlgVPODKl3ROC9Eew5XjwzeBnvg1WUrwAxMueF",
-	"wohijMiTj5AnPJNE2uoOajqM1lSmhigeBCYVdbkGpKTgRSHBkcArwzJKERF0j2+wGvmGGY4kKBVUVpqD",
-	"pRKklqTofjarJfB1+3lZCYIzOfa9GQolP2RAbBbW+j8DKoFvUEF/q2lmRI5st40wWyCYTcZviBZzpeCK",
-	"zIph2iPkTGJWGKYj9wQMmxSzjI4ENjqn4ez7q90Gf5g+uQ1zuHUlliEdaYK6YRIgMRO90CoJX+o6IjsQ",
-	"+lbejoCMTrz121hDKFzQGjNdq8D/ZBOv9hwC5ublO/H6HvqAcdLdtr7FlrQIh8Y13/P9mZCh55VpFXkb",
-	"Am2Mlfae6UMTWsu5jYE2jqUmYuzwE76vqwnF92O8san6sxPi/Fz9Thb6PLDZ96y1eClDnJmQzg36uXPz",
-	"rxWUCLE3M30deSZdCAg4R/+6ZwgKcdwsxhLwTjbVxq4xE6UZJhBLXVK8yzHbkkbTCpLSiujrRVuh4TVa",
-	"ukCYphSHcHeJP/qTul8GhHTM4uvrl6MwtiYu9mwCcfpyFsJKzy2kWEDDrwp8GL8LtIC9aWKfVT4lraXC",
-	"IpvJ3D/wWpAM/FZejBNKrayxgEIrqKIEUnYqLJTUuw2hd2Wr3jzowxfdLZeJCbqhu78sE3MIo/tXCZK4",
-	"UIC17DIv2W7P587NeLrlnGH0FC8wisIizaf8N4A20JQ21OQbSyp9W+cbH6++zwlWyMXrvDovL5djlsG5",
-	"i/gU4vF6dmq/h4EZgF+0fugiTyWqZY2LYTGKWh2DVcQD97e4mh7lfmqUAitFUxLO2Co42547TXOib6eh",
-	"sVPj/FZrKyKdl5kTZGhBIyg3CZRWkABczoFHhwJ1FsZ3Vg7QWXk++pIR0s/1LqiQyUclcLyX3pQi6mQd",
-	"eOekh/oyYLdgvSTponfuqQe0x/rfBMlKULYr9I/bAv/eRepNKZd2Sp8FZqSPjPh1fqUfDyz27n4ixWIr",
-	"CJZBzJ2XDnBoza/uJWsN2mSRLDjVqkZanAtAXUO7VwSzB74DvI9RbRJSdPUJuWmRiEJGR2mtxyNAiheB",
-	"mLG57F6am7TeWq01SYLHliRg4AqC05xkqDRoJ8zQyyUqKfMBUKbAxVAzljglLhNjbsZaT9h2BLxzYF3C",
-	"9SSr0/DmHc3obVX+559PAvapyled3J6J5H735ZC1aP2QR0ty7ZkXN++tX2GpGrQ9y0yZypxgoQ5BKljQ",
-	"yUzKx9HubpJ0vAqVU/yaIcyQ/huqMLPRq1SbnyQDjyllCKOSpoLvzTYPWQqC3T3a5Hxtc5AhI8y9/suU",
-	"6/XYfkmiVm0Iq7uOD/qO+bp387C3vjPzis6uGDhR52OgLasCU4ZEPYIm7Nxgpm2GQ9HZG+sEA18hlRXc",
-	"/tfrAlRxhVnG9xmgZ4hSBkUDf6DkiPsrsKbvH4kQNHO3b7iHNJHCc5e0J0TpC+hAHIXqyqLz4En8yGsR",
-	"FspTEwV/pirntTJFLW2ZCBPnbCpnaG1tFv3ahMTMs6qjyLMb1DJAAwgc+iMucJ21N/q2cKWPPxwQRs84",
-	"sLEqh7PVEk0i40SaAYYKnISvJnJRxq77XthjzsEOJlggsP9XTiSUwiAqrOcMwn01iXZ+Dff3lv83tCgi",
-	"5PnFdAJ2OO3LmVfW8msJE+nKOyEDzPfldau1ipoxCEDgOj04x6iFRpe8ZlBlRBbU+Cyl4tk2IJndiVoc",
-	"9M1bPKfQkENPm1naqGijBzWfSGoBxDlm2VqfzVrMtbFu/3/Pxc5Mx5VwnphpgUVGxM1bCxaInKl5y0wU",
-	"CnoOEWD6nJZ7AgeyzLlQrd6waDPNaSkWGUoxe6bQWv9WpLU2nLOQfzMeaTI/HccTkeultPhoxovjHE4A",
-	"FVwmqhEXwQA58AIHgbQOt2shzfnOeia7PBFZznY05m/Lv8bfiv5u68VOJSPCPGw8vvnI2Lq+pdIWzu1n",
-	"oVvJiqqney4tGNlHlONtCHBkwXak4HJNkqaFLp8QcejbW3eTIYefnb/UKsRnEqXNLFDOC1OHffuA/rlQ",
-	"lP1zAbeIfy6qmjGikDaU92sixOGfCzCUICixgX9UbqNX/ejE8vgxVuLqH4bwv2wKjtVnL4E2rdKaYdb9",
-	"5BKE0lqZaxHWd3JAVZkC5AlS3ABUbtB/gOPd+FJN+UNNGcrAJHKun4JzEY4vxas6eFqPOlKhygs2DP84",
-	"E4qxwSUtDqOQszZEOcQVQCqaIdOM75k6hfMeF3gf/0qnNEvkeRQ9uIkUt5UmB1QxD8QnXGJFgqG1n3jl",
-	"45srzaDM2t+ytzUx3+F7IiY/VFAiUc0yPxwVX39zLivIHFdhdepOv+ih3AszGKWPeYXJ9Bcy5HJPwJJG",
-	"rDsi6xG7x7+DeXri4HFOZ/0tizSc2uNCn+MbeW6VROSt4F2DQDjhVuDnSp9WFtAZ6hYx5EOpTERFLtog",
-	"ULIo4MiEBG/jtghDn5ocjn59egutCeYnc8hkT5BMBbaYQgyfuXQ+zBApOg140lwaiD58IISZTA44mOBQ",
-	"Tsu2urc+5J7JtqLuSUDYWKyevvaFz6ZY+N7HyOcOJ2UTwvz0R/QAelLJIr8kutPmqzl4p2FCL2fJsZ7j",
-	"gGZbJ0TVaoWZlRXdMWE6I5FO95tHsoWhMkzFYbURBMI22637cVvUijD3G6uV+XHiVpxRom7gU9GT1K80",
-	"MzTFXXFxpQq8fhUbKFGysTkVs15LDRjn9OwyqcIir2V25FAcyv2XBgPiHOFBz57z1x9nWvOY/Tx8LLGT",
-	"jK5V0lbBiVdokHN6Ig0zPg+kHpVsaq9hJqs045EpYSd1Y+mrDctRlihdovq9UpoyrZZ1J9QGiGMjU6eJ",
-	"5GkVWfUQ8e4B0Bh9T/HRmPRl6N4S1sw3hpyzfageNQ3kYeYttb1l6rvzGu8o2yLrEA7h/A3go3H+v0qi",
-	"0Td3YaRXawSn00BAfe/Xd2W0xwYWf1bdNvP1Pc2aj5813JFl2EsvrwijbPvamk6mdaGB5YHxAIRPTGjH",
-	"7gpGxkzV56cj+v3LGQt/ESzkqgzicKw7l1fgxDwp/e8vpOKM7M2shlF6gmUtSGZr1PSKbtCicDW5TCFC",
-	"CzpdC1r2Ax5a5GpFMtS0aptqSDYZ9HM3wybMQFKF2dYg9R2hnSHHH0dAmT7LdNf3oxsPzHsYwCPc3edn",
-	"cezIzbLlu6QVUm+TJ/WOzG/eG4mPVjoyb5SOQQ+fmgQ/goBrlYV/tZqB6nKHda+RXkmZ+/UuiTuxrTIc",
-	"Lwhg6iRcqGp9XBapuwkEk0jD93Azy5Nu4V9+1A+e2DvS+hOP7dnPOS8IxBI+tfIxATejBfnKPDmIgZj/",
-	"Ni34ghtm1kMyPcjQwe+1QR3a0LQgo2ZgSTKKV+a/pzawGajzWtJ8PDTtrygpMq9f66wcPYVDaLBOK1ZQ",
-	"WeCusz0vCBLUVIsYgpC4lstAitR/fvj+b8j+FVHWpBQA70C5on8B9XHbaK3X6H9pStjMrt9qIg6o6evb",
-	"OXb6b05mYLpZJo4AYbI2rOQdDLanZiofF8niV8kZdDbIVVlMRplhLHnzlePDaYmDSpXi1r4Jy/DwlHOb",
-	"tarYlAovf2VGIe+gJSX474SFfTNHu4A2ruB2l7ecSwKxnRDjFVzKcAbhW1FTSYxfbc9FibRWkYmDlugF",
-	"AyIdHWybitMr9XpGji0hFfCc5Qb779VctkkCVKJUYEVsTea6srVSMFJEDpH00ckvy5svptDWFSFFCLPS",
-	"YofsE8HaEke7WrlqJ00aCTxugloQ58q0qYezDNWV/umuYxgl52Zp2GIv4wVvPIiXLI3fVWve2njCxTYC",
-	"VWiyqw0ZIk9dT4xPOnrh/Z+IVCdVR74Ec0bWXMCHEb+M5lxfSk6s0bboD2W/ObEPDvKjSUhOBP00e3Ca",
-	"BXRMNxrtd+wW5vRjwJ03Ah97Vyt9zG68OpXTaElPvO6Xc6pWukyzzcYC5jf0kdgGBwCDg/oiWJTToLUp",
-	"5HE0zvooRGdW2tQAW7NIghgbR54Z3HgaL35dnmGKt4Ztzw9EPprkQGUK6N6j794GWc6zfnupYaSoTP4o",
-	"KQrDt1yU3fy2F8vJRubHrF+zcpK952ld2mX817qHnFuihe+L6ZpfKa3IW/1k9F1xtNLQeB3BeDf7n9Jk",
-	"zYHRB8McXFO/icuXs8ztDcxFyywBpoTY2vcNI55o4f+n1hnftz3dL4t8/ZQsoF7kZWoS6VthTKgHK1t2",
-	"JtI8gimeZBh9Y4G0F0cf2ibxMrKTvTwKumsGC8nftwauG2hbKme0NTKjvNUmUbCaPFQNG7n5+3XFuC27",
-	"ZS5Q1GswgQUxdVdkzvdQzCcnJTxlruwthM9cJGdM+yv4eHjibULkrAGZdQCemc9oh4MzPzCaR5+ZQ7at",
-	"O4L6tPG3zxv1O+fsDWE7tL6cO+AHULKfjrTEmjti09rtSOmp2WM6DMJwRJN9Hsx/NG4AJ5tg+TBoeWGL",
-	"fwBajdfKpKRIhPX9DeE19G/VfF9L/bvN1xmCMu2hOKcOlXslvhIVHJn6C9HnJrxR8H3kCz215r3d/Xh3",
-	"8kl39ZMthyxz+lknLYN5fOGLRlf8WiXnNj2xKtTTIuP69629l55T+nF2WTuB96vZFZZMhdL8CIL3WAG6",
-	"wSd7wx2rRtdR1mfSKuVFXbIgVWbIy45204Xc5axljHD6d7R4jW5dzWiEKQTzaxbbbAK87DocjghIS25m",
-	"413XYM2C852cC3MhnQTWpj8WXPxj3WcNDgZyes00InjPOUrOav8FHQTlirIVpmIEAt8mdK3mMrapzj10",
-	"TIMLsknLpSQNJ0BnZIPrQq1aD35U7fPGwItP3JhIznh7QA3jDhuUCm7qGY0g1I9A2GeryYqQAm4+Q7cT",
-	"IYU2RVNXuionjV9/SFkvZd4xr22GhrNHKsEx2HDq+QX6JjsCTpelauuGArn9EbsF47zycG6VfT4fcFbL",
-	"qx6JB+DvoSS03DYuqJ55O5RWvxVevI9hphh2EYMBn+tTS8x864DH13p1pzuHafoV/boov/gd/M4DB3X3",
-	"b/ZC1KGiKS5WtuL+jPX4b45P9YPzBIWL7o1Z/pyRxFQ5gxusVQWB+qYlLWjo8tzNYZImdlJQgjjrpbBP",
-	"MvcYTbtVKuIzVSbWHVm02Pu6Rwe/sCTQeHxnfvLrIfS0wCOnWXDNMwW9wIKqwwjWmZCR7g9zy26PO4qU",
-	"sJ7tAHvcoa2+IG715XJWf6ZjQtF8sVlgSwVX7dlQd9qg+qlll3PMyzbLb0joyIK/WpJc0V/FTWW812hp",
-	"09EZt3+cWQR+bDtLvCOrpg3sDFMEi56r50zdeAnjINzUN4BnPuW6eezDTTJY4FbZrzxsKNeh/DH2/M4g",
-	"K04PcbWZzEerDLRPnluic2YBuRlxzHNLBrkA0bDybUEZQVygErND0gT+Xi2XHSjOPbq7fWkq4JtqQrYI",
-	"t0w5r0ASvfieAeBOxvhiMIumAu1NjxWi4wTmdfiyHWIuiGoYyJuOyv3I95MVCEZq8R9bfXbSuv9G9m/x",
-	"7pTSw9kK9xQTVuS5omXQRkqxyFY01FKbqhzZIgsPbVERqtAeSwQfQjYlaDJWExnS4W0s7ahw2cdOz/No",
-	"4jqRMaJOit8cQHJTpsJ6lUex0aEQlEsTbDbVT/VxC2ipFtLFfyP7dzHFh8+KwM0jiGsI4r11H9I6T7q5",
-	"dpdWUSsP7ZU3QHulG2zWyBZFZf5E9aCDNtyYHQwyTEutIAh3K+KZS8S1YPtX5J0jYVqY4Qh1/95K4BVk",
-	"4L8eN4fIFMeKUNTtJJxiNgz1Xj8/90gOPx27HNBHciSUDmavu9KYnCVpsfQAikVNADG3/af5ZmOcB1Se",
-	"mDzfr3PgAiGu00enXdzY7d2zZYXgcxyd2+hwCn2M74A8cmmabN/qvuKvI+Z+NO6Ju0giqK9qXNJ+IOvW",
-	"sFfMfF0q9yx+h7adR8oNtk0CGmutqWpvBBRlHDFuGmK8Rqxp8atycoD/hFLCsW3GNyrOL2itRKsjmnV4",
-	"Q0SCjXz9dBLmCAY4NWN5Fpjlg8JCuTPRK9O9fPLE5XD0/AiBz6oC6cHh5hRR1Wya4pIYBUsZMj1UnqE9",
-	"F5m8QW+Kwpo0ts2/M2cCBbU4LUgG7W0nINtO4+amSuyaKpOSxzLgr7Lu2BS9MNnUDnXAgbMMBcU7rgzb",
-	"hWrLi4yYihzQAHpdi2CIPFRM//vHEM4uJ9jZFW0xTPZImNk0cBKFvRLnIfSO6FY3paBxsmczueqrFhjX",
-	"LVTH98wB26sCp02JNshPkM/MCS9Mv1arP82fnP7M8SOB9p3Gp9ZPF3A4tbHo1ITnyPoheuXvXi5D3Xl6",
-	"MLarf/HTcUViy55+v2cnFT21U5lpPfpByRHDDoJotkaCZQCJD/J1t99Js9EoB2zYaa0YQvX8U14dVnwz",
-	"0oTG5IZpjrO2pEJSQRsafXT6k6TKTN7wnTenz5bxl6yhjwIX9eXjqaYAQFGXrCNfoN71OmpG1QOSpINg",
-	"NZslrAbu8uOLM9jxR4itzOfIHwrMTroRra3z7vgpvvMveu4cnWsX6oNqVVIWWy7X1mKbmhkUk/rkDkT3",
-	"gV7fDZsmhBW6Wy7RO2TlrSknNr+Tt6GBnaZxfi06k/AWPGnW7MjNe9Mibr7ZuCMNB5xmMl7ixj9LDyqq",
-	"6oysphszdVw+z1++CHaYo3IUmepnffkjBQey2U9mrCMtD0ziOtaHLCNN09DRQpNeGtiryTkEbB2Tqx9j",
-	"7gBWlm82kqhJgnQSrZ9/HkzhxWIFLt3waaBv9og6D7uB6BmLRFsekpamkvdIgi8pNr1FOkyvFcgeZtGP",
-	"huNtCCrhZRZDpSj4dOwdaEu6Z+PLZSC+chxfHOG6Gpf6E+4yTuxPKtMAXosZPZf8ghBB4D9WtQy7uMZK",
-	"DrpR+vsI6PeHdYHZDkox31bmu/KWcfX8QBRAaVxVWc1rbdl4dCBq0g9uC2C4qIWde8iU95LgurzqEiUH",
-	"ni4HBJ8q3WAjbzD0KVE3Gwj87xO6vmKftCfOhdyOFTdRxvcqk6a/gT0nsM3KP96VL7YdSvjTdPyzU9Y3",
-	"r1VIm2JbHdwE8OtwixFZi3A1hL2gShGmRbQkmIXfdqiBKV9DbJ6pV3dvGbjcPCEe4pptjIKRfvfJuIj/",
-	"OUCHFoMw1+yT/OTASxjiGOvlpx2o8Kn+n3aQTigAx9UXxWPXfi2qCu8Ig3NtKzBTxPQkAJ9iyGGF5cpW",
-	"GxmWvQPXuu384/rrmW5Prm5KUBTn68Fj1SYCOvJvdVFYDUWbk1urDzjkGwgeLnnNlK82hvvL6sKC9ZWo",
-	"SdiKzqwVHUz9WZ3GOIPSGTB1Nraw8Zl20oTOjVW1LtsxzT7cH5D+QeeTS1SVa4yLAAfgkkBV77b9hinU",
-	"v89pmsNZ41oGSSRISfTCSdBjK+vtlsjRhj2TDOLet0dqPIh6ftE8f7JRFbrjSy0kx3SSv8lWvCPPhjke",
-	"qMG58HciMpqq2fp9ZQ2GOB3k9eFJMWM8hPrND1oeU8xAINcE/Vpn2yabFrruBZXr2WWxZ4TJHZ4VLvXK",
-	"a5tgng7GzTcbkqqjdbdjsoAJy2Ym5Zni3TG5o1F5i92Yul+z26Yu2oW6ucbVFWEZyWazULjT6P924mMs",
-	"agznk7Iqqn/V9O67EVbmYAaC7y8CAk0WUF9xxlAlFrtJMClMz9IpTok4NXCWIjkBDXUiQufS0Ww7jWha",
-	"SdO97xRawQZe6PAeKUdfkEdSdFMalUtpBBf4HgtmfBwprkF8Rhx3/abErmSY1ZEmYN11quzC8KGROjGR",
-	"JfKt8jELa2eWuMIy47XzxxpSlibafQIS4UOac17MjtrEd0Nc14dgy9sNwkVhHNdQLrUpYBih49OcyzHj",
-	"PxPUOqKjTVuv6Ns5GTeXKRHl7CafUZsu5H7ya0VIcSSJt+BSXbN9Y/PGjA/15KBZatLNurHb225Mv7lj",
-	"Z4WBufS4wDGh7QQZKVVWMk6TqsjQVN9oBByyxU3aRnoQ4ZCL0/qc/2WyM8GximRt/OqVP8yr5dg4kYiX",
-	"6RgKZwTBU4krJ6D23LRmunJYpdk7+ef4tWc4tdNaCMLSQx+7EJG6dcyhnZNuhWg9jw00SZNHon+mWHW3",
-	"Z3AJd8Swjuq7OGf5N03p3VGXltdmUuYGxfQawRclQFY0P5nm4k077gS5YrluQpAz8rurSyenPaEp1C8w",
-	"C7MUb2dqydrSydu+xOedCeVk6zHfNEwarZ7sm0Y95aTYvA9WXXG9KIJdLSxcRdLfiTSl0vTjWFDJmel1",
-	"AagGm9B1rJ3F8Eg/0mnuenkVQ4wPTNkufu55Nki18MdLOqQ91mfBaK6ZN48sW41mxv8fpihUK2VtwxM4",
-	"VdC609ukUx7GAkO9EIStH7DhtGg6CFZYpLmtDiloOapQolAFyWLNlYKruMDpDkxzmm1Jkwce9knEHYX3",
-	"n09Wdz/hLAzjKKpa5ivwLobBC6mope1KKnOStf0DmivIMFhVCxYeDLaTSqSfIJlpsPOAGEfGheEgnCXP",
-	"4LYxUUvLEbOhRgyMwHDsfPQAwL9Pwo3x6iwHcnMpuXRLyg0tinAdAFtLw1SoMCkIlCE9+Hjp6pFuvkeS",
-	"GyBygw0MXOWknJGkcHRUg618JOLsrIfZjehreY47dPRUGSXl12ZX4hZKs3NieoF8GTetaYdjb7BatuUF",
-	"O3cer+1900FzmFvisW6Mr9NF8067+HlvJ40ox17LPJ1x2t2syTm5bCun5WVyQi+DVp6dBHqE2PN6Zg1I",
-	"HQsT6krhX+kjcd3uLU8n1ke0Mh18PL7ug2rMUzHN/CcbAjxRQpOnjeb0frtfjh0SM9B1beuOzpzv7ifm",
-	"HA9osVvVswAVljY3H8JhJr0oJ1iocJ3v4+fGWL+Du2OV1a+Aj+lUqDoulWYaXknYeWloHek6ST5tcaRT",
-	"2i8ZpEQfRGvbaHn7uSWMCF6H24ub9DVnL8VnVczpmNNrGuLqKLp+XSmtCFofvELgr9ESFQQ/Emn0D2DP",
-	"ejkW96Eko3MLQZ3WDen+VSRyry13Y7l9lRZYSvC3BFCNML9AKgPeEYQRtOCGlk6UuQ5IZmlUNJ2R2tXs",
-	"c14QVNJid2L6t13D1OHYtG66YD+Uo92Qulp+pIq4V42qdyfotAE1IjXgBOsAtQJ3Tv+ywMIiVU1HUZyk",
-	"aryA6lkVJIZ/MIsL2vinp5bgx5kFgi5RfsIuxft8uJQN0CLEim1jl3nSdUowYXkkqHWtUjcnOGhC07xM",
-	"vL1Xviaym8o7cyye0EnlEyACN4Em9nai0kVTwYuUoCYslrgKnmA3Q+YM3yB7Cpg+GEZx7yiD5nW2P7P+",
-	"w46QSkKVBPMgRgWHao/gQLxBP3vOdvCpJ8i6uFFaQuW10uWMQvdLiQ8yQYqUFRFYQT7juxtkkzvMMD9+",
-	"9Q598fLVXxLjUsao02vTTEISpghLTTdN8kjEwfb23FBSZDf/ZE2KhT6yNEEXXpGpxZ0D3uCKLh4WL26W",
-	"Ny/A1LMhjFtc0dvHu9vWyqm4YRgO86acfZ1BG2ScvSm7pS7e8uzQa0OFq6qgKbx2+6s0WtBw2RQPmsFb",
-	"FuzwoBI1gf+QFWfWS3K/XF744+arQ7+jpU1b0HtsuGZ+t00OD0SpyxKLgwvaYFPLAGmZsA5RbX3BdibO",
-	"hwm/PTM5sTCI2yeXRhrepQ82G+ytSZK8xj51clSfdpf0px2WaLhTXz7qhxOUFjzdGRFOa/FI5AU2zuTh",
-	"7UjS5tuh52jv4gyClk632ExXtK7XkNvs8qckUQkEu6GSt/1/qQguTa+9wSbfurTc8E7/UGB2xV32k1yf",
-	"eJe9DOsRecxMLp9RmlSZ1MgL7DI492WT1mibIbmvgTo2XWUAj+5S702M36ZncoYqXBFxg/REYX/dRUg/",
-	"oDnBSnhBsi0RN719bxK+w7v+tsmGvo5o98yAJ5buDlhwuPWmeAM3ly4jTA3AuPl1Q9UlBP571rIZZaCg",
-	"mxb5brcySozzaURCDRu9p+RaR6Ye+k/aLP1ps0BcjIlp1fz9MgcnABq4bRAB0Z9mi6ykUmKrsYF2hYiT",
-	"3OMKpVwqeYPeoIJK0xfTlQgxeSR6qiWVxHSEQqngUj4HqEKquhJKPjY2bHDTTSN6a/peY8+7nfufeNc7",
-	"bfZHdn1Di0vo4je2uiwDnVuZrK0Sqxv0tdW7YCIZO9pGAte1cjV8tJIlH5UxrPWeFlzK7lbCFeK5stej",
-	"8HY2jYKvtJuDRsRPvKH9ZtQje9rgXFyr5gtYVDzDh2f2Ige2FJjGeyy0QaRlGKCPJEMSnHlwnWpK2QFE",
-	"1N9M724Z3EjXZRcA3dfZy24j3yfeyEEv3bHzcw+NpGuDWD5zD7+i1ua1zmWqjR+pbWMF/YeFUdJaI6Dn",
-	"Hal89+HvCTJzv+Fii8zG6OuzvgE///a9ffk/fvru2xv0xutiDKzxarmEdOmeRNuCXkBc22ajywXfUqm+",
-	"cQ+duRtRESfX03QY0h7sjpsX4EDB43KZa4sjCtqRSqGcCBKk2e0f9qdPtwaGe4yGbx1QFwtcEgVI0H/0",
-	"fTU0g5MW7N6HtpiLX8bEltTST/9WE9EAox/aTmQtwSeLMP8RHKmgpckLawby46LHKx1/+uXKt9kfALk7",
-	"ZAZD4MswQMG3iS2jJQ3GGm2oMN7f3gaGPtE+4rj56/cLTZiwon2TZVe8lroi+FHa9e6iWzV2NgJBXedQ",
-	"ELIL7Nu3fGslx1wkK0Eymuqv6o94dVgaHL3JEm+vxJRVtbZ54RoKCcEZUnuawhVUuf+EL0zpA3CJHtUH",
-	"77BJoL++QtVf0l80IfwpnQrz8pgfog0t919Ouz5zjmMHDaYCMbInUrmOCfJq4nbFy4brFvDE4tZ+MwAo",
-	"1beCS4vbB/xIENY7BuMn5gPS7R26m5Ij/VacHN3+of/5NCpOfyXt7fFKB88UeRNYe5d9LyY09l5n4h1F",
-	"4ZP5PBFJJh/W6wZhit+m22ZqELW6/tSOyHmbvnolUW/ypP//kXbH3WCoghCj5pZkDgtrqEqFD5OnqR1t",
-	"UhG0SLvRE/W9q41+/SO1TZGJOFHNvK50R3kmbVn6q52VFuB5JQEyRHxa6fF2byRYQmV+cRH6oVY2do64",
-	"CWdApckpAdEvRErH7R/6308GAlAQg5voh6RL/kiaLe0Q+GUA7Q4EMP057Hwvwb4WJQak8Me+QWB9Aqyg",
-	"TUZy9cMPaK8td6Nj9GF4c+XDT5PJSUcdEA4DF7yifOihzUee2jf254iIWWtYSuZyxnGB4Y9TPq/vH5/K",
-	"4QWdBSLOEZjR9Y4RQ5KzTpEJmhtE+DjF9+yaJjygzYdUdaERqCNzoaib1ykB7RjfS7QmShGhGZZ5rRCu",
-	"TG39G8s+3f6xI4ejp8J7was/h/pvmmS0XmuJC23HW5zuHJzbtQhwzb/PPDzAcQqovMZvqsm96Ktp343a",
-	"L7zl1Uj7Zdw72/sIII7Hv9FDQXfhlRXWfKgH/b//wM9/Xz7/YvXw/Jd//9eAb3js1PtAGkm9/Inn+mg8",
-	"7Wn3JzHnN/ow2xxrsGIrEHjcCzAa3HapsoiaqfNOemUrzroljHCEV3HgGmzRDP/EjNHEosJGkNPxl7aD",
-	"el7SukpMgQrwWpPt1vpnawZea4UEwZn0UBz6v71Kljkvsg6D2N4cR/xp37r2IVcj7beuP0iQsu58HJDF",
-	"9hB6biRAejhm2QCZZWLMwxIrqI8iEy+Bx6AcIblKDwOAFyODPjYOGrt7FHP1MUaD5bZP8ZX4v9cD+oml",
-	"oOnBPLJZEFZOfD++qZ/SQsfbcp8XBgTvBVckMbVapeI8MyXB1wf4t7OFXOVEPHcpt+FdhN5tV7zQdXrD",
-	"PfUh5zX+mwCJdkoPXEadGV9GOz5msB82l8AgFyR5JAIXlpNAkwHKG6eKixbLr3LKtrajaI4f9di0q99s",
-	"EcLRbf7POtuSqwJbuj0Qnninu9VuR/b60f35AuEJ0UBRXGn9555ImoOJsxSKlMLmUQn4NAf1Vijlpcm7",
-	"NBBFcC640wxqrKIepl9C/bUjUNIP9oH/rrDfOD+0qUIX4TzQW77Hh4spYNAPewxNsjOu99Rtoev1YNJ3",
-	"9V7irSAEPUe2UCHlLEGVIM9TzneUbRNUEVLoIZ6DkDeuT3NL6uy6wscQa5DzfC0T1M+nfmpvnFfV4sje",
-	"avnZcgvIpcoYiWsi1cUikW/JtmbQUA9h5urhuxoMWovDn1wqPkAUaZq7u01mAyG5bbDeZnq0BWQ+ffr0",
-	"6f8FAAD//w==",
+	"5L1bk+M2ki/+VRDa3ej/P5ZVpeqLx65+ONEXe9Y79riP2zt+mJmjgEhIhEUCNACWWnb0dz+BBECCJCiC",
+	"upR34zx1VxUJAonMRCLzl5m/L1JeVpwRpuTi4fdFhQUuiSICfnqHRfbte/0/yhYPiwqrfJEsGC7J4mGR",
+	"YpEtkoUgv9ZUkGzxoERNkoVMc1Ji/c6GixKrxcOirql+Uh0q/Z5UgrLt4vPnZPGeynx0/IzK/Mzx/0JV",
+	"mhM2+omd+ftZX/msX5YVZ5IAzT4Ivi5Iqf+bcqYIU/q/uKoKmmJFOburzBP//ovkTP+t/da/CrJZPCz+",
+	"5a7dlDvzV3nnxoUvZkSmglZ6uMXD4uccK0Ql2gvOtgnaUFJkaH2w//n/fvzmHfrq5as//f9AEzue/tyb",
+	"ktd2ellG9WC4+CB4RYSiejEbXEiSLCrvV78vFN4RmHZgDnssEfwdbbhAW4GZIlmCKEN7LjL5GpGyUgf4",
+	"I0ZrLAhidbkmYkjWZFEzClMjrC4XD39fbBfJIi0XyaIsFsninf4P1Tv3b4t/Bt5+xEVNOtuX8XpdkPZL",
+	"9stm/9zm/92+aD+f2NW2X+DrX0iq9BcM8X4kv9ZEzqVhWlf+0vTnpF4QUYKmi2RBy4oIiovg0ijbCpJR",
+	"y1jdXfgLOSC+QRhtRE0V0nRmqH0hQZIjpXcqrSuJ1iTlJdH7VMLn8afvCNuqfPHwxTLw4R1lmT/tEkv9",
+	"WmHeSRaPvKhLoDDR88eqFsRsU62IfrIiItXTDq1KVtxIwyhRcC2VwAXFLDiAIp8Mv3zCZVXov92j+7vn",
+	"sNLu4r5chnSFzwQwll1wcO/ljmQz93wb5sYSf6KlXvH9crlcArXMz8sBpyaLHTmM77m/0YupFeqRksV2",
+	"uLpk8elmy2/sL9e4wCwlt2bB3t9uaFlxocyRoYm6KPF6TdldygW5s6/BV9/iHQhilxprvCPZCqsuUbAi",
+	"N4qWJKQP9HGzolmESk4WkY/xWmkBmNK8P9jHPustJRlNldn8Y++8FZRsFpboVkEcfd5QzKkTLRBEKT3P",
+	"iRc/2se0BFBVwGKG2pAISY142b9Rpsg2oP4MoWCgpN2kdhk+Cdo5tqQMSYvmgDdM7omYKTJrTgvKtquK",
+	"U6ZWaZQ6TxZpLR7N+0c/1RWiNwg+grBCBcFSIfJIxAEZ3bUY6G9eZETaKVFFShk5N/sLLAQ+6J83Befi",
+	"/GFKmmUFucQ4sNwzRxG0PH8qshYbnJ69ph57N/vZUCzxNtNN3f96u0ch1iZsWhPgHfmaZfD0ozOzZ3Dm",
+	"9+b4RBvBS6RygqTCQr1GrC6KB0QVyjiRiHGFclxVYMz2Va0kKyPK2mIKUlEPhvV/rfk7FCpLpC9fXWCQ",
+	"r84ZZKsHYWcMYLd+Xa/XBZFnDKSZ5fxRFK8qreRULni9zU8eqcfp/ckF1z3Y18EehefX2YWkz2FDQenN",
+	"ra/XG8kwAtWo8EnjZEdu7cEywzTZtXbJ12yuFaeXOjTB7vXtCwiALJleozUp+B4tb79Akm+3hwThNX8k",
+	"6CVa1wIMtJijjBe8FiPfM1vQfuhPqMIFSdD97YtXSHH0HGVY7Nx3n8/5LtweVs5wH3z+jUL3yyV6l+jj",
+	"Uqskw1pxY4OKbdYV8YIkaiVzLAJ0/2EDn9/QQvMT2udcEqRymu4IIwLlWKKMM4KokvoGuouboVQElyRb",
+	"8c1mtR1+9Kf2i89kzIg97u8St9nkDmWMTC38xffnFSMcX7PsRMn4gLcjVrvsHMhTJ1/QyuDCN1PXnBcE",
+	"s6GWgI/Zx8fsyg8FZjNFGDem6NTkrW7RJzcWxWHGSV9gReY8zvlupQ94p/37vhXCtETrx8B5YpheSIXs",
+	"bSmCqz1pjniaPxIWbXFrxpU5JUU2nLveDi5J9gCTFrREe14XGWijdqyGBzTHi0dyhBhvNooIbfdQiXit",
+	"EsSZGRqn0fKNtzPY+KN+PMTHqhZshdX4iT34cs1KokZ8Z4yjqsAMpUCekhDVOs4WSTvVoeOjN609PsgV",
+	"r1VngXOcUzwL3yLncZBxsQaGmcVa+oZZEBlSFx45Y4nT0zCwUjtT309lZ9h+3X0qpIWOfsGyWnDwrtB3",
+	"2akjUwOZSJwOc4rJKhw3TY8HYk4J0KGnHROnuT9xoaiqM7IqJ3xiX3RdYjcvX4S8Ys4mmzEDuEMZJuyK",
+	"4ndko7RaeUD3Xwa1ieeve+VPLTgzMEUYkXJVTi31Zcf3d/sqMNoeKyJWVaqOTfv58vi0vzjuY+w7Qv0F",
+	"hLgfgjQTCvS9fsY+u7oA5V90mSJIeWugzWSLX2qakpWst1iMmZztNJe3L47Pc3n75YQ/t8RSrrYRQuAv",
+	"+H45YiQHOeOnxhrGEqVcsI02MBP0b4gb4xnW/BoVzbpensVAydPIVt+vYwgZ4tAtrmL2cvlqYkoTqwa1",
+	"zjcbvRGBtf8H36OyTnOUc6XtF015/Yq2YlSOmTZoJD7I45P4ssP4Xwapn5Ni04ujFHzf3P8XySKn2zwc",
+	"gznRMCrxp2/NC1aL2Z/uAzaTY8eZXrB2qzZ1Ueh751ev0DuEwRi8H/PT6mf1kZpOxV6e+4QNKpScF0f8",
+	"ZyMjTfJtO0HvC0Erw3hhTqba2lwhe9c5wfdsJexdZVRYp2R1QjJSzrI6VfSRqsNqvyp3EyR81TkIl88D",
+	"Q2aEST3adlUWE6M9744WOlczcVjJHWX2kO7SYYm48JQjLgqtOKlCW/pIpPEs6HMZ1dUUnaYIlRPNCbjC",
+	"qV7bL6vddpJU3ZPh1fJEffy0ps40JTqWzpGRvjrdmOkxUYhNwzviz27S02kxLM4aaVRsjFn+YxNyO8Uy",
+	"/5jmnBcnejdjXJM5l4SF72Wz3HsbPGK5WOee03xRV/scsyzsNnh7QPqPr9ES7XMiiIFBUBM5oQwBrfWj",
+	"Ud+xgfjBCVrUZRVUI3YxqajL9YXmMOqe/S+maOH5ZZF1+b9Gy07AKO4zo/f4ZraesbExwWKsKNcipVcL",
+	"ovVIhLYVGrcm/AbibFssgrbI6XFzbUWFXSxUoTTHbEukoTzjFn+EFCkKGYIISKJiPRUX8iqBl3fsUjD8",
+	"KtxVjslPq3vmOqo9djRwEesosaJvSd1KsD+bVhQ8ofTdIG6Znv+7dXl3AAczVKZVeqdoTGCjk1AKOKXZ",
+	"+Fk12DGcE5yNMGiKGVoTVOKMoAwfJFqTDQfDLYqn/kIqFWIpXBREbAmb7QnMSbpbFXhNiuGEv23ARtIG",
+	"XuBBCLoorpchCM4StM9pmjslxzgjs5yZKWcKUybP8vLZIZLOgkJWNgQyY0VvTSTNyMhOlvigSQCOuwzt",
+	"qcoR4AlPccjiooieFMFpHgpavUFaDKLPlhGl36Os1Qf2m4md6LST1G5EQE2/BX5vb8cZ5wKlBZdExgrB",
+	"ez7KSlrPrDY4VVwcuaFvsHQ39A1lVOZEohLviLNGUKOwosBICu/xZOjonX3MvOFwX8MJWmMoQfqaXyDM",
+	"Mn2zkwgLgtJaxdLonfkGOH5DqCQ616NrMDJYELxKy+eRvJpztdLKUFY4JaPXhoDtRapT3itoSRXJVutD",
+	"x2KhRWEsfTOetu8J3eYkC5olJZdqZSK4I6Fh/YSF34KRoacrgXf8b0TMtyKCAhR/lcYuUeD9Si9oxnEk",
+	"aDl33wzOd/TqPYGvbl7ufTvpM1GPAr3VBdgnxBqdbe9tX0hRjW7tB0EqLAD1GA2gULwgQtsVqxFx3mCr",
+	"Z4Bd7JnBNxt77hu4FwFIonM2rLXM2xCwvl2atzgtkDWpI2Zn3NzbILADlBxex6I5rMc8x4JcygpNFgXJ",
+	"tvPNsCwj2crczWNPy4xKyYtHklmf/zbkJJFGejOBKSMZMleWqHXYV8YH/4YLRJkZKfpsdqPOW6q351G6",
+	"J1WUrcivoVn/Fata4AKZh5JOYCFStQmScr5rETYxiooUBEuSxV+NOCDS6ir+jT7wJ+KdPZb5rK3o4/Ta",
+	"ZfUGS3osHWLXPimH3DHkwv46u5RqOaXLBSFlaeR0VVDWu/jOcznRCCSRfghsuBFsQohNyRYr+kjA51GQ",
+	"zbn+DlEzRtk2njPyw7QJ3YUgaKK3nzFDJJZEMWa1XqU+BkYdIBIIkYDhiFEtCcCJqDr3hlkSlfMsdEk0",
+	"trzIiHABRwvEO8+Yt7eZ+dgWm/A26yoVc+Cbm0J2mhLw3vauU2ayoX2vapHm1ld7GsSnDmWPfaAkJTJB",
+	"gtcsIxmqq8Q6Ko2BQrWir5mKtYJCFoZEa15vc3Wmn5Vs1Epz+jFTLTGYeVgNZduxCE28BqjswPEHCv0t",
+	"PFItxxwHJidPamHZeyLrrLuYrC5PmXgzjtEfgpRY7OKdmD/C80EvJlGzD4KYXAqDl9Sm/5znZYoLcvoJ",
+	"Ff+hulopfooGgI+492O2SqYWRRtlCWmjIXxdbdHSG14UfC/dpeM1IoVsryD+X9sgfhDAqQ4Fmbc98Mac",
+	"FSkstpGe+T4iLzUOVUvwhpOaMbvT6SynoaTjqNBGSV6L9Fj+2RXNI5cDe1xLmDHt00FQVx99bK+iG7qt",
+	"BTHeJq1aE7Q+6D9QgbTO8QIoHjkqztlqOkyxz3lBUEakJEI5h6mcF/3z7llnh07MiQfzcHoYzPE5MzEc",
+	"NcMZ0whW9CKUfuFkqG/O98HjafTYPc/S3xEhZ1BjHu9vo92H4bWNnvqMq/AfZM73gUjznwUuIQQCqlPr",
+	"iWcSSUWqxVjauwxdXrAgUiFBcGGS9bXJbp5OEBemksJ8g8DMufnunMvFWHpx8JMuhTgH6Jnhm6iPROKc",
+	"uqyVkUrlKxN2Hp5yZki9IwLvjWDP8eKZwct4H6yifAUYuzkvFEYUY0SefILKCjNJpK3uoKbDaE1laoji",
+	"gQYheA/YcsFNcDwTvDIsoxQJR+03WI18wwxHEpQKKivNwVIJUktSdD+b1RL4uv28rATBmRz73gyFkh8y",
+	"IDYLa/2fAcfFN6igv9Y0MyJHtttGmC101pYvaYgWc6XgisyKYTpoxHnErDBMR+4JGDYpZhkdCWx0TsPZ",
+	"99cgAqBL7sSCQ5z/1DCkI01QN0xCymbivVol4UtdR2QHQt/K2xFY5om3fhtrCIULWmOmaxX4n2zi1Z5D",
+	"wMEnWide30MfME6629a32JIW4dC45nu+PxMy9LwyrSJvQ6CNsdLeM31oQms5tzHQxrHURIwdfsL3dTWh",
+	"+H6MN7a4yewUYr+6SQd/NA+e+wNrLV7KEGcmpHOLfu7c/GsFRZXszUxfR55JFwICztE/7hmC0kW3izFQ",
+	"38mm2tg1ZqKYzQTGs0uKdw6XZTStICmtiL5etDVtXqOlC4RpSnEId5f4kz+p58uAkI5ZfBUWJmv9KA7B",
+	"XAS2nEhEwxmLfT11FEDcxNeeTWD9X87Ctuo1hhQUnBSrAh/G7xQtVHp6084qXJXWUmGRzRSSD7wWJAP/",
+	"l7cfUORqjQWUuEIVJZAsWWGhpOYaCOErW2/sQR/i6H65TEzwDt3/aZmYwxw9f5UgiQsFKPeuEJDt9nwu",
+	"34wjYecMo6d4gVEUFmk+5QcC1IKmtKEm31hS6Vs/3/iZQvucYIVc3M+rsPVyOWZhnLuIzyEer2cXVfGw",
+	"NAMQjdYzXcy/RLWscTEsA1SrY/CM+JSpLa6mR3k+NUqBlaIpCWOyC862507TWAbb6aSEqXF+rbU1ks7L",
+	"iQwytKARlJtMUVFQeqGck5gSCvhZOOBZ2ZdnZVjqy0pIP9e7oEImn5TA8d5+UwSuk+/lnbceesyA5oKV",
+	"6qSLArqnHtAe638TJCtB2a7Q/90W+Lcu4m9KubRT+iIwI31kxK/zG/14YLH3zyeS27aCYBnE7nmJWIfW",
+	"jOte1tagTRbJglOtaqTFywBkNrR7RTBv63uwW4xqk1AcQZ+QmxbRKGR0tNd6TgKkeBGIPZtL86W5Seut",
+	"1VqTJHhsSQKGsiA4zUmGSmO1YYZeLlFJmQ+kMqWFhpqxxClxOXBzc4V7wrYj4OUDKxWuOVmdhjfvaC2F",
+	"VuV/+eVkqhRV+aqTVTlRVsV9OWQtWn/m0WKIe+bF33vrV1iqJs+JZaZAcE6wUIcgFSx4ZSbl42h3P0k6",
+	"XoUK2X7LEGZI/w1VmNkoGOSrkAw8r5QhjEqaCr432zxkKQia92iT87Wt/gB5EO71f065cI/tlyRq1YbC",
+	"uuv4qO+qr3s3D3t7PDOj8+xarRMVlgbasiowZUjUI6jEzg1m2mY4FJ29sc408DlSWYEXYb0uQBVXmGV8",
+	"nwEKhyhl0DjwB0qOuNECa/rhkQhBM3eLh3tIE3E8d0l7QpS+gA7EUaiuLDpPoMSPvBZhoTw1RftnqnJe",
+	"K1NO2BboMfHSpmaR1tZm0a9NaM08qzqKPLtFLQM0wMKhX+MC11nrGWhLBvs4xgFh9IwDG6tyOFst0SQy",
+	"zqgZoKrASfhqIqdl7LrvhU/mHOxgggXcIH82Xg+0Jyqs5wxSfjWJmn4N9/eW/ze0KCLk+cV06Ytwwq0z",
+	"r6zl1xIm0iV4Qu6t7xPs1skWNWMQyMB1enAOVguxLnnNoL6TLGhqE+N4tg1IZneiFk99+xbPKfHmUNhm",
+	"lja62uhBzSeSWiByjlm21mezFnNtrNvf77nYmem44vkTMy2wyIi4fWtBB5EzNW+ZiUIp5SGSTJ/Tck/g",
+	"QJY5F6rVG016LUEpFhlKMXum0Fr/VKS1NpyzkJ80HrEyP63HE5Hrpcb4qMiL4yVOACdcJjoSFwkBOfAC",
+	"EIH0ELdrIc35znomuzwRWUh8FDtgC2/H34r+Zit1TyU1wjxsXL/5yNi6vqPSlizv1/+wkhVVyfxcWjCy",
+	"j0jobghwZMF2pOByTbKnhUCfELno21v3k6GLn52/1CrEZxKlzSxQzgvTAWP7gP6xUJT9YwG3iH8sqpox",
+	"opA2lPdrIsThHwswlCC4sYF/VG6jYP0ox/L4MVbi6u+G8P/cFByrL14CbVqlNcOs+8klGqW1MtcirO/k",
+	"gM4yrR8SpLgButyi/wDHu/GlmsKzmjKUgUnkXD8F5yIcp4pXdfC0HnWkNqAXbBj+cSakY4NLWhwiKlQM",
+	"8QmQ0mbINON7pkLsvMcF3se/0imKFXkeRQ9uIs5tEZABVcwD8YmbWJFgaO0nXvk46UozKLP2t5xfPKTg",
+	"eyImP1RQIlHNMj8cFV/5eC4ryBxXYXXqTr/oodwLMxilj52FyfQXMuRyT8CSRqw7IusRu8e/g3l64uBx",
+	"Tmf9LYs0nNrjQp/jG3lulUTkreBdg2Q44Vbg51yfVpDVGeoWeeRDskxERS7aIFCyKODIhERx47YIQ6ia",
+	"XJB+ZxAL0QnmOXPIiE+QTAW22EQMn7l0Xs0QcToNnNJcGog+fCSEmYwQOJjgUE7Ltq+CPuSeybaW+UmA",
+	"2ljMn772hc+mWBjgp8jnDidlJcL89Ef0AHpSySK/JErU5r05mKhhQi/3ybGe44BmWydE1WqFmTVt3TFh",
+	"etKRTt+xR7KFoTJMxWG1EQTCNtut+++2qBVh7idWK/PfiVtxRom6hU9FT1K/0szQlNXGxZVqn/vVcKDU",
+	"ycbmZsx6zRZbOj1LTaqwyGuZHTkUh3L/tcGAOEd40LPn/PXHmdY8Zj8PH0vsJKNrnrTVdOIVGuSunkjD",
+	"jM8Du0clrdprmMlOzXhkatlJ9bz6asNylCVKl6h+0aimQLZl3Qm1AeLYyNRpInlaLWw9RLx7ADRG31N8",
+	"NCZ9Gbq3hDXzjSHnbB+qR00DeZh5S21vmfruvMY7yrbIOoRD+QIG8NE4/18l0eib+zDSqzWC02kgoL73",
+	"67sy2mMDrz+rYqb5+p5mzcfPGu7IMuyll1eEUbZ9bU0n0zTWwPLAeADCJya0Y3cFI2Om6vPTEf35yxkL",
+	"fxEsoa0M4nCsL6JXKMU8Kf3vL6TijOzNrIZReoJlLUhma930infQonC1vUwJWAteXQta9gMeWuRqRTLU",
+	"NMmcagU5GfRzN8MmzEBShdnWIP4doZ0hxx9HQJk+y3TX96MbD8x7GMAj3P2XZ3HsyM2y5bukFVJvkyf1",
+	"jsxv3xuJj1Y6Mm+UjkEhn5pMP4KAa5WFf7Wagepyh3WvhWlJmfvxPok7sa0yHC8sYOotXKhfSFw2qrsJ",
+	"BJNRw/dwM8uTbuFff9IPnti11/oTj+3ZzzkvCMQSPrfyMQE3owX5xjw5iIGYX5vmp8ENM+shmR5k6OD3",
+	"GlAPbWhakFEzsCQZxSvz66kNbAbqvJY0Hw9N+xtKiszrlD0r10/hEBqs0wQbVBa462y3IYIENVUnhiAk",
+	"ruUykGr1nx9/+Cuyf0WUNakJwDtQ9uhfQH3cNVrrNfpfmhI2Q+zXmogDajqqd46d/puTmZxulokjQJis",
+	"DSt5B4PtZpzKx0Wy+EVyBj1lclUWk1FmGEvefuP4cFrioOKluLNvwjI8POXcNtkqNqXCy4OZ0UIhaEkJ",
+	"/ttYYeuj/ZcbV3C7y1vOJYHYTojxCi5lOBPxraipJMavtueiRFqryMRBS/SCAZGODrZB0Ok10j0jx5ai",
+	"CnjOcoP996rd2yQBKlEqsCK2Gn5d2ZorGCkih0j66OSX5e1XU2jripAihFlpsUP2iWCNiqP9BF3VlCaN",
+	"BB43QS2Ic2Xa1MNZhupK/+++Yxgl52Zp2KIx44VzPIiXLI3fVWve2njCxTYCVWiytA0ZIk9dT4xPOnrh",
+	"/Z+IVCdVWb4Ec0bWbrAFxIf2jOZcX0pOrPW26A9lvzmxDw7yo0lITgT9NHtwmgV0TDca7XfsFub0Y8Cd",
+	"NwIfe1crfcxuvHqX02hJT7yeL+dUv3SZZpuNBcxv6COxrWUABgd1SrAop0FrU8jjaJz1UYjOrLSpAbZm",
+	"kQQxNo48M7jxNF78tjzDFG8N254fiHwyyYHKFOJ9jr5/G2Q5z/rtpYaRojJ5qKQwXRQ04bv5bS+Wy2Ty",
+	"WjNu/ZqVk+w9T+vSLuO/1z3k3FIvfF9M1w5LaUXe6iej74qjFYvG6xHGu9n/kPaWDow+GObg2qlOXL6c",
+	"ZW5vYC5aZgkwJcTWvm8Y8UQL/z+1zvihVikvyeWRr5+TBdSdvExtI30rjAn1YGXL10SaRzDFkwyjv1gg",
+	"7cXRh5IA5GC6F4l77hjorhksJH/fGbhuoGG0nNETxYzyVptEwar0UH1s5Obv1yfjtnyXuUBRr1EFFsTU",
+	"b5E530NRoJyU8JS5srcQPnORnDHtb+Dj4Ym3CZGzBmTWAXhmPqMdDs78wGgefWYO2bYACerTxt8+b9Tv",
+	"nbM32BznUMwm5EdQsp+PNCOcO2LTVPNICavZYzoMwnBEk30ezH80bgAnm2D5MGidYYuIAFqN18qkpEiE",
+	"9f0N4TV0ztZ8X0v9s83XGYIy7aE4p56VeyW+ohUcmfoL0ecmvFHwfeQLPbXmvd39eHfySXf1k83eLHP6",
+	"WSctg3l84YtGV/xaJec2PbEq1NMi4/r3rb2XnlNCcnZ5PIH3q9mVmkyl0/wIgvdYIbvBJ3vDHatq11HW",
+	"Z9Iq5UVdsiBVZsjLjnbThdzlrGWMcPp3tHiNbl3NaIQpBPNrFttsArzsesuOCEhLbmbjXddgzYLznZwL",
+	"cyGdBNamzxZc/GPdZw0OBnJ6zTQieM85Ss5qIwa9W+WKshWmYqwNY5PQtZrL2KbK99AxDS7IJi2XkjSc",
+	"AJ2RDa4LtWo9+FE11BsDLz5xYyI54+0BNYw7bA0tuKlnNIJQPwJhn60mK0IKuPkM3U6EFNoUbVsTksav",
+	"P6SslzLvmNc2VcPZI5XgGGw49fxCf5O9WKfLUrX1R4Hc/ojdwnNemTm3yj6fDzir5VWPxAPw91ASWm4b",
+	"F1TPvB1Kq99SL97HMFMMu4jBgM/1qSVmvnXA42vGutOdwzT9yoBdlF/8Dn7vgYO6+zd7IepQ0RQXK1u5",
+	"f8Z6/DfHp/rReYLCxfvGLH/OSGKqnMEN1qqCQJ3UkhY0dHnu5jDZxqgFJYizXgr7JHOP0bRbpSI+U2Vi",
+	"3ZHFj72ve3TwC1QCjcd35ie/HkJPCzxymgXXPFPQCyyoOoxgnQkZ6SIxt3z3uKNICevZDrDHPdrqC+JW",
+	"Xy5n9Xk6JhTNF5sFtlRwVaMNdacNqp9adjnHvGyz/IaEjiwcrCXJFQ9W3FTGa7s9M27/OLOY/Nh2lnhH",
+	"Vk072RmmCBY9V8+ZuvESxkG4nXoAz3zKdfPYh5tksMCtsl/B2FCuQ/lj7Pm9QVacHuJqM5mPVhlonzy3",
+	"ROfMAnIz4pjnlgxyAaJhBd2CMoK4QCVmh6QJ/L1aLjtQnOfo/u6lqaRvqgnZYt4y5bwCSfTiewaAOxnj",
+	"i8Esmkq2tz1WiI4TmNfhy3aIuSCqYSBvOir3I99PViAYqel/bPXZSev+K9m/xbtTShhnK9xTTFiRG0XL",
+	"oI2UYpGtaKg1N1U5skUWHtqiIlShPZYIPoRsStBkrCYypMPbWNpR4bKPndUvnzT9hiNiRJ0UvzmA5KZM",
+	"hfUqj2KjQyEolybYbGqnPzxxxcId1UK6+K9k/y6m+PBZEbh5BHGNRby3noe0zpNurt2lVdTKQ3vlDdBe",
+	"6QabNbJFUZk/Ub3soJ03ZgeDDNNSKwjC3Yp45hJxLdj+FXnnSJgWZjhC3b+1EngFGfjvx80hMsWxIhR1",
+	"OwmnmA1DvdfPzz2Sw0/HLgf0kRwJpYPZ6640JmdJWiw9gGJRE0DMbR9rvtkY5wGVJybP9+scuECI6xjS",
+	"aTs3dnv3bFkh+BxH5zY6nEIf4zspj1yaJtvAuq/464i5H4174i6SCOqrGpe0H8i6NewVM1+Xyj2L36H9",
+	"55Fyg22TgMZaa6raGwFFGUeMm8YarxFrWgWrnBzgl1BKOLZd+UbF+QWtlWh1RLMOb4hIsJGvn07CHMEA",
+	"p2YszwKzfFRYKHcmemW6l0+euByOnh8h8FlVID043JwiqppNU1wSo2ApQ6YXyzO05yKTt+hNUViTBhr/",
+	"k8acCRTU4rQgGbTJnYBsO42bmyqxa6pMSh7LgL/KumNT9MJkUzvUAQfOMhQU77gybDerLS8yYipyQCPp",
+	"dS2CIfJQMf0fHkM4u5xgZ1e0xTDZI2Fm08BJFPZKnIfQO6Jb3ZSCxsmezeSqb1pgXLdQHd8zB2yvCpw2",
+	"JdogP0E+Mye8MH1frf40f3L6M8ePBNqAGp9aP13A4dTGolMTniPrh+iVv3u5DHX56cHYrv7Fz8cViS17",
+	"+sOenVT01E5lpvXoByVHDDsIotkaCZYBJD7I191+J81GoxywYae1YgjV8095dVjxzUgTGpMbpjnO2pIK",
+	"SQVtaPTR6U+SKjN5w3fenL5Yxl+yhj4KXNSXj6eaAgBFXbKOfIF61+uoGVUPSJIOgtVslrAauMuPL85g",
+	"xx8htjKfIz8UmJ10I1pb593xU3znX/TcOTrXLtQH1aqkLLZcrq3FNjUzKCb12R2I7gO9vhs2TQgrdL9c",
+	"onfIyltTTmx+R3BDAztN4/xadCbhLXjSrNmR2/em1dx8s3FHGg44zWS8xI1/lh5UVNUZWU03Zuq4fG5e",
+	"vgh2qqNyFJnqZ335IwUHstlPZqwjLQ9M4jrWhywjTfPR0UKTXhrYq8k5BGwdk6sfY+4AVpZvNpKoSYJ0",
+	"Eq1vvgyXMCHFpjcTB7y1UtMDFvoha7wN4Rm89F8o5wRBh9iLypZ0D7CXy0AQ5DgIOMK/NC6aJ1w4nGye",
+	"VEsBXAszGiP5VRuC6Hysahn2Q43VBXSj9PcRIOoP6wKzHdRLvqvMd+Ud4+rmQBTgXVzpV22KtrXd0YGo",
+	"SWe1rVLhQgt27iF728tU6/Kqy2YcuKMcWnuqvoINj8HQp4TGbLTuf058+YrNzJ44YXE7VoFEGQepTJom",
+	"BFaZY5s6f7x1XmzPkvCn6fhnp0xkXquQNsW2hLeJstfhPiCyFuGSBXtBlSJMi2hJMAu/7UL7Uw6B2GRQ",
+	"rzjeMnADeULQwjV7DQXD8e6TcWH5c9AILVBgrm0m+cnRkTAOMdYVTzt43lOdNO0gHX89jisCisfu5lpU",
+	"Fd4RBufaVmCmiGkcAI6/kFcJy5UtCTKsTQf+b9uexzXBMy2ZXHGToCjO14PHSkIEdORf66KwGoo2J7dW",
+	"H3DINzg5XPKaKV9tDPeX1YVF1CtRk7Cpm1lTN5ifszqNcQb1LWDqbGxh4zPt5PKcG1Bq/apjmn24PyD9",
+	"g/Yklyj91hgXAQ7AJYHS222PDFNNf5/TNIezxvX1kUiQkuiFk6BbVdbbLZGjXXUmGcS9b4/UeKTz/Mp2",
+	"/mSjymjH10NIjukkf5OteEeeDXPcRINz4W9EZDRVs/X7yhoMcTrIa5aTYsZ4CJqbH7Q8ppiBQK4J+qXO",
+	"tk3KK7TGCyrXs2tXz4hlO9Ap3LyV19vAPB0Mbm82JFVHi2PHpOoSls3MnDMVtmMSPKOSC7uBb7+wts0v",
+	"tAt1c40r/sEyks1moXA70P/txMdY1BjOJ2VVVP+q6d13I6zMwQwE318EqZksoAjijKFKLHaTiE+YnqVT",
+	"nBJxauAsRXICZOlEGM2lQ852GtG0kqbF3im0gg280OE9UjO+II+k6OYdKpd3CH7qPRbM+DhSXIP4jDju",
+	"+p2DXV0vqyNNVLnrVNmFMT4jxVwi69hb5WMW1s4scdVfxgvcj3WNLE1I+gS4wMc057yYHVqJb1m4rg/B",
+	"vrQbhIvCeJehpmlTZTBCx6c5l2PGfyao9RZHm7ZeZbZz0mIuU8fJ2U0+ozatwv0M1YqQ4kimbcGlumaP",
+	"xeaNGR/qyUGz1KSbGmO3t92YfgfGzgoDc+lxgWNC264xUqqsZJwmVZHxo77RCGBhC2603e4AiCMXpzUj",
+	"/9Nk+4BjZcPaINMrf5hXy7FxImEp0zEUzgiCpxKX86/23PRPunJYpdk7+cf4tWc4tdNaCMLSQx9gEJFf",
+	"dcyhnZNuGWc9jw10MpNHQnSmonS3sW8Jd8Swjuq7OGf5N0193FGXltcLUuYGavQawRcl4Eo0P5kO4E3P",
+	"7AS5irZuQpDY8ZsrHienPaEpFBkwC7MUb2dqydrSydu+xOedCeVkiybfNkwarZ7sm0Y95aTYvA+WRnEN",
+	"I4KtJyymRNLfiDT1zPTjWFDJmWlIAdADm3V1rOfE8Eg/0g7ueskPQyAOTNkufu55NsiH8MdLOqQ91gzB",
+	"aK6ZN48sW42mr/8XUxRKirK2KwmcKmjdaUDSqeFi0ZteCMIm+W84LZo2fxUWaW5LOApajiqUqNB/slhz",
+	"peAqLnC6A9OcZlvSJGuHfRJxR+HzLydLsJ9wFobBDlUt8xV4F8N4s1TU0rYOlTnJ2iL/zRVkGKyqBQsP",
+	"BttJJdJPkMx0wXlAjCPjwnA4y5JncNuYKHjliNlQIwZGYDh2PnoAMNongbt4dZYDubmUXLpv5IYWRThZ",
+	"3xa8MGUkTJ4AZUgPPl5feqTl7pEMBIjcYIPVVjkpZ2QSHB3VACAfiTg7NWF2t/hanuMOHT1VRkn5rdmV",
+	"uIXS7JyYXiCpxU1r2uHYG6yWbQ3Azp3H603ftLkcJoB4rBvj63TRvNMuft7bSSPKsdcyT2ecdjdrEkMu",
+	"229peZnEzctAimdnah4h9rzGVgNSx8KEulL4Z/pIXEt6y9OJ9RGtTJsdj6/7oBrzVEzH/cmq/U+UdeRp",
+	"ozkN2p4vxw6JGei6tr9GZ873zyfmHA9osVvVswAVljaBHsJhJgcoJ1iocDHu4+fGWFOC+2Plz6+Aj+mU",
+	"kToulWYaXt3WebliHek6ST5tBaNTeiQZpEQfRGt7XXn7uSWMCF6He4CbHDNnL8WnPsxpa9Pr7OGKHbqm",
+	"WimtCFofvGrdr9ESFQQ/Emn0D2DPeokQz0OZQMBEA6gmMx7Nmu3CNNhgFbRBOrlR61opIsAZRpW+NgiC",
+	"TMh26rjYYLWSCisyuH5BoUfJNybIWaiRuo1tA/sRf11lsUNSEdxJlZnTdWliE88thHVaN6jnryJBkW25",
+	"H6tIVmmBpQRXVgAwCvMLpHLgHUEYQQtyaGlFmesAZZZGRdMZql3NPucFQSUtdiemv9s1TDFSwwMX7Adz",
+	"tBtU9wAdqaLuVePqXbc6bVCNthpwgvUtW112Tv+2wMIitXhHB5+kxb1Y9VkVNIZ/MIsLXp9OT63BjzML",
+	"JF2i/IZdivf5cCkfoEWIFdvGNvOk65Q4zfJIvPBapX5O8H2FpnkZKEOvfE9kN5l3xuI4oZPMZwBbbgJN",
+	"/O1EpQtUg4MuQU3EMXEVTOFKssYSjmt7Cpg+IEZx7yiD5n22P7X+w46QSkKVCPMgRgWHapfgm71FP3tx",
+	"DAhXJMhGD1BaQuW50uXMQvdPiQ8yQYqUFRFYQT7nu1tk82bMMD9+8w599fLVnxLjrceo02vUTEISpghL",
+	"TTdR8kjEwfY23VBSZLf/YE32ij6yNEEXXpGtxb3DNOGKLh4WL26Xty/AirbRoTtc0bvH+7vWgKy4YRgO",
+	"86acfZtBG2icvSm7pT7e8uzQa8OFq6qgKbx294s0WtBw2RQPmsFbFuzwoBI1gV/IijPrgHq+XF744+ar",
+	"Q5eupU1b0HxsuGZ+d016FAAAyhKLg4uHYVPLAWmZsL5mbdjCdibOPQw/PTM5wTCI2yeXRhvepY+0hNyn",
+	"tyZJ9Br71MnRfdpd0p92MK3hTn39qB9OUFrwdGdEOK3FI5EX2DjNBZryCZKWwhm6QXsXwhG0dLrFZvqi",
+	"db2G3G6XmiaJSgBHAJXM7e/BRje9BgebfOfSksM7/aHA7Iq77Cf5PvEuexnmI/KYmTRJozT1BcxEMM7e",
+	"ZYibyCZj1DaDcl8DdWy66gDU35UeMPAJWwCSM1ThiohbpCcK++suQvoBzQlWwguSbYm4He67BKCLHN96",
+	"ve0f7UP/I3c/yg/WrjLgaw+yxR4f5EWUNBHE1tvR5gHeCkLQjb7gJ6YgWmIsigRBWNbAYrAk9ucEAR4K",
+	"3Zho0h4fbOdSKhteAh6gEpipxwFNyYOxzXf1AK6j3HuG4BPr9w4Sd7jLpnwJN9duo04b9H7z44aqS7DB",
+	"D4z426WPaHDV+7uVUaKOCOoHo0jeU3Ito0kP/Qdtlv60WSAuxiSyav5+GdMJ0ELctkiB0GqzRVZXU2Lr",
+	"EcL5CgIo97hCKZdK3qI3qKDSdIZ1RXJMkpaeakklMT3RUCq4lDeAA0pVV0eTT80tJrjpX8Pf7eXnGntu",
+	"PvAH7br5OMm+oQUZ2/UNLS5xGr+x9ZUZnLrWrVlidYu+tScvGMnmJmXD7OtaOU+tVrHkkzJXK72nBZey",
+	"u5VwibxR9oIc3s6mVfaVdnPQivuJN7Tfjn1kTxsQmWtWfgGbmmf48Mxe5cGahsvRHgttEmsZhnOUZEiC",
+	"Oxcu1E0xR8Bf+5vpeReCG+n6TEO2xHX2stvK+ok3ctBNeuz83EMr9dqkA5y5h99Qe+uxkRuqzV+pb0cK",
+	"OnALo6S1RkA3Hal89/FvCTJzv+Vii8zGICzBB3Lz3Xv78n/89P13t+iN18cbWOPVcgm1CHoSbUvaAXFt",
+	"o5kuF3xHpfqLe+gpzFjX1TfChnXzgrgS+Nwuc3F1REE7Uimkrdsgze5+t//7fGcw7sdo+Nah4LHAJVEA",
+	"s/5731tHMzhpwZZ+aMsZmZtSk41uUMkPi19rIpqsg4e2F19L8Mky5L8HRypoaZIum4F80MHxWt+f/3ll",
+	"f8YHgMUPmcEQ+DIMUPBtYgvJSZPAgDZUGP9/bwNDn2gfcdz87fuFJkxY0b7Jsis6JlwbiCjten/RrRo7",
+	"G4GgrncuCNkF9u07vrWSY1wJlSAZTfVX9Ue8IkdNkoopwdA6RSiram3zgiMCsu0zpPY0BSeEcr+EL0zp",
+	"A3CKH9UH77CpTnF9haq/pL9o8DFTOhXm5TE/xJta7r+cdn3mQgcOd08FYmRPpHI9Q+TVxO2Klw3XL+OJ",
+	"xa39ZgCtrW8Flxa3j/iRIKx3DMZPzAek2zt0PyVH+q04Obr7Xf/zeVSc/kza2+OVDp4p8iaw9i77Xkxo",
+	"7L3ORLyKwifzeSKSTD6s1w3CFL9Nd83UIG55/akdkfM2N/xKot4UIfh/R9odd4OhCkKMmluSOSysoSoV",
+	"Pkyepna0SUXQwlhHT9T3rjvA9Y/UNv8s4kQ187rSHeWZtI0ZrnZWWvT0lQTIEPFppcfbvZFwGZX5xUXo",
+	"Q60segJxE9CCMq5TAqJfiJSOu9/1v58NCKQgBjnTByWU/JE0W9oh8MsAjBMIYDrU2Plegn0tThBI4Y99",
+	"i8D6BGBJm+nnKugf0F5b7kbH6MPw9sqHnyaTk446IBwGi3tF+dBDm488tW/sjxERs9awlMzljOMCwx+n",
+	"fF4/PD6Vwwt6a0ScIzCj6x0jhiRnnSITNDfpFuMU37NrmvCQyjGkqguNQJGmC0XdvF4haMf4XqI1UYoI",
+	"zbDMawZyZWrrn1j2+e73HTkcPRXeC179MdR/02R69pqrXGg73uJ053IlXJMM1/7+zMMDHKeAy2z8pprc",
+	"i76a9t2o/ap2XgHCf457Z3sfAcz5+Dd6OPguwLbCmg/1oP/n7/jmt+XNV6uHm3/++78GfMNjp95H0kjq",
+	"5U8810nmaU+7P4g5/6IPs82xFkO2vIfHvQCkwm2fNoupmjrvpFcT5qxbwghHeOU8rsEWzfBPzBhNLCps",
+	"BDkdf2k7qOclravEVH8BrzXZbq1/tmbgtVZIEJxJD8Whf+2Vic15kXUYxHanOeJP+8410Lkaab9zHXKC",
+	"lHXn44AstovWjZEA6SHZZQNll4kxD0usoPiQTLzsOINzhcxF6RBnRgZ9dKSkskMxV3xmNFhuO3Vfif97",
+	"XdCfWAqaLuQjmwVh5cT345viRG3yQFtL98KQ8L3giiSmELJUnGem3v76AP92tpCrnIgbl88e3kXoXnjF",
+	"C12nO+JTH3Je68sJmHCnrsdl1JnxZbTjYwb7YbNJDHJBkkcicGE5CTQZ4PxxqrhoszlUTtnW9tTN8aMe",
+	"m3b1m63wObrN/1lnW3JVYEu3wcgT73S3lPTIXj+6P18gPCEaKIrrW3HjiaQ5mDhLoQIwbB6VgE9zYH+F",
+	"Ul6apGYDUQTngjvNoIAx6mV1TGK+r4v3vj7sN84P/cfAvR1QdI+hTXzG9Z66LXSNVIZ4cFsFlHKWoEqQ",
+	"m5TzHWXbBFWEFHqIG4v7turC3JI6u67wMcQaFBS4lgnqFyt4am+cVzLmyN5q+dlyC8ilyhiJayLVxSKR",
+	"b8m2ZtBSEmHmmk24Aidai8OfXJ0LgCjSNHd3m8wGQnK+RyVmhzbXp63O9Pnz58//NwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -76,7 +76,7 @@ func TestCoreTypesAreAsDescribed(t *testing.T) {
 		"FruitTestRequest": reflect.TypeFor[filling.Test](), "FruitTestAnswer": reflect.TypeFor[filling.Tested](),
 		"MeasureRequest": reflect.TypeFor[recipe.MeasureRequest](), "Measured": reflect.TypeFor[recipe.Measured](),
 		"RecipeRequest": reflect.TypeFor[recipe.Request](), "RecipeVerdict": reflect.TypeFor[recipe.Verdict](),
-		"BakeRequest": reflect.TypeFor[bake.Request](), "PlanRequest": reflect.TypeFor[bake.DessertRequest](), "PlanAnswer": reflect.TypeFor[bake.DessertAnswer](), "BakeAnswer": reflect.TypeFor[bake.Answer](),
+		"BakeRequest": reflect.TypeFor[bake.Request](), "BakeSchool": reflect.TypeFor[bake.School](), "PlanRequest": reflect.TypeFor[bake.DessertRequest](), "PlanAnswer": reflect.TypeFor[bake.DessertAnswer](), "BakeAnswer": reflect.TypeFor[bake.Answer](),
 		"OtherRequest": reflect.TypeFor[balance.OtherRequest](), "OtherAnswer": reflect.TypeFor[balance.OtherAnswer](),
 		"DietRequest": reflect.TypeFor[diet.Request](), "DietProposal": reflect.TypeFor[diet.Proposal](),
 		"ImportedDocument": reflect.TypeFor[formats.Document](), "Settings": reflect.TypeFor[measure.Settings](),

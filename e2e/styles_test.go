@@ -150,3 +150,26 @@ func TestCuttingPlans(t *testing.T) {
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Nursery apple pie", " .open")), click(id("station-topping")))
 	reads(t, ctx, id("plan-shell"), "a disc of 31 cm", "dried beans")
 }
+
+// Where bakers disagree, each way is a switch with its numbers.
+func TestWhereBakersDisagree(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Nursery apple pie", " .open")), click(id("station-topping")), click(id("disagree-fat")))
+	reads(t, ctx, id("way-fat-melted"), "lumps of 16 mm", "3 min by hand")
+	reads(t, ctx, id("way-ratio-equal"), "% fat")
+	reads(t, ctx, id("way-coverage-all"), "steam")
+	reads(t, ctx, id("way-base-raw"), "1 is baked")
+	do(t, ctx, click(id("way-base-par_bake")))
+	reads(t, ctx, id("way-base-par_bake"), "baked before")
+	do(t, ctx, WaitVisible(CSS(`[data-testid="way-base-par_bake"][aria-pressed="true"]`)), click(id("way-ratio-equal")))
+	reads(t, ctx, id("bowl-topping"), "equal weights")
+	do(t, ctx, click(id("fat-sunflower_oil")))
+	reads(t, ctx, id("line-topping-sunflower_oil"), "Sunflower oil")
+	do(t, ctx, click(id("station-bake")), click(id("disagree-cover")), click(id("way-cover-foil")))
+	reads(t, ctx, id("strip"), "foil")
+	do(t, ctx, click(id("station-juice")), click(id("disagree-sugar")), click(id("way-sugar-none")))
+	reads(t, ctx, id("figures"), "Sugar 0 g")
+	do(t, ctx, click(id("station-fruit")), click(id("school-peel-unpeeled")))
+	reads(t, ctx, id("bowl-fruit"), "unpeeled")
+}

@@ -17,8 +17,7 @@ type Setting struct {
 	OvenOffsetC float64  `json:"oven_offset_c,omitempty"`
 	FillingC    *float64 `json:"filling_c,omitempty"` // left out: by what was done to the fruit
 	DishC       *float64 `json:"dish_c,omitempty"`
-	ParBaked    bool     `json:"par_baked,omitempty"` // the base
-	Stages      []Stage  `json:"stages,omitempty"`    // left out: proposed
+	Stages      []Stage  `json:"stages,omitempty"` // left out: proposed
 }
 
 // DessertRequest is a dessert to be baked on paper.
@@ -163,7 +162,7 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 		b.DishStartC = b.Filling.StartC // filled and frozen in its dish
 	}
 	t, _ := larder.Toppings.Get(r.Topping.Key)
-	rate, start, gap := t.BrownRate*a.ColourFactor, chilledC, t.GapShare
+	rate, start, gap := t.BrownRate*a.ColourFactor, chilledC, a.Cutaway.GapShare
 	if t.Family == "biscuit" || t.Family == "praline" {
 		start = freshC
 	}
@@ -173,7 +172,7 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 		WaterPct: water, DrySkinMM: t.DrySkinMM, BrownRate: &rate, StartC: &start,
 	}
 	b.GapShare = &gap
-	if r.Base != nil && a.BaseG > 0 && !s.ParBaked {
+	if r.Base != nil && a.BaseG > 0 && !r.Base.ParBaked {
 		base, _ := larder.Bases.Get(r.Base.Key)
 		mm, water := base.ThicknessMM, base.WaterPct
 		if r.Base.ThicknessMM > 0 {

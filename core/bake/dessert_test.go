@@ -29,6 +29,33 @@ func TestTheSteamOfTheBakeIsInTheLedger(t *testing.T) {
 	t.Log(a.Plan.Words())
 }
 
+func TestSchoolsDifferInNumbers(t *testing.T) {
+	q := DessertRequest{Request: gooseberries()}
+	q.Request.Style, q.Request.Base = "pie", &balance.BaseAsked{Key: "shortcrust"}
+	all, err := Schools(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	by, chosen := map[string]School{}, map[string]int{}
+	for _, s := range all {
+		by[s.Question+" "+s.Key] = s
+		if s.Chosen {
+			chosen[s.Question]++
+		}
+	}
+	for _, question := range []string{"fat", "ratio", "coverage", "base", "cover", "sugar"} {
+		if chosen[question] != 1 {
+			t.Errorf("%s: %d ways are chosen", question, chosen[question])
+		}
+	}
+	if by["ratio equal"].FatPct <= by["ratio two"].FatPct || by["coverage gaps"].SteamG <= by["coverage all"].SteamG || by["cover foil"].Colour >= by["cover open"].Colour {
+		t.Errorf("%+v", by)
+	}
+	if by["sugar none"].SugarPct >= by["sugar fruit"].SugarPct || by["fat melted"].LumpMM <= by["fat cold"].LumpMM || by["base par_bake"].Base != 0 {
+		t.Errorf("%+v", by)
+	}
+}
+
 func TestOnesOwnStagesAreBakedAsTheyAre(t *testing.T) {
 	q := DessertRequest{Request: gooseberries(), Setting: Setting{Stages: []Stage{{Minutes: 20, OvenC: 160}}}}
 	short, err := Dessert(q)

@@ -57,8 +57,16 @@ func (p *plan) cutaway(s stand, fruitML float64) Cutaway {
 		BaseMM: p.under.ThicknessMM, BaseSides: p.base.UpTheSides, LowerMM: lower,
 		FruitRawMM: raw, ToppingRawMM: raw + p.top.ThicknessMM, FruitMM: sunk, JuiceMM: min(sunk, 10*g.HeightCM(below+juice)),
 		ToppingMM: baked, LateMM: baked + late, HotMM: 10*g.DepthCM - s.headspaceMM,
-		JuiceColour: blend(p.filling.Pieces), GapShare: p.wanted.Topping.GapShare, Family: p.wanted.Topping.Family, Custard: p.custard != nil,
+		JuiceColour: blend(p.filling.Pieces), GapShare: p.gapShare(), Family: p.wanted.Topping.Family, Custard: p.custard != nil,
 	}
+}
+
+// gapShare is the share of the surface that is left open.
+func (p *plan) gapShare() float64 {
+	if g := p.req.Topping.GapShare; g != nil {
+		return *g
+	}
+	return p.wanted.Topping.GapShare
 }
 
 // crumbLayerGPerML is how crumbs lie under the fruit. Working figure, for the picture alone.

@@ -34,11 +34,11 @@ func (p *plan) method(s stand) []Doing {
 	} else if p.under.G > 0 {
 		step("base", "Make the base. %s", p.howBase())
 	}
-	if p.under.G > 0 && p.base.ParBakeC > 0 {
+	if p.under.G > 0 && p.base.ParBakeC > 0 && p.req.Base.ParBaked {
 		step("par_bake", "%s", p.parBake())
 	}
 	if t := p.wanted.Topping; t.Family != "biscuit" {
-		step("topping", "Make the topping: %s. %s%s", larder.Plain(t.Name), howDough(t, p.top), waits(t))
+		step("topping", "Make the topping: %s. %s%s", larder.Plain(t.Name), p.howTopping(), waits(t))
 	}
 	step("fruit", "%s", p.howFruit())
 	if m := p.filling.Macerate; m.Minutes > 0 {

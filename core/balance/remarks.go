@@ -367,7 +367,7 @@ func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
 		}
 		return
 	}
-	if wet := s.JuiceSharePct; p.base.ParBakeC > 0 && wet > soggyJuicePct {
+	if wet := s.JuiceSharePct; p.base.ParBakeC > 0 && wet > soggyJuicePct && !p.req.Base.ParBaked {
 		say(out, "wet_base", Advice, "topping", "The base would go soggy raw.",
 			fmt.Sprintf("%.0f %% of the filling is juice: it holds the base near 100 C, and nothing crisps below that.", wet), p.parBake())
 	}

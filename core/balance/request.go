@@ -93,6 +93,10 @@ type ToppingAsked struct {
 	Amount      topping.Amount     `json:"amount,omitempty"`
 	ThicknessMM float64            `json:"thickness_mm,omitempty"` // overrides the amount
 	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
+	Fat         string             `json:"fat,omitempty"`       // in the place of butter, by its pure fat
+	FatState    string             `json:"fat_state,omitempty"` // cold, soft or melted; left out: as the recipe is usually made
+	Crumb       string             `json:"crumb,omitempty"`     // fine or chunks
+	GapShare    *float64           `json:"gap_share,omitempty"` // left open for steam; left out: the table's
 	// Liquids make a dough up, in shares of their weight; left out: whole milk.
 	Liquids      []LiquidAsked `json:"liquids,omitempty"`
 	HydrationPct float64       `json:"hydration_pct,omitempty"` // water of the liquids to flour; left out: the table's
@@ -118,6 +122,7 @@ type LiquidAsked struct {
 type BaseAsked struct {
 	Key         string             `json:"key"`
 	ThicknessMM float64            `json:"thickness_mm,omitempty"` // left out: the table's
+	ParBaked    bool               `json:"par_baked,omitempty"`    // before the fruit goes in
 	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
 }
 
@@ -323,6 +328,16 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 	}
 	d.checkPct(asked.BakersPct, t.Parts, where, f)
 	w := topping.Wanted{Topping: t, Amount: asked.Amount, ThicknessMM: asked.ThicknessMM, BakersPct: asked.BakersPct, Own: d.req.Own}
+	if asked.Fat != "" {
+		fat, ok := d.req.Own.Ingredient(asked.Fat)
+		w.Fat = known(fat, ok, asked.Fat, where+"/fat", "ingredient", f)
+		if ok && fat.Role != "fat" {
+			f.Add(where+"/fat", "%s is no fat: give butter, a plant block, an oil or shortening", larder.Plain(fat.Name))
+		}
+	}
+	f.OneOf(where+"/fat_state", asked.FatState, "", "cold", "soft", "melted")
+	f.OneOf(where+"/crumb", asked.Crumb, "", "fine", "chunks")
+	optional(asked.GapShare, where+"/gap_share", 0, 0.9, "", f)
 	w.Liquids = d.lookLiquids(asked.Liquids, where+"/liquids", f)
 	if asked.HydrationPct != 0 {
 		f.Range(where+"/hydration_pct", asked.HydrationPct, 10, 250, "%")

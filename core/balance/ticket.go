@@ -46,7 +46,7 @@ func (p *plan) ticket(s stand) []Bowl {
 	by := measure.Conventions{Cup: p.req.Cup, Spoon: p.req.Spoon, Eggs: p.req.Eggs}
 	bowls := []Bowl{p.fruitBowl(by, s), p.dryBowl(by, s), p.custardBowl(by), p.crumbBowl(by)}
 	bowls = append(bowls, partsBowl(by, "base", p.base.Name, p.howBase(), p.under.Parts))
-	bowls = append(bowls, partsBowl(by, "topping", p.wanted.Topping.Name, howDough(p.wanted.Topping, p.top), p.top.Parts))
+	bowls = append(bowls, partsBowl(by, "topping", p.wanted.Topping.Name, p.howTopping(), p.top.Parts))
 	for i, x := range p.late {
 		t := p.dessert.late[i].Topping
 		bowls = append(bowls, partsBowl(by, fmt.Sprintf("late%d", i+1), t.Name, howDough(t, x), x.Parts))
@@ -249,10 +249,36 @@ func howDough(t larder.Topping, x topping.Sized) string {
 		return "Rub in the butter, bind with the egg. Crumble this part over the fruit."
 	}
 	if melted {
-		return "Melt the butter, fork it through the dry things, and leave the clumps."
+		return fatHow["melted"]
 	}
-	return "Rub the cold fat into the flour until no dry flour is left, then stir in the rest. Keep some lumps."
+	return fatHow["cold"]
 }
+
+// fatHow is how a crumb is made, by the state of its fat.
+var fatHow = map[string]string{
+	"cold":   "Rub the cold fat into the flour until no dry flour is left, then stir in the rest. Keep some lumps.",
+	"soft":   "Work the soft fat through the dry things with a fork until it clumps. It goes quickly: stop while there is still some loose crumb.",
+	"melted": "Melt the butter, fork it through the dry things, and leave the clumps.",
+}
+
+// crumbHow is the wanted size of crumb.
+var crumbHow = map[string]string{
+	"fine":   " Rub on until it is fine and even: it lies close, and lets little steam through.",
+	"chunks": " Squeeze some of it together and break it into chunks: they stay crunchy and let the steam out.",
+}
+
+// howTopping is how the topping is made, with what the baker wants of it.
+func (p *plan) howTopping() string {
+	t := p.req.Topping
+	how := howDough(p.wanted.Topping, p.top)
+	if crumbly[p.wanted.Topping.Family] && t.FatState != "" {
+		how = fatHow[t.FatState]
+	}
+	return how + crumbHow[t.Crumb]
+}
+
+// crumbly are the families that are rubbed or forked.
+var crumbly = map[string]bool{"crumble": true, "crisp": true, "streusel": true}
 
 // howBase is how the base is made and laid.
 func (p *plan) howBase() string {

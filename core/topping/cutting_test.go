@@ -101,6 +101,33 @@ func TestShellsAndBars(t *testing.T) {
 	}
 }
 
+func TestAnotherFatKeepsThePureFat(t *testing.T) {
+	fat := func(topping, key string) (g, water float64) {
+		i, _ := larder.Ingredients.Get(key)
+		for _, p := range Size(Wanted{Topping: row(t, topping), Fat: i}, 500).Parts {
+			if p.Ingredient.Role == "fat" {
+				g += p.BakersPct * p.Ingredient.FatPct / 100
+			}
+			if p.Ingredient.Key == "water" {
+				water += p.BakersPct
+			}
+		}
+		return g, water
+	}
+	for _, topping := range []string{"crumble_classic", "pastry_lid"} {
+		want, wet := fat(topping, "butter")
+		for _, key := range []string{"vegan_block", "sunflower_oil", "shortening"} {
+			got, water := fat(topping, key)
+			if math.Abs(got-want) > 1e-9 {
+				t.Errorf("%s with %s: %g %% pure fat, want %g", topping, key, got, want)
+			}
+			if topping == "pastry_lid" && key != "vegan_block" && water <= wet {
+				t.Errorf("%s with %s: %g %% water, butter's was %g", topping, key, water, wet)
+			}
+		}
+	}
+}
+
 func TestEveryLiquidCountsByItsWaterAndFat(t *testing.T) {
 	grams := func(liquids ...string) map[string]float64 {
 		w := Wanted{Topping: row(t, "biscuit_drop")}

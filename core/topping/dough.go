@@ -24,6 +24,34 @@ const (
 // sour are the liquids whose acid sets bicarbonate off.
 var sour = map[string]bool{"buttermilk": true, "natural_yogurt": true, "greek_yogurt": true, "soured_cream": true}
 
+// otherFat puts another fat in the place of the butter, as much as brings the same pure fat. Butter is 16 % water: in a
+// dough that is bound by it, water makes up for a fat that has none.
+func (w Wanted) otherFat(parts []Part) []Part {
+	if w.Fat.FatPct <= 0 || w.Fat.Key == "butter" {
+		return parts
+	}
+	for i, p := range parts {
+		if p.Ingredient.Key != "butter" {
+			continue
+		}
+		pct := p.BakersPct * p.Ingredient.FatPct / w.Fat.FatPct
+		dry := p.BakersPct*p.Ingredient.WaterPct/100 - pct*w.Fat.WaterPct/100
+		parts[i] = Part{Ingredient: w.Fat, BakersPct: pct}
+		if water, ok := w.Own.Ingredient("water"); ok && dry > 0.1 && bound[w.Topping.Family] {
+			if j := slices.IndexFunc(parts, func(p Part) bool { return p.Ingredient.Key == water.Key }); j >= 0 {
+				parts[j].BakersPct += dry
+			} else {
+				parts = append(parts, Part{Ingredient: water, BakersPct: dry})
+			}
+		}
+		break
+	}
+	return parts
+}
+
+// bound are the families whose dough is held together by water.
+var bound = map[string]bool{"biscuit": true, "pastry": true, "bar": true}
+
 // makeUp adds the liquids that bring a dough to its hydration. The butter makes room for their fat, as against the whole
 // milk that the table's recipe is meant with, and sour dairy takes bicarbonate for part of the baking powder.
 func (w Wanted) makeUp(parts []Part) []Part {

@@ -37,6 +37,8 @@ type Wanted struct {
 	ThicknessMM float64            // 0: by the amount
 	BakersPct   map[string]float64 // changes to the recipe, by ingredient
 	Own         *larder.Own        // the kitchen's own figures
+	// Fat stands in for the recipe's butter, by its pure fat; empty: butter.
+	Fat larder.Ingredient
 	// Liquids make a dough up to its hydration; none: whole milk.
 	Liquids      []Liquid
 	HydrationPct float64 // water of the liquids to flour; 0: the table's
@@ -106,7 +108,7 @@ func split(w Wanted, g float64) []Part {
 			}
 		}
 	}
-	return share(w.makeUp(parts), g)
+	return share(w.makeUp(w.otherFat(parts)), g)
 }
 
 // share gives each part its grams of g.

@@ -31,6 +31,15 @@ func (s Server) SimulateBake(_ context.Context, req api.SimulateBakeRequestObjec
 	return api.SimulateBake200JSONResponse(*out), nil
 }
 
+// BakeSchools shows each way where bakers disagree.
+func (s Server) BakeSchools(_ context.Context, req api.BakeSchoolsRequestObject) (api.BakeSchoolsResponseObject, error) {
+	out, err := bake.Schools(*req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.BakeSchools200JSONResponse(out), nil
+}
+
 // PlanBake proposes the stages for a dessert and an oven.
 func (s Server) PlanBake(_ context.Context, req api.PlanBakeRequestObject) (api.PlanBakeResponseObject, error) {
 	out, err := bake.Dessert(*req.Body)

@@ -71,6 +71,9 @@ var bodies = map[string]func(found fault.Faults, body []byte) error{
 	"SimulateBake": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(bake.Request), bake.Check)
 	},
+	"BakeSchools": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(bake.DessertRequest), bake.CheckDessert)
+	},
 	"PlanBake": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(bake.DessertRequest), bake.CheckDessert)
 	},

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bake/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where bakers disagree - fat, ratio, crumb, coverage, base, cover, sugar - each way for this dessert in this oven */
+        post: operations["bakeSchools"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/amount": {
         parameters: {
             query?: never;
@@ -630,6 +647,8 @@ export interface components {
                  * @description 0 or left out: the table's
                  */
                 thickness_mm?: number;
+                /** @description Before the fruit goes in */
+                par_baked?: boolean;
                 /** @description Changes to the recipe by ingredient; 0 leaves one out */
                 bakers_pct?: {
                     [key: string]: number;
@@ -1061,6 +1080,17 @@ export interface components {
              * @description Water of the liquids to flour; 0 or left out: the table's
              */
             hydration_pct?: number;
+            /** @description In the place of butter, by its pure fat */
+            fat?: string;
+            /** @enum {string} */
+            fat_state?: "" | "cold" | "soft" | "melted";
+            /** @enum {string} */
+            crumb?: "" | "fine" | "chunks";
+            /**
+             * Format: double
+             * @description Left open for steam; left out: the table's
+             */
+            gap_share?: number;
         };
         BalanceAnswer: {
             /**
@@ -1571,8 +1601,6 @@ export interface components {
                 filling_c?: number;
                 /** Format: double */
                 dish_c?: number;
-                /** @description The base is baked before, and not simulated */
-                par_baked?: boolean;
                 /** @description Left out: proposed */
                 stages?: components["schemas"]["Stage"][];
             };
@@ -1624,6 +1652,50 @@ export interface components {
                 settles: boolean;
                 unmet: string[];
             }[];
+        };
+        BakeSchool: {
+            /** @enum {string} */
+            question: "fat" | "ratio" | "crumb" | "coverage" | "base" | "cover" | "sugar";
+            key: string;
+            name: string;
+            chosen: boolean;
+            /** @description What it changes that no number tells */
+            says: string;
+            /**
+             * Format: double
+             * @description Of the topping
+             */
+            fat_pct: number;
+            /**
+             * Format: double
+             * @description Of the filling
+             */
+            sugar_pct: number;
+            /**
+             * Format: double
+             * @description Of the crumb; 0 where that is not in question
+             */
+            lump_mm: number;
+            /**
+             * Format: double
+             * @description By hand; 0 where that is not in question
+             */
+            hand_min: number;
+            /**
+             * Format: double
+             * @description Until the middle bubbles; 0: it does not
+             */
+            minutes: number;
+            /** Format: double */
+            steam_g: number;
+            /** Format: double */
+            colour: number;
+            /** Format: double */
+            base: number;
+            /** Format: double */
+            set: number;
+            request: components["schemas"]["BalanceRequest"];
+            stages: components["schemas"]["Stage"][];
         };
         BakeEnd: {
             /**
@@ -2099,6 +2171,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    bakeSchools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanRequest"];
+            };
+        };
+        responses: {
+            /** @description The ways */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeSchool"][];
                 };
             };
             default: components["responses"]["Problem"];

@@ -4,6 +4,7 @@ import AmountField from '@/parts/AmountField.vue'
 import RemarkList from '@/parts/RemarkList.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { heat, integer } from '@/parts/words'
+import BakersDisagree from './BakersDisagree.vue'
 import BakePlan from './BakePlan.vue'
 import { useDessert } from './useDessert'
 
@@ -83,6 +84,7 @@ const unusual = computed(() => {
     </div>
     <p v-for="u in unusual" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
     <BakePlan />
+    <BakersDisagree :questions="['cover']" />
     <RemarkList :remarks="remarks" />
   </div>
 </template>

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { bandWords, integer, number, percent } from '@/parts/words'
+import BakersDisagree from './BakersDisagree.vue'
 import CustardChoice from './CustardChoice.vue'
 import JuiceLedger from './JuiceLedger.vue'
 import MacerateChoice from './MacerateChoice.vue'
@@ -141,6 +142,7 @@ function swap(key: string) {
       {{ percent(dessert.answer.sugar_target_pct) }} at {{ percent(dessert.answer.acid_pct) }} acid); whole
       spoon {{ percent(dessert.answer.spoon_sugar_pct) }}.
     </p>
+    <BakersDisagree :questions="['sugar']" />
   </div>
 </template>
 

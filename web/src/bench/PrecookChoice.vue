@@ -11,7 +11,9 @@ import { useSchools } from './useSchools'
 /** Cooking the fruit first: needed for some, advised for some, a school for the rest. */
 const kitchen = useKitchen()
 const dessert = useDessert()
-const schools = useSchools()('precook')
+const of = useSchools()
+const schools = of('precook')
+const peel = of('peel')
 const precook = computed(() => dessert.draft!.request.precook)
 const wants = computed(() =>
   dessert
@@ -20,6 +22,9 @@ const wants = computed(() =>
     .map((f) => `${lower(short(f!.name))}: ${f!.precook}`),
 )
 
+function peelAll(s: School) {
+  dessert.change('peeling', (d) => d.request.fruits.forEach((f) => (f.peeled = s.key === 'peeled')))
+}
 function choose(s: School) {
   dessert.change('pre-cooking', (d) => {
     if (s.key === 'raw') d.request.precook = undefined
@@ -39,6 +44,7 @@ function choose(s: School) {
   <div>
     <p v-if="wants.length" class="small"><strong>Cook it first</strong>, {{ wants.join('; ') }}.</p>
     <SchoolChoice :schools="schools" label="Cook the fruit first" @choose="choose" />
+    <SchoolChoice v-if="peel.length" :schools="peel" label="Peel the fruit" @choose="peelAll" />
     <div v-if="precook" class="pair">
       <AmountField
         label="Pre-cooked for"

@@ -8,6 +8,7 @@ defineEmits<{ choose: [school: School] }>()
 
 const says = (s: School) =>
   [
+    s.question === 'peel' ? `buy ${grams(s.buy_g)}` : '',
     s.driven_off_g >= 0.5 ? `${grams(s.driven_off_g)} boiled off` : '',
     s.sugar_lost_g >= 0.5 ? `${grams(s.sugar_lost_g)} of sugar lost` : '',
     s.thickener_lost_g >= 0.05 ? `${grams(s.thickener_lost_g)} of thickener lost` : '',

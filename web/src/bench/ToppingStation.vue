@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { basisWords, integer, lower, mm, percent, short } from '@/parts/words'
+import BakersDisagree from './BakersDisagree.vue'
 import BaseChoice from './BaseChoice.vue'
 import DoughLiquids from './DoughLiquids.vue'
 import LateToppings from './LateToppings.vue'
@@ -37,6 +38,13 @@ const addable = computed(
         !['liquid', 'thickener', 'acid', 'pastry'].includes(i.role),
     ) ?? [],
 )
+/** In the place of butter, by pure fat; an oil's crumb is not a solid fat's. */
+const fats = [
+  ['butter', 'butter'],
+  ['vegan_block', 'plant block'],
+  ['sunflower_oil', 'oil'],
+  ['shortening', 'shortening'],
+] as const
 const t = computed(() => dessert.answer?.topping)
 
 function swap(key: string) {
@@ -114,6 +122,19 @@ const verdicts: Record<string, string> = {
       {{ mm(t.thickness_mm) }} on {{ mm(t.fruit_depth_mm) }} of raw fruit; usual is
       {{ mm(t.ratio_low * t.fruit_depth_mm) }} to {{ mm(t.ratio_high * t.fruit_depth_mm) }}.
     </p>
+    <div v-if="row?.parts.some((x) => x.key === 'butter')" class="choice" role="group" aria-label="Fat">
+      <button
+        v-for="[key, says] in fats"
+        :key="key"
+        :aria-pressed="(request.topping.fat || 'butter') === key"
+        :data-testid="`fat-${key}`"
+        @click="
+          dessert.change('the fat', (d) => (d.request.topping.fat = key === 'butter' ? undefined : key))
+        "
+      >
+        {{ says }}
+      </button>
+    </div>
     <table>
       <caption class="visually-hidden">
         Recipe in baker’s percentages
@@ -170,6 +191,7 @@ const verdicts: Record<string, string> = {
     </p>
     <LateToppings />
     <BaseChoice />
+    <BakersDisagree :questions="['fat', 'ratio', 'crumb', 'coverage', 'base']" />
     <p v-if="row" class="small quiet">
       Ahead: {{ row.make_ahead }}. Recipe from: {{ basisWords[row.basis] }}.
     </p>
