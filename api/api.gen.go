@@ -520,6 +520,7 @@ type Larder struct {
 	Ingredients []LarderIngredient `json:"ingredients"`
 	Materials   []LarderMaterial   `json:"materials"`
 	Styles      []LarderStyle      `json:"styles"`
+	Swaps       []Swap             `json:"swaps"`
 	Thickeners  []LarderThickener  `json:"thickeners"`
 	Toppings    []LarderTopping    `json:"toppings"`
 
@@ -835,6 +836,12 @@ type StartDish = balance.StartDish
 // StartRequest Give one of fruit_g, bought_g and portions
 type StartRequest = balance.StartRequest
 
+// Swap defines model for Swap.
+type Swap = diet.Swap
+
+// SwapRequest defines model for SwapRequest.
+type SwapRequest = diet.SwapRequest
+
 // ToppingAsked defines model for ToppingAsked.
 type ToppingAsked = balance.ToppingAsked
 
@@ -934,6 +941,9 @@ type SchoolsJSONRequestBody = BalanceRequest
 // StartJSONRequestBody defines body for Start for application/json ContentType.
 type StartJSONRequestBody = StartRequest
 
+// SwapIngredientJSONRequestBody defines body for SwapIngredient for application/json ContentType.
+type SwapIngredientJSONRequestBody = SwapRequest
+
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
 	// ReadAmount What a baker typed into one field, in the field's unit
@@ -1029,6 +1039,9 @@ type ServerInterface interface {
 	// Start Begun from an amount of fruit or from portions - which of the dishes, how many, what is left over
 	// (POST /api/v1/start)
 	Start(c *gin.Context)
+	// SwapIngredient A dessert with one ingredient of its topping swapped, by what the two do
+	// (POST /api/v1/swap)
+	SwapIngredient(c *gin.Context)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -1714,6 +1727,19 @@ func (siw *ServerInterfaceWrapper) Start(c *gin.Context) {
 	siw.Handler.Start(c)
 }
 
+// SwapIngredient operation middleware
+func (siw *ServerInterfaceWrapper) SwapIngredient(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SwapIngredient(c)
+}
+
 // GinServerOptions provides options for the Gin server.
 type GinServerOptions struct {
 	BaseURL      string
@@ -1751,6 +1777,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/v1/start", wrapper.Start)
 	router.POST(options.BaseURL+"/api/v1/other-dish", wrapper.OtherDish)
 	router.POST(options.BaseURL+"/api/v1/diets", wrapper.ProposeDiet)
+	router.POST(options.BaseURL+"/api/v1/swap", wrapper.SwapIngredient)
 	router.POST(options.BaseURL+"/api/v1/fruit-test", wrapper.FruitTest)
 	router.POST(options.BaseURL+"/api/v1/measure", wrapper.Measure)
 	router.POST(options.BaseURL+"/api/v1/recipe", wrapper.JudgeRecipe)
@@ -2976,6 +3003,45 @@ func (response StartdefaultApplicationProblemPlusJSONResponse) VisitStartRespons
 	return err
 }
 
+type SwapIngredientRequestObject struct {
+	Body *SwapIngredientJSONRequestBody
+}
+
+type SwapIngredientResponseObject interface {
+	VisitSwapIngredientResponse(w http.ResponseWriter) error
+}
+
+type SwapIngredient200JSONResponse BalanceRequest
+
+func (response SwapIngredient200JSONResponse) VisitSwapIngredientResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SwapIngredientdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SwapIngredientdefaultApplicationProblemPlusJSONResponse) VisitSwapIngredientResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
 	// ReadAmount What a baker typed into one field, in the field's unit
@@ -3071,6 +3137,9 @@ type StrictServerInterface interface {
 	// Start Begun from an amount of fruit or from portions - which of the dishes, how many, what is left over
 	// (POST /api/v1/start)
 	Start(ctx context.Context, request StartRequestObject) (StartResponseObject, error)
+	// SwapIngredient A dessert with one ingredient of its topping swapped, by what the two do
+	// (POST /api/v1/swap)
+	SwapIngredient(ctx context.Context, request SwapIngredientRequestObject) (SwapIngredientResponseObject, error)
 }
 
 type StrictHandlerFunc func(ctx *gin.Context, request any) (any, error)
@@ -4291,6 +4360,48 @@ func (sh *strictHandler) Start(ctx *gin.Context) {
 	}
 }
 
+// SwapIngredient operation middleware
+func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
+	var request SwapIngredientRequestObject
+
+	var body SwapIngredientJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SwapIngredient(ctx, request.(SwapIngredientRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SwapIngredient")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SwapIngredientResponseObject); ok {
+		if err := validResponse.VisitSwapIngredientResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Base64 encoded, compressed with deflate, json marshaled OpenAPI spec.
 // Stored as a slice of fixed-width chunks rather than one concatenated
 // const string: with thousands of chunks the chained `+` fold is several
@@ -4410,105 +4521,108 @@ var swaggerSpec = []string{
 	"ZW5vYC5aZgkwJcTWvm8Y8UQL/z+1zvihVikvyeWRr5+TBdSdvExtI30rjAn1YGXL10SaRzDFkwyjv1gg",
 	"7cXRh5IA5GC6F4l77hjorhksJH/fGbhuoGG0nNETxYzyVptEwar0UH1s5Obv1yfjtnyXuUBRr1EFFsTU",
 	"b5E530NRoJyU8JS5srcQPnORnDHtb+Dj4Ym3CZGzBmTWAXhmPqMdDs78wGgefWYO2bYACerTxt8+b9Tv",
-	"nbM32BznUMwm5EdQsp+PNCOcO2LTVPNICavZYzoMwnBEk30ezH80bgAnm2D5MGidYYuIAFqN18qkpEiE",
-	"9f0N4TV0ztZ8X0v9s83XGYIy7aE4p56VeyW+ohUcmfoL0ecmvFHwfeQLPbXmvd39eHfySXf1k83eLHP6",
-	"WSctg3l84YtGV/xaJec2PbEq1NMi4/r3rb2XnlNCcnZ5PIH3q9mVmkyl0/wIgvdYIbvBJ3vDHatq11HW",
-	"Z9Iq5UVdsiBVZsjLjnbThdzlrGWMcPp3tHiNbl3NaIQpBPNrFttsArzsesuOCEhLbmbjXddgzYLznZwL",
-	"cyGdBNamzxZc/GPdZw0OBnJ6zTQieM85Ss5qIwa9W+WKshWmYqwNY5PQtZrL2KbK99AxDS7IJi2XkjSc",
-	"AJ2RDa4LtWo9+FE11BsDLz5xYyI54+0BNYw7bA0tuKlnNIJQPwJhn60mK0IKuPkM3U6EFNoUbVsTksav",
-	"P6SslzLvmNc2VcPZI5XgGGw49fxCf5O9WKfLUrX1R4Hc/ojdwnNemTm3yj6fDzir5VWPxAPw91ASWm4b",
-	"F1TPvB1Kq99SL97HMFMMu4jBgM/1qSVmvnXA42vGutOdwzT9yoBdlF/8Dn7vgYO6+zd7IepQ0RQXK1u5",
-	"f8Z6/DfHp/rReYLCxfvGLH/OSGKqnMEN1qqCQJ3UkhY0dHnu5jDZxqgFJYizXgr7JHOP0bRbpSI+U2Vi",
-	"3ZHFj72ve3TwC1QCjcd35ie/HkJPCzxymgXXPFPQCyyoOoxgnQkZ6SIxt3z3uKNICevZDrDHPdrqC+JW",
-	"Xy5n9Xk6JhTNF5sFtlRwVaMNdacNqp9adjnHvGyz/IaEjiwcrCXJFQ9W3FTGa7s9M27/OLOY/Nh2lnhH",
-	"Vk072RmmCBY9V8+ZuvESxkG4nXoAz3zKdfPYh5tksMCtsl/B2FCuQ/lj7Pm9QVacHuJqM5mPVhlonzy3",
-	"ROfMAnIz4pjnlgxyAaJhBd2CMoK4QCVmh6QJ/L1aLjtQnOfo/u6lqaRvqgnZYt4y5bwCSfTiewaAOxnj",
-	"i8Esmkq2tz1WiI4TmNfhy3aIuSCqYSBvOir3I99PViAYqel/bPXZSev+K9m/xbtTShhnK9xTTFiRG0XL",
-	"oI2UYpGtaKg1N1U5skUWHtqiIlShPZYIPoRsStBkrCYypMPbWNpR4bKPndUvnzT9hiNiRJ0UvzmA5KZM",
-	"hfUqj2KjQyEolybYbGqnPzxxxcId1UK6+K9k/y6m+PBZEbh5BHGNRby3noe0zpNurt2lVdTKQ3vlDdBe",
-	"6QabNbJFUZk/Ub3soJ03ZgeDDNNSKwjC3Yp45hJxLdj+FXnnSJgWZjhC3b+1EngFGfjvx80hMsWxIhR1",
-	"OwmnmA1DvdfPzz2Sw0/HLgf0kRwJpYPZ6640JmdJWiw9gGJRE0DMbR9rvtkY5wGVJybP9+scuECI6xjS",
-	"aTs3dnv3bFkh+BxH5zY6nEIf4zspj1yaJtvAuq/464i5H4174i6SCOqrGpe0H8i6NewVM1+Xyj2L36H9",
-	"55Fyg22TgMZaa6raGwFFGUeMm8YarxFrWgWrnBzgl1BKOLZd+UbF+QWtlWh1RLMOb4hIsJGvn07CHMEA",
-	"p2YszwKzfFRYKHcmemW6l0+euByOnh8h8FlVID043JwiqppNU1wSo2ApQ6YXyzO05yKTt+hNUViTBhr/",
-	"k8acCRTU4rQgGbTJnYBsO42bmyqxa6pMSh7LgL/KumNT9MJkUzvUAQfOMhQU77gybDerLS8yYipyQCPp",
-	"dS2CIfJQMf0fHkM4u5xgZ1e0xTDZI2Fm08BJFPZKnIfQO6Jb3ZSCxsmezeSqb1pgXLdQHd8zB2yvCpw2",
-	"JdogP0E+Mye8MH1frf40f3L6M8ePBNqAGp9aP13A4dTGolMTniPrh+iVv3u5DHX56cHYrv7Fz8cViS17",
-	"+sOenVT01E5lpvXoByVHDDsIotkaCZYBJD7I191+J81GoxywYae1YgjV8095dVjxzUgTGpMbpjnO2pIK",
-	"SQVtaPTR6U+SKjN5w3fenL5Yxl+yhj4KXNSXj6eaAgBFXbKOfIF61+uoGVUPSJIOgtVslrAauMuPL85g",
-	"xx8htjKfIz8UmJ10I1pb593xU3znX/TcOTrXLtQH1aqkLLZcrq3FNjUzKCb12R2I7gO9vhs2TQgrdL9c",
-	"onfIyltTTmx+R3BDAztN4/xadCbhLXjSrNmR2/em1dx8s3FHGg44zWS8xI1/lh5UVNUZWU03Zuq4fG5e",
-	"vgh2qqNyFJnqZ335IwUHstlPZqwjLQ9M4jrWhywjTfPR0UKTXhrYq8k5BGwdk6sfY+4AVpZvNpKoSYJ0",
-	"Eq1vvgyXMCHFpjcTB7y1UtMDFvoha7wN4Rm89F8o5wRBh9iLypZ0D7CXy0AQ5DgIOMK/NC6aJ1w4nGye",
-	"VEsBXAszGiP5VRuC6Hysahn2Q43VBXSj9PcRIOoP6wKzHdRLvqvMd+Ud4+rmQBTgXVzpV22KtrXd0YGo",
-	"SWe1rVLhQgt27iF728tU6/Kqy2YcuKMcWnuqvoINj8HQp4TGbLTuf058+YrNzJ44YXE7VoFEGQepTJom",
-	"BFaZY5s6f7x1XmzPkvCn6fhnp0xkXquQNsW2hLeJstfhPiCyFuGSBXtBlSJMi2hJMAu/7UL7Uw6B2GRQ",
-	"rzjeMnADeULQwjV7DQXD8e6TcWH5c9AILVBgrm0m+cnRkTAOMdYVTzt43lOdNO0gHX89jisCisfu5lpU",
-	"Fd4RBufaVmCmiGkcAI6/kFcJy5UtCTKsTQf+b9uexzXBMy2ZXHGToCjO14PHSkIEdORf66KwGoo2J7dW",
-	"H3DINzg5XPKaKV9tDPeX1YVF1CtRk7Cpm1lTN5ifszqNcQb1LWDqbGxh4zPt5PKcG1Bq/apjmn24PyD9",
-	"g/Yklyj91hgXAQ7AJYHS222PDFNNf5/TNIezxvX1kUiQkuiFk6BbVdbbLZGjXXUmGcS9b4/UeKTz/Mp2",
-	"/mSjymjH10NIjukkf5OteEeeDXPcRINz4W9EZDRVs/X7yhoMcTrIa5aTYsZ4CJqbH7Q8ppiBQK4J+qXO",
-	"tk3KK7TGCyrXs2tXz4hlO9Ap3LyV19vAPB0Mbm82JFVHi2PHpOoSls3MnDMVtmMSPKOSC7uBb7+wts0v",
-	"tAt1c40r/sEyks1moXA70P/txMdY1BjOJ2VVVP+q6d13I6zMwQwE318EqZksoAjijKFKLHaTiE+YnqVT",
-	"nBJxauAsRXICZOlEGM2lQ852GtG0kqbF3im0gg280OE9UjO+II+k6OYdKpd3CH7qPRbM+DhSXIP4jDju",
-	"+p2DXV0vqyNNVLnrVNmFMT4jxVwi69hb5WMW1s4scdVfxgvcj3WNLE1I+gS4wMc057yYHVqJb1m4rg/B",
-	"vrQbhIvCeJehpmlTZTBCx6c5l2PGfyao9RZHm7ZeZbZz0mIuU8fJ2U0+ozatwv0M1YqQ4kimbcGlumaP",
-	"xeaNGR/qyUGz1KSbGmO3t92YfgfGzgoDc+lxgWNC264xUqqsZJwmVZHxo77RCGBhC2603e4AiCMXpzUj",
-	"/9Nk+4BjZcPaINMrf5hXy7FxImEp0zEUzgiCpxKX86/23PRPunJYpdk7+cf4tWc4tdNaCMLSQx9gEJFf",
-	"dcyhnZNuGWc9jw10MpNHQnSmonS3sW8Jd8Swjuq7OGf5N0193FGXltcLUuYGavQawRcl4Eo0P5kO4E3P",
-	"7AS5irZuQpDY8ZsrHienPaEpFBkwC7MUb2dqydrSydu+xOedCeVkiybfNkwarZ7sm0Y95aTYvA+WRnEN",
-	"I4KtJyymRNLfiDT1zPTjWFDJmWlIAdADm3V1rOfE8Eg/0g7ueskPQyAOTNkufu55NsiH8MdLOqQ91gzB",
-	"aK6ZN48sW42mr/8XUxRKirK2KwmcKmjdaUDSqeFi0ZteCMIm+W84LZo2fxUWaW5LOApajiqUqNB/slhz",
-	"peAqLnC6A9OcZlvSJGuHfRJxR+HzLydLsJ9wFobBDlUt8xV4F8N4s1TU0rYOlTnJ2iL/zRVkGKyqBQsP",
-	"BttJJdJPkMx0wXlAjCPjwnA4y5JncNuYKHjliNlQIwZGYDh2PnoAMNongbt4dZYDubmUXLpv5IYWRThZ",
-	"3xa8MGUkTJ4AZUgPPl5feqTl7pEMBIjcYIPVVjkpZ2QSHB3VACAfiTg7NWF2t/hanuMOHT1VRkn5rdmV",
-	"uIXS7JyYXiCpxU1r2uHYG6yWbQ3Azp3H603ftLkcJoB4rBvj63TRvNMuft7bSSPKsdcyT2ecdjdrEkMu",
-	"229peZnEzctAimdnah4h9rzGVgNSx8KEulL4Z/pIXEt6y9OJ9RGtTJsdj6/7oBrzVEzH/cmq/U+UdeRp",
-	"ozkN2p4vxw6JGei6tr9GZ873zyfmHA9osVvVswAVljaBHsJhJgcoJ1iocDHu4+fGWFOC+2Plz6+Aj+mU",
-	"kToulWYaXt3WebliHek6ST5tBaNTeiQZpEQfRGt7XXn7uSWMCF6He4CbHDNnL8WnPsxpa9Pr7OGKHbqm",
-	"WimtCFofvGrdr9ESFQQ/Emn0D2DPeokQz0OZQMBEA6gmMx7Nmu3CNNhgFbRBOrlR61opIsAZRpW+NgiC",
-	"TMh26rjYYLWSCisyuH5BoUfJNybIWaiRuo1tA/sRf11lsUNSEdxJlZnTdWliE88thHVaN6jnryJBkW25",
-	"H6tIVmmBpQRXVgAwCvMLpHLgHUEYQQtyaGlFmesAZZZGRdMZql3NPucFQSUtdiemv9s1TDFSwwMX7Adz",
-	"tBtU9wAdqaLuVePqXbc6bVCNthpwgvUtW112Tv+2wMIitXhHB5+kxb1Y9VkVNIZ/MIsLXp9OT63BjzML",
-	"JF2i/IZdivf5cCkfoEWIFdvGNvOk65Q4zfJIvPBapX5O8H2FpnkZKEOvfE9kN5l3xuI4oZPMZwBbbgJN",
-	"/O1EpQtUg4MuQU3EMXEVTOFKssYSjmt7Cpg+IEZx7yiD5n22P7X+w46QSkKVCPMgRgWHapfgm71FP3tx",
-	"DAhXJMhGD1BaQuW50uXMQvdPiQ8yQYqUFRFYQT7nu1tk82bMMD9+8w599fLVnxLjrceo02vUTEISpghL",
-	"TTdR8kjEwfY23VBSZLf/YE32ij6yNEEXXpGtxb3DNOGKLh4WL26Xty/AirbRoTtc0bvH+7vWgKy4YRgO",
-	"86acfZtBG2icvSm7pT7e8uzQa8OFq6qgKbx294s0WtBw2RQPmsFbFuzwoBI1gV/IijPrgHq+XF744+ar",
-	"Q5eupU1b0HxsuGZ+d016FAAAyhKLg4uHYVPLAWmZsL5mbdjCdibOPQw/PTM5wTCI2yeXRhvepY+0hNyn",
-	"tyZJ9Br71MnRfdpd0p92MK3hTn39qB9OUFrwdGdEOK3FI5EX2DjNBZryCZKWwhm6QXsXwhG0dLrFZvqi",
-	"db2G3G6XmiaJSgBHAJXM7e/BRje9BgebfOfSksM7/aHA7Iq77Cf5PvEuexnmI/KYmTRJozT1BcxEMM7e",
-	"ZYibyCZj1DaDcl8DdWy66gDU35UeMPAJWwCSM1ThiohbpCcK++suQvoBzQlWwguSbYm4He67BKCLHN96",
-	"ve0f7UP/I3c/yg/WrjLgaw+yxR4f5EWUNBHE1tvR5gHeCkLQjb7gJ6YgWmIsigRBWNbAYrAk9ucEAR4K",
-	"3Zho0h4fbOdSKhteAh6gEpipxwFNyYOxzXf1AK6j3HuG4BPr9w4Sd7jLpnwJN9duo04b9H7z44aqS7DB",
-	"D4z426WPaHDV+7uVUaKOCOoHo0jeU3Ito0kP/Qdtlv60WSAuxiSyav5+GdMJ0ELctkiB0GqzRVZXU2Lr",
-	"EcL5CgIo97hCKZdK3qI3qKDSdIZ1RXJMkpaeakklMT3RUCq4lDeAA0pVV0eTT80tJrjpX8Pf7eXnGntu",
-	"PvAH7br5OMm+oQUZ2/UNLS5xGr+x9ZUZnLrWrVlidYu+tScvGMnmJmXD7OtaOU+tVrHkkzJXK72nBZey",
-	"u5VwibxR9oIc3s6mVfaVdnPQivuJN7Tfjn1kTxsQmWtWfgGbmmf48Mxe5cGahsvRHgttEmsZhnOUZEiC",
-	"Oxcu1E0xR8Bf+5vpeReCG+n6TEO2xHX2stvK+ok3ctBNeuz83EMr9dqkA5y5h99Qe+uxkRuqzV+pb0cK",
-	"OnALo6S1RkA3Hal89/FvCTJzv+Vii8zGICzBB3Lz3Xv78n/89P13t+iN18cbWOPVcgm1CHoSbUvaAXFt",
-	"o5kuF3xHpfqLe+gpzFjX1TfChnXzgrgS+Nwuc3F1REE7Uimkrdsgze5+t//7fGcw7sdo+Nah4LHAJVEA",
-	"s/5731tHMzhpwZZ+aMsZmZtSk41uUMkPi19rIpqsg4e2F19L8Mky5L8HRypoaZIum4F80MHxWt+f/3ll",
-	"f8YHgMUPmcEQ+DIMUPBtYgvJSZPAgDZUGP9/bwNDn2gfcdz87fuFJkxY0b7Jsis6JlwbiCjten/RrRo7",
-	"G4GgrncuCNkF9u07vrWSY1wJlSAZTfVX9Ue8IkdNkoopwdA6RSiram3zgiMCsu0zpPY0BSeEcr+EL0zp",
-	"A3CKH9UH77CpTnF9haq/pL9o8DFTOhXm5TE/xJta7r+cdn3mQgcOd08FYmRPpHI9Q+TVxO2Klw3XL+OJ",
-	"xa39ZgCtrW8Flxa3j/iRIKx3DMZPzAek2zt0PyVH+q04Obr7Xf/zeVSc/kza2+OVDp4p8iaw9i77Xkxo",
-	"7L3ORLyKwifzeSKSTD6s1w3CFL9Nd83UIG55/akdkfM2N/xKot4UIfh/R9odd4OhCkKMmluSOSysoSoV",
-	"Pkyepna0SUXQwlhHT9T3rjvA9Y/UNv8s4kQ187rSHeWZtI0ZrnZWWvT0lQTIEPFppcfbvZFwGZX5xUXo",
-	"Q60segJxE9CCMq5TAqJfiJSOu9/1v58NCKQgBjnTByWU/JE0W9oh8MsAjBMIYDrU2Plegn0tThBI4Y99",
-	"i8D6BGBJm+nnKugf0F5b7kbH6MPw9sqHnyaTk446IBwGi3tF+dBDm488tW/sjxERs9awlMzljOMCwx+n",
-	"fF4/PD6Vwwt6a0ScIzCj6x0jhiRnnSITNDfpFuMU37NrmvCQyjGkqguNQJGmC0XdvF4haMf4XqI1UYoI",
-	"zbDMawZyZWrrn1j2+e73HTkcPRXeC179MdR/02R69pqrXGg73uJ053IlXJMM1/7+zMMDHKeAy2z8pprc",
-	"i76a9t2o/ap2XgHCf457Z3sfAcz5+Dd6OPguwLbCmg/1oP/n7/jmt+XNV6uHm3/++78GfMNjp95H0kjq",
-	"5U8810nmaU+7P4g5/6IPs82xFkO2vIfHvQCkwm2fNoupmjrvpFcT5qxbwghHeOU8rsEWzfBPzBhNLCps",
-	"BDkdf2k7qOclravEVH8BrzXZbq1/tmbgtVZIEJxJD8Whf+2Vic15kXUYxHanOeJP+8410Lkaab9zHXKC",
-	"lHXn44AstovWjZEA6SHZZQNll4kxD0usoPiQTLzsOINzhcxF6RBnRgZ9dKSkskMxV3xmNFhuO3Vfif97",
-	"XdCfWAqaLuQjmwVh5cT345viRG3yQFtL98KQ8L3giiSmELJUnGem3v76AP92tpCrnIgbl88e3kXoXnjF",
-	"C12nO+JTH3Je68sJmHCnrsdl1JnxZbTjYwb7YbNJDHJBkkcicGE5CTQZ4PxxqrhoszlUTtnW9tTN8aMe",
-	"m3b1m63wObrN/1lnW3JVYEu3wcgT73S3lPTIXj+6P18gPCEaKIrrW3HjiaQ5mDhLoQIwbB6VgE9zYH+F",
-	"Ul6apGYDUQTngjvNoIAx6mV1TGK+r4v3vj7sN84P/cfAvR1QdI+hTXzG9Z66LXSNVIZ4cFsFlHKWoEqQ",
-	"m5TzHWXbBFWEFHqIG4v7turC3JI6u67wMcQaFBS4lgnqFyt4am+cVzLmyN5q+dlyC8ilyhiJayLVxSKR",
-	"b8m2ZtBSEmHmmk24Aidai8OfXJ0LgCjSNHd3m8wGQnK+RyVmhzbXp63O9Pnz58//NwAA//8=",
+	"nbM32BznUMwm5EdQsqHR9ria0bFnj6sg4qFJ/Zg5r6Y155FCWLPHdEiG4Ygmhz2YRWmcCU7CwX5i0IDD",
+	"liIBzBuvlUlskQjrWyDCa+i/raWnlvpnm/UzhHbao3VOVSz3SnxdLDh49ReiT194o+D7yBd6ytF7u/vx",
+	"7uST7uonW8ZZFvdzV1oG8/jCF7CuELeq0m16YhWxp4sc949r87f2lntOQcrZxfYE3q9m130ydVPzI3jg",
+	"Y2XxBp/sDXesRl5H9Z9Jq5QXdcmCVJkhNzvaTT5yV72WQcLJ5NFiNrp1NaMRhhXMr1lsswnwsutUOyIo",
+	"LbmZjZ5dgzULzndyLmiGdNJhm65d4EaIdcY1qBrIEDbTiOA953Y5qykZdIKVK8pWmIqxpo5NethqLmOb",
+	"muFDNzc4NJskX0rScDp1Rja4LtSqjQdEVWRvzMX4NJCJVI+3B9Qw7rDRtOCmOtII3v0IIH62mqwIKeAe",
+	"NXRiEVJow7ZtdEiaKMGQsl4CvmNe26INZ49Ugpux4dTzywZOdnadLnLVVjMFcvsjdsvYeUXr3Cr7fD7g",
+	"rJZXPRIPoORDSWi5bVxQPWN5KK1+g754j8VMMeziDwMe3KeWmPnWAY+vQOtOdw7T9OsMdjGD8Tv4vQc1",
+	"6u7f7IWoQ0VTXKxsH4AZ6/HfHJ/qR+dXCpcCHLsBcEYSUzMN7sNWFQSqrpa0oKGreDcjyrZZLShBnPUS",
+	"4ieZe4ym3ZoX8XkvE+uOLKXsfd2jg1/uEmg8vjM/+dUVelrgkdMsuOaZgl5gQdVhBDlNyEhPirnFwMfd",
+	"TkpYP3mAPe7RVl8Ut/qSOatr1DGhaL7YLLClgqtBbag7bVD91LLLOeZlmzM4JHRkGWItSa4UseKmzl7b",
+	"O5px+8eZpenHtrPEO7JqmtPOMEWw6DmOztSNlzAOws3ZA+joU66bxz7cpJYFbpX9esiGch3KH2PP7w1O",
+	"4/SAWZsXfbRmQfvkuQU/Z5ajmxEVPbcAkQs3DevxFpQRxAUqMTskTRjx1XLZAfY8R/d3L01dflObyJYG",
+	"lynnFUiiFy00cN7JiGEMAtLUxb3tsUJ01MG8Dl+2Q8yFZA3DgtMxvh/5frKewUiHgGOrz05a91/J/i3e",
+	"nVIQOVvhnmLCitwoWgZtpBSLbEVDjb6pypEt2fDQliihCu2xRPAhZBOMJiM/kQEi3kbmjgqXfeys7vuk",
+	"6V4cEXHqJAzOgTc3RS+sd3kUaR0KaLmkw2ZTO93miSs97qgW0sV/Jft3MaWMz4rnzSOIa1PivfU8pHWe",
+	"dHPtLq2iVh7aK2+A9ko32KyRLYrKI4rqjAfNwTE7GJyZllpBEO7W1zOXiGslAVyRd44EfWGGI9T9WyuB",
+	"V5CB/37cHCJTHCtCibiTUI/ZMHB8/WzfIxUB6NjlgD6SI4F5MHvdlcZkQEmLzAeILWoCibntis03G+M8",
+	"oPLEVPx+1QQXCHH9RzpN7MZu754tKwSf4+jcRodT6GN8X+aRS9NkU1n3FX8dMfejcU/cRdJKfVXjSgAE",
+	"cngNe8XM1yWGz+J3aCZ6pHhh23KgsdaaGvlGQFHGEeOmTcdrxJrGwyonB/glFCaObX6+UXF+QWslZi6g",
+	"a9fhDREJXfL100kIJhjg1PznWdCYjwoL5c5Er+j38snToGHacwh8Vk1JD1w3pySrZtMUl8QoWMqQ6ezy",
+	"DO25yOQtelMU1qQp8QGtSWPOBMpzcVqQDJruTgDAncbNTc3ZNVUmwY9lwF9l3bEpemGyqR3qQA1nGQqK",
+	"d1wZtjfWlhcZMfU9oC31uhbBEHmoNP8PjyHUXk6wsyva0prskTCzaeAkCnslzsP7HdGtbkpB42TPZnLV",
+	"Ny3Mrlv2ju+Zg8lXBU6bgm+Q7SCfmRNemC6yVn+aPzn9meNHAk1FjU+tn3zgUG9j0akJz5H1Q/SK6b1c",
+	"hnoG9UBxV//i5+OKxBZR/WHPTiqhaqcy03r0g5Ijhh0E0WzFBcsAEh/k6273lGajUQ4YsdMaO4S6A6S8",
+	"Oqz4ZqSljck00xxnbUmFpIKmNvro9CdJlZm84TtvTl8s4y9ZQx8FLurLx1NNOYGiLllHvkC963XUjKoH",
+	"JEkHD2s2S1gN3OXHF2ew448QW5nPkR8KzE66Ea2t8+74Kb7zL3ruHJ1rF+qDalVSFlt811Z2m5oZlKb6",
+	"7A5E94FeFw+bdIQVul8u0Ttk5a0pTja/v7ihgZ2mcX4tOpPwFjxp1uzI7XvTuG6+2bgjDQecZjJe4sY/",
+	"Sw8qquqMrKbbPHVcPjcvXwT73lE5ilD1c8j8kYID2VwqM9aRBgomDR7rQ5aRppXpaNlKL6ns1eQcAraO",
+	"yfyPMXcAM8s3G0nUJEE6ads3X4YLopBi05uJA+BaqekBC/2QNd6G8AxeMjEUh4KgQ+xFZUu6B9jLZSAI",
+	"chwMHOFfGhfNEy4cTjZPqswAroUZbZb8GhBBrD9WtQz7ocaqDLpR+vsIUPWHdYHZDqov31Xmu/KOcXVz",
+	"IArwLq6QrDZF20rx6EDUpLPa1rxwoQU795C97eW9dXnV5UYO3FEOtT1VrcGGx2DoU0JjNlr3Pye+fMXW",
+	"aE+c/rgdq2eijINUJk1LA6vMsU3EP96IL7YDSvjTdPyzUyYyr1VIm2JbENxE2etwVxFZi3ABhL2gShGm",
+	"RbQkmIXfdqH9KYdAbGqpV2pvGbiBPCFo4Zqdi4LhePfJuLD8OWiEFigw1zaT/OToSBiHGOuKpx0876lO",
+	"mnaQjr8ex5UUxWN3cy2qCu8Ig3NtKzBTxLQhAMdfyKuE5coWGBlWugP/t23241rqmQZPrlRKUBTn68Fj",
+	"BSYCOvKvdVFYDUWbk1urDzjkG5wcLnnNlK82hvvL6sIi6pWoSdjUzaypG8zPWZ3GOINqGTB1Nraw8Zl2",
+	"cnnODSi1ftUxzT7cH5D+QbOTSxSSa4yLAAfgkkAh77bjhqnNv89pmsNZ47oESSRISfTCSdCtKuvtlsjR",
+	"Hj2TDOLet0dqPNJ5fp08f7JRRbnjqyskx3SSv8lWvCPPhjluosG58DciMpqq2fp9ZQ2GOB3ktd5JMWM8",
+	"BM3ND1oeU8xAINcE/VJn2yb1FRrtBZXr2ZWwZ8SyHegUbt7K65Rgng4GtzcbkqqjpbZjUnYJy2Zmzpl6",
+	"3TEJnlHJhd3At1+m2+YX2oW6ucaVEmEZyWazULi56P924mMsagznk7Iqqn/V9O67EVbmYAaC7y+C1EwW",
+	"UFJxxlAlFrtJxCdMz9IpTok4NXCWIjkBsnQijObSIWc7jWhaSdOw7xRawQZe6PAeqUBfkEdSdPMOlcs7",
+	"BD/1HgtmfBwprkF8Rhx3/T7ErkqY1ZEmqtx1quzCGJ+R0jCRVfGt8jELa2eWuFoy4+Xyx3pQliYkfQJc",
+	"4GOac17MDq3EN0Bc14dgl9sNwkVhvMtQIbWpWRih49OcyzHjPxPUeoujTVuvzts5aTGXqQrl7CafUZvG",
+	"436GakVIcSTTtuBSXbNjY/PGjA/15KBZatJNjbHb225Mv59jZ4WBufS4wDGhbf4YKVVWMk6Tqsj4Ud9o",
+	"BLCwBTfa3nkAxJGL01qb/2myGcGxImRtkOmVP8yr5dg4kbCU6RgKZwTBU4nL+Vd7broxXTms0uyd/GP8",
+	"2jOc2mktBGHpoQ8wiMivOubQzkm3KLSexwb6oskjITpTn7rbJriEO2JYR/VdnLP8m6ba7qhLy+ssKXMD",
+	"NXqN4IsScCWan0w/8aYDd4JcfVw3IUjs+M2VopPTntAUigyYhVmKtzO1ZG3p5G1f4vPOhHKyJZhvGyaN",
+	"Vk/2TaOeclJs3gdLo7j2E8FGFhZTIulvRJrqaPpxLKjkzLS3AOiBzbo61sFieKQfaS53veSHIRAHpmwX",
+	"P/c8G+RD+OMlHdIea61gNNfMm0eWrUbT1/+LKQoFSlnb4wROFbTutDPp1HCx6E0vBGGT/DecFk3TwAqL",
+	"NLcFIQUtRxVKVOg/Way5UnAVFzjdgWlOsy1pkrXDPom4o/D5l5MF3U84C8Ngh6qW+Qq8i2G8WSpqaRuR",
+	"ypxkbcuA5goyDFbVgoUHg+2kEuknSGZ66jwgxpFxYTicZckzuG1MFLxyxGyoEQMjMBw7Hz0AGO2TwF28",
+	"OsuB3FxKLt2FckOLIpysbwtemDISJk+AMqQHH69WPdLA90gGAkRusMFqq5yUMzIJjo5qAJCPRJydmjC7",
+	"93wtz3GHjp4qo6T81uxK3EJpdk5ML5DU4qY17XDsDVbLthZg587jdbpvmmYOE0A81o3xdbpo3mkXP+/t",
+	"pBHl2GuZpzNOu5s1iSGX7d60vEzi5mUgxbMzNY8Qe16brAGpY2FCXSn8M30krsG95enE+ohWpmmPx9d9",
+	"UI15KqZ//2QPgCfKOvK00Zx2b8+XY4fEDHRd262jM+f75xNzjge02K3qWYAKS5tAD+EwkwOUEyxUuLT3",
+	"8XNjrMXB/bFi6lfAx3TKSB2XSjMNr37rvFyxjnSdJp97XIWugFPddAdQhGDJCZaRTyOgTB4DeNGvR7XQ",
+	"DbQUhZXN7yeqXzsN1tisNmj1mXyGZxKZUrpTp8alA0JmcrF0O70dq62IdUoHL4O86YOybSc2Tz9sCSOC",
+	"1+EO9SZn0dnf8ak0c5ou9frOuOKZruVbSiuC1gevlvxrtEQFwY9EmvMMsIy9xJrnocwyUEoD6C8zHvKa",
+	"7cI02GAVtGk7uXbrWikiwLlKlb6GCoIMBGDK/NhgtZIKKzK4zkPhUMk3JmheqJE6oFtcrUaaahn/b2Wx",
+	"aFIR3Em9mtMTbGITzy2sdlqvsuevIkG2bfkoezCt0gJLCa7RAAAZ5hdIDcI7gjCCBvnQcI0y15/MLI2K",
+	"pm9Zu5p9zguCSlrsTiynYNcwxUgND1ywW9HRXmVdg2ykOr9X3a2nyDtNeo22GnCCjVVYXXZOd8HAwiKt",
+	"go4OPskq8LAPZ1VkGf7BLC5oEpyeqoUfZxbcukQ5F7sU7/Ph0lBAixArtm2X5knXKXG/5ZH487VKR53g",
+	"Sw1N8zKWUK8cVGSvo3fG4jihz9FnMH83PBBBMROVDvgADt8ENRHsxFXEhSvuGks4ru0pYLrUGMW9owxa",
+	"S9ru6foPO0IqCVVHzIMYFRyqp4Kv/xb97MXFIPyVIBuNQmkJlQxLl4MNvWklPsgEKVJWRGAF+cHvbpHN",
+	"wzLD/PjNO/TVy1d/Skz0B6NOJ1wzCUmYIiw1vW7JIxEH23l3Q0mR3f6DNdlQ+sjSBF14RdsW9w4jhyu6",
+	"eFi8uF3evoBbmY023uGK3j3e37UGZMUNw3CYN+Xs2wyalOPsTdktHfOWZ4dekzhcVQVN4bW7X6TRgobL",
+	"pnjQDN6yYIcHlagJ/EJWnFmH5vPl8sIfN18dhggsbdoC+WPDNfO7a9LtAFBSllgcXHwVm9ogSMuEjV1o",
+	"wxa2M3HhBvjpmckxh0HcPrm07PAufaQl5NK9NUnH19inTs730+6S/rSD/Q136utH/XCC0oKnOyPCaS0e",
+	"ibzAxmku0JRPkLQUztAN2ruQoKCl0y02cxyt6zXUCnCpjpKoBHApUBnf/h5sdNMJc7DJdy7NPbzTHwrM",
+	"rrjLftL4E++yV7FgRB4zk3ZrlKa+gJmI2Nm7DHE42WQg21Zl7mugjk23JkgdcaUsDBzHFhTlDFW4IuIW",
+	"6YnC/rqLkH5Ac4KV8IJkWyJuh/suATglx7deb/tH+9D/yN2P8qu2qwzEboJssccHeRElTQSx9Zu0eYC3",
+	"ghB0oy/4iSmwlxiLIkEQ5jcwKyyJ/TlBgK9DNyY6uccH21eXyoaXgAeoBGbqcUBTQmNs8119ieso954h",
+	"+MT6vYPsHu6yKYfDzbXbqNMmG6T5cUPVJdjgB0b87dJHNIR+/N3KKFFHBPWDUSTvKbmW0aSH/oM2S3/a",
+	"LBAXYxJZNX+/jOkE6DNuW+5AqL7ZIqurKbH1LeF8BQGUe1whcH3fojeooNL0LXZFl0zSn55qSSUxvfZQ",
+	"KriUN4ArS1VXR5NPzS0muOlfw9/t5ecae24+8Aftuvk4yb6hBRnb9Q0tLnEav7H1uhmcutatWWJ1i761",
+	"Jy8YyeYmZWEb61o5T61WseSTMlcrvacFl7K7lXCJvFH2ghzezqaR+5V2c9Ao/ok3tPn+cZOrASW6VvoX",
+	"sKl5hg/P7FUerGm4HO2x0CaxlmE4R0mGJLhz4ULdFAcFPL+/mZ53IbiRrgs6ZN9cZy+7jdafeCMHvc7H",
+	"zs89NPqvTXrJmXv4DbW3Hhu5odr8lfp2pKA/vDBKWmsEdNORyncf/5YgM/dbLrbIbAzCEnwgN9+9ty//",
+	"x0/ff3eL3nhd5oE1Xi2XUNuiJ9G2RCIQ1zYu6nLBd1Sqv7iHnsKMdT2nI2xYNy+IK4HP7TIXV0cUtCOV",
+	"Qtq6DdLs7nf7v893JmfiGA3fuqwKLHBJFMD2/9731tEMTlqwpR/a8ljmptRUNzAo94fFrzURTRbLQ9vb",
+	"sSX4ZFn734MjFbQ0SbzNQD6I5Xjt+M//vLI/4wOkWQyZwRD4MgxQ8G1i4+jSJMSgDRXG/9/bwNAn2kcc",
+	"N3/7fqEJE1a0b7Lsio4J11YkSrveX3Srxs5GIKjryQxCdoF9+45vreQYV0IlSEZT/VX9Ea9oVpP0ZEp6",
+	"tE4Ryqpa27zgiIDqDRlSe5qCE0K5X8IXpvQBOMWP6oN32FQ7ub5C1V/SXzR4qymdCvPymB/iTS33X067",
+	"PnOhA5fHQQViZE+kcj1o5NXE7YqXDdd/5YnFrf1mAP2vbwWXFreP+JEgrHcMxk/MB6TbO3Q/JUf6rTg5",
+	"uvtd//N5VJz+TNrb45UOninyJrD2LvteTGjsvc5EvIrCJ/N5IpJMPqzXDcIUv013zdQgbnn9qR2R87bW",
+	"wJVEvSlq8f+OtDvuBkMVhBg1tyRzWFhDVSp8mDxN7WiTiqCFRY+eqO9dt4nrH6ltPmPEiWrmdaU7yjNp",
+	"G31c7ay0aPwrCZAh4tNKj7d7I+EyKvOLi9CHWln0BOImoAVlgacERL8QKR13v+t/PxsQSEEMcqYPSij5",
+	"I2m2tEPglwEYJxDAdDyy870E+1qcIJDCH/sWgfUJwJI2c9R1ZDigvbbcjY7Rh+HtlQ8/TSYnHXVAOAwW",
+	"94ryoYc2H3lq39gfIyJmrWEpmcsZxwWGP075vH54fCqHF/RqiThHYEbXO0YMSc46RSZobtJ3xim+Z9c0",
+	"4SE1aEhVFxqBol8Xirp5vWfQjvG9RGuiFBGaYZnXXObK1NY/sezz3e87cjh6KrwXvPpjqP+myRzuNeu5",
+	"0Ha8xenO5Uq4piu298i5hwc4TgGX2fhNNbkXfTXtu1H7VRK9gpb/HPfO9j4CmPPxb/Rw8F2AbYU1H+pB",
+	"/8/f8c1vy5uvVg83//z3fw34hsdOvY+kkdTLn3iuM9HTnnZ/EHP+RR9mm2Mtq2y5GI97AUiF275/FlM1",
+	"dd5Jr8bQWbeEEY7wysNcgy2a4Z+YMZpYVNgIcjr+0nZQz0taV4mpJgRea7LdWv9szcBrrZAgOJMeikP/",
+	"2is7nPMi6zCI7XZ0xJ/2nWvIdDXSfuc6LgUp687HAVlsV7YbIwHSQ7LLBsouE2MellhBMSuZeNlxBucK",
+	"mbDSIc6MDProSEllh2KumNFosNx2fr8S//e66j+xFDRd7Uc2C8LKie/HN8Wu2uSBtjbzhSHhe8EVSUxh",
+	"bak4z0z/hvUB/u1sIVc5ETeuPkJ4F6Eb5hUvdJ1um099yHmtVCdgwp06MZdRZ8aX0Y6PGeyHzSYxyAVJ",
+	"HonAheUk0GSA88ep4qLN5lA5ZVvboznHj3ps2tVvtmLs6Db/Z51tyVWBLd2GNU+8093S5CN7/ej+fIHw",
+	"hGigKK4Pyo0nkuZg4iyFitKweVQCPs2B/RVKeWmSmg1EEZwL7jSDgtiol9Uxifm+Lt77+rDfOD/0HwP3",
+	"dkDRPT5oGzTjek/dFrrGPEM8uK0qSzlLUCXITcr5jrJtgipCCj3EjcV9W3VhbkmdXVf4GGINClRcywT1",
+	"i188tTfOK0F0ZG+1/Gy5BeRSZYzENZHqYpHIt2RbM2hRijBzzUtcwRytxeFPrm4KQBRpmru7TWYDITnf",
+	"oxKzQ5vr01b76uy2qxYS3uw9rr71G0JcZde98hR/DLa/8/XRI/siaryTJaRP3tZqdldNlyyqt6YiWdJ0",
+	"cXQlczMO6aj/NwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

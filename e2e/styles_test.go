@@ -151,6 +151,19 @@ func TestCuttingPlans(t *testing.T) {
 	reads(t, ctx, id("plan-shell"), "a disc of 31 cm", "dried beans")
 }
 
+// An ingredient swapped by what it does.
+func TestSwappingAnIngredient(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-plum")), click(id("style-crisp")), click(id("station-topping")))
+	reads(t, ctx, id("bowl-topping"), "Hazelnuts")
+	do(t, ctx, click(id("swap")), click(CSS(`[data-testid^="swap-hazelnuts-"]`)))
+	reads(t, ctx, id("swapped"), "pumpkin seeds", "toast them first")
+	reads(t, ctx, id("line-topping-pumpkin_seeds"), "Pumpkin seeds")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("bowl-topping"), "Hazelnuts")
+}
+
 // Where bakers disagree, each way is a switch with its numbers.
 func TestWhereBakersDisagree(t *testing.T) {
 	url, _ := kitchen(t)

@@ -38,7 +38,7 @@ type Remark struct {
 func (p *plan) remarks(s stand, a *Answer) []Remark {
 	out := []Remark{}
 	for _, about := range []func(*plan, stand, *Answer, *[]Remark){
-		aboutHeadspace, aboutShares, aboutEachFruit, aboutPrecook, aboutMixture, aboutAir, aboutSet, aboutSlips, aboutSweetness, aboutThickener, aboutTopping, aboutBiscuit, aboutBase, aboutCustard, aboutSafety,
+		aboutHeadspace, aboutShares, aboutEachFruit, aboutPrecook, aboutMixture, aboutAir, aboutSet, aboutSlips, aboutSweetness, aboutThickener, aboutTopping, aboutBiscuit, aboutBase, aboutCustard, aboutGluten, aboutSafety,
 	} {
 		about(p, s, a, &out)
 	}
@@ -378,6 +378,24 @@ func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
 
 // soggyJuicePct is the share of juice in a filling from which a raw base stays wet. Working figure.
 const soggyJuicePct = 30.0
+
+// aboutGluten warns where one part was made gluten-free and another was not.
+func aboutGluten(_ *plan, _ stand, a *Answer, out *[]Remark) {
+	free, from := false, []string{}
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			i, _ := larder.Ingredients.Get(l.Key)
+			free = free || l.Key == "gf_flour_blend"
+			if slices.ContainsFunc(i.Allergens, func(x string) bool { return strings.HasPrefix(x, "gluten") }) && !slices.Contains(from, plainName(l.Name)) {
+				from = append(from, plainName(l.Name))
+			}
+		}
+	}
+	if free && len(from) > 0 {
+		say(out, "gluten_left", Warning, "topping", "There is gluten in it all the same.", "The flour of the dough is gluten-free, and there is "+strings.Join(from, " and ")+" in the rest.",
+			"Change that as well: \"For a diet\", below the ticket, proposes what.")
+	}
+}
 
 // aboutCustard has the cautions of eggs.
 func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {

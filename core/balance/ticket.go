@@ -274,8 +274,14 @@ func (p *plan) howTopping() string {
 	if crumbly[p.wanted.Topping.Family] && t.FatState != "" {
 		how = fatHow[t.FatState]
 	}
+	if slices.ContainsFunc(p.top.Parts, func(x topping.Part) bool { return x.Ingredient.Role == "nut" && x.Ingredient.Key != "ground_almonds" }) {
+		how += toast
+	}
 	return how + crumbHow[t.Crumb]
 }
+
+// toast is what nuts taste of.
+const toast = " Toast the nuts first, 8 min at 160 C, and let them cool: then they go in last."
 
 // crumbly are the families that are rubbed or forked.
 var crumbly = map[string]bool{"crumble": true, "crisp": true, "streusel": true}

@@ -66,6 +66,54 @@ var swaps = func() []swap {
 	return out
 }()
 
+// Swap is one way out for an ingredient, as it is offered.
+type Swap struct {
+	Index int    `json:"index"`
+	From  string `json:"from"` // key
+	To    string `json:"to"`   // in words
+	Costs string `json:"costs"`
+}
+
+// Swaps lists every swap, in the order of the table.
+func Swaps() []Swap {
+	out := make([]Swap, len(swaps))
+	c := changing{}
+	for n, s := range swaps {
+		out[n] = Swap{n, s.from, c.words(s), s.costs}
+	}
+	return out
+}
+
+// SwapRequest puts one swap into a dessert's topping.
+type SwapRequest struct {
+	Request balance.Request `json:"request"`
+	Index   int             `json:"index"`
+}
+
+// CheckSwap finds every wrong field.
+func CheckSwap(q SwapRequest) error {
+	var f fault.Faults
+	f.Range("/index", float64(q.Index), 0, float64(len(swaps)-1), "")
+	if err := balance.Check(q.Request); err != nil {
+		for _, x := range err.(fault.Faults) { //nolint:errorlint,forcetypeassert // Check answers nothing else
+			f.Add("/request"+x.Pointer, "%s", x.Detail)
+		}
+	}
+	return f.Err()
+}
+
+// Swapped is a dessert with one ingredient of its topping swapped, by what the two do: water and fat are kept.
+func Swapped(q SwapRequest) (balance.Request, error) {
+	if err := CheckSwap(q); err != nil {
+		return balance.Request{}, err
+	}
+	s := swaps[q.Index]
+	c := changing{q: Request{Request: q.Request}, p: &Proposal{Request: q.Request}, only: &s}
+	r := q.Request
+	r.Topping = c.dough("topping", r.Topping)
+	return r, balance.Check(r)
+}
+
 // Request is a dessert and the diets that it is to suit.
 type Request struct {
 	Request balance.Request `json:"request"`
@@ -143,14 +191,18 @@ func Propose(q Request) (*Proposal, error) {
 
 // changing is a proposal under way.
 type changing struct {
-	q Request
-	p *Proposal
+	q    Request
+	p    *Proposal
+	only *swap // the one swap that is made, for whatever reason
 }
 
 func (c *changing) own() *larder.Own { return c.q.Request.Own }
 
 // offends says whether an ingredient is left out by one of the diets.
 func (c *changing) offends(key string) bool {
+	if c.only != nil {
+		return c.only.from == key
+	}
 	i, ok := c.own().Ingredient(key)
 	if !ok {
 		return false
@@ -171,6 +223,9 @@ func (c *changing) offends(key string) bool {
 
 // instead is the first swap that suits the diets itself.
 func (c *changing) instead(key string) (swap, bool) {
+	if c.only != nil {
+		return *c.only, true
+	}
 	for _, s := range swaps {
 		if s.from == key && !slices.ContainsFunc(s.to, func(p larder.Part) bool { return c.offends(p.Key) }) {
 			return s, true
@@ -184,12 +239,17 @@ func (c *changing) name(key string) string {
 	return larder.Plain(i.Name)
 }
 
-func (c *changing) note(where, from string, s swap) {
+// words are what a swap puts in.
+func (c *changing) words(s swap) string {
 	var to []string
 	for _, p := range s.to {
 		to = append(to, c.name(p.Key))
 	}
-	change := Change{where, c.name(from), strings.Join(to, " and "), s.costs}
+	return strings.Join(to, " and ")
+}
+
+func (c *changing) note(where, from string, s swap) {
+	change := Change{where, c.name(from), c.words(s), s.costs}
 	if !slices.Contains(c.p.Changes, change) {
 		c.p.Changes = append(c.p.Changes, change)
 	}

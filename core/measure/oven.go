@@ -3,6 +3,7 @@ package measure
 import (
 	"regexp"
 	"strconv"
+	"strings"
 )
 
 var (
@@ -14,6 +15,31 @@ var (
 // FindOven finds the oven's temperature, in C, and the minutes of a bake in what a recipe says to do; 0 for what is not
 // said. Of a range it takes the middle, of several times the longest.
 func FindOven(method string) (c, minutes float64) {
+	c, minutes = findOven(bakeLines(method))
+	if c0, m0 := findOven(method); c == 0 || minutes == 0 {
+		if c == 0 {
+			c = c0
+		}
+		if minutes == 0 {
+			minutes = m0
+		}
+	}
+	return c, minutes
+}
+
+// bakeLines are the lines that speak of the oven or of baking: nuts are toasted and bases par-baked elsewhere.
+func bakeLines(method string) string {
+	var out []string
+	for l := range strings.Lines(method) {
+		low := strings.ToLower(l)
+		if (strings.Contains(low, "bake") || strings.Contains(low, "oven")) && !strings.Contains(low, "weights") {
+			out = append(out, l)
+		}
+	}
+	return strings.Join(out, "")
+}
+
+func findOven(method string) (c, minutes float64) {
 	if m := ovenDegrees.FindStringSubmatch(method); m != nil {
 		v, _ := strconv.ParseFloat(m[1], 64)
 		unit := map[string]string{"c": "C", "f": "F", "C": "C", "F": "F"}[m[2]]

@@ -85,6 +85,15 @@ func (s Server) ProposeDiet(_ context.Context, req api.ProposeDietRequestObject)
 	return api.ProposeDiet200JSONResponse(*out), nil
 }
 
+// SwapIngredient swaps one ingredient of a topping.
+func (s Server) SwapIngredient(_ context.Context, req api.SwapIngredientRequestObject) (api.SwapIngredientResponseObject, error) {
+	out, err := diet.Swapped(*req.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.SwapIngredient200JSONResponse(out), nil
+}
+
 // FruitTest works out today's release.
 func (s Server) FruitTest(_ context.Context, req api.FruitTestRequestObject) (api.FruitTestResponseObject, error) {
 	out, err := req.Body.Release()
@@ -121,6 +130,7 @@ func (s Server) GetLarder(context.Context, api.GetLarderRequestObject) (api.GetL
 
 var theLarder = func() api.Larder {
 	l := tablesOf()
+	l.Swaps = diet.Swaps()
 	l.Bases = each(larder.Bases.All(), func(b larder.Base) api.LarderBase {
 		return api.LarderBase{Key: b.Key, Name: b.Name, RawThicknessMm: b.ThicknessMM, UpTheSides: b.UpTheSides, Basis: b.Basis}
 	})

@@ -74,6 +74,9 @@ var bodies = map[string]func(found fault.Faults, body []byte) error{
 	"BakeSchools": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(bake.DessertRequest), bake.CheckDessert)
 	},
+	"SwapIngredient": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(diet.SwapRequest), diet.CheckSwap)
+	},
 	"PlanBake": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(bake.DessertRequest), bake.CheckDessert)
 	},

@@ -174,6 +174,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/swap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A dessert with one ingredient of its topping swapped, by what the two do */
+        post: operations["swapIngredient"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/fruit-test": {
         parameters: {
             query?: never;
@@ -845,6 +862,18 @@ export interface components {
         DietRequest: {
             request: components["schemas"]["BalanceRequest"];
             diets: components["schemas"]["Diet"][];
+        };
+        SwapRequest: {
+            request: components["schemas"]["BalanceRequest"];
+            /** @description Of the larder's swaps */
+            index: number;
+        };
+        Swap: {
+            index: number;
+            /** @description Key */
+            from: string;
+            to: string;
+            costs: string;
         };
         /** @enum {string} */
         Diet: "vegan" | "dairy_free" | "egg_free" | "gluten_free" | "nut_free";
@@ -1748,6 +1777,7 @@ export interface components {
         };
         Larder: {
             bases: components["schemas"]["LarderBase"][];
+            swaps: components["schemas"]["Swap"][];
             finishes: components["schemas"]["LarderFinish"][];
             styles: components["schemas"]["LarderStyle"][];
             fruits: components["schemas"]["LarderFruit"][];
@@ -2321,6 +2351,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DietProposal"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    swapIngredient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapRequest"];
+            };
+        };
+        responses: {
+            /** @description The dessert */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BalanceRequest"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { api, ask } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { basisWords, integer, lower, mm, percent, short } from '@/parts/words'
@@ -47,6 +48,19 @@ const fats = [
 ] as const
 const t = computed(() => dessert.answer?.topping)
 
+const swapped = ref('')
+const swaps = computed(
+  () =>
+    kitchen.larder?.swaps.filter((s) => parts.value.some((p) => p.key === s.from && (p.own ?? p.pct) > 0)) ??
+    [],
+)
+async function swapIn(index: number) {
+  const s = kitchen.larder?.swaps.find((x) => x.index === index)
+  if (!s) return
+  const got = await ask(api.POST('/api/v1/swap', { body: { request: kitchen.ours(request.value), index } }))
+  swapped.value = got.problem ? got.problem.title : `${s.to}: ${s.costs}.`
+  if (got.data) dessert.change('a swap', (d) => (d.request = got.data))
+}
 function swap(key: string) {
   dessert.change('the topping', (d) => (d.request.topping = { key, amount: d.request.topping.amount }))
 }
@@ -184,6 +198,24 @@ const verdicts: Record<string, string> = {
         :data-testid="`add-part-${o.key}`"
       />
     </el-select>
+    <el-select
+      v-if="swaps.length"
+      model-value=""
+      filterable
+      placeholder="Swap an ingredient by what it does"
+      aria-label="Swap an ingredient by what it does"
+      data-testid="swap"
+      @update:model-value="swapIn"
+    >
+      <el-option
+        v-for="s in swaps"
+        :key="s.index"
+        :value="s.index"
+        :label="`${short(kitchen.ingredient.get(s.from)?.name ?? s.from)} → ${s.to}`"
+        :data-testid="`swap-${s.from}-${s.index}`"
+      />
+    </el-select>
+    <p v-if="swapped" class="small" role="status" data-testid="swapped">{{ swapped }}</p>
     <p v-if="t?.texture.fat" class="read" data-testid="texture">
       Fat {{ percent(t.texture.fat_pct) }}: <strong>{{ verdicts[t.texture.fat] }}</strong> (14 to 29 % holds).
       Sugar {{ percent(t.texture.sugar_pct) }}: <strong>{{ verdicts[t.texture.sugar] }}</strong> (12 to 38 %).

@@ -1,0 +1,102 @@
+package diet
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/larder"
+)
+
+var crumble = balance.Request{
+	Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crisp",
+	Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut"},
+}
+
+func TestEverySwapIsOfTheTables(t *testing.T) {
+	for _, s := range swaps {
+		if _, ok := larder.Ingredients.Get(s.from); !ok {
+			t.Errorf("no %s", s.from)
+		}
+		sum := 0.0
+		for _, p := range s.to {
+			if _, ok := larder.Ingredients.Get(p.Key); !ok {
+				t.Errorf("%s: no %s", s.from, p.Key)
+			}
+			sum += p.Pct
+		}
+		if sum < 0.3 || sum > 1.3 || s.costs == "" {
+			t.Errorf("%s goes to %g of its weight, and costs %q", s.from, sum, s.costs)
+		}
+	}
+}
+
+func grams(t *testing.T, r balance.Request) map[string]float64 {
+	t.Helper()
+	a, err := balance.Solve(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	out := map[string]float64{}
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			if b.Key == "topping" {
+				out[l.Key] = l.G
+				i, _ := larder.Ingredients.Get(l.Key)
+				out["fat"] += l.G * i.FatPct / 100
+			}
+		}
+	}
+	return out
+}
+
+func TestASwapKeepsTheFat(t *testing.T) {
+	before := grams(t, crumble)
+	for _, s := range Swaps() {
+		if s.From != "rolled_oats" && s.From != "hazelnuts" && s.From != "butter" {
+			continue
+		}
+		r, err := Swapped(SwapRequest{crumble, s.Index})
+		if err != nil {
+			t.Errorf("%s to %s: %v", s.From, s.To, err)
+			continue
+		}
+		after := grams(t, r)
+		if after[s.From] != 0 || math.Abs(after["fat"]-before["fat"]) > 0.2*before["fat"] {
+			t.Errorf("%s to %s: %g g are left, fat %g, before %g", s.From, s.To, after[s.From], after["fat"], before["fat"])
+		}
+	}
+	if _, err := Swapped(SwapRequest{crumble, 999}); err == nil || !strings.Contains(err.Error(), "/index") {
+		t.Errorf("%v", err)
+	}
+}
+
+func TestADietNamesEveryWrongField(t *testing.T) {
+	r := crumble
+	r.Style = "soup"
+	_, err := Propose(Request{Request: r, Diets: []Diet{"paleo"}})
+	if err == nil || !strings.Contains(err.Error(), "/diets/0") || !strings.Contains(err.Error(), "/request/style") {
+		t.Errorf("%v", err)
+	}
+	if _, err := Propose(Request{Request: crumble}); err == nil || !strings.Contains(err.Error(), "/diets") {
+		t.Errorf("%v", err)
+	}
+}
+
+func TestGlutenThatIsLeftIsSaid(t *testing.T) {
+	r := crumble
+	r.Thickener = &balance.ThickenerAsked{Key: "wheat_flour"}
+	r.Topping.BakersPct = map[string]float64{"wheat_flour": 0, "gf_flour_blend": 100}
+	a, err := balance.Solve(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, x := range a.Remarks {
+		if x.Code == "gluten_left" {
+			return
+		}
+	}
+	t.Error("a gluten-free flour thickened with wheat passes without a word")
+}
