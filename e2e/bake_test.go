@@ -56,3 +56,26 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("station-bake"), "170 °C, 40 min")
 }
+
+// One touch changes one thing: the other bake is dotted on the strip, what moves is told, the card stays as it is.
+func TestWhatIf(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("if-cold")))
+	reads(t, ctx, id("what-moves"), "fruit out of the fridge", "middle bubbles", "golden")
+	do(t, ctx, WaitVisible(id("ghost")), Click(id("scrubber")), idle())
+	reads(t, ctx, id("reading"), "fruit out of the fridge (dotted)")
+	moves := text(t, ctx, id("what-moves"))
+	for _, w := range [][2]string{{"dish", "thin metal"}, {"cooler", "20 °C less"}, {"foil", "first half"}, {"shallow", "a third less"}, {"fan", "with the fan"}} {
+		do(t, ctx, click(id("if-"+w[0])))
+		reads(t, ctx, id("what-moves"), w[1])
+		if now := text(t, ctx, id("what-moves")); now == moves {
+			t.Errorf("%s moves nothing: %s", w[0], now)
+		}
+	}
+	reads(t, ctx, id("plan"), "Proposed:")
+	do(t, ctx, click(id("hold")), click(id("take-plan")), fill(id("stage-min-0"), "20"))
+	reads(t, ctx, id("what-moves"), "the plan held")
+	do(t, ctx, click(id("forget")))
+	do(t, ctx, WaitNotPresent(id("ghost")))
+}

@@ -54,6 +54,9 @@ func TestABiscuitFollowsItsLiquid(t *testing.T) {
 	// savoury: no sugar in the filling
 	do(t, ctx, click(id("station-juice")), click(id("sweetness-savoury")))
 	reads(t, ctx, id("figures"), "Sugar 0 g")
+	// what went in of the liquid is kept with the bake
+	do(t, ctx, click(id("baked")), fill(id("went-in-buttermilk"), "90 g"), fill(id("note"), "Sticky"), click(id("log-it")), Navigate(url+"/log"))
+	reads(t, ctx, CSS("main"), "90 g of", "buttermilk went in. Sticky")
 }
 
 // Bars with a custard, a pie with crumbs under and praline late, finishes, the check before the door, and the method.
@@ -185,4 +188,27 @@ func TestWhereBakersDisagree(t *testing.T) {
 	reads(t, ctx, id("figures"), "Sugar 0 g")
 	do(t, ctx, click(id("station-fruit")), click(id("school-peel-unpeeled")))
 	reads(t, ctx, id("bowl-fruit"), "unpeeled")
+}
+
+// Another thickener beside the first: the first makes up what is missing; a long boil wants more.
+func TestTwoThickeners(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-juice")))
+	reads(t, ctx, id("line-dry-cornflour"), "Cornflour")
+	alone := text(t, ctx, id("line-dry-cornflour"))
+	do(t, ctx, click(id("beside")), fill(id("beside-g-0"), "8 g"))
+	reads(t, ctx, id("bowl-dry"), "8 g")
+	if both := text(t, ctx, id("line-dry-cornflour")); both == alone {
+		t.Errorf("the first thickener stays %s", both)
+	}
+	do(t, ctx, click(id("beside-out-0")))
+	reads(t, ctx, id("line-dry-cornflour"), alone)
+	// Arrowroot loses strength when it boils on.
+	do(t, ctx, click(id("thickener")), click(id("thickener-arrowroot")))
+	soon := text(t, ctx, id("line-dry-arrowroot"))
+	do(t, ctx, click(id("long-boil")))
+	if more := text(t, ctx, id("line-dry-arrowroot")); more == soon {
+		t.Errorf("a long boil leaves %s", more)
+	}
 }

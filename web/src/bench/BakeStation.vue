@@ -7,6 +7,7 @@ import { heat, integer } from '@/parts/words'
 import BakersDisagree from './BakersDisagree.vue'
 import BakePlan from './BakePlan.vue'
 import { useDessert } from './useDessert'
+import WhatIf from './WhatIf.vue'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -84,6 +85,7 @@ const unusual = computed(() => {
     </div>
     <p v-for="u in unusual" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
     <BakePlan />
+    <WhatIf />
     <BakersDisagree :questions="['cover']" />
     <RemarkList :remarks="remarks" />
   </div>

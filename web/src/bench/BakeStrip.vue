@@ -21,12 +21,16 @@ const bottom = 58
 
 const p = computed(() => plan.answer?.plan)
 const curves = computed(() => p.value?.answer.curves)
-const end = computed(() => Math.max(10, curves.value?.minute.at(-1) ?? 60))
-const hottest = computed(() => Math.max(120, ...(curves.value?.surface_c ?? [])))
+/** The other bake that is laid over it. */
+const ghost = computed(() => plan.beside?.answer.plan.answer.curves)
+const end = computed(() => Math.max(10, curves.value?.minute.at(-1) ?? 60, ghost.value?.minute.at(-1) ?? 0))
+const hottest = computed(() =>
+  Math.max(120, ...(curves.value?.surface_c ?? []), ...(ghost.value?.surface_c ?? [])),
+)
 const x = (minute: number) => left + ((w.value - left - right) * minute) / end.value
 const y = (c: number) => top + height * (1 - (c + 20) / (hottest.value + 25))
-const path = (list: number[]) =>
-  list.map((c, i) => `${i ? 'L' : 'M'}${x(curves.value!.minute[i]!).toFixed(1)} ${y(c).toFixed(1)}`).join('')
+const path = (list: number[], minutes: number[]) =>
+  list.map((c, i) => `${i ? 'L' : 'M'}${x(minutes[i]!).toFixed(1)} ${y(c).toFixed(1)}`).join('')
 const lines = computed(() =>
   curves.value
     ? ([
@@ -78,18 +82,24 @@ const shown = computed<(Stage & { from: number })[]>(() => {
   })
 })
 const cover = (s: Stage) => (s.cover && s.cover !== 'none' ? `, ${s.cover}` : '')
+const pointAt = (c: { minute: number[] }, m: number) => {
+  const i = c.minute.findIndex((t) => t >= m)
+  return i < 0 ? c.minute.length - 1 : i
+}
 const at = computed(() => {
   const c = curves.value
   const m = plan.minute
   if (!c || m === undefined) return undefined
-  let i = c.minute.findIndex((t) => t >= m)
-  if (i < 0) i = c.minute.length - 1
+  const i = pointAt(c, m)
+  const g = ghost.value
+  const j = g ? pointAt(g, m) : 0
   return {
     minute: c.minute[i]!,
     middle: c.middle_c[i]!,
     rim: c.rim_c[i]!,
     surface: c.surface_c[i]!,
     floor: c.floor_c[i]!,
+    other: g && { middle: g.middle_c[j]!, surface: g.surface_c[j]! },
   }
 })
 const own = () => (plan.stages.length ? plan.stages : (p.value?.stages ?? [])).map((s) => ({ ...s }))
@@ -186,7 +196,16 @@ function keyPoint(e: KeyboardEvent) {
               class="boil"
             />
           </g>
-          <path v-for="[key, , list] in lines" :key="key" :class="['curve', key]" :d="path([...list])" />
+          <path
+            v-for="[key, , list] in lines"
+            :key="key"
+            :class="['curve', key]"
+            :d="path([...list], curves.minute)"
+          />
+          <template v-if="ghost">
+            <path class="ghost" data-testid="ghost" :d="path(ghost.middle_c, ghost.minute)" />
+            <path class="ghost surface" :d="path(ghost.surface_c, ghost.minute)" />
+          </template>
           <text
             v-for="[key, says, list] in lines"
             :key="`t${key}`"
@@ -248,7 +267,11 @@ function keyPoint(e: KeyboardEvent) {
       <p class="read" data-testid="reading">
         <template v-if="at"
           ><strong>{{ integer(at.minute) }} min</strong>: middle {{ heat(at.middle) }}, rim
-          {{ heat(at.rim) }}, top {{ heat(at.surface) }}, floor {{ heat(at.floor) }}</template
+          {{ heat(at.rim) }}, top {{ heat(at.surface) }}, floor {{ heat(at.floor)
+          }}<template v-if="at.other"
+            >; {{ plan.beside?.name }} (dotted): middle {{ heat(at.other.middle) }}, top
+            {{ heat(at.other.surface) }}</template
+          ></template
         >
         <template v-else
           >Point at the curves, or use the arrow keys, to read them. Drag the end of a stage.</template
@@ -280,7 +303,14 @@ svg {
 .clock text {
   font: 600 12px var(--face);
   fill: var(--ink);
+  stroke: var(--panel);
+  stroke-width: 4px;
+  stroke-linejoin: round;
+  paint-order: stroke;
   pointer-events: none;
+}
+.label {
+  stroke: none;
 }
 .axis line {
   stroke: var(--line);
@@ -303,6 +333,16 @@ svg {
 .curve.rim {
   stroke: var(--rim-ink);
   stroke-dasharray: 7 4;
+}
+.ghost {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.8;
+  stroke-dasharray: 1.5 3.5;
+  stroke-linecap: round;
+}
+.ghost.surface {
+  stroke: var(--heat);
 }
 .clock line {
   stroke: var(--ink-2);

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { reactive, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import type { Outcome } from '@/api/client'
-import { bandWords } from '@/parts/words'
+import AmountField from '@/parts/AmountField.vue'
+import { bandWords, grams, lower, number, short } from '@/parts/words'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
 import { useDessert } from './useDessert'
@@ -22,8 +23,14 @@ const asked = [
   { key: 'fruit', title: 'Fruit', words: ['hard', 'bite', 'tender', 'mush'] },
   { key: 'top', title: 'Top', words: ['pale', 'golden', 'dark', 'burnt'] },
 ] as const
+/** Liquids that are poured to feel: how much of each went in. */
+const toFeel = computed(() =>
+  (dessert.answer?.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.note?.startsWith('to feel'))),
+)
+const wentIn = reactive<Record<string, number | undefined>>({})
 watch(open, (now) => {
   if (!now) return
+  for (const k of Object.keys(wentIn)) delete wentIn[k]
   for (const k of Object.keys(out)) delete out[k as keyof Outcome]
   refused.value = ''
 })
@@ -32,6 +39,14 @@ function touch(key: 'juice' | 'fruit' | 'top', word: string) {
   const o = out as Record<string, string | undefined>
   if (o[key] === word) delete o[key]
   else o[key] = word
+}
+
+/** The note, and before it what went in of the liquids. */
+function noted() {
+  const poured = toFeel.value
+    .filter((l) => wentIn[l.key] !== undefined)
+    .map((l) => `${grams(wentIn[l.key]!)} of ${grams(l.g)} ${lower(short(l.name))} went in.`)
+  return [...poured, out.note?.trim()].filter(Boolean).join(' ') || undefined
 }
 
 async function log() {
@@ -45,7 +60,7 @@ async function log() {
     ...(fromCard ? { card_id: d.cardId, version: d.version } : {}),
     request: kitchen.ours(d.request),
     setting: d.setting,
-    outcome: { ...out, note: out.note?.trim() || undefined },
+    outcome: { ...out, note: noted() },
   }
   const sent = await outbox.send({
     what: `bake of ${body.title}`,
@@ -106,6 +121,18 @@ async function log() {
           </button>
         </div>
       </div>
+      <AmountField
+        v-for="l in toFeel"
+        :key="l.key"
+        v-model="wentIn[l.key]"
+        :label="`${short(l.name)}: what went in`"
+        kind="mass"
+        unit="g"
+        optional
+        :ingredient="l.key"
+        :instead="number(l.g)"
+        :testid="`went-in-${l.key}`"
+      />
       <div class="field">
         <label for="note">Note</label>
         <el-input

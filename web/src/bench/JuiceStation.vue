@@ -33,6 +33,22 @@ function weigh(g: number | undefined) {
     if (g === undefined) delete d.request.thickener.g
   })
 }
+const beside = computed(() => request.value.thickener?.with ?? [])
+/** Another thickener beside the first, in grams; the first then only makes up what is missing. */
+function besides(says: string, change: (list: { key: string; g: number }[]) => void, drag = false) {
+  dessert.change(
+    says,
+    (d) => {
+      const t = (d.request.thickener ??= { key: 'cornflour' })
+      const list = [...(t.with ?? [])]
+      change(list)
+      t.with = list.length ? list : undefined
+    },
+    drag,
+  )
+}
+const spare = () =>
+  offered.value?.find((t) => t.key !== thickener.value?.key && !beside.value.some((b) => b.key === t.key))
 function swap(key: string) {
   dessert.change('the thickener', (d) => (d.request.thickener = { ...d.request.thickener, key }))
 }
@@ -98,6 +114,56 @@ function swap(key: string) {
         testid="thickener-g"
         @update:model-value="weigh"
       />
+    </div>
+    <div v-for="(b, i) in beside" :key="i" class="beside">
+      <div class="field">
+        <label :for="`beside-${i}`">And beside it</label>
+        <el-select
+          :id="`beside-${i}`"
+          :model-value="b.key"
+          :data-testid="`beside-${i}`"
+          @update:model-value="(key: string) => besides('the thickener', (l) => (l[i] = { ...b, key }))"
+        >
+          <el-option v-for="t in offered" :key="t.key" :value="t.key" :label="t.name" />
+        </el-select>
+      </div>
+      <AmountField
+        label="Grams"
+        kind="mass"
+        unit="g"
+        :step="1"
+        :ingredient="b.key"
+        :model-value="b.g"
+        :problem="dessert.faultAt(`/thickener/with/${i}/g`)"
+        :testid="`beside-g-${i}`"
+        @update:model-value="(g) => g !== undefined && besides('the thickener', (l) => (l[i] = { ...b, g }))"
+      />
+      <button
+        class="plain"
+        :data-testid="`beside-out-${i}`"
+        @click="besides('the thickener taken out', (l) => l.splice(i, 1))"
+      >
+        Out
+      </button>
+    </div>
+    <div class="more">
+      <button
+        v-if="spare() && beside.length < 3"
+        class="plain"
+        data-testid="beside"
+        @click="besides('another thickener', (l) => l.push({ key: spare()!.key, g: 5 }))"
+      >
+        Add another thickener
+      </button>
+      <el-checkbox
+        :model-value="!!request.long_boil"
+        data-testid="long-boil"
+        @update:model-value="
+          (on: string | number | boolean) =>
+            dessert.change('the long boil', (d) => (d.request.long_boil = !!on || undefined))
+        "
+        >It bubbles on for over 40 min once it has set</el-checkbox
+      >
     </div>
     <p v-if="thickener" class="small quiet">
       {{ thickener.clarity }}; {{ thickener.how }}; frozen it {{ thickener.freeze
@@ -166,6 +232,12 @@ summary::before {
 }
 .stand[open] summary::before {
   content: '−';
+}
+.beside {
+  display: grid;
+  grid-template-columns: 1.3fr 0.8fr auto;
+  align-items: end;
+  gap: 10px;
 }
 .pair {
   display: grid;

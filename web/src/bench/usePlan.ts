@@ -1,9 +1,15 @@
 import { refDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, ask, type PlanAnswer, type Problem, type Stage } from '@/api/client'
+import { api, ask, type BalanceRequest, type PlanAnswer, type Problem, type Stage } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { useDessert } from './useDessert'
+
+/** What a "what if" may change of a bake. */
+export interface Changed {
+  request: BalanceRequest
+  setting: { heating: 'conventional' | 'fan'; stages: Stage[]; filling_c?: number }
+}
 
 /** The bake of the dessert on the Bench: by the card's own stages, or by those that are proposed. */
 export const usePlan = defineStore('plan', () => {
@@ -14,6 +20,8 @@ export const usePlan = defineStore('plan', () => {
   const busy = ref(false)
   /** The minute that the scrubber stands at. */
   const minute = ref<number>()
+  /** Another bake that is laid over this one. */
+  const beside = shallowRef<{ name: string; answer: PlanAnswer }>()
 
   /** The stages as they are entered: in full, or one by temperature and minutes. None: they are proposed. */
   const stages = computed<Stage[]>(() => {
@@ -81,7 +89,30 @@ export const usePlan = defineStore('plan', () => {
   /** Takes the proposal over as the card's own. */
   const take = () => answer.value && set('the stages', answer.value.plan.stages)
 
-  return { answer, problem, busy, minute, stages, heating, set, propose, take }
+  /** Lays this bake under what comes next. */
+  const hold = () => answer.value && (beside.value = { name: 'the plan held', answer: answer.value })
+  let tried = 0
+  /** Lays the same stages over it, with one thing changed. */
+  async function tryIf(name: string, change: (c: Changed) => void) {
+    const mine = ++tried
+    if (!question.value || !answer.value) return
+    const changed: Changed = JSON.parse(
+      JSON.stringify({
+        request: question.value.request,
+        setting: { heating: heating.value, stages: answer.value.plan.stages },
+      }),
+    )
+    change(changed)
+    const got = await ask(api.POST('/api/v1/bake/plan', { body: changed }))
+    if (mine === tried && got.data) beside.value = { name, answer: got.data }
+    if (got.problem) problem.value = got.problem
+  }
+  function forget() {
+    tried++
+    beside.value = undefined
+  }
+
+  return { answer, problem, busy, minute, stages, heating, set, propose, take, beside, hold, tryIf, forget }
 })
 
 /** Whether a stage is outside of the oven. */

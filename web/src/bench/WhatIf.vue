@@ -1,0 +1,214 @@
+<script setup lang="ts">
+import { computed, onUnmounted, ref, watch } from 'vue'
+import type { PlanAnswer } from '@/api/client'
+import { integer } from '@/parts/words'
+import { useDessert } from './useDessert'
+import { usePlan, type Changed } from './usePlan'
+
+/** One thing changed, the same stages: what moves, in numbers here and as a dotted curve on the strip. */
+const dessert = useDessert()
+const plan = usePlan()
+const chosen = ref<string>()
+
+interface Way {
+  key: string
+  name: string
+  change: (c: Changed) => void
+}
+const chilled = 4
+const hard = -18
+const less = 20
+const third = 2 / 3
+const ways = computed<Way[]>(() => {
+  const d = dessert.draft
+  if (!d) return []
+  const metal = d.request.dish.material === 'thin_metal'
+  const fan = plan.heating === 'fan'
+  const frozen = d.request.fruits.some((f) => f.frozen)
+  const heated = (c: Changed, to: 'conventional' | 'fan') => {
+    c.setting.heating = to
+    for (const s of c.setting.stages)
+      if (!s.heating || s.heating === 'conventional' || s.heating === 'fan') s.heating = to
+  }
+  return [
+    {
+      key: 'dish',
+      name: metal ? 'glass instead of metal' : 'thin metal instead',
+      change: (c) => (c.request.dish.material = metal ? 'glass' : 'thin_metal'),
+    },
+    {
+      key: 'cold',
+      name: frozen ? 'fruit frozen hard' : 'fruit out of the fridge',
+      change: (c) => (c.setting.filling_c = frozen ? hard : chilled),
+    },
+    {
+      key: 'cooler',
+      name: '20 °C less',
+      change: (c) => c.setting.stages.forEach((s) => (s.oven_c -= less)),
+    },
+    {
+      key: 'foil',
+      name: 'foil for the first half',
+      change: (c) => {
+        let left = (plan.answer?.plan.minutes ?? 0) / 2
+        c.setting.stages = c.setting.stages.flatMap((s) => {
+          const under = Math.min(left, s.minutes)
+          left -= under
+          return [
+            { ...s, minutes: under, cover: 'foil' as const },
+            {
+              ...s,
+              minutes: s.minutes - under,
+              cover: 'none' as const,
+              push_under: under ? false : s.push_under,
+            },
+          ].filter((x) => x.minutes > 0)
+        })
+      },
+    },
+    {
+      key: 'shallow',
+      name: 'a third less fruit in it',
+      change: (c) => {
+        c.request.weighed_fruit_g = (dessert.answer?.fruit_g ?? 0) * third
+      },
+    },
+    {
+      key: 'fan',
+      name: fan ? 'without the fan' : 'with the fan',
+      change: (c) => heated(c, fan ? 'conventional' : 'fan'),
+    },
+  ]
+})
+function touch(w: Way) {
+  chosen.value = chosen.value === w.key ? undefined : w.key
+  if (!chosen.value) plan.forget()
+}
+// What is tried follows the dessert and its stages.
+watch([chosen, () => plan.answer], () => {
+  const w = ways.value.find((x) => x.key === chosen.value)
+  if (w) void plan.tryIf(w.name, w.change)
+})
+onUnmounted(() => plan.forget())
+function hold() {
+  chosen.value = undefined
+  plan.hold()
+}
+function clear() {
+  chosen.value = undefined
+  plan.forget()
+}
+
+const minutes = (m: number | null | undefined) =>
+  m === null || m === undefined ? 'not' : `${integer(m)} min`
+const rows = (a: PlanAnswer) => {
+  const { events: e, end } = a.plan.answer
+  return [
+    ['middle bubbles', minutes(e.middle_bubbles_min)],
+    ['golden', minutes(e.golden_min)],
+    ['colour at the end (1 is golden)', end.colour.toFixed(1)],
+    ['fruit, minutes at a boil', `${integer(end.fruit_minutes)} of ${integer(a.tender_min)}`],
+    ['starch set', `${integer(100 * end.set_share)} %`],
+    ['steam', `${integer(end.steamed_off_g)} g`],
+    ...(end.base || e.base_baked_min !== null ? [['base (1 is baked)', end.base.toFixed(1)]] : []),
+  ] as [string, string][]
+}
+const table = computed(() => {
+  if (!plan.answer || !plan.beside) return []
+  const other = new Map(rows(plan.beside.answer))
+  return rows(plan.answer).map(([name, now]) => ({ name, now, then: other.get(name) ?? '–' }))
+})
+</script>
+
+<template>
+  <section v-if="plan.answer" class="what" aria-label="What if">
+    <h3>What if…</h3>
+    <div class="touches" role="group" aria-label="What if">
+      <button
+        v-for="w in ways"
+        :key="w.key"
+        type="button"
+        :aria-pressed="chosen === w.key"
+        :data-testid="`if-${w.key}`"
+        @click="touch(w)"
+      >
+        {{ w.name }}
+      </button>
+    </div>
+    <table v-if="plan.beside" data-testid="what-moves">
+      <thead>
+        <tr>
+          <th scope="col"><span class="hidden">Clock</span></th>
+          <th scope="col">now</th>
+          <th scope="col">{{ plan.beside.name }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="r in table" :key="r.name" :class="{ moved: r.now !== r.then }">
+          <th scope="row">{{ r.name }}</th>
+          <td>{{ r.now }}</td>
+          <td>{{ r.then }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="small quiet">
+      The same stages, one thing changed. It is dotted on the strip and changes nothing on the card.
+    </p>
+    <span>
+      <button class="plain" data-testid="hold" @click="hold">Hold this plan to compare with</button>
+      <button v-if="plan.beside" class="plain" data-testid="forget" @click="clear">Take the other off</button>
+    </span>
+  </section>
+</template>
+
+<style scoped>
+.what {
+  display: grid;
+  gap: 6px;
+  padding-top: 8px;
+  border-top: 1px solid var(--line);
+}
+.touches {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.touches button {
+  min-height: 44px;
+  padding: 2px 8px;
+  border: 1.5px solid var(--line);
+  border-radius: 4px;
+  background: none;
+  cursor: pointer;
+}
+.touches button[aria-pressed='true'] {
+  border-color: var(--rim);
+  background: var(--rim);
+  color: var(--on-rim);
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  font-size: 15px;
+}
+th,
+td {
+  padding: 4px 6px 4px 0;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  font-weight: 400;
+  font-variant-numeric: tabular-nums;
+}
+thead th {
+  vertical-align: bottom;
+  color: var(--ink-2);
+  font-size: 14px;
+}
+.moved td:last-child {
+  font-weight: 700;
+}
+.hidden {
+  position: absolute;
+  clip-path: inset(50%);
+}
+</style>
