@@ -24,6 +24,13 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	reads(t, ctx, id("reading"), "2 min: middle", "floor")
 	do(t, ctx, Click(id("scrubber")), idle())
 	reads(t, ctx, id("reading"), "min: middle")
+	// The cutaway follows: warm, then bubbling at the rim, then at the middle.
+	reads(t, ctx, id("cut-at"), "it warms up")
+	do(t, ctx, Focus(id("scrubber")), KeyEvent(strings.Repeat(kb.ArrowRight, 15)), idle())
+	reads(t, ctx, id("cut-at"), "bubbles at the rim")
+	do(t, ctx, Focus(id("scrubber")), KeyEvent(strings.Repeat(kb.ArrowRight, 40)), idle())
+	reads(t, ctx, id("cut-at"), "bubbles at the middle")
+	do(t, ctx, click(id("at-table")), WaitNotPresent(id("moment")))
 
 	// Kept with the card, the stages are its own; a stage is stretched by keys and covered.
 	do(t, ctx, click(id("take-plan")))

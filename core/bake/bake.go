@@ -41,6 +41,10 @@ type Curves struct {
 	RimC     []float64 `json:"rim_c"`
 	SurfaceC []float64 `json:"surface_c"`
 	FloorC   []float64 `json:"floor_c"`
+	// The clocks on their way: the fruit's minutes, the colour, the base.
+	Fruit  []float64 `json:"fruit_minutes"`
+	Colour []float64 `json:"colour"`
+	Base   []float64 `json:"base"`
 }
 
 // The laws of the clocks.
@@ -74,7 +78,7 @@ func Run(r Request) (*Answer, error) {
 	a := &Answer{BoilingPointC: m.boil, Curves: newCurves(int(total) + 2 + len(r.Stages))}
 	m.exchange(ovenOf(r, r.Stages[0]), 0) // the face has no mass: it is what the oven makes it, from the first moment
 	c.look(&a.Events, r.Stages[0], true)
-	a.Curves.mark(m, 0)
+	a.Curves.mark(&c, 0)
 	for _, s := range r.Stages {
 		if s.AddTopping && m.bare && m.top != nil {
 			m.lay()
@@ -94,7 +98,7 @@ func Run(r Request) (*Answer, error) {
 			c.tick(dt, s)
 			c.look(&a.Events, s, false)
 			if math.Mod(c.now+1e-6, 60) < 2e-6 || left <= 1e-9 {
-				a.Curves.mark(m, c.now/60)
+				a.Curves.mark(&c, c.now/60)
 			}
 		}
 	}
@@ -113,22 +117,27 @@ func (m *model) stride() float64 {
 	return stepS
 }
 
-func newCurves(n int) Curves {
-	return Curves{
-		make([]float64, 0, n), make([]float64, 0, n), make([]float64, 0, n), make([]float64, 0, n), make([]float64, 0, n), make([]float64, 0, n),
+func newCurves(n int) (v Curves) {
+	for _, list := range []*[]float64{&v.Minute, &v.MiddleC, &v.ColdestC, &v.RimC, &v.SurfaceC, &v.FloorC, &v.Fruit, &v.Colour, &v.Base} {
+		*list = make([]float64, 0, n)
 	}
+	return v
 }
 
-func (v *Curves) mark(m *model, minute float64) {
+func (v *Curves) mark(c *clocks, minute float64) {
 	if n := len(v.Minute); n > 0 && minute-v.Minute[n-1] < 1e-6 {
 		return
 	}
+	m := c.m
 	v.Minute = append(v.Minute, minute)
 	v.MiddleC = append(v.MiddleC, m.t[core][m.fillAt+middleCell])
 	v.ColdestC = append(v.ColdestC, m.coldest(core, m.fillAt, m.topAt))
 	v.RimC = append(v.RimC, m.t[rim][m.fillAt+middleCell])
 	v.SurfaceC = append(v.SurfaceC, m.face[core])
 	v.FloorC = append(v.FloorC, m.t[core][0])
+	v.Fruit = append(v.Fruit, c.fruit)
+	v.Colour = append(v.Colour, c.colour[core])
+	v.Base = append(v.Base, c.base)
 }
 
 func (m *model) coldest(c, from, to int) float64 {

@@ -1610,6 +1610,9 @@ export interface components {
                 rim_c: number[];
                 surface_c: number[];
                 floor_c: number[];
+                fruit_minutes: number[];
+                colour: number[];
+                base: number[];
             };
         };
         PlanRequest: {

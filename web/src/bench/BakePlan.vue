@@ -8,7 +8,7 @@ import { usePlan } from './usePlan'
 /** The stages, what they come to as a range, and what would settle clocks that fight. */
 const plan = usePlan()
 const p = computed(() => plan.answer?.plan)
-const own = computed(() => plan.stages.length > 0)
+const own = computed(() => plan.own)
 const covers = ['none', 'foil', 'lid', 'parchment', 'rim'] as const
 
 const colourWord = (c: number) => (c < 0.7 ? 'pale' : c <= 1.35 ? 'golden' : c <= 2 ? 'dark' : 'burnt')

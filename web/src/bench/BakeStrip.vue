@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Stage } from '@/api/client'
 import { heat, integer } from '@/parts/words'
-import { outside, usePlan } from './usePlan'
+import { outside, pointAt, usePlan } from './usePlan'
 
 /**
  * The bake as a strip: stages to drag, the curves of middle, rim and surface, and the clocks as marks on one time axis, so
@@ -17,7 +17,7 @@ const left = 40
 const right = 12
 const top = 34
 const height = 150
-const bottom = 58
+const row = 13
 
 const p = computed(() => plan.answer?.plan)
 const curves = computed(() => p.value?.answer.curves)
@@ -73,6 +73,7 @@ const words = computed(() => {
     return { ...m, row }
   })
 })
+const bottom = computed(() => 32 + row * Math.max(1, ...words.value.map((m) => m.row + 1)))
 const shown = computed<(Stage & { from: number })[]>(() => {
   let from = 0
   return (p.value?.stages ?? []).map((s) => {
@@ -82,17 +83,13 @@ const shown = computed<(Stage & { from: number })[]>(() => {
   })
 })
 const cover = (s: Stage) => (s.cover && s.cover !== 'none' ? `, ${s.cover}` : '')
-const pointAt = (c: { minute: number[] }, m: number) => {
-  const i = c.minute.findIndex((t) => t >= m)
-  return i < 0 ? c.minute.length - 1 : i
-}
 const at = computed(() => {
   const c = curves.value
   const m = plan.minute
   if (!c || m === undefined) return undefined
-  const i = pointAt(c, m)
+  const i = pointAt(c.minute, m)
   const g = ghost.value
-  const j = g ? pointAt(g, m) : 0
+  const j = g ? pointAt(g.minute, m) : 0
   return {
     minute: c.minute[i]!,
     middle: c.middle_c[i]!,
@@ -211,17 +208,17 @@ function keyPoint(e: KeyboardEvent) {
             :key="`t${key}`"
             class="name"
             :x="w - right - 4"
-            :y="y(list.at(-1) ?? 0) + (key === 'surface' ? -5 : key === 'rim' ? -5 : 13)"
+            :y="Math.max(top + 14, y(list.at(-1) ?? 0) + (key === 'middle' ? 14 : -5))"
             text-anchor="end"
           >
             {{ says }}
           </text>
           <!-- clocks -->
           <g v-for="m in words" :key="m.says" class="clock">
-            <line :x1="x(m.at)" :x2="x(m.at)" :y1="top" :y2="top + height + 16 + 13 * m.row" />
+            <line :x1="x(m.at)" :x2="x(m.at)" :y1="top" :y2="top + height + 16 + row * m.row" />
             <text
               :x="Math.min(w - right - 2, Math.max(left, x(m.at)))"
-              :y="top + height + 26 + 13 * m.row"
+              :y="top + height + 26 + row * m.row"
               :text-anchor="x(m.at) > w * 0.75 ? 'end' : 'middle'"
             >
               {{ m.says }} {{ integer(m.at) }}

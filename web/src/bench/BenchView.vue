@@ -245,9 +245,21 @@ async function away(form: FileFormat) {
         :cut="answer.cutaway"
         :headspace="answer.fit.hot_headspace_mm"
         :handle="!weighing"
+        :moment="open === 'Bake' && !weighing ? plan.moment : undefined"
         @thickness="(t) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = t), true)"
       />
-      <p class="key small quiet">
+      <p v-if="open === 'Bake' && plan.moment && !weighing" class="key small" data-testid="cut-at">
+        <strong>After {{ integer(plan.minute ?? 0) }} min</strong>
+        {{
+          plan.moment.middle_bubbles
+            ? 'it bubbles at the middle'
+            : plan.moment.rim_bubbles
+              ? 'it bubbles at the rim'
+              : 'it warms up: red is hot'
+        }}
+        <button class="plain" data-testid="at-table" @click="plan.minute = undefined">At the table</button>
+      </p>
+      <p v-else class="key small quiet">
         <span class="k raw" /> raw heap, before it sinks <span class="k hot" /> boiling height
         <span class="k top" /> topping: drag the bar
       </p>

@@ -2,6 +2,7 @@ import { refDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, ask, type BalanceRequest, type PlanAnswer, type Problem, type Stage } from '@/api/client'
+import type { Moment } from '@/parts/cutaway'
 import { useKitchen } from '@/parts/useKitchen'
 import { useDessert } from './useDessert'
 
@@ -16,6 +17,8 @@ export const usePlan = defineStore('plan', () => {
   const kitchen = useKitchen()
   const dessert = useDessert()
   const answer = shallowRef<PlanAnswer>()
+  /** Whether the answer is of stages that were entered, or was proposed. */
+  const own = ref(false)
   const problem = ref<Problem>()
   const busy = ref(false)
   /** The minute that the scrubber stands at. */
@@ -58,9 +61,12 @@ export const usePlan = defineStore('plan', () => {
     do {
       again = false
       if (!question.value) break
+      const entered = question.value.setting.stages !== undefined
       const got = await ask(api.POST('/api/v1/bake/plan', { body: question.value }))
       problem.value = got.problem
-      if (got.data) answer.value = got.data
+      if (!got.data) continue
+      answer.value = got.data
+      own.value = entered
     } while (again)
     asking = false
     busy.value = false
@@ -89,6 +95,23 @@ export const usePlan = defineStore('plan', () => {
   /** Takes the proposal over as the card's own. */
   const take = () => answer.value && set('the stages', answer.value.plan.stages)
 
+  /** What the dish looks like at the scrubber's minute. */
+  const moment = computed<Moment | undefined>(() => {
+    const a = answer.value
+    if (!a || minute.value === undefined) return undefined
+    const { curves: c, boiling_point_c: boil } = a.plan.answer
+    const i = pointAt(c.minute, minute.value)
+    return {
+      rim_c: c.rim_c[i]!,
+      middle_c: c.middle_c[i]!,
+      sunk: Math.min(1, c.fruit_minutes[i]! / Math.max(0.1, a.tender_min)),
+      colour: c.colour[i]!,
+      base: a.bake.base ? c.base[i]! : 1,
+      // As the marks on the strip have it.
+      rim_bubbles: c.rim_c[i]! > boil - 1.5,
+      middle_bubbles: c.middle_c[i]! > boil - 2,
+    }
+  })
   /** Lays this bake under what comes next. */
   const hold = () => answer.value && (beside.value = { name: 'the plan held', answer: answer.value })
   let tried = 0
@@ -112,8 +135,30 @@ export const usePlan = defineStore('plan', () => {
     beside.value = undefined
   }
 
-  return { answer, problem, busy, minute, stages, heating, set, propose, take, beside, hold, tryIf, forget }
+  return {
+    answer,
+    own,
+    problem,
+    busy,
+    minute,
+    moment,
+    stages,
+    heating,
+    set,
+    propose,
+    take,
+    beside,
+    hold,
+    tryIf,
+    forget,
+  }
 })
+
+/** The point of curves at or after a minute. */
+export function pointAt(minutes: number[], m: number) {
+  const i = minutes.findIndex((t) => t >= m)
+  return i < 0 ? minutes.length - 1 : i
+}
 
 /** Whether a stage is outside of the oven. */
 export const outside = (s: Stage) => ['rack', 'fridge', 'freezer'].includes(s.heating ?? '')

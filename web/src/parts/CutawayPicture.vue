@@ -1,10 +1,20 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue'
 import type { Cutaway } from '@/api/client'
+import type { Moment } from './cutaway'
 import { mm, units } from './words'
 
-/** The dish cut open, to scale. The small one is for lists: no ruler, no words. */
-const props = defineProps<{ cut: Cutaway; headspace?: number; small?: boolean; handle?: boolean }>()
+/**
+ * The dish cut open, to scale: as it will be at the table, or at a moment of its bake. The small one is for lists: no ruler,
+ * no words.
+ */
+const props = defineProps<{
+  cut: Cutaway
+  headspace?: number
+  small?: boolean
+  handle?: boolean
+  moment?: Moment
+}>()
 const emit = defineEmits<{ thickness: [mm: number] }>()
 const id = useId()
 
@@ -28,6 +38,47 @@ function half(h: number) {
 }
 const slab = (from: number, to: number) =>
   `M${mid.value - half(from)} ${y(from)}L${mid.value - half(to)} ${y(to)}H${mid.value + half(to)}L${mid.value + half(from)} ${y(from)}Z`
+
+/** Fruit, juice and topping as high as they stand now. */
+const now = computed<Cutaway>(() => {
+  const c = props.cut
+  const m = props.moment
+  if (!m) return c
+  const above = (c.fruit_raw_mm - c.fruit_mm) * (1 - m.sunk)
+  const grown = c.topping_mm - c.fruit_mm
+  const raw = c.topping_raw_mm - c.fruit_raw_mm
+  const fruit = c.fruit_mm + above
+  const topping = fruit + raw + (grown - raw) * Math.min(1, m.colour)
+  return {
+    ...c,
+    fruit_mm: fruit,
+    juice_mm: c.lower_mm + (c.juice_mm - c.lower_mm) * m.sunk,
+    topping_mm: topping,
+    late_mm: c.late_mm > c.topping_mm ? c.late_mm - c.topping_mm + topping : c.late_mm,
+  }
+})
+const cool = 15
+const boil = 100
+const mostTint = 0.55
+const tint = (c: number) => mostTint * Math.min(1, Math.max(0, (c - cool) / (boil - cool)))
+/** Paler than golden, or darker: what is laid over a crust. */
+function crust(colour: number) {
+  if (colour < 1) return { fill: '#fff6de', opacity: 0.75 * (1 - colour) }
+  return { fill: '#2c1404', opacity: Math.min(0.85, 0.6 * (colour - 1)) }
+}
+/** Bubbles come at the rim first, then in the middle. */
+const bubbles = computed(() => {
+  const m = props.moment
+  if (!m) return []
+  const a = half(now.value.fruit_mm)
+  const spread = Array.from({ length: 9 }, (_, i) => (i / 8 - 0.5) * 1.88 * a)
+  return spread
+    .filter((x) => (Math.abs(x) > 0.8 * a ? m.rim_bubbles : m.middle_bubbles))
+    .flatMap((x, i) => [
+      { x: mid.value + x, y: y(now.value.fruit_mm - 2.5), r: 2.4 },
+      { x: mid.value + x + 3.5, y: y(now.value.fruit_mm - 7 - (i % 3)), r: 1.5 },
+    ])
+})
 
 /** Bumps along the top of a crumb, the same each time. */
 function crumb(from: number, to: number) {
@@ -64,7 +115,7 @@ function pastry(from: number, to: number) {
   ).join('')
 }
 const topPath = computed(() => {
-  const { fruit_mm: from, topping_mm: to, family } = props.cut
+  const { fruit_mm: from, topping_mm: to, family } = now.value
   if (family === 'biscuit') return biscuits(from, to)
   if (family === 'pastry') return pastry(from, to)
   return crumb(from, to)
@@ -162,12 +213,41 @@ function key(e: KeyboardEvent) {
     </defs>
     <!-- what is in the dish at the table -->
     <path
-      :d="slab(cut.lower_mm, cut.custard ? cut.fruit_mm : cut.juice_mm)"
+      :d="slab(cut.lower_mm, cut.custard ? now.fruit_mm : now.juice_mm)"
       :fill="cut.custard ? '#e9c86a' : cut.juice_colour"
       :opacity="cut.custard ? 1 : 0.6"
     />
-    <path :d="slab(cut.lower_mm, cut.fruit_mm)" :fill="`url(#${id}-fruit)`" />
-    <path :d="slab(cut.lower_mm, cut.fruit_mm)" fill="none" stroke="var(--ink)" stroke-width="0.5" />
+    <path :d="slab(cut.lower_mm, now.fruit_mm)" :fill="`url(#${id}-fruit)`" />
+    <path :d="slab(cut.lower_mm, now.fruit_mm)" fill="none" stroke="var(--ink)" stroke-width="0.5" />
+    <g v-if="moment" data-testid="moment" :aria-label="moment.middle_bubbles ? 'boils' : 'warms up'">
+      <linearGradient :id="`${id}-heat`">
+        <stop
+          v-for="[at, c] in [
+            ['0', moment.rim_c],
+            ['0.15', moment.rim_c],
+            ['0.4', moment.middle_c],
+            ['0.6', moment.middle_c],
+            ['0.85', moment.rim_c],
+            ['1', moment.rim_c],
+          ] as const"
+          :key="at"
+          :offset="at"
+          stop-color="#e0440e"
+          :stop-opacity="tint(c)"
+        />
+      </linearGradient>
+      <path :d="slab(cut.lower_mm, now.fruit_mm)" :fill="`url(#${id}-heat)`" />
+      <circle
+        v-for="(b, i) in bubbles"
+        :key="i"
+        :cx="b.x"
+        :cy="b.y"
+        :r="b.r"
+        fill="var(--panel)"
+        stroke="var(--ink)"
+        stroke-width="0.6"
+      />
+    </g>
     <path
       v-if="cut.lower_mm > cut.base_mm + 0.3"
       :d="crumb(cut.base_mm, cut.lower_mm)"
@@ -176,11 +256,12 @@ function key(e: KeyboardEvent) {
       stroke-width="0.700"
     />
     <path v-if="basePath" :d="basePath" fill="var(--crust)" stroke="var(--crust-deep)" stroke-width="0.9" />
+    <path v-if="basePath && moment" :d="basePath" v-bind="crust(moment.base)" />
     <line
-      :x1="mid - half(cut.juice_mm)"
-      :x2="mid + half(cut.juice_mm)"
-      :y1="y(cut.juice_mm)"
-      :y2="y(cut.juice_mm)"
+      :x1="mid - half(now.juice_mm)"
+      :x2="mid + half(now.juice_mm)"
+      :y1="y(now.juice_mm)"
+      :y2="y(now.juice_mm)"
       stroke="var(--ink)"
       stroke-width="0.9"
     />
@@ -190,9 +271,10 @@ function key(e: KeyboardEvent) {
       stroke="var(--crust-deep)"
       stroke-width="0.9"
     />
+    <path v-if="moment" :d="topPath" v-bind="crust(moment.colour)" />
     <path
-      v-if="cut.late_mm > cut.topping_mm"
-      :d="crumb(cut.topping_mm, cut.late_mm)"
+      v-if="now.late_mm > now.topping_mm"
+      :d="crumb(now.topping_mm, now.late_mm)"
       fill="var(--crust-deep)"
       stroke="var(--ink)"
       stroke-width="0.5"
@@ -250,7 +332,7 @@ function key(e: KeyboardEvent) {
         >
           boils to here
         </text>
-        <text :x="mid + half(cut.depth_mm) + 16" :y="y(cut.juice_mm) + 2">juice {{ mm(cut.juice_mm) }}</text>
+        <text :x="mid + half(cut.depth_mm) + 16" :y="y(now.juice_mm) + 2">juice {{ mm(now.juice_mm) }}</text>
       </g>
       <g
         v-if="handle"

@@ -1,0 +1,12 @@
+/** A dish at one minute of its bake. */
+export interface Moment {
+  rim_c: number
+  middle_c: number
+  /** How far the fruit has sunk: 0 as filled, 1 as at the table. */
+  sunk: number
+  /** Of the top and the base: 1 is golden, and baked. */
+  colour: number
+  base: number
+  rim_bubbles: boolean
+  middle_bubbles: boolean
+}
