@@ -156,7 +156,7 @@ func tab(t *testing.T, width, height int64) context.Context {
 	_, err = Call(ctx, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true})
 	must(t, err) // focus events also when another tab is in front
 	must(t, Do(ctx, EmulateViewport(width, height)))
-	ctx, cancel = context.WithTimeout(ctx, 60*time.Second)
+	ctx, cancel = context.WithTimeout(ctx, 180*time.Second)
 	t.Cleanup(cancel)
 	return ctx
 }
@@ -189,7 +189,7 @@ func reads(t *testing.T, ctx context.Context, sel CSS, words ...string) {
 	t.Helper()
 	for _, w := range words {
 		want, _ := json.Marshal(w)
-		wait := Poll[Void](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').includes(%s)`, sel, want), WithPollingTimeout(10*time.Second))
+		wait := Poll[Void](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').includes(%s)`, sel, want), WithPollingTimeout(30*time.Second))
 		if err := Do(ctx, wait); err != nil {
 			shot(t, ctx, filepath.Join(os.TempDir(), "mabbin-failed-"+t.Name()+".png"))
 			t.Fatalf("%s reads %q, want %q in it (%v)", sel, text(t, ctx, sel), w, err)
@@ -223,7 +223,7 @@ func still(sel CSS) step {
 
 func shot(t *testing.T, ctx context.Context, file string) {
 	t.Helper()
-	c, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
+	c, cancel := context.WithTimeout(context.WithoutCancel(ctx), 30*time.Second)
 	defer cancel()
 	png, err := Run(c, CaptureScreenshot())
 	if err == nil {
