@@ -96,3 +96,39 @@ func TestAnUnusualToppingIsSaidSo(t *testing.T) {
 		t.Errorf("remarks: %v", a.Remarks)
 	}
 }
+
+// What nobody bakes is answered all the same, with finite figures and the remark that says what is odd.
+func TestOddCardsAreAnsweredSensibly(t *testing.T) {
+	cases := map[string]struct {
+		change func(*Request)
+		code   string
+	}{
+		"no butter": {func(r *Request) { r.Topping.BakersPct = map[string]float64{"butter": 0} }, "topping_dusty"},
+		"a gluten-free dough in wheat": {func(r *Request) {
+			r.Topping.BakersPct = map[string]float64{"wheat_flour": 0, "gf_flour_blend": 100}
+			r.Thickener.Key = "wheat_flour"
+		}, "gluten_left"},
+		"a custard without an egg": {func(r *Request) {
+			r.Style, r.Topping, r.Base = "bar", ToppingAsked{Key: "bar_dough"}, &BaseAsked{Key: "bar_dough"}
+			r.Custard = &CustardAsked{Sugar: 100, Flour: 30}
+			r.Thickener = nil
+		}, "no_egg"},
+	}
+	for name, c := range cases {
+		a := solve(t, c.change)
+		if c.code != "" && !has(a, c.code) {
+			t.Errorf("%s: no remark %s in %v", name, c.code, a.Remarks)
+		}
+		for _, g := range []float64{a.FruitG, a.ToppingG, a.ThickenerG, a.Set.Score, a.Topping.Texture.FatPct} {
+			if math.IsNaN(g) || math.IsInf(g, 0) || g < 0 {
+				t.Errorf("%s: %v", name, g)
+			}
+		}
+
+	}
+	thick := gooseberries()
+	thick.Topping.ThicknessMM = 80
+	if _, err := Solve(thick); err == nil || !strings.Contains(err.Error(), "no room for fruit") {
+		t.Errorf("a topping thicker than the dish is deep: %v", err)
+	}
+}
