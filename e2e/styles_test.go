@@ -54,6 +54,8 @@ func TestABiscuitFollowsItsLiquid(t *testing.T) {
 	// savoury: no sugar in the filling
 	do(t, ctx, click(id("station-juice")), click(id("sweetness-savoury")))
 	reads(t, ctx, id("figures"), "Sugar 0 g")
+	do(t, ctx, click(id("station-topping")), click(id("add-part")), click(id("add-part-fresh_herbs")), fill(id("pct-fresh_herbs"), "3"))
+	reads(t, ctx, id("line-topping-fresh_herbs"), "herbs")
 	// what went in of the liquid is kept with the bake
 	do(t, ctx, click(id("baked")), fill(id("went-in-buttermilk"), "90 g"), fill(id("note"), "Sticky"), click(id("log-it")), Navigate(url+"/log"))
 	reads(t, ctx, CSS("main"), "90 g of", "buttermilk went in. Sticky")
