@@ -116,37 +116,13 @@ func Dessert(q DessertRequest) (*DessertAnswer, error) {
 
 // given is a plan of the baker's own stages.
 func (q PlanRequest) given(stages []Stage) *Plan {
-	r := q.Bake
-	r.Stages = stages
-	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, WaysOut: []WayOut{}, Unmet: []string{}}
-	a, err := Run(r)
-	if err != nil {
-		return p
-	}
-	p.Answer = *a
-	inOven := 0.0
-	for _, s := range stages {
-		if heatings[s.Heating].oven {
-			inOven += s.Minutes
-		}
-	}
-	p.Minutes = inOven
-	c := candidate{ovenC: p.OvenC, cover: "none", at: at{
-		minute: inOven, fruit: a.End.FruitMinutes, colour: a.End.Colour, rimColour: a.End.RimColour, base: a.End.Base, set: a.End.SetShare,
-		bubbles: a.Events.MiddleBubbles != nil, through: a.Events.ToppingThrough != nil,
-	}}
-	full := q.finish(c)
-	full.Stages, full.Minutes, full.Answer = stages, inOven, *a
-	full.RimShield = a.End.RimColour > rimBurnt
-	q.Bake.Stages = stages
-	for off, end := range map[float64]*End{-offC: &full.Early, offC: &full.Late} {
-		r := q.Bake
-		r.OvenOffsetC += off
-		if b, err := Run(r); err == nil {
-			*end = b.End
-		}
-	}
-	return full
+	p := q.outcome(stages)
+	end := p.Answer.End
+	p.Unmet = append(p.Unmet, q.unmet(at{
+		minute: p.Minutes, fruit: end.FruitMinutes, colour: end.Colour, rimColour: end.RimColour, base: end.Base, set: end.SetShare,
+		bubbles: p.Answer.Events.MiddleBubbles != nil, through: p.Answer.Events.ToppingThrough != nil,
+	})...)
+	return p
 }
 
 // planFor writes a balanced dessert as a bake: masses, water, layers, thickener and where each begins.

@@ -366,19 +366,31 @@ func (q PlanRequest) pushed(stages []Stage) []Stage {
 	return out
 }
 
-// finish runs the plan once more in full, and in an oven that is off either way, and on the rack.
+// finish writes the best candidate out as a plan.
 func (q PlanRequest) finish(c candidate) *Plan {
-	p := &Plan{Stages: q.stages(c), Minutes: c.at.minute, OvenC: c.ovenC, TurnAt: math.Round(c.at.minute / 2), Unmet: q.unmet(c.at), WaysOut: []WayOut{}}
-	if p.Unmet == nil {
-		p.Unmet = []string{}
+	p := q.outcome(q.stages(c))
+	p.Unmet = append(p.Unmet, q.unmet(c.at)...)
+	return p
+}
+
+// outcome runs stages in full, and in an oven that is off either way, and on the rack.
+func (q PlanRequest) outcome(stages []Stage) *Plan {
+	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []string{}, WaysOut: []WayOut{}}
+	all := 0.0
+	for _, s := range stages {
+		all += s.Minutes
+		if heatings[s.Heating].oven {
+			p.Minutes += s.Minutes
+		}
 	}
+	p.TurnAt = math.Round(p.Minutes / 2)
 	r := q.Bake
-	r.Stages = p.Stages
+	r.Stages = stages
 	if a, err := Run(r); err == nil {
 		p.Answer = *a
 	}
 	p.RimShield = p.Answer.End.RimColour > rimBurnt
-	first := c.at.minute
+	first := p.Minutes
 	for _, e := range []*float64{p.Answer.Events.MiddleBubbles, p.Answer.Events.Golden} {
 		if e != nil {
 			first = min(first, *e)
@@ -395,15 +407,15 @@ func (q PlanRequest) finish(c candidate) *Plan {
 		p.Late = a.End
 	}
 	rest := r
-	rest.Stages = append(append([]Stage{}, p.Stages...), Stage{Minutes: longestRest, OvenC: rackC, Heating: "rack"})
+	rest.Stages = append(append([]Stage{}, stages...), Stage{Minutes: longestRest, OvenC: rackC, Heating: "rack"})
 	below := q.CutBelowC
 	if below == 0 {
 		below = spoonBelowC
 	}
 	if a, err := Run(rest); err == nil {
 		for i, minute := range a.Curves.Minute {
-			if minute >= c.at.minute && a.Curves.MiddleC[i] <= below {
-				p.ServeFrom = minute - c.at.minute
+			if minute >= all && a.Curves.MiddleC[i] <= below {
+				p.ServeFrom = minute - all
 				break
 			}
 			p.ServeFrom = longestRest
