@@ -25,19 +25,19 @@ const fruit = computed(() => {
 })
 
 function change(i: number, how: Partial<Stage>) {
-  const next = (plan.stages.length ? plan.stages : (p.value?.stages ?? [])).map((s) => ({ ...s }))
+  const next = plan.copied()
   next[i] = { ...next[i]!, ...how }
   plan.set('the stages', next)
 }
 function split(i: number) {
-  const next = (plan.stages.length ? plan.stages : (p.value?.stages ?? [])).map((s) => ({ ...s }))
+  const next = plan.copied()
   const s = next[i]!
   const half = Math.max(1, Math.round(s.minutes / 2))
   next.splice(i, 1, { ...s, minutes: half }, { ...s, minutes: Math.max(1, s.minutes - half) })
   plan.set('a stage split', next)
 }
 function drop(i: number) {
-  const next = (plan.stages.length ? plan.stages : (p.value?.stages ?? [])).filter((_, n) => n !== i)
+  const next = plan.copied().filter((_, n) => n !== i)
   if (next.length) plan.set('a stage taken out', next)
 }
 </script>

@@ -99,11 +99,10 @@ const at = computed(() => {
     other: g && { middle: g.middle_c[j]!, surface: g.surface_c[j]! },
   }
 })
-const own = () => (plan.stages.length ? plan.stages : (p.value?.stages ?? [])).map((s) => ({ ...s }))
 
 /** Drags the end of a stage: it grows, and the one after it gives way. */
 function stretch(i: number, by: number, drag = false) {
-  const next = own()
+  const next = plan.copied()
   const s = next[i]
   if (!s) return
   const after = next[i + 1]

@@ -73,6 +73,9 @@ export const usePlan = defineStore('plan', () => {
   }
   watch(settled, () => void calculate(), { immediate: true })
 
+  /** A copy of the stages to change: the card's own, or the proposed ones. */
+  const copied = () =>
+    (stages.value.length ? stages.value : (answer.value?.plan.stages ?? [])).map((s) => ({ ...s }))
   function set(says: string, next: Stage[], drag = false) {
     dessert.change(
       says,
@@ -144,6 +147,7 @@ export const usePlan = defineStore('plan', () => {
     moment,
     stages,
     heating,
+    copied,
     set,
     propose,
     take,
