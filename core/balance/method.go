@@ -57,7 +57,7 @@ func (p *plan) method(s stand) []Doing {
 	}
 	step("assemble", "%s", p.assemble())
 	if p.wanted.Topping.Family == "biscuit" {
-		step("topping", "Make the biscuit at the last moment, when the oven is hot. %s", howDough(p.wanted.Topping, p.top))
+		step("topping", "Make the biscuit at the last moment, when the oven is hot. %s", p.howTopping())
 	}
 	for _, x := range p.finishes {
 		if x.When == "before" {

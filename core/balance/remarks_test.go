@@ -132,3 +132,25 @@ func TestOddCardsAreAnsweredSensibly(t *testing.T) {
 		t.Errorf("a topping thicker than the dish is deep: %v", err)
 	}
 }
+
+func TestADoughTakesItsPiecesBetweenFatAndLiquid(t *testing.T) {
+	cobbler := func(pieces map[string]float64) string {
+		a := solve(t, func(r *Request) {
+			r.Style, r.Topping = "cobbler", ToppingAsked{Key: "biscuit_drop", BakersPct: pieces}
+		})
+		for _, x := range a.Method {
+			if x.Code == "topping" {
+				return x.Text
+			}
+		}
+		return ""
+	}
+	with := cobbler(map[string]float64{"cheddar": 40, "fresh_herbs": 5, "walnuts": 20})
+	fat, fold, liquid := strings.Index(with, "Rub the cold fat"), strings.Index(with, "Fold in the hard cheese, fresh herbs and walnuts"), strings.Index(with, "Then the liquid")
+	if fat < 0 || fold < fat || liquid < fold || !strings.Contains(with, "Toast the nuts first") || strings.Contains(with, "go in last") {
+		t.Errorf("the method says %q", with)
+	}
+	if without := cobbler(nil); without == "" || strings.Contains(without, "Fold in") {
+		t.Errorf("with nothing to fold in the method says %q", without)
+	}
+}

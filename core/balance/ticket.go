@@ -229,7 +229,7 @@ func howDough(t larder.Topping, x topping.Sized) string {
 	melted := strings.Contains(t.Name, "melted")
 	switch t.Family {
 	case "biscuit":
-		how := "Rub the cold butter into the dry things until it is like coarse crumbs. Inclusions now. Then the liquid, the last of it only if the dough asks for it, and stop as soon as it holds."
+		how := "Rub the cold fat into the dry things until it is like coarse crumbs. " + foldIn(x) + "Then the liquid, the last of it only if the dough asks for it, and stop as soon as it holds."
 		switch stiffness := x.Read().Dough; stiffness {
 		case topping.Rolls, topping.Crumbles:
 			return how + " Pat or roll it out and cut; press the scraps together once."
@@ -254,6 +254,33 @@ func howDough(t larder.Topping, x topping.Sized) string {
 	return fatHow["cold"]
 }
 
+// folded are the roles of what a dough carries in pieces.
+var folded = map[string]bool{"inclusion": true, "nut": true, "seed": true, "dried-fruit": true, "dairy": true}
+
+// foldIn says when a biscuit dough takes what it carries in pieces: after the fat, so that it isn't rubbed to dust, and
+// before the liquid, so that the dough isn't worked once it is wet.
+func foldIn(x topping.Sized) string {
+	var names []string
+	for _, p := range x.Parts {
+		if folded[p.Ingredient.Role] && p.Ingredient.Key != "ground_almonds" && p.G > 0 {
+			names = append(names, plainName(p.Ingredient.Name))
+		}
+	}
+	if len(names) == 0 {
+		return ""
+	}
+	return fmt.Sprintf("Fold in the %s now, after the fat and before the liquid. ", joined(names))
+}
+
+// joined lists names as one says them.
+func joined(names []string) string {
+	last := len(names) - 1
+	if last < 1 {
+		return strings.Join(names, "")
+	}
+	return strings.Join(names[:last], ", ") + " and " + names[last]
+}
+
 // fatHow is how a crumb is made, by the state of its fat.
 var fatHow = map[string]string{
 	"cold":   "Rub the cold fat into the flour until no dry flour is left, then stir in the rest. Keep some lumps.",
@@ -276,12 +303,18 @@ func (p *plan) howTopping() string {
 	}
 	if slices.ContainsFunc(p.top.Parts, func(x topping.Part) bool { return x.Ingredient.Role == "nut" && x.Ingredient.Key != "ground_almonds" }) {
 		how += toast
+		if p.wanted.Topping.Family != "biscuit" {
+			how += " They go in last."
+		}
 	}
-	return how + crumbHow[t.Crumb]
+	if crumbly[p.wanted.Topping.Family] {
+		how += crumbHow[t.Crumb]
+	}
+	return how
 }
 
 // toast is what nuts taste of.
-const toast = " Toast the nuts first, 8 min at 160 C, and let them cool: then they go in last."
+const toast = " Toast the nuts first, 8 min at 160 C, and let them cool."
 
 // crumbly are the families that are rubbed or forked.
 var crumbly = map[string]bool{"crumble": true, "crisp": true, "streusel": true}
