@@ -75,7 +75,6 @@ type model struct {
 	dz     [most]float64    // m
 	area   [2]float64       // m2
 	t      [2][most]float64 // C
-	soft   [2][most]float64 // the hottest that a filling cell has been
 	water  [2][cellsBase]float64
 	water0 [2]float64 // kg in a base cell at the start
 	skin   [2]float64 // kg/m2 of water that the topping may still give
@@ -97,20 +96,21 @@ type model struct {
 	brown                    float64
 	bare                     bool // until the topping is added
 
-	cond [2][most]float64 // W/mK, as of the last pass
-	fix  [2][most]float64 // J/K, for cells whose capacity does not change; 0 for filling
-	old  [2][most]float64 // C, where the step began
-	inv  [most]block      // what the elimination has met
-	met  [2][most]float64
-	up   [most][2]float64 // conductance to the layer above, 0 for a held cell's row
-	held [2][most]bool
-	kept [2][most]float64 // share of the net heat that a base cell keeps while it boils dry
-	lo   [2][most]float64 // conductances downward, W/K
-	diag [2][most]float64
-	rhs  [2][most]float64
-	side [most]float64 // between the columns, W/K
-	outW [2][most]float64
-	outT [2][most]float64 // W from the outside at 0 C inside: heat = outT - outW*T
+	half   [2][most]float64 // m2K/W, the resistance of half a cell; the filling's as of the last pass
+	fix    [2][most]float64 // J/K, for cells whose capacity does not change; 0 for filling
+	old    [2][most]float64 // C, where the step began
+	lastDt float64          // s
+	inv    [most]block      // what the elimination has met
+	met    [2][most]float64
+	up     [most][2]float64 // conductance to the layer above, 0 for a held cell's row
+	held   [2][most]bool
+	kept   [2][most]float64 // share of the net heat that a base cell keeps while it boils dry
+	lo     [2][most]float64 // conductances downward, W/K
+	diag   [2][most]float64
+	rhs    [2][most]float64
+	side   [most]float64 // between the columns, W/K
+	outW   [2][most]float64
+	outT   [2][most]float64 // W from the outside at 0 C inside: heat = outT - outW*T
 }
 
 // newModel lays the cells of a checked request.
@@ -157,7 +157,7 @@ func newModel(r Request) *model {
 	for c := range 2 {
 		m.face[c] = m.t[c][m.n-1]
 		for i := range m.n {
-			m.soft[c][i], m.kept[c][i] = m.t[c][i], 1
+			m.kept[c][i] = 1
 		}
 	}
 	return m
@@ -169,7 +169,14 @@ func (m *model) add(k kind, n int, dz, start float64) {
 			m.fix[c][m.n] = m.fixed(k) * a * map[bool]float64{true: 1, false: dz}[k == floorLayer]
 		}
 		m.kinds[m.n], m.dz[m.n] = k, dz
+		if k == topLayer {
+			m.half[core][m.n] = dz / (2 * m.top.ConductivityWMK)
+		} else {
+			m.half[core][m.n] = dz / (2 * baseK) // the filling's follows its temperature, the floor's the dish
+		}
+		m.half[rim][m.n] = m.half[core][m.n]
 		m.t[core][m.n], m.t[rim][m.n] = start, start
+		m.old[core][m.n], m.old[rim][m.n] = start, start
 		m.kept[core][m.n], m.kept[rim][m.n] = 1, 1
 		m.n++
 	}
@@ -196,19 +203,6 @@ func (m *model) pushUnder() {
 	for c := range 2 {
 		m.skin[c] = max(m.skin[c], pushedWater*m.skin0)
 	}
-}
-
-// k is the conductivity of a cell.
-func (m *model) k(c, i int) float64 {
-	switch m.kinds[i] {
-	case fillLayer:
-		return kRaw + (m.kCooked-kRaw)*min(1, max(0, (m.t[c][i]-softFrom)/(softTo-softFrom)))
-	case topLayer:
-		return m.top.ConductivityWMK
-	case floorLayer:
-		return m.panK
-	}
-	return baseK
 }
 
 // enthalpy of the filling, J/kg, from 0 C.

@@ -2,14 +2,19 @@ package bake
 
 import "math"
 
-const passes = 2
+// A step is solved again only where it went elsewhere than foreseen, or where ice melts.
+const (
+	passes = 2
+	nearK  = 0.3
+)
 
-// step goes on by dt seconds, backward Euler: the coefficients are those of the last pass, the temperatures of both columns
-// are solved together, layer by layer.
+// step goes on by dt seconds, backward Euler: the coefficients are those of the temperatures that the last step points to,
+// or of the last pass; the temperatures of both columns are solved together, layer by layer. What was held at boiling is
+// held to begin with: it rarely lets go.
 func (m *model) step(o oven, dt float64) {
-	m.old = m.t
-	m.held = [2][most]bool{}
+	m.foresee(dt)
 	for pass := range passes {
+		guess := m.t
 		m.exchange(o, dt)
 		for try := range 6 {
 			m.assemble(dt)
@@ -18,40 +23,59 @@ func (m *model) step(o oven, dt float64) {
 				break
 			}
 		}
-		if pass == passes-1 {
+		if pass == passes-1 || m.near(&guess) {
 			break
 		}
 	}
 	m.settle(o, dt)
 }
 
+// foresee carries every cell on as the last step moved it.
+func (m *model) foresee(dt float64) {
+	ahead := 0.0
+	if m.lastDt > 0 {
+		ahead = dt / m.lastDt
+	}
+	m.lastDt = dt
+	for c := range 2 {
+		for i := range m.n {
+			was := m.t[c][i]
+			m.t[c][i] += ahead * (was - m.old[c][i])
+			m.old[c][i] = was
+		}
+	}
+}
+
+// near says whether a pass came out where it was thought to, without ice.
+func (m *model) near(guess *[2][most]float64) bool {
+	for c := range 2 {
+		for i := range m.n {
+			if math.Abs(m.t[c][i]-guess[c][i]) > nearK || m.old[c][i] < meltTo && m.fix[c][i] == 0 {
+				return false
+			}
+		}
+	}
+	return true
+}
+
 // exchange works out every conductance: between stacked cells, between the columns, and to the oven.
 func (m *model) exchange(o oven, dt float64) {
 	top := m.n - 1
-	for c := range 2 {
-		for i := range m.n {
-			m.cond[c][i] = m.k(c, i)
-		}
-	}
+	m.soften()
 	for c := range 2 {
 		a := m.area[c]
-		below := 0.0 // resistance of the half below, m2K/W
-		for i := range m.n {
-			m.outW[c][i], m.outT[c][i] = 0, 0
-			if i == 0 {
-				below = m.floorMM/(2*m.panK) + contactR
-				continue
-			}
-			half := m.dz[i] / (2 * m.cond[c][i])
-			m.lo[c][i] = a / (below + half)
-			below = half
+		m.outW[c], m.outT[c] = [most]float64{}, [most]float64{}
+		below := m.floorMM/(2*m.panK) + contactR // resistance of the half below, m2K/W
+		for i := 1; i < m.n; i++ {
+			m.lo[c][i] = a / (below + m.half[c][i])
+			below = m.half[c][i]
 		}
 		// below the floor
 		h := floorShare*o.hc + o.below*radiation(m.eps, o.c, m.t[c][0])
 		u := a / (1/h + m.floorMM/(2*m.panK))
 		m.outW[c][0], m.outT[c][0] = u, u*o.c
 		// the face
-		g := 2 * m.cond[c][top] / m.dz[top]
+		g := 1 / m.half[c][top]
 		// the water half way through the step: what is left slows the drying at its end
 		h, face, dry := m.surface(o, c, g, m.t[c][top], max(0, m.skin[c]-m.dried[c]*dt/2))
 		m.face[c], m.dried[c] = face, dry
@@ -61,7 +85,7 @@ func (m *model) exchange(o oven, dt float64) {
 		// gaps
 		if m.kinds[top] == topLayer && m.gap > 0 {
 			i := m.topAt - 1
-			u := a * m.gap / (1/o.hTop(c, m.t[c][i]) + m.dz[i]/(2*m.cond[c][i]))
+			u := a * m.gap / (1/o.hTop(c, m.t[c][i]) + m.half[c][i])
 			m.outW[c][i] += u
 			m.outT[c][i] += u * o.c
 		}
@@ -80,28 +104,44 @@ func (m *model) exchange(o oven, dt float64) {
 	}
 	m.side[0] = 0
 	for i := 1; i < m.n; i++ {
-		a, b := m.cond[core][i], m.cond[rim][i]
-		m.side[i] = 2 * a * b / (a + b) * m.dz[i] * m.length / m.apart
+		// the harmonic mean of both conductivities, by the resistances of half a cell
+		m.side[i] = m.dz[i] * m.dz[i] * m.length / (m.apart * (m.half[core][i] + m.half[rim][i]))
+	}
+}
+
+// soften gives the filling's cells the conductivity of their temperature; nothing else changes its own.
+func (m *model) soften() {
+	perK := (m.kCooked - kRaw) / (softTo - softFrom)
+	for c := range 2 {
+		for i := m.fillAt; i < m.topAt; i++ {
+			k := kRaw + perK*min(softTo-softFrom, max(0, m.t[c][i]-softFrom))
+			m.half[c][i] = m.dz[i] / (2 * k)
+		}
 	}
 }
 
 // assemble writes the balance of every cell: diag and rhs; the neighbours are in lo and side.
 func (m *model) assemble(dt float64) {
+	perS := 1 / dt
 	for c := range 2 {
-		for i := range m.n {
+		up := m.lo[c][1]
+		m.diag[c][0] = m.fix[c][0]*perS + m.outW[c][0] + up
+		m.rhs[c][0] = m.fix[c][0]*perS*m.old[c][0] + m.outT[c][0]
+		for i := 1; i < m.n; i++ {
+			down := up
+			if up = 0; i+1 < m.n {
+				up = m.lo[c][i+1]
+			}
 			if m.held[c][i] {
 				continue
 			}
 			stored, rest := m.capacity(c, i, m.old[c][i])
-			stored /= dt * m.kept[c][i]
-			d := stored + m.outW[c][i] + m.side[i]
-			if i > 0 {
-				d += m.lo[c][i]
+			stored *= perS
+			if m.kept[c][i] < 1 {
+				stored /= m.kept[c][i]
 			}
-			if i+1 < m.n {
-				d += m.lo[c][i+1]
-			}
-			m.diag[c][i], m.rhs[c][i] = d, stored*m.old[c][i]+rest/dt+m.outT[c][i]
+			m.diag[c][i] = stored + m.outW[c][i] + m.side[i] + down + up
+			m.rhs[c][i] = stored*m.old[c][i] + rest*perS + m.outT[c][i]
 		}
 	}
 }
@@ -138,8 +178,8 @@ func (m *model) solve() {
 			r0 += l0 * (p.a*m.met[0][i-1] + p.b*m.met[1][i-1])
 			r1 += l1 * (p.c*m.met[0][i-1] + p.d*m.met[1][i-1])
 		}
-		det := blk.a*blk.d - blk.b*blk.c
-		m.inv[i] = block{blk.d / det, -blk.b / det, -blk.c / det, blk.a / det}
+		det := 1 / (blk.a*blk.d - blk.b*blk.c)
+		m.inv[i] = block{blk.d * det, -blk.b * det, -blk.c * det, blk.a * det}
 		m.met[0][i], m.met[1][i] = r0, r1
 	}
 	var x0, x1 float64
@@ -207,7 +247,6 @@ func (m *model) settle(o oven, dt float64) {
 	for c := range 2 {
 		for i := range m.n {
 			m.given += (m.outT[c][i] - m.outW[c][i]*m.t[c][i]) * dt
-			m.soft[c][i] = max(m.soft[c][i], m.t[c][i])
 			q := 0.0
 			if m.held[c][i] {
 				q = m.heatIn(c, i)*dt - m.warming(c, i, m.old[c][i], hold)
@@ -226,6 +265,7 @@ func (m *model) settle(o oven, dt float64) {
 		if m.baseAt >= 0 {
 			for i := m.baseAt; i < m.baseAt+cellsBase; i++ {
 				m.kept[c][i] = 1
+				m.held[c][i] = m.held[c][i] && m.wet(c, i)
 				left := m.water[c][i-m.baseAt] / m.water0[c]
 				if m.water0[c] > 0 && left <= lastTenth && m.t[c][i] > m.boil {
 					m.kept[c][i] = max(0.02, 1-left/lastTenth)
@@ -237,7 +277,7 @@ func (m *model) settle(o oven, dt float64) {
 	// the face as it is now, for the clocks
 	top := m.n - 1
 	for c := range 2 {
-		_, m.face[c], _ = m.surface(o, c, 2*m.cond[c][top]/m.dz[top], m.t[c][top], m.skin[c])
+		_, m.face[c], _ = m.surface(o, c, 1/m.half[c][top], m.t[c][top], m.skin[c])
 		if math.IsNaN(m.face[c]) {
 			m.face[c] = m.t[c][top]
 		}
