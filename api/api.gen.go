@@ -23,6 +23,7 @@ import (
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/oven"
 	"mabbin/core/recipe"
 	"mabbin/core/topping"
 	"mabbin/server/formats"
@@ -277,18 +278,24 @@ func (e OutcomeTop) Valid() bool {
 	}
 }
 
-// Defines values for OvenHeating.
+// Defines values for SettingShelf.
 const (
-	Conventional OvenHeating = "conventional"
-	Fan          OvenHeating = "fan"
+	SettingShelfEmpty  SettingShelf = ""
+	SettingShelfHigh   SettingShelf = "high"
+	SettingShelfLow    SettingShelf = "low"
+	SettingShelfMiddle SettingShelf = "middle"
 )
 
-// Valid indicates whether the value is a known member of the OvenHeating enum.
-func (e OvenHeating) Valid() bool {
+// Valid indicates whether the value is a known member of the SettingShelf enum.
+func (e SettingShelf) Valid() bool {
 	switch e {
-	case Conventional:
+	case SettingShelfEmpty:
 		return true
-	case Fan:
+	case SettingShelfHigh:
+		return true
+	case SettingShelfLow:
+		return true
+	case SettingShelfMiddle:
 		return true
 	default:
 		return false
@@ -358,6 +365,9 @@ type BakeAnswer = bake.Answer
 // BakeEnd defines model for BakeEnd.
 type BakeEnd = bake.End
 
+// BakeEvents Minutes from the start; null: it does not happen
+type BakeEvents = bake.Events
+
 // BakePage defines model for BakePage.
 type BakePage struct {
 	Bakes []Bake `json:"bakes"`
@@ -372,6 +382,9 @@ type BakeRequest = bake.Request
 
 // BakeSchool defines model for BakeSchool.
 type BakeSchool = bake.School
+
+// BakeSetting defines model for BakeSetting.
+type BakeSetting = bake.Setting
 
 // BalanceAnswer defines model for BalanceAnswer.
 type BalanceAnswer = balance.Answer
@@ -474,6 +487,9 @@ type FieldProblem struct {
 
 // FileFormat defines model for FileFormat.
 type FileFormat = formats.Format
+
+// Fire defines model for Fire.
+type Fire = oven.Fire
 
 // FruitAsked defines model for FruitAsked.
 type FruitAsked = balance.FruitAsked
@@ -724,6 +740,9 @@ type NewVersion struct {
 	Setting Setting `json:"setting"`
 }
 
+// OnPaper A dessert baked as it was written down
+type OnPaper = bake.OnPaper
+
 // OtherAnswer defines model for OtherAnswer.
 type OtherAnswer = balance.OtherAnswer
 
@@ -746,14 +765,19 @@ type OutcomeFruit string
 type OutcomeTop string
 
 // Oven defines model for Oven.
-type Oven struct {
-	Heating OvenHeating        `json:"heating"`
-	Id      openapi_types.UUID `json:"id"`
-	Name    string             `json:"name"`
+type Oven = oven.Oven
+
+// OvenChange defines model for OvenChange.
+type OvenChange struct {
+	Name string `json:"name"`
+	Oven Oven   `json:"oven"`
 }
 
-// OvenHeating defines model for Oven.Heating.
-type OvenHeating string
+// OvenMeasured defines model for OvenMeasured.
+type OvenMeasured = oven.Measured
+
+// OvenTrial defines model for OvenTrial.
+type OvenTrial = oven.Trial
 
 // Own Figures of the kitchen's own in the place of the tables', and rows that the tables do not have, by key
 type Own = larder.Own
@@ -804,9 +828,15 @@ type Setting struct {
 	OvenC   *float64            `json:"oven_c,omitempty"`
 	OvenId  *openapi_types.UUID `json:"oven_id,omitempty"`
 
+	// Shelf Left out: the middle
+	Shelf *SettingShelf `json:"shelf,omitempty"`
+
 	// Stages Left out: one stage, by the two above
 	Stages *[]Stage `json:"stages,omitempty"`
 }
+
+// SettingShelf Left out: the middle
+type SettingShelf string
 
 // Settings defines model for Settings.
 type Settings = measure.Settings
@@ -822,6 +852,16 @@ type ShelfDish struct {
 	Id       openapi_types.UUID `json:"id"`
 	Name     string             `json:"name"`
 	VolumeMl float64            `json:"volume_ml"`
+}
+
+// ShelfOven defines model for ShelfOven.
+type ShelfOven struct {
+	Id   openapi_types.UUID `json:"id"`
+	Name string             `json:"name"`
+
+	// OffByC How far off it may be, either way, beside what is known of it
+	OffByC float64 `json:"off_by_c"`
+	Oven   Oven    `json:"oven"`
 }
 
 // Stage defines model for Stage.
@@ -841,6 +881,9 @@ type Swap = diet.Swap
 
 // SwapRequest defines model for SwapRequest.
 type SwapRequest = diet.SwapRequest
+
+// Tending defines model for Tending.
+type Tending = oven.Tending
 
 // ToppingAsked defines model for ToppingAsked.
 type ToppingAsked = balance.ToppingAsked
@@ -920,6 +963,9 @@ type AddDishJSONRequestBody = NewDish
 // ChangeDishJSONRequestBody defines body for ChangeDish for application/json ContentType.
 type ChangeDishJSONRequestBody = DishChange
 
+// SetOvenJSONRequestBody defines body for SetOven for application/json ContentType.
+type SetOvenJSONRequestBody = OvenChange
+
 // SetOwnJSONRequestBody defines body for SetOwn for application/json ContentType.
 type SetOwnJSONRequestBody = OwnRow
 
@@ -931,6 +977,9 @@ type MeasureJSONRequestBody = MeasureRequest
 
 // OtherDishJSONRequestBody defines body for OtherDish for application/json ContentType.
 type OtherDishJSONRequestBody = OtherRequest
+
+// MeasureOvenJSONRequestBody defines body for MeasureOven for application/json ContentType.
+type MeasureOvenJSONRequestBody = OvenTrial
 
 // JudgeRecipeJSONRequestBody defines body for JudgeRecipe for application/json ContentType.
 type JudgeRecipeJSONRequestBody = RecipeRequest
@@ -1009,6 +1058,12 @@ type ServerInterface interface {
 	// ListOvens The kitchen's ovens
 	// (GET /api/v1/kitchens/{kitchen}/ovens)
 	ListOvens(c *gin.Context, kitchen KitchenID)
+	// RemoveOven Take an oven away. Cards and the log keep the one that they were baked in.
+	// (DELETE /api/v1/kitchens/{kitchen}/ovens/{oven})
+	RemoveOven(c *gin.Context, kitchen KitchenID, oven openapi_types.UUID)
+	// SetOven Add an oven, change it, or put back one that was taken away
+	// (PUT /api/v1/kitchens/{kitchen}/ovens/{oven})
+	SetOven(c *gin.Context, kitchen KitchenID, oven openapi_types.UUID)
 	// ListOwn What the kitchen knows better than the tables
 	// (GET /api/v1/kitchens/{kitchen}/own)
 	ListOwn(c *gin.Context, kitchen KitchenID)
@@ -1030,6 +1085,9 @@ type ServerInterface interface {
 	// OtherDish The same dessert in another dish, or in several, with what one factor for everything would have said
 	// (POST /api/v1/other-dish)
 	OtherDish(c *gin.Context)
+	// MeasureOven How far off an oven is, by a thermometer in it or by when sugar melts
+	// (POST /api/v1/ovens/measure)
+	MeasureOven(c *gin.Context)
 	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
 	// (POST /api/v1/recipe)
 	JudgeRecipe(c *gin.Context)
@@ -1513,6 +1571,74 @@ func (siw *ServerInterfaceWrapper) ListOvens(c *gin.Context) {
 	siw.Handler.ListOvens(c, kitchen)
 }
 
+// RemoveOven operation middleware
+func (siw *ServerInterfaceWrapper) RemoveOven(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "oven" -------------
+	var oven openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "oven", c.Param("oven"), &oven, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter oven: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemoveOven(c, kitchen, oven)
+}
+
+// SetOven operation middleware
+func (siw *ServerInterfaceWrapper) SetOven(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "oven" -------------
+	var oven openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "oven", c.Param("oven"), &oven, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter oven: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SetOven(c, kitchen, oven)
+}
+
 // ListOwn operation middleware
 func (siw *ServerInterfaceWrapper) ListOwn(c *gin.Context) {
 
@@ -1688,6 +1814,19 @@ func (siw *ServerInterfaceWrapper) OtherDish(c *gin.Context) {
 	siw.Handler.OtherDish(c)
 }
 
+// MeasureOven operation middleware
+func (siw *ServerInterfaceWrapper) MeasureOven(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MeasureOven(c)
+}
+
 // JudgeRecipe operation middleware
 func (siw *ServerInterfaceWrapper) JudgeRecipe(c *gin.Context) {
 
@@ -1792,7 +1931,10 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/own", wrapper.ListOwn)
 	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/own/:kind/:key", wrapper.DropOwn)
 	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/own/:kind/:key", wrapper.SetOwn)
+	router.POST(options.BaseURL+"/api/v1/ovens/measure", wrapper.MeasureOven)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens", wrapper.ListOvens)
+	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens/:oven", wrapper.RemoveOven)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens/:oven", wrapper.SetOven)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.ListCards)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.AddCard)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card", wrapper.GetCard)
@@ -2594,7 +2736,7 @@ type ListOvensResponseObject interface {
 	VisitListOvensResponse(w http.ResponseWriter) error
 }
 
-type ListOvens200JSONResponse []Oven
+type ListOvens200JSONResponse []ShelfOven
 
 func (response ListOvens200JSONResponse) VisitListOvensResponse(w http.ResponseWriter) error {
 
@@ -2614,6 +2756,81 @@ type ListOvensdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ListOvensdefaultApplicationProblemPlusJSONResponse) VisitListOvensResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemoveOvenRequestObject struct {
+	Kitchen KitchenID          `json:"kitchen"`
+	Oven    openapi_types.UUID `json:"oven"`
+}
+
+type RemoveOvenResponseObject interface {
+	VisitRemoveOvenResponse(w http.ResponseWriter) error
+}
+
+type RemoveOven204Response struct {
+}
+
+func (response RemoveOven204Response) VisitRemoveOvenResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RemoveOvendefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemoveOvendefaultApplicationProblemPlusJSONResponse) VisitRemoveOvenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetOvenRequestObject struct {
+	Kitchen KitchenID          `json:"kitchen"`
+	Oven    openapi_types.UUID `json:"oven"`
+	Body    *SetOvenJSONRequestBody
+}
+
+type SetOvenResponseObject interface {
+	VisitSetOvenResponse(w http.ResponseWriter) error
+}
+
+type SetOven200JSONResponse ShelfOven
+
+func (response SetOven200JSONResponse) VisitSetOvenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetOvendefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetOvendefaultApplicationProblemPlusJSONResponse) VisitSetOvenResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2886,6 +3103,45 @@ func (response OtherDishdefaultApplicationProblemPlusJSONResponse) VisitOtherDis
 	return err
 }
 
+type MeasureOvenRequestObject struct {
+	Body *MeasureOvenJSONRequestBody
+}
+
+type MeasureOvenResponseObject interface {
+	VisitMeasureOvenResponse(w http.ResponseWriter) error
+}
+
+type MeasureOven200JSONResponse OvenMeasured
+
+func (response MeasureOven200JSONResponse) VisitMeasureOvenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MeasureOvendefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MeasureOvendefaultApplicationProblemPlusJSONResponse) VisitMeasureOvenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type JudgeRecipeRequestObject struct {
 	Body *JudgeRecipeJSONRequestBody
 }
@@ -3107,6 +3363,12 @@ type StrictServerInterface interface {
 	// ListOvens The kitchen's ovens
 	// (GET /api/v1/kitchens/{kitchen}/ovens)
 	ListOvens(ctx context.Context, request ListOvensRequestObject) (ListOvensResponseObject, error)
+	// RemoveOven Take an oven away. Cards and the log keep the one that they were baked in.
+	// (DELETE /api/v1/kitchens/{kitchen}/ovens/{oven})
+	RemoveOven(ctx context.Context, request RemoveOvenRequestObject) (RemoveOvenResponseObject, error)
+	// SetOven Add an oven, change it, or put back one that was taken away
+	// (PUT /api/v1/kitchens/{kitchen}/ovens/{oven})
+	SetOven(ctx context.Context, request SetOvenRequestObject) (SetOvenResponseObject, error)
 	// ListOwn What the kitchen knows better than the tables
 	// (GET /api/v1/kitchens/{kitchen}/own)
 	ListOwn(ctx context.Context, request ListOwnRequestObject) (ListOwnResponseObject, error)
@@ -3128,6 +3390,9 @@ type StrictServerInterface interface {
 	// OtherDish The same dessert in another dish, or in several, with what one factor for everything would have said
 	// (POST /api/v1/other-dish)
 	OtherDish(ctx context.Context, request OtherDishRequestObject) (OtherDishResponseObject, error)
+	// MeasureOven How far off an oven is, by a thermometer in it or by when sugar melts
+	// (POST /api/v1/ovens/measure)
+	MeasureOven(ctx context.Context, request MeasureOvenRequestObject) (MeasureOvenResponseObject, error)
 	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
 	// (POST /api/v1/recipe)
 	JudgeRecipe(ctx context.Context, request JudgeRecipeRequestObject) (JudgeRecipeResponseObject, error)
@@ -3982,6 +4247,78 @@ func (sh *strictHandler) ListOvens(ctx *gin.Context, kitchen KitchenID) {
 	}
 }
 
+// RemoveOven operation middleware
+func (sh *strictHandler) RemoveOven(ctx *gin.Context, kitchen KitchenID, oven openapi_types.UUID) {
+	var request RemoveOvenRequestObject
+
+	request.Kitchen = kitchen
+	request.Oven = oven
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemoveOven(ctx, request.(RemoveOvenRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemoveOven")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemoveOvenResponseObject); ok {
+		if err := validResponse.VisitRemoveOvenResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SetOven operation middleware
+func (sh *strictHandler) SetOven(ctx *gin.Context, kitchen KitchenID, oven openapi_types.UUID) {
+	var request SetOvenRequestObject
+
+	request.Kitchen = kitchen
+	request.Oven = oven
+
+	var body SetOvenJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetOven(ctx, request.(SetOvenRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetOven")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SetOvenResponseObject); ok {
+		if err := validResponse.VisitSetOvenResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListOwn operation middleware
 func (sh *strictHandler) ListOwn(ctx *gin.Context, kitchen KitchenID) {
 	var request ListOwnRequestObject
@@ -4234,6 +4571,48 @@ func (sh *strictHandler) OtherDish(ctx *gin.Context) {
 	}
 }
 
+// MeasureOven operation middleware
+func (sh *strictHandler) MeasureOven(ctx *gin.Context) {
+	var request MeasureOvenRequestObject
+
+	var body MeasureOvenJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MeasureOven(ctx, request.(MeasureOvenRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MeasureOven")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(MeasureOvenResponseObject); ok {
+		if err := validResponse.VisitMeasureOvenResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // JudgeRecipe operation middleware
 func (sh *strictHandler) JudgeRecipe(ctx *gin.Context) {
 	var request JudgeRecipeRequestObject
@@ -4407,222 +4786,244 @@ func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5L1bk+M2ki/+VRDa3ej/P5ZVpeqLx65+ONEXe9Zre+zj9o4fZnwUEAmJsEiABsBSy47+7ieQAEiQBEVQ",
-	"l/JunKe+iASBRGYikfnLzD8WKS8rzghTcvHwx6LCApdEEQH/eodF9vV7/TfKFg+LCqt8kSwYLsniYZFi",
-	"kS2ShSC/1VSQbPGgRE2ShUxzUmL9zoaLEqvFw6KuqX5SHSr9nlSCsu3i06dk8Z7KfHT8jMr8zPG/oSrN",
-	"CRv9xM78ftZXPumXZcWZJECzHwRfF6TUf005U4Qp/VdcVQVNsaKc3VXmiX//VXKmf2u/9a+CbBYPi3+5",
-	"azflzvwq79y48MWMyFTQSg+3eFj8nGOFqER7wdk2QRtKigytD/Yv/9+PX71DX7x89Zf/H2hix9Ofe1Py",
-	"2k4vy6geDBc/CF4RoahezAYXkiSLyvuvPxYK7whMOzCHPZYIfkcbLtBWYKZIliDK0J6LTL5GpKzUAX7E",
-	"aI0FQawu10QMyZosakZhaoTV5eLhH4vtIlmk5SJZlMUiWbzTf6F65/5t8Uvg7Udc1KSzfRmv1wVpv2S/",
-	"bPbPbf4/7Iv284ldbfsFvv6VpEp/wRDvR/JbTeRcGqZ15S9Nf07qBRElaLpIFrSsiKC4CC6Nsq0gGbWM",
-	"1d2Fb8gB8Q3CaCNqqpCmM0PtCwmSHCm9U2ldSbQmKS+J3qcSPo8/fkvYVuWLh8+WgQ/vKMv8aZdY6tcK",
-	"806yeORFXQKFiZ4/VrUgZptqRfSTFRGpnnZoVbLiRhpGiYJrqQQuKGbBART5aPjlIy6rQv92j+7vnsNK",
-	"u4v7fBnSFT4TwFh2wcG9lzuSzdzzbZgbS/yRlnrF98vlcgnUMv9eDjg1WezIYXzP/Y1eTK1Qj5QstsPV",
-	"JYuPN1t+Y/9zjQvMUnJrFuz9dkPLigtljgxN1EWJ12vK7lIuyJ19Db76Fu9AELvUWOMdyVZYdYmCFblR",
-	"tCQhfaCPmxXNIlRysoh8jNdKC8CU5v3ePvZJbynJaKrM5h97562gZLOwRLcK4ujzhmJOnWiBIErpeU68",
-	"+ME+piWAqgIWM9SGREhqxMv+Rpki24D6M4SCgZJ2k9pl+CRo59iSMiQtmgPeMLknYqbIrDktKNuuKk6Z",
-	"WqVR6jxZpLV4NO8f/VRXiN4g+AjCChUES4XIIxEHZHTXYjAxLIHQVJFSRk7L/gcWAh9gmrzIiLTLOnMg",
-	"XotzR9kUnIvzJwPnzsqp/DMHK2mWFeT8SdldPHMUQcvzpyJrscHp2WvqSW3Dpg3FfP5yU/e/3m54f88a",
-	"hkoMm4ckmrBpBYh35EuWwdOP7nYxQyC/M9NBG8FLpHKCpMJCvUasLooHRBXKOJGIcYVyXFVgww9ldGU0",
-	"mDYUg1TWg2H9V2v1D3WJJeLnry4wyBfnDLLVg7AzBrCssa7X64LIMwbSzHT+KIpXldbtKhe83uYnj9ST",
-	"hP7kguse7Otgj8Lz6+xC0uewoaD05tY/zhrJMALVnFyTNtmO3NrzdIZFtmvNsS/ZXOPVHXhdGb3Xl04g",
-	"ALJkeo3WpOB7tLz9DEm+3R4ShNf8kaCXaF0LsEtjTvDmRAt8z2xB+6G/oAoXJEH3ty9eIcXRc5RhsXPf",
-	"fT7nu4PDq2cjKHS/XKJ3ibYStEoyrBU3NqjgZl0RL0iiVjLHIkD37zfw+Q0tND+hfc4lQSqn6Y4wIlCO",
-	"Jco4I4gqqS/eu7gZSkVwSbIV32xW2+FHf2q/+EzGjNjj/tFTxqOMPXL8xffnFSMcX7LsRMn4AW9HLitd",
-	"Y2bq5AtaIVz41vma84JgNtQS8DH7+Jg5/UOB2UwRxo0FPjV5q1v0yY1FcZhx0hdYkTmPc75b6QPeaf++",
-	"S4kwLdH6MfAZGaYXUiF7SYzgak+aI57mj4RFXzQ048qckiIbzl1vB5cke4BJC1qiPa+LDLRRO1bDA5rj",
-	"xSM5Qow3G0WEtnuoRLxWCeLMDI3TaPnG2xls/EE/HuJjVQu2wmr8xB58uWYlUSMuQ8ZRVWCGUiBPSYhq",
-	"/YWLpJ3q0N/Tm9YeH+SK16qzwDk+OZ6FL8/zOMh4lgPDzGItfbEuiAypC4+cscTpaRhYqZ2p756zM2y/",
-	"7j4V0kJHv2BZLTh4V+i77NSRqYFMJE6HOcVkFY6bpscDMacE6NDTjonTvL64UFTVGVmVE67Az7qewJuX",
-	"L0LOQGeTzZgB3KEME3ZF8VuyUVqtPKD7z4PaxHNTvvKnFpwZmCKMSLkqp5b6suPyvH0VGG2PFRGrKlXH",
-	"pv18eXzanx13rfb9v/4CQtwPsakJBfpeP2OfXV2A8i+6TBGkvDXQZrLFrzVNyUrWWyzGTM52msvbF8fn",
-	"ubz9fMKNXWIpV9sIIfAXfL8cMZKDnPFTYw1jiVIu2EYbmAn6N8SN8Qxrfo2KZl0vz2Kg5Glkq+/3MYQM",
-	"cegWVzF7uXw1MaWJVYNa55uN3ojA2v+D71FZpznKudL2i6a8fkVbMSrHTBs0Eh/k8Ul83mH8z4PUz0mx",
-	"6YWPCr5v7v+LZJHTbR4OPZ1oGJX449fmBavF7L/uAzaTY8eZXrB2qzZ1Ueh75xev0DuEwRi8H3NP62f1",
-	"kZpOhZye+4QNKpScF0f8ZyMjTfJtO0HvC0Erw3hhTqba2lwhe9c5wfdsJexdZVRYp2R1QjJSzrI6VfSR",
-	"qsNqvyp3EyR81TkIl88DQ2aEST3adlUWE6M9744WOlczcVjJHWX2kO7SYYm48JQjLgqtOKlCW/pIpPEs",
-	"6HMZ1dUUnaYIlRPNCbjCqV7br6vddpJU3ZPh1fJEffy0ps40JTqWzpGRvjjdmOkxUYhNwzviz27S02mh",
-	"O84aaVRsjFn+YxNpPMUy/5DmnBcnejdjXJM5l4SF72Wz3HsbPGK5WOee03xRV/scsyzsNnh7QPrH12iJ",
-	"9jkRxKA/qImcUIaA1vrRqO9Y/MHgBC3qsgqqEbuYVNTl+kJzGHXP/hdTtPD8ssi6/F+jZSdgFPeZ0Xt8",
-	"M1vP2NiYGDlWlGuR0qsF0XokQtsKjVsT/gficFssgrbI6XABbUWFXSxUoTTHbEukoTzjFnaFFCkKGUJG",
-	"SKJiPRUX8iqBl3fsUjD8KtxVjslPq3vmOqo9djQoGesosaJvSd1KsD+bVhQ8ofTdIG6Z/SirIbmPs5ih",
-	"Mq3SO0VjAhudBM7AKc3Gz6rBjuGc4GyEQVPM0JqgEmcEZfgg0ZpsOBhuUTz1DalUiKVwURCxJWy2JzAn",
-	"6W5V4DUphhP+usFYSRt4gQch6KK4XoYgOEvQPqdp7pQc44zMcmamnClMmTzLy2eHSDoLClnZEMiMFb01",
-	"kTQjIztZ4oMmATjuMrSnKkcAozzFIYuLInpSBKd5KGj1BmkxiD5bRpR+j7JWH9hvJnai005SuxEBNf0W",
-	"+L29HWecC5QWXBIZKwTv+SgraT2z2uBUcXHkhr7B0t3QN5RRmROJSrwjzhpBjcKKwmApvMeToaN39jHz",
-	"hoO7DSdojaEE6Wt+gTDL9M1OIiwISmsVS6N35hvg+A1hl+hcj67B0GBB8Cotn0fyas7VSitDWeGUjF4b",
-	"ArYXqU55r6AlVSRbrQ8di4UWhbH0zXjavid0m5MsaJaUXKqVieCOhIb1ExZ1DEaGnq4E3vG/ETHfiggK",
-	"GQirNHaJAu9XekEzjiNBy7n7ZuDNo1fvCVh583Lv20mfiXoU6K0uwD4h1uhse2/7QopqdGt/EKTCAsCe",
-	"0QAKxQsitF2xGhHnDbZ6BtjFnhl8s7HnvoF7EUBiOmfDWsu8DQHr26V5i9MCWZM6YnbGzb0NAjtAyeF1",
-	"LJrDesxzLMilrNBkUZBsO98MyzKSrczdPPa0zKiUvHgkmfX5b0NOEmmkNxOYMpIhc2WJWod9ZXzwr7hA",
-	"lJmRos9mN+q8pXp7HqV7UkXZivwWmvXfsKoFLpB5KOkEFiJVmyAp57sWYROjqEhBsCRZ/NWIAyKtruLf",
-	"6AN/It7ZY5nP2oo+Tq9dVm+wpMfSIXbtk3LIHUMu7K+zS6mWU7pcEFKWRk5XBWW9i+88lxONQBLph8CG",
-	"G8EmhNiUbLGijwR8HgXZnOvvEDVjlG3jOSM/TJvQXQiCJnr7GTNEYkkUY1brVepjYNQBIoEQCRiOGNWS",
-	"AJyIqnNvmCVROc9Cl0Rjy4uMCBdwtEC884x5e5uZj22xeX6zrlIxB765KWSnKQHvbe86ZSYb2veqFmne",
-	"T704hQw9G4eSlMgECV6zjGSorhLrqDQGCtWKvmYq1goKWRgSrXm9zdWZflayUSvN6cdMtcRg5mE1lG3H",
-	"IjTxGqCyA8cfKPT38Ei1HHMcmFREqYVl74mss+5iktk8ZeLNOEZ/CFJisYt3Yv4Izwe9mETNPghicikM",
-	"XlKb/nOelykuyOknVPyH6mql+CkaAD7i3o/ZKplaFG2UJaSNhvB1tUVLb3hR8L10l47XiBSyvYL4v7ZB",
-	"/CCAUx0KMm974I05K1JYbCM9831EXmocqpbgDSc1Y3an01lOQ0nHUaGNkrwW6bG0uyuaRy7197iWMGPa",
-	"p4Ogrj762F5FN3RbC2K8TVq1Jmh90D9QgbTO8QIoHjkqztlqOkyxz3lBUEakJEI5h6mcF/3z7llnh07M",
-	"iQfzcHoYzPE5MzEcNcMZ0whW9CKUfuFkqG/O98HjafTYPc/S3xEhZ1BjHu9vo92H4bWNnvqMq/APMuf7",
-	"QKT5rwKXEAIB1an1xDOJpCLVYizbX4YuL1gQqZAguDA1CrTJbp5OEBemgMR8g8DMufnunMvFWFZ18JMu",
-	"czoH6Jnhm6iPROKcuqyVkUrlKxN2Hp5yZki9IwLvjWDP8eKZwct4H6yifAUYuzkvFEYUY0SefISCEjNJ",
-	"pK3uoKbDaE1laojigQYheA/YcsFNcDwTvDIsoxQJR+03WI18wwxHEpQKKivNwVIJUktSdD+b1RL4uv28",
-	"rATBmRz73gyFkh8yIDYLa/2fAcfFN6igv9U0MyJHtttGmC101lZtaYgWc6Xg/Szwycin8TOeR8wKw3Tk",
-	"noBhk2KW0ZHARuc0nH1/DSIAuuROLDjE+U8NQzrSBHXDJKRsJt6rVRK+1HVEdiD0rbwdgWWeeOu3sYZQ",
-	"uKA1ZrpWgf/JJl7tOQQcfKJ14vU99AHjpLttfYstaREOjWu+5/szIUPPK9Mq8jYE2hgr7T3Thya0lnMb",
-	"A20cS03E2OEnfF9XE4rvx3hja7rMTiH2i7p08Efz4Lnfs9bipQxxZkI6t+jnzs2/VlBLyt7M9HXkmXQh",
-	"IOAc/c89Q1Cx6Xa0RsfJptrYNWaihs8ExrNLincOl2U0rSAprYi+XrSlfF6jpQuEaUpxCHeX+KM/qefL",
-	"gJCOWXwVFiZr/SgOwVwEtpxIRMMZi309dRRA3MTXnk1g/V/OwrbqNYYUFJwUqwIfxu8ULVR6etPOqteV",
-	"1lJhkc0Ukh94LUgG/i9vP6C21xoLqOyFKkogWbLCQknNNRDCV7bM2oM+xNH9cpmY4B26/8syMYc5ev4q",
-	"QRIXClDuXSEg2+35XL4ZR8LOGUZP8QKjKCzSfMoPBKgFTWlDTb6xpNK3fr7xM4X2OcEKubifV1js5XLM",
-	"wjh3EZ9CPF7PLqriYWkGIBqtZ7qYf4lqWeNiMaxep47BM+JTpra4mh7l+dQoBVaKpiSMyS442547TWMZ",
-	"bKeTEqbG+a3W1kg6LycyyNCCRlBuMkVFQemFck5iSijgZ+GAZ2VfnpVhqS8rIf1c74IKmXxUAsd7+03t",
-	"u06+l3feeugxA5oLFuiTLgronnpAe6z/TJCsBGW7Qv91W+Dfu4i/KeXSTumzkVpc8ev8Sj8eWOz984nk",
-	"tq0gWAaxe14i1qE147qXtTVok0Wy4FSrGmnxMgCZDe1eEczb+g7sFqPaJBRH0CfkpkU0Chkd7bWekwAp",
-	"XgRiz+bSfGlu0nprtdYkCR5bkoChLAhOc5Kh0lhtmKGXS1RS5gOpTGmhoWYscUpcDtzcXOGesO0IePnA",
-	"SoVrTlan4c07WkuhVfmffz6ZKkVVvupkVU6UVXFfDlmL1p95tAbknnnx9976FZaqyXNimamLnBMs1CFI",
-	"BQtemUn5ONrdT5KOV6H6vV8zhBnSv6EKMxsFg3wVkoHnlTKEUUlTwfdmm4csBUHzHm1yvrbVHyAPwr3+",
-	"y5QL99h+SaJWbSisu44P+q76unfzsLfHMzM6zy5RO1FhaaAtqwJThkQ9gkrs3GCmbYZD0dkb60wDnyOV",
-	"FXgR1usCVHGFWcb3GaBwiFIGjQM/UHLEjRZY0/ePRAiauVs83EOaiOO5S9oTovQFdCCOQnVl0XkCJX7k",
-	"tQgL5akp2j9TlfNamSrKtkCPiZc2NYu0tjaLfm1Ca+ZZ1VHk2S1qGaABFg79Ghe4zlrPQFsp2ccxDgij",
-	"ZxzYWJXD2WqJJpFxRs0AVQVOwlcTOS1j130vfDLnYAcTLOAG+avxeqA9UWE9Z5Dyq0nU9Gu4v7f8v6FF",
-	"ESHPL6ZLX4QTbp15ZS2/ljCRLsETcm99n2C3PLioGYNABq7Tg3OwWoh1yWsG9Z1kQVObGMezbUAyuxO1",
-	"eOrbt3hOiTeHwjaztNHVRg9qPpHUApFzzLK1Ppu1mGtj3f7/noudmY7rGTAx0wKLjIjbtxZ0EDlT85aZ",
-	"KFSQHiLJ9Dkt9wQOZJlzoVq90aTXEpRikaEUs2cKrfW/irTWhnMW8pPGI1bmp/V4InK91BgfFXlxvMQJ",
-	"4ITLREfiIiEgB14AIpAe4nYtpDnfWc9klyci66ePYgdsvfH4W9HfbYHyqaRGmIeN6zcfGVvXt1TaSu39",
-	"+h9WsqIKuJ9LC0b2EQndDQGOLNiOFFyuSfa0EOgTIhd9e+t+MnTxs/OXWoX4TKK0mQXKeWEaf2wf0D8X",
-	"irJ/LuAW8c9FVTNGFNKG8n5NhDj8cwGGEgQ3NvCHym0UrB/lWB4/xkpc/cMQ/pdNwbH67CXQplVaM8y6",
-	"n1yiUVorcy3C+k4O6CzT8SJBihugyy36D3C8G1+qKTyrKUMZmETO9VNwLsJxqnhVB0/rUUdqA3rBhuGP",
-	"MyEdG1zS4hBRoWKIT4CUNkOmGd8zFWLnPS7wPv6VTlGsyPMoenATcW6LgAyoYh6IT9zEigRDaz/xysdJ",
-	"V5pBmbW/5fziIQXfEzH5oYISiWqW+eGo+MrHc1lB5rgKq1N3+kUP5V6YwSh97CxMpr+QIZd7ApY0Yt0R",
-	"WY/YPf4dzNMTB49zOutvWaTh1B4X+hzfyHOrJCJvBe8aJMMJtwI/5/q0gqzOULfIIx+SZSIqctEGgZJF",
-	"AUcmJIobt0UYQtXkgvQboliITjDPmUNGfIJkKrDFJmL4zKXzaoaI02nglObSQPThAyHMZITAwQSHclq2",
-	"fRX0IfdMtrXMTwLUxmL+9LUvfDbFwgA/Rj53OCkrEeanP6IH0JNKFvklUaI2783BRA0TerlPjvUcBzTb",
-	"OiGqVivMrGnrjgnTio902q09ki0MlWEqDquNIBC22W7dX7dFrQhz/2K1Mn+duBVnlKhb+FT0JPUrzQxN",
-	"WW1cXKn2uV8NB0qdbGxuxqzXbLGl07PUpAqLvJbZkUNxKPdfGgyIc4QHPXvOX3+cac1j9vPwscROMrrm",
-	"SVtNJ16hQe7qiTTM+Dywe1TSqr2GmezUjEemlp1Uz6uvNixHWaJ0ieoXjWoKZFvWnVAbII6NTJ0mkqfV",
-	"wtZDxLsHQGP0PcVHY9KXoXtLWDPfGHLO9qF61DSQh5m31PaWqe/Oa7yjbIusQziUL2AAH43z/1USjb65",
-	"DyO9WiM4nQYC6nu/viujPTbw+rMqZpqv72nWfPys4Y4sw156eUUYZdvX1nQyvXINLA+MByB8YkI7dlcw",
-	"MmaqPj8d0Z+/nLHwF8ES2sogDsfaQXqFUsyT0v/+QirOyN7MahilJ1jWgmS21k2veActClfby5SAteDV",
-	"taBlP+ChRa5WJENNb9CpDpiTQT93M2zCDCRVmG0N4t8R2hly/HEElOmzTHd9P7rxwLyHATzC3X9+FseO",
-	"3CxbvktaIfU2eVLvyPz2vZH4aKUj80bpGBTyqcn0Iwi4Vln4V6sZqC53WPc6t5aUuX/eJ3EntlWG44UF",
-	"TL2FC/ULictGdTeBYDJq+B5uZnnSLfzLj/rBE5sVW3/isT37OecFgVjCp1Y+JuBmtCBfmScHMRDz36bn",
-	"a3DDzHpIpgcZOvi9vttDG5oWZNQMLElG8cr899QGNgN1Xkuaj4em/RUlReY1CJ+V66dwCA3W6f0NKgvc",
-	"dbbbEEGCmqoTQxAS13IZSLX6zw/f/w3ZXxFlTWoC8A6UPfoXUB93jdZ6jf6XpoTNEPutJuKAmkbynWOn",
-	"/+ZkJqebZeIIECZrw0rewWCbOKfycZEsfpWcQU+ZXJXFZJQZxpK3Xzk+nJY4qHgp7uybsAwPTzm3O7iK",
-	"Tanw8mBmtFAIWlKC/z5W2Ppo2+nGFdzu8pZzSSC2E2K8gksZzkR8K2oqifGr7bkokdYqMnHQEr1gQKSj",
-	"g20QdHqNdM/IsaWoAp6z3GD/vWr3NkmASpQKrIithl9XtuYKRorIIZI+OvllefvFFNq6IqQIYVZa7JB9",
-	"Ilij4mg/QVc1pUkjgcdNUAviXJk29XCWobrSf7vvGEbJuVkatmjMeOEcD+IlS+N31Zq3Np5wsY1AFZos",
-	"bUOGyFPXE+OTjl54/yci1UlVli/BnJG1G2wB8aE9oznXl5ITa70t+kPZb07sg4P8aBKSE0E/zR6cZgEd",
-	"041G+x27hTn9GHDnjcDH3tVKH7Mbr97lNFrSE6/nyznVL12m2WZjAfMb+khsaxmAwUGdEizKadDaFPI4",
-	"Gmd9FKIzK21qgK1ZJEGMjSPPDG48jRe/Ls8wxVvDtucHIh9NcqAyhXifo+/eBlnOs357qWGkqEweKilM",
-	"FwVN+G5+24vlMpm81oxbv2blJHvP07q0y/jvdQ85t9QL3xfTtcNSWpG3+snou+JoxaLxeoTxbvY/pb2l",
-	"A6MPhjm4dqoTly9nmdsbmIuWWQJMCbG17xtGPNHC/0+tM76vVcpLcnnk66dkAXUnL1PbSN8KY0I9WNny",
-	"NZHmEUzxJMPoGwukvTj6UBKAHEz3InHPHQPdNYOF5O9bA9cNNIyWM3qimFHeapMoWJUeqo+N3Pz9+mTc",
-	"lu8yFyjqNarAgpj6LTLneygKlJMSnjJX9hbCZy6SM6b9FXw8PPE2IXLWgMw6AM/MZ7TDwZkfGM2jz8wh",
-	"2xYgQX3a+Nvnjfqdc/YGm+McitmE/ABKNjTaHlczOvbscRVEPDSpHzPn1bTmPFIIa/aYDskwHNHksAez",
-	"KI0zwUk42E8MGnDYUiSAeeO1MoktEmF9C0R4Df23tfTUUv/bZv0MoZ32aJ1TFcu9El8XCw5e/YXo0xfe",
-	"KPg+8oWecvTe7n68O/mku/rJlnGWxf3clZbBPL7wBawrxK2qdJueWEXs6SLH/ePa/K295Z5TkHJ2sT2B",
-	"96vZdZ9M3dT8CB74WFm8wSd7wx2rkddR/WfSKuVFXbIgVWbIzY52k4/cVa9lkHAyebSYjW5dzWiEYQXz",
-	"axbbbAK87DrVjghKS25mo2fXYM2C852cC5ohnXTYpmsXuBFinXENqgYyhM00InjPuV3OakoGnWDlirIV",
-	"pmKsqWOTHraay9imZvjQzQ0OzSbJl5I0nE6dkQ2uC7Vq4wFRFdkbczE+DWQi1ePtATWMO2w0LbipjjSC",
-	"dz8CiJ+tJitCCrhHDZ1YhBTasG0bHZImSjCkrJeA75jXtmjD2SOV4GZsOPX8soGTnV2ni1y11UyB3P6I",
-	"3TJ2XtE6t8o+nw84q+VVj8QDKPlQElpuGxdUz1geSqvfoC/eYzFTDLv4w4AH96klZr51wOMr0LrTncM0",
-	"/TqDXcxg/A5+50GNuvs3eyHqUNEUFyvbB2DGevw3x6f6wfmVwqUAx24AnJHE1EyD+7BVBYGqqyUtaOgq",
-	"3s2Ism1WC0oQZ72E+EnmHqNpt+ZFfN7LxLojSyl7X/fo4Je7BBqP78xPfnWFnhZ45DQLrnmmoBdYUHUY",
-	"QU4TMtKTYm4x8HG3kxLWTx5gj3u01RfFrb5kzuoadUwomi82C2yp4GpQG+pOG1Q/texyjnnZ5gwOCR1Z",
-	"hlhLkitFrLips9f2jmbc/jizNP3YdpZ4R1ZNc9oZpggWPcfRmbrxEsZBuDl7AB19ynXz2Ieb1LLArbJf",
-	"D9lQrkP5Y+z5ncFpnB4wa/Oij9YsaJ88t+DnzHJ0M6Ki5xYgcuGmYT3egjKCuEAlZoekCSO+Wi47wJ7n",
-	"6P7upanLb2oT2dLgMuW8Akn0ooUGzjsZMYxBQJq6uLc9VoiOOpjX4ct2iLmQrGFYcDrG9yPfT9YzGOkQ",
-	"cGz12Unr/hvZv8W7UwoiZyvcU0xYkRtFy6CNlGKRrWio0TdVObIlGx7aEiVUoT2WCD6EbILRZOQnMkDE",
-	"28jcUeGyj53VfZ803YsjIk6dhME58Oam6IX1Lo8irUMBLZd02Gxqp9s8caXHHdVCuvhvZP8uppTxWfG8",
-	"eQRxbUq8t56HtM6Tbq7dpVXUykN75Q3QXukGmzWyRVF5RFGd8aA5OGYHgzPTUisIwt36euYSca0kgCvy",
-	"zpGgL8xwhLp/byXwCjLw34+bQ2SKY0UoEXcS6jEbBo6vn+17pCIAHbsc0EdyJDAPZq+70pgMKGmR+QCx",
-	"RU0gMbddsflmY5wHVJ6Yit+vmuACIa7/SKeJ3djt3bNlheBzHJ3b6HAKfYzvyzxyaZpsKuu+4q8j5n40",
-	"7om7SFqpr2pcCYBADq9hr5j5usTwWfwOzUSPFC9sWw401lpTI98IKMo4Yty06XiNWNN4WOXkAP8JhYlj",
-	"m59vVJxf0FqJmQvo2nV4Q0RCl3z9dBKCCQY4Nf95FjTmg8JCuTPRK/q9fPI0aJj2HAKfVVPSA9fNKcmq",
-	"2TTFJTEKljJkOrs8Q3suMnmL3hSFNWlKfEBr0pgzgfJcnBYkg6a7EwBwp3FzU3N2TZVJ8GMZ8FdZd2yK",
-	"Xphsaoc6UMNZhoLiHVeG7Y215UVGTH0PaEu9rkUwRB4qzf/9Ywi1lxPs7Iq2tCZ7JMxsGjiJwl6J8/B+",
-	"R3Srm1LQONmzmVz1VQuz65a943vmYPJVgdOm4BtkO8hn5oQXpous1Z/mJ6c/c/xIoKmo8an1kw8c6m0s",
-	"OjXhObJ+iF4xvZfLUM+gHiju6l/8dFyR2CKq3+/ZSSVU7VRmWo9+UHLEsIMgmq24YBlA4oN83e2e0mw0",
-	"ygEjdlpjh1B3gJRXhxXfjLS0MZlmmuOsLamQVNDURh+d/iSpMpM3fOfN6bNl/CVr6KPARX35eKopJ1DU",
-	"JevIF6h3vY6aUfWAJOngYc1mCauBu/z44gx2/BFiK/M58ocCs5NuRGvrvDt+iu/8i547R+fahfqgWpWU",
-	"xRbftZXdpmYGpak+uQPRfaDXxcMmHWGF7pdL9A5ZeWuKk83vL25oYKdpnF+LziS8BU+aNTty+940rptv",
-	"Nu5IwwGnmYyXuPHP0oOKqjojq+k2Tx2Xz83LF8G+d1SOIlT9HDJ/pOBANpfKjHWkgYJJg8f6kGWkaWU6",
-	"WrbSSyp7NTmHgK1jMv9jzB3AzPLNRhI1SZBO2vbN5+GCKKTY9GbiALhWanrAQj9kjbchPIOXTAzFoSDo",
-	"EHtR2ZLuAfZyGQiCHAcDR/iXxkXzhAuHk82TKjOAa2FGmyW/BkQQ649VLcN+qLEqg26U/j4CVP1hXWC2",
-	"g+rLd5X5rrxjXN0ciAK8iyskq03RtlI8OhA16ay2NS9caMHOPWRve3lvXV51uZEDd5RDbU9Va7DhMRj6",
-	"lNCYjdb9z4kvX7E12hOnP27H6pko4yCVSdPSwCpzbBPxjzfii+2AEv40Hf/slInMaxXSptgWBDdR9jrc",
-	"VUTWIlwAYS+oUoRpES0JZuG3XWh/yiEQm1rqldpbBm4gTwhauGbnomA43n0yLix/DhqhBQrMtc0kPzk6",
-	"EsYhxrriaQfPe6qTph2k46/HcSVF8djdXIuqwjvC4FzbCswUMW0IwPEX8iphubIFRoaV7sD/bZv9uJZ6",
-	"psGTK5USFMX5evBYgYmAjvxbXRRWQ9Hm5NbqAw75BieHS14z5auN4f6yurCIeiVqEjZ1M2vqBvNzVqcx",
-	"zqBaBkydjS1sfKadXJ5zA0qtX3VMsw/3B6R/0OzkEoXkGuMiwAG4JFDIu+24YWrz73Oa5nDWuC5BEglS",
-	"Er1wEnSrynq7JXK0R88kg7j37ZEaj3SeXyfPn2xUUe746grJMZ3kb7IV78izYY6baHAu/J2IjKZqtn5f",
-	"WYMhTgd5rXdSzBgPQXPzg5bHFDMQyDVBv9bZtkl9hUZ7QeV6diXsGbFsBzqFm7fyOiWYp4PB7c2GpOpo",
-	"qe2YlF3CspmZc6Zed0yCZ1RyYTfw7ZfptvmFdqFurnGlRFhGstksFG4u+r+d+BiLGsP5pKyK6l81vftu",
-	"hJU5mIHg+4sgNZMFlFScMVSJxW4S8QnTs3SKUyJODZylSE6ALJ0Io7l0yNlOI5pW0jTsO4VWsIEXOrxH",
-	"KtAX5JEU3bxD5fIOwU+9x4IZH0eKaxCfEcddvw+xqxJmdaSJKnedKrswxmekNExkVXyrfMzC2pklrpbM",
-	"eLn8sR6UpQlJnwAX+JDmnBezQyvxDRDX9SHY5XaDcFEY7zJUSG1qFkbo+DTncsz4zwS13uJo09ar83ZO",
-	"WsxlqkI5u8ln1KbxuJ+hWhFSHMm0LbhU1+zY2Lwx40M9OWiWmnRTY+z2thvT7+fYWWFgLj0ucExomz9G",
-	"SpWVjNOkKjJ+1DcaASxswY22dx4AceTitNbmf5lsRnCsCFkbZHrlD/NqOTZOJCxlOobCGUHwVOJy/tWe",
-	"m25MVw6rNHsn/xy/9gyndloLQVh66AMMIvKrjjm0c9ItCq3nsYG+aPJIiM7Up+62CS7hjhjWUX0X5yz/",
-	"pqm2O+rS8jpLytxAjV4j+KIEXInmJ9NPvOnAnSBXH9dNCBI7fnel6OS0JzSFIgNmYZbi7UwtWVs6eduX",
-	"+LwzoZxsCebbhkmj1ZN906innBSb98HSKK79RLCRhcWUSPo7kaY6mn4cCyo5M+0tAHpgs66OdbAYHulH",
-	"mstdL/lhCMSBKdvFzz3PBvkQ/nhJh7THWisYzTXz5pFlq9H09f9iikKBUtb2OIFTBa077Uw6NVwsetML",
-	"Qdgk/w2nRdM0sMIizW1BSEHLUYUSFfpPFmuuFFzFBU53YJrTbEuaZO2wTyLuKHz++WRB9xPOwjDYoapl",
-	"vgLvYhhvlopa2kakMidZ2zKguYIMg1W1YOHBYDupRPoJkpmeOg+IcWRcGA5nWfIMbhsTBa8cMRtqxMAI",
-	"DMfORw8ARvskcBevznIgN5eSS3eh3NCiCCfr24IXpoyEyROgDOnBx6tVjzTwPZKBAJEbbLDaKifljEyC",
-	"o6MaAOQjEWenJszuPV/Lc9yho6fKKCm/NrsSt1CanRPTCyS1uGlNOxx7g9WyrQXYufN4ne6bppnDBBCP",
-	"dWN8nS6ad9rFz3s7aUQ59lrm6YzT7mZNYshluzctL5O4eRlI8exMzSPEntcma0DqWJhQVwr/Sh+Ja3Bv",
-	"eTqxPqKVadrj8XUfVGOeiunfP9kD4ImyjjxtNKfd2/Pl2CExA13XduvozPn++cSc4wEtdqt6FqDC0ibQ",
-	"QzjM5ADlBAsVLu19/NwYa3Fwf6yY+hXwMZ0yUsel0kzDq986L1esI12nyeceV6Er4FQ33QEUIVhygmXk",
-	"4wgok8cAXvTrUS10Ay1FYWXz+4nq106DNTarDVp9Jp/hmUSmlO7UqXHpgJCZXCzdTm/HaitindLByyBv",
-	"+qBs24nN0w9bwojgdbhDvclZdPZ3fCrNnKZLvb4zrnima/mW0oqg9cGrJf8aLVFB8COR5jwDLGMvseZ5",
-	"KLMMlNIA+suMh7xmuzANNlgFbdpOrt26VooIcK5Spa+hgiADAZgyPzZYraTCigyu81A4VPKNCZoXaqQO",
-	"6BZXq5GmWsb/W1ksmlQEd1Kv5vQEm9jEcwurndar7PmrSJBtWz7KHkyrtMBSgms0AECG+QVSg/COIIyg",
-	"QT40XKPM9SczS6Oi6VvWrmaf84Kgkha7E8sp2DVMMVLDAxfsVnS0V1nXIBupzu9Vd+sp8k6TXqOtBpxg",
-	"YxVWl53TXTCwsEiroKODT7IKPOzDWRVZhj+YxQVNgtNTtfDjzIJblyjnYpfifT5cGgpoEWLFtu3SPOk6",
-	"Je63PBJ/vlbpqBN8qaFpXsYS6pWDiux19M5YHCf0OfoE5u+GByIoZqLSAR/A4ZugJoKduIq4cMVdYwnH",
-	"tT0FTJcao7h3lEFrSds9Xf+wI6SSUHXEPIhRwaF6Kvj6b9HPXlwMwl8JstEolJZQybB0OdjQm1big0yQ",
-	"ImVFBFaQH/zuFtk8LDPMj1+9Q1+8fPWXxER/MOp0wjWTkIQpwlLT65Y8EnGwnXc3lBTZ7T9Zkw2ljyxN",
-	"0IVXtG1x7zByuKKLh8WL2+XtC7iV2WjjHa7o3eP9XWtAVtwwDId5U86+zqBJOc7elN3SMW95dug1icNV",
-	"VdAUXrv7VRotaLhsigfN4C0LdnhQiZrAf8iKM+vQfL5cXvjj5qvDEIGlTVsgf2y4Zn53TbodAErKEouD",
-	"i69iUxsEaZmwsQtt2MJ2Ji7cAP96ZnLMYRC3Ty4tO7xLH2gJuXRvTdLxNfapk/P9tLukP+1gf8Od+vJR",
-	"P5ygtODpzohwWotHIi+wcZoLNOUTJC2FM3SD9i4kKGjpdIvNHEfreg21AlyqoyQqAVwKVMa3/w82uumE",
-	"OdjkO5fmHt7pHwrMrrjLftL4E++yV7FgRB4zk3ZrlKa+gJmI2Nm7DHE42WQg21Zl7mugjk23JkgdcaUs",
-	"DBzHFhTlDFW4IuIW6YnC/rqLkH5Ac4KV8IJkWyJuh/suATglx7deb/sH+9D/yN2P8qu2qwzEboJssccH",
-	"eRElTQSx9Zu0eYC3ghB0oy/4iSmwlxiLIkEQ5jcwKyyJ/XeCAF+Hbkx0co8Ptq8ulQ0vAQ9QCczU44Cm",
-	"hMbY5rv6EtdR7j1D8In1ewfZPdxlUw6Hm2u3UadNNkjzzw1Vl2CD7xnxt0sf0RD68Xcro0QdEdQfjCJ5",
-	"T8m1jCY99J+0WfrTZoG4GJPIqvn9MqYToM+4bbkDofpmi6yupsTWt4TzFQRQ7nGFwPV9i96ggkrTt9gV",
-	"XTJJf3qqJZXE9NpDqeBS3gCuLFVdHU0+NreY4KZ/Cb/by8819tx84E/adfNxkn1FCzK26xtaXOI0fmPr",
-	"dTM4da1bs8TqFn1tT14wks1NysI21rVynlqtYslHZa5Wek8LLmV3K+ESeaPsBTm8nU0j9yvt5qBR/BNv",
-	"aPP94yZXA0p0rfQvYFPzDB+e2as8WNNwOdpjoU1iLcNwjpIMSXDnwoW6KQ4KeH5/Mz3vQnAjXRd0yL65",
-	"zl52G60/8UYOep2PnZ97aPRfm/SSM/fwK2pvPTZyQ7X5K/XtSEF/eGGUtNYI6KYjle8+/D1BZu63XGyR",
-	"2RiEJfhAbr59b1/+j5+++/YWvfG6zANrvFouobZFT6JtiUQgrm1c1OWCb6lU37iHnsKMdT2nI2xYNy+I",
-	"K4HP7TIXV0cUtCOVQtq6DdLs7g/7t093JmfiGA3fuqwKLHBJFMD2/9H31tEMTlqwpR/a8ljmptRUNzAo",
-	"94fFbzURTRbLQ9vbsSX4ZFn7P4IjFbQ0SbzNQD6I5Xjt+E+/XNmf8QOkWQyZwRD4MgxQ8G1i4+jSJMSg",
-	"DRXG/9/bwNAn2kccN3/9fqEJE1a0b7Lsio4J11YkSrveX3Srxs5GIKjryQxCdoF9+5ZvreQYV0IlSEZT",
-	"/VX9Ea9oVpP0ZEp6tE4Ryqpa27zgiIDqDRlSe5qCE0K5/4QvTOkDcIof1QfvsKl2cn2Fqr+kv2jwVlM6",
-	"FeblMT/Em1ruv5x2feZCBy6PgwrEyJ5I5XrQyKuJ2xUvG67/yhOLW/vNAPpf3wouLW4f8CNBWO8YjJ+Y",
-	"D0i3d+h+So70W3FydPeH/uPTqDj9lbS3xysdPFPkTWDtXfa9mNDYe52JeBWFT+bzRCSZfFivG4Qpfpvu",
-	"mqlB3PL6Uzsi522tgSuJelPU4v8daXfcDYYqCDFqbknmsLCGqlT4MHma2tEmFUELix49Ud+7bhPXP1Lb",
-	"fMaIE9XM60p3lGfSNvq42llp0fhXEiBDxKeVHm/3RsJlVOYXF6EfamXRE4ibgBaUBZ4SEP1CpHTc/aH/",
-	"/GRAIAUxyJk+KKHkj6TZ0g6BXwZgnEAA0/HIzvcS7GtxgkAKf+xbBNYnAEvazFHXkeGA9tpyNzpGH4a3",
-	"Vz78NJmcdNQB4TBY3CvKhx7afOSpfWN/joiYtYalZC5nHBcY/jjl8/r+8akcXtCrJeIcgRld7xgxJDnr",
-	"FJmguUnfGaf4nl3ThIfUoCFVXWgEin5dKOrm9Z5BO8b3Eq2JUkRohmVec5krU1v/i2Wf7v7YkcPRU+G9",
-	"4NWfQ/03TeZwr1nPhbbjLU53LlfCNV2xvUfOPTzAcQq4zMZvqsm96Ktp343ar5LoFbT8Zdw72/sIYM7H",
-	"v9HDwXcBthXWfKgH/T//wDe/L2++WD3c/PLv/xrwDY+deh9II6mXP/FcZ6KnPe3+JOb8Rh9mm2Mtq2y5",
-	"GI97AUiF275/FlM1dd5Jr8bQWbeEEY7wysNcgy2a4Z+YMZpYVNgIcjr+0nZQz0taV4mpJgRea7LdWv9s",
-	"zcBrrZAgOJMeikP/t1d2OOdF1mEQ2+3oiD/tW9eQ6Wqk/dZ1XApS1p2PA7LYrmw3RgKkh2SXDZRdJsY8",
-	"LLGCYlYy8bLjDM4VMmGlQ5wZGfTRkZLKDsVcMaPRYLnt/H4l/u911X9iKWi62o9sFoSVE9+Pb4pdtckD",
-	"bW3mC0PC94IrkpjC2lJxnpn+DesD/NnZQq5yIm5cfYTwLkI3zCte6DrdNp/6kPNaqU7AhDt1Yi6jzowv",
-	"ox0fM9gPm01ikAuSPBKBC8tJoMkA549TxUWbzaFyyra2R3OOH/XYtKvfbMXY0W3+zzrbkqsCW7oNa554",
-	"p7ulyUf2+tH9fIHwhGigKK4Pyo0nkuZg4iyFitKweVQCPs2B/RVKeWmSmg1EEZwL7jSDgtiol9Uxifm+",
-	"Lt77+rDfOD/0nwP3dkDRPT5oGzTjek/dFrrGPEM8uK0qSzlLUCXITcr5jrJtgipCCj3EjcV9W3Vhbkmd",
-	"XVf4GGINClRcywT1i188tTfOK0F0ZG+1/Gy5BeRSZYzENZHqYpHIt2RbM2hRijBzzUtcwRytxeEnVzcF",
-	"IIo0zd3dJrOBkJzvUYnZoc31aat9dXbbVQsJb/YeV1/7DSGusuteeYo/B9vf+frokX0RNd7JEtInb2s1",
-	"u6umSxbVW1ORLGm6OLqSuRmHdNT/GwAA//8=",
+	"5L1bk9w2ki/+VRC1u+H/P5ZqVbckj916OKGLNesZ29KxtOOHmTkVKBJVhIsEaADsUtmh734CCYAESbAI",
+	"1kWajfOkbjUJ4pKZyMsvM/9YpLysOCNMycX9H4sKC1wSRQT89gqL7PvX+ifKFveLCqt8kSwYLsnifpFi",
+	"kS2ShSC/1VSQbHGvRE2ShUxzUmL9zoaLEqvF/aKuqX5SHSr9nlSCsu3i06dk8ZrKfHT8jMr8zPH/SlWa",
+	"Ezb6iZ35+1lf+aRflhVnksCevRN8XZBS/5hypghT+kdcVQVNsaKcPa7ME//5q+RM/6391r8LslncL/7t",
+	"cXsoj81f5WM3LnwxIzIVtNLDLe4Xv+RYISrRXnC2TdCGkiJD64P94f/7+c0r9O3TZ3/6/2FP7Hj6cy9K",
+	"XtvpZRnVg+HineAVEYrqxWxwIUmyqLz/+mOh8I7AtANz2GOJ4O9owwXaCswUyRJEGdpzkcnniJSVOsAf",
+	"MVpjQRCryzURw21NFjWjMDXC6nJx//fFdpEs0nKRLMpikSxe6R+oPrn/WPwz8PYDLmrSOb6M1+uCtF+y",
+	"Xzbn5w7/7/ZF+/nErrb9Al//SlKlv2A272fyW03k3D1M68pfmv6c1AsiStB0kSxoWRFBcRFcGmVbQTJq",
+	"Cat7Cn8lB8Q3CKONqKlCep8Zal9IkORI6ZNK60qiNUl5SfQ5lfB5/PEHwrYqX9x/vQx8eEdZ5k+7xFK/",
+	"Vph3ksUDL+oSdpjo+WNVC2KOqVZEP1kRkepph1YlK264YXRTcC2VwAXFLDiAIh8NvXzEZVXov92i28d3",
+	"sNLu4r5ZhmSFTwQwll1w8OzljmQzz3wbpsYSf6SlXvHtcrlcwm6Z35cDSk0WO3IYP3P/oBdTK9QjJYvt",
+	"cHXJ4uOjLX9k/3ONC8xScmMW7P3tES0rLpS5MvSmLkq8XlP2OOWCPLavwVdf4h0wYnc31nhHshVW3U3B",
+	"ijxStCQheaCvmxXNIkRysoh8jNdKM8CU5H1rH/ukj5RkNFXm8I+981JQslnYTbcC4ujzZsecONEMQZTS",
+	"85x48b19THMAVQUsZigNiZDUsJf9G2WKbAPiz2wUDJS0h9Quw9+Cdo7tVoa4RVPACyb3RMxkmTWnBWXb",
+	"VcUpU6s0Spwni7QWD+b9o5/qMtELBB9BWKGCYKkQeSDigIzsWgwmhiVsNFWklJHTsv+BhcAHmCYvMiLt",
+	"ss4ciNfi3FE2Befi/MnAvbNyIv/MwUqaZQU5f1L2FM8cRdDy/KnIWmxwevaaelzbkGmzYz59uan7X28P",
+	"vH9mDUElhsxDHE3YtADEO/Idy+DpB2ddTL5gnuwvry8HmiHNTBqWn7zMduTGCqIZV9muvce+Y3NvfScp",
+	"utLmVmvrIF2RygWvt/lztCYF36PlzddI8u32kCC85g8EPUXrWsCFHiP6GlEQ+N5WEwRrP/QnVOGCJOj2",
+	"5skzpDi6QxkWO/fduznfHXB9T7gqdLtcoleJFq8qJ8iQadzYQLvNuiJekEStZI5FYN/fbuDzG1poekL7",
+	"nEuCVE7THWFEoBxLlHFGEFVSWyy7uBlKRXBJshXfbFbb4Uc/tF/8SsaM2KP+Ufb0dsbyqr/4/rximOM7",
+	"lp3KGQ2Pz7h0fzRrQhvBSzgYqbBQzxGri+IeUYUyTiRiXKEcVxXY6UPuWhktRRuDQfrQg2H9o7XsQ0wD",
+	"gvKbZxcY5NtzBjEcesYAVvyv6/W6IPKMgTRpnT+K4lWl5baVcSeP1GOI/uSC6x6c6+CMwvPrnELSp7Ao",
+	"JnJ30yl89A5vR6ylrjY1dZMG1SAufPNgzXlBMBvetvAx+/iYPv+uwGzmVYgbE2Bq8vaO1qoDFsVhhqqx",
+	"ETTbEkdovVtoo4gAMSNwukvQPieCNL8jXGjJr/TikeIcFRwMmwj5X2BFZsyx4Hy30iIvPM1fcsL0dawf",
+	"A0+ZubGEVMiaxhFT8q7iiKf1BbE+GJ20O5n/4ntU1mmOUk0sAmGWoZwrBT8i/qCnmhPEyEeF1J4jLAji",
+	"m7g56rejjTp9RMeOlYIDlNcqXqmQOSVFNhxQEzKXJLs3tEFLtOd1kYE+1I7VcI++c8UDOXKiLzm4x6I0",
+	"Cbydwejv9eMhTle1YCusxgXu4Ms1K4ka8eoyjqoCM5TCNpSEqNalu0jaqQ5dcr1p7fFBrvQZ+Quc4zbl",
+	"Wdi/MY/cjfM/MMwsipREqYLIkEC93EE2xxK7yT1ZDjtmV+x7Yu1K21W4TzVTDwn+o5+y7wW/0hV5Xfrs",
+	"MKPH6B1hPmCyxF0nnvRy14WVyO2SGrqLub7hZjvt8j4tGIALRVWdkVU54SH+uusgfvT0SchH7CzOGTMA",
+	"tTsk/n8gG6WF6j26/SYowTzv9TN/asGZgaHFiJSrcmqpTzue8JtngdH2WBGxqlJ1bNp3y+PT/vq4x70f",
+	"FvAXEGIQCFlO8Ppr/Yx9dnWBnX/SJYrgzlvzcyZZ/FrTlKxkvcVizKBup7m8eXJ8nsubbyaiGyWWcrWN",
+	"YAJ/wbfLERdAkDI+NLY+lijlgm20+Zyg/0DcuAZgzc9R0azr6VkElHwe3uq7A81Ghih0i6uYs1w+m5jS",
+	"xKpB8vPNRh/EMbXS6pJ650GZpBKpHDOtzkl8kMcn8U2H8L8J7n5Oik0vqljwfWMyLpJFTrd5OCJ54h1e",
+	"4o/fmxesFLO/3Qb0NEeOMx0n7VFt6qJAWKFvn6FXCIMqfDsWtdDP6ls3nYpE3vkbGxQoOS+OuFxGRpqk",
+	"23aC3heCiogx3E/etbVxkPWMbMH3bCWsMTfKrFO8OsEZKWdZnSr6QNVhtV+Vu4ktfNa5CJd3gSEzwqQe",
+	"bbsqi4nR7rqjhe7VTBxWckeZvaS7+7BEXHjCEReFFpxUoS19INL4TfW9jOpqap+mNionmhJwhVO9tl9X",
+	"u+3kVnVvhmfLE+Xx51V1pneio+kcGenb05WZHhGFyDR8Iv7shpza+6RFdDltZNzWCKjlPzcB6FM08/dp",
+	"znlxYuwmJvCSc0lY2BacFbzY4BHNxYYunOSLcifkmGUjLokD0n98jpaNG8xAyBhX2raHvdaPRn3HwlIG",
+	"N2hRl1VQjNjFpKIu1xeaw2jw6b+ZooUXdULWS/wcLTsxhrjPjPoOmtl6ysbGQCewolyzlF4tsNYDEVpX",
+	"aII28D8Qnt1iEdRFTkeRaC0q7NahCqU5Zlsizc4zbtF4SJGikCHAjCQq1jtyIQcIxLDGjILhV8FWOcY/",
+	"reyZG4bzyNGAp6xTxbK+3eqWg/3ZtKzgMaXvKXHL7AffzZb78JsZItMKvRMlZgs/+oK+DK4UL1f64gnH",
+	"VcFoSDFD+hETRzThbfDmB721YHdPqcAzjOrjusT6gPYOGQuhZcUNHYqaqvP1jA0Vk6GHN/oZq1DZE/Ws",
+	"oZSzB8LM8QL1htGVx0MEG+zZcCU+oDVBfLPx7ejb5ZmG9MCk/FewDMeOvbIxBN89foLxOHC4TvN8g8ib",
+	"z/Rwd5wE1MMpzcYV1MHe45zgbORW0sy8JqjEGUEZPki0JhsO1lrURv6VVCp0j+CiIGJL2OyQQ07S3arA",
+	"a1IMJ/x9g7eVFksCDwKORHG9DEFwlqB9TtPcaTbMCKb4qEnKmcKUybPCAHaIpLOgkGkNAe/Y+3ZNJM3I",
+	"yElaOQCO+wztqcoRiLxTIj+4KKInRXCah3A4L5Bmg2iFckTT6+2sVQLsNxM70engiT2IgBB5CfTeitOM",
+	"c4HSgksiY5ngNR8lJa1crDY4VVwcccttsHRuuQ1lVOZEohLviDNBUKOlROFxFd7jySj+K/uYecPdVMMJ",
+	"WgsoQVqCFxCRXmMhIfSc1ip2j16Zb0C0J4RjpXPDOAZPiQXBq7S8i6TVnCut3WSywikZ9RUEDC5SnfJe",
+	"QUuqSLZaHzpmCi0KY96b8bRRT+g2J1nw9iu5VCsDShtBu+knbAYKWBZ6uhJox/9GxHwrIihko63SMhoo",
+	"sF/pBc24jgQt556bSXUZ9bdNpBg1L/e+nfSJqLcDvdUFyCdEGp1j7x1fSFCNHu07QSosQKmJxoQqXhCh",
+	"9YrV9rjqaMil1R3tvW9ggQRQ+c7DuNY8b4ExWps3b3FaIGtHR8zOxLa2QawqCDm8jgWo2jBZjgW5lOmZ",
+	"LAqSbeerYVlGspVxyMXelhmVkhcPJLOBvm1IrZWGezOBKSMZMn6KqHXYV8YHf8MFosyMFH03u1HnLdU7",
+	"8yjZkyrKVuS30Kx/wqoWuEDmoaQTTYwUbYKknO9a0HCMoCIFwZJk8f4QDsjFuop/o49ljnhnj2U+6yj6",
+	"eM52Wb3Bkh5Jh8i1v5VD6hhSYX+d3Z1qKaVLBSFhafh0VVDW83bN8zPTCFCnfgh0uBEQVIhMyRYr+kDA",
+	"0alt8TOdnKJmjLJtPGXkh2kVuotR0pvefsYMkdgtilGr9Sr1NTDq9ZSwEQkojhjVkgDIkqpzLcySqJxn",
+	"ISPR6PIiI8KhDGxuwXnKvLVm5oPobM73LFMq5sI3lkJ2mhDw3vbMKTPZ0LlXtUjzfhreKdvQ03EoSYlM",
+	"kOA1y0iG6soBhY2CQrWgr5mK1YJCGoZEa15vc3VmcIVs1EpT+jFVLTE+UVgNZduxsGy8BKjswPEXCv09",
+	"PFItxxwHJi1dambZeyzrtLuYxGZPmHgzjpEfgpRY7OIjFz/D88HQBVGzL4KYvDqDIteq/5znZYoLcvoN",
+	"Ff+hulopfooEgI+492OOSqY2oSFKE9JKQ9hcbRPANrwo+F46o+M5IoVsTRD/ry1yJ4gIV4eCzDseeGPO",
+	"ihQW28hwXB+pmxqHqt3whpKaMbvT6Syn2UlHUaGDkrwW6bEU7CuqR64MxHEpYca0TweRnP2cDGuKbui2",
+	"FsR4m7RoTdD6oP9ABdIyx4uaettRcc5W07HJfc4LgjIiJRHKOUzlvJC/Z2edHS81Nx7Mw8lhUMfnzMRQ",
+	"1AxnTMNY0YtQ+oWTcwpyvg9eT6PX7nma/o4IOWM35tH+Ntp9GF7b6K3PuAr/QeZ8H4CX/FngUrpQJ8iJ",
+	"rySSilSLscovMmS8YEGkQoLgwtSr0Sq7eTpBXJhiQvMVAjPn5rtzjIuxChvBT7oqGjlEFQ3dRH0kEtzY",
+	"Ja2MVCpfGazJ8JYzQ+oTEXh/JPg84sUzg5fxPlhF+QrCp3NeKAwrxrA8+QjFhWZukda6g5IOozWVqdkU",
+	"PzYu6nINCSWCG0RMJnhlSEYpEobqbLAa+YYZjiQoFVRWmoKlEqSWpOh+Nqsl0HX7eVkJgjM59r0ZAiU/",
+	"ZLDZLCz1fwHwJt+ggv5W08ywHNluG2a2eHlbwavZtBiTgvcrgkxGPo2f8bzNrDBMR+4JKDYpZhkdCWx0",
+	"bsPZ9msQ9tPd7sQiwpz/1BCk25qgbJjEkc4EebZCwue6DssOmL7ltyNY7BOtfhtrCIULWmWmqxX4n2zi",
+	"1Z5DwGGmWide30MfUE66x9bX2JIW4dC45nu+PxMy9LwyrSBvQ6CNstLamT40odWc2xho41hqIsYOP+H7",
+	"uppQfD/GG1vfa3ZVFL/AVwd0OA+T/5a1Gi9liDMT0rlBv3Qs/1q5zGyoEnEAhYJ7kSP9654hqN53M1qv",
+	"6WRVbcyMmajnNgFp6m7FKwfGNJJWkJRWRJsXbVm352jpAmF6p0y6c4k/+pO6WwaYdEzjq7Aw1Q2O4hCM",
+	"IbDlRCIaToHuy6mjWQNNfO2riQSfp7MA7XqNIQEFN8WqwIdxm6LNj5g+tLNqN6a1VFhkM5nkHa8FycD/",
+	"5Z0H1HlcYwFVHlFFCWRlV1goCbBDQre5siU37/Uljm6Xy8QE79Dtn5aJuczR3bMESVwoSG3pMgHZbs+n",
+	"8s04/H3OMHqKFxhFYZHmU34gQC3onTa7yTd2q0x5Ax/WuDfAUxv384pMPl2OaRjnLuJTiMbr2cV3PCzN",
+	"AESj5Uw30UeiWtaAEO1XMlXH4Bnx8M4trqZHuZsapcBK0ZSEEzGgoseZ0zSawXY6E2lqnN9qrY2k8xKh",
+	"gwQtaMTOTealKagmVc7JRgsF/Cwc8KyU67PSqrWxEpLP9S4okMlHJXC8t9/UQe3gdO+WIfSYAc0Fi7VK",
+	"FwV0T92jPdb/JkhWgrJdoX/cFvj3LuJvSri0U/p6pC5j/Drf6McDi729m8ho3QqCZRC718HEN2pc11hb",
+	"gzRZJAtOtaiRFi8DkNnQ6RXBZM0fQW8xok0miDO4ITctolHI6Giv9ZwEtuJJIPZsjOZLU5OWW6u13pLg",
+	"tSUJKMqC4DQnGSqN1oYZerpEJWU+kMpUSxxKxhKnxCW+zi0Q0GO2HQEvH2ipYOZkdRo+vKNFW1qR/803",
+	"k/mRVOWrTir1RIUr9+WQtmj9mUfrAe+ZF3/vrV9hqZrkRpaZGvk5wUIdgrtgwSszdz5u724nt45XoVru",
+	"3zOo7lQRrU4yGwWDJDWSgeeVMoRRSVPB9+aYhyQFQfPe3uR8bavCQJqFe/2fUy7cY+cliVq1obDuOt5r",
+	"W/V5z/Kw1uOZadxnlyufKBo5kJZVgSlDoh5BJXYsmGmd4VB0zsY608DnSGUFXoT1ugBRXGGW8X0GKByi",
+	"lEHjwB8oOeJGC6zp7QMRgmbOigc7pIk4nrukPSFKG6ADdhSqy4vOEyjxA69FmClPrcvwC1U5r5WpqG9r",
+	"kpl4aVPJTUtrs+jnJrRmnlUdQZ7doJYAGmDh0K9xAXPWegbaqvk+jnGwMXrGgYNVOdytdtMkMs6oGaCq",
+	"wE34bCKnZczc98Incy52UMECbpA/G68H2hMVlnMGKb+aRE0/B/u9pf8NLYoIfn4yXe8mnGXv1Cur+bUb",
+	"E+kSPCHh3vcJdltFiJoxCGTgOj04B6uFWJe8ZlBIThY0tdmwPNsGOLM7UYunvnmJ51StdShsM0sbXW3k",
+	"oKYTSS0QOccsW+u7WbO5Vtbt/++52JnpuP4xEzMtsMiIuHlpQQeRMzVvmYlCN4Ehkkzf03JP4EKWOReq",
+	"lRteecsUiwylmH2l0Fr/VqS1VpyzkJ80HrEyP63HY5Hrpcb4qMiL4yVOACdcJjoSFwkBPvACEIH0EHdq",
+	"Icn5ynomuzQR2UtjFDtge0/EW0V/s80qppIaYR42rt98ZGxdP1Bpu3b0i/5Yzopq5nHuXjCyj6ji0GzA",
+	"kQXbkYLLNcmeFgJ9QuSir2/dToYufnH+UisQv5IobWaBcl6YJlDbe/SPhaLsHwuwIv6xqGrGiEJaUd6v",
+	"iRCHfyxAUYLgxgb+UbmNgvWjHMvj11iJq7+bjf/npuBYff0U9qYVWjPUug8u0SitlTGLsLbJAZ1luh8l",
+	"SHEDdLlB/wWOd+NLNbX09c5QBiqRc/0UnItwnCpe1MHTetSRIqResCFQBmEepGODS1ocIsrSDPEJkNJm",
+	"tmnG90zR+3mPC7yPf6VTCS/yPooe3ESc28o/g10xD8QnbmJFgqG1D7zycdKVJlBm9W85v2JQwfdETH6o",
+	"oESimmV+OCq+7vJcUpA5rsLi1N1+0UO5F2YQSh87C5PpL2RI5R6DJQ1bd1jW2+we/Q7m6bGDRzmd9bck",
+	"0lBqjwp9im/4uRUSkVbBqwbJcIJV4Odcn1b52SnqFnnkQ7JMREUu2iBQsijgyoREceO2CEOomlyQfnMs",
+	"C9EJ5jlzyIhPkEwFtthEDJ+5dF7NEHE6DZzSVBqIPrwnhJmMELiY4FJOy7b/hr7kvpJte5aTALWxmD9t",
+	"9oXvplgY4MfI5w4nZSXC/PRH9AB6UskivyRK1Oa9OZioIUIv98mRnqOA5lgnWNVKhZmFrN01Ydqykk7r",
+	"zQeyhaEyTMVhtREEwjbbrftxW9SKMPcbq5X5ccIqzihRN/Cp6EnqV5oZmjr9uLhSGwq/Gg6UOtlwQWa/",
+	"ZiusnZ6lJlWY5TXPjlyKQ77/zmBAnCM86Nlz/vrjRGses5+HjyV2ktE1T9pqOvECDXJXT9zDjM8Du0cl",
+	"rVozzGSnZjwyteykIn59sWEpym5Kd1P9SnFNgXxLuhNiA9ix4anTWPK0Avh6iHj3AEiMvqf4aEz6Mvve",
+	"bqyZb8x2zvahertpIA8zrdTWytS28xrvKNsi6xAO5QsYwEfj/H+WRKNvbsNIr1YJTqeBgNru17Yy2mMD",
+	"rz+rTK75+p5mzcfPGu7IMqzRyyvCKNs+t6qT6ZtuYHmgPMDGJya0Y08FI6Om6vvTbfrd0xkLfxKsm68M",
+	"4nCsNbBXKMU8Kf3vL6TijOzNrIZReoJlLUhma930infQonC1vUzdZwteXQta9gMemuVqRTLU9Ime6oY8",
+	"GfRzlmETZiCpwmxrEP9uo50ixx9GQJk+yXTX97MbD9R7GMDbuNtvzqLYEcuypbukZVLvkCfljsxvXhuO",
+	"jxY6Mm+EjkEhn5pMP4KAa4WFb1rNQHW5y7rXxbukzP16m8Td2FYYjhcWMPUWLtSYKC4b1VkCwWTUsB1u",
+	"ZnmSFf7dR/3giY3rrT/x2Jn9kvOCQCzhU8sfUyVKC/LGPDmIgZj/Nv2/gwdm1kMyPcjQwZ9ypghTYR2a",
+	"FmRUDSxJRvHK/PfUATYDdV5Lmo+Hpv2GkiJ7J/i6IOXsXD+FQ2gwlzOxF9yCek3tWdO+jCBBTdWJIQiJ",
+	"a74MpFr95f3bn5D9K6KsSU0A2oGyR/8G4uNxI7Weo/+ld8JmiP1WE3FAFRbmcuxcO/03JzM53SwTtwHh",
+	"bW1IybsYbEP/VD4sksWvkjPoNZWrspiMMsNY8uaNo8NpjoOKl+KxfROW8YaK+TI11JzuJ4IF0tb17x13",
+	"e6e+MT5eMi+MxL0N9lgK9oQjCm2NgsMFEngkJWRPuxAAYOECnKB6+mA9UZYdpuFf/oomxCN/IOwGNjta",
+	"NAIcDc6oxbzOPKlaxaa9eLlKM3rbBLVdwX8f6zhgMT1BXRA37vqWE7ecSwLxt5BwKLiU4WzRl6Kmkhjf",
+	"556LEmnJLxMH/9ELhqwBdLDN3U5vXuEporZcWMC7mZv8DK8NiU3koBKlAiti25TUla2Lg5EicpjtEJ2g",
+	"tLz5dgoRXxFShHBFXq1o80SwjsjRNtausk2T6gOPm8AjxCIzrY7jLEN1pX+67SivybmZNLawz3hxI4/z",
+	"ZWl84/p2rE20QmwjkJ8mk95sQ6Rm5LHxSeoRvP+BSHVSJexLEGdkfQ3b2WGoc2rK9bnkxHp8i/5Q9psT",
+	"5+BgWXoLyYnArOYMTtNSj8lGI/2OWcpOPgZcriMQv1e10qrQxqtJOo1o9djrbjmnQqnLBtxsbFLDhj4Q",
+	"2/MLoIpQSwaLchpYOIUOj8bCH4VRzUptG+CfFkkQB+W2ZwY1nkaL35dnmEut8dHz1ZGPJoFTmWLJd+jH",
+	"l0GS8yyUXvoeKSqTK0wK095Gb3w3B/HJcplMmp7jFopZOcle87Qu7TL+tWzFc8vx8H0xXd8tpRV5qZ+M",
+	"tudHq0qN14yMD4V8kV7HLmFgMMzB9dCeMJCd9WStZBfRtBswxcTWBmsI8UQr7C9aZrytVcpLcnl08qdk",
+	"AbVBL1N/SlvuMeE4rGyJoUj1CKZ4kmL0Vwt2vjhCVJqeJdNNUtxzx4CRzWAh/vvBQKqHKFAsZzSrMqO8",
+	"1CpRsHMAVIgb8c74NeS4LbFmDCjqNRPBgpgaOzLneyjclJMSnjJulRZmaQzJGdN+Ax8PT7xNWp01ILNO",
+	"2jNzTu1wcOcHRvP2Z+aQbZuWoDxtYiLzRv3ROeSDXcsOxeyNfA9CNjTaHlczWqntcRVEpTTpOTPn1fRM",
+	"PlKsbPaYDm0SaHkPdQaCma7GmeA4HPQnBk1SbLkYwCXyWpnkI4mwtgIRXvPa1nuupf7dZmYN4bf2ap1T",
+	"ucy9El+7DC5e/YXo2xfeKPg+8oWecPTe7n68O/mku/rJXp6WxP38opbAPLrwGazLxK2odIeeWEHsySJH",
+	"/ePS/KW1cs8pGjq7IKLA+9Xs2lymtm1+BLN9rHTh4JO94Y7VMeyI/jP3KuVFXbLgrszgm13PO+xMvZZA",
+	"wgn/0Ww2enQ1oxGKFcyvWWxzCPCyaxQ3wijtdjMb4bwGaRac7+RcYBPppCw3ndXAjRDrjGuQT5DFbaYR",
+	"QXvO7XJW4zho0S1XlK0wFWPddpsUvtVcwjZ13YdubnBoNonYlKQjnSXJBteFWrXxgKiq+Y26GJ+qM5GO",
+	"8/KAGsIdnMdWcFPBaiQn4UjSwmwxWRFSgB01dGIRUmjFtu1AS5oowXBnvSIJjnhtGz2cPVDTZ7Gh1PNL",
+	"O0623J4uRNZWnIXt9kfslhr0Cgu6VfbpfEBZLa16WzyA+w85oaW2cUb1lOUht/pNFOM9FjPZsIsRDXhw",
+	"PzfHzNcOeHyVYHe7c5imXwuyi+uMP8EfPThY9/xmL0QdKpriYmV7NcxYj//m+FTfO79SuFzjmAXAGUlM",
+	"XTuwh1mn1a9fGbekBQ2Z4t2sNdv/uqAEcdYrWjBJ3GN72q1LEp+bNLHuyHLX3te9ffBLksIej5/MB78C",
+	"Rk8KPHCaBdc8k9ELLKg6jKDbASIQVDJnFmwfdzspYf3kAfK4RVttKG61kTmrs9cxpmi+2Cyw3QVXJ9zs",
+	"7rRC9aEll3PUyzavc7jRkaWiNSe5ctGKm1qIbVN/xu0fZ7YPGDvOEu/IqmkgPEMVwaLnODpTNl5COdBj",
+	"RGUOnGJuHvtwk/4XsCr7NavNznV2/hh5/mhwGqcHzNrc9aN1Jdonzy3KOrNk4Iyo6LlFoly4aVgzuaCM",
+	"IC5QidkhacKIz5bLDrDnDt0+fmp6J5j6UbZ8u0w5r4ATvWihgVxPRgxjUKqmdvFNjxSiow7mdfiyHWIu",
+	"JGsYFpyO8f3M95M1J0a6OBxbfXbSun8i+5d4d0rR6myFe4IJK/JI0TKoI6VYZCsaasZOVY5sWY37towM",
+	"VWiPJYIPIZsENhn5iQwQ8TYyd5S57GOnZ/Y0UaLIiFMnqXMOBL0pTGK9y6No+FBAyyWGNofqJ3fJps+/",
+	"27WQLP6J7F/FlJs+K543b0NcKxnvrbuQ1Pmsh2tPaRW18tBZeQO0Jt3gsEaOKCrXK6p7ITRwx+xgcGaa",
+	"awVBuFsD0RgR10rUuCLtHAn6wgxHdvdvLQdegQf+9ag5tE1xpPiWvcPV7JqHL5r+DeZSMOE1fUnsBVWK",
+	"MJSZIHWvtHxMpbEd+c4UGyMPLu47+YJ5EsA1LDshhRKgqkQq65o0vgE9ll6Xz0imvCPkVEA5I8ahVpF5",
+	"Qa9fCUoylHGwvI/Xs3CgnmSR2i6XAEsPaquzNm4UJSoV3s5Qkd7rxyfVI5vIBB9tPmGmHKzdepE5JIua",
+	"lcFEBUiHgVNS9keZQy4M4wqtyQw/zyD46a2soU43kUkkzo7cOF6bgcTZGc0Qim2ehE3OhvCO69dNOFJb",
+	"hY6Z8PSBHIHPgHHqHA8ml1TaHCcAwqMm3J/zPdpgAVBZQwHyxKImfX514UrXyanTDnTMx+bxsBB8Tjhi",
+	"Gx30pA/xHe5HXBuT7bndV/x1xHgxxv3lF0nQ9xUCV0wlUA3BkFfMfF2JjVn0Dm2Zj5SBbZu3NDZV023E",
+	"MCjKOAgohXfkOWJNC3eVkwP8J5R4j6znpWcT5b23tlzmYBd2Hd4QkQBDXz6dhDOEAU6tJDELwPZeYaGc",
+	"5uq1T1h+9oISMO05G3xWdV4PAjunuLUm0xSXxAhYypDpkfUV2nORyRv0oiis4VHiA1qTRlcKFDrktCAZ",
+	"tC+fSNNwEjc31bvXVJlUaZYBfZV1R/PvBbOnTqgDCJ6lzivecTjaLoNbXmTEVEqCBv/rWgSBLKEmJ28f",
+	"CJuNX1eKl6uchFpOfq8PiyHTn0jwEq1JwfdQuZKMJY4Wx/LUsPRLfCLTkbLbL1MLJSg0F66z1ktNDXV1",
+	"xGWFbIOAs7oJ6RuKi5UWlwY2NzSUZS2IUwueo+U9YuSBCFS2brtzZqD33ZptbXVpphVFOFvwwYcVfAeN",
+	"6s5Y78w9wqigWUYyRAVnqOK2PXPKcSHdAbMMcWajMpl3QHZb9UBhv/ZmI4ka262yTnOUcwWJ4E6nZqBT",
+	"G20/Npn10Teh7RI1c17/XokRQEGT4oHIxKNjc2D6luRF1skxugsezJinzeK83Gl5uzAgopjU47dmj+em",
+	"HuvXTiq8cZoPjltRc9TL6uYWqKHRs027MuxEj/2QY2OQsR7Jnp4y2QfMjlJAXAIkEMJ853+HGD44AMec",
+	"njCkULN9NxCiMoVdqXJNOThDG04Ll0toykEmUM4BC1fjiKEcWuIpRHCao9Yh3TMbgxLlg+vDpN/f5zTN",
+	"QW0ghZoSvHfdqgXB1EnG1Wr8uwWWyk2383mp8IFkKIM0+LOm0GcbN5/EbEeIdfR1OgDSz0o8xlloxaC1",
+	"YXAFl9xUqKIMkpDNsUaI76fTyaojF0djs2vijvjSk86XvpmumWT51C4+tK/HWmt9imBkw4kncPGezWTG",
+	"N21aULeUOt8zx4pVgdOmiDhkZ8uvjK9D8L1sLUnzJ2dJ5viBJGh9QAYD0E+Wdlk6Y2i6iUi3jZv2CrQ/",
+	"XYb60PaSeK7+xYkTto053u7ZSW057FRm+tF8EOUIuwDoz1bxswSgmed5tyNnc9AoB6f7ac0CQx3nUl4d",
+	"Vnwz0ibVVMbQFNf6VRU0StX6WddFbiZv6M6b09fL+KDQMKaKi/ry+E9Toq6oS9bhr8SJy5pRdY8k6eTv",
+	"mcMS1hbt0uOTM8jxZ8CCzafIdwVmJ/mG1xZsMBVW8AJTzqMw10O2odN1dD8QljlKrWW+KimL7f9ii4tP",
+	"LQSqI39yngT3gV4jSVtTASt0u1yiV8iyZ1Mfey4Gy22ZnaaJ7S86k/AWHBNHeG1ib/P9bTaaoLfhNF/b",
+	"tQOa+pDGgpoR8czxvTrBdeY266RqbeAkn9F61a8LF8wtxaqW4YjKWOVxN0qfwCE18n5dYLaDEObjynxX",
+	"PmZcPToQBfhq11xCqxJt9yh0IGoSHGHr4Dkoi517SE/z6ix0AXOuFscgsOKyBKcquFk4Fgx9ChTLosP+",
+	"5+AZr9gu+TOX29iOB3Uh1CeTps2ZjbljW/jpeHPu2K6IY/Hk0c9OqTi8ViEXK7ZNggyqsw53GpS1CBfc",
+	"cjgLKlFJMAu/7aCkU67t2FImXvntZUCDnAGSPeE6uEj/1ev1QA2CRt0n48Cj52BmWzjrXMtE8pPRAWEU",
+	"RWwomnayzmJB+P0AcDtIJ16N45oT4DGLDLA8eEcY3IZbgZkipqEZBL5CuDAsV7YM3tChDfFf2zbUNec2",
+	"HnVX0C/IwPOl57EyaAHJ+lNdFFau0ea+10IHVIMmmwOXvGbKFzbD82V1YfM+lahJODqSWaYPZpGvTiOc",
+	"QU03A8waW9j4TDsZ5+cCKtq44th9MDwf4P5B28RLlKRuVJIABeCSQEugtnef6fJlXKT6hnL9RiUSpCR6",
+	"4SQIjJT1dkvkaLfPSQJx79uLOD4fb37FbX+yUe194muAJcdkkn/Ilr0j74Y5zoHBvfA3IjKaqtnyfWXV",
+	"jDgZ5DXxBFjopDJg8XCQksAYD8L5Dpp/U8wsfg/9WmfbBnEKLb6DwvjsHjwzsF8ulQriu8rr0WaeDoLB",
+	"NhuSqqNNfmIK0RC9+nnZvTy2bElUyYwuUMxvEGSrZtiFurnGFchj2TTxDEiOVyTgzvnfjt2M3o7hPlNW",
+	"pPUNWs+qjtBlBzMQfH+R/KNkAcXcZwxVYrGbBLDC9Ow+xQkdJzbOEjwnAPFPhJ1eGqJlpxG9V9K0Cj9l",
+	"r+AAL3TZj/S+KsgDKbrVNJSrpgHuyT0WzHhSUlwD+4RtKKxo1wxztW+tjDQorK7rZhfGxI4UPIzsx2WF",
+	"j1lYO7PEVUgcb9Q11v2+NBCuE+B179Oc82K2Az6+9fq6PoQgpm83CBeFAZhCb4amEneEjE9zLseMhUzQ",
+	"B8JWfLOJVoW96sXnJHtfptap07M6GRc4JQID1bd1VypCiiP1Ywou1TV7xTdvzPhQjw+apSbdhG97vO3B",
+	"9DvJd1YYmEuPChwR2rbzkVxlOeM0rmr9RLNAq5ACZ5MBbNduAK7KsfJ/E0Ws/zTZBu1Yad0W6vDMH+bZ",
+	"cmycyEQ0mZNicwy92YlbeU4zV/vP/qVX0yyULzT2Bc4IgqcSVypL7blpNBtborTJ8Gm9i0+nURstccz2",
+	"WhWKqjojq/EmbxaG8bzXHkISPNUc4uuum/nR0yehQ75QhGBGeCCthSAsPfRD7RGVEY6FBhwKufGnemDg",
+	"cbCr6f7T+Qh0AqIjGkff7TvL52v6ZIy6+by+/TI3oJvnBiAnAWGhz30rcCldgxN9zbrOFm5CgCH93RWR",
+	"ltPe4RTKg5mF2R1vZ2q3td0n7/g6tDMhgC2o+abhk2gRbN80IlgLmdfBooauuV+wTaBFV0j6O4B4uYBe",
+	"gFhQyZkBMIN0spDJY/0BA+wz3rr7emnLQ0gKTNkufu6dPchk9sdLOlt7rHEdnI7LIrhshW59568PY9Bw",
+	"l2LXJH4kiFCVE4H2+NB0A3JR5B3TrAV5InFHfDJa2d9XC35vFhLcQLh9Zt4gWbYardz130xR6M3A2hac",
+	"oHqgdafbZqd8pU2J8a5oW99sw2nR9LSvsEhzWwtf0HJUIvdSEIzQ6GchJDaTBOoBpTuw32i2JU2dqrDj",
+	"Kk5fuvtmspfVCQrTo+BlWtUyX4HLOgxdS0UtTaSlljnJ2o52jZ06jJvWgoUHg+OkEuknSGZavt4jxpHx",
+	"czXoaZ6BSTpR67fNALe7EYNoMRQ7H8gCiW8n4cR4dVZUorFcI/jeNsKPLaNaFOE6ZVaPMxX0TPIlZQaz",
+	"PtqoJ9BtbaT1j0vrhHAgNglwKifljPTMo6MardOUBDgv3zNZaMpwhxfj9ZXn+MxHr+XRrfzenErcQml2",
+	"TqA4kCnspjXtle4NVsu2DHrHMG62uyHlUFatR7oxDnEXIj7NO+C9nTSsHGu7ezLjNAO+yba9bHPh5WVq",
+	"1lwGnTy7SM2RzZ7XxXmw1bGItS4X/pk+EDDlXXeS1TaxjsSV6Snr0XUf32WemlII+q29gxklnymV25NG",
+	"c7qR3y3HLokZQM+2UWFnzjaDcXzO8dgqe1Q9DVBhaVO1IGZqEqtzgoUKdzU6fm+MdXe7PdZH6gqgq04F",
+	"3eNcaabhta6Yl4Df4a7T+HOPq5ANLZU8Ggce4FuC1fZYRj6O4IN5DIpKv94N4JqZTXaeJ+oGVjaj8zxR",
+	"zYachrBtVhvU+kxqxFcSmS4iU7fGpaOGZnKx+zabpJrtc+kScxv01UNlfhJgA7nmoV7A9LeaKEVMH0yT",
+	"E6rNE2cHWQv8JHAh+JCDFA3J4KE/9c7EuaHN81E1dwkj+xVWLjWkmXhMJKcPGaoFu8hQg6inaavjj9+b",
+	"edIec0zesqOk+QmPtiD1KQ20DaSwd0sVtlm9d0dtCSOC1+HiEqYYibMB4zPD5vQ87rV9db0rXFf8lFYE",
+	"rQ9eK7fnaIkKgh+INDoVQLt7eWJ3oURJuBgHmRDMhPJqtgvvwSZYCKSXOrqulSICgjRUSVTVgiCDVZpS",
+	"gTdYraTCigxcSlCDQfKNQfdAFndofltcrUZ6Wps4UmVBtlIRXD4/sSX3VGWOM+uan9Yq/O5ZZM5BW73Z",
+	"KkertMBSQnwjkI8B8wukruEdQRhlWiWHfueUufbgZmlUNG3D29Xsc14QVNJid6KktmuYIqSGBi7YLPho",
+	"q/CuUTDSHM8rrt5TJh6IEDSzbWqMtBpQgo15Wll2TnP/wMIiNdOODD5JM/VAWmcVRB3+wSwueImfnkqI",
+	"H2bWu75ENVW7FO/z4crMsBchUmy7Hs+s8HECQGF5BChzrcrNJ/jzgzWBLqKN96oxR7YafmU0jhPaDH8C",
+	"E2zDAyqymah0CC0IOiSogdokriENuFnWWMJ1bW8B0yTWCO6dVqm5Fu9U5qb8w46QSkI5QfMgRgWH5iUQ",
+	"b7pBv3jBbYhhJ8iGlFFaQiOB0pUU0BsG5QYSpEhZEYEVpLu/ukE2LdUM8/ObV+jbp8/+lJgQLkZ/ef/2",
+	"J1RxzdjCTkISpghLibEJHog4IMCzog0lRXbzD9Ykh+orS2/owquZvrh1YF5c0cX94snN8uYJeAYsZOAx",
+	"rujjh9vHrQJZcUMwHOZNOfs+W9wvfiY4e1F2a0K+5Nmh16MdV1VBU3jt8a/SSEFDZVM0aAZvSbBDg0rU",
+	"BP5DVpxZp/rdcnnhj5uvDsNUdm/a/nRjwzXze9xkHwPyrSyxOLSVZEDPRponbPxMK7ZwnIkz9eC3r0zJ",
+	"BBjEnZOrMhA+pfe0hNTilyYp/hrn1Clh8HlPSX/a4ZOHJ2XKVicoLXi6Myyc1uKByAscnKYCvfMJknaH",
+	"M/QI7V1YWtDSyRZXE2hdr6H0hYvZS6ISANBBYzr7/6CjkwzxzWZwyI9dGYbwSb8rMLviKftFDT7zKXsF",
+	"OEb40VVLB6GpDTATlT37lCEWLJHWGLgkrlO4+xqIY9MsGXLiXGUWA+uzpds5QxWuiLhBUAhdn68zhPQD",
+	"mhIshxck2xJxMzx3CQhPOX70kMdrH/ofefpRvv12lQEfTpAs9vggLyKkiSC2MKtWD/BWEIIeaQM/MZWz",
+	"E6NRJAigJgauiSWxvye2BNwj48HbY9NiT+VUNrQENEAlalw/LQU0FWHGDt/VP7mOcO8pgp9ZvndSUIan",
+	"bKo7cWN2G3HapK01v26ougQZvGXEPy59RUP40T+tjBJ1hFHfGUHympJrKU166C90WPrTZoG4GOPIqvn7",
+	"ZVQngJBy11aCMk86W1lNiS1cD/ercaHvcYUg/HKDXqCCSigd3tQQM9nMeqollcS0ukep4FI+AnBoqroy",
+	"mnxsrJjgoX8Hf7fGzzXO3HzgC526+TjJ3tCCjJ36Bv529om/sO2yGNy61q1ZYnWDvrc3LyjJxpKy0KF1",
+	"rZynVotY8lEZ00qfacGl7B4lGJGPlDWQw8cJIeYPxi9xjdNsxv9CB9p8/7jK1SCLBSkIlpc43w88w4ev",
+	"rCkP2jQYR3sstEqseRjuUZIhCe5cMKibqv+QeOQfpuddCB7k96VhG0gTvM5Zuk98kYM0HyfZa57WgGod",
+	"uz/3WKINr00e3Jln+IZaq8dGbqhWf6W2jjTvgZashbSWCOhRhytfvf9bgszcb7jYInMwCEvwgTz64bV9",
+	"+b8+/PjDDXphuzPeoR9fAmk8Wy6h1E+Po22qiSmHTAJU8AOV6q/uoc+hxtqPxeiwbl4QVwKf22UMV7cp",
+	"aEcqhbR2G9yzx3/Ynz49Nsldx/bwpUv/wsIUpJeL+7/3vXU0g5sWdOl7w99t58OmbItJVblf/FYT0aTb",
+	"3S/M3xeJt+GTXeX+CI5U0NJUG2gG8oFUx1u3ffrnlf0Z7yBda0gMZoMvQwAF3yYWyyFN5p6pHG2b+voH",
+	"GPpE+4ij5u9fL/TGhAXtiyy7omPCdfWMkq63Fz2qsbsRNtRU0KCGyS5wbj/wreUc40qoBMloqr+qP+LV",
+	"EGyyM02totYpQllVa50XHBFQliZDak9TYjoP2P+EL0zJA3CKH5UHr7Ap43R9gaq/pL9oMH9TMhXm5RE/",
+	"xJta6r+cdP3KhQ5cMhYViJE9kcq1gJVXY7crGhuu/elnZrf2m4EMFG0VXJrd3uMHgrA+MRg/MR+Q7uzQ",
+	"7RQf6bfi+OjxH/qfT6Ps9GfSWo9XunimtjeBtXfJ92JMY+06E/EqCn+bz2ORZPJhvW5gpvhjetxMDeKW",
+	"15/aET5vi6JcidWb6jv/73C7o25ueieJ7AY1VpK5LKyiKhU+TN6mdrRJQdBC80dv1Neujdz1r9Q2KTni",
+	"RjXzupKN8pW0HfyudlfajJArMZDZxM/LPd7pjYTLqMwvzkLvamXRE65VFtTPmGIQ/UIkdzz+Q//7yYBA",
+	"CmKQM31QQskfSHOknQ1+GuznRqVtZWrnewnytThB2Ap/7BsE2icAS9rsZddg5ID2WnM3MkZfhjdXvvz0",
+	"NjnuqAPMYbC4V+QPPbRt0fWZfWNfhkXMWsNcMpcyjjMMf5jyeb19+FwOr7aGQsRlAtO63l1i9uWsqyRi",
+	"4x//of+JEFS2tV2soNoCLEjw0q+iczGBZZAMCO/xwZGjg7AUfNuSpp5EjzKNA4+ysyUWeOsADNg467jb",
+	"I182zHECjom390S9bce+tGzz2g9+Cdlmi3cEZZs55gvLtheZB4Zx8VjTxL+qFVrjdNdSTlv9W1PbpDAz",
+	"uZnjomzPrmkbQ97ncCddzBHKfl4onO33gt0xvpdoTaA7KPQFbZuQXVWC7Zn+jWWfHv+xI4ejUuy14NWX",
+	"2f0XTVmIXlO3Cx3HS02vNgnJNeeyPaquIONsx9RxGdevk+yVwP7neNij9xFI5hj/Ri/BpItcr7CmQz3o",
+	"//k7fvT78tG3q/tH//zPf58pb/dXE7e2g93nFbVfiDj/qq/izbHWhrY+lEe9IIlx2ynfghWnZK/0igCe",
+	"ZX6PUIRXPO0aZNEM/5kJownyhm9gJ+MvfQn3wg91ldhmtFqRI9utDXzUDMJByvQb9+BR+r+9RgU5L7IO",
+	"gdiueEcc1T+4xn1X29ofXGe+4M66+3GwLbZ75yPDAdJLEZFNjohMjN1VYgWlHmXipZ0abRjKHEgH5TQ8",
+	"6MOOJZWdHXOl/kZRKLap8ZXo347+hRAoTcPmkcMCvEbiB8hMKcg2K6ft5nDhXIu94IokphWHVJxnpk/U",
+	"+gD/do6Qq5yIR674TfgU3+pnrugpgfG/0CnCt+Pw950iYJcRZ8ZJ2I6PGZyHTdMykCBJHojAhaUkkGRg",
+	"KeNUcdGmSamcsi3a87rIoH0vkph25Zux3mN59srWo+mS/LkP2+82HzjtXm1Kam+PnO+h+49tXnsJdvW/",
+	"5HwT1LiGAq23NSWsDyYBx6DtS1Koriy2HQFGj/UvdbYlV8UDdtsefuaj7baqGeHkB/fnC0R1RYPgc930",
+	"HnkC1xAOZyl0DAHWpBJgvS5HSqGUl6YWhEF2g0/W6SrQ8AT1kuEmU2WumyZz/WyJOI/rl8mScfj6PT5o",
+	"CyPj+kzdEbr2jsM0Gts1gHKWoEqQRynnO8q2CaoIKfQQj2y6jL0MjA3cOXWFjwF9obbUtQwMv27V53b0",
+	"edUDj5yt5p8tt3kMVBkTYE2kuhiA4yXZ1sw4pjFzzexcrTstmeFPruQZILtpmjvLNbPxY32HlJgd2hTJ",
+	"tlBn57Rdoa/wYe9x9b3fIOwqp+5VlvoyKVGdr48qZBcR453kSq1XtTaRcyS4HHt9NBXJEnMVW4em2nOU",
+	"ccji/78BAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

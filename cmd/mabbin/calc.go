@@ -13,6 +13,7 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/larder"
+	"mabbin/core/oven"
 	"mabbin/core/recipe"
 )
 
@@ -44,6 +45,13 @@ var calculations = map[string]func(request []byte) (any, error){
 			return nil, err
 		}
 		return bake.Dessert(q)
+	},
+	"oven": func(request []byte) (any, error) {
+		t, err := api.Decode("OvenTrial", request, func(oven.Trial) error { return nil })
+		if err != nil {
+			return nil, err
+		}
+		return oven.Measure(t)
 	},
 	"measure": func(request []byte) (any, error) {
 		q, err := api.Decode("MeasureRequest", request, recipe.CheckMeasure)

@@ -61,6 +61,7 @@ const (
 	middleBubblesC = 2.0
 	stepS          = 12.0
 	shortStepS     = 1.0
+	coolStepS      = 20.0
 	driedOut       = 1e-3 // of the water at the start
 )
 
@@ -77,26 +78,21 @@ func Run(r Request) (*Answer, error) {
 	}
 	a := &Answer{BoilingPointC: m.boil, Curves: newCurves(int(total) + 2 + len(r.Stages))}
 	m.exchange(ovenOf(r, r.Stages[0]), 0) // the face has no mass: it is what the oven makes it, from the first moment
-	c.look(&a.Events, r.Stages[0], true)
+	c.look(&a.Events, true)
 	a.Curves.mark(&c, 0)
 	for _, s := range r.Stages {
-		if s.AddTopping && m.bare && m.top != nil {
-			m.lay()
-		}
-		if s.PushUnder {
-			m.pushUnder()
-		}
+		m.enter(s)
 		o := ovenOf(r, s)
 		for left := s.Minutes * 60; left > 1e-9; {
 			// steps end on whole minutes, so that the curves have them
-			dt := min(m.stride(), left)
+			dt := min(m.stride(o), left)
 			if to := 60 - math.Mod(c.now, 60); to > 1e-9 {
 				dt = min(dt, to)
 			}
 			m.step(o, dt)
 			left -= dt
 			c.tick(dt, s)
-			c.look(&a.Events, s, false)
+			c.look(&a.Events, false)
 			if math.Mod(c.now+1e-6, 60) < 2e-6 || left <= 1e-9 {
 				a.Curves.mark(&c, c.now/60)
 			}
@@ -107,8 +103,11 @@ func Run(r Request) (*Answer, error) {
 }
 
 // stride is the length of the next step, s. Where a topping is about to be dry its face heats up within seconds: short
-// steps find the moment.
-func (m *model) stride() float64 {
+// steps find the moment. Cooling is slow.
+func (m *model) stride(o oven) float64 {
+	if !o.oven {
+		return coolStepS
+	}
 	for c := range 2 {
 		if m.skin[c] > driedOut*m.skin0 && m.skin[c] < 2*m.dried[c]*stepS {
 			return shortStepS
@@ -221,7 +220,7 @@ func shareAbove(a, b, t float64) float64 {
 }
 
 // look notes events that the last step has passed, between its ends.
-func (c *clocks) look(e *Events, _ Stage, first bool) {
+func (c *clocks) look(e *Events, first bool) {
 	m := c.m
 	now := seen{
 		now: c.now, rim: m.t[rim][m.fillAt+middleCell], coldest: m.coldest(core, m.fillAt, m.topAt), topping: math.Inf(-1),

@@ -6,6 +6,7 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
+	kiln "mabbin/core/oven"
 	"mabbin/core/topping"
 )
 
@@ -17,7 +18,11 @@ type Setting struct {
 	OvenOffsetC float64  `json:"oven_offset_c,omitempty"`
 	FillingC    *float64 `json:"filling_c,omitempty"` // left out: by what was done to the fruit
 	DishC       *float64 `json:"dish_c,omitempty"`
-	Stages      []Stage  `json:"stages,omitempty"` // left out: proposed
+	Stages      []Stage  `json:"stages,omitempty"`      // left out: proposed
+	OffByC      float64  `json:"off_by_c,omitempty"`    // how far the oven may be off beside that; left out: 10
+	BottomHeat  bool     `json:"bottom_heat,omitempty"` // it can heat from below alone
+	// Fire is that of a camp oven; left out: an oven indoors.
+	Fire *kiln.Fire `json:"fire,omitempty"`
 }
 
 // DessertRequest is a dessert to be baked on paper.
@@ -33,6 +38,8 @@ type DessertAnswer struct {
 	Bake    Request        `json:"bake"` // as it was simulated
 	Tender  float64        `json:"tender_min"`
 	Mush    float64        `json:"mush_min"`
+	// Fire is what a camp oven wants; nil for an oven indoors.
+	Fire *kiln.Tending `json:"fire,omitempty"`
 }
 
 // Start temperatures by what was done to the filling, C. Working figures.
@@ -53,21 +60,29 @@ func CheckDessert(q DessertRequest) error {
 			f.Add("/request"+x.Pointer, "%s", x.Detail)
 		}
 	}
-	s := q.Setting
-	f.OneOf("/setting/heating", s.Heating, "", "conventional", "fan")
-	f.OneOf("/setting/shelf", s.Shelf, "", "low", "middle", "high")
-	f.Range("/setting/altitude_m", s.AltitudeM, -430, 6000, "m")
-	f.Range("/setting/oven_offset_c", s.OvenOffsetC, -80, 80, "C")
-	optional(s.FillingC, "/setting/filling_c", -30, 105, "C", &f)
-	optional(s.DishC, "/setting/dish_c", -30, 300, "C", &f)
+	q.Setting.Check("/setting", &f)
+	return f.Err()
+}
+
+// Check notes every wrong field.
+func (s Setting) Check(at string, f *fault.Faults) {
+	f.OneOf(at+"/heating", s.Heating, "", "conventional", "fan")
+	f.OneOf(at+"/shelf", s.Shelf, "", "low", "middle", "high")
+	f.Range(at+"/altitude_m", s.AltitudeM, -430, 6000, "m")
+	f.Range(at+"/oven_offset_c", s.OvenOffsetC, -80, 80, "C")
+	f.Range(at+"/off_by_c", s.OffByC, 0, 60, "C")
+	if s.Fire != nil {
+		s.Fire.Check(at+"/fire", f)
+	}
+	optional(s.FillingC, at+"/filling_c", -30, 105, "C", f)
+	optional(s.DishC, at+"/dish_c", -30, 300, "C", f)
 	if len(s.Stages) > 0 {
 		var stages fault.Faults
 		checkStages(s.Stages, &stages)
 		for _, x := range stages {
-			f.Add("/setting"+x.Pointer, "%s", x.Detail)
+			f.Add(at+x.Pointer, "%s", x.Detail)
 		}
 	}
-	return f.Err()
 }
 
 // Dessert bakes a dessert on paper: by the stages given, or by those that are proposed. What steams off in the bake goes
@@ -98,7 +113,7 @@ func Dessert(q DessertRequest) (*DessertAnswer, error) {
 			out.Plan = *plan
 		default: // the plan stays: only its steam moves a little
 			was := out.Plan
-			out.Plan = *p.given(was.Stages)
+			out.Plan = *p.given(p.enough(was.Stages))
 			out.Plan.WaysOut = was.WaysOut
 		}
 		out.Bake.Stages = out.Plan.Stages
@@ -111,18 +126,22 @@ func Dessert(q DessertRequest) (*DessertAnswer, error) {
 		}
 		r.SteamedOffG = &steam
 	}
+	if q.Setting.Fire != nil {
+		out.Fire = tending(*q.Setting.Fire, out.Plan.Stages)
+	}
 	return &out, nil
 }
 
-// given is a plan of the baker's own stages.
-func (q PlanRequest) given(stages []Stage) *Plan {
-	p := q.outcome(stages)
-	end := p.Answer.End
-	p.Unmet = append(p.Unmet, q.unmet(at{
-		minute: p.Minutes, fruit: end.FruitMinutes, colour: end.Colour, rimColour: end.RimColour, base: end.Base, set: end.SetShare,
-		bubbles: p.Answer.Events.MiddleBubbles != nil, through: p.Answer.Events.ToppingThrough != nil,
-	})...)
-	return p
+// tending is what the coals want while a plan's stages are baked.
+func tending(fire kiln.Fire, stages []Stage) *kiln.Tending {
+	var minutes, c []float64
+	for _, s := range stages {
+		if heatings[s.Heating].oven {
+			minutes, c = append(minutes, s.Minutes), append(c, s.OvenC)
+		}
+	}
+	t := fire.Tend(minutes, c)
+	return &t
 }
 
 // planFor writes a balanced dessert as a bake: masses, water, layers, thickener and where each begins.
@@ -160,7 +179,8 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	if r.Thickener != nil {
 		key = r.Thickener.Key
 	}
-	q := PlanRequest{Bake: b, Heating: s.Heating, NoStarch: a.ThickenerG < 1, PushUnder: r.Style == "pandowdy", Biscuit: t.Family == "biscuit"}
+	q := PlanRequest{Bake: b, Heating: s.Heating, NoStarch: a.ThickenerG < 1, PushUnder: r.Style == "pandowdy", LateTopping: t.Family == "praline", Biscuit: t.Family == "biscuit",
+		OffByC: s.OffByC, BottomHeat: s.BottomHeat}
 	if th, ok := larder.Thickeners.Get(key); ok {
 		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}
 	}

@@ -78,3 +78,13 @@ func TestOnesOwnStagesAreBakedAsTheyAre(t *testing.T) {
 		t.Errorf("frozen bubbles after %g, fresh after %g", minute(cold.Plan.Answer.Events.MiddleBubbles), minute(fresh.Plan.Answer.Events.MiddleBubbles))
 	}
 }
+
+// A change on the Bench bakes the dessert as it stands, with the stages that it has.
+func BenchmarkDessertAsEntered(b *testing.B) {
+	q := DessertRequest{Request: gooseberries(), Setting: Setting{Stages: []Stage{{Minutes: 50, OvenC: 180}}}}
+	for b.Loop() {
+		if _, err := Dessert(q); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

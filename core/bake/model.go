@@ -197,6 +197,16 @@ func (m *model) lay() {
 	}
 }
 
+// enter does what a stage begins with.
+func (m *model) enter(s Stage) {
+	if s.AddTopping && m.bare && m.top != nil {
+		m.lay()
+	}
+	if s.PushUnder {
+		m.pushUnder()
+	}
+}
+
 // pushUnder pushes the crust into the juice.
 func (m *model) pushUnder() {
 	m.gap = pushedGap

@@ -3,7 +3,7 @@ package bake
 import (
 	"fmt"
 	"math"
-	"sync"
+	"slices"
 
 	"mabbin/core/fault"
 )
@@ -13,12 +13,15 @@ type PlanRequest struct {
 	Bake    Request `json:"bake"`
 	Heating string  `json:"heating,omitempty"` // conventional or fan; left out: conventional
 	// TenderMin and MushMin are minutes at 100 C until the fruit, as it is cut, is tender and falls; left out: 6 and 40.
-	TenderMin float64 `json:"tender_min,omitempty"`
-	MushMin   float64 `json:"mush_min,omitempty"`
-	NoStarch  bool    `json:"no_starch,omitempty"`   // nothing has to set
-	CutBelowC float64 `json:"cut_below_c,omitempty"` // of the middle, when it is ready to cut; left out: spooned at 70
-	PushUnder bool    `json:"push_under,omitempty"`  // a pandowdy: after two thirds
-	Biscuit   bool    `json:"biscuit,omitempty"`     // the topping has to be baked through
+	TenderMin   float64 `json:"tender_min,omitempty"`
+	MushMin     float64 `json:"mush_min,omitempty"`
+	NoStarch    bool    `json:"no_starch,omitempty"`    // nothing has to set
+	CutBelowC   float64 `json:"cut_below_c,omitempty"`  // of the middle, when it is ready to cut; left out: spooned at 70
+	PushUnder   bool    `json:"push_under,omitempty"`   // a pandowdy: after about two thirds
+	LateTopping bool    `json:"late_topping,omitempty"` // a praline: for the last minutes
+	Biscuit     bool    `json:"biscuit,omitempty"`      // the topping has to be baked through
+	BottomHeat  bool    `json:"bottom_heat,omitempty"`  // the oven can heat from below alone
+	OffByC      float64 `json:"off_by_c,omitempty"`     // how far the oven may be off; left out: 10
 }
 
 // Plan is stages with what they come to.
@@ -29,66 +32,36 @@ type Plan struct {
 	LookFrom  float64  `json:"look_from_min"` // when to look for the first time
 	TurnAt    float64  `json:"turn_at_min"`
 	RimShield bool     `json:"rim_shield"`     // proposed: the rim would burn
-	ServeFrom float64  `json:"serve_from_min"` // after it is out, on the rack
+	RackMin   float64  `json:"rack_min"`       // after it is out
+	FridgeMin float64  `json:"fridge_min"`     // after the rack, where the rack alone takes too long
+	ServeFrom float64  `json:"serve_from_min"` // both
 	Answer    Answer   `json:"answer"`
-	Early     End      `json:"early"` // the same plan in an oven 10 K cooler
-	Late      End      `json:"late"`  // and 10 K hotter
+	OffByC    float64  `json:"off_by_c"`
+	Early     End      `json:"early"` // the same plan in an oven cooler by so much
+	Late      End      `json:"late"`  // and hotter
 	Unmet     []string `json:"unmet"` // what no plan could meet, in words
 	WaysOut   []WayOut `json:"ways_out"`
 }
 
-// WayOut is something else that was tried on the model where no plan meets everything.
-type WayOut struct {
-	Code    string   `json:"code"`
-	Name    string   `json:"name"`
-	Minutes float64  `json:"minutes"`
-	OvenC   float64  `json:"oven_c"`
-	Settles bool     `json:"settles"`
-	Unmet   []string `json:"unmet"`
-}
-
-// The grid of the search, and the limits of a plan. Working figures.
+// The limits of a plan. Working figures.
 const (
-	coolestC, hottestC = 150.0, 220.0
-	fineC, coarseC     = 5.0, 10.0
-	coverEvery         = 5 // min
-	longest            = 120
-	leastSet           = 0.95
-	leastTender        = 1.0
-	mostMush           = 0.8
-	paleBelow          = 0.7
-	darkOver           = 1.35
-	rimBurnt           = 2.0
-	aimColour          = 1.05
-	perCover           = 8.0
-	colourWeight       = 12.0
-	perDegree2         = 0.004
-	usualC             = 180.0
-	offC               = 10.0 // how far an oven may be off
-	earliest           = 0.9
-	spoonBelowC        = 70.0
-	rackC              = 21.0
-	longestRest        = 6 * 60
-	raceFinishers      = 12 // plans whose neighbours are looked at
+	leastSet    = 0.95
+	leastTender = 1.0
+	mostMush    = 0.8
+	paleBelow   = 0.7
+	darkOver    = 1.35
+	rimBurnt    = 2.0
+	bakedFrom   = 1.0
+	burntOver   = 4.0
+	offC        = 10.0 // how far an oven may be off
+	earliest    = 0.9
+	spoonBelowC = 70.0
+	rackC       = 21.0
+	fridgeC     = 5.0
+	fridgeFromC = 40.0 // of the middle: what is hotter warms the fridge
+	fridgeBelow = 30.0 // what has to be colder than this does not wait for it on the rack
+	longestRest = 6 * 60
 )
-
-// at is where a run stands at a minute.
-type at struct {
-	minute                              float64
-	fruit, colour, rimColour, base, set float64
-	bubbles, through                    bool
-}
-
-// candidate is one way to bake, ended at the best minute.
-type candidate struct {
-	ovenC  float64
-	cover  string
-	first  bool // the cover comes first, and is lifted at change; else it goes on at change
-	change float64
-	at     at
-	cost   float64
-	unmet  int
-}
 
 // CheckPlan finds every wrong field.
 func CheckPlan(q PlanRequest) error {
@@ -104,6 +77,7 @@ func CheckPlan(q PlanRequest) error {
 	f.Range("/tender_min", q.TenderMin, 0, 600, "min")
 	f.Range("/mush_min", q.MushMin, 0, 1200, "min")
 	f.Range("/cut_below_c", q.CutBelowC, 0, 95, "C")
+	f.Range("/off_by_c", q.OffByC, 0, 60, "C")
 	return f.Err()
 }
 
@@ -118,267 +92,113 @@ func Propose(q PlanRequest) (*Plan, error) {
 	if q.MushMin == 0 {
 		q.MushMin = 40
 	}
-	best := q.search()
-	p := q.finish(best)
+	p := q.given(q.enough(q.stages(q.search())))
 	if len(p.Unmet) > 0 {
 		p.WaysOut = q.waysOut()
 	}
 	return p, nil
 }
 
-// search scans the grid coarsely, two temperatures at a time, and then finely about the best.
-func (q PlanRequest) search() candidate {
-	var temps []float64
-	for c := coolestC; c <= hottestC; c += coarseC {
-		temps = append(temps, c)
-	}
-	best := q.race(temps, 2*coverEvery)
-	return q.race([]float64{best.ovenC - fineC, best.ovenC, best.ovenC + fineC}, coverEvery)
-}
-
-// race tries every cover at some temperatures, and picks the one that also stands an oven that is off.
-func (q PlanRequest) race(temps []float64, every int) candidate {
-	all := make([][]candidate, len(temps))
-	var wait sync.WaitGroup
-	for i, c := range temps {
-		if c < coolestC || c > hottestC {
-			continue
-		}
-		wait.Go(func() { all[i] = q.temperature(c, every) })
-	}
-	wait.Wait()
-	var flat []candidate
-	for _, some := range all {
-		flat = append(flat, some...)
-	}
-	best, found := candidate{}, false
-	for range min(raceFinishers, len(flat)) {
-		least := 0
-		for i, c := range flat {
-			if c.better(flat[least]) {
-				least = i
-			}
-		}
-		c := flat[least]
-		flat = append(flat[:least], flat[least+1:]...)
-		if found && (c.unmet > best.unmet || c.cost >= best.cost) {
-			break // the neighbours only add
-		}
-		c.cost += (q.colourOf(c, -offC) + q.colourOf(c, offC)) / 2
-		if !found || c.better(best) {
-			best, found = c, true
-		}
-	}
-	return best
-}
-
-func (c candidate) better(d candidate) bool {
-	if c.unmet != d.unmet {
-		return c.unmet < d.unmet
-	}
-	return c.cost < d.cost
-}
-
-func colourCost(colour float64) float64 {
-	l := math.Log2(max(colour, 0.02) / aimColour)
-	return colourWeight * l * l
-}
-
-// colourOf is the colour term of a plan in an oven that is off by some degrees.
-func (q PlanRequest) colourOf(c candidate, off float64) float64 {
-	r := q.Bake
-	r.OvenOffsetC += off
-	r.Stages = q.stages(c)
-	a, err := Run(r)
-	if err != nil {
-		return 0
-	}
-	return colourCost(a.End.Colour)
-}
-
-// temperature tries no cover, foil first and foil last at one temperature. What two of them have in common is run once: a
-// run is forked where the cover changes.
-func (q PlanRequest) temperature(ovenC float64, every int) []candidate {
-	var out []candidate
-	for _, first := range []bool{false, true} {
-		cover := "none"
-		if first {
-			cover = "foil"
-		}
-		trunk := q.begin(ovenC, cover)
-		if !first {
-			out = append(out, q.goOn(trunk.fork(), candidate{ovenC: ovenC, cover: "none"}))
-		}
-		for t := every; t < longest-every; t += every {
-			if !trunk.until(float64(t)) {
-				break
-			}
-			c := candidate{ovenC: ovenC, cover: "foil", first: first, change: float64(t)}
-			branch := trunk.fork()
-			if first {
-				branch.stage.Cover = "none"
-			} else {
-				branch.stage.Cover = "foil"
-			}
-			branch.oven = ovenOf(q.Bake, branch.stage)
-			out = append(out, q.goOn(branch, c))
-		}
-	}
-	return out
-}
-
-// running is a simulation that can be copied.
-type running struct {
-	m     model
-	c     clocks
-	e     Events
-	r     *Request
-	stage Stage
-	oven  oven
-}
-
-func (q *PlanRequest) begin(ovenC float64, cover string) *running {
-	r := &q.Bake
-	x := &running{m: *newModel(*r), r: r, stage: Stage{OvenC: ovenC, Heating: q.Heating, Cover: cover}}
-	x.c = newClocks(*r, &x.m)
-	x.oven = ovenOf(*r, x.stage)
-	x.m.exchange(x.oven, 0)
-	x.c.look(&x.e, x.stage, true)
-	return x
-}
-
-func (x *running) fork() *running {
-	y := *x
-	y.c.m = &y.m
-	return &y
-}
-
-// until goes on to a minute. It is false when the run is past every limit.
-func (x *running) until(minute float64) bool {
-	for x.c.now < minute*60-1e-6 {
-		dt := min(planStepS, minute*60-x.c.now)
-		x.m.step(x.oven, dt)
-		x.c.tick(dt, x.stage)
-		x.c.look(&x.e, x.stage, false)
-	}
-	return x.c.colour[core] < 2*darkOver
-}
-
-// planStepS is the step of a search: a little coarser than a bake that is shown.
-const planStepS = 20.0
-
-// goOn runs a candidate minute by minute to where it is past its limits, and ends it at its best.
-func (q PlanRequest) goOn(x *running, c candidate) candidate {
-	c.unmet, c.cost = 99, math.Inf(1)
-	for minute := math.Floor(x.c.now/60) + 1; minute <= longest; minute++ {
-		going := x.until(minute)
-		s := at{
-			minute: minute, fruit: x.c.fruit, colour: x.c.colour[core], rimColour: x.c.colour[rim], base: x.c.base, set: x.c.setShare(),
-			bubbles: x.e.MiddleBubbles != nil, through: x.e.ToppingThrough != nil,
-		}
-		unmet := len(q.unmet(s))
-		cost := minute + colourCost(s.colour) + perDegree2*(c.ovenC-usualC)*(c.ovenC-usualC)
-		if c.cover != "none" {
-			cost += perCover
-		}
-		if unmet < c.unmet || unmet == c.unmet && cost < c.cost {
-			c.at, c.cost, c.unmet = s, cost, unmet
-		}
-		if !going || s.colour > 2*darkOver || unmet > c.unmet && s.fruit > q.MushMin {
-			break
-		}
-	}
-	return c
-}
-
-// unmet are the clocks that are not right at a moment.
-func (q PlanRequest) unmet(s at) []string {
-	var out []string
-	need := func(ok bool, word string) {
-		if !ok {
-			out = append(out, word)
-		}
-	}
-	if !q.NoStarch {
-		need(s.set >= leastSet, "not set everywhere")
-		need(s.bubbles, "the middle does not bubble")
-	}
-	need(s.fruit >= leastTender*q.TenderMin, "the fruit is hard")
-	need(s.fruit <= mostMush*q.MushMin, "the fruit is mush")
-	need(s.colour >= paleBelow, "the top is pale")
-	need(s.colour <= darkOver, "the top is too dark")
-	if q.Bake.Base != nil {
-		need(s.base >= 1, "the base is not baked")
-		need(s.base <= 4, "the base is burnt")
-	}
-	if q.Biscuit {
-		need(s.through, "the topping is raw inside")
-	}
-	return out
-}
-
-// stages writes a candidate out.
-func (q PlanRequest) stages(c candidate) []Stage {
-	one := Stage{Minutes: c.at.minute, OvenC: c.ovenC, Heating: q.Heating, Cover: "none"}
-	if c.cover == "none" || c.change <= 0 || c.change >= c.at.minute {
-		if c.first && c.cover != "none" {
-			one.Cover = c.cover
-		}
-		return q.pushed([]Stage{one})
-	}
-	a, b := one, one
-	a.Minutes, b.Minutes = c.change, c.at.minute-c.change
-	if c.first {
-		a.Cover = c.cover
-	} else {
-		b.Cover = c.cover
-	}
-	return q.pushed([]Stage{a, b})
-}
-
-// pushed splits the stages where a pandowdy's crust is pushed under.
-func (q PlanRequest) pushed(stages []Stage) []Stage {
-	if !q.PushUnder {
-		return stages
-	}
-	total := 0.0
-	for _, s := range stages {
-		total += s.Minutes
-	}
-	left := math.Round(total * 2 / 3)
-	var out []Stage
-	done := false
-	for _, s := range stages {
-		if done || left >= s.Minutes {
-			left -= s.Minutes
-			out = append(out, s)
-			continue
-		}
-		a, b := s, s
-		a.Minutes, b.Minutes = left, s.Minutes-left
-		b.PushUnder = true
-		if a.Minutes > 0 {
-			out = append(out, a)
-		}
-		out = append(out, b)
-		done = true
-	}
-	return out
-}
-
-// finish writes the best candidate out as a plan.
-func (q PlanRequest) finish(c candidate) *Plan {
-	p := q.outcome(q.stages(c))
-	p.Unmet = append(p.Unmet, q.unmet(c.at)...)
+// given is a plan of the baker's own stages.
+func (q PlanRequest) given(stages []Stage) *Plan {
+	p := q.outcome(stages)
+	p.Unmet = q.unmet(p.Answer.at()).words()
 	return p
 }
 
-// outcome runs stages in full, and in an oven that is off either way, and on the rack.
+// at is where a bake ends.
+func (a *Answer) at() at {
+	e := a.End
+	return at{
+		fruit: e.FruitMinutes, colour: e.Colour, rimColour: e.RimColour, base: e.Base, set: e.SetShare,
+		bubbles: a.Events.MiddleBubbles != nil, through: a.Events.ToppingThrough != nil,
+	}
+}
+
+// fewMin is how much longer a plan may take than the search thought: its steps are coarser, and it did not know the steam.
+const fewMin = 8
+
+// enough adds minutes to stages that all but meet every clock, as few as do.
+func (q *PlanRequest) enough(stages []Stage) []Stage {
+	r := q.Bake
+	r.Stages = slices.Clone(stages)
+	last := &r.Stages[len(r.Stages)-1]
+	for range fewMin {
+		a, err := Run(r)
+		if err != nil {
+			return stages
+		}
+		now := q.unmet(a.at())
+		if now == 0 {
+			return r.Stages
+		}
+		if now&past != 0 {
+			return stages
+		}
+		last.Minutes++
+	}
+	return stages
+}
+
+// at is where a run stands at a minute.
+type at struct {
+	minute                              float64 // of a search
+	fruit, colour, rimColour, base, set float64
+	bubbles, through                    bool
+}
+
+// missed are the clocks that are not right, a bit each.
+type missed uint16
+
+// missWords has each in words, in the order of its bits.
+var missWords = []string{
+	"not set everywhere", "the middle does not bubble", "the fruit is hard", "the fruit is mush", "the top is pale", "the top is too dark",
+	"the base is not baked", "the base is burnt", "the topping is raw inside",
+}
+
+// past are those that no longer baking puts right: mush, too dark, a burnt base.
+const past missed = 1<<3 | 1<<5 | 1<<7
+
+func (m missed) words() []string {
+	out := []string{}
+	for i, w := range missWords {
+		if m>>i&1 == 1 {
+			out = append(out, w)
+		}
+	}
+	return out
+}
+
+func (m missed) count() (n int) {
+	for ; m > 0; m &= m - 1 {
+		n++
+	}
+	return n
+}
+
+// unmet are the clocks that are not right at a moment.
+func (q *PlanRequest) unmet(s at) (m missed) {
+	for i, wrong := range [...]bool{
+		!q.NoStarch && s.set < leastSet, !q.NoStarch && !s.bubbles,
+		s.fruit < leastTender*q.TenderMin, s.fruit > mostMush*q.MushMin,
+		s.colour < paleBelow, s.colour > darkOver,
+		q.Bake.Base != nil && s.base < bakedFrom, q.Bake.Base != nil && s.base > burntOver,
+		q.Biscuit && !s.through,
+	} {
+		if wrong {
+			m |= 1 << i
+		}
+	}
+	return m
+}
+
+// outcome runs stages in full, in an oven that is off either way, and on to the table.
 func (q PlanRequest) outcome(stages []Stage) *Plan {
-	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []string{}, WaysOut: []WayOut{}}
-	all := 0.0
+	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []string{}, WaysOut: []WayOut{}, OffByC: q.OffByC}
+	if p.OffByC == 0 {
+		p.OffByC = offC
+	}
 	for _, s := range stages {
-		all += s.Minutes
 		if heatings[s.Heating].oven {
 			p.Minutes += s.Minutes
 		}
@@ -398,82 +218,83 @@ func (q PlanRequest) outcome(stages []Stage) *Plan {
 	}
 	p.LookFrom = math.Floor(earliest * first)
 	cool, hot := r, r
-	cool.OvenOffsetC -= offC
-	hot.OvenOffsetC += offC
+	cool.OvenOffsetC -= p.OffByC
+	hot.OvenOffsetC += p.OffByC
 	if a, err := Run(cool); err == nil {
 		p.Early = a.End
 	}
 	if a, err := Run(hot); err == nil {
 		p.Late = a.End
 	}
-	rest := r
-	rest.Stages = append(append([]Stage{}, stages...), Stage{Minutes: longestRest, OvenC: rackC, Heating: "rack"})
+	q.rest(p, r)
+	return p
+}
+
+// rest is how long it stands until it spoons or slices: on the rack, and, where it has to be colder than a room makes it
+// in good time, in the fridge after that.
+func (q PlanRequest) rest(p *Plan, r Request) {
 	below := q.CutBelowC
 	if below == 0 {
 		below = spoonBelowC
 	}
-	if a, err := Run(rest); err == nil {
-		for i, minute := range a.Curves.Minute {
-			if minute >= all && a.Curves.MiddleC[i] <= below {
-				p.ServeFrom = minute - all
-				break
-			}
-			p.ServeFrom = longestRest
-		}
+	rackTo := below
+	if below < fridgeBelow {
+		rackTo = max(below, fridgeFromC)
 	}
-	return p
+	r.Stages = append(append([]Stage{}, p.Stages...), Stage{Minutes: longestRest, OvenC: rackC, Heating: "rack"})
+	p.RackMin = cooledTo(r, rackTo)
+	if rackTo > below {
+		r.Stages[len(r.Stages)-1].Minutes = p.RackMin
+		r.Stages = append(r.Stages, Stage{Minutes: longestRest, OvenC: fridgeC, Heating: "fridge"})
+		p.FridgeMin = cooledTo(r, below)
+	}
+	p.ServeFrom = p.RackMin + p.FridgeMin
 }
 
-// waysOut tries what might settle the clocks, each on the model by itself.
-func (q PlanRequest) waysOut() []WayOut {
-	ways := []struct {
-		code, name string
-		change     func(*PlanRequest)
-	}{
-		{"pre_cook", "cook the fruit first, and fill it in hot", func(p *PlanRequest) { hot := 85.0; p.Bake.Filling.StartC = &hot }},
-		{"par_bake", "par-bake the base", func(p *PlanRequest) { p.Bake.Base = nil }},
-		{"metal", "a metal dish", func(p *PlanRequest) { p.Bake.Dish.Material = "thin_metal" }},
-		{"low_shelf", "the low shelf", func(p *PlanRequest) { p.Bake.Shelf = "low" }},
-		{"fan", "the fan", func(p *PlanRequest) { p.Heating = "fan" }},
-		{"shallower", "a third less in the dish", func(p *PlanRequest) { p.Bake.Filling.MassG *= 2.0 / 3 }},
-		{"late_topping", "a topping that browns half as fast, or goes on late", func(p *PlanRequest) {
-			if t := p.Bake.Topping; t != nil {
-				x := *t
-				rate := or(t.BrownRate, 1) / 2
-				x.BrownRate = &rate
-				p.Bake.Topping = &x
-			}
-		}},
+// cooledTo is how many minutes into its last stage the middle has cooled to a temperature; all of them, where it has not.
+func cooledTo(r Request, below float64) float64 {
+	last := r.Stages[len(r.Stages)-1].Minutes
+	before := 0.0
+	for _, s := range r.Stages[:len(r.Stages)-1] {
+		before += s.Minutes
 	}
-	out := make([]WayOut, 0, len(ways))
-	for _, w := range ways {
-		if w.code == "par_bake" && q.Bake.Base == nil || w.code == "fan" && q.Heating == "fan" || w.code == "low_shelf" && q.Bake.Shelf == "low" {
-			continue
-		}
-		p := q
-		w.change(&p)
-		c := p.race([]float64{160, 180, 200}, 4*coverEvery)
-		unmet := p.unmet(c.at)
-		if unmet == nil {
-			unmet = []string{}
-		}
-		out = append(out, WayOut{w.code, w.name, c.at.minute, c.ovenC, len(unmet) == 0, unmet})
+	a, err := Run(r)
+	if err != nil {
+		return last
 	}
-	return out
+	for i, minute := range a.Curves.Minute {
+		if minute >= before && a.Curves.MiddleC[i] <= below {
+			return math.Ceil(minute - before)
+		}
+	}
+	return last
 }
 
 // Words tells a plan in one line.
 func (p *Plan) Words() string {
 	s := fmt.Sprintf("%.0f C, %.0f min", p.OvenC, p.Minutes)
-	at := 0.0
-	for i, x := range p.Stages {
+	at, was := 0.0, p.Stages[0]
+	if was.Cover == "foil" {
+		s += ", foil first"
+	}
+	for _, x := range p.Stages[1:] {
+		at += was.Minutes
 		switch {
-		case x.Cover == "foil" && i == 0:
-			s += fmt.Sprintf(", the first %.0f under foil", x.Minutes)
-		case x.Cover == "foil":
-			s += fmt.Sprintf(", foil on after %.0f", at)
+		case x.AddTopping:
+			s += fmt.Sprintf(", topping on after %.0f", at)
+		case x.PushUnder:
+			s += fmt.Sprintf(", pushed under after %.0f", at)
 		}
-		at += x.Minutes
+		switch {
+		case x.Cover == "foil" && was.Cover != "foil":
+			s += fmt.Sprintf(", foil on after %.0f", at)
+		case x.Cover != "foil" && was.Cover == "foil":
+			s += fmt.Sprintf(", foil off after %.0f", at)
+		}
+		if x.OvenC != was.OvenC {
+			s += fmt.Sprintf(", %.0f C after %.0f", x.OvenC, at)
+		}
+		was = x
 	}
 	return s
 }

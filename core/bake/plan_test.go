@@ -36,17 +36,87 @@ func TestAPlanMeetsEveryClock(t *testing.T) {
 }
 
 func TestWhereTheClocksFightSomethingElseIsTried(t *testing.T) {
-	q := PlanRequest{Bake: crumble(), TenderMin: 60, MushMin: 70} // quince-hard, and gone ten minutes later
-	q.Bake.Topping.BrownRate = ptr(6.0)
+	p, err := Propose(fighting())
+	if err != nil {
+		t.Fatal(err)
+	}
+	settles := map[string]bool{}
+	for _, w := range p.WaysOut {
+		settles[w.Code] = w.Settles
+		if len(w.Stages) == 0 || w.Settles != (len(w.Unmet) == 0) {
+			t.Errorf("%+v", w)
+		}
+	}
+	if len(p.Unmet) == 0 || len(p.WaysOut) < 7 || settles["rim_shield"] || !settles["par_bake"] || !p.WaysOut[0].Settles {
+		t.Errorf("%s leaves %v, ways out %+v", p.Words(), p.Unmet, p.WaysOut)
+	}
+	if _, err := Propose(PlanRequest{Heating: "sun"}); err == nil || !strings.Contains(err.Error(), "/heating") || !strings.Contains(err.Error(), "/bake/dish") {
+		t.Errorf("%v", err)
+	}
+}
+
+// fighting is a thick base that keeps the middle cold until the fruit falls.
+func fighting() PlanRequest {
+	q := PlanRequest{Bake: crumble(), TenderMin: 3, MushMin: 10, BottomHeat: true}
+	q.Bake.Base = &Base{ThicknessMM: 9}
+	return q
+}
+
+func TestALateToppingGoesOnLate(t *testing.T) {
+	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60, LateTopping: true}
+	q.Bake.Topping.BrownRate, q.Bake.Topping.ThicknessMM = ptr(2.0), 5
 	p, err := Propose(q)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if len(p.Unmet) == 0 || len(p.WaysOut) < 4 {
-		t.Errorf("unmet %v, ways out %+v", p.Unmet, p.WaysOut)
+	if len(p.Unmet) > 0 || len(p.Stages) != 2 || p.Stages[0].AddTopping || !p.Stages[1].AddTopping || p.Stages[0].Minutes < 10 {
+		t.Errorf("%s leaves %v", p.Words(), p.Unmet)
 	}
-	if _, err := Propose(PlanRequest{Heating: "sun"}); err == nil || !strings.Contains(err.Error(), "/heating") || !strings.Contains(err.Error(), "/bake/dish") {
-		t.Errorf("%v", err)
+}
+
+func TestACrustIsPushedUnderAboutTwoThirdsThrough(t *testing.T) {
+	p, err := Propose(PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60, PushUnder: true})
+	if err != nil {
+		t.Fatal(err)
+	}
+	share := p.Stages[0].Minutes / p.Minutes
+	if len(p.Unmet) > 0 || len(p.Stages) != 2 || !p.Stages[1].PushUnder || share < 0.5 || share > 0.8 {
+		t.Errorf("%s leaves %v", p.Words(), p.Unmet)
+	}
+}
+
+func TestWhatHasToBeColdIsChilled(t *testing.T) {
+	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60}
+	rest := func(below float64) *Plan {
+		q.CutBelowC = below
+		p, err := Propose(q)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return p
+	}
+	spooned, cut, cold := rest(0), rest(35), rest(25)
+	if spooned.FridgeMin+cut.FridgeMin > 0 || spooned.RackMin >= cut.RackMin || cold.FridgeMin <= 0 || cold.RackMin >= cut.RackMin || cold.ServeFrom != cold.RackMin+cold.FridgeMin {
+		t.Errorf("spooned %g min, cut %g, cold %g and %g in the fridge", spooned.RackMin, cut.RackMin, cold.RackMin, cold.FridgeMin)
+	}
+}
+
+func TestAnOvenThatIsKnownNarrowsTheRange(t *testing.T) {
+	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60}
+	unknown, _ := Propose(q)
+	q.OffByC = 3
+	known, err := Propose(q)
+	if err != nil || known.Late.Colour-known.Early.Colour >= unknown.Late.Colour-unknown.Early.Colour {
+		t.Errorf("known %g to %g, unknown %g to %g, %v", known.Early.Colour, known.Late.Colour, unknown.Early.Colour, unknown.Late.Colour, err)
+	}
+}
+
+func BenchmarkProposeWhereClocksFight(b *testing.B) {
+	q := fighting()
+	for b.Loop() {
+		if _, err := Propose(q); err != nil {
+			b.Fatal(err)
+		}
 	}
 }
 

@@ -10,6 +10,7 @@ type Settings struct {
 	Lengths    string             `json:"lengths"` // cm or in
 	Currency   string             `json:"currency"`
 	Containers map[string]float64 `json:"containers"` // g in each
+	AltitudeM  float64            `json:"altitude_m"` // of the kitchen: water boils cooler up there
 }
 
 // Metric is the settings of a kitchen with scales.

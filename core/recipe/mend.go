@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/measure"
@@ -276,6 +277,7 @@ type Verdict struct {
 	Own       *Version         `json:"own,omitempty"` // what Mabbin would do
 	Wrong     []balance.Remark `json:"wrong,omitempty"`
 	Changes   []Change         `json:"changes,omitempty"`
+	Baked     *bake.OnPaper    `json:"baked,omitempty"` // as written, where the oven and the minutes are told
 }
 
 // Version is one way to make the dessert.
@@ -311,6 +313,11 @@ func Judge(q Request, p *measure.Pantry) (*Verdict, error) {
 	}
 	v.AsWritten, v.Mended, v.Own = &Version{as, *a}, &Version{m.Request, *m.Answer}, &Version{Own(as), *own}
 	v.Wrong, v.Changes = m.Wrong, m.Changes
+	if s := q.Setting; s != nil && len(s.Stages) > 0 {
+		if v.Baked, err = bake.AsWritten(as, *s); err != nil {
+			return v, err
+		}
+	}
 	return v, nil
 }
 

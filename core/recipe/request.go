@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
@@ -18,6 +19,7 @@ type Request struct {
 	Eggs       measure.Eggs       `json:"eggs,omitempty"`
 	Containers map[string]float64 `json:"containers,omitempty"`
 	Own        *larder.Own        `json:"own,omitempty"`
+	Setting    *bake.Setting      `json:"setting,omitempty"` // with its stages; left out: the bake is not judged
 }
 
 // Conventions are the kitchen's, for reading.
@@ -33,6 +35,9 @@ func Check(q Request) error {
 	}
 	CheckContainers(q.Containers, &f)
 	q.Own.Check("/own", &f)
+	if q.Setting != nil {
+		q.Setting.Check("/setting", &f)
+	}
 	return f.Err()
 }
 

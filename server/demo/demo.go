@@ -11,6 +11,7 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/measure"
+	"mabbin/core/oven"
 	"mabbin/core/topping"
 	"mabbin/server/store"
 )
@@ -36,7 +37,7 @@ func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 		}
 	}
 	for _, o := range ovens {
-		if err := s.AddOven(ctx, Kitchen.ID, o); err != nil {
+		if err := s.SetOven(ctx, Kitchen.ID, o); err != nil {
 			return added, fmt.Errorf("oven %s: %w", o.Name, err)
 		}
 	}
@@ -88,9 +89,10 @@ func dishNamed(name string) dish.Dish {
 }
 
 var (
-	benchOven = store.Oven{ID: id("Bench oven"), Name: "Bench oven", Heating: "fan"}
-	oldRange  = store.Oven{ID: id("Old range"), Name: "Old range", Heating: "conventional"}
-	ovens     = []store.Oven{benchOven, oldRange}
+	benchOven = store.Oven{ID: id("Bench oven"), Name: "Bench oven", Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", GiveOrTakeC: 4, Runners: 5}}
+	oldRange  = store.Oven{ID: id("Old range"), Name: "Old range", Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional", OffsetC: -8, GiveOrTakeC: 6, Dial: "gas", Runners: 3, BottomHeat: true}}
+	campOven  = store.Oven{ID: id("Yard camp oven"), Name: "Yard camp oven", Oven: oven.Oven{Kind: oven.Camp, Heating: "conventional", DiameterCM: 30}}
+	ovens     = []store.Oven{benchOven, oldRange, campOven}
 )
 
 // demoCard is a card with the requests of its versions, oldest first.

@@ -67,6 +67,9 @@ func version(v store.Version) api.Version {
 
 func setting(s api.Setting) store.Setting {
 	out := store.Setting{OvenID: s.OvenId, OvenC: s.OvenC, Minutes: s.Minutes}
+	if s.Shelf != nil {
+		out.Shelf = string(*s.Shelf)
+	}
 	if s.Stages != nil {
 		out.Stages = *s.Stages
 	}
@@ -75,6 +78,10 @@ func setting(s api.Setting) store.Setting {
 
 func told(s store.Setting) api.Setting {
 	out := api.Setting{OvenId: s.OvenID, OvenC: s.OvenC, Minutes: s.Minutes}
+	if s.Shelf != "" {
+		shelf := api.SettingShelf(s.Shelf)
+		out.Shelf = &shelf
+	}
 	if len(s.Stages) > 0 {
 		out.Stages = &s.Stages
 	}

@@ -73,14 +73,3 @@ func shelfDish(d store.ShelfDish) api.ShelfDish {
 		VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
 	}
 }
-
-// ListOvens lists a kitchen's ovens.
-func (s Server) ListOvens(ctx context.Context, req api.ListOvensRequestObject) (api.ListOvensResponseObject, error) {
-	all, err := s.Store.Ovens(ctx, req.Kitchen)
-	if err != nil {
-		return nil, err
-	}
-	return api.ListOvens200JSONResponse(each(all, func(o store.Oven) api.Oven {
-		return api.Oven{Id: o.ID, Name: o.Name, Heating: api.OvenHeating(o.Heating)}
-	})), nil
-}

@@ -26,16 +26,9 @@ type ShelfDish struct {
 	Count int // of it
 }
 
-// Oven is one of a kitchen's ovens.
-type Oven struct {
-	ID      uuid.UUID
-	Name    string
-	Heating string
-}
-
 // Kitchens lists every kitchen by name.
 func (s *Store) Kitchens(ctx context.Context) ([]Kitchen, error) {
-	return list[Kitchen](ctx, s, `select id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers from kitchen order by name`)
+	return list[Kitchen](ctx, s, `select id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m from kitchen order by name`)
 }
 
 // SetSettings changes how a kitchen measures, and answers with the kitchen.
@@ -44,16 +37,16 @@ func (s *Store) SetSettings(ctx context.Context, kitchen uuid.UUID, x measure.Se
 		x.Containers = map[string]float64{}
 	}
 	k := Kitchen{ID: kitchen, Settings: x}
-	err := s.pool.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6, lengths = $7, currency = $8, containers = $9
-		where id = $1 returning name`, kitchen, x.Cup, x.Spoon, x.Eggs, x.Weights, x.Heat, x.Lengths, x.Currency, x.Containers).Scan(&k.Name)
+	err := s.pool.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6, lengths = $7, currency = $8, containers = $9, altitude_m = $10
+		where id = $1 returning name`, kitchen, x.Cup, x.Spoon, x.Eggs, x.Weights, x.Heat, x.Lengths, x.Currency, x.Containers, x.AltitudeM).Scan(&k.Name)
 	return k, kind(err)
 }
 
 // AddKitchen adds a kitchen, or leaves it as it is where its id is known. It reports whether it was added.
 func (s *Store) AddKitchen(ctx context.Context, k Kitchen) (bool, error) {
-	tag, err := s.pool.Exec(ctx, `insert into kitchen (id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict (id) do nothing`,
-		k.ID, k.Name, k.Cup, k.Spoon, k.Eggs, k.Weights, k.Heat, k.Lengths, k.Currency, k.Containers)
+	tag, err := s.pool.Exec(ctx, `insert into kitchen (id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) on conflict (id) do nothing`,
+		k.ID, k.Name, k.Cup, k.Spoon, k.Eggs, k.Weights, k.Heat, k.Lengths, k.Currency, k.Containers, k.AltitudeM)
 	return tag.RowsAffected() == 1, kind(err)
 }
 
@@ -128,19 +121,5 @@ func changedOne(tag pgconn.CommandTag, err error) error {
 	if err == nil && tag.RowsAffected() == 0 {
 		return ErrNotFound
 	}
-	return kind(err)
-}
-
-// Ovens lists a kitchen's ovens by name.
-func (s *Store) Ovens(ctx context.Context, kitchen uuid.UUID) ([]Oven, error) {
-	if err := s.known(ctx, kitchen); err != nil {
-		return nil, err
-	}
-	return list[Oven](ctx, s, `select id, name, heating from oven where kitchen_id = $1 order by name`, kitchen)
-}
-
-// AddOven adds an oven. The same id twice is the same oven.
-func (s *Store) AddOven(ctx context.Context, kitchen uuid.UUID, o Oven) error {
-	_, err := s.pool.Exec(ctx, `insert into oven (id, kitchen_id, name, heating) values ($1, $2, $3, $4) on conflict (id) do nothing`, o.ID, kitchen, o.Name, o.Heating)
 	return kind(err)
 }

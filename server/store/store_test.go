@@ -41,7 +41,7 @@ func TestDemoIsLoadedOnceAndCanBeReset(t *testing.T) {
 	}
 	dishes, _ := s.Dishes(t.Context(), demo.Kitchen.ID)
 	ovens, _ := s.Ovens(t.Context(), demo.Kitchen.ID)
-	if len(dishes) != 7 || len(ovens) != 2 {
+	if len(dishes) != 7 || len(ovens) != 3 {
 		t.Errorf("%d dishes, %d ovens", len(dishes), len(ovens))
 	}
 }

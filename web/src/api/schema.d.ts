@@ -394,6 +394,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/ovens/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far off an oven is, by a thermometer in it or by when sugar melts */
+        post: operations["measureOven"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/ovens": {
         parameters: {
             query?: never;
@@ -408,6 +425,27 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/ovens/{oven}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                oven: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Add an oven, change it, or put back one that was taken away */
+        put: operations["setOven"];
+        post?: never;
+        /** Take an oven away. Cards and the log keep the one that they were baked in. */
+        delete: operations["removeOven"];
         options?: never;
         head?: never;
         patch?: never;
@@ -988,6 +1026,7 @@ export interface components {
             out?: boolean;
         };
         RecipeRequest: {
+            setting?: components["schemas"]["BakeSetting"];
             lines: {
                 text: string;
                 bowl?: components["schemas"]["RecipeBowl"];
@@ -1029,6 +1068,7 @@ export interface components {
             mended?: components["schemas"]["RecipeVersion"];
             own?: components["schemas"]["RecipeVersion"];
             wrong?: components["schemas"]["Remark"][];
+            baked?: components["schemas"]["OnPaper"];
             changes?: {
                 /** @enum {string} */
                 code: "fruit" | "sugar" | "thickener" | "thickness" | "fat" | "topping_sugar";
@@ -1584,23 +1624,7 @@ export interface components {
         BakeAnswer: {
             /** Format: double */
             boiling_point_c: number;
-            /** @description Minutes from the start; null: it does not happen */
-            events: {
-                /** Format: double */
-                rim_bubbles_min: number | null;
-                /** Format: double */
-                middle_bubbles_min: number | null;
-                /** Format: double */
-                coldest_85_min: number | null;
-                /** Format: double */
-                coldest_95_min: number | null;
-                /** Format: double */
-                topping_through_min: number | null;
-                /** Format: double */
-                golden_min: number | null;
-                /** Format: double */
-                base_baked_min: number | null;
-            };
+            events: components["schemas"]["BakeEvents"];
             end: components["schemas"]["BakeEnd"];
             /** @description A point at least every minute */
             curves: {
@@ -1617,25 +1641,34 @@ export interface components {
         };
         PlanRequest: {
             request: components["schemas"]["BalanceRequest"];
-            setting: {
-                /** @enum {string} */
-                heating?: "" | "conventional" | "fan";
-                /** @enum {string} */
-                shelf?: "" | "low" | "middle" | "high";
-                /** Format: double */
-                altitude_m?: number;
-                /** Format: double */
-                oven_offset_c?: number;
-                /**
-                 * Format: double
-                 * @description Left out: by what was done to the fruit
-                 */
-                filling_c?: number;
-                /** Format: double */
-                dish_c?: number;
-                /** @description Left out: proposed */
-                stages?: components["schemas"]["Stage"][];
-            };
+            setting: components["schemas"]["BakeSetting"];
+        };
+        BakeSetting: {
+            /** @enum {string} */
+            heating?: "" | "conventional" | "fan";
+            /** @enum {string} */
+            shelf?: "" | "low" | "middle" | "high";
+            /** Format: double */
+            altitude_m?: number;
+            /** Format: double */
+            oven_offset_c?: number;
+            /**
+             * Format: double
+             * @description Left out: by what was done to the fruit
+             */
+            filling_c?: number;
+            /** Format: double */
+            dish_c?: number;
+            /**
+             * Format: double
+             * @description How far the oven may be off; left out: 10
+             */
+            off_by_c?: number;
+            /** @description The oven can heat from below alone */
+            bottom_heat?: boolean;
+            fire?: components["schemas"]["Fire"];
+            /** @description Left out: proposed */
+            stages?: components["schemas"]["Stage"][];
         };
         PlanAnswer: {
             balance: components["schemas"]["BalanceAnswer"];
@@ -1648,6 +1681,7 @@ export interface components {
             tender_min: number;
             /** Format: double */
             mush_min: number;
+            fire?: components["schemas"]["Tending"];
         };
         BakePlan: {
             stages: components["schemas"]["Stage"][];
@@ -1666,9 +1700,24 @@ export interface components {
             rim_shield: boolean;
             /**
              * Format: double
-             * @description After it is out, on the rack
+             * @description After it is out
+             */
+            rack_min: number;
+            /**
+             * Format: double
+             * @description After the rack, where the rack alone takes too long
+             */
+            fridge_min: number;
+            /**
+             * Format: double
+             * @description Both
              */
             serve_from_min: number;
+            /**
+             * Format: double
+             * @description How much cooler and hotter an oven the next two are of
+             */
+            off_by_c: number;
             answer: components["schemas"]["BakeAnswer"];
             early: components["schemas"]["BakeEnd"];
             late: components["schemas"]["BakeEnd"];
@@ -1683,7 +1732,24 @@ export interface components {
                 oven_c: number;
                 settles: boolean;
                 unmet: string[];
+                stages: components["schemas"]["Stage"][];
             }[];
+        };
+        /** @description A dessert baked as it was written down */
+        OnPaper: {
+            stages: components["schemas"]["Stage"][];
+            end: components["schemas"]["BakeEnd"];
+            events: components["schemas"]["BakeEvents"];
+            /** @description What it is that it should not be */
+            unmet: string[];
+            /** @description The smallest change that mends it; left out: it is right, or nothing that was tried does */
+            mend?: {
+                /** @enum {string} */
+                code: "minutes" | "cover" | "oven";
+                says: string;
+                stages: components["schemas"]["Stage"][];
+                end: components["schemas"]["BakeEnd"];
+            };
         };
         BakeSchool: {
             /** @enum {string} */
@@ -1728,6 +1794,23 @@ export interface components {
             set: number;
             request: components["schemas"]["BalanceRequest"];
             stages: components["schemas"]["Stage"][];
+        };
+        /** @description Minutes from the start; null: it does not happen */
+        BakeEvents: {
+            /** Format: double */
+            rim_bubbles_min: number | null;
+            /** Format: double */
+            middle_bubbles_min: number | null;
+            /** Format: double */
+            coldest_85_min: number | null;
+            /** Format: double */
+            coldest_95_min: number | null;
+            /** Format: double */
+            topping_through_min: number | null;
+            /** Format: double */
+            golden_min: number | null;
+            /** Format: double */
+            base_baked_min: number | null;
         };
         BakeEnd: {
             /**
@@ -1925,6 +2008,11 @@ export interface components {
             settings: components["schemas"]["Settings"];
         };
         Settings: {
+            /**
+             * Format: double
+             * @description Of the kitchen; left out: the sea's
+             */
+            altitude_m?: number;
             /** @enum {string} */
             cup: "us" | "metric" | "imperial";
             /** @enum {string} */
@@ -1971,11 +2059,106 @@ export interface components {
             volume_ml: number;
         };
         Oven: {
+            /**
+             * @description camp: a lidded iron pot with coals below and on the lid
+             * @enum {string}
+             */
+            kind: "oven" | "camp";
+            /** @enum {string} */
+            heating: "conventional" | "fan";
+            /**
+             * Format: double
+             * @description How much hotter it is than it says
+             */
+            offset_c: number;
+            /**
+             * Format: double
+             * @description How sure that is; 0: never measured
+             */
+            give_or_take_c: number;
+            /**
+             * @description Left out: as the kitchen reads
+             * @enum {string}
+             */
+            dial?: "" | "c" | "f" | "gas";
+            /** @description For shelves, from below; 0: not told */
+            runners?: number;
+            /** @description It can heat from below alone */
+            bottom_heat?: boolean;
+            /**
+             * Format: double
+             * @description Of a camp oven
+             */
+            diameter_cm?: number;
+        };
+        OvenChange: {
+            name: string;
+            oven: components["schemas"]["Oven"];
+        };
+        ShelfOven: {
             /** Format: uuid */
             id: string;
             name: string;
+            oven: components["schemas"]["Oven"];
+            /**
+             * Format: double
+             * @description How far off it may be, either way, beside what is known of it
+             */
+            off_by_c: number;
+        };
+        OvenTrial: {
+            readings?: {
+                /**
+                 * Format: double
+                 * @description What the oven says
+                 */
+                set_c: number;
+                /**
+                 * Format: double
+                 * @description What a thermometer in its middle says
+                 */
+                read_c: number;
+            }[];
+            /** @description A spoon of white sugar on foil in the middle, a quarter of an hour at each setting */
+            melt?: {
+                /**
+                 * Format: double
+                 * @description The last setting at which it stayed dry
+                 */
+                not_at_c: number;
+                /**
+                 * Format: double
+                 * @description The first at which it melted
+                 */
+                at_c: number;
+            };
+        };
+        OvenMeasured: {
+            /** Format: double */
+            offset_c: number;
+            /** Format: double */
+            give_or_take_c: number;
+            says: string;
+        };
+        Fire: {
+            /** Format: double */
+            diameter_cm: number;
             /** @enum {string} */
-            heating: "conventional" | "fan";
+            wind?: "" | "calm" | "breeze" | "windy";
+            /** @description Near freezing */
+            cold?: boolean;
+            /** @description Wet ground or rain */
+            wet?: boolean;
+        };
+        Tending: {
+            /** @description Briquettes for each stage in the oven */
+            coals: {
+                above: number;
+                below: number;
+            }[];
+            turn_at_min: number[];
+            renew_at_min: number[];
+            cautions: string[];
         };
         /** @description Where and how long it bakes */
         Setting: {
@@ -1985,6 +2168,11 @@ export interface components {
             oven_c?: number;
             /** Format: double */
             minutes?: number;
+            /**
+             * @description Left out: the middle
+             * @enum {string}
+             */
+            shelf?: "" | "low" | "middle" | "high";
             /** @description Left out: one stage, by the two above */
             stages?: components["schemas"]["Stage"][];
         };
@@ -2734,6 +2922,31 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    measureOven: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OvenTrial"];
+            };
+        };
+        responses: {
+            /** @description How far off it is, and how sure that is */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenMeasured"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listOvens: {
         parameters: {
             query?: never;
@@ -2751,8 +2964,58 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Oven"][];
+                    "application/json": components["schemas"]["ShelfOven"][];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setOven: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                oven: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OvenChange"];
+            };
+        };
+        responses: {
+            /** @description The oven as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOven"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeOven: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                oven: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone from the kitchen */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

@@ -1,0 +1,94 @@
+package oven
+
+import (
+	"math"
+
+	"mabbin/core/fault"
+)
+
+// Fire is a camp oven and the weather round it.
+type Fire struct {
+	DiameterCM float64 `json:"diameter_cm"`
+	Wind       string  `json:"wind,omitempty"` // calm, breeze or windy; left out: calm
+	Cold       bool    `json:"cold,omitempty"` // near freezing
+	Wet        bool    `json:"wet,omitempty"`  // wet ground or rain
+}
+
+// Coals are briquettes for one temperature.
+type Coals struct {
+	Above int `json:"above"` // on the lid
+	Below int `json:"below"` // under the rim, few or none under the middle
+}
+
+// Tending is what a camp oven wants while it bakes.
+type Tending struct {
+	Coals    []Coals   `json:"coals"` // for each stage
+	TurnAt   []float64 `json:"turn_at_min"`
+	RenewAt  []float64 `json:"renew_at_min"`
+	Cautions []string  `json:"cautions"`
+}
+
+// The rule of coals, with briquettes. Handbook practice; the weather's shares are working figures.
+const (
+	coalsPerInch  = 2.0 // for coalsForC
+	coalsForC     = 175.0
+	belowShare    = 1.0 / 3
+	degreesACoal  = 15.0 // of one more above and one more below
+	inch          = 2.54
+	turnEveryMin  = 15.0
+	renewEveryMin = 45.0
+)
+
+var (
+	windMore = map[string]float64{"": 1, "calm": 1, "breeze": 1.1, "windy": 1.25}
+	coldMore = 1.1
+	wetMore  = 1.1
+)
+
+// Check notes every wrong field.
+func (r Fire) Check(at string, f *fault.Faults) {
+	f.Range(at+"/diameter_cm", r.DiameterCM, 15, 60, "cm")
+	f.OneOf(at+"/wind", r.Wind, "", "calm", "breeze", "windy")
+}
+
+// Coals counts the briquettes for a temperature.
+func (r Fire) Coals(ovenC float64) Coals {
+	all := coalsPerInch * r.DiameterCM / inch
+	more := (ovenC - coalsForC) / degreesACoal
+	k := windMore[r.Wind]
+	if r.Cold {
+		k *= coldMore
+	}
+	if r.Wet {
+		k *= wetMore
+	}
+	below := max(2, k*(belowShare*all+more))
+	above := max(3, k*((1-belowShare)*all+more))
+	return Coals{Above: int(math.Round(above)), Below: int(math.Round(below))}
+}
+
+// Tend says what the fire wants over stages of some minutes at some temperatures.
+func (r Fire) Tend(minutes, ovenC []float64) Tending {
+	t := Tending{Coals: []Coals{}, TurnAt: []float64{}, RenewAt: []float64{}, Cautions: cautions}
+	all := 0.0
+	for i, c := range ovenC {
+		t.Coals = append(t.Coals, r.Coals(c))
+		all += minutes[i]
+	}
+	for m := turnEveryMin; m < all-5; m += turnEveryMin {
+		t.TurnAt = append(t.TurnAt, m)
+	}
+	for m := renewEveryMin; m < all-5; m += renewEveryMin {
+		t.RenewAt = append(t.RenewAt, m)
+	}
+	return t
+}
+
+// cautions are those of every fire of coals.
+var cautions = []string{
+	"Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide.",
+	"On bare mineral soil or a metal tray, away from what burns. Respect fire bans.",
+	"Lift the lid level and away from you: steam comes out at once, and ash falls in.",
+	"Knock the ash off now and then: it insulates. Lumps of hardwood can't be counted: go by a thermometer.",
+	"Turn the pot one way and the lid the other, a third each time. Put the coals out cold when you are done.",
+}

@@ -1,0 +1,141 @@
+// Package oven is what a kitchen knows of its ovens: how far off they are and how that is measured, and the coals of a
+// camp oven.
+package oven
+
+import (
+	"fmt"
+	"math"
+
+	"mabbin/core/fault"
+)
+
+// Kinds of oven.
+const (
+	Indoor = "oven"
+	Camp   = "camp" // a lidded iron pot with coals below and on the lid
+)
+
+// Oven is one of a kitchen's ovens.
+type Oven struct {
+	Kind        string  `json:"kind"`                  // oven or camp
+	Heating     string  `json:"heating"`               // conventional or fan
+	OffsetC     float64 `json:"offset_c"`              // how much hotter it is than it says
+	GiveOrTakeC float64 `json:"give_or_take_c"`        // how sure that is
+	Dial        string  `json:"dial,omitempty"`        // c, f or gas; left out: as the kitchen reads
+	Runners     int     `json:"runners,omitempty"`     // for shelves, from below; 0: not told
+	BottomHeat  bool    `json:"bottom_heat,omitempty"` // it can heat from below alone
+	DiameterCM  float64 `json:"diameter_cm,omitempty"` // of a camp oven
+}
+
+// UnknownC is how far an oven may be off that nobody has measured; coals are no better than twice that. Working figures.
+const (
+	UnknownC = 10.0
+	coalsC   = 20.0
+)
+
+// Check notes every wrong field.
+func (o Oven) Check(at string, f *fault.Faults) {
+	f.OneOf(at+"/kind", o.Kind, Indoor, Camp)
+	f.OneOf(at+"/heating", o.Heating, "conventional", "fan")
+	f.Range(at+"/offset_c", o.OffsetC, -80, 80, "C")
+	f.Range(at+"/give_or_take_c", o.GiveOrTakeC, 0, 60, "C")
+	f.OneOf(at+"/dial", o.Dial, "", "c", "f", "gas")
+	f.Range(at+"/runners", float64(o.Runners), 0, 12, "")
+	if o.Kind == Camp {
+		f.Range(at+"/diameter_cm", o.DiameterCM, 15, 60, "cm")
+	}
+}
+
+// Reading is what a thermometer in the middle of the oven says while the oven says something else, C.
+type Reading struct {
+	SetC  float64 `json:"set_c"`
+	ReadC float64 `json:"read_c"`
+}
+
+// Melt is what a spoon of white sugar does on foil in the middle of the oven, a quarter of an hour at each setting, C.
+type Melt struct {
+	NotAtC float64 `json:"not_at_c"` // the last setting at which it stayed dry
+	AtC    float64 `json:"at_c"`     // the first at which it melted
+}
+
+// Trial is how an oven was tried: by a thermometer, by sugar, or by both.
+type Trial struct {
+	Readings []Reading `json:"readings,omitempty"`
+	Melt     *Melt     `json:"melt,omitempty"`
+}
+
+// Measured is how far off an oven is, and how sure that is.
+type Measured struct {
+	OffsetC     float64 `json:"offset_c"`
+	GiveOrTakeC float64 `json:"give_or_take_c"`
+	Says        string  `json:"says"`
+}
+
+// sugarMeltsC is where white sugar melts (handbook); sugarSureC is how closely the eye sees it, and probeSureC how true an
+// oven thermometer is (working figures).
+const (
+	sugarMeltsC = 186.0
+	sugarSureC  = 3.0
+	probeSureC  = 3.0
+)
+
+// Measure works out how far off an oven is. What was seen in several ways is weighed by how sure each is. A bad trial is
+// fault.Faults.
+func Measure(t Trial) (Measured, error) {
+	var f fault.Faults
+	if len(t.Readings) == 0 && t.Melt == nil {
+		f.Add("/readings", "are none: give a thermometer's reading, or what sugar does")
+	}
+	if len(t.Readings) > 20 {
+		f.Add("/readings", "are %d: give at most 20", len(t.Readings))
+	}
+	lo, hi, sum := math.Inf(1), math.Inf(-1), 0.0
+	for i, r := range t.Readings {
+		at := fmt.Sprintf("/readings/%d", i)
+		f.Range(at+"/set_c", r.SetC, 80, 300, "C")
+		f.Range(at+"/read_c", r.ReadC, 20, 400, "C")
+		off := r.ReadC - r.SetC
+		lo, hi, sum = min(lo, off), max(hi, off), sum+off
+	}
+	if m := t.Melt; m != nil && f.Range("/melt/not_at_c", m.NotAtC, 120, 260, "C") && f.Range("/melt/at_c", m.AtC, 120, 260, "C") && m.AtC <= m.NotAtC {
+		f.Add("/melt/at_c", "is %.0f C, and at %.0f C it stayed dry: give a setting above that", m.AtC, m.NotAtC)
+	}
+	if err := f.Err(); err != nil {
+		return Measured{}, err
+	}
+	off, weight := 0.0, 0.0
+	add := func(x, sure float64) {
+		off += x / (sure * sure)
+		weight += 1 / (sure * sure)
+	}
+	if n := len(t.Readings); n > 0 {
+		add(sum/float64(n), max(probeSureC, (hi-lo)/2))
+	}
+	if m := t.Melt; m != nil {
+		add(sugarMeltsC-(m.NotAtC+m.AtC)/2, (m.AtC-m.NotAtC)/2+sugarSureC)
+	}
+	out := Measured{OffsetC: math.Round(off / weight), GiveOrTakeC: math.Ceil(math.Sqrt(1 / weight))}
+	switch {
+	case math.Abs(out.OffsetC) <= out.GiveOrTakeC:
+		out.Says = "As near as this tells, it is as hot as it says."
+	case out.OffsetC > 0:
+		out.Says = fmt.Sprintf("It is %.0f C hotter than it says.", out.OffsetC)
+	default:
+		out.Says = fmt.Sprintf("It is %.0f C cooler than it says.", -out.OffsetC)
+	}
+	if hi-lo > 4*probeSureC {
+		out.Says += fmt.Sprintf(" The readings are %.0f C apart: it swings, so read it over a quarter of an hour.", hi-lo)
+	}
+	return out, nil
+}
+
+// OffBy is how far off an oven may be, either way, beside what is known of it.
+func (o Oven) OffBy() float64 {
+	switch {
+	case o.Kind == Camp:
+		return max(coalsC, o.GiveOrTakeC)
+	case o.GiveOrTakeC > 0:
+		return o.GiveOrTakeC
+	}
+	return UnknownC
+}
