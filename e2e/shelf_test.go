@@ -100,3 +100,67 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 	reads(t, ctx, id("line-0"), "150 g Egg")
 	reads(t, ctx, id("line-1"), "244 g Whole milk")
 }
+
+// How far off an oven is, by melting sugar and by a thermometer; its plans allow for it.
+func TestMeasuringAnOven(t *testing.T) {
+	url, s := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/shelf/ovens"), click(id("add-oven")), fill(id("oven-name"), "Loft oven"))
+	do(t, ctx, fill(id("trial-read-0"), "194"), fill(id("trial-read-1"), "198"))
+	reads(t, ctx, id("trial-says"), "16 °C hotter", "Give or take 3")
+	do(t, ctx, click(id("by-sugar")), fill(id("trial-dry"), "170"), fill(id("trial-melts"), "160"))
+	reads(t, ctx, CSS(`[aria-label="How far off is it?"]`), "give a setting above that")
+	do(t, ctx, fill(id("trial-melts"), "175"))
+	reads(t, ctx, id("trial-says"), "14 °C hotter")
+	do(t, ctx, click(id("trial-take")), click(id("bottom-heat")), click(id("dial-gas")), fill(id("runners"), "4"), click(id("keep-oven")))
+	reads(t, ctx, id("oven-row-Loft oven"), "14 °C hotter", "bottom heat", "4 runners", "give or take 6")
+	if ovens, err := s.Ovens(t.Context(), demo.Kitchen.ID); err != nil || len(ovens) != 4 || ovens[1].OffsetC != 14 || ovens[1].Dial != "gas" {
+		t.Errorf("%+v, %v", ovens, err)
+	}
+
+	// The same stages in it are hotter than in an oven that nobody knows; the dial says what to turn it to.
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("take-plan")))
+	reads(t, ctx, id("plan-end"), "10 K off")
+	unknown := text(t, ctx, id("plan-end"))
+	do(t, ctx, click(id("oven")), click(id("oven-Loft oven")))
+	reads(t, ctx, id("plan-end"), "6 K off")
+	reads(t, ctx, id("told-0"), "Dial: gas", "14 °C hotter than it says")
+	reads(t, ctx, id("shelf-height-low"), "runner 1")
+	if known := text(t, ctx, id("plan-end")); known == unknown {
+		t.Errorf("an oven that is 14 C hotter bakes the same: %s", known)
+	}
+	do(t, ctx, click(id("shelf-height-low")), fill(id("dessert-name"), "Loft crumble"), click(id("save")))
+	reads(t, ctx, id("save-state"), "version 1")
+	if cards, err := s.Cards(t.Context(), demo.Kitchen.ID); err != nil || cards[0].Versions[0].Shelf != "low" {
+		t.Errorf("%+v, %v", cards[0].Versions[0].Setting, err)
+	}
+
+	// Taken away, it is put back by a touch.
+	do(t, ctx, Navigate(url+"/shelf/ovens"), click(id("oven-row-Loft oven")), click(id("take-oven")), WaitNotPresent(id("oven-row-Loft oven")), click(id("put-oven-back")))
+	reads(t, ctx, id("oven-row-Loft oven"), "14 °C hotter")
+}
+
+// Coals are counted for each stage, with the weather, and it is said what can hurt.
+func TestACampOvenOverCoals(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("oven")), click(id("oven-Yard camp oven")))
+	reads(t, ctx, id("told-0"), "briquettes on the lid", "below, under the rim")
+	reads(t, ctx, id("fire"), "Fresh coals", "carbon monoxide", "Turn pot and lid at 15")
+	reads(t, ctx, id("plan-end"), "20 K off")
+	calm := text(t, ctx, id("told-0"))
+	do(t, ctx, click(id("wind-windy")), click(id("weather-cold")))
+	reads(t, ctx, id("plan"), "Proposed:")
+	if windy := text(t, ctx, id("told-0")); windy == calm {
+		t.Errorf("wind and frost change nothing: %s", windy)
+	}
+}
+
+// Water boils cooler up a mountain, and the plan knows it.
+func TestTheHeightOfTheKitchen(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/shelf/kitchen"), fill(id("altitude"), "1800"))
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")))
+	reads(t, ctx, id("plan"), "Boiling point here 95")
+}

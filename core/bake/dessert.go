@@ -38,6 +38,8 @@ type DessertAnswer struct {
 	Bake    Request        `json:"bake"` // as it was simulated
 	Tender  float64        `json:"tender_min"`
 	Mush    float64        `json:"mush_min"`
+	// LateAt is the minute at which a second topping goes on; nil without one.
+	LateAt *float64 `json:"late_at_min,omitempty"`
 	// Fire is what a camp oven wants; nil for an oven indoors.
 	Fire *kiln.Tending `json:"fire,omitempty"`
 }
@@ -50,6 +52,7 @@ const (
 	chilledC = 8.0
 	freshC   = 16.0 // a dough that is made at the last moment
 	turns    = 3    // of steam into the ledger and back
+	lateMin  = 12.0 // before the end, a second topping goes on: longer, and its sugar burns
 )
 
 // CheckDessert finds every wrong field.
@@ -126,6 +129,10 @@ func Dessert(q DessertRequest) (*DessertAnswer, error) {
 		}
 		r.SteamedOffG = &steam
 	}
+	if len(r.Late) > 0 {
+		at := max(0, out.Plan.Minutes-lateMin)
+		out.LateAt = &at
+	}
 	if q.Setting.Fire != nil {
 		out.Fire = tending(*q.Setting.Fire, out.Plan.Stages)
 	}
@@ -179,8 +186,10 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	if r.Thickener != nil {
 		key = r.Thickener.Key
 	}
-	q := PlanRequest{Bake: b, Heating: s.Heating, NoStarch: a.ThickenerG < 1, PushUnder: r.Style == "pandowdy", LateTopping: t.Family == "praline", Biscuit: t.Family == "biscuit",
-		OffByC: s.OffByC, BottomHeat: s.BottomHeat}
+	q := PlanRequest{
+		Bake: b, Heating: s.Heating, NoStarch: a.ThickenerG < 1, PushUnder: r.Style == "pandowdy", LateTopping: t.Family == "praline", Biscuit: t.Family == "biscuit",
+		OffByC: s.OffByC, BottomHeat: s.BottomHeat,
+	}
 	if th, ok := larder.Thickeners.Get(key); ok {
 		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}
 	}

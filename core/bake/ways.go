@@ -48,16 +48,20 @@ var waysOut = []wayOut{
 		return q.Bake.Dish.Material != "thin_metal" && q.Bake.Dish.Material != "heavy_metal" && q.Bake.Dish.Material != "dark_metal"
 	}, func(p *PlanRequest) { p.Bake.Dish.Material = "thin_metal" }, nil},
 	{"low_shelf", "the low shelf", func(q *PlanRequest) bool { return q.Bake.Shelf != lowShelf }, func(p *PlanRequest) { p.Bake.Shelf = lowShelf }, nil},
-	{"bottom_heat", "bottom heat first, then as usual", func(q *PlanRequest) bool { return q.BottomHeat }, nil,
-		[]course{{before: Stage{Heating: bottomOnly}, changes: true}}},
+	{
+		"bottom_heat", "bottom heat first, then as usual", func(q *PlanRequest) bool { return q.BottomHeat }, nil,
+		[]course{{before: Stage{Heating: bottomOnly}, changes: true}},
+	},
 	{"fan", "the fan", func(q *PlanRequest) bool { return q.Heating != "fan" }, func(p *PlanRequest) { p.Heating = "fan" }, nil},
 	{"shallower", "a shallower dish, half as wide again", nil, func(p *PlanRequest) {
 		d, k := p.Bake.Dish, math.Sqrt(wider)
 		d.LengthCM, d.WidthCM, d.FloorLengthCM, d.FloorWidthCM, d.MeasuredML = k*d.LengthCM, k*d.WidthCM, k*d.FloorLengthCM, k*d.FloorWidthCM, 0
 		p.Bake.Dish = d
 	}, nil},
-	{"late_topping", "bake it bare, and put the topping on late", func(q *PlanRequest) bool { return q.Bake.Topping != nil && !q.LateTopping }, nil,
-		[]course{{after: Stage{AddTopping: true}, changes: true}}},
+	{
+		"late_topping", "bake it bare, and put the topping on late", func(q *PlanRequest) bool { return q.Bake.Topping != nil && !q.LateTopping }, nil,
+		[]course{{after: Stage{AddTopping: true}, changes: true}},
+	},
 	{"falling", "start hot, and turn it down", nil, nil, []course{{before: Stage{OvenC: hotStartC}, changes: true}}},
 	{"rim_shield", "a shield of foil over the rim, all the way", nil, nil, []course{{before: Stage{Cover: "rim"}}}},
 }

@@ -33,7 +33,7 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 		{"added_water", "Water of liquids and butter", l.AddedWaterG, false, "By composition of what is poured over or stirred in.", larder.Composition},
 		{"dissolved", "Sugar, dissolved", l.DissolvedSugarG, true, "All added sugar and what the fruit gives up of its own: it is part of the juice.", larder.Composition},
 		{"drained_water", "Drawn juice, gone", -l.DrainedWaterG, false, "What sugar drew out while it stood, and was left behind or boiled away.", larder.Working},
-		{"steamed_off", "Steamed off", -l.SteamedOffG, true, fmt.Sprintf("By the area of the rim: %g g from each square centimetre of a %s.", p.style.steamGCM2, p.req.Style), larder.Working},
+		{"steamed_off", "Steamed off", -l.SteamedOffG, true, p.whySteam(), larder.Working},
 		{"soaked_up", "Soaked up", -l.SoakedUpG, true, "By topping, base, crumbs and dried fruit, at most 60 % of the juice there is.", larder.Working},
 	}
 	var lines []LedgerLine
@@ -92,4 +92,12 @@ func volumeSource(measured float64) Sourced {
 		return Sourced{larder.Definition, "Measured with water."}
 	}
 	return Sourced{larder.Definition, "Computed from the sizes. Filling the dish with water on the scale is better."}
+}
+
+// whySteam says where the figure for steam comes from.
+func (p *plan) whySteam() string {
+	if p.req.SteamedOffG != nil {
+		return "By the bake of this very dessert, on the model: its oven, its stages and its gaps."
+	}
+	return fmt.Sprintf("By the area of the rim: %g g from each square centimetre of a %s.", p.style.steamGCM2, p.req.Style)
 }

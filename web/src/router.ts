@@ -22,6 +22,12 @@ export const router = createRouter({
       component: () => import('./shelf/ShelfView.vue'),
       meta: { title: 'Shelf' },
     },
+    {
+      path: '/how-it-bakes',
+      name: 'how',
+      component: () => import('./bench/HowItBakes.vue'),
+      meta: { title: 'How the bake is calculated' },
+    },
     { path: '/log', name: 'log', component: () => import('./log/LogView.vue'), meta: { title: 'Log' } },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

@@ -1681,6 +1681,11 @@ export interface components {
             tender_min: number;
             /** Format: double */
             mush_min: number;
+            /**
+             * Format: double
+             * @description When a second topping goes on; left out: there is none
+             */
+            late_at_min?: number;
             fire?: components["schemas"]["Tending"];
         };
         BakePlan: {

@@ -3,12 +3,24 @@ import { computed } from 'vue'
 import type { Stage } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { bandWords, grams, heat, inUnits, integer, number } from '@/parts/words'
-import { usePlan } from './usePlan'
+import type { Draft } from './useDessert'
+import { outside, usePlan } from './usePlan'
 
 /** The stages, what they come to as a range, and what would settle clocks that fight. */
 const plan = usePlan()
 const p = computed(() => plan.answer?.plan)
 const own = computed(() => plan.own)
+/** What the oven's own dial has to say, where it says something else than the kitchen reads, or is off. */
+function dialled(s: Stage) {
+  const o = plan.oven?.oven
+  if (!o || outside(s)) return ''
+  const off = o.offset_c
+    ? ` (it is ${integer(Math.abs(o.offset_c))} C ${o.offset_c < 0 ? 'cooler' : 'hotter'} than it says)`
+    : ''
+  return o.dial || off ? inUnits(`Dial: ${heat(s.oven_c, o.dial || undefined)}${off}.`) : ''
+}
+/** Coals for each stage that is in the oven. */
+const coals = computed(() => plan.answer?.fire?.coals ?? [])
 const covers = ['none', 'foil', 'lid', 'parchment', 'rim'] as const
 
 const colourWord = (c: number) => (c < 0.7 ? 'pale' : c <= 1.35 ? 'golden' : c <= 2 ? 'dark' : 'burnt')
@@ -36,6 +48,17 @@ function split(i: number) {
   next.splice(i, 1, { ...s, minutes: half }, { ...s, minutes: Math.max(1, s.minutes - half) })
   plan.set('a stage split', next)
 }
+/** What a way out changes of the card, besides its stages. */
+const takes: Record<string, (d: Draft) => void> = {
+  late_topping: () => {},
+  falling: () => {},
+  rim_shield: () => {},
+  bottom_heat: () => {},
+  low_shelf: (d) => (d.setting.shelf = 'low'),
+  metal: (d) => (d.request.dish.material = 'thin_metal'),
+  par_bake: (d) => d.request.base && (d.request.base.par_baked = true),
+}
+const takeWay = (code: string, says: string, stages: Stage[]) => plan.set(says, stages, false, takes[code])
 function drop(i: number) {
   const next = plan.copied().filter((_, n) => n !== i)
   if (next.length) plan.set('a stage taken out', next)
@@ -47,11 +70,16 @@ function drop(i: number) {
     <p>
       <strong>{{ own ? 'As entered' : 'Proposed' }}: {{ integer(p.minutes) }} min</strong>. Look from
       <strong>{{ integer(p.look_from_min) }} min</strong>, turn it at {{ integer(p.turn_at_min) }}.
-      {{ p.rim_shield ? 'Shield the rim with foil.' : '' }} Then {{ integer(p.serve_from_min) }} min on the
-      rack.
+      {{ p.rim_shield ? 'Shield the rim with foil.' : '' }}
+      {{
+        plan.answer?.late_at_min ? `The second topping goes on at ${integer(plan.answer.late_at_min)}.` : ''
+      }}
+      Then {{ integer(p.rack_min) }} min on the rack{{
+        p.fridge_min ? ` and ${integer(p.fridge_min)} min in the fridge` : ''
+      }}.
     </p>
     <p class="small" data-testid="plan-end">
-      Top {{ range }} (an oven may be 10 K off), fruit {{ fruit }}, set
+      Top {{ range }} (the oven may be {{ integer(p.off_by_c) }} K off), fruit {{ fruit }}, set
       {{ integer(100 * p.answer.end.set_share) }} %<template
         v-if="p.answer.events.base_baked_min !== null || p.answer.end.base"
         >, base
@@ -76,6 +104,14 @@ function drop(i: number) {
       <li v-for="w in p.ways_out" :key="w.code">
         <strong>{{ w.name }}</strong>, {{ heat(w.oven_c) }}, {{ integer(w.minutes) }} min:
         {{ w.settles ? 'settles it' : w.unmet.join('; ') }}
+        <button
+          v-if="takes[w.code]"
+          class="plain"
+          :data-testid="`take-${w.code}`"
+          @click="takeWay(w.code, w.name, w.stages)"
+        >
+          Do it
+        </button>
       </li>
     </ul>
     <div v-for="(s, i) in p.stages" :key="i" class="stage">
@@ -102,6 +138,13 @@ function drop(i: number) {
         <button class="plain" :data-testid="`split-${i}`" @click="split(i)">Split</button>
         <button v-if="p.stages.length > 1" class="plain" @click="drop(i)">Out</button>
       </span>
+      <p v-if="dialled(s) || coals[i]" class="wide small told" :data-testid="`told-${i}`">
+        {{ dialled(s) }}
+        <template v-if="coals[i]"
+          ><strong>{{ coals[i].above }}</strong> briquettes on the lid,
+          <strong>{{ coals[i].below }}</strong> below, under the rim</template
+        >
+      </p>
       <div class="choice wide" role="group" :aria-label="`Cover of stage ${i + 1}`">
         <button
           v-for="c in covers"

@@ -6,11 +6,21 @@ import { useKitchen } from '@/parts/useKitchen'
 import { heat, integer } from '@/parts/words'
 import BakersDisagree from './BakersDisagree.vue'
 import BakePlan from './BakePlan.vue'
+import CampFire from './CampFire.vue'
 import { useDessert } from './useDessert'
+import { usePlan } from './usePlan'
 import WhatIf from './WhatIf.vue'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
+const plan = usePlan()
+const shelves = ['low', 'middle', 'high'] as const
+/** Which runner of this oven, from below. */
+function runner(s: (typeof shelves)[number]) {
+  const n = plan.oven?.oven.runners
+  if (!n) return ''
+  return `, runner ${{ low: Math.max(1, Math.round(n / 4)), middle: Math.ceil(n / 2), high: Math.max(1, n - 1) }[s]}`
+}
 const setting = computed(() => dessert.draft!.setting)
 const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station === 'bake') ?? [])
 const inRange = (v: number | undefined, lo: number, hi: number, unit: string) =>
@@ -49,11 +59,23 @@ const unusual = computed(() => {
           v-for="o in kitchen.ovens"
           :key="o.id"
           :value="o.id"
-          :label="`${o.name}, ${o.heating}`"
+          :label="`${o.name}, ${o.oven.kind === 'camp' ? 'coals' : o.oven.heating}`"
           :data-testid="`oven-${o.name}`"
         />
       </el-select>
     </div>
+    <div v-if="plan.oven?.oven.kind !== 'camp'" class="choice" role="group" aria-label="Shelf">
+      <button
+        v-for="s in shelves"
+        :key="s"
+        :aria-pressed="(setting.shelf || 'middle') === s"
+        :data-testid="`shelf-height-${s}`"
+        @click="dessert.change('the shelf', (d) => (d.setting.shelf = s))"
+      >
+        {{ s }} shelf{{ runner(s) }}
+      </button>
+    </div>
+    <CampFire v-else />
     <div class="pair">
       <AmountField
         label="Temperature"

@@ -272,12 +272,17 @@ function keyPoint(e: KeyboardEvent) {
         <template v-else
           >Point at the curves, or use the arrow keys, to read them. Drag the end of a stage.</template
         >
+        <RouterLink class="how" to="/how-it-bakes" data-testid="how">How this is calculated</RouterLink>
       </p>
     </template>
   </section>
 </template>
 
 <style scoped>
+.how {
+  margin-left: 8px;
+  color: var(--rim-ink);
+}
 svg {
   display: block;
   width: 100%;

@@ -58,7 +58,7 @@ async function log() {
     title: d.name.trim() || 'Unnamed',
     baked_at: new Date().toISOString(),
     ...(fromCard ? { card_id: d.cardId, version: d.version } : {}),
-    request: kitchen.ours(d.request),
+    request: dessert.asked ?? d.request,
     setting: d.setting,
     outcome: { ...out, note: noted() },
   }

@@ -29,7 +29,7 @@ const question = computed(
     dessert.draft &&
     JSON.stringify({
       request: kitchen.ours(dessert.draft.request),
-      setting: { heating: plan.heating, stages: plan.stages.length ? plan.stages : plan.answer?.plan.stages },
+      setting: { ...plan.place, stages: plan.stages.length ? plan.stages : plan.answer?.plan.stages },
     }),
 )
 const settled = refDebounced(question, 60)

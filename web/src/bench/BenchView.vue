@@ -164,7 +164,7 @@ async function away(form: FileFormat) {
   if (!d) return
   const problem = await takeAway(form, {
     name: d.name.trim() || 'A card without a name',
-    request: kitchen.ours(d.request),
+    request: dessert.asked ?? d.request,
     oven_c: d.setting.oven_c,
     minutes: d.setting.minutes,
   })

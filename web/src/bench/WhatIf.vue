@@ -18,7 +18,8 @@ interface Way {
 const chilled = 4
 const hard = -18
 const less = 20
-const third = 2 / 3
+/** Each way: half the area again. */
+const wider = Math.sqrt(1.5)
 const ways = computed<Way[]>(() => {
   const d = dessert.draft
   if (!d) return []
@@ -68,9 +69,19 @@ const ways = computed<Way[]>(() => {
     },
     {
       key: 'shallow',
-      name: 'a third less fruit in it',
+      name: 'a shallower, wider dish',
       change: (c) => {
-        c.request.weighed_fruit_g = (dessert.answer?.fruit_g ?? 0) * third
+        const was = c.request.dish
+        const of = (x: number | undefined) => x && wider * x
+        c.request.weighed_fruit_g = dessert.answer?.fruit_g
+        c.request.dish = {
+          ...was,
+          length_cm: wider * was.length_cm,
+          width_cm: of(was.width_cm),
+          floor_length_cm: of(was.floor_length_cm),
+          floor_width_cm: of(was.floor_width_cm),
+          measured_ml: 0,
+        }
       },
     },
     {

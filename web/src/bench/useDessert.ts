@@ -51,6 +51,8 @@ export const useDessert = defineStore('dessert', () => {
   const saved = useLocalStorage<string>('mabbin.bench.saved', '')
   const answer = shallowRef<Answer>()
   const problem = ref<Problem>()
+  /** What steams off, by the bake of this dessert, g. */
+  const steam = ref<number>()
   const undos = ref<Past[]>([])
   const redos = ref<Past[]>([])
   let lastTag = ''
@@ -89,7 +91,10 @@ export const useDessert = defineStore('dessert', () => {
 
   /** Puts another dessert on the Bench. */
   function open(d: Draft, isSaved: boolean) {
-    draft.value = copy(d)
+    steam.value = undefined
+    const next = copy(d)
+    delete next.request.steamed_off_g // of another bake: this one works out its own
+    draft.value = next
     saved.value = isSaved ? JSON.stringify(draft.value) : ''
     undos.value = []
     redos.value = []
@@ -101,6 +106,7 @@ export const useDessert = defineStore('dessert', () => {
 
   function clear() {
     undos.value = []
+    steam.value = undefined
     draft.value = null
     answer.value = undefined
     problem.value = undefined
@@ -113,6 +119,12 @@ export const useDessert = defineStore('dessert', () => {
     saved.value = JSON.stringify(draft.value)
   }
 
+  /** The request with the kitchen's own and, as soon as it is known, the steam of its bake. */
+  const asked = computed(() => {
+    if (!draft.value) return null
+    const r = kitchen.ours(draft.value.request)
+    return steam.value === undefined ? r : { ...r, steamed_off_g: steam.value }
+  })
   let asking = false
   let again = false
   async function calculate() {
@@ -123,8 +135,8 @@ export const useDessert = defineStore('dessert', () => {
     asking = true
     do {
       again = false
-      if (!draft.value) break
-      const got = await ask(api.POST('/api/v1/balance', { body: kitchen.ours(draft.value.request) }))
+      if (!asked.value) break
+      const got = await ask(api.POST('/api/v1/balance', { body: asked.value }))
       if (!draft.value) break
       problem.value = got.problem
       if (got.data) answer.value = got.data
@@ -133,7 +145,7 @@ export const useDessert = defineStore('dessert', () => {
     if (problem.value?.status === 0) setTimeout(() => void calculate(), 3000) // the server is away: the last answer stays
   }
   watch(
-    () => JSON.stringify(draft.value && kitchen.ours(draft.value.request)),
+    () => JSON.stringify(asked.value),
     () => void calculate(),
     { immediate: true },
   )
@@ -141,6 +153,8 @@ export const useDessert = defineStore('dessert', () => {
   return {
     draft,
     answer,
+    steam,
+    asked,
     problem,
     faults,
     faultAt,

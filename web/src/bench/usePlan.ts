@@ -1,15 +1,23 @@
-import { refDebounced } from '@vueuse/core'
+import { refDebounced, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, ask, type BalanceRequest, type PlanAnswer, type Problem, type Stage } from '@/api/client'
+import {
+  api,
+  ask,
+  type BakeSetting,
+  type BalanceRequest,
+  type PlanAnswer,
+  type Problem,
+  type Stage,
+} from '@/api/client'
 import type { Moment } from '@/parts/cutaway'
 import { useKitchen } from '@/parts/useKitchen'
-import { useDessert } from './useDessert'
+import { useDessert, type Draft } from './useDessert'
 
 /** What a "what if" may change of a bake. */
 export interface Changed {
   request: BalanceRequest
-  setting: { heating: 'conventional' | 'fan'; stages: Stage[]; filling_c?: number }
+  setting: BakeSetting & { stages: Stage[] }
 }
 
 /** The bake of the dessert on the Bench: by the card's own stages, or by those that are proposed. */
@@ -34,15 +42,32 @@ export const usePlan = defineStore('plan', () => {
     if (s.oven_c && s.minutes) return [{ oven_c: s.oven_c, minutes: s.minutes, heating: heating.value }]
     return []
   })
-  const heating = computed<'conventional' | 'fan'>(
-    () => kitchen.ovens.find((o) => o.id === dessert.draft?.setting.oven_id)?.heating ?? 'conventional',
+  const oven = computed(() => kitchen.ovens.find((o) => o.id === dessert.draft?.setting.oven_id))
+  const heating = computed(() => oven.value?.oven.heating ?? 'conventional')
+  /** Round a camp oven, today. */
+  const weather = useLocalStorage<{ wind: 'calm' | 'breeze' | 'windy'; cold: boolean; wet: boolean }>(
+    'mabbin.weather',
+    { wind: 'calm', cold: false, wet: false },
   )
+  /** Where it bakes: the oven with what is known of it, the shelf, how high the kitchen lies, and a fire's weather. */
+  const place = computed<BakeSetting>(() => {
+    const o = oven.value
+    return {
+      heating: heating.value,
+      shelf: dessert.draft?.setting.shelf,
+      altitude_m: kitchen.kitchen?.settings.altitude_m,
+      oven_offset_c: o?.oven.offset_c,
+      off_by_c: o?.off_by_c,
+      bottom_heat: o?.oven.bottom_heat,
+      fire: o?.oven.kind === 'camp' ? { diameter_cm: o.oven.diameter_cm ?? 30, ...weather.value } : undefined,
+    }
+  })
   const question = computed(
     () =>
       dessert.draft &&
       !dessert.faults.length && {
         request: kitchen.ours(dessert.draft.request),
-        setting: { heating: heating.value, stages: stages.value.length ? stages.value : undefined },
+        setting: { ...place.value, stages: stages.value.length ? stages.value : undefined },
       },
   )
   const settled = refDebounced(
@@ -67,6 +92,7 @@ export const usePlan = defineStore('plan', () => {
       if (!got.data) continue
       answer.value = got.data
       own.value = entered
+      dessert.steam = got.data.plan.answer.end.steamed_off_g
     } while (again)
     asking = false
     busy.value = false
@@ -76,10 +102,11 @@ export const usePlan = defineStore('plan', () => {
   /** A copy of the stages to change: the card's own, or the proposed ones. */
   const copied = () =>
     (stages.value.length ? stages.value : (answer.value?.plan.stages ?? [])).map((s) => ({ ...s }))
-  function set(says: string, next: Stage[], drag = false) {
+  function set(says: string, next: Stage[], drag = false, and?: (d: Draft) => void) {
     dessert.change(
       says,
       (d) => {
+        and?.(d)
         d.setting.stages = next
         d.setting.oven_c = next[0]?.oven_c
         d.setting.minutes = next.reduce((sum, s) => sum + (outside(s) ? 0 : s.minutes), 0)
@@ -105,6 +132,8 @@ export const usePlan = defineStore('plan', () => {
     const { curves: c, boiling_point_c: boil } = a.plan.answer
     const i = pointAt(c.minute, minute.value)
     return {
+      bare: minute.value < toppingOn(a.plan.stages),
+      late: minute.value < (a.late_at_min ?? 0),
       rim_c: c.rim_c[i]!,
       middle_c: c.middle_c[i]!,
       sunk: Math.min(1, c.fruit_minutes[i]! / Math.max(0.1, a.tender_min)),
@@ -125,7 +154,7 @@ export const usePlan = defineStore('plan', () => {
     const changed: Changed = JSON.parse(
       JSON.stringify({
         request: question.value.request,
-        setting: { heating: heating.value, stages: answer.value.plan.stages },
+        setting: { ...place.value, stages: answer.value.plan.stages },
       }),
     )
     change(changed)
@@ -146,7 +175,10 @@ export const usePlan = defineStore('plan', () => {
     minute,
     moment,
     stages,
+    oven,
     heating,
+    weather,
+    place,
     copied,
     set,
     propose,
@@ -162,6 +194,12 @@ export const usePlan = defineStore('plan', () => {
 export function pointAt(minutes: number[], m: number) {
   const i = minutes.findIndex((t) => t >= m)
   return i < 0 ? minutes.length - 1 : i
+}
+
+/** The minute at which a topping that goes on late is put on. */
+function toppingOn(stages: Stage[]) {
+  const i = stages.findIndex((s) => s.add_topping)
+  return stages.slice(0, Math.max(0, i)).reduce((sum, s) => sum + s.minutes, 0)
 }
 
 /** Whether a stage is outside of the oven. */

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Verdict } from '@/api/client'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import RemarkList from '@/parts/RemarkList.vue'
-import { bandWords, grams, inUnits, mm, number, percent } from '@/parts/words'
+import { bandWords, grams, heat, inUnits, integer, mm, number, percent } from '@/parts/words'
 
 /** What a recipe comes to: as it was written, mended, and as Mabbin would do it, side by side. */
 const props = defineProps<{ verdict: Verdict }>()
@@ -13,6 +13,11 @@ const versions = [
   ['mended', 'Mended'],
   ['own', 'Mabbin’s way'],
 ] as const
+/** When the middle of it boils. */
+const bubbles = computed(() => {
+  const m = props.verdict.baked?.events.middle_bubbles_min
+  return typeof m === 'number' ? `the middle bubbles after ${integer(m)} min.` : 'the middle never bubbles.'
+})
 const shown = computed(() => versions.filter(([key]) => key !== 'mended' || props.verdict.changes?.length))
 </script>
 
@@ -56,8 +61,26 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
       <RemarkList :remarks="verdict.wrong" />
     </template>
     <p v-else class="right"><strong>As written, it is right for this dish.</strong></p>
+    <template v-if="verdict.baked">
+      <h3>
+        Its bake as written: {{ heat(verdict.baked.stages[0]!.oven_c) }},
+        {{ integer(verdict.baked.stages[0]!.minutes) }} min
+      </h3>
+      <p v-if="!verdict.baked.unmet.length" class="right" data-testid="baked">
+        <strong>It comes out right</strong>, on the model:
+        {{ bubbles }}
+      </p>
+      <p v-else data-testid="baked">
+        <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>, on the model: {{ bubbles }}
+        <template v-if="verdict.baked.mend"
+          ><br />The smallest change that mends it:
+          <strong>{{ inUnits(verdict.baked.mend.says) }}</strong>.</template
+        >
+        <template v-else><br />No other time, cover or heat mends it in this dish.</template>
+      </p>
+    </template>
     <template v-if="verdict.changes?.length">
-      <h3>The smallest change that mends it</h3>
+      <h3>The smallest change to what is weighed</h3>
       <ul class="changes" data-testid="changes">
         <li v-for="c in verdict.changes" :key="c.code">
           <strong

@@ -20,6 +20,10 @@ interface Import {
   minutes?: number
 }
 
+/** The bake as it was written, where it says how hot and how long. */
+const baked = ({ ovenC, minutes }: Import) =>
+  ovenC && minutes ? { stages: [{ oven_c: ovenC, minutes }] } : undefined
+
 /** A recipe on its way in: its lines, what the baker has answered, and the verdict. It outlives a reload. */
 export function useImport() {
   const kitchen = useKitchen()
@@ -58,6 +62,7 @@ export function useImport() {
         style: all.value.style as 'crumble',
         dish: kitchen.dishes.find((d) => d.id === all.value!.dishId)?.dish,
         lines: all.value.lines,
+        setting: baked(all.value),
       },
   )
   let asked = 0

@@ -266,14 +266,15 @@ function key(e: KeyboardEvent) {
       stroke-width="0.9"
     />
     <path
+      v-if="!moment?.bare"
       :d="topPath"
       :fill="cut.family === 'pastry' || cut.family === 'biscuit' ? 'var(--crust)' : `url(#${id}-crumb)`"
       stroke="var(--crust-deep)"
       stroke-width="0.9"
     />
-    <path v-if="moment" :d="topPath" v-bind="crust(moment.colour)" />
+    <path v-if="moment && !moment.bare" :d="topPath" v-bind="crust(moment.colour)" />
     <path
-      v-if="now.late_mm > now.topping_mm"
+      v-if="now.late_mm > now.topping_mm && !moment?.late"
       :d="crumb(now.topping_mm, now.late_mm)"
       fill="var(--crust-deep)"
       stroke="var(--ink)"

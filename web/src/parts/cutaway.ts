@@ -1,5 +1,8 @@
 /** A dish at one minute of its bake. */
 export interface Moment {
+  /** The topping is not on yet, or the second one is not. */
+  bare: boolean
+  late: boolean
   rim_c: number
   middle_c: number
   /** How far the fruit has sunk: 0 as filled, 1 as at the table. */

@@ -6,12 +6,12 @@ import {
   type BalanceRequest,
   type Kitchen,
   type Larder,
-  type Oven,
   type Own,
   type OwnRow,
   type Problem,
   type Settings,
   type ShelfDish,
+  type ShelfOven,
 } from '@/api/client'
 import { units } from './words'
 
@@ -23,7 +23,7 @@ export const useKitchen = defineStore('kitchen', () => {
   const larder = shallowRef<Larder>()
   const kitchen = ref<Kitchen>()
   const dishes = ref<ShelfDish[]>([])
-  const ovens = ref<Oven[]>([])
+  const ovens = ref<ShelfOven[]>([])
   const own = shallowRef<Own>({})
   const trouble = ref<Problem>()
   const ready = ref(false)

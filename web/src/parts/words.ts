@@ -57,8 +57,8 @@ const gasMarks: [number, number][] = [
 const gasMark = (c: number) => gasMarks.reduce((a, b) => (Math.abs(b[1] - c) < Math.abs(a[1] - c) ? b : a))
 
 /** An oven's temperature: C, F to the next 5, the nearest gas mark, or the fan's. */
-export function heat(c: number): string {
-  switch (units.heat) {
+export function heat(c: number, as: string = units.heat): string {
+  switch (as) {
     case 'f':
       return `${whole.format(Math.round((c * 1.8 + 32) / 5) * 5)} °F`
     case 'fan':

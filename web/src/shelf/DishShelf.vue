@@ -243,7 +243,8 @@ li span > * {
 }
 .edit {
   display: grid;
-  align-content: start;
+  grid-auto-rows: max-content;
+  scroll-padding-bottom: 72px;
   gap: 10px;
 }
 .names {

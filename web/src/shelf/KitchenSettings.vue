@@ -110,6 +110,24 @@ const nameOf = (c: string) => {
       <p class="small quiet">{{ s.about }}</p>
     </div>
     <div class="one">
+      <h2>How high the kitchen lies</h2>
+      <AmountField
+        class="currency"
+        label="Metres above the sea"
+        hide-label
+        kind="percent"
+        unit="m"
+        :digits="0"
+        :step="50"
+        :model-value="settings.altitude_m ?? 0"
+        testid="altitude"
+        @update:model-value="(v) => put({ altitude_m: v ?? 0 })"
+      />
+      <p class="small quiet">
+        Water boils 1 °C cooler for each 300 m: fruit takes longer, and some starches never set.
+      </p>
+    </div>
+    <div class="one">
       <h2>Prices in</h2>
       <el-input
         class="currency"

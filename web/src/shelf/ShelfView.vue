@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { useKitchen } from '@/parts/useKitchen'
 import FiguresShelf from './FiguresShelf.vue'
 import DishShelf from './DishShelf.vue'
+import OvenShelf from './OvenShelf.vue'
 import KitchenSettings from './KitchenSettings.vue'
 
 /** What the kitchen has and knows: its dishes, the tables with its own figures beside them, and how it measures. */
@@ -11,6 +12,7 @@ const kitchen = useKitchen()
 const route = useRoute()
 const parts = [
   ['dishes', 'Dishes'],
+  ['ovens', 'Ovens'],
   ['fruit', 'Fruit'],
   ['stores', 'Stores'],
   ['kitchen', 'How we measure'],
@@ -44,6 +46,7 @@ const part = computed(() => (typeof route.params.part === 'string' && route.para
       <KitchenSettings v-if="part === 'kitchen'" />
       <FiguresShelf v-else-if="part === 'fruit'" key="fruit" kind="fruit" />
       <FiguresShelf v-else-if="part === 'stores'" key="stores" kind="ingredient" />
+      <OvenShelf v-else-if="part === 'ovens'" />
       <DishShelf v-else />
     </template>
   </div>
