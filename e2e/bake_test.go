@@ -52,6 +52,10 @@ func TestTheBakeOnTheBench(t *testing.T) {
 		t.Errorf("%d stages are kept: %+v", n, cards[0].Versions[0].Stages)
 	}
 
+	// A boiling filling in a hot skillet bubbles sooner.
+	do(t, ctx, click(id("filling-boiling hot")), click(id("dish-start-hot from the hob")))
+	do(t, ctx, Poll[Void](`document.querySelector('[data-testid="strip"] svg').getAttribute('aria-label').match(/middle bubbles after (\d+)/)?.[1] < 40`))
+
 	// Baked as written, a bake that can't come out says so.
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Freezer cherry crisp", " .open")), click(id("station-bake")))
 	reads(t, ctx, id("unmet"), "middle does not bubble", "fruit is hard")

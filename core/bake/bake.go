@@ -85,7 +85,7 @@ func Run(r Request) (*Answer, error) {
 		o := ovenOf(r, s)
 		for left := s.Minutes * 60; left > 1e-9; {
 			// steps end on whole minutes, so that the curves have them
-			dt := min(m.stride(o), left)
+			dt := min(m.stride(o, stepS), left)
 			if to := 60 - math.Mod(c.now, 60); to > 1e-9 {
 				dt = min(dt, to)
 			}
@@ -104,16 +104,16 @@ func Run(r Request) (*Answer, error) {
 
 // stride is the length of the next step, s. Where a topping is about to be dry its face heats up within seconds: short
 // steps find the moment. Cooling is slow.
-func (m *model) stride(o oven) float64 {
+func (m *model) stride(o oven, usual float64) float64 {
 	if !o.oven {
 		return coolStepS
 	}
 	for c := range 2 {
-		if m.skin[c] > driedOut*m.skin0 && m.skin[c] < 2*m.dried[c]*stepS {
-			return shortStepS
+		if m.skin[c] > driedOut*m.skin0 && m.skin[c] < 2*m.dried[c]*usual {
+			return usual / stepS * shortStepS
 		}
 	}
-	return stepS
+	return usual
 }
 
 func newCurves(n int) (v Curves) {

@@ -108,16 +108,13 @@ func Dessert(q DessertRequest) (*DessertAnswer, error) {
 		switch {
 		case len(q.Setting.Stages) > 0:
 			out.Plan = *p.given(q.Setting.Stages)
-		case turn == 0:
+		case turn > 0 && p.keep(&out.Plan):
+		default:
 			plan, err := Propose(p)
 			if err != nil {
 				return nil, err
 			}
 			out.Plan = *plan
-		default: // the plan stays: only its steam moves a little
-			was := out.Plan
-			out.Plan = *p.given(p.enough(was.Stages))
-			out.Plan.WaysOut = was.WaysOut
 		}
 		out.Bake.Stages = out.Plan.Stages
 		if own {
@@ -137,6 +134,18 @@ func Dessert(q DessertRequest) (*DessertAnswer, error) {
 		out.Fire = tending(*q.Setting.Fire, out.Plan.Stages)
 	}
 	return &out, nil
+}
+
+// keep bakes a plan again, with the steam that is known by now, and a few minutes more where it needs them. It is false
+// where the plan met every clock before and does not any more: then another one is looked for.
+func (q PlanRequest) keep(p *Plan) bool {
+	now := q.given(q.enough(p.Stages))
+	if len(p.Unmet) == 0 && len(now.Unmet) > 0 {
+		return false
+	}
+	now.WaysOut = p.WaysOut
+	*p = *now
+	return true
 }
 
 // tending is what the coals want while a plan's stages are baked.
@@ -192,6 +201,12 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	}
 	if th, ok := larder.Thickeners.Get(key); ok {
 		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}
+	}
+	if c := r.Custard; c != nil {
+		egg, _ := larder.Thickeners.Get("egg")
+		q.Bake.Thickener = &Thickener{egg.FullAtC, egg.HoldMin}
+		q.Custard, q.NoStarch = true, false
+		q.BareEgg = *c != (balance.CustardAsked{}) && c.Flour == 0
 	}
 	q.TenderMin, q.MushMin = tender(r)
 	if a.Set.Target > 5.6 { // it slices

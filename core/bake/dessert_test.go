@@ -2,6 +2,7 @@ package bake
 
 import (
 	"math"
+	"slices"
 	"testing"
 
 	"mabbin/core/balance"
@@ -76,6 +77,29 @@ func TestOnesOwnStagesAreBakedAsTheyAre(t *testing.T) {
 	fresh, _ := Dessert(q)
 	if minute(cold.Plan.Answer.Events.MiddleBubbles) <= minute(fresh.Plan.Answer.Events.MiddleBubbles)+5 {
 		t.Errorf("frozen bubbles after %g, fresh after %g", minute(cold.Plan.Answer.Events.MiddleBubbles), minute(fresh.Plan.Answer.Events.MiddleBubbles))
+	}
+}
+
+func TestACustardSetsAndNeedNotBoil(t *testing.T) {
+	bars := func(c balance.CustardAsked) *DessertAnswer {
+		q := DessertRequest{Request: gooseberries(), Setting: Setting{Heating: "fan"}}
+		q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseAsked{Key: "bar_dough", ParBaked: true}, balance.ToppingAsked{Key: "bar_dough"}, &c
+		a, err := Dessert(q)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return a
+	}
+	flour, bare := bars(balance.CustardAsked{}), bars(balance.CustardAsked{Egg: 100, Sugar: 100})
+	if flour.Bake.Thickener.FullAtC != 82 || flour.Plan.Answer.End.SetShare < leastSet || slices.Contains(flour.Plan.Unmet, "the middle does not bubble") {
+		t.Errorf("%s: set %.2f, %v", flour.Plan.Words(), flour.Plan.Answer.End.SetShare, flour.Plan.Unmet)
+	}
+	if hot := slices.Max(bare.Plan.Answer.Curves.MiddleC); hot > curdlesC && !slices.Contains(bare.Plan.Unmet, "the custard curdles") {
+		t.Errorf("%s: the middle reaches %.0f C and nothing is said: %v", bare.Plan.Words(), hot, bare.Plan.Unmet)
+	}
+	q := PlanRequest{Custard: true, BareEgg: true}
+	if now := q.unmet(at{set: 1, hottest: 96}); now&past == 0 {
+		t.Errorf("at 96 C it says %v", now.words())
 	}
 }
 

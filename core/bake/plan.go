@@ -20,6 +20,8 @@ type PlanRequest struct {
 	PushUnder   bool    `json:"push_under,omitempty"`   // a pandowdy: after about two thirds
 	LateTopping bool    `json:"late_topping,omitempty"` // a praline: for the last minutes
 	Biscuit     bool    `json:"biscuit,omitempty"`      // the topping has to be baked through
+	Custard     bool    `json:"custard,omitempty"`      // it sets and trembles: it need not boil
+	BareEgg     bool    `json:"bare_egg,omitempty"`     // a custard without starch, which curdles
 	BottomHeat  bool    `json:"bottom_heat,omitempty"`  // the oven can heat from below alone
 	OffByC      float64 `json:"off_by_c,omitempty"`     // how far the oven may be off; left out: 10
 }
@@ -53,6 +55,7 @@ const (
 	rimBurnt    = 2.0
 	bakedFrom   = 1.0
 	burntOver   = 4.0
+	curdlesC    = 95.0
 	offC        = 10.0 // how far an oven may be off
 	earliest    = 0.9
 	spoonBelowC = 70.0
@@ -111,7 +114,7 @@ func (a *Answer) at() at {
 	e := a.End
 	return at{
 		fruit: e.FruitMinutes, colour: e.Colour, rimColour: e.RimColour, base: e.Base, set: e.SetShare,
-		bubbles: a.Events.MiddleBubbles != nil, through: a.Events.ToppingThrough != nil,
+		hottest: slices.Max(a.Curves.MiddleC), bubbles: a.Events.MiddleBubbles != nil, through: a.Events.ToppingThrough != nil,
 	}
 }
 
@@ -144,6 +147,7 @@ func (q *PlanRequest) enough(stages []Stage) []Stage {
 type at struct {
 	minute                              float64 // of a search
 	fruit, colour, rimColour, base, set float64
+	hottest                             float64 // the middle has been, C
 	bubbles, through                    bool
 }
 
@@ -153,11 +157,11 @@ type missed uint16
 // missWords has each in words, in the order of its bits.
 var missWords = []string{
 	"not set everywhere", "the middle does not bubble", "the fruit is hard", "the fruit is mush", "the top is pale", "the top is too dark",
-	"the base is not baked", "the base is burnt", "the topping is raw inside",
+	"the base is not baked", "the base is burnt", "the topping is raw inside", "the custard curdles",
 }
 
-// past are those that no longer baking puts right: mush, too dark, a burnt base.
-const past missed = 1<<3 | 1<<5 | 1<<7
+// past are those that no longer baking puts right: mush, too dark, a burnt base, a curdled custard.
+const past missed = 1<<3 | 1<<5 | 1<<7 | 1<<9
 
 func (m missed) words() []string {
 	out := []string{}
@@ -179,11 +183,11 @@ func (m missed) count() (n int) {
 // unmet are the clocks that are not right at a moment.
 func (q *PlanRequest) unmet(s at) (m missed) {
 	for i, wrong := range [...]bool{
-		!q.NoStarch && s.set < leastSet, !q.NoStarch && !s.bubbles,
+		!q.NoStarch && s.set < leastSet, !q.NoStarch && !q.Custard && !s.bubbles,
 		s.fruit < leastTender*q.TenderMin, s.fruit > mostMush*q.MushMin,
 		s.colour < paleBelow, s.colour > darkOver,
 		q.Bake.Base != nil && s.base < bakedFrom, q.Bake.Base != nil && s.base > burntOver,
-		q.Biscuit && !s.through,
+		q.Biscuit && !s.through, q.BareEgg && s.hottest > curdlesC,
 	} {
 		if wrong {
 			m |= 1 << i

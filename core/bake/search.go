@@ -235,7 +235,7 @@ func (x *running) turn(s Stage) {
 // until goes on to a minute. It is false when the run is past every limit.
 func (x *running) until(minute float64) bool {
 	for x.c.now < minute*60-1e-6 {
-		dt := min(planStepS, minute*60-x.c.now)
+		dt := min(x.m.stride(x.oven, planStepS), minute*60-x.c.now)
 		x.m.step(x.oven, dt)
 		x.c.tick(dt, x.stage)
 		x.c.look(&x.e, false)
@@ -261,7 +261,7 @@ func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
 		}
 		s := at{
 			minute: minute, fruit: x.c.fruit, colour: x.c.colour[core], rimColour: x.c.colour[rim], base: x.c.base, set: x.c.setShare(),
-			bubbles: x.e.MiddleBubbles != nil, through: x.e.ToppingThrough != nil,
+			hottest: x.m.t[core][x.m.fillAt+middleCell], bubbles: x.e.MiddleBubbles != nil, through: x.e.ToppingThrough != nil,
 		}
 		now := q.unmet(s)
 		unmet, price := now.count(), base+colourCost(s.colour)

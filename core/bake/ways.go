@@ -23,7 +23,7 @@ const (
 	simmerShare = 0.6  // of what makes it tender, done on the hob
 	wider       = 1.5  // the area of a shallower dish
 	hotStartC   = 30.0
-	wayEvery    = 15.0
+	wayEvery    = 30.0
 	lowShelf    = "low"
 	bottomOnly  = "bottom"
 )

@@ -97,7 +97,9 @@ func fat(a balance.Answer, bowl string) float64 {
 func TestAPlanForEveryCard(t *testing.T) {
 	for _, c := range cards {
 		r := c.versions[len(c.versions)-1]
-		a, err := bake.Dessert(bake.DessertRequest{Request: r, Setting: bake.Setting{Heating: c.oven.Heating}})
+		a, err := bake.Dessert(bake.DessertRequest{Request: r, Setting: bake.Setting{
+			Heating: c.oven.Heating, OvenOffsetC: c.oven.OffsetC, OffByC: c.oven.OffBy(), BottomHeat: c.oven.BottomHeat,
+		}})
 		if err != nil {
 			t.Errorf("%s: %v", c.name, err)
 			continue

@@ -66,7 +66,7 @@ func version(v store.Version) api.Version {
 }
 
 func setting(s api.Setting) store.Setting {
-	out := store.Setting{OvenID: s.OvenId, OvenC: s.OvenC, Minutes: s.Minutes}
+	out := store.Setting{OvenID: s.OvenId, OvenC: s.OvenC, Minutes: s.Minutes, FillingC: s.FillingC, DishC: s.DishC}
 	if s.Shelf != nil {
 		out.Shelf = string(*s.Shelf)
 	}
@@ -77,7 +77,7 @@ func setting(s api.Setting) store.Setting {
 }
 
 func told(s store.Setting) api.Setting {
-	out := api.Setting{OvenId: s.OvenID, OvenC: s.OvenC, Minutes: s.Minutes}
+	out := api.Setting{OvenId: s.OvenID, OvenC: s.OvenC, Minutes: s.Minutes, FillingC: s.FillingC, DishC: s.DishC}
 	if s.Shelf != "" {
 		shelf := api.SettingShelf(s.Shelf)
 		out.Shelf = &shelf

@@ -32,7 +32,7 @@ type Bake struct {
 	Outcome
 }
 
-const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf, stages, juice, fruit, top, boiled_over, note`
+const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, juice, fruit, top, boiled_over, note`
 
 // Bakes lists up to limit bakes, the last first; with before, those baked before that one. It reports whether there are more.
 func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, before *uuid.UUID, limit int) (page []Bake, more bool, err error) {
@@ -58,7 +58,7 @@ func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, before *uuid.UUID,
 
 func scanBake(row pgx.CollectableRow) (Bake, error) {
 	var b Bake
-	err := row.Scan(&b.ID, &b.Title, &b.BakedAt, &b.CardID, &b.Version, &b.Request, &b.Result, &b.OvenID, &b.OvenC, &b.Minutes, &b.Shelf, &b.Stages,
+	err := row.Scan(&b.ID, &b.Title, &b.BakedAt, &b.CardID, &b.Version, &b.Request, &b.Result, &b.OvenID, &b.OvenC, &b.Minutes, &b.Shelf, &b.FillingC, &b.DishC, &b.Stages,
 		&b.Juice, &b.Fruit, &b.Top, &b.BoiledOver, &b.Note)
 	return b, err
 }
@@ -68,8 +68,8 @@ func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b Bake) (Bake, e
 	if err := s.known(ctx, kitchen); err != nil {
 		return Bake{}, err
 	}
-	_, err := s.pool.Exec(ctx, `insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18)
-		on conflict (id) do nothing`, kitchen, b.ID, b.Title, b.BakedAt, b.CardID, b.Version, b.Request, b.Result, b.OvenID, b.OvenC, b.Minutes, b.Shelf, b.Stages,
+	_, err := s.pool.Exec(ctx, `insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)
+		on conflict (id) do nothing`, kitchen, b.ID, b.Title, b.BakedAt, b.CardID, b.Version, b.Request, b.Result, b.OvenID, b.OvenC, b.Minutes, b.Shelf, b.FillingC, b.DishC, b.Stages,
 		b.Juice, b.Fruit, b.Top, b.BoiledOver, b.Note)
 	if err != nil {
 		return Bake{}, kind(err)

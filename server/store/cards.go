@@ -18,6 +18,9 @@ type Setting struct {
 	Minutes *float64
 	Shelf   string       // low, middle or high; empty: the middle
 	Stages  []bake.Stage // none: one stage, by the two above
+	// FillingC and DishC are how hot they go in; nil: by what was done to the fruit.
+	FillingC *float64
+	DishC    *float64
 }
 
 // Version is one saved state of a card. It is never changed.
@@ -37,7 +40,7 @@ type Card struct {
 	Versions []Version
 }
 
-const versionColumns = `v.id, v.number, v.saved_at, v.request, v.oven_id, v.oven_c, v.minutes, v.shelf, v.stages, v.note`
+const versionColumns = `v.id, v.number, v.saved_at, v.request, v.oven_id, v.oven_c, v.minutes, v.shelf, v.filling_c, v.dish_c, v.stages, v.note`
 
 // Cards lists a kitchen's cards with their newest versions, the last saved first.
 func (s *Store) Cards(ctx context.Context, kitchen uuid.UUID) ([]Card, error) {
@@ -47,7 +50,7 @@ func (s *Store) Cards(ctx context.Context, kitchen uuid.UUID) ([]Card, error) {
 	return s.cards(ctx, `select * from (
 			select distinct on (c.id) c.id, c.name, `+versionColumns+`
 			from card c join card_version v on v.card_id = c.id
-			where c.kitchen_id = $1 order by c.id, v.number desc) newest (card_id, name, id, number, saved_at, request, oven_id, oven_c, minutes, shelf, stages, note)
+			where c.kitchen_id = $1 order by c.id, v.number desc) newest (card_id, name, id, number, saved_at, request, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, note)
 		order by saved_at desc, name`, kitchen)
 }
 
@@ -78,7 +81,7 @@ func (s *Store) cards(ctx context.Context, sql string, args ...any) ([]Card, err
 	out, err := pgx.CollectRows(rows, func(row pgx.CollectableRow) (Card, error) {
 		c := Card{Versions: make([]Version, 1)}
 		v := &c.Versions[0]
-		err := row.Scan(&c.ID, &c.Name, &v.ID, &v.Number, &v.SavedAt, &v.Request, &v.OvenID, &v.OvenC, &v.Minutes, &v.Shelf, &v.Stages, &v.Note)
+		err := row.Scan(&c.ID, &c.Name, &v.ID, &v.Number, &v.SavedAt, &v.Request, &v.OvenID, &v.OvenC, &v.Minutes, &v.Shelf, &v.FillingC, &v.DishC, &v.Stages, &v.Note)
 		return c, err
 	})
 	return out, kind(err)
@@ -118,8 +121,8 @@ func (s *Store) AddVersion(ctx context.Context, kitchen, card uuid.UUID, v Versi
 }
 
 func addVersion(ctx context.Context, tx pgx.Tx, kitchen, card uuid.UUID, v Version) error {
-	_, err := tx.Exec(ctx, `insert into card_version (id, kitchen_id, card_id, number, request, oven_id, oven_c, minutes, shelf, stages, note, saved_at)
-		select $1, $2, $3, coalesce(max(number), 0) + 1, $4, $5, $6, $7, $8, $9, $10, $11 from card_version where card_id = $3
-		on conflict (id) do nothing`, v.ID, kitchen, card, v.Request, v.OvenID, v.OvenC, v.Minutes, v.Shelf, v.Stages, v.Note, v.SavedAt)
+	_, err := tx.Exec(ctx, `insert into card_version (id, kitchen_id, card_id, number, request, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, note, saved_at)
+		select $1, $2, $3, coalesce(max(number), 0) + 1, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13 from card_version where card_id = $3
+		on conflict (id) do nothing`, v.ID, kitchen, card, v.Request, v.OvenID, v.OvenC, v.Minutes, v.Shelf, v.FillingC, v.DishC, v.Stages, v.Note, v.SavedAt)
 	return err
 }

@@ -15,12 +15,18 @@ alter table oven
     drop constraint oven_kitchen_id_name_key;
 create unique index oven_name on oven (kitchen_id, name) where not gone;
 
-alter table card_version add column shelf text not null default '' check (shelf in ('', 'low', 'middle', 'high'));
-alter table bake add column shelf text not null default '' check (shelf in ('', 'low', 'middle', 'high'));
+alter table card_version
+    add column shelf     text not null default '' check (shelf in ('', 'low', 'middle', 'high')),
+    add column filling_c double precision check (filling_c between -30 and 105),
+    add column dish_c    double precision check (dish_c between -30 and 300);
+alter table bake
+    add column shelf     text not null default '' check (shelf in ('', 'low', 'middle', 'high')),
+    add column filling_c double precision check (filling_c between -30 and 105),
+    add column dish_c    double precision check (dish_c between -30 and 300);
 
 -- +goose Down
-alter table bake drop column shelf;
-alter table card_version drop column shelf;
+alter table bake drop column shelf, drop column filling_c, drop column dish_c;
+alter table card_version drop column shelf, drop column filling_c, drop column dish_c;
 drop index oven_name;
 alter table oven drop column kind, drop column offset_c, drop column give_or_take_c, drop column dial, drop column runners,
     drop column bottom_heat, drop column diameter_cm, drop column gone, add unique (kitchen_id, name);

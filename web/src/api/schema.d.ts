@@ -2178,6 +2178,13 @@ export interface components {
              * @enum {string}
              */
             shelf?: "" | "low" | "middle" | "high";
+            /**
+             * Format: double
+             * @description How hot it goes in; left out: by what was done to the fruit
+             */
+            filling_c?: number;
+            /** Format: double */
+            dish_c?: number;
             /** @description Left out: one stage, by the two above */
             stages?: components["schemas"]["Stage"][];
         };

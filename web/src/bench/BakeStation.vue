@@ -14,6 +14,17 @@ import WhatIf from './WhatIf.vue'
 const kitchen = useKitchen()
 const dessert = useDessert()
 const plan = usePlan()
+/** How hot filling and dish go in, C; undefined is as the fruit is: raw, pre-cooked or frozen. */
+const fillings: [string, number | undefined][] = [
+  ['as it is', undefined],
+  ['chilled', 5],
+  ['boiling hot', 90],
+]
+const starts: [string, number | undefined][] = [
+  ['as it is', undefined],
+  ['chilled', 5],
+  ['hot from the hob', 180],
+]
 const shelves = ['low', 'middle', 'high'] as const
 /** Which runner of this oven, from below. */
 function runner(s: (typeof shelves)[number]) {
@@ -106,6 +117,32 @@ const unusual = computed(() => {
       />
     </div>
     <p v-for="u in unusual" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
+    <div class="field">
+      <span class="label">The filling goes in</span>
+      <div class="choice" role="group" aria-label="The filling goes in">
+        <button
+          v-for="[says, c] in fillings"
+          :key="says"
+          :aria-pressed="setting.filling_c === c"
+          :data-testid="`filling-${says}`"
+          @click="dessert.change('how hot the filling goes in', (d) => (d.setting.filling_c = c))"
+        >
+          {{ says }}
+        </button>
+      </div>
+      <span class="label">in a dish</span>
+      <div class="choice" role="group" aria-label="In a dish">
+        <button
+          v-for="[says, c] in starts"
+          :key="says"
+          :aria-pressed="setting.dish_c === c"
+          :data-testid="`dish-start-${says}`"
+          @click="dessert.change('how hot the dish is', (d) => (d.setting.dish_c = c))"
+        >
+          {{ says }}
+        </button>
+      </div>
+    </div>
     <BakePlan />
     <WhatIf />
     <BakersDisagree :questions="['cover']" />
@@ -114,6 +151,14 @@ const unusual = computed(() => {
 </template>
 
 <style scoped>
+.label {
+  font-size: 14px;
+  color: var(--ink-2);
+}
+.choice button {
+  padding: 0 6px;
+  font-size: 14px;
+}
 .bake {
   display: grid;
   gap: 10px;

@@ -55,6 +55,8 @@ export const usePlan = defineStore('plan', () => {
     return {
       heating: heating.value,
       shelf: dessert.draft?.setting.shelf,
+      filling_c: dessert.draft?.setting.filling_c,
+      dish_c: dessert.draft?.setting.dish_c,
       altitude_m: kitchen.kitchen?.settings.altitude_m,
       oven_offset_c: o?.oven.offset_c,
       off_by_c: o?.off_by_c,
