@@ -53,8 +53,10 @@ generate: bin/oapi-codegen web/node_modules/.ready
 	cd api && ../bin/oapi-codegen -config oapi-codegen.yaml -o api.gen.go openapi.yaml
 	cd web && npm run --silent generate
 
-bench:
+bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server/...
+	@scripts/need.sh database browser
+	MABBIN_TEST_DB="$$(scripts/pg-start.sh)" go test -run '^$$' -bench . -benchtime 1x ./e2e
 
 shots: build
 	@scripts/need.sh database browser

@@ -108,7 +108,7 @@ func TestSavesWhenTheDatabaseIsBack(t *testing.T) {
 }
 
 // dragSet drags the set's marker to a score.
-func dragSet(t *testing.T, ctx context.Context, score float64) {
+func dragSet(t testing.TB, ctx context.Context, score float64) {
 	t.Helper()
 	raw, err := Run(ctx, Evaluate[string](`JSON.stringify((e => (e.scrollIntoView({ block: 'center' }), (b => [b.x, b.y, b.width])(e.getBoundingClientRect())))(document.querySelector('.scale .track')))`))
 	must(t, err)

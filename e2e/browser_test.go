@@ -58,14 +58,14 @@ func run(m *testing.M) int {
 }
 
 // kitchen serves the page with the demo kitchen in a database of its own.
-func kitchen(t *testing.T) (url string, s *store.Store) {
+func kitchen(t testing.TB) (url string, s *store.Store) {
 	t.Helper()
 	s = storetest.Open(t)
 	return serve(t, s), s
 }
 
 // kitchenWithSwitch is a kitchen whose database can be taken away: the server reaches it through a relay.
-func kitchenWithSwitch(t *testing.T) (url string, s *store.Store, away *atomic.Bool) {
+func kitchenWithSwitch(t testing.TB) (url string, s *store.Store, away *atomic.Bool) {
 	t.Helper()
 	dsn := storetest.DSN(t)
 	relayed, away := relay(t, dsn)
@@ -77,7 +77,7 @@ func kitchenWithSwitch(t *testing.T) (url string, s *store.Store, away *atomic.B
 }
 
 // relay passes connections on to the server of a connection string; while away it ends them all.
-func relay(t *testing.T, dsn string) (relayed string, away *atomic.Bool) {
+func relay(t testing.TB, dsn string) (relayed string, away *atomic.Bool) {
 	t.Helper()
 	u, err := neturl.Parse(dsn)
 	must(t, err)
@@ -121,7 +121,7 @@ func relay(t *testing.T, dsn string) (relayed string, away *atomic.Bool) {
 	return u.String(), away
 }
 
-func serve(t *testing.T, s *store.Store) string {
+func serve(t testing.TB, s *store.Store) string {
 	t.Helper()
 	_, err := demo.Load(t.Context(), s, time.Date(2026, 10, 12, 9, 0, 0, 0, time.UTC))
 	must(t, err)
@@ -133,7 +133,7 @@ func serve(t *testing.T, s *store.Store) string {
 }
 
 // tab opens a tab with storage of its own and fails the test on whatever the page complains about.
-func tab(t *testing.T, width, height int64) context.Context {
+func tab(t testing.TB, width, height int64) context.Context {
 	t.Helper()
 	ctx, cancel := NewContext(browser, WithNewBrowserContext())
 	t.Cleanup(cancel)
@@ -161,14 +161,14 @@ func tab(t *testing.T, width, height int64) context.Context {
 	return ctx
 }
 
-func must(t *testing.T, err error) {
+func must(t testing.TB, err error) {
 	t.Helper()
 	if err != nil {
 		t.Fatal(err)
 	}
 }
 
-func do(t *testing.T, ctx context.Context, s ...step) {
+func do(t testing.TB, ctx context.Context, s ...step) {
 	t.Helper()
 	if err := Do(ctx, s...); err != nil {
 		shot(t, ctx, filepath.Join(os.TempDir(), "mabbin-failed-"+t.Name()+".png"))
@@ -177,7 +177,7 @@ func do(t *testing.T, ctx context.Context, s ...step) {
 }
 
 // text is what a user reads in an element.
-func text(t *testing.T, ctx context.Context, sel CSS) string {
+func text(t testing.TB, ctx context.Context, sel CSS) string {
 	t.Helper()
 	v, err := Run(ctx, Evaluate[string](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').trim()`, sel)))
 	must(t, err)
@@ -185,7 +185,7 @@ func text(t *testing.T, ctx context.Context, sel CSS) string {
 }
 
 // reads waits until an element's text has each of the words in it.
-func reads(t *testing.T, ctx context.Context, sel CSS, words ...string) {
+func reads(t testing.TB, ctx context.Context, sel CSS, words ...string) {
 	t.Helper()
 	for _, w := range words {
 		want, _ := json.Marshal(w)
@@ -221,7 +221,7 @@ func still(sel CSS) step {
 		WithPollingInterval(30*time.Millisecond))
 }
 
-func shot(t *testing.T, ctx context.Context, file string) {
+func shot(t testing.TB, ctx context.Context, file string) {
 	t.Helper()
 	c, cancel := context.WithTimeout(context.WithoutCancel(ctx), 30*time.Second)
 	defer cancel()

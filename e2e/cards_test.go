@@ -141,7 +141,7 @@ func TestACardGoesOutAndComesBack(t *testing.T) {
 }
 
 // arrives waits until a file has been downloaded whole.
-func arrives(t *testing.T, ctx context.Context, path string) string {
+func arrives(t testing.TB, ctx context.Context, path string) string {
 	t.Helper()
 	for ctx.Err() == nil {
 		if s, err := os.Stat(path); err == nil && s.Size() > 0 {

@@ -125,7 +125,7 @@ func TestMeasuringAnOven(t *testing.T) {
 	do(t, ctx, click(id("oven")), click(id("oven-Loft oven")))
 	reads(t, ctx, id("plan-end"), "6 K off")
 	reads(t, ctx, id("told-0"), "Dial: gas", "14 °C hotter than it says")
-	reads(t, ctx, id("shelf-height-low"), "runner 1")
+	reads(t, ctx, id("shelf-height-low"), "low (1)")
 	if known := text(t, ctx, id("plan-end")); known == unknown {
 		t.Errorf("an oven that is 14 C hotter bakes the same: %s", known)
 	}

@@ -19,6 +19,7 @@ type Setting struct {
 	FillingC    *float64 `json:"filling_c,omitempty"` // left out: by what was done to the fruit
 	DishC       *float64 `json:"dish_c,omitempty"`
 	Stages      []Stage  `json:"stages,omitempty"`      // left out: proposed
+	Standing    []Stage  `json:"standing,omitempty"`    // proposed before, and on the screen: it stays unless another is clearly better
 	OffByC      float64  `json:"off_by_c,omitempty"`    // how far the oven may be off beside that; left out: 10
 	BottomHeat  bool     `json:"bottom_heat,omitempty"` // it can heat from below alone
 	// Fire is that of a camp oven; left out: an oven indoors.
@@ -52,6 +53,7 @@ const (
 	chilledC = 8.0
 	freshC   = 16.0 // a dough that is made at the last moment
 	turns    = 3    // of steam into the ledger and back
+	agreeG   = 0.5  // the two agree
 	lateMin  = 12.0 // before the end, a second topping goes on: longer, and its sugar burns
 )
 
@@ -80,11 +82,10 @@ func (s Setting) Check(at string, f *fault.Faults) {
 	optional(s.FillingC, at+"/filling_c", -30, 105, "C", f)
 	optional(s.DishC, at+"/dish_c", -30, 300, "C", f)
 	if len(s.Stages) > 0 {
-		var stages fault.Faults
-		checkStages(s.Stages, &stages)
-		for _, x := range stages {
-			f.Add(at+x.Pointer, "%s", x.Detail)
-		}
+		checkStages(at+"/stages", s.Stages, f)
+	}
+	if len(s.Standing) > 0 {
+		checkStages(at+"/standing", s.Standing, f)
 	}
 }
 
@@ -94,46 +95,83 @@ func Dessert(q DessertRequest) (*DessertAnswer, error) {
 	if err := CheckDessert(q); err != nil {
 		return nil, err
 	}
-	r := q.Request
-	var out DessertAnswer
-	own := r.SteamedOffG != nil
-	for turn := range turns {
-		a, err := balance.Solve(r)
-		if err != nil {
-			return nil, err
-		}
-		out.Balance = *a
-		p := planFor(r, a, q.Setting)
-		out.Bake, out.Tender, out.Mush = p.Bake, p.TenderMin, p.MushMin
-		switch {
-		case len(q.Setting.Stages) > 0:
-			out.Plan = *p.given(q.Setting.Stages)
-		case turn > 0 && p.keep(&out.Plan):
-		default:
-			plan, err := Propose(p)
-			if err != nil {
-				return nil, err
-			}
-			out.Plan = *plan
-		}
-		out.Bake.Stages = out.Plan.Stages
-		if own {
-			break
-		}
-		steam := out.Plan.Answer.End.SteamedOffG
-		if r.SteamedOffG != nil && math.Abs(*r.SteamedOffG-steam) < 0.5 {
-			break
-		}
-		r.SteamedOffG = &steam
+	bake := proposed
+	if len(q.Setting.Stages) > 0 {
+		bake = entered
 	}
-	if len(r.Late) > 0 {
+	out, err := bake(q)
+	if err != nil {
+		return nil, err
+	}
+	out.Bake.Stages = out.Plan.Stages
+	if len(q.Request.Late) > 0 {
 		at := max(0, out.Plan.Minutes-lateMin)
 		out.LateAt = &at
 	}
 	if q.Setting.Fire != nil {
 		out.Fire = tending(*q.Setting.Fire, out.Plan.Stages)
 	}
-	return &out, nil
+	return out, nil
+}
+
+// balanced is a dessert with the steam that is known by now, and its bake to be.
+func balanced(r balance.Request, s Setting) (*DessertAnswer, PlanRequest, error) {
+	a, err := balance.Solve(r)
+	if err != nil {
+		return nil, PlanRequest{}, err
+	}
+	p := planFor(r, a, s)
+	return &DessertAnswer{Balance: *a, Bake: p.Bake, Tender: p.TenderMin, Mush: p.MushMin}, p, nil
+}
+
+// entered bakes the stages as they are: a few times for the steam alone, and then in full.
+func entered(q DessertRequest) (*DessertAnswer, error) {
+	r := q.Request
+	for range turns - 1 {
+		if q.Request.SteamedOffG != nil {
+			break // its own steam is a part of the request
+		}
+		_, p, err := balanced(r, q.Setting)
+		if err != nil {
+			return nil, err
+		}
+		p.Bake.Stages = q.Setting.Stages
+		ran, err := Run(p.Bake)
+		if err != nil {
+			return nil, err
+		}
+		r.SteamedOffG = &ran.End.SteamedOffG
+	}
+	out, p, err := balanced(r, q.Setting)
+	if err != nil {
+		return nil, err
+	}
+	out.Plan = *p.given(q.Setting.Stages)
+	return out, nil
+}
+
+// proposed looks for a plan, and bakes it again with its own steam until both agree.
+func proposed(q DessertRequest) (*DessertAnswer, error) {
+	r := q.Request
+	var plan *Plan
+	for turn := 0; ; turn++ {
+		out, p, err := balanced(r, q.Setting)
+		if err != nil {
+			return nil, err
+		}
+		if plan == nil || !p.keep(plan) {
+			if plan, err = Propose(p); err != nil {
+				return nil, err
+			}
+		}
+		out.Plan = *plan
+		steam := plan.Answer.End.SteamedOffG
+		agree := q.Request.SteamedOffG != nil || r.SteamedOffG != nil && math.Abs(*r.SteamedOffG-steam) < agreeG
+		if agree || turn == turns-1 {
+			return out, nil
+		}
+		r.SteamedOffG = &steam
+	}
 }
 
 // keep bakes a plan again, with the steam that is known by now, and a few minutes more where it needs them. It is false
@@ -197,7 +235,7 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	}
 	q := PlanRequest{
 		Bake: b, Heating: s.Heating, NoStarch: a.ThickenerG < 1, PushUnder: r.Style == "pandowdy", LateTopping: t.Family == "praline", Biscuit: t.Family == "biscuit",
-		OffByC: s.OffByC, BottomHeat: s.BottomHeat,
+		Standing: s.Standing, OffByC: s.OffByC, BottomHeat: s.BottomHeat,
 	}
 	if th, ok := larder.Thickeners.Get(key); ok {
 		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}

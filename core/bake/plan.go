@@ -24,6 +24,7 @@ type PlanRequest struct {
 	BareEgg     bool    `json:"bare_egg,omitempty"`     // a custard without starch, which curdles
 	BottomHeat  bool    `json:"bottom_heat,omitempty"`  // the oven can heat from below alone
 	OffByC      float64 `json:"off_by_c,omitempty"`     // how far the oven may be off; left out: 10
+	Standing    []Stage `json:"standing,omitempty"`     // a plan that is on the screen: it stays unless another is clearly better
 }
 
 // Plan is stages with what they come to.
@@ -81,6 +82,9 @@ func CheckPlan(q PlanRequest) error {
 	f.Range("/mush_min", q.MushMin, 0, 1200, "min")
 	f.Range("/cut_below_c", q.CutBelowC, 0, 95, "C")
 	f.Range("/off_by_c", q.OffByC, 0, 60, "C")
+	if len(q.Standing) > 0 {
+		checkStages("/standing", q.Standing, &f)
+	}
 	return f.Err()
 }
 
@@ -95,7 +99,12 @@ func Propose(q PlanRequest) (*Plan, error) {
 	if q.MushMin == 0 {
 		q.MushMin = 40
 	}
-	p := q.given(q.enough(q.stages(q.search())))
+	best := q.search()
+	stages := q.stages(best)
+	if q.stands(best) {
+		stages = q.Standing
+	}
+	p := q.given(q.enough(stages))
 	if len(p.Unmet) > 0 {
 		p.WaysOut = q.waysOut()
 	}
@@ -257,21 +266,25 @@ func (q PlanRequest) rest(p *Plan, r Request) {
 
 // cooledTo is how many minutes into its last stage the middle has cooled to a temperature; all of them, where it has not.
 func cooledTo(r Request, below float64) float64 {
-	last := r.Stages[len(r.Stages)-1].Minutes
-	before := 0.0
-	for _, s := range r.Stages[:len(r.Stages)-1] {
-		before += s.Minutes
-	}
-	a, err := Run(r)
-	if err != nil {
-		return last
-	}
-	for i, minute := range a.Curves.Minute {
-		if minute >= before && a.Curves.MiddleC[i] <= below {
-			return math.Ceil(minute - before)
+	last := r.Stages[len(r.Stages)-1]
+	bare := slices.ContainsFunc(r.Stages, func(s Stage) bool { return s.AddTopping })
+	x := begin(&r, r.Stages[0], bare)
+	out := 0.0 // the minute at which the last stage begins
+	for i, s := range r.Stages {
+		if i > 0 {
+			x.turn(s)
+		}
+		if i < len(r.Stages)-1 {
+			out += s.Minutes
+			x.until(out)
 		}
 	}
-	return last
+	for minute := 0.0; minute < last.Minutes; minute++ {
+		if x.until(out + minute); x.m.t[core][x.m.fillAt+middleCell] <= below {
+			return minute
+		}
+	}
+	return last.Minutes
 }
 
 // Words tells a plan in one line.

@@ -101,6 +101,37 @@ func TestWhatHasToBeColdIsChilled(t *testing.T) {
 	}
 }
 
+func TestAPlanOnTheScreenStaysUnlessAnotherIsClearlyBetter(t *testing.T) {
+	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60}
+	first, err := Propose(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	near := slices.Clone(first.Stages)
+	for i := range near {
+		near[i].OvenC--
+	}
+	near[len(near)-1].Minutes++
+	for name, c := range map[string]struct {
+		standing []Stage
+		stays    bool
+	}{
+		"a degree less, a minute more": {near, true},
+		"half an hour more":            {[]Stage{{Minutes: first.Minutes + 30, OvenC: first.OvenC, Cover: "none"}}, false},
+		"of another oven":              {[]Stage{{Minutes: near[0].Minutes, OvenC: near[0].OvenC, Heating: "fan"}}, false},
+		"raw in the middle":            {[]Stage{{Minutes: 20, OvenC: 180, Cover: "none"}}, false},
+	} {
+		q.Standing = c.standing
+		p, err := Propose(q)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if stays := slices.Equal(p.Stages, c.standing); stays != c.stays {
+			t.Errorf("%s: %s becomes %s", name, first.Words(), p.Words())
+		}
+	}
+}
+
 func TestAnOvenThatIsKnownNarrowsTheRange(t *testing.T) {
 	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60}
 	unknown, _ := Propose(q)

@@ -127,18 +127,18 @@ func Check(r Request) error {
 	f.Range("/altitude_m", r.AltitudeM, -430, 6000, "m")
 	f.Range("/oven_offset_c", r.OvenOffsetC, -80, 80, "C")
 	optional(r.DishStartC, "/dish_start_c", -30, 300, "C", &f)
-	checkStages(r.Stages, &f)
+	checkStages("/stages", r.Stages, &f)
 	return f.Err()
 }
 
-func checkStages(stages []Stage, f *fault.Faults) {
+func checkStages(under string, stages []Stage, f *fault.Faults) {
 	if n := len(stages); n == 0 || n > mostStages {
-		f.Add("/stages", "has %d stages: give 1 to %d", n, mostStages)
+		f.Add(under, "has %d stages: give 1 to %d", n, mostStages)
 		return
 	}
 	sum := 0.0
 	for i, s := range stages {
-		at := fmt.Sprintf("/stages/%d", i)
+		at := fmt.Sprintf("%s/%d", under, i)
 		if f.Range(at+"/minutes", s.Minutes, 0, mostMinutes, "min") {
 			sum += s.Minutes
 		}
@@ -147,7 +147,7 @@ func checkStages(stages []Stage, f *fault.Faults) {
 		f.OneOf(at+"/cover", s.Cover, "", "none", "foil", "lid", "parchment", "rim")
 	}
 	if sum > mostMinutes {
-		f.Add("/stages", "take %.0f min in all: give at most %d", sum, mostMinutes)
+		f.Add(under, "take %.0f min in all: give at most %d", sum, mostMinutes)
 	}
 }
 

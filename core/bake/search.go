@@ -19,6 +19,7 @@ const (
 	usualC             = 180.0
 	raceFinishers      = 12   // plans whose neighbours are looked at
 	planStepS          = 20.0 // a little coarser than a bake that is shown
+	standMin           = 3.0
 	hopeless           = 40.0 // dearer than the best by so much: its neighbours can't make that good
 )
 
@@ -143,6 +144,38 @@ func (q *PlanRequest) colourOf(c candidate, off float64) float64 {
 	}
 	x.until(c.at.minute)
 	return colourCost(x.c.colour[core])
+}
+
+// stands says whether the plan on the screen stays: it meets as much, and the best is not better by more than three minutes.
+func (q *PlanRequest) stands(best candidate) bool {
+	if len(q.Standing) == 0 {
+		return false
+	}
+	price := 0.0
+	for _, s := range q.Standing {
+		if q.stage(0, Stage{}).Heating != s.Heating {
+			return false // of another oven
+		}
+		price += s.Minutes
+	}
+	c := candidate{ovenC: q.Standing[0].OvenC}
+	for _, s := range q.Standing {
+		if s.Cover != "none" && s.Cover != "" {
+			c.before.Cover = s.Cover
+		}
+	}
+	price = q.price(c, price)
+	for off, share := range map[float64]float64{0: 1, -offC: 0.5, offC: 0.5} {
+		r := q.Bake
+		r.OvenOffsetC += off
+		r.Stages = q.Standing
+		a, err := Run(r)
+		if err != nil || off == 0 && q.unmet(a.at()).count() > best.unmet {
+			return false
+		}
+		price += share * colourCost(a.End.Colour)
+	}
+	return price <= best.price+standMin
 }
 
 // limit is the price of the best plan so far that meets everything, shared by those that race.

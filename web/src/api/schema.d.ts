@@ -1669,6 +1669,8 @@ export interface components {
             fire?: components["schemas"]["Fire"];
             /** @description Left out: proposed */
             stages?: components["schemas"]["Stage"][];
+            /** @description Proposed before, and on the screen: it stays unless another is clearly better */
+            standing?: components["schemas"]["Stage"][];
         };
         PlanAnswer: {
             balance: components["schemas"]["BalanceAnswer"];

@@ -30,8 +30,10 @@ const shelves = ['low', 'middle', 'high'] as const
 function runner(s: (typeof shelves)[number]) {
   const n = plan.oven?.oven.runners
   if (!n) return ''
-  return `, runner ${{ low: Math.max(1, Math.round(n / 4)), middle: Math.ceil(n / 2), high: Math.max(1, n - 1) }[s]}`
+  const middle = Math.ceil(n / 2)
+  return ` (${{ low: Math.max(1, Math.round(n / 4)), middle, high: Math.min(n, Math.max(middle + 1, n - 1)) }[s]})`
 }
+/** How hot filling and dish go in, C; undefined is as the fruit is: raw, pre-cooked or frozen. */
 const setting = computed(() => dessert.draft!.setting)
 const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station === 'bake') ?? [])
 const inRange = (v: number | undefined, lo: number, hi: number, unit: string) =>
@@ -75,16 +77,19 @@ const unusual = computed(() => {
         />
       </el-select>
     </div>
-    <div v-if="plan.oven?.oven.kind !== 'camp'" class="choice" role="group" aria-label="Shelf">
-      <button
-        v-for="s in shelves"
-        :key="s"
-        :aria-pressed="(setting.shelf || 'middle') === s"
-        :data-testid="`shelf-height-${s}`"
-        @click="dessert.change('the shelf', (d) => (d.setting.shelf = s))"
-      >
-        {{ s }} shelf{{ runner(s) }}
-      </button>
+    <div v-if="plan.oven?.oven.kind !== 'camp'" class="field">
+      <span class="label">Shelf{{ plan.oven?.oven.runners ? ' (runner, from below)' : '' }}</span>
+      <div class="choice" role="group" aria-label="Shelf">
+        <button
+          v-for="s in shelves"
+          :key="s"
+          :aria-pressed="(setting.shelf || 'middle') === s"
+          :data-testid="`shelf-height-${s}`"
+          @click="dessert.change('the shelf', (d) => (d.setting.shelf = s))"
+        >
+          {{ s }}{{ runner(s) }}
+        </button>
+      </div>
     </div>
     <CampFire v-else />
     <div class="pair">
@@ -117,6 +122,7 @@ const unusual = computed(() => {
       />
     </div>
     <p v-for="u in unusual" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
+    <BakePlan />
     <div class="field">
       <span class="label">The filling goes in</span>
       <div class="choice" role="group" aria-label="The filling goes in">
@@ -143,7 +149,6 @@ const unusual = computed(() => {
         </button>
       </div>
     </div>
-    <BakePlan />
     <WhatIf />
     <BakersDisagree :questions="['cover']" />
     <RemarkList :remarks="remarks" />

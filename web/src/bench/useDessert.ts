@@ -89,8 +89,11 @@ export const useDessert = defineStore('dessert', () => {
   const undo = () => step(undos, redos)
   const redo = () => step(redos, undos)
 
+  /** How many desserts have been put here. */
+  const opened = ref(0)
   /** Puts another dessert on the Bench. */
   function open(d: Draft, isSaved: boolean) {
+    opened.value++
     steam.value = undefined
     const next = copy(d)
     delete next.request.steamed_off_g // of another bake: this one works out its own
@@ -155,6 +158,7 @@ export const useDessert = defineStore('dessert', () => {
     answer,
     steam,
     asked,
+    opened,
     problem,
     faults,
     faultAt,

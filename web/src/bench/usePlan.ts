@@ -74,7 +74,7 @@ export const usePlan = defineStore('plan', () => {
   )
   const settled = refDebounced(
     computed(() => JSON.stringify(question.value)),
-    60,
+    20,
   )
   let asking = false
   let again = false
@@ -89,7 +89,11 @@ export const usePlan = defineStore('plan', () => {
       again = false
       if (!question.value) break
       const entered = question.value.setting.stages !== undefined
-      const got = await ask(api.POST('/api/v1/bake/plan', { body: question.value }))
+      const { request, setting } = question.value
+      const standing = own.value ? undefined : answer.value?.plan.stages
+      const got = await ask(
+        api.POST('/api/v1/bake/plan', { body: { request, setting: { ...setting, standing } } }),
+      )
       problem.value = got.problem
       if (!got.data) continue
       answer.value = got.data
@@ -100,6 +104,15 @@ export const usePlan = defineStore('plan', () => {
     busy.value = false
   }
   watch(settled, () => void calculate(), { immediate: true })
+  // Another dessert: what stands on the strip is not its own.
+  watch(
+    () => dessert.opened,
+    () => {
+      answer.value = undefined
+      minute.value = undefined
+    },
+    { flush: 'sync' },
+  )
 
   /** A copy of the stages to change: the card's own, or the proposed ones. */
   const copied = () =>

@@ -1,0 +1,49 @@
+package e2e
+
+import (
+	"fmt"
+	"slices"
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+)
+
+// follows measures, in the page, from a key on one element until what another one shows has changed and is painted. It
+// answers with milliseconds for each of n presses, which alternate so that every one of them changes something.
+const follows = `(async (press, shown, n) => {
+	const el = document.querySelector(press), out = []
+	const look = () => document.querySelector(shown)?.getAttribute('aria-label') ?? document.querySelector(shown)?.textContent
+	el.focus()
+	for (let i = 0; i < n; i++) {
+		const was = look(), from = performance.now()
+		document.querySelector(press).dispatchEvent(new KeyboardEvent('keydown', { key: i %% 2 ? 'ArrowLeft' : 'ArrowRight', shiftKey: true, bubbles: true }))
+		while (look() === was && performance.now() - from < 5000) await new Promise(requestAnimationFrame)
+		await new Promise(requestAnimationFrame)
+		out.push(performance.now() - from)
+		await new Promise((r) => setTimeout(r, 250))
+	}
+	return out
+})(%q, %q, 40)`
+
+// From the hand to the picture, in the real page: the promise is a tenth of a second.
+func BenchmarkHandToPicture(b *testing.B) {
+	url, _ := kitchen(b)
+	ctx := tab(b, 1280, 800)
+	do(b, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")))
+	for _, c := range []struct{ name, station, press, shown string }{
+		{"a stage of the bake", "bake", `[data-testid="stage-0"]`, `[data-testid="strip"] svg`},
+		{"the set", "juice", `[data-testid="set-handle"]`, `[data-testid="line-dry-cornflour"]`},
+		{"the topping's thickness", "topping", `[data-testid="thickness-handle"]`, `[data-testid="figures"]`},
+	} {
+		b.Run(c.name, func(b *testing.B) {
+			do(b, ctx, click(id("station-"+c.station)), WaitVisible(CSS(c.press)))
+			for b.Loop() {
+				ms, err := Run(ctx, Evaluate[[]float64](fmt.Sprintf(follows, c.press, c.shown), EvalAwaitPromise))
+				must(b, err)
+				slices.Sort(ms)
+				b.ReportMetric(ms[len(ms)/2], "ms-p50")
+				b.ReportMetric(ms[len(ms)*95/100], "ms-p95")
+			}
+		})
+	}
+}
