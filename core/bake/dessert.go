@@ -317,3 +317,12 @@ func tender(r balance.Request) (soft, mush float64) {
 	}
 	return max(0.1, soft-before), max(1, mush-before)
 }
+
+// PlanOf is the bake of a dessert as the planner sees it, with the steam that is in the request, if it is.
+func PlanOf(q DessertRequest) (PlanRequest, error) {
+	if err := CheckDessert(q); err != nil {
+		return PlanRequest{}, err
+	}
+	_, p, err := balanced(q.Request, q.Setting)
+	return p, err
+}

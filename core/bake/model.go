@@ -291,7 +291,11 @@ type oven struct {
 func ovenOf(r Request, s Stage) oven {
 	o := oven{setting: heatings[s.Heating], c: s.OvenC, below: 1, above: 1}
 	if o.oven {
-		shelf := shelves[r.Shelf]
+		on := r.Shelf
+		if s.Shelf != "" {
+			on = s.Shelf
+		}
+		shelf := shelves[on]
 		o.c += r.OvenOffsetC
 		o.below, o.above = shelf[0]*o.setting.below, shelf[1]*o.setting.above
 	}

@@ -93,12 +93,7 @@ func Propose(q PlanRequest) (*Plan, error) {
 	if err := CheckPlan(q); err != nil {
 		return nil, err
 	}
-	if q.TenderMin == 0 {
-		q.TenderMin = 6
-	}
-	if q.MushMin == 0 {
-		q.MushMin = 40
-	}
+	q = q.usual()
 	best := q.search()
 	stages := q.stages(best)
 	if q.stands(best) {
@@ -266,19 +261,11 @@ func (q PlanRequest) rest(p *Plan, r Request) {
 
 // cooledTo is how many minutes into its last stage the middle has cooled to a temperature; all of them, where it has not.
 func cooledTo(r Request, below float64) float64 {
-	last := r.Stages[len(r.Stages)-1]
-	bare := slices.ContainsFunc(r.Stages, func(s Stage) bool { return s.AddTopping })
-	x := begin(&r, r.Stages[0], bare)
-	out := 0.0 // the minute at which the last stage begins
-	for i, s := range r.Stages {
-		if i > 0 {
-			x.turn(s)
-		}
-		if i < len(r.Stages)-1 {
-			out += s.Minutes
-			x.until(out)
-		}
-	}
+	done, last := r.Stages[:len(r.Stages)-1], r.Stages[len(r.Stages)-1]
+	q := PlanRequest{Bake: r}
+	x := q.replay(done)
+	out := x.c.now / 60
+	x.turn(last)
 	for minute := 0.0; minute < last.Minutes; minute++ {
 		if x.until(out + minute); x.m.t[core][x.m.fillAt+middleCell] <= below {
 			return minute

@@ -64,6 +64,7 @@ type Stage struct {
 	OvenC      float64 `json:"oven_c"`
 	Heating    string  `json:"heating,omitempty"` // conventional, fan, bottom, rack, fridge or freezer; left out: conventional
 	Cover      string  `json:"cover,omitempty"`   // none, foil, lid, parchment or rim; left out: none
+	Shelf      string  `json:"shelf,omitempty"`   // left out: the bake's
 	AddTopping bool    `json:"add_topping,omitempty"`
 	PushUnder  bool    `json:"push_under,omitempty"`
 	Turn       bool    `json:"turn,omitempty"` // no effect in the model: a call to the baker
@@ -144,6 +145,7 @@ func checkStages(under string, stages []Stage, f *fault.Faults) {
 		}
 		f.Range(at+"/oven_c", s.OvenC, -30, 350, "C")
 		f.OneOf(at+"/heating", s.Heating, "", "conventional", "fan", "bottom", "rack", "fridge", "freezer")
+		f.OneOf(at+"/shelf", s.Shelf, "", "low", "middle", "high")
 		f.OneOf(at+"/cover", s.Cover, "", "none", "foil", "lid", "parchment", "rim")
 	}
 	if sum > mostMinutes {

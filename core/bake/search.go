@@ -292,10 +292,7 @@ func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
 			}
 			continue
 		}
-		s := at{
-			minute: minute, fruit: x.c.fruit, colour: x.c.colour[core], rimColour: x.c.colour[rim], base: x.c.base, set: x.c.setShare(),
-			hottest: x.m.t[core][x.m.fillAt+middleCell], bubbles: x.e.MiddleBubbles != nil, through: x.e.ToppingThrough != nil,
-		}
+		s := x.at()
 		now := q.unmet(s)
 		unmet, price := now.count(), base+colourCost(s.colour)
 		if unmet < c.unmet || unmet == c.unmet && price < c.price {

@@ -1,0 +1,190 @@
+package bake
+
+import (
+	"math"
+	"slices"
+)
+
+// Onward is one way to bake on from where a bake stands.
+type Onward struct {
+	Stages  []Stage  `json:"stages"`  // what was done, and what is left
+	Minutes float64  `json:"minutes"` // from now
+	End     End      `json:"end"`
+	Unmet   []string `json:"unmet"`
+}
+
+// LastStanding is the longest that a bake is followed from where it stands, min.
+const LastStanding = 90.0
+
+// Way is how to bake on: a stage, and whether it goes under foil as soon as it is golden.
+type Way struct {
+	Stage    Stage
+	ThenFoil bool
+}
+
+// BakeOn goes on from stages that are behind a bake, by each of several ways, until it meets every clock or as many as that
+// way can. seen is what the top looks like, by the colour clock, where somebody has looked; 0: as the model has it.
+func (q PlanRequest) BakeOn(done []Stage, ways []Way, seen float64) []Onward {
+	q = q.usual()
+	out := make([]Onward, 0, len(ways))
+	for _, way := range ways {
+		x := q.replay(done)
+		if seen > 0 { // it browns faster or more slowly than was thought
+			x.m.brown *= min(mostOff, max(1/mostOff, seen/max(x.c.colour[core], 0.02)))
+			x.c.colour[core] = seen
+		}
+		from := x.c.now / 60
+		s, before := way.Stage, done
+		s.Minutes = 0
+		x.turn(s)
+		var best Onward
+		least, price := missed(0), math.Inf(1)
+		for minute := 1.0; minute <= LastStanding; minute++ {
+			x.until(from + minute)
+			s.Minutes++
+			if way.ThenFoil && x.c.colour[core] >= 1 && s.Cover != "foil" {
+				before = append(slices.Clone(before), s)
+				s.Minutes, s.Cover = 0, "foil"
+				x.turn(s)
+				continue
+			}
+			now := q.unmet(x.at())
+			if p := minute + colourCost(x.c.colour[core]); best.Stages == nil || now.count() < least.count() || now.count() == least.count() && p < price {
+				best = Onward{append(slices.Clone(before), s), minute, x.end(), now.words()}
+				least, price = now, p
+			}
+			if (now & past).count() >= max(1, least.count()) {
+				break
+			}
+		}
+		out = append(out, best)
+	}
+	return out
+}
+
+// Offset is how much hotter an oven is than was thought, by a probe in the middle of the filling.
+type Offset struct {
+	C           float64 `json:"c"`
+	GiveOrTakeC float64 `json:"give_or_take_c"`
+}
+
+// Point is one reading of a probe.
+type Point struct {
+	Minute float64 `json:"minute"`
+	C      float64 `json:"c"`
+}
+
+// How the oven's offset is read off a curve. Working figures.
+const (
+	probeNoiseC = 1.5
+	farOffC     = 40.0 // what no oven is off by
+	reachC      = 4.5  // a residual over this counts no more than this: the probe slipped
+	fewPoints   = 3
+	mostOff     = 3.0 // times that a top browns faster or more slowly than the model has it
+)
+
+// Fit finds the oven's offset from the stages that are behind a bake and what a probe has read in its middle: the most likely one,
+// with the oven's own uncertainty as what was known before. Readings that fit no oven count little. It is false with too few.
+func (q PlanRequest) Fit(done []Stage, seen []Point) (Offset, bool) {
+	if len(seen) < fewPoints {
+		return Offset{}, false
+	}
+	q = q.usual()
+	known := q.OffByC
+	if known == 0 {
+		known = offC
+	}
+	r := q.Bake
+	r.Stages = done
+	misfit := func(off float64) float64 {
+		r.OvenOffsetC = q.Bake.OvenOffsetC + off
+		a, err := Run(r)
+		if err != nil {
+			return math.Inf(1)
+		}
+		sum := off * off / (known * known)
+		for _, p := range seen {
+			d := math.Abs(middleAt(a.Curves, p.Minute) - p.C)
+			if d > reachC {
+				sum += (2*reachC*d - reachC*reachC) / (probeNoiseC * probeNoiseC)
+			} else {
+				sum += d * d / (probeNoiseC * probeNoiseC)
+			}
+		}
+		return sum
+	}
+	// golden section: the misfit has one valley, for a hotter oven is never slower
+	const golden = 0.6180339887
+	lo, hi := -farOffC, farOffC
+	a, b := hi-golden*(hi-lo), lo+golden*(hi-lo)
+	fa, fb := misfit(a), misfit(b)
+	for hi-lo > 0.5 {
+		if fa < fb {
+			hi, b, fb = b, a, fa
+			a = hi - golden*(hi-lo)
+			fa = misfit(a)
+		} else {
+			lo, a, fa = a, b, fb
+			b = lo + golden*(hi-lo)
+			fb = misfit(b)
+		}
+	}
+	best := (lo + hi) / 2
+	const h = 2.0
+	curved := (misfit(best+h) + misfit(best-h) - 2*misfit(best)) / (h * h)
+	sure := known
+	if curved > 0 {
+		sure = min(known, math.Sqrt(2/curved))
+	}
+	return Offset{best, max(1, sure)}, true
+}
+
+// middleAt is the middle of the filling at a minute, between the points of its curve.
+func middleAt(c Curves, minute float64) float64 {
+	i, found := slices.BinarySearch(c.Minute, minute)
+	switch {
+	case i >= len(c.Minute):
+		return c.MiddleC[len(c.MiddleC)-1]
+	case found || i == 0:
+		return c.MiddleC[i]
+	}
+	x := (minute - c.Minute[i-1]) / (c.Minute[i] - c.Minute[i-1])
+	return c.MiddleC[i-1] + x*(c.MiddleC[i]-c.MiddleC[i-1])
+}
+
+// usual fills in what may be left out.
+func (q PlanRequest) usual() PlanRequest {
+	if q.TenderMin == 0 {
+		q.TenderMin = 6
+	}
+	if q.MushMin == 0 {
+		q.MushMin = 40
+	}
+	return q
+}
+
+// replay bakes what was done.
+func (q *PlanRequest) replay(done []Stage) *running {
+	bare := slices.ContainsFunc(done, func(s Stage) bool { return s.AddTopping })
+	x := begin(&q.Bake, done[0], bare)
+	minute := 0.0
+	for i, s := range done {
+		if i > 0 {
+			x.turn(s)
+		}
+		minute += s.Minutes
+		x.until(minute)
+	}
+	return x
+}
+
+func (x *running) at() at {
+	return at{
+		minute: x.c.now / 60, fruit: x.c.fruit, colour: x.c.colour[core], rimColour: x.c.colour[rim], base: x.c.base, set: x.c.setShare(),
+		hottest: x.m.t[core][x.m.fillAt+middleCell], bubbles: x.e.MiddleBubbles != nil, through: x.e.ToppingThrough != nil,
+	}
+}
+
+func (x *running) end() End {
+	return End{x.c.fruit, x.c.colour[core], x.c.colour[rim], x.c.base, x.c.setShare(), x.m.steam * 1000}
+}

@@ -1,0 +1,165 @@
+package watch
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/fault"
+)
+
+// Troubles while it is in the oven.
+const (
+	DarkRaw  = "dark_raw" // the top is dark and the middle still
+	BoilOver = "boils_over"
+	Pale     = "pale" // its time is up and the top is pale
+	OvenOff  = "oven_off"
+)
+
+// Proposal is something to do now, tried on the model.
+type Proposal struct {
+	Code  string `json:"code"`
+	Says  string `json:"says"`
+	Works bool   `json:"works"` // it meets every clock
+	bake.Onward
+}
+
+// What troubles look like, and what is tried. Working figures.
+const (
+	darkSeen  = 1.15 // the colour clock of a top that looks dark enough
+	paleSeen  = 0.5
+	boilingC  = 30.0 // less stops most boiling over
+	lowerC    = 20.0
+	higherC   = 25.0
+	hottestC  = 240.0
+	coolestC  = 130.0
+	standingC = 60.0 // of an oven that was off, on average
+)
+
+// tried is one thing to try against a trouble.
+type tried struct {
+	code, says string
+	change     func(*bake.Stage)
+	thenFoil   bool // as soon as it is golden
+}
+
+func warmer(by float64) func(*bake.Stage) {
+	return func(s *bake.Stage) { s.OvenC = min(hottestC, max(coolestC, s.OvenC+by)) }
+}
+
+var foilOn = func(s *bake.Stage) { s.Cover = "foil" }
+
+func both(a, b func(*bake.Stage)) func(*bake.Stage) {
+	return func(s *bake.Stage) { a(s); b(s) }
+}
+
+// troubles has each with how the top looks by the colour clock, where that is told, and what is tried.
+var troubles = map[string]struct {
+	seen float64
+	try  []tried
+}{
+	DarkRaw: {darkSeen, []tried{
+		{"foil", "Put foil on, and bake on", foilOn, false},
+		{"foil_cooler", fmt.Sprintf("Put foil on, and turn it down by %.0f C", lowerC), both(foilOn, warmer(-lowerC)), false},
+		{"foil_low", "Move it to the low shelf, under foil", both(foilOn, func(s *bake.Stage) { s.Shelf = "low" }), false},
+		{"cooler", fmt.Sprintf("Turn it down by %.0f C", boilingC), warmer(-boilingC), false},
+	}},
+	BoilOver: {0, []tried{
+		{"cooler", fmt.Sprintf("A tray under it, and turn it down by %.0f C", boilingC), warmer(-boilingC), true},
+		{"cooler_open", fmt.Sprintf("A tray under it, uncover it, and turn it down by %.0f C", lowerC), both(warmer(-lowerC), func(s *bake.Stage) { s.Cover = "none" }), true},
+		{"high", "A tray under it, and the high shelf: less heat from below", func(s *bake.Stage) { s.Shelf = "high" }, true},
+	}},
+	Pale: {paleSeen, []tried{
+		{"hotter", fmt.Sprintf("Uncover it, and turn it up by %.0f C", higherC), both(warmer(higherC), func(s *bake.Stage) { s.Cover = "none" }), false},
+		{"high", "Uncover it, and move it to the high shelf", func(s *bake.Stage) { s.Cover, s.Shelf = "none", "high" }, false},
+		{"longer", "Uncover it, and bake on", func(s *bake.Stage) { s.Cover = "none" }, false},
+	}},
+	OvenOff: {0, []tried{
+		{"on", "Switch it on, and bake on", func(*bake.Stage) {}, false},
+		{"on_foil", "Switch it on, and put foil on when it is golden", func(*bake.Stage) {}, true},
+		{"hotter_foil", fmt.Sprintf("Switch it on, %.0f C hotter, and put foil on when it is golden", higherC), warmer(higherC), true},
+	}},
+}
+
+// Rescue tries what may help, from what was done so far; offMin is how long the oven was off, where that is the trouble. What
+// works comes first, and the quicker before the slower. A trouble that is not known is fault.Faults.
+func Rescue(q bake.PlanRequest, done []bake.Stage, trouble string, offMin float64) ([]Proposal, error) {
+	var f fault.Faults
+	f.OneOf("/trouble", trouble, DarkRaw, BoilOver, Pale, OvenOff)
+	now := 0.0
+	for _, s := range done {
+		now += s.Minutes
+	}
+	f.Range("/off_min", offMin, 0, max(0, now), "min")
+	if len(done) == 0 {
+		f.Add("/trouble", "is told before it went in")
+	}
+	if err := f.Err(); err != nil {
+		return nil, err
+	}
+	if trouble == OvenOff {
+		done = wasOff(done, offMin)
+	}
+	as := done[len(done)-1]
+	as.PushUnder, as.AddTopping, as.Turn = false, false, false
+	if trouble == OvenOff && len(done) > 1 {
+		as.OvenC, as.Heating = done[len(done)-2].OvenC, done[len(done)-2].Heating
+	}
+	t := troubles[trouble]
+	ways := make([]bake.Way, len(t.try))
+	for i, x := range t.try {
+		ways[i] = bake.Way{Stage: as, ThenFoil: x.thenFoil}
+		x.change(&ways[i].Stage)
+	}
+	out := make([]Proposal, len(ways))
+	for i, on := range q.BakeOn(done, ways, t.seen) {
+		out[i] = Proposal{t.try[i].code, t.try[i].says, len(on.Unmet) == 0, on}
+	}
+	sortBest(out)
+	return out, nil
+}
+
+// wasOff puts the time that the oven was off at the end of what was done.
+func wasOff(done []bake.Stage, off float64) []bake.Stage {
+	var out []bake.Stage
+	left := off
+	for i := len(done) - 1; i >= 0; i-- {
+		s := done[i]
+		cut := min(left, s.Minutes)
+		left -= cut
+		if s.Minutes -= cut; s.Minutes > 0 || i == 0 {
+			out = append([]bake.Stage{s}, out...)
+		}
+	}
+	if off > 0 {
+		s := out[len(out)-1]
+		s.Minutes, s.OvenC, s.PushUnder, s.AddTopping = off, standingC, false, false
+		out = append(out, s)
+	}
+	return out
+}
+
+// sortBest puts what works first, then what misses less, then the quicker.
+func sortBest(p []Proposal) {
+	slices.SortStableFunc(p, func(a, b Proposal) int {
+		return cmp.Or(len(a.Unmet)-len(b.Unmet), cmp.Compare(a.Minutes, b.Minutes))
+	})
+}
+
+// Afterwards is what may be done with one that came out wrong.
+type Afterwards struct {
+	Code string `json:"code"` // runny, pale, sunk or stuck
+	Says string `json:"says"`
+}
+
+// afterwards are bench practice.
+var afterwards = []Afterwards{
+	{"runny", "Pour the juice off, boil it down in a wide pan until it coats a spoon, and pour it back; or bake on until the middle bubbles, if it never did. It thickens as it cools: wait before you judge."},
+	{"pale", "Strew a spoon of sugar over it and put it high in a hot oven, 220 C, for 5 to 8 min; watch it."},
+	{"sunk", "Serve it from the dish as a pudding with cream; bake spare crumble on a tray and strew it over."},
+	{"stuck", "Warm the dish for a minute in hot water or a low oven, run a thin knife round it, and lift from below. Else spoon it: it is a pudding now."},
+}
+
+// After lists them.
+func After() []Afterwards { return afterwards }

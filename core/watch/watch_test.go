@@ -1,0 +1,150 @@
+package watch
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/oven"
+)
+
+func crumble() bake.DessertRequest {
+	return bake.DessertRequest{Request: balance.Request{
+		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
+		Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+	}}
+}
+
+func kinds(calls []Call) (out []string) {
+	for _, c := range calls {
+		out = append(out, c.Kind)
+	}
+	return out
+}
+
+func TestCallsComeInTheOrderOfTheirTime(t *testing.T) {
+	cases := map[string]struct {
+		change  func(*bake.DessertRequest)
+		stages  []bake.Stage
+		kinds   []string // in this order, others may be between
+		caution string   // somewhere
+	}{
+		"foil first": {nil, []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 25, OvenC: 190}}, []string{Turn, Uncover, Look, TakeOut, Ready}, "steam comes out"},
+		"foil last":  {nil, []bake.Stage{{Minutes: 35, OvenC: 190}, {Minutes: 20, OvenC: 190, Cover: "foil"}}, []string{Turn, Cover, Look, TakeOut, Ready}, "burn worse than water"},
+		"falling heat, pushed under, low": {
+			func(q *bake.DessertRequest) { q.Request.Dish.Material = "cast_iron" },
+			[]bake.Stage{{Minutes: 15, OvenC: 220}, {Minutes: 20, OvenC: 180}, {Minutes: 15, OvenC: 180, PushUnder: true, Shelf: "low"}},
+			[]string{Heat, Shelf, Push, TakeOut},
+			"as hot as the oven",
+		},
+		"over coals": {func(q *bake.DessertRequest) { q.Setting.Fire = &oven.Fire{DiameterCM: 30} }, []bake.Stage{{Minutes: 60, OvenC: 175}}, []string{TurnPot, TurnPot, TurnPot, NewCoals, TakeOut}, "carbon monoxide"},
+		"custard bars": {
+			func(q *bake.DessertRequest) {
+				q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseAsked{Key: "bar_dough"}, balance.ToppingAsked{Key: "bar_dough"}, &balance.CustardAsked{}
+			},
+			nil,
+			[]string{TakeOut, Fridge, Ready},
+			"within 2 hours",
+		},
+		"a second topping": {func(q *bake.DessertRequest) { q.Request.Late = []balance.ToppingAsked{{Key: "praline_nut"}} }, nil, []string{Topping, TakeOut}, "reach over"},
+	}
+	for name, c := range cases {
+		q := crumble()
+		if c.change != nil {
+			c.change(&q)
+		}
+		q.Setting.Stages = c.stages
+		s, err := Start(q)
+		if err != nil {
+			t.Errorf("%s: %v", name, err)
+			continue
+		}
+		got, from, all := kinds(s.Calls), 0, ""
+		for _, k := range c.kinds {
+			i := slices.Index(got[from:], k)
+			if i < 0 {
+				t.Errorf("%s: no %s in its turn among %v", name, k, got)
+				break
+			}
+			from += i + 1
+		}
+		for i, x := range s.Calls {
+			all += x.Caution
+			if x.Says == "" || i > 0 && x.Due < s.Calls[i-1].Due {
+				t.Errorf("%s: %+v", name, s.Calls)
+			}
+		}
+		if !strings.Contains(all, c.caution) {
+			t.Errorf("%s: no caution says %q", name, c.caution)
+		}
+	}
+}
+
+func TestARescueIsTriedBeforeItIsOffered(t *testing.T) {
+	q := crumble()
+	p, err := bake.PlanOf(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	done := []bake.Stage{{Minutes: 26, OvenC: 190}}
+	for trouble, c := range map[string]struct {
+		first   string
+		minutes float64 // in already, at 190 C
+		off     float64
+	}{DarkRaw: {"", 40, 0}, BoilOver: {"", 26, 0}, Pale: {"hotter", 52, 0}, OvenOff: {"", 26, 12}} {
+		all, err := Rescue(p, []bake.Stage{{Minutes: c.minutes, OvenC: 190}}, trouble, c.off)
+		if err != nil || len(all) < 3 {
+			t.Errorf("%s: %v, %v", trouble, all, err)
+			continue
+		}
+		if !all[0].Works || all[0].Minutes < 1 || c.first != "" && !strings.HasPrefix(all[0].Code, c.first) {
+			t.Errorf("%s: first comes %+v", trouble, all[0])
+		}
+		for i, x := range all {
+			sum := 0.0
+			for _, s := range x.Stages {
+				sum += s.Minutes
+			}
+			if sum != c.minutes+x.Minutes {
+				t.Errorf("%s: %g min behind and %g ahead, the stages have %g", trouble, c.minutes, x.Minutes, sum)
+			}
+			if x.Works != (len(x.Unmet) == 0) || i > 0 && x.Works && !all[i-1].Works {
+				t.Errorf("%s: %+v", trouble, all)
+			}
+		}
+	}
+	off, _ := Rescue(p, done, OvenOff, 15)
+	on, _ := Rescue(p, done, OvenOff, 0)
+	if off[0].Minutes <= on[0].Minutes {
+		t.Errorf("a quarter of an hour without heat costs nothing: %g and %g min", off[0].Minutes, on[0].Minutes)
+	}
+	if _, err := Rescue(p, done, "ghosts", 0); err == nil || !strings.Contains(err.Error(), "/trouble") {
+		t.Error(err)
+	}
+	if _, err := Rescue(p, done, OvenOff, 500); err == nil || !strings.Contains(err.Error(), "/off_min") {
+		t.Error(err)
+	}
+}
+
+func TestWhatIsBehindAndWhatChanges(t *testing.T) {
+	stages := []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 25, OvenC: 190}}
+	for minute, want := range map[float64][]float64{0: nil, 10: {10}, 40: {30, 10}, 70: {30, 40}} {
+		var got []float64
+		for _, s := range Behind(stages, minute) {
+			got = append(got, s.Minutes)
+		}
+		if !slices.Equal(got, want) {
+			t.Errorf("after %g min %v are behind, want %v", minute, got, want)
+		}
+	}
+	s, err := Changed(crumble(), []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 35, OvenC: 170}}, 40)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := kinds(s.Calls); !slices.Equal(got, []string{TakeOut, Ready}) {
+		t.Errorf("calls left: %v", got)
+	}
+}
