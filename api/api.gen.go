@@ -26,6 +26,7 @@ import (
 	"mabbin/core/oven"
 	"mabbin/core/recipe"
 	"mabbin/core/topping"
+	"mabbin/core/watch"
 	"mabbin/server/formats"
 
 	"github.com/getkin/kin-openapi/openapi3"
@@ -137,6 +138,30 @@ func (e AmountRequestSpoon) Valid() bool {
 	case AmountRequestSpoonMetric:
 		return true
 	case AmountRequestSpoonUs:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for CallAnswerAnswer.
+const (
+	CallAnswerAnswerDone    CallAnswerAnswer = "done"
+	CallAnswerAnswerSkipped CallAnswerAnswer = "skipped"
+	CallAnswerAnswerSnooze  CallAnswerAnswer = "snooze"
+	CallAnswerAnswerUndo    CallAnswerAnswer = "undo"
+)
+
+// Valid indicates whether the value is a known member of the CallAnswerAnswer enum.
+func (e CallAnswerAnswer) Valid() bool {
+	switch e {
+	case CallAnswerAnswerDone:
+		return true
+	case CallAnswerAnswerSkipped:
+		return true
+	case CallAnswerAnswerSnooze:
+		return true
+	case CallAnswerAnswerUndo:
 		return true
 	default:
 		return false
@@ -256,22 +281,22 @@ func (e OutcomeFruit) Valid() bool {
 
 // Defines values for OutcomeTop.
 const (
-	Burnt  OutcomeTop = "burnt"
-	Dark   OutcomeTop = "dark"
-	Golden OutcomeTop = "golden"
-	Pale   OutcomeTop = "pale"
+	OutcomeTopBurnt  OutcomeTop = "burnt"
+	OutcomeTopDark   OutcomeTop = "dark"
+	OutcomeTopGolden OutcomeTop = "golden"
+	OutcomeTopPale   OutcomeTop = "pale"
 )
 
 // Valid indicates whether the value is a known member of the OutcomeTop enum.
 func (e OutcomeTop) Valid() bool {
 	switch e {
-	case Burnt:
+	case OutcomeTopBurnt:
 		return true
-	case Dark:
+	case OutcomeTopDark:
 		return true
-	case Golden:
+	case OutcomeTopGolden:
 		return true
-	case Pale:
+	case OutcomeTopPale:
 		return true
 	default:
 		return false
@@ -301,6 +326,54 @@ func (e SettingShelf) Valid() bool {
 		return false
 	}
 }
+
+// Defines values for TroubleTrouble.
+const (
+	TroubleTroubleBoilsOver TroubleTrouble = "boils_over"
+	TroubleTroubleDarkRaw   TroubleTrouble = "dark_raw"
+	TroubleTroubleOvenOff   TroubleTrouble = "oven_off"
+	TroubleTroublePale      TroubleTrouble = "pale"
+)
+
+// Valid indicates whether the value is a known member of the TroubleTrouble enum.
+func (e TroubleTrouble) Valid() bool {
+	switch e {
+	case TroubleTroubleBoilsOver:
+		return true
+	case TroubleTroubleDarkRaw:
+		return true
+	case TroubleTroubleOvenOff:
+		return true
+	case TroubleTroublePale:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for WatchCallState.
+const (
+	WatchCallStateDone    WatchCallState = "done"
+	WatchCallStateSkipped WatchCallState = "skipped"
+	WatchCallStateWaiting WatchCallState = "waiting"
+)
+
+// Valid indicates whether the value is a known member of the WatchCallState enum.
+func (e WatchCallState) Valid() bool {
+	switch e {
+	case WatchCallStateDone:
+		return true
+	case WatchCallStateSkipped:
+		return true
+	case WatchCallStateWaiting:
+		return true
+	default:
+		return false
+	}
+}
+
+// Afterwards defines model for Afterwards.
+type Afterwards = watch.Afterwards
 
 // Amount defines model for Amount.
 type Amount struct {
@@ -362,6 +435,9 @@ type Bake struct {
 // BakeAnswer defines model for BakeAnswer.
 type BakeAnswer = bake.Answer
 
+// BakeCurves A point at least every minute
+type BakeCurves = bake.Curves
+
 // BakeEnd defines model for BakeEnd.
 type BakeEnd = bake.End
 
@@ -411,6 +487,17 @@ type Brief struct {
 	ThickenerG     float64 `json:"thickener_g"`
 	ToppingG       float64 `json:"topping_g"`
 }
+
+// CallAnswer defines model for CallAnswer.
+type CallAnswer struct {
+	Answer CallAnswerAnswer `json:"answer"`
+
+	// Minutes To snooze; left out: 3
+	Minutes *float64 `json:"minutes,omitempty"`
+}
+
+// CallAnswerAnswer defines model for CallAnswer.Answer.
+type CallAnswerAnswer string
 
 // Card defines model for Card.
 type Card struct {
@@ -819,6 +906,9 @@ type RecipeVersion = recipe.Version
 // Remark defines model for Remark.
 type Remark = balance.Remark
 
+// Rescue defines model for Rescue.
+type Rescue = watch.Proposal
+
 // School defines model for School.
 type School = balance.School
 
@@ -892,6 +982,16 @@ type Tending = oven.Tending
 // ToppingAsked defines model for ToppingAsked.
 type ToppingAsked = balance.ToppingAsked
 
+// Trouble defines model for Trouble.
+type Trouble struct {
+	// OffMin How long the oven was off
+	OffMin  *float64       `json:"off_min,omitempty"`
+	Trouble TroubleTrouble `json:"trouble"`
+}
+
+// TroubleTrouble defines model for Trouble.Trouble.
+type TroubleTrouble string
+
 // Version defines model for Version.
 type Version struct {
 	Id     openapi_types.UUID `json:"id"`
@@ -906,11 +1006,79 @@ type Version struct {
 	Setting Setting `json:"setting"`
 }
 
+// Watch defines model for Watch.
+type Watch struct {
+	// Afterwards What may be done with one that came out wrong
+	Afterwards []Afterwards `json:"afterwards"`
+	Desserts   []Watched    `json:"desserts"`
+
+	// Now The server's time
+	Now time.Time `json:"now"`
+}
+
+// WatchCall defines model for WatchCall.
+type WatchCall struct {
+	AnsweredAt *time.Time         `json:"answered_at,omitempty"`
+	Caution    string             `json:"caution"`
+	DueAt      time.Time          `json:"due_at"`
+	Id         openapi_types.UUID `json:"id"`
+	Kind       string             `json:"kind"`
+	Says       string             `json:"says"`
+	Snoozes    int                `json:"snoozes"`
+	State      WatchCallState     `json:"state"`
+}
+
+// WatchCallState defines model for WatchCall.State.
+type WatchCallState string
+
+// WatchStart defines model for WatchStart.
+type WatchStart struct {
+	// CardId With version: the card it is baked from
+	CardId *openapi_types.UUID `json:"card_id,omitempty"`
+	Id     openapi_types.UUID  `json:"id"`
+	OvenId *openapi_types.UUID `json:"oven_id,omitempty"`
+
+	// Request One dessert in one dish. What is left out takes the style's or the fruit's own value.
+	Request BalanceRequest `json:"request"`
+	Setting BakeSetting    `json:"setting"`
+	Title   string         `json:"title"`
+	Version *int           `json:"version,omitempty"`
+}
+
+// Watched defines model for Watched.
+type Watched struct {
+	BoilingPointC float64 `json:"boiling_point_c"`
+
+	// Calls By due time
+	Calls  []WatchCall         `json:"calls"`
+	CardId *openapi_types.UUID `json:"card_id,omitempty"`
+
+	// Curves A point at least every minute
+	Curves      BakeCurves          `json:"curves"`
+	Id          openapi_types.UUID  `json:"id"`
+	JuiceColour string              `json:"juice_colour"`
+	OutAt       *time.Time          `json:"out_at,omitempty"`
+	OvenId      *openapi_types.UUID `json:"oven_id,omitempty"`
+	PlanMinutes float64             `json:"plan_minutes"`
+
+	// Request One dessert in one dish. What is left out takes the style's or the fruit's own value.
+	Request BalanceRequest `json:"request"`
+
+	// Stages As they are by now
+	Stages    []Stage   `json:"stages"`
+	StartedAt time.Time `json:"started_at"`
+	Title     string    `json:"title"`
+	Version   *int      `json:"version,omitempty"`
+}
+
 // WholeCard defines model for WholeCard.
 type WholeCard = formats.Card
 
 // CardID defines model for CardID.
 type CardID = openapi_types.UUID
+
+// DessertID defines model for DessertID.
+type DessertID = openapi_types.UUID
 
 // DishID defines model for DishID.
 type DishID = openapi_types.UUID
@@ -923,6 +1091,11 @@ type ListBakesParams struct {
 	// Before id of a bake: what was baked before it
 	Before *openapi_types.UUID `form:"before,omitempty" json:"before,omitempty"`
 	Limit  *int                `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
+// ChangeWatchJSONBody defines parameters for ChangeWatch.
+type ChangeWatchJSONBody struct {
+	Stages []Stage `json:"stages"`
 }
 
 // ReadAmountJSONRequestBody defines body for ReadAmount for application/json ContentType.
@@ -975,6 +1148,18 @@ type SetOwnJSONRequestBody = OwnRow
 
 // SetSettingsJSONRequestBody defines body for SetSettings for application/json ContentType.
 type SetSettingsJSONRequestBody = Settings
+
+// StartWatchJSONRequestBody defines body for StartWatch for application/json ContentType.
+type StartWatchJSONRequestBody = WatchStart
+
+// AnswerCallJSONRequestBody defines body for AnswerCall for application/json ContentType.
+type AnswerCallJSONRequestBody = CallAnswer
+
+// RescueJSONRequestBody defines body for Rescue for application/json ContentType.
+type RescueJSONRequestBody = Trouble
+
+// ChangeWatchJSONRequestBody defines body for ChangeWatch for application/json ContentType.
+type ChangeWatchJSONRequestBody ChangeWatchJSONBody
 
 // MeasureJSONRequestBody defines body for Measure for application/json ContentType.
 type MeasureJSONRequestBody = MeasureRequest
@@ -1080,6 +1265,24 @@ type ServerInterface interface {
 	// SetSettings The kitchen's cup, spoon and eggs, the units it reads, and what its containers hold
 	// (PUT /api/v1/kitchens/{kitchen}/settings)
 	SetSettings(c *gin.Context, kitchen KitchenID)
+	// ListWatch What is in the ovens and what cools, with its calls. GET .../watch/live is a stream of server-sent events that says when to look here again.
+	// (GET /api/v1/kitchens/{kitchen}/watch)
+	ListWatch(c *gin.Context, kitchen KitchenID)
+	// StartWatch Put a dessert into the oven. The server keeps its time from now on; the same id twice is the same dessert.
+	// (POST /api/v1/kitchens/{kitchen}/watch)
+	StartWatch(c *gin.Context, kitchen KitchenID)
+	// EndWatch Take a dessert off the watch
+	// (DELETE /api/v1/kitchens/{kitchen}/watch/{dessert})
+	EndWatch(c *gin.Context, kitchen KitchenID, dessert DessertID)
+	// AnswerCall Say that a call was done or skipped, put it off, or take the answer back. Answered twice, the first answer stays.
+	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call})
+	AnswerCall(c *gin.Context, kitchen KitchenID, dessert DessertID, call openapi_types.UUID)
+	// Rescue What to do about a trouble in the oven, each way tried on the model from where the bake stands
+	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/rescue)
+	Rescue(c *gin.Context, kitchen KitchenID, dessert DessertID)
+	// ChangeWatch Other stages from now on, as a rescue proposes them; the calls follow
+	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/stages)
+	ChangeWatch(c *gin.Context, kitchen KitchenID, dessert DessertID)
 	// GetLarder The tables - fruits, thickeners, toppings, dish materials, ingredients and styles - each figure with its basis
 	// (GET /api/v1/larder)
 	GetLarder(c *gin.Context)
@@ -1779,6 +1982,201 @@ func (siw *ServerInterfaceWrapper) SetSettings(c *gin.Context) {
 	siw.Handler.SetSettings(c, kitchen)
 }
 
+// ListWatch operation middleware
+func (siw *ServerInterfaceWrapper) ListWatch(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListWatch(c, kitchen)
+}
+
+// StartWatch operation middleware
+func (siw *ServerInterfaceWrapper) StartWatch(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.StartWatch(c, kitchen)
+}
+
+// EndWatch operation middleware
+func (siw *ServerInterfaceWrapper) EndWatch(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "dessert" -------------
+	var dessert DessertID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EndWatch(c, kitchen, dessert)
+}
+
+// AnswerCall operation middleware
+func (siw *ServerInterfaceWrapper) AnswerCall(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "dessert" -------------
+	var dessert DessertID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "call" -------------
+	var call openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "call", c.Param("call"), &call, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter call: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AnswerCall(c, kitchen, dessert, call)
+}
+
+// Rescue operation middleware
+func (siw *ServerInterfaceWrapper) Rescue(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "dessert" -------------
+	var dessert DessertID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Rescue(c, kitchen, dessert)
+}
+
+// ChangeWatch operation middleware
+func (siw *ServerInterfaceWrapper) ChangeWatch(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "dessert" -------------
+	var dessert DessertID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangeWatch(c, kitchen, dessert)
+}
+
 // GetLarder operation middleware
 func (siw *ServerInterfaceWrapper) GetLarder(c *gin.Context) {
 
@@ -1939,6 +2337,12 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens", wrapper.ListOvens)
 	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens/:oven", wrapper.RemoveOven)
 	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens/:oven", wrapper.SetOven)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/watch", wrapper.ListWatch)
+	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch", wrapper.StartWatch)
+	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert", wrapper.EndWatch)
+	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/calls/:call", wrapper.AnswerCall)
+	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/rescue", wrapper.Rescue)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/stages", wrapper.ChangeWatch)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.ListCards)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.AddCard)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card", wrapper.GetCard)
@@ -3008,6 +3412,243 @@ func (response SetSettingsdefaultApplicationProblemPlusJSONResponse) VisitSetSet
 	return err
 }
 
+type ListWatchRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+}
+
+type ListWatchResponseObject interface {
+	VisitListWatchResponse(w http.ResponseWriter) error
+}
+
+type ListWatch200JSONResponse Watch
+
+func (response ListWatch200JSONResponse) VisitListWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListWatchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListWatchdefaultApplicationProblemPlusJSONResponse) VisitListWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartWatchRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Body    *StartWatchJSONRequestBody
+}
+
+type StartWatchResponseObject interface {
+	VisitStartWatchResponse(w http.ResponseWriter) error
+}
+
+type StartWatch201JSONResponse Watched
+
+func (response StartWatch201JSONResponse) VisitStartWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartWatchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StartWatchdefaultApplicationProblemPlusJSONResponse) VisitStartWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EndWatchRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Dessert DessertID `json:"dessert"`
+}
+
+type EndWatchResponseObject interface {
+	VisitEndWatchResponse(w http.ResponseWriter) error
+}
+
+type EndWatch204Response struct {
+}
+
+func (response EndWatch204Response) VisitEndWatchResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type EndWatchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response EndWatchdefaultApplicationProblemPlusJSONResponse) VisitEndWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AnswerCallRequestObject struct {
+	Kitchen KitchenID          `json:"kitchen"`
+	Dessert DessertID          `json:"dessert"`
+	Call    openapi_types.UUID `json:"call"`
+	Body    *AnswerCallJSONRequestBody
+}
+
+type AnswerCallResponseObject interface {
+	VisitAnswerCallResponse(w http.ResponseWriter) error
+}
+
+type AnswerCall200JSONResponse Watched
+
+func (response AnswerCall200JSONResponse) VisitAnswerCallResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AnswerCalldefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AnswerCalldefaultApplicationProblemPlusJSONResponse) VisitAnswerCallResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RescueRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Dessert DessertID `json:"dessert"`
+	Body    *RescueJSONRequestBody
+}
+
+type RescueResponseObject interface {
+	VisitRescueResponse(w http.ResponseWriter) error
+}
+
+type Rescue200JSONResponse []Rescue
+
+func (response Rescue200JSONResponse) VisitRescueResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RescuedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RescuedefaultApplicationProblemPlusJSONResponse) VisitRescueResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeWatchRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Dessert DessertID `json:"dessert"`
+	Body    *ChangeWatchJSONRequestBody
+}
+
+type ChangeWatchResponseObject interface {
+	VisitChangeWatchResponse(w http.ResponseWriter) error
+}
+
+type ChangeWatch200JSONResponse Watched
+
+func (response ChangeWatch200JSONResponse) VisitChangeWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeWatchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeWatchdefaultApplicationProblemPlusJSONResponse) VisitChangeWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetLarderRequestObject struct {
 }
 
@@ -3385,6 +4026,24 @@ type StrictServerInterface interface {
 	// SetSettings The kitchen's cup, spoon and eggs, the units it reads, and what its containers hold
 	// (PUT /api/v1/kitchens/{kitchen}/settings)
 	SetSettings(ctx context.Context, request SetSettingsRequestObject) (SetSettingsResponseObject, error)
+	// ListWatch What is in the ovens and what cools, with its calls. GET .../watch/live is a stream of server-sent events that says when to look here again.
+	// (GET /api/v1/kitchens/{kitchen}/watch)
+	ListWatch(ctx context.Context, request ListWatchRequestObject) (ListWatchResponseObject, error)
+	// StartWatch Put a dessert into the oven. The server keeps its time from now on; the same id twice is the same dessert.
+	// (POST /api/v1/kitchens/{kitchen}/watch)
+	StartWatch(ctx context.Context, request StartWatchRequestObject) (StartWatchResponseObject, error)
+	// EndWatch Take a dessert off the watch
+	// (DELETE /api/v1/kitchens/{kitchen}/watch/{dessert})
+	EndWatch(ctx context.Context, request EndWatchRequestObject) (EndWatchResponseObject, error)
+	// AnswerCall Say that a call was done or skipped, put it off, or take the answer back. Answered twice, the first answer stays.
+	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call})
+	AnswerCall(ctx context.Context, request AnswerCallRequestObject) (AnswerCallResponseObject, error)
+	// Rescue What to do about a trouble in the oven, each way tried on the model from where the bake stands
+	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/rescue)
+	Rescue(ctx context.Context, request RescueRequestObject) (RescueResponseObject, error)
+	// ChangeWatch Other stages from now on, as a rescue proposes them; the calls follow
+	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/stages)
+	ChangeWatch(ctx context.Context, request ChangeWatchRequestObject) (ChangeWatchResponseObject, error)
 	// GetLarder The tables - fruits, thickeners, toppings, dish materials, ingredients and styles - each figure with its basis
 	// (GET /api/v1/larder)
 	GetLarder(ctx context.Context, request GetLarderRequestObject) (GetLarderResponseObject, error)
@@ -4467,6 +5126,239 @@ func (sh *strictHandler) SetSettings(ctx *gin.Context, kitchen KitchenID) {
 	}
 }
 
+// ListWatch operation middleware
+func (sh *strictHandler) ListWatch(ctx *gin.Context, kitchen KitchenID) {
+	var request ListWatchRequestObject
+
+	request.Kitchen = kitchen
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListWatch(ctx, request.(ListWatchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListWatch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListWatchResponseObject); ok {
+		if err := validResponse.VisitListWatchResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// StartWatch operation middleware
+func (sh *strictHandler) StartWatch(ctx *gin.Context, kitchen KitchenID) {
+	var request StartWatchRequestObject
+
+	request.Kitchen = kitchen
+
+	var body StartWatchJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.StartWatch(ctx, request.(StartWatchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "StartWatch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(StartWatchResponseObject); ok {
+		if err := validResponse.VisitStartWatchResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// EndWatch operation middleware
+func (sh *strictHandler) EndWatch(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
+	var request EndWatchRequestObject
+
+	request.Kitchen = kitchen
+	request.Dessert = dessert
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.EndWatch(ctx, request.(EndWatchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "EndWatch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(EndWatchResponseObject); ok {
+		if err := validResponse.VisitEndWatchResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AnswerCall operation middleware
+func (sh *strictHandler) AnswerCall(ctx *gin.Context, kitchen KitchenID, dessert DessertID, call openapi_types.UUID) {
+	var request AnswerCallRequestObject
+
+	request.Kitchen = kitchen
+	request.Dessert = dessert
+	request.Call = call
+
+	var body AnswerCallJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AnswerCall(ctx, request.(AnswerCallRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AnswerCall")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AnswerCallResponseObject); ok {
+		if err := validResponse.VisitAnswerCallResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Rescue operation middleware
+func (sh *strictHandler) Rescue(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
+	var request RescueRequestObject
+
+	request.Kitchen = kitchen
+	request.Dessert = dessert
+
+	var body RescueJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Rescue(ctx, request.(RescueRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Rescue")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RescueResponseObject); ok {
+		if err := validResponse.VisitRescueResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChangeWatch operation middleware
+func (sh *strictHandler) ChangeWatch(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
+	var request ChangeWatchRequestObject
+
+	request.Kitchen = kitchen
+	request.Dessert = dessert
+
+	var body ChangeWatchJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeWatch(ctx, request.(ChangeWatchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeWatch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChangeWatchResponseObject); ok {
+		if err := validResponse.VisitChangeWatchResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GetLarder operation middleware
 func (sh *strictHandler) GetLarder(ctx *gin.Context) {
 	var request GetLarderRequestObject
@@ -4790,246 +5682,263 @@ func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5L1ts9s2kj/6VVDa3cq9tfSxjmNnMscvbsV2MpuZJM6Ns5MXM3NVENmSkEMCDAAeWUn5u99CAyBBChRB",
-	"Scferf8rP4gE8dDd6Idfd/+xyEVVCw5cq8XdH4uaSlqBBon/ek1l8e0b8zfGF3eLmurdIltwWsHibpFT",
-	"WSyyhYTfGiahWNxp2UC2UPkOKmre2QhZUb24WzQNM0/qQ23eU1oyvl18+JAt3jC1Gx2/YGp34fh/Yzrf",
-	"AR/9xL39/aKvfDAvq1pwBbhnP0qxLqEyf80F18C1+Sut65LlVDPBn9b2if/8VQlufuu+9e8SNou7xb89",
-	"7Q7lqf1VPfXj4hcLULlktRlucbf4ZUc1YYrspeDbjGwYlAVZH9xf/q+fvnlN/vz8xZ/+b9wTN5753FeV",
-	"aNz0ioKZwWj5oxQ1SM3MYja0VJAt6uC//lhoeg847cgc9lQR/J1shCRbSbmGIiOMk72QhXpJoKr1AX+k",
-	"ZE0lEN5Ua5DH25otGs5wasCbanH3j8V2kS3yapEtqnKRLV6bvzBzcv+x+Ffk7QdaNtA7vkI06xK6L7kv",
-	"2/Pzh/8P96L7fOZW231BrH+FXJsv2M37CX5rQM3dw7ypw6WZzymzINCS5YtswaoaJKNldGmMbyUUzBFW",
-	"/xT+BgciNoSSjWyYJmafOeleyIgSRJuTyptakTXkogJzThV+nr7/DvhW7xZ3XywjH75nvAinXVFlXivt",
-	"O9niQZRNhTsMZv5UNxLsMTUazJM1yNxMO7YqVQvLDaObQhulJS0Z5dEBNLy39PKeVnVpfrslt0+f4Ur7",
-	"i/tyGZMVIRHgWG7B0bNX91DMPPNtnBor+p5VZsW3y+Vyibtl/708otRscQ+H8TMPD3oxtUIzUrbYHq8u",
-	"W7x/shVP3H+uaUl5Djd2wcFvT1hVC6ntlWE2dVHR9Zrxp7mQ8NS9hl99Re+REfu7sab3UKyo7m8K1fBE",
-	"swpi8sBcNytWJIjkbJH4mGi0YYApyfvWPfbBHCkULNf28E+980oy2CzcpjsBcfJ5u2NenBiGAK3NPCde",
-	"fOceMxzAdImLOZaGIBWz7OV+Y1zDNiL+7EbhQFl3SN0ywi3o5thtZYxbDAV8xdUe5EyWWQtWMr5d1YJx",
-	"vcqTxHm2yBv5YN8/+ak+E31F8COEalICVZrAA8gDsbJrcTQxqnCjmYZKJU7L/QeVkh5wmqIsQLllXTiQ",
-	"aOSlo2xKIeTlk8F7Z+VF/oWDVawoSrh8Uu4ULxxFsuryqahGbmh+8ZoGXNuSabtjIX35qYdf7w58eGYt",
-	"QWWWzGMcDXxaANJ7+JoX+PSDty4mX7BPDpc3lAPtkHYmLctPXmb3cOME0Yyr7L67x77mc299Lyn60ubW",
-	"aOsoXYneSdFsdy/JGkqxJ8ubL4gS2+0hI3QtHoA8J+tG4oWeIvpaURD53tYQBO8+9CdS0xIycnvz+Qui",
-	"BXlGCirv/XefzfnuEdcPhKsmt8sleZ0Z8ap3QCyZpo2NtNuuK+EFBXqldlRG9v3tBj+/YaWhJ7LfCQVE",
-	"71h+Dxwk2VFFCsGBMK2MxXKfNkOlgVZQrMRms9oef/Tn7oufqZQRB9Q/yp7BzjheDRc/nFcKc3zNi3M5",
-	"o+XxGZfu93ZNZCNFhQejNJX6JeFNWd4RpkkhQBEuNNnRukY7/Zi7VlZLMcZglD7MYNT81Vn2MaZBQfnl",
-	"iysM8udLBrEcesEATvyvm/W6BHXBQIa0Lh9Fi7o2ctvJuLNHGjDEcHLRdR+d69EZxefXO4VsSGFJTOTv",
-	"pnP46Ee6HbGW+trU1E0aVYOEDM2DtRAlUH582+LH3ONj+vyPJeUzr0LamgBTk3d3tFEdqCwPM1SNjWTF",
-	"FjyhDW6hjQaJYkbS/D4j+x1IaP9NaGkkvzaLJ1oIUgo0bBLkf0k1zJhjKcT9yoi8+DR/2QE317F5DD1l",
-	"9saSShNnGidMKbiKE542F8T6YHXS/mT+S+xJ1eQ7khtikYTyguyE1vhXIh7MVHdAOLzXRO8FoRKI2KTN",
-	"0bydbNSZIzp1rAwdoKLR6UqF2jEoi+MBDSELBcWdpQ1Wkb1oygL1oW6slnvMnSsf4MSJvhLoHkvSJOh2",
-	"BqO/M4/HOF03kq+oHhe4R19ueAV6xKvLBalLykmO21AB6M6lu8i6qR675AbT2tODWpkzChc4x20qirh/",
-	"Yx65W+d/ZJhZFKlA6xJUTKBe7yDbY0nd5IEsxx1zKw49sW6l3Sr8p9qpxwT/yU+596Jf6Yu8Pn32mDFg",
-	"9J4wP2KyzF8ngfTy14WTyN2SWrpLub7xZjvv8j4vGEBLzXRTwKqa8BB/0XcQP3n+ecxH7C3OGTNAtTsm",
-	"/r+DjTZC9Y7cfhmVYIH3+kU4tejM0NDioNSqmlrq854n/OZFZLQ91SBXda5PTfvZ8vS0vzjtcR+GBcIF",
-	"xBgEQ5YTvP7GPOOeXV1h5z/vE0V05535OZMsfm1YDivVbKkcM6i7aS5vPj89z+XNlxPRjYoqtdomMEG4",
-	"4NvliAsgShk/t7Y+VSQXkm+M+ZyR/yDCugZwzS9J2a7r+UUElH0c3hq6A+1Gxih0S+uUs1y+mJjSxKpR",
-	"8ovNxhzEKbXS6ZJm51GZZIroHeVGnVP0oE5P4sse4X8Z3f0dlJtBVLEU+9ZkXGSLHdvu4hHJM+/wir7/",
-	"1r7gpJj7121ET/PkONNx0h3VpilLQjX58wvymlBUhW/HohbmWXPr5lORyGfhxkYFyk6UJ1wuIyNN0m03",
-	"weALUUXEGu5n79raOsgGRrYUe76SzpgbZdYpXp3gjFzwosk1e2D6sNqvqvuJLXzRuwiXzyJDFsCVGW27",
-	"qsqJ0Z71R4vdq4U8rNQ94+6S7u/DkggZCEdalkZwMk227AGU9Zuae5k09dQ+TW3UDgwl0JrmZm2/ru63",
-	"k1vVvxleLM+Uxx9X1ZneiZ6mc2KkP5+vzAyIKEam8RMJZ3fMqYNPOkSX10bGbY2IWv5TG4A+RzN/l++E",
-	"KM+M3aQEXnZCAY/bgrOCFxs6orm40IWXfEnuhB3lxYhL4kDMjy/JsnWDWQgZF9rY9rjX5tGk7zhYytEN",
-	"WjZVHRUjbjG5bKr1leYwGnz6b65ZGUSdiPMSvyTLXowh7TOjvoN2toGysbHQCaqZMCxlVous9QDS6Apt",
-	"0Ab/B8OzWyqjusj5KBKjRcXdOkyTfEf5FpTdeS4cGo9oKEsVA8wo0KnekSs5QDCGNWYUHH8VbZVT/NPJ",
-	"nrlhuIAcLXjKOVUc67ut7jg4nE3HCgFThp4Sv8xh8N1ueQi/mSEyndA7U2J28KNP6MsQWotqZS6eeFwV",
-	"jYaccmIesXFEG95Gb37UW4t295QKPMOoPq1LrA9k75GxGFrWwtKhbJi+XM/YMDkZevjGPOMUKneigTWU",
-	"C/4A3B4vUm8cXXk6RLChgQ1X0QNZAxGbTWhH3y4vNKSPTMr/CZbh2LHXLoYQusfPMB6PpSHlhTvDeNCC",
-	"rGEjJGQYqRE2OqNyCcDxslOaHhRpeAlKEcqF3oE0V25eouuUrMHY41ed9YcUSdXiCOeLKrzxzoIX0pwV",
-	"42r1EcXQHdBi5C41ImgNpKIFkMJssT2G1I38G9Q6dvvRsgS5BT47ULKD/H5V0jWUxxP+tkUJK4eAwQcR",
-	"/aKFWYYEWmRkv2P5zutj3IrT9FhPLrimjKuLghduiKy3oJhDAMP0qVrCGhQrYOQknfTCcENB9kzvCArq",
-	"c+JVtCyTJwU038XQQ18RwwbJavCIfjrYWae6uG9mbqLTIR93EBHR9wrpvbsECiEkyUuhQKUywRsxSkpG",
-	"JVptaK6FPOFM3FDlnYkbxpnagSIVvQdvOJFWt0pCEWu6p5PYg9fuMfuGjspmM0Fnt2XE3DslSuc1lQoD",
-	"5nmjU/fotf0Gxqhi6Fs2N/hkUaBUAl3l1bNEWt0JbXSyQtU0h1EPR8RMhPqc90pWMQ3Fan3oGVesLK1T",
-	"wo63yBZ7YNsdFNE7uxJKryyUbgSjZ55weTNoD5npKqSd8BsJ861BMsyhW+VVMrxhvzILmnEdSVbNPTeb",
-	"oDPqJZxIjGpfHnw7GxLRYAcGq4uQT4w0esc+OL6YoBo92h8l1FSiKpaMZNWiBGn0itX2tMJryaXTeN29",
-	"b9UuwFwC7xddo0ZmXzM2iH1LsJI46z9hdjYit40ibFHI0XUqrNYF93ZUwrUM5mxRQrGdr4YVBRQr60ZM",
-	"vS0LppQoH6Bw4cltTBlXlnsLSRmHgljvStI63Cvjg38jJGHcjpR8N/tR5y01OPMk2ZNrxlfwW2zWP1Dd",
-	"SFoS+1DWi4EmijYJuRD3HdQ5RVBBCVRBke7FEYi3bOr0N4YI7IR39lTtZh3FEIXaLWswWDYg6Ri5Drfy",
-	"mDqOqXC4zv5OdZTSp4KYsLR8uioZH/jo5nnHWQIU1TyEOtwIdCtGprClmj0AWqwlbC51zcqGc8a36ZSx",
-	"O0yr0H1kldn07jN2iMxtUYpabVZproFRX63CjbBmPSWNAoSGMn2phVmB3okiZiRaXV4WID02wmVEXKbM",
-	"O2tmPvTPZarPMqVSLnxrKRTnCYHg7cCcspONnXvdyHw3TB48ZxsGOg6DHFRGpGh4AQVpag9vtgoKM4K+",
-	"4TpVC4ppGIqsRbPd6QtDQrDRK0Ppp1S1zHpycTWMb8eCyekSoHYDp18o7Pf4SI0acxzYZHplmGUfsKzX",
-	"7lLSsQNhEsw4RX5IqKi8T4+3/ITPRwMuoGdfBCnZgBb7blT/Oc+rnJZw/g2V/qGmXmlxjgTAj/j3U45K",
-	"5S4NI0kTMkpD3Fzt0tY2oizFXnmj4yWBUnUmSPhrhzeK4tj1oYR5x4NvzFmRpnKbGEQc4otz61B1G95S",
-	"Ujtmfzq95bQ76SkqdlBKNDI/lTj+iOqRL15xWkrYMd3TUfzpMJPEmaIbtm0kWG+TEa0ZWR/MD0wSI3OC",
-	"WG+wHbUQfDUdUd3vRAmkAKVAau8wVfOACoGddXGU1954OA8vh1EdnzMTS1EznDEtYyUvQpsXzs6E2Il9",
-	"9HoavXYv0/TvQaoZuzGP9rfJ7sP42kZvfS50/Ae1E/sIKOYvklbKB2hRTnymiNJQL8bq1aiY8UIlKE0k",
-	"0NJW2TEqu306I0LaEkjzFQI75/a7c4yLsbog0U/62h87jIVaukn6SCIks09aBdR6t7IImeNbzg5pTkTS",
-	"/YmQ+YgXzw5epftgNRMrDPrOeaG0rJjC8vAeSyLN3CKjdUclHSVrpnK7KWFEXzbVGtNgpLA4nkKK2pIM",
-	"Rndj7vEN1SPfsMNBRnLJVG0oWGkJjYKy/9miUUjX3edVLYEWaux7MwTK7lDgZvO41P8FIadiQ0r2W8MK",
-	"y3Kw3bbM7FD+ru5Yu2kpJoUY1jGZjHxaP+Nlm1lTnI7aAyo2OeUFGwls9G7D2fZrFKzU3+7M4di8/9QS",
-	"pN+aqGyYRL/OhKZ2QiLkuh7LHjF9x28nEORnWv0u1hALF3TKTF8rCD/ZxqsDh4BHenVOvKGHPqKc9I9t",
-	"qLFlHcKhdc0PfH82ZBh4ZTpB3oVAW2WlszNDaEKnOXcx0Nax1EaMPX4i9HW1ofhhjDe1KtnsWi5hWbIe",
-	"VHJeJsFb3mm8jBPBbUjnhvzSs/wb7fPJsbbFARUKEUSOzD/3nGDNwZvRKlNnq2pjZsxEFboJIFZ/K157",
-	"CKmVtBJyVoMxL7pidC/J0gfCzE7ZJO2Kvg8n9WwZYdIxja+m0tZkOIlDsIbAVoAiLJ64PZRTJ3Md2vja",
-	"ZxNpSc9nwfDNGmMCCm+KVUkP4zZFl9UxfWgXVZzMG6WpLGYyyY+ikVCg/ys4D6xOuaYSa1OSmgHmktdU",
-	"aoVgSWDbnXaFQu/MJU5ul8vMBu/I7Z+Wmb3MybMXGVG01JiQ02cC2G4vp/LNOGh/zjBmilcYRVOZ76b8",
-	"QIhaMDttd1Ns3FbZogwhGHNv4bIu7heUxny+HNMwLl3EhxiNN7NLBgVYmiMQjZEz/fQkRRrVIK51WH9V",
-	"n4JnpINSt7SeHuXZ1Cgl1ZrlEE8fwTokF07Tagbb6fypqXF+a4w2ks9L344StGQJOzeZTaexBlY1J4cu",
-	"FvBzcMCLEsUvSgY3xkpMPjf3UYEM77Wk6d5+W721h9N9toyhxyxoLlpiVvkooH/qjuyp+TMjqpaM35fm",
-	"r9uS/t5H/E0Jl25KX4xUk0xf5zfm8chib59N5OFuJVAVxe71kPytGtc31taNA00LZkSNcngZhMzGTq+M",
-	"pph+j3qLFW0qI4LjDbnpEI1SJUd7neckshWfR2LP1mi+NjUZubVamy2JXlsKUFGWQPMdFKSyWhvl5PmS",
-	"VIyHQCpb4/FYMlY0B5+uO7eswYDZ7gG9fKiloplTNHn88E6WmulE/pdfTmZ1Mr1b9RLAJ+py+S/HtEXn",
-	"zzxZxXjPg/j7YP2aKt2mZPLCVvbfAZX6EN0FB16ZufNpe3c7uXWijlWg/5ZjTaoajDrJXRQMU+ugQM8r",
-	"44SSiuVS7O0xH5MUBs0He7MTa1fLBpND/Ov/mnLhnjovBXrVhcL663hnbNWXA8vDWY8XJp9fXGR9otTl",
-	"kbSsS8o4kc0IKrFnwUzrDIeydzbOmYY+R6Zq9CKs1yWK4pryQuwLROGA1haNgz8wOOFGi6zp7QNIyQpv",
-	"xaMd0kYcL13SHkAbA/SIHaXu86L3BCr6IBoZZ8pzq0n8wvRONNr2AXCV1Gy8tK0/Z6S1XfRLG1qzz+qe",
-	"IC9uSEcALbDw2K9xBXPWeQa6Wv8hjvFoY8yMIweLyU/tpilinVEzQFWRm/DFRE7LmLkfhE/mXOyogkXc",
-	"IH+xXg+yBx2XcxYpv5pETb9E+72j/w0rywR+/ny6Sk+8NoBXr5zm121MokvwjDIBoU+w3+BCNpxjIIM2",
-	"+cE7WB3EuhINx/J3qmS5y+EVxTbCmf2JOjz1zSs6p9auR2HbWbroaisHDZ0o5oDIO8qLtbmbDZsbZd39",
-	"/17Iezsd3/VmYqYllQXIm1cOdJA4U/uWnSj2QDhGkpl7Wu0BL2S1E1J3ciMoyplTWZCc8s80WZt/lXlj",
-	"FOci5idNR6zMT+sJWOTxUmNCVOTV8RJngBOuEx1Ji4QgHwQBiEh6iD+1mOR87TyTfZpI7AAyih1wHTPS",
-	"raK/uxYbU0mNOA8X128/Mrau75hyvUaGpYocZyW1ILl0LzjsE2pPtBtwYsFupOhybbKng0CfEbkY6lu3",
-	"k6GLX7y/1AnEzxTJ21mQnSht66rtHfnnQjP+zwVaEf9c1A3noIlRlPdrkPLwzwUqShjc2OAfeueiYMMo",
-	"x/L0NVbR+h924/+1KQXVXzzHvemE1gy17mefaJQ32ppF1NjkiM6yPZsyooUFutyQ/0LHu/Wl2g4AZmcY",
-	"R5XIu35KIWQ8TpUu6vBpM+pI6dQg2BAp3jAP0rGhFSsPCcV0jvEJmNJmt2nG92yp/nmPS7pPf6VXvy/x",
-	"Pkoe3Eacu3pFR7tiH0hP3KQaoqG1n0Ud4qRrQ6Dc6d9qfp2jUuxBTn6oZKBIw4swHJVeLXouKagdrePi",
-	"1N9+yUP5F2YQyhA7i5MZLuSYygMGy1q27rFssNkD+j2aZ8AOAeX01t+RSEupAyoMKb7l505IJFoFr1sk",
-	"wxlWQZhzfV69aq+oO+RRCMmyERW16IJA2aLEKxMTxa3bIg6hanNBhi29HEQnmucsMCM+IyqX1GETKX7m",
-	"2nk1x4jTaeCUodJI9OEdALcZIXgx4aWcV13XEHPJfaa6pjJnAWpTMX/G7IvfTakwwPeJzx3OykrE+ZmP",
-	"mAHMpLLF7pooUZf35mGilgiD3CdPep4C2mOdYFUnFWaW3/bXhG0mC72GoQ+wxaEKyuRhtZGAYZvt1v91",
-	"WzYauP8Xb7T964RVXDDQN/ip5EmaV9oZ2kI9tHyk5hlhNRwsdbIREma/5urCnZ+lpnSc5Q3PjlyKx3z/",
-	"tcWAeEd41LPn/fWnidY+5j6PH8vcJJNrnnTVdNIFGuaunrmHhZgHdk9KWnVmmM1OLURiatlZpQeHYsNR",
-	"lNuU/qaG9e3asv6OdCfEBrJjy1PnseR5ZfvNEOnuAZQYQ0/xyZj0dfa921g735TtnO1DDXbTQh5mWqmd",
-	"lWls5zW9Z3xLnEM4li9gAR+t8/9Floy+uY0jvTolOJ8GAhq739jKZE8tvP6i4r7263tWtB+/aLgTy3BG",
-	"r6iBM7596VQn2+3dwvJQecCNz2xox50KJVZNNfen3/Rnz2cs/PNotX9tEYdjDY2DQin2SRV+f6G04LC3",
-	"szqO0gNVjYTC1boZFO9gZelre9lq1Q68upasGgY8DMs1GgrSdree6uE8GfTzlmEbZoBcU761iH+/0V6R",
-	"Ew8joMyQZPrr+8mPZ4sAPqBgbDfu9suLKHbEsuzoLuuYNDjkSbmjdjdvLMcnCx21a4WORSGfm0w/goDr",
-	"hEVoWs1AdfnLetB7vGLc//M2S7uxnTAcLyxg6y1cqZ1SWjaqtwSiyahxO9zO8iwr/Ov35sEz2+07f+Kp",
-	"M/tlJ0rAWMKHjj+mCquW8I198igGYv/bdi2PHphdDxRmkGMHfy64Bq7jOjQrYVQNrKBgdGX/e+oA24F6",
-	"r2Xtx2PT/oZBWfwoxbqEanaun6YxNJjPmdhL4UC9tmKubboGRDJbdeIYhCQMX0ZSrf767u0PxP1KGG9T",
-	"E5B2sOzRv6H4eNpKrZfk/zE74TLEfmtAHkhNpb0ce9fO8M3JTE4/y8xvQHxbW1IKLgZkrWyRq4dFtvhV",
-	"CY4dsna6KiejzDiWuvnG0+E0x2HFS/nUvYnL+IbJ+TI11lLvB6CSGOv69567vVeVmZ4umRdH4t5GO0NF",
-	"O9mBJlur4AhJJB1JCdmzPgQAWbhEJ6iZPlpPjBeHafhXuKIJ8SgegN/gZieLRoSj4Rl1mNeZJ9Xo1LSX",
-	"IFdpRkeeqLYrxe9jfRIcpieqC9LWXd9x4lYIBRh/iwmHUigVzxZ9JRumwPo+90JWxEh+lXn4j1kwZg2Q",
-	"g2tJd37LjUARdeXCIt7Nnc3PCJqnuEQOpkguqQbXXKWpXV0cSjSo42yH5ASl5c2fpxDxNUAZwxUFFa7t",
-	"E9E6Iiebb/vKNm2qDz5uA48YiyyMOk6LgjS1+dttT3nNLs2kcYV9xosbBZyvKusbN7djY6MVcpuA/LSZ",
-	"9HYbEjWjgI3PUo/w/Z9B6bMqYV+DOBPra7h+FMc6p6HckEvOrMe3GA7lvjlxDh6WZbYQzgRmtWdwnpZ6",
-	"SjZa6XfKUvbyMeJyHYH4vW60UYU2QU3SaURrwF7PlnMqlPpswM3GJTVs2AO4TmUIVcRaMlRW08DCKXR4",
-	"Mhb+JIxqVmrbEf5pkUVxUH57ZlDjebT4bXWBudQZHwNfHby3CZzaFkt+Rr5/FSW5wEIZpO9BWdtcYSht",
-	"Ux6z8f0cxM+Xy2zS9By3UOzKoXgj8qZyy/ifZSteWo5H7Mvp+m45q+GVeTLZnh+tKjVeMzI9FPJJOjT7",
-	"hIGjYQ6+8/eEgeytJ2cl+4im24ApJnY2WEuIZ1phfzUy422jc1HB9dHJH7IF1ga9Tv0pY7mnhOOodiWG",
-	"EtUjnOJZitHfHNj56ghRZXuWTDdJ8c+dAka2g8X47zsLqT5GgVI1o8WWHeWVUYminQOwQtyIdyasISdc",
-	"iTVrQLGgmQiVYGvsqJ3YY+GmHVT4lHWrdDBLa0jOmPY3+PH4xLuk1VkDcuekvTDn1A2Hd35ktGB/Zg7Z",
-	"tWmJytM2JjJv1O+9Qz7aa+1Qzt7IdyhkY6PtaT2jAdye1lFUSpueM3NebafnE8XKZo/p0SaRRv1YZyCa",
-	"6WqdCZ7DUX/i2CTFlYtBXKJotE0+UoQaK5DQtWhcvedGmX+7zKxj+K27WudULvOvpNcuw4vXfCH59sU3",
-	"SrFPfGEgHIO3+x/vTz7rr36yA6kj8TC/qCOwgC5CBuszcScq/aFnThAHsshT/7g0f+Ws3EuKhs4uiCjp",
-	"fjW7Npetbbs7gdk+Vbrw6JOD4U7VMeyJ/gv3KhdlU/Horszgm/uBd9ibeh2BxBP+k9ls9OgazhIUK5xf",
-	"u9j2EPBl395uhFG67eYuwvkYpFkKca/mApugl7LcdlZDN0KqM65FPmEWt51GAu15t8tFjeOwsbhaMb6i",
-	"TI71CG5T+FZzCdvWdT92c6NDs03EZpCP9MOEDW1KveriAUlV81t1MT1VZyId59WBtIR7dB5bKWwFq5Gc",
-	"hBNJC7PFZA1Qoh117MQCKI1i2/XNhTZKcLyzQZEET7yujR4tHpjtDtlS6uWlHScbhU8XIusqzuJ2hyP2",
-	"Sw0GhQX9Kod0fkRZHa0GW3wE9z/mhI7axhk1UJaPuTVsopjusZjJhn2MaMSD+7E5Zr52INKrBPvbXeA0",
-	"w1qQfVxn+gl+H8DB+uc3eyH6ULOclivXq2HGesI3x6f6zvuV4uUaxywAwSGzde3QHua9BsVhZdyKlSxm",
-	"ivez1lzX7pIBEXxQtGCSuMf2tF+XJD03aWLdieWug68H+xCWJMU9Hj+Zn8MKGAMp8CBYEV3zTEYvqWT6",
-	"MIJuR4hAVMmcWbB93O2kpfOTR8jjlmyNobg1Ruaszl6nmKL9YrvAbhd8nXC7u9MK1c8duVyiXnZ5nccb",
-	"nVgq2nCSLxetha2F+JIsXQECLtyPM9sHjB1nRe9h1TYQnqGKUDlwHF0oG6+hHJgxkjIHzjE3T324Tf+L",
-	"WJXDmtV253o7f4o8v7c4jfMDZl3u+sm6Et2TlxZlnVkycEZU9NIiUT7cdFwzuWQciJCkovyQtWHEF8tl",
-	"D9jzjNw+fW57J9j6Ua58u8qFqJETg2ihhVxPRgxTUKq2dvHNgBSSow72dfyyG2IuJOs4LDgd4/tJ7Cdr",
-	"Tox0cTi1+uKsdf8A+1f0/pyi1cWKDgQT1fBEsyqqI+VUFisWa8bO9I64shp3XRkZpsmeKoIfIi4JbDLy",
-	"kxggEl1k7iRzucfOz+xpo0SJEadeUuccCHpbmMR5l0fR8LGAlk8MbQ81TO5SbZ9/v2sxWfwD7F+nlJu+",
-	"KJ43b0N8K5ngrWcxqfNRD9ed0ipp5bGzCgboTLqjwxo5oqRcr6TuhdjAnfKDxZkZrpVAaL8GojUiHitR",
-	"4xFp50TQF2c4srt/7zjwEXjgfx41x7YpjRTf8h9pPbvm4Vdt/wZ7Kdjwmrkk9pJpDZwUNkg9KC2fUmns",
-	"Hr62xcbgwcd9J1+wTyK4hhdnpFAiVBWUdq5J6xswY5l1hYxkyztiTgWWM+ICaxXZF8z6tWRQkEKg5X26",
-	"noUH9WSL3HW5RFh6VFudtXGjKFGl6XaGivTOPD6pHrlEJvxo+wk75Wjt1qvMIVs0vIomKmA6DJ6Sdn9V",
-	"O8yF4UKTNczw8xwFP4OVtdTpJzKJxLmHG89rM5A491YzxGKbZ2GTi2N4x+PXTThRW4WNmfDsAU7AZ9A4",
-	"9Y4Hm0uqXI4TAuFJG+7fiT3ZUIlQWUsB6syiJkN+9eFK38mp1w50zMcW8LCUYk44Ypsc9GQP6R3uR1wb",
-	"k+25/VfCdaR4Mcb95VdJ0A8VAl9MJVINwZJXynx9iY1Z9I5tmU+Uge2at7Q2VdttxDIoKQQKKE3v4SXh",
-	"bQt3vYMD/ieWeE+s52Vmk+S9d7Zc4WEXbh3BEIkAw1A+nYUzxAHOrSQxC8D2TlOpveYatE9YfvSCEjjt",
-	"ORt8UXXeAAI7p7i1IdOcVmAFLOPE9sj6jOyFLNQN+aosneFR0QNZQ6srRQodClZCge3LJ9I0vMTd2erd",
-	"a6ZtqjQvkL6qpqf5D4LZUyfUAwTPUue16DkcXZfBrSgLsJWSsMH/upFRIEusycnbB+Cz8etai2q1g1jL",
-	"yW/NYXFi+xNJUZE1lGKPlSthLHG0PJWnRlVY4pPYjpT9fplGKGGhuXidtUFqaqyrI61q4hoEXNRNyNxQ",
-	"Qq6MuLSwuWNDWTUSvFrwkizvCIcHkKTq3HaXzMDsuzPbuurS3CiKeLbog48r+B4a1Z+x2Zk7QknJigIK",
-	"wqTgpBauPXMuaKn8AfOCCO6iMkVwQG5bzUBxv/Zmo0CP7VbV5DuyExoTwb1OzVGnttp+ajLrky9j2yUb",
-	"7r3+gxIjiIKG8gFUFtCxPTBzS4qy6OUYPYsezJinzeG8/GkFu3BERCmpx2/tHs9NPTavnVV44zwfnHCi",
-	"5qSX1c8tUkNjYJv2ZdiZHvtjjk1BxgYke37K5BAwO0oBaQmQSAjznf89YvjZAzjm9ISBUs/23WCIyhZ2",
-	"Zdo35RCcbAQrfS6hLQeZYTkHKn2NI0522BJPE6D5jnQO6YHZGJUoP/s+TOb9/Y7lO1QboNRTgvdZv2pB",
-	"NHWSC70a/25JlfbT7X1eaXqAghSYBn/RFIZs4+eT2e2IsY65To+A9LMSj2kRWzFqbRRdwZWwFaoYxyRk",
-	"e6wJ4vv5dLLqyMXR2uyGuBO+9HnvS19O10xyfOoWH9vXU621PiQwsuXEM7h4z2cy4zddWlC/lLrYc8+K",
-	"dUnztog4Zmerz6yvQ4q96ixJ+5O3JHf0ATKyPhCLARgmS/ssnTE03USk28VNBwXany9jfWgHSTyP/sWJ",
-	"E3aNOd7u+VltOdxUZvrRQhDlCLsg6M9V8XMEYJjnZb8jZ3vQZIdO9/OaBcY6zuWiPqzEZqRNqq2MYSiu",
-	"86tqbJRq9LO+i9xO3tJdMKcvlulBoeOYKi2b6+M/bYm6sql4j78yLy4bzvQdUdDL37OHJZ0t2qfHzy8g",
-	"x58QCzafIn8sKT/LN7x2YIOpsEIQmPIehbkesg2brqP7M/Ai6PFobs+K8RjHACeUKMgFL9p2ttipWvBB",
-	"5zeJOWEOLJqS2tWonf9qSuMZV9V8agexLPMH78KIL+t7V8yBanK7XJLXxMmFtjD3XPCXPys3TQsqWPQm",
-	"ESw4JYDxxgb95jv6XBjDbMN5Tr7HjqSaQxqLpiYEUsf36gyfnd+ss8rEoXd+Rs/XsCBdNKmV6kbFQzlj",
-	"Jc/9KEMCx5zMu3VJ+T3GTp/W9rvqKRf6yQE0Art9Vwujw3Rtq8gB9CQqwxXg8xgaN/eYghgUeOgj9XwR",
-	"kKOIjk9PnCod53BgOPQ5GDAHS/vfA6R8xD7NH7nOx3Y8mowxRpW1/dVcsJ+6ilOnu4KntmMcC2SPfnZK",
-	"txKNjvl2qetOZOGkTbzFoWpkvNKXB3gwRSqgPP62x7BO+dRTa6gEdb+XEdV1Bjr3jOvgKo1fH6/5ahSt",
-	"6j+Zhlq9BKzb4WjnmkRKnA1LiMM3UmPgrJfulor+H0aeu0F6gXKa1hWBjpmCCCKi98DxNtxKyjXYTmoY",
-	"cYsB0qhaufp7x550DDy7fqW+K7h15ftKglEGni89T9Vfi0jWH5qydHKNtfe9ETqoGrRpJLQSDdehsDk+",
-	"X96ULuFUywbiYZnCMX00fX11HuEcFZOziLCxhY3PtJfqfimSowtojt0Hx+eD3H/Ur/EatbBblSRCAbQC",
-	"7EXUNQ207cWsb9bcUL7RqSISKjALhygiUzXbLajRNqOTBOLfdxdxeiLg/FLf4WST+gqlFx/LTsmk8JAd",
-	"eyfeDXO8Ekf3wt9BFizXs+X7yqkZaTIo6B6KeNRJZcAB8TAXgnMRxREeDP/mlDvgIPm1KbYt1BV7i0eF",
-	"8cXNf2aAznwOFwaWddAczj4dRaFtNpDrk92FUtwkYFY/L61YpNZLSarV0UeohZ2JXLkOt1A/17TKfLyY",
-	"Jp4jkhM1RNw5/69nN6u3U7zPtBNpQ4M2sKoTdNmjGUixv0riU7bAKvIzhqqovJ9EzuL03D6lCR0vNi4S",
-	"PGdkAJyJd702NsxNI3mvlO1Rfs5e4QFe6bIfabpVwgOU/TIe2pfxQPfknkpuPSk5bZB94jYU1axvhvmi",
-	"u05GWvhX33VzHwfjjlRaTGwE5oSPXVg3s8yXZhzvEDbWdr+y2LEzcH3v8p0Q5WzPf3rP93VziGFb324I",
-	"LUuLbMWmEG0J8AQZn++EGjMWCskegK/EZpOsCgdlky/JMr9OkVWvZ/VSPWgOkiLVdwVfaoDyROGaUij9",
-	"mE3q2zdmfGjAB+1Ss36muTve7mCGLex7K4zMZUAFnghdv/tErnKccR5XdX6iWWhZzL1zWQiuXTgiZo+z",
-	"gYzsGgMxjWAjnnwebQphXdZjGL6dQDcihsdYLzy2PrhWMVSRAtuui4nWzkFR7xeT8zrJTu1If5psMHeq",
-	"aHG3US/CYV4sx8ZJTPFTOyg3p3CxvcBc4BX0VRXdL4NqcbFMrLEvmAPBpzJfhEzvhW3hm1r8tc2d6tyn",
-	"z6fxMB31z3bLlZrppoDVePs8B3AZRGmJAjrVduOLvh/9yfMo0V0pBDIj/pE3UgLPD0MQQ0LNiVOxD4/v",
-	"bh3GAcx6HEZs+yr1PoI9ltiISjX0a89yatsOJKN+TPurbUyys3CmlxZ6qBC7Ys59K2mlfOsYo0f4niF+",
-	"QojO/d2X51bT7u8cC6/Zhbkd72bqtrXbp+D4erQzccM4uPhNyyfJd4x7094xRsi8iZaL9G0Tow0YHW5F",
-	"sd8RHi0kdlmkkinBLTQcpZMDo57qvBhhn/Gm6I+XEH4M9sEpu8XPVUqOcsTD8bLe1p5qCYin4/Mzrlv7",
-	"3Cg168PYhe2TF9uUmowA0zuQZE8PbZ8lHya/54a1MAMn7YjPxoGH++rSCtqFRDcQb5+ZN0hRrEZrov03",
-	"1wy7XvCuuSnqVmTd62PaKwzqko2CK7oFA7ESmxIUttxRvnNdBiSrRiXyILnDCo1hfkfmcnSw0lJ+jwYq",
-	"K7bQVgCLe+bS9KVnX052CTtDYYprcHWjdiv0ycdBgblslA0lNWoHRdcrsDXEjwPDjeTxwfA4mSLmCShs",
-	"M907wgWxjrwWly4KtLknqih3ufVuN1IgO5Zi5yN1MKXwLASeqC8Ku7SmeQLfA83TA13GpohXgHN6nK1N",
-	"aNNaGbfZAKMtkCJ97EaaKvmEWYx3UptaqHdQzUh8PTmq1TptsYXLMmmzhaEMf3gpbm11SVBg9Foe3cpv",
-	"7amkLZQVl0TCIznYflrTbvfBYI3qCsz3LP92u1tSjuUrB6Sb4vH3MfDz3B/B21nLyqnOiUBmnOehaPOY",
-	"r9u2eXmdakDXwX3PLv9zYrPn9cc+2upUSF6fC//CHgBNed/3ZbXNnKd0Zbv1BnQ9BLDZp6YUgmHT9Giu",
-	"zkdKkg+k0Zw+78+WY5fEDCRr1wKyN2eXGzo+53TwmDuqgQaoqXJJcBgUtinrO6BSx/tFnb43xvrm3Z7q",
-	"0PUIqLJebeLTXGmnETQFmVfaoMdd5/HnntYxG1ppdTLQfQTgidYx5AW8HwFAixSYmHm9H6G2M5vs6Q/6",
-	"Blc2o6c/6HZDzoMQt6uNan026eQzRWx/lqlb49phUTu51H2bTVLt9vlElLmtD5tjZX4SQYRZ/LEuy+y3",
-	"BrQG22HUZtsa88TbQc4CPws9iT7kKEVjmn3sp8GZeDe0fT6pmjFw2AcpPe3EU0JVQ0xUI/lVhjoK69qG",
-	"ReH4g5ln3TGnZIR7SpqfSupKfZ/TmtxiJge3VMlscDa4o7bAQYomXrbDlnnxNmB6zt2cbtKDhrq+K4j1",
-	"IViUAlkfgiZ5L8mSlEAfMNPLY9cHGXjPYimoeDEepXpwG6ts+H18DzbREiuDpNx1ozVIDNIwrUjdSCAW",
-	"jDWlAm+oXilNNRy5lLC6hRIbC1/C/PjY/La0Xo10C7dxpNqhiJUGWr08s9n5VM2TCyvGn9eE/dmLxKSK",
-	"ri62U45WeUmVwvhGJOEE5xfJzaP3QCgpjEqOneQZ943X7dKYbBuyd6vZ70QJpGLl/ZmS2q1hipBaGrhi",
-	"G+aTTdj7RsFI28GgbP1AmXgAKVnhGgBZaXVECS7m6WRZeqWZpIUlaqY9GXyWZhqg0C4qNXv8g11c9BI/",
-	"P1eSPsysJH6NOrVuKcHn4zWvcS9ipNj1k55ZO+UMgMLyBBLosWpin+HPj1Zbuoo2PqhzndjE+bXVOM5o",
-	"4PwBTbCNiKjIdqLKQ9Aw6JCRFkuUtanhlBdkTRVe1+4WsO13reC+Nyq1MOKdqZ0trHEPUCss1GgfpKQU",
-	"2BYG40035JcguI0x7Iy4kDLJK2zRUPliDWbDsJBDRjRUNUiqsZDA6xvi8m7tMD9985r8+fmLP2U2hEvJ",
-	"X9+9/YHUwjC2dJNQwDXwHKxN8ADyQBCwSzYMyuLmn7zNfjVXltnQRVCNfnHr0cq0Zou7xec3y5vP0TPg",
-	"IANPac2ePtw+7RTIWliCEThvJvi3xeJu8RPQ4quqX23zlSgOg+73tK5LluNrT39VVgpaKpuiQTt4R4I9",
-	"GtSyAfwPVQvunOrPlssrf9x+9ThM5fam6/w3Nlw7v6dtejVC+6qKykNXowf1bGJ4wsXPjGKLx5l5Uw//",
-	"9ZktRoGD+HPy9Rvip/SOVZg7/cpm/T/GOfWKQ3zcUzKf9gDs45OyBcEzkpciv7csnDfyAdQVDs5Qgdn5",
-	"jCi3wwV5QvY+LC1Z5WWLr7a0btZYVMTH7BXoDBGC2PLP/T/q6FAQsdkcHfJTX2ciftI/lpQ/4imHVRs+",
-	"8ikHpU1G+NHXoUehaQwwG5W9+JQxFqyI0RiEAt+D3X8NxbFtQ41Jf77mjYX1uaL4gpOa1iBvCJaYN+fr",
-	"DSHzgKEEx+ElFFuQN8fnrhDCqsaPHhOV3UP/K08/ybffrTLiw4mSxZ4e1FWENEhwJW+NekC3EoA8MQZ+",
-	"ZmuSZ1ajyAhCTSxckypw/85ccb0n1oO3p7Z5od4x1dIS0gBTpHX9dBTQ1toZO3xf4OVxhPtAEfzI8r2X",
-	"Y3N8yrZulrBmtxWnbV5e+88N09cgg7ccwuMyVzSGH8PTKhjoE4z6oxUkbxg8ltJkhv5Eh2U+bRdIyzGO",
-	"rNvfr6M6IYRU+IYdjAfS2clqBq4lAN6v1oW+pzXB8MsN+YqUTGFR9rY6m03XNlOtmAKCBWtILoVSTxAc",
-	"muu+jIb3rRUTPfSv8Xdn/DzGmdsPfKJTtx+H4htWwtipb/C3i0/8K9eIjOOt69yaFdU35Ft386KSbC0p",
-	"Bx1aN9p7ao2IhffamlbmTEuhVP8o0Yh8op2BHD9ODDH/bP0Sj3Ga7fif6EDb759WuVpksYQSqLrG+f4s",
-	"Cnr4zJnyqE2jcbSn0qjEhofxHoWCKHTnokHd9lPAzKrwMAPvQvQgv60s22Ae5OOcpf/EJzlI+3Eo3oi8",
-	"QVTr2P25p4psRGMT/S48w2+Ys3pc5IYZ9VcZ68jwHmrJRkgbiUCe9Ljy9bu/Z8TO/UbILbEHQ6hCH8iT",
-	"7964l//r5++/uyFfub6Xz8j3r5A0XiyXWMtowNEu1cQWmoYIFXzHlP6bf+hjqLHuYyk6rJ8XxpXQ53Yd",
-	"w9VvCrmHWhOj3Ub37Okf7m8fntrstVN7+Mrnt1FpS/2rxd0/ht46VuBNi7r0XZd3Zi2lti6NTVW5W/zW",
-	"gGzzCe8W9vdFFmz4ZL++P6Ijlayy5RTagUIg1emmeB/+9cj+jB8xXeuYGOwGX4cASrHNHJZD2dREW5Pb",
-	"tUsODzD2ie4RT83fvlmYjYkL2q+K4hEdE75fapJ0vb3qUY3djbihtkQIs0x2hXP7Tmwd51hXQi2hYLn5",
-	"qvlIUCSxTT+1xZg6pwjjdWN0XnREYN2dgug9y8H2dHD/iV+YkgfoFD8pD15TW6fq8QWq+ZL5osX8TclU",
-	"nFdA/Bhv6qj/etL1Mx868MlYTBIOe1DaN9dVj8Zuj2hs+MayH5ndum9GMlCMVXBtdntHH4BQc2I4fmY/",
-	"oPzZkdspPjJvpfHR0z/MHx9G2ekv0FmPj3TxTG1vhmvvk+/VmMbZdTbiVZbhNl/GItnkw2bdyEzpx/S0",
-	"nRrGLR9/aif4vKv68kis3pYX+j+H2z11C9uVShY3pLWS7GXhFFWl6WHyNnWjTQqCDpo/eqO+8Q36Hv9K",
-	"7ZKSE25UO69HslE+U6434qPdlS4j5JEYyG7ix+We4PRGwmVM7a7OQj822qEnfBMyrJ8xxSDmhUTuePqH",
-	"+fODBYGUYJEzQ1BCJR6gPdLeBj+PdspjyjWJdfO9Bvk6nCBuRTj2DUHtE4ElXfayb91yIHujuVsZYy7D",
-	"m0e+/Mw2ee5oIsxhsbiPyB9maNf87CP7xj4Ni9i1xrlkLmWcZhjxMOXzevvwsRxeXQ2FhMsEp/V4d4nd",
-	"l4uukoSNf/qH+SNBULmmgamCaouwICmqsIrO1QSWRTIQuqcHT44ewlKKbUeaWCSqT5nWgcf4xRILvXUI",
-	"BmyddcLvUSgb5jgBx8TbO9Bvu7GvLduCxo6fQra54h1R2WaP+cqy7asiAMP4eKxGXEzdaLKm+X1HOV15",
-	"c0Ntk8LM5maOi7I9f0zbGPM+j3fSxxyxrumVwtlhl917LvaKrAH7rmLH1a6926NKsD03/+LFh6d/3MPh",
-	"pBR7I0X9aXb/q7YsxKBd3pWO45WhV5eE5Nueue5fjyDjXC/acRk3LAQd1Pj+13jYY/ARTOYY/8YgwaSP",
-	"XK+poUMz6P/3D/rk9+WTP6/unvzrP/99przdP5q4db0BP66o/UTE+TdzFW9ONY109aEC6kVJTF1sHStF",
-	"4ZNTslcFRQAvMr9HKCIonvYYZNEO/5EJow3yxm9gL+OvfQkPwg9Nnbk2v0aRg+3WBT4ajuEgbTu5B/Ao",
-	"899BJ4adKIsegbh+gycc1d/5loiPtrXf+Z6H0Z319+PRtri+qE8sB6ggRUS1OSIqs3ZXRTWWelRZkHZq",
-	"tWEsc6A8lNPyYAg7Vkz1dsyX+htFobh20Y9E/270T4RAaVthjxwW4jWyMEBmS0F2WTldu4or51rspdCQ",
-	"2V4jSgtR2EZY6wP+2TtCoXcgn/jiN/FTfGueeURPCY7/iU4Rv52Gv+8VAbuOOLNOwm58yvE8XJqWhQQp",
-	"eABJS0dJKMnQUqa5FrJLk9I7xrdkL5qywMbIRFHWl2/Wek/l2Ue2Hm3/6Y992GEf/8hpD2pTMnd77MQe",
-	"2xu5tsDXYNfwS943waxrKNLU3FAClrIG7tD2FZS6L4tdy4PRY/1rU2zhUfGA/b6OH/lo+714Rjj5wf98",
-	"haiubBF8vl3gk0DgWsIRPMeWKMiaTCGs1+dIaZKLytaCsMhu9Ml6XQU7upBBMtxkqszjpsk8frZEmsf1",
-	"02TJeHz9nh6MhVEIc6b+CH3/yuM0GtcWgQmekVrCk1yIe8a3GakBSjPEE5cu4y4DawP3Tl3TU0BfrC31",
-	"WAZGWLfqYzv6guqBJ87W8M9WuDwGpq0JsAalrwbgeAXbhlvHNOW+W5+vdWckM/7kS54hspvlO2+5Fi5+",
-	"bO6QivJDlyLZFersnbYv9BU/7D2tvw07oD3KqQeVpT5NSlTv66MK2VXEeC+50uhVnU3kHQk+x94cTQ1F",
-	"1naV8B0LCoFZ/P9/AAAA//8=",
+	"5L1rs9s2kj/8VVDa3fLz1NLn4tiZzPGLp2wnmclMEueJvZMXM/NXQSQkYQ4JMAB4ZCXl7/4vdAMkSIEi",
+	"KOnYu7WvfBEJ4tLd6Ouvf1/ksqqlYMLoxd3vi5oqWjHDFPzrDVXFd1/bv3GxuFvU1GwX2ULQii3uFjlV",
+	"xSJbKPZrwxUrFndGNSxb6HzLKmrfWUtVUbO4WzQNt0+afW3f00ZxsVl8/JgtvmZaM2VGP1Hg7+d+hevt",
+	"+Ce43p45/l+5ybdMjH7iHn8/6ysf7cu6lkIzOJmflFyVrLJ/zaUwTBj7V1rXJc+p4VJc1/jEf/5LS2F/",
+	"677174qtF3eLf7vujv4af9XXflz4YsF0rnhth1vcLX7ZUkO4JjslxSYja87Kgqz27i//z8/fviF/fP7i",
+	"D/8v7Ikbz37u1dowtaOqQAJTsmbKcFxGLgtm/2SiqRZ3f1+oRoj9IlvUtGSLbKEbcW//ME1+v/jnwa5k",
+	"C033MM7hoXRb/Xf8inu4G0Wu/sVyS1sfnm7kU/efO2ry7VUw5eDnp7yqpTLIJma7uFtUdLXi4jqXil3D",
+	"m/DpV5Vs3HkUBbe7R8ufgmWvaalZNtgJQ+8ZnFNk03dUE/idrKUiG0WFYUVGuCA7qQr9krCqNnv4kZIV",
+	"VYyIploxtYjsWCO4CXd8s8gWebXIFlW5yBZv7F+4JdX/iO73Ay0b1qPXQjYrOCv3rPvy8AjwRff5zK32",
+	"4CzazfuZ/dowPXcP86YOl2Y/Zw+wYkbxfJEteFUzxWkZXRoXG8UK7jipfwp/ZXsi14SStWq4IXafBele",
+	"yIiWxNiTyptakxXLZcXsOVXwefrheyY2lmC+vIl8+J6LIpx2RbV9rcR3ssWDLJsKdpjZ+VPTKIbH1Bhm",
+	"n6yZyu20owxSS2T/0U2hjTaKlpyK6ACGfUB6+UCrurS/3ZLb62ew0v7ivrrJJvgQxnILjp69vmfFzDPf",
+	"xKmxoh94ZVd8e3NzcwO7hf++OaDUbHHP9uNnHh70YmqFdqRssZmSMitaUpGzK1xwsohxr8FXX9N7dihP",
+	"V/SeFUtq+ptCDXtqeMVi8sDe4kteJNxB2SLxMdkYywBTV81b99hHe6Ss4LnBwz/2zmvF2XrhNt0JiKPP",
+	"4455cWIZghlj5znx4jv3mOUAbkoWuWSyxQNTmiN7ud+4MGwTEX+4UTBQ1h1St4xwC7o5dlsZ4xZLAa+E",
+	"3jE1k2VWkpdcbJa15MIs8yRxni3yRj3g+8c3/J69wSc/ZgsmipQXvhEFPP3gtdDJF/DJ4S4PF9YOiTNp",
+	"1zDJnffsyu3sDN687xjzTbtXR4+lL3BeEZg3oYaUjGpD2ANTe4JyfnFwiFQDUXLDKp14hO4/qFJ0D0cq",
+	"y4JpRwJnDiQbde4o61JKdf5k4I5e+uvxzMEqXhQlO39S7hTPHEXx6vyp6EataX72mga815Jpu2Mhffmp",
+	"h1/vDnx4Zi1BZUjmKfzqWO40fv1GzFU7PPv1WfjW2kcg3onZKtlsti/JipVyR26uviRabjb7jNCVfGDk",
+	"OVk1CjSKFNnb8lfkexu7y6L70B+ItZ4ycnv1xQtiJHlGCqru/XefzfnuASsNJJYhtzc35E1mZZbZMoJn",
+	"nzY2EES7roQXNDNLvaUqsu9v1/D5NS+t/Ce7rdSMmC3P75lgimypJoUUjHCjrcl0nzZDbRitWLGU6/Vy",
+	"c/jR990Xn+iUEQccM0rzwc44BggXP5xXCnN8I4pTOaO9k2fcZD/gmshayQoORhuqzEsimrK8I9yQQjJN",
+	"hDRkS+saPCOH3LVENclao1H6sINR+1fnS4kxDUifr15cYJA/njMIcugZAziZumpWq5LpMwaypHX+KEbW",
+	"tdWznIw7eaQBQwwnF133wbkenFF8fr1TyIYUlsREXpc8hY9+opsRc62vokxpvlHdQqrQPllJWTIqDrVj",
+	"+Jh7fMyg+KmkYuZVSFsbZGryTqe2qj5V5X6GabBWvNgwT2iDW2htmAIxo2h+n5HdlinW/pvQ0kp+YxdP",
+	"jJSklGBZJcj/kho2Y46llPdLK/Li0/xly4S9ju1j4KrDG0tpQ5xtnjCl4CpOeNpeEKs9Knr9yfxZ7kjV",
+	"5FuSW2JRhIqCbKUx8FciH+xUt4wI9sEQs5OEKkbkOm2O9u1kq9Ie0bFj5eBylo1JVyr0lrOyOBzQErLU",
+	"rLhD2uAV2cmmLEAf6sZqucfeueqBHTnR1xL8c0maBN3MYPR39vEYp5tGiSU14wL34MuNqJgZcSsLSeqS",
+	"CpLDNlSMmc6nvMi6qR76BAfT2tG9XtozChc4x2/rogAHH5pH7hhuiQwziyI1M6ZkOiZQL3eQ7bGkbnI8",
+	"ogErDl3BbqXdKvyn2qnHBP/RT7n3ol/pi7w+ffaYMWD0njA/YLLMXyeB9PLXhZPI3ZJauku5vuFmO+3y",
+	"Pi0aQUvDTVOwZTXhov6y76F++vyLmJPaW5wzZgBqd0z8f8/WxgrVO3L7VVSCBe7zF+HUojMDQ0swrZfV",
+	"1FKf91zxVy8io+2oYWpZ5+bYtJ/dHJ/2l8dd/sO4RLiAGINAkHiC17+2z7hnlxfY+S/6RBHdeWd+ziSL",
+	"fzU8Z0vdbKgaM6i7ad5cfXF8njdXX02EVyqq9XKTwAThgm9vRlwAUcp439r6VJNcKrG25nNG/oNIdA3A",
+	"ml+Ssl3X87MIKPs0vDX0seFGxih0Q+uUs7x5MTGliVWD5JfrtT2IY2ql0yXtzoMyyTUxWyqsOgdR+KOT",
+	"+KpH+F9Fd3/LyvUgrFnKXWsyLrLFlm+28ZDoiXd4RT98hy84Keb+dRvR0zw5znScdEe1bsqSUEP++IK8",
+	"IRRU4duxUIB91t66+VQo9Fm4sVGBspXlEZfLyEiTdNtNMPhCVBFBw/3kXVuhg2xgZCu5E0vljLlRZp3i",
+	"1QnOyKUomtzwB272y92yup/Ywhe9i/DmWWTIggltR9ssq3JitGf90WL3aqH2S33Phbuk+/twQ6QKhCMt",
+	"Sys4uSEb/sA0+k3tvUyaemqfpjZqyywl0Jrmdm3/Wt5vJreqfzO8uDlRHn9aVWd6J3qazpGR/ni6MjMg",
+	"ohiZxk8knN0hpw4+6XLovDYybmtE1PKf2wj4KZr5u3wrZXli7CYl8LKVmom4LTgreLGmI5qLC114yZfk",
+	"TthSUYy4JPbE/viS3LRuMEzaE9JY2x722j6a9B2XF3Nwg5ZNVUfFiFtMrppqdaE5jAaf/ksYXgZRJ+K8",
+	"xC/JTS/GkPaZUd9BO9tA2Vhj7gY1XFqWsqsF1npgyuoKbdAG/gdinhuqorrI6WksLvExlqJpSL6lYsM0",
+	"7ryQLh2QGFaWOpaxo5lJ9Y5cyAECMawxo+Dwq2CrHOOfTvbMDcMF5IjZW86p4ljfbXXHweFsOlYImDL0",
+	"lPhlDiPauOVh/s8MkemE3okSs8t/+oy+DGmMrJb24onHVcFoyKkg9hGMI2J4G7z5UW8t2N1TKvAMo/q4",
+	"LrHak51PzYXQspFIh6rh5nw9Y83VZOjhW/uMU6jciQbWUC7FAxN4vEC98fTO4yGCNQ1suIruyYoRuV6H",
+	"dvTtzZmG9IFJ+d/BMhw79trFEEL3+AnG46E0pKJwZxgPWpAVW0vFMojUSIzO6FwxJuCy04buNWlEybQm",
+	"VEizZcpeuXkJrlOyYtYev+isP6ZIqjaRcb6oghvvpPxGmvNiXK0+oBi6ZbQYuUutCFoxUtGCkcJuMR5D",
+	"6kb+ldUmdvvRsmRqw8TsQMmW5ffLkq5YeTjh79o0Ze0yYOBByH4x0i5DMVpkZLfl+dbrYwLFaXqsJ5fC",
+	"UC70WcELN0TWW1DMIQBh+lQtYcU0L9jISTrpBeGGguy42RIQ1KfEq2hZJk+K0Xwbyx56RSwbJKvBI/rp",
+	"YGed6uK+mbmJTod83EFERN9roPfuEiikVCQvpWY6lQm+lqOkZFWi5ZrmRqojzsQ11d6ZuOaC6y3TpKL3",
+	"zBtOpNWtktKYDd3RydyDN+4xfMNEZbOdoLPbMmLvnRKk84oqDQHzvDGpe/QGvwExqlhKK58bfMLUSqoY",
+	"XebVs0Ra3UpjdbJC1zRnox6OiJnI6lPeK3nFDSuWq33PuOJliU4JHG+RLXaMb7asiN7ZldRmial0Izl6",
+	"9glXuAP2kJ2uBtoJv5Ew35opDrWRy7xKTm/YLe2CZlxHildzzw0rhEa9hBOVWe3Lg29nQyIa7MBgdRHy",
+	"iZFG79gHxxcTVKNH+5NiNVWgiiVnshpZMmX1iuXmuMKL5NJpvO7eR7WLQYK+94uuQCPD16wNgm9JXhJn",
+	"/SfMDiNym2iGLQg5ukpNq3XBvS1V7FIGc7YoWbGZr4YVBSuW6EZMvS0LrrUsH1jhwpObmDKukXsLRblg",
+	"BUHvStI63Cvjg38rFeECR0q+m/2o85YanHmS7MkNF0v2a2zWP1LTKFoSfCjrxUATRZtiuZT3XapziqBi",
+	"JaOaFeleHAn5lk2d/sYwAzvhnR3V21lHMcxC7ZY1GCwbkHSMXIdbeUgdh1Q4XGd/pzpK6VNBTFginy5L",
+	"LgY+unnecZ6QimofAh1uJHUrRqZsQw1/YGCxlmx9rmtWNUJwsUmnjO0+uVbcadJ207vP4BCZ26IUtdqu",
+	"0l4Do75aDRuBZj0ljWaQGsrNuRZmxcxWFjEjEXV5VTDlcyNcRcR5yryzZuan/rlS+VmmVMqFj5ZCcZoQ",
+	"CN4OzCmcbOzc60bl22FF3inbMNBxOMuZzoiSjShYQZrapzejgsKtoG+ESdWCYhqGJivZbLbmzJAQW5ul",
+	"pfRjqlqGnlxYDRebsWByugSo3cDpFwr/LT5So8ccB1jNry2z7AKW9dpdSj14IEyCGafID8Uqqu7T4y0/",
+	"w/PRgAszsy+ClOpdzH23qv+c53VOS3b6DZX+oaZeGnmKBICP+PdTjkrnrgwjSROySkPcXO3K1tayLOVO",
+	"e6PjJWGl7kyQ8Ncu3yiax272JZt3PPDGnBUZqjaJQcRhfnGODlW34S0ltWP2p9NbTruTnqJiB6Vlo/Jj",
+	"1diPqB559IzjUgLHdE9H80+HlSTOFF3zTaMYepusaM3Iam9/4IpYmRPEeoPtqKUUy+mI6m4rS0YcApN3",
+	"mOp5iQqBnXV2lBdvPJiHl8Ogjs+ZCVLUDGdMy1jJizD2hZMrIbZyF72eRq/d8zT9e6b0jN2YR/ubZPdh",
+	"fG2jt76QJv6D3spdJCnmT4pW2gdoQU480UQbVi/GAHN0zHihimlDFKMlwvxYlR2fzohUiME0XyHAObff",
+	"nWNcjAGTRD/pwUe2EAtFukn6SGJKZp+0Clab7RIzZA5vORzSnoiiuyMh8xEvHg5epftgDZdLCPrOeaFE",
+	"VkxhefYBMJlmbpHVuqOSjpIV1zluShjRV021gjIYJTGPp1CyRpKB6G7MPb6mZuQbOBzLSK64ri0Fa6NY",
+	"o1nZ/2zRaKDr7vO6VowWeux7MwTKdl/AZou41P8FUk7lmpT814YXyHJss2mZ2WX5O+CzdtNSTAo5BAeZ",
+	"jHyin/G8zfS4djsGik1ORcFHAhu923C2/RpNVupvd+by2Lz/FAnSb01UNkxmv85MTe2ERMh1PZY9YPqO",
+	"345kkJ9o9btYQyxc0Ckzfa0g/GQbrw4cAj7Tq3PiDT30EeWkf2xDjS3rMhxa1/zA94chw8Ar0wnyLgTa",
+	"KiudnRmmJnSacxcDbR1LbcTY50+Evq42FD+M8abCos3GXgpx0XqpkvMqCd6KTuPlgkiBIZ0r8kvP8m+M",
+	"rycHbIs9KBQyiBzZf+4EAdDDq1HoppNVtTEzZgIGbyIRq78Vb3wKKUpaxXJeM2tedGh4L8mND4TZncIi",
+	"7Yp+CCf17CbCpGMaX00VYjIczUNAQ2AjmSY8Xrg9lFNHax3a+NqTibKk57PS8O0aYwIKboplSffjNkVX",
+	"1TF9aGdBXuaNNlQVM5nkJ9koVoD/KzgPgMdcUQXgmKTmDGrJa6qMhmRJxjdb45BK7+wlTm5vbjIM3pHb",
+	"P9xkeJmTZy8yomlpoCCnzwRsszmfytfjSftzhrFTvMAohqp8O+UHgqwFu9O4m3LttgpBGcJkzB2my7q4",
+	"X4DN+fxmTMM4dxEfYzTezIYMCnJpDpJorJzplydp0ugG8lqHALDmWHpGelLqhtbTozybGqWkxvCcxctH",
+	"AIfkzGmiZrCZrp+aGufXxmoj+bzy7ShBK56wc5PVdAYwsKo5NXSxgJ9LBzyrUPysYnBrrMTkcxOHs2Yf",
+	"jKLp3n6Ej+3l6T67iWWPYdJcFONW+yigf+qO7Kj9MyO6Vlzcl/avm5L+1s/4mxIu3ZS+HIFoTF/nt/bx",
+	"yGJvn03U4W4Uozqau9fL5G/VuL6xtmpc0rTkVtRoly8DKbOx0yujJaY/gN6Cok1nRAq4IdddRqPSydFe",
+	"5zmJbMUXkdgzGs2XpiYrt5YruyXRa0szUJQVo/mWFaRCrY0K8vyGVFyEiVSIyXooGSuaM1+uOxfWYMBs",
+	"9wy8fKClgplTNHn88I5CzXQi/6uvJqs6udkuewXgE7hc/ssxbdH5M4/CKO9EEH8frN9QbdqSTFFgx4Yt",
+	"o8rso7vgkldm7nza3t1Obp2sYxD43wnApKqZVSeFi4JBaR0rwPPKBaGk4rmSOzzmQ5KCoPlgb7Zy5bBs",
+	"oDjEv/7PKRfusfPSzCy7UFh/He+srfpyYHk46/HM4vOzUd4noC4PpGVdUi6IakayEnsWzLTOsC97Z+Oc",
+	"aeBz5LoGL8JqVYIorqko5K6ALBxmDGbjwA+cHXGjRdb09oEpxQtvxYMd0kYcz13SjjFjDdADdlSmz4ve",
+	"E6jpg2xUnClPRZP4hZutbAw2InBIahgvbfHnrLTGRb/E0Bo+a3qCvLgiHQG0iYWHfo0LmLPOM9A1Gwjz",
+	"GA82xs44crBQ/NRumibojJqRVBW5CV9M1LSMmftB+GTOxQ4qWMQN8if0epAdM3E5h5nyy8ms6Zdgv3f0",
+	"v+ZlmcDPX0yj9MSxAbx65TS/bmMSXYInwASEPsF+hw3fZUbTJt97B6tLsa5kIwD+Tpc8dzW8sthEOLM/",
+	"UZdPffWazsHa9VnYOEsXXW3loKUTzV0i8paKYmXvZsvmVll3/7+T6h6n4/sMTcy0pKpg6uq1SzpInCm+",
+	"hROFJgyHmWT2ntY7Bhey3kplOrkRgHLmVBUkp+KJISv7rzJvrOJcxPyk6Rkr88t6AhZ5vNKYMCvy4vkS",
+	"JyQnXCY6khYJAT4IAhCR8hB/ajHJ+YaW5Wnln+1LnpEKLHLU97yuMVlISPkbIgkWcsocGAavCb4danJf",
+	"zKiBvp3aZzf/+J6gt7a/4MS2LKP5FK6NSbql+DfX92Sq0BPm4XId2o+Mret7rl0DmCF8k5M2SX1hzt0L",
+	"wXYJeBztBhxZsBspulwsgHVp4SdEc4Y66O1kOOcX70N2l8QTTfJ2FmQrS+wntrkj/1gYLv6xAMvqH4u6",
+	"EYIZYo2H3Yoptf/HApRHCPis4Q+zdZHBYeTn5vjVXtH677jx/1yXkpovn8PedIJ8hqr73hdf5Y1BU5GW",
+	"UmwgYw0baWXESEz+uSJ/hmAE+pexK4LdGS5ATfTusFJKFY/dpYt/eNqOOgInGwRgIoAW89Jc1rTi5T4B",
+	"YOgwZwPK/HCbZnwP2xfMe1zRXforPUzDxDs6eXCMwncYTge7gg+kF7NSw6LhxveyDnPHa0ugwtkkej72",
+	"Uyl3TE1+qORMk0YUYYguHUF7LinoLa3j4tRrBMlD+RdmEMownxgmM1zIIZUHDJa1bN1j2WCzB/R7MM+A",
+	"HQLK6a2/I5GWUgdUGFJ8y8+dkEi0lN602R0nWEphHfppGN5e53LZWGGaGkaZ9KILjGWLEq5MKJ5HV048",
+	"raytjxn2WXNpS9HabwkoARnRuaIuX5PCZy5da3SYhTudTGapNKJevmNMYJUMXExwKedV10nFXnJPdNdo",
+	"56Qk49Q8SGsKx++m1NTID4nP7U+q1IT52Y/YAeykssX2kpmzrhbQp84iEQb1YJ70PAW0xzrBqk4qzIQk",
+	"99cEtjRmvS6uD2wDQxWUq/1yrRiEsjYb/9dN2Rgm/L9EY/CvE56CgjNzBZ9KnqR9pZ0hghfR8pEaioQI",
+	"QQD/spaKzX7NYeWdXrmnTZzlLc+OXIqHfP8N5sV4kzLq7fQxjONEi4+5z8PHMjfJZByYDmEoXaBBPe+J",
+	"e1jIeQUASYW8zgzDit1CJpbbnQTHOBQbjqLcpvQ3NcT8a1sdONKdEBvAji1PncaSp7UysEOkuwdAYgy9",
+	"50fj9JfZ925jcb4p2znbrxzsJqaBzLRSOyvT2s4res/FhjgneayGApNg2oDIiyw5I+k2nv3WKcH5dHKk",
+	"tfutrUx2FEsOzgI8xq/veNF+/KzhjizDGb2yZoKLzUunOlHArsFURVAeYOMzDHe5U6EE1VR7f/pNf/Z8",
+	"xsK/iHZAMJiFOdZlOgCPwSd1+P2FNlKwHc7q0FXJqG4UKxz+zwDQhJelxztDBG+X0LtSvBoGgSzLNYYV",
+	"pG05PtVYezIQ6i3DNvTCckPFBqsg/EZ7RU4+jCSqhiTTX9/PfjwERnwAwdhu3O1XZ1HsiGXZ0V3WMWlw",
+	"yJNyR2+vvkaOTxY6etsKHczMPhVgYCQrsBMWoWk1I9PNX9aDhvAVF/6ft1naje2E4TjYAmJQXKjFVFqF",
+	"rrcEogW6cTscZ3mSFf7NB/vgaVd17vyJx87sl60sGcQSPnb8MQU2W7Jv8cmDuBD+N7aSjx4YrocVdpBD",
+	"B38uhWHCxHVoXrJRNbBiBadL/O+pA2wH6r2WtR+PTftbzsriJyVXJatm1z8aGsuQ83UkOyVdojOiCGMj",
+	"OkYURySOw8QsafkyUn72l3dvfyTuV8JFW64BtANQUP8G4uO6lVovyf9nd8JVzf3aMLUnNVV4OfauneGb",
+	"k9WtfpaZ34D4trakFFwMwFrZItcPi2zxLy0FdA3bmqqcjLzDWPrqW0+H0xwHKKDq2r0Jy/iWq/kyNdZm",
+	"8EdGFbHW9W89d3sPqZoehxEcCRxGu2VFu/sxQzao4EhFFB0pk9nxfloEsHAJTlA7fbCeuCj20ylx4Yom",
+	"xKN8YOIKNjtZNEKKHpxRlwc886Qak1oKFNRvzehSFNV2lfxtrHeEy3OK6oK0ddd3nLiRUjOIv8WEQym1",
+	"jlfQvlYN1wx9nzupKmIlv858SpRdMFRSkL1r03d6G5JAEXUQahHv5hZrVoKGMq64hWuSK2qYazjT1A4r",
+	"iBLD9GEFSHLR1s3VH6eqBGrGyliuVYD6jU9EsVWONiT3aD9t+RM8joFHiEUWVh2nRUGa2v7ttqe8ZudW",
+	"Fzmwo3HAp4DzdYW+cXs7NhitUJuEbFhEF8BtSNSMAjY+ST2C998zbU5KD7kEcSZijrgeHYc6p6XckEtO",
+	"xChcDIdy35w4B5+qZreQnZis1p7BaVrqMdmI0u+YpezlY8TlOpL2+KYxVhVaBzit01m+AXs9u5mD2uor",
+	"JNdrV+ix5g/MdW+D9E3A16Gqmk62nMqYT64POJpaNqvc7yAnbJFFc8P89sygxtNo8bvqDHOpMz4Gvjr2",
+	"AYtaDQJIPyM/vI6SXGChDEoaWVlj/TQrsVGR3fh+XeYXNzfZpOk5bqHgylnxtcybyi3jv5eteC5EkdyV",
+	"05h3Oa/Za/tksj0/irQ1jqOZHgr5LF2rfRHFwTB73w19wkD21pOzkn1E023AFBM7G6wlxBOtsL9YmfG2",
+	"Mbms2OUztj9mC8BLvQwml7XcU8Jx1DjYpUT1CKZ4kmL0V5cAfvEMUY19XKYbx/jnjiVGtoPF+O97TDM/",
+	"zAKlekbbMRzltVWJot0UADVvxDsT4upJBzuHBhQPGqxQxRB3SG/lDsCstqyCp9Ct0qVZoiE5Y9rfwsfj",
+	"E+8KeWcNKJyT9sw6XDcc3PmR0YL9mTlk17omKk/bmMi8UX/wDvlo/7l9OXsj34GQjY22o/WMpng7Wkez",
+	"UtqSpZnzartfHwFwmz2mzzY5HBGxF6LVv+hM8BwO+pOAxjEOQgfyEmVjsCBLE2qtQEJXsnEY2I22/3bV",
+	"aofpt+5qnYPm5l9Jx3ODi9d+Ifn2hTdKuUt8YSAcg7f7H+9PPuuvfrIrqyPxsOaqI7CALkIG6zNxJyr9",
+	"oWdOEAeyyFP/uDR/7azcc4BUZ4NEKrpbzsYrQ7zf7ZGc7WNwjgefHAx3DNuxJ/rP3Ktclk0lorsyg2/u",
+	"B95hb+p1BBIHQUhms9GjawRPUKxgfu1i20OAl33LvxFG6bZbuAjnY5BmKeW9npvYxHpl3G23OXAjpDrj",
+	"2swnqGzHaSTQnne7nNVMD5qt6yUXS8rVWN/ktqxxOZewEev+0M0NDs22OJ2zfKRHKFvTpjTLLh6Q1Emg",
+	"VRfTS3UmynFe70lLuAfnsVESUb1GahKOFC3MFpM1YyXYUYdOLMZKq9h2vYRZGyU43NkAOMITr2stSIsH",
+	"jh0zW0o9H+5ysnn6NDhbh8IL2x2O2IdfDMAW/SqHdH5AWR2tBlt8kO5/yAkdtY0zaqAsH3Jr2Fgy3WMx",
+	"kw37OaIRD+6n5pj52oFMR072t7uEaYb4mP28zvQT/CFIB+uf3+yFmH3Nc1ouXf+KGesJ3xyf6jvvV4pD",
+	"WI5ZAFKwDLH+wB4WvabNIVpwxUseM8X7VWuuk3nJGZFiAOQwSdxje9rHakmvTZpYdyIEePD1YB9CmFbY",
+	"4/GTeR+iggykwIPkRXTNMxm9pIqb/Uh2O6QIRJXMmSD2424no5yfPEIet2RjDcWNNTJndTs7xhTtF9sF",
+	"drvgsdNxd6cVqvcduZyjXnZ1nYcbnQifbTnJQ2gbifiQL8mNA2UQ0v04s6XC2HFW9J4t26bKM1QRqgaO",
+	"ozNl4yWUAztGUuXAKebmsQ+35X8Rq3KI440719v5Y+T5A+ZpnB4w62rXj2JtdE+eC1Q7E0ZxRlT0XOAs",
+	"H246xJEuuWBEKlJRsc/aMOKLm5teYs8zcnv9HPtJIKaWg7TXuZSIVRFECzHlejJimJKlinjOVwNSSI46",
+	"4OvwZTfE3JSsw7DgdIzvZ7mbxJwY6WxxbPXFSev+ke1e0/tTgLyLJR0IJmrYU8OrqI6UU1UseaxBPTdb",
+	"4mA17jpoHW7IjmoCHyKuCGwy8pMYIJJdZO4oc7nHTq/saaNEiRGnXlHnnBT0FpjEeZdHs+FjAS1fGNoe",
+	"aljc5RfQ7VpMFv/Idm9SILjPiufN2xDfXid461lM6nzSw3WntExaeeysggE6k+7gsEaOKKnWK6mjIzS1",
+	"p2KPeWaWaxUjtI8LiUbEYxVqPCLtHAn6wgxHdvdvHQc+Ag/896Pm2DalkeJb8ROtZ+NAvmp7WuClgOE1",
+	"e0nsFDeGCVJgkHoAt5+CvnbPvkEANvbg476TL+CTkFwjihNKKCFVlWnjXJPoG7Bj2XWFjISQl1BTAXBG",
+	"QgJWEb5g128UZwUpJFjex/EsfFJPtshd509IS49qq7M2bjRLVBu6maEivbOPT6pHrpAJPtp+AqccxbO9",
+	"yByyRSOqaKEClMPAKRn3V72FWhghDVmxGX6eg+BnsLKWOv1EJjNx7tmV57UZmTj3qBkCAOlJucnFYXrH",
+	"4+MmHMFW4WMmPH9gR9JnwDj1jgesJdWuxgkS4Ukb7t/KHVlTBamySAH6RFCTIb/6cKXvbtVrkTrmYwt4",
+	"WCk5JxyxSQ568of0rv8jro3JluX+K+E6UrwY4/7yixTohwqBB1OJoCEgeaXM10NszKJ3aFV9BBq3a2jT",
+	"2lRtBxZkUFJIEFCG3rOXRLRt7c2W7eE/AfY+Ec/LzibJe+9sucKnXbh1BEMkJhiG8umkPEMY4FQkiVkJ",
+	"bO8MVcZrrkFLiZtPDigB056zwWchFgcpsHMAvy2Z5rRiKGC5INg37AnZSVXoK/KqLJ3hUdE9WbFWV4oA",
+	"HUpesgJauk+UaXiJu0VE8xU3WCotCqCvqulp/oNg9tQJ9RKCZ6nzRvYcjq7z4kaWBUOkJAVx3EZFE1li",
+	"jV/ePjAxO3/dGFkttyzWhvM7e1iCYM8mJSuyYqXcAXIlGyscLY/VqVEdQnwS7NLZ7yFqhRIAzcVx1gal",
+	"qbFOl7SqiWuacFaHJXtDSbW04hLT5g4NZd0o5tWCl+Tmjgj2wBSpOrfdOTOw++7Mtg5xW1hFEc4WfPBx",
+	"Bd+nRvVnbHfmjlBS8qJgBeFKClJL17I6l7TU/oBFQaRwUZkiOCC3rXaguF97vdbMjO1W1eRbspUGCsG9",
+	"Ti1Ap0ZtP7WY9elXse1SjfBe/wHECGRBs/KB6SygYzwwe0vKsujVGD2LHsyYp83lefnTCnbhgIhSSo/f",
+	"4h7PLT22r50EvHGaD046UXPUy+rnFsHQGNimfRl2osf+kGNTMmMDkj29ZHKYMDtKAWkFkEAI853/PWJ4",
+	"7xM45vTJYaWZ7buBEBUCu3LjG5VIQdaSl76WEOEgM4BzoMpjHAmyhTaBhjCab0nnkB6YjVGJ8t73prLv",
+	"77Y834LawEozJXif9VELoqWTQprl+HdLqo2fbu/z2tA9K0gBZfBnTWHINn4+GW5HjHXsdXqQSD+r8JgW",
+	"sRWD1kbBFVxJRKjiAoqQ8VgTxPfz6WLVkYujtdktcSd86Yvel76axkxyfOoWH9vXY+3GPiYwMnLiCVy8",
+	"EzOZ8duuLKgPpS53wrNiXdK8BRGH6mz9BH0dSu50Z0niT96S3NIHlpHVnmAOwLBY2lfpjGXTTUS6Xdx0",
+	"AND+/CbWm3dQxPPoX5w4Ydes5O1OnNSqxE1lph8tTKIcYRdI+nMofo4ALPO87HcpbQ+abMHpfloDxVgX",
+	"vlzW+6Vcj7SORWQMS3GdX9VA81irn/Vd5Dh5pLtgTl/epAeFDmOqtGwun/+JEHVlU4kef2VeXDaCmzui",
+	"Wa9+Dw9LOVu0T49fnEGOP0Mu2HyK/Kmk4iTf8MolG0yFFYLAlPcozPWQrfk0ju57Joqg76W9PSsuYhzD",
+	"BKFEs1yKom3xC927pRh0w1NQE+aSRVNKuxq99V9NacbjUM2ndhBgmT96F0Z8WT84MAdqyO3NDXlDnFxo",
+	"gbnnJn/5s3LTxKSCRW8SwYJTAhhfY9BvvqPPhTHsNpzm5HvsSKo9pLFoakIgdXyvTvDZ+c06CSYOvPMz",
+	"+uCGgHTRolZqGh0P5YxBnvtRhgQONZl3q5KKe4idXtf4XX0tpHm6ZwYSu31XC6vDdK28yJ6ZyawMB8Dn",
+	"c2jc3GMKYgDw0M/U8yAgBxEdX544BR3n8sBg6FNywFxa2v+cRMpH7F39iXE+NuPRZIgx6qztOeeC/dQh",
+	"Th3vlJ7aonIskD362SndSjYm5tulrjsRppM28baPulFxpC+f4ME1qRgV8bd9DuuUTz0VQyXA/b6JqK4z",
+	"snNPuA4u0gz38RrSRrNV/SfTslbPSdbt8mjnmkRanpyWEE/fSI2B8165W2r2/zDy3A3SC5TTtK4IdMwU",
+	"hCQies8E3IYbRYVh2EkNIm6xhDSqlw5/79CTDoFn18PVd0pHV75HEowy8HzpeQx/LSJZf2zK0sk13t73",
+	"VuiAatCWkdBKNsKEwubwfEVTuoJToxoWD8sUjumj5evL0wjnAEwOM8LGFjY+016p+7mZHF1Ac+w+ODwf",
+	"4P6Dfo2XwMJuVZIIBdCKQS+irmkgthdD36y9oXzzV00Uq5hdOItmZOpms2F6tPXqJIH4991FnF4IOB/q",
+	"O5xsUl+hdPCx7JhMCg/ZsXfi3TDHK3FwL/yNqYLnZrZ8Xzo1I00GBd1DIR91UhlwiXhQCyGEjOYR7i3/",
+	"5lS4xEHyr6bYtKmu0G89KozPbv4zI+nM13BBYNkEzeHw6WgW2nrNcnO0u1CKm4TZ1c8rK5apeClJWB39",
+	"DLWwM5GD63AL9XNNQ+YTxTTxHJCcrFnEnfP/e3ZDvZ3CfWacSBsatIFVnaDLHsxAyd1FCp+yBaDIzxiq",
+	"oup+MnMWpuf2KU3oeLFxluA5oQLgxHzXS+eGjfVrHtsrjX3bT9krOMALXfYjTbdK9sDKPoyH8TAe4J7c",
+	"USXQk5LTBtgnbkNRw/tmmAfddTIS07/6rpv7eDLuCNJiYiMwJ3xwYd3MMg/NON4hLJ7d547hpLy+n5nO",
+	"G3apI5xXaDDa0vxbJSsiQHM4B9W6qxUYMZQKKVjX84Jr4tqjXai0IF0R3El1r6P5eBVjRhP2wNSe5KXM",
+	"7yP21tGKChw6qKzo6kawEiGpAGFHTb49odUbvAczfJdvpSxnh5hSCAqpadXsY0nUb9eEliWmUEP3kRZr",
+	"PoG08q3UY1ZpofgDE0u5XifbXAE+9zlwBpdB8/UKfa+miOZMURCvHbJQzVh5BCGplOOm0yFiidc/T3hj",
+	"xocGHNEuNetDGrjj7Q6mP8HBCiNzGVCBJ8IMCTdRfDvOOEl8v+sckrPSsqHI05W7uL70kJp9WHZmL8mx",
+	"bLmRJJynX0S7j2BsZCxZdCvBXw1xWN6Lw672rieRl9iupdB4D/EAPf7F5LyOslM70h8mOxkeQ8fuNupF",
+	"OMyLm7FxEmtJ9ZaV62MJ2L0IcOB+9vCd7pcBLOH0Ffp9WBtM4KnMo92ZncRe0bNv0s5P/3w68aqj/tn+",
+	"39Jw0xRsOd6n0WVSDdIBiGZ0qr/Ll/2AzdPnUaK7UKxtRqAtb5RiIt8Ps2USwE2OBdl8IUEbmQjy+cfz",
+	"1bGBV+8j0MyLj+juwwDKrOgJtroZ1QPxV+yAs8W8uZeY46ohScqe+0bRSvseRVaP8M1p/IQgDfw3jwOv",
+	"p+MsOSD84cLcjnczddva7VNwfD3ambhhXF3CVcsnyXeMexPvGCtkvo7ikvr+nNFOny5BSvPfIA9fKmjn",
+	"SRXXUmANAkgnl/V8rMVnhH3Gu+8/HvLAYVYZTNktfq5ScgBGEI6X9bb2WO9JOB1fCHRZkH2r1Kz2Yxe2",
+	"r5Jta7cywrjZMkV2dN829PKW1b2wrAWlXmlHfHLBQbivrn6lXUh0A+H2mXmDFMVyFHzvv4Th0F5FdF10",
+	"Qbciq17D3B4CratqC67oNuuMl9D9okBcrXzr2lkoXo1K5EEVEQqNYSFR5orBANILDMu14sWGtVBzcRdw",
+	"mr707KvJdnQnKExxDa5u9HYJwZ949mmuGo0xy0ZvWdE1pWw9PpEuagmKlT3UJ/o0xco0SsRnC/TCNbFP",
+	"sALbQt8RIQm6pNsKC1mA92jCGdBZ+267U5LPkCXm55xBcexJuaSyPiuA2Nr+CYKF0Tw9ZGuNljiWoVMU",
+	"EWUTC7S5wLqW0WZekY6MI+3BfOk3RO4pFsmaLatmlHAfHRXVWoQNOa8mPFtYyvCHlxKg0eeEt0bv/dGt",
+	"/A5PJW2hvDgnpyOCJuCnNR1AGgzW6K5VQs+10G53S8qxyvuAdFNiVz6b4zT/SvB21rJyqvcjkBmnuUDa",
+	"ivzLNiC/uQyu1WUqGGYDWR3Z7Hmd3g+2OjW5tM+Ff+IPDHwFvoPRcpM5V+wS+04HdD1MxcSnpjSOYfv/",
+	"aNXZJ4J7CKTRRHPD6SnP7IkUNDPtzdlVOY/POT0N0h3VQMU0VLtyTkhvQPCFLaPKxDufHb83xjpA3h7r",
+	"NfcI+ZE9lO3jXInTCNrbzAPp6HHXafy5o3XMSNdGH03ZOEhFiyJyioJ9GEnllykJj/b1fq4FzmxiewrO",
+	"zBWsLHlP7CvthpyWDN+uNqr1YfnUE02w09DUrXHpAD9OLnXfZpNUu32+pGpuE8/mUJmfDIECHkWsXzj/",
+	"tWHGMOyVi3Xj1jzxdpAz8U/KAwYndZSiATAi9tPgTLyfG59PwuVmgu2C4rR24imxsGF2X6PERYY6iCBj",
+	"661w/MHMs+6YU7ANPCXNL4p2oPWnNNnH7N/BLVVyjP4Gd9SGCaZkEwegQcAibwOmV4/O6Ys+aA3t+9ug",
+	"kwLzbchqH7R7fEluSMnoA9Qs+iqMQS3ps1gxNVyMB0VLAoOhjbiP78E6ChY0KC9fNcYwBVEgbjSpG8UI",
+	"phVOqcBrapbaUMMOfFaA06LlGhPxAOkhNr8NrZcjfe/RY1O7fHhtGK1enti2fwq958zeB1KdMq9nLxLL",
+	"gzqEd6ccLfOSag0BlEjpFMwvUmVK7xmhpLAqOWlqcE/AzvvSZq5cRCXc5d1WloxUvLw/UVK7NUwRUksD",
+	"F2wo7pqjwMjHa4u+HGmgGTRgGCgTD0wpXrhWViitDijBBVWdLEvHTEpaWKJm2pPBJ2mm7xXOdqZXcL2O",
+	"Fzv/2acttEAhO2opcD3BLM+nmMV082yzBKm6Xyq6A385L/XSuc0cfpt06R/TIT8/doyKgnzTs0ClD3/A",
+	"pUWVnNOrounDzJ4Bl0CkdksJPh9Ht4e9iG3yL5CMdticaG2Y2lFVjIWIHTQh5J5A3BKSUEJoQ4KJz4n5",
+	"Dq+6D0aUOgeNnW7ww7LQ2j+AT0UlNoJYDZ3On2jiDizlFA8QinaLYLZZuI+ju/+GlpEmYz6rfWYbisY7",
+	"IQ5TiRs2a6xELvMwe4fkPZqCKqT8jY1UwB/oPDvKHQ0XGPzT97yuo0pPjEEcMJ1bfJsB6jfKf7Cb1egx",
+	"gStittk3uy0If6yuIDNSqD4pNMTn7AmSBujvhclhjzDJIX2vllykw+fltIxa9XtSNMwLn3QpB+Ij5jzo",
+	"aG/ywPNGPbCkvgBv8Ml0upvshiobM0suzSHkuqRiOS83+HTaH0kLfKURcpoqMFjxijgvmx5gomZeDePQ",
+	"IgEfncg7Po0+mFdLU9kBlxx0WO2dkuePKCNam+mETjynpLPeHMkbf6xWPSdkf9xcjoTjIKV+sAmzCCes",
+	"r96g+2jaHEJt69q9t/j48SP409cyIhlxotoXLAD5ZKTNPM9axCoqCrKiGnwvzqTX8J9ohd9zQYy0tjrX",
+	"W8T7u2es1nD54oOUlBK6VUJ20hX5JUiFhIzHjLgERJJX0Dmu8hhydsMAXy4jhlU1U9QAvtmbK+LggHCY",
+	"n799Q/74/MUfMlScKfnLu7c/EuAOptwkNBOGiZyhgxcqXUCdJmvOyuLqH6JlxLvFD7Chi4CRF7e+iJLW",
+	"fHG3+OLq5uoLMM9cguk1rfn1w+115w2sJRKMhHlzKb4rFneLnxktXlX9JgCvZbH30DiubJ/WdclzeO36",
+	"XxpFCVLZpNoPg3ck2KNBoxoG/6FrKVyGxLObmwt/HL96aA64vekako8N187vukV9gkKQqqJq30GHgtOU",
+	"WJ5w2VbWYoLjzLzfHv71BDHyYBB/Th5WLn5K73gFkE6vEYzsMc6ph1n3aU/JftrXhR6eFPYpyrAODFk4",
+	"b1WUMw/uvctny4h2O1yQp2TnkxgVr7xs8SCwq2YFWIc+w1Mzk0E9CXQid/8PDldWgGtmeMjXHv4uftI/",
+	"lVQ84imHYHKf+JQDxMURfvTtsUBocoNm0gVOGbQsTWqo47N2l1T2hnBfA3EswJ8GWCQeihN1HmeqSUFq",
+	"WjN1RcCPYM/Xe7XtA5YSHIeXrNgwdXV47hoKnvT40YPN5B76H3n6SSpvt8pIQC5KFjtr0F9CSDPFXCcO",
+	"qx7QjWKMPCVrajJslZShRpERSEzG4h6qmft35jC/n2I4dkexp7rZct3SEtAA16SN43UU0EKAjh2+x518",
+	"HOE+UAQ/sXzvlf4fnjLC+UqMoaA4beFC2n+uubkEGbwVLDwue0VDLll4WgVn5gijYkEw+5qzx1Ka7NCf",
+	"6bDsp9uK5xGOrNvfL6M6QcGR9H0EuQiks5PVnLlOZXC/Yj7EjtYEcmmuyCtScg29olrQaESRslOtuGYE",
+	"cDRJrqTWT6GUKDd9Gc0+tFZM9NC/gd+d8fMYZ44f+Eynjh9nxbe8ZGOnvobfzj7xV84RKuDWdTHqipor",
+	"8p27eUFJRkvK5YGvGuPD7lbEsg8GTSt7pqXUun+UYEQ+Nc5Ajh8n5Au+R+/GY5xmO/5nOtD2+8dVrrYO",
+	"TbGSUX2J830vC7p/4kx50KbBONpRZVViy8Nwj7KCaIjNg0HdtnmDOvzwMAPvQvQgv6uQbQCe5XHO0n/i",
+	"sxwkfpwVX8u8gRqosftzRzVZywZhIc48w2+5s3pcGg636q+21pHlPdCSrZC2EoE87XHlm3d/ywjO/Uqq",
+	"DcGDIVSDD+Tp91+7l//8/ofvr8gr147/GfnhNZDGi5sbgFgdcLQrTMb+NyxCBd9zbf7qH/oUaqz7WIoO",
+	"6+cFSULgc7uM4eo3hdyz2hCr3Ub37Pp397eP14h1cGwPX3s0BKqwA5le3P196K3jBdy0oEvfdSgFaCm1",
+	"cJlY2Hy3+LVhqkWfuFvg74ss2PDJNuK/R0cqeYUob+1AYVb88V7dH//5yP6Mn8Cxf0gMuMGXIYBSbjKX",
+	"mKsRyAJbBUFcpH+AsU90j3hq/u7rhd2YuKB9VRSP6Jj4ke1eY0FdgnS9vehRjd2NsKGIXMiRyS5wbt/L",
+	"jeMcdCXUihU8t1+1Hwmw21uwEsSI7ZwiXNSN1XnBEQFwoAUxO54zbDXn/hO+MCUPcp/+MSoP3lCEz318",
+	"gWq/ZL8YS+k4PB+YV0D8kBzTUf/lpOsTHzrwpftcEcF2TBsf3NePxm6PaGz8yHYw+idmt+6bkXplaxVc",
+	"mt3e0QdGqD0xGD/DD2h/duR2io/sW2l8dP27/ePjKDv9iXXW4yNdPFPbm8Ha++R7MaZxdh1GvMoy3Obz",
+	"WCSbfNiuG5gp/Ziu26lB3PLxp3aEzzswykdi9Rb19H8Pt3vqltgsVxVXpLWS8LJwiqo2dD95m7rRJgVB",
+	"V2c5eqN+7fuGP/6V2kHYJNyoOK9HslGeaNey/dHuSlfe+0gMhJv4abknOL2RcBnX24uz0E+NcdkTvjcy",
+	"gIJMMYh9IZE7rn+3f37EJJCSYebMMCmhkg+sPdLeBj+PAoZyyIPv5nsJ8nVFH7AV4dhXBLRPSCzpsG58",
+	"R8k92VnNHWWMvQyvHvnys9vkuaOJMAcWVj0if9ihXU/mT+wb+zwsgmuNc8lcyjjOMPJhyuf19uFTObw6",
+	"xK2EywSm9Xh3Ce7LWVdJwsZf/27/SBBUrpd5qqDaQFqQklWIuXgxgYWZDITu6N6To09hKeWmI822mqOj",
+	"THTgcXG2xAJvHSQDts466fcolA1znIBj4u0dM2+7sS8t24J+859Dtjmot6hsw2O+sGx7VQTJMD4eayAv",
+	"pm4MWdH8vqOcruuSpbZJYYZAG+OibCce0zYGEI/DnfQxR2i3cKFwdsDWgACoyYoZw5TdNRF0nX5UCbYT",
+	"9l+i+Hj9+z3bH5ViXytZf57df9VifA26eF/oOF5benUV5b4bs2tK/AgyzlUijcu4YX+aoPXQP8fDHoOP",
+	"QGXu+DcG1cL9zPWaWjq0g/6fv9Onv908/ePy7uk///PfZ8rb3aOJW9ey/NOK2s9EnH+1V/H6WC97hyYa",
+	"UC9IYupi64ArCk9OyV4dQEafZX6PUEQAtfsYZNEO/4kJow3yxm9gL+MvfQkPwg9NnSEyMyhybLNxgY9G",
+	"QDjIEMVooYP0KPvfQYO4rSyLKQLZ+SLh0esZy4gfcbN/cU0zRnJA4cfL3M9dsi7o+d3G5VKWOutCbVCn",
+	"dEX+9M17cnV1hZt0XfIH8H1Qoo1yecBY6vJUM2EIg3x11JAgtQXTySUppbx3Yb0NPVfLHvWFQRFrd1iX",
+	"Z8agVPYTe8Taku+RDBiukU5YATV4F3OGtdmiTpMAbB/SFZS7EiNLMYZXzrYTcged9c1xvxmOfZXEn9e/",
+	"u8ePanPfiGKEVyddZ5fiMu86cxt3MPxjesPwmwka8mBLr4HZr3+3f3x85KBQMMm4kpcjzv551nLcVQ7p",
+	"gG+68S8tHuzQYc7hp7utj4iHaHUJVqFeIuq0d+0KYciuY4tUxEEZZGA9g8q2BhXOms1ht1ZrWF+RV77P",
+	"IQiKzFWMKe07ILpg1UxhYRfgup19IsbLRosNYSKPQ3gebOdzFba4xc0oanHVYtCr7GJheF9LUUiX806J",
+	"g+AJlZ6sK2IximOBU4uvjheY75/vEqFc89aZpNeVzH860hsPgpyrFs0oSO8Wfk4zoCPItQcorPC9w5r6",
+	"/x0y+C204HAle4H+BQk/lKAE9BWAoH9VLx0oS1lqspZlCX6HjrgR7PRYNs/3+MQj7qb7wshmeifige2I",
+	"P5Cn6CbQQR29bgvpdYbBqYoa6J6kswBoEU0iAPbVvt4NHRVhbabmfXHgu+eMpur/4B54HPnvRv9Mafru",
+	"66OUD0ntWZhFiN2VOuiCrtX4hQvSd0oalmGfeG2kLGAyZLWHP3tHKC0bPfVw7/FTBFZ7xHAyjP+ZThG+",
+	"nVak3Gt7cRmfT2gRYn0UnIfDssC6Cc0emKKloyTQHyCcSHMjVYclYbZcbMhONmVBtvTBjs37TiAMcaby",
+	"7COH2N5DA7dPfdgPTBxj20G7J+5cbFu5I/Yd1Pn5Jdg1/JIP4HKMn1MrHVQlQdWxBMCh/Aa6QzLhSpIr",
+	"Vpq+LHbtqkeP9S9NsWGPWjTlOqZ/Hj5u25lDQ/QRTn7wP18g9VW1ZU47xY1hgjwNBC4SjhQ5tLMH1uQa",
+	"ah89kIQhuawQ/RjLXyFxxfsloRs/GSCGTOIJPC6WwOOXlKcpzp8HSsAXIVsDSq5JIe2Z+iPMnO10iDXg",
+	"Og1zq5jWij3NpbznYpORmrHSDvHUYQq4ywADhb1T9xiFR7y/jxWFCTs1fOpsiKBfzpGztfyz8YYvN+hB",
+	"WTFtLmZev2abRqCFQYVDEGq7u1jJDD/5Jh9Q/srzrQ/vFS7J1t4hFRX7rNeDHVtT9U7bt7aIH/aO1t91",
+	"IeRHOvWgl8LnwY3ofX1UIbuIGO/Zp1av6mwiH231QGT2aMCz5xs1+ybAhQSos/8bAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

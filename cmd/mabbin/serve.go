@@ -67,7 +67,8 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 			defer func() { _ = logTo.Close() }()
 		}
 		log := slog.New(slog.NewJSONHandler(logTo, nil))
-		h, err := httpapi.New(httpapi.Server{Store: s, Now: time.Now}, web.Dist(), log)
+		live := new(httpapi.Live)
+		h, err := httpapi.New(httpapi.Server{Store: s, Now: time.Now, Live: live}, web.Dist(), log)
 		if err != nil {
 			return err
 		}
@@ -75,6 +76,7 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 			Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 15 * time.Second, WriteTimeout: 30 * time.Second,
 			IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 1 << 16,
 		}
+		srv.RegisterOnShutdown(live.Close)
 		stopped := make(chan error, 1)
 		go func() {
 			<-ctx.Done()

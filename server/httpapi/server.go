@@ -24,6 +24,7 @@ import (
 type Server struct {
 	Store *store.Store
 	Now   func() time.Time
+	Live  *Live
 }
 
 var _ api.StrictServerInterface = Server{}
@@ -36,6 +37,9 @@ func New(s Server, dist fs.FS, log *slog.Logger) (*gin.Engine, error) {
 	r.ContextWithFallback = true // a *gin.Context handed on as a context.Context must end with its request
 	if err := r.SetTrustedProxies(nil); err != nil {
 		return nil, err
+	}
+	if s.Live == nil {
+		s.Live = new(Live)
 	}
 	check, err := validate()
 	if err != nil {
@@ -57,6 +61,7 @@ func New(s Server, dist fs.FS, log *slog.Logger) (*gin.Engine, error) {
 	api.RegisterHandlersWithOptions(r.Group("", limit, check), h, api.GinServerOptions{
 		ErrorHandler: func(c *gin.Context, err error, status int) { refuse(c, status, err.Error()) },
 	})
+	r.GET("/api/v1/kitchens/:kitchen/watch/live", limit, s.stream)
 	r.NoRoute(servePage(dist))
 	r.NoMethod(func(c *gin.Context) {
 		refuse(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method)

@@ -77,6 +77,9 @@ var bodies = map[string]func(found fault.Faults, body []byte) error{
 	"SwapIngredient": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(diet.SwapRequest), diet.CheckSwap)
 	},
+	"StartWatch": func(found fault.Faults, body []byte) error {
+		return api.Beside(found, body, new(bake.DessertRequest), bake.CheckDessert)
+	},
 	"PlanBake": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(bake.DessertRequest), bake.CheckDessert)
 	},

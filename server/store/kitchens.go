@@ -53,7 +53,7 @@ func (s *Store) AddKitchen(ctx context.Context, k Kitchen) (bool, error) {
 // RemoveKitchen takes a kitchen away with everything in it.
 func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
 	return s.inTx(ctx, func(tx pgx.Tx) error {
-		for _, table := range []string{"bake", "card_version", "card", "oven", "dish", "own_row"} { // what points before what is pointed at
+		for _, table := range []string{"watch_call", "watch", "bake", "card_version", "card", "oven", "dish", "own_row"} { // what points before what is pointed at
 			if _, err := tx.Exec(ctx, `delete from `+table+` where kitchen_id = $1`, kitchen); err != nil {
 				return err
 			}

@@ -451,6 +451,107 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** What is in the ovens and what cools, with its calls. GET .../watch/live is a stream of server-sent events that says when to look here again. */
+        get: operations["listWatch"];
+        put?: never;
+        /** Put a dessert into the oven. The server keeps its time from now on; the same id twice is the same dessert. */
+        post: operations["startWatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/watch/{dessert}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a dessert off the watch */
+        delete: operations["endWatch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+                call: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that a call was done or skipped, put it off, or take the answer back. Answered twice, the first answer stays. */
+        post: operations["answerCall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/watch/{dessert}/rescue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to do about a trouble in the oven, each way tried on the model from where the bake stands */
+        post: operations["rescue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/watch/{dessert}/stages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Other stages from now on, as a rescue proposes them; the calls follow */
+        put: operations["changeWatch"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/cards": {
         parameters: {
             query?: never;
@@ -1614,6 +1715,11 @@ export interface components {
             heating?: "" | "conventional" | "fan" | "bottom" | "rack" | "fridge" | "freezer";
             /** @enum {string} */
             cover?: "" | "none" | "foil" | "lid" | "parchment" | "rim";
+            /**
+             * @description Left out: the bake's
+             * @enum {string}
+             */
+            shelf?: "" | "low" | "middle" | "high";
             /** @description Until then the dish bakes bare */
             add_topping?: boolean;
             /** @description The crust is pushed into the juice */
@@ -1626,18 +1732,19 @@ export interface components {
             boiling_point_c: number;
             events: components["schemas"]["BakeEvents"];
             end: components["schemas"]["BakeEnd"];
-            /** @description A point at least every minute */
-            curves: {
-                minute: number[];
-                middle_c: number[];
-                coldest_c: number[];
-                rim_c: number[];
-                surface_c: number[];
-                floor_c: number[];
-                fruit_minutes: number[];
-                colour: number[];
-                base: number[];
-            };
+            curves: components["schemas"]["BakeCurves"];
+        };
+        /** @description A point at least every minute */
+        BakeCurves: {
+            minute: number[];
+            middle_c: number[];
+            coldest_c: number[];
+            rim_c: number[];
+            surface_c: number[];
+            floor_c: number[];
+            fruit_minutes: number[];
+            colour: number[];
+            base: number[];
         };
         PlanRequest: {
             request: components["schemas"]["BalanceRequest"];
@@ -2008,6 +2115,108 @@ export interface components {
             check_label: boolean;
             basis: components["schemas"]["Basis"];
         };
+        Watch: {
+            /**
+             * Format: date-time
+             * @description The server's time
+             */
+            now: string;
+            desserts: components["schemas"]["Watched"][];
+            /** @description What may be done with one that came out wrong */
+            afterwards: components["schemas"]["Afterwards"][];
+        };
+        Afterwards: {
+            /** @enum {string} */
+            code: "runny" | "pale" | "sunk" | "stuck";
+            says: string;
+        };
+        WatchStart: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /**
+             * Format: uuid
+             * @description With version: the card it is baked from
+             */
+            card_id?: string;
+            version?: number;
+            /** Format: uuid */
+            oven_id?: string;
+            request: components["schemas"]["BalanceRequest"];
+            setting: components["schemas"]["BakeSetting"];
+        };
+        Watched: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** Format: uuid */
+            card_id?: string;
+            version?: number;
+            /** Format: uuid */
+            oven_id?: string;
+            request: components["schemas"]["BalanceRequest"];
+            /** @description As they are by now */
+            stages: components["schemas"]["Stage"][];
+            /** Format: date-time */
+            started_at: string;
+            /** Format: date-time */
+            out_at?: string;
+            /** Format: double */
+            plan_minutes: number;
+            curves: components["schemas"]["BakeCurves"];
+            /** Format: double */
+            boiling_point_c: number;
+            juice_colour: string;
+            /** @description By due time */
+            calls: components["schemas"]["WatchCall"][];
+        };
+        WatchCall: {
+            /** Format: uuid */
+            id: string;
+            kind: string;
+            /** Format: date-time */
+            due_at: string;
+            says: string;
+            caution: string;
+            /** @enum {string} */
+            state: "waiting" | "done" | "skipped";
+            /** Format: date-time */
+            answered_at?: string;
+            snoozes: number;
+        };
+        CallAnswer: {
+            /** @enum {string} */
+            answer: "done" | "skipped" | "snooze" | "undo";
+            /**
+             * Format: double
+             * @description To snooze; left out: 3
+             */
+            minutes?: number;
+        };
+        Trouble: {
+            /** @enum {string} */
+            trouble: "dark_raw" | "boils_over" | "pale" | "oven_off";
+            /**
+             * Format: double
+             * @description How long the oven was off
+             */
+            off_min?: number;
+        };
+        Rescue: {
+            code: string;
+            says: string;
+            /** @description It meets every clock */
+            works: boolean;
+            /** @description What was done and what is left */
+            stages: components["schemas"]["Stage"][];
+            /**
+             * Format: double
+             * @description From now
+             */
+            minutes: number;
+            end: components["schemas"]["BakeEnd"];
+            unmet: string[];
+        };
         Kitchen: {
             /** Format: uuid */
             id: string;
@@ -2306,6 +2515,7 @@ export interface components {
         };
     };
     parameters: {
+        DessertID: string;
         KitchenID: string;
         DishID: string;
         CardID: string;
@@ -3030,6 +3240,165 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The watch */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watch"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    startWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchStart"];
+            };
+        };
+        responses: {
+            /** @description What is watched now */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watched"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    endWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is off the watch */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    answerCall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+                call: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallAnswer"];
+            };
+        };
+        responses: {
+            /** @description The dessert with its calls */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watched"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    rescue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Trouble"];
+            };
+        };
+        responses: {
+            /** @description The ways, what works first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rescue"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    stages: components["schemas"]["Stage"][];
+                };
+            };
+        };
+        responses: {
+            /** @description The dessert with its calls */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watched"];
+                };
             };
             default: components["responses"]["Problem"];
         };
