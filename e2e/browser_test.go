@@ -121,14 +121,29 @@ func relay(t testing.TB, dsn string) (relayed string, away *atomic.Bool) {
 	return u.String(), away
 }
 
+// kitchenWithClock is a kitchen whose time goes as it does, and is put forward by what is added, in nanoseconds.
+func kitchenWithClock(t testing.TB) (url string, s *store.Store, ahead *atomic.Int64) {
+	t.Helper()
+	ahead = new(atomic.Int64)
+	s = storetest.Open(t)
+	return serveAt(t, s, func() time.Time { return time.Now().Add(time.Duration(ahead.Load())) }), s, ahead
+}
+
 func serve(t testing.TB, s *store.Store) string {
+	t.Helper()
+	return serveAt(t, s, time.Now)
+}
+
+func serveAt(t testing.TB, s *store.Store, now func() time.Time) string {
 	t.Helper()
 	_, err := demo.Load(t.Context(), s, time.Date(2026, 10, 12, 9, 0, 0, 0, time.UTC))
 	must(t, err)
-	h, err := httpapi.New(httpapi.Server{Store: s, Now: time.Now}, web.Dist(), slog.New(slog.DiscardHandler))
+	live := new(httpapi.Live)
+	h, err := httpapi.New(httpapi.Server{Store: s, Now: now, Live: live}, web.Dist(), slog.New(slog.DiscardHandler))
 	must(t, err)
 	srv := httptest.NewServer(h)
 	t.Cleanup(srv.Close)
+	t.Cleanup(live.Close) // first: a stream is not over before it is told
 	return srv.URL
 }
 

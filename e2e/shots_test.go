@@ -4,6 +4,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	. "github.com/chromedp/chromedp"
 )
@@ -14,7 +15,7 @@ func TestShots(t *testing.T) {
 	if dir == "" {
 		t.Skip("make shots takes the pictures")
 	}
-	url, _ := kitchen(t)
+	url, _, now := kitchenWithClock(t)
 	ctx := tab(t, 1280, 800)
 	take := func(name string, s ...step) {
 		t.Helper()
@@ -24,7 +25,6 @@ func TestShots(t *testing.T) {
 	take("rough-start", Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-damson")))
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")))
 	take("bench-juice", click(id("station-juice")))
-	take("bench-fruit", click(id("station-fruit")))
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Apricot cobbler", " .open")))
 	take("bench-cobbler", click(id("station-topping")))
 	take("bench-bake", click(id("station-bake")), WaitVisible(id("plan")), Click(id("scrubber")))
@@ -36,13 +36,20 @@ func TestShots(t *testing.T) {
 	take("baked-it", click(id("light")), click(id("baked")), click(id("juice-spoonable")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
 	take("start-fruit", Navigate(url), click(id("new")), click(id("from-fruit")), fill(id("start-fruit"), "2700"), click(id("fruit-damson")), click(id("style-crumble")), WaitVisible(id("option-0")))
-	take("import", Navigate(url+"/cards/import"), paste(written), WaitVisible(id("ask-4-slip")))
-	take("import-verdict", fill(id("container-2"), "250"), click(id("is-3-cornflour")), click(id("suggest-4")), click(id("out-9")), WaitVisible(id("verdict")))
+	take("import-verdict", Navigate(url+"/cards/import"), paste(written), fill(id("container-2"), "250"), click(id("is-3-cornflour")), click(id("suggest-4")), click(id("out-9")), WaitVisible(id("verdict")))
 	take("shelf-dishes", Navigate(url+"/shelf"), click(id("dish-Oval glass")))
 	take("shelf-ovens", Navigate(url+"/shelf/ovens"), click(id("oven-row-Old range")), fill(id("trial-read-0"), "172"), fill(id("trial-read-1"), "169"), WaitVisible(id("trial-says")))
 	take("shelf-fruit", Navigate(url+"/shelf/fruit"), click(id("row-damson")))
 	take("settings", Navigate(url+"/shelf/kitchen"), WaitVisible(id("sample")))
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")))
 	take("log", Navigate(url+"/log"), WaitVisible(id("bake-Gooseberry crumble")))
+	for _, card := range []string{"Freezer cherry crisp", "Gooseberry crumble"} {
+		do(t, ctx, Navigate(url+"/cards"), click(id("card-"+card, " .open")), click(id("station-bake")), click(id("propose")))
+		reads(t, ctx, id("plan"), "Proposed:")
+		do(t, ctx, click(id("into-oven")), WaitVisible(id("watched-"+card)))
+		now.Add(int64(14 * time.Minute))
+	}
+	take("watch", Navigate(url+"/watch"), WaitVisible(id("next-call")), click(id("done-cover")), click(id("watched-Gooseberry crumble", ` [data-testid="trouble"]`)), click(id("trouble-boils_over")), WaitVisible(id("rescue-0")))
+	take("watch-phone", EmulateViewport(390, 844), Navigate(url+"/watch"), WaitVisible(id("next-call")))
 	take("bench-phone", EmulateViewport(390, 844), Navigate(url), WaitVisible(id("figures")))
 }

@@ -137,7 +137,7 @@ func asWentIn(w store.Watched) bake.DessertRequest {
 func watched(w store.Watched) api.Watched {
 	a := w.Answer.Plan.Answer
 	return api.Watched{
-		Id: w.ID, Title: w.Title, CardId: w.CardID, Version: w.Version, OvenId: w.OvenID, Request: w.Question.Request, Stages: w.Stages,
+		Id: w.ID, Title: w.Title, CardId: w.CardID, Version: w.Version, OvenId: w.OvenID, Request: asWentIn(w).Request, Stages: w.Stages,
 		StartedAt: w.StartedAt, OutAt: w.OutAt, PlanMinutes: w.Answer.Plan.Minutes, Curves: a.Curves, BoilingPointC: a.BoilingPointC,
 		JuiceColour: w.Answer.Balance.Cutaway.JuiceColour,
 		Calls: each(w.Calls, func(c store.Call) api.WatchCall {

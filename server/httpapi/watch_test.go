@@ -136,7 +136,7 @@ func listen(t *testing.T, url string) chan struct{} {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if kind := res.Header.Get("Content-Type"); res.StatusCode != 200 || !strings.HasPrefix(kind, "text/event-stream") {
+	if kind := res.Header.Get("Content-Type"); res.StatusCode != http.StatusOK || !strings.HasPrefix(kind, "text/event-stream") {
 		t.Fatalf("%d %s", res.StatusCode, kind)
 	}
 	told := make(chan struct{}, 100)

@@ -6,8 +6,11 @@ import KeySheet from './parts/KeySheet.vue'
 import OutboxNotice from './parts/OutboxNotice.vue'
 import { bindKeys, listen, sheetOpen } from './parts/useKeys'
 import { useKitchen } from './parts/useKitchen'
+import DueNotice from './watch/DueNotice.vue'
+import { useWatch } from './watch/useWatch'
 
 const kitchen = useKitchen()
+const watching = useWatch()
 const router = useRouter()
 const dark = useDark({ storageKey: 'mabbin.light' })
 const toggleDark = useToggle(dark)
@@ -17,6 +20,7 @@ bindKeys('Everywhere', [
   { key: '?', says: 'these keys', does: () => (sheetOpen.value = !sheetOpen.value) },
   { key: 'b', says: 'the Bench', does: () => void router.push('/') },
   { key: '/', says: 'the cards', does: () => void router.push('/cards') },
+  { key: 'o', says: 'the oven watch', does: () => void router.push('/watch') },
   { key: 'l', says: 'the log', does: () => void router.push('/log') },
   { key: 'h', says: 'the shelf', does: () => void router.push('/shelf') },
 ])
@@ -42,6 +46,11 @@ onMounted(() => void kitchen.load())
     <nav aria-label="Screens">
       <RouterLink to="/">Bench</RouterLink>
       <RouterLink to="/cards">Cards</RouterLink>
+      <RouterLink to="/watch" data-testid="nav-watch"
+        >Watch<span v-if="watching.desserts.length" class="in">{{
+          watching.desserts.length
+        }}</span></RouterLink
+      >
       <RouterLink to="/log">Log</RouterLink>
       <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }"
         >Shelf</RouterLink
@@ -51,9 +60,10 @@ onMounted(() => void kitchen.load())
     <button class="plain" :aria-pressed="dark" data-testid="light" @click="toggleDark()">
       {{ dark ? 'Light' : 'Dark' }}
     </button>
-    <button class="plain" aria-label="Keys" data-testid="keys" @click="sheetOpen = true">Keys</button>
+    <button class="plain keys" aria-label="Keys" data-testid="keys" @click="sheetOpen = true">Keys</button>
   </header>
   <OutboxNotice />
+  <DueNotice />
   <main id="main">
     <RouterView v-if="kitchen.larder" />
     <p v-else-if="kitchen.trouble" class="trouble" role="alert">
@@ -100,6 +110,15 @@ nav a.router-link-exact-active {
   color: var(--rim-ink);
   box-shadow: inset 0 -5px 0 var(--rim);
 }
+.in {
+  min-width: 22px;
+  margin-left: 6px;
+  padding: 0 6px;
+  border-radius: 11px;
+  background: var(--heat);
+  color: var(--panel);
+  text-align: center;
+}
 .kitchen {
   margin-left: auto;
   color: var(--ink-2);
@@ -117,7 +136,9 @@ main {
     gap: 4px;
   }
   .kitchen,
-  .mark {
+  .name,
+  .mark,
+  .keys {
     display: none;
   }
   nav {
@@ -125,7 +146,7 @@ main {
     margin-right: auto;
   }
   nav a {
-    padding: 0 9px;
+    padding: 0 7px;
   }
 }
 </style>

@@ -28,6 +28,12 @@ export const router = createRouter({
       component: () => import('./bench/HowItBakes.vue'),
       meta: { title: 'How the bake is calculated' },
     },
+    {
+      path: '/watch',
+      name: 'watch',
+      component: () => import('./watch/WatchView.vue'),
+      meta: { title: 'Oven watch' },
+    },
     { path: '/log', name: 'log', component: () => import('./log/LogView.vue'), meta: { title: 'Log' } },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

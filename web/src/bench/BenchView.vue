@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Card, FileFormat, Remark } from '@/api/client'
+import BakedIt from '@/parts/BakedIt.vue'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import RemarkList from '@/parts/RemarkList.vue'
 import { sorted } from '@/parts/remarks'
@@ -9,8 +11,8 @@ import { forms, takeAway } from '@/parts/takeAway'
 import { bindKeys } from '@/parts/useKeys'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
+import { useWatch } from '@/watch/useWatch'
 import { bandWords, grams, heat, inUnits, integer, litres, lower, mm, short, sizes } from '@/parts/words'
-import BakedIt from './BakedIt.vue'
 import BakeStation from './BakeStation.vue'
 import BakeStrip from './BakeStrip.vue'
 import CuttingPlan from './CuttingPlan.vue'
@@ -29,6 +31,8 @@ import { usePlan } from './usePlan'
 import WrittenPanel from './WrittenPanel.vue'
 
 const kitchen = useKitchen()
+const router = useRouter()
+const watching = useWatch()
 const dessert = useDessert()
 const outbox = useOutbox()
 const plan = usePlan()
@@ -159,6 +163,39 @@ const unbind = bindKeys('On the Bench', [
 onBeforeUnmount(unbind)
 const print = () => window.print()
 
+/** The card that this is of, as it was saved. */
+const ofCard = computed(() => {
+  const d = dessert.draft
+  return d?.cardId && d.version && !dessert.unsaved ? { card_id: d.cardId, version: d.version } : {}
+})
+/** What goes into the log. */
+const logged = computed(() => ({
+  title: dessert.draft?.name.trim() || 'Unnamed',
+  baked_at: new Date().toISOString(),
+  ...ofCard.value,
+  request: dessert.asked ?? dessert.draft!.request,
+  setting: dessert.draft?.setting ?? {},
+}))
+
+/** The clock starts: by the stages that are on the strip now. */
+async function intoOven() {
+  const d = dessert.draft
+  const stages = plan.answer?.plan.stages
+  if (!d || !stages) return
+  const problem = await watching.start({
+    id: crypto.randomUUID(),
+    title: d.name.trim() || 'Unnamed',
+    ...ofCard.value,
+    oven_id: d.setting.oven_id,
+    request: kitchen.ours(d.request),
+    setting: { ...plan.place, stages },
+  })
+  refused.value = problem
+    ? `${problem.title}${problem.errors?.map((e) => `: ${e.detail}`).join('') ?? ''}`
+    : ''
+  if (!problem) void router.push('/watch')
+}
+
 async function away(form: FileFormat) {
   const d = dessert.draft
   if (!d) return
@@ -221,7 +258,10 @@ async function away(form: FileFormat) {
         <button class="push" data-testid="weigh" @click="weigh(!weighing)">
           {{ weighing ? 'Back' : 'Weigh' }}
         </button>
-        <button class="push main" data-testid="baked" @click="baked = true">Baked it</button>
+        <button class="push" data-testid="baked" @click="baked = true">Baked it</button>
+        <button class="push main" :disabled="!plan.answer" data-testid="into-oven" @click="intoOven">
+          In the oven
+        </button>
       </span>
     </div>
     <p v-if="refused" class="wrong no-print" role="alert">Not done. {{ refused }}.</p>
@@ -304,7 +344,7 @@ async function away(form: FileFormat) {
         </button>
       </div>
     </div>
-    <BakedIt v-model="baked" />
+    <BakedIt v-model="baked" :bake="logged" :band="answer?.set.band" :ticket="answer?.ticket" />
     <DietChoice v-model="diet" />
   </div>
 </template>

@@ -1,16 +1,22 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import type { Outcome } from '@/api/client'
+import type { Band, Bowl, NewBake, Outcome } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { bandWords, grams, lower, number, short } from '@/parts/words'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
-import { useDessert } from './useDessert'
 
 /** What came out, in a few touches; all of it may be left out. */
 const open = defineModel<boolean>({ required: true })
+const props = defineProps<{
+  /** What was baked. */
+  bake: Omit<NewBake, 'id' | 'outcome'>
+  /** How it was predicted to stand. */
+  band?: Band
+  ticket?: Bowl[]
+}>()
+const emit = defineEmits<{ logged: [] }>()
 const kitchen = useKitchen()
-const dessert = useDessert()
 const outbox = useOutbox()
 const out = reactive<Outcome>({})
 const refused = ref('')
@@ -25,7 +31,7 @@ const asked = [
 ] as const
 /** Liquids that are poured to feel: how much of each went in. */
 const toFeel = computed(() =>
-  (dessert.answer?.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.note?.startsWith('to feel'))),
+  (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.note?.startsWith('to feel'))),
 )
 const wentIn = reactive<Record<string, number | undefined>>({})
 watch(open, (now) => {
@@ -50,25 +56,18 @@ function noted() {
 }
 
 async function log() {
-  const d = dessert.draft
-  if (!d || !kitchen.kitchen) return
-  const fromCard = d.cardId && d.version && !dessert.unsaved
-  const body = {
-    id: crypto.randomUUID(),
-    title: d.name.trim() || 'Unnamed',
-    baked_at: new Date().toISOString(),
-    ...(fromCard ? { card_id: d.cardId, version: d.version } : {}),
-    request: dessert.asked ?? d.request,
-    setting: d.setting,
-    outcome: { ...out, note: noted() },
-  }
+  if (!kitchen.kitchen) return
+  const body: NewBake = { ...props.bake, id: crypto.randomUUID(), outcome: { ...out, note: noted() } }
   const sent = await outbox.send({
     what: `bake of ${body.title}`,
     path: `/api/v1/kitchens/${kitchen.kitchen.id}/bakes`,
     body,
   })
   if (sent.kept === 'refused') refused.value = sent.problem.errors?.[0]?.detail ?? sent.problem.title
-  else open.value = false
+  else {
+    open.value = false
+    emit('logged')
+  }
 }
 </script>
 
@@ -83,9 +82,7 @@ async function log() {
       <div v-for="q in asked" :key="q.key" class="field">
         <span class="label"
           >{{ q.title
-          }}<template v-if="q.key === 'juice' && dessert.answer"
-            >, predicted {{ bandWords[dessert.answer.set.band] }}</template
-          ></span
+          }}<template v-if="q.key === 'juice' && band">, predicted {{ bandWords[band] }}</template></span
         >
         <div class="choice" role="group" :aria-label="q.title">
           <button

@@ -1,0 +1,68 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+	"time"
+
+	. "github.com/chromedp/chromedp"
+
+	"mabbin/server/demo"
+)
+
+// From the Bench into the oven: calls in their order, answered on one tablet and seen on the other, a rescue, and the log.
+func TestTheOvenWatch(t *testing.T) {
+	url, s, now := kitchenWithClock(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/watch"))
+	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), click(id("station-bake")), click(id("propose")), WaitEnabled(id("into-oven")))
+	reads(t, ctx, id("plan"), "Proposed:")
+	do(t, ctx, click(id("into-oven")))
+	reads(t, ctx, id("next-call"), "Turn the dish round", "Damson and apple crumble", "Old range", "in")
+	reads(t, ctx, id("watched-Damson and apple crumble"), "min left", "Put foil on", "Take it out", "Ready to spoon")
+
+	// A second tablet shows the same, and is told without asking.
+	other := tab(t, 800, 1280)
+	do(t, other, Navigate(url+"/cards"), WaitNotPresent(id("due")))
+	now.Add(int64(27 * time.Minute))
+	do(t, other, Navigate(url+"/cards"))
+	reads(t, other, id("due"), "Turn the dish round")
+	do(t, ctx, Navigate(url+"/watch"))
+	reads(t, ctx, id("call-left"), "ago")
+	do(t, other, click(id("due-done")))
+	reads(t, ctx, id("next-call"), "Put foil on")
+	reads(t, ctx, id("call-turn"), "done")
+
+	// Undone, snoozed by a key, skipped.
+	do(t, ctx, click(id("undo-turn")))
+	reads(t, ctx, id("next-call"), "Turn the dish round")
+	do(t, ctx, KeyEvent("m"), idle())
+	reads(t, ctx, id("call-left"), "in 3 min")
+	do(t, ctx, KeyEvent("x"), idle())
+	reads(t, ctx, id("call-turn"), "skipped")
+
+	// Something is wrong: each way is tried, the first is taken, and the calls move.
+	before := text(t, ctx, id("call-take_out"))
+	do(t, ctx, click(id("trouble")), click(id("trouble-oven_off")), fill(id("off-min"), "12"))
+	reads(t, ctx, id("rescue"), "Switch it on", "min from now", "On the model it comes right")
+	do(t, ctx, click(id("rescue-0")), WaitNotPresent(id("rescue")))
+	if after := text(t, ctx, id("call-take_out")); after == before {
+		t.Errorf("twelve minutes without heat, and still out at %s", after)
+	}
+
+	// Out, and into the log; the browser that was closed meanwhile shows it all.
+	now.Add(int64(40 * time.Minute))
+	do(t, ctx, Navigate(url+"/watch"), click(id("done-take_out")))
+	reads(t, ctx, id("state"), "out since")
+	if words := text(t, ctx, id("watched-Damson and apple crumble")); strings.Contains(words, "Something is wrong") {
+		t.Error("it is out, and can still be rescued in the oven")
+	}
+	do(t, ctx, click(id("how-did-it-come-out")), click(id("juice-spoonable")), click(id("top-golden")), click(id("log-it")))
+	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
+	log, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, nil, 1)
+	must(t, err)
+	if b := log[0]; b.Title != "Damson and apple crumble" || *b.Juice != "spoonable" || len(b.Stages) < 2 || b.OvenID == nil {
+		t.Errorf("logged is %+v", b)
+	}
+}
