@@ -372,6 +372,48 @@ func (e WatchCallState) Valid() bool {
 	}
 }
 
+// Defines values for WatchedProbe.
+const (
+	WatchedProbeAir    WatchedProbe = "air"
+	WatchedProbeEmpty  WatchedProbe = ""
+	WatchedProbeMiddle WatchedProbe = "middle"
+)
+
+// Valid indicates whether the value is a known member of the WatchedProbe enum.
+func (e WatchedProbe) Valid() bool {
+	switch e {
+	case WatchedProbeAir:
+		return true
+	case WatchedProbeEmpty:
+		return true
+	case WatchedProbeMiddle:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for SetProbeJSONBodyPlace.
+const (
+	SetProbeJSONBodyPlaceAir    SetProbeJSONBodyPlace = "air"
+	SetProbeJSONBodyPlaceEmpty  SetProbeJSONBodyPlace = ""
+	SetProbeJSONBodyPlaceMiddle SetProbeJSONBodyPlace = "middle"
+)
+
+// Valid indicates whether the value is a known member of the SetProbeJSONBodyPlace enum.
+func (e SetProbeJSONBodyPlace) Valid() bool {
+	switch e {
+	case SetProbeJSONBodyPlaceAir:
+		return true
+	case SetProbeJSONBodyPlaceEmpty:
+		return true
+	case SetProbeJSONBodyPlaceMiddle:
+		return true
+	default:
+		return false
+	}
+}
+
 // Afterwards defines model for Afterwards.
 type Afterwards = watch.Afterwards
 
@@ -547,6 +589,9 @@ type DishChange struct {
 
 // Doing defines model for Doing.
 type Doing = balance.Doing
+
+// Estimate What the probe has told
+type Estimate = watch.Estimate
 
 // ExportRequest defines model for ExportRequest.
 type ExportRequest struct {
@@ -888,6 +933,9 @@ type Problem struct {
 	Type string `json:"type"`
 }
 
+// Reading defines model for Reading.
+type Reading = bake.Point
+
 // RecipeBowl defines model for RecipeBowl.
 type RecipeBowl = recipe.Bowl
 
@@ -1054,12 +1102,19 @@ type Watched struct {
 	CardId *openapi_types.UUID `json:"card_id,omitempty"`
 
 	// Curves A point at least every minute
-	Curves      BakeCurves          `json:"curves"`
+	Curves BakeCurves `json:"curves"`
+
+	// Estimate What the probe has told
+	Estimate    *Estimate           `json:"estimate,omitempty"`
 	Id          openapi_types.UUID  `json:"id"`
 	JuiceColour string              `json:"juice_colour"`
 	OutAt       *time.Time          `json:"out_at,omitempty"`
 	OvenId      *openapi_types.UUID `json:"oven_id,omitempty"`
 	PlanMinutes float64             `json:"plan_minutes"`
+
+	// Probe Where it is
+	Probe    WatchedProbe `json:"probe"`
+	Readings []Reading    `json:"readings"`
 
 	// Request One dessert in one dish. What is left out takes the style's or the fruit's own value.
 	Request BalanceRequest `json:"request"`
@@ -1070,6 +1125,9 @@ type Watched struct {
 	Title     string    `json:"title"`
 	Version   *int      `json:"version,omitempty"`
 }
+
+// WatchedProbe Where it is
+type WatchedProbe string
 
 // WholeCard defines model for WholeCard.
 type WholeCard = formats.Card
@@ -1092,6 +1150,14 @@ type ListBakesParams struct {
 	Before *openapi_types.UUID `form:"before,omitempty" json:"before,omitempty"`
 	Limit  *int                `form:"limit,omitempty" json:"limit,omitempty"`
 }
+
+// SetProbeJSONBody defines parameters for SetProbe.
+type SetProbeJSONBody struct {
+	Place SetProbeJSONBodyPlace `json:"place"`
+}
+
+// SetProbeJSONBodyPlace defines parameters for SetProbe.
+type SetProbeJSONBodyPlace string
 
 // ChangeWatchJSONBody defines parameters for ChangeWatch.
 type ChangeWatchJSONBody struct {
@@ -1154,6 +1220,9 @@ type StartWatchJSONRequestBody = WatchStart
 
 // AnswerCallJSONRequestBody defines body for AnswerCall for application/json ContentType.
 type AnswerCallJSONRequestBody = CallAnswer
+
+// SetProbeJSONRequestBody defines body for SetProbe for application/json ContentType.
+type SetProbeJSONRequestBody SetProbeJSONBody
 
 // RescueJSONRequestBody defines body for Rescue for application/json ContentType.
 type RescueJSONRequestBody = Trouble
@@ -1277,6 +1346,9 @@ type ServerInterface interface {
 	// AnswerCall Say that a call was done or skipped, put it off, or take the answer back. Answered twice, the first answer stays.
 	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call})
 	AnswerCall(c *gin.Context, kitchen KitchenID, dessert DessertID, call openapi_types.UUID)
+	// SetProbe Put the (simulated) probe into a dessert, move it, or take it out. When its curve parts from the predicted one, the time is estimated anew and the calls move.
+	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/probe)
+	SetProbe(c *gin.Context, kitchen KitchenID, dessert DessertID)
 	// Rescue What to do about a trouble in the oven, each way tried on the model from where the bake stands
 	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/rescue)
 	Rescue(c *gin.Context, kitchen KitchenID, dessert DessertID)
@@ -2109,6 +2181,40 @@ func (siw *ServerInterfaceWrapper) AnswerCall(c *gin.Context) {
 	siw.Handler.AnswerCall(c, kitchen, dessert, call)
 }
 
+// SetProbe operation middleware
+func (siw *ServerInterfaceWrapper) SetProbe(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "dessert" -------------
+	var dessert DessertID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SetProbe(c, kitchen, dessert)
+}
+
 // Rescue operation middleware
 func (siw *ServerInterfaceWrapper) Rescue(c *gin.Context) {
 
@@ -2342,6 +2448,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert", wrapper.EndWatch)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/calls/:call", wrapper.AnswerCall)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/rescue", wrapper.Rescue)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/probe", wrapper.SetProbe)
 	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/stages", wrapper.ChangeWatch)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.ListCards)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.AddCard)
@@ -3567,6 +3674,47 @@ func (response AnswerCalldefaultApplicationProblemPlusJSONResponse) VisitAnswerC
 	return err
 }
 
+type SetProbeRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Dessert DessertID `json:"dessert"`
+	Body    *SetProbeJSONRequestBody
+}
+
+type SetProbeResponseObject interface {
+	VisitSetProbeResponse(w http.ResponseWriter) error
+}
+
+type SetProbe200JSONResponse Watched
+
+func (response SetProbe200JSONResponse) VisitSetProbeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetProbedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetProbedefaultApplicationProblemPlusJSONResponse) VisitSetProbeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type RescueRequestObject struct {
 	Kitchen KitchenID `json:"kitchen"`
 	Dessert DessertID `json:"dessert"`
@@ -4038,6 +4186,9 @@ type StrictServerInterface interface {
 	// AnswerCall Say that a call was done or skipped, put it off, or take the answer back. Answered twice, the first answer stays.
 	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call})
 	AnswerCall(ctx context.Context, request AnswerCallRequestObject) (AnswerCallResponseObject, error)
+	// SetProbe Put the (simulated) probe into a dessert, move it, or take it out. When its curve parts from the predicted one, the time is estimated anew and the calls move.
+	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/probe)
+	SetProbe(ctx context.Context, request SetProbeRequestObject) (SetProbeResponseObject, error)
 	// Rescue What to do about a trouble in the oven, each way tried on the model from where the bake stands
 	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/rescue)
 	Rescue(ctx context.Context, request RescueRequestObject) (RescueResponseObject, error)
@@ -5269,6 +5420,51 @@ func (sh *strictHandler) AnswerCall(ctx *gin.Context, kitchen KitchenID, dessert
 	}
 }
 
+// SetProbe operation middleware
+func (sh *strictHandler) SetProbe(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
+	var request SetProbeRequestObject
+
+	request.Kitchen = kitchen
+	request.Dessert = dessert
+
+	var body SetProbeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetProbe(ctx, request.(SetProbeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetProbe")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SetProbeResponseObject); ok {
+		if err := validResponse.VisitSetProbeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Rescue operation middleware
 func (sh *strictHandler) Rescue(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
 	var request RescueRequestObject
@@ -5682,263 +5878,268 @@ func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5L1rs9s2kj/8VVDa3fLz1NLn4tiZzPGLp2wnmclMEueJvZMXM/NXQSQkYQ4JMAB4ZCXl7/4vdAMkSIEi",
-	"KOnYu7WvfBEJ4tLd6Ouvf1/ksqqlYMLoxd3vi5oqWjHDFPzrDVXFd1/bv3GxuFvU1GwX2ULQii3uFjlV",
-	"xSJbKPZrwxUrFndGNSxb6HzLKmrfWUtVUbO4WzQNt0+afW3f00ZxsVl8/JgtvmZaM2VGP1Hg7+d+hevt",
-	"+Ce43p45/l+5ybdMjH7iHn8/6ysf7cu6lkIzOJmflFyVrLJ/zaUwTBj7V1rXJc+p4VJc1/jEf/5LS2F/",
-	"677174qtF3eLf7vujv4af9XXflz4YsF0rnhth1vcLX7ZUkO4JjslxSYja87Kgqz27i//z8/fviF/fP7i",
-	"D/8v7Ikbz37u1dowtaOqQAJTsmbKcFxGLgtm/2SiqRZ3f1+oRoj9IlvUtGSLbKEbcW//ME1+v/jnwa5k",
-	"C033MM7hoXRb/Xf8inu4G0Wu/sVyS1sfnm7kU/efO2ry7VUw5eDnp7yqpTLIJma7uFtUdLXi4jqXil3D",
-	"m/DpV5Vs3HkUBbe7R8ufgmWvaalZNtgJQ+8ZnFNk03dUE/idrKUiG0WFYUVGuCA7qQr9krCqNnv4kZIV",
-	"VYyIploxtYjsWCO4CXd8s8gWebXIFlW5yBZv7F+4JdX/iO73Ay0b1qPXQjYrOCv3rPvy8AjwRff5zK32",
-	"4CzazfuZ/dowPXcP86YOl2Y/Zw+wYkbxfJEteFUzxWkZXRoXG8UK7jipfwp/ZXsi14SStWq4IXafBele",
-	"yIiWxNiTyptakxXLZcXsOVXwefrheyY2lmC+vIl8+J6LIpx2RbV9rcR3ssWDLJsKdpjZ+VPTKIbH1Bhm",
-	"n6yZyu20owxSS2T/0U2hjTaKlpyK6ACGfUB6+UCrurS/3ZLb62ew0v7ivrrJJvgQxnILjp69vmfFzDPf",
-	"xKmxoh94ZVd8e3NzcwO7hf++OaDUbHHP9uNnHh70YmqFdqRssZmSMitaUpGzK1xwsohxr8FXX9N7dihP",
-	"V/SeFUtq+ptCDXtqeMVi8sDe4kteJNxB2SLxMdkYywBTV81b99hHe6Ss4LnBwz/2zmvF2XrhNt0JiKPP",
-	"4455cWIZghlj5znx4jv3mOUAbkoWuWSyxQNTmiN7ud+4MGwTEX+4UTBQ1h1St4xwC7o5dlsZ4xZLAa+E",
-	"3jE1k2VWkpdcbJa15MIs8yRxni3yRj3g+8c3/J69wSc/ZgsmipQXvhEFPP3gtdDJF/DJ4S4PF9YOiTNp",
-	"1zDJnffsyu3sDN687xjzTbtXR4+lL3BeEZg3oYaUjGpD2ANTe4JyfnFwiFQDUXLDKp14hO4/qFJ0D0cq",
-	"y4JpRwJnDiQbde4o61JKdf5k4I5e+uvxzMEqXhQlO39S7hTPHEXx6vyp6EataX72mga815Jpu2Mhffmp",
-	"h1/vDnx4Zi1BZUjmKfzqWO40fv1GzFU7PPv1WfjW2kcg3onZKtlsti/JipVyR26uviRabjb7jNCVfGDk",
-	"OVk1CjSKFNnb8lfkexu7y6L70B+ItZ4ycnv1xQtiJHlGCqru/XefzfnuASsNJJYhtzc35E1mZZbZMoJn",
-	"nzY2EES7roQXNDNLvaUqsu9v1/D5NS+t/Ce7rdSMmC3P75lgimypJoUUjHCjrcl0nzZDbRitWLGU6/Vy",
-	"c/jR990Xn+iUEQccM0rzwc44BggXP5xXCnN8I4pTOaO9k2fcZD/gmshayQoORhuqzEsimrK8I9yQQjJN",
-	"hDRkS+saPCOH3LVENclao1H6sINR+1fnS4kxDUifr15cYJA/njMIcugZAziZumpWq5LpMwaypHX+KEbW",
-	"tdWznIw7eaQBQwwnF133wbkenFF8fr1TyIYUlsREXpc8hY9+opsRc62vokxpvlHdQqrQPllJWTIqDrVj",
-	"+Jh7fMyg+KmkYuZVSFsbZGryTqe2qj5V5X6GabBWvNgwT2iDW2htmAIxo2h+n5HdlinW/pvQ0kp+YxdP",
-	"jJSklGBZJcj/kho2Y46llPdLK/Li0/xly4S9ju1j4KrDG0tpQ5xtnjCl4CpOeNpeEKs9Knr9yfxZ7kjV",
-	"5FuSW2JRhIqCbKUx8FciH+xUt4wI9sEQs5OEKkbkOm2O9u1kq9Ie0bFj5eBylo1JVyr0lrOyOBzQErLU",
-	"rLhD2uAV2cmmLEAf6sZqucfeueqBHTnR1xL8c0maBN3MYPR39vEYp5tGiSU14wL34MuNqJgZcSsLSeqS",
-	"CpLDNlSMmc6nvMi6qR76BAfT2tG9XtozChc4x2/rogAHH5pH7hhuiQwziyI1M6ZkOiZQL3eQ7bGkbnI8",
-	"ogErDl3BbqXdKvyn2qnHBP/RT7n3ol/pi7w+ffaYMWD0njA/YLLMXyeB9PLXhZPI3ZJauku5vuFmO+3y",
-	"Pi0aQUvDTVOwZTXhov6y76F++vyLmJPaW5wzZgBqd0z8f8/WxgrVO3L7VVSCBe7zF+HUojMDQ0swrZfV",
-	"1FKf91zxVy8io+2oYWpZ5+bYtJ/dHJ/2l8dd/sO4RLiAGINAkHiC17+2z7hnlxfY+S/6RBHdeWd+ziSL",
-	"fzU8Z0vdbKgaM6i7ad5cfXF8njdXX02EVyqq9XKTwAThgm9vRlwAUcp439r6VJNcKrG25nNG/oNIdA3A",
-	"ml+Ssl3X87MIKPs0vDX0seFGxih0Q+uUs7x5MTGliVWD5JfrtT2IY2ql0yXtzoMyyTUxWyqsOgdR+KOT",
-	"+KpH+F9Fd3/LyvUgrFnKXWsyLrLFlm+28ZDoiXd4RT98hy84Keb+dRvR0zw5znScdEe1bsqSUEP++IK8",
-	"IRRU4duxUIB91t66+VQo9Fm4sVGBspXlEZfLyEiTdNtNMPhCVBFBw/3kXVuhg2xgZCu5E0vljLlRZp3i",
-	"1QnOyKUomtzwB272y92yup/Ywhe9i/DmWWTIggltR9ssq3JitGf90WL3aqH2S33Phbuk+/twQ6QKhCMt",
-	"Sys4uSEb/sA0+k3tvUyaemqfpjZqyywl0Jrmdm3/Wt5vJreqfzO8uDlRHn9aVWd6J3qazpGR/ni6MjMg",
-	"ohiZxk8knN0hpw4+6XLovDYybmtE1PKf2wj4KZr5u3wrZXli7CYl8LKVmom4LTgreLGmI5qLC114yZfk",
-	"TthSUYy4JPbE/viS3LRuMEzaE9JY2x722j6a9B2XF3Nwg5ZNVUfFiFtMrppqdaE5jAaf/ksYXgZRJ+K8",
-	"xC/JTS/GkPaZUd9BO9tA2Vhj7gY1XFqWsqsF1npgyuoKbdAG/gdinhuqorrI6WksLvExlqJpSL6lYsM0",
-	"7ryQLh2QGFaWOpaxo5lJ9Y5cyAECMawxo+Dwq2CrHOOfTvbMDcMF5IjZW86p4ljfbXXHweFsOlYImDL0",
-	"lPhlDiPauOVh/s8MkemE3okSs8t/+oy+DGmMrJb24onHVcFoyKkg9hGMI2J4G7z5UW8t2N1TKvAMo/q4",
-	"LrHak51PzYXQspFIh6rh5nw9Y83VZOjhW/uMU6jciQbWUC7FAxN4vEC98fTO4yGCNQ1suIruyYoRuV6H",
-	"dvTtzZmG9IFJ+d/BMhw79trFEEL3+AnG46E0pKJwZxgPWpAVW0vFMojUSIzO6FwxJuCy04buNWlEybQm",
-	"VEizZcpeuXkJrlOyYtYev+isP6ZIqjaRcb6oghvvpPxGmvNiXK0+oBi6ZbQYuUutCFoxUtGCkcJuMR5D",
-	"6kb+ldUmdvvRsmRqw8TsQMmW5ffLkq5YeTjh79o0Ze0yYOBByH4x0i5DMVpkZLfl+dbrYwLFaXqsJ5fC",
-	"UC70WcELN0TWW1DMIQBh+lQtYcU0L9jISTrpBeGGguy42RIQ1KfEq2hZJk+K0Xwbyx56RSwbJKvBI/rp",
-	"YGed6uK+mbmJTod83EFERN9roPfuEiikVCQvpWY6lQm+lqOkZFWi5ZrmRqojzsQ11d6ZuOaC6y3TpKL3",
-	"zBtOpNWtktKYDd3RydyDN+4xfMNEZbOdoLPbMmLvnRKk84oqDQHzvDGpe/QGvwExqlhKK58bfMLUSqoY",
-	"XebVs0Ra3UpjdbJC1zRnox6OiJnI6lPeK3nFDSuWq33PuOJliU4JHG+RLXaMb7asiN7ZldRmial0Izl6",
-	"9glXuAP2kJ2uBtoJv5Ew35opDrWRy7xKTm/YLe2CZlxHildzzw0rhEa9hBOVWe3Lg29nQyIa7MBgdRHy",
-	"iZFG79gHxxcTVKNH+5NiNVWgiiVnshpZMmX1iuXmuMKL5NJpvO7eR7WLQYK+94uuQCPD16wNgm9JXhJn",
-	"/SfMDiNym2iGLQg5ukpNq3XBvS1V7FIGc7YoWbGZr4YVBSuW6EZMvS0LrrUsH1jhwpObmDKukXsLRblg",
-	"BUHvStI63Cvjg38rFeECR0q+m/2o85YanHmS7MkNF0v2a2zWP1LTKFoSfCjrxUATRZtiuZT3XapziqBi",
-	"JaOaFeleHAn5lk2d/sYwAzvhnR3V21lHMcxC7ZY1GCwbkHSMXIdbeUgdh1Q4XGd/pzpK6VNBTFginy5L",
-	"LgY+unnecZ6QimofAh1uJHUrRqZsQw1/YGCxlmx9rmtWNUJwsUmnjO0+uVbcadJ207vP4BCZ26IUtdqu",
-	"0l4Do75aDRuBZj0ljWaQGsrNuRZmxcxWFjEjEXV5VTDlcyNcRcR5yryzZuan/rlS+VmmVMqFj5ZCcZoQ",
-	"CN4OzCmcbOzc60bl22FF3inbMNBxOMuZzoiSjShYQZrapzejgsKtoG+ESdWCYhqGJivZbLbmzJAQW5ul",
-	"pfRjqlqGnlxYDRebsWByugSo3cDpFwr/LT5So8ccB1jNry2z7AKW9dpdSj14IEyCGafID8Uqqu7T4y0/",
-	"w/PRgAszsy+ClOpdzH23qv+c53VOS3b6DZX+oaZeGnmKBICP+PdTjkrnrgwjSROySkPcXO3K1tayLOVO",
-	"e6PjJWGl7kyQ8Ncu3yiax272JZt3PPDGnBUZqjaJQcRhfnGODlW34S0ltWP2p9NbTruTnqJiB6Vlo/Jj",
-	"1diPqB559IzjUgLHdE9H80+HlSTOFF3zTaMYepusaM3Iam9/4IpYmRPEeoPtqKUUy+mI6m4rS0YcApN3",
-	"mOp5iQqBnXV2lBdvPJiHl8Ogjs+ZCVLUDGdMy1jJizD2hZMrIbZyF72eRq/d8zT9e6b0jN2YR/ubZPdh",
-	"fG2jt76QJv6D3spdJCnmT4pW2gdoQU480UQbVi/GAHN0zHihimlDFKMlwvxYlR2fzohUiME0XyHAObff",
-	"nWNcjAGTRD/pwUe2EAtFukn6SGJKZp+0Clab7RIzZA5vORzSnoiiuyMh8xEvHg5epftgDZdLCPrOeaFE",
-	"VkxhefYBMJlmbpHVuqOSjpIV1zluShjRV021gjIYJTGPp1CyRpKB6G7MPb6mZuQbOBzLSK64ri0Fa6NY",
-	"o1nZ/2zRaKDr7vO6VowWeux7MwTKdl/AZou41P8FUk7lmpT814YXyHJss2mZ2WX5O+CzdtNSTAo5BAeZ",
-	"jHyin/G8zfS4djsGik1ORcFHAhu923C2/RpNVupvd+by2Lz/FAnSb01UNkxmv85MTe2ERMh1PZY9YPqO",
-	"345kkJ9o9btYQyxc0Ckzfa0g/GQbrw4cAj7Tq3PiDT30EeWkf2xDjS3rMhxa1/zA94chw8Ar0wnyLgTa",
+	"5L1dk9s2ljf+VVDa3fJuLd3dduxM0r74l1+Smcwkcf6xd3IxM48KIiEJ0yTAAGDLSsrf/SmcA5AgBYqg",
+	"pLZn67nyi0gABM45OK+/8/sil1UtBRNGL25/X9RU0YoZpuBfr6kqvntj/8bF4nZRU7NdZAtBK7a4XeRU",
+	"FYtsodivDVesWNwa1bBsofMtq6h9Zy1VRc3idtE03D5p9rV9TxvFxWbx8WO2eMO0ZsqMTlHg7+fOwvV2",
+	"fAqut2eO/xdu8i0To1Pc4e9nzfLRvqxrKTSDk/lJyVXJKvvXXArDhLF/pXVd8pwaLsV1jU/89z+1FPa3",
+	"bq5/V2y9uF3823V39Nf4q77248KMBdO54rUdbnG7+GVLDeGa7JQUm4ysOSsLstq7v/znz9++Jl8/e/6H",
+	"/4I9cePZ6V6uDVM7qgokMCVrpgzHz8hlweyfTDTV4vZvC9UIsV9ki5qWbJEtdCPu7B+mye8W/zjYlWyh",
+	"6R7GOTyUbqv/hrO4h7tR5OqfLLe09eHxRj52/7mjJt9eBUsOfn7Mq1oqg2xitovbRUVXKy6uc6nYNbwJ",
+	"U7+sZOPOoyi43T1a/hR89pqWmmWDnTD0jsE5RTZ9RzWB38laKrJRVBhWZIQLspOq0C8Iq2qzhx8pWVHF",
+	"iGiqFVOLyI41gptwxzeLbJFXi2xRlYts8dr+hVtS/Y/oft/TsmE9ei1ks4Kzcs+6mYdHgC+66TP3tQdn",
+	"0W7ez+zXhum5e5g3dfhpdjp7gBUziueLbMGrmilOy+incbFRrOCOk/qn8Be2J3JNKFmrhhti91mQ7oWM",
+	"aEmMPam8qTVZsVxWzJ5TBdPTD98zsbEE8+VNZOI7Lopw2RXV9rUS38kW97JsKthhZtdPTaMYHlNjmH2y",
+	"Ziq3y44ySC2R/Uc3hTbaKFpyKqIDGPYB6eUDrerS/vaEPLl+Cl/a/7ivbrIJPoSx3AdHz17fsWLmmW/i",
+	"1FjRD7yyX/zk5ubmBnYL/31zQKnZ4o7tx888POjF1BfakbLFZkrKrGhJRc6u8IOTRYx7DWZ9Re/YoTxd",
+	"0TtWLKnpbwo17LHhFYvJA3uLL3mRcAdli8THZGMsA0xdNW/dYx/tkbKC5wYP/9g7rxRn64XbdCcgjj6P",
+	"O+bFiWUIZoxd58SL79xjlgO4KVnkkskW90xpjuzlfuPCsE1E/OFGwUBZd0jdZ4Rb0K2x28oYt1gKeCn0",
+	"jqmZLLOSvORis6wlF2aZJ4nzbJE36h7fP77hd+w1PvkxWzBRpLzwjSjg6XuvhU6+gE8Od3n4Ye2QuJL2",
+	"Gya5845duZ2dwZt3HWO+bvfq6LH0Bc5LAusm1JCSUW0Iu2dqT1DOLw4OkWogSm5YpROP0P0HVYru4Uhl",
+	"WTDtSODMgWSjzh1lXUqpzl8M3NFLfz2eOVjFi6Jk5y/KneKZoyhenb8U3ag1zc/+pgHvtWTa7lhIX37p",
+	"4ezdgQ/PrCWoDMk8hV8dy53Gr9+IuWqHZ78+Cz+x9hGId2K2Sjab7QuyYqXckZurL4mWm80+I3Ql7xl5",
+	"RlaNAo0iRfa2/BWZb2N3WXQT/YFY6ykjT66+eE6MJE9JQdWdn/fpnHkPWGkgsQx5cnNDXmdWZpktI3j2",
+	"aWMDQbTflfCCZmapt1RF9v3tGqZf89LKf7LbSs2I2fL8jgmmyJZqUkjBCDfamkx3aSvUhtGKFUu5Xi83",
+	"h5O+72Z8pFNGHHDMKM0HO+MYIPz44bpSmOMbUZzKGe2dPOMm+wG/iayVrOBgtKHKvCCiKctbwg0pJNNE",
+	"SEO2tK7BM3LIXUtUk6w1GqUPOxi1f3W+lBjTgPT56vkFBvn6nEGQQ88YwMnUVbNalUyfMZAlrfNHMbKu",
+	"rZ7lZNzJIw0YYri46HcfnOvBGcXX1zuFbEhhSUzkdclT+Ognuhkx1/oqypTmG9UtpArtk5WUJaPiUDuG",
+	"ydzjYwbFTyUVM69C2togU4t3OrVV9akq9zNMg7XixYZ5QhvcQmvDFIgZRfO7jOy2TLH234SWVvIb+/HE",
+	"SElKCZZVgvwvqWEz1lhKebe0Ii++zF+2TNjr2D4Grjq8sZQ2xNnmCUsKruKEp+0FsdqjotdfzJ/kjlRN",
+	"viW5JRZFqCjIVhoDfyXy3i51y4hgHwwxO0moYkSu09Zo3062Ku0RHTtWDi5n2Zh0pUJvOSuLwwEtIUvN",
+	"ilukDV6RnWzKAvShbqyWe+ydq+7ZkRN9JcE/l6RJ0M0MRn9nH49xummUWFIzLnAPZm5ExcyIW1lIUpdU",
+	"kBy2oWLMdD7lRdYt9dAnOFjWju710p5R+IFz/LYuCnAw0Txyx3BLZJhZFKmZMSXTMYF6uYNsjyV1k+MR",
+	"Dfji0BXsvrT7Cj9Vu/SY4D86lXsvOktf5PXps8eMAaP3hPkBk2X+Ogmkl78unETuPqmlu5TrG2620y7v",
+	"06IRtDTcNAVbVhMu6i/7HurHz76IOam9xTljBaB2x8T/92xtrFC9JU++ikqwwH3+PFxadGVgaAmm9bKa",
+	"+tRnPVf81fPIaDtqmFrWuTm27Kc3x5f95XGX/zAuEX5AjEEgSDzB62/sM+7Z5QV2/os+UUR33pmfM8ni",
+	"nw3P2VI3G6rGDOpumTdXXxxf583VVxPhlYpqvdwkMEH4wU9uRlwAUcp439r6VJNcKrG25nNG/oNIdA3A",
+	"N78gZftdz84ioOzT8NbQx4YbGaPQDa1TzvLm+cSSJr4aJL9cr+1BHFMrnS5pdx6USa6J2VJh1TmIwh9d",
+	"xFc9wv8quvtbVq4HYc1S7lqTcZEttnyzjYdET7zDK/rhO3zBSTH3rycRPc2T40zHSXdU66YsCTXk6+fk",
+	"NaGgCj8ZCwXYZ+2tm0+FQp+GGxsVKFtZHnG5jIw0SbfdAoMZoooIGu4n79oKHWQDI1vJnVgqZ8yNMusU",
+	"r05wRi5F0eSG33OzX+6W1d3EFj7vXYQ3TyNDFkxoO9pmWZUToz3tjxa7Vwu1X+o7Ltwl3d+HGyJVIBxp",
+	"WVrByQ3Z8Hum0W9q72XS1FP7NLVRW2YpgdY0t9/2z+XdZnKr+jfD85sT5fGnVXWmd6Kn6RwZ6evTlZkB",
+	"EcXINH4i4eoOOXUwpcuh89rIuK0RUct/biPgp2jm7/KtlOWJsZuUwMtWaibituCs4MWajmguLnThJV+S",
+	"O2FLRTHiktgT++MLctO6wTBpT0hjbXvYa/to0jwuL+bgBi2bqo6KEfcxuWqq1YXWMBp8+h9heBlEnYjz",
+	"Er8gN70YQ9o0o76DdrWBsrHG3A1quLQsZb8WWOueKasrtEEb+B+IeW6oiuoip6exuMTHWIqmIfmWig3T",
+	"uPNCunRAYlhZ6ljGjmYm1TtyIQcIxLDGjILDWcFWOcY/neyZG4YLyBGzt5xTxbG+2+qOg8PVdKwQMGXo",
+	"KfGfOYxo45aH+T8zRKYTeidKzC7/6TP6MqQxslraiyceVwWjIaeC2EcwjojhbfDmR721YHdPqcAzjOrj",
+	"usRqT3Y+NRdCy0YiHaqGm/P1jDVXk6GHb+0zTqFyJxpYQ7kU90zg8QL1xtM7j4cI1jSw4Sq6JytG5Hod",
+	"2tFPbs40pA9Myn8Fy3Ds2GsXQwjd4ycYj4fSkIrCnWE8aEFWbC0VyyBSIzE6o3PFmIDLThu616QRJdOa",
+	"UCHNlil75eYluE7Jill7/KKr/pgiqdpExvmiCm68k/Ibac6LcbX6gGLoltFi5C61ImjFSEULRgq7xXgM",
+	"qRv5F1ab2O1Hy5KpDROzAyVblt8tS7pi5eGCv2vTlLXLgIEHIfvFSPsZitEiI7stz7deHxMoTtNjPbkU",
+	"hnKhzwpeuCGy3gfFHAIQpk/VElZM84KNnKSTXhBuKMiOmy0BQX1KvIqWZfKiGM23seyhl8SyQbIaPKKf",
+	"DnbWqS5uzswtdDrk4w4iIvpeAb13l0AhpSJ5KTXTqUzwRo6SklWJlmuaG6mOOBPXVHtn4poLrrdMk4re",
+	"MW84kVa3SkpjNnRHJ3MPXrvH8A0Tlc12gc5uy4i9d0qQziuqNATM88ak7tFrnANiVLGUVj43+ISplVQx",
+	"usyrp4m0upXG6mSFrmnORj0cETOR1ae8V/KKG1YsV/ueccXLEp0SON4iW+wY32xZEb2zK6nNElPpRnL0",
+	"7BOucAfsIbtcDbQTzpGw3popDrWRy7xKTm/YLe0HzbiOFK/mnhtWCI16CScqs9qXB3NnQyIa7MDg6yLk",
+	"EyON3rEPji8mqEaP9ifFaqpAFUvOZDWyZMrqFcvNcYUXyaXTeN29j2oXgwR97xddgUaGr1kbBN+SvCTO",
+	"+k9YHUbkNtEMWxBydJWaVuuCe1uq2KUM5mxRsmIzXw0rClYs0Y2YelsWXGtZ3rPChSc3MWVcI/cWinLB",
+	"CoLelaTvcK+MD/6tVIQLHCn5bvajzvvU4MyTZE9uuFiyX2Or/pGaRtGS4ENZLwaaKNoUy6W861KdUwQV",
+	"KxnVrEj34kjIt2zq9DeGGdgJ7+yo3s46imEWavdZg8GyAUnHyHW4lYfUcUiFw+/s71RHKX0qiAlL5NNl",
+	"ycXARzfPO84TUlHtQ6DDjaRuxciUbajh9wws1pKtz3XNqkYILjbplLHdJ9eKO03abno3DQ6RuS1KUavt",
+	"V9prYNRXq2Ej0KynpNEMUkO5OdfCrJjZyiJmJKIurwqmfG6Eq4g4T5l31sz81D9XKj/LlEq58NFSKE4T",
+	"AsHbgTmFi42de92ofDusyDtlGwY6Dmc50xlRshEFK0hT+/RmVFC4FfSNMKlaUEzD0GQlm83WnBkSYmuz",
+	"tJR+TFXL0JMLX8PFZiyYnC4Bajdw+oXCf4uP1OgxxwFW82vLLLuAZb12l1IPHgiTYMUp8kOxiqq79HjL",
+	"z/B8NODCzOyLIKV6F3Pfreo/53md05KdfkOlT9TUSyNPkQAwiX8/5ah07sowkjQhqzTEzdWubG0ty1Lu",
+	"tDc6XhBW6s4ECX/t8o2ieexmX7J5xwNvzPkiQ9UmMYg4zC/O0aHqNrylpHbM/nJ6n9PupKeo2EFp2aj8",
+	"WDX2A6pHHj3juJTAMd3T0fzTYSWJM0XXfNMoht4mK1ozstrbH7giVuYEsd5gO2opxXI6orrbypIRh8Dk",
+	"HaZ6XqJCYGedHeXFGw/W4eUwqONzVoIUNcMZ0zJW8kcY+8LJlRBbuYteT6PX7nma/h1TesZuzKP9TbL7",
+	"MP5to7e+kCb+g97KXSQp5o+KVtoHaEFOPNJEG1YvxgBzdMx4oYppQxSjJcL8WJUdn86IVIjBNF8hwDW3",
+	"884xLsaASaJTevCRLcRCkW6SJklMyeyTVsFqs11ihszhLYdD2hNRdHckZD7ixcPBq3QfrOFyCUHfOS+U",
+	"yIopLM8+ACbTzC2yWndU0lGy4jrHTQkj+qqpVlAGoyTm8RRK1kgyEN2NucfX1IzMgcOxjOSK69pSsDaK",
+	"NZqV/WmLRgNdd9PrWjFa6LH5ZgiU7b6AzRZxqf8LpJzKNSn5rw0vkOXYZtMys8vyd8Bn7aalmBRyCA4y",
+	"GflEP+N5m+lx7XYMFJucioKPBDZ6t+Fs+zWarNTf7szlsXn/KRKk35qobJjMfp2ZmtoJiZDreix7wPQd",
+	"vx3JID/R6nexhli4oFNm+lpBOGUbrw4cAj7Tq3PiDT30EeWkf2xDjS3rMhxa1/zA94chw8Ar0wnyLgTa",
 	"KiudnRmmJnSacxcDbR1LbcTY50+Evq42FD+M8abCos3GXgpx0XqpkvMqCd6KTuPlgkiBIZ0r8kvP8m+M",
-	"rycHbIs9KBQyiBzZf+4EAdDDq1HoppNVtTEzZgIGbyIRq78Vb3wKKUpaxXJeM2tedGh4L8mND4TZncIi",
-	"7Yp+CCf17CbCpGMaX00VYjIczUNAQ2AjmSY8Xrg9lFNHax3a+NqTibKk57PS8O0aYwIKboplSffjNkVX",
-	"1TF9aGdBXuaNNlQVM5nkJ9koVoD/KzgPgMdcUQXgmKTmDGrJa6qMhmRJxjdb45BK7+wlTm5vbjIM3pHb",
-	"P9xkeJmTZy8yomlpoCCnzwRsszmfytfjSftzhrFTvMAohqp8O+UHgqwFu9O4m3LttgpBGcJkzB2my7q4",
-	"X4DN+fxmTMM4dxEfYzTezIYMCnJpDpJorJzplydp0ugG8lqHALDmWHpGelLqhtbTozybGqWkxvCcxctH",
-	"AIfkzGmiZrCZrp+aGufXxmoj+bzy7ShBK56wc5PVdAYwsKo5NXSxgJ9LBzyrUPysYnBrrMTkcxOHs2Yf",
-	"jKLp3n6Ej+3l6T67iWWPYdJcFONW+yigf+qO7Kj9MyO6Vlzcl/avm5L+1s/4mxIu3ZS+HIFoTF/nt/bx",
-	"yGJvn03U4W4Uozqau9fL5G/VuL6xtmpc0rTkVtRoly8DKbOx0yujJaY/gN6Cok1nRAq4IdddRqPSydFe",
-	"5zmJbMUXkdgzGs2XpiYrt5YruyXRa0szUJQVo/mWFaRCrY0K8vyGVFyEiVSIyXooGSuaM1+uOxfWYMBs",
-	"9wy8fKClgplTNHn88I5CzXQi/6uvJqs6udkuewXgE7hc/ssxbdH5M4/CKO9EEH8frN9QbdqSTFFgx4Yt",
-	"o8rso7vgkldm7nza3t1Obp2sYxD43wnApKqZVSeFi4JBaR0rwPPKBaGk4rmSOzzmQ5KCoPlgb7Zy5bBs",
-	"oDjEv/7PKRfusfPSzCy7UFh/He+srfpyYHk46/HM4vOzUd4noC4PpGVdUi6IakayEnsWzLTOsC97Z+Oc",
-	"aeBz5LoGL8JqVYIorqko5K6ALBxmDGbjwA+cHXGjRdb09oEpxQtvxYMd0kYcz13SjjFjDdADdlSmz4ve",
-	"E6jpg2xUnClPRZP4hZutbAw2InBIahgvbfHnrLTGRb/E0Bo+a3qCvLgiHQG0iYWHfo0LmLPOM9A1Gwjz",
-	"GA82xs44crBQ/NRumibojJqRVBW5CV9M1LSMmftB+GTOxQ4qWMQN8if0epAdM3E5h5nyy8ms6Zdgv3f0",
-	"v+ZlmcDPX0yj9MSxAbx65TS/bmMSXYInwASEPsF+hw3fZUbTJt97B6tLsa5kIwD+Tpc8dzW8sthEOLM/",
-	"UZdPffWazsHa9VnYOEsXXW3loKUTzV0i8paKYmXvZsvmVll3/7+T6h6n4/sMTcy0pKpg6uq1SzpInCm+",
-	"hROFJgyHmWT2ntY7Bhey3kplOrkRgHLmVBUkp+KJISv7rzJvrOJcxPyk6Rkr88t6AhZ5vNKYMCvy4vkS",
-	"JyQnXCY6khYJAT4IAhCR8hB/ajHJ+YaW5Wnln+1LnpEKLHLU97yuMVlISPkbIgkWcsocGAavCb4danJf",
-	"zKiBvp3aZzf/+J6gt7a/4MS2LKP5FK6NSbql+DfX92Sq0BPm4XId2o+Mret7rl0DmCF8k5M2SX1hzt0L",
-	"wXYJeBztBhxZsBspulwsgHVp4SdEc4Y66O1kOOcX70N2l8QTTfJ2FmQrS+wntrkj/1gYLv6xAMvqH4u6",
-	"EYIZYo2H3Yoptf/HApRHCPis4Q+zdZHBYeTn5vjVXtH677jx/1yXkpovn8PedIJ8hqr73hdf5Y1BU5GW",
-	"UmwgYw0baWXESEz+uSJ/hmAE+pexK4LdGS5ATfTusFJKFY/dpYt/eNqOOgInGwRgIoAW89Jc1rTi5T4B",
-	"YOgwZwPK/HCbZnwP2xfMe1zRXforPUzDxDs6eXCMwncYTge7gg+kF7NSw6LhxveyDnPHa0ugwtkkej72",
-	"Uyl3TE1+qORMk0YUYYguHUF7LinoLa3j4tRrBMlD+RdmEMownxgmM1zIIZUHDJa1bN1j2WCzB/R7MM+A",
-	"HQLK6a2/I5GWUgdUGFJ8y8+dkEi0lN602R0nWEphHfppGN5e53LZWGGaGkaZ9KILjGWLEq5MKJ5HV048",
-	"raytjxn2WXNpS9HabwkoARnRuaIuX5PCZy5da3SYhTudTGapNKJevmNMYJUMXExwKedV10nFXnJPdNdo",
-	"56Qk49Q8SGsKx++m1NTID4nP7U+q1IT52Y/YAeykssX2kpmzrhbQp84iEQb1YJ70PAW0xzrBqk4qzIQk",
-	"99cEtjRmvS6uD2wDQxWUq/1yrRiEsjYb/9dN2Rgm/L9EY/CvE56CgjNzBZ9KnqR9pZ0hghfR8pEaioQI",
-	"QQD/spaKzX7NYeWdXrmnTZzlLc+OXIqHfP8N5sV4kzLq7fQxjONEi4+5z8PHMjfJZByYDmEoXaBBPe+J",
-	"e1jIeQUASYW8zgzDit1CJpbbnQTHOBQbjqLcpvQ3NcT8a1sdONKdEBvAji1PncaSp7UysEOkuwdAYgy9",
-	"50fj9JfZ925jcb4p2znbrxzsJqaBzLRSOyvT2s4res/FhjgneayGApNg2oDIiyw5I+k2nv3WKcH5dHKk",
-	"tfutrUx2FEsOzgI8xq/veNF+/KzhjizDGb2yZoKLzUunOlHArsFURVAeYOMzDHe5U6EE1VR7f/pNf/Z8",
-	"xsK/iHZAMJiFOdZlOgCPwSd1+P2FNlKwHc7q0FXJqG4UKxz+zwDQhJelxztDBG+X0LtSvBoGgSzLNYYV",
-	"pG05PtVYezIQ6i3DNvTCckPFBqsg/EZ7RU4+jCSqhiTTX9/PfjwERnwAwdhu3O1XZ1HsiGXZ0V3WMWlw",
-	"yJNyR2+vvkaOTxY6etsKHczMPhVgYCQrsBMWoWk1I9PNX9aDhvAVF/6ft1naje2E4TjYAmJQXKjFVFqF",
-	"rrcEogW6cTscZ3mSFf7NB/vgaVd17vyJx87sl60sGcQSPnb8MQU2W7Jv8cmDuBD+N7aSjx4YrocVdpBD",
-	"B38uhWHCxHVoXrJRNbBiBadL/O+pA2wH6r2WtR+PTftbzsriJyVXJatm1z8aGsuQ83UkOyVdojOiCGMj",
-	"OkYURySOw8QsafkyUn72l3dvfyTuV8JFW64BtANQUP8G4uO6lVovyf9nd8JVzf3aMLUnNVV4OfauneGb",
-	"k9WtfpaZ34D4trakFFwMwFrZItcPi2zxLy0FdA3bmqqcjLzDWPrqW0+H0xwHKKDq2r0Jy/iWq/kyNdZm",
-	"8EdGFbHW9W89d3sPqZoehxEcCRxGu2VFu/sxQzao4EhFFB0pk9nxfloEsHAJTlA7fbCeuCj20ylx4Yom",
-	"xKN8YOIKNjtZNEKKHpxRlwc886Qak1oKFNRvzehSFNV2lfxtrHeEy3OK6oK0ddd3nLiRUjOIv8WEQym1",
-	"jlfQvlYN1wx9nzupKmIlv858SpRdMFRSkL1r03d6G5JAEXUQahHv5hZrVoKGMq64hWuSK2qYazjT1A4r",
-	"iBLD9GEFSHLR1s3VH6eqBGrGyliuVYD6jU9EsVWONiT3aD9t+RM8joFHiEUWVh2nRUGa2v7ttqe8ZudW",
-	"Fzmwo3HAp4DzdYW+cXs7NhitUJuEbFhEF8BtSNSMAjY+ST2C998zbU5KD7kEcSZijrgeHYc6p6XckEtO",
-	"xChcDIdy35w4B5+qZreQnZis1p7BaVrqMdmI0u+YpezlY8TlOpL2+KYxVhVaBzit01m+AXs9u5mD2uor",
-	"JNdrV+ix5g/MdW+D9E3A16Gqmk62nMqYT64POJpaNqvc7yAnbJFFc8P89sygxtNo8bvqDHOpMz4Gvjr2",
-	"AYtaDQJIPyM/vI6SXGChDEoaWVlj/TQrsVGR3fh+XeYXNzfZpOk5bqHgylnxtcybyi3jv5eteC5EkdyV",
-	"05h3Oa/Za/tksj0/irQ1jqOZHgr5LF2rfRHFwTB73w19wkD21pOzkn1E023AFBM7G6wlxBOtsL9YmfG2",
-	"Mbms2OUztj9mC8BLvQwml7XcU8Jx1DjYpUT1CKZ4kmL0V5cAfvEMUY19XKYbx/jnjiVGtoPF+O97TDM/",
-	"zAKlekbbMRzltVWJot0UADVvxDsT4upJBzuHBhQPGqxQxRB3SG/lDsCstqyCp9Ct0qVZoiE5Y9rfwsfj",
-	"E+8KeWcNKJyT9sw6XDcc3PmR0YL9mTlk17omKk/bmMi8UX/wDvlo/7l9OXsj34GQjY22o/WMpng7Wkez",
-	"UtqSpZnzartfHwFwmz2mzzY5HBGxF6LVv+hM8BwO+pOAxjEOQgfyEmVjsCBLE2qtQEJXsnEY2I22/3bV",
-	"aofpt+5qnYPm5l9Jx3ODi9d+Ifn2hTdKuUt8YSAcg7f7H+9PPuuvfrIrqyPxsOaqI7CALkIG6zNxJyr9",
-	"oWdOEAeyyFP/uDR/7azcc4BUZ4NEKrpbzsYrQ7zf7ZGc7WNwjgefHAx3DNuxJ/rP3Ktclk0lorsyg2/u",
-	"B95hb+p1BBIHQUhms9GjawRPUKxgfu1i20OAl33LvxFG6bZbuAjnY5BmKeW9npvYxHpl3G23OXAjpDrj",
-	"2swnqGzHaSTQnne7nNVMD5qt6yUXS8rVWN/ktqxxOZewEev+0M0NDs22OJ2zfKRHKFvTpjTLLh6Q1Emg",
-	"VRfTS3UmynFe70lLuAfnsVESUb1GahKOFC3MFpM1YyXYUYdOLMZKq9h2vYRZGyU43NkAOMITr2stSIsH",
-	"jh0zW0o9H+5ysnn6NDhbh8IL2x2O2IdfDMAW/SqHdH5AWR2tBlt8kO5/yAkdtY0zaqAsH3Jr2Fgy3WMx",
-	"kw37OaIRD+6n5pj52oFMR072t7uEaYb4mP28zvQT/CFIB+uf3+yFmH3Nc1ouXf+KGesJ3xyf6jvvV4pD",
-	"WI5ZAFKwDLH+wB4WvabNIVpwxUseM8X7VWuuk3nJGZFiAOQwSdxje9rHakmvTZpYdyIEePD1YB9CmFbY",
-	"4/GTeR+iggykwIPkRXTNMxm9pIqb/Uh2O6QIRJXMmSD2424no5yfPEIet2RjDcWNNTJndTs7xhTtF9sF",
-	"drvgsdNxd6cVqvcduZyjXnZ1nYcbnQifbTnJQ2gbifiQL8mNA2UQ0v04s6XC2HFW9J4t26bKM1QRqgaO",
-	"ozNl4yWUAztGUuXAKebmsQ+35X8Rq3KI440719v5Y+T5A+ZpnB4w62rXj2JtdE+eC1Q7E0ZxRlT0XOAs",
-	"H246xJEuuWBEKlJRsc/aMOKLm5teYs8zcnv9HPtJIKaWg7TXuZSIVRFECzHlejJimJKlinjOVwNSSI46",
-	"4OvwZTfE3JSsw7DgdIzvZ7mbxJwY6WxxbPXFSev+ke1e0/tTgLyLJR0IJmrYU8OrqI6UU1UseaxBPTdb",
-	"4mA17jpoHW7IjmoCHyKuCGwy8pMYIJJdZO4oc7nHTq/saaNEiRGnXlHnnBT0FpjEeZdHs+FjAS1fGNoe",
-	"aljc5RfQ7VpMFv/Idm9SILjPiufN2xDfXid461lM6nzSw3WntExaeeysggE6k+7gsEaOKKnWK6mjIzS1",
-	"p2KPeWaWaxUjtI8LiUbEYxVqPCLtHAn6wgxHdvdvHQc+Ag/896Pm2DalkeJb8ROtZ+NAvmp7WuClgOE1",
-	"e0nsFDeGCVJgkHoAt5+CvnbPvkEANvbg476TL+CTkFwjihNKKCFVlWnjXJPoG7Bj2XWFjISQl1BTAXBG",
-	"QgJWEb5g128UZwUpJFjex/EsfFJPtshd509IS49qq7M2bjRLVBu6maEivbOPT6pHrpAJPtp+AqccxbO9",
-	"yByyRSOqaKEClMPAKRn3V72FWhghDVmxGX6eg+BnsLKWOv1EJjNx7tmV57UZmTj3qBkCAOlJucnFYXrH",
-	"4+MmHMFW4WMmPH9gR9JnwDj1jgesJdWuxgkS4Ukb7t/KHVlTBamySAH6RFCTIb/6cKXvbtVrkTrmYwt4",
-	"WCk5JxyxSQ568of0rv8jro3JluX+K+E6UrwY4/7yixTohwqBB1OJoCEgeaXM10NszKJ3aFV9BBq3a2jT",
-	"2lRtBxZkUFJIEFCG3rOXRLRt7c2W7eE/AfY+Ec/LzibJe+9sucKnXbh1BEMkJhiG8umkPEMY4FQkiVkJ",
-	"bO8MVcZrrkFLiZtPDigB056zwWchFgcpsHMAvy2Z5rRiKGC5INg37AnZSVXoK/KqLJ3hUdE9WbFWV4oA",
-	"HUpesgJauk+UaXiJu0VE8xU3WCotCqCvqulp/oNg9tQJ9RKCZ6nzRvYcjq7z4kaWBUOkJAVx3EZFE1li",
-	"jV/ePjAxO3/dGFkttyzWhvM7e1iCYM8mJSuyYqXcAXIlGyscLY/VqVEdQnwS7NLZ7yFqhRIAzcVx1gal",
-	"qbFOl7SqiWuacFaHJXtDSbW04hLT5g4NZd0o5tWCl+Tmjgj2wBSpOrfdOTOw++7Mtg5xW1hFEc4WfPBx",
-	"Bd+nRvVnbHfmjlBS8qJgBeFKClJL17I6l7TU/oBFQaRwUZkiOCC3rXaguF97vdbMjO1W1eRbspUGCsG9",
-	"Ti1Ap0ZtP7WY9elXse1SjfBe/wHECGRBs/KB6SygYzwwe0vKsujVGD2LHsyYp83lefnTCnbhgIhSSo/f",
-	"4h7PLT22r50EvHGaD046UXPUy+rnFsHQGNimfRl2osf+kGNTMmMDkj29ZHKYMDtKAWkFkEAI853/PWJ4",
-	"7xM45vTJYaWZ7buBEBUCu3LjG5VIQdaSl76WEOEgM4BzoMpjHAmyhTaBhjCab0nnkB6YjVGJ8t73prLv",
-	"77Y834LawEozJXif9VELoqWTQprl+HdLqo2fbu/z2tA9K0gBZfBnTWHINn4+GW5HjHXsdXqQSD+r8JgW",
-	"sRWD1kbBFVxJRKjiAoqQ8VgTxPfz6WLVkYujtdktcSd86Yvel76axkxyfOoWH9vXY+3GPiYwMnLiCVy8",
-	"EzOZ8duuLKgPpS53wrNiXdK8BRGH6mz9BH0dSu50Z0niT96S3NIHlpHVnmAOwLBY2lfpjGXTTUS6Xdx0",
-	"AND+/CbWm3dQxPPoX5w4Ydes5O1OnNSqxE1lph8tTKIcYRdI+nMofo4ALPO87HcpbQ+abMHpfloDxVgX",
-	"vlzW+6Vcj7SORWQMS3GdX9VA81irn/Vd5Dh5pLtgTl/epAeFDmOqtGwun/+JEHVlU4kef2VeXDaCmzui",
-	"Wa9+Dw9LOVu0T49fnEGOP0Mu2HyK/Kmk4iTf8MolG0yFFYLAlPcozPWQrfk0ju57Joqg76W9PSsuYhzD",
-	"BKFEs1yKom3xC927pRh0w1NQE+aSRVNKuxq99V9NacbjUM2ndhBgmT96F0Z8WT84MAdqyO3NDXlDnFxo",
-	"gbnnJn/5s3LTxKSCRW8SwYJTAhhfY9BvvqPPhTHsNpzm5HvsSKo9pLFoakIgdXyvTvDZ+c06CSYOvPMz",
-	"+uCGgHTRolZqGh0P5YxBnvtRhgQONZl3q5KKe4idXtf4XX0tpHm6ZwYSu31XC6vDdK28yJ6ZyawMB8Dn",
-	"c2jc3GMKYgDw0M/U8yAgBxEdX544BR3n8sBg6FNywFxa2v+cRMpH7F39iXE+NuPRZIgx6qztOeeC/dQh",
-	"Th3vlJ7aonIskD362SndSjYm5tulrjsRppM28baPulFxpC+f4ME1qRgV8bd9DuuUTz0VQyXA/b6JqK4z",
-	"snNPuA4u0gz38RrSRrNV/SfTslbPSdbt8mjnmkRanpyWEE/fSI2B8165W2r2/zDy3A3SC5TTtK4IdMwU",
-	"hCQies8E3IYbRYVh2EkNIm6xhDSqlw5/79CTDoFn18PVd0pHV75HEowy8HzpeQx/LSJZf2zK0sk13t73",
-	"VuiAatCWkdBKNsKEwubwfEVTuoJToxoWD8sUjumj5evL0wjnAEwOM8LGFjY+016p+7mZHF1Ac+w+ODwf",
-	"4P6Dfo2XwMJuVZIIBdCKQS+irmkgthdD36y9oXzzV00Uq5hdOItmZOpms2F6tPXqJIH4991FnF4IOB/q",
-	"O5xsUl+hdPCx7JhMCg/ZsXfi3TDHK3FwL/yNqYLnZrZ8Xzo1I00GBd1DIR91UhlwiXhQCyGEjOYR7i3/",
-	"5lS4xEHyr6bYtKmu0G89KozPbv4zI+nM13BBYNkEzeHw6WgW2nrNcnO0u1CKm4TZ1c8rK5apeClJWB39",
-	"DLWwM5GD63AL9XNNQ+YTxTTxHJCcrFnEnfP/e3ZDvZ3CfWacSBsatIFVnaDLHsxAyd1FCp+yBaDIzxiq",
-	"oup+MnMWpuf2KU3oeLFxluA5oQLgxHzXS+eGjfVrHtsrjX3bT9krOMALXfYjTbdK9sDKPoyH8TAe4J7c",
-	"USXQk5LTBtgnbkNRw/tmmAfddTIS07/6rpv7eDLuCNJiYiMwJ3xwYd3MMg/NON4hLJ7d547hpLy+n5nO",
-	"G3apI5xXaDDa0vxbJSsiQHM4B9W6qxUYMZQKKVjX84Jr4tqjXai0IF0R3El1r6P5eBVjRhP2wNSe5KXM",
-	"7yP21tGKChw6qKzo6kawEiGpAGFHTb49odUbvAczfJdvpSxnh5hSCAqpadXsY0nUb9eEliWmUEP3kRZr",
-	"PoG08q3UY1ZpofgDE0u5XifbXAE+9zlwBpdB8/UKfa+miOZMURCvHbJQzVh5BCGplOOm0yFiidc/T3hj",
-	"xocGHNEuNetDGrjj7Q6mP8HBCiNzGVCBJ8IMCTdRfDvOOEl8v+sckrPSsqHI05W7uL70kJp9WHZmL8mx",
-	"bLmRJJynX0S7j2BsZCxZdCvBXw1xWN6Lw672rieRl9iupdB4D/EAPf7F5LyOslM70h8mOxkeQ8fuNupF",
-	"OMyLm7FxEmtJ9ZaV62MJ2L0IcOB+9vCd7pcBLOH0Ffp9WBtM4KnMo92ZncRe0bNv0s5P/3w68aqj/tn+",
-	"39Jw0xRsOd6n0WVSDdIBiGZ0qr/Ll/2AzdPnUaK7UKxtRqAtb5RiIt8Ps2USwE2OBdl8IUEbmQjy+cfz",
-	"1bGBV+8j0MyLj+juwwDKrOgJtroZ1QPxV+yAs8W8uZeY46ohScqe+0bRSvseRVaP8M1p/IQgDfw3jwOv",
-	"p+MsOSD84cLcjnczddva7VNwfD3ambhhXF3CVcsnyXeMexPvGCtkvo7ikvr+nNFOny5BSvPfIA9fKmjn",
-	"SRXXUmANAkgnl/V8rMVnhH3Gu+8/HvLAYVYZTNktfq5ScgBGEI6X9bb2WO9JOB1fCHRZkH2r1Kz2Yxe2",
-	"r5Jta7cywrjZMkV2dN829PKW1b2wrAWlXmlHfHLBQbivrn6lXUh0A+H2mXmDFMVyFHzvv4Th0F5FdF10",
-	"Qbciq17D3B4CratqC67oNuuMl9D9okBcrXzr2lkoXo1K5EEVEQqNYSFR5orBANILDMu14sWGtVBzcRdw",
-	"mr707KvJdnQnKExxDa5u9HYJwZ949mmuGo0xy0ZvWdE1pWw9PpEuagmKlT3UJ/o0xco0SsRnC/TCNbFP",
-	"sALbQt8RIQm6pNsKC1mA92jCGdBZ+267U5LPkCXm55xBcexJuaSyPiuA2Nr+CYKF0Tw9ZGuNljiWoVMU",
-	"EWUTC7S5wLqW0WZekY6MI+3BfOk3RO4pFsmaLatmlHAfHRXVWoQNOa8mPFtYyvCHlxKg0eeEt0bv/dGt",
-	"/A5PJW2hvDgnpyOCJuCnNR1AGgzW6K5VQs+10G53S8qxyvuAdFNiVz6b4zT/SvB21rJyqvcjkBmnuUDa",
-	"ivzLNiC/uQyu1WUqGGYDWR3Z7Hmd3g+2OjW5tM+Ff+IPDHwFvoPRcpM5V+wS+04HdD1MxcSnpjSOYfv/",
-	"aNXZJ4J7CKTRRHPD6SnP7IkUNDPtzdlVOY/POT0N0h3VQMU0VLtyTkhvQPCFLaPKxDufHb83xjpA3h7r",
-	"NfcI+ZE9lO3jXInTCNrbzAPp6HHXafy5o3XMSNdGH03ZOEhFiyJyioJ9GEnllykJj/b1fq4FzmxiewrO",
-	"zBWsLHlP7CvthpyWDN+uNqr1YfnUE02w09DUrXHpAD9OLnXfZpNUu32+pGpuE8/mUJmfDIECHkWsXzj/",
-	"tWHGMOyVi3Xj1jzxdpAz8U/KAwYndZSiATAi9tPgTLyfG59PwuVmgu2C4rR24imxsGF2X6PERYY6iCBj",
-	"661w/MHMs+6YU7ANPCXNL4p2oPWnNNnH7N/BLVVyjP4Gd9SGCaZkEwegQcAibwOmV4/O6Ys+aA3t+9ug",
-	"kwLzbchqH7R7fEluSMnoA9Qs+iqMQS3ps1gxNVyMB0VLAoOhjbiP78E6ChY0KC9fNcYwBVEgbjSpG8UI",
-	"phVOqcBrapbaUMMOfFaA06LlGhPxAOkhNr8NrZcjfe/RY1O7fHhtGK1enti2fwq958zeB1KdMq9nLxLL",
-	"gzqEd6ccLfOSag0BlEjpFMwvUmVK7xmhpLAqOWlqcE/AzvvSZq5cRCXc5d1WloxUvLw/UVK7NUwRUksD",
-	"F2wo7pqjwMjHa4u+HGmgGTRgGCgTD0wpXrhWViitDijBBVWdLEvHTEpaWKJm2pPBJ2mm7xXOdqZXcL2O",
-	"Fzv/2acttEAhO2opcD3BLM+nmMV082yzBKm6Xyq6A385L/XSuc0cfpt06R/TIT8/doyKgnzTs0ClD3/A",
-	"pUWVnNOrounDzJ4Bl0CkdksJPh9Ht4e9iG3yL5CMdticaG2Y2lFVjIWIHTQh5J5A3BKSUEJoQ4KJz4n5",
-	"Dq+6D0aUOgeNnW7ww7LQ2j+AT0UlNoJYDZ3On2jiDizlFA8QinaLYLZZuI+ju/+GlpEmYz6rfWYbisY7",
-	"IQ5TiRs2a6xELvMwe4fkPZqCKqT8jY1UwB/oPDvKHQ0XGPzT97yuo0pPjEEcMJ1bfJsB6jfKf7Cb1egx",
-	"gStittk3uy0If6yuIDNSqD4pNMTn7AmSBujvhclhjzDJIX2vllykw+fltIxa9XtSNMwLn3QpB+Ij5jzo",
-	"aG/ywPNGPbCkvgBv8Ml0upvshiobM0suzSHkuqRiOS83+HTaH0kLfKURcpoqMFjxijgvmx5gomZeDePQ",
-	"IgEfncg7Po0+mFdLU9kBlxx0WO2dkuePKCNam+mETjynpLPeHMkbf6xWPSdkf9xcjoTjIKV+sAmzCCes",
-	"r96g+2jaHEJt69q9t/j48SP409cyIhlxotoXLAD5ZKTNPM9axCoqCrKiGnwvzqTX8J9ohd9zQYy0tjrX",
-	"W8T7u2es1nD54oOUlBK6VUJ20hX5JUiFhIzHjLgERJJX0Dmu8hhydsMAXy4jhlU1U9QAvtmbK+LggHCY",
-	"n799Q/74/MUfMlScKfnLu7c/EuAOptwkNBOGiZyhgxcqXUCdJmvOyuLqH6JlxLvFD7Chi4CRF7e+iJLW",
-	"fHG3+OLq5uoLMM9cguk1rfn1w+115w2sJRKMhHlzKb4rFneLnxktXlX9JgCvZbH30DiubJ/WdclzeO36",
-	"XxpFCVLZpNoPg3ck2KNBoxoG/6FrKVyGxLObmwt/HL96aA64vekako8N187vukV9gkKQqqJq30GHgtOU",
-	"WJ5w2VbWYoLjzLzfHv71BDHyYBB/Th5WLn5K73gFkE6vEYzsMc6ph1n3aU/JftrXhR6eFPYpyrAODFk4",
-	"b1WUMw/uvctny4h2O1yQp2TnkxgVr7xs8SCwq2YFWIc+w1Mzk0E9CXQid/8PDldWgGtmeMjXHv4uftI/",
-	"lVQ84imHYHKf+JQDxMURfvTtsUBocoNm0gVOGbQsTWqo47N2l1T2hnBfA3EswJ8GWCQeihN1HmeqSUFq",
-	"WjN1RcCPYM/Xe7XtA5YSHIeXrNgwdXV47hoKnvT40YPN5B76H3n6SSpvt8pIQC5KFjtr0F9CSDPFXCcO",
-	"qx7QjWKMPCVrajJslZShRpERSEzG4h6qmft35jC/n2I4dkexp7rZct3SEtAA16SN43UU0EKAjh2+x518",
-	"HOE+UAQ/sXzvlf4fnjLC+UqMoaA4beFC2n+uubkEGbwVLDwue0VDLll4WgVn5gijYkEw+5qzx1Ka7NCf",
-	"6bDsp9uK5xGOrNvfL6M6QcGR9H0EuQiks5PVnLlOZXC/Yj7EjtYEcmmuyCtScg29olrQaESRslOtuGYE",
-	"cDRJrqTWT6GUKDd9Gc0+tFZM9NC/gd+d8fMYZ44f+Eynjh9nxbe8ZGOnvobfzj7xV84RKuDWdTHqipor",
-	"8p27eUFJRkvK5YGvGuPD7lbEsg8GTSt7pqXUun+UYEQ+Nc5Ajh8n5Au+R+/GY5xmO/5nOtD2+8dVrrYO",
-	"TbGSUX2J830vC7p/4kx50KbBONpRZVViy8Nwj7KCaIjNg0HdtnmDOvzwMAPvQvQgv6uQbQCe5XHO0n/i",
-	"sxwkfpwVX8u8gRqosftzRzVZywZhIc48w2+5s3pcGg636q+21pHlPdCSrZC2EoE87XHlm3d/ywjO/Uqq",
-	"DcGDIVSDD+Tp91+7l//8/ofvr8gr147/GfnhNZDGi5sbgFgdcLQrTMb+NyxCBd9zbf7qH/oUaqz7WIoO",
-	"6+cFSULgc7uM4eo3hdyz2hCr3Ub37Pp397eP14h1cGwPX3s0BKqwA5le3P196K3jBdy0oEvfdSgFaCm1",
-	"cJlY2Hy3+LVhqkWfuFvg74ss2PDJNuK/R0cqeYUob+1AYVb88V7dH//5yP6Mn8Cxf0gMuMGXIYBSbjKX",
-	"mKsRyAJbBUFcpH+AsU90j3hq/u7rhd2YuKB9VRSP6Jj4ke1eY0FdgnS9vehRjd2NsKGIXMiRyS5wbt/L",
-	"jeMcdCXUihU8t1+1Hwmw21uwEsSI7ZwiXNSN1XnBEQFwoAUxO54zbDXn/hO+MCUPcp/+MSoP3lCEz318",
-	"gWq/ZL8YS+k4PB+YV0D8kBzTUf/lpOsTHzrwpftcEcF2TBsf3NePxm6PaGz8yHYw+idmt+6bkXplaxVc",
-	"mt3e0QdGqD0xGD/DD2h/duR2io/sW2l8dP27/ePjKDv9iXXW4yNdPFPbm8Ha++R7MaZxdh1GvMoy3Obz",
-	"WCSbfNiuG5gp/Ziu26lB3PLxp3aEzzswykdi9Rb19H8Pt3vqltgsVxVXpLWS8LJwiqo2dD95m7rRJgVB",
-	"V2c5eqN+7fuGP/6V2kHYJNyoOK9HslGeaNey/dHuSlfe+0gMhJv4abknOL2RcBnX24uz0E+NcdkTvjcy",
-	"gIJMMYh9IZE7rn+3f37EJJCSYebMMCmhkg+sPdLeBj+PAoZyyIPv5nsJ8nVFH7AV4dhXBLRPSCzpsG58",
-	"R8k92VnNHWWMvQyvHvnys9vkuaOJMAcWVj0if9ihXU/mT+wb+zwsgmuNc8lcyjjOMPJhyuf19uFTObw6",
-	"xK2EywSm9Xh3Ce7LWVdJwsZf/27/SBBUrpd5qqDaQFqQklWIuXgxgYWZDITu6N6To09hKeWmI822mqOj",
-	"THTgcXG2xAJvHSQDts466fcolA1znIBj4u0dM2+7sS8t24J+859Dtjmot6hsw2O+sGx7VQTJMD4eayAv",
-	"pm4MWdH8vqOcruuSpbZJYYZAG+OibCce0zYGEI/DnfQxR2i3cKFwdsDWgACoyYoZw5TdNRF0nX5UCbYT",
-	"9l+i+Hj9+z3bH5ViXytZf57df9VifA26eF/oOF5benUV5b4bs2tK/AgyzlUijcu4YX+aoPXQP8fDHoOP",
-	"QGXu+DcG1cL9zPWaWjq0g/6fv9Onv908/ePy7uk///PfZ8rb3aOJW9ey/NOK2s9EnH+1V/H6WC97hyYa",
-	"UC9IYupi64ArCk9OyV4dQEafZX6PUEQAtfsYZNEO/4kJow3yxm9gL+MvfQkPwg9NnSEyMyhybLNxgY9G",
-	"QDjIEMVooYP0KPvfQYO4rSyLKQLZ+SLh0esZy4gfcbN/cU0zRnJA4cfL3M9dsi7o+d3G5VKWOutCbVCn",
-	"dEX+9M17cnV1hZt0XfIH8H1Qoo1yecBY6vJUM2EIg3x11JAgtQXTySUppbx3Yb0NPVfLHvWFQRFrd1iX",
-	"Z8agVPYTe8Taku+RDBiukU5YATV4F3OGtdmiTpMAbB/SFZS7EiNLMYZXzrYTcged9c1xvxmOfZXEn9e/",
-	"u8ePanPfiGKEVyddZ5fiMu86cxt3MPxjesPwmwka8mBLr4HZr3+3f3x85KBQMMm4kpcjzv551nLcVQ7p",
-	"gG+68S8tHuzQYc7hp7utj4iHaHUJVqFeIuq0d+0KYciuY4tUxEEZZGA9g8q2BhXOms1ht1ZrWF+RV77P",
-	"IQiKzFWMKe07ILpg1UxhYRfgup19IsbLRosNYSKPQ3gebOdzFba4xc0oanHVYtCr7GJheF9LUUiX806J",
-	"g+AJlZ6sK2IximOBU4uvjheY75/vEqFc89aZpNeVzH860hsPgpyrFs0oSO8Wfk4zoCPItQcorPC9w5r6",
-	"/x0y+C204HAle4H+BQk/lKAE9BWAoH9VLx0oS1lqspZlCX6HjrgR7PRYNs/3+MQj7qb7wshmeifige2I",
-	"P5Cn6CbQQR29bgvpdYbBqYoa6J6kswBoEU0iAPbVvt4NHRVhbabmfXHgu+eMpur/4B54HPnvRv9Mafru",
-	"66OUD0ntWZhFiN2VOuiCrtX4hQvSd0oalmGfeG2kLGAyZLWHP3tHKC0bPfVw7/FTBFZ7xHAyjP+ZThG+",
-	"nVak3Gt7cRmfT2gRYn0UnIfDssC6Cc0emKKloyTQHyCcSHMjVYclYbZcbMhONmVBtvTBjs37TiAMcaby",
-	"7COH2N5DA7dPfdgPTBxj20G7J+5cbFu5I/Yd1Pn5Jdg1/JIP4HKMn1MrHVQlQdWxBMCh/Aa6QzLhSpIr",
-	"Vpq+LHbtqkeP9S9NsWGPWjTlOqZ/Hj5u25lDQ/QRTn7wP18g9VW1ZU47xY1hgjwNBC4SjhQ5tLMH1uQa",
-	"ah89kIQhuawQ/RjLXyFxxfsloRs/GSCGTOIJPC6WwOOXlKcpzp8HSsAXIVsDSq5JIe2Z+iPMnO10iDXg",
-	"Og1zq5jWij3NpbznYpORmrHSDvHUYQq4ywADhb1T9xiFR7y/jxWFCTs1fOpsiKBfzpGztfyz8YYvN+hB",
-	"WTFtLmZev2abRqCFQYVDEGq7u1jJDD/5Jh9Q/srzrQ/vFS7J1t4hFRX7rNeDHVtT9U7bt7aIH/aO1t91",
-	"IeRHOvWgl8LnwY3ofX1UIbuIGO/Zp1av6mwiH231QGT2aMCz5xs1+ybAhQSos/8bAAD//w==",
+	"rycHbIs9KBQyiBzZf+4EAdDDq1HoppNVtTEzZgIGbyIRq78Vr30KKUpaxXJeM2tedGh4L8iND4TZncIi",
+	"7Yp+CBf19CbCpGMaX00VYjIczUNAQ2AjmSY8Xrg9lFNHax3a+NqjibKkZ7PS8O03xgQU3BTLku7HbYqu",
+	"qmP60M6CvMwbbagqZjLJT7JRrAD/V3AeAI+5ogrAMUnNGdSS11QZDcmSjG+2xiGV3tpLnDy5uckweEee",
+	"/OEmw8ucPH2eEU1LAwU5fSZgm835VL4eT9qfM4xd4gVGMVTl2yk/EGQt2J3G3ZRrt1UIyhAmY+4wXdbF",
+	"/QJszmc3YxrGuR/xMUbjzWzIoCCX5iCJxsqZfnmSJo1uIK91CABrjqVnpCelbmg9PcrTqVFKagzPWbx8",
+	"BHBIzlwmagab6fqpqXF+baw2ks8r344StOIJOzdZTWcAA6uaU0MXC/i5dMCzCsXPKga3xkpMPjdxOGv2",
+	"wSia7u1H+Nhenu7Tm1j2GCbNRTFutY8C+qduyY7aPzOia8XFXWn/uinpb/2Mvynh0i3pyxGIxvTv/NY+",
+	"HvnYJ08n6nA3ilEdzd3rZfK3alzfWFs1LmlacitqtMuXgZTZ2OmV0RLTH0BvQdGmMyIF3JDrLqNR6eRo",
+	"r/OcRLbii0jsGY3mS1OTlVvLld2S6LWlGSjKitF8ywpSodZGBXl2QyouwkQqxGQ9lIwVzZkv150LazBg",
+	"tjsGXj7QUsHMKZo8fnhHoWY6kf/VV5NVndxsl70C8AlcLj9zTFt0/syjMMo7EcTfB99vqDZtSaYosGPD",
+	"llFl9tFdcMkrM3c+be+eTG6drGMQ+N8JwKSqmVUnhYuCQWkdK8DzygWhpOK5kjs85kOSgqD5YG+2cuWw",
+	"bKA4xL/+jykX7rHz0swsu1BY/zveWVv1xcDycNbjmcXnZ6O8T0BdHkjLuqRcENWMZCX2LJhpnWFf9s7G",
+	"OdPA58h1DV6E1aoEUVxTUchdAVk4zBjMxoEfODviRot809t7phQvvBUPdkgbcTz3k3aMGWuAHrCjMn1e",
+	"9J5ATe9lo+JMeSqaxC/cbGVjsBGBQ1LDeGmLP2elNX70Cwyt4bOmJ8iLK9IRQJtYeOjXuIA56zwDXbOB",
+	"MI/xYGPsiiMHC8VP7aZpgs6oGUlVkZvw+URNy5i5H4RP5lzsoIJF3CB/RK8H2TETl3OYKb+czJp+AfZ7",
+	"R/9rXpYJ/PzFNEpPHBvAq1dO8+s2JtEleAJMQOgT7HfY8F1mNG3yvXewuhTrSjYC4O90yXNXwyuLTYQz",
+	"+wt1+dRXr+gcrF2fhY2rdNHVVg5aOtHcJSJvqShW9m62bG6Vdff/O6nucDm+z9DESkuqCqauXrmkg8SV",
+	"4lu4UGjCcJhJZu9pvWNwIeutVKaTGwEoZ05VQXIqHhmysv8q88YqzkXMT5qesTK/rCdgkYcrjQmzIi+e",
+	"L3FCcsJloiNpkRDggyAAESkP8acWk5yvaVmeVv7ZvuQZqcAiR33H6xqThYSUvyGSYCGnzIFh8Jrg26Em",
+	"98WMGugnU/vs1h/fE/TW9j84sS3LaD6Fa2OSbin+1fU9mSr0hHW4XId2krHv+p5r1wBmCN/kpE1SX5hz",
+	"90KwXQIeR7sBRz7YjRT9XCyAdWnhJ0Rzhjrok8lwzi/eh+wuiUea5O0qyFaW2E9sc0v+vjBc/H0BltXf",
+	"F3UjBDPEGg+7FVNq//cFKI8Q8FnDH2brIoPDyM/N8au9ovXfcOP/sS4lNV8+g73pBPkMVfe9L77KG4Om",
+	"Ii2l2EDGGjbSyoiRmPxzRf4EwQj0L2NXBLszXICa6N1hpZQqHrtLF//wtB11BE42CMBEAC3mpbmsacXL",
+	"fQLA0GHOBpT54TbNmA/bF8x7XNFd+is9TMPEOzp5cIzCdxhOB7uCD6QXs1LDouHG97IOc8drS6DC2SR6",
+	"PvZTKXdMTU5UcqZJI4owRJeOoD2XFPSW1nFx6jWC5KH8CzMIZZhPDIsZfsghlQcMlrVs3WPZYLMH9Huw",
+	"zoAdAsrpfX9HIi2lDqgwpPiWnzshkWgpvW6zO06wlMI69NMwvL3O5bKxwjQ1jDLpRRcYyxYlXJlQPI+u",
+	"nHhaWVsfM+yz5tKWorXfElACMqJzRV2+JoVpLl1rdJiFO51MZqk0ol6+Y0xglQxcTHAp51XXScVeco90",
+	"12jnpCTj1DxIawrH76bU1MgPic/tT6rUhPXZSewAdlHZYnvJzFlXC+hTZ5EIg3owT3qeAtpjnWBVJxVm",
+	"QpL7awJbGrNeF9d7toGhCsrVfrlWDEJZm43/66ZsDBP+X6Ix+NcJT0HBmbmCqZIXaV9pV4jgRbR8oIYi",
+	"IUIQwL+spWKzX3NYeadX7mkTZ3nLsyOX4iHff4N5Md6kjHo7fQzjONHiY256mCxzi0zGgekQhtIFGtTz",
+	"nriHhZxXAJBUyOvMMKzYLWRiud1JcIxDseEoym1Kf1NDzL+21YEj3QmxAezY8tRpLHlaKwM7RLp7ACTG",
+	"0Ht+NE5/mX3vNhbXm7Kds/3KwW5iGshMK7WzMq3tvKJ3XGyIc5LHaigwCaYNiDzPkjOSnsSz3zolOJ9O",
+	"jrR2v7WVyY5iycFZgMc4+44X7eRnDXfkM5zRK2smuNi8cKoTBewaTFUE5QE2PsNwlzsVSlBNtfen3/Sn",
+	"z2Z8+BfRDggGszDHukwH4DH4pA7nX2gjBdvhqg5dlYzqRrHC4f8MAE14WXq8M0Twdgm9K8WrYRDIslxj",
+	"WEHaluNTjbUnA6HeMmxDLyw3VGywCsJvtFfk5P1IompIMv3v+9mPh8CI9yAY24178tVZFDtiWXZ0l3VM",
+	"GhzypNzR26s3yPHJQkdvW6GDmdmnAgyMZAV2wiI0rWZkuvnLetAQvuLC//NJlnZjO2E4DraAGBQXajGV",
+	"VqHrLYFogW7cDsdVnmSFf6MNr1ISoEZ8vLWSK+ZwH6H50kHl2cqsm5EELsVowcVGkzUH7GiXIHNoAwKy",
+	"6IxWZBt+z5ZSLQ29Y8nduNBnkjzHaNjGd9+zkxNu0jvKjTc7eR80N9Fy0PeECoAGNtsZ2BqXwdYeUG67",
+	"/oMDCHGqu7MMtjzrKCUVn3pHTb69auk3mfrhPaT9D/ax09TU3PnSj+3aL1tZMoijfewOZQpouWTf4pMH",
+	"MVH87wynjgkr/B5W2EEOg1u5FIYJE7cfeclGTaCKFZwu8b+nhFc7UO+1rJ08tuxvOSuLn5RclayaXftr",
+	"aCw71NdQ7ZR0Sf6IoI1NGBlRHDnlMClR2jspUnr553dvfyTuV8JFW6oEtAMwaP8GV+d1e2O/IP+f3QlX",
+	"Mfprw9Se1FShYthTuYZvTlZ2+1VmfgPi29qSUqAUwbWSLXJ9v8gW/9RSgNDemqqczDqBsfTVt54Op/kN",
+	"EHDVtXsTPuNbrubrE7EWmz8yqshaMfZbL9TUQ2mnxyE0R4Lm0U5x0c6WzJANKvdSEUVHSsR2vJ8SBCxc",
+	"QgDALh88B1wU++l00PCLJqSjvS2uYLOTBSPcvnBGXQ78zJNqTGoZXFC7OKNDV9TSU/K3sb4pLscvagfR",
+	"NlTVceJGSs0g9hwTDqXUOl49/ko1XDP0+++kqoiV/Drz6YD2g6GKiOxdi8rTW/AERpiDD4x49rdYrxU0",
+	"U3KFXVyTXFHDXLOlpnY4WZQYpg+rn5ILFm+uvp6qkKkZK2N5hgHiPT4RxRU62ozfI121pX/wOAbdIQ5f",
+	"WH2MFgVpavu3Jz3DLTu3ss4BfY2DnQWcryuMC9nbscFIndokZIIjsgZuQ6JVELDxSaYBvP+eaXNSatQl",
+	"iDNRl3X9aQ7tLUu5IZeciM+5GA7l5pw4B5+mabeQnZio2Z7BaVrqMdmI0u+Yl8jLx0i4YSTl93VjrCq0",
+	"DjCKpzPcA/Z6ejMHsdhXB6/Xrshpze+Z61wIqcuALUVVNZ1oPFUtklwbczStclap60E+5CKL5kX67ZlB",
+	"jafR4nfVGeZSZ3wMLFv2AQu6DYKnPyU/vIqSXGChDMp5WVkjdgArsUmX3fh+TfIXNzfZpNtl3ELBL2fF",
+	"G5k3lfuMfy1b8Vx4Lrkrp/Eec16zV/bJZF/WKMrcOIZsehjws3Rs9wVEB8OgZjdtIHvryVnJPprvNmCK",
+	"iZ0N1hLiiVbYn63MeNuYXFbs8tUKH7MFYAVfBo/OWu4poWhqHORYonoESzxJMfqLK364eHa0xh5G0+44",
+	"/9yxpOB2sBj/fY8lFocZ0FTPcAviKK+sShTtJAKIkSPemRBTUjrIRTSgeNBciCqGmFt6K3cA5LZlFTyF",
+	"bpUuxRgNyRnL/hYmjy+8K2KfNaBwAYoza9DdcHDnR0YL9mfmkF3bpqg8beOB80b9wQejor0X9+XsjXwH",
+	"QjY22o7WM5zWO1pHM7Lacr2Z62o7vx8BL5w9ps+0OhwRcUeisQB0JngOB/1JQIDAwUdBTq5sDBYjakKt",
+	"FUjoSjYO/73R9t+uUvMw9dxdrXOQDP0r6ViGcPHaGZJvX3ijlLvEF4bhie7t/uT9xWf9r5/sSOxIPKw3",
+	"7AgsoIuQwfpM3IlKf+iZE8SBLPLUPy7NXzkr9xwQ4dkAqYrulrOx+hDrenukXuEYlOnBlIPhjuGa9kT/",
+	"mXuVy7KpRHRXZvDN3cA77E29jkDiACDJbDZ6dI3gCYoVrK/92PYQ4GXf7nKEUbrtFi66/xCkWUp5p+cm",
+	"9bEehEHbaRHcCKnOuDbrD4LWuIwE2vNul7MaSa6U3Am95GJJuRrrGd6W9C7nEjb2eTh0c4NDswVm4Cwf",
+	"6Y/L1rQpzbKLByR10WjVxfQytYlStFd70hLuwXlslEREu5F6nCMFO7PFZM1YCXbUoROLsdIqtl0fbdZG",
+	"CQ53NgBN8cTr2mrS4p5jt9iWUs+Heg1b859w4/YRqGG7wxH70KMB0Kj/yiGdH1BWR6vBFh+UuhxyQkdt",
+	"44waKMuH3Bo2VU33WMxkw35+dMSD+6k5Zr52INNRw/3tLmGZITZsP6c5/QR/CFIh++c3+0PMvuY5LZeu",
+	"d8uM7wnfHF/qO+9XisO3jlkAUrAMcS7BHha9huUhUnbFSx4zxfsVm66Lf8kZkWIAYjJJ3GN72scpSq/L",
+	"m/juRPj7YPZgH0KIYtjj8ZN5HyLiDKTAveRF9JtnMnpJFTf7kcoOSBGIKpkzGziMu52Mcn7yCHk8IRtr",
+	"KG6skTmr098xpmhnbD+w2wXfNwB3d1qhet+RyznqZVfTfLjRidDxlpM8fLyRiI36gtw4QBIh3Y8z24mM",
+	"HWdF79iybSg+QxWhauA4OlM2XkI5sGMkVc2cYm4em7gtfY1YlUMMe9y53s4fI88fME/j9IBZh9twFGem",
+	"e/JckOaZEKIzoqLngsb5cNMhhnrJBSNSkYqKfdaGEZ/f3PQSe56SJ9fPsJcK4sm5dg46lxJxWoJoIZYb",
+	"TEYMUzK0Ecv8akAKyVEHfB1mdkPMTck6DAtOx/h+lrvJXN+Rri7Hvr446bt/ZLtX9O4UEPtiSQeCiRr2",
+	"2PAqqiPlVBVLHjF6f+FmSxykzG0HK8UNZF3DRMQVQE5GfhIDRLKLzB1lLvfY6VVtbZQoMeLUK2ieU37R",
+	"gvI47/JoJUgsoOWLottDDQsb/Qd0uxaTxT+y3esU+Pmz4nnzNsS3lgreehqTOp/0cN0pLZO+PHZWwQCd",
+	"SXdwWCNHlFTnmNTN9E9yBzcC5plZrlWM0D4mKhoRD1Wk9IC0cyToCysc2d2/dhz4ADzwr0fNsW1KI8W3",
+	"4idaz8ZAfdn2c8FLAcNr9pLYKW4ME6TAIPWg1UQK8uAd+wbBB9m9j/tOvoBPQnKNKE4oH4ZUVaaNc02i",
+	"b8COZb8rZCSEe4WaCoDyEhJwuvAFKE1SnBWkkGB5H8dy6eqEctf1FtLSo9rqrI0bzRJ9kFIoV8QHk7ZT",
+	"4JKjWM4XWUO2aEQVLVSAchg4JeP+qrdQCyOkISs2w89zEPwMvqylTr+QyUycO3bleW1GJs4daoYAvntS",
+	"bnJxmN7x8JghR3CF+JgJz+/ZkfQZME694wHrqLWrcYJEeNKG+7dyR9ZUQaosUoA+EdBnyK8+XOk7u/Xa",
+	"A4/52AIeVkrOCUdskoOe/J4tN+eFSCfb9ftZwu9I8WKM+8svAk4RKgQeSCiCBILklbJeDy8zi96hTfsR",
+	"WOiumVNrU7Xdh5BBSSFBQBl6x14QwTbU8HsGNtgeq2srDNumFPfa1SR5750tV/i0C/cdwRCJCYahfDop",
+	"zxAGOBVFZVYC2ztDlfGaa9BO5eaTg6nAsuds8Flo3UEK7Nzi95xWDAUsFwR75j0iO6kKfUVelqUzPCq6",
+	"JyvW6koRkE/JS1YsQdc5XqbhJe4W0fxX3CBMgCiAvqqmp/kPgtlTJ9RLCJ6lzhvZczi6rqMbWRYMUcIU",
+	"xHEbFU1kiTU9envPxOz8dWNktdyyWAva7+xhCYL9ypSsyIqVcgeorWyscLQ8VqdGdQhvS7BDbb9/rhVK",
+	"ALIYxxgclKbGurzSqvZ4CGd1FztAQjg0lHWjmFcLXpCbWyLYPVOk6tx256zA7rsz2zq0eWEVRThb8MHH",
+	"FXyfGtVfsd2ZW0JJyYuCFYQrKUgtXbv2XNJS+wMWBZHCRWWK4IDcttqB4n7tURwGcCsE4AutTi1Ap0Zt",
+	"P7WY9fFXse1SjfBe/wG8DmRBs/Ke6SygYzwwe0si/kZXY/Q0ejBjnjaX5+VPKzuC5pBSevwW93hu6bF9",
+	"7STQmdN8cNKJmqNeVr+2CH7MwDbty7ATPfYnYZeEJHt6yeQMPI+UAkgghPnO/x4xvPcJHHN6RLHSzPbd",
+	"QIgKQY258U16pCBryUtfS4hQqBnAOVDl8b0E2UKLTEMYzbekc0gPzMZRZBfoy2bf3215vgW1gZVmSvA+",
+	"7aMWREsnhTTL8XlLqo1fbm96beieFaSAMvizljBkG7+eDLcjxjoeFOhU89y+H/ti0NoouIIriehsXEAR",
+	"Mh5rgvh+Nl2sOnJxtDY7oPhMz/RFb6avpvHCHJ+6j4/t67FWex8TGBk58QQu3omZzPhtVxbUbyMgd8Kz",
+	"Yl3SvAXQh+ps/Qh9HUrudGdJ4k/ektzSe5aR1Z5gDsCwWNpX6Yxl001Eul3cdNCc4NlNrC/1oIjnwWec",
+	"OGHXqOftTpzUpsctZaYfLUyiHGEXSPpzCJaOACzzvOh36G0PGoDI+nlr6c1DYx0oc1nvl3I90jYZkTEs",
+	"xXV+VQONk61+1neR4+KR7oI1fXmTHhQ6jKnSsrl8/ifCM5ZNJXr8lXlx2Qhubolmvfo9PCzlbNE+PX5x",
+	"Bjn+DLlg8ynyp5KKk3zDK5dsMBVWCAJT3qMw10O25tMY0u+ZKIKer/b2dBB1EdA5SjTLpSja9tbQuV6K",
+	"QSdIBTVhLlk0pbSr0dsZwHi1Q/Sf2kGAJP/oXRjxz/rBgTlQQ57c3JDXxMmFFpR+bvKXPyu3TEwqWPQW",
+	"EXxwSgDjDQb95jv6XBjDbsNpTr6HjqTaQxqLpiYEUsf36gSfnd+sk2DiwDs/owd0CEgXLWqlptHxUM4Y",
+	"3L8fZUjgUJN5uyqpuIPY6XWN8+prIc3jPTOQ2O07ulgdpmtjR/bMTGZlOAA+n0Pj1h5TEH9GxXtuQGhW",
+	"fegp+ZruzWyRJ9HYT5KLU0grwLfoJyp6DJSDgJavzpxCznNpcDD0KSlwLivvf08e6QO2rf/EMCeb8WA6",
+	"hFh11rabdLkO1AFuHTHunt8kd6cdi+OPTjulWsrGxFzb1DUmw2zaJt7xVTcqDnTm81u4JhWjIv62T+Gd",
+	"CimkQsgEkP83Ec19RnLyCbfhRfpgP1wv6miyrp8yLWn3nFzlLo14rkWo5clZGfHsldQUAN6r9kstfhgG",
+	"3rtBenkCNK0hCh2zhCGHit4xAcrARlFhGDZRhIBjLB+P6qWDHzwMJEDc3bVvJlj77CIZHkgxysDzpecx",
+	"+LmIZP2xKUsn13ir7lihA5pRW0VDK9kIEwqbw/MVTenqbY1qWDwq5ZWdaPX+8jTCOcDSw4S4sQ8bX2mv",
+	"0v/cRJYunjt2HxyeD3D/QavWS8DgtypJhAJoxaANWdcvFDsLomva3lC+77MmilXMfjiLJqTqZrNherTr",
+	"8iSB+PfdRZxeBzkf5T9cbFJLsXTsteyYTAoP2bF34t0wxylzcC/8lamC52a2fF86NSNNBgWNgyEdd1IZ",
+	"cHmIUAoihIymUe4t/+ZUuLxJ8s+m2LSZvtpQERfGZ/f9mpFz50vYIK5ugr6Q+HQ0CW+9Zrk52lgsxcBj",
+	"9uvnVVXLVLiYJKiSfoJe2JTMoZW4D/VrTQMmFMU08RyQnKxZxJv1/3t2Q72dwn1mnEgb2vOBUyFBlz1Y",
+	"gZK7i9R9ZQsA0Z8xVEXV3WTiMCzP7VOa0PFi4yzBc0IBxInpvpdOjRtr1T62V/Clp+0VHOCFLvuRfnsl",
+	"u2dlH8XEeBQT8M7uqBLoSclpA+wTt6Go4X0zzGMOOxmJ2W99181dPBd5BGgysQegEz74Yd3KMo9MOd4c",
+	"MJ7c6I7hpLTGn5nOG3apI5xXZzHaFudbJSsiQHM4B9S7K5UYMZQKKVjX8oNr4jojXqiyIl0R3El1p6Pp",
+	"iBVjRhN2z9Se5KXM7yL21tGCEhw6KCwJ2utAGldS/QV20Jnf5bHroPMu30pZzo6wpRAUUtOq2cdyyN+u",
+	"CS1LzCCH5iurGb2P8q3UY1Zpofg9E0u5XifbXAE8+TloDpcBM/YKfa+kiuZMYYukDlipZqw8AhBVynHT",
+	"6RCwxeufJ7wxY6IBR7SfmvURHdzxdgfTX+DgCyNrGVCBJ8IMCTdRfDvOOEl8v+sckrOy0qHG1VX7lFJs",
+	"rFFib7vDqjt7SY4lC47kID3+Itp8BWMjY7myWwn+aghD814YerV3LZm8xHYdlVqk+2Pg+c8n13WUndqR",
+	"/jDZxPQYOHi3Uc/DYZ7fjI2TWEqrt6xcH8s/7wXAA/ezRy91vwxQGaev0O/D0mgCT2Ue7M/sJLaJn32T",
+	"dn76Z9N5Zx31z/b/loabpmDL8RatLpFskA1BNKNT7W2+7AdsHj+LEt2FYm0zAm15oxQT+X6YLJSA7XIs",
+	"yObrKNrIRFDOMJ6uj/3LepNALzM+orsPAyizoifY6WdUD8RfsQHQFtMGX2CKr8ZmlVtGNopW2rdosnqE",
+	"783jFwRZ8L95GHw9HWfJAeAQP8zteLdSt63dPgXH16OdiRvGlWVctXySfMe4N/GOsULmTRSW1bfmjTb5",
+	"dflhmv8GZQhSQSdfqriWAkswQDq5pO9j3X0j7DNaIPuAwAuHSXWwZPfxc5WSAyyGcLyst7XH2s7C6fg6",
+	"qMv2GLBKzWo/dmH7IuG2dC0jjJstU2RH920/M29Z3QnLWlDpltjh9NR6i3BfXflO+yHRDYTbZ+YNUhTL",
+	"UezB/xGGQ3cZ0TXQBt2KrHq9snsAvK6oL7ii26Q7XkLzjwJhxfKt6+aheDUqkQdFVCg0hnVUmauFA0Qz",
+	"MCzXihcb1iLtxV3AafrS068mu/GdoDDFNbi60dslBH/iybe5ajTGLBu9ZUXXk7P1+ESayCUoVvZQH+nT",
+	"FCvTKBFfLdAL18Q+wQrsCH9LhCTokm4LTGQB3qMJZ0Bn7bvtTsmLQpaYnxcFtcEnpdLK+qwAYmv7JwgW",
+	"RvP0kK01WuJQjk5RRJBRrE/nAst6RnuZRRpSjnRH85XvELmnWCNstqyaUcF+dFRUaxE15byS+GxhKcMf",
+	"XkqARp8T3hq990e38js8lbQP5cU5OR0RMAW/rOkA0mCwRnedInquhXa7W1KOAQ8EpJsSu/LZHKf5V4K3",
+	"s5aVU70fgcw4zQXSAhKcSEsjsF43l4H1ukwBx2wcryOb/QbF06lbnZpc2ufCP/J7Br4C38BpucmcK3aJ",
+	"bbcDuh6mYuJTUxrHzU1Ch8hPhHYRSKOJ3o7TS57ZEiro5dpbsyvyHl9zehqkO6qBimmodtWskN6A2BNb",
+	"RpWJN347fm+MNcB8cqzV3gPkR/ZAxo9zJS4j6O4zD6Okx12n8eeO1jEjXRt9NGXjIBUtCkgqCvZhpJJB",
+	"piQ82tf7uRa4sontKTgzV/BlyXtiX2k35LRk+PZro1ofVo890gQbLU3dGpcO8OPiUvdtNkm12+cryub2",
+	"MG0OlfnJECjAccTapfNfG2YMw1bBWDZvzRNvBzkT/6Q8YHBSRyka8DJiPw3OxPu58fkkWHIm2C6ozWsX",
+	"nhILG2b3NUpcZKiDCDJ2HgvHH6w86445BdrBU9L8mnCH2Y8X2szzrbyKFxroHKO/wR21YYIp2cTxdxCv",
+	"yduA6cWzc9rCDzpj+/Y+6KTAfBuy2gfdLl+QG1Iyeg8lm74KY1BK+zRWSw4X40HRksBgaCPu4nuwjmIl",
+	"DarrV40xTEEUiBtN6kYxgmmFUyrwmpqlNtSwA58VwNRoucZEPAC6iK1vQ+vlSNt/9NjULh9eG0arYVDH",
+	"1WYfD+vcXH09BV50ZusHqU5Z19PnieVBHcC9U46WeUm1hgBKpHQK1hcpsqV3jFBSWJWcNDW4J2DnfWU3",
+	"Vy6iEu7ybitLRipe3p0oqd03TBFSSwMX7KfuesPAyMdri74c6R8a9J8YKBP3TCleuE5eKK0OKMEFVZ0s",
+	"S4eMSvqwRM20J4NP0kzfK1ztTK/geh2v9f6TT1tocVJ21FLgeoJZnk0xi+nW2WYJUnW3VHQH/nJe6qVz",
+	"mzn4OunSP6ZDfn7sGBUF+aZnYWof/oCfFlVyTi8Kp/czWyZcApDbfUowfRzcH/Yitsm/QDLaYW+mtWFq",
+	"R1UxFiJ2yIyQewJxS0hCCZEdCSY+J+Y7vOwmjCh1Dhk83eCHz0Jr/wA9FpXYCGA3NHp/pIk7sJRTPABo",
+	"2i2C1WbhPo7u/mtaRnqs+az2mV04Gu+EOEwlbtissRK5zKMMHpL3aAqqkPI3NgIAcKDz7Ch3NFxg8E/f",
+	"8bqOKj0xBnG4fO7j2wxQv1F+wm5Vo8cErojZZt/srij8oZqizEih+qTIGJ+zJUpaPwMvTA5bpEkO6Xu1",
+	"5CIdPTCnZdSq35OiYV74pEs5EB8x50FHe5MHnjfqniW1RXiNT37MFkwbXjlmPfbWN/65dFqdbCArGzNL",
+	"ls0h/rqkYjkvn7hWchVFmm9LVvsB8TYUTnk8nyAK4ne8bIgWI06k05l5JM/xpUYIcarAAsc777zyAID9",
+	"mnnXjUPFBILhRGHg6wKCdbVMkh2w/UHH3B4JeYb3ZBKcblTYWLvwhGZLp6Ts3hzJjX+obkwnZLhEcX4v",
+	"4j4edFiaMP1wwfrqNbrIpk0+1Civ3XuLjx8/QsxgLSPSHxeqfVEGUFRG2uz6rAUlo6IgK6rBv+TcFhr+",
+	"Ez0Nd1wQIwmFjAuEdLxjrNagYOCDlJQSGpJCBtYV+SVI94Sszoy4JEuSV9AcsPIwgXbDAEIwI4ZVNVPU",
+	"AITd6yviEJ9wmJ+/fU2+fvb8DxkaB5T8+d3bHwkwDFNuEZoJw0TO0IkN1TxgMpA1Z2Vx9XfR8ubt4gfY",
+	"0EXA24snvlCU1nxxu/ji6ubqCzBBXRLtNa359f2T687jWUskGAnr5lJ8VyxuAbfpZdXv8/BKFnsP/+Og",
+	"CWhdlzyH167/qVG6IJVNmjYweEeCPRo0qmHwH7qWwmWBPL25ufDkOOuhyeP2pus5PzZcu77rFtgLil2q",
+	"iqp9hw4LjmFiecJllFmrEI4z87EJ+NcjhEGEQfw5eeTA+Cm94xWgdr1CvLmHOKceLOGnPSU7ta99PTwp",
+	"bEWVYa0bsnDeqmFnHtx7l7OXEe12uCCPyc4naipeednicX5XzQrgLH0Wq2Ymg5oZaDbv/h+cyqwA99Pw",
+	"kK89wmH8pH8qqXjAUw7xAj/xKQegmiP86DuggdDkBk3BC5wyKF6a1FCraG1LqewN4WYDcSzAZwh4Kx5t",
+	"FdUgZ45KQWpaM3VFwFdiz9d77u0DlhIch5es2DB1dXjuGoq69PjRg13oHvpfefpJWnD3lZGgY5QsdnSv",
+	"LyKkrT2CwTurHtCNYow8JmtqMuyGlaFGkRFIvsYCJqqZ+3fmYN0fY8h5R7Ftvtly3dIS0ADXpI1VdhTQ",
+	"oryOHb6HFn0Y4T5QBD+xfO/BGxyeMiI2S4wToThtIVHaf665uQQZvBUsPC57RUO+XHhaBWfmCKNi0TN7",
+	"w9lDKU126M90WHbqtqp7hCPr9vfLqE5QVCV9q0guAunsZDVnrhkd3K+Y87GjNYF8oSvykpRcQzuwFhcc",
+	"kbLsUiuuGQGoVJIrqfVjKJfKTV9Gsw+tFRM99G/gd2f8PMSZ4wSf6dRxclZ8y0s2dupr+O3sE3/pnL0C",
+	"bl0Xh6+ouSLfuZsXlGS0pFyu+6oxPrXAilj2waBpZc+0lFr3jxKMyMfGGcjx44ScyPfo8HiI02zH/0wH",
+	"2s5/XOVqa+0UKxnVlzjf97Kg+0fOlAdtGoyjHVVWJbY8DPcoK4iG/AMwqNtOfoA1EB5m4F2IHuR3FbIN",
+	"QNA8zFn6KT7LQeLkrHgj8wbqvMbuzx3VZC0bhL448wy/5c7qcalG3Kq/2lpHlvdAS7ZC2koE8rjHla/f",
+	"/TUjuPYrqTYED4ZQDT6Qx9+/cS//6f0P31+Rl4ZUUhvylPzwCkjj+c0NwMgOONoVX2OLIxahgu+5Nn/x",
+	"D30KNdZNlqLD+nVBIhT43C5juPpNIXesNsRqt9E9u/7d/e3jNeI5HNvDVx7xgSpsMqcXt38beut4ATct",
+	"6NK3HRIDWkotJCgWb98ufm2YahE2bhf4+yILNnyyU/zv0ZFKXiGSXTtQmPl/vB37x388sD/jJ/D1HxID",
+	"bvBlCKCUm8wlH2sE68BuUBCU6R9gbIruEU/N371Z2I2JC9qXRfGAjokf2e4VFg0mSNcnFz2qsbsRNhTR",
+	"GTky2QXO7Xu5cZyDroRasYLndlY7SQDP3wKyIA5u5xThom6szguOCIA8LYjZ8ZxhN0H3nzDDlDzIfYrL",
+	"qDx4TREi+OEFqp3JzhhLWzk8H1hXQPyQANRR/+Wk6yMfOvDwBFwRwXZMG5/AoB+M3R7Q2PiR7WD0T8xu",
+	"3ZyRmmxrFVya3d7Re0aoPTEYP8MJtD878mSKj+xbaXx0/bv94+MoO/2RddbjA108U9ubwbf3yfdiTOPs",
+	"Oox4lWW4zeexSDb5sP1uYKb0Y7pulwZxy4df2hE+7wA3H4jVW2TX/3e43VO3xH7IqrgirZWEl4VTVLWh",
+	"+8nb1I02KQi6WtLRG/WNbw3/8FdqB9OTcKPiuh7IRnmkXVf+B7srXQnzAzEQbuKn5Z7g9EbCZVxvL85C",
+	"PzXGZU/49tcAfDLFIPaFRO64/t3++RGTQEqGmTPDpIRK3rP2SHsb/CwKisoh179b7yXI1xW2wFaEY18R",
+	"0D4hsaTD8/FNQ/dkZzV3lDH2Mrx64MvPbpPnjibCHFg89oD8YYd2bbc/sW/s87AIfmucS+ZSxnGGkfdT",
+	"Pq+395/K4dWhiiVcJrCsh7tLcF/OukoSNv76d/tHgqBy7epTBdUG0oKUrEJcyYsJLMxkIHRH954cfQpL",
+	"KTcdabYVKx1logOPi7MlFnjrIBmwddZJv0ehbJjjBBwTb++YeduNfWnZZof+jLLNwdlFZRse84Vl28si",
+	"SIbx8VgDeTF1Y8iK5ncd5XSdpSy1TQozBBMZF2U78ZC2MQCVHO6kjzlCS4kLhbMDtgaUQ01WzBim7K6J",
+	"oLH4g0qwnbD/EsXH69/v2P6oFHujZP15dv9li2M2aNR+oeN4ZenVVc37htuu7/QDyDhXbTUu44Y9eIL2",
+	"Sv8YD3sMJoHq4/E5BhXR/cz1mlo6tIP+n7/Rx7/dPP56efv4H//97zPl7e7BxK3rSv9pRe1nIs6/2Kt4",
+	"0AW9P5FDTA2oFyQxdbF1wE6FJ6dkrw5gsc8yv0coIoATfgiyaIf/xITRBnnjN7CX8Ze+hAfhh6bOEH0a",
+	"FDm22bjARyMgHGSIYrTQQXqU/e+gCd5WlsUUgex8IfTo9Yyl0g+42b+4xiAjOaDw42Xu5y5ZF/T8buNy",
+	"KUuddaE2KF26In/85j25urrCTbou+T34PijRRrk8YCx1eayZMIRBvjpqSJDagunkkpRS3rmw3oaeq2WP",
+	"+sKgULc7rMszY1AO/Ik9Ym1Z+0gGDNdIJ6yAsryLOcPabFGnSQB+EemK5l2JkaUYwytn2wm5I1K86Fxk",
+	"cb8Zjn2VxJ/Xv7vHj2pz34hihFcnXWeX4jLvOnMbdzD8Q3rDcM4EDXmwpdfA7Ne/2z8+PnBQKFhkXMnL",
+	"sZfAedZy3FUO6YCvu/EvLR7s0GHO4ae7rY+Ih2h1CRamXiLqtHctGWHIriuNVMTBNWRgPYPKtgYVzprN",
+	"YUdaa1hfkZe+lyMIisxVjCntuzy6YNVMYXHdFmh/Ir4b1xN/amuATyO8GRXBgEI2gA+bqDwfYhjDCIdV",
+	"yv+KVH2hy84S3H+2pXD/RYBy8OJrxXlGKnnfeoWAkDkgU12RX6ymA6zVqHtGaqqM7jydLtUJqqkcccN1",
+	"yTXxaAoFoYLtWoclcChMN5vmVdvF8NMR/UiBLSzkYYStB9H6XMVc7uNmFHK5CknoQXix1BNfP1RIV+dB",
+	"iYPWChX9rCvcMopjUV/bNwHJFNust1V9rinzTNLrkCM+r7xFv/W5psAMkdt9+DlNvo4gUh+gK8N8/zsk",
+	"9OX1jrfQWseVqQY2ByS5UYIS0Fe9gs1RvQjE6lqWJfjaOuJGEONjGWzf4xMPuJtuhpHN9I7zA38J/kAe",
+	"o2tMB9gRugWP0BkGZO1Nozi1pn7ngUU3AAB2a1/jic65sB5Z87448F2xRstTfnAPPIz8d6N/ptIUN/so",
+	"5UMhRxZmzmLXtA6uw7fh1JcGYdgpaVhGoAWQNlIWsBiy2sOfvSOUlo0e+zYO8VMEVnvAFAoY/zOdIsyd",
+	"Vpjfa2dzGT9n6AXBmkA4D4ffgrVCmt0zRUtHSaA/QAid5kaqDj/FbLnYkJ1syoJs6b0dm/cdnxjWT+XZ",
+	"Bw4rv4fGjJ/6sO+ZOMa2gzZu3LmVt3JH7Dto5/JLsGs4k09a4JgzQq10UJUEVccSAIeSM+j6yoQrw69Y",
+	"afqy2LWhHz3WPzfFhj1ooSAO/pn4GCf/K1PWyBrj5Hv/8wXSvVVb2rdT3BgmyONA4CLhSJEzYlnasibX",
+	"UO/rwVMMyWWFqOZY8g3JWt4XXzFRaDJAyZnE0HhY/IyHh1FIU5w/D3yGL7y3BpRck0LaM/VHmDnb6RBf",
+	"w3UQ51YxrRV7nEt5x8UmIzVjpR3iscPRcJcBBsd7p+6xR49EPB4q8hh2YPnUGUBBH6wjZ2v5Z+MNX27Q",
+	"sbJi2lzMvH7FNo1AC4MKh5rVdm2ykhl+8s17oOSb51sf0i5cYrm9Qyoq9h12UtdyrnfavmVN/LB3tP6u",
+	"S5t4oFMPeqR8HqyU3uwP6fV72bdPrV7V2UQ+w8CD79mjAW+2b8Dum3sXEuD9/m8AAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

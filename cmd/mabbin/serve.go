@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"mabbin/server/demo"
+	"mabbin/server/devices"
 	"mabbin/server/httpapi"
 	"mabbin/server/store"
 	"mabbin/web"
@@ -77,6 +78,7 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 			IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 1 << 16,
 		}
 		srv.RegisterOnShutdown(live.Close)
+		go devices.Rounds{Store: s, Now: time.Now, Changed: live.Changed, Log: log}.Go(ctx)
 		stopped := make(chan error, 1)
 		go func() {
 			<-ctx.Done()

@@ -104,7 +104,7 @@ func (q PlanRequest) Fit(done []Stage, seen []Point) (Offset, bool) {
 		}
 		sum := off * off / (known * known)
 		for _, p := range seen {
-			d := math.Abs(middleAt(a.Curves, p.Minute) - p.C)
+			d := math.Abs(a.Curves.MiddleAt(p.Minute) - p.C)
 			if d > reachC {
 				sum += (2*reachC*d - reachC*reachC) / (probeNoiseC * probeNoiseC)
 			} else {
@@ -139,17 +139,17 @@ func (q PlanRequest) Fit(done []Stage, seen []Point) (Offset, bool) {
 	return Offset{best, max(1, sure)}, true
 }
 
-// middleAt is the middle of the filling at a minute, between the points of its curve.
-func middleAt(c Curves, minute float64) float64 {
-	i, found := slices.BinarySearch(c.Minute, minute)
+// MiddleAt is the middle of the filling at a minute, between the points of its curve.
+func (v Curves) MiddleAt(minute float64) float64 {
+	i, found := slices.BinarySearch(v.Minute, minute)
 	switch {
-	case i >= len(c.Minute):
-		return c.MiddleC[len(c.MiddleC)-1]
+	case i >= len(v.Minute):
+		return v.MiddleC[len(v.MiddleC)-1]
 	case found || i == 0:
-		return c.MiddleC[i]
+		return v.MiddleC[i]
 	}
-	x := (minute - c.Minute[i-1]) / (c.Minute[i] - c.Minute[i-1])
-	return c.MiddleC[i-1] + x*(c.MiddleC[i]-c.MiddleC[i-1])
+	x := (minute - v.Minute[i-1]) / (v.Minute[i] - v.Minute[i-1])
+	return v.MiddleC[i-1] + x*(v.MiddleC[i]-v.MiddleC[i-1])
 }
 
 // usual fills in what may be left out.
@@ -187,4 +187,54 @@ func (x *running) at() at {
 
 func (x *running) end() End {
 	return End{x.c.fruit, x.c.colour[core], x.c.colour[rim], x.c.base, x.c.setShare(), x.m.steam * 1000}
+}
+
+// Finish follows stages and says when to end the last one, from a minute on: where it meets every clock with the least, or as many
+// as it can.
+func (q PlanRequest) Finish(stages []Stage, from float64) (minute float64, unmet []string) {
+	q = q.usual()
+	before := stages[:len(stages)-1]
+	last := stages[len(stages)-1]
+	begun := 0.0
+	x := begin(&q.Bake, stages[0], slices.ContainsFunc(stages, func(s Stage) bool { return s.AddTopping }))
+	for i, s := range before {
+		if i > 0 {
+			x.turn(s)
+		}
+		begun += s.Minutes
+		x.until(begun)
+	}
+	if len(before) > 0 {
+		x.turn(last)
+	}
+	least, price := missed(0), math.Inf(1)
+	for m := math.Ceil(max(from, begun+1)); m <= max(from, begun)+LastStanding; m++ {
+		x.until(m)
+		now := q.unmet(x.at())
+		if p := m + colourCost(x.c.colour[core]); minute == 0 || now.count() < least.count() || now.count() == least.count() && p < price {
+			minute, least, price = m, now, p
+		}
+		if (now & past).count() >= max(1, least.count()) {
+			break
+		}
+	}
+	return minute, least.words()
+}
+
+// Strays is the share of readings that fit no oven: those far from the middle's curve in an oven that is off by so much.
+func (q PlanRequest) Strays(done []Stage, off Offset, seen []Point) float64 {
+	r := q.Bake
+	r.Stages = done
+	r.OvenOffsetC += off.C
+	a, err := Run(r)
+	if err != nil || len(seen) == 0 {
+		return 0
+	}
+	far := 0.0
+	for _, p := range seen {
+		if math.Abs(a.Curves.MiddleAt(p.Minute)-p.C) > 2*reachC {
+			far++
+		}
+	}
+	return far / float64(len(seen))
 }

@@ -148,3 +148,45 @@ func TestWhatIsBehindAndWhatChanges(t *testing.T) {
 		t.Errorf("calls left: %v", got)
 	}
 }
+
+func TestAProbeMovesTheCalls(t *testing.T) {
+	p, err := bake.PlanOf(crumble())
+	if err != nil {
+		t.Fatal(err)
+	}
+	stages := []bake.Stage{{Minutes: 35, OvenC: 190}, {Minutes: 25, OvenC: 190, Cover: "foil"}}
+	seen := func(off float64, air bool) (out []bake.Point) {
+		r := p.Bake
+		r.OvenOffsetC, r.Stages = off, stages
+		a, err := bake.Run(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for i, m := range a.Curves.Minute {
+			if m > 30 {
+				break
+			}
+			c := a.Curves.MiddleC[i]
+			if air {
+				c = 160 + float64(i%3)
+			}
+			out = append(out, bake.Point{Minute: m, C: c})
+		}
+		return out
+	}
+	cool, ok := Reestimate(p, stages, 30, seen(-20, false))
+	if !ok || cool.OffsetC > -14 || cool.OffsetC < -24 || !cool.Moves(stages) || cool.Minutes <= 62 || cool.Early > cool.Minutes || cool.Late < cool.Minutes || cool.Doubtful {
+		t.Errorf("an oven 20 C cooler: %+v", cool)
+	}
+	hot, _ := Reestimate(p, stages, 30, seen(15, false))
+	if hot.OffsetC < 9 || hot.Minutes >= cool.Minutes || hot.Stages[1].Minutes >= cool.Stages[1].Minutes {
+		t.Errorf("an oven 15 C hotter: %+v", hot)
+	}
+	air, ok := Reestimate(p, stages, 30, seen(0, true))
+	if !ok || !air.Doubtful || air.Moves(stages) {
+		t.Errorf("a probe in the air: %+v", air)
+	}
+	if _, ok := Reestimate(p, stages, 3, seen(0, false)); ok {
+		t.Error("after three minutes it tells something")
+	}
+}

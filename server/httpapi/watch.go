@@ -123,6 +123,15 @@ func (s Server) ChangeWatch(ctx context.Context, req api.ChangeWatchRequestObjec
 	return api.ChangeWatch200JSONResponse(one), err
 }
 
+// SetProbe puts a probe into a dessert, moves it, or takes it out.
+func (s Server) SetProbe(ctx context.Context, req api.SetProbeRequestObject) (api.SetProbeResponseObject, error) {
+	if err := s.Store.SetProbe(ctx, req.Kitchen, req.Dessert, string(req.Body.Place)); err != nil {
+		return nil, err
+	}
+	w, err := s.looked(ctx, req.Kitchen, req.Dessert)
+	return api.SetProbe200JSONResponse(w), err
+}
+
 // minute is how long a dessert has been in.
 func (s Server) minute(w store.Watched) float64 { return s.Now().Sub(w.StartedAt).Minutes() }
 
@@ -139,7 +148,8 @@ func watched(w store.Watched) api.Watched {
 	return api.Watched{
 		Id: w.ID, Title: w.Title, CardId: w.CardID, Version: w.Version, OvenId: w.OvenID, Request: asWentIn(w).Request, Stages: w.Stages,
 		StartedAt: w.StartedAt, OutAt: w.OutAt, PlanMinutes: w.Answer.Plan.Minutes, Curves: a.Curves, BoilingPointC: a.BoilingPointC,
-		JuiceColour: w.Answer.Balance.Cutaway.JuiceColour,
+		JuiceColour: w.Answer.Balance.Cutaway.JuiceColour, Probe: api.WatchedProbe(w.Place), Estimate: w.Estimate,
+		Readings: append([]bake.Point{}, w.Readings...),
 		Calls: each(w.Calls, func(c store.Call) api.WatchCall {
 			return api.WatchCall{
 				Id: c.ID, Kind: c.Kind, DueAt: c.DueAt, Says: c.Says, Caution: c.Caution, State: api.WatchCallState(c.State),

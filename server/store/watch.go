@@ -24,6 +24,9 @@ type Watched struct {
 	Stages    []bake.Stage
 	StartedAt time.Time
 	OutAt     *time.Time
+	Place     string          // of a probe; empty without one
+	Estimate  *watch.Estimate // what it told last
+	Readings  []bake.Point
 	Calls     []Call
 }
 
@@ -73,7 +76,7 @@ func addCalls(ctx context.Context, tx pgx.Tx, kitchen, of uuid.UUID, from time.T
 	return nil
 }
 
-const watchColumns = `id, title, card_id, version, oven_id, question, answer, stages, started_at, out_at`
+const watchColumns = `id, title, card_id, version, oven_id, question, answer, stages, started_at, out_at, probe, estimate`
 
 // Watched lists what is in the kitchen's ovens or cooling, in the order it went in, with its calls in the order they are due.
 func (s *Store) Watched(ctx context.Context, kitchen uuid.UUID) ([]Watched, error) {
@@ -103,7 +106,7 @@ func (s *Store) watched(ctx context.Context, where string, args ...any) ([]Watch
 	}
 	out, err := pgx.CollectRows(rows, func(row pgx.CollectableRow) (Watched, error) {
 		w := Watched{Calls: []Call{}}
-		err := row.Scan(&w.ID, &w.Title, &w.CardID, &w.Version, &w.OvenID, &w.Question, &w.Answer, &w.Stages, &w.StartedAt, &w.OutAt)
+		err := row.Scan(&w.ID, &w.Title, &w.CardID, &w.Version, &w.OvenID, &w.Question, &w.Answer, &w.Stages, &w.StartedAt, &w.OutAt, &w.Place, &w.Estimate)
 		return w, err
 	})
 	if err != nil || len(out) == 0 {
@@ -112,6 +115,14 @@ func (s *Store) watched(ctx context.Context, where string, args ...any) ([]Watch
 	ids := make([]uuid.UUID, len(out))
 	for i, w := range out {
 		ids[i] = w.ID
+	}
+	for i, w := range out {
+		if w.Place == "" {
+			continue
+		}
+		if out[i].Readings, err = s.Readings(ctx, w.ID); err != nil {
+			return nil, err
+		}
 	}
 	rows, err = s.pool.Query(ctx, `select watch_id, id, kind, due_at, says, caution, state, answered_at, snoozes from watch_call
 		where watch_id = any($1) and state <> 'withdrawn' order by due_at, id`, ids)

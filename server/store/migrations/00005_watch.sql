@@ -14,6 +14,8 @@ create table watch (
     started_at timestamptz not null,
     out_at     timestamptz,
     ended_at   timestamptz,
+    probe      text not null default '' check (probe in ('', 'middle', 'air')), -- where it is
+    estimate   jsonb check (jsonb_typeof(estimate) = 'object'),                  -- what it told last
     check ((card_id is null) = (version is null)),
     check (out_at is null or out_at >= started_at),
     unique (kitchen_id, id),
@@ -39,5 +41,13 @@ create table watch_call (
 );
 create index watch_call_of on watch_call (watch_id, due_at);
 
+-- What a probe read; thinned with age.
+create table watch_reading (
+    watch_id uuid not null references watch on delete cascade,
+    minute   real not null,
+    c        real not null check (c between -60 and 600),
+    primary key (watch_id, minute)
+);
+
 -- +goose Down
-drop table watch_call, watch;
+drop table watch_reading, watch_call, watch;

@@ -532,6 +532,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/watch/{dessert}/probe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Put the (simulated) probe into a dessert, move it, or take it out. When its curve parts from the predicted one, the time is estimated anew and the calls move. */
+        put: operations["setProbe"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/watch/{dessert}/stages": {
         parameters: {
             query?: never;
@@ -2163,12 +2183,47 @@ export interface components {
             out_at?: string;
             /** Format: double */
             plan_minutes: number;
+            /**
+             * @description Where it is
+             * @enum {string}
+             */
+            probe: "" | "middle" | "air";
+            readings: components["schemas"]["Reading"][];
+            estimate?: components["schemas"]["Estimate"];
             curves: components["schemas"]["BakeCurves"];
             /** Format: double */
             boiling_point_c: number;
             juice_colour: string;
             /** @description By due time */
             calls: components["schemas"]["WatchCall"][];
+        };
+        Reading: {
+            /** Format: double */
+            minute: number;
+            /** Format: double */
+            c: number;
+        };
+        /** @description What the probe has told */
+        Estimate: {
+            /**
+             * Format: double
+             * @description The oven is so much hotter than was thought
+             */
+            offset_c: number;
+            /** Format: double */
+            give_or_take_c: number;
+            /**
+             * Format: double
+             * @description When to take it out
+             */
+            minutes: number;
+            /** Format: double */
+            early_min: number;
+            /** Format: double */
+            late_min: number;
+            /** @description The readings fit no oven */
+            doubtful: boolean;
+            stages: components["schemas"]["Stage"][];
         };
         WatchCall: {
             /** Format: uuid */
@@ -3368,6 +3423,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rescue"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setProbe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    place: "" | "middle" | "air";
+                };
+            };
+        };
+        responses: {
+            /** @description The dessert */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watched"];
                 };
             };
             default: components["responses"]["Problem"];

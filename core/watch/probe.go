@@ -1,0 +1,71 @@
+package watch
+
+import (
+	"slices"
+
+	"mabbin/core/bake"
+)
+
+// Estimate is what a probe in the middle tells of a bake under way.
+type Estimate struct {
+	OffsetC     float64      `json:"offset_c"` // the oven is so much hotter than was thought
+	GiveOrTakeC float64      `json:"give_or_take_c"`
+	Minutes     float64      `json:"minutes"` // when to take it out
+	Early       float64      `json:"early_min"`
+	Late        float64      `json:"late_min"`
+	Doubtful    bool         `json:"doubtful"` // the readings fit no oven: the probe is not in the middle
+	Stages      []bake.Stage `json:"stages"`   // with the last one made longer or shorter
+}
+
+// When an estimate counts, and when it moves the calls. Working figures.
+const (
+	fromMin     = 8.0 // before that all ovens look alike in the middle
+	movesMin    = 2.0
+	mostStrays  = 0.4
+	mostReading = 240 // of which the fit is made
+)
+
+// Reestimate reads the oven off a probe's curve and says when the dessert will be done. It is false as long as the probe tells
+// nothing.
+func Reestimate(q bake.PlanRequest, stages []bake.Stage, minute float64, seen []bake.Point) (*Estimate, bool) {
+	if minute < fromMin || len(stages) == 0 {
+		return nil, false
+	}
+	if n := len(seen); n > mostReading { // evenly, so that a long bake costs no more
+		step := n/mostReading + 1
+		var fewer []bake.Point
+		for i := 0; i < n; i += step {
+			fewer = append(fewer, seen[i])
+		}
+		seen = fewer
+	}
+	done := Behind(stages, minute)
+	off, ok := q.Fit(done, seen)
+	if !ok {
+		return nil, false
+	}
+	e := &Estimate{OffsetC: off.C, GiveOrTakeC: off.GiveOrTakeC, Doubtful: q.Strays(done, off, seen) > mostStrays, Stages: slices.Clone(stages)}
+	at := func(c float64) float64 {
+		p := q
+		p.Bake.OvenOffsetC += c
+		m, _ := p.Finish(stages, minute)
+		return m
+	}
+	e.Minutes, e.Early, e.Late = at(off.C), at(off.C+off.GiveOrTakeC), at(off.C-off.GiveOrTakeC)
+	before := 0.0
+	for _, s := range stages[:len(stages)-1] {
+		before += s.Minutes
+	}
+	e.Stages[len(stages)-1].Minutes = max(1, e.Minutes-before)
+	return e, true
+}
+
+// Moves says whether an estimate is far enough from the stages as they are that the calls should follow it.
+func (e *Estimate) Moves(stages []bake.Stage) bool {
+	total := 0.0
+	for _, s := range stages {
+		total += s.Minutes
+	}
+	d := e.Minutes - total
+	return !e.Doubtful && (d >= movesMin || d <= -movesMin)
+}

@@ -1,0 +1,97 @@
+package devices
+
+import (
+	"context"
+	"errors"
+	"log/slog"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mabbin/core/bake"
+	"mabbin/core/watch"
+	"mabbin/server/store"
+)
+
+// Rounds reads the probes of everything that is in an oven, keeps what they say, and lets the calls follow.
+type Rounds struct {
+	Store   *store.Store
+	Now     func() time.Time
+	Changed func(kitchen uuid.UUID) // tells who looks at a kitchen
+	Log     *slog.Logger
+}
+
+// Go makes rounds until ctx ends.
+func (r Rounds) Go(ctx context.Context) {
+	tick := time.NewTicker(readEvery)
+	defer tick.Stop()
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-tick.C:
+			if err := r.Once(ctx); err != nil && !errors.Is(err, context.Canceled) {
+				r.Log.Error("probes", "error", err)
+			}
+		}
+	}
+}
+
+// Once reads every probe once.
+func (r Rounds) Once(ctx context.Context) error {
+	all, err := r.Store.Probed(ctx)
+	if err != nil {
+		return err
+	}
+	for _, w := range all {
+		if err := r.read(ctx, w); err != nil {
+			return err
+		}
+		r.Changed(w.Kitchen)
+	}
+	return r.Store.ThinReadings(ctx, r.Now())
+}
+
+// read takes one reading of a dessert, and what it changes.
+func (r Rounds) read(ctx context.Context, w store.Probed) error {
+	q := w.Question
+	steam := w.Answer.Plan.Answer.End.SteamedOffG
+	q.Request.SteamedOffG = &steam
+	p, err := bake.PlanOf(q)
+	if err != nil {
+		return err
+	}
+	var probe Probe
+	if probe, err = Simulate(w.ID, p.Bake, w.Stages, w.StartedAt, w.Place); err != nil {
+		return err
+	}
+	now := r.Now()
+	c, ok := probe.Read(now)
+	if !ok {
+		return nil
+	}
+	minute := now.Sub(w.StartedAt).Minutes()
+	if err := r.Store.AddReading(ctx, w.ID, bake.Point{Minute: minute, C: c}); err != nil {
+		return err
+	}
+	seen, err := r.Store.Readings(ctx, w.ID)
+	if err != nil {
+		return err
+	}
+	e, ok := watch.Reestimate(p, w.Stages, minute, seen)
+	if !ok {
+		return nil
+	}
+	if err := r.Store.SetEstimate(ctx, w.ID, *e); err != nil || !e.Moves(w.Stages) {
+		return err
+	}
+	next, err := watch.Changed(q, e.Stages, minute)
+	if err != nil {
+		return err
+	}
+	err = r.Store.ChangeWatch(ctx, w.Kitchen, w.ID, e.Stages, next.Calls)
+	if errors.Is(err, store.ErrNotFound) { // it was taken out meanwhile
+		return nil
+	}
+	return err
+}
