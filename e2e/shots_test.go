@@ -1,12 +1,16 @@
 package e2e
 
 import (
+	"log/slog"
 	"os"
 	"path/filepath"
 	"testing"
 	"time"
 
 	. "github.com/chromedp/chromedp"
+	"github.com/google/uuid"
+
+	"mabbin/server/devices"
 )
 
 // TestShots takes the pictures of docs/screenshots; make shots asks for it.
@@ -15,7 +19,7 @@ func TestShots(t *testing.T) {
 	if dir == "" {
 		t.Skip("make shots takes the pictures")
 	}
-	url, _, now := kitchenWithClock(t)
+	url, s, now := kitchenWithClock(t)
 	ctx := tab(t, 1280, 800)
 	take := func(name string, s ...step) {
 		t.Helper()
@@ -48,6 +52,12 @@ func TestShots(t *testing.T) {
 		reads(t, ctx, id("plan"), "Proposed:")
 		do(t, ctx, click(id("into-oven")), WaitVisible(id("watched-"+card)))
 		now.Add(int64(14 * time.Minute))
+	}
+	do(t, ctx, Navigate(url+"/watch"), click(id("watched-Freezer cherry crisp", ` [data-testid="probe-middle"]`)))
+	rounds := devices.Rounds{Store: s, Now: func() time.Time { return time.Now().Add(time.Duration(now.Load())) }, Changed: func(uuid.UUID) {}, Log: slog.New(slog.DiscardHandler)}
+	for range 24 {
+		now.Add(int64(30 * time.Second))
+		must(t, rounds.Once(t.Context()))
 	}
 	take("watch", Navigate(url+"/watch"), WaitVisible(id("next-call")), click(id("done-cover")), click(id("watched-Gooseberry crumble", ` [data-testid="trouble"]`)), click(id("trouble-boils_over")), WaitVisible(id("rescue-0")))
 	take("watch-phone", EmulateViewport(390, 844), Navigate(url+"/watch"), WaitVisible(id("next-call")))

@@ -1,13 +1,16 @@
 package e2e
 
 import (
+	"log/slog"
 	"strings"
 	"testing"
 	"time"
 
 	. "github.com/chromedp/chromedp"
+	"github.com/google/uuid"
 
 	"mabbin/server/demo"
+	"mabbin/server/devices"
 )
 
 // From the Bench into the oven: calls in their order, answered on one tablet and seen on the other, a rescue, and the log.
@@ -41,6 +44,23 @@ func TestTheOvenWatch(t *testing.T) {
 	reads(t, ctx, id("call-left"), "in 3 min")
 	do(t, ctx, KeyEvent("x"), idle())
 	reads(t, ctx, id("call-turn"), "skipped")
+
+	// The probe reads the middle on the server's rounds; slipped out, it is not believed.
+	rounds := devices.Rounds{Store: s, Now: func() time.Time { return time.Now().Add(time.Duration(now.Load())) }, Changed: func(uuid.UUID) {}, Log: slog.New(slog.DiscardHandler)}
+	read := func(times int, every time.Duration) {
+		for range times {
+			now.Add(int64(every))
+			must(t, rounds.Once(t.Context()))
+		}
+		do(t, ctx, Navigate(url+"/watch"), WaitVisible(id("next-call")))
+	}
+	do(t, ctx, click(id("probe-middle")))
+	read(10, 20*time.Second)
+	reads(t, ctx, id("estimate"), "By the probe the oven is", "give or take", "were planned")
+	do(t, ctx, click(id("probe-air")))
+	read(6, 10*time.Second)
+	reads(t, ctx, id("estimate"), "fit no oven")
+	do(t, ctx, click(id("probe-none")), WaitNotPresent(id("estimate")))
 
 	// Something is wrong: each way is tried, the first is taken, and the calls move.
 	before := text(t, ctx, id("call-take_out"))

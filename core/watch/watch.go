@@ -1,6 +1,9 @@
 package watch
 
 import (
+	"math"
+	"slices"
+
 	"mabbin/core/bake"
 )
 
@@ -31,22 +34,29 @@ func of(q bake.DessertRequest, p bake.Plan, lateAt *float64) Dessert {
 // isCut says whether a dessert of this style is cut.
 func isCut(q bake.DessertRequest) bool { return q.Request.Style == "bar" || q.Request.Style == "pie" }
 
-// Changed are the stages from now on with their calls: a rescue that was taken, or a time that was put right. minute is now:
-// calls that were due before it are not written again. The request is the dessert's as it went in, with its steam.
-func Changed(q bake.DessertRequest, stages []bake.Stage, minute float64) (*Started, error) {
+// Changed are other stages from now on with their calls: a rescue that was taken, or a time that was put right. minute is now:
+// calls that were due before it, by the stages as they were, are not written again; what a rescue wants done at once is. The
+// request is the dessert's as it went in, with its steam.
+func Changed(q bake.DessertRequest, was, stages []bake.Stage, minute float64) (*Started, error) {
 	q.Setting.Stages = stages
 	a, err := bake.Dessert(q)
 	if err != nil {
 		return nil, err
 	}
 	s := &Started{Answer: *a}
-	for _, c := range Calls(of(q, a.Plan, a.LateAt), stages) {
-		if c.Due > minute-0.5 && c.Kind != Look {
+	d := of(q, a.Plan, a.LateAt)
+	before := Calls(d, was)
+	for _, c := range Calls(d, stages) {
+		again := c.Due <= minute && (c.Kind == Turn || slices.ContainsFunc(before, func(b Call) bool { return b.Kind == c.Kind && math.Abs(b.Due-c.Due) < sameMin }))
+		if c.Kind == TakeOut || !again && c.Kind != Look {
 			s.Calls = append(s.Calls, c)
 		}
 	}
 	return s, nil
 }
+
+// sameMin is how near two calls of a kind are one.
+const sameMin = 0.6
 
 // Behind are the stages as they were up to a minute.
 func Behind(stages []bake.Stage, minute float64) []bake.Stage {

@@ -140,12 +140,21 @@ func TestWhatIsBehindAndWhatChanges(t *testing.T) {
 			t.Errorf("after %g min %v are behind, want %v", minute, got, want)
 		}
 	}
-	s, err := Changed(crumble(), []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 35, OvenC: 170}}, 40)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if got := kinds(s.Calls); !slices.Equal(got, []string{TakeOut, Ready}) {
-		t.Errorf("calls left: %v", got)
+	for name, c := range map[string]struct {
+		next []bake.Stage
+		want []string
+	}{
+		"longer":            {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 35, OvenC: 190}}, []string{TakeOut, Ready}},
+		"foil on, at once":  {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 9, OvenC: 190}, {Minutes: 20, OvenC: 190, Cover: "foil"}}, []string{Cover, TakeOut, Ready}},
+		"cooler in a while": {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 20, OvenC: 190}, {Minutes: 20, OvenC: 160}}, []string{Heat, TakeOut, Ready}},
+	} {
+		s, err := Changed(crumble(), stages, c.next, 40)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := kinds(s.Calls); !slices.Equal(got, c.want) {
+			t.Errorf("%s: calls left %v, want %v", name, got, c.want)
+		}
 	}
 }
 

@@ -85,11 +85,11 @@ func (r Rounds) read(ctx context.Context, w store.Probed) error {
 	if err := r.Store.SetEstimate(ctx, w.ID, *e); err != nil || !e.Moves(w.Stages) {
 		return err
 	}
-	next, err := watch.Changed(q, e.Stages, minute)
+	next, err := watch.Changed(q, w.Stages, e.Stages, minute)
 	if err != nil {
 		return err
 	}
-	err = r.Store.ChangeWatch(ctx, w.Kitchen, w.ID, e.Stages, next.Calls)
+	err = r.Store.ChangeWatch(ctx, w.Kitchen, w.ID, e.Stages, next.Calls, now)
 	if errors.Is(err, store.ErrNotFound) { // it was taken out meanwhile
 		return nil
 	}

@@ -112,11 +112,11 @@ func (s Server) ChangeWatch(ctx context.Context, req api.ChangeWatchRequestObjec
 	if err != nil {
 		return nil, err
 	}
-	next, err := watch.Changed(asWentIn(w), req.Body.Stages, s.minute(w))
+	next, err := watch.Changed(asWentIn(w), w.Stages, req.Body.Stages, s.minute(w))
 	if err != nil {
 		return nil, err
 	}
-	if err := s.Store.ChangeWatch(ctx, req.Kitchen, req.Dessert, req.Body.Stages, next.Calls); err != nil {
+	if err := s.Store.ChangeWatch(ctx, req.Kitchen, req.Dessert, req.Body.Stages, next.Calls, s.Now()); err != nil {
 		return nil, err
 	}
 	one, err := s.looked(ctx, req.Kitchen, req.Dessert)

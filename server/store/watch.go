@@ -201,9 +201,9 @@ func (s *Store) SnoozeCall(ctx context.Context, kitchen, of, call uuid.UUID, unt
 		kitchen, of, call, until))
 }
 
-// ChangeWatch gives what is in the oven other stages from now on: the calls that wait are withdrawn, and those given come in
-// their place.
-func (s *Store) ChangeWatch(ctx context.Context, kitchen, of uuid.UUID, stages []bake.Stage, calls []watch.Call) error {
+// ChangeWatch gives what is in the oven other stages from now on: the calls that are to come are withdrawn, and those given come
+// in their place. What is overdue still has to be answered, but for the end of the bake, which is another now.
+func (s *Store) ChangeWatch(ctx context.Context, kitchen, of uuid.UUID, stages []bake.Stage, calls []watch.Call, now time.Time) error {
 	return s.inTx(ctx, func(tx pgx.Tx) error {
 		if err := lockWatch(ctx, tx, kitchen, of); err != nil {
 			return err
@@ -212,7 +212,8 @@ func (s *Store) ChangeWatch(ctx context.Context, kitchen, of uuid.UUID, stages [
 		if err := tx.QueryRow(ctx, `update watch set stages = $2 where id = $1 and out_at is null returning started_at`, of, stages).Scan(&from); err != nil {
 			return err
 		}
-		if _, err := tx.Exec(ctx, `update watch_call set state = 'withdrawn' where watch_id = $1 and state = 'waiting'`, of); err != nil {
+		if _, err := tx.Exec(ctx, `update watch_call set state = 'withdrawn' where watch_id = $1 and state = 'waiting'
+			and (due_at > $2 or kind in ('take_out', 'fridge', 'ready', 'look'))`, of, now); err != nil {
 			return err
 		}
 		return addCalls(ctx, tx, kitchen, of, from, calls)

@@ -131,15 +131,15 @@ func TestSnoozedChangedAndEnded(t *testing.T) {
 		t.Errorf("%+v", c)
 	}
 	stages := []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 35, OvenC: 170}}
-	next, err := watch.Changed(w.Question, stages, 40)
+	next, err := watch.Changed(w.Question, w.Stages, stages, 40)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.ChangeWatch(ctx, k, w.ID, stages, next.Calls); err != nil {
+	if err := s.ChangeWatch(ctx, k, w.ID, stages, next.Calls, wentIn.Add(40*time.Minute)); err != nil {
 		t.Fatal(err)
 	}
 	now := look(t, s, 1)
-	if len(now.Stages) != 2 || now.Stages[1].OvenC != 170 || len(now.Calls) != len(next.Calls) || !call(t, now, watch.TakeOut).DueAt.Equal(wentIn.Add(65*time.Minute)) {
+	if len(now.Stages) != 2 || now.Stages[1].OvenC != 170 || len(now.Calls) != len(next.Calls)+2 || call(t, now, watch.Uncover).State != store.Waiting || call(t, now, watch.Turn).State != store.Waiting || !call(t, now, watch.TakeOut).DueAt.Equal(wentIn.Add(65*time.Minute)) {
 		t.Errorf("%+v, %+v", now.Stages, now.Calls)
 	}
 	other := uuid.New()

@@ -4,6 +4,7 @@ import type { WatchCall, Watched } from '@/api/client'
 import BakedIt from '@/parts/BakedIt.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { heat, inUnits, integer } from '@/parts/words'
+import ProbeCurve from './ProbeCurve.vue'
 import RescueNow from './RescueNow.vue'
 import { useWatch } from './useWatch'
 
@@ -114,6 +115,7 @@ const became = (c: WatchCall) =>
         </button>
       </li>
     </ul>
+    <ProbeCurve v-if="!dessert.out_at || dessert.readings.length" :dessert="dessert" />
     <span class="acts">
       <button v-if="!dessert.out_at" class="push" data-testid="trouble" @click="trouble = !trouble">
         Something is wrong

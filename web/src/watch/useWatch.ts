@@ -135,6 +135,16 @@ export const useWatch = defineStore('watch', () => {
     took(got.data)
     return got.problem
   }
+  async function probe(of: string, place: Watched['probe']) {
+    const got = await ask(
+      api.PUT('/api/v1/kitchens/{kitchen}/watch/{dessert}/probe', {
+        params: { path: { ...path.value, dessert: of } },
+        body: { place },
+      }),
+    )
+    problem.value = got.problem
+    took(got.data)
+  }
   async function end(of: string) {
     const got = await ask(
       api
@@ -160,6 +170,7 @@ export const useWatch = defineStore('watch', () => {
     answer,
     rescue,
     change,
+    probe,
     end,
     live: stream.status,
   }
