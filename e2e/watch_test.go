@@ -78,11 +78,15 @@ func TestTheOvenWatch(t *testing.T) {
 	if words := text(t, ctx, id("watched-Damson and apple crumble")); strings.Contains(words, "Something is wrong") {
 		t.Error("it is out, and can still be rescued in the oven")
 	}
-	do(t, ctx, click(id("how-did-it-come-out")), click(id("juice-spoonable")), click(id("top-golden")), click(id("log-it")))
+	do(t, ctx, click(id("how-did-it-come-out")), click(id("juice-spoonable")), click(id("top-golden")), click(id("more-questions")), click(id("sweetness-right")), click(id("again-yes")), fill(id("before_g"), "2410"), fill(id("after_g"), "2500"), click(id("log-it")))
+	reads(t, ctx, CSS(`.ask [role="alert"]`), "nothing grows heavier")
+	do(t, ctx, fill(id("after_g"), "2362"), click(id("log-it")))
 	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
 	log, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, nil, 1)
 	must(t, err)
 	if b := log[0]; b.Title != "Damson and apple crumble" || *b.Juice != "spoonable" || len(b.Stages) < 2 || b.OvenID == nil {
 		t.Errorf("logged is %+v", b)
 	}
+	do(t, ctx, Navigate(url+"/log"), click(id("open-bake")))
+	reads(t, ctx, id("how-it-went"), "in the oven", "steamed off", "48 g", "Take it out, done at", "Turn the dish round, skipped", "Would be made again so")
 }

@@ -2,9 +2,13 @@ package httpapi
 
 import (
 	"context"
+	"time"
 
 	"mabbin/api"
+	"mabbin/core/bake"
+	"mabbin/core/baked"
 	"mabbin/core/balance"
+	"mabbin/core/fault"
 	"mabbin/server/store"
 )
 
@@ -31,13 +35,31 @@ func (s Server) AddBake(ctx context.Context, req api.AddBakeRequestObject) (api.
 	if err != nil {
 		return nil, under("/request", err)
 	}
+	told := baked.Told{}
+	if b.Outcome.Told != nil {
+		told = *b.Outcome.Told
+	}
+	var f fault.Faults
+	told.Check("/outcome/told", &f)
+	if err := f.Err(); err != nil {
+		return nil, err
+	}
+	var went *baked.Happened
+	if b.WatchId != nil {
+		w, err := s.Store.OneWatched(ctx, req.Kitchen, *b.WatchId)
+		if err != nil {
+			return nil, err
+		}
+		went = s.happened(w)
+	}
 	kept, err := s.Store.AddBake(ctx, req.Kitchen, store.Bake{
 		ID: b.Id, Title: b.Title, BakedAt: b.BakedAt, CardID: b.CardId, Version: b.Version, Request: b.Request, Result: *predicted,
 		Setting: setting(b.Setting),
 		Outcome: store.Outcome{
 			Juice: (*string)(b.Outcome.Juice), Fruit: (*string)(b.Outcome.Fruit), Top: (*string)(b.Outcome.Top),
-			BoiledOver: b.Outcome.BoiledOver, Note: text(b.Outcome.Note),
+			BoiledOver: b.Outcome.BoiledOver, Note: text(b.Outcome.Note), Told: told,
 		},
+		Happened: went,
 	})
 	if err != nil {
 		return nil, err
@@ -51,7 +73,30 @@ func logged(b store.Bake) api.Bake {
 		Setting: told(b.Setting),
 		Outcome: api.Outcome{
 			Juice: (*api.JuiceOutcome)(b.Juice), Fruit: (*api.OutcomeFruit)(b.Fruit), Top: (*api.OutcomeTop)(b.Top),
-			BoiledOver: b.BoiledOver, Note: &b.Note,
+			BoiledOver: b.BoiledOver, Note: &b.Note, Told: &b.Told,
 		},
+		Happened: b.Happened,
 	}
+}
+
+// happened is how a bake went on the watch.
+func (s Server) happened(w store.Watched) *baked.Happened {
+	a := w.Answer.Plan.Answer
+	since := func(t time.Time) float64 { return t.Sub(w.StartedAt).Minutes() }
+	h := &baked.Happened{
+		Minutes: s.minute(w), PlannedMin: w.Answer.Plan.Minutes, Stages: w.Stages, Readings: append([]bake.Point{}, w.Readings...),
+		Events: a.Events, End: a.End, Minute: a.Curves.Minute, MiddleC: a.Curves.MiddleC,
+	}
+	if w.OutAt != nil {
+		h.Minutes = since(*w.OutAt)
+	}
+	h.Calls = each(w.Calls, func(c store.Call) baked.Answered {
+		out := baked.Answered{Kind: c.Kind, Says: c.Says, Due: since(c.DueAt), State: c.State}
+		if c.AnsweredAt != nil {
+			at := since(*c.AnsweredAt)
+			out.At = &at
+		}
+		return out
+	})
+	return h
 }

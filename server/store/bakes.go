@@ -7,6 +7,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 
+	"mabbin/core/baked"
 	"mabbin/core/balance"
 )
 
@@ -17,6 +18,7 @@ type Outcome struct {
 	Top        *string
 	BoiledOver *bool
 	Note       string
+	Told       baked.Told
 }
 
 // Bake is a logged bake with a frozen copy of its inputs and of what was predicted from them.
@@ -30,9 +32,10 @@ type Bake struct {
 	Result  balance.Answer
 	Setting
 	Outcome
+	Happened *baked.Happened // on the oven watch; nil: it was not watched
 }
 
-const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, juice, fruit, top, boiled_over, note`
+const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened`
 
 // Bakes lists up to limit bakes, the last first; with before, those baked before that one. It reports whether there are more.
 func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, before *uuid.UUID, limit int) (page []Bake, more bool, err error) {
@@ -59,7 +62,7 @@ func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, before *uuid.UUID,
 func scanBake(row pgx.CollectableRow) (Bake, error) {
 	var b Bake
 	err := row.Scan(&b.ID, &b.Title, &b.BakedAt, &b.CardID, &b.Version, &b.Request, &b.Result, &b.OvenID, &b.OvenC, &b.Minutes, &b.Shelf, &b.FillingC, &b.DishC, &b.Stages,
-		&b.Juice, &b.Fruit, &b.Top, &b.BoiledOver, &b.Note)
+		&b.Juice, &b.Fruit, &b.Top, &b.BoiledOver, &b.Note, &b.Told, &b.Happened)
 	return b, err
 }
 
@@ -68,9 +71,9 @@ func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b Bake) (Bake, e
 	if err := s.known(ctx, kitchen); err != nil {
 		return Bake{}, err
 	}
-	_, err := s.pool.Exec(ctx, `insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)
+	_, err := s.pool.Exec(ctx, `insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22)
 		on conflict (id) do nothing`, kitchen, b.ID, b.Title, b.BakedAt, b.CardID, b.Version, b.Request, b.Result, b.OvenID, b.OvenC, b.Minutes, b.Shelf, b.FillingC, b.DishC, b.Stages,
-		b.Juice, b.Fruit, b.Top, b.BoiledOver, b.Note)
+		b.Juice, b.Fruit, b.Top, b.BoiledOver, b.Note, b.Told, b.Happened)
 	if err != nil {
 		return Bake{}, kind(err)
 	}

@@ -2520,6 +2520,55 @@ export interface components {
             top?: "pale" | "golden" | "dark" | "burnt";
             boiled_over?: boolean;
             note?: string;
+            told?: components["schemas"]["Told"];
+        };
+        Told: {
+            juice_hot?: components["schemas"]["JuiceOutcome"];
+            /** @enum {string} */
+            base?: "raw" | "soft" | "crisp" | "burnt";
+            /** @enum {string} */
+            sweetness?: "sharp" | "right" | "sweet";
+            /**
+             * Format: double
+             * @description When the rim bubbled
+             */
+            rim_min?: number;
+            /** Format: double */
+            middle_min?: number;
+            /**
+             * Format: double
+             * @description With its dish
+             */
+            before_g?: number;
+            /** Format: double */
+            after_g?: number;
+            /** @description Would be made again so */
+            again?: boolean;
+        };
+        /** @description A bake as it went on the oven watch, beside what was predicted */
+        Happened: {
+            /**
+             * Format: double
+             * @description In the oven
+             */
+            minutes: number;
+            /** Format: double */
+            planned_min: number;
+            stages: components["schemas"]["Stage"][];
+            calls: {
+                kind: string;
+                says: string;
+                /** Format: double */
+                due_min: number;
+                /** Format: double */
+                at_min?: number;
+                state: string;
+            }[];
+            readings: components["schemas"]["Reading"][];
+            events: components["schemas"]["BakeEvents"];
+            end: components["schemas"]["BakeEnd"];
+            minute: number[];
+            middle_c: number[];
         };
         /** @enum {string} */
         JuiceOutcome: "runny" | "saucy" | "spoonable" | "mounds" | "slices" | "stodgy";
@@ -2538,6 +2587,11 @@ export interface components {
             request: components["schemas"]["BalanceRequest"];
             setting: components["schemas"]["Setting"];
             outcome: components["schemas"]["Outcome"];
+            /**
+             * Format: uuid
+             * @description Of the oven watch, where it was watched: how it went is kept with it
+             */
+            watch_id?: string;
         };
         Bake: {
             /** Format: uuid */
@@ -2551,6 +2605,7 @@ export interface components {
             request: components["schemas"]["BalanceRequest"];
             predicted: components["schemas"]["Brief"];
             setting: components["schemas"]["Setting"];
+            happened?: components["schemas"]["Happened"];
             outcome: components["schemas"]["Outcome"];
         };
         BakePage: {

@@ -6,7 +6,8 @@ import { useDessert } from '@/bench/useDessert'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import { useFetched } from '@/parts/useFetched'
 import { useKitchen } from '@/parts/useKitchen'
-import { bandWords, date, grams, mm } from '@/parts/words'
+import { bandWords, date, grams, integer, mm } from '@/parts/words'
+import HowItWent from './HowItWent.vue'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -81,6 +82,15 @@ function again(b: Bake) {
           <dd v-if="b.outcome.note" class="note">“{{ b.outcome.note }}”</dd>
         </dl>
         <button class="push" @click="again(b)">On the Bench</button>
+        <details v-if="b.happened || Object.keys(b.outcome.told ?? {}).length" class="all">
+          <summary data-testid="open-bake">
+            How it went<template v-if="b.happened"
+              >: {{ integer(b.happened.minutes) }} min in the oven,
+              {{ integer(b.happened.planned_min) }} planned</template
+            >
+          </summary>
+          <HowItWent :bake="b" />
+        </details>
       </li>
     </ol>
     <button v-if="more" class="push" @click="earlier">Earlier bakes</button>
@@ -125,6 +135,15 @@ dt {
 }
 dd {
   margin: 0;
+}
+.all {
+  grid-column: 1 / -1;
+  border-top: 1px solid var(--line);
+}
+summary {
+  min-height: 44px;
+  padding-top: 12px;
+  cursor: pointer;
 }
 .note {
   grid-column: 2;

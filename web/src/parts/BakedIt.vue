@@ -29,6 +29,27 @@ const asked = [
   { key: 'fruit', title: 'Fruit', words: ['hard', 'bite', 'tender', 'mush'] },
   { key: 'top', title: 'Top', words: ['pale', 'golden', 'dark', 'burnt'] },
 ] as const
+const moreAsked = [
+  {
+    key: 'juice_hot',
+    title: 'Juice, hot',
+    words: ['runny', 'saucy', 'spoonable', 'mounds', 'slices', 'stodgy'],
+  },
+  { key: 'base', title: 'Base', words: ['raw', 'soft', 'crisp', 'burnt'] },
+  { key: 'sweetness', title: 'Sweetness', words: ['sharp', 'right', 'sweet'] },
+] as const
+const numbers = [
+  { key: 'rim_min', title: 'Rim bubbled after', kind: 'minutes', unit: 'min' },
+  { key: 'middle_min', title: 'Middle bubbled after', kind: 'minutes', unit: 'min' },
+  { key: 'before_g', title: 'Weight going in', kind: 'mass', unit: 'g' },
+  { key: 'after_g', title: 'Weight coming out', kind: 'mass', unit: 'g' },
+] as const
+const told = reactive<NonNullable<Outcome['told']>>({})
+function tell(key: 'juice_hot' | 'base' | 'sweetness', word: string) {
+  const t = told as Record<string, unknown>
+  if (t[key] === word) delete t[key]
+  else t[key] = word
+}
 /** Liquids that are poured to feel: how much of each went in. */
 const toFeel = computed(() =>
   (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.note?.startsWith('to feel'))),
@@ -37,6 +58,7 @@ const wentIn = reactive<Record<string, number | undefined>>({})
 watch(open, (now) => {
   if (!now) return
   for (const k of Object.keys(wentIn)) delete wentIn[k]
+  for (const k of Object.keys(told)) delete told[k as keyof typeof told]
   for (const k of Object.keys(out)) delete out[k as keyof Outcome]
   refused.value = ''
 })
@@ -57,7 +79,11 @@ function noted() {
 
 async function log() {
   if (!kitchen.kitchen) return
-  const body: NewBake = { ...props.bake, id: crypto.randomUUID(), outcome: { ...out, note: noted() } }
+  const body: NewBake = {
+    ...props.bake,
+    id: crypto.randomUUID(),
+    outcome: { ...out, note: noted(), told: { ...told } },
+  }
   const sent = await outbox.send({
     what: `bake of ${body.title}`,
     path: `/api/v1/kitchens/${kitchen.kitchen.id}/bakes`,
@@ -118,6 +144,57 @@ async function log() {
           </button>
         </div>
       </div>
+      <details>
+        <summary data-testid="more-questions">More, where you know it</summary>
+        <div class="ask">
+          <div v-for="q in moreAsked" :key="q.key" class="field">
+            <span class="label">{{ q.title }}</span>
+            <div class="choice" role="group" :aria-label="q.title">
+              <button
+                v-for="word in q.words"
+                :key="word"
+                type="button"
+                :aria-pressed="told[q.key] === word"
+                :data-testid="`${q.key}-${word}`"
+                @click="tell(q.key, word)"
+              >
+                {{ word }}
+              </button>
+            </div>
+          </div>
+          <div class="field">
+            <span class="label">Again so?</span>
+            <div class="choice" role="group" aria-label="Again so?">
+              <button
+                v-for="[says, v] in [
+                  ['yes', true],
+                  ['no', false],
+                ] as const"
+                :key="says"
+                type="button"
+                :aria-pressed="told.again === v"
+                :data-testid="`again-${says}`"
+                @click="told.again = told.again === v ? undefined : v"
+              >
+                {{ says }}
+              </button>
+            </div>
+          </div>
+          <div class="pair">
+            <AmountField
+              v-for="n in numbers"
+              :key="n.key"
+              v-model="told[n.key]"
+              :label="n.title"
+              :kind="n.kind"
+              :unit="n.unit"
+              optional
+              :digits="0"
+              :testid="n.key"
+            />
+          </div>
+        </div>
+      </details>
       <AmountField
         v-for="l in toFeel"
         :key="l.key"
@@ -157,6 +234,16 @@ async function log() {
 .ask {
   display: grid;
   gap: 12px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+summary {
+  min-height: 44px;
+  padding-top: 10px;
+  cursor: pointer;
 }
 .push + .push {
   margin-left: 8px;

@@ -45,8 +45,9 @@ const middle = computed(() => {
 })
 /** What goes into the log: the stages as they were in the end. */
 const bake = computed(() => {
-  const { title, card_id, version, request, stages, oven_id, started_at } = props.dessert
+  const { id, title, card_id, version, request, stages, oven_id, started_at } = props.dessert
   return {
+    watch_id: id,
     title,
     card_id,
     version,
