@@ -37,7 +37,7 @@ func TestShots(t *testing.T) {
 	do(t, ctx, KeyEvent("\x1b"))
 	take("weighing", click(id("station-juice")), click(id("weigh")), KeyEvent("   "))
 	take("bench-dark", click(id("weigh")), click(id("light")))
-	take("baked-it", click(id("light")), click(id("baked")), click(id("juice-spoonable")))
+	do(t, ctx, click(id("light")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
 	take("start-fruit", Navigate(url), click(id("new")), click(id("from-fruit")), fill(id("start-fruit"), "2700"), click(id("fruit-damson")), click(id("style-crumble")), WaitVisible(id("option-0")))
 	take("import-verdict", Navigate(url+"/cards/import"), paste(written), fill(id("container-2"), "250"), click(id("is-3-cornflour")), click(id("suggest-4")), click(id("out-9")), WaitVisible(id("verdict")))
@@ -45,8 +45,6 @@ func TestShots(t *testing.T) {
 	take("shelf-ovens", Navigate(url+"/shelf/ovens"), click(id("oven-row-Old range")), fill(id("trial-read-0"), "172"), fill(id("trial-read-1"), "169"), WaitVisible(id("trial-says")))
 	take("shelf-fruit", Navigate(url+"/shelf/fruit"), click(id("row-damson")))
 	take("settings", Navigate(url+"/shelf/kitchen"), WaitVisible(id("sample")))
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")))
-	take("log", Navigate(url+"/log"), WaitVisible(id("bake-Gooseberry crumble")))
 	for _, card := range []string{"Freezer cherry crisp", "Gooseberry crumble"} {
 		do(t, ctx, Navigate(url+"/cards"), click(id("card-"+card, " .open")), click(id("station-bake")), click(id("propose")))
 		reads(t, ctx, id("plan"), "Proposed:")
@@ -60,6 +58,10 @@ func TestShots(t *testing.T) {
 		must(t, rounds.Once(t.Context()))
 	}
 	take("watch", Navigate(url+"/watch"), WaitVisible(id("next-call")), click(id("done-cover")), click(id("watched-Gooseberry crumble", ` [data-testid="trouble"]`)), click(id("trouble-boils_over")), WaitVisible(id("rescue-0")))
+	const cherry = "watched-Freezer cherry crisp"
+	do(t, ctx, click(id("trouble-boils_over")), click(id(cherry, ` [data-testid="done-take_out"]`)))
+	take("baked-it", click(id(cherry, ` [data-testid="how-did-it-come-out"]`)), click(id("juice-spoonable")), click(id("fruit-tender")), click(id("top-golden")), click(id("more-questions")), fill(id("before_g"), "2410"), fill(id("after_g"), "2362"))
+	take("log", click(id("log-it")), WaitNotPresent(id(cherry)), Navigate(url+"/log"), click(id("open-bake")), WaitVisible(id("how-it-went")))
 	take("watch-phone", EmulateViewport(390, 844), Navigate(url+"/watch"), WaitVisible(id("next-call")))
 	take("bench-phone", EmulateViewport(390, 844), Navigate(url), WaitVisible(id("figures")))
 }

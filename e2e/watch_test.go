@@ -17,7 +17,7 @@ import (
 func TestTheOvenWatch(t *testing.T) {
 	url, s, now := kitchenWithClock(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/watch"))
+	do(t, ctx, Navigate(url+"/watch"), idle())
 	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), click(id("station-bake")), click(id("propose")), WaitEnabled(id("into-oven")))
 	reads(t, ctx, id("plan"), "Proposed:")
@@ -27,11 +27,11 @@ func TestTheOvenWatch(t *testing.T) {
 
 	// A second tablet shows the same, and is told without asking.
 	other := tab(t, 800, 1280)
-	do(t, other, Navigate(url+"/cards"), WaitNotPresent(id("due")))
+	do(t, other, Navigate(url+"/cards"), idle(), WaitNotPresent(id("due")))
 	now.Add(int64(27 * time.Minute))
-	do(t, other, Navigate(url+"/cards"))
+	do(t, other, Navigate(url+"/cards"), idle())
 	reads(t, other, id("due"), "Turn the dish round")
-	do(t, ctx, Navigate(url+"/watch"))
+	do(t, ctx, Navigate(url+"/watch"), idle())
 	reads(t, ctx, id("call-left"), "ago")
 	do(t, other, click(id("due-done")))
 	reads(t, ctx, id("next-call"), "Put foil on")

@@ -353,7 +353,7 @@ func (p *plan) prepNote(i int) string {
 	if piece.Fruit.Peelable() {
 		if asked.Peeled == nil || *asked.Peeled {
 			says = append(says, "peeled")
-		} else {
+		} else if piece.Fruit.Group == "pome" { // of a plum nobody thinks otherwise
 			says = append(says, "unpeeled")
 		}
 	}

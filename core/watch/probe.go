@@ -52,6 +52,7 @@ func Reestimate(q bake.PlanRequest, stages []bake.Stage, minute float64, seen []
 		return m
 	}
 	e.Minutes, e.Early, e.Late = at(off.C), at(off.C+off.GiveOrTakeC), at(off.C-off.GiveOrTakeC)
+	e.Early, e.Late = min(e.Early, e.Minutes, e.Late), max(e.Early, e.Minutes, e.Late)
 	before := 0.0
 	for _, s := range stages[:len(stages)-1] {
 		before += s.Minutes

@@ -120,7 +120,7 @@ var cards = []demoCard{
 	}},
 	{"Damson and apple crumble", oldRange, 180, 50, []string{"Stoned damsons, apple for body."}, []balance.Request{
 		{
-			Dish: dishNamed("Oval glass"), Style: "crumble", Sweetness: "sweet", Fruits: []balance.FruitAsked{{Key: "damson", Share: 0.6}, {Key: "apple_firm", Share: 0.4, Size: "medium"}},
+			Dish: dishNamed("Oval glass"), Style: "crumble", Sweetness: "sweet", Fruits: []balance.FruitAsked{{Key: "damson", Peeled: ptr(false), Share: 0.6}, {Key: "apple_firm", Share: 0.4, Size: "medium"}},
 			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crumble_oat"},
 		},
 	}},
@@ -132,7 +132,7 @@ var cards = []demoCard{
 	}},
 	{"Rhubarb and strawberry crumble", oldRange, 185, 55, []string{"For the long table, twelve at least."}, []balance.Request{
 		{
-			Dish: dishNamed("Long gratin"), Style: "crumble", Fruits: []balance.FruitAsked{{Key: "rhubarb", Share: 0.55, CutMM: 25}, {Key: "strawberry", Share: 0.45}},
+			Dish: dishNamed("Long gratin"), Style: "crumble", Fruits: []balance.FruitAsked{{Key: "rhubarb", Peeled: ptr(false), Share: 0.55, CutMM: 25}, {Key: "strawberry", Share: 0.45}},
 			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Extras: []balance.Asked{{Key: "crystallised_ginger", G: 25}}, Topping: balance.ToppingAsked{Key: "crumble_equal"},
 		},
 	}},
@@ -150,7 +150,7 @@ var cards = []demoCard{
 	}},
 	{"Apricot cobbler", oldRange, 190, 40, []string{"Buttermilk biscuit, dropped; saucy on purpose."}, []balance.Request{
 		{
-			Dish: dishNamed("Iron skillet"), Style: "cobbler", Fruits: []balance.FruitAsked{{Key: "apricot", Share: 1}},
+			Dish: dishNamed("Iron skillet"), Style: "cobbler", Fruits: []balance.FruitAsked{{Key: "apricot", Peeled: ptr(false), Share: 1}},
 			Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"}, Finishes: []string{"cream_wash", "coarse_sugar"},
 			Topping: balance.ToppingAsked{Key: "biscuit_drop", Liquids: []balance.LiquidAsked{{Key: "buttermilk", Share: 1}}},
 		},
@@ -171,7 +171,7 @@ var cards = []demoCard{
 	}},
 	{"Plum betty", oldRange, 180, 40, []string{"Yesterday's bread; covered for the first half."}, []balance.Request{
 		{
-			Dish: dishNamed("Square tin"), Style: "betty", Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Liquids: []balance.Asked{{Key: "orange_juice", G: 80}},
+			Dish: dishNamed("Square tin"), Style: "betty", Fruits: []balance.FruitAsked{{Key: "plum", Peeled: ptr(false), Share: 1}}, Liquids: []balance.Asked{{Key: "orange_juice", G: 80}},
 			Extras: []balance.Asked{{Key: "orange_zest", G: 6}}, Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "betty_bread"},
 		},
 	}},
@@ -183,7 +183,7 @@ var cards = []demoCard{
 	}},
 	{"Rhubarb custard bars", benchOven, 160, 45, []string{"Out when the middle trembles; fridge within two hours."}, []balance.Request{
 		{
-			Dish: dishNamed("Square tin"), Style: "bar", Fruits: []balance.FruitAsked{{Key: "rhubarb", Share: 1, CutMM: 12}}, Custard: &balance.CustardAsked{},
+			Dish: dishNamed("Square tin"), Style: "bar", Fruits: []balance.FruitAsked{{Key: "rhubarb", Peeled: ptr(false), Share: 1, CutMM: 12}}, Custard: &balance.CustardAsked{},
 			Topping: balance.ToppingAsked{Key: "streusel_coarse", Amount: topping.Light}, Base: &balance.BaseAsked{Key: "bar_dough"}, Finishes: []string{"icing_sugar"},
 		},
 	}},

@@ -22,7 +22,7 @@ function add(key: string) {
   if (!key) return
   dessert.change('another fruit', (d) => {
     const share = d.request.fruits.reduce((sum, f) => sum + f.share, 0) / d.request.fruits.length
-    d.request.fruits.push({ key, share: share || 1 })
+    d.request.fruits.push(kitchen.picked(key, share || 1))
   })
   detail.value = fruits.value.length - 1
 }

@@ -61,7 +61,7 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
       request: {
         dish,
         style: s.key as 'crumble',
-        fruits: [{ key: f.key, share: 1 }],
+        fruits: [kitchen.picked(f.key, 1)],
         topping: { key: s.topping },
         ...(s.base ? { base: { key: s.base } } : {}),
         thickener: { key: 'cornflour' },

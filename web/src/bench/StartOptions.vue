@@ -32,7 +32,7 @@ const question = computed(() => {
   if (Object.values(begin)[0] === undefined) return undefined
   return {
     style: props.styleKey as 'crumble',
-    fruits: [{ key: props.fruit, share: 1 }],
+    fruits: [kitchen.picked(props.fruit, 1)],
     portion: portion.value,
     own: kitchen.own,
     dishes: kitchen.dishes.map((d) => ({ id: d.id, name: d.name, count: d.count, dish: d.dish })),

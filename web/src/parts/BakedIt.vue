@@ -2,6 +2,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import type { Band, Bowl, NewBake, Outcome } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
+import TouchWords from '@/parts/TouchWords.vue'
 import { bandWords, grams, lower, number, short } from '@/parts/words'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
@@ -45,11 +46,11 @@ const numbers = [
   { key: 'after_g', title: 'Weight coming out', kind: 'mass', unit: 'g' },
 ] as const
 const told = reactive<NonNullable<Outcome['told']>>({})
-function tell(key: 'juice_hot' | 'base' | 'sweetness', word: string) {
-  const t = told as Record<string, unknown>
-  if (t[key] === word) delete t[key]
-  else t[key] = word
-}
+const yesNo = [
+  ['no', false],
+  ['yes', true],
+] as const
+const same = <T extends string>(words: readonly T[]) => words.map((w) => [w, w] as const)
 /** Liquids that are poured to feel: how much of each went in. */
 const toFeel = computed(() =>
   (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.note?.startsWith('to feel'))),
@@ -62,12 +63,6 @@ watch(open, (now) => {
   for (const k of Object.keys(out)) delete out[k as keyof Outcome]
   refused.value = ''
 })
-
-function touch(key: 'juice' | 'fruit' | 'top', word: string) {
-  const o = out as Record<string, string | undefined>
-  if (o[key] === word) delete o[key]
-  else o[key] = word
-}
 
 /** The note, and before it what went in of the liquids. */
 function noted() {
@@ -105,81 +100,28 @@ async function log() {
     data-testid="baked-it"
   >
     <div class="ask">
-      <div v-for="q in asked" :key="q.key" class="field">
-        <span class="label"
-          >{{ q.title
-          }}<template v-if="q.key === 'juice' && band">, predicted {{ bandWords[band] }}</template></span
-        >
-        <div class="choice" role="group" :aria-label="q.title">
-          <button
-            v-for="w in q.words"
-            :key="w"
-            type="button"
-            :aria-pressed="out[q.key] === w"
-            :data-testid="`${q.key}-${w}`"
-            @click="touch(q.key, w)"
-          >
-            {{ w }}
-          </button>
-        </div>
-      </div>
-      <div class="field">
-        <span class="label">Boiled over</span>
-        <div class="choice" role="group" aria-label="Boiled over">
-          <button
-            type="button"
-            :aria-pressed="out.boiled_over === false"
-            data-testid="over-no"
-            @click="out.boiled_over = out.boiled_over === false ? undefined : false"
-          >
-            no
-          </button>
-          <button
-            type="button"
-            :aria-pressed="out.boiled_over === true"
-            data-testid="over-yes"
-            @click="out.boiled_over = out.boiled_over === true ? undefined : true"
-          >
-            yes
-          </button>
-        </div>
-      </div>
+      <TouchWords
+        v-for="q in asked"
+        :key="q.key"
+        v-model="out[q.key]"
+        :title="q.title"
+        :options="same(q.words)"
+        :testid="q.key"
+        ><template v-if="q.key === 'juice' && band">, predicted {{ bandWords[band] }}</template></TouchWords
+      >
+      <TouchWords v-model="out.boiled_over" title="Boiled over" :options="yesNo" testid="over" />
       <details>
         <summary data-testid="more-questions">More, where you know it</summary>
         <div class="ask">
-          <div v-for="q in moreAsked" :key="q.key" class="field">
-            <span class="label">{{ q.title }}</span>
-            <div class="choice" role="group" :aria-label="q.title">
-              <button
-                v-for="word in q.words"
-                :key="word"
-                type="button"
-                :aria-pressed="told[q.key] === word"
-                :data-testid="`${q.key}-${word}`"
-                @click="tell(q.key, word)"
-              >
-                {{ word }}
-              </button>
-            </div>
-          </div>
-          <div class="field">
-            <span class="label">Again so?</span>
-            <div class="choice" role="group" aria-label="Again so?">
-              <button
-                v-for="[says, v] in [
-                  ['yes', true],
-                  ['no', false],
-                ] as const"
-                :key="says"
-                type="button"
-                :aria-pressed="told.again === v"
-                :data-testid="`again-${says}`"
-                @click="told.again = told.again === v ? undefined : v"
-              >
-                {{ says }}
-              </button>
-            </div>
-          </div>
+          <TouchWords
+            v-for="q in moreAsked"
+            :key="q.key"
+            v-model="told[q.key]"
+            :title="q.title"
+            :options="same(q.words)"
+            :testid="q.key"
+          />
+          <TouchWords v-model="told.again" title="Again so?" :options="yesNo" testid="again" />
           <div class="pair">
             <AmountField
               v-for="n in numbers"

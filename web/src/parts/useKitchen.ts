@@ -4,6 +4,7 @@ import {
   api,
   ask,
   type BalanceRequest,
+  type FruitAsked,
   type Kitchen,
   type Larder,
   type Own,
@@ -89,6 +90,13 @@ export const useKitchen = defineStore('kitchen', () => {
   const keyed = <T extends { key: string }>(pick: () => T[] | undefined) =>
     computed(() => new Map((pick() ?? []).map((x) => [x.key, x])))
 
+  /** A fruit as it is usually made ready: stone fruit and stalks keep their skin. */
+  function picked(key: string, share: number): FruitAsked {
+    const row = fruits.value.find((f) => f.key === key)
+    const keeps = row?.peelable && ['stone', 'stalk'].includes(row.group)
+    return keeps ? { key, share, peeled: false } : { key, share }
+  }
+
   /** A request with the kitchen's own measures, and its own figures of what is in it. */
   function ours(r: BalanceRequest): BalanceRequest {
     const s = kitchen.value?.settings
@@ -144,6 +152,7 @@ export const useKitchen = defineStore('kitchen', () => {
     fruits,
     ingredients,
     ours,
+    picked,
     measures,
     setSettings,
     setOwn,

@@ -6,6 +6,7 @@ import DishForm from '@/parts/DishForm.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { inUnits, integer, litres, lower, short, sizes } from '@/parts/words'
 import DishSection from './DishSection.vue'
+import ShelfPair from './ShelfPair.vue'
 
 /** The kitchen's dishes. Measuring one with water is the first way to its volume; the sizes are the second. */
 const kitchen = useKitchen()
@@ -97,8 +98,8 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
 </script>
 
 <template>
-  <div class="two">
-    <section class="panel list" aria-label="Dishes">
+  <ShelfPair list="Dishes" edit="The dish" :chosen="!!draft">
+    <template #list>
       <p v-if="takenOff" class="notice" role="status">
         {{ takenOff.name }} is off the shelf. Cards keep it as they were saved.
         <button class="plain" data-testid="put-back" @click="putBack">Put it back</button>
@@ -129,8 +130,8 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
         </li>
       </ul>
       <button class="push" data-testid="add-dish" @click="add">Add a dish</button>
-    </section>
-    <section v-if="draft" class="panel edit" aria-label="The dish">
+    </template>
+    <template v-if="draft">
       <div class="names">
         <div class="field">
           <label for="dish-name">Name</label>
@@ -184,68 +185,28 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
       <p v-if="problem" class="wrong" role="alert" data-testid="shelf-problem">
         {{ problem.title }}{{ problem.errors?.map((e) => `; ${inUnits(e.detail)}`).join('') }}
       </p>
-      <div class="acts">
-        <button class="push main" :disabled="!draft.name.trim() || !changed" data-testid="keep" @click="keep">
-          Keep it
-        </button>
-        <button v-if="!draft.fresh" class="plain" data-testid="take-off" @click="takeOff">
-          Take it off the shelf
-        </button>
-        <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
-      </div>
-    </section>
-  </div>
+    </template>
+    <template v-if="draft" #acts>
+      <button class="push main" :disabled="!draft.name.trim() || !changed" data-testid="keep" @click="keep">
+        Keep it
+      </button>
+      <button v-if="!draft.fresh" class="plain" data-testid="take-off" @click="takeOff">
+        Take it off the shelf
+      </button>
+      <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
+    </template>
+  </ShelfPair>
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
-  gap: 8px;
-  height: calc(100vh - 128px);
-}
-.list,
-.edit {
-  overflow: auto;
-  padding: 8px 14px 14px;
-}
-ul {
-  margin: 0 0 10px;
-  padding: 0;
-  list-style: none;
-}
-li button {
-  display: grid;
-  grid-template-columns: 170px 1fr auto;
-  align-items: center;
-  gap: 14px;
-  width: 100%;
-  min-height: 64px;
-  padding: 4px 8px;
-  border: 0;
-  border-bottom: 1px solid var(--line);
-  background: none;
-  text-align: left;
-  cursor: pointer;
-}
-li button[aria-pressed='true'] {
-  background: var(--sunk);
-  box-shadow: inset 5px 0 0 var(--rim);
-}
-li span > * {
-  display: block;
+li {
+  --shelf-columns: 170px 1fr auto;
 }
 .volume {
   text-align: right;
 }
 .volume strong {
   font-size: 22px;
-}
-.edit {
-  display: grid;
-  grid-auto-rows: max-content;
-  scroll-padding-bottom: 72px;
-  gap: 10px;
 }
 .names {
   display: grid;
@@ -267,31 +228,9 @@ li span > * {
   gap: 12px;
   align-items: end;
 }
-.acts {
-  position: sticky;
-  bottom: -14px;
-  padding: 8px 0 12px;
-  background: var(--panel);
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-.settled {
-  color: var(--settled);
-  font-weight: 600;
-}
-.notice {
-  padding: 6px 8px;
-  background: var(--moved);
-}
 @media (max-width: 1000px) {
-  .two {
-    display: flex;
-    flex-direction: column;
-    height: auto;
-  }
-  li button {
-    grid-template-columns: 90px 1fr auto;
+  li {
+    --shelf-columns: 90px 1fr auto;
   }
 }
 </style>

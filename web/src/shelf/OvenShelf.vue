@@ -5,6 +5,7 @@ import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { inUnits, integer } from '@/parts/words'
 import OvenTrial from './OvenTrial.vue'
+import ShelfPair from './ShelfPair.vue'
 
 /** The kitchen's ovens: what heats them, how far off they are, and a camp oven's size. */
 const kitchen = useKitchen()
@@ -106,8 +107,8 @@ const dials = [
 </script>
 
 <template>
-  <div class="two">
-    <section class="panel list" aria-label="Ovens">
+  <ShelfPair list="Ovens" edit="The oven" :chosen="!!draft">
+    <template #list>
       <p v-if="gone" class="notice" role="status">
         {{ gone.name }} is gone. Cards and the log keep it.
         <button class="plain" data-testid="put-oven-back" @click="putBack">Put it back</button>
@@ -141,8 +142,8 @@ const dials = [
         <button class="push" data-testid="add-oven" @click="add('oven')">Add an oven</button>
         <button class="push" data-testid="add-camp" @click="add('camp')">Add a camp oven</button>
       </span>
-    </section>
-    <section v-if="draft" class="panel edit" aria-label="The oven">
+    </template>
+    <template v-if="draft">
       <div class="field">
         <label for="oven-name">Name</label>
         <el-input id="oven-name" v-model="draft.name" maxlength="80" data-testid="oven-name" />
@@ -250,73 +251,30 @@ const dials = [
       <p v-if="problem" class="wrong" role="alert" data-testid="oven-problem">
         {{ problem.title }}{{ problem.errors?.map((e) => `; ${inUnits(e.detail)}`).join('') }}
       </p>
-      <div class="acts">
-        <button
-          class="push main"
-          :disabled="!draft.name.trim() || !changed"
-          data-testid="keep-oven"
-          @click="keep"
-        >
-          Keep it
-        </button>
-        <button v-if="!draft.fresh" class="plain" data-testid="take-oven" @click="takeAway">
-          Take it away
-        </button>
-        <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
-      </div>
-    </section>
-  </div>
+    </template>
+    <template v-if="draft" #acts>
+      <button
+        class="push main"
+        :disabled="!draft.name.trim() || !changed"
+        data-testid="keep-oven"
+        @click="keep"
+      >
+        Keep it
+      </button>
+      <button v-if="!draft.fresh" class="plain" data-testid="take-oven" @click="takeAway">
+        Take it away
+      </button>
+      <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
+    </template>
+  </ShelfPair>
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
-  gap: 8px;
-  height: calc(100vh - 128px);
-}
-.list,
-.edit {
-  overflow: auto;
-  padding: 8px 14px 14px;
-}
-ul {
-  margin: 0 0 10px;
-  padding: 0;
-  list-style: none;
-}
-li button {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  align-items: center;
-  gap: 14px;
-  width: 100%;
-  min-height: 64px;
-  padding: 4px 8px;
-  border: 0;
-  border-bottom: 1px solid var(--line);
-  background: none;
-  text-align: left;
-  cursor: pointer;
-}
-li button[aria-pressed='true'] {
-  background: var(--sunk);
-  box-shadow: inset 5px 0 0 var(--rim);
-}
-li span > * {
-  display: block;
-}
 .off {
   text-align: right;
 }
 .off strong {
   font-size: 20px;
-}
-.edit {
-  display: grid;
-  grid-auto-rows: max-content;
-  scroll-padding-bottom: 72px;
-  gap: 10px;
 }
 .pair {
   display: grid;
@@ -335,31 +293,9 @@ li span > * {
   border-left: 5px solid var(--danger);
   background: var(--sunk);
 }
-.edit .acts {
-  position: sticky;
-  bottom: -14px;
-  padding: 8px 0 12px;
-  background: var(--panel);
-}
 .acts {
   display: flex;
   flex-wrap: wrap;
-  align-items: center;
   gap: 8px;
-}
-.settled {
-  color: var(--settled);
-  font-weight: 600;
-}
-.notice {
-  padding: 6px 8px;
-  background: var(--moved);
-}
-@media (max-width: 1000px) {
-  .two {
-    display: flex;
-    flex-direction: column;
-    height: auto;
-  }
 }
 </style>
