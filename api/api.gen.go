@@ -10,6 +10,7 @@ import (
 	"encoding/base64"
 	"encoding/json"
 	"fmt"
+	"io"
 	"net/http"
 	"net/url"
 	"path"
@@ -1163,6 +1164,13 @@ type ListBakesParams struct {
 	// Before id of a bake: what was baked before it
 	Before *openapi_types.UUID `form:"before,omitempty" json:"before,omitempty"`
 	Limit  *int                `form:"limit,omitempty" json:"limit,omitempty"`
+
+	// Words Somewhere in the name or the note
+	Words *string `form:"words,omitempty" json:"words,omitempty"`
+
+	// Juice Came out so
+	Juice *JuiceOutcome       `form:"juice,omitempty" json:"juice,omitempty"`
+	Oven  *openapi_types.UUID `form:"oven,omitempty" json:"oven,omitempty"`
 }
 
 // SetProbeJSONBody defines parameters for SetProbe.
@@ -1303,6 +1311,9 @@ type ServerInterface interface {
 	// AddBake Log a bake. The prediction is calculated here and frozen with its inputs. The same id twice is the same bake.
 	// (POST /api/v1/kitchens/{kitchen}/bakes)
 	AddBake(c *gin.Context, kitchen KitchenID)
+	// ExportLog The log as a table
+	// (GET /api/v1/kitchens/{kitchen}/bakes.csv)
+	ExportLog(c *gin.Context, kitchen KitchenID)
 	// ListCards The kitchen's cards with their newest versions
 	// (GET /api/v1/kitchens/{kitchen}/cards)
 	ListCards(c *gin.Context, kitchen KitchenID)
@@ -1568,6 +1579,30 @@ func (siw *ServerInterfaceWrapper) ListBakes(c *gin.Context) {
 		return
 	}
 
+	// ------------- Optional query parameter "words" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "words", c.Request.URL.Query(), &params.Words, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter words: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "juice" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "juice", c.Request.URL.Query(), &params.Juice, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter juice: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "oven" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "oven", c.Request.URL.Query(), &params.Oven, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter oven: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1601,6 +1636,31 @@ func (siw *ServerInterfaceWrapper) AddBake(c *gin.Context) {
 	}
 
 	siw.Handler.AddBake(c, kitchen)
+}
+
+// ExportLog operation middleware
+func (siw *ServerInterfaceWrapper) ExportLog(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportLog(c, kitchen)
 }
 
 // ListCards operation middleware
@@ -2470,6 +2530,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card/versions", wrapper.AddVersion)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes", wrapper.ListBakes)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes", wrapper.AddBake)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes.csv", wrapper.ExportLog)
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -2932,6 +2993,51 @@ type AddBakedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddBakedefaultApplicationProblemPlusJSONResponse) VisitAddBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExportLogRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+}
+
+type ExportLogResponseObject interface {
+	VisitExportLogResponse(w http.ResponseWriter) error
+}
+
+type ExportLog200TextcsvResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response ExportLog200TextcsvResponse) VisitExportLogResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/csv")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type ExportLogdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportLogdefaultApplicationProblemPlusJSONResponse) VisitExportLogResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4143,6 +4249,9 @@ type StrictServerInterface interface {
 	// AddBake Log a bake. The prediction is calculated here and frozen with its inputs. The same id twice is the same bake.
 	// (POST /api/v1/kitchens/{kitchen}/bakes)
 	AddBake(ctx context.Context, request AddBakeRequestObject) (AddBakeResponseObject, error)
+	// ExportLog The log as a table
+	// (GET /api/v1/kitchens/{kitchen}/bakes.csv)
+	ExportLog(ctx context.Context, request ExportLogRequestObject) (ExportLogResponseObject, error)
 	// ListCards The kitchen's cards with their newest versions
 	// (GET /api/v1/kitchens/{kitchen}/cards)
 	ListCards(ctx context.Context, request ListCardsRequestObject) (ListCardsResponseObject, error)
@@ -4758,6 +4867,32 @@ func (sh *strictHandler) AddBake(ctx *gin.Context, kitchen KitchenID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddBakeResponseObject); ok {
 		if err := validResponse.VisitAddBakeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ExportLog operation middleware
+func (sh *strictHandler) ExportLog(ctx *gin.Context, kitchen KitchenID) {
+	var request ExportLogRequestObject
+
+	request.Kitchen = kitchen
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportLog(ctx, request.(ExportLogRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportLog")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ExportLogResponseObject); ok {
+		if err := validResponse.VisitExportLogResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -5892,274 +6027,276 @@ func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5L1ds9s2kjf+VVDa3cpuLX3OsWNnEvviX7aTzGQmifOPvZOLmXlUEAlJGJEAA4BHVlL+7k+hGyBBChRB",
-	"SceerefKLyIBEOhu9Ouvf1/ksqqlYMLoxfPfFzVVtGKGKfjXa6qK7762f+Ni8XxRU7NdZAtBK7Z4vsip",
-	"KhbZQrFfG65YsXhuVMOyhc63rKL2nbVUFTWL54um4fZJc6jte9ooLjaLDx+yxddMa6bM6BQF/n7pLFxv",
-	"x6fgenvh+H/hJt8yMTrFDn+/aJYP9mVdS6EZnMxPSq5KVtm/5lIYJoz9K63rkufUcClua3ziv/+ppbC/",
-	"dXP9u2LrxfPFv912R3+Lv+pbPy7MWDCdK17b4RbPF79sqSFck72SYpORNWdlQVYH95f//Pnb1+Srp8/+",
-	"8F+wJ248O93LtWFqT1WBBKZkzZTh+Bm5LJj9k4mmWjz/20I1QhwW2aKmJVtkC92Inf3DNPlu8Y+jXckW",
-	"mh5gnOND6bb6bziLe7gbRa7+yXJLW+8fbeQj9597avLtTbDk4OdHvKqlMsgmZrt4vqjoasXFbS4Vu4U3",
-	"YeqXlWzceRQFt7tHy5+Cz17TUrNssBOG7hicU2TT91QT+J2spSIbRYVhRUa4IHupCv2CsKo2B/iRkhVV",
-	"jIimWjG1iOxYI7gJd3yzyBZ5tcgWVbnIFq/tX7gl1f+I7vc9LRvWo9dCNis4K/esm3l4BPiimz5zX3t0",
-	"Fu3m/cx+bZieu4d5U4efZqezB1gxo3i+yBa8qpnitIx+GhcbxQruOKl/Cn9hByLXhJK1arghdp8F6V7I",
-	"iJbE2JPKm1qTFctlxew5VTA9ff89ExtLMF/cRSbecVGEy66otq+V+E62uJdlU8EOM7t+ahrF8Jgaw+yT",
-	"NVO5XXaUQWqJ7D+6KbTRRtGSUxEdwLD3SC/vaVWX9rfH5PHtE/jS/sd9eZdN8CGM5T44evZ6x4qZZ76J",
-	"U2NF3/PKfvHju7u7O9gt/PfdEaVmix07jJ95eNCLqS+0I2WLzZSUWdGSipzd4Acnixj3Gsz6iu7YsTxd",
-	"0R0rltT0N4Ua9sjwisXkgb3Fl7xIuIOyxZbWNRN4RKcukT/55yxbpQ0tG2OZZmrkN+6xD5YMWMFzM72a",
-	"V4qz9cIdlBMqJ5/HXfYiyDIRM8auc+LFt+4xyzXclCxyMWWLe6Y0R5Z0v3Fh2CYiMnGjYKCsO9juM8It",
-	"6NbYbWWMwyzVvBR6z9RMNltJXnKxWdaSC7PMk66AbJE36h7fP73hO/Yan/yQLZgoUl74RgB5sXuvuU6+",
-	"gE8Od3n4Ye2QuJL2GyY5esdu3M7O4Oddx8yv2706eSx9IfWSwLoJNaRkVBvC7pk6ELwbFkeHSDUQJTes",
-	"0olH6P6DKkUPcKSyLJh2JHDhQLJRl46yLqVUly8G7vWlv1IvHKziRVGyyxflTvHCURSvLl+KbtSa5hd/",
-	"04D3WjJtdyykL7/0cPbuwIdn1hJUhmSewq+O5c7j12/EXFXFs1+fhR9bmwrEOzFbJZvN9gVZsVLuyd3N",
-	"F0TLzeaQEbqS94w8JatGgRaSIntb/orMt7G7LLqJ/kCsxZWRxzefPyNGkiekoGrn530yZ94jVhpILEMe",
-	"392R15mVWWbLCJ592thAEO13JbygmVnqLVWRfX+zhunXvLTyn+y3UjNitjzfMcEU2VJNCikY4UZbM2uX",
-	"tkJtGK1YsZTr9XJzPOm7bsbPdMqIA44ZpflgZxwDhB8/XFcKc3wjinM5o72TZ9xkP+A3kbWSFRyMNlSZ",
-	"F0Q0ZfmccEMKyTQR0hDUQqOX2xLVJGvBRunDDkbtX53/JcY0IH2+fHaFQb66ZBDk0AsGcDJ11axWJdMX",
-	"DGRJ6/JRjKxrq2c5GXf2SAOGGC4u+t1H53p0RvH19U4hG1JYEhN5XfIcPvqJbkZMvL6KMqX5RnULqUL7",
-	"ZCVlyag41o5hMvf4mEHxU0nFzKuQtjbI1OKdTm1VfarKwwzTYK14sWGe0Aa30NowBWJG0XyXkf2WKdb+",
-	"m9DSSn5jP54YKUkpwbJKkP8lNWzGGkspd0sr8uLL/GXLhL2O7WPg3sMbS2lDnD2fsKTgKk542l4QqwMq",
-	"ev3F/EnuSdXkW5JbYlGEioJspTHwVyLv7VK3jAj23hCzl4QqRuQ6bY327WSr0h7RqWPl4KaWjUlXKvSW",
-	"s7I4HtASstSseI60wSuyl01ZgD7UjdVyj71z1T07caKvJPj0kjQJupnB6G/t4zFON40SS2rGBe7RzI2o",
-	"mBlxRQtJ6pIKksM2VIyZzg+9yLqlHvsRB8va04Ne2jMKP3COr9dFDo4mmkfuGKKJDDOLIjUzpmQ6JlCv",
-	"d5DtsaRucjwKAl8cuo/dl3Zf4adqlx4T/Cencu9FZ+mLvD599pgxYPSeMD9issxfJ4H08teFk8jdJ7V0",
-	"l3J9w8123uV9XgSDloabpmDLasKt/UXfq/3o6ecxx7a3OGesANTumPj/nq2NFarPyeMvoxIscLk/C5cW",
-	"XRkYWoJpvaymPvVpz31/8ywy2p4appZ1bk4t+8nd6WV/cTpMMIxlhB8QYxAILE/w+tf2Gffs8go7/3mf",
-	"KKI778zPmWTxz4bnbKmbDVVjBnW3zLubz0+v8+7my4mQTEW1Xm4SmCD84Md3Iy6AKGW8a219qkkulVhb",
-	"8zkj/0Ekugbgm1+Qsv2upxcRUPZxeGvoY8ONjFHohtYpZ3n3bGJJE18Nkl+u1/YgTqmVTpe0Ow/KJNfE",
-	"bKmw6hxE7k8u4sse4X8Z3f0tK9eDUGgp963JuMgWW77ZxsOoZ97hFX3/Hb7gpJj71+OInubJcabjpDuq",
-	"dVOWhBry1TPymlBQhR+PhQLss/bWzafCp0/CjY0KlK0sT7hcRkaapNtugcEMUUUEDfezd22FDrKBka3k",
-	"XiyVM+ZGmXWKVyc4I5eiaHLD77k5LPfLajexhc96F+Hdk8iQBRPajrZZVuXEaE/6o8Xu1UIdlnrHhbuk",
-	"+/twR6QKhCMtSys4uSEbfs80+k3tvUyaemqfpjZqyywl0Jrm9tv+udxtJreqfzM8uztTHn9cVWd6J3qa",
-	"zomRvjpfmRkQUYxM4ycSru6YUwdTurw7r42M2xoRtfznNgJ+jmb+Nt9KWZ4Zu0kJvGylZiJuC84KXqzp",
-	"iObiQhde8iW5E7ZUFCMuiQOxP74gd60bDBP9hDTWtoe9to8mzeNyaY5u0LKp6qgYcR+Tq6ZaXWkNo8Gn",
-	"/xGGl0HUiTgv8Qty14sxpE0z6jtoVxsoG2vM3aCGS8tS9muBte6ZsrpCG7SB/4GY54aqqC5yfhqLS5aM",
-	"pXUakm+p2DCNOy+kSyEkhpWljmXsaGZSvSNXcoBADGvMKDieFWyVU/zTyZ65YbiAHDHjyzlVHOu7re44",
-	"OFxNxwoBU4aeEv+Zw4g2bnmY/zNDZDqhd6bE7PKfPqEvQxojq6W9eOJxVTAaciqIfQTjiBjeBm9+1FsL",
-	"dveUCjzDqD6tS6wOZO/TeSG0bCTSoWq4uVzPWHM1GXr41j7jFCp3ooE1lEtxzwQeL1BvPCX0dIhgTQMb",
-	"rqIHsmJErtehHf347kJD+sik/FewDMeOvXYxhNA9fobxeCwNqSjcGcaDFmTF1lKxDCI1EqMzOleMCbjs",
-	"tKEHTRpRMq0JFdJsmbJXbl6C65SsmLXHr7rqDymSqk1knC+q4MY7K7+R5rwYV6uPKIZuGS1G7lIrglaM",
-	"VLRgpLBbjMeQupF/YbWJ3X60LJnaMDE7ULJl+W5Z0hUrjxf8XZvarF0GDDwI2S9G2s9QjBYZ2W95vvX6",
-	"mEBxmh7ryaUwlAt9UfDCDZH1PijmEIAwfaqWsGKaF2zkJJ30gnBDQfbcbAkI6nPiVbQskxfFaL6NZQ+9",
-	"JJYNktXgEf10sLNOdXFzZm6h0yEfdxAR0fcK6L27BAopFclLqZlOZYKv5SgpWZVouaa5keqEM3FNtXcm",
-	"rrngess0qeiOecOJtLpVUhqzoXs6mXvw2j2Gb5iobLYLdHZbRuy9U4J0XlGlIWCeNyZ1j17jHBCjiqW0",
-	"8rnBJ0ytpIrRZV49SaTVrTRWJyt0TXM26uGImImsPue9klfcsGK5OvSMK16W6JTA8RbZYs/4ZsuK6J1d",
-	"SW2WmEo3kqNnn3DFPmAP2eVqoJ1wjoT11kxxqKdc5lVyesN+aT9oxnWkeDX33LCqaNRLOFHN1b48mDsb",
-	"EtFgBwZfFyGfGGn0jn1wfDFBNXq0PylWUwWqWHImq5ElU1avWG5OK7xILp3G6+59VLsYJOh7v+gKNDJ8",
-	"zdog+JbkJXHWf8LqMCK3iWbYgpCjq9S0Whfc21LFrmUwZ4uSFZv5alhRsGKJbsTU27LgWsvynhUuPLmJ",
-	"KeMaubdQlAtWEPSuJH2He2V88G+lIlzgSMl3sx913qcGZ54ke3LDxZL9Glv1j9Q0ipYEH8p6MdBE0aZY",
-	"LuWuS3VOEVSsZFSzIt2LIyHfsqnT3xhmYCe8s6d6O+sohlmo3WcNBssGJB0j1+FWHlPHMRUOv7O/Ux2l",
-	"9KkgJiyRT5clFwMf3TzvOE9IRbUPgQ43kroVI1O2oYbfM7BYS7a+1DWrGiG42KRTxvaQXF/uNGm76d00",
-	"OETmtihFrbZfaa+BUV+tho1As56SRjNIDeXmUguzYmYri5iRiLq8KpjyuRGuIuIyZd5ZM/NT/1x5/SxT",
-	"KuXCR0uhOE8IBG8H5hQuNnbudaPy7bAi75xtGOg4nOVMZ0TJRhSsIE3t05tRQeFW0DfCpGpBMQ1Dk5Vs",
-	"NltzYUiIrc3SUvopVS1DTy58DRebsWByugSo3cDpFwr/LT5So8ccB4gAoC2z7AOW9dpdSg15IEyCFafI",
-	"D8Uqqnbp8Zaf4flowIWZ2RdBSvUu5r5b1X/O8zqnJTv/hkqfqKmXRp4jAWAS/37KUenclWEkaUJWaYib",
-	"q13Z2lqWpdxrb3S8IKzUnQkS/trlG0Xz2M2hZPOOB96Y80WGqk1iEHGYX5yjQ9VteEtJ7Zj95fQ+p91J",
-	"T1Gxg9KyUfmpauwHVI884sZpKYFjuqej+afDShJniq75plEMvU1WtGZkdbA/cEWszAlivcF21FKK5XRE",
-	"db+VJSMOtck7TPW8RIXAzro4yos3HqzDy2FQx+esBClqhjOmZazkjzD2hbMrIbZyH72eRq/dyzT9HVN6",
-	"xm7Mo/1Nsvsw/m2jt76QJv6D3sp9JCnmj4pW2gdoQU58pok2rF6MgezomPFCFdOGKEZLhAayKjs+nRGp",
-	"ELdpvkKAa27nnWNcjAGTRKf04CNbiIUi3SRNkpiS2SetgtVmu8QMmeNbDoe0J6Lo/kTIfMSLh4NX6T5Y",
-	"w+USgr5zXiiRFVNYnr0HHKeZW2S17qiko2TFdY6bEkb0VVOtoAxGSczjKZSskWQguhtzj6+pGZkDh2MZ",
-	"yRXXtaVgbRRrNCv70xaNBrrupte1YrTQY/PNECjbQwGbLeJS/xdIOZVrUvJfG14gy7HNpmVml+XvwNLa",
-	"TUsxKeQQHGQy8ol+xss202Ph7RkoNjkVBR8JbPRuw9n2azRZqb/dmctj8/5TJEi/NVHZMJn9OjM1tRMS",
-	"Idf1WPaI6Tt+O5FBfqbV72INsXBBp8z0tYJwyjZeHTgEfKZX58Qbeugjykn/2IYaW9ZlOLSu+YHvD0OG",
-	"gVemE+RdCLRVVjo7M0xN6DTnLgbaOpbaiLHPnwh9XW0ofhjjTYVSm429FGKp9VIl51USvBGdxssFkQJD",
-	"Ojfkl57l3xhfTw7YFgdQKGQQObL/3AsCQIk3o9BNZ6tqY2bMBHTeRCJWfyte+xRSlLSK5bxm1rzoEPRe",
-	"kDsfCLM7hUXaFX0fLurJXYRJxzS+mirEZDiZh4CGwEYyTXi8cHsop07WOrTxtc8mypKezkrDt98YE1Bw",
-	"UyxLehi3KbqqjulDuwgmM2+0oaqYySQ/yUaxAvxfwXkApOaKKgDUJDVnUEteU2U0JEsyvtkah2763F7i",
-	"5PHdXYbBO/L4D3cZXubkybOMaFoaKMjpMwHbbC6n8vV40v6cYewSrzCKoSrfTvmBIGvB7jTuply7rUJQ",
-	"hjAZc4/psi7uF+B5Pr0b0zAu/YgPMRpvZkMGBbk0R0k0Vs70y5M0aXQDea1D0FhzKj0jPSl1Q+vpUZ5M",
-	"jVJSY3jO4uUjgENy4TJRM9hM109NjfNrY7WRfF75dpSgFU/YuclqOgMYWNWcGrpYwM+lA15UKH5RMbg1",
-	"VmLyuYlDYLP3RtF0bz9CzvbydJ/cxbLHMGkuiourfRTQP/Wc7Kn9MyO6VlzsSvvXTUl/62f8TQmXbklf",
-	"jEA0pn/nt/bxyMc+fjJRh7tRjOpo7l4vk79V4/rG2qpxSdOSW1GjXb4MpMzGTq+Mlpj+AHoLijadESng",
-	"hlx3GY1KJ0d7neckshWfR2LPaDRfm5qs3Fqu7JZEry3NQFFWjOZbVpAKtTYqyNM7UnERJlIhJuuxZKxo",
-	"zny57lxYgwGz7Rh4+UBLBTOnaPL44Z2EmulE/pdfTlZ1crNd9grAJ3C5/MwxbdH5M0/CKO9FEH8ffL+h",
-	"2rQlmaLALg9bRpU5RHfBJa/M3Pm0vXs8uXWyjsHmfycAk6pmVp0ULgoGpXWsAM8rF4SSiudK7vGYj0kK",
-	"guaDvdnKlcOygeIQ//o/ply4p85LM7PsQmH973hrbdUXA8vDWY8XFp9fjAw/AXV5JC3rknJBVDOSldiz",
-	"YKZ1hkPZOxvnTAOfI9c1eBFWqxJEcU1FIfcFZOEwYzAbB37g7IQbLfJNb+6ZUrzwVjzYIW3E8dJP2jNm",
-	"rAF6xI7K9HnRewI1vZeNijPluWgSv3CzlY3B5gUOSQ3jpS3+nJXW+NEvMLSGz5qeIC9uSEcAbWLhsV/j",
-	"Cuas8wx0DQrCPMajjbErjhwsFD+1m6YJOqNmJFVFbsJnEzUtY+Z+ED6Zc7GDChZxg/wRvR5kz0xczmGm",
-	"/HIya/oF2O8d/a95WSbw8+fTKD1xbACvXjnNr9uYRJfgGTABoU+w35XDd6bRtMkP3sHqUqwr2QiAv9Ml",
-	"z10Nryw2Ec7sL9TlU9+8onOwdn0WNq7SRVdbOWjpRHOXiLyloljZu9myuVXW3f/vpdrhcnxvoomVllQV",
-	"TN28ckkHiSvFt3Ch0IThOJPM3tN6z+BC1lupTCc3AlDOnKqC5FR8ZsjK/qvMG6s4FzE/aXrGyvyynoBF",
-	"Hq40JsyKvHq+xBnJCdeJjqRFQoAPggBEpDzEn1pMcr6mZXle+Wf7kmekAosc9Y7XNSYLCSl/QyTBQk6Z",
-	"A8PgNcG3Q03u8xk10I+n9tmtP74n6K3tf3BiW5bRfArXxiTdUvyr63syVegJ63C5Du0kY9/1PdeuAcwQ",
-	"vslJm6S+MJfuhWD7BDyOdgNOfLAbKfq5WADr0sLPiOYMddDHk+GcX7wP2V0Sn2mSt6sgW1liD7LNc/L3",
-	"heHi7wuwrP6+qBshmCHWeNivmFKHvy9AeYSAzxr+MFsXGRxGfu5OX+0Vrf+GG/+PdSmp+eIp7E0nyGeo",
-	"uu988VXeGDQVaSnFBjLWsPlWRozE5J8b8icIRqB/Gbsi2J3hAtRE7w4rpVTx2F26+Ien7agjcLJBACYC",
-	"aDEvzWVNK14eEgCGjnM2oMwPt2nGfNi+YN7jiu7TX+lhGibe0cmDYxS+w3A62hV8IL2YlRoWDTe+k3WY",
-	"O15bAhXOJtHzsZ9KuWdqcqKSM00aUYQhunQE7bmkoLe0jotTrxEkD+VfmEEow3xiWMzwQ46pPGCwrGXr",
-	"HssGmz2g36N1BuwQUE7v+zsSaSl1QIUhxbf83AmJREvpdZvdcYalFNahn4fh7XUul40VpqlhlEkvusBY",
-	"tijhyoTieXTlxNPK2vqYYZ81l7YUrf2WgBKQEZ0r6vI1KUxz7Vqj4yzc6WQyS6UR9fItYwKrZOBigks5",
-	"r7pOKvaS+0x3jXbOSjJOzYO0pnD8bkpNjXyf+NzhrEpNWJ+dxA5gF5UtttfMnHW1gD51FokwqAfzpOcp",
-	"oD3WCVZ1UmEmJLm/JrANMut1fr1nGxiqoFwdlmvFIJS12fi/bsrGMOH/JRqDf53wFBScmRuYKnmR9pV2",
-	"hQheRMsHaigSIgQB/MtaKjb7NYeVd37lnjZxlrc8O3IpHvP9N5gX403KqLfTxzBOEy0+5qaHyTK3yGQc",
-	"mA5hKF2gQT3vmXtYyHkFAEmFvM4Mw4rdQiaW250FxzgUG46i3Kb0NzXE/GtbHTjSnRAbwI4tT53Hkue1",
-	"MrBDpLsHQGIMvecn4/TX2fduY3G9Kds5268c7Camgcy0Ujsr09rOK7rjYkOckzxWQ4FJMG1A5FmWnJH0",
-	"OJ791inB+XRypLX7ra1M9hRLDi4CPMbZ97xoJ79ouBOf4YxeWTPBxeaFU50oYNdgqiIoD7DxGYa73KlQ",
-	"gmqqvT/9pj95OuPDP492QDCYhTnWmToAj8EndTj/Qhsp2B5XdeyqZFQ3ihUO/2cAaMLL0uOdIYK3S+hd",
-	"KV4Ng0CW5RrDCtK2KZ9qxj0ZCPWWYRt6YbmhYoNVEH6jvSIn70cSVUOS6X/fz348BEa8B8HYbtzjLy+i",
-	"2BHLsqO7rGPS4JAn5Y7e3nyNHJ8sdPS2FTqYmX0uwMBIVmAnLELTakamm7+sB03kKy78Px9naTe2E4bj",
-	"YAuIQXGlFlNpFbreEogW6MbtcFzlWVb4N9rwKiUBasTHWyu5Yg73EZovHVWercy6GUngUowWXGw0WXPA",
-	"jnYJMsc2ICCLzmhFtuH3bCnV0tAdS+7GhT6T5DlGwza++56dnHCT3lFuvNnJu6C5iZaDvidUADSw2c7A",
-	"1rgOtvaActv1Hx1AiFPdnWWw5VlHKan41Htq8u1NS7/J1A/vIe2/t4+dp6bmzpd+atd+2cqSQRztQ3co",
-	"U0DLJfsWnzyKieJ/Zzh1TFjh97DCDnIc3MqlMEyYuP3ISzZqAlWs4HSJ/z0lvNqBeq9l7eSxZX/LWVn8",
-	"pOSqZNXs2l9DY9mhvoZqr6RL8kcEbWzCyIjiyCnHSYnS3kmR0ss/v33zI3G/Ei7aUiWgHYBB+ze4Om/b",
-	"G/sF+f/sTriK0V8bpg6kpgoVw57KNXxzsrLbrzLzGxDf1paUAqUIrpVskev7Rbb4p5YChPbWVOVk1gmM",
-	"pW++9XQ4zW+AgKtu3ZvwGd9yNV+fiLXY/JFRRdaKsd96oaYeSjs9DaE5EjSPdoqLdrZkhmxQuZeKKDpS",
-	"Irbn/ZQgYOESAgB2+eA54KI4TKeDhl80IR3tbXEDm50sGOH2hTPqcuBnnlRjUsvggtrFGR26opaekr+N",
-	"9U1xOX5RO4i2oaqOEzdSagax55hwKKXW8erxV6rhmqHffy9VRazk15lPB7QfDFVE5OBaVJ7fgicwwhx8",
-	"YMSzv8V6raCZkivs4prkihrmmi01tcPJosQwfVz9lFyweHfz1VSFTM1YGcszDBDv8YkortDJZvwe6aot",
-	"/YPHMegOcfjC6mO0KEhT27897hlu2aWVdQ7oaxzsLOB8XWFcyN6ODUbq1CYhExyRNXAbEq2CgI3PMg3g",
-	"/XdMm7NSo65BnIm6rOtPc2xvWcoNueRMfM7FcCg358Q5+DRNu4XszETN9gzO01JPyUaUfqe8RF4+RsIN",
-	"Iym/rxtjVaF1gFE8neEesNeTuzmIxb46eL12RU5rfs9c50JIXQZsKaqq6UTjqWqR5NqYk2mVs0pdj/Ih",
-	"F1k0L9JvzwxqPI8W/0Trmgk2t4b7JVlZQ5hCWcCeCeN7ioBBC9ZYe1G2fW5qxQqeI9sMDa+yPDuCNquf",
-	"edHMcQfseC+AHVSFjIknbahJwVTiiD6HraH8ovzrKaEmlpLbvGPfYHozu7e/JL2AT37w/W7Qc9GeS0oK",
-	"zhBKFruOXmUUPY5Ii26mlJzqkgrBihlk4F1aM2A04YV447IHcNJ0jpjw47Ku93ruwi/tl7QkgZTUnlJw",
-	"7AmtxIqbVn7MatFTwBd8V13gqukcHwOvGnuPYBIGGzc8IT+8il53gXdkACXAyhpxS1iJDQItifTxED6/",
-	"u8smXb7j3hH8clZ8LfOmcp/xr+WnuhQaUO7LaSbJec1e2SeT/eijCJfj+NXpKQgny1DTQYWhIVmejFB/",
-	"KOPDoFU57ZzznhvnofOZRG4DphQI5/9pCfFMD9Cfrb7ypjG5rNj1K6U+ZAvAKb8OFqbVR1LSYKhxcIeJ",
-	"phks8Syj7C+u8OrqlRka+6dN3zL+uVMFCe1gMf77Hsu7jqsvqJ5x2+Eor6w5Fu1iBGi1I57hEM9WOrhX",
-	"dN7woLEZVQzx/vRW7gFEcssqeApdul15AzqxZiz7W5g8vvAOQGPWgMIFRy/Ev3DDgb0RGS3Yn5lDdi3j",
-	"ovK0zUWYN+oPPhAeVZ8O5eyNfAtCNjbantYzdLE9raPZoG2p8Mx1vWsLs8eBU2eP6bM8j0dEzKNoHBId",
-	"mZ7DQX8SoFI76DqoB5CNwUJoTajesYLQlWxc74lG23+7KvHjshd3tc5BUfWvpOOowsVrZ0i+feGNUu4T",
-	"XxiGRru3+5P3F5/1v36yG7oj8bDWuSOwgC5CBuszcScq/aFnThAHsshT/7g0f+U8bJcAmM8GZ1Z0v5yN",
-	"E4o4+9sTtVKnYJSPphwMdwpTuSf6L9yrXJZNJaK7MoNvdoPIlHczdQQSBx9KZrPRo2sEN8muD/ex7SHA",
-	"y77V7gijdNstXGbRQ5BmKeVOz00oZj34lLbLK7gwUwMBbcYxeDJwGQm0512+FzWxXSm5F3rJxZJyNVJs",
-	"2MEJLOcSNvaYOQ6xQTClBYXhLB/pzc3WtCnNsotFJnXwadXF9BLZiTLYVwfSEu7ReWyURDTNkVrAE8WC",
-	"s8VkzVgJdtSxA52x0iq2XQ9/1kYoj3c2AGzyxOta+tLinmOn6pZSL4eZzhbYxuxMWOo++j1sdzhiH/Y4",
-	"ADn2Xzmk8yPK6mg12OKjMrtjTuiobZxRA2X5mFvDhs7pHouZbNivzYhEjz42x8zXDmR6xwJ/u0tYZohL",
-	"3a+nSD/BH4I07P75zf4Qc6h5Tsul6xs143vCN8eX+tb7leLQ0WMWgBQsQ4xdsIedKIig9Fe85DFTvF8t",
-	"rjEKXHJGpBgAKE0S99ie9jHS0muCJ747sfVGMHuwDyE8Ouzx+Mm8C9G4BlLgXvJ4vGkmo5dUcXMYqSqD",
-	"9KSokjmzecy428ko5yePkMdjsrGG4sYambO6jJ5iinbG9gO7XfA9S3B3pxWqdx25XKJedngKxxud2LbC",
-	"cpJvXWEk4jK/IHcODElI9+PMVkZjx1nRHVsiGP88VYSqgePoQtl4DeXAjpFUsXeOuXlq4rbsPmJVDvtn",
-	"4M71dv4Uef6AOWLnB8w6zJiTGFfdk5cCxM+EL56RkXEpYKUPNx33byi5YEQqUlFxyNow4rO7u15S4RPy",
-	"+PYp9nFCLEvXSkbnUiJGVBAtxFKnyYhhSnUI9lG4GZBCctQBX4eZ3RBz00GPw4LTMb6f5X4yhD3SUerU",
-	"1xdnffePbP+K7s5poFEs6UAwUcMeGV5FdaScqmLJI0bvL9xsiYOzet5B2nFMkoGJiCu+noz8JAaIZBeZ",
-	"O8lc7rHzK2rbKFFixKkHpjCn9KsFBHPe5RNVaJCNFD0JX+UZ5Czh1erOAv6PFc/JVu7bRCeuyY7VbUfD",
-	"6VOKhdQ8JERLVmFZt9/C7txit8GPbP86pfnGRRHFeUfiG+sFbz2Jyb2PSl6OTpZJXx47q2CAzqg8OqyR",
-	"I0qq8k7q5fwnuYc7CbNsLeEqRmgfERrNmIcq0XxA2jkRdoYVjuzuXzsZ8AA88K9HzbFtSiPFN+InWs9G",
-	"gH7ZdrPCa8nle1rRqLgxTJACw+SDRjsPn5voppgJngCJ+kwb5xxF74Qdy35XyEgIdg0VZQBkKCSgFOIL",
-	"UJipOCtIITHp7iSSVZecl7ue35CrGNWXZ23cqSTU6+cYuhJml7LaZhbaJUeR7K+yhmzRiCpapgXFgHBK",
-	"xv1Vb6ESUEhDVmyGp+ko/Bp8WZAmiQtJSIq88bw2KyUS1gHQ42dVZhTHCSYPj5h0AlWNjzkR+D07kcAD",
-	"5rF3fSCKhHYVnlAGRNqEA6uSramCQgGkAH0mnNmQX33A1Pe17DVHH/PyBTyslJwTENkkh135PVtuLgvS",
-	"xnk6aCfsZwm/I8WPMu6xvwo0T6gQeBi1CA4SklfKej241ix6t/fDKVD8rpVda9W1vdeQQUkhQUAZumMv",
-	"iGAbavg9AyvwgNgCFQaOU6AN7GqS4gfOmix84of7jmCIxBTHUD6dlekIA5yLITUrhe6tocp4zTVoJnX3",
-	"0aGkYNlzNviiXgVBEu5c6I+cVgwFLBcEO4Z+RvZSFfqGvCxLZ3hU9EBWrNWVIhDHkpesWIKuc7pIzUvc",
-	"LfYyWXGDICmiAPqqmp7mPwinT51QLyV5ljpvXG366YYbZeFiS+GXuP7MG1kWDPEUFUSdGxVNu4m1h3tz",
-	"z8TsbHtjZLXcsliz7u/swQqCnR2VrMiKlXIP+NZsrMS+PFXRS3UIBE6wl3e/07gVYABHG0djHRTxx/ph",
-	"06oeL+mZ0YfxCDPm2KjWjWJehXhB7p4Twe6ZIlXnZLxkBXbfnYnX9eUQVqmEs4WIQdwY8Ilc/RXbnXlO",
-	"KCl5UbCCcCUFqaVzR+WSltofsCh8UR6C5Prp3bbageJe+FHEGnBBBDA1rf4tQP9GyyC17P/Rl7HtUo3w",
-	"MYoBEBnkbLPynuksoGM8MHujIlJRV435JHowrYoaz0rzp5WdwL1JAWl4g3s8F6TBvnYWPNd5/jrpRM1J",
-	"n7BfWwRpa2DH9mXYmfGFs1CeQpI9v7h8BvJRSqk4EML8UEWPGN75dJM53fRYaWb7eSCghvDv3Ph2ZlKQ",
-	"teSlr7rGysAMgG+o8kiIgmyhmbAhjOZb0jmvj6p0RzCwoIOlfX+/5fkWVAxWminB+6SP7xItMhfSLMfn",
-	"Lak2frm96bWhB1aQAgBDLlrCkG38ejLcjhjrRGtNZ0E00CL2xaDhUXAbVxJxLLkAuAY81gTx/XS6rH/k",
-	"4mjtewi1TM/0eW+mL6eRFR2fuo+P7euppqQfEhgZOfEMLt6Lmcz4bVfE1G+4IvfCs2Jd0rxtNQI4Fvoz",
-	"9Isouded1Yk/eatzS+9ZRlYHghkLQ1gJX1M0lvs3EZd3Ud5BG5end7EO/oOSowefceKEXUuzN3txVkMz",
-	"t5SZPrcw5XOEXSBF0WH9OgKwzPOi38u8PWiAbOxn2aW3WY716s1lfVjK9UiDecQQshTX+WANtJi3+lnf",
-	"nY6LR7oL1vTFXXoA6TgCTMvm+tmqCGRbNpXo8VfmxWUjuHlONOtVG+JhKWe39unx8wvI8WfIXJtPkT+V",
-	"VJzlR1651IipEEQQxPLeh7netDWfRtt/x0QRdMdedlgfEXhOSjTLpSh89inZSHs6YtAzV0EFm0ttTSlE",
-	"a/R2BlhE7XqfTO0gNG/44N0d8c/6wcHeUEMe392R18TJhbZ9x9xUNX9WbpmYgLDoLSL44JRgx9cYIJzv",
-	"FHQhD7sN5zkEHzrqag9pLPKaEHQd36sz/Ht+s84C1ARP/oxu+SF0ZxzBxDQ6HvYZa4ziRxkSOFSQPl+V",
-	"VOwgznpb47z6Vkjz6MAMpKH73ldWh+kafpIDM5MZHA6q1OfbuLXHFESP2TIzeDSrmvWc7NIWmCUJkeXm",
-	"J8nFOaQVoHH00yo9WtRR8MvXkk5hjLqkPRj6nIQ9l0P4vyfrdU5OzcwM2Y8MyrIZD7xDOFZnbWNelxdB",
-	"HTThCePu2V1yH++xmP/otFOqpWxMzLVNXQtHzP1t4r2xdaPikJA+F4ZrUjEq4m/7hOOp8EMq4E3QHOUu",
-	"ornPSKU+4za8QgL2Q3btj6YW+ynTUowvyazukp7nWoRanp3BEc90SU0X4L3axNRSjWGQvhukl1NA01pH",
-	"0TFLGPKt6I4JUAY2igrDsN0sBCdjuXtULx1Q63EgAWL0rtE9wUptF8nwkLNRBp4vPU8BdUYk649NWXb5",
-	"x07dsUIHNKO25odWssE0ZC9sjs9XNKWrDjaqYfGolFd2olgDy/MI5wh1FJPnxj5sfKU9XIJLk1662O/Y",
-	"fXB8PsD9R02tr9EwpFVJIhRAKwYNG7vOytiDFV3T9obyHfI1Uaxi9sNZNHlVN5sN06P96ScJxL/vLuL0",
-	"qs35/VDCxSY1X0xHistOyaTwkB17J94Nc5wyR/fCX5kqeG5my/elUzPSZFDQYh0BF6eUAZezCIUrQsho",
-	"yuXB8m9OhcuxJP9sik2bFawNFXFhfHGHxBn5eb7gDuLqJuigi09HE/bWa5abky0YUww8Zr9+Xg24TAW3",
-	"SQJW6Sfzhe0bHbaK+1C/1jQYRVFME88RycmaRbxZ/79nN9TbKdxnxom0oT0fOBUSdNmjFSi5v0qVWraA",
-	"diMzhqqo2k0mGcPy3D6lCR0vNi4SPGcUS5yZGnztNDq3jOS9gi89b6/gAK902Y90Ji3ZPSv7mCvGY66A",
-	"d3ZPlUBPSk4bYJ+4DUUN75thHp3dyUjMlOu7bnbxvOURWMzEbqlO+OCHdSvLPI7meBvVeCKkO4azUiB/",
-	"Zjpv2LWOcF5NxihM9bdKVkSA5nBJ+4OurGLEUCqkYF1zJK6J6yF7pSqMdEVwL9VOR9MRK8aMJuyeqQPJ",
-	"S5nvIvbWyeITHDooQgkakUEaV1KtBvYam98Pt+s19jbfSlnOjrClEBRS06o5xPLN36wJLUvMNoc2VasZ",
-	"XeLyrdRjVmmh+D0TS7leJ9tcQSOHS7AnrgO97BX6XvkVzZnCZnIdDFTNWHkCzqqU46bTMbyM1z/PeGPG",
-	"RAOOaD816+NPuOPtDqa/wMEXRtYyoAJPhBkSbqL4dpxxlvh+2zkkZ2WwQz2sqwwqpdhYo8TedscVevaS",
-	"HEsWHMlBevR5tE0VxkbGcmW3EvzVEIbmvTD06tC1xQCJ7XrPtT1BTrUZeTa5rpPs1I70h8l2z6egzLuN",
-	"ehYO8+xubJzEslu9ZeX6VP55LwAeuJ891qr7ZYAhOX2Ffh+WURN4KvPQhGYvCV3Jezb7Ju389E+n8846",
-	"6p/t/y0NN03BluPNrF0i2SAbgmhGpxqBfdEP2Dx6GiW6K8XaZgTa8kYpJvLDMFkoAYnmVJDN11G0kYmg",
-	"nGE8XR87PfYmga6PfER3HwZQZkVPsCfaqB6Iv2KrtC2mDb7AFF+NbX23jGwUrbTv0WP1CN/FzC8IsuB/",
-	"86D9ejrOkgMcI36Y2/FupW5bu30Kjq9HOxM3jCvLuGn5JPmOcW/iHWOFzNdREFnfxDzaDt3lh2n+G5Qh",
-	"SAU9z6niWgoswQDp5JK+T/VBj7DPaDHtA4I0HCfVwZLdx89VSo5wG8Lxst7WnmrQDafj66Cu2xHBKjWr",
-	"w9iF7QuK2zK3jDButkyRPT30G1pxTXbCshZUxSX2gj633iLcV1e+035IdAPh9pl5gxTFchQp8X+E4dAL",
-	"R7TFrKhbkRW24I/BBbsCwOCKbpPueAmtSgoEQcu3rveI4tWoRB4UUaHQGNZRZa4WDvDXwLBcK15sWIsL",
-	"GHcBp+lLT76c7Ft6hsIU1+DqRm+XEPyJJ9/mqtEYs2z0lhVd9+LW4xNpt5mgWNlD/Uyfp1iZRon4aoFe",
-	"uCb2CVYQaK/7nAhJ0CXdFpjIArxHE86Aztp3252SF4UsMT8vCuqIz0qllfVFAcTW9k8QLIzm6SFba7TE",
-	"gSedooiQqFjLzgWW9Yx2fYy07h3pI+mr5CFyT7Ge2GxZNaPa/eSoqNYiwspl5fPZwlKGP7yUAI2+JLw1",
-	"eu+PbuV3eCppH8qLS3I6IsALflnTAaTBYI3u+lr0XAvtdrekHAMpCEg3JXblsznO868Eb2ctK6d6PwKZ",
-	"cZ4LpAUvOJOWRiDA7q4DAXadAo7ZmF8nNvtrFE/nbnVqcmmfC//I7xn4Cny7qeUmc67Y5QZcUQFdD1Mx",
-	"8akpjePuLqGX7kdCxgik0UQX3Oklz2xgFXS97q3ZFXmPrzk9DdId1UDFNFS7alZIb0Ccii2jysTb1J2+",
-	"N8ZaBT8+1RjwAfIje5Dop7kSlxH0IpqHZ9LjrvP4c0/rmJGujT6ZsnGUihaFTxUFez9SySBTEh7t6/1c",
-	"C1zZxPYUnJkb+LLkPbGvtBtyXjJ8+7VRrQ+rxz7TBNtCTd0a1w7w4+JS9202SbXb5yvK5nZcbY6V+ckQ",
-	"KMBxRJxIiv/aMGMYNlXHsnlrnng7yJn4Z+UBg5M6StGAlxH7aXAm3s+NzyeBqDPB9kFt3iV9nq2JeJWh",
-	"jiLI2CctHH+w8qw75hRoB09J82vC3zmAoTnnujZsugX9FwmlFXRDoxWUALK3YqSiBSPwENEyngntmoi0",
-	"TV7p3l6QEvIM/OU0BnmUueZYMbPmF4RU1uPW5qwvxQjoVpq5UFGuBfZozedIBC2KZ8OrExWrAHnIK7Jq",
-	"7E0+UTczPZneM2Yg+zE4Hb2lqgbfGqYIwEMpWFSxdt/vEGVndqtv11MDVbiZlF95oyZ0SfmP6bSyDRNM",
-	"ySaOOIVoZt7rkV4uPqax3U1Wkr/27bfQLYcZZmR1CLrRviB3pGT0HoqUfd3RoHj8SQw9AVTBozI9geH/",
-	"Ruzie7COooMN8CRWjTFMQdzTMmLdKEYwkXbK6FtTs9SGGnbkpQWSceLBQbvE1reh9dISKxvzUdauAkQb",
-	"RqthGNOhEZxmobubr6bgui5szSLVOet68iyxIK5rQOHMgWVeUq0hZBgpFoT1RcrK6Y4RSgprhJKmBocc",
-	"7LzHMuDKxRDDXd5vZclIxcvdmbqJ+4YpQmpp4BJ2jPdugpFPV9N9MdLfN+gPM1Cf75lSvHCd9lBaHVGC",
-	"SyNwsiwdJC3pwxJtsZ4MPssWe6dwtTP94Ot1/Ar8k0/UCZowWApcTzDL0ylmMd0627xYqnZLVFRWkpd6",
-	"6RzFDrBRuoSn6SC3HztGRUGG9UWI88c/4KdF1frzYRDo/cyWJteAq3efEkwfb30BexHb5F8g/fK4d5pV",
-	"kPdUFWNJEQ63FLKtIFIPaVch7inBVP/EDJ+X3YQRM8bh5qe7uH7BXiNRbGU02yJw9kzdg8nuDizlFI8g",
-	"yfaLYLVZuI+ju/+alpEeiL6OY2aXnMa73Y6T5xs2a6xELvO4msfkPZp0LaT8jY1AXhzpPHvKHQ0XGO7W",
-	"O17XUaUnxiAOidJ9fJvz7DfKT9itavSYwPk229Exu2sRf6imRTOSBj8qFsxDtyw61TAorduHFybHLQwl",
-	"h4TVWnKRjpeZ0zLqxzqQomFe+KRLORAfMXdZR3uTB5436p4lNQ15jU9+yBZMG145Zj311jf+uXRanWzw",
-	"LBszS5bNIf66pGI5L4O+VnIV7cPQFmn3U0Da5A/K4xk0UdjK04VytBhxm57PzCOZvS81AuxTBRY43nmX",
-	"FcQA0N3Mu24cHCkQDGcKA18JE6yrZZLsiO2POlr3SMgzvCeT4HSjwsbahWe0IjsnSf3uRDXIQ/UqOyOn",
-	"K+oJvErAZNB/bML0wwXrm9foIps2+VCjvHXvLT58+ABRsrWMSH9cqPZlSEBRGWnrSbIWho+KgqyoBv+S",
-	"c1to+E/0NOy4IEYSCl5fBDHdMVZrUDDwQUpKCQ2DIefwhvwSJDhDHnNGXFoxySto3ll5YEy7YQCamRHD",
-	"qpopagC08fUNcRhnOMzP374mXz199ocMjQNK/vz2zY8EGIYptwjNhGEiZxi2gfo1MBnImrOyuPm7aHnz",
-	"+eIH2NBFwNuLx740mtZ88Xzx+c3dzedggrq08Vta89v7x7edx7OWSDAS1s2l+K5YPAekspdVvwvKK1kc",
-	"POCVA+OgdV3yHF67/adG6YJUNmnawOAdCfZo0KiGwX/oWgqX9/Tk7u7Kk+OsxyaP25sPbef+seHa9d22",
-	"UHZQ3lVVVB06PGRwDBPLEy6H0lqFcJyZj8bBvz5D4E8YxJ+Tx8qMn9JbXgFO3StEWHyIc+oBcX7cU7JT",
-	"+2rv45PCRm0ZVnciC+etGnbhwb1zWaoZ0W6HC/KI7MNwipMtHtkaoytZm7etmcmgSmyl5F64/wenMivA",
-	"/TQ85FuP6Rk/6Z9KKh7wlEOEzI98ygGM7Ag/+v6Aex+6w8TZi08ZFC9NaqjOtbalVPaGcLOBOBbgMwSE",
-	"IY8vjGqQM0elIDWtmboh4Cux5+s99/YBSwmOw0tWbJi6OT53DWWMevzowS50D/2vPP0kLbj7ykiYPUoW",
-	"e3rQVxHS1h7B4J1VD+hGMUYekTU1GfaKy1CjyAiUG2DJHtXM/TtzjQweYZLFnh6AkMyW65aWgAa4Jm10",
-	"vqOAFtd47PA9mO7DCPeBIviR5XsP0OP4lBGjXGKcKPMdkhEEqP3nmptrkMEbwcLjslc0ZAiEp1VwZk4w",
-	"Kpb5s685eyilyQ79iQ7LTt3iGIxwZN3+fh3VCcoIpW+kykUgnZ2s5sy1aoT7FbOc9rQmkCF3Q16Skmto",
-	"ltci4SM2nF1qxTUjAA5MciW1fgQFgrnpy2j2vrVioof+DfzujJ+HOHOc4BOdOk7Oim95ycZOfQ2/XXzi",
-	"L52zV8Ct6+LwFTU35Dt384KSjJaUq+5YNcanFlgRy94bNK3smZZS6/5RghH5yDgDOX6ckAX8Dh0eD3Ga",
-	"7fif6EDb+U+rXG11qWIlo/oa5/tOFvTwmTPlQZsG42hPlVWJLQ/DPcoKoiH/AAzqts8loGuEhxl4F6IH",
-	"+V2FbAOgSw9zln6KT3KQODkrvpZ5A5WNY/fnnmqylg2CvVx4ht9yZ/W4VCNu1V9trSPLe6AlWyFtJQJ5",
-	"1OPK12//mhFc+41UG4IHQ6gGH8ij7792L//p3Q/f35CXhlRSG/KE/PAKSOPZ3R0AJw842sENYFMvFqGC",
-	"77k2f/EPfQw11k2WosP6dUEiFPjcrmO4+k0hO1YbYrXb6J7d/u7+9uEWEUxO7eErj3FCFbZV1Ivnfxt6",
-	"63gBNy3o0s877BG0lFoQXIQreL74tWGqxZR57jI2F1mw4RNBiQ/Z79GRSl4hdmM7UFjrkp0Oi/3jgf0Z",
-	"P4Gv/5gYcIOvQwCl3GQu3V4jPA32P4OgTP8AY1N0j3hq/u7rhd2YuKB9WRQP6Jj4ke1fYZlsgnR9fNWj",
-	"GrsbYUMRj5Qjk13h3L6XG8c56EqoFSt4bme1kwQNKVoIIkR+7pwiXNSN1XnBEQEgvwUxe54z7J/p/hNm",
-	"mJIHuU9xGZUHrymCYj+8QLUz2RljaSvH5wPrCogfEoA66r+edP3Mhw48IAdXRLA908YnMOgHY7cHNDZ+",
-	"ZHsY/SOzWzdnBIXAWgXXZre39J4Rak8Mxs9wAu3Pjjye4iP7Vhof3f5u//gwyk5/ZJ31+EAXz9T2ZvDt",
-	"ffK9GtM4uw4jXmUZbvNlLJJNPmy/G5gp/Zhu26VB3PLhl3aCzzuI2Qdi9RbL+P8dbvfULbEDuCpuSGsl",
-	"4WXhFFVt6GHyNnWjTQqCrnp69Eb9Gh/5GFdqB0yVcKPiuh7IRvkMy7DYw92Vrmj/gRgIN/Hjck9weiPh",
-	"Mq63V2ehnxrjsid8w3eA+pliEPtCInfc/m7//IBJICXDzJlhUkIl71l7pL0NfhqFAeaQ69+t9xrk6wpb",
-	"YCvCsW8IaJ+QWNIhWPk2uQeyt5o7yhh7Gd488OVnt8lzRxNhDiwee0D+sEO7RvMf2Tf2aVgEvzXOJXMp",
-	"4zTDyPspn9eb+4/l8Opw9BIuE1jWw90luC8XXSUJG3/7u/0jQVC9wRL7VEG1gbQgJasQSfVqAgszGQjd",
-	"04MnR5/CUspNR5ptxUpHmejA4+JiiQXeOkgGbJ110u9RKBvmOAHHxNtbZt50Y19bttmhP6FscwCOUdmG",
-	"x3xl2fayCJJhfDzWQF5M3Riyovmuo5yul5qltklhhvA546JsLx7SNgZonuOd9DFHaKJypXB2wNaA66nJ",
-	"ihnDlN01EbTSf1AJthf2X6L4cPv7jh1OSrGvlaw/ze6/bJH7Qul+veN4ZenVVc37FvOu0/oDyDhXbTUu",
-	"44Zdp4KGYv8YD3sMJoHq4/E5BhXR/cz1mlo6tIP+n7/RR7/dPfpq+fzRP/7732fK2/2DiVvsUv+RRe0n",
-	"Is6/2Kt40Pe/P5HDCA6oFyQxdbF1QAuGJ6dkrw6A4C8yv0coIgDQfgiyaIf/yITRBnnjN7CX8de+hAfh",
-	"h6bOEG8dFDm22bjARyMgHGSIYrTQQXqU/e+g7eNWlsUUgex9IfTo9Yyl0g+42b+4VjgjOaDw43Xu5y5Z",
-	"F/T8buNyKUuddaE2KF26IX/85h25ubnBTbot+T34PijRRrk8YCx1eaSZMIRBvjpqSJDagunkkpRS7lxY",
-	"b0Mv1bJHfWFQqNsd1vWZMSgH/sgesbasfSQDhmukE1ZAWd7VnGFttqjTJACxi3RF867EyFKM4ZWz7YTc",
-	"EyledC6yuN8Mx75J4s/b393jJ7W5b0QxwquTrrNrcZl3nbmNOxr+Ib1hOGeChjzY0ltg9tvf7R8fHjgo",
-	"FCwyruTl2D3jMms57iqHdMDX3fjXFg926DDn8OPd1ifEQ7S6BAtTrxF1OrgmpDBk14dJKuLgGjKwnkFl",
-	"W4MKZ83msAezNaxvyEvfvRQEReYqxpT2fU1dsGqmsLhtC7Q/Et+N64k/tTXA5xHejIpgQCEbwIdNVJ4P",
-	"UbthhOMq5X9Fqr7SZWcJ7j/bUrj/IkA5ePG14jwjlbxvvUJAyByQqW4I4BACazXqnpGaKqM7T6dLdYJq",
-	"KkfccF1yTTyaQkGoYPvWYQkcCtPNpnnV9u38eEQ/UmALC3kYYetBtD5VMZf7uBmFXK5CErpuXi31xNcP",
-	"FdLVeVDioLVCRT/rCreM4ljU13YKQTLdg3reVvW5NuQzSa9Djvi08hb91peaAjNEbvfhl7S1O4HBfoQn",
-	"DvP975DQ19c73kAzKVemGtgckORGCUpAX/UKNkf1IhCra1mW4GvriBthu09lsH2PTzzgbroZRjbTO86P",
-	"/CX4A3mErjEdYEfoFjxCZxiQtTeN4tSa+p0HFt0AAFGvfY0nOufCemTN++LA94EbLU/5wT3wMPLfjf6J",
-	"SlPc7KOUD4UcWZg5i30CO7gO33hWXxuEYa+kYRmBplfaSFnAYsjqAH/2jlBaNnrkG5fETxFY7QFTKGD8",
-	"T3SKMHdaYX6vgdN1/JyhFwRrAuE8HH4L1gppds8ULR0lgf4AIXSaG6k6/BSz5WJD9oA9vqX3dmzed3xi",
-	"WD+VZx84rPwOWpF+7MO+Z+IU2w4aF3LnVt7KPbHvoJ3Lr8Gu4Uw+aYFjzgi10kFVElQdSwAcSs6gzzET",
-	"rgy/YqXpy2KsVRs/1j83xYY9aKEgDv6J+Bgn/ytT1sga4+R7//MV0r1VW9q3V9wYJsijQOAi4UiRM2JZ",
-	"2rIm11Dv68FTDMllhajmWPINyVreF18xUWgyQMmZxNB4WPyMh4dRSFOcPw18hi+8twaUXJNC2jP1R5g5",
-	"2+kYX8P1zOdWMa0Ve5RLueNik5GasdIO8cjhaLjLAIPjvVP32KMnIh4PFXkMew597AygoPPbibO1/LPx",
-	"hi836FhZMW2uZl6/YptGoIVBhUPNavuUWckMP/l2VVDyzfOtD2kXLrHc3iEVFYcOO6lrstg7bd+kKX7Y",
-	"e1p/16VNPNCpB12BPg1WSm/2h/T6vezbp1av6mwin2Hgwffs0YA3G65il+lk9pIUEuD9/m8AAAD//w==",
+	"5L1ds9s2kjf+VVDa3cpuLX3OsWNnEvviX7aTzGQmifOPvZOLmXlUEAlJmEMCDAAeWUn5uz+FboAEKVAE",
+	"9WLP1nPlF5EACHQ3+vXXvy9yWdVSMGH04vnvi5oqWjHDFPzrNVXFd1/bv3GxeL6oqdkusoWgFVs8X+RU",
+	"FYtsodivDVesWDw3qmHZQudbVlH7zlqqiprF80XTcPuk2df2PW0UF5vFhw/Z4mumNVNmdIoCfz93Fq63",
+	"41NwvT1z/L9wk2+ZGJ3iHn8/a5YP9mVdS6EZnMxPSq5KVtm/5lIYJoz9K63rkufUcClua3ziv/+ppbC/",
+	"dXP9u2LrxfPFv912R3+Lv+pbPy7MWDCdK17b4RbPF79sqSFck52SYpORNWdlQVZ795f//Pnb1+Srp8/+",
+	"8F+wJ248O93LtWFqR1WBBKZkzZTh+Bm5LJj9k4mmWjz/20I1QuwX2aKmJVtkC92Ie/uHafL7xT8OdiVb",
+	"aLqHcQ4Ppdvqv+Es7uFuFLn6J8stbb1/tJGP3H/uqMm3N8GSg58f8aqWyiCbmO3i+aKiqxUXt7lU7Bbe",
+	"hKlfVrJx51EU3O4eLX8KPntNS82ywU4Yes/gnCKbvqOawO9kLRXZKCoMKzLCBdlJVegXhFW12cOPlKyo",
+	"YkQ01YqpRWTHGsFNuOObRbbIq0W2qMpFtnht/8Itqf5HdL8faNmwHr0WslnBWbln3czDI8AX3fSZ+9qD",
+	"s2g372f2a8P03D3Mmzr8NDudPcCKGcXzRbbgVc0Up2X007jYKFZwx0n9U/gL2xO5JpSsVcMNsfssSPdC",
+	"RrQkxp5U3tSarFguK2bPqYLp6fvvmdhYgvniLjLxPRdFuOyKavtaie9kiwdZNhXsMLPrp6ZRDI+pMcw+",
+	"WTOV22VHGaSWyP6jm0IbbRQtORXRAQx7j/TynlZ1aX97TB7fPoEv7X/cl3fZBB/CWO6Do2ev71kx88w3",
+	"cWqs6Hte2S9+fHd3dwe7hf++O6DUbHHP9uNnHh70YuoL7UjZYjMlZVa0pCJnN/jBySLGvQazvqL37FCe",
+	"rug9K5bU9DeFGvbI8IrF5IG9xZe8SLiDssWW1jUTeETHLpE/+ecsW6UNLRtjmWZq5DfusQ+WDFjBczO9",
+	"mleKs/XCHZQTKkefx132IsgyETPGrnPixbfuMcs13JQscjFliwemNEeWdL9xYdgmIjJxo2CgrDvY7jPC",
+	"LejW2G1ljMMs1bwUesfUTDZbSV5ysVnWkguzzJOugGyRN+oB3z++4ffsNT75IVswUaS88I0A8mIPXnOd",
+	"fAGfHO7y8MPaIXEl7TdMcvQ9u3E7O4Of7ztmft3u1dFj6QuplwTWTaghJaPaEPbA1J7g3bA4OESqgSi5",
+	"YZVOPEL3H1QpuocjlWXBtCOBMweSjTp3lHUppTp/MXCvL/2VeuZgFS+Kkp2/KHeKZ46ieHX+UnSj1jQ/",
+	"+5sGvNeSabtjIX35pYezdwc+PLOWoDIk8xR+dSx3Gr9+I+aqKp79+iz82NpUIN6J2SrZbLYvyIqVckfu",
+	"br4gWm42+4zQlXxg5ClZNQq0kBTZ2/JXZL6N3WXRTfQHYi2ujDy++fwZMZI8IQVV937eJ3PmPWClgcQy",
+	"5PHdHXmdWZlltozg2aeNDQTRflfCC5qZpd5SFdn3N2uYfs1LK//Jbis1I2bL83smmCJbqkkhBSPcaGtm",
+	"3aetUBtGK1Ys5Xq93BxO+q6b8TOdMuKAY0ZpPtgZxwDhxw/XlcIc34jiVM5o7+QZN9kP+E1krWQFB6MN",
+	"VeYFEU1ZPifckEIyTYQ0BLXQ6OW2RDXJWrBR+rCDUftX53+JMQ1Iny+fXWCQr84ZBDn0jAGcTF01q1XJ",
+	"9BkDWdI6fxQj69rqWU7GnTzSgCGGi4t+98G5HpxRfH29U8iGFJbERF6XPIWPfqKbEROvr6JMab5R3UKq",
+	"0D5ZSVkyKg61Y5jMPT5mUPxUUjHzKqStDTK1eKdTW1WfqnI/wzRYK15smCe0wS20NkyBmFE0v8/IbssU",
+	"a/9NaGklv7EfT4yUpJRgWSXI/5IaNmONpZT3Syvy4sv8ZcuEvY7tY+DewxtLaUOcPZ+wpOAqTnjaXhCr",
+	"PSp6/cX8Se5I1eRbkltiUYSKgmylMfBXIh/sUreMCPbeELOThCpG5DptjfbtZKvSHtGxY+XgppaNSVcq",
+	"9Jazsjgc0BKy1Kx4jrTBK7KTTVmAPtSN1XKPvXPVAztyoq8k+PSSNAm6mcHob+3jMU43jRJLasYF7sHM",
+	"jaiYGXFFC0nqkgqSwzZUjJnOD73IuqUe+hEHy9rRvV7aMwo/cI6v10UODiaaR+4YookMM4siNTOmZDom",
+	"UC93kO2xpG5yPAoCXxy6j92Xdl/hp2qXHhP8R6dy70Vn6Yu8Pn32mDFg9J4wP2CyzF8ngfTy14WTyN0n",
+	"tXSXcn3DzXba5X1aBIOWhpumYMtqwq39Rd+r/ejp5zHHtrc4Z6wA1O6Y+P+erY0Vqs/J4y+jEixwuT8L",
+	"lxZdGRhagmm9rKY+9WnPfX/zLDLajhqmlnVuji37yd3xZX9xPEwwjGWEHxBjEAgsT/D61/YZ9+zyAjv/",
+	"eZ8oojvvzM+ZZPHPhudsqZsNVWMGdbfMu5vPj6/z7ubLiZBMRbVebhKYIPzgx3cjLoAoZbxrbX2qSS6V",
+	"WFvzOSP/QSS6BuCbX5Cy/a6nZxFQ9nF4a+hjw42MUeiG1ilnefdsYkkTXw2SX67X9iCOqZVOl7Q7D8ok",
+	"18RsqbDqHETujy7iyx7hfxnd/S0r14NQaCl3rcm4yBZbvtnGw6gn3uEVff8dvuCkmPvX44ie5slxpuOk",
+	"O6p1U5aEGvLVM/KaUFCFH4+FAuyz9tbNp8KnT8KNjQqUrSyPuFxGRpqk226BwQxRRQQN95N3bYUOsoGR",
+	"reROLJUz5kaZdYpXJzgjl6JocsMfuNkvd8vqfmILn/UuwrsnkSELJrQdbbOsyonRnvRHi92rhdov9T0X",
+	"7pLu78MdkSoQjrQsreDkhmz4A9PoN7X3MmnqqX2a2qgts5RAa5rbb/vn8n4zuVX9m+HZ3Yny+OOqOtM7",
+	"0dN0joz01enKzICIYmQaP5FwdYecOpjS5d15bWTc1oio5T+3EfBTNPO3+VbK8sTYTUrgZSs1E3FbcFbw",
+	"Yk1HNBcXuvCSL8mdsKWiGHFJ7In98QW5a91gmOgnpLG2Pey1fTRpHpdLc3CDlk1VR8WI+5hcNdXqQmsY",
+	"DT79jzC8DKJOxHmJX5C7XowhbZpR30G72kDZWGPuBjVcWpayXwus9cCU1RXaoA38D8Q8N1RFdZHT01hc",
+	"smQsrdOQfEvFhmnceSFdCiExrCx1LGNHM5PqHbmQAwRiWGNGweGsYKsc459O9swNwwXkiBlfzqniWN9t",
+	"dcfB4Wo6VgiYMvSU+M8cRrRxy8P8nxki0wm9EyVml//0CX0Z0hhZLe3FE4+rgtGQU0HsIxhHxPA2ePOj",
+	"3lqwu6dU4BlG9XFdYrUnO5/OC6FlI5EOVcPN+XrGmqvJ0MO39hmnULkTDayhXIoHJvB4gXrjKaHHQwRr",
+	"GthwFd2TFSNyvQ7t6Md3ZxrSByblv4JlOHbstYshhO7xE4zHQ2lIReHOMB60ICu2loplEKmRGJ3RuWJM",
+	"wGWnDd1r0oiSaU2okGbLlL1y8xJcp2TFrD1+0VV/SJFUbSLjfFEFN95J+Y0058W4Wn1AMXTLaDFyl1oR",
+	"tGKkogUjhd1iPIbUjfwLq03s9qNlydSGidmBki3L75clXbHycMHftanN2mXAwIOQ/WKk/QzFaJGR3Zbn",
+	"W6+PCRSn6bGeXApDudBnBS/cEFnvg2IOAQjTp2oJK6Z5wUZO0kkvCDcUZMfNloCgPiVeRcsyeVGM5ttY",
+	"9tBLYtkgWQ0e0U8HO+tUFzdn5hY6HfJxBxERfa+A3rtLoJBSkbyUmulUJvhajpKSVYmWa5obqY44E9dU",
+	"e2fimguut0yTit4zbziRVrdKSmM2dEcncw9eu8fwDROVzXaBzm7LiL13SpDOK6o0BMzzxqTu0WucA2JU",
+	"sZRWPjf4hKmVVDG6zKsnibS6lcbqZIWuac5GPRwRM5HVp7xX8oobVixX+55xxcsSnRI43iJb7BjfbFkR",
+	"vbMrqc0SU+lGcvTsE67YB+whu1wNtBPOkbDemikO9ZTLvEpOb9gt7QfNuI4Ur+aeG1YVjXoJJ6q52pcH",
+	"c2dDIhrswODrIuQTI43esQ+OLyaoRo/2J8VqqkAVS85kNbJkyuoVy81xhRfJpdN43b2PaheDBH3vF12B",
+	"RoavWRsE35K8JM76T1gdRuQ20QxbEHJ0lZpW64J7W6rYpQzmbFGyYjNfDSsKVizRjZh6WxZca1k+sMKF",
+	"JzcxZVwj9xaKcsEKgt6VpO9wr4wP/q1UhAscKflu9qPO+9TgzJNkT264WLJfY6v+kZpG0ZLgQ1kvBpoo",
+	"2hTLpbzvUp1TBBUrGdWsSPfiSMi3bOr0N4YZ2Anv7KjezjqKYRZq91mDwbIBScfIdbiVh9RxSIXD7+zv",
+	"VEcpfSqICUvk02XJxcBHN887zhNSUe1DoMONpG7FyJRtqOEPDCzWkq3Pdc2qRgguNumUsd0n15c7Tdpu",
+	"ejcNDpG5LUpRq+1X2mtg1FerYSPQrKek0QxSQ7k518KsmNnKImYkoi6vCqZ8boSriDhPmXfWzPzUP1de",
+	"P8uUSrnw0VIoThMCwduBOYWLjZ173ah8O6zIO2UbBjoOZznTGVGyEQUrSFP79GZUULgV9I0wqVpQTMPQ",
+	"ZCWbzdacGRJia7O0lH5MVcvQkwtfw8VmLJicLgFqN3D6hcJ/i4/U6DHHASIAaMssu4BlvXaXUkMeCJNg",
+	"xSnyQ7GKqvv0eMvP8Hw04MLM7IsgpXoXc9+t6j/neZ3Tkp1+Q6VP1NRLI0+RADCJfz/lqHTuyjCSNCGr",
+	"NMTN1a5sbS3LUu60NzpeEFbqzgQJf+3yjaJ57GZfsnnHA2/M+SJD1SYxiDjML87Roeo2vKWkdsz+cnqf",
+	"0+6kp6jYQWnZqPxYNfYV1SOPuHFcSuCY7ulo/umwksSZomu+aRRDb5MVrRlZ7e0PXBErc4JYb7AdtZRi",
+	"OR1R3W1lyYhDbfIOUz0vUSGws86O8uKNB+vwchjU8TkrQYqa4YxpGSv5I4x94eRKiK3cRa+n0Wv3PE3/",
+	"nik9Yzfm0f4m2X0Y/7bRW19IE/9Bb+UukhTzR0Ur7QO0ICc+00QbVi/GQHZ0zHihimlDFKMlQgNZlR2f",
+	"zohUiNs0XyHANbfzzjEuxoBJolN68JEtxEKRbpImSUzJ7JNWwWqzXWKGzOEth0PaE1F0dyRkPuLFw8Gr",
+	"dB+s4XIJQd85L5TIiiksz94DjtPMLbJad1TSUbLiOsdNCSP6qqlWUAajJObxFErWSDIQ3Y25x9fUjMyB",
+	"w7GM5Irr2lKwNoo1mpX9aYtGA1130+taMVrosflmCJTtvoDNFnGp/wuknMo1KfmvDS+Q5dhm0zKzy/J3",
+	"YGntpqWYFHIIDjIZ+UQ/43mb6bHwdgwUm5yKgo8ENnq34Wz7NZqs1N/uzOWxef8pEqTfmqhsmMx+nZma",
+	"2gmJkOt6LHvA9B2/HckgP9Hqd7GGWLigU2b6WkE4ZRuvDhwCPtOrc+INPfQR5aR/bEONLesyHFrX/MD3",
+	"hyHDwCvTCfIuBNoqK52dGaYmdJpzFwNtHUttxNjnT4S+rjYUP4zxpkKpzcZeCrHUeqmS8yoJ3ohO4+WC",
+	"SIEhnRvyS8/yb4yvJwdsiz0oFDKIHNl/7gQBoMSbUeimk1W1MTNmAjpvIhGrvxWvfQopSlrFcl4za150",
+	"CHovyJ0PhNmdwiLtir4PF/XkLsKkYxpfTRViMhzNQ0BDYCOZJjxeuD2UU0drHdr42mcTZUlPZ6Xh22+M",
+	"CSi4KZYl3Y/bFF1Vx/ShnQWTmTfaUFXMZJKfZKNYAf6v4DwAUnNFFQBqkpozqCWvqTIakiUZ32yNQzd9",
+	"bi9x8vjuLsPgHXn8h7sML3Py5FlGNC0NFOT0mYBtNudT+Xo8aX/OMHaJFxjFUJVvp/xAkLVgdxp3U67d",
+	"ViEoQ5iMucN0WRf3C/A8n96NaRjnfsSHGI03syGDglyagyQaK2f65UmaNLqBvNYhaKw5lp6RnpS6ofX0",
+	"KE+mRimpMTxn8fIRwCE5c5moGWym66emxvm1sdpIPq98O0rQiifs3GQ1nQEMrGpODV0s4OfSAc8qFD+r",
+	"GNwaKzH53MQhsNl7o2i6tx8hZ3t5uk/uYtljmDQXxcXVPgron3pOdtT+mRFdKy7uS/vXTUl/62f8TQmX",
+	"bklfjEA0pn/nt/bxyMc+fjJRh7tRjOpo7l4vk79V4/rG2qpxSdOSW1GjXb4MpMzGTq+Mlpj+AHoLijad",
+	"ESnghlx3GY1KJ0d7neckshWfR2LPaDRfmpqs3Fqu7JZEry3NQFFWjOZbVpAKtTYqyNM7UnERJlIhJuuh",
+	"ZKxozny57lxYgwGz3TPw8oGWCmZO0eTxwzsKNdOJ/C+/nKzq5Ga77BWAT+By+Zlj2qLzZx6FUd6JIP4+",
+	"+H5DtWlLMkWBXR62jCqzj+6CS16ZufNpe/d4cutkHYPN/04AJlXNrDopXBQMSutYAZ5XLgglFc+V3OEx",
+	"H5IUBM0He7OVK4dlA8Uh/vV/TLlwj52XZmbZhcL63/HW2qovBpaHsx7PLD4/Gxl+AuryQFrWJeWCqGYk",
+	"K7FnwUzrDPuydzbOmQY+R65r8CKsViWI4pqKQu4KyMJhxmA2DvzA2RE3WuSb3jwwpXjhrXiwQ9qI47mf",
+	"tGPMWAP0gB2V6fOi9wRq+iAbFWfKU9EkfuFmKxuDzQsckhrGS1v8OSut8aNfYGgNnzU9QV7ckI4A2sTC",
+	"Q7/GBcxZ5xnoGhSEeYwHG2NXHDlYKH5qN00TdEbNSKqK3ITPJmpaxsz9IHwy52IHFSziBvkjej3Ijpm4",
+	"nMNM+eVk1vQLsN87+l/zskzg58+nUXri2ABevXKaX7cxiS7BE2ACQp9gvyuH70yjaZPvvYPVpVhXshEA",
+	"f6dLnrsaXllsIpzZX6jLp755Redg7fosbFyli662ctDSieYuEXlLRbGyd7Nlc6usu//fSXWPy/G9iSZW",
+	"WlJVMHXzyiUdJK4U38KFQhOGw0wye0/rHYMLWW+lMp3cCEA5c6oKklPxmSEr+68yb6ziXMT8pOkZK/PL",
+	"egIWuV5pTJgVefF8iROSEy4THUmLhAAfBAGISHmIP7WY5HxNy/K08s/2Jc9IBRY56nte15gsJKT8DZEE",
+	"CzllDgyD1wTfDjW5z2fUQD+e2me3/vieoLe2/8GJbVlG8ylcG5N0S/Gvru/JVKEnrMPlOrSTjH3X91y7",
+	"BjBD+CYnbZL6wpy7F4LtEvA42g048sFupOjnYgGsSws/IZoz1EEfT4ZzfvE+ZHdJfKZJ3q6CbGWJPcg2",
+	"z8nfF4aLvy/Asvr7om6EYIZY42G3Ykrt/74A5RECPmv4w2xdZHAY+bk7frVXtP4bbvw/1qWk5ounsDed",
+	"IJ+h6r7zxVd5Y9BUpKUUG8hYw+ZbGTESk39uyJ8gGIH+ZeyKYHeGC1ATvTuslFLFY3fp4h+etqOOwMkG",
+	"AZgIoMW8NJc1rXi5TwAYOszZgDI/3KYZ82H7gnmPK7pLf6WHaZh4RycPjlH4DsPpYFfwgfRiVmpYNNz4",
+	"TtZh7nhtCVQ4m0TPx34q5Y6pyYlKzjRpRBGG6NIRtOeSgt7SOi5OvUaQPJR/YQahDPOJYTHDDzmk8oDB",
+	"spateywbbPaAfg/WGbBDQDm97+9IpKXUARWGFN/ycyckEi2l1212xwmWUliHfhqGt9e5XDZWmKaGUSa9",
+	"6AJj2aKEKxOK59GVE08ra+tjhn3WXNpStPZbAkpARnSuqMvXpDDNpWuNDrNwp5PJLJVG1Mu3jAmskoGL",
+	"CS7lvOo6qdhL7jPdNdo5Kck4NQ/SmsLxuyk1NfJ94nP7kyo1YX12EjuAXVS22F4yc9bVAvrUWSTCoB7M",
+	"k56ngPZYJ1jVSYWZkOT+msA2yKzX+fWBbWCognK1X64Vg1DWZuP/uikbw4T/l2gM/nXCU1BwZm5gquRF",
+	"2lfaFSJ4ES2v1FAkRAgC+Je1VGz2aw4r7/TKPW3iLG95duRSPOT7bzAvxpuUUW+nj2EcJ1p8zE0Pk2Vu",
+	"kck4MB3CULpAg3reE/ewkPMKAJIKeZ0ZhhW7hUwstzsJjnEoNhxFuU3pb2qI+de2OnCkOyE2gB1bnjqN",
+	"JU9rZWCHSHcPgMQYes+Pxukvs+/dxuJ6U7Zztl852E1MA5lppXZWprWdV/Seiw1xTvJYDQUmwbQBkWdZ",
+	"ckbS43j2W6cE59PJkdbut7Yy2VEsOTgL8Bhn3/Ginfys4Y58hjN6Zc0EF5sXTnWigF2DqYqgPMDGZxju",
+	"cqdCCaqp9v70m/7k6YwP/zzaAcFgFuZYZ+oAPAaf1OH8C22kYDtc1aGrklHdKFY4/J8BoAkvS493hgje",
+	"LqF3pXg1DAJZlmsMK0jbpnyqGfdkINRbhm3oheWGig1WQfiN9oqcfBhJVA1Jpv99P/vxEBjxAQRju3GP",
+	"vzyLYkcsy47uso5Jg0OelDt6e/M1cnyy0NHbVuhgZvapAAMjWYGdsAhNqxmZbv6yHjSRr7jw/3ycpd3Y",
+	"ThiOgy0gBsWFWkylVeh6SyBaoBu3w3GVJ1nh32jDq5QEqBEfb63kijncR2i+dFB5tjLrZiSBSzFacLHR",
+	"ZM0BO9olyBzagIAsOqMV2YY/sKVUS0PvWXI3LvSZJM8xGrbx3ffs5ISb9I5y481O3gXNTbQc9D2hAqCB",
+	"zXYGtsZlsLUHlNuu/+AAQpzq7iyDLc86SknFp95Rk29vWvpNpn54D2n/vX3sNDU1d770Y7v2y1aWDOJo",
+	"H7pDmQJaLtm3+ORBTBT/O8OpY8IKv4cVdpDD4FYuhWHCxO1HXrJRE6hiBadL/O8p4dUO1HstayePLftb",
+	"zsriJyVXJatm1/4aGssO9TVUOyVdkj8iaGMTRkYUR045TEqU9k6KlF7++e2bH4n7lXDRlioB7QAM2r/B",
+	"1Xnb3tgvyP9nd8JVjP7aMLUnNVWoGPZUruGbk5XdfpWZ34D4trakFChFcK1ki1w/LLLFP7UUILS3pion",
+	"s05gLH3zrafDaX4DBFx1696Ez/iWq/n6RKzF5o+MKrJWjP3WCzX1UNrpcQjNkaB5tFNctLMlM2SDyr1U",
+	"RNGRErEd76cEAQuXEACwywfPARfFfjodNPyiCelob4sb2OxkwQi3L5xRlwM/86Qak1oGF9QuzujQFbX0",
+	"lPxtrG+Ky/GL2kG0DVV1nLiRUjOIPceEQym1jlePv1IN1wz9/jupKmIlv858OqD9YKgiInvXovL0FjyB",
+	"EebgAyOe/S3WawXNlFxhF9ckV9Qw12ypqR1OFiWG6cPqp+SCxbubr6YqZGrGylieYYB4j09EcYWONuP3",
+	"SFdt6R88jkF3iMMXVh+jRUGa2v7tcc9wy86trHNAX+NgZwHn6wrjQvZ2bDBSpzYJmeCIrIHbkGgVBGx8",
+	"kmkA779j2pyUGnUJ4kzUZV1/mkN7y1JuyCUn4nMuhkO5OSfOwadp2i1kJyZqtmdwmpZ6TDai9DvmJfLy",
+	"MRJuGEn5fd0YqwqtA4zi6Qz3gL2e3M1BLPbVweu1K3Ja8wfmOhdC6jJgS1FVTScaT1WLJNfGHE2rnFXq",
+	"epAPuciieZF+e2ZQ42m0+Cda10ywuTXcL8nKGsIUygJ2TBjfUwQMWrDG2ouy7XNTK1bwHNlmaHiV5ckR",
+	"tFn9zItmjjvgnvcC2EFVyJh40oaaFEwljuhz2BrKL8q/nhJqYim5zffsG0xvZg/2l6QX8MkPvt8Nei7a",
+	"c0lJwRlCyWLX0YuMoscRadHNlJJTXVIhWDGDDLxLawaMJrwQb1x2BSdN54gJPy7req/nLvzSfklLEkhJ",
+	"7SkFx57QSqy4aeXHrBY9BXzBd9UZrprO8THwqrH3CCZhsHHDE/LDq+h1F3hHBlACrKwRt4SV2CDQkkgf",
+	"D+Hzu7ts0uU77h3BL2fF1zJvKvcZ/1p+qnOhAeWunGaSnNfslX0y2Y8+inA5jl+dnoJwtAw1HVQYGpLl",
+	"yQj1+zI+DFqV084577lxHjqfSeQ2YEqBcP6flhBP9AD92eorbxqTy4pdvlLqQ7YAnPLLYGFafSQlDYYa",
+	"B3eYaJrBEk8yyv7iCq8uXpmhsX/a9C3jnztWkNAOFuO/77G867D6guoZtx2O8sqaY9EuRoBWO+IZDvFs",
+	"pYN7RecNDxqbUcUQ709v5Q5AJLesgqfQpduVN6ATa8ayv4XJ4wvvADRmDShccPRM/As3HNgbkdGC/Zk5",
+	"ZNcyLipP21yEeaP+4APhUfVpX87eyLcgZGOj7Wg9Qxfb0TqaDdqWCs9c17u2MHscOHX2mD7L83BExDyK",
+	"xiHRkek5HPQnASq1g66DegDZGCyE1oTqe1YQupKN6z3RaPtvVyV+WPbirtY5KKr+lXQcVbh47QzJty+8",
+	"Ucpd4gvD0Gj3dn/y/uKz/tdPdkN3JB7WOncEFtBFyGB9Ju5EpT/0zAniQBZ56h+X5q+ch+0cAPPZ4MyK",
+	"7pazcUIRZ397pFbqGIzywZSD4Y5hKvdE/5l7lcuyqUR0V2bwzf0gMuXdTB2BxMGHktls9OgawU2y68N9",
+	"bHsI8LJvtTvCKN12C5dZdA3SLKW813MTilkPPqXt8gouzNRAQJtxDJ4MXEYC7XmX71lNbFdK7oRecrGk",
+	"XI0UG3ZwAsu5hI09Zg5DbBBMaUFhOMtHenOzNW1Ks+xikUkdfFp1Mb1EdqIM9tWetIR7cB4bJRFNc6QW",
+	"8Eix4GwxWTNWgh116EBnrLSKbdfDn7URysOdDQCbPPG6lr60eODYqbql1PNhprMFtjE7EZa6j34P2x2O",
+	"2Ic9DkCO/VcO6fyAsjpaDbb4oMzukBM6ahtn1EBZPuTWsKFzusdiJhv2azMi0aOPzTHztQOZ3rHA3+4S",
+	"lhniUvfrKdJP8IcgDbt/frM/xOxrntNy6fpGzfie8M3xpb71fqU4dPSYBSAFyxBjF+xhJwoiKP0VL3nM",
+	"FO9Xi2uMApecESkGAEqTxD22p32MtPSa4InvTmy9Ecwe7EMIjw57PH4y70I0roEUeJA8Hm+ayeglVdzs",
+	"R6rKID0pqmTObB4z7nYyyvnJI+TxmGysobixRuasLqPHmKKdsf3Abhd8zxLc3WmF6l1HLueolx2ewuFG",
+	"J7atsJzkW1cYibjML8idA0MS0v04s5XR2HFW9J4tEYx/nipC1cBxdKZsvIRyYMdIqtg7xdw8NnFbdh+x",
+	"Kof9M3Dnejt/jDx/wByx0wNmHWbMUYyr7slzAeJnwhfPyMg4F7DSh5sO+zeUXDAiFamo2GdtGPHZ3V0v",
+	"qfAJeXz7FPs4IZalayWjcykRIyqIFmKp02TEMKU6BPso3AxIITnqgK/DzG6Iuemgh2HB6Rjfz3I3GcIe",
+	"6Sh17OuLk777R7Z7Re9PaaBRLOlAMFHDHhleRXWknKpiySNG7y/cbImDs3reQdpxTJKBiYgrvp6M/CQG",
+	"iGQXmTvKXO6x0ytq2yhRYsSpB6Ywp/SrBQRz3uUjVWiQjRQ9CV/lGeQs4dXqzgL+jxXPyVbu2kQnrsk9",
+	"q9uOhtOnFAupeUiIlqzCsm6/hd25xW6DH9nudUrzjbMiivOOxDfWC956EpN7H5W8HJ0sk748dlbBAJ1R",
+	"eXBYI0eUVOWd1Mv5T3IHdxJm2VrCVYzQPiI0mjHXKtG8Iu0cCTvDCkd296+dDLgCD/zrUXNsm9JI8Y34",
+	"idazEaBftt2s8Fpy+Z5WNCpuDBOkwDD5oNHO9XMT3RQzwRMgUZ9p45yj6J2wY9nvChkJwa6hogyADIUE",
+	"lEJ8AQozFWcFKSQm3R1FsuqS83LX8xtyFaP68qyNO5aEevkcQ1fC7FJW28xCu+Qokv1F1pAtGlFFy7Sg",
+	"GBBOybi/6i1UAgppyIrN8DQdhF+DLwvSJHEhCUmRN57XZqVEwjoAevykyoziMMHk+ohJR1DV+JgTgT+w",
+	"Iwk8YB571weiSGhX4QllQKRNOLAq2ZoqKBRACtAnwpkN+dUHTH1fy15z9DEvX8DDSsk5AZFNctiVP7Dl",
+	"5rwgbZyng3bCfpbwO1L8KOMe+4tA84QKgYdRi+AgIXmlrNeDa82id3s/HAPF71rZtVZd23sNGZQUEgSU",
+	"offsBRFsQw1/YGAF7hFboMLAcQq0gV1NUvzAWZOFT/xw3xEMkZjiGMqnkzIdYYBTMaRmpdC9NVQZr7kG",
+	"zaTuPjqUFCx7zgaf1asgSMKdC/2R04qhgOWCYMfQz8hOqkLfkJdl6QyPiu7JirW6UgTiWPKSFUvQdY4X",
+	"qXmJu8VeJituECRFFEBfVdPT/Afh9KkT6qUkz1LnjatNP95woyxcbCn8EtefeSPLgiGeooKoc6OiaTex",
+	"9nBvHpiYnW1vjKyWWxZr1v2dPVhBsLOjkhVZsVLuAN+ajZXYl8cqeqkOgcAJ9vLudxq3AgzgaONorIMi",
+	"/lg/bFrV4yU9M/owHmDGHBrVulHMqxAvyN1zItgDU6TqnIznrMDuuzPxur4cwiqVcLYQMYgbAz6Rq79i",
+	"uzPPCSUlLwpWEK6kILV07qhc0lL7AxaFL8pDkFw/vdtWO1DcCz+KWAMuiACmptW/BejfaBmklv0/+jK2",
+	"XaoRPkYxACKDnG1WPjCdBXSMB2ZvVEQq6qoxn0QPplVR41lp/rSyI7g3KSANb3CP54I02NdOguc6zV8n",
+	"nag56hP2a4sgbQ3s2L4MOzG+cBLKU0iypxeXz0A+SikVB0KYH6roEcM7n24yp5seK81sPw8E1BD+nRvf",
+	"zkwKspa89FXXWBmYAfANVR4JUZAtNBM2hNF8Szrn9UGV7ggGFnSwtO/vtjzfgorBSjMleJ/08V2iReZC",
+	"muX4vCXVxi+3N702dM8KUgBgyFlLGLKNX0+G2xFjnWit6SyIBlrEvhg0PApu40oijiUXANeAx5ogvp9O",
+	"l/WPXBytfQ+hlumZPu/N9OU0sqLjU/fxsX091pT0QwIjIyeewMU7MZMZv+2KmPoNV+ROeFasS5q3rUYA",
+	"x0J/hn4RJXe6szrxJ291bukDy8hqTzBjYQgr4WuKxnL/JuLyLso7aOPy9C7WwX9QcnT1GSdO2LU0e7MT",
+	"JzU0c0uZ6XMLUz5H2AVSFB3WryMAyzwv+r3M24MGyMZ+ll16m+VYr95c1vulXI80mEcMIUtxnQ/WQIt5",
+	"q5/13em4eKS7YE1f3KUHkA4jwLRsLp+tikC2ZVOJHn9lXlw2gpvnRLNetSEelnJ2a58ePz+DHH+GzLX5",
+	"FPlTScVJfuSVS42YCkEEQSzvfZjrTVvzabT9d0wUQXfsZYf1EYHnpESzXIrCZ5+SjbSnIwY9cxVUsLnU",
+	"1pRCtEZvZ4BF1K73ydQOQvOGD97dEf+sHxzsDTXk8d0deU2cXGjbd8xNVfNn5ZaJCQiL3iKCD04JdnyN",
+	"AcL5TkEX8rDbcJpD8NpRV3tIY5HXhKDr+F6d4N/zm3USoCZ48md0yw+hO+MIJqbR8bDPWGMUP8qQwKGC",
+	"9PmqpOIe4qy3Nc6rb4U0j/bMQBq6731ldZiu4SfZMzOZweGgSn2+jVt7TEH0mC0zg0ezqllPyS5tgVmS",
+	"EFlufpJcnEJaARpHP63So0UdBL98LekUxqhL2oOhT0nYczmE/3uyXufk1MzMkP3IoCyb8cA7hGN11jbm",
+	"dXkR1EETHjHunt0l9/Eei/mPTjulWsrGxFzb1LVwxNzfJt4bWzcqDgnpc2G4JhWjIv62TzieCj+kAt4E",
+	"zVHuIpr7jFTqE27DCyRgX7NrfzS12E+ZlmJ8TmZ1l/Q81yLU8uQMjnimS2q6AO/VJqaWagyD9N0gvZwC",
+	"mtY6io5ZwpBvRe+ZAGVgo6gwDNvNQnAylrtH9dIBtR4GEiBG7xrdE6zUdpEMDzkbZeD50vMYUGdEsv7Y",
+	"lGWXf+zUHSt0QDNqa35oJRtMQ/bC5vB8RVO66mCjGhaPSnllJ4o1sDyNcA5QRzF5buzDxlfawyU4N+ml",
+	"i/2O3QeH5wPcf9DU+hINQ1qVJEIBtGLQsLHrrIw9WNE1bW8o3yFfE8UqZj+cRZNXdbPZMD3an36SQPz7",
+	"7iJOr9qc3w8lXGxS88V0pLjsmEwKD9mxd+LdMMcpc3Av/JWpgudmtnxfOjUjTQYFLdYRcHFKGXA5i1C4",
+	"IoSMplzuLf/mVLgcS/LPpti0WcHaUBEXxmd3SJyRn+cL7iCuboIOuvh0NGFvvWa5OdqCMcXAY/br59WA",
+	"y1RwmyRglX4yX9i+0WGruA/1a02DURTFNPEckJysWcSb9f97dkO9ncJ9ZpxIG9rzgVMhQZc9WIGSu4tU",
+	"qWULaDcyY6iKqvvJJGNYntunNKHjxcZZgueEYokTU4MvnUbnlpG8V/Clp+0VHOCFLvuRzqQle2BlH3PF",
+	"eMwV8M7uqBLoSclpA+wTt6Go4X0zzKOzOxmJmXJ91819PG95BBYzsVuqEz74Yd3KMo+jOd5GNZ4I6Y7h",
+	"pBTIn5nOG3apI5xXkzEKU/2tkhURoDmc0/6gK6sYMZQKKVjXHIlr4nrIXqgKI10R3El1r6PpiBVjRhP2",
+	"wNSe5KXM7yP21tHiExw6KEIJGpFBGldSrQb2GpvfD7frNfY230pZzo6wpRAUUtOq2cfyzd+sCS1LzDaH",
+	"NlWrGV3i8q3UY1ZpofgDE0u5XifbXEEjh3OwJy4DvewV+l75Fc2ZwmZyHQxUzVh5BM6qlOOm0yG8jNc/",
+	"T3hjxkQDjmg/NevjT7jj7Q6mv8DBF0bWMqACT4QZEm6i+HaccZL4fts5JGdlsEM9rKsMKqXYWKPE3naH",
+	"FXr2khxLFhzJQXr0ebRNFcZGxnJltxL81RCG5r0w9GrftcUAie16z7U9QY61GXk2ua6j7NSO9IfJds/H",
+	"oMy7jXoWDvPsbmycxLJbvWXl+lj+eS8AHrifPdaq+2WAITl9hX4fllETeCrz0IRmJwldyQc2+ybt/PRP",
+	"p/POOuqf7f8tDTdNwZbjzaxdItkgG4JoRqcagX3RD9g8eholugvF2mYE2vJGKSby/TBZKAGJ5liQzddR",
+	"tJGJoJxhPF0fOz32JoGuj3xEdx8GUGZFT7An2qgeiL9iq7Qtpg2+wBRfjW19t4xsFK2079Fj9Qjfxcwv",
+	"CLLgf/Og/Xo6zpIDHCN+mNvxbqVuW7t9Co6vRzsTN4wry7hp+ST5jnFv4h1jhczXURBZ38Q82g7d5Ydp",
+	"/huUIUgFPc+p4loKLMEA6eSSvo/1QY+wz2gx7RVBGg6T6mDJ7uPnKiUHuA3heFlva4816IbT8XVQl+2I",
+	"YJWa1X7swvYFxW2ZW0YYN1umyI7u+w2tuCb3wrIWVMUl9oI+td4i3FdXvtN+SHQD4faZeYMUxXIUKfF/",
+	"hOHQC0e0xayoW5EVtuCPwQW7AsDgim6T7ngJrUoKBEHLt673iOLVqEQeFFGh0BjWUWWuFg7w18CwXCte",
+	"bFiLCxh3AafpS0++nOxbeoLCFNfg6kZvlxD8iSff5qrRGLNs9JYVXffi1uMTabeZoFjZQ/1Mn6ZYmUaJ",
+	"+GqBXrgm9glWEGiv+5wISdAl3RaYyAK8RxPOgM7ad9udkheFLDE/LwrqiE9KpZX1WQHE1vZPECyM5ukh",
+	"W2u0xIEnnaKIkKhYy84FlvWMdn2MtO4d6SPpq+Qhck+xnthsWTWj2v3oqKjWIsLKeeXz2cJShj+8lACN",
+	"Pie8NXrvj27ld3gqaR/Ki3NyOiLAC35Z0wGkwWCN7vpa9FwL7Xa3pBwDKQhINyV25bM5TvOvBG9nLSun",
+	"ej8CmXGaC6QFLziRlkYgwO4uAwF2mQKO2ZhfRzb7axRPp251anJpnwv/yB8Y+Ap8u6nlJnOu2OUGXFEB",
+	"XQ9TMfGpKY3j7i6hl+5HQsYIpNFEF9zpJc9sYBV0ve6t2RV5j685PQ3SHdVAxTRUu2pWSG9AnIoto8rE",
+	"29QdvzfGWgU/PtYY8Ar5kT1I9ONcicsIehHNwzPpcddp/LmjdcxI10YfTdk4SEWLwqeKgr0fqWSQKQmP",
+	"9vV+rgWubGJ7Cs7MDXxZ8p7YV9oNOS0Zvv3aqNaH1WOfaYJtoaZujUsH+HFxqfs2m6Ta7fMVZXM7rjaH",
+	"yvxkCBTgOCJOJMV/bZgxDJuqY9m8NU+8HeRM/JPygMFJHaVowMuI/TQ4E+/nxueTQNSZYLugNu+cPs/W",
+	"RLzIUAcRZOyTFo4/WHnWHXMKtIOnpPk14e8cwNCcc10bNt2C/ouE0gq6odEKSgDZWzFS0YIReIhoGc+E",
+	"dk1E2iavdGcvSAl5Bv5yGoM8ylxzrJhZ8wtCKutxa3PWl2IEdCvNXKgo1wJ7tOZzJIIWxbPh1ZGKVYA8",
+	"5BVZNfYmn6ibmZ5M7xgzkP0YnI7eUlWDbw1TBOChFCyqWLvvd4iyM7vVt+upgSrcTMqvvFETuqT8x3Ra",
+	"2YYJpmQTR5xCNDPv9UgvFx/T2O4mK8lf+/Zb6JbDDDOy2gfdaF+QO1Iy+gBFyr7uaFA8/iSGngCq4EGZ",
+	"nsDwfyPu43uwjqKDDfAkVo0xTEHc0zJi3ShGMJF2yuhbU7PUhhp24KUFknHiwUG7xNa3ofXSEisb81HW",
+	"rgJEG0arYRjToREcZ6G7m6+m4LrObM0i1SnrevIssSCua0DhzIFlXlKtIWQYKRaE9UXKyuk9I5QU1ggl",
+	"TQ0OOdh5j2XAlYshhru828qSkYqX9yfqJu4bpgippYFz2DHeuwlGPl5N98VIf9+gP8xAfX5gSvHCddpD",
+	"aXVACS6NwMmydJC0pA9LtMV6MvgkW+ydwtXO9IOv1/Er8E8+USdowmApcD3BLE+nmMV062zzYqm6X6Ki",
+	"spK81EvnKHaAjdIlPE0Huf3YMSoKMqzPQpw//AE/LarWnw6DQB9mtjS5BFy9+5Rg+njrC9iL2Cb/AumX",
+	"h73TrIK8o6oYS4pwuKWQbQWReki7CnFPCab6J2b4vOwmjJgxDjc/3cX1C/YaiWIro9kWgbNn6gFMdndg",
+	"Kad4AEm2WwSrzcJ9HN3917SM9ED0dRwzu+Q03u12mDzfsFljJXKZx9U8JO/RpGsh5W9sBPLiQOfZUe5o",
+	"uMBwt77ndR1VemIM4pAo3ce3Oc9+o/yE3apGjwmcb7MdHbO7FvFrNS2akTT4UbFgrt2y6FjDoLRuH16Y",
+	"HLYwlBwSVmvJRTpeZk7LqB9rT4qGeeGTLuVAfMTcZR3tTR543qgHltQ05DU++SFbMG145Zj12Fvf+OfS",
+	"aXWywbNszCxZNof465KK5bwM+lrJVbQPQ1uk3U8BaZM/KI9n0ERhK48XytFixG16OjOPZPa+1AiwTxVY",
+	"4HjnnVcQA0B3M++6cXCkQDCcKAx8JUywrpZJsgO2P+ho3SMhz/CeTILTjQobaxee0IrslCT1uyPVINfq",
+	"VXZCTlfUE3iRgMmg/9iE6YcL1jev0UU2bfKhRnnr3lt8+PABomRrGZH+uFDty5CAojLS1pNkLQwfFQVZ",
+	"UQ3+Jee20PCf6Gm454IYSSh4fRHE9J6xWoOCgQ9SUkpoGAw5hzfklyDBGfKYM+LSikleQfPOygNj2g0D",
+	"0MyMGFbVTFEDoI2vb4jDOMNhfv72Nfnq6bM/ZGgcUPLnt29+JMAwTLlFaCYMEznDsA3Ur4HJQNaclcXN",
+	"30XLm88XP8CGLgLeXjz2pdG05ovni89v7m4+BxPUpY3f0prfPjy+7TyetUSCkbBuLsV3xeI5IJW9rPpd",
+	"UF7JYu8BrxwYB63rkufw2u0/NUoXpLJJ0wYG70iwR4NGNQz+Q9dSuLynJ3d3F54cZz00edzefGg7948N",
+	"167vtoWyg/KuqqJq3+Ehg2OYWJ5wOZTWKoTjzHw0Dv71GQJ/wiD+nDxWZvyU3vIKcOpeIcLiNc6pB8T5",
+	"cU/JTu2rvQ9PChu1ZVjdiSyct2rYmQf3zmWpZkS7HS7II7ILwylOtnhka4yuZG3etmYmgyqxlZI74f4f",
+	"nMqsAPfT8JBvPaZn/KR/Kqm44imHCJkf+ZQDGNkRfvT9AXc+dIeJs2efMihemtRQnWttS6nsDeFmA3Es",
+	"wGcICEMeXxjVIGeOSkFqWjN1Q8BXYs/Xe+7tA5YSHIeXrNgwdXN47hrKGPX40YNd6B76X3n6SVpw95WR",
+	"MHuULHZ0ry8ipK09gsE7qx7QjWKMPCJrajLsFZehRpERKDfAkj2qmft35hoZPMIkix3dAyGZLdctLQEN",
+	"cE3a6HxHAS2u8djhezDd6wj3gSL4keV7D9Dj8JQRo1xinCjzHZIRBKj955qbS5DBG8HC47JXNGQIhKdV",
+	"cGaOMCqW+bOvObuW0mSH/kSHZaducQxGOLJuf7+M6gRlhNI3UuUikM5OVnPmWjXC/YpZTjtaE8iQuyEv",
+	"Sck1NMtrkfARG84uteKaEQAHJrmSWj+CAsHc9GU0e99aMdFD/wZ+d8bPNc4cJ/hEp46Ts+JbXrKxU1/D",
+	"b2ef+Evn7BVw67o4fEXNDfnO3bygJKMl5ao7Vo3xqQVWxLL3Bk0re6al1Lp/lGBEPjLOQI4fJ2QBv0OH",
+	"xzVOsx3/Ex1oO/9xlautLlWsZFRf4nzfyYLuP3OmPGjTYBztqLIqseVhuEdZQTTkH4BB3fa5BHSN8DAD",
+	"70L0IL+rkG0AdOk6Z+mn+CQHiZOz4muZN1DZOHZ/7qgma9kg2MuZZ/gtd1aPSzXiVv3V1jqyvAdashXS",
+	"ViKQRz2ufP32rxnBtd9ItSF4MIRq8IE8+v5r9/Kf3v3w/Q15aUgltSFPyA+vgDSe3d0BcPKAox3cADb1",
+	"YhEq+J5r8xf/0MdQY91kKTqsXxckQoHP7TKGq98Ucs9qQ6x2G92z29/d3z7cIoLJsT185TFOqMK2inrx",
+	"/G9Dbx0v4KYFXfp5hz2CllILgotwBc8XvzZMtZgyz13G5iILNnwiKPEh+z06UskrxG5sBwprXbKJsNjw",
+	"o97KijlcWdE5+0DBB2hBNvI9Hja4t4qjlUrDmV/7lAFIkY3N4etw0yRGPwN1bPdcXnj6Kfzjyh6gnyA6",
+	"csg+SJKXYZlSbjJXoKAR0Ac7xkEYq0/ysSm6Rzz/f/f1wm5M/Gp6WRRXdOX8yHavsLA44T56fNGjGtMm",
+	"YEMRwZWjWLrAuX0vN07WoPOlVqzguZ3VThK08GhBmxAru3MjcVE31koA1w3AIhfE7HjOsOOo+0+YIUmC",
+	"3uT6YVSKoib9vdxMX0P2xrx1Y3WbP+S7w2xge8VSt9lwWwY03ZLzZbjFnibFvNPzeOT4tuY+12r0YnpN",
+	"Ucxe/2a3M9kZY/lTkcOw6wr2HzLRLnoKXc8+jGF5ZBiuiGA7po3PpNFXk2JXtHp/ZDsY/SNLsW7OCByG",
+	"NU8vLcXe0gfLrYLtYPwMJ9D+7MjjKfFk35oUT0Aht7/bPz6MstMfWefGuNJ9PrW9GXx7n3wvxjTOwYCh",
+	"17IMt/k8FskmH7bfnSru3DHdtkuDAPr1l3aEzzus4yuxeguq/f8Ot3vqltiKXhU3pDXX8bJwFpM2dD+p",
+	"pLjRJgVBV8Y/eqN+jY98jCu1Q0hLuFFxXVcylj/DekB2vbvSoUdciYFwEz8u9wSnNxK35Xp7cRb6qTEu",
+	"jYdINMgBc2qKQewLidxx+7v98wNmI5UMU7iG2TGVfGDtkfY2+GkUj5pD0Um33kuQr6uwgq0Ix74hoH1C",
+	"hlMHpeb7Ne/JzhpEKGPsZXhz5cvPbpPnjibCHFjFeEX+sEPjJB/bSftpWAS/Nc4lcynjOMPIhynn65uH",
+	"j+V57QAdEy4TWNb17hLclysaxjDB7e/2jwRB9QZ9eqmCagP5aUpWIaTvxQQWptQQuqN7T44+l6qUm440",
+	"29KpjjLRk8zF2RILHJ+QlTr0e/Zlw0w/aFS8vWXmTTf2pWWbHfoTyjaHJBqVbXjMF5ZtL4sgK8snBhhI",
+	"0KobQ1Y0v+8op2vqZ6ltUpghjtO4KNuJa9rGgBF1uJM++A3dfC6UVxGwNQDMarJixjBld010FeXXlWA7",
+	"Yf8lig+3v9+z/VEp9rWS9afZ/ZcthGQo3S93HK8svTr4BlfF71v+X0HGubK/cRk3bH8WdLb7x3j8bTAJ",
+	"lMGPzzEoze+XUNTU0qEd9P/8jT767e7RV8vnj/7x3/8+U97uriZudwJaeH1cUfuJiPMv9ip21BifyIFV",
+	"B9QLkpi6JA+ArYYnp2SvDjoSnGV+j1BEgOR+DbJoh//IhNFmG8RvYC/jL30JD8IPTZ0h8D8ocmyzcYGP",
+	"RkCUzRDFaKGDPD3730H/0a0siykC2fmK/NHrGWv2r7jZv7ieTCPJyPDjZe7nLmsc9Pxu43IpS511EUyo",
+	"obshf/zmHbm5ucFNui35A/g+KNFGuYR0rLl6pJkwhEHhBGpIkGOFdQ2SlFLeu2jphp6rZY/6wqBivDus",
+	"yzNjUJf+kT1iLb7CSCoW10gnrID60Is5w9q0ZadJAHQc6dAbXK2bpRjDK2fbCbkjUrzoXGRxvxmOfZPE",
+	"n7e/u8ePanPfiGKEVyddZ5fiMu86cxt3MPw1vWE4Z4KGPNjSW2D229/tHx+uHBQKFhlX8nJs43KetRx3",
+	"lUNe6utu/EuLBzt0mPz68W7rI+IhWuaEFdKXiDrtXTdcGLJrCCYVcbghGVjPoLKtQYWzZnPYDNwa1jfk",
+	"pW+jC4Iic6WLSvsGuy5YNVNY3LZIAR+J78b1xJ/aYvTTCG9GaTrA4Q1w7CYgEIbw8TDCYbn8vyJVX+iy",
+	"swT3n21N5n8RoBy8+FpxnpFKPrReISBkDhBpNwQAMYG1GvXASE2V0Z2n02WQQVmfI264LrkmHtajIFSw",
+	"XeuwBA6F6WbTvGobyH48oh+p9IaFXEfYejS3T1VV6D5uRkWhK9WF9q8XSz3xhWyFdAVHlDiMt1DRz7oK",
+	"QqM4Vpe2LWuQTDETuS0vdf3wZ5JeB2HyaeUt+q3PNQVmiNzuw8/pr3ikGcABsD3M979DQl9e73gDXc1c",
+	"vXRgc2SYPYoS0Jdfg81RvQjE6lqWJfjaOuJG/PhjGWzf4xNX3E03w8hmesf5gb8EfyCP0DWmAxAT3aKY",
+	"6AwDsvamUZxaU7/zwKIbAHolaF9sjM65sDBe87448A0JR+ukfnAPXEf+u9E/UY2Um32U8qGiKAszZ7Fh",
+	"ZYcb4zsg60ujgeyUNCwj0H1NGykLWAxZ7eHP3hFKy0aPfAed+CkCq10xhQLG/0SnCHOnIUT0Ooldxs8Z",
+	"ekGwOBXOwwEJYdGaZg9M0dJREugPEEKnuZGqA/IxWy42ZAcg+Fv6YMfmfccnhvVTefbKYeV30BP3Yx/2",
+	"AxPH2HbQQZM7t/JW7oh9B+1cfgl2DWfySQscc0aolQ6qkqDqWALgUPsIDbeZcHgQFStNXxZj0eT4sf65",
+	"KTbsqhWrOPgn4mOc/K9MWSNrjJMf/M8XSPdWbY3pTnFjmCCPAoGLhCNFDmV8wJpcQ+G5R/ExJJcVwusj",
+	"9gAka3lffMVEockArmkSzOW6QC7Xx/NIU5w/DY6LR4CwBpRck0LaM/VHmDnb6RDopaK5O6GM1Io9yqW8",
+	"52KTkZqx0g7xyAG6uMsAg+O9U/cguEciHteKPIbNrz52BlDQgvDI2Vr+2XjDlxt0rKzYBYvSXrFNI9DC",
+	"oMLBt7UN86xkhp983zTAHuD51oe0C5dYbu+Qiop9B+LVdfvsnbbvFhY/7B2tv+vSJq506kF7qk8D2tOb",
+	"/Zpev5d9+9TqVZ1N5DMMPAqkPRrwZsNV7DKdzE6SQgLO5P8NAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -11,6 +11,7 @@ import (
 
 	"mabbin/server/demo"
 	"mabbin/server/devices"
+	"mabbin/server/store"
 )
 
 // From the Bench into the oven: calls in their order, answered on one tablet and seen on the other, a rescue, and the log.
@@ -82,11 +83,24 @@ func TestTheOvenWatch(t *testing.T) {
 	reads(t, ctx, CSS(`.ask [role="alert"]`), "nothing grows heavier")
 	do(t, ctx, fill(id("after_g"), "2362"), click(id("log-it")))
 	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
-	log, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, nil, 1)
+	log, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, store.Sought{}, nil, 1)
 	must(t, err)
 	if b := log[0]; b.Title != "Damson and apple crumble" || *b.Juice != "spoonable" || len(b.Stages) < 2 || b.OvenID == nil {
 		t.Errorf("logged is %+v", b)
 	}
 	do(t, ctx, Navigate(url+"/log"), click(id("open-bake")))
 	reads(t, ctx, id("how-it-went"), "in the oven", "steamed off", "48 g", "Take it out, done at", "Turn the dish round, skipped", "Would be made again so")
+
+	// Found again by its words and by what came out.
+	do(t, ctx, fill(id("log-words"), "strawberries were"), WaitNotPresent(id("bake-Damson and apple crumble")))
+	reads(t, ctx, id("bake-Rhubarb and strawberry crumble"), "runny")
+	do(t, ctx, fill(id("log-words"), "quince"))
+	reads(t, ctx, id("none-found"), "No bake is like that")
+	do(t, ctx, fill(id("log-words"), " "), click(id("log-juice")), click(id("log-juice-saucy")))
+	reads(t, ctx, id("bake-Freezer cherry crisp"), "saucy")
+	csv, err := Run(ctx, Evaluate[string](`fetch(document.querySelector('[data-testid="log-csv"]').href).then((r) => r.text())`, EvalAwaitPromise))
+	must(t, err)
+	if rows := strings.Split(strings.TrimSpace(csv), "\n"); len(rows) < 8 || !strings.Contains(rows[1], "Damson and apple crumble,") || !strings.Contains(rows[1], ",2410,2362,yes,") {
+		t.Errorf("%d rows: %s", len(rows), csv)
+	}
 }

@@ -4,6 +4,7 @@ package baked
 
 import (
 	"math"
+	"time"
 
 	"mabbin/core/bake"
 	"mabbin/core/fault"
@@ -82,4 +83,17 @@ func (h Happened) Off() (float64, bool) {
 		sum += p.C - c.MiddleAt(p.Minute)
 	}
 	return math.Round(10*sum/float64(len(h.Readings))) / 10, true
+}
+
+// Line is a bake in one line of a table; nil is not told.
+type Line struct {
+	Title             string
+	BakedAt           time.Time
+	Version           *int
+	Oven, Predicted   string
+	OvenC, Minutes    *float64
+	Juice, Fruit, Top *string
+	BoiledOver        *bool
+	Told              Told
+	Note              string
 }

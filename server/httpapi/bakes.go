@@ -2,6 +2,9 @@ package httpapi
 
 import (
 	"context"
+	"errors"
+	"io"
+	"strings"
 	"time"
 
 	"mabbin/api"
@@ -9,6 +12,7 @@ import (
 	"mabbin/core/baked"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
+	"mabbin/server/formats"
 	"mabbin/server/store"
 )
 
@@ -21,11 +25,28 @@ func (s Server) ListBakes(ctx context.Context, req api.ListBakesRequestObject) (
 	if req.Params.Limit != nil {
 		limit = *req.Params.Limit
 	}
-	page, more, err := s.Store.Bakes(ctx, req.Kitchen, req.Params.Before, limit)
+	q := store.Sought{Words: strings.TrimSpace(text(req.Params.Words)), Juice: text((*string)(req.Params.Juice)), Oven: req.Params.Oven}
+	page, more, err := s.Store.Bakes(ctx, req.Kitchen, q, req.Params.Before, limit)
 	if err != nil {
 		return nil, err
 	}
 	return api.ListBakes200JSONResponse{Bakes: each(page, logged), More: more}, nil
+}
+
+// ExportLog is the log as a table. It is written as it is read, so that a long log takes no more memory than a short one.
+func (s Server) ExportLog(ctx context.Context, req api.ExportLogRequestObject) (api.ExportLogResponseObject, error) {
+	if _, _, err := s.Store.Bakes(ctx, req.Kitchen, store.Sought{}, nil, 1); err != nil {
+		return nil, err
+	}
+	out, in := io.Pipe()
+	go func() {
+		w, err := formats.NewLogWriter(in)
+		if err == nil {
+			err = errors.Join(s.Store.EachLine(ctx, req.Kitchen, store.Sought{}, w.Line), w.Close())
+		}
+		in.CloseWithError(err)
+	}()
+	return api.ExportLog200TextcsvResponse{Body: out}, nil
 }
 
 // AddBake logs a bake. What was predicted is calculated here from the inputs, and both are frozen together.

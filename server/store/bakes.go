@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"fmt"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -37,18 +39,48 @@ type Bake struct {
 
 const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened`
 
-// Bakes lists up to limit bakes, the last first; with before, those baked before that one. It reports whether there are more.
-func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, before *uuid.UUID, limit int) (page []Bake, more bool, err error) {
+// Sought is which bakes are wanted; the zero value is all of them.
+type Sought struct {
+	Words string // somewhere in the title or the note
+	Juice string // came out so
+	Oven  *uuid.UUID
+}
+
+// where is the condition on a kitchen's bakes, with its arguments.
+func (q Sought) where(kitchen uuid.UUID) (sql string, args []any) {
+	sql, args = `kitchen_id = $1`, []any{kitchen}
+	also := func(condition string, arg any) {
+		args = append(args, arg)
+		sql += fmt.Sprintf(" and "+condition, len(args))
+	}
+	if q.Words != "" {
+		also(`(title || ' ' || note) ilike '%%' || $%d || '%%'`, likeWords.Replace(q.Words))
+	}
+	if q.Juice != "" {
+		also(`juice = $%d`, q.Juice)
+	}
+	if q.Oven != nil {
+		also(`oven_id = $%d`, *q.Oven)
+	}
+	return sql, args
+}
+
+// likeWords takes the signs of a pattern as they are.
+var likeWords = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
+
+// Bakes lists up to limit of the bakes that are sought, the last first; with before, those baked before that one. It reports whether
+// there are more.
+func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, q Sought, before *uuid.UUID, limit int) (page []Bake, more bool, err error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, false, err
 	}
-	sql, args := `select `+bakeColumns+` from bake where kitchen_id = $1 order by baked_at desc, id desc limit $2`, []any{kitchen, limit + 1}
+	sql, args := q.where(kitchen)
 	if before != nil {
-		sql = `select ` + bakeColumns + ` from bake where kitchen_id = $1
-			and (baked_at, id) < (select baked_at, id from bake where kitchen_id = $1 and id = $3) order by baked_at desc, id desc limit $2`
 		args = append(args, *before)
+		sql += fmt.Sprintf(` and (baked_at, id) < (select baked_at, id from bake where kitchen_id = $1 and id = $%d)`, len(args))
 	}
-	rows, err := s.pool.Query(ctx, sql, args...)
+	args = append(args, limit+1)
+	rows, err := s.pool.Query(ctx, `select `+bakeColumns+` from bake where `+sql+fmt.Sprintf(` order by baked_at desc, id desc limit $%d`, len(args)), args...)
 	if err != nil {
 		return nil, false, kind(err)
 	}
@@ -57,6 +89,27 @@ func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, before *uuid.UUID,
 		page, more = page[:limit], true
 	}
 	return page, more, kind(err)
+}
+
+// EachLine reads the bakes that are sought, the last first, one after the other.
+func (s *Store) EachLine(ctx context.Context, kitchen uuid.UUID, q Sought, line func(baked.Line) error) error {
+	if err := s.known(ctx, kitchen); err != nil {
+		return err
+	}
+	sql, args := q.where(kitchen)
+	rows, err := s.pool.Query(ctx, `select title, baked_at, version, coalesce((select name from oven where id = oven_id), ''), coalesce(result #>> '{set,band}', ''),
+		oven_c, minutes, juice, fruit, top, boiled_over, told, note from bake where `+sql+` order by baked_at desc, id desc`, args...)
+	if err != nil {
+		return kind(err)
+	}
+	var l baked.Line
+	_, err = pgx.ForEachRow(rows, []any{&l.Title, &l.BakedAt, &l.Version, &l.Oven, &l.Predicted, &l.OvenC, &l.Minutes, &l.Juice, &l.Fruit, &l.Top, &l.BoiledOver, &l.Told, &l.Note},
+		func() error {
+			err := line(l)
+			l.Told = baked.Told{}
+			return err
+		})
+	return kind(err)
 }
 
 func scanBake(row pgx.CollectableRow) (Bake, error) {

@@ -652,6 +652,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/bakes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** The log as a table */
+        get: operations["exportLog"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3652,6 +3671,11 @@ export interface operations {
                 /** @description id of a bake: what was baked before it */
                 before?: string;
                 limit?: number;
+                /** @description Somewhere in the name or the note */
+                words?: string;
+                /** @description Came out so */
+                juice?: components["schemas"]["JuiceOutcome"];
+                oven?: string;
             };
             header?: never;
             path: {
@@ -3695,6 +3719,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Bake"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV, a bake a line, the last first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, type Bake } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
@@ -14,10 +15,23 @@ const dessert = useDessert()
 const router = useRouter()
 const bakes = ref<Bake[]>()
 const more = ref(false)
+const words = ref('')
+const juice = ref<Bake['predicted']['band']>()
+const oven = ref<string>()
+const sought = refDebounced(
+  computed(() => ({ words: words.value.trim() || undefined, juice: juice.value, oven: oven.value })),
+  200,
+)
+const seeks = computed(() => !!(sought.value.words || sought.value.juice || sought.value.oven))
+let asked = 0
 async function fetch(id: string, before?: string) {
+  const mine = ++asked
   const got = await ask(
-    api.GET('/api/v1/kitchens/{kitchen}/bakes', { params: { path: { kitchen: id }, query: { before } } }),
+    api.GET('/api/v1/kitchens/{kitchen}/bakes', {
+      params: { path: { kitchen: id }, query: { before, ...sought.value } },
+    }),
   )
+  if (mine !== asked) return undefined
   if (got.data) {
     bakes.value = before ? [...(bakes.value ?? []), ...got.data.bakes] : got.data.bakes
     more.value = got.data.more
@@ -25,6 +39,9 @@ async function fetch(id: string, before?: string) {
   return got.problem
 }
 const { trouble } = useFetched(fetch)
+watch(sought, async () => {
+  if (kitchen.kitchen) trouble.value = await fetch(kitchen.kitchen.id)
+})
 async function earlier() {
   trouble.value = await fetch(kitchen.kitchen!.id, bakes.value?.at(-1)?.id)
 }
@@ -40,10 +57,58 @@ function again(b: Bake) {
 
 <template>
   <div class="log">
-    <h1>Log</h1>
+    <div class="bar">
+      <h1>Log</h1>
+      <el-input
+        v-model="words"
+        class="words"
+        clearable
+        maxlength="80"
+        placeholder="Words of the name or the note"
+        aria-label="Words of the name or the note"
+        data-testid="log-words"
+      />
+      <el-select
+        v-model="juice"
+        class="pick"
+        clearable
+        placeholder="Came out…"
+        aria-label="Came out"
+        data-testid="log-juice"
+      >
+        <el-option
+          v-for="(says, b) in bandWords"
+          :key="b"
+          :value="b"
+          :label="says"
+          :data-testid="`log-juice-${b}`"
+        />
+      </el-select>
+      <el-select
+        v-model="oven"
+        class="pick"
+        clearable
+        placeholder="Any oven"
+        aria-label="Oven"
+        data-testid="log-oven"
+      >
+        <el-option v-for="o in kitchen.ovens" :key="o.id" :value="o.id" :label="o.name" />
+      </el-select>
+      <a
+        v-if="kitchen.kitchen"
+        class="plain"
+        :href="`/api/v1/kitchens/${kitchen.kitchen.id}/bakes.csv`"
+        download="log.csv"
+        data-testid="log-csv"
+        >All of it as a table (CSV)</a
+      >
+    </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble.title }}. Trying again every few seconds.</p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       There is no kitchen yet: <code>make demo</code> loads one to look around in.
+    </p>
+    <p v-else-if="bakes && !bakes.length && seeks" class="empty" data-testid="none-found">
+      No bake is like that. Fewer words find more.
     </p>
     <p v-else-if="bakes && !bakes.length" class="empty">
       Nothing baked yet. When a dessert from the <RouterLink to="/">Bench</RouterLink> has come out, “Baked
@@ -98,8 +163,23 @@ function again(b: Bake) {
 </template>
 
 <style scoped>
-h1 {
-  padding: 10px 8px 12px;
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 14px;
+  padding: 4px 8px 10px;
+}
+.bar a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+}
+.words {
+  width: 320px;
+}
+.pick {
+  width: 170px;
 }
 ol {
   list-style: none;
