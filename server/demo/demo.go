@@ -8,6 +8,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"mabbin/core/baked"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/measure"
@@ -228,10 +229,10 @@ type demoBake struct {
 }
 
 var bakes = []demoBake{
-	{"Gooseberry crumble", 1, 29, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), Note: "Good, but every spoon wanted cream: sharp."}},
-	{"Freezer cherry crisp", 1, 24, store.Outcome{Juice: ptr("saucy"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Thinner than planned. Middle was still cold after half an hour."}},
+	{"Gooseberry crumble", 1, 29, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), Note: "Good, but every spoon wanted cream: sharp.", Told: baked.Told{Sweetness: "sharp", RimMin: ptr(30.0), Again: ptr(false)}}},
+	{"Freezer cherry crisp", 1, 24, store.Outcome{Juice: ptr("saucy"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Thinner than planned. Middle was still cold after half an hour.", Told: baked.Told{JuiceHot: "runny", Sweetness: "right", BeforeG: ptr(3120.0), AfterG: ptr(3010.0)}}},
 	{"Damson and apple crumble", 1, 17, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("bite"), Top: ptr("dark"), Note: "Cut the apple smaller next time."}},
-	{"Gooseberry crumble", 2, 12, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Keep it like this."}},
+	{"Gooseberry crumble", 2, 12, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Keep it like this.", Told: baked.Told{Sweetness: "right", RimMin: ptr(31.0), MiddleMin: ptr(43.0), BeforeG: ptr(2685.0), AfterG: ptr(2650.0), Again: ptr(true)}}},
 	{"Rhubarb and strawberry crumble", 1, 6, store.Outcome{Juice: ptr("runny"), Fruit: ptr("mush"), Top: ptr("golden"), BoiledOver: ptr(true), Note: "Strawberries were wet. Tray was under it, luckily."}},
 	{"Pear and blackberry streusel", 1, 2, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("pale")}},
 }

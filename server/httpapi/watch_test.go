@@ -87,6 +87,16 @@ func TestABakeIsWatched(t *testing.T) {
 	}
 	answer(turn, `{"answer":"done"}`)
 
+	// The server is killed and comes back: the watch is as it was, to the last call.
+	before := call(h, "GET", base, "").Body.String()
+	back, err := New(Server{Store: s, Now: now.now}, fstest.MapFS{"index.html": {}}, slog.New(slog.DiscardHandler))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if after := call(back, "GET", base, "").Body.String(); after != before || !strings.Contains(after, `"state":"done"`) {
+		t.Errorf("before %s\nand after %s", before, after)
+	}
+
 	// The top is dark and the middle still: what helps is tried from where it stands, and the calls follow it.
 	now.pass(12)
 	w := call(h, "POST", base+"/"+wentIn+"/rescue", `{"trouble":"dark_raw"}`)
