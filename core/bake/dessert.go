@@ -60,11 +60,7 @@ const (
 // CheckDessert finds every wrong field.
 func CheckDessert(q DessertRequest) error {
 	var f fault.Faults
-	if more, ok := balance.Check(q.Request).(fault.Faults); ok { //nolint:errorlint // Check answers nothing else
-		for _, x := range more {
-			f.Add("/request"+x.Pointer, "%s", x.Detail)
-		}
-	}
+	f.Under("/request", balance.Check(q.Request))
 	q.Setting.Check("/setting", &f)
 	return f.Err()
 }

@@ -72,11 +72,7 @@ func CheckPlan(q PlanRequest) error {
 	b := q.Bake
 	b.Stages = []Stage{{Minutes: 1, OvenC: usualC}}
 	var f fault.Faults
-	if more, ok := Check(b).(fault.Faults); ok { //nolint:errorlint // Check answers nothing else
-		for _, x := range more {
-			f.Add("/bake"+x.Pointer, "%s", x.Detail)
-		}
-	}
+	f.Under("/bake", Check(b))
 	f.OneOf("/heating", q.Heating, "", "conventional", "fan")
 	f.Range("/tender_min", q.TenderMin, 0, 600, "min")
 	f.Range("/mush_min", q.MushMin, 0, 1200, "min")
@@ -202,10 +198,7 @@ func (q *PlanRequest) unmet(s at) (m missed) {
 
 // outcome runs stages in full, in an oven that is off either way, and on to the table.
 func (q PlanRequest) outcome(stages []Stage) *Plan {
-	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []string{}, WaysOut: []WayOut{}, OffByC: q.OffByC}
-	if p.OffByC == 0 {
-		p.OffByC = offC
-	}
+	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []string{}, WaysOut: []WayOut{}, OffByC: q.offBy()}
 	for _, s := range stages {
 		if heatings[s.Heating].oven {
 			p.Minutes += s.Minutes
@@ -261,11 +254,10 @@ func (q PlanRequest) rest(p *Plan, r Request) {
 
 // cooledTo is how many minutes into its last stage the middle has cooled to a temperature; all of them, where it has not.
 func cooledTo(r Request, below float64) float64 {
-	done, last := r.Stages[:len(r.Stages)-1], r.Stages[len(r.Stages)-1]
+	last := r.Stages[len(r.Stages)-1]
 	q := PlanRequest{Bake: r}
-	x := q.replay(done)
+	x := q.toLast(r.Stages)
 	out := x.c.now / 60
-	x.turn(last)
 	for minute := 0.0; minute < last.Minutes; minute++ {
 		if x.until(out + minute); x.m.t[core][x.m.fillAt+middleCell] <= below {
 			return minute

@@ -51,12 +51,7 @@ func CheckOther(q OtherRequest) error {
 		CheckDish(d.Dish, at+"/dish", &f)
 		f.Range(at+"/count", float64(d.Count), 0, 500, "")
 	}
-	err := Check(q.Request)
-	if more, ok := err.(fault.Faults); ok { //nolint:errorlint // Check answers nothing else
-		for _, x := range more {
-			f.Add("/request"+x.Pointer, "%s", x.Detail)
-		}
-	}
+	f.Under("/request", Check(q.Request))
 	return f.Err()
 }
 
@@ -68,13 +63,13 @@ func Other(q OtherRequest) (*OtherAnswer, error) {
 	}
 	from, err := Solve(q.Request)
 	if err != nil {
-		return nil, under("/request", err)
+		return nil, fault.Under("/request", err)
 	}
 	out := &OtherAnswer{From: *from, Dishes: []OtherDish{}, LeftG: from.FruitG}
 	for i, d := range q.Dishes {
 		r, a, err := q.Request.moved(from, d)
 		if err != nil {
-			return nil, under(fmt.Sprintf("/dishes/%d", i), err)
+			return nil, fault.Under(fmt.Sprintf("/dishes/%d", i), err)
 		}
 		count := max(1, d.Count)
 		out.Dishes = append(out.Dishes, OtherDish{ID: d.ID, Name: d.Name, Count: count, Request: r, Answer: *a, Naive: naive(from, a)})
@@ -188,17 +183,4 @@ func naive(from, to *Answer) []Naive {
 		}
 	}
 	return out
-}
-
-// under puts a pointer before those of an error's faults.
-func under(at string, err error) error {
-	faults, ok := err.(fault.Faults) //nolint:errorlint // Solve answers nothing else
-	if !ok {
-		return err
-	}
-	moved := make(fault.Faults, len(faults))
-	for i, f := range faults {
-		moved[i] = fault.Fault{Pointer: at + f.Pointer, Detail: f.Detail}
-	}
-	return moved
 }

@@ -94,11 +94,7 @@ type SwapRequest struct {
 func CheckSwap(q SwapRequest) error {
 	var f fault.Faults
 	f.Range("/index", float64(q.Index), 0, float64(len(swaps)-1), "")
-	if err := balance.Check(q.Request); err != nil {
-		for _, x := range err.(fault.Faults) { //nolint:errorlint,forcetypeassert // Check answers nothing else
-			f.Add("/request"+x.Pointer, "%s", x.Detail)
-		}
-	}
+	f.Under("/request", balance.Check(q.Request))
 	return f.Err()
 }
 
@@ -156,11 +152,7 @@ func Check(q Request) error {
 			f.Add(fmt.Sprintf("/diets/%d", i), "is %q: give one of vegan, dairy_free, egg_free, gluten_free, nut_free", d)
 		}
 	}
-	if err := balance.Check(q.Request); err != nil {
-		for _, x := range err.(fault.Faults) { //nolint:errorlint,forcetypeassert // Check answers nothing else
-			f.Add("/request"+x.Pointer, "%s", x.Detail)
-		}
-	}
+	f.Under("/request", balance.Check(q.Request))
 	return f.Err()
 }
 

@@ -42,6 +42,30 @@ func (f *Faults) Add(pointer, format string, args ...any) {
 	*f = append(*f, Fault{Pointer: pointer, Detail: fmt.Sprintf(format, args...)})
 }
 
+// Under notes the wrong fields of a part that lies at a pointer. An error that is no list of faults is not noted.
+func (f *Faults) Under(at string, err error) {
+	var of Faults
+	if errors.As(Under(at, err), &of) {
+		*f = append(*f, of...)
+	}
+}
+
+// Under is an error of a part as one of the whole: the part's pointer stands before those of its faults.
+func Under(at string, err error) error {
+	if later, ok := AsNotYet(err); ok {
+		return &NotYet{Pointer: at + later.Pointer, Detail: later.Detail}
+	}
+	var faults Faults
+	if !errors.As(err, &faults) {
+		return err
+	}
+	moved := make(Faults, len(faults))
+	for i, x := range faults {
+		moved[i] = Fault{Pointer: at + x.Pointer, Detail: x.Detail}
+	}
+	return moved
+}
+
 // Range notes a number outside lo to hi, both allowed, and reports whether it was inside.
 // NaN and infinities are outside every range.
 func (f *Faults) Range(pointer string, v, lo, hi float64, unit string) bool {

@@ -54,7 +54,7 @@ func (s Server) AddBake(ctx context.Context, req api.AddBakeRequestObject) (api.
 	b := req.Body
 	predicted, err := balance.Solve(b.Request)
 	if err != nil {
-		return nil, under("/request", err)
+		return nil, fault.Under("/request", err)
 	}
 	told := baked.Told{}
 	if b.Outcome.Told != nil {

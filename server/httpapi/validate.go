@@ -106,7 +106,7 @@ var bodies = map[string]func(found fault.Faults, body []byte) error{
 	},
 	"ExportCard": func(found fault.Faults, body []byte) error {
 		type asked struct{ Card formats.Card }
-		return api.Beside(found, body, new(asked), func(a asked) error { return under("/card/request", balance.Check(a.Card.Request)) })
+		return api.Beside(found, body, new(asked), func(a asked) error { return fault.Under("/card/request", balance.Check(a.Card.Request)) })
 	},
 	"ChangeDish": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(api.DishChange), func(d api.DishChange) error {
@@ -129,23 +129,7 @@ var bodies = map[string]func(found fault.Faults, body []byte) error{
 
 func dessertIn(found fault.Faults, body []byte) error {
 	type saved struct{ Request balance.Request }
-	return api.Beside(found, body, new(saved), func(s saved) error { return under("/request", balance.Check(s.Request)) })
-}
-
-// under moves the pointers of an error below a field.
-func under(at string, err error) error {
-	var faults fault.Faults
-	if later, ok := fault.AsNotYet(err); ok {
-		return &fault.NotYet{Pointer: at + later.Pointer, Detail: later.Detail}
-	}
-	if !errors.As(err, &faults) {
-		return err
-	}
-	moved := make(fault.Faults, len(faults))
-	for i, f := range faults {
-		moved[i] = fault.Fault{Pointer: at + f.Pointer, Detail: f.Detail}
-	}
-	return moved
+	return api.Beside(found, body, new(saved), func(s saved) error { return fault.Under("/request", balance.Check(s.Request)) })
 }
 
 func besides(operation string, found fault.Faults, body []byte) error {
