@@ -90,10 +90,7 @@ func (q PlanRequest) Fit(done []Stage, seen []Point) (Offset, bool) {
 		return Offset{}, false
 	}
 	q = q.usual()
-	known := q.OffByC
-	if known == 0 {
-		known = offC
-	}
+	known := q.offBy()
 	r := q.Bake
 	r.Stages = done
 	misfit := func(off float64) float64 {
@@ -152,6 +149,14 @@ func (v Curves) MiddleAt(minute float64) float64 {
 	return v.MiddleC[i-1] + x*(v.MiddleC[i]-v.MiddleC[i-1])
 }
 
+// offBy is how far the oven may be off.
+func (q PlanRequest) offBy() float64 {
+	if q.OffByC == 0 {
+		return offC
+	}
+	return q.OffByC
+}
+
 // usual fills in what may be left out.
 func (q PlanRequest) usual() PlanRequest {
 	if q.TenderMin == 0 {
@@ -165,15 +170,20 @@ func (q PlanRequest) usual() PlanRequest {
 
 // replay bakes what was done.
 func (q *PlanRequest) replay(done []Stage) *running {
-	bare := slices.ContainsFunc(done, func(s Stage) bool { return s.AddTopping })
-	x := begin(&q.Bake, done[0], bare)
+	x := q.toLast(done)
+	x.until(x.c.now/60 + done[len(done)-1].Minutes)
+	return x
+}
+
+// toLast bakes stages up to where the last one begins.
+func (q *PlanRequest) toLast(stages []Stage) *running {
+	bare := slices.ContainsFunc(stages, func(s Stage) bool { return s.AddTopping })
+	x := begin(&q.Bake, stages[0], bare)
 	minute := 0.0
-	for i, s := range done {
-		if i > 0 {
-			x.turn(s)
-		}
-		minute += s.Minutes
+	for i, s := range stages[1:] {
+		minute += stages[i].Minutes
 		x.until(minute)
+		x.turn(s)
 	}
 	return x
 }
@@ -193,20 +203,8 @@ func (x *running) end() End {
 // as it can.
 func (q PlanRequest) Finish(stages []Stage, from float64) (minute float64, unmet []string) {
 	q = q.usual()
-	before := stages[:len(stages)-1]
-	last := stages[len(stages)-1]
-	begun := 0.0
-	x := begin(&q.Bake, stages[0], slices.ContainsFunc(stages, func(s Stage) bool { return s.AddTopping }))
-	for i, s := range before {
-		if i > 0 {
-			x.turn(s)
-		}
-		begun += s.Minutes
-		x.until(begun)
-	}
-	if len(before) > 0 {
-		x.turn(last)
-	}
+	x := q.toLast(stages)
+	begun := x.c.now / 60
 	least, price := missed(0), math.Inf(1)
 	for m := math.Ceil(max(from, begun+1)); m <= max(from, begun)+LastStanding; m++ {
 		x.until(m)

@@ -56,7 +56,7 @@ type Dessert struct {
 	Plan     bake.Plan  // as it was when it went in
 }
 
-// Calls are the calls of stages, in the order in which they are due. lookFrom, turnAt: of the plan; 0 leaves them out.
+// Calls are the calls of stages, in the order in which they are due.
 func Calls(d Dessert, stages []bake.Stage) []Call {
 	var out []Call
 	call := func(kind string, due float64, caution, format string, args ...any) {

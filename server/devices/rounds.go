@@ -23,19 +23,27 @@ type Rounds struct {
 
 // Go makes rounds until ctx ends.
 func (r Rounds) Go(ctx context.Context) {
-	tick := time.NewTicker(readEvery)
+	tick, thin := time.NewTicker(readEvery), time.NewTicker(thinEvery)
 	defer tick.Stop()
+	defer thin.Stop()
+	err := r.Store.ThinReadings(ctx, r.Now())
 	for {
+		if err != nil && !errors.Is(err, context.Canceled) {
+			r.Log.Error("probes", "error", err)
+		}
 		select {
 		case <-ctx.Done():
 			return
 		case <-tick.C:
-			if err := r.Once(ctx); err != nil && !errors.Is(err, context.Canceled) {
-				r.Log.Error("probes", "error", err)
-			}
+			err = r.Once(ctx)
+		case <-thin.C:
+			err = r.Store.ThinReadings(ctx, r.Now())
 		}
 	}
 }
+
+// thinEvery is how often old readings are thinned: they are a day old before they are.
+const thinEvery = time.Hour
 
 // Once reads every probe once.
 func (r Rounds) Once(ctx context.Context) error {
@@ -49,14 +57,12 @@ func (r Rounds) Once(ctx context.Context) error {
 		}
 		r.Changed(w.Kitchen)
 	}
-	return r.Store.ThinReadings(ctx, r.Now())
+	return nil
 }
 
 // read takes one reading of a dessert, and what it changes.
 func (r Rounds) read(ctx context.Context, w store.Probed) error {
-	q := w.Question
-	steam := w.Answer.Plan.Answer.End.SteamedOffG
-	q.Request.SteamedOffG = &steam
+	q := w.AsWentIn()
 	p, err := bake.PlanOf(q)
 	if err != nil {
 		return err

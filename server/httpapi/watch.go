@@ -91,7 +91,7 @@ func (s Server) Rescue(ctx context.Context, req api.RescueRequestObject) (api.Re
 	if err != nil {
 		return nil, err
 	}
-	p, err := bake.PlanOf(asWentIn(w))
+	p, err := bake.PlanOf(w.AsWentIn())
 	if err != nil {
 		return nil, err
 	}
@@ -112,7 +112,7 @@ func (s Server) ChangeWatch(ctx context.Context, req api.ChangeWatchRequestObjec
 	if err != nil {
 		return nil, err
 	}
-	next, err := watch.Changed(asWentIn(w), w.Stages, req.Body.Stages, s.minute(w))
+	next, err := watch.Changed(w.AsWentIn(), w.Stages, req.Body.Stages, s.minute(w))
 	if err != nil {
 		return nil, err
 	}
@@ -135,18 +135,10 @@ func (s Server) SetProbe(ctx context.Context, req api.SetProbeRequestObject) (ap
 // minute is how long a dessert has been in.
 func (s Server) minute(w store.Watched) float64 { return s.Now().Sub(w.StartedAt).Minutes() }
 
-// asWentIn is a dessert's request with the steam that was predicted for it.
-func asWentIn(w store.Watched) bake.DessertRequest {
-	q := w.Question
-	steam := w.Answer.Plan.Answer.End.SteamedOffG
-	q.Request.SteamedOffG = &steam
-	return q
-}
-
 func watched(w store.Watched) api.Watched {
 	a := w.Answer.Plan.Answer
 	return api.Watched{
-		Id: w.ID, Title: w.Title, CardId: w.CardID, Version: w.Version, OvenId: w.OvenID, Request: asWentIn(w).Request, Stages: w.Stages,
+		Id: w.ID, Title: w.Title, CardId: w.CardID, Version: w.Version, OvenId: w.OvenID, Request: w.AsWentIn().Request, Stages: w.Stages,
 		StartedAt: w.StartedAt, OutAt: w.OutAt, PlanMinutes: w.Answer.Plan.Minutes, Curves: a.Curves, BoilingPointC: a.BoilingPointC,
 		JuiceColour: w.Answer.Balance.Cutaway.JuiceColour, Probe: api.WatchedProbe(w.Place), Estimate: w.Estimate,
 		Readings: append([]bake.Point{}, w.Readings...),

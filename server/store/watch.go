@@ -30,6 +30,14 @@ type Watched struct {
 	Calls     []Call
 }
 
+// AsWentIn is the dessert's request with the steam that was predicted for it.
+func (w Watched) AsWentIn() bake.DessertRequest {
+	q := w.Question
+	steam := w.Answer.Plan.Answer.End.SteamedOffG
+	q.Request.SteamedOffG = &steam
+	return q
+}
+
 // Call is a call with what became of it.
 type Call struct {
 	ID         uuid.UUID

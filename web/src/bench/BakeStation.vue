@@ -33,7 +33,6 @@ function runner(s: (typeof shelves)[number]) {
   const middle = Math.ceil(n / 2)
   return ` (${{ low: Math.max(1, Math.round(n / 4)), middle, high: Math.min(n, Math.max(middle + 1, n - 1)) }[s]})`
 }
-/** How hot filling and dish go in, C; undefined is as the fruit is: raw, pre-cooked or frozen. */
 const setting = computed(() => dessert.draft!.setting)
 const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station === 'bake') ?? [])
 const inRange = (v: number | undefined, lo: number, hi: number, unit: string) =>
