@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Bake } from '@/api/client'
-import { grams, heat, inUnits, integer } from '@/parts/words'
+import MiddleCurve from '@/parts/MiddleCurve.vue'
+import { grams, inUnits, integer } from '@/parts/words'
 
 /** One bake beside what was predicted for it: times, calls, the probe's curve, what was weighed. */
 const props = defineProps<{ bake: Bake }>()
@@ -30,17 +31,6 @@ const rows = computed(() => {
     ] as [string, string, string][]
   ).filter(([, a, b]) => b !== '–' || (h.value && a !== '–'))
 })
-const w = 420
-const tall = 120
-const end = computed(() => Math.max(h.value?.minute.at(-1) ?? 1, h.value?.minutes ?? 1))
-const hottest = computed(() => Math.max(110, ...(h.value?.readings.map((r) => r.c) ?? [])))
-const x = (m: number) => 40 + ((w - 48) * m) / end.value
-const y = (c: number) => 6 + (tall - 26) * (1 - (c + 20) / (hottest.value + 25))
-const line = computed(() =>
-  (h.value?.minute ?? [])
-    .map((m, i) => `${i ? 'L' : 'M'}${x(m).toFixed(1)} ${y(h.value!.middle_c[i]!).toFixed(1)}`)
-    .join(''),
-)
 </script>
 
 <template>
@@ -64,20 +54,7 @@ const line = computed(() =>
       </tbody>
     </table>
     <figure v-if="h">
-      <svg
-        :viewBox="`0 0 ${w} ${tall}`"
-        role="img"
-        :aria-label="`Middle of the fruit: predicted, and ${h.readings.length} readings of a probe`"
-      >
-        <g v-for="c in [0, 100]" :key="c">
-          <line class="grid" x1="40" :x2="w - 8" :y1="y(c)" :y2="y(c)" />
-          <text x="36" :y="y(c) + 4" text-anchor="end">{{ heat(c) }}</text>
-        </g>
-        <text x="40" :y="tall - 4">0 min</text>
-        <text :x="w - 8" :y="tall - 4" text-anchor="end">{{ integer(end) }}</text>
-        <path :d="line" />
-        <circle v-for="r in h.readings" :key="r.minute" :cx="x(r.minute)" :cy="y(r.c)" r="2" />
-      </svg>
+      <MiddleCurve :minute="h.minute" :middle-c="h.middle_c" :readings="h.readings" :end="h.minutes" />
       <figcaption class="small quiet">
         Middle of the fruit: the line as predicted{{ h.readings.length ? ', dots by the probe' : '' }}.
       </figcaption>
@@ -119,24 +96,6 @@ thead th {
 }
 figure {
   margin: 0;
-}
-svg {
-  width: 100%;
-}
-text {
-  font: 12px var(--face);
-  fill: var(--ink-2);
-}
-.grid {
-  stroke: var(--line);
-}
-path {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-circle {
-  fill: var(--heat);
 }
 ul {
   margin: 0;

@@ -1,33 +1,13 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import type { Watched } from '@/api/client'
+import MiddleCurve from '@/parts/MiddleCurve.vue'
 import { heat, integer } from '@/parts/words'
 import { useWatch } from './useWatch'
 
 /** The middle of the fruit: as predicted, and as the probe reads it. When they part, it says what that means. */
 const props = defineProps<{ dessert: Watched }>()
 const watching = useWatch()
-const frame = ref<HTMLElement>()
-const { width } = useElementSize(frame)
-const w = computed(() => Math.max(280, width.value))
-const height = 130
-const left = 44
-const end = computed(() =>
-  Math.max(props.dessert.curves.minute.at(-1) ?? 60, props.dessert.estimate?.minutes ?? 0, 1),
-)
-const hottest = computed(() => Math.max(110, ...props.dessert.readings.map((r) => r.c)))
-const x = (m: number) => left + ((w.value - left - 8) * m) / end.value
-const y = (c: number) => 6 + (height - 28) * (1 - (c + 20) / (hottest.value + 25))
-const path = (points: [number, number][]) =>
-  points.map(([m, c], i) => `${i ? 'L' : 'M'}${x(m).toFixed(1)} ${y(c).toFixed(1)}`).join('')
-const predicted = computed(() =>
-  path(props.dessert.curves.minute.map((m, i) => [m, props.dessert.curves.middle_c[i]!])),
-)
-const ticks = computed(() => {
-  const step = end.value > 80 ? 20 : 10
-  return Array.from({ length: Math.floor(end.value / step) + 1 }, (_, i) => i * step)
-})
 const last = computed(() => props.dessert.readings.at(-1))
 const places = [
   ['middle', 'in the middle'],
@@ -53,26 +33,12 @@ const places = [
       </div>
     </div>
     <template v-if="dessert.probe">
-      <div ref="frame">
-        <svg
-          :viewBox="`0 0 ${w} ${height}`"
-          :height="height"
-          role="img"
-          :aria-label="`Middle of the fruit over ${integer(end)} min: predicted, and ${dessert.readings.length} readings`"
-        >
-          <g class="axis">
-            <g v-for="c in [0, 100]" :key="c">
-              <line :x1="left" :x2="w - 8" :y1="y(c)" :y2="y(c)" />
-              <text :x="left - 6" :y="y(c) + 4" text-anchor="end">{{ heat(c) }}</text>
-            </g>
-            <text v-for="t in ticks" :key="t" :x="x(t)" :y="height - 4" text-anchor="middle">
-              {{ t }}{{ t ? '' : ' min' }}
-            </text>
-          </g>
-          <path class="curve" :d="predicted" />
-          <circle v-for="r in dessert.readings" :key="r.minute" :cx="x(r.minute)" :cy="y(r.c)" r="2.4" />
-        </svg>
-      </div>
+      <MiddleCurve
+        :minute="dessert.curves.minute"
+        :middle-c="dessert.curves.middle_c"
+        :readings="dessert.readings"
+        :end="dessert.estimate?.minutes ?? 0"
+      />
       <p class="small">
         Line: predicted. Dots: the (simulated) probe<template v-if="last"
           >, now <strong>{{ heat(last.c) }}</strong></template
@@ -106,24 +72,5 @@ const places = [
   grid-template-columns: auto 1fr;
   align-items: center;
   gap: 10px;
-}
-svg {
-  display: block;
-  width: 100%;
-}
-.axis line {
-  stroke: var(--line);
-}
-.axis text {
-  font: 12px var(--face);
-  fill: var(--ink-2);
-}
-.curve {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-circle {
-  fill: var(--heat);
 }
 </style>
