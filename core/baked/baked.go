@@ -61,6 +61,16 @@ type Happened struct {
 	End        bake.End     `json:"end"`
 	Minute     []float64    `json:"minute"` // and the middle's curve
 	MiddleC    []float64    `json:"middle_c"`
+	Weighed    []Weighed    `json:"weighed,omitempty"` // by the scale
+}
+
+// Weighed is one line of a ticket as it was weighed.
+type Weighed struct {
+	Bowl    string  `json:"bowl"`
+	Key     string  `json:"key"`
+	Name    string  `json:"name"`
+	WantedG float64 `json:"wanted_g"`
+	G       float64 `json:"g"`
 }
 
 // Answered is a call with what became of it.

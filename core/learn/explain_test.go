@@ -1,0 +1,131 @@
+package learn
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"mabbin/core/bake"
+	"mabbin/core/baked"
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+)
+
+func plums() bake.DessertRequest {
+	return bake.DessertRequest{Request: balance.Request{
+		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
+		Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+	}}
+}
+
+// came bakes a dessert in a kitchen with a truth of its own, and tells what a baker would.
+func came(t *testing.T, q bake.DessertRequest, is Truth) (bake.DessertRequest, Came) {
+	t.Helper()
+	plan, err := bake.Dessert(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	a, err := is.In(q, plan)
+	if err != nil {
+		t.Fatal(err)
+	}
+	q.Setting.Stages = plan.Plan.Stages
+	e := a.Plan.Answer.Events
+	before, after := 3000.0, 3000-a.Plan.Answer.End.SteamedOffG
+	return q, Came{Words: a.Expected(), Told: baked.Told{RimMin: e.RimBubbles, MiddleMin: e.MiddleBubbles, BeforeG: &before, AfterG: &after, Base: a.Expected().Base}}
+}
+
+func TestWhatWasOtherwiseIsFound(t *testing.T) {
+	for name, c := range map[string]struct {
+		is   Truth
+		code string
+		next string
+	}{
+		"a cool oven":       {Truth{OvenC: -30}, "oven", "Measure the oven"},
+		"a hot oven":        {Truth{OvenC: 30}, "oven", "Measure the oven"},
+		"juicy fruit":       {Truth{Release: 0.4}, "fruit", "of thickener instead of"},
+		"lost thickener":    {Truth{Thickener: -0.3}, "thickener", "Scrape all of it"},
+		"a slow top":        {Truth{Colour: -0.5}, "colour", "uncovered and hotter"},
+		"a quick top":       {Truth{Colour: 0.6}, "colour", "Look sooner"},
+		"hard windfalls":    {Truth{Softness: -0.5}, "ripeness", "Cut it smaller"},
+		"as it was thought": {Truth{}, "", ""},
+	} {
+		q, told := came(t, plums(), c.is)
+		e, err := Explain(q, told)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var codes []string
+		for _, x := range e.Causes {
+			codes = append(codes, x.Code)
+			if x.Says == "" || x.Evidence == "" || x.Next == "" || len(x.Explains) == 0 {
+				t.Errorf("%s: %+v says too little", name, x)
+			}
+		}
+		if c.code == "" {
+			if len(codes) > 0 {
+				t.Errorf("%s: %v", name, codes)
+			}
+			continue
+		}
+		// much juice and little thickener look alike on the spoon, as do a quick top and an oven that is a little hot
+		at := slices.Index(codes, c.code)
+		if at < 0 || at > 0 && c.code != "fruit" && c.code != "thickener" && c.code != "colour" {
+			t.Errorf("%s: came %+v, expected %+v, and the causes are %+v", name, told.Words, e.Expected, e.Causes)
+			continue
+		}
+		for _, x := range e.Causes {
+			if x.Code == c.code && !strings.Contains(x.Next, c.next) {
+				t.Errorf("%s: next is %q", name, x.Next)
+			}
+		}
+		t.Log(name, e.Wrong, e.Causes[0].Says, e.Causes[0].Evidence, e.Causes[0].Next)
+	}
+}
+
+// The weights stay what they were: another truth finds the same in the bowls.
+func TestAnotherTruthFindsTheSameInTheBowls(t *testing.T) {
+	q := plums()
+	q.Request.Thickener = &balance.ThickenerAsked{Key: "arrowroot", With: []balance.Asked{{Key: "cornflour", G: 6}}}
+	plan, err := bake.Dessert(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, is := range []Truth{{}, {Release: 0.3}, {OvenC: 20}} {
+		a, err := is.In(q, plan)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if d := math.Abs(a.Balance.FruitG-plan.Balance.FruitG) + math.Abs(a.Balance.ThickenerG-plan.Balance.ThickenerG) + math.Abs(a.Balance.SugarG-plan.Balance.SugarG); d > 0.5 {
+			t.Errorf("%+v: %.1f %.1f %.1f g, and planned were %.1f %.1f %.1f", is, a.Balance.FruitG, a.Balance.SugarG, a.Balance.ThickenerG, plan.Balance.FruitG, plan.Balance.SugarG, plan.Balance.ThickenerG)
+		}
+		if is == (Truth{}) && math.Abs(a.Balance.Set.Score-plan.Balance.Set.Score) > 0.05 {
+			t.Errorf("as it was thought it sets to %.2f, planned were %.2f", a.Balance.Set.Score, plan.Balance.Set.Score)
+		}
+		if is.Release > 0 && a.Balance.Set.Score >= plan.Balance.Set.Score {
+			t.Error("more juice, and it stands as well")
+		}
+	}
+}
+
+func TestWhatIsWrongOnPaperIsSaid(t *testing.T) {
+	q := plums()
+	q.Setting.Stages = []bake.Stage{{Minutes: 12, OvenC: 180}}
+	over := true
+	e, err := Explain(q, Came{Words: bake.Words{Juice: "runny", Fruit: "hard", Top: "pale", BoiledOver: &over}, Told: baked.Told{Base: "raw", Sweetness: "sharp"}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, want := range []string{"thinner", "fruit hard", "topping pale", "boiled over", "base raw", "too sharp"} {
+		if !strings.Contains(strings.Join(e.Wrong, "; "), want) {
+			t.Errorf("%v, without %s", e.Wrong, want)
+		}
+	}
+	if all := strings.Join(e.OnPaper, "; "); !strings.Contains(all, "not set everywhere") || !strings.Contains(all, "the fruit is hard") {
+		t.Errorf("twelve minutes, and on paper it was %v", e.OnPaper)
+	}
+	if _, err := Explain(bake.DessertRequest{}, Came{}); err == nil {
+		t.Error("nothing is explained")
+	}
+}

@@ -1,0 +1,27 @@
+package measure
+
+// How near a weighing has to come: two parts in a hundred, which no set and no clock notices, and what a pocket scale shows of the
+// smallest. Working figures.
+const (
+	nearShare = 0.02
+	nearG     = 0.2
+)
+
+// Verdicts on a weighing.
+const (
+	Short = "short"
+	Right = "right"
+	Over  = "over"
+)
+
+// Judge says how a weighing of g stands against what is wanted, and what is still to come; below 0 it is too much.
+func Judge(wanted, g float64) (verdict string, left float64) {
+	left = wanted - g
+	switch near := max(nearG, nearShare*wanted); {
+	case left > near:
+		return Short, left
+	case left < -near:
+		return Over, left
+	}
+	return Right, left
+}
