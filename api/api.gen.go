@@ -20,10 +20,12 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/baked"
 	"mabbin/core/balance"
+	"mabbin/core/compare"
 	"mabbin/core/diet"
 	"mabbin/core/dish"
 	"mabbin/core/filling"
 	"mabbin/core/larder"
+	"mabbin/core/learn"
 	"mabbin/core/measure"
 	"mabbin/core/oven"
 	"mabbin/core/recipe"
@@ -305,6 +307,54 @@ func (e OutcomeTop) Valid() bool {
 	}
 }
 
+// Defines values for ScaleChangeHand.
+const (
+	Clear    ScaleChangeHand = "clear"
+	Pour     ScaleChangeHand = "pour"
+	SpoonIn  ScaleChangeHand = "spoon_in"
+	SpoonOut ScaleChangeHand = "spoon_out"
+)
+
+// Valid indicates whether the value is a known member of the ScaleChangeHand enum.
+func (e ScaleChangeHand) Valid() bool {
+	switch e {
+	case Clear:
+		return true
+	case Pour:
+		return true
+	case SpoonIn:
+		return true
+	case SpoonOut:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ScaleReadingVerdict.
+const (
+	ScaleReadingVerdictEmpty ScaleReadingVerdict = ""
+	ScaleReadingVerdictOver  ScaleReadingVerdict = "over"
+	ScaleReadingVerdictRight ScaleReadingVerdict = "right"
+	ScaleReadingVerdictShort ScaleReadingVerdict = "short"
+)
+
+// Valid indicates whether the value is a known member of the ScaleReadingVerdict enum.
+func (e ScaleReadingVerdict) Valid() bool {
+	switch e {
+	case ScaleReadingVerdictEmpty:
+		return true
+	case ScaleReadingVerdictOver:
+		return true
+	case ScaleReadingVerdictRight:
+		return true
+	case ScaleReadingVerdictShort:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for SettingShelf.
 const (
 	SettingShelfEmpty  SettingShelf = ""
@@ -416,6 +466,27 @@ func (e SetProbeJSONBodyPlace) Valid() bool {
 	}
 }
 
+// Defines values for SimulateJSONBodySpeed.
+const (
+	N1  SimulateJSONBodySpeed = 1
+	N10 SimulateJSONBodySpeed = 10
+	N60 SimulateJSONBodySpeed = 60
+)
+
+// Valid indicates whether the value is a known member of the SimulateJSONBodySpeed enum.
+func (e SimulateJSONBodySpeed) Valid() bool {
+	switch e {
+	case N1:
+		return true
+	case N10:
+		return true
+	case N60:
+		return true
+	default:
+		return false
+	}
+}
+
 // Afterwards defines model for Afterwards.
 type Afterwards = watch.Afterwards
 
@@ -459,6 +530,9 @@ type Asked = balance.Asked
 type Bake struct {
 	BakedAt time.Time           `json:"baked_at"`
 	CardId  *openapi_types.UUID `json:"card_id,omitempty"`
+
+	// Corrections What was told before, the last first
+	Corrections []Correction `json:"corrections"`
 
 	// Happened A bake as it went on the oven watch, beside what was predicted
 	Happened *Happened          `json:"happened,omitempty"`
@@ -562,8 +636,19 @@ type CardListed struct {
 	Newest Version            `json:"newest"`
 }
 
+// Compared defines model for Compared.
+type Compared = compare.Row
+
 // Containers What the kitchen's containers hold, in g: "tin", or "punnet strawberry" for one of one thing
 type Containers = map[string]float64
+
+// Correction What was told until it was put right
+type Correction struct {
+	At time.Time `json:"at"`
+
+	// Was What came out, in bakers' words. All of it may be left out.
+	Was Outcome `json:"was"`
+}
 
 // Cutaway The dish cut open along its length, to scale. Heights are above the inside of the floor.
 type Cutaway = balance.Cutaway
@@ -597,6 +682,9 @@ type Doing = balance.Doing
 
 // Estimate What the probe has told
 type Estimate = watch.Estimate
+
+// Explanation defines model for Explanation.
+type Explanation = learn.Explanation
 
 // ExportRequest defines model for ExportRequest.
 type ExportRequest struct {
@@ -894,12 +982,13 @@ type OtherRequest = balance.OtherRequest
 
 // Outcome What came out, in bakers' words. All of it may be left out.
 type Outcome struct {
-	BoiledOver *bool         `json:"boiled_over,omitempty"`
-	Fruit      *OutcomeFruit `json:"fruit,omitempty"`
-	Juice      *JuiceOutcome `json:"juice,omitempty"`
-	Note       *string       `json:"note,omitempty"`
-	Told       *Told         `json:"told,omitempty"`
-	Top        *OutcomeTop   `json:"top,omitempty"`
+	BoiledOver *bool               `json:"boiled_over,omitempty"`
+	Fruit      *OutcomeFruit       `json:"fruit,omitempty"`
+	Juice      *JuiceOutcome       `json:"juice,omitempty"`
+	Note       *string             `json:"note,omitempty"`
+	PictureId  *openapi_types.UUID `json:"picture_id,omitempty"`
+	Told       *Told               `json:"told,omitempty"`
+	Top        *OutcomeTop         `json:"top,omitempty"`
 }
 
 // OutcomeFruit defines model for Outcome.Fruit.
@@ -928,6 +1017,13 @@ type Own = larder.Own
 
 // OwnRow defines model for OwnRow.
 type OwnRow = larder.OwnRow
+
+// Picture defines model for Picture.
+type Picture struct {
+	Height int                `json:"height"`
+	Id     openapi_types.UUID `json:"id"`
+	Width  int                `json:"width"`
+}
 
 // PlanAnswer defines model for PlanAnswer.
 type PlanAnswer = bake.DessertAnswer
@@ -968,6 +1064,37 @@ type Remark = balance.Remark
 
 // Rescue defines model for Rescue.
 type Rescue = watch.Proposal
+
+// ScaleChange defines model for ScaleChange.
+type ScaleChange struct {
+	// Hand The simulation's hand
+	Hand *ScaleChangeHand `json:"hand,omitempty"`
+	Tare *bool            `json:"tare,omitempty"`
+
+	// WantedG What is weighed next
+	WantedG *float64 `json:"wanted_g,omitempty"`
+}
+
+// ScaleChangeHand The simulation's hand
+type ScaleChangeHand string
+
+// ScaleReading defines model for ScaleReading.
+type ScaleReading struct {
+	G float64 `json:"g"`
+
+	// LeftG Still to come; below 0 it is too much
+	LeftG   float64 `json:"left_g"`
+	Settled bool    `json:"settled"`
+
+	// Verdict Right: within what no dessert notices
+	Verdict ScaleReadingVerdict `json:"verdict"`
+
+	// WantedG 0: nothing is weighed
+	WantedG float64 `json:"wanted_g"`
+}
+
+// ScaleReadingVerdict Right: within what no dessert notices
+type ScaleReadingVerdict string
 
 // School defines model for School.
 type School = balance.School
@@ -1106,6 +1233,9 @@ type WatchStart struct {
 	Setting BakeSetting    `json:"setting"`
 	Title   string         `json:"title"`
 	Version *int           `json:"version,omitempty"`
+
+	// Weighed What the scale showed
+	Weighed *[]Weighed `json:"weighed,omitempty"`
 }
 
 // Watched defines model for Watched.
@@ -1118,6 +1248,9 @@ type Watched struct {
 
 	// Curves A point at least every minute
 	Curves BakeCurves `json:"curves"`
+
+	// DoorOpen The simulation's door stands open
+	DoorOpen *bool `json:"door_open,omitempty"`
 
 	// Estimate What the probe has told
 	Estimate    *Estimate           `json:"estimate,omitempty"`
@@ -1134,6 +1267,9 @@ type Watched struct {
 	// Request One dessert in one dish. What is left out takes the style's or the fruit's own value.
 	Request BalanceRequest `json:"request"`
 
+	// Speed Minutes of the bake to a minute; 1 unless the simulation is driven faster
+	Speed int `json:"speed"`
+
 	// Stages As they are by now
 	Stages    []Stage   `json:"stages"`
 	StartedAt time.Time `json:"started_at"`
@@ -1144,8 +1280,17 @@ type Watched struct {
 // WatchedProbe Where it is
 type WatchedProbe string
 
+// Weighed One line of the ticket as it was weighed
+type Weighed = baked.Weighed
+
 // WholeCard defines model for WholeCard.
 type WholeCard = formats.Card
+
+// Words How it comes out, in the words of the log
+type Words = bake.Words
+
+// BakeID defines model for BakeID.
+type BakeID = openapi_types.UUID
 
 // CardID defines model for CardID.
 type CardID = openapi_types.UUID
@@ -1158,6 +1303,12 @@ type DishID = openapi_types.UUID
 
 // KitchenID defines model for KitchenID.
 type KitchenID = openapi_types.UUID
+
+// AddKitchenJSONBody defines parameters for AddKitchen.
+type AddKitchenJSONBody struct {
+	Id   openapi_types.UUID `json:"id"`
+	Name string             `json:"name"`
+}
 
 // ListBakesParams defines parameters for ListBakes.
 type ListBakesParams struct {
@@ -1173,6 +1324,19 @@ type ListBakesParams struct {
 	Oven  *openapi_types.UUID `form:"oven,omitempty" json:"oven,omitempty"`
 }
 
+// CorrectBakeJSONBody defines parameters for CorrectBake.
+type CorrectBakeJSONBody struct {
+	CorrectionId openapi_types.UUID `json:"correction_id"`
+
+	// Outcome What came out, in bakers' words. All of it may be left out.
+	Outcome Outcome `json:"outcome"`
+}
+
+// GetPictureParams defines parameters for GetPicture.
+type GetPictureParams struct {
+	Small *bool `form:"small,omitempty" json:"small,omitempty"`
+}
+
 // SetProbeJSONBody defines parameters for SetProbe.
 type SetProbeJSONBody struct {
 	Place SetProbeJSONBodyPlace `json:"place"`
@@ -1180,6 +1344,18 @@ type SetProbeJSONBody struct {
 
 // SetProbeJSONBodyPlace defines parameters for SetProbe.
 type SetProbeJSONBodyPlace string
+
+// SimulateJSONBody defines parameters for Simulate.
+type SimulateJSONBody struct {
+	// DoorMin The door stands open so long from now on; only the probe knows
+	DoorMin *float64 `json:"door_min,omitempty"`
+
+	// Speed Minutes of the bake to a minute
+	Speed *SimulateJSONBodySpeed `json:"speed,omitempty"`
+}
+
+// SimulateJSONBodySpeed defines parameters for Simulate.
+type SimulateJSONBodySpeed int
 
 // ChangeWatchJSONBody defines parameters for ChangeWatch.
 type ChangeWatchJSONBody struct {
@@ -1213,8 +1389,14 @@ type FruitTestJSONRequestBody = FruitTestRequest
 // ImportRecipeJSONRequestBody defines body for ImportRecipe for application/json ContentType.
 type ImportRecipeJSONRequestBody = ImportRequest
 
+// AddKitchenJSONRequestBody defines body for AddKitchen for application/json ContentType.
+type AddKitchenJSONRequestBody AddKitchenJSONBody
+
 // AddBakeJSONRequestBody defines body for AddBake for application/json ContentType.
 type AddBakeJSONRequestBody = NewBake
+
+// CorrectBakeJSONRequestBody defines body for CorrectBake for application/json ContentType.
+type CorrectBakeJSONRequestBody CorrectBakeJSONBody
 
 // AddCardJSONRequestBody defines body for AddCard for application/json ContentType.
 type AddCardJSONRequestBody = NewCard
@@ -1234,6 +1416,9 @@ type SetOvenJSONRequestBody = OvenChange
 // SetOwnJSONRequestBody defines body for SetOwn for application/json ContentType.
 type SetOwnJSONRequestBody = OwnRow
 
+// SetScaleJSONRequestBody defines body for SetScale for application/json ContentType.
+type SetScaleJSONRequestBody = ScaleChange
+
 // SetSettingsJSONRequestBody defines body for SetSettings for application/json ContentType.
 type SetSettingsJSONRequestBody = Settings
 
@@ -1248,6 +1433,9 @@ type SetProbeJSONRequestBody SetProbeJSONBody
 
 // RescueJSONRequestBody defines body for Rescue for application/json ContentType.
 type RescueJSONRequestBody = Trouble
+
+// SimulateJSONRequestBody defines body for Simulate for application/json ContentType.
+type SimulateJSONRequestBody SimulateJSONBody
 
 // ChangeWatchJSONRequestBody defines body for ChangeWatch for application/json ContentType.
 type ChangeWatchJSONRequestBody ChangeWatchJSONBody
@@ -1305,6 +1493,15 @@ type ServerInterface interface {
 	// ListKitchens The kitchens kept here
 	// (GET /api/v1/kitchens)
 	ListKitchens(c *gin.Context)
+	// AddKitchen A new kitchen, with nothing in it. The same id twice is the same kitchen.
+	// (POST /api/v1/kitchens)
+	AddKitchen(c *gin.Context)
+	// RestoreKitchen A kitchen from its archive. Where the kitchen is here already, a second one beside it.
+	// (POST /api/v1/kitchens/restore)
+	RestoreKitchen(c *gin.Context)
+	// BackUp A whole kitchen as one archive, as docs/formats.md tells it
+	// (GET /api/v1/kitchens/{kitchen}/backup.zip)
+	BackUp(c *gin.Context, kitchen KitchenID)
 	// ListBakes The log, the last bake first
 	// (GET /api/v1/kitchens/{kitchen}/bakes)
 	ListBakes(c *gin.Context, kitchen KitchenID, params ListBakesParams)
@@ -1314,6 +1511,21 @@ type ServerInterface interface {
 	// ExportLog The log as a table
 	// (GET /api/v1/kitchens/{kitchen}/bakes.csv)
 	ExportLog(c *gin.Context, kitchen KitchenID)
+	// ExportLogWhole The log whole, as docs/formats.md tells it
+	// (GET /api/v1/kitchens/{kitchen}/bakes.json)
+	ExportLogWhole(c *gin.Context, kitchen KitchenID)
+	// GetBake One bake in full
+	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake})
+	GetBake(c *gin.Context, kitchen KitchenID, bake BakeID)
+	// CompareBakes Two bakes line by line
+	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake}/beside/{other})
+	CompareBakes(c *gin.Context, kitchen KitchenID, bake BakeID, other openapi_types.UUID)
+	// CorrectBake Put right what was told of a bake. What was told until then is kept with it; the same correction twice is the same one.
+	// (PUT /api/v1/kitchens/{kitchen}/bakes/{bake}/outcome)
+	CorrectBake(c *gin.Context, kitchen KitchenID, bake BakeID)
+	// ExplainBake What the model expects of a bake as it was weighed and baked, and which one thing, had it been otherwise, gives what came out
+	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake}/why)
+	ExplainBake(c *gin.Context, kitchen KitchenID, bake BakeID)
 	// ListCards The kitchen's cards with their newest versions
 	// (GET /api/v1/kitchens/{kitchen}/cards)
 	ListCards(c *gin.Context, kitchen KitchenID)
@@ -1356,6 +1568,18 @@ type ServerInterface interface {
 	// SetOwn Keep figures of the kitchen's own beside the table's, or a fruit of its own
 	// (PUT /api/v1/kitchens/{kitchen}/own/{kind}/{key})
 	SetOwn(c *gin.Context, kitchen KitchenID, kind string, key string)
+	// GetPicture A picture of a bake
+	// (GET /api/v1/kitchens/{kitchen}/pictures/{picture})
+	GetPicture(c *gin.Context, kitchen KitchenID, picture openapi_types.UUID, params GetPictureParams)
+	// AddPicture Keep a picture, under an id of the sender's. It is written anew, no larger than a screen, and without anything but what is seen. It belongs to a bake once an outcome names it, and is swept away after a day if none does.
+	// (POST /api/v1/kitchens/{kitchen}/pictures/{picture})
+	AddPicture(c *gin.Context, kitchen KitchenID, picture openapi_types.UUID)
+	// ReadScale What the kitchen's (simulated) scale shows. GET .../scale/live is a stream of server-sent events with every change.
+	// (GET /api/v1/kitchens/{kitchen}/scale)
+	ReadScale(c *gin.Context, kitchen KitchenID)
+	// SetScale Tell the scale what is weighed next, tare it, or let the simulation's hand pour
+	// (PUT /api/v1/kitchens/{kitchen}/scale)
+	SetScale(c *gin.Context, kitchen KitchenID)
 	// SetSettings The kitchen's cup, spoon and eggs, the units it reads, and what its containers hold
 	// (PUT /api/v1/kitchens/{kitchen}/settings)
 	SetSettings(c *gin.Context, kitchen KitchenID)
@@ -1377,6 +1601,9 @@ type ServerInterface interface {
 	// Rescue What to do about a trouble in the oven, each way tried on the model from where the bake stands
 	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/rescue)
 	Rescue(c *gin.Context, kitchen KitchenID, dessert DessertID)
+	// Simulate Drive the simulation - let a dessert's time run faster, open the door of its oven
+	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/simulation)
+	Simulate(c *gin.Context, kitchen KitchenID, dessert DessertID)
 	// ChangeWatch Other stages from now on, as a rescue proposes them; the calls follow
 	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/stages)
 	ChangeWatch(c *gin.Context, kitchen KitchenID, dessert DessertID)
@@ -1545,6 +1772,57 @@ func (siw *ServerInterfaceWrapper) ListKitchens(c *gin.Context) {
 	siw.Handler.ListKitchens(c)
 }
 
+// AddKitchen operation middleware
+func (siw *ServerInterfaceWrapper) AddKitchen(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddKitchen(c)
+}
+
+// RestoreKitchen operation middleware
+func (siw *ServerInterfaceWrapper) RestoreKitchen(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestoreKitchen(c)
+}
+
+// BackUp operation middleware
+func (siw *ServerInterfaceWrapper) BackUp(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.BackUp(c, kitchen)
+}
+
 // ListBakes operation middleware
 func (siw *ServerInterfaceWrapper) ListBakes(c *gin.Context) {
 
@@ -1661,6 +1939,176 @@ func (siw *ServerInterfaceWrapper) ExportLog(c *gin.Context) {
 	}
 
 	siw.Handler.ExportLog(c, kitchen)
+}
+
+// ExportLogWhole operation middleware
+func (siw *ServerInterfaceWrapper) ExportLogWhole(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportLogWhole(c, kitchen)
+}
+
+// GetBake operation middleware
+func (siw *ServerInterfaceWrapper) GetBake(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "bake" -------------
+	var bake BakeID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "bake", c.Param("bake"), &bake, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bake: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetBake(c, kitchen, bake)
+}
+
+// CompareBakes operation middleware
+func (siw *ServerInterfaceWrapper) CompareBakes(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "bake" -------------
+	var bake BakeID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "bake", c.Param("bake"), &bake, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bake: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "other" -------------
+	var other openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "other", c.Param("other"), &other, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter other: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CompareBakes(c, kitchen, bake, other)
+}
+
+// CorrectBake operation middleware
+func (siw *ServerInterfaceWrapper) CorrectBake(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "bake" -------------
+	var bake BakeID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "bake", c.Param("bake"), &bake, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bake: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CorrectBake(c, kitchen, bake)
+}
+
+// ExplainBake operation middleware
+func (siw *ServerInterfaceWrapper) ExplainBake(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "bake" -------------
+	var bake BakeID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "bake", c.Param("bake"), &bake, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bake: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExplainBake(c, kitchen, bake)
 }
 
 // ListCards operation middleware
@@ -2103,6 +2551,135 @@ func (siw *ServerInterfaceWrapper) SetOwn(c *gin.Context) {
 	siw.Handler.SetOwn(c, kitchen, kind, key)
 }
 
+// GetPicture operation middleware
+func (siw *ServerInterfaceWrapper) GetPicture(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "picture" -------------
+	var picture openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "picture", c.Param("picture"), &picture, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter picture: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetPictureParams
+
+	// ------------- Optional query parameter "small" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "small", c.Request.URL.Query(), &params.Small, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter small: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPicture(c, kitchen, picture, params)
+}
+
+// AddPicture operation middleware
+func (siw *ServerInterfaceWrapper) AddPicture(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "picture" -------------
+	var picture openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "picture", c.Param("picture"), &picture, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter picture: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddPicture(c, kitchen, picture)
+}
+
+// ReadScale operation middleware
+func (siw *ServerInterfaceWrapper) ReadScale(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadScale(c, kitchen)
+}
+
+// SetScale operation middleware
+func (siw *ServerInterfaceWrapper) SetScale(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SetScale(c, kitchen)
+}
+
 // SetSettings operation middleware
 func (siw *ServerInterfaceWrapper) SetSettings(c *gin.Context) {
 
@@ -2323,6 +2900,40 @@ func (siw *ServerInterfaceWrapper) Rescue(c *gin.Context) {
 	siw.Handler.Rescue(c, kitchen, dessert)
 }
 
+// Simulate operation middleware
+func (siw *ServerInterfaceWrapper) Simulate(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "dessert" -------------
+	var dessert DessertID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Simulate(c, kitchen, dessert)
+}
+
 // ChangeWatch operation middleware
 func (siw *ServerInterfaceWrapper) ChangeWatch(c *gin.Context) {
 
@@ -2505,6 +3116,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/v1/import", wrapper.ImportRecipe)
 	router.POST(options.BaseURL+"/api/v1/export", wrapper.ExportCard)
 	router.GET(options.BaseURL+"/api/v1/kitchens", wrapper.ListKitchens)
+	router.POST(options.BaseURL+"/api/v1/kitchens", wrapper.AddKitchen)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes", wrapper.ListDishes)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes", wrapper.AddDish)
 	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes/:dish", wrapper.RemoveDish)
@@ -2523,6 +3135,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/calls/:call", wrapper.AnswerCall)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/rescue", wrapper.Rescue)
 	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/probe", wrapper.SetProbe)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/simulation", wrapper.Simulate)
 	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/stages", wrapper.ChangeWatch)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.ListCards)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.AddCard)
@@ -2531,6 +3144,17 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes", wrapper.ListBakes)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes", wrapper.AddBake)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes.csv", wrapper.ExportLog)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes.json", wrapper.ExportLogWhole)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes/:bake", wrapper.GetBake)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes/:bake/outcome", wrapper.CorrectBake)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes/:bake/why", wrapper.ExplainBake)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes/:bake/beside/:other", wrapper.CompareBakes)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/pictures/:picture", wrapper.GetPicture)
+	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/pictures/:picture", wrapper.AddPicture)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/backup.zip", wrapper.BackUp)
+	router.POST(options.BaseURL+"/api/v1/kitchens/restore", wrapper.RestoreKitchen)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/scale", wrapper.ReadScale)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/scale", wrapper.SetScale)
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -2924,6 +3548,129 @@ func (response ListKitchensdefaultApplicationProblemPlusJSONResponse) VisitListK
 	return err
 }
 
+type AddKitchenRequestObject struct {
+	Body *AddKitchenJSONRequestBody
+}
+
+type AddKitchenResponseObject interface {
+	VisitAddKitchenResponse(w http.ResponseWriter) error
+}
+
+type AddKitchen201JSONResponse Kitchen
+
+func (response AddKitchen201JSONResponse) VisitAddKitchenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddKitchendefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddKitchendefaultApplicationProblemPlusJSONResponse) VisitAddKitchenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RestoreKitchenRequestObject struct {
+	Body io.Reader
+}
+
+type RestoreKitchenResponseObject interface {
+	VisitRestoreKitchenResponse(w http.ResponseWriter) error
+}
+
+type RestoreKitchen201JSONResponse Kitchen
+
+func (response RestoreKitchen201JSONResponse) VisitRestoreKitchenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RestoreKitchendefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RestoreKitchendefaultApplicationProblemPlusJSONResponse) VisitRestoreKitchenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BackUpRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+}
+
+type BackUpResponseObject interface {
+	VisitBackUpResponse(w http.ResponseWriter) error
+}
+
+type BackUp200ApplicationzipResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response BackUp200ApplicationzipResponse) VisitBackUpResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/zip")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type BackUpdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BackUpdefaultApplicationProblemPlusJSONResponse) VisitBackUpResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListBakesRequestObject struct {
 	Kitchen KitchenID `json:"kitchen"`
 	Params  ListBakesParams
@@ -3038,6 +3785,207 @@ type ExportLogdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ExportLogdefaultApplicationProblemPlusJSONResponse) VisitExportLogResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExportLogWholeRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+}
+
+type ExportLogWholeResponseObject interface {
+	VisitExportLogWholeResponse(w http.ResponseWriter) error
+}
+
+type ExportLogWhole200JSONResponse string
+
+func (response ExportLogWhole200JSONResponse) VisitExportLogWholeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExportLogWholedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportLogWholedefaultApplicationProblemPlusJSONResponse) VisitExportLogWholeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetBakeRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Bake    BakeID    `json:"bake"`
+}
+
+type GetBakeResponseObject interface {
+	VisitGetBakeResponse(w http.ResponseWriter) error
+}
+
+type GetBake200JSONResponse Bake
+
+func (response GetBake200JSONResponse) VisitGetBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetBakedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetBakedefaultApplicationProblemPlusJSONResponse) VisitGetBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompareBakesRequestObject struct {
+	Kitchen KitchenID          `json:"kitchen"`
+	Bake    BakeID             `json:"bake"`
+	Other   openapi_types.UUID `json:"other"`
+}
+
+type CompareBakesResponseObject interface {
+	VisitCompareBakesResponse(w http.ResponseWriter) error
+}
+
+type CompareBakes200JSONResponse []Compared
+
+func (response CompareBakes200JSONResponse) VisitCompareBakesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompareBakesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CompareBakesdefaultApplicationProblemPlusJSONResponse) VisitCompareBakesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CorrectBakeRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Bake    BakeID    `json:"bake"`
+	Body    *CorrectBakeJSONRequestBody
+}
+
+type CorrectBakeResponseObject interface {
+	VisitCorrectBakeResponse(w http.ResponseWriter) error
+}
+
+type CorrectBake200JSONResponse Bake
+
+func (response CorrectBake200JSONResponse) VisitCorrectBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CorrectBakedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CorrectBakedefaultApplicationProblemPlusJSONResponse) VisitCorrectBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExplainBakeRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Bake    BakeID    `json:"bake"`
+}
+
+type ExplainBakeResponseObject interface {
+	VisitExplainBakeResponse(w http.ResponseWriter) error
+}
+
+type ExplainBake200JSONResponse Explanation
+
+func (response ExplainBake200JSONResponse) VisitExplainBakeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExplainBakedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExplainBakedefaultApplicationProblemPlusJSONResponse) VisitExplainBakeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3599,6 +4547,174 @@ func (response SetOwndefaultApplicationProblemPlusJSONResponse) VisitSetOwnRespo
 	return err
 }
 
+type GetPictureRequestObject struct {
+	Kitchen KitchenID          `json:"kitchen"`
+	Picture openapi_types.UUID `json:"picture"`
+	Params  GetPictureParams
+}
+
+type GetPictureResponseObject interface {
+	VisitGetPictureResponse(w http.ResponseWriter) error
+}
+
+type GetPicture200ImagejpegResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetPicture200ImagejpegResponse) VisitGetPictureResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "image/jpeg")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetPicturedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPicturedefaultApplicationProblemPlusJSONResponse) VisitGetPictureResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPictureRequestObject struct {
+	Kitchen     KitchenID          `json:"kitchen"`
+	Picture     openapi_types.UUID `json:"picture"`
+	ContentType string
+	Body        io.Reader
+}
+
+type AddPictureResponseObject interface {
+	VisitAddPictureResponse(w http.ResponseWriter) error
+}
+
+type AddPicture201JSONResponse Picture
+
+func (response AddPicture201JSONResponse) VisitAddPictureResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPicturedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddPicturedefaultApplicationProblemPlusJSONResponse) VisitAddPictureResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadScaleRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+}
+
+type ReadScaleResponseObject interface {
+	VisitReadScaleResponse(w http.ResponseWriter) error
+}
+
+type ReadScale200JSONResponse ScaleReading
+
+func (response ReadScale200JSONResponse) VisitReadScaleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadScaledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReadScaledefaultApplicationProblemPlusJSONResponse) VisitReadScaleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetScaleRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Body    *SetScaleJSONRequestBody
+}
+
+type SetScaleResponseObject interface {
+	VisitSetScaleResponse(w http.ResponseWriter) error
+}
+
+type SetScale200JSONResponse ScaleReading
+
+func (response SetScale200JSONResponse) VisitSetScaleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetScaledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetScaledefaultApplicationProblemPlusJSONResponse) VisitSetScaleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type SetSettingsRequestObject struct {
 	Kitchen KitchenID `json:"kitchen"`
 	Body    *SetSettingsJSONRequestBody
@@ -3865,6 +4981,47 @@ type RescuedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response RescuedefaultApplicationProblemPlusJSONResponse) VisitRescueResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SimulateRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Dessert DessertID `json:"dessert"`
+	Body    *SimulateJSONRequestBody
+}
+
+type SimulateResponseObject interface {
+	VisitSimulateResponse(w http.ResponseWriter) error
+}
+
+type Simulate200JSONResponse Watched
+
+func (response Simulate200JSONResponse) VisitSimulateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SimulatedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SimulatedefaultApplicationProblemPlusJSONResponse) VisitSimulateResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4243,6 +5400,15 @@ type StrictServerInterface interface {
 	// ListKitchens The kitchens kept here
 	// (GET /api/v1/kitchens)
 	ListKitchens(ctx context.Context, request ListKitchensRequestObject) (ListKitchensResponseObject, error)
+	// AddKitchen A new kitchen, with nothing in it. The same id twice is the same kitchen.
+	// (POST /api/v1/kitchens)
+	AddKitchen(ctx context.Context, request AddKitchenRequestObject) (AddKitchenResponseObject, error)
+	// RestoreKitchen A kitchen from its archive. Where the kitchen is here already, a second one beside it.
+	// (POST /api/v1/kitchens/restore)
+	RestoreKitchen(ctx context.Context, request RestoreKitchenRequestObject) (RestoreKitchenResponseObject, error)
+	// BackUp A whole kitchen as one archive, as docs/formats.md tells it
+	// (GET /api/v1/kitchens/{kitchen}/backup.zip)
+	BackUp(ctx context.Context, request BackUpRequestObject) (BackUpResponseObject, error)
 	// ListBakes The log, the last bake first
 	// (GET /api/v1/kitchens/{kitchen}/bakes)
 	ListBakes(ctx context.Context, request ListBakesRequestObject) (ListBakesResponseObject, error)
@@ -4252,6 +5418,21 @@ type StrictServerInterface interface {
 	// ExportLog The log as a table
 	// (GET /api/v1/kitchens/{kitchen}/bakes.csv)
 	ExportLog(ctx context.Context, request ExportLogRequestObject) (ExportLogResponseObject, error)
+	// ExportLogWhole The log whole, as docs/formats.md tells it
+	// (GET /api/v1/kitchens/{kitchen}/bakes.json)
+	ExportLogWhole(ctx context.Context, request ExportLogWholeRequestObject) (ExportLogWholeResponseObject, error)
+	// GetBake One bake in full
+	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake})
+	GetBake(ctx context.Context, request GetBakeRequestObject) (GetBakeResponseObject, error)
+	// CompareBakes Two bakes line by line
+	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake}/beside/{other})
+	CompareBakes(ctx context.Context, request CompareBakesRequestObject) (CompareBakesResponseObject, error)
+	// CorrectBake Put right what was told of a bake. What was told until then is kept with it; the same correction twice is the same one.
+	// (PUT /api/v1/kitchens/{kitchen}/bakes/{bake}/outcome)
+	CorrectBake(ctx context.Context, request CorrectBakeRequestObject) (CorrectBakeResponseObject, error)
+	// ExplainBake What the model expects of a bake as it was weighed and baked, and which one thing, had it been otherwise, gives what came out
+	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake}/why)
+	ExplainBake(ctx context.Context, request ExplainBakeRequestObject) (ExplainBakeResponseObject, error)
 	// ListCards The kitchen's cards with their newest versions
 	// (GET /api/v1/kitchens/{kitchen}/cards)
 	ListCards(ctx context.Context, request ListCardsRequestObject) (ListCardsResponseObject, error)
@@ -4294,6 +5475,18 @@ type StrictServerInterface interface {
 	// SetOwn Keep figures of the kitchen's own beside the table's, or a fruit of its own
 	// (PUT /api/v1/kitchens/{kitchen}/own/{kind}/{key})
 	SetOwn(ctx context.Context, request SetOwnRequestObject) (SetOwnResponseObject, error)
+	// GetPicture A picture of a bake
+	// (GET /api/v1/kitchens/{kitchen}/pictures/{picture})
+	GetPicture(ctx context.Context, request GetPictureRequestObject) (GetPictureResponseObject, error)
+	// AddPicture Keep a picture, under an id of the sender's. It is written anew, no larger than a screen, and without anything but what is seen. It belongs to a bake once an outcome names it, and is swept away after a day if none does.
+	// (POST /api/v1/kitchens/{kitchen}/pictures/{picture})
+	AddPicture(ctx context.Context, request AddPictureRequestObject) (AddPictureResponseObject, error)
+	// ReadScale What the kitchen's (simulated) scale shows. GET .../scale/live is a stream of server-sent events with every change.
+	// (GET /api/v1/kitchens/{kitchen}/scale)
+	ReadScale(ctx context.Context, request ReadScaleRequestObject) (ReadScaleResponseObject, error)
+	// SetScale Tell the scale what is weighed next, tare it, or let the simulation's hand pour
+	// (PUT /api/v1/kitchens/{kitchen}/scale)
+	SetScale(ctx context.Context, request SetScaleRequestObject) (SetScaleResponseObject, error)
 	// SetSettings The kitchen's cup, spoon and eggs, the units it reads, and what its containers hold
 	// (PUT /api/v1/kitchens/{kitchen}/settings)
 	SetSettings(ctx context.Context, request SetSettingsRequestObject) (SetSettingsResponseObject, error)
@@ -4315,6 +5508,9 @@ type StrictServerInterface interface {
 	// Rescue What to do about a trouble in the oven, each way tried on the model from where the bake stands
 	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/rescue)
 	Rescue(ctx context.Context, request RescueRequestObject) (RescueResponseObject, error)
+	// Simulate Drive the simulation - let a dessert's time run faster, open the door of its oven
+	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/simulation)
+	Simulate(ctx context.Context, request SimulateRequestObject) (SimulateResponseObject, error)
 	// ChangeWatch Other stages from now on, as a rescue proposes them; the calls follow
 	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/stages)
 	ChangeWatch(ctx context.Context, request ChangeWatchRequestObject) (ChangeWatchResponseObject, error)
@@ -4803,6 +5999,100 @@ func (sh *strictHandler) ListKitchens(ctx *gin.Context) {
 	}
 }
 
+// AddKitchen operation middleware
+func (sh *strictHandler) AddKitchen(ctx *gin.Context) {
+	var request AddKitchenRequestObject
+
+	var body AddKitchenJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddKitchen(ctx, request.(AddKitchenRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddKitchen")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddKitchenResponseObject); ok {
+		if err := validResponse.VisitAddKitchenResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RestoreKitchen operation middleware
+func (sh *strictHandler) RestoreKitchen(ctx *gin.Context) {
+	var request RestoreKitchenRequestObject
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RestoreKitchen(ctx, request.(RestoreKitchenRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RestoreKitchen")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RestoreKitchenResponseObject); ok {
+		if err := validResponse.VisitRestoreKitchenResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// BackUp operation middleware
+func (sh *strictHandler) BackUp(ctx *gin.Context, kitchen KitchenID) {
+	var request BackUpRequestObject
+
+	request.Kitchen = kitchen
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BackUp(ctx, request.(BackUpRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BackUp")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(BackUpResponseObject); ok {
+		if err := validResponse.VisitBackUpResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListBakes operation middleware
 func (sh *strictHandler) ListBakes(ctx *gin.Context, kitchen KitchenID, params ListBakesParams) {
 	var request ListBakesRequestObject
@@ -4893,6 +6183,159 @@ func (sh *strictHandler) ExportLog(ctx *gin.Context, kitchen KitchenID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ExportLogResponseObject); ok {
 		if err := validResponse.VisitExportLogResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ExportLogWhole operation middleware
+func (sh *strictHandler) ExportLogWhole(ctx *gin.Context, kitchen KitchenID) {
+	var request ExportLogWholeRequestObject
+
+	request.Kitchen = kitchen
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportLogWhole(ctx, request.(ExportLogWholeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportLogWhole")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ExportLogWholeResponseObject); ok {
+		if err := validResponse.VisitExportLogWholeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetBake operation middleware
+func (sh *strictHandler) GetBake(ctx *gin.Context, kitchen KitchenID, bake BakeID) {
+	var request GetBakeRequestObject
+
+	request.Kitchen = kitchen
+	request.Bake = bake
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetBake(ctx, request.(GetBakeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetBake")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetBakeResponseObject); ok {
+		if err := validResponse.VisitGetBakeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CompareBakes operation middleware
+func (sh *strictHandler) CompareBakes(ctx *gin.Context, kitchen KitchenID, bake BakeID, other openapi_types.UUID) {
+	var request CompareBakesRequestObject
+
+	request.Kitchen = kitchen
+	request.Bake = bake
+	request.Other = other
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CompareBakes(ctx, request.(CompareBakesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CompareBakes")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CompareBakesResponseObject); ok {
+		if err := validResponse.VisitCompareBakesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CorrectBake operation middleware
+func (sh *strictHandler) CorrectBake(ctx *gin.Context, kitchen KitchenID, bake BakeID) {
+	var request CorrectBakeRequestObject
+
+	request.Kitchen = kitchen
+	request.Bake = bake
+
+	var body CorrectBakeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CorrectBake(ctx, request.(CorrectBakeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CorrectBake")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CorrectBakeResponseObject); ok {
+		if err := validResponse.VisitCorrectBakeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ExplainBake operation middleware
+func (sh *strictHandler) ExplainBake(ctx *gin.Context, kitchen KitchenID, bake BakeID) {
+	var request ExplainBakeRequestObject
+
+	request.Kitchen = kitchen
+	request.Bake = bake
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExplainBake(ctx, request.(ExplainBakeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExplainBake")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ExplainBakeResponseObject); ok {
+		if err := validResponse.VisitExplainBakeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -5382,6 +6825,134 @@ func (sh *strictHandler) SetOwn(ctx *gin.Context, kitchen KitchenID, kind string
 	}
 }
 
+// GetPicture operation middleware
+func (sh *strictHandler) GetPicture(ctx *gin.Context, kitchen KitchenID, picture openapi_types.UUID, params GetPictureParams) {
+	var request GetPictureRequestObject
+
+	request.Kitchen = kitchen
+	request.Picture = picture
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPicture(ctx, request.(GetPictureRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPicture")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPictureResponseObject); ok {
+		if err := validResponse.VisitGetPictureResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddPicture operation middleware
+func (sh *strictHandler) AddPicture(ctx *gin.Context, kitchen KitchenID, picture openapi_types.UUID) {
+	var request AddPictureRequestObject
+
+	request.Kitchen = kitchen
+	request.Picture = picture
+	request.ContentType = ctx.ContentType()
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddPicture(ctx, request.(AddPictureRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddPicture")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddPictureResponseObject); ok {
+		if err := validResponse.VisitAddPictureResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ReadScale operation middleware
+func (sh *strictHandler) ReadScale(ctx *gin.Context, kitchen KitchenID) {
+	var request ReadScaleRequestObject
+
+	request.Kitchen = kitchen
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ReadScale(ctx, request.(ReadScaleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ReadScale")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReadScaleResponseObject); ok {
+		if err := validResponse.VisitReadScaleResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SetScale operation middleware
+func (sh *strictHandler) SetScale(ctx *gin.Context, kitchen KitchenID) {
+	var request SetScaleRequestObject
+
+	request.Kitchen = kitchen
+
+	var body SetScaleJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetScale(ctx, request.(SetScaleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetScale")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SetScaleResponseObject); ok {
+		if err := validResponse.VisitSetScaleResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // SetSettings operation middleware
 func (sh *strictHandler) SetSettings(ctx *gin.Context, kitchen KitchenID) {
 	var request SetSettingsRequestObject
@@ -5652,6 +7223,51 @@ func (sh *strictHandler) Rescue(ctx *gin.Context, kitchen KitchenID, dessert Des
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(RescueResponseObject); ok {
 		if err := validResponse.VisitRescueResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Simulate operation middleware
+func (sh *strictHandler) Simulate(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
+	var request SimulateRequestObject
+
+	request.Kitchen = kitchen
+	request.Dessert = dessert
+
+	var body SimulateJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Simulate(ctx, request.(SimulateRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Simulate")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SimulateResponseObject); ok {
+		if err := validResponse.VisitSimulateResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -6027,276 +7643,305 @@ func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5L1ds9s2kjf+VVDa3cpuLX3OsWNnEvviX7aTzGQmifOPvZOLmXlUEAlJmEMCDAAeWUn5uz+FboAEKVAE",
-	"9WLP1nPlF5EACHQ3+vXXvy9yWdVSMGH04vnvi5oqWjHDFPzrNVXFd1/bv3GxeL6oqdkusoWgFVs8X+RU",
-	"FYtsodivDVesWDw3qmHZQudbVlH7zlqqiprF80XTcPuk2df2PW0UF5vFhw/Z4mumNVNmdIoCfz93Fq63",
-	"41NwvT1z/L9wk2+ZGJ3iHn8/a5YP9mVdS6EZnMxPSq5KVtm/5lIYJoz9K63rkufUcClua3ziv/+ppbC/",
-	"dXP9u2LrxfPFv912R3+Lv+pbPy7MWDCdK17b4RbPF79sqSFck52SYpORNWdlQVZ795f//Pnb1+Srp8/+",
-	"8F+wJ248O93LtWFqR1WBBKZkzZTh+Bm5LJj9k4mmWjz/20I1QuwX2aKmJVtkC92Ie/uHafL7xT8OdiVb",
-	"aLqHcQ4Ppdvqv+Es7uFuFLn6J8stbb1/tJGP3H/uqMm3N8GSg58f8aqWyiCbmO3i+aKiqxUXt7lU7Bbe",
-	"hKlfVrJx51EU3O4eLX8KPntNS82ywU4Yes/gnCKbvqOawO9kLRXZKCoMKzLCBdlJVegXhFW12cOPlKyo",
-	"YkQ01YqpRWTHGsFNuOObRbbIq0W2qMpFtnht/8Itqf5HdL8faNmwHr0WslnBWbln3czDI8AX3fSZ+9qD",
-	"s2g372f2a8P03D3Mmzr8NDudPcCKGcXzRbbgVc0Up2X007jYKFZwx0n9U/gL2xO5JpSsVcMNsfssSPdC",
-	"RrQkxp5U3tSarFguK2bPqYLp6fvvmdhYgvniLjLxPRdFuOyKavtaie9kiwdZNhXsMLPrp6ZRDI+pMcw+",
-	"WTOV22VHGaSWyP6jm0IbbRQtORXRAQx7j/TynlZ1aX97TB7fPoEv7X/cl3fZBB/CWO6Do2ev71kx88w3",
-	"cWqs6Hte2S9+fHd3dwe7hf++O6DUbHHP9uNnHh70YuoL7UjZYjMlZVa0pCJnN/jBySLGvQazvqL37FCe",
-	"rug9K5bU9DeFGvbI8IrF5IG9xZe8SLiDssWW1jUTeETHLpE/+ecsW6UNLRtjmWZq5DfusQ+WDFjBczO9",
-	"mleKs/XCHZQTKkefx132IsgyETPGrnPixbfuMcs13JQscjFliwemNEeWdL9xYdgmIjJxo2CgrDvY7jPC",
-	"LejW2G1ljMMs1bwUesfUTDZbSV5ysVnWkguzzJOugGyRN+oB3z++4ffsNT75IVswUaS88I0A8mIPXnOd",
-	"fAGfHO7y8MPaIXEl7TdMcvQ9u3E7O4Of7ztmft3u1dFj6QuplwTWTaghJaPaEPbA1J7g3bA4OESqgSi5",
-	"YZVOPEL3H1QpuocjlWXBtCOBMweSjTp3lHUppTp/MXCvL/2VeuZgFS+Kkp2/KHeKZ46ieHX+UnSj1jQ/",
-	"+5sGvNeSabtjIX35pYezdwc+PLOWoDIk8xR+dSx3Gr9+I+aqKp79+iz82NpUIN6J2SrZbLYvyIqVckfu",
-	"br4gWm42+4zQlXxg5ClZNQq0kBTZ2/JXZL6N3WXRTfQHYi2ujDy++fwZMZI8IQVV937eJ3PmPWClgcQy",
-	"5PHdHXmdWZlltozg2aeNDQTRflfCC5qZpd5SFdn3N2uYfs1LK//Jbis1I2bL83smmCJbqkkhBSPcaGtm",
-	"3aetUBtGK1Ys5Xq93BxO+q6b8TOdMuKAY0ZpPtgZxwDhxw/XlcIc34jiVM5o7+QZN9kP+E1krWQFB6MN",
-	"VeYFEU1ZPifckEIyTYQ0BLXQ6OW2RDXJWrBR+rCDUftX53+JMQ1Iny+fXWCQr84ZBDn0jAGcTF01q1XJ",
-	"9BkDWdI6fxQj69rqWU7GnTzSgCGGi4t+98G5HpxRfH29U8iGFJbERF6XPIWPfqKbEROvr6JMab5R3UKq",
-	"0D5ZSVkyKg61Y5jMPT5mUPxUUjHzKqStDTK1eKdTW1WfqnI/wzRYK15smCe0wS20NkyBmFE0v8/IbssU",
-	"a/9NaGklv7EfT4yUpJRgWSXI/5IaNmONpZT3Syvy4sv8ZcuEvY7tY+DewxtLaUOcPZ+wpOAqTnjaXhCr",
-	"PSp6/cX8Se5I1eRbkltiUYSKgmylMfBXIh/sUreMCPbeELOThCpG5DptjfbtZKvSHtGxY+XgppaNSVcq",
-	"9Jazsjgc0BKy1Kx4jrTBK7KTTVmAPtSN1XKPvXPVAztyoq8k+PSSNAm6mcHob+3jMU43jRJLasYF7sHM",
-	"jaiYGXFFC0nqkgqSwzZUjJnOD73IuqUe+hEHy9rRvV7aMwo/cI6v10UODiaaR+4YookMM4siNTOmZDom",
-	"UC93kO2xpG5yPAoCXxy6j92Xdl/hp2qXHhP8R6dy70Vn6Yu8Pn32mDFg9J4wP2CyzF8ngfTy14WTyN0n",
-	"tXSXcn3DzXba5X1aBIOWhpumYMtqwq39Rd+r/ejp5zHHtrc4Z6wA1O6Y+P+erY0Vqs/J4y+jEixwuT8L",
-	"lxZdGRhagmm9rKY+9WnPfX/zLDLajhqmlnVuji37yd3xZX9xPEwwjGWEHxBjEAgsT/D61/YZ9+zyAjv/",
-	"eZ8oojvvzM+ZZPHPhudsqZsNVWMGdbfMu5vPj6/z7ubLiZBMRbVebhKYIPzgx3cjLoAoZbxrbX2qSS6V",
-	"WFvzOSP/QSS6BuCbX5Cy/a6nZxFQ9nF4a+hjw42MUeiG1ilnefdsYkkTXw2SX67X9iCOqZVOl7Q7D8ok",
-	"18RsqbDqHETujy7iyx7hfxnd/S0r14NQaCl3rcm4yBZbvtnGw6gn3uEVff8dvuCkmPvX44ie5slxpuOk",
-	"O6p1U5aEGvLVM/KaUFCFH4+FAuyz9tbNp8KnT8KNjQqUrSyPuFxGRpqk226BwQxRRQQN95N3bYUOsoGR",
-	"reROLJUz5kaZdYpXJzgjl6JocsMfuNkvd8vqfmILn/UuwrsnkSELJrQdbbOsyonRnvRHi92rhdov9T0X",
-	"7pLu78MdkSoQjrQsreDkhmz4A9PoN7X3MmnqqX2a2qgts5RAa5rbb/vn8n4zuVX9m+HZ3Yny+OOqOtM7",
-	"0dN0joz01enKzICIYmQaP5FwdYecOpjS5d15bWTc1oio5T+3EfBTNPO3+VbK8sTYTUrgZSs1E3FbcFbw",
-	"Yk1HNBcXuvCSL8mdsKWiGHFJ7In98QW5a91gmOgnpLG2Pey1fTRpHpdLc3CDlk1VR8WI+5hcNdXqQmsY",
-	"DT79jzC8DKJOxHmJX5C7XowhbZpR30G72kDZWGPuBjVcWpayXwus9cCU1RXaoA38D8Q8N1RFdZHT01hc",
-	"smQsrdOQfEvFhmnceSFdCiExrCx1LGNHM5PqHbmQAwRiWGNGweGsYKsc459O9swNwwXkiBlfzqniWN9t",
-	"dcfB4Wo6VgiYMvSU+M8cRrRxy8P8nxki0wm9EyVml//0CX0Z0hhZLe3FE4+rgtGQU0HsIxhHxPA2ePOj",
-	"3lqwu6dU4BlG9XFdYrUnO5/OC6FlI5EOVcPN+XrGmqvJ0MO39hmnULkTDayhXIoHJvB4gXrjKaHHQwRr",
-	"GthwFd2TFSNyvQ7t6Md3ZxrSByblv4JlOHbstYshhO7xE4zHQ2lIReHOMB60ICu2loplEKmRGJ3RuWJM",
-	"wGWnDd1r0oiSaU2okGbLlL1y8xJcp2TFrD1+0VV/SJFUbSLjfFEFN95J+Y0058W4Wn1AMXTLaDFyl1oR",
-	"tGKkogUjhd1iPIbUjfwLq03s9qNlydSGidmBki3L75clXbHycMHftanN2mXAwIOQ/WKk/QzFaJGR3Zbn",
-	"W6+PCRSn6bGeXApDudBnBS/cEFnvg2IOAQjTp2oJK6Z5wUZO0kkvCDcUZMfNloCgPiVeRcsyeVGM5ttY",
-	"9tBLYtkgWQ0e0U8HO+tUFzdn5hY6HfJxBxERfa+A3rtLoJBSkbyUmulUJvhajpKSVYmWa5obqY44E9dU",
-	"e2fimguut0yTit4zbziRVrdKSmM2dEcncw9eu8fwDROVzXaBzm7LiL13SpDOK6o0BMzzxqTu0WucA2JU",
-	"sZRWPjf4hKmVVDG6zKsnibS6lcbqZIWuac5GPRwRM5HVp7xX8oobVixX+55xxcsSnRI43iJb7BjfbFkR",
-	"vbMrqc0SU+lGcvTsE67YB+whu1wNtBPOkbDemikO9ZTLvEpOb9gt7QfNuI4Ur+aeG1YVjXoJJ6q52pcH",
-	"c2dDIhrswODrIuQTI43esQ+OLyaoRo/2J8VqqkAVS85kNbJkyuoVy81xhRfJpdN43b2PaheDBH3vF12B",
-	"RoavWRsE35K8JM76T1gdRuQ20QxbEHJ0lZpW64J7W6rYpQzmbFGyYjNfDSsKVizRjZh6WxZca1k+sMKF",
-	"JzcxZVwj9xaKcsEKgt6VpO9wr4wP/q1UhAscKflu9qPO+9TgzJNkT264WLJfY6v+kZpG0ZLgQ1kvBpoo",
-	"2hTLpbzvUp1TBBUrGdWsSPfiSMi3bOr0N4YZ2Anv7KjezjqKYRZq91mDwbIBScfIdbiVh9RxSIXD7+zv",
-	"VEcpfSqICUvk02XJxcBHN887zhNSUe1DoMONpG7FyJRtqOEPDCzWkq3Pdc2qRgguNumUsd0n15c7Tdpu",
-	"ejcNDpG5LUpRq+1X2mtg1FerYSPQrKek0QxSQ7k518KsmNnKImYkoi6vCqZ8boSriDhPmXfWzPzUP1de",
-	"P8uUSrnw0VIoThMCwduBOYWLjZ173ah8O6zIO2UbBjoOZznTGVGyEQUrSFP79GZUULgV9I0wqVpQTMPQ",
-	"ZCWbzdacGRJia7O0lH5MVcvQkwtfw8VmLJicLgFqN3D6hcJ/i4/U6DHHASIAaMssu4BlvXaXUkMeCJNg",
-	"xSnyQ7GKqvv0eMvP8Hw04MLM7IsgpXoXc9+t6j/neZ3Tkp1+Q6VP1NRLI0+RADCJfz/lqHTuyjCSNCGr",
-	"NMTN1a5sbS3LUu60NzpeEFbqzgQJf+3yjaJ57GZfsnnHA2/M+SJD1SYxiDjML87Roeo2vKWkdsz+cnqf",
-	"0+6kp6jYQWnZqPxYNfYV1SOPuHFcSuCY7ulo/umwksSZomu+aRRDb5MVrRlZ7e0PXBErc4JYb7AdtZRi",
-	"OR1R3W1lyYhDbfIOUz0vUSGws86O8uKNB+vwchjU8TkrQYqa4YxpGSv5I4x94eRKiK3cRa+n0Wv3PE3/",
-	"nik9Yzfm0f4m2X0Y/7bRW19IE/9Bb+UukhTzR0Ur7QO0ICc+00QbVi/GQHZ0zHihimlDFKMlQgNZlR2f",
-	"zohUiNs0XyHANbfzzjEuxoBJolN68JEtxEKRbpImSUzJ7JNWwWqzXWKGzOEth0PaE1F0dyRkPuLFw8Gr",
-	"dB+s4XIJQd85L5TIiiksz94DjtPMLbJad1TSUbLiOsdNCSP6qqlWUAajJObxFErWSDIQ3Y25x9fUjMyB",
-	"w7GM5Irr2lKwNoo1mpX9aYtGA1130+taMVrosflmCJTtvoDNFnGp/wuknMo1KfmvDS+Q5dhm0zKzy/J3",
-	"YGntpqWYFHIIDjIZ+UQ/43mb6bHwdgwUm5yKgo8ENnq34Wz7NZqs1N/uzOWxef8pEqTfmqhsmMx+nZma",
-	"2gmJkOt6LHvA9B2/HckgP9Hqd7GGWLigU2b6WkE4ZRuvDhwCPtOrc+INPfQR5aR/bEONLesyHFrX/MD3",
-	"hyHDwCvTCfIuBNoqK52dGaYmdJpzFwNtHUttxNjnT4S+rjYUP4zxpkKpzcZeCrHUeqmS8yoJ3ohO4+WC",
-	"SIEhnRvyS8/yb4yvJwdsiz0oFDKIHNl/7gQBoMSbUeimk1W1MTNmAjpvIhGrvxWvfQopSlrFcl4za150",
-	"CHovyJ0PhNmdwiLtir4PF/XkLsKkYxpfTRViMhzNQ0BDYCOZJjxeuD2UU0drHdr42mcTZUlPZ6Xh22+M",
-	"CSi4KZYl3Y/bFF1Vx/ShnQWTmTfaUFXMZJKfZKNYAf6v4DwAUnNFFQBqkpozqCWvqTIakiUZ32yNQzd9",
-	"bi9x8vjuLsPgHXn8h7sML3Py5FlGNC0NFOT0mYBtNudT+Xo8aX/OMHaJFxjFUJVvp/xAkLVgdxp3U67d",
-	"ViEoQ5iMucN0WRf3C/A8n96NaRjnfsSHGI03syGDglyagyQaK2f65UmaNLqBvNYhaKw5lp6RnpS6ofX0",
-	"KE+mRimpMTxn8fIRwCE5c5moGWym66emxvm1sdpIPq98O0rQiifs3GQ1nQEMrGpODV0s4OfSAc8qFD+r",
-	"GNwaKzH53MQhsNl7o2i6tx8hZ3t5uk/uYtljmDQXxcXVPgron3pOdtT+mRFdKy7uS/vXTUl/62f8TQmX",
-	"bklfjEA0pn/nt/bxyMc+fjJRh7tRjOpo7l4vk79V4/rG2qpxSdOSW1GjXb4MpMzGTq+Mlpj+AHoLijad",
-	"ESnghlx3GY1KJ0d7neckshWfR2LPaDRfmpqs3Fqu7JZEry3NQFFWjOZbVpAKtTYqyNM7UnERJlIhJuuh",
-	"ZKxozny57lxYgwGz3TPw8oGWCmZO0eTxwzsKNdOJ/C+/nKzq5Ga77BWAT+By+Zlj2qLzZx6FUd6JIP4+",
-	"+H5DtWlLMkWBXR62jCqzj+6CS16ZufNpe/d4cutkHYPN/04AJlXNrDopXBQMSutYAZ5XLgglFc+V3OEx",
-	"H5IUBM0He7OVK4dlA8Uh/vV/TLlwj52XZmbZhcL63/HW2qovBpaHsx7PLD4/Gxl+AuryQFrWJeWCqGYk",
-	"K7FnwUzrDPuydzbOmQY+R65r8CKsViWI4pqKQu4KyMJhxmA2DvzA2RE3WuSb3jwwpXjhrXiwQ9qI47mf",
-	"tGPMWAP0gB2V6fOi9wRq+iAbFWfKU9EkfuFmKxuDzQsckhrGS1v8OSut8aNfYGgNnzU9QV7ckI4A2sTC",
-	"Q7/GBcxZ5xnoGhSEeYwHG2NXHDlYKH5qN00TdEbNSKqK3ITPJmpaxsz9IHwy52IHFSziBvkjej3Ijpm4",
-	"nMNM+eVk1vQLsN87+l/zskzg58+nUXri2ABevXKaX7cxiS7BE2ACQp9gvyuH70yjaZPvvYPVpVhXshEA",
-	"f6dLnrsaXllsIpzZX6jLp755Redg7fosbFyli662ctDSieYuEXlLRbGyd7Nlc6usu//fSXWPy/G9iSZW",
-	"WlJVMHXzyiUdJK4U38KFQhOGw0wye0/rHYMLWW+lMp3cCEA5c6oKklPxmSEr+68yb6ziXMT8pOkZK/PL",
-	"egIWuV5pTJgVefF8iROSEy4THUmLhAAfBAGISHmIP7WY5HxNy/K08s/2Jc9IBRY56nte15gsJKT8DZEE",
-	"CzllDgyD1wTfDjW5z2fUQD+e2me3/vieoLe2/8GJbVlG8ylcG5N0S/Gvru/JVKEnrMPlOrSTjH3X91y7",
-	"BjBD+CYnbZL6wpy7F4LtEvA42g048sFupOjnYgGsSws/IZoz1EEfT4ZzfvE+ZHdJfKZJ3q6CbGWJPcg2",
-	"z8nfF4aLvy/Asvr7om6EYIZY42G3Ykrt/74A5RECPmv4w2xdZHAY+bk7frVXtP4bbvw/1qWk5ounsDed",
-	"IJ+h6r7zxVd5Y9BUpKUUG8hYw+ZbGTESk39uyJ8gGIH+ZeyKYHeGC1ATvTuslFLFY3fp4h+etqOOwMkG",
-	"AZgIoMW8NJc1rXi5TwAYOszZgDI/3KYZ82H7gnmPK7pLf6WHaZh4RycPjlH4DsPpYFfwgfRiVmpYNNz4",
-	"TtZh7nhtCVQ4m0TPx34q5Y6pyYlKzjRpRBGG6NIRtOeSgt7SOi5OvUaQPJR/YQahDPOJYTHDDzmk8oDB",
-	"spateywbbPaAfg/WGbBDQDm97+9IpKXUARWGFN/ycyckEi2l1212xwmWUliHfhqGt9e5XDZWmKaGUSa9",
-	"6AJj2aKEKxOK59GVE08ra+tjhn3WXNpStPZbAkpARnSuqMvXpDDNpWuNDrNwp5PJLJVG1Mu3jAmskoGL",
-	"CS7lvOo6qdhL7jPdNdo5Kck4NQ/SmsLxuyk1NfJ94nP7kyo1YX12EjuAXVS22F4yc9bVAvrUWSTCoB7M",
-	"k56ngPZYJ1jVSYWZkOT+msA2yKzX+fWBbWCognK1X64Vg1DWZuP/uikbw4T/l2gM/nXCU1BwZm5gquRF",
-	"2lfaFSJ4ES2v1FAkRAgC+Je1VGz2aw4r7/TKPW3iLG95duRSPOT7bzAvxpuUUW+nj2EcJ1p8zE0Pk2Vu",
-	"kck4MB3CULpAg3reE/ewkPMKAJIKeZ0ZhhW7hUwstzsJjnEoNhxFuU3pb2qI+de2OnCkOyE2gB1bnjqN",
-	"JU9rZWCHSHcPgMQYes+Pxukvs+/dxuJ6U7Zztl852E1MA5lppXZWprWdV/Seiw1xTvJYDQUmwbQBkWdZ",
-	"ckbS43j2W6cE59PJkdbut7Yy2VEsOTgL8Bhn3/Ginfys4Y58hjN6Zc0EF5sXTnWigF2DqYqgPMDGZxju",
-	"cqdCCaqp9v70m/7k6YwP/zzaAcFgFuZYZ+oAPAaf1OH8C22kYDtc1aGrklHdKFY4/J8BoAkvS493hgje",
-	"LqF3pXg1DAJZlmsMK0jbpnyqGfdkINRbhm3oheWGig1WQfiN9oqcfBhJVA1Jpv99P/vxEBjxAQRju3GP",
-	"vzyLYkcsy47uso5Jg0OelDt6e/M1cnyy0NHbVuhgZvapAAMjWYGdsAhNqxmZbv6yHjSRr7jw/3ycpd3Y",
-	"ThiOgy0gBsWFWkylVeh6SyBaoBu3w3GVJ1nh32jDq5QEqBEfb63kijncR2i+dFB5tjLrZiSBSzFacLHR",
-	"ZM0BO9olyBzagIAsOqMV2YY/sKVUS0PvWXI3LvSZJM8xGrbx3ffs5ISb9I5y481O3gXNTbQc9D2hAqCB",
-	"zXYGtsZlsLUHlNuu/+AAQpzq7iyDLc86SknFp95Rk29vWvpNpn54D2n/vX3sNDU1d770Y7v2y1aWDOJo",
-	"H7pDmQJaLtm3+ORBTBT/O8OpY8IKv4cVdpDD4FYuhWHCxO1HXrJRE6hiBadL/O8p4dUO1HstayePLftb",
-	"zsriJyVXJatm1/4aGssO9TVUOyVdkj8iaGMTRkYUR045TEqU9k6KlF7++e2bH4n7lXDRlioB7QAM2r/B",
-	"1Xnb3tgvyP9nd8JVjP7aMLUnNVWoGPZUruGbk5XdfpWZ34D4trakFChFcK1ki1w/LLLFP7UUILS3pion",
-	"s05gLH3zrafDaX4DBFx1696Ez/iWq/n6RKzF5o+MKrJWjP3WCzX1UNrpcQjNkaB5tFNctLMlM2SDyr1U",
-	"RNGRErEd76cEAQuXEACwywfPARfFfjodNPyiCelob4sb2OxkwQi3L5xRlwM/86Qak1oGF9QuzujQFbX0",
-	"lPxtrG+Ky/GL2kG0DVV1nLiRUjOIPceEQym1jlePv1IN1wz9/jupKmIlv858OqD9YKgiInvXovL0FjyB",
-	"EebgAyOe/S3WawXNlFxhF9ckV9Qw12ypqR1OFiWG6cPqp+SCxbubr6YqZGrGylieYYB4j09EcYWONuP3",
-	"SFdt6R88jkF3iMMXVh+jRUGa2v7tcc9wy86trHNAX+NgZwHn6wrjQvZ2bDBSpzYJmeCIrIHbkGgVBGx8",
-	"kmkA779j2pyUGnUJ4kzUZV1/mkN7y1JuyCUn4nMuhkO5OSfOwadp2i1kJyZqtmdwmpZ6TDai9DvmJfLy",
-	"MRJuGEn5fd0YqwqtA4zi6Qz3gL2e3M1BLPbVweu1K3Ja8wfmOhdC6jJgS1FVTScaT1WLJNfGHE2rnFXq",
-	"epAPuciieZF+e2ZQ42m0+Cda10ywuTXcL8nKGsIUygJ2TBjfUwQMWrDG2ouy7XNTK1bwHNlmaHiV5ckR",
-	"tFn9zItmjjvgnvcC2EFVyJh40oaaFEwljuhz2BrKL8q/nhJqYim5zffsG0xvZg/2l6QX8MkPvt8Nei7a",
-	"c0lJwRlCyWLX0YuMoscRadHNlJJTXVIhWDGDDLxLawaMJrwQb1x2BSdN54gJPy7req/nLvzSfklLEkhJ",
-	"7SkFx57QSqy4aeXHrBY9BXzBd9UZrprO8THwqrH3CCZhsHHDE/LDq+h1F3hHBlACrKwRt4SV2CDQkkgf",
-	"D+Hzu7ts0uU77h3BL2fF1zJvKvcZ/1p+qnOhAeWunGaSnNfslX0y2Y8+inA5jl+dnoJwtAw1HVQYGpLl",
-	"yQj1+zI+DFqV084577lxHjqfSeQ2YEqBcP6flhBP9AD92eorbxqTy4pdvlLqQ7YAnPLLYGFafSQlDYYa",
-	"B3eYaJrBEk8yyv7iCq8uXpmhsX/a9C3jnztWkNAOFuO/77G867D6guoZtx2O8sqaY9EuRoBWO+IZDvFs",
-	"pYN7RecNDxqbUcUQ709v5Q5AJLesgqfQpduVN6ATa8ayv4XJ4wvvADRmDShccPRM/As3HNgbkdGC/Zk5",
-	"ZNcyLipP21yEeaP+4APhUfVpX87eyLcgZGOj7Wg9Qxfb0TqaDdqWCs9c17u2MHscOHX2mD7L83BExDyK",
-	"xiHRkek5HPQnASq1g66DegDZGCyE1oTqe1YQupKN6z3RaPtvVyV+WPbirtY5KKr+lXQcVbh47QzJty+8",
-	"Ucpd4gvD0Gj3dn/y/uKz/tdPdkN3JB7WOncEFtBFyGB9Ju5EpT/0zAniQBZ56h+X5q+ch+0cAPPZ4MyK",
-	"7pazcUIRZ397pFbqGIzywZSD4Y5hKvdE/5l7lcuyqUR0V2bwzf0gMuXdTB2BxMGHktls9OgawU2y68N9",
-	"bHsI8LJvtTvCKN12C5dZdA3SLKW813MTilkPPqXt8gouzNRAQJtxDJ4MXEYC7XmX71lNbFdK7oRecrGk",
-	"XI0UG3ZwAsu5hI09Zg5DbBBMaUFhOMtHenOzNW1Ks+xikUkdfFp1Mb1EdqIM9tWetIR7cB4bJRFNc6QW",
-	"8Eix4GwxWTNWgh116EBnrLSKbdfDn7URysOdDQCbPPG6lr60eODYqbql1PNhprMFtjE7EZa6j34P2x2O",
-	"2Ic9DkCO/VcO6fyAsjpaDbb4oMzukBM6ahtn1EBZPuTWsKFzusdiJhv2azMi0aOPzTHztQOZ3rHA3+4S",
-	"lhniUvfrKdJP8IcgDbt/frM/xOxrntNy6fpGzfie8M3xpb71fqU4dPSYBSAFyxBjF+xhJwoiKP0VL3nM",
-	"FO9Xi2uMApecESkGAEqTxD22p32MtPSa4InvTmy9Ecwe7EMIjw57PH4y70I0roEUeJA8Hm+ayeglVdzs",
-	"R6rKID0pqmTObB4z7nYyyvnJI+TxmGysobixRuasLqPHmKKdsf3Abhd8zxLc3WmF6l1HLueolx2ewuFG",
-	"J7atsJzkW1cYibjML8idA0MS0v04s5XR2HFW9J4tEYx/nipC1cBxdKZsvIRyYMdIqtg7xdw8NnFbdh+x",
-	"Kof9M3Dnejt/jDx/wByx0wNmHWbMUYyr7slzAeJnwhfPyMg4F7DSh5sO+zeUXDAiFamo2GdtGPHZ3V0v",
-	"qfAJeXz7FPs4IZalayWjcykRIyqIFmKp02TEMKU6BPso3AxIITnqgK/DzG6Iuemgh2HB6Rjfz3I3GcIe",
-	"6Sh17OuLk777R7Z7Re9PaaBRLOlAMFHDHhleRXWknKpiySNG7y/cbImDs3reQdpxTJKBiYgrvp6M/CQG",
-	"iGQXmTvKXO6x0ytq2yhRYsSpB6Ywp/SrBQRz3uUjVWiQjRQ9CV/lGeQs4dXqzgL+jxXPyVbu2kQnrsk9",
-	"q9uOhtOnFAupeUiIlqzCsm6/hd25xW6DH9nudUrzjbMiivOOxDfWC956EpN7H5W8HJ0sk748dlbBAJ1R",
-	"eXBYI0eUVOWd1Mv5T3IHdxJm2VrCVYzQPiI0mjHXKtG8Iu0cCTvDCkd296+dDLgCD/zrUXNsm9JI8Y34",
-	"idazEaBftt2s8Fpy+Z5WNCpuDBOkwDD5oNHO9XMT3RQzwRMgUZ9p45yj6J2wY9nvChkJwa6hogyADIUE",
-	"lEJ8AQozFWcFKSQm3R1FsuqS83LX8xtyFaP68qyNO5aEevkcQ1fC7FJW28xCu+Qokv1F1pAtGlFFy7Sg",
-	"GBBOybi/6i1UAgppyIrN8DQdhF+DLwvSJHEhCUmRN57XZqVEwjoAevykyoziMMHk+ohJR1DV+JgTgT+w",
-	"Iwk8YB571weiSGhX4QllQKRNOLAq2ZoqKBRACtAnwpkN+dUHTH1fy15z9DEvX8DDSsk5AZFNctiVP7Dl",
-	"5rwgbZyng3bCfpbwO1L8KOMe+4tA84QKgYdRi+AgIXmlrNeDa82id3s/HAPF71rZtVZd23sNGZQUEgSU",
-	"offsBRFsQw1/YGAF7hFboMLAcQq0gV1NUvzAWZOFT/xw3xEMkZjiGMqnkzIdYYBTMaRmpdC9NVQZr7kG",
-	"zaTuPjqUFCx7zgaf1asgSMKdC/2R04qhgOWCYMfQz8hOqkLfkJdl6QyPiu7JirW6UgTiWPKSFUvQdY4X",
-	"qXmJu8VeJituECRFFEBfVdPT/Afh9KkT6qUkz1LnjatNP95woyxcbCn8EtefeSPLgiGeooKoc6OiaTex",
-	"9nBvHpiYnW1vjKyWWxZr1v2dPVhBsLOjkhVZsVLuAN+ajZXYl8cqeqkOgcAJ9vLudxq3AgzgaONorIMi",
-	"/lg/bFrV4yU9M/owHmDGHBrVulHMqxAvyN1zItgDU6TqnIznrMDuuzPxur4cwiqVcLYQMYgbAz6Rq79i",
-	"uzPPCSUlLwpWEK6kILV07qhc0lL7AxaFL8pDkFw/vdtWO1DcCz+KWAMuiACmptW/BejfaBmklv0/+jK2",
-	"XaoRPkYxACKDnG1WPjCdBXSMB2ZvVEQq6qoxn0QPplVR41lp/rSyI7g3KSANb3CP54I02NdOguc6zV8n",
-	"nag56hP2a4sgbQ3s2L4MOzG+cBLKU0iypxeXz0A+SikVB0KYH6roEcM7n24yp5seK81sPw8E1BD+nRvf",
-	"zkwKspa89FXXWBmYAfANVR4JUZAtNBM2hNF8Szrn9UGV7ggGFnSwtO/vtjzfgorBSjMleJ/08V2iReZC",
-	"muX4vCXVxi+3N702dM8KUgBgyFlLGLKNX0+G2xFjnWit6SyIBlrEvhg0PApu40oijiUXANeAx5ogvp9O",
-	"l/WPXBytfQ+hlumZPu/N9OU0sqLjU/fxsX091pT0QwIjIyeewMU7MZMZv+2KmPoNV+ROeFasS5q3rUYA",
-	"x0J/hn4RJXe6szrxJ291bukDy8hqTzBjYQgr4WuKxnL/JuLyLso7aOPy9C7WwX9QcnT1GSdO2LU0e7MT",
-	"JzU0c0uZ6XMLUz5H2AVSFB3WryMAyzwv+r3M24MGyMZ+ll16m+VYr95c1vulXI80mEcMIUtxnQ/WQIt5",
-	"q5/13em4eKS7YE1f3KUHkA4jwLRsLp+tikC2ZVOJHn9lXlw2gpvnRLNetSEelnJ2a58ePz+DHH+GzLX5",
-	"FPlTScVJfuSVS42YCkEEQSzvfZjrTVvzabT9d0wUQXfsZYf1EYHnpESzXIrCZ5+SjbSnIwY9cxVUsLnU",
-	"1pRCtEZvZ4BF1K73ydQOQvOGD97dEf+sHxzsDTXk8d0deU2cXGjbd8xNVfNn5ZaJCQiL3iKCD04JdnyN",
-	"AcL5TkEX8rDbcJpD8NpRV3tIY5HXhKDr+F6d4N/zm3USoCZ48md0yw+hO+MIJqbR8bDPWGMUP8qQwKGC",
-	"9PmqpOIe4qy3Nc6rb4U0j/bMQBq6731ldZiu4SfZMzOZweGgSn2+jVt7TEH0mC0zg0ezqllPyS5tgVmS",
-	"EFlufpJcnEJaARpHP63So0UdBL98LekUxqhL2oOhT0nYczmE/3uyXufk1MzMkP3IoCyb8cA7hGN11jbm",
-	"dXkR1EETHjHunt0l9/Eei/mPTjulWsrGxFzb1LVwxNzfJt4bWzcqDgnpc2G4JhWjIv62TzieCj+kAt4E",
-	"zVHuIpr7jFTqE27DCyRgX7NrfzS12E+ZlmJ8TmZ1l/Q81yLU8uQMjnimS2q6AO/VJqaWagyD9N0gvZwC",
-	"mtY6io5ZwpBvRe+ZAGVgo6gwDNvNQnAylrtH9dIBtR4GEiBG7xrdE6zUdpEMDzkbZeD50vMYUGdEsv7Y",
-	"lGWXf+zUHSt0QDNqa35oJRtMQ/bC5vB8RVO66mCjGhaPSnllJ4o1sDyNcA5QRzF5buzDxlfawyU4N+ml",
-	"i/2O3QeH5wPcf9DU+hINQ1qVJEIBtGLQsLHrrIw9WNE1bW8o3yFfE8UqZj+cRZNXdbPZMD3an36SQPz7",
-	"7iJOr9qc3w8lXGxS88V0pLjsmEwKD9mxd+LdMMcpc3Av/JWpgudmtnxfOjUjTQYFLdYRcHFKGXA5i1C4",
-	"IoSMplzuLf/mVLgcS/LPpti0WcHaUBEXxmd3SJyRn+cL7iCuboIOuvh0NGFvvWa5OdqCMcXAY/br59WA",
-	"y1RwmyRglX4yX9i+0WGruA/1a02DURTFNPEckJysWcSb9f97dkO9ncJ9ZpxIG9rzgVMhQZc9WIGSu4tU",
-	"qWULaDcyY6iKqvvJJGNYntunNKHjxcZZgueEYokTU4MvnUbnlpG8V/Clp+0VHOCFLvuRzqQle2BlH3PF",
-	"eMwV8M7uqBLoSclpA+wTt6Go4X0zzKOzOxmJmXJ91819PG95BBYzsVuqEz74Yd3KMo+jOd5GNZ4I6Y7h",
-	"pBTIn5nOG3apI5xXkzEKU/2tkhURoDmc0/6gK6sYMZQKKVjXHIlr4nrIXqgKI10R3El1r6PpiBVjRhP2",
-	"wNSe5KXM7yP21tHiExw6KEIJGpFBGldSrQb2GpvfD7frNfY230pZzo6wpRAUUtOq2cfyzd+sCS1LzDaH",
-	"NlWrGV3i8q3UY1ZpofgDE0u5XifbXEEjh3OwJy4DvewV+l75Fc2ZwmZyHQxUzVh5BM6qlOOm0yG8jNc/",
-	"T3hjxkQDjmg/NevjT7jj7Q6mv8DBF0bWMqACT4QZEm6i+HaccZL4fts5JGdlsEM9rKsMKqXYWKPE3naH",
-	"FXr2khxLFhzJQXr0ebRNFcZGxnJltxL81RCG5r0w9GrftcUAie16z7U9QY61GXk2ua6j7NSO9IfJds/H",
-	"oMy7jXoWDvPsbmycxLJbvWXl+lj+eS8AHrifPdaq+2WAITl9hX4fllETeCrz0IRmJwldyQc2+ybt/PRP",
-	"p/POOuqf7f8tDTdNwZbjzaxdItkgG4JoRqcagX3RD9g8eholugvF2mYE2vJGKSby/TBZKAGJ5liQzddR",
-	"tJGJoJxhPF0fOz32JoGuj3xEdx8GUGZFT7An2qgeiL9iq7Qtpg2+wBRfjW19t4xsFK2079Fj9Qjfxcwv",
-	"CLLgf/Og/Xo6zpIDHCN+mNvxbqVuW7t9Co6vRzsTN4wry7hp+ST5jnFv4h1jhczXURBZ38Q82g7d5Ydp",
-	"/huUIUgFPc+p4loKLMEA6eSSvo/1QY+wz2gx7RVBGg6T6mDJ7uPnKiUHuA3heFlva4816IbT8XVQl+2I",
-	"YJWa1X7swvYFxW2ZW0YYN1umyI7u+w2tuCb3wrIWVMUl9oI+td4i3FdXvtN+SHQD4faZeYMUxXIUKfF/",
-	"hOHQC0e0xayoW5EVtuCPwQW7AsDgim6T7ngJrUoKBEHLt673iOLVqEQeFFGh0BjWUWWuFg7w18CwXCte",
-	"bFiLCxh3AafpS0++nOxbeoLCFNfg6kZvlxD8iSff5qrRGLNs9JYVXffi1uMTabeZoFjZQ/1Mn6ZYmUaJ",
-	"+GqBXrgm9glWEGiv+5wISdAl3RaYyAK8RxPOgM7ad9udkheFLDE/LwrqiE9KpZX1WQHE1vZPECyM5ukh",
-	"W2u0xIEnnaKIkKhYy84FlvWMdn2MtO4d6SPpq+Qhck+xnthsWTWj2v3oqKjWIsLKeeXz2cJShj+8lACN",
-	"Pie8NXrvj27ld3gqaR/Ki3NyOiLAC35Z0wGkwWCN7vpa9FwL7Xa3pBwDKQhINyV25bM5TvOvBG9nLSun",
-	"ej8CmXGaC6QFLziRlkYgwO4uAwF2mQKO2ZhfRzb7axRPp251anJpnwv/yB8Y+Ap8u6nlJnOu2OUGXFEB",
-	"XQ9TMfGpKY3j7i6hl+5HQsYIpNFEF9zpJc9sYBV0ve6t2RV5j685PQ3SHdVAxTRUu2pWSG9AnIoto8rE",
-	"29QdvzfGWgU/PtYY8Ar5kT1I9ONcicsIehHNwzPpcddp/LmjdcxI10YfTdk4SEWLwqeKgr0fqWSQKQmP",
-	"9vV+rgWubGJ7Cs7MDXxZ8p7YV9oNOS0Zvv3aqNaH1WOfaYJtoaZujUsH+HFxqfs2m6Ta7fMVZXM7rjaH",
-	"yvxkCBTgOCJOJMV/bZgxDJuqY9m8NU+8HeRM/JPygMFJHaVowMuI/TQ4E+/nxueTQNSZYLugNu+cPs/W",
-	"RLzIUAcRZOyTFo4/WHnWHXMKtIOnpPk14e8cwNCcc10bNt2C/ouE0gq6odEKSgDZWzFS0YIReIhoGc+E",
-	"dk1E2iavdGcvSAl5Bv5yGoM8ylxzrJhZ8wtCKutxa3PWl2IEdCvNXKgo1wJ7tOZzJIIWxbPh1ZGKVYA8",
-	"5BVZNfYmn6ibmZ5M7xgzkP0YnI7eUlWDbw1TBOChFCyqWLvvd4iyM7vVt+upgSrcTMqvvFETuqT8x3Ra",
-	"2YYJpmQTR5xCNDPv9UgvFx/T2O4mK8lf+/Zb6JbDDDOy2gfdaF+QO1Iy+gBFyr7uaFA8/iSGngCq4EGZ",
-	"nsDwfyPu43uwjqKDDfAkVo0xTEHc0zJi3ShGMJF2yuhbU7PUhhp24KUFknHiwUG7xNa3ofXSEisb81HW",
-	"rgJEG0arYRjToREcZ6G7m6+m4LrObM0i1SnrevIssSCua0DhzIFlXlKtIWQYKRaE9UXKyuk9I5QU1ggl",
-	"TQ0OOdh5j2XAlYshhru828qSkYqX9yfqJu4bpgippYFz2DHeuwlGPl5N98VIf9+gP8xAfX5gSvHCddpD",
-	"aXVACS6NwMmydJC0pA9LtMV6MvgkW+ydwtXO9IOv1/Er8E8+USdowmApcD3BLE+nmMV062zzYqm6X6Ki",
-	"spK81EvnKHaAjdIlPE0Huf3YMSoKMqzPQpw//AE/LarWnw6DQB9mtjS5BFy9+5Rg+njrC9iL2Cb/AumX",
-	"h73TrIK8o6oYS4pwuKWQbQWReki7CnFPCab6J2b4vOwmjJgxDjc/3cX1C/YaiWIro9kWgbNn6gFMdndg",
-	"Kad4AEm2WwSrzcJ9HN3917SM9ED0dRwzu+Q03u12mDzfsFljJXKZx9U8JO/RpGsh5W9sBPLiQOfZUe5o",
-	"uMBwt77ndR1VemIM4pAo3ce3Oc9+o/yE3apGjwmcb7MdHbO7FvFrNS2akTT4UbFgrt2y6FjDoLRuH16Y",
-	"HLYwlBwSVmvJRTpeZk7LqB9rT4qGeeGTLuVAfMTcZR3tTR543qgHltQ05DU++SFbMG145Zj12Fvf+OfS",
-	"aXWywbNszCxZNof465KK5bwM+lrJVbQPQ1uk3U8BaZM/KI9n0ERhK48XytFixG16OjOPZPa+1AiwTxVY",
-	"4HjnnVcQA0B3M++6cXCkQDCcKAx8JUywrpZJsgO2P+ho3SMhz/CeTILTjQobaxee0IrslCT1uyPVINfq",
-	"VXZCTlfUE3iRgMmg/9iE6YcL1jev0UU2bfKhRnnr3lt8+PABomRrGZH+uFDty5CAojLS1pNkLQwfFQVZ",
-	"UQ3+Jee20PCf6Gm454IYSSh4fRHE9J6xWoOCgQ9SUkpoGAw5hzfklyDBGfKYM+LSikleQfPOygNj2g0D",
-	"0MyMGFbVTFEDoI2vb4jDOMNhfv72Nfnq6bM/ZGgcUPLnt29+JMAwTLlFaCYMEznDsA3Ur4HJQNaclcXN",
-	"30XLm88XP8CGLgLeXjz2pdG05ovni89v7m4+BxPUpY3f0prfPjy+7TyetUSCkbBuLsV3xeI5IJW9rPpd",
-	"UF7JYu8BrxwYB63rkufw2u0/NUoXpLJJ0wYG70iwR4NGNQz+Q9dSuLynJ3d3F54cZz00edzefGg7948N",
-	"167vtoWyg/KuqqJq3+Ehg2OYWJ5wOZTWKoTjzHw0Dv71GQJ/wiD+nDxWZvyU3vIKcOpeIcLiNc6pB8T5",
-	"cU/JTu2rvQ9PChu1ZVjdiSyct2rYmQf3zmWpZkS7HS7II7ILwylOtnhka4yuZG3etmYmgyqxlZI74f4f",
-	"nMqsAPfT8JBvPaZn/KR/Kqm44imHCJkf+ZQDGNkRfvT9AXc+dIeJs2efMihemtRQnWttS6nsDeFmA3Es",
-	"wGcICEMeXxjVIGeOSkFqWjN1Q8BXYs/Xe+7tA5YSHIeXrNgwdXN47hrKGPX40YNd6B76X3n6SVpw95WR",
-	"MHuULHZ0ry8ipK09gsE7qx7QjWKMPCJrajLsFZehRpERKDfAkj2qmft35hoZPMIkix3dAyGZLdctLQEN",
-	"cE3a6HxHAS2u8djhezDd6wj3gSL4keV7D9Dj8JQRo1xinCjzHZIRBKj955qbS5DBG8HC47JXNGQIhKdV",
-	"cGaOMCqW+bOvObuW0mSH/kSHZaducQxGOLJuf7+M6gRlhNI3UuUikM5OVnPmWjXC/YpZTjtaE8iQuyEv",
-	"Sck1NMtrkfARG84uteKaEQAHJrmSWj+CAsHc9GU0e99aMdFD/wZ+d8bPNc4cJ/hEp46Ts+JbXrKxU1/D",
-	"b2ef+Evn7BVw67o4fEXNDfnO3bygJKMl5ao7Vo3xqQVWxLL3Bk0re6al1Lp/lGBEPjLOQI4fJ2QBv0OH",
-	"xzVOsx3/Ex1oO/9xlautLlWsZFRf4nzfyYLuP3OmPGjTYBztqLIqseVhuEdZQTTkH4BB3fa5BHSN8DAD",
-	"70L0IL+rkG0AdOk6Z+mn+CQHiZOz4muZN1DZOHZ/7qgma9kg2MuZZ/gtd1aPSzXiVv3V1jqyvAdashXS",
-	"ViKQRz2ufP32rxnBtd9ItSF4MIRq8IE8+v5r9/Kf3v3w/Q15aUgltSFPyA+vgDSe3d0BcPKAox3cADb1",
-	"YhEq+J5r8xf/0MdQY91kKTqsXxckQoHP7TKGq98Ucs9qQ6x2G92z29/d3z7cIoLJsT185TFOqMK2inrx",
-	"/G9Dbx0v4KYFXfp5hz2CllILgotwBc8XvzZMtZgyz13G5iILNnwiKPEh+z06UskrxG5sBwprXbKJsNjw",
-	"o97KijlcWdE5+0DBB2hBNvI9Hja4t4qjlUrDmV/7lAFIkY3N4etw0yRGPwN1bPdcXnj6Kfzjyh6gnyA6",
-	"csg+SJKXYZlSbjJXoKAR0Ac7xkEYq0/ysSm6Rzz/f/f1wm5M/Gp6WRRXdOX8yHavsLA44T56fNGjGtMm",
-	"YEMRwZWjWLrAuX0vN07WoPOlVqzguZ3VThK08GhBmxAru3MjcVE31koA1w3AIhfE7HjOsOOo+0+YIUmC",
-	"3uT6YVSKoib9vdxMX0P2xrx1Y3WbP+S7w2xge8VSt9lwWwY03ZLzZbjFnibFvNPzeOT4tuY+12r0YnpN",
-	"Ucxe/2a3M9kZY/lTkcOw6wr2HzLRLnoKXc8+jGF5ZBiuiGA7po3PpNFXk2JXtHp/ZDsY/SNLsW7OCByG",
-	"NU8vLcXe0gfLrYLtYPwMJ9D+7MjjKfFk35oUT0Aht7/bPz6MstMfWefGuNJ9PrW9GXx7n3wvxjTOwYCh",
-	"17IMt/k8FskmH7bfnSru3DHdtkuDAPr1l3aEzzus4yuxeguq/f8Ot3vqltiKXhU3pDXX8bJwFpM2dD+p",
-	"pLjRJgVBV8Y/eqN+jY98jCu1Q0hLuFFxXVcylj/DekB2vbvSoUdciYFwEz8u9wSnNxK35Xp7cRb6qTEu",
-	"jYdINMgBc2qKQewLidxx+7v98wNmI5UMU7iG2TGVfGDtkfY2+GkUj5pD0Um33kuQr6uwgq0Ix74hoH1C",
-	"hlMHpeb7Ne/JzhpEKGPsZXhz5cvPbpPnjibCHFjFeEX+sEPjJB/bSftpWAS/Nc4lcynjOMPIhynn65uH",
-	"j+V57QAdEy4TWNb17hLclysaxjDB7e/2jwRB9QZ9eqmCagP5aUpWIaTvxQQWptQQuqN7T44+l6qUm440",
-	"29KpjjLRk8zF2RILHJ+QlTr0e/Zlw0w/aFS8vWXmTTf2pWWbHfoTyjaHJBqVbXjMF5ZtL4sgK8snBhhI",
-	"0KobQ1Y0v+8op2vqZ6ltUpghjtO4KNuJa9rGgBF1uJM++A3dfC6UVxGwNQDMarJixjBld010FeXXlWA7",
-	"Yf8lig+3v9+z/VEp9rWS9afZ/ZcthGQo3S93HK8svTr4BlfF71v+X0HGubK/cRk3bH8WdLb7x3j8bTAJ",
-	"lMGPzzEoze+XUNTU0qEd9P/8jT767e7RV8vnj/7x3/8+U97uriZudwJaeH1cUfuJiPMv9ip21BifyIFV",
-	"B9QLkpi6JA+ArYYnp2SvDjoSnGV+j1BEgOR+DbJoh//IhNFmG8RvYC/jL30JD8IPTZ0h8D8ocmyzcYGP",
-	"RkCUzRDFaKGDPD3730H/0a0siykC2fmK/NHrGWv2r7jZv7ieTCPJyPDjZe7nLmsc9Pxu43IpS511EUyo",
-	"obshf/zmHbm5ucFNui35A/g+KNFGuYR0rLl6pJkwhEHhBGpIkGOFdQ2SlFLeu2jphp6rZY/6wqBivDus",
-	"yzNjUJf+kT1iLb7CSCoW10gnrID60Is5w9q0ZadJAHQc6dAbXK2bpRjDK2fbCbkjUrzoXGRxvxmOfZPE",
-	"n7e/u8ePanPfiGKEVyddZ5fiMu86cxt3MPw1vWE4Z4KGPNjSW2D229/tHx+uHBQKFhlX8nJs43KetRx3",
-	"lUNe6utu/EuLBzt0mPz68W7rI+IhWuaEFdKXiDrtXTdcGLJrCCYVcbghGVjPoLKtQYWzZnPYDNwa1jfk",
-	"pW+jC4Iic6WLSvsGuy5YNVNY3LZIAR+J78b1xJ/aYvTTCG9GaTrA4Q1w7CYgEIbw8TDCYbn8vyJVX+iy",
-	"swT3n21N5n8RoBy8+FpxnpFKPrReISBkDhBpNwQAMYG1GvXASE2V0Z2n02WQQVmfI264LrkmHtajIFSw",
-	"XeuwBA6F6WbTvGobyH48oh+p9IaFXEfYejS3T1VV6D5uRkWhK9WF9q8XSz3xhWyFdAVHlDiMt1DRz7oK",
-	"QqM4Vpe2LWuQTDETuS0vdf3wZ5JeB2HyaeUt+q3PNQVmiNzuw8/pr3ikGcABsD3M979DQl9e73gDXc1c",
-	"vXRgc2SYPYoS0Jdfg81RvQjE6lqWJfjaOuJG/PhjGWzf4xNX3E03w8hmesf5gb8EfyCP0DWmAxAT3aKY",
-	"6AwDsvamUZxaU7/zwKIbAHolaF9sjM65sDBe87448A0JR+ukfnAPXEf+u9E/UY2Um32U8qGiKAszZ7Fh",
-	"ZYcb4zsg60ujgeyUNCwj0H1NGykLWAxZ7eHP3hFKy0aPfAed+CkCq10xhQLG/0SnCHOnIUT0Ooldxs8Z",
-	"ekGwOBXOwwEJYdGaZg9M0dJREugPEEKnuZGqA/IxWy42ZAcg+Fv6YMfmfccnhvVTefbKYeV30BP3Yx/2",
-	"AxPH2HbQQZM7t/JW7oh9B+1cfgl2DWfySQscc0aolQ6qkqDqWALgUPsIDbeZcHgQFStNXxZj0eT4sf65",
-	"KTbsqhWrOPgn4mOc/K9MWSNrjJMf/M8XSPdWbY3pTnFjmCCPAoGLhCNFDmV8wJpcQ+G5R/ExJJcVwusj",
-	"9gAka3lffMVEockArmkSzOW6QC7Xx/NIU5w/DY6LR4CwBpRck0LaM/VHmDnb6RDopaK5O6GM1Io9yqW8",
-	"52KTkZqx0g7xyAG6uMsAg+O9U/cguEciHteKPIbNrz52BlDQgvDI2Vr+2XjDlxt0rKzYBYvSXrFNI9DC",
-	"oMLBt7UN86xkhp983zTAHuD51oe0C5dYbu+Qiop9B+LVdfvsnbbvFhY/7B2tv+vSJq506kF7qk8D2tOb",
-	"/Zpev5d9+9TqVZ1N5DMMPAqkPRrwZsNV7DKdzE6SQgLO5P8NAAD//w==",
+	"5L3tt9u40Sf4r+BoZo5nduh7r912p2N/2GO7u5N+0i/etp/4Q5LVgUhIQkQCDABeWd3H//seVAEkSIEi",
+	"KOnaeXY++UUkAAJVhXr91e+LXFa1FEwYvXjx+6KmilbMMAX/ek137Idv7d+4WLxY1NRsF9lC0IotXixW",
+	"dMcW2UKxfzVcsWLxwqiGZQudb1lF7TtrqSpqFi8WTcOLRbYwh9q+p43iYrP49ClbvKGqGB0/p6q4cPxv",
+	"mdZMmdEpCvz90lm43o5PwfX2wvH/wk2+ZWJ0ih3+ftEsn+zLupZCMzj5t0quSlbZv+ZSGCaM/Sut65Ln",
+	"1HApbmt84n//U0thf+vm+u+KrRcvFv/ttiOtW/xV3/pxYcaC6Vzx2g63eLH4sKWGcE32SopNRtaclQVZ",
+	"Hdxf/uev378hf3z2/A//C/bEjWene7U2TO2pKpCAlayZMhw/I5cFs38y0VSLF39bqEaIwyJb1LS0tKsb",
+	"sbN/mCbfLf5xtCvZQtMDjHN8KN1W/w1ncQ93o8jVP1luaevj44187P5zT02+vQmWHPz8mFe1VAbZ0GwX",
+	"LxYVXa24uM2lYrfwJkz9qpKNO4+i4Hb3aPk2+Ow1LTXLBjth6I7BOUU2fU81gd/JWiqyUVQYVmSEC7KX",
+	"qtAvCatqc4AfKVlRxYhoqhVTi8iONYKbcMc3i2yRV4tsUZWLbPHG/oVbUv0f0f2+p2XDevRayGYFZ+We",
+	"dTMPjwBfdNNn7muPzqLdvF/Zvxqm5+5h3tThp9np7AFWzCieL7IFr2qmOC2jn8bFRrGCO07qn8Jf2IHI",
+	"NaFkrRpuiN1nQboXMqIlMfak8qbWZMVyWTF7ThVMTz/+yMTGEszXd5GJd1wU4bIrqu1rJb6TLe5l2VSw",
+	"w8yun5pGMTymxjD7ZM1UbpcdZZBaIvuPbgpttFG05FREBzDsI9LLR1rVpf3tCXly+xS+tP9x39xlE3wI",
+	"Y7kPjp693rFi5plv4tRY0Y+8sl/85O7u7g52C/99d0Sp2WLHDuNnHh70YuoL7UjZYjMlZVa0pCJnN/jB",
+	"ySLGvQaz2qv/WJ7aO79YUtPfFGrYY8MrFpMH9hZf8iLhDsoWuVSK5XZ/9ClJJe29wNZSsYyYLSMl1Yas",
+	"udJ2G7hhlZ66hd60EwEJ4jqoUvRg/72ldc0EUsqpUf7sn7PcnfaFsjGWd6dG/sU99slSIyt4bqZX81px",
+	"tl44enGy7eTzeNheElpeZsbYdU68+M49ZneOm5JF7sdscc+U5igZ3G9cGLaJSG7cKBgo6+ir+4xwC7o1",
+	"dlvZJ5sY21tSfiX0nqmZvL+SvORis6wlF2aZJ91L2SJv1D3T09u/Y2/wyU/Zgoki5YXvBBAbu/fq+uQL",
+	"+ORwz4cf1g6JK2m/YVLM7NiN29kZQmbXSZg37V6dPJa+JHhFYN2EGlIyy/vsnqkDwQtrcXSIVAOJtoIh",
+	"4QiHEiGXZcG0I4ELB5KNunSUdSmlunwxoGws/T1/4WAVL4qSXb4od4oXjqJ4dflSdKPWNL/4mwa815Jp",
+	"u2Mhffmlh7N3Bz48s5agMiTzFH51LHcev34n5upPnv36LPzEGnog7InZKtlsti/JipVyT+5uviZabjaH",
+	"jNCVvGfkGVk1ClSjFNnb8ldkvo3dZdFN9AdizcCMPLn56jkxkjwlBVU7P+/TOfMesdJAYhny5O6OvMms",
+	"zLIqC5592thAEO13JbygmVnqLVWRff9lDdOveWnlP9lvpWbEbHm+Y4IpsqWaFFIwwo22tt8ubYXaMFqx",
+	"YinX6+XmeNL33YyPdMqIA44ZpflgZxwDhB8/XFcKc3wninM5o72TZ9xkP+E3kbWSFRyMNlSZl0Q0ZfmC",
+	"cEMKyTQR0hDUSaOX2xKVJmtWR+nDDkbtX51TKMY0IH2+eX6FQf54ySDIoRcM4GTqqlmtSqYvGMiS1uWj",
+	"GFnXVs9yMu7skQYMMVxc9LuPzvXojOLr651CNqSwJCbyuuQ5fPSWbkbszr6KMqX5RnULqUJrZSVlyag4",
+	"1o5hMvf4mEHxtqRi5lVIWxtkavFOp7aqPlXlYYZpsFa82DBPaINbaG2YAjGjaL7LyH7LFGv/TWhpJb+x",
+	"H0+MlKSUYGclyP+SGjZjjaWUu6UVefFlftgyYa9j+xj4HPHGUtoQ52RIWFJwFSc8bS+I1QEVvf5i/iz3",
+	"pGryLcktsShCRUG20hj4K5H3dqlbRgT7aIjZS0IVI3Kdtkb7drJVaY/o1LFy8J3LxqQrFXrLWVkcD2gJ",
+	"WWpWvEDa4BXZy6YsQB/qxmq5x9656p6dONHXEhyNSZoE3cxg9Hf28Rinm0aJJTXjAvdo5kZUzIx4nYQk",
+	"dUkFyWEbKsZM5xwPXU7Hzs3Bsvb0oJf2jMIPnOOAduGMo4nmkTvGjSLDzKJIzYwpmY4J1OsdZHssqZsc",
+	"D83AF4c+bfel3Vf4qdqlxwT/yance9FZ+iKvT589ZgwYvSfMj5gs89dJIL38deEkcvdJLd2lXN9ws513",
+	"eZ8XVqGl4aYp2LKa8LV/3Xe1P372Vczb7i3OGSsAtTsm/n9ka2OF6gvy5JuoBAviAM/DpUVXBoaWYFov",
+	"q6lPfdaLKdw8j4y2p4apZZ2bU8t+end62V+fjl0MAyzhB8QYBKLdE7z+rX3GPbu8ws5/1SeK6M4783Mm",
+	"Wfyz4Tlb6mZD1ZhB3S3z7uar0+u8u/lmIk5UUa2XmwQmCD/4yd2ICyBKGe9bW59qkksl1tZ8zsj/IBJd",
+	"A/DNL0nZfteziwgo+zy8NfSx4UbGKHRD65SzvHs+saSJrwbJL9drexCn1EqnS9qdB2WSa2K2VFh1DtIJ",
+	"Ti7imx7hfxPd/S0r14P4bCn3rcm4yBZbvtnGY7tn3uEV/fgDvuCkmPvXk4ie5slxpuOkO6p1U5aEGvLH",
+	"5+QNoaAKPxkLBdhn7a2bT8V0n4YbGxUoW1mecLmMjDRJt90Cgxmiigga7mfv2godZAMjW8m9WCpnzI0y",
+	"6xSvTnBGLkXR5Ibfc3NY7pfVbmILn/cuwrunkSELJrQdbbOsyonRnvZHi92rhTos9Y4Ld0n39+GOSBUI",
+	"R1qWVnByQzb8nmn0m9p7mTT11D5NbdSWWUqgNc3tt/1zudtMblX/Znh+d6Y8/ryqzvRO9DSdEyP98Xxl",
+	"ZkBEMTKNn0i4umNOHUzpkgG9NjJua0TU8l/bePg5mvm7fCtleWbsJiXwspWaibgtOCt4saYjmosLXXjJ",
+	"l+RO2FJRjLgkDsT++JLctW4wzD4U0ljbHvbaPpo0j0vwObpBy6aqo2LEfUyummp1pTWMBp/+UxheBlEn",
+	"4rzEL8ldL8aQNs2o76BdbaBsrDGTgxouLUvZrwXWumfK6gpt0Ab+B2KeG6qiusj5SS0ugzOWa2pIvqVi",
+	"wzTuvJAur5EYVpY6lr+jmUn1jlzJAQIxrDGj4HhWsFVO8U8ne+aG4QJyxDQ051RxrO+2uuPgcDUdKwRM",
+	"GXpK/GcOI9q45WE20AyR6YTemRKzy4b6gr4MaYyslvbiicdVwWjIqSD2EYwjYngbvPlRby3Y3VMq8Ayj",
+	"+rQusTqQvc/cg9CykUiHquHmcj1jzdVk6OF7+4xTqNyJBtZQLsU9E3i8QL3xPNXTIYI1DWy4ih7IihG5",
+	"Xod29JO7Cw3pI5Py38EyHDv22sUQUjMyR4zHY2lIReHOMB60aDNDqSiIxOiMzhVjAi47behBk0aUTGtC",
+	"hTRbpuyVm5fgOiUrZu3xq676U4qkatMa54squPHOym+kOS/G1eojiqFbRouRu9SKoBUjFS0YKewW4zGk",
+	"buRfWG1itx8tS6Y2TMwOlGxZvluWdMXK4wX/0OZba5cBAw9C9ouR9jMUo0VG9lueb70+JlCcpsd6cikM",
+	"5UJfFLxwQ2S9D4o5BCBMn6olrJjmBRs5SSe9INxQkD03W8J7idWzbsMyeVGM5ttY9tArYtkgWQ0e0U8H",
+	"O+tUFzdn5hY6HfJxBxERfa+B3rtLoJBSkbyUmulUJvhWjpKSVYmWa5obqU44E9dUe2fimguut0yTiu6Y",
+	"N5xIq1slpTEbuqeTuQdv3GP4honKZrtAZ7dlxN47JUjnFVUaAuZ5k565j3NAjCqW0srnBp8wtZIqRpd5",
+	"9TSRVrfSWJ2s0DXN2aiHI2Imsvqc90peccOK5erQM654WaJTAsdbZIs945stK6J3diW1WWIq3UiOnn3C",
+	"VSCBPWSXq4F2wjkS1lszxaGIdJlXyekN+6X9oBnXkeLV3HPDUqdRL+FEiVn78mDubEhEgx0YfF2EfGKk",
+	"0Tv2wfHFBNXo0b5VrKYKVLHkTFYjS6asXrHcnFZ4kVw6jdfd+6h2MUjQ937RFWhk+Jq1QfAtyUvirP+E",
+	"1WFEbhPNsAUhR1epabUuuLelil3LYM4WJSs289WwomDFEt2IqbdlwbWW5T0rXHhyE1PGNXJvoSgXrCDo",
+	"XUn6DvfK+ODfS0W4wJGS72Y/6rxPDc48Sfbkhosl+1ds1T9T0yhaEnwo68VAE0WbYrmUuy7VOUVQsZJR",
+	"zYp0L46EfMumTn9jmIGd8M6e6u2soxhmoXafNRgsG5B0jFyHW3lMHcdUOPzO/k51lNKngpiwRD5dllwM",
+	"fHTzvOM8IRXVPgQ63EjqVoxM2YYafs/AYi3Z+lLXrGqE4GKTThnbQ3LRu9Ok7aZ30+AQmduiFLXafqW9",
+	"BkZ9tRo2As16ShrNIDWUm0stzIqZrSxiRiLq8qpgyudGuIqIy5R5Z83MT/1zNf+zTKmUCx8theI8IRC8",
+	"HZhTuNjYudeNyrfDirxztmGg43CWM50RJRtRsII0tU9vRgWFW0HfCJOqBcU0DE1WstlszYUhIbY2S0vp",
+	"p1S1DD258DVcbMaCyekSoHYDp18o/Lf4SI0ecxwgLIG2zLIPWNZrdymF7YEwCVacIj8Uq6japcdbfoXn",
+	"owEXZmZfBCnVu5j7blX/Oc/rnJbs/BsqfaKmXhp5jgSASfz7KUelc1eGkaQJWaUhbq52ZWtrWZZyr73R",
+	"8ZKwUncmSPhrl28UzWM3h5LNOx54Y84XGao2iUHEYX5xjg5Vt+EtJbVj9pfT+5x2Jz1FxQ5Ky0blp6qx",
+	"H1A98jAgp6UEjumejuafDitJnCm65ptGMfQ2WdGakdXB/sAVsTIniPUG21FLKZbTEdX9VpaMOCgp7zDV",
+	"8xIVAjvr4igv3niwDi+HQR2fsxKkqBnOmJaxkj/C2BfOroTYyn30ehq9di/T9HdM6Rm7MY/2N8nuw/i3",
+	"jd76Qpr4D3or95GkmD8pWmkfoAU58UgTbVi9GEP+0THjhSqmDVGMlohXZFV2fDojUiGY1HyFANfczjvH",
+	"uBiDKYlO6aFIthALRbpJmiQxJbNPWgWrzXaJGTLHtxwOaU9E0f2JkPmIFw8Hr9J9sIbLJQR957xQIium",
+	"sDz7COBSM7fIat1RSUfJiuscNyWM6KumWkEZjJKYx1MoWSPJQHQ35h5fUzMyBw7HMpIrrmtLwdoo1mhW",
+	"9qctGg103U2va8VoocfmmyFQtocCNlvEpf4HSDmVa1LyfzW8QJZjm03LzC7L3yG4tZuWYlLIITjIZOQT",
+	"/YyXbaYH6NszUGxyKgo+Etjo3Yaz7ddoslJ/uzOXx+b9p0iQfmuismEy+3VmamonJEKu67HsEdN3/HYi",
+	"g/xMq9/FGmLhgk6Z6WsF4ZRtvDpwCPhMr86JN/TQR5ST/rENNbasy3BoXfMD3x+GDAOvTCfIuxBoq6x0",
+	"dmaYmtBpzl0MtHUstRFjnz8R+rraUPwwxpuK7zYbeykEeOulSs6rJPhFdBovF0QKDOnckA89y78xvp4c",
+	"sC0OoFDIIHJk/7kXBNAbb0ahm85W1cbMmAk8v4lErP5WvPEppChpFct5zax50cH6vSR3PhBmdwqLtCv6",
+	"MVzU07sIk45pfDVViMlwMg8BDYGNZJrweOH2UE6drHVo42uPJsqSns1Kw7ffGBNQcFMsS3oYtym6qo7p",
+	"Q7sIuzNvtKGqmMkkb2WjWAH+r+A8AOdzRRWgfJKaM6glr6kyGpIlGd9sjYNcfWEvcfLk7i7D4B158oe7",
+	"DC9z8vR5RjQtDRTk9JmAbTaXU/l6PGl/zjB2iVcYxVCVb6f8QJC1YHcad1Ou3VYhKEOYjLnHdFkX9wtA",
+	"Rp/djWkYl37EpxiNN7Mhg4JcmqMkGitn+uVJmjS6gbzWIZKtOZWekZ6UuqH19ChPp0YpqTE8Z/HyEcAh",
+	"uXCZqBlspuunpsb5V2O1kXxe+XaUoBVP2LnJajoDGFjVnBq6WMDPpQNeVCh+UTG4NVZi8rmJ43Kzj0bR",
+	"dG8/4uD28nSf3sWyxzBpLgrWq30U0D/1guyp/TMjulZc7Er7101Jf+tn/E0Jl25JX49ANKZ/5/f28cjH",
+	"Pnk6UYe7UYzqaO5eL5O/VeP6xtqqcUnTkltRo12+DKTMxk6vjJaY/gR6C4o2nREp4IZcdxmNMwB+neck",
+	"shVfRWLPaDRfm5qs3Fqu7JZEry3NQFFWjOZbVpAKtTYqyLM7UnERJlIhJuuxZKxozny57lxYgwGz7Rh4",
+	"+UBLBTOnaPL44Z2EmulE/jffTFZ1crNd9grAJ3C5/MwxbdH5M0+CKu9FEH8ffL+h2rQlmaLA1hNbRpU5",
+	"RHfBJa/M3Pm0vXsyuXWyjmH5/yAAk6pmVp0ULgoGpXWsAM8rF4SSiudK7vGYj0kKguaDvdnKlcOygeIQ",
+	"//o/ply4p85LM7PsQmH973hnbdWXA8vDWY8XFp9fDFc/AXV5JC3rknJBVDOSldizYKZ1hkPZOxvnTAOf",
+	"I9c1eBFWqxJEcU1FIfcFZOEwYzAbB37g7IQbLfJNv9wzpXjhrXiwQ9qI46WftGfMWAP0iB2V6fOi9wRq",
+	"ei8bFWfKc9EkPnCzlY3BjgoOSQ3jpS3+nJXW+NEvMbSGz5qeIC9uSEcAbWLhsV/jCuas8wx0XRPCPMaj",
+	"jbErjhwsFD+1m6YJOqNmJFVFbsLnEzUtY+Z+ED6Zc7GDChZxg/wJvR5kz0xczmGm/HIya/ol2O8d/a95",
+	"WSbw81fTKD1xbACvXjnNr9uYRJfgGTABoU+w3yrEt8vRtMkP3sHqUqwr2QiAv9Mlz10Nryw2Ec7sL9Tl",
+	"U9+8pnOwdn0WNq7SRVdbOWjpRHOXiLyloljZu9myuVXW3f/vpdrhcnzDpImVllQVTN28dkkHiSvFt3Ch",
+	"0JLhOJPM3tN6z+BC1lupTCc3AlDOnKqC5FQ8MmRl/1XmjVWci5ifND1jZX5ZT8AiD1caE2ZFXj1f4ozk",
+	"hOtER9IiIcAHQQAiUh7iTy0mOd/Qsjyv/LN9yTNSgUWOesfrGpOFhJS/IZJgIafMgWHwmuDboSb31Ywa",
+	"6CdT++zWH98T9Nb2PzixSctoPoVrapJuKf7VdUGZKvSEdbhch3aSse/6kWvXDmYI3+SkTVKXmEv3QrB9",
+	"Ah5HuwEnPtiNFP1cWWHp0kzCjq54NRZKMfEcmf6X92wkmpCrVqMKCw9nC2o5feFGnbjKc/zqm18hxJt4",
+	"7biXsK0i1g27bPozgmBD1f3JZBTsg3e9u7v1kSZ5uwqylSX2k9u8IH9fGC7+vgCD9O+LuhGCGWJtrv2K",
+	"KXX4+wJ0boiTreEPs3UB1WHA7O70Nla0/huezT/WpaTm62dIUm3rp4kWUw3g5nD8n7oxRHHM/h4Q24xm",
+	"WHuqk1s/DYUd4riOiIXuUp9h9rz3hXh5Y9BtQEspNpC9iN3hMmIkJoLdkD9DYApjDdghwx43F2AyeNdo",
+	"KaWKx3HTVQF42o46Ai0cBOMi4CbzUp7WtOLlIQFs6jh/B0o+cZtmzIetLOY9rug+/ZUevmWivpY8OGZk",
+	"dHheR7uCD6QXNlPDoqHn97IO6wgs90nh7FM9HweslHumJicqOdOkEUUYrk1HU59LCnpL6/jV6rXD5KH8",
+	"CzMIZZhbDosZfsgxlQcMlrVs3WPZYLMH9Hu0zoAdAsrpfX9HIi2lDqgwpPiWnzshkWg1v2kzfc6wmkNM",
+	"gvPw3L3+7TLzwpRFjDjqRRckzRYlqE8ApIBuvXiKYVsrNezA51LYojgAEhAjMqJzRV3uLoVprl13dpyR",
+	"PZ1YaKk0Ymq8Y0xgxRRcTKBp5FXXVcdeco9013TprITz1JxY2YiRuyk1TfZj4nOHs6p2YX12EjuAXVS2",
+	"2F4zi9rVhfo0aiTCoDbQk56ngPZYJ1jVSYWZ8PT+msA+3azXmviebWCognJ1WK4Vg7DmZuP/uikbw4T/",
+	"l2gM/nXCa1RwZm5gquRF2lfaFSKQFS0fqLlMiBYFUEBrqdjs1xxu4vlVnNrEWd7y7MileMz332GOlHcv",
+	"RDVuH886TbT4mJseJsvcIpMxgTq0qXSBBrXdZ+5hIecVgyQVdTuTHKu3C5lYenkWNOdQbDiKcpvS39QQ",
+	"/7Fte+FId0JsADu2PHUeS57X1sIOke4qAokxjKSczNm4zr53G4vrTdnO2TGGYDcxJWimldpZmVIwsqI7",
+	"LjbEBUxi9TSYENUGx55nydlpT+KZkJ0SnE8nymqjqLWVyZ5i+clF4Nc4+54X7eQXDXfiM5zRK2smuNi8",
+	"dKoTBRwjTFsF5QE2Hjtv+1OhBNVUe3/6TX/6bMaHfxXthmEwI3esdXoAJIRP6nD+hTZSsD2u6thtzahu",
+	"FCscFtQA3IaXpce+QzR3l9y9UrwaBgQtyzWGFaTtoz/VLX4yKO4twzYMx3JDxQYrYvxGe0VO3o8kLYck",
+	"0/++X/14CJJ5D4Kx3bgn31xEsSOWZUd3WcekwSFPyh29vfkWOT5Z6OhtK3QwS/9csImRDNFOWISm1Yys",
+	"R39ZBzmCLvfH//NJlnZjO2E4DryBeCRXajeWVq3tLYFosXbcDsdVnmWFf6cNr1KS4UYc17WSK+YwQKER",
+	"11EV4sqsm5FkPsVowcVGkzUHHHGXLHVsAwLK7Iy2dBt+z5ZSLQ3dseTObOgzSZ5jNITnOzHayQk36d0F",
+	"xxvfvA8a3Wg56IFDBXrftzNwVq6Dsz6g3Hb9RwcQYpZ3ZxlsedZRSipW+Z6afHvT0m8y9cN7SPsf65IK",
+	"6qMac1icNjoavd0yUvIdKznT5jj39gIfl2MN710NETmCxs41g6ywaO73PS+YyOOSiX2EjLuZjiURl2dd",
+	"94AkQefw79v1BatxU6SYUywll6PtpcrattOTL+CTuEcsdyHkU299gP6Wlp3FsqY1U3EyyUuZ71wLhYpr",
+	"zQB3G14gtLSS8TCvSaaSsUT0fnDON2yAej+yp9hw+Eyc5XZD2v3EY/BrCXYg8xwzwdMlo0rchHyZnkBk",
+	"X/VsLdWZ1mfuQmQnD3grSwapEp86WTuFpV+y7/HJo7QX/O8Mp46ROn4PK+wgx/kLuRSGiTgfrnnJRj0b",
+	"FSs4XeJ/T7FqO1DvtaydPLbs7zkri7dKrkpWzYZ3MDRWAODLZIG+QAvHJgnYZ5e1oebjdAVpVc0IJ/7H",
+	"u19+Ju5XwkVbjQq0A0iX/w004ttWEX9J/m+7Ew4U4F8NUwdSU4X2Xs+SGr45Cd7hV5n5DYhva0tKwfUA",
+	"2mK2yPX9Ilv8U0sButjWVOVkYiGMpW++93Q4zW8Acq5u3ZvwGd9zNd9MiHVR/plRRdaKsd96EeReIw56",
+	"GiV5JC8q2gw02ryYGbJBm10qouhIFfCe97M+gYVLiOvZ5YNDkIviMJ3xH37RhIC0asANbHayYATNAc6o",
+	"K3OaeVKNSa10DsrTZzRhjDpwlPxtrDWWS+OOujdoG4HuOHEjpWaQJxMTDqXUOg4Q8lo1XDMM5+2lqoiV",
+	"/DrzGd/2g6FQlBxcF+Lzu6wFvhWHEBsJ2G2xJDfol+dqd7kmuaKGuX56Te2gECkxTB8XuCbXpN/d/HGq",
+	"CLJmrIylkgdNTfCJKHRcvKWoc6l5MMO2uhsex1waSK8prJlFi4I0tf3bk54/Jru0eNphOY7jWQacrysM",
+	"99rbscEAvNokFPsgeBJuQ6KxH7DxWRY/vP+eaXNW9us1iDPRRI0bEdkCKDfkkjMhmBfDodycE+fgM/Ht",
+	"FrIzc/HbMzhPSz0lG1H6nXL+tjbkcRRxpKrjTWOsKrQOYOini5gC9np6NweU3gNArNeujnXN75lrTgvV",
+	"KQAfSFU1XUsyVRCYXP54MnN+FprBUcr7IoumvvvtmUGN59Hin2ldM8HmwnS8AiPSkgU3ZM+E8W2jwE8F",
+	"Tpb2omxbmdWKFdzZjEPDqyzPDoxTM8NvVzRzvHw73stLmfRxgPfKpMDmcQQYRe+HX5R//d/D5YGpP+iQ",
+	"bM8lJbNuiBaOjaWvMooeBx13LrKEspmSCsGKGWTgPdUzkJLhhXhvyuv0uPRta2JdWlsoytSaxA9uMJdi",
+	"RlYHYv9cvBBNWU44gjrfbrix7YdmjrmDXTzyGLWtx1uSS+hUWdy0smtWB7gCvuCH6gI3Ued0GXj22EfE",
+	"KjLYF+gp+el19KoNPDMDpBpW1giLxUrsP2vJsw+389XdXTbpXB33zOCXs+JbmTeV+4x/Lx/Zpcizcl9O",
+	"M2jOa/baPpkcmjOp3uiuPUK6A/ckykE6Zj30u8yTG6AcyvgwaNFOOwa918h5B31yotuAKeXF+Z5aQjzT",
+	"+/QfVlfyJSBXL8T9lC2gDcZ1oJbTyqBc/ZMdJNEshCWeZRD+xdX1Xr3wT2N7zukbzj93qt6tHSzGfz9i",
+	"9fBxcR/VM25aHOW1NQWjTfIADH3EKx3CpUuHJo6OIx70zaSKIZys3so9YBRvWQVPoTu5KwNDB9qMZX8P",
+	"k8cX3uEzzRpQuHyLC+GV3HBg60RGC/Zn5pBdR9KoPG3Tm+aN+pPPrYmqbody9ka+AyEbG21P6xl64J7W",
+	"0QTzFoli5rretzHkcVzu2WP6xPHjERFSLxoLRSeq53DQnwSo8w4ZFUqMZGMQZ0MTqnesIHQlG9faqNH2",
+	"3w6E5LiSzl2tc0C6/SvpMN1w8doZkm9feKOU+8QXhtkW3dv9yfuLz/pffyw9h5lnSOIhlEZHYAFdhAzW",
+	"Z+JOVPpDz5wgDmSRp/5xaf7aefcu6Y8xG/tf0f1yNgw1tnHZnii/PIXSfzTlYLhTkP090X/hXuWybCoR",
+	"3ZUZfLMbRMW8i6sjkDi2XTKbjR5dI7hJdru4j20PAV72ndxHGKXbbuGSFR+CNEspd3pujQLroXO1TcTB",
+	"fZoahGiLGMCLgstIoD3vbr6oR/pKyb3QSy6WlKuR+uUOrWY5l7CxhdmxnwQCOS3mGGd5HN2tYGvalGbZ",
+	"xUGTGsS16mI6lMAEXMDrA2kJ9+g8NkoiWPNIefGJ+uPZYrJmrAQ76th5z1hpFdvc43tvWRsdPd7ZAA/Q",
+	"E6/rGE+Le67BsdNS6uVdDLIFdsk8s+tBv7kKbHc4Yh9VP8DQ9185pPMjyupoNdjio8rdY07oqG2cUQNl",
+	"+ZhbW1D+WR6LmWzYL/eKRK4+N8fM1w5kekMcf7tLWGbY9qBfopV+gj8FlR3985v9IeZQ85yWS9eWcMb3",
+	"hG+OL/Wd9yvFOxOMWQBSsAwh3MEedqIg0gSm4iWPmeJ9AAqXXVlyRqQY4PNNEvfYnvYhONNhBia+O7Gz",
+	"UzB7sA9h9w3Y4/GTeR+CPQ6kwL3k8VjXTEYvqeLmMFKoCqlRUSVzZm+ycbeTUc5PHiGPJ2RjDcWNNTJn",
+	"NbE+xRTtjO0HdrvgW2Lh7k4rVO87crlEvewgWo43OrErkoFkduyMZCTC/r8kdw5rT0j348xOeWPHWdEd",
+	"W2Kvl3mqCFUDx9GFsvEayoEdI6kI+Bxz89TELZJHxKoctmfCnevt/Cny/Anz084PmHXYWichFLsnL+0/",
+	"MhMdf0Y2yKV4yD7cdNweCIKvUpGKikPWhhGf3931Ehqfkie3z7BNIEIlu05lOpcSIQiDaCFWT05GDFMK",
+	"zrBNz82AFJKjDvg6zOyGmJuKehwWnI7x/Sr3k7UMIw0LT319cdZ3/8z2r+nunP5MxXIOZlpOVbHkEaP3",
+	"Azdb4tASX3SIqQ6wDSYiDs9hMvKTGCCSXWQuCcPt7CL9NkqUGHHq4bPMqSZt8Sadd/lEYStkQkVPwheO",
+	"B/lSeLW6s4D/Y8ULspX7NsmKa7Jjddswd/qUYiE1jzLTklWIFOG3sDu32G3wM9u/SentdFFEcd6R+L6t",
+	"wVtPY3Lvs5KXo5Nl0pfHzioYoDMqjw5r5IiSgCNGqrePGyjZOwkzfC3hKkZov+EAmjEPVfX9gLRzIuwM",
+	"KxzZ3b92MuABeODfj5pj25RGir+It74SclaKqW+WiNeSyzW1olFxY5ggBYbJB33cHj4v0k0xE48FigSY",
+	"Ns456mo/mSjsd4WMhL0UoJoNAF+FBDRXfAGKORVnBSkkJt2dLBzukvOgp4lvSRLVl2dt3KkE2OvXlveL",
+	"hdvMQrvkaKOUK+VYNqKKlohBISKcknF/1VuoQhTSkBU7v6i292VBmiQuJCEp8sbz2qyUSFgHdLY4qyqk",
+	"OE4weXgQthNAjXzMicDv2YkEHjCPvesDgWm0qy6FZFvSJhxYlWxNFRQpIAXoKxX6+4Cpb5scVvqPevkC",
+	"HlZKzgmIbJLDrvyeLTeXBWnjPB10q/ezhN+R4kcZ99hfBe0rVAg8MmMEWg3JK2W9Hq9vFr3b++FUz5Wu",
+	"U2pr1bWtPZFBSSFBQBm6Yy+JYBtq+D0DK/CAcCUVBo5T0FLsapLiB86aLHzih/uOYIjEFMdQPp2V6QgD",
+	"nAtLNyuF7p2hynjNNehVePfZ0elg2XM2+KJWOEES7lw0oZxWDAUsFwhQoR+RvVSFviGvytIZHhU9kBVr",
+	"daUIarrkJSuWoOucLpDzEneLrbJW3CDukiiAvqqmp/kPwulTJ9RLSZ6lztc8N41iy0Q7wbgy+tPtn8rC",
+	"haLCD6+xPmQjy4IhoquCIHWjolk6sWalv9wzMTs53xhZLbeMRhSrHywdCIJ9hpWsyIqVcg8I+2wMDaA8",
+	"VXxMddhfARCndL90N7fyDgCx48A5A7yBIx8OtZRbj1cfzegKfIRadWyD60Yxr3G8JHcviGD3TJGq80le",
+	"sgK7784i7LpECauDwtlCgCFuO/i8r/6K7c68IJSUvChYQbiSgtTSea9ySUvtD1gUvn4QYboHuEd2oLjT",
+	"fhQzCzwWAVBWq64LUNfRkEhFKHj8TWy7VCN8SGMAhQgp3qy8ZzoL6BgPzF7AiJXWFY4+jR5Mq9HGk9j8",
+	"aWUnkLdS8CR+wT2eiydhXzsLIPA89550ouakC9mvLYL1NzB7+zLszHDEWThzIcmeXwc/A3stpaodCGF+",
+	"ZKNHDO99dsqc3q6sNLPdQhB/wwYU3PjmmlKQteSlLxDHQsIMMHqo8lisgmyhtb0hjOZb0vm6jwqKR1D4",
+	"ANPNvr/f8nwLGgkrzZTgfdqHoonWwwtpluPzllQbv9ze9NrQAytIAdgmFy1hyDZ+PRluR4x1omWxs9Ak",
+	"aBH7YlAIKXiZK4lIulwAsgQea4L4fjaNQDBycbTuAIjMTM/0VW+mb6axXR2fuo+P7eupFtmfEhgZOfEM",
+	"Lt6Lmcz4fVfz1O9jJffCs2Jd0rxtdgSQG/oRulGU3OvOSMWfvJG6pfcsI6sDwQSHIQKGL0EaSxWcCOO7",
+	"oPCgO9az4+5YxxVKDz7jxAm7Bpu/7MVZ7TXdUma66MIM0RF2gYxGhzbuCMAyT+jYdto4HDSAxvaT8tKb",
+	"/sc6x+eyPizlOi4/HdyRpbjOZWuNdA36Wd/7jotHugvW9PVderzpOGBMy+b6ya0IpV02lejxV+bFZSO4",
+	"eUE06xUn4mEpZ+b26fGrC8hxVue9gCLfosV7nLu1BdynUy7eSfMY4LxjI8RcfPhw5ueNSea3JRVnuchX",
+	"LutjKroSxOe8Y2Wuo3DNp3uTvGfC41MACG8HoRIBM6ZEs1yKwifWko20lCQG3eYVFOe5rN2UGrtGb2dg",
+	"cNSuU9TUDkKrm0/ekxP/rJ8cmhA15MndHXlDnAxrmx3NzcLzZ+WWibkVi94igg9OieN8i7HP+f5OF82x",
+	"23Cer/OhA8r2kMaCygnx5PG9OsN16TfrLJxSCFKkO4V7iKhxYBjT6Li4G2sj5UcZEjgUx75YlVTsIIR8",
+	"W+O8+lZI8/jADGTY+06BVt/qWmWTAzOTySkOAdanErm1x0Smh8KZGRebVah7TuJsizmTBDZz81ZycQ5p",
+	"BUAj/YxRD8J1FNfzZbJT0K0uHxGGPicX0aVH/tdJ6J2TLjQz+fcz481sxnMKINKss7alvUv5oA7x8YQh",
+	"+jyhS0oUOrVLZxiddkoNlo2JueGpa3iLac1hs7EQBbRRcaRNn+bDNakYFfG3fS71VGQlFcsnaCV1F7Ey",
+	"ZmSJn3EbXiG3vMX0aT34qqmQUnLFdQ0x7NWqBKWipqKQe4CaXzED5SorSDuoeQJ6aduKEKZMy56+JGm8",
+	"y+eea71qeXZySjyJJzUTgvfKLlOrUIbGSTdIL12CpjXao/pUXwC6YwKUgY2iwjDsOA5x15g9RfXS4d8e",
+	"Bz0g/cCh0hEsQndRF4/kG2Xg+dLzFP5pRLL+3JRll1rt1B0rdEAzasuZaCUbzLD2wub4fEVTusJnoxoW",
+	"j6B5ZScKo7A8j3COwFwxL3Dsw8ZX2oNcuDSfpwtrj90Hx+cD3M+luKAL5kh7pVYliVAArRi0t+2a62PH",
+	"anSj2xsKs3gg75JVzH44izoUdLPZMG3Gtm6SQPz77iJOL0id3z0qXGxSq9p0ELzslEwKD9mxd+LdMMeB",
+	"dHQv/JWpgudmtnxfOjUjTQb5pO9PrnxiUhlw6ZhQkyOEjGaTHiz/5lS49FHyz6bYtAnP2lARF8YX95Od",
+	"kXroawkhB8AE/cbx6Wgu4nrNcnOyYW2Kgcfs188rb5epuD1JmDH9PMWw2a2DjXEf6teahhApimniOSI5",
+	"WbOIN+v/8eyGejuF+8w4kTa05wOnQoIue7QCJfdXKcALOhYlDlVRtZvMn4bluX1KEzpebFwkeM6oAzkz",
+	"6/naGYJuGcl7pWd1ZertFRzglS77kT7OJbtnZR9Oxng4GfDO7qkS6EnJaQPsE7eh2q5wfiAPeu9kJCYB",
+	"9l03u3hK9gjiZ2JvaSd88MO6lWUeInS86XQ8x9Mdw1nZnb8ynTfsWkc4r9xkFP37eyUrIkBzuKSrRFcx",
+	"MmIoFVKwrucU18R13L5SgcmMTm9S7XQ0dbJizGjC7pk6YH+5iL11sq4Ghw7qa4K2jZByllSGgp0Z53cP",
+	"7zozvstpyc7KLdvSWB4iVF/xqimBeR5pAo91WYY1goCA72WJ2OXwV/RY5SUb0XAM7bXJD7tDgS293Jxo",
+	"YuYMZYH69Mm0zYS+EkcaB+zheb73VLNwrCLhneFlSYwkuazYS5fieeczMCU2ME3kV2aM6y90vMn3ncY/",
+	"aNXMN1vzAtJMuUCGFbKtJhTSOMjnsIPP1hJmtvA95CCBPCrOR08WkzuhUq873zNiiZtF993BfEHlhP/w",
+	"f0TPfStlOTs6nSKMURKvmkPs639ZE1qWWIQCnfNWM/rR5lupxzw6heL3TCzlep3srwh6y1wCSXMdRHZv",
+	"DPeqMmnOFLat7dDhasbKEyh3pRx3OxyjTnnb7Yw3Zkw0oNz2U7M+LI073u5g+gscfGFkLQMq8ESYIeEm",
+	"qj6OM85Sfd51zvxZhS1QJu8KBktpJQNWMx8X7loFcywpeCTX8PFX0c55GFccy4nfSoj1QAoH76VwrA5d",
+	"px7Qdlw7zLZN0anOR88n13WSndqR/vA0jhowgE2e3Kjn4TDP78bGSUwj0ltWrk/VmfSSR4JrxUMwu18G",
+	"0LLT6uePIboCgacyj1hq9pLQlbxns7XQLsb1bDq/tKP+2bGT0nDTFGxZjaKfuITRQSYR0YxO9Sb8uq8U",
+	"PX4WJborxalnBKnzRikm8sMwKTABoOpUgNrXS7VRvaBsabwsB5vP9iaBRrR8xO4dBh9nRR6xTeOoDYW/",
+	"YvfGLaYHv8RUfg25oPbcN4pW2rcNs3qEb6zoFwTVLr95BV1PxyhzQGnFD3M73q3UbWu3T8Hx9Whn4oZx",
+	"5Vc3LZ8k3zHuTbxjrJD5Nootbem1sWpgVY73e+K/QbmRVFbvrqniWgostQLp5Io7XGF7ol42XmP/gNgt",
+	"x8mzsGT38XOVkiM4l3C8rLe1/oOjerU9HV/veN1GKVapWR3GLmyPM9BWv2aEcbOFBu6Hfo89rslOWNaC",
+	"Ytm0Iz67rircV1em135IdAPh9pl5gxTFchRA9T+F4dAiS7Q17qhbkRVV8XLR3NcFB1d0m7DKS+hgVCA2",
+	"Yr51LYkUr0Yl8qBYEoXGsF4yczWvAMsITpm14sWGtXChcUMzTV96+s1kK+UzFKa4Blc3eruEwGncxZKr",
+	"RmO8v9FbVnQN1VtvaaQDcIJiZQ/1kT5PsTKNEvHVAr1wTewTrCDQ8dta8ATDOW0hmSzA8zrhSOs8ZW67",
+	"U3IKkSXm5xQCvMBZaeiyvij43tr+CYKF0Tw93cEaLXE8WqcoIlIyQlxwgeV7o41oI93ER1rbevAMyHqh",
+	"CDNgtqyaAYJxclRUaxF46TJUjWxhKcMfXkpwU18SGh6990e38gc8lbQP5cUl+VARPBa/rOng62CwRnft",
+	"bnquhXa7W1KOYZcEpJsS9/WZUOf5V4K3s5aVU70fgcw4zwXSYpqcSUsjyIB310EGvE6h1mwowBOb/S2K",
+	"p3O3OjUxu8+Ff+L3DHwFvgvdcpM5V+xyA66ogK6Hacz41JTGcXeX0N77MwHmBNJoojH39JJn9rULGvH3",
+	"1uzAHMbXnJ5C7I5qoGIaql3VOqQGIXzNllFl4t0rT98bY93Ln5zqF/oAucW9TgmnuRKXEbQomwdz1OOu",
+	"8/hzT+uYka6NPpnudJTGGUVVFgX7OFIFJFOShe3r/TwlXNnE9hScmRv4suQ9sa+0G3JeIUn7tVGtD6tE",
+	"H2mC3eKmbo1rJ8fg4lL3bTZJtdvnqzHnNmJujpX5yfQBgN2JOJEU/1fDjGEaPEgIj2HNE28HORP/rBx6",
+	"cFJHKRpiwwn1ud7Pjc8n9VZggu2DutZLWs9bE/EqQx1lX2D7xHD8wcqz7phTIFw8Jc3HfnjvgMTmnOva",
+	"jAcYZ6QvZAu6odHqY8DeXDFS0YIReIhoGa8icL2F2t7PdG8vSAk5Ov5yGoM2y1zPvGi+BiKt63Frc9aX",
+	"YgR0K81cBDnXGX+0XnokghbFreLViWpvQELlFVk19iafqDmbnkzvGTOQORycjt5SVQfZFvBQCubcsROl",
+	"uHmPaFoznCiFo3jQN1CFm0n5lTdqQpeU/5hOK9swwZRs4shyCHLovR7psBBjGtvdJGLEG9+VD91ymJ1J",
+	"VoegSfVLckdKRu+hwN/X7A1AIp7GUFJAFTwqcRUY/m/ELr4H6ygK4AA3ZtUYwxTEPS0j1o1iBJPQp4y+",
+	"NTVLbahhR15aIBknHhyEU2x9G1ovLbGyMR9l7aqntGG0GoYxHerIaRa6u/njFCzfhR2bpDpnXU+fJxaT",
+	"dn1pnDmwzEuqNYQMI4W2sL4IJAPdMUJJYY1Q0tTgkIOd95glXLkYYrjL+60sGal4uTtTN3HfMEVILQ1c",
+	"wo7xlm4w8ulK1K9H2n4HbaMG6vM9U4oXrgEnSqsjSnBpBE6WpYMhJn1Yoi3Wk8Fn2WLvFa52ph98vY5f",
+	"gX/2iTpBbxZLgesJZnk2xSymW2ebU07VbomKykryUi+do9gBs0qX8DQd5PZjx6goqE64qBHF8Q/4aVG1",
+	"/nwIEXo/s9PRNbpYuE8Jpo93xIG9iG3yB0hdPm6paBXkPVXFWFKEgzOGbCuI1EPaVQiHTLBMJjHD51U3",
+	"YcSMcQmw6S6uD9iCKAq5jmZbJM+aqXsw2d2BpZziEfTgfhGsNgv3cXT339Ay0hrV10DNbJ7VeLfbceFJ",
+	"w2aNlchlHj/3mLxHCxaElL+xEbiYI51nT7mj4QLD3XrH6zqq9MQYxCHOuo9v6wX8RvkJu1WNHhM432Y7",
+	"OmY3M+MP1ctsRtLgZ8VR+gydzFxC+zgCoM5picldcJmniRg3qsNgsUqJ/XPxQjRl2XOr391NeFN6vc3S",
+	"GhN5AXfcbVVySKKtJRfpWL05LaO+tQMpGuYFYrrkBZEWc+F1/DBJhHmj7llSf6M3+CQU10m1jJeaHlXS",
+	"2GddiTIYQ1HnDNOGV04inVrGd/65dIacbG4vGzNLYM/h8LqkYjmvTKBWchXtQdOiOPTzXNoMF8rjaUJR",
+	"DN7TlbS0GPENny+xahaTDB5mz9mmViJbw5QS3LOX5AlpRMm0dgmMnq6s+MaEf7Km2mAFeuySi+ZMv9LY",
+	"0YQqECeoTVxWpgdQoTO1iHHItkDkpsBSRkSar88L1tWyenYkvAZcMqBbL7Y8bQYk5Q82Kjq762BGeLrr",
+	"cevgSnm+YyZs7daWTcUxtqYwYq/hjU70CUQyCkJc7XjJ2KV1fj3QSUR+65XaBOViSdiJxc2Hdsdne1A/",
+	"bGXJzugDek4pyN2JmquHahR6RuZk1N9+lbDkoPnnxNnigvXNG3RETx8t2m237j08Xuks1xkM/mdsVpvL",
+	"ysp9187HcjpASrVeSnkMuu8jOMd+8uSWPuO9emLJBvFY+mTS5geHjTUvafMTRPbXMqId4rFrXzoJa85I",
+	"WwOXtbC7VBTE7pLdRedq1fCf6B3d2Z22t2vB9RYB1neM1RqMInyQ2p0HlzrdMX1DPgRFGVB7kRFXCkHy",
+	"CvqQVx6025IfAHpnxLCqZooaAJR+c0McpikO8+v3b8gfnz3/Q4YODUr+490vPxO4iphyi9BMGCZyhqFm",
+	"qFcHNwdZc1YWN38X7a33YvET7OUiuDUXTzwUCq354sXiq5u7m6/AbeZKXW5pzW/vn9x2UZpaIvtJWDeX",
+	"4odi8QKQSV9V/YZur2Vx8ACXDnyL1nXJc3jt9p8a723k2Ul3DAzeMXSPo41qGPyHrqVwuZpP7+6uPDnO",
+	"eqzEu72B39a0KUelU7u+2xa6FkpSq4qqQ9erAYJZxLKDy/uWguFxthIA/vUIQclhEH9OHhs7fkrvUC1k",
+	"rxFR+SHOqQe8/XlPyU7t0V2OTwp7zmaI5oAsnHdm2mUH995p5JlXvFlBHpN9GAJ2ssV33cCIcNbWmmhm",
+	"MqhsXSm5F+7/IRDGCnCZDw/51mN4x0/6bUnFA55yiIj9mU85gI0f4UcPTrD36QZ4b1x8ymDSaFIDGgcr",
+	"QOLSdjYQxwLiHIAo6HsfoIHhXGhSkJrWTN0QsP7t+fYsOq49h5es2DB1c3zuGkqv9fjRgy/LPfRf8vST",
+	"7MvuKyOpQVGy2NODvoqQZoq5ropWPaAbxRh5TNbUZNj2NkONIiNQIoVlxlQz9+/MNVl6jIlhe3oAQjJb",
+	"a6g7WgIa4Jq0GUUdBbR9DMYO34PnP4xwH6jVn1m+9wC8jk8ZvacSDV8Upy3oX/vPNTfXIANrfQfHZa9o",
+	"yGoKT6vgzJxgVIT1Yd9y9lBKkx36Cx2WnbrFLRrhyLr9/TqqE5Q+S98TnotAOjtZzZnrOg33K2Zm7mlN",
+	"IKv3hrwiJdfQ97ft0oNYsHapFdeMQDMAkiup9WMoas5NX0azj60BEz307+B3Z0o+xJnjBF/o1HFyVnzP",
+	"SzZ26mv47eITf+UCVAJuXZc7VFFzQ35wNy8oyWhJuYq0VWN8OpQVseyjQdPKnmkpte4fJRiRj41zN8SP",
+	"EyoX3qMr8SFOsx3/Cx1oO/9plautiFesZFRf43zfy4IeHjlTHrRpMI72VFmV2PIw3KOsIBpypsCgblt2",
+	"AyJQeJiBYyF6kD9UyDYAsvgwZ+mn+CIHiZOz4luZN1CNPXZ/7qkma9kgQNWFZ/g9d1aPS4/kVv3V1jqy",
+	"vAdashXSViKQxz2ufPPurxnBtd9ItSF4MIRq8IE8/vFb9/Kf3//04w15ZUgltSFPyU+vgTSe392Bb3zA",
+	"0Q4iBZHZWIQKfuTa/MU/9DnUWDdZig7r1wXJm+DBvI7h6jeF7FhtiNVusdIpxiWvisKv+HwemVPSMg8O",
+	"Yo7zerQ88ThCk8KpT67GqS1JxEXtrqOYi29QwfZ+POdjbFH3BOHGWamA+F4Qs+c5w8bP7j/dq3Ees9Mb",
+	"qdgpnyE8MJegfuN1fzNb8lhxQVWkEOz/t+fne7FDX2wOzud8y+/ZDfnges90/dq5JgihVipGi0PWtaKz",
+	"tkuLEzRymL+7v326XdF819Q37hSiUvQ1zXf/Wc+Tn+ed6rCd8W+8tioA+MmhQBf7Ieqr7DYmSPv9pJjV",
+	"73YcYBoLmWsf9bmp7CVXltCY8xPAoGDze7148bf4CrpHPA398O3i0z+mjmPHTt9nrz1GXn8F/a3jBVg9",
+	"4Nd40WHXodeqbUCCcFcvFv9qmGoDpS9cxc8ii51eXGR/yn6PjlTyCnHz24HCWunsZFqVHXMAnior5np6",
+	"iC7wAs4WgHVnI9/jW7b0VnGy0n048xufcgolVrE5PI5LmkzpVzCN7Z6rK0w/hX88sDf+LeSAHDMqkuR1",
+	"1JdSbjJX4KoREBI7i1/GdCcUoAd0q//M9q9djPNz3ljdnMfXFWwo5pRwVBGvcG4/yo2TNahi1IoVPPfp",
+	"SkH7xBb0E/sUdS59LurG6CkFBWaYvtB2TN/k+n5UiqJX40cItE/wi7Vebt1Y3eZP3lxg7lC32WC5BDTd",
+	"kvN1uMWeJsW6pQe/mG48IZ7eV0h+udTemtxkqxWMioor7S3oCF9WGbj93f7xaXTX/8RMK8IeUPafEihX",
+	"8r9jyEyQdYPJvWdvazb5sP2imQdwizr17e/SbJkaP483gDDJvJr28D4HN2GR4nT4DjJKfJrhSpptm4Mg",
+	"VdHVSu4ldpS5lI320uEO9jLYP8/Zeq0KMo86pcqe3mJ4Hc/SsmbQjHQ6HiRAPTw1Z4u6iZKkUiw3F2o6",
+	"s4CtYEIuk/PFg406if7T6cwDuIhwwm6485w/d/91VbG3jSEAHdAZfUaWgTV4Qz70fmg6qFC3Cq+VvewU",
+	"r257I1qZFIlKmWcK191nTIcoKRcPfaPBNAIbBo0cDwsfuU5AswXNtIOz3OjuWI7zvF1O444VPsTJc18F",
+	"ycUmI1sK9VwrxgQBqbbnmmVkw++ZxtP3lZL/Hpdp7qs9R10bbyga6p/hzqSqsDOm3ZqwrkDVhFrYq+qa",
+	"bpMe+YxUj03NFRFsz7TxtXz6wezgB4xh/8z2MPpntoO7OSOAvFQVVxe+7+i9tfcE28P4GU6g/dmRJ1MG",
+	"rn1rUpYChdz+bv84aRW0B/pAMnRqezP49j75Xo1pXLoAJlKXZbjN+oHFnf3uVHHnjum2XdrDKoLt0k7w",
+	"edep8IFYvW2J+X8Ot3vqhuscmLjTsvCycD53behh0s3lRpsUBB2Q6OiN+i0+8jmu1K5HQ8KNiut6oND3",
+	"I0QkYw93Vzr82gdiINzEz8s9wemNZGFzvX0QawWLcohELwSg3k8xiH0hkTtuf7d/fsLaopJhedswbl3J",
+	"e9YeaW+Dn0W7SXKAvenWew3ydRhPsBXh2DcEtE+oV+qaORhnThzInlmxAjLGXoY3D3z52W066WqAZM0H",
+	"5A87tOt/+Zlt+S/DIvitcS6ZSxmnGUbeT6VS/XL/ufKoupYyCZcJLOvh7hLclwd088MEt7/bPxIE1S/3",
+	"LrkmTVBtoNpMySrMHrmawMICGUL39ODJ0VdGlXLTkWYL3tRRJuYicHGxxIo5ee/bBKQzfbwj4u0dM7/c",
+	"s4dSnu3QX1C2uV5GUdmGx3xl2faqCGqsfJq/gXKrujFkRfNdRzngsaQ7R22TwmwvTouyvXhI2xhQ6o93",
+	"0qeyQy/+KzoVfRLTTsi9JitmDFN210SHafmwEmwv7L9E8en29x07nJRi3ypZf5ndf9U2sQml+/WO47Wl",
+	"Vwcg63BEyZpvfMLalWWcAx4bl3EeKsc3Ke2QbKPQZvFJAEBjfI4BEEg/Q7emlg7toP/v3+jj3+4e/3H5",
+	"4vE//vd/nylv9w8mbvfiV7n/3KL2CxHnX+xV7KgxPpHLGQ2oFyQxdSUb0DgPnpySvT5L8/Z397eTbsq3",
+	"+MxxRmMsJc43vTxKE+maj00nwfGKbtjtP2u2uThFFbKd3Adcw6npxuriQg8gOOp2wy/Tj8acI29748eZ",
+	"Fo/g//q3Tvz233H62K+uFAGjUj98RqCroFWTMKcXewAL6P1xQ1DH3ytujFWMBNtnREhSUrXxGgAlOlfM",
+	"algQRXTlcVQcsDJg1ZgAtYAJGHPFSik2GjFTIDwpRY7qPgbWwdLSoKzZUe27e1YbUM0IYJJai5UeCF8T",
+	"AcW0cqx4JxAcgJI4Kit+ZbR4l9PyQQPDMEGLAxc/edXBxF1ZgXukyf9sISf+V4AaqW/In757T25ubnCT",
+	"bkt+Dz4xSrRRDnYAcYoeayYMYQCPgfERhJFB/frmYp/oyDXdncz1L2oY+wsZRp+VHt6zsgzwQj1f+owA",
+	"AbV0Bipg0UwqmRkABD7SZIu9zBo1yW9B8/IHoYmu6fODkIUf/jPTRFpF0NUvhkGeQFNn2CMcJDDbbFyG",
+	"QiMgodoAWeqgPN7+d9e4m2xlWUwRyN6Dd4/a0Qjv/YCbjROMYoDAj9eRwx1YCzjkuo3LpSx11iWrAyhk",
+	"J5BhEakCGVwZUNqMcEKSlFLuXGL8hl7qDhvVywBcujus6zNjAGH9mfW0Fop9pALaClB8BABPrxa1atFC",
+	"nMkPXaZIB/TuIOYsxRheOSeskHsiRZBaFw9w4dg3Sfx5+7t7/KTb5TtRjPDqZIzrWlzmY1xu446Gf8iw",
+	"Fc6Z4MoabOktMPvt7/aPTw+cvREsMm655Wj8PoTZBnAQb7rxry0e7NAh5sTnu61PiIcouhhC/l4jPeSA",
+	"0p7CkOC/hm4WUhHXYiADNzf4VtagzhmAgd5aS8tuFXjAb8gr16kBBUXmEAOVNv4xzCqZKSxuW7ztz8R3",
+	"43ri2xZd+cEz06Fz1qDl1QSQ+LDTNIzwpRPL06j6SpedJbjQLgXKwYuvFecZqeR9a5cAIXPopgTF6wJZ",
+	"q1H3jNRUGd2FJF2xIKDpOeKG65Jr4sHxC/BstJFF4FCYbjbNK6bz5jMT/RhYgl3Iwwhb3/jpS4H5uY+b",
+	"AeTnEDL3Uu301XJEPX5cIR3OFyWuHVSo6GcdcJ9RHEEdu0R9INN9i74AvjBEoJtLep2J/m8gcx0vfx6Z",
+	"C00zoi3FQFQN2mQQLbHNWE9flqI8OHFhZQ8EOk/3HXvSwx6/eRprwHlWb4auC8WT7Mld9vXdP2LgBf+H",
+	"XA/fKmv3DnpUPAa/VHs1uI5XRDW+aUWGJ2388fvY0hAfM4Wt2lYXX5al0D15qYU9g6u6D5/XwKPrG+Qa",
+	"84214z9qLQ/z/ddQfK6vzv9itqhpb5gORVOG9feoWHgwYTDlq5eBtrKWZQmx5o64sYP7qdDoj/jEA+6m",
+	"m2FkM33iyJEbEn8gjzE0rANIft1i8usMExKtAqc4LXUW9NJF75o2BxwGbmAMTocwz5r3b1kHSzgOQfWT",
+	"e+Bh1Co3+hdC/HOzj1I+4ONlYeUYtC0IuiDAsn2BzDWx7fdKGh+p1EbKYlDuHRwhFCo+Bmjd0VMEVnvA",
+	"FGIY/wudIsydhnfOBfJF4WoqrhA+CJ2LCLUK5+HaYiAEo2b3TNHSURKo5ZBCSnMjVdeWAqPHe2hDv6X3",
+	"dmzejydgWmsqzz5wWuV7K4I++2HfM3GKbf8s92RNFXhCIVSE0Zqt3BP7DrqP+DXYNZzJJ+1yzJmmVjqo",
+	"SoKqg0CBlhJWB4xQILp5xUrTl8UIATp+rP/RFBv2oPirOPgX4mOc/K9MFTwf7SRy73++QmaQahFTfbbH",
+	"40DgIuFAkkYL+YjmlO9J4RsPGemQtKFYwYe4KmbNr0HzkcnWBA/bluDh0enTFOcv05XA45nv6cGaR4W0",
+	"Z+qPMHMuieO2BRXN3QllpFbscS7lDtACasZKO8Rj157AXQaYHNo7dd+G9kQg8aEC+nbsL8TQMPfpi9me",
+	"reWfjfcncYP+yhW7IqzXa7ZpHAQoFa4ZkaUAl4Wp8KdaKlDlAEkbgCHWbQ0Qc90RKioOXUsa7G5/z/pZ",
+	"IXpP6xOHvaf1D13a8AOd+p7WX7YFRW/2h/SWvOrbp1av6mwi7wXxPc3s0UCQCK5ilyhm9pIUErqm/X8B",
+	"AAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -8,7 +8,6 @@ import (
 
 	"github.com/google/uuid"
 
-	"mabbin/core/baked"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/measure"
@@ -47,12 +46,7 @@ func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 			return added, fmt.Errorf("card %s: %w", c.name, err)
 		}
 	}
-	for i, b := range bakes {
-		if err := b.load(ctx, s, now, i); err != nil {
-			return added, fmt.Errorf("bake of %s: %w", b.card, err)
-		}
-	}
-	return added, nil
+	return added, loadMonth(ctx, s, now)
 }
 
 // Reset takes the demo kitchen away and loads it afresh.
@@ -198,8 +192,8 @@ var cards = []demoCard{
 }
 
 func (c demoCard) load(ctx context.Context, s *store.Store, now time.Time) error {
-	for i, r := range c.versions {
-		r.Cup, r.Spoon = "metric", "metric"
+	for i := range c.versions {
+		r := c.version(i + 1)
 		if err := balance.Check(r); err != nil {
 			return err
 		}
@@ -220,39 +214,18 @@ func (c demoCard) load(ctx context.Context, s *store.Store, now time.Time) error
 	return nil
 }
 
-// demoBake is one line of the log.
-type demoBake struct {
-	card    string
-	version int
-	daysAgo int
-	out     store.Outcome
+// version is the request of one of a card's versions.
+func (c demoCard) version(n int) balance.Request {
+	r := c.versions[n-1]
+	r.Cup, r.Spoon = "metric", "metric"
+	return r
 }
 
-var bakes = []demoBake{
-	{"Gooseberry crumble", 1, 29, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), Note: "Good, but every spoon wanted cream: sharp.", Told: baked.Told{Sweetness: "sharp", RimMin: ptr(30.0), Again: ptr(false)}}},
-	{"Freezer cherry crisp", 1, 24, store.Outcome{Juice: ptr("saucy"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Thinner than planned. Middle was still cold after half an hour.", Told: baked.Told{JuiceHot: "runny", Sweetness: "right", BeforeG: ptr(3120.0), AfterG: ptr(3010.0)}}},
-	{"Damson and apple crumble", 1, 17, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("bite"), Top: ptr("dark"), Note: "Cut the apple smaller next time."}},
-	{"Gooseberry crumble", 2, 12, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Keep it like this.", Told: baked.Told{Sweetness: "right", RimMin: ptr(31.0), MiddleMin: ptr(43.0), BeforeG: ptr(2685.0), AfterG: ptr(2650.0), Again: ptr(true)}}},
-	{"Rhubarb and strawberry crumble", 1, 6, store.Outcome{Juice: ptr("runny"), Fruit: ptr("mush"), Top: ptr("golden"), BoiledOver: ptr(true), Note: "Strawberries were wet. Tray was under it, luckily."}},
-	{"Pear and blackberry streusel", 1, 2, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("pale")}},
-}
-
-func (b demoBake) load(ctx context.Context, s *store.Store, now time.Time, n int) error {
+func cardNamed(name string) (demoCard, error) {
 	for _, c := range cards {
-		if c.name != b.card {
-			continue
+		if c.name == name {
+			return c, nil
 		}
-		r := c.versions[b.version-1]
-		r.Cup, r.Spoon = "metric", "metric"
-		a, err := balance.Solve(r)
-		if err != nil {
-			return err
-		}
-		_, err = s.AddBake(ctx, Kitchen.ID, store.Bake{
-			ID: id(fmt.Sprint("bake", n)), Title: c.name, BakedAt: now.AddDate(0, 0, -b.daysAgo), CardID: ptr(id(c.name)), Version: &b.version,
-			Request: r, Result: *a, Setting: store.Setting{OvenID: &c.oven.ID, OvenC: &c.ovenC, Minutes: &c.minutes}, Outcome: b.out,
-		})
-		return err
 	}
-	return fmt.Errorf("no card %s", b.card)
+	return demoCard{}, fmt.Errorf("demo: no card %s", name)
 }

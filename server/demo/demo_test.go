@@ -114,3 +114,35 @@ func TestAPlanForEveryCard(t *testing.T) {
 		}
 	}
 }
+
+// A month of bakes, of every card, that a café might have had: most come out well, and some as the yard's own truths make them.
+func TestAMonthOfBakes(t *testing.T) {
+	all, err := month()
+	if err != nil {
+		t.Fatal(err)
+	}
+	cardsSeen, tops, juices, pictures, watched, days := map[string]int{}, map[string]int{}, map[string]int{}, 0, 0, map[int]bool{}
+	for _, m := range all {
+		cardsSeen[m.Title]++
+		days[int(m.ago.Hours()/24)] = true
+		if m.Juice != nil {
+			juices[*m.Juice]++
+		}
+		if m.Top != nil {
+			tops[*m.Top]++
+		}
+		if m.picture != nil {
+			pictures++
+		}
+		if m.Happened != nil {
+			watched++
+		}
+	}
+	t.Log(len(all), cardsSeen, tops, juices, pictures, watched)
+	if len(all) < 40 || len(cardsSeen) != len(cards) || len(days) < 22 || pictures < 5 || watched < 10 {
+		t.Errorf("%d bakes of %d cards on %d days, %d pictures, %d watched", len(all), len(cardsSeen), len(days), pictures, watched)
+	}
+	if tops["golden"] < len(all)/4 || tops["golden"] == tops["pale"]+tops["golden"]+tops["dark"] {
+		t.Errorf("tops: %v", tops)
+	}
+}

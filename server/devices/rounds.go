@@ -23,10 +23,11 @@ type Rounds struct {
 
 // Go makes rounds until ctx ends.
 func (r Rounds) Go(ctx context.Context) {
-	tick, thin := time.NewTicker(readEvery), time.NewTicker(thinEvery)
+	tick, thin, fast := time.NewTicker(readEvery), time.NewTicker(thinEvery), time.NewTicker(fastEvery)
 	defer tick.Stop()
 	defer thin.Stop()
-	err := r.Store.ThinReadings(ctx, r.Now())
+	defer fast.Stop()
+	err := r.tidy(ctx)
 	for {
 		if err != nil && !errors.Is(err, context.Canceled) {
 			r.Log.Error("probes", "error", err)
@@ -36,14 +37,37 @@ func (r Rounds) Go(ctx context.Context) {
 			return
 		case <-tick.C:
 			err = r.Once(ctx)
+		case <-fast.C:
+			err = r.Faster(ctx, fastEvery)
 		case <-thin.C:
-			err = r.Store.ThinReadings(ctx, r.Now())
+			err = r.tidy(ctx)
 		}
 	}
 }
 
-// thinEvery is how often old readings are thinned: they are a day old before they are.
-const thinEvery = time.Hour
+// tidy keeps what grows with every bake within bounds.
+func (r Rounds) tidy(ctx context.Context) error {
+	now := r.Now()
+	return errors.Join(r.Store.ThinReadings(ctx, now), r.Store.SweepPictures(ctx, now), r.Store.SweepWatch(ctx, now))
+}
+
+const (
+	thinEvery = time.Hour // old readings are thinned: they are a day old before they are
+	fastEvery = time.Second
+)
+
+// Faster moves on what runs faster than the clock, by so much of the clock, and reads the probes there.
+func (r Rounds) Faster(ctx context.Context, passed time.Duration) error {
+	kitchens, err := r.Store.RunFaster(ctx, passed)
+	if err != nil || len(kitchens) == 0 {
+		return err
+	}
+	err = r.Once(ctx)
+	for _, k := range kitchens {
+		r.Changed(k)
+	}
+	return err
+}
 
 // Once reads every probe once.
 func (r Rounds) Once(ctx context.Context) error {
@@ -68,7 +92,7 @@ func (r Rounds) read(ctx context.Context, w store.Probed) error {
 		return err
 	}
 	var probe Probe
-	if probe, err = Simulate(w.ID, p.Bake, w.Stages, w.StartedAt, w.Place); err != nil {
+	if probe, err = Simulate(w.ID, p.Bake, w.Stages, w.Doors, w.StartedAt, w.Place); err != nil {
 		return err
 	}
 	now := r.Now()

@@ -2,8 +2,6 @@ package httpapi
 
 import (
 	"context"
-	"errors"
-	"io"
 	"strings"
 	"time"
 
@@ -12,7 +10,6 @@ import (
 	"mabbin/core/baked"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
-	"mabbin/server/formats"
 	"mabbin/server/store"
 )
 
@@ -33,22 +30,6 @@ func (s Server) ListBakes(ctx context.Context, req api.ListBakesRequestObject) (
 	return api.ListBakes200JSONResponse{Bakes: each(page, logged), More: more}, nil
 }
 
-// ExportLog is the log as a table. It is written as it is read, so that a long log takes no more memory than a short one.
-func (s Server) ExportLog(ctx context.Context, req api.ExportLogRequestObject) (api.ExportLogResponseObject, error) {
-	if _, _, err := s.Store.Bakes(ctx, req.Kitchen, store.Sought{}, nil, 1); err != nil {
-		return nil, err
-	}
-	out, in := io.Pipe()
-	go func() {
-		w, err := formats.NewLogWriter(in)
-		if err == nil {
-			err = errors.Join(s.Store.EachLine(ctx, req.Kitchen, store.Sought{}, w.Line), w.Close())
-		}
-		in.CloseWithError(err)
-	}()
-	return api.ExportLog200TextcsvResponse{Body: out}, nil
-}
-
 // AddBake logs a bake. What was predicted is calculated here from the inputs, and both are frozen together.
 func (s Server) AddBake(ctx context.Context, req api.AddBakeRequestObject) (api.AddBakeResponseObject, error) {
 	b := req.Body
@@ -56,13 +37,8 @@ func (s Server) AddBake(ctx context.Context, req api.AddBakeRequestObject) (api.
 	if err != nil {
 		return nil, fault.Under("/request", err)
 	}
-	told := baked.Told{}
-	if b.Outcome.Told != nil {
-		told = *b.Outcome.Told
-	}
-	var f fault.Faults
-	told.Check("/outcome/told", &f)
-	if err := f.Err(); err != nil {
+	out, err := outcome(b.Outcome)
+	if err != nil {
 		return nil, err
 	}
 	var went *baked.Happened
@@ -75,11 +51,8 @@ func (s Server) AddBake(ctx context.Context, req api.AddBakeRequestObject) (api.
 	}
 	kept, err := s.Store.AddBake(ctx, req.Kitchen, store.Bake{
 		ID: b.Id, Title: b.Title, BakedAt: b.BakedAt, CardID: b.CardId, Version: b.Version, Request: b.Request, Result: *predicted,
-		Setting: setting(b.Setting),
-		Outcome: store.Outcome{
-			Juice: (*string)(b.Outcome.Juice), Fruit: (*string)(b.Outcome.Fruit), Top: (*string)(b.Outcome.Top),
-			BoiledOver: b.Outcome.BoiledOver, Note: text(b.Outcome.Note), Told: told,
-		},
+		Setting:  setting(b.Setting),
+		Outcome:  out,
 		Happened: went,
 	})
 	if err != nil {
@@ -88,16 +61,54 @@ func (s Server) AddBake(ctx context.Context, req api.AddBakeRequestObject) (api.
 	return api.AddBake201JSONResponse(logged(kept)), nil
 }
 
+// outcome is what was told, checked.
+func outcome(o api.Outcome) (store.Outcome, error) {
+	out := store.Outcome{
+		Juice: (*string)(o.Juice), Fruit: (*string)(o.Fruit), Top: (*string)(o.Top), BoiledOver: o.BoiledOver, Note: text(o.Note), Picture: o.PictureId,
+	}
+	if o.Told != nil {
+		out.Told = *o.Told
+	}
+	var f fault.Faults
+	out.Told.Check("/outcome/told", &f)
+	return out, f.Err()
+}
+
+func outcomeTold(o store.Outcome) api.Outcome {
+	return api.Outcome{
+		Juice: (*api.JuiceOutcome)(o.Juice), Fruit: (*api.OutcomeFruit)(o.Fruit), Top: (*api.OutcomeTop)(o.Top),
+		BoiledOver: o.BoiledOver, Note: &o.Note, Told: &o.Told, PictureId: o.Picture,
+	}
+}
+
 func logged(b store.Bake) api.Bake {
 	return api.Bake{
 		Id: b.ID, Title: b.Title, BakedAt: b.BakedAt, CardId: b.CardID, Version: b.Version, Request: b.Request, Predicted: brief(&b.Result),
-		Setting: told(b.Setting),
-		Outcome: api.Outcome{
-			Juice: (*api.JuiceOutcome)(b.Juice), Fruit: (*api.OutcomeFruit)(b.Fruit), Top: (*api.OutcomeTop)(b.Top),
-			BoiledOver: b.BoiledOver, Note: &b.Note, Told: &b.Told,
-		},
-		Happened: b.Happened,
+		Setting: told(b.Setting), Outcome: outcomeTold(b.Outcome), Happened: b.Happened,
+		Corrections: each(b.Corrections, func(c store.Correction) api.Correction { return api.Correction{At: c.At, Was: outcomeTold(c.Was)} }),
 	}
+}
+
+// GetBake is one bake in full.
+func (s Server) GetBake(ctx context.Context, req api.GetBakeRequestObject) (api.GetBakeResponseObject, error) {
+	b, err := s.Store.OneBake(ctx, req.Kitchen, req.Bake)
+	if err != nil {
+		return nil, err
+	}
+	return api.GetBake200JSONResponse(logged(b)), nil
+}
+
+// CorrectBake puts right what was told of a bake.
+func (s Server) CorrectBake(ctx context.Context, req api.CorrectBakeRequestObject) (api.CorrectBakeResponseObject, error) {
+	out, err := outcome(req.Body.Outcome)
+	if err != nil {
+		return nil, err
+	}
+	b, err := s.Store.CorrectBake(ctx, req.Kitchen, req.Bake, req.Body.CorrectionId, out, s.Now())
+	if err != nil {
+		return nil, err
+	}
+	return api.CorrectBake200JSONResponse(logged(b)), nil
 }
 
 // happened is how a bake went on the watch.
@@ -106,7 +117,7 @@ func (s Server) happened(w store.Watched) *baked.Happened {
 	since := func(t time.Time) float64 { return t.Sub(w.StartedAt).Minutes() }
 	h := &baked.Happened{
 		Minutes: s.minute(w), PlannedMin: w.Answer.Plan.Minutes, Stages: w.Stages, Readings: append([]bake.Point{}, w.Readings...),
-		Events: a.Events, End: a.End, Minute: a.Curves.Minute, MiddleC: a.Curves.MiddleC,
+		Events: a.Events, End: a.End, Minute: a.Curves.Minute, MiddleC: a.Curves.MiddleC, Weighed: w.Weighed,
 	}
 	if w.OutAt != nil {
 		h.Minutes = since(*w.OutAt)

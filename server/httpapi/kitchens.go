@@ -13,9 +13,11 @@ func (s Server) ListKitchens(ctx context.Context, _ api.ListKitchensRequestObjec
 	if err != nil {
 		return nil, err
 	}
-	return api.ListKitchens200JSONResponse(each(all, func(k store.Kitchen) api.Kitchen {
-		return api.Kitchen{Id: k.ID, Name: k.Name, Settings: k.Settings}
-	})), nil
+	return api.ListKitchens200JSONResponse(each(all, kitchen)), nil
+}
+
+func kitchen(k store.Kitchen) api.Kitchen {
+	return api.Kitchen{Id: k.ID, Name: k.Name, Settings: k.Settings}
 }
 
 // SetSettings changes how a kitchen measures.
@@ -24,7 +26,7 @@ func (s Server) SetSettings(ctx context.Context, req api.SetSettingsRequestObjec
 	if err != nil {
 		return nil, err
 	}
-	return api.SetSettings200JSONResponse{Id: k.ID, Name: k.Name, Settings: k.Settings}, nil
+	return api.SetSettings200JSONResponse(kitchen(k)), nil
 }
 
 // ListDishes lists a kitchen's dishes.

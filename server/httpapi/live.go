@@ -80,11 +80,7 @@ func (s Server) stream(c *gin.Context) {
 		return
 	}
 	defer leave()
-	stays := http.NewResponseController(c.Writer) // open, past the deadlines of other requests
-	_, _ = stays.SetReadDeadline(time.Time{}), stays.SetWriteDeadline(time.Time{})
-	c.Header("Content-Type", "text/event-stream")
-	c.Header("Cache-Control", "no-store")
-	c.Header("X-Accel-Buffering", "no")
+	streaming(c)
 	beat := time.NewTicker(stillHere)
 	defer beat.Stop()
 	c.SSEvent("changed", "")
@@ -103,4 +99,18 @@ func (s Server) stream(c *gin.Context) {
 		}
 		c.Writer.Flush()
 	}
+}
+
+// streaming makes an answer one that goes on.
+func streaming(c *gin.Context) {
+	patient(c)
+	c.Header("Content-Type", "text/event-stream")
+	c.Header("Cache-Control", "no-store")
+	c.Header("X-Accel-Buffering", "no")
+}
+
+// patient takes a request past the deadlines of others.
+func patient(c *gin.Context) {
+	stays := http.NewResponseController(c.Writer)
+	_, _ = stays.SetReadDeadline(time.Time{}), stays.SetWriteDeadline(time.Time{})
 }

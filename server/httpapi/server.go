@@ -16,15 +16,17 @@ import (
 	sloggin "github.com/samber/slog-gin"
 
 	"mabbin/api"
+	"mabbin/server/devices"
 	"mabbin/server/formats"
 	"mabbin/server/store"
 )
 
 // Server answers the operations of the API.
 type Server struct {
-	Store *store.Store
-	Now   func() time.Time
-	Live  *Live
+	Store  *store.Store
+	Now    func() time.Time
+	Live   *Live
+	Scales *devices.Scales
 }
 
 var _ api.StrictServerInterface = Server{}
@@ -40,6 +42,9 @@ func New(s Server, dist fs.FS, log *slog.Logger) (*gin.Engine, error) {
 	}
 	if s.Live == nil {
 		s.Live = new(Live)
+	}
+	if s.Scales == nil {
+		s.Scales = new(devices.Scales)
 	}
 	check, err := validate()
 	if err != nil {
@@ -62,6 +67,7 @@ func New(s Server, dist fs.FS, log *slog.Logger) (*gin.Engine, error) {
 		ErrorHandler: func(c *gin.Context, err error, status int) { refuse(c, status, err.Error()) },
 	})
 	r.GET("/api/v1/kitchens/:kitchen/watch/live", limit, s.stream)
+	r.GET("/api/v1/kitchens/:kitchen/scale/live", limit, s.scaleStream)
 	r.NoRoute(servePage(dist))
 	r.NoMethod(func(c *gin.Context) {
 		refuse(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method)
@@ -100,10 +106,22 @@ const (
 )
 
 func bodyLimit(path string) int64 {
-	if path == "/api/v1/import" {
+	switch {
+	case path == "/api/v1/import":
 		return maxImport
+	case path == restorePath:
+		return formats.MaxArchive
+	case strings.Contains(path, "/pictures/"):
+		return formats.MaxPicture + 1
 	}
 	return maxBody
+}
+
+const restorePath = "/api/v1/kitchens/restore"
+
+// takesTime says of a path that its request or its answer may be long under way: whole kitchens, and whole logs.
+func takesTime(path string) bool {
+	return path == restorePath || strings.HasSuffix(path, "/backup.zip") || strings.HasSuffix(path, "/bakes.csv") || strings.HasSuffix(path, "/bakes.json")
 }
 
 // limit refuses large requests, and those that another site's page sent.
@@ -120,6 +138,9 @@ func limit(c *gin.Context) {
 	if site := c.GetHeader("Sec-Fetch-Site"); site == "cross-site" || site == "same-site" {
 		refuse(c, http.StatusForbidden, "Requests from other sites are not answered")
 		return
+	}
+	if takesTime(c.Request.URL.Path) {
+		patient(c)
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, most)
 }

@@ -40,6 +40,15 @@ func validate() (gin.HandlerFunc, error) {
 			c.Next() // gin has its own 404 and 405
 			return
 		}
+		if b := route.Operation.RequestBody; b != nil && b.Value.Content.Get("application/json") == nil { // a file: whoever reads it judges it
+			files := *opts
+			files.ExcludeRequestBody = true
+			err = openapi3filter.ValidateRequest(c, &openapi3filter.RequestValidationInput{Request: c.Request, PathParams: params, Route: route, Options: &files})
+			if err != nil {
+				answerError(c, api.Flatten("", err))
+			}
+			return
+		}
 		body, err := io.ReadAll(c.Request.Body)
 		if err != nil {
 			answerError(c, err)

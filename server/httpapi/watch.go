@@ -2,12 +2,14 @@ package httpapi
 
 import (
 	"context"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
 
 	"mabbin/api"
 	"mabbin/core/bake"
+	"mabbin/core/baked"
 	"mabbin/core/watch"
 	"mabbin/server/store"
 )
@@ -21,7 +23,7 @@ func (s Server) ListWatch(ctx context.Context, req api.ListWatchRequestObject) (
 	if err != nil {
 		return nil, err
 	}
-	return api.ListWatch200JSONResponse{Now: s.Now(), Desserts: each(all, watched), Afterwards: watch.After()}, nil
+	return api.ListWatch200JSONResponse{Now: s.Now(), Desserts: each(all, s.watched), Afterwards: watch.After()}, nil
 }
 
 // StartWatch puts a dessert into the oven.
@@ -32,9 +34,13 @@ func (s Server) StartWatch(ctx context.Context, req api.StartWatchRequestObject)
 	if err != nil {
 		return nil, err
 	}
+	weighed := []baked.Weighed{}
+	if b.Weighed != nil {
+		weighed = *b.Weighed
+	}
 	err = s.Store.StartWatch(ctx, req.Kitchen, store.Watched{
 		ID: b.Id, Title: b.Title, CardID: b.CardId, Version: b.Version, OvenID: b.OvenId,
-		Question: q, Answer: began.Answer, Stages: began.Answer.Plan.Stages, StartedAt: s.Now(),
+		Question: q, Answer: began.Answer, Stages: began.Answer.Plan.Stages, StartedAt: s.Now(), Weighed: weighed,
 	}, began.Calls)
 	if err != nil {
 		return nil, err
@@ -50,7 +56,7 @@ func (s Server) looked(ctx context.Context, kitchen, id uuid.UUID) (api.Watched,
 	if err != nil {
 		return api.Watched{}, err
 	}
-	return watched(w), nil
+	return s.watched(w), nil
 }
 
 // EndWatch takes a dessert off the watch.
@@ -132,15 +138,37 @@ func (s Server) SetProbe(ctx context.Context, req api.SetProbeRequestObject) (ap
 	return api.SetProbe200JSONResponse(w), err
 }
 
+// Simulate drives the simulation of one dessert.
+func (s Server) Simulate(ctx context.Context, req api.SimulateRequestObject) (api.SimulateResponseObject, error) {
+	if x := req.Body.Speed; x != nil {
+		if err := s.Store.SetSpeed(ctx, req.Kitchen, req.Dessert, int(*x)); err != nil {
+			return nil, err
+		}
+	}
+	if open := req.Body.DoorMin; open != nil {
+		w, err := s.Store.OneWatched(ctx, req.Kitchen, req.Dessert)
+		if err == nil {
+			err = s.Store.OpenDoor(ctx, req.Kitchen, req.Dessert, store.Door{At: s.minute(w), Open: *open})
+		}
+		if err != nil {
+			return nil, err
+		}
+	}
+	w, err := s.looked(ctx, req.Kitchen, req.Dessert)
+	return api.Simulate200JSONResponse(w), err
+}
+
 // minute is how long a dessert has been in.
 func (s Server) minute(w store.Watched) float64 { return s.Now().Sub(w.StartedAt).Minutes() }
 
-func watched(w store.Watched) api.Watched {
+func (s Server) watched(w store.Watched) api.Watched {
 	a := w.Answer.Plan.Answer
+	minute := s.minute(w)
+	open := slices.ContainsFunc(w.Doors, func(d store.Door) bool { return d.At <= minute && minute < d.At+d.Open })
 	return api.Watched{
 		Id: w.ID, Title: w.Title, CardId: w.CardID, Version: w.Version, OvenId: w.OvenID, Request: w.AsWentIn().Request, Stages: w.Stages,
 		StartedAt: w.StartedAt, OutAt: w.OutAt, PlanMinutes: w.Answer.Plan.Minutes, Curves: a.Curves, BoilingPointC: a.BoilingPointC,
-		JuiceColour: w.Answer.Balance.Cutaway.JuiceColour, Probe: api.WatchedProbe(w.Place), Estimate: w.Estimate,
+		JuiceColour: w.Answer.Balance.Cutaway.JuiceColour, Probe: api.WatchedProbe(w.Place), Estimate: w.Estimate, Speed: w.Speed, DoorOpen: &open,
 		Readings: append([]bake.Point{}, w.Readings...),
 		Calls: each(w.Calls, func(c store.Call) api.WatchCall {
 			return api.WatchCall{

@@ -15,12 +15,19 @@ import (
 
 // Outcome is what came out, in bakers' words. Nil is not told.
 type Outcome struct {
-	Juice      *string
-	Fruit      *string
-	Top        *string
-	BoiledOver *bool
-	Note       string
-	Told       baked.Told
+	Juice      *string    `json:"juice,omitempty"`
+	Fruit      *string    `json:"fruit,omitempty"`
+	Top        *string    `json:"top,omitempty"`
+	BoiledOver *bool      `json:"boiled_over,omitempty"`
+	Note       string     `json:"note,omitempty"`
+	Told       baked.Told `json:"told"`
+	Picture    *uuid.UUID `json:"picture_id,omitempty"`
+}
+
+// Correction is what was told of a bake until it was put right.
+type Correction struct {
+	At  time.Time `json:"at"`
+	Was Outcome   `json:"was"`
 }
 
 // Bake is a logged bake with a frozen copy of its inputs and of what was predicted from them.
@@ -34,10 +41,14 @@ type Bake struct {
 	Result  balance.Answer
 	Setting
 	Outcome
-	Happened *baked.Happened // on the oven watch; nil: it was not watched
+	Happened    *baked.Happened // on the oven watch; nil: it was not watched
+	Corrections []Correction    // the last first
 }
 
-const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened`
+const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id`
+
+// bakeRead is what scanBake reads.
+const bakeRead = bakeColumns + `, (select coalesce(jsonb_agg(jsonb_build_object('at', at, 'was', was) order by at desc, id), '[]') from bake_correction where bake_id = bake.id)`
 
 // Sought is which bakes are wanted; the zero value is all of them.
 type Sought struct {
@@ -80,7 +91,7 @@ func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, q Sought, before *
 		sql += fmt.Sprintf(` and (baked_at, id) < (select baked_at, id from bake where kitchen_id = $1 and id = $%d)`, len(args))
 	}
 	args = append(args, limit+1)
-	rows, err := s.pool.Query(ctx, `select `+bakeColumns+` from bake where `+sql+fmt.Sprintf(` order by baked_at desc, id desc limit $%d`, len(args)), args...)
+	rows, err := s.pool.Query(ctx, `select `+bakeRead+` from bake where `+sql+fmt.Sprintf(` order by baked_at desc, id desc limit $%d`, len(args)), args...)
 	if err != nil {
 		return nil, false, kind(err)
 	}
@@ -115,7 +126,7 @@ func (s *Store) EachLine(ctx context.Context, kitchen uuid.UUID, q Sought, line 
 func scanBake(row pgx.CollectableRow) (Bake, error) {
 	var b Bake
 	err := row.Scan(&b.ID, &b.Title, &b.BakedAt, &b.CardID, &b.Version, &b.Request, &b.Result, &b.OvenID, &b.OvenC, &b.Minutes, &b.Shelf, &b.FillingC, &b.DishC, &b.Stages,
-		&b.Juice, &b.Fruit, &b.Top, &b.BoiledOver, &b.Note, &b.Told, &b.Happened)
+		&b.Juice, &b.Fruit, &b.Top, &b.BoiledOver, &b.Note, &b.Told, &b.Happened, &b.Picture, &b.Corrections)
 	return b, err
 }
 
@@ -124,16 +135,45 @@ func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b Bake) (Bake, e
 	if err := s.known(ctx, kitchen); err != nil {
 		return Bake{}, err
 	}
-	_, err := s.pool.Exec(ctx, `insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22)
+	_, err := s.pool.Exec(ctx, `insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23)
 		on conflict (id) do nothing`, kitchen, b.ID, b.Title, b.BakedAt, b.CardID, b.Version, b.Request, b.Result, b.OvenID, b.OvenC, b.Minutes, b.Shelf, b.FillingC, b.DishC, b.Stages,
-		b.Juice, b.Fruit, b.Top, b.BoiledOver, b.Note, b.Told, b.Happened)
+		b.Juice, b.Fruit, b.Top, b.BoiledOver, b.Note, b.Told, b.Happened, b.Picture)
 	if err != nil {
 		return Bake{}, kind(err)
 	}
-	rows, err := s.pool.Query(ctx, `select `+bakeColumns+` from bake where kitchen_id = $1 and id = $2`, kitchen, b.ID)
+	return s.OneBake(ctx, kitchen, b.ID)
+}
+
+// OneBake is one bake of the log.
+func (s *Store) OneBake(ctx context.Context, kitchen, id uuid.UUID) (Bake, error) {
+	rows, err := s.pool.Query(ctx, `select `+bakeRead+` from bake where kitchen_id = $1 and id = $2`, kitchen, id)
 	if err != nil {
 		return Bake{}, kind(err)
 	}
-	kept, err := pgx.CollectExactlyOneRow(rows, scanBake)
-	return kept, kind(err)
+	b, err := pgx.CollectExactlyOneRow(rows, scanBake)
+	return b, kind(err)
+}
+
+// CorrectBake puts right what was told of a bake, and keeps what was told until then. The same correction twice is the same one.
+func (s *Store) CorrectBake(ctx context.Context, kitchen, id, correction uuid.UUID, now Outcome, at time.Time) (Bake, error) {
+	err := s.inTx(ctx, func(tx pgx.Tx) error {
+		var was Outcome
+		err := tx.QueryRow(ctx, `select juice, fruit, top, boiled_over, note, told, picture_id from bake where kitchen_id = $1 and id = $2 for update`, kitchen, id).
+			Scan(&was.Juice, &was.Fruit, &was.Top, &was.BoiledOver, &was.Note, &was.Told, &was.Picture)
+		if err != nil {
+			return err
+		}
+		tag, err := tx.Exec(ctx, `insert into bake_correction (id, kitchen_id, bake_id, picture_id, at, was) values ($1, $2, $3, $4, $5, $6) on conflict (id) do nothing`,
+			correction, kitchen, id, was.Picture, at, was)
+		if err != nil || tag.RowsAffected() == 0 {
+			return err
+		}
+		_, err = tx.Exec(ctx, `update bake set juice = $3, fruit = $4, top = $5, boiled_over = $6, note = $7, told = $8, picture_id = $9 where kitchen_id = $1 and id = $2`,
+			kitchen, id, now.Juice, now.Fruit, now.Top, now.BoiledOver, now.Note, now.Told, now.Picture)
+		return err
+	})
+	if err != nil {
+		return Bake{}, err
+	}
+	return s.OneBake(ctx, kitchen, id)
 }

@@ -26,9 +26,23 @@ type ShelfDish struct {
 	Count int // of it
 }
 
-// Kitchens lists every kitchen by name.
+// Kitchens lists every kitchen, the oldest first.
 func (s *Store) Kitchens(ctx context.Context) ([]Kitchen, error) {
-	return list[Kitchen](ctx, s, `select id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m from kitchen order by name`)
+	return list[Kitchen](ctx, s, kitchenRead+` order by created_at, name`)
+}
+
+const kitchenRead = `select id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m from kitchen`
+
+// OneKitchen is one kitchen.
+func (s *Store) OneKitchen(ctx context.Context, id uuid.UUID) (Kitchen, error) {
+	found, err := list[Kitchen](ctx, s, kitchenRead+` where id = $1`, id)
+	if err == nil && len(found) == 0 {
+		err = ErrNotFound
+	}
+	if err != nil {
+		return Kitchen{}, err
+	}
+	return found[0], nil
 }
 
 // SetSettings changes how a kitchen measures, and answers with the kitchen.
@@ -50,10 +64,23 @@ func (s *Store) AddKitchen(ctx context.Context, k Kitchen) (bool, error) {
 	return tag.RowsAffected() == 1, kind(err)
 }
 
+// NewKitchen makes a kitchen with nothing in it, or finds the one that has the id.
+func (s *Store) NewKitchen(ctx context.Context, id uuid.UUID, name string) (Kitchen, error) {
+	k := Kitchen{ID: id, Name: name, Settings: measure.Metric}
+	if k.Containers == nil {
+		k.Containers = map[string]float64{}
+	}
+	added, err := s.AddKitchen(ctx, k)
+	if err != nil || added {
+		return k, err
+	}
+	return s.OneKitchen(ctx, id)
+}
+
 // RemoveKitchen takes a kitchen away with everything in it.
 func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
 	return s.inTx(ctx, func(tx pgx.Tx) error {
-		for _, table := range []string{"watch_call", "watch", "bake", "card_version", "card", "oven", "dish", "own_row"} { // what points before what is pointed at
+		for _, table := range []string{"watch_call", "watch", "bake_correction", "bake", "picture", "card_version", "card", "oven", "dish", "own_row"} { // what points before what is pointed at
 			if _, err := tx.Exec(ctx, `delete from `+table+` where kitchen_id = $1`, kitchen); err != nil {
 				return err
 			}

@@ -21,16 +21,29 @@ func (s *Store) Ovens(ctx context.Context, kitchen uuid.UUID) ([]Oven, error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, err
 	}
-	rows, err := s.pool.Query(ctx, `select id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat, diameter_cm
-		from oven where kitchen_id = $1 and not gone order by name`, kitchen)
+	rows, err := s.pool.Query(ctx, ovenRead+` where kitchen_id = $1 and not gone order by name`, kitchen)
 	if err != nil {
 		return nil, kind(err)
 	}
-	out, err := pgx.CollectRows(rows, func(row pgx.CollectableRow) (o Oven, err error) {
-		err = row.Scan(&o.ID, &o.Name, &o.Kind, &o.Heating, &o.OffsetC, &o.GiveOrTakeC, &o.Dial, &o.Runners, &o.BottomHeat, &o.DiameterCM)
-		return o, err
-	})
+	out, err := pgx.CollectRows(rows, scanOven)
 	return out, kind(err)
+}
+
+const ovenRead = `select id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat, diameter_cm from oven`
+
+func scanOven(row pgx.CollectableRow) (o Oven, err error) {
+	err = row.Scan(&o.ID, &o.Name, &o.Kind, &o.Heating, &o.OffsetC, &o.GiveOrTakeC, &o.Dial, &o.Runners, &o.BottomHeat, &o.DiameterCM)
+	return o, err
+}
+
+// OneOven is one oven, also one that is gone.
+func (s *Store) OneOven(ctx context.Context, kitchen, id uuid.UUID) (Oven, error) {
+	rows, err := s.pool.Query(ctx, ovenRead+` where kitchen_id = $1 and id = $2`, kitchen, id)
+	if err != nil {
+		return Oven{}, kind(err)
+	}
+	o, err := pgx.CollectExactlyOneRow(rows, scanOven)
+	return o, kind(err)
 }
 
 // SetOven adds an oven, changes it, or puts it back.

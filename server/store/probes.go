@@ -19,13 +19,13 @@ type Probed struct {
 
 // Probed lists what is in an oven with a probe in it.
 func (s *Store) Probed(ctx context.Context) ([]Probed, error) {
-	rows, err := s.pool.Query(ctx, `select kitchen_id, id, question, answer, stages, started_at, probe from watch
+	rows, err := s.pool.Query(ctx, `select kitchen_id, id, question, answer, stages, started_at, probe, doors from watch
 		where probe <> '' and out_at is null and ended_at is null order by started_at`)
 	if err != nil {
 		return nil, kind(err)
 	}
 	out, err := pgx.CollectRows(rows, func(row pgx.CollectableRow) (p Probed, err error) {
-		err = row.Scan(&p.Kitchen, &p.ID, &p.Question, &p.Answer, &p.Stages, &p.StartedAt, &p.Place)
+		err = row.Scan(&p.Kitchen, &p.ID, &p.Question, &p.Answer, &p.Stages, &p.StartedAt, &p.Place, &p.Doors)
 		return p, err
 	})
 	return out, kind(err)
@@ -71,5 +71,11 @@ func (s *Store) ThinReadings(ctx context.Context, now time.Time) error {
 	_, err := s.pool.Exec(ctx, `delete from watch_reading r using watch w
 		where w.id = r.watch_id and w.started_at between $1::timestamptz - interval '8 days' and $1::timestamptz - interval '1 day'
 		and exists (select from watch_reading before where before.watch_id = r.watch_id and floor(before.minute) = floor(r.minute) and before.minute < r.minute)`, now)
+	return kind(err)
+}
+
+// SweepWatch forgets what went off the watch a month ago: the log keeps how it went.
+func (s *Store) SweepWatch(ctx context.Context, now time.Time) error {
+	_, err := s.pool.Exec(ctx, `delete from watch where ended_at < $1::timestamptz - interval '30 days'`, now)
 	return kind(err)
 }

@@ -9,6 +9,7 @@ import (
 	"github.com/jackc/pgx/v5"
 
 	"mabbin/core/bake"
+	"mabbin/core/baked"
 	"mabbin/core/watch"
 )
 
@@ -28,6 +29,15 @@ type Watched struct {
 	Estimate  *watch.Estimate // what it told last
 	Readings  []bake.Point
 	Calls     []Call
+	Weighed   []baked.Weighed // by the scale, before it went in
+	Speed     int             // minutes of the bake to a minute; more than 1 in the simulation alone
+	Doors     []Door
+}
+
+// Door is how long the door of a simulated oven stood open, in minutes of the bake.
+type Door struct {
+	At   float64 `json:"at"`
+	Open float64 `json:"open"`
 }
 
 // AsWentIn is the dessert's request with the steam that was predicted for it.
@@ -63,9 +73,9 @@ func (s *Store) StartWatch(ctx context.Context, kitchen uuid.UUID, w Watched, ca
 		return err
 	}
 	return s.inTx(ctx, func(tx pgx.Tx) error {
-		tag, err := tx.Exec(ctx, `insert into watch (id, kitchen_id, title, card_id, version, oven_id, question, answer, stages, started_at)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict (id) do nothing`,
-			w.ID, kitchen, w.Title, w.CardID, w.Version, w.OvenID, w.Question, w.Answer, w.Stages, w.StartedAt)
+		tag, err := tx.Exec(ctx, `insert into watch (id, kitchen_id, title, card_id, version, oven_id, question, answer, stages, started_at, weighed)
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11, '[]'::jsonb)) on conflict (id) do nothing`,
+			w.ID, kitchen, w.Title, w.CardID, w.Version, w.OvenID, w.Question, w.Answer, w.Stages, w.StartedAt, w.Weighed)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err
 		}
@@ -84,7 +94,7 @@ func addCalls(ctx context.Context, tx pgx.Tx, kitchen, of uuid.UUID, from time.T
 	return nil
 }
 
-const watchColumns = `id, title, card_id, version, oven_id, question, answer, stages, started_at, out_at, probe, estimate`
+const watchColumns = `id, title, card_id, version, oven_id, question, answer, stages, started_at, out_at, probe, estimate, weighed, speed, doors`
 
 // Watched lists what is in the kitchen's ovens or cooling, in the order it went in, with its calls in the order they are due.
 func (s *Store) Watched(ctx context.Context, kitchen uuid.UUID) ([]Watched, error) {
@@ -114,7 +124,7 @@ func (s *Store) watched(ctx context.Context, where string, args ...any) ([]Watch
 	}
 	out, err := pgx.CollectRows(rows, func(row pgx.CollectableRow) (Watched, error) {
 		w := Watched{Calls: []Call{}}
-		err := row.Scan(&w.ID, &w.Title, &w.CardID, &w.Version, &w.OvenID, &w.Question, &w.Answer, &w.Stages, &w.StartedAt, &w.OutAt, &w.Place, &w.Estimate)
+		err := row.Scan(&w.ID, &w.Title, &w.CardID, &w.Version, &w.OvenID, &w.Question, &w.Answer, &w.Stages, &w.StartedAt, &w.OutAt, &w.Place, &w.Estimate, &w.Weighed, &w.Speed, &w.Doors)
 		return w, err
 	})
 	if err != nil || len(out) == 0 {

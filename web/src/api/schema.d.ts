@@ -286,7 +286,8 @@ export interface paths {
         /** The kitchens kept here */
         get: operations["listKitchens"];
         put?: never;
-        post?: never;
+        /** A new kitchen, with nothing in it. The same id twice is the same kitchen. */
+        post: operations["addKitchen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -552,6 +553,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/watch/{dessert}/simulation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Drive the simulation - let a dessert's time run faster, open the door of its oven */
+        put: operations["simulate"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/watch/{dessert}/stages": {
         parameters: {
             query?: never;
@@ -664,6 +685,183 @@ export interface paths {
         /** The log as a table */
         get: operations["exportLog"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/bakes.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** The log whole, as docs/formats.md tells it */
+        get: operations["exportLogWhole"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/bakes/{bake}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                bake: components["parameters"]["BakeID"];
+            };
+            cookie?: never;
+        };
+        /** One bake in full */
+        get: operations["getBake"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/bakes/{bake}/outcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                bake: components["parameters"]["BakeID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Put right what was told of a bake. What was told until then is kept with it; the same correction twice is the same one. */
+        put: operations["correctBake"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/bakes/{bake}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                bake: components["parameters"]["BakeID"];
+            };
+            cookie?: never;
+        };
+        /** What the model expects of a bake as it was weighed and baked, and which one thing, had it been otherwise, gives what came out */
+        get: operations["explainBake"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/bakes/{bake}/beside/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                bake: components["parameters"]["BakeID"];
+                other: string;
+            };
+            cookie?: never;
+        };
+        /** Two bakes line by line */
+        get: operations["compareBakes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                picture: string;
+            };
+            cookie?: never;
+        };
+        /** A picture of a bake */
+        get: operations["getPicture"];
+        put?: never;
+        /** Keep a picture, under an id of the sender's. It is written anew, no larger than a screen, and without anything but what is seen. It belongs to a bake once an outcome names it, and is swept away after a day if none does. */
+        post: operations["addPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/backup.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** A whole kitchen as one archive, as docs/formats.md tells it */
+        get: operations["backUp"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A kitchen from its archive. Where the kitchen is here already, a second one beside it. */
+        post: operations["restoreKitchen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** What the kitchen's (simulated) scale shows. GET .../scale/live is a stream of server-sent events with every change. */
+        get: operations["readScale"];
+        /** Tell the scale what is weighed next, tare it, or let the simulation's hand pour */
+        put: operations["setScale"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2183,6 +2381,8 @@ export interface components {
             oven_id?: string;
             request: components["schemas"]["BalanceRequest"];
             setting: components["schemas"]["BakeSetting"];
+            /** @description What the scale showed */
+            weighed?: components["schemas"]["Weighed"][];
         };
         Watched: {
             /** Format: uuid */
@@ -2209,6 +2409,10 @@ export interface components {
             probe: "" | "middle" | "air";
             readings: components["schemas"]["Reading"][];
             estimate?: components["schemas"]["Estimate"];
+            /** @description Minutes of the bake to a minute; 1 unless the simulation is driven faster */
+            speed: number;
+            /** @description The simulation's door stands open */
+            door_open?: boolean;
             curves: components["schemas"]["BakeCurves"];
             /** Format: double */
             boiling_point_c: number;
@@ -2540,6 +2744,96 @@ export interface components {
             boiled_over?: boolean;
             note?: string;
             told?: components["schemas"]["Told"];
+            /** Format: uuid */
+            picture_id?: string;
+        };
+        /** @description What was told until it was put right */
+        Correction: {
+            /** Format: date-time */
+            at: string;
+            was: components["schemas"]["Outcome"];
+        };
+        Picture: {
+            /** Format: uuid */
+            id: string;
+            width: number;
+            height: number;
+        };
+        /** @description How it comes out, in the words of the log */
+        Words: {
+            juice?: string;
+            fruit?: string;
+            top?: string;
+            base?: string;
+            boiled_over?: boolean;
+        };
+        Explanation: {
+            expected: components["schemas"]["Words"];
+            events: components["schemas"]["BakeEvents"];
+            end: components["schemas"]["BakeEnd"];
+            /** @description What was told that no baker wants */
+            wrong: string[];
+            /** @description The clocks that missed on paper already */
+            on_paper: string[];
+            /** @description The likeliest first */
+            causes: {
+                /** @enum {string} */
+                code: "oven" | "fruit" | "thickener" | "colour" | "ripeness";
+                says: string;
+                evidence: string;
+                explains: string[];
+                next: string;
+            }[];
+        };
+        Compared: {
+            part: string;
+            what: string;
+            a: string;
+            b: string;
+            same: boolean;
+        };
+        /** @description One line of the ticket as it was weighed */
+        Weighed: {
+            bowl: string;
+            key: string;
+            name: string;
+            /** Format: double */
+            wanted_g: number;
+            /** Format: double */
+            g: number;
+        };
+        ScaleReading: {
+            /** Format: double */
+            g: number;
+            settled: boolean;
+            /**
+             * Format: double
+             * @description 0: nothing is weighed
+             */
+            wanted_g: number;
+            /**
+             * Format: double
+             * @description Still to come; below 0 it is too much
+             */
+            left_g: number;
+            /**
+             * @description Right: within what no dessert notices
+             * @enum {string}
+             */
+            verdict: "" | "short" | "right" | "over";
+        };
+        ScaleChange: {
+            /**
+             * Format: double
+             * @description What is weighed next
+             */
+            wanted_g?: number;
+            tare?: boolean;
+            /**
+             * @description The simulation's hand
+             * @enum {string}
+             */
+            hand?: "pour" | "spoon_in" | "spoon_out" | "clear";
         };
         Told: {
             juice_hot?: components["schemas"]["JuiceOutcome"];
@@ -2588,6 +2882,8 @@ export interface components {
             end: components["schemas"]["BakeEnd"];
             minute: number[];
             middle_c: number[];
+            /** @description By the scale */
+            weighed?: components["schemas"]["Weighed"][];
         };
         /** @enum {string} */
         JuiceOutcome: "runny" | "saucy" | "spoonable" | "mounds" | "slices" | "stodgy";
@@ -2626,6 +2922,8 @@ export interface components {
             setting: components["schemas"]["Setting"];
             happened?: components["schemas"]["Happened"];
             outcome: components["schemas"]["Outcome"];
+            /** @description What was told before, the last first */
+            corrections: components["schemas"]["Correction"][];
         };
         BakePage: {
             bakes: components["schemas"]["Bake"][];
@@ -2644,6 +2942,7 @@ export interface components {
         };
     };
     parameters: {
+        BakeID: string;
         DessertID: string;
         KitchenID: string;
         DishID: string;
@@ -3066,6 +3365,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kitchen"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addKitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Format: uuid */
+                    id: string;
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description The kitchen */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kitchen"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -3533,6 +3861,45 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    simulate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Minutes of the bake to a minute
+                     * @enum {integer}
+                     */
+                    speed?: 1 | 10 | 60;
+                    /**
+                     * Format: double
+                     * @description The door stands open so long from now on; only the probe knows
+                     */
+                    door_min?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The dessert */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watched"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     changeWatch: {
         parameters: {
             query?: never;
@@ -3742,6 +4109,286 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportLogWhole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description JSON, the last bake first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getBake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                bake: components["parameters"]["BakeID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The bake */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bake"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    correctBake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                bake: components["parameters"]["BakeID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Format: uuid */
+                    correction_id: string;
+                    outcome: components["schemas"]["Outcome"];
+                };
+            };
+        };
+        responses: {
+            /** @description The bake as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bake"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    explainBake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                bake: components["parameters"]["BakeID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The explanation */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Explanation"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    compareBakes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                bake: components["parameters"]["BakeID"];
+                other: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every line of both, in the order of the work */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPicture: {
+        parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/*": string;
+            };
+        };
+        responses: {
+            /** @description The picture as it is kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picture"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    backUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A zip of JSON and pictures */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    restoreKitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description The kitchen */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kitchen"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The reading */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleReading"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleChange"];
+            };
+        };
+        responses: {
+            /** @description The reading */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleReading"];
                 };
             };
             default: components["responses"]["Problem"];
