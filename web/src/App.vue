@@ -51,7 +51,7 @@ onMounted(() => void kitchen.load())
           watching.desserts.length
         }}</span></RouterLink
       >
-      <RouterLink to="/log">Log</RouterLink>
+      <RouterLink to="/log" :class="{ 'router-link-exact-active': $route.name === 'beside' }">Log</RouterLink>
       <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }"
         >Shelf</RouterLink
       >

@@ -35,6 +35,12 @@ export const router = createRouter({
       meta: { title: 'Oven watch' },
     },
     { path: '/log', name: 'log', component: () => import('./log/LogView.vue'), meta: { title: 'Log' } },
+    {
+      path: '/log/beside/:bake/:other',
+      name: 'beside',
+      component: () => import('./log/SideBySide.vue'),
+      meta: { title: 'Two bakes side by side' },
+    },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })

@@ -46,6 +46,11 @@ export type Setting = Schemas['Setting']
 export type Bake = Schemas['Bake']
 export type NewBake = Schemas['NewBake']
 export type Outcome = Schemas['Outcome']
+export type Explanation = Schemas['Explanation']
+export type Compared = Schemas['Compared']
+export type Weighed = Schemas['Weighed']
+export type ScaleReading = Schemas['ScaleReading']
+export type ScaleChange = Schemas['ScaleChange']
 export type Problem = Schemas['Problem']
 export type FieldProblem = Schemas['FieldProblem']
 export type AmountKind = Schemas['AmountRequest']['kind']
@@ -68,6 +73,9 @@ export const unreachable: Problem = {
   title: "Mabbin can't be reached. What you entered is kept here.",
   status: 0,
 }
+
+/** A problem in a sentence: what, and each wrong field. */
+export const inWords = (p: Problem) => [p.title, ...(p.errors ?? []).map((e) => e.detail)].join(': ')
 
 /** The data of an answer, or the problem. A request that got no answer is a problem of status 0. */
 export async function ask<T>(

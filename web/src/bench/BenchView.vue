@@ -2,7 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Card, FileFormat, Remark } from '@/api/client'
+import { inWords, type Card, type FileFormat, type Remark } from '@/api/client'
 import BakedIt from '@/parts/BakedIt.vue'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import RemarkList from '@/parts/RemarkList.vue'
@@ -190,9 +190,7 @@ async function intoOven() {
     request: kitchen.ours(d.request),
     setting: { ...plan.place, stages },
   })
-  refused.value = problem
-    ? `${problem.title}${problem.errors?.map((e) => `: ${e.detail}`).join('') ?? ''}`
-    : ''
+  refused.value = problem ? inWords(problem) : ''
   if (!problem) void router.push('/watch')
 }
 
@@ -205,9 +203,7 @@ async function away(form: FileFormat) {
     oven_c: d.setting.oven_c,
     minutes: d.setting.minutes,
   })
-  refused.value = problem
-    ? `${problem.title}${problem.errors?.map((e) => `: ${e.detail}`).join('') ?? ''}`
-    : ''
+  refused.value = problem ? inWords(problem) : ''
 }
 </script>
 

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Bake } from '@/api/client'
 import MiddleCurve from '@/parts/MiddleCurve.vue'
-import { grams, inUnits, integer } from '@/parts/words'
+import { grams, inUnits, integer, lower, scale, short } from '@/parts/words'
 
 /** One bake beside what was predicted for it: times, calls, the probe's curve, what was weighed. */
 const props = defineProps<{ bake: Bake }>()
@@ -30,6 +30,15 @@ const rows = computed(() => {
       ['sweetness', '–', t.sweetness ?? '–'],
     ] as [string, string, string][]
   ).filter(([, a, b]) => b !== '–' || (h.value && a !== '–'))
+})
+/** What the scale showed, where it differs from the ticket. */
+const weighed = computed(() => {
+  const all = h.value?.weighed ?? []
+  if (!all.length) return ''
+  const off = all.filter((w) => scale(w.g).figure !== scale(w.wanted_g).figure)
+  return off.length
+    ? `Weighed: ${off.map((w) => `${grams(w.g)} of ${grams(w.wanted_g)} ${lower(short(w.name))}`).join(', ')}; the other ${all.length - off.length} as written.`
+    : `Weighed: all ${all.length} lines as written.`
 })
 </script>
 
@@ -59,6 +68,7 @@ const rows = computed(() => {
         Middle of the fruit: the line as predicted{{ h.readings.length ? ', dots by the probe' : '' }}.
       </figcaption>
     </figure>
+    <p v-if="weighed" class="small" data-testid="weighed">{{ weighed }}</p>
     <ul v-if="h?.calls.length" class="small">
       <li v-for="(c, i) in h.calls" :key="i">
         {{ integer(c.due_min) }} min: {{ inUnits(c.says)

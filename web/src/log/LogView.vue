@@ -4,11 +4,11 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, type Bake } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
-import CutawayPicture from '@/parts/CutawayPicture.vue'
+import BakedIt from '@/parts/BakedIt.vue'
 import { useFetched } from '@/parts/useFetched'
 import { useKitchen } from '@/parts/useKitchen'
-import { bandWords, date, grams, integer, mm } from '@/parts/words'
-import HowItWent from './HowItWent.vue'
+import { bandWords, date } from '@/parts/words'
+import LoggedBake from './LoggedBake.vue'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -23,6 +23,7 @@ const sought = refDebounced(
   200,
 )
 const seeks = computed(() => !!(sought.value.words || sought.value.juice || sought.value.oven))
+const path = computed(() => `/api/v1/kitchens/${kitchen.kitchen?.id}/bakes`)
 let asked = 0
 async function fetch(id: string, before?: string) {
   const mine = ++asked
@@ -46,9 +47,40 @@ async function earlier() {
   trouble.value = await fetch(kitchen.kitchen!.id, bakes.value?.at(-1)?.id)
 }
 
-const boiled = (b: Bake) =>
-  b.outcome.boiled_over === undefined ? '' : b.outcome.boiled_over ? 'boiled over' : 'did not boil over'
-const agrees = (b: Bake) => b.outcome.juice === b.predicted.band
+/** Two that are laid side by side. */
+const chosen = ref<Bake[]>([])
+function choose(b: Bake) {
+  const there = chosen.value.some((c) => c.id === b.id)
+  chosen.value = there ? chosen.value.filter((c) => c.id !== b.id) : [...chosen.value.slice(-1), b]
+}
+
+const correcting = ref<Bake>()
+const asking = ref(false)
+/** What was put right last, to be taken back by a touch. */
+const lately = ref<Bake>()
+function correct(b: Bake) {
+  correcting.value = b
+  asking.value = true
+}
+function corrected(b: Bake) {
+  bakes.value = bakes.value?.map((x) => (x.id === b.id ? b : x))
+  lately.value = b
+}
+async function takeBack() {
+  const b = lately.value
+  const was = b?.corrections[0]?.was
+  if (!b || !was || !kitchen.kitchen) return
+  const got = await ask(
+    api.PUT('/api/v1/kitchens/{kitchen}/bakes/{bake}/outcome', {
+      params: { path: { kitchen: kitchen.kitchen.id, bake: b.id } },
+      body: { correction_id: crypto.randomUUID(), outcome: was },
+    }),
+  )
+  trouble.value = got.problem
+  if (!got.data) return
+  corrected(got.data)
+  lately.value = undefined
+}
 function again(b: Bake) {
   dessert.open({ name: b.title, request: b.request, setting: b.setting }, false)
   void router.push('/')
@@ -94,15 +126,31 @@ function again(b: Bake) {
       >
         <el-option v-for="o in kitchen.ovens" :key="o.id" :value="o.id" :label="o.name" />
       </el-select>
-      <a
-        v-if="kitchen.kitchen"
-        class="plain"
-        :href="`/api/v1/kitchens/${kitchen.kitchen.id}/bakes.csv`"
-        download="log.csv"
-        data-testid="log-csv"
-        >All of it as a table (CSV)</a
+      <span v-if="kitchen.kitchen" class="take"
+        >All of it as
+        <a :href="`${path}.csv`" download="log.csv" data-testid="log-csv">a table (CSV)</a>
+        <a :href="`${path}.json`" download="log.json" data-testid="log-json">JSON</a></span
       >
     </div>
+    <p v-if="chosen.length" class="notice panel" role="status">
+      <template v-if="chosen.length === 1"
+        >{{ chosen[0]!.title }}, {{ date(chosen[0]!.baked_at) }}: choose a second one to lay beside
+        it.</template
+      >
+      <RouterLink
+        v-else
+        class="push main"
+        :to="`/log/beside/${chosen[0]!.id}/${chosen[1]!.id}`"
+        data-testid="beside"
+        >Lay {{ chosen[0]!.title }} beside {{ chosen[1]!.title }}</RouterLink
+      >
+      <button class="plain" @click="chosen = []">Neither</button>
+    </p>
+    <p v-if="lately" class="notice panel" role="status" data-testid="corrected">
+      {{ lately.title }} is put right; what it said before is kept with it.
+      <button class="push" data-testid="take-back" @click="takeBack">Undo</button>
+      <button class="plain" @click="lately = undefined">Fine</button>
+    </p>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble.title }}. Trying again every few seconds.</p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       There is no kitchen yet: <code>make demo</code> loads one to look around in.
@@ -116,49 +164,18 @@ function again(b: Bake) {
     </p>
     <p v-else-if="!bakes && !trouble" class="empty quiet">Fetching the log…</p>
     <ol v-else>
-      <li v-for="b in bakes" :key="b.id" class="panel" :data-testid="`bake-${b.title}`">
-        <div class="what">
-          <CutawayPicture class="pic" :cut="b.predicted.cutaway" small />
-          <div>
-            <strong>{{ b.title }}</strong>
-            <p class="quiet small">
-              {{ date(b.baked_at) }}<template v-if="b.version">, version {{ b.version }}</template>
-            </p>
-          </div>
-        </div>
-        <dl>
-          <dt>Predicted</dt>
-          <dd>
-            <strong>{{ bandWords[b.predicted.band] }}</strong>, free rim {{ mm(b.predicted.hot_headspace_mm)
-            }}<span class="quiet">
-              · {{ grams(b.predicted.fruit_g) }} fruit, {{ grams(b.predicted.thickener_g) }} thickener</span
-            >
-          </dd>
-          <dt>Came out</dt>
-          <dd>
-            <strong v-if="b.outcome.juice"
-              >{{ agrees(b) ? '✓' : '≠' }} {{ bandWords[b.outcome.juice] }}</strong
-            >
-            <span v-else class="quiet">juice not told</span
-            ><template v-if="b.outcome.fruit">, fruit {{ b.outcome.fruit }}</template
-            ><template v-if="b.outcome.top">, top {{ b.outcome.top }}</template
-            ><template v-if="boiled(b)">, {{ boiled(b) }}</template>
-          </dd>
-          <dd v-if="b.outcome.note" class="note">“{{ b.outcome.note }}”</dd>
-        </dl>
-        <button class="push" @click="again(b)">On the Bench</button>
-        <details v-if="b.happened || Object.keys(b.outcome.told ?? {}).length" class="all">
-          <summary data-testid="open-bake">
-            How it went<template v-if="b.happened"
-              >: {{ integer(b.happened.minutes) }} min in the oven,
-              {{ integer(b.happened.planned_min) }} planned</template
-            >
-          </summary>
-          <HowItWent :bake="b" />
-        </details>
-      </li>
+      <LoggedBake
+        v-for="b in bakes"
+        :key="b.id"
+        :bake="b"
+        :chosen="chosen.some((c) => c.id === b.id)"
+        @bench="again(b)"
+        @choose="choose(b)"
+        @correct="correct(b)"
+      />
     </ol>
-    <button v-if="more" class="push" @click="earlier">Earlier bakes</button>
+    <button v-if="more" class="push" data-testid="earlier" @click="earlier">Earlier bakes</button>
+    <BakedIt v-model="asking" :correcting="correcting" @corrected="corrected" />
   </div>
 </template>
 
@@ -170,10 +187,11 @@ function again(b: Bake) {
   gap: 8px 14px;
   padding: 4px 8px 10px;
 }
-.bar a {
+.take a {
   display: inline-flex;
   align-items: center;
   min-height: 44px;
+  margin-left: 8px;
 }
 .words {
   width: 320px;
@@ -188,56 +206,17 @@ ol {
   margin: 0 0 8px;
   padding: 0;
 }
-li {
-  display: grid;
-  grid-template-columns: 370px 1fr auto;
-  gap: 18px;
+.notice {
+  display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  padding: 10px 14px;
-}
-.what {
-  display: grid;
-  grid-template-columns: 140px 1fr;
-  gap: 14px;
-  align-items: center;
-}
-.what strong {
-  font: 650 18px/1.2 var(--title);
-}
-dl {
-  display: grid;
-  grid-template-columns: 82px 1fr;
-  gap: 2px 10px;
-  margin: 0;
-}
-dt {
-  color: var(--ink-2);
-}
-dd {
-  margin: 0;
-}
-.all {
-  grid-column: 1 / -1;
-  border-top: 1px solid var(--line);
-}
-summary {
-  min-height: 44px;
-  padding-top: 12px;
-  cursor: pointer;
-}
-.note {
-  grid-column: 2;
-  color: var(--ink-2);
+  gap: 8px 14px;
+  margin-bottom: 8px;
+  padding: 8px 14px;
 }
 .empty {
   padding: 40px 12px;
   text-align: center;
   font-size: 18px;
-}
-@media (max-width: 900px) {
-  li {
-    grid-template-columns: 1fr;
-    gap: 8px;
-  }
 }
 </style>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import type { Band, Bowl, NewBake, Outcome } from '@/api/client'
+import { api, ask, type Bake, type Band, type Bowl, type NewBake, type Outcome } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
+import PictureField from '@/parts/PictureField.vue'
 import TouchWords from '@/parts/TouchWords.vue'
 import { bandWords, grams, lower, number, short } from '@/parts/words'
 import { useKitchen } from '@/parts/useKitchen'
@@ -11,12 +12,14 @@ import { useOutbox } from '@/parts/useOutbox'
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{
   /** What was baked. */
-  bake: Omit<NewBake, 'id' | 'outcome'>
+  bake?: Omit<NewBake, 'id' | 'outcome'>
+  /** A bake of the log of which something else is told now. */
+  correcting?: Bake
   /** How it was predicted to stand. */
   band?: Band
   ticket?: Bowl[]
 }>()
-const emit = defineEmits<{ logged: [] }>()
+const emit = defineEmits<{ logged: []; corrected: [bake: Bake] }>()
 const kitchen = useKitchen()
 const outbox = useOutbox()
 const out = reactive<Outcome>({})
@@ -62,6 +65,11 @@ watch(open, (now) => {
   for (const k of Object.keys(told)) delete told[k as keyof typeof told]
   for (const k of Object.keys(out)) delete out[k as keyof Outcome]
   refused.value = ''
+  if (props.correcting) {
+    const { told: t, ...was } = props.correcting.outcome
+    Object.assign(out, was)
+    Object.assign(told, t)
+  }
 })
 
 /** The note, and before it what went in of the liquids. */
@@ -74,11 +82,10 @@ function noted() {
 
 async function log() {
   if (!kitchen.kitchen) return
-  const body: NewBake = {
-    ...props.bake,
-    id: crypto.randomUUID(),
-    outcome: { ...out, note: noted(), told: { ...told } },
-  }
+  const outcome = { ...out, note: noted(), told: { ...told } }
+  if (props.correcting) return putRight(props.correcting, outcome)
+  if (!props.bake) return
+  const body: NewBake = { ...props.bake, id: crypto.randomUUID(), outcome }
   const sent = await outbox.send({
     what: `bake of ${body.title}`,
     path: `/api/v1/kitchens/${kitchen.kitchen.id}/bakes`,
@@ -90,12 +97,27 @@ async function log() {
     emit('logged')
   }
 }
+
+async function putRight(bake: Bake, outcome: Outcome) {
+  const got = await ask(
+    api.PUT('/api/v1/kitchens/{kitchen}/bakes/{bake}/outcome', {
+      params: { path: { kitchen: kitchen.kitchen!.id, bake: bake.id } },
+      body: { correction_id: crypto.randomUUID(), outcome },
+    }),
+  )
+  if (got.problem) {
+    refused.value = got.problem.errors?.[0]?.detail ?? got.problem.title
+    return
+  }
+  open.value = false
+  emit('corrected', got.data)
+}
 </script>
 
 <template>
   <el-dialog
     v-model="open"
-    title="Baked it: how did it come out?"
+    :title="correcting ? `${correcting.title}: what is right?` : 'Baked it: how did it come out?'"
     width="min(600px, 96vw)"
     data-testid="baked-it"
   >
@@ -110,7 +132,8 @@ async function log() {
         ><template v-if="q.key === 'juice' && band">, predicted {{ bandWords[band] }}</template></TouchWords
       >
       <TouchWords v-model="out.boiled_over" title="Boiled over" :options="yesNo" testid="over" />
-      <details>
+      <PictureField v-model="out.picture_id" />
+      <details :open="!!correcting">
         <summary data-testid="more-questions">More, where you know it</summary>
         <div class="ask">
           <TouchWords
@@ -161,13 +184,19 @@ async function log() {
         />
       </div>
       <p class="small quiet">
-        All of it may be left out. What was predicted is kept with it as it stands now.
+        {{
+          correcting
+            ? 'What it said before is kept with it.'
+            : 'All of it may be left out. What was predicted is kept with it as it stands now.'
+        }}
       </p>
       <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
     </div>
     <template #footer>
       <button class="push" @click="open = false">Not now</button>
-      <button class="push main" data-testid="log-it" @click="log">Write it in the log</button>
+      <button class="push main" data-testid="log-it" @click="log">
+        {{ correcting ? 'Put it right' : 'Write it in the log' }}
+      </button>
     </template>
   </el-dialog>
 </template>
