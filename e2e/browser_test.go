@@ -22,8 +22,10 @@ import (
 	"github.com/chromedp/cdproto/runtime"
 	. "github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+	"github.com/google/uuid"
 
 	"mabbin/server/demo"
+	"mabbin/server/devices"
 	"mabbin/server/httpapi"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
@@ -127,6 +129,13 @@ func kitchenWithClock(t testing.TB) (url string, s *store.Store, ahead *atomic.I
 	ahead = new(atomic.Int64)
 	s = storetest.Open(t)
 	return serveAt(t, s, func() time.Time { return time.Now().Add(time.Duration(ahead.Load())) }), s, ahead
+}
+
+// roundsOf makes the server's rounds of the probes by that clock, when a test wants them.
+func roundsOf(s *store.Store, ahead *atomic.Int64) devices.Rounds {
+	return devices.Rounds{
+		Store: s, Now: func() time.Time { return time.Now().Add(time.Duration(ahead.Load())) }, Changed: func(uuid.UUID) {}, Log: slog.New(slog.DiscardHandler),
+	}
 }
 
 func serve(t testing.TB, s *store.Store) string {

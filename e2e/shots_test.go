@@ -1,16 +1,12 @@
 package e2e
 
 import (
-	"log/slog"
 	"os"
 	"path/filepath"
 	"testing"
 	"time"
 
 	. "github.com/chromedp/chromedp"
-	"github.com/google/uuid"
-
-	"mabbin/server/devices"
 )
 
 // TestShots takes the pictures of docs/screenshots; make shots asks for it.
@@ -52,7 +48,7 @@ func TestShots(t *testing.T) {
 		now.Add(int64(14 * time.Minute))
 	}
 	do(t, ctx, Navigate(url+"/watch"), click(id("watched-Freezer cherry crisp", ` [data-testid="probe-middle"]`)))
-	rounds := devices.Rounds{Store: s, Now: func() time.Time { return time.Now().Add(time.Duration(now.Load())) }, Changed: func(uuid.UUID) {}, Log: slog.New(slog.DiscardHandler)}
+	rounds := roundsOf(s, now)
 	for range 24 {
 		now.Add(int64(30 * time.Second))
 		must(t, rounds.Once(t.Context()))

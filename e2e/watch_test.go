@@ -1,16 +1,13 @@
 package e2e
 
 import (
-	"log/slog"
 	"strings"
 	"testing"
 	"time"
 
 	. "github.com/chromedp/chromedp"
-	"github.com/google/uuid"
 
 	"mabbin/server/demo"
-	"mabbin/server/devices"
 	"mabbin/server/store"
 )
 
@@ -47,7 +44,7 @@ func TestTheOvenWatch(t *testing.T) {
 	reads(t, ctx, id("call-turn"), "skipped")
 
 	// The probe reads the middle on the server's rounds; slipped out, it is not believed.
-	rounds := devices.Rounds{Store: s, Now: func() time.Time { return time.Now().Add(time.Duration(now.Load())) }, Changed: func(uuid.UUID) {}, Log: slog.New(slog.DiscardHandler)}
+	rounds := roundsOf(s, now)
 	read := func(times int, every time.Duration) {
 		for range times {
 			now.Add(int64(every))

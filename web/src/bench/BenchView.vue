@@ -28,6 +28,8 @@ import TicketPanel from './TicketPanel.vue'
 import ToppingStation from './ToppingStation.vue'
 import { useDessert } from './useDessert'
 import { usePlan } from './usePlan'
+import { useWeighing } from './useWeighing'
+import WeighNext from './WeighNext.vue'
 import WrittenPanel from './WrittenPanel.vue'
 
 const kitchen = useKitchen()
@@ -46,11 +48,11 @@ const panels = {
   Finish: FinishStation,
 }
 const open = useLocalStorage<(typeof stations)[number]>('mabbin.station', 'Juice')
-const weighing = ref(false)
+const weigher = useWeighing()
+const weighing = computed(() => weigher.on)
 const baked = ref(false)
 const diet = ref(false)
 const refused = ref('')
-const ticket = ref<InstanceType<typeof TicketPanel>>()
 const draft = computed(() => dessert.draft)
 const answer = computed(() => dessert.answer)
 
@@ -139,10 +141,10 @@ function move(by: number) {
 }
 function show(s: (typeof stations)[number]) {
   open.value = s
-  weighing.value = false
+  weigher.on = false
 }
 async function weigh(on: boolean) {
-  weighing.value = on && !!answer.value
+  weigher.on = on
   await nextTick()
   // the keys belong to the ticket now, not to the button that was touched
   if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
@@ -155,8 +157,12 @@ const unbind = bindKeys('On the Bench', [
   { key: 'u', says: 'undo', does: () => dessert.undo() },
   { key: 'r', says: 'redo', does: () => dessert.redo() },
   { key: 't', says: 'the ticket, full-screen for weighing', does: () => void weigh(!weighing.value) },
-  { key: ' ', says: 'weighed: tick the next line', does: () => weighing.value && ticket.value?.tickNext() },
-  { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && ticket.value?.untick() },
+  {
+    key: ' ',
+    says: 'weighed: tick the next line',
+    does: () => weighing.value && weigher.tick(weigher.next?.id),
+  },
+  { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && weigher.untick() },
   { key: 's', says: 'save the card', does: () => void save(false) },
   { key: 'Escape', says: 'back from weighing', does: () => void weigh(false) },
 ])
@@ -189,9 +195,13 @@ async function intoOven() {
     oven_id: d.setting.oven_id,
     request: kitchen.ours(d.request),
     setting: { ...plan.place, stages },
+    weighed: weigher.weighed,
   })
   refused.value = problem ? inWords(problem) : ''
-  if (!problem) void router.push('/watch')
+  if (problem) return
+  weigher.afresh()
+  weigher.on = false
+  void router.push('/watch')
 }
 
 async function away(form: FileFormat) {
@@ -311,6 +321,7 @@ async function away(form: FileFormat) {
         <CuttingPlan v-for="c in answer.cutting" :key="c.code" :plan="c" :dish="draft.request.dish" />
       </div>
       <RemarkList class="said" :remarks="said" />
+      <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="intoOven" />
     </section>
     <section v-else class="middle panel" aria-label="Cutaway">
       <p v-if="dessert.problem" class="wrong" role="alert">
@@ -319,13 +330,7 @@ async function away(form: FileFormat) {
       <p v-else class="quiet">Calculating…</p>
     </section>
     <div v-if="answer" class="right">
-      <TicketPanel
-        ref="ticket"
-        :answer="answer"
-        :name="draft.name"
-        :weighing="weighing"
-        @diet="diet = true"
-      />
+      <TicketPanel :answer="answer" :name="draft.name" :weighing="weighing" @diet="diet = true" />
       <div v-if="!weighing" class="away no-print" role="group" aria-label="Take the card away">
         <button class="plain" @click="print">Print</button>
         <button
@@ -449,10 +454,11 @@ async function away(form: FileFormat) {
   padding-top: 8px;
 }
 .bench.weighing {
-  grid-template-columns: 250px minmax(0, 1fr);
+  grid-template-columns: 400px minmax(0, 1fr);
 }
-.weighing .middle {
-  align-self: start;
+.weighing .middle > .next {
+  border: 0;
+  padding: 0;
 }
 .weighing .key,
 .weighing .said,

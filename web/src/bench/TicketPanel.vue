@@ -1,17 +1,16 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { Answer, Bowl } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
 import { basisWords, inUnits, percent, scale, short, units } from '@/parts/words'
+import { useWeighing } from './useWeighing'
 
 /** What to weigh, in the order and in the bowls in which it is weighed. Weighing is a state of its own: large, ticked off. */
 const props = defineProps<{ answer: Answer; name: string; weighing?: boolean }>()
 defineEmits<{ diet: [] }>()
 const bakers = ref(false)
 const told = ref('')
-const done = ref(new Set<string>())
-const lines = computed(() => props.answer.ticket.flatMap((b) => b.lines.map((l) => `${b.key}/${l.key}`)))
-const next = computed(() => lines.value.find((k) => !done.value.has(k)))
+const w = useWeighing()
 const allergens = computed(() => props.answer.allergens)
 
 /** Two apples of different kinds are told by their kinds. */
@@ -21,17 +20,15 @@ const named = (b: Bowl, name: string) =>
     : short(name)
 /** What is bought by the piece: eggs to crack, lemons to squeeze. */
 const pieces = (l: { note?: string }) => /(crack|from) .*$/.exec(l.note ?? '')?.[0] ?? ''
-
-function tick(k: string | undefined) {
-  if (!k) return
-  if (done.value.has(k)) done.value.delete(k)
-  else done.value.add(k)
-}
+const bowls = ref<HTMLElement>()
+/** What is weighed next is in sight. */
 watch(
-  () => props.weighing,
-  (on) => on && done.value.clear(),
+  () => props.weighing && w.next?.id,
+  () =>
+    void nextTick(() =>
+      bowls.value?.querySelector('li.next')?.scrollIntoView({ block: 'nearest', behavior: 'instant' }),
+    ),
 )
-defineExpose({ tickNext: () => tick(next.value), untick: () => tick([...done.value].at(-1)) })
 </script>
 
 <template>
@@ -39,11 +36,11 @@ defineExpose({ tickNext: () => tick(next.value), untick: () => tick([...done.val
     <header>
       <h2>{{ weighing ? name : 'Ticket' }}</h2>
       <span v-if="weighing" class="quiet" aria-live="polite">{{
-        next ? `${done.size} of ${lines.length} weighed` : 'All weighed'
+        w.next ? `${w.done.size} of ${w.lines.length} weighed` : 'All weighed'
       }}</span>
       <label v-else class="tick no-print"><input v-model="bakers" type="checkbox" /> baker’s %</label>
     </header>
-    <div class="bowls">
+    <div ref="bowls" class="bowls">
       <div class="columns">
         <article v-for="b in answer.ticket" :key="b.key" :data-testid="`bowl-${b.key}`">
           <h3>{{ b.title }}</h3>
@@ -51,14 +48,17 @@ defineExpose({ tickNext: () => tick(next.value), untick: () => tick([...done.val
             <li
               v-for="l in b.lines"
               :key="l.key"
-              :class="{ done: done.has(`${b.key}/${l.key}`), next: weighing && next === `${b.key}/${l.key}` }"
+              :class="{
+                done: weighing && w.done.has(`${b.key}/${l.key}`),
+                next: weighing && w.next?.id === `${b.key}/${l.key}`,
+              }"
             >
               <component
                 :is="weighing ? 'button' : 'div'"
                 class="line"
-                :aria-pressed="weighing ? done.has(`${b.key}/${l.key}`) : undefined"
+                :aria-pressed="weighing ? w.done.has(`${b.key}/${l.key}`) : undefined"
                 :data-testid="`line-${b.key}-${l.key}`"
-                @click="weighing && tick(`${b.key}/${l.key}`)"
+                @click="weighing && w.tick(`${b.key}/${l.key}`)"
               >
                 <span v-if="units.weights === 'spoons' && l.spoons && b.key !== 'fruit'" class="g spooned"
                   ><FigureText :text="l.spoons"
@@ -86,7 +86,7 @@ defineExpose({ tickNext: () => tick(next.value), untick: () => tick([...done.val
                   <span v-if="pieces(l)" class="spoons">{{ inUnits(pieces(l)) }}</span>
                 </span>
                 <span v-if="weighing" class="box" aria-hidden="true">{{
-                  done.has(`${b.key}/${l.key}`) ? '✓' : ''
+                  w.done.has(`${b.key}/${l.key}`) ? '✓' : ''
                 }}</span>
               </component>
             </li>
@@ -127,7 +127,13 @@ defineExpose({ tickNext: () => tick(next.value), untick: () => tick([...done.val
         <article v-if="weighing" class="steps" data-testid="checks">
           <h3>Before the oven door closes</h3>
           <label v-for="c in answer.checks" :key="c.code + c.text" class="tick check"
-            ><input type="checkbox" :data-testid="`check-${c.code}`" /> {{ c.text }}</label
+            ><input
+              type="checkbox"
+              :checked="w.isChecked(c.code + c.text)"
+              :data-testid="`check-${c.code}`"
+              @change="w.check(c.code + c.text)"
+            />
+            {{ c.text }}</label
           >
         </article>
         <article v-else class="steps print-only">

@@ -1,3 +1,4 @@
+import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import {
@@ -23,6 +24,8 @@ type Row = Larder['fruits'][number] | Larder['ingredients'][number]
 export const useKitchen = defineStore('kitchen', () => {
   const larder = shallowRef<Larder>()
   const kitchen = ref<Kitchen>()
+  const all = ref<Kitchen[]>([])
+  const chosen = useLocalStorage('mabbin.kitchen', '')
   const dishes = ref<ShelfDish[]>([])
   const ovens = ref<ShelfOven[]>([])
   const own = shallowRef<Own>({})
@@ -38,7 +41,8 @@ export const useKitchen = defineStore('kitchen', () => {
     }
     const kitchens = await ask(api.GET('/api/v1/kitchens'))
     if (kitchens.problem) return fail(kitchens.problem)
-    kitchen.value = kitchens.data[0]
+    all.value = kitchens.data
+    kitchen.value = kitchens.data.find((k) => k.id === chosen.value) ?? kitchens.data[0]
     if (kitchen.value) {
       const path = { params: { path: { kitchen: kitchen.value.id } } }
       const [d, o, w] = await Promise.all([
@@ -55,6 +59,19 @@ export const useKitchen = defineStore('kitchen', () => {
     }
     trouble.value = undefined
     ready.value = true
+  }
+
+  /** Goes to another kitchen. What is on the Bench stays behind in this one. */
+  function choose(id: string) {
+    const bench = ['mabbin.bench', 'mabbin.bench.saved']
+    const keep = bench.map((k) => localStorage.getItem(`${k}@${id}`))
+    for (const k of bench) {
+      const now = localStorage.getItem(k)
+      if (now !== null && kitchen.value) localStorage.setItem(`${k}@${kitchen.value.id}`, now)
+    }
+    bench.forEach((k, i) => (keep[i] == null ? localStorage.removeItem(k) : localStorage.setItem(k, keep[i])))
+    localStorage.setItem('mabbin.kitchen', id)
+    location.assign('/')
   }
 
   function fail(p: Problem) {
@@ -143,6 +160,8 @@ export const useKitchen = defineStore('kitchen', () => {
   return {
     larder,
     kitchen,
+    all,
+    choose,
     dishes,
     ovens,
     own,

@@ -6,6 +6,7 @@ import FiguresShelf from './FiguresShelf.vue'
 import DishShelf from './DishShelf.vue'
 import OvenShelf from './OvenShelf.vue'
 import KitchenSettings from './KitchenSettings.vue'
+import KitchensShelf from './KitchensShelf.vue'
 
 /** What the kitchen has and knows: its dishes, the tables with its own figures beside them, and how it measures. */
 const kitchen = useKitchen()
@@ -16,6 +17,7 @@ const parts = [
   ['fruit', 'Fruit'],
   ['stores', 'Stores'],
   ['kitchen', 'How we measure'],
+  ['kitchens', 'Backup'],
 ] as const
 const part = computed(() => (typeof route.params.part === 'string' && route.params.part) || 'dishes')
 </script>
@@ -44,6 +46,7 @@ const part = computed(() => (typeof route.params.part === 'string' && route.para
     <p v-else-if="!kitchen.ready && !kitchen.trouble" class="empty quiet">Fetching the kitchen…</p>
     <template v-else-if="kitchen.kitchen">
       <KitchenSettings v-if="part === 'kitchen'" />
+      <KitchensShelf v-else-if="part === 'kitchens'" />
       <FiguresShelf v-else-if="part === 'fruit'" key="fruit" kind="fruit" />
       <FiguresShelf v-else-if="part === 'stores'" key="stores" kind="ingredient" />
       <OvenShelf v-else-if="part === 'ovens'" />

@@ -6,6 +6,7 @@ import { useKitchen } from '@/parts/useKitchen'
 import { heat, inUnits, integer } from '@/parts/words'
 import ProbeCurve from './ProbeCurve.vue'
 import RescueNow from './RescueNow.vue'
+import SimulationPanel from './SimulationPanel.vue'
 import { useWatch } from './useWatch'
 
 /** One dessert from the oven to the table: how far it is, its calls with what became of them, and help. */
@@ -117,6 +118,7 @@ const became = (c: WatchCall) =>
       </li>
     </ul>
     <ProbeCurve v-if="!dessert.out_at || dessert.readings.length" :dessert="dessert" />
+    <SimulationPanel :dessert="dessert" />
     <span class="acts">
       <button v-if="!dessert.out_at" class="push" data-testid="trouble" @click="trouble = !trouble">
         Something is wrong

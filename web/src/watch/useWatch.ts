@@ -145,6 +145,16 @@ export const useWatch = defineStore('watch', () => {
     problem.value = got.problem
     took(got.data)
   }
+  async function simulate(of: string, body: { speed?: 1 | 10 | 60; door_min?: number }) {
+    const got = await ask(
+      api.PUT('/api/v1/kitchens/{kitchen}/watch/{dessert}/simulation', {
+        params: { path: { ...path.value, dessert: of } },
+        body,
+      }),
+    )
+    problem.value = got.problem
+    took(got.data)
+  }
   async function end(of: string) {
     const got = await ask(
       api
@@ -171,6 +181,7 @@ export const useWatch = defineStore('watch', () => {
     rescue,
     change,
     probe,
+    simulate,
     end,
     live: stream.status,
   }

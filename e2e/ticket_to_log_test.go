@@ -1,0 +1,142 @@
+package e2e
+
+import (
+	"image"
+	"image/png"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	. "github.com/chromedp/chromedp"
+
+	"mabbin/server/demo"
+	"mabbin/server/store"
+)
+
+// One dessert from the ticket to the log: weighed by the scale, baked with a probe in it at sixty times the speed, taken out, told with a
+// picture, explained, put right and taken back, and laid beside another.
+func TestFromTheTicketToTheLog(t *testing.T) {
+	url, s, now := kitchenWithClock(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), click(id("weigh")))
+	reads(t, ctx, id("weigh-next"), "Fruit bowl · 1 of 7", "Gooseberry")
+
+	// The scale swings, and ticks a line when it stands still at the right weight.
+	do(t, ctx, click(id("by-scale")))
+	reads(t, ctx, id("scale-says"), "to go")
+	pour := func(next string) {
+		t.Helper()
+		reads(t, ctx, id("scale-says"), "to go") // it is at zero again
+		do(t, ctx, click(id("hand-pour")))
+		now.Add(int64(4 * time.Second))
+		reads(t, ctx, id("weigh-next"), next)
+	}
+	pour("2 of 7")
+	reads(t, ctx, id("scale-says"), "to go")
+	do(t, ctx, click(id("hand-pour")), click(id("hand-spoon_in")))
+	now.Add(int64(4 * time.Second))
+	reads(t, ctx, id("scale-says"), "too much")
+	reads(t, ctx, id("weigh-next"), "2 of 7")
+	do(t, ctx, click(id("hand-spoon_out")))
+	now.Add(int64(4 * time.Second))
+	reads(t, ctx, id("weigh-next"), "3 of 7")
+
+	// A reload in the middle loses nothing.
+	do(t, ctx, Navigate(url), WaitVisible(id("weigh-next")))
+	reads(t, ctx, id("weigh-next"), "3 of 7")
+	reads(t, ctx, id("scale-says"), "to go")
+	pour("4 of 7")
+	pour("5 of 7")
+	pour("6 of 7")
+	pour("7 of 7")
+	pour("All 7 weighed")
+	reads(t, ctx, id("all-weighed"), "to check before the door closes")
+	do(t, ctx, WaitEnabled(id("weighed-into-oven")), click(id("weighed-into-oven")))
+	reads(t, ctx, id("next-call"), "Gooseberry crumble")
+
+	// A probe in the middle, the door left open, and an hour in a minute.
+	do(t, ctx, click(id("probe-middle")), click(id("simulation")), click(id("speed-60")), WaitVisible(id("open-door")), click(id("open-door")))
+	reads(t, ctx, id("simulation"), "60 times as fast, the door is open")
+	rounds := roundsOf(s, now)
+	for range 40 {
+		must(t, rounds.Faster(t.Context(), time.Second))
+	}
+	do(t, ctx, Navigate(url+"/watch"), idle())
+	reads(t, ctx, id("estimate"), "By the probe the oven is", "The calls follow it")
+	reads(t, ctx, id("state"), "min")
+	do(t, ctx, click(id("speed-1")), click(id("done-take_out")))
+	reads(t, ctx, id("state"), "out since")
+
+	// Told, with a picture.
+	picture := filepath.Join(t.TempDir(), "crumble.png")
+	f, err := os.Create(picture)
+	must(t, err)
+	must(t, png.Encode(f, image.NewGray(image.Rect(0, 0, 320, 240))))
+	must(t, f.Close())
+	notes := filepath.Join(t.TempDir(), "notes.png")
+	must(t, os.WriteFile(notes, []byte("no picture at all"), 0o600))
+	do(t, ctx, click(id("how-did-it-come-out")), click(id("juice-runny")), click(id("top-pale")), SetUploadFiles(id("picture-file"), []string{notes}))
+	reads(t, ctx, CSS(`.ask [role="alert"]`), "give a JPEG or a PNG")
+	do(t, ctx, SetUploadFiles(id("picture-file"), []string{picture}), WaitVisible(id("picture-away")), click(id("log-it")))
+	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
+	page, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, store.Sought{}, nil, 1)
+	must(t, err)
+	b := page[0]
+	if b.Picture == nil || b.Happened == nil || len(b.Happened.Weighed) != 7 || len(b.Happened.Readings) < 20 || *b.Juice != "runny" {
+		t.Fatalf("logged is %+v, %+v", b.Outcome, b.Happened)
+	}
+	for _, w := range b.Happened.Weighed {
+		if w.G < 0.97*w.WantedG-0.3 || w.G > 1.03*w.WantedG+0.3 {
+			t.Errorf("%s: %g of %g g", w.Name, w.G, w.WantedG)
+		}
+	}
+
+	// In the log, with why; put right, and taken back.
+	do(t, ctx, Navigate(url+"/log"), WaitVisible(CSS(".thumb")), click(id("open-bake")))
+	reads(t, ctx, id("how-it-went"), "dots by the probe", "Weighed:")
+	reads(t, ctx, id("why"), "What may have gone wrong", "thinner than it was meant", "By the model", "On paper already: not set everywhere") // it was taken out too soon
+	do(t, ctx, click(id("correct")), click(id("juice-saucy")), fill(id("note"), "Thickened overnight."), click(id("log-it")))
+	reads(t, ctx, id("corrected"), "is put right")
+	reads(t, ctx, id("told-before"), "juice, cold: runny → saucy", "note: not told → “Thickened overnight.”")
+	do(t, ctx, click(id("take-back")), WaitNotPresent(id("corrected")))
+	reads(t, ctx, id("bake-Gooseberry crumble"), "≠ runny")
+
+	// Side by side with another.
+	do(t, ctx, click(id("choose-Gooseberry crumble")), click(id("choose-Plum betty")), click(id("beside")))
+	reads(t, ctx, id("side-by-side"), "Gooseberry crumble", "Plum betty", "crumble betty", "How it was to stand", "What came out")
+	if words := text(t, ctx, id("side-by-side")); strings.Contains(words, "Dish material") {
+		t.Error("what is the same is shown unasked")
+	}
+	do(t, ctx, click(id("also-same")))
+	if n := strings.Count(text(t, ctx, id("side-by-side")), " g "); n < 10 {
+		t.Errorf("%d weights", n)
+	}
+}
+
+// A kitchen is taken away as one file and brought in as a second one; a new one begins empty.
+func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/shelf/kitchens"), WaitVisible(id("backup")))
+	zip := filepath.Join(t.TempDir(), "yard.zip")
+	r, err := http.Get(url + "/api/v1/kitchens/" + demo.Kitchen.ID.String() + "/backup.zip")
+	must(t, err)
+	raw, err := io.ReadAll(r.Body)
+	must(t, err)
+	must(t, r.Body.Close())
+	must(t, os.WriteFile(zip, raw[:len(raw)/2], 0o600))
+	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
+	reads(t, ctx, id("restore-refused"), "Nothing was brought in")
+	must(t, os.WriteFile(zip, raw, 0o600))
+	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
+	reads(t, ctx, id("restored"), "Oxlip Yard, restored is here")
+	do(t, ctx, click(id("go-Oxlip Yard, restored")), WaitVisible(CSS("header")), Navigate(url+"/log"), WaitVisible(id("open-bake")))
+	reads(t, ctx, CSS("header .kitchen"), "Oxlip Yard, restored")
+	do(t, ctx, Navigate(url+"/shelf/kitchens"), fill(id("kitchen-name"), "Back room"), click(id("add-kitchen")), WaitVisible(CSS("header")), Navigate(url+"/log"), idle())
+	reads(t, ctx, CSS("main"), "Nothing baked yet")
+	reads(t, ctx, CSS("header .kitchen"), "Back room")
+}
