@@ -28,10 +28,8 @@ func TestShots(t *testing.T) {
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Apricot cobbler", " .open")))
 	take("bench-cobbler", click(id("station-topping")))
 	take("bench-bake", click(id("station-bake")), WaitVisible(id("plan")), Click(id("scrubber")))
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), click(id("station-dish")))
-	take("other-dish", click(id("other")), click(id("more-Long gratin")), WaitVisible(id("other-Long gratin")))
-	do(t, ctx, KeyEvent("\x1b"))
-	take("weighing", click(id("station-juice")), click(id("weigh")), KeyEvent("   "))
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")))
+	take("weighing", click(id("station-juice")), click(id("weigh")), KeyEvent("  "), click(id("by-scale")), click(id("hand-spoon_in")), click(id("hand-spoon_in")), click(id("hand-spoon_in")), reading())
 	take("bench-dark", click(id("weigh")), click(id("light")))
 	do(t, ctx, click(id("light")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
@@ -57,7 +55,11 @@ func TestShots(t *testing.T) {
 	const cherry = "watched-Freezer cherry crisp"
 	do(t, ctx, click(id("trouble-boils_over")), click(id(cherry, ` [data-testid="done-take_out"]`)))
 	take("baked-it", click(id(cherry, ` [data-testid="how-did-it-come-out"]`)), click(id("juice-spoonable")), click(id("fruit-tender")), click(id("top-golden")), click(id("more-questions")), fill(id("before_g"), "2410"), fill(id("after_g"), "2362"))
-	take("log", click(id("log-it")), WaitNotPresent(id(cherry)), Navigate(url+"/log"), click(id("open-bake")), WaitVisible(id("how-it-went")))
+	take("log", click(id("log-it")), WaitNotPresent(id(cherry)), Navigate(url+"/log"), fill(id("log-words"), "rhubarb and"), WaitNotPresent(id("bake-Freezer cherry crisp")), click(id("open-bake")), WaitVisible(id("why", " h3")))
+	take("side-by-side", fill(id("log-words"), " "), click(id("choose-Freezer cherry crisp")), click(id("choose-Damson and apple crumble")), click(id("beside")), WaitVisible(id("side-by-side", " td")))
 	take("watch-phone", EmulateViewport(390, 844), Navigate(url+"/watch"), WaitVisible(id("next-call")))
 	take("bench-phone", EmulateViewport(390, 844), Navigate(url), WaitVisible(id("figures")))
 }
+
+// reading waits until the scale stands still.
+func reading() step { return WaitVisible(CSS(".shows.settled")) }

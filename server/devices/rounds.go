@@ -96,11 +96,11 @@ func (r Rounds) read(ctx context.Context, w store.Probed) error {
 		return err
 	}
 	now := r.Now()
+	minute := now.Sub(w.StartedAt).Minutes()
 	c, ok := probe.Read(now)
-	if !ok {
+	if !ok || minute < 0 { // it dropped out, or somebody put the clock back
 		return nil
 	}
-	minute := now.Sub(w.StartedAt).Minutes()
 	if err := r.Store.AddReading(ctx, w.ID, bake.Point{Minute: minute, C: c}); err != nil {
 		return err
 	}

@@ -37,10 +37,14 @@ func (s Server) shown(kitchen uuid.UUID) api.ScaleReading {
 	return api.ScaleReading{G: x.G, Settled: x.Settled, WantedG: x.WantedG, LeftG: x.LeftG, Verdict: api.ScaleReadingVerdict(x.Verdict)}
 }
 
-// A scale is looked at so often while somebody weighs.
-const scaleEvery = 150 * time.Millisecond
+// A scale is looked at so often while somebody weighs. A reading that stays the same is sent again after so many looks: what happened
+// between two of them may have come to the same.
+const (
+	scaleEvery = 150 * time.Millisecond
+	sameAgain  = 3
+)
 
-// scaleStream is the server-sent events of a kitchen's scale: every reading that differs from the one before.
+// scaleStream is the server-sent events of a kitchen's scale.
 func (s Server) scaleStream(c *gin.Context) {
 	kitchen, err := uuid.Parse(c.Param("kitchen"))
 	if err != nil {
@@ -54,13 +58,13 @@ func (s Server) scaleStream(c *gin.Context) {
 	}
 	defer leave()
 	streaming(c)
-	look, beat := time.NewTicker(scaleEvery), time.NewTicker(stillHere)
+	look := time.NewTicker(scaleEvery)
 	defer look.Stop()
-	defer beat.Stop()
-	was := devices.Shown{G: -1}
+	was, same := devices.Shown{}, 0
 	for {
-		if now := s.Scales.Show(kitchen, s.Now()); now != was {
-			was = now
+		now := s.Scales.Show(kitchen, s.Now())
+		if same++; now != was || same > sameAgain {
+			was, same = now, 0
 			c.SSEvent("reading", s.shown(kitchen))
 			c.Writer.Flush()
 		}
@@ -71,9 +75,6 @@ func (s Server) scaleStream(c *gin.Context) {
 			if !open {
 				return
 			}
-		case <-beat.C:
-			c.SSEvent("beat", "")
-			c.Writer.Flush()
 		case <-look.C:
 		}
 	}

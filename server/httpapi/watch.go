@@ -158,8 +158,8 @@ func (s Server) Simulate(ctx context.Context, req api.SimulateRequestObject) (ap
 	return api.Simulate200JSONResponse(w), err
 }
 
-// minute is how long a dessert has been in.
-func (s Server) minute(w store.Watched) float64 { return s.Now().Sub(w.StartedAt).Minutes() }
+// minute is how long a dessert has been in; 0 where somebody has put the clock back meanwhile.
+func (s Server) minute(w store.Watched) float64 { return max(0, s.Now().Sub(w.StartedAt).Minutes()) }
 
 func (s Server) watched(w store.Watched) api.Watched {
 	a := w.Answer.Plan.Answer

@@ -97,6 +97,19 @@ func TestABakeIsWatched(t *testing.T) {
 		t.Errorf("before %s\nand after %s", before, after)
 	}
 
+	// The clock is put back an hour, and forward again: nothing is lost, and nothing is done twice.
+	now.pass(-60)
+	if w := call(h, "GET", base, ""); w.Code != 200 || strings.Count(w.Body.String(), `"state":"done"`) != 1 {
+		t.Errorf("an hour earlier: %d %s", w.Code, w.Body)
+	}
+	if w := call(h, "POST", base+"/"+wentIn+"/rescue", `{"trouble":"dark_raw"}`); w.Code != 400 {
+		t.Errorf("a rescue before it went in: %d %s", w.Code, w.Body)
+	}
+	now.pass(60)
+	if after := call(h, "GET", base, "").Body.String(); after != before {
+		t.Errorf("the clock went back and forth\nbefore %s\nand after %s", before, after)
+	}
+
 	// The top is dark and the middle still: what helps is tried from where it stands, and the calls follow it.
 	now.pass(12)
 	w := call(h, "POST", base+"/"+wentIn+"/rescue", `{"trouble":"dark_raw"}`)

@@ -234,6 +234,14 @@ func (s *Store) ChangeWatch(ctx context.Context, kitchen, of uuid.UUID, stages [
 			and (due_at > $2 or kind in ('take_out', 'fridge', 'ready', 'look'))`, of, now); err != nil {
 			return err
 		}
+		// what is done once was done, or is overdue already
+		var turned bool
+		if err := tx.QueryRow(ctx, `select exists (select from watch_call where watch_id = $1 and kind = $2 and state <> 'withdrawn')`, of, watch.Turn).Scan(&turned); err != nil {
+			return err
+		}
+		if turned {
+			calls = slices.DeleteFunc(slices.Clone(calls), func(c watch.Call) bool { return c.Kind == watch.Turn })
+		}
 		return addCalls(ctx, tx, kitchen, of, from, calls)
 	})
 }

@@ -154,3 +154,32 @@ func TestSnoozedChangedAndEnded(t *testing.T) {
 	}
 	look(t, s, 0)
 }
+
+// A dish that was turned, or should have been, is not turned again because its bake takes longer.
+func TestADishIsTurnedOnce(t *testing.T) {
+	s, w := inTheOven(t)
+	ctx := t.Context()
+	longer := []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 40, OvenC: 190}}
+	next, err := watch.Changed(w.AsWentIn(), w.Stages, longer, 5)
+	if err != nil {
+		t.Fatal(err)
+	}
+	turns := func() (n int) {
+		for _, c := range look(t, s, 1).Calls {
+			if c.Kind == watch.Turn {
+				n++
+			}
+		}
+		return n
+	}
+	if err := s.ChangeWatch(ctx, demo.Kitchen.ID, w.ID, longer, next.Calls, wentIn.Add(5*time.Minute)); err != nil || turns() != 1 {
+		t.Fatalf("not yet due, moved: %d turns, %v", turns(), err)
+	}
+	turn := call(t, look(t, s, 1), watch.Turn)
+	if err := s.AnswerCall(ctx, demo.Kitchen.ID, w.ID, turn.ID, store.Done, wentIn.Add(6*time.Minute)); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.ChangeWatch(ctx, demo.Kitchen.ID, w.ID, longer, next.Calls, wentIn.Add(7*time.Minute)); err != nil || turns() != 1 {
+		t.Errorf("turned early: %d turns, %v", turns(), err)
+	}
+}

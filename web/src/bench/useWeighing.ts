@@ -18,7 +18,7 @@ export const useWeighing = defineStore('weighing', () => {
   const dessert = useDessert()
   const kitchen = useKitchen()
   const kept = useLocalStorage('mabbin.weighing', {
-    /** The ticket that was ticked: another one begins afresh. */
+    /** The dessert that was weighed: another one begins afresh. */
     of: '',
     on: false,
     done: [] as string[],
@@ -32,7 +32,7 @@ export const useWeighing = defineStore('weighing', () => {
       bowl.lines.map((line) => ({ id: `${bowl.key}/${line.key}`, bowl, line })),
     ),
   )
-  const ticket = computed(() => lines.value.map((l) => `${l.id}:${l.line.shown}`).join(' '))
+  const ticket = computed(() => JSON.stringify(dessert.draft?.request ?? ''))
   const done = computed(() => new Set(kept.value.of === ticket.value ? kept.value.done : []))
   const next = computed(() => lines.value.find((l) => !done.value.has(l.id)))
   const on = computed({
@@ -89,7 +89,7 @@ export const useWeighing = defineStore('weighing', () => {
   const live = computed(() => on.value && byScale.value && !!kitchen.kitchen)
   const stream = useEventSource(
     computed(() => (live.value ? `/api/v1/kitchens/${kitchen.kitchen!.id}/scale/live` : undefined)),
-    ['reading'],
+    [],
     { autoReconnect: { delay: 2000 } },
   )
   watch(live, (is) => {
@@ -112,11 +112,12 @@ export const useWeighing = defineStore('weighing', () => {
     if (got.data) took(got.data)
   }
   watch(
-    [live, () => next.value?.id],
-    ([is]) => {
+    [live, () => next.value?.id, () => next.value?.line.g],
+    ([is, id], [was, before]) => {
       if (!is) return
-      fresh = false
-      void scale({ wanted_g: next.value?.line.g ?? 0, tare: true })
+      const another = !was || id !== before
+      if (another) fresh = false
+      void scale({ wanted_g: next.value?.line.g ?? 0, tare: another })
     },
     { immediate: true },
   )
@@ -131,9 +132,12 @@ export const useWeighing = defineStore('weighing', () => {
       tick(next.value?.id)
     }
   }
-  watch(stream.data, (raw) => {
-    if (raw && live.value) took(JSON.parse(raw) as ScaleReading)
-  })
+  // each event counts, also one that says the same as the last
+  watch(stream.eventSource, (from) =>
+    from?.addEventListener('reading', (e) => {
+      if (live.value) took(JSON.parse((e as MessageEvent<string>).data) as ScaleReading)
+    }),
+  )
 
   return {
     lines,

@@ -43,7 +43,7 @@ const weighed = computed(() => {
 </script>
 
 <template>
-  <div class="went" data-testid="how-it-went">
+  <div v-if="rows.length || h || told.again !== undefined" class="went" data-testid="how-it-went">
     <table v-if="rows.length">
       <thead>
         <tr>
