@@ -445,6 +445,57 @@ func (e WatchedProbe) Valid() bool {
 	}
 }
 
+// Defines values for ListCardsParamsShape.
+const (
+	Oval      ListCardsParamsShape = "oval"
+	Rectangle ListCardsParamsShape = "rectangle"
+	Round     ListCardsParamsShape = "round"
+	Square    ListCardsParamsShape = "square"
+)
+
+// Valid indicates whether the value is a known member of the ListCardsParamsShape enum.
+func (e ListCardsParamsShape) Valid() bool {
+	switch e {
+	case Oval:
+		return true
+	case Rectangle:
+		return true
+	case Round:
+		return true
+	case Square:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ListCardsParamsDiet.
+const (
+	DairyFree  ListCardsParamsDiet = "dairy_free"
+	EggFree    ListCardsParamsDiet = "egg_free"
+	GlutenFree ListCardsParamsDiet = "gluten_free"
+	NutFree    ListCardsParamsDiet = "nut_free"
+	Vegan      ListCardsParamsDiet = "vegan"
+)
+
+// Valid indicates whether the value is a known member of the ListCardsParamsDiet enum.
+func (e ListCardsParamsDiet) Valid() bool {
+	switch e {
+	case DairyFree:
+		return true
+	case EggFree:
+		return true
+	case GlutenFree:
+		return true
+	case NutFree:
+		return true
+	case Vegan:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for SetProbeJSONBodyPlace.
 const (
 	SetProbeJSONBodyPlaceAir    SetProbeJSONBodyPlace = "air"
@@ -603,10 +654,13 @@ type Brief struct {
 	Cutaway        Cutaway `json:"cutaway"`
 	FruitG         float64 `json:"fruit_g"`
 	HotHeadspaceMm float64 `json:"hot_headspace_mm"`
-	Portions       float64 `json:"portions"`
-	SugarG         float64 `json:"sugar_g"`
-	ThickenerG     float64 `json:"thickener_g"`
-	ToppingG       float64 `json:"topping_g"`
+
+	// Ingredients How many different ones
+	Ingredients int     `json:"ingredients"`
+	Portions    float64 `json:"portions"`
+	SugarG      float64 `json:"sugar_g"`
+	ThickenerG  float64 `json:"thickener_g"`
+	ToppingG    float64 `json:"topping_g"`
 }
 
 // CallAnswer defines model for CallAnswer.
@@ -622,6 +676,8 @@ type CallAnswerAnswer string
 
 // Card defines model for Card.
 type Card struct {
+	// Archived It is put away
+	Archived bool               `json:"archived"`
 	Id       openapi_types.UUID `json:"id"`
 	Name     string             `json:"name"`
 	Versions []Version          `json:"versions"`
@@ -634,6 +690,13 @@ type CardListed struct {
 	Id     openapi_types.UUID `json:"id"`
 	Name   string             `json:"name"`
 	Newest Version            `json:"newest"`
+}
+
+// CardPage defines model for CardPage.
+type CardPage struct {
+	// All So many are like that
+	All   int          `json:"all"`
+	Cards []CardListed `json:"cards"`
 }
 
 // Compared defines model for Compared.
@@ -1332,6 +1395,46 @@ type CorrectBakeJSONBody struct {
 	Outcome Outcome `json:"outcome"`
 }
 
+// ListCardsParams defines parameters for ListCards.
+type ListCardsParams struct {
+	// Words Somewhere in the name
+	Words *string `form:"words,omitempty" json:"words,omitempty"`
+	Style *string `form:"style,omitempty" json:"style,omitempty"`
+
+	// Fruit Key of a fruit that is in it
+	Fruit *string `form:"fruit,omitempty" json:"fruit,omitempty"`
+
+	// Shape Of its dish
+	Shape *ListCardsParamsShape `form:"shape,omitempty" json:"shape,omitempty"`
+
+	// Diet That it suits by what the tables know
+	Diet *ListCardsParamsDiet `form:"diet,omitempty" json:"diet,omitempty"`
+
+	// Most No more ingredients than this
+	Most *int `form:"most,omitempty" json:"most,omitempty"`
+
+	// Archived Those that are put away
+	Archived *bool `form:"archived,omitempty" json:"archived,omitempty"`
+
+	// From So many of them left out
+	From *int `form:"from,omitempty" json:"from,omitempty"`
+
+	// Limit Left out: 60
+	Limit *int `form:"limit,omitempty" json:"limit,omitempty"`
+}
+
+// ListCardsParamsShape defines parameters for ListCards.
+type ListCardsParamsShape string
+
+// ListCardsParamsDiet defines parameters for ListCards.
+type ListCardsParamsDiet string
+
+// NameCardJSONBody defines parameters for NameCard.
+type NameCardJSONBody struct {
+	Archived *bool   `json:"archived,omitempty"`
+	Name     *string `json:"name,omitempty"`
+}
+
 // GetPictureParams defines parameters for GetPicture.
 type GetPictureParams struct {
 	Small *bool `form:"small,omitempty" json:"small,omitempty"`
@@ -1400,6 +1503,9 @@ type CorrectBakeJSONRequestBody CorrectBakeJSONBody
 
 // AddCardJSONRequestBody defines body for AddCard for application/json ContentType.
 type AddCardJSONRequestBody = NewCard
+
+// NameCardJSONRequestBody defines body for NameCard for application/json ContentType.
+type NameCardJSONRequestBody NameCardJSONBody
 
 // AddVersionJSONRequestBody defines body for AddVersion for application/json ContentType.
 type AddVersionJSONRequestBody = NewVersion
@@ -1528,16 +1634,22 @@ type ServerInterface interface {
 	ExplainBake(c *gin.Context, kitchen KitchenID, bake BakeID)
 	// ListCards The kitchen's cards with their newest versions
 	// (GET /api/v1/kitchens/{kitchen}/cards)
-	ListCards(c *gin.Context, kitchen KitchenID)
+	ListCards(c *gin.Context, kitchen KitchenID, params ListCardsParams)
 	// AddCard Save a new card, as its version 1. The same id twice is the same card.
 	// (POST /api/v1/kitchens/{kitchen}/cards)
 	AddCard(c *gin.Context, kitchen KitchenID)
 	// GetCard A card with all its versions
 	// (GET /api/v1/kitchens/{kitchen}/cards/{card})
 	GetCard(c *gin.Context, kitchen KitchenID, card CardID)
+	// NameCard Give a card another name, put it away, or take it out again. What is left out stays.
+	// (PUT /api/v1/kitchens/{kitchen}/cards/{card})
+	NameCard(c *gin.Context, kitchen KitchenID, card CardID)
 	// AddVersion Save a new version of a card. What was saved before stays. The same id twice is the same version.
 	// (POST /api/v1/kitchens/{kitchen}/cards/{card}/versions)
 	AddVersion(c *gin.Context, kitchen KitchenID, card CardID)
+	// CompareVersions Two versions of a card line by line, with what changes in the result
+	// (GET /api/v1/kitchens/{kitchen}/cards/{card}/versions/{version}/beside/{other})
+	CompareVersions(c *gin.Context, kitchen KitchenID, card CardID, version int, other int)
 	// ListDishes The kitchen's dishes
 	// (GET /api/v1/kitchens/{kitchen}/dishes)
 	ListDishes(c *gin.Context, kitchen KitchenID)
@@ -2126,6 +2238,81 @@ func (siw *ServerInterfaceWrapper) ListCards(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListCardsParams
+
+	// ------------- Optional query parameter "words" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "words", c.Request.URL.Query(), &params.Words, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter words: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "style" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "style", c.Request.URL.Query(), &params.Style, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter style: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "fruit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "fruit", c.Request.URL.Query(), &params.Fruit, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter fruit: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "shape" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "shape", c.Request.URL.Query(), &params.Shape, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter shape: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "diet" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "diet", c.Request.URL.Query(), &params.Diet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter diet: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "most" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "most", c.Request.URL.Query(), &params.Most, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter most: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "archived" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "archived", c.Request.URL.Query(), &params.Archived, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter archived: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "limit" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -2133,7 +2320,7 @@ func (siw *ServerInterfaceWrapper) ListCards(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ListCards(c, kitchen)
+	siw.Handler.ListCards(c, kitchen, params)
 }
 
 // AddCard operation middleware
@@ -2195,6 +2382,40 @@ func (siw *ServerInterfaceWrapper) GetCard(c *gin.Context) {
 	siw.Handler.GetCard(c, kitchen, card)
 }
 
+// NameCard operation middleware
+func (siw *ServerInterfaceWrapper) NameCard(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "card" -------------
+	var card CardID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "card", c.Param("card"), &card, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter card: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.NameCard(c, kitchen, card)
+}
+
 // AddVersion operation middleware
 func (siw *ServerInterfaceWrapper) AddVersion(c *gin.Context) {
 
@@ -2227,6 +2448,58 @@ func (siw *ServerInterfaceWrapper) AddVersion(c *gin.Context) {
 	}
 
 	siw.Handler.AddVersion(c, kitchen, card)
+}
+
+// CompareVersions operation middleware
+func (siw *ServerInterfaceWrapper) CompareVersions(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "card" -------------
+	var card CardID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "card", c.Param("card"), &card, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter card: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "version" -------------
+	var version int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "version", c.Param("version"), &version, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter version: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "other" -------------
+	var other int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "other", c.Param("other"), &other, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter other: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CompareVersions(c, kitchen, card, version, other)
 }
 
 // ListDishes operation middleware
@@ -3140,6 +3413,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.ListCards)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.AddCard)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card", wrapper.GetCard)
+	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card", wrapper.NameCard)
+	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card/versions/:version/beside/:other", wrapper.CompareVersions)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card/versions", wrapper.AddVersion)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes", wrapper.ListBakes)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes", wrapper.AddBake)
@@ -3999,13 +4274,14 @@ func (response ExplainBakedefaultApplicationProblemPlusJSONResponse) VisitExplai
 
 type ListCardsRequestObject struct {
 	Kitchen KitchenID `json:"kitchen"`
+	Params  ListCardsParams
 }
 
 type ListCardsResponseObject interface {
 	VisitListCardsResponse(w http.ResponseWriter) error
 }
 
-type ListCards200JSONResponse []CardListed
+type ListCards200JSONResponse CardPage
 
 func (response ListCards200JSONResponse) VisitListCardsResponse(w http.ResponseWriter) error {
 
@@ -4116,6 +4392,47 @@ func (response GetCarddefaultApplicationProblemPlusJSONResponse) VisitGetCardRes
 	return err
 }
 
+type NameCardRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Card    CardID    `json:"card"`
+	Body    *NameCardJSONRequestBody
+}
+
+type NameCardResponseObject interface {
+	VisitNameCardResponse(w http.ResponseWriter) error
+}
+
+type NameCard200JSONResponse Card
+
+func (response NameCard200JSONResponse) VisitNameCardResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NameCarddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response NameCarddefaultApplicationProblemPlusJSONResponse) VisitNameCardResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type AddVersionRequestObject struct {
 	Kitchen KitchenID `json:"kitchen"`
 	Card    CardID    `json:"card"`
@@ -4146,6 +4463,48 @@ type AddVersiondefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddVersiondefaultApplicationProblemPlusJSONResponse) VisitAddVersionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompareVersionsRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Card    CardID    `json:"card"`
+	Version int       `json:"version"`
+	Other   int       `json:"other"`
+}
+
+type CompareVersionsResponseObject interface {
+	VisitCompareVersionsResponse(w http.ResponseWriter) error
+}
+
+type CompareVersions200JSONResponse []Compared
+
+func (response CompareVersions200JSONResponse) VisitCompareVersionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompareVersionsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CompareVersionsdefaultApplicationProblemPlusJSONResponse) VisitCompareVersionsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5442,9 +5801,15 @@ type StrictServerInterface interface {
 	// GetCard A card with all its versions
 	// (GET /api/v1/kitchens/{kitchen}/cards/{card})
 	GetCard(ctx context.Context, request GetCardRequestObject) (GetCardResponseObject, error)
+	// NameCard Give a card another name, put it away, or take it out again. What is left out stays.
+	// (PUT /api/v1/kitchens/{kitchen}/cards/{card})
+	NameCard(ctx context.Context, request NameCardRequestObject) (NameCardResponseObject, error)
 	// AddVersion Save a new version of a card. What was saved before stays. The same id twice is the same version.
 	// (POST /api/v1/kitchens/{kitchen}/cards/{card}/versions)
 	AddVersion(ctx context.Context, request AddVersionRequestObject) (AddVersionResponseObject, error)
+	// CompareVersions Two versions of a card line by line, with what changes in the result
+	// (GET /api/v1/kitchens/{kitchen}/cards/{card}/versions/{version}/beside/{other})
+	CompareVersions(ctx context.Context, request CompareVersionsRequestObject) (CompareVersionsResponseObject, error)
 	// ListDishes The kitchen's dishes
 	// (GET /api/v1/kitchens/{kitchen}/dishes)
 	ListDishes(ctx context.Context, request ListDishesRequestObject) (ListDishesResponseObject, error)
@@ -6344,10 +6709,11 @@ func (sh *strictHandler) ExplainBake(ctx *gin.Context, kitchen KitchenID, bake B
 }
 
 // ListCards operation middleware
-func (sh *strictHandler) ListCards(ctx *gin.Context, kitchen KitchenID) {
+func (sh *strictHandler) ListCards(ctx *gin.Context, kitchen KitchenID, params ListCardsParams) {
 	var request ListCardsRequestObject
 
 	request.Kitchen = kitchen
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ListCards(ctx, request.(ListCardsRequestObject))
@@ -6440,6 +6806,51 @@ func (sh *strictHandler) GetCard(ctx *gin.Context, kitchen KitchenID, card CardI
 	}
 }
 
+// NameCard operation middleware
+func (sh *strictHandler) NameCard(ctx *gin.Context, kitchen KitchenID, card CardID) {
+	var request NameCardRequestObject
+
+	request.Kitchen = kitchen
+	request.Card = card
+
+	var body NameCardJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.NameCard(ctx, request.(NameCardRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "NameCard")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(NameCardResponseObject); ok {
+		if err := validResponse.VisitNameCardResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // AddVersion operation middleware
 func (sh *strictHandler) AddVersion(ctx *gin.Context, kitchen KitchenID, card CardID) {
 	var request AddVersionRequestObject
@@ -6478,6 +6889,35 @@ func (sh *strictHandler) AddVersion(ctx *gin.Context, kitchen KitchenID, card Ca
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddVersionResponseObject); ok {
 		if err := validResponse.VisitAddVersionResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CompareVersions operation middleware
+func (sh *strictHandler) CompareVersions(ctx *gin.Context, kitchen KitchenID, card CardID, version int, other int) {
+	var request CompareVersionsRequestObject
+
+	request.Kitchen = kitchen
+	request.Card = card
+	request.Version = version
+	request.Other = other
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CompareVersions(ctx, request.(CompareVersionsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CompareVersions")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CompareVersionsResponseObject); ok {
+		if err := validResponse.VisitCompareVersionsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -7643,305 +8083,311 @@ func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5L3tt9u40Sf4r+BoZo5nduh7r912p2N/2GO7u5N+0i/etp/4Q5LVgUhIQkQCDABeWd3H//seVAEkSIEi",
-	"KOnaeXY++UUkAAJVhXr91e+LXFa1FEwYvXjx+6KmilbMMAX/ek137Idv7d+4WLxY1NRsF9lC0IotXixW",
-	"dMcW2UKxfzVcsWLxwqiGZQudb1lF7TtrqSpqFi8WTcOLRbYwh9q+p43iYrP49ClbvKGqGB0/p6q4cPxv",
-	"mdZMmdEpCvz90lm43o5PwfX2wvH/wk2+ZWJ0ih3+ftEsn+zLupZCMzj5t0quSlbZv+ZSGCaM/Sut65Ln",
-	"1HApbmt84n//U0thf+vm+u+KrRcvFv/ttiOtW/xV3/pxYcaC6Vzx2g63eLH4sKWGcE32SopNRtaclQVZ",
-	"Hdxf/uev378hf3z2/A//C/bEjWene7U2TO2pKpCAlayZMhw/I5cFs38y0VSLF39bqEaIwyJb1LS0tKsb",
-	"sbN/mCbfLf5xtCvZQtMDjHN8KN1W/w1ncQ93o8jVP1luaevj44187P5zT02+vQmWHPz8mFe1VAbZ0GwX",
-	"LxYVXa24uM2lYrfwJkz9qpKNO4+i4Hb3aPk2+Ow1LTXLBjth6I7BOUU2fU81gd/JWiqyUVQYVmSEC7KX",
-	"qtAvCatqc4AfKVlRxYhoqhVTi8iONYKbcMc3i2yRV4tsUZWLbPHG/oVbUv0f0f2+p2XDevRayGYFZ+We",
-	"dTMPjwBfdNNn7muPzqLdvF/Zvxqm5+5h3tThp9np7AFWzCieL7IFr2qmOC2jn8bFRrGCO07qn8Jf2IHI",
-	"NaFkrRpuiN1nQboXMqIlMfak8qbWZMVyWTF7ThVMTz/+yMTGEszXd5GJd1wU4bIrqu1rJb6TLe5l2VSw",
-	"w8yun5pGMTymxjD7ZM1UbpcdZZBaIvuPbgpttFG05FREBzDsI9LLR1rVpf3tCXly+xS+tP9x39xlE3wI",
-	"Y7kPjp693rFi5plv4tRY0Y+8sl/85O7u7g52C/99d0Sp2WLHDuNnHh70YuoL7UjZYjMlZVa0pCJnN/jB",
-	"ySLGvQaz2qv/WJ7aO79YUtPfFGrYY8MrFpMH9hZf8iLhDsoWuVSK5XZ/9ClJJe29wNZSsYyYLSMl1Yas",
-	"udJ2G7hhlZ66hd60EwEJ4jqoUvRg/72ldc0EUsqpUf7sn7PcnfaFsjGWd6dG/sU99slSIyt4bqZX81px",
-	"tl44enGy7eTzeNheElpeZsbYdU68+M49ZneOm5JF7sdscc+U5igZ3G9cGLaJSG7cKBgo6+ir+4xwC7o1",
-	"dlvZJ5sY21tSfiX0nqmZvL+SvORis6wlF2aZJ91L2SJv1D3T09u/Y2/wyU/Zgoki5YXvBBAbu/fq+uQL",
-	"+ORwz4cf1g6JK2m/YVLM7NiN29kZQmbXSZg37V6dPJa+JHhFYN2EGlIyy/vsnqkDwQtrcXSIVAOJtoIh",
-	"4QiHEiGXZcG0I4ELB5KNunSUdSmlunwxoGws/T1/4WAVL4qSXb4od4oXjqJ4dflSdKPWNL/4mwa815Jp",
-	"u2Mhffmlh7N3Bz48s5agMiTzFH51LHcev34n5upPnv36LPzEGnog7InZKtlsti/JipVyT+5uviZabjaH",
-	"jNCVvGfkGVk1ClSjFNnb8ldkvo3dZdFN9AdizcCMPLn56jkxkjwlBVU7P+/TOfMesdJAYhny5O6OvMms",
-	"zLIqC5592thAEO13JbygmVnqLVWRff9lDdOveWnlP9lvpWbEbHm+Y4IpsqWaFFIwwo22tt8ubYXaMFqx",
-	"YinX6+XmeNL33YyPdMqIA44ZpflgZxwDhB8/XFcKc3wninM5o72TZ9xkP+E3kbWSFRyMNlSZl0Q0ZfmC",
-	"cEMKyTQR0hDUSaOX2xKVJmtWR+nDDkbtX51TKMY0IH2+eX6FQf54ySDIoRcM4GTqqlmtSqYvGMiS1uWj",
-	"GFnXVs9yMu7skQYMMVxc9LuPzvXojOLr651CNqSwJCbyuuQ5fPSWbkbszr6KMqX5RnULqUJrZSVlyag4",
-	"1o5hMvf4mEHxtqRi5lVIWxtkavFOp7aqPlXlYYZpsFa82DBPaINbaG2YAjGjaL7LyH7LFGv/TWhpJb+x",
-	"H0+MlKSUYGclyP+SGjZjjaWUu6UVefFlftgyYa9j+xj4HPHGUtoQ52RIWFJwFSc8bS+I1QEVvf5i/iz3",
-	"pGryLcktsShCRUG20hj4K5H3dqlbRgT7aIjZS0IVI3Kdtkb7drJVaY/o1LFy8J3LxqQrFXrLWVkcD2gJ",
-	"WWpWvEDa4BXZy6YsQB/qxmq5x9656p6dONHXEhyNSZoE3cxg9Hf28Rinm0aJJTXjAvdo5kZUzIx4nYQk",
-	"dUkFyWEbKsZM5xwPXU7Hzs3Bsvb0oJf2jMIPnOOAduGMo4nmkTvGjSLDzKJIzYwpmY4J1OsdZHssqZsc",
-	"D83AF4c+bfel3Vf4qdqlxwT/yance9FZ+iKvT589ZgwYvSfMj5gs89dJIL38deEkcvdJLd2lXN9ws513",
-	"eZ8XVqGl4aYp2LKa8LV/3Xe1P372Vczb7i3OGSsAtTsm/n9ka2OF6gvy5JuoBAviAM/DpUVXBoaWYFov",
-	"q6lPfdaLKdw8j4y2p4apZZ2bU8t+end62V+fjl0MAyzhB8QYBKLdE7z+rX3GPbu8ws5/1SeK6M4783Mm",
-	"Wfyz4Tlb6mZD1ZhB3S3z7uar0+u8u/lmIk5UUa2XmwQmCD/4yd2ICyBKGe9bW59qkksl1tZ8zsj/IBJd",
-	"A/DNL0nZfteziwgo+zy8NfSx4UbGKHRD65SzvHs+saSJrwbJL9drexCn1EqnS9qdB2WSa2K2VFh1DtIJ",
-	"Ti7imx7hfxPd/S0r14P4bCn3rcm4yBZbvtnGY7tn3uEV/fgDvuCkmPvXk4ie5slxpuOkO6p1U5aEGvLH",
-	"5+QNoaAKPxkLBdhn7a2bT8V0n4YbGxUoW1mecLmMjDRJt90Cgxmiigga7mfv2godZAMjW8m9WCpnzI0y",
-	"6xSvTnBGLkXR5Ibfc3NY7pfVbmILn/cuwrunkSELJrQdbbOsyonRnvZHi92rhTos9Y4Ld0n39+GOSBUI",
-	"R1qWVnByQzb8nmn0m9p7mTT11D5NbdSWWUqgNc3tt/1zudtMblX/Znh+d6Y8/ryqzvRO9DSdEyP98Xxl",
-	"ZkBEMTKNn0i4umNOHUzpkgG9NjJua0TU8l/bePg5mvm7fCtleWbsJiXwspWaibgtOCt4saYjmosLXXjJ",
-	"l+RO2FJRjLgkDsT++JLctW4wzD4U0ljbHvbaPpo0j0vwObpBy6aqo2LEfUyummp1pTWMBp/+UxheBlEn",
-	"4rzEL8ldL8aQNs2o76BdbaBsrDGTgxouLUvZrwXWumfK6gpt0Ab+B2KeG6qiusj5SS0ugzOWa2pIvqVi",
-	"wzTuvJAur5EYVpY6lr+jmUn1jlzJAQIxrDGj4HhWsFVO8U8ne+aG4QJyxDQ051RxrO+2uuPgcDUdKwRM",
-	"GXpK/GcOI9q45WE20AyR6YTemRKzy4b6gr4MaYyslvbiicdVwWjIqSD2EYwjYngbvPlRby3Y3VMq8Ayj",
-	"+rQusTqQvc/cg9CykUiHquHmcj1jzdVk6OF7+4xTqNyJBtZQLsU9E3i8QL3xPNXTIYI1DWy4ih7IihG5",
-	"Xod29JO7Cw3pI5Py38EyHDv22sUQUjMyR4zHY2lIReHOMB60aDNDqSiIxOiMzhVjAi47behBk0aUTGtC",
-	"hTRbpuyVm5fgOiUrZu3xq676U4qkatMa54squPHOym+kOS/G1eojiqFbRouRu9SKoBUjFS0YKewW4zGk",
-	"buRfWG1itx8tS6Y2TMwOlGxZvluWdMXK4wX/0OZba5cBAw9C9ouR9jMUo0VG9lueb70+JlCcpsd6cikM",
-	"5UJfFLxwQ2S9D4o5BCBMn6olrJjmBRs5SSe9INxQkD03W8J7idWzbsMyeVGM5ttY9tArYtkgWQ0e0U8H",
-	"O+tUFzdn5hY6HfJxBxERfa+B3rtLoJBSkbyUmulUJvhWjpKSVYmWa5obqU44E9dUe2fimguut0yTiu6Y",
-	"N5xIq1slpTEbuqeTuQdv3GP4honKZrtAZ7dlxN47JUjnFVUaAuZ5k565j3NAjCqW0srnBp8wtZIqRpd5",
-	"9TSRVrfSWJ2s0DXN2aiHI2Imsvqc90peccOK5erQM654WaJTAsdbZIs945stK6J3diW1WWIq3UiOnn3C",
-	"VSCBPWSXq4F2wjkS1lszxaGIdJlXyekN+6X9oBnXkeLV3HPDUqdRL+FEiVn78mDubEhEgx0YfF2EfGKk",
-	"0Tv2wfHFBNXo0b5VrKYKVLHkTFYjS6asXrHcnFZ4kVw6jdfd+6h2MUjQ937RFWhk+Jq1QfAtyUvirP+E",
-	"1WFEbhPNsAUhR1epabUuuLelil3LYM4WJSs289WwomDFEt2IqbdlwbWW5T0rXHhyE1PGNXJvoSgXrCDo",
-	"XUn6DvfK+ODfS0W4wJGS72Y/6rxPDc48Sfbkhosl+1ds1T9T0yhaEnwo68VAE0WbYrmUuy7VOUVQsZJR",
-	"zYp0L46EfMumTn9jmIGd8M6e6u2soxhmoXafNRgsG5B0jFyHW3lMHcdUOPzO/k51lNKngpiwRD5dllwM",
-	"fHTzvOM8IRXVPgQ63EjqVoxM2YYafs/AYi3Z+lLXrGqE4GKTThnbQ3LRu9Ok7aZ30+AQmduiFLXafqW9",
-	"BkZ9tRo2As16ShrNIDWUm0stzIqZrSxiRiLq8qpgyudGuIqIy5R5Z83MT/1zNf+zTKmUCx8theI8IRC8",
-	"HZhTuNjYudeNyrfDirxztmGg43CWM50RJRtRsII0tU9vRgWFW0HfCJOqBcU0DE1WstlszYUhIbY2S0vp",
-	"p1S1DD258DVcbMaCyekSoHYDp18o/Lf4SI0ecxwgLIG2zLIPWNZrdymF7YEwCVacIj8Uq6japcdbfoXn",
-	"owEXZmZfBCnVu5j7blX/Oc/rnJbs/BsqfaKmXhp5jgSASfz7KUelc1eGkaQJWaUhbq52ZWtrWZZyr73R",
-	"8ZKwUncmSPhrl28UzWM3h5LNOx54Y84XGao2iUHEYX5xjg5Vt+EtJbVj9pfT+5x2Jz1FxQ5Ky0blp6qx",
-	"H1A98jAgp6UEjumejuafDitJnCm65ptGMfQ2WdGakdXB/sAVsTIniPUG21FLKZbTEdX9VpaMOCgp7zDV",
-	"8xIVAjvr4igv3niwDi+HQR2fsxKkqBnOmJaxkj/C2BfOroTYyn30ehq9di/T9HdM6Rm7MY/2N8nuw/i3",
-	"jd76Qpr4D3or95GkmD8pWmkfoAU58UgTbVi9GEP+0THjhSqmDVGMlohXZFV2fDojUiGY1HyFANfczjvH",
-	"uBiDKYlO6aFIthALRbpJmiQxJbNPWgWrzXaJGTLHtxwOaU9E0f2JkPmIFw8Hr9J9sIbLJQR957xQIium",
-	"sDz7COBSM7fIat1RSUfJiuscNyWM6KumWkEZjJKYx1MoWSPJQHQ35h5fUzMyBw7HMpIrrmtLwdoo1mhW",
-	"9qctGg103U2va8VoocfmmyFQtocCNlvEpf4HSDmVa1LyfzW8QJZjm03LzC7L3yG4tZuWYlLIITjIZOQT",
-	"/YyXbaYH6NszUGxyKgo+Etjo3Yaz7ddoslJ/uzOXx+b9p0iQfmuismEy+3VmamonJEKu67HsEdN3/HYi",
-	"g/xMq9/FGmLhgk6Z6WsF4ZRtvDpwCPhMr86JN/TQR5ST/rENNbasy3BoXfMD3x+GDAOvTCfIuxBoq6x0",
-	"dmaYmtBpzl0MtHUstRFjnz8R+rraUPwwxpuK7zYbeykEeOulSs6rJPhFdBovF0QKDOnckA89y78xvp4c",
-	"sC0OoFDIIHJk/7kXBNAbb0ahm85W1cbMmAk8v4lErP5WvPEppChpFct5zax50cH6vSR3PhBmdwqLtCv6",
-	"MVzU07sIk45pfDVViMlwMg8BDYGNZJrweOH2UE6drHVo42uPJsqSns1Kw7ffGBNQcFMsS3oYtym6qo7p",
-	"Q7sIuzNvtKGqmMkkb2WjWAH+r+A8AOdzRRWgfJKaM6glr6kyGpIlGd9sjYNcfWEvcfLk7i7D4B158oe7",
-	"DC9z8vR5RjQtDRTk9JmAbTaXU/l6PGl/zjB2iVcYxVCVb6f8QJC1YHcad1Ou3VYhKEOYjLnHdFkX9wtA",
-	"Rp/djWkYl37EpxiNN7Mhg4JcmqMkGitn+uVJmjS6gbzWIZKtOZWekZ6UuqH19ChPp0YpqTE8Z/HyEcAh",
-	"uXCZqBlspuunpsb5V2O1kXxe+XaUoBVP2LnJajoDGFjVnBq6WMDPpQNeVCh+UTG4NVZi8rmJ43Kzj0bR",
-	"dG8/4uD28nSf3sWyxzBpLgrWq30U0D/1guyp/TMjulZc7Er7101Jf+tn/E0Jl25JX49ANKZ/5/f28cjH",
-	"Pnk6UYe7UYzqaO5eL5O/VeP6xtqqcUnTkltRo12+DKTMxk6vjJaY/gR6C4o2nREp4IZcdxmNMwB+neck",
-	"shVfRWLPaDRfm5qs3Fqu7JZEry3NQFFWjOZbVpAKtTYqyLM7UnERJlIhJuuxZKxozny57lxYgwGz7Rh4",
-	"+UBLBTOnaPL44Z2EmulE/jffTFZ1crNd9grAJ3C5/MwxbdH5M0+CKu9FEH8ffL+h2rQlmaLA1hNbRpU5",
-	"RHfBJa/M3Pm0vXsyuXWyjmH5/yAAk6pmVp0ULgoGpXWsAM8rF4SSiudK7vGYj0kKguaDvdnKlcOygeIQ",
-	"//o/ply4p85LM7PsQmH973hnbdWXA8vDWY8XFp9fDFc/AXV5JC3rknJBVDOSldizYKZ1hkPZOxvnTAOf",
-	"I9c1eBFWqxJEcU1FIfcFZOEwYzAbB37g7IQbLfJNv9wzpXjhrXiwQ9qI46WftGfMWAP0iB2V6fOi9wRq",
-	"ei8bFWfKc9EkPnCzlY3BjgoOSQ3jpS3+nJXW+NEvMbSGz5qeIC9uSEcAbWLhsV/jCuas8wx0XRPCPMaj",
-	"jbErjhwsFD+1m6YJOqNmJFVFbsLnEzUtY+Z+ED6Zc7GDChZxg/wJvR5kz0xczmGm/HIya/ol2O8d/a95",
-	"WSbw81fTKD1xbACvXjnNr9uYRJfgGTABoU+w3yrEt8vRtMkP3sHqUqwr2QiAv9Mlz10Nryw2Ec7sL9Tl",
-	"U9+8pnOwdn0WNq7SRVdbOWjpRHOXiLyloljZu9myuVXW3f/vpdrhcnzDpImVllQVTN28dkkHiSvFt3Ch",
-	"0JLhOJPM3tN6z+BC1lupTCc3AlDOnKqC5FQ8MmRl/1XmjVWci5ifND1jZX5ZT8AiD1caE2ZFXj1f4ozk",
-	"hOtER9IiIcAHQQAiUh7iTy0mOd/Qsjyv/LN9yTNSgUWOesfrGpOFhJS/IZJgIafMgWHwmuDboSb31Ywa",
-	"6CdT++zWH98T9Nb2PzixSctoPoVrapJuKf7VdUGZKvSEdbhch3aSse/6kWvXDmYI3+SkTVKXmEv3QrB9",
-	"Ah5HuwEnPtiNFP1cWWHp0kzCjq54NRZKMfEcmf6X92wkmpCrVqMKCw9nC2o5feFGnbjKc/zqm18hxJt4",
-	"7biXsK0i1g27bPozgmBD1f3JZBTsg3e9u7v1kSZ5uwqylSX2k9u8IH9fGC7+vgCD9O+LuhGCGWJtrv2K",
-	"KXX4+wJ0boiTreEPs3UB1WHA7O70Nla0/huezT/WpaTm62dIUm3rp4kWUw3g5nD8n7oxRHHM/h4Q24xm",
-	"WHuqk1s/DYUd4riOiIXuUp9h9rz3hXh5Y9BtQEspNpC9iN3hMmIkJoLdkD9DYApjDdghwx43F2AyeNdo",
-	"KaWKx3HTVQF42o46Ai0cBOMi4CbzUp7WtOLlIQFs6jh/B0o+cZtmzIetLOY9rug+/ZUevmWivpY8OGZk",
-	"dHheR7uCD6QXNlPDoqHn97IO6wgs90nh7FM9HweslHumJicqOdOkEUUYrk1HU59LCnpL6/jV6rXD5KH8",
-	"CzMIZZhbDosZfsgxlQcMlrVs3WPZYLMH9Hu0zoAdAsrpfX9HIi2lDqgwpPiWnzshkWg1v2kzfc6wmkNM",
-	"gvPw3L3+7TLzwpRFjDjqRRckzRYlqE8ApIBuvXiKYVsrNezA51LYojgAEhAjMqJzRV3uLoVprl13dpyR",
-	"PZ1YaKk0Ymq8Y0xgxRRcTKBp5FXXVcdeco9013TprITz1JxY2YiRuyk1TfZj4nOHs6p2YX12EjuAXVS2",
-	"2F4zi9rVhfo0aiTCoDbQk56ngPZYJ1jVSYWZ8PT+msA+3azXmviebWCognJ1WK4Vg7DmZuP/uikbw4T/",
-	"l2gM/nXCa1RwZm5gquRF2lfaFSKQFS0fqLlMiBYFUEBrqdjs1xxu4vlVnNrEWd7y7MileMz332GOlHcv",
-	"RDVuH886TbT4mJseJsvcIpMxgTq0qXSBBrXdZ+5hIecVgyQVdTuTHKu3C5lYenkWNOdQbDiKcpvS39QQ",
-	"/7Fte+FId0JsADu2PHUeS57X1sIOke4qAokxjKSczNm4zr53G4vrTdnO2TGGYDcxJWimldpZmVIwsqI7",
-	"LjbEBUxi9TSYENUGx55nydlpT+KZkJ0SnE8nymqjqLWVyZ5i+clF4Nc4+54X7eQXDXfiM5zRK2smuNi8",
-	"dKoTBRwjTFsF5QE2Hjtv+1OhBNVUe3/6TX/6bMaHfxXthmEwI3esdXoAJIRP6nD+hTZSsD2u6thtzahu",
-	"FCscFtQA3IaXpce+QzR3l9y9UrwaBgQtyzWGFaTtoz/VLX4yKO4twzYMx3JDxQYrYvxGe0VO3o8kLYck",
-	"0/++X/14CJJ5D4Kx3bgn31xEsSOWZUd3WcekwSFPyh29vfkWOT5Z6OhtK3QwS/9csImRDNFOWISm1Yys",
-	"R39ZBzmCLvfH//NJlnZjO2E4DryBeCRXajeWVq3tLYFosXbcDsdVnmWFf6cNr1KS4UYc17WSK+YwQKER",
-	"11EV4sqsm5FkPsVowcVGkzUHHHGXLHVsAwLK7Iy2dBt+z5ZSLQ3dseTObOgzSZ5jNITnOzHayQk36d0F",
-	"xxvfvA8a3Wg56IFDBXrftzNwVq6Dsz6g3Hb9RwcQYpZ3ZxlsedZRSipW+Z6afHvT0m8y9cN7SPsf65IK",
-	"6qMac1icNjoavd0yUvIdKznT5jj39gIfl2MN710NETmCxs41g6ywaO73PS+YyOOSiX2EjLuZjiURl2dd",
-	"94AkQefw79v1BatxU6SYUywll6PtpcrattOTL+CTuEcsdyHkU299gP6Wlp3FsqY1U3EyyUuZ71wLhYpr",
-	"zQB3G14gtLSS8TCvSaaSsUT0fnDON2yAej+yp9hw+Eyc5XZD2v3EY/BrCXYg8xwzwdMlo0rchHyZnkBk",
-	"X/VsLdWZ1mfuQmQnD3grSwapEp86WTuFpV+y7/HJo7QX/O8Mp46ROn4PK+wgx/kLuRSGiTgfrnnJRj0b",
-	"FSs4XeJ/T7FqO1DvtaydPLbs7zkri7dKrkpWzYZ3MDRWAODLZIG+QAvHJgnYZ5e1oebjdAVpVc0IJ/7H",
-	"u19+Ju5XwkVbjQq0A0iX/w004ttWEX9J/m+7Ew4U4F8NUwdSU4X2Xs+SGr45Cd7hV5n5DYhva0tKwfUA",
-	"2mK2yPX9Ilv8U0sButjWVOVkYiGMpW++93Q4zW8Acq5u3ZvwGd9zNd9MiHVR/plRRdaKsd96EeReIw56",
-	"GiV5JC8q2gw02ryYGbJBm10qouhIFfCe97M+gYVLiOvZ5YNDkIviMJ3xH37RhIC0asANbHayYATNAc6o",
-	"K3OaeVKNSa10DsrTZzRhjDpwlPxtrDWWS+OOujdoG4HuOHEjpWaQJxMTDqXUOg4Q8lo1XDMM5+2lqoiV",
-	"/DrzGd/2g6FQlBxcF+Lzu6wFvhWHEBsJ2G2xJDfol+dqd7kmuaKGuX56Te2gECkxTB8XuCbXpN/d/HGq",
-	"CLJmrIylkgdNTfCJKHRcvKWoc6l5MMO2uhsex1waSK8prJlFi4I0tf3bk54/Jru0eNphOY7jWQacrysM",
-	"99rbscEAvNokFPsgeBJuQ6KxH7DxWRY/vP+eaXNW9us1iDPRRI0bEdkCKDfkkjMhmBfDodycE+fgM/Ht",
-	"FrIzc/HbMzhPSz0lG1H6nXL+tjbkcRRxpKrjTWOsKrQOYOini5gC9np6NweU3gNArNeujnXN75lrTgvV",
-	"KQAfSFU1XUsyVRCYXP54MnN+FprBUcr7IoumvvvtmUGN59Hin2ldM8HmwnS8AiPSkgU3ZM+E8W2jwE8F",
-	"Tpb2omxbmdWKFdzZjEPDqyzPDoxTM8NvVzRzvHw73stLmfRxgPfKpMDmcQQYRe+HX5R//d/D5YGpP+iQ",
-	"bM8lJbNuiBaOjaWvMooeBx13LrKEspmSCsGKGWTgPdUzkJLhhXhvyuv0uPRta2JdWlsoytSaxA9uMJdi",
-	"RlYHYv9cvBBNWU44gjrfbrix7YdmjrmDXTzyGLWtx1uSS+hUWdy0smtWB7gCvuCH6gI3Ued0GXj22EfE",
-	"KjLYF+gp+el19KoNPDMDpBpW1giLxUrsP2vJsw+389XdXTbpXB33zOCXs+JbmTeV+4x/Lx/Zpcizcl9O",
-	"M2jOa/baPpkcmjOp3uiuPUK6A/ckykE6Zj30u8yTG6AcyvgwaNFOOwa918h5B31yotuAKeXF+Z5aQjzT",
-	"+/QfVlfyJSBXL8T9lC2gDcZ1oJbTyqBc/ZMdJNEshCWeZRD+xdX1Xr3wT2N7zukbzj93qt6tHSzGfz9i",
-	"9fBxcR/VM25aHOW1NQWjTfIADH3EKx3CpUuHJo6OIx70zaSKIZys3so9YBRvWQVPoTu5KwNDB9qMZX8P",
-	"k8cX3uEzzRpQuHyLC+GV3HBg60RGC/Zn5pBdR9KoPG3Tm+aN+pPPrYmqbody9ka+AyEbG21P6xl64J7W",
-	"0QTzFoli5rretzHkcVzu2WP6xPHjERFSLxoLRSeq53DQnwSo8w4ZFUqMZGMQZ0MTqnesIHQlG9faqNH2",
-	"3w6E5LiSzl2tc0C6/SvpMN1w8doZkm9feKOU+8QXhtkW3dv9yfuLz/pffyw9h5lnSOIhlEZHYAFdhAzW",
-	"Z+JOVPpDz5wgDmSRp/5xaf7aefcu6Y8xG/tf0f1yNgw1tnHZnii/PIXSfzTlYLhTkP090X/hXuWybCoR",
-	"3ZUZfLMbRMW8i6sjkDi2XTKbjR5dI7hJdru4j20PAV72ndxHGKXbbuGSFR+CNEspd3pujQLroXO1TcTB",
-	"fZoahGiLGMCLgstIoD3vbr6oR/pKyb3QSy6WlKuR+uUOrWY5l7CxhdmxnwQCOS3mGGd5HN2tYGvalGbZ",
-	"xUGTGsS16mI6lMAEXMDrA2kJ9+g8NkoiWPNIefGJ+uPZYrJmrAQ76th5z1hpFdvc43tvWRsdPd7ZAA/Q",
-	"E6/rGE+Le67BsdNS6uVdDLIFdsk8s+tBv7kKbHc4Yh9VP8DQ9185pPMjyupoNdjio8rdY07oqG2cUQNl",
-	"+ZhbW1D+WR6LmWzYL/eKRK4+N8fM1w5kekMcf7tLWGbY9qBfopV+gj8FlR3985v9IeZQ85yWS9eWcMb3",
-	"hG+OL/Wd9yvFOxOMWQBSsAwh3MEedqIg0gSm4iWPmeJ9AAqXXVlyRqQY4PNNEvfYnvYhONNhBia+O7Gz",
-	"UzB7sA9h9w3Y4/GTeR+CPQ6kwL3k8VjXTEYvqeLmMFKoCqlRUSVzZm+ycbeTUc5PHiGPJ2RjDcWNNTJn",
-	"NbE+xRTtjO0HdrvgW2Lh7k4rVO87crlEvewgWo43OrErkoFkduyMZCTC/r8kdw5rT0j348xOeWPHWdEd",
-	"W2Kvl3mqCFUDx9GFsvEayoEdI6kI+Bxz89TELZJHxKoctmfCnevt/Cny/Anz084PmHXYWichFLsnL+0/",
-	"MhMdf0Y2yKV4yD7cdNweCIKvUpGKikPWhhGf3931Ehqfkie3z7BNIEIlu05lOpcSIQiDaCFWT05GDFMK",
-	"zrBNz82AFJKjDvg6zOyGmJuKehwWnI7x/Sr3k7UMIw0LT319cdZ3/8z2r+nunP5MxXIOZlpOVbHkEaP3",
-	"Azdb4tASX3SIqQ6wDSYiDs9hMvKTGCCSXWQuCcPt7CL9NkqUGHHq4bPMqSZt8Sadd/lEYStkQkVPwheO",
-	"B/lSeLW6s4D/Y8ULspX7NsmKa7Jjddswd/qUYiE1jzLTklWIFOG3sDu32G3wM9u/SentdFFEcd6R+L6t",
-	"wVtPY3Lvs5KXo5Nl0pfHzioYoDMqjw5r5IiSgCNGqrePGyjZOwkzfC3hKkZov+EAmjEPVfX9gLRzIuwM",
-	"KxzZ3b92MuABeODfj5pj25RGir+It74SclaKqW+WiNeSyzW1olFxY5ggBYbJB33cHj4v0k0xE48FigSY",
-	"Ns456mo/mSjsd4WMhL0UoJoNAF+FBDRXfAGKORVnBSkkJt2dLBzukvOgp4lvSRLVl2dt3KkE2OvXlveL",
-	"hdvMQrvkaKOUK+VYNqKKlohBISKcknF/1VuoQhTSkBU7v6i292VBmiQuJCEp8sbz2qyUSFgHdLY4qyqk",
-	"OE4weXgQthNAjXzMicDv2YkEHjCPvesDgWm0qy6FZFvSJhxYlWxNFRQpIAXoKxX6+4Cpb5scVvqPevkC",
-	"HlZKzgmIbJLDrvyeLTeXBWnjPB10q/ezhN+R4kcZ99hfBe0rVAg8MmMEWg3JK2W9Hq9vFr3b++FUz5Wu",
-	"U2pr1bWtPZFBSSFBQBm6Yy+JYBtq+D0DK/CAcCUVBo5T0FLsapLiB86aLHzih/uOYIjEFMdQPp2V6QgD",
-	"nAtLNyuF7p2hynjNNehVePfZ0elg2XM2+KJWOEES7lw0oZxWDAUsFwhQoR+RvVSFviGvytIZHhU9kBVr",
-	"daUIarrkJSuWoOucLpDzEneLrbJW3CDukiiAvqqmp/kPwulTJ9RLSZ6lztc8N41iy0Q7wbgy+tPtn8rC",
-	"haLCD6+xPmQjy4IhoquCIHWjolk6sWalv9wzMTs53xhZLbeMRhSrHywdCIJ9hpWsyIqVcg8I+2wMDaA8",
-	"VXxMddhfARCndL90N7fyDgCx48A5A7yBIx8OtZRbj1cfzegKfIRadWyD60Yxr3G8JHcviGD3TJGq80le",
-	"sgK7784i7LpECauDwtlCgCFuO/i8r/6K7c68IJSUvChYQbiSgtTSea9ySUvtD1gUvn4QYboHuEd2oLjT",
-	"fhQzCzwWAVBWq64LUNfRkEhFKHj8TWy7VCN8SGMAhQgp3qy8ZzoL6BgPzF7AiJXWFY4+jR5Mq9HGk9j8",
-	"aWUnkLdS8CR+wT2eiydhXzsLIPA89550ouakC9mvLYL1NzB7+zLszHDEWThzIcmeXwc/A3stpaodCGF+",
-	"ZKNHDO99dsqc3q6sNLPdQhB/wwYU3PjmmlKQteSlLxDHQsIMMHqo8lisgmyhtb0hjOZb0vm6jwqKR1D4",
-	"ANPNvr/f8nwLGgkrzZTgfdqHoonWwwtpluPzllQbv9ze9NrQAytIAdgmFy1hyDZ+PRluR4x1omWxs9Ak",
-	"aBH7YlAIKXiZK4lIulwAsgQea4L4fjaNQDBycbTuAIjMTM/0VW+mb6axXR2fuo+P7eupFtmfEhgZOfEM",
-	"Lt6Lmcz4fVfz1O9jJffCs2Jd0rxtdgSQG/oRulGU3OvOSMWfvJG6pfcsI6sDwQSHIQKGL0EaSxWcCOO7",
-	"oPCgO9az4+5YxxVKDz7jxAm7Bpu/7MVZ7TXdUma66MIM0RF2gYxGhzbuCMAyT+jYdto4HDSAxvaT8tKb",
-	"/sc6x+eyPizlOi4/HdyRpbjOZWuNdA36Wd/7jotHugvW9PVderzpOGBMy+b6ya0IpV02lejxV+bFZSO4",
-	"eUE06xUn4mEpZ+b26fGrC8hxVue9gCLfosV7nLu1BdynUy7eSfMY4LxjI8RcfPhw5ueNSea3JRVnuchX",
-	"LutjKroSxOe8Y2Wuo3DNp3uTvGfC41MACG8HoRIBM6ZEs1yKwifWko20lCQG3eYVFOe5rN2UGrtGb2dg",
-	"cNSuU9TUDkKrm0/ekxP/rJ8cmhA15MndHXlDnAxrmx3NzcLzZ+WWibkVi94igg9OieN8i7HP+f5OF82x",
-	"23Cer/OhA8r2kMaCygnx5PG9OsN16TfrLJxSCFKkO4V7iKhxYBjT6Li4G2sj5UcZEjgUx75YlVTsIIR8",
-	"W+O8+lZI8/jADGTY+06BVt/qWmWTAzOTySkOAdanErm1x0Smh8KZGRebVah7TuJsizmTBDZz81ZycQ5p",
-	"BUAj/YxRD8J1FNfzZbJT0K0uHxGGPicX0aVH/tdJ6J2TLjQz+fcz481sxnMKINKss7alvUv5oA7x8YQh",
-	"+jyhS0oUOrVLZxiddkoNlo2JueGpa3iLac1hs7EQBbRRcaRNn+bDNakYFfG3fS71VGQlFcsnaCV1F7Ey",
-	"ZmSJn3EbXiG3vMX0aT34qqmQUnLFdQ0x7NWqBKWipqKQe4CaXzED5SorSDuoeQJ6aduKEKZMy56+JGm8",
-	"y+eea71qeXZySjyJJzUTgvfKLlOrUIbGSTdIL12CpjXao/pUXwC6YwKUgY2iwjDsOA5x15g9RfXS4d8e",
-	"Bz0g/cCh0hEsQndRF4/kG2Xg+dLzFP5pRLL+3JRll1rt1B0rdEAzasuZaCUbzLD2wub4fEVTusJnoxoW",
-	"j6B5ZScKo7A8j3COwFwxL3Dsw8ZX2oNcuDSfpwtrj90Hx+cD3M+luKAL5kh7pVYliVAArRi0t+2a62PH",
-	"anSj2xsKs3gg75JVzH44izoUdLPZMG3Gtm6SQPz77iJOL0id3z0qXGxSq9p0ELzslEwKD9mxd+LdMMeB",
-	"dHQv/JWpgudmtnxfOjUjTQb5pO9PrnxiUhlw6ZhQkyOEjGaTHiz/5lS49FHyz6bYtAnP2lARF8YX95Od",
-	"kXroawkhB8AE/cbx6Wgu4nrNcnOyYW2Kgcfs188rb5epuD1JmDH9PMWw2a2DjXEf6teahhApimniOSI5",
-	"WbOIN+v/8eyGejuF+8w4kTa05wOnQoIue7QCJfdXKcALOhYlDlVRtZvMn4bluX1KEzpebFwkeM6oAzkz",
-	"6/naGYJuGcl7pWd1ZertFRzglS77kT7OJbtnZR9Oxng4GfDO7qkS6EnJaQPsE7eh2q5wfiAPeu9kJCYB",
-	"9l03u3hK9gjiZ2JvaSd88MO6lWUeInS86XQ8x9Mdw1nZnb8ynTfsWkc4r9xkFP37eyUrIkBzuKSrRFcx",
-	"MmIoFVKwrucU18R13L5SgcmMTm9S7XQ0dbJizGjC7pk6YH+5iL11sq4Ghw7qa4K2jZByllSGgp0Z53cP",
-	"7zozvstpyc7KLdvSWB4iVF/xqimBeR5pAo91WYY1goCA72WJ2OXwV/RY5SUb0XAM7bXJD7tDgS293Jxo",
-	"YuYMZYH69Mm0zYS+EkcaB+zheb73VLNwrCLhneFlSYwkuazYS5fieeczMCU2ME3kV2aM6y90vMn3ncY/",
-	"aNXMN1vzAtJMuUCGFbKtJhTSOMjnsIPP1hJmtvA95CCBPCrOR08WkzuhUq873zNiiZtF993BfEHlhP/w",
-	"f0TPfStlOTs6nSKMURKvmkPs639ZE1qWWIQCnfNWM/rR5lupxzw6heL3TCzlep3srwh6y1wCSXMdRHZv",
-	"DPeqMmnOFLat7dDhasbKEyh3pRx3OxyjTnnb7Yw3Zkw0oNz2U7M+LI073u5g+gscfGFkLQMq8ESYIeEm",
-	"qj6OM85Sfd51zvxZhS1QJu8KBktpJQNWMx8X7loFcywpeCTX8PFX0c55GFccy4nfSoj1QAoH76VwrA5d",
-	"px7Qdlw7zLZN0anOR88n13WSndqR/vA0jhowgE2e3Kjn4TDP78bGSUwj0ltWrk/VmfSSR4JrxUMwu18G",
-	"0LLT6uePIboCgacyj1hq9pLQlbxns7XQLsb1bDq/tKP+2bGT0nDTFGxZjaKfuITRQSYR0YxO9Sb8uq8U",
-	"PX4WJborxalnBKnzRikm8sMwKTABoOpUgNrXS7VRvaBsabwsB5vP9iaBRrR8xO4dBh9nRR6xTeOoDYW/",
-	"YvfGLaYHv8RUfg25oPbcN4pW2rcNs3qEb6zoFwTVLr95BV1PxyhzQGnFD3M73q3UbWu3T8Hx9Whn4oZx",
-	"5Vc3LZ8k3zHuTbxjrJD5Nootbem1sWpgVY73e+K/QbmRVFbvrqniWgostQLp5Io7XGF7ol42XmP/gNgt",
-	"x8mzsGT38XOVkiM4l3C8rLe1/oOjerU9HV/veN1GKVapWR3GLmyPM9BWv2aEcbOFBu6Hfo89rslOWNaC",
-	"Ytm0Iz67rircV1em135IdAPh9pl5gxTFchRA9T+F4dAiS7Q17qhbkRVV8XLR3NcFB1d0m7DKS+hgVCA2",
-	"Yr51LYkUr0Yl8qBYEoXGsF4yczWvAMsITpm14sWGtXChcUMzTV96+s1kK+UzFKa4Blc3eruEwGncxZKr",
-	"RmO8v9FbVnQN1VtvaaQDcIJiZQ/1kT5PsTKNEvHVAr1wTewTrCDQ8dta8ATDOW0hmSzA8zrhSOs8ZW67",
-	"U3IKkSXm5xQCvMBZaeiyvij43tr+CYKF0Tw93cEaLXE8WqcoIlIyQlxwgeV7o41oI93ER1rbevAMyHqh",
-	"CDNgtqyaAYJxclRUaxF46TJUjWxhKcMfXkpwU18SGh6990e38gc8lbQP5cUl+VARPBa/rOng62CwRnft",
-	"bnquhXa7W1KOYZcEpJsS9/WZUOf5V4K3s5aVU70fgcw4zwXSYpqcSUsjyIB310EGvE6h1mwowBOb/S2K",
-	"p3O3OjUxu8+Ff+L3DHwFvgvdcpM5V+xyA66ogK6Hacz41JTGcXeX0N77MwHmBNJoojH39JJn9rULGvH3",
-	"1uzAHMbXnJ5C7I5qoGIaql3VOqQGIXzNllFl4t0rT98bY93Ln5zqF/oAucW9TgmnuRKXEbQomwdz1OOu",
-	"8/hzT+uYka6NPpnudJTGGUVVFgX7OFIFJFOShe3r/TwlXNnE9hScmRv4suQ9sa+0G3JeIUn7tVGtD6tE",
-	"H2mC3eKmbo1rJ8fg4lL3bTZJtdvnqzHnNmJujpX5yfQBgN2JOJEU/1fDjGEaPEgIj2HNE28HORP/rBx6",
-	"cFJHKRpiwwn1ud7Pjc8n9VZggu2DutZLWs9bE/EqQx1lX2D7xHD8wcqz7phTIFw8Jc3HfnjvgMTmnOva",
-	"jAcYZ6QvZAu6odHqY8DeXDFS0YIReIhoGa8icL2F2t7PdG8vSAk5Ov5yGoM2y1zPvGi+BiKt63Frc9aX",
-	"YgR0K81cBDnXGX+0XnokghbFreLViWpvQELlFVk19iafqDmbnkzvGTOQORycjt5SVQfZFvBQCubcsROl",
-	"uHmPaFoznCiFo3jQN1CFm0n5lTdqQpeU/5hOK9swwZRs4shyCHLovR7psBBjGtvdJGLEG9+VD91ymJ1J",
-	"VoegSfVLckdKRu+hwN/X7A1AIp7GUFJAFTwqcRUY/m/ELr4H6ygK4AA3ZtUYwxTEPS0j1o1iBJPQp4y+",
-	"NTVLbahhR15aIBknHhyEU2x9G1ovLbGyMR9l7aqntGG0GoYxHerIaRa6u/njFCzfhR2bpDpnXU+fJxaT",
-	"dn1pnDmwzEuqNYQMI4W2sL4IJAPdMUJJYY1Q0tTgkIOd95glXLkYYrjL+60sGal4uTtTN3HfMEVILQ1c",
-	"wo7xlm4w8ulK1K9H2n4HbaMG6vM9U4oXrgEnSqsjSnBpBE6WpYMhJn1Yoi3Wk8Fn2WLvFa52ph98vY5f",
-	"gX/2iTpBbxZLgesJZnk2xSymW2ebU07VbomKykryUi+do9gBs0qX8DQd5PZjx6goqE64qBHF8Q/4aVG1",
-	"/nwIEXo/s9PRNbpYuE8Jpo93xIG9iG3yB0hdPm6paBXkPVXFWFKEgzOGbCuI1EPaVQiHTLBMJjHD51U3",
-	"YcSMcQmw6S6uD9iCKAq5jmZbJM+aqXsw2d2BpZziEfTgfhGsNgv3cXT339Ay0hrV10DNbJ7VeLfbceFJ",
-	"w2aNlchlHj/3mLxHCxaElL+xEbiYI51nT7mj4QLD3XrH6zqq9MQYxCHOuo9v6wX8RvkJu1WNHhM432Y7",
-	"OmY3M+MP1ctsRtLgZ8VR+gydzFxC+zgCoM5picldcJmniRg3qsNgsUqJ/XPxQjRl2XOr391NeFN6vc3S",
-	"GhN5AXfcbVVySKKtJRfpWL05LaO+tQMpGuYFYrrkBZEWc+F1/DBJhHmj7llSf6M3+CQU10m1jJeaHlXS",
-	"2GddiTIYQ1HnDNOGV04inVrGd/65dIacbG4vGzNLYM/h8LqkYjmvTKBWchXtQdOiOPTzXNoMF8rjaUJR",
-	"DN7TlbS0GPENny+xahaTDB5mz9mmViJbw5QS3LOX5AlpRMm0dgmMnq6s+MaEf7Km2mAFeuySi+ZMv9LY",
-	"0YQqECeoTVxWpgdQoTO1iHHItkDkpsBSRkSar88L1tWyenYkvAZcMqBbL7Y8bQYk5Q82Kjq762BGeLrr",
-	"cevgSnm+YyZs7daWTcUxtqYwYq/hjU70CUQyCkJc7XjJ2KV1fj3QSUR+65XaBOViSdiJxc2Hdsdne1A/",
-	"bGXJzugDek4pyN2JmquHahR6RuZk1N9+lbDkoPnnxNnigvXNG3RETx8t2m237j08Xuks1xkM/mdsVpvL",
-	"ysp9187HcjpASrVeSnkMuu8jOMd+8uSWPuO9emLJBvFY+mTS5geHjTUvafMTRPbXMqId4rFrXzoJa85I",
-	"WwOXtbC7VBTE7pLdRedq1fCf6B3d2Z22t2vB9RYB1neM1RqMInyQ2p0HlzrdMX1DPgRFGVB7kRFXCkHy",
-	"CvqQVx6025IfAHpnxLCqZooaAJR+c0McpikO8+v3b8gfnz3/Q4YODUr+490vPxO4iphyi9BMGCZyhqFm",
-	"qFcHNwdZc1YWN38X7a33YvET7OUiuDUXTzwUCq354sXiq5u7m6/AbeZKXW5pzW/vn9x2UZpaIvtJWDeX",
-	"4odi8QKQSV9V/YZur2Vx8ACXDnyL1nXJc3jt9p8a723k2Ul3DAzeMXSPo41qGPyHrqVwuZpP7+6uPDnO",
-	"eqzEu72B39a0KUelU7u+2xa6FkpSq4qqQ9erAYJZxLKDy/uWguFxthIA/vUIQclhEH9OHhs7fkrvUC1k",
-	"rxFR+SHOqQe8/XlPyU7t0V2OTwp7zmaI5oAsnHdm2mUH995p5JlXvFlBHpN9GAJ2ssV33cCIcNbWmmhm",
-	"MqhsXSm5F+7/IRDGCnCZDw/51mN4x0/6bUnFA55yiIj9mU85gI0f4UcPTrD36QZ4b1x8ymDSaFIDGgcr",
-	"QOLSdjYQxwLiHIAo6HsfoIHhXGhSkJrWTN0QsP7t+fYsOq49h5es2DB1c3zuGkqv9fjRgy/LPfRf8vST",
-	"7MvuKyOpQVGy2NODvoqQZoq5ropWPaAbxRh5TNbUZNj2NkONIiNQIoVlxlQz9+/MNVl6jIlhe3oAQjJb",
-	"a6g7WgIa4Jq0GUUdBbR9DMYO34PnP4xwH6jVn1m+9wC8jk8ZvacSDV8Upy3oX/vPNTfXIANrfQfHZa9o",
-	"yGoKT6vgzJxgVIT1Yd9y9lBKkx36Cx2WnbrFLRrhyLr9/TqqE5Q+S98TnotAOjtZzZnrOg33K2Zm7mlN",
-	"IKv3hrwiJdfQ97ft0oNYsHapFdeMQDMAkiup9WMoas5NX0azj60BEz307+B3Z0o+xJnjBF/o1HFyVnzP",
-	"SzZ26mv47eITf+UCVAJuXZc7VFFzQ35wNy8oyWhJuYq0VWN8OpQVseyjQdPKnmkpte4fJRiRj41zN8SP",
-	"EyoX3qMr8SFOsx3/Cx1oO/9plautiFesZFRf43zfy4IeHjlTHrRpMI72VFmV2PIw3KOsIBpypsCgblt2",
-	"AyJQeJiBYyF6kD9UyDYAsvgwZ+mn+CIHiZOz4luZN1CNPXZ/7qkma9kgQNWFZ/g9d1aPS4/kVv3V1jqy",
-	"vAdashXSViKQxz2ufPPurxnBtd9ItSF4MIRq8IE8/vFb9/Kf3//04w15ZUgltSFPyU+vgTSe392Bb3zA",
-	"0Q4iBZHZWIQKfuTa/MU/9DnUWDdZig7r1wXJm+DBvI7h6jeF7FhtiNVusdIpxiWvisKv+HwemVPSMg8O",
-	"Yo7zerQ88ThCk8KpT67GqS1JxEXtrqOYi29QwfZ+POdjbFH3BOHGWamA+F4Qs+c5w8bP7j/dq3Ees9Mb",
-	"qdgpnyE8MJegfuN1fzNb8lhxQVWkEOz/t+fne7FDX2wOzud8y+/ZDfnges90/dq5JgihVipGi0PWtaKz",
-	"tkuLEzRymL+7v326XdF819Q37hSiUvQ1zXf/Wc+Tn+ed6rCd8W+8tioA+MmhQBf7Ieqr7DYmSPv9pJjV",
-	"73YcYBoLmWsf9bmp7CVXltCY8xPAoGDze7148bf4CrpHPA398O3i0z+mjmPHTt9nrz1GXn8F/a3jBVg9",
-	"4Nd40WHXodeqbUCCcFcvFv9qmGoDpS9cxc8ii51eXGR/yn6PjlTyCnHz24HCWunsZFqVHXMAnior5np6",
-	"iC7wAs4WgHVnI9/jW7b0VnGy0n048xufcgolVrE5PI5LmkzpVzCN7Z6rK0w/hX88sDf+LeSAHDMqkuR1",
-	"1JdSbjJX4KoREBI7i1/GdCcUoAd0q//M9q9djPNz3ljdnMfXFWwo5pRwVBGvcG4/yo2TNahi1IoVPPfp",
-	"SkH7xBb0E/sUdS59LurG6CkFBWaYvtB2TN/k+n5UiqJX40cItE/wi7Vebt1Y3eZP3lxg7lC32WC5BDTd",
-	"kvN1uMWeJsW6pQe/mG48IZ7eV0h+udTemtxkqxWMioor7S3oCF9WGbj93f7xaXTX/8RMK8IeUPafEihX",
-	"8r9jyEyQdYPJvWdvazb5sP2imQdwizr17e/SbJkaP483gDDJvJr28D4HN2GR4nT4DjJKfJrhSpptm4Mg",
-	"VdHVSu4ldpS5lI320uEO9jLYP8/Zeq0KMo86pcqe3mJ4Hc/SsmbQjHQ6HiRAPTw1Z4u6iZKkUiw3F2o6",
-	"s4CtYEIuk/PFg406if7T6cwDuIhwwm6485w/d/91VbG3jSEAHdAZfUaWgTV4Qz70fmg6qFC3Cq+VvewU",
-	"r257I1qZFIlKmWcK191nTIcoKRcPfaPBNAIbBo0cDwsfuU5AswXNtIOz3OjuWI7zvF1O444VPsTJc18F",
-	"ycUmI1sK9VwrxgQBqbbnmmVkw++ZxtP3lZL/Hpdp7qs9R10bbyga6p/hzqSqsDOm3ZqwrkDVhFrYq+qa",
-	"bpMe+YxUj03NFRFsz7TxtXz6wezgB4xh/8z2MPpntoO7OSOAvFQVVxe+7+i9tfcE28P4GU6g/dmRJ1MG",
-	"rn1rUpYChdz+bv84aRW0B/pAMnRqezP49j75Xo1pXLoAJlKXZbjN+oHFnf3uVHHnjum2XdrDKoLt0k7w",
-	"edep8IFYvW2J+X8Ot3vqhuscmLjTsvCycD53behh0s3lRpsUBB2Q6OiN+i0+8jmu1K5HQ8KNiut6oND3",
-	"I0QkYw93Vzr82gdiINzEz8s9wemNZGFzvX0QawWLcohELwSg3k8xiH0hkTtuf7d/fsLaopJhedswbl3J",
-	"e9YeaW+Dn0W7SXKAvenWew3ydRhPsBXh2DcEtE+oV+qaORhnThzInlmxAjLGXoY3D3z52W066WqAZM0H",
-	"5A87tOt/+Zlt+S/DIvitcS6ZSxmnGUbeT6VS/XL/ufKoupYyCZcJLOvh7hLclwd088MEt7/bPxIE1S/3",
-	"LrkmTVBtoNpMySrMHrmawMICGUL39ODJ0VdGlXLTkWYL3tRRJuYicHGxxIo5ee/bBKQzfbwj4u0dM7/c",
-	"s4dSnu3QX1C2uV5GUdmGx3xl2faqCGqsfJq/gXKrujFkRfNdRzngsaQ7R22TwmwvTouyvXhI2xhQ6o93",
-	"0qeyQy/+KzoVfRLTTsi9JitmDFN210SHafmwEmwv7L9E8en29x07nJRi3ypZf5ndf9U2sQml+/WO47Wl",
-	"Vwcg63BEyZpvfMLalWWcAx4bl3EeKsc3Ke2QbKPQZvFJAEBjfI4BEEg/Q7emlg7toP/v3+jj3+4e/3H5",
-	"4vE//vd/nylv9w8mbvfiV7n/3KL2CxHnX+xV7KgxPpHLGQ2oFyQxdSUb0DgPnpySvT5L8/Z397eTbsq3",
-	"+MxxRmMsJc43vTxKE+maj00nwfGKbtjtP2u2uThFFbKd3Adcw6npxuriQg8gOOp2wy/Tj8acI29748eZ",
-	"Fo/g//q3Tvz233H62K+uFAGjUj98RqCroFWTMKcXewAL6P1xQ1DH3ytujFWMBNtnREhSUrXxGgAlOlfM",
-	"algQRXTlcVQcsDJg1ZgAtYAJGHPFSik2GjFTIDwpRY7qPgbWwdLSoKzZUe27e1YbUM0IYJJai5UeCF8T",
-	"AcW0cqx4JxAcgJI4Kit+ZbR4l9PyQQPDMEGLAxc/edXBxF1ZgXukyf9sISf+V4AaqW/In757T25ubnCT",
-	"bkt+Dz4xSrRRDnYAcYoeayYMYQCPgfERhJFB/frmYp/oyDXdncz1L2oY+wsZRp+VHt6zsgzwQj1f+owA",
-	"AbV0Bipg0UwqmRkABD7SZIu9zBo1yW9B8/IHoYmu6fODkIUf/jPTRFpF0NUvhkGeQFNn2CMcJDDbbFyG",
-	"QiMgodoAWeqgPN7+d9e4m2xlWUwRyN6Dd4/a0Qjv/YCbjROMYoDAj9eRwx1YCzjkuo3LpSx11iWrAyhk",
-	"J5BhEakCGVwZUNqMcEKSlFLuXGL8hl7qDhvVywBcujus6zNjAGH9mfW0Fop9pALaClB8BABPrxa1atFC",
-	"nMkPXaZIB/TuIOYsxRheOSeskHsiRZBaFw9w4dg3Sfx5+7t7/KTb5TtRjPDqZIzrWlzmY1xu446Gf8iw",
-	"Fc6Z4MoabOktMPvt7/aPTw+cvREsMm655Wj8PoTZBnAQb7rxry0e7NAh5sTnu61PiIcouhhC/l4jPeSA",
-	"0p7CkOC/hm4WUhHXYiADNzf4VtagzhmAgd5aS8tuFXjAb8gr16kBBUXmEAOVNv4xzCqZKSxuW7ztz8R3",
-	"43ri2xZd+cEz06Fz1qDl1QSQ+LDTNIzwpRPL06j6SpedJbjQLgXKwYuvFecZqeR9a5cAIXPopgTF6wJZ",
-	"q1H3jNRUGd2FJF2xIKDpOeKG65Jr4sHxC/BstJFF4FCYbjbNK6bz5jMT/RhYgl3Iwwhb3/jpS4H5uY+b",
-	"AeTnEDL3Uu301XJEPX5cIR3OFyWuHVSo6GcdcJ9RHEEdu0R9INN9i74AvjBEoJtLep2J/m8gcx0vfx6Z",
-	"C00zoi3FQFQN2mQQLbHNWE9flqI8OHFhZQ8EOk/3HXvSwx6/eRprwHlWb4auC8WT7Mld9vXdP2LgBf+H",
-	"XA/fKmv3DnpUPAa/VHs1uI5XRDW+aUWGJ2388fvY0hAfM4Wt2lYXX5al0D15qYU9g6u6D5/XwKPrG+Qa",
-	"84214z9qLQ/z/ddQfK6vzv9itqhpb5gORVOG9feoWHgwYTDlq5eBtrKWZQmx5o64sYP7qdDoj/jEA+6m",
-	"m2FkM33iyJEbEn8gjzE0rANIft1i8usMExKtAqc4LXUW9NJF75o2BxwGbmAMTocwz5r3b1kHSzgOQfWT",
-	"e+Bh1Co3+hdC/HOzj1I+4ONlYeUYtC0IuiDAsn2BzDWx7fdKGh+p1EbKYlDuHRwhFCo+Bmjd0VMEVnvA",
-	"FGIY/wudIsydhnfOBfJF4WoqrhA+CJ2LCLUK5+HaYiAEo2b3TNHSURKo5ZBCSnMjVdeWAqPHe2hDv6X3",
-	"dmzejydgWmsqzz5wWuV7K4I++2HfM3GKbf8s92RNFXhCIVSE0Zqt3BP7DrqP+DXYNZzJJ+1yzJmmVjqo",
-	"SoKqg0CBlhJWB4xQILp5xUrTl8UIATp+rP/RFBv2oPirOPgX4mOc/K9MFTwf7SRy73++QmaQahFTfbbH",
-	"40DgIuFAkkYL+YjmlO9J4RsPGemQtKFYwYe4KmbNr0HzkcnWBA/bluDh0enTFOcv05XA45nv6cGaR4W0",
-	"Z+qPMHMuieO2BRXN3QllpFbscS7lDtACasZKO8Rj157AXQaYHNo7dd+G9kQg8aEC+nbsL8TQMPfpi9me",
-	"reWfjfcncYP+yhW7IqzXa7ZpHAQoFa4ZkaUAl4Wp8KdaKlDlAEkbgCHWbQ0Qc90RKioOXUsa7G5/z/pZ",
-	"IXpP6xOHvaf1D13a8AOd+p7WX7YFRW/2h/SWvOrbp1av6mwi7wXxPc3s0UCQCK5ilyhm9pIUErqm/X8B",
-	"AAD//w==",
+	"7L3bs9w20if4ryBqZkIzO9S5yJLblh42JNnu9te+aC19rYfu3goUiaqCiwRoADylskP/+wYyAV7BIlgX",
+	"qXu/edI5OiQAApmJvP7yj0Uqi1IKJoxePP9jUVJFC2aYgt9e0R37/hv7ExeL54uSmu0iWQhasMXzxYru",
+	"2CJZKPZbxRXLFs+Nqliy0OmWFdS+s5aqoGbxfFFVPFskC3Mo7XvaKC42i48fk8VrqrLR8VOqsjPH/4Zp",
+	"zZQZnSLDv587C9fb8Sm43p45/l+5SbdMjE6xw7+fNctH+7IupdAMTv6NkqucFfbHVArDhLE/0rLMeUoN",
+	"l+K2xCf+969aCvu3Zq7/rth68Xzx324b0rrFv+pbPy7MmDGdKl7a4RbPF++31BCuyV5JsUnImrM8I6uD",
+	"++F//vLda/L102d/+l+wJ248O93LtWFqT1WGBKxkyZTh+BmpzJj9l4mqWDz/+0JVQhwWyaKkuaVdXYmd",
+	"/cdU6W7xz8GuJAtNDzDO8FCarf47zuIebkaRq19Zamnrw+ONfOz+c09Nur1pLbn158e8KKUyyIZmu3i+",
+	"KOhqxcVtKhW7hTdh6peFrNx5ZBm3u0fzN63PXtNcs6S3E4buGJxTYNP3VBP4O1lLRTaKCsOyhHBB9lJl",
+	"+gVhRWkO8EdKVlQxIqpixdQisGOV4Ka945tFskiLRbIo8kWyeG1/4JZU/0dwvx9oXrEOvWayWsFZuWfd",
+	"zP0jwBfd9In72sFZ1Jv3C/utYnruHqZV2f40O509wIIZxdNFsuBFyRSnefDTuNgolnHHSd1T+Cs7ELkm",
+	"lKxVxQ2x+yxI80JCtCTGnlRalZqsWCoLZs+pgOnphx+Y2FiC+fIuMPGOi6y97IJq+1qO7ySLB5lXBeww",
+	"s+unplIMj6kyzD5ZMpXaZQcZpJTI/qObQittFM05FcEBDPuA9PKBFmVu/3ZP7m+fwJd2P+6ru2SCD2Es",
+	"98HBs9c7ls08802YGgv6gRf2i+/v7u7uYLfw97sBpSaLHTuMn3n7oBdTX2hHShabKSmzojkVKbvBD44W",
+	"Me41mNVe/UN5au/8bElNd1OoYY8NL1hIHthbfMmziDsoWaRSKZba/dHHJJW09wJbS8USYraM5FQbsuZK",
+	"223ghhV66hZ6XU8EJIjroErRg/19S8uSCaSUY6P8xT9nuTvuC2VlLO9Ojfyze+yjpUaW8dRMr+aV4my9",
+	"cPTiZNvR5/GwvSS0vMyMseucePGte8zuHDc5C9yPyeKBKc1RMri/cWHYJiC5caNgoKShr+Yz2lvQrLHZ",
+	"yi7ZhNjekvJLofdMzeT9leQ5F5tlKbkwyzTqXkoWaaUemJ7e/h17jU9+TBZMZDEvfCuA2NiDV9cnX8An",
+	"+3ve/7B6SFxJ/Q2TYmbHbtzOzhAyu0bCvK736uixdCXBSwLrJtSQnFneZw9MHQheWIvBIVINJFoLhogj",
+	"7EuEVOYZ044EzhxIVurcUda5lOr8xYCysfT3/JmDFTzLcnb+otwpnjmK4sX5S9GVWtP07G/q8V5NpvWO",
+	"tenLL709e3Pg/TOrCSpBMo/hV8dyp/Hrt2Ku/uTZr8vC99bQA2FPzFbJarN9QVYsl3tyd/Ml0XKzOSSE",
+	"ruQDI0/JqlKgGsXI3pq/AvNt7C6LZqI/EWsGJuT+5otnxEjyhGRU7fy8T+bMO2ClnsQy5P7ujrxOrMyy",
+	"KguefdzYQBD1d0W8oJlZ6i1VgX3/eQ3Tr3lu5T/Zb6VmxGx5umOCKbKlmmRSMMKNtrbfLm6F2jBasGwp",
+	"1+vlZjjpu2bGRzpmxB7HjNJ8a2ccA7Q/vr+uGOb4VmSnckZ9J8+4yX7EbyJrJQs4GG2oMi+IqPL8OeGG",
+	"ZJJpIqQhqJMGL7clKk3WrA7Shx2M2h+dUyjENCB9vnp2gUG+PmcQ5NAzBnAydVWtVjnTZwxkSev8UYws",
+	"S6tnORl38kg9hugvLvjdg3MdnFF4fZ1TSPoUFsVEXpc8hY/e0M2I3dlVUaY036BuIVXbWllJmTMqhtox",
+	"TOYeHzMo3uRUzLwKaW2DTC3e6dRW1acqP8wwDdaKZxvmCa13C60NUyBmFE13CdlvmWL174TmVvIb+/HE",
+	"SElyCXZWhPzPqWEz1phLuVtakRde5vstE/Y6to+BzxFvLKUNcU6GiCW1ruKIp+0FsTqgotddzF/knhRV",
+	"uiWpJRZFqMjIVhoDPxL5YJe6ZUSwD4aYvSRUMSLXcWu0b0dblfaIjh0rB9+5rEy8UqG3nOXZcEBLyFKz",
+	"7DnSBi/IXlZ5BvpQM1bNPfbOVQ/syIm+kuBojNIk6GYGo7+1j4c43VRKLKkZF7iDmStRMDPidRKSlDkV",
+	"JIVtKBgzjXO87XIaOjd7y9rTg17aM2p/4BwHtAtnDCaaR+4YNwoMM4siNTMmZzokUC93kPWxxG5yODQD",
+	"X9z2absvbb7CT1UvPST4j07l3gvO0hV5XfrsMGOL0TvCfMBkib9OWtLLXxdOIjefVNNdzPUNN9tpl/dp",
+	"YRWaG26qjC2LCV/7l11X++OnX4S87d7inLECULtD4v8HtjZWqD4n918FJVgrDvCsvbTgysDQEkzrZTH1",
+	"qU87MYWbZ4HR9tQwtSxTc2zZT+6OL/vL47GLfoCl/QEhBoFo9wSvf2Ofcc8uL7DzX3SJIrjzzvycSRa/",
+	"VjxlS11tqBozqJtl3t18cXyddzdfTcSJCqr1chPBBO0Pvr8bcQEEKeNdbetTTVKpxNqazwn5H0SiawC+",
+	"+QXJ6+96ehYBJZ+Gt/o+NtzIEIVuaBlzlnfPJpY08dUg+eV6bQ/imFrpdEm786BMck3MlgqrzkE6wdFF",
+	"fNUh/K+Cu79l+boXn83lvjYZF8liyzfbcGz3xDu8oB++xxecFHO/3Qf0NE+OMx0nzVGtqzwn1JCvn5HX",
+	"hIIqfD8WCrDP2ls3nYrpPmlvbFCgbGV+xOUyMtIk3TYLbM0QVETQcD9511boIOsZ2UruxVI5Y26UWad4",
+	"dYIzUimyKjX8gZvDcr8sdhNb+KxzEd49CQyZMaHtaJtlkU+M9qQ7WuhezdRhqXdcuEu6uw93RKqWcKR5",
+	"bgUnN2TDH5hGv6m9l0lVTu3T1EZtmaUEWtLUftuvy91mcqu6N8OzuxPl8adVdaZ3oqPpHBnp69OVmR4R",
+	"hcg0fCLt1Q05tTelSwb02si4rRFQy3+p4+GnaOZv062U+Ymxm5jAy1ZqJsK24KzgxZqOaC4udOElX5Q7",
+	"YUtFNuKSOBD7xxfkrnaDYfahkMba9rDX9tGoeVyCz+AGzauiDIoR9zGpqorVhdYwGnz6T2F43oo6Eecl",
+	"fkHuOjGGuGlGfQf1alvKxhozOajh0rKU/VpgrQemrK5QB23gfyDmuaEqqIucntTiMjhDuaaGpFsqNkzj",
+	"zgvp8hqJYXmuQ/k7mplY78iFHCAQwxozCoazgq1yjH8a2TM3DNciR0xDc04Vx/puqxsObq+mYYUWU7Y9",
+	"Jf4z+xFt3PJ2NtAMkemE3okSs8mG+oy+DGmMLJb24gnHVcFoSKkg9hGMI2J4G7z5QW8t2N1TKvAMo/q4",
+	"LrE6kL3P3IPQspFIh6ri5nw9Y83VZOjhO/uMU6jcibasoVSKBybweIF6w3mqx0MEa9qy4Qp6ICtG5Hrd",
+	"tqPv7840pAcm5b+CZTh27KWLIcRmZI4Yj0NpSEXmzjActKgzQ6nIiMTojE4VYwIuO23oQZNK5ExrQoU0",
+	"W6bslZvm4DolK2bt8Yuu+mOMpKrTGueLKrjxTspvpCnPxtXqAcXQLaPZyF1qRdCKkYJmjGR2i/EYYjfy",
+	"r6w0oduP5jlTGyZmB0q2LN0tc7pi+XDB39f51tplwMCDkP1ipP0MxWiWkP2Wp1uvjwkUp/GxnlQKQ7nQ",
+	"ZwUv3BBJ54NCDgEI08dqCSumecZGTtJJLwg3ZGTPzZbwTmL1rNswj14Uo+k2lD30klg2iFaDR/TT3s46",
+	"1cXNmbiFTod83EEERN8roPfmEsikVCTNpWY6lgm+kaOkZFWi5ZqmRqojzsQ11d6ZuOaC6y3TpKA75g0n",
+	"UutWUWnMhu7pZO7Ba/cYvmGCstku0NltCbH3Tg7SeUWVhoB5WsVn7uMcEKMKpbTyucEnTK2kitFlWjyJ",
+	"pNWtNFYny3RJUzbq4QiYiaw85b2cF9ywbLk6dIwrnufolMDxFsliz/hmy7LgnV1IbZaYSjeSo2efcBVI",
+	"YA/Z5WqgnfYcEestmeJQRLpMi+j0hv3SftCM60jxYu65YanTqJdwosSsfrk3d9Inot4O9L4uQD4h0ugc",
+	"e+/4QoJq9GjfKFZSBapYdCarkTlTVq9Ybo4rvEgujcbr7n1Uuxgk6Hu/6Ao0MnzN2iD4luQ5cdZ/xOow",
+	"IrcJZtiCkKOr2LRaF9zbUsUuZTAni5xlm/lqWJaxbIluxNjbMuNay/yBZS48uQkp4xq5N1OUC5YR9K5E",
+	"fYd7ZXzw76QiXOBI0XezH3Xep7bOPEr2pIaLJfsttOqfqKkUzQk+lHRioJGiTbFUyl2T6hwjqFjOqGZZ",
+	"vBdHQr5lVca/0c/AjnhnT/V21lH0s1Cbz+oNlvRIOkSu/a0cUseQCvvf2d2phlK6VBASlsiny5yLno9u",
+	"nnecR6Si2odAhxtJ3QqRKdtQwx8YWKw5W5/rmlWVEFxs4ilje4gueneatN30ZhocInFbFKNW26+018Co",
+	"r1bDRqBZT0mlGaSGcnOuhVkws5VZyEhEXV5lTPncCFcRcZ4y76yZ+al/ruZ/likVc+GjpZCdJgRab7fM",
+	"KVxs6NzLSqXbfkXeKdvQ03E4S5lOiJKVyFhGqtKnN6OCwq2gr4SJ1YJCGoYmK1lttubMkBBbm6Wl9GOq",
+	"WoKeXPgaLjZjweR4CVC6geMvFP57eKRKjzkOEJZAW2bZt1jWa3cxhe0tYdJacYz8UKygahcfb/kFng8G",
+	"XJiZfRHEVO9i7rtV/ec8r1Oas9NvqPiJqnJp5CkSACbx78cclU5dGUaUJmSVhrC52pStrWWey732RscL",
+	"wnLdmCDtvzb5RsE8dnPI2bzjgTfmfJGhahMZROznF6foUHUbXlNSPWZ3OZ3PqXfSU1TooLSsVHqsGvuK",
+	"6pGHATkuJXBM93Qw/7RfSeJM0TXfVIqht8mK1oSsDvYPXBErc1qx3tZ2lFKK5XREdb+VOSMOSso7TPW8",
+	"RIWWnXV2lBdvPFiHl8Ogjs9ZCVLUDGdMzVjRH2HsCydXQmzlPng9jV6752n6O6b0jN2YR/ubaPdh+NtG",
+	"b30hTfgPeiv3gaSYPytaaB+gBTnxSBNtWLkYQ/7RIeOFKqYNUYzmiFdkVXZ8OiFSIZjUfIUA11zPO8e4",
+	"GIMpCU7poUi2EAtFuomaJDIls0taGSvNdokZMsNbDoe0J6Lo/kjIfMSLh4MX8T5Yw+USgr5zXsiRFWNY",
+	"nn0AcKmZW2S17qCko2TFdYqb0o7oq6pYQRmMkpjHkylZIslAdDfkHl9TMzIHDscSkiquS0vB2ihWaZZ3",
+	"p80qDXTdTK9LxWimx+abIVC2hww2W4Sl/ntIOZVrkvPfKp4hy7HNpmZml+XvENzqTYsxKWQfHGQy8ol+",
+	"xvM20wP07RkoNikVGR8JbHRuw9n2azBZqbvdictj8/5TJEi/NUHZMJn9OjM1tRESba7rsOyA6Rt+O5JB",
+	"fqLV72INoXBBo8x0tYL2lHW8uuUQ8JlejROv76EPKCfdY+trbEmT4VC75nu+PwwZtrwyjSBvQqC1stLY",
+	"me3UhEZzbmKgtWOpjhj7/Im2r6sOxfdjvLH4brOxl9oAb51UyXmVBD+LRuPlgkiBIZ0b8r5j+VfG15MD",
+	"tsUBFArZihzZX/eCAHrjzSh008mq2pgZM4HnN5GI1d2K1z6FFCWtYikvmTUvGli/F+TOB8LsTmGRdkE/",
+	"tBf15C7ApGMaX0kVYjIczUNAQ2AjmSY8XLjdl1NHax3q+NqjibKkp7PS8O03hgQU3BTLnB7GbYqmqmP6",
+	"0M7C7kwrbajKZjLJG1kploH/q3UegPO5ogpQPknJGdSSl1QZDcmSjG+2xkGuPreXOLm/u0sweEfu/3SX",
+	"4GVOnjxLiKa5gYKcLhOwzeZ8Kl+PJ+3PGcYu8QKjGKrS7ZQfCLIW7E7jbsq12yoEZWgnY+4xXdbF/Vog",
+	"o0/vxjSMcz/iY4jGq9mQQa1cmkESjZUz3fIkTSpdQV5rH8nWHEvPiE9K3dByepQnU6Pk1BiesnD5COCQ",
+	"nLlM1Aw20/VTU+P8VlltJJ1Xvh0kaMUjdm6yms4ABlYxp4YuFPBz6YBnFYqfVQxujZWQfK7CuNzsg1E0",
+	"3tuPOLidPN0nd6HsMUyaC4L1ah8F9E89J3tq/02ILhUXu9z+uMnp792Mvynh0izpyxGIxvjv/M4+HvjY",
+	"+ycTdbgbxagO5u51MvlrNa5rrK0qlzQtuRU12uXLQMps6PTyYInpj6C3oGjTCZECbsh1k9E4A+DXeU4C",
+	"W/FFIPaMRvOlqcnKreXKbknw2tIMFGXFaLplGSlQa6OCPL0jBRftRCrEZB1KxoKmzJfrzoU16DHbjoGX",
+	"D7RUMHOyKg0f3lGomUbkf/XVZFUnN9tlpwB8ApfLzxzSFp0/8yio8l604u+97zdUm7okU2TYemLLqDKH",
+	"4C645JWZOx+3d/eTWyfLEJb/9wIwqUpm1UnhomBQWscy8LxyQSgpeKrkHo95SFIQNO/tzVauHJYNFIf4",
+	"1/855cI9dl6amWUTCut+x1trq77oWR7Oejyz+PxsuPoJqMuBtCxzygVR1UhWYseCmdYZDnnnbJwzDXyO",
+	"XJfgRVitchDFJRWZ3GeQhcOMwWwc+ANnR9xogW/6+YEpxTNvxYMdUkccz/2kPWPGGqADdlSmy4veE6jp",
+	"g6xUmClPRZN4z81WVgY7KjgkNYyX1vhzVlrjR7/A0Bo+azqCPLshDQHUiYVDv8YFzFnnGWi6JrTzGAcb",
+	"Y1ccOFgofqo3TRN0Rs1IqgrchM8malrGzP1W+GTOxQ4qWMAN8mf0epA9M2E5h5nyy8ms6Rdgvzf0v+Z5",
+	"HsHPX0yj9ISxAbx65TS/ZmMiXYInwAS0fYLdViG+XY6mVXrwDlaXYl3ISgD8nc556mp4ZbYJcGZ3oS6f",
+	"+uYVnYO167OwcZUuulrLQUsnmrtE5C0V2crezZbNrbLu/n8v1Q6X4xsmTaw0pypj6uaVSzqIXCm+hQuF",
+	"lgzDTDJ7T+s9gwtZb6UyjdxogXKmVGUkpeKRISv7W55WVnHOQn7S+IyV+WU9LRa5XmlM4yzVIwVOVBxI",
+	"xtdrppgwRIp20kbdW6KbXnnxxIsTshzOCbO0NyVpBV3iAizAXq24RqDqxBNDSCC/pnl+WlVp/ZLnzwxr",
+	"J/WOlyXmIAkpf0eAwkxOWRn9mDjBt9sK4hczSqvvp3bdrT+8J+gE7n2wSrc8mKb2PWgGZWWIjyMNLqLI",
+	"xjGjOR6u0Uq89fo315llqvgU1uHyL+ovbM03tj8/cO261fTRpZwwjGpic+62CLaPgAup9+LIt7uRxj43",
+	"jFdN84DV/1aiFKOKkZzvEO8lKMRS380uriay2fXJimLXc86uL/hFssBasZksHzyD1VjsyoSTkrpn2TFK",
+	"aURyYIk2wx43lVoZuHCjTuhOKX71zS8QU4+8591L2McSC7Vd+cIJUce+rXQ/GXZ872MdTpl5pElar4Js",
+	"ZY4N/DbPyT8Whot/LMAD8I9FWQnBDLFG7n7FlDr8YwFGDgQm1/CP2boIdj9CeXd8Gwta/h3P5p/rXFLz",
+	"5VMkqbrX1kRPrwqAijj+jxWaimO6fY/YZnQf21Md3Wurfw0gcO6IoGu0qBl25jtf+ZhWBv00NJdiA+mi",
+	"2I4vIUZi5t0N+QtEAjG4gy1J7HFzATaa90XnUqpw4Dxe94Kn7agjWM6t6GcATWZejtmaFjw/RKB7DROm",
+	"oMYWt2nGfNg7ZN7jiu7jX+kAikYqyNGDYwpMA6A22BV8IL6SnBoWjPW/k2W7cMNynxTOIaDnA6/lcs/U",
+	"5EQ5Z5pUImvHx+Ph6+eSgt7SMqwseL05eij/wgxC6Sfzw2L6HzKk8haDJTVbd1i2tdk9+h2ss8UOLcrp",
+	"fH9DIjWl9qiwTfE1PzdCItJN8bpOrTrBTdEGgTgNQN9bJi4Vsp0jiiFevWii0skiB4UQkCvQjxrO6ayL",
+	"04YaHeQMBoEXJEB0JESnirpkaQrTXLrQb5gCP53Jaak0YIS9ZUxgiRpcTKBppEXTxsheco900+XqpAz/",
+	"2CRkWYmRuyk2L/lD5HOHk8qkYX12EjuAXVSy2F4ybd0V4vq8dSTCVjGmJz1PAfWxTrCqkwoz+wH4awIb",
+	"o7NOL+gHtoGhMsrVYblWDOLIm43/cZNXhgn/m6gM/jjhpss4MzcwVfQi7Sv1ChE5jOZX6ubThucC7KW1",
+	"VGz2aw6o8vSyWW3CLG95duRSHPL9t5iU5h0vQY3bBxCPEy0+5qaHyRK3yGgQpgbeK16gQTH9iXuYyXnV",
+	"N1FV9M7JgOXymYysdT0JC7UvNhxFuU3pbmobcLPuM+JId0JsADvWPHUaS57WR8QOEe81AYnRD10dTZK5",
+	"zL43G4vrjdnO2UGd1m5iDtZMK7WxMqVgZEV3XGyIi1CFCpgwA62ORj5LotMB78Opp40SnE5nJmujqLWV",
+	"yZ5ivc9ZaOM4+55n9eRnDXfkM5zRK0smuNi8cKoTBeAozBMG5QE2Hlud+1OhBNVUe3/6TX/ydMaHfxFs",
+	"P2IwBXqsV30LuQmf1O35F9pIwfa4qqFDn1FdKZY58K0emhDPcw82iPD5Lpt+pXjRj8BalqsMywgCck0e",
+	"d0QWgrcM67gnSw0VGyxB8hvtFTn5MJIl3iaZ7vf94sdDVNIHEIz1xt1/dRbFjliWDd0lDZO2DnlS7ujt",
+	"zTfI8dFCR29roYNlEaeie4yk5N6HnOVz0kz9Zd1KynTJVv7X+yTuxnbCcBzpBAFgLtTfLa483lsCwer4",
+	"sB2OqzzJCv9WG17EZB+OOK5LJVfMga5C57NB2efKrKuR7EnFaMbFRpM1B+B2l502tAEB1ndGH8ANf2BL",
+	"qZaG7lh0Kzz0mUTPMRrc9K0v7eSEm/h2juOdht61Ogtp2Ws6RAV637czgG0uA2zfo9x6/YMDaIPEN2fZ",
+	"2vKkoZRYcPg9Nen2pqbfaOqH95D2P5Q5FdRHNeawOK10MK69xaBgzpk2w2TnM3xcjjW8d7UNgdLqpF0y",
+	"SMMLJts/8IyJNCyZ2AdIcZzpWBJheda0a4gSdK7hQL2+1mrcFDHmFItJnqmb17K6z/fkC/gk7hFLXVD8",
+	"2FvvoaGoZWexLGnJVJhM0lymO9ezouBaMwA6hxcIza1kPMzrSqpkKPO/G5zzHTKgwJLsKeaknAhsXW9I",
+	"vZ94DH4trR1IPMdM8HTOqBI3bb6Mz9iyr3q2lupE6zN1IbKjB7yVOYMkko+NrJ1qXpCz7/DJQRU2/jem",
+	"CwRJHb+HZXaQYZJCKoVhIsyHa56zUc9GwTJOl/jfU6xaD9R5LaknDy37O87y7I2Sq5wVs/E0DA1VXPi6",
+	"ZKAv0MKxKwU2NmZ1qHmYriCtqhngxP94+/NPxP2VcFGX/wLtALTofwON+LZWxF+Q/9vuhENh+K1i6kBK",
+	"qtDe61hS/Tcn0VL8KhO/AeFtrUmpdT2AtpgsUv2wSBa/ailAF9uaIp/M5ISx9M13ng6n+Q1Q5dWtexM+",
+	"4zuu5psJobbVPzGqyFox9nsngtzpfEKPw1KPZIwFu68Gu0UzQzZos0tFFB0pu97zbpotsHAOcT27fHAI",
+	"cpEdpkss2l80ISCtGnADmx0tGEFzgDNq6spmnlRlYkvLW3gAM7peBh04Sv4+1ovM5c0H3Ru0jkA3nLiR",
+	"UjPIkwkJh1xqHUZkeaUqrhmG8/ZSFcRKfp34FHv7wVCZSw6u7fPpbe1avhUHyRsI2G2xBrrVoNAVS3NN",
+	"UkUNcw0Mq9JhT1JimB5WFEeDANzdfD1VdVoyloeyJltdZPCJIFZfuIerc6l59Mi6nB4ex1waSK/JrJlF",
+	"s4xUpf3pvuOPSc6tVnfgmeMAoi3O1wWGe+3tWGEAXm0iqqsQrQq3IdLYb7HxSRY/vP+OaXNSXvAliDPS",
+	"RA0bEckCKLfNJSdiXi/6Q7k5J87Blz7YLWQnFj/UZ3CalnpMNqL0O+b8rW3IYRRxpIzmdWWsKrRu4f5P",
+	"V4212OvJ3ZwuAB5xY712hcNr/sBcN2AoBwK8RqqK6eKdqQrM6HrToxUGs+AjBghMI0UBfntmUONptPgX",
+	"WpZMsLm4KC/BiLRkwQ3ZYzVH0zgHnCz1RVn3jisVy7izGfuGV56fHBinZobfLqvmePl2vJOXMunjAO+V",
+	"icEp5Ijoit4Pvyj/+r+GywNTf9AhWZ9LTGZdH54dO3lfZBQ9jvLuXGQR/R9yKgTLZpCB91TPgKaGF8LN",
+	"QC/TVNT3CQq1xa2xP2OLQN+7wVyKGVkdiP138VxUeT7hCGp8u+2NrT80cczd2sWBx6ju9V6TXERr0Oym",
+	"ll2zWu5l8AXfF2e4iRqnS8+zxz4gOJTBRkxPyI+vgldtyzPTK5NjeYk4ZCzHhr+WPLv4Rl/c3SWTztVx",
+	"zwx+Ocu+kWlVuM/41/KRnQv1K/f5NIOmvGSv7JPRoTkT641u+lHEO3CPwkrENwmABqNpdMeZQx4eBi3a",
+	"aceg9xo576BPTnQbMKW8ON9TTYgnep/+w+pKvgTk4pXPH5MF9B25DLZ1XBmUq3+yg0SahbDEkwzCv7pC",
+	"6oFr+dzyPY39UKdvOP/csQq+erAQ//2A5drDckWqZ9y0OMorawoGuxIC+vyIV7qNTy8dfDs6jlr1v4Qq",
+	"hvi9eiv3AAq9ZQU8he7kpgwMHWgzlv0dTB5eeAOINWtA4fItzsSzcsOBrRMYrVc0PmPIpgVsUJ7W6U3z",
+	"Rv3R59YEVbdDPnsj34KQDY22p+UMPXBPy2CCeQ39MXNd7+oY8jgQ+uwxfeL4cETEMAzGQtGJ6jkc9CcB",
+	"6ryDooUSI1kZBDbRhOodywhdycr1kqq0/d2hvgwr6dzVOgcV3b8Sj4sOF6+dIfr2hTdyuY98oZ9t0bzd",
+	"nby7+KT79UPp2c88QxJvY5c0BNaiizaDJX2QAycq/aEnThC3ZJGn/nFp/sp5985pSDK72YKi++Vs3G/s",
+	"m7M9Un55rC3CYMrecMd6JHRE/5l7lcq8KkRwV2bwza4XFfMuroZAwmCC0Ww2enSV4Cba7eI+tj4EeNm3",
+	"zh9hlGa7hUtWvAZp5lLu9NwaBdaBQ6u7toP7NDYIURcxgBcFlxFBe97dfFZT+pWSe6GXXCwpVyP1yw08",
+	"0HIuYWPPuKGfBAI5NcgbZ2kYTi9ja1rlZtnEQaM68tXqYjyUwARcwKsDqQl3cB4bJREde6S8+Ej98Wwx",
+	"WTKWgx01dN4zllvFNvWA6ltWR0eHO9sCYPTE61r00+yBa3Ds1JR6ftuIZIFtSU9sM9HtZgPb3R6x28ag",
+	"1bTAf2WfzgeU1dBqa4sHlbtDTmiobZxRW8pyCOjEdUGY5bGYyYbdcq9A5OpTc8x87UDGdyDyt7uEZbb7",
+	"THRLtOJP8MdWZUf3/GZ/iDmUPKX50vWBnPE97TfHl/rW+5XCrSDGLAApWIKY+WAPO1EQ6LpT8JyHTPEu",
+	"AIXLrsw5I1L0ABEniXtsT7uYp/EwAxPfHdlKqzV7ax/a7U5gj8dP5l0bXbMnBR4kD8e6ZjJ6ThU3h5FC",
+	"VUiNCiqZM5vBjbudjHJ+8gB53JONNRQ31sic1TX8GFPUM9Yf2OyC70GGuzutUL1ryOUc9bKBaBludGQb",
+	"KgPJ7NiKykjss/CC3DlwQyHdH2e2Jhw7zoLu2BKb68xTRajqOY7OlI2XUA7sGFFFwKeYm8cmrpE8AlZl",
+	"vx8W7lxn54+R54+Yn3Z6wKzB1jqKg9Y8eW7Dl5ntCGZkg5wLQO3DTcN+TBB8lQow5pI6jPjs7q6T0PiE",
+	"3N8+xb6MiE3tWsPpVEoEZ2xFC7F6cjJiGFNwhn2RbnqkEB11wNdhZjfE3FTUYVhwOsb3i9xP1jKMdIg8",
+	"9vXZSd/9E9u/ortTGmJlyzmYaSlV2ZIHjN733GyJw3983kDUOsA2mIg4PIfJyE9kgEg2kbkoDLeTi/Tr",
+	"KFFkxKmDzzKnmrRG0HTe5SOFrZAJFTwJXzjeypfCq9WdBfwfy56TrdzXSVZckx0r6w7F06cUCql5lJma",
+	"rNpIEX4Lm3ML3QY/sf3rmGZaZ0UU5x2Jb5TbeutJSO59UvJydLKM+vLQWbUGaIzKwWGNHFEUcMRI9fYI",
+	"ejNk+FrCVYzQbocHNGOuVfV9Rdo5EnaGFY7s7t8aGXAFHvjXo+bQNsWR4s/ija+EnJVi6rtT4rXkck2t",
+	"aFTcGCZIhmHyXuO86+dFuilm4rFAkQDTxjlHXe0nE5n9rjYjYfMKqGYDwFchAc0VX4BiTsVZRjKJSXdH",
+	"C4eb5DxoIuN7wAT15VkbdywB9vK15d1i4Tqz0C452JnmQjmWlSiCJWJQiAinZNyPegtViEIasmKnF9V2",
+	"vqyVJokLiUiKvPG8NislEtYBrUROqgrJhgkm1wdhOwLUyMecCPyBHUngAfPYuz4QmEa76lJItiV1woFV",
+	"ydZUQZECUoC+UKG/D5j6PtXtSv9RL1+Lh5WScwIim+iwK39gy815QdowT/uAyqKZpf0dMX6UcY/9RdC+",
+	"2gqBR2YMQKshecWs1+P1zaJ3ez8ca3LTtKatrbq6lyoyKMkkCChDd+wFEWxDDX9gYAUeEK6kwMBxDFqK",
+	"XU1U/MBZk5lP/HDf0RoiMsWxLZ9OynSEAU6FpZuVQvfWUGW85tpqDnn3ydHpYNlzNvis3kOtJNy5aEIp",
+	"LRgKWC4QoEI/InupMn1DXua5MzwKeiArVutKAdR0yXOWLUHXOV4g5yXuFnuTrbhB3CWRAX0VVUfz74XT",
+	"p06ok5I8S50veWoqxZaRdoJxZfTH+23lmQtFtT+8xPqQjcwzhoiuCoLUlQpm6YS6w/78wMTs5HxjZLHc",
+	"MmqCvVZSKgg2dlayICuWyz0g7LMxNID8WPEx1e3+CoA4pbulu6mVdwCIHQbO6eENDHw41FJuOV59NKMN",
+	"8wC1amiD60oxr3G8IHfPiWAPTJGi8UmeswK7784ibNpyCauDwtlCgCFsO/i8r+6K7c48J5TkPMtYRriS",
+	"gpTSea9SSXPtD1hkvn4QYbp7uEd2oLDTfhQzCzwWLaCsWl0XoK6jIRGLUPD4q9B2qUr4kEYPChFSvFn+",
+	"wHTSomM8MHsBI1ZaUzj6JHgwtUYbTmLzp5UcQd6KwZP4Gfd4Lp6Efe0kgMDT3HvSiZqjLmS/tgDWX8/s",
+	"7cqwE8MRJ+HMtUn29Dr4GdhrMVXtQAjzIxsdYnjns1PmNNNluZntFoL4Gzag4MZ3M5WCrCXPfYE4FhIm",
+	"gNFDlcdiFWQrK0WoIYymW9L4ugcFxSMofIDpZt/fb3m6BY2E5WZK8D7pQtEE6+GFNMvxeXOqjV9uZ3pt",
+	"6IFlJANsk7OW0Gcbv54EtyPEOsGy2FloEjQLfTEohBS8zIVEJF0uAFkCjzVCfD+dRiAYuThqdwBEZqZn",
+	"+qIz01fT2K6OT93Hh/b1WE/yjxGMjJx4AhfvxUxm/K6peer2sZJ74VmxzGlaNzsCyA39CN0oSu51Y6Ti",
+	"n7yRuqUPLCGrA8EEhz4Chi9BGksVnAjju6BwrzvW02F3rGGF0tVnnDhh19H05704qZ+pW8pMF107Q3SE",
+	"XSCj0aGNOwKwzNN2bDttHA4aQGO7SXktheBpyDQ63qo/leVhKddh+engjizFNS5ba6Rr0M+63ndcPNJd",
+	"a01f3sXHm4YBY5pXl09uRSjtvCpEh78SLy4rwc1zolmnOBEPSzkzt0uPX5xBjrM677Uo8g1avMPcrS3g",
+	"Ph1z8U6axwDnHRoh5OLDhxM/b0gyv8mpOMlFvnJZH1PRlVZ8zjtW5joK13y6N8k7Jjw+BYDwNhAqATBj",
+	"SjRLpch8Yi3ZSEtJotfeX0Fxnsvajamxq/R2BgZH6TpFTe0gtLr56D054c/60aEJUUPu7+7Ia+JkWN3s",
+	"aG4Wnj8rt0zMrVh0FtH64Jg4zjcY+5zv73TRHLsNp/k6rx1Qtoc0FlSOiCeP79UJrku/WSfhlEKQIt4p",
+	"3EFEDQPDmEqHxd1YGyk/Sp/AoTj2+SqnYgch5NsS59W3QprHB2Ygw953CrT6VtObnByYmUxOcQiwPpXI",
+	"rT0kMj0Uzsy42KxC3VMSZ2vMmSiwmZs3kotTSKsFNNLNGPUgXIO4ni+TnYJudfmIMPQpuYguPfLfJ6F3",
+	"TrrQzOTfT4w3sxnPKYBIs/a5gHXKB3WIj0cM0WcRXVKC0KlNOsPotFNqsKxMyA1PXcNbTGtuNxtro4BW",
+	"Koy06dN8uCYFoyL8ts+lnoqsxGL5tFpJ3QWsjBlZ4ifchhfILa8xfWoPvqoKpJRUcV1CDHu1ykGpKKnI",
+	"5B6g5lfMQLnKCtIOSh6BXlq3IoQp47Knz0kab/K551qvWp6cnBJO4onNhOCdssvYKpS+cdIM0kmXoHGN",
+	"9qg+1heA7pgAZWCjqDAMO45D3DVkT1G9dPi3w6AHpB84VDqCRegu6uKRfIMMPF96HsM/DUjWn6o8b1Kr",
+	"nbpjhQ5oRnU5Ey1khRnWXtgMz1dUuSt8Nqpi4QiaV3aCMArL0whnAOaKeYFjHza+0g7kwrn5PE1Ye+w+",
+	"GJ4PcD+X4owumCPtlWqVJEABtGDQ3rZpro8dq9GNbm8ozOKBvEtWMPvhLOhQ0NVmw7QZ27pJAvHvu4s4",
+	"viB1fveo9mKjWtXGg+Alx2RS+5Ade0feDXMcSIN74W9MZTw1s+X70qkZcTLIJ31/dOUTk8qAS8eEmhwh",
+	"ZDCb9GD5N6XCpY+SX6tsUyc8a0NFWBif3U92RuqhryWEHADT6jeOTwdzEddrlpqjDWtjDDxmv35eebuM",
+	"xe2Jwozp5im2m9062Bj3oX6tcQiRIpsmngHJyZIFvFn/j2c31Nsp3GfGibS+Pd9yKkTosoMVKLm/SAFe",
+	"q2NR5FAFVbvJ/GlYntunOKHjxcZZgueEOpATs54vnSHolhG9V3pWV6bOXsEBXuiyH+njnLMHlnfhZIyH",
+	"kwHv7J4qgZ6UlFbAPmEbqu4K5wfyoPdORmISYNd1swunZI8gfkb2lnbCBz+sWVniIULHm06HczzdMZyU",
+	"3fkL02nFLnWE88pNRtG/v1OyIAI0h3O6SjQVIyOGUiYFa3pOcU1cx+0LFZjM6PQm1U4HUycLxowm7IGp",
+	"A/aXC9hbR+tqcOhWfU2rbSOknEWVoWBnxvndw5vOjG9TmrOTcsu2NJSHCNVXvKhyYJ5HmsBjTZZhiSAg",
+	"4HtZInY5/IgeqzRnIxqOoZ02+e3uUGBLLzdHmpg5Q1mgPn00bTOir8RA44A9PM33HmsWjlUkvDU8z4mR",
+	"JJUFe+FSPO98BqbEBqaR/MqMcf2Fhpv80Gj8vVbNfLM1zyHNlAtkWCHrakIhjYN8bnfw2VrCTBa+hxwk",
+	"kAfF+ejJYnInVOo153tCLHGzaL67NV+rcsJ/+D+D576VMp8dnY4RxiiJV9Uh9PU/rwnNcyxCgc55qxn9",
+	"aNOt1GMenUzxByaWcr2O9le0esucA0lzGUR2bwx3qjJpyhS2rW3Q4UrG8iMod7kcdzsMUae87XbCGzMm",
+	"6lFu/alJF5bGHW9zMN0F9r4wsJYeFXgiTJBwI1UfxxknqT5vG2f+rMIWKJN3BYO5tJIBq5mHhbtWwRxL",
+	"Ch7JNXz8RbBzHsYVx3LitxJiPZDCwTspHKtD06kHtB3XDrNuU3Ss89GzyXUdZad6pD89CaMG9GCTJzfq",
+	"WXuYZ3dj40SmEekty9fH6kw6ySOta8VDMLu/9KBlp9XPH9roCgSeSjxiqdlLQlfygc3WQpsY19Pp/NKG",
+	"+mfHTnLDTZWxZTGKfuISRnuZREQzOtWb8MuuUvT4aZDoLhSnnhGkTiulmEgP/aTACICqYwFqXy9VR/Va",
+	"ZUvjZTnYfLYzCTSi5SN2bz/4OCvyiG0aR20o/Ct2b9xievALTOXXkAtqz32jaKF92zCrR/jGin5BUO3y",
+	"u1fQ9XSMMgWUVvwwt+PNSt22NvvUOr4O7UzcMK786qbmk+g7xr2Jd4wVMt8EsaUtvVZWDSzy8X5P/Hco",
+	"N5LK6t0lVVxLgaVWIJ1ccYcrbI/Uy8Zr7K+I3TJMnoUlu4+fq5QM4Fza4yWdrfUfHNSr7en4esfLNkqx",
+	"Ss3qMHZhe5yBuvo1IYybLTRwP3R77HFNdsKyFhTLxh3xyXVV7X11ZXr1hwQ3EG6fmTdIli1HAVT/UxgO",
+	"LbJEXeOOuhVZURUuF019XXDriq4TVnkOHYwyxEZMt64lkeLFqETuFUui0OjXSyau5hVgGcEps1Y827Aa",
+	"LjRsaMbpS0++mmylfILCFNbgykpvlxA4DbtYUlVpjPdXesuypqF67S0NdACOUKzsoT7SpylWplIivFqg",
+	"F66JfYJlBDp+WwueYDinLiSTGXheJxxpjafMbXdMTiGyxPycQoAXOCkNXZZnBd9r2z9CsDCaxqc7WKMl",
+	"jEfrFEVESkaICy6wfG+0EW2gm/hIa1sPngFZLxRhBsyWFTNAMI6OimotAi+dh6qRLCxl+MOLCW7qc0LD",
+	"o/f+6FZ+j6cS96E8OycfKoDH4pc1HXztDVbppt1Nx7VQb3dNyiHskhbpxsR9fSbUaf6V1ttJzcqx3o+W",
+	"zDjNBVJjmpxISyPIgHeXQQa8TKHWbCjAI5v9DYqnU7c6NjG7y4V/5g8MfAW+C91ykzhX7HIDrqgWXffT",
+	"mPGpKY3j7i6ivfcnAsxpSaOJxtzTS57Z167ViL+zZgfmML7m+BRid1Q9FdNQ7arWITUI4Wu2jCoT7l55",
+	"/N4Y615+f6xf6BVyizudEo5zJS6j1aJsHsxRh7tO4889LUNGujb6aLrTII0ziKosMvZhpApIxiQL29e7",
+	"eUq4sontyTgzN/Bl0XtiX6k35LRCkvprg1ofVok+0gS7xU3dGpdOjsHFxe7bbJKqt89XY85txFwNlfnJ",
+	"9AGA3Qk4kRT/rWLGMA0eJITHsOaJt4OciX9SDj04qYMUDbHhiPpc7+fG56N6KzDB9q261nNaz1sT8SJD",
+	"DbIvsH1ie/zeypPmmGMgXDwlzcd+eOeAxOac69qMBxhnpC8kC7qhwepjwN5cMVLQjBF4iGgZriJwvYXq",
+	"3s90by9ICTk6/nIagzZLXM+8YL4GIq3rcWtz1pdiBHQrzVwEOdcZf7ReeiSCFsSt4sWRam9AQuUFWVX2",
+	"Jp+oOZueTO8ZM5A53DodvaWqbGVbwEMxmHNDJ0p28w7RtGY4UTJH8aBvoAo3k/ILb9S0XVL+YxqtbMME",
+	"U7IKI8shyKH3esTDQoxpbHeTiBGvfVc+dMthdiZZHVpNql+QO5Iz+gAF/r5mrwcS8SSEkgKq4KDEVWD4",
+	"vxK78B6sgyiAPdyYVWUMUxD3tIxYVooRTEKfMvrW1Cy1oYYNvLRAMk48OAin0Po2tFxaYmVjPsrSVU9p",
+	"w2jRD2M61JHjLHR38/UULN+ZHZukOmVdT55FFpM2fWmcObBMc6o1hAwDhbawvgAkA90xQklmjVBSleCQ",
+	"g533mCVcuRhie5f3W5kzUvB8d6Ju4r5hipBqGjiHHcMt3WDk45WoX460/W61jeqpzw9MKZ65BpworQaU",
+	"4NIInCyLB0OM+rBIW6wjg0+yxd4pXO1MP/h6Hb4C/+ITdVq9WSwFrieY5ekUs5hmnXVOOVW7JSoqK8lz",
+	"vXSOYgfMKl3C03SQ248doqJWdcJZjSiGf8BPC6r1p0OI0IeZnY4u0cXCfUpr+nBHHNiL0Ca/h9TlYUtF",
+	"qyDvqcrGkiIcnDFkW0GkHtKu2nDIBMtkIjN8XjYTBswYlwAb7+J6jy2IgpDraLYF8qyZegCT3R1YzCkO",
+	"oAf3i9Zqk/Y+ju7+a5oHWqP6GqiZzbMq73YbFp5UbNZYkVzm8XOH5D1asCCk/J2NwMUMdJ495Y6GMwx3",
+	"6x0vy6DSE2IQhzjrPr6uF/Ab5SdsVjV6TOB8m+3omN3MjF+rl9mMpMFPiqP0CTqZuYT2cQRAndIck7vg",
+	"Mo8TMW5Uh8FilRL77+K5qPK841a/u5vwpnR6m8U1JvICbthtVXJIoi0lF/FYvSnNg761A8kq5gVivOQF",
+	"kRZy4TX8MEmEaaUeWFR/o9f4JBTXSbUMl5oOKmnss65EGYyhoHOGacMLJ5GOLeNb/1w8Q042t5eVmSWw",
+	"53B4mVOxnFcmUCq5CvagqVEcunkudYYL5eE0oSAG7/FKWpqN+IZPl1glC0kGD7PnbFMrka1hSgnu2Qty",
+	"TyqRM61dAqOnKyu+MeGfrKk2WIEeuuSCOdMvNXY0oQrECWoT55XpAVToTC1iHLKtJXJjYCkDIs3X57XW",
+	"VbN6MhBePS7p0a0XW542WyTlDzYoOpvrYEZ4uulx6+BKebpjpt3arS6bCmNsTWHEXsIbHekTCGQUtHG1",
+	"wyVj59b5dUAnEfmtU2rTKheLwk7Mbt7XOz7bg/p+K3N2Qh/QU0pB7o7UXF2rUegJmZNBf/tFwpK95p8T",
+	"Z4sL1jev0RE9fbRot9269/B4pbNcZzD4X7BZbSoLK/ddOx/L6QApVXsp5RB030dwhn7y6JY+4716QskG",
+	"4Vj6ZNLme4eNNS9p8yNE9tcyoB3isWtfOglrTkhdA5fUsLtUZMTukt1F52rV8J/oHd3Znba3a8b1FgHW",
+	"d4yVGowifJDanQeXOt0xfUPet4oyoPYiIa4UgqQF9CEvPGi3JT8A9E6IYUXJFDUAKP36hjhMUxzml+9e",
+	"k6+fPvtTgg4NSv7j7c8/EbiKmHKL0EwYJlKGoWaoVwc3B1lzlmc3/xD1rfd88SPs5aJ1ay7uPRQKLfni",
+	"+eKLm7ubL8Bt5kpdbmnJbx/ub5soTSmR/SSsm0vxfbZ4DsikL4tuQ7dXMjt4gEsHvkXLMucpvHb7q8Z7",
+	"G3l20h0DgzcM3eFooyoG/6FLKVyu5pO7uwtPjrMOlXi3N/C3Na3yUelUr++2hq6FktSioOrQ9GqAYBax",
+	"7ODyvqVgeJy1BIDfHiEoOQziz8ljY4dP6S2qhewVIipf45w6wNuf9pTs1B7dZXhS2HM2QTQHZOG0MdPO",
+	"O7h3TiNPvOLNMvKY7NshYCdbfNcNjAgnda2JZiaBytaVknvh/h8CYSwDl3n/kG89hnf4pN/kVFzxlNuI",
+	"2J/4lFuw8SP86MEJ9j7dAO+Ns08ZTBpNSkDjYBlIXFrPBuJYQJwDEAV97wM0MJwLTQpS0pKpGwLWvz3f",
+	"jkXHtefwnGUbpm6G566h9FqPHz34stxD/5anH2VfNl8ZSA0KksWeHvRFhDRTzHVVtOoB3SjGyGOypibB",
+	"trcJahQJgRIpLDOmmrnfE9dk6TEmhu3pAQjJbK2h7mgJaIBrUmcUNRRQ9zEYO3wPnn8d4d5Tqz+xfO8A",
+	"eA1PGb2nEg1fFKc16F/965qbS5CBtb5bx2WvaMhqap9Wxpk5wqgI68O+4exaSpMd+jMdlp26xi0a4ciy",
+	"/vtlVCcofZa+JzwXLensZDVnrus03K+YmbmnJYGs3hvykuRcQ9/fuksPYsHapRZcMwLNAEiqpNaPoag5",
+	"NV0ZzT7UBkzw0L+FvztT8hpnjhN8plPHyVn2Hc/Z2Kmv4W9nn/hLF6AScOu63KGCmhvyvbt5QUlGS8pV",
+	"pK0q49OhrIhlHwyaVvZMc6l19yjBiHxsnLshfJxQufAOXYnXOM16/M90oPX8x1WuuiJesZxRfYnzfScz",
+	"enjkTHnQpsE42lNlVWLLw3CPsoxoyJkCg7pu2Q2IQO3DbDkWggf5fYFsAyCL1zlLP8VnOUicnGXfyLSC",
+	"auyx+3NPNVnLCgGqzjzD77izelx6JLfqr7bWkeU90JKtkLYSgTzucOXrt39LCK79RqoNwYMhVIMP5PEP",
+	"37iX//Luxx9uyEtDCqkNeUJ+fAWk8ezuDnzjPY52ECmIzMYCVPAD1+av/qFPoca6yWJ0WL8uSN4ED+Zl",
+	"DFe/KWTHSkOsdouVTiEueZllfsWn88ickpZ5cBBznNej5YnDCE0Mp95fjFNrkgiL2l1DMWffoILt/XjO",
+	"x1ij7gnCjbNSAfE9I2bPU4aNn91/ulfDPGanN1KxYz5DeGAuQf3Oy+5m1uSx4oKqQCHY/2/Pz/dih77Y",
+	"HJzP6ZY/sBvy3vWeafq1c00QQi1XjGaHpGlFZ22XGido5DD/cD99vF3RdFeVN+4UglL0FU13/1nOk5+n",
+	"nWq/nfHvvLQqAPjJoUAX+yHqi+w2Jkj7/aSY1e92HGAaM5lqH/W5Kewll+fQmPMjwKBg83u9eP738Aqa",
+	"RzwNff/N4uM/p45jx47fZ688Rl53Bd2t4xlYPeDXeN5g16HXqm5AgnBXzxe/VUzVgdLnruJnkYROLyyy",
+	"PyZ/BEfKeYG4+fVA7Vrp5GhalR2zB54qC+Z6eogm8ALOFoB1ZyPf41u2dFZxtNK9P/Nrn3IKJVahOTyO",
+	"S5xM6VYwje2eqyuMP4V/Xtkb/wZyQIaMiiR5GfUll5vEFbhqBITEzuLnMd0RBeiKbvWf2P6Vi3F+yhur",
+	"mXN4XcGGYk4JRxXxAuf2g9w4WYMqRqlYxlOfrtRqn1iDfmKfosalz0VZGT2loMAM0xfajumbVD+MSlH0",
+	"avwAgfYJfrHWy60bq9n8yZsLzB3qNhsslxZN1+R8GW6xp0mxbunqF9ONJ8Tj+wrJL+faW5ObbLWCUVFx",
+	"ob0FHeHzKgO3f9h/Po7u+p+ZqUXYFWX/MYFyIf87hswEWVeY3HvytiaTD9svmnkAt6hT3/4hzZap8fN4",
+	"DQiTzKtp1/c5uAmzGKfDt5BR4tMMV9Js6xwEqbKmVnIvsaPMuWy0lw53sJPB/mnO1mtVkHnUKFX29Bb9",
+	"63iWljWDZqTT8SAB6vrUnCzKKkiSSrHUnKnpzAK2ggm5jM4Xb23UUfSfRmfuwUW0J2yGO835c/fvq4q9",
+	"qQwB6IDG6DMyb1mDN+R95w9VAxXqVuG1sheN4tVsb0ArkyJSKfNM4br7jOkQOeXi2jcaTCOwYdDI8bD2",
+	"I5cJaNagmXZwlhrdHMswz9vlNO5Y5kOcPPVVkFxsErKlUM+1YkwQkGp7rllCNvyBaTx9Xyn5r3GZpr7a",
+	"c9S18ZqioX7UtRH0AlzQ8g+N42G1guM8ifEg/JUd8LAx/mVcnhj4ZUcWXzcdDE36ZcykP6/b8CzBD9vS",
+	"svthNUoMSw0VG/zs3yqEDQYkWKi/DkK8D1fwzvXP1hUkbrk2CjXQAoIyj6wtw0SK4dIe2AawgzPK1WG5",
+	"Vowhfrn/cZNXhgn/m6gM/hiz3p8kKcA3VqN+QOdAzN8ZWWch9YiP6+uv57q43m2lZk2vwrIyhO7pYWRm",
+	"56zMOrMP0XiHHEQKKg4e0LXGPRilQ6gTDXwfggdOIFYO528gjL+8G5nzLMfhNd1gVkSNucFAfLUsUiiZ",
+	"v6hJ6mTpI5+47iHsuSKC7Zk2vuRXX81ddsVUl5/YHkb/xO6yZs4AbjdV2cV1tLf0gREK0To7foITaH92",
+	"5H7KD2bfmlS5gEJu/7D/HHUe1Ad6RY45tr0JfHuXfC/GNC6rCOst8ry9zfrKWpH97mNG2U+0YGcy0xxY",
+	"Ln9VBMuETgy4f1bTaoquLkA9gBhMnRAQoGODtpnAxczxbobscAOuK7jVEIzPmVmuGSbGjgw96Flse1uT",
+	"6nX9B21SHZP7TYPbK4n+upPyfx3p76UdGAYg1BvjHJUHF6pF0pm4Fdxop1HY7R/up7l+zr95Ev0/rs76",
+	"ZmkOtOP3dDk5aJo7vEG3IsW0nfvT3Ehhx+hDh8HDrtEpY+Ykf+txXf44LTdY6qNOhW/wkU9Bnk2bqgj6",
+	"xHVdKfvvEVr97Hp2gIPwv9JlgJv4aW+C1umNFKJxvb2KwxbrkolEWQCNf6aEvX1hUtIjCdz+Yf/9iOXV",
+	"OcMK/37qXiEfWH2knQ1+GmyozQH5r1nvJcjXwVzCVrTHviFgWUPJdtPPyjhP0oHsmb0i4b60AvbmymLU",
+	"btPRaAuI9ivyhx3atQD/xDr352ER/NYwl8yljOMMIx+mssl/fvhUqeRNV72IywSWdb27BPflipkOMMHt",
+	"H/afCEH184PLL44TVBsouFeyaCfQXkxgYY0wmIKeHH1xeC43DWnW+JUNZWI6JhdnS6yQ3vXAxHlh7hHx",
+	"9paZnx/YtQxBO/RnlG2unWNQtuExX1i2vcxaZea+0tGAT6GsDFnRdNdQDgRt6c5R26Qw24vjomwvrun3",
+	"g0Y9w5301XxK7vUl46o+j3sn5F6TFTOGKR+68dGmq0qwvbC/iezj7R87djgqxb5Rsvw8u/+y7uPXlu6X",
+	"O45Xll4dhr6DUidrvvE5+xeWcQ57dVzG+YihD6U2Yb2RaGBoEsAQO2K+doOyXZ9pSS0d2kH/37/Tx7/f",
+	"Pf56+fzxP//3f58pb/dXE7d78Yvcf2pR+5mI86/2KnbUGJ7Ilc20qBcksY/ay7WHAZmSvb5Q5fYP99PR",
+	"EMwbfGaY+RAM2bu+30civtMBUF7QDbv9tWSbs6t0IOHbfcAlAjZurCY15gqCo6w3/Dz9aMw58qYzfphp",
+	"8Qj+r3/p2jf/HceP/eJKETAq9cMnBBorWzUJy5rA/GMC2p/dENTx94obYxUjwfYJEZLkVG28BkCJThWz",
+	"GhYkUjmEACoOWBy5qkwLuIkJGHPFcik2GmHjIENLihTVfcwtBEtLg7JmR7Xv7lmJMSECsOzWYqUHwtdE",
+	"AJ6IZNPhHwCKHpUVvzCavU1pftXcOJighsINn7xqkHIvrMA90uR/1qhb/6sFnK1vyJ+/fUdubm5wk25z",
+	"/gA+MUq0UQ55CaEaH2smDGGAEIY+d0TSQ/365myf6Mg13ZzM5S9qGPszGUaflB7esTxvQaZ7vvRJkQLg",
+	"BAyAgKCZlDPTw0h+pMkW27lWapLfEAL9vAjrMZrw41+JLPzwn5gm4oqiL34x9HKgqjIhupRSgARmm43L",
+	"vqoE1JQZIEvdQgiy/w0wP1wwpclW5tkUgex9/5JROxo7nFxxs3GCURg0+ONl5HCDVwcOuWbjUilznTT1",
+	"eoCL3QhkWESsQAZXBqC7IKKiJLmUO1cbCLkT1wlaQX+N5rAuz4ytLh6fWE+ru9GMgMBYAYqPAOb7xaJW",
+	"NWCaM/mh0SZpet04lF1LMYYXzgkr5J5I0aouCAe4cOybKP68/cM9ftTt8q3IRnh1MsZ1KS7zMS63cYPh",
+	"rxm2wjkjXFm9Lb0FZr/9w/7z8cqZSK1Fhi23FI3fa5htgIj1uhn/0uLBDt2G3fp0t/UR8RAEWMWuB5dI",
+	"dTq4XHYYEvzX0NBLKuK6LNWpdHK9bjLpoPkebBV4wG/IS9esCgVF4kCTlTb+sbjkuj5l1y1HPhHfjeuJ",
+	"b+oGE1dPBYXmob2unxO9VHrVdjjC566ti6PqC112luDadilQDl58tThPSCEfaruklRIK+D0CWatSD4yU",
+	"VBndhCQdXgIACjvihuuSa+L7A2Xg2agji8ChMN1smldMp9UnJvoxvCi7kOsIW9/78nPhGbuPm4Fl7EDC",
+	"91Lt9MXy3z2EbiYd1CklriNmW9FPGuxiozjiWje1ikCm+xqACnxhCMI7l/QaE/1fQOY6Xv40Mhf6hgW7",
+	"qoKo6nUKI1pip9WOvixFfnDiwsoeCHQeb7163ynNunkS6kF+UnuqphHXfXJ/l3x5989QPuh/kevhG2Xt",
+	"3l6brsfgl6qvBtf0k6jK9+1K8KSNP34fW+pDhMewVd3t6/OyFLonz7WwZ3BV8+Hzepg1rRNdb2LfSHGi",
+	"jaKb799D8bm8Ov8zFMC4Bggt0ZQgBBEqFr6fApjyxYuWtrKWeQ6x5oa4c6oybF00Fhr9AZ+44m66GUY2",
+	"0yeODNyQrn75MYaGdasrka7bEukEExKtAqc4zXXSKSwG0GNzwGHgBsbgdLvThebdW9YhM4+jcP7oHriO",
+	"WuVG/0ygx272UcoHiOCkXRULnZtajaBg2b7475LtffZKGh+p1EbKrId40zpCqIh4DEX5o6cIrHbFFGIY",
+	"/zOdIswd1/KFC+SLzNVUXCB80HYuIto81vVhZzBEodbsgSmat+t1IIWUpkaqpjMXRo/3ssozsqUPdmze",
+	"jSdgWmssz145rfKdFUGf/LAfmDjGtn+Re7KmCjyhECrCaM1W7ol9xwNlXODw2zP5pF2OOdPUSgdVSFB1",
+	"EJPDUgLAVVhtHBq8FCw3XVmMKOjjx/ofVbZhV4Wgx8E/Ex/j5H9jKuPpaDO1B//nC2QGqRo03md7PG4J",
+	"XCQcSNKoUa/RnPJtuXzvRSNdMxEoVvAhroJZ86vXf22yO9N1OzNdv0FPnOL8eRoz+ZYuewpYJZm0Z+qP",
+	"MHEuiWHnpoKm7oQSUir2OJVyB4BJJWO5HeKx69DkLgNMDu2cuu/EfySQeK2Avh37MzE0zH38YrZna/ln",
+	"4/1J3KC/csUuiGz6im0qh4JOhevHaCnAZWEq/FMpFahy0EwEsLHWdQ0Qcw2iCioOTVc+LMV/YN2sEL2n",
+	"5ZHD3tPy+yZt+Eqnvqfl5+3C1Zn9mt6Sl1371OpVjU3kvSC+ras9GggSdZCj9pJkEhrH/n8BAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -8,6 +8,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"mabbin/server/demo"
+	"mabbin/server/store"
 )
 
 // The bake on paper: proposed, read by pointer and keys, stretched, covered, split, kept with the card.
@@ -46,7 +47,7 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	reads(t, ctx, id("strip"), "foil, 10 min")
 	do(t, ctx, fill(id("dessert-name"), "Baked on paper"), click(id("save")))
 	reads(t, ctx, id("save-state"), "version 1")
-	cards, err := s.Cards(t.Context(), demo.Kitchen.ID)
+	cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{})
 	must(t, err)
 	if n := len(cards[0].Versions[0].Stages); n < 2 || cards[0].Versions[0].Stages[0].Cover != "foil" {
 		t.Errorf("%d stages are kept: %+v", n, cards[0].Versions[0].Stages)

@@ -9,6 +9,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"mabbin/server/demo"
+	"mabbin/server/store"
 )
 
 // From an empty bench to the log, by picking, typing, dragging and keys.
@@ -60,7 +61,7 @@ func TestFromFruitToLog(t *testing.T) {
 	reads(t, ctx, id("save-state"), "version 1, changed")
 	do(t, ctx, click(id("save")))
 	reads(t, ctx, id("save-state"), "version 2")
-	cards, err := s.Cards(t.Context(), demo.Kitchen.ID)
+	cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{})
 	must(t, err)
 	whole, err := s.Card(t.Context(), demo.Kitchen.ID, cards[0].ID)
 	must(t, err)
@@ -100,7 +101,7 @@ func TestSavesWhenTheDatabaseIsBack(t *testing.T) {
 	reads(t, ctx, id("save-state"), "waits to be saved")
 	away.Store(false)
 	reads(t, ctx, id("saved"), "Plum in the dark")
-	cards, err := s.Cards(t.Context(), demo.Kitchen.ID)
+	cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{})
 	must(t, err)
 	if cards[0].Name != "Plum in the dark" {
 		t.Errorf("the newest card is %q", cards[0].Name)

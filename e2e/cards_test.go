@@ -152,3 +152,24 @@ func arrives(t testing.TB, ctx context.Context, path string) string {
 	t.Fatalf("%s did not arrive", path)
 	return ""
 }
+
+// The gallery is narrowed by what cards are; a card is named, copied, put away, and each is taken back.
+func TestTheGalleryOfCards(t *testing.T) {
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), WaitVisible(id("card-Plum betty")), fill(id("find-card"), "cobbler"), WaitNotPresent(id("card-Plum betty")))
+	reads(t, ctx, id("card-Apricot cobbler"), "cobbler · apricot", "saucy", "9 portions", "26 cm round, 5 deep")
+	do(t, ctx, click(id("seek-shape")), click(id("seek-shape-oval")), WaitNotPresent(id("card-Apricot cobbler")), WaitVisible(id("card-Green tomato and cheese cobbler")))
+	do(t, ctx, click(id("seek-diet")), click(id("seek-diet-vegan")))
+	reads(t, ctx, id("no-card"), "No card is like that")
+	do(t, ctx, click(id("no-card", " button")), click(id("more-Gooseberry crumble")))
+	reads(t, ctx, id("versions-beside"), "Version 1", "Version 2", "Gooseberry 1027 g 850 g", "How it was to stand")
+	do(t, ctx, fill(id("card-name"), "Green crumble"), click(id("rename")))
+	reads(t, ctx, CSS(".el-dialog__title"), "Green crumble")
+	do(t, ctx, click(id("put-away")), WaitNotPresent(id("card-Gooseberry crumble")), WaitNotPresent(id("card-Green crumble")))
+	reads(t, ctx, id("lately"), "Green crumble is put away")
+	do(t, ctx, click(id("take-back")), WaitVisible(id("card-Green crumble")), click(id("more-Green crumble")), click(id("copy-card")))
+	reads(t, ctx, id("card-Green crumble, copy"), "crumble · gooseberry")
+	do(t, ctx, click(id("take-back")), WaitNotPresent(id("card-Green crumble, copy")), click(id("more-Green crumble")), click(id("version-1")))
+	reads(t, ctx, id("save-state"), "version 1")
+}

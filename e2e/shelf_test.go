@@ -7,6 +7,7 @@ import (
 	. "github.com/chromedp/chromedp"
 
 	"mabbin/server/demo"
+	"mabbin/server/store"
 )
 
 // Measuring with water is the first way to a dish's volume, and the Bench follows it.
@@ -131,7 +132,7 @@ func TestMeasuringAnOven(t *testing.T) {
 	}
 	do(t, ctx, click(id("shelf-height-low")), fill(id("dessert-name"), "Loft crumble"), click(id("save")))
 	reads(t, ctx, id("save-state"), "version 1")
-	if cards, err := s.Cards(t.Context(), demo.Kitchen.ID); err != nil || cards[0].Versions[0].Shelf != "low" {
+	if cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{}); err != nil || cards[0].Versions[0].Shelf != "low" {
 		t.Errorf("%+v, %v", cards[0].Versions[0].Setting, err)
 	}
 

@@ -2,6 +2,7 @@ package diet
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -99,4 +100,38 @@ func TestGlutenThatIsLeftIsSaid(t *testing.T) {
 		}
 	}
 	t.Error("a gluten-free flour thickened with wheat passes without a word")
+}
+
+func TestWhatSuitsADiet(t *testing.T) {
+	r := balance.Request{
+		Dish: dish.Dish{Shape: dish.Square, LengthCM: 20, DepthCM: 5, Material: "glass"}, Style: "crumble",
+		Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+	}
+	suits := func(r balance.Request) (out []Diet) {
+		a, err := balance.Solve(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, d := range All {
+			if Suits(a, d) {
+				out = append(out, d)
+			}
+		}
+		return out
+	}
+	if got := suits(r); !slices.Equal(got, []Diet{EggFree, NutFree}) {
+		t.Errorf("butter and wheat suit %v", got)
+	}
+	p, err := Propose(Request{Request: r, Diets: []Diet{Vegan}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := suits(p.Request); !slices.Contains(got, Vegan) || !slices.Contains(got, DairyFree) {
+		t.Errorf("made vegan it suits %v", got)
+	}
+	honey := p.Request
+	honey.Liquids = append(slices.Clone(honey.Liquids), balance.Asked{Key: "honey", G: 20})
+	if got := suits(honey); slices.Contains(got, Vegan) {
+		t.Errorf("with honey it suits %v", got)
+	}
 }

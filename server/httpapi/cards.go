@@ -2,26 +2,96 @@ package httpapi
 
 import (
 	"context"
+	"slices"
+	"strings"
 
 	"mabbin/api"
 	"mabbin/core/balance"
+	"mabbin/core/compare"
+	"mabbin/core/diet"
 	"mabbin/server/store"
 )
 
-// ListCards lists a kitchen's cards, each with its newest version in short.
+// pageOfCards is how many cards are listed at once, unless another number is asked for.
+const pageOfCards = 60
+
+// ListCards lists a kitchen's cards that are sought, each with its newest version in short.
 func (s Server) ListCards(ctx context.Context, req api.ListCardsRequestObject) (api.ListCardsResponseObject, error) {
-	all, err := s.Store.Cards(ctx, req.Kitchen)
+	p := req.Params
+	q := store.CardsSought{
+		Words: strings.TrimSpace(text(p.Words)), Style: text(p.Style), Fruit: text(p.Fruit), Shape: text((*string)(p.Shape)), Archived: p.Archived != nil && *p.Archived,
+	}
+	from, limit := 0, pageOfCards
+	if p.From != nil {
+		from = *p.From
+	}
+	if p.Limit != nil {
+		limit = *p.Limit
+	}
+	calculated := p.Diet != nil || p.Most != nil // what the database can't tell
+	if !calculated {
+		q.From, q.Limit = from, limit
+	}
+	page, err := s.Store.Cards(ctx, req.Kitchen, q)
 	if err != nil {
 		return nil, err
 	}
-	return api.ListCards200JSONResponse(each(all, func(c store.Card) api.CardListed {
-		out := api.CardListed{Id: c.ID, Name: c.Name, Newest: version(c.Versions[0])}
-		if a, err := balance.Solve(c.Versions[0].Request); err == nil {
-			b := brief(a)
-			out.Brief = &b
+	out := api.CardPage{}
+	if calculated {
+		page = slices.DeleteFunc(page, func(c store.Card) bool {
+			x := s.briefs.of(c.Versions[0])
+			return x == nil || p.Diet != nil && !x.suits[diet.Diet(*p.Diet)] || p.Most != nil && x.brief.Ingredients > *p.Most
+		})
+		out.All = len(page)
+		page = page[min(from, len(page)):min(from+limit, len(page))]
+	} else if out.All, err = s.Store.CountCards(ctx, req.Kitchen, q); err != nil {
+		return nil, err
+	}
+	out.Cards = each(page, func(c store.Card) api.CardListed {
+		listed := api.CardListed{Id: c.ID, Name: c.Name, Newest: version(c.Versions[0])}
+		if x := s.briefs.of(c.Versions[0]); x != nil {
+			listed.Brief = &x.brief
 		}
-		return out
-	})), nil
+		return listed
+	})
+	return api.ListCards200JSONResponse(out), nil
+}
+
+// NameCard gives a card another name, puts it away, or takes it out again.
+func (s Server) NameCard(ctx context.Context, req api.NameCardRequestObject) (api.NameCardResponseObject, error) {
+	c, err := s.Store.NameCard(ctx, req.Kitchen, req.Card, req.Body.Name, req.Body.Archived)
+	if err != nil {
+		return nil, err
+	}
+	return api.NameCard200JSONResponse(card(c)), nil
+}
+
+// CompareVersions lays two versions of a card beside each other.
+func (s Server) CompareVersions(ctx context.Context, req api.CompareVersionsRequestObject) (api.CompareVersionsResponseObject, error) {
+	c, err := s.Store.Card(ctx, req.Kitchen, req.Card)
+	if err != nil {
+		return nil, err
+	}
+	var sides [2]compare.Side
+	for i, n := range []int{req.Version, req.Other} {
+		at := slices.IndexFunc(c.Versions, func(v store.Version) bool { return v.Number == n })
+		if at < 0 {
+			return nil, store.ErrNotFound
+		}
+		v := c.Versions[at]
+		sides[i] = compare.Side{Request: v.Request, OvenC: v.OvenC, Minutes: v.Minutes, Shelf: v.Shelf, Stages: v.Stages}
+		if sides[i].Answer, err = balance.Solve(v.Request); err != nil {
+			return nil, err
+		}
+		if v.OvenID != nil {
+			o, err := s.Store.OneOven(ctx, req.Kitchen, *v.OvenID)
+			if err != nil {
+				return nil, err
+			}
+			sides[i].Oven = o.Name
+		}
+	}
+	return api.CompareVersions200JSONResponse(compare.Of(sides[0], sides[1])), nil
 }
 
 // GetCard is one card with all its versions.
@@ -58,7 +128,7 @@ func (s Server) AddVersion(ctx context.Context, req api.AddVersionRequestObject)
 }
 
 func card(c store.Card) api.Card {
-	return api.Card{Id: c.ID, Name: c.Name, Versions: each(c.Versions, version)}
+	return api.Card{Id: c.ID, Name: c.Name, Archived: c.Archived, Versions: each(c.Versions, version)}
 }
 
 func version(v store.Version) api.Version {
@@ -97,8 +167,15 @@ func text(p *string) string {
 
 // brief is an answer in short.
 func brief(a *balance.Answer) api.Brief {
+	different := map[string]bool{}
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			different[l.Key] = true
+		}
+	}
 	return api.Brief{
-		FruitG: a.FruitG, SugarG: a.SugarG, ThickenerG: a.ThickenerG, ToppingG: a.ToppingG, Band: a.Set.Band,
+		Ingredients: len(different),
+		FruitG:      a.FruitG, SugarG: a.SugarG, ThickenerG: a.ThickenerG, ToppingG: a.ToppingG, Band: a.Set.Band,
 		Portions: a.Portions.Count, HotHeadspaceMm: a.Fit.HotHeadspaceMM, Cutaway: a.Cutaway,
 	}
 }

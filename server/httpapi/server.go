@@ -27,6 +27,8 @@ type Server struct {
 	Now    func() time.Time
 	Live   *Live
 	Scales *devices.Scales
+
+	briefs *briefs
 }
 
 var _ api.StrictServerInterface = Server{}
@@ -46,6 +48,7 @@ func New(s Server, dist fs.FS, log *slog.Logger) (*gin.Engine, error) {
 	if s.Scales == nil {
 		s.Scales = new(devices.Scales)
 	}
+	s.briefs = new(briefs)
 	check, err := validate()
 	if err != nil {
 		return nil, err

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"fmt"
 	"time"
 
 	"github.com/google/uuid"
@@ -37,26 +38,77 @@ type Version struct {
 type Card struct {
 	ID       uuid.UUID
 	Name     string
+	Archived bool
 	Versions []Version
 }
 
 const versionColumns = `v.id, v.number, v.saved_at, v.request, v.oven_id, v.oven_c, v.minutes, v.shelf, v.filling_c, v.dish_c, v.stages, v.note`
 
-// Cards lists a kitchen's cards with their newest versions, the last saved first.
-func (s *Store) Cards(ctx context.Context, kitchen uuid.UUID) ([]Card, error) {
+// CardsSought is which cards are wanted; the zero value is all that are not put away.
+type CardsSought struct {
+	Words    string // somewhere in the name
+	Style    string
+	Fruit    string // key
+	Shape    string // of the dish
+	Archived bool   // those that are put away, in the place of the others
+	From     int    // so many of them left out
+	Limit    int    // so many at most; 0: all
+}
+
+// Cards lists a kitchen's cards that are sought, with their newest versions, the last saved first.
+func (s *Store) Cards(ctx context.Context, kitchen uuid.UUID, q CardsSought) ([]Card, error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, err
 	}
-	return s.cards(ctx, `select * from (
-			select distinct on (c.id) c.id, c.name, `+versionColumns+`
-			from card c join card_version v on v.card_id = c.id
-			where c.kitchen_id = $1 order by c.id, v.number desc) newest (card_id, name, id, number, saved_at, request, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, note)
-		order by saved_at desc, name`, kitchen)
+	sql, args := q.where(kitchen)
+	sql = newestOf + sql + ` order by v.saved_at desc, c.name, c.id`
+	if q.Limit > 0 {
+		args = append(args, q.From, q.Limit)
+		sql += fmt.Sprintf(` offset $%d limit $%d`, len(args)-1, len(args))
+	}
+	// which they are first, and then what is in them: a page does not carry every card through the sorting
+	return s.cards(ctx, `select c.id, c.name, c.archived, `+versionColumns+` from (select c.id, v.id as version, row_number() over () as place from card c `+sql+`) found
+		join card c on c.id = found.id join card_version v on v.id = found.version order by place`, args...)
+}
+
+// newestOf joins each card with its newest version.
+const newestOf = `cross join lateral (select * from card_version where card_id = c.id order by number desc limit 1) v where `
+
+// CountCards is how many cards are sought.
+func (s *Store) CountCards(ctx context.Context, kitchen uuid.UUID, q CardsSought) (n int, err error) {
+	sql, args := q.where(kitchen)
+	err = s.pool.QueryRow(ctx, `select count(*) from card c `+newestOf+sql, args...).Scan(&n)
+	return n, kind(err)
+}
+
+// where is the condition on a kitchen's cards, with its arguments.
+func (q CardsSought) where(kitchen uuid.UUID) (sql string, args []any) {
+	sql, args = `c.kitchen_id = $1 and c.archived = $2`, []any{kitchen, q.Archived}
+	also := func(condition string, wanted string, arg any) {
+		if wanted != "" {
+			args = append(args, arg)
+			sql += fmt.Sprintf(" and "+condition, len(args))
+		}
+	}
+	also(`c.name ilike '%%' || $%d || '%%'`, q.Words, likeWords.Replace(q.Words))
+	also(`v.request ->> 'style' = $%d`, q.Style, q.Style)
+	also(`v.request -> 'fruits' @> jsonb_build_array(jsonb_build_object('key', $%d::text))`, q.Fruit, q.Fruit)
+	also(`v.request #>> '{dish,shape}' = $%d`, q.Shape, q.Shape)
+	return sql, args
+}
+
+// NameCard gives a card another name, or puts it away, or takes it out again; nil leaves that as it is.
+func (s *Store) NameCard(ctx context.Context, kitchen, card uuid.UUID, name *string, archived *bool) (Card, error) {
+	err := changedOne(s.pool.Exec(ctx, `update card set name = coalesce($3, name), archived = coalesce($4, archived) where kitchen_id = $1 and id = $2`, kitchen, card, name, archived))
+	if err != nil {
+		return Card{}, err
+	}
+	return s.Card(ctx, kitchen, card)
 }
 
 // Card is one card with every version.
 func (s *Store) Card(ctx context.Context, kitchen, card uuid.UUID) (Card, error) {
-	found, err := s.cards(ctx, `select c.id, c.name, `+versionColumns+`
+	found, err := s.cards(ctx, `select c.id, c.name, c.archived, `+versionColumns+`
 		from card c join card_version v on v.card_id = c.id
 		where c.kitchen_id = $1 and c.id = $2 order by v.number desc`, kitchen, card)
 	if err != nil {
@@ -81,7 +133,7 @@ func (s *Store) cards(ctx context.Context, sql string, args ...any) ([]Card, err
 	out, err := pgx.CollectRows(rows, func(row pgx.CollectableRow) (Card, error) {
 		c := Card{Versions: make([]Version, 1)}
 		v := &c.Versions[0]
-		err := row.Scan(&c.ID, &c.Name, &v.ID, &v.Number, &v.SavedAt, &v.Request, &v.OvenID, &v.OvenC, &v.Minutes, &v.Shelf, &v.FillingC, &v.DishC, &v.Stages, &v.Note)
+		err := row.Scan(&c.ID, &c.Name, &c.Archived, &v.ID, &v.Number, &v.SavedAt, &v.Request, &v.OvenID, &v.OvenC, &v.Minutes, &v.Shelf, &v.FillingC, &v.DishC, &v.Stages, &v.Note)
 		return c, err
 	})
 	return out, kind(err)

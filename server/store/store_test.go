@@ -35,7 +35,7 @@ func TestDemoIsLoadedOnceAndCanBeReset(t *testing.T) {
 	if err := demo.Reset(t.Context(), s, now); err != nil {
 		t.Fatal(err)
 	}
-	cards, err := s.Cards(t.Context(), demo.Kitchen.ID)
+	cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{})
 	if err != nil || len(cards) != 13 {
 		t.Errorf("%d cards after the reset, %v", len(cards), err)
 	}
@@ -85,7 +85,7 @@ func TestKitchensAreKeptApart(t *testing.T) {
 	if _, err := s.AddKitchen(ctx, other); err != nil {
 		t.Fatal(err)
 	}
-	cards, _ := s.Cards(ctx, demo.Kitchen.ID)
+	cards, _ := s.Cards(ctx, demo.Kitchen.ID, store.CardsSought{})
 	if _, err := s.Card(ctx, other.ID, cards[0].ID); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("another kitchen's card: %v", err)
 	}
@@ -97,10 +97,10 @@ func TestKitchensAreKeptApart(t *testing.T) {
 	if _, err := s.AddBake(ctx, other.ID, b); !errors.Is(err, store.ErrRefused) {
 		t.Errorf("a bake of another kitchen's card: %v", err)
 	}
-	if _, err := s.Cards(ctx, uuid.New()); !errors.Is(err, store.ErrNotFound) {
+	if _, err := s.Cards(ctx, uuid.New(), store.CardsSought{}); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("a kitchen that is not there: %v", err)
 	}
-	if mine, err := s.Cards(ctx, other.ID); err != nil || len(mine) != 0 {
+	if mine, err := s.Cards(ctx, other.ID, store.CardsSought{}); err != nil || len(mine) != 0 {
 		t.Errorf("%v, %v", mine, err)
 	}
 }
@@ -111,7 +111,7 @@ func TestTwoSavesAtOnceAreTwoVersions(t *testing.T) {
 	if _, err := demo.Load(ctx, s, time.Now()); err != nil {
 		t.Fatal(err)
 	}
-	cards, _ := s.Cards(ctx, demo.Kitchen.ID)
+	cards, _ := s.Cards(ctx, demo.Kitchen.ID, store.CardsSought{})
 	before := cards[0].Versions[0].Number
 	done := make(chan error)
 	for range 4 {

@@ -625,6 +625,29 @@ export interface paths {
         };
         /** A card with all its versions */
         get: operations["getCard"];
+        /** Give a card another name, put it away, or take it out again. What is left out stays. */
+        put: operations["nameCard"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/cards/{card}/versions/{version}/beside/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                card: components["parameters"]["CardID"];
+                version: number;
+                other: number;
+            };
+            cookie?: never;
+        };
+        /** Two versions of a card line by line, with what changes in the result */
+        get: operations["compareVersions"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2704,10 +2727,17 @@ export interface components {
             setting: components["schemas"]["Setting"];
             note: string;
         };
+        CardPage: {
+            cards: components["schemas"]["CardListed"][];
+            /** @description So many are like that */
+            all: number;
+        };
         Card: {
             /** Format: uuid */
             id: string;
             name: string;
+            /** @description It is put away */
+            archived: boolean;
             versions: components["schemas"]["Version"][];
         };
         CardListed: {
@@ -2719,6 +2749,8 @@ export interface components {
         };
         /** @description An answer in short. Left out where the card can't be calculated. */
         Brief: {
+            /** @description How many different ones */
+            ingredients: number;
             /** Format: double */
             fruit_g: number;
             /** Format: double */
@@ -3932,7 +3964,25 @@ export interface operations {
     };
     listCards: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Somewhere in the name */
+                words?: string;
+                style?: string;
+                /** @description Key of a fruit that is in it */
+                fruit?: string;
+                /** @description Of its dish */
+                shape?: "rectangle" | "square" | "round" | "oval";
+                /** @description That it suits by what the tables know */
+                diet?: "vegan" | "dairy_free" | "egg_free" | "gluten_free" | "nut_free";
+                /** @description No more ingredients than this */
+                most?: number;
+                /** @description Those that are put away */
+                archived?: boolean;
+                /** @description So many of them left out */
+                from?: number;
+                /** @description Left out: 60 */
+                limit?: number;
+            };
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
@@ -3947,7 +3997,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CardListed"][];
+                    "application/json": components["schemas"]["CardPage"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -3999,6 +4049,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Card"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    nameCard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                card: components["parameters"]["CardID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name?: string;
+                    archived?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description The card */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    compareVersions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                card: components["parameters"]["CardID"];
+                version: number;
+                other: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every line of both, in the order of the work */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"][];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,49 +1,111 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { refDebounced } from '@vueuse/core'
+import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, ask, type CardListed, type Card, type Version } from '@/api/client'
+import { api, ask, inWords, type Card, type CardListed, type Version } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
-import CutawayPicture from '@/parts/CutawayPicture.vue'
 import { useFetched } from '@/parts/useFetched'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
-import { bandWords, date, grams, lower, short, sizes } from '@/parts/words'
+import { short } from '@/parts/words'
+import CardMore from './CardMore.vue'
+import CardTile from './CardTile.vue'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
 const outbox = useOutbox()
 const router = useRouter()
 const cards = ref<CardListed[]>()
-const whole = ref<Card>()
-const find = ref('')
-const { trouble } = useFetched(async (id) => {
-  const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/cards', { params: { path: { kitchen: id } } }))
-  if (got.data) cards.value = got.data
-  return got.problem
-})
+const all = ref(0)
 
-const fruits = (v: Version) =>
-  v.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')
-const shown = computed(() => {
-  const words = find.value.trim().toLowerCase()
-  return cards.value?.filter(
-    (c) => !words || `${c.name} ${c.newest.request.style} ${fruits(c.newest)}`.toLowerCase().includes(words),
-  )
-})
-async function versions(id: string) {
-  if (whole.value?.id === id) return (whole.value = undefined)
+const seeks = reactive<{
+  words: string
+  style?: string
+  fruit?: string
+  shape?: 'rectangle' | 'square' | 'round' | 'oval'
+  diet?: (typeof diets)[number][0]
+  most?: number
+  archived: boolean
+}>({ words: '', archived: false })
+const diets = [
+  ['vegan', 'vegan'],
+  ['dairy_free', 'no dairy'],
+  ['egg_free', 'no egg'],
+  ['gluten_free', 'no gluten'],
+  ['nut_free', 'no nuts'],
+] as const
+const shapes = ['rectangle', 'square', 'round', 'oval'] as const
+const sought = refDebounced(
+  computed(() => ({
+    words: seeks.words.trim() || undefined,
+    style: seeks.style || undefined,
+    fruit: seeks.fruit || undefined,
+    shape: seeks.shape || undefined,
+    diet: seeks.diet || undefined,
+    most: seeks.most || undefined,
+    archived: seeks.archived || undefined,
+  })),
+  150,
+)
+const narrowed = computed(() => Object.values(sought.value).some((v) => v !== undefined))
+let asked = 0
+async function fetch(id: string, from = 0) {
+  const mine = ++asked
   const got = await ask(
-    api.GET('/api/v1/kitchens/{kitchen}/cards/{card}', {
-      params: { path: { kitchen: kitchen.kitchen!.id, card: id } },
+    api.GET('/api/v1/kitchens/{kitchen}/cards', {
+      params: { path: { kitchen: id }, query: { ...sought.value, from } },
     }),
   )
-  trouble.value = got.problem
-  whole.value = got.data
+  if (mine !== asked) return undefined
+  if (got.data) {
+    cards.value = from ? [...(cards.value ?? []), ...got.data.cards] : got.data.cards
+    all.value = got.data.all
+  }
+  return got.problem
+}
+const { trouble } = useFetched(fetch)
+async function again(from = 0) {
+  if (kitchen.kitchen) trouble.value = await fetch(kitchen.kitchen.id, from)
+}
+watch(sought, () => again())
+function everything() {
+  Object.assign(seeks, {
+    words: '',
+    style: undefined,
+    fruit: undefined,
+    shape: undefined,
+    diet: undefined,
+    most: undefined,
+    archived: false,
+  })
+}
+
+const more = ref<string>()
+const moreOpen = ref(false)
+/** What was done last, to be taken back by a touch. */
+const lately = ref<{ says: string; undo: () => Promise<unknown> }>()
+const put = (card: string, body: { name?: string; archived?: boolean }) =>
+  ask(
+    api.PUT('/api/v1/kitchens/{kitchen}/cards/{card}', {
+      params: { path: { kitchen: kitchen.kitchen!.id, card } },
+      body,
+    }),
+  )
+function did(says: string, card: string, back: { name?: string; archived?: boolean }) {
+  lately.value = { says, undo: () => put(card, back) }
+  void again()
+}
+async function takeBack() {
+  const got = (await lately.value?.undo()) as Awaited<ReturnType<typeof put>> | undefined
+  if (got?.problem) trouble.value = got.problem
+  else lately.value = undefined
+  await again()
 }
 function open(id: string, name: string, v: Version) {
   dessert.openCard(id, name, v)
   void router.push('/')
 }
+const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
 </script>
 
 <template>
@@ -51,117 +113,182 @@ function open(id: string, name: string, v: Version) {
     <div class="bar">
       <h1>Cards</h1>
       <el-input
-        v-model="find"
+        v-model="seeks.words"
         class="find"
-        placeholder="Find by name, style or fruit"
-        aria-label="Find a card"
+        placeholder="Find by name"
+        aria-label="Find a card by its name"
         clearable
         data-testid="find-card"
       />
+      <el-select
+        v-model="seeks.style"
+        class="pick"
+        clearable
+        placeholder="Style"
+        aria-label="Style"
+        data-testid="seek-style"
+      >
+        <el-option
+          v-for="s in kitchen.larder?.styles"
+          :key="s.key"
+          :value="s.key"
+          :label="s.key"
+          :data-testid="`seek-style-${s.key}`"
+        />
+      </el-select>
+      <el-select
+        v-model="seeks.fruit"
+        class="pick wide"
+        clearable
+        filterable
+        placeholder="Fruit"
+        aria-label="Fruit"
+        data-testid="seek-fruit"
+      >
+        <el-option
+          v-for="f in kitchen.fruits"
+          :key="f.key"
+          :value="f.key"
+          :label="short(f.name)"
+          :data-testid="`seek-fruit-${f.key}`"
+        />
+      </el-select>
+      <el-select
+        v-model="seeks.shape"
+        class="pick"
+        clearable
+        placeholder="Dish"
+        aria-label="Shape of the dish"
+        data-testid="seek-shape"
+      >
+        <el-option v-for="s in shapes" :key="s" :value="s" :label="s" :data-testid="`seek-shape-${s}`" />
+      </el-select>
+      <el-select
+        v-model="seeks.diet"
+        class="pick"
+        clearable
+        placeholder="Diet"
+        aria-label="Diet"
+        data-testid="seek-diet"
+      >
+        <el-option
+          v-for="[key, says] in diets"
+          :key="key"
+          :value="key"
+          :label="says"
+          :data-testid="`seek-diet-${key}`"
+        />
+      </el-select>
+      <el-select
+        v-model="seeks.most"
+        class="pick"
+        clearable
+        placeholder="Few things"
+        aria-label="Most ingredients"
+        data-testid="seek-most"
+      >
+        <el-option
+          v-for="n in [6, 8, 10, 12]"
+          :key="n"
+          :value="n"
+          :label="`to ${n} things`"
+          :data-testid="`seek-most-${n}`"
+        />
+      </el-select>
+      <label class="tick"
+        ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> put away</label
+      >
       <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
     </div>
-    <p v-if="trouble" class="wrong" role="alert">{{ trouble.title }}. Trying again every few seconds.</p>
+    <p v-if="lately" class="notice panel" role="status" data-testid="lately">
+      {{ lately.says }}
+      <button class="push" data-testid="take-back" @click="takeBack">Undo</button>
+      <button class="plain" @click="lately = undefined">Fine</button>
+    </p>
+    <p v-if="trouble" class="wrong" role="alert">{{ inWords(trouble) }}. Trying again every few seconds.</p>
     <p v-if="outbox.any" class="quiet">What waits to be saved is not in this list yet.</p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: <code>make demo</code> loads one to look around in.
+      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
     </p>
-    <p v-else-if="cards && !cards.length" class="empty">
+    <p v-else-if="cards && !cards.length && !narrowed" class="empty">
       No cards yet. Put a dessert together on the <RouterLink to="/">Bench</RouterLink> and save it.
     </p>
-    <p v-else-if="shown && !shown.length" class="empty">
-      No card matches. Clear the search to see all {{ cards?.length }}.
+    <p v-else-if="cards && !cards.length" class="empty" data-testid="no-card">
+      No card is like that. <button class="plain" @click="everything">Show all of them</button>
     </p>
     <p v-else-if="!cards && !trouble" class="empty quiet">Fetching the cards…</p>
     <ul>
-      <li v-for="c in shown" :key="c.id" class="panel" :data-testid="`card-${c.name}`">
-        <button class="open" @click="open(c.id, c.name, c.newest)">
-          <span class="pic"><CutawayPicture v-if="c.brief" :cut="c.brief.cutaway" small /></span>
-          <span class="text">
-            <strong>{{ c.name }}</strong>
-            <span class="quiet">{{ c.newest.request.style }} · {{ fruits(c.newest) }}</span>
-            <span class="quiet">{{ sizes(c.newest.request.dish) }}</span>
-          </span>
-          <span v-if="c.brief" class="text figures">
-            <span
-              ><strong>{{ grams(c.brief.fruit_g) }}</strong> fruit</span
-            >
-            <span>{{ grams(c.brief.thickener_g) }} thickener, {{ bandWords[c.brief.band] }}</span>
-            <span>{{ c.brief.portions }} {{ c.brief.portions === 1 ? 'portion' : 'portions' }}</span>
-          </span>
-          <span v-else class="wrong">can’t be calculated as it stands</span>
-        </button>
-        <button class="plain" :aria-expanded="whole?.id === c.id" @click="versions(c.id)">
-          Version {{ c.newest.number }}, {{ date(c.newest.saved_at) }}
-        </button>
-        <ol v-if="whole?.id === c.id" class="versions">
-          <li v-for="v in whole.versions" :key="v.id">
-            <button class="plain" :data-testid="`version-${v.number}`" @click="open(c.id, c.name, v)">
-              Open version {{ v.number }}
-            </button>
-            {{ date(v.saved_at) }}<template v-if="v.note">: {{ v.note }}</template>
-          </li>
-        </ol>
-      </li>
+      <CardTile
+        v-for="c in cards"
+        :key="c.id"
+        :card="c"
+        @open="open(c.id, c.name, c.newest)"
+        @more="((more = c.id), (moreOpen = true))"
+      />
     </ul>
+    <p v-if="cards && cards.length < all" class="rest">
+      {{ cards.length }} of {{ all }}
+      <button class="push" data-testid="more-cards" @click="again(cards.length)">More cards</button>
+    </p>
+    <CardMore
+      v-if="more"
+      :id="more"
+      :key="more"
+      v-model="moreOpen"
+      @bench="fromMore"
+      @named="(was, c) => did(`${was} is called ${c.name} now.`, c.id, { name: was })"
+      @away="
+        (c) => did(`${c.name} is ${c.archived ? 'put away' : 'out again'}.`, c.id, { archived: !c.archived })
+      "
+      @copied="(c) => did(`${c.name} is a card of its own.`, c.id, { archived: true })"
+    />
   </div>
 </template>
 
 <style scoped>
 .bar {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 20px;
-  padding: 6px 8px 12px;
+  gap: 8px;
+  padding: 4px 8px 10px;
+}
+.bar h1 {
+  margin-right: 6px;
 }
 .import {
   margin-left: auto;
-  text-decoration: none;
 }
 .find {
-  max-width: 340px;
+  width: 190px;
+}
+.pick {
+  width: 124px;
+}
+.pick.wide {
+  width: 150px;
 }
 ul {
   list-style: none;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(100%, 560px), 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 286px), 1fr));
   gap: 8px;
   margin: 0;
   padding: 0;
 }
-ul > li {
-  padding: 6px 12px 2px;
-}
-.open {
-  display: grid;
-  grid-template-columns: 170px 1fr 190px;
-  gap: 14px;
+.notice {
+  display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  width: 100%;
-  min-height: 96px;
-  padding: 0;
-  border: 0;
-  background: none;
-  text-align: left;
-  cursor: pointer;
+  gap: 8px 14px;
+  margin-bottom: 8px;
+  padding: 8px 14px;
 }
-.text {
-  display: grid;
-  gap: 2px;
-}
-.text:not(.figures) strong {
-  font: 650 19px/1.2 var(--title);
-}
-.figures strong {
-  font-size: 21px;
-}
-.pic {
-  align-self: center;
-}
-.versions {
-  list-style: none;
-  margin: 0;
-  padding: 0 0 8px;
-  border-top: 1px solid var(--line);
+.rest {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 12px 8px;
 }
 .empty {
   padding: 40px 12px;
@@ -169,15 +296,11 @@ ul > li {
   font-size: 18px;
 }
 @media (max-width: 620px) {
-  .open {
-    grid-template-columns: 110px 1fr;
-  }
-  .figures {
-    grid-column: 1 / -1;
-  }
-  .bar {
-    flex-wrap: wrap;
-    gap: 8px;
+  .find,
+  .pick,
+  .pick.wide {
+    flex: 1 1 44%;
+    width: auto;
   }
 }
 </style>

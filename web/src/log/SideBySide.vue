@@ -2,8 +2,9 @@
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { api, ask, type Bake, type Compared } from '@/api/client'
+import ComparedTable from '@/parts/ComparedTable.vue'
 import { useFetched } from '@/parts/useFetched'
-import { date, inUnits } from '@/parts/words'
+import { date } from '@/parts/words'
 
 /** Two bakes line by line: what differed, and, if wanted, what did not. */
 const route = useRoute()
@@ -29,13 +30,6 @@ const { trouble } = useFetched(async (kitchen) => {
   }
   return a.problem ?? b.problem ?? r.problem
 })
-const parts = computed(() => {
-  const out = new Map<string, Compared[]>()
-  for (const r of rows.value ?? []) {
-    if (all.value || !r.same) out.set(r.part, [...(out.get(r.part) ?? []), r])
-  }
-  return [...out]
-})
 const same = computed(() => (rows.value ?? []).filter((r) => r.same).length)
 </script>
 
@@ -51,31 +45,12 @@ const same = computed(() => (rows.value ?? []).filter((r) => r.same).length)
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble.title }}.</p>
     <p v-else-if="!rows || !bakes" class="quiet">Laying them side by side…</p>
-    <table v-else>
-      <thead>
-        <tr>
-          <th scope="col"><span class="visually-hidden">What</span></th>
-          <th v-for="b in bakes" :key="b.id" scope="col">
-            {{ b.title }}<span class="quiet small">{{ date(b.baked_at) }}</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody v-for="[part, lines] in parts" :key="part">
-        <tr>
-          <th scope="rowgroup" colspan="3" class="part">{{ part }}</th>
-        </tr>
-        <tr v-for="r in lines" :key="r.what" :class="{ differs: !r.same }">
-          <th scope="row">{{ r.what }}</th>
-          <td>{{ inUnits(r.a) || '–' }}</td>
-          <td>{{ inUnits(r.b) || '–' }}</td>
-        </tr>
-      </tbody>
-      <tbody v-if="!parts.length">
-        <tr>
-          <td colspan="3">Nothing differs.</td>
-        </tr>
-      </tbody>
-    </table>
+    <ComparedTable
+      v-else
+      :rows="rows"
+      :all="all"
+      :heads="bakes.map((b) => ({ title: b.title, about: date(b.baked_at) }))"
+    />
   </div>
 </template>
 
@@ -95,34 +70,5 @@ const same = computed(() => (rows.value ?? []).filter((r) => r.same).length)
   display: inline-flex;
   align-items: center;
   min-height: 44px;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-  table-layout: fixed;
-}
-th,
-td {
-  padding: 6px 16px 6px 0;
-  border-bottom: 1px solid var(--line);
-  text-align: left;
-  vertical-align: top;
-  font-weight: 400;
-}
-thead th {
-  font: 650 18px/1.25 var(--title);
-}
-thead .small {
-  display: block;
-  font: 400 14px var(--face);
-}
-.part {
-  padding-top: 16px;
-  color: var(--rim-ink);
-  font: 650 16px var(--title);
-  border-bottom: 1.5px solid var(--rim);
-}
-.differs td {
-  font-weight: 700;
 }
 </style>

@@ -1,0 +1,124 @@
+package httpapi
+
+import (
+	"context"
+	"fmt"
+	"log/slog"
+	"net/http"
+	"slices"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+
+	"mabbin/api"
+	"mabbin/server/demo"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
+)
+
+func TestCardsAreFoundByWhatTheyAre(t *testing.T) {
+	h, base := theYard(t)
+	for query, want := range map[string]int{
+		"": 13, "words=CRUMBLE": 3, "words=%25": 0, "style=bar": 2, "fruit=apple_firm": 1, "fruit=rhubarb": 2, "shape=oval": 2, "shape=round&style=cobbler": 1,
+		"diet=nut_free&style=crisp": 0, "diet=egg_free&style=bar": 0, "archived=true": 0, "most=6&style=pie": 0, "most=99": 13,
+	} {
+		p := get[api.CardPage](t, call(h, "GET", base+"/cards?"+query, ""), 200)
+		if p.All != want || len(p.Cards) != want {
+			names := []string{}
+			for _, c := range p.Cards {
+				names = append(names, c.Name)
+			}
+			t.Errorf("%s: %d, want %d: %v", query, p.All, want, names)
+		}
+	}
+	first := get[api.CardPage](t, call(h, "GET", base+"/cards?limit=5", ""), 200)
+	rest := get[api.CardPage](t, call(h, "GET", base+"/cards?from=5&limit=50", ""), 200)
+	if first.All != 13 || len(first.Cards) != 5 || len(rest.Cards) != 8 || slices.ContainsFunc(rest.Cards, func(c api.CardListed) bool { return c.Id == first.Cards[4].Id }) {
+		t.Errorf("%d and %d of %d", len(first.Cards), len(rest.Cards), first.All)
+	}
+	if b := first.Cards[0].Brief; b == nil || b.Ingredients < 3 {
+		t.Errorf("%+v", b)
+	}
+	if w := call(h, "GET", base+"/cards?shape=star", ""); w.Code != 400 {
+		t.Errorf("a star: %d", w.Code)
+	}
+}
+
+func TestACardIsNamedPutAwayAndCompared(t *testing.T) {
+	h, base := theYard(t)
+	found := get[api.CardPage](t, call(h, "GET", base+"/cards?words=gooseberry", ""), 200)
+	card := base + "/cards/" + found.Cards[0].Id.String()
+	if c := get[api.Card](t, call(h, "PUT", card, `{"name":"Green crumble"}`), 200); c.Name != "Green crumble" || c.Archived || len(c.Versions) != 2 {
+		t.Errorf("%+v", c)
+	}
+	if c := get[api.Card](t, call(h, "PUT", card, `{"archived":true}`), 200); !c.Archived || c.Name != "Green crumble" {
+		t.Errorf("%+v", c)
+	}
+	if p := get[api.CardPage](t, call(h, "GET", base+"/cards?archived=true", ""), 200); len(p.Cards) != 1 {
+		t.Errorf("%d put away", len(p.Cards))
+	}
+	rows := get[[]struct{ Part, What, A, B string }](t, call(h, "GET", card+"/versions/1/beside/2", ""), 200)
+	sweeter := slices.ContainsFunc(rows, func(r struct{ Part, What, A, B string }) bool {
+		return r.What == "sweetness of the filling" && r.A != r.B
+	})
+	if !sweeter {
+		t.Errorf("%+v", rows)
+	}
+	for path, code := range map[string]int{card + "/versions/1/beside/7": 404, base + "/cards/" + demo.Kitchen.ID.String() + "/versions/1/beside/2": 404} {
+		if w := call(h, "GET", path, ""); w.Code != code {
+			t.Errorf("%s: %d", path, w.Code)
+		}
+	}
+	if w := call(h, "PUT", card, `{"name":""}`); w.Code != 400 || !strings.Contains(w.Body.String(), "#/name") {
+		t.Errorf("no name: %d %s", w.Code, w.Body)
+	}
+	if w := call(h, "PUT", base+"/cards/"+demo.Kitchen.ID.String(), `{"archived":true}`); w.Code != 404 {
+		t.Errorf("no card: %d", w.Code)
+	}
+}
+
+// A page of 5,000 cards, whole and by a diet that each has to be calculated for once.
+func BenchmarkAPageOfManyCards(b *testing.B) {
+	dsn := storetest.DSN(b)
+	s, err := store.Open(b.Context(), dsn)
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer s.Close()
+	if err := s.Migrate(b.Context()); err != nil {
+		b.Fatal(err)
+	}
+	if _, err := demo.Load(b.Context(), s, time.Now()); err != nil {
+		b.Fatal(err)
+	}
+	c, err := pgx.Connect(b.Context(), dsn)
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer func() { _ = c.Close(context.Background()) }()
+	for i := range 5000 {
+		id, v := uuid.New(), uuid.New()
+		if _, err := c.Exec(b.Context(), `with one as (insert into card (id, kitchen_id, name) values ($1, $2, $3))
+			insert into card_version (id, kitchen_id, card_id, number, request, saved_at)
+			select $4, kitchen_id, $1, 1, request, now() - $5 * interval '1 minute' from card_version where card_id <> $1 limit 1`, id, demo.Kitchen.ID, fmt.Sprint("Card ", i), v, i); err != nil {
+			b.Fatal(err)
+		}
+	}
+	h, err := New(Server{Store: s, Now: time.Now}, fstest.MapFS{"index.html": {}}, slog.New(slog.DiscardHandler))
+	if err != nil {
+		b.Fatal(err)
+	}
+	for name, query := range map[string]string{"first": "", "words": "?words=49", "diet": "?diet=nut_free"} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				if w := call(h, http.MethodGet, "/api/v1/kitchens/"+demo.Kitchen.ID.String()+"/cards"+query, ""); w.Code != 200 {
+					b.Fatal(w.Code, w.Body)
+				}
+			}
+		})
+	}
+}
