@@ -40,6 +40,11 @@ func TestCardsAreFoundByWhatTheyAre(t *testing.T) {
 	if first.All != 13 || len(first.Cards) != 5 || len(rest.Cards) != 8 || slices.ContainsFunc(rest.Cards, func(c api.CardListed) bool { return c.Id == first.Cards[4].Id }) {
 		t.Errorf("%d and %d of %d", len(first.Cards), len(rest.Cards), first.All)
 	}
+	for i, c := range first.Cards[1:] {
+		if c.Newest.SavedAt.After(first.Cards[i].Newest.SavedAt) {
+			t.Errorf("%s is not in its place", c.Name)
+		}
+	}
 	if b := first.Cards[0].Brief; b == nil || b.Ingredients < 3 {
 		t.Errorf("%+v", b)
 	}

@@ -61,13 +61,13 @@ func (s *Store) Cards(ctx context.Context, kitchen uuid.UUID, q CardsSought) ([]
 		return nil, err
 	}
 	sql, args := q.where(kitchen)
-	sql = newestOf + sql + ` order by v.saved_at desc, c.name, c.id`
+	sql = newestOf + sql + ` order by place`
 	if q.Limit > 0 {
 		args = append(args, q.From, q.Limit)
 		sql += fmt.Sprintf(` offset $%d limit $%d`, len(args)-1, len(args))
 	}
 	// which they are first, and then what is in them: a page does not carry every card through the sorting
-	return s.cards(ctx, `select c.id, c.name, c.archived, `+versionColumns+` from (select c.id, v.id as version, row_number() over () as place from card c `+sql+`) found
+	return s.cards(ctx, `select c.id, c.name, c.archived, `+versionColumns+` from (select c.id, v.id as version, row_number() over (order by v.saved_at desc, c.name, c.id) as place from card c `+sql+`) found
 		join card c on c.id = found.id join card_version v on v.id = found.version order by place`, args...)
 }
 
