@@ -157,7 +157,7 @@ function keyPoint(e: KeyboardEvent) {
         <svg
           :viewBox="`0 0 ${w} ${top + height + bottom}`"
           :height="top + height + bottom"
-          role="img"
+          role="group"
           :aria-label="`${integer(p.minutes)} minutes; ${marks.map((m) => `${m.says} after ${integer(m.at)} min`).join(', ')}`"
         >
           <!-- stages -->

@@ -177,7 +177,7 @@ function key(e: KeyboardEvent) {
     :class="['cutaway', { small }]"
     :viewBox="`0 0 ${width} ${height}`"
     :style="small ? undefined : { maxHeight: '290px' }"
-    role="img"
+    :role="handle ? 'group' : 'img'"
     :aria-label="
       small
         ? 'Dish cut open'

@@ -1,0 +1,68 @@
+package e2e
+
+import (
+	"context"
+	"os"
+	"strings"
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+)
+
+// axe looks at the page as it stands, and fails the test on what is serious.
+func axe(t *testing.T, ctx context.Context, view string) {
+	t.Helper()
+	src, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	must(t, err)
+	do(t, ctx, Evaluate[Void](string(src)))
+	found, err := Run(ctx, Evaluate[string](`axe.run(document, { resultTypes: ['violations'] }).then((r) => r.violations
+		.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+		.flatMap((v) => v.nodes.map((n) => v.id + ' (' + v.impact + '): ' + n.target.join(' ') + ': ' + (n.any[0] ?? n.all[0] ?? n.none[0])?.message))
+		.join('\n'))`, EvalAwaitPromise))
+	must(t, err)
+	for _, line := range strings.Split(found, "\n") {
+		if line != "" {
+			t.Errorf("%s: %s", view, line)
+		}
+	}
+}
+
+// Every view, light and dark, wide and narrow: nothing serious stands in anybody's way.
+func TestNothingStandsInAnybodysWay(t *testing.T) {
+	url, _, _ := kitchenWithClock(t)
+	ctx := tab(t, 1280, 800)
+	look := func(view string, s ...step) {
+		t.Helper()
+		do(t, ctx, append(s, idle())...)
+		axe(t, ctx, view)
+	}
+	look("rough start", Navigate(url), WaitVisible(id("dish-Small stoneware")))
+	look("start from fruit", click(id("from-fruit")))
+	for i, light := range []string{"light", "dark"} {
+		if i == 1 {
+			do(t, ctx, click(id("light")))
+		}
+		look("bench, "+light, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), WaitVisible(id("figures")))
+		for _, s := range []string{"dish", "fruit", "juice", "topping", "bake", "finish"} {
+			look("bench, "+s+", "+light, click(id("station-"+s)))
+		}
+		look("weighing, "+light, click(id("weigh")), WaitVisible(id("weigh-next")))
+		do(t, ctx, click(id("weigh")))
+		for path, sel := range map[string]CSS{
+			"/cards": id("card-Plum betty"), "/cards/import": id("pasted"), "/watch": id("nothing-in"), "/log": id("open-bake"), "/shelf/dishes": id("dish-Oval glass"), "/shelf/ovens": id("oven-row-Old range"),
+			"/shelf/fruit": id("row-damson"), "/shelf/stores": CSS("h1"), "/shelf/kitchen": id("sample"), "/shelf/kitchens": id("backup"), "/how-it-bakes": CSS("h1"),
+		} {
+			look(path+", "+light, Navigate(url+path), WaitVisible(sel))
+		}
+		look("a bake in full, "+light, Navigate(url+"/log"), click(id("open-bake")), WaitVisible(id("why", " h3")))
+		look("putting right, "+light, click(id("correct")), WaitVisible(id("log-it")))
+		look("a card in full, "+light, Navigate(url+"/cards"), click(id("more-Gooseberry crumble")), WaitVisible(id("versions-beside")))
+	}
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), click(id("station-bake")), WaitEnabled(id("into-oven")), click(id("into-oven")), WaitVisible(id("next-call")))
+	look("watch, dark", click(id("trouble")), click(id("probe-middle")), click(id("simulation")))
+	do(t, ctx, click(id("light")))
+	look("watch, light", WaitVisible(id("next-call")))
+	for path, sel := range map[string]CSS{"/": id("figures"), "/cards": id("card-Plum betty"), "/watch": id("next-call"), "/log": id("open-bake"), "/shelf/dishes": id("dish-Oval glass")} {
+		look(path+", phone", EmulateViewport(390, 844), Navigate(url+path), WaitVisible(sel))
+	}
+}
