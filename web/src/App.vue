@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useDark, useToggle } from '@vueuse/core'
-import { onMounted } from 'vue'
+import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import KeySheet from './parts/KeySheet.vue'
 import OutboxNotice from './parts/OutboxNotice.vue'
-import { bindKeys, listen, sheetOpen } from './parts/useKeys'
+import { bindKeys, everywhere, listen, sheetOpen } from './parts/useKeys'
 import { useKitchen } from './parts/useKitchen'
 import DueNotice from './watch/DueNotice.vue'
 import { useWatch } from './watch/useWatch'
@@ -16,7 +16,7 @@ const dark = useDark({ storageKey: 'mabbin.light' })
 const toggleDark = useToggle(dark)
 
 listen()
-bindKeys('Everywhere', [
+bindKeys(everywhere, [
   { key: '?', says: 'these keys', does: () => (sheetOpen.value = !sheetOpen.value) },
   { key: 'b', says: 'the Bench', does: () => void router.push('/') },
   { key: '/', says: 'the cards', does: () => void router.push('/cards') },
@@ -25,6 +25,14 @@ bindKeys('Everywhere', [
   { key: 'h', says: 'the shelf', does: () => void router.push('/shelf') },
 ])
 onMounted(() => void kitchen.load())
+
+/** Focus is never lost: where what had it went away, the content has it. */
+const main = ref<HTMLElement>()
+function keepFocus() {
+  if (!document.activeElement || document.activeElement === document.body)
+    main.value?.focus({ preventScroll: true })
+}
+router.afterEach(() => setTimeout(keepFocus, 50))
 </script>
 
 <template>
@@ -64,7 +72,7 @@ onMounted(() => void kitchen.load())
   </header>
   <OutboxNotice />
   <DueNotice />
-  <main id="main">
+  <main id="main" ref="main" tabindex="-1">
     <RouterView v-if="kitchen.larder" />
     <p v-else-if="kitchen.trouble" class="trouble" role="alert">
       {{ kitchen.trouble.title }} Trying again every few seconds.
@@ -125,6 +133,9 @@ nav a.router-link-exact-active {
 }
 main {
   padding: 8px;
+}
+main:focus {
+  outline: none;
 }
 .trouble {
   padding: 40px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { computed, nextTick, onBeforeUnmount, ref } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { inWords, type Card, type FileFormat, type Remark } from '@/api/client'
 import BakedIt from '@/parts/BakedIt.vue'
@@ -137,17 +137,21 @@ async function save(asNew: boolean) {
 
 function move(by: number) {
   const i = stations.indexOf(open.value)
-  open.value = stations[(i + by + stations.length) % stations.length]!
+  show(stations[(i + by + stations.length) % stations.length]!)
 }
+/** Goes to a station by a key: the focus goes with it. */
 function show(s: (typeof stations)[number]) {
   open.value = s
   weigher.on = false
+  void nextTick(() =>
+    document.querySelector<HTMLElement>(`[data-testid="station-${s.toLowerCase()}"]`)?.focus(),
+  )
 }
 async function weigh(on: boolean) {
   weigher.on = on
   await nextTick()
   // the keys belong to the ticket now, not to the button that was touched
-  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+  document.getElementById('main')?.focus({ preventScroll: true })
 }
 
 const unbind = bindKeys('On the Bench', [
@@ -164,9 +168,21 @@ const unbind = bindKeys('On the Bench', [
   },
   { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && weigher.untick() },
   { key: 's', says: 'save the card', does: () => void save(false) },
+  { key: 'n', says: 'a new dessert', does: () => dessert.clear() },
+  { key: 'i', says: 'in the oven', does: () => plan.answer && void intoOven() },
+  { key: 'w', says: 'baked it: what came out', does: () => (baked.value = !!dessert.draft) },
   { key: 'Escape', says: 'back from weighing', does: () => void weigh(false) },
 ])
 onBeforeUnmount(unbind)
+// what had the focus goes away with the start, and with the Bench
+watch(
+  () => !!dessert.draft,
+  () =>
+    void nextTick(() => {
+      if (document.activeElement === document.body)
+        document.getElementById('main')?.focus({ preventScroll: true })
+    }),
+)
 const print = () => window.print()
 
 /** The card that this is of, as it was saved. */

@@ -133,6 +133,7 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
         aria-label="Find a fruit"
         clearable
         data-testid="find-fruit"
+        @keydown.enter="fruits[0] && ((fruit = fruits[0].key), start())"
       />
       <ul class="list fruit">
         <li v-for="f in fruits" :key="f.key">

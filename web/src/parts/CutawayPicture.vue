@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, useId } from 'vue'
+import { computed, useId, watch } from 'vue'
 import type { Cutaway } from '@/api/client'
 import type { Moment } from './cutaway'
 import { mm, units } from './words'
@@ -167,9 +167,16 @@ function key(e: KeyboardEvent) {
   const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[e.key]
   if (!by) return
   e.preventDefault()
-  const now = props.cut.topping_raw_mm - props.cut.fruit_raw_mm
-  emit('thickness', Math.min(60, Math.max(2, Math.round(now) + by * (e.shiftKey ? 10 : 1))))
+  const now = aim ?? Math.round(props.cut.topping_raw_mm - props.cut.fruit_raw_mm)
+  aim = Math.min(60, Math.max(2, now + by * (e.shiftKey ? 10 : 1)))
+  emit('thickness', aim)
 }
+/** Where the keys have taken it: quick steps add up before the answer to the first is there. */
+let aim: number | undefined
+watch(
+  () => props.cut,
+  () => (aim = undefined),
+)
 </script>
 
 <template>

@@ -1,22 +1,57 @@
 <script setup lang="ts">
-import { allKeys, lettersOn, sheetOpen } from './useKeys'
+import { useEventListener } from '@vueuse/core'
+import { ref, watch } from 'vue'
+import { allKeys, anyOwn, asTheyWere, changeKey, keyOf, lettersOn, sheetOpen, shownKey } from './useKeys'
 
-const shown = (k: string) => (k === ' ' ? 'Space' : k.toUpperCase())
+/** Every key that works now. A touch on one waits for another in its place. */
+type Key = Parameters<typeof keyOf>[1]
+const waits = ref<{ part: string; key: Key }>()
+const wrong = ref('')
+const isWaiting = (part: string, k: Key) => waits.value?.part === part && waits.value.key.says === k.says
+
+// wherever the focus is meanwhile: the next key that is pressed is meant
+useEventListener(
+  'keydown',
+  (e: KeyboardEvent) => {
+    const w = waits.value
+    if (!w || ['Shift', 'Tab'].includes(e.key)) return
+    e.preventDefault()
+    e.stopPropagation()
+    waits.value = undefined
+    if (e.key !== 'Escape') wrong.value = changeKey(w.part, w.key, e.key)
+  },
+  { capture: true },
+)
+watch(sheetOpen, () => (waits.value = undefined))
 </script>
 
 <template>
-  <el-dialog v-model="sheetOpen" title="Keys" width="min(560px, 94vw)" data-testid="key-sheet">
+  <el-dialog v-model="sheetOpen" title="Keys" width="min(620px, 94vw)" data-testid="key-sheet">
     <section v-for="[part, keys] in allKeys" :key="part">
       <h3>{{ part }}</h3>
       <dl>
-        <template v-for="k in keys" :key="k.key">
+        <template v-for="k in keys" :key="k.says">
           <dt>
-            <kbd>{{ shown(k.key) }}</kbd>
+            <button
+              class="key"
+              :aria-label="`Key for ${k.says}: ${shownKey(keyOf(part, k))}. Press to change it.`"
+              :data-testid="`key-${k.says}`"
+              @click="waits = { part, key: k }"
+            >
+              <kbd>{{ isWaiting(part, k) ? 'press one' : shownKey(keyOf(part, k)) }}</kbd>
+            </button>
           </dt>
           <dd>{{ k.says }}</dd>
         </template>
       </dl>
     </section>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }} Nothing was changed.</p>
+    <p class="small quiet">
+      A key is changed by touching it and pressing another.
+      <button v-if="anyOwn()" class="plain" data-testid="usual-keys" @click="asTheyWere()">
+        All as they were
+      </button>
+    </p>
     <section>
       <h3>In a field</h3>
       <dl>
@@ -35,13 +70,23 @@ const shown = (k: string) => (k === ' ' ? 'Space' : k.toUpperCase())
 </template>
 
 <style scoped>
+.key {
+  min-height: 36px;
+  padding: 0;
+  border: 0;
+  background: none;
+  cursor: pointer;
+}
+dl {
+  align-items: center;
+}
 section {
   margin-bottom: 14px;
 }
 dl {
   display: grid;
   grid-template-columns: 92px 1fr;
-  gap: 4px 10px;
+  gap: 2px 10px;
   margin: 6px 0 0;
 }
 dd {
