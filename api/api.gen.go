@@ -1704,6 +1704,9 @@ type ServerInterface interface {
 	// EndWatch Take a dessert off the watch
 	// (DELETE /api/v1/kitchens/{kitchen}/watch/{dessert})
 	EndWatch(c *gin.Context, kitchen KitchenID, dessert DessertID)
+	// BackOnWatch Take that back - it is on the watch again, as it was
+	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert})
+	BackOnWatch(c *gin.Context, kitchen KitchenID, dessert DessertID)
 	// AnswerCall Say that a call was done or skipped, put it off, or take the answer back. Answered twice, the first answer stays.
 	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call})
 	AnswerCall(c *gin.Context, kitchen KitchenID, dessert DessertID, call openapi_types.UUID)
@@ -3062,6 +3065,40 @@ func (siw *ServerInterfaceWrapper) EndWatch(c *gin.Context) {
 	siw.Handler.EndWatch(c, kitchen, dessert)
 }
 
+// BackOnWatch operation middleware
+func (siw *ServerInterfaceWrapper) BackOnWatch(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "kitchen" -------------
+	var kitchen KitchenID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "dessert" -------------
+	var dessert DessertID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.BackOnWatch(c, kitchen, dessert)
+}
+
 // AnswerCall operation middleware
 func (siw *ServerInterfaceWrapper) AnswerCall(c *gin.Context) {
 
@@ -3405,6 +3442,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/watch", wrapper.ListWatch)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch", wrapper.StartWatch)
 	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert", wrapper.EndWatch)
+	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert", wrapper.BackOnWatch)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/calls/:call", wrapper.AnswerCall)
 	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/rescue", wrapper.Rescue)
 	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/probe", wrapper.SetProbe)
@@ -5227,6 +5265,46 @@ func (response EndWatchdefaultApplicationProblemPlusJSONResponse) VisitEndWatchR
 	return err
 }
 
+type BackOnWatchRequestObject struct {
+	Kitchen KitchenID `json:"kitchen"`
+	Dessert DessertID `json:"dessert"`
+}
+
+type BackOnWatchResponseObject interface {
+	VisitBackOnWatchResponse(w http.ResponseWriter) error
+}
+
+type BackOnWatch200JSONResponse Watched
+
+func (response BackOnWatch200JSONResponse) VisitBackOnWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BackOnWatchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BackOnWatchdefaultApplicationProblemPlusJSONResponse) VisitBackOnWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type AnswerCallRequestObject struct {
 	Kitchen KitchenID          `json:"kitchen"`
 	Dessert DessertID          `json:"dessert"`
@@ -5864,6 +5942,9 @@ type StrictServerInterface interface {
 	// EndWatch Take a dessert off the watch
 	// (DELETE /api/v1/kitchens/{kitchen}/watch/{dessert})
 	EndWatch(ctx context.Context, request EndWatchRequestObject) (EndWatchResponseObject, error)
+	// BackOnWatch Take that back - it is on the watch again, as it was
+	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert})
+	BackOnWatch(ctx context.Context, request BackOnWatchRequestObject) (BackOnWatchResponseObject, error)
 	// AnswerCall Say that a call was done or skipped, put it off, or take the answer back. Answered twice, the first answer stays.
 	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call})
 	AnswerCall(ctx context.Context, request AnswerCallRequestObject) (AnswerCallResponseObject, error)
@@ -7534,6 +7615,33 @@ func (sh *strictHandler) EndWatch(ctx *gin.Context, kitchen KitchenID, dessert D
 	}
 }
 
+// BackOnWatch operation middleware
+func (sh *strictHandler) BackOnWatch(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
+	var request BackOnWatchRequestObject
+
+	request.Kitchen = kitchen
+	request.Dessert = dessert
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BackOnWatch(ctx, request.(BackOnWatchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BackOnWatch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(BackOnWatchResponseObject); ok {
+		if err := validResponse.VisitBackOnWatchResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // AnswerCall operation middleware
 func (sh *strictHandler) AnswerCall(ctx *gin.Context, kitchen KitchenID, dessert DessertID, call openapi_types.UUID) {
 	var request AnswerCallRequestObject
@@ -8083,311 +8191,312 @@ func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L3bs9w20if4ryBqZkIzO9S5yJLblh42JNnu9te+aC19rYfu3goUiaqCiwRoADylskP/+wYyAV7BIlgX",
-	"qXu/edI5OiQAApmJvP7yj0Uqi1IKJoxePP9jUVJFC2aYgt9e0R37/hv7ExeL54uSmu0iWQhasMXzxYru",
-	"2CJZKPZbxRXLFs+Nqliy0OmWFdS+s5aqoGbxfFFVPFskC3Mo7XvaKC42i48fk8VrqrLR8VOqsjPH/4Zp",
-	"zZQZnSLDv587C9fb8Sm43p45/l+5SbdMjE6xw7+fNctH+7IupdAMTv6NkqucFfbHVArDhLE/0rLMeUoN",
-	"l+K2xCf+969aCvu3Zq7/rth68Xzx324b0rrFv+pbPy7MmDGdKl7a4RbPF++31BCuyV5JsUnImrM8I6uD",
-	"++F//vLda/L102d/+l+wJ248O93LtWFqT1WGBKxkyZTh+BmpzJj9l4mqWDz/+0JVQhwWyaKkuaVdXYmd",
-	"/cdU6W7xz8GuJAtNDzDO8FCarf47zuIebkaRq19Zamnrw+ONfOz+c09Nur1pLbn158e8KKUyyIZmu3i+",
-	"KOhqxcVtKhW7hTdh6peFrNx5ZBm3u0fzN63PXtNcs6S3E4buGJxTYNP3VBP4O1lLRTaKCsOyhHBB9lJl",
-	"+gVhRWkO8EdKVlQxIqpixdQisGOV4Ka945tFskiLRbIo8kWyeG1/4JZU/0dwvx9oXrEOvWayWsFZuWfd",
-	"zP0jwBfd9In72sFZ1Jv3C/utYnruHqZV2f40O509wIIZxdNFsuBFyRSnefDTuNgolnHHSd1T+Cs7ELkm",
-	"lKxVxQ2x+yxI80JCtCTGnlRalZqsWCoLZs+pgOnphx+Y2FiC+fIuMPGOi6y97IJq+1qO7ySLB5lXBeww",
-	"s+unplIMj6kyzD5ZMpXaZQcZpJTI/qObQittFM05FcEBDPuA9PKBFmVu/3ZP7m+fwJd2P+6ru2SCD2Es",
-	"98HBs9c7ls08802YGgv6gRf2i+/v7u7uYLfw97sBpSaLHTuMn3n7oBdTX2hHShabKSmzojkVKbvBD44W",
-	"Me41mNVe/UN5au/8bElNd1OoYY8NL1hIHthbfMmziDsoWaRSKZba/dHHJJW09wJbS8USYraM5FQbsuZK",
-	"223ghhV66hZ6XU8EJIjroErRg/19S8uSCaSUY6P8xT9nuTvuC2VlLO9Ojfyze+yjpUaW8dRMr+aV4my9",
-	"cPTiZNvR5/GwvSS0vMyMseucePGte8zuHDc5C9yPyeKBKc1RMri/cWHYJiC5caNgoKShr+Yz2lvQrLHZ",
-	"yi7ZhNjekvJLofdMzeT9leQ5F5tlKbkwyzTqXkoWaaUemJ7e/h17jU9+TBZMZDEvfCuA2NiDV9cnX8An",
-	"+3ve/7B6SFxJ/Q2TYmbHbtzOzhAyu0bCvK736uixdCXBSwLrJtSQnFneZw9MHQheWIvBIVINJFoLhogj",
-	"7EuEVOYZ044EzhxIVurcUda5lOr8xYCysfT3/JmDFTzLcnb+otwpnjmK4sX5S9GVWtP07G/q8V5NpvWO",
-	"tenLL709e3Pg/TOrCSpBMo/hV8dyp/Hrt2Ku/uTZr8vC99bQA2FPzFbJarN9QVYsl3tyd/Ml0XKzOSSE",
-	"ruQDI0/JqlKgGsXI3pq/AvNt7C6LZqI/EWsGJuT+5otnxEjyhGRU7fy8T+bMO2ClnsQy5P7ujrxOrMyy",
-	"KguefdzYQBD1d0W8oJlZ6i1VgX3/eQ3Tr3lu5T/Zb6VmxGx5umOCKbKlmmRSMMKNtrbfLm6F2jBasGwp",
-	"1+vlZjjpu2bGRzpmxB7HjNJ8a2ccA7Q/vr+uGOb4VmSnckZ9J8+4yX7EbyJrJQs4GG2oMi+IqPL8OeGG",
-	"ZJJpIqQhqJMGL7clKk3WrA7Shx2M2h+dUyjENCB9vnp2gUG+PmcQ5NAzBnAydVWtVjnTZwxkSev8UYws",
-	"S6tnORl38kg9hugvLvjdg3MdnFF4fZ1TSPoUFsVEXpc8hY/e0M2I3dlVUaY036BuIVXbWllJmTMqhtox",
-	"TOYeHzMo3uRUzLwKaW2DTC3e6dRW1acqP8wwDdaKZxvmCa13C60NUyBmFE13CdlvmWL174TmVvIb+/HE",
-	"SElyCXZWhPzPqWEz1phLuVtakRde5vstE/Y6to+BzxFvLKUNcU6GiCW1ruKIp+0FsTqgotddzF/knhRV",
-	"uiWpJRZFqMjIVhoDPxL5YJe6ZUSwD4aYvSRUMSLXcWu0b0dblfaIjh0rB9+5rEy8UqG3nOXZcEBLyFKz",
-	"7DnSBi/IXlZ5BvpQM1bNPfbOVQ/syIm+kuBojNIk6GYGo7+1j4c43VRKLKkZF7iDmStRMDPidRKSlDkV",
-	"JIVtKBgzjXO87XIaOjd7y9rTg17aM2p/4BwHtAtnDCaaR+4YNwoMM4siNTMmZzokUC93kPWxxG5yODQD",
-	"X9z2absvbb7CT1UvPST4j07l3gvO0hV5XfrsMGOL0TvCfMBkib9OWtLLXxdOIjefVNNdzPUNN9tpl/dp",
-	"YRWaG26qjC2LCV/7l11X++OnX4S87d7inLECULtD4v8HtjZWqD4n918FJVgrDvCsvbTgysDQEkzrZTH1",
-	"qU87MYWbZ4HR9tQwtSxTc2zZT+6OL/vL47GLfoCl/QEhBoFo9wSvf2Ofcc8uL7DzX3SJIrjzzvycSRa/",
-	"VjxlS11tqBozqJtl3t18cXyddzdfTcSJCqr1chPBBO0Pvr8bcQEEKeNdbetTTVKpxNqazwn5H0SiawC+",
-	"+QXJ6+96ehYBJZ+Gt/o+NtzIEIVuaBlzlnfPJpY08dUg+eV6bQ/imFrpdEm786BMck3MlgqrzkE6wdFF",
-	"fNUh/K+Cu79l+boXn83lvjYZF8liyzfbcGz3xDu8oB++xxecFHO/3Qf0NE+OMx0nzVGtqzwn1JCvn5HX",
-	"hIIqfD8WCrDP2ls3nYrpPmlvbFCgbGV+xOUyMtIk3TYLbM0QVETQcD9511boIOsZ2UruxVI5Y26UWad4",
-	"dYIzUimyKjX8gZvDcr8sdhNb+KxzEd49CQyZMaHtaJtlkU+M9qQ7WuhezdRhqXdcuEu6uw93RKqWcKR5",
-	"bgUnN2TDH5hGv6m9l0lVTu3T1EZtmaUEWtLUftuvy91mcqu6N8OzuxPl8adVdaZ3oqPpHBnp69OVmR4R",
-	"hcg0fCLt1Q05tTelSwb02si4rRFQy3+p4+GnaOZv062U+Ymxm5jAy1ZqJsK24KzgxZqOaC4udOElX5Q7",
-	"YUtFNuKSOBD7xxfkrnaDYfahkMba9rDX9tGoeVyCz+AGzauiDIoR9zGpqorVhdYwGnz6T2F43oo6Eecl",
-	"fkHuOjGGuGlGfQf1alvKxhozOajh0rKU/VpgrQemrK5QB23gfyDmuaEqqIucntTiMjhDuaaGpFsqNkzj",
-	"zgvp8hqJYXmuQ/k7mplY78iFHCAQwxozCoazgq1yjH8a2TM3DNciR0xDc04Vx/puqxsObq+mYYUWU7Y9",
-	"Jf4z+xFt3PJ2NtAMkemE3okSs8mG+oy+DGmMLJb24gnHVcFoSKkg9hGMI2J4G7z5QW8t2N1TKvAMo/q4",
-	"LrE6kL3P3IPQspFIh6ri5nw9Y83VZOjhO/uMU6jcibasoVSKBybweIF6w3mqx0MEa9qy4Qp6ICtG5Hrd",
-	"tqPv7840pAcm5b+CZTh27KWLIcRmZI4Yj0NpSEXmzjActKgzQ6nIiMTojE4VYwIuO23oQZNK5ExrQoU0",
-	"W6bslZvm4DolK2bt8Yuu+mOMpKrTGueLKrjxTspvpCnPxtXqAcXQLaPZyF1qRdCKkYJmjGR2i/EYYjfy",
-	"r6w0oduP5jlTGyZmB0q2LN0tc7pi+XDB39f51tplwMCDkP1ipP0MxWiWkP2Wp1uvjwkUp/GxnlQKQ7nQ",
-	"ZwUv3BBJ54NCDgEI08dqCSumecZGTtJJLwg3ZGTPzZbwTmL1rNswj14Uo+k2lD30klg2iFaDR/TT3s46",
-	"1cXNmbiFTod83EEERN8roPfmEsikVCTNpWY6lgm+kaOkZFWi5ZqmRqojzsQ11d6ZuOaC6y3TpKA75g0n",
-	"UutWUWnMhu7pZO7Ba/cYvmGCstku0NltCbH3Tg7SeUWVhoB5WsVn7uMcEKMKpbTyucEnTK2kitFlWjyJ",
-	"pNWtNFYny3RJUzbq4QiYiaw85b2cF9ywbLk6dIwrnufolMDxFsliz/hmy7LgnV1IbZaYSjeSo2efcBVI",
-	"YA/Z5WqgnfYcEestmeJQRLpMi+j0hv3SftCM60jxYu65YanTqJdwosSsfrk3d9Inot4O9L4uQD4h0ugc",
-	"e+/4QoJq9GjfKFZSBapYdCarkTlTVq9Ybo4rvEgujcbr7n1Uuxgk6Hu/6Ao0MnzN2iD4luQ5cdZ/xOow",
-	"IrcJZtiCkKOr2LRaF9zbUsUuZTAni5xlm/lqWJaxbIluxNjbMuNay/yBZS48uQkp4xq5N1OUC5YR9K5E",
-	"fYd7ZXzw76QiXOBI0XezH3Xep7bOPEr2pIaLJfsttOqfqKkUzQk+lHRioJGiTbFUyl2T6hwjqFjOqGZZ",
-	"vBdHQr5lVca/0c/AjnhnT/V21lH0s1Cbz+oNlvRIOkSu/a0cUseQCvvf2d2phlK6VBASlsiny5yLno9u",
-	"nnecR6Si2odAhxtJ3QqRKdtQwx8YWKw5W5/rmlWVEFxs4ilje4gueneatN30ZhocInFbFKNW26+018Co",
-	"r1bDRqBZT0mlGaSGcnOuhVkws5VZyEhEXV5lTPncCFcRcZ4y76yZ+al/ruZ/likVc+GjpZCdJgRab7fM",
-	"KVxs6NzLSqXbfkXeKdvQ03E4S5lOiJKVyFhGqtKnN6OCwq2gr4SJ1YJCGoYmK1lttubMkBBbm6Wl9GOq",
-	"WoKeXPgaLjZjweR4CVC6geMvFP57eKRKjzkOEJZAW2bZt1jWa3cxhe0tYdJacYz8UKygahcfb/kFng8G",
-	"XJiZfRHEVO9i7rtV/ec8r1Oas9NvqPiJqnJp5CkSACbx78cclU5dGUaUJmSVhrC52pStrWWey732RscL",
-	"wnLdmCDtvzb5RsE8dnPI2bzjgTfmfJGhahMZROznF6foUHUbXlNSPWZ3OZ3PqXfSU1TooLSsVHqsGvuK",
-	"6pGHATkuJXBM93Qw/7RfSeJM0TXfVIqht8mK1oSsDvYPXBErc1qx3tZ2lFKK5XREdb+VOSMOSso7TPW8",
-	"RIWWnXV2lBdvPFiHl8Ogjs9ZCVLUDGdMzVjRH2HsCydXQmzlPng9jV6752n6O6b0jN2YR/ubaPdh+NtG",
-	"b30hTfgPeiv3gaSYPytaaB+gBTnxSBNtWLkYQ/7RIeOFKqYNUYzmiFdkVXZ8OiFSIZjUfIUA11zPO8e4",
-	"GIMpCU7poUi2EAtFuomaJDIls0taGSvNdokZMsNbDoe0J6Lo/kjIfMSLh4MX8T5Yw+USgr5zXsiRFWNY",
-	"nn0AcKmZW2S17qCko2TFdYqb0o7oq6pYQRmMkpjHkylZIslAdDfkHl9TMzIHDscSkiquS0vB2ihWaZZ3",
-	"p80qDXTdTK9LxWimx+abIVC2hww2W4Sl/ntIOZVrkvPfKp4hy7HNpmZml+XvENzqTYsxKWQfHGQy8ol+",
-	"xvM20wP07RkoNikVGR8JbHRuw9n2azBZqbvdictj8/5TJEi/NUHZMJn9OjM1tRESba7rsOyA6Rt+O5JB",
-	"fqLV72INoXBBo8x0tYL2lHW8uuUQ8JlejROv76EPKCfdY+trbEmT4VC75nu+PwwZtrwyjSBvQqC1stLY",
-	"me3UhEZzbmKgtWOpjhj7/Im2r6sOxfdjvLH4brOxl9oAb51UyXmVBD+LRuPlgkiBIZ0b8r5j+VfG15MD",
-	"tsUBFArZihzZX/eCAHrjzSh008mq2pgZM4HnN5GI1d2K1z6FFCWtYikvmTUvGli/F+TOB8LsTmGRdkE/",
-	"tBf15C7ApGMaX0kVYjIczUNAQ2AjmSY8XLjdl1NHax3q+NqjibKkp7PS8O03hgQU3BTLnB7GbYqmqmP6",
-	"0M7C7kwrbajKZjLJG1kploH/q3UegPO5ogpQPknJGdSSl1QZDcmSjG+2xkGuPreXOLm/u0sweEfu/3SX",
-	"4GVOnjxLiKa5gYKcLhOwzeZ8Kl+PJ+3PGcYu8QKjGKrS7ZQfCLIW7E7jbsq12yoEZWgnY+4xXdbF/Vog",
-	"o0/vxjSMcz/iY4jGq9mQQa1cmkESjZUz3fIkTSpdQV5rH8nWHEvPiE9K3dByepQnU6Pk1BiesnD5COCQ",
-	"nLlM1Aw20/VTU+P8VlltJJ1Xvh0kaMUjdm6yms4ABlYxp4YuFPBz6YBnFYqfVQxujZWQfK7CuNzsg1E0",
-	"3tuPOLidPN0nd6HsMUyaC4L1ah8F9E89J3tq/02ILhUXu9z+uMnp792Mvynh0izpyxGIxvjv/M4+HvjY",
-	"+ycTdbgbxagO5u51MvlrNa5rrK0qlzQtuRU12uXLQMps6PTyYInpj6C3oGjTCZECbsh1k9E4A+DXeU4C",
-	"W/FFIPaMRvOlqcnKreXKbknw2tIMFGXFaLplGSlQa6OCPL0jBRftRCrEZB1KxoKmzJfrzoU16DHbjoGX",
-	"D7RUMHOyKg0f3lGomUbkf/XVZFUnN9tlpwB8ApfLzxzSFp0/8yio8l604u+97zdUm7okU2TYemLLqDKH",
-	"4C645JWZOx+3d/eTWyfLEJb/9wIwqUpm1UnhomBQWscy8LxyQSgpeKrkHo95SFIQNO/tzVauHJYNFIf4",
-	"1/855cI9dl6amWUTCut+x1trq77oWR7Oejyz+PxsuPoJqMuBtCxzygVR1UhWYseCmdYZDnnnbJwzDXyO",
-	"XJfgRVitchDFJRWZ3GeQhcOMwWwc+ANnR9xogW/6+YEpxTNvxYMdUkccz/2kPWPGGqADdlSmy4veE6jp",
-	"g6xUmClPRZN4z81WVgY7KjgkNYyX1vhzVlrjR7/A0Bo+azqCPLshDQHUiYVDv8YFzFnnGWi6JrTzGAcb",
-	"Y1ccOFgofqo3TRN0Rs1IqgrchM8malrGzP1W+GTOxQ4qWMAN8mf0epA9M2E5h5nyy8ms6Rdgvzf0v+Z5",
-	"HsHPX0yj9ISxAbx65TS/ZmMiXYInwAS0fYLdViG+XY6mVXrwDlaXYl3ISgD8nc556mp4ZbYJcGZ3oS6f",
-	"+uYVnYO167OwcZUuulrLQUsnmrtE5C0V2crezZbNrbLu/n8v1Q6X4xsmTaw0pypj6uaVSzqIXCm+hQuF",
-	"lgzDTDJ7T+s9gwtZb6UyjdxogXKmVGUkpeKRISv7W55WVnHOQn7S+IyV+WU9LRa5XmlM4yzVIwVOVBxI",
-	"xtdrppgwRIp20kbdW6KbXnnxxIsTshzOCbO0NyVpBV3iAizAXq24RqDqxBNDSCC/pnl+WlVp/ZLnzwxr",
-	"J/WOlyXmIAkpf0eAwkxOWRn9mDjBt9sK4hczSqvvp3bdrT+8J+gE7n2wSrc8mKb2PWgGZWWIjyMNLqLI",
-	"xjGjOR6u0Uq89fo315llqvgU1uHyL+ovbM03tj8/cO261fTRpZwwjGpic+62CLaPgAup9+LIt7uRxj43",
-	"jFdN84DV/1aiFKOKkZzvEO8lKMRS380uriay2fXJimLXc86uL/hFssBasZksHzyD1VjsyoSTkrpn2TFK",
-	"aURyYIk2wx43lVoZuHCjTuhOKX71zS8QU4+8591L2McSC7Vd+cIJUce+rXQ/GXZ872MdTpl5pElar4Js",
-	"ZY4N/DbPyT8Whot/LMAD8I9FWQnBDLFG7n7FlDr8YwFGDgQm1/CP2boIdj9CeXd8Gwta/h3P5p/rXFLz",
-	"5VMkqbrX1kRPrwqAijj+jxWaimO6fY/YZnQf21Md3Wurfw0gcO6IoGu0qBl25jtf+ZhWBv00NJdiA+mi",
-	"2I4vIUZi5t0N+QtEAjG4gy1J7HFzATaa90XnUqpw4Dxe94Kn7agjWM6t6GcATWZejtmaFjw/RKB7DROm",
-	"oMYWt2nGfNg7ZN7jiu7jX+kAikYqyNGDYwpMA6A22BV8IL6SnBoWjPW/k2W7cMNynxTOIaDnA6/lcs/U",
-	"5EQ5Z5pUImvHx+Ph6+eSgt7SMqwseL05eij/wgxC6Sfzw2L6HzKk8haDJTVbd1i2tdk9+h2ss8UOLcrp",
-	"fH9DIjWl9qiwTfE1PzdCItJN8bpOrTrBTdEGgTgNQN9bJi4Vsp0jiiFevWii0skiB4UQkCvQjxrO6ayL",
-	"04YaHeQMBoEXJEB0JESnirpkaQrTXLrQb5gCP53Jaak0YIS9ZUxgiRpcTKBppEXTxsheco900+XqpAz/",
-	"2CRkWYmRuyk2L/lD5HOHk8qkYX12EjuAXVSy2F4ybd0V4vq8dSTCVjGmJz1PAfWxTrCqkwoz+wH4awIb",
-	"o7NOL+gHtoGhMsrVYblWDOLIm43/cZNXhgn/m6gM/jjhpss4MzcwVfQi7Sv1ChE5jOZX6ubThucC7KW1",
-	"VGz2aw6o8vSyWW3CLG95duRSHPL9t5iU5h0vQY3bBxCPEy0+5qaHyRK3yGgQpgbeK16gQTH9iXuYyXnV",
-	"N1FV9M7JgOXymYysdT0JC7UvNhxFuU3pbmobcLPuM+JId0JsADvWPHUaS57WR8QOEe81AYnRD10dTZK5",
-	"zL43G4vrjdnO2UGd1m5iDtZMK7WxMqVgZEV3XGyIi1CFCpgwA62ORj5LotMB78Opp40SnE5nJmujqLWV",
-	"yZ5ivc9ZaOM4+55n9eRnDXfkM5zRK0smuNi8cKoTBeAozBMG5QE2Hlud+1OhBNVUe3/6TX/ydMaHfxFs",
-	"P2IwBXqsV30LuQmf1O35F9pIwfa4qqFDn1FdKZY58K0emhDPcw82iPD5Lpt+pXjRj8BalqsMywgCck0e",
-	"d0QWgrcM67gnSw0VGyxB8hvtFTn5MJIl3iaZ7vf94sdDVNIHEIz1xt1/dRbFjliWDd0lDZO2DnlS7ujt",
-	"zTfI8dFCR29roYNlEaeie4yk5N6HnOVz0kz9Zd1KynTJVv7X+yTuxnbCcBzpBAFgLtTfLa483lsCwer4",
-	"sB2OqzzJCv9WG17EZB+OOK5LJVfMga5C57NB2efKrKuR7EnFaMbFRpM1B+B2l502tAEB1ndGH8ANf2BL",
-	"qZaG7lh0Kzz0mUTPMRrc9K0v7eSEm/h2juOdht61Ogtp2Ws6RAV637czgG0uA2zfo9x6/YMDaIPEN2fZ",
-	"2vKkoZRYcPg9Nen2pqbfaOqH95D2P5Q5FdRHNeawOK10MK69xaBgzpk2w2TnM3xcjjW8d7UNgdLqpF0y",
-	"SMMLJts/8IyJNCyZ2AdIcZzpWBJheda0a4gSdK7hQL2+1mrcFDHmFItJnqmb17K6z/fkC/gk7hFLXVD8",
-	"2FvvoaGoZWexLGnJVJhM0lymO9ezouBaMwA6hxcIza1kPMzrSqpkKPO/G5zzHTKgwJLsKeaknAhsXW9I",
-	"vZ94DH4trR1IPMdM8HTOqBI3bb6Mz9iyr3q2lupE6zN1IbKjB7yVOYMkko+NrJ1qXpCz7/DJQRU2/jem",
-	"CwRJHb+HZXaQYZJCKoVhIsyHa56zUc9GwTJOl/jfU6xaD9R5LaknDy37O87y7I2Sq5wVs/E0DA1VXPi6",
-	"ZKAv0MKxKwU2NmZ1qHmYriCtqhngxP94+/NPxP2VcFGX/wLtALTofwON+LZWxF+Q/9vuhENh+K1i6kBK",
-	"qtDe61hS/Tcn0VL8KhO/AeFtrUmpdT2AtpgsUv2wSBa/ailAF9uaIp/M5ISx9M13ng6n+Q1Q5dWtexM+",
-	"4zuu5psJobbVPzGqyFox9nsngtzpfEKPw1KPZIwFu68Gu0UzQzZos0tFFB0pu97zbpotsHAOcT27fHAI",
-	"cpEdpkss2l80ISCtGnADmx0tGEFzgDNq6spmnlRlYkvLW3gAM7peBh04Sv4+1ovM5c0H3Ru0jkA3nLiR",
-	"UjPIkwkJh1xqHUZkeaUqrhmG8/ZSFcRKfp34FHv7wVCZSw6u7fPpbe1avhUHyRsI2G2xBrrVoNAVS3NN",
-	"UkUNcw0Mq9JhT1JimB5WFEeDANzdfD1VdVoyloeyJltdZPCJIFZfuIerc6l59Mi6nB4ex1waSK/JrJlF",
-	"s4xUpf3pvuOPSc6tVnfgmeMAoi3O1wWGe+3tWGEAXm0iqqsQrQq3IdLYb7HxSRY/vP+OaXNSXvAliDPS",
-	"RA0bEckCKLfNJSdiXi/6Q7k5J87Blz7YLWQnFj/UZ3CalnpMNqL0O+b8rW3IYRRxpIzmdWWsKrRu4f5P",
-	"V4212OvJ3ZwuAB5xY712hcNr/sBcN2AoBwK8RqqK6eKdqQrM6HrToxUGs+AjBghMI0UBfntmUONptPgX",
-	"WpZMsLm4KC/BiLRkwQ3ZYzVH0zgHnCz1RVn3jisVy7izGfuGV56fHBinZobfLqvmePl2vJOXMunjAO+V",
-	"icEp5Ijoit4Pvyj/+r+GywNTf9AhWZ9LTGZdH54dO3lfZBQ9jvLuXGQR/R9yKgTLZpCB91TPgKaGF8LN",
-	"QC/TVNT3CQq1xa2xP2OLQN+7wVyKGVkdiP138VxUeT7hCGp8u+2NrT80cczd2sWBx6ju9V6TXERr0Oym",
-	"ll2zWu5l8AXfF2e4iRqnS8+zxz4gOJTBRkxPyI+vgldtyzPTK5NjeYk4ZCzHhr+WPLv4Rl/c3SWTztVx",
-	"zwx+Ocu+kWlVuM/41/KRnQv1K/f5NIOmvGSv7JPRoTkT641u+lHEO3CPwkrENwmABqNpdMeZQx4eBi3a",
-	"aceg9xo576BPTnQbMKW8ON9TTYgnep/+w+pKvgTk4pXPH5MF9B25DLZ1XBmUq3+yg0SahbDEkwzCv7pC",
-	"6oFr+dzyPY39UKdvOP/csQq+erAQ//2A5drDckWqZ9y0OMorawoGuxIC+vyIV7qNTy8dfDs6jlr1v4Qq",
-	"hvi9eiv3AAq9ZQU8he7kpgwMHWgzlv0dTB5eeAOINWtA4fItzsSzcsOBrRMYrVc0PmPIpgVsUJ7W6U3z",
-	"Rv3R59YEVbdDPnsj34KQDY22p+UMPXBPy2CCeQ39MXNd7+oY8jgQ+uwxfeL4cETEMAzGQtGJ6jkc9CcB",
-	"6ryDooUSI1kZBDbRhOodywhdycr1kqq0/d2hvgwr6dzVOgcV3b8Sj4sOF6+dIfr2hTdyuY98oZ9t0bzd",
-	"nby7+KT79UPp2c88QxJvY5c0BNaiizaDJX2QAycq/aEnThC3ZJGn/nFp/sp5985pSDK72YKi++Vs3G/s",
-	"m7M9Un55rC3CYMrecMd6JHRE/5l7lcq8KkRwV2bwza4XFfMuroZAwmCC0Ww2enSV4Cba7eI+tj4EeNm3",
-	"zh9hlGa7hUtWvAZp5lLu9NwaBdaBQ6u7toP7NDYIURcxgBcFlxFBe97dfFZT+pWSe6GXXCwpVyP1yw08",
-	"0HIuYWPPuKGfBAI5NcgbZ2kYTi9ja1rlZtnEQaM68tXqYjyUwARcwKsDqQl3cB4bJREde6S8+Ej98Wwx",
-	"WTKWgx01dN4zllvFNvWA6ltWR0eHO9sCYPTE61r00+yBa3Ds1JR6ftuIZIFtSU9sM9HtZgPb3R6x28ag",
-	"1bTAf2WfzgeU1dBqa4sHlbtDTmiobZxRW8pyCOjEdUGY5bGYyYbdcq9A5OpTc8x87UDGdyDyt7uEZbb7",
-	"THRLtOJP8MdWZUf3/GZ/iDmUPKX50vWBnPE97TfHl/rW+5XCrSDGLAApWIKY+WAPO1EQ6LpT8JyHTPEu",
-	"AIXLrsw5I1L0ABEniXtsT7uYp/EwAxPfHdlKqzV7ax/a7U5gj8dP5l0bXbMnBR4kD8e6ZjJ6ThU3h5FC",
-	"VUiNCiqZM5vBjbudjHJ+8gB53JONNRQ31sic1TX8GFPUM9Yf2OyC70GGuzutUL1ryOUc9bKBaBludGQb",
-	"KgPJ7NiKykjss/CC3DlwQyHdH2e2Jhw7zoLu2BKb68xTRajqOY7OlI2XUA7sGFFFwKeYm8cmrpE8AlZl",
-	"vx8W7lxn54+R54+Yn3Z6wKzB1jqKg9Y8eW7Dl5ntCGZkg5wLQO3DTcN+TBB8lQow5pI6jPjs7q6T0PiE",
-	"3N8+xb6MiE3tWsPpVEoEZ2xFC7F6cjJiGFNwhn2RbnqkEB11wNdhZjfE3FTUYVhwOsb3i9xP1jKMdIg8",
-	"9vXZSd/9E9u/ortTGmJlyzmYaSlV2ZIHjN733GyJw3983kDUOsA2mIg4PIfJyE9kgEg2kbkoDLeTi/Tr",
-	"KFFkxKmDzzKnmrRG0HTe5SOFrZAJFTwJXzjeypfCq9WdBfwfy56TrdzXSVZckx0r6w7F06cUCql5lJma",
-	"rNpIEX4Lm3ML3QY/sf3rmGZaZ0UU5x2Jb5TbeutJSO59UvJydLKM+vLQWbUGaIzKwWGNHFEUcMRI9fYI",
-	"ejNk+FrCVYzQbocHNGOuVfV9Rdo5EnaGFY7s7t8aGXAFHvjXo+bQNsWR4s/ija+EnJVi6rtT4rXkck2t",
-	"aFTcGCZIhmHyXuO86+dFuilm4rFAkQDTxjlHXe0nE5n9rjYjYfMKqGYDwFchAc0VX4BiTsVZRjKJSXdH",
-	"C4eb5DxoIuN7wAT15VkbdywB9vK15d1i4Tqz0C452JnmQjmWlSiCJWJQiAinZNyPegtViEIasmKnF9V2",
-	"vqyVJokLiUiKvPG8NislEtYBrUROqgrJhgkm1wdhOwLUyMecCPyBHUngAfPYuz4QmEa76lJItiV1woFV",
-	"ydZUQZECUoC+UKG/D5j6PtXtSv9RL1+Lh5WScwIim+iwK39gy815QdowT/uAyqKZpf0dMX6UcY/9RdC+",
-	"2gqBR2YMQKshecWs1+P1zaJ3ez8ca3LTtKatrbq6lyoyKMkkCChDd+wFEWxDDX9gYAUeEK6kwMBxDFqK",
-	"XU1U/MBZk5lP/HDf0RoiMsWxLZ9OynSEAU6FpZuVQvfWUGW85tpqDnn3ydHpYNlzNvis3kOtJNy5aEIp",
-	"LRgKWC4QoEI/InupMn1DXua5MzwKeiArVutKAdR0yXOWLUHXOV4g5yXuFnuTrbhB3CWRAX0VVUfz74XT",
-	"p06ok5I8S50veWoqxZaRdoJxZfTH+23lmQtFtT+8xPqQjcwzhoiuCoLUlQpm6YS6w/78wMTs5HxjZLHc",
-	"MmqCvVZSKgg2dlayICuWyz0g7LMxNID8WPEx1e3+CoA4pbulu6mVdwCIHQbO6eENDHw41FJuOV59NKMN",
-	"8wC1amiD60oxr3G8IHfPiWAPTJGi8UmeswK7784ibNpyCauDwtlCgCFsO/i8r+6K7c48J5TkPMtYRriS",
-	"gpTSea9SSXPtD1hkvn4QYbp7uEd2oLDTfhQzCzwWLaCsWl0XoK6jIRGLUPD4q9B2qUr4kEYPChFSvFn+",
-	"wHTSomM8MHsBI1ZaUzj6JHgwtUYbTmLzp5UcQd6KwZP4Gfd4Lp6Efe0kgMDT3HvSiZqjLmS/tgDWX8/s",
-	"7cqwE8MRJ+HMtUn29Dr4GdhrMVXtQAjzIxsdYnjns1PmNNNluZntFoL4Gzag4MZ3M5WCrCXPfYE4FhIm",
-	"gNFDlcdiFWQrK0WoIYymW9L4ugcFxSMofIDpZt/fb3m6BY2E5WZK8D7pQtEE6+GFNMvxeXOqjV9uZ3pt",
-	"6IFlJANsk7OW0Gcbv54EtyPEOsGy2FloEjQLfTEohBS8zIVEJF0uAFkCjzVCfD+dRiAYuThqdwBEZqZn",
-	"+qIz01fT2K6OT93Hh/b1WE/yjxGMjJx4AhfvxUxm/K6peer2sZJ74VmxzGlaNzsCyA39CN0oSu51Y6Ti",
-	"n7yRuqUPLCGrA8EEhz4Chi9BGksVnAjju6BwrzvW02F3rGGF0tVnnDhh19H05704qZ+pW8pMF107Q3SE",
-	"XSCj0aGNOwKwzNN2bDttHA4aQGO7SXktheBpyDQ63qo/leVhKddh+engjizFNS5ba6Rr0M+63ndcPNJd",
-	"a01f3sXHm4YBY5pXl09uRSjtvCpEh78SLy4rwc1zolmnOBEPSzkzt0uPX5xBjrM677Uo8g1avMPcrS3g",
-	"Ph1z8U6axwDnHRoh5OLDhxM/b0gyv8mpOMlFvnJZH1PRlVZ8zjtW5joK13y6N8k7Jjw+BYDwNhAqATBj",
-	"SjRLpch8Yi3ZSEtJotfeX0Fxnsvajamxq/R2BgZH6TpFTe0gtLr56D054c/60aEJUUPu7+7Ia+JkWN3s",
-	"aG4Wnj8rt0zMrVh0FtH64Jg4zjcY+5zv73TRHLsNp/k6rx1Qtoc0FlSOiCeP79UJrku/WSfhlEKQIt4p",
-	"3EFEDQPDmEqHxd1YGyk/Sp/AoTj2+SqnYgch5NsS59W3QprHB2Ygw953CrT6VtObnByYmUxOcQiwPpXI",
-	"rT0kMj0Uzsy42KxC3VMSZ2vMmSiwmZs3kotTSKsFNNLNGPUgXIO4ni+TnYJudfmIMPQpuYguPfLfJ6F3",
-	"TrrQzOTfT4w3sxnPKYBIs/a5gHXKB3WIj0cM0WcRXVKC0KlNOsPotFNqsKxMyA1PXcNbTGtuNxtro4BW",
-	"Koy06dN8uCYFoyL8ts+lnoqsxGL5tFpJ3QWsjBlZ4ifchhfILa8xfWoPvqoKpJRUcV1CDHu1ykGpKKnI",
-	"5B6g5lfMQLnKCtIOSh6BXlq3IoQp47Knz0kab/K551qvWp6cnBJO4onNhOCdssvYKpS+cdIM0kmXoHGN",
-	"9qg+1heA7pgAZWCjqDAMO45D3DVkT1G9dPi3w6AHpB84VDqCRegu6uKRfIMMPF96HsM/DUjWn6o8b1Kr",
-	"nbpjhQ5oRnU5Ey1khRnWXtgMz1dUuSt8Nqpi4QiaV3aCMArL0whnAOaKeYFjHza+0g7kwrn5PE1Ye+w+",
-	"GJ4PcD+X4owumCPtlWqVJEABtGDQ3rZpro8dq9GNbm8ozOKBvEtWMPvhLOhQ0NVmw7QZ27pJAvHvu4s4",
-	"viB1fveo9mKjWtXGg+Alx2RS+5Ade0feDXMcSIN74W9MZTw1s+X70qkZcTLIJ31/dOUTk8qAS8eEmhwh",
-	"ZDCb9GD5N6XCpY+SX6tsUyc8a0NFWBif3U92RuqhryWEHADT6jeOTwdzEddrlpqjDWtjDDxmv35eebuM",
-	"xe2Jwozp5im2m9062Bj3oX6tcQiRIpsmngHJyZIFvFn/j2c31Nsp3GfGibS+Pd9yKkTosoMVKLm/SAFe",
-	"q2NR5FAFVbvJ/GlYntunOKHjxcZZgueEOpATs54vnSHolhG9V3pWV6bOXsEBXuiyH+njnLMHlnfhZIyH",
-	"kwHv7J4qgZ6UlFbAPmEbqu4K5wfyoPdORmISYNd1swunZI8gfkb2lnbCBz+sWVniIULHm06HczzdMZyU",
-	"3fkL02nFLnWE88pNRtG/v1OyIAI0h3O6SjQVIyOGUiYFa3pOcU1cx+0LFZjM6PQm1U4HUycLxowm7IGp",
-	"A/aXC9hbR+tqcOhWfU2rbSOknEWVoWBnxvndw5vOjG9TmrOTcsu2NJSHCNVXvKhyYJ5HmsBjTZZhiSAg",
-	"4HtZInY5/IgeqzRnIxqOoZ02+e3uUGBLLzdHmpg5Q1mgPn00bTOir8RA44A9PM33HmsWjlUkvDU8z4mR",
-	"JJUFe+FSPO98BqbEBqaR/MqMcf2Fhpv80Gj8vVbNfLM1zyHNlAtkWCHrakIhjYN8bnfw2VrCTBa+hxwk",
-	"kAfF+ejJYnInVOo153tCLHGzaL67NV+rcsJ/+D+D576VMp8dnY4RxiiJV9Uh9PU/rwnNcyxCgc55qxn9",
-	"aNOt1GMenUzxByaWcr2O9le0esucA0lzGUR2bwx3qjJpyhS2rW3Q4UrG8iMod7kcdzsMUae87XbCGzMm",
-	"6lFu/alJF5bGHW9zMN0F9r4wsJYeFXgiTJBwI1UfxxknqT5vG2f+rMIWKJN3BYO5tJIBq5mHhbtWwRxL",
-	"Ch7JNXz8RbBzHsYVx3LitxJiPZDCwTspHKtD06kHtB3XDrNuU3Ss89GzyXUdZad6pD89CaMG9GCTJzfq",
-	"WXuYZ3dj40SmEekty9fH6kw6ySOta8VDMLu/9KBlp9XPH9roCgSeSjxiqdlLQlfygc3WQpsY19Pp/NKG",
-	"+mfHTnLDTZWxZTGKfuISRnuZREQzOtWb8MuuUvT4aZDoLhSnnhGkTiulmEgP/aTACICqYwFqXy9VR/Va",
-	"ZUvjZTnYfLYzCTSi5SN2bz/4OCvyiG0aR20o/Ct2b9xievALTOXXkAtqz32jaKF92zCrR/jGin5BUO3y",
-	"u1fQ9XSMMgWUVvwwt+PNSt22NvvUOr4O7UzcMK786qbmk+g7xr2Jd4wVMt8EsaUtvVZWDSzy8X5P/Hco",
-	"N5LK6t0lVVxLgaVWIJ1ccYcrbI/Uy8Zr7K+I3TJMnoUlu4+fq5QM4Fza4yWdrfUfHNSr7en4esfLNkqx",
-	"Ss3qMHZhe5yBuvo1IYybLTRwP3R77HFNdsKyFhTLxh3xyXVV7X11ZXr1hwQ3EG6fmTdIli1HAVT/UxgO",
-	"LbJEXeOOuhVZURUuF019XXDriq4TVnkOHYwyxEZMt64lkeLFqETuFUui0OjXSyau5hVgGcEps1Y827Aa",
-	"LjRsaMbpS0++mmylfILCFNbgykpvlxA4DbtYUlVpjPdXesuypqF67S0NdACOUKzsoT7SpylWplIivFqg",
-	"F66JfYJlBDp+WwueYDinLiSTGXheJxxpjafMbXdMTiGyxPycQoAXOCkNXZZnBd9r2z9CsDCaxqc7WKMl",
-	"jEfrFEVESkaICy6wfG+0EW2gm/hIa1sPngFZLxRhBsyWFTNAMI6OimotAi+dh6qRLCxl+MOLCW7qc0LD",
-	"o/f+6FZ+j6cS96E8OycfKoDH4pc1HXztDVbppt1Nx7VQb3dNyiHskhbpxsR9fSbUaf6V1ttJzcqx3o+W",
-	"zDjNBVJjmpxISyPIgHeXQQa8TKHWbCjAI5v9DYqnU7c6NjG7y4V/5g8MfAW+C91ykzhX7HIDrqgWXffT",
-	"mPGpKY3j7i6ivfcnAsxpSaOJxtzTS57Z167ViL+zZgfmML7m+BRid1Q9FdNQ7arWITUI4Wu2jCoT7l55",
-	"/N4Y615+f6xf6BVyizudEo5zJS6j1aJsHsxRh7tO4889LUNGujb6aLrTII0ziKosMvZhpApIxiQL29e7",
-	"eUq4sontyTgzN/Bl0XtiX6k35LRCkvprg1ofVok+0gS7xU3dGpdOjsHFxe7bbJKqt89XY85txFwNlfnJ",
-	"9AGA3Qk4kRT/rWLGMA0eJITHsOaJt4OciX9SDj04qYMUDbHhiPpc7+fG56N6KzDB9q261nNaz1sT8SJD",
-	"DbIvsH1ie/zeypPmmGMgXDwlzcd+eOeAxOac69qMBxhnpC8kC7qhwepjwN5cMVLQjBF4iGgZriJwvYXq",
-	"3s90by9ICTk6/nIagzZLXM+8YL4GIq3rcWtz1pdiBHQrzVwEOdcZf7ReeiSCFsSt4sWRam9AQuUFWVX2",
-	"Jp+oOZueTO8ZM5A53DodvaWqbGVbwEMxmHNDJ0p28w7RtGY4UTJH8aBvoAo3k/ILb9S0XVL+YxqtbMME",
-	"U7IKI8shyKH3esTDQoxpbHeTiBGvfVc+dMthdiZZHVpNql+QO5Iz+gAF/r5mrwcS8SSEkgKq4KDEVWD4",
-	"vxK78B6sgyiAPdyYVWUMUxD3tIxYVooRTEKfMvrW1Cy1oYYNvLRAMk48OAin0Po2tFxaYmVjPsrSVU9p",
-	"w2jRD2M61JHjLHR38/UULN+ZHZukOmVdT55FFpM2fWmcObBMc6o1hAwDhbawvgAkA90xQklmjVBSleCQ",
-	"g533mCVcuRhie5f3W5kzUvB8d6Ju4r5hipBqGjiHHcMt3WDk45WoX460/W61jeqpzw9MKZ65BpworQaU",
-	"4NIInCyLB0OM+rBIW6wjg0+yxd4pXO1MP/h6Hb4C/+ITdVq9WSwFrieY5ekUs5hmnXVOOVW7JSoqK8lz",
-	"vXSOYgfMKl3C03SQ248doqJWdcJZjSiGf8BPC6r1p0OI0IeZnY4u0cXCfUpr+nBHHNiL0Ca/h9TlYUtF",
-	"qyDvqcrGkiIcnDFkW0GkHtKu2nDIBMtkIjN8XjYTBswYlwAb7+J6jy2IgpDraLYF8qyZegCT3R1YzCkO",
-	"oAf3i9Zqk/Y+ju7+a5oHWqP6GqiZzbMq73YbFp5UbNZYkVzm8XOH5D1asCCk/J2NwMUMdJ495Y6GMwx3",
-	"6x0vy6DSE2IQhzjrPr6uF/Ab5SdsVjV6TOB8m+3omN3MjF+rl9mMpMFPiqP0CTqZuYT2cQRAndIck7vg",
-	"Mo8TMW5Uh8FilRL77+K5qPK841a/u5vwpnR6m8U1JvICbthtVXJIoi0lF/FYvSnNg761A8kq5gVivOQF",
-	"kRZy4TX8MEmEaaUeWFR/o9f4JBTXSbUMl5oOKmnss65EGYyhoHOGacMLJ5GOLeNb/1w8Q042t5eVmSWw",
-	"53B4mVOxnFcmUCq5CvagqVEcunkudYYL5eE0oSAG7/FKWpqN+IZPl1glC0kGD7PnbFMrka1hSgnu2Qty",
-	"TyqRM61dAqOnKyu+MeGfrKk2WIEeuuSCOdMvNXY0oQrECWoT55XpAVToTC1iHLKtJXJjYCkDIs3X57XW",
-	"VbN6MhBePS7p0a0XW542WyTlDzYoOpvrYEZ4uulx6+BKebpjpt3arS6bCmNsTWHEXsIbHekTCGQUtHG1",
-	"wyVj59b5dUAnEfmtU2rTKheLwk7Mbt7XOz7bg/p+K3N2Qh/QU0pB7o7UXF2rUegJmZNBf/tFwpK95p8T",
-	"Z4sL1jev0RE9fbRot9269/B4pbNcZzD4X7BZbSoLK/ddOx/L6QApVXsp5RB030dwhn7y6JY+4716QskG",
-	"4Vj6ZNLme4eNNS9p8yNE9tcyoB3isWtfOglrTkhdA5fUsLtUZMTukt1F52rV8J/oHd3Znba3a8b1FgHW",
-	"d4yVGowifJDanQeXOt0xfUPet4oyoPYiIa4UgqQF9CEvPGi3JT8A9E6IYUXJFDUAKP36hjhMUxzml+9e",
-	"k6+fPvtTgg4NSv7j7c8/EbiKmHKL0EwYJlKGoWaoVwc3B1lzlmc3/xD1rfd88SPs5aJ1ay7uPRQKLfni",
-	"+eKLm7ubL8Bt5kpdbmnJbx/ub5soTSmR/SSsm0vxfbZ4DsikL4tuQ7dXMjt4gEsHvkXLMucpvHb7q8Z7",
-	"G3l20h0DgzcM3eFooyoG/6FLKVyu5pO7uwtPjrMOlXi3N/C3Na3yUelUr++2hq6FktSioOrQ9GqAYBax",
-	"7ODyvqVgeJy1BIDfHiEoOQziz8ljY4dP6S2qhewVIipf45w6wNuf9pTs1B7dZXhS2HM2QTQHZOG0MdPO",
-	"O7h3TiNPvOLNMvKY7NshYCdbfNcNjAgnda2JZiaBytaVknvh/h8CYSwDl3n/kG89hnf4pN/kVFzxlNuI",
-	"2J/4lFuw8SP86MEJ9j7dAO+Ns08ZTBpNSkDjYBlIXFrPBuJYQJwDEAV97wM0MJwLTQpS0pKpGwLWvz3f",
-	"jkXHtefwnGUbpm6G566h9FqPHz34stxD/5anH2VfNl8ZSA0KksWeHvRFhDRTzHVVtOoB3SjGyGOypibB",
-	"trcJahQJgRIpLDOmmrnfE9dk6TEmhu3pAQjJbK2h7mgJaIBrUmcUNRRQ9zEYO3wPnn8d4d5Tqz+xfO8A",
-	"eA1PGb2nEg1fFKc16F/965qbS5CBtb5bx2WvaMhqap9Wxpk5wqgI68O+4exaSpMd+jMdlp26xi0a4ciy",
-	"/vtlVCcofZa+JzwXLensZDVnrus03K+YmbmnJYGs3hvykuRcQ9/fuksPYsHapRZcMwLNAEiqpNaPoag5",
-	"NV0ZzT7UBkzw0L+FvztT8hpnjhN8plPHyVn2Hc/Z2Kmv4W9nn/hLF6AScOu63KGCmhvyvbt5QUlGS8pV",
-	"pK0q49OhrIhlHwyaVvZMc6l19yjBiHxsnLshfJxQufAOXYnXOM16/M90oPX8x1WuuiJesZxRfYnzfScz",
-	"enjkTHnQpsE42lNlVWLLw3CPsoxoyJkCg7pu2Q2IQO3DbDkWggf5fYFsAyCL1zlLP8VnOUicnGXfyLSC",
-	"auyx+3NPNVnLCgGqzjzD77izelx6JLfqr7bWkeU90JKtkLYSgTzucOXrt39LCK79RqoNwYMhVIMP5PEP",
-	"37iX//Luxx9uyEtDCqkNeUJ+fAWk8ezuDnzjPY52ECmIzMYCVPAD1+av/qFPoca6yWJ0WL8uSN4ED+Zl",
-	"DFe/KWTHSkOsdouVTiEueZllfsWn88ickpZ5cBBznNej5YnDCE0Mp95fjFNrkgiL2l1DMWffoILt/XjO",
-	"x1ij7gnCjbNSAfE9I2bPU4aNn91/ulfDPGanN1KxYz5DeGAuQf3Oy+5m1uSx4oKqQCHY/2/Pz/dih77Y",
-	"HJzP6ZY/sBvy3vWeafq1c00QQi1XjGaHpGlFZ22XGido5DD/cD99vF3RdFeVN+4UglL0FU13/1nOk5+n",
-	"nWq/nfHvvLQqAPjJoUAX+yHqi+w2Jkj7/aSY1e92HGAaM5lqH/W5Kewll+fQmPMjwKBg83u9eP738Aqa",
-	"RzwNff/N4uM/p45jx47fZ688Rl53Bd2t4xlYPeDXeN5g16HXqm5AgnBXzxe/VUzVgdLnruJnkYROLyyy",
-	"PyZ/BEfKeYG4+fVA7Vrp5GhalR2zB54qC+Z6eogm8ALOFoB1ZyPf41u2dFZxtNK9P/Nrn3IKJVahOTyO",
-	"S5xM6VYwje2eqyuMP4V/Xtkb/wZyQIaMiiR5GfUll5vEFbhqBITEzuLnMd0RBeiKbvWf2P6Vi3F+yhur",
-	"mXN4XcGGYk4JRxXxAuf2g9w4WYMqRqlYxlOfrtRqn1iDfmKfosalz0VZGT2loMAM0xfajumbVD+MSlH0",
-	"avwAgfYJfrHWy60bq9n8yZsLzB3qNhsslxZN1+R8GW6xp0mxbunqF9ONJ8Tj+wrJL+faW5ObbLWCUVFx",
-	"ob0FHeHzKgO3f9h/Po7u+p+ZqUXYFWX/MYFyIf87hswEWVeY3HvytiaTD9svmnkAt6hT3/4hzZap8fN4",
-	"DQiTzKtp1/c5uAmzGKfDt5BR4tMMV9Js6xwEqbKmVnIvsaPMuWy0lw53sJPB/mnO1mtVkHnUKFX29Bb9",
-	"63iWljWDZqTT8SAB6vrUnCzKKkiSSrHUnKnpzAK2ggm5jM4Xb23UUfSfRmfuwUW0J2yGO835c/fvq4q9",
-	"qQwB6IDG6DMyb1mDN+R95w9VAxXqVuG1sheN4tVsb0ArkyJSKfNM4br7jOkQOeXi2jcaTCOwYdDI8bD2",
-	"I5cJaNagmXZwlhrdHMswz9vlNO5Y5kOcPPVVkFxsErKlUM+1YkwQkGp7rllCNvyBaTx9Xyn5r3GZpr7a",
-	"c9S18ZqioX7UtRH0AlzQ8g+N42G1guM8ifEg/JUd8LAx/mVcnhj4ZUcWXzcdDE36ZcykP6/b8CzBD9vS",
-	"svthNUoMSw0VG/zs3yqEDQYkWKi/DkK8D1fwzvXP1hUkbrk2CjXQAoIyj6wtw0SK4dIe2AawgzPK1WG5",
-	"Vowhfrn/cZNXhgn/m6gM/hiz3p8kKcA3VqN+QOdAzN8ZWWch9YiP6+uv57q43m2lZk2vwrIyhO7pYWRm",
-	"56zMOrMP0XiHHEQKKg4e0LXGPRilQ6gTDXwfggdOIFYO528gjL+8G5nzLMfhNd1gVkSNucFAfLUsUiiZ",
-	"v6hJ6mTpI5+47iHsuSKC7Zk2vuRXX81ddsVUl5/YHkb/xO6yZs4AbjdV2cV1tLf0gREK0To7foITaH92",
-	"5H7KD2bfmlS5gEJu/7D/HHUe1Ad6RY45tr0JfHuXfC/GNC6rCOst8ry9zfrKWpH97mNG2U+0YGcy0xxY",
-	"Ln9VBMuETgy4f1bTaoquLkA9gBhMnRAQoGODtpnAxczxbobscAOuK7jVEIzPmVmuGSbGjgw96Flse1uT",
-	"6nX9B21SHZP7TYPbK4n+upPyfx3p76UdGAYg1BvjHJUHF6pF0pm4Fdxop1HY7R/up7l+zr95Ev0/rs76",
-	"ZmkOtOP3dDk5aJo7vEG3IsW0nfvT3Ehhx+hDh8HDrtEpY+Ykf+txXf44LTdY6qNOhW/wkU9Bnk2bqgj6",
-	"xHVdKfvvEVr97Hp2gIPwv9JlgJv4aW+C1umNFKJxvb2KwxbrkolEWQCNf6aEvX1hUtIjCdz+Yf/9iOXV",
-	"OcMK/37qXiEfWH2knQ1+GmyozQH5r1nvJcjXwVzCVrTHviFgWUPJdtPPyjhP0oHsmb0i4b60AvbmymLU",
-	"btPRaAuI9ivyhx3atQD/xDr352ER/NYwl8yljOMMIx+mssl/fvhUqeRNV72IywSWdb27BPflipkOMMHt",
-	"H/afCEH184PLL44TVBsouFeyaCfQXkxgYY0wmIKeHH1xeC43DWnW+JUNZWI6JhdnS6yQ3vXAxHlh7hHx",
-	"9paZnx/YtQxBO/RnlG2unWNQtuExX1i2vcxaZea+0tGAT6GsDFnRdNdQDgRt6c5R26Qw24vjomwvrun3",
-	"g0Y9w5301XxK7vUl46o+j3sn5F6TFTOGKR+68dGmq0qwvbC/iezj7R87djgqxb5Rsvw8u/+y7uPXlu6X",
-	"O45Xll4dhr6DUidrvvE5+xeWcQ57dVzG+YihD6U2Yb2RaGBoEsAQO2K+doOyXZ9pSS0d2kH/37/Tx7/f",
-	"Pf56+fzxP//3f58pb/dXE7d78Yvcf2pR+5mI86/2KnbUGJ7Ilc20qBcksY/ay7WHAZmSvb5Q5fYP99PR",
-	"EMwbfGaY+RAM2bu+30civtMBUF7QDbv9tWSbs6t0IOHbfcAlAjZurCY15gqCo6w3/Dz9aMw58qYzfphp",
-	"8Qj+r3/p2jf/HceP/eJKETAq9cMnBBorWzUJy5rA/GMC2p/dENTx94obYxUjwfYJEZLkVG28BkCJThWz",
-	"GhYkUjmEACoOWBy5qkwLuIkJGHPFcik2GmHjIENLihTVfcwtBEtLg7JmR7Xv7lmJMSECsOzWYqUHwtdE",
-	"AJ6IZNPhHwCKHpUVvzCavU1pftXcOJighsINn7xqkHIvrMA90uR/1qhb/6sFnK1vyJ+/fUdubm5wk25z",
-	"/gA+MUq0UQ55CaEaH2smDGGAEIY+d0TSQ/365myf6Mg13ZzM5S9qGPszGUaflB7esTxvQaZ7vvRJkQLg",
-	"BAyAgKCZlDPTw0h+pMkW27lWapLfEAL9vAjrMZrw41+JLPzwn5gm4oqiL34x9HKgqjIhupRSgARmm43L",
-	"vqoE1JQZIEvdQgiy/w0wP1wwpclW5tkUgex9/5JROxo7nFxxs3GCURg0+ONl5HCDVwcOuWbjUilznTT1",
-	"eoCL3QhkWESsQAZXBqC7IKKiJLmUO1cbCLkT1wlaQX+N5rAuz4ytLh6fWE+ru9GMgMBYAYqPAOb7xaJW",
-	"NWCaM/mh0SZpet04lF1LMYYXzgkr5J5I0aouCAe4cOybKP68/cM9ftTt8q3IRnh1MsZ1KS7zMS63cYPh",
-	"rxm2wjkjXFm9Lb0FZr/9w/7z8cqZSK1Fhi23FI3fa5htgIj1uhn/0uLBDt2G3fp0t/UR8RAEWMWuB5dI",
-	"dTq4XHYYEvzX0NBLKuK6LNWpdHK9bjLpoPkebBV4wG/IS9esCgVF4kCTlTb+sbjkuj5l1y1HPhHfjeuJ",
-	"b+oGE1dPBYXmob2unxO9VHrVdjjC566ti6PqC112luDadilQDl58tThPSCEfaruklRIK+D0CWatSD4yU",
-	"VBndhCQdXgIACjvihuuSa+L7A2Xg2agji8ChMN1smldMp9UnJvoxvCi7kOsIW9/78nPhGbuPm4Fl7EDC",
-	"91Lt9MXy3z2EbiYd1CklriNmW9FPGuxiozjiWje1ikCm+xqACnxhCMI7l/QaE/1fQOY6Xv40Mhf6hgW7",
-	"qoKo6nUKI1pip9WOvixFfnDiwsoeCHQeb7163ynNunkS6kF+UnuqphHXfXJ/l3x5989QPuh/kevhG2Xt",
-	"3l6brsfgl6qvBtf0k6jK9+1K8KSNP34fW+pDhMewVd3t6/OyFLonz7WwZ3BV8+Hzepg1rRNdb2LfSHGi",
-	"jaKb799D8bm8Ov8zFMC4Bggt0ZQgBBEqFr6fApjyxYuWtrKWeQ6x5oa4c6oybF00Fhr9AZ+44m66GUY2",
-	"0yeODNyQrn75MYaGdasrka7bEukEExKtAqc4zXXSKSwG0GNzwGHgBsbgdLvThebdW9YhM4+jcP7oHriO",
-	"WuVG/0ygx272UcoHiOCkXRULnZtajaBg2b7475LtffZKGh+p1EbKrId40zpCqIh4DEX5o6cIrHbFFGIY",
-	"/zOdIswd1/KFC+SLzNVUXCB80HYuIto81vVhZzBEodbsgSmat+t1IIWUpkaqpjMXRo/3ssozsqUPdmze",
-	"jSdgWmssz145rfKdFUGf/LAfmDjGtn+Re7KmCjyhECrCaM1W7ol9xwNlXODw2zP5pF2OOdPUSgdVSFB1",
-	"EJPDUgLAVVhtHBq8FCw3XVmMKOjjx/ofVbZhV4Wgx8E/Ex/j5H9jKuPpaDO1B//nC2QGqRo03md7PG4J",
-	"XCQcSNKoUa/RnPJtuXzvRSNdMxEoVvAhroJZ86vXf22yO9N1OzNdv0FPnOL8eRoz+ZYuewpYJZm0Z+qP",
-	"MHEuiWHnpoKm7oQSUir2OJVyB4BJJWO5HeKx69DkLgNMDu2cuu/EfySQeK2Avh37MzE0zH38YrZna/ln",
-	"4/1J3KC/csUuiGz6im0qh4JOhevHaCnAZWEq/FMpFahy0EwEsLHWdQ0Qcw2iCioOTVc+LMV/YN2sEL2n",
-	"5ZHD3tPy+yZt+Eqnvqfl5+3C1Zn9mt6Sl1371OpVjU3kvSC+ras9GggSdZCj9pJkEhrH/n8BAAD//w==",
+	"7P1bs9w2sieKfxVEzUxo5j/UusiS25Ye/iHJdrd325aOpd166O5TgSJRVegiARoAV6ns0Hc/gUyAV7AI",
+	"1kXqfeY8aS0tEgCBzERef/nHIpVFKQUTRi+e/7EoqaIFM0zBb6/ojv34nf2Ji8XzRUnNdpEsBC3Y4vli",
+	"RXdskSwU+63iimWL50ZVLFnodMsKat9ZS1VQs3i+qCqeLZKFOZT2PW0UF5vFp0/J4jVV2ej4KVXZmeN/",
+	"x7RmyoxOkeHfz52F6+34FFxvzxz/r9ykWyZGp9jh38+a5ZN9WZdSaAYn/1bJVc4K+2MqhWHC2B9pWeY8",
+	"pYZLcVviE//7X1oK+7dmrv+u2HrxfPHfbhvSusW/6ls/LsyYMZ0qXtrhFs8XH7bUEK7JXkmxSciaszwj",
+	"q4P74X/++sNr8u3TZ3/6X7Anbjw73cu1YWpPVYYErGTJlOH4GanMmP2XiapYPP/7QlVCHBbJoqS5pV1d",
+	"iZ39x1TpbvHPwa4kC00PMM7wUJqt/jvO4h5uRpGrf7HU0tbHxxv52P3nnpp0e9NacuvPj3lRSmWQDc12",
+	"8XxR0NWKi9tUKnYLb8LULwtZufPIMm53j+ZvW5+9prlmSW8nDN0xOKfApu+pJvB3spaKbBQVhmUJ4YLs",
+	"pcr0C8KK0hzgj5SsqGJEVMWKqUVgxyrBTXvHN4tkkRaLZFHki2Tx2v7ALan+j+B+P9C8Yh16zWS1grNy",
+	"z7qZ+0eAL7rpE/e1g7OoN+9X9lvF9Nw9TKuy/Wl2OnuABTOKp4tkwYuSKU7z4KdxsVEs446TuqfwV3Yg",
+	"ck0oWauKG2L3WZDmhYRoSYw9qbQqNVmxVBbMnlMB09OPPzGxsQTz9V1g4h0XWXvZBdX2tRzfSRYPMq8K",
+	"2GFm109NpRgeU2WYfbJkKrXLDjJIKZH9RzeFVtoomnMqggMY9hHp5SMtytz+7Z7c3z6BL+1+3Dd3yQQf",
+	"wljug4Nnr3csm3nmmzA1FvQjL+wX39/d3d3BbuHvdwNKTRY7dhg/8/ZBL6a+0I6ULDZTUmZFcypSdoMf",
+	"HC1i3Gswq736h/LU3vnZkpruplDDHhtesJA8sLf4kmcRd1CySKVSLLX7o49JKmnvBbaWiiXEbBnJqTZk",
+	"zZW228ANK/TULfS6nghIENdBlaIH+/uWliUTSCnHRvmLf85yd9wXyspY3p0a+Y177JOlRpbx1Eyv5pXi",
+	"bL1w9OJk29Hn8bC9JLS8zIyx65x48Z17zO4cNzkL3I/J4oEpzVEyuL9xYdgmILlxo2CgpKGv5jPaW9Cs",
+	"sdnKLtmE2N6S8kuh90zN5P2V5DkXm2UpuTDLNOpeShZppR6Ynt7+HXuNT35KFkxkMS98L4DY2INX1ydf",
+	"wCf7e97/sHpIXEn9DZNiZsdu3M7OEDK7RsK8rvfq6LF0JcFLAusm1JCcWd5nD0wdCF5Yi8EhUg0kWguG",
+	"iCPsS4RU5hnTjgTOHEhW6txR1rmU6vzFgLKx9Pf8mYMVPMtydv6i3CmeOYrixflL0ZVa0/Tsb+rxXk2m",
+	"9Y616csvvT17c+D9M6sJKkEyj+FXx3Kn8ev3Yq7+5Nmvy8L31tADYU/MVslqs31BViyXe3J38zXRcrM5",
+	"JISu5AMjT8mqUqAaxcjemr8C823sLotmoj8RawYm5P7mq2fESPKEZFTt/LxP5sw7YKWexDLk/u6OvE6s",
+	"zLIqC5593NhAEPV3RbygmVnqLVWBfX+zhunXPLfyn+y3UjNitjzdMcEU2VJNMikY4UZb228Xt0JtGC1Y",
+	"tpTr9XIznPR9M+MjHTNij2NGab61M44B2h/fX1cMc3wvslM5o76TZ9xkP+M3kbWSBRyMNlSZF0RUef6c",
+	"cEMyyTQR0hDUSYOX2xKVJmtWB+nDDkbtj84pFGIakD7fPLvAIN+eMwhy6BkDOJm6qlarnOkzBrKkdf4o",
+	"Rpal1bOcjDt5pB5D9BcX/O7BuQ7OKLy+zikkfQqLYiKvS57CR2/pZsTu7KooU5pvULeQqm2trKTMGRVD",
+	"7Rgmc4+PGRRvcypmXoW0tkGmFu90aqvqU5UfZpgGa8WzDfOE1ruF1oYpEDOKpruE7LdMsfp3QnMr+Y39",
+	"eGKkJLkEOytC/ufUsBlrzKXcLa3ICy/zw5YJex3bx8DniDeW0oY4J0PEklpXccTT9oJYHVDR6y7mL3JP",
+	"iirdktQSiyJUZGQrjYEfiXywS90yIthHQ8xeEqoYkeu4Ndq3o61Ke0THjpWD71xWJl6p0FvO8mw4oCVk",
+	"qVn2HGmDF2QvqzwDfagZq+Yee+eqB3bkRF9JcDRGaRJ0M4PR39nHQ5xuKiWW1IwL3MHMlSiYGfE6CUnK",
+	"nAqSwjYUjJnGOd52OQ2dm71l7elBL+0ZtT9wjgPahTMGE80jd4wbBYaZRZGaGZMzHRKolzvI+lhiNzkc",
+	"moEvbvu03Zc2X+GnqpceEvxHp3LvBWfpirwufXaYscXoHWE+YLLEXyct6eWvCyeRm0+q6S7m+oab7bTL",
+	"+7SwCs0NN1XGlsWEr/3rrqv98dOvQt52b3HOWAGo3SHx/xNbGytUn5P7b4ISrBUHeNZeWnBlYGgJpvWy",
+	"mPrUp52Yws2zwGh7aphalqk5tuwnd8eX/fXx2EU/wNL+gBCDQLR7gte/s8+4Z5cX2PmvukQR3Hlnfs4k",
+	"i39VPGVLXW2oGjOom2Xe3Xx1fJ13N99MxIkKqvVyE8EE7Q++vxtxAQQp431t61NNUqnE2prPCfkfRKJr",
+	"AL75Bcnr73p6FgEln4e3+j423MgQhW5oGXOWd88mljTx1SD55XptD+KYWul0SbvzoExyTcyWCqvOQTrB",
+	"0UV80yH8b4K7v2X5uhefzeW+NhkXyWLLN9twbPfEO7ygH3/EF5wUc7/dB/Q0T44zHSfNUa2rPCfUkG+f",
+	"kdeEgip8PxYKsM/aWzediuk+aW9sUKBsZX7E5TIy0iTdNgtszRBURNBwP3nXVugg6xnZSu7FUjljbpRZ",
+	"p3h1gjNSKbIqNfyBm8Nyvyx2E1v4rHMR3j0JDJkxoe1om2WRT4z2pDta6F7N1GGpd1y4S7q7D3dEqpZw",
+	"pHluBSc3ZMMfmEa/qb2XSVVO7dPURm2ZpQRa0tR+27+Wu83kVnVvhmd3J8rjz6vqTO9ER9M5MtK3pysz",
+	"PSIKkWn4RNqrG3Jqb0qXDOi1kXFbI6CW/1rHw0/RzN+lWynzE2M3MYGXrdRMhG3BWcGLNR3RXFzowku+",
+	"KHfClopsxCVxIPaPL8hd7QbD7EMhjbXtYa/to1HzuASfwQ2aV0UZFCPuY1JVFasLrWE0+PSfwvC8FXUi",
+	"zkv8gtx1Ygxx04z6DurVtpSNNWZyUMOlZSn7tcBaD0xZXaEO2sD/QMxzQ1VQFzk9qcVlcIZyTQ1Jt1Rs",
+	"mMadF9LlNRLD8lyH8nc0M7HekQs5QCCGNWYUDGcFW+UY/zSyZ24YrkWOmIbmnCqO9d1WNxzcXk3DCi2m",
+	"bHtK/Gf2I9q45e1soBki0wm9EyVmkw31BX0Z0hhZLO3FE46rgtGQUkHsIxhHxPA2ePOD3lqwu6dU4BlG",
+	"9XFdYnUge5+5B6FlI5EOVcXN+XrGmqvJ0MMP9hmnULkTbVlDqRQPTODxAvWG81SPhwjWtGXDFfRAVozI",
+	"9bptR9/fnWlID0zKfwfLcOzYSxdDiM3IHDEeh9KQisydYThoUWeGUpERidEZnSrGBFx22tCDJpXImdaE",
+	"Cmm2TNkrN83BdUpWzNrjF131pxhJVac1zhdVcOOdlN9IU56Nq9UDiqFbRrORu9SKoBUjBc0YyewW4zHE",
+	"buRfWWlCtx/Nc6Y2TMwOlGxZulvmdMXy4YJ/rPOttcuAgQch+8VI+xmK0Swh+y1Pt14fEyhO42M9qRSG",
+	"cqHPCl64IZLOB4UcAhCmj9USVkzzjI2cpJNeEG7IyJ6bLeGdxOpZt2EevShG020oe+glsWwQrQaP6Ke9",
+	"nXWqi5szcQudDvm4gwiIvldA780lkEmpSJpLzXQsE3wnR0nJqkTLNU2NVEeciWuqvTNxzQXXW6ZJQXfM",
+	"G06k1q2i0pgN3dPJ3IPX7jF8wwRls12gs9sSYu+dHKTziioNAfO0is/cxzkgRhVKaeVzg0+YWkkVo8u0",
+	"eBJJq1tprE6W6ZKmbNTDETATWXnKezkvuGHZcnXoGFc8z9EpgeMtksWe8c2WZcE7u5DaLDGVbiRHzz7h",
+	"KpDAHrLL1UA77Tki1lsyxaGIdJkW0ekN+6X9oBnXkeLF3HPDUqdRL+FEiVn9cm/upE9EvR3ofV2AfEKk",
+	"0Tn23vGFBNXo0b5VrKQKVLHoTFYjc6asXrHcHFd4kVwajdfd+6h2MUjQ937RFWhk+Jq1QfAtyXPirP+I",
+	"1WFEbhPMsAUhR1exabUuuLelil3KYE4WOcs289WwLGPZEt2IsbdlxrWW+QPLXHhyE1LGNXJvpigXLCPo",
+	"XYn6DvfK+OA/SEW4wJGi72Y/6rxPbZ15lOxJDRdL9lto1b9QUymaE3wo6cRAI0WbYqmUuybVOUZQsZxR",
+	"zbJ4L46EfMuqjH+jn4Ed8c6e6u2so+hnoTaf1Rss6ZF0iFz7WzmkjiEV9r+zu1MNpXSpICQskU+XORc9",
+	"H9087ziPSEW1D4EON5K6FSJTtqGGPzCwWHO2Ptc1qyohuNjEU8b2EF307jRpu+nNNDhE4rYoRq22X2mv",
+	"gVFfrYaNQLOekkozSA3l5lwLs2BmK7OQkYi6vMqY8rkRriLiPGXeWTPzU/9czf8sUyrmwkdLITtNCLTe",
+	"bplTuNjQuZeVSrf9irxTtqGn43CWMp0QJSuRsYxUpU9vRgWFW0FfCROrBYU0DE1WstpszZkhIbY2S0vp",
+	"x1S1BD258DVcbMaCyfESoHQDx18o/PfwSJUecxwgLIG2zLJvsazX7mIK21vCpLXiGPmhWEHVLj7e8is8",
+	"Hwy4MDP7Ioip3sXcd6v6z3lepzRnp99Q8RNV5dLIUyQATOLfjzkqnboyjChNyCoNYXO1KVtbyzyXe+2N",
+	"jheE5boxQdp/bfKNgnns5pCzeccDb8z5IkPVJjKI2M8vTtGh6ja8pqR6zO5yOp9T76SnqNBBaVmp9Fg1",
+	"9hXVIw8DclxK4Jju6WD+ab+SxJmia76pFENvkxWtCVkd7B+4IlbmtGK9re0opRTL6YjqfitzRhyUlHeY",
+	"6nmJCi076+woL954sA4vh0Edn7MSpKgZzpiasaI/wtgXTq6E2Mp98HoavXbP0/R3TOkZuzGP9jfR7sPw",
+	"t43e+kKa8B/0Vu4DSTF/VrTQPkALcuKRJtqwcjGG/KNDxgtVTBuiGM0Rr8iq7Ph0QqRCMKn5CgGuuZ53",
+	"jnExBlMSnNJDkWwhFop0EzVJZEpml7QyVprtEjNkhrccDmlPRNH9kZD5iBcPBy/ifbCGyyUEfee8kCMr",
+	"xrA8+wjgUjO3yGrdQUlHyYrrFDelHdFXVbGCMhglMY8nU7JEkoHobsg9vqZmZA4cjiUkVVyXloK1UazS",
+	"LO9Om1Ua6LqZXpeK0UyPzTdDoGwPGWy2CEv9D5ByKtck579VPEOWY5tNzcwuy98huNWbFmNSyD44yGTk",
+	"E/2M522mB+jbM1BsUioyPhLY6NyGs+3XYLJSd7sTl8fm/adIkH5rgrJhMvt1ZmpqIyTaXNdh2QHTN/x2",
+	"JIP8RKvfxRpC4YJGmelqBe0p63h1yyHgM70aJ17fQx9QTrrH1tfYkibDoXbN93x/GDJseWUaQd6EQGtl",
+	"pbEz26kJjebcxEBrx1IdMfb5E21fVx2K78d4Y/HdZmMvtQHeOqmS8yoJ3ohG4+WCSIEhnRvyoWP5V8bX",
+	"kwO2xQEUCtmKHNlf94IAeuPNKHTTyaramBkzgec3kYjV3YrXPoUUJa1iKS+ZNS8aWL8X5M4HwuxOYZF2",
+	"QT+2F/XkLsCkYxpfSRViMhzNQ0BDYCOZJjxcuN2XU0drHer42qOJsqSns9Lw7TeGBBTcFMucHsZtiqaq",
+	"Y/rQzsLuTCttqMpmMslbWSmWgf+rdR6A87miClA+SckZ1JKXVBkNyZKMb7bGQa4+t5c4ub+7SzB4R+7/",
+	"dJfgZU6ePEuIprmBgpwuE7DN5nwqX48n7c8Zxi7xAqMYqtLtlB8IshbsTuNuyrXbKgRlaCdj7jFd1sX9",
+	"WiCjT+/GNIxzP+JTiMar2ZBBrVyaQRKNlTPd8iRNKl1BXmsfydYcS8+IT0rd0HJ6lCdTo+TUGJ6ycPkI",
+	"4JCcuUzUDDbT9VNT4/xWWW0knVe+HSRoxSN2brKazgAGVjGnhi4U8HPpgGcVip9VDG6NlZB8rsK43Oyj",
+	"UTTe2484uJ083Sd3oewxTJoLgvVqHwX0Tz0ne2r/TYguFRe73P64yenv3Yy/KeHSLOnrEYjG+O/8wT4e",
+	"+Nj7JxN1uBvFqA7m7nUy+Ws1rmusrSqXNC25FTXa5ctAymzo9PJgienPoLegaNMJkQJuyHWT0TgD4Nd5",
+	"TgJb8VUg9oxG86Wpycqt5cpuSfDa0gwUZcVoumUZKVBro4I8vSMFF+1EKsRkHUrGgqbMl+vOhTXoMduO",
+	"gZcPtFQwc7IqDR/eUaiZRuR/881kVSc322WnAHwCl8vPHNIWnT/zKKjyXrTi773vN1SbuiRTZNh6Ysuo",
+	"MofgLrjklZk7H7d395NbJ8sQlv+PAjCpSmbVSeGiYFBaxzLwvHJBKCl4quQej3lIUhA07+3NVq4clg0U",
+	"h/jX/znlwj12XpqZZRMK637HO2urvuhZHs56PLP4/Gy4+gmoy4G0LHPKBVHVSFZix4KZ1hkOeedsnDMN",
+	"fI5cl+BFWK1yEMUlFZncZ5CFw4zBbBz4A2dH3GiBb3rzwJTimbfiwQ6pI47nftKeMWMN0AE7KtPlRe8J",
+	"1PRBVirMlKeiSXzgZisrgx0VHJIaxktr/DkrrfGjX2BoDZ81HUGe3ZCGAOrEwqFf4wLmrPMMNF0T2nmM",
+	"g42xKw4cLBQ/1ZumCTqjZiRVBW7CZxM1LWPmfit8MudiBxUs4Ab5M3o9yJ6ZsJzDTPnlZNb0C7DfG/pf",
+	"8zyP4OevplF6wtgAXr1yml+zMZEuwRNgAto+wW6rEN8uR9MqPXgHq0uxLmQlAP5O5zx1Nbwy2wQ4s7tQ",
+	"l09984rOwdr1Wdi4ShddreWgpRPNXSLylopsZe9my+ZWWXf/v5dqh8vxDZMmVppTlTF188olHUSuFN/C",
+	"hUJLhmEmmb2n9Z7Bhay3UplGbrRAOVOqMpJS8ciQlf0tTyurOGchP2l8xsr8sp4Wi1yvNKZxluqRAicq",
+	"DiTj6zVTTBgiRTtpo+4t0U2vvHjixQlZDueEWdqbkrSCLnEBFmCvVlwjUHXiiSEkkF/TPD+tqrR+yfNn",
+	"hrWTesfLEnOQhJS/I0BhJqesjH5MnODbbQXxqxml1fdTu+7WH94TdAL3PlilWx5MU/sRNIOyMsTHkQYX",
+	"UWTjmNEcD9doJd56/ZvrzDJVfArrcPkX9Re25hvbn5+4dt1q+uhSThhGNbE5d1sE20fAhdR7ceTb3Uhj",
+	"nxvGq6Z5wOp/J1GKUcVIzneI9xIUYqnvZhdXE9ns+mRFses5Z9cX/CJZYK3YTJYPnsFqLHZlwklJ3bPs",
+	"GKU0IjmwRJthj5tKrQxcuFEndKcUv/rmV4ipR97z7iXsY4mF2q584YSoY99Wup8MO37wsQ6nzDzSJK1X",
+	"QbYyxwZ+m+fkHwvDxT8W4AH4x6KshGCGWCN3v2JKHf6xACMHApNr+MdsXQS7H6G8O76NBS3/jmfzz3Uu",
+	"qfn6KZJU3WtroqdXBUBFHP/HCk3FMd2+R2wzuo/tqY7utdW/BhA4d0TQNVrUDDvzva98TCuDfhqaS7GB",
+	"dFFsx5cQIzHz7ob8BSKBGNzBliT2uLkAG837onMpVThwHq97wdN21BEs51b0M4AmMy/HbE0Lnh8i0L2G",
+	"CVNQY4vbNGM+7B0y73FF9/GvdABFIxXk6MExBaYBUBvsCj4QX0lODQvG+t/Lsl24YblPCucQ0POB13K5",
+	"Z2pyopwzTSqRtePj8fD1c0lBb2kZVha83hw9lH9hBqH0k/lhMf0PGVJ5i8GSmq07LNva7B79DtbZYocW",
+	"5XS+vyGRmlJ7VNim+JqfGyER6aZ4XadWneCmaINAnAag7y0TlwrZzhHFEK9eNFHpZJGDQgjIFehHDed0",
+	"1sVpQ40OcgaDwAsSIDoSolNFXbI0hWkuXeg3TIGfzuS0VBowwt4xJrBEDS4m0DTSomljZC+5R7rpcnVS",
+	"hn9sErKsxMjdFJuX/DHyucNJZdKwPjuJHcAuKllsL5m27gpxfd46EmGrGNOTnqeA+lgnWNVJhZn9APw1",
+	"gY3RWacX9APbwFAZ5eqwXCsGceTNxv+4ySvDhP9NVAZ/nHDTZZyZG5gqepH2lXqFiBxG8yt182nDcwH2",
+	"0loqNvs1B1R5etmsNmGWtzw7cikO+f57TErzjpegxu0DiMeJFh9z08NkiVtkNAhTA+8VL9CgmP7EPczk",
+	"vOqbqCp652TAcvlMRta6noSF2hcbjqLcpnQ3tQ24WfcZcaQ7ITaAHWueOo0lT+sjYoeI95qAxOiHro4m",
+	"yVxm35uNxfXGbOfsoE5rNzEHa6aV2liZUjCyojsuNsRFqEIFTJiBVkcjnyXR6YD34dTTRglOpzOTtVHU",
+	"2spkT7He5yy0cZx9z7N68rOGO/IZzuiVJRNcbF441YkCcBTmCYPyABuPrc79qVCCaqq9P/2mP3k648O/",
+	"CrYfMZgCPdarvoXchE/q9vwLbaRge1zV0KHPqK4Uyxz4Vg9NiOe5BxtE+HyXTb9SvOhHYC3LVYZlBAG5",
+	"Jo87IgvBW4Z13JOlhooNliD5jfaKnHwYyRJvk0z3+3714yEq6QMIxnrj7r85i2JHLMuG7pKGSVuHPCl3",
+	"9PbmO+T4aKGjt7XQwbKIU9E9RlJy70PO8jlppv6ybiVlumQr/+t9EndjO2E4jnSCADAX6u8WVx7vLYFg",
+	"dXzYDsdVnmSFf68NL2KyD0cc16WSK+ZAV6Hz2aDsc2XW1Uj2pGI042KjyZoDcLvLThvagADrO6MP4IY/",
+	"sKVUS0N3LLoVHvpMoucYDW761pd2csJNfDvH8U5D71udhbTsNR2iAr3v2xnANpcBtu9Rbr3+wQG0QeKb",
+	"s2xtedJQSiw4/J6adHtT02809cN7SPsfy5wK6qMac1icVjoY195iUDDnTJthsvMZPi7HGt672oZAaXXS",
+	"Lhmk4QWT7R94xkQalkzsI6Q4znQsibA8a9o1RAk613CgXl9rNW6KGHOKxSTP1M1rWd3ne/IFfBL3iKUu",
+	"KH7srQ/QUNSys1iWtGQqTCZpLtOd61lRcK0ZAJ3DC4TmVjIe5nUlVTKU+d8NzvkOGVBgSfYUc1JOBLau",
+	"N6TeTzwGv5bWDiSeYyZ4OmdUiZs2X8ZnbNlXPVtLdaL1mboQ2dED3sqcQRLJp0bWTjUvyNkP+OSgChv/",
+	"G9MFgqSO38MyO8gwSSGVwjAR5sM1z9moZ6NgGadL/O8pVq0H6ryW1JOHlv0DZ3n2VslVzorZeBqGhiou",
+	"fF0y0Bdo4diVAhsbszrUPExXkFbVDHDif7x78wtxfyVc1OW/QDsALfrfQCO+rRXxF+T/b3fCoTD8VjF1",
+	"ICVVaO91LKn+m5NoKX6Vid+A8LbWpNS6HkBbTBapflgki39pKUAX25oin8zkhLH0zQ+eDqf5DVDl1a17",
+	"Ez7jB67mmwmhttW/MKrIWjH2eyeC3Ol8Qo/DUo9kjAW7rwa7RTNDNmizS0UUHSm73vNumi2wcA5xPbt8",
+	"cAhykR2mSyzaXzQhIK0acAObHS0YQXOAM2rqymaeVGViS8tbeAAzul4GHThK/j7Wi8zlzQfdG7SOQDec",
+	"uJFSM8iTCQmHXGodRmR5pSquGYbz9lIVxEp+nfgUe/vBUJlLDq7t8+lt7Vq+FQfJGwjYbbEGutWg0BVL",
+	"c01SRQ1zDQyr0mFPUmKYHlYUR4MA3N18O1V1WjKWh7ImW11k8IkgVl+4h6tzqXn0yLqcHh7HXBpIr8ms",
+	"mUWzjFSl/em+449Jzq1Wd+CZ4wCiLc7XBYZ77e1YYQBebSKqqxCtCrch0thvsfFJFj+8/55pc1Je8CWI",
+	"M9JEDRsRyQIot80lJ2JeL/pDuTknzsGXPtgtZCcWP9RncJqWekw2ovQ75vytbchhFHGkjOZ1ZawqtG7h",
+	"/k9XjbXY68ndnC4AHnFjvXaFw2v+wFw3YCgHArxGqorp4p2pCszoetOjFQaz4CMGCEwjRQF+e2ZQ42m0",
+	"+BdalkywubgoL8GItGTBDdljNUfTOAecLPVFWfeOKxXLuLMZ+4ZXnp8cGKdmht8uq+Z4+Xa8k5cy6eMA",
+	"75WJwSnkiOiK3g+/KP/6v4fLA1N/0CFZn0tMZl0fnh07eV9kFD2O8u5cZBH9H3IqBMtmkIH3VM+ApoYX",
+	"ws1AL9NU1PcJCrXFrbE/Y4tAP7jBXIoZWR2I/XfxXFR5PuEIany77Y2tPzRxzN3axYHHqO71XpNcRGvQ",
+	"7KaWXbNa7mXwBT8WZ7iJGqdLz7PHPiI4lMFGTE/Iz6+CV23LM9Mrk2N5iThkLMeGv5Y8u/hGX93dJZPO",
+	"1XHPDH45y76TaVW4z/j38pGdC/Ur9/k0g6a8ZK/sk9GhORPrjW76UcQ7cI/CSsQ3CYAGo2l0x5lDHh4G",
+	"Ldppx6D3GjnvoE9OdBswpbw431NNiCd6n/7D6kq+BOTilc+fkgX0HbkMtnVcGZSrf7KDRJqFsMSTDMK/",
+	"ukLqgWv53PI9jf1Qp284/9yxCr56sBD//YTl2sNyRapn3LQ4yitrCga7EgL6/IhXuo1PLx18OzqOWvW/",
+	"hCqG+L16K/cACr1lBTyF7uSmDAwdaDOW/QNMHl54A4g1a0Dh8i3OxLNyw4GtExitVzQ+Y8imBWxQntbp",
+	"TfNG/dnn1gRVt0M+eyPfgZANjban5Qw9cE/LYIJ5Df0xc13v6xjyOBD67DF94vhwRMQwDMZC0YnqORz0",
+	"JwHqvIOihRIjWRkENtGE6h3LCF3JyvWSqrT93aG+DCvp3NU6BxXdvxKPiw4Xr50h+vaFN3K5j3yhn23R",
+	"vN2dvLv4pPv1Q+nZzzxDEm9jlzQE1qKLNoMlfZADJyr9oSdOELdkkaf+cWn+ynn3zmlIMrvZgqL75Wzc",
+	"b+ybsz1SfnmsLcJgyt5wx3okdET/mXuVyrwqRHBXZvDNrhcV8y6uhkDCYILRbDZ6dJXgJtrt4j62PgR4",
+	"2bfOH2GUZruFS1a8BmnmUu703BoF1oFDq7u2g/s0NghRFzGAFwWXEUF73t18VlP6lZJ7oZdcLClXI/XL",
+	"DTzQci5hY8+4oZ8EAjk1yBtnaRhOL2NrWuVm2cRBozry1epiPJTABFzAqwOpCXdwHhslER17pLz4SP3x",
+	"bDFZMpaDHTV03jOWW8U29YDqW1ZHR4c72wJg9MTrWvTT7IFrcOzUlHp+24hkgW1JT2wz0e1mA9vdHrHb",
+	"xqDVtMB/ZZ/OB5TV0GpriweVu0NOaKhtnFFbynII6MR1QZjlsZjJht1yr0Dk6nNzzHztQMZ3IPK3u4Rl",
+	"tvtMdEu04k/w51ZlR/f8Zn+IOZQ8pfnS9YGc8T3tN8eX+s77lcKtIMYsAClYgpj5YA87URDoulPwnIdM",
+	"8S4AhcuuzDkjUvQAESeJe2xPu5in8TADE98d2UqrNXtrH9rtTmCPx0/mfRtdsycFHiQPx7pmMnpOFTeH",
+	"kUJVSI0KKpkzm8GNu52Mcn7yAHnck401FDfWyJzVNfwYU9Qz1h/Y7ILvQYa7O61QvW/I5Rz1soFoGW50",
+	"ZBsqA8ns2IrKSOyz8ILcOXBDId0fZ7YmHDvOgu7YEpvrzFNFqOo5js6UjZdQDuwYUUXAp5ibxyaukTwC",
+	"VmW/HxbuXGfnj5Hnz5ifdnrArMHWOoqD1jx5bsOXme0IZmSDnAtA7cNNw35MEHyVCjDmkjqM+OzurpPQ",
+	"+ITc3z7FvoyITe1aw+lUSgRnbEULsXpyMmIYU3CGfZFueqQQHXXA12FmN8TcVNRhWHA6xver3E/WMox0",
+	"iDz29dlJ3/0L27+iu1MaYmXLOZhpKVXZkgeM3g/cbInDf3zeQNQ6wDaYiDg8h8nIT2SASDaRuSgMt5OL",
+	"9OsoUWTEqYPPMqeatEbQdN7lI4WtkAkVPAlfON7Kl8Kr1Z0F/B/LnpOt3NdJVlyTHSvrDsXTpxQKqXmU",
+	"mZqs2kgRfgubcwvdBr+w/euYZlpnRRTnHYlvlNt660lI7n1W8nJ0soz68tBZtQZojMrBYY0cURRwxEj1",
+	"9gh6M2T4WsJVjNBuhwc0Y65V9X1F2jkSdoYVjuzu3xoZcAUe+Pej5tA2xZHiG/HWV0LOSjH13SnxWnK5",
+	"plY0Km4MEyTDMHmvcd718yLdFDPxWKBIgGnjnKOu9pOJzH5Xm5GweQVUswHgq5CA5oovQDGn4iwjmcSk",
+	"u6OFw01yHjSR8T1ggvryrI07lgB7+drybrFwnVlolxzsTHOhHMtKFMESMShEhFMy7ke9hSpEIQ1ZsdOL",
+	"ajtf1kqTxIVEJEXeeF6blRIJ64BWIidVhWTDBJPrg7AdAWrkY04E/sCOJPCAeexdHwhMo111KSTbkjrh",
+	"wKpka6qgSAEpQF+o0N8HTH2f6nal/6iXr8XDSsk5AZFNdNiVP7Dl5rwgbZinfUBl0czS/o4YP8q4x/4i",
+	"aF9thcAjMwag1ZC8Ytbr8fpm0bu9H441uWla09ZWXd1LFRmUZBIElKE79oIItqGGPzCwAg8IV1Jg4DgG",
+	"LcWuJip+4KzJzCd+uO9oDRGZ4tiWTydlOsIAp8LSzUqhe2eoMl5zbTWHvPvs6HSw7DkbfFbvoVYS7lw0",
+	"oZQWDAUsFwhQoR+RvVSZviEv89wZHgU9kBWrdaUAarrkOcuWoOscL5DzEneLvclW3CDuksiAvoqqo/n3",
+	"wulTJ9RJSZ6lzpc8NZViy0g7wbgy+uP9tvLMhaLaH15ifchG5hlDRFcFQepKBbN0Qt1h3zwwMTs53xhZ",
+	"LLeMmmCvlZQKgo2dlSzIiuVyDwj7bAwNID9WfEx1u78CIE7pbuluauUdAGKHgXN6eAMDHw61lFuOVx/N",
+	"aMM8QK0a2uC6UsxrHC/I3XMi2ANTpGh8kueswO67swibtlzC6qBwthBgCNsOPu+ru2K7M88JJTnPMpYR",
+	"rqQgpXTeq1TSXPsDFpmvH0SY7h7ukR0o7LQfxcwCj0ULKKtW1wWo62hIxCIUPP4mtF2qEj6k0YNChBRv",
+	"lj8wnbToGA/MXsCIldYUjj4JHkyt0YaT2PxpJUeQt2LwJN7gHs/Fk7CvnQQQeJp7TzpRc9SF7NcWwPrr",
+	"mb1dGXZiOOIknLk2yZ5eBz8Dey2mqh0IYX5ko0MM7312ypxmuiw3s91CEH/DBhTc+G6mUpC15LkvEMdC",
+	"wgQweqjyWKyCbGWlCDWE0XRLGl/3oKB4BIUPMN3s+/stT7egkbDcTAneJ10ommA9vJBmOT5vTrXxy+1M",
+	"rw09sIxkgG1y1hL6bOPXk+B2hFgnWBY7C02CZqEvBoWQgpe5kIikywUgS+CxRojvp9MIBCMXR+0OgMjM",
+	"9ExfdWb6Zhrb1fGp+/jQvh7rSf4pgpGRE0/g4r2YyYw/NDVP3T5Wci88K5Y5TetmRwC5oR+hG0XJvW6M",
+	"VPyTN1K39IElZHUgmODQR8DwJUhjqYITYXwXFO51x3o67I41rFC6+owTJ+w6mr7Zi5P6mbqlzHTRtTNE",
+	"R9gFMhod2rgjAMs8bce208bhoAE0tpuU11IInoZMo+Ot+lNZHpZyHZafDu7IUlzjsrVGugb9rOt9x8Uj",
+	"3bXW9PVdfLxpGDCmeXX55FaE0s6rQnT4K/HishLcPCeadYoT8bCUM3O79PjVGeQ4q/NeiyLfosU7zN3a",
+	"Au7TMRfvpHkMcN6hEUIuPnw48fOGJPPbnIqTXOQrl/UxFV1pxee8Y2Wuo3DNp3uTvGfC41MACG8DoRIA",
+	"M6ZEs1SKzCfWko20lCR67f0VFOe5rN2YGrtKb2dgcJSuU9TUDkKrm0/ekxP+rJ8dmhA15P7ujrwmTobV",
+	"zY7mZuH5s3LLxNyKRWcRrQ+OieN8h7HP+f5OF82x23Car/PaAWV7SGNB5Yh48vheneC69Jt1Ek4pBCni",
+	"ncIdRNQwMIypdFjcjbWR8qP0CRyKY5+vcip2EEK+LXFefSukeXxgBjLsfadAq281vcnJgZnJ5BSHAOtT",
+	"idzaQyLTQ+HMjIvNKtQ9JXG2xpyJApu5eSu5OIW0WkAj3YxRD8I1iOv5Mtkp6FaXjwhDn5KL6NIj/+sk",
+	"9M5JF5qZ/PuZ8WY24zkFEGnWPhewTvmgDvHxiCH6LKJLShA6tUlnGJ12Sg2WlQm54alreItpze1mY20U",
+	"0EqFkTZ9mg/XpGBUhN/2udRTkZVYLJ9WK6m7gJUxI0v8hNvwArnlNaZP7cFXVYGUkiquS4hhr1Y5KBUl",
+	"FZncA9T8ihkoV1lB2kHJI9BL61aEMGVc9vQ5SeNNPvdc61XLk5NTwkk8sZkQvFN2GVuF0jdOmkE66RI0",
+	"rtEe1cf6AtAdE6AMbBQVhmHHcYi7huwpqpcO/3YY9ID0A4dKR7AI3UVdPJJvkIHnS89j+KcByfpLledN",
+	"arVTd6zQAc2oLmeihawww9oLm+H5iip3hc9GVSwcQfPKThBGYXka4QzAXDEvcOzDxlfagVw4N5+nCWuP",
+	"3QfD8wHu51Kc0QVzpL1SrZIEKIAWDNrbNs31sWM1utHtDYVZPJB3yQpmP5wFHQq62myYNmNbN0kg/n13",
+	"EccXpM7vHtVebFSr2ngQvOSYTGofsmPvyLthjgNpcC/8jamMp2a2fF86NSNOBvmk70+ufGJSGXDpmFCT",
+	"I4QMZpMeLP+mVLj0UfKvKtvUCc/aUBEWxmf3k52ReuhrCSEHwLT6jePTwVzE9Zql5mjD2hgDj9mvn1fe",
+	"LmNxe6IwY7p5iu1mtw42xn2oX2scQqTIpolnQHKyZAFv1v/l2Q31dgr3mXEirW/Pt5wKEbrsYAVK7i9S",
+	"gNfqWBQ5VEHVbjJ/Gpbn9ilO6HixcZbgOaEO5MSs50tnCLplRO+VntWVqbNXcIAXuuxH+jjn7IHlXTgZ",
+	"4+FkwDu7p0qgJyWlFbBP2Iaqu8L5gTzovZORmATYdd3swinZI4ifkb2lnfDBD2tWlniI0PGm0+EcT3cM",
+	"J2V3/sp0WrFLHeG8cpNR9O8flCyIAM3hnK4STcXIiKGUScGanlNcE9dx+0IFJjM6vUm108HUyYIxowl7",
+	"YOqA/eUC9tbRuhoculVf02rbCClnUWUo2JlxfvfwpjPju5Tm7KTcsi0N5SFC9RUvqhyY55Em8FiTZVgi",
+	"CAj4XpaIXQ4/oscqzdmIhmNop01+uzsU2NLLzZEmZs5QFqhPH03bjOgrMdA4YA9P873HmoVjFQnvDM9z",
+	"YiRJZcFeuBTPO5+BKbGBaSS/MmNcf6HhJj80Gn+vVTPfbM1zSDPlAhlWyLqaUEjjIJ/bHXy2ljCThe8h",
+	"BwnkQXE+erKY3AmVes35nhBL3Cya727N16qc8B/+z+C5b6XMZ0enY4QxSuJVdQh9/Zs1oXmORSjQOW81",
+	"ox9tupV6zKOTKf7AxFKu19H+ilZvmXMgaS6DyO6N4U5VJk2Zwra1DTpcyVh+BOUul+NuhyHqlLfdTnhj",
+	"xkQ9yq0/NenC0rjjbQ6mu8DeFwbW0qMCT4QJEm6k6uM44yTV513jzJ9V2AJl8q5gMJdWMmA187Bw1yqY",
+	"Y0nBI7mGj78Kds7DuOJYTvxWQqwHUjh4J4VjdWg69YC249ph1m2KjnU+eja5rqPsVI/0pydh1IAebPLk",
+	"Rj1rD/PsbmycyDQivWX5+lidSSd5pHWteAhm95cetOy0+vlTG12BwFOJRyw1e0noSj6w2VpoE+N6Op1f",
+	"2lD/7NhJbripMrYsRtFPXMJoL5OIaEanehN+3VWKHj8NEt2F4tQzgtRppRQT6aGfFBgBUHUsQO3rpeqo",
+	"XqtsabwsB5vPdiaBRrR8xO7tBx9nRR6xTeOoDYV/xe6NW0wPfoGp/BpyQe25bxQttG8bZvUI31jRLwiq",
+	"XX73CrqejlGmgNKKH+Z2vFmp29Zmn1rH16GdiRvGlV/d1HwSfce4N/GOsULmuyC2tKXXyqqBRT7e74n/",
+	"DuVGUlm9u6SKaymw1AqkkyvucIXtkXrZeI39FbFbhsmzsGT38XOVkgGcS3u8pLO1/oODerU9HV/veNlG",
+	"KVapWR3GLmyPM1BXvyaEcbOFBu6Hbo89rslOWNaCYtm4Iz65rqq9r65Mr/6Q4AbC7TPzBsmy5SiA6n8K",
+	"w6FFlqhr3FG3IiuqwuWiqa8Lbl3RdcIqz6GDUYbYiOnWtSRSvBiVyL1iSRQa/XrJxNW8AiwjOGXWimcb",
+	"VsOFhg3NOH3pyTeTrZRPUJjCGlxZ6e0SAqdhF0uqKo3x/kpvWdY0VK+9pYEOwBGKlT3UR/o0xcpUSoRX",
+	"C/TCNbFPsIxAx29rwRMM59SFZDIDz+uEI63xlLntjskpRJaYn1MI8AInpaHL8qzge237RwgWRtP4dAdr",
+	"tITxaJ2iiEjJCHHBBZbvjTaiDXQTH2lt68EzIOuFIsyA2bJiBgjG0VFRrUXgpfNQNZKFpQx/eDHBTX1O",
+	"aHj03h/dyh/xVOI+lGfn5EMF8Fj8sqaDr73BKt20u+m4Furtrkk5hF3SIt2YuK/PhDrNv9J6O6lZOdb7",
+	"0ZIZp7lAakyTE2lpBBnw7jLIgJcp1JoNBXhks79D8XTqVscmZne58M/8gYGvwHehW24S54pdbsAV1aLr",
+	"fhozPjWlcdzdRbT3/kyAOS1pNNGYe3rJM/vatRrxd9bswBzG1xyfQuyOqqdiGqpd1TqkBiF8zZZRZcLd",
+	"K4/fG2Pdy++P9Qu9Qm5xp1PCca7EZbRalM2DOepw12n8uadlyEjXRh9NdxqkcQZRlUXGPo5UAcmYZGH7",
+	"ejdPCVc2sT0ZZ+YGvix6T+wr9YacVkhSf21Q68Mq0UeaYLe4qVvj0skxuLjYfZtNUvX2+WrMuY2Yq6Ey",
+	"P5k+ALA7ASeS4r9VzBimwYOE8BjWPPF2kDPxT8qhByd1kKIhNhxRn+v93Ph8VG8FJti+Vdd6Tut5ayJe",
+	"ZKhB9gW2T2yP31t50hxzDISLp6T52A/vHZDYnHNdm/EA44z0hWRBNzRYfQzYmytGCpoxAg8RLcNVBK63",
+	"UN37me7tBSkhR8dfTmPQZonrmRfM10CkdT1ubc76UoyAbqWZiyDnOuOP1kuPRNCCuFW8OFLtDUiovCCr",
+	"yt7kEzVn05PpPWMGModbp6O3VJWtbAt4KAZzbuhEyW7eI5rWDCdK5ige9A1U4WZSfuGNmrZLyn9Mo5Vt",
+	"mGBKVmFkOQQ59F6PeFiIMY3tbhIx4rXvyoduOczOJKtDq0n1C3JHckYfoMDf1+z1QCKehFBSQBUclLgK",
+	"DP9XYhfeg3UQBbCHG7OqjGEK4p6WEctKMYJJ6FNG35qapTbUsIGXFkjGiQcH4RRa34aWS0usbMxHWbrq",
+	"KW0YLfphTIc6cpyF7m6+nYLlO7Njk1SnrOvJs8hi0qYvjTMHlmlOtYaQYaDQFtYXgGSgO0YoyawRSqoS",
+	"HHKw8x6zhCsXQ2zv8n4rc0YKnu9O1E3cN0wRUk0D57BjuKUbjHy8EvXrkbbfrbZRPfX5gSnFM9eAE6XV",
+	"gBJcGoGTZfFgiFEfFmmLdWTwSbbYe4WrnekHX6/DV+BffKJOqzeLpcD1BLM8nWIW06yzzimnardERWUl",
+	"ea6XzlHsgFmlS3iaDnL7sUNU1KpOOKsRxfAP+GlBtf50CBH6MLPT0SW6WLhPaU0f7ogDexHa5A+Qujxs",
+	"qWgV5D1V2VhShIMzhmwriNRD2lUbDplgmUxkhs/LZsKAGeMSYONdXB+wBVEQch3NtkCeNVMPYLK7A4s5",
+	"xQH04H7RWm3S3sfR3X9N80BrVF8DNbN5VuXdbsPCk4rNGiuSyzx+7pC8RwsWhJS/sxG4mIHOs6fc0XCG",
+	"4W6942UZVHpCDOIQZ93H1/UCfqP8hM2qRo8JnG+zHR2zm5nxa/Uym5E0+FlxlD5DJzOX0D6OAKhTmmNy",
+	"F1zmcSLGjeowWKxSYv9dPBdVnnfc6nd3E96UTm+zuMZEXsANu61KDkm0peQiHqs3pXnQt3YgWcW8QIyX",
+	"vCDSQi68hh8miTCt1AOL6m/0Gp+E4jqpluFS00EljX3WlSiDMRR0zjBteOEk0rFlfO+fi2fIyeb2sjKz",
+	"BPYcDi9zKpbzygRKJVfBHjQ1ikM3z6XOcKE8nCYUxOA9XklLsxHf8OkSq2QhyeBh9pxtaiWyNUwpwT17",
+	"Qe5JJXKmtUtg9HRlxTcm/JM11QYr0EOXXDBn+qXGjiZUgThBbeK8Mj2ACp2pRYxDtrVEbgwsZUCk+fq8",
+	"1rpqVk8GwqvHJT269WLL02aLpPzBBkVncx3MCE83PW4dXClPd8y0W7vVZVNhjK0pjNhLeKMjfQKBjII2",
+	"rna4ZOzcOr8O6CQiv3VKbVrlYlHYidnNh3rHZ3tQP2xlzk7oA3pKKcjdkZqrazUKPSFzMuhvv0hYstf8",
+	"c+JsccH65jU6oqePFu22W/ceHq90lusMBv8LNqtNZWHlvmvnYzkdIKVqL6Ucgu77CM7QTx7d0me8V08o",
+	"2SAcS59M2vzgsLHmJW1+gsj+Wga0Qzx27UsnYc0JqWvgkhp2l4qM2F2yu+hcrRr+E72jO7vT9nbNuN4i",
+	"wPqOsVKDUYQPUrvz4FKnO6ZvyIdWUQbUXiTElUKQtIA+5IUH7bbkB4DeCTGsKJmiBgClX98Qh2mKw/z6",
+	"w2vy7dNnf0rQoUHJf7x78wuBq4gptwjNhGEiZRhqhnp1cHOQNWd5dvMPUd96zxc/w14uWrfm4t5DodCS",
+	"L54vvrq5u/kK3Gau1OWWlvz24f62idKUEtlPwrq5FD9mi+eATPqy6DZ0eyWzgwe4dOBbtCxznsJrt//S",
+	"eG8jz066Y2DwhqE7HG1UxeA/dCmFy9V8cnd34clx1qES7/YG/ramVT4qner13dbQtVCSWhRUHZpeDRDM",
+	"IpYdXN63FAyPs5YA8NsjBCWHQfw5eWzs8Cm9Q7WQvUJE5WucUwd4+/Oekp3ao7sMTwp7ziaI5oAsnDZm",
+	"2nkH995p5IlXvFlGHpN9OwTsZIvvuoER4aSuNdHMJFDZulJyL9z/QyCMZeAy7x/yrcfwDp/025yKK55y",
+	"GxH7M59yCzZ+hB89OMHepxvgvXH2KYNJo0kJaBwsA4lL69lAHAuIcwCioO99gAaGc6FJQUpaMnVDwPq3",
+	"59ux6Lj2HJ6zbMPUzfDcNZRe6/GjB1+We+i/5OlH2ZfNVwZSg4JksacHfREhzRRzXRWtekA3ijHymKyp",
+	"SbDtbYIaRUKgRArLjKlm7vfENVl6jIlhe3oAQjJba6g7WgIa4JrUGUUNBdR9DMYO34PnX0e499Tqzyzf",
+	"OwBew1NG76lEwxfFaQ36V/+65uYSZGCt79Zx2Ssasprap5VxZo4wKsL6sO84u5bSZIf+Qodlp65xi0Y4",
+	"sqz/fhnVCUqfpe8Jz0VLOjtZzZnrOg33K2Zm7mlJIKv3hrwkOdfQ97fu0oNYsHapBdeMQDMAkiqp9WMo",
+	"ak5NV0azj7UBEzz07+HvzpS8xpnjBF/o1HFylv3AczZ26mv429kn/tIFqATcui53qKDmhvzobl5QktGS",
+	"chVpq8r4dCgrYtlHg6aVPdNcat09SjAiHxvnbggfJ1QuvEdX4jVOsx7/Cx1oPf9xlauuiFcsZ1Rf4nzf",
+	"y4weHjlTHrRpMI72VFmV2PIw3KMsIxpypsCgrlt2AyJQ+zBbjoXgQf5YINsAyOJ1ztJP8UUOEidn2Xcy",
+	"raAae+z+3FNN1rJCgKozz/AH7qwelx7JrfqrrXVkeQ+0ZCukrUQgjztc+frd3xKCa7+RakPwYAjV4AN5",
+	"/NN37uW/vP/5pxvy0pBCakOekJ9fAWk8u7sD33iPox1ECiKzsQAV/MS1+at/6HOosW6yGB3WrwuSN8GD",
+	"eRnD1W8K2bHSEKvdYqVTiEteZplf8ek8MqekZR4cxBzn9Wh54jBCE8Op9xfj1JokwqJ211DM2TeoYHs/",
+	"nvMx1qh7gnDjrFRAfM+I2fOUYeNn95/u1TCP2emNVOyYzxAemEtQv/Oyu5k1eay4oCpQCPb/2vPzvdih",
+	"LzYH53O65Q/shnxwvWeafu1cE4RQyxWj2SFpWtFZ26XGCRo5zD/cT59uVzTdVeWNO4WgFH1F091/lvPk",
+	"52mn2m9n/DsvrQoAfnIo0MV+iPoiu40J0n4/KWb1ux0HmMZMptpHfW4Ke8nlOTTm/AQwKNj8Xi+e/z28",
+	"guYRT0M/frf49M+p49ix4/fZK4+R111Bd+t4BlYP+DWeN9h16LWqG5Ag3NXzxW8VU3Wg9Lmr+FkkodML",
+	"i+xPyR/BkXJeIG5+PVC7Vjo5mlZlx+yBp8qCuZ4eogm8gLMFYN3ZyPf4li2dVRytdO/P/NqnnEKJVWgO",
+	"j+MSJ1O6FUxju+fqCuNP4Z9X9sa/hRyQIaMiSV5GfcnlJnEFrhoBIbGz+HlMd0QBuqJb/Re2f+VinJ/z",
+	"xmrmHF5XsKGYU8JRRbzAuf0kN07WoIpRKpbx1Kcrtdon1qCf2KeocelzUVZGTykoMMP0hbZj+ibVD6NS",
+	"FL0aP0GgfYJfrPVy68ZqNn/y5gJzh7rNBsulRdM1OV+GW+xpUqxbuvrFdOMJ8fi+QvLLufbW5CZbrWBU",
+	"VFxob0FH+LLKwO0f9p9Po7v+Z2ZqEXZF2X9MoFzI/44hM0HWFSb3nrytyeTD9otmHsAt6tS3f0izZWr8",
+	"PF4DwiTzatr1fQ5uwizG6fA9ZJT4NMOVNNs6B0GqrKmV3EvsKHMuG+2lwx3sZLB/nrP1WhVkHjVKlT29",
+	"Rf86nqVlzaAZ6XQ8SIC6PjUni7IKkqRSLDVnajqzgK1gQi6j88VbG3UU/afRmXtwEe0Jm+FOc/7c/ddV",
+	"xd5WhgB0QGP0GZm3rMEb8qHzh6qBCnWr8FrZi0bxarY3oJVJEamUeaZw3X3GdIiccnHtGw2mEdgwaOR4",
+	"WPuRywQ0a9BMOzhLjW6OZZjn7XIadyzzIU6e+ipILjYJ2VKo51oxJghItT3XLCEb/sA0nr6vlPz3uExT",
+	"X+056tp4TdFQP+raCHoBLmj5h8bxsFrBcZ7EeBD+yg542Bj/Mi5PDPyyI4uvmw6GJv06ZtI36zY8S/DD",
+	"trTsfliNEsNSQ8UGP/u3CmGDAQkW6q+DEO/DFbx3/bN1BYlbro1CDbSAoMwja8swkWK4tAe2AezgjHJ1",
+	"WK4VY4hf7n/c5JVhwv8mKoM/xqz3F0kK8I3VqB/QORDzd0bWWUg94uP69tu5Lq73W6lZ06uwrAyhe3oY",
+	"mdk5K7PO7EM03iEHkYKKgwd0rXEPRukQ6kQD34fggROIlcP5Gwjjr+9G5jzLcXhNN5gVUWNuMBBfLYsU",
+	"SuYvapI6WfrIJ657CHuuiGB7po0v+dVXc5ddMdXlF7aH0T+zu6yZM4DbTVV2cR3tHX1ghEK0zo6f4ATa",
+	"nx25n/KD2bcmVS6gkNs/7D9HnQf1gV6RY45tbwLf3iXfizGNyyrCeos8b2+zvrJWZL/7mFH2Cy3Ymcw0",
+	"B5bLXxXBMqETA+5f1LSaoqsLUA8gBlMnBATo2KBtJnAxc7ybITvcgOsKbjUE43NmlmuGibEjQw96Ftve",
+	"1qR6Xf9Bm1TH5H7T4PZKor/upPx/jvT30g4MAxDqjXGOyoML1SLpTNwKbrTTKOz2D/fTXD/n3zyJ/n+u",
+	"zvpmaQ604/d0OTlomju8QbcixbSd+/PcSGHH6EOHwcOu0Slj5iR/63Fd/jgtN1jqo06F7/CRz0GeTZuq",
+	"CPrEdV0p++8RWv3senaAg/C/0mWAm/h5b4LW6Y0UonG9vYrDFuuSiURZAI1/poS9fWFS0iMJ3P5h//2E",
+	"5dU5wwr/fupeIR9YfaSdDX4abKjNAfmvWe8lyNfBXMJWtMe+IWBZQ8l208/KOE/SgeyZvSLhvrQC9ubK",
+	"YtRu09FoC4j2K/KHHdq1AP/MOveXYRH81jCXzKWM4wwjH6ayyd88fK5U8qarXsRlAsu63l2C+3LFTAeY",
+	"4PYP+0+EoHrz4PKL4wTVBgrulSzaCbQXE1hYIwymoCdHXxyey01DmjV+ZUOZmI7JxdkSK6R3PTBxXph7",
+	"RLy9Y+bNA7uWIWiH/oKyzbVzDMo2POYLy7aXWavM3Fc6GvAplJUhK5ruGsqBoC3dOWqbFGZ7cVyU7cU1",
+	"/X7QqGe4k76aT8m9vmRc1edx74Tca7JixjDlQzc+2nRVCbYX9jeRfbr9Y8cOR6XYd0qWX2b3X9Z9/NrS",
+	"/XLH8crSq8PQd1DqZM03Pmf/wjLOYa+OyzgfMfSh1CasNxINDE0CGGJHzNduULbrMy2ppUM76P/9d/r4",
+	"97vH3y6fP/7n//7vM+Xt/mridi9+lfvPLWq/EHH+1V7FjhrDE7mymRb1giT2UXu59jAgU7LXF6rc/uF+",
+	"OhqCeYvPDDMfgiF71/f7SMR3OgDKC7pht/8q2ebsKh1I+HYfcImAjRurSY25guAo6w0/Tz8ac4687Ywf",
+	"Zlo8gv/fv3Xtm/+O48d+caUIGJX64RMCjZWtmoRlTWD+MQHtz24I6vh7xY2xipFg+4QISXKqNl4DoESn",
+	"ilkNCxKpHEIAFQcsjlxVpgXcxASMuWK5FBuNsHGQoSVFiuo+5haCpaVBWbOj2nf3rMSYEAFYdmux0gPh",
+	"ayIAT0Sy6fAPAEWPyopfGc3epTS/am4cTFBD4YZPXjVIuRdW4B5p8j9r1K3/1QLO1jfkz9+/Jzc3N7hJ",
+	"tzl/AJ8YJdooh7yEUI2PNROGMEAIQ587Iumhfn1ztk905JpuTubyFzWM/YUMo89KD+9Znrcg0z1f+qRI",
+	"AXACBkBA0EzKmelhJD/SZIvtXCs1yW8IgX5ehPUYTfjxr0QWfvjPTBNxRdEXvxh6OVBVmRBdSilAArPN",
+	"xmVfVQJqygyQpW4hBNn/BpgfLpjSZCvzbIpA9r5/yagdjR1OrrjZOMEoDBr88TJyuMGrA4dcs3GplLlO",
+	"mno9wMVuBDIsIlYggysD0F0QUVGSXMqdqw2E3InrBK2gv0ZzWJdnxlYXj8+sp9XdaEZAYKwAxUcA8/1i",
+	"UasaMM2Z/NBokzS9bhzKrqUYwwvnhBVyT6RoVReEA1w49k0Uf97+4R4/6nb5XmQjvDoZ47oUl/kYl9u4",
+	"wfDXDFvhnEdZ5BVNd2/E5xFoLJsA/LzUdoO8AUfqY3cbuRAS7DqKnKSpv5hJcLcgCm//sP98unKeVusI",
+	"w3Ztiq6Baxi1gBf2uhn/0sLTDt0GJft8ukwcNfbuvoskgh1cpj8MCd59aHcmFXE9qOpEQ7leN3mG0JoQ",
+	"tgrI+oa8dK28UIwmDlJaaeMfi0s97FN23ZDl80mlES36bd1+4+qJstBatdcTdaLTTK8WEUf40pWHn03G",
+	"vnUgjG2rHSgH1YL6sktIIR9qq62VMAvoRgJZq1IPjJRUGd0EbB2aBMAtO+IGZYJr4rsnZeD3qeOuwKEw",
+	"3WyaV0yn1Wcm+jE0LbuQ6whb3xn0S6E9u4+bgfTsINT3Uu30xaoDPMBwJh0QLCWuX2jbDEoaZGejOKJ+",
+	"N5WcQKb7Gp4LPIUIUTyX9BoHxr+BzHW8/HlkLnRVC/acBVHV66NGtMQ+tB1rQor84MSFlT0QBj7emPa+",
+	"U7h28yTUof2k5l1Nm7L75P4u+frun6Fs2f9DrofvFH9g/SZmj8FrV18NriUqUZXvapbgSRt//D7y1gdQ",
+	"j2Gruhfal2UpdN6e63+YwVXNh8/r8NY0lnSdm32byYkmk26+/xqKz+XV+TdQHuTaQ7REU4IATahY+G4T",
+	"4OgoXrS0lbXMc4jEN8SdU5VhY6exwPFP+MQVd9PNMLKZPq1m4KR11d2PMXCuWz2bdN20SSeYrmkVOMVp",
+	"rpNO2TVAQpsDDgM3MIbu231ANO/esg63ehyj9Gf3wHXUKjf6F4KEdrOPUj4AKCftmmHoa9VqkwXL9qWR",
+	"l2x+tFfS+DiuNlJmPTyg1hFCvchjgCwYPUVgtSsmWMP4X+gUYe64hjhcIF9kruLkAsGVtusVsfix6hH7",
+	"piFGt2YPTNG8Xc0ECbY0NVI1fcswtr6XVZ6RLX2wY/NutAWTfmN59spJp++tCPrsh/3AxDG2/YvckzVV",
+	"4CcG1yXGsrZyT+w7HkbkAoffnsmnNHPMKKdWOqhCgqqDiCWWEgDMw2rj0P6mYLnpymLEiB8/1v+osg27",
+	"KkA/Dv6F+Bgn/xtTGU9HW809+D9fIG9K1ZD6PhfmcUvgIuFACkuNCY7mlG9a5jtTGularUAphw8AFsya",
+	"X73udJO9q67bt+r67YviFOcv07bKN7zZU0ByyaQ9U3+EiXNJDPtaFTR1J5SQUrHHqZQ7gJMqGcvtEI9d",
+	"/yp3GWDqbOfUIcI5fubw5yulO9ixvxBDw9zHL2Z7tpZ/Nt6fxA36K1fsgrivr9imchjxVLhulZYCXI6q",
+	"wj+VUoEqB61WADlsXVdIMdc+q6Di0PQsRKCCB9bNmdF7Wh457D0tf2ySqq906ntaftkeZZ3Zr+ktedm1",
+	"T61e1dhE3gvim97ao4EgUQdXay9JJqGt7v8TAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

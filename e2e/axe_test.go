@@ -63,6 +63,9 @@ func TestNothingStandsInAnybodysWay(t *testing.T) {
 	do(t, ctx, click(id("light")))
 	look("watch, light", WaitVisible(id("next-call")))
 	for path, sel := range map[string]CSS{"/": id("figures"), "/cards": id("card-Plum betty"), "/watch": id("next-call"), "/log": id("open-bake"), "/shelf/dishes": id("dish-Oval glass")} {
-		look(path+", phone", EmulateViewport(390, 844), Navigate(url+path), WaitVisible(sel))
+		look(path+", phone", EmulateViewport(390, 844, EmulateMobile), Navigate(url+path), WaitVisible(sel))
+		if wide, err := Run(ctx, Evaluate[int](`document.documentElement.scrollWidth`)); err != nil || wide > 390 {
+			t.Errorf("%s is %d px wide on a phone of 390: %v", path, wide, err)
+		}
 	}
 }

@@ -195,7 +195,7 @@ func must(t testing.TB, err error) {
 func do(t testing.TB, ctx context.Context, s ...step) {
 	t.Helper()
 	if err := Do(ctx, s...); err != nil {
-		shot(t, ctx, filepath.Join(os.TempDir(), "mabbin-failed-"+t.Name()+".png"))
+		shot(t, ctx, filepath.Join(os.TempDir(), "mabbin-failed-"+strings.ReplaceAll(t.Name(), "/", "-")+".png"))
 		t.Fatal(err)
 	}
 }
@@ -215,7 +215,7 @@ func reads(t testing.TB, ctx context.Context, sel CSS, words ...string) {
 		want, _ := json.Marshal(w)
 		wait := Poll[Void](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').includes(%s)`, sel, want), WithPollingTimeout(30*time.Second))
 		if err := Do(ctx, wait); err != nil {
-			shot(t, ctx, filepath.Join(os.TempDir(), "mabbin-failed-"+t.Name()+".png"))
+			shot(t, ctx, filepath.Join(os.TempDir(), "mabbin-failed-"+strings.ReplaceAll(t.Name(), "/", "-")+".png"))
 			t.Fatalf("%s reads %q, want %q in it (%v)", sel, text(t, ctx, sel), w, err)
 		}
 	}

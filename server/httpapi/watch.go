@@ -68,6 +68,15 @@ func (s Server) EndWatch(ctx context.Context, req api.EndWatchRequestObject) (ap
 	return api.EndWatch204Response{}, nil
 }
 
+// BackOnWatch takes that back.
+func (s Server) BackOnWatch(ctx context.Context, req api.BackOnWatchRequestObject) (api.BackOnWatchResponseObject, error) {
+	if err := s.Store.BackOnWatch(ctx, req.Kitchen, req.Dessert); err != nil {
+		return nil, err
+	}
+	w, err := s.looked(ctx, req.Kitchen, req.Dessert)
+	return api.BackOnWatch200JSONResponse(w), err
+}
+
 // AnswerCall notes what became of a call.
 func (s Server) AnswerCall(ctx context.Context, req api.AnswerCallRequestObject) (api.AnswerCallResponseObject, error) {
 	now := s.Now()

@@ -139,6 +139,9 @@ func TestABakeIsWatched(t *testing.T) {
 	if w := call(h, "GET", base, ""); !strings.Contains(w.Body.String(), `"desserts":[]`) {
 		t.Error(w.Body)
 	}
+	if w := call(h, "POST", base+"/"+wentIn, ""); w.Code != 200 || !strings.Contains(call(h, "GET", base, "").Body.String(), wentIn) {
+		t.Errorf("taken back: %d %s", w.Code, w.Body)
+	}
 	for path, code := range map[string]int{base + "/00000000-0000-4000-8000-0000000000ff": 404} {
 		if w := call(h, "DELETE", path, ""); w.Code != code {
 			t.Errorf("%s: %d %s", path, w.Code, w.Body)

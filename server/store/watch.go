@@ -251,6 +251,11 @@ func (s *Store) EndWatch(ctx context.Context, kitchen, of uuid.UUID, at time.Tim
 	return changedOne(s.pool.Exec(ctx, `update watch set ended_at = coalesce(ended_at, $3) where kitchen_id = $1 and id = $2`, kitchen, of, at))
 }
 
+// BackOnWatch puts a dessert back on the watch.
+func (s *Store) BackOnWatch(ctx context.Context, kitchen, of uuid.UUID) error {
+	return changedOne(s.pool.Exec(ctx, `update watch set ended_at = null where kitchen_id = $1 and id = $2`, kitchen, of))
+}
+
 // lockWatch holds a dessert of the watch, so that two tablets answer one after the other.
 func lockWatch(ctx context.Context, tx pgx.Tx, kitchen, of uuid.UUID) error {
 	var id uuid.UUID

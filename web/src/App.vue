@@ -3,6 +3,7 @@ import { useDark, useToggle } from '@vueuse/core'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import KeySheet from './parts/KeySheet.vue'
+import NumberPad from './parts/NumberPad.vue'
 import OutboxNotice from './parts/OutboxNotice.vue'
 import { bindKeys, everywhere, listen, sheetOpen } from './parts/useKeys'
 import { useKitchen } from './parts/useKitchen'
@@ -80,6 +81,7 @@ router.afterEach(() => setTimeout(keepFocus, 50))
     <p v-else class="trouble quiet">Fetching the larder…</p>
   </main>
   <KeySheet />
+  <NumberPad />
 </template>
 
 <style scoped>
@@ -153,11 +155,18 @@ main:focus {
     display: none;
   }
   nav {
-    margin-left: 4px;
+    gap: 0;
+    margin-left: 0;
     margin-right: auto;
   }
   nav a {
-    padding: 0 7px;
+    padding: 0 5px;
+  }
+  .in {
+    margin-left: 3px;
+  }
+  header .plain {
+    padding: 0 4px;
   }
 }
 </style>

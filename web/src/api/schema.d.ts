@@ -484,7 +484,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post?: never;
+        /** Take that back - it is on the watch again, as it was */
+        post: operations["backOnWatch"];
         /** Take a dessert off the watch */
         delete: operations["endWatch"];
         options?: never;
@@ -3773,6 +3774,30 @@ export interface operations {
         responses: {
             /** @description What is watched now */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watched"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    backOnWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                dessert: components["parameters"]["DessertID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The dessert */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

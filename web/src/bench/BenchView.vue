@@ -483,20 +483,27 @@ async function away(form: FileFormat) {
   display: none;
 }
 @media (max-width: 1100px) {
-  .bench,
+  .bench {
+    grid-template: auto auto auto auto / minmax(0, 1fr) minmax(0, 1fr);
+    height: auto;
+  }
+  .middle {
+    grid-row: 3;
+    grid-column: 1 / -1;
+  }
+  .stations,
+  .right {
+    grid-row: 4;
+  }
   .bench.weighing {
     display: flex;
     flex-direction: column;
-    height: auto;
   }
-  .right {
-    order: 2;
-  }
-  .middle {
-    order: 1;
-  }
-  .stations {
-    order: 3;
+}
+@media (max-width: 700px) {
+  .bench {
+    display: flex;
+    flex-direction: column;
   }
 }
 @media print {

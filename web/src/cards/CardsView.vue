@@ -276,14 +276,6 @@ ul {
   margin: 0;
   padding: 0;
 }
-.notice {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px 14px;
-  margin-bottom: 8px;
-  padding: 8px 14px;
-}
 .rest {
   display: flex;
   align-items: center;

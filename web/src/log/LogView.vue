@@ -206,14 +206,6 @@ ol {
   margin: 0 0 8px;
   padding: 0;
 }
-.notice {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px 14px;
-  margin-bottom: 8px;
-  padding: 8px 14px;
-}
 .empty {
   padding: 40px 12px;
   text-align: center;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref, useId, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, useId, watch } from 'vue'
 import { api, ask, type AmountKind } from '@/api/client'
+import { byThumb, pad, type PadField } from './numberPad'
 import { useKitchen } from './useKitchen'
 import { inUnits, typedIn } from './words'
 
@@ -91,6 +92,24 @@ function back() {
   wrong.value = ''
 }
 
+/** By thumb the pad stands in for the keyboard; what is typed on it replaces what is there. */
+const mine: PadField = {
+  label: props.label,
+  kind: props.kind,
+  get: () => typed.value ?? '',
+  put: (text) => (typed.value = text),
+  take: () => void take(),
+}
+function openPad() {
+  if (byThumb.value) pad.value = mine
+}
+function closePad() {
+  if (pad.value !== mine) return
+  pad.value = undefined
+  void take()
+}
+onBeforeUnmount(() => pad.value === mine && (pad.value = undefined))
+
 function stepBy(e: Event, up: number) {
   const from = props.modelValue ?? Number(/^[\d.]+/.exec(props.instead?.replace(',', '') ?? '')?.[0] ?? NaN)
   if (Number.isNaN(from) || typed.value !== undefined) return
@@ -111,6 +130,9 @@ function stepBy(e: Event, up: number) {
       :data-testid="testid"
       :class="{ bad: wrong || problem }"
       autocomplete="off"
+      :inputmode="byThumb ? 'none' : 'text'"
+      @focus="openPad"
+      @blur="closePad"
       @update:model-value="(v: string) => (typed = v)"
       @change="take"
       @keydown.esc.stop="back"

@@ -56,6 +56,11 @@ onBeforeUnmount(
       </span>
     </div>
     <p v-if="watching.problem" class="wrong" role="alert">{{ watching.problem.title }}</p>
+    <p v-if="watching.gone" class="notice panel" role="status" data-testid="off-watch">
+      {{ watching.gone.title }} is off the watch, without the log.
+      <button class="push" data-testid="back-on-watch" @click="watching.back()">Undo</button>
+      <button class="plain" @click="watching.gone = undefined">Fine</button>
+    </p>
     <p v-if="watching.all && !watching.desserts.length" class="empty" data-testid="nothing-in">
       Nothing is in the oven. On the <RouterLink to="/">Bench</RouterLink>, “In the oven” starts the clock:
       every tablet of the kitchen then shows what to do next, and calls it out.
@@ -70,6 +75,7 @@ onBeforeUnmount(
 <style scoped>
 .watch {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
 }
 .bar {

@@ -134,22 +134,24 @@ const became = (c: WatchCall) =>
         Off the watch, without the log
       </button>
     </span>
-    <BakedIt v-model="baked" :bake="bake" @logged="watching.end(dessert.id)" />
+    <BakedIt v-model="baked" :bake="bake" @logged="watching.end(dessert.id, true)" />
   </article>
 </template>
 
 <style scoped>
 .dessert {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   align-content: start;
   gap: 8px;
   padding: 12px 18px 14px;
 }
 header {
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: baseline;
-  gap: 16px;
+  gap: 0 16px;
 }
 h2 {
   font-size: 24px;

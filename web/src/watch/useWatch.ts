@@ -155,7 +155,22 @@ export const useWatch = defineStore('watch', () => {
     problem.value = got.problem
     took(got.data)
   }
-  async function end(of: string) {
+  /** What was taken off the watch last, without the log: to be taken back by a touch. */
+  const gone = ref<Watched>()
+  async function back() {
+    const w = gone.value
+    if (!w) return
+    const got = await ask(
+      api.POST('/api/v1/kitchens/{kitchen}/watch/{dessert}', {
+        params: { path: { ...path.value, dessert: w.id } },
+      }),
+    )
+    problem.value = got.problem
+    if (got.data) gone.value = undefined
+    took(got.data)
+  }
+  async function end(of: string, logged = false) {
+    gone.value = logged ? undefined : desserts.value.find((w) => w.id === of)
     const got = await ask(
       api
         .DELETE('/api/v1/kitchens/{kitchen}/watch/{dessert}', {
@@ -183,6 +198,8 @@ export const useWatch = defineStore('watch', () => {
     probe,
     simulate,
     end,
+    gone,
+    back,
     live: stream.status,
   }
 })
