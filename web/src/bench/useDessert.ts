@@ -1,4 +1,4 @@
-import { useLocalStorage } from '@vueuse/core'
+import { useLocalStorage, useSessionStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import {
@@ -41,6 +41,8 @@ interface Past {
 const copy = <T>(x: T): T => JSON.parse(JSON.stringify(x)) as T
 /** A drag is one step of undo: its changes follow each other within this time. */
 const oneStepMs = 900
+/** A draft is some 2 kB, and a tab may keep 5 MB. */
+const mostUndos = 100
 
 /** The dessert on the Bench. It asks the core for every number, the newest request last, one at a time. */
 export const useDessert = defineStore('dessert', () => {
@@ -53,8 +55,9 @@ export const useDessert = defineStore('dessert', () => {
   const problem = ref<Problem>()
   /** What steams off, by the bake of this dessert, g. */
   const steam = ref<number>()
-  const undos = ref<Past[]>([])
-  const redos = ref<Past[]>([])
+  // a reload takes no step back away
+  const undos = useSessionStorage<Past[]>('mabbin.undos', [])
+  const redos = useSessionStorage<Past[]>('mabbin.redos', [])
   let lastTag = ''
   let lastAt = 0
 
@@ -69,7 +72,7 @@ export const useDessert = defineStore('dessert', () => {
     const now = performance.now()
     if (!drag || says !== lastTag || now - lastAt > oneStepMs) {
       undos.value.push({ says, draft: copy(draft.value) })
-      if (undos.value.length > 200) undos.value.shift()
+      if (undos.value.length > mostUndos) undos.value.shift()
     }
     lastTag = says
     lastAt = now

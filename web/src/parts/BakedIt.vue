@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
 import { computed, reactive, ref, watch } from 'vue'
 import { api, ask, type Bake, type Band, type Bowl, type NewBake, type Outcome } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
@@ -22,6 +23,14 @@ const props = defineProps<{
 const emit = defineEmits<{ logged: []; corrected: [bake: Bake] }>()
 const kitchen = useKitchen()
 const outbox = useOutbox()
+/** What was touched so far is kept over a reload, for what it is about. */
+const begun = useSessionStorage<Record<string, { out: Outcome; told: NonNullable<Outcome['told']> }>>(
+  'mabbin.baked',
+  {},
+)
+const about = computed(
+  () => props.bake?.watch_id ?? props.correcting?.id ?? `${props.bake?.card_id}/${props.bake?.title}`,
+)
 const out = reactive<Outcome>({})
 const refused = ref('')
 const asked = [
@@ -70,7 +79,19 @@ watch(open, (now) => {
     Object.assign(out, was)
     Object.assign(told, t)
   }
+  const before = begun.value[about.value]
+  if (before) {
+    Object.assign(out, before.out)
+    Object.assign(told, before.told)
+  }
 })
+watch(
+  [out, told],
+  () => {
+    if (open.value) begun.value = { [about.value]: { out: { ...out }, told: { ...told } } }
+  },
+  { deep: true },
+)
 
 /** The note, and before it what went in of the liquids. */
 function noted() {
@@ -93,6 +114,7 @@ async function log() {
   })
   if (sent.kept === 'refused') refused.value = sent.problem.errors?.[0]?.detail ?? sent.problem.title
   else {
+    begun.value = {}
     open.value = false
     emit('logged')
   }
@@ -109,6 +131,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
     refused.value = got.problem.errors?.[0]?.detail ?? got.problem.title
     return
   }
+  begun.value = {}
   open.value = false
   emit('corrected', got.data)
 }

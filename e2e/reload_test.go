@@ -1,0 +1,45 @@
+package e2e
+
+import (
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+)
+
+// A reload in the middle, a closed tab and a lost line: what was entered is there again, and can still be undone.
+func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
+	url, _, away := kitchenWithSwitch(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), click(id("station-juice")), click(id("sweetness-sweet")), click(id("station-topping")), click(id("amount-light")))
+	reads(t, ctx, id("save-state"), "version 2, changed")
+	before := text(t, ctx, id("line-dry-caster_sugar"))
+	do(t, ctx, Navigate(url), WaitVisible(id("figures")))
+	reads(t, ctx, id("save-state"), "version 2, changed")
+	reads(t, ctx, id("line-dry-caster_sugar"), before)
+	do(t, ctx, click(id("undo")), click(id("undo")), click(id("redo")))
+	reads(t, ctx, id("line-dry-caster_sugar"), "g Caster sugar")
+
+	// The weigh-off and its checks, the questions after a bake.
+	do(t, ctx, click(id("weigh")), WaitVisible(id("weigh-next")), KeyEvent("  "), click(id("check-preheated")))
+	reads(t, ctx, id("weigh-next"), "3 of 7")
+	do(t, ctx, Navigate(url), WaitVisible(id("weigh-next")))
+	reads(t, ctx, id("weigh-next"), "3 of 7")
+	if on, err := Run(ctx, Evaluate[bool](`document.querySelector('[data-testid="check-preheated"]').checked`)); err != nil || !on {
+		t.Errorf("the check is lost: %v", err)
+	}
+	do(t, ctx, click(id("baked")), click(id("juice-saucy")), click(id("top-dark")), fill(id("note"), "Half told"), Navigate(url), WaitVisible(id("weigh-next")), click(id("baked")))
+	for _, sel := range []CSS{id("juice-saucy", `[aria-pressed="true"]`), id("top-dark", `[aria-pressed="true"]`)} {
+		do(t, ctx, WaitVisible(sel))
+	}
+
+	// The database goes away while it is sent: it waits here, over a reload, and goes when it is back.
+	away.Store(true)
+	do(t, ctx, click(id("log-it")))
+	reads(t, ctx, id("not-saved"), "Not saved yet")
+	do(t, ctx, Navigate(url))
+	reads(t, ctx, id("not-saved"), "Not saved yet")
+	away.Store(false)
+	do(t, ctx, WaitVisible(id("saved")))
+	do(t, ctx, Navigate(url+"/log"), WaitVisible(id("open-bake")))
+	reads(t, ctx, id("bake-Gooseberry crumble"), "≠ saucy", "top dark", "Half told")
+}
