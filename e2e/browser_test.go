@@ -143,10 +143,21 @@ func serve(t testing.TB, s *store.Store) string {
 	return serveAt(t, s, time.Now)
 }
 
+// serveBare serves the page with nothing in its database.
+func serveBare(t testing.TB) string {
+	t.Helper()
+	return serveStore(t, storetest.Open(t), time.Now)
+}
+
 func serveAt(t testing.TB, s *store.Store, now func() time.Time) string {
 	t.Helper()
 	_, err := demo.Load(t.Context(), s, time.Date(2026, 10, 12, 9, 0, 0, 0, time.UTC))
 	must(t, err)
+	return serveStore(t, s, now)
+}
+
+func serveStore(t testing.TB, s *store.Store, now func() time.Time) string {
+	t.Helper()
 	live := new(httpapi.Live)
 	h, err := httpapi.New(httpapi.Server{Store: s, Now: now, Live: live}, web.Dist(), slog.New(slog.DiscardHandler))
 	must(t, err)

@@ -43,3 +43,25 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	do(t, ctx, Navigate(url+"/log"), WaitVisible(id("open-bake")))
 	reads(t, ctx, id("bake-Gooseberry crumble"), "≠ saucy", "top dark", "Half told")
 }
+
+// The first day: nothing is there, and in a dish, a fruit and a style the whole answer is. What water buys is said, the kitchen gets a
+// name and keeps what was put together before it had one; or somebody looks around in a made-up one first.
+func TestTheFirstDay(t *testing.T) {
+	url := serveBare(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), WaitVisible(id("first-day")), click(id("fruit-plum")), click(id("style-crumble")))
+	reads(t, ctx, id("figures"), "Fruit", "spoonable")
+	do(t, ctx, click(id("station-dish")))
+	reads(t, ctx, id("unsure"), "g of fruit either way", "Filled with water once")
+	do(t, ctx, Navigate(url+"/cards"))
+	reads(t, ctx, CSS("main"), "There is no kitchen yet")
+	do(t, ctx, Navigate(url), click(id("new")), fill(id("first-name"), "Back room"), click(id("first-begin")), WaitNotPresent(id("first-day")))
+	do(t, ctx, Navigate(url+"/cards"))
+	reads(t, ctx, CSS("main"), "No cards yet")
+	do(t, ctx, Navigate(url), click(id("fruit-plum")), click(id("style-crumble")), click(id("save")))
+	reads(t, ctx, id("save-state"), "version 1")
+
+	other := tab(t, 1280, 800)
+	do(t, other, Navigate(serveBare(t)), click(id("look-around")), WaitVisible(id("dish-Small stoneware")))
+	reads(t, other, CSS("header .kitchen"), "Oxlip Yard")
+}

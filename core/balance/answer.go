@@ -75,6 +75,8 @@ type Fit struct {
 	KeepMM         float64 `json:"keep_headspace_mm"`
 	LimitedBy      string  `json:"limited_by"`   // fill, headspace or weighed
 	MostFruitG     float64 `json:"most_fruit_g"` // that keeps the headspace
+	// UnsureG is how far the fruit may be off, either way, because the dish was never filled with water; 0 where it was.
+	UnsureG float64 `json:"unsure_g"`
 }
 
 // Portions is how far the dessert goes.
@@ -111,6 +113,7 @@ func (p *plan) answer(s stand, limit string) *Answer {
 		RawFillPct: 100 * (fruitML + p.top.VolumeML + p.lateML + p.under.VolumeML) / g.VolumeML, HotHeadspaceMM: s.headspaceMM, KeepMM: p.style.keepMM, LimitedBy: limit,
 		MostFruitG: s.FruitG,
 	}
+	a.Fit.UnsureG = p.unsure(limit)
 	if limit != byHeadspace { // which has just been searched for
 		a.Fit.MostFruitG = max(0, p.mostFruit(p.style.keepMM, max(leastFruitG, s.FruitG, p.fruitByFill())))
 	}

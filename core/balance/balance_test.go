@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/filling"
 )
@@ -350,5 +351,35 @@ func BenchmarkSolve(b *testing.B) {
 		if _, err := Solve(r); err != nil {
 			b.Fatal(err)
 		}
+	}
+}
+
+// A dish that was never filled with water leaves the fruit unsure; water settles it, and where its volume does not decide nothing is unsure.
+func TestWhatWaterBuys(t *testing.T) {
+	r := Request{
+		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
+		Fruits: []FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: ToppingAsked{Key: "crumble_classic"},
+	}
+	unsure := func() (g, fruit float64) {
+		t.Helper()
+		a, err := Solve(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return a.Fit.UnsureG, a.FruitG
+	}
+	g, before := unsure()
+	if g < 40 || g > 200 {
+		t.Errorf("by its sizes it is %.0f g unsure", g)
+	}
+	r.Dish.MeasuredML = 2160
+	if g, after := unsure(); g != 0 || math.Abs(after-before) > 1 {
+		t.Errorf("filled with water %.0f g unsure; %.0f g became %.0f", g, before, after)
+	}
+	r.Dish.MeasuredML = 0
+	weighed := 900.0
+	r.WeighedFruitG = &weighed
+	if g, _ := unsure(); g != 0 {
+		t.Errorf("weighed, and %.0f g unsure", g)
 	}
 }

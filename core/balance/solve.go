@@ -184,6 +184,17 @@ func (p *plan) headspaceMM(s stand) float64 {
 	return 10 * (p.geo.VolumeML - hot) / p.geo.RimAreaCM2
 }
 
+// volumeUnsure is how far a volume by the sizes may be off: rounded corners, walls that lean, a floor that domes. Working figure.
+const volumeUnsure = 0.08
+
+// unsure is what that comes to in fruit, g; nothing where the dish was filled with water, or its volume does not decide.
+func (p *plan) unsure(limit string) float64 {
+	if p.req.Dish.MeasuredML > 0 || limit == byWeight || p.style.rule == byFloor {
+		return 0
+	}
+	return volumeUnsure * p.style.fill * p.geo.VolumeML * p.filling.HandPackedGPerML()
+}
+
 // tolerance is how far the fruit may be off, with sugar and thickener as weighed, before the set leaves its band or
 // the dish comes to its boil-over warning. In whole tens of grams; 0 where the answer already stands on the edge.
 func (p *plan) tolerance(s stand) float64 {

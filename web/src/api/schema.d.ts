@@ -856,6 +856,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Load the demo kitchen, to look around in; where it is here, it stays as it is */
+        post: operations["loadDemo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/restore": {
         parameters: {
             query?: never;
@@ -1676,6 +1693,11 @@ export interface components {
                  * @description The most fruit that keeps the headspace
                  */
                 most_fruit_g: number;
+                /**
+                 * Format: double
+                 * @description How far the fruit may be off, either way, because the dish was never filled with water; 0: it was
+                 */
+                unsure_g: number;
             };
             portions: {
                 /** Format: double */
@@ -4446,6 +4468,27 @@ export interface operations {
                 };
                 content: {
                     "application/zip": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    loadDemo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The demo kitchen */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kitchen"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -18,6 +18,7 @@ import BakeStrip from './BakeStrip.vue'
 import CuttingPlan from './CuttingPlan.vue'
 import DietChoice from './DietChoice.vue'
 import DishStation from './DishStation.vue'
+import FirstDay from './FirstDay.vue'
 import FinishStation from './FinishStation.vue'
 import FruitStation from './FruitStation.vue'
 import JuiceStation from './JuiceStation.vue'
@@ -234,7 +235,10 @@ async function away(form: FileFormat) {
 </script>
 
 <template>
-  <RoughStart v-if="!draft" />
+  <template v-if="!draft">
+    <FirstDay v-if="kitchen.ready && !kitchen.kitchen" class="first" />
+    <RoughStart />
+  </template>
   <div v-else :class="['bench', { weighing }]">
     <div class="bar no-print">
       <input
@@ -367,6 +371,9 @@ async function away(form: FileFormat) {
 </template>
 
 <style scoped>
+.first {
+  margin-bottom: 8px;
+}
 .bench {
   display: grid;
   grid-template: auto auto minmax(0, 1fr) / 372px minmax(0, 1fr) 318px;

@@ -4,6 +4,7 @@ import type { Dish, ShelfDish } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
 import DishForm from '@/parts/DishForm.vue'
+import { grams } from '@/parts/words'
 import OtherDish from './OtherDish.vue'
 import { useDessert } from './useDessert'
 
@@ -107,6 +108,11 @@ async function keep() {
       :fault-at="dessert.faultAt"
       @change="(d, says) => dessert.change(says, (x) => (x.request.dish = d))"
     />
+    <p v-if="dessert.answer && dessert.answer.fit.unsure_g >= 10" class="small" data-testid="unsure">
+      By its sizes the dish is known to 8 %: that is
+      <strong>{{ grams(dessert.answer.fit.unsure_g) }}</strong> of fruit either way. Filled with water once,
+      and the scale read, it is known{{ onShelf ? ' (Shelf, Dishes)' : '' }}.
+    </p>
     <form v-if="!onShelf && kitchen.kitchen" class="keep" @submit.prevent="keep">
       <el-input
         v-model="name"

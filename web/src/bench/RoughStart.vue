@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { BalanceRequest, Dish, ShelfDish } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { litres, lower, short, sizes } from '@/parts/words'
@@ -46,6 +46,13 @@ function openOwn() {
   dish.value = undefined
   own.value = { shape: 'rectangle', length_cm: 24, width_cm: 18, depth_cm: 5, material: 'stoneware' }
 }
+
+// with nothing on the shelf its sizes are what there is to begin with
+watch(
+  () => kitchen.ready && !kitchen.dishes.length,
+  (bare) => bare && !own.value && openOwn(),
+  { immediate: true },
+)
 
 function start() {
   if (from.value === 'dish' && chosen.value) begin(chosen.value)
@@ -100,7 +107,7 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
         {{ kitchen.trouble.title }}. A dish can still be given by its sizes.
       </p>
       <p v-else-if="kitchen.ready && !kitchen.dishes.length" class="quiet">
-        The shelf is empty: give a dish by its sizes.
+        The shelf is empty: give a dish by its sizes, inside, at the rim.
       </p>
       <ul class="list">
         <li v-for="d in kitchen.dishes" :key="d.id">

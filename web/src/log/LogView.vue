@@ -153,7 +153,7 @@ function again(b: Bake) {
     </p>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble.title }}. Trying again every few seconds.</p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: <code>make demo</code> loads one to look around in.
+      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
     </p>
     <p v-else-if="bakes && !bakes.length && seeks" class="empty" data-testid="none-found">
       No bake is like that. Fewer words find more.

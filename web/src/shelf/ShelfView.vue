@@ -41,7 +41,7 @@ const part = computed(() => (typeof route.params.part === 'string' && route.para
       {{ kitchen.trouble.title }}. Trying again every few seconds.
     </p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: <code>make demo</code> loads one to look around in.
+      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
     </p>
     <p v-else-if="!kitchen.ready && !kitchen.trouble" class="empty quiet">Fetching the kitchen…</p>
     <template v-else-if="kitchen.kitchen">

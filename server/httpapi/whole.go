@@ -8,6 +8,7 @@ import (
 
 	"mabbin/api"
 	"mabbin/core/fault"
+	"mabbin/server/demo"
 	"mabbin/server/formats"
 	"mabbin/server/store"
 )
@@ -19,6 +20,18 @@ func (s Server) AddKitchen(ctx context.Context, req api.AddKitchenRequestObject)
 		return nil, err
 	}
 	return api.AddKitchen201JSONResponse(kitchen(k)), nil
+}
+
+// LoadDemo loads the demo kitchen.
+func (s Server) LoadDemo(ctx context.Context, _ api.LoadDemoRequestObject) (api.LoadDemoResponseObject, error) {
+	if _, err := demo.Load(ctx, s.Store, s.Now()); err != nil {
+		return nil, err
+	}
+	k, err := s.Store.OneKitchen(ctx, demo.Kitchen.ID)
+	if err != nil {
+		return nil, err
+	}
+	return api.LoadDemo201JSONResponse(kitchen(k)), nil
 }
 
 // BackUp is a whole kitchen as one archive, written as it is read.
