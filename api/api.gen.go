@@ -538,6 +538,24 @@ func (e SimulateJSONBodySpeed) Valid() bool {
 	}
 }
 
+// Defines values for PrintTicketJSONBodyPaper.
+const (
+	A4     PrintTicketJSONBodyPaper = "a4"
+	Letter PrintTicketJSONBodyPaper = "letter"
+)
+
+// Valid indicates whether the value is a known member of the PrintTicketJSONBodyPaper enum.
+func (e PrintTicketJSONBodyPaper) Valid() bool {
+	switch e {
+	case A4:
+		return true
+	case Letter:
+		return true
+	default:
+		return false
+	}
+}
+
 // Afterwards defines model for Afterwards.
 type Afterwards = watch.Afterwards
 
@@ -1465,6 +1483,17 @@ type ChangeWatchJSONBody struct {
 	Stages []Stage `json:"stages"`
 }
 
+// PrintTicketJSONBody defines parameters for PrintTicket.
+type PrintTicketJSONBody struct {
+	Card WholeCard `json:"card"`
+
+	// Paper Left out: a4
+	Paper *PrintTicketJSONBodyPaper `json:"paper,omitempty"`
+}
+
+// PrintTicketJSONBodyPaper defines parameters for PrintTicket.
+type PrintTicketJSONBodyPaper string
+
 // ReadAmountJSONRequestBody defines body for ReadAmount for application/json ContentType.
 type ReadAmountJSONRequestBody = AmountRequest
 
@@ -1566,6 +1595,9 @@ type StartJSONRequestBody = StartRequest
 
 // SwapIngredientJSONRequestBody defines body for SwapIngredient for application/json ContentType.
 type SwapIngredientJSONRequestBody = SwapRequest
+
+// PrintTicketJSONRequestBody defines body for PrintTicket for application/json ContentType.
+type PrintTicketJSONRequestBody PrintTicketJSONBody
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
@@ -1749,6 +1781,9 @@ type ServerInterface interface {
 	// SwapIngredient A dessert with one ingredient of its topping swapped, by what the two do
 	// (POST /api/v1/swap)
 	SwapIngredient(c *gin.Context)
+	// PrintTicket A card's ticket with its method and its cutaway on one page, as PDF
+	// (POST /api/v1/ticket.pdf)
+	PrintTicket(c *gin.Context)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -3398,6 +3433,19 @@ func (siw *ServerInterfaceWrapper) SwapIngredient(c *gin.Context) {
 	siw.Handler.SwapIngredient(c)
 }
 
+// PrintTicket operation middleware
+func (siw *ServerInterfaceWrapper) PrintTicket(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PrintTicket(c)
+}
+
 // GinServerOptions provides options for the Gin server.
 type GinServerOptions struct {
 	BaseURL      string
@@ -3441,6 +3489,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/v1/recipe", wrapper.JudgeRecipe)
 	router.POST(options.BaseURL+"/api/v1/import", wrapper.ImportRecipe)
 	router.POST(options.BaseURL+"/api/v1/export", wrapper.ExportCard)
+	router.POST(options.BaseURL+"/api/v1/ticket.pdf", wrapper.PrintTicket)
 	router.GET(options.BaseURL+"/api/v1/kitchens", wrapper.ListKitchens)
 	router.POST(options.BaseURL+"/api/v1/kitchens", wrapper.AddKitchen)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes", wrapper.ListDishes)
@@ -5860,6 +5909,51 @@ func (response SwapIngredientdefaultApplicationProblemPlusJSONResponse) VisitSwa
 	return err
 }
 
+type PrintTicketRequestObject struct {
+	Body *PrintTicketJSONRequestBody
+}
+
+type PrintTicketResponseObject interface {
+	VisitPrintTicketResponse(w http.ResponseWriter) error
+}
+
+type PrintTicket200ApplicationpdfResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response PrintTicket200ApplicationpdfResponse) VisitPrintTicketResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/pdf")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type PrintTicketdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PrintTicketdefaultApplicationProblemPlusJSONResponse) VisitPrintTicketResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
 	// ReadAmount What a baker typed into one field, in the field's unit
@@ -6042,6 +6136,9 @@ type StrictServerInterface interface {
 	// SwapIngredient A dessert with one ingredient of its topping swapped, by what the two do
 	// (POST /api/v1/swap)
 	SwapIngredient(ctx context.Context, request SwapIngredientRequestObject) (SwapIngredientResponseObject, error)
+	// PrintTicket A card's ticket with its method and its cutaway on one page, as PDF
+	// (POST /api/v1/ticket.pdf)
+	PrintTicket(ctx context.Context, request PrintTicketRequestObject) (PrintTicketResponseObject, error)
 }
 
 type StrictHandlerFunc func(ctx *gin.Context, request any) (any, error)
@@ -8268,6 +8365,48 @@ func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
 	}
 }
 
+// PrintTicket operation middleware
+func (sh *strictHandler) PrintTicket(ctx *gin.Context) {
+	var request PrintTicketRequestObject
+
+	var body PrintTicketJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PrintTicket(ctx, request.(PrintTicketRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PrintTicket")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PrintTicketResponseObject); ok {
+		if err := validResponse.VisitPrintTicketResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Base64 encoded, compressed with deflate, json marshaled OpenAPI spec.
 // Stored as a slice of fixed-width chunks rather than one concatenated
 // const string: with thousands of chunks the chained `+` fold is several
@@ -8579,8 +8718,9 @@ var swaggerSpec = []string{
 	"C/O4JXCRcCCFpYZZR3PK94HzzT6NdN1roJTDBwALZs2vXsO/0XZg120Fdv2OUHGK85fpBOZ7CO0oILlk",
 	"0p6pP8LEuSQOW4UVNHUnlJBSsceplBuAkyoZy+0Qj11LMHcZYOps59Qhwjl85vDnK6U72LG/EEPD3Mcv",
 	"Znu2ln9W3p/EDforF+yCuK+v2KpyGPFUuAaglgJcjqrCP5VSgSoH3WsAOWxZV0gx15GsoGLftIFEoIIt",
-	"6+bM6B0tjxz2jpY/NEnVVzr1HS2/bNu3zuzX9Ja87NqnVq9qbCLvBfF9hO3RQJCog6u1kyST0Kn4/wsA",
-	"AP//",
+	"6+bM6B0tjxz2jpY/NEnVVzr1HS2/bNu3zuzX9Ja87NqnVq9qbCLvBfF9hO3RQJCog6u1kySTnSPE5uw3",
+	"ZbY81g+OC/MBHnwgiEjXbvyoKV/3JYfQeInG8BCYFH3aON5m8EsOVSDjERtYy+X9Fm7Dz8+udo6Zi2Dh",
+	"gK8NmvXXdnTBzFoi3iAGYQzksErsLFhCE0mqybs330MD7P8vAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -59,16 +59,8 @@ func (t *table) add(part, what, a, b string) {
 
 func (t *table) dish(a, b balance.Request) {
 	t.add("Dish", "style", a.Style, b.Style)
-	t.add("Dish", "dish", size(a.Dish), size(b.Dish))
+	t.add("Dish", "dish", a.Dish.Words(), b.Dish.Words())
 	t.add("Dish", "material", material(a.Dish), material(b.Dish))
-}
-
-func size(d dish.Dish) string {
-	across := fmt.Sprintf("%g cm %s", d.LengthCM, d.Shape)
-	if d.WidthCM > 0 {
-		across = fmt.Sprintf("%g × %g cm %s", d.LengthCM, d.WidthCM, d.Shape)
-	}
-	return fmt.Sprintf("%s, %g cm deep", across, d.DepthCM)
 }
 
 func material(d dish.Dish) string {

@@ -2,6 +2,7 @@
 package dish
 
 import (
+	"fmt"
 	"math"
 
 	"mabbin/core/fault"
@@ -165,4 +166,13 @@ func (g Geometry) below(h float64) float64 {
 	b := -3*g.FloorAreaCM2 + 4*g.middleCM2 - g.RimAreaCM2
 	c := 2*g.FloorAreaCM2 - 4*g.middleCM2 + 2*g.RimAreaCM2
 	return g.DepthCM * t * (a + t*(b/2+t*c/3))
+}
+
+// Words tells a dish by its sizes, in cm.
+func (d Dish) Words() string {
+	across := fmt.Sprintf("%g cm %s", d.LengthCM, d.Shape)
+	if d.WidthCM > 0 {
+		across = fmt.Sprintf("%g × %g cm %s", d.LengthCM, d.WidthCM, d.Shape)
+	}
+	return fmt.Sprintf("%s, %g cm deep", across, d.DepthCM)
 }

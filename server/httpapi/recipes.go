@@ -1,9 +1,12 @@
 package httpapi
 
 import (
+	"bytes"
 	"context"
 
 	"mabbin/api"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/core/recipe"
@@ -59,4 +62,21 @@ func (s Server) ExportCard(_ context.Context, req api.ExportCardRequestObject) (
 		return nil, err
 	}
 	return api.ExportCard200JSONResponse{Filename: f.Name, MediaType: f.MediaType, Content: f.Content}, nil
+}
+
+// PrintTicket is a card's ticket on one page.
+func (s Server) PrintTicket(_ context.Context, req api.PrintTicketRequestObject) (api.PrintTicketResponseObject, error) {
+	a, err := balance.Solve(req.Body.Card.Request)
+	if err != nil {
+		return nil, fault.Under("/card/request", err)
+	}
+	paper := formats.A4
+	if p := req.Body.Paper; p != nil {
+		paper = formats.Paper(*p)
+	}
+	raw, err := formats.WritePDF(req.Body.Card, a, paper)
+	if err != nil {
+		return nil, err
+	}
+	return api.PrintTicket200ApplicationpdfResponse{Body: bytes.NewReader(raw), ContentLength: int64(len(raw))}, nil
 }

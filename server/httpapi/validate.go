@@ -113,10 +113,8 @@ var bodies = map[string]func(found fault.Faults, body []byte) error{
 	"JudgeRecipe": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(recipe.Request), recipe.Check)
 	},
-	"ExportCard": func(found fault.Faults, body []byte) error {
-		type asked struct{ Card formats.Card }
-		return api.Beside(found, body, new(asked), func(a asked) error { return fault.Under("/card/request", balance.Check(a.Card.Request)) })
-	},
+	"ExportCard":  cardIn,
+	"PrintTicket": cardIn,
 	"ChangeDish": func(found fault.Faults, body []byte) error {
 		return api.Beside(found, body, new(api.DishChange), func(d api.DishChange) error {
 			var f fault.Faults
@@ -134,6 +132,11 @@ var bodies = map[string]func(found fault.Faults, body []byte) error{
 			return f.Err()
 		})
 	},
+}
+
+func cardIn(found fault.Faults, body []byte) error {
+	type asked struct{ Card formats.Card }
+	return api.Beside(found, body, new(asked), func(a asked) error { return fault.Under("/card/request", balance.Check(a.Card.Request)) })
 }
 
 func dessertIn(found fault.Faults, body []byte) error {

@@ -276,6 +276,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/ticket.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A card's ticket with its method and its cutaway on one page, as PDF */
+        post: operations["printTicket"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens": {
         parameters: {
             query?: never;
@@ -3399,6 +3416,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExportedFile"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    printTicket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    card: components["schemas"]["WholeCard"];
+                    /**
+                     * @description Left out: a4
+                     * @enum {string}
+                     */
+                    paper?: "a4" | "letter";
+                };
+            };
+        };
+        responses: {
+            /** @description The page */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             default: components["responses"]["Problem"];

@@ -7,7 +7,7 @@ import BakedIt from '@/parts/BakedIt.vue'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import RemarkList from '@/parts/RemarkList.vue'
 import { sorted } from '@/parts/remarks'
-import { forms, takeAway } from '@/parts/takeAway'
+import { forms, takeAway, ticketPDF } from '@/parts/takeAway'
 import { bindKeys } from '@/parts/useKeys'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
@@ -221,15 +221,16 @@ async function intoOven() {
   void router.push('/watch')
 }
 
-async function away(form: FileFormat) {
+async function away(form: FileFormat | 'pdf') {
   const d = dessert.draft
   if (!d) return
-  const problem = await takeAway(form, {
+  const card = {
     name: d.name.trim() || 'A card without a name',
     request: dessert.asked ?? d.request,
     oven_c: d.setting.oven_c,
     minutes: d.setting.minutes,
-  })
+  }
+  const problem = form === 'pdf' ? await ticketPDF(card) : await takeAway(form, card)
   refused.value = problem ? inWords(problem) : ''
 }
 </script>
@@ -353,6 +354,14 @@ async function away(form: FileFormat) {
       <TicketPanel :answer="answer" :name="draft.name" :weighing="weighing" @diet="diet = true" />
       <div v-if="!weighing" class="away no-print" role="group" aria-label="Take the card away">
         <button class="plain" @click="print">Print</button>
+        <button
+          class="plain"
+          title="the ticket, the method and the cutaway on one page"
+          data-testid="away-pdf"
+          @click="away('pdf')"
+        >
+          PDF
+        </button>
         <button
           v-for="[form, says, about] in forms"
           :key="form"

@@ -1,4 +1,5 @@
 import { api, ask, type FileFormat, type Problem, type WholeCard } from '@/api/client'
+import { units } from './words'
 
 /** The forms in which a card can be given away. All but plain text keep every field of the card. */
 export const forms: [FileFormat, string, string][] = [
@@ -12,13 +13,28 @@ export const forms: [FileFormat, string, string][] = [
 export async function takeAway(format: FileFormat, card: WholeCard): Promise<Problem | undefined> {
   const got = await ask(api.POST('/api/v1/export', { body: { format, card } }))
   if (!got.data) return got.problem
-  const url = URL.createObjectURL(
-    new Blob([got.data.content], { type: `${got.data.media_type};charset=utf-8` }),
-  )
+  hand(new Blob([got.data.content], { type: `${got.data.media_type};charset=utf-8` }), got.data.filename)
+  return undefined
+}
+
+/** Hands a file to the browser. */
+function hand(file: Blob, name: string) {
+  const url = URL.createObjectURL(file)
   const a = document.createElement('a')
   a.href = url
-  a.download = got.data.filename
+  a.download = name
   a.click()
   setTimeout(() => URL.revokeObjectURL(url), 1000)
-  return undefined
+}
+
+/** The ticket with its method and its cutaway, on one page. */
+export async function ticketPDF(card: WholeCard): Promise<Problem | undefined> {
+  const got = await ask(
+    api.POST('/api/v1/ticket.pdf', {
+      body: { card, paper: units.lengths === 'in' ? 'letter' : 'a4' },
+      parseAs: 'blob',
+    }),
+  )
+  if (got.data) hand(got.data as unknown as Blob, `${card.name}.pdf`)
+  return got.problem
 }
