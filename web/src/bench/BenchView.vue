@@ -521,6 +521,15 @@ async function away(form: FileFormat | 'pdf') {
     display: flex;
     flex-direction: column;
   }
+  .bench > .middle {
+    order: 1;
+  }
+  .bench > .stations {
+    order: 2;
+  }
+  .bench > .right {
+    order: 3;
+  }
 }
 @media print {
   .bench {

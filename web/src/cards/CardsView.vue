@@ -4,6 +4,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, inWords, type Card, type CardListed, type Version } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
+import SeekSelect from '@/parts/SeekSelect.vue'
 import { useFetched } from '@/parts/useFetched'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
@@ -23,18 +24,19 @@ const seeks = reactive<{
   style?: string
   fruit?: string
   shape?: 'rectangle' | 'square' | 'round' | 'oval'
-  diet?: (typeof diets)[number][0]
+  diet?: 'vegan' | 'dairy_free' | 'egg_free' | 'gluten_free' | 'nut_free'
   most?: number
   archived: boolean
 }>({ words: '', archived: false })
-const diets = [
+const diets: [NonNullable<typeof seeks.diet>, string][] = [
   ['vegan', 'vegan'],
   ['dairy_free', 'no dairy'],
   ['egg_free', 'no egg'],
   ['gluten_free', 'no gluten'],
   ['nut_free', 'no nuts'],
-] as const
-const shapes = ['rectangle', 'square', 'round', 'oval'] as const
+]
+const shapes = (['rectangle', 'square', 'round', 'oval'] as const).map((x) => [x, x] as const)
+const few = [6, 8, 10, 12].map((n) => [n, `to ${n} things`] as const)
 const sought = refDebounced(
   computed(() => ({
     words: seeks.words.trim() || undefined,
@@ -120,81 +122,24 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         clearable
         data-testid="find-card"
       />
-      <el-select
+      <SeekSelect
         v-model="seeks.style"
         class="pick"
-        clearable
-        placeholder="Style"
-        aria-label="Style"
-        data-testid="seek-style"
-      >
-        <el-option
-          v-for="s in kitchen.larder?.styles"
-          :key="s.key"
-          :value="s.key"
-          :label="s.key"
-          :data-testid="`seek-style-${s.key}`"
-        />
-      </el-select>
-      <el-select
+        label="Style"
+        :options="(kitchen.larder?.styles ?? []).map((x) => [x.key, x.key] as const)"
+        testid="seek-style"
+      />
+      <SeekSelect
         v-model="seeks.fruit"
         class="pick wide"
-        clearable
+        label="Fruit"
+        :options="kitchen.fruits.map((f) => [f.key, short(f.name)] as const)"
+        testid="seek-fruit"
         filterable
-        placeholder="Fruit"
-        aria-label="Fruit"
-        data-testid="seek-fruit"
-      >
-        <el-option
-          v-for="f in kitchen.fruits"
-          :key="f.key"
-          :value="f.key"
-          :label="short(f.name)"
-          :data-testid="`seek-fruit-${f.key}`"
-        />
-      </el-select>
-      <el-select
-        v-model="seeks.shape"
-        class="pick"
-        clearable
-        placeholder="Dish"
-        aria-label="Shape of the dish"
-        data-testid="seek-shape"
-      >
-        <el-option v-for="s in shapes" :key="s" :value="s" :label="s" :data-testid="`seek-shape-${s}`" />
-      </el-select>
-      <el-select
-        v-model="seeks.diet"
-        class="pick"
-        clearable
-        placeholder="Diet"
-        aria-label="Diet"
-        data-testid="seek-diet"
-      >
-        <el-option
-          v-for="[key, says] in diets"
-          :key="key"
-          :value="key"
-          :label="says"
-          :data-testid="`seek-diet-${key}`"
-        />
-      </el-select>
-      <el-select
-        v-model="seeks.most"
-        class="pick"
-        clearable
-        placeholder="Few things"
-        aria-label="Most ingredients"
-        data-testid="seek-most"
-      >
-        <el-option
-          v-for="n in [6, 8, 10, 12]"
-          :key="n"
-          :value="n"
-          :label="`to ${n} things`"
-          :data-testid="`seek-most-${n}`"
-        />
-      </el-select>
+      />
+      <SeekSelect v-model="seeks.shape" class="pick" label="Dish" :options="shapes" testid="seek-shape" />
+      <SeekSelect v-model="seeks.diet" class="pick" label="Diet" :options="diets" testid="seek-diet" />
+      <SeekSelect v-model="seeks.most" class="pick" label="Few things" :options="few" testid="seek-most" />
       <label class="tick"
         ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> put away</label
       >

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { api, ask, type Bake } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
 import BakedIt from '@/parts/BakedIt.vue'
+import SeekSelect from '@/parts/SeekSelect.vue'
 import { useFetched } from '@/parts/useFetched'
 import { useKitchen } from '@/parts/useKitchen'
 import { bandWords, date } from '@/parts/words'
@@ -18,6 +19,7 @@ const more = ref(false)
 const words = ref('')
 const juice = ref<Bake['predicted']['band']>()
 const oven = ref<string>()
+const bands = Object.entries(bandWords) as [Bake['predicted']['band'], string][]
 const sought = refDebounced(
   computed(() => ({ words: words.value.trim() || undefined, juice: juice.value, oven: oven.value })),
   200,
@@ -100,32 +102,14 @@ function again(b: Bake) {
         aria-label="Words of the name or the note"
         data-testid="log-words"
       />
-      <el-select
-        v-model="juice"
-        class="pick"
-        clearable
-        placeholder="Came out…"
-        aria-label="Came out"
-        data-testid="log-juice"
-      >
-        <el-option
-          v-for="(says, b) in bandWords"
-          :key="b"
-          :value="b"
-          :label="says"
-          :data-testid="`log-juice-${b}`"
-        />
-      </el-select>
-      <el-select
+      <SeekSelect v-model="juice" class="pick" label="Came out…" :options="bands" testid="log-juice" />
+      <SeekSelect
         v-model="oven"
         class="pick"
-        clearable
-        placeholder="Any oven"
-        aria-label="Oven"
-        data-testid="log-oven"
-      >
-        <el-option v-for="o in kitchen.ovens" :key="o.id" :value="o.id" :label="o.name" />
-      </el-select>
+        label="Any oven"
+        :options="kitchen.ovens.map((o) => [o.id, o.name] as const)"
+        testid="log-oven"
+      />
       <span v-if="kitchen.kitchen" class="take"
         >All of it as
         <a :href="`${path}.csv`" download="log.csv" data-testid="log-csv">a table (CSV)</a>

@@ -24,6 +24,8 @@ watch(
 
 <style scoped>
 .figure {
+  display: inline-block; /* what marks it is no higher than its line */
+  max-width: 100%;
   border-radius: 3px;
   padding: 0 2px;
   margin: 0 -2px;
