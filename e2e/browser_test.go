@@ -232,6 +232,15 @@ func reads(t testing.TB, ctx context.Context, sel CSS, words ...string) {
 	}
 }
 
+// changes waits until an element's text is another one than it was.
+func changes(t testing.TB, ctx context.Context, sel CSS, was string) {
+	t.Helper()
+	wait := Poll[Void](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').trim() !== %q`, sel, was), WithPollingTimeout(30*time.Second))
+	if err := Do(ctx, wait); err != nil {
+		t.Errorf("%s still reads %q", sel, was)
+	}
+}
+
 // id is the selector of a data-testid; rest goes on from there.
 func id(testid string, rest ...string) CSS {
 	return CSS(`[data-testid="` + testid + `"]` + strings.Join(rest, ""))
@@ -240,12 +249,15 @@ func id(testid string, rest ...string) CSS {
 // idle: mounted, fonts loaded, no request under way, page updated.
 func idle() step { return WaitReady(CSS("html[data-idle]")) }
 
+// asked: what an act asks for is under way by then, so that idle means its answer.
+func asked() step { return Sleep(40 * time.Millisecond) }
+
 // click waits until an element stands still, then clicks it.
-func click(sel CSS) step { return Steps(WaitVisible(sel), still(sel), Click(sel), idle()) }
+func click(sel CSS) step { return Steps(WaitVisible(sel), still(sel), Click(sel), asked(), idle()) }
 
 // fill replaces an input's text and leaves it.
 func fill(sel CSS, s string) step {
-	return Steps(WaitVisible(sel), Focus(sel), Evaluate[Void](fmt.Sprintf(`document.querySelector(%q).select()`, sel)), KeyEvent(s+kb.Tab), idle())
+	return Steps(WaitVisible(sel), Focus(sel), Evaluate[Void](fmt.Sprintf(`document.querySelector(%q).select()`, sel)), KeyEvent(s+kb.Tab), asked(), idle())
 }
 
 // still waits until an element's box is the same in two looks running, so that a click lands on it.

@@ -41,7 +41,7 @@ func touch(t *testing.T, ctx context.Context, points ...[2]float64) {
 		send(kind, &input.TouchPoint{X: p[0], Y: p[1]})
 	}
 	send(input.DispatchTouchEventTypeTouchEnd)
-	do(t, ctx, idle())
+	do(t, ctx, asked(), idle())
 }
 
 // tap touches an element, which has to be large enough for a floury finger.
@@ -72,9 +72,7 @@ func TestTheWholePathByTouchAlone(t *testing.T) {
 			before := text(t, ctx, id("figures"))
 			x, y := b.X+b.W/2, b.Y+b.H/2
 			touch(t, ctx, [2]float64{x, y}, [2]float64{x + 10, y}, [2]float64{x + 40, y})
-			if text(t, ctx, id("figures")) == before {
-				do(t, ctx, Poll[Void](fmt.Sprintf(`(document.querySelector('[data-testid="figures"]').innerText).replace(/\s+/g, ' ').trim() !== %q`, before)))
-			}
+			changes(t, ctx, id("figures"), before)
 			do(t, ctx, Sleep(700*time.Millisecond)) // a finger that comes down while the page still glides only stops it
 			tap(t, ctx, id("station-fruit"))
 			tap(t, ctx, id("weighed"))
