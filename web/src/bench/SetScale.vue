@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import type { Answer } from '@/api/client'
+import { useSteps } from '@/parts/useSteps'
 import { bandWords } from '@/parts/words'
 
 /** The set scale: the bands, the style's own, and this dessert's marker, which is also the handle. */
@@ -27,19 +28,13 @@ function drag(e: PointerEvent) {
   el.addEventListener('pointermove', put)
   el.addEventListener('lostpointercapture', () => el.removeEventListener('pointermove', put), { once: true })
 }
-/** Where the keys have taken it: quick steps add up before the answer to the first is there. */
-let aim: number | undefined
-watch(
-  () => props.set,
-  () => (aim = undefined),
-)
+const step = useSteps()
 function key(e: KeyboardEvent) {
   const by = { ArrowRight: 0.1, ArrowUp: 0.1, ArrowLeft: -0.1, ArrowDown: -0.1 }[e.key]
   if (by === undefined) return
   e.preventDefault()
-  const next = Math.round(((aim ?? props.set.score) + by * (e.shiftKey ? 10 : 1)) * 10) / 10
-  aim = Math.min(end.value, Math.max(0, next))
-  emit('target', aim)
+  const next = Math.round(step(props.set.score, by * (e.shiftKey ? 10 : 1)) * 10) / 10
+  emit('target', Math.min(end.value, Math.max(0, next)))
 }
 </script>
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, useId, watch } from 'vue'
+import { computed, useId } from 'vue'
 import type { Cutaway } from '@/api/client'
 import type { Moment } from './cutaway'
+import { useSteps } from './useSteps'
 import { mm, units } from './words'
 
 /**
@@ -167,16 +168,10 @@ function key(e: KeyboardEvent) {
   const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[e.key]
   if (!by) return
   e.preventDefault()
-  const now = aim ?? Math.round(props.cut.topping_raw_mm - props.cut.fruit_raw_mm)
-  aim = Math.min(60, Math.max(2, now + by * (e.shiftKey ? 10 : 1)))
-  emit('thickness', aim)
+  const now = Math.round(props.cut.topping_raw_mm - props.cut.fruit_raw_mm)
+  emit('thickness', Math.min(60, Math.max(2, step(now, by * (e.shiftKey ? 10 : 1)))))
 }
-/** Where the keys have taken it: quick steps add up before the answer to the first is there. */
-let aim: number | undefined
-watch(
-  () => props.cut,
-  () => (aim = undefined),
-)
+const step = useSteps()
 </script>
 
 <template>
