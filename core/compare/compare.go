@@ -3,6 +3,7 @@
 package compare
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -101,15 +102,8 @@ func (t *table) weighed(a, b *balance.Answer) {
 		order = slices.Insert(order, at, k)
 	}
 	for _, k := range order {
-		t.add(first(title[k.bowl], titleB[k.bowl]), first(name[k], nameB[k]), g[k], gB[k])
+		t.add(cmp.Or(title[k.bowl], titleB[k.bowl]), cmp.Or(name[k], nameB[k]), g[k], gB[k])
 	}
-}
-
-func first(a, b string) string {
-	if a != "" {
-		return a
-	}
-	return b
 }
 
 func (t *table) stands(a, b *balance.Answer) {

@@ -295,7 +295,6 @@ func next(q bake.DessertRequest, plan *bake.DessertAnswer, t Truth) string {
 	case t.Colour > 0:
 		return "Look sooner, and put foil on as soon as it is golden."
 	}
-	q.Request.Fruits = slices.Clone(q.Request.Fruits)
 	return pick(t.Softness, "Cut it smaller, or cook it first; and try a piece with a skewer before it goes in.", "Cut it larger, or bake it hotter and shorter.")
 }
 

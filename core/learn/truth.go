@@ -60,7 +60,7 @@ func (t Truth) In(q bake.DessertRequest, plan *bake.DessertAnswer) (*bake.Desser
 		q.Request.Own = moreJuice(q, 1+t.Release)
 		for i := range q.Request.Fruits {
 			if f := &q.Request.Fruits[i]; f.MeasuredRelease > 0 {
-				f.MeasuredRelease = min(0.95, f.MeasuredRelease*(1+t.Release))
+				f.MeasuredRelease = min(mostRelease, f.MeasuredRelease*(1+t.Release))
 			}
 		}
 	}

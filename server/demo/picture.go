@@ -28,7 +28,8 @@ func drawn(b store.Bake) (store.Picture, error) {
 	if b.Top != nil {
 		top = topColour[*b.Top]
 	}
-	juice := hex(b.Result.Cutaway.JuiceColour)
+	red, green, blue := formats.ColourOf(b.Result.Cutaway.JuiceColour)
+	juice := color.RGBA{red, green, blue, 255}
 	type crumb struct{ x, y, light float64 }
 	const cell, cols, rows = 20, w/20 + 3, h/20 + 3 // a crumb a cell, somewhere in it
 	var crumbs [rows][cols]crumb
@@ -95,26 +96,4 @@ func within(d dish.Dish, x, y float64) float64 {
 func shade(c color.RGBA, by float64) color.RGBA {
 	s := func(v uint8) uint8 { return uint8(min(255, float64(v)*by)) }
 	return color.RGBA{s(c.R), s(c.G), s(c.B), 255}
-}
-
-func hex(s string) color.RGBA {
-	c := color.RGBA{A: 255}
-	for i, to := range []*uint8{&c.R, &c.G, &c.B} {
-		if len(s) == 7 {
-			for _, d := range s[1+2*i : 3+2*i] {
-				*to = *to<<4 | uint8(digit(d))
-			}
-		}
-	}
-	return c
-}
-
-func digit(d rune) rune {
-	switch {
-	case d >= 'a':
-		return d - 'a' + 10
-	case d >= 'A':
-		return d - 'A' + 10
-	}
-	return d - '0'
 }

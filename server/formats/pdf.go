@@ -232,7 +232,7 @@ func (s *sheet) cutaway(x, y, w, h float64, c balance.Cutaway) {
 			{X: mid - half(to), Y: foot - k*to},
 		}, "F")
 	}
-	r, g, b := colourOf(c.JuiceColour)
+	r, g, b := ColourOf(c.JuiceColour)
 	layer(0, c.LowerMM, 214, 164, 92)
 	layer(c.LowerMM, c.FruitMM, r/2+122, g/2+122, b/2+122)
 	layer(c.LowerMM, min(c.JuiceMM, c.FruitMM), r, g, b)
@@ -250,8 +250,8 @@ func (s *sheet) cutaway(x, y, w, h float64, c balance.Cutaway) {
 	s.pdf.SetLineType("solid")
 }
 
-// colourOf is a colour as #RRGGBB.
-func colourOf(s string) (r, g, b uint8) {
+// ColourOf reads a colour as #RRGGBB.
+func ColourOf(s string) (r, g, b uint8) {
 	n, err := strconv.ParseUint(strings.TrimPrefix(s, "#"), 16, 32)
 	if err != nil {
 		return 160, 60, 80

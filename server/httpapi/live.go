@@ -69,18 +69,11 @@ const stillHere = 15 * time.Second
 
 // stream is the server-sent events of a kitchen's watch.
 func (s Server) stream(c *gin.Context) {
-	kitchen, err := uuid.Parse(c.Param("kitchen"))
-	if err != nil {
-		refuse(c, http.StatusBadRequest, "The kitchen is not a UUID")
-		return
-	}
-	ear, leave := s.Live.listen(kitchen)
+	_, ear, leave := s.tune(c)
 	if ear == nil {
-		refuse(c, http.StatusServiceUnavailable, "The server is stopping")
 		return
 	}
 	defer leave()
-	streaming(c)
 	beat := time.NewTicker(stillHere)
 	defer beat.Stop()
 	c.SSEvent("changed", "")
@@ -99,6 +92,22 @@ func (s Server) stream(c *gin.Context) {
 		}
 		c.Writer.Flush()
 	}
+}
+
+// tune begins a stream of a kitchen's; ear is closed as the server stops, and nil where there is nothing to hear.
+func (s Server) tune(c *gin.Context) (kitchen uuid.UUID, ear chan struct{}, leave func()) {
+	kitchen, err := uuid.Parse(c.Param("kitchen"))
+	if err != nil {
+		refuse(c, http.StatusBadRequest, "The kitchen is not a UUID")
+		return kitchen, nil, nil
+	}
+	ear, leave = s.Live.listen(kitchen)
+	if ear == nil {
+		refuse(c, http.StatusServiceUnavailable, "The server is stopping")
+		return kitchen, nil, nil
+	}
+	streaming(c)
+	return kitchen, ear, leave
 }
 
 // streaming makes an answer one that goes on.

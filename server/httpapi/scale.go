@@ -2,11 +2,9 @@ package httpapi
 
 import (
 	"context"
-	"net/http"
 	"time"
 
 	"github.com/gin-gonic/gin"
-	"github.com/google/uuid"
 
 	"mabbin/api"
 	"mabbin/server/devices"
@@ -14,7 +12,7 @@ import (
 
 // ReadScale is what a kitchen's scale shows.
 func (s Server) ReadScale(_ context.Context, req api.ReadScaleRequestObject) (api.ReadScaleResponseObject, error) {
-	return api.ReadScale200JSONResponse(s.shown(req.Kitchen)), nil
+	return api.ReadScale200JSONResponse(shown(s.Scales.Show(req.Kitchen, s.Now()))), nil
 }
 
 // SetScale says what is weighed next, tares, or lets the simulation's hand pour.
@@ -29,11 +27,10 @@ func (s Server) SetScale(_ context.Context, req api.SetScaleRequestObject) (api.
 	if b.WantedG != nil {
 		s.Scales.Want(req.Kitchen, *b.WantedG)
 	}
-	return api.SetScale200JSONResponse(s.shown(req.Kitchen)), nil
+	return api.SetScale200JSONResponse(shown(s.Scales.Show(req.Kitchen, s.Now()))), nil
 }
 
-func (s Server) shown(kitchen uuid.UUID) api.ScaleReading {
-	x := s.Scales.Show(kitchen, s.Now())
+func shown(x devices.Shown) api.ScaleReading {
 	return api.ScaleReading{G: x.G, Settled: x.Settled, WantedG: x.WantedG, LeftG: x.LeftG, Verdict: api.ScaleReadingVerdict(x.Verdict)}
 }
 
@@ -46,18 +43,11 @@ const (
 
 // scaleStream is the server-sent events of a kitchen's scale.
 func (s Server) scaleStream(c *gin.Context) {
-	kitchen, err := uuid.Parse(c.Param("kitchen"))
-	if err != nil {
-		refuse(c, http.StatusBadRequest, "The kitchen is not a UUID")
-		return
-	}
-	ear, leave := s.Live.listen(kitchen) // which is closed as the server stops
+	kitchen, ear, leave := s.tune(c)
 	if ear == nil {
-		refuse(c, http.StatusServiceUnavailable, "The server is stopping")
 		return
 	}
 	defer leave()
-	streaming(c)
 	look := time.NewTicker(scaleEvery)
 	defer look.Stop()
 	was, same := devices.Shown{}, 0
@@ -65,7 +55,7 @@ func (s Server) scaleStream(c *gin.Context) {
 		now := s.Scales.Show(kitchen, s.Now())
 		if same++; now != was || same > sameAgain {
 			was, same = now, 0
-			c.SSEvent("reading", s.shown(kitchen))
+			c.SSEvent("reading", shown(now))
 			c.Writer.Flush()
 		}
 		select {

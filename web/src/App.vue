@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useDark, useToggle } from '@vueuse/core'
-import { onMounted, ref } from 'vue'
+import { onMounted } from 'vue'
 import { useRouter } from 'vue-router'
+import { keepFocus } from './parts/focus'
 import KeySheet from './parts/KeySheet.vue'
 import NumberPad from './parts/NumberPad.vue'
 import OutboxNotice from './parts/OutboxNotice.vue'
@@ -26,13 +27,6 @@ bindKeys(everywhere, [
   { key: 'h', says: 'the shelf', does: () => void router.push('/shelf') },
 ])
 onMounted(() => void kitchen.load())
-
-/** Focus is never lost: where what had it went away, the content has it. */
-const main = ref<HTMLElement>()
-function keepFocus() {
-  if (!document.activeElement || document.activeElement === document.body)
-    main.value?.focus({ preventScroll: true })
-}
 router.afterEach(() => setTimeout(keepFocus, 50))
 </script>
 
@@ -73,7 +67,7 @@ router.afterEach(() => setTimeout(keepFocus, 50))
   </header>
   <OutboxNotice />
   <DueNotice />
-  <main id="main" ref="main" tabindex="-1">
+  <main id="main" tabindex="-1">
     <RouterView v-if="kitchen.larder" />
     <p v-else-if="kitchen.trouble" class="trouble" role="alert">
       {{ kitchen.trouble.title }} Trying again every few seconds.

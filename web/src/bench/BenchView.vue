@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { inWords, type Card, type FileFormat, type Remark } from '@/api/client'
 import BakedIt from '@/parts/BakedIt.vue'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
+import { keepFocus, toContent } from '@/parts/focus'
 import RemarkList from '@/parts/RemarkList.vue'
 import { sorted } from '@/parts/remarks'
 import { forms, takeAway, ticketPDF } from '@/parts/takeAway'
@@ -152,7 +153,7 @@ async function weigh(on: boolean) {
   weigher.on = on
   await nextTick()
   // the keys belong to the ticket now, not to the button that was touched
-  document.getElementById('main')?.focus({ preventScroll: true })
+  toContent()
 }
 
 const unbind = bindKeys('On the Bench', [
@@ -178,11 +179,7 @@ onBeforeUnmount(unbind)
 // what had the focus goes away with the start, and with the Bench
 watch(
   () => !!dessert.draft,
-  () =>
-    void nextTick(() => {
-      if (document.activeElement === document.body)
-        document.getElementById('main')?.focus({ preventScroll: true })
-    }),
+  () => void nextTick(keepFocus),
 )
 const print = () => window.print()
 
