@@ -136,7 +136,7 @@ func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b Bake) (Bake, e
 		return Bake{}, err
 	}
 	_, err := s.pool.Exec(ctx, `insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23)
-		on conflict (id) do nothing`, kitchen, b.ID, b.Title, b.BakedAt, b.CardID, b.Version, b.Request, b.Result, b.OvenID, b.OvenC, b.Minutes, b.Shelf, b.FillingC, b.DishC, b.Stages,
+		on conflict do nothing`, kitchen, b.ID, b.Title, b.BakedAt, b.CardID, b.Version, b.Request, b.Result, b.OvenID, b.OvenC, b.Minutes, b.Shelf, b.FillingC, b.DishC, b.Stages,
 		b.Juice, b.Fruit, b.Top, b.BoiledOver, b.Note, b.Told, b.Happened, b.Picture)
 	if err != nil {
 		return Bake{}, kind(err)
@@ -163,7 +163,7 @@ func (s *Store) CorrectBake(ctx context.Context, kitchen, id, correction uuid.UU
 		if err != nil {
 			return err
 		}
-		tag, err := tx.Exec(ctx, `insert into bake_correction (id, kitchen_id, bake_id, picture_id, at, was) values ($1, $2, $3, $4, $5, $6) on conflict (id) do nothing`,
+		tag, err := tx.Exec(ctx, `insert into bake_correction (id, kitchen_id, bake_id, picture_id, at, was) values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
 			correction, kitchen, id, was.Picture, at, was)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err

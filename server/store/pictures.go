@@ -19,7 +19,7 @@ func (s *Store) AddPicture(ctx context.Context, kitchen uuid.UUID, p Picture, at
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	_, err := s.pool.Exec(ctx, `insert into picture (id, kitchen_id, width, height, jpeg, small, added_at) values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do nothing`,
+	_, err := s.pool.Exec(ctx, `insert into picture (id, kitchen_id, width, height, jpeg, small, added_at) values ($1, $2, $3, $4, $5, $6, $7) on conflict do nothing`,
 		p.ID, kitchen, p.Width, p.Height, p.JPEG, p.Small, at)
 	return kind(err)
 }

@@ -67,14 +67,15 @@ const (
 	Skipped = "skipped"
 )
 
-// StartWatch puts a dessert into the oven with its calls. The same id twice is the same dessert.
+// StartWatch puts a dessert into the oven with its calls. The same id twice, also from two tablets at once, is the same
+// dessert: the conflict is left to every unique key of the table, for any of them may see it first.
 func (s *Store) StartWatch(ctx context.Context, kitchen uuid.UUID, w Watched, calls []watch.Call) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
 	return s.inTx(ctx, func(tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, `insert into watch (id, kitchen_id, title, card_id, version, oven_id, question, answer, stages, started_at, weighed)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11, '[]'::jsonb)) on conflict (id) do nothing`,
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11, '[]'::jsonb)) on conflict do nothing`,
 			w.ID, kitchen, w.Title, w.CardID, w.Version, w.OvenID, w.Question, w.Answer, w.Stages, w.StartedAt, w.Weighed)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err

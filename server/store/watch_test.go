@@ -183,3 +183,36 @@ func TestADishIsTurnedOnce(t *testing.T) {
 		t.Errorf("turned early: %d turns, %v", turns(), err)
 	}
 }
+
+// Two tablets send the same at the same moment: it goes in once, and neither is refused.
+func TestTheSameSentAtOnceIsOne(t *testing.T) {
+	s, w := inTheOven(t)
+	ctx := t.Context()
+	began, err := watch.Start(w.Question)
+	if err != nil {
+		t.Fatal(err)
+	}
+	const times, tablets = 40, 6
+	for range times {
+		again := w
+		again.ID = uuid.New()
+		errs := make(chan error, tablets)
+		for range tablets {
+			go func() { errs <- s.StartWatch(ctx, demo.Kitchen.ID, again, began.Calls) }()
+		}
+		for range tablets {
+			if err := <-errs; err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	all, err := s.Watched(ctx, demo.Kitchen.ID)
+	if err != nil || len(all) != times+1 {
+		t.Fatalf("%d on the watch, %v", len(all), err)
+	}
+	for _, x := range all {
+		if len(x.Calls) != len(began.Calls) {
+			t.Errorf("%d calls, want %d", len(x.Calls), len(began.Calls))
+		}
+	}
+}
