@@ -2,6 +2,7 @@ package filling
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"mabbin/core/larder"
@@ -78,5 +79,81 @@ func TestSugarMeetsItsTarget(t *testing.T) {
 	}
 	if got := SugarTargetPct(3, 18.5, 0); got != 24 {
 		t.Errorf("the sharpest fruit wants %g %%, want the most, 24", got)
+	}
+}
+
+// More thickener never makes a filling run more, and what is solved for is met, whatever the thickener.
+func TestTheSetFollowsTheThickenerAndBack(t *testing.T) {
+	s := one(t, "gooseberry", func(*Filling) {}).At(900, 180, Use{SteamedOffG: 60, DoughSoakG: 40})
+	for _, th := range larder.Thickeners.All() {
+		last := -1.0
+		for g := 0.0; g <= 80; g += 8 {
+			score := s.Score([]Dose{{th, g}}, false)
+			if score < last {
+				t.Errorf("%s: at %g g the set falls from %g to %g", th.Key, g, last, score)
+			}
+			last = score
+		}
+		for _, target := range []float64{2, 3.6, 6.5} {
+			g := s.Solve(target, th, nil, false)
+			if g < 0 {
+				t.Errorf("%s: %g g", th.Key, g)
+			}
+			if got := s.Score([]Dose{{th, g}}, false); g > 0 && math.Abs(got-target) > 1e-6 {
+				t.Errorf("%s: %g g come to a set of %g, and %g was asked for", th.Key, g, got, target)
+			}
+		}
+	}
+}
+
+// What stands beside the thickener does its part of the work.
+func TestASecondThickenerSparesTheFirst(t *testing.T) {
+	s := one(t, "plum", func(*Filling) {}).At(900, 150, Use{SteamedOffG: 60})
+	cornflour, _ := larder.Thickeners.Get("cornflour")
+	tapioca, _ := larder.Thickeners.Get("tapioca_starch")
+	alone := s.Solve(4, cornflour, nil, false)
+	beside := s.Solve(4, cornflour, []Dose{{tapioca, 8}}, false)
+	if !(beside < alone && beside > 0) {
+		t.Errorf("%g g alone, and %g g beside 8 g of tapioca", alone, beside)
+	}
+	if long := s.Solve(4, tapioca, nil, true); long <= s.Solve(4, tapioca, nil, false) {
+		t.Errorf("boiled for long, tapioca needs %g g, no more than else", long)
+	}
+}
+
+func TestTodaysCrate(t *testing.T) {
+	damson, _ := larder.Fruits.Get("damson")
+	tried := func(release float64) Test {
+		return Test{Fruit: "damson", FruitG: 200, SugarG: 40, JuiceG: 40 + release*200*(damson.WaterPct+damson.SugarPct)/100}
+	}
+	for name, c := range map[string]struct {
+		of   float64
+		says string
+	}{
+		"as the table": {damson.ReleaseFresh, "as juicy as usual"},
+		"juicier":      {1.3 * damson.ReleaseFresh, "30 % juicier than usual"},
+		"drier":        {0.7 * damson.ReleaseFresh, "30 % drier than usual"},
+	} {
+		got, err := tried(c.of).Release()
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		if math.Abs(got.Release-c.of) > 1e-9 || !strings.Contains(got.Says, c.says) {
+			t.Errorf("%s: it gives up %g, %q; want %g, %q", name, got.Release, got.Says, c.of, c.says)
+		}
+	}
+	for name, c := range map[string]struct {
+		test Test
+		says string
+	}{
+		"no such fruit":         {Test{Fruit: "moonstone", FruitG: 200, SugarG: 40, JuiceG: 60}, "there is no fruit"},
+		"too little of it":      {Test{Fruit: "damson", FruitG: 2, SugarG: 1, JuiceG: 1}, "20"},
+		"more than is in it":    {Test{Fruit: "damson", FruitG: 200, SugarG: 40, JuiceG: 700}, "without its cup"},
+		"less than was put in":  {Test{Fruit: "damson", FruitG: 200, SugarG: 40, JuiceG: 40}, "stir until it has dissolved"},
+		"a cup instead of mass": {Test{Fruit: "damson", FruitG: 200, SugarG: -4, JuiceG: 40}, "0 to 1000"},
+	} {
+		if _, err := c.test.Release(); err == nil || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: %v, without %q", name, err, c.says)
+		}
 	}
 }
