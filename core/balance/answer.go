@@ -76,7 +76,8 @@ type Fit struct {
 	LimitedBy      string  `json:"limited_by"`   // fill, headspace or weighed
 	MostFruitG     float64 `json:"most_fruit_g"` // that keeps the headspace
 	// UnsureG is how far the fruit may be off, either way, because the dish was never filled with water; 0 where it was.
-	UnsureG float64 `json:"unsure_g"`
+	UnsureG float64     `json:"unsure_g"`
+	Levels  FruitLevels `json:"fruit_levels"`
 }
 
 // Portions is how far the dessert goes.
@@ -114,6 +115,7 @@ func (p *plan) answer(s stand, limit string) *Answer {
 		MostFruitG: s.FruitG,
 	}
 	a.Fit.UnsureG = p.unsure(limit)
+	a.Fit.Levels = p.fruitLevels()
 	if limit != byHeadspace { // which has just been searched for
 		a.Fit.MostFruitG = max(0, p.mostFruit(p.style.keepMM, max(leastFruitG, s.FruitG, p.fruitByFill())))
 	}

@@ -39,8 +39,7 @@ func (p *plan) cutaway(s stand, fruitML float64) Cutaway {
 	g := p.geo
 	settled := max(0, s.MassG+p.allThickenerG(s)-s.SteamedOffG-s.SoakedUpG) / filling.JuiceDensityGPerM
 	juice := min(settled, s.JuiceG/filling.JuiceDensityGPerM/voidShare)
-	layers := max(1, p.wanted.Topping.Layers)
-	below := p.under.VolumeML + p.top.VolumeML*(layers-1)/layers + p.req.CrumbLayerG/crumbLayerGPerML
+	below := p.belowFruitML()
 	raw := 10 * g.HeightCM(below+fruitML)
 	sunk := 10 * g.HeightCM(below+settled)
 	late := 0.0
@@ -59,6 +58,38 @@ func (p *plan) cutaway(s stand, fruitML float64) Cutaway {
 		ToppingMM: baked, LateMM: baked + late, HotMM: 10*g.DepthCM - s.headspaceMM,
 		JuiceColour: blend(p.filling.Pieces), GapShare: p.gapShare(), Family: p.wanted.Topping.Family, Custard: p.custard != nil,
 	}
+}
+
+// belowFruitML is what lies under the fruit: the base, crumbs, the lower layers of a betty.
+func (p *plan) belowFruitML() float64 {
+	layers := max(1, p.wanted.Topping.Layers)
+	return p.under.VolumeML + p.top.VolumeML*(layers-1)/layers + p.req.CrumbLayerG/crumbLayerGPerML
+}
+
+// FruitLevels is the weight of the fruit at each level that the top of it may be filled to, raw and packed by hand: what is
+// taken hold of in the picture is a level, and what is weighed is grams.
+type FruitLevels struct {
+	FromMM int       `json:"from_mm"` // of the first
+	G      []float64 `json:"g"`       // at each millimetre from there
+}
+
+// heapedMM is how far above the rim fruit is heaped at most.
+const heapedMM = 20
+
+func (p *plan) fruitLevels() FruitLevels {
+	below, density := p.belowFruitML(), p.filling.HandPackedGPerML()
+	most := int(10*p.geo.DepthCM) + heapedMM + 1
+	out := FruitLevels{G: make([]float64, 0, most)}
+	for mm := range most {
+		g := math.Round((p.geo.VolumeAt(float64(mm)/10) - below) * density)
+		switch {
+		case g < leastFruitG:
+			out.FromMM = mm + 1
+		case g <= mostFruitG:
+			out.G = append(out.G, g)
+		}
+	}
+	return out
 }
 
 // gapShare is the share of the surface that is left open.

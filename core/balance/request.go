@@ -268,7 +268,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	d.filling.Liquids = d.weighed(r.Liquids, "/liquids", f)
 	d.filling.Extras = d.weighed(r.Extras, "/extras", f)
 	f.Range("/crumb_layer_g", r.CrumbLayerG, 0, 2000, "g")
-	optional(r.WeighedFruitG, "/weighed_fruit_g", 10, 30000, "g", f)
+	optional(r.WeighedFruitG, "/weighed_fruit_g", leastFruitG, mostFruitG, "g", f)
 	optional(r.SugarG, "/sugar_g", 0, 20000, "g", f)
 	optional(r.SteamedOffG, "/steamed_off_g", 0, 20000, "g", f)
 	f.OneOf("/sweetness", r.Sweetness, "", "tart", "standard", "sweet", "savoury")

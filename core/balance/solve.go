@@ -71,8 +71,11 @@ func Solve(r Request) (*Answer, error) {
 	return p.answer(s, limit), nil
 }
 
-// leastFruitG is the least fruit that is an answer: a spoonful.
-const leastFruitG = 10.0
+// The least fruit that is an answer, a spoonful, and the most that is asked for.
+const (
+	leastFruitG = 10.0
+	mostFruitG  = 30000.0
+)
 
 // fruit is the weight of the fruit and what decided it.
 func (p *plan) fruit() (float64, string) {

@@ -159,6 +159,17 @@ func (g Geometry) HeightCM(ml float64) float64 {
 	return (lo + hi) / 2
 }
 
+// VolumeAt is how many ml stand in the dish up to a height, in cm: what HeightCM turns back.
+func (g Geometry) VolumeAt(cm float64) float64 {
+	switch {
+	case cm <= 0:
+		return 0
+	case cm >= g.DepthCM:
+		return g.VolumeML + (cm-g.DepthCM)*g.RimAreaCM2
+	}
+	return g.below(cm) / g.computedML * g.VolumeML
+}
+
 // below is the computed volume under height h: the area is a quadratic in h through floor, middle and rim.
 func (g Geometry) below(h float64) float64 {
 	t := h / g.DepthCM

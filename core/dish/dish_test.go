@@ -87,3 +87,21 @@ func TestCheckNamesTheWrongSize(t *testing.T) {
 		t.Errorf("a good dish: %v", f)
 	}
 }
+
+func TestVolumeAtTurnsHeightBack(t *testing.T) {
+	for name, d := range map[string]Dish{
+		"straight": {Shape: Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5},
+		"sloping":  {Shape: Round, LengthCM: 26, FloorLengthCM: 20, DepthCM: 4.5},
+		"measured": {Shape: Oval, LengthCM: 30, WidthCM: 21, DepthCM: 5.5, MeasuredML: 2180},
+	} {
+		g := d.Measure()
+		for _, h := range []float64{-1, 0, 0.3, 1, 2.5, d.DepthCM, d.DepthCM + 1.7} {
+			if back := g.HeightCM(g.VolumeAt(h)); math.Abs(back-max(0, h)) > 1e-6 {
+				t.Errorf("%s: %g cm hold %.1f ml, and those stand %g cm high", name, h, g.VolumeAt(h), back)
+			}
+		}
+		if got := g.VolumeAt(d.DepthCM); math.Abs(got-g.VolumeML) > 1e-6 {
+			t.Errorf("%s: full to the rim it holds %g ml, and not %g", name, got, g.VolumeML)
+		}
+	}
+}
