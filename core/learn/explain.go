@@ -107,9 +107,12 @@ const (
 	mostSaid = 3
 )
 
+// Tick is told how many bakes on paper are done, of how many. An error from it ends the work.
+type Tick func(done, of int) error
+
 // Explain compares what was told with what the model expects, and looks for the one thing that, changed, explains the most. q has the
-// stages as they were.
-func Explain(q bake.DessertRequest, came Came) (*Explanation, error) {
+// stages as they were; tick may be nil.
+func Explain(q bake.DessertRequest, came Came, tick Tick) (*Explanation, error) {
 	plan, err := bake.Dessert(q)
 	if err != nil {
 		return nil, err
@@ -128,9 +131,19 @@ func Explain(q bake.DessertRequest, came Came) (*Explanation, error) {
 		score float64
 	}
 	var all []found
+	done, of := 0, 0
+	for _, s := range suspects {
+		of += len(s.by)
+	}
 	for _, s := range suspects {
 		best := found{score: math.Inf(1)}
 		for _, x := range s.by {
+			if tick != nil {
+				if err := tick(done, of); err != nil {
+					return nil, err
+				}
+			}
+			done++
 			t := s.as(x)
 			a, err := t.In(q, plan)
 			if err != nil {

@@ -1,6 +1,7 @@
 package learn
 
 import (
+	"errors"
 	"math"
 	"slices"
 	"strings"
@@ -52,7 +53,7 @@ func TestWhatWasOtherwiseIsFound(t *testing.T) {
 		"as it was thought": {Truth{}, "", ""},
 	} {
 		q, told := came(t, plums(), c.is)
-		e, err := Explain(q, told)
+		e, err := Explain(q, told, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -113,7 +114,7 @@ func TestWhatIsWrongOnPaperIsSaid(t *testing.T) {
 	q := plums()
 	q.Setting.Stages = []bake.Stage{{Minutes: 12, OvenC: 180}}
 	over := true
-	e, err := Explain(q, Came{Words: bake.Words{Juice: "runny", Fruit: "hard", Top: "pale", BoiledOver: &over}, Told: baked.Told{Base: "raw", Sweetness: "sharp"}})
+	e, err := Explain(q, Came{Words: bake.Words{Juice: "runny", Fruit: "hard", Top: "pale", BoiledOver: &over}, Told: baked.Told{Base: "raw", Sweetness: "sharp"}}, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -125,7 +126,33 @@ func TestWhatIsWrongOnPaperIsSaid(t *testing.T) {
 	if all := strings.Join(e.OnPaper, "; "); !strings.Contains(all, "not set everywhere") || !strings.Contains(all, "the fruit is hard") {
 		t.Errorf("twelve minutes, and on paper it was %v", e.OnPaper)
 	}
-	if _, err := Explain(bake.DessertRequest{}, Came{}); err == nil {
+	if _, err := Explain(bake.DessertRequest{}, Came{}, nil); err == nil {
 		t.Error("nothing is explained")
+	}
+}
+
+func TestExplainingTellsHowFarItIsAndStops(t *testing.T) {
+	q := plums()
+	q.Setting.Stages = []bake.Stage{{Minutes: 12, OvenC: 180}}
+	var seen, all int
+	if _, err := Explain(q, Came{Words: bake.Words{Top: "pale"}}, func(done, of int) error {
+		if done != seen {
+			t.Fatalf("bake %d after %d", done, seen)
+		}
+		seen, all = done+1, of
+		return nil
+	}); err != nil || seen != all || all == 0 {
+		t.Errorf("%d of %d, %v", seen, all, err)
+	}
+	stop := errors.New("enough")
+	calls := 0
+	if _, err := Explain(q, Came{}, func(done, _ int) error {
+		calls++
+		if done == 3 {
+			return stop
+		}
+		return nil
+	}); !errors.Is(err, stop) || calls != 4 {
+		t.Errorf("stopped at the fourth bake it went on to %d, and said %v", calls, err)
 	}
 }

@@ -26,8 +26,8 @@ var names = map[string]string{
 }
 
 var (
-	lengthCM = map[string]float64{"": 1, "cm": 1, "mm": 0.1, "m": 100, "in": cmInch}
-	massG    = map[string]float64{"": 1, "g": 1, "kg": 1000, "mg": 0.001, "oz": gOunce, "lb": gPound, "stick": gStick, "knob": gKnob, "pinch": gPinch}
+	lengthCM = map[string]float64{"": 1, "cm": 1, "mm": 0.1, "m": 100, "in": CMInch}
+	massG    = map[string]float64{"": 1, "g": 1, "kg": 1000, "mg": 0.001, "oz": OunceG, "lb": gPound, "stick": gStick, "knob": gKnob, "pinch": gPinch}
 	minutes  = map[string]float64{"": 1, "min": 1, "h": 60}
 )
 
@@ -118,6 +118,9 @@ func densityWords(d Density, unit string) string {
 	return ", " + d.Packing
 }
 
+// FanC is what a fan is worth, in C, by the everyday rule.
+const FanC = 20.0
+
 // toCelsius converts an oven's temperature. A fan setting counts 20 C more, by the everyday rule.
 func toCelsius(v float64, unit string) (float64, error) {
 	switch unit {
@@ -126,7 +129,7 @@ func toCelsius(v float64, unit string) (float64, error) {
 	case "F":
 		return (v - 32) / 1.8, nil
 	case "fan":
-		return v + 20, nil
+		return v + FanC, nil
 	case "gas":
 		for _, g := range gasMarks {
 			if math.Abs(g.mark-v) < 0.01 {

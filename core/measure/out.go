@@ -141,3 +141,20 @@ func Fraction(x float64) string {
 	}
 	return fmt.Sprintf("%.0f %s", whole, part)
 }
+
+// GasMark is the mark of a gas oven that is nearest to a temperature in C.
+func GasMark(c float64) string {
+	best := gasMarks[0]
+	for _, g := range gasMarks[1:] {
+		if math.Abs(g.c-c) < math.Abs(best.c-c) {
+			best = g
+		}
+	}
+	switch best.mark {
+	case 0.25:
+		return "¼"
+	case 0.5:
+		return "½"
+	}
+	return strconv.FormatFloat(best.mark, 'f', -1, 64)
+}

@@ -11,7 +11,27 @@ type Settings struct {
 	Currency   string             `json:"currency"`
 	Containers map[string]float64 `json:"containers"` // g in each
 	AltitudeM  float64            `json:"altitude_m"` // of the kitchen: water boils cooler up there
+	English    English            `json:"english,omitempty"`
+	Decimal    Decimal            `json:"decimal,omitempty"`
 }
 
+// English is whose words a kitchen uses. The zero value is British.
+type English string
+
+// The two Englishes.
+const (
+	UK English = "uk"
+	US English = "us"
+)
+
+// Decimal is how a kitchen writes a half. The zero value is a point.
+type Decimal string
+
+// The decimal marks.
+const (
+	Point Decimal = "point"
+	Comma Decimal = "comma"
+)
+
 // Metric is the settings of a kitchen with scales.
-var Metric = Settings{Cup: MetricCup, Spoon: MetricSpoon, Eggs: UKEggs, Weights: "g", Heat: "c", Lengths: "cm", Currency: "€", Containers: map[string]float64{}}
+var Metric = Settings{Cup: MetricCup, Spoon: MetricSpoon, Eggs: UKEggs, Weights: "g", Heat: "c", Lengths: "cm", Currency: "€", Containers: map[string]float64{}, English: UK, Decimal: Point}

@@ -15,13 +15,13 @@ const (
 	mlUSQuart     = 946.35
 	mlUSPint      = mlUSQuart / 2
 	mlImpPint     = 20 * mlImpFlOz
-	gOunce        = 28.3495
+	OunceG        = 28.3495
 	gPound        = 453.592
 	gStick        = 113.4 // of butter
 	gKnob         = 15.0  // of butter
 	gPinch        = 0.3
 	gHandful      = 60.0 // of berries
-	cmInch        = 2.54
+	CMInch        = 2.54
 
 	heaped  = 1.5  // a heaped spoon to a level one
 	rounded = 1.25 // a rounded one
