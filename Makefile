@@ -30,7 +30,7 @@ web/dist/index.html: web/node_modules/.ready $(WEB)
 
 test: lint web/dist/index.html
 	@scripts/need.sh database browser
-	MABBIN_TEST_DB="$$(scripts/pg-start.sh)" go test -timeout 25m ./...
+	MABBIN_TEST_DB="$$(scripts/pg-start.sh)" go test -timeout 25m -parallel 3 ./...
 
 lint: lint-web lint-go drift
 

@@ -31,6 +31,7 @@ import (
 	"mabbin/core/recipe"
 	"mabbin/core/topping"
 	"mabbin/core/watch"
+	"mabbin/core/wording"
 	"mabbin/server/formats"
 
 	"github.com/getkin/kin-openapi/openapi3"
@@ -538,18 +539,39 @@ func (e SimulateJSONBodySpeed) Valid() bool {
 	}
 }
 
-// Defines values for PrintTicketJSONBodyPaper.
+// Defines values for PrintSheetJSONBodyPaper.
 const (
-	A4     PrintTicketJSONBodyPaper = "a4"
-	Letter PrintTicketJSONBodyPaper = "letter"
+	A4     PrintSheetJSONBodyPaper = "a4"
+	Letter PrintSheetJSONBodyPaper = "letter"
 )
 
-// Valid indicates whether the value is a known member of the PrintTicketJSONBodyPaper enum.
-func (e PrintTicketJSONBodyPaper) Valid() bool {
+// Valid indicates whether the value is a known member of the PrintSheetJSONBodyPaper enum.
+func (e PrintSheetJSONBodyPaper) Valid() bool {
 	switch e {
 	case A4:
 		return true
 	case Letter:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for PrintSheetJSONBodySheet.
+const (
+	PrintSheetJSONBodySheetCard    PrintSheetJSONBodySheet = "card"
+	PrintSheetJSONBodySheetCutting PrintSheetJSONBodySheet = "cutting"
+	PrintSheetJSONBodySheetTicket  PrintSheetJSONBodySheet = "ticket"
+)
+
+// Valid indicates whether the value is a known member of the PrintSheetJSONBodySheet enum.
+func (e PrintSheetJSONBodySheet) Valid() bool {
+	switch e {
+	case PrintSheetJSONBodySheetCard:
+		return true
+	case PrintSheetJSONBodySheetCutting:
+		return true
+	case PrintSheetJSONBodySheetTicket:
 		return true
 	default:
 		return false
@@ -761,6 +783,9 @@ type DishChange struct {
 // Doing defines model for Doing.
 type Doing = balance.Doing
 
+// EnglishPair defines model for EnglishPair.
+type EnglishPair = wording.Pair
+
 // Estimate What the probe has told
 type Estimate = watch.Estimate
 
@@ -837,6 +862,9 @@ type Kitchen struct {
 // Larder defines model for Larder.
 type Larder struct {
 	Bases []LarderBase `json:"bases"`
+
+	// English British words and American ones for the same, the longest first. A hyphen at the end of both stands for any ending
+	English []EnglishPair `json:"english"`
 
 	// Figures What the figures of fruits and ingredients are, for showing them and for a kitchen's own
 	Figures     []LarderFigure     `json:"figures"`
@@ -1370,6 +1398,14 @@ type WholeCard = formats.Card
 // Words How it comes out, in the words of the log
 type Words = bake.Words
 
+// Work defines model for Work.
+type Work struct {
+	Done int64 `json:"done"`
+
+	// Of Of how many bakes on paper, or bytes
+	Of int64 `json:"of"`
+}
+
 // BakeID defines model for BakeID.
 type BakeID = openapi_types.UUID
 
@@ -1385,10 +1421,19 @@ type DishID = openapi_types.UUID
 // KitchenID defines model for KitchenID.
 type KitchenID = openapi_types.UUID
 
+// WorkID defines model for WorkID.
+type WorkID = openapi_types.UUID
+
 // AddKitchenJSONBody defines parameters for AddKitchen.
 type AddKitchenJSONBody struct {
 	Id   openapi_types.UUID `json:"id"`
 	Name string             `json:"name"`
+}
+
+// RestoreKitchenParams defines parameters for RestoreKitchen.
+type RestoreKitchenParams struct {
+	// XWork An id of the caller's, to ask by how far it is
+	XWork *WorkID `json:"X-Work,omitempty"`
 }
 
 // ListBakesParams defines parameters for ListBakes.
@@ -1411,6 +1456,12 @@ type CorrectBakeJSONBody struct {
 
 	// Outcome What came out, in bakers' words. All of it may be left out.
 	Outcome Outcome `json:"outcome"`
+}
+
+// ExplainBakeParams defines parameters for ExplainBake.
+type ExplainBakeParams struct {
+	// XWork An id of the caller's, to ask by how far it is
+	XWork *WorkID `json:"X-Work,omitempty"`
 }
 
 // ListCardsParams defines parameters for ListCards.
@@ -1483,16 +1534,23 @@ type ChangeWatchJSONBody struct {
 	Stages []Stage `json:"stages"`
 }
 
-// PrintTicketJSONBody defines parameters for PrintTicket.
-type PrintTicketJSONBody struct {
+// PrintSheetJSONBody defines parameters for PrintSheet.
+type PrintSheetJSONBody struct {
 	Card WholeCard `json:"card"`
 
 	// Paper Left out: a4
-	Paper *PrintTicketJSONBodyPaper `json:"paper,omitempty"`
+	Paper    *PrintSheetJSONBodyPaper `json:"paper,omitempty"`
+	Settings *Settings                `json:"settings,omitempty"`
+
+	// Sheet What to weigh with the method; the card, on half the paper; how it is cut. Left out: the ticket
+	Sheet *PrintSheetJSONBodySheet `json:"sheet,omitempty"`
 }
 
-// PrintTicketJSONBodyPaper defines parameters for PrintTicket.
-type PrintTicketJSONBodyPaper string
+// PrintSheetJSONBodyPaper defines parameters for PrintSheet.
+type PrintSheetJSONBodyPaper string
+
+// PrintSheetJSONBodySheet defines parameters for PrintSheet.
+type PrintSheetJSONBodySheet string
 
 // ReadAmountJSONRequestBody defines body for ReadAmount for application/json ContentType.
 type ReadAmountJSONRequestBody = AmountRequest
@@ -1584,6 +1642,9 @@ type OtherDishJSONRequestBody = OtherRequest
 // MeasureOvenJSONRequestBody defines body for MeasureOven for application/json ContentType.
 type MeasureOvenJSONRequestBody = OvenTrial
 
+// PrintSheetJSONRequestBody defines body for PrintSheet for application/json ContentType.
+type PrintSheetJSONRequestBody PrintSheetJSONBody
+
 // JudgeRecipeJSONRequestBody defines body for JudgeRecipe for application/json ContentType.
 type JudgeRecipeJSONRequestBody = RecipeRequest
 
@@ -1595,9 +1656,6 @@ type StartJSONRequestBody = StartRequest
 
 // SwapIngredientJSONRequestBody defines body for SwapIngredient for application/json ContentType.
 type SwapIngredientJSONRequestBody = SwapRequest
-
-// PrintTicketJSONRequestBody defines body for PrintTicket for application/json ContentType.
-type PrintTicketJSONRequestBody PrintTicketJSONBody
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
@@ -1639,7 +1697,7 @@ type ServerInterface interface {
 	LoadDemo(c *gin.Context)
 	// RestoreKitchen A kitchen from its archive. Where the kitchen is here already, a second one beside it.
 	// (POST /api/v1/kitchens/restore)
-	RestoreKitchen(c *gin.Context)
+	RestoreKitchen(c *gin.Context, params RestoreKitchenParams)
 	// BackUp A whole kitchen as one archive, as docs/formats.md tells it
 	// (GET /api/v1/kitchens/{kitchen}/backup.zip)
 	BackUp(c *gin.Context, kitchen KitchenID)
@@ -1666,7 +1724,7 @@ type ServerInterface interface {
 	CorrectBake(c *gin.Context, kitchen KitchenID, bake BakeID)
 	// ExplainBake What the model expects of a bake as it was weighed and baked, and which one thing, had it been otherwise, gives what came out
 	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake}/why)
-	ExplainBake(c *gin.Context, kitchen KitchenID, bake BakeID)
+	ExplainBake(c *gin.Context, kitchen KitchenID, bake BakeID, params ExplainBakeParams)
 	// ListCards The kitchen's cards with their newest versions
 	// (GET /api/v1/kitchens/{kitchen}/cards)
 	ListCards(c *gin.Context, kitchen KitchenID, params ListCardsParams)
@@ -1769,6 +1827,9 @@ type ServerInterface interface {
 	// MeasureOven How far off an oven is, by a thermometer in it or by when sugar melts
 	// (POST /api/v1/ovens/measure)
 	MeasureOven(c *gin.Context)
+	// PrintSheet A sheet of a dessert on one page, as PDF
+	// (POST /api/v1/print.pdf)
+	PrintSheet(c *gin.Context)
 	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
 	// (POST /api/v1/recipe)
 	JudgeRecipe(c *gin.Context)
@@ -1781,9 +1842,9 @@ type ServerInterface interface {
 	// SwapIngredient A dessert with one ingredient of its topping swapped, by what the two do
 	// (POST /api/v1/swap)
 	SwapIngredient(c *gin.Context)
-	// PrintTicket A card's ticket with its method and its cutaway on one page, as PDF
-	// (POST /api/v1/ticket.pdf)
-	PrintTicket(c *gin.Context)
+	// HowFar How far a long piece of work is that was begun with this id. It is stopped by leaving its request.
+	// (GET /api/v1/work/{work})
+	HowFar(c *gin.Context, work openapi_types.UUID)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -1954,6 +2015,33 @@ func (siw *ServerInterfaceWrapper) LoadDemo(c *gin.Context) {
 // RestoreKitchen operation middleware
 func (siw *ServerInterfaceWrapper) RestoreKitchen(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RestoreKitchenParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "X-Work" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Work")]; found {
+		var XWork WorkID
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Work, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Work", valueList[0], &XWork, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Work: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XWork = &XWork
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1961,7 +2049,7 @@ func (siw *ServerInterfaceWrapper) RestoreKitchen(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.RestoreKitchen(c)
+	siw.Handler.RestoreKitchen(c, params)
 }
 
 // BackUp operation middleware
@@ -2267,6 +2355,30 @@ func (siw *ServerInterfaceWrapper) ExplainBake(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExplainBakeParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "X-Work" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Work")]; found {
+		var XWork WorkID
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Work, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Work", valueList[0], &XWork, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Work: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XWork = &XWork
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -2274,7 +2386,7 @@ func (siw *ServerInterfaceWrapper) ExplainBake(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ExplainBake(c, kitchen, bake)
+	siw.Handler.ExplainBake(c, kitchen, bake, params)
 }
 
 // ListCards operation middleware
@@ -3381,6 +3493,19 @@ func (siw *ServerInterfaceWrapper) MeasureOven(c *gin.Context) {
 	siw.Handler.MeasureOven(c)
 }
 
+// PrintSheet operation middleware
+func (siw *ServerInterfaceWrapper) PrintSheet(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PrintSheet(c)
+}
+
 // JudgeRecipe operation middleware
 func (siw *ServerInterfaceWrapper) JudgeRecipe(c *gin.Context) {
 
@@ -3433,8 +3558,20 @@ func (siw *ServerInterfaceWrapper) SwapIngredient(c *gin.Context) {
 	siw.Handler.SwapIngredient(c)
 }
 
-// PrintTicket operation middleware
-func (siw *ServerInterfaceWrapper) PrintTicket(c *gin.Context) {
+// HowFar operation middleware
+func (siw *ServerInterfaceWrapper) HowFar(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "work" -------------
+	var work openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "work", c.Param("work"), &work, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter work: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
@@ -3443,7 +3580,7 @@ func (siw *ServerInterfaceWrapper) PrintTicket(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.PrintTicket(c)
+	siw.Handler.HowFar(c, work)
 }
 
 // GinServerOptions provides options for the Gin server.
@@ -3489,7 +3626,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/api/v1/recipe", wrapper.JudgeRecipe)
 	router.POST(options.BaseURL+"/api/v1/import", wrapper.ImportRecipe)
 	router.POST(options.BaseURL+"/api/v1/export", wrapper.ExportCard)
-	router.POST(options.BaseURL+"/api/v1/ticket.pdf", wrapper.PrintTicket)
+	router.POST(options.BaseURL+"/api/v1/print.pdf", wrapper.PrintSheet)
 	router.GET(options.BaseURL+"/api/v1/kitchens", wrapper.ListKitchens)
 	router.POST(options.BaseURL+"/api/v1/kitchens", wrapper.AddKitchen)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes", wrapper.ListDishes)
@@ -3532,6 +3669,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/backup.zip", wrapper.BackUp)
 	router.POST(options.BaseURL+"/api/v1/kitchens/demo", wrapper.LoadDemo)
 	router.POST(options.BaseURL+"/api/v1/kitchens/restore", wrapper.RestoreKitchen)
+	router.GET(options.BaseURL+"/api/v1/work/:work", wrapper.HowFar)
 	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/scale", wrapper.ReadScale)
 	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/scale", wrapper.SetScale)
 }
@@ -4005,7 +4143,8 @@ func (response LoadDemodefaultApplicationProblemPlusJSONResponse) VisitLoadDemoR
 }
 
 type RestoreKitchenRequestObject struct {
-	Body io.Reader
+	Params RestoreKitchenParams
+	Body   io.Reader
 }
 
 type RestoreKitchenResponseObject interface {
@@ -4377,6 +4516,7 @@ func (response CorrectBakedefaultApplicationProblemPlusJSONResponse) VisitCorrec
 type ExplainBakeRequestObject struct {
 	Kitchen KitchenID `json:"kitchen"`
 	Bake    BakeID    `json:"bake"`
+	Params  ExplainBakeParams
 }
 
 type ExplainBakeResponseObject interface {
@@ -5753,6 +5893,51 @@ func (response MeasureOvendefaultApplicationProblemPlusJSONResponse) VisitMeasur
 	return err
 }
 
+type PrintSheetRequestObject struct {
+	Body *PrintSheetJSONRequestBody
+}
+
+type PrintSheetResponseObject interface {
+	VisitPrintSheetResponse(w http.ResponseWriter) error
+}
+
+type PrintSheet200ApplicationpdfResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response PrintSheet200ApplicationpdfResponse) VisitPrintSheetResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/pdf")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type PrintSheetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PrintSheetdefaultApplicationProblemPlusJSONResponse) VisitPrintSheetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type JudgeRecipeRequestObject struct {
 	Body *JudgeRecipeJSONRequestBody
 }
@@ -5909,40 +6094,34 @@ func (response SwapIngredientdefaultApplicationProblemPlusJSONResponse) VisitSwa
 	return err
 }
 
-type PrintTicketRequestObject struct {
-	Body *PrintTicketJSONRequestBody
+type HowFarRequestObject struct {
+	Work openapi_types.UUID `json:"work"`
 }
 
-type PrintTicketResponseObject interface {
-	VisitPrintTicketResponse(w http.ResponseWriter) error
+type HowFarResponseObject interface {
+	VisitHowFarResponse(w http.ResponseWriter) error
 }
 
-type PrintTicket200ApplicationpdfResponse struct {
-	Body          io.Reader
-	ContentLength int64
-}
+type HowFar200JSONResponse Work
 
-func (response PrintTicket200ApplicationpdfResponse) VisitPrintTicketResponse(w http.ResponseWriter) error {
+func (response HowFar200JSONResponse) VisitHowFarResponse(w http.ResponseWriter) error {
 
-	w.Header().Set("Content-Type", "application/pdf")
-	if response.ContentLength != 0 {
-		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
 	}
+	w.Header().Set("Content-Type", "application/json")
 	w.WriteHeader(200)
-
-	if closer, ok := response.Body.(io.ReadCloser); ok {
-		defer closer.Close()
-	}
-	_, err := io.Copy(w, response.Body)
+	_, err := buf.WriteTo(w)
 	return err
 }
 
-type PrintTicketdefaultApplicationProblemPlusJSONResponse struct {
+type HowFardefaultApplicationProblemPlusJSONResponse struct {
 	Body       Problem
 	StatusCode int
 }
 
-func (response PrintTicketdefaultApplicationProblemPlusJSONResponse) VisitPrintTicketResponse(w http.ResponseWriter) error {
+func (response HowFardefaultApplicationProblemPlusJSONResponse) VisitHowFarResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -6124,6 +6303,9 @@ type StrictServerInterface interface {
 	// MeasureOven How far off an oven is, by a thermometer in it or by when sugar melts
 	// (POST /api/v1/ovens/measure)
 	MeasureOven(ctx context.Context, request MeasureOvenRequestObject) (MeasureOvenResponseObject, error)
+	// PrintSheet A sheet of a dessert on one page, as PDF
+	// (POST /api/v1/print.pdf)
+	PrintSheet(ctx context.Context, request PrintSheetRequestObject) (PrintSheetResponseObject, error)
 	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
 	// (POST /api/v1/recipe)
 	JudgeRecipe(ctx context.Context, request JudgeRecipeRequestObject) (JudgeRecipeResponseObject, error)
@@ -6136,9 +6318,9 @@ type StrictServerInterface interface {
 	// SwapIngredient A dessert with one ingredient of its topping swapped, by what the two do
 	// (POST /api/v1/swap)
 	SwapIngredient(ctx context.Context, request SwapIngredientRequestObject) (SwapIngredientResponseObject, error)
-	// PrintTicket A card's ticket with its method and its cutaway on one page, as PDF
-	// (POST /api/v1/ticket.pdf)
-	PrintTicket(ctx context.Context, request PrintTicketRequestObject) (PrintTicketResponseObject, error)
+	// HowFar How far a long piece of work is that was begun with this id. It is stopped by leaving its request.
+	// (GET /api/v1/work/{work})
+	HowFar(ctx context.Context, request HowFarRequestObject) (HowFarResponseObject, error)
 }
 
 type StrictHandlerFunc func(ctx *gin.Context, request any) (any, error)
@@ -6667,8 +6849,10 @@ func (sh *strictHandler) LoadDemo(ctx *gin.Context) {
 }
 
 // RestoreKitchen operation middleware
-func (sh *strictHandler) RestoreKitchen(ctx *gin.Context) {
+func (sh *strictHandler) RestoreKitchen(ctx *gin.Context, params RestoreKitchenParams) {
 	var request RestoreKitchenRequestObject
+
+	request.Params = params
 
 	request.Body = ctx.Request.Body
 
@@ -6942,11 +7126,12 @@ func (sh *strictHandler) CorrectBake(ctx *gin.Context, kitchen KitchenID, bake B
 }
 
 // ExplainBake operation middleware
-func (sh *strictHandler) ExplainBake(ctx *gin.Context, kitchen KitchenID, bake BakeID) {
+func (sh *strictHandler) ExplainBake(ctx *gin.Context, kitchen KitchenID, bake BakeID, params ExplainBakeParams) {
 	var request ExplainBakeRequestObject
 
 	request.Kitchen = kitchen
 	request.Bake = bake
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ExplainBake(ctx, request.(ExplainBakeRequestObject))
@@ -8197,6 +8382,48 @@ func (sh *strictHandler) MeasureOven(ctx *gin.Context) {
 	}
 }
 
+// PrintSheet operation middleware
+func (sh *strictHandler) PrintSheet(ctx *gin.Context) {
+	var request PrintSheetRequestObject
+
+	var body PrintSheetJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PrintSheet(ctx, request.(PrintSheetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PrintSheet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PrintSheetResponseObject); ok {
+		if err := validResponse.VisitPrintSheetResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // JudgeRecipe operation middleware
 func (sh *strictHandler) JudgeRecipe(ctx *gin.Context) {
 	var request JudgeRecipeRequestObject
@@ -8365,41 +8592,25 @@ func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
 	}
 }
 
-// PrintTicket operation middleware
-func (sh *strictHandler) PrintTicket(ctx *gin.Context) {
-	var request PrintTicketRequestObject
+// HowFar operation middleware
+func (sh *strictHandler) HowFar(ctx *gin.Context, work openapi_types.UUID) {
+	var request HowFarRequestObject
 
-	var body PrintTicketJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
+	request.Work = work
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.PrintTicket(ctx, request.(PrintTicketRequestObject))
+		return sh.ssi.HowFar(ctx, request.(HowFarRequestObject))
 	}
 	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "PrintTicket")
+		handler = middleware(handler, "HowFar")
 	}
 
 	response, err := handler(ctx, request)
 
 	if err != nil {
 		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(PrintTicketResponseObject); ok {
-		if err := validResponse.VisitPrintTicketResponse(ctx.Writer); err != nil {
+	} else if validResponse, ok := response.(HowFarResponseObject); ok {
+		if err := validResponse.VisitHowFarResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -8412,315 +8623,324 @@ func (sh *strictHandler) PrintTicket(ctx *gin.Context) {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L3bt9s20if6r2BpZpZnztD74tjpxH44y5ekO18nsU/sr/3Q3UcLIiEJEQkwAChZyfL/fhaqAN4EiqAu",
-	"293nmyfv7U0CIFBVqOuv/pilsiilYMLo2fM/ZiVVtGCGKfjtFd2wH97Yn7iYPZ+V1KxnyUzQgs2ezxZ0",
-	"w2bJTLHfKq5YNntuVMWSmU7XrKD2naVUBTWz57Oq4tksmZl9ad/TRnGxmn3+nMxeU5UNjp9SlZ05/hum",
-	"NVNmcIoM/37uLFyvh6fgen3m+H/lJl0zMTjFBv9+1iyf7cu6lEIzOPl3Si5yVtgfUykME8b+SMsy5yk1",
-	"XIrbEp/4379qKezfmrn+u2LL2fPZf7ttSOsW/6pv/bgwY8Z0qnhph5s9n31cU0O4JjslxSohS87yjCz2",
-	"7of/+cv3r8m3T5/96X/Bnrjx7HQvl4apHVUZErCSJVOG42ekMmP2XyaqYvb87zNVCbGfJbOS5pZ2dSU2",
-	"9h9TpZvZPw92JZlpuodxDg+l2eq/4yzu4WYUufiVpZa2Pj1eycfuP3fUpOub1pJbf37Mi1Iqg2xo1rPn",
-	"s4IuFlzcplKxW3gTpn5ZyMqdR5Zxu3s0f9f67CXNNUt6O2HohsE5BTZ9RzWBv5OlVGSlqDAsSwgXZCdV",
-	"pl8QVpRmD3+kZEEVI6IqFkzNAjtWCW7aO76aJbO0mCWzIp8ls9f2B25J9X8E93tL84p16DWT1QLOyj3r",
-	"Zu4fAb7opk/c1x6cRb15v7DfKqan7mFale1Ps9PZAyyYUTydJTNelExxmgc/jYuVYhl3nNQ9hb+yPZFL",
-	"QslSVdwQu8+CNC8kREti7EmlVanJgqWyYPacCpiefvqRiZUlmK/vAhNvuMjayy6otq/l+E4y28q8KmCH",
-	"mV0/NZVieEyVYfbJkqnULjvIIKVE9h/cFFppo2jOqQgOYNgnpJdPtChz+7d7cn/7BL60+3Hf3CUjfAhj",
-	"uQ8Onr3esGzima/C1FjQT7ywX3x/d3d3B7uFv98dUGoy27D98Jm3D3o29oV2pGS2GpMyC5pTkbIb/OBo",
-	"EeNeg1nt1X8oT+2dn82p6W4KNeyx4QULyQN7i895FnEHJbNUKsVSuz/6mKSS9l5gS6lYQsyakZxqQ5Zc",
-	"absN3LBCj91Cr+uJgARxHVQpure/r2lZMoGUcmyUv/jnLHfHfaGsjOXdsZHfusc+W2pkGU/N+GpeKc6W",
-	"M0cvTrYdfR4P20tCy8vMGLvOkRffu8fsznGTs8D9mMy2TGmOksH9jQvDVgHJjRsFAyUNfTWf0d6CZo3N",
-	"VnbJJsT2lpRfCr1jaiLvLyTPuVjNS8mFmadR91IySyu1ZXp8+zfsNT75OZkxkcW88J0AYmNbr66PvoBP",
-	"9ve8/2H1kLiS+htGxcyG3bidnSBkNo2EeV3v1dFj6UqClwTWTaghObO8z7ZM7QleWLODQ6QaSLQWDBFH",
-	"2JcIqcwzph0JnDmQrNS5oyxzKdX5iwFlY+7v+TMHK3iW5ez8RblTPHMUxYvzl6IrtaTp2d/U472aTOsd",
-	"a9OXX3p79ubA+2dWE1SCZB7Dr47lTuPX78RU/cmzX5eF762hB8KemLWS1Wr9gixYLnfk7uZrouVqtU8I",
-	"XcgtI0/JolKgGsXI3pq/AvOt7C6LZqI/EWsGJuT+5qtnxEjyhGRUbfy8T6bMe8BKPYllyP3dHXmdWJll",
-	"VRY8+7ixgSDq74p4QTMz12uqAvv+dgnTL3lu5T/ZraVmxKx5umGCKbKmmmRSMMKNtrbfJm6F2jBasGwu",
-	"l8v56nDSD82Mj3TMiD2OGaT51s44Bmh/fH9dMczxnchO5Yz6Tp5wk/2E30SWShZwMNpQZV4QUeX5c8IN",
-	"ySTTREhDUCcNXm5zVJqsWR2kDzsYtT86p1CIaUD6fPPsAoN8e84gyKFnDOBk6qJaLHKmzxjIktb5oxhZ",
-	"llbPcjLu5JF6DNFfXPC7D8714IzC6+ucQtKnsCgm8rrkKXz0jq4G7M6uijKm+QZ1C6na1spCypxRcagd",
-	"w2Tu8SGD4l1OxcSrkNY2yNjinU5tVX2q8v0E02CpeLZintB6t9DSMAViRtF0k5DdmilW/05obiW/sR9P",
-	"jJQkl2BnRcj/nBo2YY25lJu5FXnhZX5cM2GvY/sY+BzxxlLaEOdkiFhS6yqOeNpeEIs9KnrdxfxF7khR",
-	"pWuSWmJRhIqMrKUx8CORW7vUNSOCfTLE7CShihG5jFujfTvaqrRHdOxYOfjOZWXilQq95izPDge0hCw1",
-	"y54jbfCC7GSVZ6APNWPV3GPvXLVlR070lQRHY5QmQVcTGP29fTzE6aZSYk7NsMA9mLkSBTMDXichSZlT",
-	"QVLYhoIx0zjH2y6nQ+dmb1k7utdze0btD5zigHbhjIOJppE7xo0Cw0yiSM2MyZkOCdTLHWR9LLGbHA7N",
-	"wBe3fdruS5uv8FPVSw8J/qNTufeCs3RFXpc+O8zYYvSOMD9gssRfJy3p5a8LJ5GbT6rpLub6hpvttMv7",
-	"tLAKzQ03VcbmxYiv/euuq/3x069C3nZvcU5YAajdIfH/I1saK1Sfk/tvghKsFQd41l5acGVgaAmm9bwY",
-	"+9SnnZjCzbPAaDtqmJqXqTm27Cd3x5f99fHYRT/A0v6AEINAtHuE19/YZ9yz8wvs/FddogjuvDM/J5LF",
-	"rxVP2VxXK6qGDOpmmXc3Xx1f593NNyNxooJqPV9FMEH7g+/vBlwAQcr4UNv6VJNUKrG05nNC/geR6BqA",
-	"b35B8vq7np5FQMnD8Fbfx4YbGaLQFS1jzvLu2ciSRr4aJL9cLu1BHFMrnS5pdx6USa6JWVNh1TlIJzi6",
-	"iG86hP9NcPfXLF/24rO53NUm4yyZrflqHY7tnniHF/TTD/iCk2Lut/uAnubJcaLjpDmqZZXnhBry7TPy",
-	"mlBQhe+HQgH2WXvrpmMx3SftjQ0KlLXMj7hcBkYapdtmga0ZgooIGu4n79oCHWQ9I1vJnZgrZ8wNMusY",
-	"r45wRipFVqWGb7nZz3fzYjOyhc86F+Hdk8CQGRPajraaF/nIaE+6o4Xu1Uzt53rDhbuku/twR6RqCUea",
-	"51ZwckNWfMs0+k3tvUyqcmyfxjZqzSwl0JKm9tt+nW9Wo1vVvRme3Z0ojx9W1RnfiY6mc2Skb09XZnpE",
-	"FCLT8Im0V3fIqb0pXTKg10aGbY2AWv5LHQ8/RTN/n66lzE+M3cQEXtZSMxG2BScFL5Z0QHNxoQsv+aLc",
-	"CWsqsgGXxJ7YP74gd7UbDLMPhTTWtoe9to9GzeMSfA5u0LwqyqAYcR+TqqpYXGgNg8Gn/xSG562oE3Fe",
-	"4hfkrhNjiJtm0HdQr7albCwxk4MaLi1L2a8F1toyZXWFOmgD/wMxzxVVQV3k9KQWl8EZyjU1JF1TsWIa",
-	"d15Il9dIDMtzHcrf0czEekcu5ACBGNaQUXA4K9gqx/inkT1Tw3AtcsQ0NOdUcazvtrrh4PZqGlZoMWXb",
-	"U+I/sx/Rxi1vZwNNEJlO6J0oMZtsqC/oy5DGyGJuL55wXBWMhpQKYh/BOCKGt8GbH/TWgt09pgJPMKqP",
-	"6xKLPdn5zD0ILRuJdKgqbs7XM5ZcjYYevrfPOIXKnWjLGkql2DKBxwvUG85TPR4iWNKWDVfQPVkwIpfL",
-	"th19f3emIX1gUv4rWIZDx166GEJsRuaA8XgoDanI3BmGgxZ1ZigVGZEYndGpYkzAZacN3WtSiZxpTaiQ",
-	"Zs2UvXLTHFynZMGsPX7RVX+OkVR1WuN0UQU33kn5jTTl2bBafUAxdM1oNnCXWhG0YKSgGSOZ3WI8htiN",
-	"/CsrTej2o3nO1IqJyYGSNUs385wuWH644B/qfGvtMmDgQch+MdJ+hmI0S8huzdO118cEitP4WE8qhaFc",
-	"6LOCF26IpPNBIYcAhOljtYQF0zxjAyfppBeEGzKy42ZNeCexetJtmEcvitF0HcoeekksG0SrwQP6aW9n",
-	"neri5kzcQsdDPu4gAqLvFdB7cwlkUiqS5lIzHcsEb+QgKVmVaL6kqZHqiDNxSbV3Ji654HrNNCnohnnD",
-	"idS6VVQas6E7Opp78No9hm+YoGy2C3R2W0LsvZODdF5QpSFgnlbxmfs4B8SoQimtfGrwCVMrqWJ0nhZP",
-	"Iml1LY3VyTJd0pQNejgCZiIrT3kv5wU3LJsv9h3jiuc5OiVwvFky2zG+WrMseGcXUps5ptIN5OjZJ1wF",
-	"EthDdrkaaKc9R8R6S6Y4FJHO0yI6vWE3tx804TpSvJh6bpXQlWLz1XElDreg0eISwjjoCTu6T8iCpbTS",
-	"yFNWlQbNVrAtU2BbeZkJXiFvYu+ojts5rMUadGOO1MDVL/c2J+lTee+IetsfoO8Q7Xboskdfra0OCdVB",
-	"MnynWEkVqI3RWbdG5kxZHWjquTodBVVEBsUE3oe7AO1RNYcMb0meE+epiFgdRg9XwWxgEMh0EZsC7AKR",
-	"a6rYpYz7ZJazbDVdZcwyls3R5Rl7s2dca5lvWeZCqauQ4aBR0mSKcsEygp6gqO9wrwwP/r1UhAscKVqP",
-	"8KNO+9TWmUfJydRwMWe/hVb9MzWVojnBh5JOvDZSDCuWSrlp0rJjhCrLGdUsi/c4ScgNrcr4N/rZ4hHv",
-	"7KheTzqKfsZs81m9wZIeSYfItb+Vh9RxSIX97+zuVEMpXSoICUvk03nORc+fOM2TzyPSZu1DoG8OpJmF",
-	"yJStqOFbBvdczpbnupFVJQQXq3jKWO+jC/Sd1m83vZkGh0jcFsWYAPYr7TUw6FfWsBHogqDEKgtLK4LM",
-	"udZwwcxaZiGDFu0OlTHl8zhc9cZ5hoezvKanKTp8gklmX8yFj1ZNdpoQaL3dMv1wsaFzLyuVrvvVg6ds",
-	"Q0/H4SxlOiFKViJjGalKn4qNCgq3gr4SJlYLCmkYmixktVqbM8NXbGnmltKPqWoJep3ha7hYDQW+4yVA",
-	"6QaOv1D47+GRKj3k5EAIBW2ZZddiWa/dxRTht4RJa8Ux8kOxgqpNfGzoF3g+GBxiZvJFEFNpjHn61gqY",
-	"8rxOac5Ov6HiJ6rKuZGnSACYxL8fc1Q6dSUjUZqQVRrCpnVTYreUeS532hsdLwjLdWOCtP/a5EYFc+7N",
-	"PmfTjgfemPJFhqpVZMCznwudovPXbXhNSfWY3eV0PqfeSU9RoYPSslLpscrxK6pHHrLkuJTAMd3TwVzZ",
-	"ftWLM0WXfFUphp4xK1oTstjbP3BFrMxpxaVb21FKKebj0d/dWuaMONgr79zV05IqWnbW2RFpvPHQYeLk",
-	"MKjjU1aCFDXBcVQzVvRHGPvCyVUba7kLXk+D1+55mv6GKT1hN6bR/ira1Rn+tsFbX0gT/oNey10ggefP",
-	"ihbaB5NBTjzSRBtWzoZQinTIeKGKaUMUozliK1mVHZ9OiFQIfDVdIcA11/NOMS6GIFWCU3rYlDXEbZFu",
-	"oiaJTB/tklbGSrOeYzbP4S2HQ9oTUXR3JLw/4MXDwYt4f7Hhcg4B6ikv5MiKMSzPPgEQ1sQtslp3UNJR",
-	"suA6xU1pZx+oqlhAyY6SmHOUKVkiyUAkOuTKX1IzMAcOxxKSKq5LS8HaKFZplnenzSoNdN1Mr0vFaKaH",
-	"5psgUNb7DDZbhKX+R0iPlUuS898qniHLsdWqZmZXkeDQ5upNizEpZB/IZDRKi37G8zbTgwnuGCg2KRUZ",
-	"HwjCdG7DyfZrMLGqu92Jy7nz/lMkSL81Qdkwmqk7MY22ERJtruuw7AHTN/x2JNv9RKu/DkkchgsaZaar",
-	"FbSnrGPrLYeAz0prnHh9D31AOekeW19jS5psjNo13/P9YXiz5ZVpBHkTrq2VlcbObKdRNJpzE6+tHUt1",
-	"dNvnerR9XXXaQD8eHYtFNxknqg1G10nrnFb18FY0Gi8XRAoM6dyQjx3LvzK+9h1wOPagUMhW5Mj+uhME",
-	"kCZvBmGmTlbVhsyYEezBkaSx7la89umuKGkVS3nJrHnRQBC+IHc+EGZ3CgvKC/qpvagndwEmHdL4SqoQ",
-	"P+JozgQaAivJNOHhIvO+nDpal1HH1x6NlFA9nVQyYL8xJKDgppjndD9sUzQVKOOHdhbOaFppQ1U2kUne",
-	"yUqxDPxfrfMATNIFVYBISkrOoO69pMpoSOxkfLU2Dh72ub3Eyf3dXYLBO3L/p7sEL3Py5FlCNM0NFA91",
-	"mYCtVudT+XK4wGDKMHaJFxjFUJWux/xAkGFhdxp3Uy7dViGARDtxdIepvS7u1wJEfXo3pGGc+xGfQzRe",
-	"TYY3auX9HCT8WDnTLaXSpNIV5OD2UXfNsVSS+ATaFS3HR3kyNkpOjeEpC5e6AGbKmctEzWA1Xus1Ns5v",
-	"ldVG0mml5kGCVjxi50Yr/wzgdRVT6v1CAT+XunhWUftZhevWWAnJ5yqMIc4+GUXjvf2I2dvJKX5yF8p0",
-	"wwS/ILCw9lFA/9RzsqP234ToUnGxye2Pq5z+3s1OHBMuzZK+HoCTjP/O7+3jgY+9fzJSM7xSjOpgnmGn",
-	"6qBW47rG2qJyCd6SW1GjXb4MpPeGTi8PlsP+BHoLijadECnghlw22ZcTwIid5ySwFV8FYs9oNF+amqzc",
-	"mi/slgSvLc1AUVaMpmuWkQK1NirI0ztScNFOpEL82EPJWNCU+dLiqRAMPWbbMPDygZYKZk5WpeHDOwqL",
-	"04j8b74ZrUDlZj3vFKuPYIj5mUPaovNnHgWA3olW/L33/YZqU5ePigzbZKwZVWYf3AWXvDJx5+P27n50",
-	"62QZ6jvwgwD8rJJZdVK4KBiUAbIMPK9cEEoKniq5w2M+JCkImvf2Zi0XDncHCln86/8cc+EeOy/NzLwJ",
-	"hXW/4721VV/0LA9nPZ5ZKH82tP4ILOeBtCxzygVR1UBWYseCGdcZ9nnnbJwzDXyOXJfgRVgschDFJRWZ",
-	"3GWQhcOMwWwc+ANnR9xogW96u2VK8cxb8WCH1BHHcz9px5ixBugBOyrT5UXvCdR0KysVZspTkS8+crOW",
-	"lcHuDw71DeOlNVaeldb40S8wtIbPmo4gz25IQwB1YuGhX+MC5qzzDDQdHtp5jAcbY1ccOFhIwK43TRN0",
-	"Rk1IqgrchM9G6m+GzP1W+GTKxQ4qWMAN8mf0epAdM2E5h1n989Gs6Rdgvzf0v+R5HsHPX40jCoVxDLx6",
-	"5TS/ZmMiXYInQBq0fYLdtia+tY+mVbr3DlaXYl3ISgBUn8556uqNZbYKcGZ3oS6f+uYVnYIL7LOwcZUu",
-	"ulrLQUsnmrtE5DUV2cLezZbNrbLu/n8n1QaX45s7jaw0pypj6uaVSzqIXCm+hQuF9hGHmWT2ntY7Bhey",
-	"XktlGrnRAhBNqcpISsUjQxb2tzytrOKchfyk8Rkr00uQWixyvTKexlmqB4qxqNiTjC+XTDFhiBTtpI26",
-	"D0Y3vfLiiRcnZDmcE2Zpb0rSCrrEBViAvVpxjUABiieGkEB+TfP8tArY+iXPnxnWeeoNL0vMQRJS/o5g",
-	"ipkcszL6MXGCb7cVxK8mlIHfj+26W394T9AJ3Ptgla55ME3tB9AMysoQH0c6uIgim9wM5ni4pjDx1uvf",
-	"XBeZsUJZWIfLv6i/sDXf0P78yLXrrNNHwnLCMKrhzrnbItguAtqk3osj3+5GGvrcMLY2zQNW/3uJUowq",
-	"RnK+QWyaoBBLfee9uPrNZtdHq59dfzy7vuAXyQJrxSayfPAMFkOxKxNOSuqeZccopRHJgSXaDDvcVGpl",
-	"4MyNOqI7pfjVN79ATD3ynncvYc9NLCp35QsnRB37ttL9aNjxo491OGXmkSZpvQqyljk2G1w9J/+YGS7+",
-	"MQMPwD9mZSUEM8QaubsFU2r/jxkYORCYXMI/Zu0i2P0I5d3xbSxo+Xc8m38uc0nN10+RpOq+YCP9xyoA",
-	"VcLSThCaimO6fY/YJnRK21Ed3Resfw0gyO+AoGu0qAl25gdf+ZhWBv00NJdiBemi2DowIUZi5t0N+QtE",
-	"AjG4g+1T7HFzATaa90XnUqpw4Dxe94Kn7agDuNOt6GcA+WZajtmSFjzfRyCRHSZMQbktbtOE+bDPybTH",
-	"Fd3Fv9IBP41UkKMHxxSYBuztYFfwgfiqd2pYMNb/QZbtwg3LfVI4h4CeDhKXyx1ToxPlnGlSiawdH4+H",
-	"2p9KCnpNy7Cy4PXm6KH8CxMIpZ/MD4vpf8ghlbcYLKnZusOyrc3u0e/BOlvs0KKczvc3JFJTao8K2xRf",
-	"83MjJCLdFK/r1KoT3BRtwIrTwP69ZeJSIds5ohji1bMmKp3MclAIAWUD/ajhnM66OO1Qo4OcwSBIhAQ4",
-	"kYToVFGXLE1hmksX+h2mwI9ncloqDRhh7xkTWKIGFxNoGmnRtFyyl9wj3XTkOinDPzYJWVZi4G6KzUv+",
-	"FPnc/qQyaVifncQOYBeVzNaXTFt3hbg+bx2JsFWM6UnPU0B9rCOs6qTCxN4F/prAJu6s07d6y1YwVEa5",
-	"2s+XikEcebXyP67yyjDhfxOVwR9H3HQZZ+YGpopepH2lXiGinNH8Sp2H2lBigBO1lIpNfs2Bap5eNqtN",
-	"mOUtzw5ciod8/x0mpXnHS1Dj9gHE40SLj7npYbLELTIaMKqBIosXaFBMf+IeZnJa9U1UFb1zMmC5fCYj",
-	"a11Pwm3tiw1HUW5TupvaBgete6I40h0RG8CONU+dxpKn9TyxQ8R7TUBi9ENXR5NkLrPvzcbiemO2c3JQ",
-	"p7WbmIM10UptrEwpGFnQDRcr4iJUoQImzECro5HPkuh0wPtw6mmjBKfjmcnaKGptZbKjWO9zFjI6zr7j",
-	"WT35WcMd+Qxn9MqSCS5WL5zqRAFDCvOEQXmAjce27P5UKEE11d6fftOfPJ3w4V8FW6UYTIEe6qvfQm7C",
-	"J3V7/pk2UrAdrurQoc+orhTLHA5XD02oD/Lls+kXihf9CKxlucqwjCA21+hxR2QheMuwjnuy1FCxwhIk",
-	"v9FekZPbgSzxNsl0v+8XPx4iqG5BMNYbd//NWRQ7YFk2dJc0TNo65FG5o9c3b5Djo4WOXtdCB8siTkX3",
-	"GEjJvQ85y6ekmfrLupWU6ZKt/K/3SdyN7YThMNIJAsBcqBddXHm8twSC1fFhOxxXeZIV/p02vIjJPhxw",
-	"XJdKLpgDiIUubQdlnwuzrAayJxWjGRcrTZYcQOZddtqhDQgQxBN6Fq74ls2lmhu6YdFt+9BnEj3HYHDT",
-	"t+m0kxNu4ltPDndF+tDqgqRlr0ESFeh9X08AtrkMCH+Pcuv1HxxAG9C+OcvWlicNpcQC2e+oSdc3Nf1G",
-	"Uz+8h7T/qcypoD6qMYXFaaWDce01BgVzzrQ5THY+w8flWMN7V9sQKK2u3yWDNLxgsv2WZ0ykYcnEPkGK",
-	"40THkgjLs6a1RJSgc80R6vW1VuOmiDGnWEzyTN1ol9U9yUdfwCdxj1jqguLH3voIzU8tO4t5SUumwmSS",
-	"5jLduP4aBdeaASg7vEBobiXjfloHVSVDmf/d4Jzv5gEFlmRHMSflRBDuekPq/cRj8Gtp7UDiOWaEp3NG",
-	"lbhp82V8xpZ91bO1VCdan6kLkR094LXMGSSRfG5k7VijhZx9j08eVGHjf2O6QJDU8XtYZgc5TFJIpTBM",
-	"hPlwyXM26NkoWMbpHP97jFXrgTqvJfXkoWV/z1mevVNykbNiMp6GoaGKC1+XDPQFWjh20MAmzKwONR+m",
-	"K0iragY48T/ev/2ZuL8SLuryX6AdgBb9b6AR39aK+Avyf9udcCgMv1VM7UlJFdp7HUuq/+YoWopfZeI3",
-	"ILytNSm1rgfQFpNZqrezZParlgJ0sbUp8tFMThhL33zv6XCc3wABX926N+EzvudqupkQarH9M6OKLBVj",
-	"v3ciyJ0uLfQ4hPZAxliwU2ywszUzZIU2u1RE0YGy6x3vptkCC+cQ17PLB4cgF9l+vMSi/UUjAtKqATew",
-	"2dGCETQHOKOmrmziSVUmtrS8hQcwoUNn0IGj5O9DfdNc3nzQvUHrCHTDiSspNYM8mZBwyKXWYUSWV6ri",
-	"mmE4bydVQazk14lPsbcfDJW5ZO9aVJ/egq/lW3GQvIGA3RproFvNFF2xNNckVdQw12yxKh32JCWG6cOK",
-	"4mgQgLubb8eqTkvG8lDWZKvjDT4RxOoL95t1LjWPHlmX08PjmEsD6TWZNbNolpGqtD/dd/wxybnV6g48",
-	"cxhAtMX5usBwr70dKwzAq1VEdRWiVeE2RBr7LTY+yeKH9z8wbU7KC74EcUaaqGEjIpkB5ba55ETM61l/",
-	"KDfnyDn40ge7hezE4of6DE7TUo/JRpR+x5y/tQ15GEUcKKN5XRmrCi1buP/jVWMt9npyN6ULgEfcWC5d",
-	"4fCSb5nrXAzlQIDXSFUxXrwzVoEZXW96tMJgEnzEAQLTQFGA354J1HgaLf6FliUTbCouykswIi1ZcEN2",
-	"WM3RNPkBJ0t9UdZ97krFMu5sxr7hlecnB8apmeC3y6opXr4N7+SljPo4wHtlYnAKOSK6ovfDL8q//q/h",
-	"8sDUH3RI1ucSk1nXh2fHruMXGUUPo7w7F1lE/4ecCsGyCWTgPdUToKnhhXDj0ss0QPU9jUItfGvsz9gi",
-	"0I9uMJdiRhZ7Yv+dPRdVno84ghrfbntj6w9NHHO3dvHAY1T3pa9JLqKNaXZTy65J7QEz+IIfijPcRI3T",
-	"pefZY58QHMpg06gn5KdXwau25ZnplcmxvEQcMpZjc2JLnl18o6/u7pJR5+qwZwa/nGVvZFoV7jP+tXxk",
-	"50L9yl0+zqApL9kr+2R0aM7EeqObfhTxDtyjsBLxTQKgGWoa3XFmn4eHQYt23DHovUbOO+iTE90GjCkv",
-	"zvdUE+KJ3qf/sLqSLwG5eOXz52QGfUcug20dVwbl6p/sIJFmISzxJIPwr66Q+sC1fG75nsbereM3nH/u",
-	"WAVfPViI/37Ecu3DckWqJ9y0OMorawoGOygC+vyAV7qNTy8dfDs6jlr1v4Qqhvi9ei13AAq9ZgU8he7k",
-	"pgwMHWgTlv09TB5eeAOINWlA4fItzsSzcsOBrRMYrVc0PmHIpl1tUJ7W6U3TRv3J59YEVbd9Pnkj34OQ",
-	"DY22o+UEPXBHy2CCeQ39MXFdH+oY8jAQ+uQxfeL44YiIYRiMhaIT1XM46E8C1HkHRQslRrIyCGyiCdUb",
-	"lhG6kJXrJVVp+7tDfTmspHNX6xRUdP9KPC46XLx2hujbF97I5S7yhX62RfN2d/Lu4pPu1x9Kz37mGZJ4",
-	"G7ukIbAWXbQZLOmDHDhR6Q89cYK4JYs89Q9L81fOu3dOQ5LJzRYU3c0n435j35z1kfLLY20RDqbsDXes",
-	"R0JH9J+5V6nMq0IEd2UC32x6UTHv4moIJAwmGM1mg0dXCW6i3S7uY+tDgJd9m/8BRmm2W7hkxWuQZi7l",
-	"Rk+tUWAdOLS6wzy4T2ODEHURA3hRcBkRtOfdzWc10F8ouRN6zsWccjVQv9zAA82nEjb2jDv0k0AgpwZ5",
-	"4ywNw+llbEmr3MybOGhUR75aXYyHEhiBC3i1JzXhHpzHSklExx4oLz5SfzxZTJaM5WBHHTrvGcutYpt6",
-	"QPU1q6OjhzvbAmD0xCsQZoZmW67BsVNT6vltI5IZtiU9sc1Et5sNbHd7xG4bg1bTAv+VfTo/oKyGVltb",
-	"fFC5e8gJDbUNM2pLWQ4BnbguCJM8FhPZsFvuFYhcPTTHTNcOZHwHIn+7S1hmu89Et0Qr/gR/alV2dM9v",
-	"8oeYfclTms9dH8gJ39N+c3ip771fKdwKYsgCkIIliJkP9rATBYGuOwXPecgU7wJQuOzKnDMiRQ8QcZS4",
-	"h/a0i3kaDzMw8t2RrbRas7f2od3uBPZ4+GQ+tNE1e1JgK3k41jWR0XOquNkPFKpCalRQyZzYDG7Y7WSU",
-	"85MHyOOerKyhuLJG5qSu4ceYop6x/sBmF3wPMtzdcYXqQ0Mu56iXDUTL4UZHtqEykMyOraiMxD4LL8id",
-	"AzcU0v1xYmvCoeMs6IbNsbnONFWEqp7j6EzZeAnlwI4RVQR8irl5bOIaySNgVfb7YeHOdXb+GHn+hPlp",
-	"pwfMGmytozhozZPnNnyZ2I5gQjbIuQDUPtx02I8Jgq9SAcZcUocRn93ddRIan5D726fYlxGxqV1rOJ1K",
-	"ieCMrWghVk+ORgxjCs6wL9JNjxSiow74OszshpiainoYFhyP8f0id6O1DAMdIo99fXbSd//Mdq/o5pSG",
-	"WNl8CmZaSlU25wGj9yM3a+LwH583ELUOsA0mIg7PYTTyExkgkk1kLgrD7eQi/TpKFBlx6uCzTKkmrRE0",
-	"nXf5SGErZEIFT8IXjrfypfBqdWcB/8ey52Qtd3WSFddkw8q6Q/H4KYVCah5lpiarNlKE38Lm3EK3wc9s",
-	"9zqmmdZZEcVpR+Ib5bbeehKSew9KXo5O5lFfHjqr1gCNUXlwWANHFAUcMVC9PYDeDBm+lnAVI7Tb4QHN",
-	"mGtVfV+Rdo6EnWGFA7v7t0YGXIEH/vWoObRNcaT4VrzzlZCTUkx9d0q8llyuqRWNihvDBMkwTN5rnHf9",
-	"vEg3xUQ8FigSYNo456ir/WQis9/VZiRsXgHVbAD4KiSgueILUMypOMtIJjHp7mjhcJOcB01kfA+YoL48",
-	"aeOOJcBevra8WyxcZxbaJQc701wox7ISRbBEDAoR4ZSM+1GvoQpRSEMW7PSi2s6XtdIkcSERSZE3ntcm",
-	"pUTCOqCVyElVIdlhgsn1QdiOADXyIScC37IjCTxgHnvXBwLTaFddCsm2pE44sCrZkiooUkAK0Bcq9PcB",
-	"U9+nul3pP+jla/GwUnJKQGQVHXblWzZfnRekDfO0D6jMmlna3xHjRxn22F8E7autEHhkxgC0GpJXzHo9",
-	"Xt8kerf3w7EmN01r2tqqq3upIoOSTIKAMnTDXhDBVtTwLQMrcI9wJQUGjmPQUuxqouIHzprMfOKH+47W",
-	"EJEpjm35dFKmIwxwKizdpBS694Yq4zXXVnPIuwdHp4NlT9ngs3oPtZJwp6IJpbRgKGC5QIAK/YjspMr0",
-	"DXmZ587wKOieLFitKwVQ0yXPWTYHXed4gZyXuGvsTbbgBnGXRAb0VVQdzb8XTh87oU5K8iR1vuSpqRSb",
-	"R9oJxpXRH++3lWcuFNX+8BLrQ1YyzxgiuioIUlcqmKUT6g77dsvE5OR8Y2QxXzNqgr1WUioINnZWsiAL",
-	"lssdIOyzITSA/FjxMdXt/gqAOKW7pbuplXcAiB0GzunhDRz4cKil3HK4+mhCG+YD1KpDG1xXinmN4wW5",
-	"e04E2zJFisYnec4K7L47i7BpyyWsDgpnCwGGsO3g8766K7Y785xQkvMsYxnhSgpSSue9SiXNtT9gkfn6",
-	"QYTp7uEe2YHCTvtBzCzwWLSAsmp1XYC6joZELELB429C26Uq4UMaPShESPFm+ZbppEXHeGD2AkastKZw",
-	"9EnwYGqNNpzE5k8rOYK8FYMn8Rb3eCqehH3tJIDA09x70omaoy5kv7YA1l/P7O3KsBPDESfhzLVJ9vQ6",
-	"+AnYazFV7UAI0yMbHWL44LNTpjTTZbmZ7BaC+Bs2oODGdzOVgiwlz32BOBYSJoDRQ5XHYhVkLStFqCGM",
-	"pmvS+LoPCooHUPgA082+v1vzdA0aCcvNmOB90oWiCdbDC2nmw/PmVBu/3M702tA9y0gG2CZnLaHPNn49",
-	"CW5HiHWCZbGT0CRoFvpiUAgpeJkLiUi6XACyBB5rhPh+Oo5AMHBx1O4AiMyMz/RVZ6ZvxrFdHZ+6jw/t",
-	"67Ge5J8jGBk58QQu3omJzPh9U/PU7WMld8KzYpnTtG52BJAb+hG6UZTc6cZIxT95I3VNtywhiz3BBIc+",
-	"AoYvQRpKFRwJ47ugcK871tPD7liHFUpXn3HkhF1H07c7cVI/U7eUiS66doboALtARqNDG3cEYJmn7dh2",
-	"2jgcNIDGdpPyWgrB05BpdLxVfyrL/Vwuw/LTwR1ZimtcttZI16Cfdb3vuHiku9aavr6LjzcdBoxpXl0+",
-	"uRWhtPOqEB3+Sry4rAQ3z4lmneJEPCzlzNwuPX51BjlO6rzXosh3aPEe5m6tAffpmIt31DwGOO/QCCEX",
-	"Hz6c+HlDkvldTsVJLvKFy/oYi6604nPesTLVUbjk471JPjDh8SkAhLeBUAmAGVOiWSpF5hNryUpaShK9",
-	"9v4KivNc1m5MjV2l1xMwOErXKWpsB6HVzWfvyQl/1k8OTYgacn93R14TJ8PqZkdTs/D8WbllYm7FrLOI",
-	"1gfHxHHeYOxzur/TRXPsNpzm67x2QNke0lBQOSKePLxXJ7gu/WadhFMKQYp4p3AHETUMDGMqHRZ3Q22k",
-	"/Ch9Aofi2OeLnIoNhJBvS5xX3wppHu+ZgQx73ynQ6ltNb3KyZ2Y0OcUhwPpUIrf2kMj0UDgT42KTCnVP",
-	"SZytMWeiwGZu3kkuTiGtFtBIN2PUg3AdxPV8mewYdKvLR4ShT8lFdOmR/z4JvVPShSYm/z4w3sxqOKcA",
-	"Is3a5wLWKR/UIT4eMUSfRXRJCUKnNukMg9OOqcGyMiE3PHUNbzGtud1srI0CWqkw0qZP8+GaFIyK8Ns+",
-	"l3osshKL5dNqJXUXsDImZImfcBteILe8xvSpPfiqKpBSUsV1CTHsxSIHpaKkIpM7gJpfMAPlKgtIOyh5",
-	"BHpp3YoQpozLnj4nabzJ555qvWp5cnJKOIknNhOCd8ouY6tQ+sZJM0gnXYLGNdqj+lhfALphApSBlaLC",
-	"MOw4DnHXkD1F9dzh3x4GPSD9wKHSESxCd1EXj+QbZODp0vMY/mlAsv5c5XmTWu3UHSt0QDOqy5loISvM",
-	"sPbC5vB8RZW7wmejKhaOoHllJwijMD+NcA7AXDEvcOjDhlfagVw4N5+nCWsP3QeH5wPcz6U4owvmQHul",
-	"WiUJUAAtGLS3bZrrY8dqdKPbGwqzeCDvkhXMfjgLOhR0tVoxbYa2bpRA/PvuIo4vSJ3ePaq92KhWtfEg",
-	"eMkxmdQ+ZMfekXfDFAfSwb3wN6YynprJ8n3u1Iw4GeSTvj+78olRZcClY0JNjhAymE26t/ybUuHSR8mv",
-	"VbaqE561oSIsjM/uJzsh9dDXEkIOgGn1G8eng7mIyyVLzdGGtTEGHrNfP628Xcbi9kRhxnTzFNvNbh1s",
-	"jPtQv9Y4hEiRjRPPAcnJkgW8Wf+PZzfU2yncZ8aJtL4933IqROiyBytQcneRArxWx6LIoQqqNqP507A8",
-	"t09xQseLjbMEzwl1ICdmPV86Q9AtI3qv9KSuTJ29ggO80GU/0Mc5Z1uWd+FkjIeTAe/sjiqBnpSUVsA+",
-	"YRuq7grnB/Kg905GYhJg13WzCadkDyB+RvaWdsIHP6xZWeIhQoebTodzPN0xnJTd+QvTacUudYTTyk0G",
-	"0b+/V7IgAjSHc7pKNBUjA4ZSJgVrek5xTVzH7QsVmEzo9CbVRgdTJwvGjCZsy9Qe+8sF7K2jdTU4dKu+",
-	"ptW2EVLOospQsDPj9O7hTWfG9ynN2Um5ZWsaykOE6iteVDkwzyNN4LEmy7BEEBDwvcwRuxx+RI9VmrMB",
-	"DcfQTpv8dncosKXnqyNNzJyhLFCfPpq2GdFX4kDjgD08zfceaxYOVSS8NzzPiZEklQV74VI873wGpsQG",
-	"ppH8yoxx/YUON3nbaPy9Vs18tTbPIc2UC2RYIetqQiGNg3xud/BZW8JMZr6HHCSQB8X54MlicidU6jXn",
-	"e0IscTVrvrs1X6tywn/4P4PnvpYynxydjhHGKIkX1T709W+XhOY5FqFA57zFhH606VrqIY9OpviWiblc",
-	"LqP9Fa3eMudA0lwGkd0bw52qTJoyhW1rG3S4krH8CMpdLofdDoeoU952O+GNCRP1KLf+1KQLS+OOtzmY",
-	"7gJ7XxhYS48KPBEmSLiRqo/jjJNUn/eNM39SYQuUybuCwVxayYDVzIeFu1bBHEoKHsg1fPxVsHMexhWH",
-	"cuLXEmI9kMLBOykci33TqQe0HdcOs25TdKzz0bPRdR1lp3qkPz0Jowb0YJNHN+pZe5hnd0PjRKYR6TXL",
-	"l8fqTDrJI61rxUMwu7/0oGXH1c8f2+gKBJ5KPGKp2UlCF3LLJmuhTYzr6Xh+aUP9k2MnueGmyti8GEQ/",
-	"cQmjvUwiohkd6034dVcpevw0SHQXilNPCFKnlVJMpPt+UmAEQNWxALWvl6qjeq2ypeGyHGw+25kEGtHy",
-	"Abu3H3ycFHnENo2DNhT+Fbs3rjE9+AWm8mvIBbXnvlK00L5tmNUjfGNFvyCodvndK+h6PEaZAkorfpjb",
-	"8WalblubfWodX4d2Rm4YV351U/NJ9B3j3sQ7xgqZN0FsaUuvlVUDi3y43xP/HcqNpLJ6d0kV11JgqRVI",
-	"J1fc4QrbI/Wy4Rr7K2K3HCbPwpLdx09VSg7gXNrjJZ2t9R8c1Kvt6fh6x8s2SrFKzWI/dGF7nIG6+jUh",
-	"jJs1NHDfd3vscU02wrIWFMvGHfHJdVXtfXVlevWHBDcQbp+JN0iWzQcBVP9TGA4tskRd4466FVlQFS4X",
-	"TX1dcOuKrhNWeQ4djDLERkzXriWR4sWgRO4VS6LQ6NdLJq7mFWAZwSmzVDxbsRouNGxoxulLT74ZbaV8",
-	"gsIU1uDKSq/nEDgNu1hSVWmM91d6zbKmoXrtLQ10AI5QrOyhPtKnKVamUiK8WqAXrol9gmUEOn5bC55g",
-	"OKcuJJMZeF5HHGmNp8xtd0xOIbLE9JxCgBc4KQ1dlmcF32vbP0KwMJrGpztYoyWMR+sURURKRogLLrB8",
-	"b7ARbaCb+EBrWw+eAVkvFGEGzJoVE0Awjo6Kai0CL52HqpHMLGX4w4sJbupzQsOD9/7gVv6ApxL3oTw7",
-	"Jx8qgMfilzUefO0NVumm3U3HtVBvd03KIeySFunGxH19JtRp/pXW20nNyrHej5bMOM0FUmOanEhLA8iA",
-	"d5dBBrxModZkKMAjm/0GxdOpWx2bmN3lwj/zLQNfge9CN18lzhU7X4ErqkXX/TRmfGpM47i7i2jv/UCA",
-	"OS1pNNKYe3zJE/vatRrxd9bswByG1xyfQuyOqqdiGqpd1TqkBiF8zZpRZcLdK4/fG0Pdy++P9Qu9Qm5x",
-	"p1PCca7EZbRalE2DOepw12n8uaNlyEjXRh9NdzpI4wyiKouMfRqoApIxycL29W6eEq5sZHsyzswNfFn0",
-	"nthX6g05rZCk/tqg1odVoo80wW5xY7fGpZNjcHGx+zaZpOrt89WYUxsxV4fK/Gj6AMDuBJxIiv9WMWOY",
-	"Bg8SwmNY88TbQc7EPymHHpzUQYqG2HBEfa73c+PzUb0VmGC7Vl3rOa3nrYl4kaEOsi+wfWJ7/N7Kk+aY",
-	"YyBcPCVNx3744IDEppzr0gwHGCekLyQzuqLB6mPA3lwwUtCMEXiIaBmuInC9herez3RnL0gJOTr+chqC",
-	"Nktcz7xgvgYiretha3PSl2IEdC3NVAQ51xl/sF56IIIWxK3ixZFqb0BC5QVZVPYmH6k5G59M7xgzkDnc",
-	"Oh29pqpsZVvAQzGYc4dOlOzmA6JpTXCiZI7iQd9AFW4i5RfeqGm7pPzHNFrZigmmZBVGlkOQQ+/1iIeF",
-	"GNLY7kYRI177rnzolsPsTLLYt5pUvyB3JGd0CwX+vmavBxLxJISSAqrgQYmrwPB/JTbhPVgGUQB7uDGL",
-	"yhimIO5pGbGsFCOYhD5m9C2pmWtDDTvw0gLJOPHgIJxC61vRcm6JlQ35KEtXPaUNo0U/jOlQR46z0N3N",
-	"t2OwfGd2bJLqlHU9eRZZTNr0pXHmwDzNqdYQMgwU2sL6ApAMdMMIJZk1QklVgkMOdt5jlnDlYojtXd6t",
-	"Zc5IwfPNibqJ+4YxQqpp4Bx2DLd0g5GPV6J+PdD2u9U2qqc+b5lSPHMNOFFaHVCCSyNwsiweDDHqwyJt",
-	"sY4MPskW+6BwtRP94Mtl+Ar8i0/UafVmsRS4HGGWp2PMYpp11jnlVG3mqKgsJM/13DmKHTCrdAlP40Fu",
-	"P3aIilrVCWc1ojj8A35aUK0/HUKEbid2OrpEFwv3Ka3pwx1xYC9Cm/wRUpcPWypaBXlHVTaUFOHgjCHb",
-	"CiL1kHbVhkMmWCYTmeHzspkwYMa4BNh4F9dHbEEUhFxHsy2QZ83UFkx2d2Axp3gAPbibtVabtPdxcPdf",
-	"0zzQGtXXQE1snlV5t9th4UnFJo0VyWUeP/eQvAcLFoSUv7MBuJgDnWdHuaPhDMPdesPLMqj0hBjEIc66",
-	"j6/rBfxG+QmbVQ0eEzjfJjs6Jjcz49fqZTYhafBBcZQeoJOZS2gfRgDUKc0xuQsu8zgR40Z1GCxWKbH/",
-	"zp6LKs87bvW7uxFvSqe3WVxjIi/gDrutSg5JtKXkIh6rN6V50Le2J1nFvECMl7wg0kIuvIYfRokwrdSW",
-	"RfU3eo1PQnGdVPNwqelBJY191pUogzEUdM4wbXjhJNKxZXznn4tnyNHm9rIykwT2FA4vcyrm08oESiUX",
-	"wR40NYpDN8+lznChPJwmFMTgPV5JS7MB3/DpEqtkIcngYfacbWolsjVMKcE9e0HuSSVyprVLYPR0ZcU3",
-	"JvyTJdUGK9BDl1wwZ/qlxo4mVIE4QW3ivDI9gAqdqEUMQ7a1RG4MLGVApPn6vNa6alZPDoRXj0t6dOvF",
-	"lqfNFkn5gw2KzuY6mBCebnrcOrhSnm6Yabd2q8umwhhbYxixl/BGR/oEAhkFbVztcMnYuXV+HdBJRH7r",
-	"lNq0ysWisBOzm4/1jk/2oH5cy5yd0Af0lFKQuyM1V9dqFHpC5mTQ336RsGSv+efI2eKC9c1rdESPHy3a",
-	"bbfuPTxe6SzXCQz+F2xWm8rCyn3XzsdyOkBK1V5KeQi67yM4h37y6JY+w716QskG4Vj6aNLmR4eNNS1p",
-	"8zNE9pcyoB3isWtfOglrTkhdA5fUsLtUZMTukt1F52rV8J/oHd3Ynba3a8b1GgHWN4yVGowifJDanQeX",
-	"Ot0wfUM+tooyoPYiIa4UgqQF9CEvPGi3JT8A9E6IYUXJFDUAKP36hjhMUxzml+9fk2+fPvtTgg4NSv7j",
-	"/dufCVxFTLlFaCYMEynDUDPUq4Obgyw5y7Obf4j61ns++wn2cta6NWf3HgqFlnz2fPbVzd3NV+A2c6Uu",
-	"t7Tkt9v72yZKU0pkPwnr5lL8kM2eAzLpy6Lb0O2VzPYe4NKBb9GyzHkKr93+qvHeRp4ddcfA4A1Ddzja",
-	"qIrBf+hSCper+eTu7sKT46yHSrzbG/jbklb5oHSq13dbQ9dCSWpRULVvejVAMItYdnB531IwPM5aAsBv",
-	"jxCUHAbx5+SxscOn9B7VQvYKEZWvcU4d4O2HPSU7tUd3OTwp7DmbIJoDsnDamGnnHdwHp5EnXvFmGXlM",
-	"du0QsJMtvusGRoSTutZEM5NAZetCyZ1w/w+BMJaBy7x/yLcewzt80u9yKq54ym1E7Ac+5RZs/AA/enCC",
-	"nU83wHvj7FMGk0aTEtA4WAYSl9azgTgWEOcAREHf+wANDOdCk4KUtGTqhoD1b8+3Y9Fx7Tk8Z9mKqZvD",
-	"c9dQeq2Hjx58We6hf8vTj7Ivm68MpAYFyWJH9/oiQpop5roqWvWArhRj5DFZUpNg29sENYqEQIkUlhlT",
-	"zdzviWuy9BgTw3Z0D4Rk1tZQd7QENMA1qTOKGgqo+xgMHb4Hz7+OcO+p1Q8s3zsAXoenjN5TiYYvitMa",
-	"9K/+dcnNJcjAWt+t47JXNGQ1tU8r48wcYVSE9WFvOLuW0mSH/kKHZaeucYsGOLKs/34Z1QlKn6XvCc9F",
-	"Szo7Wc2Z6zoN9ytmZu5oSSCr94a8JDnX0Pe37tKDWLB2qQXXjEAzAJIqqfVjKGpOTVdGs0+1ARM89O/g",
-	"786UvMaZ4wRf6NRxcpZ9z3M2dOpL+NvZJ/7SBagE3Loud6ig5ob84G5eUJLRknIVaYvK+HQoK2LZJ4Om",
-	"lT3TXGrdPUowIh8b524IHydULnxAV+I1TrMe/wsdaD3/cZWrrohXLGdUX+J8P8iM7h85Ux60aTCOdlRZ",
-	"ldjyMNyjLCMacqbAoK5bdgMiUPswW46F4EH+UCDbAMjidc7ST/FFDhInZ9kbmVZQjT10f+6oJktZIUDV",
-	"mWf4PXdWj0uP5Fb91dY6srwHWrIV0lYikMcdrnz9/m8JwbXfSLUieDCEavCBPP7xjXv5Lx9++vGGvDSk",
-	"kNqQJ+SnV0Aaz+7uwDfe42gHkYLIbCxABT9ybf7qH3oINdZNFqPD+nVB8iZ4MC9juPpNIRtWGmK1W6x0",
-	"CnHJyyzzKz6dR6aUtEyDg5jivB4sTzyM0MRw6v3FOLUmibCo3TQUc/YNKtjOj+d8jDXqniDcOCsVEN8z",
-	"YnY8Zdj42f2nezXMY7cZK+SwvP1R0uyNfeLL7aRd4AW3034Rome0xk2sQppLuSEUUBEAqafdZ8D+mPju",
-	"s9pF77gOb6li2kjFjrlh4YGpPPo7L7u7WnPcgguqArV1/79lCd/eHlqNc/Dnp2u+ZTfko2vn07TAd8dH",
-	"aK4YzfZJ093PmoM19NIAf/zhfvp8u6Dppipv3CkEL6ZXNN38ZzntSjrtVPsdon/npdWqIPQANc/YYlJf",
-	"ZLcx59zvJ8VCCbfjgHyZyVT7QNpNYfWGPIdep58BWYZCR2M9e/738AqaRzwN/fBm9vmfY8exYcdVhFce",
-	"drC7gu7W8QwMSXAVPW/gANERWPd0QQSx57PfKqbq2PNzV0Q1S0KnF74FPyd/BEfKeYGtCOqB2uXnydFM",
-	"NTtmD49WFsyJL9HEssB/BUj5bOB7fBecziqOggf0Z37ts3ihai00h4fGiZMp3aKwod1zpZrxp/DPKwc4",
-	"3kFazSGjIkleRiPM5SpxNcMaMTaxWft5THdEp7xipOJntnvlwsYPeWM1cx5eV7Ch/qIHrfsi2sfKyRrU",
-	"2krFMp76DLBWR8oaRxVbPzVREi7KyugxnQ9mGL/QNkzfpHo7KEXRUfQj5C6M8Is1CG/dWM3mj95cYEFS",
-	"t9lgDLZouibny3CLPU2KpWBXv5huPCEe31fIJzrXhB3dZKsVDIqKC+0t6AhfVhm4/cP+83lw1//MTC3C",
-	"rij7jwmUC4U0MAopyLLCfOmTtzUZfdh+0cQDuEWd+vYPadZMDZ/HawDtZF5Nu74bx02YxfhxvoMkHZ+5",
-	"uZBmXad1SJU15ac7iU16zmWjnXRQjp2igIc5W69VQTJXo1TZ05v1r+NJWtYEmpFOx4OcsutTczIrqyBJ",
-	"KsVSc6amMwkrDCbkMjoFv7VRRwGVGp25h8DRnrAZ7jR/2t2/ryr2rjIE0Bgao8/IvGUN3pCPnT9UDfqq",
-	"W4XXyl40ilezvQGtTIpIpcwzhWuYNKRD5JSLa99oMI3AHkwDx8Paj1wmRlzjkNrBWWp0cyyHqfMuTXTD",
-	"Mh815qkvLOVilZA1hRK5BWOCgFTbcc0SsuJbpvH0ffHpv8ZlmvoC2kHXxmuKhvpR10bQC3BByz80jkcq",
-	"C47zJMaD8Fe2x8PGkKJxqXfg6h5YfN3HMTTp1zGTvl22EW+CH7amZffDauAdlhoqVvjZv1WIxAxuZChp",
-	"D6LmH67gg2tJrivIhXOdKWrsCsS5Hlhbhrkph0vbshXAMWeUq/18qRhDSHj/4yqvDBP+N1EZ/DFmvT9L",
-	"UoBvrAZSgWaMmBI1sM5C6gEf17ffTnVxfVhLzZr2j2VlCN3R/cDMzlmZdWY/BDg+5CBSULH3GLk1lMQg",
-	"HULpbeD7EI9xBAT0cP4GFfrru4E5z3IcXtMNZkXUkBsMxFfLIgUUgouapE6WPvK1AL4rAFdEsB3TxldR",
-	"66u5y66YPfQz28HoD+wua+YMQKFTlV1cR3tPt4xQCIDa8ROcQPuzI/djfjD71qjKBRRy+4f956jzoD7Q",
-	"K3LMse1N4Nu75HsxpnGJWljCkuftbdZX1orsdx8zyn6mBTuTmaYgnfmrIlh5dWIOwxc1rcbo6gLUAyDM",
-	"1AkBATo2aJsJXMwc72ZIuDfguoJbDfENnZnl+oti7MjQvZ7Etrc1qV7Xf9Am1SG53/QMvpLor5tT/9eR",
-	"/l7agWEAQr0xzlF5cKFaJJ2RW8GNdhqF3f7hfprq5/ybJ9H/4+qsb5bmQDt+T5fmhKa5g3B0K1JM27kf",
-	"5kYKO0a3HQYPu0bHjJmT/K3HdfnjtNzA0w86Fd7gIw9Bnk3nrwj6xHVdKaHyEVr97Hp2gOuKcKXLADfx",
-	"YW+C1ukN5Oxxvb6KwxZLvYlEWQC9lMaEvX1hVNIjCdz+Yf/9jBXrOUPQhH7qXiG3rD7SzgY/DfYo5wCm",
-	"2Kz3EuTrkENhK9pj3xCwrKEKvmkRZpwnaU92zF6RcF9aAXtzZTFqt+lotAVE+xX5ww7tuqo/sM79ZVgE",
-	"vzXMJVMp4zjDyO1Ygv7b7UNl5zeNCiMuE1jW9e4S3JcrZjrABLd/2H8iBNXbrcsvjhNUK8AwULJoJ9Be",
-	"TGBh2TWYgp4cfb19LlcNadaQoA1lYjomF2dLrJDetWXivDD3gHh7z8zbLbuWIWiH/oKyzXXIDMo2POYL",
-	"y7aXWaty3xePGvAplJUhC5puGsqBoC3dOGobFWY7cVyU7cQ1/X7Q++hwJ32BpJI7fcm4qs/j3gi502TB",
-	"jGHKh258tOmqEmwn7G8i+3z7x4btj0qxN0qWX2b3X9atEdvS/XLH8crSq2tL4NDpyZKvfM7+hWWcg7Md",
-	"lnE+YuhDqU1YbyAaGJoEYNmOmK/doGzXZ1pSS4d20P/37/Tx73ePv50/f/zP//3fJ8rb3dXE7U78IncP",
-	"LWq/EHH+1V7FjhrDE7mymRb1giT2UXu59MgqY7LXF6rc/uF+OhqCeYfPHGY+BEP2rpX6kYjveACUF3TF",
-	"bn8t2ersKh1I+HYfcImAjRurSY25guAo6w0/Tz8aco6864wfZlo8gv/rX7r2zX/H8WO/uFIEjEr98AmB",
-	"XtVWTcKyJjD/mICOcjcEdfyd4sZYxUiwXUKEJDlVK68BUKJTxayGBYlUDnSBij3Wmy4q08LCYgLGXLBc",
-	"ipVGJD7I0JIiRXUfcwvB0tKgrNlR7bs7VmJMiADSvbVY6Z7wJREA0SLZePgHsLcHZcUvjGbvU5pfNTcO",
-	"JqjRhcMnrxrw4QsrcI80+Z81kNn/amGR6xvy5+8+kJubG9yk25xvwSdGiTbKgVkh+uVjzYQhDEDX0OeO",
-	"4ISoX9+c7RMduKabk7n8RQ1jfyHD6EHp4QPL8xYKvedLnxQpAKHBAK4Kmkk5Mz3Y6UearLFDbqVG+Q1R",
-	"5c+LsB6jCT/+lcjCD//ANBFXFH3xi6GXA1WVCdGllAIkMFutXPZVJaCmzABZ6hbokv1vQE7igilN1jLP",
-	"xghk51vCDNrR2DTmipuNEwwiy8EfLyOHGwhAcMg1G5dKmeukqdcDqPFGIMMiYgUyuDIAMAdBKh1GAdYG",
-	"Qu7EdYJW0LKkOazLM2OrMcoD62l1g58BXB0rQPERgNG/WNSqxqBzJj/0LiVN+yAHXGwpxvDCOWGF3BEp",
-	"WtUF4QAXjn0TxZ+3f7jHj7pdvhPZAK+OxrguxWU+xuU27mD4a4atcM6jLPKKppu34mEEGstGMFQvtd0g",
-	"b8CR+tjdRi6EBLuOIidp6i8mEtwtiMLbP+w/n6+cp9U6wrBdm6Jr4BpGLUCwvW7Gv7TwtEO3cd4eTpeJ",
-	"o8be3XeRRLC9y/SHIcG7Dx3kpCKurVedaCiXyybPELo9wlYBWd+Ql647GorRxKF0K238Y3Gph33Krnvc",
-	"PJxUGtCi39UdTa6eKAvdanttZkea9/RqEXGEL115+GAy9p3DtWxb7UA5qBbUl11CCrmtrbZWwiygGwlk",
-	"rUptGSmpMroJ2Do0CUCwdsQNygTXxDekysDvU8ddgUNhusk0r5hOqwcm+iE0LbuQ6whb32z1SwFou4+b",
-	"AJ7tUOl3Um30xaoDPGZzJh22LiWuBWvbDEoasGyjOAKpN5WcQKa7Gp4LPIWI+jyV9BoHxr+AzHW8/DAy",
-	"FxrVBdv4gqjqtaYjWmJr3441IUW+d+LCyh4IAx/v9XvfKVy7eRJqen9SP7Sm89t9cn+XfH33z1C27H+R",
-	"6+GN4lvW7wv3GLx29dXguswSVflGcQmetPHH7yNvfUz6GLaq28t9WZZC5+25/ocJXNV8+LSmeU2vTtcM",
-	"23fuHOnb6eb791B8Lq/Ov4XyINdxoyWaEgRoQsXCN/AAR0fxoqWtLGWeQyS+Ie6cqgx7ZQ0Fjn/EJ664",
-	"m26Ggc30aTUHTlpX3f0YA+e61QZL132wdILpmlaBU5zmOumUXQPKttnjMHADY+i+3VpF98BKHRT4MEbp",
-	"T+6B66hVbvQvhLLtZh+kfMCkTto1w9AqrNV5DJbtSyMv2U9qp6TxcVxtpMx6eECtI4R6kccAWTB4isBq",
-	"V0ywhvG/0CnC3HE9hrhAvshcxckFgitt1yu2N8CqR2xFh7Dnmm2Zonm7mgkSbGlqpGpawWFsfSerPCNr",
-	"urVj8260BZN+Y3n2ykmnH6wIevDD3jJxjG3/IndkSRX4icF1ibGstdwR+46HEbnA4bdn8inNHDPKqZUO",
-	"qpCg6iBiiaUEAPOw2jh0FCpYbrqyGGH3h4/1P6psxa7a8wAH/0J8jJP/jamMp4Pd+7b+zxfIm1J1lwKf",
-	"C/O4JXCRcCCFpYZZR3PK94HzzT6NdN1roJTDBwALZs2vXsO/0XZg120Fdv2OUHGK85fpBOZ7CO0oILlk",
-	"0p6pP8LEuSQOW4UVNHUnlJBSsceplBuAkyoZy+0Qj11LMHcZYOps59Qhwjl85vDnK6U72LG/EEPD3Mcv",
-	"Znu2ln9W3p/EDforF+yCuK+v2KpyGPFUuAaglgJcjqrCP5VSgSoH3WsAOWxZV0gx15GsoGLftIFEoIIt",
-	"6+bM6B0tjxz2jpY/NEnVVzr1HS2/bNu3zuzX9Ja87NqnVq9qbCLvBfF9hO3RQJCog6u1kySTnSPE5uw3",
-	"ZbY81g+OC/MBHnwgiEjXbvyoKV/3JYfQeInG8BCYFH3aON5m8EsOVSDjERtYy+X9Fm7Dz8+udo6Zi2Dh",
-	"gK8NmvXXdnTBzFoi3iAGYQzksErsLFhCE0mqybs330MD7P8vAAD//w==",
+	"7L19k9s21i/4VVC695bv3Ut3tx07k9h/bPklmeSZJPbGfsZbNTOrgkhIwogEGAAUraT83bdwDsA3gSIo",
+	"qe2ZffafpNtNgng55+C8/s4fi1QWpRRMGL149seipIoWzDAFv72kO/bja/sTF4tni5Ka7SJZCFqwxbPF",
+	"iu7YIlko9lvFFcsWz4yqWLLQ6ZYV1L6zlqqgZvFsUVU8WyQLcyjte9ooLjaLT5+SxSuqstHxU6qyC8d/",
+	"zbRmyox+IsO/X/oVrrfjn+B6e+H4f+Em3TIx+okd/v3Cr3yQaoefyJhOFS8Nl/ZbLwThGZFrYraMpDTP",
+	"mXqgE2IkoXpHVgeylTVZU0W4IVwvEpzhltGMqXaO//dDO/5izpQ+2fXoUgrNgBjfKrnKWWF/TKUwTBj7",
+	"Iy3LnKfUTva2xCf+9z+1nfkfnW/9d8XWi2eL/3bbUvst/lXf+nHhi/21f9hSuyhSKyk2CVlzlmd2yfjD",
+	"//z1+1fk2ydP//S/YAPdePZzL9aGqZqqDHlKyZIpw3EZqcyY/T8TVbF49reFqoQ4LJJFSXPLTroSsE2m",
+	"SneLfxztSrLQ9ADjHJ9ge/p/w6+4h9tR5OqfLLXk/vHhRj50/1hTk25vOlPu/PkhL0qpDEoGs108WxR0",
+	"teLiNpWK3cKb8OkXhazceWQZt7tH87edZa9prlky2AlDd0wcExxsek01gb+TtVRko6gwLEsIF6SWKtPP",
+	"CStKc4A/UrKiihFRFSuguKMdqwQ33R3fLJJFWiySRZEvksUr+wO33PM/gvu9p3nFevSayWoFZ+WedV8e",
+	"HgG+6D6fuNUenUWzeb+y3yqm5+5hWpXdpdnP2QMsmFE8tcxYlExxmgeXxsVGsYw7Tuqfwl/YwTI9JWtV",
+	"cUPsPgvSvpAQLYmxJ5VWpSYrlsqC2XMq4PP0409MbCzBfH0X+PCOi6w77YJq+1qO7ySLvcyrAnaY2flT",
+	"UymGx1QZZp8smUrttIMMUkpk/9FNoZU2iuaciuAAhn1EevlIizK3f3tEHt0+hpX2F/fNXTLBhzCWW3Dw",
+	"7PWOZTPPfBOmxoJ+5IVd8aO7u7s72C38/e6IUpPFjh3Gz7x70IupFdqRksVmSsqsaE5Fym5wwdEixr0G",
+	"X7XayLE8tWpItqSmvynUsIeGFywkD6xiseRZxB2ULFKpFEvt/uhTkkrae4GtpWIJ3JM51YasudJ2G7hh",
+	"hZ66hV41HwISxHlQpejB/r6lZckEUsqpUX7wz1nujluhrIzl3amR37jHPllqZBlPzfRsXirO1gtHL062",
+	"nXweD9tLQsvLzBg7z4kX37nH7M5xk7PA/Zgs9kxpjpLB/Y0LwzYByY0bBQMlLX21y+huQTvHdiv7ZBNi",
+	"e0vKL4SumZrJ+yvJcy42y1JyYZZp1L2ULNJK7Zme3v4de4VPfkoWTGQxL3wngNjY3lsQky/gk8M9Hy6s",
+	"GRJn0qxhUszs2I3b2RlCZtdKmFfNXp08loGSTGDehBqSM8v7bM/UgeCFtTg6RKqBRBvBEHGEQ4mQyjxj",
+	"2pHAhQPJSl06yjqXUl0+GVA2lv6ev3CwgmdZzi6flDvFC0dRvLh8KrpSa5pevKYB7zVk2uxYl7781Ltf",
+	"bw98eGYNQSVI5jH86ljuPH79TszVnzz79Vn4kTX0QNgTs1Wy2myfkxXLZU3ubr4mWm42h4TQldwz8oSs",
+	"KgWqUYzsbfgr8L2N3WXRfuhPxJqBCXl089VTa2I/JhlVO//dx3O+e8RKA4llyKO7O/IqsTLLqix49nFj",
+	"A0E064p4QTOz1FuqAvv+Bj0La55b+U/qrdSMmC1Pd0wwRbZUk0wKRrjR1vbbxc1QG0YLli3ler3cHH/0",
+	"ffvFBzpmxAHHjNJ8Z2ccA3QXP5xXDHN8J7JzOaO5k2fcZD/jmshayQIORhuqzHMiqjx/RrghmWSaCGkI",
+	"6qTBy22JSpM1q4P0YQej9kfnpwoxDUifb55eYZBvLxkEOfSCAZxMXVWrVc70BQNZ0rp8FCPL0upZTsad",
+	"PdKAIYaTC6776FyPzig8v94pJEMKi2Iir0uew0dv6WbE7uyrKFOab1C3kKprraykzBkVx9oxfMw9PmZQ",
+	"vM2pmHkV0sYGmZq806mtqk9VfphhGqwVzzbME9rgFlobpkDMKJruElJvmWLN74TmVvIbu3hipCS5BDsr",
+	"Qv7n1LAZc8yl3C2tyAtP88OWCXsd28fA54g3ltKGOCdDxJQ6V3HE0/aCWB1Q0etP5gdZk6JKtyS1xKII",
+	"FRnZSmPgRyL3dqpbRgT7aIipJaGKEbmOm6N9O9qqtEd06lghIEBkZeKVCr3lLM+OB7SELDXLniFt8ILU",
+	"ssoz0IfasRrusXeu2rMTJ/pSgqMxSpOgmxmM/s4+HuJ0UymxpGZc4B59uRIFMyNeJyFJmVNBUtiGgjHT",
+	"Ose7Lqdj5+ZgWjU96KU9o+4C5zigXTjj6EPzyB3DRIFhZlGkZsbkTIcE6vUOsjmW2E0Oh2ZgxV2ftltp",
+	"uwr/qWbqIcF/8lPuveBX+iKvT589Zuwwek+YHzFZ4q+TjvTy14WTyO2SGrqLub7hZjvv8j4vrEJzw02V",
+	"sWUx4Wv/uu9qf/jkq5C33VucM2YAandI/P/E1sYK1Wfk0TdBCdaJAzztTi04MzC0BNN6WUwt9UkvpnDz",
+	"NDBaTQ1TyzI1p6b9+O70tL8+HbsYBli6CwgxCATgJ3j9tX3GPbu8ws5/1SeK4M4783MmWfyz4ilb6mpD",
+	"1ZhB3U7z7uar0/O8u/lmIk5UUK2Xmwgm6C740d2ICyBIGe8bW59qkkol1tZ8Tsj/8EkHsObnJG/W9eQi",
+	"Ako+D28NfWy4kSEK3dAy5izvnk5MaWLVIPnlem0P4pRa6XRJu/OgTHJNzJYKq85BOsHJSXzTI/xvgru/",
+	"Zfl6EJ/NZd2YjItkseWbbTi2e+YdXtCPP+ILToq53x4F9DRPjjMdJ+1Rras8J9SQb5+SV4SCKvxoLBRg",
+	"n7W3bjoV033c3digQNnK/ITLZWSkSbptJ9j5QlARQcP97F1boYNsYGQrWYulcsbcKLNO8eoEZ6RSZFVq",
+	"+J6bw7JeFruJLXzauwjvHgeGzJjQdrTNssgnRnvcHy10r2bqsNQ7Ltwl3d+HOyJVRzjSPLeCkxuy4Xum",
+	"0W9q72VSlVP7NLVRW2YpgZY0tWv753K3mdyq/s3w9O5Mefx5VZ3pnehpOidG+vZ8ZWZARCEyDZ9Id3bH",
+	"nDr4pMtP9NrIuK0RUMt/beLh52jm79KtlPmZsZuYwMtWaibCtuCs4MWajmguLnThJV+UO2FLRTbikjgQ",
+	"+8fn5K5xg2H2oZDG2vaw1/bRqO+4BJ+jGzSvijIoRtxiUlUVqyvNYTT49J/C8LwTdSLOS/yc3PViDHGf",
+	"GfUdNLPtKBtrzOSghkvLUna1wFp7pqyu0ARt4F8g5rmhKqiLnJ/U4jI4Q7mmhqRbKjZM484L6fIaiWF5",
+	"rkP5O5qZWO/IlRwgEMMaMwqOvwq2yin+aWXP3DBchxwxDc05VRzru61uObg7m5YVOkzZ9ZT4ZQ4j2rjl",
+	"3WygGSLTCb0zJWabDfUFfRnSGFks7cUTjquC0ZBSQewjGEfE8DZ484PeWrC7p1TgGUb1aV1idSC1z9yD",
+	"0LKRSIeq4uZyPWPN1WTo4Xv7jFOo3Il2rKFUij0TeLxAveE81dMhgjXt2HAFPZAVI3K97trRj+4uNKSP",
+	"TMp/Bctw7NhLF0OIzcgcMR6PpSEVmTvDcNCiyQylIiMSozM6VYwJuOy0oQdNKpEzrQkV0myZsldumoPr",
+	"lKyYtcevOutPMZKqSWucL6rgxjsrv5GmPBtXq48ohm4ZzUbuUiuCVowUNGMks1uMxxC7kX9hpQndflAB",
+	"s2FidqBky9LdMqcrlh9P+Mcm31q7DBh4ELJfjLTLUIxmCam3PN16fUygOI2P9aRSGMqFvih44YZIegsK",
+	"OQQgTB+rJayY5hkbOUknvSDckJGamy3hvcTqWbdhHj0pRtNtKHvoBbFsEK0Gj+ing511qov7ZuImOh3y",
+	"cQcREH0vgd7bSyCTUpE0l5rpWCZ4LUdJyapEyzVNjVQnnIlrqr0zcc0F11umSUF3zBtOpNGtotKYDa3p",
+	"ZO7BK/cYvmGCstlO0NltCbH3Tg7SeUWVhoB5WsVn7uM3IEYVSmnlc4NPmFpJFaPLtHgca6RCRlrO9iyf",
+	"m/IFPNYoQKRmfLPVCSkVK6liGWQIWrIkMDoaJv740NPkGNRqXywjRiZE0Ro2tKTpjkHNnNWxj92fEDss",
+	"TpgGShv8brvoJm0/WWyCiY0w2cKqggUzijW5bH3hf2nWrJ97sPgF/LHGasmZLmnKRn1OAcOdlee8l/OC",
+	"G5YtV4eeucvzHN1EON4iWcD5siyoRRVSmyWS0kjWpH3CEQoQgp2uhrPqfiNiviVTHCqNl2kRnXBSL+2C",
+	"ZigIihdzOakSulJsuTmtVuMWtHp1QhgHza2mh4SsWEorjVLOGjdgawi2Z8ozCdxi4KfzTo+a6ridw+q4",
+	"UcfyRFVi8/Jgc5Kh3Bkc0WD7A/Qdot0eXQ7oq7PVA/kVYqdRqnzr5NSctGgjc6askjr3mJ0SiTo8g2oP",
+	"72RfgXqv2jOHtyTPiXMlRcwOw7thqQYil65ic7RdpHhLFbuW9yVZ5CzbzNfps4xlS/RJx6peGdda5nuW",
+	"uVj3JmTZaRQ8maJcsIygqy5qHe6V8cG/l4pwgSNFK3p+1HlL7Zx5lNhMDRdL9lto1r9QUymaE3wo6QXU",
+	"I6WyYqmUuzZvPkbGspxRzbJ4l6CE5N2qjH9jmM4f8U5N9XbWUQxTmttlDQZLBiQdItfhVh5TxzEVDtfZ",
+	"36mWUvpUEBKWyKfLnIuBw3deqIVH5DXbh8AgGMkDDJEp21DD9wyuvZytL/Xzq0oILjbxlLE9RCMoOLPM",
+	"bnr7GRwicVsUY6PZVdprYNTxr2Ej0EdEidUd1lYEmUvdFQUzW5mFPA5oGKqMKZ9o48prLrMMnWk8P4/U",
+	"AUjMsstjLnw0O7PzhEDn7Y5tjpMNnXtZqXQ7LO88ZxsGOg5nKdMJUbISGctIVfpceVRQuBX0lTCxWlBI",
+	"w9BkJavN1lwYX2Rrs7SUfkpVS9Akg9VwsRnLTIiXAN5Wjb9Q+O/hkSo95oVCjAttmaXusKzX7mJQEjrC",
+	"pDPjGPmhWEHVLj549ys8H4zeMTP7IogpBcdCCmsUzHlepzRn599Q8R+qyqWR50iAFfot8P2Yo9Kpq+mJ",
+	"0oSs0hC2tNsayLXMc1lrb3Q8JyzXrQnS/WubvBYsijCHnM07HnhjzooMVZvIiPQwWT1F77zb8IaSmjH7",
+	"0+ktp9lJT1Ghg9KyUump0v57VI88psxpKYFjuqeDyczDsiRniq75plIMXZdWtCZkdbB/4IpYmdNJHOhs",
+	"RymlWE6H5+utzBlxUGne+67nZb107KyLUwaclxL8J04Ogzo+ZyZIUTP8SA1jRS/C2BfOLqvZyjp4PY1e",
+	"u5dp+jum9IzdmEf7m2jPZ3hto7e+kCb8B72VdSDD6s+KFtpH+0FOPNBEG1YuxmCkdMh4oYppQxSjOYJf",
+	"WZUdn06IVIhMNl8hwDk3351jXIxh3gQ/6XFtthBYR7qJ+khkfm+ftDJWmu0S062Obzkc0p6IovWJ/IsR",
+	"Lx4OXsS7jw2XS8ggmPNCjqwYw/LsIyCVzdwiq3UHJR0lK65T3JRueoiqihXUVCmJSWGZkiWSDKQKhDz7",
+	"a2pGvoHDsYSkiuvSUrA2ilUaQi6dz2aVBrpuP69LxWimx743Q6BsDxlstghL/Q+QvyzXJOe/VTxDlmOb",
+	"TcPMrmTEwQE2mxZjUsgh0sxkGB39jJdtpkd7rBkoNikVGR+JyfRuw9n2azDzrb/diUuK9P5TJEi/NUHZ",
+	"MJlKPTPPuRUSXa7rsewR07f8dqIc4Uyrv4lQHIcLWmWmrxV0P9kkP3QcAj5tsHXiDT30AeWkf2xDjS1p",
+	"02Ua1/zA94fx545XphXkbTy9UVZaO7Ob59Jqzm1AvXEsNekHPhmn6+tq8jqGCQOxYIGzgby6aIG9vNt5",
+	"IfE3otV4uSBSYEjnhnzoWf6V8eAEAJRyAIVCdiJH9tdaEIACvRnFATtbVRszYybAISey+vpb8crnI6Ok",
+	"VSzlJbPmRYsR+Zzc+UCY3Sms+C/ox+6kHt8FmHRM4yupQoCPk0ktaAhsJNOEh1EAhnLqZOFME197MFHj",
+	"9mRWTYddY0hAwU2xzOlh3KZoS4SmD+0iINi00oaqbCaTvJWVYhn4vzrnAaCxK6oAMpaUnAEwQUmV0ZB5",
+	"y/hmaxx+7zN7iZNHd3cJBu/Ioz/dJXiZk8dPE6JpbqC6q88EbLO5nMrX4xUgc4axU7zCKIaqdDvlB2oy",
+	"b3A35dptFSJ8dDN7a8y9dnG/DmLtk7sxDePSRXwK0Xg1G3+qk5h1lJFl5Uy/1k2TSleQJD2ERTanMkvi",
+	"M5w3tJwe5fHUKDk1hqcsXIsEoDYXThM1g810Md7UOL9VVhtJ52EBBAla8YidmyzNNACoVswpyAwF/Fxu",
+	"6UWoAxchC1hjJSSfqzDIO/toFI339iOoci/p+/FdKBURMzCDyM/aRwH9U89ITe3/E6JLxcUutz9ucvp7",
+	"P310Sri0U/p6BO8zfp3f28cDi330eKKoe6MY1cFE0F5ZSKPG9Y21VeUy8CW3oka7fBnIvw6dXh6sV/4Z",
+	"9BYUbTohUsANuW7TY2egRTvPSWArvgrEntFovjY1Wbm1XNktCV5bmoGirBhNtywjBWptVJAnd6TgoptI",
+	"hQC/x5KxoCnztd9zMTIGzLZj4OUDLRXMnKxKw4d3EreoFfnffDNZIszNdtlDE5gAefNfDmmLzp95EqG7",
+	"Fp34+2D9hmrT1PeKDFurbBlV5hDcBZe8MnPn4/bu0eTWyTLUGOJHAQBnJbPqpHBRMKjTZBl4XrkglBQ8",
+	"VbLGYz4mKQiaD/ZmK1cOGAkqjfzr/5hy4Z46L83Msg2F9dfxztqqzweWh7MeL0QyuLj3wQRu6pG0LHPK",
+	"BVHVSFZiz4KZ1hkOee9snDMNfI5cl+BFWK1yEMUlFZmsM8jCYcZgNg78gbMTbrTAmt7smVI881Y82CFN",
+	"xPHSJdWMGWuAHrGjMn1e9J5ATfeyUmGmPBea5AM3W1kZbM/hYPkwXtqAGVppjYt+jqE1fNb0BHl2Q1oC",
+	"aBILj/0aVzBnnWegbcHRzWM82hg748DBQj52s2maoDNqRlJV4CZ8OlEVMGbud8Incy52UMECbpA/o9eD",
+	"1MyE5Rwm+S8ns6afg/3e0v+a53kEP381DfkUBprw6pXT/NqNiXQJnoE50fUJ9vvO+N5LmlbpwTtYXYp1",
+	"ISsBWIo656krCJfZJsCZ/Ym6fOqbl3QOcLPPwsZZuuhqIwctnWjuEpG3VGQrezdbNrfKuvv3WqodTsc3",
+	"BJuYaU5VxtTNS5d0EDlTfAsnCv09Qh3DEAjQEqjeSmVaudFBeE2pykhKxQNDVtBZLK2s4pyF/KTxGSvz",
+	"a8Q6LBITqTqvqqd1luqRajkqDiTj6zVTTBgiRTdpo1Px1E2vvHrixRlZDpeEWbqbknSCLnEBFiwna+Ma",
+	"gXoUTwwhgfyK5vl5JcrNS54/MyzE1TtelpiDJKT8HdEuMzllZQxj4gTf7iqIX82o0380tetu/uE9QSfw",
+	"YMEq3fJgmtqPoBmUlSE+jnR0EUV2IRrN8XBde+Kt17+6Nj9T5XswD5d/0ayw872x/fmJa9f6aAhV5oRh",
+	"VEekS7dFsDoCe6bZixNrdyONLTcMfk7zgNX/TqIUo4qRnO8QPCgoxFLfGjGuwLbd9cnydNfA0M4vuCJZ",
+	"YK3YTJYPnsFqLHZlwklJ/bPsGaU0IjmwRJuhxk2lVgYu3KgTulOKq775FWLqkfe8ewn7tGLVvytfOCPq",
+	"OLSVHk2GHZuiZKfMPNAkbWZBtjLHbpCbZ+TvC8PF3xfgAfj7oqyEYIZYI7deMaUOf1+AkQOByTX8z2xd",
+	"BHsYobw7vY0FLf+GZ/OPdS6p+foJklTTuG2iQVwFqFdY6QlCU3FMtx8Q24xWdjXV0Y3bhtcAojCPCLpW",
+	"i5phZ773lY9pZdBPQ3MpNpAuir0doW8sZN7dkB8gEojBHexvY4+bC7DRvC86l1KFA+fxuhc8bUcdAQbv",
+	"RD8D0ETzcszWtOD5IQIq7jhhCqpvcZtmfA8b0cx7XNE6/pUeOm2kghw9OKbAtGh8R7uCD8QXwVPDgrH+",
+	"94hV4BOGLfdJ4RwCej6KXy5rpiY/lHOmSSWybnw8vhfCXFLQW1qGlQWvN0cP5V+YQSjDZH6YzHAhx1Te",
+	"YbCkYesey3Y2e0C/R/PssEOHcnrrb0mkodQBFXYpvuHnVkhEuileNalVZ7gpuogi53Vj8JaJS4Xs5ohi",
+	"iFcv2qh0sshBIQQYFPSjhnM6m+K0Y40OcgaDmBES8F4SolNFXbI0hc9cu9DvOAV+OpPTUmnACHvHmMAS",
+	"NbiYQNNIi7Ynlr3kHui2ZdpZGf6xSciyEiN3U2xe8sfI5w5nlUnD/OxH7AB2Uslie820dVeI6/PWkQg7",
+	"xZie9DwFNMc6wapOKsxsLuGvCWz8z3qNxfdsA0NllKvDcq0YxJE3G//jJq8ME/43URn8ccJNl3FmbuBT",
+	"0ZO0rzQzRBg6mt9Ta6gu1hsAea2lYrNfc6in55fNahNmecuzI5fiMd9/h0lp3vES1Lh9APE00dYObQg+",
+	"Dx9L3CSjEb1arLh4gQbF9GfuYSbnVd9EVdE7JwOWy2cystb1LGDdodhwFOU2pb+pXfTWpmmNI90JsQHs",
+	"2PDUeSx5XlMaO0S81wQkxjB0dTJJ5jr73m4szjdmO2cHdTq7iTlYM63U1sqUgpEV3XGxIS5CFSpgwgy0",
+	"Jhr5NIlOB3wUTj1tleB0OjNZG0WtrUxqivU+F0HX49drnjUfv2i4E8twRq8smeBi89ypThQgpTBPGJQH",
+	"2Hjsm+9PhRJUU+396Tf98ZMZC/8q2MvGYAp0KP3NexwcchM+qbvfX2gjBatxVscOfUZ1pVjmYLkGaEJD",
+	"zC+fTb9SvBhGYC3LVYZlBKG6Jo87IgvBW4ZN3JOlhooNliD5jfaKnNyPZIl3Saa/vl/9eAhxuwfB2Gzc",
+	"o28uotgRy7Klu6Rl0s4hT8odvb15jRwfLXT0thE6WBZxLrrHSEruo5CzfE6aqb+sO0mZLtnK//ooibux",
+	"nTAcRzpBAJgrNQuMK4/3lkCwOj5sh+Msz7LCvxObnOvtW8pVIABSMMVTKsKBAcWNO7SJen/3YNKON7Gu",
+	"WqoMjBY7q+hlubdwWdrwIiapcsQfXyq5Yg6YOD9G9LT8bdbVSFKoYtRORJM1h+YGLunu2LQF6OsZvTI3",
+	"fM+WUi0N3bHodpHoCor+xmjM1reHtR8n3MS3PB3vxvW+031Ly0FjLiowqLCdgddzneYPA/pt5n90AN1G",
+	"Cu1ZdrY8aSkltoFCTU26vWnoN5767XtI+x/LnArqgzVzJBetdDBcv8VYZ86ZNsc53Be47hxreKdxF9ml",
+	"022+ZJBdGKwh2POMiTQscNlHyNyc6S8TYTHdtjSJkt+uKUczv85s3CdirEQWkxPUNHhmTS/8yRfwSdwj",
+	"lrpY/6m3PkDTXcvOYlnSkqkwmaS5THeur0vBtWbQDABeIDS3kvEwr3OvkqGChn7M0XeRgbpRUlNMtTkT",
+	"/L3ZkGY/8Rj8XDo7kHiOmeDpnFElbrp8GZ+IZl/1bC3VmUZ16iJ/Jw94K3MGuTGfWlk71eAjZ9/jk0fF",
+	"5fjPmAURJHVcD8vsIMeqRyqFYSLMh2ues1GHTcEyTpf4z1Os2gzUey1pPh6a9vec5dlbJVc5K2bDhBga",
+	"KiTx5dZAX2BcYOcWbP7Nmgj6cRaGtBp0gBP/492bX4j7K+GiqWoG2gHE1P8Giv5tY188J/+n3QkHLvFb",
+	"xdSBlFShGdszEIdvToLA+FkmfgPC29qQUud6ACU4WaR6v0gW/9RSgC62NUU+maAKY+mb7z0dTvMbdF5Q",
+	"t+5NWMb3XM23fkKt3X9hVJG1Yuz3XmC81x2IngYKH0mEC3YoDnZUZ4Zs0BUhFVF0pJq85v3sYWDhHMKV",
+	"dvrg5+QiO0xXjnRXNCEgrRpwA5sdLRhBc4AzasvlZp5UZWIr5jswBzM6wwb9Ukr+Ptavz5UDBL02tAms",
+	"t5y4kVIzSP8JCYdcah0GmnmpKq4ZRilrqQpiJb9OfOWAXTAUHJODa41+fuvHjsvIIQ0H4pBbLO3uNPF0",
+	"NeBck1RRw1yTz6p0kJqUGKaPC6WjsQ3ubr6dKqYtGctDyaCdTkv4RBCCMNzn2HkKPShmgxIAj2OKEGQN",
+	"ZdbMollGqtL+9KjnZkouLcJ3mKDjuKgdztcFRrHt7VhhXoHaRBSNIQgXbkOkD6PDxmc5MuD990ybs9Kd",
+	"r0GckSZq2IhIFkC5XS45E8p7MRzKfXPiHHxFh91CdmZNR3MG52mpp2QjSr9TPu3GhjwOjo5UB72qjFWF",
+	"1p12BtPFcB32enw3p7mBBxJZr1099JrvmeuYDVVOAENJVTFdkzRVWBpdRnuycGIWKsYRsNRIrYPfnhnU",
+	"eB4t/kDLkgk2F+7lBRiRliygSRAUqbTNpcDJ0lyUTX/FUrGMO5txaHjl+dnxfmpm+O2yao6Xb8d76TaT",
+	"Pg7wXpkY+EWOQLXo/fCT8q//a7g8MKMJHZLnN0ryzr/rjKLHweudiyyirUVOhWDZDDLwnuoZiNs0G0sz",
+	"u1LjXd+5KdQ6uoE0ja1t/eAGc5lzZHUg9v+LZ6LK8wlHUOvb7W5ss9DEMXdnF488Ro5COiQX0T43u2lk",
+	"16y2lBms4MfiAjdR63QZePbYR8S8Mtga6zH5+WXwqu14ZgbVfywvEV6N5dgU25JnH7bpq7u7ZNK5Ou6Z",
+	"wZWz7LVMq8It41/LR3YpgrGs82kGTXnJXtonoyOOJtYb3bbZiHfgnkTLiO99AE140+hGOoc8PAxatNOO",
+	"Qe81ct5Bn3PpNmBKeXG+p4YQz/Q+/YfVlXxly9ULuj8lC2inch3I7rjqLlfWZQeJNAthimcZhH9x9eFH",
+	"ruVLqxI19gyevuH8c6cKE5vBQvz3E1ahH1dhUj3jpsVRXlpTMKhuQQJAyEsEYXtSS+WwiF+48D3Ubbeg",
+	"GrRgmNeUS7FpAoQ35AXZHsotE8TF1Jmw1g9ZSbMlgAmCY1BxsH9Cv2jUgro5C8FepNAmYMTP3m0kIB3O",
+	"Pi6vU6hNqGIItKy3sgb07i0r4Cl0kLf1eugSnHEQ38PHwxNvkctmDShcYsyFwGNuOLDeAqMNqvtnDNk2",
+	"fg7eEE0e2rxRf/ZJUEFl9JDP3sh3cG2ERqtpOUOzrWkZrARoMFpmzut9ExUfR6yfPabP8D8eEcEmg9Fd",
+	"dAt7mQUaoQADxWEGQy2YrAwi0GhC9Y5lhK5k5Zp+Vdr+7uB5jksenbIwB77evxIPYA+qhP1CtD4Bb+Sy",
+	"jnxhmD/Svt3/eH/ySX/1x/fBMEUQSbwLMtMSWIcuugyWDNEonKj0h564q6Ujizz1tzfF+E310nkuL+kh",
+	"M7s/hqL1cjZUO7Y62p6omD3VyeLok4PhTrW16F0CF+5VKvOqCGfnzeCg3SDi5913LamE8R+jGW706CrB",
+	"TbRLyS22OQR4Gafhlntqu4XTce6DNHMpd3puWQnrIdi5qoxkAa7h2ABLU3cCHiKcRgTteVf6wNvoUfYj",
+	"682VrIVecrF0qaOBkvMW0Wk5l7Cxzd+xUgpBqgaXj7M0jICYsTWtcrNsY7xRTRQbxTEe/WEC4eHlgTSE",
+	"e3QeGyUR0HykIvxEyfhsMVkyloONeByYYCy3Km7qMfC3rIn8Hu9sBzPTE69AZCCa7bkGp1VDqZd3+kgW",
+	"2En2zM4g/QZEsN3dEfudJzp9Jvwqh3R+RFktrXa2+KjY+pgTWmobZ9SO2hzCpnGNK2Z5Y2ayYb9CLxCV",
+	"+9wcM187kPFNo/ztLmGa3dYg/aq6+BP8uVOM0z+/2Qsxh5KnNF+61p0z1tN9c3yq77zPLNy9Y8wWkIIl",
+	"2OYALGMnCgKNkgqe85BR3scMcZmjOWdEigGG5SRxj+1pH6Y2HhliYt2R3c86X+/sQ7dDDezx+Mm87wKi",
+	"DqTAXvJwHG8mo+dUcXMYqS2GtK+gkjmzf9+4S80oFwMIkMcjsrEm48aam7MavZ9iiuaLzQLbXfBt43B3",
+	"pxWq9y25XKJetqg6xxsd2TkMvHCue5iR2BrjOblzeJRCuj/O7CY5dpwF3bEl9kOap4pQNXAhXSgbr6Ec",
+	"2DGi6rbPMTdPfbgBXwlYlcMWZrhzvZ0/RZ4/Y+7d+cHAFg7tJHRd++SlPXpmdpCYkelyKWa4D6Udt9CC",
+	"wLJUAAuYNCHSp3d3vWTNx+TR7RNspYlw4q6bn06lRDzNTiQUC14no6ExNYLYyupmQArRERV8Hb7shpib",
+	"Znsc8pyOX/4q68k6jZGmnqdWn5217l9Y/ZLuzulhli3nwNylVGVLHjB6P3CzJQ6y81mLKuww9uBDxEFw",
+	"TEa1IoNfso06RsHunY2r0ETAIqNpPUidOQXADeip8zOfqEWGLK/gSfha/04uGF6t7izg31j2jGxl3SSQ",
+	"cU12rGyaSk+fUihc6IGBGrLqgnv4LWzPLXQb/MLqVzH9zy6Kls47Et/buPPW45Dc+6zk5ehkGbXy0Fl1",
+	"BmiNyqPDGjmiKKyPkYL7EcBtyF62hKsYof2mHGjG3Feh/j3SzomQejYWpPiF1X9tZcA98MC/HjWHtimO",
+	"FN+It77Kc1b6rG8oiteSy6O1olFxY5ggGQbMB70O7z/n031iJoQOFEAwbZxz1NW1MpHZdXUZCfuNQKUe",
+	"YPQKCQC8+AIUqirOMpJJTCg8WRTdJh5C3x/ftieoL8/auFPJvdevm+8XQjdZk3bKwWZCV8ofrUQRLH+D",
+	"Iks4JeN+1FuosBTSkBU7v2C4t7JOCihOJCLh88bz2qx0T5gHdH85q+IlO041uX/cvBPYmnzMicD37EQq",
+	"D5jH3vWBWELaVc5CIjFpUg+sSramCgowkAL0lUAMfMDUtxbvohiMevk6PKyUnBMQ2USHXfmeLTeXBWnD",
+	"PO0DKov2K911xPhRxj32VwFo6yoEHkwzgIaH5BUzXw+xOIve7f1wqi9R2024seqa9rfIoCSTIKAM3bHn",
+	"RLANNXzPwAo8IBRLgYHjGCQYO5uo+IGzJjOfAuLW0RkiMn2zK5/OyuKEAc5FEpyVTPfOUGW85trp53n3",
+	"2QEFYdpzNviidlGdBOO5SEkpLRgKWC4QfEM/wHzRG/Iiz53hUdADWbFGVwoA3Uues2wJus7p4j8vcbfY",
+	"Tm7FDUJliQzoq6h6mv8gnD51Qr1061nqfMlTUym2jLQTjIMION0iLc9cKKq78BJrXzYyzxiC8CoIUlcq",
+	"mKUTauj7Zs/E7MIDY2Sx3DJqgu1xUioI9uJWsiArlssamiKwMaSD/FRhNdXdlhiApqX7ZcmplXeAYR4G",
+	"BRpgKRz5cKil3HK8smpG5+wjRK5jG1xXinmN4zm5e0YE2zNFitYneckM7L47i7DtpCasDgpnCwGGsO3g",
+	"8776M7Y784xQkvMsYxnhSgpSSue9SiXNtT9gkfnaSERWH2A62YHCTvtRPDDwWHRAwBp1XYC6joZELPrC",
+	"w29C26Uq4UMaA/RKSPZm+Z7ppEPHeGD2AkYcuLYo9nHwYBqNNpzE5k8rOYEqFoOV8Qb3eC5Whn3tLEzH",
+	"89x70omaky5kP7cAPOPA7O3LsDPDEWdh6HVJ9vwa/xm4cjEV+0AI8yMbPWJ477NT5vQ/ZrmZ7RaC+Bv2",
+	"DOHGN6CVgqwlz33xOxZJJoA/RJWHzxVkKytFqCGMplvS+rqPiqVHEAahHMW+X295ugWNhOVmSvA+7sPs",
+	"BGv9hTTL8e/mVBs/3d7ntaEHlpEMcFsumsKQbfx8EtyOEOsES35nIWXQLLRiUAgpeJkLieDHXABqBh5r",
+	"hPh+Mo2uMHJxNO4AiMxMf+mr3pe+mYbjdXzqFh/a11Nt5D9FMDJy4hlcXIuZzPh9W/3Ubz0ma+FZscxp",
+	"2vSnAjgR/QDdKErWujVS8U/eSN3SPUvI6kAwwWGI7uGLkcZSBSfC+C4oPGho9uS4odlxrdK9f3HihF0T",
+	"2je1OKsFrZvKTBddN0N0hF0go9EBxDsCsMzTdWw7bRwOGgBx+0l5HYXgScg0OsUWySKV5WEp12H56aCc",
+	"LMW1LltrpGvQz/red5w80l1nTl/fxcebjgPGNK+un9yK6Od5VYgefyVeXFaCm2dEs16ZIh6WcmZunx6/",
+	"uoAcZzVL7FDkW7R4j3O3toBpdcrFO2keAwJ7aISQiw8fTvx3Q5L5bU7FWS7ylcv6mIqudOJz3rEy11G4",
+	"5tPtZN67KlmP6dzCwwSAminRLJUi84m1ZCMtJYnnfbw0BWV6Lms3ptqu0tsZ+CKla+41tYPQneiT9+SE",
+	"l/WzQ0qihjy6uyOvfFlx059qbhaePys3TcytWPQm0VlwTBznNcY+5/s7XTTHbsN5vs77DijbQxoLKkfE",
+	"k8f36gzXpd+sszBYIUgR7xTuob2GQW9MpcPibqzzlx9lSOBQJvtslVOxgxDybYnf1bdCmocHZiDD3jd3",
+	"tPpW206eHJiZTE5x6LY+lcjNPSQyPczPzLjYrJLdcxJnGzydKCCdm7eSi3NIqwOi0s8Y9QBjR3E9XzA7",
+	"BUvr8hFh6HNyEV165L9PQu+cdKGZyb+fGUtnM55TAJFm7XMBm5QP6tAsTxiiTyMa2wRhYdt0htHPTqnB",
+	"sjIhNzx1PYoxrbnbH66LcFqpMIqoT/PhmhSMivDbPpd6KrISi1PU6f51F7AyZmSJn3EbXiG3vMErajz4",
+	"qiqQUlLFdQkx7NUqB6WipCKTNcDor5iBcpUVpB2UPAKZtekeCZ+My56+JGm8zeeea71qeXZySjiJJzYT",
+	"gvfKLmOrUIbGSTtIL12CxvVGpPpUzwO6YwKUgY2iwjBsEg9x15A9RfXSYfseBz0g/cAh7hEsQndRF49S",
+	"HGTg+dLzFLZrQLL+UuV5m1rt1B0rdEAzasqZaCErzLD2wub4fEWVu8JnoyoWjqB5ZScIo7A8j3COgGox",
+	"L3BsYeMz7UEuXJrP04a1x+6D4/MB7udSXNC4dKQjVqOSBCiAFgw6Eje6iGsyjm50e0NhFg/kXbKC2YWz",
+	"oENBV5sN02Zs6yYJxL/vLuL4gtT5Db+6k43qLhwP8JeckkndQ3bsHXk3zHEgHd0Lf2Uq46mZLd+XTs2I",
+	"k0E+6fuTK5+YVAZcOibU5Aghg9mkB8u/KRUufZT8s8o2TcIzwpsFi3wubQE8I/XQ1xJCDoDptIjHp4O5",
+	"iOs1S83JHsMxBh6zq59X3i5jcXuiMGP6eYrd/sQONsYt1M81Dv1SZNPEc0RysmQBb9b/5dkN9XYK95lx",
+	"Im1oz3ecChG67NEMlKyvUoDX6cYUOVRB1W4yfxqm5/YpTuh4sXGR4DmjDuTMrOdrZwi6aUTvlZ7Vcaq3",
+	"V3CAV7rsR1pv52zP8j6cjPFwMuCdrakS6ElJaQXsE7ahmo53fiAP6O9kJCYB9l03u3BK9giaaWQ7cCd8",
+	"cGHtzBIPfzreJzyc4+mO4azszl+ZTit2rSOcV24yimz+vZIFEaA5XNIxo60YGTGUMilY20+La+KapF+p",
+	"wGRGFzupdjqYOlkwZjRhe6YO2DsvYG+drKvBoTv1NZ2WlJByFlWGgl0n5zd8b7tOvktpzs7KLdvSUB4i",
+	"VF/xosqBeR5oAo+1WYYlgoCA72WJuOzwI3qs0pyNaDjGteYJdL4CW3q5OdGgzRnKAvXpk2mbET0zjjQO",
+	"2MPzfO+xZuFYRcI7w/OcGElSWbDnLsXzzmdgSmzOGsmvzBjXO+l4k/etxj/ors03W/MM0ky5QIYVsqkm",
+	"FNI4OOtud6KtJcxk4fvjQQJ5UJyPniwmd0KlXnu+Z8QSN4t23Z3vdSon/ML/ETz3rZT57Oh0jDBGSbyq",
+	"DqHVv1kTmudYhAJdAVczeu2mW6nHPDqZ4nsmlnK9jvZXdPrmXAJJcx20eW8M96oyacoUtuRt0eFKxvIT",
+	"KHe5HHc7HKNOedvtjDdmfGhAuc1Skz4sjTve9mD6ExysMDCXARV4IkyQcCNVH8cZZ6k+71pn/qzCFiiT",
+	"dwWDubSSAauZjwt3rYI5lhQ8kmv48KtgV0CMK47lxG8lxHoghYP3UjhWh7YLEWg7rtVn04LpVFenp5Pz",
+	"OslOzUh/ehxGDRgAKE9u1NPuME/vxsaJTCPSW5avT9WZ9JJHOteKB2N2fxlAy06rnz910RUIPJV4xFJT",
+	"S0JXcs9ma6FtjOvJdH5pS/2zYye54abK2LIYRT9xCaODTCKiGZ3qu/h1Xyl6+CRIdFeKU88IUqeVUkyk",
+	"h2FSYCiezVJeTNQvYefdnq6Kv6eyKGgU7tWpuPdox4YPVmT7fg2KAdh695RcR4fOxKodhipDn/HVXk1M",
+	"slN0NV5UhG2Be2uBFsF8xGofhk5nxU2xgeaoBYh/xb6aW0xufo6FCBoyWS3VbhQttG/oZrUg3/LSTwhq",
+	"dX735oWejrCmgDGLC3MH287UbWu7Tx3i61H+xP3oisduGi6PviHdm3hDWhH5OoiMbbmtskpskY934uK/",
+	"Q7GUVNZqKKniWgosFAPZ6kpTXFl+pFY5jhBwj8gzx6m/MGW3+Lkq1REYTXe8pLe1fsFBq8Cejq/WvG4L",
+	"G6uSrQ5j6oZHSWhqdxPCuNlCa/1Dv/sh12QnLGtBqW/cEZ9dFdbdV1dk2CwkuIFwd868/7JsOQr/+p/C",
+	"cGheJpoKfdQMyYqqcLFr6quaOwpGk27Lc+gtlSGyY7p1zaIUL0Yl8qDUE4XGsNozcRW7ACoJLqW14tmG",
+	"NWCnYTM5Ttt7/M1kk+sz1L2w/llWeruEsG/YQZSqSmO2QqW3LGtb3Te+3kBv5gi10B7qA32eWmgqJcKz",
+	"BXrhmtgnWEagF/szIiTBYFRTBicz8BtPuAFbP5/b7piMSGSJ+RmRAI5wVhK9LC9KHWg8FxGChdE0PlnD",
+	"mlxhNF2n5iLOMwJ0cIHFh6MtggN93keaDnvoD8jZoQiSYLasmAHhcXJUVPcQNuoyTJBkYSnDH15MaFZf",
+	"EtgevfdHt/JHPJW4hfLskmyuAJqMn9Z06HgwWKXbtj09x0iz3Q0ph5BXOqQbE7X2eVzneYc6bycNK8f6",
+	"bjoy4zwHToPIciYtjeAa3l0H1/A6ZWazgQxPbPZrFE/nbnVsWnmfC//M9ww8Hb6b3nKTOEfycgOOtA5d",
+	"D5Ow8akpjePuLqLx+meC++lIo4mW6dNTntmfD7I1X0B2d2/ODopifM7xCdDuqAYqpqHa1dxDYhOC72wZ",
+	"VSbcV/T0vTHWV/7RqU6u95AZ3evzcJorcRqdVmvzQJp63HUef9a0DBnp2uiTyVpHSahBTGiRsY8jNUwy",
+	"JtXZvt7PssKZTWxPxpm5gZVF74l9pdmQ88pgmtUGtT6scX2gie96d/rWuHZqD04udt9mk1Szfb6WdG6L",
+	"7OpYmZ9MfgDQoGB/2d8qZoxrJYvgHtY88XaQM/HPqgAAF3uQoiGyHVFd7L30+HxUZwgmWN2pym0mHhPJ",
+	"G+b1VkpcZaij3BFsA9kdfzDzpD3mGACa903v3rnIFe8dDNqcc12b8fDojOSLZEE3NFg7DcihK0YKmjEC",
+	"DxEtwzUQrjNS05Wb1vaClJBh5C+nMWC2xHX8C2abIE68Hrc2Z60U47dbaebi36GrY7zaeyT+F0Td4sWJ",
+	"WnXAceUFWVX2Jp+omJv+mK4ZM5D33DkdvaWq7OSKwEMxiHnHTpTs5j1igc1womSO4kHfQBVuJuUX3qjp",
+	"uqT8YlqtbMMEU3IkpIMQjd7rEQ9qMaax3U3iXbzyPQXRLYe5pWR16DTbfk7uSM7oHuAJfMXhAOLicQjj",
+	"BVTBowJdgckLldiF92AdxDAcoN6sKmOYgqitZcSyUoxgCv2U0bemZqkNNezISwsk48SDA6AKzW9Dy6Ul",
+	"Vjbmoyxd7Zc2jBbDIKzDTDnNQnc3306BCl7Yb0qqc+b1+GlkKWzbVceZA8s0p1pDyDBQJgzzCwBK0B0j",
+	"lGTWCCVVCQ452HmPuMKViyF2d7neypyRgue7M3UTt4YpQmpo4BJ2DDekg5FP19F+PdK+vNP0aqA+75lS",
+	"PHPtQ1FaHVGCS4JwsiweyjFqYZG2WE8Gn2WLvVc425l+8PU6fAX+4NOMOp1lLAWuJ5jlyRSzmHaeTUY8",
+	"VbslKioryXO9dI5iBysrXbrWdJDbjx2iok5txUVtNI7/gEsLqvXnA6DQ/cw+TdfoweGW0vl8uJ8P7EVo",
+	"kz9A4vVxQ0irINdUZWNJEQ6MGXLFIFIPSWNdMGeCRT6R+Ukv2g8GzBiXvhvv4vqADZSCgPFotgWyxJna",
+	"g8nuDizmFI+AE+tFZ7ZJdx9Hd/8VzQONXX0F18zWX5V3ux1nHFVs1liRXObRf4/Je7TcQkj5OxsBuznS",
+	"eWrKHQ1nGO7WO16WQaUnxCAOL9ctvql28BvlP9jOavSYwPk229ExuxUbv69ObDNSHj8rCtRn6MPm0vHH",
+	"8Qt1SnNM7oLLPE7EuFEdgoxVSuz/F89Elec9t/rd3YQ3pdeZLa6tkhdwx71iJYcUYMgVjEYaTmke9K0d",
+	"SFYxLxDjJS+ItJALr+WHSSJMK7VnUd2ZXuGTUBoo1TJcKHtUB2SfdQXWYAwFnTNMG144iXRqGt/55+IZ",
+	"crI1v6zMLIE9h8PLnIrlvCKHUslVsINOg0HRz3NpMlwoD6cJBRGET9cB02zEN3y+xCpZSDJ4kEBnm1qJ",
+	"bA1TSnDPnpNHpBI509olMHq6suIbyxXImmqD9fOhSy6Y8f1CYz8WqkCcoDZxWZEhAJ3O1CLGAec6IjcG",
+	"VDMg0nx1YWdeDasnR8JrwCUDuvViy9Nmh6T8wQZFZ3sdzAhPtx16HdgqT3fMdBvTNUVfYYSwKYTba3ij",
+	"I30CgYyCLip4uODt0irFHmQm4tb1CoU6xW5RyI/ZzYdmx2d7UD9sZc7O6GJ6TiHL3YmKsftqc3pG5mTQ",
+	"336VsOSgdenE2eKE9c0rdERPHy3abbfuPTxe6SzXGQz+A7baTWVh5b5rRmQ5HQshvJdSHrcM8BGcYz95",
+	"dEOi8U5DoWSDcCx9Mmnzg0P2mpu0+UEieMOgaM2aY10C48J8/SQMNrIOxsm3vrEs5j5LQUpaMgX4VqsD",
+	"SvjJ0Qe05oxEuQ6I/k+Qo7CWAT0XCVj7ElbY/YQ0tYhJA39MRUbseVt6cE5jDf+Ift6dpRmrJ2RcbxHo",
+	"fsdYqcG8wweppSEIDthV35APnfISqCJJiCvqIGkB/eALD55uGQmA1RNiWFEyRQ0Ae7+6IQ5bFof59ftX",
+	"5NsnT/+UoGuGkv949+YXrCZiyk1CM2GYSBkGzQE3ABw2ZM1Znt38XTT397PFz0AVi879v3jkIWloyRfP",
+	"Fl/d3N18BQ5AV7RzS0t+u39028abSomCRMK8uRQ/ZotngBD7oug31nsps4MHGnUgaLQsc57Ca7f/1KiB",
+	"oPSZdCzB4K1o6tGLURWDf9ClFC7r9PHd3ZU/jl89Nkfc3sDf1rTKR+VsM7/bBkIYSoOLgqpD2zMDwnLE",
+	"Er3LYJeC4XE2sgx+e4Dg8DCIPyePUR4+pXeo4LKXiGx9H+fUA0D/vKdkP+1Rdo5PCnv/JoiqgSyctgbn",
+	"ZQf33tkWiTchWEYekrobzHayxXc/wdh20lTNaGYSEKQrJWvh/h1CeiwD5//wkG89lnr4pN/mVNzjKXeR",
+	"yT/zKXfg+0f40YNE1D5xAm/Ai08ZjDNNSkBFYRlIXNp8DcSxgIgN3Hy+BwWaSs4Z6O/GGwJ+DHu+PduU",
+	"a8/hOcs2TN0cn7uGEng9fvTglXMP/VuefpSl3K4ykOQUJIuaHvRVhDRTzHW3tOoB3SjGyEOypibB9sMJ",
+	"ahQJgWIvLPemmrnfE9fs6iGmuNX0AIRktlw3tAQ0wDVpcqNaCmj6SYwdvm9icD/CfWAgfGb53gNSOz5l",
+	"9ANLNOFRnDbgi82va26uQQZvBOsel72iIT+re1oZZ+YEoyK8EnvN2X0pTXboL3RY9tMNftQIR5bN36+j",
+	"OkERt/S9+bnoSGcnqzlz3b/hfsUc05qWBPKTb8gLknMN/ZebbkmIyWunWnDNCDRlIKmSWj+E8uzU9GU0",
+	"+9iYYsFD/w7+7ozi+zhz/MAXOnX8OMu+5zkbO/U1/O3iE3/hQm0Cbl2XBVVQc0N+dDcvKMloSbnaulVl",
+	"fGKXFbHso0HTyp5pLrXuHyUYkQ+Nc5yEjxNqMN6jU/Q+TrMZ/wsdaPP90ypXU9uvWM6ovsb5vpcZPTxw",
+	"pjxo02Ac1VRZldjyMNyjLCMasr/AoG5apwMyU/cwOy6S4EH+WCDbANjl/Zyl/8QXOUj8OMtey7SCuvKx",
+	"+7OmmqxlhUBhF57h99xZPS7Rk1v1V1vryPIeaMlWSFuJQB72uPLVu78mBOd+I9WG4MEQqsEH8vCn1+7l",
+	"H97//NMNeWFIIbUhj8nPL4E0nt7dgZd/wNEOqgYR8liACn7i2vzFP/Q51Fj3sRgd1s8L0lDBF3sdw9Vv",
+	"Ctmx0hCr3WLNVohLXmSZn/H5PDKnOGcesMUcN/xooWXY4TjFqY+uxqkNSYRF7a6lmItvUMFqP57zMTbo",
+	"h4Jw46xUQN7PiKl5yrABt/tH92qYx24zVshxefuTpNlr+8SX20k7wStup10R4oB0xk2sQppLuSMU8B0A",
+	"c6jb78H+mPguwNrFIbkOb6li2kjFTrlh4YGWR0uqsPe9Xjz7W3hd7SO3H6Ta/fh68ekfscz9Oy/7x9Gw",
+	"6ooLqgLlhf+f5SU3FvaK5xAISLd8z27IB9ePqfmeP3dCc8Vodkja9ozWjmzQp0YY6w/306fbFU13VXnj",
+	"TiF4o72k6e4/y3l32XmnOmzx/TsvrToGMQso+8Yeofoqu41p934/KdaKuB0H6NJMptrHEm8Kq3DkOTSr",
+	"/TSXKRwNAV9MHceOndYtXnrcyP4M+lvHM7BAwcf0rMVzRA9i05QHQdSeLX6rmGrC789cHdkiCZ1e+Pr8",
+	"lPwRHCnnBfaSaAbqVuAnJ5P17JgDQGFZMCf3RBsEA8cXtDpgI+vxbYx6sziJnzD88iufyAyFe6FveHSg",
+	"OJnSr4sb2z1XrRp/Cv+458jIW8gsOmZUJMnrqJK53CSubFojSCp227+M6U4oo/cY4viF1S8xcv5Zb6z2",
+	"m8fXFWyo1xBAXb+K2rJxsgbVvVKxjKc+Ca7TUrQBwsXeXW14hYuyMnpKWYQvTF9oO6ZvUr0flaLoYfoJ",
+	"0jcm+MVakrdurHbzJ28uMD2p22ywIjs03ZDzdbjFnibFarh7v5huPCGe3ldIqbrU9p3cZKsVjIqKK+0t",
+	"6AhfVhm4/cP+79Porv+ZmUaE3aPsPyVQrhQLwfClIOsKU8bP3tZk8mG7opkHcIs69e0f0myZGj+PV4Bb",
+	"yryadv/+H/fBLMYB9B1k9/jk1ZU02yYfRKqsrcCtJXZZupSNaukyunp1EZ/nbL1WBflsrVJlT28xvI5n",
+	"aVkzaEY6HQ/S6u6fmpNFWQVJUimWmgs1nVlwafBBLqOrEDobdRJTqtWZByAk3Q+2w53niLv791XF3laG",
+	"ACBFa/QZmXeswRvyofeHqgWgdbPwWtnzVvFqtzeglUkRqZR5pnAdr8Z0iJxyn3d0gevp/qKTORXYfWvk",
+	"XFn3ketEpRsMVzs4S41uz/O47MAlpu5Y5uPUPPVFuVxsErKlUF64YkwQEIc11ywhG75nGsnGF+7+a9zC",
+	"qS8+HvWJvKJo4Z/0iQTdB1d0GYTG8ShvwXEex7ge/sIOeNgYxDQu2Q+c6yOTbzp4hj76dcxH36y7aEHB",
+	"hW1p2V9YA1rEUkPFBpf9W4Uo1uC4BjiAYL+E4xm8d83odQXZd64nSYP7gRjhI3PLMBvmeGp7tgEo64xy",
+	"dViuFWMIp+9/3OSVYcL/JiqDP8bM9xdJCnCqNSA00IYTk7BG5llIPeIc+/bbub6x99CooWn8WVaG0Joe",
+	"Rr7svJxZ7+vH4NDHHIRJ+g5fuIHhGKVDKFsOrA+xLCcAVI+/3yJqf3038s2LPI73eXFYETXmPwPx1TFl",
+	"AcHhqrask6UPfPWB76jAFRGsZtr4CnR9b362e8xX+oXVMPpn9rO13wzAyFOVXV25e0f3jFAIudrxE/yA",
+	"9mdHHk050Oxbk7oaUMjtH/Z/J70OzYHeI8ec2t4E1t4n36sxjUsNw6KZPO9us75nrciu+5Q19wst2IXM",
+	"NAclzl8Vwaq1M7MmvqhNNkVXV6AeALCmTggI0LFB20zgYuZ4N0OKvwGfF9xqiA3p7DPXWRaDToYe9Cy2",
+	"vW1I9X4dD11SHZP7bbfoexL9TVvy/zrS30s7MAxAqLdWPSoPLsaLpDNxK7jRzqOw2z/cT3MdpH/1JPr/",
+	"+0ibm6U90J7D1CVWoWnu4C/djBTT9tuf50YKe1T3PQYP+1SnjJmzHLWndfnTtNxC+486FV7jI5+DPNuu",
+	"aRH0ifO6pxTOB2j1s/uzA1xHiXu6DHATP+9N0Dm9kSxBrrf34unF4nIiURZAH6opYW9fmJT0SAK3f9j/",
+	"f8Ia+Zwh4MQwWbCQe9YcaW+DnwS703MAomznew3ydairsBXdsW8IWNZQd9+2VzPOk3QgNbNXJNyXVsDe",
+	"3LMYtdt0MkwDov0e+cMO7frpf2ad+8uwCK41zCVzKeM0w8j9VEnAm/3nqgdomzxGXCYwrfu7S3Bf7jFF",
+	"Aj5w+4f9X4SgerN3VQdxgmoDqAlKFt3M26sJLCz0BlPQk6Ov8M/lpiXNBk61pUzM4+TiYokV0rv2TFwW",
+	"Hx8Rb++YebNn92UI2qG/oGxz3UWDsg2P+cqy7UXWwQrw5aoGfAplZciKpruWciDaS3eO2iaFWS1Oi7Ja",
+	"3KffD/pGHe+kL8lUstbXjKv6BPCdkLUmK2YMUz5046NN9yrBamF/E9mn2z927HBSir1Wsvwyu/+iaSvZ",
+	"le7XO46Xll5dSweH7E/WfOOT/a8s4xwU8LiM8xFDH0ptw3oj0cDQRwDS7oT52g/K9n2mJbV0aAf9f/5G",
+	"H/5+9/Db5bOH//jf/32mvK3vTdzW4ldZf25R+4WI8y/2KnbUGP6Qq7fpUC9IYh+1l2uP5TIle32Fy+0f",
+	"7qeTIZi3+Mxx5kMwZO/a0J+I+E4HQHlBN+z2nyXbXFzeA5nibgHXCNi4sdrUmHsQHGWz4ZfpR2POkbe9",
+	"8cNMi0fwf/xLF835dZw+9qsrRcCo1A+fEOjzbdUkrIcC848J6MZ3Q1DHrxU3xipGgtUJEZLkVG28BkCJ",
+	"ThWzGhYkUjmYByoOWOG6qkwHfYsJGHPFcik2GrH/IENLihTVfUxKBEtLg7JmR7Xv1qzEmBCBLgHWYqUH",
+	"wtdEACiMZNPhH8AtH5UVvzKavUtpfq9p4vCBBpk5fPKqBW6+sgL3QJP/2UCn/a8Ojru+IX/+7j25ubnB",
+	"TbrN+R58YpRooxx8FiKHPtRMGMIA5g197giHiPr1zcU+0ZFruj2Z61/UMPYXMow+Kz28Z3neQfD3fOmT",
+	"IgVgQhhAckEzKWdmANn9QJMtdheu1CS/ISL/ZRHWUzThx78nsvDDf2aaiKumvvrFMMiBqsqE6FJKARKY",
+	"bTYu+6oSUIxmgCx1B+bJ/jNgNXHBlCZbmWdTBFL7djqjdjQ23LnHzcYPjGLZwR+vI4db0EFwyLUbl0qZ",
+	"66Qt9AOY9lYgwyRiBTK4MgCiB2ExHSoCFhVC7sT9BK2g3Ut7WNdnxk5Tmc+spzXNkUaQfKwAxUegBcHV",
+	"olYN6p0z+aHvK2lbLzmoZEsxhhfOCStkTaTolCWEA1w49k0Uf97+4R4/6Xb5TmQjvDoZ47oWl/kYl9u4",
+	"o+HvM2yF3zzJIi9punsjPo9AY9kEauu1thvkDThSH7rbyIWQYNdR5CRt/cVMgrsFUXj7h/3fp3vO0+oc",
+	"YdiuTdE1cB9GLYC+vWrHv7bwtEN3keU+ny4TR42Du+8qiWAHl+kPQ4J3H7rvSUVcS7Qm0VCu122eIXTK",
+	"hK0Csr4hL1xnORSjicMFV9r4x+JSD4eU3fQH+nxSaUSLftt0g7n3RFno9Dto0TvR+GhQxIgjfOmSxc8m",
+	"Y986JM2u1Q6Ug2pBc9klpJD7xmrrJMwCLJJA1qrUnpGSKqPbgK2DoQDMbEfcoExwTXwzrwz8Pk3cFTgU",
+	"Pjeb5hXTafWZiX4Mv8tO5H6ErW9U+6Ugu93iZsB1Oxz8Wqqdvlp1gEeJzqRD86XEta/tmkFJC89tFEfo",
+	"9raSE8i0bnC9wFOIONNzSa91YPwLyFzHy59H5kKTv2ALZBBVg7Z+REtsi9yzJqTID05cWNkDYeDTfZIf",
+	"9QrXbh4HuiWd10uu7Zr3KHl0l3x9949gk5v/GtfDa8X3bNhT7yF47ZqrwXXoJaryTfYSPGnjj99H3oYo",
+	"+DFs1bTm+7Ishc7bS/0PM7iqXfi8hoNtn1PXSNx3PZ3oeeq+9++h+FxfnX8D5UGux0dHNCWI7ISKhW8Z",
+	"Ao6O4nlHW1nLPIdIfEvcOVUZ9hkbCxz/hE/c4266L4xspk+rOXLSuuruhxg4153GW7rpvKUTTNe0Cpzi",
+	"NNdJr+wacL3NAYeBGxhD991mLnoAj+rAx8dRUX92D9yPWuVG/0K43u7ro5QPKNhJt2YYmpN1ep3BtH1p",
+	"5DU7WNVKGh/H1UbKbAAk1DlCqBd5CJAFo6cIrHaPCdYw/hc6Rfh2XFcjLpAvMldxcoXgStf1ig0VsOoR",
+	"m98h0Lpme6Zo3q1mggRbmhqp2uZzGFuvZZVnZEv3dmzej7Zg0m8sz95z0ul7K4I++2HvmTjFtj/Imqyp",
+	"Aj8xuC4xlrWVNbHveBiRKxx+90s+pZljRjm10kEVElQdRCzBfo4Yv8EeRgXLTV8Wl4oLc1Nm61Ntb7gw",
+	"77bsoq43M5v3T6oPTR9ZcMeXeAGPAVjQJ50W2fBLDpmnwfbY3VhzXFA3WWjYnZE+966/USPSScHMVmZe",
+	"rVBZYm3VLc3RToHVPPfdj7gmaWVuSLuYtglyZ1HNP6RYq55Wwxb2I24weP76yqAjqMtT1py2e3G+GpwQ",
+	"Zqs1YR3sAlVCwy+qydvX3/dYA3tgjPPFf1TZht1rAxIc/AtdcfjxvzKV8XS0lebe//kKR6SaliE+Texh",
+	"RxdBmQrZXU3PA/Q0+KaMvoewka6VFFQ5+dh4wUSGEKKdI57szXe/ffnuvz1bnE35Zdry+YZeNQWQo0za",
+	"M/VHmDhv3XHfvoKm7oQSUir2MJVyB0hrJWO5HeKh68/n9CTMKu+dOgT/x88c/nxPmUB27C/E0PDt0zqr",
+	"PVvLPxvvauUGXfkrdkUs5ZdsU7m+C1S4bryWAlz6tsI/lVKBlQOtpABUb90UDzLXHrCg4tD2ZEUMjz3r",
+	"p5PpmpYnDrum5Y9tvcE9nXpNyy/bg7H39ft0JL7ou27sBdu6C7yD0Df1tkcD8dMe5FwtSSZ7R1hLtbv9",
+	"w/53PEH/B1l/T+/VyQLt2E+o/6CtPcfgMNfkzpJtDuGzLdX20iIrIHxrn2lHp1ezCCg620vOUkjKt5uF",
+	"mTq+GwV82+mgXBOe+aRsbY+DZWDnM7qHm9Vo4hghlOYVyGkAfI7LgH4/ffp/AwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -104,7 +104,39 @@ func (w *ArchiveWriter) Close() error {
 }
 
 // Archive is an archive as it is read.
-type Archive struct{ zip *zip.Reader }
+type Archive struct {
+	// Tick, where there is one, is told how many bytes of it have been read, unpacked, of how many. An error from it ends the reading.
+	Tick func(read, of int64) error
+
+	zip      *zip.Reader
+	read, of int64
+}
+
+// counted is a file of the archive that counts what is read of it.
+type counted struct {
+	io.ReadCloser
+	archive *Archive
+}
+
+func (c counted) Read(p []byte) (int, error) {
+	n, err := c.ReadCloser.Read(p)
+	a := c.archive
+	a.read += int64(n)
+	if a.Tick != nil {
+		if stop := a.Tick(a.read, a.of); stop != nil {
+			return n, stop
+		}
+	}
+	return n, err
+}
+
+func (a *Archive) open(name string) (io.ReadCloser, error) {
+	f, err := a.zip.Open(name)
+	if err != nil {
+		return nil, err
+	}
+	return counted{f, a}, nil
+}
 
 // OpenArchive looks at an archive of size bytes.
 func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
@@ -118,9 +150,9 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 			return nil, fmt.Errorf("it %w: unpacked it is larger than %d GB", ErrArchive, mostUnpacked>>30)
 		}
 	}
-	a := &Archive{z}
+	a := &Archive{zip: z, of: int64(unpacked)}
 	var m Manifest
-	if raw, err := a.read(manifestName, 1<<16); err != nil || json.Unmarshal(raw, &m) != nil || m.Format != archiveFormat {
+	if raw, err := a.whole(manifestName, 1<<16); err != nil || json.Unmarshal(raw, &m) != nil || m.Format != archiveFormat {
 		return nil, fmt.Errorf("it %w: there is no %s in it", ErrArchive, manifestName)
 	}
 	if m.Version > archiveNow {
@@ -129,8 +161,9 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 	return a, nil
 }
 
-func (a *Archive) read(name string, most int64) ([]byte, error) {
-	f, err := a.zip.Open(name)
+// whole is a file of the archive, whole.
+func (a *Archive) whole(name string, most int64) ([]byte, error) {
+	f, err := a.open(name)
 	if err != nil {
 		return nil, err
 	}
@@ -144,7 +177,7 @@ func (a *Archive) read(name string, most int64) ([]byte, error) {
 
 // Rows hands over the rows of a table, one after the other.
 func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
-	f, err := a.zip.Open(table + ".json")
+	f, err := a.open(table + ".json")
 	if err != nil {
 		return nil //nolint:nilerr // a kitchen without any has none
 	}
@@ -179,7 +212,7 @@ func (a *Archive) Picture(id string) (jpeg, small []byte, err error) {
 			return nil
 		}
 		var raw []byte
-		if raw, err = a.read(name, mostImage); err != nil {
+		if raw, err = a.whole(name, mostImage); err != nil {
 			return nil
 		}
 		if _, kind, bad := image.DecodeConfig(bytes.NewReader(raw)); bad != nil || kind != "jpeg" {

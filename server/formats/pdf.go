@@ -11,18 +11,48 @@ import (
 	"golang.org/x/image/font/gofont/goregular"
 
 	"mabbin/core/balance"
+	"mabbin/core/wording"
 )
 
 // Paper is a size of paper.
 type Paper string
 
-// The papers that a ticket is printed on.
+// The papers that are printed on.
 const (
 	A4     Paper = "a4"
 	Letter Paper = "letter"
 )
 
 var papers = map[Paper]*gopdf.Rect{A4: gopdf.PageSizeA4, Letter: gopdf.PageSizeLetter}
+
+// Sheet is what is printed of a dessert, on one page.
+type Sheet string
+
+// The sheets: what to weigh, with the method; the card, on half the paper; and how topping, shell and bars are cut.
+const (
+	TicketSheet  Sheet = "ticket"
+	CardSheet    Sheet = "card"
+	CuttingSheet Sheet = "cutting"
+)
+
+// half is of the sheets that are printed on half the paper, across.
+var half = map[Sheet]bool{CardSheet: true}
+
+// Print is a sheet to be printed: of a dessert and its answer, on a paper, as a kitchen reads.
+type Print struct {
+	Card   Card
+	Answer *balance.Answer
+	Sheet  Sheet
+	Paper  Paper
+	Read   wording.Reader
+}
+
+// layouts lay each sheet out, and return where it ends.
+var layouts = map[Sheet]func(*pressed) float64{
+	TicketSheet:  (*pressed).ticketSheet,
+	CardSheet:    (*pressed).cardSheet,
+	CuttingSheet: (*pressed).cuttingSheet,
+}
 
 // The page, in points. All of it is made smaller, step by step, until it is on one page.
 const (
@@ -35,11 +65,33 @@ const (
 	cutHeight = 96.0
 )
 
-// WritePDF writes a dessert's ticket with its method and its cutaway on one page.
-func WritePDF(c Card, a *balance.Answer, paper Paper) ([]byte, error) {
-	size, ok := papers[paper]
+// PDF writes the sheet as one page.
+func (p Print) PDF() ([]byte, error) {
+	s, err := p.press()
+	if err != nil {
+		return nil, err
+	}
+	layouts[p.Sheet](s)
+	if s.err != nil {
+		return nil, s.err
+	}
+	var out bytes.Buffer
+	_, err = s.pdf.WriteTo(&out)
+	return out.Bytes(), err
+}
+
+// press makes an empty page of the right paper, and finds the size at which everything is on it.
+func (p Print) press() (*pressed, error) {
+	size, ok := papers[p.Paper]
 	if !ok {
-		return nil, fmt.Errorf("there is no paper %q", paper)
+		return nil, fmt.Errorf("there is no paper %q", p.Paper)
+	}
+	layout, ok := layouts[p.Sheet]
+	if !ok {
+		return nil, fmt.Errorf("there is no sheet %q", p.Sheet)
+	}
+	if half[p.Sheet] {
+		size = &gopdf.Rect{W: size.W, H: size.H / 2}
 	}
 	pdf := new(gopdf.GoPdf)
 	pdf.Start(gopdf.Config{PageSize: *size})
@@ -48,26 +100,18 @@ func WritePDF(c Card, a *balance.Answer, paper Paper) ([]byte, error) {
 			return nil, err
 		}
 	}
-	pdf.SetInfo(gopdf.PdfInfo{Title: c.Name, Creator: "Mabbin"})
+	pdf.SetInfo(gopdf.PdfInfo{Title: p.Card.Name, Creator: "Mabbin"})
 	pdf.AddPage()
-	s := sheet{pdf: pdf, k: 1, w: size.W, h: size.H}
-	for s.k = 1; s.k > smallest; s.k -= stepTo {
-		if s.dry = true; s.page(c, a) <= size.H-margin {
-			break
-		}
+	s := &pressed{Print: p, pdf: pdf, w: size.W, h: size.H, dry: true}
+	for s.k = 1; s.k > smallest && layout(s) > size.H-margin; s.k -= stepTo {
 	}
 	s.dry = false
-	s.page(c, a)
-	if s.err != nil {
-		return nil, s.err
-	}
-	var out bytes.Buffer
-	_, err := pdf.WriteTo(&out)
-	return out.Bytes(), err
+	return s, s.err
 }
 
-// sheet is a page under way. Dry, nothing is drawn, and only measured.
-type sheet struct {
+// pressed is a page under way. Dry, nothing is drawn, and only measured.
+type pressed struct {
+	Print
 	pdf  *gopdf.GoPdf
 	k    float64
 	w, h float64
@@ -75,14 +119,14 @@ type sheet struct {
 	err  error
 }
 
-func (s *sheet) font(name string, size float64) {
+func (s *pressed) font(name string, size float64) {
 	if s.err == nil {
 		s.err = s.pdf.SetFont(name, "", size*s.k)
 	}
 }
 
 // line writes one line at a place, and returns how high it is.
-func (s *sheet) line(x, y float64, font string, size float64, text string) float64 {
+func (s *pressed) line(x, y float64, font string, size float64, text string) float64 {
 	s.font(font, size)
 	if !s.dry && s.err == nil {
 		s.pdf.SetTextColor(20, 28, 60)
@@ -93,7 +137,7 @@ func (s *sheet) line(x, y float64, font string, size float64, text string) float
 }
 
 // right writes a line that ends at x.
-func (s *sheet) right(x, y float64, font string, size float64, text string) {
+func (s *pressed) right(x, y float64, font string, size float64, text string) {
 	s.font(font, size)
 	w, err := s.pdf.MeasureTextWidth(text)
 	if err != nil && s.err == nil {
@@ -103,7 +147,7 @@ func (s *sheet) right(x, y float64, font string, size float64, text string) {
 }
 
 // para writes text in lines of a width, and returns how high it is.
-func (s *sheet) para(x, y, w float64, font string, size float64, text string) float64 {
+func (s *pressed) para(x, y, w float64, font string, size float64, text string) float64 {
 	s.font(font, size)
 	if s.err != nil || text == "" {
 		return 0
@@ -120,7 +164,7 @@ func (s *sheet) para(x, y, w float64, font string, size float64, text string) fl
 	return h
 }
 
-func (s *sheet) rule(x, y, w, thick float64) {
+func (s *pressed) rule(x, y, w, thick float64) {
 	if s.dry {
 		return
 	}
@@ -130,83 +174,48 @@ func (s *sheet) rule(x, y, w, thick float64) {
 }
 
 // heading writes a heading over a rule, and returns how high both are.
-func (s *sheet) heading(x, y, w float64, text string) float64 {
+func (s *pressed) heading(x, y, w float64, text string) float64 {
 	h := s.line(x, y, "bold", 12, text)
 	s.rule(x, y+h, w, 0.8)
 	return h + 5*s.k
 }
 
-// page lays everything out, and returns where it ends.
-func (s *sheet) page(c Card, a *balance.Answer) float64 {
+// title writes the name of the dessert and a line about it over a rule, and returns where what follows begins.
+func (s *pressed) title(about ...string) float64 {
 	full := s.w - 2*margin
-	col := (full - gutter) / 2
-	y := margin
-	y += s.para(margin, y, full, "bold", 22, c.Name)
-	about := fmt.Sprintf("%s · %s · %.0f portions", c.Request.Style, c.Request.Dish.Words(), a.Portions.Count)
-	if c.OvenC > 0 && c.Minutes > 0 {
-		about += fmt.Sprintf(" · %.0f C, %.0f min", c.OvenC, c.Minutes)
-	}
-	y += s.para(margin, y, full, "plain", 11, about) + 4
+	y := margin + s.para(margin, margin, full, "bold", 22, s.Card.Name)
+	y += s.para(margin, y, full, "plain", 11, strings.Join(about, " · ")) + 4
 	s.rule(margin, y, full, 2)
-	y += 10
-	left := s.ticket(margin, y, col, a)
-	right := s.work(margin+col+gutter, y, col, a)
-	y = max(left, right) + 6
+	return y + 10
+}
+
+// about is the dessert in a few words, for its title.
+func (s *pressed) about() []string {
+	r := s.Card.Request
+	out := []string{r.Style, s.Read.Text(r.Dish.Words()), fmt.Sprintf("%.0f portions", s.Answer.Portions.Count)}
+	if s.Card.OvenC > 0 && s.Card.Minutes > 0 {
+		out = append(out, fmt.Sprintf("%s, %.0f min", s.Read.Heat(s.Card.OvenC), s.Card.Minutes))
+	}
+	return out
+}
+
+// allergens says over a rule what is known to be in it, and returns where that ends.
+func (s *pressed) allergens(y float64) float64 {
+	a, full := s.Answer.Allergens, s.w-2*margin
 	s.rule(margin, y, full, 0.8)
-	y += 6
-	contains := strings.Join(a.Allergens.Contains, ", ")
+	contains := strings.Join(a.Contains, ", ")
 	if contains == "" {
 		contains = "none of the listed allergens"
 	}
 	says := "Contains: " + contains + "."
-	if len(a.Allergens.CheckLabel) > 0 {
-		says += " Check the label: " + strings.Join(a.Allergens.CheckLabel, ", ") + "."
+	if len(a.CheckLabel) > 0 {
+		says += " Check the label: " + s.Read.Text(strings.Join(a.CheckLabel, ", ")) + "."
 	}
-	return y + s.para(margin, y, full, "plain", 9, says+" A list is no promise about cross-contact.")
-}
-
-// ticket is what to weigh, bowl by bowl.
-func (s *sheet) ticket(x, y, w float64, a *balance.Answer) float64 {
-	for _, b := range a.Ticket {
-		y += s.heading(x, y, w, b.Title)
-		for _, l := range b.Lines {
-			s.right(x+figureOf*w, y, "bold", 14, l.Shown+" g")
-			at := x + figureOf*w + 8
-			h := s.para(at, y+1.5*s.k, w-figureOf*w-8, "plain", 11, l.Name)
-			if more := strings.Trim(l.Spoons+"; "+l.Note, "; "); more != "" {
-				h += s.para(at, y+h+1.5*s.k, w-figureOf*w-8, "plain", 8.5, more)
-			}
-			y += max(h, 14*s.k*leading) + 2*s.k
-		}
-		y += 6 * s.k
-	}
-	return y
-}
-
-// work is the cutaway, the method, and what is looked at before the door closes.
-func (s *sheet) work(x, y, w float64, a *balance.Answer) float64 {
-	s.cutaway(x, y, w, cutHeight*s.k, a.Cutaway)
-	y += cutHeight*s.k + 10*s.k
-	y += s.heading(x, y, w, "Method")
-	for i, m := range a.Method {
-		s.line(x, y, "bold", 10, strconv.Itoa(i+1))
-		y += s.para(x+16*s.k, y, w-16*s.k, "plain", 10, m.Text) + 3*s.k
-	}
-	y += 6 * s.k
-	y += s.heading(x, y, w, "Before the oven door closes")
-	for _, c := range a.Checks {
-		if !s.dry {
-			s.pdf.SetLineWidth(0.8)
-			s.pdf.SetStrokeColor(20, 28, 60)
-			s.pdf.RectFromUpperLeft(x, y+1*s.k, 9*s.k, 9*s.k)
-		}
-		y += s.para(x+16*s.k, y, w-16*s.k, "plain", 10, c.Text) + 3*s.k
-	}
-	return y
+	return y + 6 + s.para(margin, y+6, full, "plain", 9, says+" A list is no promise about cross-contact.")
 }
 
 // cutaway draws the dish cut open: wall, fruit in its juice, topping, and the line that it boils to.
-func (s *sheet) cutaway(x, y, w, h float64, c balance.Cutaway) {
+func (s *pressed) cutaway(x, y, w, h float64, c balance.Cutaway) {
 	if s.dry {
 		return
 	}

@@ -6,36 +6,80 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/dish"
+	"mabbin/core/measure"
+	"mabbin/core/wording"
 )
 
-func TestATicketIsOnePage(t *testing.T) {
-	crumble := balance.Request{
-		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
-		Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+// printable are desserts that are short and long to tell.
+func printable() map[string]balance.Request {
+	return map[string]balance.Request{
+		"short": {
+			Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
+			Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		},
+		"long": {
+			Dish: dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19, Material: "enamel"}, Style: "pie", CrumbLayerG: 20,
+			Fruits:  []balance.FruitAsked{{Key: "apple_sharp", Share: 0.4}, {Key: "apple_soft", Share: 0.3}, {Key: "blackberry", Share: 0.3}},
+			Liquids: []balance.Asked{{Key: "lemon_juice", G: 15}}, Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}, {Key: "orange_zest", G: 4}},
+			Topping: balance.ToppingAsked{Key: "crumble_classic"}, Late: []balance.ToppingAsked{{Key: "praline_nut"}}, Base: &balance.BaseAsked{Key: "shortcrust"}, Finishes: []string{"egg_wash", "icing_sugar"},
+		},
+		"cut": {
+			Dish: dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 20, DepthCM: 6, Material: "stoneware"}, Style: "cobbler",
+			Fruits: []balance.FruitAsked{{Key: "peach", Share: 1}}, Topping: balance.ToppingAsked{Key: "biscuit_rolled"},
+		},
 	}
-	pie := balance.Request{
-		Dish: dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19, Material: "enamel"}, Style: "pie", CrumbLayerG: 20,
-		Fruits:  []balance.FruitAsked{{Key: "apple_sharp", Share: 0.4}, {Key: "apple_soft", Share: 0.3}, {Key: "blackberry", Share: 0.3}},
-		Liquids: []balance.Asked{{Key: "lemon_juice", G: 15}}, Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}, {Key: "orange_zest", G: 4}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"}, Late: []balance.ToppingAsked{{Key: "praline_nut"}}, Base: &balance.BaseAsked{Key: "shortcrust"}, Finishes: []string{"egg_wash", "icing_sugar"},
-	}
-	for name, r := range map[string]balance.Request{"short": crumble, "long": pie} {
+}
+
+func TestEverySheetIsOnePage(t *testing.T) {
+	us := wording.For(measure.Settings{Weights: "oz", Lengths: "in", Heat: "f", English: measure.US})
+	for name, r := range printable() {
 		a, err := balance.Solve(r)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, paper := range []Paper{A4, Letter} {
-			raw, err := WritePDF(Card{Name: "Müsli & “oats”, 1½ dishes", Request: r, OvenC: 190, Minutes: 50}, a, paper)
-			if err != nil {
-				t.Fatalf("%s, %s: %v", name, paper, err)
-			}
-			if !bytes.HasPrefix(raw, []byte("%PDF-")) || bytes.Count(raw, []byte("/Type /Page\n")) != 1 || len(raw) < 5000 {
-				t.Errorf("%s, %s: %d bytes, %d pages", name, paper, len(raw), bytes.Count(raw, []byte("/Type /Page\n")))
+			for _, sheet := range []Sheet{TicketSheet, CardSheet, CuttingSheet} {
+				raw, err := Print{Card{Name: "Müsli & “oats”, 1½ dishes", Request: r, OvenC: 190, Minutes: 50, Note: "Serve it lukewarm."}, a, sheet, paper, us}.PDF()
+				if err != nil {
+					t.Fatalf("%s, %s, %s: %v", name, sheet, paper, err)
+				}
+				if !bytes.HasPrefix(raw, []byte("%PDF-")) || bytes.Count(raw, []byte("/Type /Page\n")) != 1 || len(raw) < 5000 {
+					t.Errorf("%s, %s, %s: %d bytes, %d pages", name, sheet, paper, len(raw), bytes.Count(raw, []byte("/Type /Page\n")))
+				}
 			}
 		}
 	}
+}
+
+// What does not fit is made smaller; it never runs off the page.
+func TestASheetEndsOnItsPage(t *testing.T) {
+	for name, r := range printable() {
+		a, err := balance.Solve(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for sheet := range layouts {
+			p := Print{Card{Name: "Crumble", Request: r}, a, sheet, A4, wording.Reader{}}
+			s, err := p.press()
+			if err != nil {
+				t.Fatal(err)
+			}
+			if ends := layouts[sheet](s); ends > s.h-margin/2 {
+				t.Errorf("%s, %s: it ends at %.0f of %.0f points, at %.2f of its size", name, sheet, ends, s.h, s.k)
+			}
+		}
+	}
+}
+
+func TestWhatIsNotPrinted(t *testing.T) {
+	crumble := printable()["short"]
 	a, _ := balance.Solve(crumble)
-	if _, err := WritePDF(Card{Request: crumble}, a, "napkin"); err == nil {
+	p := Print{Card: Card{Request: crumble}, Answer: a, Sheet: TicketSheet, Paper: "napkin"}
+	if _, err := p.PDF(); err == nil {
 		t.Error("it is printed on a napkin")
+	}
+	p.Paper, p.Sheet = A4, "poster"
+	if _, err := p.PDF(); err == nil {
+		t.Error("a poster is printed")
 	}
 }

@@ -11,6 +11,7 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/core/slip"
+	"mabbin/core/wording"
 )
 
 // Balance calculates one dessert in one dish.
@@ -143,6 +144,7 @@ var theLarder = func() api.Larder {
 
 func tablesOf() api.Larder {
 	return api.Larder{
+		English: wording.Pairs,
 		Figures: append(figureInfo("fruit", larder.FruitFigures), figureInfo("ingredient", larder.IngredientFigures)...),
 		Styles: each(balance.Styles(), func(x balance.StyleInfo) api.LarderStyle {
 			return api.LarderStyle{Key: x.Key, SetTarget: x.SetTarget, Topping: x.Topping, Base: x.Base, Families: each(x.Families, func(f string) string { return f })}

@@ -43,7 +43,10 @@ func (s Server) ExplainBake(ctx context.Context, req api.ExplainBakeRequestObjec
 	if err != nil {
 		return nil, err
 	}
-	e, err := learn.Explain(q, learn.Came{Words: words(b.Outcome), Told: b.Told, Happened: b.Happened})
+	tick, over := s.works.begin(ctx, req.Params.XWork)
+	defer over()
+	e, err := learn.Explain(q, learn.Came{Words: words(b.Outcome), Told: b.Told, Happened: b.Happened},
+		func(done, of int) error { return tick(int64(done), int64(of)) })
 	if err != nil {
 		return nil, err
 	}
@@ -109,10 +112,11 @@ func (s Server) ExportLogWhole(ctx context.Context, req api.ExportLogWholeReques
 }
 
 // wholeLog answers with a log as it comes.
-type wholeLog struct{ io.Reader }
+type wholeLog struct{ io.ReadCloser }
 
 // VisitExportLogWholeResponse writes it.
 func (l wholeLog) VisitExportLogWholeResponse(w http.ResponseWriter) error {
+	defer func() { _ = l.Close() }() // who stops reading stops the writing
 	w.Header().Set("Content-Type", "application/json")
 	w.WriteHeader(http.StatusOK)
 	_, err := io.Copy(w, l)

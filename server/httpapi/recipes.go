@@ -10,6 +10,7 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/core/recipe"
+	"mabbin/core/wording"
 	"mabbin/server/formats"
 )
 
@@ -64,19 +65,25 @@ func (s Server) ExportCard(_ context.Context, req api.ExportCardRequestObject) (
 	return api.ExportCard200JSONResponse{Filename: f.Name, MediaType: f.MediaType, Content: f.Content}, nil
 }
 
-// PrintTicket is a card's ticket on one page.
-func (s Server) PrintTicket(_ context.Context, req api.PrintTicketRequestObject) (api.PrintTicketResponseObject, error) {
+// PrintSheet is a sheet of a dessert on one page, as the kitchen reads.
+func (s Server) PrintSheet(_ context.Context, req api.PrintSheetRequestObject) (api.PrintSheetResponseObject, error) {
 	a, err := balance.Solve(req.Body.Card.Request)
 	if err != nil {
 		return nil, fault.Under("/card/request", err)
 	}
-	paper := formats.A4
-	if p := req.Body.Paper; p != nil {
-		paper = formats.Paper(*p)
+	p := formats.Print{Card: req.Body.Card, Answer: a, Sheet: formats.TicketSheet, Paper: formats.A4}
+	if x := req.Body.Paper; x != nil {
+		p.Paper = formats.Paper(*x)
 	}
-	raw, err := formats.WritePDF(req.Body.Card, a, paper)
+	if x := req.Body.Sheet; x != nil {
+		p.Sheet = formats.Sheet(*x)
+	}
+	if x := req.Body.Settings; x != nil {
+		p.Read = wording.For(*x)
+	}
+	raw, err := p.PDF()
 	if err != nil {
 		return nil, err
 	}
-	return api.PrintTicket200ApplicationpdfResponse{Body: bytes.NewReader(raw), ContentLength: int64(len(raw))}, nil
+	return api.PrintSheet200ApplicationpdfResponse{Body: bytes.NewReader(raw), ContentLength: int64(len(raw))}, nil
 }

@@ -29,6 +29,7 @@ type Server struct {
 	Scales *devices.Scales
 
 	briefs *briefs
+	works  *works
 }
 
 var _ api.StrictServerInterface = Server{}
@@ -49,6 +50,7 @@ func New(s Server, dist fs.FS, log *slog.Logger) (*gin.Engine, error) {
 		s.Scales = new(devices.Scales)
 	}
 	s.briefs = new(briefs)
+	s.works = new(works)
 	check, err := validate()
 	if err != nil {
 		return nil, err
@@ -166,6 +168,8 @@ func answerError(c *gin.Context, err error) {
 	}
 	var over *http.MaxBytesError
 	switch {
+	case errors.Is(err, context.Canceled) && c.Request.Context().Err() != nil: // nobody waits for it any more
+		c.AbortWithStatus(statusLeft)
 	case errors.As(err, &over):
 		tooLarge(c, over.Limit)
 	case errors.Is(err, store.ErrNotFound):
@@ -183,6 +187,9 @@ func answerError(c *gin.Context, err error) {
 		refuse(c, http.StatusInternalServerError, "Something went wrong here; it is in the server's log")
 	}
 }
+
+// statusLeft stands in the server's log for a request whose caller left.
+const statusLeft = 499
 
 func tooLarge(c *gin.Context, most int64) {
 	refuse(c, http.StatusRequestEntityTooLarge, fmt.Sprintf("The request is larger than %d MB", most>>20))

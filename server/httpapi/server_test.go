@@ -90,10 +90,10 @@ func TestTheCalculationsNeedNoDatabase(t *testing.T) {
 	if w := call(h, "POST", "/api/v1/balance", crumble); w.Code != 200 || !strings.Contains(w.Body.String(), `"fruit_g":973.4`) {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
-	if w := call(h, "POST", "/api/v1/ticket.pdf", `{"paper":"letter","card":{"name":"Crumble","request":`+crumble+`}}`); w.Code != 200 || w.Header().Get("Content-Type") != "application/pdf" || !strings.HasPrefix(w.Body.String(), "%PDF-") {
+	if w := call(h, "POST", "/api/v1/print.pdf", `{"paper":"letter","card":{"name":"Crumble","request":`+crumble+`}}`); w.Code != 200 || w.Header().Get("Content-Type") != "application/pdf" || !strings.HasPrefix(w.Body.String(), "%PDF-") {
 		t.Errorf("%d %s", w.Code, w.Header())
 	}
-	if w := call(h, "POST", "/api/v1/ticket.pdf", `{"card":{"name":"Crumble","request":`+strings.Replace(crumble, "crumble_classic", "roux", 1)+`}}`); w.Code != 400 || !strings.Contains(w.Body.String(), "#/card/request/topping/key") {
+	if w := call(h, "POST", "/api/v1/print.pdf", `{"card":{"name":"Crumble","request":`+strings.Replace(crumble, "crumble_classic", "roux", 1)+`}}`); w.Code != 400 || !strings.Contains(w.Body.String(), "#/card/request/topping/key") {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 	// Too full is an answer with a warning; half a kilo of thickener is asked about.

@@ -49,8 +49,8 @@ func (s Server) BackUp(ctx context.Context, req api.BackUpRequestObject) (api.Ba
 	})}, nil
 }
 
-// piped is what write writes, while it is read.
-func piped(write func(io.Writer) error) io.Reader {
+// piped is what write writes, while it is read. Closed, it ends the writing.
+func piped(write func(io.Writer) error) io.ReadCloser {
 	out, in := io.Pipe()
 	go func() { in.CloseWithError(write(in)) }()
 	return out
@@ -71,6 +71,9 @@ func (s Server) RestoreKitchen(ctx context.Context, req api.RestoreKitchenReques
 	if err != nil {
 		return nil, archiveFault(err)
 	}
+	tick, over := s.works.begin(ctx, req.Params.XWork)
+	defer over()
+	a.Tick = tick
 	k, err := s.Store.Restore(ctx, a, func(name string) string { return shortened(name, 65) + ", restored" })
 	if err != nil {
 		return nil, archiveFault(err)
@@ -79,6 +82,9 @@ func (s Server) RestoreKitchen(ctx context.Context, req api.RestoreKitchenReques
 }
 
 func archiveFault(err error) error {
+	if errors.Is(err, context.Canceled) { // nobody waits for it any more
+		return err
+	}
 	if errors.Is(err, formats.ErrArchive) {
 		return fault.Faults{{Detail: err.Error()}}
 	}

@@ -292,3 +292,30 @@ func TestABakeRunsFaster(t *testing.T) {
 		}
 	}
 }
+
+// A restore tells how far it is, and one that is stopped leaves nothing behind.
+func TestAStoppedRestoreLeavesNothing(t *testing.T) {
+	s := full(t)
+	raw := archive(t, s, demo.Kitchen.ID)
+	ctx, stop := context.WithCancel(t.Context())
+	a := opened(t, raw)
+	var last, all int64
+	a.Tick = func(read, of int64) error {
+		if read < last || read > of {
+			t.Fatalf("%d of %d bytes, after %d", read, of, last)
+		}
+		if last, all = read, of; 2*read > of {
+			stop()
+		}
+		return ctx.Err()
+	}
+	if _, err := s.Restore(ctx, a, func(name string) string { return name + ", again" }); !errors.Is(err, context.Canceled) {
+		t.Fatalf("stopped at %d of %d bytes it said %v", last, all, err)
+	}
+	if kitchens, err := s.Kitchens(t.Context()); err != nil || len(kitchens) != 1 {
+		t.Errorf("%d kitchens, %v", len(kitchens), err)
+	}
+	if _, err := restored(t.Context(), t, s, raw); err != nil {
+		t.Errorf("and afterwards it can't be restored: %v", err)
+	}
+}

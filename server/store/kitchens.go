@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 
 	"github.com/google/uuid"
@@ -31,7 +32,7 @@ func (s *Store) Kitchens(ctx context.Context) ([]Kitchen, error) {
 	return list[Kitchen](ctx, s, kitchenRead+` order by created_at, name`)
 }
 
-const kitchenRead = `select id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m from kitchen`
+const kitchenRead = `select id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m, english, "decimal" from kitchen`
 
 // OneKitchen is one kitchen.
 func (s *Store) OneKitchen(ctx context.Context, id uuid.UUID) (Kitchen, error) {
@@ -47,29 +48,35 @@ func (s *Store) OneKitchen(ctx context.Context, id uuid.UUID) (Kitchen, error) {
 
 // SetSettings changes how a kitchen measures, and answers with the kitchen.
 func (s *Store) SetSettings(ctx context.Context, kitchen uuid.UUID, x measure.Settings) (Kitchen, error) {
+	x = complete(x)
+	k := Kitchen{ID: kitchen, Settings: x}
+	err := s.pool.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6, lengths = $7, currency = $8, containers = $9, altitude_m = $10, english = $11, "decimal" = $12
+		where id = $1 returning name`, kitchen, x.Cup, x.Spoon, x.Eggs, x.Weights, x.Heat, x.Lengths, x.Currency, x.Containers, x.AltitudeM, x.English, x.Decimal).Scan(&k.Name)
+	return k, kind(err)
+}
+
+// complete fills in what was left out of settings.
+func complete(x measure.Settings) measure.Settings {
 	if x.Containers == nil {
 		x.Containers = map[string]float64{}
 	}
-	k := Kitchen{ID: kitchen, Settings: x}
-	err := s.pool.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6, lengths = $7, currency = $8, containers = $9, altitude_m = $10
-		where id = $1 returning name`, kitchen, x.Cup, x.Spoon, x.Eggs, x.Weights, x.Heat, x.Lengths, x.Currency, x.Containers, x.AltitudeM).Scan(&k.Name)
-	return k, kind(err)
+	x.English = cmp.Or(x.English, measure.UK)
+	x.Decimal = cmp.Or(x.Decimal, measure.Point)
+	return x
 }
 
 // AddKitchen adds a kitchen, or leaves it as it is where its id is known. It reports whether it was added.
 func (s *Store) AddKitchen(ctx context.Context, k Kitchen) (bool, error) {
-	tag, err := s.pool.Exec(ctx, `insert into kitchen (id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) on conflict (id) do nothing`,
-		k.ID, k.Name, k.Cup, k.Spoon, k.Eggs, k.Weights, k.Heat, k.Lengths, k.Currency, k.Containers, k.AltitudeM)
+	k.Settings = complete(k.Settings)
+	tag, err := s.pool.Exec(ctx, `insert into kitchen (id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m, english, "decimal")
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) on conflict (id) do nothing`,
+		k.ID, k.Name, k.Cup, k.Spoon, k.Eggs, k.Weights, k.Heat, k.Lengths, k.Currency, k.Containers, k.AltitudeM, k.English, k.Decimal)
 	return tag.RowsAffected() == 1, kind(err)
 }
 
 // NewKitchen makes a kitchen with nothing in it, or finds the one that has the id.
 func (s *Store) NewKitchen(ctx context.Context, id uuid.UUID, name string) (Kitchen, error) {
 	k := Kitchen{ID: id, Name: name, Settings: measure.Metric}
-	if k.Containers == nil {
-		k.Containers = map[string]float64{}
-	}
 	added, err := s.AddKitchen(ctx, k)
 	if err != nil || added {
 		return k, err
