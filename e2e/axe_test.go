@@ -29,39 +29,53 @@ func axe(t *testing.T, ctx context.Context, view string) {
 
 // Every view, light and dark, wide and narrow: nothing serious stands in anybody's way.
 func TestNothingStandsInAnybodysWay(t *testing.T) {
-	url, _, _ := kitchenWithClock(t)
-	ctx := tab(t, 1280, 800)
-	look := func(view string, s ...step) {
-		t.Helper()
-		do(t, ctx, append(s, idle())...)
-		axe(t, ctx, view)
+	t.Parallel()
+	for _, light := range []string{"light", "dark"} {
+		t.Run(light, func(t *testing.T) {
+			t.Parallel()
+			url, _ := kitchen(t)
+			ctx := tab(t, 1280, 800)
+			look := func(view string, s ...step) {
+				t.Helper()
+				do(t, ctx, append(s, idle())...)
+				axe(t, ctx, view+", "+light)
+			}
+			do(t, ctx, Navigate(url), WaitVisible(id("dish-Small stoneware")))
+			if light == "dark" {
+				do(t, ctx, click(id("light")))
+			}
+			everyView(url, look)
+			narrow(t, ctx, url, look)
+		})
 	}
+}
+
+// everyView looks at each view as it is on a wide screen, and last at the watch with something on it.
+func everyView(url string, look func(string, ...step)) {
 	look("rough start", Navigate(url), WaitVisible(id("dish-Small stoneware")))
 	look("start from fruit", click(id("from-fruit")))
-	for i, light := range []string{"light", "dark"} {
-		if i == 1 {
-			do(t, ctx, click(id("light")))
-		}
-		look("bench, "+light, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), WaitVisible(id("figures")))
-		for _, s := range []string{"dish", "fruit", "juice", "topping", "bake", "finish"} {
-			look("bench, "+s+", "+light, click(id("station-"+s)))
-		}
-		look("weighing, "+light, click(id("weigh")), WaitVisible(id("weigh-next")))
-		do(t, ctx, click(id("weigh")))
-		for path, sel := range map[string]CSS{
-			"/cards": id("card-Plum betty"), "/cards/import": id("pasted"), "/watch": id("nothing-in"), "/log": id("open-bake"), "/shelf/dishes": id("dish-Oval glass"), "/shelf/ovens": id("oven-row-Old range"),
-			"/shelf/fruit": id("row-damson"), "/shelf/stores": CSS("h1"), "/shelf/kitchen": id("sample"), "/shelf/kitchens": id("backup"), "/how-it-bakes": CSS("h1"),
-		} {
-			look(path+", "+light, Navigate(url+path), WaitVisible(sel))
-		}
-		look("a bake in full, "+light, Navigate(url+"/log"), click(id("open-bake")), WaitVisible(id("why", " h3")))
-		look("putting right, "+light, click(id("correct")), WaitVisible(id("log-it")))
-		look("a card in full, "+light, Navigate(url+"/cards"), click(id("more-Gooseberry crumble")), WaitVisible(id("versions-beside")))
+	look("bench", Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), WaitVisible(id("figures")))
+	for _, s := range []string{"dish", "fruit", "juice", "topping", "bake", "finish"} {
+		look("bench, "+s, click(id("station-"+s)))
 	}
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), click(id("station-bake")), WaitEnabled(id("into-oven")), click(id("into-oven")), WaitVisible(id("next-call")))
-	look("watch, dark", click(id("trouble")), click(id("probe-middle")), click(id("simulation")))
-	do(t, ctx, click(id("light")))
-	look("watch, light", WaitVisible(id("next-call")))
+	look("weighing", click(id("weigh")), WaitVisible(id("weigh-next")))
+	look("not weighing", click(id("weigh")))
+	for path, sel := range map[string]CSS{
+		"/cards": id("card-Plum betty"), "/cards/import": id("pasted"), "/watch": id("nothing-in"), "/log": id("open-bake"), "/shelf/dishes": id("dish-Oval glass"), "/shelf/ovens": id("oven-row-Old range"),
+		"/shelf/fruit": id("row-damson"), "/shelf/stores": CSS("h1"), "/shelf/kitchen": id("sample"), "/shelf/kitchens": id("backup"), "/how-it-bakes": CSS("h1"),
+	} {
+		look(path, Navigate(url+path), WaitVisible(sel))
+	}
+	look("a bake in full", Navigate(url+"/log"), click(id("open-bake")), WaitVisible(id("why", " h3")))
+	look("putting right", click(id("correct")), WaitVisible(id("log-it")))
+	look("a card in full", Navigate(url+"/cards"), click(id("more-Gooseberry crumble")), WaitVisible(id("versions-beside")))
+	look("watch", Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), click(id("station-bake")), WaitEnabled(id("into-oven")), click(id("into-oven")), WaitVisible(id("next-call")))
+	look("watch, in trouble", click(id("trouble")), click(id("probe-middle")), click(id("simulation")))
+}
+
+// narrow looks at the main views on a phone, where nothing may be wider than it is.
+func narrow(t *testing.T, ctx context.Context, url string, look func(string, ...step)) {
+	t.Helper()
 	for path, sel := range map[string]CSS{"/": id("figures"), "/cards": id("card-Plum betty"), "/watch": id("next-call"), "/log": id("open-bake"), "/shelf/dishes": id("dish-Oval glass")} {
 		look(path+", phone", EmulateViewport(390, 844, EmulateMobile), Navigate(url+path), WaitVisible(sel))
 		if wide, err := Run(ctx, Evaluate[int](`document.documentElement.scrollWidth`)); err != nil || wide > 390 {

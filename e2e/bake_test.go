@@ -13,6 +13,7 @@ import (
 
 // The bake on paper: proposed, read by pointer and keys, stretched, covered, split, kept with the card.
 func TestTheBakeOnTheBench(t *testing.T) {
+	t.Parallel()
 	url, s := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")))
@@ -71,6 +72,7 @@ func TestTheBakeOnTheBench(t *testing.T) {
 
 // One touch changes one thing: the other bake is dotted on the strip, what moves is told, the card stays as it is.
 func TestWhatIf(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("if-cold")))

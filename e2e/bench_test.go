@@ -4,7 +4,9 @@ import (
 	"context"
 	"encoding/json"
 	"testing"
+	"time"
 
+	"github.com/chromedp/cdproto/input"
 	. "github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -14,6 +16,7 @@ import (
 
 // From an empty bench to the log, by picking, typing, dragging and keys.
 func TestFromFruitToLog(t *testing.T) {
+	t.Parallel()
 	url, s := kitchen(t)
 	ctx := tab(t, 1280, 800)
 
@@ -81,6 +84,7 @@ func TestFromFruitToLog(t *testing.T) {
 
 // What is on the bench outlives a reload.
 func TestReloadKeepsWhatWasEntered(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-plum")), click(id("style-crisp")))
@@ -92,6 +96,7 @@ func TestReloadKeepsWhatWasEntered(t *testing.T) {
 
 // The database is away while saving: the page keeps what was entered, says so, and saves when it is back.
 func TestSavesWhenTheDatabaseIsBack(t *testing.T) {
+	t.Parallel()
 	url, s, away := kitchenWithSwitch(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-plum")), click(id("style-crisp")))
@@ -116,4 +121,33 @@ func dragSet(t testing.TB, ctx context.Context, score float64) {
 	var box [3]float64
 	must(t, json.Unmarshal([]byte(raw), &box))
 	do(t, ctx, DragAndDropXY(box[0]+20, box[1]+20, box[0]+box[2]*score/10, box[1]+20, 6), idle())
+}
+
+// The fruit is drawn to a level in the picture, by hand and by keys; what it weighs is asked of the core, and one undo takes a draw back.
+func TestTheFruitIsDrawnToALevel(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), WaitVisible(id("fruit-handle")))
+	before := text(t, ctx, id("line-fruit-gooseberry"))
+	raw, err := Run(ctx, Evaluate[string](`JSON.stringify((b => [b.x + b.width / 2, b.y + b.height / 2])(document.querySelector('[data-testid="fruit-handle"]').getBoundingClientRect()))`))
+	must(t, err)
+	var at [2]float64
+	must(t, json.Unmarshal([]byte(raw), &at))
+	down := func(typ input.DispatchMouseEventType, by float64) step {
+		return MouseEvent(typ, at[0], at[1]+by, ButtonLeft)
+	}
+	// held still for longer than keys may pause, it is one draw all the same
+	do(t, ctx, down(MousePressed, 0), down(MouseMoved, 15), asked(), idle())
+	changes(t, ctx, id("line-fruit-gooseberry"), before)
+	half := text(t, ctx, id("line-fruit-gooseberry"))
+	do(t, ctx, Sleep(1200*time.Millisecond), down(MouseMoved, 45), down(MouseReleased, 45), asked(), idle())
+	changes(t, ctx, id("line-fruit-gooseberry"), half)
+	reads(t, ctx, id("figures"), "as weighed")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("line-fruit-gooseberry"), before)
+	do(t, ctx, Focus(id("fruit-handle")), KeyEvent(kb.ArrowUp), asked(), idle())
+	changes(t, ctx, id("line-fruit-gooseberry"), before)
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("line-fruit-gooseberry"), before)
 }

@@ -71,11 +71,18 @@ func kitchenWithSwitch(t testing.TB) (url string, s *store.Store, away *atomic.B
 	t.Helper()
 	dsn := storetest.DSN(t)
 	relayed, away := relay(t, dsn)
-	s, err := store.Open(t.Context(), relayed)
+	s = storeAt(t, relayed)
+	return serve(t, s), s, away
+}
+
+// storeAt opens the store of a connection string, up to date.
+func storeAt(t testing.TB, dsn string) *store.Store {
+	t.Helper()
+	s, err := store.Open(t.Context(), dsn)
 	must(t, err)
 	t.Cleanup(s.Close)
 	must(t, s.Migrate(t.Context()))
-	return serve(t, s), s, away
+	return s
 }
 
 // relay passes connections on to the server of a connection string; while away it ends them all.

@@ -36,6 +36,7 @@ func paste(text string) step {
 
 // An inherited card: understood line by line, its doubtful lines answered, judged as it is written, and mended.
 func TestImportingAnInheritedCard(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("import")), paste(written))
@@ -87,6 +88,7 @@ func TestImportingAnInheritedCard(t *testing.T) {
 
 // Recipe data as files: JSON-LD inside a page, a table, and what can't be read.
 func TestImportingFiles(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	dir := t.TempDir()
@@ -113,6 +115,7 @@ func TestImportingFiles(t *testing.T) {
 
 // A card that is given away comes back whole.
 func TestACardGoesOutAndComesBack(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	dir := t.TempDir()
@@ -123,14 +126,14 @@ func TestACardGoesOutAndComesBack(t *testing.T) {
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear and blackberry streusel", " .open")))
 	reads(t, ctx, id("figures"), "935 g", "17 g")
 	for form, name := range map[string]string{"jsonld": "pear-and-blackberry-streusel.json", "html": "pear-and-blackberry-streusel.html", "csv": "pear-and-blackberry-streusel.csv"} {
-		do(t, ctx, click(id("away-"+form)))
+		do(t, ctx, click(id("files")), click(id("away-"+form)))
 		path := arrives(t, ctx, filepath.Join(dir, name))
 		do(t, ctx, click(id("new")), Navigate(url+"/cards/import"), WaitReady(id("file")), SetUploadFiles(id("file"), []string{path}), WaitVisible(id("figures")), idle())
 		reads(t, ctx, id("figures"), "928 g", "19 g")
 		reads(t, ctx, id("line-fruit-lemon_juice"), "25 g")
 		reads(t, ctx, id("station-bake"), "170 °C, 42 min")
 	}
-	do(t, ctx, click(id("away-text")))
+	do(t, ctx, click(id("files")), click(id("away-text")))
 	b, err := os.ReadFile(arrives(t, ctx, filepath.Join(dir, "pear-and-blackberry-streusel.txt")))
 	must(t, err)
 	for _, want := range []string{"Pear and blackberry streusel", "For the topping:", "650 g pear", "19 g tapioca starch", "Bake at 170 C"} {
@@ -155,6 +158,7 @@ func arrives(t testing.TB, ctx context.Context, path string) string {
 
 // The gallery is narrowed by what cards are; a card is named, copied, put away, and each is taken back.
 func TestTheGalleryOfCards(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), WaitVisible(id("card-Plum betty")), fill(id("find-card"), "cobbler"), WaitNotPresent(id("card-Plum betty")))

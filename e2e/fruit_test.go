@@ -8,6 +8,7 @@ import (
 
 // A crate of windfalls, forty covers, one dish: all three are where a baker starts.
 func TestStartingFromFruitAndFromPortions(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("from-fruit")), fill(id("start-fruit"), "6 lb"), click(id("fruit-gooseberry")), click(id("style-crumble")))
@@ -32,6 +33,7 @@ func TestStartingFromFruitAndFromPortions(t *testing.T) {
 // From the shop to the dish: count, size, peel, bruises, what is over; acid; dried fruit; cooking it first; leaving it to
 // stand; and how juicy it is today. Each moves the figures.
 func TestFruitFromShopToDish(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-apple_watery")), click(id("style-crumble")), click(id("station-fruit")))
@@ -87,6 +89,7 @@ func TestFruitFromShopToDish(t *testing.T) {
 
 // A slip of the pen is asked about, with what is usual and what was likely meant, and changes nothing.
 func TestASlipOnTheBenchIsAskedAbout(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-fruit")),
@@ -101,6 +104,7 @@ func TestASlipOnTheBenchIsAskedAbout(t *testing.T) {
 
 // Eggs by the fraction: how many to crack, what is left, and for what.
 func TestEggsAreToldByTheShell(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-plum")), click(id("style-crumble")), click(id("station-topping")),

@@ -44,6 +44,7 @@ func press(keys string) step { return Steps(KeyEvent(keys), asked(), idle()) }
 
 // A new dessert, from its dish to the log, without a pointer: dish, fruit, style, set, topping, bake, ticket, save, log.
 func TestTheWholePathByKeysAlone(t *testing.T) {
+	t.Parallel()
 	url, s, _ := kitchenWithClock(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), WaitVisible(id("dish-Small stoneware")), idle())
@@ -100,6 +101,7 @@ func TestTheWholePathByKeysAlone(t *testing.T) {
 
 // A key is changed to one's own, refused where it is taken, kept over a reload, and given back.
 func TestKeysAreChanged(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), WaitVisible(id("card-Plum betty")), KeyEvent("?"), WaitVisible(id("key-the log")))

@@ -8,6 +8,7 @@ import (
 
 // A reload in the middle, a closed tab and a lost line: what was entered is there again, and can still be undone.
 func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
+	t.Parallel()
 	url, _, away := kitchenWithSwitch(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), click(id("station-juice")), click(id("sweetness-sweet")), click(id("station-topping")), click(id("amount-light")))
@@ -47,6 +48,7 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 // The first day: nothing is there, and in a dish, a fruit and a style the whole answer is. What water buys is said, the kitchen gets a
 // name and keeps what was put together before it had one; or somebody looks around in a made-up one first.
 func TestTheFirstDay(t *testing.T) {
+	t.Parallel()
 	url := serveBare(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), WaitVisible(id("first-day")), click(id("fruit-plum")), click(id("style-crumble")))
@@ -64,4 +66,28 @@ func TestTheFirstDay(t *testing.T) {
 	other := tab(t, 1280, 800)
 	do(t, other, Navigate(serveBare(t)), click(id("look-around")), WaitVisible(id("dish-Small stoneware")))
 	reads(t, other, CSS("header .kitchen"), "Oxlip Yard")
+}
+
+// What is put in the place of an unsaved dessert takes nothing away: undo brings it back, over a reload, and redo goes on again.
+func TestAnotherDessertCanBeUndone(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-plum")), click(id("style-crumble")), fill(id("dessert-name"), "Plums of today"))
+	reads(t, ctx, id("bowl-fruit"), "Plum")
+	do(t, ctx, click(id("new")), WaitVisible(id("dish-Small stoneware")), Navigate(url))
+	reads(t, ctx, CSS(".rough .before"), "Plums of today, off the Bench")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("bowl-fruit"), "Plum")
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")))
+	reads(t, ctx, id("save-state"), "version 2")
+	reads(t, ctx, id("bowl-fruit"), "Gooseberry")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("bowl-fruit"), "Plum")
+	reads(t, ctx, id("save-state"), "not a card yet")
+	do(t, ctx, click(id("redo")))
+	reads(t, ctx, id("bowl-fruit"), "Gooseberry")
+	if s := text(t, ctx, id("save-state")); s != "version 2" {
+		t.Errorf("the card that came back reads %q, and nothing in it was changed", s)
+	}
 }

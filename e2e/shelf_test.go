@@ -12,6 +12,7 @@ import (
 
 // Measuring with water is the first way to a dish's volume, and the Bench follows it.
 func TestMeasuringADishWithWater(t *testing.T) {
+	t.Parallel()
 	url, s := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/shelf"), click(id("dish-Iron skillet")))
@@ -27,7 +28,15 @@ func TestMeasuringADishWithWater(t *testing.T) {
 	reads(t, ctx, id("shelf-problem"), "1 to 20")
 	do(t, ctx, fill(id("dish-depth"), "4"), fill(id("dish-count"), "3"), click(id("keep")))
 	reads(t, ctx, id("dish-Blue bowl"), "3 of them", "24 cm round, 4 deep")
-	do(t, ctx, click(id("take-off")), click(id("put-back")))
+	do(t, ctx, click(id("take-off")))
+	reads(t, ctx, id("shelf-said"), "Blue bowl off the shelf")
+	do(t, ctx, Navigate(url+"/shelf"), click(id("undo"))) // after a reload, too
+	reads(t, ctx, id("shelf-said"), "Undone: Blue bowl off the shelf")
+	reads(t, ctx, id("dish-Blue bowl"), "3 of them")
+	do(t, ctx, click(id("undo")), click(id("undo")))
+	reads(t, ctx, id("dish-Iron skillet"), "2.3 l", "by its sizes")
+	do(t, ctx, KeyEvent("rr")) // pressed twice, faster than it is kept
+	reads(t, ctx, id("dish-Iron skillet"), "2.0 l", "measured")
 	reads(t, ctx, id("dish-Blue bowl"), "3 of them")
 	dishes, err := s.Dishes(t.Context(), demo.Kitchen.ID)
 	must(t, err)
@@ -38,6 +47,7 @@ func TestMeasuringADishWithWater(t *testing.T) {
 
 // The kitchen's own figures stand beside the table's, are used, and can be taken back; a fruit of its own is one to bake with.
 func TestAKitchensOwnFigures(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/shelf/fruit"), click(id("row-gooseberry")))
@@ -52,7 +62,10 @@ func TestAKitchensOwnFigures(t *testing.T) {
 	do(t, ctx, Navigate(url+"/shelf/fruit"), click(id("row-gooseberry")), fill(id("own-release_fresh"), "7"))
 	reads(t, ctx, CSS(".edit"), "0.02 to 0.95")
 	do(t, ctx, click(id("drop-own")))
-	reads(t, ctx, CSS(".list"), "own figures are gone")
+	reads(t, ctx, id("shelf-said"), "own figures dropped")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("row-gooseberry"), "our own")
+	do(t, ctx, click(id("redo")))
 	do(t, ctx, Navigate(url))
 	reads(t, ctx, id("line-dry-cornflour"), "21 g")
 
@@ -72,6 +85,7 @@ func TestAKitchensOwnFigures(t *testing.T) {
 
 // One switch in the kitchen's settings changes what is read everywhere, and how a bare number is understood.
 func TestOneSwitchForWhatIsRead(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), fill(id("oven-c"), "180"))
@@ -88,6 +102,10 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 	reads(t, ctx, id("station-bake"), "400 °F")
 	do(t, ctx, click(id("station-dish")), fill(id("dish-length"), "10"))
 	reads(t, ctx, id("station-dish"), "10 × 7.1 in")
+	do(t, ctx, click(id("station-topping")), fill(id("thickness"), "0.5"))
+	reads(t, ctx, id("station-topping"), "0.5 in")
+	do(t, ctx, fill(id("thickness"), "1.5 cm"))
+	reads(t, ctx, id("station-topping"), "0.59 in")
 
 	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("weights-spoons")), click(id("heat-gas")), click(id("cup-us")))
 	do(t, ctx, Navigate(url))
@@ -95,6 +113,11 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 	reads(t, ctx, id("station-bake"), "gas 6")
 	do(t, ctx, click(id("station-bake")), fill(id("oven-c"), "4"))
 	reads(t, ctx, id("station-bake"), "gas 4")
+
+	// A setting is undone with its words.
+	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("undo")))
+	reads(t, ctx, id("shelf-said"), "Undone: A cup holds: 236.6 ml, US")
+	do(t, ctx, click(id("redo")))
 
 	// Eggs and cups of the card follow the kitchen, too.
 	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("eggs-us")), click(id("weights-g")), Navigate(url+"/cards/import"), paste("3 large eggs\n1 cup milk\n1 kg plums"))
@@ -104,6 +127,7 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 
 // How far off an oven is, by melting sugar and by a thermometer; its plans allow for it.
 func TestMeasuringAnOven(t *testing.T) {
+	t.Parallel()
 	url, s := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/shelf/ovens"), click(id("add-oven")), fill(id("oven-name"), "Loft oven"))
@@ -137,12 +161,13 @@ func TestMeasuringAnOven(t *testing.T) {
 	}
 
 	// Taken away, it is put back by a touch.
-	do(t, ctx, Navigate(url+"/shelf/ovens"), click(id("oven-row-Loft oven")), click(id("take-oven")), WaitNotPresent(id("oven-row-Loft oven")), click(id("put-oven-back")))
+	do(t, ctx, Navigate(url+"/shelf/ovens"), click(id("oven-row-Loft oven")), click(id("take-oven")), WaitNotPresent(id("oven-row-Loft oven")), click(id("undo")))
 	reads(t, ctx, id("oven-row-Loft oven"), "14 °C hotter")
 }
 
 // Coals are counted for each stage, with the weather, and it is said what can hurt.
 func TestACampOvenOverCoals(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("oven")), click(id("oven-Yard camp oven")))
@@ -159,6 +184,7 @@ func TestACampOvenOverCoals(t *testing.T) {
 
 // Water boils cooler up a mountain, and the plan knows it.
 func TestTheHeightOfTheKitchen(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/shelf/kitchen"), fill(id("altitude"), "1800"))

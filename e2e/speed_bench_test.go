@@ -38,6 +38,7 @@ func BenchmarkHandToPicture(b *testing.B) {
 	for _, c := range []struct{ name, station, press, shown string }{
 		{"a stage of the bake", "bake", `[data-testid="stage-0"]`, `[data-testid="strip"] svg`},
 		{"the set", "juice", `[data-testid="set-handle"]`, `[data-testid="line-dry-cornflour"]`},
+		{"the fruit's level", "fruit", `[data-testid="fruit-handle"]`, `[data-testid="figures"]`},
 		{"the topping's thickness", "topping", `[data-testid="thickness-handle"]`, `[data-testid="figures"]`},
 	} {
 		b.Run(c.name, func(b *testing.B) {

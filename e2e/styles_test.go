@@ -8,6 +8,7 @@ import (
 
 // Each style of the family, begun by three touches: its own topping and base, its band, its layers.
 func TestEveryStyleIsBegunByThreeTouches(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	for _, c := range []struct{ dish, fruit, style, stands, topping, base string }{
@@ -31,6 +32,7 @@ func TestEveryStyleIsBegunByThreeTouches(t *testing.T) {
 
 // A cobbler lives by its water: texture, liquid, mix, and what is folded in.
 func TestABiscuitFollowsItsLiquid(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-apricot")), click(id("style-cobbler")), click(id("station-topping")))
@@ -63,6 +65,7 @@ func TestABiscuitFollowsItsLiquid(t *testing.T) {
 
 // Bars with a custard, a pie with crumbs under and praline late, finishes, the check before the door, and the method.
 func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Rhubarb custard bars", " .open")))
@@ -102,6 +105,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 
 // The same dessert in another dish, and in several at once: never one factor.
 func TestTheSameInAnotherDish(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), click(id("station-dish")), click(id("other")), click(id("more-Long gratin")))
@@ -117,6 +121,7 @@ func TestTheSameInAnotherDish(t *testing.T) {
 
 // A diet: what changes, what it costs, what stays and what the label has to tell.
 func TestChangingACardForADiet(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear pandowdy", " .open")), click(id("diet")), click(id("diet-nut_free")))
@@ -136,6 +141,7 @@ func TestChangingACardForADiet(t *testing.T) {
 
 // Cutting plans are drawn on the dish, and odd sizes answer sensibly.
 func TestCuttingPlans(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Fig and orange bars", " .open")), click(id("station-topping")))
@@ -158,6 +164,7 @@ func TestCuttingPlans(t *testing.T) {
 
 // An ingredient swapped by what it does.
 func TestSwappingAnIngredient(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-plum")), click(id("style-crisp")), click(id("station-topping")))
@@ -171,6 +178,7 @@ func TestSwappingAnIngredient(t *testing.T) {
 
 // Where bakers disagree, each way is a switch with its numbers.
 func TestWhereBakersDisagree(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Nursery apple pie", " .open")), click(id("station-topping")), click(id("disagree-fat")))
@@ -194,6 +202,7 @@ func TestWhereBakersDisagree(t *testing.T) {
 
 // Another thickener beside the first: the first makes up what is missing; a long boil wants more.
 func TestTwoThickeners(t *testing.T) {
+	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-juice")))

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"context"
 	"image"
 	"image/png"
 	"io"
@@ -12,14 +13,17 @@ import (
 	"time"
 
 	. "github.com/chromedp/chromedp"
+	"github.com/jackc/pgx/v5"
 
 	"mabbin/server/demo"
 	"mabbin/server/store"
+	"mabbin/server/store/storetest"
 )
 
 // One dessert from the ticket to the log: weighed by the scale, baked with a probe in it at sixty times the speed, taken out, told with a
 // picture, explained, put right and taken back, and laid beside another.
 func TestFromTheTicketToTheLog(t *testing.T) {
+	t.Parallel()
 	url, s, now := kitchenWithClock(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), click(id("weigh")))
@@ -119,7 +123,10 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 
 // A kitchen is taken away as one file and brought in as a second one; a new one begins empty.
 func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
-	url, _ := kitchen(t)
+	t.Parallel()
+	dsn := storetest.DSN(t)
+	s := storeAt(t, dsn)
+	url := serve(t, s)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/shelf/kitchens"), WaitVisible(id("backup")))
 	zip := filepath.Join(t.TempDir(), "yard.zip")
@@ -131,7 +138,25 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 	must(t, os.WriteFile(zip, raw[:len(raw)/2], 0o600))
 	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
 	reads(t, ctx, id("restore-refused"), "Nothing was brought in")
+
+	// Held up, it says so and how far it is, and it can be stopped.
 	must(t, os.WriteFile(zip, raw, 0o600))
+	other, err := pgx.Connect(t.Context(), dsn)
+	must(t, err)
+	defer func() { _ = other.Close(context.WithoutCancel(t.Context())) }()
+	held, err := other.Begin(t.Context())
+	must(t, err)
+	_, err = held.Exec(t.Context(), `lock table card_version in exclusive mode`)
+	must(t, err)
+	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
+	reads(t, ctx, CSS(".work"), "Bringing it in, ", "%")
+	do(t, ctx, Click(id("stop-work")))
+	reads(t, ctx, id("restore-refused"), "Stopped. Nothing was brought in")
+	must(t, held.Rollback(t.Context()))
+	if k, err := s.Kitchens(t.Context()); err != nil || len(k) != 1 {
+		t.Errorf("%d kitchens, %v", len(k), err)
+	}
+
 	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
 	reads(t, ctx, id("restored"), "Oxlip Yard, restored is here")
 	do(t, ctx, click(id("go-Oxlip Yard, restored")), WaitVisible(CSS("header")), Navigate(url+"/log"), WaitVisible(id("open-bake")))

@@ -56,6 +56,7 @@ func tap(t *testing.T, ctx context.Context, sel CSS) {
 
 // A new dessert, from its dish to the log, by touch alone, on a tablet and on a phone.
 func TestTheWholePathByTouchAlone(t *testing.T) {
+	t.Parallel()
 	for name, size := range map[string][2]int64{"tablet": {800, 1280}, "phone": {390, 844}} {
 		t.Run(name, func(t *testing.T) {
 			url, s, _ := kitchenWithClock(t)

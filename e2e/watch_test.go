@@ -13,6 +13,7 @@ import (
 
 // From the Bench into the oven: calls in their order, answered on one tablet and seen on the other, a rescue, and the log.
 func TestTheOvenWatch(t *testing.T) {
+	t.Parallel()
 	url, s, now := kitchenWithClock(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/watch"), idle())

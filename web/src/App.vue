@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useDark, useToggle } from '@vueuse/core'
-import { onMounted } from 'vue'
+import { useDark, useElementSize, useToggle } from '@vueuse/core'
+import { onMounted, useTemplateRef, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 import { keepFocus } from './parts/focus'
 import KeySheet from './parts/KeySheet.vue'
@@ -10,6 +10,7 @@ import { bindKeys, everywhere, listen, sheetOpen } from './parts/useKeys'
 import { useKitchen } from './parts/useKitchen'
 import DueNotice from './watch/DueNotice.vue'
 import { useWatch } from './watch/useWatch'
+import { text } from '@/texts'
 
 const kitchen = useKitchen()
 const watching = useWatch()
@@ -17,62 +18,71 @@ const router = useRouter()
 const dark = useDark({ storageKey: 'mabbin.light' })
 const toggleDark = useToggle(dark)
 
+/** What stands above a view: a view of the screen's height takes the rest (--above). */
+const { height: above } = useElementSize(useTemplateRef('above'))
+watchEffect(() => document.documentElement.style.setProperty('--above', `${above.value}px`))
+
 listen()
 bindKeys(everywhere, [
-  { key: '?', says: 'these keys', does: () => (sheetOpen.value = !sheetOpen.value) },
-  { key: 'b', says: 'the Bench', does: () => void router.push('/') },
-  { key: '/', says: 'the cards', does: () => void router.push('/cards') },
-  { key: 'o', says: 'the oven watch', does: () => void router.push('/watch') },
-  { key: 'l', says: 'the log', does: () => void router.push('/log') },
-  { key: 'h', says: 'the shelf', does: () => void router.push('/shelf') },
+  { key: '?', says: text('these keys'), does: () => (sheetOpen.value = !sheetOpen.value) },
+  { key: 'b', says: text('the Bench'), does: () => void router.push('/') },
+  { key: '/', says: text('the cards'), does: () => void router.push('/cards') },
+  { key: 'o', says: text('the oven watch'), does: () => void router.push('/watch') },
+  { key: 'l', says: text('the log'), does: () => void router.push('/log') },
+  { key: 'h', says: text('the shelf'), does: () => void router.push('/shelf') },
 ])
 onMounted(() => void kitchen.load())
 router.afterEach(() => setTimeout(keepFocus, 50))
 </script>
 
 <template>
-  <a class="visually-hidden" href="#main">To the content</a>
-  <header class="no-print">
-    <svg class="mark" viewBox="0 0 40 28" aria-hidden="true">
-      <path d="M8 12h24l-3 12H11z" fill="#a8324a" />
-      <path d="M8 12q3-7 6-4 3-6 6-2 4-4 6 0 4-2 6 6z" fill="var(--crust)" />
-      <path
-        d="M2 10.500h4l3.500 15h21l3.500-15h4"
-        fill="none"
-        stroke="var(--rim)"
-        stroke-width="3"
-        stroke-linejoin="round"
-        stroke-linecap="round"
-      />
-    </svg>
-    <span class="name">Mabbin</span>
-    <nav aria-label="Screens">
-      <RouterLink to="/">Bench</RouterLink>
-      <RouterLink to="/cards">Cards</RouterLink>
-      <RouterLink to="/watch" data-testid="nav-watch"
-        >Watch<span v-if="watching.desserts.length" class="in">{{
-          watching.desserts.length
-        }}</span></RouterLink
-      >
-      <RouterLink to="/log" :class="{ 'router-link-exact-active': $route.name === 'beside' }">Log</RouterLink>
-      <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }"
-        >Shelf</RouterLink
-      >
-    </nav>
-    <span class="kitchen">{{ kitchen.kitchen?.name }}</span>
-    <button class="plain" :aria-pressed="dark" data-testid="light" @click="toggleDark()">
-      {{ dark ? 'Light' : 'Dark' }}
-    </button>
-    <button class="plain keys" aria-label="Keys" data-testid="keys" @click="sheetOpen = true">Keys</button>
-  </header>
-  <OutboxNotice />
-  <DueNotice />
+  <a class="visually-hidden" href="#main">{{ $t('To the content') }}</a>
+  <div ref="above">
+    <header class="no-print">
+      <svg class="mark" viewBox="0 0 40 28" aria-hidden="true">
+        <path d="M8 12h24l-3 12H11z" fill="#a8324a" />
+        <path d="M8 12q3-7 6-4 3-6 6-2 4-4 6 0 4-2 6 6z" fill="var(--crust)" />
+        <path
+          d="M2 10.500h4l3.500 15h21l3.500-15h4"
+          fill="none"
+          stroke="var(--rim)"
+          stroke-width="3"
+          stroke-linejoin="round"
+          stroke-linecap="round"
+        />
+      </svg>
+      <span class="name">{{ $t('Mabbin') }}</span>
+      <nav :aria-label="$t('Screens')">
+        <RouterLink to="/">{{ $t('Bench') }}</RouterLink>
+        <RouterLink to="/cards">{{ $t('Cards') }}</RouterLink>
+        <RouterLink to="/watch" data-testid="nav-watch"
+          >{{ $t('Watch')
+          }}<span v-if="watching.desserts.length" class="in">{{ watching.desserts.length }}</span></RouterLink
+        >
+        <RouterLink to="/log" :class="{ 'router-link-exact-active': $route.name === 'beside' }">{{
+          $t('Log')
+        }}</RouterLink>
+        <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }">{{
+          $t('Shelf')
+        }}</RouterLink>
+      </nav>
+      <span class="kitchen">{{ kitchen.kitchen?.name }}</span>
+      <button class="plain" :aria-pressed="dark" data-testid="light" @click="toggleDark()">
+        {{ dark ? $t('Light') : $t('Dark') }}
+      </button>
+      <button class="plain keys" :aria-label="$t('Keys')" data-testid="keys" @click="sheetOpen = true">
+        {{ $t('Keys') }}
+      </button>
+    </header>
+    <OutboxNotice />
+    <DueNotice />
+  </div>
   <main id="main" tabindex="-1">
     <RouterView v-if="kitchen.larder" />
     <p v-else-if="kitchen.trouble" class="trouble" role="alert">
-      {{ kitchen.trouble.title }} Trying again every few seconds.
+      {{ $t('{title} Trying again every few seconds.', { title: kitchen.trouble.title }) }}
     </p>
-    <p v-else class="trouble quiet">Fetching the larder…</p>
+    <p v-else class="trouble quiet">{{ $t('Fetching the larder…') }}</p>
   </main>
   <KeySheet />
   <NumberPad />

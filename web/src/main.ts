@@ -8,8 +8,9 @@ import 'element-plus/theme-chalk/dark/css-vars.css'
 import './look/base.css'
 import App from './App.vue'
 import { markIdle } from './api/pending'
+import { i18n } from './texts'
 import { router } from './router'
 
-const app = createApp(App).use(createPinia()).use(router)
+const app = createApp(App).use(i18n).use(createPinia()).use(router)
 app.mount('#app')
 markIdle(Promise.all([router.isReady(), document.fonts.ready]))

@@ -1,6 +1,8 @@
 import createClient, { type Middleware } from 'openapi-fetch'
 import type { components, paths } from './schema'
+import { asRead } from '@/parts/words'
 import { pending } from './pending'
+import { text } from '@/texts'
 
 type Schemas = components['schemas']
 export type BalanceRequest = Schemas['BalanceRequest']
@@ -23,6 +25,9 @@ export type Verdict = Schemas['RecipeVerdict']
 export type ImportedDocument = Schemas['ImportedDocument']
 export type WholeCard = Schemas['WholeCard']
 export type FileFormat = Schemas['FileFormat']
+export type Sheet = NonNullable<
+  paths['/api/v1/print.pdf']['post']['requestBody']['content']['application/json']['sheet']
+>
 export type Stage = Schemas['Stage']
 export type BakeSchool = Schemas['BakeSchool']
 export type PlanAnswer = Schemas['PlanAnswer']
@@ -70,12 +75,19 @@ api.use(track)
 /** What the page says when no answer came at all. */
 export const unreachable: Problem = {
   type: 'about:blank',
-  title: "Mabbin can't be reached. What you entered is kept here.",
+  title: text("Mabbin can't be reached. What you entered is kept here."),
   status: 0,
 }
 
 /** A problem in a sentence: what, and each wrong field. */
-export const inWords = (p: Problem) => [p.title, ...(p.errors ?? []).map((e) => e.detail)].join(': ')
+export const inWords = (p: Problem) => asRead([p.title, ...(p.errors ?? []).map((e) => e.detail)].join(': '))
+
+/** What is wrong, without what could not be done for it. */
+export const why = (p: Problem) => asRead(p.errors?.map((e) => e.detail).join('; ') || p.title)
+
+/** What is wrong with one field of what was sent; empty where nothing is. */
+export const faultAt = (p: Problem | undefined, pointer: string) =>
+  asRead(p?.errors?.find((e) => e.pointer === `#${pointer}`)?.detail ?? '')
 
 /** The data of an answer, or the problem. A request that got no answer is a problem of status 0. */
 export async function ask<T>(
@@ -92,3 +104,7 @@ export async function ask<T>(
     return { problem: unreachable }
   }
 }
+
+/** An answer without a body, as one that has one: it is there, or there is a problem. */
+export const taken = <R extends { error?: Problem; response: Response }>(call: Promise<R>) =>
+  call.then((r) => ({ error: r.error, response: r.response, data: r.response.ok ? {} : undefined }))

@@ -276,7 +276,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/ticket.pdf": {
+    "/api/v1/print.pdf": {
         parameters: {
             query?: never;
             header?: never;
@@ -285,8 +285,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A card's ticket with its method and its cutaway on one page, as PDF */
-        post: operations["printTicket"];
+        /** A sheet of a dessert on one page, as PDF */
+        post: operations["printSheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -907,6 +907,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/work/{work}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                work: string;
+            };
+            cookie?: never;
+        };
+        /** How far a long piece of work is that was begun with this id. It is stopped by leaving its request. */
+        get: operations["howFar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/scale": {
         parameters: {
             query?: never;
@@ -937,6 +956,15 @@ export interface components {
             title: string;
             status: number;
             errors?: components["schemas"]["FieldProblem"][];
+        };
+        Work: {
+            /** Format: int64 */
+            done: number;
+            /**
+             * Format: int64
+             * @description Of how many bakes on paper, or bytes
+             */
+            of: number;
         };
         FieldProblem: {
             /**
@@ -1715,6 +1743,13 @@ export interface components {
                  * @description How far the fruit may be off, either way, because the dish was never filled with water; 0: it was
                  */
                 unsure_g: number;
+                /** @description What the fruit weighs, prepared, at each level that the top of it may be filled to, raw and packed by hand */
+                fruit_levels: {
+                    /** @description Of the first level */
+                    from_mm: number;
+                    /** @description At each millimetre from there */
+                    g: number[];
+                };
             };
             portions: {
                 /** Format: double */
@@ -2276,6 +2311,8 @@ export interface components {
             taken: string;
         };
         Larder: {
+            /** @description British words and American ones for the same, the longest first. A hyphen at the end of both stands for any ending */
+            english: components["schemas"]["EnglishPair"][];
             bases: components["schemas"]["LarderBase"][];
             swaps: components["schemas"]["Swap"][];
             finishes: components["schemas"]["LarderFinish"][];
@@ -2298,6 +2335,10 @@ export interface components {
                 /** Format: double */
                 minutes_high: number;
             };
+        };
+        EnglishPair: {
+            british: string;
+            american: string;
         };
         LarderBase: {
             key: string;
@@ -2585,6 +2626,16 @@ export interface components {
             heat: "c" | "f" | "gas" | "fan";
             /** @enum {string} */
             lengths: "cm" | "in";
+            /**
+             * @description Whose words are used; left out: British
+             * @enum {string}
+             */
+            english?: "uk" | "us";
+            /**
+             * @description Left out: a point
+             * @enum {string}
+             */
+            decimal?: "point" | "comma";
             currency: string;
             containers: components["schemas"]["Containers"];
         };
@@ -3018,6 +3069,8 @@ export interface components {
         DessertID: string;
         KitchenID: string;
         DishID: string;
+        /** @description An id of the caller's, to ask by how far it is */
+        WorkID: string;
         CardID: string;
     };
     requestBodies: never;
@@ -3421,7 +3474,7 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    printTicket: {
+    printSheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -3433,10 +3486,16 @@ export interface operations {
                 "application/json": {
                     card: components["schemas"]["WholeCard"];
                     /**
+                     * @description What to weigh with the method; the card, on half the paper; how it is cut. Left out: the ticket
+                     * @enum {string}
+                     */
+                    sheet?: "ticket" | "card" | "cutting";
+                    /**
                      * @description Left out: a4
                      * @enum {string}
                      */
                     paper?: "a4" | "letter";
+                    settings?: components["schemas"]["Settings"];
                 };
             };
         };
@@ -4399,7 +4458,10 @@ export interface operations {
     explainBake: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id of the caller's, to ask by how far it is */
+                "X-Work"?: components["parameters"]["WorkID"];
+            };
             path: {
                 kitchen: components["parameters"]["KitchenID"];
                 bake: components["parameters"]["BakeID"];
@@ -4546,7 +4608,10 @@ export interface operations {
     restoreKitchen: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id of the caller's, to ask by how far it is */
+                "X-Work"?: components["parameters"]["WorkID"];
+            };
             path?: never;
             cookie?: never;
         };
@@ -4563,6 +4628,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kitchen"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    howFar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                work: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How far it is; done is 0 while it has not begun or is over */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Work"];
                 };
             };
             default: components["responses"]["Problem"];

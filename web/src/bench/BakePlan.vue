@@ -2,9 +2,10 @@
 import { computed } from 'vue'
 import type { Stage } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
-import { bandWords, grams, heat, inUnits, integer, number } from '@/parts/words'
+import { bandWords, grams, heat, asRead, integer, number } from '@/parts/words'
 import type { Draft } from './useDessert'
 import { outside, usePlan } from './usePlan'
+import { t } from '@/texts'
 
 /** The stages, what they come to as a range, and what would settle clocks that fight. */
 const plan = usePlan()
@@ -15,9 +16,14 @@ function dialled(s: Stage) {
   const o = plan.oven?.oven
   if (!o || outside(s)) return ''
   const off = o.offset_c
-    ? ` (it is ${integer(Math.abs(o.offset_c))} C ${o.offset_c < 0 ? 'cooler' : 'hotter'} than it says)`
+    ? t(' (it is {n2} C {n} than it says)', {
+        n2: integer(Math.abs(o.offset_c)),
+        n: o.offset_c < 0 ? t('cooler') : t('hotter'),
+      })
     : ''
-  return o.dial || off ? inUnits(`Dial: ${heat(s.oven_c, o.dial || undefined)}${off}.`) : ''
+  return o.dial || off
+    ? asRead(t('Dial: {heat}{off}.', { heat: heat(s.oven_c, o.dial || undefined), off }))
+    : ''
 }
 /** Coals for each stage that is in the oven. */
 const coals = computed(() => plan.answer?.fire?.coals ?? [])
@@ -27,26 +33,34 @@ const colourWord = (c: number) => (c < 0.7 ? 'pale' : c <= 1.35 ? 'golden' : c <
 const range = computed(() => {
   if (!p.value) return ''
   const words = [p.value.early.colour, p.value.answer.end.colour, p.value.late.colour].map(colourWord)
-  return words[0] === words[2] ? words[1]! : `${words[0]} to ${words[2]}, most likely ${words[1]}`
+  return words[0] === words[2]
+    ? words[1]!
+    : t('{n} to {n2}, most likely {n3}', { n: words[0], n2: words[2], n3: words[1] })
 })
 const fruit = computed(() => {
   const a = plan.answer
   if (!a) return ''
   const m = a.plan.answer.end.fruit_minutes
-  return m < a.tender_min ? 'hard' : m > a.mush_min ? 'mush' : m > 0.8 * a.mush_min ? 'very soft' : 'tender'
+  return m < a.tender_min
+    ? 'hard'
+    : m > a.mush_min
+      ? 'mush'
+      : m > 0.8 * a.mush_min
+        ? t('very soft')
+        : 'tender'
 })
 
 function change(i: number, how: Partial<Stage>) {
   const next = plan.copied()
   next[i] = { ...next[i]!, ...how }
-  plan.set('the stages', next)
+  plan.set(t('the stages'), next)
 }
 function split(i: number) {
   const next = plan.copied()
   const s = next[i]!
   const half = Math.max(1, Math.round(s.minutes / 2))
   next.splice(i, 1, { ...s, minutes: half }, { ...s, minutes: Math.max(1, s.minutes - half) })
-  plan.set('a stage split', next)
+  plan.set(t('a stage split'), next)
 }
 /** What a way out changes of the card, besides its stages. */
 const takes: Record<string, (d: Draft) => void> = {
@@ -61,62 +75,82 @@ const takes: Record<string, (d: Draft) => void> = {
 const takeWay = (code: string, says: string, stages: Stage[]) => plan.set(says, stages, false, takes[code])
 function drop(i: number) {
   const next = plan.copied().filter((_, n) => n !== i)
-  if (next.length) plan.set('a stage taken out', next)
+  if (next.length) plan.set(t('a stage taken out'), next)
 }
 </script>
 
 <template>
   <div v-if="p" class="plan" data-testid="plan">
     <p>
-      <strong>{{ own ? 'As entered' : 'Proposed' }}: {{ integer(p.minutes) }} min</strong>. Look from
-      <strong>{{ integer(p.look_from_min) }} min</strong>, turn it at {{ integer(p.turn_at_min) }}.
-      {{ p.rim_shield ? 'Shield the rim with foil.' : '' }}
-      {{
-        plan.answer?.late_at_min ? `The second topping goes on at ${integer(plan.answer.late_at_min)}.` : ''
+      <strong>{{
+        $t('{n}: {n2} min', { n: own ? $t('As entered') : $t('Proposed'), n2: integer(p.minutes) })
+      }}</strong>{{ $t('. Look from') }}
+      <strong>{{ $t('{n} min', { n: integer(p.look_from_min) }) }}</strong>{{
+        $t(', turn it at {n4}. {n} {n2} Then {n5} min on the rack{n3}.', {
+          n4: integer(p.turn_at_min),
+          n: p.rim_shield ? $t('Shield the rim with foil.') : '',
+          n2: plan.answer?.late_at_min
+            ? $t('The second topping goes on at {n}.', { n: integer(plan.answer.late_at_min) })
+            : '',
+          n5: integer(p.rack_min),
+          n3: p.fridge_min ? $t(' and {n} min in the fridge', { n: integer(p.fridge_min) }) : '',
+        })
       }}
-      Then {{ integer(p.rack_min) }} min on the rack{{
-        p.fridge_min ? ` and ${integer(p.fridge_min)} min in the fridge` : ''
-      }}.
     </p>
     <p class="small" data-testid="plan-end">
-      Top {{ range }} (the oven may be {{ integer(p.off_by_c) }} K off), fruit {{ fruit }}, set
-      {{ integer(100 * p.answer.end.set_share) }} %<template
-        v-if="p.answer.events.base_baked_min !== null || p.answer.end.base"
-        >, base
-        {{
-          p.answer.end.base < 0.6
-            ? 'soggy'
-            : p.answer.end.base < 1
-              ? 'soft'
-              : p.answer.end.base > 4
-                ? 'burnt'
-                : 'baked'
-        }}</template
-      >. {{ inUnits(`${integer(p.answer.end.steamed_off_g)} g`) }} steam off<template v-if="plan.answer"
-        >: with that, {{ grams(plan.answer.balance.thickener_g) }} of thickener,
-        {{ bandWords[plan.answer.balance.set.band] }}</template
+      {{
+        $t('Top {range} (the oven may be {n} K off), fruit {fruit}, set {n2} %', {
+          range,
+          n: integer(p.off_by_c),
+          fruit,
+          n2: integer(100 * p.answer.end.set_share),
+        })
+      }}<template v-if="p.answer.events.base_baked_min !== null || p.answer.end.base">{{
+        $t(', base {n}', {
+          n:
+            p.answer.end.base < 0.6
+              ? $t('soggy')
+              : p.answer.end.base < 1
+                ? $t('soft')
+                : p.answer.end.base > 4
+                  ? $t('burnt')
+                  : $t('baked'),
+        })
+      }}</template
+      >{{ $t('. {n} steam off', { n: asRead(`${integer(p.answer.end.steamed_off_g)} g`) })
+      }}<template v-if="plan.answer">{{
+        $t(': with that, {weight} of thickener, {n}', {
+          weight: grams(plan.answer.balance.thickener_g),
+          n: bandWords[plan.answer.balance.set.band],
+        })
+      }}</template
       >.
     </p>
     <p v-if="p.unmet.length" class="wrong" role="status" data-testid="unmet">
-      {{ own ? 'As entered' : 'No plan meets it all' }}: {{ p.unmet.join('; ') }}.
+      {{ own ? $t('As entered') : $t('No plan meets it all') }}: {{ p.unmet.join('; ') }}.
     </p>
     <ul v-if="p.ways_out.length" class="ways" data-testid="ways-out">
       <li v-for="w in p.ways_out" :key="w.code">
-        <strong>{{ w.name }}</strong>, {{ heat(w.oven_c) }}, {{ integer(w.minutes) }} min:
-        {{ w.settles ? 'settles it' : w.unmet.join('; ') }}
+        <strong>{{ asRead(w.name) }}</strong>{{
+          $t(', {heat}, {n2} min: {n}', {
+            heat: heat(w.oven_c),
+            n2: integer(w.minutes),
+            n: w.settles ? $t('settles it') : w.unmet.join('; '),
+          })
+        }}
         <button
           v-if="takes[w.code]"
           class="plain"
           :data-testid="`take-${w.code}`"
           @click="takeWay(w.code, w.name, w.stages)"
         >
-          Do it
+          {{ $t('Do it') }}
         </button>
       </li>
     </ul>
     <div v-for="(s, i) in p.stages" :key="i" class="stage">
       <AmountField
-        :label="`Stage ${i + 1}: heat`"
+        :label="$t('Stage {n}: heat', { n: i + 1 })"
         kind="temperature"
         unit="°C"
         :step="5"
@@ -126,7 +160,7 @@ function drop(i: number) {
         @update:model-value="(v) => v !== undefined && change(i, { oven_c: v })"
       />
       <AmountField
-        label="minutes"
+        :label="$t('minutes')"
         kind="minutes"
         unit="min"
         :digits="0"
@@ -135,17 +169,17 @@ function drop(i: number) {
         @update:model-value="(v) => v !== undefined && change(i, { minutes: v })"
       />
       <span class="acts">
-        <button class="plain" :data-testid="`split-${i}`" @click="split(i)">Split</button>
-        <button v-if="p.stages.length > 1" class="plain" @click="drop(i)">Out</button>
+        <button class="plain" :data-testid="`split-${i}`" @click="split(i)">{{ $t('Split') }}</button>
+        <button v-if="p.stages.length > 1" class="plain" @click="drop(i)">{{ $t('Out') }}</button>
       </span>
       <p v-if="dialled(s) || coals[i]" class="wide small told" :data-testid="`told-${i}`">
         {{ dialled(s) }}
         <template v-if="coals[i]"
-          ><strong>{{ coals[i].above }}</strong> briquettes on the lid,
-          <strong>{{ coals[i].below }}</strong> below, under the rim</template
+          ><strong>{{ coals[i].above }}</strong> {{ $t('briquettes on the lid,') }}
+          <strong>{{ coals[i].below }}</strong> {{ $t('below, under the rim') }}</template
         >
       </p>
-      <div class="choice wide" role="group" :aria-label="`Cover of stage ${i + 1}`">
+      <div class="choice wide" role="group" :aria-label="$t('Cover of stage {n}', { n: i + 1 })">
         <button
           v-for="c in covers"
           :key="c"
@@ -153,17 +187,24 @@ function drop(i: number) {
           :data-testid="`cover-${i}-${c}`"
           @click="change(i, { cover: c })"
         >
-          {{ c === 'none' ? 'open' : c === 'rim' ? 'rim shield' : c }}
+          {{ c === 'none' ? $t('open') : c === 'rim' ? $t('rim shield') : c }}
         </button>
       </div>
     </div>
     <span class="acts">
-      <button v-if="own" class="push" data-testid="propose" @click="plan.propose()">Propose anew</button>
-      <button v-else class="push" data-testid="take-plan" @click="plan.take()">Keep it with the card</button>
+      <button v-if="own" class="push" data-testid="propose" @click="plan.propose()">
+        {{ $t('Propose anew') }}
+      </button>
+      <button v-else class="push" data-testid="take-plan" @click="plan.take()">
+        {{ $t('Keep it with the card') }}
+      </button>
     </span>
     <p class="small quiet">
-      {{ inUnits(`Boiling point here ${number(p.answer.boiling_point_c)} C.`) }} The clock only says when to
-      look.
+      {{
+        $t('{n} The clock only says when to look.', {
+          n: asRead($t('Boiling point here {n} C.', { n: number(p.answer.boiling_point_c) })),
+        })
+      }}
     </p>
   </div>
 </template>

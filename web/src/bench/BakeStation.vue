@@ -10,20 +10,21 @@ import CampFire from './CampFire.vue'
 import { useDessert } from './useDessert'
 import { usePlan } from './usePlan'
 import WhatIf from './WhatIf.vue'
+import { t, text } from '@/texts'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
 const plan = usePlan()
 /** How hot filling and dish go in, C; undefined is as the fruit is: raw, pre-cooked or frozen. */
 const fillings: [string, number | undefined][] = [
-  ['as it is', undefined],
+  [text('as it is'), undefined],
   ['chilled', 5],
-  ['boiling hot', 90],
+  [text('boiling hot'), 90],
 ]
 const starts: [string, number | undefined][] = [
-  ['as it is', undefined],
+  [text('as it is'), undefined],
   ['chilled', 5],
-  ['hot from the hob', 180],
+  [text('hot from the hob'), 180],
 ]
 const shelves = ['low', 'middle', 'high'] as const
 /** Which runner of this oven, from below. */
@@ -36,7 +37,9 @@ function runner(s: (typeof shelves)[number]) {
 const setting = computed(() => dessert.draft!.setting)
 const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station === 'bake') ?? [])
 const inRange = (v: number | undefined, lo: number, hi: number, unit: string) =>
-  v !== undefined && (v < lo || v > hi) ? `is ${integer(v)} ${unit}: give ${lo} ${unit} to ${hi} ${unit}` : ''
+  v !== undefined && (v < lo || v > hi)
+    ? t('is {n} {unit}: give {lo} {unit} to {hi} {unit}', { n: integer(v), unit, lo, hi })
+    : ''
 /** Asked about, not refused: an oven or a time far outside what is usual. */
 const unusual = computed(() => {
   const { oven_c: c, minutes: m } = setting.value
@@ -44,10 +47,18 @@ const unusual = computed(() => {
   if (!u) return []
   return [
     c !== undefined && c >= 50 && c <= 350 && (c < u.oven_low_c || c > u.oven_high_c)
-      ? `${heat(c)}: is that meant? Usual is ${heat(u.oven_low_c)} to ${heat(u.oven_high_c)}.`
+      ? t('{heat}: is that meant? Usual is {heat2} to {heat3}.', {
+          heat: heat(c),
+          heat2: heat(u.oven_low_c),
+          heat3: heat(u.oven_high_c),
+        })
       : '',
     m !== undefined && m >= 1 && (m < u.minutes_low || m > u.minutes_high)
-      ? `${integer(m)} min in the oven: is that meant? Usual is ${u.minutes_low} to ${u.minutes_high} min.`
+      ? t('{n} min in the oven: is that meant? Usual is {minutes_low} to {minutes_high} min.', {
+          n: integer(m),
+          minutes_low: u.minutes_low,
+          minutes_high: u.minutes_high,
+        })
       : '',
   ].filter(Boolean)
 })
@@ -56,44 +67,46 @@ const unusual = computed(() => {
 <template>
   <div class="bake">
     <div class="field">
-      <label for="oven">Oven</label>
+      <label for="oven">{{ $t('Oven') }}</label>
       <el-select
         id="oven"
         :model-value="setting.oven_id"
-        placeholder="Which oven"
+        :placeholder="$t('Which oven')"
         clearable
         data-testid="oven"
         @update:model-value="
-          (v?: string) => dessert.change('the oven', (d) => (d.setting.oven_id = v || undefined))
+          (v?: string) => dessert.change($t('the oven'), (d) => (d.setting.oven_id = v || undefined))
         "
       >
         <el-option
           v-for="o in kitchen.ovens"
           :key="o.id"
           :value="o.id"
-          :label="`${o.name}, ${o.oven.kind === 'camp' ? 'coals' : o.oven.heating}`"
+          :label="`${o.name}, ${o.oven.kind === 'camp' ? $t('coals') : o.oven.heating}`"
           :data-testid="`oven-${o.name}`"
         />
       </el-select>
     </div>
     <div v-if="plan.oven?.oven.kind !== 'camp'" class="field">
-      <span class="label">Shelf{{ plan.oven?.oven.runners ? ' (runner, from below)' : '' }}</span>
-      <div class="choice" role="group" aria-label="Shelf">
+      <span class="label">{{
+        $t('Shelf{n}', { n: plan.oven?.oven.runners ? $t(' (runner, from below)') : '' })
+      }}</span>
+      <div class="choice" role="group" :aria-label="$t('Shelf')">
         <button
           v-for="s in shelves"
           :key="s"
           :aria-pressed="(setting.shelf || 'middle') === s"
           :data-testid="`shelf-height-${s}`"
-          @click="dessert.change('the shelf', (d) => (d.setting.shelf = s))"
+          @click="dessert.change($t('the shelf'), (d) => (d.setting.shelf = s))"
         >
-          {{ s }}{{ runner(s) }}
+          {{ $t(s) }}{{ runner(s) }}
         </button>
       </div>
     </div>
     <CampFire v-else />
     <div class="pair">
       <AmountField
-        label="Temperature"
+        :label="$t('Temperature')"
         kind="temperature"
         unit="°C"
         optional
@@ -103,11 +116,12 @@ const unusual = computed(() => {
         :problem="inRange(setting.oven_c, 50, 350, 'C')"
         testid="oven-c"
         @update:model-value="
-          (v) => dessert.change('the temperature', (d) => ((d.setting.oven_c = v), delete d.setting.stages))
+          (v) =>
+            dessert.change($t('the temperature'), (d) => ((d.setting.oven_c = v), delete d.setting.stages))
         "
       />
       <AmountField
-        label="Minutes"
+        :label="$t('Minutes')"
         kind="minutes"
         unit="min"
         optional
@@ -116,35 +130,35 @@ const unusual = computed(() => {
         :problem="inRange(setting.minutes, 1, 720, 'min')"
         testid="minutes"
         @update:model-value="
-          (v) => dessert.change('the minutes', (d) => ((d.setting.minutes = v), delete d.setting.stages))
+          (v) => dessert.change($t('the minutes'), (d) => ((d.setting.minutes = v), delete d.setting.stages))
         "
       />
     </div>
     <p v-for="u in unusual" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
     <BakePlan />
     <div class="field">
-      <span class="label">The filling goes in</span>
-      <div class="choice" role="group" aria-label="The filling goes in">
+      <span class="label">{{ $t('The filling goes in') }}</span>
+      <div class="choice" role="group" :aria-label="$t('The filling goes in')">
         <button
           v-for="[says, c] in fillings"
           :key="says"
           :aria-pressed="setting.filling_c === c"
           :data-testid="`filling-${says}`"
-          @click="dessert.change('how hot the filling goes in', (d) => (d.setting.filling_c = c))"
+          @click="dessert.change($t('how hot the filling goes in'), (d) => (d.setting.filling_c = c))"
         >
-          {{ says }}
+          {{ $t(says) }}
         </button>
       </div>
-      <span class="label">in a dish</span>
-      <div class="choice" role="group" aria-label="In a dish">
+      <span class="label">{{ $t('in a dish') }}</span>
+      <div class="choice" role="group" :aria-label="$t('In a dish')">
         <button
           v-for="[says, c] in starts"
           :key="says"
           :aria-pressed="setting.dish_c === c"
           :data-testid="`dish-start-${says}`"
-          @click="dessert.change('how hot the dish is', (d) => (d.setting.dish_c = c))"
+          @click="dessert.change($t('how hot the dish is'), (d) => (d.setting.dish_c = c))"
         >
-          {{ says }}
+          {{ $t(says) }}
         </button>
       </div>
     </div>

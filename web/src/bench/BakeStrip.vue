@@ -2,8 +2,10 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Stage } from '@/api/client'
-import { heat, integer } from '@/parts/words'
+import { hold } from '@/parts/hold'
+import { asRead, heat, integer } from '@/parts/words'
 import { outside, pointAt, usePlan } from './usePlan'
+import { t } from '@/texts'
 
 /**
  * The bake as a strip: stages to drag, the curves of middle, rim and surface, and the clocks as marks on one time axis, so
@@ -50,11 +52,11 @@ const marks = computed(() => {
   if (!e) return []
   return (
     [
-      ['rim bubbles', e.rim_bubbles_min],
-      ['middle bubbles', e.middle_bubbles_min],
+      [t('rim bubbles'), e.rim_bubbles_min],
+      [t('middle bubbles'), e.middle_bubbles_min],
       ['golden', e.golden_min],
-      ['topping through', e.topping_through_min],
-      ['base baked', e.base_baked_min],
+      [t('topping through'), e.topping_through_min],
+      [t('base baked'), e.base_baked_min],
     ] as [string, number | null][]
   )
     .filter((m): m is [string, number] => m[1] !== null)
@@ -109,24 +111,19 @@ function stretch(i: number, by: number, drag = false) {
   const step = after ? Math.max(1 - s.minutes, Math.min(after.minutes - 1, by)) : Math.max(5 - s.minutes, by)
   s.minutes = Math.round(s.minutes + step)
   if (after) after.minutes = Math.round(after.minutes - step)
-  plan.set('the stages', next, drag)
+  plan.set(t('the stages'), next, drag)
 }
 function grab(e: PointerEvent, i: number) {
-  e.preventDefault()
-  const el = e.currentTarget as Element
-  el.setPointerCapture(e.pointerId)
   const perMinute = (w.value - left - right) / end.value
   let done = 0
   const start = e.clientX
-  const move = (m: Event) => {
-    const by = Math.round(((m as PointerEvent).clientX - start) / perMinute) - done
+  hold(e, (m) => {
+    const by = Math.round((m.clientX - start) / perMinute) - done
     if (by) {
       done += by
       stretch(i, by, true)
     }
-  }
-  el.addEventListener('pointermove', move)
-  el.addEventListener('lostpointercapture', () => el.removeEventListener('pointermove', move), { once: true })
+  })
 }
 function keyStretch(e: KeyboardEvent, i: number) {
   const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key]
@@ -149,16 +146,23 @@ function keyPoint(e: KeyboardEvent) {
 </script>
 
 <template>
-  <section class="strip" aria-label="The bake" data-testid="strip">
+  <section class="strip" :aria-label="$t('The bake')" data-testid="strip">
     <p v-if="plan.problem" class="wrong" role="alert">{{ plan.problem.title }}</p>
-    <p v-else-if="!p" class="quiet">Baking it on paper…</p>
+    <p v-else-if="!p" class="quiet">{{ $t('Baking it on paper…') }}</p>
     <template v-if="p && curves">
       <div ref="frame">
         <svg
           :viewBox="`0 0 ${w} ${top + height + bottom}`"
           :height="top + height + bottom"
           role="group"
-          :aria-label="`${integer(p.minutes)} minutes; ${marks.map((m) => `${m.says} after ${integer(m.at)} min`).join(', ')}`"
+          :aria-label="
+            $t('{n} minutes; {list}', {
+              n: integer(p.minutes),
+              list: marks
+                .map((m) => $t('{says} after {n} min', { says: asRead(m.says), n: integer(m.at) }))
+                .join(', '),
+            })
+          "
         >
           <!-- stages -->
           <g v-for="(s, i) in shown" :key="i">
@@ -171,15 +175,23 @@ function keyPoint(e: KeyboardEvent) {
               rx="3"
             />
             <text class="label" :x="x(s.from) + 6" y="19">
-              {{ outside(s) ? s.heating : heat(s.oven_c) }}{{ cover(s) }}, {{ integer(s.minutes) }} min
+              {{
+                $t('{outside}{cover}, {n} min', {
+                  outside: outside(s) ? s.heating : heat(s.oven_c),
+                  cover: cover(s),
+                  n: integer(s.minutes),
+                })
+              }}
             </text>
           </g>
           <!-- axes -->
           <g class="axis">
             <line :x1="left" :x2="w - right" :y1="y(0)" :y2="y(0)" />
-            <g v-for="t in ticks" :key="t">
-              <line :x1="x(t)" :x2="x(t)" :y1="top" :y2="top + height" class="grid" />
-              <text :x="x(t)" :y="top + height + 12" text-anchor="middle">{{ t }}{{ t ? '' : ' min' }}</text>
+            <g v-for="minute in ticks" :key="minute">
+              <line :x1="x(minute)" :x2="x(minute)" :y1="top" :y2="top + height" class="grid" />
+              <text :x="x(minute)" :y="top + height + 12" text-anchor="middle">
+                {{ minute }}{{ minute ? '' : $t(' min') }}
+              </text>
             </g>
             <text v-for="c in [0, 100]" :key="c" :x="left - 5" :y="y(c) + 4" text-anchor="end">
               {{ heat(c).replace(' ', ' ') }}
@@ -210,7 +222,7 @@ function keyPoint(e: KeyboardEvent) {
             :y="Math.max(top + 14, y(list.at(-1) ?? 0) + (key === 'middle' ? 14 : -5))"
             text-anchor="end"
           >
-            {{ says }}
+            {{ $t(says) }}
           </text>
           <!-- clocks -->
           <g v-for="m in words" :key="m.says" class="clock">
@@ -220,7 +232,7 @@ function keyPoint(e: KeyboardEvent) {
               :y="top + height + 26 + row * m.row"
               :text-anchor="x(m.at) > w * 0.75 ? 'end' : 'middle'"
             >
-              {{ m.says }} {{ integer(m.at) }}
+              {{ asRead(m.says) }} {{ integer(m.at) }}
             </text>
           </g>
           <line v-if="at" class="now" :x1="x(at.minute)" :x2="x(at.minute)" :y1="top" :y2="top + height" />
@@ -232,7 +244,7 @@ function keyPoint(e: KeyboardEvent) {
             :height="height"
             role="slider"
             tabindex="0"
-            aria-label="Minute of the bake"
+            :aria-label="$t('Minute of the bake')"
             aria-valuemin="0"
             :aria-valuemax="Math.round(end)"
             :aria-valuenow="plan.minute ?? 0"
@@ -251,7 +263,7 @@ function keyPoint(e: KeyboardEvent) {
             height="30"
             role="slider"
             tabindex="0"
-            :aria-label="`End of stage ${i + 1}`"
+            :aria-label="$t('End of stage {n}', { n: i + 1 })"
             :aria-valuenow="Math.round(s.from + s.minutes)"
             :aria-valuetext="`${integer(s.from + s.minutes)} min`"
             :data-testid="`stage-${i}`"
@@ -262,17 +274,28 @@ function keyPoint(e: KeyboardEvent) {
       </div>
       <p class="read" data-testid="reading">
         <template v-if="at"
-          ><strong>{{ integer(at.minute) }} min</strong>: middle {{ heat(at.middle) }}, rim
-          {{ heat(at.rim) }}, top {{ heat(at.surface) }}, floor {{ heat(at.floor)
-          }}<template v-if="at.other"
-            >; {{ plan.beside?.name }} (dotted): middle {{ heat(at.other.middle) }}, top
-            {{ heat(at.other.surface) }}</template
-          ></template
+          ><strong>{{ $t('{n} min', { n: integer(at.minute) }) }}</strong
+          >{{
+            $t(': middle {heat}, rim {heat2}, top {heat3}, floor {heat4}', {
+              heat: heat(at.middle),
+              heat2: heat(at.rim),
+              heat3: heat(at.surface),
+              heat4: heat(at.floor),
+            })
+          }}<template v-if="at.other">{{
+            $t('; {n} (dotted): middle {heat}, top {heat2}', {
+              n: asRead(plan.beside?.name ?? ''),
+              heat: heat(at.other.middle),
+              heat2: heat(at.other.surface),
+            })
+          }}</template></template
         >
-        <template v-else
-          >Point at the curves, or use the arrow keys, to read them. Drag the end of a stage.</template
-        >
-        <RouterLink class="how" to="/how-it-bakes" data-testid="how">How this is calculated</RouterLink>
+        <template v-else>{{
+          $t('Point at the curves, or use the arrow keys, to read them. Drag the end of a stage.')
+        }}</template>
+        <RouterLink class="how" to="/how-it-bakes" data-testid="how">{{
+          $t('How this is calculated')
+        }}</RouterLink>
       </p>
     </template>
   </section>

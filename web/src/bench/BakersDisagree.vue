@@ -3,9 +3,10 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, ask, type BakeSchool } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
-import { grams, integer, mm, percent } from '@/parts/words'
+import { asRead, grams, integer, mm, percent, tenths } from '@/parts/words'
 import { useDessert } from './useDessert'
 import { usePlan } from './usePlan'
+import { t, text } from '@/texts'
 
 /** Where bakers disagree: each way as a switch, with what it changes in numbers for this dessert in this oven. */
 const props = defineProps<{ questions: BakeSchool['question'][] }>()
@@ -15,13 +16,13 @@ const plan = usePlan()
 const all = ref<BakeSchool[]>([])
 const open = ref(false)
 const titles: Record<string, string> = {
-  fat: 'Fat in the topping',
-  ratio: 'Crumble ratio',
-  crumb: 'Size of crumb',
-  coverage: 'Coverage',
-  base: 'The base',
-  cover: 'Cover',
-  sugar: 'Sugar in the fruit',
+  fat: text('Fat in the topping'),
+  ratio: text('Crumble ratio'),
+  crumb: text('Size of crumb'),
+  coverage: text('Coverage'),
+  base: text('The base'),
+  cover: text('Cover'),
+  sugar: text('Sugar in the fruit'),
 }
 const question = computed(
   () =>
@@ -47,32 +48,47 @@ const shown = computed(() =>
 )
 const numbers = (s: BakeSchool): string =>
   ({
-    fat: () => [`lumps of ${mm(s.lump_mm)}`, `${integer(s.hand_min)} min by hand`],
-    ratio: () => [`${percent(s.fat_pct)} fat`],
-    crumb: () => [`lumps of ${mm(s.lump_mm)}`, `${grams(s.steam_g)} steam`],
-    coverage: () => [`${grams(s.steam_g)} steam`, bubbles(s)],
-    base: () => [s.base ? `base ${s.base.toFixed(1)} (1 is baked)` : 'baked before', bubbles(s)],
-    cover: () => [`colour ${s.colour.toFixed(1)} (1 is golden)`, bubbles(s)],
-    sugar: () => [`${percent(s.sugar_pct)} sugar`, `set ${s.set.toFixed(1)}`],
+    fat: () => [
+      t('lumps of {depth}', { depth: mm(s.lump_mm) }),
+      t('{n} min by hand', { n: integer(s.hand_min) }),
+    ],
+    ratio: () => [t('{percent} fat', { percent: percent(s.fat_pct) })],
+    crumb: () => [
+      t('lumps of {depth}', { depth: mm(s.lump_mm) }),
+      t('{weight} steam', { weight: grams(s.steam_g) }),
+    ],
+    coverage: () => [t('{weight} steam', { weight: grams(s.steam_g) }), bubbles(s)],
+    base: () => [s.base ? t('base {n} (1 is baked)', { n: tenths(s.base) }) : t('baked before'), bubbles(s)],
+    cover: () => [t('colour {n} (1 is golden)', { n: tenths(s.colour) }), bubbles(s)],
+    sugar: () => [
+      t('{percent} sugar', { percent: percent(s.sugar_pct) }),
+      t('set {n}', { n: tenths(s.set) }),
+    ],
   })
     [s.question]?.()
     .filter(Boolean)
     .join(', ') ?? ''
 const bubbles = (s: BakeSchool) =>
-  s.minutes ? `bubbles after ${integer(s.minutes)} min` : 'the middle does not bubble'
+  s.minutes ? t('bubbles after {n} min', { n: integer(s.minutes) }) : t('the middle does not bubble')
 
 function choose(s: BakeSchool) {
-  if (s.question === 'cover') plan.set('the cover', s.stages)
+  if (s.question === 'cover') plan.set(t('the cover'), s.stages)
   else dessert.change(titles[s.question]!.toLowerCase(), (d) => (d.request = s.request))
 }
 </script>
 
 <template>
   <details :open="open" @toggle="(e) => (open = (e.target as HTMLDetailsElement).open)">
-    <summary :data-testid="`disagree-${questions[0]}`">Where bakers disagree</summary>
-    <p v-if="!shown.length" class="quiet small">Trying each way…</p>
-    <div v-for="g in shown" :key="g.question" class="group" role="group" :aria-label="titles[g.question]">
-      <h3>{{ titles[g.question] }}</h3>
+    <summary :data-testid="`disagree-${questions[0]}`">{{ $t('Where bakers disagree') }}</summary>
+    <p v-if="!shown.length" class="quiet small">{{ $t('Trying each way…') }}</p>
+    <div
+      v-for="g in shown"
+      :key="g.question"
+      class="group"
+      role="group"
+      :aria-label="$t(titles[g.question] ?? '')"
+    >
+      <h3>{{ $t(titles[g.question] ?? '') }}</h3>
       <button
         v-for="s in g.ways"
         :key="s.key"
@@ -82,8 +98,8 @@ function choose(s: BakeSchool) {
       >
         <span class="mark" aria-hidden="true" />
         <span>
-          <strong>{{ s.name }}</strong><span class="small">{{ numbers(s) }}</span
-          ><span class="small quiet">{{ s.says }}</span>
+          <strong>{{ asRead(s.name) }}</strong><span class="small">{{ asRead(numbers(s)) }}</span
+          ><span class="small quiet">{{ asRead(s.says) }}</span>
         </span>
       </button>
     </div>

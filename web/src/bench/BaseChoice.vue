@@ -15,14 +15,14 @@ const row = computed(() => kitchen.base.get(request.value.base?.key ?? 'none'))
 <template>
   <div class="base">
     <div class="field">
-      <label for="base">Base under the fruit</label>
+      <label for="base">{{ $t('Base under the fruit') }}</label>
       <el-select
         id="base"
         :model-value="request.base?.key ?? 'none'"
         data-testid="base"
         @update:model-value="
           (key: string) =>
-            dessert.change('the base', (d) => (d.request.base = key === 'none' ? undefined : { key }))
+            dessert.change($t('the base'), (d) => (d.request.base = key === 'none' ? undefined : { key }))
         "
       >
         <el-option
@@ -36,25 +36,29 @@ const row = computed(() => kitchen.base.get(request.value.base?.key ?? 'none'))
     </div>
     <AmountField
       v-if="request.base"
-      label="Thickness"
+      :label="$t('Thickness')"
       kind="length"
       unit="cm"
       optional
       :step="0.05"
       :digits="2"
-      :instead="String((row?.raw_thickness_mm ?? 0) / 10)"
+      :instead="(row?.raw_thickness_mm ?? 0) / 10"
       :model-value="request.base.thickness_mm ? request.base.thickness_mm / 10 : undefined"
       :problem="dessert.faultAt('/base/thickness_mm')"
       testid="base-thickness"
       @update:model-value="
         (v) =>
-          dessert.change('the base', (d) => d.request.base && (d.request.base.thickness_mm = v && v * 10))
+          dessert.change($t('the base'), (d) => d.request.base && (d.request.base.thickness_mm = v && v * 10))
       "
     />
     <p v-if="request.base && dessert.answer && row" class="small quiet wide">
-      {{ grams(dessert.answer.base_g) }} in the dish{{
-        row.up_the_sides ? ', floor and walls' : ', pressed'
-      }}. From: {{ basisWords[row.basis] }}.
+      {{
+        $t('{weight} in the dish{n}. From: {n2}.', {
+          weight: grams(dessert.answer.base_g),
+          n: row.up_the_sides ? $t(', floor and walls') : $t(', pressed'),
+          n2: basisWords[row.basis],
+        })
+      }}
     </p>
   </div>
 </template>

@@ -2,19 +2,19 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { inWords, type Card, type FileFormat, type Remark } from '@/api/client'
+import { inWords, type Remark } from '@/api/client'
 import BakedIt from '@/parts/BakedIt.vue'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import { keepFocus, toContent } from '@/parts/focus'
 import RemarkList from '@/parts/RemarkList.vue'
 import { sorted } from '@/parts/remarks'
-import { forms, takeAway, ticketPDF } from '@/parts/takeAway'
+import TakeAway from '@/parts/TakeAway.vue'
 import { bindKeys } from '@/parts/useKeys'
 import { useKitchen } from '@/parts/useKitchen'
-import { useOutbox } from '@/parts/useOutbox'
 import { useWatch } from '@/watch/useWatch'
-import { bandWords, grams, heat, inUnits, integer, litres, lower, mm, short, sizes } from '@/parts/words'
+import { bandWords, grams, heat, asRead, integer, litres, lower, mm, short, sizes } from '@/parts/words'
 import BakeStation from './BakeStation.vue'
+import BenchBar from './BenchBar.vue'
 import BakeStrip from './BakeStrip.vue'
 import CuttingPlan from './CuttingPlan.vue'
 import DietChoice from './DietChoice.vue'
@@ -29,18 +29,26 @@ import StationCard from './StationCard.vue'
 import TicketPanel from './TicketPanel.vue'
 import ToppingStation from './ToppingStation.vue'
 import { useDessert } from './useDessert'
+import { useSaving } from './useSaving'
 import { usePlan } from './usePlan'
 import { useWeighing } from './useWeighing'
 import WeighNext from './WeighNext.vue'
 import WrittenPanel from './WrittenPanel.vue'
+import { t, text } from '@/texts'
 
 const kitchen = useKitchen()
 const router = useRouter()
 const watching = useWatch()
 const dessert = useDessert()
-const outbox = useOutbox()
 const plan = usePlan()
-const stations = ['Dish', 'Fruit', 'Juice', 'Topping', 'Bake', 'Finish'] as const
+const stations = [
+  text('Dish'),
+  text('Fruit'),
+  text('Juice'),
+  text('Topping'),
+  text('Bake'),
+  text('Finish'),
+] as const
 const panels = {
   Dish: DishStation,
   Fruit: FruitStation,
@@ -54,7 +62,7 @@ const weigher = useWeighing()
 const weighing = computed(() => weigher.on)
 const baked = ref(false)
 const diet = ref(false)
-const refused = ref('')
+const { refused, save } = useSaving()
 const draft = computed(() => dessert.draft)
 const answer = computed(() => dessert.answer)
 
@@ -70,26 +78,29 @@ const lines = computed(() => {
     Fruit: `${a ? `${grams(a.fruit_g)} ` : ''}${d.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')}`,
     Juice: a
       ? d.request.custard
-        ? `${bandWords[a.set.band]}, by the custard's egg and flour`
+        ? t("{n}, by the custard's egg and flour", { n: bandWords[a.set.band] })
         : `${bandWords[a.set.band]}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`
       : '',
     Topping: a
-      ? `${grams(a.topping_g)}, ${mm(a.topping.thickness_mm)}, ${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`
+      ? `${grams(a.topping_g)}, ${mm(a.topping.thickness_mm)}, ${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? t('; base {weight}', { weight: grams(a.base_g) }) : ''}`
       : '',
     Bake:
       [
         d.setting.oven_c && heat(d.setting.oven_c),
-        d.setting.minutes && `${integer(d.setting.minutes)} min`,
+        d.setting.minutes && t('{n} min', { n: integer(d.setting.minutes) }),
         oven?.name,
       ]
         .filter(Boolean)
         .join(', ') ||
       (plan.answer
-        ? `proposed: ${heat(plan.answer.plan.oven_c)}, ${integer(plan.answer.plan.minutes)} min`
-        : 'open: oven, temperature, minutes'),
+        ? t('proposed: {heat}, {n} min', {
+            heat: heat(plan.answer.plan.oven_c),
+            n: integer(plan.answer.plan.minutes),
+          })
+        : t('open: oven, temperature, minutes')),
     Finish:
       d.request.finishes?.map((k) => lower(short(kitchen.finish.get(k)?.name ?? k))).join(', ') ||
-      'wash, rest, cut, keep',
+      t('wash, rest, cut, keep'),
   }
 })
 const stationOf = (s: string) => (answer.value?.remarks ?? []).filter((r) => r.station === s.toLowerCase())
@@ -105,37 +116,6 @@ const isWrong = (s: string) => dessert.faults.some((f) => wrongAt[s]!.test(f.poi
 const said = computed<Remark[]>(() =>
   sorted((answer.value?.remarks ?? []).filter((r) => r.station !== 'bake')),
 )
-
-async function save(asNew: boolean) {
-  const d = dessert.draft
-  const k = kitchen.kitchen
-  if (!d || !k) return
-  refused.value = ''
-  const saves = { request: kitchen.ours(d.request), setting: d.setting }
-  const fresh = asNew || !d.cardId
-  const cardId = fresh ? crypto.randomUUID() : d.cardId!
-  const path = `/api/v1/kitchens/${k.id}/cards`
-  const parcel = fresh
-    ? {
-        what: d.name,
-        path,
-        body: { id: cardId, version_id: crypto.randomUUID(), name: d.name.trim(), ...saves },
-      }
-    : {
-        what: `${d.name}, a new version`,
-        path: `${path}/${cardId}/versions`,
-        body: { id: crypto.randomUUID(), ...saves },
-      }
-  const sent = await outbox.send(parcel)
-  if (sent.kept === 'refused') {
-    const f = sent.problem.errors?.[0]
-    refused.value = f
-      ? `${f.pointer.replace(/^#\/(request\/)?/, '').replaceAll('/', ' ')}: ${f.detail}`
-      : sent.problem.title
-    return
-  }
-  dessert.keptAs(cardId, sent.kept === 'saved' ? (sent.data as Card).versions[0]?.number : undefined)
-}
 
 function move(by: number) {
   const i = stations.indexOf(open.value)
@@ -156,24 +136,24 @@ async function weigh(on: boolean) {
   toContent()
 }
 
-const unbind = bindKeys('On the Bench', [
+const unbind = bindKeys(text('On the Bench'), [
   ...stations.map((s, i) => ({ key: String(i + 1), says: s.toLowerCase(), does: () => show(s) })),
-  { key: 'j', says: 'next station', does: () => move(1) },
-  { key: 'k', says: 'previous station', does: () => move(-1) },
+  { key: 'j', says: text('next station'), does: () => move(1) },
+  { key: 'k', says: text('previous station'), does: () => move(-1) },
   { key: 'u', says: 'undo', does: () => dessert.undo() },
   { key: 'r', says: 'redo', does: () => dessert.redo() },
-  { key: 't', says: 'the ticket, full-screen for weighing', does: () => void weigh(!weighing.value) },
+  { key: 't', says: text('the ticket, full-screen for weighing'), does: () => void weigh(!weighing.value) },
   {
     key: ' ',
-    says: 'weighed: tick the next line',
+    says: text('weighed: tick the next line'),
     does: () => weighing.value && weigher.tick(weigher.next?.id),
   },
-  { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && weigher.untick() },
-  { key: 's', says: 'save the card', does: () => void save(false) },
-  { key: 'n', says: 'a new dessert', does: () => dessert.clear() },
-  { key: 'i', says: 'in the oven', does: () => plan.answer && void intoOven() },
-  { key: 'w', says: 'baked it: what came out', does: () => (baked.value = !!dessert.draft) },
-  { key: 'Escape', says: 'back from weighing', does: () => void weigh(false) },
+  { key: 'Backspace', says: text('untick the last line'), does: () => weighing.value && weigher.untick() },
+  { key: 's', says: text('save the card'), does: () => void save(false) },
+  { key: 'n', says: text('a new dessert'), does: () => dessert.clear() },
+  { key: 'i', says: text('in the oven'), does: () => plan.answer && void intoOven() },
+  { key: 'w', says: text('baked it: what came out'), does: () => (baked.value = !!dessert.draft) },
+  { key: 'Escape', says: text('back from weighing'), does: () => void weigh(false) },
 ])
 onBeforeUnmount(unbind)
 // what had the focus goes away with the start, and with the Bench
@@ -181,7 +161,6 @@ watch(
   () => !!dessert.draft,
   () => void nextTick(keepFocus),
 )
-const print = () => window.print()
 
 /** The card that this is of, as it was saved. */
 const ofCard = computed(() => {
@@ -190,7 +169,7 @@ const ofCard = computed(() => {
 })
 /** What goes into the log. */
 const logged = computed(() => ({
-  title: dessert.draft?.name.trim() || 'Unnamed',
+  title: dessert.draft?.name.trim() || t('Unnamed'),
   baked_at: new Date().toISOString(),
   ...ofCard.value,
   request: dessert.asked ?? dessert.draft!.request,
@@ -204,7 +183,7 @@ async function intoOven() {
   if (!d || !stages) return
   const problem = await watching.start({
     id: crypto.randomUUID(),
-    title: d.name.trim() || 'Unnamed',
+    title: d.name.trim() || t('Unnamed'),
     ...ofCard.value,
     oven_id: d.setting.oven_id,
     request: kitchen.ours(d.request),
@@ -218,18 +197,12 @@ async function intoOven() {
   void router.push('/watch')
 }
 
-async function away(form: FileFormat | 'pdf') {
-  const d = dessert.draft
-  if (!d) return
-  const card = {
-    name: d.name.trim() || 'A card without a name',
-    request: dessert.asked ?? d.request,
-    oven_c: d.setting.oven_c,
-    minutes: d.setting.minutes,
-  }
-  const problem = form === 'pdf' ? await ticketPDF(card) : await takeAway(form, card)
-  refused.value = problem ? inWords(problem) : ''
-}
+const whole = computed(() => ({
+  name: dessert.draft?.name.trim() || t('A card without a name'),
+  request: dessert.asked ?? dessert.draft!.request,
+  oven_c: dessert.draft?.setting.oven_c,
+  minutes: dessert.draft?.setting.minutes,
+}))
 </script>
 
 <template>
@@ -238,63 +211,22 @@ async function away(form: FileFormat | 'pdf') {
     <RoughStart />
   </template>
   <div v-else :class="['bench', { weighing }]">
-    <div class="bar no-print">
-      <input
-        class="name"
-        :value="draft.name"
-        maxlength="80"
-        aria-label="Name of the dessert"
-        data-testid="dessert-name"
-        @change="(e) => dessert.change('the name', (d) => (d.name = (e.target as HTMLInputElement).value))"
-      />
-      <span class="quiet small state" data-testid="save-state"
-        >{{
-          draft.version ? `version ${draft.version}` : draft.cardId ? 'waits to be saved' : 'not a card yet'
-        }}{{ draft.cardId && dessert.unsaved ? ', changed' : '' }}</span
-      >
-      <span class="acts">
-        <button
-          class="push"
-          :disabled="!dessert.undos.length"
-          data-testid="undo"
-          :title="dessert.undos.at(-1)?.says"
-          @click="dessert.undo()"
-        >
-          Undo<span v-if="dessert.undos.length" class="visually-hidden">
-            {{ dessert.undos.at(-1)?.says }}</span
-          >
-        </button>
-        <button class="push" :disabled="!dessert.redos.length" data-testid="redo" @click="dessert.redo()">
-          Redo
-        </button>
-        <button v-if="!weighing" class="push" data-testid="new" @click="dessert.clear()">New</button>
-        <button v-if="draft.cardId" class="push" data-testid="save-as" @click="save(true)">
-          Save as another
-        </button>
-        <button
-          class="push"
-          :disabled="!!draft.cardId && !dessert.unsaved"
-          data-testid="save"
-          @click="save(false)"
-        >
-          {{ draft.cardId ? 'Save version' : 'Save card' }}
-        </button>
-        <button class="push" data-testid="weigh" @click="weigh(!weighing)">
-          {{ weighing ? 'Back' : 'Weigh' }}
-        </button>
-        <button class="push" data-testid="baked" @click="baked = true">Baked it</button>
-        <button class="push main" :disabled="!plan.answer" data-testid="into-oven" @click="intoOven">
-          In the oven
-        </button>
-      </span>
-    </div>
-    <p v-if="refused" class="wrong no-print" role="alert">Not done. {{ refused }}.</p>
+    <BenchBar
+      class="bar no-print"
+      :weighing="weighing"
+      :ready="!!plan.answer"
+      @save="save"
+      @weigh="weigh(!weighing)"
+      @baked="baked = true"
+      @oven="intoOven"
+    />
+    <p v-if="refused" class="wrong no-print" role="alert">{{ $t('Not done. {refused}.', { refused }) }}</p>
     <div v-if="!weighing" class="stations no-print">
       <StationCard
         v-for="(s, i) in stations"
         :key="s"
         :number="i + 1"
-        :title="s"
+        :title="$t(s)"
         :line="lines[s]"
         :open="open === s"
         :remarks="stationOf(s)"
@@ -304,32 +236,43 @@ async function away(form: FileFormat | 'pdf') {
         <component :is="panels[s]" />
       </StationCard>
     </div>
-    <section v-if="answer" class="middle panel" aria-label="Cutaway">
+    <section v-if="answer" class="middle panel" :aria-label="$t('Cutaway')">
       <CutawayPicture
         :cut="answer.cutaway"
         :headspace="answer.fit.hot_headspace_mm"
         :handle="!weighing"
+        :levels="answer.fit.fruit_levels"
         :moment="open === 'Bake' && !weighing ? plan.moment : undefined"
-        @thickness="(t) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = t), true)"
+        @fruit="(g) => dessert.change($t('the fruit level'), (d) => (d.request.weighed_fruit_g = g), true)"
+        @thickness="
+          (t) => dessert.change($t('the thickness'), (d) => (d.request.topping.thickness_mm = t), true)
+        "
       />
       <p v-if="open === 'Bake' && plan.moment && !weighing" class="key small" data-testid="cut-at">
-        <strong>After {{ integer(plan.minute ?? 0) }} min</strong>
+        <strong>{{ $t('After {n} min', { n: integer(plan.minute ?? 0) }) }}</strong>
         {{
           plan.moment.middle_bubbles
-            ? 'it bubbles at the middle'
+            ? $t('it bubbles at the middle')
             : plan.moment.rim_bubbles
-              ? 'it bubbles at the rim'
-              : 'it warms up: red is hot'
+              ? $t('it bubbles at the rim')
+              : $t('it warms up: red is hot')
         }}
-        <button class="plain" data-testid="at-table" @click="plan.minute = undefined">At the table</button>
+        <button class="plain" data-testid="at-table" @click="plan.minute = undefined">
+          {{ $t('At the table') }}
+        </button>
       </p>
       <p v-else class="key small quiet">
-        <span class="k raw" /> raw heap, before it sinks <span class="k hot" /> boiling height
-        <span class="k top" /> topping: drag the bar
+        <span class="k raw" /> {{ $t('raw heap') }} <span class="k hot" /> {{ $t('boiling height') }}
+        <span class="k top" /> {{ $t('topping') }} <span class="k top level" />
+        {{ $t('raw fruit: drag the bars') }}
       </p>
       <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
-        {{ dessert.problem.title }}: {{ inUnits(dessert.faults.map((f) => f.detail).join('; ')) }}. The
-        figures below are the last that could be calculated.
+        {{
+          $t('{title}: {list}. The figures below are the last that could be calculated.', {
+            title: dessert.problem.title,
+            list: asRead(dessert.faults.map((f) => f.detail).join('; ')),
+          })
+        }}
       </p>
       <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
       <KeyFigures :answer="answer" />
@@ -341,35 +284,15 @@ async function away(form: FileFormat | 'pdf') {
       <RemarkList class="said" :remarks="said" />
       <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="intoOven" />
     </section>
-    <section v-else class="middle panel" aria-label="Cutaway">
+    <section v-else class="middle panel" :aria-label="$t('Cutaway')">
       <p v-if="dessert.problem" class="wrong" role="alert">
         {{ dessert.problem.title }}: {{ dessert.faults.map((f) => f.detail).join('; ') }}
       </p>
-      <p v-else class="quiet">Calculating…</p>
+      <p v-else class="quiet">{{ $t('Calculating…') }}</p>
     </section>
     <div v-if="answer" class="right">
       <TicketPanel :answer="answer" :name="draft.name" :weighing="weighing" @diet="diet = true" />
-      <div v-if="!weighing" class="away no-print" role="group" aria-label="Take the card away">
-        <button class="plain" @click="print">Print</button>
-        <button
-          class="plain"
-          title="the ticket, the method and the cutaway on one page"
-          data-testid="away-pdf"
-          @click="away('pdf')"
-        >
-          PDF
-        </button>
-        <button
-          v-for="[form, says, about] in forms"
-          :key="form"
-          class="plain"
-          :title="about"
-          :data-testid="`away-${form}`"
-          @click="away(form)"
-        >
-          {{ says }}
-        </button>
-      </div>
+      <TakeAway v-if="!weighing" page :card="whole" :cut="answer.cutting.length > 0" />
     </div>
     <BakedIt v-model="baked" :bake="logged" :band="answer?.set.band" :ticket="answer?.ticket" />
     <DietChoice v-model="diet" />
@@ -384,37 +307,13 @@ async function away(form: FileFormat | 'pdf') {
   display: grid;
   grid-template: auto auto minmax(0, 1fr) / 372px minmax(0, 1fr) 318px;
   gap: 8px;
-  height: calc(100vh - 71px);
+  height: calc(100vh - var(--above) - 16px);
 }
 .bar {
   grid-column: 1 / -1;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px;
 }
 .bench > .wrong {
   grid-column: 1 / -1;
-}
-.name {
-  flex: 1 1 300px;
-  min-width: 160px;
-  height: 44px;
-  padding: 0 8px;
-  border: 0;
-  border-bottom: 1.5px solid var(--line);
-  background: none;
-  font: 650 22px var(--title);
-  text-overflow: ellipsis;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  margin-left: auto;
-}
-.acts .push {
-  padding: 0 9px;
 }
 .stations {
   grid-row: 3;
@@ -444,10 +343,6 @@ async function away(form: FileFormat | 'pdf') {
 .right > :first-child {
   flex: 1;
 }
-.away {
-  display: flex;
-  justify-content: space-between;
-}
 .key {
   display: flex;
   align-items: center;
@@ -470,6 +365,10 @@ async function away(form: FileFormat | 'pdf') {
   border: 0;
   border-radius: 4px;
   background: var(--rim);
+}
+.k.level {
+  border: 2px solid var(--rim);
+  background: var(--panel);
 }
 .plans {
   display: grid;

@@ -1,18 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { integer } from '@/parts/words'
+import { asRead, integer } from '@/parts/words'
 import { usePlan } from './usePlan'
+import { t } from '@/texts'
 
 /** Coals: the weather round the pot, when to renew and to turn, and what to mind. */
 const plan = usePlan()
 const fire = computed(() => plan.answer?.fire)
 const winds = ['calm', 'breeze', 'windy'] as const
-const minutes = (list: number[]) => (list.length ? `at ${list.map(integer).join(', ')} min` : 'not needed')
+const minutes = (list: number[]) =>
+  list.length ? t('at {list} min', { list: list.map(integer).join(', ') }) : t('not needed')
 </script>
 
 <template>
-  <section class="fire" aria-label="Coals" data-testid="fire">
-    <div class="choice" role="group" aria-label="Wind">
+  <section class="fire" :aria-label="$t('Coals')" data-testid="fire">
+    <div class="choice" role="group" :aria-label="$t('Wind')">
       <button
         v-for="w in winds"
         :key="w"
@@ -20,32 +22,32 @@ const minutes = (list: number[]) => (list.length ? `at ${list.map(integer).join(
         :data-testid="`wind-${w}`"
         @click="plan.weather = { ...plan.weather, wind: w }"
       >
-        {{ w }}
+        {{ $t(w) }}
       </button>
     </div>
-    <div class="choice" role="group" aria-label="Weather">
+    <div class="choice" role="group" :aria-label="$t('Weather')">
       <button
         :aria-pressed="plan.weather.cold"
         data-testid="weather-cold"
         @click="plan.weather = { ...plan.weather, cold: !plan.weather.cold }"
       >
-        near freezing
+        {{ $t('near freezing') }}
       </button>
       <button
         :aria-pressed="plan.weather.wet"
         data-testid="weather-wet"
         @click="plan.weather = { ...plan.weather, wet: !plan.weather.wet }"
       >
-        wet ground
+        {{ $t('wet ground') }}
       </button>
     </div>
     <template v-if="fire">
       <p>
-        Turn pot and lid <strong>{{ minutes(fire.turn_at_min) }}</strong>. Fresh coals
-        <strong>{{ minutes(fire.renew_at_min) }}</strong>, lit beforehand.
+        {{ $t('Turn pot and lid') }} <strong>{{ minutes(fire.turn_at_min) }}</strong>{{ $t('. Fresh coals') }}
+        <strong>{{ minutes(fire.renew_at_min) }}</strong>{{ $t(', lit beforehand.') }}
       </p>
       <ul class="small">
-        <li v-for="c in fire.cautions" :key="c">{{ c }}</li>
+        <li v-for="c in fire.cautions" :key="c">{{ asRead(c) }}</li>
       </ul>
     </template>
   </section>

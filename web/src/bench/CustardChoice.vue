@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useDessert } from './useDessert'
+import { t } from '@/texts'
 
 /** A custard poured over the fruit of a bar or a pie, by its own ratio. */
 const dessert = useDessert()
@@ -11,7 +12,7 @@ const usual = { egg: 100, sugar: 170, flour: 25, salt: 1 } as const
 type Part = keyof typeof usual
 
 function toggle() {
-  dessert.change('the custard', (d) => {
+  dessert.change(t('the custard'), (d) => {
     d.request.custard = d.request.custard ? undefined : {}
     if (d.request.custard) {
       delete d.request.sugar_g
@@ -20,7 +21,7 @@ function toggle() {
   })
 }
 function set(part: Part, v: number | undefined) {
-  dessert.change('the custard', (d) => {
+  dessert.change(t('the custard'), (d) => {
     if (d.request.custard) d.request.custard = { ...usual, ...d.request.custard, [part]: v ?? usual[part] }
   })
 }
@@ -29,20 +30,20 @@ function set(part: Part, v: number | undefined) {
 <template>
   <div class="custard">
     <label class="tick"
-      ><input type="checkbox" :checked="!!custard" data-testid="custard" @change="toggle" /> A custard is
-      poured over the fruit</label
+      ><input type="checkbox" :checked="!!custard" data-testid="custard" @change="toggle" />
+      {{ $t('A custard is poured over the fruit') }}</label
     >
     <div v-if="custard" class="parts">
       <AmountField
         v-for="p in ['egg', 'sugar', 'flour', 'salt'] as const"
         :key="p"
-        :label="p"
+        :label="$t(p)"
         kind="percent"
         unit=""
         optional
         :digits="0"
         :step="5"
-        :instead="String(usual[p])"
+        :instead="usual[p]"
         :model-value="custard[p]"
         :problem="dessert.faultAt(`/custard/${p}`)"
         :testid="`custard-${p}`"
@@ -50,7 +51,7 @@ function set(part: Part, v: number | undefined) {
       />
     </div>
     <p v-if="custard" class="small quiet">
-      In parts by weight. It is done when the middle no longer waves but trembles.
+      {{ $t('In parts by weight. It is done when the middle no longer waves but trembles.') }}
     </p>
   </div>
 </template>

@@ -2,8 +2,9 @@
 import { computed } from 'vue'
 import type { Answer, Dish } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
-import { inUnits } from '@/parts/words'
+import { asRead } from '@/parts/words'
 import { useDessert } from './useDessert'
+import { t, text } from '@/texts'
 
 /** How a topping, a shell or bars are cut, drawn on the dish from above, with the sizes that can be changed. */
 const props = defineProps<{ plan: Answer['cutting'][number]; dish: Dish }>()
@@ -25,29 +26,29 @@ const box = computed(() => {
   return `${-far} ${-high} ${2 * far} ${2 * high}`
 })
 type Cut = 'cutter_cm' | 'spoon_g' | 'square_cm' | 'strip_cm' | 'gap_cm' | 'long' | 'wide' | 'trim_cm'
-const fields: Record<string, [Cut, string, 'length' | 'mass' | 'percent', string, string][]> = {
-  biscuits: [['cutter_cm', 'Cutter', 'length', 'cm', '6']],
-  drops: [['spoon_g', 'Spoonful', 'mass', 'g', '45']],
-  squares: [['square_cm', 'A side', 'length', 'cm', '5']],
+const fields: Record<string, [Cut, string, 'length' | 'mass' | 'percent', string, number | string][]> = {
+  biscuits: [['cutter_cm', text('Cutter'), 'length', 'cm', 6]],
+  drops: [['spoon_g', text('Spoonful'), 'mass', 'g', 45]],
+  squares: [['square_cm', text('A side'), 'length', 'cm', 5]],
   lattice: [
-    ['strip_cm', 'Strips', 'length', 'cm', '1.5'],
-    ['gap_cm', 'Gaps', 'length', 'cm', '1.5'],
+    ['strip_cm', text('Strips'), 'length', 'cm', 1.5],
+    ['gap_cm', text('Gaps'), 'length', 'cm', 1.5],
   ],
   bars: [
-    ['long', 'Along', 'percent', '', 'as usual'],
-    ['wide', 'Across', 'percent', '', 'as usual'],
-    ['trim_cm', 'Trim', 'length', 'cm', '0'],
+    ['long', text('Along'), 'percent', '', text('as usual')],
+    ['wide', text('Across'), 'percent', '', text('as usual')],
+    ['trim_cm', text('Trim'), 'length', 'cm', 0],
   ],
 }
 function set(key: Cut, v: number | undefined) {
-  dessert.change('how it is cut', (d) => (d.request.cuts = { ...d.request.cuts, [key]: v }))
+  dessert.change(t('how it is cut'), (d) => (d.request.cuts = { ...d.request.cuts, [key]: v }))
 }
 </script>
 
 <template>
   <div class="plan" :data-testid="`plan-${plan.code}`">
-    <h3>{{ plan.title }}</h3>
-    <svg :viewBox="box" role="img" :aria-label="plan.lines.join(' ')">
+    <h3>{{ asRead(plan.title) }}</h3>
+    <svg :viewBox="box" role="img" :aria-label="asRead(plan.lines.join(' '))">
       <ellipse v-if="rim.round" class="rim" cx="0" cy="0" :rx="rim.l / 2" :ry="rim.w / 2" />
       <rect v-else class="rim" :x="-rim.l / 2" :y="-rim.w / 2" :width="rim.l" :height="rim.w" rx="0.8" />
       <g :class="{ outline: plan.code === 'shell' }">
@@ -65,17 +66,17 @@ function set(key: Cut, v: number | undefined) {
         </template>
       </g>
     </svg>
-    <p v-for="l in plan.lines" :key="l" class="small">{{ inUnits(l) }}</p>
+    <p v-for="l in plan.lines" :key="l" class="small">{{ asRead(l) }}</p>
     <div class="fields">
       <AmountField
         v-for="[key, label, kind, unit, usual] in fields[plan.code] ?? []"
         :key="key"
-        :label="label"
+        :label="$t(label)"
         :kind="kind"
         :unit="unit"
         optional
         :step="kind === 'length' ? 0.5 : 1"
-        :instead="usual"
+        :instead="typeof usual === 'string' ? $t(usual) : usual"
         :model-value="cuts[key] || undefined"
         :problem="dessert.faultAt(`/cuts/${key}`)"
         :testid="`cut-${key}`"
@@ -88,12 +89,12 @@ function set(key: Cut, v: number | undefined) {
           data-testid="lattice"
           @change="
             dessert.change(
-              'lid or lattice',
+              $t('lid or lattice'),
               (d) => (d.request.cuts = { ...d.request.cuts, lattice: !d.request.cuts?.lattice }),
             )
           "
         />
-        In a lattice</label
+        {{ $t('In a lattice') }}</label
       >
     </div>
   </div>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, ask, type Answer, type BalanceRequest, type Problem } from '@/api/client'
+import { type Answer, api, ask, type BalanceRequest, inWords, type Problem } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
-import { bandWords, inUnits, short } from '@/parts/words'
+import { bandWords, asRead, short } from '@/parts/words'
 import { useDessert } from './useDessert'
+import { t, text } from '@/texts'
 
 /** What has to change in this card for a diet, and what each swap costs. */
 const open = defineModel<boolean>({ required: true })
@@ -11,10 +12,10 @@ const kitchen = useKitchen()
 const dessert = useDessert()
 const diets = [
   ['vegan', 'vegan'],
-  ['dairy_free', 'no dairy'],
-  ['egg_free', 'no egg'],
-  ['gluten_free', 'no gluten'],
-  ['nut_free', 'no nuts'],
+  ['dairy_free', text('no dairy')],
+  ['egg_free', text('no egg')],
+  ['gluten_free', text('no gluten')],
+  ['nut_free', text('no nuts')],
 ] as const
 type Diet = (typeof diets)[number][0]
 const chosen = ref<Diet[]>([])
@@ -54,7 +55,7 @@ function take() {
   const p = proposal.value
   if (!p) return
   const words = diets.filter(([k]) => chosen.value.includes(k)).map(([, says]) => says)
-  dessert.change('the diet', (d) => {
+  dessert.change(t('the diet'), (d) => {
     d.request = p.request
     d.name = `${d.name} (${words.join(', ')})`.slice(0, 80)
   })
@@ -65,12 +66,12 @@ function take() {
 <template>
   <el-dialog
     v-model="open"
-    title="For somebody who does not eat it all"
+    :title="$t('For somebody who does not eat it all')"
     width="min(760px, 96vw)"
     top="6vh"
     data-testid="diets"
   >
-    <div class="chips" role="group" aria-label="Diets">
+    <div class="chips" role="group" :aria-label="$t('Diets')">
       <button
         v-for="[key, says] in diets"
         :key="key"
@@ -80,49 +81,58 @@ function take() {
         :data-testid="`diet-${key}`"
         @click="toggle(key)"
       >
-        {{ says }}
+        {{ $t(says) }}
       </button>
     </div>
     <p v-if="problem" class="wrong" role="alert">
-      {{ problem.title }}{{ problem.errors?.map((e) => `: ${e.detail}`).join('') }}
+      {{ inWords(problem) }}
     </p>
-    <p v-else-if="!chosen.length" class="quiet">Choose one or more.</p>
+    <p v-else-if="!chosen.length" class="quiet">{{ $t('Choose one or more.') }}</p>
     <template v-if="proposal">
       <p v-if="!proposal.changes.length && !proposal.left.length" data-testid="diet-fits">
-        <strong>Nothing has to change:</strong> by the tables, the card suits as it is.
+        <strong>{{ $t('Nothing has to change:') }}</strong>
+        {{ $t('by the tables, the card suits as it is.') }}
       </p>
       <ul v-else class="changes" data-testid="diet-changes">
         <li v-for="(c, i) in proposal.changes" :key="i">
-          <strong>{{ c.from }} → {{ c.to || 'left out' }}</strong> <span class="quiet">{{ c.where }}</span>
-          <span class="costs">{{ c.costs }}</span>
+          <strong>{{ c.from }} → {{ c.to || $t('left out') }}</strong>
+          <span class="quiet">{{ asRead(c.where) }}</span>
+          <span class="costs">{{ asRead(c.costs) }}</span>
         </li>
         <li v-for="l in proposal.left" :key="l.name" class="left">
-          <strong>{{ l.name }} stays: {{ l.why }}.</strong><span class="costs">{{ l.do }}</span>
+          <strong>{{ asRead($t('{name} stays: {why}.', { name: l.name, why: l.why })) }}</strong><span
+            class="costs"
+            >{{ asRead(l.do) }}</span
+          >
         </li>
       </ul>
       <p>
-        It stands <strong>{{ bandWords[proposal.answer.set.band] }}</strong>{{
-          proposal.answer.set.band === proposal.before.set.band ? ' as before' : ''
-        }}. <strong>Contains:</strong>
-        {{ proposal.answer.allergens.contains.join(', ') || 'none of the listed allergens' }}.
+        {{ $t('It stands') }} <strong>{{ bandWords[proposal.answer.set.band] }}</strong>{{
+          proposal.answer.set.band === proposal.before.set.band ? $t(' as before') : ''
+        }}. <strong>{{ $t('Contains:') }}</strong>
+        {{ proposal.answer.allergens.contains.join(', ') || $t('none of the listed allergens') }}.
         <template v-if="proposal.check_label.length"
-          ><strong>Check the label:</strong> {{ proposal.check_label.map(short).join(', ') }}.</template
+          ><strong>{{ $t('Check the label:') }}</strong>
+          {{ proposal.check_label.map(short).join(', ') }}.</template
         >
       </p>
       <p class="small">
-        A list is no promise about cross-contact: the same board, flour in the air or a shared fryer is
-        enough. Ask, and say what you do not know.
+        {{
+          $t(
+            'A list is no promise about cross-contact: the same board, flour in the air or a shared fryer is enough. Ask, and say what you do not know.',
+          )
+        }}
       </p>
       <p v-if="proposal.answer.remarks.some((r) => r.level === 'warning')" class="wrong">
         {{
           proposal.answer.remarks
             .filter((r) => r.level === 'warning')
-            .map((r) => inUnits(r.what))
+            .map((r) => asRead(r.what))
             .join(' ')
         }}
       </p>
       <button class="push main" :disabled="!proposal.changes.length" data-testid="take-diet" @click="take">
-        Change the card so
+        {{ $t('Change the card so') }}
       </button>
     </template>
   </el-dialog>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Dish, ShelfDish } from '@/api/client'
+import { type Dish, type ShelfDish, why } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
 import DishForm from '@/parts/DishForm.vue'
 import { grams } from '@/parts/words'
 import OtherDish from './OtherDish.vue'
 import { useDessert } from './useDessert'
+import { t } from '@/texts'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -32,14 +33,14 @@ const refused = ref('')
 
 function take(id: string) {
   const d = kitchen.dishes.find((x) => x.id === id)
-  if (d) dessert.change('the dish', (x) => (x.request.dish = { ...d.dish }))
+  if (d) dessert.change(t('the dish'), (x) => (x.request.dish = { ...d.dish }))
 }
 
 /** Another style brings its own topping and base, unless the topping is usual on it, too. */
 function restyle(key: string) {
   const s = kitchen.style.get(key)
   if (!s) return
-  dessert.change('the style', (d) => {
+  dessert.change(t('the style'), (d) => {
     const r = d.request
     r.style = key as typeof r.style
     const family = kitchen.topping.get(r.topping.key)?.family ?? ''
@@ -58,7 +59,7 @@ async function keep() {
     path: `/api/v1/kitchens/${kitchen.kitchen.id}/dishes`,
     body,
   })
-  if (sent.kept === 'refused') refused.value = sent.problem.errors?.[0]?.detail ?? sent.problem.title
+  if (sent.kept === 'refused') refused.value = why(sent.problem)
   if (sent.kept === 'saved') {
     kitchen.dishes.push(sent.data as ShelfDish)
     name.value = ''
@@ -69,8 +70,8 @@ async function keep() {
 <template>
   <div class="dish">
     <div class="field">
-      <span class="label">Style</span>
-      <div class="choice" role="group" aria-label="Style">
+      <span class="label">{{ $t('Style') }}</span>
+      <div class="choice" role="group" :aria-label="$t('Style')">
         <button
           v-for="s in kitchen.larder?.styles"
           :key="s.key"
@@ -78,16 +79,16 @@ async function keep() {
           :data-testid="`to-${s.key}`"
           @click="restyle(s.key)"
         >
-          {{ s.key }}
+          {{ $t(s.key) }}
         </button>
       </div>
     </div>
     <div class="field">
-      <label for="shelf">From the shelf</label>
+      <label for="shelf">{{ $t('From the shelf') }}</label>
       <el-select
         id="shelf"
         :model-value="onShelf?.id"
-        placeholder="Not on the shelf: by its sizes"
+        :placeholder="$t('Not on the shelf: by its sizes')"
         data-testid="shelf"
         @update:model-value="take"
       >
@@ -100,7 +101,9 @@ async function keep() {
         />
       </el-select>
     </div>
-    <button class="push" data-testid="other" @click="other = true">The same in another dish…</button>
+    <button class="push" data-testid="other" @click="other = true">
+      {{ $t('The same in another dish…') }}
+    </button>
     <OtherDish v-model="other" />
     <DishForm
       :dish="dish"
@@ -109,16 +112,20 @@ async function keep() {
       @change="(d, says) => dessert.change(says, (x) => (x.request.dish = d))"
     />
     <p v-if="dessert.answer && dessert.answer.fit.unsure_g >= 10" class="small" data-testid="unsure">
-      By its sizes the dish is known to 8 %: that is
-      <strong>{{ grams(dessert.answer.fit.unsure_g) }}</strong> of fruit either way. Filled with water once,
-      and the scale read, it is known{{ onShelf ? ' (Shelf, Dishes)' : '' }}.
+      {{ $t('By its sizes the dish is known to 8 %: that is') }}
+      <strong>{{ grams(dessert.answer.fit.unsure_g) }}</strong>
+      {{
+        $t('of fruit either way. Filled with water once, and the scale read, it is known{n}.', {
+          n: onShelf ? $t(' (Shelf, Dishes)') : '',
+        })
+      }}
     </p>
     <form v-if="!onShelf && kitchen.kitchen" class="keep" @submit.prevent="keep">
       <el-input
         v-model="name"
         maxlength="80"
-        placeholder="Its name, to keep it on the shelf"
-        aria-label="Name of the dish"
+        :placeholder="$t('Its name, to keep it on the shelf')"
+        :aria-label="$t('Name of the dish')"
         data-testid="dish-name"
       />
       <button
@@ -127,9 +134,11 @@ async function keep() {
         :disabled="!name.trim() || dessert.faults.length > 0"
         data-testid="keep-dish"
       >
-        Keep
+        {{ $t('Keep') }}
       </button>
-      <p v-if="refused" class="wrong" role="alert">{{ refused }}. Give it another name.</p>
+      <p v-if="refused" class="wrong" role="alert">
+        {{ $t('{refused}. Give it another name.', { refused }) }}
+      </p>
     </form>
   </div>
 </template>

@@ -5,6 +5,7 @@ import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { integer, lower, percent, short } from '@/parts/words'
 import { useDessert } from './useDessert'
+import { t, text } from '@/texts'
 
 /** What makes a biscuit dough up: the texture wanted, and the liquid or a mix of them. Grams follow from water and fat. */
 const kitchen = useKitchen()
@@ -23,9 +24,9 @@ const textures = [
 ] as const
 const words: Record<string, string> = {
   crumbly: 'crumbly',
-  rolls: 'rolls out and cuts',
-  drops: 'drops from a spoon',
-  batter: 'a batter, that runs',
+  rolls: text('rolls out and cuts'),
+  drops: text('drops from a spoon'),
+  batter: text('a batter, that runs'),
 }
 
 type Liquids = NonNullable<BalanceRequest['topping']['liquids']>
@@ -33,43 +34,45 @@ function set(says: string, how: (l: Liquids) => Liquids) {
   dessert.change(says, (d) => (d.request.topping.liquids = how(liquids.value.map((l) => ({ ...l })))))
 }
 const swap = (key: string) =>
-  key && set('the liquid', (l) => (l.length > 1 ? [...l, { key, share: 0.5 }] : [{ key, share: 1 }]))
-const mix = (key: string) => key && set('a mix of liquids', (l) => [...l, { key, share: 1 }])
+  key && set(t('the liquid'), (l) => (l.length > 1 ? [...l, { key, share: 0.5 }] : [{ key, share: 1 }]))
+const mix = (key: string) => key && set(t('a mix of liquids'), (l) => [...l, { key, share: 1 }])
 </script>
 
 <template>
   <div class="dough">
     <div class="pair">
-      <div class="choice" role="group" aria-label="Texture of the dough">
+      <div class="choice" role="group" :aria-label="$t('Texture of the dough')">
         <button
           v-for="[key, pct] in textures"
           :key="key"
           :aria-pressed="texture?.dough === key"
           :data-testid="`dough-${key}`"
-          @click="dessert.change('the dough', (d) => (d.request.topping.hydration_pct = pct))"
+          @click="dessert.change($t('the dough'), (d) => (d.request.topping.hydration_pct = pct))"
         >
           {{ key }}
         </button>
       </div>
       <AmountField
-        label="Water to flour"
+        :label="$t('Water to flour')"
         hide-label
         kind="percent"
         unit="%"
         optional
         :digits="0"
-        :instead="String(row?.hydration_pct ?? '')"
+        :instead="row?.hydration_pct"
         :model-value="topping.hydration_pct || undefined"
         :problem="dessert.faultAt('/topping/hydration_pct')"
         testid="hydration"
-        @update:model-value="(v) => dessert.change('the dough', (d) => (d.request.topping.hydration_pct = v))"
+        @update:model-value="
+          (v) => dessert.change($t('the dough'), (d) => (d.request.topping.hydration_pct = v))
+        "
       />
     </div>
     <div v-for="(l, i) in liquids" :key="l.key" class="liquid">
       <span>{{ short(kitchen.ingredient.get(l.key)?.name ?? l.key) }}</span>
       <AmountField
         v-if="liquids.length > 1"
-        :label="`Share of ${lower(kitchen.ingredient.get(l.key)?.name ?? l.key)}`"
+        :label="$t('Share of {name}', { name: lower(kitchen.ingredient.get(l.key)?.name ?? l.key) })"
         hide-label
         kind="percent"
         unit="%"
@@ -92,17 +95,17 @@ const mix = (key: string) => key && set('a mix of liquids', (l) => [...l, { key,
       <button
         v-if="liquids.length > 1"
         class="plain"
-        :aria-label="`Leave out ${kitchen.ingredient.get(l.key)?.name}`"
+        :aria-label="$t('Leave out {name}', { name: kitchen.ingredient.get(l.key)?.name })"
         @click="set('a liquid left out', (all) => all.filter((_, n) => n !== i))"
       >
-        Out
+        {{ $t('Out') }}
       </button>
     </div>
     <div class="pair two">
       <el-select
         model-value=""
-        placeholder="Another liquid instead"
-        aria-label="Another liquid instead"
+        :placeholder="$t('Another liquid instead')"
+        :aria-label="$t('Another liquid instead')"
         data-testid="liquid-instead"
         @update:model-value="swap"
       >
@@ -116,8 +119,8 @@ const mix = (key: string) => key && set('a mix of liquids', (l) => [...l, { key,
       </el-select>
       <el-select
         model-value=""
-        placeholder="Mix with"
-        aria-label="Mix with"
+        :placeholder="$t('Mix with')"
+        :aria-label="$t('Mix with')"
         data-testid="liquid-mix"
         @update:model-value="mix"
       >
@@ -131,10 +134,14 @@ const mix = (key: string) => key && set('a mix of liquids', (l) => [...l, { key,
       </el-select>
     </div>
     <p v-if="texture" class="read small" data-testid="dough">
-      {{ percent(texture.hydration_pct) }} water to the flour:
-      <strong>{{ words[texture.dough] }}</strong> (under 52 crumbly, to 76 rolls, to 105 drops). The liquid is
-      to feel: hold a fifth back. Butter gives way to the fat of the liquid; sour dairy takes bicarbonate for
-      part of the powder. {{ integer(texture.fat_pct) }} % fat.
+      {{ $t('{percent} water to the flour:', { percent: percent(texture.hydration_pct) }) }}
+      <strong>{{ $t(words[texture.dough] ?? '') }}</strong>
+      {{
+        $t(
+          '(under 52 crumbly, to 76 rolls, to 105 drops). The liquid is to feel: hold a fifth back. Butter gives way to the fat of the liquid; sour dairy takes bicarbonate for part of the powder. {n} % fat.',
+          { n: integer(texture.fat_pct) },
+        )
+      }}
     </p>
   </div>
 </template>

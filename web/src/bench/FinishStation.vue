@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { grams, inUnits, lower, number } from '@/parts/words'
+import { grams, asRead, lower, number } from '@/parts/words'
 import { useDessert } from './useDessert'
+import { t, text } from '@/texts'
 
 /** What goes on top before and after the oven, how the dish is readied, how it rests, keeps, and is used up. */
 const kitchen = useKitchen()
@@ -10,21 +11,21 @@ const dessert = useDessert()
 const request = computed(() => dessert.draft!.request)
 const on = (key: string) => request.value.finishes?.includes(key) ?? false
 function toggle(key: string) {
-  dessert.change('the finish', (d) => {
+  dessert.change(t('the finish'), (d) => {
     const now = d.request.finishes ?? []
     const next = now.includes(key) ? now.filter((k) => k !== key) : [...now, key]
     d.request.finishes = next.length ? next : undefined
   })
 }
 const when = [
-  ['before', 'On top, before the oven'],
-  ['after', 'On top, after the oven'],
+  ['before', text('On top, before the oven')],
+  ['after', text('On top, after the oven')],
 ] as const
 const greasing = [
-  ['', 'as usual'],
+  ['', text('as usual')],
   ['butter', 'butter'],
   ['oil', 'oil'],
-  ['sling', 'paper sling'],
+  ['sling', text('paper sling')],
   ['none', 'nothing'],
 ] as const
 const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'rest').map((m) => m.text) ?? [])
@@ -33,7 +34,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
 <template>
   <div class="finish">
     <div v-for="[key, title] in when" :key="key" class="field">
-      <span class="label">{{ title }}</span>
+      <span class="label">{{ $t(title) }}</span>
       <div class="chips">
         <button
           v-for="f in kitchen.larder?.finishes.filter((x) => x.when === key)"
@@ -50,59 +51,65 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
       </div>
     </div>
     <p v-if="dessert.answer && dessert.answer.colour_factor > 1.01" class="small" data-testid="colour">
-      The top colours <strong>{{ number(dessert.answer.colour_factor) }} ×</strong> as fast: cover earlier, or
-      set it lower.
+      {{ $t('The top colours') }} <strong>{{ number(dessert.answer.colour_factor) }} ×</strong>
+      {{ $t('as fast: cover earlier, or set it lower.') }}
     </p>
     <div class="field">
-      <span class="label">The dish is readied with</span>
-      <div class="choice" role="group" aria-label="The dish is readied with">
+      <span class="label">{{ $t('The dish is readied with') }}</span>
+      <div class="choice" role="group" :aria-label="$t('The dish is readied with')">
         <button
           v-for="[key, says] in greasing"
           :key="key"
           :aria-pressed="(request.greasing ?? '') === key"
           :data-testid="`greasing-${key || 'usual'}`"
-          @click="dessert.change('the dish', (d) => (d.request.greasing = key || undefined))"
+          @click="dessert.change($t('the dish'), (d) => (d.request.greasing = key || undefined))"
         >
-          {{ says }}
+          {{ $t(says) }}
         </button>
       </div>
     </div>
     <div class="field">
-      <span class="label"
-        >Portions{{
-          dessert.answer
-            ? `: ${dessert.answer.portions.count} of ${grams(dessert.answer.portions.each_g)}`
-            : ''
-        }}</span
-      >
-      <div class="choice" role="group" aria-label="Size of a portion">
+      <span class="label">{{
+        $t('Portions{n}', {
+          n: dessert.answer
+            ? $t(': {count} of {weight}', {
+                count: dessert.answer.portions.count,
+                weight: grams(dessert.answer.portions.each_g),
+              })
+            : '',
+        })
+      }}</span>
+      <div class="choice" role="group" :aria-label="$t('Size of a portion')">
         <button
           v-for="p in ['tasting', 'standard', 'hearty'] as const"
           :key="p"
           :aria-pressed="(request.portion || 'standard') === p"
           :data-testid="`portion-${p}`"
-          @click="dessert.change('the portion', (d) => (d.request.portion = p))"
+          @click="dessert.change($t('the portion'), (d) => (d.request.portion = p))"
         >
-          {{ p === 'standard' ? 'usual' : p }}
+          {{ p === 'standard' ? $t('usual') : $t(p) }}
         </button>
       </div>
     </div>
     <template v-if="dessert.answer">
       <p class="small" data-testid="beside">
-        With it, for all:
-        {{ dessert.answer.beside.map((b) => `${grams(b.all_g)} ${b.name}`).join(', or ') }}.
+        {{
+          $t('With it, for all: {list}.', {
+            list: dessert.answer.beside.map((b) => `${grams(b.all_g)} ${b.name}`).join(', or '),
+          })
+        }}
       </p>
-      <p v-for="r in rest" :key="r">{{ inUnits(r) }}</p>
-      <h3>Ahead</h3>
+      <p v-for="r in rest" :key="r">{{ asRead(r) }}</p>
+      <h3>{{ $t('Ahead') }}</h3>
       <ul data-testid="ahead">
         <li v-for="k in dessert.answer.ahead" :key="k.what">
-          <strong>{{ k.what }}</strong>: {{ inUnits(k.how) }}.
+          <strong>{{ k.what }}</strong>: {{ asRead(k.how) }}.
         </li>
       </ul>
-      <h3>Left over</h3>
+      <h3>{{ $t('Left over') }}</h3>
       <ul data-testid="leftovers">
         <li v-for="k in dessert.answer.leftovers" :key="k.what">
-          <strong>{{ inUnits(k.what) }}</strong>: {{ inUnits(lower(k.how)) }}.
+          <strong>{{ asRead(k.what) }}</strong>: {{ asRead(lower(k.how)) }}.
         </li>
       </ul>
     </template>

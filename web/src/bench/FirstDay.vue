@@ -25,22 +25,26 @@ async function look() {
 </script>
 
 <template>
-  <section class="panel first" aria-label="The first day" data-testid="first-day">
+  <section class="panel first" :aria-label="$t('The first day')" data-testid="first-day">
     <p>
-      <strong>What is the kitchen called?</strong> Cards, dishes and the log are kept under its name. It can
-      also wait: the three touches below answer without one.
+      <strong>{{ $t('What is the kitchen called?') }}</strong>
+      {{
+        $t(
+          'Cards, dishes and the log are kept under its name. It can also wait: the three touches below answer without one.',
+        )
+      }}
     </p>
     <form @submit.prevent="begin">
       <el-input
         v-model="name"
         maxlength="80"
-        placeholder="Name of the kitchen"
-        aria-label="Name of the kitchen"
+        :placeholder="$t('Name of the kitchen')"
+        :aria-label="$t('Name of the kitchen')"
         data-testid="first-name"
       />
-      <button class="push main" :disabled="!name.trim()" data-testid="first-begin">Begin</button>
+      <button class="push main" :disabled="!name.trim()" data-testid="first-begin">{{ $t('Begin') }}</button>
       <button type="button" class="push" :disabled="loading" data-testid="look-around" @click="look">
-        {{ loading ? 'A month of bakes is written…' : 'Or look around in a made-up one' }}
+        {{ loading ? $t('A month of bakes is written…') : $t('Or look around in a made-up one') }}
       </button>
     </form>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}.</p>

@@ -26,7 +26,7 @@ function set(says: string, how: (f: FruitAsked) => void) {
         :data-testid="`frozen-${fruit.key}`"
         @change="set('fresh or frozen', (x) => (x.frozen = !x.frozen))"
       />
-      Frozen</label
+      {{ $t('Frozen') }}</label
     >
     <label v-if="row()?.peelable" class="tick"
       ><input
@@ -35,34 +35,34 @@ function set(says: string, how: (f: FruitAsked) => void) {
         :data-testid="`peeled-${fruit.key}`"
         @change="set('peeling', (x) => (x.peeled = x.peeled === false))"
       />
-      Peeled</label
+      {{ $t('Peeled') }}</label
     >
     <AmountField
       v-if="row()?.counted"
-      label="Cut to"
+      :label="$t('Cut to')"
       kind="length"
       unit="cm"
       optional
       :step="0.1"
-      :instead="String((row()?.default_cut_mm ?? 0) / 10)"
+      :instead="(row()?.default_cut_mm ?? 0) / 10"
       :model-value="fruit.cut_mm ? fruit.cut_mm / 10 : undefined"
       :problem="dessert.faultAt(`/fruits/${index}/cut_mm`)"
       :testid="`cut-${fruit.key}`"
       @update:model-value="(v) => set('the cut', (x) => (x.cut_mm = v && v * 10))"
     />
     <AmountField
-      label="Bruises, worm holes"
+      :label="$t('Bruises, worm holes')"
       kind="percent"
       unit="%"
       optional
       :step="5"
-      instead="0"
+      :instead="0"
       :model-value="fruit.loss_pct || undefined"
       :problem="dessert.faultAt(`/fruits/${index}/loss_pct`)"
       :testid="`loss-${fruit.key}`"
       @update:model-value="(v) => set('what windfalls lose', (x) => (x.loss_pct = v))"
     />
-    <div v-if="row()?.counted" class="choice size" role="group" aria-label="Size as bought">
+    <div v-if="row()?.counted" class="choice size" role="group" :aria-label="$t('Size as bought')">
       <button
         v-for="s in ['small', 'medium', 'large'] as const"
         :key="s"
@@ -70,7 +70,7 @@ function set(says: string, how: (f: FruitAsked) => void) {
         :data-testid="`size-${fruit.key}-${s}`"
         @click="set('the size', (x) => (x.size = s))"
       >
-        {{ s }}
+        {{ $t(s) }}
       </button>
     </div>
     <FruitTest :fruit="fruit" :index="index" :name="lower(short(row()?.name ?? fruit.key))" />

@@ -3,11 +3,12 @@ import { computed, ref } from 'vue'
 import type { FruitAsked } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { grams, integer, lower, short } from '@/parts/words'
+import { grams, lower, short } from '@/parts/words'
 import FruitDetail from './FruitDetail.vue'
 import PrecookChoice from './PrecookChoice.vue'
 import ThingsAdded from './ThingsAdded.vue'
 import { useDessert } from './useDessert'
+import { t } from '@/texts'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -20,14 +21,14 @@ function set(i: number, says: string, how: (f: FruitAsked) => void) {
 }
 function add(key: string) {
   if (!key) return
-  dessert.change('another fruit', (d) => {
+  dessert.change(t('another fruit'), (d) => {
     const share = d.request.fruits.reduce((sum, f) => sum + f.share, 0) / d.request.fruits.length
     d.request.fruits.push(kitchen.picked(key, share || 1))
   })
   detail.value = fruits.value.length - 1
 }
 function remove(i: number) {
-  dessert.change('a fruit taken out', (d) => d.request.fruits.splice(i, 1))
+  dessert.change(t('a fruit taken out'), (d) => d.request.fruits.splice(i, 1))
   detail.value = 0
 }
 const row = (f: FruitAsked) => kitchen.fruit.get(f.key)
@@ -46,7 +47,7 @@ const extras = computed(() =>
   <div class="fruit">
     <div class="weigh">
       <AmountField
-        label="Prepared fruit, weighed in the bowl"
+        :label="$t('Prepared fruit, weighed in the bowl')"
         kind="mass"
         unit="g"
         :step="10"
@@ -54,15 +55,14 @@ const extras = computed(() =>
         optional
         :ingredient="fruits[0]?.key"
         :instead="
-          dessert.answer && !request.weighed_fruit_g
-            ? `${integer(dessert.answer.fruit_g)} fits the dish`
-            : 'by the dish'
+          request.weighed_fruit_g ? $t('by the dish') : (dessert.answer?.fruit_g ?? $t('by the dish'))
         "
+        :instead-is="$t('fits the dish')"
         :model-value="request.weighed_fruit_g"
         :problem="dessert.faultAt('/weighed_fruit_g')"
         testid="weighed"
         @update:model-value="
-          (v) => dessert.change('the weight of the fruit', (d) => (d.request.weighed_fruit_g = v))
+          (v) => dessert.change($t('the weight of the fruit'), (d) => (d.request.weighed_fruit_g = v))
         "
       />
     </div>
@@ -74,7 +74,7 @@ const extras = computed(() =>
         </button>
         <AmountField
           v-if="fruits.length > 1"
-          :label="`Share of ${lower(short(row(f)?.name ?? ''))}`"
+          :label="$t('Share of {name}', { name: lower(short(row(f)?.name ?? '')) })"
           hide-label
           kind="percent"
           unit="%"
@@ -88,10 +88,10 @@ const extras = computed(() =>
         <button
           v-if="fruits.length > 1"
           class="plain"
-          :aria-label="`Take out ${row(f)?.name}`"
+          :aria-label="$t('Take out {row}', { row: row(f)?.name })"
           @click="remove(i)"
         >
-          Out
+          {{ $t('Out') }}
         </button>
       </div>
       <FruitDetail v-if="detail === i" :fruit="f" :index="i" />
@@ -99,8 +99,8 @@ const extras = computed(() =>
     <el-select
       model-value=""
       filterable
-      placeholder="Add another fruit"
-      aria-label="Add another fruit"
+      :placeholder="$t('Add another fruit')"
+      :aria-label="$t('Add another fruit')"
       data-testid="add-fruit"
       @update:model-value="add"
     >
@@ -114,10 +114,11 @@ const extras = computed(() =>
     </el-select>
     <div v-if="dessert.answer" class="buy" data-testid="buy">
       <span v-for="p in dessert.answer.purchase" :key="p.key">
-        Buy <strong>{{ grams(p.g) }}</strong> {{ lower(short(p.name))
+        {{ $t('Buy') }} <strong>{{ grams(p.g) }}</strong> {{ lower(short(p.name))
         }}<template v-if="p.count">, {{ p.count }} {{ p.size }}</template
-        ><template v-if="p.left_over_g && p.left_over_g >= 5"
-          >; {{ grams(p.left_over_g) }} over, prepared: {{ p.use }}</template
+        ><template v-if="p.left_over_g && p.left_over_g >= 5">{{
+          $t('; {weight} over, prepared: {use}', { weight: grams(p.left_over_g), use: p.use })
+        }}</template
         >.
       </span>
     </div>
@@ -127,33 +128,38 @@ const extras = computed(() =>
           type="checkbox"
           :checked="request.washed"
           data-testid="washed"
-          @change="dessert.change('washing', (d) => (d.request.washed = !d.request.washed))"
+          @change="dessert.change($t('washing'), (d) => (d.request.washed = !d.request.washed))"
         />
-        Goes in wet from washing</label
+        {{ $t('Goes in wet from washing') }}</label
       >
     </div>
     <PrecookChoice />
     <ThingsAdded
       list="liquids"
-      title="Poured over or tossed with"
-      add="Add lemon juice, syrup, …"
+      :title="$t('Poured over or tossed with')"
+      :add="$t('Add lemon juice, syrup, …')"
       :offered="liquids"
     />
     <AmountField
-      label="Crumbs under or over the fruit"
+      :label="$t('Crumbs under or over the fruit')"
       kind="mass"
       unit="g"
       optional
       :step="5"
       :digits="0"
-      instead="none"
+      :instead="$t('none')"
       ingredient="dry_breadcrumbs"
       :model-value="request.crumb_layer_g || undefined"
       :problem="dessert.faultAt('/crumb_layer_g')"
       testid="crumbs"
-      @update:model-value="(v) => dessert.change('the crumbs', (d) => (d.request.crumb_layer_g = v))"
+      @update:model-value="(v) => dessert.change($t('the crumbs'), (d) => (d.request.crumb_layer_g = v))"
     />
-    <ThingsAdded list="extras" title="Stirred in" add="Add butter, dried fruit, spice, …" :offered="extras" />
+    <ThingsAdded
+      list="extras"
+      :title="$t('Stirred in')"
+      :add="$t('Add butter, dried fruit, spice, …')"
+      :offered="extras"
+    />
   </div>
 </template>
 

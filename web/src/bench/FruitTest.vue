@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue'
-import { api, ask, type FruitAsked, type Problem } from '@/api/client'
+import { api, ask, faultAt, type FruitAsked, type Problem } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { grams, inUnits, integer } from '@/parts/words'
+import { grams, asRead, integer } from '@/parts/words'
 import { useDessert } from './useDessert'
+import { t } from '@/texts'
 
 /** Today's fruit, tried: a sample is sugared, kept warm, and its juice weighed. The crate's release follows. */
 const props = defineProps<{ fruit: FruitAsked; index: number; name: string }>()
@@ -32,41 +33,54 @@ async function tryIt() {
   problem.value = got.problem
   if (!got.data) return
   const { release, table_release } = got.data
-  says.value = `${got.data.says} It gives up ${integer(100 * release)} % of its water; the table says ${integer(100 * table_release)} %.`
+  says.value = t('{says} It gives up {n} % of its water; the table says {n2} %.', {
+    says: got.data.says,
+    n: integer(100 * release),
+    n2: integer(100 * table_release),
+  })
   dessert.change(
-    'today’s fruit',
+    t('today’s fruit'),
     (d) => (d.request.fruits[props.index]!.measured_release = Math.round(release * 1000) / 1000),
   )
 }
 const back = () => {
   says.value = ''
   sample.juice_g = undefined
-  dessert.change('the table’s fruit', (d) => delete d.request.fruits[props.index]!.measured_release)
+  dessert.change(t('the table’s fruit'), (d) => delete d.request.fruits[props.index]!.measured_release)
 }
-const fault = (field: string) => problem.value?.errors?.find((e) => e.pointer === `#/${field}`)?.detail
+const fault = (field: string) => faultAt(problem.value, `/${field}`)
 </script>
 
 <template>
   <details class="test" :open="!!fruit.measured_release">
     <summary :data-testid="`test-${fruit.key}`">
-      How juicy is today’s crate?<template v-if="fruit.measured_release">
-        Measured: {{ integer(100 * fruit.measured_release) }} % of its water</template
-      >
+      {{ $t('How juicy is today’s crate?') }}
+      <template v-if="fruit.measured_release">{{
+        $t('Measured: {n} % of its water', { n: integer(100 * fruit.measured_release) })
+      }}</template>
     </summary>
     <ol>
       <li>
-        Cut {{ grams(sample.fruit_g) }} of {{ name }} as for the dish. Toss it with
-        {{ grams(sample.sugar_g) }} of sugar.
+        {{
+          $t('Cut {weight} of {name} as for the dish. Toss it with {weight2} of sugar.', {
+            weight: grams(sample.fruit_g),
+            name,
+            weight2: grams(sample.sugar_g),
+          })
+        }}
       </li>
       <li>
-        Keep it warm for five minutes, in a small pan at the lowest heat or in a bowl over hot water. Stir
-        once.
+        {{
+          $t(
+            'Keep it warm for five minutes, in a small pan at the lowest heat or in a bowl over hot water. Stir once.',
+          )
+        }}
       </li>
-      <li>Tip it into a sieve over a bowl on the scale, and wait until it only drips.</li>
+      <li>{{ $t('Tip it into a sieve over a bowl on the scale, and wait until it only drips.') }}</li>
     </ol>
     <div class="three">
       <AmountField
-        label="Fruit"
+        :label="$t('Fruit')"
         kind="mass"
         unit="g"
         :step="10"
@@ -76,7 +90,7 @@ const fault = (field: string) => problem.value?.errors?.find((e) => e.pointer ==
         @update:model-value="(v) => (sample.fruit_g = v ?? 100)"
       />
       <AmountField
-        label="Sugar"
+        :label="$t('Sugar')"
         kind="mass"
         unit="g"
         :step="1"
@@ -85,7 +99,7 @@ const fault = (field: string) => problem.value?.errors?.find((e) => e.pointer ==
         @update:model-value="(v) => (sample.sugar_g = v ?? 15)"
       />
       <AmountField
-        label="Juice, weighed"
+        :label="$t('Juice, weighed')"
         kind="mass"
         unit="g"
         :step="1"
@@ -97,9 +111,9 @@ const fault = (field: string) => problem.value?.errors?.find((e) => e.pointer ==
       />
     </div>
     <p v-if="problem && !problem.errors" class="wrong" role="alert">{{ problem.title }}</p>
-    <p v-if="says" class="small" role="status" :data-testid="`tested-${fruit.key}`">{{ inUnits(says) }}</p>
+    <p v-if="says" class="small" role="status" :data-testid="`tested-${fruit.key}`">{{ asRead(says) }}</p>
     <button v-if="fruit.measured_release" class="plain" :data-testid="`untest-${fruit.key}`" @click="back">
-      Back to the table’s figure
+      {{ $t('Back to the table’s figure') }}
     </button>
   </details>
 </template>

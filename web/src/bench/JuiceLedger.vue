@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Answer } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
-import { basisWords, grams, inUnits } from '@/parts/words'
+import { basisWords, grams, asRead } from '@/parts/words'
 
 /** The juice as a running balance: each line's bar begins where the one before ended. */
 const props = defineProps<{ answer: Answer }>()
@@ -25,22 +25,24 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
       :key="l.code"
       class="row"
       :aria-expanded="told === l.code"
-      title="Where it comes from"
+      :title="$t('Where it comes from')"
       :data-testid="`ledger-${l.code}`"
       @click="told = told === l.code ? undefined : l.code"
     >
-      <span>{{ l.name }}</span>
+      <span>{{ asRead(l.name) }}</span>
       <span class="track"
         ><span :class="['bar', l.g < 0 ? 'left' : 'came']" :style="bar(l.running_g - l.g, l.running_g)"
       /></span>
       <FigureText class="g" :text="(l.g < 0 ? '− ' : '+ ') + grams(Math.abs(l.g))" />
     </button>
     <div class="row hold">
-      <strong>Juice to hold</strong>
+      <strong>{{ $t('Juice to hold') }}</strong>
       <span class="track"><span class="bar all" :style="bar(0, answer.juice_g)" /></span>
       <FigureText class="g" :text="grams(answer.juice_g)" />
     </div>
-    <p v-if="line" class="small quiet">{{ inUnits(line.why) }} From: {{ basisWords[line.basis] }}.</p>
+    <p v-if="line" class="small quiet">
+      {{ $t('{why} From: {n}.', { why: asRead(line.why), n: basisWords[line.basis] }) }}
+    </p>
   </div>
 </template>
 

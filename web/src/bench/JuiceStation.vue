@@ -2,13 +2,14 @@
 import { computed } from 'vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { bandWords, integer, number, percent } from '@/parts/words'
+import { bandWords, integer, percent } from '@/parts/words'
 import BakersDisagree from './BakersDisagree.vue'
 import CustardChoice from './CustardChoice.vue'
 import JuiceLedger from './JuiceLedger.vue'
 import MacerateChoice from './MacerateChoice.vue'
 import SetScale from './SetScale.vue'
 import { useDessert } from './useDessert'
+import { t } from '@/texts'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -19,7 +20,7 @@ const offered = computed(() => kitchen.larder?.thickeners.filter((t) => t.key !=
 
 function target(score: number | undefined) {
   dessert.change(
-    'the set',
+    t('the set'),
     (d) => {
       d.request.set_target = score
       if (d.request.thickener) delete d.request.thickener.g
@@ -28,7 +29,7 @@ function target(score: number | undefined) {
   )
 }
 function weigh(g: number | undefined) {
-  dessert.change('the thickener', (d) => {
+  dessert.change(t('the thickener'), (d) => {
     d.request.thickener = { key: 'cornflour', ...d.request.thickener, g }
     if (g === undefined) delete d.request.thickener.g
   })
@@ -50,7 +51,7 @@ function besides(says: string, change: (list: { key: string; g: number }[]) => v
 const spare = () =>
   offered.value?.find((t) => t.key !== thickener.value?.key && !beside.value.some((b) => b.key === t.key))
 function swap(key: string) {
-  dessert.change('the thickener', (d) => (d.request.thickener = { ...d.request.thickener, key }))
+  dessert.change(t('the thickener'), (d) => (d.request.thickener = { ...d.request.thickener, key }))
 }
 </script>
 
@@ -61,8 +62,8 @@ function swap(key: string) {
       <summary data-testid="macerate">
         {{
           request.macerate
-            ? `Left to stand ${integer(request.macerate.minutes)} min with the sugar`
-            : 'Left to stand with the sugar?'
+            ? $t('Left to stand {n} min with the sugar', { n: integer(request.macerate.minutes) })
+            : $t('Left to stand with the sugar?')
         }}
       </summary>
       <MacerateChoice />
@@ -71,8 +72,9 @@ function swap(key: string) {
     <SetScale v-if="dessert.answer" :set="dessert.answer.set" @target="target" />
     <p v-if="dessert.answer" class="hot small">
       <span
-        >Cold <strong>{{ bandWords[dessert.answer.set.band] }}</strong>, hot
-        {{ bandWords[dessert.answer.set.hot_band] }}.</span
+        >{{ $t('Cold') }} <strong>{{ bandWords[dessert.answer.set.band] }}</strong>{{
+          $t(', hot {n}.', { n: bandWords[dessert.answer.set.hot_band] })
+        }}</span
       >
       <button
         v-if="request.set_target !== undefined || request.thickener?.g !== undefined"
@@ -80,12 +82,12 @@ function swap(key: string) {
         data-testid="usual-set"
         @click="target(undefined)"
       >
-        Usual set
+        {{ $t('Usual set') }}
       </button>
     </p>
     <div class="pair">
       <div class="field">
-        <label for="thickener">Thickener</label>
+        <label for="thickener">{{ $t('Thickener') }}</label>
         <el-select
           id="thickener"
           :model-value="thickener?.key"
@@ -93,22 +95,22 @@ function swap(key: string) {
           @update:model-value="swap"
         >
           <el-option
-            v-for="t in offered"
-            :key="t.key"
-            :value="t.key"
-            :label="t.name"
-            :data-testid="`thickener-${t.key}`"
+            v-for="o in offered"
+            :key="o.key"
+            :value="o.key"
+            :label="o.name"
+            :data-testid="`thickener-${o.key}`"
           />
         </el-select>
       </div>
       <AmountField
-        label="Grams: the set follows"
+        :label="$t('By weight: the set follows')"
         kind="mass"
         unit="g"
         :step="1"
         optional
         :ingredient="thickener?.key"
-        :instead="dessert.answer ? number(dessert.answer.thickener_g) : ''"
+        :instead="dessert.answer?.thickener_g"
         :model-value="request.thickener?.g"
         :problem="dessert.faultAt('/thickener/g')"
         testid="thickener-g"
@@ -117,18 +119,18 @@ function swap(key: string) {
     </div>
     <div v-for="(b, i) in beside" :key="i" class="beside">
       <div class="field">
-        <label :for="`beside-${i}`">And beside it</label>
+        <label :for="`beside-${i}`">{{ $t('And beside it') }}</label>
         <el-select
           :id="`beside-${i}`"
           :model-value="b.key"
           :data-testid="`beside-${i}`"
-          @update:model-value="(key: string) => besides('the thickener', (l) => (l[i] = { ...b, key }))"
+          @update:model-value="(key: string) => besides($t('the thickener'), (l) => (l[i] = { ...b, key }))"
         >
-          <el-option v-for="t in offered" :key="t.key" :value="t.key" :label="t.name" />
+          <el-option v-for="o in offered" :key="o.key" :value="o.key" :label="o.name" />
         </el-select>
       </div>
       <AmountField
-        label="Grams"
+        :label="$t('Grams')"
         kind="mass"
         unit="g"
         :step="1"
@@ -136,14 +138,16 @@ function swap(key: string) {
         :model-value="b.g"
         :problem="dessert.faultAt(`/thickener/with/${i}/g`)"
         :testid="`beside-g-${i}`"
-        @update:model-value="(g) => g !== undefined && besides('the thickener', (l) => (l[i] = { ...b, g }))"
+        @update:model-value="
+          (g) => g !== undefined && besides($t('the thickener'), (l) => (l[i] = { ...b, g }))
+        "
       />
       <button
         class="plain"
         :data-testid="`beside-out-${i}`"
-        @click="besides('the thickener taken out', (l) => l.splice(i, 1))"
+        @click="besides($t('the thickener taken out'), (l) => l.splice(i, 1))"
       >
-        Out
+        {{ $t('Out') }}
       </button>
     </div>
     <div class="more">
@@ -151,62 +155,76 @@ function swap(key: string) {
         v-if="spare() && beside.length < 3"
         class="plain"
         data-testid="beside"
-        @click="besides('another thickener', (l) => l.push({ key: spare()!.key, g: 5 }))"
+        @click="besides($t('another thickener'), (l) => l.push({ key: spare()!.key, g: 5 }))"
       >
-        Add another thickener
+        {{ $t('Add another thickener') }}
       </button>
       <el-checkbox
         :model-value="!!request.long_boil"
         data-testid="long-boil"
         @update:model-value="
           (on: string | number | boolean) =>
-            dessert.change('the long boil', (d) => (d.request.long_boil = !!on || undefined))
+            dessert.change($t('the long boil'), (d) => (d.request.long_boil = !!on || undefined))
         "
-        >It bubbles on for over 40 min once it has set</el-checkbox
+        >{{ $t('It bubbles on for over 40 min once it has set') }}</el-checkbox
       >
     </div>
     <p v-if="thickener" class="small quiet">
-      {{ thickener.clarity }}; {{ thickener.how }}; frozen it {{ thickener.freeze
-      }}<template v-if="thickener.avoid"
-        >. Not {{ thickener.avoid.replace(/^gluten-free$/, 'for gluten-free') }}</template
+      {{
+        $t('{clarity}; {how}; frozen it {freeze}', {
+          clarity: thickener.clarity,
+          how: thickener.how,
+          freeze: thickener.freeze,
+        })
+      }}<template v-if="thickener.avoid">{{
+        $t('. Not {replace}', { replace: thickener.avoid.replace(/^gluten-free$/, 'for gluten-free') })
+      }}</template
       >.
     </p>
     <div class="pair">
       <div class="field">
-        <span class="label">Sweetness</span>
-        <div class="choice" role="group" aria-label="Sweetness">
+        <span class="label">{{ $t('Sweetness') }}</span>
+        <div class="choice" role="group" :aria-label="$t('Sweetness')">
           <button
             v-for="s in ['tart', 'standard', 'sweet', 'savoury'] as const"
             :key="s"
             :aria-pressed="(request.sweetness || 'standard') === s"
             :data-testid="`sweetness-${s}`"
             @click="
-              dessert.change('the sweetness', (d) => ((d.request.sweetness = s), delete d.request.sugar_g))
+              dessert.change(
+                $t('the sweetness'),
+                (d) => ((d.request.sweetness = s), delete d.request.sugar_g),
+              )
             "
           >
-            {{ s === 'standard' ? 'usual' : s }}
+            {{ s === 'standard' ? $t('usual') : $t(s) }}
           </button>
         </div>
       </div>
       <AmountField
-        label="Sugar"
+        :label="$t('Sugar')"
         kind="mass"
         unit="g"
         :step="5"
         :digits="0"
         optional
         ingredient="caster_sugar"
-        :instead="dessert.answer ? integer(dessert.answer.sugar_g) : ''"
+        :instead="dessert.answer?.sugar_g"
         :model-value="request.sugar_g"
         :problem="dessert.faultAt('/sugar_g')"
         testid="sugar"
-        @update:model-value="(v) => dessert.change('the sugar', (d) => (d.request.sugar_g = v))"
+        @update:model-value="(v) => dessert.change($t('the sugar'), (d) => (d.request.sugar_g = v))"
       />
     </div>
     <p v-if="dessert.answer" class="small quiet">
-      Filling {{ percent(dessert.answer.sugar_pct) }} sugar (aim
-      {{ percent(dessert.answer.sugar_target_pct) }} at {{ percent(dessert.answer.acid_pct) }} acid); whole
-      spoon {{ percent(dessert.answer.spoon_sugar_pct) }}.
+      {{
+        $t('Filling {percent} sugar (aim {percent2} at {percent3} acid); whole spoon {percent4}.', {
+          percent: percent(dessert.answer.sugar_pct),
+          percent2: percent(dessert.answer.sugar_target_pct),
+          percent3: percent(dessert.answer.acid_pct),
+          percent4: percent(dessert.answer.spoon_sugar_pct),
+        })
+      }}
     </p>
     <BakersDisagree :questions="['sugar']" />
   </div>

@@ -2,34 +2,36 @@
 import type { Answer } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
 import { bandWords, grams, mm, scale } from '@/parts/words'
+import { text } from '@/texts'
 
 /** The numbers that matter, to be read at arm's length. */
 defineProps<{ answer: Answer }>()
 const limits: Record<string, string> = {
-  fill: 'heaped as usual',
-  headspace: 'the free rim decides',
-  weighed: 'as weighed',
+  fill: text('heaped as usual'),
+  headspace: text('the free rim decides'),
+  weighed: text('as weighed'),
 }
 </script>
 
 <template>
   <dl class="figures" data-testid="figures">
     <div class="big">
-      <dt>Fruit</dt>
+      <dt>{{ $t('Fruit') }}</dt>
       <dd>
         <FigureText :text="scale(answer.fruit_g).figure" /><small
           >&nbsp;{{ scale(answer.fruit_g).unit }}</small
         >
       </dd>
       <dd class="more">
-        <template v-if="answer.fruit_tolerance_g"
-          >give or take {{ grams(answer.fruit_tolerance_g) }}</template
-        >
-        <template v-else>no room to be off</template>, {{ limits[answer.fit.limited_by] }}
+        <template v-if="answer.fruit_tolerance_g">{{
+          $t('give or take {weight}', { weight: grams(answer.fruit_tolerance_g) })
+        }}</template>
+        <template v-else>{{ $t('no room to be off') }}</template>,
+        {{ $t(limits[answer.fit.limited_by] ?? '') }}
       </dd>
     </div>
     <div class="big">
-      <dt>Sugar</dt>
+      <dt>{{ $t('Sugar') }}</dt>
       <dd>
         <FigureText :text="scale(answer.sugar_g).figure" /><small
           >&nbsp;{{ scale(answer.sugar_g).unit }}</small
@@ -37,7 +39,7 @@ const limits: Record<string, string> = {
       </dd>
     </div>
     <div class="big">
-      <dt>Thickener</dt>
+      <dt>{{ $t('Thickener') }}</dt>
       <dd>
         <FigureText :text="scale(answer.thickener_g).figure" /><small
           >&nbsp;{{ scale(answer.thickener_g).unit }}</small
@@ -45,7 +47,7 @@ const limits: Record<string, string> = {
       </dd>
     </div>
     <div class="big">
-      <dt>Topping</dt>
+      <dt>{{ $t('Topping') }}</dt>
       <dd>
         <FigureText :text="scale(answer.topping_g).figure" /><small
           >&nbsp;{{ scale(answer.topping_g).unit }}</small
@@ -53,19 +55,19 @@ const limits: Record<string, string> = {
       </dd>
     </div>
     <div>
-      <dt>Stands</dt>
+      <dt>{{ $t('Stands') }}</dt>
       <dd><FigureText :text="bandWords[answer.set.band]" /></dd>
-      <dd class="more">cold; hot it is {{ bandWords[answer.set.hot_band] }}</dd>
+      <dd class="more">{{ $t('cold; hot it is {n}', { n: bandWords[answer.set.hot_band] }) }}</dd>
     </div>
     <div :class="{ danger: answer.fit.hot_headspace_mm < 3 }">
-      <dt>Free rim, boiling</dt>
+      <dt>{{ $t('Free rim, boiling') }}</dt>
       <dd><FigureText :text="mm(answer.fit.hot_headspace_mm)" /></dd>
-      <dd class="more">keep {{ mm(answer.fit.keep_headspace_mm) }}</dd>
+      <dd class="more">{{ $t('keep {depth}', { depth: mm(answer.fit.keep_headspace_mm) }) }}</dd>
     </div>
     <div>
-      <dt>Portions</dt>
+      <dt>{{ $t('Portions') }}</dt>
       <dd><FigureText :text="String(answer.portions.count)" /></dd>
-      <dd class="more">of about {{ grams(answer.portions.each_g) }}</dd>
+      <dd class="more">{{ $t('of about {weight}', { weight: grams(answer.portions.each_g) }) }}</dd>
     </div>
   </dl>
 </template>

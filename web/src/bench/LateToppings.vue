@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { lower } from '@/parts/words'
 import { useDessert } from './useDessert'
+import { t } from '@/texts'
 
 /** More toppings on one dessert: nuts put on late, crumbs on a lid. They add up. */
 const kitchen = useKitchen()
@@ -17,16 +18,17 @@ const offered = computed(() =>
   ),
 )
 function add(key: string) {
-  if (key) dessert.change('a second topping', (d) => (d.request.late = [...(d.request.late ?? []), { key }]))
+  if (key)
+    dessert.change(t('a second topping'), (d) => (d.request.late = [...(d.request.late ?? []), { key }]))
 }
 function drop(i: number) {
-  dessert.change('a topping left out', (d) => {
+  dessert.change(t('a topping left out'), (d) => {
     const rest = (d.request.late ?? []).filter((_, n) => n !== i)
     d.request.late = rest.length ? rest : undefined
   })
 }
 function amount(i: number, a: 'light' | 'standard' | 'generous') {
-  dessert.change('the second topping', (d) => d.request.late && (d.request.late[i]!.amount = a))
+  dessert.change(t('the second topping'), (d) => d.request.late && (d.request.late[i]!.amount = a))
 }
 </script>
 
@@ -36,27 +38,27 @@ function amount(i: number, a: 'light' | 'standard' | 'generous') {
       <span>{{ kitchen.topping.get(l.key)?.name }}</span>
       <button
         class="plain"
-        :aria-label="`Leave out ${lower(kitchen.topping.get(l.key)?.name ?? '')}`"
+        :aria-label="$t('Leave out {name}', { name: lower(kitchen.topping.get(l.key)?.name ?? '') })"
         @click="drop(i)"
       >
-        Out
+        {{ $t('Out') }}
       </button>
-      <div class="choice" role="group" aria-label="How much of it">
+      <div class="choice" role="group" :aria-label="$t('How much of it')">
         <button
           v-for="a in ['light', 'standard', 'generous'] as const"
           :key="a"
           :aria-pressed="(l.amount || 'standard') === a"
           @click="amount(i, a)"
         >
-          {{ a === 'standard' ? 'usual' : a }}
+          {{ a === 'standard' ? $t('usual') : $t(a) }}
         </button>
       </div>
     </div>
     <el-select
       model-value=""
       filterable
-      placeholder="A second topping, put on late"
-      aria-label="A second topping, put on late"
+      :placeholder="$t('A second topping, put on late')"
+      :aria-label="$t('A second topping, put on late')"
       data-testid="add-late"
       @update:model-value="add"
     >

@@ -5,6 +5,7 @@ import AmountField from '@/parts/AmountField.vue'
 import SchoolChoice from './SchoolChoice.vue'
 import { useDessert } from './useDessert'
 import { useSchools } from './useSchools'
+import { t } from '@/texts'
 
 /** Sugared fruit left to stand, in its three schools: the ledger above follows at once. */
 const dessert = useDessert()
@@ -12,7 +13,7 @@ const schools = useSchools()('macerate')
 const macerate = computed(() => dessert.draft!.request.macerate)
 
 function choose(s: School) {
-  dessert.change('the juice drawn by sugar', (d) => {
+  dessert.change(t('the juice drawn by sugar'), (d) => {
     d.request.macerate =
       s.key === 'none'
         ? undefined
@@ -23,10 +24,10 @@ function choose(s: School) {
 
 <template>
   <div class="macerate">
-    <SchoolChoice :schools="schools" label="Juice that sugar draws out" @choose="choose" />
+    <SchoolChoice :schools="schools" :label="$t('Juice that sugar draws out')" @choose="choose" />
     <div v-if="macerate" class="pair">
       <AmountField
-        label="Left to stand for"
+        :label="$t('Left to stand for')"
         kind="minutes"
         unit="min"
         :step="5"
@@ -36,7 +37,10 @@ function choose(s: School) {
         testid="macerate-minutes"
         @update:model-value="
           (v) =>
-            dessert.change('the minutes', (d) => d.request.macerate && (d.request.macerate.minutes = v ?? 0))
+            dessert.change(
+              $t('the minutes'),
+              (d) => d.request.macerate && (d.request.macerate.minutes = v ?? 0),
+            )
         "
       />
       <label class="tick"
@@ -46,14 +50,14 @@ function choose(s: School) {
           data-testid="macerate-thickener"
           @change="
             dessert.change(
-              'when the thickener goes in',
+              $t('when the thickener goes in'),
               (d) =>
                 d.request.macerate &&
                 (d.request.macerate.with_thickener = !d.request.macerate.with_thickener),
             )
           "
         />
-        Thickener already in</label
+        {{ $t('Thickener already in') }}</label
       >
     </div>
   </div>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { api, ask, type Answer, type BalanceRequest, type Problem } from '@/api/client'
+import { type Answer, api, ask, type BalanceRequest, inWords, type Problem } from '@/api/client'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { bandWords, grams, inUnits, integer, litres, mm } from '@/parts/words'
+import { bandWords, grams, integer, litres, mm } from '@/parts/words'
 import { useDessert } from './useDessert'
+import { t } from '@/texts'
 
 /** The same dessert in another dish, or in several: filling by volume, topping by area, and what one factor would miss. */
 const open = defineModel<boolean>({ required: true })
@@ -55,9 +56,13 @@ function step(id: string, by: number) {
   counts.set(id, Math.max(0, (counts.get(id) ?? 0) + by))
 }
 function take(o: (typeof others.value)[number]) {
-  dessert.change('another dish', (d) => {
+  dessert.change(t('another dish'), (d) => {
     d.request = o.request
-    d.name = `${d.name.replace(/, in .*$/, '')}, in ${o.count > 1 ? `one of ${o.count} × ` : ''}${o.name}`
+    d.name = t('{replace}, in {n}{name}', {
+      replace: d.name.replace(/, in .*$/, ''),
+      n: o.count > 1 ? t('one of {count} × ', { count: o.count }) : '',
+      name: o.name,
+    })
   })
   open.value = false
 }
@@ -67,7 +72,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
 <template>
   <el-dialog
     v-model="open"
-    title="The same dessert in another dish"
+    :title="$t('The same dessert in another dish')"
     width="min(1120px, 96vw)"
     top="4vh"
     data-testid="other-dish"
@@ -77,7 +82,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
         <li v-for="d in kitchen.dishes" :key="d.id" :class="{ on: counts.get(d.id) }">
           <button
             class="push step"
-            :aria-label="`One less ${d.name}`"
+            :aria-label="$t('One less {name}', { name: d.name })"
             :disabled="!counts.get(d.id)"
             @click="step(d.id, -1)"
           >
@@ -86,7 +91,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
           <strong class="n">{{ counts.get(d.id) ?? 0 }}</strong>
           <button
             class="push step"
-            :aria-label="`One more ${d.name}`"
+            :aria-label="$t('One more {name}', { name: d.name })"
             :data-testid="`more-${d.name}`"
             @click="step(d.id, 1)"
           >
@@ -99,32 +104,45 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
       </ul>
       <div class="results">
         <p v-if="problem" class="wrong" role="alert">
-          {{ problem.title }}{{ problem.errors?.map((e) => `: ${inUnits(e.detail)}`).join('') }}
+          {{ inWords(problem) }}
         </p>
-        <p v-else-if="!others.length" class="quiet">Choose a dish, or several: a tray and six ramekins.</p>
+        <p v-else-if="!others.length" class="quiet">
+          {{ $t('Choose a dish, or several: a tray and six ramekins.') }}
+        </p>
         <div v-else class="pictures">
           <figure v-if="from">
             <CutawayPicture :cut="from.cutaway" small />
             <figcaption>
-              now: {{ grams(from.fruit_g) }} fruit, {{ grams(from.topping_g) }} topping,
-              {{ bandWords[from.set.band] }}
+              {{
+                $t('now: {weight} fruit, {weight2} topping, {n}', {
+                  weight: grams(from.fruit_g),
+                  weight2: grams(from.topping_g),
+                  n: bandWords[from.set.band],
+                })
+              }}
             </figcaption>
           </figure>
           <figure v-for="o in others" :key="o.id" :data-testid="`other-${o.name}`">
             <CutawayPicture :cut="o.answer.cutaway" small />
             <figcaption>
               <strong>{{ o.count > 1 ? `${o.count} × ` : '' }}{{ o.name }}</strong
-              >, {{ bandWords[o.answer.set.band] }}, free rim {{ mm(o.answer.fit.hot_headspace_mm) }},
-              {{ integer(o.answer.portions.count) }}
-              {{ o.answer.portions.count === 1 ? 'portion' : 'portions' }}{{ o.count > 1 ? ' each' : '' }}
+              >{{
+                $t(', {n}, free rim {depth}, {n4} {n2}{n3}', {
+                  n: bandWords[o.answer.set.band],
+                  depth: mm(o.answer.fit.hot_headspace_mm),
+                  n4: integer(o.answer.portions.count),
+                  n2: o.answer.portions.count === 1 ? $t('portion') : $t('portions'),
+                  n3: o.count > 1 ? $t(' each') : '',
+                })
+              }}
             </figcaption>
             <table>
               <thead>
                 <tr>
-                  <th scope="col">{{ o.count > 1 ? 'In each' : 'Weigh' }}</th>
-                  <th scope="col" class="g">right</th>
-                  <th scope="col" class="g">one factor</th>
-                  <th scope="col" class="g">is off by</th>
+                  <th scope="col">{{ o.count > 1 ? $t('In each') : $t('Weigh') }}</th>
+                  <th scope="col" class="g">{{ $t('right') }}</th>
+                  <th scope="col" class="g">{{ $t('one factor') }}</th>
+                  <th scope="col" class="g">{{ $t('is off by') }}</th>
                 </tr>
               </thead>
               <tbody>
@@ -138,17 +156,21 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
                 </tr>
               </tbody>
             </table>
-            <button class="push" :data-testid="`take-${o.name}`" @click="take(o)">Put it on the Bench</button>
+            <button class="push" :data-testid="`take-${o.name}`" @click="take(o)">
+              {{ $t('Put it on the Bench') }}
+            </button>
           </figure>
         </div>
         <p v-if="others.length" data-testid="other-left">
           <template v-if="left.g >= 5"
-            ><strong>{{ grams(left.g) }}</strong> of the prepared fruit is left: {{ left.use }}.</template
+            ><strong>{{ grams(left.g) }}</strong>
+            {{ $t('of the prepared fruit is left: {use}.', { use: left.use }) }}</template
           >
           <template v-else-if="left.g <= -5"
-            >It takes <strong>{{ grams(-left.g) }}</strong> more prepared fruit than the card.</template
+            >{{ $t('It takes') }} <strong>{{ grams(-left.g) }}</strong>
+            {{ $t('more prepared fruit than the card.') }}</template
           >
-          <template v-else>The fruit comes out even.</template>
+          <template v-else>{{ $t('The fruit comes out even.') }}</template>
         </p>
       </div>
     </div>

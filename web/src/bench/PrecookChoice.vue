@@ -7,6 +7,7 @@ import { lower, short } from '@/parts/words'
 import SchoolChoice from './SchoolChoice.vue'
 import { useDessert } from './useDessert'
 import { useSchools } from './useSchools'
+import { t } from '@/texts'
 
 /** Cooking the fruit first: needed for some, advised for some, a school for the rest. */
 const kitchen = useKitchen()
@@ -23,10 +24,10 @@ const wants = computed(() =>
 )
 
 function peelAll(s: School) {
-  dessert.change('peeling', (d) => d.request.fruits.forEach((f) => (f.peeled = s.key === 'peeled')))
+  dessert.change(t('peeling'), (d) => d.request.fruits.forEach((f) => (f.peeled = s.key === 'peeled')))
 }
 function choose(s: School) {
-  dessert.change('pre-cooking', (d) => {
+  dessert.change(t('pre-cooking'), (d) => {
     if (s.key === 'raw') d.request.precook = undefined
     else {
       const where = d.request.precook?.where
@@ -42,12 +43,14 @@ function choose(s: School) {
 
 <template>
   <div>
-    <p v-if="wants.length" class="small"><strong>Cook it first</strong>, {{ wants.join('; ') }}.</p>
-    <SchoolChoice :schools="schools" label="Cook the fruit first" @choose="choose" />
-    <SchoolChoice v-if="peel.length" :schools="peel" label="Peel the fruit" @choose="peelAll" />
+    <p v-if="wants.length" class="small">
+      <strong>{{ $t('Cook it first') }}</strong>, {{ wants.join('; ') }}.
+    </p>
+    <SchoolChoice :schools="schools" :label="$t('Cook the fruit first')" @choose="choose" />
+    <SchoolChoice v-if="peel.length" :schools="peel" :label="$t('Peel the fruit')" @choose="peelAll" />
     <div v-if="precook" class="pair">
       <AmountField
-        label="Pre-cooked for"
+        :label="$t('Pre-cooked for')"
         kind="minutes"
         unit="min"
         :digits="0"
@@ -56,24 +59,32 @@ function choose(s: School) {
         testid="precook"
         @update:model-value="
           (v) =>
-            dessert.change('pre-cooking', (d) => d.request.precook && (d.request.precook.minutes = v ?? 0))
+            dessert.change(
+              $t('pre-cooking'),
+              (d) => d.request.precook && (d.request.precook.minutes = v ?? 0),
+            )
         "
       />
-      <div v-if="!precook.open" class="choice" role="group" aria-label="Where">
+      <div v-if="!precook.open" class="choice" role="group" :aria-label="$t('Where')">
         <button
           v-for="w in ['hob', 'oven', 'microwave'] as const"
           :key="w"
           :aria-pressed="(precook.where || 'hob') === w"
           :data-testid="`precook-${w}`"
           @click="
-            dessert.change('where it is cooked', (d) => d.request.precook && (d.request.precook.where = w))
+            dessert.change(
+              $t('where it is cooked'),
+              (d) => d.request.precook && (d.request.precook.where = w),
+            )
           "
         >
-          {{ w }}
+          {{ $t(w) }}
         </button>
       </div>
     </div>
-    <p v-if="precook" class="small quiet">Let it cool before the topping goes on, or the fat melts.</p>
+    <p v-if="precook" class="small quiet">
+      {{ $t('Let it cool before the topping goes on, or the fat melts.') }}
+    </p>
   </div>
 </template>
 

@@ -7,6 +7,7 @@ import DishForm from '@/parts/DishForm.vue'
 import DishOutline from '@/parts/DishOutline.vue'
 import StartOptions from './StartOptions.vue'
 import { useDessert } from './useDessert'
+import { text } from '@/texts'
 
 /**
  * Dish, fruit and style in three touches, in any order, and the whole answer is there. Or begun from an amount of fruit
@@ -14,8 +15,8 @@ import { useDessert } from './useDessert'
  */
 const from = ref<'dish' | 'fruit' | 'portions'>('dish')
 const starts = [
-  ['dish', 'a dish'],
-  ['fruit', 'an amount of fruit'],
+  ['dish', text('a dish')],
+  ['fruit', text('an amount of fruit')],
   ['portions', 'portions'],
 ] as const
 const kitchen = useKitchen()
@@ -84,8 +85,12 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
 <template>
   <div class="rough">
     <div class="head">
-      <h1>Three touches, and the whole answer is there.</h1>
-      <div class="choice" role="group" aria-label="Start from">
+      <h1>{{ $t('Three touches, and the whole answer is there.') }}</h1>
+      <p v-if="dessert.undos.length" class="before" role="status">
+        <span class="small">{{ dessert.undos.at(-1)?.says }}.</span>
+        <button class="push" data-testid="undo" @click="dessert.undo()">{{ $t('Undo') }}</button>
+      </p>
+      <div class="choice" role="group" :aria-label="$t('Start from')">
         <button
           v-for="[key, says] in starts"
           :key="key"
@@ -93,21 +98,21 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
           :data-testid="`from-${key}`"
           @click="from = key"
         >
-          From {{ says }}
+          {{ $t('From {says}', { says: $t(says) }) }}
         </button>
       </div>
     </div>
     <section v-if="from !== 'dish'" class="panel" aria-labelledby="rough-amount">
-      <h2 id="rough-amount">1 · {{ from === 'fruit' ? 'How much fruit' : 'How many portions' }}</h2>
+      <h2 id="rough-amount">1 · {{ from === 'fruit' ? $t('How much fruit') : $t('How many portions') }}</h2>
       <StartOptions :from="from" :fruit="fruit" :style-key="style" @begin="begin" />
     </section>
     <section v-else class="panel" aria-labelledby="rough-dish">
-      <h2 id="rough-dish">1 · Dish</h2>
+      <h2 id="rough-dish">{{ $t('1 · Dish') }}</h2>
       <p v-if="kitchen.trouble" class="wrong">
-        {{ kitchen.trouble.title }}. A dish can still be given by its sizes.
+        {{ $t('{title}. A dish can still be given by its sizes.', { title: kitchen.trouble.title }) }}
       </p>
       <p v-else-if="kitchen.ready && !kitchen.dishes.length" class="quiet">
-        The shelf is empty: give a dish by its sizes, inside, at the rim.
+        {{ $t('The shelf is empty: give a dish by its sizes, inside, at the rim.') }}
       </p>
       <ul class="list">
         <li v-for="d in kitchen.dishes" :key="d.id">
@@ -121,23 +126,24 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
         </li>
         <li>
           <button :aria-pressed="ownOpen" data-testid="dish-own" @click="openOwn">
-            <span class="plus" aria-hidden="true">+</span> <strong>Another dish, by its sizes</strong>
+            <span class="plus" aria-hidden="true">+</span>
+            <strong>{{ $t('Another dish, by its sizes') }}</strong>
           </button>
         </li>
       </ul>
       <div v-if="ownOpen && own" class="own">
         <DishForm :dish="own" @change="(d) => (own = d)" />
         <button class="push main" :disabled="!fruit || !style" data-testid="own-go" @click="start">
-          {{ fruit && style ? 'Go' : 'Now the fruit and the style' }}
+          {{ fruit && style ? $t('Go') : $t('Now the fruit and the style') }}
         </button>
       </div>
     </section>
     <section class="panel" aria-labelledby="rough-fruit">
-      <h2 id="rough-fruit">2 · Fruit</h2>
+      <h2 id="rough-fruit">{{ $t('2 · Fruit') }}</h2>
       <el-input
         v-model="find"
-        placeholder="Find a fruit"
-        aria-label="Find a fruit"
+        :placeholder="$t('Find a fruit')"
+        :aria-label="$t('Find a fruit')"
         clearable
         data-testid="find-fruit"
         @keydown.enter="fruits[0] && ((fruit = fruits[0].key), start())"
@@ -152,11 +158,13 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
             <span class="drop" :style="{ background: f.juice_colour }" aria-hidden="true" /> {{ f.name }}
           </button>
         </li>
-        <li v-if="!fruits.length" class="quiet none">No fruit of that name. Clear the search to see all.</li>
+        <li v-if="!fruits.length" class="quiet none">
+          {{ $t('No fruit of that name. Clear the search to see all.') }}
+        </li>
       </ul>
     </section>
     <section class="panel" aria-labelledby="rough-style">
-      <h2 id="rough-style">3 · Style</h2>
+      <h2 id="rough-style">{{ $t('3 · Style') }}</h2>
       <ul class="list">
         <li v-for="s in kitchen.larder?.styles" :key="s.key">
           <button
@@ -164,10 +172,12 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
             :data-testid="`style-${s.key}`"
             @click="((style = s.key), start())"
           >
-            <strong class="style">{{ s.key === 'bar' ? 'bar pan' : s.key }}</strong>
+            <strong class="style">{{ s.key === 'bar' ? $t('bar pan') : $t(s.key) }}</strong>
             <span class="quiet small"
               >{{ kitchen.topping.get(s.topping)?.name
-              }}{{ s.base ? `, on ${lower(kitchen.base.get(s.base)?.name ?? '')}` : '' }}</span
+              }}{{
+                s.base ? $t(', on {name}', { name: lower(kitchen.base.get(s.base)?.name ?? '') }) : ''
+              }}</span
             >
           </button>
         </li>
@@ -181,7 +191,7 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
   display: grid;
   grid-template: auto 1fr / 1.15fr 1.15fr 0.9fr;
   gap: 8px;
-  height: calc(100vh - 71px);
+  height: calc(100vh - var(--above) - 16px);
   min-height: 420px;
 }
 .head {
@@ -199,6 +209,13 @@ section {
   gap: 8px;
   min-height: 0;
   padding: 12px;
+}
+.before {
+  display: flex;
+  flex: 1 1 200px;
+  align-items: center;
+  justify-content: flex-end;
+  gap: 10px;
 }
 .list {
   list-style: none;

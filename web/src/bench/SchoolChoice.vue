@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { School } from '@/api/client'
-import { bandWords, grams } from '@/parts/words'
+import { asRead, bandWords, grams } from '@/parts/words'
+import { t } from '@/texts'
 
 /** Where bakers disagree: each way as a switch, with what it changes in numbers. */
 defineProps<{ schools: School[]; label: string }>()
@@ -8,10 +9,10 @@ defineEmits<{ choose: [school: School] }>()
 
 const says = (s: School) =>
   [
-    s.question === 'peel' ? `buy ${grams(s.buy_g)}` : '',
-    s.driven_off_g >= 0.5 ? `${grams(s.driven_off_g)} boiled off` : '',
-    s.sugar_lost_g >= 0.5 ? `${grams(s.sugar_lost_g)} of sugar lost` : '',
-    s.thickener_lost_g >= 0.05 ? `${grams(s.thickener_lost_g)} of thickener lost` : '',
+    s.question === 'peel' ? t('buy {weight}', { weight: grams(s.buy_g) }) : '',
+    s.driven_off_g >= 0.5 ? t('{weight} boiled off', { weight: grams(s.driven_off_g) }) : '',
+    s.sugar_lost_g >= 0.5 ? t('{weight} of sugar lost', { weight: grams(s.sugar_lost_g) }) : '',
+    s.thickener_lost_g >= 0.05 ? t('{weight} of thickener lost', { weight: grams(s.thickener_lost_g) }) : '',
   ]
     .filter(Boolean)
     .join(', ')
@@ -27,8 +28,8 @@ const says = (s: School) =>
     <thead>
       <tr>
         <th scope="col">{{ label }}</th>
-        <th scope="col" class="n">juice</th>
-        <th scope="col" class="n">thickener</th>
+        <th scope="col" class="n">{{ $t('juice') }}</th>
+        <th scope="col" class="n">{{ $t('thickener') }}</th>
       </tr>
     </thead>
     <tbody>
@@ -41,7 +42,7 @@ const says = (s: School) =>
           >
             <span class="mark" aria-hidden="true" />
             <span
-              >{{ s.name }}<span v-if="says(s)" class="lost">{{ says(s) }}</span></span
+              >{{ asRead(s.name) }}<span v-if="says(s)" class="lost">{{ says(s) }}</span></span
             >
           </button>
         </th>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Answer } from '@/api/client'
+import { hold } from '@/parts/hold'
 import { useSteps } from '@/parts/useSteps'
 import { bandWords } from '@/parts/words'
 
@@ -17,16 +18,12 @@ const at = (score: number) => `${(100 * Math.min(end.value, score)) / end.value}
 function drag(e: PointerEvent) {
   const box = track.value?.getBoundingClientRect()
   if (!box) return
-  e.preventDefault()
-  ;(e.currentTarget as HTMLElement).setPointerCapture(e.pointerId)
   const put = (m: PointerEvent) => {
     const share = Math.min(1, Math.max(0, (m.clientX - box.left) / box.width))
     emit('target', Math.round(share * end.value * 20) / 20)
   }
+  hold(e, put)
   put(e)
-  const el = e.currentTarget as HTMLElement
-  el.addEventListener('pointermove', put)
-  el.addEventListener('lostpointercapture', () => el.removeEventListener('pointermove', put), { once: true })
 }
 const step = useSteps()
 function key(e: KeyboardEvent) {
@@ -52,7 +49,7 @@ function key(e: KeyboardEvent) {
         class="handle"
         role="slider"
         tabindex="0"
-        aria-label="Set, cold at the table"
+        :aria-label="$t('Set, cold at the table')"
         aria-valuemin="0"
         :aria-valuemax="end"
         :aria-valuenow="Math.min(end, set.score)"
@@ -62,7 +59,9 @@ function key(e: KeyboardEvent) {
         @keydown="key"
       />
     </div>
-    <p class="small quiet legend"><span class="swatch" /> usual for this style. Drag, or arrow keys.</p>
+    <p class="small quiet legend">
+      <span class="swatch" /> {{ $t('usual for this style. Drag, or arrow keys.') }}
+    </p>
   </div>
 </template>
 

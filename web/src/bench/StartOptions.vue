@@ -1,11 +1,20 @@
 <script setup lang="ts">
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { api, ask, type BalanceRequest, type Dish, type Problem, type StartOption } from '@/api/client'
+import {
+  api,
+  ask,
+  type BalanceRequest,
+  type Dish,
+  inWords,
+  type Problem,
+  type StartOption,
+} from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { grams, inUnits, integer } from '@/parts/words'
+import { grams, integer } from '@/parts/words'
 import DishOutline from '@/parts/DishOutline.vue'
+import { t } from '@/texts'
 
 /** Begun from an amount of fruit or from portions: which of the kitchen's dishes, how many, and what is left over. */
 const props = defineProps<{ from: 'fruit' | 'portions'; fruit?: string; styleKey?: string }>()
@@ -62,9 +71,9 @@ watch(
 )
 const missing = computed(() =>
   [
-    props.from === 'fruit' && amount.value === undefined ? 'the amount' : '',
-    props.fruit ? '' : 'the fruit',
-    props.styleKey ? '' : 'the style',
+    props.from === 'fruit' && amount.value === undefined ? t('the amount') : '',
+    props.fruit ? '' : t('the fruit'),
+    props.styleKey ? '' : t('the style'),
   ].filter(Boolean),
 )
 const dishOf = (id: string) => kitchen.dishes.find((d) => d.id === id)
@@ -73,7 +82,7 @@ function take(o: StartOption, i: number) {
   const use = o.uses[i]!
   const dish = dishOf(use.id)
   if (!dish) return
-  const note = use.count > 1 ? `, one of ${use.count} in ${dish.name}` : ''
+  const note = use.count > 1 ? t(', one of {count} in {name}', { count: use.count, name: dish.name }) : ''
   emit(
     'begin',
     dish.dish,
@@ -88,7 +97,7 @@ function take(o: StartOption, i: number) {
     <template v-if="from === 'fruit'">
       <AmountField
         v-model="amount"
-        :label="bought ? 'Fruit, as bought' : 'Fruit, prepared'"
+        :label="bought ? $t('Fruit, as bought') : $t('Fruit, prepared')"
         kind="mass"
         unit="g"
         :step="50"
@@ -97,24 +106,26 @@ function take(o: StartOption, i: number) {
         :ingredient="fruit"
         testid="start-fruit"
       />
-      <div class="choice" role="group" aria-label="As bought or prepared">
-        <button :aria-pressed="!bought" data-testid="start-prepared" @click="bought = false">prepared</button>
+      <div class="choice" role="group" :aria-label="$t('As bought or prepared')">
+        <button :aria-pressed="!bought" data-testid="start-prepared" @click="bought = false">
+          {{ $t('prepared') }}
+        </button>
         <button :aria-pressed="bought" data-testid="start-bought" @click="bought = true">
-          as bought, to be peeled and cored
+          {{ $t('as bought, to be peeled and cored') }}
         </button>
       </div>
     </template>
     <template v-else>
       <AmountField
         v-model="count"
-        label="Portions"
+        :label="$t('Portions')"
         kind="percent"
         unit=""
         :step="1"
         :digits="0"
         testid="start-portions"
       />
-      <div class="choice" role="group" aria-label="Size of a portion">
+      <div class="choice" role="group" :aria-label="$t('Size of a portion')">
         <button
           v-for="p in ['tasting', 'standard', 'hearty'] as const"
           :key="p"
@@ -122,19 +133,24 @@ function take(o: StartOption, i: number) {
           :data-testid="`start-${p}`"
           @click="portion = p"
         >
-          {{ p === 'standard' ? 'usual' : p }}
+          {{ p === 'standard' ? $t('usual') : $t(p) }}
         </button>
       </div>
     </template>
     <p v-if="problem" class="wrong" role="alert">
-      {{ problem.title }}{{ problem.errors?.map((e) => `: ${inUnits(e.detail)}`).join('') }}
+      {{ inWords(problem) }}
     </p>
-    <p v-else-if="!kitchen.dishes.length" class="quiet">The shelf is empty: put your dishes on it first.</p>
-    <p v-else-if="missing.length" class="quiet">Now {{ missing.join(' and ') }}.</p>
-    <p v-else-if="asking && !options" class="quiet">Trying the dishes…</p>
+    <p v-else-if="!kitchen.dishes.length" class="quiet">
+      {{ $t('The shelf is empty: put your dishes on it first.') }}
+    </p>
+    <p v-else-if="missing.length" class="quiet">{{ $t('Now {list}.', { list: missing.join(' and ') }) }}</p>
+    <p v-else-if="asking && !options" class="quiet">{{ $t('Trying the dishes…') }}</p>
     <p v-else-if="options && !options.length" class="quiet" data-testid="no-way">
-      None of the dishes is the right size, also not two of a kind or two kinds together. Put another on the
-      shelf, or start from a dish.
+      {{
+        $t(
+          'None of the dishes is the right size, also not two of a kind or two kinds together. Put another on the shelf, or start from a dish.',
+        )
+      }}
     </p>
     <ol v-if="options?.length" class="options">
       <li v-for="(o, n) in options" :key="n" :data-testid="`option-${n}`">
@@ -149,20 +165,26 @@ function take(o: StartOption, i: number) {
             <DishOutline v-if="dishOf(u.id)" :dish="dishOf(u.id)!.dish" />
             <span
               ><strong>{{ u.count > 1 ? `${u.count} × ` : '' }}{{ u.name }}</strong
-              ><br /><span class="small"
-                >{{ grams(u.fruit_g) }} fruit{{ u.count > 1 ? ' each' : '' }}</span
-              ></span
+              ><br /><span class="small">{{
+                $t('{weight} fruit{n}', { weight: grams(u.fruit_g), n: u.count > 1 ? $t(' each') : '' })
+              }}</span></span
             >
           </button>
         </span>
         <span class="says">
-          <strong>{{ integer(o.portions) }} portions</strong> of {{ grams(o.each_g) }},
-          {{ grams(o.fruit_g) }} fruit<template v-if="from === 'portions'"
-            >: buy {{ grams(o.buy_g) }}</template
-          ><template v-if="o.fill_pct < 99.9">, filled to {{ integer(o.fill_pct) }} % of the usual</template>.
+          <strong>{{ $t('{n} portions', { n: integer(o.portions) }) }}</strong>
+          {{ $t('of {weight}, {weight2} fruit', { weight: grams(o.each_g), weight2: grams(o.fruit_g) })
+          }}<template v-if="from === 'portions'">{{
+            $t(': buy {weight}', { weight: grams(o.buy_g) })
+          }}</template
+          ><template v-if="o.fill_pct < 99.9">{{
+            $t(', filled to {n} % of the usual', { n: integer(o.fill_pct) })
+          }}</template
+          >.
           <template v-if="o.left_g >= 5"
-            ><strong>{{ grams(o.left_g) }} left over</strong>: {{ o.left_use }}.</template
-          ><template v-else-if="from === 'fruit'">Nothing left over.</template>
+            ><strong>{{ $t('{weight} left over', { weight: grams(o.left_g) }) }}</strong
+            >: {{ o.left_use }}.</template
+          ><template v-else-if="from === 'fruit'">{{ $t('Nothing left over.') }}</template>
         </span>
       </li>
     </ol>

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Remark } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
 import { levelSigns, sorted } from '@/parts/remarks'
+import { t } from '@/texts'
 
 /** One station of the work: open, or saying its result in a line. */
 const props = defineProps<{
@@ -15,7 +16,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ open: [] }>()
 const mark = computed(() => {
-  if (props.wrong) return { sign: '✕', word: 'Something entered here can’t be used', level: 'warning' }
+  if (props.wrong) return { sign: '✕', word: t('Something entered here can’t be used'), level: 'warning' }
   const worst = sorted(props.remarks).find((r) => r.level === 'warning' || r.level === 'advice')
   return worst && { ...levelSigns[worst.level], level: worst.level, word: worst.what }
 })
@@ -34,8 +35,8 @@ const mark = computed(() => {
         <span class="title">{{ title }}</span>
         <FigureText class="line" :text="line" />
       </span>
-      <span v-if="mark" :class="['mark', mark.level]" :title="mark.word"
-        >{{ mark.sign }}<span class="visually-hidden">{{ mark.word }}</span></span
+      <span v-if="mark" :class="['mark', mark.level]" :title="$t(mark.word)"
+        >{{ mark.sign }}<span class="visually-hidden">{{ $t(mark.word) }}</span></span
       >
     </button>
     <div v-if="open" class="body"><slot /></div>
@@ -88,12 +89,12 @@ const mark = computed(() => {
 }
 .words {
   display: grid;
+  flex: 1;
   min-width: 0;
 }
 .station:not(.open) .words {
   grid-template-columns: 74px 1fr;
   align-items: baseline;
-  flex: 1;
 }
 .title {
   font: 650 16px/1.2 var(--title);

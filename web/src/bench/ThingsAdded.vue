@@ -5,6 +5,7 @@ import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { short } from '@/parts/words'
 import { useDessert } from './useDessert'
+import { t } from '@/texts'
 
 /** Liquids or extras among the fruit, in grams each. */
 const props = defineProps<{
@@ -20,12 +21,12 @@ const things = computed(() => dessert.draft!.request[props.list] ?? [])
 function put(key: string) {
   if (key)
     dessert.change(
-      `what is ${props.title.toLowerCase()}`,
+      t('what is {what}', { what: props.title.toLowerCase() }),
       (d) => (d.request[props.list] = [...(d.request[props.list] ?? []), { key, g: 20 }]),
     )
 }
 function set(i: number, g: number | undefined) {
-  dessert.change(`what is ${props.title.toLowerCase()}`, (d) => {
+  dessert.change(t('what is {what}', { what: props.title.toLowerCase() }), (d) => {
     const list = d.request[props.list] ?? []
     if (g) list[i]!.g = g
     else list.splice(i, 1)
@@ -37,27 +38,27 @@ function set(i: number, g: number | undefined) {
 <template>
   <div class="field">
     <span class="label">{{ title }}</span>
-    <div v-for="(t, i) in things" :key="t.key" class="thing">
-      <span>{{ short(kitchen.ingredient.get(t.key)?.name ?? t.key) }}</span>
+    <div v-for="(thing, i) in things" :key="thing.key" class="thing">
+      <span>{{ short(kitchen.ingredient.get(thing.key)?.name ?? thing.key) }}</span>
       <AmountField
-        :label="kitchen.ingredient.get(t.key)?.name ?? t.key"
+        :label="kitchen.ingredient.get(thing.key)?.name ?? thing.key"
         hide-label
         kind="mass"
         unit="g"
         optional
         :step="5"
-        :ingredient="t.key"
-        :model-value="t.g"
+        :ingredient="thing.key"
+        :model-value="thing.g"
         :problem="dessert.faultAt(`/${list}/${i}/g`)"
-        :testid="`${list}-${t.key}`"
+        :testid="`${list}-${thing.key}`"
         @update:model-value="(v) => set(i, v)"
       />
       <button
         class="plain"
-        :aria-label="`Take out ${kitchen.ingredient.get(t.key)?.name}`"
+        :aria-label="$t('Take out {name}', { name: kitchen.ingredient.get(thing.key)?.name })"
         @click="set(i, undefined)"
       >
-        Out
+        {{ $t('Out') }}
       </button>
     </div>
     <el-select

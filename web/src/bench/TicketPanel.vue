@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Answer, Bowl } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
-import { basisWords, inUnits, percent, scale, short, units } from '@/parts/words'
+import { basisWords, asRead, percent, scale, short, units } from '@/parts/words'
 import { useWeighing } from './useWeighing'
 
 /** What to weigh, in the order and in the bowls in which it is weighed. Weighing is a state of its own: large, ticked off. */
@@ -32,18 +32,22 @@ watch(
 </script>
 
 <template>
-  <section :class="['ticket panel', { weighing }]" aria-label="Ticket">
+  <section :class="['ticket panel', { weighing }]" :aria-label="$t('Ticket')">
     <header>
-      <h2>{{ weighing ? name : 'Ticket' }}</h2>
+      <h2>{{ weighing ? name : $t('Ticket') }}</h2>
       <span v-if="weighing" class="quiet" aria-live="polite">{{
-        w.next ? `${w.done.size} of ${w.lines.length} weighed` : 'All weighed'
+        w.next
+          ? $t('{done} of {lines} weighed', { done: w.done.size, lines: w.lines.length })
+          : $t('All weighed')
       }}</span>
-      <label v-else class="tick no-print"><input v-model="bakers" type="checkbox" /> baker’s %</label>
+      <label v-else class="tick no-print"
+        ><input v-model="bakers" type="checkbox" /> {{ $t('baker’s %') }}</label
+      >
     </header>
     <div ref="bowls" class="bowls">
       <div class="columns">
         <article v-for="b in answer.ticket" :key="b.key" :data-testid="`bowl-${b.key}`">
-          <h3>{{ b.title }}</h3>
+          <h3>{{ asRead(b.title) }}</h3>
           <ul>
             <li
               v-for="l in b.lines"
@@ -73,7 +77,7 @@ watch(
                     >{{ named(b, l.name)
                     }}<template
                       v-if="l.note && (b.key === 'fruit' || l.note.startsWith('to feel')) && !pieces(l)"
-                      >, {{ inUnits(l.note) }}</template
+                      >, {{ asRead(l.note) }}</template
                     ></span
                   >
                   <span class="spoons">
@@ -83,7 +87,7 @@ watch(
                     >
                     <template v-else>{{ l.spoons }}</template>
                   </span>
-                  <span v-if="pieces(l)" class="spoons">{{ inUnits(pieces(l)) }}</span>
+                  <span v-if="pieces(l)" class="spoons">{{ asRead(pieces(l)) }}</span>
                 </span>
                 <span v-if="weighing" class="box" aria-hidden="true">{{
                   w.done.has(`${b.key}/${l.key}`) ? '✓' : ''
@@ -91,17 +95,17 @@ watch(
               </component>
             </li>
           </ul>
-          <p v-if="weighing" class="how">{{ b.how }}</p>
+          <p v-if="weighing" class="how">{{ asRead(b.how) }}</p>
           <button
             v-else
             class="where no-print"
             :aria-expanded="told === b.key"
             @click="told = told === b.key ? '' : b.key"
           >
-            {{ told === b.key ? 'Less' : 'How, and where from' }}
+            {{ told === b.key ? $t('Less') : $t('How, and where from') }}
           </button>
           <p v-if="!weighing && told === b.key" class="how">
-            {{ b.how }}
+            {{ asRead(b.how) }}
             <template
               v-for="f in b.key === 'fruit'
                 ? ['fruit_g']
@@ -114,18 +118,18 @@ watch(
                       : []"
               :key="f"
             >
-              {{ answer.sources[f]?.text }} ({{ basisWords[answer.sources[f]?.basis ?? ''] }}.)
+              {{ asRead(answer.sources[f]?.text ?? '') }} ({{ basisWords[answer.sources[f]?.basis ?? ''] }}.)
             </template>
           </p>
         </article>
         <article v-if="weighing" class="steps" data-testid="method">
-          <h3>Method</h3>
+          <h3>{{ $t('Method') }}</h3>
           <ol>
-            <li v-for="(m, i) in answer.method" :key="i">{{ inUnits(m.text) }}</li>
+            <li v-for="(m, i) in answer.method" :key="i">{{ asRead(m.text) }}</li>
           </ol>
         </article>
         <article v-if="weighing" class="steps" data-testid="checks">
-          <h3>Before the oven door closes</h3>
+          <h3>{{ $t('Before the oven door closes') }}</h3>
           <label v-for="c in answer.checks" :key="c.code + c.text" class="tick check"
             ><input
               type="checkbox"
@@ -133,25 +137,27 @@ watch(
               :data-testid="`check-${c.code}`"
               @change="w.check(c.code + c.text)"
             />
-            {{ c.text }}</label
+            {{ asRead(c.text) }}</label
           >
         </article>
         <article v-else class="steps print-only">
-          <h3>Method</h3>
+          <h3>{{ $t('Method') }}</h3>
           <ol>
-            <li v-for="(m, i) in answer.method" :key="i">{{ inUnits(m.text) }}</li>
+            <li v-for="(m, i) in answer.method" :key="i">{{ asRead(m.text) }}</li>
           </ol>
-          <h3>Before the oven door closes</h3>
-          <p v-for="c in answer.checks" :key="c.code + c.text">☐ {{ c.text }}</p>
+          <h3>{{ $t('Before the oven door closes') }}</h3>
+          <p v-for="c in answer.checks" :key="c.code + c.text">☐ {{ asRead(c.text) }}</p>
         </article>
         <p class="allergens small">
-          <strong>Contains:</strong> {{ allergens.contains.join(', ') || 'none of the listed allergens' }}.
+          <strong>{{ $t('Contains:') }}</strong>
+          {{ allergens.contains.join(', ') || $t('none of the listed allergens') }}.
           <template v-if="allergens.check_label.length">
-            <strong>Check the label:</strong> {{ allergens.check_label.map(short).join(', ') }}.</template
+            <strong>{{ $t('Check the label:') }}</strong>
+            {{ allergens.check_label.map(short).join(', ') }}.</template
           >
-          A list is no promise about cross-contact.
+          {{ $t('A list is no promise about cross-contact.') }}
           <button v-if="!weighing" class="where no-print" data-testid="diet" @click="$emit('diet')">
-            For a diet…
+            {{ $t('For a diet…') }}
           </button>
         </p>
       </div>

@@ -3,12 +3,13 @@ import { computed, ref } from 'vue'
 import { api, ask } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { basisWords, integer, lower, mm, percent, short } from '@/parts/words'
+import { basisWords, lower, mm, percent, short } from '@/parts/words'
 import BakersDisagree from './BakersDisagree.vue'
 import BaseChoice from './BaseChoice.vue'
 import DoughLiquids from './DoughLiquids.vue'
 import LateToppings from './LateToppings.vue'
 import { useDessert } from './useDessert'
+import { t, text } from '@/texts'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -42,11 +43,11 @@ const addable = computed(
 /** In the place of butter, by pure fat; an oil's crumb is not a solid fat's. */
 const fats = [
   ['butter', 'butter'],
-  ['vegan_block', 'plant block'],
+  ['vegan_block', text('plant block')],
   ['sunflower_oil', 'oil'],
   ['shortening', 'shortening'],
 ] as const
-const t = computed(() => dessert.answer?.topping)
+const lies = computed(() => dessert.answer?.topping)
 
 const swapped = ref('')
 const swaps = computed(
@@ -59,13 +60,13 @@ async function swapIn(index: number) {
   if (!s) return
   const got = await ask(api.POST('/api/v1/swap', { body: { request: kitchen.ours(request.value), index } }))
   swapped.value = got.problem ? got.problem.title : `${s.to}: ${s.costs}.`
-  if (got.data) dessert.change('a swap', (d) => (d.request = got.data))
+  if (got.data) dessert.change(t('a swap'), (d) => (d.request = got.data))
 }
 function swap(key: string) {
-  dessert.change('the topping', (d) => (d.request.topping = { key, amount: d.request.topping.amount }))
+  dessert.change(t('the topping'), (d) => (d.request.topping = { key, amount: d.request.topping.amount }))
 }
 function pct(key: string, v: number | undefined) {
-  dessert.change('the topping’s recipe', (d) => {
+  dessert.change(t('the topping’s recipe'), (d) => {
     const own = { ...d.request.topping.bakers_pct }
     const usual = row.value?.parts.find((p) => p.key === key)?.pct
     if (v === undefined || v === usual) delete own[key]
@@ -76,10 +77,10 @@ function pct(key: string, v: number | undefined) {
 const verdicts: Record<string, string> = {
   dusty: 'dusty',
   crumbly: 'crumbly',
-  spreads: 'spreads and greases',
-  pale: 'stays pale',
-  sweet: 'colours well',
-  candied: 'hard and candied',
+  spreads: text('spreads and greases'),
+  pale: text('stays pale'),
+  sweet: text('colours well'),
+  candied: text('hard and candied'),
 }
 </script>
 
@@ -87,7 +88,7 @@ const verdicts: Record<string, string> = {
   <div class="topping">
     <el-select
       :model-value="request.topping.key"
-      aria-label="Topping"
+      :aria-label="$t('Topping')"
       data-testid="topping"
       @update:model-value="swap"
     >
@@ -101,7 +102,7 @@ const verdicts: Record<string, string> = {
     </el-select>
     <DoughLiquids v-if="row?.hydration_pct" />
     <div class="pair">
-      <div class="choice" role="group" aria-label="How much topping">
+      <div class="choice" role="group" :aria-label="$t('How much topping')">
         <button
           v-for="a in ['light', 'standard', 'generous'] as const"
           :key="a"
@@ -109,70 +110,83 @@ const verdicts: Record<string, string> = {
           :data-testid="`amount-${a}`"
           @click="
             dessert.change(
-              'the amount of topping',
+              $t('the amount of topping'),
               (d) => ((d.request.topping.amount = a), delete d.request.topping.thickness_mm),
             )
           "
         >
-          {{ a === 'standard' ? 'usual' : a }}
+          {{ a === 'standard' ? $t('usual') : $t(a) }}
         </button>
       </div>
       <AmountField
-        label="Thickness, raw"
+        :label="$t('Thickness, raw')"
         hide-label
-        kind="percent"
+        kind="length"
         unit="mm"
         optional
-        :instead="t ? integer(t.thickness_mm) : ''"
+        :instead="lies?.thickness_mm"
         :model-value="request.topping.thickness_mm || undefined"
         :problem="dessert.faultAt('/topping/thickness_mm')"
         testid="thickness"
         @update:model-value="
-          (v) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = v))
+          (v) => dessert.change($t('the thickness'), (d) => (d.request.topping.thickness_mm = v))
         "
       />
     </div>
-    <p v-if="t" class="read" data-testid="depths">
-      {{ mm(t.thickness_mm) }} on {{ mm(t.fruit_depth_mm) }} of raw fruit; usual is
-      {{ mm(t.ratio_low * t.fruit_depth_mm) }} to {{ mm(t.ratio_high * t.fruit_depth_mm) }}.
+    <p v-if="lies" class="read" data-testid="depths">
+      {{
+        $t('{depth} on {depth2} of raw fruit; usual is {depth3} to {depth4}.', {
+          depth: mm(lies.thickness_mm),
+          depth2: mm(lies.fruit_depth_mm),
+          depth3: mm(lies.ratio_low * lies.fruit_depth_mm),
+          depth4: mm(lies.ratio_high * lies.fruit_depth_mm),
+        })
+      }}
     </p>
-    <div v-if="row?.parts.some((x) => x.key === 'butter')" class="choice" role="group" aria-label="Fat">
+    <div
+      v-if="row?.parts.some((x) => x.key === 'butter')"
+      class="choice"
+      role="group"
+      :aria-label="$t('Fat')"
+    >
       <button
         v-for="[key, says] in fats"
         :key="key"
         :aria-pressed="(request.topping.fat || 'butter') === key"
         :data-testid="`fat-${key}`"
         @click="
-          dessert.change('the fat', (d) => (d.request.topping.fat = key === 'butter' ? undefined : key))
+          dessert.change($t('the fat'), (d) => (d.request.topping.fat = key === 'butter' ? undefined : key))
         "
       >
-        {{ says }}
+        {{ $t(says) }}
       </button>
     </div>
     <table>
       <caption class="visually-hidden">
-        Recipe in baker’s percentages
+        {{
+          $t('Recipe in baker’s percentages')
+        }}
       </caption>
       <thead>
         <tr>
-          <th scope="col">Recipe</th>
-          <th scope="col" class="n">Baker’s %</th>
+          <th scope="col">{{ $t('Recipe') }}</th>
+          <th scope="col" class="n">{{ $t('Baker’s %') }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="(p, i) in parts" :key="p.key">
           <th scope="row">{{ short(p.name) }}</th>
           <td class="n">
-            <span v-if="i === 0">{{ p.own === 0 ? 'left out' : '100 %' }}</span>
+            <span v-if="i === 0">{{ p.own === 0 ? $t('left out') : '100 %' }}</span>
             <AmountField
               v-else
-              :label="`Baker’s percentage of ${lower(p.name)}`"
+              :label="$t('Baker’s percentage of {name}', { name: lower(p.name) })"
               hide-label
               kind="percent"
               unit="%"
               optional
               :step="1"
-              :instead="String(p.pct)"
+              :instead="p.pct"
               :model-value="p.own"
               :problem="dessert.faultAt(`/topping/bakers_pct/${p.key}`)"
               :testid="`pct-${p.key}`"
@@ -185,8 +199,8 @@ const verdicts: Record<string, string> = {
     <el-select
       model-value=""
       filterable
-      placeholder="Add to the topping"
-      aria-label="Add to the topping"
+      :placeholder="$t('Add to the topping')"
+      :aria-label="$t('Add to the topping')"
       data-testid="add-part"
       @update:model-value="(k: string) => k && pct(k, 10)"
     >
@@ -202,8 +216,8 @@ const verdicts: Record<string, string> = {
       v-if="swaps.length"
       model-value=""
       filterable
-      placeholder="Swap an ingredient by what it does"
-      aria-label="Swap an ingredient by what it does"
+      :placeholder="$t('Swap an ingredient by what it does')"
+      :aria-label="$t('Swap an ingredient by what it does')"
       data-testid="swap"
       @update:model-value="swapIn"
     >
@@ -216,16 +230,20 @@ const verdicts: Record<string, string> = {
       />
     </el-select>
     <p v-if="swapped" class="small" role="status" data-testid="swapped">{{ swapped }}</p>
-    <p v-if="t?.texture.fat" class="read" data-testid="texture">
-      Fat {{ percent(t.texture.fat_pct) }}: <strong>{{ verdicts[t.texture.fat] }}</strong> (14 to 29 % holds).
-      Sugar {{ percent(t.texture.sugar_pct) }}: <strong>{{ verdicts[t.texture.sugar] }}</strong> (12 to 38 %).
-      <template v-for="n in t.texture.notes" :key="n">{{ n }}. </template>
+    <p v-if="lies?.texture.fat" class="read" data-testid="texture">
+      {{ $t('Fat {percent}:', { percent: percent(lies.texture.fat_pct) }) }}
+      <strong>{{ $t(verdicts[lies.texture.fat] ?? '') }}</strong>
+      {{ $t('(14 to 29 % holds). Sugar {percent}:', { percent: percent(lies.texture.sugar_pct) }) }}
+      <strong>{{ $t(verdicts[lies.texture.sugar] ?? '') }}</strong> {{ $t('(12 to 38 %).') }}
+      <template v-for="n in lies.texture.notes" :key="n">{{ n }}. </template>
     </p>
     <LateToppings />
     <BaseChoice />
     <BakersDisagree :questions="['fat', 'ratio', 'crumb', 'coverage', 'base']" />
     <p v-if="row" class="small quiet">
-      Ahead: {{ row.make_ahead }}. Recipe from: {{ basisWords[row.basis] }}.
+      {{
+        $t('Ahead: {make_ahead}. Recipe from: {n}.', { make_ahead: row.make_ahead, n: basisWords[row.basis] })
+      }}
     </p>
   </div>
 </template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { grams, inUnits, scale, short, units } from '@/parts/words'
+import { grams, asRead, scale, short, units } from '@/parts/words'
 import { useDessert } from './useDessert'
 import { useWeighing } from './useWeighing'
+import { t, text } from '@/texts'
 
 /** What is weighed next, to be read from a metre; what the scale shows; and at the end the oven. */
 defineProps<{ ready: boolean }>()
@@ -21,23 +22,31 @@ const says = computed(() => {
   const r = w.reading
   if (!r || !line.value) return ''
   if (r.verdict === 'right') return r.settled ? 'right' : 'settling…'
-  return r.verdict === 'over' ? `${grams(-r.left_g)} too much` : `${grams(r.left_g)} to go`
+  return r.verdict === 'over'
+    ? t('{weight} too much', { weight: grams(-r.left_g) })
+    : t('{weight} to go', { weight: grams(r.left_g) })
 })
 const checks = computed(() => dessert.answer?.checks ?? [])
 const unchecked = computed(() => checks.value.filter((c) => !w.isChecked(c.code + c.text)).length)
 const hands = [
-  ['pour', 'Pour it in'],
-  ['spoon_in', 'A spoon more'],
-  ['spoon_out', 'A spoon out'],
-  ['clear', 'Empty it'],
+  ['pour', text('Pour it in')],
+  ['spoon_in', text('A spoon more')],
+  ['spoon_out', text('A spoon out')],
+  ['clear', text('Empty it')],
 ] as const
 </script>
 
 <template>
-  <section class="panel next" aria-label="Weighed next" data-testid="weigh-next">
+  <section class="panel next" :aria-label="$t('Weighed next')" data-testid="weigh-next">
     <template v-if="line">
       <p class="of" aria-live="polite">
-        {{ w.next?.bowl.title }} · {{ w.done.size + 1 }} of {{ w.lines.length }}
+        {{
+          $t('{n} · {n2} of {lines}', {
+            n: asRead(w.next?.bowl.title ?? ''),
+            n2: w.done.size + 1,
+            lines: w.lines.length,
+          })
+        }}
       </p>
       <p class="g">
         <template v-if="spooned">{{ line.spoons }}</template>
@@ -48,21 +57,27 @@ const hands = [
       <p class="name">{{ short(line.name) }}</p>
       <p class="quiet">
         {{ spooned ? grams(line.g) : line.spoons
-        }}<template v-if="line.note">; {{ inUnits(line.note) }}</template>
+        }}<template v-if="line.note">; {{ asRead(line.note) }}</template>
       </p>
       <span class="acts">
-        <button class="push main" data-testid="weigh-done" @click="w.tick(w.next?.id)">In the bowl</button>
-        <button class="push" :disabled="!w.done.size" @click="w.untick()">One back</button>
+        <button class="push main" data-testid="weigh-done" @click="w.tick(w.next?.id)">
+          {{ $t('In the bowl') }}
+        </button>
+        <button class="push" :disabled="!w.done.size" @click="w.untick()">{{ $t('One back') }}</button>
       </span>
     </template>
     <template v-else>
-      <p class="of">All {{ w.lines.length }} weighed</p>
+      <p class="of">{{ $t('All {lines} weighed', { lines: w.lines.length }) }}</p>
       <p class="name" data-testid="all-weighed">
-        {{ unchecked ? `${unchecked} to check before the door closes` : 'Everything is checked' }}
+        {{
+          unchecked
+            ? $t('{unchecked} to check before the door closes', { unchecked })
+            : $t('Everything is checked')
+        }}
       </p>
       <label v-for="c in checks" :key="c.code + c.text" class="tick check"
         ><input type="checkbox" :checked="w.isChecked(c.code + c.text)" @change="w.check(c.code + c.text)" />
-        {{ c.text }}</label
+        {{ asRead(c.text) }}</label
       >
       <button
         class="push main oven"
@@ -70,19 +85,19 @@ const hands = [
         data-testid="weighed-into-oven"
         @click="$emit('oven')"
       >
-        In the oven
+        {{ $t('In the oven') }}
       </button>
       <span class="acts">
-        <button class="plain" @click="w.untick()">One back</button>
-        <button class="plain" @click="w.afresh()">From the start</button>
+        <button class="plain" @click="w.untick()">{{ $t('One back') }}</button>
+        <button class="plain" @click="w.afresh()">{{ $t('From the start') }}</button>
       </span>
     </template>
     <div class="which">
       <label class="tick"
-        ><input v-model="w.byScale" type="checkbox" data-testid="by-scale" /> by the scale, which is
-        simulated</label
+        ><input v-model="w.byScale" type="checkbox" data-testid="by-scale" />
+        {{ $t('by the scale, which is simulated') }}</label
       >
-      <button v-if="w.byScale" class="push" @click="w.scale({ tare: true })">Zero</button>
+      <button v-if="w.byScale" class="push" @click="w.scale({ tare: true })">{{ $t('Zero') }}</button>
     </div>
     <div v-if="w.byScale" class="scale">
       <template v-if="w.reading">
@@ -96,10 +111,10 @@ const hands = [
           <div class="mark" />
         </div>
         <p class="small quiet">
-          A line is ticked when the scale stands still within 2 %, and the scale is set to zero.
+          {{ $t('A line is ticked when the scale stands still within 2 %, and the scale is set to zero.') }}
         </p>
-        <div class="hands" role="group" aria-label="The simulation’s hand">
-          <span class="small quiet">Simulated hand</span>
+        <div class="hands" role="group" :aria-label="$t('The simulation’s hand')">
+          <span class="small quiet">{{ $t('Simulated hand') }}</span>
           <button
             v-for="[does, word] in hands"
             :key="does"
@@ -107,11 +122,11 @@ const hands = [
             :data-testid="`hand-${does}`"
             @click="w.scale({ hand: does })"
           >
-            {{ word }}
+            {{ $t(word) }}
           </button>
         </div>
       </template>
-      <p v-else class="quiet" role="status">{{ w.trouble || 'Looking for the scale…' }}</p>
+      <p v-else class="quiet" role="status">{{ w.trouble || $t('Looking for the scale…') }}</p>
     </div>
   </section>
 </template>

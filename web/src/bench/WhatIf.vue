@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, onUnmounted, ref, watch } from 'vue'
 import type { PlanAnswer } from '@/api/client'
-import { integer } from '@/parts/words'
+import { asRead, integer, tenths } from '@/parts/words'
 import { useDessert } from './useDessert'
 import { usePlan, type Changed } from './usePlan'
+import { t } from '@/texts'
 
 /** One thing changed, the same stages: what moves, in numbers here and as a dotted curve on the strip. */
 const dessert = useDessert()
@@ -34,22 +35,22 @@ const ways = computed<Way[]>(() => {
   return [
     {
       key: 'dish',
-      name: metal ? 'glass instead of metal' : 'thin metal instead',
+      name: metal ? t('glass instead of metal') : t('thin metal instead'),
       change: (c) => (c.request.dish.material = metal ? 'glass' : 'thin_metal'),
     },
     {
       key: 'cold',
-      name: frozen ? 'fruit frozen hard' : 'fruit out of the fridge',
+      name: frozen ? t('fruit frozen hard') : t('fruit out of the fridge'),
       change: (c) => (c.setting.filling_c = frozen ? hard : chilled),
     },
     {
       key: 'cooler',
-      name: '20 °C less',
+      name: t('20 °C less'),
       change: (c) => c.setting.stages.forEach((s) => (s.oven_c -= less)),
     },
     {
       key: 'foil',
-      name: 'foil for the first half',
+      name: t('foil for the first half'),
       change: (c) => {
         let left = (plan.answer?.plan.minutes ?? 0) / 2
         c.setting.stages = c.setting.stages.flatMap((s) => {
@@ -69,7 +70,7 @@ const ways = computed<Way[]>(() => {
     },
     {
       key: 'shallow',
-      name: 'a shallower, wider dish',
+      name: t('a shallower, wider dish'),
       change: (c) => {
         const was = c.request.dish
         const of = (x: number | undefined) => x && wider * x
@@ -86,7 +87,7 @@ const ways = computed<Way[]>(() => {
     },
     {
       key: 'fan',
-      name: fan ? 'without the fan' : 'with the fan',
+      name: fan ? t('without the fan') : t('with the fan'),
       change: (c) => heated(c, fan ? 'conventional' : 'fan'),
     },
   ]
@@ -111,17 +112,20 @@ function clear() {
 }
 
 const minutes = (m: number | null | undefined) =>
-  m === null || m === undefined ? 'not' : `${integer(m)} min`
+  m === null || m === undefined ? 'not' : t('{n} min', { n: integer(m) })
 const rows = (a: PlanAnswer) => {
   const { events: e, end } = a.plan.answer
   return [
-    ['middle bubbles', minutes(e.middle_bubbles_min)],
+    [t('middle bubbles'), minutes(e.middle_bubbles_min)],
     ['golden', minutes(e.golden_min)],
-    ['colour at the end (1 is golden)', end.colour.toFixed(1)],
-    ['fruit, minutes at a boil', `${integer(end.fruit_minutes)} of ${integer(a.tender_min)}`],
-    ['starch set', `${integer(100 * end.set_share)} %`],
+    [t('colour at the end (1 is golden)'), tenths(end.colour)],
+    [
+      t('fruit, minutes at a boil'),
+      t('{n} of {n2}', { n: integer(end.fruit_minutes), n2: integer(a.tender_min) }),
+    ],
+    [t('starch set'), `${integer(100 * end.set_share)} %`],
     ['steam', `${integer(end.steamed_off_g)} g`],
-    ...(end.base || e.base_baked_min !== null ? [['base (1 is baked)', end.base.toFixed(1)]] : []),
+    ...(end.base || e.base_baked_min !== null ? [[t('base (1 is baked)'), tenths(end.base)]] : []),
   ] as [string, string][]
 }
 const table = computed(() => {
@@ -132,9 +136,9 @@ const table = computed(() => {
 </script>
 
 <template>
-  <section v-if="plan.answer" class="what" aria-label="What if">
-    <h3>What if…</h3>
-    <div class="touches" role="group" aria-label="What if">
+  <section v-if="plan.answer" class="what" :aria-label="$t('What if')">
+    <h3>{{ $t('What if…') }}</h3>
+    <div class="touches" role="group" :aria-label="$t('What if')">
       <button
         v-for="w in ways"
         :key="w.key"
@@ -143,31 +147,39 @@ const table = computed(() => {
         :data-testid="`if-${w.key}`"
         @click="touch(w)"
       >
-        {{ w.name }}
+        {{ asRead(w.name) }}
       </button>
     </div>
     <table v-if="plan.beside" data-testid="what-moves">
       <thead>
         <tr>
-          <th scope="col"><span class="hidden">Clock</span></th>
-          <th scope="col">now</th>
-          <th scope="col">{{ plan.beside.name }}</th>
+          <th scope="col">
+            <span class="hidden">{{ $t('Clock') }}</span>
+          </th>
+          <th scope="col">{{ $t('now') }}</th>
+          <th scope="col">{{ asRead(plan.beside.name) }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="r in table" :key="r.name" :class="{ moved: r.now !== r.then }">
-          <th scope="row">{{ r.name }}</th>
+          <th scope="row">{{ asRead(r.name) }}</th>
           <td>{{ r.now }}</td>
           <td>{{ r.then }}</td>
         </tr>
       </tbody>
     </table>
     <p class="small quiet">
-      The same stages, one thing changed. It is dotted on the strip and changes nothing on the card.
+      {{
+        $t('The same stages, one thing changed. It is dotted on the strip and changes nothing on the card.')
+      }}
     </p>
     <span>
-      <button class="plain" data-testid="hold" @click="hold">Hold this plan to compare with</button>
-      <button v-if="plan.beside" class="plain" data-testid="forget" @click="clear">Take the other off</button>
+      <button class="plain" data-testid="hold" @click="hold">
+        {{ $t('Hold this plan to compare with') }}
+      </button>
+      <button v-if="plan.beside" class="plain" data-testid="forget" @click="clear">
+        {{ $t('Take the other off') }}
+      </button>
     </span>
   </section>
 </template>

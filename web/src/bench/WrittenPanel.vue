@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { BalanceRequest } from '@/api/client'
-import { bandWords, grams, inUnits, number } from '@/parts/words'
+import { bandWords, grams, asRead, number } from '@/parts/words'
 import { useDessert } from './useDessert'
 
 /** A card that came in from elsewhere: the smallest change that mends it, and Mabbin's own way, one touch each. */
@@ -14,28 +14,37 @@ function take(says: string, request: BalanceRequest) {
     delete d.written
   })
 }
-const amount = (v: number, unit: string) => (unit === 'g' ? grams(v) : inUnits(`${number(v)} ${unit}`))
+const amount = (v: number, unit: string) => (unit === 'g' ? grams(v) : asRead(`${number(v)} ${unit}`))
 </script>
 
 <template>
-  <section v-if="written" class="written no-print" data-testid="written" aria-label="As written">
+  <section v-if="written" class="written no-print" data-testid="written" :aria-label="$t('As written')">
     <h3>
       {{
         written.wrong
-          ? 'As written; the smallest change that mends it:'
-          : 'As written, and right for this dish.'
+          ? $t('As written; the smallest change that mends it:')
+          : $t('As written, and right for this dish.')
       }}
     </h3>
     <ul v-if="written.changes.length">
       <li v-for="c in written.changes" :key="c.code">
-        <strong>{{ c.name }} {{ amount(c.from, c.unit) }} → {{ amount(c.to, c.unit) }}</strong>
-        <span class="quiet small">{{ inUnits(c.effect) }}</span>
+        <strong>{{ asRead(c.name) }} {{ amount(c.from, c.unit) }} → {{ amount(c.to, c.unit) }}</strong>
+        <span class="quiet small">{{ asRead(c.effect) }}</span>
       </li>
     </ul>
     <p class="small">
-      Mabbin would take {{ grams(written.brief.fruit_g) }} fruit, {{ grams(written.brief.sugar_g) }} sugar,
-      {{ grams(written.brief.thickener_g) }} thickener and {{ grams(written.brief.topping_g) }} topping:
-      {{ bandWords[written.brief.band] }}.
+      {{
+        $t(
+          'Mabbin would take {weight} fruit, {weight2} sugar, {weight3} thickener and {weight4} topping: {n}.',
+          {
+            weight: grams(written.brief.fruit_g),
+            weight2: grams(written.brief.sugar_g),
+            weight3: grams(written.brief.thickener_g),
+            weight4: grams(written.brief.topping_g),
+            n: bandWords[written.brief.band],
+          },
+        )
+      }}
     </p>
     <span class="acts">
       <button
@@ -44,17 +53,17 @@ const amount = (v: number, unit: string) => (unit === 'g' ? grams(v) : inUnits(`
         data-testid="mend"
         @click="take('mending the card', written.mended)"
       >
-        Make the change
+        {{ $t('Make the change') }}
       </button>
       <button class="push" data-testid="own-way" @click="take('Mabbin’s own way', written.own)">
-        As Mabbin would
+        {{ $t('As Mabbin would') }}
       </button>
       <button
         class="plain"
         data-testid="leave-written"
-        @click="dessert.change('as written', (d) => delete d.written)"
+        @click="dessert.change($t('as written'), (d) => delete d.written)"
       >
-        Leave it as written
+        {{ $t('Leave it as written') }}
       </button>
     </span>
   </section>

@@ -13,7 +13,9 @@ import {
   type Verdict,
   type Version,
 } from '@/api/client'
+import { heldNow } from '@/parts/hold'
 import { useKitchen } from '@/parts/useKitchen'
+import { t } from '@/texts'
 
 /** What is on the Bench: the request as it would be saved, and where it came from. */
 export interface Draft {
@@ -33,13 +35,16 @@ export interface Draft {
   }
 }
 
+/** What was on the Bench before a step; nothing: the Bench was empty. */
 interface Past {
   says: string
-  draft: Draft
+  draft: Draft | null
+  /** What of it was kept as a card, where the step put another dessert there. */
+  saved?: string
 }
 
 const copy = <T>(x: T): T => JSON.parse(JSON.stringify(x)) as T
-/** A drag is one step of undo: its changes follow each other within this time. */
+/** Steps by keys are one step of undo while they follow each other within this time. */
 const oneStepMs = 900
 /** A draft is some 2 kB, and a tab may keep 5 MB. */
 const mostUndos = 100
@@ -60,23 +65,29 @@ export const useDessert = defineStore('dessert', () => {
   const redos = useSessionStorage<Past[]>('mabbin.redos', [])
   let lastTag = ''
   let lastAt = 0
+  let lastHold: number | undefined
 
   const faults = computed<FieldProblem[]>(() => problem.value?.errors ?? [])
   /** What is wrong with a field, by its pointer into the request. */
   const faultAt = (pointer: string) => faults.value.find((f) => f.pointer === `#${pointer}`)?.detail ?? ''
   const unsaved = computed(() => draft.value !== null && JSON.stringify(draft.value) !== saved.value)
 
-  /** Changes the draft. says is what undo will name; a drag's changes are one step. */
-  function change(says: string, how: (d: Draft) => void, drag = false) {
+  function remember(past: Past) {
+    undos.value.push(past)
+    if (undos.value.length > mostUndos) undos.value.shift()
+    redos.value = []
+  }
+
+  /** Changes the draft. says is what undo will name; what a handle does while it is held is one step, however long it takes. */
+  function change(says: string, how: (d: Draft) => void, handle = false) {
     if (!draft.value) return
     const now = performance.now()
-    if (!drag || says !== lastTag || now - lastAt > oneStepMs) {
-      undos.value.push({ says, draft: copy(draft.value) })
-      if (undos.value.length > mostUndos) undos.value.shift()
-    }
+    const held = heldNow()
+    const goesOn = says === lastTag && held === lastHold && (held !== undefined || now - lastAt <= oneStepMs)
+    if (!handle || !goesOn) remember({ says, draft: copy(draft.value) })
     lastTag = says
     lastAt = now
-    redos.value = []
+    lastHold = held
     const next = copy(draft.value)
     how(next)
     draft.value = next
@@ -84,26 +95,36 @@ export const useDessert = defineStore('dessert', () => {
 
   function step(from: typeof undos, to: typeof undos) {
     const past = from.value.pop()
-    if (!past || !draft.value) return
-    to.value.push({ says: past.says, draft: copy(draft.value) })
-    draft.value = past.draft
+    if (!past) return
+    const other = past.saved !== undefined
+    to.value.push({ ...past, draft: copy(draft.value), ...(other ? { saved: saved.value } : {}) })
     lastTag = ''
+    if (other) put(past.draft, past.saved!)
+    else draft.value = past.draft
   }
   const undo = () => step(undos, redos)
   const redo = () => step(redos, undos)
 
   /** How many desserts have been put here. */
   const opened = ref(0)
-  /** Puts another dessert on the Bench. */
-  function open(d: Draft, isSaved: boolean) {
+  function put(d: Draft | null, kept: string) {
     opened.value++
     steam.value = undefined
+    draft.value = d
+    saved.value = kept
+    if (d) return
+    answer.value = undefined
+    problem.value = undefined
+  }
+  /** Puts another dessert on the Bench, or none; undo brings the one before back. */
+  function replace(says: string, d: Draft | null, isSaved: boolean) {
+    remember({ says, draft: copy(draft.value), saved: saved.value })
+    put(d, isSaved ? JSON.stringify(d) : '')
+  }
+  function open(d: Draft, isSaved: boolean) {
     const next = copy(d)
     delete next.request.steamed_off_g // of another bake: this one works out its own
-    draft.value = next
-    saved.value = isSaved ? JSON.stringify(draft.value) : ''
-    undos.value = []
-    redos.value = []
+    replace(t('{n}, put on the Bench', { n: d.name || t('a dessert') }), next, isSaved)
   }
 
   function openCard(id: string, name: string, v: Version) {
@@ -111,11 +132,7 @@ export const useDessert = defineStore('dessert', () => {
   }
 
   function clear() {
-    undos.value = []
-    steam.value = undefined
-    draft.value = null
-    answer.value = undefined
-    problem.value = undefined
+    if (draft.value) replace(t('{n}, off the Bench', { n: draft.value.name || t('a dessert') }), null, false)
   }
 
   /** Notes that the draft is kept as that version of a card. */

@@ -13,6 +13,7 @@ import {
 import type { Moment } from '@/parts/cutaway'
 import { useKitchen } from '@/parts/useKitchen'
 import { useDessert, type Draft } from './useDessert'
+import { t } from '@/texts'
 
 /** What a "what if" may change of a bake. */
 export interface Changed {
@@ -131,14 +132,14 @@ export const usePlan = defineStore('plan', () => {
   }
   /** Back to what is proposed. */
   function propose() {
-    dessert.change('the proposed bake', (d) => {
+    dessert.change(t('the proposed bake'), (d) => {
       delete d.setting.stages
       delete d.setting.oven_c
       delete d.setting.minutes
     })
   }
   /** Takes the proposal over as the card's own. */
-  const take = () => answer.value && set('the stages', answer.value.plan.stages)
+  const take = () => answer.value && set(t('the stages'), answer.value.plan.stages)
 
   /** What the dish looks like at the scrubber's minute. */
   const moment = computed<Moment | undefined>(() => {
@@ -160,7 +161,7 @@ export const usePlan = defineStore('plan', () => {
     }
   })
   /** Lays this bake under what comes next. */
-  const hold = () => answer.value && (beside.value = { name: 'the plan held', answer: answer.value })
+  const hold = () => answer.value && (beside.value = { name: t('the plan held'), answer: answer.value })
   let tried = 0
   /** Lays the same stages over it, with one thing changed. */
   async function tryIf(name: string, change: (c: Changed) => void) {

@@ -2,8 +2,10 @@
 import { computed, ref, watch } from 'vue'
 import { api, ask, inWords, type Card, type Compared, type Version } from '@/api/client'
 import ComparedTable from '@/parts/ComparedTable.vue'
+import TakeAway from '@/parts/TakeAway.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { date } from '@/parts/words'
+import { t } from '@/texts'
 
 /** A card with its versions: opened, compared, named, copied, put away. */
 const open = defineModel<boolean>({ required: true })
@@ -78,7 +80,7 @@ async function copy() {
       body: {
         id: crypto.randomUUID(),
         version_id: crypto.randomUUID(),
-        name: `${card.value.name.slice(0, 70)}, copy`,
+        name: t('{slice}, copy', { slice: card.value.name.slice(0, 70) }),
         request: v.request,
         setting: v.setting,
         note: v.note,
@@ -90,31 +92,58 @@ async function copy() {
   open.value = false
   emit('copied', got.data)
 }
+/** The newest version, to be taken away. */
+const whole = computed(() => {
+  const v = card.value?.versions[0]
+  return (
+    v && {
+      name: card.value!.name,
+      request: v.request,
+      oven_c: v.setting.oven_c,
+      minutes: v.setting.minutes,
+      note: v.note,
+    }
+  )
+})
 const headOf = (n: number) => {
   const v = card.value?.versions.find((x) => x.number === n)
-  return { title: `Version ${n}`, about: v ? `${date(v.saved_at)}${v.note ? `: ${v.note}` : ''}` : '' }
+  return {
+    title: t('Version {n}', { n }),
+    about: v ? `${date(v.saved_at)}${v.note ? `: ${v.note}` : ''}` : '',
+  }
 }
 </script>
 
 <template>
-  <el-dialog v-model="open" :title="card?.name ?? 'Card'" width="min(860px, 96vw)" data-testid="card-more">
+  <el-dialog
+    v-model="open"
+    :title="card?.name ?? $t('Card')"
+    width="min(860px, 96vw)"
+    data-testid="card-more"
+  >
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}.</p>
-    <p v-if="!card && !trouble" class="quiet">Fetching the card…</p>
+    <p v-if="!card && !trouble" class="quiet">{{ $t('Fetching the card…') }}</p>
     <div v-if="card" class="more">
       <form class="row" @submit.prevent="rename">
-        <el-input v-model="name" maxlength="80" aria-label="Name of the card" data-testid="card-name" />
+        <el-input
+          v-model="name"
+          maxlength="80"
+          :aria-label="$t('Name of the card')"
+          data-testid="card-name"
+        />
         <button class="push" :disabled="!name.trim() || name.trim() === card.name" data-testid="rename">
-          Rename
+          {{ $t('Rename') }}
         </button>
-        <button type="button" class="push" data-testid="copy-card" @click="copy">Copy it</button>
+        <button type="button" class="push" data-testid="copy-card" @click="copy">{{ $t('Copy it') }}</button>
         <button type="button" class="push" data-testid="put-away" @click="putAway">
-          {{ card.archived ? 'Take it out again' : 'Put it away' }}
+          {{ card.archived ? $t('Take it out again') : $t('Put it away') }}
         </button>
       </form>
+      <TakeAway v-if="whole" :card="whole" cut />
       <ol class="versions">
         <li v-for="v in card.versions" :key="v.id">
           <button class="push" :data-testid="`version-${v.number}`" @click="emit('bench', card, v)">
-            Open version {{ v.number }}
+            {{ $t('Open version {n}', { n: v.number }) }}
           </button>
           <span
             >{{ date(v.saved_at) }}<template v-if="v.note">: {{ v.note }}</template></span
@@ -123,20 +152,20 @@ const headOf = (n: number) => {
       </ol>
       <template v-if="card.versions.length > 1">
         <div class="row">
-          <h3>What changed</h3>
+          <h3>{{ $t('What changed') }}</h3>
           <el-select
             v-for="i in [0, 1] as const"
             :key="i"
             v-model="pair[i]"
             class="which"
-            :aria-label="i ? 'The later version' : 'The earlier version'"
+            :aria-label="i ? $t('The later version') : $t('The earlier version')"
             @change="compare"
           >
             <el-option
               v-for="v in card.versions"
               :key="v.number"
               :value="v.number"
-              :label="`Version ${v.number}`"
+              :label="$t('Version {n}', { n: v.number })"
             />
           </el-select>
         </div>

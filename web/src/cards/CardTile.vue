@@ -24,16 +24,22 @@ const fruits = computed(() =>
       <strong>{{ card.name }}</strong>
       <span class="quiet">{{ card.newest.request.style }} · {{ fruits }}</span>
       <span v-if="card.brief"
-        ><b>{{ grams(card.brief.fruit_g) }}</b> fruit, {{ bandWords[card.brief.band] }},
-        {{ card.brief.portions }} {{ card.brief.portions === 1 ? 'portion' : 'portions' }}</span
+        ><b>{{ grams(card.brief.fruit_g) }}</b>
+        {{
+          $t('fruit, {n}, {portions} {n2}', {
+            n: bandWords[card.brief.band],
+            portions: card.brief.portions,
+            n2: card.brief.portions === 1 ? $t('portion') : $t('portions'),
+          })
+        }}</span
       >
-      <span v-else class="wrong">can’t be calculated as it stands</span>
+      <span v-else class="wrong">{{ $t('can’t be calculated as it stands') }}</span>
       <span class="dish quiet small"
         ><DishOutline :dish="card.newest.request.dish" />{{ sizes(card.newest.request.dish) }}</span
       >
     </button>
     <button class="plain" :data-testid="`more-${card.name}`" @click="$emit('more')">
-      Version {{ card.newest.number }}, and more
+      {{ $t('Version {n}, and more', { n: card.newest.number }) }}
     </button>
   </li>
 </template>

@@ -11,6 +11,7 @@ import { useOutbox } from '@/parts/useOutbox'
 import { short } from '@/parts/words'
 import CardMore from './CardMore.vue'
 import CardTile from './CardTile.vue'
+import { t, text } from '@/texts'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -30,13 +31,13 @@ const seeks = reactive<{
 }>({ words: '', archived: false })
 const diets: [NonNullable<typeof seeks.diet>, string][] = [
   ['vegan', 'vegan'],
-  ['dairy_free', 'no dairy'],
-  ['egg_free', 'no egg'],
-  ['gluten_free', 'no gluten'],
-  ['nut_free', 'no nuts'],
+  ['dairy_free', text('no dairy')],
+  ['egg_free', text('no egg')],
+  ['gluten_free', text('no gluten')],
+  ['nut_free', text('no nuts')],
 ]
 const shapes = (['rectangle', 'square', 'round', 'oval'] as const).map((x) => [x, x] as const)
-const few = [6, 8, 10, 12].map((n) => [n, `to ${n} things`] as const)
+const few = [6, 8, 10, 12].map((n) => [n, t('to {n} things', { n })] as const)
 const sought = refDebounced(
   computed(() => ({
     words: seeks.words.trim() || undefined,
@@ -113,55 +114,80 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
 <template>
   <div class="cards">
     <div class="bar">
-      <h1>Cards</h1>
+      <h1>{{ $t('Cards') }}</h1>
       <el-input
         v-model="seeks.words"
         class="find"
-        placeholder="Find by name"
-        aria-label="Find a card by its name"
+        :placeholder="$t('Find by name')"
+        :aria-label="$t('Find a card by its name')"
         clearable
         data-testid="find-card"
       />
       <SeekSelect
         v-model="seeks.style"
         class="pick"
-        label="Style"
+        :label="$t('Style')"
         :options="(kitchen.larder?.styles ?? []).map((x) => [x.key, x.key] as const)"
         testid="seek-style"
       />
       <SeekSelect
         v-model="seeks.fruit"
         class="pick wide"
-        label="Fruit"
+        :label="$t('Fruit')"
         :options="kitchen.fruits.map((f) => [f.key, short(f.name)] as const)"
         testid="seek-fruit"
         filterable
       />
-      <SeekSelect v-model="seeks.shape" class="pick" label="Dish" :options="shapes" testid="seek-shape" />
-      <SeekSelect v-model="seeks.diet" class="pick" label="Diet" :options="diets" testid="seek-diet" />
-      <SeekSelect v-model="seeks.most" class="pick" label="Few things" :options="few" testid="seek-most" />
+      <SeekSelect
+        v-model="seeks.shape"
+        class="pick"
+        :label="$t('Dish')"
+        :options="shapes"
+        testid="seek-shape"
+      />
+      <SeekSelect
+        v-model="seeks.diet"
+        class="pick"
+        :label="$t('Diet')"
+        :options="diets.map(([key, says]) => [key, $t(says)] as const)"
+        testid="seek-diet"
+      />
+      <SeekSelect
+        v-model="seeks.most"
+        class="pick"
+        :label="$t('Few things')"
+        :options="few"
+        testid="seek-most"
+      />
       <label class="tick"
-        ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> put away</label
+        ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" />
+        {{ $t('put away') }}</label
       >
-      <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
+      <RouterLink class="push import" to="/cards/import" data-testid="import">{{
+        $t('Import a card')
+      }}</RouterLink>
     </div>
     <p v-if="lately" class="notice panel" role="status" data-testid="lately">
       {{ lately.says }}
-      <button class="push" data-testid="take-back" @click="takeBack">Undo</button>
-      <button class="plain" @click="lately = undefined">Fine</button>
+      <button class="push" data-testid="take-back" @click="takeBack">{{ $t('Undo') }}</button>
+      <button class="plain" @click="lately = undefined">{{ $t('Fine') }}</button>
     </p>
-    <p v-if="trouble" class="wrong" role="alert">{{ inWords(trouble) }}. Trying again every few seconds.</p>
-    <p v-if="outbox.any" class="quiet">What waits to be saved is not in this list yet.</p>
+    <p v-if="trouble" class="wrong" role="alert">
+      {{ $t('{problem}. Trying again every few seconds.', { problem: inWords(trouble) }) }}
+    </p>
+    <p v-if="outbox.any" class="quiet">{{ $t('What waits to be saved is not in this list yet.') }}</p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+      {{ $t('There is no kitchen yet: begin one on the') }} <RouterLink to="/">{{ $t('Bench') }}</RouterLink>.
     </p>
     <p v-else-if="cards && !cards.length && !narrowed" class="empty">
-      No cards yet. Put a dessert together on the <RouterLink to="/">Bench</RouterLink> and save it.
+      {{ $t('No cards yet. Put a dessert together on the') }}
+      <RouterLink to="/">{{ $t('Bench') }}</RouterLink> {{ $t('and save it.') }}
     </p>
     <p v-else-if="cards && !cards.length" class="empty" data-testid="no-card">
-      No card is like that. <button class="plain" @click="everything">Show all of them</button>
+      {{ $t('No card is like that.') }}
+      <button class="plain" @click="everything">{{ $t('Show all of them') }}</button>
     </p>
-    <p v-else-if="!cards && !trouble" class="empty quiet">Fetching the cards…</p>
+    <p v-else-if="!cards && !trouble" class="empty quiet">{{ $t('Fetching the cards…') }}</p>
     <ul>
       <CardTile
         v-for="c in cards"
@@ -172,8 +198,10 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       />
     </ul>
     <p v-if="cards && cards.length < all" class="rest">
-      {{ cards.length }} of {{ all }}
-      <button class="push" data-testid="more-cards" @click="again(cards.length)">More cards</button>
+      {{ $t('{cards} of {all}', { cards: cards.length, all }) }}
+      <button class="push" data-testid="more-cards" @click="again(cards.length)">
+        {{ $t('More cards') }}
+      </button>
     </p>
     <CardMore
       v-if="more"

@@ -3,10 +3,10 @@ import { computed, ref } from 'vue'
 import type { LineAsked, RecipeBowl, RecipeRow } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { grams, inUnits, short } from '@/parts/words'
+import { grams, asRead, short } from '@/parts/words'
 
 /** One line of a recipe as it was understood, with what has to be asked about it. */
-defineProps<{ row: RecipeRow; line: LineAsked; index: number }>()
+const props = defineProps<{ row: RecipeRow; line: LineAsked; index: number }>()
 const emit = defineEmits<{
   answer: [how: Partial<LineAsked>]
   rewrite: [text: string]
@@ -21,6 +21,14 @@ const bowls: [RecipeBowl, string][] = [
   ['finish', 'finish'],
 ]
 const things = computed(() => [...kitchen.fruits, ...kitchen.ingredients])
+/** The line as it is written. What is typed is taken when the field is left: a verdict that comes meanwhile does not touch it. */
+const written = computed({
+  get: () => props.line.text,
+  set: (to) => {
+    emit('rewrite', to)
+    editing.value = false
+  },
+})
 const nameOf = (key: string) => short(things.value.find((t) => t.key === key)?.name ?? key)
 const asksThing = (code: string) => code === 'unknown_ingredient' || code === 'which_ingredient'
 const asksGrams = (code: string) =>
@@ -34,18 +42,17 @@ const asksGrams = (code: string) =>
       <div class="top">
         <input
           v-if="editing"
+          v-model.lazy="written"
           class="text edit"
-          :value="line.text"
           maxlength="300"
-          :aria-label="`Line ${index + 1}, as written`"
+          :aria-label="$t('Line {n}, as written', { n: index + 1 })"
           :data-testid="`text-${index}`"
-          @change="(e) => (emit('rewrite', (e.target as HTMLInputElement).value), (editing = false))"
           @keydown.esc.stop="editing = false"
         />
         <button
           v-else
           class="text"
-          :title="'Change what is written'"
+          :title="$t('Change what is written')"
           :data-testid="`edit-${index}`"
           @click="editing = true"
         >
@@ -59,9 +66,9 @@ const asksGrams = (code: string) =>
           <span v-for="a in row.also ?? []" :key="a.ingredient"
             >, <strong>{{ grams(a.g) }}</strong> {{ short(a.name) }}</span
           >
-          <span v-if="row.as" class="as">{{ inUnits(row.as) }}</span>
+          <span v-if="row.as" class="as">{{ asRead(row.as) }}</span>
         </span>
-        <span class="choice bowls" role="group" :aria-label="`Bowl of line ${index + 1}`">
+        <span class="choice bowls" role="group" :aria-label="$t('Bowl of line {n}', { n: index + 1 })">
           <button
             v-for="[key, says] in bowls"
             :key="key"
@@ -69,19 +76,25 @@ const asksGrams = (code: string) =>
             :data-testid="`bowl-${index}-${key}`"
             @click="emit('answer', { bowl: key, out: false })"
           >
-            {{ says }}
+            {{ $t(says) }}
           </button>
           <button
             :aria-pressed="!!row.out"
             :data-testid="`out-${index}`"
             @click="emit('answer', { out: !row.out })"
           >
-            out
+            {{ $t('out') }}
           </button>
         </span>
       </div>
-      <div v-for="q in row.questions" :key="q.code" class="question" role="group" :aria-label="q.text">
-        <p :data-testid="`ask-${index}-${q.code}`">{{ inUnits(q.text) }}</p>
+      <div
+        v-for="q in row.questions"
+        :key="q.code"
+        class="question"
+        role="group"
+        :aria-label="asRead(q.text)"
+      >
+        <p :data-testid="`ask-${index}-${q.code}`">{{ asRead(q.text) }}</p>
         <span class="answers">
           <template v-if="asksThing(q.code)">
             <button
@@ -97,8 +110,8 @@ const asksGrams = (code: string) =>
               class="thing"
               model-value=""
               filterable
-              placeholder="Something else"
-              :aria-label="`What line ${index + 1} is`"
+              :placeholder="$t('Something else')"
+              :aria-label="$t('What line {n} is', { n: index + 1 })"
               :data-testid="`thing-${index}`"
               @update:model-value="(k: string) => k && emit('answer', { key: k })"
             >
@@ -107,30 +120,30 @@ const asksGrams = (code: string) =>
           </template>
           <AmountField
             v-else-if="asksGrams(q.code)"
-            label="It weighs"
+            :label="$t('It weighs')"
             hide-label
             kind="mass"
             unit="g"
             optional
             :ingredient="row.ingredient ?? undefined"
-            instead="grams"
+            :instead="$t('grams')"
             :testid="`grams-${index}`"
             @update:model-value="(g) => g !== undefined && emit('answer', { g })"
           />
           <AmountField
             v-else-if="q.code === 'container'"
-            label="One of them holds"
+            :label="$t('One of them holds')"
             hide-label
             kind="mass"
             unit="g"
             optional
-            instead="in each"
+            :instead="$t('in each')"
             :testid="`container-${index}`"
             @update:model-value="(g) => g !== undefined && emit('remember', q.container ?? '', g)"
           />
           <template v-else-if="q.code === 'slip' || q.code === 'notations_disagree'">
             <button class="push" :data-testid="`sure-${index}`" @click="emit('answer', { sure: true })">
-              {{ row.g !== null ? grams(row.g) : 'As written' }}, as written
+              {{ $t('{n}, as written', { n: row.g !== null ? grams(row.g) : $t('As written') }) }}
             </button>
             <button
               v-if="q.suggest_g"
@@ -141,7 +154,7 @@ const asksGrams = (code: string) =>
               {{ grams(q.suggest_g) }}
             </button>
           </template>
-          <button class="plain" @click="emit('answer', { out: true })">Leave it out</button>
+          <button class="plain" @click="emit('answer', { out: true })">{{ $t('Leave it out') }}</button>
         </span>
       </div>
     </template>

@@ -3,45 +3,48 @@ import { computed } from 'vue'
 import type { Verdict } from '@/api/client'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import RemarkList from '@/parts/RemarkList.vue'
-import { bandWords, grams, heat, inUnits, integer, mm, number, percent } from '@/parts/words'
+import { bandWords, grams, heat, asRead, integer, mm, number, percent } from '@/parts/words'
+import { t, text } from '@/texts'
 
 /** What a recipe comes to: as it was written, mended, and as Mabbin would do it, side by side. */
 const props = defineProps<{ verdict: Verdict }>()
 defineEmits<{ open: [which: 'as_written' | 'mended' | 'own'] }>()
 const versions = [
-  ['as_written', 'As written'],
-  ['mended', 'Mended'],
-  ['own', 'Mabbin’s way'],
+  ['as_written', text('As written')],
+  ['mended', text('Mended')],
+  ['own', text('Mabbin’s way')],
 ] as const
 /** When the middle of it boils. */
 const bubbles = computed(() => {
   const m = props.verdict.baked?.events.middle_bubbles_min
-  return typeof m === 'number' ? `the middle bubbles after ${integer(m)} min.` : 'the middle never bubbles.'
+  return typeof m === 'number'
+    ? t('the middle bubbles after {n} min.', { n: integer(m) })
+    : t('the middle never bubbles.')
 })
 const shown = computed(() => versions.filter(([key]) => key !== 'mended' || props.verdict.changes?.length))
 </script>
 
 <template>
-  <section class="verdict" aria-label="What it comes to" data-testid="verdict">
+  <section class="verdict" :aria-label="$t('What it comes to')" data-testid="verdict">
     <div class="three">
       <article v-for="[key, title] in shown" :key="key" :data-testid="`version-${key}`">
         <template v-if="verdict[key]">
-          <h3>{{ title }}</h3>
+          <h3>{{ $t(title) }}</h3>
           <CutawayPicture :cut="verdict[key].answer.cutaway" small />
           <dl>
-            <dt>stands</dt>
+            <dt>{{ $t('stands') }}</dt>
             <dd>{{ bandWords[verdict[key].answer.set.band] }}</dd>
-            <dt>free rim</dt>
+            <dt>{{ $t('free rim') }}</dt>
             <dd :class="{ danger: verdict[key].answer.fit.hot_headspace_mm < 3 }">
               {{ mm(verdict[key].answer.fit.hot_headspace_mm) }}
             </dd>
-            <dt>fruit</dt>
+            <dt>{{ $t('fruit') }}</dt>
             <dd>{{ grams(verdict[key].answer.fruit_g) }}</dd>
-            <dt>sugar</dt>
+            <dt>{{ $t('sugar') }}</dt>
             <dd>{{ grams(verdict[key].answer.sugar_g) }}, {{ percent(verdict[key].answer.sugar_pct) }}</dd>
-            <dt>thickener</dt>
+            <dt>{{ $t('thickener') }}</dt>
             <dd>{{ grams(verdict[key].answer.thickener_g) }}</dd>
-            <dt>topping</dt>
+            <dt>{{ $t('topping') }}</dt>
             <dd>
               {{ grams(verdict[key].answer.topping_g) }}, {{ mm(verdict[key].answer.topping.thickness_mm) }}
             </dd>
@@ -51,43 +54,51 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
             :data-testid="`open-${key}`"
             @click="$emit('open', key)"
           >
-            Open it
+            {{ $t('Open it') }}
           </button>
         </template>
       </article>
     </div>
     <template v-if="verdict.wrong?.length">
-      <h3>As written</h3>
+      <h3>{{ $t('As written') }}</h3>
       <RemarkList :remarks="verdict.wrong" />
     </template>
-    <p v-else class="right"><strong>As written, it is right for this dish.</strong></p>
+    <p v-else class="right">
+      <strong>{{ $t('As written, it is right for this dish.') }}</strong>
+    </p>
     <template v-if="verdict.baked">
       <h3>
-        Its bake as written: {{ heat(verdict.baked.stages[0]!.oven_c) }},
-        {{ integer(verdict.baked.stages[0]!.minutes) }} min
+        {{
+          $t('Its bake as written: {heat}, {n} min', {
+            heat: heat(verdict.baked.stages[0]!.oven_c),
+            n: integer(verdict.baked.stages[0]!.minutes),
+          })
+        }}
       </h3>
       <p v-if="!verdict.baked.unmet.length" class="right" data-testid="baked">
-        <strong>It comes out right</strong>, on the model:
-        {{ bubbles }}
+        <strong>{{ $t('It comes out right') }}</strong>{{ $t(', on the model: {bubbles}', { bubbles }) }}
       </p>
       <p v-else data-testid="baked">
-        <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>, on the model: {{ bubbles }}
+        <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>{{
+          $t(', on the model: {bubbles}', { bubbles })
+        }}
         <template v-if="verdict.baked.mend"
-          ><br />The smallest change that mends it:
-          <strong>{{ inUnits(verdict.baked.mend.says) }}</strong>.</template
+          ><br />{{ $t('The smallest change that mends it:') }}
+          <strong>{{ asRead(verdict.baked.mend.says) }}</strong>.</template
         >
-        <template v-else><br />No other time, cover or heat mends it in this dish.</template>
+        <template v-else><br />{{ $t('No other time, cover or heat mends it in this dish.') }}</template>
       </p>
     </template>
     <template v-if="verdict.changes?.length">
-      <h3>The smallest change to what is weighed</h3>
+      <h3>{{ $t('The smallest change to what is weighed') }}</h3>
       <ul class="changes" data-testid="changes">
         <li v-for="c in verdict.changes" :key="c.code">
           <strong
-            >{{ c.name }}: {{ c.unit === 'g' ? grams(c.from) : inUnits(`${number(c.from)} ${c.unit}`) }} →
-            {{ c.unit === 'g' ? grams(c.to) : inUnits(`${number(c.to)} ${c.unit}`) }}</strong
+            >{{ asRead(c.name) }}:
+            {{ c.unit === 'g' ? grams(c.from) : asRead(`${number(c.from)} ${c.unit}`) }} →
+            {{ c.unit === 'g' ? grams(c.to) : asRead(`${number(c.to)} ${c.unit}`) }}</strong
           >
-          <span class="quiet">{{ inUnits(c.effect) }}</span>
+          <span class="quiet">{{ asRead(c.effect) }}</span>
         </li>
       </ul>
     </template>

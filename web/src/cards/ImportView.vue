@@ -4,10 +4,15 @@ import { useRouter } from 'vue-router'
 import type { Answer } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
 import { useKitchen } from '@/parts/useKitchen'
-import { inUnits } from '@/parts/words'
+import { asRead } from '@/parts/words'
 import ImportLine from './ImportLine.vue'
 import ImportVerdict from './ImportVerdict.vue'
 import { useImport } from './useImport'
+import { t, text } from '@/texts'
+
+const example = text(
+  '900 g gooseberries\n3/4 cup sugar\n2 tbsp cornflour\n\nFor the topping:\n1 1/2 cups plain flour, spooned\n1 stick cold butter\n…',
+)
 
 /** A card from elsewhere: each line as it was understood, what has to be asked, and then what the recipe comes to. */
 const kitchen = useKitchen()
@@ -31,8 +36,8 @@ const unusual = computed(() => {
   const m = all.value?.minutes
   if (!u) return []
   return [
-    c && (c < u.oven_low_c || c > u.oven_high_c) ? `${Math.round(c)} C in the oven` : '',
-    m && (m < u.minutes_low || m > u.minutes_high) ? `${m} min in the oven` : '',
+    c && (c < u.oven_low_c || c > u.oven_high_c) ? t('{round} C in the oven', { round: Math.round(c) }) : '',
+    m && (m < u.minutes_low || m > u.minutes_high) ? t('{m} min in the oven', { m }) : '',
   ].filter(Boolean)
 })
 
@@ -50,7 +55,7 @@ async function takeFile(f: File | undefined | null) {
     problem.value = {
       type: 'about:blank',
       status: 400,
-      title: `${f.name} has ${(f.size / (1 << 20)).toFixed(1)} MB: give at most 2 MB`,
+      title: t('{name} has {n} MB: give at most 2 MB', { name: f.name, n: (f.size / (1 << 20)).toFixed(1) }),
     }
     return
   }
@@ -96,9 +101,11 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
 <template>
   <div class="import">
     <div class="bar">
-      <h1>Import a card</h1>
-      <RouterLink class="plain link" to="/cards">Back to the cards</RouterLink>
-      <button v-if="all" class="push again" data-testid="import-clear" @click="clear">Another one</button>
+      <h1>{{ $t('Import a card') }}</h1>
+      <RouterLink class="plain link" to="/cards">{{ $t('Back to the cards') }}</RouterLink>
+      <button v-if="all" class="push again" data-testid="import-clear" @click="clear">
+        {{ $t('Another one') }}
+      </button>
     </div>
     <section
       v-if="!all"
@@ -108,15 +115,18 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
       @drop.prevent="(e) => takeFile(e.dataTransfer?.files[0])"
     >
       <label for="pasted">
-        Paste the ingredients, one a line, in cups or grams as they are. Headings like “For the topping:”
-        help; a title and the method may be with them.
+        {{
+          $t(
+            'Paste the ingredients, one a line, in cups or grams as they are. Headings like “For the topping:” help; a title and the method may be with them.',
+          )
+        }}
       </label>
       <textarea
         id="pasted"
         v-model="pasted"
         rows="14"
         spellcheck="false"
-        placeholder="900 g gooseberries&#10;3/4 cup sugar&#10;2 tbsp cornflour&#10;&#10;For the topping:&#10;1 1/2 cups plain flour, spooned&#10;1 stick cold butter&#10;…"
+        :placeholder="asRead(example)"
         data-testid="pasted"
       />
       <div class="acts">
@@ -126,10 +136,11 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
           data-testid="read"
           @click="take(pasted, '')"
         >
-          {{ busy ? 'Reading…' : 'Read it' }}
+          {{ busy ? $t('Reading…') : $t('Read it') }}
         </button>
         <label class="push file"
-          >Choose a file<input
+          >{{ $t('Choose a file')
+          }}<input
             ref="file"
             class="visually-hidden"
             type="file"
@@ -137,21 +148,33 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             data-testid="file"
             @change="(e) => takeFile((e.target as HTMLInputElement).files?.[0])"
         /></label>
-        <span class="quiet small"
-          >or drop one here: text, CSV, a web page saved with its recipe data, or recipe data (schema.org) as
-          JSON. At most 2 MB and 500 lines.</span
-        >
+        <span class="quiet small">{{
+          $t(
+            'or drop one here: text, CSV, a web page saved with its recipe data, or recipe data (schema.org) as JSON. At most 2 MB and 500 lines.',
+          )
+        }}</span>
       </div>
       <p v-for="f in faults" :key="f" class="wrong" role="alert" data-testid="import-problem">{{ f }}</p>
     </section>
     <div v-else class="two">
-      <section class="panel lines" aria-label="Lines">
+      <section class="panel lines" :aria-label="$t('Lines')">
         <div class="head">
-          <input v-model="all.name" class="name" maxlength="80" aria-label="Name" data-testid="import-name" />
-          <el-select v-model="all.style" class="style" aria-label="Style" data-testid="import-style">
+          <input
+            v-model="all.name"
+            class="name"
+            maxlength="80"
+            :aria-label="$t('Name')"
+            data-testid="import-name"
+          />
+          <el-select v-model="all.style" class="style" :aria-label="$t('Style')" data-testid="import-style">
             <el-option v-for="s in kitchen.larder?.styles" :key="s.key" :value="s.key" :label="s.key" />
           </el-select>
-          <el-select v-model="all.dishId" class="dish" aria-label="In which dish" data-testid="import-dish">
+          <el-select
+            v-model="all.dishId"
+            class="dish"
+            :aria-label="$t('In which dish')"
+            data-testid="import-dish"
+          >
             <el-option
               v-for="d in kitchen.dishes"
               :key="d.id"
@@ -173,21 +196,27 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             @remember="remember"
           />
         </ul>
-        <p v-if="!rows.length && !problem" class="quiet">Reading…</p>
+        <p v-if="!rows.length && !problem" class="quiet">{{ $t('Reading…') }}</p>
       </section>
-      <section class="panel side" aria-label="Verdict">
-        <p v-for="u in unusual" :key="u" class="wrong">{{ inUnits(u) }}: is that meant? Change it at Bake.</p>
-        <p v-for="f in faults" :key="f" class="wrong" role="alert">{{ inUnits(f) }}</p>
+      <section class="panel side" :aria-label="$t('Verdict')">
+        <p v-for="u in unusual" :key="u" class="wrong">
+          {{ $t('{u}: is that meant? Change it at Bake.', { u: asRead(u) }) }}
+        </p>
+        <p v-for="f in faults" :key="f" class="wrong" role="alert">{{ asRead(f) }}</p>
         <p v-if="verdict?.cannot" class="wrong" role="alert" data-testid="cannot">
-          It can’t be judged yet: {{ inUnits(verdict.cannot) }}.
+          {{ $t('It can’t be judged yet: {cannot}.', { cannot: asRead(verdict.cannot) }) }}
         </p>
         <template v-if="verdict && open">
           <p class="open" data-testid="open-questions">
-            <strong>{{ open }}</strong> {{ open === 1 ? 'question' : 'questions' }} to answer
+            <strong>{{ open }}</strong>
+            {{ $t('{n} to answer', { n: open === 1 ? $t('question') : $t('questions') }) }}
           </p>
           <p class="quiet">
-            Then you see what it would be in the dish as it is written, and what would mend it. Nothing is
-            saved before that.
+            {{
+              $t(
+                'Then you see what it would be in the dish as it is written, and what would mend it. Nothing is saved before that.',
+              )
+            }}
           </p>
         </template>
         <ImportVerdict v-else-if="verdict?.as_written" :verdict="verdict" @open="openOn" />
@@ -246,7 +275,7 @@ textarea {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 410px;
   gap: 8px;
-  height: calc(100vh - 132px);
+  height: calc(100vh - var(--above) - 77px);
 }
 .lines,
 .side {

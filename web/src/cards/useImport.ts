@@ -10,6 +10,8 @@ import {
   type Verdict,
 } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
+import { useShelf } from '@/parts/useShelf'
+import { t } from '@/texts'
 
 interface Import {
   name: string
@@ -27,6 +29,7 @@ const baked = ({ ovenC, minutes }: Import) =>
 /** A recipe on its way in: its lines, what the baker has answered, and the verdict. It outlives a reload. */
 export function useImport() {
   const kitchen = useKitchen()
+  const shelf = useShelf()
   const all = useLocalStorage<Import | null>('mabbin.import', null, {
     serializer: { read: JSON.parse, write: JSON.stringify },
   })
@@ -45,7 +48,7 @@ export function useImport() {
     const known = kitchen.larder?.styles.find((s) => s.key === d.style)
     verdict.value = undefined
     all.value = {
-      name: d.name || 'A card without a name',
+      name: d.name || t('A card without a name'),
       style: known?.key ?? 'crumble',
       dishId: kitchen.dishes[0]?.id ?? '',
       lines: d.lines.map((l) => ({ text: l.text, bowl: l.bowl })),
@@ -96,7 +99,10 @@ export function useImport() {
   async function remember(container: string, g: number) {
     const s = kitchen.kitchen?.settings
     if (!s) return
-    problem.value = await kitchen.setSettings({ ...s, containers: { ...s.containers, [container]: g } })
+    problem.value = await shelf.change(t('A {container} holds {g} g', { container, g }), 'settings', '', {
+      ...s,
+      containers: { ...s.containers, [container]: g },
+    })
   }
   const rows = computed<RecipeRow[]>(() =>
     verdict.value?.rows.length === all.value?.lines.length ? (verdict.value?.rows ?? []) : [],

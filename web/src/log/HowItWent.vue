@@ -2,32 +2,33 @@
 import { computed } from 'vue'
 import type { Bake } from '@/api/client'
 import MiddleCurve from '@/parts/MiddleCurve.vue'
-import { grams, inUnits, integer, lower, scale, short } from '@/parts/words'
+import { grams, asRead, integer, lower, scale, short } from '@/parts/words'
+import { t } from '@/texts'
 
 /** One bake beside what was predicted for it: times, calls, the probe's curve, what was weighed. */
 const props = defineProps<{ bake: Bake }>()
 const h = computed(() => props.bake.happened)
 const told = computed(() => props.bake.outcome.told ?? {})
-const minutes = (m: number | null | undefined) => (typeof m === 'number' ? `${integer(m)} min` : '–')
+const minutes = (m: number | null | undefined) =>
+  typeof m === 'number' ? t('{n} min', { n: integer(m) }) : '–'
 const lost = computed(() =>
   told.value.before_g && told.value.after_g ? told.value.before_g - told.value.after_g : undefined,
 )
 const rows = computed(() => {
-  const t = told.value
   const e = h.value?.events
   return (
     [
-      ['in the oven', minutes(h.value?.planned_min), minutes(h.value?.minutes)],
-      ['rim bubbles', minutes(e?.rim_bubbles_min), minutes(t.rim_min)],
-      ['middle bubbles', minutes(e?.middle_bubbles_min), minutes(t.middle_min)],
+      [t('in the oven'), minutes(h.value?.planned_min), minutes(h.value?.minutes)],
+      [t('rim bubbles'), minutes(e?.rim_bubbles_min), minutes(told.value.rim_min)],
+      [t('middle bubbles'), minutes(e?.middle_bubbles_min), minutes(told.value.middle_min)],
       [
-        'steamed off',
+        t('steamed off'),
         h.value ? grams(h.value.end.steamed_off_g) : '–',
         lost.value === undefined ? '–' : grams(lost.value),
       ],
-      ['juice, hot', '–', t.juice_hot ?? '–'],
-      ['base', '–', t.base ?? '–'],
-      ['sweetness', '–', t.sweetness ?? '–'],
+      [t('juice, hot'), '–', told.value.juice_hot ?? '–'],
+      [t('base'), '–', told.value.base ?? '–'],
+      [t('sweetness'), '–', told.value.sweetness ?? '–'],
     ] as [string, string, string][]
   ).filter(([, a, b]) => b !== '–' || (h.value && a !== '–'))
 })
@@ -37,8 +38,19 @@ const weighed = computed(() => {
   if (!all.length) return ''
   const off = all.filter((w) => scale(w.g).figure !== scale(w.wanted_g).figure)
   return off.length
-    ? `Weighed: ${off.map((w) => `${grams(w.g)} of ${grams(w.wanted_g)} ${lower(short(w.name))}`).join(', ')}; the other ${all.length - off.length} as written.`
-    : `Weighed: all ${all.length} lines as written.`
+    ? t('Weighed: {list}; the other {off} as written.', {
+        list: off
+          .map((w) =>
+            t('{weight} of {weight2} {name}', {
+              weight: grams(w.g),
+              weight2: grams(w.wanted_g),
+              name: lower(short(w.name)),
+            }),
+          )
+          .join(', '),
+        off: all.length - off.length,
+      })
+    : t('Weighed: all {all} lines as written.', { all: all.length })
 })
 </script>
 
@@ -47,9 +59,11 @@ const weighed = computed(() => {
     <table v-if="rows.length">
       <thead>
         <tr>
-          <th scope="col"><span class="visually-hidden">What</span></th>
-          <th scope="col">predicted</th>
-          <th scope="col">happened</th>
+          <th scope="col">
+            <span class="visually-hidden">{{ $t('What') }}</span>
+          </th>
+          <th scope="col">{{ $t('predicted') }}</th>
+          <th scope="col">{{ $t('happened') }}</th>
         </tr>
       </thead>
       <tbody>
@@ -65,19 +79,25 @@ const weighed = computed(() => {
     <figure v-if="h">
       <MiddleCurve :minute="h.minute" :middle-c="h.middle_c" :readings="h.readings" :end="h.minutes" />
       <figcaption class="small quiet">
-        Middle of the fruit: the line as predicted{{ h.readings.length ? ', dots by the probe' : '' }}.
+        {{
+          $t('Middle of the fruit: the line as predicted{n}.', {
+            n: h.readings.length ? $t(', dots by the probe') : '',
+          })
+        }}
       </figcaption>
     </figure>
     <p v-if="weighed" class="small" data-testid="weighed">{{ weighed }}</p>
     <ul v-if="h?.calls.length" class="small">
       <li v-for="(c, i) in h.calls" :key="i">
-        {{ integer(c.due_min) }} min: {{ inUnits(c.says)
-        }}<template v-if="c.at_min !== undefined">, {{ c.state }} at {{ integer(c.at_min) }}</template
-        ><template v-else>, not answered</template>
+        {{ $t('{n} min: {says}', { n: integer(c.due_min), says: asRead(c.says) })
+        }}<template v-if="c.at_min !== undefined">{{
+          $t(', {state} at {n}', { state: c.state, n: integer(c.at_min) })
+        }}</template
+        ><template v-else>{{ $t(', not answered') }}</template>
       </li>
     </ul>
     <p v-if="told.again !== undefined">
-      {{ told.again ? 'Would be made again so.' : 'Would not be made again so.' }}
+      {{ told.again ? $t('Would be made again so.') : $t('Would not be made again so.') }}
     </p>
   </div>
 </template>

@@ -92,61 +92,67 @@ function again(b: Bake) {
 <template>
   <div class="log">
     <div class="bar">
-      <h1>Log</h1>
+      <h1>{{ $t('Log') }}</h1>
       <el-input
         v-model="words"
         class="words"
         clearable
         maxlength="80"
-        placeholder="Words of the name or the note"
-        aria-label="Words of the name or the note"
+        :placeholder="$t('Words of the name or the note')"
+        :aria-label="$t('Words of the name or the note')"
         data-testid="log-words"
       />
-      <SeekSelect v-model="juice" class="pick" label="Came out…" :options="bands" testid="log-juice" />
+      <SeekSelect v-model="juice" class="pick" :label="$t('Came out…')" :options="bands" testid="log-juice" />
       <SeekSelect
         v-model="oven"
         class="pick"
-        label="Any oven"
+        :label="$t('Any oven')"
         :options="kitchen.ovens.map((o) => [o.id, o.name] as const)"
         testid="log-oven"
       />
       <span v-if="kitchen.kitchen" class="take"
-        >All of it as
-        <a :href="`${path}.csv`" download="log.csv" data-testid="log-csv">a table (CSV)</a>
-        <a :href="`${path}.json`" download="log.json" data-testid="log-json">JSON</a></span
+        >{{ $t('All of it as') }}
+        <a :href="`${path}.csv`" download="log.csv" data-testid="log-csv">{{ $t('a table (CSV)') }}</a>
+        <a :href="`${path}.json`" download="log.json" data-testid="log-json">{{ $t('JSON') }}</a></span
       >
     </div>
     <p v-if="chosen.length" class="notice panel" role="status">
-      <template v-if="chosen.length === 1"
-        >{{ chosen[0]!.title }}, {{ date(chosen[0]!.baked_at) }}: choose a second one to lay beside
-        it.</template
-      >
+      <template v-if="chosen.length === 1">{{
+        $t('{title}, {date}: choose a second one to lay beside it.', {
+          title: chosen[0]!.title,
+          date: date(chosen[0]!.baked_at),
+        })
+      }}</template>
       <RouterLink
         v-else
         class="push main"
         :to="`/log/beside/${chosen[0]!.id}/${chosen[1]!.id}`"
         data-testid="beside"
-        >Lay {{ chosen[0]!.title }} beside {{ chosen[1]!.title }}</RouterLink
+        >{{
+          $t('Lay {title} beside {other}', { title: chosen[0]!.title, other: chosen[1]!.title })
+        }}</RouterLink
       >
-      <button class="plain" @click="chosen = []">Neither</button>
+      <button class="plain" @click="chosen = []">{{ $t('Neither') }}</button>
     </p>
     <p v-if="lately" class="notice panel" role="status" data-testid="corrected">
-      {{ lately.title }} is put right; what it said before is kept with it.
-      <button class="push" data-testid="take-back" @click="takeBack">Undo</button>
-      <button class="plain" @click="lately = undefined">Fine</button>
+      {{ $t('{title} is put right; what it said before is kept with it.', { title: lately.title }) }}
+      <button class="push" data-testid="take-back" @click="takeBack">{{ $t('Undo') }}</button>
+      <button class="plain" @click="lately = undefined">{{ $t('Fine') }}</button>
     </p>
-    <p v-if="trouble" class="wrong" role="alert">{{ trouble.title }}. Trying again every few seconds.</p>
+    <p v-if="trouble" class="wrong" role="alert">
+      {{ $t('{title}. Trying again every few seconds.', { title: trouble.title }) }}
+    </p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+      {{ $t('There is no kitchen yet: begin one on the') }} <RouterLink to="/">{{ $t('Bench') }}</RouterLink>.
     </p>
     <p v-else-if="bakes && !bakes.length && seeks" class="empty" data-testid="none-found">
-      No bake is like that. Fewer words find more.
+      {{ $t('No bake is like that. Fewer words find more.') }}
     </p>
     <p v-else-if="bakes && !bakes.length" class="empty">
-      Nothing baked yet. When a dessert from the <RouterLink to="/">Bench</RouterLink> has come out, “Baked
-      it” writes it down here.
+      {{ $t('Nothing baked yet. When a dessert from the') }} <RouterLink to="/">{{ $t('Bench') }}</RouterLink>
+      {{ $t('has come out, “Baked it” writes it down here.') }}
     </p>
-    <p v-else-if="!bakes && !trouble" class="empty quiet">Fetching the log…</p>
+    <p v-else-if="!bakes && !trouble" class="empty quiet">{{ $t('Fetching the log…') }}</p>
     <ol v-else>
       <LoggedBake
         v-for="b in bakes"
@@ -158,7 +164,7 @@ function again(b: Bake) {
         @correct="correct(b)"
       />
     </ol>
-    <button v-if="more" class="push" data-testid="earlier" @click="earlier">Earlier bakes</button>
+    <button v-if="more" class="push" data-testid="earlier" @click="earlier">{{ $t('Earlier bakes') }}</button>
     <BakedIt v-model="asking" :correcting="correcting" @corrected="corrected" />
   </div>
 </template>

@@ -7,6 +7,7 @@ import { bandWords, date, grams, integer, mm } from '@/parts/words'
 import HowItWent from './HowItWent.vue'
 import ToldBefore from './ToldBefore.vue'
 import WhyIt from './WhyIt.vue'
+import { t } from '@/texts'
 
 /** One bake of the log: what was predicted, what came out; opened, all that is known of it. */
 const props = defineProps<{ bake: Bake; chosen: boolean }>()
@@ -17,8 +18,8 @@ const boiled = computed(() =>
   props.bake.outcome.boiled_over === undefined
     ? ''
     : props.bake.outcome.boiled_over
-      ? 'boiled over'
-      : 'did not boil over',
+      ? t('boiled over')
+      : t('did not boil over'),
 )
 const agrees = computed(() => props.bake.outcome.juice === props.bake.predicted.band)
 const picture = computed(
@@ -35,44 +36,50 @@ const picture = computed(
         v-if="picture"
         class="thumb"
         :src="`${picture}?small=true`"
-        :alt="`${bake.title} as it came out`"
+        :alt="$t('{title} as it came out', { title: bake.title })"
         loading="lazy"
       />
       <CutawayPicture v-else class="pic" :cut="bake.predicted.cutaway" small />
       <div>
         <strong>{{ bake.title }}</strong>
         <p class="quiet small">
-          {{ date(bake.baked_at) }}<template v-if="bake.version">, version {{ bake.version }}</template
-          ><template v-if="bake.corrections.length">, put right</template>
+          {{ date(bake.baked_at)
+          }}<template v-if="bake.version">{{ $t(', version {version}', { version: bake.version }) }}</template
+          ><template v-if="bake.corrections.length">{{ $t(', put right') }}</template>
         </p>
       </div>
     </div>
     <dl>
-      <dt>Predicted</dt>
+      <dt>{{ $t('Predicted') }}</dt>
       <dd>
-        <strong>{{ bandWords[bake.predicted.band] }}</strong>, free rim
-        {{ mm(bake.predicted.hot_headspace_mm)
-        }}<span class="quiet">
-          · {{ grams(bake.predicted.fruit_g) }} fruit, {{ grams(bake.predicted.thickener_g) }} thickener</span
-        >
+        <strong>{{ bandWords[bake.predicted.band] }}</strong>{{
+          $t(', free rim {depth}', { depth: mm(bake.predicted.hot_headspace_mm) })
+        }}
+        <span class="quiet">{{
+          $t('· {weight} fruit, {weight2} thickener', {
+            weight: grams(bake.predicted.fruit_g),
+            weight2: grams(bake.predicted.thickener_g),
+          })
+        }}</span>
       </dd>
-      <dt>Came out</dt>
+      <dt>{{ $t('Came out') }}</dt>
       <dd>
         <strong v-if="bake.outcome.juice"
           >{{ agrees ? '✓' : '≠' }} {{ bandWords[bake.outcome.juice] }}</strong
         >
-        <span v-else class="quiet">juice not told</span
-        ><template v-if="bake.outcome.fruit">, fruit {{ bake.outcome.fruit }}</template
-        ><template v-if="bake.outcome.top">, top {{ bake.outcome.top }}</template
+        <span v-else class="quiet">{{ $t('juice not told') }}</span><template v-if="bake.outcome.fruit">{{
+          $t(', fruit {fruit}', { fruit: bake.outcome.fruit })
+        }}</template
+        ><template v-if="bake.outcome.top">{{ $t(', top {top}', { top: bake.outcome.top }) }}</template
         ><template v-if="boiled">, {{ boiled }}</template>
       </dd>
       <dd v-if="bake.outcome.note" class="note">“{{ bake.outcome.note }}”</dd>
     </dl>
     <div class="acts">
       <button class="push" :aria-expanded="open" data-testid="open-bake" @click="open = !open">
-        {{ open ? 'Less' : 'How it went' }}
+        {{ open ? $t('Less') : $t('How it went') }}
       </button>
-      <button class="push" @click="$emit('bench')">On the Bench</button>
+      <button class="push" @click="$emit('bench')">{{ $t('On the Bench') }}</button>
       <label class="tick"
         ><input
           type="checkbox"
@@ -80,22 +87,26 @@ const picture = computed(
           :data-testid="`choose-${bake.title}`"
           @change="$emit('choose')"
         />
-        side by side</label
+        {{ $t('side by side') }}</label
       >
     </div>
     <div v-if="open" class="open">
       <p v-if="bake.happened" class="wide">
-        {{ integer(bake.happened.minutes) }} min in the oven, {{ integer(bake.happened.planned_min) }}
-        planned.
+        {{
+          $t('{n} min in the oven, {n2} planned.', {
+            n: integer(bake.happened.minutes),
+            n2: integer(bake.happened.planned_min),
+          })
+        }}
       </p>
       <HowItWent :bake="bake" />
       <WhyIt :key="bake.corrections.length" :bake="bake" />
       <a v-if="picture" :href="picture" target="_blank" rel="noopener" class="whole"
-        ><img :src="picture" :alt="`${bake.title} as it came out`"
+        ><img :src="picture" :alt="$t('{title} as it came out', { title: bake.title })"
       /></a>
       <ToldBefore :bake="bake" />
       <button class="push correct" data-testid="correct" @click="$emit('correct')">
-        Put right what was told
+        {{ $t('Put right what was told') }}
       </button>
     </div>
   </li>

@@ -1,29 +1,30 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Bake, Outcome } from '@/api/client'
-import { date } from '@/parts/words'
+import { asRead, date } from '@/parts/words'
+import { t } from '@/texts'
 
 /** What was told of a bake until it was put right, each time with what changed. */
 const props = defineProps<{ bake: Bake }>()
 const words = (o: Outcome): Record<string, string> => {
-  const t = o.told ?? {}
-  const yes = (b: boolean | undefined) => (b === undefined ? '' : b ? 'yes' : 'no')
+  const told = o.told ?? {}
+  const yes = (b: boolean | undefined) => (b === undefined ? '' : b ? t('yes') : t('no'))
   const n = (x: number | undefined, unit: string) => (x === undefined ? '' : `${x} ${unit}`)
   return {
-    'juice, cold': o.juice ?? '',
-    'juice, hot': t.juice_hot ?? '',
-    fruit: o.fruit ?? '',
-    top: o.top ?? '',
-    base: t.base ?? '',
-    sweetness: t.sweetness ?? '',
-    'boiled over': yes(o.boiled_over),
-    'again so': yes(t.again),
-    'rim bubbled': n(t.rim_min, 'min'),
-    'middle bubbled': n(t.middle_min, 'min'),
-    'weight going in': n(t.before_g, 'g'),
-    'weight coming out': n(t.after_g, 'g'),
-    note: o.note ? `“${o.note}”` : '',
-    picture: o.picture_id ? 'with a picture' : '',
+    [t('juice, cold')]: o.juice ?? '',
+    [t('juice, hot')]: told.juice_hot ?? '',
+    [t('fruit')]: o.fruit ?? '',
+    [t('top')]: o.top ?? '',
+    [t('base')]: told.base ?? '',
+    [t('sweetness')]: told.sweetness ?? '',
+    [t('boiled over')]: yes(o.boiled_over),
+    [t('again so')]: yes(told.again),
+    [t('rim bubbled')]: n(told.rim_min, 'min'),
+    [t('middle bubbled')]: n(told.middle_min, 'min'),
+    [t('weight going in')]: n(told.before_g, 'g'),
+    [t('weight coming out')]: n(told.after_g, 'g'),
+    [t('note')]: o.note ? `“${o.note}”` : '',
+    [t('picture')]: o.picture_id ? t('with a picture') : '',
   }
 }
 const changes = computed(() => {
@@ -32,7 +33,7 @@ const changes = computed(() => {
     const before = words(c.was)
     const what = Object.keys(after)
       .filter((k) => before[k] !== after[k])
-      .map((k) => `${k}: ${before[k] || 'not told'} → ${after[k] || 'not told'}`)
+      .map((k) => `${k}: ${before[k] || t('not told')} → ${after[k] || t('not told')}`)
     after = before
     return { at: c.at, what }
   })
@@ -41,9 +42,11 @@ const changes = computed(() => {
 
 <template>
   <section v-if="changes.length" data-testid="told-before">
-    <h3>Put right</h3>
+    <h3>{{ $t('Put right') }}</h3>
     <ul>
-      <li v-for="c in changes" :key="c.at">{{ date(c.at) }}: {{ c.what.join('; ') || 'nothing changed' }}</li>
+      <li v-for="c in changes" :key="c.at">
+        {{ date(c.at) }}: {{ asRead(c.what.join('; ')) || $t('nothing changed') }}
+      </li>
     </ul>
   </section>
 </template>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, useId, watch } from 'vue'
-import { api, ask, type AmountKind } from '@/api/client'
+import { type AmountKind, api, ask, why } from '@/api/client'
 import { byThumb, pad, type PadField } from './numberPad'
 import { useKitchen } from './useKitchen'
-import { inUnits, typedIn } from './words'
+import { asRead, marked, typedIn } from './words'
 
 /**
  * A field for one amount: takes what a baker types ("9 in", "1 1/2 cups"), steps by arrow keys, keeps what was typed
@@ -14,8 +14,10 @@ const props = defineProps<{
   kind: AmountKind
   unit: string
   modelValue?: number
-  /** What stands in the empty field: the value that Mabbin takes. */
-  instead?: string
+  /** What stands in the empty field: the value that Mabbin takes, in the core's unit, or words for it. */
+  instead?: string | number
+  /** What is said after that value. */
+  insteadIs?: string
   optional?: boolean
   step?: number
   digits?: number
@@ -31,16 +33,26 @@ const kitchen = useKitchen()
 const typed = ref<string>()
 /** Where the kitchen reads other units than the core: what is typed and shown is in those. */
 const as = computed(() => typedIn(props.kind))
+/** Lengths are read in cm; a field in mm has ten of its own in each. */
+const inMm = computed(() => (props.kind === 'length' && props.unit === 'mm' ? 10 : 1))
 const wrong = ref('')
 const taken = ref('')
 let given: number | undefined
 const shown = computed(() => {
   if (typed.value !== undefined) return typed.value
   if (props.modelValue === undefined) return ''
-  const p = 10 ** (as.value ? 2 : (props.digits ?? 1))
-  const v = as.value ? as.value.show(props.modelValue) : props.modelValue
-  return String(Math.round(v * p) / p)
+  return figure(props.modelValue)
 })
+/** A value in the field's unit. */
+function figure(v: number) {
+  const p = 10 ** (as.value ? 2 : (props.digits ?? 1))
+  return marked(String(Math.round((as.value ? as.value.show(v / inMm.value) : v) * p) / p))
+}
+const instead = computed(() =>
+  typeof props.instead === 'number'
+    ? `${figure(props.instead)} ${props.insteadIs ?? ''}`.trim()
+    : props.instead,
+)
 watch(
   () => props.modelValue,
   (now) => {
@@ -59,10 +71,10 @@ async function take() {
     wrong.value = ''
     return
   }
-  const bare = /^\d+(\.\d+)?$/.test(text)
+  const bare = /^\d+([.,]\d{1,2})?$/.test(text) || /^\d+\.\d+$/.test(text)
   if (bare && !as.value) {
     taken.value = ''
-    return give(Number(text))
+    return give(Number(text.replace(',', '.')))
   }
   const k = kitchen.kitchen?.settings
   const read = bare && as.value ? `${as.value.prefix ?? ''}${text}${as.value.suffix}` : text
@@ -72,11 +84,11 @@ async function take() {
     }),
   )
   if (got.problem) {
-    wrong.value = got.problem.errors?.[0]?.detail ?? got.problem.title
+    wrong.value = why(got.problem)
     return
   }
   taken.value = bare ? '' : got.data.taken
-  give(got.data.value)
+  give(got.data.value * inMm.value)
 }
 
 function give(v: number | undefined) {
@@ -111,8 +123,8 @@ function closePad() {
 onBeforeUnmount(() => pad.value === mine && (pad.value = undefined))
 
 function stepBy(e: Event, up: number) {
-  const from = props.modelValue ?? Number(/^[\d.]+/.exec(props.instead?.replace(',', '') ?? '')?.[0] ?? NaN)
-  if (Number.isNaN(from) || typed.value !== undefined) return
+  const from = props.modelValue ?? props.instead
+  if (typeof from !== 'number' || typed.value !== undefined) return
   e.preventDefault()
   const by = (props.step ?? 1) * ((e as KeyboardEvent).shiftKey ? 10 : 1) * up
   taken.value = ''
@@ -142,7 +154,7 @@ function stepBy(e: Event, up: number) {
       <template #suffix>{{ as?.unit ?? unit }}</template>
     </el-input>
     <p v-if="wrong || problem" class="wrong" role="alert">
-      {{ label }} {{ wrong || (problem && inUnits(problem)) }}.
+      {{ label }} {{ wrong || (problem && asRead(problem)) }}.
     </p>
     <p v-else-if="taken" class="taken">{{ taken }}</p>
   </div>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { useSessionStorage } from '@vueuse/core'
 import { computed, reactive, ref, watch } from 'vue'
-import { api, ask, type Bake, type Band, type Bowl, type NewBake, type Outcome } from '@/api/client'
+import { api, ask, type Bake, type Band, type Bowl, type NewBake, type Outcome, why } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import PictureField from '@/parts/PictureField.vue'
 import TouchWords from '@/parts/TouchWords.vue'
-import { bandWords, grams, lower, number, short } from '@/parts/words'
+import { bandWords, grams, lower, short } from '@/parts/words'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
+import { t, text } from '@/texts'
 
 /** What came out, in a few touches; all of it may be left out. */
 const open = defineModel<boolean>({ required: true })
@@ -36,26 +37,26 @@ const refused = ref('')
 const asked = [
   {
     key: 'juice',
-    title: 'Juice, cold',
+    title: text('Juice, cold'),
     words: ['runny', 'saucy', 'spoonable', 'mounds', 'slices', 'stodgy'],
   },
-  { key: 'fruit', title: 'Fruit', words: ['hard', 'bite', 'tender', 'mush'] },
-  { key: 'top', title: 'Top', words: ['pale', 'golden', 'dark', 'burnt'] },
+  { key: 'fruit', title: text('Fruit'), words: ['hard', 'bite', 'tender', 'mush'] },
+  { key: 'top', title: text('Top'), words: ['pale', 'golden', 'dark', 'burnt'] },
 ] as const
 const moreAsked = [
   {
     key: 'juice_hot',
-    title: 'Juice, hot',
+    title: text('Juice, hot'),
     words: ['runny', 'saucy', 'spoonable', 'mounds', 'slices', 'stodgy'],
   },
-  { key: 'base', title: 'Base', words: ['raw', 'soft', 'crisp', 'burnt'] },
-  { key: 'sweetness', title: 'Sweetness', words: ['sharp', 'right', 'sweet'] },
+  { key: 'base', title: text('Base'), words: ['raw', 'soft', 'crisp', 'burnt'] },
+  { key: 'sweetness', title: text('Sweetness'), words: ['sharp', 'right', 'sweet'] },
 ] as const
 const numbers = [
-  { key: 'rim_min', title: 'Rim bubbled after', kind: 'minutes', unit: 'min' },
-  { key: 'middle_min', title: 'Middle bubbled after', kind: 'minutes', unit: 'min' },
-  { key: 'before_g', title: 'Weight going in', kind: 'mass', unit: 'g' },
-  { key: 'after_g', title: 'Weight coming out', kind: 'mass', unit: 'g' },
+  { key: 'rim_min', title: text('Rim bubbled after'), kind: 'minutes', unit: 'min' },
+  { key: 'middle_min', title: text('Middle bubbled after'), kind: 'minutes', unit: 'min' },
+  { key: 'before_g', title: text('Weight going in'), kind: 'mass', unit: 'g' },
+  { key: 'after_g', title: text('Weight coming out'), kind: 'mass', unit: 'g' },
 ] as const
 const told = reactive<NonNullable<Outcome['told']>>({})
 const yesNo = [
@@ -65,7 +66,7 @@ const yesNo = [
 const same = <T extends string>(words: readonly T[]) => words.map((w) => [w, w] as const)
 /** Liquids that are poured to feel: how much of each went in. */
 const toFeel = computed(() =>
-  (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.note?.startsWith('to feel'))),
+  (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.note?.startsWith(t('to feel')))),
 )
 const wentIn = reactive<Record<string, number | undefined>>({})
 watch(open, (now) => {
@@ -97,7 +98,13 @@ watch(
 function noted() {
   const poured = toFeel.value
     .filter((l) => wentIn[l.key] !== undefined)
-    .map((l) => `${grams(wentIn[l.key]!)} of ${grams(l.g)} ${lower(short(l.name))} went in.`)
+    .map((l) =>
+      t('{weight} of {weight2} {name} went in.', {
+        weight: grams(wentIn[l.key]!),
+        weight2: grams(l.g),
+        name: lower(short(l.name)),
+      }),
+    )
   return [...poured, out.note?.trim()].filter(Boolean).join(' ') || undefined
 }
 
@@ -108,11 +115,11 @@ async function log() {
   if (!props.bake) return
   const body: NewBake = { ...props.bake, id: crypto.randomUUID(), outcome }
   const sent = await outbox.send({
-    what: `bake of ${body.title}`,
+    what: t('bake of {title}', { title: body.title }),
     path: `/api/v1/kitchens/${kitchen.kitchen.id}/bakes`,
     body,
   })
-  if (sent.kept === 'refused') refused.value = sent.problem.errors?.[0]?.detail ?? sent.problem.title
+  if (sent.kept === 'refused') refused.value = why(sent.problem)
   else {
     begun.value = {}
     open.value = false
@@ -128,7 +135,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
     }),
   )
   if (got.problem) {
-    refused.value = got.problem.errors?.[0]?.detail ?? got.problem.title
+    refused.value = why(got.problem)
     return
   }
   begun.value = {}
@@ -140,7 +147,11 @@ async function putRight(bake: Bake, outcome: Outcome) {
 <template>
   <el-dialog
     v-model="open"
-    :title="correcting ? `${correcting.title}: what is right?` : 'Baked it: how did it come out?'"
+    :title="
+      correcting
+        ? $t('{title}: what is right?', { title: correcting.title })
+        : $t('Baked it: how did it come out?')
+    "
     width="min(600px, 96vw)"
     data-testid="baked-it"
   >
@@ -149,31 +160,33 @@ async function putRight(bake: Bake, outcome: Outcome) {
         v-for="q in asked"
         :key="q.key"
         v-model="out[q.key]"
-        :title="q.title"
+        :title="$t(q.title)"
         :options="same(q.words)"
         :testid="q.key"
-        ><template v-if="q.key === 'juice' && band">, predicted {{ bandWords[band] }}</template></TouchWords
+        ><template v-if="q.key === 'juice' && band">{{
+          $t(', predicted {n}', { n: bandWords[band] })
+        }}</template></TouchWords
       >
-      <TouchWords v-model="out.boiled_over" title="Boiled over" :options="yesNo" testid="over" />
+      <TouchWords v-model="out.boiled_over" :title="$t('Boiled over')" :options="yesNo" testid="over" />
       <PictureField v-model="out.picture_id" />
       <details :open="!!correcting">
-        <summary data-testid="more-questions">More, where you know it</summary>
+        <summary data-testid="more-questions">{{ $t('More, where you know it') }}</summary>
         <div class="ask">
           <TouchWords
             v-for="q in moreAsked"
             :key="q.key"
             v-model="told[q.key]"
-            :title="q.title"
+            :title="$t(q.title)"
             :options="same(q.words)"
             :testid="q.key"
           />
-          <TouchWords v-model="told.again" title="Again so?" :options="yesNo" testid="again" />
+          <TouchWords v-model="told.again" :title="$t('Again so?')" :options="yesNo" testid="again" />
           <div class="pair">
             <AmountField
               v-for="n in numbers"
               :key="n.key"
               v-model="told[n.key]"
-              :label="n.title"
+              :label="$t(n.title)"
               :kind="n.kind"
               :unit="n.unit"
               optional
@@ -187,16 +200,16 @@ async function putRight(bake: Bake, outcome: Outcome) {
         v-for="l in toFeel"
         :key="l.key"
         v-model="wentIn[l.key]"
-        :label="`${short(l.name)}: what went in`"
+        :label="$t('{name}: what went in', { name: short(l.name) })"
         kind="mass"
         unit="g"
         optional
         :ingredient="l.key"
-        :instead="number(l.g)"
+        :instead="l.g"
         :testid="`went-in-${l.key}`"
       />
       <div class="field">
-        <label for="note">Note</label>
+        <label for="note">{{ $t('Note') }}</label>
         <el-input
           id="note"
           v-model="out.note"
@@ -209,16 +222,16 @@ async function putRight(bake: Bake, outcome: Outcome) {
       <p class="small quiet">
         {{
           correcting
-            ? 'What it said before is kept with it.'
-            : 'All of it may be left out. What was predicted is kept with it as it stands now.'
+            ? $t('What it said before is kept with it.')
+            : $t('All of it may be left out. What was predicted is kept with it as it stands now.')
         }}
       </p>
       <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
     </div>
     <template #footer>
-      <button class="push" @click="open = false">Not now</button>
+      <button class="push" @click="open = false">{{ $t('Not now') }}</button>
       <button class="push main" data-testid="log-it" @click="log">
-        {{ correcting ? 'Put it right' : 'Write it in the log' }}
+        {{ correcting ? $t('Put it right') : $t('Write it in the log') }}
       </button>
     </template>
   </el-dialog>

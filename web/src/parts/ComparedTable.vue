@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Compared } from '@/api/client'
-import { inUnits } from './words'
+import { asRead } from './words'
 
 /** Two desserts line by line, under the headings of the work: what differs, and, if wanted, what does not. */
 const props = defineProps<{ rows: Compared[]; heads: { title: string; about: string }[]; all?: boolean }>()
@@ -18,7 +18,9 @@ const parts = computed(() => {
   <table>
     <thead>
       <tr>
-        <th scope="col"><span class="visually-hidden">What</span></th>
+        <th scope="col">
+          <span class="visually-hidden">{{ $t('What') }}</span>
+        </th>
         <th v-for="(h, i) in heads" :key="i" scope="col">
           {{ h.title }}<span class="quiet small">{{ h.about }}</span>
         </th>
@@ -26,17 +28,17 @@ const parts = computed(() => {
     </thead>
     <tbody v-for="[part, lines] in parts" :key="part">
       <tr>
-        <th scope="rowgroup" colspan="3" class="part">{{ part }}</th>
+        <th scope="rowgroup" colspan="3" class="part">{{ asRead(part) }}</th>
       </tr>
       <tr v-for="r in lines" :key="r.what" :class="{ differs: !r.same }">
-        <th scope="row">{{ r.what }}</th>
-        <td>{{ inUnits(r.a) || '–' }}</td>
-        <td>{{ inUnits(r.b) || '–' }}</td>
+        <th scope="row">{{ asRead(r.what) }}</th>
+        <td>{{ asRead(r.a) || '–' }}</td>
+        <td>{{ asRead(r.b) || '–' }}</td>
       </tr>
     </tbody>
     <tbody v-if="!parts.length">
       <tr>
-        <td colspan="3">Nothing differs.</td>
+        <td colspan="3">{{ $t('Nothing differs.') }}</td>
       </tr>
     </tbody>
   </table>

@@ -2,8 +2,10 @@
 import { computed, useId } from 'vue'
 import type { Cutaway } from '@/api/client'
 import type { Moment } from './cutaway'
+import { hold } from './hold'
 import { useSteps } from './useSteps'
 import { mm, units } from './words'
+import { t } from '@/texts'
 
 /**
  * The dish cut open, to scale: as it will be at the table, or at a moment of its bake. The small one is for lists: no ruler,
@@ -14,9 +16,11 @@ const props = defineProps<{
   headspace?: number
   small?: boolean
   handle?: boolean
+  /** What the fruit weighs at each level that it can be drawn to. */
+  levels?: { from_mm: number; g: number[] }
   moment?: Moment
 }>()
-const emit = defineEmits<{ thickness: [mm: number] }>()
+const emit = defineEmits<{ thickness: [mm: number]; fruit: [g: number] }>()
 const id = useId()
 
 // Everything below is in mm, y upwards from the inside of the floor; the view turns it over.
@@ -145,33 +149,56 @@ const ticks = computed(() => {
   const n = Math.floor(props.cut.depth_mm / step)
   return Array.from({ length: n + 1 }, (_, i) => ({
     at: i * step,
-    says: units.lengths === 'in' ? (i % 2 ? '' : `${i / 2} in`) : String(i * 10),
+    says: units.lengths === 'in' ? (i % 2 ? '' : t('{n} in', { n: i / 2 })) : String(i * 10),
   }))
 })
 
-function drag(e: PointerEvent) {
+/** What can be taken hold of: how it is told, where it is, and what it is when it is moved by so many mm. */
+const grips = computed(() => {
+  const { fruit_raw_mm: fruit, topping_raw_mm: top } = props.cut
+  const levels = props.levels?.g ?? []
+  const lowest = props.levels?.from_mm ?? 0
+  return [
+    {
+      key: 'fruit' as const,
+      says: t('Fruit level'),
+      at: fruit,
+      x: mid.value - 0.82 * half(fruit),
+      value: fruit,
+      low: lowest,
+      high: lowest + levels.length - 1,
+      tell: (v: number) => emit('fruit', levels[Math.round(v) - lowest]!),
+    },
+    {
+      key: 'thickness' as const,
+      says: t('Topping thickness'),
+      at: top,
+      x: mid.value,
+      value: top - fruit,
+      low: 2,
+      high: 60,
+      tell: (v: number) => emit('thickness', v),
+    },
+  ].filter((g) => g.high > g.low)
+})
+type Grip = (typeof grips.value)[number]
+const within = (g: Grip, v: number) => Math.round(Math.min(g.high, Math.max(g.low, v)))
+
+function drag(e: PointerEvent, grip: Grip) {
   const svg = (e.currentTarget as SVGElement).ownerSVGElement
   const box = svg?.getBoundingClientRect()
   if (!svg || !box) return
-  e.preventDefault()
-  const el = e.currentTarget as SVGElement
-  el.setPointerCapture(e.pointerId)
   const perMm = height.value / box.height
   const startY = e.clientY
-  const from = props.cut.topping_raw_mm - props.cut.fruit_raw_mm
-  const move = (m: PointerEvent) =>
-    emit('thickness', Math.round(Math.min(60, Math.max(2, from - (m.clientY - startY) * perMm))))
-  el.addEventListener('pointermove', move)
-  el.addEventListener('lostpointercapture', () => el.removeEventListener('pointermove', move), { once: true })
+  hold(e, (m) => grip.tell(within(grip, grip.value - (m.clientY - startY) * perMm)))
 }
-function key(e: KeyboardEvent) {
+function key(e: KeyboardEvent, grip: Grip) {
   const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[e.key]
   if (!by) return
   e.preventDefault()
-  const now = Math.round(props.cut.topping_raw_mm - props.cut.fruit_raw_mm)
-  emit('thickness', Math.min(60, Math.max(2, step(now, by * (e.shiftKey ? 10 : 1)))))
+  grip.tell(within(grip, steps[grip.key](Math.round(grip.value), by * (e.shiftKey ? 10 : 1))))
 }
-const step = useSteps()
+const steps = { fruit: useSteps(), thickness: useSteps() }
 </script>
 
 <template>
@@ -182,8 +209,12 @@ const step = useSteps()
     :role="handle ? 'group' : 'img'"
     :aria-label="
       small
-        ? 'Dish cut open'
-        : `Dish cut open: fruit ${mm(cut.fruit_mm)} deep when sunk, juice ${mm(cut.juice_mm)}, free rim ${mm(headspace ?? 0)} when it boils`
+        ? $t('Dish cut open')
+        : $t('Dish cut open: fruit {depth} deep when sunk, juice {depth2}, free rim {depth3} when it boils', {
+            depth: mm(cut.fruit_mm),
+            depth2: mm(cut.juice_mm),
+            depth3: mm(headspace ?? 0),
+          })
     "
   >
     <defs>
@@ -221,7 +252,7 @@ const step = useSteps()
     />
     <path :d="slab(cut.lower_mm, now.fruit_mm)" :fill="`url(#${id}-fruit)`" />
     <path :d="slab(cut.lower_mm, now.fruit_mm)" fill="none" stroke="var(--ink)" stroke-width="0.5" />
-    <g v-if="moment" data-testid="moment" :aria-label="moment.middle_bubbles ? 'boils' : 'warms up'">
+    <g v-if="moment" data-testid="moment" :aria-label="moment.middle_bubbles ? $t('boils') : $t('warms up')">
       <linearGradient :id="`${id}-heat`">
         <stop
           v-for="[at, c] in [
@@ -322,9 +353,9 @@ const step = useSteps()
       <!-- ruler -->
       <g class="ruler">
         <line :x1="20" :x2="20" :y1="y(0)" :y2="y(cut.depth_mm)" />
-        <g v-for="t in ticks" :key="t.at">
-          <line :x1="17" :x2="20" :y1="y(t.at)" :y2="y(t.at)" />
-          <text x="15" :y="y(t.at) + 3" text-anchor="end">{{ t.says }}</text>
+        <g v-for="tick in ticks" :key="tick.at">
+          <line :x1="17" :x2="20" :y1="y(tick.at)" :y2="y(tick.at)" />
+          <text x="15" :y="y(tick.at) + 3" text-anchor="end">{{ tick.says }}</text>
         </g>
       </g>
       <g class="words">
@@ -333,40 +364,46 @@ const step = useSteps()
           :y="y(cut.hot_mm) + (headspace !== undefined && headspace > 2 ? 4 : -2)"
           fill="var(--heat)"
         >
-          boils to here
+          {{ $t('boils to here') }}
         </text>
-        <text :x="mid + half(cut.depth_mm) + 16" :y="y(now.juice_mm) + 2">juice {{ mm(now.juice_mm) }}</text>
+        <text :x="mid + half(cut.depth_mm) + 16" :y="y(now.juice_mm) + 2">
+          {{ $t('juice {depth}', { depth: mm(now.juice_mm) }) }}
+        </text>
       </g>
-      <g
-        v-if="handle"
-        class="handle"
-        role="slider"
-        tabindex="0"
-        aria-label="Topping thickness"
-        aria-valuemin="2"
-        aria-valuemax="60"
-        :aria-valuenow="Math.round(cut.topping_raw_mm - cut.fruit_raw_mm)"
-        :aria-valuetext="mm(cut.topping_raw_mm - cut.fruit_raw_mm)"
-        data-testid="thickness-handle"
-        @pointerdown="drag"
-        @keydown="key"
-      >
-        <rect :x="mid - 22" :y="y(cut.topping_raw_mm) - 11" width="44" height="22" fill="transparent" />
-        <rect
-          :x="mid - 15"
-          :y="y(cut.topping_raw_mm) - 3.5"
-          width="30"
-          height="7"
-          rx="3.500"
-          fill="var(--rim)"
-          stroke="var(--panel)"
-        />
-        <path
-          :d="`M${mid - 4} ${y(cut.topping_raw_mm) - 0.9}h8m-8 1.800h8`"
-          stroke="var(--on-rim)"
-          stroke-width="0.7"
-        />
-      </g>
+      <template v-if="handle">
+        <g
+          v-for="g in grips"
+          :key="g.key"
+          class="handle"
+          role="slider"
+          tabindex="0"
+          :aria-label="g.says"
+          :aria-valuemin="g.low"
+          :aria-valuemax="g.high"
+          :aria-valuenow="Math.round(g.value)"
+          :aria-valuetext="mm(g.value)"
+          :data-testid="`${g.key}-handle`"
+          @pointerdown="drag($event, g)"
+          @keydown="key($event, g)"
+        >
+          <rect :x="g.x - 22" :y="y(g.at) - 11" width="44" height="22" fill="transparent" />
+          <rect
+            :x="g.x - 15"
+            :y="y(g.at) - 3.5"
+            width="30"
+            height="7"
+            rx="3.500"
+            :fill="g.key === 'fruit' ? 'var(--panel)' : 'var(--rim)'"
+            :stroke="g.key === 'fruit' ? 'var(--rim)' : 'var(--panel)'"
+            :stroke-width="g.key === 'fruit' ? 1.8 : 1"
+          />
+          <path
+            :d="`M${g.x - 4} ${y(g.at) - 0.9}h8m-8 1.800h8`"
+            :stroke="g.key === 'fruit' ? 'var(--rim)' : 'var(--on-rim)'"
+            stroke-width="0.7"
+          />
+        </g>
+      </template>
     </template>
   </svg>
 </template>

@@ -34,7 +34,7 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
 
 <template>
   <div class="form">
-    <div class="choice wide" role="group" aria-label="Shape">
+    <div class="choice wide" role="group" :aria-label="$t('Shape')">
       <button
         v-for="s in ['rectangle', 'square', 'round', 'oval'] as const"
         :key="s"
@@ -42,11 +42,11 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
         :data-testid="`shape-${s}`"
         @click="set('shape', s, 'the shape')"
       >
-        {{ s }}
+        {{ $t(s) }}
       </button>
     </div>
     <AmountField
-      :label="dish.shape === 'round' ? 'Across the rim' : 'Length at the rim'"
+      :label="dish.shape === 'round' ? $t('Across the rim') : $t('Length at the rim')"
       kind="length"
       unit="cm"
       :step="0.5"
@@ -57,7 +57,7 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
     />
     <AmountField
       v-if="two"
-      label="Width at the rim"
+      :label="$t('Width at the rim')"
       kind="length"
       unit="cm"
       :step="0.5"
@@ -67,7 +67,7 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
       @update:model-value="(v) => set('width_cm', v ?? 0, 'the width')"
     />
     <AmountField
-      label="Depth inside"
+      :label="$t('Depth inside')"
       kind="length"
       unit="cm"
       :step="0.5"
@@ -77,12 +77,12 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
       @update:model-value="(v) => set('depth_cm', v ?? 0, 'the depth')"
     />
     <AmountField
-      :label="dish.shape === 'round' ? 'Across the floor' : 'Length of the floor'"
+      :label="dish.shape === 'round' ? $t('Across the floor') : $t('Length of the floor')"
       kind="length"
       unit="cm"
       :step="0.5"
       optional
-      instead="as the rim"
+      :instead="$t('as the rim')"
       :model-value="dish.floor_length_cm || undefined"
       :problem="fault('floor_length_cm')"
       testid="dish-floor"
@@ -90,18 +90,18 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
     />
     <AmountField
       v-if="two && dish.floor_length_cm"
-      label="Width of the floor"
+      :label="$t('Width of the floor')"
       kind="length"
       unit="cm"
       :step="0.5"
       optional
-      instead="in proportion"
+      :instead="$t('in proportion')"
       :model-value="dish.floor_width_cm || undefined"
       :problem="fault('floor_width_cm')"
       @update:model-value="(v) => set('floor_width_cm', v, 'the floor')"
     />
     <div class="field wide">
-      <label for="material">Made of</label>
+      <label for="material">{{ $t('Made of') }}</label>
       <el-select
         id="material"
         :model-value="dish.material"
@@ -119,13 +119,15 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
     </div>
     <div v-if="!plain" class="wide">
       <AmountField
-        label="Holds, measured with water to the brim: the best number you can give"
+        :label="$t('Holds, measured with water to the brim: the best number you can give')"
         kind="volume"
         unit="ml"
         :step="10"
         :digits="0"
         optional
-        :instead="volume ? `computed ${litres(volume)}` : 'computed from the sizes'"
+        :instead="
+          volume ? $t('computed {volume}', { volume: litres(volume) }) : $t('computed from the sizes')
+        "
         :model-value="dish.measured_ml || undefined"
         :problem="fault('measured_ml')"
         testid="measured"

@@ -26,45 +26,54 @@ watch(sheetOpen, () => (waits.value = undefined))
 </script>
 
 <template>
-  <el-dialog v-model="sheetOpen" title="Keys" width="min(620px, 94vw)" data-testid="key-sheet">
+  <el-dialog v-model="sheetOpen" :title="$t('Keys')" width="min(620px, 94vw)" data-testid="key-sheet">
     <section v-for="[part, keys] in allKeys" :key="part">
-      <h3>{{ part }}</h3>
+      <h3>{{ $t(part) }}</h3>
       <dl>
         <template v-for="k in keys" :key="k.says">
           <dt>
             <button
               class="key"
-              :aria-label="`Key for ${k.says}: ${shownKey(keyOf(part, k))}. Press to change it.`"
+              :aria-label="
+                $t('Key for {says}: {shownKey}. Press to change it.', {
+                  says: $t(k.says),
+                  shownKey: shownKey(keyOf(part, k)),
+                })
+              "
               :data-testid="`key-${k.says}`"
               @click="waits = { part, key: k }"
             >
-              <kbd>{{ isWaiting(part, k) ? 'press one' : shownKey(keyOf(part, k)) }}</kbd>
+              <kbd>{{ isWaiting(part, k) ? $t('press one') : shownKey(keyOf(part, k)) }}</kbd>
             </button>
           </dt>
-          <dd>{{ k.says }}</dd>
+          <dd>{{ $t(k.says) }}</dd>
         </template>
       </dl>
     </section>
-    <p v-if="wrong" class="wrong" role="alert">{{ wrong }} Nothing was changed.</p>
+    <p v-if="wrong" class="wrong" role="alert">{{ $t('{wrong} Nothing was changed.', { wrong }) }}</p>
     <p class="small quiet">
-      A key is changed by touching it and pressing another.
+      {{ $t('A key is changed by touching it and pressing another.') }}
       <button v-if="anyOwn()" class="plain" data-testid="usual-keys" @click="asTheyWere()">
-        All as they were
+        {{ $t('All as they were') }}
       </button>
     </p>
     <section>
-      <h3>In a field</h3>
+      <h3>{{ $t('In a field') }}</h3>
       <dl>
         <dt><kbd>↑</kbd> <kbd>↓</kbd></dt>
-        <dd>step the amount, with Shift ten times</dd>
-        <dt><kbd>Enter</kbd></dt>
-        <dd>take what was typed</dd>
-        <dt><kbd>Esc</kbd></dt>
-        <dd>give back what was there</dd>
+        <dd>{{ $t('step the amount, with Shift ten times') }}</dd>
+        <dt>
+          <kbd>{{ $t('Enter') }}</kbd>
+        </dt>
+        <dd>{{ $t('take what was typed') }}</dd>
+        <dt>
+          <kbd>{{ $t('Esc') }}</kbd>
+        </dt>
+        <dd>{{ $t('give back what was there') }}</dd>
       </dl>
     </section>
     <label class="letters"
-      ><input v-model="lettersOn" type="checkbox" /> Letters and digits work outside fields</label
+      ><input v-model="lettersOn" type="checkbox" /> {{ $t('Letters and digits work outside fields') }}</label
     >
   </el-dialog>
 </template>

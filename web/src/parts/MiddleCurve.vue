@@ -37,7 +37,12 @@ const ticks = computed(() => {
       :viewBox="`0 0 ${w} ${height}`"
       :height="height"
       role="img"
-      :aria-label="`Middle of the fruit over ${integer(end)} min: predicted, and ${readings.length} readings`"
+      :aria-label="
+        $t('Middle of the fruit over {n} min: predicted, and {readings} readings', {
+          n: integer(end),
+          readings: readings.length,
+        })
+      "
     >
       <g class="axis">
         <g v-for="c in [0, 100]" :key="c">
@@ -45,7 +50,7 @@ const ticks = computed(() => {
           <text :x="left - 6" :y="y(c) + 4" text-anchor="end">{{ heat(c) }}</text>
         </g>
         <text v-for="t in ticks" :key="t" :x="x(t)" :y="height - 4" text-anchor="middle">
-          {{ t }}{{ t ? '' : ' min' }}
+          {{ t }}{{ t ? '' : $t(' min') }}
         </text>
       </g>
       <path class="curve" :d="predicted" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { pad } from './numberPad'
+import { t } from '@/texts'
 
 /** Numbers by thumb: digits, the fractions that bakers use, and the units that fit the field. */
 const digits = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0']
@@ -17,7 +18,9 @@ function add(s: string) {
   const p = pad.value
   if (!p) return
   const now = p.get()
-  p.put(s.length > 1 || /[a-zA-Z]/.test(s) ? (s === 'gas' ? `gas ${now}` : `${now} ${s}`) : now + s)
+  p.put(
+    s.length > 1 || /[a-zA-Z]/.test(s) ? (s === 'gas' ? t('gas {now}', { now }) : `${now} ${s}`) : now + s,
+  )
 }
 const back = () => pad.value?.put(pad.value.get().replace(/\s?([a-zA-Z]+|.)$/, ''))
 function done() {
@@ -33,7 +36,7 @@ function done() {
     v-if="pad"
     class="pad no-print"
     role="group"
-    :aria-label="`Numbers for ${pad.label}`"
+    :aria-label="$t('Numbers for {label}', { label: pad.label })"
     data-testid="pad"
     @pointerdown.prevent
     @mousedown.prevent
@@ -44,12 +47,12 @@ function done() {
     <div class="keys">
       <div class="digits">
         <button v-for="d in digits" :key="d" :data-testid="`pad-${d}`" @click="add(d)">{{ d }}</button>
-        <button aria-label="Delete the last" data-testid="pad-back" @click="back">⌫</button>
+        <button :aria-label="$t('Delete the last')" data-testid="pad-back" @click="back">⌫</button>
       </div>
       <div class="more">
         <button v-for="f in fractions" :key="f" :data-testid="`pad-${f}`" @click="add(f)">{{ f }}</button>
         <button v-for="u in units" :key="u" :data-testid="`pad-${u}`" @click="add(u)">{{ u }}</button>
-        <button class="done" data-testid="pad-done" @click="done">Done</button>
+        <button class="done" data-testid="pad-done" @click="done">{{ $t('Done') }}</button>
       </div>
     </div>
   </div>

@@ -19,13 +19,17 @@ watch(
 
 <template>
   <div v-if="outbox.any" class="notice away no-print" role="alert" data-testid="not-saved">
-    <strong>Not saved yet.</strong>
-    {{ outbox.why }}. Kept here, and saved when it is back:
-    {{ outbox.waiting.map((p) => p.what).join(', ') }}.
-    <button class="plain" @click="outbox.retry()">Try now</button>
+    <strong>{{ $t('Not saved yet.') }}</strong>
+    {{
+      $t('{why}. Kept here, and saved when it is back: {list}.', {
+        why: outbox.why,
+        list: outbox.waiting.map((p) => p.what).join(', '),
+      })
+    }}
+    <button class="plain" @click="outbox.retry()">{{ $t('Try now') }}</button>
   </div>
   <div v-else-if="shown" class="notice kept no-print" role="status" data-testid="saved">
-    ✓ Saved: {{ shown }}
+    {{ $t('✓ Saved: {shown}', { shown }) }}
   </div>
 </template>
 

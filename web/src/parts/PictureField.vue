@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { inWords, unreachable, type Problem } from '@/api/client'
 import { useKitchen } from './useKitchen'
+import { t } from '@/texts'
 
 /** A picture from the camera or from a file. It is sent at once; what it goes with names it by its id. */
 const picture = defineModel<string | undefined>()
@@ -27,7 +28,9 @@ async function chosen(e: Event) {
     if (r.ok) picture.value = fresh
     else wrong.value = `The picture: ${inWords((await r.json().catch(() => unreachable)) as Problem)}.`
   } catch {
-    wrong.value = `${unreachable.title}. The picture is not kept; the rest can be written down without it.`
+    wrong.value = t('{title}. The picture is not kept; the rest can be written down without it.', {
+      title: unreachable.title,
+    })
   }
   sending.value = false
 }
@@ -35,11 +38,11 @@ async function chosen(e: Event) {
 
 <template>
   <div class="field">
-    <span class="label">Picture</span>
+    <span class="label">{{ $t('Picture') }}</span>
     <div class="row">
-      <img v-if="picture" :src="`${at(picture)}?small=true`" alt="The picture as it is kept" />
+      <img v-if="picture" :src="`${at(picture)}?small=true`" :alt="$t('The picture as it is kept')" />
       <label v-for="from in ['camera', 'file'] as const" :key="from" class="push">
-        {{ from === 'camera' ? 'Take a picture' : 'From a file' }}
+        {{ from === 'camera' ? $t('Take a picture') : $t('From a file') }}
         <input
           class="visually-hidden"
           type="file"
@@ -56,12 +59,12 @@ async function chosen(e: Event) {
         data-testid="picture-away"
         @click="picture = undefined"
       >
-        Without it
+        {{ $t('Without it') }}
       </button>
-      <span v-if="sending" role="status">Reading the picture…</span>
+      <span v-if="sending" role="status">{{ $t('Reading the picture…') }}</span>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <p class="small quiet">JPEG or PNG, to 12 MB. Kept without place, time or camera.</p>
+    <p class="small quiet">{{ $t('JPEG or PNG, to 12 MB. Kept without place, time or camera.') }}</p>
   </div>
 </template>
 

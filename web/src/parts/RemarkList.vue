@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Remark } from '@/api/client'
 import { levelSigns } from './remarks'
-import { inUnits } from './words'
+import { asRead } from './words'
 
 defineProps<{ remarks: Remark[] }>()
 </script>
@@ -11,8 +11,8 @@ defineProps<{ remarks: Remark[] }>()
     <li v-for="r in remarks" :key="r.code + r.what" :class="r.level" :data-testid="`remark-${r.code}`">
       <span class="sign" aria-hidden="true">{{ levelSigns[r.level].sign }}</span>
       <div>
-        <span class="visually-hidden">{{ levelSigns[r.level].word }}: </span>
-        <strong>{{ inUnits(r.what) }}</strong> {{ inUnits(r.why) }} <em v-if="r.do">{{ inUnits(r.do) }}</em>
+        <span class="visually-hidden">{{ $t(levelSigns[r.level].word) }}: </span>
+        <strong>{{ asRead(r.what) }}</strong> {{ asRead(r.why) }} <em v-if="r.do">{{ asRead(r.do) }}</em>
       </div>
     </li>
   </ul>

@@ -17,7 +17,7 @@ const touch = (v: T) => (answer.value = answer.value === v ? undefined : v)
         :data-testid="`${testid}-${word}`"
         @click="touch(v)"
       >
-        {{ word }}
+        {{ $t(word) }}
       </button>
     </div>
   </div>

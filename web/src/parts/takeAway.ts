@@ -1,12 +1,21 @@
-import { api, ask, type FileFormat, type Problem, type WholeCard } from '@/api/client'
+import {
+  api,
+  ask,
+  type FileFormat,
+  type Problem,
+  type Settings,
+  type Sheet,
+  type WholeCard,
+} from '@/api/client'
 import { units } from './words'
+import { text } from '@/texts'
 
 /** The forms in which a card can be given away. All but plain text keep every field of the card. */
 export const forms: [FileFormat, string, string][] = [
-  ['text', 'Text', 'to read and to paste'],
-  ['html', 'Page', 'a web page with its recipe data inside'],
-  ['jsonld', 'Data', 'recipe data (schema.org) as JSON'],
-  ['csv', 'CSV', 'a table'],
+  ['text', text('Text'), text('to read and to paste')],
+  ['html', text('Page'), text('a web page with its recipe data inside')],
+  ['jsonld', text('Data'), text('recipe data (schema.org) as JSON')],
+  ['csv', text('CSV'), text('a table')],
 ]
 
 /** Writes a card as a file and hands it to the browser. */
@@ -27,14 +36,18 @@ function hand(file: Blob, name: string) {
   setTimeout(() => URL.revokeObjectURL(url), 1000)
 }
 
-/** The ticket with its method and its cutaway, on one page. */
-export async function ticketPDF(card: WholeCard): Promise<Problem | undefined> {
+/** A sheet of a card on one page: the ticket with its method, the card, or how it is cut. */
+export async function printed(
+  sheet: Sheet,
+  card: WholeCard,
+  settings: Settings | undefined,
+): Promise<Problem | undefined> {
   const got = await ask(
-    api.POST('/api/v1/ticket.pdf', {
-      body: { card, paper: units.lengths === 'in' ? 'letter' : 'a4' },
+    api.POST('/api/v1/print.pdf', {
+      body: { sheet, card, paper: units.lengths === 'in' ? 'letter' : 'a4', settings },
       parseAs: 'blob',
     }),
   )
-  if (got.data) hand(got.data as unknown as Blob, `${card.name}.pdf`)
+  if (got.data) hand(got.data as unknown as Blob, `${card.name}${sheet === 'ticket' ? '' : `, ${sheet}`}.pdf`)
   return got.problem
 }

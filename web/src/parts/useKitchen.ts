@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import {
   api,
   ask,
+  taken,
   type BalanceRequest,
   type FruitAsked,
   type Kitchen,
@@ -15,14 +16,40 @@ import {
   type ShelfDish,
   type ShelfOven,
 } from '@/api/client'
-import { units } from './words'
+import { english, learnEnglish, units } from '@/texts/reading'
 
 type Kind = 'fruit' | 'ingredient'
+/** What is kept of a dish and of an oven, beside its id. */
+export type DishBody = Pick<ShelfDish, 'name' | 'count' | 'dish'>
+export type OvenBody = Pick<ShelfOven, 'name' | 'oven'>
 type Row = Larder['fruits'][number] | Larder['ingredients'][number]
+
+/** What is read of the tables, beside the keys that it goes by. */
+const read = new Set([
+  'name',
+  'how',
+  'make_ahead',
+  'looks',
+  'typical_use',
+  'clarity',
+  'freeze',
+  'says',
+  'title',
+])
+
+/** The tables with what is read of them in the kitchen's English. */
+const worded = (tables: Larder): Larder =>
+  JSON.parse(JSON.stringify(tables), (key, value: unknown) =>
+    read.has(key) && typeof value === 'string' ? english(value) : value,
+  ) as Larder
 
 /** The kitchen that is worked in, what stands on its shelf, and the larder's tables with the kitchen's own figures. */
 export const useKitchen = defineStore('kitchen', () => {
-  const larder = shallowRef<Larder>()
+  const tables = shallowRef<Larder>()
+  /** The tables in the kitchen's English. */
+  const larder = computed(() =>
+    tables.value && units.english === 'us' ? worded(tables.value) : tables.value,
+  )
   const kitchen = ref<Kitchen>()
   const all = ref<Kitchen[]>([])
   const chosen = useLocalStorage('mabbin.kitchen', '')
@@ -34,10 +61,11 @@ export const useKitchen = defineStore('kitchen', () => {
 
   /** Fetches what is missing. Called again after trouble, it goes on where it stopped. */
   async function load() {
-    if (!larder.value) {
+    if (!tables.value) {
       const got = await ask(api.GET('/api/v1/larder'))
       if (got.problem) return fail(got.problem)
-      larder.value = got.data
+      learnEnglish(got.data.english)
+      tables.value = got.data
     }
     const kitchens = await ask(api.GET('/api/v1/kitchens'))
     if (kitchens.problem) return fail(kitchens.problem)
@@ -70,6 +98,7 @@ export const useKitchen = defineStore('kitchen', () => {
       if (now !== null && kitchen.value) localStorage.setItem(`${k}@${kitchen.value.id}`, now)
     }
     bench.forEach((k, i) => (keep[i] == null ? localStorage.removeItem(k) : localStorage.setItem(k, keep[i])))
+    sessionStorage.clear() // what can be undone is of this kitchen
     localStorage.setItem('mabbin.kitchen', id)
     location.assign('/')
   }
@@ -81,7 +110,11 @@ export const useKitchen = defineStore('kitchen', () => {
 
   watch(
     () => kitchen.value?.settings,
-    (s) => s && Object.assign(units, { weights: s.weights, heat: s.heat, lengths: s.lengths }),
+    (s) => {
+      if (!s) return
+      const { weights, heat, lengths, cup, english = 'uk', decimal = 'point' } = s
+      Object.assign(units, { weights, heat, lengths, cup, english, decimal })
+    },
     { deep: true },
   )
 
@@ -147,6 +180,45 @@ export const useKitchen = defineStore('kitchen', () => {
     return got.problem
   }
 
+  /** A list with one of it as it is now, or without it, by name. */
+  const withOne = <T extends { id: string; name: string }>(list: T[], id: string, one: T | undefined) =>
+    [...list.filter((x) => x.id !== id), ...(one ? [one] : [])].sort((a, b) => a.name.localeCompare(b.name))
+
+  /** Keeps a dish on the shelf, or takes it off. Cards have their own copy. */
+  async function setDish(id: string, body: DishBody | undefined): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const path = { kitchen: kitchen.value.id, dish: id }
+    const at = { params: { path } }
+    const url = '/api/v1/kitchens/{kitchen}/dishes/{dish}'
+    if (!body) {
+      const gone = await ask(taken(api.DELETE(url, at)))
+      if (gone.data) dishes.value = withOne(dishes.value, id, undefined)
+      return gone.problem
+    }
+    const got = await ask(
+      dishes.value.some((d) => d.id === id)
+        ? api.PUT(url, { ...at, body })
+        : api.POST('/api/v1/kitchens/{kitchen}/dishes', { params: { path }, body: { id, ...body } }),
+    )
+    if (got.data) dishes.value = withOne(dishes.value, id, got.data)
+    return got.problem
+  }
+
+  /** Keeps an oven, or takes it away. Cards and the log have their own copy. */
+  async function setOven(id: string, body: OvenBody | undefined): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const at = { params: { path: { kitchen: kitchen.value.id, oven: id } } }
+    const url = '/api/v1/kitchens/{kitchen}/ovens/{oven}'
+    if (!body) {
+      const gone = await ask(taken(api.DELETE(url, at)))
+      if (gone.data) ovens.value = withOne(ovens.value, id, undefined)
+      return gone.problem
+    }
+    const got = await ask(api.PUT(url, { ...at, body }))
+    if (got.data) ovens.value = withOne(ovens.value, id, got.data)
+    return got.problem
+  }
+
   /** Keeps a row of the kitchen's own, or goes back to the table's. */
   async function setOwn(kind: Kind, key: string, row: OwnRow | undefined): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
@@ -174,6 +246,8 @@ export const useKitchen = defineStore('kitchen', () => {
     picked,
     measures,
     setSettings,
+    setDish,
+    setOven,
     setOwn,
     fruit: keyed(() => fruits.value),
     ingredient: keyed(() => ingredients.value),

@@ -1,21 +1,34 @@
-import { reactive } from 'vue'
-import type { Band, Dish, Settings } from '@/api/client'
+import type { Band, Dish } from '@/api/client'
+import { t, text } from '@/texts'
+import { english, units } from '@/texts/reading'
 
-/* Formatting only: no amount of the job is computed here. Units are the kitchen's, as its settings say. */
+/* Formatting only: no amount of the job is computed here. Words, units and the decimal mark are the kitchen's, as its
+   settings say; core/wording has the same for what the server prints. */
 
-type Units = Pick<Settings, 'weights' | 'heat' | 'lengths'>
+export { english, units }
 
-/** What the kitchen reads. Everything that is shown asks here, so that one switch changes it everywhere. */
-export const units = reactive<Units>({ weights: 'g', heat: 'c', lengths: 'cm' })
-
-const format = (digits: number) =>
-  new Intl.NumberFormat('en-GB', { maximumFractionDigits: digits, useGrouping: false })
+const format = (digits: number, least = 0) => {
+  const as = (locale: string) =>
+    new Intl.NumberFormat(locale, {
+      maximumFractionDigits: digits,
+      minimumFractionDigits: least,
+      useGrouping: false,
+    })
+  const by = { point: as('en-GB'), comma: as('de-DE') }
+  return { format: (x: number) => by[units.decimal].format(x) }
+}
 const whole = format(0)
 const tenth = format(1)
 const hundredth = format(2)
+const tenthAlways = format(1, 1)
+
+/** A figure that is written already, with the kitchen's decimal mark. */
+export const marked = (figure: string) => (units.decimal === 'comma' ? figure.replace('.', ',') : figure)
 
 const gOunce = 28.3495
 const cmInch = 2.54
+const mlQuart = 946.35
+const mlPint = 568.26
 
 /** A weight as the scale shows it: 1 g, and 0.1 g below 10 g; or ounces, to a tenth, and finer below one. */
 export function scale(g: number): { figure: string; unit: string } {
@@ -35,9 +48,18 @@ export const mm = (x: number) =>
     : `${Math.abs(x) < 10 ? tenth.format(x) : whole.format(x)} mm`
 export const cm = (x: number) =>
   units.lengths === 'in' ? `${tenth.format(x / cmInch)} in` : `${tenth.format(x)} cm`
-export const litres = (ml: number) => (ml < 950 ? `${whole.format(ml)} ml` : `${(ml / 1000).toFixed(1)} l`)
+/** A volume: litres, or where lengths are inches the quarts, of half-pint cups the pints, that belong to them. */
+export function litres(ml: number): string {
+  if (units.lengths === 'in')
+    return units.cup === 'imperial'
+      ? t('{n} pints', { n: tenth.format(ml / mlPint) })
+      : t('{n} quarts', { n: tenth.format(ml / mlQuart) })
+  return ml < 950 ? `${whole.format(ml)} ml` : `${tenthAlways.format(ml / 1000)} l`
+}
 export const percent = (x: number) => `${tenth.format(x)} %`
 export const number = (x: number) => tenth.format(x)
+/** To a tenth, always with it: 1.0. */
+export const tenths = (x: number) => tenthAlways.format(x)
 export const integer = (x: number) => whole.format(x)
 export const fine = (x: number) => hundredth.format(x)
 
@@ -62,9 +84,11 @@ export function heat(c: number, as: string = units.heat): string {
     case 'f':
       return `${whole.format(Math.round((c * 1.8 + 32) / 5) * 5)} °F`
     case 'fan':
-      return `fan ${whole.format(c - 20)} °C`
+      return t('fan {c} °C', { c: whole.format(c - 20) })
     case 'gas':
-      return `gas ${hundredth.format(gasMark(c)[0]).replace('0.25', '¼').replace('0.5', '½')}`
+      return t('gas {mark}', {
+        mark: hundredth.format(gasMark(c)[0]).replace(/0.25/, '¼').replace(/0.5/, '½'),
+      })
     default:
       return `${whole.format(c)} °C`
   }
@@ -85,10 +109,10 @@ export function typedIn(kind: string): Typed | undefined {
   if (kind === 'temperature' && units.heat === 'f')
     return { unit: '°F', suffix: ' F', show: (c) => c * 1.8 + 32 }
   if (kind === 'temperature' && units.heat === 'fan')
-    return { unit: '°C fan', suffix: '', prefix: 'fan ', show: (c) => c - 20 }
+    return { unit: t('°C fan'), suffix: '', prefix: 'fan ', show: (c) => c - 20 }
   if (kind === 'temperature' && units.heat === 'gas')
     return {
-      unit: 'gas mark',
+      unit: t('gas mark'),
       suffix: '',
       prefix: 'gas ',
       show: (c) => gasMark(c)[0],
@@ -96,12 +120,14 @@ export function typedIn(kind: string): Typed | undefined {
   return undefined
 }
 
-/** A sentence of the core's in the kitchen's units. */
-export const inUnits = (text: string) =>
-  text.replace(
-    /(\d+(?:\.\d+)?) (g|mm|cm|C)\b/g,
-    (whole, n: string, unit: string) =>
-      (({ g: grams, mm, cm, C: heat }) as Record<string, (x: number) => string>)[unit]?.(Number(n)) ?? whole,
+const inCore: Record<string, (x: number) => string> = { g: grams, mm, cm, C: (c) => heat(c) }
+
+/** A sentence of the core's as the kitchen reads it. */
+export const asRead = (text: string) =>
+  english(
+    text
+      .replace(/(\d+(?:\.\d+)?) (g|mm|cm|C)\b/g, (_, n: string, unit: string) => inCore[unit]!(Number(n)))
+      .replace(/\d\.\d/g, marked),
   )
 
 /** 24 × 18 cm, 5 deep, or 26 cm round, 5 deep. */
@@ -111,33 +137,38 @@ export function sizes(d: Dish): string {
   const unit = inch ? 'in' : 'cm'
   const across =
     d.shape === 'round'
-      ? `${n(d.length_cm)} ${unit} round`
+      ? t('{across} round', { across: `${n(d.length_cm)} ${unit}` })
       : d.shape === 'square'
-        ? `${n(d.length_cm)} ${unit} square`
-        : `${n(d.length_cm)} × ${n(d.width_cm ?? 0)} ${unit}${d.shape === 'oval' ? ' oval' : ''}`
-  return `${across}, ${n(d.depth_cm)} deep`
+        ? t('{across} square', { across: `${n(d.length_cm)} ${unit}` })
+        : `${n(d.length_cm)} × ${n(d.width_cm ?? 0)} ${unit}${d.shape === 'oval' ? ` ${t('oval')}` : ''}`
+  return t('{across}, {depth} deep', { across, depth: n(d.depth_cm) })
 }
 
-/** A name without what stands in brackets or after a comma. */
-export const short = (name: string) => (name.replace(/\s*\([^)]*\)/g, '').split(',')[0] ?? name).trim()
+/** A name of the larder's without what stands in brackets or after a comma. */
+export const short = (name: string) =>
+  english((name.replace(/\s*\([^)]*\)/g, '').split(',')[0] ?? name).trim())
 export const lower = (name: string) => name.charAt(0).toLowerCase() + name.slice(1)
 
-export const bandWords: Record<Band, string> = {
-  runny: 'runny',
-  saucy: 'saucy',
-  spoonable: 'spoonable',
-  mounds: 'mounds on the spoon',
-  slices: 'slices',
-  stodgy: 'stodgy',
-}
+/** Words by their keys, each in the kitchen's when it is looked up. */
+const shown = <K extends string>(words: Record<K, string>): Record<K, string> =>
+  new Proxy(words, { get: (all, key: K) => (key in all ? t(all[key]) : undefined) })
 
-export const basisWords: Record<string, string> = {
-  composition: 'food composition tables',
-  handbook: 'baking handbooks',
-  definition: 'by definition',
-  working: 'working figure of this project; your log will correct it',
-  kitchen: 'this kitchen’s own figure',
-}
+export const bandWords: Record<Band, string> = shown({
+  runny: text('runny'),
+  saucy: text('saucy'),
+  spoonable: text('spoonable'),
+  mounds: text('mounds on the spoon'),
+  slices: text('slices'),
+  stodgy: text('stodgy'),
+})
+
+export const basisWords: Record<string, string> = shown({
+  composition: text('food composition tables'),
+  handbook: text('baking handbooks'),
+  definition: text('by definition'),
+  working: text('working figure of this project; your log will correct it'),
+  kitchen: text('this kitchen’s own figure'),
+})
 
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 export const date = (iso: string) => day.format(new Date(iso))

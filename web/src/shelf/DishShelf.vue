@@ -1,111 +1,33 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { api, ask, type Dish, type Problem, type ShelfDish } from '@/api/client'
+import { inWords, type ShelfDish } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import DishForm from '@/parts/DishForm.vue'
-import { useKitchen } from '@/parts/useKitchen'
-import { inUnits, integer, litres, lower, short, sizes } from '@/parts/words'
+import { type DishBody, useKitchen } from '@/parts/useKitchen'
+import { integer, litres, lower, short, sizes } from '@/parts/words'
 import DishSection from './DishSection.vue'
 import ShelfPair from './ShelfPair.vue'
+import { useShelfDraft } from './useShelfDraft'
 
 /** The kitchen's dishes. Measuring one with water is the first way to its volume; the sizes are the second. */
 const kitchen = useKitchen()
-const chosen = ref<string>(kitchen.dishes[0]?.id ?? '')
-const draft = ref<{ id: string; name: string; count: number; dish: Dish; fresh: boolean }>()
-const problem = ref<Problem>()
-const kept = ref('')
-const path = computed(() => ({ kitchen: kitchen.kitchen!.id }))
-const current = computed(() => kitchen.dishes.find((d) => d.id === chosen.value))
-
-function edit(d: ShelfDish | undefined) {
-  problem.value = undefined
-  kept.value = ''
-  if (d) draft.value = { id: d.id, name: d.name, count: d.count, dish: { ...d.dish }, fresh: false }
-}
-watch(current, edit, { immediate: true })
-const changed = computed(() => {
-  const d = draft.value
-  const c = current.value
-  if (!d || d.fresh || !c) return !!d?.fresh
-  return JSON.stringify([d.name, d.count, d.dish]) !== JSON.stringify([c.name, c.count, c.dish])
+const { chosen, draft, problem, kept, current, edit, changed, add, keep, takeAway, fault } = useShelfDraft(
+  'dish',
+  () => kitchen.dishes,
+  (d: ShelfDish) => ({ name: d.name, count: d.count, dish: d.dish }),
+)
+const fresh = (): DishBody => ({
+  name: '',
+  count: 1,
+  dish: { shape: 'rectangle', length_cm: 24, width_cm: 18, depth_cm: 5, material: 'stoneware' },
 })
-
-function add() {
-  chosen.value = ''
-  problem.value = undefined
-  kept.value = ''
-  draft.value = {
-    id: crypto.randomUUID(),
-    name: '',
-    count: 1,
-    dish: { shape: 'rectangle', length_cm: 24, width_cm: 18, depth_cm: 5, material: 'stoneware' },
-    fresh: true,
-  }
-}
-
-async function keep() {
-  const d = draft.value
-  if (!d) return
-  const body = { name: d.name.trim(), count: d.count, dish: d.dish }
-  const got = await ask(
-    d.fresh
-      ? api.POST('/api/v1/kitchens/{kitchen}/dishes', {
-          params: { path: path.value },
-          body: { id: d.id, ...body },
-        })
-      : api.PUT('/api/v1/kitchens/{kitchen}/dishes/{dish}', {
-          params: { path: { ...path.value, dish: d.id } },
-          body,
-        }),
-  )
-  problem.value = got.problem
-  if (!got.data) return
-  const dish = got.data
-  kitchen.dishes = [...kitchen.dishes.filter((x) => x.id !== dish.id), dish].sort((a, b) =>
-    a.name.localeCompare(b.name),
-  )
-  chosen.value = dish.id
-  edit(dish)
-  kept.value = `${dish.name} is kept.`
-}
-
-const takenOff = ref<ShelfDish>()
-async function takeOff() {
-  const d = current.value
-  if (!d) return
-  const got = await ask(
-    api
-      .DELETE('/api/v1/kitchens/{kitchen}/dishes/{dish}', { params: { path: { ...path.value, dish: d.id } } })
-      .then((r) => ({ ...r, data: r.response.ok ? {} : undefined })),
-  )
-  problem.value = got.problem
-  if (got.problem) return
-  takenOff.value = d
-  kitchen.dishes = kitchen.dishes.filter((x) => x.id !== d.id)
-  chosen.value = kitchen.dishes[0]?.id ?? ''
-  if (!chosen.value) draft.value = undefined
-}
-async function putBack() {
-  const d = takenOff.value
-  if (!d) return
-  draft.value = { id: d.id, name: d.name, count: d.count, dish: d.dish, fresh: true }
-  await keep()
-  if (!problem.value) takenOff.value = undefined
-}
-const fault = (pointer: string) =>
-  problem.value?.errors?.find((e) => e.pointer === `#${pointer}`)?.detail ?? ''
 const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
 </script>
 
 <template>
-  <ShelfPair list="Dishes" edit="The dish" :chosen="!!draft">
+  <ShelfPair :list="$t('Dishes')" :edit="$t('The dish')" :chosen="!!draft">
     <template #list>
-      <p v-if="takenOff" class="notice" role="status">
-        {{ takenOff.name }} is off the shelf. Cards keep it as they were saved.
-        <button class="plain" data-testid="put-back" @click="putBack">Put it back</button>
-      </p>
       <p v-if="!kitchen.dishes.length" class="quiet">
-        No dishes yet. Add the one you use most, and measure it with water.
+        {{ $t('No dishes yet. Add the one you use most, and measure it with water.') }}
       </p>
       <ul>
         <li v-for="d in kitchen.dishes" :key="d.id">
@@ -116,7 +38,9 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
           >
             <DishSection class="pic" :dish="d.dish" :share="1" />
             <span>
-              <strong>{{ d.name }}{{ d.count > 1 ? `, ${d.count} of them` : '' }}</strong>
+              <strong
+                >{{ d.name }}{{ d.count > 1 ? $t(', {count} of them', { count: d.count }) : '' }}</strong
+              >
               <span class="small"
                 >{{ sizes(d.dish) }},
                 {{ lower(short(kitchen.material.get(d.dish.material)?.name ?? '')) }}</span
@@ -124,74 +48,102 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
             </span>
             <span class="volume"
               ><strong>{{ litres(d.volume_ml) }}</strong
-              ><span class="small">{{ d.dish.measured_ml ? 'measured' : 'by its sizes' }}</span></span
+              ><span class="small">{{ d.dish.measured_ml ? $t('measured') : $t('by its sizes') }}</span></span
             >
           </button>
         </li>
       </ul>
-      <button class="push" data-testid="add-dish" @click="add">Add a dish</button>
+      <button class="push" data-testid="add-dish" @click="add(fresh())">{{ $t('Add a dish') }}</button>
     </template>
     <template v-if="draft">
       <div class="names">
         <div class="field">
-          <label for="dish-name">Name</label>
-          <el-input id="dish-name" v-model="draft.name" maxlength="80" data-testid="shelf-dish-name" />
-          <p v-if="fault('/name')" class="wrong" role="alert">Name {{ fault('/name') }}</p>
+          <label for="dish-name">{{ $t('Name') }}</label>
+          <el-input id="dish-name" v-model="draft.body.name" maxlength="80" data-testid="shelf-dish-name" />
+          <p v-if="fault('/name')" class="wrong" role="alert">
+            {{ $t('Name {fault}', { fault: fault('/name') }) }}
+          </p>
         </div>
         <AmountField
-          label="How many of it"
+          :label="$t('How many of it')"
           kind="percent"
           unit=""
           :digits="0"
           :step="1"
-          :model-value="draft.count"
+          :model-value="draft.body.count"
           :problem="fault('/count')"
           testid="dish-count"
-          @update:model-value="(v) => draft && (draft.count = Math.round(v ?? 1))"
+          @update:model-value="(v) => draft && (draft.body.count = Math.round(v ?? 1))"
         />
       </div>
       <div class="water">
-        <h2>Measure it with water</h2>
+        <h2>{{ $t('Measure it with water') }}</h2>
         <ol>
-          <li>Set the empty dish on the scale, on a level table, and zero the scale.</li>
-          <li>Fill it with cold water to the brim, to where it would run over.</li>
-          <li>Read the grams: they are its millilitres.</li>
+          <li>{{ $t('Set the empty dish on the scale, on a level table, and zero the scale.') }}</li>
+          <li>{{ $t('Fill it with cold water to the brim, to where it would run over.') }}</li>
+          <li>{{ $t('Read the grams: they are its millilitres.') }}</li>
         </ol>
         <div class="row">
           <AmountField
-            label="It holds"
+            :label="$t('It holds')"
             kind="volume"
             unit="ml"
             optional
             :digits="0"
             :step="10"
-            :instead="
-              current && !draft.fresh ? `${integer(current.computed_ml)} by its sizes` : 'by its sizes'
-            "
-            :model-value="draft.dish.measured_ml || undefined"
+            :instead="current && !draft.fresh ? current.computed_ml : $t('by its sizes')"
+            :instead-is="$t('by its sizes')"
+            :model-value="draft.body.dish.measured_ml || undefined"
             :problem="fault('/dish/measured_ml')"
             testid="water-ml"
-            @update:model-value="(v) => draft && (draft.dish = { ...draft.dish, measured_ml: v ?? 0 })"
+            @update:model-value="
+              (v) => draft && (draft.body.dish = { ...draft.body.dish, measured_ml: v ?? 0 })
+            "
           />
           <p v-if="current && current.dish.measured_ml" class="small" data-testid="water-says">
-            {{ litres(current.volume_ml) }} measured, {{ litres(current.computed_ml) }} by its sizes: rounded
-            corners and thick walls make {{ integer(Math.abs(difference(current))) }} %
-            {{ difference(current) < 0 ? 'less' : 'more' }}.
+            {{
+              $t(
+                '{volume} measured, {volume2} by its sizes: rounded corners and thick walls make {n} % {difference}.',
+                {
+                  volume: litres(current.volume_ml),
+                  volume2: litres(current.computed_ml),
+                  n: integer(Math.abs(difference(current))),
+                  difference: difference(current) < 0 ? $t('less') : $t('more'),
+                },
+              )
+            }}
           </p>
-          <p v-else class="small quiet">The best number that you can give: corners and curves are in it.</p>
+          <p v-else class="small quiet">
+            {{ $t('The best number that you can give: corners and curves are in it.') }}
+          </p>
         </div>
       </div>
-      <DishForm :dish="draft.dish" :fault-at="fault" plain @change="(d) => draft && (draft.dish = d)" />
+      <DishForm
+        :dish="draft.body.dish"
+        :fault-at="fault"
+        plain
+        @change="(d) => draft && (draft.body.dish = d)"
+      />
       <p v-if="problem" class="wrong" role="alert" data-testid="shelf-problem">
-        {{ problem.title }}{{ problem.errors?.map((e) => `; ${inUnits(e.detail)}`).join('') }}
+        {{ inWords(problem) }}
       </p>
     </template>
     <template v-if="draft" #acts>
-      <button class="push main" :disabled="!draft.name.trim() || !changed" data-testid="keep" @click="keep">
-        Keep it
+      <button
+        class="push main"
+        :disabled="!draft.body.name.trim() || !changed"
+        data-testid="keep"
+        @click="keep"
+      >
+        {{ $t('Keep it') }}
       </button>
-      <button v-if="!draft.fresh" class="plain" data-testid="take-off" @click="takeOff">
-        Take it off the shelf
+      <button
+        v-if="!draft.fresh"
+        class="plain"
+        data-testid="take-off"
+        @click="takeAway((name) => `${name} off the shelf; cards keep it`)"
+      >
+        {{ $t('Take it off the shelf') }}
       </button>
       <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
     </template>

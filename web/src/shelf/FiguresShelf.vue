@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Basis, OwnRow, Problem } from '@/api/client'
+import { type Basis, faultAt, inWords, type OwnRow, type Problem } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { basisWords, fine, inUnits, lower, short } from '@/parts/words'
+import { useShelf } from '@/parts/useShelf'
+import { basisWords, english, fine, lower, short } from '@/parts/words'
+import { t } from '@/texts'
 
 /** Fruits or ingredients: every figure with where it is from, and the kitchen's own beside it. */
 const props = defineProps<{ kind: 'fruit' | 'ingredient' }>()
 const kitchen = useKitchen()
+const shelf = useShelf()
 const find = ref('')
 const chosen = ref('')
 const problem = ref<Problem>()
@@ -36,11 +39,21 @@ const basisOf = (b: Basis | undefined): string => {
   const of: Basis | undefined = b ?? (r && ('basis' in r ? r.basis : r.composition_basis))
   return of ? (basisWords[of] ?? of) : ''
 }
+watch(
+  () => shelf.touched,
+  (t) => {
+    if (t?.thing === props.kind && rows.value.some((r) => r.key === t.id)) chosen.value = t.id
+  },
+)
 watch(chosen, () => {
   problem.value = undefined
   naming.value = false
 })
 
+/** Changes what the kitchen has of its own in this row, or goes back to the table. */
+async function put(says: string, key: string, is: OwnRow | undefined) {
+  problem.value = await shelf.change(says, props.kind, key, is)
+}
 async function set(column: string, v: number | undefined) {
   const r = row.value
   if (!r) return
@@ -48,31 +61,23 @@ async function set(column: string, v: number | undefined) {
   if (v === undefined) delete values[column]
   else values[column] = v
   const nothing = !Object.keys(values).length && !own.value?.copy_of
-  problem.value = await kitchen.setOwn(props.kind, r.key, nothing ? undefined : { ...own.value, values })
+  const figure = figures.value.find((f) => f.column === column)?.name ?? column
+  await put(`${short(r.name)}, ${lower(figure)}`, r.key, nothing ? undefined : { ...own.value, values })
 }
 const allergens = computed(() =>
   [...new Set(kitchen.larder?.ingredients.flatMap((i) => i.allergens) ?? [])].sort(),
 )
 async function contains(list: string[]) {
   if (!row.value || !own.value) return
-  problem.value = await kitchen.setOwn(props.kind, row.value.key, { ...own.value, allergens: list })
+  await put(t('{name}, what it contains', { name: short(row.value.name) }), row.value.key, {
+    ...own.value,
+    allergens: list,
+  })
 }
 async function dropAll() {
   const r = row.value
   if (!r) return
-  const was = own.value
-  problem.value = await kitchen.setOwn(props.kind, r.key, undefined)
-  if (!problem.value && was) dropped.value = { key: r.key, row: was, name: r.name }
-}
-const dropped = ref<{ key: string; row: OwnRow; name: string }>()
-async function undrop() {
-  const d = dropped.value
-  if (!d) return
-  problem.value = await kitchen.setOwn(props.kind, d.key, d.row)
-  if (!problem.value) {
-    dropped.value = undefined
-    chosen.value = d.key
-  }
+  await put(t('{name}: the kitchen’s own figures dropped', { name: short(r.name) }), r.key, undefined)
 }
 async function copy() {
   const r = row.value
@@ -83,7 +88,7 @@ async function copy() {
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '')
     .slice(0, 40)}-${crypto.randomUUID().slice(0, 6)}`
-  problem.value = await kitchen.setOwn(props.kind, key, {
+  await put(t('{called}, new', { called }), key, {
     copy_of: own.value?.copy_of || r.key,
     name: called,
     values: { ...own.value?.values },
@@ -93,24 +98,21 @@ async function copy() {
   name.value = ''
   chosen.value = key
 }
-const fault = (column: string) =>
-  problem.value?.errors?.find((e) => e.pointer === `#/values/${column}`)?.detail ?? ''
+const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
 </script>
 
 <template>
   <div class="two">
-    <section class="panel list" :aria-label="kind === 'fruit' ? 'Fruit' : 'Stores'">
+    <section class="panel list" :aria-label="kind === 'fruit' ? $t('Fruit') : $t('Stores')">
       <el-input
         v-model="find"
-        :placeholder="kind === 'fruit' ? 'Find a fruit' : 'Find by name or kind: flour, fat, spice, …'"
-        aria-label="Find"
+        :placeholder="
+          kind === 'fruit' ? $t('Find a fruit') : $t('Find by name or kind: flour, fat, spice, …')
+        "
+        :aria-label="$t('Find')"
         clearable
         data-testid="find-row"
       />
-      <p v-if="dropped" class="notice" role="status">
-        {{ short(dropped.name) }}: the kitchen’s own figures are gone.
-        <button class="plain" data-testid="undrop" @click="undrop">Bring them back</button>
-      </p>
       <ul>
         <li v-for="r in shown" :key="r.key">
           <button :aria-pressed="row?.key === r.key" :data-testid="`row-${r.key}`" @click="chosen = r.key">
@@ -121,40 +123,53 @@ const fault = (column: string) =>
               aria-hidden="true"
             />
             <span>{{ r.name }}</span>
-            <span class="small quiet">{{ mine[r.key] ? 'our own' : 'role' in r ? r.role : '' }}</span>
+            <span class="small quiet">{{ mine[r.key] ? $t('our own') : 'role' in r ? r.role : '' }}</span>
           </button>
         </li>
-        <li v-if="!shown.length" class="quiet none">Nothing of that name. Clear the search to see all.</li>
+        <li v-if="!shown.length" class="quiet none">
+          {{ $t('Nothing of that name. Clear the search to see all.') }}
+        </li>
       </ul>
     </section>
-    <section v-if="row && table" class="panel edit" aria-label="Its figures">
+    <section v-if="row && table" class="panel edit" :aria-label="$t('Its figures')">
       <div class="head">
         <h2>{{ row.name }}</h2>
-        <span v-if="own?.copy_of" class="quiet">started from {{ lower(short(table.name)) }}</span>
+        <span v-if="own?.copy_of" class="quiet">{{
+          $t('started from {name}', { name: lower(short(table.name)) })
+        }}</span>
       </div>
       <p v-if="'allergens' in row" class="small" data-testid="allergens">
-        <strong>Contains:</strong>
-        {{ row.allergens.join(', ') || (row.check_label ? 'not known' : 'none of the listed allergens') }}.
-        <template v-if="row.check_label"><strong>Check the label</strong>: that is not “none”.</template>
-        A list is no promise about cross-contact.
+        <strong>{{ $t('Contains:') }}</strong>
+        {{
+          row.allergens.join(', ') ||
+          (row.check_label ? $t('not known') : $t('none of the listed allergens'))
+        }}.
+        <template v-if="row.check_label"
+          ><strong>{{ $t('Check the label') }}</strong
+          >{{ $t(': that is not “none”.') }}</template
+        >
+        {{ $t('A list is no promise about cross-contact.') }}
       </p>
       <p v-else class="small quiet">
-        {{ row.precook === 'none' ? 'Goes in raw' : `Cooking it first is ${row.precook}`
-        }}{{ row.browns_in_air ? '; browns in air as it is cut' : '' }}.
+        {{
+          row.precook === 'none'
+            ? $t('Goes in raw')
+            : $t('Cooking it first is {precook}', { precook: row.precook })
+        }}{{ row.browns_in_air ? $t('; browns in air as it is cut') : '' }}.
       </p>
       <table>
         <thead>
           <tr>
-            <th scope="col">Figure</th>
-            <th scope="col" class="n">Table</th>
-            <th scope="col">Our own</th>
-            <th scope="col">Where the table’s is from</th>
+            <th scope="col">{{ $t('Figure') }}</th>
+            <th scope="col" class="n">{{ $t('Table') }}</th>
+            <th scope="col">{{ $t('Our own') }}</th>
+            <th scope="col">{{ $t('Where the table’s is from') }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="f in figures" :key="f.column">
             <th scope="row">
-              {{ f.name }}
+              {{ english(f.name) }}
               <span class="small quiet">{{
                 f.column === 'price_per_kg' ? `${kitchen.kitchen?.settings.currency} ${f.unit}` : f.unit
               }}</span>
@@ -164,14 +179,14 @@ const fault = (column: string) =>
             </td>
             <td>
               <AmountField
-                :label="`Our own: ${f.name}`"
+                :label="$t('Our own: {name}', { name: f.name })"
                 hide-label
                 kind="percent"
                 unit=""
                 optional
                 :digits="3"
                 :step="f.high <= 1 ? 0.05 : 1"
-                instead="as the table"
+                :instead="$t('as the table')"
                 :model-value="own?.values?.[f.column]"
                 :problem="fault(f.column)"
                 :testid="`own-${f.column}`"
@@ -179,16 +194,16 @@ const fault = (column: string) =>
               />
             </td>
             <td class="small quiet">
-              {{ f.column === 'price_per_kg' ? 'prices are always your own' : basisOf(f.basis) }}
+              {{ f.column === 'price_per_kg' ? $t('prices are always your own') : basisOf(f.basis) }}
             </td>
           </tr>
         </tbody>
       </table>
       <p v-if="problem" class="wrong" role="alert">
-        {{ problem.title }}{{ problem.errors?.map((e) => `; ${inUnits(e.detail)}`).join('') }}
+        {{ inWords(problem) }}
       </p>
       <div v-if="own?.copy_of && kind === 'ingredient'" class="field">
-        <label for="own-contains">Contains, by its label</label>
+        <label for="own-contains">{{ $t('Contains, by its label') }}</label>
         <el-select
           id="own-contains"
           :model-value="own.allergens ?? ('allergens' in table ? table.allergens : [])"
@@ -201,23 +216,25 @@ const fault = (column: string) =>
       </div>
       <div class="acts">
         <button v-if="own" class="push" data-testid="drop-own" @click="dropAll">
-          {{ own.copy_of ? 'Take it off the shelf' : 'All as the table' }}
+          {{ own.copy_of ? $t('Take it off the shelf') : $t('All as the table') }}
         </button>
         <template v-if="naming">
           <el-input
             v-model="name"
             class="own-name"
             maxlength="80"
-            placeholder="Its name"
-            aria-label="Name of our own"
+            :placeholder="$t('Its name')"
+            :aria-label="$t('Name of our own')"
             data-testid="own-name"
           />
           <button class="push main" :disabled="!name.trim()" data-testid="own-keep" @click="copy">
-            Keep
+            {{ $t('Keep') }}
           </button>
         </template>
         <button v-else class="plain" data-testid="copy" @click="naming = true">
-          {{ kind === 'fruit' ? 'A fruit of our own, from this one' : 'One of our own, from this one' }}
+          {{
+            kind === 'fruit' ? $t('A fruit of our own, from this one') : $t('One of our own, from this one')
+          }}
         </button>
       </div>
     </section>
@@ -229,7 +246,7 @@ const fault = (column: string) =>
   display: grid;
   grid-template-columns: 400px minmax(0, 1fr);
   gap: 8px;
-  height: calc(100vh - 128px);
+  height: calc(100vh - var(--above) - 73px);
 }
 .list,
 .edit {
@@ -312,10 +329,6 @@ td.n {
 }
 .own-name {
   width: 240px;
-}
-.notice {
-  padding: 6px 8px;
-  background: var(--moved);
 }
 .none {
   padding: 16px 8px;

@@ -1,119 +1,149 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Problem, Settings } from '@/api/client'
+import { inWords, type Problem, type Settings } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { grams, heat, mm } from '@/parts/words'
+import { useShelf } from '@/parts/useShelf'
+import { grams, heat, litres, mm } from '@/parts/words'
+import { t, text } from '@/texts'
 
 /** How the kitchen measures and what it reads: one switch each, and everything that is shown follows. */
 const kitchen = useKitchen()
+const shelf = useShelf()
 const problem = ref<Problem>()
 const settings = computed(() => kitchen.kitchen!.settings)
 
-type Key = 'cup' | 'spoon' | 'eggs' | 'weights' | 'heat' | 'lengths'
+type Key = 'english' | 'weights' | 'decimal' | 'heat' | 'lengths' | 'cup' | 'spoon' | 'eggs'
 const switches: { key: Key; title: string; options: [Settings[Key], string][]; about: string }[] = [
   {
+    key: 'english',
+    title: text('Words'),
+    options: [
+      ['uk', text('British: cornflour, hob')],
+      ['us', text('American: cornstarch, stovetop')],
+    ],
+    about: text('Either is understood when it is typed. What you wrote yourself stays as you wrote it.'),
+  },
+  {
+    key: 'decimal',
+    title: text('A half is written'),
+    options: [
+      ['point', '0.5'],
+      ['comma', '0,5'],
+    ],
+    about: text('Either is understood when it is typed.'),
+  },
+  {
     key: 'weights',
-    title: 'Weights are shown in',
+    title: text('Weights are shown in'),
     options: [
       ['g', 'grams'],
       ['oz', 'ounces'],
-      ['spoons', 'cups and spoons'],
+      ['spoons', text('cups and spoons')],
     ],
-    about: 'Grams are the truth: in cups and spoons they stand beside, and fruit is always weighed.',
+    about: text('Grams are the truth: in cups and spoons they stand beside, and fruit is always weighed.'),
   },
   {
     key: 'heat',
-    title: 'Ovens',
+    title: text('Ovens'),
     options: [
       ['c', '°C'],
       ['f', '°F'],
-      ['gas', 'gas mark'],
-      ['fan', '°C with fan'],
+      ['gas', text('gas mark')],
+      ['fan', text('°C with fan')],
     ],
-    about: 'With fan counts 20 °C less, by the everyday rule.',
+    about: text('With fan counts 20 °C less, by the everyday rule.'),
   },
   {
     key: 'lengths',
-    title: 'Lengths',
+    title: text('Lengths'),
     options: [
-      ['cm', 'cm and mm'],
+      ['cm', text('cm and mm')],
       ['in', 'inches'],
     ],
     about: '',
   },
   {
     key: 'cup',
-    title: 'A cup holds',
+    title: text('A cup holds'),
     options: [
-      ['us', '236.6 ml, US'],
-      ['metric', '250 ml, metric'],
-      ['imperial', '284 ml, half a pint'],
+      ['us', text('236.6 ml, US')],
+      ['metric', text('250 ml, metric')],
+      ['imperial', text('284 ml, half a pint')],
     ],
-    about: 'A pint, a quart and a fluid ounce are imperial with the half-pint cup, and American otherwise.',
+    about: text(
+      'A pint, a quart and a fluid ounce are imperial with the half-pint cup, and American otherwise.',
+    ),
   },
   {
     key: 'spoon',
-    title: 'A tablespoon holds',
+    title: text('A tablespoon holds'),
     options: [
-      ['us', '14.8 ml, US'],
-      ['metric', '15 ml, metric'],
-      ['australian', '20 ml, Australian'],
+      ['us', text('14.8 ml, US')],
+      ['metric', text('15 ml, metric')],
+      ['australian', text('20 ml, Australian')],
     ],
-    about: 'A teaspoon is a third of it, of the Australian a quarter.',
+    about: text('A teaspoon is a third of it, of the Australian a quarter.'),
   },
   {
     key: 'eggs',
-    title: 'Egg sizes',
+    title: text('Egg sizes'),
     options: [
-      ['us', 'US: large is 50 g'],
-      ['uk', 'UK and EU: large is 58 g'],
+      ['us', text('US: large is 50 g')],
+      ['uk', text('UK and EU: large is 58 g')],
     ],
-    about: 'Without the shell.',
+    about: text('Without the shell.'),
   },
 ]
 
-async function put(change: Partial<Settings>) {
-  problem.value = await kitchen.setSettings({ ...settings.value, ...change })
+/** What is set, with what stands where nothing was. */
+const set = (key: Key) =>
+  settings.value[key] ?? ({ english: 'uk', decimal: 'point' } as Partial<Settings>)[key]
+
+async function put(says: string, change: Partial<Settings>) {
+  problem.value = await shelf.change(says, 'settings', '', { ...settings.value, ...change })
 }
 const containers = computed(() => Object.entries(settings.value.containers).sort())
 function contain(name: string, g: number | undefined) {
   const next = { ...settings.value.containers }
   if (g) next[name] = g
   else delete next[name]
-  void put({ containers: next })
+  void put(nameOf(name), { containers: next })
 }
 const nameOf = (c: string) => {
   const [unit, ...key] = c.split(' ')
   const thing = key.join(' ')
   return thing
-    ? `A ${unit} of ${(kitchen.fruit.get(thing)?.name ?? kitchen.ingredient.get(thing)?.name ?? thing).toLowerCase()}`
+    ? t('A {unit} of {n}', {
+        unit,
+        n: (kitchen.fruit.get(thing)?.name ?? kitchen.ingredient.get(thing)?.name ?? thing).toLowerCase(),
+      })
     : `A ${unit}`
 }
 </script>
 
 <template>
-  <section class="panel settings" aria-label="How we measure">
+  <section class="panel settings" :aria-label="$t('How we measure')">
     <div v-for="s in switches" :key="s.key" class="one">
-      <h2>{{ s.title }}</h2>
-      <div class="choice" role="group" :aria-label="s.title">
+      <h2>{{ $t(s.title) }}</h2>
+      <div class="choice" role="group" :aria-label="$t(s.title)">
         <button
           v-for="[value, says] in s.options"
           :key="value"
-          :aria-pressed="settings[s.key] === value"
+          :aria-pressed="set(s.key) === value"
           :data-testid="`${s.key}-${value}`"
-          @click="put({ [s.key]: value })"
+          @click="put(`${$t(s.title)}: ${$t(says)}`, { [s.key]: value })"
         >
-          {{ says }}
+          {{ $t(says) }}
         </button>
       </div>
-      <p class="small quiet">{{ s.about }}</p>
+      <p class="small quiet">{{ $t(s.about) }}</p>
     </div>
     <div class="one">
-      <h2>How high the kitchen lies</h2>
+      <h2>{{ $t('How high the kitchen lies') }}</h2>
       <AmountField
         class="currency"
-        label="Metres above the sea"
+        :label="$t('Metres above the sea')"
         hide-label
         kind="percent"
         unit="m"
@@ -121,28 +151,28 @@ const nameOf = (c: string) => {
         :step="50"
         :model-value="settings.altitude_m ?? 0"
         testid="altitude"
-        @update:model-value="(v) => put({ altitude_m: v ?? 0 })"
+        @update:model-value="(v) => put($t('How high the kitchen lies'), { altitude_m: v ?? 0 })"
       />
       <p class="small quiet">
-        Water boils 1 °C cooler for each 300 m: fruit takes longer, and some starches never set.
+        {{ $t('Water boils 1 °C cooler for each 300 m: fruit takes longer, and some starches never set.') }}
       </p>
     </div>
     <div class="one">
-      <h2>Prices in</h2>
+      <h2>{{ $t('Prices in') }}</h2>
       <el-input
         class="currency"
         :model-value="settings.currency"
         maxlength="8"
-        aria-label="Currency"
+        :aria-label="$t('Currency')"
         data-testid="currency"
-        @change="(v: string) => put({ currency: v })"
+        @change="(v: string) => put($t('What prices are in'), { currency: v })"
       />
-      <p class="small quiet">Prices a kilogram stand with the fruit and the stores.</p>
+      <p class="small quiet">{{ $t('Prices a kilogram stand with the fruit and the stores.') }}</p>
     </div>
     <div class="one wide">
-      <h2>What a container holds</h2>
+      <h2>{{ $t('What a container holds') }}</h2>
       <p v-if="!containers.length" class="quiet">
-        Nothing yet. When a card says “1 punnet” or “a tin”, it is asked once and remembered here.
+        {{ $t('Nothing yet. When a card says “1 punnet” or “a tin”, it is asked once and remembered here.') }}
       </p>
       <ul v-else>
         <li v-for="[name, g] in containers" :key="name">
@@ -158,16 +188,19 @@ const nameOf = (c: string) => {
             :testid="`container-${name}`"
             @update:model-value="(v) => contain(name, v)"
           />
-          <button class="plain" @click="contain(name, undefined)">Forget</button>
+          <button class="plain" @click="contain(name, undefined)">{{ $t('Forget') }}</button>
         </li>
       </ul>
     </div>
     <p v-if="problem" class="wrong wide" role="alert">
-      {{ problem.title }}{{ problem.errors?.map((e) => `: ${e.detail}`).join('') }}. Nothing was changed.
+      {{ $t('{problem}. Nothing was changed.', { problem: inWords(problem) }) }}
     </p>
     <p class="sample wide" data-testid="sample">
-      So it reads now: <strong>{{ grams(376) }}</strong> of topping, <strong>{{ mm(15) }}</strong> thick, in
-      an oven at <strong>{{ heat(180) }}</strong>.
+      {{ $t('So it reads now:') }} <strong>{{ grams(376) }}</strong> {{ $t('of topping,') }}
+      <strong>{{ mm(15) }}</strong> {{ $t('thick, cornflour') }} <strong>{{ grams(7.5) }}</strong>{{
+        $t(', a dish of')
+      }}
+      <strong>{{ litres(2100) }}</strong>{{ $t(', an oven at') }} <strong>{{ heat(180) }}</strong>.
     </p>
   </section>
 </template>

@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { api, ask, inWords, unreachable, type Kitchen, type Problem } from '@/api/client'
+import { api, ask, inWords, type Kitchen } from '@/api/client'
+import LongWork from '@/parts/LongWork.vue'
 import { useKitchen } from '@/parts/useKitchen'
+import { useWork } from '@/parts/useWork'
+import { t } from '@/texts'
 
 /** The kitchens of this house, and a whole kitchen as one file: taken away, and brought in. */
 const kitchen = useKitchen()
 const name = ref('')
 const refused = ref('')
-const restoring = ref(false)
+const work = useWork()
 const restored = ref<Kitchen>()
 
 async function add() {
@@ -23,37 +26,39 @@ async function restore(e: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  restoring.value = true
   refused.value = ''
   restored.value = undefined
-  try {
-    const r = await fetch('/api/v1/kitchens/restore', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/zip' },
-      body: file,
-    })
-    const answer: unknown = await r.json().catch(() => ({ ...unreachable, title: r.statusText }))
-    if (r.ok) {
-      restored.value = answer as Kitchen
-      await kitchen.load()
-    } else refused.value = `${inWords(answer as Problem)}. Nothing was brought in`
-  } catch {
-    refused.value = unreachable.title
+  const got = await work.run(({ signal, id }) =>
+    ask(
+      api.POST('/api/v1/kitchens/restore', {
+        params: { header: { 'X-Work': id } },
+        headers: { 'Content-Type': 'application/zip' },
+        body: file as unknown as string, // the description knows bytes as a string
+        bodySerializer: (x) => x,
+        signal,
+      }),
+    ),
+  )
+  if (!got) refused.value = t('Stopped. Nothing was brought in')
+  else if (got.problem)
+    refused.value = t('{problem}. Nothing was brought in', { problem: inWords(got.problem) })
+  else {
+    restored.value = got.data
+    await kitchen.load()
   }
-  restoring.value = false
 }
 </script>
 
 <template>
-  <section class="panel kitchens" aria-label="Kitchens and backup">
+  <section class="panel kitchens" :aria-label="$t('Kitchens and backup')">
     <div class="one">
-      <h2>Kitchens</h2>
+      <h2>{{ $t('Kitchens') }}</h2>
       <ul>
         <li v-for="k in kitchen.all" :key="k.id">
           <strong>{{ k.name }}</strong>
-          <span v-if="k.id === kitchen.kitchen?.id" class="quiet">this one</span>
+          <span v-if="k.id === kitchen.kitchen?.id" class="quiet">{{ $t('this one') }}</span>
           <button v-else class="push" :data-testid="`go-${k.name}`" @click="kitchen.choose(k.id)">
-            Go there
+            {{ $t('Go there') }}
           </button>
         </li>
       </ul>
@@ -61,16 +66,20 @@ async function restore(e: Event) {
         <el-input
           v-model="name"
           maxlength="80"
-          placeholder="Name of a new kitchen"
-          aria-label="Name of a new kitchen"
+          :placeholder="$t('Name of a new kitchen')"
+          :aria-label="$t('Name of a new kitchen')"
           data-testid="kitchen-name"
         />
-        <button class="push" :disabled="!name.trim()" data-testid="add-kitchen">Begin it, empty</button>
+        <button class="push" :disabled="!name.trim()" data-testid="add-kitchen">
+          {{ $t('Begin it, empty') }}
+        </button>
       </form>
-      <p class="small quiet">Cards, dishes, ovens, figures and the log belong to one kitchen each.</p>
+      <p class="small quiet">
+        {{ $t('Cards, dishes, ovens, figures and the log belong to one kitchen each.') }}
+      </p>
     </div>
     <div class="one">
-      <h2>Backup</h2>
+      <h2>{{ $t('Backup') }}</h2>
       <p>
         <a
           v-if="kitchen.kitchen"
@@ -78,16 +87,19 @@ async function restore(e: Event) {
           :href="`/api/v1/kitchens/${kitchen.kitchen.id}/backup.zip`"
           :download="`${kitchen.kitchen.name}.zip`"
           data-testid="backup"
-          >{{ kitchen.kitchen.name }} as one file</a
+          >{{ $t('{name} as one file', { name: kitchen.kitchen.name }) }}</a
         >
       </p>
       <p class="small quiet">
-        A zip of JSON and pictures: everything that this kitchen has and knows, as it is now. What is in it is
-        told in docs/formats.md.
+        {{
+          $t(
+            'A zip of JSON and pictures: everything that this kitchen has and knows, as it is now. What is in it is told in docs/formats.md.',
+          )
+        }}
       </p>
-      <h2>Bring one in</h2>
+      <h2>{{ $t('Bring one in') }}</h2>
       <label class="push bring">
-        From a backup
+        {{ $t('From a backup') }}
         <input
           class="visually-hidden"
           type="file"
@@ -96,14 +108,22 @@ async function restore(e: Event) {
           @change="restore"
         />
       </label>
-      <p v-if="restoring" role="status">Bringing it in; a large kitchen takes a minute…</p>
+      <LongWork
+        v-if="work.on.value"
+        :says="$t('Bringing it in')"
+        :share="work.share.value"
+        @stop="work.stop"
+      />
       <p v-if="restored" role="status" data-testid="restored">
-        {{ restored.name }} is here.
-        <button class="push" @click="kitchen.choose(restored.id)">Go there</button>
+        {{ $t('{name} is here.', { name: restored.name }) }}
+        <button class="push" @click="kitchen.choose(restored.id)">{{ $t('Go there') }}</button>
       </p>
       <p class="small quiet">
-        All of it or nothing. A kitchen that is here already stays as it is: the backup becomes a second one
-        beside it.
+        {{
+          $t(
+            'All of it or nothing. A kitchen that is here already stays as it is: the backup becomes a second one beside it.',
+          )
+        }}
       </p>
       <p v-if="refused" class="wrong" role="alert" data-testid="restore-refused">{{ refused }}.</p>
     </div>

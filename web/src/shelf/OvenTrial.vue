@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, ask, type OvenMeasured, type OvenTrial, type Problem } from '@/api/client'
+import { api, ask, type OvenMeasured, type OvenTrial, type Problem, why } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
-import { inUnits } from '@/parts/words'
+import { asRead } from '@/parts/words'
 
 /** How far off is it? By a thermometer in the middle, read a few times, or by the setting at which white sugar melts. */
 const emit = defineEmits<{ measured: [m: Pick<OvenMeasured, 'offset_c' | 'give_or_take_c'>] }>()
@@ -39,24 +39,27 @@ const take = () =>
 </script>
 
 <template>
-  <section class="trial" aria-label="How far off is it?">
-    <h2>How far off is it?</h2>
-    <div class="choice" role="group" aria-label="How it is measured">
+  <section class="trial" :aria-label="$t('How far off is it?')">
+    <h2>{{ $t('How far off is it?') }}</h2>
+    <div class="choice" role="group" :aria-label="$t('How it is measured')">
       <button :aria-pressed="way === 'thermometer'" data-testid="by-thermometer" @click="way = 'thermometer'">
-        by a thermometer
+        {{ $t('by a thermometer') }}
       </button>
       <button :aria-pressed="way === 'sugar'" data-testid="by-sugar" @click="way = 'sugar'">
-        by melting sugar
+        {{ $t('by melting sugar') }}
       </button>
     </div>
     <template v-if="way === 'thermometer'">
       <p class="small">
-        Stand an oven thermometer in the middle, give the oven half an hour, and read it three times, five
-        minutes apart, without opening the door for long.
+        {{
+          $t(
+            'Stand an oven thermometer in the middle, give the oven half an hour, and read it three times, five minutes apart, without opening the door for long.',
+          )
+        }}
       </p>
       <div class="four">
         <AmountField
-          label="Set to"
+          :label="$t('Set to')"
           kind="temperature"
           unit="°C"
           :digits="0"
@@ -68,7 +71,7 @@ const take = () =>
         <AmountField
           v-for="(r, i) in reads"
           :key="i"
-          :label="`Reading ${i + 1}`"
+          :label="$t('Reading {n}', { n: i + 1 })"
           kind="temperature"
           unit="°C"
           optional
@@ -82,12 +85,15 @@ const take = () =>
     </template>
     <template v-else>
       <p class="small">
-        A spoon of white sugar on foil, in the middle, a quarter of an hour at each setting, five degrees more
-        each time: it stays dry below 186 °C and melts above. Melted sugar burns: leave it to cool.
+        {{
+          $t(
+            'A spoon of white sugar on foil, in the middle, a quarter of an hour at each setting, five degrees more each time: it stays dry below 186 °C and melts above. Melted sugar burns: leave it to cool.',
+          )
+        }}
       </p>
       <div class="four">
         <AmountField
-          label="Still dry at"
+          :label="$t('Still dry at')"
           kind="temperature"
           unit="°C"
           :digits="0"
@@ -97,7 +103,7 @@ const take = () =>
           @update:model-value="(v) => (dry = v ?? dry)"
         />
         <AmountField
-          label="Melted at"
+          :label="$t('Melted at')"
           kind="temperature"
           unit="°C"
           :digits="0"
@@ -109,11 +115,12 @@ const take = () =>
       </div>
     </template>
     <p v-if="problem" class="wrong" role="alert">
-      {{ problem.errors?.map((e) => inUnits(e.detail)).join('; ') || problem.title }}
+      {{ why(problem) }}
     </p>
     <p v-if="found" class="found" role="status" data-testid="trial-says">
-      <strong>{{ inUnits(found.says) }}</strong> Give or take {{ found.give_or_take_c }} °C.
-      <button class="push" data-testid="trial-take" @click="take">Take it</button>
+      <strong>{{ asRead(found.says) }}</strong>
+      {{ $t('Give or take {give_or_take_c} °C.', { give_or_take_c: found.give_or_take_c }) }}
+      <button class="push" data-testid="trial-take" @click="take">{{ $t('Take it') }}</button>
     </p>
   </section>
 </template>

@@ -18,7 +18,7 @@ defineProps<{ list: string; edit: string; chosen: boolean }>()
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 8px;
-  height: calc(100vh - 128px);
+  height: calc(100vh - var(--above) - 73px);
 }
 .list,
 .edit {
@@ -50,10 +50,6 @@ defineProps<{ list: string; edit: string; chosen: boolean }>()
 }
 .list :deep(li span > *) {
   display: block;
-}
-.list :deep(.notice) {
-  padding: 6px 8px;
-  background: var(--moved);
 }
 .edit {
   display: grid;

@@ -1,49 +1,69 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onBeforeUnmount } from 'vue'
 import { useRoute } from 'vue-router'
+import { inWords } from '@/api/client'
+import UndoRedo from '@/parts/UndoRedo.vue'
+import { bindKeys } from '@/parts/useKeys'
 import { useKitchen } from '@/parts/useKitchen'
+import { useShelf } from '@/parts/useShelf'
 import FiguresShelf from './FiguresShelf.vue'
 import DishShelf from './DishShelf.vue'
 import OvenShelf from './OvenShelf.vue'
 import KitchenSettings from './KitchenSettings.vue'
 import KitchensShelf from './KitchensShelf.vue'
+import { text } from '@/texts'
 
 /** What the kitchen has and knows: its dishes, the tables with its own figures beside them, and how it measures. */
 const kitchen = useKitchen()
+const shelf = useShelf()
 const route = useRoute()
 const parts = [
-  ['dishes', 'Dishes'],
-  ['ovens', 'Ovens'],
-  ['fruit', 'Fruit'],
-  ['stores', 'Stores'],
-  ['kitchen', 'How we measure'],
-  ['kitchens', 'Backup'],
+  ['dishes', text('Dishes')],
+  ['ovens', text('Ovens')],
+  ['fruit', text('Fruit')],
+  ['stores', text('Stores')],
+  ['kitchen', text('How we measure')],
+  ['kitchens', text('Backup')],
 ] as const
 const part = computed(() => (typeof route.params.part === 'string' && route.params.part) || 'dishes')
+const unbind = bindKeys(text('On the Shelf'), [
+  { key: 'u', says: 'undo', does: () => void shelf.undo() },
+  { key: 'r', says: 'redo', does: () => void shelf.redo() },
+])
+onBeforeUnmount(unbind)
 </script>
 
 <template>
   <div class="shelf">
     <div class="bar">
-      <h1>Shelf</h1>
-      <nav class="choice" aria-label="Parts of the shelf">
+      <h1>{{ $t('Shelf') }}</h1>
+      <nav class="choice" :aria-label="$t('Parts of the shelf')">
         <RouterLink
           v-for="[key, says] in parts"
           :key="key"
           :to="`/shelf/${key}`"
           :class="{ on: part === key }"
           :data-testid="`shelf-${key}`"
-          >{{ says }}</RouterLink
+          >{{ $t(says) }}</RouterLink
         >
       </nav>
+      <span v-if="part !== 'kitchens'" class="acts">
+        <span class="small quiet said" role="status" data-testid="shelf-said">{{ shelf.said }}</span>
+        <UndoRedo :undos="shelf.undos" :redos="shelf.redos" @undo="shelf.undo()" @redo="shelf.redo()" />
+      </span>
     </div>
+    <p v-if="shelf.problem" class="wrong" role="alert">
+      {{ $t('Not undone. {problem}.', { problem: inWords(shelf.problem) }) }}
+    </p>
     <p v-if="kitchen.trouble" class="wrong" role="alert">
-      {{ kitchen.trouble.title }}. Trying again every few seconds.
+      {{ $t('{title}. Trying again every few seconds.', { title: kitchen.trouble.title }) }}
     </p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+      {{ $t('There is no kitchen yet: begin one on the') }} <RouterLink to="/">{{ $t('Bench') }}</RouterLink>.
     </p>
-    <p v-else-if="!kitchen.ready && !kitchen.trouble" class="empty quiet">Fetching the kitchen…</p>
+    <p v-else-if="!kitchen.ready && !kitchen.trouble" class="empty quiet">
+      {{ $t('Fetching the kitchen…') }}
+    </p>
     <template v-else-if="kitchen.kitchen">
       <KitchenSettings v-if="part === 'kitchen'" />
       <KitchensShelf v-else-if="part === 'kitchens'" />
@@ -63,9 +83,20 @@ const part = computed(() => (typeof route.params.part === 'string' && route.para
   gap: 8px 20px;
   padding: 4px 8px 8px;
 }
-.choice a {
+.acts {
   display: flex;
   align-items: center;
+  gap: 8px;
+  margin-left: auto;
+}
+.said {
+  max-width: 300px;
+}
+.choice a {
+  display: flex;
+  flex: 1 1 auto;
+  align-items: center;
+  justify-content: center;
   min-height: 44px;
   padding: 0 16px;
   border-left: 1.5px solid var(--line);

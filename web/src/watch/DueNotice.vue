@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { inUnits } from '@/parts/words'
+import { asRead } from '@/parts/words'
 import { useWatch } from './useWatch'
 
 /** On every other screen: a call that is due. */
@@ -11,8 +11,8 @@ const first = computed(() => watching.due[0])
 <template>
   <div v-if="first && $route.name !== 'watch'" class="due no-print" role="alert" data-testid="due">
     <span
-      ><strong>{{ inUnits(first.says) }}</strong> · {{ first.of.title
-      }}{{ watching.due.length > 1 ? ` · and ${watching.due.length - 1} more` : '' }}</span
+      ><strong>{{ asRead(first.says) }}</strong> · {{ first.of.title
+      }}{{ watching.due.length > 1 ? $t(' · and {n} more', { n: watching.due.length - 1 }) : '' }}</span
     >
     <span class="acts">
       <button
@@ -20,9 +20,9 @@ const first = computed(() => watching.due[0])
         data-testid="due-done"
         @click="watching.answer(first.of.id, first.id, { answer: 'done' })"
       >
-        Done
+        {{ $t('Done') }}
       </button>
-      <RouterLink class="plain" to="/watch">To the watch</RouterLink>
+      <RouterLink class="plain" to="/watch">{{ $t('To the watch') }}</RouterLink>
     </span>
   </div>
 </template>

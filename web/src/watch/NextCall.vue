@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { inUnits, integer } from '@/parts/words'
+import { asRead, integer } from '@/parts/words'
 import { useKitchen } from '@/parts/useKitchen'
 import { useWatch, type Called } from './useWatch'
+import { t } from '@/texts'
 
 /** The call that is due first, to be read from a metre. */
 const props = defineProps<{ call: Called }>()
@@ -11,33 +12,37 @@ const kitchen = useKitchen()
 const oven = computed(() => kitchen.ovens.find((o) => o.id === props.call.of.oven_id)?.name)
 const shelf = computed(() => {
   const s = [...props.call.of.stages].reverse().find((x) => x.shelf)?.shelf
-  return s ? `${s} shelf` : ''
+  return s ? t('{s} shelf', { s }) : ''
 })
 /** Whole minutes, and seconds within the last one. */
 const left = computed(() => {
   const s = Math.round(props.call.left * 60)
-  if (s > 59) return `${integer(Math.ceil(s / 60))} min`
+  if (s > 59) return t('{n} min', { n: integer(Math.ceil(s / 60)) })
   if (s > 0) return `${s} s`
-  return s > -60 ? 'now' : `${integer(-s / 60)} min ago`
+  return s > -60 ? 'now' : t('{n} min ago', { n: integer(-s / 60) })
 })
 const done = (answer: 'done' | 'skipped' | 'snooze') =>
   void watching.answer(props.call.of.id, props.call.id, { answer })
 </script>
 
 <template>
-  <section :class="['panel next', { due: call.left <= 0 }]" aria-label="Next call" data-testid="next-call">
-    <p class="left" data-testid="call-left">{{ call.left > 0 ? 'in' : '' }} {{ left }}</p>
+  <section
+    :class="['panel next', { due: call.left <= 0 }]"
+    :aria-label="$t('Next call')"
+    data-testid="next-call"
+  >
+    <p class="left" data-testid="call-left">{{ call.left > 0 ? $t('in') : '' }} {{ left }}</p>
     <div class="words">
-      <h2>{{ inUnits(call.says) }}</h2>
+      <h2>{{ asRead(call.says) }}</h2>
       <p class="of">
         {{ [call.of.title, oven, shelf].filter(Boolean).join(' · ') }}
       </p>
-      <p v-if="call.caution" class="caution">{{ inUnits(call.caution) }}</p>
+      <p v-if="call.caution" class="caution">{{ asRead(call.caution) }}</p>
     </div>
     <span class="acts">
-      <button class="push main big" data-testid="call-done" @click="done('done')">Done</button>
-      <button class="push" data-testid="call-snooze" @click="done('snooze')">3 min more</button>
-      <button class="push" data-testid="call-skip" @click="done('skipped')">Skip</button>
+      <button class="push main big" data-testid="call-done" @click="done('done')">{{ $t('Done') }}</button>
+      <button class="push" data-testid="call-snooze" @click="done('snooze')">{{ $t('3 min more') }}</button>
+      <button class="push" data-testid="call-skip" @click="done('skipped')">{{ $t('Skip') }}</button>
     </span>
   </section>
 </template>

@@ -4,23 +4,24 @@ import type { Watched } from '@/api/client'
 import MiddleCurve from '@/parts/MiddleCurve.vue'
 import { heat, integer } from '@/parts/words'
 import { useWatch } from './useWatch'
+import { text } from '@/texts'
 
 /** The middle of the fruit: as predicted, and as the probe reads it. When they part, it says what that means. */
 const props = defineProps<{ dessert: Watched }>()
 const watching = useWatch()
 const last = computed(() => props.dessert.readings.at(-1))
 const places = [
-  ['middle', 'in the middle'],
-  ['air', 'slipped out'],
-  ['', 'no probe'],
+  ['middle', text('in the middle')],
+  ['air', text('slipped out')],
+  ['', text('no probe')],
 ] as const
 </script>
 
 <template>
-  <section class="probe" aria-label="Probe" :data-testid="`probe-of-${dessert.title}`">
+  <section class="probe" :aria-label="$t('Probe')" :data-testid="`probe-of-${dessert.title}`">
     <div class="where">
-      <span class="small">Probe</span>
-      <div class="choice" role="group" aria-label="Where the probe is">
+      <span class="small">{{ $t('Probe') }}</span>
+      <div class="choice" role="group" :aria-label="$t('Where the probe is')">
         <button
           v-for="[key, says] in places"
           :key="key"
@@ -28,7 +29,7 @@ const places = [
           :data-testid="`probe-${key || 'none'}`"
           @click="watching.probe(dessert.id, key)"
         >
-          {{ says }}
+          {{ $t(says) }}
         </button>
       </div>
     </div>
@@ -40,23 +41,35 @@ const places = [
         :end="dessert.estimate?.minutes ?? 0"
       />
       <p class="small">
-        Line: predicted. Dots: the (simulated) probe<template v-if="last"
-          >, now <strong>{{ heat(last.c) }}</strong></template
-        ><template v-else>; the first reading comes within a quarter of a minute</template>.
+        {{ $t('Line: predicted. Dots: the (simulated) probe')
+        }}<template v-if="last"
+          >{{ $t(', now') }} <strong>{{ heat(last.c) }}</strong></template
+        ><template v-else>{{ $t('; the first reading comes within a quarter of a minute') }}</template
+        >.
       </p>
       <p v-if="dessert.estimate?.doubtful" class="wrong" role="status" data-testid="estimate">
-        These readings fit no oven: is the probe in the middle of the fruit? Nothing is moved by them.
+        {{
+          $t('These readings fit no oven: is the probe in the middle of the fruit? Nothing is moved by them.')
+        }}
       </p>
       <p v-else-if="dessert.estimate" role="status" data-testid="estimate">
-        By the probe the oven is
+        {{ $t('By the probe the oven is') }}
         <strong
           >{{ integer(Math.abs(dessert.estimate.offset_c)) }} K
-          {{ dessert.estimate.offset_c < 0 ? 'cooler' : 'hotter' }}</strong
+          {{ dessert.estimate.offset_c < 0 ? $t('cooler') : $t('hotter') }}</strong
         >
-        than was thought (give or take {{ integer(dessert.estimate.give_or_take_c) }}): out after
-        <strong>{{ integer(dessert.estimate.minutes) }} min</strong>, between
-        {{ integer(dessert.estimate.early_min) }} and {{ integer(dessert.estimate.late_min) }};
-        {{ integer(dessert.plan_minutes) }} were planned. The calls follow it.
+        {{
+          $t('than was thought (give or take {n}): out after', {
+            n: integer(dessert.estimate.give_or_take_c),
+          })
+        }}
+        <strong>{{ $t('{n} min', { n: integer(dessert.estimate.minutes) }) }}</strong>{{
+          $t(', between {n} and {n2}; {n3} were planned. The calls follow it.', {
+            n: integer(dessert.estimate.early_min),
+            n2: integer(dessert.estimate.late_min),
+            n3: integer(dessert.plan_minutes),
+          })
+        }}
       </p>
     </template>
   </section>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import type { Problem, Rescue, Watched } from '@/api/client'
+import { type Problem, type Rescue, type Watched, why } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
-import { inUnits, integer } from '@/parts/words'
+import { asRead, integer } from '@/parts/words'
 import { useWatch, type Trouble } from './useWatch'
+import { text } from '@/texts'
 
 /** It goes wrong in the oven: what may help from this minute on, each way tried on the model before it is offered. */
 const props = defineProps<{ dessert: Watched }>()
@@ -14,10 +15,10 @@ const off = ref(10)
 const ways = ref<Rescue[]>([])
 const problem = ref<Problem>()
 const troubles: [Trouble, string][] = [
-  ['dark_raw', 'top dark, middle still'],
-  ['boils_over', 'it boils over'],
-  ['pale', 'time is up, and it is pale'],
-  ['oven_off', 'the oven was off'],
+  ['dark_raw', text('top dark, middle still')],
+  ['boils_over', text('it boils over')],
+  ['pale', text('time is up, and it is pale')],
+  ['oven_off', text('the oven was off')],
 ]
 async function tell(t: Trouble) {
   chosen.value = t
@@ -35,8 +36,8 @@ async function take(w: Rescue) {
 </script>
 
 <template>
-  <section class="rescue" aria-label="What is wrong" data-testid="rescue">
-    <div class="choice" role="group" aria-label="What is wrong">
+  <section class="rescue" :aria-label="$t('What is wrong')" data-testid="rescue">
+    <div class="choice" role="group" :aria-label="$t('What is wrong')">
       <button
         v-for="[key, says] in troubles"
         :key="key"
@@ -44,13 +45,13 @@ async function take(w: Rescue) {
         :data-testid="`trouble-${key}`"
         @click="tell(key)"
       >
-        {{ says }}
+        {{ $t(says) }}
       </button>
     </div>
     <AmountField
       v-if="chosen === 'oven_off'"
       class="narrow"
-      label="for how long"
+      :label="$t('for how long')"
       kind="minutes"
       unit="min"
       :digits="0"
@@ -59,28 +60,28 @@ async function take(w: Rescue) {
       @update:model-value="(v) => ((off = v ?? off), tell('oven_off'))"
     />
     <p v-if="problem" class="wrong" role="alert">
-      {{ problem.errors?.map((e) => inUnits(e.detail)).join('; ') || problem.title }}
+      {{ why(problem) }}
     </p>
     <ul v-if="ways.length">
       <li v-for="(w, i) in ways" :key="w.code">
         <span>
-          <strong>{{ inUnits(w.says) }}</strong>: {{ integer(w.minutes) }} min from now.
+          <strong>{{ asRead(w.says) }}</strong>{{ $t(': {n} min from now.', { n: integer(w.minutes) }) }}
           <span :class="w.works ? 'settled' : 'wrong'">{{
-            w.works ? 'On the model it comes right.' : `Still: ${w.unmet.join('; ')}.`
+            w.works ? $t('On the model it comes right.') : $t('Still: {list}.', { list: w.unmet.join('; ') })
           }}</span>
         </span>
         <button :class="['push', { main: i === 0 && w.works }]" :data-testid="`rescue-${i}`" @click="take(w)">
-          Do it
+          {{ $t('Do it') }}
         </button>
       </li>
     </ul>
     <details>
-      <summary>If it is out already</summary>
+      <summary>{{ $t('If it is out already') }}</summary>
       <ul class="small">
         <li v-for="a in watching.all?.afterwards" :key="a.code">
           <span
             ><strong>{{ a.code }}</strong
-            >: {{ inUnits(a.says) }}</span
+            >: {{ asRead(a.says) }}</span
           >
         </li>
       </ul>

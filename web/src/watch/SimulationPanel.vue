@@ -1,25 +1,29 @@
 <script setup lang="ts">
 import type { Watched } from '@/api/client'
 import { useWatch } from './useWatch'
+import { text } from '@/texts'
 
 /** Drives what is simulated: how fast this bake's time runs, and the door of its oven. Only the probe knows of the door. */
 defineProps<{ dessert: Watched }>()
 const watching = useWatch()
 const speeds = [
-  [1, 'as the clock'],
-  [10, '10 times'],
-  [60, '60 times as fast'],
+  [1, text('as the clock')],
+  [10, text('10 times')],
+  [60, text('60 times as fast')],
 ] as const
 </script>
 
 <template>
   <details class="sim" :open="dessert.speed > 1">
     <summary data-testid="simulation">
-      Simulation<template v-if="dessert.speed > 1">: {{ dessert.speed }} times as fast</template
-      ><template v-if="dessert.door_open">, the door is open</template>
+      {{ $t('Simulation')
+      }}<template v-if="dessert.speed > 1">{{
+        $t(': {speed} times as fast', { speed: dessert.speed })
+      }}</template
+      ><template v-if="dessert.door_open">{{ $t(', the door is open') }}</template>
     </summary>
     <div class="row">
-      <div class="choice" role="group" aria-label="How fast this bake’s time runs">
+      <div class="choice" role="group" :aria-label="$t('How fast this bake’s time runs')">
         <button
           v-for="[n, says] in speeds"
           :key="n"
@@ -27,7 +31,7 @@ const speeds = [
           :data-testid="`speed-${n}`"
           @click="watching.simulate(dessert.id, { speed: n })"
         >
-          {{ says }}
+          {{ $t(says) }}
         </button>
       </div>
       <button
@@ -37,12 +41,15 @@ const speeds = [
         data-testid="open-door"
         @click="watching.simulate(dessert.id, { door_min: 2 })"
       >
-        Leave the door open for 2 min
+        {{ $t('Leave the door open for 2 min') }}
       </button>
     </div>
     <p class="small quiet">
-      For trying it out. A faster bake is moved back in time, with its calls; the clock of the kitchen stays
-      true. The open door cools the oven, and only the probe finds out.
+      {{
+        $t(
+          'For trying it out. A faster bake is moved back in time, with its calls; the clock of the kitchen stays true. The open door cools the oven, and only the probe finds out.',
+        )
+      }}
     </p>
   </details>
 </template>

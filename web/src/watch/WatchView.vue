@@ -5,14 +5,15 @@ import { play, sound, type Tone } from './ring'
 import NextCall from './NextCall.vue'
 import WatchedDessert from './WatchedDessert.vue'
 import { useWatch } from './useWatch'
+import { text } from '@/texts'
 
 /** What is in the ovens now and what cools: the next call huge, then each dessert. */
 const watching = useWatch()
 const next = computed(() => watching.calls[0])
 const tones: [Tone, string][] = [
-  ['bell', 'a bell'],
-  ['knock', 'a knock'],
-  ['off', 'no sound'],
+  ['bell', text('a bell')],
+  ['knock', text('a knock')],
+  ['off', text('no sound')],
 ]
 function choose(t: Tone) {
   sound.value = { ...sound.value, tone: t }
@@ -21,10 +22,10 @@ function choose(t: Tone) {
 const answer = (a: 'done' | 'skipped' | 'snooze') =>
   next.value && void watching.answer(next.value.of.id, next.value.id, { answer: a })
 onBeforeUnmount(
-  bindKeys('On the oven watch', [
-    { key: 'd', says: 'the next call is done', does: () => answer('done') },
-    { key: 'm', says: '3 min more for it', does: () => answer('snooze') },
-    { key: 'x', says: 'skip it', does: () => answer('skipped') },
+  bindKeys(text('On the oven watch'), [
+    { key: 'd', says: text('the next call is done'), does: () => answer('done') },
+    { key: 'm', says: text('3 min more for it'), does: () => answer('snooze') },
+    { key: 'x', says: text('skip it'), does: () => answer('skipped') },
   ]),
 )
 </script>
@@ -32,8 +33,8 @@ onBeforeUnmount(
 <template>
   <div class="watch">
     <div class="bar">
-      <h1>Oven watch</h1>
-      <div class="choice" role="group" aria-label="Sound of a call">
+      <h1>{{ $t('Oven watch') }}</h1>
+      <div class="choice" role="group" :aria-label="$t('Sound of a call')">
         <button
           v-for="[key, says] in tones"
           :key="key"
@@ -41,29 +42,32 @@ onBeforeUnmount(
           :data-testid="`tone-${key}`"
           @click="choose(key)"
         >
-          {{ says }}
+          {{ $t(says) }}
         </button>
         <button
           :aria-pressed="sound.spoken"
           data-testid="spoken"
           @click="sound = { ...sound, spoken: !sound.spoken }"
         >
-          spoken
+          {{ $t('spoken') }}
         </button>
       </div>
       <span v-if="watching.live !== 'OPEN'" class="small wrong" role="status" data-testid="not-live">
-        The line to the server is down; it tries again. The calls go on from what was known.
+        {{ $t('The line to the server is down; it tries again. The calls go on from what was known.') }}
       </span>
     </div>
     <p v-if="watching.problem" class="wrong" role="alert">{{ watching.problem.title }}</p>
     <p v-if="watching.gone" class="notice panel" role="status" data-testid="off-watch">
-      {{ watching.gone.title }} is off the watch, without the log.
-      <button class="push" data-testid="back-on-watch" @click="watching.back()">Undo</button>
-      <button class="plain" @click="watching.gone = undefined">Fine</button>
+      {{ $t('{title} is off the watch, without the log.', { title: watching.gone.title }) }}
+      <button class="push" data-testid="back-on-watch" @click="watching.back()">{{ $t('Undo') }}</button>
+      <button class="plain" @click="watching.gone = undefined">{{ $t('Fine') }}</button>
     </p>
     <p v-if="watching.all && !watching.desserts.length" class="empty" data-testid="nothing-in">
-      Nothing is in the oven. On the <RouterLink to="/">Bench</RouterLink>, “In the oven” starts the clock:
-      every tablet of the kitchen then shows what to do next, and calls it out.
+      {{ $t('Nothing is in the oven. On the') }} <RouterLink to="/">{{ $t('Bench') }}</RouterLink>{{
+        $t(
+          ', “In the oven” starts the clock: every tablet of the kitchen then shows what to do next, and calls it out.',
+        )
+      }}
     </p>
     <NextCall v-if="next" :call="next" />
     <div class="all">

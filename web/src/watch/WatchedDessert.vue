@@ -3,11 +3,12 @@ import { computed, ref } from 'vue'
 import type { WatchCall, Watched } from '@/api/client'
 import BakedIt from '@/parts/BakedIt.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { heat, inUnits, integer } from '@/parts/words'
+import { heat, asRead, integer } from '@/parts/words'
 import ProbeCurve from './ProbeCurve.vue'
 import RescueNow from './RescueNow.vue'
 import SimulationPanel from './SimulationPanel.vue'
 import { useWatch } from './useWatch'
+import { t } from '@/texts'
 
 /** One dessert from the oven to the table: how far it is, its calls with what became of them, and help. */
 const props = defineProps<{ dessert: Watched }>()
@@ -24,11 +25,15 @@ const out = computed(() => props.dessert.calls.find((c) => c.kind === 'take_out'
 const total = computed(() => (out.value ? at(out.value.due_at) : props.dessert.plan_minutes))
 const whole = computed(() => Math.max(...props.dessert.calls.map((c) => at(c.due_at)), minute.value, 1))
 const x = (m: number) => `${Math.min(100, (100 * m) / whole.value)}%`
-const oven = computed(() => kitchen.ovens.find((o) => o.id === props.dessert.oven_id)?.name ?? 'In the oven')
+const oven = computed(
+  () => kitchen.ovens.find((o) => o.id === props.dessert.oven_id)?.name ?? t('In the oven'),
+)
 const state = computed(() => {
-  if (props.dessert.out_at) return `out since ${clock(props.dessert.out_at)}`
+  if (props.dessert.out_at) return t('out since {clock}', { clock: clock(props.dessert.out_at) })
   const left = total.value - minute.value
-  return left > 0 ? `${integer(Math.ceil(left))} min left` : `${integer(-left)} min over`
+  return left > 0
+    ? t('{n} min left', { n: integer(Math.ceil(left)) })
+    : t('{n} min over', { n: integer(-left) })
 })
 const now = computed(() => {
   let from = 0
@@ -75,14 +80,22 @@ const became = (c: WatchCall) =>
       </p>
     </header>
     <p class="small">
-      {{ oven }}, in since {{ clock(dessert.started_at)
-      }}<template v-if="!dessert.out_at"
-        >; now {{ heat(now.oven_c) }}{{ now.cover && now.cover !== 'none' ? `, ${now.cover}` : '' }}</template
+      {{ $t('{oven}, in since {clock}', { oven, clock: clock(dessert.started_at) })
+      }}<template v-if="!dessert.out_at">{{
+        $t('; now {heat}{n}', {
+          heat: heat(now.oven_c),
+          n: now.cover && now.cover !== 'none' ? `, ${now.cover}` : '',
+        })
+      }}</template
       ><template v-if="middle !== undefined"
-        >; middle about <strong>{{ heat(middle) }}</strong> by the model</template
+        >{{ $t('; middle about') }} <strong>{{ heat(middle) }}</strong> {{ $t('by the model') }}</template
       >.
     </p>
-    <div class="bar" role="img" :aria-label="`${integer(minute)} of ${integer(total)} min`">
+    <div
+      class="bar"
+      role="img"
+      :aria-label="$t('{n} of {n2} min', { n: integer(minute), n2: integer(total) })"
+    >
       <div class="cool" :style="{ left: x(total) }" />
       <div class="passed" :style="{ width: x(minute), background: dessert.juice_colour }" />
       <span
@@ -96,7 +109,7 @@ const became = (c: WatchCall) =>
     <ul>
       <li v-for="c in dessert.calls" :key="c.id" :class="c.state" :data-testid="`call-${c.kind}`">
         <span class="when">{{ clock(c.due_at) }}</span>
-        <span class="says">{{ inUnits(c.says) }}</span>
+        <span class="says">{{ asRead(c.says) }}</span>
         <span v-if="c.state !== 'waiting'" class="became"
           >{{ became(c) }}
           <button
@@ -104,7 +117,7 @@ const became = (c: WatchCall) =>
             :data-testid="`undo-${c.kind}`"
             @click="watching.answer(dessert.id, c.id, { answer: 'undo' })"
           >
-            Undo
+            {{ $t('Undo') }}
           </button></span
         >
         <button
@@ -113,7 +126,7 @@ const became = (c: WatchCall) =>
           :data-testid="`done-${c.kind}`"
           @click="watching.answer(dessert.id, c.id, { answer: 'done' })"
         >
-          Done
+          {{ $t('Done') }}
         </button>
       </li>
     </ul>
@@ -121,17 +134,17 @@ const became = (c: WatchCall) =>
     <SimulationPanel :dessert="dessert" />
     <span class="acts">
       <button v-if="!dessert.out_at" class="push" data-testid="trouble" @click="trouble = !trouble">
-        Something is wrong
+        {{ $t('Something is wrong') }}
       </button>
       <button
         :class="['push', { main: dessert.out_at }]"
         data-testid="how-did-it-come-out"
         @click="baked = true"
       >
-        How did it come out?
+        {{ $t('How did it come out?') }}
       </button>
       <button class="plain" data-testid="off-the-watch" @click="watching.end(dessert.id)">
-        Off the watch, without the log
+        {{ $t('Off the watch, without the log') }}
       </button>
     </span>
     <BakedIt v-model="baked" :bake="bake" @logged="watching.end(dessert.id, true)" />

@@ -8,9 +8,10 @@ import {
   type Problem,
   type Rescue,
   type Stage,
+  taken,
   type Watch,
-  type Watched,
   type WatchCall,
+  type Watched,
   type WatchStart,
 } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
@@ -172,11 +173,11 @@ export const useWatch = defineStore('watch', () => {
   async function end(of: string, logged = false) {
     gone.value = logged ? undefined : desserts.value.find((w) => w.id === of)
     const got = await ask(
-      api
-        .DELETE('/api/v1/kitchens/{kitchen}/watch/{dessert}', {
+      taken(
+        api.DELETE('/api/v1/kitchens/{kitchen}/watch/{dessert}', {
           params: { path: { ...path.value, dessert: of } },
-        })
-        .then((r) => ({ ...r, data: r.response.ok ? {} : undefined })),
+        }),
+      ),
     )
     problem.value = got.problem
     await look()

@@ -1,0 +1,24 @@
+import { createI18n } from 'vue-i18n'
+import { english, units } from './reading'
+
+/* Every text of the page is its own key, in English: `npm run texts` collects them in en.json, and a translation is a file
+   like it. What the core says comes as it is (asRead). */
+
+/** A text in the kitchen's English, without touching the names of what is put into it. */
+const inEnglish = (text: string) =>
+  units.english === 'us'
+    ? text.replace(/\{[^}]*\}|[^{]+/g, (part) => (part.startsWith('{') ? part : english(part)))
+    : text
+
+export const i18n = createI18n({
+  legacy: false,
+  locale: 'en',
+  messages: { en: {} },
+  messageResolver: (translated, text) => (translated as Record<string, string>)[text] ?? inEnglish(text),
+})
+
+/** A text in the kitchen's words, with values in its places: t('{done} of {all} weighed', { done, all }). */
+export const t = i18n.global.t
+
+/** Marks a text that is kept as it is, and goes through t where it is shown. */
+export const text = <T extends string>(english: T): T => english
