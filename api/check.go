@@ -16,6 +16,7 @@ import (
 	"github.com/getkin/kin-openapi/openapi3filter"
 
 	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 //go:generate go tool -modfile=../tools/go.mod oapi-codegen -config oapi-codegen.yaml -o api.gen.go openapi.yaml
@@ -37,7 +38,7 @@ func Decode[T any](schema string, body []byte, check func(T) error) (T, error) {
 	}
 	var tree any
 	if err := json.Unmarshal(body, &tree); err != nil {
-		return v, fault.Faults{{Detail: "is not JSON: " + err.Error()}}
+		return v, fault.Faults{{Detail: say.F("is not JSON: {why}", say.Text(err.Error()))}}
 	}
 	return v, Beside(described(ref, tree), body, &v, check)
 }
@@ -55,7 +56,7 @@ func Beside[T any](found fault.Faults, body []byte, v *T, check func(T) error) e
 	var wrongType *json.UnmarshalTypeError
 	// The decoder goes on after a wrong type, so the rest of the request is there to be checked.
 	if err := json.Unmarshal(body, v); err != nil && !errors.As(err, &wrongType) {
-		return fault.Faults{{Detail: "is not JSON: " + err.Error()}}
+		return fault.Faults{{Detail: say.F("is not JSON: {why}", say.Text(err.Error()))}}
 	}
 	err := check(*v)
 	var more fault.Faults
@@ -90,7 +91,7 @@ func Flatten(base string, err error) fault.Faults {
 			base = "?" + e.Parameter.Name
 		}
 		if e.Err == nil {
-			return fault.Faults{{Pointer: base, Detail: e.Reason}}
+			return fault.Faults{{Pointer: base, Detail: say.Line(e.Reason)}}
 		}
 		return Flatten(base, e.Err)
 	case *openapi3.SchemaError:
@@ -115,7 +116,7 @@ func Flatten(base string, err error) fault.Faults {
 	if errors.Is(err, io.EOF) {
 		return fault.Faults{{Pointer: base, Detail: "the request has no body: send JSON"}}
 	}
-	return fault.Faults{{Pointer: base, Detail: err.Error()}}
+	return fault.Faults{{Pointer: base, Detail: say.F("{why}", say.Text(err.Error()))}}
 }
 
 // unknownKey is the key that the description does not have. The validator points at its object and names it in words.
@@ -129,19 +130,19 @@ func unknownKey(e *openapi3.SchemaError) (string, bool) {
 }
 
 // plain says a schema's complaint so that it names what would be right.
-func plain(e *openapi3.SchemaError) string {
+func plain(e *openapi3.SchemaError) say.Line {
 	s := e.Schema
-	value := func() string {
+	value := func() say.Value {
 		b, err := json.Marshal(e.Value)
 		if err != nil || len(b) > 60 {
-			return "too long to show"
+			return say.L("too long to show")
 		}
-		return string(b)
+		return say.Text(string(b))
 	}
 	switch e.SchemaField {
 	case "minimum", "maximum":
 		if s.Min != nil && s.Max != nil {
-			return fmt.Sprintf("is %s: give %g to %g", value(), *s.Min, *s.Max)
+			return say.F("is {given}: give {range}", value(), say.To(say.Exactly(say.Number, *s.Min), say.Exactly(say.Number, *s.Max)))
 		}
 	case "enum":
 		words := make([]string, 0, len(s.Enum))
@@ -150,15 +151,15 @@ func plain(e *openapi3.SchemaError) string {
 				words = append(words, fmt.Sprint(w))
 			}
 		}
-		return fmt.Sprintf("is %s: give one of %s", value(), strings.Join(words, ", "))
+		return say.F("is {given}: give one of {words}", value(), say.Text(strings.Join(words, ", ")))
 	case "type":
-		return fmt.Sprintf("is %s: give %s", value(), article(s.Type.Slice()))
+		return say.F("is {given}: give {type}", value(), say.L(article(s.Type.Slice())))
 	case "properties":
 		return "is not known here: leave it out, or see the API description for its name"
 	case "required":
 		return "is missing"
 	}
-	return e.Reason
+	return say.Line(e.Reason)
 }
 
 // ProblemOf is an error as an RFC 9457 problem, or false for one that is no fault of the request.
@@ -174,7 +175,7 @@ func ProblemOf(err error) (Problem, bool) {
 	return Problem{}, false
 }
 
-func problem(kind, title string, status int, faults fault.Faults) Problem {
+func problem(kind string, title say.Line, status int, faults fault.Faults) Problem {
 	fields := make([]FieldProblem, len(faults))
 	for i, f := range faults {
 		fields[i] = FieldProblem{Pointer: fragment(f.Pointer), Detail: f.Detail}
@@ -205,13 +206,15 @@ func Each(doc []byte) (requests []json.RawMessage, list bool, err error) {
 }
 
 // article puts a or an before the words for a JSON type.
-func article(types []string) string {
-	words := make([]string, len(types))
+func article(types []string) say.Line {
+	words := make([]say.Line, len(types))
 	for i, t := range types {
-		words[i] = "a " + t
-		if strings.ContainsRune("aeio", rune(t[0])) {
-			words[i] = "an " + t
-		}
+		words[i] = typeWords[t]
 	}
-	return strings.Join(words, " or ")
+	return say.F("{types}", say.Any(words...))
+}
+
+// typeWords are the types of JSON.
+var typeWords = map[string]say.Line{
+	"array": "a list", "boolean": "true or false", "integer": "a whole number", "null": "nothing", "number": "a number", "object": "an object", "string": "a text",
 }

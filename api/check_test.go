@@ -36,7 +36,7 @@ func TestEveryWrongFieldIsNamedAtOnce(t *testing.T) {
 		if got[f.Pointer] != "" {
 			t.Errorf("%s is named twice: %s; %s", f.Pointer, got[f.Pointer], f.Detail)
 		}
-		got[f.Pointer] = f.Detail
+		got[f.Pointer] = f.Detail.String()
 	}
 	for pointer, says := range map[string]string{
 		"/dish/shape": "rectangle, square", "/dish/length_cm": "give a number", "/dish/depth_cm": "1 to 20", "/dish/material": `"lead"`,

@@ -1,9 +1,15 @@
 package e2e
 
 import (
+	"encoding/json"
 	"fmt"
+	"os"
+	"regexp"
+	"strings"
 	"testing"
+	"unicode"
 
+	"github.com/chromedp/cdproto/page"
 	. "github.com/chromedp/chromedp"
 
 	"mabbin/core/measure"
@@ -58,3 +64,40 @@ func TestThePageReadsAsThePrinterDoes(t *testing.T) {
 		reads(t, ctx, id("sample"), r.Weight(376), r.MM(15), r.Text("cornflour"), r.Weight(7.5), r.Heat(180))
 	}
 }
+
+// Every text that any view shows stands in the catalogue that a translator works in.
+func TestEveryTextIsInTheCatalogue(t *testing.T) {
+	t.Parallel()
+	raw, err := os.ReadFile("../web/src/texts/en.json")
+	must(t, err)
+	var catalogue map[string][]string
+	must(t, json.Unmarshal(raw, &catalogue))
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	_, err = Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: "window.textsSeen = new Set()"})
+	must(t, err)
+	missing := map[string]string{}
+	seen := 0
+	everyView(url, func(view string, s ...step) {
+		t.Helper()
+		do(t, ctx, append(s, idle())...)
+		raw, err := Run(ctx, Evaluate[string](`JSON.stringify([...window.textsSeen])`))
+		must(t, err)
+		var texts []string
+		must(t, json.Unmarshal([]byte(raw), &texts))
+		seen = max(seen, len(texts))
+		for _, x := range texts {
+			if _, known := catalogue[x]; !known && strings.ContainsFunc(placeless.ReplaceAllString(x, ""), unicode.IsLetter) {
+				missing[x] = view
+			}
+		}
+	})
+	if seen < 200 {
+		t.Errorf("only %d texts were asked for", seen)
+	}
+	for x, view := range missing {
+		t.Errorf("%s: %q is in no catalogue", view, x)
+	}
+}
+
+var placeless = regexp.MustCompile(`\{[^}]*\}`)

@@ -145,10 +145,10 @@ func TestMeasuringAnOven(t *testing.T) {
 
 	// The same stages in it are hotter than in an oven that nobody knows; the dial says what to turn it to.
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("take-plan")))
-	reads(t, ctx, id("plan-end"), "10 K off")
+	reads(t, ctx, id("plan-end"), "10 °C off")
 	unknown := text(t, ctx, id("plan-end"))
 	do(t, ctx, click(id("oven")), click(id("oven-Loft oven")))
-	reads(t, ctx, id("plan-end"), "6 K off")
+	reads(t, ctx, id("plan-end"), "6 °C off")
 	reads(t, ctx, id("told-0"), "Dial: gas", "14 °C hotter than it says")
 	reads(t, ctx, id("shelf-height-low"), "low (1)")
 	if known := text(t, ctx, id("plan-end")); known == unknown {
@@ -173,7 +173,7 @@ func TestACampOvenOverCoals(t *testing.T) {
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("oven")), click(id("oven-Yard camp oven")))
 	reads(t, ctx, id("told-0"), "briquettes on the lid", "below, under the rim")
 	reads(t, ctx, id("fire"), "Fresh coals", "carbon monoxide", "Turn pot and lid at 15")
-	reads(t, ctx, id("plan-end"), "20 K off")
+	reads(t, ctx, id("plan-end"), "20 °C off")
 	calm := text(t, ctx, id("told-0"))
 	do(t, ctx, click(id("wind-windy")), click(id("weather-cold")))
 	reads(t, ctx, id("plan"), "Proposed:")

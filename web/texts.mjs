@@ -1,4 +1,6 @@
-// Collects every text of the page, by the file it stands in, in src/texts/en.json. With --check it only says whether that is current.
+// Collects every text of the page, by the file it stands in, and what the core says, by its folder (bin/lines), in
+// src/texts/en.json. With --check it only says whether that is current.
+import { execFileSync } from 'node:child_process'
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { parse as parseScript } from '@babel/parser'
@@ -11,7 +13,7 @@ const keys =
   'hard bite tender mush pale golden dark burnt raw soft crisp sharp right sweet small medium large calm breeze windy hob oven ' +
   'microwave egg sugar flour salt low middle high rectangle square round oval light standard generous tasting hearty tart ' +
   'savoury none foil lid parchment rim crumble cobbler pandowdy betty bar pie conventional fan camera file vegan filling ' +
-  'topping base finish butter oil nothing shortening portions grams ounces inches none usual'
+  'topping base finish butter oil nothing shortening portions grams ounces inches none usual crumbly chilled mounds'
 const calls = /(?<![\w.])(?:\$t|t|text)\(\s*(?=['"])/g
 const files = readdirSync(root, { recursive: true })
   .filter((f) => /\.(vue|ts)$/.test(f) && !f.endsWith('.d.ts') && !f.startsWith('texts'))
@@ -26,7 +28,10 @@ function literalAt(source, at) {
   return found.expression?.value ?? found.directives?.[0]?.value ?? ''
 }
 
-const texts = Object.fromEntries(keys.split(' ').map((k) => [k, new Set(['core'])]))
+const repo = join(import.meta.dirname, '..')
+const lines = JSON.parse(execFileSync(join(repo, 'bin/lines'), { cwd: repo, maxBuffer: 1 << 24 }))
+const texts = Object.fromEntries(Object.entries(lines).map(([text, where]) => [text, new Set(where)]))
+for (const k of keys.split(' ')) (texts[k] ??= new Set()).add('core')
 for (const f of files) {
   const whole = readFileSync(join(root, f), 'utf8')
   const parts = f.endsWith('.vue') ? parse(whole).descriptor : undefined
@@ -51,7 +56,7 @@ const written =
   ) + '\n'
 if (process.argv.includes('--check')) {
   if (readFileSync(catalogue, 'utf8') !== written) {
-    console.error('src/texts/en.json is not what the page says: run npm run texts')
+    console.error('src/texts/en.json is not what the page and the core say: run npm run texts')
     process.exit(1)
   }
 } else writeFileSync(catalogue, written)

@@ -1,28 +1,27 @@
 package bake
 
 import (
-	"fmt"
 	"math"
-	"strings"
 
 	"mabbin/core/balance"
+	"mabbin/core/say"
 )
 
 // OnPaper is a dessert baked exactly as somebody wrote it down, and the smallest change to its bake that mends it.
 type OnPaper struct {
-	Stages []Stage  `json:"stages"`
-	End    End      `json:"end"`
-	Events Events   `json:"events"`
-	Unmet  []string `json:"unmet"`          // what it is that it should not be
-	Mend   *Mending `json:"mend,omitempty"` // nil: it is right, or nothing that was tried mends it
+	Stages []Stage    `json:"stages"`
+	End    End        `json:"end"`
+	Events Events     `json:"events"`
+	Unmet  []say.Line `json:"unmet"`          // what it is that it should not be
+	Mend   *Mending   `json:"mend,omitempty"` // nil: it is right, or nothing that was tried mends it
 }
 
 // Mending is a change to a bake.
 type Mending struct {
-	Code   string  `json:"code"` // minutes, cover or oven
-	Says   string  `json:"says"`
-	Stages []Stage `json:"stages"`
-	End    End     `json:"end"`
+	Code   string   `json:"code"` // minutes, cover or oven
+	Says   say.Line `json:"says"`
+	Stages []Stage  `json:"stages"`
+	End    End      `json:"end"`
 }
 
 // AsWritten bakes a dessert by stages as they were written. The request is of a dessert that balances; a bad one is
@@ -93,28 +92,28 @@ func minutesOf(stages []Stage) (sum float64) {
 }
 
 // saysMend tells what is different.
-func saysMend(as, to []Stage) string {
-	var says []string
+func saysMend(as, to []Stage) say.Line {
+	var says []say.Line
 	if d := to[0].OvenC - as[0].OvenC; math.Abs(d) >= 1 {
-		says = append(says, fmt.Sprintf("at %.0f C instead of %.0f C", to[0].OvenC, as[0].OvenC))
+		says = append(says, say.F("at {heat} instead of {was}", say.C(to[0].OvenC), say.C(as[0].OvenC)))
 	}
 	switch d := minutesOf(to) - minutesOf(as); {
 	case d >= 1:
-		says = append(says, fmt.Sprintf("%.0f min longer", d))
+		says = append(says, say.F("{minutes} min longer", say.N(d, 0)))
 	case d <= -1:
-		says = append(says, fmt.Sprintf("%.0f min less", -d))
+		says = append(says, say.F("{minutes} min less", say.N(-d, 0)))
 	}
 	for i, s := range to {
 		switch {
 		case s.Cover == "foil" && i == 0 && len(to) > 1:
-			says = append(says, fmt.Sprintf("under foil for the first %.0f min", s.Minutes))
+			says = append(says, say.F("under foil for the first {minutes} min", say.N(s.Minutes, 0)))
 		case s.Cover == "foil" && i > 0:
-			says = append(says, fmt.Sprintf("foil on after %.0f min", to[0].Minutes))
+			says = append(says, say.F("foil on after {minutes} min", say.N(to[0].Minutes, 0)))
 		case s.PushUnder:
-			says = append(says, fmt.Sprintf("the crust pushed under after %.0f min", to[0].Minutes))
+			says = append(says, say.F("the crust pushed under after {minutes} min", say.N(to[0].Minutes, 0)))
 		case s.AddTopping:
-			says = append(says, fmt.Sprintf("the topping on after %.0f min", to[0].Minutes))
+			says = append(says, say.F("the topping on after {minutes} min", say.N(to[0].Minutes, 0)))
 		}
 	}
-	return strings.Join(says, ", ")
+	return say.Between(", ", says...)
 }

@@ -3,14 +3,16 @@ package bake
 import (
 	"math"
 	"slices"
+
+	"mabbin/core/say"
 )
 
 // Onward is one way to bake on from where a bake stands.
 type Onward struct {
-	Stages  []Stage  `json:"stages"`  // what was done, and what is left
-	Minutes float64  `json:"minutes"` // from now
-	End     End      `json:"end"`
-	Unmet   []string `json:"unmet"`
+	Stages  []Stage    `json:"stages"`  // what was done, and what is left
+	Minutes float64    `json:"minutes"` // from now
+	End     End        `json:"end"`
+	Unmet   []say.Line `json:"unmet"`
 }
 
 // LastStanding is the longest that a bake is followed from where it stands, min.
@@ -201,7 +203,7 @@ func (x *running) end() End {
 
 // Finish follows stages and says when to end the last one, from a minute on: where it meets every clock with the least, or as many
 // as it can.
-func (q PlanRequest) Finish(stages []Stage, from float64) (minute float64, unmet []string) {
+func (q PlanRequest) Finish(stages []Stage, from float64) (minute float64, unmet []say.Line) {
 	q = q.usual()
 	x := q.toLast(stages)
 	begun := x.c.now / 60

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 // PlanRequest is a dessert and an oven for which stages are looked for. Its bake's stages are not looked at.
@@ -29,21 +30,21 @@ type PlanRequest struct {
 
 // Plan is stages with what they come to.
 type Plan struct {
-	Stages    []Stage  `json:"stages"`
-	Minutes   float64  `json:"minutes"`
-	OvenC     float64  `json:"oven_c"`
-	LookFrom  float64  `json:"look_from_min"` // when to look for the first time
-	TurnAt    float64  `json:"turn_at_min"`
-	RimShield bool     `json:"rim_shield"`     // proposed: the rim would burn
-	RackMin   float64  `json:"rack_min"`       // after it is out
-	FridgeMin float64  `json:"fridge_min"`     // after the rack, where the rack alone takes too long
-	ServeFrom float64  `json:"serve_from_min"` // both
-	Answer    Answer   `json:"answer"`
-	OffByC    float64  `json:"off_by_c"`
-	Early     End      `json:"early"` // the same plan in an oven cooler by so much
-	Late      End      `json:"late"`  // and hotter
-	Unmet     []string `json:"unmet"` // what no plan could meet, in words
-	WaysOut   []WayOut `json:"ways_out"`
+	Stages    []Stage    `json:"stages"`
+	Minutes   float64    `json:"minutes"`
+	OvenC     float64    `json:"oven_c"`
+	LookFrom  float64    `json:"look_from_min"` // when to look for the first time
+	TurnAt    float64    `json:"turn_at_min"`
+	RimShield bool       `json:"rim_shield"`     // proposed: the rim would burn
+	RackMin   float64    `json:"rack_min"`       // after it is out
+	FridgeMin float64    `json:"fridge_min"`     // after the rack, where the rack alone takes too long
+	ServeFrom float64    `json:"serve_from_min"` // both
+	Answer    Answer     `json:"answer"`
+	OffByC    float64    `json:"off_by_c"`
+	Early     End        `json:"early"` // the same plan in an oven cooler by so much
+	Late      End        `json:"late"`  // and hotter
+	Unmet     []say.Line `json:"unmet"` // what no plan could meet, in words
+	WaysOut   []WayOut   `json:"ways_out"`
 }
 
 // The limits of a plan. Working figures.
@@ -155,7 +156,7 @@ type at struct {
 type missed uint16
 
 // missWords has each in words, in the order of its bits.
-var missWords = []string{
+var missWords = []say.Line{
 	"not set everywhere", "the middle does not bubble", "the fruit is hard", "the fruit is mush", "the top is pale", "the top is too dark",
 	"the base is not baked", "the base is burnt", "the topping is raw inside", "the custard curdles",
 }
@@ -163,8 +164,8 @@ var missWords = []string{
 // past are those that no longer baking puts right: mush, too dark, a burnt base, a curdled custard.
 const past missed = 1<<3 | 1<<5 | 1<<7 | 1<<9
 
-func (m missed) words() []string {
-	out := []string{}
+func (m missed) words() []say.Line {
+	out := []say.Line{}
 	for i, w := range missWords {
 		if m>>i&1 == 1 {
 			out = append(out, w)
@@ -198,7 +199,7 @@ func (q *PlanRequest) unmet(s at) (m missed) {
 
 // outcome runs stages in full, in an oven that is off either way, and on to the table.
 func (q PlanRequest) outcome(stages []Stage) *Plan {
-	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []string{}, WaysOut: []WayOut{}, OffByC: q.offBy()}
+	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []say.Line{}, WaysOut: []WayOut{}, OffByC: q.offBy()}
 	for _, s := range stages {
 		if heatings[s.Heating].oven {
 			p.Minutes += s.Minutes

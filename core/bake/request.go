@@ -8,6 +8,7 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // Request is one bake: what is in the dish, and the stages that it goes through.
@@ -98,7 +99,7 @@ func Check(r Request) error {
 	var f fault.Faults
 	r.Dish.Check("/dish", &f)
 	if _, ok := larder.Materials.Get(r.Dish.Material); !ok {
-		f.Add("/dish/material", "there is no dish material %q: see the larder for the keys", r.Dish.Material)
+		f.Add("/dish/material", fault.NoSuch("dish material", r.Dish.Material))
 	}
 	f.Range("/filling/mass_g", r.Filling.MassG, 10, 60000, "g")
 	optional(r.Filling.StartC, "/filling/start_c", -30, 105, "C", &f)
@@ -134,7 +135,7 @@ func Check(r Request) error {
 
 func checkStages(under string, stages []Stage, f *fault.Faults) {
 	if n := len(stages); n == 0 || n > mostStages {
-		f.Add(under, "has %d stages: give 1 to %d", n, mostStages)
+		f.Add(under, say.F("has {n} stages: give 1 to {most}", fault.Count(n), fault.Count(mostStages)))
 		return
 	}
 	sum := 0.0
@@ -149,11 +150,11 @@ func checkStages(under string, stages []Stage, f *fault.Faults) {
 		f.OneOf(at+"/cover", s.Cover, "", "none", "foil", "lid", "parchment", "rim")
 	}
 	if sum > mostMinutes {
-		f.Add(under, "take %.0f min in all: give at most %d", sum, mostMinutes)
+		f.Add(under, say.F("take {sum} min in all: give at most {most}", say.N(sum, 0), fault.Count(mostMinutes)))
 	}
 }
 
-func optional(p *float64, at string, lo, hi float64, unit string, f *fault.Faults) {
+func optional(p *float64, at string, lo, hi float64, unit say.Line, f *fault.Faults) {
 	if p != nil {
 		f.Range(at, *p, lo, hi, unit)
 	}

@@ -3,24 +3,25 @@ package bake
 import (
 	"mabbin/core/balance"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // School is one way of doing what bakers disagree about, with what it comes to for this dessert in this oven.
 type School struct {
-	Question string  `json:"question"` // fat, ratio, crumb, coverage, base, cover or sugar
-	Key      string  `json:"key"`
-	Name     string  `json:"name"`
-	Chosen   bool    `json:"chosen"`
-	Says     string  `json:"says"`      // what it changes that no number tells
-	FatPct   float64 `json:"fat_pct"`   // of the topping
-	SugarPct float64 `json:"sugar_pct"` // of the filling
-	LumpMM   float64 `json:"lump_mm"`   // of the crumb; 0 where that is not in question
-	HandMin  float64 `json:"hand_min"`  // by hand; 0 where that is not in question
-	Minutes  float64 `json:"minutes"`   // until the middle bubbles; 0: it does not
-	SteamG   float64 `json:"steam_g"`
-	Colour   float64 `json:"colour"`
-	Base     float64 `json:"base"`
-	Set      float64 `json:"set"`
+	Question string   `json:"question"` // fat, ratio, crumb, coverage, base, cover or sugar
+	Key      string   `json:"key"`
+	Name     say.Line `json:"name"`
+	Chosen   bool     `json:"chosen"`
+	Says     say.Line `json:"says"`      // what it changes that no number tells
+	FatPct   float64  `json:"fat_pct"`   // of the topping
+	SugarPct float64  `json:"sugar_pct"` // of the filling
+	LumpMM   float64  `json:"lump_mm"`   // of the crumb; 0 where that is not in question
+	HandMin  float64  `json:"hand_min"`  // by hand; 0 where that is not in question
+	Minutes  float64  `json:"minutes"`   // until the middle bubbles; 0: it does not
+	SteamG   float64  `json:"steam_g"`
+	Colour   float64  `json:"colour"`
+	Base     float64  `json:"base"`
+	Set      float64  `json:"set"`
 	// Request and Stages are the dessert's, changed to this way.
 	Request balance.Request `json:"request"`
 	Stages  []Stage         `json:"stages"`
@@ -34,7 +35,8 @@ type way struct {
 
 // What the state of the fat makes of a crumb, by hand. Working figures.
 var fats = []struct {
-	key, name, says string
+	key             string
+	name, says      say.Line
 	lumpMM, handMin float64
 }{
 	{"cold", "cold, rubbed or cut in", "sandy, with lumps that keep their shape", 5, 8},
@@ -89,7 +91,7 @@ func Schools(q DessertRequest) ([]School, error) {
 func ways(q DessertRequest) []way {
 	var out []way
 	r := q.Request
-	add := func(question, key, name, says string, chosen bool, change func(*DessertRequest)) *School {
+	add := func(question, key string, name, says say.Line, chosen bool, change func(*DessertRequest)) *School {
 		out = append(out, way{School{Question: question, Key: key, Name: name, Says: says, Chosen: chosen}, change})
 		return &out[len(out)-1].School
 	}

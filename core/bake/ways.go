@@ -4,17 +4,19 @@ import (
 	"math"
 	"slices"
 	"sync"
+
+	"mabbin/core/say"
 )
 
 // WayOut is something else that was tried on the model where no plan meets everything.
 type WayOut struct {
-	Code    string   `json:"code"`
-	Name    string   `json:"name"`
-	Minutes float64  `json:"minutes"`
-	OvenC   float64  `json:"oven_c"`
-	Settles bool     `json:"settles"`
-	Unmet   []string `json:"unmet"`
-	Stages  []Stage  `json:"stages"`
+	Code    string     `json:"code"`
+	Name    say.Line   `json:"name"`
+	Minutes float64    `json:"minutes"`
+	OvenC   float64    `json:"oven_c"`
+	Settles bool       `json:"settles"`
+	Unmet   []say.Line `json:"unmet"`
+	Stages  []Stage    `json:"stages"`
 }
 
 // What the ways out change. Working figures.
@@ -30,10 +32,11 @@ const (
 
 // wayOut is one thing to do differently. It is not open to every dessert.
 type wayOut struct {
-	code, name string
-	open       func(*PlanRequest) bool
-	change     func(*PlanRequest)
-	courses    []course // its own, where it is one of how the stages run
+	code    string
+	name    say.Line
+	open    func(*PlanRequest) bool
+	change  func(*PlanRequest)
+	courses []course // its own, where it is one of how the stages run
 }
 
 var waysOut = []wayOut{

@@ -8,6 +8,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 // Told is what is asked beside the first questions; all of it may be left out.
@@ -31,14 +32,14 @@ func (t Told) Check(at string, f *fault.Faults) {
 		field string
 		v     *float64
 		hi    float64
-		unit  string
+		unit  say.Line
 	}{{"rim_min", t.RimMin, 720, "min"}, {"middle_min", t.MiddleMin, 720, "min"}, {"before_g", t.BeforeG, 60000, "g"}, {"after_g", t.AfterG, 60000, "g"}} {
 		if x.v != nil {
 			f.Range(at+"/"+x.field, *x.v, 0, x.hi, x.unit)
 		}
 	}
 	if t.BeforeG != nil && t.AfterG != nil && *t.AfterG > *t.BeforeG {
-		f.Add(at+"/after_g", "is %.0f g, and it was %.0f g before: nothing grows heavier in an oven", *t.AfterG, *t.BeforeG)
+		f.Add(at+"/after_g", say.F("is {after}, and it was {before} before: nothing grows heavier in an oven", say.G(*t.AfterG), say.G(*t.BeforeG)))
 	}
 }
 
@@ -76,7 +77,7 @@ type Weighed struct {
 // Answered is a call with what became of it.
 type Answered struct {
 	Kind  string   `json:"kind"`
-	Says  string   `json:"says"`
+	Says  say.Line `json:"says"`
 	Due   float64  `json:"due_min"`
 	At    *float64 `json:"at_min,omitempty"` // left out: it was not answered
 	State string   `json:"state"`

@@ -6,6 +6,7 @@ import (
 
 	"mabbin/core/filling"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 	"mabbin/core/topping"
 )
 
@@ -174,14 +175,14 @@ func (p *plan) readTopping(fruitML float64) ToppingRead {
 
 // Purchase is what to buy of one fruit.
 type Purchase struct {
-	Key       string  `json:"key"`
-	Name      string  `json:"name"`
-	G         float64 `json:"g"` // as bought
-	PreparedG float64 `json:"prepared_g"`
-	Count     float64 `json:"count,omitempty"` // pieces, where they are counted
-	Size      string  `json:"size,omitempty"`
-	LeftOverG float64 `json:"left_over_g,omitempty"` // prepared, from rounding the count up
-	Use       string  `json:"use,omitempty"`         // what becomes of what is left over
+	Key       string   `json:"key"`
+	Name      string   `json:"name"`
+	G         float64  `json:"g"` // as bought
+	PreparedG float64  `json:"prepared_g"`
+	Count     float64  `json:"count,omitempty"` // pieces, where they are counted
+	Size      string   `json:"size,omitempty"`
+	LeftOverG float64  `json:"left_over_g,omitempty"` // prepared, from rounding the count up
+	Use       say.Line `json:"use,omitempty"`         // what becomes of what is left over
 }
 
 // purchase is as bought: prepared weight over yield and over what windfalls lose besides.
@@ -209,5 +210,5 @@ func (p *plan) purchase(fruitG float64) []Purchase {
 // Sourced is where a figure is from.
 type Sourced struct {
 	Basis larder.Basis `json:"basis"`
-	Text  string       `json:"text"`
+	Text  say.Line     `json:"text"`
 }

@@ -4,6 +4,7 @@ import (
 	"mabbin/core/fault"
 	"mabbin/core/filling"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // eggKey is the egg's, as an ingredient and as a thickener.
@@ -25,7 +26,7 @@ func (d *dessert) lookCustard(f *fault.Faults) {
 		return
 	}
 	if d.req.Style != "bar" && d.req.Style != "pie" {
-		f.Add("/custard", "a custard is poured over the fruit of a bar or a pie, not of a %s: leave it out", d.req.Style)
+		f.Add("/custard", say.F("a custard is poured over the fruit of a bar or a pie, not of a {style}: leave it out", say.L(say.Line(d.req.Style))))
 	}
 	for _, x := range []struct {
 		at string

@@ -2,6 +2,7 @@ package balance
 
 import (
 	"mabbin/core/fault"
+	"mabbin/core/say"
 	"mabbin/core/topping"
 )
 
@@ -33,7 +34,7 @@ func (d *dessert) lookCuts(f *fault.Faults) {
 		at     string
 		v      float64
 		lo, hi float64
-		unit   string
+		unit   say.Line
 	}{
 		{"cutter_cm", c.CutterCM, 1, 60, "cm"},
 		{"spoon_g", c.SpoonG, 5, 500, "g"},
@@ -49,7 +50,7 @@ func (d *dessert) lookCuts(f *fault.Faults) {
 		}
 	}
 	if short := min(d.req.Dish.LengthCM, or(d.req.Dish.WidthCM, d.req.Dish.LengthCM)); c.TrimCM > 0 && 2*c.TrimCM > 0.8*short {
-		f.Add("/cuts/trim_cm", "is %g cm at each edge: that leaves nothing of a dish %g cm wide", c.TrimCM, short)
+		f.Add("/cuts/trim_cm", say.F("is {trim} at each edge: that leaves nothing of a dish {wide} wide", say.CM(c.TrimCM), say.CM(short)))
 	}
 }
 

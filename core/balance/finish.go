@@ -24,7 +24,7 @@ func (d *dessert) lookFinish(f *fault.Faults) {
 	f.OneOf("/greasing", d.req.Greasing, "", greaseButter, greaseOil, greaseSling, greaseNone)
 	const most = 6
 	if n := len(d.req.Finishes); n > most {
-		f.Add("/finishes", "has %d entries: give at most %d", n, most)
+		f.Add("/finishes", fault.TooMany(n, most))
 		return
 	}
 	for i, key := range d.req.Finishes {

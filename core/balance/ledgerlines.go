@@ -1,18 +1,17 @@
 package balance
 
 import (
-	"fmt"
-
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // LedgerLine is one line of the juice ledger as a baker reads it.
 type LedgerLine struct {
 	Code     string       `json:"code"`
-	Name     string       `json:"name"`
+	Name     say.Line     `json:"name"`
 	G        float64      `json:"g"`         // negative: it left
 	RunningG float64      `json:"running_g"` // what is there after this line
-	Why      string       `json:"why"`
+	Why      say.Line     `json:"why"`
 	Basis    larder.Basis `json:"basis"`
 }
 
@@ -21,11 +20,12 @@ type LedgerLine struct {
 func (p *plan) ledgerLines(s stand) []LedgerLine {
 	l := s.Ledger
 	all := []struct {
-		code, name string
-		g          float64
-		always     bool
-		why        string
-		basis      larder.Basis
+		code   string
+		name   say.Line
+		g      float64
+		always bool
+		why    say.Line
+		basis  larder.Basis
 	}{
 		{"released", "Juice out of the fruit", l.ReleasedG, true, "The fruit's water, by composition, times the share that it gives up at this cut.", larder.Working},
 		{"precook_off", "Driven off on the hob", -l.PrecookOffG, false, "By the minutes of pre-cooking, open or covered.", larder.Working},
@@ -49,16 +49,16 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 
 // sources says of the figures of an answer where they are from.
 func (p *plan) sources(a *Answer) map[string]Sourced {
-	fruit := map[string]string{
+	fruit := map[string]say.Line{
 		byFill:      p.fillSource(),
-		byHeadspace: fmt.Sprintf("As much as leaves %g mm of free rim when it boils. Swelling by steam is a working figure.", p.style.keepMM),
+		byHeadspace: say.F("As much as leaves {rim} of free rim when it boils. Swelling by steam is a working figure.", say.MM(p.style.keepMM)),
 		byWeight:    "Your own weight, from the bowl.",
 	}[a.Fit.LimitedBy]
-	sugar := "Sugar target by the fruit's acid; the fruit's own sugar by composition."
+	sugar := say.Line("Sugar target by the fruit's acid; the fruit's own sugar by composition.")
 	if p.req.SugarG != nil {
 		sugar = "Your own weight."
 	}
-	thick := "Strength of the thickener, weakened by acid; the fruit's pectin counts."
+	thick := say.Line("Strength of the thickener, weakened by acid; the fruit's pectin counts.")
 	if p.givenG != nil {
 		thick = "Your own weight: the set follows."
 	}
@@ -76,15 +76,15 @@ func (p *plan) sources(a *Answer) map[string]Sourced {
 	return out
 }
 
-func (p *plan) fillSource() string {
-	const packed = " Hand-packed weight by the fruit's bulk density and a working factor."
+func (p *plan) fillSource() say.Line {
+	const packed say.Line = "Hand-packed weight by the fruit's bulk density and a working factor."
 	switch p.style.rule {
 	case byFloor:
-		return fmt.Sprintf("%g g of fruit to each square centimetre of the floor.", p.style.fill)
+		return say.F("{much} of fruit to each square centimetre of the floor.", say.G(p.style.fill))
 	case byShell:
-		return fmt.Sprintf("Fruit heaped to %.0f %% of the lined dish: it sinks, and the topping rides on it.", 100*p.style.fill) + packed
+		return say.Sentences(say.F("Fruit heaped to {share} % of the lined dish: it sinks, and the topping rides on it.", say.N(100*p.style.fill, 0)), packed)
 	}
-	return fmt.Sprintf("Raw stack at %.0f %% of the dish.", 100*p.style.fill) + packed
+	return say.Sentences(say.F("Raw stack at {share} % of the dish.", say.N(100*p.style.fill, 0)), packed)
 }
 
 func volumeSource(measured float64) Sourced {
@@ -95,9 +95,9 @@ func volumeSource(measured float64) Sourced {
 }
 
 // whySteam says where the figure for steam comes from.
-func (p *plan) whySteam() string {
+func (p *plan) whySteam() say.Line {
 	if p.req.SteamedOffG != nil {
 		return "By the bake of this very dessert, on the model: its oven, its stages and its gaps."
 	}
-	return fmt.Sprintf("By the area of the rim: %g g from each square centimetre of a %s.", p.style.steamGCM2, p.req.Style)
+	return say.F("By the area of the rim: {steam} g from each square centimetre of a {style}.", say.N(p.style.steamGCM2, 3), say.L(say.Line(p.req.Style)))
 }

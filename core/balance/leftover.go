@@ -1,7 +1,9 @@
 package balance
 
+import "mabbin/core/say"
+
 // UseFor is what becomes of prepared fruit that is left over.
-func UseFor(g float64) string {
+func UseFor(g float64) say.Line {
 	for _, u := range leftOver {
 		if g < u.under {
 			return u.use
@@ -13,7 +15,7 @@ func UseFor(g float64) string {
 // leftOver are the uses of left-over fruit, by what there is of it, in g.
 var leftOver = []struct {
 	under float64
-	use   string
+	use   say.Line
 }{
 	{5, ""},
 	{60, "a bite for the cook, or on top of the porridge"},

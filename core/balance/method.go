@@ -1,104 +1,103 @@
 package balance
 
 import (
-	"fmt"
 	"math"
 	"strings"
 
 	"mabbin/core/larder"
-	"mabbin/core/measure"
+	"mabbin/core/say"
 	"mabbin/core/topping"
 )
 
 // Doing is one step of the method, in the order of the work.
 type Doing struct {
-	Code string `json:"code"`
-	Text string `json:"text"`
+	Code string   `json:"code"`
+	Text say.Line `json:"text"`
 }
 
 // Kept is something made ahead or left over, and what becomes of it.
 type Kept struct {
-	What string `json:"what"`
-	How  string `json:"how"`
+	What say.Line `json:"what"`
+	How  say.Line `json:"how"`
 }
 
 // method is what to do for this very dessert: which bowl, in what order, how it should look, what waits meanwhile.
 func (p *plan) method(s stand) []Doing {
 	var out []Doing
-	step := func(code, format string, args ...any) { out = append(out, Doing{code, fmt.Sprintf(format, args...)}) }
+	step := func(code string, lines ...say.Line) { out = append(out, Doing{code, say.Sentences(lines...)}) }
 	if how := greasingHow[p.greasing()]; how != "" {
-		step("dish", "Ready the dish. %s", how)
+		step("dish", "Ready the dish.", how)
 	}
 	if p.base.UpTheSides {
-		step("base", "Make the base, chill it, and line the dish. %s", p.howBase())
+		step("base", "Make the base, chill it, and line the dish.", p.howBase())
 	} else if p.under.G > 0 {
-		step("base", "Make the base. %s", p.howBase())
+		step("base", "Make the base.", p.howBase())
 	}
 	if p.under.G > 0 && p.base.ParBakeC > 0 && p.req.Base.ParBaked {
-		step("par_bake", "%s", p.parBake())
+		step("par_bake", p.parBake())
 	}
 	if t := p.wanted.Topping; t.Family != "biscuit" {
-		step("topping", "Make the topping: %s. %s%s", larder.Plain(t.Name), p.howTopping(), waits(t))
+		step("topping", say.F("Make the topping: {name}.", say.Called(larder.Plain(t.Name))), p.howTopping(), waits(t))
 	}
-	step("fruit", "%s", p.howFruit())
+	step("fruit", p.howFruit())
 	if m := p.filling.Macerate; m.Minutes > 0 {
-		step("macerate", "Toss with the sugar and leave it for %.0f min. %s", m.Minutes, map[string]string{
+		step("macerate", say.F("Toss with the sugar and leave it for {minutes} min.", say.N(m.Minutes, 0)), map[string]say.Line{
 			"leave": "Lift the fruit out and leave the juice in the bowl.", "reduce": "Pour the juice off, boil it down to half and put it back.",
 		}[m.Juice])
 	}
 	if p.custard == nil {
-		dry := fmt.Sprintf("Mix the thickener with the sugar, toss with the fruit, lift from below, and scrape all %s into the dish.", grams(s.FruitG+s.SugarG+p.filling.AddedG()+p.allThickenerG(s)))
+		dry := say.F("Mix the thickener with the sugar, toss with the fruit, lift from below, and scrape all {much} into the dish.", say.G(s.FruitG+s.SugarG+p.filling.AddedG()+p.allThickenerG(s)))
 		if s.thickenerG < ticketG {
 			dry = "Toss the fruit with the sugar and scrape it all into the dish."
 		}
-		step("dry", "%s", dry)
+		step("dry", dry)
 	} else {
 		step("custard", "Whisk sugar, flour and salt, then the eggs, without froth. Lay the fruit out, pour the custard over it.")
 	}
-	step("assemble", "%s", p.assemble())
+	step("assemble", p.assemble())
 	if p.wanted.Topping.Family == "biscuit" {
-		step("topping", "Make the biscuit at the last moment, when the oven is hot. %s", p.howTopping())
+		step("topping", "Make the biscuit at the last moment, when the oven is hot.", p.howTopping())
 	}
 	for _, x := range p.finishes {
 		if x.When == "before" {
-			step("finish", "%s, %s, for %s.", x.Name, grams(x.GPerDM2*p.geo.RimAreaCM2/100), x.Looks)
+			step("finish", say.F("{Finish}, {much}, for {looks}.", say.Called(x.Name), say.G(x.GPerDM2*p.geo.RimAreaCM2/100), say.L(say.Line(x.Looks))))
 		}
 	}
-	step("bake", "%s", bakeWords[p.req.Style])
+	step("bake", bakeWords[p.req.Style])
 	for i := range p.late {
-		step("late", "Put the %s on late, for the last minutes, so that it does not burn.", larder.Plain(p.dessert.late[i].Topping.Name))
+		step("late", say.F("Put the {topping} on late, for the last minutes, so that it does not burn.", say.Called(larder.Plain(p.dessert.late[i].Topping.Name))))
 	}
-	step("rest", "%s", p.restWords())
+	step("rest", p.restWords())
 	for _, x := range p.finishes {
 		if x.When == "after" {
-			step("finish", "%s, %s: %s.", x.Name, grams(x.GPerDM2*p.geo.RimAreaCM2/100), x.Looks)
+			step("finish", say.F("{Finish}, {much}: {looks}.", say.Called(x.Name), say.G(x.GPerDM2*p.geo.RimAreaCM2/100), say.L(say.Line(x.Looks))))
 		}
 	}
 	return out
 }
 
 // waits says what a topping does while the fruit is made ready.
-func waits(t larder.Topping) string {
+func waits(t larder.Topping) say.Line {
 	if strings.HasPrefix(t.MakeAhead, "fridge") {
-		return " It waits in the fridge meanwhile."
+		return "It waits in the fridge meanwhile."
 	}
 	return ""
 }
 
-func (p *plan) parBake() string {
+func (p *plan) parBake() say.Line {
 	b := p.base
 	if b.ParBakeWeightedMin == 0 {
-		return fmt.Sprintf("Bake the base alone at %.0f C for %.0f min, to pale gold, low in the oven.", b.ParBakeC, b.ParBakeOpenMin)
+		return say.F("Bake the base alone at {heat} for {minutes} min, to pale gold, low in the oven.", say.C(b.ParBakeC), say.N(b.ParBakeOpenMin, 0))
 	}
-	return fmt.Sprintf("Prick it, line it with paper and weights, bake at %.0f C for %.0f min, lift the weights out, and %.0f min more, to pale gold. Push walls that slip back while they are hot.",
-		b.ParBakeC, b.ParBakeWeightedMin, b.ParBakeOpenMin)
+	return say.F("Prick it, line it with paper and weights, bake at {heat} for {weighted} min, lift the weights out, and {open} min more, to pale gold. Push walls that slip back while they are hot.",
+		say.C(b.ParBakeC), say.N(b.ParBakeWeightedMin, 0), say.N(b.ParBakeOpenMin, 0))
 }
 
 // assemble is how the dessert is put together, by its style.
-func (p *plan) assemble() string {
+func (p *plan) assemble() say.Line {
 	switch p.req.Style {
 	case "betty":
-		return fmt.Sprintf("Half the crumbs, %s, on the floor, then the fruit, then the rest. Pour the liquid over. Never to the brim.", grams(p.top.G/math.Max(1, p.wanted.Topping.Layers)))
+		return say.F("Half the crumbs, {much}, on the floor, then the fruit, then the rest. Pour the liquid over. Never to the brim.", say.G(p.top.G/math.Max(1, p.wanted.Topping.Layers)))
 	case "cobbler":
 		return "Level the fruit; the dough goes on in pieces, with gaps for the steam: they close as it rises."
 	case "pandowdy":
@@ -111,7 +110,7 @@ func (p *plan) assemble() string {
 	return "Fill the dish, level it without ramming, strew the topping loosely, and leave gaps at the rim where the juice should be seen to bubble."
 }
 
-var bakeWords = map[string]string{
+var bakeWords = map[string]say.Line{
 	"crumble":  "Bake in the middle, on a tray, until it bubbles at the middle, not only at the rim, and the top is golden.",
 	"crisp":    "Bake in the middle, on a tray, until it bubbles at the middle and the top is deep golden and crisp to the knock.",
 	"cobbler":  "Bake in the middle, on a tray, until the biscuits are gold and dry underneath when one is lifted, and the juice bubbles between them.",
@@ -121,7 +120,7 @@ var bakeWords = map[string]string{
 	"pie":      "Bake low in the oven, on a hot tray, until it bubbles thickly at the middle and the base is brown through.",
 }
 
-func (p *plan) restWords() string {
+func (p *plan) restWords() say.Line {
 	switch p.req.Style {
 	case "bar":
 		return "Let it grow cold in the pan before the knife. A wiped knife for each cut; a corner first."
@@ -134,7 +133,7 @@ func (p *plan) restWords() string {
 // checks are what has to be right before the oven door closes, for this very dessert.
 func (p *plan) checks() []Doing {
 	var out []Doing
-	check := func(code, text string) { out = append(out, Doing{code, text}) }
+	check := func(code string, text say.Line) { out = append(out, Doing{code, text}) }
 	has := func(role string) bool {
 		for _, x := range append([]topping.Sized{p.top, p.under}, p.late...) {
 			for _, part := range x.Parts {
@@ -169,7 +168,7 @@ func (p *plan) checks() []Doing {
 	}
 	for _, x := range p.finishes {
 		if x.When == "before" {
-			check("washed", x.Name+" is on")
+			check("washed", say.F("{Finish} is on", say.Called(x.Name)))
 		}
 	}
 	check("rim", "The rim is wiped")
@@ -179,18 +178,21 @@ func (p *plan) checks() []Doing {
 
 // ahead is what can be made days before, and how it keeps.
 func (p *plan) ahead() []Kept {
-	out := []Kept{{plainTitle(p.wanted.Topping.Name), p.wanted.Topping.MakeAhead}}
+	out := []Kept{made(p.wanted.Topping.Name, say.Line(p.wanted.Topping.MakeAhead))}
 	for _, w := range p.dessert.late {
-		out = append(out, Kept{plainTitle(w.Topping.Name), w.Topping.MakeAhead})
+		out = append(out, made(w.Topping.Name, say.Line(w.Topping.MakeAhead)))
 	}
 	if p.under.G > 0 {
-		out = append(out, Kept{plainTitle(p.base.Name), "lined and chilled 2 days, frozen 1 month; par-baked 1 day, airtight"})
+		out = append(out, made(p.base.Name, "lined and chilled 2 days, frozen 1 month; par-baked 1 day, airtight"))
 	}
 	if p.custard == nil && p.thickener.Freeze != "" {
-		out = append(out, Kept{"The filling, frozen", "its thickener " + p.thickener.Freeze})
+		out = append(out, Kept{"The filling, frozen", say.F("its thickener {freezes}", say.L(say.Line(p.thickener.Freeze)))})
 	}
 	return out
 }
+
+// made is a thing of the tables that is made ahead.
+func made(name string, how say.Line) Kept { return Kept{say.F("{Name}", called(name)), how} }
 
 // Reviving a dried-out dessert: jam and water for each portion that is left, in g. Working figures.
 const (
@@ -203,35 +205,36 @@ func (p *plan) leftovers(a *Answer) []Kept {
 	var out []Kept
 	for _, b := range a.Purchase {
 		if b.Use != "" {
-			out = append(out, Kept{fmt.Sprintf("%s of prepared %s", grams(b.LeftOverG), plainName(b.Name)), b.Use})
+			out = append(out, Kept{say.F("{much} of prepared {fruit}", say.G(b.LeftOverG), called(b.Name)), b.Use})
 		}
 	}
 	for _, b := range a.Ticket {
 		for _, l := range b.Lines {
-			if _, left, ok := strings.Cut(l.Note, ", "); ok && strings.Contains(l.Note, "crack") {
-				what, use, _ := strings.Cut(left, ": ")
-				out = append(out, Kept{strings.TrimSuffix(what, " are left") + " of " + plainName(l.Name), use})
+			if i, ok := p.req.Own.Ingredient(l.Key); ok && i.Role == "egg" {
+				if _, left := cracked(p.conventions(), i, l.G); left >= eggLeftG {
+					out = append(out, Kept{say.F("{much} of {egg}", say.G(left), called(l.Name)), eggUses[i.Key]})
+				}
 			}
 		}
 	}
 	if p.base.UpTheSides || p.wanted.Topping.Family == "pastry" {
 		out = append(out, Kept{"Trimmings of the dough", "press together once and cut leaves for the top, or bake them with cinnamon sugar"})
 	}
-	out = append(out, Kept{"A portion of the next day that has dried", fmt.Sprintf("loosen it with %s g of jam warmed in %s g of water, and crisp the top in a hot oven, never in a microwave",
-		measure.Shown(reviveJamG), measure.Shown(reviveWaterG))})
+	out = append(out, Kept{"A portion of the next day that has dried", say.F("loosen it with {jam} of jam warmed in {water} of water, and crisp the top in a hot oven, never in a microwave",
+		say.G(reviveJamG), say.G(reviveWaterG))})
 	return out
 }
 
 // Served is something to serve with a dessert.
 type Served struct {
-	Name  string  `json:"name"`
-	EachG float64 `json:"each_g"` // a portion
-	AllG  float64 `json:"all_g"`
+	Name  say.Line `json:"name"`
+	EachG float64  `json:"each_g"` // a portion
+	AllG  float64  `json:"all_g"`
 }
 
 // besides are the usual accompaniments, in g a portion. Handbook practice.
 var besides = []struct {
-	name string
+	name say.Line
 	g    float64
 }{{"pouring cream", 40}, {"warm custard", 70}, {"ice cream", 60}, {"soured cream or yogurt", 45}}
 

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 // OtherRequest is a dessert that is to be made in another dish, or in several.
@@ -18,7 +19,7 @@ type OtherAnswer struct {
 	From    Answer      `json:"from"`
 	Dishes  []OtherDish `json:"dishes"`
 	LeftG   float64     `json:"left_g"` // prepared fruit of the card, positive where the dishes take less
-	LeftUse string      `json:"left_use"`
+	LeftUse say.Line    `json:"left_use"`
 }
 
 // OtherDish is the dessert in one of the dishes.
@@ -44,7 +45,7 @@ type Naive struct {
 func CheckOther(q OtherRequest) error {
 	var f fault.Faults
 	if n := len(q.Dishes); n == 0 || n > mostDishes {
-		f.Add("/dishes", "has %d dishes: give 1 to %d", n, mostDishes)
+		f.Add("/dishes", say.F("has {n} dishes: give 1 to {most}", fault.Count(n), fault.Count(mostDishes)))
 	}
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)

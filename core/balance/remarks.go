@@ -1,7 +1,6 @@
 package balance
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -9,6 +8,7 @@ import (
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/say"
 	"mabbin/core/slip"
 	"mabbin/core/topping"
 )
@@ -26,12 +26,12 @@ const (
 
 // Remark says what, why and what to do, at the station where it belongs.
 type Remark struct {
-	Code    string `json:"code"`
-	Level   Level  `json:"level"`
-	Station string `json:"station"` // dish, fruit, juice, topping or bake
-	What    string `json:"what"`
-	Why     string `json:"why"`
-	Do      string `json:"do"`
+	Code    string   `json:"code"`
+	Level   Level    `json:"level"`
+	Station string   `json:"station"` // dish, fruit, juice, topping or bake
+	What    say.Line `json:"what"`
+	Why     say.Line `json:"why"`
+	Do      say.Line `json:"do"`
 }
 
 // remarks is everything worth saying about a balanced dessert, the weightiest first within each station.
@@ -45,46 +45,44 @@ func (p *plan) remarks(s stand, a *Answer) []Remark {
 	return out
 }
 
-func say(out *[]Remark, code string, l Level, station, what, why, do string) {
+func remark(out *[]Remark, code string, l Level, station string, what, why, do say.Line) {
 	*out = append(*out, Remark{code, l, station, what, why, do})
 }
-
-func grams(g float64) string { return measure.Shown(g) + " g" }
 
 func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 	mm := s.headspaceMM
 	less := s.FruitG - a.Fit.MostFruitG
 	bigger := p.geo.VolumeML + (p.style.keepMM-mm)/10*p.geo.RimAreaCM2
-	mend := fmt.Sprintf("Take out %s of fruit, or use a dish of %.1f l. Put a tray under it.", grams(less), bigger/1000)
+	mend := say.F("Take out {fruit} of fruit, or use a dish of {dish}. Put a tray under it.", say.G(less), say.ML(bigger))
 	if a.Fit.MostFruitG < leastFruitG {
-		mend = fmt.Sprintf("The topping alone is too much for this dish: thinner, or a dish of %.1f l. Put a tray under it.", bigger/1000)
+		mend = say.F("The topping alone is too much for this dish: thinner, or a dish of {dish}. Put a tray under it.", say.ML(bigger))
 	}
 	switch {
 	case mm < boilOverMM:
-		say(out, "boils_over", Warning, "dish", "It will boil over.",
-			fmt.Sprintf("Boiling, the filling and topping stand %.0f mm above the rim.", -mm), mend)
+		remark(out, "boils_over", Warning, "dish", "It will boil over.",
+			say.F("Boiling, the filling and topping stand {mm} above the rim.", say.MM(math.Round(-mm))), mend)
 	case mm < boilOverWarnMM:
-		say(out, "may_boil_over", Warning, "dish", "It may boil over.", fmt.Sprintf("Boiling, only %.0f mm of rim are free.", mm), mend)
+		remark(out, "may_boil_over", Warning, "dish", "It may boil over.", say.F("Boiling, only {mm} of rim are free.", say.MM(math.Round(mm))), mend)
 	case a.Fit.LimitedBy == byHeadspace:
-		say(out, "headspace_limits", Note, "dish", "The free rim decides how much fruit.",
-			fmt.Sprintf("Heaped as usual it would leave less than %.0f mm when it boils.", p.style.keepMM), "Nothing: the fruit is held back. Put a tray under the dish.")
+		remark(out, "headspace_limits", Note, "dish", "The free rim decides how much fruit.",
+			say.F("Heaped as usual it would leave less than {mm} when it boils.", say.MM(p.style.keepMM)), "Nothing: the fruit is held back. Put a tray under the dish.")
 	}
 	if s.headspaceMM > 25 && a.Fit.LimitedBy == byWeight {
-		say(out, "dish_half_empty", Advice, "dish", "The dish is large for this fruit.",
-			fmt.Sprintf("%.0f mm of rim stay free: the sides catch no colour and a thin filling dries.", mm),
-			fmt.Sprintf("Use a smaller dish, or up to %s of fruit.", grams(a.Fit.MostFruitG)))
+		remark(out, "dish_half_empty", Advice, "dish", "The dish is large for this fruit.",
+			say.F("{mm} of rim stay free: the sides catch no colour and a thin filling dries.", say.MM(mm)),
+			say.F("Use a smaller dish, or up to {fruit} of fruit.", say.G(a.Fit.MostFruitG)))
 	}
 }
 
 func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	off := func(whole float64) bool { return math.Abs(p.shareSum-whole) > 0.005*whole }
 	if len(p.filling.Pieces) > 1 && off(1) && off(100) {
-		var parts []string
+		var parts []say.Line
 		for _, x := range p.filling.Pieces {
-			parts = append(parts, fmt.Sprintf("%.0f %% %s", 100*x.Share, plainName(x.Fruit.Name)))
+			parts = append(parts, say.F("{share} % {fruit}", say.N(100*x.Share, 0), called(x.Fruit.Name)))
 		}
-		say(out, "shares_scaled", Note, "fruit", fmt.Sprintf("The shares added up to %.0f %%.", 100*p.shareSum),
-			"They were scaled to 100 %: "+strings.Join(parts, ", ")+".", "Change a share if another one was meant.")
+		remark(out, "shares_scaled", Note, "fruit", say.F("The shares added up to {sum} %.", say.N(100*p.shareSum, 0)),
+			say.F("They were scaled to 100 %: {shares}.", say.L(say.Between(", ", parts...))), "Change a share if another one was meant.")
 	}
 }
 
@@ -94,8 +92,11 @@ func plainName(name string) string {
 	return name
 }
 
+// called is a name of the tables in a sentence.
+func called(name string) say.Value { return say.Called(plainName(name)) }
+
 // fruitCautions are the parts of a fruit that must not be eaten.
-var fruitCautions = map[string]string{
+var fruitCautions = map[string]say.Line{
 	"rhubarb": "Rhubarb leaves are poisonous: cut every bit of leaf away.",
 	"apricot": kernels, "peach": kernels, "plum": kernels, "damson": kernels, "cherry_sour": kernels, "cherry_sweet": kernels, "nectarine": kernels,
 }
@@ -103,15 +104,15 @@ var fruitCautions = map[string]string{
 const kernels = "The kernels of stone fruit are poisonous: do not grind or infuse them."
 
 func aboutEachFruit(p *plan, _ stand, _ *Answer, out *[]Remark) {
-	said := map[string]bool{}
+	said, bruised := map[say.Line]bool{}, false
 	for i, x := range p.filling.Pieces {
 		if c := fruitCautions[x.Fruit.Key]; c != "" && !said[c] {
 			said[c] = true
-			say(out, "poisonous_parts", Caution, "fruit", c, "", "")
+			remark(out, "poisonous_parts", Caution, "fruit", c, "", "")
 		}
-		if loss := p.req.Fruits[i].LossPct; loss > 0 && !said["windfalls"] {
-			said["windfalls"] = true
-			say(out, "windfalls", Caution, "fruit", "Windfalls: wash them, cut out bruises, throw mouldy ones away whole.", "Baking does not destroy the toxin of mould.", "")
+		if loss := p.req.Fruits[i].LossPct; loss > 0 && !bruised {
+			bruised = true
+			remark(out, "windfalls", Caution, "fruit", "Windfalls: wash them, cut out bruises, throw mouldy ones away whole.", "Baking does not destroy the toxin of mould.", "")
 		}
 	}
 }
@@ -123,18 +124,13 @@ func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	for _, x := range p.filling.Pieces {
 		switch x.Fruit.Precook {
 		case "required":
-			say(out, "precook_required", Warning, "fruit", plainTitle(x.Fruit.Name)+" needs cooking first.",
-				fmt.Sprintf("At boiling heat it takes %.0f min to turn tender, longer than the topping bears.", x.Fruit.TenderMin), "Simmer it under a lid until a skewer goes in, and set the minutes at Fruit.")
+			remark(out, "precook_required", Warning, "fruit", say.F("{Fruit} needs cooking first.", called(x.Fruit.Name)),
+				say.F("At boiling heat it takes {minutes} min to turn tender, longer than the topping bears.", say.N(x.Fruit.TenderMin, 0)), "Simmer it under a lid until a skewer goes in, and set the minutes at Fruit.")
 		case "advised":
-			say(out, "precook_advised", Advice, "fruit", plainTitle(x.Fruit.Name)+" is better cooked first.",
+			remark(out, "precook_advised", Advice, "fruit", say.F("{Fruit} is better cooked first.", called(x.Fruit.Name)),
 				"It is watery or slow: raw, it waters the filling down or stays hard.", "Cook it on the hob for a few minutes and set them at Fruit.")
 		}
 	}
-}
-
-func plainTitle(name string) string {
-	n := plainName(name)
-	return strings.ToUpper(n[:1]) + n[1:]
 }
 
 // aboutMixture speaks of fruits that turn tender at very different times.
@@ -160,8 +156,8 @@ func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
 		}
 	}
 	if slow.Fruit.Counted() && tender(slow) > much*tender(quick) {
-		say(out, "uneven_mixture", Advice, "fruit", fmt.Sprintf("Cut the %s smaller than the %s.", plainName(slow.Fruit.Name), plainName(quick.Fruit.Name)),
-			fmt.Sprintf("At these cuts one is tender after %.0f min at boiling heat, the other after %.0f.", tender(slow), tender(quick)), "Set a smaller cut at Fruit.")
+		remark(out, "uneven_mixture", Advice, "fruit", say.F("Cut the {slow} smaller than the {quick}.", called(slow.Fruit.Name), called(quick.Fruit.Name)),
+			say.F("At these cuts one is tender after {slow} min at boiling heat, the other after {quick}.", say.N(tender(slow), 0), say.N(tender(quick), 0)), "Set a smaller cut at Fruit.")
 	}
 }
 
@@ -174,12 +170,12 @@ func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 	const bland = 0.4 // % acid; below, sugar has nothing to stand against
 	if lemon, ok := p.req.Own.Ingredient("lemon_juice"); ok && s.AcidPct < bland && p.req.Sweetness != "savoury" {
 		g := s.FruitG * (0.5 - s.AcidPct) / (lemon.AcidPct - 0.5)
-		say(out, "bland", Note, "fruit", "The fruit is bland.", fmt.Sprintf("%.1f %% acid; under %.1f %% sweetness has nothing to stand against.", s.AcidPct, bland),
-			fmt.Sprintf("Add %s of lemon juice, from %s, under Fruit: the sugar and the thickener follow.", grams(g), strings.TrimPrefix(pieces(measure.Conventions{}, lemon, g), "from ")))
+		remark(out, "bland", Note, "fruit", "The fruit is bland.", say.F("{acid} % acid; under {least} % sweetness has nothing to stand against.", say.N(s.AcidPct, 1), say.N(bland, 1)),
+			say.F("Add {juice} of lemon juice, {lemons}, under Fruit: the sugar and the thickener follow.", say.G(g), say.L(pieces(measure.Conventions{}, lemon, g))))
 	}
 	for _, x := range p.filling.Pieces {
 		if x.Fruit.BrownsInAir && !x.Frozen {
-			say(out, "browns_in_air", Note, "fruit", plainTitle(x.Fruit.Name)+" browns in air.", "Cut faces darken within minutes.",
+			remark(out, "browns_in_air", Note, "fruit", say.F("{Fruit} browns in air.", called(x.Fruit.Name)), "Cut faces darken within minutes.",
 				"Toss it with lemon juice as you cut, and enter the grams under Fruit: the sugar and the thickener follow.")
 			return
 		}
@@ -191,19 +187,19 @@ func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
 	if a.Set.Band == want {
 		return
 	}
-	what := fmt.Sprintf("It will be %s, and a %s is usually %s.", a.Set.Band, p.req.Style, want)
+	what := say.F("It will be {band}, and a {style} is usually {usual}.", say.L(say.Line(a.Set.Band)), say.L(say.Line(p.req.Style)), say.L(say.Line(want)))
 	need := s.Solve(p.style.set, p.thickener, p.beside, p.req.LongBoil)
-	do := fmt.Sprintf("For %s take %s of %s.", want, grams(need), plainName(p.thickener.Name))
-	why := fmt.Sprintf("%s of thickener and the fruit's pectin hold %s of juice.", grams(p.allThickenerG(s)), grams(s.JuiceG))
+	do := say.F("For {band} take {much} of {thickener}.", say.L(say.Line(want)), say.G(need), called(p.thickener.Name))
+	why := say.F("{much} of thickener and the fruit's pectin hold {juice} of juice.", say.G(p.allThickenerG(s)), say.G(s.JuiceG))
 	if need == 0 && s.thickenerG == 0 {
-		why = fmt.Sprintf("The fruit's own pectin holds %s of juice without any thickener.", grams(s.JuiceG))
+		why = say.F("The fruit's own pectin holds {juice} of juice without any thickener.", say.G(s.JuiceG))
 		do = "Nothing, or a little water or juice among the fruit."
 	}
 	level := Advice
 	if a.Set.Band == filling.Runny || a.Set.Band == filling.Stodgy {
 		level = Warning
 	}
-	say(out, "set_off_style", level, "juice", what, why, do)
+	remark(out, "set_off_style", level, "juice", what, why, do)
 }
 
 // aboutSlips asks about amounts that the baker gave and that are far outside what is usual. What was solved for is not
@@ -253,11 +249,11 @@ func askAbout(slips []slip.Slip, bowl []slip.Thing, stations map[string]string, 
 		if stations[key] == "" {
 			continue
 		}
-		do := "Nothing was changed."
+		do := say.Line("Nothing was changed.")
 		if x.SuggestG > 0 {
-			do = fmt.Sprintf("If the pen slipped: %s. Nothing was changed.", grams(x.SuggestG))
+			do = say.F("If the pen slipped: {much}. Nothing was changed.", say.G(x.SuggestG))
 		}
-		say(out, "slip_"+key, Warning, stations[key], x.What, x.Usual, do)
+		remark(out, "slip_"+key, Warning, stations[key], x.What, x.Usual, do)
 	}
 }
 
@@ -267,15 +263,15 @@ func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
 	if p.req.SugarG == nil || p.req.Sweetness == "savoury" || p.custard != nil {
 		return
 	}
-	why := fmt.Sprintf("%.0f %% of the filling is sugar; with %.1f %% acid, %.0f %% is usual.", a.SugarPct, a.AcidPct, a.SugarTargetPct)
+	why := say.F("{sugar} % of the filling is sugar; with {acid} % acid, {usual} % is usual.", say.N(a.SugarPct, 0), say.N(a.AcidPct, 1), say.N(a.SugarTargetPct, 0))
 	off := a.SugarPct - a.SugarTargetPct
 	free := p.filling.SugarG(a.FruitG, a.SugarTargetPct)
-	do := fmt.Sprintf("Take %s of sugar.", grams(free))
+	do := say.F("Take {much} of sugar.", say.G(free))
 	switch {
 	case off > far && a.SugarG > 0:
-		say(out, "too_sweet", Advice, "juice", "The filling will be very sweet.", why, do)
+		remark(out, "too_sweet", Advice, "juice", "The filling will be very sweet.", why, do)
 	case off < -far:
-		say(out, "too_sharp", Advice, "juice", "The filling will be sharp.", why, do)
+		remark(out, "too_sharp", Advice, "juice", "The filling will be sharp.", why, do)
 	}
 }
 
@@ -283,17 +279,16 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 	if s.thickenerG <= 0 {
 		return
 	}
-	name := plainTitle(p.thickener.Name)
 	const muchAcid = 0.92 // of its strength left
 	if k := p.thickener.AcidFactor(s.AcidPct); k < muchAcid {
-		say(out, "acid_weakens", Note, "juice", fmt.Sprintf("Acid takes %.0f %% of the %s's strength.", 100*(1-k), strings.ToLower(name)),
-			fmt.Sprintf("The filling has %.1f %% acid.", s.AcidPct), "It is reckoned in. Waxy maize and arrowroot keep more of theirs.")
+		remark(out, "acid_weakens", Note, "juice", say.F("Acid takes {share} % of the {thickener}'s strength.", say.N(100*(1-k), 0), called(p.thickener.Name)),
+			say.F("The filling has {acid} % acid.", say.N(s.AcidPct, 1)), "It is reckoned in. Waxy maize and arrowroot keep more of theirs.")
 	}
 	if strings.HasPrefix(p.thickener.Avoid, "with dairy") && p.hasDairy() {
-		say(out, "slimy_with_dairy", Warning, "juice", name+" goes slimy with dairy.", "There is milk, cream or butter in the filling.", "Take another thickener.")
+		remark(out, "slimy_with_dairy", Warning, "juice", say.F("{Thickener} goes slimy with dairy.", called(p.thickener.Name)), "There is milk, cream or butter in the filling.", "Take another thickener.")
 	}
 	if s.LostShare > 0 {
-		say(out, "thickener_lost", Advice, "juice", fmt.Sprintf("%.0f %% of the thickener stays behind with the juice.", 100*s.LostShare),
+		remark(out, "thickener_lost", Advice, "juice", say.F("{share} % of the thickener stays behind with the juice.", say.N(100*s.LostShare, 0)),
 			"It was already in when the juice was left behind.", "It is reckoned in. Add the thickener after draining, or keep the juice.")
 	}
 }
@@ -314,32 +309,32 @@ func (p *plan) hasDairy() bool {
 func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 	t := a.Topping
 	if w := p.wanted.Topping; !slices.Contains(p.style.families, w.Family) {
-		say(out, "unusual_topping", Note, "topping", fmt.Sprintf("%s is unusual on a %s.", plainTitle(w.Name), p.req.Style), "It is reckoned as it is, and no range of depths is known for it.",
-			fmt.Sprintf("Usual is %s.", strings.Join(p.style.families, " or ")))
+		remark(out, "unusual_topping", Note, "topping", say.F("{Topping} is unusual on a {style}.", called(w.Name), say.L(say.Line(p.req.Style))), "It is reckoned as it is, and no range of depths is known for it.",
+			say.F("Usual is {families}.", say.Any(p.style.families.lines()...)))
 		return
 	}
 	if p.style.rule == byFloor && p.custard != nil {
 		return
 	}
-	sizes := fmt.Sprintf("%.0f mm of topping on %.0f mm of raw fruit; usual is %.0f to %.0f mm.",
-		t.ThicknessMM, t.FruitDepthMM, t.RatioLow*t.FruitDepthMM, t.RatioHigh*t.FruitDepthMM)
+	sizes := say.F("{topping} of topping on {fruit} of raw fruit; usual is {range}.",
+		say.MM(t.ThicknessMM), say.MM(t.FruitDepthMM), say.To(say.MM(t.RatioLow*t.FruitDepthMM), say.MM(t.RatioHigh*t.FruitDepthMM)))
 	switch {
 	case t.DepthRatio > t.RatioHigh:
-		say(out, "topping_thick", Advice, "topping", "The topping is thick for the fruit.", sizes, "Make it lighter, or take a deeper dish: under a thick lid the fruit is slow and the mouthful is dry.")
+		remark(out, "topping_thick", Advice, "topping", "The topping is thick for the fruit.", sizes, "Make it lighter, or take a deeper dish: under a thick lid the fruit is slow and the mouthful is dry.")
 	case t.DepthRatio < t.RatioLow:
-		say(out, "topping_thin", Advice, "topping", "The topping is thin for the fruit.", sizes, "Make it more generous, or take a wider dish.")
+		remark(out, "topping_thin", Advice, "topping", "The topping is thin for the fruit.", sizes, "Make it more generous, or take a wider dish.")
 	}
 	switch t.Texture.Fat {
 	case "dusty":
-		say(out, "topping_dusty", Advice, "topping", "The topping will be dusty.", fmt.Sprintf("Only %.0f %% of it is fat; below 14 %% it does not hold.", t.Texture.FatPct), "More fat, or a sprinkle of water to make it clump.")
+		remark(out, "topping_dusty", Advice, "topping", "The topping will be dusty.", say.F("Only {fat} % of it is fat; below 14 % it does not hold.", say.N(t.Texture.FatPct, 0)), "More fat, or a sprinkle of water to make it clump.")
 	case "spreads":
-		say(out, "topping_spreads", Advice, "topping", "The topping will spread and grease.", fmt.Sprintf("%.0f %% of it is fat; over 29 %% it melts together.", t.Texture.FatPct), "Less fat, or more flour.")
+		remark(out, "topping_spreads", Advice, "topping", "The topping will spread and grease.", say.F("{fat} % of it is fat; over 29 % it melts together.", say.N(t.Texture.FatPct, 0)), "Less fat, or more flour.")
 	}
 	switch t.Texture.Sugar {
 	case "pale":
-		say(out, "topping_pale", Advice, "topping", "The topping will stay pale.", fmt.Sprintf("Only %.0f %% of it is sugar; below 12 %% it hardly colours.", t.Texture.SugarPct), "More sugar, or an egg or milk wash.")
+		remark(out, "topping_pale", Advice, "topping", "The topping will stay pale.", say.F("Only {sugar} % of it is sugar; below 12 % it hardly colours.", say.N(t.Texture.SugarPct, 0)), "More sugar, or an egg or milk wash.")
 	case "candied":
-		say(out, "topping_candied", Advice, "topping", "The topping will be hard and candied.", fmt.Sprintf("%.0f %% of it is sugar; over 38 %% it sets like toffee.", t.Texture.SugarPct), "Less sugar.")
+		remark(out, "topping_candied", Advice, "topping", "The topping will be hard and candied.", say.F("{sugar} % of it is sugar; over 38 % it sets like toffee.", say.N(t.Texture.SugarPct, 0)), "Less sugar.")
 	}
 }
 
@@ -351,28 +346,28 @@ func aboutBiscuit(p *plan, _ stand, a *Answer, out *[]Remark) {
 	}
 	usual := map[string]topping.Stiffness{"biscuit_drop": topping.Drops, "biscuit_rolled": topping.Rolls, "biscuit_crumbly": topping.Crumbles}[p.wanted.Topping.Key]
 	if usual != t.Dough {
-		say(out, "dough_"+string(t.Dough), Advice, "topping", fmt.Sprintf("The dough is one that %s.", doughWords[t.Dough]),
-			fmt.Sprintf("%.0f %% water to the flour; under 52 %% it is crumbly, to 76 %% it rolls, to 105 %% it drops, over that it is a batter.", t.HydrationPct),
-			fmt.Sprintf("For one that %s, change the hydration.", doughWords[usual]))
+		remark(out, "dough_"+string(t.Dough), Advice, "topping", say.F("The dough is one that {does}.", say.L(doughWords[t.Dough])),
+			say.F("{hydration} % water to the flour; under 52 % it is crumbly, to 76 % it rolls, to 105 % it drops, over that it is a batter.", say.N(t.HydrationPct, 0)),
+			say.F("For one that {does}, change the hydration.", say.L(doughWords[usual])))
 	}
 }
 
-var doughWords = map[topping.Stiffness]string{topping.Crumbles: "crumbles", topping.Rolls: "rolls", topping.Drops: "drops from a spoon", topping.Batter: "runs like a batter"}
+var doughWords = map[topping.Stiffness]say.Line{topping.Crumbles: "crumbles", topping.Rolls: "rolls", topping.Drops: "drops from a spoon", topping.Batter: "runs like a batter"}
 
 // aboutBase speaks of what lies under the fruit.
 func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
 	if p.under.G == 0 {
 		if p.req.Style == "bar" || p.req.Style == "pie" {
-			say(out, "no_base", Note, "topping", fmt.Sprintf("There is no base under this %s.", p.req.Style), "It can be spooned, and not cut.", "Choose a base at Topping.")
+			remark(out, "no_base", Note, "topping", say.F("There is no base under this {style}.", say.L(say.Line(p.req.Style))), "It can be spooned, and not cut.", "Choose a base at Topping.")
 		}
 		return
 	}
 	if wet := s.JuiceSharePct; p.base.ParBakeC > 0 && wet > soggyJuicePct && !p.req.Base.ParBaked {
-		say(out, "wet_base", Advice, "topping", "The base would go soggy raw.",
-			fmt.Sprintf("%.0f %% of the filling is juice: it holds the base near 100 C, and nothing crisps below that.", wet), p.parBake())
+		remark(out, "wet_base", Advice, "topping", "The base would go soggy raw.",
+			say.F("{share} % of the filling is juice: it holds the base near 100 C, and nothing crisps below that.", say.N(wet, 0)), p.parBake())
 	}
 	if strings.HasPrefix(p.req.Dish.Material, "glass") || p.material.Brittle() {
-		say(out, "slow_floor", Note, "topping", "Glass and stoneware bake a base slowly.", "They lead heat badly.", "Take a metal dish, or set it low on a hot tray.")
+		remark(out, "slow_floor", Note, "topping", "Glass and stoneware bake a base slowly.", "They lead heat badly.", "Take a metal dish, or set it low on a hot tray.")
 	}
 }
 
@@ -381,7 +376,7 @@ const soggyJuicePct = 30.0
 
 // aboutGluten warns where one part was made gluten-free and another was not.
 func aboutGluten(_ *plan, _ stand, a *Answer, out *[]Remark) {
-	free, from := false, []string{}
+	free, from := false, []string{} // names
 	for _, b := range a.Ticket {
 		for _, l := range b.Lines {
 			i, _ := larder.Ingredients.Get(l.Key)
@@ -392,7 +387,7 @@ func aboutGluten(_ *plan, _ stand, a *Answer, out *[]Remark) {
 		}
 	}
 	if free && len(from) > 0 {
-		say(out, "gluten_left", Warning, "topping", "There is gluten in it all the same.", "The flour of the dough is gluten-free, and there is "+strings.Join(from, " and ")+" in the rest.",
+		remark(out, "gluten_left", Warning, "topping", "There is gluten in it all the same.", say.F("The flour of the dough is gluten-free, and there is {flours} in the rest.", say.All(names(from)...)),
 			"Change that as well: \"For a diet\", below the ticket, proposes what.")
 	}
 }
@@ -402,21 +397,21 @@ func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	if p.custard == nil {
 		return
 	}
-	say(out, "custard_heat", Caution, "bake", "Cook the middle of the custard to 71 C or more.", "It is set at 82 to 92 C, when the middle trembles and no longer waves.", "Over 95 C it curdles where there is no flour in it. Use a probe.")
-	say(out, "custard_cold", Caution, "bake", "Cool it, and into the fridge within 2 hours, 1 hour in heat over 32 C; keep it at 5 C or below.", "Local codes differ, and some say 90 minutes.", "")
+	remark(out, "custard_heat", Caution, "bake", "Cook the middle of the custard to 71 C or more.", "It is set at 82 to 92 C, when the middle trembles and no longer waves.", "Over 95 C it curdles where there is no flour in it. Use a probe.")
+	remark(out, "custard_cold", Caution, "bake", "Cool it, and into the fridge within 2 hours, 1 hour in heat over 32 C; keep it at 5 C or below.", "Local codes differ, and some say 90 minutes.", "")
 	if p.custard[0].G == 0 {
-		say(out, "no_egg", Warning, "juice", "There is no egg in the custard.", "Flour alone sets it like a thick sauce.", "Give it eggs: 100 parts are usual.")
+		remark(out, "no_egg", Warning, "juice", "There is no egg in the custard.", "Flour alone sets it like a thick sauce.", "Give it eggs: 100 parts are usual.")
 	}
 }
 
 func aboutSafety(p *plan, _ stand, _ *Answer, out *[]Remark) {
-	say(out, "hot_syrup", Caution, "bake", "Boiling fruit and sugar burn worse than water.", "", "A tray under the dish keeps spilled syrup off the element.")
+	remark(out, "hot_syrup", Caution, "bake", "Boiling fruit and sugar burn worse than water.", "", "A tray under the dish keeps spilled syrup off the element.")
 	if p.material.Brittle() {
-		say(out, "thermal_shock", Caution, "bake", "Hot "+p.req.Dish.Material+" must not meet cold or water.", "It cracks.", "Set it on a dry board or rack, and never take it from the freezer into a hot oven.")
+		remark(out, "thermal_shock", Caution, "bake", say.F("Hot {material} must not meet cold or water.", say.L(say.Line(p.material.Name))), "It cracks.", "Set it on a dry board or rack, and never take it from the freezer into a hot oven.")
 	}
-	what := "Raw flour is not for tasting."
+	what := say.Line("Raw flour is not for tasting.")
 	if slices.ContainsFunc(slices.Concat(p.top.Parts, p.under.Parts), func(x topping.Part) bool { return x.Ingredient.Role == "egg" }) || p.custard != nil {
 		what = "Raw flour and raw egg are not for tasting."
 	}
-	say(out, "raw_flour", Caution, "topping", what, "", "")
+	remark(out, "raw_flour", Caution, "topping", what, "", "")
 }

@@ -140,7 +140,7 @@ func TestADoughTakesItsPiecesBetweenFatAndLiquid(t *testing.T) {
 		})
 		for _, x := range a.Method {
 			if x.Code == "topping" {
-				return x.Text
+				return x.Text.String()
 			}
 		}
 		return ""

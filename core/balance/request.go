@@ -12,6 +12,7 @@ import (
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/say"
 	"mabbin/core/topping"
 )
 
@@ -182,19 +183,19 @@ func CheckDish(d dish.Dish, at string, f *fault.Faults) larder.Material {
 }
 
 // row looks a key up in a table and notes an unknown one.
-func row[T any](t larder.Table[T], key, at, what string, f *fault.Faults) T {
+func row[T any](t larder.Table[T], key, at string, what say.Line, f *fault.Faults) T {
 	x, ok := t.Get(key)
 	return known(x, ok, key, at, what, f)
 }
 
-func known[T any](x T, ok bool, key, at, what string, f *fault.Faults) T {
+func known[T any](x T, ok bool, key, at string, what say.Line, f *fault.Faults) T {
 	if !ok {
-		f.Add(at, "there is no %s %q: see the larder for the keys", what, key)
+		f.Add(at, fault.NoSuch(what, key))
 	}
 	return x
 }
 
-func optional(p *float64, at string, lo, hi float64, unit string, f *fault.Faults) {
+func optional(p *float64, at string, lo, hi float64, unit say.Line, f *fault.Faults) {
 	if p != nil {
 		f.Range(at, *p, lo, hi, unit)
 	}
@@ -219,7 +220,7 @@ func (d *dessert) lookStyle(f *fault.Faults) {
 func (d *dessert) lookFruit(f *fault.Faults) {
 	const most = 12
 	if n := len(d.req.Fruits); n == 0 || n > most {
-		f.Add("/fruits", "has %d fruits: give 1 to %d", n, most)
+		f.Add("/fruits", say.F("has {n} fruits: give 1 to {most}", fault.Count(n), fault.Count(most)))
 		return
 	}
 	pieces := make([]filling.Piece, len(d.req.Fruits))
@@ -278,7 +279,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 func (d *dessert) weighed(asked []Asked, at string, f *fault.Faults) []filling.Weighed {
 	const most = 20
 	if len(asked) > most {
-		f.Add(at, "has %d entries: give at most %d", len(asked), most)
+		f.Add(at, fault.TooMany(len(asked), most))
 		return nil
 	}
 	out := make([]filling.Weighed, len(asked))
@@ -311,7 +312,7 @@ func (d *dessert) lookTopping(f *fault.Faults) {
 	d.wanted = d.oneTopping(d.req.Topping, "/topping", f)
 	const mostLate = 3
 	if n := len(d.req.Late); n > mostLate {
-		f.Add("/late", "has %d toppings: give at most %d", n, mostLate)
+		f.Add("/late", fault.TooMany(n, mostLate))
 		return
 	}
 	for i, a := range d.req.Late {
@@ -332,7 +333,7 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 		fat, ok := d.req.Own.Ingredient(asked.Fat)
 		w.Fat = known(fat, ok, asked.Fat, where+"/fat", "ingredient", f)
 		if ok && fat.Role != "fat" {
-			f.Add(where+"/fat", "%s is no fat: give butter, a plant block, an oil or shortening", larder.Plain(fat.Name))
+			f.Add(where+"/fat", say.F("{name} is no fat: give butter, a plant block, an oil or shortening", say.Called(larder.Plain(fat.Name))))
 		}
 	}
 	f.OneOf(where+"/fat_state", asked.FatState, "", "cold", "soft", "melted")
@@ -350,7 +351,7 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, where string, f *fault.Faults) {
 	const most = 20
 	if len(changed) > most {
-		f.Add(where+"/bakers_pct", "has %d entries: give at most %d", len(changed), most)
+		f.Add(where+"/bakers_pct", fault.TooMany(len(changed), most))
 		return
 	}
 	for _, key := range slices.Sorted(maps.Keys(changed)) {
@@ -359,7 +360,7 @@ func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, whe
 		known(i, ok, key, at, "ingredient", f)
 		f.Range(at, pct, 0, 1000, "%")
 		if len(recipe) > 0 && key == recipe[0].Key && pct != 100 && pct != 0 {
-			f.Add(at, "is the 100 %% that the others are measured against: change the others, or leave it out with 0")
+			f.Add(at, "is the 100 % that the others are measured against: change the others, or leave it out with 0")
 		}
 	}
 }
@@ -367,7 +368,7 @@ func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, whe
 func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults) []topping.Liquid {
 	const most = 6
 	if len(asked) > most {
-		f.Add(where, "has %d liquids: give at most %d", len(asked), most)
+		f.Add(where, fault.TooMany(len(asked), most))
 		return nil
 	}
 	sum := 0.0
@@ -377,7 +378,7 @@ func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults
 		ingredient, ok := d.req.Own.Ingredient(a.Key)
 		out[i] = topping.Liquid{Ingredient: known(ingredient, ok, a.Key, at+"/key", "ingredient", f), Share: a.Share}
 		if ok && ingredient.WaterPct < leastWaterPct {
-			f.Add(at+"/key", "%s is only %.0f %% water: a dough can't be made up with it", larder.Plain(ingredient.Name), ingredient.WaterPct)
+			f.Add(at+"/key", say.F("{name} is only {water} % water: a dough can't be made up with it", say.Called(larder.Plain(ingredient.Name)), say.N(ingredient.WaterPct, 0)))
 		}
 		if f.Range(at+"/share", a.Share, 0, 1000, "") {
 			sum += a.Share

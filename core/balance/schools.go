@@ -2,13 +2,14 @@ package balance
 
 import (
 	"mabbin/core/filling"
+	"mabbin/core/say"
 )
 
 // School is one way of doing something that bakers disagree about, with what it comes to for the same fruit.
 type School struct {
 	Question      string       `json:"question"` // macerate, precook or peel
 	Key           string       `json:"key"`
-	Name          string       `json:"name"`
+	Name          say.Line     `json:"name"`
 	Minutes       float64      `json:"minutes,omitempty"`
 	Chosen        bool         `json:"chosen"`
 	JuiceG        float64      `json:"juice_g"`
@@ -79,7 +80,7 @@ func Schools(r Request) ([]School, error) {
 			peeled = peeled && (f.Peeled == nil || *f.Peeled)
 		}
 		for _, p := range []bool{true, false} {
-			name := map[bool]string{true: "peeled", false: "skins left on"}[p]
+			name := map[bool]say.Line{true: "peeled", false: "skins left on"}[p]
 			if err := try(School{Question: "peel", Key: map[bool]string{true: "peeled", false: "unpeeled"}[p], Name: name, Chosen: p == peeled}, func(q *Request) {
 				for i := range q.Fruits {
 					q.Fruits[i].Peeled = &p
@@ -98,7 +99,7 @@ type tried struct {
 	change func(*Request)
 }
 
-func (d *dessert) macerate(juice, name string) tried {
+func (d *dessert) macerate(juice string, name say.Line) tried {
 	now := d.filling.Macerate
 	minutes := now.Minutes
 	if minutes <= 0 {
@@ -110,7 +111,7 @@ func (d *dessert) macerate(juice, name string) tried {
 	}}
 }
 
-func (d *dessert) precook(key, name string, open bool) tried {
+func (d *dessert) precook(key string, name say.Line, open bool) tried {
 	now := d.filling.Precook
 	minutes := now.Minutes
 	if minutes <= 0 {

@@ -5,6 +5,7 @@ import (
 
 	"mabbin/core/fault"
 	"mabbin/core/filling"
+	"mabbin/core/say"
 	"mabbin/core/topping"
 )
 
@@ -63,8 +64,8 @@ func Solve(r Request) (*Answer, error) {
 	fruitG, limit := p.fruit()
 	if fruitG < leastFruitG {
 		var f fault.Faults
-		f.Add("/topping", "leaves no room for fruit in a dish %g cm deep (%.0f mm of topping, %.0f mm of base): take a thinner topping or a deeper dish",
-			r.Dish.DepthCM, p.top.ThicknessMM*d.wanted.Topping.Layers, p.under.ThicknessMM)
+		f.Add("/topping", say.F("leaves no room for fruit in a dish {deep} deep ({topping} of topping, {base} of base): take a thinner topping or a deeper dish",
+			say.CM(r.Dish.DepthCM), say.MM(p.top.ThicknessMM*d.wanted.Topping.Layers), say.MM(p.under.ThicknessMM)))
 		return nil, f
 	}
 	s := p.at(fruitG)

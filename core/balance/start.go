@@ -9,6 +9,7 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // StartRequest is a dessert that is begun from an amount of fruit or from portions: which of the kitchen's dishes, and how
@@ -41,14 +42,14 @@ type StartAnswer struct {
 
 // Option is one way: so many of these dishes.
 type Option struct {
-	Uses     []Used  `json:"uses"`
-	FruitG   float64 `json:"fruit_g"` // prepared, in all of them
-	BuyG     float64 `json:"buy_g"`   // as bought
-	Portions float64 `json:"portions"`
-	EachG    float64 `json:"each_g"` // a portion
-	LeftG    float64 `json:"left_g"` // prepared fruit
-	LeftUse  string  `json:"left_use"`
-	FillPct  float64 `json:"fill_pct"` // of the usual fruit in each
+	Uses     []Used   `json:"uses"`
+	FruitG   float64  `json:"fruit_g"` // prepared, in all of them
+	BuyG     float64  `json:"buy_g"`   // as bought
+	Portions float64  `json:"portions"`
+	EachG    float64  `json:"each_g"` // a portion
+	LeftG    float64  `json:"left_g"` // prepared fruit
+	LeftUse  say.Line `json:"left_use"`
+	FillPct  float64  `json:"fill_pct"` // of the usual fruit in each
 }
 
 // Used is a dish of an option.
@@ -219,7 +220,7 @@ func CheckStart(q StartRequest) error {
 		at     string
 		v      *float64
 		lo, hi float64
-		unit   string
+		unit   say.Line
 	}{{"/fruit_g", q.FruitG, 20, 100000, "g"}, {"/bought_g", q.BoughtG, 20, 200000, "g"}, {"/portions", q.Portions, 1, 1000, ""}} {
 		if x.v != nil {
 			given++
@@ -227,10 +228,10 @@ func CheckStart(q StartRequest) error {
 		}
 	}
 	if given != 1 {
-		f.Add("/fruit_g", "give one of fruit_g, bought_g and portions, not %d of them", given)
+		f.Add("/fruit_g", say.F("give one of fruit_g, bought_g and portions, not {n} of them", fault.Count(given)))
 	}
 	if n := len(q.Dishes); n == 0 || n > mostDishes {
-		f.Add("/dishes", "has %d dishes: give 1 to %d", n, mostDishes)
+		f.Add("/dishes", say.F("has {n} dishes: give 1 to {most}", fault.Count(n), fault.Count(mostDishes)))
 	}
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)

@@ -147,8 +147,8 @@ func TestEggsAreCrackedWhole(t *testing.T) {
 	}
 	for _, l := range a.Ticket[2].Lines {
 		if l.Key == "egg" {
-			if !strings.Contains(l.Note, "crack 1 egg") || !strings.Contains(l.Note, "it is the wash") {
-				t.Errorf("%.0f g of egg: %q", l.G, l.Note)
+			if !strings.Contains(l.Pieces.String(), "crack 1 egg") || !strings.Contains(l.Pieces.String(), "it is the wash") {
+				t.Errorf("%.0f g of egg: %q", l.G, l.Pieces)
 			}
 			return
 		}

@@ -1,5 +1,7 @@
 package balance
 
+import "mabbin/core/say"
+
 // style is what a dessert of that kind is built to.
 type style struct {
 	fill      float64 // of what the rule fills: the dish with the raw stack, or the shell with fruit alone; g per cm2 for floor
@@ -11,7 +13,7 @@ type style struct {
 	portionG  float64 // as served
 	depthLo   float64 // topping depth to raw fruit depth
 	depthHi   float64
-	families  []string // of the toppings that lie on it
+	families  families // of the toppings that lie on it
 	topping   string   // what lies on it where nobody says
 	base      string   // what lies under it where it is begun afresh
 }
@@ -87,3 +89,13 @@ var tasteMore = map[string]float64{"tart": -4, "standard": 0, "": 0, "sweet": 4}
 
 // portionShare is a portion's size against the style's own: hearty 260 g and tasting 110 g to 180 g.
 var portionShare = map[string]float64{"": 1, "standard": 1, "hearty": 260.0 / 180, "tasting": 110.0 / 180}
+
+type families []string
+
+func (f families) lines() []say.Line {
+	out := make([]say.Line, len(f))
+	for i, x := range f {
+		out[i] = say.Line(x)
+	}
+	return out
+}

@@ -9,15 +9,16 @@ import (
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/say"
 	"mabbin/core/topping"
 )
 
 // Bowl is one bowl of the ticket, in the order it is weighed.
 type Bowl struct {
-	Key   string `json:"key"` // fruit, dry, topping
-	Title string `json:"title"`
-	How   string `json:"how"`
-	Lines []Line `json:"lines"`
+	Key   string   `json:"key"` // fruit, dry, topping
+	Title say.Line `json:"title"`
+	How   say.Line `json:"how"`
+	Lines []Line   `json:"lines"`
 }
 
 // Line is one weighing.
@@ -28,8 +29,10 @@ type Line struct {
 	Shown     string       `json:"shown"`  // grams to the scale's step
 	Spoons    string       `json:"spoons"` // nearest real cups and spoons; empty where there is no density
 	BakersPct float64      `json:"bakers_pct,omitempty"`
-	Note      string       `json:"note,omitempty"`
-	Basis     larder.Basis `json:"basis"` // of its density and composition
+	Note      say.Line     `json:"note,omitempty"`
+	Pieces    say.Line     `json:"pieces,omitempty"`  // eggs to crack, lemons to squeeze
+	ToFeel    bool         `json:"to_feel,omitempty"` // a liquid of which some is held back
+	Basis     larder.Basis `json:"basis"`             // of its density and composition
 }
 
 // Allergens is what the tables know. It is no promise about cross-contact.
@@ -41,9 +44,13 @@ type Allergens struct {
 // ticketG is the least that is written on the ticket: less than the pocket scale shows.
 const ticketG = 0.05
 
+func (p *plan) conventions() measure.Conventions {
+	return measure.Conventions{Cup: p.req.Cup, Spoon: p.req.Spoon, Eggs: p.req.Eggs}
+}
+
 // ticket is what to weigh, bowl by bowl, in the order of the work.
 func (p *plan) ticket(s stand) []Bowl {
-	by := measure.Conventions{Cup: p.req.Cup, Spoon: p.req.Spoon, Eggs: p.req.Eggs}
+	by := p.conventions()
 	bowls := []Bowl{p.fruitBowl(by, s), p.dryBowl(by, s), p.custardBowl(by), p.crumbBowl(by)}
 	bowls = append(bowls, partsBowl(by, "base", p.base.Name, p.howBase(), p.under.Parts))
 	bowls = append(bowls, partsBowl(by, "topping", p.wanted.Topping.Name, p.howTopping(), p.top.Parts))
@@ -83,7 +90,7 @@ func (p *plan) dryBowl(by measure.Conventions, s stand) Bowl {
 	dry.add(by, sugar, s.SugarG, "")
 	for _, dose := range p.doses(s.thickenerG) {
 		i, _ := p.req.Own.Ingredient(dose.Thickener.Key)
-		dry.add(by, i, dose.G, dose.Thickener.How)
+		dry.add(by, i, dose.G, say.Line(dose.Thickener.How))
 	}
 	return dry
 }
@@ -104,17 +111,17 @@ func (p *plan) crumbBowl(by measure.Conventions) Bowl {
 }
 
 // partsBowl is a dough: its parts with their baker's percentages.
-func partsBowl(by measure.Conventions, key, title, how string, parts []topping.Part) Bowl {
-	b := Bowl{Key: key, Title: title, How: how, Lines: []Line{}}
+func partsBowl(by measure.Conventions, key, name string, how say.Line, parts []topping.Part) Bowl {
+	b := Bowl{Key: key, Title: say.F("{Name}", say.Called(name)), How: how, Lines: []Line{}}
 	for _, part := range parts {
-		note := ""
-		if part.Liquid {
-			note = "to feel: hold a fifth back"
-		}
 		n := len(b.Lines)
-		b.add(by, part.Ingredient, part.G, note)
-		if len(b.Lines) > n {
-			b.Lines[n].BakersPct = part.BakersPct
+		b.add(by, part.Ingredient, part.G, "")
+		if len(b.Lines) == n {
+			continue
+		}
+		b.Lines[n].BakersPct = part.BakersPct
+		if part.Liquid {
+			b.Lines[n].ToFeel, b.Lines[n].Note = true, "to feel: hold a fifth back"
 		}
 	}
 	return b
@@ -133,7 +140,7 @@ func (p *plan) finishBowls(by measure.Conventions) []Bowl {
 		to := &before
 		if x.When == "after" {
 			to = &after
-			to.How = strings.TrimSpace(to.How + " " + x.Name + ": " + x.Looks + ".")
+			to.How = say.Sentences(to.How, say.F("{Finish}: {looks}.", say.Called(x.Name), say.L(say.Line(x.Looks))))
 		}
 		g := x.GPerDM2 * p.geo.RimAreaCM2 / 100
 		for _, part := range x.Parts {
@@ -144,69 +151,82 @@ func (p *plan) finishBowls(by measure.Conventions) []Bowl {
 	return []Bowl{ready, before, after}
 }
 
-var greasingHow = map[string]string{
+var greasingHow = map[string]say.Line{
 	greaseButter: "Butter, for taste.",
 	greaseOil:    "Oil: it releases as well, and has no milk in it.",
 	greaseSling:  "A sling of baking paper, two ends over the rim: what is cut must come out whole.",
 }
 
 // add appends a line, but for what no scale shows.
-func (b *Bowl) add(by measure.Conventions, i larder.Ingredient, g float64, note string) {
+func (b *Bowl) add(by measure.Conventions, i larder.Ingredient, g float64, note say.Line) {
 	if g < ticketG {
 		return
 	}
-	if said := pieces(by, i, g); said != "" {
-		note = strings.TrimPrefix(note+"; "+said, "; ")
-	}
-	b.Lines = append(b.Lines, newLine(by, i.Key, i.Name, g, i.Density(), note, i.Basis))
+	l := newLine(by, i.Key, i.Name, g, i.Density(), note, i.Basis)
+	l.Pieces = pieces(by, i, g)
+	b.Lines = append(b.Lines, l)
 }
 
 // pieces tells what is bought by the piece and weighed by the gram in pieces: eggs to crack, and what is left of them and
 // for what; lemons to squeeze or to grate.
-func pieces(by measure.Conventions, i larder.Ingredient, g float64) string {
-	each, what := i.PieceG, ""
+func pieces(by measure.Conventions, i larder.Ingredient, g float64) say.Line {
 	switch i.Role {
 	case "egg":
-		what = "egg"
-		if i.Key == "egg" {
-			each = by.EggG("")
-		}
-	case "acid", "flavour":
-		what, _, _ = strings.Cut(i.Key, "_")
-		if what != "lemon" && what != "orange" {
+		n, left := cracked(by, i, g)
+		switch {
+		case n == 0:
 			return ""
+		case left < eggLeftG:
+			return say.F("crack {eggs}", counted(n, "egg"))
+		}
+		return say.F("crack {eggs}, {much} are left: {use}", counted(n, "egg"), say.G(left), say.L(eggUses[i.Key]))
+	case "acid", "flavour":
+		what, _, _ := strings.Cut(i.Key, "_")
+		if _, ok := several[what]; ok && i.PieceG > 0 {
+			return say.F("from {fruits}", counted(max(0.5, math.Ceil(2*g/i.PieceG-0.1)/2), what))
 		}
 	}
-	if each <= 0 || what == "" {
-		return ""
+	return ""
+}
+
+// eggLeftG is how much of an egg is worth a word when it is left over.
+const eggLeftG = 3.0
+
+// cracked is how many eggs give so much of them, and what is left then, in g; none where an egg's weight is not known.
+func cracked(by measure.Conventions, i larder.Ingredient, g float64) (n, leftG float64) {
+	each := i.PieceG
+	if i.Key == "egg" {
+		each = by.EggG("")
 	}
-	if what != "egg" {
-		n := math.Ceil(2*g/each-0.1) / 2
-		return "from " + counted(max(0.5, n), what)
+	if each <= 0 {
+		return 0, 0
 	}
-	n := math.Ceil(g/each - 0.02)
-	left := n*each - g
-	if left < 3 {
-		return "crack " + counted(n, what)
-	}
-	return fmt.Sprintf("crack %s, %s are left: %s", counted(n, what), grams(left), eggUses[i.Key])
+	n = math.Ceil(g/each - 0.02)
+	return n, n*each - g
 }
 
 // eggUses is what is done with what is left of an egg.
-var eggUses = map[string]string{
+var eggUses = map[string]say.Line{
 	"egg":       "whisk it, it is the wash",
 	"egg_white": "for meringue, or whisk it for the wash; it freezes",
 	"egg_yolk":  "for the wash, or for custard today",
 }
 
-func counted(n float64, what string) string {
+// several is what is counted, where there is more than one.
+var several = map[string]say.Line{"egg": "{n} eggs", "lemon": "{n} lemons", "orange": "{n} oranges"}
+
+// one is what is counted, where there is one or a part of one.
+var one = map[string]say.Line{"egg": "{n} egg", "lemon": "{n} lemon", "orange": "{n} orange"}
+
+func counted(n float64, what string) say.Value {
+	says := one[what]
 	if n > 1 {
-		what += "s"
+		says = several[what]
 	}
-	return measure.Fraction(n) + " " + what
+	return say.L(say.F(says, say.Text(measure.Fraction(n))))
 }
 
-func newLine(by measure.Conventions, key, name string, g float64, d measure.Density, note string, basis larder.Basis) Line {
+func newLine(by measure.Conventions, key, name string, g float64, d measure.Density, note say.Line, basis larder.Basis) Line {
 	l := Line{Key: key, Name: name, G: g, Shown: measure.Shown(g), Note: note, Basis: basis}
 	if h, ok := by.Spoons(g, d); ok {
 		l.Spoons = h.Text
@@ -214,7 +234,7 @@ func newLine(by measure.Conventions, key, name string, g float64, d measure.Dens
 	return l
 }
 
-func (p *plan) howFruit() string {
+func (p *plan) howFruit() say.Line {
 	switch {
 	case p.filling.Precook.Minutes > 0:
 		return "Prepare, pre-cook, and let it cool before the topping goes on."
@@ -225,17 +245,16 @@ func (p *plan) howFruit() string {
 }
 
 // howDough is how a topping is made, by its family.
-func howDough(t larder.Topping, x topping.Sized) string {
+func howDough(t larder.Topping, x topping.Sized) say.Line {
 	melted := strings.Contains(t.Name, "melted")
 	switch t.Family {
 	case "biscuit":
-		how := "Rub the cold fat into the dry things until it is like coarse crumbs. " + foldIn(x) + "Then the liquid, the last of it only if the dough asks for it, and stop as soon as it holds."
-		switch stiffness := x.Read().Dough; stiffness {
-		case topping.Rolls, topping.Crumbles:
-			return how + " Pat or roll it out and cut; press the scraps together once."
-		default:
-			return how + " Drop it by the spoonful, with gaps for the steam."
+		laid := say.Line("Drop it by the spoonful, with gaps for the steam.")
+		if stiffness := x.Read().Dough; stiffness == topping.Rolls || stiffness == topping.Crumbles {
+			laid = "Pat or roll it out and cut; press the scraps together once."
 		}
+		return say.Sentences("Rub the cold fat into the dry things until it is like coarse crumbs.", foldIn(x),
+			"Then the liquid, the last of it only if the dough asks for it, and stop as soon as it holds.", laid)
 	case "pastry":
 		if t.Parts[0].Key == "puff_pastry" {
 			return "Cut it cold, with a sharp knife, and lay the pieces on just before the oven."
@@ -259,74 +278,74 @@ var folded = map[string]bool{"inclusion": true, "nut": true, "seed": true, "drie
 
 // foldIn says when a biscuit dough takes what it carries in pieces: after the fat, so that it isn't rubbed to dust, and
 // before the liquid, so that the dough isn't worked once it is wet.
-func foldIn(x topping.Sized) string {
-	var names []string
+func foldIn(x topping.Sized) say.Line {
+	var folds []string
 	for _, p := range x.Parts {
 		if folded[p.Ingredient.Role] && p.Ingredient.Key != "ground_almonds" && p.G > 0 {
-			names = append(names, plainName(p.Ingredient.Name))
+			folds = append(folds, plainName(p.Ingredient.Name))
 		}
 	}
-	if len(names) == 0 {
+	if len(folds) == 0 {
 		return ""
 	}
-	return fmt.Sprintf("Fold in the %s now, after the fat and before the liquid. ", joined(names))
+	return say.F("Fold in the {things} now, after the fat and before the liquid.", say.All(names(folds)...))
 }
 
-// joined lists names as one says them.
-func joined(names []string) string {
-	last := len(names) - 1
-	if last < 1 {
-		return strings.Join(names, "")
+// names are names of the tables as lines.
+func names(of []string) []say.Line {
+	out := make([]say.Line, len(of))
+	for i, name := range of {
+		out[i] = say.F("{name}", say.Called(name))
 	}
-	return strings.Join(names[:last], ", ") + " and " + names[last]
+	return out
 }
 
 // fatHow is how a crumb is made, by the state of its fat.
-var fatHow = map[string]string{
+var fatHow = map[string]say.Line{
 	"cold":   "Rub the cold fat into the flour until no dry flour is left, then stir in the rest. Keep some lumps.",
 	"soft":   "Work the soft fat through the dry things with a fork until it clumps. It goes quickly: stop while there is still some loose crumb.",
 	"melted": "Melt the butter, fork it through the dry things, and leave the clumps.",
 }
 
 // crumbHow is the wanted size of crumb.
-var crumbHow = map[string]string{
-	"fine":   " Rub on until it is fine and even: it lies close, and lets little steam through.",
-	"chunks": " Squeeze some of it together and break it into chunks: they stay crunchy and let the steam out.",
+var crumbHow = map[string]say.Line{
+	"fine":   "Rub on until it is fine and even: it lies close, and lets little steam through.",
+	"chunks": "Squeeze some of it together and break it into chunks: they stay crunchy and let the steam out.",
 }
 
 // howTopping is how the topping is made, with what the baker wants of it.
-func (p *plan) howTopping() string {
+func (p *plan) howTopping() say.Line {
 	t := p.req.Topping
 	how := howDough(p.wanted.Topping, p.top)
 	if crumbly[p.wanted.Topping.Family] && t.FatState != "" {
 		how = fatHow[t.FatState]
 	}
 	if slices.ContainsFunc(p.top.Parts, func(x topping.Part) bool { return x.Ingredient.Role == "nut" && x.Ingredient.Key != "ground_almonds" }) {
-		how += toast
+		how = say.Sentences(how, toast)
 		if p.wanted.Topping.Family != "biscuit" {
-			how += " They go in last."
+			how = say.Sentences(how, "They go in last.")
 		}
 	}
 	if crumbly[p.wanted.Topping.Family] {
-		how += crumbHow[t.Crumb]
+		how = say.Sentences(how, crumbHow[t.Crumb])
 	}
 	return how
 }
 
 // toast is what nuts taste of.
-const toast = " Toast the nuts first, 8 min at 160 C, and let them cool."
+var toast = say.F("Toast the nuts first, 8 min at {heat}, and let them cool.", say.C(160))
 
 // crumbly are the families that are rubbed or forked.
 var crumbly = map[string]bool{"crumble": true, "crisp": true, "streusel": true}
 
 // howBase is how the base is made and laid.
-func (p *plan) howBase() string {
+func (p *plan) howBase() say.Line {
 	switch {
 	case len(p.base.Parts) == 0:
 		return ""
 	case p.base.UpTheSides:
-		return fmt.Sprintf("Rub in, bring together, chill before rolling so that it rolls. Roll to %s mm and a disc of %s cm, line the dish, trim, and chill again so that it keeps its shape.",
-			measure.Shown(p.under.ThicknessMM), measure.Shown(p.geo.FloorLenCM+2*p.wallCM()+2*overhangCM))
+		return say.F("Rub in, bring together, chill before rolling so that it rolls. Roll to {thick} and a disc of {across}, line the dish, trim, and chill again so that it keeps its shape.",
+			say.MM(p.under.ThicknessMM), say.CM(math.Round(p.geo.FloorLenCM+2*p.wallCM()+2*overhangCM)))
 	}
 	return "Press it in evenly, just enough to hold: compacted, it turns hard."
 }
@@ -340,13 +359,13 @@ func (p *plan) wallCM() float64 {
 }
 
 // prepNote is how one fruit is prepared.
-func (p *plan) prepNote(i int) string {
+func (p *plan) prepNote(i int) say.Line {
 	piece, asked := p.filling.Pieces[i], p.req.Fruits[i]
 	cut := piece.Fruit.DefaultCutMM
 	if piece.CutMM > 0 {
 		cut = piece.CutMM
 	}
-	var says []string
+	var says []say.Line
 	if asked.Frozen {
 		says = append(says, "frozen")
 	}
@@ -358,9 +377,9 @@ func (p *plan) prepNote(i int) string {
 		}
 	}
 	if piece.Fruit.Counted() {
-		says = append(says, "cut to "+measure.Shown(cut)+" mm")
+		says = append(says, say.F("cut to {size}", say.MM(cut)))
 	}
-	return strings.Join(says, ", ")
+	return say.Between(", ", says...)
 }
 
 // allergens gathers what the ticket's ingredients are known to contain.

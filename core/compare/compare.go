@@ -4,16 +4,15 @@ package compare
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"mabbin/core/bake"
 	"mabbin/core/baked"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // Side is one of two desserts. What is not known is left out.
@@ -30,13 +29,13 @@ type Side struct {
 	Happened *baked.Happened
 }
 
-// Row is one line of both. Weights are in g and temperatures in C in its words; empty is not known, or not in it.
+// Row is one line of both; empty is not known, or not in it.
 type Row struct {
-	Part string `json:"part"` // the heading that it stands under
-	What string `json:"what"`
-	A    string `json:"a"`
-	B    string `json:"b"`
-	Same bool   `json:"same"`
+	Part say.Line `json:"part"` // the heading that it stands under
+	What say.Line `json:"what"`
+	A    say.Line `json:"a"`
+	B    say.Line `json:"b"`
+	Same bool     `json:"same"`
 }
 
 // Of is every line, in the order of the work.
@@ -52,21 +51,21 @@ func Of(a, b Side) []Row {
 
 type table []Row
 
-func (t *table) add(part, what, a, b string) {
+func (t *table) add(part, what, a, b say.Line) {
 	if a != "" || b != "" {
 		*t = append(*t, Row{part, what, a, b, a == b})
 	}
 }
 
 func (t *table) dish(a, b balance.Request) {
-	t.add("Dish", "style", a.Style, b.Style)
+	t.add("Dish", "style", say.Line(a.Style), say.Line(b.Style))
 	t.add("Dish", "dish", a.Dish.Words(), b.Dish.Words())
 	t.add("Dish", "material", material(a.Dish), material(b.Dish))
 }
 
-func material(d dish.Dish) string {
+func material(d dish.Dish) say.Line {
 	m, _ := larder.Materials.Get(d.Material)
-	return m.Name
+	return say.Line(m.Name)
 }
 
 // weighed lays the tickets beside each other: bowls and lines in the order of the first, with those that only the other has after them.
@@ -75,14 +74,14 @@ func (t *table) weighed(a, b *balance.Answer) {
 		return
 	}
 	type key struct{ bowl, line string }
-	read := func(x *balance.Answer) (order []key, title map[string]string, name, g map[key]string) {
-		title, name, g = map[string]string{}, map[key]string{}, map[key]string{}
+	read := func(x *balance.Answer) (order []key, title map[string]say.Line, name, g map[key]say.Line) {
+		title, name, g = map[string]say.Line{}, map[key]say.Line{}, map[key]say.Line{}
 		for _, bowl := range x.Ticket {
 			title[bowl.Key] = bowl.Title
 			for _, l := range bowl.Lines {
 				k := key{bowl.Key, l.Key}
 				order = append(order, k)
-				name[k], g[k] = l.Name, l.Shown+" g"
+				name[k], g[k] = say.F("{name}", say.Called(l.Name)), say.F("{much}", say.G(l.G))
 			}
 		}
 		return order, title, name, g
@@ -111,90 +110,107 @@ func (t *table) stands(a, b *balance.Answer) {
 		return
 	}
 	const part = "How it was to stand"
-	both := func(what, format string, of func(*balance.Answer) float64) {
-		t.add(part, what, fmt.Sprintf(format, of(a)), fmt.Sprintf(format, of(b)))
-	}
-	t.add(part, "set", string(a.Set.Band), string(b.Set.Band))
-	both("juice to hold", "%.0f g", func(x *balance.Answer) float64 { return x.JuiceG })
-	both("free rim while it boils", "%.0f mm", func(x *balance.Answer) float64 { return x.Fit.HotHeadspaceMM })
-	both("topping", "%.0f mm", func(x *balance.Answer) float64 { return x.Topping.ThicknessMM })
-	both("sweetness of the filling", "%.1f %%", func(x *balance.Answer) float64 { return x.SugarPct })
-	both("steam lost", "%.0f g", func(x *balance.Answer) float64 { return x.Ledger.SteamedOffG })
-	both("portions", "%.0f", func(x *balance.Answer) float64 { return x.Portions.Count })
+	both := func(what say.Line, of func(*balance.Answer) say.Line) { t.add(part, what, of(a), of(b)) }
+	t.add(part, "set", say.Line(a.Set.Band), say.Line(b.Set.Band))
+	both("juice to hold", func(x *balance.Answer) say.Line { return only(say.G(math.Round(x.JuiceG))) })
+	both("free rim while it boils", func(x *balance.Answer) say.Line { return only(say.MM(math.Round(x.Fit.HotHeadspaceMM))) })
+	both("topping", func(x *balance.Answer) say.Line { return only(say.MM(math.Round(x.Topping.ThicknessMM))) })
+	both("sweetness of the filling", func(x *balance.Answer) say.Line { return say.F("{n} %", say.N(x.SugarPct, 1)) })
+	both("steam lost", func(x *balance.Answer) say.Line { return only(say.G(math.Round(x.Ledger.SteamedOffG))) })
+	both("portions", func(x *balance.Answer) say.Line { return only(say.N(x.Portions.Count, 0)) })
 }
+
+// only is a value by itself.
+func only(v say.Value) say.Line { return say.F("{value}", v) }
+
+func minutes(x float64) say.Line { return say.F("{minutes} min", say.N(x, 0)) }
+
+func heat(x float64) say.Line { return only(say.C(x)) }
 
 func (t *table) bake(a, b Side) {
 	const part = "The bake"
-	t.add(part, "oven", a.Oven, b.Oven)
-	t.add(part, "heat", figure(a.OvenC, "%.0f C"), figure(b.OvenC, "%.0f C"))
-	t.add(part, "minutes", figure(a.Minutes, "%.0f min"), figure(b.Minutes, "%.0f min"))
-	t.add(part, "shelf", a.Shelf, b.Shelf)
+	t.add(part, "oven", named(a.Oven), named(b.Oven))
+	t.add(part, "heat", figure(a.OvenC, heat), figure(b.OvenC, heat))
+	t.add(part, "minutes", figure(a.Minutes, minutes), figure(b.Minutes, minutes))
+	t.add(part, "shelf", say.Line(a.Shelf), say.Line(b.Shelf))
 	t.add(part, "stages", stages(a.Stages), stages(b.Stages))
 	if a.Happened != nil || b.Happened != nil {
 		t.add(part, "late or early", lateBy(a.Happened), lateBy(b.Happened))
 	}
 }
 
-func stages(all []bake.Stage) string {
-	if len(all) == 0 {
+// named is what a kitchen calls a thing.
+func named(name string) say.Line {
+	if name == "" {
 		return ""
 	}
-	var out []string
-	for _, s := range all {
-		says := fmt.Sprintf("%.0f min at %.0f C", s.Minutes, s.OvenC)
-		for _, x := range [][2]string{{s.Heating, "fan"}, {s.Heating, "bottom"}, {s.Cover, "foil"}, {s.Cover, "lid"}, {s.Cover, "rim"}, {s.Shelf, "low"}, {s.Shelf, "high"}} {
-			if x[0] == x[1] {
-				says += ", " + x[1]
-			}
-		}
-		if s.PushUnder {
-			says += ", pushed under"
-		}
-		if s.AddTopping {
-			says += ", topping on"
-		}
-		out = append(out, says)
-	}
-	return strings.Join(out, "; then ")
+	return only(say.Text(name))
 }
 
-func lateBy(h *baked.Happened) string {
+func stages(all []bake.Stage) say.Line {
+	var out []say.Line
+	for _, s := range all {
+		says := []say.Line{say.F("{minutes} min at {heat}", say.N(s.Minutes, 0), say.C(s.OvenC))}
+		for _, x := range []struct {
+			is   bool
+			says say.Line
+		}{
+			{s.Heating == "fan", "fan"},
+			{s.Heating == "bottom", "bottom heat"},
+			{s.Cover == "foil", "foil"},
+			{s.Cover == "lid", "lid"},
+			{s.Cover == "rim", "foil round the rim"},
+			{s.Shelf == "low", "low"},
+			{s.Shelf == "high", "high"},
+			{s.PushUnder, "pushed under"},
+			{s.AddTopping, "topping on"},
+		} {
+			if x.is {
+				says = append(says, x.says)
+			}
+		}
+		out = append(out, say.Between(", ", says...))
+	}
+	return say.Between("; ", out...)
+}
+
+func lateBy(h *baked.Happened) say.Line {
 	if h == nil {
 		return ""
 	}
 	d := math.Round(h.Minutes - h.PlannedMin)
 	switch {
 	case d > 0:
-		return fmt.Sprintf("%.0f min longer than planned", d)
+		return say.F("{minutes} min longer than planned", say.N(d, 0))
 	case d < 0:
-		return fmt.Sprintf("%.0f min shorter than planned", -d)
+		return say.F("{minutes} min shorter than planned", say.N(-d, 0))
 	}
 	return "as planned"
 }
 
 func (t *table) out(a, b Side) {
 	const part = "What came out"
-	t.add(part, "juice, cold", a.Words.Juice, b.Words.Juice)
-	t.add(part, "juice, hot", a.Told.JuiceHot, b.Told.JuiceHot)
-	t.add(part, "fruit", a.Words.Fruit, b.Words.Fruit)
-	t.add(part, "top", a.Words.Top, b.Words.Top)
-	t.add(part, "base", a.Told.Base, b.Told.Base)
-	t.add(part, "sweetness", a.Told.Sweetness, b.Told.Sweetness)
+	t.add(part, "juice, cold", say.Line(a.Words.Juice), say.Line(b.Words.Juice))
+	t.add(part, "juice, hot", say.Line(a.Told.JuiceHot), say.Line(b.Told.JuiceHot))
+	t.add(part, "fruit", say.Line(a.Words.Fruit), say.Line(b.Words.Fruit))
+	t.add(part, "top", say.Line(a.Words.Top), say.Line(b.Words.Top))
+	t.add(part, "base", say.Line(a.Told.Base), say.Line(b.Told.Base))
+	t.add(part, "sweetness", say.Line(a.Told.Sweetness), say.Line(b.Told.Sweetness))
 	t.add(part, "boiled over", yes(a.Words.BoiledOver), yes(b.Words.BoiledOver))
-	t.add(part, "rim bubbled after", figure(a.Told.RimMin, "%.0f min"), figure(b.Told.RimMin, "%.0f min"))
-	t.add(part, "middle bubbled after", figure(a.Told.MiddleMin, "%.0f min"), figure(b.Told.MiddleMin, "%.0f min"))
+	t.add(part, "rim bubbled after", figure(a.Told.RimMin, minutes), figure(b.Told.RimMin, minutes))
+	t.add(part, "middle bubbled after", figure(a.Told.MiddleMin, minutes), figure(b.Told.MiddleMin, minutes))
 	t.add(part, "weight lost", lost(a.Told), lost(b.Told))
 	t.add(part, "again so?", yes(a.Told.Again), yes(b.Told.Again))
 }
 
-func figure(x *float64, format string) string {
+func figure(x *float64, as func(float64) say.Line) say.Line {
 	if x == nil {
 		return ""
 	}
-	return fmt.Sprintf(format, *x)
+	return as(*x)
 }
 
-func yes(b *bool) string {
+func yes(b *bool) say.Line {
 	switch {
 	case b == nil:
 		return ""
@@ -204,10 +220,10 @@ func yes(b *bool) string {
 	return "no"
 }
 
-func lost(t baked.Told) string {
+func lost(t baked.Told) say.Line {
 	g, ok := t.LostG()
 	if !ok {
 		return ""
 	}
-	return fmt.Sprintf("%.0f g", g)
+	return only(say.G(g))
 }

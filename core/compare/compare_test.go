@@ -46,9 +46,9 @@ func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
 		if r.A == "" && r.B == "" || r.Same != (r.A == r.B) {
 			t.Errorf("%+v", r)
 		}
-		by[r.Part+"/"+r.What] = r
-		if n := len(order); n == 0 || order[n-1] != r.Part {
-			order = append(order, r.Part)
+		by[r.Part.String()+"/"+r.What.String()] = r
+		if n := len(order); n == 0 || order[n-1] != r.Part.String() {
+			order = append(order, r.Part.String())
 		}
 	}
 	for _, p := range order {
@@ -67,19 +67,19 @@ func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
 		"Fruit bowl/Crystallised ginger": {"", "20 g"},
 		"The bake/oven":                  {"Old range", ""},
 		"The bake/heat":                  {"190 C", ""},
-		"The bake/stages":                {"", "30 min at 200 C, fan, foil; then 20 min at 210 C, pushed under"},
+		"The bake/stages":                {"", "30 min at 200 C, fan, foil; 20 min at 210 C, pushed under"},
 		"The bake/late or early":         {"", "4 min longer than planned"},
 		"What came out/juice, cold":      {"saucy", "spoonable"},
 		"What came out/boiled over":      {"no", ""},
 		"What came out/weight lost":      {"", "50 g"},
 		"How it was to stand/set":        {"spoonable", "spoonable"},
 	} {
-		if r := by[key]; [2]string{r.A, r.B} != want {
+		if r := by[key]; [2]string{r.A.String(), r.B.String()} != want {
 			t.Errorf("%s: %q and %q", key, r.A, r.B)
 		}
 	}
 	for what, in := range map[string][2]bool{"Cornflour": {true, false}, "Arrowroot": {false, true}} {
-		i := slices.IndexFunc(rows, func(r Row) bool { return strings.HasPrefix(r.What, what) })
+		i := slices.IndexFunc(rows, func(r Row) bool { return strings.HasPrefix(r.What.String(), what) })
 		if i < 0 || (rows[i].A != "") != in[0] || (rows[i].B != "") != in[1] {
 			t.Errorf("%s: row %d of %+v", what, i, rows)
 		}

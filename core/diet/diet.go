@@ -10,6 +10,7 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // Diet is what somebody does not eat.
@@ -53,17 +54,17 @@ type Proposal struct {
 
 // Change is one swap.
 type Change struct {
-	Where string `json:"where"` // fruit, thickener, topping, base, finish or dish
-	From  string `json:"from"`
-	To    string `json:"to"` // empty: left out
-	Costs string `json:"costs"`
+	Where string   `json:"where"` // fruit, thickener, topping, base, finish or dish
+	From  say.Line `json:"from"`
+	To    say.Line `json:"to"` // empty: left out
+	Costs say.Line `json:"costs"`
 }
 
 // Left is something that stays and does not suit.
 type Left struct {
-	Name string `json:"name"`
-	Why  string `json:"why"`
-	Do   string `json:"do"`
+	Name say.Line `json:"name"`
+	Why  say.Line `json:"why"`
+	Do   say.Line `json:"do"`
 }
 
 // Check finds every wrong field.
@@ -74,7 +75,7 @@ func Check(q Request) error {
 	}
 	for i, d := range q.Diets {
 		if !slices.Contains(All, d) {
-			f.Add(fmt.Sprintf("/diets/%d", i), "is %q: give one of vegan, dairy_free, egg_free, gluten_free, nut_free", d)
+			f.Add(fmt.Sprintf("/diets/%d", i), fault.NotOneOf(string(d), "vegan", "dairy_free", "egg_free", "gluten_free", "nut_free"))
 		}
 	}
 	f.Under("/request", balance.Check(q.Request))
@@ -151,18 +152,23 @@ func (c *changing) instead(key string) (swap, bool) {
 	return swap{}, false
 }
 
-func (c *changing) name(key string) string {
+func (c *changing) name(key string) say.Line {
 	i, _ := c.own().Ingredient(key)
-	return larder.Plain(i.Name)
+	return named(i.Name)
 }
 
+func named(name string) say.Line { return say.F("{name}", say.Called(larder.Plain(name))) }
+
 // words are what a swap puts in.
-func (c *changing) words(s swap) string {
-	var to []string
+func (c *changing) words(s swap) say.Line {
+	var to []say.Line
 	for _, p := range s.to {
 		to = append(to, c.name(p.Key))
 	}
-	return strings.Join(to, " and ")
+	if len(to) == 0 {
+		return ""
+	}
+	return say.F("{things}", say.All(to...))
 }
 
 func (c *changing) note(where, from string, s swap) {
@@ -172,7 +178,7 @@ func (c *changing) note(where, from string, s swap) {
 	}
 }
 
-func (c *changing) leave(name, why, do string) {
+func (c *changing) leave(name, why, do say.Line) {
 	c.p.Left = append(c.p.Left, Left{name, why, do})
 }
 
@@ -303,7 +309,7 @@ func (c *changing) finish() {
 			out = append(out, key)
 			continue
 		}
-		change := Change{"finish", larder.Plain(row.Name), "", "left out: paler, without shine"}
+		change := Change{"finish", named(row.Name), "", "left out: paler, without shine"}
 		if row.When == "before" && !c.offends("oat_drink") && !slices.Contains(out, "oat_wash") {
 			out = append(out, "oat_wash")
 			change.To, change.Costs = "plant drink wash", "paler, matt"

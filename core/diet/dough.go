@@ -6,6 +6,7 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // toppings swaps in every topping.
@@ -128,7 +129,7 @@ func (c *changing) keepFat(where string, before, changed map[string]float64) {
 }
 
 // ways are what is done about what has no swap in the tables.
-var ways = map[string]string{
+var ways = map[string]say.Line{
 	"puff_pastry": "Take a sheet whose label suits and put it on the Shelf as one of your own, or choose another topping.",
 }
 

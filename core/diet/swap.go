@@ -8,13 +8,14 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // swap is one way out for an ingredient.
 type swap struct {
 	from  string
 	to    []larder.Part // Pct is grams for each gram
-	costs string
+	costs say.Line
 }
 
 //go:embed data/swaps.csv
@@ -32,17 +33,17 @@ var swaps = func() []swap {
 		if err != nil {
 			panic("diet: swaps: " + err.Error())
 		}
-		out = append(out, swap{r[0], to, r[2]})
+		out = append(out, swap{r[0], to, say.Line(r[2])})
 	}
 	return out
 }()
 
 // Swap is one way out for an ingredient, as it is offered.
 type Swap struct {
-	Index int    `json:"index"`
-	From  string `json:"from"` // key
-	To    string `json:"to"`   // in words
-	Costs string `json:"costs"`
+	Index int      `json:"index"`
+	From  string   `json:"from"` // key
+	To    say.Line `json:"to"`   // in words
+	Costs say.Line `json:"costs"`
 }
 
 // Swaps lists every swap, in the order of the table.

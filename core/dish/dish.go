@@ -2,8 +2,9 @@
 package dish
 
 import (
-	"fmt"
 	"math"
+
+	"mabbin/core/say"
 
 	"mabbin/core/fault"
 )
@@ -62,14 +63,14 @@ func (d Dish) Check(at string, f *fault.Faults) {
 	if two {
 		ok = f.Range(at+"/width_cm", d.WidthCM, minSideCM, maxSideCM, "cm") && ok
 	} else if ok && d.WidthCM != 0 && d.WidthCM != d.LengthCM {
-		f.Add(at+"/width_cm", "a %s dish has one size across: leave the width out", d.Shape)
+		f.Add(at+"/width_cm", say.F("a {shape} dish has one size across: leave the width out", say.L(say.Line(d.Shape))))
 		ok = false
 	}
 	ok = d.checkFloor(at, "floor_length_cm", d.FloorLengthCM, d.LengthCM, f) && ok
 	if two {
 		ok = d.checkFloor(at, "floor_width_cm", d.FloorWidthCM, d.WidthCM, f) && ok
 	} else if ok && d.FloorWidthCM != 0 && d.FloorWidthCM != d.FloorLengthCM {
-		f.Add(at+"/floor_width_cm", "a %s dish has one size across the floor: leave the floor width out", d.Shape)
+		f.Add(at+"/floor_width_cm", say.F("a {shape} dish has one size across the floor: leave the floor width out", say.L(say.Line(d.Shape))))
 		ok = false
 	}
 	if !ok || d.MeasuredML == 0 {
@@ -77,7 +78,7 @@ func (d Dish) Check(at string, f *fault.Faults) {
 	}
 	v := d.Measure().computedML
 	if !(d.MeasuredML >= minMeasured*v && d.MeasuredML <= maxMeasured*v) {
-		f.Add(at+"/measured_ml", "is %g ml, but these sizes hold about %.0f ml: measure again, or correct the sizes", d.MeasuredML, v)
+		f.Add(at+"/measured_ml", say.F("is {measured}, but these sizes hold about {sizes}: measure again, or correct the sizes", say.ML(d.MeasuredML), say.ML(v)))
 	}
 }
 
@@ -87,7 +88,7 @@ func (d Dish) checkFloor(at, name string, floor, rim float64, f *fault.Faults) b
 		return true
 	}
 	if floor > rim {
-		f.Add(at+"/"+name, "is %g cm, wider than the rim (%g cm): have the two been swapped?", floor, rim)
+		f.Add(at+"/"+name, say.F("is {floor}, wider than the rim ({rim}): have the two been swapped?", say.CM(floor), say.CM(rim)))
 		return false
 	}
 	return f.Range(at+"/"+name, floor, rim*0.3, rim, "cm")
@@ -180,10 +181,10 @@ func (g Geometry) below(h float64) float64 {
 }
 
 // Words tells a dish by its sizes, in cm.
-func (d Dish) Words() string {
-	across := fmt.Sprintf("%g cm %s", d.LengthCM, d.Shape)
+func (d Dish) Words() say.Line {
+	shape, depth := say.L(say.Line(d.Shape)), say.CM(d.DepthCM)
 	if d.WidthCM > 0 {
-		across = fmt.Sprintf("%g × %g cm %s", d.LengthCM, d.WidthCM, d.Shape)
+		return say.F("{long} × {wide} {shape}, {depth} deep", say.CM(d.LengthCM), say.CM(d.WidthCM), shape, depth)
 	}
-	return fmt.Sprintf("%s, %g cm deep", across, d.DepthCM)
+	return say.F("{across} {shape}, {depth} deep", say.CM(d.LengthCM), shape, depth)
 }

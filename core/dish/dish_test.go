@@ -71,14 +71,14 @@ func TestCheckNamesTheWrongSize(t *testing.T) {
 		{"floor wider than rim", "/dish/floor_length_cm", "swapped", func(d *Dish) { d.FloorLengthCM = 26 }},
 		{"width of a round dish", "/dish/width_cm", "leave the width out", func(d *Dish) { d.Shape = Round }},
 		{"unknown shape", "/dish/shape", "rectangle", func(d *Dish) { d.Shape = "star" }},
-		{"measured ten times too big", "/dish/measured_ml", "2160", func(d *Dish) { d.MeasuredML = 21600 }},
+		{"measured ten times too big", "/dish/measured_ml", "2.2 l", func(d *Dish) { d.MeasuredML = 21600 }},
 	}
 	for _, c := range cases {
 		d := ok
 		c.change(&d)
 		var f fault.Faults
 		d.Check("/dish", &f)
-		if len(f) != 1 || f[0].Pointer != c.pointer || !strings.Contains(f[0].Detail, c.says) {
+		if len(f) != 1 || f[0].Pointer != c.pointer || !strings.Contains(f[0].Detail.String(), c.says) {
 			t.Errorf("%s: got %v, want one fault at %s that says %q", c.name, f, c.pointer, c.says)
 		}
 	}

@@ -4,9 +4,10 @@ package fault
 
 import (
 	"errors"
-	"fmt"
 	"math"
 	"strings"
+
+	"mabbin/core/say"
 )
 
 // Fault is one wrong field.
@@ -14,7 +15,7 @@ type Fault struct {
 	// Pointer is the JSON pointer of the field (RFC 6901), as in "/dish/length_cm".
 	Pointer string
 	// Detail says what was given and what would be right.
-	Detail string
+	Detail say.Line
 }
 
 // Faults is every wrong field of one input. The empty list is no error: use Err.
@@ -24,7 +25,7 @@ type Faults []Fault
 func (f Faults) Error() string {
 	parts := make([]string, len(f))
 	for i, x := range f {
-		parts[i] = x.Pointer + ": " + x.Detail
+		parts[i] = x.Pointer + ": " + x.Detail.String()
 	}
 	return strings.Join(parts, "; ")
 }
@@ -38,9 +39,7 @@ func (f Faults) Err() error {
 }
 
 // Add notes a wrong field.
-func (f *Faults) Add(pointer, format string, args ...any) {
-	*f = append(*f, Fault{Pointer: pointer, Detail: fmt.Sprintf(format, args...)})
-}
+func (f *Faults) Add(pointer string, detail say.Line) { *f = append(*f, Fault{pointer, detail}) }
 
 // Under notes the wrong fields of a part that lies at a pointer. An error that is no list of faults is not noted.
 func (f *Faults) Under(at string, err error) {
@@ -68,15 +67,15 @@ func Under(at string, err error) error {
 
 // Range notes a number outside lo to hi, both allowed, and reports whether it was inside.
 // NaN and infinities are outside every range.
-func (f *Faults) Range(pointer string, v, lo, hi float64, unit string) bool {
+func (f *Faults) Range(pointer string, v, lo, hi float64, unit say.Line) bool {
 	if v >= lo && v <= hi { // false for NaN
 		return true
 	}
 	if math.IsNaN(v) || math.IsInf(v, 0) {
-		f.Add(pointer, "is not a number: give %g to %g%s", lo, hi, spaced(unit))
+		f.Add(pointer, say.F("is not a number: give {range}", between(lo, hi, unit)))
 		return false
 	}
-	f.Add(pointer, "is %g%s: give %g to %g%s", v, spaced(unit), lo, hi, spaced(unit))
+	f.Add(pointer, say.F("is {given}: give {range}", figure(v, unit), between(lo, hi, unit)))
 	return false
 }
 
@@ -87,18 +86,36 @@ func (f *Faults) OneOf(pointer, v string, words ...string) bool {
 			return true
 		}
 	}
-	f.Add(pointer, "is %q: give one of %s", v, strings.Join(words, ", "))
+	f.Add(pointer, NotOneOf(v, words...))
 	return false
 }
+
+// NotOneOf is a word that is not in a list.
+func NotOneOf(given string, words ...string) say.Line {
+	return say.F("is \"{given}\": give one of {words}", say.Text(given), say.Text(strings.Join(words, ", ")))
+}
+
+// NoSuch is a key that is not in the larder.
+func NoSuch(kind say.Line, key string) say.Line {
+	return say.F("there is no {kind} \"{key}\": see the larder for the keys", say.L(kind), say.Text(key))
+}
+
+// TooMany is a list that is too long.
+func TooMany(has, most int) say.Line {
+	return say.F("has {n} entries: give at most {most}", Count(has), Count(most))
+}
+
+// Count is a number of things.
+func Count(n int) say.Value { return say.N(float64(n), 0) }
 
 // NotYet is an input that is well formed and that this version cannot calculate.
 type NotYet struct {
 	Pointer string
-	Detail  string
+	Detail  say.Line
 }
 
 // Error says what is not calculated yet, and where it was asked for.
-func (n *NotYet) Error() string { return n.Pointer + ": " + n.Detail }
+func (n *NotYet) Error() string { return n.Pointer + ": " + n.Detail.String() }
 
 // AsNotYet finds a NotYet in err's chain.
 func AsNotYet(err error) (*NotYet, bool) {
@@ -107,9 +124,21 @@ func AsNotYet(err error) (*NotYet, bool) {
 	return n, ok
 }
 
-func spaced(unit string) string {
-	if unit == "" {
-		return ""
+// figure is a number with its unit, as exactly as it was given.
+func figure(x float64, unit say.Line) say.Value {
+	if kind, ok := kinds[unit]; ok {
+		return say.Exactly(kind, x)
 	}
-	return " " + unit
+	return say.L(say.F("{n} {unit}", say.Exactly(say.Number, x), say.L(unit)))
 }
+
+// between is a range with its unit.
+func between(lo, hi float64, unit say.Line) say.Value {
+	if kind, ok := kinds[unit]; ok {
+		return say.To(say.Exactly(kind, lo), say.Exactly(kind, hi))
+	}
+	return say.L(say.F("{range} {unit}", say.To(say.Exactly(say.Number, lo), say.Exactly(say.Number, hi)), say.L(unit)))
+}
+
+// kinds are the units that a kitchen may read in its own.
+var kinds = map[say.Line]say.Kind{"": say.Number, "g": say.Weight, "mm": say.Depth, "cm": say.Length, "ml": say.Volume, "C": say.Warmth}

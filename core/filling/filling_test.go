@@ -138,7 +138,7 @@ func TestTodaysCrate(t *testing.T) {
 		if err != nil {
 			t.Fatalf("%s: %v", name, err)
 		}
-		if math.Abs(got.Release-c.of) > 1e-9 || !strings.Contains(got.Says, c.says) {
+		if math.Abs(got.Release-c.of) > 1e-9 || !strings.Contains(got.Says.String(), c.says) {
 			t.Errorf("%s: it gives up %g, %q; want %g, %q", name, got.Release, got.Says, c.of, c.says)
 		}
 	}

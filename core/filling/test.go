@@ -1,10 +1,9 @@
 package filling
 
 import (
-	"fmt"
-
 	"mabbin/core/fault"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // Test is today's fruit, tried: some of it is cut as for the dish, sugared, kept warm for five minutes, and its juice
@@ -20,9 +19,9 @@ type Test struct {
 
 // Tested is what a test says of the crate.
 type Tested struct {
-	Release      float64 `json:"release"`       // share of its water that the fruit gives up
-	TableRelease float64 `json:"table_release"` // as the table has it
-	Says         string  `json:"says"`
+	Release      float64  `json:"release"`       // share of its water that the fruit gives up
+	TableRelease float64  `json:"table_release"` // as the table has it
+	Says         say.Line `json:"says"`
 }
 
 // What a measured release may be: beyond, something went wrong at the scale.
@@ -37,12 +36,12 @@ func (t Test) Check() error {
 	t.Own.Check("/own", &f)
 	fruit, ok := t.Own.Fruit(t.Fruit)
 	if !ok {
-		f.Add("/fruit", "there is no fruit %q: see the larder for the keys", t.Fruit)
+		f.Add("/fruit", fault.NoSuch("fruit", t.Fruit))
 	}
 	f.Range("/fruit_g", t.FruitG, 20, 2000, "g")
 	f.Range("/sugar_g", t.SugarG, 0, 1000, "g")
 	if most := t.FruitG*(fruit.WaterPct+fruit.SugarPct)/100 + t.SugarG; ok && f.Range("/juice_g", t.JuiceG, 0, 3000, "g") && f.Err() == nil && t.JuiceG > most {
-		f.Add("/juice_g", "is %.0f g: more than all the water and sugar in the bowl, %.0f g: weigh the juice without its cup", t.JuiceG, most)
+		f.Add("/juice_g", say.F("is {juice}: more than all the water and sugar in the bowl, {most}: weigh the juice without its cup", say.G(t.JuiceG), say.G(most)))
 	}
 	return f.Err()
 }
@@ -61,16 +60,16 @@ func (t Test) Release() (*Tested, error) {
 	}
 	if r < leastRelease {
 		var f fault.Faults
-		f.Add("/juice_g", "is %.0f g, hardly more than the %.0f g of sugar: stir until it has dissolved, keep it warm a little longer, and weigh again", t.JuiceG, t.SugarG)
+		f.Add("/juice_g", say.F("is {juice}, hardly more than the {sugar} of sugar: stir until it has dissolved, keep it warm a little longer, and weigh again", say.G(t.JuiceG), say.G(t.SugarG)))
 		return nil, f
 	}
 	r = min(mostRelease, r)
-	says := "as juicy as usual"
+	says := say.Line("This crate is as juicy as usual.")
 	switch k := r / table; {
 	case k > 1.1:
-		says = fmt.Sprintf("%.0f %% juicier than usual", 100*(k-1))
+		says = say.F("This crate is {share} % juicier than usual.", say.N(100*(k-1), 0))
 	case k < 0.9:
-		says = fmt.Sprintf("%.0f %% drier than usual", 100*(1-k))
+		says = say.F("This crate is {share} % drier than usual.", say.N(100*(1-k), 0))
 	}
-	return &Tested{r, table, "This crate is " + says + "."}, nil
+	return &Tested{r, table, says}, nil
 }

@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"mabbin/core/measure"
+	"mabbin/core/say"
 )
 
 // synonym is one name that bakers give a fruit or an ingredient.
@@ -14,32 +15,20 @@ var Synonyms = read("synonyms", func(s synonym) string { return s.Name }, func(r
 	return synonym{r.text("name"), r.text("key"), r.text("taken")}
 })
 
-// unbracketed is a name without what stands in brackets.
-func unbracketed(name string) string {
-	for {
-		before, rest, ok := strings.Cut(name, "(")
-		if !ok {
-			return name
-		}
-		_, after, _ := strings.Cut(rest, ")")
-		name = strings.TrimRight(before, " ") + after
-	}
-}
-
 // Pantry is every fruit and ingredient by the names that bakers give them, for reading what they write. Make it once:
 // it reads a few hundred names.
 func Pantry(own *Own) *measure.Pantry {
 	p := measure.NewPantry()
 	for _, i := range Ingredients.All() {
 		p.Add(thingOf(i))
-		p.Call(unbracketed(i.Name), i.Key, "")
+		p.Call(measure.Unbracketed(i.Name), i.Key, "")
 	}
 	for _, f := range Fruits.All() {
 		p.Add(fruitThing(f))
-		p.Call(unbracketed(f.Name), f.Key, "")
+		p.Call(measure.Unbracketed(f.Name), f.Key, "")
 	}
 	for _, s := range Synonyms.All() {
-		p.Call(s.Name, s.Key, s.Taken)
+		p.Call(s.Name, s.Key, say.Line(s.Taken))
 	}
 	own.Names(p)
 	return p
@@ -61,7 +50,7 @@ func fruitThing(f Fruit) measure.Thing {
 }
 
 // Plain is a name as it stands in a sentence: without its other name in brackets, in lower case.
-func Plain(name string) string { return strings.ToLower(unbracketed(name)) }
+func Plain(name string) string { return strings.ToLower(measure.Unbracketed(name)) }
 
 // FruitRole is the role of a fruit where it stands among ingredients.
 const FruitRole = "fruit"

@@ -71,7 +71,7 @@ func TestALineSaysWhatItTookForGranted(t *testing.T) {
 		"2 limes, juiced":                 "0.6 of one",
 		"a knob of butter":                "15 g",
 	} {
-		if l := p.ReadLine(line, measure.Conventions{}); !strings.Contains(l.As, says) {
+		if l := p.ReadLine(line, measure.Conventions{}); !strings.Contains(l.As.String(), says) {
 			t.Errorf("%q says %q, want %q in it", line, l.As, says)
 		}
 	}

@@ -4,10 +4,10 @@ import (
 	"fmt"
 	"maps"
 	"slices"
-	"strings"
 
 	"mabbin/core/fault"
 	"mabbin/core/measure"
+	"mabbin/core/say"
 )
 
 // Own is what a kitchen knows better than the tables: figures of its own beside theirs, and fruits and ingredients that
@@ -29,8 +29,8 @@ type OwnRow struct {
 // Figure is a column of a table that a kitchen may have a figure of its own for.
 type Figure struct {
 	Column string
-	Name   string
-	Unit   string
+	Name   say.Line
+	Unit   say.Line
 	Low    float64
 	High   float64
 	Basis  Basis // of the table's figures; empty: as the row says
@@ -143,7 +143,7 @@ func (o *Own) Check(at string, f *fault.Faults) {
 		return
 	}
 	if n := len(o.Fruits) + len(o.Ingredients); n > mostOwn {
-		f.Add(at, "has %d rows: give at most %d", n, mostOwn)
+		f.Add(at, fault.TooMany(n, mostOwn))
 		return
 	}
 	for _, key := range slices.Sorted(maps.Keys(o.Fruits)) {
@@ -161,10 +161,10 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 		figures, known = IngredientFigures, func(k string) bool { _, ok := Ingredients.Get(k); return ok }
 	}
 	if len(key) == 0 || len(key) > 60 {
-		f.Add(at, "its key has %d letters: give 1 to 60", len(key))
+		f.Add(at, say.F("its key has {n} letters: give 1 to 60", fault.Count(len(key))))
 	}
 	if !known(r.from(key)) {
-		f.Add(at+"/copy_of", "there is no %s %q in the tables to start from", kind, r.from(key))
+		f.Add(at+"/copy_of", say.F("there is no {kind} \"{key}\" in the tables to start from", say.L(say.Line(kind)), say.Text(r.from(key))))
 	}
 	if len(r.Name) > 80 {
 		f.Add(at+"/name", "has more than 80 letters: give a shorter name")
@@ -172,14 +172,14 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 	if r.Allergens != nil {
 		for i, a := range *r.Allergens {
 			if !slices.Contains(Allergens, a) {
-				f.Add(fmt.Sprintf("%s/allergens/%d", at, i), "is %q: give one of %s", a, strings.Join(Allergens, ", "))
+				f.Add(fmt.Sprintf("%s/allergens/%d", at, i), fault.NotOneOf(a, Allergens...))
 			}
 		}
 	}
 	for _, column := range slices.Sorted(maps.Keys(r.Values)) {
 		i := slices.IndexFunc(figures, func(x Figure) bool { return x.Column == column })
 		if i < 0 {
-			f.Add(at+"/values/"+column, "is no figure of a %s", kind)
+			f.Add(at+"/values/"+column, say.F("is no figure of a {kind}", say.L(say.Line(kind))))
 			continue
 		}
 		f.Range(at+"/values/"+column, r.Values[column], figures[i].Low, figures[i].High, figures[i].Unit)
@@ -193,7 +193,7 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 func checkWhole(r OwnRow, key, at string, f *fault.Faults) {
 	x, _ := Fruits.changed(r.from(key), r.Values)
 	if sum := x.WaterPct + x.SugarPct + x.AcidPct; sum > 100 {
-		f.Add(at+"/values/water_pct", "water, sugar and acid add up to %g %%: that is more than all of it", sum)
+		f.Add(at+"/values/water_pct", say.F("water, sugar and acid add up to {sum} %: that is more than all of it", say.N(sum, 1)))
 	}
 }
 

@@ -2,12 +2,12 @@ package learn
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
 	"mabbin/core/bake"
 	"mabbin/core/baked"
+	"mabbin/core/say"
 )
 
 // Came is what was told of a bake.
@@ -22,19 +22,19 @@ type Explanation struct {
 	Expected bake.Words  `json:"expected"` // by the model, as it was weighed and baked
 	Events   bake.Events `json:"events"`
 	End      bake.End    `json:"end"`
-	Wrong    []string    `json:"wrong"` // what was told that no baker wants
+	Wrong    []say.Line  `json:"wrong"` // what was told that no baker wants
 	// OnPaper is what was wrong with the plan already: its clocks that missed.
-	OnPaper []string `json:"on_paper"`
-	Causes  []Cause  `json:"causes"` // the likeliest first; none where the model expected what came
+	OnPaper []say.Line `json:"on_paper"`
+	Causes  []Cause    `json:"causes"` // the likeliest first; none where the model expected what came
 }
 
 // Cause is one thing that, had it been otherwise, gives what came out.
 type Cause struct {
-	Code     string   `json:"code"`
-	Says     string   `json:"says"`
-	Evidence string   `json:"evidence"` // what it comes to with that one thing changed
-	Explains []string `json:"explains"` // of what was told
-	Next     string   `json:"next"`     // tried on the model
+	Code     string     `json:"code"`
+	Says     say.Line   `json:"says"`
+	Evidence say.Line   `json:"evidence"` // what it comes to with that one thing changed
+	Explains []say.Line `json:"explains"` // of what was told
+	Next     say.Line   `json:"next"`     // tried on the model
 }
 
 // suspect is one thing that may have been otherwise, by how much it is tried.
@@ -42,7 +42,7 @@ type suspect struct {
 	code string
 	by   []float64
 	as   func(float64) Truth
-	says func(float64) string
+	says func(float64) say.Line
 }
 
 // suspects are looked at one at a time.
@@ -51,50 +51,52 @@ var suspects = []suspect{
 		"oven",
 		[]float64{-40, -30, -20, -10, 10, 20, 30, 40},
 		func(x float64) Truth { return Truth{OvenC: x} },
-		func(x float64) string {
-			return fmt.Sprintf("The oven was about %.0f C %s than it says", math.Abs(x), pick(x, "cooler", "hotter"))
+		func(x float64) say.Line {
+			return say.F(pick[say.Line](x, "The oven was about {degrees} cooler than it says", "The oven was about {degrees} hotter than it says"), say.Degrees(math.Abs(x)))
 		},
 	},
 	{
 		"fruit",
 		[]float64{-0.4, -0.2, 0.2, 0.4, 0.6},
 		func(x float64) Truth { return Truth{Release: x} },
-		func(x float64) string {
-			return fmt.Sprintf("The fruit gave about %.0f %% %s juice", 100*math.Abs(x), pick(x, "less", "more"))
+		func(x float64) say.Line {
+			return say.F(pick[say.Line](x, "The fruit gave about {share} % less juice", "The fruit gave about {share} % more juice"), share(x))
 		},
 	},
 	{
 		"thickener",
 		[]float64{-0.4, -0.25, -0.15, 0.15, 0.25},
 		func(x float64) Truth { return Truth{Thickener: x} },
-		func(x float64) string {
-			return fmt.Sprintf("The thickener did about %.0f %% %s: %s", 100*math.Abs(x), pick(x, "less", "more"), pick(x, "some of it stayed in the bowl, went in lumps, or is old", "a heaped measure, or a stronger kind"))
+		func(x float64) say.Line {
+			return say.F(pick[say.Line](x, "The thickener did about {share} % less: some of it stayed in the bowl, went in lumps, or is old", "The thickener did about {share} % more: a heaped measure, or a stronger kind"), share(x))
 		},
 	},
 	{
 		"colour",
 		[]float64{-0.6, -0.3, 0.3, 0.6, 1.2},
 		func(x float64) Truth { return Truth{Colour: x} },
-		func(x float64) string {
-			return fmt.Sprintf("The topping browned about %.0f %% %s", 100*math.Abs(x), pick(x, "more slowly", "faster"))
+		func(x float64) say.Line {
+			return say.F(pick[say.Line](x, "The topping browned about {share} % more slowly", "The topping browned about {share} % faster"), share(x))
 		},
 	},
 	{
 		"ripeness",
 		[]float64{-0.5, -0.25, 0.25, 0.5, 1},
 		func(x float64) Truth { return Truth{Softness: x} },
-		func(x float64) string {
-			return pick(x, "The fruit was harder than usual, or cut larger", "The fruit was softer than usual, or cut smaller")
+		func(x float64) say.Line {
+			return pick[say.Line](x, "The fruit was harder than usual, or cut larger", "The fruit was softer than usual, or cut smaller")
 		},
 	},
 }
 
-func pick(x float64, below, above string) string {
+func pick[T ~string](x float64, below, above T) T {
 	if x < 0 {
 		return below
 	}
 	return above
 }
+
+func share(x float64) say.Value { return say.N(100*math.Abs(x), 0) }
 
 // How much what was told counts: a step on a scale of words, minutes, and the share of the weight lost. A miss counts no more than
 // mostMiss: something else may have happened.
@@ -122,7 +124,7 @@ func Explain(q bake.DessertRequest, came Came, tick Tick) (*Explanation, error) 
 		Wrong: wrong(came, string(plan.Balance.Set.Band)), OnPaper: plan.Plan.Unmet, Causes: []Cause{},
 	}
 	if over := out.Expected.BoiledOver; *over {
-		out.OnPaper = append(out.OnPaper, fmt.Sprintf("it had %.0f mm too little room to boil", -plan.Balance.Fit.HotHeadspaceMM))
+		out.OnPaper = append(out.OnPaper, say.F("it had {mm} too little room to boil", say.MM(-plan.Balance.Fit.HotHeadspaceMM)))
 	}
 	before := misses(came, plan)
 	type found struct {
@@ -174,7 +176,7 @@ func Explain(q bake.DessertRequest, came Came, tick Tick) (*Explanation, error) 
 
 // miss is how far a bake on paper is from one thing that was told, in squared deviations.
 type miss struct {
-	what string
+	what say.Line
 	by   float64
 }
 
@@ -238,9 +240,9 @@ func late(told, expected *float64) float64 {
 }
 
 // wrong is what was told that no baker wants; band is how it was meant to stand.
-func wrong(c Came, band string) []string {
-	out := []string{}
-	add := func(is bool, says string) {
+func wrong(c Came, band string) []say.Line {
+	out := []say.Line{}
+	add := func(is bool, says say.Line) {
 		if is {
 			out = append(out, says)
 		}
@@ -251,8 +253,10 @@ func wrong(c Came, band string) []string {
 	add(c.Fruit == "hard", "fruit hard")
 	add(c.Fruit == "mush", "fruit gone to mush")
 	add(c.Top == "pale", "topping pale")
-	add(c.Top == "dark" || c.Top == "burnt", "topping "+c.Top)
-	add(c.Told.Base == "raw" || c.Told.Base == "soft", "base "+c.Told.Base)
+	add(c.Top == "dark", "topping dark")
+	add(c.Top == "burnt", "topping burnt")
+	add(c.Told.Base == "raw", "base raw")
+	add(c.Told.Base == "soft", "base soft")
 	add(c.Told.Base == "burnt", "base burnt")
 	add(c.BoiledOver != nil && *c.BoiledOver, "boiled over")
 	add(c.Told.Sweetness == "sharp", "too sharp")
@@ -261,39 +265,37 @@ func wrong(c Came, band string) []string {
 }
 
 // evidence is what the model gives with one thing changed, beside what was told.
-func evidence(c Came, a *bake.DessertAnswer) string {
+func evidence(c Came, a *bake.DessertAnswer) say.Line {
 	e := a.Expected()
-	s := "It would come out"
-	sep := " "
-	say := func(told, what, expected string) {
+	var comes []say.Line
+	word := func(told string, as say.Line, expected string) {
 		if told == "" || expected == "" {
 			return
 		}
-		s += sep + what + expected
+		is := say.F(as, say.L(say.Line(expected)))
 		if told != expected {
-			s += " (told: " + told + ")"
+			is = say.F("{what} (told: {word})", say.L(is), say.L(say.Line(told)))
 		}
-		sep = ", "
+		comes = append(comes, is)
 	}
-	say(c.Juice, "", e.Juice)
-	say(c.Fruit, "fruit ", e.Fruit)
-	say(c.Top, "top ", e.Top)
-	say(c.Told.Base, "base ", e.Base)
+	word(c.Juice, "{word}", e.Juice)
+	word(c.Fruit, "fruit {word}", e.Fruit)
+	word(c.Top, "top {word}", e.Top)
+	word(c.Told.Base, "base {word}", e.Base)
 	if m := a.Plan.Answer.Events.MiddleBubbles; m != nil && c.Told.MiddleMin != nil {
-		s += fmt.Sprintf("%smiddle bubbling after %.0f min (told: %.0f)", sep, *m, *c.Told.MiddleMin)
-		sep = ", "
+		comes = append(comes, say.F("middle bubbling after {minutes} min (told: {told})", say.N(*m, 0), say.N(*c.Told.MiddleMin, 0)))
 	}
-	if sep == " " {
-		s += fmt.Sprintf(" with %.0f g of steam lost", a.Plan.Answer.End.SteamedOffG)
+	if len(comes) == 0 {
+		return say.F("It would come out with {steam} of steam lost.", say.G(a.Plan.Answer.End.SteamedOffG))
 	}
-	return s + "."
+	return say.F("It would come out {so}.", say.L(say.Between(", ", comes...)))
 }
 
 // next is what to do another time if that is how it is, tried on the model.
-func next(q bake.DessertRequest, plan *bake.DessertAnswer, t Truth) string {
+func next(q bake.DessertRequest, plan *bake.DessertAnswer, t Truth) say.Line {
 	switch {
 	case t.OvenC != 0:
-		return fmt.Sprintf("Measure the oven (Shelf): the plan then follows it. Until then set it %.0f C %s.", math.Abs(t.OvenC), pick(t.OvenC, "higher", "lower"))
+		return say.F(pick[say.Line](t.OvenC, "Measure the oven (Shelf): the plan then follows it. Until then set it {degrees} higher.", "Measure the oven (Shelf): the plan then follows it. Until then set it {degrees} lower."), say.Degrees(math.Abs(t.OvenC)))
 	case t.Release != 0:
 		q.Request.Own = moreJuice(q, 1+t.Release)
 		return dose(q, plan, "Test the fruit before (Fruit, how juicy is it?).")
@@ -302,17 +304,17 @@ func next(q bake.DessertRequest, plan *bake.DessertAnswer, t Truth) string {
 		if g < 1 {
 			return "Weigh the thickener, and scrape it all into the dish."
 		}
-		return fmt.Sprintf("Scrape all of it into the dish. If it is the thickener itself, take %.0f g instead of %.0f g.", g/(1+t.Thickener), g)
+		return say.F("Scrape all of it into the dish. If it is the thickener itself, take {much} instead of {was}.", say.G(g/(1+t.Thickener)), say.G(g))
 	case t.Colour < 0:
 		return "Give it the last minutes uncovered and hotter, or on the high shelf."
 	case t.Colour > 0:
 		return "Look sooner, and put foil on as soon as it is golden."
 	}
-	return pick(t.Softness, "Cut it smaller, or cook it first; and try a piece with a skewer before it goes in.", "Cut it larger, or bake it hotter and shorter.")
+	return pick[say.Line](t.Softness, "Cut it smaller, or cook it first; and try a piece with a skewer before it goes in.", "Cut it larger, or bake it hotter and shorter.")
 }
 
 // dose is the thickener for a truth, against the ticket's.
-func dose(q bake.DessertRequest, plan *bake.DessertAnswer, first string) string {
+func dose(q bake.DessertRequest, plan *bake.DessertAnswer, first say.Line) say.Line {
 	if q.Request.Custard != nil || plan.Balance.ThickenerG < 1 {
 		return first
 	}
@@ -327,5 +329,5 @@ func dose(q bake.DessertRequest, plan *bake.DessertAnswer, first string) string 
 	if err != nil {
 		return first
 	}
-	return fmt.Sprintf("%s If it is so, take %.0f g of thickener instead of %.0f g.", first, a.Balance.ThickenerG, plan.Balance.ThickenerG)
+	return say.Sentences(first, say.F("If it is so, take {much} of thickener instead of {was}.", say.G(a.Balance.ThickenerG), say.G(plan.Balance.ThickenerG)))
 }

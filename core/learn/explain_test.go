@@ -11,6 +11,7 @@ import (
 	"mabbin/core/baked"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
+	"mabbin/core/say"
 )
 
 func plums() bake.DessertRequest {
@@ -77,7 +78,7 @@ func TestWhatWasOtherwiseIsFound(t *testing.T) {
 			continue
 		}
 		for _, x := range e.Causes {
-			if x.Code == c.code && !strings.Contains(x.Next, c.next) {
+			if x.Code == c.code && !strings.Contains(x.Next.String(), c.next) {
 				t.Errorf("%s: next is %q", name, x.Next)
 			}
 		}
@@ -119,11 +120,11 @@ func TestWhatIsWrongOnPaperIsSaid(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, want := range []string{"thinner", "fruit hard", "topping pale", "boiled over", "base raw", "too sharp"} {
-		if !strings.Contains(strings.Join(e.Wrong, "; "), want) {
+		if !strings.Contains(say.Between("; ", e.Wrong...).String(), want) {
 			t.Errorf("%v, without %s", e.Wrong, want)
 		}
 	}
-	if all := strings.Join(e.OnPaper, "; "); !strings.Contains(all, "not set everywhere") || !strings.Contains(all, "the fruit is hard") {
+	if all := say.Between("; ", e.OnPaper...).String(); !strings.Contains(all, "not set everywhere") || !strings.Contains(all, "the fruit is hard") {
 		t.Errorf("twelve minutes, and on paper it was %v", e.OnPaper)
 	}
 	if _, err := Explain(bake.DessertRequest{}, Came{}, nil); err == nil {

@@ -1,12 +1,12 @@
 package measure
 
 import (
-	"errors"
-	"fmt"
 	"math"
 	"strconv"
 	"strings"
 	"unicode"
+
+	"mabbin/core/say"
 )
 
 // Kind is what one field asks for.
@@ -24,9 +24,9 @@ const (
 
 // Amount is what one field's text was understood to be.
 type Amount struct {
-	Value float64 // in Unit
-	Unit  string  // g, cm, ml, C, min or %
-	Taken string  // what was taken for granted or converted, in words; empty for a bare number
+	Value float64  // in Unit
+	Unit  string   // g, cm, ml, C, min or %
+	Taken say.Line // what was taken for granted or converted, in words; empty for a bare number
 }
 
 // maxText is the longest text a field is read from. Nobody writes an amount in more.
@@ -34,48 +34,54 @@ const maxText = 80
 
 // ReadAmount reads what was typed in one field: "1 1/2 cups", "9 in", "2¼ lb", "350 F", "1 h 10 min".
 // A cup or spoon of something becomes grams by d; without a density it is an error that says so, never a guess.
-// The error is one sentence for the baker.
+// The error is a say.Wrong.
 func ReadAmount(text string, kind Kind, c Conventions, d Density) (Amount, error) {
 	unit, ok := map[Kind]string{Mass: "g", Length: "cm", Volume: "ml", Temperature: "C", Minutes: "min", Percent: "%"}[kind]
 	if !ok {
-		return Amount{}, fmt.Errorf("%q is no kind of amount", kind)
+		return Amount{}, wrong("\"{kind}\" is no kind of amount", say.Text(string(kind)))
 	}
 	if len(text) > maxText {
-		return Amount{}, fmt.Errorf("is too long for an amount: give a number and a unit, as in %s", example[kind])
+		return Amount{}, wrong("is too long for an amount: give a number and a unit, as in {example}", say.L(example[kind]))
 	}
 	s := &scanner{rest: []rune(strings.ToLower(strings.TrimSpace(text)))}
-	total, words := 0.0, []string(nil)
+	total, converted, taken := 0.0, false, []say.Line(nil)
 	for first := true; first || s.more(); first = false {
 		v, word, err := s.term(kind)
 		if err != nil {
-			return Amount{}, fmt.Errorf("%q %w: give a number and a unit, as in %s", clip(text), err, example[kind])
+			return Amount{}, wrong("\"{written}\" {why}: give a number and a unit, as in {example}", say.Text(clip(text)), say.L(say.Why(err)), say.L(example[kind]))
 		}
-		x, said, err := convert(v, word, kind, c, d)
+		x, is, how, err := convert(v, word, kind, c, d)
 		if err != nil {
-			return Amount{}, fmt.Errorf("%q %w", clip(text), err)
+			return Amount{}, wrong("\"{written}\" {why}", say.Text(clip(text)), say.L(say.Why(err)))
 		}
 		total += x
-		if said != "" {
-			words = append(words, said)
+		converted = converted || is
+		if how != "" {
+			taken = append(taken, how)
 		}
 	}
 	if math.IsInf(total, 0) || math.IsNaN(total) {
-		return Amount{}, fmt.Errorf("%q is too big to be an amount", clip(text))
+		return Amount{}, wrong("\"{written}\" is too big to be an amount", say.Text(clip(text)))
 	}
 	a := Amount{Value: total, Unit: unit}
 	if s.ranged {
-		words = append(words, "the middle of the range")
+		taken = append(taken, "the middle of the range")
 	}
-	if len(words) > 0 {
-		a.Taken = fmt.Sprintf("%s = %s %s", strings.TrimSpace(text), strconv.FormatFloat(total, 'g', 4, 64), unit)
-		if said := strings.Join(words, ", "); said != "converted" {
-			a.Taken += " (" + strings.ReplaceAll(said, "converted, ", "") + ")"
-		}
+	if !converted && len(taken) == 0 {
+		return a, nil
+	}
+	a.Taken = say.F("{written} = {amount}", say.Text(strings.TrimSpace(text)), say.Text(strconv.FormatFloat(total, 'g', 4, 64)+" "+unit))
+	if len(taken) > 0 {
+		a.Taken = say.F("{so} ({how})", say.L(a.Taken), say.L(say.Between(", ", taken...)))
 	}
 	return a, nil
 }
 
-var example = map[Kind]string{
+func wrong(sentence say.Line, values ...say.Value) error {
+	return say.Wrong{Says: say.F(sentence, values...)}
+}
+
+var example = map[Kind]say.Line{
 	Mass: "400 g or 1 1/2 cups", Length: "23 cm or 9 in", Volume: "2100 ml or 2 qt",
 	Temperature: "180 C, 350 F or gas 4", Minutes: "45 or 1 h 10 min", Percent: "60",
 }
@@ -104,7 +110,7 @@ func (s *scanner) more() bool { s.skip(); return len(s.rest) > 0 }
 // term reads a number and the unit after it; for "gas 4" the unit comes first.
 func (s *scanner) term(kind Kind) (v float64, unit string, err error) {
 	if !s.more() {
-		return 0, "", errors.New("is empty")
+		return 0, "", wrong("is empty")
 	}
 	before := ""
 	if kind == Temperature {
@@ -113,12 +119,12 @@ func (s *scanner) term(kind Kind) (v float64, unit string, err error) {
 	s.skip()
 	v, ok := s.number()
 	if !ok {
-		return 0, "", errors.New("has no number")
+		return 0, "", wrong("has no number")
 	}
 	s.skip()
 	if high, ok := s.upTo(); ok {
 		if high < v {
-			return 0, "", errors.New("is a range that runs backwards")
+			return 0, "", wrong("is a range that runs backwards")
 		}
 		v, s.ranged = (v+high)/2, true
 	}

@@ -3,6 +3,8 @@ package measure
 import (
 	"regexp"
 	"strings"
+
+	"mabbin/core/say"
 )
 
 // citrus has what the peel and the juice of a citrus fruit are in the tables. A lime's juice is near enough a lemon's,
@@ -10,7 +12,7 @@ import (
 var citrus = map[string]struct {
 	juice, zest string
 	share       float64 // of the table's piece
-	taken       string
+	taken       say.Line
 }{
 	"lemon": {"lemon_juice", "lemon_zest", 1, ""}, "lime": {"lemon_juice", "lemon_zest", 0.6, "taken as lemon, and a lime as 0.6 of one"},
 	"orange": {"orange_juice", "orange_zest", 1, ""}, "clementine": {"orange_juice", "orange_zest", 0.5, "taken as orange, and as half of one"},
@@ -48,7 +50,7 @@ func (r *reading) citrus(line string) bool {
 	if !juice && !zest {
 		if strings.Trim(rest, " ,") == "" {
 			r.Name = m[1]
-			r.ask(AskWhich, "The juice, the zest, or both? Write \"juice of 1 "+m[1]+"\" or \"zest of 1 "+m[1]+"\".", nil, c.juice, c.zest)
+			r.ask(AskWhich, say.F("The juice, the zest, or both? Write \"{juice}\" or \"{zest}\".", say.Text("juice of 1 "+m[1]), say.Text("zest of 1 "+m[1])), nil, c.juice, c.zest)
 			return true
 		}
 		return false
@@ -66,14 +68,18 @@ func (r *reading) citrus(line string) bool {
 	g := n * each
 	r.Ingredient, r.Name, r.G = &t.Key, t.Name, &g
 	if c.taken != "" {
-		r.say("%s", c.taken)
+		r.say(c.taken)
 	}
-	r.say("%s g from one %s", Shown(each), m[1])
+	r.say(from(each, m[1]))
 	if juice && zest {
 		if z, ok := r.p.Get(c.zest); ok {
 			each := z.PieceG[""] * c.share
-			r.Also = append(r.Also, Also{z.Key, z.Name, n * each, Shown(each) + " g from one " + m[1]})
+			r.Also = append(r.Also, Also{z.Key, z.Name, n * each, from(each, m[1])})
 		}
 	}
 	return true
+}
+
+func from(g float64, fruit string) say.Line {
+	return say.F("{much} from one {fruit}", say.G(g), say.L(say.Line(fruit)))
 }

@@ -1,10 +1,10 @@
 package measure
 
 import (
-	"errors"
-	"fmt"
 	"math"
 	"strings"
+
+	"mabbin/core/say"
 )
 
 // names maps what bakers write to one spelling of each unit.
@@ -46,9 +46,9 @@ func (c Conventions) volumeML(unit string) (float64, bool) {
 	case "fl oz":
 		return pick(imperial, mlImpFlOz, mlUSFlOz), true
 	case "pt":
-		return pick(imperial, mlImpPint, mlUSPint), true
+		return pick(imperial, ImpPintML, mlUSPint), true
 	case "qt":
-		return pick(imperial, 2*mlImpPint, mlUSQuart), true
+		return pick(imperial, 2*ImpPintML, USQuartML), true
 	}
 	v, ok := metricML[unit]
 	return v, ok
@@ -63,14 +63,15 @@ func pick(first bool, a, b float64) float64 {
 	return b
 }
 
-// convert brings v of a unit to the kind's own, and says in words what was taken for granted.
-func convert(v float64, word string, kind Kind, c Conventions, d Density) (float64, string, error) {
+// convert brings v of a unit to the kind's own, and says whether that changed it and what was taken for granted.
+func convert(v float64, word string, kind Kind, c Conventions, d Density) (x float64, converted bool, taken say.Line, err error) {
 	unit, known := names[word]
 	if word != "" && !known {
-		return 0, "", fmt.Errorf("has a unit %q that is not known here: give it as in %s", word, example[kind])
+		return 0, false, "", wrong("has a unit \"{unit}\" that is not known here: give it as in {example}", say.Text(word), say.L(example[kind]))
 	}
-	wrong := fmt.Errorf("is not a %s: give it as in %s", kind, example[kind])
-	said := "converted"
+	other := func() error {
+		return wrong("is not a {kind}: give it as in {example}", say.L(say.Line(kind)), say.L(example[kind]))
+	}
 	factor, ok := 1.0, true
 	switch kind {
 	case Length:
@@ -81,7 +82,7 @@ func convert(v float64, word string, kind Kind, c Conventions, d Density) (float
 		ok = unit == "" || unit == "%"
 	case Temperature:
 		x, err := toCelsius(v, unit)
-		return x, map[bool]string{true: "", false: said}[unit == "" || unit == "C"], err
+		return x, unit != "" && unit != "C", "", err
 	case Volume:
 		if unit != "" {
 			factor, ok = c.volumeML(unit)
@@ -90,32 +91,25 @@ func convert(v float64, word string, kind Kind, c Conventions, d Density) (float
 		if factor, ok = massG[unit]; !ok {
 			ml, isVolume := c.volumeML(unit)
 			if !isVolume {
-				return 0, "", wrong
+				return 0, false, "", other()
 			}
 			density := d.CupGPerML
 			if strings.HasPrefix(unit, "t") {
 				density = d.TspGPerML
 			}
 			if density == 0 {
-				return 0, "", errors.New("is a volume, and how heavy a cup of this is is not known: weigh it, and give grams")
+				return 0, false, "", wrong("is a volume, and how heavy a cup of this is is not known: weigh it, and give grams")
 			}
-			return v * ml * density, strings.TrimSpace(said + densityWords(d, unit)), nil
+			if unit == "cup" {
+				taken = say.Line(d.Packing)
+			}
+			return v * ml * density, true, taken, nil
 		}
 	}
 	if !ok {
-		return 0, "", wrong
+		return 0, false, "", other()
 	}
-	if factor == 1 {
-		said = ""
-	}
-	return v * factor, said, nil
-}
-
-func densityWords(d Density, unit string) string {
-	if d.Packing == "" || unit != "cup" {
-		return ""
-	}
-	return ", " + d.Packing
+	return v * factor, factor != 1, "", nil
 }
 
 // FanC is what a fan is worth, in C, by the everyday rule.
@@ -136,7 +130,7 @@ func toCelsius(v float64, unit string) (float64, error) {
 				return g.c, nil
 			}
 		}
-		return 0, errors.New("is no gas mark: there are 1/4, 1/2 and 1 to 9")
+		return 0, wrong("is no gas mark: there are 1/4, 1/2 and 1 to 9")
 	}
-	return 0, errors.New("is not a temperature: give it as in " + example[Temperature])
+	return 0, wrong("is not a temperature: give it as in {example}", say.L(example[Temperature]))
 }

@@ -1,10 +1,11 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strings"
+
+	"mabbin/core/say"
 )
 
 // Line is one line that a baker wrote, as it was understood.
@@ -13,7 +14,7 @@ type Line struct {
 	Ingredient *string    `json:"ingredient"` // key; null where it is not sure
 	Name       string     `json:"name"`       // as the tables have it, or as it was written
 	G          *float64   `json:"g"`          // null where it is not sure, or where no amount is meant
-	As         string     `json:"as"`         // what was taken for granted, in words
+	As         say.Line   `json:"as"`         // what was taken for granted, in words
 	Questions  []Question `json:"questions"`
 	Heading    string     `json:"heading,omitempty"` // the line is none of the things, but says what those below are for
 	LowG       float64    `json:"low_g,omitempty"`   // of a range
@@ -27,16 +28,16 @@ type Line struct {
 
 // Also is a second thing on a line, as in the juice and zest of a lemon.
 type Also struct {
-	Ingredient string  `json:"ingredient"`
-	Name       string  `json:"name"`
-	G          float64 `json:"g"`
-	As         string  `json:"as"`
+	Ingredient string   `json:"ingredient"`
+	Name       string   `json:"name"`
+	G          float64  `json:"g"`
+	As         say.Line `json:"as"`
 }
 
 // Question is asked instead of guessing.
 type Question struct {
 	Code       string   `json:"code"`
-	Text       string   `json:"text"`
+	Text       say.Line `json:"text"`
 	SuggestG   *float64 `json:"suggest_g"`             // the likely meant grams
 	SuggestKey []string `json:"suggest_key,omitempty"` // the likely meant things, the likeliest first
 	Container  string   `json:"container,omitempty"`   // whose grams are asked for, to be remembered
@@ -103,23 +104,21 @@ type reading struct {
 	p     *Pantry
 	is    *Thing // what the baker has said it is
 	by    Conventions
-	said  []string // becomes As
-	terms []term   // the amount: more than one for "1 cup plus 2 tbsp"
-	other []term   // the same amount in another notation
-	each  bool     // the weight was told for one piece
-	pack  string   // scooped, packed, sifted, spooned
+	said  []say.Line // becomes As
+	terms []term     // the amount: more than one for "1 cup plus 2 tbsp"
+	other []term     // the same amount in another notation
+	each  bool       // the weight was told for one piece
+	pack  string     // scooped, packed, sifted, spooned
 }
 
-func (r *reading) ask(code, text string, suggestG *float64, keys ...string) {
+func (r *reading) ask(code string, text say.Line, suggestG *float64, keys ...string) {
 	r.Questions = append(r.Questions, Question{Code: code, Text: text, SuggestG: suggestG, SuggestKey: keys})
 }
 
-func (r *reading) say(format string, args ...any) {
-	r.said = append(r.said, fmt.Sprintf(format, args...))
-}
+func (r *reading) say(l say.Line) { r.said = append(r.said, l) }
 
 func (r *reading) read() {
-	defer func() { r.As = strings.Join(r.said, "; ") }()
+	defer func() { r.As = say.Between("; ", r.said...) }()
 	line := tidy(r.Text)
 	if h, ok := heading(line); ok {
 		r.Heading, r.Name = h, h

@@ -52,7 +52,7 @@ func TestReadAmount(t *testing.T) {
 		if math.Abs(a.Value-c.want) > 1e-3*math.Abs(c.want) {
 			t.Errorf("%q is %g %s, want %g", c.text, a.Value, a.Unit, c.want)
 		}
-		if (c.says == "") != (a.Taken == "") || !strings.Contains(a.Taken, c.says) {
+		if (c.says == "") != (a.Taken == "") || !strings.Contains(a.Taken.String(), c.says) {
 			t.Errorf("%q says %q, want %q in it", c.text, a.Taken, c.says)
 		}
 	}

@@ -1,8 +1,9 @@
 package measure
 
 import (
-	"fmt"
 	"strings"
+
+	"mabbin/core/say"
 )
 
 // takeApart parts what follows the amount into the name and what is said about it: in brackets, after a comma.
@@ -74,8 +75,7 @@ var packings = map[string]string{
 func (r *reading) thing(name string) (Thing, bool) {
 	if r.is != nil {
 		r.Ingredient, r.Name = &r.is.Key, r.is.Name
-		name, _, _ := strings.Cut(r.is.Name, " (")
-		r.say("%s, as you said", strings.ToLower(name))
+		r.say(say.F("{name}, as you said", lower(*r.is)))
 		return *r.is, true
 	}
 	ws := words(name)
@@ -102,7 +102,7 @@ func (r *reading) thing(name string) (Thing, bool) {
 	case ok && (f.rest[0] == "and" || len(r.Questions) > 0):
 		return Thing{}, false
 	case ok:
-		r.ask(AskThing, fmt.Sprintf("%q is not in the larder. Is it %s?", strings.Join(ws, " "), f.Name), nil, f.Key)
+		r.ask(AskThing, notKnown(ws, []string{f.Name}), nil, f.Key)
 		return Thing{}, false
 	default:
 		if len(r.Questions) > 0 {
@@ -113,18 +113,27 @@ func (r *reading) thing(name string) (Thing, bool) {
 		for _, t := range near {
 			keys, names = append(keys, t.Key), append(names, t.Name)
 		}
-		text := fmt.Sprintf("%q is not in the larder. Choose what it is nearest to.", strings.Join(ws, " "))
-		if len(names) > 0 {
-			text = fmt.Sprintf("%q is not in the larder. Is it %s?", strings.Join(ws, " "), strings.Join(names, ", or "))
-		}
-		r.ask(AskThing, text, nil, keys...)
+		r.ask(AskThing, notKnown(ws, names), nil, keys...)
 		return Thing{}, false
 	}
 	r.Ingredient, r.Name = &f.Key, f.Name
 	if f.taken != "" {
-		r.say("%s", f.taken)
+		r.say(f.taken)
 	}
 	return f.Thing, true
+}
+
+// notKnown asks about a name, with those that are nearest to it.
+func notKnown(ws, near []string) say.Line {
+	written := say.Text(strings.Join(ws, " "))
+	if len(near) == 0 {
+		return say.F("\"{written}\" is not in the larder. Choose what it is nearest to.", written)
+	}
+	names := make([]say.Line, len(near))
+	for i, n := range near {
+		names[i] = say.F("{name}", say.Called(n))
+	}
+	return say.F("\"{written}\" is not in the larder. Is it {names}?", written, say.Any(names...))
 }
 
 // twoThings reads "caster or granulated sugar", of which the first is taken, and asks about "salt and pepper".
@@ -149,9 +158,21 @@ func (r *reading) twoThings(ws []string) (found, bool) {
 			return right, true
 		}
 		if w == "and" && okLeft && okRight && left.Key != right.Key {
-			r.ask(AskWhich, fmt.Sprintf("Two things on one line: %s, and %s. Write each on its own line.", left.Name, right.Name), nil, left.Key, right.Key)
+			r.ask(AskWhich, say.F("Two things on one line: {one}, and {other}. Write each on its own line.", say.Called(left.Name), say.Called(right.Name)), nil, left.Key, right.Key)
 			return found{}, false
 		}
 	}
 	return found{}, false
+}
+
+// Unbracketed is a name without what stands in brackets.
+func Unbracketed(name string) string {
+	for {
+		before, rest, ok := strings.Cut(name, "(")
+		if !ok {
+			return name
+		}
+		_, after, _ := strings.Cut(rest, ")")
+		name = strings.TrimRight(before, " ") + after
+	}
 }

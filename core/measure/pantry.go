@@ -3,6 +3,8 @@ package measure
 import (
 	"slices"
 	"strings"
+
+	"mabbin/core/say"
 )
 
 // Thing is what can stand on a line: a fruit or an ingredient, as far as measuring it goes.
@@ -23,7 +25,10 @@ type Pantry struct {
 }
 
 // known is what a name stands for, and what is taken for granted with it.
-type known struct{ key, taken string }
+type known struct {
+	key   string
+	taken say.Line
+}
 
 // NewPantry is an empty pantry.
 func NewPantry() *Pantry {
@@ -34,7 +39,7 @@ func NewPantry() *Pantry {
 func (p *Pantry) Add(t Thing) { p.things[t.Key] = t }
 
 // Call gives a thing another name. What is taken for granted with the name is said each time, as "taken as firm apples".
-func (p *Pantry) Call(name, key, taken string) {
+func (p *Pantry) Call(name, key string, taken say.Line) {
 	words := strings.Join(singular(words(name)), " ")
 	if _, there := p.names[words]; !there {
 		p.spelt = append(p.spelt, words)
@@ -51,7 +56,7 @@ func (p *Pantry) Get(key string) (Thing, bool) {
 // found is what a name was resolved to. With rest, some of the name was not understood, and then it is a question.
 type found struct {
 	Thing
-	taken string
+	taken say.Line
 	rest  []string
 }
 

@@ -12,9 +12,9 @@ const (
 	mlAusTbsp     = 20.0
 	mlUSFlOz      = 29.574
 	mlImpFlOz     = 28.413
-	mlUSQuart     = 946.35
-	mlUSPint      = mlUSQuart / 2
-	mlImpPint     = 20 * mlImpFlOz
+	USQuartML     = 946.35
+	mlUSPint      = USQuartML / 2
+	ImpPintML     = 20 * mlImpFlOz
 	OunceG        = 28.3495
 	gPound        = 453.592
 	gStick        = 113.4 // of butter

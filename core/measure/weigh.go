@@ -1,10 +1,10 @@
 package measure
 
 import (
-	"fmt"
 	"math"
-	"strconv"
 	"strings"
+
+	"mabbin/core/say"
 )
 
 // weigh turns the amount into grams.
@@ -12,10 +12,10 @@ func (r *reading) weigh(t Thing) {
 	if len(r.terms) == 0 {
 		if len(r.other) == 0 {
 			if purpose := r.purpose(); purpose != "" {
-				r.say("%s: not weighed here", purpose)
+				r.say(say.F("{purpose}: not weighed here", say.L(say.Line(purpose))))
 				return
 			}
-			r.ask(AskAmount, fmt.Sprintf("How much %s? Write the grams, or leave the line out.", strings.ToLower(t.Name)), nil)
+			r.ask(AskAmount, say.F("How much {name}? Write the grams, or leave the line out.", lower(t)), nil)
 			return
 		}
 		r.terms, r.other = r.other, nil
@@ -31,7 +31,7 @@ func (r *reading) weigh(t Thing) {
 	g := (low + high) / 2
 	if high > low {
 		r.LowG, r.HighG = low, high
-		r.say("the middle of %s to %s g", Shown(low), Shown(high))
+		r.say(say.F("the middle of {range}", say.To(say.G(low), say.G(high))))
 	}
 	r.Unit = r.terms[0].unit
 	r.G = &g
@@ -85,7 +85,7 @@ func (r *reading) compare(t Thing, g float64) {
 		may = cupShare
 	}
 	if off := math.Abs(g-other) / max(g, other); off > may {
-		r.ask(AskDisagree, fmt.Sprintf("The two amounts disagree: %s g, and %s g by the other. Which is meant?", Shown(g), Shown(other)), &other)
+		r.ask(AskDisagree, say.F("The two amounts disagree: {one}, and {other} by the other. Which is meant?", say.G(g), say.G(other)), &other)
 	}
 }
 
@@ -114,7 +114,7 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 	case x.unit == "", x.unit == "stick" && t.Fruit: // a stick of rhubarb is a piece of it
 		return r.pieceG(t, x)
 	case x.unit == "knob" && t.Key != "butter", x.unit == "stick" && t.Role != "fat":
-		r.ask(AskUnit, fmt.Sprintf("A %s is a measure of butter. How many grams of %s?", x.unit, strings.ToLower(t.Name)), nil)
+		r.ask(AskUnit, say.F("A {unit} is a measure of butter. How many grams of {name}?", unitName(x.unit), lower(t)), nil)
 		return 0, false
 	case x.unit == "handful" && t.Fruit:
 		r.say("a handful of 60 g")
@@ -123,15 +123,15 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 		return r.containerG(t, x)
 	case massG[x.unit] > 0:
 		if g := massG[x.unit]; x.unit == "knob" || x.unit == "pinch" {
-			r.say("a %s of %s g", x.unit, Shown(g))
+			r.say(say.F("a {unit} of {much}", unitName(x.unit), say.G(g)))
 		} else if words, ok := weightWords[x.unit]; ok {
-			r.say("%s g %s", trim(math.Round(100*g)/100), words)
+			r.say(say.F("{n} g {each}", say.N(g, 2), say.L(words)))
 		}
 		return massG[x.unit], true
 	}
 	ml, isVolume := r.by.volumeML(x.unit)
 	if !isVolume {
-		r.ask(AskUnit, fmt.Sprintf("%q is no unit known here: give grams, spoons or cups.", x.unit), nil)
+		r.ask(AskUnit, say.F("\"{written}\" is no unit known here: give grams, spoons or cups.", say.Text(x.unit)), nil)
 		return 0, false
 	}
 	return r.volumeG(t, x, ml)
@@ -139,7 +139,7 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 
 // volumeG is what one spoon or cup weighs, by the packing that was asked for or is usual.
 func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {
-	d, how := t.Density.CupGPerML, t.Density.Packing
+	d, how := t.Density.CupGPerML, say.Line(t.Density.Packing)
 	spoon := strings.HasPrefix(x.unit, "t")
 	if spoon {
 		d, how = t.Density.TspGPerML, ""
@@ -148,7 +148,7 @@ func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {
 		d = t.Density.TspGPerML // the other way about: a cup of what is only spooned
 	}
 	if d == 0 {
-		r.ask(AskDensity, fmt.Sprintf("How heavy a %s of %s is, is not known here. How many grams?", unitName(x.unit), strings.ToLower(t.Name)), nil)
+		r.ask(AskDensity, say.F("How heavy a {unit} of {name} is, is not known here. How many grams?", unitName(x.unit), lower(t)), nil)
 		return 0, false
 	}
 	if !spoon {
@@ -168,16 +168,13 @@ func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {
 	}
 	if x.fill != "" {
 		d *= fills[x.fill]
-		r.say("%s: %s of a level one", x.fill, trim(fills[x.fill]))
+		r.say(say.F("{fill}: {share} of a level one", say.L(say.Line(x.fill)), say.N(fills[x.fill], 2)))
 	}
-	what := fmt.Sprintf("%s g a %s of %s ml", Shown(d*ml), unitName(x.unit), trim(math.Round(10*ml)/10))
+	what := say.F("{much} a {unit} of {ml} ml", say.G(d*ml), unitName(x.unit), say.N(ml, 1))
 	if metric := x.unit == "ml" || x.unit == "cl" || x.unit == "dl" || x.unit == "l"; metric {
-		what = fmt.Sprintf("%.2f g a ml", d)
+		what = say.F("{n} g a ml", say.N(d, 2))
 	}
-	if how != "" {
-		what += ", " + how
-	}
-	r.say("%s", what)
+	r.say(say.Between(", ", what, how))
 	return d * ml, true
 }
 
@@ -185,9 +182,9 @@ func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {
 func (r *reading) pieceG(t Thing, x term) (float64, bool) {
 	if t.Key == "egg" {
 		g := r.by.EggG(x.size)
-		r.say("%s g an egg without its shell", Shown(g))
+		r.say(say.F("{much} an egg without its shell", say.G(g)))
 		if crack := math.Ceil(x.high - 1e-9); crack > x.high {
-			r.say("crack %s, %s g are left: whisk it, it is the wash", trim(crack), Shown((crack-x.high)*g))
+			r.say(say.F("crack {eggs}, {much} are left: whisk it, it is the wash", say.N(crack, 0), say.G((crack-x.high)*g)))
 		}
 		return g, true
 	}
@@ -200,13 +197,13 @@ func (r *reading) pieceG(t Thing, x term) (float64, bool) {
 		g, ok = t.PieceG[""]
 	}
 	if !ok || g == 0 {
-		r.ask(AskPiece, fmt.Sprintf("What one %s weighs is not known here. How many grams in all?", strings.ToLower(t.Name)), nil)
+		r.ask(AskPiece, say.F("What one {name} weighs is not known here. How many grams in all?", lower(t)), nil)
 		return 0, false
 	}
 	if size == "" && t.Fruit {
 		size = "medium"
 	}
-	r.say("%s", strings.TrimSpace(fmt.Sprintf("%s g each %s", Shown(g), size)))
+	r.say(eachWeighs(g, size))
 	return g, true
 }
 
@@ -214,22 +211,29 @@ func (r *reading) pieceG(t Thing, x term) (float64, bool) {
 func (r *reading) containerG(t Thing, x term) (float64, bool) {
 	for _, k := range []string{x.unit + " " + t.Key, x.unit} {
 		if g := r.by.Containers[k]; g > 0 {
-			r.say("%s g a %s, as this kitchen said", Shown(g), x.unit)
+			r.say(say.F("{much} a {unit}, as this kitchen said", say.G(g), unitName(x.unit)))
 			return g, true
 		}
 	}
-	r.ask(AskContainer, fmt.Sprintf("How many grams are in one %s of %s? It is asked once and remembered.", x.unit, strings.ToLower(t.Name)), nil)
+	r.ask(AskContainer, say.F("How many grams are in one {unit} of {name}? It is asked once and remembered.", unitName(x.unit), lower(t)), nil)
 	r.Questions[len(r.Questions)-1].Container = strings.TrimSpace(x.unit + " " + t.Key)
 	return 0, false
 }
 
-var weightWords = map[string]string{"oz": "an ounce", "lb": "a pound", "stick": "a stick"}
+var weightWords = map[string]say.Line{"oz": "an ounce", "lb": "a pound", "stick": "a stick"}
 
-func unitName(unit string) string {
-	if full, ok := map[string]string{"tbsp": "tablespoon", "tsp": "teaspoon", "pt": "pint", "qt": "quart", "l": "litre", "fl oz": "fluid ounce", "dsp": "dessertspoon"}[unit]; ok {
-		return full
+func lower(t Thing) say.Value { return say.Called(strings.ToLower(Unbracketed(t.Name))) }
+
+func eachWeighs(g float64, size string) say.Line {
+	if size == "" {
+		return say.F("{much} each", say.G(g))
 	}
-	return unit
+	return say.F("{much} each {size}", say.G(g), say.L(say.Line(size)))
 }
 
-func trim(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
+func unitName(unit string) say.Value {
+	if full, ok := map[string]say.Line{"tbsp": "tablespoon", "tsp": "teaspoon", "pt": "pint", "qt": "quart", "l": "litre", "fl oz": "fluid ounce", "dsp": "dessertspoon"}[unit]; ok {
+		return say.L(full)
+	}
+	return say.L(say.Line(unit))
+}

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 // Fire is a camp oven and the weather round it.
@@ -22,10 +23,10 @@ type Coals struct {
 
 // Tending is what a camp oven wants while it bakes.
 type Tending struct {
-	Coals    []Coals   `json:"coals"` // for each stage
-	TurnAt   []float64 `json:"turn_at_min"`
-	RenewAt  []float64 `json:"renew_at_min"`
-	Cautions []string  `json:"cautions"`
+	Coals    []Coals    `json:"coals"` // for each stage
+	TurnAt   []float64  `json:"turn_at_min"`
+	RenewAt  []float64  `json:"renew_at_min"`
+	Cautions []say.Line `json:"cautions"`
 }
 
 // The rule of coals, with briquettes. Handbook practice; the weather's shares are working figures.
@@ -85,7 +86,7 @@ func (r Fire) Tend(minutes, ovenC []float64) Tending {
 }
 
 // cautions are those of every fire of coals.
-var cautions = []string{
+var cautions = []say.Line{
 	"Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide.",
 	"On bare mineral soil or a metal tray, away from what burns. Respect fire bans.",
 	"Lift the lid level and away from you: steam comes out at once, and ash falls in.",

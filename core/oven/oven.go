@@ -7,6 +7,7 @@ import (
 	"math"
 
 	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 // Kinds of oven.
@@ -66,9 +67,9 @@ type Trial struct {
 
 // Measured is how far off an oven is, and how sure that is.
 type Measured struct {
-	OffsetC     float64 `json:"offset_c"`
-	GiveOrTakeC float64 `json:"give_or_take_c"`
-	Says        string  `json:"says"`
+	OffsetC     float64  `json:"offset_c"`
+	GiveOrTakeC float64  `json:"give_or_take_c"`
+	Says        say.Line `json:"says"`
 }
 
 // sugarMeltsC is where white sugar melts (handbook); sugarSureC is how closely the eye sees it, and probeSureC how true an
@@ -87,7 +88,7 @@ func Measure(t Trial) (Measured, error) {
 		f.Add("/readings", "are none: give a thermometer's reading, or what sugar does")
 	}
 	if len(t.Readings) > 20 {
-		f.Add("/readings", "are %d: give at most 20", len(t.Readings))
+		f.Add("/readings", fault.TooMany(len(t.Readings), 20))
 	}
 	lo, hi, sum := math.Inf(1), math.Inf(-1), 0.0
 	for i, r := range t.Readings {
@@ -98,7 +99,7 @@ func Measure(t Trial) (Measured, error) {
 		lo, hi, sum = min(lo, off), max(hi, off), sum+off
 	}
 	if m := t.Melt; m != nil && f.Range("/melt/not_at_c", m.NotAtC, 120, 260, "C") && f.Range("/melt/at_c", m.AtC, 120, 260, "C") && m.AtC <= m.NotAtC {
-		f.Add("/melt/at_c", "is %.0f C, and at %.0f C it stayed dry: give a setting above that", m.AtC, m.NotAtC)
+		f.Add("/melt/at_c", say.F("is {melts}, and at {dry} it stayed dry: give a setting above that", say.C(m.AtC), say.C(m.NotAtC)))
 	}
 	if err := f.Err(); err != nil {
 		return Measured{}, err
@@ -119,12 +120,12 @@ func Measure(t Trial) (Measured, error) {
 	case math.Abs(out.OffsetC) <= out.GiveOrTakeC:
 		out.Says = "As near as this tells, it is as hot as it says."
 	case out.OffsetC > 0:
-		out.Says = fmt.Sprintf("It is %.0f C hotter than it says.", out.OffsetC)
+		out.Says = say.F("It is {degrees} hotter than it says.", say.Degrees(out.OffsetC))
 	default:
-		out.Says = fmt.Sprintf("It is %.0f C cooler than it says.", -out.OffsetC)
+		out.Says = say.F("It is {degrees} cooler than it says.", say.Degrees(-out.OffsetC))
 	}
 	if hi-lo > 4*probeSureC {
-		out.Says += fmt.Sprintf(" The readings are %.0f C apart: it swings, so read it over a quarter of an hour.", hi-lo)
+		out.Says = say.Sentences(out.Says, say.F("The readings are {degrees} apart: it swings, so read it over a quarter of an hour.", say.Degrees(hi-lo)))
 	}
 	return out, nil
 }

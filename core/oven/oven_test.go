@@ -27,7 +27,7 @@ func TestAnOvenIsMeasured(t *testing.T) {
 			t.Errorf("%s: %v", name, err)
 			continue
 		}
-		if math.Abs(m.OffsetC-c.off) > 1 || math.Abs(m.GiveOrTakeC-c.sure) > 1 || !strings.Contains(m.Says, c.says) {
+		if math.Abs(m.OffsetC-c.off) > 1 || math.Abs(m.GiveOrTakeC-c.sure) > 1 || !strings.Contains(m.Says.String(), c.says) {
 			t.Errorf("%s: %+v", name, m)
 		}
 	}
@@ -71,7 +71,7 @@ func TestCoalsFollowSizeHeatAndWeather(t *testing.T) {
 		t.Errorf("windy and cold %+v, small %+v", windy, small)
 	}
 	tend := calm.Tend([]float64{30, 40}, []float64{175, 205})
-	if len(tend.Coals) != 2 || len(tend.TurnAt) != 4 || len(tend.RenewAt) != 1 || tend.RenewAt[0] != 45 || !strings.Contains(tend.Cautions[0], "carbon monoxide") {
+	if len(tend.Coals) != 2 || len(tend.TurnAt) != 4 || len(tend.RenewAt) != 1 || tend.RenewAt[0] != 45 || !strings.Contains(tend.Cautions[0].String(), "carbon monoxide") {
 		t.Errorf("%+v", tend)
 	}
 }

@@ -2,7 +2,6 @@ package recipe
 
 import (
 	"errors"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -11,18 +10,19 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/measure"
+	"mabbin/core/say"
 	"mabbin/core/topping"
 )
 
 // Change is one thing that is done differently from what was written.
 type Change struct {
-	Code   string  `json:"code"` // fruit, sugar, thickener, thickness, fat or topping_sugar
-	Name   string  `json:"name"`
-	From   float64 `json:"from"`
-	To     float64 `json:"to"`
-	Unit   string  `json:"unit"`
-	Effect string  `json:"effect"` // what it does, in numbers
-	Mends  string  `json:"mends"`  // the remark that it answers
+	Code   string   `json:"code"` // fruit, sugar, thickener, thickness, fat or topping_sugar
+	Name   say.Line `json:"name"`
+	From   float64  `json:"from"`
+	To     float64  `json:"to"`
+	Unit   string   `json:"unit"`
+	Effect say.Line `json:"effect"` // what it does, in numbers
+	Mends  say.Line `json:"mends"`  // the remark that it answers
 }
 
 // Mended is a recipe as written, what is wrong with it, and the smallest change that mends it.
@@ -53,16 +53,17 @@ func Wrong(a *balance.Answer) []balance.Remark {
 // mends are the changes that answer each remark, in the order in which they are tried: what decides the fruit first, for
 // all else follows from it, and the thickener last.
 var mends = []struct {
-	code, name, unit string
-	answers          []string
-	change           func(balance.Request, *balance.Answer) (r balance.Request, from, to float64)
+	code, unit string
+	name       say.Line
+	answers    []string
+	change     func(balance.Request, *balance.Answer) (r balance.Request, from, to float64)
 }{
-	{"fruit", "Prepared fruit", "g", []string{"boils_over", "may_boil_over"}, lessFruit},
-	{"thickness", "Topping", "mm", []string{"topping_thick", "topping_thin"}, otherThickness},
-	{"fat", "Fat of the topping", "%", []string{"topping_dusty", "topping_spreads"}, otherFat},
-	{"topping_sugar", "Sugar of the topping", "%", []string{"topping_pale", "topping_candied"}, otherToppingSugar},
-	{"sugar", "Sugar of the filling", "g", []string{"too_sweet", "too_sharp"}, otherSugar},
-	{"thickener", "Thickener", "g", []string{"set_off_style"}, otherThickener},
+	{"fruit", "g", "Prepared fruit", []string{"boils_over", "may_boil_over"}, lessFruit},
+	{"thickness", "mm", "Topping", []string{"topping_thick", "topping_thin"}, otherThickness},
+	{"fat", "%", "Fat of the topping", []string{"topping_dusty", "topping_spreads"}, otherFat},
+	{"topping_sugar", "%", "Sugar of the topping", []string{"topping_pale", "topping_candied"}, otherToppingSugar},
+	{"sugar", "g", "Sugar of the filling", []string{"too_sweet", "too_sharp"}, otherSugar},
+	{"thickener", "g", "Thickener", []string{"set_off_style"}, otherThickener},
 }
 
 // Mend finds the smallest change: every mend that is asked for, one after the other, and of those only the ones that the
@@ -107,28 +108,25 @@ func (m *Mended) apply(as balance.Request, a *balance.Answer, skip map[string]bo
 }
 
 // effect tells what a change did, in the figures that moved.
-func effect(a, b *balance.Answer) string {
-	var says []string
-	moved := func(what string, x, y float64, unit string, least float64) {
+func effect(a, b *balance.Answer) say.Line {
+	var says []say.Line
+	moved := func(as say.Line, x, y, least float64, value func(float64) say.Value) {
 		if math.Abs(x-y) >= least {
-			says = append(says, fmt.Sprintf("%s %s to %s%s", what, measure.Shown(x), measure.Shown(y), unit))
+			says = append(says, say.F(as, value(x), value(y)))
 		}
 	}
+	share := func(x float64) say.Value { return say.N(shown(x), 1) }
 	if a.Set.Band != b.Set.Band {
-		says = append(says, fmt.Sprintf("%s to %s", a.Set.Band, b.Set.Band))
+		says = append(says, say.F("{was} to {is}", say.L(say.Line(a.Set.Band)), say.L(say.Line(b.Set.Band))))
 	}
-	if ha, hb := a.Fit.HotHeadspaceMM, b.Fit.HotHeadspaceMM; math.Abs(ha-hb) >= 1 {
-		says = append(says, fmt.Sprintf("free rim %.0f to %.0f mm", ha, hb))
-	}
-	moved("filling", a.SugarPct, b.SugarPct, " % sugar", 0.5)
-	moved("juice", a.JuiceG, b.JuiceG, " g", 5)
-	moved("topping", a.ToppingG, b.ToppingG, " g", 3)
-	moved("topping", a.Topping.Texture.FatPct, b.Topping.Texture.FatPct, " % fat", 0.5)
-	moved("topping", a.Topping.Texture.SugarPct, b.Topping.Texture.SugarPct, " % sugar", 0.5)
-	if a.Portions.Count != b.Portions.Count {
-		moved("portions", a.Portions.Count, b.Portions.Count, "", 1)
-	}
-	return strings.Join(says, ", ")
+	moved("free rim {was} to {is}", a.Fit.HotHeadspaceMM, b.Fit.HotHeadspaceMM, 1, func(x float64) say.Value { return say.MM(math.Round(x)) })
+	moved("filling {was} to {is} % sugar", a.SugarPct, b.SugarPct, 0.5, share)
+	moved("juice {was} to {is}", a.JuiceG, b.JuiceG, 5, say.G)
+	moved("topping {was} to {is}", a.ToppingG, b.ToppingG, 3, say.G)
+	moved("topping {was} to {is} % fat", a.Topping.Texture.FatPct, b.Topping.Texture.FatPct, 0.5, share)
+	moved("topping {was} to {is} % sugar", a.Topping.Texture.SugarPct, b.Topping.Texture.SugarPct, 0.5, share)
+	moved("portions {was} to {is}", a.Portions.Count, b.Portions.Count, 1, share)
+	return say.Between(", ", says...)
 }
 
 // lessFruit takes the fruit down to what keeps the free rim, in whole 5 g; sugar and thickener with it, so that a filling
@@ -271,7 +269,7 @@ func Own(as balance.Request) balance.Request {
 type Verdict struct {
 	Rows      []Row            `json:"rows"`
 	Open      int              `json:"open"`             // questions left
-	Cannot    string           `json:"cannot,omitempty"` // why it can't be judged as it stands
+	Cannot    say.Line         `json:"cannot,omitempty"` // why it can't be judged as it stands
 	AsWritten *Version         `json:"as_written,omitempty"`
 	Mended    *Version         `json:"mended,omitempty"`
 	Own       *Version         `json:"own,omitempty"` // what Mabbin would do
@@ -322,21 +320,24 @@ func Judge(q Request, p *measure.Pantry) (*Verdict, error) {
 }
 
 // inWords is why a recipe can't be judged, without the pointers: they point into what was made of the lines, not at them.
-func inWords(err error) string {
+func inWords(err error) say.Line {
 	var faults fault.Faults
 	if later, ok := fault.AsNotYet(err); ok {
 		return later.Detail
 	}
 	if !errors.As(err, &faults) {
-		return err.Error()
+		return say.Line(err.Error())
 	}
-	var says []string
+	var says []say.Line
 	for _, f := range faults {
 		field, under := strings.CutPrefix(f.Pointer, "/lines")
 		if !under {
-			field = strings.ReplaceAll(strings.Trim(f.Pointer, "/"), "/", " ") + " "
+			field = strings.ReplaceAll(strings.Trim(f.Pointer, "/"), "/", " ")
 		}
-		says = append(says, strings.TrimSpace(field+f.Detail))
+		if field != "" {
+			f.Detail = say.F("{field} {wrong}", say.Text(field), say.L(f.Detail))
+		}
+		says = append(says, f.Detail)
 	}
-	return strings.Join(says, "; ")
+	return say.Between("; ", says...)
 }

@@ -9,6 +9,7 @@ import (
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/say"
 	"mabbin/core/slip"
 )
 
@@ -47,7 +48,7 @@ const MaxLines = 500
 func Read(p *measure.Pantry, asked []LineAsked, by measure.Conventions, own *larder.Own) ([]Row, error) {
 	var f fault.Faults
 	if n := len(asked); n > MaxLines {
-		f.Add("/lines", "has %d lines: give at most %d", n, MaxLines)
+		f.Add("/lines", say.F("has {n} lines: give at most {most}", fault.Count(n), fault.Count(MaxLines)))
 		return nil, f
 	}
 	rows := make([]Row, len(asked))
@@ -86,7 +87,7 @@ func ReadText(p *measure.Pantry, text string, by measure.Conventions, own *larde
 		}
 		if len(asked) > MaxLines {
 			var f fault.Faults
-			f.Add("/text", "has more than %d lines: give at most that many", MaxLines)
+			f.Add("/text", say.F("has more than {most} lines: give at most that many", fault.Count(MaxLines)))
 			return nil, f
 		}
 	}
@@ -97,7 +98,7 @@ func ReadText(p *measure.Pantry, text string, by measure.Conventions, own *larde
 func answerThing(p *measure.Pantry, l *measure.Line, key string, by measure.Conventions, at string, f *fault.Faults) {
 	t, ok := p.Get(key)
 	if !ok {
-		f.Add(at+"/key", "there is no fruit or ingredient %q: see the larder for the keys", key)
+		f.Add(at+"/key", fault.NoSuch("fruit or ingredient", key))
 		return
 	}
 	*l = p.ReadAs(l.Text, t, by)
@@ -255,10 +256,10 @@ func askAboutSlips(rows []Row, asked []LineAsked, own *larder.Own) {
 			if asked[i].Sure {
 				continue
 			}
-			q := measure.Question{Code: measure.AskSlip, Text: s.What + " " + s.Usual}
+			q := measure.Question{Code: measure.AskSlip, Text: say.Sentences(s.What, s.Usual)}
 			if s.SuggestG > 0 {
 				q.SuggestG = &s.SuggestG
-				q.Text += fmt.Sprintf(" Perhaps %s g.", measure.Shown(s.SuggestG))
+				q.Text = say.Sentences(q.Text, say.F("Perhaps {much}.", say.G(s.SuggestG)))
 			}
 			rows[i].Questions = append(rows[i].Questions, q)
 		}

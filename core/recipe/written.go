@@ -1,16 +1,15 @@
 package recipe
 
 import (
-	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/say"
 )
 
 // AsWritten is the request that a recipe comes to, made exactly as it is written in a dish: nothing is solved for. What
@@ -147,8 +146,8 @@ func (w *written) nearestTopping() (balance.ToppingAsked, error) {
 		}
 	}
 	if hundred <= 0 {
-		return balance.ToppingAsked{}, &fault.NotYet{Pointer: "/lines", Detail: fmt.Sprintf("a topping of %s has no like in the tables for a %s: it needs flour, oats, nuts or crumbs",
-			strings.Join(w.names(), ", "), w.req.Style)}
+		return balance.ToppingAsked{}, &fault.NotYet{Pointer: "/lines", Detail: say.F("a topping of {parts} has no like in the tables for a {style}: it needs flour, oats, nuts or crumbs",
+			say.All(w.names()...), say.L(say.Line(w.req.Style)))}
 	}
 	pct := map[string]float64{}
 	for _, p := range best.Parts {
@@ -168,10 +167,10 @@ func (w *written) nearestTopping() (balance.ToppingAsked, error) {
 // dry are the roles that a dough can be measured against.
 var dry = map[string]bool{"flour": true, "oat": true, "nut": true, "seed": true, "crumb": true}
 
-func (w *written) names() (out []string) {
+func (w *written) names() (out []say.Line) {
 	for _, k := range w.keys {
 		i, _ := w.req.Own.Ingredient(k)
-		out = append(out, larder.Plain(i.Name))
+		out = append(out, say.F("{name}", say.Called(larder.Plain(i.Name))))
 	}
 	return out
 }

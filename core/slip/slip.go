@@ -3,10 +3,8 @@
 package slip
 
 import (
-	"fmt"
-
 	"mabbin/core/larder"
-	"mabbin/core/measure"
+	"mabbin/core/say"
 )
 
 // Part is what a bowl is for.
@@ -27,10 +25,10 @@ type Thing struct {
 
 // Slip is an amount to ask about.
 type Slip struct {
-	Index    int     // of the thing in its bowl
-	What     string  // "60 g of lemon zest: is that meant?"
-	Usual    string  // "Usual is up to ..."
-	SuggestG float64 // the likely meant grams; 0 where none is likely
+	Index    int      // of the thing in its bowl
+	What     say.Line // "60 g of lemon zest: is that meant?"
+	Usual    say.Line // "Usual is up to ..."
+	SuggestG float64  // the likely meant grams; 0 where none is likely
 }
 
 // The usual ranges. Where a share has no bound below, too little is a matter of taste.
@@ -75,8 +73,8 @@ func Find(part Part, bowl []Thing, own *larder.Own) []Slip {
 			continue
 		}
 		out = append(out, Slip{
-			Index: i, What: fmt.Sprintf("%s g of %s: is that meant?", measure.Shown(t.G), name),
-			Usual: fmt.Sprintf("Usual is up to %s g: %s.", measure.Shown(limit), of), SuggestG: meant(t, limit),
+			Index: i, What: say.F("{much} of {name}: is that meant?", say.G(t.G), say.Called(name)),
+			Usual: say.F("Usual is up to {much}: {share}.", say.G(limit), say.L(of)), SuggestG: meant(t, limit),
 		})
 	}
 	return out
@@ -110,28 +108,28 @@ func sums(bowl []Thing, own *larder.Own) sum {
 }
 
 // limit is the most of a thing that passes without a question, and what that is a share of; 0 for no limit.
-func (s sum) limit(part Part, t Thing, role string) (g float64, of string) {
+func (s sum) limit(part Part, t Thing, role string) (g float64, of say.Line) {
 	rest := s.all - t.G // the slip itself must not stretch what it is measured against
 	switch role {
 	case "salt":
-		return rest * saltPct / (100 - saltPct), fmt.Sprintf("%g %% of its bowl", saltPct)
+		return rest * saltPct / (100 - saltPct), say.F("{n} % of its bowl", say.N(saltPct, 1))
 	case "spice":
-		return rest * spicePct / (100 - spicePct), fmt.Sprintf("%g %% of its bowl", spicePct)
+		return rest * spicePct / (100 - spicePct), say.F("{n} % of its bowl", say.N(spicePct, 1))
 	case "flavour":
 		if share, ok := flavourShare[t.Key]; ok && t.G > leastFlavourG {
-			return rest * share * flavourTimes / 100, fmt.Sprintf("%g times the %g %% of its bowl that is common", flavourTimes, share)
+			return rest * share * flavourTimes / 100, say.F("{times} times the {n} % of its bowl that is common", say.N(flavourTimes, 0), say.N(share, 1))
 		}
 	}
 	switch {
 	case part == Dough && (role == "leavener"):
-		return s.flour * leavenPct / 100, fmt.Sprintf("%g %% of the flour", leavenPct)
+		return s.flour * leavenPct / 100, say.F("{n} % of the flour", say.N(leavenPct, 1))
 	case part == Dough && role == "fat":
-		return s.dry * fatPct / 100 * t.G / s.fat, fmt.Sprintf("%d %% of the dry things", int(fatPct))
+		return s.dry * fatPct / 100 * t.G / s.fat, say.F("{n} % of the dry things", say.N(fatPct, 0))
 	case part == Filling && s.fruit > 0 && role == "sugar" && !s.eggs:
-		return s.fruit * sugarPct / 100, fmt.Sprintf("%g %% of the fruit", sugarPct)
+		return s.fruit * sugarPct / 100, say.F("{n} % of the fruit", say.N(sugarPct, 1))
 	case part == Filling && s.fruit > 0:
 		if th, ok := larder.Thickeners.Get(t.Key); ok && t.Key != "egg" {
-			return s.fruit * thickenerPct / 100 / th.Strength, fmt.Sprintf("%g %% of the fruit, as cornflour", thickenerPct)
+			return s.fruit * thickenerPct / 100 / th.Strength, say.F("{n} % of the fruit, as cornflour", say.N(thickenerPct, 1))
 		}
 	}
 	return 0, ""

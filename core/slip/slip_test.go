@@ -3,6 +3,8 @@ package slip
 import (
 	"strings"
 	"testing"
+
+	"mabbin/core/say"
 )
 
 func bowlOf(things ...Thing) []Thing { return things }
@@ -32,7 +34,7 @@ func TestSlipsAreAskedAbout(t *testing.T) {
 			continue
 		}
 		for _, want := range c.says {
-			if !strings.Contains(got[0].What+" "+got[0].Usual, want) {
+			if !strings.Contains(say.Sentences(got[0].What, got[0].Usual).String(), want) {
 				t.Errorf("%s: %q, %q, without %q", name, got[0].What, got[0].Usual, want)
 			}
 		}

@@ -1,11 +1,10 @@
 package topping
 
 import (
-	"fmt"
 	"math"
 
 	"mabbin/core/dish"
-	"mabbin/core/measure"
+	"mabbin/core/say"
 )
 
 // Cuts are the sizes that a topping, a base or a bar is cut in. Zero is the usual.
@@ -49,13 +48,13 @@ type Outline struct {
 
 // Plan is how one thing is cut, drawn on the dish and told in lines.
 type Plan struct {
-	Code   string    `json:"code"` // biscuits, drops, squares, lattice, lid, shell or bars
-	Title  string    `json:"title"`
-	Count  int       `json:"count"`
-	EachG  float64   `json:"each_g"`
-	DoughG float64   `json:"dough_g"` // to make, scraps and all
-	Lines  []string  `json:"lines"`
-	Shapes []Outline `json:"shapes"`
+	Code   string     `json:"code"` // biscuits, drops, squares, lattice, lid, shell or bars
+	Title  say.Line   `json:"title"`
+	Count  int        `json:"count"`
+	EachG  float64    `json:"each_g"`
+	DoughG float64    `json:"dough_g"` // to make, scraps and all
+	Lines  []say.Line `json:"lines"`
+	Shapes []Outline  `json:"shapes"`
 }
 
 // rim is the outline that a plan is drawn on.
@@ -142,15 +141,13 @@ func or(x, usual float64) float64 {
 	return usual
 }
 
-func cm(x float64) string { return measure.Shown(math.Round(10*x)/10) + " cm" }
-
 func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	across := or(c.CutterCM, usualCutterCM)
 	m := rimOf(d)
 	p := Plan{Code: "biscuits", Title: "Cut biscuits"}
 	if across > min(m.l, m.w) {
 		across = min(m.l, m.w)
-		p.Lines = append(p.Lines, fmt.Sprintf("The cutter is wider than the dish: one round of %s, cut to the dish.", cm(across)))
+		p.Lines = append(p.Lines, say.F("The cutter is wider than the dish: one round of {across}, cut to the dish.", cm(across)))
 	}
 	p.Shapes = m.discs(across)
 	p.Count = len(p.Shapes)
@@ -162,11 +159,14 @@ func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	covered := 100 * float64(p.Count) * math.Pi / 4 * across * across / g.RimAreaCM2
 	first := int(p.DoughG * firstYield / p.EachG)
 	p.Lines = append(p.Lines,
-		fmt.Sprintf("%d of %s, %.0f mm thick, %s g each; they cover %.0f %% of the fruit and spread to some %.0f %%.", p.Count, cm(across), s.ThicknessMM, measure.Shown(p.EachG), covered, min(100, covered*spread*spread)),
-		fmt.Sprintf("Make %s g of dough: about %d from the first rolling, %d from the scraps, pressed together once.", measure.Shown(p.DoughG), min(first, p.Count), max(0, p.Count-first)))
-	if off := 100 * (all - s.G) / s.G; math.Abs(off) > 10 {
-		p.Lines = append(p.Lines, fmt.Sprintf("That is %.0f %% %s dough than the ticket has: roll it %s or change the cutter.", math.Abs(off),
-			map[bool]string{true: "more", false: "less"}[off > 0], map[bool]string{true: "thinner", false: "thicker"}[off > 0]))
+		say.F("{count} of {across}, {thick} thick, {each} each; they cover {covered} % of the fruit and spread to some {baked} %.",
+			count(p.Count), cm(across), say.MM(s.ThicknessMM), say.G(p.EachG), say.N(covered, 0), say.N(min(100, covered*spread*spread), 0)),
+		say.F("Make {dough} of dough: about {first} from the first rolling, {second} from the scraps, pressed together once.", say.G(p.DoughG), count(min(first, p.Count)), count(max(0, p.Count-first))))
+	switch off := 100 * (all - s.G) / s.G; {
+	case off > 10:
+		p.Lines = append(p.Lines, say.F("That is {share} % more dough than the ticket has: roll it thinner or change the cutter.", say.N(off, 0)))
+	case off < -10:
+		p.Lines = append(p.Lines, say.F("That is {share} % less dough than the ticket has: roll it thicker or change the cutter.", say.N(-off, 0)))
 	}
 	return p
 }
@@ -190,8 +190,8 @@ func (c Cuts) drops(s Sized, d dish.Dish, g dish.Geometry) Plan {
 		p.Shapes[i].W, p.Shapes[i].H = 0.9*lo, 0.9*lo
 	}
 	covered := 100 * float64(len(p.Shapes)) * math.Pi / 4 * 0.81 * lo * lo / g.RimAreaCM2
-	p.Lines = []string{
-		fmt.Sprintf("%d spoonfuls of %s g, with gaps for the steam: %.0f %% covered before they rise and close up.", n, measure.Shown(p.EachG), min(95, covered)),
+	p.Lines = []say.Line{
+		say.F("{count} spoonfuls of {each}, with gaps for the steam: {covered} % covered before they rise and close up.", count(n), say.G(p.EachG), say.N(min(95, covered), 0)),
 	}
 	return p
 }
@@ -202,7 +202,7 @@ func (c Cuts) squares(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	m := rimOf(d)
 	if side > min(m.l, m.w) {
 		side = min(m.l, m.w)
-		p.Lines = append(p.Lines, fmt.Sprintf("The pieces are wider than the dish: cut to %s.", cm(side)))
+		p.Lines = append(p.Lines, say.F("The pieces are wider than the dish: cut to {side}.", cm(side)))
 	}
 	thick := s.ThicknessMM / 10 * w.Topping.DensityGPerML // g per cm2
 	p.EachG = side * side * thick
@@ -220,16 +220,26 @@ func (c Cuts) squares(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	sheets := int(math.Ceil(float64(p.Count) / float64(perSheet)))
 	p.DoughG = float64(sheets) * sheetG
 	p.Lines = append(p.Lines,
-		fmt.Sprintf("%d pieces of %s a side, %s g each, overlapping here and there, with peep-holes.", p.Count, cm(side), measure.Shown(p.EachG)),
-		fmt.Sprintf("%s of 320 g, rolled to %.0f mm (about %s by %s), give %d each.", counted(sheets, "sheet"), s.ThicknessMM, cm(wide), cm(wide*sheetRatio), perSheet))
+		say.F("{count} pieces of {side} a side, {each} each, overlapping here and there, with peep-holes.", count(p.Count), cm(side), say.G(p.EachG)),
+		say.F("{sheets} of 320 g, rolled to {thick} (about {wide} by {long}), give {pieces} each.", sheetsOf(sheets), say.MM(s.ThicknessMM), cm(wide), cm(wide*sheetRatio), count(perSheet)))
 	return p
 }
 
-func counted(n int, what string) string {
-	if n == 1 {
-		return "1 " + what
+// cm is a length as dough is cut: to a whole centimetre, below 10 cm to a millimetre.
+func cm(x float64) say.Value {
+	if x >= 9.95 {
+		x = math.Round(x)
 	}
-	return fmt.Sprintf("%d %ss", n, what)
+	return say.CM(x)
+}
+
+func count(n int) say.Value { return say.N(float64(n), 0) }
+
+func sheetsOf(n int) say.Value {
+	if n == 1 {
+		return say.L("1 sheet")
+	}
+	return say.L(say.F("{n} sheets", count(n)))
 }
 
 func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
@@ -237,7 +247,7 @@ func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 	p := Plan{Code: "lattice", Title: "Lattice", Shapes: []Outline{}}
 	m := rimOf(d)
 	if min(m.l, m.w) < 3*(strip+gap) {
-		p.Lines = append(p.Lines, fmt.Sprintf("A lattice needs a dish of %s at least at these strips: take narrower ones, or a lid with a vent.", cm(3*(strip+gap))))
+		p.Lines = append(p.Lines, say.F("A lattice needs a dish of {across} at least at these strips: take narrower ones, or a lid with a vent.", cm(3*(strip+gap))))
 	}
 	length := 0.0
 	lay := func(across, along float64, upright bool) {
@@ -263,8 +273,8 @@ func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 	p.DoughG = length * strip * thick * 1.1
 	p.EachG = p.DoughG / float64(p.Count)
 	p.Lines = append(p.Lines,
-		fmt.Sprintf("%d strips, %s wide and %s apart, %.0f cm in all with %s over the rim at each end.", p.Count, cm(strip), cm(gap), length, cm(overhangCM)),
-		fmt.Sprintf("%s g of dough; the ticket's lid would take %s g.", measure.Shown(p.DoughG), measure.Shown(s.G)))
+		say.F("{count} strips, {wide} wide and {gap} apart, {length} in all with {over} over the rim at each end.", count(p.Count), cm(strip), cm(gap), cm(length), cm(overhangCM)),
+		say.F("{dough} of dough; the ticket's lid would take {lid}.", say.G(p.DoughG), say.G(s.G)))
 	return p
 }
 
@@ -281,8 +291,8 @@ func (c Cuts) lid(w Wanted, s Sized, d dish.Dish) Plan {
 		area *= math.Pi / 4
 	}
 	p.DoughG = area * s.ThicknessMM / 10 * w.Topping.DensityGPerML
-	p.Lines = []string{
-		fmt.Sprintf("Roll to %s mm, %s by %s: %s more than the rim all round. %s g of dough.", measure.Shown(s.ThicknessMM), cm(l), cm(wd), cm(overhangCM), measure.Shown(p.DoughG)),
+	p.Lines = []say.Line{
+		say.F("Roll to {thick}, {long} by {wide}: {over} more than the rim all round. {dough} of dough.", say.MM(s.ThicknessMM), cm(l), cm(wd), cm(overhangCM), say.G(p.DoughG)),
 		"Cut five vents about the middle: steam that finds none lifts the lid. It comes out all at once.",
 	}
 	return p
@@ -302,18 +312,18 @@ func Shell(s Sized, densityGPerML float64, d dish.Dish, g dish.Geometry) Plan {
 		area *= math.Pi / 4
 	}
 	p := Plan{Code: "shell", Title: "Shell", Count: 1, EachG: s.G, DoughG: area * s.ThicknessMM / 10 * densityGPerML, Shapes: []Outline{{m.round, 0, 0, l, w}, {m.round, 0, 0, m.l, m.w}}}
-	p.Lines = []string{
-		fmt.Sprintf("Roll to %s mm, %s: floor, walls and %s over the rim. Make %s g of dough; %s g stay in the dish.", measure.Shown(s.ThicknessMM), across(m.round, l, w), cm(overhangCM), measure.Shown(p.DoughG), measure.Shown(s.G)),
-		fmt.Sprintf("For the par-bake: paper, and %s g of dried beans.", measure.Shown(math.Round(g.FloorAreaCM2*beansCM*beansGPerML/10)*10)),
+	p.Lines = []say.Line{
+		say.F("Roll to {thick}, {across}: floor, walls and {over} over the rim. Make {dough} of dough; {stays} stay in the dish.", say.MM(s.ThicknessMM), across(m.round, l, w), cm(overhangCM), say.G(p.DoughG), say.G(s.G)),
+		say.F("For the par-bake: paper, and {beans} of dried beans.", say.G(math.Round(g.FloorAreaCM2*beansCM*beansGPerML/10)*10)),
 	}
 	return p
 }
 
-func across(round bool, l, w float64) string {
+func across(round bool, l, w float64) say.Value {
 	if round && l == w {
-		return "a disc of " + cm(l)
+		return say.L(say.F("a disc of {across}", cm(l)))
 	}
-	return cm(l) + " by " + cm(w)
+	return say.L(say.F("{long} by {wide}", cm(l), cm(w)))
 }
 
 // Bars plans the grid that a pan is cut in: by the numbers given, or near squares of about eachG.
@@ -330,9 +340,10 @@ func (c Cuts) Bars(finishedG, eachG float64, d dish.Dish) Plan {
 			p.Shapes = append(p.Shapes, Outline{false, -l/2 + (float64(i)+0.5)*l/long, -w/2 + (float64(j)+0.5)*w/wide, l / long * 0.96, w / wide * 0.96})
 		}
 	}
-	p.Lines = []string{fmt.Sprintf("%.0f by %.0f: %d pieces of %s by %s, %s g each. Cold, with a wiped knife, a corner first.", long, wide, p.Count, cm(l/long), cm(w/wide), measure.Shown(p.EachG))}
+	p.Lines = []say.Line{say.F("{rows} by {columns}: {count} pieces of {long} by {wide}, {each} each. Cold, with a wiped knife, a corner first.",
+		say.N(long, 0), say.N(wide, 0), count(p.Count), cm(l/long), cm(w/wide), say.G(p.EachG))}
 	if c.TrimCM > 0 {
-		p.Lines = append(p.Lines, fmt.Sprintf("%s g of trimmings, for the cooks.", measure.Shown(finishedG*(1-kept))))
+		p.Lines = append(p.Lines, say.F("{much} of trimmings, for the cooks.", say.G(finishedG*(1-kept))))
 	}
 	if m.round {
 		p.Lines = append(p.Lines, "In a round dish the outer pieces are cut short: wedges share it better.")

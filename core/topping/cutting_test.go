@@ -7,6 +7,7 @@ import (
 
 	"mabbin/core/dish"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 var (
@@ -52,7 +53,7 @@ func TestCutBiscuitsFitTheDish(t *testing.T) {
 			}
 		}
 	}
-	if wide := plan(t, "biscuit_rolled", ramekin, Cuts{CutterCM: 12}); wide.Count != 1 || !strings.Contains(wide.Lines[0], "wider than the dish") {
+	if wide := plan(t, "biscuit_rolled", ramekin, Cuts{CutterCM: 12}); wide.Count != 1 || !strings.Contains(wide.Lines[0].String(), "wider than the dish") {
 		t.Errorf("a cutter wider than the dish: %+v", wide)
 	}
 	if small.DoughG < float64(small.Count)*small.EachG {
@@ -66,14 +67,14 @@ func TestDropsSquaresStripsAndLids(t *testing.T) {
 		t.Errorf("drops: %d of %g g, %d drawn", drops.Count, drops.EachG, len(drops.Shapes))
 	}
 	squares := plan(t, "puff_squares", tray, Cuts{SquareCM: 6})
-	if !strings.Contains(strings.Join(squares.Lines, " "), "sheet") || squares.Count < 10 {
+	if !strings.Contains(say.Sentences(squares.Lines...).String(), "sheet") || squares.Count < 10 {
 		t.Errorf("squares: %+v", squares.Lines)
 	}
 	lattice := plan(t, "pastry_lid", tray, Cuts{Lattice: true})
 	if lattice.Count < 12 {
 		t.Errorf("lattice: %d strips", lattice.Count)
 	}
-	if tiny := plan(t, "pastry_lid", ramekin, Cuts{Lattice: true, StripCM: 2, GapCM: 2}); !strings.Contains(tiny.Lines[0], "lid with a vent") {
+	if tiny := plan(t, "pastry_lid", ramekin, Cuts{Lattice: true, StripCM: 2, GapCM: 2}); !strings.Contains(tiny.Lines[0].String(), "lid with a vent") {
 		t.Errorf("a lattice on a ramekin: %v", tiny.Lines)
 	}
 	if lid := plan(t, "pastry_lid", skillet, Cuts{}); lid.DoughG <= lid.EachG || len(lid.Shapes) != 6 {
@@ -89,7 +90,7 @@ func TestShellsAndBars(t *testing.T) {
 	pie := dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19}
 	s := SizeBase(base, nil, pie.Measure(), nil)
 	p := Shell(s, base.DensityGPerML, pie, pie.Measure())
-	if p.DoughG <= s.G || !strings.Contains(p.Lines[0], "a disc of 31 cm") || !strings.Contains(p.Lines[1], "beans") {
+	if p.DoughG <= s.G || !strings.Contains(p.Lines[0].String(), "a disc of 31 cm") || !strings.Contains(p.Lines[1].String(), "beans") {
 		t.Errorf("%+v", p)
 	}
 	bars := Cuts{}.Bars(1500, 75, tray)

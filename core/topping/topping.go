@@ -2,11 +2,11 @@
 package topping
 
 import (
-	"fmt"
 	"maps"
 	"slices"
 
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // Amount is how thick a topping is wanted.
@@ -139,13 +139,13 @@ const (
 // Texture is the read-out of a topping: shares of the whole, what they come to, and remarks on single ingredients. Fat
 // and sugar are judged for a crumble, crisp or streusel, the water for a biscuit; the others are empty.
 type Texture struct {
-	FatPct       float64   `json:"fat_pct"`   // pure fat of the added fats
-	SugarPct     float64   `json:"sugar_pct"` // added sugars and syrups
-	HydrationPct float64   `json:"hydration_pct"`
-	Fat          Verdict   `json:"fat"`
-	Sugar        Verdict   `json:"sugar"`
-	Dough        Stiffness `json:"dough"`
-	Notes        []string  `json:"notes"`
+	FatPct       float64    `json:"fat_pct"`   // pure fat of the added fats
+	SugarPct     float64    `json:"sugar_pct"` // added sugars and syrups
+	HydrationPct float64    `json:"hydration_pct"`
+	Fat          Verdict    `json:"fat"`
+	Sugar        Verdict    `json:"sugar"`
+	Dough        Stiffness  `json:"dough"`
+	Notes        []say.Line `json:"notes"`
 }
 
 // crumbs are the families whose fat and sugar are judged.
@@ -162,7 +162,7 @@ const (
 
 // Read reads the texture of a sized topping.
 func (s Sized) Read() Texture {
-	t := Texture{Notes: []string{}}
+	t := Texture{Notes: []say.Line{}}
 	if s.G <= 0 {
 		return t
 	}
@@ -174,7 +174,7 @@ func (s Sized) Read() Texture {
 			t.SugarPct += 100 * p.G / s.G
 		}
 		if note, ok := partNotes[p.Ingredient.Key]; ok && p.BakersPct >= note.from {
-			t.Notes = append(t.Notes, fmt.Sprintf("%s: %s", p.Ingredient.Name, note.says))
+			t.Notes = append(t.Notes, say.F("{Ingredient}: {does}", say.Called(p.Ingredient.Name), say.L(note.says)))
 		}
 	}
 	if s.Family == "biscuit" {
@@ -203,7 +203,7 @@ func (s Sized) Read() Texture {
 // partNotes is what single ingredients do to a crumb, from a share where it shows.
 var partNotes = map[string]struct {
 	from float64
-	says string
+	says say.Line
 }{
 	"icing_sugar":    {1, "melts into the crumb, no crunch of its own"},
 	"demerara_sugar": {1, "stays in crystals and crunches"},

@@ -4,11 +4,11 @@ package watch
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 
 	"mabbin/core/bake"
 	"mabbin/core/oven"
+	"mabbin/core/say"
 )
 
 // Kinds of call.
@@ -30,20 +30,20 @@ const (
 
 // Call is something to do at a minute.
 type Call struct {
-	Kind    string  `json:"kind"`
-	Due     float64 `json:"due_min"`
-	Says    string  `json:"says"`
-	Caution string  `json:"caution,omitempty"`
+	Kind    string   `json:"kind"`
+	Due     float64  `json:"due_min"`
+	Says    say.Line `json:"says"`
+	Caution say.Line `json:"caution,omitempty"`
 }
 
 // Cautions, where a call burns.
 const (
-	steamOut  = "Lift it away from you: the steam comes out all at once."
-	hotDish   = "Boiling fruit and sugar burn worse than water. Dry cloths; never set hot glass or stoneware on anything cold or wet."
-	hotHandle = "The handle is as hot as the oven."
-	heavy     = "Pull the shelf out; do not reach over it."
-	coalsOut  = "Outdoors only: coals give off carbon monoxide. Lift the lid level."
-	eggCold   = "An egg custard belongs in the fridge within 2 hours, sooner in heat; keep it at 5 C or below. The local food code decides."
+	steamOut  say.Line = "Lift it away from you: the steam comes out all at once."
+	hotDish   say.Line = "Boiling fruit and sugar burn worse than water. Dry cloths; never set hot glass or stoneware on anything cold or wet."
+	hotHandle say.Line = "The handle is as hot as the oven."
+	heavy     say.Line = "Pull the shelf out; do not reach over it."
+	coalsOut  say.Line = "Outdoors only: coals give off carbon monoxide. Lift the lid level."
+	eggCold   say.Line = "An egg custard belongs in the fridge within 2 hours, sooner in heat; keep it at 5 C or below. The local food code decides."
 )
 
 // Dessert is what is known of the dessert that is watched, beside its stages.
@@ -59,8 +59,8 @@ type Dessert struct {
 // Calls are the calls of stages, in the order in which they are due.
 func Calls(d Dessert, stages []bake.Stage) []Call {
 	var out []Call
-	call := func(kind string, due float64, caution, format string, args ...any) {
-		out = append(out, Call{kind, due, fmt.Sprintf(format, args...), caution})
+	call := func(kind string, due float64, caution, says say.Line) {
+		out = append(out, Call{kind, due, says, caution})
 	}
 	total := 0.0
 	for i, s := range stages {
@@ -85,7 +85,7 @@ func Calls(d Dessert, stages []bake.Stage) []Call {
 		}
 		for _, m := range t.RenewAt {
 			c := d.Fire.Coals(stages[0].OvenC)
-			call(NewCoals, m, coalsOut, "Fresh coals: %d on the lid, %d below", c.Above, c.Below)
+			call(NewCoals, m, coalsOut, say.F("Fresh coals: {above} on the lid, {below} below", say.N(float64(c.Above), 0), say.N(float64(c.Below), 0)))
 		}
 	}
 	out = append(out, after(d, total)...)
@@ -97,18 +97,18 @@ func Calls(d Dessert, stages []bake.Stage) []Call {
 func after(d Dessert, out float64) []Call {
 	take := hotDish
 	if d.Material == "cast_iron" {
-		take += " " + hotHandle
+		take = say.Sentences(hotDish, hotHandle)
 	}
 	calls := []Call{{TakeOut, out, "Take it out", take}}
 	p := d.Plan
 	if p.FridgeMin > 0 {
-		caution := ""
+		caution := say.Line("")
 		if d.Custard {
 			caution = eggCold
 		}
 		calls = append(calls, Call{Fridge, out + p.RackMin, "Into the fridge with it", caution})
 	}
-	ready := "Ready to spoon"
+	ready := say.Line("Ready to spoon")
 	if d.Slices {
 		ready = "Ready to cut"
 	}
@@ -116,27 +116,27 @@ func after(d Dessert, out float64) []Call {
 }
 
 // change calls what is different from one stage to the next.
-func change(call func(kind string, due float64, caution, format string, args ...any), at float64, was, is bake.Stage) {
+func change(call func(kind string, due float64, caution, says say.Line), at float64, was, is bake.Stage) {
 	if c, d := cover(was), cover(is); c != d {
 		if c != "" {
-			call(Uncover, at, steamOut, "Lift the %s", c)
+			call(Uncover, at, steamOut, liftWords[c])
 		}
 		if d != "" {
-			call(Cover, at, heavy, "%s", coverWords[d])
+			call(Cover, at, heavy, coverWords[d])
 		}
 	}
 	if is.OvenC != was.OvenC {
-		word := "up"
+		turn := say.Line("Turn the oven up to {heat}")
 		if is.OvenC < was.OvenC {
-			word = "down"
+			turn = "Turn the oven down to {heat}"
 		}
-		call(Heat, at, "", "Turn the oven %s to %.0f C", word, is.OvenC)
+		call(Heat, at, "", say.F(turn, say.C(is.OvenC)))
 	}
 	if is.Shelf != was.Shelf && is.Shelf != "" {
-		call(Shelf, at, hotDish, "Move it to the %s shelf", is.Shelf)
+		call(Shelf, at, hotDish, say.F("Move it to the {shelf} shelf", say.L(say.Line(is.Shelf))))
 	}
 	if is.Heating != was.Heating {
-		call(Heat, at, "", "Set the oven to %s", heatingWords[is.Heating])
+		call(Heat, at, "", say.F("Set the oven to {heating}", say.L(heatingWords[is.Heating])))
 	}
 	if is.PushUnder {
 		call(Push, at, hotDish, "Push the crust down into the juice, here and there")
@@ -150,8 +150,9 @@ func change(call func(kind string, due float64, caution, format string, args ...
 }
 
 var (
-	coverWords   = map[string]string{"foil": "Put foil on", "lid": "Put the lid on", "parchment": "Lay parchment on", "rim": "Put foil round the rim"}
-	heatingWords = map[string]string{"": "top and bottom heat", "conventional": "top and bottom heat", "fan": "fan", "bottom": "bottom heat"}
+	liftWords    = map[string]say.Line{"foil": "Lift the foil", "lid": "Lift the lid", "parchment": "Lift the parchment", "rim": "Lift the foil off the rim"}
+	coverWords   = map[string]say.Line{"foil": "Put foil on", "lid": "Put the lid on", "parchment": "Lay parchment on", "rim": "Put foil round the rim"}
+	heatingWords = map[string]say.Line{"": "top and bottom heat", "conventional": "top and bottom heat", "fan": "fan", "bottom": "bottom heat"}
 )
 
 func cover(s bake.Stage) string {

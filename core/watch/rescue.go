@@ -2,11 +2,11 @@ package watch
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 
 	"mabbin/core/bake"
 	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 // Troubles while it is in the oven.
@@ -19,9 +19,9 @@ const (
 
 // Proposal is something to do now, tried on the model.
 type Proposal struct {
-	Code  string `json:"code"`
-	Says  string `json:"says"`
-	Works bool   `json:"works"` // it meets every clock
+	Code  string   `json:"code"`
+	Says  say.Line `json:"says"`
+	Works bool     `json:"works"` // it meets every clock
 	bake.Onward
 }
 
@@ -39,9 +39,10 @@ const (
 
 // tried is one thing to try against a trouble.
 type tried struct {
-	code, says string
-	change     func(*bake.Stage)
-	thenFoil   bool // as soon as it is golden
+	code     string
+	says     say.Line
+	change   func(*bake.Stage)
+	thenFoil bool // as soon as it is golden
 }
 
 func warmer(by float64) func(*bake.Stage) {
@@ -61,24 +62,24 @@ var troubles = map[string]struct {
 }{
 	DarkRaw: {darkSeen, []tried{
 		{"foil", "Put foil on, and bake on", foilOn, false},
-		{"foil_cooler", fmt.Sprintf("Put foil on, and turn it down by %.0f C", lowerC), both(foilOn, warmer(-lowerC)), false},
+		{"foil_cooler", say.F("Put foil on, and turn it down by {degrees}", say.Degrees(lowerC)), both(foilOn, warmer(-lowerC)), false},
 		{"foil_low", "Move it to the low shelf, under foil", both(foilOn, func(s *bake.Stage) { s.Shelf = "low" }), false},
-		{"cooler", fmt.Sprintf("Turn it down by %.0f C", boilingC), warmer(-boilingC), false},
+		{"cooler", say.F("Turn it down by {degrees}", say.Degrees(boilingC)), warmer(-boilingC), false},
 	}},
 	BoilOver: {0, []tried{
-		{"cooler", fmt.Sprintf("A tray under it, and turn it down by %.0f C", boilingC), warmer(-boilingC), true},
-		{"cooler_open", fmt.Sprintf("A tray under it, uncover it, and turn it down by %.0f C", lowerC), both(warmer(-lowerC), func(s *bake.Stage) { s.Cover = "none" }), true},
+		{"cooler", say.F("A tray under it, and turn it down by {degrees}", say.Degrees(boilingC)), warmer(-boilingC), true},
+		{"cooler_open", say.F("A tray under it, uncover it, and turn it down by {degrees}", say.Degrees(lowerC)), both(warmer(-lowerC), func(s *bake.Stage) { s.Cover = "none" }), true},
 		{"high", "A tray under it, and the high shelf: less heat from below", func(s *bake.Stage) { s.Shelf = "high" }, true},
 	}},
 	Pale: {paleSeen, []tried{
-		{"hotter", fmt.Sprintf("Uncover it, and turn it up by %.0f C", higherC), both(warmer(higherC), func(s *bake.Stage) { s.Cover = "none" }), false},
+		{"hotter", say.F("Uncover it, and turn it up by {degrees}", say.Degrees(higherC)), both(warmer(higherC), func(s *bake.Stage) { s.Cover = "none" }), false},
 		{"high", "Uncover it, and move it to the high shelf", func(s *bake.Stage) { s.Cover, s.Shelf = "none", "high" }, false},
 		{"longer", "Uncover it, and bake on", func(s *bake.Stage) { s.Cover = "none" }, false},
 	}},
 	OvenOff: {0, []tried{
 		{"on", "Switch it on, and bake on", func(*bake.Stage) {}, false},
 		{"on_foil", "Switch it on, and put foil on when it is golden", func(*bake.Stage) {}, true},
-		{"hotter_foil", fmt.Sprintf("Switch it on, %.0f C hotter, and put foil on when it is golden", higherC), warmer(higherC), true},
+		{"hotter_foil", say.F("Switch it on, {degrees} hotter, and put foil on when it is golden", say.Degrees(higherC)), warmer(higherC), true},
 	}},
 }
 
@@ -149,14 +150,14 @@ func sortBest(p []Proposal) {
 
 // Afterwards is what may be done with one that came out wrong.
 type Afterwards struct {
-	Code string `json:"code"` // runny, pale, sunk or stuck
-	Says string `json:"says"`
+	Code string   `json:"code"` // runny, pale, sunk or stuck
+	Says say.Line `json:"says"`
 }
 
 // afterwards are bench practice.
 var afterwards = []Afterwards{
 	{"runny", "Pour the juice off, boil it down in a wide pan until it coats a spoon, and pour it back; or bake on until the middle bubbles, if it never did. It thickens as it cools: wait before you judge."},
-	{"pale", "Strew a spoon of sugar over it and put it high in a hot oven, 220 C, for 5 to 8 min; watch it."},
+	{"pale", say.F("Strew a spoon of sugar over it and put it high in a hot oven, {heat}, for 5 to 8 min; watch it.", say.C(220))},
 	{"sunk", "Serve it from the dish as a pudding with cream; bake spare crumble on a tray and strew it over."},
 	{"stuck", "Warm the dish for a minute in hot water or a low oven, run a thin knife round it, and lift from below. Else spoon it: it is a pudding now."},
 }

@@ -72,7 +72,7 @@ func TestCallsComeInTheOrderOfTheirTime(t *testing.T) {
 			from += i + 1
 		}
 		for i, x := range s.Calls {
-			all += x.Caution
+			all += x.Caution.String()
 			if x.Says == "" || i > 0 && x.Due < s.Calls[i-1].Due {
 				t.Errorf("%s: %+v", name, s.Calls)
 			}

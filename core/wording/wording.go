@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"mabbin/core/measure"
+	"mabbin/core/say"
 )
 
 // Reader writes as one kitchen reads. The zero value is British, in grams, centimetres and Celsius, with a point.
@@ -95,41 +96,105 @@ var (
 	decimalInText = regexp.MustCompile(`\d\.\d`)
 )
 
-// Text is a sentence of the rules as the kitchen reads it. What a baker wrote is not given to it.
-func (r Reader) Text(s string) string {
+// Text is what the rules say, as the kitchen reads it.
+func (r Reader) Text(l say.Line) string { return l.Read(r) }
+
+var _ say.Reader = Reader{}
+
+// Sentence is a sentence in the kitchen's English, its own figures in the kitchen's units. The places of its values, in
+// braces, stay as they are.
+func (r Reader) Sentence(s string) string {
 	s = figureInText.ReplaceAllStringFunc(s, func(found string) string {
 		figure, unit, _ := strings.Cut(found, " ")
 		x, err := strconv.ParseFloat(figure, 64)
 		if err != nil {
 			return found
 		}
-		switch unit {
-		case "g":
-			return r.Weight(x)
-		case "mm":
-			return r.MM(x)
-		case "cm":
-			return r.CM(x)
+		if unit == "C" {
+			return r.Warmth(x)
 		}
-		return r.Heat(x)
+		return r.Figure(say.Kind(unit), x)
 	})
 	if r.settings.Decimal == measure.Comma {
 		s = decimalInText.ReplaceAllStringFunc(s, r.mark)
 	}
-	if r.settings.English == measure.US {
-		s = American(s)
+	if r.settings.English != measure.US {
+		return s
 	}
-	return s
+	var b strings.Builder
+	for {
+		words, rest, found := strings.Cut(s, "{")
+		b.WriteString(American(words))
+		if !found {
+			return b.String()
+		}
+		place, after, _ := strings.Cut(rest, "}")
+		b.WriteString("{" + place + "}")
+		s = after
+	}
+}
+
+// Called is a name of the tables as it stands in a sentence.
+func (r Reader) Called(name string) string {
+	if r.settings.English == measure.US {
+		return American(name)
+	}
+	return name
+}
+
+// Figure is a value of a sentence.
+func (r Reader) Figure(kind say.Kind, x float64) string {
+	switch kind {
+	case say.Weight:
+		return r.Weight(x)
+	case say.Depth:
+		return r.MM(x)
+	case say.Length:
+		return r.CM(x)
+	case say.Volume:
+		return r.Volume(x)
+	case say.Heat:
+		return r.Heat(x)
+	case say.Warmth:
+		return r.Warmth(x)
+	case say.Step:
+		return r.Degrees(x)
+	}
+	return r.number(x, 3)
+}
+
+// Volume is a volume of ml: litres, or where lengths are inches the quarts, of half-pint cups the pints, that belong to them.
+func (r Reader) Volume(ml float64) string {
+	switch {
+	case r.settings.Lengths == "in" && r.settings.Cup == measure.ImperialCup:
+		return r.number(ml/measure.ImpPintML, 1) + " pints"
+	case r.settings.Lengths == "in":
+		return r.number(ml/measure.USQuartML, 1) + " quarts"
+	case ml < 950:
+		return r.number(ml, 0) + " ml"
+	}
+	return r.mark(strconv.FormatFloat(ml/1000, 'f', 1, 64)) + " l"
+}
+
+// Warmth is a temperature as a thermometer tells it: nothing that an oven is set to.
+func (r Reader) Warmth(c float64) string {
+	if r.settings.Heat == "f" {
+		return r.number(c*1.8+32, 0) + " °F"
+	}
+	return r.number(c, 0) + " °C"
+}
+
+// Degrees is a difference of temperatures: a gas mark has no even steps, so that kitchen reads degrees Celsius too.
+func (r Reader) Degrees(c float64) string {
+	if r.settings.Heat == "f" {
+		return r.number(math.Round(c*1.8/5)*5, 0) + " °F"
+	}
+	return r.number(c, 0) + " °C"
 }
 
 // Name is the name of a fruit or an ingredient as it stands on a line: without its other name in brackets.
 func (r Reader) Name(name string) string {
-	s := name
-	if before, rest, ok := strings.Cut(s, " ("); ok {
-		if _, after, ok := strings.Cut(rest, ")"); ok {
-			s = before + after
-		}
-	}
+	s := measure.Unbracketed(name)
 	if r.settings.English == measure.US {
 		s = American(s)
 	}

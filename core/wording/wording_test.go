@@ -6,6 +6,7 @@ import (
 
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/say"
 )
 
 func TestAmericanWordsStandForBritishOnes(t *testing.T) {
@@ -83,8 +84,15 @@ func TestFiguresReadAsTheKitchenDoes(t *testing.T) {
 		{comma.Number(47.25), "47,3"},
 		{gb.Number(-0.01), "0"},
 		{gb.Text("Take out 120 g of fruit, or use a dish of 2.1 l."), "Take out 120 g of fruit, or use a dish of 2.1 l."},
-		{us.Text("Colour it at 200 C, 15 mm thick, 120 g in 22.86 cm."), "Color it at 390 °F, 0.59 in thick, 4.2 oz in 9 in."},
+		{us.Text("Colour it at 200 C, 15 mm thick, 120 g in 22.86 cm."), "Color it at 392 °F, 0.59 in thick, 4.2 oz in 9 in."},
 		{comma.Text("A dish of 2.1 l, 7.3 g of cornflour."), "A dish of 2,1 l, 7,3 g of cornflour."},
+		{comma.Text(say.F("{much} of {name}, {deep} deep, in {dish}", say.G(7.26), say.Called("Cornflour"), say.MM(9.52), say.ML(2140))), "7,3 g of Cornflour, 9,5 mm deep, in 2,1 l"},
+		{us.Text(say.F("{much} of {name}, {colour} deep, in {dish}", say.G(120), say.Called("Cornflour"), say.MM(15), say.ML(2140))), "4.2 oz of Cornstarch, 0.59 in deep, in 2.3 quarts"},
+		{us.Text(say.F("{who} says: turn it down by {degrees}, to {heat}", say.Text("Colour 15 mm"), say.Degrees(30), say.C(170))), "Colour 15 mm says: turn it down by 55 °F, to 340 °F"},
+		{comma.Text(say.F("by {degrees}, to {heat}", say.Degrees(30), say.C(180))), "by 30 °C, to gas 4"},
+		{us.Text("Keep it at 5 C or below."), "Keep it at 41 °F or below."},
+		{comma.Text("Keep it at 5 C or below."), "Keep it at 5 °C or below."},
+		{fan.Text("Cook the middle to 71 C."), "Cook the middle to 71 °C."},
 		{us.Name("Cornflour (US: cornstarch)"), "Cornstarch"},
 		{gb.Name("Cornflour (US: cornstarch)"), "Cornflour"},
 	} {
@@ -99,7 +107,7 @@ func FuzzText(f *testing.F) {
 	f.Add("9999999999999999999999999999999999999999 g 1.1.1.1 COLOUR")
 	f.Fuzz(func(t *testing.T, s string) {
 		all := For(measure.Settings{Weights: "oz", Lengths: "in", Heat: "gas", English: measure.US, Decimal: measure.Comma})
-		if all.Text(s) == "" && s != "" {
+		if all.Sentence(s) == "" && s != "" {
 			t.Errorf("%q reads as nothing", s)
 		}
 		if (Reader{}).Name(s) == "" && s != "" && !strings.HasPrefix(s, " (") {

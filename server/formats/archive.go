@@ -9,6 +9,9 @@ import (
 	"image"
 	"io"
 	"time"
+
+	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 // An archive is a zip: a manifest, a JSON array of rows for each table, and the pictures.
@@ -35,6 +38,8 @@ type Manifest struct {
 
 // ErrArchive is an archive that can't be read. What it says is meant for whoever chose it.
 var ErrArchive = errors.New("can't be read as a kitchen's archive")
+
+func noArchive(says say.Line) error { return say.Wrong{Says: says, Kind: ErrArchive} }
 
 // ArchiveWriter writes an archive as it comes, so that a large kitchen takes no more memory than a small one.
 type ArchiveWriter struct {
@@ -142,21 +147,21 @@ func (a *Archive) open(name string) (io.ReadCloser, error) {
 func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 	z, err := zip.NewReader(from, size)
 	if err != nil {
-		return nil, fmt.Errorf("it %w: give the zip that a backup made", ErrArchive)
+		return nil, noArchive("it can't be read as a kitchen's archive: give the zip that a backup made")
 	}
 	var unpacked uint64
 	for _, f := range z.File {
 		if unpacked += f.UncompressedSize64; unpacked > mostUnpacked {
-			return nil, fmt.Errorf("it %w: unpacked it is larger than %d GB", ErrArchive, mostUnpacked>>30)
+			return nil, noArchive(say.F("it can't be read as a kitchen's archive: unpacked it is larger than {most} GB", fault.Count(mostUnpacked>>30)))
 		}
 	}
 	a := &Archive{zip: z, of: int64(unpacked)}
 	var m Manifest
 	if raw, err := a.whole(manifestName, 1<<16); err != nil || json.Unmarshal(raw, &m) != nil || m.Format != archiveFormat {
-		return nil, fmt.Errorf("it %w: there is no %s in it", ErrArchive, manifestName)
+		return nil, noArchive(say.F("it can't be read as a kitchen's archive: there is no {file} in it", say.Text(manifestName)))
 	}
 	if m.Version > archiveNow {
-		return nil, fmt.Errorf("it %w: it is of version %d, and this program knows %d", ErrArchive, m.Version, archiveNow)
+		return nil, noArchive(say.F("it can't be read as a kitchen's archive: it is of version {version}, and this program knows {known}", fault.Count(m.Version), fault.Count(archiveNow)))
 	}
 	return a, nil
 }
@@ -182,10 +187,15 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 		return nil //nolint:nilerr // a kitchen without any has none
 	}
 	defer func() { _ = f.Close() }()
-	broken := func(err error) error { return fmt.Errorf("it %w: %s.json: %w", ErrArchive, table, err) }
+	broken := func(err error) error {
+		return say.Wrong{
+			Says: say.F("it can't be read as a kitchen's archive: {file}: {why}", say.Text(table+".json"), say.L(say.Why(err))),
+			Kind: errors.Join(ErrArchive, err),
+		}
+	}
 	d := json.NewDecoder(f)
 	if t, err := d.Token(); err != nil || t != json.Delim('[') {
-		return broken(errors.New("is no list of rows"))
+		return broken(say.Wrong{Says: "is no list of rows"})
 	}
 	for d.More() {
 		var raw json.RawMessage
@@ -193,7 +203,7 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 			return broken(err)
 		}
 		if len(raw) > mostRow {
-			return broken(fmt.Errorf("a row is larger than %d MB", mostRow>>20))
+			return broken(say.Wrong{Says: say.F("a row is larger than {most} MB", fault.Count(mostRow>>20))})
 		}
 		if err := row(raw); err != nil {
 			return err
@@ -216,7 +226,7 @@ func (a *Archive) Picture(id string) (jpeg, small []byte, err error) {
 			return nil
 		}
 		if _, kind, bad := image.DecodeConfig(bytes.NewReader(raw)); bad != nil || kind != "jpeg" {
-			err = fmt.Errorf("%s is no JPEG", name)
+			err = say.Wrong{Says: say.F("{file} is no JPEG", say.Text(name))}
 		}
 		return raw
 	}

@@ -11,13 +11,14 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 // cardField is where Mabbin keeps its card whole in a schema.org Recipe.
 const cardField = "mabbin:card"
 
-func noRecipe(what string) error {
-	return fault.Faults{{Pointer: "/content", Detail: what + " has no schema.org Recipe in it: paste the ingredients as text instead, one a line"}}
+func noRecipe(what say.Line) error {
+	return fault.Faults{{Pointer: "/content", Detail: say.F("{what} has no schema.org Recipe in it: paste the ingredients as text instead, one a line", say.L(what))}}
 }
 
 // readJSONLD reads a schema.org Recipe: alone, in a list or in a graph.
@@ -97,10 +98,10 @@ func decodeCard(b []byte, at string) (*Card, error) {
 	dec := json.NewDecoder(bytes.NewReader(b))
 	dec.DisallowUnknownFields()
 	if err := dec.Decode(&c); err != nil {
-		return nil, fault.Faults{{Pointer: "/content", Detail: fmt.Sprintf("its %s can't be read: %v", at, err)}}
+		return nil, fault.Faults{{Pointer: "/content", Detail: say.F("its {part} can't be read: {why}", say.Text(at), say.Text(err.Error()))}}
 	}
 	if err := balance.Check(c.Request); err != nil {
-		return nil, fault.Faults{{Pointer: "/content", Detail: fmt.Sprintf("its %s is not right: %v", at, err)}}
+		return nil, fault.Faults{{Pointer: "/content", Detail: say.F("its {part} is not right: {why}", say.Text(at), say.Text(err.Error()))}}
 	}
 	return &c, nil
 }
@@ -159,7 +160,7 @@ func steps(v any, depth int) []string {
 func readHTML(content string) (*Document, error) {
 	page, err := html.Parse(strings.NewReader(content))
 	if err != nil {
-		return nil, fault.Faults{{Pointer: "/content", Detail: "is no HTML that can be read: " + err.Error()}}
+		return nil, fault.Faults{{Pointer: "/content", Detail: say.F("is no HTML that can be read: {why}", say.Text(err.Error()))}}
 	}
 	var found *Document
 	var wrong error

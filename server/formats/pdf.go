@@ -11,6 +11,7 @@ import (
 	"golang.org/x/image/font/gofont/goregular"
 
 	"mabbin/core/balance"
+	"mabbin/core/say"
 	"mabbin/core/wording"
 )
 
@@ -174,27 +175,27 @@ func (s *pressed) rule(x, y, w, thick float64) {
 }
 
 // heading writes a heading over a rule, and returns how high both are.
-func (s *pressed) heading(x, y, w float64, text string) float64 {
-	h := s.line(x, y, "bold", 12, text)
+func (s *pressed) heading(x, y, w float64, text say.Line) float64 {
+	h := s.line(x, y, "bold", 12, s.Read.Text(text))
 	s.rule(x, y+h, w, 0.8)
 	return h + 5*s.k
 }
 
 // title writes the name of the dessert and a line about it over a rule, and returns where what follows begins.
-func (s *pressed) title(about ...string) float64 {
+func (s *pressed) title(about ...say.Line) float64 {
 	full := s.w - 2*margin
 	y := margin + s.para(margin, margin, full, "bold", 22, s.Card.Name)
-	y += s.para(margin, y, full, "plain", 11, strings.Join(about, " · ")) + 4
+	y += s.para(margin, y, full, "plain", 11, s.Read.Text(say.Between(" · ", about...))) + 4
 	s.rule(margin, y, full, 2)
 	return y + 10
 }
 
 // about is the dessert in a few words, for its title.
-func (s *pressed) about() []string {
+func (s *pressed) about() []say.Line {
 	r := s.Card.Request
-	out := []string{r.Style, s.Read.Text(r.Dish.Words()), fmt.Sprintf("%.0f portions", s.Answer.Portions.Count)}
+	out := []say.Line{say.Line(r.Style), r.Dish.Words(), say.F("{n} portions", say.N(s.Answer.Portions.Count, 0))}
 	if s.Card.OvenC > 0 && s.Card.Minutes > 0 {
-		out = append(out, fmt.Sprintf("%s, %.0f min", s.Read.Heat(s.Card.OvenC), s.Card.Minutes))
+		out = append(out, say.F("{heat}, {minutes} min", say.C(s.Card.OvenC), say.N(s.Card.Minutes, 0)))
 	}
 	return out
 }
@@ -203,15 +204,24 @@ func (s *pressed) about() []string {
 func (s *pressed) allergens(y float64) float64 {
 	a, full := s.Answer.Allergens, s.w-2*margin
 	s.rule(margin, y, full, 0.8)
-	contains := strings.Join(a.Contains, ", ")
-	if contains == "" {
-		contains = "none of the listed allergens"
+	contains := say.Line("Contains: none of the listed allergens.")
+	if len(a.Contains) > 0 {
+		contains = say.F("Contains: {allergens}.", named(a.Contains))
 	}
-	says := "Contains: " + contains + "."
+	label := say.Line("")
 	if len(a.CheckLabel) > 0 {
-		says += " Check the label: " + s.Read.Text(strings.Join(a.CheckLabel, ", ")) + "."
+		label = say.F("Check the label: {ingredients}.", named(a.CheckLabel))
 	}
-	return y + 6 + s.para(margin, y+6, full, "plain", 9, says+" A list is no promise about cross-contact.")
+	return y + 6 + s.para(margin, y+6, full, "plain", 9, s.Read.Text(say.Sentences(contains, label, "A list is no promise about cross-contact.")))
+}
+
+// named is names of the tables, with commas between them.
+func named(names []string) say.Value {
+	out := make([]say.Line, len(names))
+	for i, n := range names {
+		out[i] = say.F("{name}", say.Called(n))
+	}
+	return say.L(say.Between(", ", out...))
 }
 
 // cutaway draws the dish cut open: wall, fruit in its juice, topping, and the line that it boils to.

@@ -1,8 +1,9 @@
 package formats
 
 import (
-	"fmt"
 	"strings"
+
+	"mabbin/core/say"
 )
 
 // cardSheet is the dessert for the card box: what goes in, a line a bowl, how it stands, and how it is made.
@@ -16,7 +17,7 @@ func (s *pressed) cardSheet() float64 {
 		for _, l := range b.Lines {
 			in = append(in, s.Read.Weight(l.G)+" "+strings.ToLower(s.Read.Name(l.Name)))
 		}
-		left += s.line(margin, left, "bold", 9, b.Title)
+		left += s.line(margin, left, "bold", 9, s.Read.Text(b.Title))
 		left += s.para(margin, left, col, "plain", 10, strings.Join(in, ", ")) + 3*s.k
 	}
 	right := y
@@ -25,7 +26,7 @@ func (s *pressed) cardSheet() float64 {
 	s.cutaway(x, right, col, high*s.k, s.Answer.Cutaway)
 	right += (high + 8) * s.k
 	for _, says := range s.stands() {
-		right += s.para(x, right, col, "plain", 10, says) + 1*s.k
+		right += s.para(x, right, col, "plain", 10, s.Read.Text(says)) + 1*s.k
 	}
 	y = max(left, right) + 4*s.k
 	y += s.heading(margin, y, full, "Method")
@@ -37,12 +38,12 @@ func (s *pressed) cardSheet() float64 {
 }
 
 // stands is how the dessert stands: at the table, under its topping, in its dish.
-func (s *pressed) stands() []string {
+func (s *pressed) stands() []say.Line {
 	a := s.Answer
-	return []string{
-		fmt.Sprintf("At the table: %s, %s juice in 100.", a.Set.Band, s.Read.Number(a.JuiceSharePct)),
-		fmt.Sprintf("Topping %s on %s of fruit.", s.Read.MM(a.Topping.ThicknessMM), s.Read.MM(a.Topping.FruitDepthMM)),
-		fmt.Sprintf("%s of rim stay free when it boils.", s.Read.MM(max(0, a.Fit.HotHeadspaceMM))),
-		fmt.Sprintf("A portion weighs %s.", s.Read.Weight(a.Portions.EachG)),
+	return []say.Line{
+		say.F("At the table: {band}, {juice} juice in 100.", say.L(say.Line(a.Set.Band)), say.N(a.JuiceSharePct, 1)),
+		say.F("Topping {topping} on {fruit} of fruit.", say.MM(a.Topping.ThicknessMM), say.MM(a.Topping.FruitDepthMM)),
+		say.F("{rim} of rim stay free when it boils.", say.MM(max(0, a.Fit.HotHeadspaceMM))),
+		say.F("A portion weighs {much}.", say.G(a.Portions.EachG)),
 	}
 }

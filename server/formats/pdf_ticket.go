@@ -2,7 +2,8 @@ package formats
 
 import (
 	"strconv"
-	"strings"
+
+	"mabbin/core/say"
 )
 
 // ticketSheet is what to weigh on the left, and the work on the right.
@@ -22,7 +23,7 @@ func (s *pressed) ticket(x, y, w float64) float64 {
 			s.right(x+figureOf*w, y, "bold", 14, s.Read.Weight(l.G))
 			at := x + figureOf*w + 8
 			h := s.para(at, y+1.5*s.k, w-figureOf*w-8, "plain", 11, s.Read.Name(l.Name))
-			if more := strings.Trim(l.Spoons+"; "+s.Read.Text(l.Note), "; "); more != "" {
+			if more := s.Read.Text(say.Between("; ", say.Line(l.Spoons), l.Note, l.Pieces)); more != "" {
 				h += s.para(at, y+h+1.5*s.k, w-figureOf*w-8, "plain", 8.5, more)
 			}
 			y += max(h, 14*s.k*leading) + 2*s.k

@@ -3,11 +3,13 @@ package formats
 import (
 	"bytes"
 	"errors"
-	"fmt"
 	"image"
 	"io"
 
 	"github.com/disintegration/imaging"
+
+	"mabbin/core/fault"
+	"mabbin/core/say"
 )
 
 // MaxPicture is the largest picture that is read, in bytes.
@@ -24,6 +26,8 @@ const (
 // ErrPicture is a picture that can't be read. What it says is meant for whoever chose it.
 var ErrPicture = errors.New("can't be read as a picture")
 
+func noPicture(says say.Line) error { return say.Wrong{Says: says, Kind: ErrPicture} }
+
 // Picture is a picture made ready to be kept.
 type Picture struct {
 	Width, Height int
@@ -38,18 +42,18 @@ func ReadPicture(r io.Reader) (*Picture, error) {
 		return nil, err
 	}
 	if len(raw) > MaxPicture {
-		return nil, fmt.Errorf("it %w: it is larger than %d MB", ErrPicture, MaxPicture>>20)
+		return nil, noPicture(say.F("it can't be read as a picture: it is larger than {most} MB", fault.Count(MaxPicture>>20)))
 	}
 	head, kind, err := image.DecodeConfig(bytes.NewReader(raw))
 	if err != nil || kind != "jpeg" && kind != "png" {
-		return nil, fmt.Errorf("it %w: give a JPEG or a PNG", ErrPicture)
+		return nil, noPicture("it can't be read as a picture: give a JPEG or a PNG")
 	}
 	if float64(head.Width)*float64(head.Height) > mostPixels {
-		return nil, fmt.Errorf("it %w: it has %d × %d points, and at most %.0f million can be taken", ErrPicture, head.Width, head.Height, mostPixels/1e6)
+		return nil, noPicture(say.F("it can't be read as a picture: it has {wide} × {high} points, and at most {most} million can be taken", fault.Count(head.Width), fault.Count(head.Height), say.N(mostPixels/1e6, 0)))
 	}
 	img, err := imaging.Decode(bytes.NewReader(raw), imaging.AutoOrientation(true))
 	if err != nil {
-		return nil, fmt.Errorf("it %w: it ends too soon, or something in it is broken", ErrPicture)
+		return nil, noPicture("it can't be read as a picture: it ends too soon, or something in it is broken")
 	}
 	whole := imaging.Fit(img, pictureSide, pictureSide, imaging.Lanczos)
 	out := &Picture{Width: whole.Bounds().Dx(), Height: whole.Bounds().Dy()}

@@ -7,6 +7,7 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 var (
@@ -50,8 +51,8 @@ func WriteText(c Card, a *balance.Answer) string {
 		fmt.Fprintf(&b, "\n%s:\n", headingOf(bowl))
 		for _, l := range bowl.Lines {
 			b.WriteString(ingredient(l))
-			if l.Note != "" && bowl.Key == "fruit" {
-				b.WriteString(", " + l.Note)
+			if note := say.Between("; ", l.Note, l.Pieces); note != "" && bowl.Key == "fruit" {
+				b.WriteString(", " + note.String())
 				if _, fruit := c.Request.Own.Fruit(l.Key); fruit {
 					b.WriteString(", prepared weight")
 				}
@@ -95,7 +96,7 @@ func yield(a *balance.Answer) string {
 func method(c Card, a *balance.Answer) []string {
 	var out []string
 	for _, b := range a.Ticket {
-		out = append(out, b.How)
+		out = append(out, b.How.String())
 	}
 	out = append(out, "Fill the dish, put the topping on, wipe the rim, and put a tray under it.")
 	bake := "Bake until it bubbles at the middle, not only at the rim, and the top is golden."

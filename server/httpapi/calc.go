@@ -10,6 +10,7 @@ import (
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/say"
 	"mabbin/core/slip"
 	"mabbin/core/wording"
 )
@@ -119,7 +120,7 @@ func (s Server) ReadAmount(_ context.Context, req api.ReadAmountRequestObject) (
 	}
 	a, err := measure.ReadAmount(req.Body.Text, measure.Kind(req.Body.Kind), by, d)
 	if err != nil {
-		return nil, fault.Faults{{Pointer: "/text", Detail: err.Error()}}
+		return nil, fault.Faults{{Pointer: "/text", Detail: say.Why(err)}}
 	}
 	return api.ReadAmount200JSONResponse{Value: a.Value, Unit: api.AmountUnit(a.Unit), Taken: a.Taken}, nil
 }
@@ -196,7 +197,7 @@ func figures(kind, key string, of []larder.Figure) map[string]float64 {
 
 func figureInfo(kind api.LarderFigureKind, of []larder.Figure) []api.LarderFigure {
 	return each(of, func(f larder.Figure) api.LarderFigure {
-		out := api.LarderFigure{Kind: kind, Column: f.Column, Name: f.Name, Unit: f.Unit, Low: f.Low, High: f.High}
+		out := api.LarderFigure{Kind: kind, Column: f.Column, Name: string(f.Name), Unit: string(f.Unit), Low: f.Low, High: f.High}
 		if f.Basis != "" {
 			out.Basis = &f.Basis
 		}

@@ -15,6 +15,7 @@ import (
 	"github.com/jackc/pgx/v5"
 
 	"mabbin/api"
+	"mabbin/core/compare"
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
@@ -66,8 +67,8 @@ func TestACardIsNamedPutAwayAndCompared(t *testing.T) {
 	if p := get[api.CardPage](t, call(h, "GET", base+"/cards?archived=true", ""), 200); len(p.Cards) != 1 {
 		t.Errorf("%d put away", len(p.Cards))
 	}
-	rows := get[[]struct{ Part, What, A, B string }](t, call(h, "GET", card+"/versions/1/beside/2", ""), 200)
-	sweeter := slices.ContainsFunc(rows, func(r struct{ Part, What, A, B string }) bool {
+	rows := get[[]compare.Row](t, call(h, "GET", card+"/versions/1/beside/2", ""), 200)
+	sweeter := slices.ContainsFunc(rows, func(r compare.Row) bool {
 		return r.What == "sweetness of the filling" && r.A != r.B
 	})
 	if !sweeter {

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"mabbin/api"
+	"mabbin/core/compare"
 	"mabbin/server/demo"
 	"mabbin/server/store/storetest"
 )
@@ -98,7 +99,7 @@ func TestABakeWithAPicturePutRight(t *testing.T) {
 
 	// Beside another, line by line.
 	page := get[api.BakePage](t, call(h, "GET", base+"/bakes?limit=2", ""), 200)
-	rows := get[[]struct{ Part, What, A, B string }](t, call(h, "GET", base+"/bakes/"+bakeID+"/beside/"+page.Bakes[1].Id.String(), ""), 200)
+	rows := get[[]compare.Row](t, call(h, "GET", base+"/bakes/"+bakeID+"/beside/"+page.Bakes[1].Id.String(), ""), 200)
 	found := 0
 	for _, r := range rows {
 		if r.Part == "The bake" && r.What == "oven" && r.A == "" && r.B != "" || r.Part == "What came out" && r.What == "juice, cold" && r.A == "saucy" {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"github.com/gin-gonic/gin"
+	"mabbin/core/say"
 )
 
 // servePage serves the built page: its files by name, and its index for every address that is the page's own.
@@ -22,7 +23,7 @@ func servePage(dist fs.FS) gin.HandlerFunc {
 			return
 		}
 		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-			refuse(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method)
+			refuse(c, http.StatusMethodNotAllowed, say.F("This address does not take {method}", say.Text(c.Request.Method)))
 			return
 		}
 		c.Status(http.StatusOK) // gin begins with 404 here

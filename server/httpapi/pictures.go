@@ -7,6 +7,7 @@ import (
 
 	"mabbin/api"
 	"mabbin/core/fault"
+	"mabbin/core/say"
 	"mabbin/server/formats"
 	"mabbin/server/store"
 )
@@ -15,7 +16,7 @@ import (
 func (s Server) AddPicture(ctx context.Context, req api.AddPictureRequestObject) (api.AddPictureResponseObject, error) {
 	p, err := formats.ReadPicture(req.Body)
 	if errors.Is(err, formats.ErrPicture) {
-		return nil, fault.Faults{{Detail: err.Error()}}
+		return nil, fault.Faults{{Detail: say.Why(err)}}
 	}
 	if err != nil {
 		return nil, err

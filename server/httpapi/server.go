@@ -4,7 +4,6 @@ package httpapi
 import (
 	"context"
 	"errors"
-	"fmt"
 	"io/fs"
 	"log/slog"
 	"net"
@@ -16,6 +15,7 @@ import (
 	sloggin "github.com/samber/slog-gin"
 
 	"mabbin/api"
+	"mabbin/core/say"
 	"mabbin/server/devices"
 	"mabbin/server/formats"
 	"mabbin/server/store"
@@ -69,13 +69,13 @@ func New(s Server, dist fs.FS, log *slog.Logger) (*gin.Engine, error) {
 		ResponseErrorHandlerFunc: answerError,
 	})
 	api.RegisterHandlersWithOptions(r.Group("", limit, check), h, api.GinServerOptions{
-		ErrorHandler: func(c *gin.Context, err error, status int) { refuse(c, status, err.Error()) },
+		ErrorHandler: func(c *gin.Context, err error, status int) { refuse(c, status, say.Why(err)) },
 	})
 	r.GET("/api/v1/kitchens/:kitchen/watch/live", limit, s.stream)
 	r.GET("/api/v1/kitchens/:kitchen/scale/live", limit, s.scaleStream)
 	r.NoRoute(servePage(dist))
 	r.NoMethod(func(c *gin.Context) {
-		refuse(c, http.StatusMethodNotAllowed, "This address does not take "+c.Request.Method)
+		refuse(c, http.StatusMethodNotAllowed, say.F("This address does not take {method}", say.Text(c.Request.Method)))
 	})
 	return r, nil
 }
@@ -192,11 +192,11 @@ func answerError(c *gin.Context, err error) {
 const statusLeft = 499
 
 func tooLarge(c *gin.Context, most int64) {
-	refuse(c, http.StatusRequestEntityTooLarge, fmt.Sprintf("The request is larger than %d MB", most>>20))
+	refuse(c, http.StatusRequestEntityTooLarge, say.F("The request is larger than {most} MB", say.N(float64(most>>20), 0)))
 }
 
 // refuse answers with a problem that is about no single field.
-func refuse(c *gin.Context, status int, title string) {
+func refuse(c *gin.Context, status int, title say.Line) {
 	problem(c, api.Problem{Type: "about:blank", Title: title, Status: status})
 }
 

@@ -77,9 +77,19 @@ func TestBadRequestsGetProblems(t *testing.T) {
 		if w.Code != c.status || w.Header().Get("Content-Type") != "application/problem+json" {
 			t.Errorf("%s: status %d, %s: %s", c.name, w.Code, w.Header().Get("Content-Type"), w.Body)
 		}
+		var p api.Problem
+		if err := json.Unmarshal(w.Body.Bytes(), &p); err != nil {
+			t.Fatalf("%s: %v", c.name, err)
+		}
+		all := p.Title.String()
+		if p.Errors != nil {
+			for _, e := range *p.Errors {
+				all += "; " + e.Pointer + " " + e.Detail.String()
+			}
+		}
 		for _, s := range c.says {
-			if !strings.Contains(w.Body.String(), s) {
-				t.Errorf("%s: %q is not in %s", c.name, s, w.Body)
+			if !strings.Contains(all, s) {
+				t.Errorf("%s: %q is not in %s", c.name, s, all)
 			}
 		}
 	}

@@ -18,6 +18,7 @@ import (
 	"mabbin/core/fault"
 	"mabbin/core/filling"
 	"mabbin/core/recipe"
+	"mabbin/core/say"
 	"mabbin/server/formats"
 )
 
@@ -61,7 +62,7 @@ func validate() (gin.HandlerFunc, error) {
 		if err != nil {
 			var parse *openapi3filter.ParseError
 			if errors.As(err, &parse) && parse.Kind == openapi3filter.KindInvalidFormat && !json.Valid(body) && c.Request.Method == http.MethodPost {
-				answerError(c, fault.Faults{{Detail: "is not JSON: " + parse.Reason}})
+				answerError(c, fault.Faults{{Detail: say.F("is not JSON: {why}", say.Text(parse.Reason))}})
 				return
 			}
 			found = api.Flatten("", err)

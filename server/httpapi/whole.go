@@ -8,6 +8,7 @@ import (
 
 	"mabbin/api"
 	"mabbin/core/fault"
+	"mabbin/core/say"
 	"mabbin/server/demo"
 	"mabbin/server/formats"
 	"mabbin/server/store"
@@ -86,7 +87,7 @@ func archiveFault(err error) error {
 		return err
 	}
 	if errors.Is(err, formats.ErrArchive) {
-		return fault.Faults{{Detail: err.Error()}}
+		return fault.Faults{{Detail: say.Why(err)}}
 	}
 	return err
 }

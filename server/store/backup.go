@@ -18,6 +18,7 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
+	"mabbin/core/say"
 )
 
 // table is one table of a kitchen as it is backed up: what is pointed at comes before what points at it.
@@ -69,7 +70,7 @@ func column[T any](name string, check func(T) error) rowCheck {
 		}
 		var v T
 		if err := json.Unmarshal(raw, &v); err != nil {
-			return fault.Faults{{Pointer: "/" + name, Detail: "is not what belongs there: " + err.Error()}}
+			return fault.Faults{{Pointer: "/" + name, Detail: say.F("is not what belongs there: {why}", say.L(say.Why(err)))}}
 		}
 		if check == nil {
 			return nil
@@ -89,7 +90,7 @@ func whole[T any](check func(T, *fault.Faults)) rowCheck {
 			err = json.Unmarshal(raw, &v)
 		}
 		if err != nil {
-			return fault.Faults{{Detail: "is not what belongs there: " + err.Error()}}
+			return fault.Faults{{Detail: say.F("is not what belongs there: {why}", say.L(say.Why(err)))}}
 		}
 		check(v, &f)
 		return f
@@ -174,7 +175,7 @@ func (s *Store) Restore(ctx context.Context, from Backed, asNew func(name string
 		return nil
 	})
 	if errors.Is(err, ErrRefused) || errors.Is(err, ErrTaken) {
-		return k, fault.Faults{{Detail: "something in it does not fit together: " + err.Error()}}
+		return k, fault.Faults{{Detail: say.F("something in it does not fit together: {why}", say.L(say.Why(err)))}}
 	}
 	if err != nil {
 		return k, err
@@ -328,7 +329,7 @@ func (r *restoring) insert(ctx context.Context, name string, row map[string]json
 	if name == "picture" {
 		jpeg, small, err := r.from.Picture(was)
 		if err != nil {
-			return fault.Faults{{Pointer: at, Detail: "its picture is missing: " + err.Error()}}
+			return fault.Faults{{Pointer: at, Detail: say.F("its picture is missing: {why}", say.L(say.Why(err)))}}
 		}
 		cols, values = append(cols, "jpeg", "small"), append(values, "$2", "$3")
 		args = append(args, jpeg, small)

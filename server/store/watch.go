@@ -10,6 +10,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/baked"
+	"mabbin/core/say"
 	"mabbin/core/watch"
 )
 
@@ -53,8 +54,8 @@ type Call struct {
 	ID         uuid.UUID
 	Kind       string
 	DueAt      time.Time
-	Says       string
-	Caution    string
+	Says       say.Line
+	Caution    say.Line
 	State      string // waiting, done, skipped or withdrawn
 	AnsweredAt *time.Time
 	Snoozes    int

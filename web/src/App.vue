@@ -10,6 +10,7 @@ import { bindKeys, everywhere, listen, sheetOpen } from './parts/useKeys'
 import { useKitchen } from './parts/useKitchen'
 import DueNotice from './watch/DueNotice.vue'
 import { useWatch } from './watch/useWatch'
+import { asRead } from '@/parts/words'
 import { text } from '@/texts'
 
 const kitchen = useKitchen()
@@ -80,7 +81,7 @@ router.afterEach(() => setTimeout(keepFocus, 50))
   <main id="main" tabindex="-1">
     <RouterView v-if="kitchen.larder" />
     <p v-else-if="kitchen.trouble" class="trouble" role="alert">
-      {{ $t('{title} Trying again every few seconds.', { title: kitchen.trouble.title }) }}
+      {{ $t('{title} Trying again every few seconds.', { title: asRead(kitchen.trouble.title) }) }}
     </p>
     <p v-else class="trouble quiet">{{ $t('Fetching the larder…') }}</p>
   </main>

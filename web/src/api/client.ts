@@ -1,10 +1,12 @@
 import createClient, { type Middleware } from 'openapi-fetch'
 import type { components, paths } from './schema'
-import { asRead } from '@/parts/words'
+import { allRead, asRead } from '@/parts/words'
 import { pending } from './pending'
 import { text } from '@/texts'
 
 type Schemas = components['schemas']
+export type Line = Schemas['Line']
+export type LineValue = Schemas['LineValue']
 export type BalanceRequest = Schemas['BalanceRequest']
 export type Answer = Schemas['BalanceAnswer']
 export type FruitAsked = Schemas['FruitAsked']
@@ -21,6 +23,7 @@ export type StartOption = Schemas['StartAnswer']['options'][number]
 export type RecipeRow = Schemas['RecipeRow']
 export type RecipeBowl = Schemas['RecipeBowl']
 export type LineAsked = Schemas['RecipeRequest']['lines'][number]
+export type DietProposal = Schemas['DietProposal']
 export type Verdict = Schemas['RecipeVerdict']
 export type ImportedDocument = Schemas['ImportedDocument']
 export type WholeCard = Schemas['WholeCard']
@@ -61,6 +64,7 @@ export type FieldProblem = Schemas['FieldProblem']
 export type AmountKind = Schemas['AmountRequest']['kind']
 export type Band = Schemas['Band']
 export type Remark = Answer['remarks'][number]
+export type Doing = Answer['checks'][number]
 export type Bowl = Answer['ticket'][number]
 
 const track: Middleware = {
@@ -80,10 +84,10 @@ export const unreachable: Problem = {
 }
 
 /** A problem in a sentence: what, and each wrong field. */
-export const inWords = (p: Problem) => asRead([p.title, ...(p.errors ?? []).map((e) => e.detail)].join(': '))
+export const inWords = (p: Problem) => allRead([p.title, ...(p.errors ?? []).map((e) => e.detail)], ': ')
 
 /** What is wrong, without what could not be done for it. */
-export const why = (p: Problem) => asRead(p.errors?.map((e) => e.detail).join('; ') || p.title)
+export const why = (p: Problem) => allRead(p.errors?.length ? p.errors.map((e) => e.detail) : [p.title], '; ')
 
 /** What is wrong with one field of what was sent; empty where nothing is. */
 export const faultAt = (p: Problem | undefined, pointer: string) =>

@@ -953,7 +953,7 @@ export interface components {
         Problem: {
             /** @description about:blank, or /problems/not-yet for what is not calculated yet */
             type: string;
-            title: string;
+            title: components["schemas"]["Line"];
             status: number;
             errors?: components["schemas"]["FieldProblem"][];
         };
@@ -972,8 +972,40 @@ export interface components {
              * @example #/dish/length_cm
              */
             pointer: string;
-            /** @description What is wrong and what would be right */
-            detail: string;
+            detail: components["schemas"]["Line"];
+        };
+        /** @description What Mabbin says: a sentence or a few words in English, or, where it has values, its text with their places in braces, and the values. The text is the key of the catalogue. */
+        Line: string | {
+            /** @example Take out {fruit} of fruit. */
+            text: string;
+            values: {
+                [key: string]: components["schemas"]["LineValue"];
+            };
+        };
+        /** @description One value by its kind: a weight in g, a depth in mm, a length in cm, a volume in ml, the heat of an oven, a temperature or a difference of two in C, a bare figure; a line, a name of the tables, something as it was given; or lines joined by and, by or; or two values, from one to the other. */
+        LineValue: {
+            /** Format: double */
+            g?: number;
+            /** Format: double */
+            mm?: number;
+            /** Format: double */
+            cm?: number;
+            /** Format: double */
+            ml?: number;
+            /** Format: double */
+            c?: number;
+            /** Format: double */
+            t?: number;
+            /** Format: double */
+            dc?: number;
+            /** Format: double */
+            n?: number;
+            line?: components["schemas"]["Line"];
+            name?: string;
+            as?: string;
+            and?: components["schemas"]["Line"][];
+            or?: components["schemas"]["Line"][];
+            to?: components["schemas"]["LineValue"][];
         };
         /** @description The inside of one baking dish */
         Dish: {
@@ -1207,7 +1239,7 @@ export interface components {
             /** @enum {string} */
             question: "macerate" | "precook" | "peel";
             key: string;
-            name: string;
+            name: components["schemas"]["Line"];
             /** Format: double */
             minutes?: number;
             chosen: boolean;
@@ -1275,7 +1307,7 @@ export interface components {
                  * @description Prepared, left over
                  */
                 left_g: number;
-                left_use: string;
+                left_use: components["schemas"]["Line"];
                 /**
                  * Format: double
                  * @description Of the usual fruit in each dish
@@ -1319,7 +1351,7 @@ export interface components {
              * @description Prepared fruit of the card that the dishes do not take; negative: they take more
              */
             left_g: number;
-            left_use: string;
+            left_use: components["schemas"]["Line"];
         };
         DietRequest: {
             request: components["schemas"]["BalanceRequest"];
@@ -1334,23 +1366,22 @@ export interface components {
             index: number;
             /** @description Key */
             from: string;
-            to: string;
-            costs: string;
+            to: components["schemas"]["Line"];
+            costs: components["schemas"]["Line"];
         };
         /** @enum {string} */
         Diet: "vegan" | "dairy_free" | "egg_free" | "gluten_free" | "nut_free";
         DietProposal: {
             changes: {
                 where: string;
-                from: string;
-                /** @description Empty: left out */
-                to: string;
-                costs: string;
+                from: components["schemas"]["Line"];
+                to: components["schemas"]["Line"];
+                costs: components["schemas"]["Line"];
             }[];
             left: {
-                name: string;
-                why: string;
-                do: string;
+                name: components["schemas"]["Line"];
+                why: components["schemas"]["Line"];
+                do: components["schemas"]["Line"];
             }[];
             check_label: string[];
             request: components["schemas"]["BalanceRequest"];
@@ -1383,7 +1414,7 @@ export interface components {
             release: number;
             /** Format: double */
             table_release: number;
-            says: string;
+            says: components["schemas"]["Line"];
         };
         MeasureRequest: {
             /**
@@ -1419,11 +1450,10 @@ export interface components {
              * @description Null where it is not sure, or where no amount is meant
              */
             g: number | null;
-            /** @description What was taken for granted, in words */
-            as: string;
+            as: components["schemas"]["Line"];
             questions: {
                 code: string;
-                text: string;
+                text: components["schemas"]["Line"];
                 /** Format: double */
                 suggest_g: number | null;
                 suggest_key?: string[];
@@ -1444,7 +1474,7 @@ export interface components {
                 name: string;
                 /** Format: double */
                 g: number;
-                as: string;
+                as: components["schemas"]["Line"];
             }[];
             bowl: components["schemas"]["RecipeBowl"];
             out?: boolean;
@@ -1486,8 +1516,7 @@ export interface components {
             rows: components["schemas"]["RecipeRow"][];
             /** @description Questions that are not answered yet */
             open: number;
-            /** @description Why it can not be judged as it stands */
-            cannot?: string;
+            cannot?: components["schemas"]["Line"];
             as_written?: components["schemas"]["RecipeVersion"];
             mended?: components["schemas"]["RecipeVersion"];
             own?: components["schemas"]["RecipeVersion"];
@@ -1496,14 +1525,14 @@ export interface components {
             changes?: {
                 /** @enum {string} */
                 code: "fruit" | "sugar" | "thickener" | "thickness" | "fat" | "topping_sugar";
-                name: string;
+                name: components["schemas"]["Line"];
                 /** Format: double */
                 from: number;
                 /** Format: double */
                 to: number;
                 unit: string;
-                effect: string;
-                mends: string;
+                effect: components["schemas"]["Line"];
+                mends: components["schemas"]["Line"];
             }[];
         };
         ImportRequest: {
@@ -1619,8 +1648,7 @@ export interface components {
                  * @description Pieces, rounded up, where fruit is counted
                  */
                 count?: number;
-                /** @description What becomes of what is left over */
-                use?: string;
+                use?: components["schemas"]["Line"];
                 size?: string;
                 /**
                  * Format: double
@@ -1705,7 +1733,7 @@ export interface components {
             };
             ledger_lines: {
                 code: string;
-                name: string;
+                name: components["schemas"]["Line"];
                 /**
                  * Format: double
                  * @description Negative: it left
@@ -1713,7 +1741,7 @@ export interface components {
                 g: number;
                 /** Format: double */
                 running_g: number;
-                why: string;
+                why: components["schemas"]["Line"];
                 basis: components["schemas"]["Basis"];
             }[];
             fit: {
@@ -1798,14 +1826,14 @@ export interface components {
                      * @enum {string}
                      */
                     dough: "" | "crumbly" | "rolls" | "drops" | "batter";
-                    notes: string[];
+                    notes: components["schemas"]["Line"][];
                 };
             };
             cutaway: components["schemas"]["Cutaway"];
             ticket: {
                 key: string;
-                title: string;
-                how: string;
+                title: components["schemas"]["Line"];
+                how: components["schemas"]["Line"];
                 lines: {
                     key: string;
                     name: string;
@@ -1817,7 +1845,10 @@ export interface components {
                     spoons: string;
                     /** Format: double */
                     bakers_pct?: number;
-                    note?: string;
+                    note?: components["schemas"]["Line"];
+                    pieces?: components["schemas"]["Line"];
+                    /** @description A liquid of which some is held back */
+                    to_feel?: boolean;
                     basis: components["schemas"]["Basis"];
                 }[];
             }[];
@@ -1839,7 +1870,7 @@ export interface components {
             leftovers: components["schemas"]["Kept"][];
             /** @description What may be served with it */
             beside: {
-                name: string;
+                name: components["schemas"]["Line"];
                 /**
                  * Format: double
                  * @description A portion
@@ -1857,14 +1888,14 @@ export interface components {
             sources: {
                 [key: string]: {
                     basis: components["schemas"]["Basis"];
-                    text: string;
+                    text: components["schemas"]["Line"];
                 };
             };
         };
         CuttingPlan: {
             /** @enum {string} */
             code: "biscuits" | "drops" | "squares" | "lattice" | "lid" | "shell" | "bars";
-            title: string;
+            title: components["schemas"]["Line"];
             count: number;
             /** Format: double */
             each_g: number;
@@ -1873,7 +1904,7 @@ export interface components {
              * @description To make, scraps and all
              */
             dough_g: number;
-            lines: string[];
+            lines: components["schemas"]["Line"][];
             /** @description Seen from above, in cm from the dish's middle */
             shapes: {
                 round: boolean;
@@ -1889,11 +1920,11 @@ export interface components {
         };
         Doing: {
             code: string;
-            text: string;
+            text: components["schemas"]["Line"];
         };
         Kept: {
-            what: string;
-            how: string;
+            what: components["schemas"]["Line"];
+            how: components["schemas"]["Line"];
         };
         Remark: {
             code: string;
@@ -1901,9 +1932,9 @@ export interface components {
             level: "note" | "advice" | "warning" | "caution";
             /** @enum {string} */
             station: "dish" | "fruit" | "juice" | "topping" | "bake";
-            what: string;
-            why: string;
-            do: string;
+            what: components["schemas"]["Line"];
+            why: components["schemas"]["Line"];
+            do: components["schemas"]["Line"];
         };
         /** @enum {string} */
         Band: "runny" | "saucy" | "spoonable" | "mounds" | "slices" | "stodgy";
@@ -2171,16 +2202,16 @@ export interface components {
             early: components["schemas"]["BakeEnd"];
             late: components["schemas"]["BakeEnd"];
             /** @description What no plan could meet, in words */
-            unmet: string[];
+            unmet: components["schemas"]["Line"][];
             ways_out: {
                 code: string;
-                name: string;
+                name: components["schemas"]["Line"];
                 /** Format: double */
                 minutes: number;
                 /** Format: double */
                 oven_c: number;
                 settles: boolean;
-                unmet: string[];
+                unmet: components["schemas"]["Line"][];
                 stages: components["schemas"]["Stage"][];
             }[];
         };
@@ -2190,12 +2221,12 @@ export interface components {
             end: components["schemas"]["BakeEnd"];
             events: components["schemas"]["BakeEvents"];
             /** @description What it is that it should not be */
-            unmet: string[];
+            unmet: components["schemas"]["Line"][];
             /** @description The smallest change that mends it; left out: it is right, or nothing that was tried does */
             mend?: {
                 /** @enum {string} */
                 code: "minutes" | "cover" | "oven";
-                says: string;
+                says: components["schemas"]["Line"];
                 stages: components["schemas"]["Stage"][];
                 end: components["schemas"]["BakeEnd"];
             };
@@ -2204,10 +2235,9 @@ export interface components {
             /** @enum {string} */
             question: "fat" | "ratio" | "crumb" | "coverage" | "base" | "cover" | "sugar";
             key: string;
-            name: string;
+            name: components["schemas"]["Line"];
             chosen: boolean;
-            /** @description What it changes that no number tells */
-            says: string;
+            says: components["schemas"]["Line"];
             /**
              * Format: double
              * @description Of the topping
@@ -2307,8 +2337,7 @@ export interface components {
             value: number;
             /** @enum {string} */
             unit: "g" | "cm" | "ml" | "C" | "min" | "%";
-            /** @description What was taken for granted, in words; empty for a bare number */
-            taken: string;
+            taken: components["schemas"]["Line"];
         };
         Larder: {
             /** @description British words and American ones for the same, the longest first. A hyphen at the end of both stands for any ending */
@@ -2469,7 +2498,7 @@ export interface components {
         Afterwards: {
             /** @enum {string} */
             code: "runny" | "pale" | "sunk" | "stuck";
-            says: string;
+            says: components["schemas"]["Line"];
         };
         WatchStart: {
             /** Format: uuid */
@@ -2558,8 +2587,8 @@ export interface components {
             kind: string;
             /** Format: date-time */
             due_at: string;
-            says: string;
-            caution: string;
+            says: components["schemas"]["Line"];
+            caution: components["schemas"]["Line"];
             /** @enum {string} */
             state: "waiting" | "done" | "skipped";
             /** Format: date-time */
@@ -2586,7 +2615,7 @@ export interface components {
         };
         Rescue: {
             code: string;
-            says: string;
+            says: components["schemas"]["Line"];
             /** @description It meets every clock */
             works: boolean;
             /** @description What was done and what is left */
@@ -2597,7 +2626,7 @@ export interface components {
              */
             minutes: number;
             end: components["schemas"]["BakeEnd"];
-            unmet: string[];
+            unmet: components["schemas"]["Line"][];
         };
         Kitchen: {
             /** Format: uuid */
@@ -2746,7 +2775,7 @@ export interface components {
             offset_c: number;
             /** Format: double */
             give_or_take_c: number;
-            says: string;
+            says: components["schemas"]["Line"];
         };
         Fire: {
             /** Format: double */
@@ -2766,7 +2795,7 @@ export interface components {
             }[];
             turn_at_min: number[];
             renew_at_min: number[];
-            cautions: string[];
+            cautions: components["schemas"]["Line"][];
         };
         /** @description Where and how long it bakes */
         Setting: {
@@ -2895,24 +2924,24 @@ export interface components {
             events: components["schemas"]["BakeEvents"];
             end: components["schemas"]["BakeEnd"];
             /** @description What was told that no baker wants */
-            wrong: string[];
+            wrong: components["schemas"]["Line"][];
             /** @description The clocks that missed on paper already */
-            on_paper: string[];
+            on_paper: components["schemas"]["Line"][];
             /** @description The likeliest first */
             causes: {
                 /** @enum {string} */
                 code: "oven" | "fruit" | "thickener" | "colour" | "ripeness";
-                says: string;
-                evidence: string;
-                explains: string[];
-                next: string;
+                says: components["schemas"]["Line"];
+                evidence: components["schemas"]["Line"];
+                explains: components["schemas"]["Line"][];
+                next: components["schemas"]["Line"];
             }[];
         };
         Compared: {
-            part: string;
-            what: string;
-            a: string;
-            b: string;
+            part: components["schemas"]["Line"];
+            what: components["schemas"]["Line"];
+            a: components["schemas"]["Line"];
+            b: components["schemas"]["Line"];
             same: boolean;
         };
         /** @description One line of the ticket as it was weighed */
@@ -2993,7 +3022,7 @@ export interface components {
             stages: components["schemas"]["Stage"][];
             calls: {
                 kind: string;
-                says: string;
+                says: components["schemas"]["Line"];
                 /** Format: double */
                 due_min: number;
                 /** Format: double */

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Stage } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
-import { bandWords, grams, heat, asRead, integer, number } from '@/parts/words'
+import { bandWords, grams, heat, asRead, integer, allRead, degrees, warmth } from '@/parts/words'
 import type { Draft } from './useDessert'
 import { outside, usePlan } from './usePlan'
 import { t } from '@/texts'
@@ -16,14 +16,11 @@ function dialled(s: Stage) {
   const o = plan.oven?.oven
   if (!o || outside(s)) return ''
   const off = o.offset_c
-    ? t(' (it is {n2} C {n} than it says)', {
-        n2: integer(Math.abs(o.offset_c)),
-        n: o.offset_c < 0 ? t('cooler') : t('hotter'),
-      })
+    ? o.offset_c < 0
+      ? t(' (it is {degrees} cooler than it says)', { degrees: degrees(-o.offset_c) })
+      : t(' (it is {degrees} hotter than it says)', { degrees: degrees(o.offset_c) })
     : ''
-  return o.dial || off
-    ? asRead(t('Dial: {heat}{off}.', { heat: heat(s.oven_c, o.dial || undefined), off }))
-    : ''
+  return o.dial || off ? t('Dial: {heat}{off}.', { heat: heat(s.oven_c, o.dial || undefined), off }) : ''
 }
 /** Coals for each stage that is in the oven. */
 const coals = computed(() => plan.answer?.fire?.coals ?? [])
@@ -99,9 +96,9 @@ function drop(i: number) {
     </p>
     <p class="small" data-testid="plan-end">
       {{
-        $t('Top {range} (the oven may be {n} K off), fruit {fruit}, set {n2} %', {
+        $t('Top {range} (the oven may be {n} off), fruit {fruit}, set {n2} %', {
           range,
-          n: integer(p.off_by_c),
+          n: degrees(p.off_by_c),
           fruit,
           n2: integer(100 * p.answer.end.set_share),
         })
@@ -117,7 +114,7 @@ function drop(i: number) {
                   : $t('baked'),
         })
       }}</template
-      >{{ $t('. {n} steam off', { n: asRead(`${integer(p.answer.end.steamed_off_g)} g`) })
+      >{{ $t('. {n} steam off', { n: grams(Math.round(p.answer.end.steamed_off_g)) })
       }}<template v-if="plan.answer">{{
         $t(': with that, {weight} of thickener, {n}', {
           weight: grams(plan.answer.balance.thickener_g),
@@ -127,7 +124,7 @@ function drop(i: number) {
       >.
     </p>
     <p v-if="p.unmet.length" class="wrong" role="status" data-testid="unmet">
-      {{ own ? $t('As entered') : $t('No plan meets it all') }}: {{ p.unmet.join('; ') }}.
+      {{ own ? $t('As entered') : $t('No plan meets it all') }}: {{ allRead(p.unmet, '; ') }}.
     </p>
     <ul v-if="p.ways_out.length" class="ways" data-testid="ways-out">
       <li v-for="w in p.ways_out" :key="w.code">
@@ -135,14 +132,14 @@ function drop(i: number) {
           $t(', {heat}, {n2} min: {n}', {
             heat: heat(w.oven_c),
             n2: integer(w.minutes),
-            n: w.settles ? $t('settles it') : w.unmet.join('; '),
+            n: w.settles ? $t('settles it') : allRead(w.unmet, '; '),
           })
         }}
         <button
           v-if="takes[w.code]"
           class="plain"
           :data-testid="`take-${w.code}`"
-          @click="takeWay(w.code, w.name, w.stages)"
+          @click="takeWay(w.code, asRead(w.name), w.stages)"
         >
           {{ $t('Do it') }}
         </button>
@@ -202,7 +199,7 @@ function drop(i: number) {
     <p class="small quiet">
       {{
         $t('{n} The clock only says when to look.', {
-          n: asRead($t('Boiling point here {n} C.', { n: number(p.answer.boiling_point_c) })),
+          n: $t('Boiling point here {heat}.', { heat: warmth(p.answer.boiling_point_c) }),
         })
       }}
     </p>

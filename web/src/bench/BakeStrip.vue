@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Stage } from '@/api/client'
 import { hold } from '@/parts/hold'
-import { asRead, heat, integer } from '@/parts/words'
+import { asRead, heat, integer, warmth } from '@/parts/words'
 import { outside, pointAt, usePlan } from './usePlan'
 import { t } from '@/texts'
 
@@ -147,7 +147,7 @@ function keyPoint(e: KeyboardEvent) {
 
 <template>
   <section class="strip" :aria-label="$t('The bake')" data-testid="strip">
-    <p v-if="plan.problem" class="wrong" role="alert">{{ plan.problem.title }}</p>
+    <p v-if="plan.problem" class="wrong" role="alert">{{ asRead(plan.problem.title) }}</p>
     <p v-else-if="!p" class="quiet">{{ $t('Baking it on paper…') }}</p>
     <template v-if="p && curves">
       <div ref="frame">
@@ -194,7 +194,7 @@ function keyPoint(e: KeyboardEvent) {
               </text>
             </g>
             <text v-for="c in [0, 100]" :key="c" :x="left - 5" :y="y(c) + 4" text-anchor="end">
-              {{ heat(c).replace(' ', ' ') }}
+              {{ warmth(c).replace(' ', ' ') }}
             </text>
             <line
               :x1="left"
@@ -277,16 +277,16 @@ function keyPoint(e: KeyboardEvent) {
           ><strong>{{ $t('{n} min', { n: integer(at.minute) }) }}</strong
           >{{
             $t(': middle {heat}, rim {heat2}, top {heat3}, floor {heat4}', {
-              heat: heat(at.middle),
-              heat2: heat(at.rim),
-              heat3: heat(at.surface),
-              heat4: heat(at.floor),
+              heat: warmth(at.middle),
+              heat2: warmth(at.rim),
+              heat3: warmth(at.surface),
+              heat4: warmth(at.floor),
             })
           }}<template v-if="at.other">{{
             $t('; {n} (dotted): middle {heat}, top {heat2}', {
               n: asRead(plan.beside?.name ?? ''),
-              heat: heat(at.other.middle),
-              heat2: heat(at.other.surface),
+              heat: warmth(at.other.middle),
+              heat2: warmth(at.other.surface),
             })
           }}</template></template
         >

@@ -98,7 +98,7 @@ function choose(s: BakeSchool) {
       >
         <span class="mark" aria-hidden="true" />
         <span>
-          <strong>{{ asRead(s.name) }}</strong><span class="small">{{ asRead(numbers(s)) }}</span
+          <strong>{{ asRead(s.name) }}</strong><span class="small">{{ numbers(s) }}</span
           ><span class="small quiet">{{ asRead(s.says) }}</span>
         </span>
       </button>

@@ -12,7 +12,19 @@ import TakeAway from '@/parts/TakeAway.vue'
 import { bindKeys } from '@/parts/useKeys'
 import { useKitchen } from '@/parts/useKitchen'
 import { useWatch } from '@/watch/useWatch'
-import { bandWords, grams, heat, asRead, integer, litres, lower, mm, short, sizes } from '@/parts/words'
+import {
+  bandWords,
+  grams,
+  heat,
+  asRead,
+  integer,
+  litres,
+  lower,
+  mm,
+  short,
+  sizes,
+  allRead,
+} from '@/parts/words'
 import BakeStation from './BakeStation.vue'
 import BenchBar from './BenchBar.vue'
 import BakeStrip from './BakeStrip.vue'
@@ -269,12 +281,15 @@ const whole = computed(() => ({
       <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
         {{
           $t('{title}: {list}. The figures below are the last that could be calculated.', {
-            title: dessert.problem.title,
-            list: asRead(dessert.faults.map((f) => f.detail).join('; ')),
+            title: asRead(dessert.problem.title),
+            list: allRead(
+              dessert.faults.map((f) => f.detail),
+              '; ',
+            ),
           })
         }}
       </p>
-      <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
+      <p v-else-if="dessert.problem" class="wrong" role="alert">{{ asRead(dessert.problem.title) }}</p>
       <KeyFigures :answer="answer" />
       <WrittenPanel />
       <BakeStrip v-if="open === 'Bake' && !weighing" class="no-print" />
@@ -286,7 +301,13 @@ const whole = computed(() => ({
     </section>
     <section v-else class="middle panel" :aria-label="$t('Cutaway')">
       <p v-if="dessert.problem" class="wrong" role="alert">
-        {{ dessert.problem.title }}: {{ dessert.faults.map((f) => f.detail).join('; ') }}
+        {{ asRead(dessert.problem.title) }}:
+        {{
+          allRead(
+            dessert.faults.map((f) => f.detail),
+            '; ',
+          )
+        }}
       </p>
       <p v-else class="quiet">{{ $t('Calculating…') }}</p>
     </section>

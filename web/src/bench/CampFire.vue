@@ -47,7 +47,7 @@ const minutes = (list: number[]) =>
         <strong>{{ minutes(fire.renew_at_min) }}</strong>{{ $t(', lit beforehand.') }}
       </p>
       <ul class="small">
-        <li v-for="c in fire.cautions" :key="c">{{ asRead(c) }}</li>
+        <li v-for="(c, i) in fire.cautions" :key="i">{{ asRead(c) }}</li>
       </ul>
     </template>
   </section>

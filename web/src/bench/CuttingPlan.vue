@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Answer, Dish } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
-import { asRead } from '@/parts/words'
+import { asRead, allRead } from '@/parts/words'
 import { useDessert } from './useDessert'
 import { t, text } from '@/texts'
 
@@ -48,7 +48,7 @@ function set(key: Cut, v: number | undefined) {
 <template>
   <div class="plan" :data-testid="`plan-${plan.code}`">
     <h3>{{ asRead(plan.title) }}</h3>
-    <svg :viewBox="box" role="img" :aria-label="asRead(plan.lines.join(' '))">
+    <svg :viewBox="box" role="img" :aria-label="allRead(plan.lines, ' ')">
       <ellipse v-if="rim.round" class="rim" cx="0" cy="0" :rx="rim.l / 2" :ry="rim.w / 2" />
       <rect v-else class="rim" :x="-rim.l / 2" :y="-rim.w / 2" :width="rim.l" :height="rim.w" rx="0.8" />
       <g :class="{ outline: plan.code === 'shell' }">
@@ -66,7 +66,7 @@ function set(key: Cut, v: number | undefined) {
         </template>
       </g>
     </svg>
-    <p v-for="l in plan.lines" :key="l" class="small">{{ asRead(l) }}</p>
+    <p v-for="(l, i) in plan.lines" :key="i" class="small">{{ asRead(l) }}</p>
     <div class="fields">
       <AmountField
         v-for="[key, label, kind, unit, usual] in fields[plan.code] ?? []"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { type Answer, api, ask, type BalanceRequest, inWords, type Problem } from '@/api/client'
+import { api, ask, inWords, type Problem, type DietProposal } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { bandWords, asRead, short } from '@/parts/words'
 import { useDessert } from './useDessert'
@@ -19,14 +19,7 @@ const diets = [
 ] as const
 type Diet = (typeof diets)[number][0]
 const chosen = ref<Diet[]>([])
-const proposal = ref<{
-  changes: { where: string; from: string; to: string; costs: string }[]
-  left: { name: string; why: string; do: string }[]
-  check_label: string[]
-  request: BalanceRequest
-  answer: Answer
-  before: Answer
-}>()
+const proposal = ref<DietProposal>()
 const problem = ref<Problem>()
 const question = computed(() => {
   const r = dessert.draft?.request
@@ -95,12 +88,12 @@ function take() {
       </p>
       <ul v-else class="changes" data-testid="diet-changes">
         <li v-for="(c, i) in proposal.changes" :key="i">
-          <strong>{{ c.from }} → {{ c.to || $t('left out') }}</strong>
+          <strong>{{ asRead(c.from) }} → {{ asRead(c.to) || $t('left out') }}</strong>
           <span class="quiet">{{ asRead(c.where) }}</span>
           <span class="costs">{{ asRead(c.costs) }}</span>
         </li>
-        <li v-for="l in proposal.left" :key="l.name" class="left">
-          <strong>{{ asRead($t('{name} stays: {why}.', { name: l.name, why: l.why })) }}</strong><span
+        <li v-for="(l, i) in proposal.left" :key="i" class="left">
+          <strong>{{ $t('{name} stays: {why}.', { name: asRead(l.name), why: asRead(l.why) }) }}</strong><span
             class="costs"
             >{{ asRead(l.do) }}</span
           >

@@ -99,17 +99,17 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
           })
         }}
       </p>
-      <p v-for="r in rest" :key="r">{{ asRead(r) }}</p>
+      <p v-for="(r, i) in rest" :key="i">{{ asRead(r) }}</p>
       <h3>{{ $t('Ahead') }}</h3>
       <ul data-testid="ahead">
-        <li v-for="k in dessert.answer.ahead" :key="k.what">
-          <strong>{{ k.what }}</strong>: {{ asRead(k.how) }}.
+        <li v-for="(k, i) in dessert.answer.ahead" :key="i">
+          <strong>{{ asRead(k.what) }}</strong>: {{ asRead(k.how) }}.
         </li>
       </ul>
       <h3>{{ $t('Left over') }}</h3>
       <ul data-testid="leftovers">
-        <li v-for="k in dessert.answer.leftovers" :key="k.what">
-          <strong>{{ asRead(k.what) }}</strong>: {{ asRead(lower(k.how)) }}.
+        <li v-for="(k, i) in dessert.answer.leftovers" :key="i">
+          <strong>{{ asRead(k.what) }}</strong>: {{ lower(asRead(k.how)) }}.
         </li>
       </ul>
     </template>

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { FruitAsked } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { grams, lower, short } from '@/parts/words'
+import { grams, lower, short, asRead } from '@/parts/words'
 import FruitDetail from './FruitDetail.vue'
 import PrecookChoice from './PrecookChoice.vue'
 import ThingsAdded from './ThingsAdded.vue'
@@ -117,7 +117,7 @@ const extras = computed(() =>
         {{ $t('Buy') }} <strong>{{ grams(p.g) }}</strong> {{ lower(short(p.name))
         }}<template v-if="p.count">, {{ p.count }} {{ p.size }}</template
         ><template v-if="p.left_over_g && p.left_over_g >= 5">{{
-          $t('; {weight} over, prepared: {use}', { weight: grams(p.left_over_g), use: p.use })
+          $t('; {weight} over, prepared: {use}', { weight: grams(p.left_over_g), use: asRead(p.use ?? '') })
         }}</template
         >.
       </span>

@@ -34,7 +34,7 @@ async function tryIt() {
   if (!got.data) return
   const { release, table_release } = got.data
   says.value = t('{says} It gives up {n} % of its water; the table says {n2} %.', {
-    says: got.data.says,
+    says: asRead(got.data.says),
     n: integer(100 * release),
     n2: integer(100 * table_release),
   })
@@ -110,8 +110,8 @@ const fault = (field: string) => faultAt(problem.value, `/${field}`)
         @update:model-value="(v) => ((sample.juice_g = v), void tryIt())"
       />
     </div>
-    <p v-if="problem && !problem.errors" class="wrong" role="alert">{{ problem.title }}</p>
-    <p v-if="says" class="small" role="status" :data-testid="`tested-${fruit.key}`">{{ asRead(says) }}</p>
+    <p v-if="problem && !problem.errors" class="wrong" role="alert">{{ asRead(problem.title) }}</p>
+    <p v-if="says" class="small" role="status" :data-testid="`tested-${fruit.key}`">{{ says }}</p>
     <button v-if="fruit.measured_release" class="plain" :data-testid="`untest-${fruit.key}`" @click="back">
       {{ $t('Back to the table’s figure') }}
     </button>

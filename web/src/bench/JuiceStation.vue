@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { bandWords, integer, percent } from '@/parts/words'
+import { bandWords, integer, percent, asRead } from '@/parts/words'
 import BakersDisagree from './BakersDisagree.vue'
 import CustardChoice from './CustardChoice.vue'
 import JuiceLedger from './JuiceLedger.vue'
@@ -173,7 +173,7 @@ function swap(key: string) {
       {{
         $t('{clarity}; {how}; frozen it {freeze}', {
           clarity: thickener.clarity,
-          how: thickener.how,
+          how: asRead(thickener.how),
           freeze: thickener.freeze,
         })
       }}<template v-if="thickener.avoid">{{

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { type Answer, api, ask, type BalanceRequest, inWords, type Problem } from '@/api/client'
+import { type Answer, api, ask, type BalanceRequest, inWords, type Problem, type Line } from '@/api/client'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { bandWords, grams, integer, litres, mm } from '@/parts/words'
+import { bandWords, grams, integer, litres, mm, asRead } from '@/parts/words'
 import { useDessert } from './useDessert'
 import { t } from '@/texts'
 
@@ -23,7 +23,7 @@ const others = ref<
     naive: { code: string; name: string; g: number; naive_g: number; error_pct: number }[]
   }[]
 >([])
-const left = ref({ g: 0, use: '' })
+const left = ref<{ g: number; use: Line }>({ g: 0, use: '' })
 const problem = ref<Problem>()
 
 const question = computed(() => {
@@ -164,7 +164,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
         <p v-if="others.length" data-testid="other-left">
           <template v-if="left.g >= 5"
             ><strong>{{ grams(left.g) }}</strong>
-            {{ $t('of the prepared fruit is left: {use}.', { use: left.use }) }}</template
+            {{ $t('of the prepared fruit is left: {use}.', { use: asRead(left.use) }) }}</template
           >
           <template v-else-if="left.g <= -5"
             >{{ $t('It takes') }} <strong>{{ grams(-left.g) }}</strong>

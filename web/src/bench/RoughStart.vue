@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { BalanceRequest, Dish, ShelfDish } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
-import { litres, lower, short, sizes } from '@/parts/words'
+import { litres, lower, short, sizes, asRead } from '@/parts/words'
 import DishForm from '@/parts/DishForm.vue'
 import DishOutline from '@/parts/DishOutline.vue'
 import StartOptions from './StartOptions.vue'
@@ -109,7 +109,7 @@ function begin(dish: Dish, more: Partial<BalanceRequest> = {}, note = '') {
     <section v-else class="panel" aria-labelledby="rough-dish">
       <h2 id="rough-dish">{{ $t('1 · Dish') }}</h2>
       <p v-if="kitchen.trouble" class="wrong">
-        {{ $t('{title}. A dish can still be given by its sizes.', { title: kitchen.trouble.title }) }}
+        {{ $t('{title}. A dish can still be given by its sizes.', { title: asRead(kitchen.trouble.title) }) }}
       </p>
       <p v-else-if="kitchen.ready && !kitchen.dishes.length" class="quiet">
         {{ $t('The shelf is empty: give a dish by its sizes, inside, at the rim.') }}

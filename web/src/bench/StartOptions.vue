@@ -12,7 +12,7 @@ import {
 } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { grams, integer } from '@/parts/words'
+import { grams, integer, asRead } from '@/parts/words'
 import DishOutline from '@/parts/DishOutline.vue'
 import { t } from '@/texts'
 
@@ -183,7 +183,7 @@ function take(o: StartOption, i: number) {
           >.
           <template v-if="o.left_g >= 5"
             ><strong>{{ $t('{weight} left over', { weight: grams(o.left_g) }) }}</strong
-            >: {{ o.left_use }}.</template
+            >: {{ asRead(o.left_use) }}.</template
           ><template v-else-if="from === 'fruit'">{{ $t('Nothing left over.') }}</template>
         </span>
       </li>

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Remark } from '@/api/client'
 import FigureText from '@/parts/FigureText.vue'
 import { levelSigns, sorted } from '@/parts/remarks'
+import { asRead } from '@/parts/words'
 import { t } from '@/texts'
 
 /** One station of the work: open, or saying its result in a line. */
@@ -18,7 +19,7 @@ defineEmits<{ open: [] }>()
 const mark = computed(() => {
   if (props.wrong) return { sign: '✕', word: t('Something entered here can’t be used'), level: 'warning' }
   const worst = sorted(props.remarks).find((r) => r.level === 'warning' || r.level === 'advice')
-  return worst && { ...levelSigns[worst.level], level: worst.level, word: worst.what }
+  return worst && { ...levelSigns[worst.level], level: worst.level, word: asRead(worst.what) }
 })
 </script>
 
@@ -35,8 +36,8 @@ const mark = computed(() => {
         <span class="title">{{ title }}</span>
         <FigureText class="line" :text="line" />
       </span>
-      <span v-if="mark" :class="['mark', mark.level]" :title="$t(mark.word)"
-        >{{ mark.sign }}<span class="visually-hidden">{{ $t(mark.word) }}</span></span
+      <span v-if="mark" :class="['mark', mark.level]" :title="mark.word"
+        >{{ mark.sign }}<span class="visually-hidden">{{ mark.word }}</span></span
       >
     </button>
     <div v-if="open" class="body"><slot /></div>

@@ -19,7 +19,6 @@ const named = (b: Bowl, name: string) =>
     ? name.replace(/ \([^)]*\)/, '')
     : short(name)
 /** What is bought by the piece: eggs to crack, lemons to squeeze. */
-const pieces = (l: { note?: string }) => /(crack|from) .*$/.exec(l.note ?? '')?.[0] ?? ''
 const bowls = ref<HTMLElement>()
 /** What is weighed next is in sight. */
 watch(
@@ -75,8 +74,7 @@ watch(
                 <span class="what">
                   <span class="name"
                     >{{ named(b, l.name)
-                    }}<template
-                      v-if="l.note && (b.key === 'fruit' || l.note.startsWith('to feel')) && !pieces(l)"
+                    }}<template v-if="l.note && (b.key === 'fruit' || l.to_feel)"
                       >, {{ asRead(l.note) }}</template
                     ></span
                   >
@@ -87,7 +85,7 @@ watch(
                     >
                     <template v-else>{{ l.spoons }}</template>
                   </span>
-                  <span v-if="pieces(l)" class="spoons">{{ asRead(pieces(l)) }}</span>
+                  <span v-if="l.pieces" class="spoons">{{ asRead(l.pieces) }}</span>
                 </span>
                 <span v-if="weighing" class="box" aria-hidden="true">{{
                   w.done.has(`${b.key}/${l.key}`) ? '✓' : ''
@@ -130,12 +128,12 @@ watch(
         </article>
         <article v-if="weighing" class="steps" data-testid="checks">
           <h3>{{ $t('Before the oven door closes') }}</h3>
-          <label v-for="c in answer.checks" :key="c.code + c.text" class="tick check"
+          <label v-for="c in answer.checks" :key="c.code" class="tick check"
             ><input
               type="checkbox"
-              :checked="w.isChecked(c.code + c.text)"
+              :checked="w.isChecked(c)"
               :data-testid="`check-${c.code}`"
-              @change="w.check(c.code + c.text)"
+              @change="w.check(c)"
             />
             {{ asRead(c.text) }}</label
           >
@@ -146,7 +144,7 @@ watch(
             <li v-for="(m, i) in answer.method" :key="i">{{ asRead(m.text) }}</li>
           </ol>
           <h3>{{ $t('Before the oven door closes') }}</h3>
-          <p v-for="c in answer.checks" :key="c.code + c.text">☐ {{ asRead(c.text) }}</p>
+          <p v-for="c in answer.checks" :key="c.code">☐ {{ asRead(c.text) }}</p>
         </article>
         <p class="allergens small">
           <strong>{{ $t('Contains:') }}</strong>

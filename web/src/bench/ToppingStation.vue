@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api, ask } from '@/api/client'
+import { api, ask, why } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { basisWords, lower, mm, percent, short } from '@/parts/words'
+import { basisWords, lower, mm, percent, short, asRead } from '@/parts/words'
 import BakersDisagree from './BakersDisagree.vue'
 import BaseChoice from './BaseChoice.vue'
 import DoughLiquids from './DoughLiquids.vue'
@@ -59,7 +59,7 @@ async function swapIn(index: number) {
   const s = kitchen.larder?.swaps.find((x) => x.index === index)
   if (!s) return
   const got = await ask(api.POST('/api/v1/swap', { body: { request: kitchen.ours(request.value), index } }))
-  swapped.value = got.problem ? got.problem.title : `${s.to}: ${s.costs}.`
+  swapped.value = got.problem ? why(got.problem) : `${asRead(s.to)}: ${asRead(s.costs)}.`
   if (got.data) dessert.change(t('a swap'), (d) => (d.request = got.data))
 }
 function swap(key: string) {
@@ -235,7 +235,7 @@ const verdicts: Record<string, string> = {
       <strong>{{ $t(verdicts[lies.texture.fat] ?? '') }}</strong>
       {{ $t('(14 to 29 % holds). Sugar {percent}:', { percent: percent(lies.texture.sugar_pct) }) }}
       <strong>{{ $t(verdicts[lies.texture.sugar] ?? '') }}</strong> {{ $t('(12 to 38 %).') }}
-      <template v-for="n in lies.texture.notes" :key="n">{{ n }}. </template>
+      <template v-for="(n, i) in lies.texture.notes" :key="i">{{ asRead(n) }}. </template>
     </p>
     <LateToppings />
     <BaseChoice />

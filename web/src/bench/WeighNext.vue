@@ -27,7 +27,7 @@ const says = computed(() => {
     : t('{weight} to go', { weight: grams(r.left_g) })
 })
 const checks = computed(() => dessert.answer?.checks ?? [])
-const unchecked = computed(() => checks.value.filter((c) => !w.isChecked(c.code + c.text)).length)
+const unchecked = computed(() => checks.value.filter((c) => !w.isChecked(c)).length)
 const hands = [
   ['pour', text('Pour it in')],
   ['spoon_in', text('A spoon more')],
@@ -75,9 +75,8 @@ const hands = [
             : $t('Everything is checked')
         }}
       </p>
-      <label v-for="c in checks" :key="c.code + c.text" class="tick check"
-        ><input type="checkbox" :checked="w.isChecked(c.code + c.text)" @change="w.check(c.code + c.text)" />
-        {{ asRead(c.text) }}</label
+      <label v-for="(c, i) in checks" :key="i" class="tick check"
+        ><input type="checkbox" :checked="w.isChecked(c)" @change="w.check(c)" /> {{ asRead(c.text) }}</label
       >
       <button
         class="push main oven"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { BalanceRequest } from '@/api/client'
-import { bandWords, grams, asRead, number } from '@/parts/words'
+import { bandWords, grams, asRead, measured } from '@/parts/words'
 import { useDessert } from './useDessert'
 
 /** A card that came in from elsewhere: the smallest change that mends it, and Mabbin's own way, one touch each. */
@@ -14,7 +14,6 @@ function take(says: string, request: BalanceRequest) {
     delete d.written
   })
 }
-const amount = (v: number, unit: string) => (unit === 'g' ? grams(v) : asRead(`${number(v)} ${unit}`))
 </script>
 
 <template>
@@ -28,7 +27,7 @@ const amount = (v: number, unit: string) => (unit === 'g' ? grams(v) : asRead(`$
     </h3>
     <ul v-if="written.changes.length">
       <li v-for="c in written.changes" :key="c.code">
-        <strong>{{ asRead(c.name) }} {{ amount(c.from, c.unit) }} → {{ amount(c.to, c.unit) }}</strong>
+        <strong>{{ asRead(c.name) }} {{ measured(c.from, c.unit) }} → {{ measured(c.to, c.unit) }}</strong>
         <span class="quiet small">{{ asRead(c.effect) }}</span>
       </li>
     </ul>

@@ -15,6 +15,7 @@ import {
 } from '@/api/client'
 import { heldNow } from '@/parts/hold'
 import { useKitchen } from '@/parts/useKitchen'
+import { asRead } from '@/parts/words'
 import { t } from '@/texts'
 
 /** What is on the Bench: the request as it would be saved, and where it came from. */
@@ -69,7 +70,8 @@ export const useDessert = defineStore('dessert', () => {
 
   const faults = computed<FieldProblem[]>(() => problem.value?.errors ?? [])
   /** What is wrong with a field, by its pointer into the request. */
-  const faultAt = (pointer: string) => faults.value.find((f) => f.pointer === `#${pointer}`)?.detail ?? ''
+  const faultAt = (pointer: string) =>
+    asRead(faults.value.find((f) => f.pointer === `#${pointer}`)?.detail ?? '')
   const unsaved = computed(() => draft.value !== null && JSON.stringify(draft.value) !== saved.value)
 
   function remember(past: Past) {

@@ -38,7 +38,7 @@ export function useSaving() {
       const f = sent.problem.errors?.[0]
       refused.value = f
         ? `${f.pointer.replace(/^#\/(request\/)?/, '').replaceAll('/', ' ')}: ${asRead(f.detail)}`
-        : sent.problem.title
+        : asRead(sent.problem.title)
       return
     }
     dessert.keptAs(cardId, sent.kept === 'saved' ? (sent.data as Card).versions[0]?.number : undefined)

@@ -1,7 +1,16 @@
 import { useEventSource, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import { api, ask, type Bowl, type ScaleChange, type ScaleReading, type Weighed } from '@/api/client'
+import {
+  api,
+  ask,
+  why,
+  type Bowl,
+  type Doing,
+  type ScaleChange,
+  type ScaleReading,
+  type Weighed,
+} from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { play } from '@/watch/ring'
 import { useDessert } from './useDessert'
@@ -58,11 +67,14 @@ export const useWeighing = defineStore('weighing', () => {
     kept.value.done.push(id)
   }
   const untick = () => tick(kept.value.done.at(-1))
-  function check(code: string) {
-    const c = kept.value.checked
-    kept.value.checked = c.includes(code) ? c.filter((x) => x !== code) : [...c, code]
+  /** A check by its words: a ticket may have one of a kind twice. */
+  const checkId = (c: Doing) => c.code + (typeof c.text === 'string' ? c.text : JSON.stringify(c.text))
+  function check(c: Doing) {
+    const id = checkId(c)
+    const all = kept.value.checked
+    kept.value.checked = all.includes(id) ? all.filter((x) => x !== id) : [...all, id]
   }
-  const isChecked = (code: string) => kept.value.of === ticket.value && kept.value.checked.includes(code)
+  const isChecked = (c: Doing) => kept.value.of === ticket.value && kept.value.checked.includes(checkId(c))
   /** What the scale showed, for the log. */
   const weighed = computed<Weighed[]>(() =>
     kept.value.of !== ticket.value
@@ -108,7 +120,7 @@ export const useWeighing = defineStore('weighing', () => {
         body,
       }),
     )
-    trouble.value = got.problem?.title ?? ''
+    trouble.value = got.problem ? why(got.problem) : ''
     if (got.data) took(got.data)
   }
   watch(

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Verdict } from '@/api/client'
 import CutawayPicture from '@/parts/CutawayPicture.vue'
 import RemarkList from '@/parts/RemarkList.vue'
-import { bandWords, grams, heat, asRead, integer, mm, number, percent } from '@/parts/words'
+import { bandWords, grams, heat, asRead, integer, mm, percent, allRead, measured } from '@/parts/words'
 import { t, text } from '@/texts'
 
 /** What a recipe comes to: as it was written, mended, and as Mabbin would do it, side by side. */
@@ -79,7 +79,7 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
         <strong>{{ $t('It comes out right') }}</strong>{{ $t(', on the model: {bubbles}', { bubbles }) }}
       </p>
       <p v-else data-testid="baked">
-        <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>{{
+        <strong class="danger">{{ allRead(verdict.baked.unmet, '; ') }}</strong>{{
           $t(', on the model: {bubbles}', { bubbles })
         }}
         <template v-if="verdict.baked.mend"
@@ -93,11 +93,7 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
       <h3>{{ $t('The smallest change to what is weighed') }}</h3>
       <ul class="changes" data-testid="changes">
         <li v-for="c in verdict.changes" :key="c.code">
-          <strong
-            >{{ asRead(c.name) }}:
-            {{ c.unit === 'g' ? grams(c.from) : asRead(`${number(c.from)} ${c.unit}`) }} →
-            {{ c.unit === 'g' ? grams(c.to) : asRead(`${number(c.to)} ${c.unit}`) }}</strong
-          >
+          <strong>{{ asRead(c.name) }}: {{ measured(c.from, c.unit) }} → {{ measured(c.to, c.unit) }}</strong>
           <span class="quiet">{{ asRead(c.effect) }}</span>
         </li>
       </ul>

@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import type { Answer } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
 import { useKitchen } from '@/parts/useKitchen'
-import { asRead } from '@/parts/words'
+import { asRead, heat } from '@/parts/words'
 import ImportLine from './ImportLine.vue'
 import ImportVerdict from './ImportVerdict.vue'
 import { useImport } from './useImport'
@@ -25,9 +25,9 @@ const file = ref<HTMLInputElement>()
 const open = computed(() => verdict.value?.open ?? 0)
 const faults = computed(() =>
   problem.value?.errors?.length
-    ? problem.value.errors.map((e) => e.detail)
+    ? problem.value.errors.map((e) => asRead(e.detail))
     : problem.value
-      ? [problem.value.title]
+      ? [asRead(problem.value.title)]
       : [],
 )
 const unusual = computed(() => {
@@ -36,7 +36,9 @@ const unusual = computed(() => {
   const m = all.value?.minutes
   if (!u) return []
   return [
-    c && (c < u.oven_low_c || c > u.oven_high_c) ? t('{round} C in the oven', { round: Math.round(c) }) : '',
+    c && (c < u.oven_low_c || c > u.oven_high_c)
+      ? t('{heat} in the oven', { heat: heat(Math.round(c)) })
+      : '',
     m && (m < u.minutes_low || m > u.minutes_high) ? t('{m} min in the oven', { m }) : '',
   ].filter(Boolean)
 })
@@ -200,9 +202,9 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
       </section>
       <section class="panel side" :aria-label="$t('Verdict')">
         <p v-for="u in unusual" :key="u" class="wrong">
-          {{ $t('{u}: is that meant? Change it at Bake.', { u: asRead(u) }) }}
+          {{ $t('{u}: is that meant? Change it at Bake.', { u }) }}
         </p>
-        <p v-for="f in faults" :key="f" class="wrong" role="alert">{{ asRead(f) }}</p>
+        <p v-for="f in faults" :key="f" class="wrong" role="alert">{{ f }}</p>
         <p v-if="verdict?.cannot" class="wrong" role="alert" data-testid="cannot">
           {{ $t('It can’t be judged yet: {cannot}.', { cannot: asRead(verdict.cannot) }) }}
         </p>

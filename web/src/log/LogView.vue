@@ -8,7 +8,7 @@ import BakedIt from '@/parts/BakedIt.vue'
 import SeekSelect from '@/parts/SeekSelect.vue'
 import { useFetched } from '@/parts/useFetched'
 import { useKitchen } from '@/parts/useKitchen'
-import { bandWords, date } from '@/parts/words'
+import { bandWords, date, asRead } from '@/parts/words'
 import LoggedBake from './LoggedBake.vue'
 
 const kitchen = useKitchen()
@@ -140,7 +140,7 @@ function again(b: Bake) {
       <button class="plain" @click="lately = undefined">{{ $t('Fine') }}</button>
     </p>
     <p v-if="trouble" class="wrong" role="alert">
-      {{ $t('{title}. Trying again every few seconds.', { title: trouble.title }) }}
+      {{ $t('{title}. Trying again every few seconds.', { title: asRead(trouble.title) }) }}
     </p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       {{ $t('There is no kitchen yet: begin one on the') }} <RouterLink to="/">{{ $t('Bench') }}</RouterLink>.

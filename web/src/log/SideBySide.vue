@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 import { api, ask, type Bake, type Compared } from '@/api/client'
 import ComparedTable from '@/parts/ComparedTable.vue'
 import { useFetched } from '@/parts/useFetched'
-import { date } from '@/parts/words'
+import { date, asRead } from '@/parts/words'
 
 /** Two bakes line by line: what differed, and, if wanted, what did not. */
 const route = useRoute()
@@ -43,7 +43,7 @@ const same = computed(() => (rows.value ?? []).filter((r) => r.same).length)
         {{ $t('also the {same} lines that are the same', { same }) }}</label
       >
     </div>
-    <p v-if="trouble" class="wrong" role="alert">{{ trouble.title }}.</p>
+    <p v-if="trouble" class="wrong" role="alert">{{ asRead(trouble.title) }}.</p>
     <p v-else-if="!rows || !bakes" class="quiet">{{ $t('Laying them side by side…') }}</p>
     <ComparedTable
       v-else

@@ -51,7 +51,7 @@ const list = (all: string[]) =>
     </p>
     <template v-else-if="why">
       <p v-if="why.wrong.length">
-        {{ $t('Told:') }} <strong>{{ list(why.wrong) }}</strong>.
+        {{ $t('Told:') }} <strong>{{ list(why.wrong.map(asRead)) }}</strong>.
       </p>
       <p v-else>{{ $t('Nothing was told that a baker would not want.') }}</p>
       <p class="quiet">
@@ -69,13 +69,13 @@ const list = (all: string[]) =>
         }}
       </p>
       <p v-if="why.on_paper.length" data-testid="on-paper">
-        {{ $t('On paper already:') }} <strong>{{ asRead(list(why.on_paper)) }}</strong>.
+        {{ $t('On paper already:') }} <strong>{{ list(why.on_paper.map(asRead)) }}</strong>.
       </p>
       <ol v-if="why.causes.length">
         <li v-for="c in why.causes" :key="c.code" :data-testid="`cause-${c.code}`">
           <p>
             <strong>{{ asRead(c.says) }}.</strong>
-            {{ $t('That explains {list}.', { list: list(c.explains) }) }}
+            {{ $t('That explains {list}.', { list: list(c.explains.map(asRead)) }) }}
           </p>
           <p class="quiet">{{ asRead(c.evidence) }}</p>
           <p>{{ $t('Next time: {next}', { next: asRead(c.next) }) }}</p>

@@ -87,7 +87,7 @@ async function take() {
     wrong.value = why(got.problem)
     return
   }
-  taken.value = bare ? '' : got.data.taken
+  taken.value = bare ? '' : asRead(got.data.taken)
   give(got.data.value * inMm.value)
 }
 

@@ -65,9 +65,7 @@ const yesNo = [
 ] as const
 const same = <T extends string>(words: readonly T[]) => words.map((w) => [w, w] as const)
 /** Liquids that are poured to feel: how much of each went in. */
-const toFeel = computed(() =>
-  (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.note?.startsWith(t('to feel')))),
-)
+const toFeel = computed(() => (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.to_feel)))
 const wentIn = reactive<Record<string, number | undefined>>({})
 watch(open, (now) => {
   if (!now) return

@@ -8,7 +8,8 @@ const props = defineProps<{ rows: Compared[]; heads: { title: string; about: str
 const parts = computed(() => {
   const out = new Map<string, Compared[]>()
   for (const r of props.rows) {
-    if (props.all || !r.same) out.set(r.part, [...(out.get(r.part) ?? []), r])
+    const part = asRead(r.part)
+    if (props.all || !r.same) out.set(part, [...(out.get(part) ?? []), r])
   }
   return [...out]
 })
@@ -28,9 +29,9 @@ const parts = computed(() => {
     </thead>
     <tbody v-for="[part, lines] in parts" :key="part">
       <tr>
-        <th scope="rowgroup" colspan="3" class="part">{{ asRead(part) }}</th>
+        <th scope="rowgroup" colspan="3" class="part">{{ part }}</th>
       </tr>
-      <tr v-for="r in lines" :key="r.what" :class="{ differs: !r.same }">
+      <tr v-for="(r, i) in lines" :key="i" :class="{ differs: !r.same }">
         <th scope="row">{{ asRead(r.what) }}</th>
         <td>{{ asRead(r.a) || '–' }}</td>
         <td>{{ asRead(r.b) || '–' }}</td>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { heat, integer } from './words'
+import { warmth, integer } from './words'
 
 /** The middle of the fruit over a bake: the line as predicted, dots as a probe has read it. */
 const props = defineProps<{
@@ -47,7 +47,7 @@ const ticks = computed(() => {
       <g class="axis">
         <g v-for="c in [0, 100]" :key="c">
           <line :x1="left" :x2="w - 8" :y1="y(c)" :y2="y(c)" />
-          <text :x="left - 6" :y="y(c) + 4" text-anchor="end">{{ heat(c) }}</text>
+          <text :x="left - 6" :y="y(c) + 4" text-anchor="end">{{ warmth(c) }}</text>
         </g>
         <text v-for="t in ticks" :key="t" :x="x(t)" :y="height - 4" text-anchor="middle">
           {{ t }}{{ t ? '' : $t(' min') }}

@@ -8,7 +8,7 @@ defineProps<{ remarks: Remark[] }>()
 
 <template>
   <ul class="remarks">
-    <li v-for="r in remarks" :key="r.code + r.what" :class="r.level" :data-testid="`remark-${r.code}`">
+    <li v-for="(r, i) in remarks" :key="r.code + i" :class="r.level" :data-testid="`remark-${r.code}`">
       <span class="sign" aria-hidden="true">{{ levelSigns[r.level].sign }}</span>
       <div>
         <span class="visually-hidden">{{ $t(levelSigns[r.level].word) }}: </span>

@@ -16,7 +16,8 @@ import {
   type ShelfDish,
   type ShelfOven,
 } from '@/api/client'
-import { english, learnEnglish, units } from '@/texts/reading'
+import { worded } from '@/texts'
+import { learnEnglish, units } from '@/texts/reading'
 
 type Kind = 'fruit' | 'ingredient'
 /** What is kept of a dish and of an oven, beside its id. */
@@ -35,21 +36,20 @@ const read = new Set([
   'freeze',
   'says',
   'title',
+  'unit',
 ])
 
-/** The tables with what is read of them in the kitchen's English. */
-const worded = (tables: Larder): Larder =>
+/** The tables with what is read of them in the kitchen's words. */
+const inWords = (tables: Larder): Larder =>
   JSON.parse(JSON.stringify(tables), (key, value: unknown) =>
-    read.has(key) && typeof value === 'string' ? english(value) : value,
+    read.has(key) && typeof value === 'string' ? worded(value) : value,
   ) as Larder
 
 /** The kitchen that is worked in, what stands on its shelf, and the larder's tables with the kitchen's own figures. */
 export const useKitchen = defineStore('kitchen', () => {
   const tables = shallowRef<Larder>()
-  /** The tables in the kitchen's English. */
-  const larder = computed(() =>
-    tables.value && units.english === 'us' ? worded(tables.value) : tables.value,
-  )
+  /** The tables in the kitchen's words. */
+  const larder = computed(() => tables.value && inWords(tables.value))
   const kitchen = ref<Kitchen>()
   const all = ref<Kitchen[]>([])
   const chosen = useLocalStorage('mabbin.kitchen', '')

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { unreachable, type Problem } from '@/api/client'
 import { pending } from '@/api/pending'
+import { asRead } from './words'
 
 /** Something that is to be saved. It carries its own id, so that saving it twice is saving it once. */
 export interface Parcel {
@@ -35,9 +36,9 @@ export const useOutbox = defineStore('outbox', () => {
       if (r.ok) return { kept: 'saved', data: answer }
       const problem = answer as Problem
       if (r.status < 500) return { kept: 'refused', problem }
-      why.value = problem.title
+      why.value = asRead(problem.title)
     } catch {
-      why.value = unreachable.title
+      why.value = asRead(unreachable.title)
     } finally {
       pending.value--
     }
@@ -64,7 +65,7 @@ export const useOutbox = defineStore('outbox', () => {
       if (sent.kept === 'waiting') return later()
       waiting.value.shift()
       lately.value = sent.kept === 'saved' ? first.what : ''
-      if (sent.kept === 'refused') why.value = sent.problem.title
+      if (sent.kept === 'refused') why.value = asRead(sent.problem.title)
     }
   }
 

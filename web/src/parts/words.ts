@@ -1,11 +1,11 @@
-import type { Band, Dish } from '@/api/client'
-import { t, text } from '@/texts'
-import { english, units } from '@/texts/reading'
+import type { Band, Dish, Line, LineValue } from '@/api/client'
+import { t, text, worded } from '@/texts'
+import { units } from '@/texts/reading'
 
 /* Formatting only: no amount of the job is computed here. Words, units and the decimal mark are the kitchen's, as its
    settings say; core/wording has the same for what the server prints. */
 
-export { english, units }
+export { units }
 
 const format = (digits: number, least = 0) => {
   const as = (locale: string) =>
@@ -20,6 +20,7 @@ const format = (digits: number, least = 0) => {
 const whole = format(0)
 const tenth = format(1)
 const hundredth = format(2)
+const thousandth = format(3)
 const tenthAlways = format(1, 1)
 
 /** A figure that is written already, with the kitchen's decimal mark. */
@@ -56,6 +57,8 @@ export function litres(ml: number): string {
       : t('{n} quarts', { n: tenth.format(ml / mlQuart) })
   return ml < 950 ? `${whole.format(ml)} ml` : `${tenthAlways.format(ml / 1000)} l`
 }
+/** A figure with a unit of the core's. */
+export const measured = (x: number, unit: string) => inCore[unit]?.(x) ?? `${tenth.format(x)} ${unit}`
 export const percent = (x: number) => `${tenth.format(x)} %`
 export const number = (x: number) => tenth.format(x)
 /** To a tenth, always with it: 1.0. */
@@ -78,7 +81,7 @@ const gasMarks: [number, number][] = [
 ]
 const gasMark = (c: number) => gasMarks.reduce((a, b) => (Math.abs(b[1] - c) < Math.abs(a[1] - c) ? b : a))
 
-/** An oven's temperature: C, F to the next 5, the nearest gas mark, or the fan's. */
+/** What an oven is set to: C, F to the next 5, the nearest gas mark, or the fan's. */
 export function heat(c: number, as: string = units.heat): string {
   switch (as) {
     case 'f':
@@ -120,15 +123,53 @@ export function typedIn(kind: string): Typed | undefined {
   return undefined
 }
 
-const inCore: Record<string, (x: number) => string> = { g: grams, mm, cm, C: (c) => heat(c) }
+/** A temperature as a thermometer tells it: nothing that an oven is set to. */
+export const warmth = (c: number) =>
+  units.heat === 'f' ? `${whole.format(c * 1.8 + 32)} °F` : `${whole.format(c)} °C`
+/** A difference of temperatures: a gas mark has no even steps, so that kitchen reads degrees Celsius too. */
+export const degrees = (c: number) =>
+  units.heat === 'f' ? `${whole.format(Math.round((c * 1.8) / 5) * 5)} °F` : `${whole.format(c)} °C`
 
-/** A sentence of the core's as the kitchen reads it. */
-export const asRead = (text: string) =>
-  english(
-    text
-      .replace(/(\d+(?:\.\d+)?) (g|mm|cm|C)\b/g, (_, n: string, unit: string) => inCore[unit]!(Number(n)))
-      .replace(/\d\.\d/g, marked),
-  )
+const inCore: Record<string, (x: number) => string> = { g: grams, mm, cm, C: (c) => warmth(c) }
+const figures = (text: string) =>
+  text
+    .replace(/(\d+(?:\.\d+)?) (g|mm|cm|C)\b/g, (_, n: string, unit: string) => inCore[unit]!(Number(n)))
+    .replace(/\d\.\d/g, marked)
+
+/** What the core says, as the kitchen reads it. */
+export function asRead(line: Line): string {
+  if (typeof line === 'string') return line && figures(worded(line))
+  return figures(worded(line.text)).replace(/\{([^}]*)\}/g, (_, place: string) => {
+    const says = valueRead(line.values[place])
+    return /^[A-Z]/.test(place) ? says.charAt(0).toUpperCase() + says.slice(1) : says // the head of a sentence
+  })
+}
+/** Lines one after the other. */
+export const allRead = (lines: Line[], between: string) => lines.map(asRead).join(between)
+
+function valueRead(v: LineValue | undefined): string {
+  if (v?.g !== undefined) return grams(v.g)
+  if (v?.mm !== undefined) return mm(v.mm)
+  if (v?.cm !== undefined) return cm(v.cm)
+  if (v?.ml !== undefined) return litres(v.ml)
+  if (v?.c !== undefined) return heat(v.c)
+  if (v?.t !== undefined) return warmth(v.t)
+  if (v?.dc !== undefined) return degrees(v.dc)
+  if (v?.n !== undefined) return thousandth.format(v.n)
+  if (v?.name !== undefined) return worded(v.name)
+  if (v?.line !== undefined) return asRead(v.line)
+  if (v?.to) return span(v.to.map(valueRead))
+  if (v?.and) return joined(v.and.map(asRead), worded(text(' and ')))
+  if (v?.or) return joined(v.or.map(asRead), worded(text(' or ')))
+  return v?.as ?? ''
+}
+/** A range, with a unit that both ends have said once. */
+function span([least = '', most = '']: string[]): string {
+  const unit = / \S+$/.exec(most)?.[0]
+  return `${unit && least.endsWith(unit) ? least.slice(0, -unit.length) : least}${worded(text(' to '))}${most}`
+}
+const joined = (parts: string[], last: string) =>
+  parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')}${last}${parts.at(-1)}`
 
 /** 24 × 18 cm, 5 deep, or 26 cm round, 5 deep. */
 export function sizes(d: Dish): string {
@@ -146,7 +187,7 @@ export function sizes(d: Dish): string {
 
 /** A name of the larder's without what stands in brackets or after a comma. */
 export const short = (name: string) =>
-  english((name.replace(/\s*\([^)]*\)/g, '').split(',')[0] ?? name).trim())
+  worded((name.replace(/\s*\([^)]*\)?/g, '').split(',')[0] ?? name).trim())
 export const lower = (name: string) => name.charAt(0).toLowerCase() + name.slice(1)
 
 /** Words by their keys, each in the kitchen's when it is looked up. */

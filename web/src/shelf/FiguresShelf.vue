@@ -4,8 +4,8 @@ import { type Basis, faultAt, inWords, type OwnRow, type Problem } from '@/api/c
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { useShelf } from '@/parts/useShelf'
-import { basisWords, english, fine, lower, short } from '@/parts/words'
-import { t } from '@/texts'
+import { basisWords, fine, lower, short } from '@/parts/words'
+import { t, worded } from '@/texts'
 
 /** Fruits or ingredients: every figure with where it is from, and the kitchen's own beside it. */
 const props = defineProps<{ kind: 'fruit' | 'ingredient' }>()
@@ -169,7 +169,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
         <tbody>
           <tr v-for="f in figures" :key="f.column">
             <th scope="row">
-              {{ english(f.name) }}
+              {{ worded(f.name) }}
               <span class="small quiet">{{
                 f.column === 'price_per_kg' ? `${kitchen.kitchen?.settings.currency} ${f.unit}` : f.unit
               }}</span>

@@ -47,8 +47,8 @@ const switches: { key: Key; title: string; options: [Settings[Key], string][]; a
     key: 'heat',
     title: text('Ovens'),
     options: [
-      ['c', '°C'],
-      ['f', '°F'],
+      ['c', text('°C')],
+      ['f', text('°F')],
       ['gas', text('gas mark')],
       ['fan', text('°C with fan')],
     ],

@@ -2,7 +2,7 @@
 import { inWords, type Oven, type ShelfOven } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { type OvenBody, useKitchen } from '@/parts/useKitchen'
-import { asRead, integer } from '@/parts/words'
+import { cm, degrees } from '@/parts/words'
 import OvenTrial from './OvenTrial.vue'
 import ShelfPair from './ShelfPair.vue'
 import { useShelfDraft } from './useShelfDraft'
@@ -29,15 +29,17 @@ function set(how: Partial<Oven>) {
   if (draft.value) Object.assign(draft.value.body.oven, how)
 }
 function offset(o: ShelfOven) {
-  if (o.oven.kind === 'camp') return t('{diameter_cm} cm across', { diameter_cm: o.oven.diameter_cm })
+  if (o.oven.kind === 'camp') return t('{across} across', { across: cm(o.oven.diameter_cm ?? 0) })
   const c = o.oven.offset_c
   if (!c) return o.oven.give_or_take_c ? t('as it says') : t('not measured')
-  return `${integer(Math.abs(c))} C ${c > 0 ? 'hotter' : 'cooler'}`
+  return c > 0
+    ? t('{degrees} hotter', { degrees: degrees(c) })
+    : t('{degrees} cooler', { degrees: degrees(-c) })
 }
 const dials = [
   ['', text('as the kitchen reads')],
-  ['c', '°C'],
-  ['f', '°F'],
+  ['c', text('°C')],
+  ['f', text('°F')],
   ['gas', text('gas marks')],
 ] as const
 </script>
@@ -64,8 +66,8 @@ const dials = [
               }}</span>
             </span>
             <span class="off"
-              ><strong>{{ asRead(offset(o)) }}</strong
-              ><span class="small">{{ $t('give or take {n} °C', { n: integer(o.off_by_c) }) }}</span></span
+              ><strong>{{ offset(o) }}</strong
+              ><span class="small">{{ $t('give or take {n}', { n: degrees(o.off_by_c) }) }}</span></span
             >
           </button>
         </li>

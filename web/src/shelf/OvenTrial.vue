@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { api, ask, type OvenMeasured, type OvenTrial, type Problem, why } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
-import { asRead } from '@/parts/words'
+import { asRead, warmth, degrees } from '@/parts/words'
 
 /** How far off is it? By a thermometer in the middle, read a few times, or by the setting at which white sugar melts. */
 const emit = defineEmits<{ measured: [m: Pick<OvenMeasured, 'offset_c' | 'give_or_take_c'>] }>()
@@ -87,7 +87,8 @@ const take = () =>
       <p class="small">
         {{
           $t(
-            'A spoon of white sugar on foil, in the middle, a quarter of an hour at each setting, five degrees more each time: it stays dry below 186 °C and melts above. Melted sugar burns: leave it to cool.',
+            'A spoon of white sugar on foil, in the middle, a quarter of an hour at each setting, five degrees more each time: it stays dry below {heat} and melts above. Melted sugar burns: leave it to cool.',
+            { heat: warmth(186) },
           )
         }}
       </p>
@@ -119,7 +120,7 @@ const take = () =>
     </p>
     <p v-if="found" class="found" role="status" data-testid="trial-says">
       <strong>{{ asRead(found.says) }}</strong>
-      {{ $t('Give or take {give_or_take_c} °C.', { give_or_take_c: found.give_or_take_c }) }}
+      {{ $t('Give or take {n}.', { n: degrees(found.give_or_take_c) }) }}
       <button class="push" data-testid="trial-take" @click="take">{{ $t('Take it') }}</button>
     </p>
   </section>

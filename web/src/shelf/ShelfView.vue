@@ -11,6 +11,7 @@ import DishShelf from './DishShelf.vue'
 import OvenShelf from './OvenShelf.vue'
 import KitchenSettings from './KitchenSettings.vue'
 import KitchensShelf from './KitchensShelf.vue'
+import { asRead } from '@/parts/words'
 import { text } from '@/texts'
 
 /** What the kitchen has and knows: its dishes, the tables with its own figures beside them, and how it measures. */
@@ -56,7 +57,7 @@ onBeforeUnmount(unbind)
       {{ $t('Not undone. {problem}.', { problem: inWords(shelf.problem) }) }}
     </p>
     <p v-if="kitchen.trouble" class="wrong" role="alert">
-      {{ $t('{title}. Trying again every few seconds.', { title: kitchen.trouble.title }) }}
+      {{ $t('{title}. Trying again every few seconds.', { title: asRead(kitchen.trouble.title) }) }}
     </p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       {{ $t('There is no kitchen yet: begin one on the') }} <RouterLink to="/">{{ $t('Bench') }}</RouterLink>.

@@ -1,8 +1,8 @@
 import { createI18n } from 'vue-i18n'
 import { english, units } from './reading'
 
-/* Every text of the page is its own key, in English: `npm run texts` collects them in en.json, and a translation is a file
-   like it. What the core says comes as it is (asRead). */
+/* Every text is its own key, in English: `npm run texts` collects them in en.json, those of the page and those of the core,
+   and a translation is a file like it. What the core says comes with its values and is read by asRead. */
 
 /** A text in the kitchen's English, without touching the names of what is put into it. */
 const inEnglish = (text: string) =>
@@ -10,12 +10,25 @@ const inEnglish = (text: string) =>
     ? text.replace(/\{[^}]*\}|[^{]+/g, (part) => (part.startsWith('{') ? part : english(part)))
     : text
 
+declare global {
+  interface Window {
+    /** Where a test looks at which texts were asked for. */
+    textsSeen?: Set<string>
+  }
+}
+
 export const i18n = createI18n({
   legacy: false,
   locale: 'en',
   messages: { en: {} },
-  messageResolver: (translated, text) => (translated as Record<string, string>)[text] ?? inEnglish(text),
+  messageResolver: (translated, text) => {
+    window.textsSeen?.add(text)
+    return (translated as Record<string, string>)[text] ?? inEnglish(text)
+  },
 })
+
+/** A text in the kitchen's words, its places left open. */
+export const worded = (text: string) => i18n.global.tm(text) as string
 
 /** A text in the kitchen's words, with values in its places: t('{done} of {all} weighed', { done, all }). */
 export const t = i18n.global.t

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Watched } from '@/api/client'
 import MiddleCurve from '@/parts/MiddleCurve.vue'
-import { heat, integer } from '@/parts/words'
+import { integer, warmth, degrees } from '@/parts/words'
 import { useWatch } from './useWatch'
 import { text } from '@/texts'
 
@@ -43,7 +43,7 @@ const places = [
       <p class="small">
         {{ $t('Line: predicted. Dots: the (simulated) probe')
         }}<template v-if="last"
-          >{{ $t(', now') }} <strong>{{ heat(last.c) }}</strong></template
+          >{{ $t(', now') }} <strong>{{ warmth(last.c) }}</strong></template
         ><template v-else>{{ $t('; the first reading comes within a quarter of a minute') }}</template
         >.
       </p>
@@ -55,12 +55,12 @@ const places = [
       <p v-else-if="dessert.estimate" role="status" data-testid="estimate">
         {{ $t('By the probe the oven is') }}
         <strong
-          >{{ integer(Math.abs(dessert.estimate.offset_c)) }} K
+          >{{ degrees(Math.abs(dessert.estimate.offset_c)) }}
           {{ dessert.estimate.offset_c < 0 ? $t('cooler') : $t('hotter') }}</strong
         >
         {{
           $t('than was thought (give or take {n}): out after', {
-            n: integer(dessert.estimate.give_or_take_c),
+            n: degrees(dessert.estimate.give_or_take_c),
           })
         }}
         <strong>{{ $t('{n} min', { n: integer(dessert.estimate.minutes) }) }}</strong>{{

@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 import { type Problem, type Rescue, type Watched, why } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
-import { asRead, integer } from '@/parts/words'
+import { asRead, integer, allRead } from '@/parts/words'
 import { useWatch, type Trouble } from './useWatch'
 import { text } from '@/texts'
 
@@ -67,7 +67,9 @@ async function take(w: Rescue) {
         <span>
           <strong>{{ asRead(w.says) }}</strong>{{ $t(': {n} min from now.', { n: integer(w.minutes) }) }}
           <span :class="w.works ? 'settled' : 'wrong'">{{
-            w.works ? $t('On the model it comes right.') : $t('Still: {list}.', { list: w.unmet.join('; ') })
+            w.works
+              ? $t('On the model it comes right.')
+              : $t('Still: {list}.', { list: allRead(w.unmet, '; ') })
           }}</span>
         </span>
         <button :class="['push', { main: i === 0 && w.works }]" :data-testid="`rescue-${i}`" @click="take(w)">

@@ -5,6 +5,7 @@ import { play, sound, type Tone } from './ring'
 import NextCall from './NextCall.vue'
 import WatchedDessert from './WatchedDessert.vue'
 import { useWatch } from './useWatch'
+import { asRead } from '@/parts/words'
 import { text } from '@/texts'
 
 /** What is in the ovens now and what cools: the next call huge, then each dessert. */
@@ -56,7 +57,7 @@ onBeforeUnmount(
         {{ $t('The line to the server is down; it tries again. The calls go on from what was known.') }}
       </span>
     </div>
-    <p v-if="watching.problem" class="wrong" role="alert">{{ watching.problem.title }}</p>
+    <p v-if="watching.problem" class="wrong" role="alert">{{ asRead(watching.problem.title) }}</p>
     <p v-if="watching.gone" class="notice panel" role="status" data-testid="off-watch">
       {{ $t('{title} is off the watch, without the log.', { title: watching.gone.title }) }}
       <button class="push" data-testid="back-on-watch" @click="watching.back()">{{ $t('Undo') }}</button>

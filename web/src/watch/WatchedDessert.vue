@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { WatchCall, Watched } from '@/api/client'
 import BakedIt from '@/parts/BakedIt.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { heat, asRead, integer } from '@/parts/words'
+import { heat, asRead, integer, warmth } from '@/parts/words'
 import ProbeCurve from './ProbeCurve.vue'
 import RescueNow from './RescueNow.vue'
 import SimulationPanel from './SimulationPanel.vue'
@@ -88,7 +88,7 @@ const became = (c: WatchCall) =>
         })
       }}</template
       ><template v-if="middle !== undefined"
-        >{{ $t('; middle about') }} <strong>{{ heat(middle) }}</strong> {{ $t('by the model') }}</template
+        >{{ $t('; middle about') }} <strong>{{ warmth(middle) }}</strong> {{ $t('by the model') }}</template
       >.
     </p>
     <div

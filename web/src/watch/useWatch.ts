@@ -15,6 +15,7 @@ import {
   type WatchStart,
 } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
+import { asRead } from '@/parts/words'
 import { ring } from './ring'
 
 /** A call with the dessert that it is for. */
@@ -79,7 +80,7 @@ export const useWatch = defineStore('watch', () => {
     () => Math.floor(now.value / 1000),
     () => {
       const first = due.value[0]
-      if (first) ring(-first.left, `${first.says}. ${first.of.title}`)
+      if (first) ring(-first.left, `${asRead(first.says)}. ${first.of.title}`)
     },
   )
   const lock = useWakeLock()
