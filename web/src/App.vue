@@ -155,8 +155,7 @@ main:focus {
   }
   .kitchen,
   .name,
-  .mark,
-  .keys {
+  .mark {
     display: none;
   }
   nav {
@@ -172,6 +171,11 @@ main:focus {
   }
   header .plain {
     padding: 0 4px;
+  }
+}
+@media (max-width: 520px), (hover: none) and (max-width: 700px) {
+  .keys {
+    display: none;
   }
 }
 </style>

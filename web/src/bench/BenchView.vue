@@ -415,6 +415,15 @@ const whole = computed(() => ({
 .weighing .middle :deep(.figures) {
   display: none;
 }
+/* on a large screen the sides take their share, and the figures are read from further away */
+@media (min-width: 1600px) {
+  .bench {
+    grid-template-columns: 470px minmax(0, 1fr) 430px;
+  }
+  .bench.weighing {
+    grid-template-columns: 560px minmax(0, 1fr);
+  }
+}
 @media (max-width: 1100px) {
   .bench {
     grid-template: auto auto auto auto / minmax(0, 1fr) minmax(0, 1fr);

@@ -115,6 +115,17 @@ dd.more {
 .danger dd:not(.more) {
   color: var(--danger);
 }
+@media (min-width: 1600px) {
+  dd {
+    font-size: 30px;
+  }
+  .big dd {
+    font-size: 56px;
+  }
+  .figures .more {
+    font-size: 15px;
+  }
+}
 @media (max-width: 520px) {
   .figures > div {
     grid-column: span 6;

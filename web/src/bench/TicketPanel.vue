@@ -325,6 +325,17 @@ li.next .line {
   outline: 3px solid var(--heat);
   outline-offset: -3px;
 }
+@media screen and (min-width: 1600px) {
+  .g {
+    font-size: 34px;
+  }
+  .name {
+    font-size: 18px;
+  }
+  .spoons {
+    font-size: 15px;
+  }
+}
 @media (max-width: 620px) {
   .weighing .bowls {
     padding: 4px 12px 12px;

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { api, ask, why } from '@/api/client'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { basisWords, lower, mm, percent, short, asRead } from '@/parts/words'
+import { basisWords, lower, mm, percent, short, asRead, fromTo } from '@/parts/words'
 import BakersDisagree from './BakersDisagree.vue'
 import BaseChoice from './BaseChoice.vue'
 import DoughLiquids from './DoughLiquids.vue'
@@ -135,11 +135,10 @@ const verdicts: Record<string, string> = {
     </div>
     <p v-if="lies" class="read" data-testid="depths">
       {{
-        $t('{depth} on {depth2} of raw fruit; usual is {depth3} to {depth4}.', {
+        $t('{depth} on {depth2} of raw fruit; usual is {range}.', {
           depth: mm(lies.thickness_mm),
           depth2: mm(lies.fruit_depth_mm),
-          depth3: mm(lies.ratio_low * lies.fruit_depth_mm),
-          depth4: mm(lies.ratio_high * lies.fruit_depth_mm),
+          range: fromTo(mm(lies.ratio_low * lies.fruit_depth_mm), mm(lies.ratio_high * lies.fruit_depth_mm)),
         })
       }}
     </p>

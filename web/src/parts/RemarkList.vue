@@ -48,4 +48,9 @@ em {
 .caution .sign {
   color: var(--heat);
 }
+@media (min-width: 1600px) {
+  li {
+    font-size: 17px;
+  }
+}
 </style>

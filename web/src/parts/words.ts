@@ -158,13 +158,13 @@ function valueRead(v: LineValue | undefined): string {
   if (v?.n !== undefined) return thousandth.format(v.n)
   if (v?.name !== undefined) return worded(v.name)
   if (v?.line !== undefined) return asRead(v.line)
-  if (v?.to) return span(v.to.map(valueRead))
+  if (v?.to) return fromTo(...v.to.map(valueRead))
   if (v?.and) return joined(v.and.map(asRead), worded(text(' and ')))
   if (v?.or) return joined(v.or.map(asRead), worded(text(' or ')))
   return v?.as ?? ''
 }
 /** A range, with a unit that both ends have said once. */
-function span([least = '', most = '']: string[]): string {
+export function fromTo(least = '', most = ''): string {
   const unit = / \S+$/.exec(most)?.[0]
   return `${unit && least.endsWith(unit) ? least.slice(0, -unit.length) : least}${worded(text(' to '))}${most}`
 }
