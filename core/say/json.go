@@ -1,71 +1,114 @@
 package say
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
+	"unicode/utf8"
 )
 
-// said is a line with values as it is sent: {"text": "Take {fruit} of it.", "values": {"fruit": {"g": 120}}}.
-type said struct {
-	Text   string                    `json:"text"`
-	Values map[string]map[Kind]value `json:"values"`
-}
+// MarshalJSON is the sentence as a string, or where it has values its text with their places, and the values by their
+// kinds: {"text": "Take {fruit} of it.", "values": {"fruit": {"g": 120}}}.
+func (l Line) MarshalJSON() ([]byte, error) { return l.appended(nil), nil }
 
-// value is a figure, words, or the lines of a list.
-type value = json.RawMessage
-
-// MarshalJSON is the sentence as a string, or where it has values its text with their places, and the values.
-func (l Line) MarshalJSON() ([]byte, error) {
+func (l Line) appended(b []byte) []byte {
 	text, values := l.apart()
 	if len(values) == 0 {
-		return json.Marshal(text)
+		return quoted(b, text)
 	}
-	out := said{text, make(map[string]map[Kind]value, len(values))}
-	for _, v := range values {
-		sent, err := v.sent()
-		if err != nil {
-			return nil, fmt.Errorf("the value %q of a line: %w", v.place, err)
+	b = quoted(append(b, `{"text":`...), text)
+	b = append(b, `,"values":{`...)
+	slices.SortFunc(values, func(x, y placed) int { return strings.Compare(x.place, y.place) })
+	for i, v := range values {
+		if i > 0 {
+			b = append(b, ',')
 		}
-		out.Values[v.place] = sent
+		b = append(quoted(b, v.place), ':')
+		b = v.appended(b)
 	}
-	return json.Marshal(out)
+	return append(b, "}}"...)
 }
 
-// sent is a value by its kind.
-func (p placed) sent() (map[Kind]value, error) {
-	var x any
+// appended is a value by its kind.
+func (p placed) appended(b []byte) []byte {
+	b = append(quoted(append(b, '{'), string(p.kind)), ':')
 	switch p.kind {
 	case Words:
-		x = Line(p.value)
+		b = Line(p.value).appended(b)
+	case Name, Given:
+		b = quoted(b, p.value)
 	case And, Or:
-		x = p.lines()
+		b = list(b, p.lines(), Line.appended)
 	case Range:
 		_, ends := Line(p.value).apart()
-		all := make([]map[Kind]value, len(ends))
-		for i, e := range ends {
-			var err error
-			if all[i], err = e.sent(); err != nil {
-				return nil, err
-			}
-		}
-		x = all
-	case Name, Given:
-		x = p.value
+		b = list(b, ends, placed.appended)
 	default:
-		x = p.number()
+		b = append(b, p.value...) // number wrote it
 	}
-	raw, err := json.Marshal(x)
-	return map[Kind]value{p.kind: raw}, err
+	return append(b, '}')
 }
 
-// UnmarshalJSON reads what MarshalJSON wrote. A value of a kind that is not known is an error.
+func list[T any](b []byte, all []T, appended func(T, []byte) []byte) []byte {
+	b = append(b, '[')
+	for i, x := range all {
+		if i > 0 {
+			b = append(b, ',')
+		}
+		b = appended(x, b)
+	}
+	return append(b, ']')
+}
+
+// quoted is a text as a JSON string. Most have nothing in them that has to be escaped.
+func quoted(b []byte, text string) []byte {
+	for i := range len(text) {
+		if c := text[i]; c < ' ' || c > '~' || c == '"' || c == '\\' || c == '<' || c == '>' || c == '&' {
+			raw, _ := json.Marshal(text) // a string can always be written
+			return append(b, raw...)
+		}
+	}
+	b = append(append(b, '"'), text...)
+	return append(b, '"')
+}
+
+// said is a line with values as it was sent.
+type said struct {
+	Text   string           `json:"text"`
+	Values map[string]value `json:"values"`
+}
+
+// value is a value as it was sent: one of them.
+type value struct {
+	G    *float64 `json:"g"`
+	MM   *float64 `json:"mm"`
+	CM   *float64 `json:"cm"`
+	ML   *float64 `json:"ml"`
+	C    *float64 `json:"c"`
+	T    *float64 `json:"t"`
+	DC   *float64 `json:"dc"`
+	N    *float64 `json:"n"`
+	Line *Line    `json:"line"`
+	Name *string  `json:"name"`
+	As   *string  `json:"as"`
+	And  *[]Line  `json:"and"`
+	Or   *[]Line  `json:"or"`
+	To   []value  `json:"to"`
+}
+
+// UnmarshalJSON reads what MarshalJSON wrote. A place without a value of a known kind is an error.
 func (l *Line) UnmarshalJSON(raw []byte) error {
-	var text string
-	if json.Unmarshal(raw, &text) == nil {
-		*l = Line(clean(text))
+	if n := len(raw); n > 1 && raw[0] == '"' && bytes.IndexByte(raw, '\\') < 0 && utf8.Valid(raw) { // most lines: nothing in it is escaped
+		*l = Line(raw[1 : n-1])
 		return nil
+	}
+	if len(raw) > 0 && raw[0] == '"' {
+		var text string
+		err := json.Unmarshal(raw, &text)
+		*l = Line(clean(text))
+		return err
 	}
 	var in said
 	if err := json.Unmarshal(raw, &in); err != nil {
@@ -78,9 +121,9 @@ func (l *Line) UnmarshalJSON(raw []byte) error {
 			break
 		}
 		place, left, _ := strings.Cut(after, "}")
-		v, err := in.value(place)
+		v, err := in.Values[place].read()
 		if err != nil {
-			return err
+			return fmt.Errorf("the place %q of a line %w", place, err)
 		}
 		values = append(values, v)
 		rest = left
@@ -89,51 +132,31 @@ func (l *Line) UnmarshalJSON(raw []byte) error {
 	return nil
 }
 
-func (s said) value(place string) (Value, error) {
-	sent, ok := s.Values[place]
-	if !ok {
-		return "", fmt.Errorf("the place %q of a line has no value", place)
-	}
-	v, err := read(sent)
-	if err != nil {
-		return "", fmt.Errorf("the value %q of a line %w", place, err)
-	}
-	return v, nil
-}
-
-// read is a value that was sent by its kind.
-func read(sent map[Kind]value) (Value, error) {
-	if len(sent) != 1 {
-		return "", errors.New("is not of one kind")
-	}
-	for kind, raw := range sent {
-		switch kind {
-		case Weight, Depth, Length, Volume, Heat, Warmth, Step, Number:
-			return decoded(raw, func(x float64) Value { return Value(string(kind) + part + figure(x)) })
-		case Words:
-			return decoded(raw, L)
-		case Name, Given:
-			return decoded(raw, func(s string) Value { return Value(string(kind) + part + clean(s)) })
-		case And, Or:
-			return decoded(raw, func(l []Line) Value { return joined(kind, l) })
-		case Range:
-			var ends []map[Kind]value
-			if err := json.Unmarshal(raw, &ends); err != nil || len(ends) != 2 {
-				return "", errors.New("is no range: give its two ends")
-			}
-			least, err := read(ends[0])
-			most, err2 := read(ends[1])
-			return To(least, most), errors.Join(err, err2)
+// read is the value.
+func (v value) read() (Value, error) {
+	for _, x := range []struct {
+		kind Kind
+		is   *float64
+	}{{Weight, v.G}, {Depth, v.MM}, {Length, v.CM}, {Volume, v.ML}, {Heat, v.C}, {Warmth, v.T}, {Step, v.DC}, {Number, v.N}} {
+		if x.is != nil {
+			return Value(string(x.kind) + part + figure(*x.is)), nil
 		}
-		return "", fmt.Errorf("is of no known kind: %q", kind)
 	}
-	return "", nil
-}
-
-func decoded[T any](raw value, as func(T) Value) (Value, error) {
-	var x T
-	if err := json.Unmarshal(raw, &x); err != nil {
-		return "", fmt.Errorf("is not of its kind: %w", err)
+	switch {
+	case v.Line != nil:
+		return L(*v.Line), nil
+	case v.Name != nil:
+		return Called(*v.Name), nil
+	case v.As != nil:
+		return Text(*v.As), nil
+	case v.And != nil:
+		return All(*v.And...), nil
+	case v.Or != nil:
+		return Any(*v.Or...), nil
+	case len(v.To) == 2:
+		least, err := v.To[0].read()
+		most, err2 := v.To[1].read()
+		return To(least, most), errors.Join(err, err2)
 	}
-	return as(x), nil
+	return "", errors.New("has no value of a known kind")
 }

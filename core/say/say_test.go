@@ -78,13 +78,29 @@ func TestALineThatIsNoneIsRefused(t *testing.T) {
 	for raw, wants := range map[string]string{
 		`3`:                                      "a text",
 		`{"text":"Take {g}."}`:                   `"g" of a line has no value`,
-		`{"text":"{g}","values":{"g":{"kg":1}}}`: `no known kind: "kg"`,
-		`{"text":"{g}","values":{"g":{"g":"1"}}}`:   `the value "g"`,
-		`{"text":"{g}","values":{"g":{"and":[3]}}}`: `the value "g"`,
+		`{"text":"{g}","values":{"g":{"kg":1}}}`: `no value of a known kind`,
+		`{"text":"{g}","values":{"g":{"g":"1"}}}`:           `cannot unmarshal`,
+		`{"text":"{g}","values":{"g":{"and":[3]}}}`:         `a text`,
+		`{"text":"{g}","values":{"g":{"to":[{"g":3}]}}}`:    `no value of a known kind`,
+		`{"text":"{g}","values":{"g":{"to":[{"g":3},{}]}}}`: `no value of a known kind`,
 	} {
 		var l Line
 		if err := json.Unmarshal([]byte(raw), &l); err == nil || !strings.Contains(err.Error(), wants) {
 			t.Errorf("%s: %v, want %q in it", raw, err, wants)
+		}
+	}
+}
+
+func BenchmarkLineReadBack(b *testing.B) {
+	raw, err := json.Marshal([]Line{"A sentence that has no values in it.", F("Take {fruit} of it, {deep} deep.", G(249.6), MM(7.25))})
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		var back []Line
+		if err := json.Unmarshal(raw, &back); err != nil {
+			b.Fatal(err)
 		}
 	}
 }

@@ -50,6 +50,9 @@ const bakeColumns = `id, title, baked_at, card_id, version, request, result, ove
 // bakeRead is what scanBake reads.
 const bakeRead = bakeColumns + `, (select coalesce(jsonb_agg(jsonb_build_object('at', at, 'was', was) order by at desc, id), '[]') from bake_correction where bake_id = bake.id)`
 
+// listedRead is what scanBake reads of a list: results with their figures, and without what they say, which is most of them.
+var listedRead = strings.Replace(bakeRead, ", result,", `, result - '{ledger_lines,remarks,sources,cutting,method,checks,ahead,leftovers,beside}'::text[],`, 1)
+
 // Sought is which bakes are wanted; the zero value is all of them.
 type Sought struct {
 	Words string // somewhere in the title or the note
@@ -80,7 +83,7 @@ func (q Sought) where(kitchen uuid.UUID) (sql string, args []any) {
 var likeWords = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
 
 // Bakes lists up to limit of the bakes that are sought, the last first; with before, those baked before that one. It reports whether
-// there are more.
+// there are more. Their results have their figures and tickets, and none of their sentences: OneBake has them.
 func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, q Sought, before *uuid.UUID, limit int) (page []Bake, more bool, err error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, false, err
@@ -91,7 +94,7 @@ func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, q Sought, before *
 		sql += fmt.Sprintf(` and (baked_at, id) < (select baked_at, id from bake where kitchen_id = $1 and id = $%d)`, len(args))
 	}
 	args = append(args, limit+1)
-	rows, err := s.pool.Query(ctx, `select `+bakeRead+` from bake where `+sql+fmt.Sprintf(` order by baked_at desc, id desc limit $%d`, len(args)), args...)
+	rows, err := s.pool.Query(ctx, `select `+listedRead+` from bake where `+sql+fmt.Sprintf(` order by baked_at desc, id desc limit $%d`, len(args)), args...)
 	if err != nil {
 		return nil, false, kind(err)
 	}

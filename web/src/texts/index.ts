@@ -17,18 +17,22 @@ declare global {
   }
 }
 
+const messages: Record<string, Record<string, string>> = { en: {} }
+
+const found = (translated: Record<string, string>, text: string) => {
+  window.textsSeen?.add(text)
+  return translated[text] ?? inEnglish(text)
+}
+
 export const i18n = createI18n({
   legacy: false,
   locale: 'en',
-  messages: { en: {} },
-  messageResolver: (translated, text) => {
-    window.textsSeen?.add(text)
-    return (translated as Record<string, string>)[text] ?? inEnglish(text)
-  },
+  messages,
+  messageResolver: (translated, text) => found(translated as Record<string, string>, text),
 })
 
 /** A text in the kitchen's words, its places left open. */
-export const worded = (text: string) => i18n.global.tm(text) as string
+export const worded = (text: string) => found(messages[i18n.global.locale.value] ?? {}, text)
 
 /** A text in the kitchen's words, with values in its places: t('{done} of {all} weighed', { done, all }). */
 export const t = i18n.global.t
