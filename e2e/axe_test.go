@@ -39,6 +39,9 @@ func TestNothingStandsInAnybodysWay(t *testing.T) {
 				t.Helper()
 				do(t, ctx, append(s, idle())...)
 				axe(t, ctx, view+", "+light)
+				if high, err := Run(ctx, Evaluate[int](`document.documentElement.scrollHeight`)); strings.HasPrefix(view, "bench") && (err != nil || high > 800) {
+					t.Errorf("%s is %d px high on a screen of 800: %v", view, high, err)
+				}
 			}
 			do(t, ctx, Navigate(url), WaitVisible(id("dish-Small stoneware")))
 			if light == "dark" {

@@ -16,7 +16,8 @@ const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)
 const w = computed(() => Math.max(320, width.value))
 const left = 40
-const right = 12
+/** Room for the curves' names, beside their ends. */
+const right = 54
 const top = 34
 const height = 150
 const row = 13
@@ -42,6 +43,14 @@ const lines = computed(() =>
       ] as const)
     : [],
 )
+/** The curves' names at their ends, so far apart that each can be read. */
+const names = computed(() => {
+  const all = lines.value
+    .map(([key, says, list]) => ({ key, says, y: y(list.at(-1) ?? 0) + 4 }))
+    .sort((a, b) => a.y - b.y)
+  all.forEach((n, i) => (n.y = Math.max(n.y, (all[i - 1]?.y ?? 0) + 14)))
+  return all
+})
 const ticks = computed(() => {
   const step = end.value > 200 ? 60 : end.value > 80 ? 20 : 10
   return Array.from({ length: Math.floor(end.value / step) + 1 }, (_, i) => i * step)
@@ -54,7 +63,7 @@ const marks = computed(() => {
     [
       [t('rim bubbles'), e.rim_bubbles_min],
       [t('middle bubbles'), e.middle_bubbles_min],
-      ['golden', e.golden_min],
+      [t('golden'), e.golden_min],
       [t('topping through'), e.topping_through_min],
       [t('base baked'), e.base_baked_min],
     ] as [string, number | null][]
@@ -159,7 +168,7 @@ function keyPoint(e: KeyboardEvent) {
             $t('{n} minutes; {list}', {
               n: integer(p.minutes),
               list: marks
-                .map((m) => $t('{says} after {n} min', { says: asRead(m.says), n: integer(m.at) }))
+                .map((m) => $t('{says} after {n} min', { says: m.says, n: integer(m.at) }))
                 .join(', '),
             })
           "
@@ -189,9 +198,6 @@ function keyPoint(e: KeyboardEvent) {
             <line :x1="left" :x2="w - right" :y1="y(0)" :y2="y(0)" />
             <g v-for="minute in ticks" :key="minute">
               <line :x1="x(minute)" :x2="x(minute)" :y1="top" :y2="top + height" class="grid" />
-              <text :x="x(minute)" :y="top + height + 12" text-anchor="middle">
-                {{ minute }}{{ minute ? '' : $t(' min') }}
-              </text>
             </g>
             <text v-for="c in [0, 100]" :key="c" :x="left - 5" :y="y(c) + 4" text-anchor="end">
               {{ warmth(c).replace(' ', ' ') }}
@@ -214,15 +220,8 @@ function keyPoint(e: KeyboardEvent) {
             <path class="ghost" data-testid="ghost" :d="path(ghost.middle_c, ghost.minute)" />
             <path class="ghost surface" :d="path(ghost.surface_c, ghost.minute)" />
           </template>
-          <text
-            v-for="[key, says, list] in lines"
-            :key="`t${key}`"
-            class="name"
-            :x="w - right - 4"
-            :y="Math.max(top + 14, y(list.at(-1) ?? 0) + (key === 'middle' ? 14 : -5))"
-            text-anchor="end"
-          >
-            {{ $t(says) }}
+          <text v-for="n in names" :key="n.key" class="name" :x="w - right + 5" :y="n.y">
+            {{ $t(n.says) }}
           </text>
           <!-- clocks -->
           <g v-for="m in words" :key="m.says" class="clock">
@@ -232,7 +231,18 @@ function keyPoint(e: KeyboardEvent) {
               :y="top + height + 26 + row * m.row"
               :text-anchor="x(m.at) > w * 0.75 ? 'end' : 'middle'"
             >
-              {{ asRead(m.says) }} {{ integer(m.at) }}
+              {{ m.says }} {{ integer(m.at) }}
+            </text>
+          </g>
+          <g class="axis over">
+            <text
+              v-for="minute in ticks"
+              :key="minute"
+              :x="x(minute)"
+              :y="top + height + 12"
+              text-anchor="middle"
+            >
+              {{ minute }}{{ minute ? '' : $t(' min') }}
             </text>
           </g>
           <line v-if="at" class="now" :x1="x(at.minute)" :x2="x(at.minute)" :y1="top" :y2="top + height" />
@@ -342,6 +352,11 @@ svg {
 .axis text {
   font: 11px var(--face);
   fill: var(--ink-2);
+}
+.axis.over text {
+  stroke: var(--panel);
+  stroke-width: 4px;
+  paint-order: stroke;
 }
 .boil {
   stroke-dasharray: 2 4;
