@@ -191,3 +191,15 @@ func TestTheHeightOfTheKitchen(t *testing.T) {
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")))
 	reads(t, ctx, id("plan"), "Boiling point here 95")
 }
+
+// A dish that is put on the shelf from the Bench is taken off again by the Shelf's undo.
+func TestADishKeptFromTheBenchCanBeTakenBack(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-plum")), click(id("style-crisp")), click(id("station-dish")))
+	do(t, ctx, fill(id("dish-length"), "25"), fill(id("dish-name"), "Lent skillet"), click(id("keep-dish")))
+	do(t, ctx, Navigate(url+"/shelf"), WaitVisible(id("dish-Lent skillet")), click(id("undo")), WaitNotPresent(id("dish-Lent skillet")))
+	reads(t, ctx, id("shelf-said"), "Undone: Lent skillet put on the shelf.")
+	do(t, ctx, click(id("redo")), WaitVisible(id("dish-Lent skillet")))
+}

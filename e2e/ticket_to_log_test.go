@@ -104,9 +104,13 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 	reads(t, ctx, id("how-it-went"), "dots by the probe", "Weighed:")
 	reads(t, ctx, id("why"), "What may have gone wrong", "thinner than it was meant", "By the model", "On paper already: not set everywhere") // it was taken out too soon
 	do(t, ctx, click(id("correct")), click(id("juice-saucy")), fill(id("note"), "Thickened overnight."), click(id("log-it")))
-	reads(t, ctx, id("corrected"), "is put right")
+	reads(t, ctx, id("lately"), "is put right")
 	reads(t, ctx, id("told-before"), "juice, cold: runny → saucy", "note: not told → “Thickened overnight.”")
-	do(t, ctx, click(id("take-back")), WaitNotPresent(id("corrected")))
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("bake-Gooseberry crumble"), "≠ runny")
+	do(t, ctx, click(id("redo")))
+	reads(t, ctx, id("bake-Gooseberry crumble"), "saucy")
+	do(t, ctx, click(id("undo")), click(id("lately-fine")), WaitNotPresent(id("lately")))
 	reads(t, ctx, id("bake-Gooseberry crumble"), "≠ runny")
 
 	// Side by side with another.

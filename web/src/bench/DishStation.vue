@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { type Dish, type ShelfDish, why } from '@/api/client'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
+import { useShelf } from '@/parts/useShelf'
 import DishForm from '@/parts/DishForm.vue'
 import { grams } from '@/parts/words'
 import OtherDish from './OtherDish.vue'
@@ -12,6 +13,7 @@ import { t } from '@/texts'
 const kitchen = useKitchen()
 const dessert = useDessert()
 const outbox = useOutbox()
+const shelf = useShelf()
 const dish = computed(() => dessert.draft!.request.dish)
 const same = (a: Dish, b: Dish) =>
   (
@@ -61,7 +63,14 @@ async function keep() {
   })
   if (sent.kept === 'refused') refused.value = why(sent.problem)
   if (sent.kept === 'saved') {
-    kitchen.dishes.push(sent.data as ShelfDish)
+    const d = sent.data as ShelfDish
+    kitchen.dishes.push(d)
+    shelf.did({
+      says: t('{name} put on the shelf', { name: d.name }),
+      thing: 'dish',
+      id: d.id,
+      is: { name: d.name, count: d.count, dish: d.dish },
+    })
     name.value = ''
   }
 }

@@ -5,6 +5,7 @@ import ComparedTable from '@/parts/ComparedTable.vue'
 import TakeAway from '@/parts/TakeAway.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { date } from '@/parts/words'
+import { useCardHistory, type CardBody } from './useCardHistory'
 import { t } from '@/texts'
 
 /** A card with its versions: opened, compared, named, copied, put away. */
@@ -17,6 +18,7 @@ const emit = defineEmits<{
   copied: [card: Card]
 }>()
 const kitchen = useKitchen()
+const history = useCardHistory()
 const card = ref<Card>()
 const name = ref('')
 const trouble = ref('')
@@ -50,10 +52,8 @@ async function compare() {
   trouble.value = got.problem ? inWords(got.problem) : ''
   rows.value = got.data
 }
-async function put(body: { name?: string; archived?: boolean }) {
-  const got = await ask(
-    api.PUT('/api/v1/kitchens/{kitchen}/cards/{card}', { params: { path: at.value }, body }),
-  )
+async function put(body: CardBody) {
+  const got = await history.put(at.value.card, body)
   trouble.value = got.problem ? inWords(got.problem) : ''
   return got.data
 }

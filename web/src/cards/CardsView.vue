@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import { refDebounced } from '@vueuse/core'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, inWords, type Card, type CardListed, type Version } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
+import HistoryNotice from '@/parts/HistoryNotice.vue'
 import SeekSelect from '@/parts/SeekSelect.vue'
 import { useFetched } from '@/parts/useFetched'
+import { bindKeys } from '@/parts/useKeys'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
 import { short } from '@/parts/words'
 import CardMore from './CardMore.vue'
 import CardTile from './CardTile.vue'
+import { useCardHistory, type CardBody } from './useCardHistory'
 import { t, text } from '@/texts'
 
 const kitchen = useKitchen()
@@ -85,25 +88,21 @@ function everything() {
 
 const more = ref<string>()
 const moreOpen = ref(false)
-/** What was done last, to be taken back by a touch. */
-const lately = ref<{ says: string; undo: () => Promise<unknown> }>()
-const put = (card: string, body: { name?: string; archived?: boolean }) =>
-  ask(
-    api.PUT('/api/v1/kitchens/{kitchen}/cards/{card}', {
-      params: { path: { kitchen: kitchen.kitchen!.id, card } },
-      body,
-    }),
-  )
-function did(says: string, card: string, back: { name?: string; archived?: boolean }) {
-  lately.value = { says, undo: () => put(card, back) }
+const history = useCardHistory()
+function did(says: string, id: string, was: CardBody, is: CardBody) {
+  history.did({ says, id, was, is })
   void again()
 }
-async function takeBack() {
-  const got = (await lately.value?.undo()) as Awaited<ReturnType<typeof put>> | undefined
-  if (got?.problem) trouble.value = got.problem
-  else lately.value = undefined
-  await again()
-}
+watch(
+  () => history.moved,
+  () => void again(),
+)
+onBeforeUnmount(
+  bindKeys(text('On the cards'), [
+    { key: 'u', says: 'undo', does: () => void history.undo() },
+    { key: 'r', says: 'redo', does: () => void history.redo() },
+  ]),
+)
 function open(id: string, name: string, v: Version) {
   dessert.openCard(id, name, v)
   void router.push('/')
@@ -167,11 +166,15 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         $t('Import a card')
       }}</RouterLink>
     </div>
-    <p v-if="lately" class="notice panel" role="status" data-testid="lately">
-      {{ lately.says }}
-      <button class="push" data-testid="take-back" @click="takeBack">{{ $t('Undo') }}</button>
-      <button class="plain" @click="lately = undefined">{{ $t('Fine') }}</button>
-    </p>
+    <HistoryNotice
+      :said="history.said"
+      :problem="history.problem"
+      :undos="history.undos"
+      :redos="history.redos"
+      @undo="history.undo()"
+      @redo="history.redo()"
+      @fine="history.said = ''"
+    />
     <p v-if="trouble" class="wrong" role="alert">
       {{ $t('{problem}. Trying again every few seconds.', { problem: inWords(trouble) }) }}
     </p>
@@ -209,11 +212,30 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       :key="more"
       v-model="moreOpen"
       @bench="fromMore"
-      @named="(was, c) => did(`${was} is called ${c.name} now.`, c.id, { name: was })"
-      @away="
-        (c) => did(`${c.name} is ${c.archived ? 'put away' : 'out again'}.`, c.id, { archived: !c.archived })
+      @named="
+        (was, c) =>
+          did($t('{was} is called {name} now', { was, name: c.name }), c.id, { name: was }, { name: c.name })
       "
-      @copied="(c) => did(`${c.name} is a card of its own.`, c.id, { archived: true })"
+      @away="
+        (c) =>
+          did(
+            c.archived
+              ? $t('{name} is put away', { name: c.name })
+              : $t('{name} is out again', { name: c.name }),
+            c.id,
+            { archived: !c.archived },
+            { archived: c.archived },
+          )
+      "
+      @copied="
+        (c) =>
+          did(
+            $t('{name} is a card of its own', { name: c.name }),
+            c.id,
+            { archived: true },
+            { archived: false },
+          )
+      "
     />
   </div>
 </template>

@@ -1,15 +1,19 @@
 <script setup lang="ts">
 import { refDebounced } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, type Bake } from '@/api/client'
 import { useDessert } from '@/bench/useDessert'
 import BakedIt from '@/parts/BakedIt.vue'
+import HistoryNotice from '@/parts/HistoryNotice.vue'
 import SeekSelect from '@/parts/SeekSelect.vue'
 import { useFetched } from '@/parts/useFetched'
+import { bindKeys } from '@/parts/useKeys'
 import { useKitchen } from '@/parts/useKitchen'
 import { bandWords, date, asRead } from '@/parts/words'
 import LoggedBake from './LoggedBake.vue'
+import { useLogHistory } from './useLogHistory'
+import { t, text } from '@/texts'
 
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -58,31 +62,32 @@ function choose(b: Bake) {
 
 const correcting = ref<Bake>()
 const asking = ref(false)
-/** What was put right last, to be taken back by a touch. */
-const lately = ref<Bake>()
+const history = useLogHistory()
 function correct(b: Bake) {
   correcting.value = b
   asking.value = true
 }
 function corrected(b: Bake) {
   bakes.value = bakes.value?.map((x) => (x.id === b.id ? b : x))
-  lately.value = b
+  const was = b.corrections[0]?.was
+  const says = t('{title} is put right; what it said before is kept with it', { title: b.title })
+  if (was) history.did({ says, id: b.id, was, is: b.outcome })
 }
-async function takeBack() {
-  const b = lately.value
-  const was = b?.corrections[0]?.was
-  if (!b || !was || !kitchen.kitchen) return
-  const got = await ask(
-    api.PUT('/api/v1/kitchens/{kitchen}/bakes/{bake}/outcome', {
-      params: { path: { kitchen: kitchen.kitchen.id, bake: b.id } },
-      body: { correction_id: crypto.randomUUID(), outcome: was },
-    }),
-  )
-  trouble.value = got.problem
-  if (!got.data) return
-  corrected(got.data)
-  lately.value = undefined
-}
+watch(
+  () => history.moved,
+  async (step) => {
+    if (!step || !kitchen.kitchen) return
+    const path = { kitchen: kitchen.kitchen.id, bake: step.id }
+    const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/bakes/{bake}', { params: { path } }))
+    if (got.data) bakes.value = bakes.value?.map((x) => (x.id === step.id ? got.data : x))
+  },
+)
+onBeforeUnmount(
+  bindKeys(text('In the log'), [
+    { key: 'u', says: 'undo', does: () => void history.undo() },
+    { key: 'r', says: 'redo', does: () => void history.redo() },
+  ]),
+)
 function again(b: Bake) {
   dessert.open({ name: b.title, request: b.request, setting: b.setting }, false)
   void router.push('/')
@@ -134,11 +139,15 @@ function again(b: Bake) {
       >
       <button class="plain" @click="chosen = []">{{ $t('Neither') }}</button>
     </p>
-    <p v-if="lately" class="notice panel" role="status" data-testid="corrected">
-      {{ $t('{title} is put right; what it said before is kept with it.', { title: lately.title }) }}
-      <button class="push" data-testid="take-back" @click="takeBack">{{ $t('Undo') }}</button>
-      <button class="plain" @click="lately = undefined">{{ $t('Fine') }}</button>
-    </p>
+    <HistoryNotice
+      :said="history.said"
+      :problem="history.problem"
+      :undos="history.undos"
+      :redos="history.redos"
+      @undo="history.undo()"
+      @redo="history.redo()"
+      @fine="history.said = ''"
+    />
     <p v-if="trouble" class="wrong" role="alert">
       {{ $t('{title}. Trying again every few seconds.', { title: asRead(trouble.title) }) }}
     </p>

@@ -26,7 +26,10 @@ async function chosen(e: Event) {
       body: file,
     })
     if (r.ok) picture.value = fresh
-    else wrong.value = `The picture: ${inWords((await r.json().catch(() => unreachable)) as Problem)}.`
+    else
+      wrong.value = t('The picture: {problem}.', {
+        problem: inWords((await r.json().catch(() => unreachable)) as Problem),
+      })
   } catch {
     wrong.value = t('{title}. The picture is not kept; the rest can be written down without it.', {
       title: unreachable.title,

@@ -1,5 +1,6 @@
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { reactive, ref } from 'vue'
+import { t } from '@/texts'
 
 interface Key {
   key: string
@@ -29,7 +30,7 @@ export function changeKey(part: string, k: Key, to: string): string {
   for (const [other, keys] of bound) {
     if (other !== part && other !== everywhere && part !== everywhere) continue
     const taken = keys.find((x) => x !== k && keyOf(other, x).toLowerCase() === to.toLowerCase())
-    if (taken) return `${shownKey(to)} is for “${taken.says}” already.`
+    if (taken) return t('{key} is for “{says}” already.', { key: shownKey(to), says: t(taken.says) })
   }
   own.value = { ...own.value, [nameOf(part, k)]: to }
   return ''

@@ -141,7 +141,7 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
         v-if="!draft.fresh"
         class="plain"
         data-testid="take-off"
-        @click="takeAway((name) => `${name} off the shelf; cards keep it`)"
+        @click="takeAway((name) => $t('{name} off the shelf; cards keep it', { name }))"
       >
         {{ $t('Take it off the shelf') }}
       </button>

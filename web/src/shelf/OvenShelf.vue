@@ -62,7 +62,7 @@ const dials = [
               <span class="small">{{
                 o.oven.kind === 'camp'
                   ? $t('camp oven, over coals')
-                  : `${o.oven.heating}${o.oven.bottom_heat ? $t(', bottom heat alone') : ''}${o.oven.runners ? $t(', {runners} runners', { runners: o.oven.runners }) : ''}`
+                  : `${$t(o.oven.heating)}${o.oven.bottom_heat ? $t(', bottom heat alone') : ''}${o.oven.runners ? $t(', {runners} runners', { runners: o.oven.runners }) : ''}`
               }}</span>
             </span>
             <span class="off"
@@ -214,7 +214,7 @@ const dials = [
         v-if="!draft.fresh"
         class="plain"
         data-testid="take-oven"
-        @click="takeAway((name) => `${name} taken away; cards and the log keep it`)"
+        @click="takeAway((name) => $t('{name} taken away; cards and the log keep it', { name }))"
       >
         {{ $t('Take it away') }}
       </button>
