@@ -98,15 +98,16 @@ func pick[T ~string](x float64, below, above T) T {
 
 func share(x float64) say.Value { return say.N(100*math.Abs(x), 0) }
 
-// How much what was told counts: a step on a scale of words, minutes, and the share of the weight lost. A miss counts no more than
+// How much what was told counts: a step on a scale of words, minutes, the share of the weight lost, and what a probe is off by. A miss counts no more than
 // mostMiss: something else may have happened.
 const (
-	wordStep = 0.45
-	seenMin  = 4.0
-	lostPart = 0.25
-	mostMiss = 16.0
-	clearly  = 0.5 // by so much a cause has to explain more than nothing does
-	mostSaid = 3
+	wordStep    = 0.45
+	seenMin     = 4.0
+	lostPart    = 0.25
+	probeNoiseC = 2.0
+	mostMiss    = 16.0
+	clearly     = 0.5 // by so much a cause has to explain more than nothing does
+	mostSaid    = 3
 )
 
 // Tick is told how many bakes on paper are done, of how many. An error from it ends the work.
@@ -189,34 +190,47 @@ func sum(all []miss) (s float64) {
 
 // misses has one for each thing that may be told, in the same order each time; what was not told is not missed.
 func misses(c Came, a *bake.DessertAnswer) []miss {
-	e := a.Expected()
-	out := []miss{
+	e, ran := a.Expected(), a.Plan.Answer
+	return []miss{
 		{"the juice", steps(bake.JuiceWords, c.Juice, e.Juice)},
 		{"the fruit", steps(bake.FruitWords, c.Fruit, e.Fruit)},
 		{"the top", steps(bake.TopWords, c.Top, e.Top)},
 		{"the base", steps(bake.BaseWords, c.Told.Base, e.Base)},
-		{"that it boiled over", 0},
-		{"when the rim bubbled", late(c.Told.RimMin, a.Plan.Answer.Events.RimBubbles)},
-		{"when the middle bubbled", late(c.Told.MiddleMin, a.Plan.Answer.Events.MiddleBubbles)},
-		{"the weight that it lost", 0},
-		{"the probe's curve", 0},
+		{"that it boiled over", unlike(c.BoiledOver, e.BoiledOver)},
+		{"when the rim bubbled", late(c.Told.RimMin, ran.Events.RimBubbles)},
+		{"when the middle bubbled", late(c.Told.MiddleMin, ran.Events.MiddleBubbles)},
+		{"the weight that it lost", lighter(c.Told, ran.End.SteamedOffG)},
+		{"the probe's curve", offCurve(c.Happened, ran.Curves)},
 	}
-	if c.BoiledOver != nil && *c.BoiledOver != *e.BoiledOver {
-		out[4].by = 1 / (wordStep * wordStep)
+}
+
+func unlike(told, expected *bool) float64 {
+	if told == nil || *told == *expected {
+		return 0
 	}
-	if g, ok := c.Told.LostG(); ok {
-		d := (g - a.Plan.Answer.End.SteamedOffG) / max(10, lostPart*a.Plan.Answer.End.SteamedOffG)
-		out[7].by = min(mostMiss, d*d)
+	return 1 / (wordStep * wordStep)
+}
+
+func lighter(t baked.Told, expectedG float64) float64 {
+	g, ok := t.LostG()
+	if !ok {
+		return 0
 	}
-	if c.Happened != nil && len(c.Happened.Readings) > 0 {
-		d := 0.0
-		for _, p := range c.Happened.Readings {
-			d += p.C - a.Plan.Answer.Curves.MiddleAt(p.Minute)
-		}
-		d /= float64(len(c.Happened.Readings)) * 2
-		out[8].by = min(mostMiss, d*d)
+	d := (g - expectedG) / max(10, lostPart*expectedG)
+	return min(mostMiss, d*d)
+}
+
+// offCurve is how far the readings lie from the middle's curve, on the whole.
+func offCurve(h *baked.Happened, curves bake.Curves) float64 {
+	if h == nil || len(h.Readings) == 0 {
+		return 0
 	}
-	return out
+	d := 0.0
+	for _, p := range h.Readings {
+		d += p.C - curves.MiddleAt(p.Minute)
+	}
+	d /= float64(len(h.Readings)) * probeNoiseC
+	return min(mostMiss, d*d)
 }
 
 func steps(words []string, told, expected string) float64 {

@@ -144,12 +144,14 @@ func (s *Store) AddCard(ctx context.Context, kitchen, card uuid.UUID, name strin
 	if err := s.known(ctx, kitchen); err != nil {
 		return Card{}, err
 	}
-	err := s.inTx(ctx, func(tx pgx.Tx) error {
-		tag, err := tx.Exec(ctx, `insert into card (id, kitchen_id, name) values ($1, $2, $3) on conflict (id) do nothing`, card, kitchen, name)
-		if err != nil || tag.RowsAffected() == 0 {
-			return err
-		}
-		return addVersion(ctx, tx, kitchen, card, first)
+	err := once(func() error {
+		return s.inTx(ctx, func(tx pgx.Tx) error {
+			tag, err := tx.Exec(ctx, `insert into card (id, kitchen_id, name) values ($1, $2, $3) on conflict (id) do nothing`, card, kitchen, name)
+			if err != nil || tag.RowsAffected() == 0 {
+				return err
+			}
+			return addVersion(ctx, tx, kitchen, card, first)
+		})
 	})
 	if err != nil {
 		return Card{}, err

@@ -130,10 +130,12 @@ func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d ShelfDish) err
 		return err
 	}
 	x := d.Dish
-	_, err := s.pool.Exec(ctx, `insert into dish (id, kitchen_id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material, count)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) on conflict (id) do nothing`,
-		d.ID, kitchen, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML, x.Material, max(1, d.Count))
-	return kind(err)
+	return once(func() error {
+		_, err := s.pool.Exec(ctx, `insert into dish (id, kitchen_id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material, count)
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) on conflict (id) do nothing`,
+			d.ID, kitchen, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML, x.Material, max(1, d.Count))
+		return kind(err)
+	})
 }
 
 // ChangeDish changes a dish on the shelf. Cards have their own copy of it.

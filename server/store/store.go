@@ -106,6 +106,16 @@ func (s *Store) inTx(ctx context.Context, do func(pgx.Tx) error) error {
 	return kind(pgx.BeginFunc(ctx, s.pool, do))
 }
 
+// once adds something by its id, which may race with itself: sent from two places at once, the second may first see the
+// first one's name as taken. On a second try the id is there, and what is left is taken by another.
+func once(add func() error) error {
+	err := add()
+	if errors.Is(err, ErrTaken) {
+		return add()
+	}
+	return err
+}
+
 // list collects rows into structs by column name.
 func list[T any](ctx context.Context, s *Store, sql string, args ...any) ([]T, error) {
 	rows, err := s.pool.Query(ctx, sql, args...)

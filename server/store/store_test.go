@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"errors"
+	"fmt"
 	"testing"
 	"time"
 
@@ -128,5 +129,40 @@ func TestTwoSavesAtOnceAreTwoVersions(t *testing.T) {
 	c, err := s.Card(ctx, demo.Kitchen.ID, cards[0].ID)
 	if err != nil || c.Versions[0].Number != before+4 {
 		t.Errorf("version %d after four saves on version %d (%v)", c.Versions[0].Number, before, err)
+	}
+}
+
+// A card or a dish that is sent from several places at once is one; another of its name is refused.
+func TestTheSameCardOrDishSentAtOnceIsOne(t *testing.T) {
+	s := storetest.Open(t)
+	ctx := t.Context()
+	if _, err := demo.Load(ctx, s, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	const times, tablets = 30, 6
+	for n := range times {
+		card, version, dish := uuid.New(), uuid.New(), uuid.New()
+		name := fmt.Sprintf("Sent %d", n)
+		errs := make(chan error, 2*tablets)
+		for range tablets {
+			go func() {
+				_, err := s.AddCard(ctx, demo.Kitchen.ID, card, name, store.Version{ID: version, Request: request, SavedAt: time.Now()})
+				errs <- err
+			}()
+			go func() {
+				errs <- s.AddDish(ctx, demo.Kitchen.ID, store.ShelfDish{ID: dish, Name: name, Count: 1, Dish: request.Dish})
+			}()
+		}
+		for range 2 * tablets {
+			if err := <-errs; err != nil {
+				t.Fatal(err)
+			}
+		}
+		if c, err := s.Card(ctx, demo.Kitchen.ID, card); err != nil || len(c.Versions) != 1 {
+			t.Fatalf("%+v, %v", c, err)
+		}
+		if err := s.AddDish(ctx, demo.Kitchen.ID, store.ShelfDish{ID: uuid.New(), Name: name, Count: 1, Dish: request.Dish}); !errors.Is(err, store.ErrTaken) {
+			t.Fatalf("another of its name: %v", err)
+		}
 	}
 }
