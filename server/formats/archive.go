@@ -18,7 +18,7 @@ import (
 const (
 	manifestName  = "mabbin-kitchen.json"
 	archiveFormat = "mabbin-kitchen"
-	archiveNow    = 1
+	archiveNow    = 2 // since what is said is kept with its values; before, it was plain text, which is still read
 )
 
 // The limits of an archive that is read.

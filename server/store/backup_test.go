@@ -319,3 +319,47 @@ func TestAStoppedRestoreLeavesNothing(t *testing.T) {
 		t.Errorf("and afterwards it can't be restored: %v", err)
 	}
 }
+
+// An archive from before sentences had values is read: what was said is the text that it was.
+func TestAnArchiveWithPlainSentencesIsRestored(t *testing.T) {
+	s := full(t)
+	var b bytes.Buffer
+	w, err := formats.NewArchive(&b, wentIn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	plain := func(table string, row json.RawMessage) error {
+		if table != "watch_call" {
+			return w.Row(table, row)
+		}
+		var columns map[string]json.RawMessage
+		if err := json.Unmarshal(row, &columns); err != nil {
+			return err
+		}
+		columns["says"], columns["caution"] = json.RawMessage(`"Turn the oven down to 170 C"`), json.RawMessage(`""`)
+		if row, err = json.Marshal(columns); err != nil {
+			return err
+		}
+		return w.Row(table, row)
+	}
+	if err := s.BackUp(t.Context(), demo.Kitchen.ID, plain, func(p store.Picture) error { return w.Picture(p.ID.String(), p.JPEG, p.Small) }); err != nil {
+		t.Fatal(err)
+	}
+	if err := w.Close(); err != nil {
+		t.Fatal(err)
+	}
+	other := storetest.Open(t)
+	k, err := restored(t.Context(), t, other, b.Bytes())
+	if err != nil {
+		t.Fatal(err)
+	}
+	all, err := other.Watched(t.Context(), k.ID)
+	if err != nil || len(all) == 0 || len(all[0].Calls) == 0 {
+		t.Fatalf("%+v, %v", all, err)
+	}
+	for _, c := range all[0].Calls {
+		if c.Says != "Turn the oven down to 170 C" || c.Caution != "" {
+			t.Errorf("%q, %q", c.Says, c.Caution)
+		}
+	}
+}
