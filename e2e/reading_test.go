@@ -86,6 +86,9 @@ func TestEveryTextIsInTheCatalogue(t *testing.T) {
 		var texts []string
 		must(t, json.Unmarshal([]byte(raw), &texts))
 		seen = max(seen, len(texts))
+		if raw, err := Run(ctx, Evaluate[bool](`/\[object |"values"|\{[a-zA-Z0-9]+\}/.test(document.body.innerHTML)`)); err != nil || raw {
+			t.Errorf("%s: a sentence is shown that was not read: %v", view, err)
+		}
 		for _, x := range texts {
 			if _, known := catalogue[x]; !known && strings.ContainsFunc(placeless.ReplaceAllString(x, ""), unicode.IsLetter) {
 				missing[x] = view

@@ -34,11 +34,11 @@ type OtherDish struct {
 
 // Naive is what one factor for everything, the volumes' ratio, would weigh out, and how far that is off.
 type Naive struct {
-	Code     string  `json:"code"` // fruit, sugar, thickener, topping or base
-	Name     string  `json:"name"`
-	G        float64 `json:"g"`
-	NaiveG   float64 `json:"naive_g"`
-	ErrorPct float64 `json:"error_pct"`
+	Code     string   `json:"code"` // fruit, sugar, thickener, topping or base
+	Name     say.Line `json:"name"`
+	G        float64  `json:"g"`
+	NaiveG   float64  `json:"naive_g"`
+	ErrorPct float64  `json:"error_pct"`
 }
 
 // CheckOther finds every wrong field.
@@ -170,8 +170,9 @@ func naive(from, to *Answer) []Naive {
 	k := to.Fit.VolumeML / from.Fit.VolumeML
 	out := []Naive{}
 	for _, x := range []struct {
-		code, name string
-		was, is    float64
+		code    string
+		name    say.Line
+		was, is float64
 	}{
 		{"fruit", "Fruit", from.FruitG, to.FruitG},
 		{"sugar", "Sugar", from.SugarG, to.SugarG},

@@ -1337,7 +1337,7 @@ export interface components {
                 naive: {
                     /** @enum {string} */
                     code: "fruit" | "sugar" | "thickener" | "topping" | "base";
-                    name: string;
+                    name: components["schemas"]["Line"];
                     /** Format: double */
                     g: number;
                     /** Format: double */

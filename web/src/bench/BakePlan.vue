@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Stage } from '@/api/client'
+import BoldText from '@/parts/BoldText.vue'
 import AmountField from '@/parts/AmountField.vue'
 import { bandWords, grams, heat, asRead, integer, allRead, degrees, warmth } from '@/parts/words'
 import type { Draft } from './useDessert'
@@ -79,20 +80,25 @@ function drop(i: number) {
 <template>
   <div v-if="p" class="plan" data-testid="plan">
     <p>
-      <strong>{{
-        $t('{n}: {n2} min', { n: own ? $t('As entered') : $t('Proposed'), n2: integer(p.minutes) })
-      }}</strong>{{ $t('. Look from') }}
-      <strong>{{ $t('{n} min', { n: integer(p.look_from_min) }) }}</strong>{{
-        $t(', turn it at {n4}. {n} {n2} Then {n5} min on the rack{n3}.', {
-          n4: integer(p.turn_at_min),
-          n: p.rim_shield ? $t('Shield the rim with foil.') : '',
-          n2: plan.answer?.late_at_min
-            ? $t('The second topping goes on at {n}.', { n: integer(plan.answer.late_at_min) })
-            : '',
-          n5: integer(p.rack_min),
-          n3: p.fridge_min ? $t(' and {n} min in the fridge', { n: integer(p.fridge_min) }) : '',
-        })
-      }}
+      <BoldText
+        :text="
+          $t(
+            '**{what}: {minutes} min**. Look from **{look} min**, turn it at {turn}. {shield} {late} Then {rack} min on the rack{fridge}.',
+            {
+              what: own ? $t('As entered') : $t('Proposed'),
+              minutes: integer(p.minutes),
+              look: integer(p.look_from_min),
+              turn: integer(p.turn_at_min),
+              shield: p.rim_shield ? $t('Shield the rim with foil.') : '',
+              late: plan.answer?.late_at_min
+                ? $t('The second topping goes on at {n}.', { n: integer(plan.answer.late_at_min) })
+                : '',
+              rack: integer(p.rack_min),
+              fridge: p.fridge_min ? $t(' and {n} min in the fridge', { n: integer(p.fridge_min) }) : '',
+            },
+          )
+        "
+      />
     </p>
     <p class="small" data-testid="plan-end">
       {{

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { type Dish, type ShelfDish, why } from '@/api/client'
+import BoldText from '@/parts/BoldText.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { useOutbox } from '@/parts/useOutbox'
 import { useShelf } from '@/parts/useShelf'
@@ -121,13 +122,17 @@ async function keep() {
       @change="(d, says) => dessert.change(says, (x) => (x.request.dish = d))"
     />
     <p v-if="dessert.answer && dessert.answer.fit.unsure_g >= 10" class="small" data-testid="unsure">
-      {{ $t('By its sizes the dish is known to 8 %: that is') }}
-      <strong>{{ grams(dessert.answer.fit.unsure_g) }}</strong>
-      {{
-        $t('of fruit either way. Filled with water once, and the scale read, it is known{n}.', {
-          n: onShelf ? $t(' (Shelf, Dishes)') : '',
-        })
-      }}
+      <BoldText
+        :text="
+          $t(
+            'By its sizes the dish is known to 8 %: that is **{weight}** of fruit either way. Filled with water once, and the scale read, it is known{where}.',
+            {
+              weight: grams(dessert.answer.fit.unsure_g),
+              where: onShelf ? $t(' (Shelf, Dishes)') : '',
+            },
+          )
+        "
+      />
     </p>
     <form v-if="!onShelf && kitchen.kitchen" class="keep" @submit.prevent="keep">
       <el-input

@@ -95,7 +95,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
       <p class="small" data-testid="beside">
         {{
           $t('With it, for all: {list}.', {
-            list: dessert.answer.beside.map((b) => `${grams(b.all_g)} ${b.name}`).join(', or '),
+            list: dessert.answer.beside.map((b) => `${grams(b.all_g)} ${asRead(b.name)}`).join($t(', or ')),
           })
         }}
       </p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import BoldText from '@/parts/BoldText.vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { bandWords, integer, percent, asRead } from '@/parts/words'
@@ -72,10 +73,14 @@ function swap(key: string) {
     <SetScale v-if="dessert.answer" :set="dessert.answer.set" @target="target" />
     <p v-if="dessert.answer" class="hot small">
       <span
-        >{{ $t('Cold') }} <strong>{{ bandWords[dessert.answer.set.band] }}</strong>{{
-          $t(', hot {n}.', { n: bandWords[dessert.answer.set.hot_band] })
-        }}</span
-      >
+        ><BoldText
+          :text="
+            $t('Cold **{cold}**, hot {hot}.', {
+              cold: bandWords[dessert.answer.set.band],
+              hot: bandWords[dessert.answer.set.hot_band],
+            })
+          "
+      /></span>
       <button
         v-if="request.set_target !== undefined || request.thickener?.g !== undefined"
         class="plain"

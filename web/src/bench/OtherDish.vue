@@ -20,7 +20,7 @@ const others = ref<
     count: number
     request: BalanceRequest
     answer: Answer
-    naive: { code: string; name: string; g: number; naive_g: number; error_pct: number }[]
+    naive: { code: string; name: Line; g: number; naive_g: number; error_pct: number }[]
   }[]
 >([])
 const left = ref<{ g: number; use: Line }>({ g: 0, use: '' })
@@ -147,7 +147,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
               </thead>
               <tbody>
                 <tr v-for="n in o.naive" :key="n.code" :class="{ far: Math.abs(n.error_pct) > 10 }">
-                  <th scope="row">{{ n.name }}</th>
+                  <th scope="row">{{ asRead(n.name) }}</th>
                   <td class="g">
                     <strong>{{ grams(n.g) }}</strong>
                   </td>

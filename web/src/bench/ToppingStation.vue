@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, ask, why } from '@/api/client'
+import BoldText from '@/parts/BoldText.vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { basisWords, lower, mm, percent, short, asRead, fromTo } from '@/parts/words'
@@ -224,16 +225,22 @@ const verdicts: Record<string, string> = {
         v-for="s in swaps"
         :key="s.index"
         :value="s.index"
-        :label="`${short(kitchen.ingredient.get(s.from)?.name ?? s.from)} → ${s.to}`"
+        :label="`${short(kitchen.ingredient.get(s.from)?.name ?? s.from)} → ${asRead(s.to)}`"
         :data-testid="`swap-${s.from}-${s.index}`"
       />
     </el-select>
     <p v-if="swapped" class="small" role="status" data-testid="swapped">{{ swapped }}</p>
     <p v-if="lies?.texture.fat" class="read" data-testid="texture">
-      {{ $t('Fat {percent}:', { percent: percent(lies.texture.fat_pct) }) }}
-      <strong>{{ $t(verdicts[lies.texture.fat] ?? '') }}</strong>
-      {{ $t('(14 to 29 % holds). Sugar {percent}:', { percent: percent(lies.texture.sugar_pct) }) }}
-      <strong>{{ $t(verdicts[lies.texture.sugar] ?? '') }}</strong> {{ $t('(12 to 38 %).') }}
+      <BoldText
+        :text="
+          $t('Fat {fat}: **{holds}** (14 to 29 % holds). Sugar {sugar}: **{colours}** (12 to 38 %).', {
+            fat: percent(lies.texture.fat_pct),
+            holds: $t(verdicts[lies.texture.fat] ?? ''),
+            sugar: percent(lies.texture.sugar_pct),
+            colours: $t(verdicts[lies.texture.sugar] ?? ''),
+          })
+        "
+      />
       <template v-for="(n, i) in lies.texture.notes" :key="i">{{ asRead(n) }}. </template>
     </p>
     <LateToppings />

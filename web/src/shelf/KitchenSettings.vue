@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { inWords, type Problem, type Settings } from '@/api/client'
+import BoldText from '@/parts/BoldText.vue'
 import AmountField from '@/parts/AmountField.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { useShelf } from '@/parts/useShelf'
@@ -196,11 +197,14 @@ const nameOf = (c: string) => {
       {{ $t('{problem}. Nothing was changed.', { problem: inWords(problem) }) }}
     </p>
     <p class="sample wide" data-testid="sample">
-      {{ $t('So it reads now:') }} <strong>{{ grams(376) }}</strong> {{ $t('of topping,') }}
-      <strong>{{ mm(15) }}</strong> {{ $t('thick, cornflour') }} <strong>{{ grams(7.5) }}</strong>{{
-        $t(', a dish of')
-      }}
-      <strong>{{ litres(2100) }}</strong>{{ $t(', an oven at') }} <strong>{{ heat(180) }}</strong>.
+      <BoldText
+        :text="
+          $t(
+            'So it reads now: **{topping}** of topping, **{thick}** thick, cornflour **{flour}**, a dish of **{dish}**, an oven at **{heat}**.',
+            { topping: grams(376), thick: mm(15), flour: grams(7.5), dish: litres(2100), heat: heat(180) },
+          )
+        "
+      />
     </p>
   </section>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Watched } from '@/api/client'
+import BoldText from '@/parts/BoldText.vue'
 import MiddleCurve from '@/parts/MiddleCurve.vue'
 import { integer, warmth, degrees } from '@/parts/words'
 import { useWatch } from './useWatch'
@@ -15,6 +16,12 @@ const places = [
   ['air', text('slipped out')],
   ['', text('no probe')],
 ] as const
+const cooler = text(
+  'By the probe the oven is **{off} cooler** than was thought (give or take {sure}): out after **{out} min**, between {early} and {late}; {planned} were planned. The calls follow it.',
+)
+const hotter = text(
+  'By the probe the oven is **{off} hotter** than was thought (give or take {sure}): out after **{out} min**, between {early} and {late}; {planned} were planned. The calls follow it.',
+)
 </script>
 
 <template>
@@ -53,23 +60,18 @@ const places = [
         }}
       </p>
       <p v-else-if="dessert.estimate" role="status" data-testid="estimate">
-        {{ $t('By the probe the oven is') }}
-        <strong
-          >{{ degrees(Math.abs(dessert.estimate.offset_c)) }}
-          {{ dessert.estimate.offset_c < 0 ? $t('cooler') : $t('hotter') }}</strong
-        >
-        {{
-          $t('than was thought (give or take {n}): out after', {
-            n: degrees(dessert.estimate.give_or_take_c),
-          })
-        }}
-        <strong>{{ $t('{n} min', { n: integer(dessert.estimate.minutes) }) }}</strong>{{
-          $t(', between {n} and {n2}; {n3} were planned. The calls follow it.', {
-            n: integer(dessert.estimate.early_min),
-            n2: integer(dessert.estimate.late_min),
-            n3: integer(dessert.plan_minutes),
-          })
-        }}
+        <BoldText
+          :text="
+            $t(dessert.estimate.offset_c < 0 ? cooler : hotter, {
+              off: degrees(Math.abs(dessert.estimate.offset_c)),
+              sure: degrees(dessert.estimate.give_or_take_c),
+              out: integer(dessert.estimate.minutes),
+              early: integer(dessert.estimate.early_min),
+              late: integer(dessert.estimate.late_min),
+              planned: integer(dessert.plan_minutes),
+            })
+          "
+        />
       </p>
     </template>
   </section>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { WatchCall, Watched } from '@/api/client'
+import BoldText from '@/parts/BoldText.vue'
 import BakedIt from '@/parts/BakedIt.vue'
 import { useKitchen } from '@/parts/useKitchen'
 import { heat, asRead, integer, warmth } from '@/parts/words'
@@ -88,7 +89,7 @@ const became = (c: WatchCall) =>
         })
       }}</template
       ><template v-if="middle !== undefined"
-        >{{ $t('; middle about') }} <strong>{{ warmth(middle) }}</strong> {{ $t('by the model') }}</template
+        ><BoldText :text="$t('; middle about **{heat}** by the model', { heat: warmth(middle) })" /></template
       >.
     </p>
     <div
