@@ -65,7 +65,7 @@ func (p *plan) method(s stand) []Doing {
 	}
 	step("bake", bakeWords[p.req.Style])
 	for i := range p.late {
-		step("late", say.F("Put the {topping} on late, for the last minutes, so that it does not burn.", say.Called(larder.Plain(p.dessert.late[i].Topping.Name))))
+		step("late", say.F("Put the {topping} on late, for the last minutes, so that it does not burn.", called(p.dessert.late[i].Topping.Name)))
 	}
 	step("rest", p.restWords())
 	for _, x := range p.finishes {

@@ -166,15 +166,7 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         $t('Import a card')
       }}</RouterLink>
     </div>
-    <HistoryNotice
-      :said="history.said"
-      :problem="history.problem"
-      :undos="history.undos"
-      :redos="history.redos"
-      @undo="history.undo()"
-      @redo="history.redo()"
-      @fine="history.said = ''"
-    />
+    <HistoryNotice :history="history" />
     <p v-if="trouble" class="wrong" role="alert">
       {{ $t('{problem}. Trying again every few seconds.', { problem: inWords(trouble) }) }}
     </p>

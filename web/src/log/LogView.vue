@@ -139,15 +139,7 @@ function again(b: Bake) {
       >
       <button class="plain" @click="chosen = []">{{ $t('Neither') }}</button>
     </p>
-    <HistoryNotice
-      :said="history.said"
-      :problem="history.problem"
-      :undos="history.undos"
-      :redos="history.redos"
-      @undo="history.undo()"
-      @redo="history.redo()"
-      @fine="history.said = ''"
-    />
+    <HistoryNotice :history="history" />
     <p v-if="trouble" class="wrong" role="alert">
       {{ $t('{title}. Trying again every few seconds.', { title: asRead(trouble.title) }) }}
     </p>

@@ -47,5 +47,8 @@ export function useHistory<S extends { says: string }>(
   const undo = () => inTurn(() => move(undos, redos, 'was'))
   const redo = () => inTurn(() => move(redos, undos, 'is'))
 
-  return { undos, redos, problem, said, moved, inTurn, did, undo, redo }
+  /** Takes its words off the screen; the steps stay. */
+  const forget = () => (said.value = '')
+
+  return { undos, redos, problem, said, moved, inTurn, did, undo, redo, forget }
 }
