@@ -116,7 +116,7 @@ func Flatten(base string, err error) fault.Faults {
 	if errors.Is(err, io.EOF) {
 		return fault.Faults{{Pointer: base, Detail: "the request has no body: send JSON"}}
 	}
-	return fault.Faults{{Pointer: base, Detail: say.F("{why}", say.Text(err.Error()))}}
+	return fault.Faults{{Pointer: base, Detail: say.Only(say.Text(err.Error()))}}
 }
 
 // unknownKey is the key that the description does not have. The validator points at its object and names it in words.
@@ -211,7 +211,7 @@ func article(types []string) say.Line {
 	for i, t := range types {
 		words[i] = typeWords[t]
 	}
-	return say.F("{types}", say.Any(words...))
+	return say.Only(say.Any(words...))
 }
 
 // typeWords are the types of JSON.

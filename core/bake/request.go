@@ -135,7 +135,7 @@ func Check(r Request) error {
 
 func checkStages(under string, stages []Stage, f *fault.Faults) {
 	if n := len(stages); n == 0 || n > mostStages {
-		f.Add(under, say.F("has {n} stages: give 1 to {most}", fault.Count(n), fault.Count(mostStages)))
+		f.Add(under, say.F("has {n} stages: give 1 to {most}", say.Count(n), say.Count(mostStages)))
 		return
 	}
 	sum := 0.0
@@ -150,7 +150,7 @@ func checkStages(under string, stages []Stage, f *fault.Faults) {
 		f.OneOf(at+"/cover", s.Cover, "", "none", "foil", "lid", "parchment", "rim")
 	}
 	if sum > mostMinutes {
-		f.Add(under, say.F("take {sum} min in all: give at most {most}", say.N(sum, 0), fault.Count(mostMinutes)))
+		f.Add(under, say.F("take {sum} min in all: give at most {most}", say.N(sum, 0), say.Count(mostMinutes)))
 	}
 }
 

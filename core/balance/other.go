@@ -45,7 +45,7 @@ type Naive struct {
 func CheckOther(q OtherRequest) error {
 	var f fault.Faults
 	if n := len(q.Dishes); n == 0 || n > mostDishes {
-		f.Add("/dishes", say.F("has {n} dishes: give 1 to {most}", fault.Count(n), fault.Count(mostDishes)))
+		f.Add("/dishes", say.F("has {n} dishes: give 1 to {most}", say.Count(n), say.Count(mostDishes)))
 	}
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)

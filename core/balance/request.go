@@ -220,7 +220,7 @@ func (d *dessert) lookStyle(f *fault.Faults) {
 func (d *dessert) lookFruit(f *fault.Faults) {
 	const most = 12
 	if n := len(d.req.Fruits); n == 0 || n > most {
-		f.Add("/fruits", say.F("has {n} fruits: give 1 to {most}", fault.Count(n), fault.Count(most)))
+		f.Add("/fruits", say.F("has {n} fruits: give 1 to {most}", say.Count(n), say.Count(most)))
 		return
 	}
 	pieces := make([]filling.Piece, len(d.req.Fruits))

@@ -228,10 +228,10 @@ func CheckStart(q StartRequest) error {
 		}
 	}
 	if given != 1 {
-		f.Add("/fruit_g", say.F("give one of fruit_g, bought_g and portions, not {n} of them", fault.Count(given)))
+		f.Add("/fruit_g", say.F("give one of fruit_g, bought_g and portions, not {n} of them", say.Count(given)))
 	}
 	if n := len(q.Dishes); n == 0 || n > mostDishes {
-		f.Add("/dishes", say.F("has {n} dishes: give 1 to {most}", fault.Count(n), fault.Count(mostDishes)))
+		f.Add("/dishes", say.F("has {n} dishes: give 1 to {most}", say.Count(n), say.Count(mostDishes)))
 	}
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)

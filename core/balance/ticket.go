@@ -295,7 +295,7 @@ func foldIn(x topping.Sized) say.Line {
 func names(of []string) []say.Line {
 	out := make([]say.Line, len(of))
 	for i, name := range of {
-		out[i] = say.F("{name}", say.Called(name))
+		out[i] = say.Only(say.Called(name))
 	}
 	return out
 }

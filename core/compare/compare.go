@@ -81,7 +81,7 @@ func (t *table) weighed(a, b *balance.Answer) {
 			for _, l := range bowl.Lines {
 				k := key{bowl.Key, l.Key}
 				order = append(order, k)
-				name[k], g[k] = say.F("{name}", say.Called(l.Name)), say.F("{much}", say.G(l.G))
+				name[k], g[k] = say.Only(say.Called(l.Name)), say.Only(say.G(l.G))
 			}
 		}
 		return order, title, name, g
@@ -112,20 +112,17 @@ func (t *table) stands(a, b *balance.Answer) {
 	const part = "How it was to stand"
 	both := func(what say.Line, of func(*balance.Answer) say.Line) { t.add(part, what, of(a), of(b)) }
 	t.add(part, "set", say.Line(a.Set.Band), say.Line(b.Set.Band))
-	both("juice to hold", func(x *balance.Answer) say.Line { return only(say.G(math.Round(x.JuiceG))) })
-	both("free rim while it boils", func(x *balance.Answer) say.Line { return only(say.MM(math.Round(x.Fit.HotHeadspaceMM))) })
-	both("topping", func(x *balance.Answer) say.Line { return only(say.MM(math.Round(x.Topping.ThicknessMM))) })
+	both("juice to hold", func(x *balance.Answer) say.Line { return say.Only(say.G(math.Round(x.JuiceG))) })
+	both("free rim while it boils", func(x *balance.Answer) say.Line { return say.Only(say.MM(math.Round(x.Fit.HotHeadspaceMM))) })
+	both("topping", func(x *balance.Answer) say.Line { return say.Only(say.MM(math.Round(x.Topping.ThicknessMM))) })
 	both("sweetness of the filling", func(x *balance.Answer) say.Line { return say.F("{n} %", say.N(x.SugarPct, 1)) })
-	both("steam lost", func(x *balance.Answer) say.Line { return only(say.G(math.Round(x.Ledger.SteamedOffG))) })
-	both("portions", func(x *balance.Answer) say.Line { return only(say.N(x.Portions.Count, 0)) })
+	both("steam lost", func(x *balance.Answer) say.Line { return say.Only(say.G(math.Round(x.Ledger.SteamedOffG))) })
+	both("portions", func(x *balance.Answer) say.Line { return say.Only(say.N(x.Portions.Count, 0)) })
 }
-
-// only is a value by itself.
-func only(v say.Value) say.Line { return say.F("{value}", v) }
 
 func minutes(x float64) say.Line { return say.F("{minutes} min", say.N(x, 0)) }
 
-func heat(x float64) say.Line { return only(say.C(x)) }
+func heat(x float64) say.Line { return say.Only(say.C(x)) }
 
 func (t *table) bake(a, b Side) {
 	const part = "The bake"
@@ -144,7 +141,7 @@ func named(name string) say.Line {
 	if name == "" {
 		return ""
 	}
-	return only(say.Text(name))
+	return say.Only(say.Text(name))
 }
 
 func stages(all []bake.Stage) say.Line {
@@ -225,5 +222,5 @@ func lost(t baked.Told) say.Line {
 	if !ok {
 		return ""
 	}
-	return only(say.G(g))
+	return say.Only(say.G(g))
 }

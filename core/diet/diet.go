@@ -157,7 +157,7 @@ func (c *changing) name(key string) say.Line {
 	return named(i.Name)
 }
 
-func named(name string) say.Line { return say.F("{name}", say.Called(larder.Plain(name))) }
+func named(name string) say.Line { return say.Only(say.Called(larder.Plain(name))) }
 
 // words are what a swap puts in.
 func (c *changing) words(s swap) say.Line {
@@ -168,7 +168,7 @@ func (c *changing) words(s swap) say.Line {
 	if len(to) == 0 {
 		return ""
 	}
-	return say.F("{things}", say.All(to...))
+	return say.Only(say.All(to...))
 }
 
 func (c *changing) note(where, from string, s swap) {

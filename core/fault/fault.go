@@ -102,11 +102,8 @@ func NoSuch(kind say.Line, key string) say.Line {
 
 // TooMany is a list that is too long.
 func TooMany(has, most int) say.Line {
-	return say.F("has {n} entries: give at most {most}", Count(has), Count(most))
+	return say.F("has {n} entries: give at most {most}", say.Count(has), say.Count(most))
 }
-
-// Count is a number of things.
-func Count(n int) say.Value { return say.N(float64(n), 0) }
 
 // NotYet is an input that is well formed and that this version cannot calculate.
 type NotYet struct {

@@ -161,7 +161,7 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 		figures, known = IngredientFigures, func(k string) bool { _, ok := Ingredients.Get(k); return ok }
 	}
 	if len(key) == 0 || len(key) > 60 {
-		f.Add(at, say.F("its key has {n} letters: give 1 to 60", fault.Count(len(key))))
+		f.Add(at, say.F("its key has {n} letters: give 1 to 60", say.Count(len(key))))
 	}
 	if !known(r.from(key)) {
 		f.Add(at+"/copy_of", say.F("there is no {kind} \"{key}\" in the tables to start from", say.L(say.Line(kind)), say.Text(r.from(key))))

@@ -131,7 +131,7 @@ func notKnown(ws, near []string) say.Line {
 	}
 	names := make([]say.Line, len(near))
 	for i, n := range near {
-		names[i] = say.F("{name}", say.Called(n))
+		names[i] = say.Only(say.Called(n))
 	}
 	return say.F("\"{written}\" is not in the larder. Is it {names}?", written, say.Any(names...))
 }

@@ -48,7 +48,7 @@ const MaxLines = 500
 func Read(p *measure.Pantry, asked []LineAsked, by measure.Conventions, own *larder.Own) ([]Row, error) {
 	var f fault.Faults
 	if n := len(asked); n > MaxLines {
-		f.Add("/lines", say.F("has {n} lines: give at most {most}", fault.Count(n), fault.Count(MaxLines)))
+		f.Add("/lines", say.F("has {n} lines: give at most {most}", say.Count(n), say.Count(MaxLines)))
 		return nil, f
 	}
 	rows := make([]Row, len(asked))
@@ -87,7 +87,7 @@ func ReadText(p *measure.Pantry, text string, by measure.Conventions, own *larde
 		}
 		if len(asked) > MaxLines {
 			var f fault.Faults
-			f.Add("/text", say.F("has more than {most} lines: give at most that many", fault.Count(MaxLines)))
+			f.Add("/text", say.F("has more than {most} lines: give at most that many", say.Count(MaxLines)))
 			return nil, f
 		}
 	}

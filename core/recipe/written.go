@@ -170,7 +170,7 @@ var dry = map[string]bool{"flour": true, "oat": true, "nut": true, "seed": true,
 func (w *written) names() (out []say.Line) {
 	for _, k := range w.keys {
 		i, _ := w.req.Own.Ingredient(k)
-		out = append(out, say.F("{name}", say.Called(larder.Plain(i.Name))))
+		out = append(out, say.Only(say.Called(larder.Plain(i.Name))))
 	}
 	return out
 }

@@ -56,19 +56,17 @@ func number(kind Kind, x float64, digits int) Value {
 }
 
 // G is a weight in grams, to 1 g, and below 10 g to 0.1 g, as scales show it.
-func G(g float64) Value {
-	if math.Abs(g) < 9.95 {
-		return number(Weight, g, 1)
-	}
-	return number(Weight, g, 0)
-}
+func G(g float64) Value { return number(Weight, g, tenths(g)) }
 
 // MM is a depth in millimetres, to a whole one, and below 10 mm to a tenth.
-func MM(mm float64) Value {
-	if math.Abs(mm) < 9.95 {
-		return number(Depth, mm, 1)
+func MM(mm float64) Value { return number(Depth, mm, tenths(mm)) }
+
+// tenths is how many digits after the point tell something of a figure that is read off a scale or a ruler.
+func tenths(x float64) int {
+	if math.Abs(x) < 9.95 {
+		return 1
 	}
-	return number(Depth, mm, 0)
+	return 0
 }
 
 // CM is a length in centimetres, to a tenth.
@@ -85,6 +83,9 @@ func Degrees(c float64) Value { return number(Step, c, 0) }
 
 // N is a bare figure, to so many digits after the point.
 func N(x float64, digits int) Value { return number(Number, x, digits) }
+
+// Count is a number of things.
+func Count(n int) Value { return number(Number, float64(n), 0) }
 
 // Exactly is a figure as it was given, to a thousandth.
 func Exactly(kind Kind, x float64) Value { return number(kind, x, 3) }
@@ -140,6 +141,9 @@ func F(sentence Line, values ...Value) Line {
 	b.WriteString(rest)
 	return Line(b.String())
 }
+
+// Only is a value by itself.
+func Only(v Value) Line { return F("{value}", v) }
 
 // Sentences puts lines one after the other; empty ones are left out.
 func Sentences(lines ...Line) Line { return Between(" ", lines...) }

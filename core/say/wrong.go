@@ -20,5 +20,5 @@ func Why(err error) Line {
 	if errors.As(err, &w) {
 		return w.Says
 	}
-	return F("{why}", Text(err.Error()))
+	return Only(Text(err.Error()))
 }

@@ -160,8 +160,8 @@ func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	first := int(p.DoughG * firstYield / p.EachG)
 	p.Lines = append(p.Lines,
 		say.F("{count} of {across}, {thick} thick, {each} each; they cover {covered} % of the fruit and spread to some {baked} %.",
-			count(p.Count), cm(across), say.MM(s.ThicknessMM), say.G(p.EachG), say.N(covered, 0), say.N(min(100, covered*spread*spread), 0)),
-		say.F("Make {dough} of dough: about {first} from the first rolling, {second} from the scraps, pressed together once.", say.G(p.DoughG), count(min(first, p.Count)), count(max(0, p.Count-first))))
+			say.Count(p.Count), cm(across), say.MM(s.ThicknessMM), say.G(p.EachG), say.N(covered, 0), say.N(min(100, covered*spread*spread), 0)),
+		say.F("Make {dough} of dough: about {first} from the first rolling, {second} from the scraps, pressed together once.", say.G(p.DoughG), say.Count(min(first, p.Count)), say.Count(max(0, p.Count-first))))
 	switch off := 100 * (all - s.G) / s.G; {
 	case off > 10:
 		p.Lines = append(p.Lines, say.F("That is {share} % more dough than the ticket has: roll it thinner or change the cutter.", say.N(off, 0)))
@@ -191,7 +191,7 @@ func (c Cuts) drops(s Sized, d dish.Dish, g dish.Geometry) Plan {
 	}
 	covered := 100 * float64(len(p.Shapes)) * math.Pi / 4 * 0.81 * lo * lo / g.RimAreaCM2
 	p.Lines = []say.Line{
-		say.F("{count} spoonfuls of {each}, with gaps for the steam: {covered} % covered before they rise and close up.", count(n), say.G(p.EachG), say.N(min(95, covered), 0)),
+		say.F("{count} spoonfuls of {each}, with gaps for the steam: {covered} % covered before they rise and close up.", say.Count(n), say.G(p.EachG), say.N(min(95, covered), 0)),
 	}
 	return p
 }
@@ -220,8 +220,8 @@ func (c Cuts) squares(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	sheets := int(math.Ceil(float64(p.Count) / float64(perSheet)))
 	p.DoughG = float64(sheets) * sheetG
 	p.Lines = append(p.Lines,
-		say.F("{count} pieces of {side} a side, {each} each, overlapping here and there, with peep-holes.", count(p.Count), cm(side), say.G(p.EachG)),
-		say.F("{sheets} of 320 g, rolled to {thick} (about {wide} by {long}), give {pieces} each.", sheetsOf(sheets), say.MM(s.ThicknessMM), cm(wide), cm(wide*sheetRatio), count(perSheet)))
+		say.F("{count} pieces of {side} a side, {each} each, overlapping here and there, with peep-holes.", say.Count(p.Count), cm(side), say.G(p.EachG)),
+		say.F("{sheets} of 320 g, rolled to {thick} (about {wide} by {long}), give {pieces} each.", sheetsOf(sheets), say.MM(s.ThicknessMM), cm(wide), cm(wide*sheetRatio), say.Count(perSheet)))
 	return p
 }
 
@@ -233,13 +233,11 @@ func cm(x float64) say.Value {
 	return say.CM(x)
 }
 
-func count(n int) say.Value { return say.N(float64(n), 0) }
-
 func sheetsOf(n int) say.Value {
 	if n == 1 {
 		return say.L("1 sheet")
 	}
-	return say.L(say.F("{n} sheets", count(n)))
+	return say.L(say.F("{n} sheets", say.Count(n)))
 }
 
 func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
@@ -273,7 +271,7 @@ func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 	p.DoughG = length * strip * thick * 1.1
 	p.EachG = p.DoughG / float64(p.Count)
 	p.Lines = append(p.Lines,
-		say.F("{count} strips, {wide} wide and {gap} apart, {length} in all with {over} over the rim at each end.", count(p.Count), cm(strip), cm(gap), cm(length), cm(overhangCM)),
+		say.F("{count} strips, {wide} wide and {gap} apart, {length} in all with {over} over the rim at each end.", say.Count(p.Count), cm(strip), cm(gap), cm(length), cm(overhangCM)),
 		say.F("{dough} of dough; the ticket's lid would take {lid}.", say.G(p.DoughG), say.G(s.G)))
 	return p
 }
@@ -341,7 +339,7 @@ func (c Cuts) Bars(finishedG, eachG float64, d dish.Dish) Plan {
 		}
 	}
 	p.Lines = []say.Line{say.F("{rows} by {columns}: {count} pieces of {long} by {wide}, {each} each. Cold, with a wiped knife, a corner first.",
-		say.N(long, 0), say.N(wide, 0), count(p.Count), cm(l/long), cm(w/wide), say.G(p.EachG))}
+		say.N(long, 0), say.N(wide, 0), say.Count(p.Count), cm(l/long), cm(w/wide), say.G(p.EachG))}
 	if c.TrimCM > 0 {
 		p.Lines = append(p.Lines, say.F("{much} of trimmings, for the cooks.", say.G(finishedG*(1-kept))))
 	}

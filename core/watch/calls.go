@@ -85,7 +85,7 @@ func Calls(d Dessert, stages []bake.Stage) []Call {
 		}
 		for _, m := range t.RenewAt {
 			c := d.Fire.Coals(stages[0].OvenC)
-			call(NewCoals, m, coalsOut, say.F("Fresh coals: {above} on the lid, {below} below", say.N(float64(c.Above), 0), say.N(float64(c.Below), 0)))
+			call(NewCoals, m, coalsOut, say.F("Fresh coals: {above} on the lid, {below} below", say.Count(c.Above), say.Count(c.Below)))
 		}
 	}
 	out = append(out, after(d, total)...)

@@ -10,7 +10,6 @@ import (
 	"io"
 	"time"
 
-	"mabbin/core/fault"
 	"mabbin/core/say"
 )
 
@@ -152,7 +151,7 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 	var unpacked uint64
 	for _, f := range z.File {
 		if unpacked += f.UncompressedSize64; unpacked > mostUnpacked {
-			return nil, noArchive(say.F("it can't be read as a kitchen's archive: unpacked it is larger than {most} GB", fault.Count(mostUnpacked>>30)))
+			return nil, noArchive(say.F("it can't be read as a kitchen's archive: unpacked it is larger than {most} GB", say.Count(mostUnpacked>>30)))
 		}
 	}
 	a := &Archive{zip: z, of: int64(unpacked)}
@@ -161,7 +160,7 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 		return nil, noArchive(say.F("it can't be read as a kitchen's archive: there is no {file} in it", say.Text(manifestName)))
 	}
 	if m.Version > archiveNow {
-		return nil, noArchive(say.F("it can't be read as a kitchen's archive: it is of version {version}, and this program knows {known}", fault.Count(m.Version), fault.Count(archiveNow)))
+		return nil, noArchive(say.F("it can't be read as a kitchen's archive: it is of version {version}, and this program knows {known}", say.Count(m.Version), say.Count(archiveNow)))
 	}
 	return a, nil
 }
@@ -203,7 +202,7 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 			return broken(err)
 		}
 		if len(raw) > mostRow {
-			return broken(say.Wrong{Says: say.F("a row is larger than {most} MB", fault.Count(mostRow>>20))})
+			return broken(say.Wrong{Says: say.F("a row is larger than {most} MB", say.Count(mostRow>>20))})
 		}
 		if err := row(raw); err != nil {
 			return err

@@ -59,7 +59,7 @@ func readCSV(content string) (*Document, error) {
 			if errors.As(err, &p) {
 				line, err = p.Line, p.Err
 			}
-			return nil, fault.Faults{{Pointer: "/content", Detail: say.F("line {n}: is no CSV: {why}", fault.Count(line), say.Text(err.Error()))}}
+			return nil, fault.Faults{{Pointer: "/content", Detail: say.F("line {n}: is no CSV: {why}", say.Count(line), say.Text(err.Error()))}}
 		}
 		if names == nil {
 			for _, c := range row {
@@ -71,7 +71,7 @@ func readCSV(content string) (*Document, error) {
 			continue
 		}
 		if n > 4*MaxLines {
-			return nil, fault.Faults{{Pointer: "/content", Detail: say.F("has more than {rows} rows: give at most {most} lines of ingredients", fault.Count(4*MaxLines), fault.Count(MaxLines))}}
+			return nil, fault.Faults{{Pointer: "/content", Detail: say.F("has more than {rows} rows: give at most {most} lines of ingredients", say.Count(4*MaxLines), say.Count(MaxLines))}}
 		}
 		cells := map[string]string{}
 		for i, c := range row {
@@ -82,7 +82,7 @@ func readCSV(content string) (*Document, error) {
 		if cells["bowl"] == cardRow {
 			if err := put(card, cells["key"], cells["value"]); err != nil {
 				line, _ := r.FieldPos(0)
-				return nil, fault.Faults{{Pointer: "/content", Detail: say.F("line {n}: {why}", fault.Count(line), say.Text(err.Error()))}}
+				return nil, fault.Faults{{Pointer: "/content", Detail: say.F("line {n}: {why}", say.Count(line), say.Text(err.Error()))}}
 			}
 			continue
 		}

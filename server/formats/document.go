@@ -72,9 +72,9 @@ func Read(filename, content string) (*Document, error) {
 	var f fault.Faults
 	switch {
 	case len(content) > MaxBytes:
-		f.Add("/content", say.F("is {size} MB: give at most {most} MB", say.N(float64(len(content))/(1<<20), 1), fault.Count(MaxBytes>>20)))
+		f.Add("/content", say.F("is {size} MB: give at most {most} MB", say.N(float64(len(content))/(1<<20), 1), say.Count(MaxBytes>>20)))
 	case !utf8.ValidString(content):
-		f.Add("/content", say.F("line {n}: is not UTF-8 text: save the file as UTF-8", fault.Count(badLine(content))))
+		f.Add("/content", say.F("line {n}: is not UTF-8 text: save the file as UTF-8", say.Count(badLine(content))))
 	case strings.ContainsRune(content, 0):
 		f.Add("/content", "has zero bytes in it: it is no text file")
 	case strings.TrimSpace(content) == "":
@@ -90,7 +90,7 @@ func Read(filename, content string) (*Document, error) {
 	}
 	d.tidy()
 	if n := len(d.Lines); n > MaxLines {
-		f.Add("/content", say.F("has {n} lines of ingredients: give at most {most}", fault.Count(n), fault.Count(MaxLines)))
+		f.Add("/content", say.F("has {n} lines of ingredients: give at most {most}", say.Count(n), say.Count(MaxLines)))
 	} else if n == 0 && d.Card == nil {
 		f.Add("/content", "has no ingredients in it: paste them, one a line")
 	}
@@ -194,7 +194,7 @@ func strict(content string, v any) error {
 		if errors.As(err, &syntax) {
 			at = syntax.Offset
 		}
-		return fault.Faults{{Pointer: "/content", Detail: say.F("line {n}: is not JSON: {why}", fault.Count(lineOf(content, at)), say.Text(err.Error()))}}
+		return fault.Faults{{Pointer: "/content", Detail: say.F("line {n}: is not JSON: {why}", say.Count(lineOf(content, at)), say.Text(err.Error()))}}
 	}
 	return nil
 }

@@ -219,7 +219,7 @@ func (s *pressed) allergens(y float64) float64 {
 func named(names []string) say.Value {
 	out := make([]say.Line, len(names))
 	for i, n := range names {
-		out[i] = say.F("{name}", say.Called(n))
+		out[i] = say.Only(say.Called(n))
 	}
 	return say.L(say.Between(", ", out...))
 }

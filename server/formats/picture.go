@@ -8,7 +8,6 @@ import (
 
 	"github.com/disintegration/imaging"
 
-	"mabbin/core/fault"
 	"mabbin/core/say"
 )
 
@@ -42,14 +41,14 @@ func ReadPicture(r io.Reader) (*Picture, error) {
 		return nil, err
 	}
 	if len(raw) > MaxPicture {
-		return nil, noPicture(say.F("it can't be read as a picture: it is larger than {most} MB", fault.Count(MaxPicture>>20)))
+		return nil, noPicture(say.F("it can't be read as a picture: it is larger than {most} MB", say.Count(MaxPicture>>20)))
 	}
 	head, kind, err := image.DecodeConfig(bytes.NewReader(raw))
 	if err != nil || kind != "jpeg" && kind != "png" {
 		return nil, noPicture("it can't be read as a picture: give a JPEG or a PNG")
 	}
 	if float64(head.Width)*float64(head.Height) > mostPixels {
-		return nil, noPicture(say.F("it can't be read as a picture: it has {wide} × {high} points, and at most {most} million can be taken", fault.Count(head.Width), fault.Count(head.Height), say.N(mostPixels/1e6, 0)))
+		return nil, noPicture(say.F("it can't be read as a picture: it has {wide} × {high} points, and at most {most} million can be taken", say.Count(head.Width), say.Count(head.Height), say.N(mostPixels/1e6, 0)))
 	}
 	img, err := imaging.Decode(bytes.NewReader(raw), imaging.AutoOrientation(true))
 	if err != nil {

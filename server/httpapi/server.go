@@ -192,7 +192,7 @@ func answerError(c *gin.Context, err error) {
 const statusLeft = 499
 
 func tooLarge(c *gin.Context, most int64) {
-	refuse(c, http.StatusRequestEntityTooLarge, say.F("The request is larger than {most} MB", say.N(float64(most>>20), 0)))
+	refuse(c, http.StatusRequestEntityTooLarge, say.F("The request is larger than {most} MB", say.Count(int(most>>20))))
 }
 
 // refuse answers with a problem that is about no single field.
