@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import AmountField from '@/parts/AmountField.vue'
 import RemarkList from '@/parts/RemarkList.vue'
 import { useKitchen } from '@/parts/useKitchen'
-import { heat, integer } from '@/parts/words'
+import { heat, integer, warmth } from '@/parts/words'
 import BakersDisagree from './BakersDisagree.vue'
 import BakePlan from './BakePlan.vue'
 import CampFire from './CampFire.vue'
@@ -36,10 +36,11 @@ function runner(s: (typeof shelves)[number]) {
 }
 const setting = computed(() => dessert.draft!.setting)
 const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station === 'bake') ?? [])
-const inRange = (v: number | undefined, lo: number, hi: number, unit: string) =>
+const inRange = (v: number | undefined, lo: number, hi: number, shown: (x: number) => string) =>
   v !== undefined && (v < lo || v > hi)
-    ? t('is {n} {unit}: give {lo} {unit} to {hi} {unit}', { n: integer(v), unit, lo, hi })
+    ? t('is {given}: give {least} to {most}', { given: shown(v), least: shown(lo), most: shown(hi) })
     : ''
+const minutes = (n: number) => t('{n} min', { n: integer(n) })
 /** Asked about, not refused: an oven or a time far outside what is usual. */
 const unusual = computed(() => {
   const { oven_c: c, minutes: m } = setting.value
@@ -113,7 +114,7 @@ const unusual = computed(() => {
         :step="5"
         :digits="0"
         :model-value="setting.oven_c"
-        :problem="inRange(setting.oven_c, 50, 350, 'C')"
+        :problem="inRange(setting.oven_c, 50, 350, warmth)"
         testid="oven-c"
         @update:model-value="
           (v) =>
@@ -127,7 +128,7 @@ const unusual = computed(() => {
         optional
         :digits="0"
         :model-value="setting.minutes"
-        :problem="inRange(setting.minutes, 1, 720, 'min')"
+        :problem="inRange(setting.minutes, 1, 720, minutes)"
         testid="minutes"
         @update:model-value="
           (v) => dessert.change($t('the minutes'), (d) => ((d.setting.minutes = v), delete d.setting.stages))

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import {
   api,
   ask,
+  faultAt as faultIn,
   type Answer,
   type Band,
   type BalanceRequest,
@@ -15,7 +16,6 @@ import {
 } from '@/api/client'
 import { heldNow } from '@/parts/hold'
 import { useKitchen } from '@/parts/useKitchen'
-import { asRead } from '@/parts/words'
 import { t } from '@/texts'
 
 /** What is on the Bench: the request as it would be saved, and where it came from. */
@@ -70,8 +70,7 @@ export const useDessert = defineStore('dessert', () => {
 
   const faults = computed<FieldProblem[]>(() => problem.value?.errors ?? [])
   /** What is wrong with a field, by its pointer into the request. */
-  const faultAt = (pointer: string) =>
-    asRead(faults.value.find((f) => f.pointer === `#${pointer}`)?.detail ?? '')
+  const faultAt = (pointer: string) => faultIn(problem.value, pointer)
   const unsaved = computed(() => draft.value !== null && JSON.stringify(draft.value) !== saved.value)
 
   function remember(past: Past) {

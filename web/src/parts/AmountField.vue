@@ -153,9 +153,7 @@ function stepBy(e: Event, up: number) {
     >
       <template #suffix>{{ as?.unit ?? unit }}</template>
     </el-input>
-    <p v-if="wrong || problem" class="wrong" role="alert">
-      {{ label }} {{ wrong || (problem && asRead(problem)) }}.
-    </p>
+    <p v-if="wrong || problem" class="wrong" role="alert">{{ label }} {{ wrong || problem }}.</p>
     <p v-else-if="taken" class="taken">{{ taken }}</p>
   </div>
 </template>
