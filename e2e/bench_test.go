@@ -128,7 +128,7 @@ func TestTheFruitIsDrawnToALevel(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), WaitVisible(id("fruit-handle")))
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), WaitVisible(id("fruit-handle")), Sleep(time.Second), idle()) // the bake has told its steam by then
 	before := text(t, ctx, id("line-fruit-gooseberry"))
 	raw, err := Run(ctx, Evaluate[string](`JSON.stringify((b => [b.x + b.width / 2, b.y + b.height / 2])(document.querySelector('[data-testid="fruit-handle"]').getBoundingClientRect()))`))
 	must(t, err)
