@@ -34,16 +34,13 @@ test: lint web/dist/index.html
 
 lint: lint-web lint-go drift
 
-lint-web: web/node_modules/.ready bin/lines
+lint-web: web/node_modules/.ready
 	cd web && npm run --silent types && npm run --silent lint
 
 # The tools have a module of their own; what is built once is kept in bin.
 bin/oapi-codegen bin/gofumpt bin/golangci-lint &: tools/go.mod tools/go.sum
 	cd tools && GOFLAGS=-buildvcs=false go build -o ../bin/ github.com/oapi-codegen/oapi-codegen/v2/cmd/oapi-codegen mvdan.cc/gofumpt github.com/golangci/golangci-lint/v2/cmd/golangci-lint
 	@touch bin/oapi-codegen bin/gofumpt bin/golangci-lint
-
-bin/lines: tools/lines/main.go tools/go.mod tools/go.sum
-	cd tools && GOFLAGS=-buildvcs=false go build -o ../bin/ ./lines
 
 lint-go: bin/golangci-lint bin/gofumpt
 	@bad=$$(bin/gofumpt -l api cmd core server e2e web/*.go); [ -z "$$bad" ] || { echo "not formatted (gofumpt): $$bad" >&2; exit 1; }

@@ -6,19 +6,14 @@ package api
 import (
 	"bytes"
 	"compress/flate"
-	"context"
 	"encoding/base64"
-	"encoding/json"
 	"fmt"
-	"io"
-	"net/http"
 	"net/url"
 	"path"
 	"strings"
 	"time"
 
 	"mabbin/core/bake"
-	"mabbin/core/baked"
 	"mabbin/core/balance"
 	"mabbin/core/compare"
 	"mabbin/core/diet"
@@ -27,18 +22,14 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/learn"
 	"mabbin/core/measure"
+	"mabbin/core/message"
+	"mabbin/core/outcome"
 	"mabbin/core/oven"
 	"mabbin/core/recipe"
-	"mabbin/core/say"
 	"mabbin/core/topping"
 	"mabbin/core/watch"
-	"mabbin/core/wording"
-	"mabbin/server/formats"
 
 	"github.com/getkin/kin-openapi/openapi3"
-	"github.com/gin-gonic/gin"
-	"github.com/gin-gonic/gin/binding"
-	"github.com/oapi-codegen/runtime"
 	openapi_types "github.com/oapi-codegen/runtime/types"
 )
 
@@ -447,6 +438,147 @@ func (e WatchedProbe) Valid() bool {
 	}
 }
 
+// Defines values for WeatherWind.
+const (
+	Breeze WeatherWind = "breeze"
+	Calm   WeatherWind = "calm"
+	Windy  WeatherWind = "windy"
+)
+
+// Valid indicates whether the value is a known member of the WeatherWind enum.
+func (e WeatherWind) Valid() bool {
+	switch e {
+	case Breeze:
+		return true
+	case Calm:
+		return true
+	case Windy:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for CupRead.
+const (
+	CupReadImperial CupRead = "imperial"
+	CupReadMetric   CupRead = "metric"
+	CupReadUs       CupRead = "us"
+)
+
+// Valid indicates whether the value is a known member of the CupRead enum.
+func (e CupRead) Valid() bool {
+	switch e {
+	case CupReadImperial:
+		return true
+	case CupReadMetric:
+		return true
+	case CupReadUs:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for Decimal.
+const (
+	Comma Decimal = "comma"
+	Point Decimal = "point"
+)
+
+// Valid indicates whether the value is a known member of the Decimal enum.
+func (e Decimal) Valid() bool {
+	switch e {
+	case Comma:
+		return true
+	case Point:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for English.
+const (
+	EnglishUk English = "uk"
+	EnglishUs English = "us"
+)
+
+// Valid indicates whether the value is a known member of the English enum.
+func (e English) Valid() bool {
+	switch e {
+	case EnglishUk:
+		return true
+	case EnglishUs:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for Heat.
+const (
+	HeatC   Heat = "c"
+	HeatF   Heat = "f"
+	HeatFan Heat = "fan"
+	HeatGas Heat = "gas"
+)
+
+// Valid indicates whether the value is a known member of the Heat enum.
+func (e Heat) Valid() bool {
+	switch e {
+	case HeatC:
+		return true
+	case HeatF:
+		return true
+	case HeatFan:
+		return true
+	case HeatGas:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for Lengths.
+const (
+	LengthsCm Lengths = "cm"
+	LengthsIn Lengths = "in"
+)
+
+// Valid indicates whether the value is a known member of the Lengths enum.
+func (e Lengths) Valid() bool {
+	switch e {
+	case LengthsCm:
+		return true
+	case LengthsIn:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for Weights.
+const (
+	WeightsG      Weights = "g"
+	WeightsOz     Weights = "oz"
+	WeightsSpoons Weights = "spoons"
+)
+
+// Valid indicates whether the value is a known member of the Weights enum.
+func (e Weights) Valid() bool {
+	switch e {
+	case WeightsG:
+		return true
+	case WeightsOz:
+		return true
+	case WeightsSpoons:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ListCardsParamsShape.
 const (
 	Oval      ListCardsParamsShape = "oval"
@@ -582,10 +714,15 @@ func (e PrintSheetJSONBodySheet) Valid() bool {
 // Afterwards defines model for Afterwards.
 type Afterwards = watch.Afterwards
 
+// Alternative defines model for Alternative.
+type Alternative = balance.Alternative
+
 // Amount defines model for Amount.
 type Amount struct {
-	// Taken What Mabbin says: a sentence or a few words in English, or, where it has values, its text with their places in braces, and the values. The text is the key of the catalogue.
-	Taken Line       `json:"taken"`
+	// Taken A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Taken Text       `json:"taken"`
 	Unit  AmountUnit `json:"unit"`
 	Value float64    `json:"value"`
 }
@@ -645,8 +782,14 @@ type Bake struct {
 	Version *int    `json:"version,omitempty"`
 }
 
+// BakeAlternative defines model for BakeAlternative.
+type BakeAlternative = bake.Alternative
+
 // BakeAnswer defines model for BakeAnswer.
 type BakeAnswer = bake.Answer
+
+// BakeChange What one touch changes of a card - the stages, and what else is not left out
+type BakeChange = bake.Change
 
 // BakeCurves A point at least every minute
 type BakeCurves = bake.Curves
@@ -656,6 +799,9 @@ type BakeEnd = bake.End
 
 // BakeEvents Minutes from the start; null: it does not happen
 type BakeEvents = bake.Events
+
+// BakeFigure One figure of a bake by its name, so that two bakes can be laid beside each other
+type BakeFigure = bake.Figure
 
 // BakePage defines model for BakePage.
 type BakePage struct {
@@ -669,11 +815,11 @@ type BakePlan = bake.Plan
 // BakeRequest defines model for BakeRequest.
 type BakeRequest = bake.Request
 
-// BakeSchool defines model for BakeSchool.
-type BakeSchool = bake.School
-
 // BakeSetting defines model for BakeSetting.
 type BakeSetting = bake.Setting
+
+// BakeWords How a dessert comes out, in the words of the log
+type BakeWords = bake.Words
 
 // BalanceAnswer defines model for BalanceAnswer.
 type BalanceAnswer = balance.Answer
@@ -686,6 +832,27 @@ type Band = filling.Band
 
 // Basis defines model for Basis.
 type Basis = larder.Basis
+
+// BenchRequest defines model for BenchRequest.
+type BenchRequest struct {
+	// Keep The standing stages are baked as they are, and none are looked for: a handle is being drawn
+	Keep *bool `json:"keep,omitempty"`
+
+	// Kitchen Whose oven and altitude it is; left out: nothing is known of them
+	Kitchen *openapi_types.UUID `json:"kitchen,omitempty"`
+
+	// Request One dessert in one dish. What is left out takes the style's or the fruit's own value.
+	Request BalanceRequest `json:"request"`
+
+	// Setting Where and how long it bakes
+	Setting Setting `json:"setting"`
+
+	// Standing Proposed before, and on the screen: it stays unless another is clearly better
+	Standing *[]Stage `json:"standing,omitempty"`
+
+	// Weather What there is round a camp oven, today
+	Weather *Weather `json:"weather,omitempty"`
+}
 
 // Brief An answer in short. Left out where the card can't be calculated.
 type Brief struct {
@@ -784,9 +951,6 @@ type DishChange struct {
 // Doing defines model for Doing.
 type Doing = balance.Doing
 
-// EnglishPair defines model for EnglishPair.
-type EnglishPair = wording.Pair
-
 // Estimate What the probe has told
 type Estimate = watch.Estimate
 
@@ -808,8 +972,7 @@ type ExportedFile struct {
 
 // FieldProblem defines model for FieldProblem.
 type FieldProblem struct {
-	// Detail What Mabbin says: a sentence or a few words in English, or, where it has values, its text with their places in braces, and the values. The text is the key of the catalogue.
-	Detail Line `json:"detail"`
+	Detail string `json:"detail"`
 
 	// Pointer JSON pointer into the request, as #/dish/length_cm; ?name for a query parameter
 	//
@@ -818,7 +981,7 @@ type FieldProblem struct {
 }
 
 // FileFormat defines model for FileFormat.
-type FileFormat = formats.Format
+type FileFormat = recipe.Format
 
 // Fire defines model for Fire.
 type Fire = oven.Fire
@@ -833,7 +996,7 @@ type FruitTestAnswer = filling.Tested
 type FruitTestRequest = filling.Test
 
 // Happened A bake as it went on the oven watch, beside what was predicted
-type Happened = baked.Happened
+type Happened = outcome.Happened
 
 // ImportRequest defines model for ImportRequest.
 type ImportRequest struct {
@@ -845,7 +1008,7 @@ type ImportRequest struct {
 }
 
 // ImportedDocument defines model for ImportedDocument.
-type ImportedDocument = formats.Document
+type ImportedDocument = recipe.Document
 
 // JuiceOutcome defines model for JuiceOutcome.
 type JuiceOutcome string
@@ -864,9 +1027,6 @@ type Kitchen struct {
 type Larder struct {
 	Bases []LarderBase `json:"bases"`
 
-	// English British words and American ones for the same, the longest first. A hyphen at the end of both stands for any ending
-	English []EnglishPair `json:"english"`
-
 	// Figures What the figures of fruits and ingredients are, for showing them and for a kitchen's own
 	Figures     []LarderFigure     `json:"figures"`
 	Finishes    []LarderFinish     `json:"finishes"`
@@ -877,21 +1037,15 @@ type Larder struct {
 	Swaps       []Swap             `json:"swaps"`
 	Thickeners  []LarderThickener  `json:"thickeners"`
 	Toppings    []LarderTopping    `json:"toppings"`
-
-	// Usual The usual settings of an oven. What lies outside is asked about, and used as it is.
-	Usual struct {
-		MinutesHigh float64 `json:"minutes_high"`
-		MinutesLow  float64 `json:"minutes_low"`
-		OvenHighC   float64 `json:"oven_high_c"`
-		OvenLowC    float64 `json:"oven_low_c"`
-	} `json:"usual"`
 }
 
 // LarderBase defines model for LarderBase.
 type LarderBase struct {
-	Basis          Basis   `json:"basis"`
-	Key            string  `json:"key"`
-	Name           string  `json:"name"`
+	Basis Basis  `json:"basis"`
+	Key   string `json:"key"`
+
+	// Name What a row of the tables is called, in the reader's English
+	Name           Name    `json:"name"`
 	RawThicknessMm float64 `json:"raw_thickness_mm"`
 	UpTheSides     bool    `json:"up_the_sides"`
 }
@@ -903,8 +1057,16 @@ type LarderFigure struct {
 	High   float64          `json:"high"`
 	Kind   LarderFigureKind `json:"kind"`
 	Low    float64          `json:"low"`
-	Name   string           `json:"name"`
-	Unit   string           `json:"unit"`
+
+	// Name A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Name Text `json:"name"`
+
+	// Unit A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Unit Text `json:"unit"`
 }
 
 // LarderFigureKind defines model for LarderFigure.Kind.
@@ -912,11 +1074,17 @@ type LarderFigureKind string
 
 // LarderFinish defines model for LarderFinish.
 type LarderFinish struct {
-	Basis Basis            `json:"basis"`
-	Key   string           `json:"key"`
-	Looks string           `json:"looks"`
-	Name  string           `json:"name"`
-	When  LarderFinishWhen `json:"when"`
+	Basis Basis  `json:"basis"`
+	Key   string `json:"key"`
+
+	// Looks A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Looks Text `json:"looks"`
+
+	// Name What a row of the tables is called, in the reader's English
+	Name Name             `json:"name"`
+	When LarderFinishWhen `json:"when"`
 }
 
 // LarderFinishWhen defines model for LarderFinish.When.
@@ -937,7 +1105,9 @@ type LarderFruit struct {
 	Group       string             `json:"group"`
 	JuiceColour string             `json:"juice_colour"`
 	Key         string             `json:"key"`
-	Name        string             `json:"name"`
+
+	// Name What a row of the tables is called, in the reader's English
+	Name Name `json:"name"`
 
 	// Peelable Peeling changes the yield
 	Peelable bool               `json:"peelable"`
@@ -958,15 +1128,23 @@ type LarderIngredient struct {
 	// Figures By column
 	Figures map[string]float64 `json:"figures"`
 	Key     string             `json:"key"`
-	Name    string             `json:"name"`
-	Role    string             `json:"role"`
+
+	// Name What a row of the tables is called, in the reader's English
+	Name Name   `json:"name"`
+	Role string `json:"role"`
 }
 
 // LarderMaterial defines model for LarderMaterial.
 type LarderMaterial struct {
-	Key        string `json:"key"`
-	Name       string `json:"name"`
-	TypicalUse string `json:"typical_use"`
+	Key string `json:"key"`
+
+	// Name What a row of the tables is called, in the reader's English
+	Name Name `json:"name"`
+
+	// TypicalUse A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	TypicalUse Text `json:"typical_use"`
 }
 
 // LarderStyle defines model for LarderStyle.
@@ -985,13 +1163,27 @@ type LarderStyle struct {
 
 // LarderThickener defines model for LarderThickener.
 type LarderThickener struct {
-	Avoid   string `json:"avoid"`
-	Basis   Basis  `json:"basis"`
-	Clarity string `json:"clarity"`
-	Freeze  string `json:"freeze"`
-	How     string `json:"how"`
-	Key     string `json:"key"`
-	Name    string `json:"name"`
+	Avoid string `json:"avoid"`
+	Basis Basis  `json:"basis"`
+
+	// Clarity A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Clarity Text `json:"clarity"`
+
+	// Freeze A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Freeze Text `json:"freeze"`
+
+	// How A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	How Text   `json:"how"`
+	Key string `json:"key"`
+
+	// Name What a row of the tables is called, in the reader's English
+	Name Name `json:"name"`
 
 	// Strength Of 1 g as g of cornflour
 	Strength float64 `json:"strength"`
@@ -1005,37 +1197,22 @@ type LarderTopping struct {
 	// HydrationPct Water of the liquids to flour; 0 where no liquid is added
 	HydrationPct float64 `json:"hydration_pct"`
 	Key          string  `json:"key"`
-	MakeAhead    string  `json:"make_ahead"`
-	Name         string  `json:"name"`
-	Parts        []struct {
-		Key  string  `json:"key"`
-		Name string  `json:"name"`
+
+	// MakeAhead A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	MakeAhead Text `json:"make_ahead"`
+
+	// Name What a row of the tables is called, in the reader's English
+	Name  Name `json:"name"`
+	Parts []struct {
+		Key string `json:"key"`
+
+		// Name What a row of the tables is called, in the reader's English
+		Name Name    `json:"name"`
 		Pct  float64 `json:"pct"`
 	} `json:"parts"`
 	RawThicknessMm float64 `json:"raw_thickness_mm"`
-}
-
-// Line What Mabbin says: a sentence or a few words in English, or, where it has values, its text with their places in braces, and the values. The text is the key of the catalogue.
-type Line = say.Line
-
-// LineValue One value by its kind: a weight in g, a depth in mm, a length in cm, a volume in ml, the heat of an oven, a temperature or a difference of two in C, a bare figure; a line, a name of the tables, something as it was given; or lines joined by and, by or; or two values, from one to the other.
-type LineValue struct {
-	And *[]Line  `json:"and,omitempty"`
-	As  *string  `json:"as,omitempty"`
-	C   *float64 `json:"c,omitempty"`
-	Cm  *float64 `json:"cm,omitempty"`
-	Dc  *float64 `json:"dc,omitempty"`
-	G   *float64 `json:"g,omitempty"`
-
-	// Line What Mabbin says: a sentence or a few words in English, or, where it has values, its text with their places in braces, and the values. The text is the key of the catalogue.
-	Line *Line        `json:"line,omitempty"`
-	Ml   *float64     `json:"ml,omitempty"`
-	Mm   *float64     `json:"mm,omitempty"`
-	N    *float64     `json:"n,omitempty"`
-	Name *string      `json:"name,omitempty"`
-	Or   *[]Line      `json:"or,omitempty"`
-	T    *float64     `json:"t,omitempty"`
-	To   *[]LineValue `json:"to,omitempty"`
 }
 
 // MeasureRequest defines model for MeasureRequest.
@@ -1043,6 +1220,9 @@ type MeasureRequest = recipe.MeasureRequest
 
 // Measured defines model for Measured.
 type Measured = recipe.Measured
+
+// Name What a row of the tables is called, in the reader's English
+type Name = larder.Name
 
 // NewBake defines model for NewBake.
 type NewBake struct {
@@ -1104,9 +1284,6 @@ type NewVersion struct {
 	Setting Setting `json:"setting"`
 }
 
-// OnPaper A dessert baked as it was written down
-type OnPaper = bake.OnPaper
-
 // OtherAnswer defines model for OtherAnswer.
 type OtherAnswer = balance.OtherAnswer
 
@@ -1166,11 +1343,11 @@ type PlanRequest = bake.DessertRequest
 
 // Problem defines model for Problem.
 type Problem struct {
+	// Detail The problem in one sentence: what is wrong with each field
+	Detail *string         `json:"detail,omitempty"`
 	Errors *[]FieldProblem `json:"errors,omitempty"`
 	Status int             `json:"status"`
-
-	// Title What Mabbin says: a sentence or a few words in English, or, where it has values, its text with their places in braces, and the values. The text is the key of the catalogue.
-	Title Line `json:"title"`
+	Title  string          `json:"title"`
 
 	// Type about:blank, or /problems/not-yet for what is not calculated yet
 	Type string `json:"type"`
@@ -1181,6 +1358,9 @@ type Reading = bake.Point
 
 // RecipeBowl defines model for RecipeBowl.
 type RecipeBowl = recipe.Bowl
+
+// RecipeCheck A dessert baked as it was written down
+type RecipeCheck = bake.RecipeCheck
 
 // RecipeRequest defines model for RecipeRequest.
 type RecipeRequest = recipe.Request
@@ -1231,9 +1411,6 @@ type ScaleReading struct {
 // ScaleReadingVerdict Right: within what no dessert notices
 type ScaleReadingVerdict string
 
-// School defines model for School.
-type School = balance.School
-
 // Setting Where and how long it bakes
 type Setting struct {
 	DishC *float64 `json:"dish_c,omitempty"`
@@ -1278,6 +1455,9 @@ type ShelfOven struct {
 	// OffByC How far off it may be, either way, beside what is known of it
 	OffByC float64 `json:"off_by_c"`
 	Oven   Oven    `json:"oven"`
+
+	// Shelves Which runner, from below, is which shelf; left out: it is not known how many there are
+	Shelves *oven.Runners `json:"shelves,omitempty"`
 }
 
 // Stage defines model for Stage.
@@ -1301,8 +1481,13 @@ type SwapRequest = diet.SwapRequest
 // Tending defines model for Tending.
 type Tending = oven.Tending
 
+// Text A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+//
+// Example: Take out 120 g of fruit.
+type Text = message.Message
+
 // Told defines model for Told.
-type Told = baked.Told
+type Told = outcome.Told
 
 // ToppingAsked defines model for ToppingAsked.
 type ToppingAsked = balance.ToppingAsked
@@ -1316,6 +1501,9 @@ type Trouble struct {
 
 // TroubleTrouble defines model for Trouble.Trouble.
 type TroubleTrouble string
+
+// Verdict What will become of a bake, and the smallest change that mends it
+type Verdict = bake.Verdict
 
 // Version defines model for Version.
 type Version struct {
@@ -1345,14 +1533,18 @@ type Watch struct {
 type WatchCall struct {
 	AnsweredAt *time.Time `json:"answered_at,omitempty"`
 
-	// Caution What Mabbin says: a sentence or a few words in English, or, where it has values, its text with their places in braces, and the values. The text is the key of the catalogue.
-	Caution Line               `json:"caution"`
+	// Caution A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Caution Text               `json:"caution"`
 	DueAt   time.Time          `json:"due_at"`
 	Id      openapi_types.UUID `json:"id"`
 	Kind    string             `json:"kind"`
 
-	// Says What Mabbin says: a sentence or a few words in English, or, where it has values, its text with their places in braces, and the values. The text is the key of the catalogue.
-	Says    Line           `json:"says"`
+	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Says    Text           `json:"says"`
 	Snoozes int            `json:"snoozes"`
 	State   WatchCallState `json:"state"`
 }
@@ -1365,13 +1557,17 @@ type WatchStart struct {
 	// CardId With version: the card it is baked from
 	CardId *openapi_types.UUID `json:"card_id,omitempty"`
 	Id     openapi_types.UUID  `json:"id"`
-	OvenId *openapi_types.UUID `json:"oven_id,omitempty"`
 
 	// Request One dessert in one dish. What is left out takes the style's or the fruit's own value.
 	Request BalanceRequest `json:"request"`
-	Setting BakeSetting    `json:"setting"`
-	Title   string         `json:"title"`
-	Version *int           `json:"version,omitempty"`
+
+	// Setting Where and how long it bakes
+	Setting Setting `json:"setting"`
+	Title   string  `json:"title"`
+	Version *int    `json:"version,omitempty"`
+
+	// Weather What there is round a camp oven, today
+	Weather *Weather `json:"weather,omitempty"`
 
 	// Weighed What the scale showed
 	Weighed *[]Weighed `json:"weighed,omitempty"`
@@ -1419,11 +1615,35 @@ type Watched struct {
 // WatchedProbe Where it is
 type WatchedProbe string
 
+// Weather What there is round a camp oven, today
+type Weather struct {
+	// Cold Near freezing
+	Cold *bool `json:"cold,omitempty"`
+
+	// Wet Wet ground or rain
+	Wet  *bool        `json:"wet,omitempty"`
+	Wind *WeatherWind `json:"wind,omitempty"`
+}
+
+// WeatherWind defines model for Weather.Wind.
+type WeatherWind string
+
 // Weighed One line of the ticket as it was weighed
-type Weighed = baked.Weighed
+type Weighed = outcome.Weighed
+
+// WhatIf defines model for WhatIf.
+type WhatIf = bake.WhatIf
+
+// WhatIfRequest defines model for WhatIfRequest.
+type WhatIfRequest struct {
+	Bench BenchRequest `json:"bench"`
+
+	// If Key of one of the what_ifs of the dessert's answer
+	If string `json:"if"`
+}
 
 // WholeCard defines model for WholeCard.
-type WholeCard = formats.Card
+type WholeCard = recipe.Card
 
 // Words How it comes out, in the words of the log
 type Words = bake.Words
@@ -1442,14 +1662,32 @@ type BakeID = openapi_types.UUID
 // CardID defines model for CardID.
 type CardID = openapi_types.UUID
 
+// CupRead defines model for CupRead.
+type CupRead string
+
+// Decimal defines model for Decimal.
+type Decimal string
+
 // DessertID defines model for DessertID.
 type DessertID = openapi_types.UUID
 
 // DishID defines model for DishID.
 type DishID = openapi_types.UUID
 
+// English defines model for English.
+type English string
+
+// Heat defines model for Heat.
+type Heat string
+
 // KitchenID defines model for KitchenID.
 type KitchenID = openapi_types.UUID
+
+// Lengths defines model for Lengths.
+type Lengths string
+
+// Weights defines model for Weights.
+type Weights string
 
 // WorkID defines model for WorkID.
 type WorkID = openapi_types.UUID
@@ -1591,11 +1829,20 @@ type SimulateBakeJSONRequestBody = BakeRequest
 // PlanBakeJSONRequestBody defines body for PlanBake for application/json ContentType.
 type PlanBakeJSONRequestBody = PlanRequest
 
-// BakeSchoolsJSONRequestBody defines body for BakeSchools for application/json ContentType.
-type BakeSchoolsJSONRequestBody = PlanRequest
-
 // BalanceJSONRequestBody defines body for Balance for application/json ContentType.
 type BalanceJSONRequestBody = BalanceRequest
+
+// BalanceAlternativesJSONRequestBody defines body for BalanceAlternatives for application/json ContentType.
+type BalanceAlternativesJSONRequestBody = BalanceRequest
+
+// BenchJSONRequestBody defines body for Bench for application/json ContentType.
+type BenchJSONRequestBody = BenchRequest
+
+// BenchAlternativesJSONRequestBody defines body for BenchAlternatives for application/json ContentType.
+type BenchAlternativesJSONRequestBody = BenchRequest
+
+// WhatIfJSONRequestBody defines body for WhatIf for application/json ContentType.
+type WhatIfJSONRequestBody = WhatIfRequest
 
 // ProposeDietJSONRequestBody defines body for ProposeDiet for application/json ContentType.
 type ProposeDietJSONRequestBody = DietRequest
@@ -1678,7306 +1925,355 @@ type PrintSheetJSONRequestBody PrintSheetJSONBody
 // JudgeRecipeJSONRequestBody defines body for JudgeRecipe for application/json ContentType.
 type JudgeRecipeJSONRequestBody = RecipeRequest
 
-// SchoolsJSONRequestBody defines body for Schools for application/json ContentType.
-type SchoolsJSONRequestBody = BalanceRequest
-
 // StartJSONRequestBody defines body for Start for application/json ContentType.
 type StartJSONRequestBody = StartRequest
 
 // SwapIngredientJSONRequestBody defines body for SwapIngredient for application/json ContentType.
 type SwapIngredientJSONRequestBody = SwapRequest
 
-// ServerInterface represents all server handlers.
-type ServerInterface interface {
-	// ReadAmount What a baker typed into one field, in the field's unit
-	// (POST /api/v1/amount)
-	ReadAmount(c *gin.Context)
-	// SimulateBake The bake, simulated - when the rim and the middle bubble, what is set, how brown, what steamed off
-	// (POST /api/v1/bake)
-	SimulateBake(c *gin.Context)
-	// PlanBake Stages proposed for a dessert and an oven, or its own stages baked on paper. The steam of the bake is in the ledger.
-	// (POST /api/v1/bake/plan)
-	PlanBake(c *gin.Context)
-	// BakeSchools Where bakers disagree - fat, ratio, crumb, coverage, base, cover, sugar - each way for this dessert in this oven
-	// (POST /api/v1/bake/schools)
-	BakeSchools(c *gin.Context)
-	// Balance One dessert in one dish
-	// (POST /api/v1/balance)
-	Balance(c *gin.Context)
-	// ProposeDiet What has to change in a dessert for a diet, and what each swap costs. A list of allergens is no promise about cross-contact.
-	// (POST /api/v1/diets)
-	ProposeDiet(c *gin.Context)
-	// ExportCard A card in an open format. Its own fields are in all but the plain text, without loss.
-	// (POST /api/v1/export)
-	ExportCard(c *gin.Context)
-	// FruitTest Today's fruit - what a warmed and sugared sample says of the crate
-	// (POST /api/v1/fruit-test)
-	FruitTest(c *gin.Context)
-	// ImportRecipe Find the recipe in pasted text or in a file - plain text, CSV, schema.org Recipe as JSON-LD or in HTML. At most 2 MB and 500 lines.
-	// (POST /api/v1/import)
-	ImportRecipe(c *gin.Context)
-	// ListKitchens The kitchens kept here
-	// (GET /api/v1/kitchens)
-	ListKitchens(c *gin.Context)
-	// AddKitchen A new kitchen, with nothing in it. The same id twice is the same kitchen.
-	// (POST /api/v1/kitchens)
-	AddKitchen(c *gin.Context)
-	// LoadDemo Load the demo kitchen, to look around in; where it is here, it stays as it is
-	// (POST /api/v1/kitchens/demo)
-	LoadDemo(c *gin.Context)
-	// RestoreKitchen A kitchen from its archive. Where the kitchen is here already, a second one beside it.
-	// (POST /api/v1/kitchens/restore)
-	RestoreKitchen(c *gin.Context, params RestoreKitchenParams)
-	// BackUp A whole kitchen as one archive, as docs/formats.md tells it
-	// (GET /api/v1/kitchens/{kitchen}/backup.zip)
-	BackUp(c *gin.Context, kitchen KitchenID)
-	// ListBakes The log, the last bake first
-	// (GET /api/v1/kitchens/{kitchen}/bakes)
-	ListBakes(c *gin.Context, kitchen KitchenID, params ListBakesParams)
-	// AddBake Log a bake. The prediction is calculated here and frozen with its inputs. The same id twice is the same bake.
-	// (POST /api/v1/kitchens/{kitchen}/bakes)
-	AddBake(c *gin.Context, kitchen KitchenID)
-	// ExportLog The log as a table
-	// (GET /api/v1/kitchens/{kitchen}/bakes.csv)
-	ExportLog(c *gin.Context, kitchen KitchenID)
-	// ExportLogWhole The log whole, as docs/formats.md tells it
-	// (GET /api/v1/kitchens/{kitchen}/bakes.json)
-	ExportLogWhole(c *gin.Context, kitchen KitchenID)
-	// GetBake One bake in full
-	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake})
-	GetBake(c *gin.Context, kitchen KitchenID, bake BakeID)
-	// CompareBakes Two bakes line by line
-	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake}/beside/{other})
-	CompareBakes(c *gin.Context, kitchen KitchenID, bake BakeID, other openapi_types.UUID)
-	// CorrectBake Put right what was told of a bake. What was told until then is kept with it; the same correction twice is the same one.
-	// (PUT /api/v1/kitchens/{kitchen}/bakes/{bake}/outcome)
-	CorrectBake(c *gin.Context, kitchen KitchenID, bake BakeID)
-	// ExplainBake What the model expects of a bake as it was weighed and baked, and which one thing, had it been otherwise, gives what came out
-	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake}/why)
-	ExplainBake(c *gin.Context, kitchen KitchenID, bake BakeID, params ExplainBakeParams)
-	// ListCards The kitchen's cards with their newest versions
-	// (GET /api/v1/kitchens/{kitchen}/cards)
-	ListCards(c *gin.Context, kitchen KitchenID, params ListCardsParams)
-	// AddCard Save a new card, as its version 1. The same id twice is the same card.
-	// (POST /api/v1/kitchens/{kitchen}/cards)
-	AddCard(c *gin.Context, kitchen KitchenID)
-	// GetCard A card with all its versions
-	// (GET /api/v1/kitchens/{kitchen}/cards/{card})
-	GetCard(c *gin.Context, kitchen KitchenID, card CardID)
-	// NameCard Give a card another name, put it away, or take it out again. What is left out stays.
-	// (PUT /api/v1/kitchens/{kitchen}/cards/{card})
-	NameCard(c *gin.Context, kitchen KitchenID, card CardID)
-	// AddVersion Save a new version of a card. What was saved before stays. The same id twice is the same version.
-	// (POST /api/v1/kitchens/{kitchen}/cards/{card}/versions)
-	AddVersion(c *gin.Context, kitchen KitchenID, card CardID)
-	// CompareVersions Two versions of a card line by line, with what changes in the result
-	// (GET /api/v1/kitchens/{kitchen}/cards/{card}/versions/{version}/beside/{other})
-	CompareVersions(c *gin.Context, kitchen KitchenID, card CardID, version int, other int)
-	// ListDishes The kitchen's dishes
-	// (GET /api/v1/kitchens/{kitchen}/dishes)
-	ListDishes(c *gin.Context, kitchen KitchenID)
-	// AddDish Put a dish on the shelf. The same id twice is the same dish.
-	// (POST /api/v1/kitchens/{kitchen}/dishes)
-	AddDish(c *gin.Context, kitchen KitchenID)
-	// RemoveDish Take a dish off the shelf. Cards keep the dish that they were saved with.
-	// (DELETE /api/v1/kitchens/{kitchen}/dishes/{dish})
-	RemoveDish(c *gin.Context, kitchen KitchenID, dish DishID)
-	// ChangeDish Change a dish on the shelf. Cards keep the dish that they were saved with.
-	// (PUT /api/v1/kitchens/{kitchen}/dishes/{dish})
-	ChangeDish(c *gin.Context, kitchen KitchenID, dish DishID)
-	// ListOvens The kitchen's ovens
-	// (GET /api/v1/kitchens/{kitchen}/ovens)
-	ListOvens(c *gin.Context, kitchen KitchenID)
-	// RemoveOven Take an oven away. Cards and the log keep the one that they were baked in.
-	// (DELETE /api/v1/kitchens/{kitchen}/ovens/{oven})
-	RemoveOven(c *gin.Context, kitchen KitchenID, oven openapi_types.UUID)
-	// SetOven Add an oven, change it, or put back one that was taken away
-	// (PUT /api/v1/kitchens/{kitchen}/ovens/{oven})
-	SetOven(c *gin.Context, kitchen KitchenID, oven openapi_types.UUID)
-	// ListOwn What the kitchen knows better than the tables
-	// (GET /api/v1/kitchens/{kitchen}/own)
-	ListOwn(c *gin.Context, kitchen KitchenID)
-	// DropOwn Back to the table's figures
-	// (DELETE /api/v1/kitchens/{kitchen}/own/{kind}/{key})
-	DropOwn(c *gin.Context, kitchen KitchenID, kind string, key string)
-	// SetOwn Keep figures of the kitchen's own beside the table's, or a fruit of its own
-	// (PUT /api/v1/kitchens/{kitchen}/own/{kind}/{key})
-	SetOwn(c *gin.Context, kitchen KitchenID, kind string, key string)
-	// GetPicture A picture of a bake
-	// (GET /api/v1/kitchens/{kitchen}/pictures/{picture})
-	GetPicture(c *gin.Context, kitchen KitchenID, picture openapi_types.UUID, params GetPictureParams)
-	// AddPicture Keep a picture, under an id of the sender's. It is written anew, no larger than a screen, and without anything but what is seen. It belongs to a bake once an outcome names it, and is swept away after a day if none does.
-	// (POST /api/v1/kitchens/{kitchen}/pictures/{picture})
-	AddPicture(c *gin.Context, kitchen KitchenID, picture openapi_types.UUID)
-	// ReadScale What the kitchen's (simulated) scale shows. GET .../scale/live is a stream of server-sent events with every change.
-	// (GET /api/v1/kitchens/{kitchen}/scale)
-	ReadScale(c *gin.Context, kitchen KitchenID)
-	// SetScale Tell the scale what is weighed next, tare it, or let the simulation's hand pour
-	// (PUT /api/v1/kitchens/{kitchen}/scale)
-	SetScale(c *gin.Context, kitchen KitchenID)
-	// SetSettings The kitchen's cup, spoon and eggs, the units it reads, and what its containers hold
-	// (PUT /api/v1/kitchens/{kitchen}/settings)
-	SetSettings(c *gin.Context, kitchen KitchenID)
-	// ListWatch What is in the ovens and what cools, with its calls. GET .../watch/live is a stream of server-sent events that says when to look here again.
-	// (GET /api/v1/kitchens/{kitchen}/watch)
-	ListWatch(c *gin.Context, kitchen KitchenID)
-	// StartWatch Put a dessert into the oven. The server keeps its time from now on; the same id twice is the same dessert.
-	// (POST /api/v1/kitchens/{kitchen}/watch)
-	StartWatch(c *gin.Context, kitchen KitchenID)
-	// EndWatch Take a dessert off the watch
-	// (DELETE /api/v1/kitchens/{kitchen}/watch/{dessert})
-	EndWatch(c *gin.Context, kitchen KitchenID, dessert DessertID)
-	// BackOnWatch Take that back - it is on the watch again, as it was
-	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert})
-	BackOnWatch(c *gin.Context, kitchen KitchenID, dessert DessertID)
-	// AnswerCall Say that a call was done or skipped, put it off, or take the answer back. Answered twice, the first answer stays.
-	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call})
-	AnswerCall(c *gin.Context, kitchen KitchenID, dessert DessertID, call openapi_types.UUID)
-	// SetProbe Put the (simulated) probe into a dessert, move it, or take it out. When its curve parts from the predicted one, the time is estimated anew and the calls move.
-	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/probe)
-	SetProbe(c *gin.Context, kitchen KitchenID, dessert DessertID)
-	// Rescue What to do about a trouble in the oven, each way tried on the model from where the bake stands
-	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/rescue)
-	Rescue(c *gin.Context, kitchen KitchenID, dessert DessertID)
-	// Simulate Drive the simulation - let a dessert's time run faster, open the door of its oven
-	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/simulation)
-	Simulate(c *gin.Context, kitchen KitchenID, dessert DessertID)
-	// ChangeWatch Other stages from now on, as a rescue proposes them; the calls follow
-	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/stages)
-	ChangeWatch(c *gin.Context, kitchen KitchenID, dessert DessertID)
-	// GetLarder The tables - fruits, thickeners, toppings, dish materials, ingredients and styles - each figure with its basis
-	// (GET /api/v1/larder)
-	GetLarder(c *gin.Context)
-	// Measure What a baker wrote, understood line by line
-	// (POST /api/v1/measure)
-	Measure(c *gin.Context)
-	// OtherDish The same dessert in another dish, or in several, with what one factor for everything would have said
-	// (POST /api/v1/other-dish)
-	OtherDish(c *gin.Context)
-	// MeasureOven How far off an oven is, by a thermometer in it or by when sugar melts
-	// (POST /api/v1/ovens/measure)
-	MeasureOven(c *gin.Context)
-	// PrintSheet A sheet of a dessert on one page, as PDF
-	// (POST /api/v1/print.pdf)
-	PrintSheet(c *gin.Context)
-	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
-	// (POST /api/v1/recipe)
-	JudgeRecipe(c *gin.Context)
-	// Schools What each way of doing comes to, where bakers disagree - maceration, pre-cooking, peeling - for the same fruit
-	// (POST /api/v1/schools)
-	Schools(c *gin.Context)
-	// Start Begun from an amount of fruit or from portions - which of the dishes, how many, what is left over
-	// (POST /api/v1/start)
-	Start(c *gin.Context)
-	// SwapIngredient A dessert with one ingredient of its topping swapped, by what the two do
-	// (POST /api/v1/swap)
-	SwapIngredient(c *gin.Context)
-	// HowFar How far a long piece of work is that was begun with this id. It is stopped by leaving its request.
-	// (GET /api/v1/work/{work})
-	HowFar(c *gin.Context, work openapi_types.UUID)
-}
-
-// ServerInterfaceWrapper converts contexts to parameters.
-type ServerInterfaceWrapper struct {
-	Handler            ServerInterface
-	HandlerMiddlewares []MiddlewareFunc
-	ErrorHandler       func(*gin.Context, error, int)
-}
-
-type MiddlewareFunc func(c *gin.Context)
-
-// ReadAmount operation middleware
-func (siw *ServerInterfaceWrapper) ReadAmount(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ReadAmount(c)
-}
-
-// SimulateBake operation middleware
-func (siw *ServerInterfaceWrapper) SimulateBake(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.SimulateBake(c)
-}
-
-// PlanBake operation middleware
-func (siw *ServerInterfaceWrapper) PlanBake(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.PlanBake(c)
-}
-
-// BakeSchools operation middleware
-func (siw *ServerInterfaceWrapper) BakeSchools(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.BakeSchools(c)
-}
-
-// Balance operation middleware
-func (siw *ServerInterfaceWrapper) Balance(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.Balance(c)
-}
-
-// ProposeDiet operation middleware
-func (siw *ServerInterfaceWrapper) ProposeDiet(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ProposeDiet(c)
-}
-
-// ExportCard operation middleware
-func (siw *ServerInterfaceWrapper) ExportCard(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ExportCard(c)
-}
-
-// FruitTest operation middleware
-func (siw *ServerInterfaceWrapper) FruitTest(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.FruitTest(c)
-}
-
-// ImportRecipe operation middleware
-func (siw *ServerInterfaceWrapper) ImportRecipe(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ImportRecipe(c)
-}
-
-// ListKitchens operation middleware
-func (siw *ServerInterfaceWrapper) ListKitchens(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ListKitchens(c)
-}
-
-// AddKitchen operation middleware
-func (siw *ServerInterfaceWrapper) AddKitchen(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.AddKitchen(c)
-}
-
-// LoadDemo operation middleware
-func (siw *ServerInterfaceWrapper) LoadDemo(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.LoadDemo(c)
-}
-
-// RestoreKitchen operation middleware
-func (siw *ServerInterfaceWrapper) RestoreKitchen(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// Parameter object where we will unmarshal all parameters from the context
-	var params RestoreKitchenParams
-
-	headers := c.Request.Header
-
-	// ------------- Optional header parameter "X-Work" -------------
-	if valueList, found := headers[http.CanonicalHeaderKey("X-Work")]; found {
-		var XWork WorkID
-		n := len(valueList)
-		if n != 1 {
-			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Work, got %d", n), http.StatusBadRequest)
-			return
-		}
-
-		err = runtime.BindStyledParameterWithOptions("simple", "X-Work", valueList[0], &XWork, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
-		if err != nil {
-			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Work: %w", err), http.StatusBadRequest)
-			return
-		}
-
-		params.XWork = &XWork
-
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.RestoreKitchen(c, params)
-}
-
-// BackUp operation middleware
-func (siw *ServerInterfaceWrapper) BackUp(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.BackUp(c, kitchen)
-}
-
-// ListBakes operation middleware
-func (siw *ServerInterfaceWrapper) ListBakes(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// Parameter object where we will unmarshal all parameters from the context
-	var params ListBakesParams
-
-	// ------------- Optional query parameter "before" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "before", c.Request.URL.Query(), &params.Before, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter before: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "limit" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "words" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "words", c.Request.URL.Query(), &params.Words, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter words: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "juice" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "juice", c.Request.URL.Query(), &params.Juice, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter juice: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "oven" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "oven", c.Request.URL.Query(), &params.Oven, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter oven: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ListBakes(c, kitchen, params)
-}
-
-// AddBake operation middleware
-func (siw *ServerInterfaceWrapper) AddBake(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.AddBake(c, kitchen)
-}
-
-// ExportLog operation middleware
-func (siw *ServerInterfaceWrapper) ExportLog(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ExportLog(c, kitchen)
-}
-
-// ExportLogWhole operation middleware
-func (siw *ServerInterfaceWrapper) ExportLogWhole(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ExportLogWhole(c, kitchen)
-}
-
-// GetBake operation middleware
-func (siw *ServerInterfaceWrapper) GetBake(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "bake" -------------
-	var bake BakeID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "bake", c.Param("bake"), &bake, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bake: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.GetBake(c, kitchen, bake)
-}
-
-// CompareBakes operation middleware
-func (siw *ServerInterfaceWrapper) CompareBakes(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "bake" -------------
-	var bake BakeID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "bake", c.Param("bake"), &bake, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bake: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "other" -------------
-	var other openapi_types.UUID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "other", c.Param("other"), &other, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter other: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.CompareBakes(c, kitchen, bake, other)
-}
-
-// CorrectBake operation middleware
-func (siw *ServerInterfaceWrapper) CorrectBake(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "bake" -------------
-	var bake BakeID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "bake", c.Param("bake"), &bake, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bake: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.CorrectBake(c, kitchen, bake)
-}
-
-// ExplainBake operation middleware
-func (siw *ServerInterfaceWrapper) ExplainBake(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "bake" -------------
-	var bake BakeID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "bake", c.Param("bake"), &bake, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter bake: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// Parameter object where we will unmarshal all parameters from the context
-	var params ExplainBakeParams
-
-	headers := c.Request.Header
-
-	// ------------- Optional header parameter "X-Work" -------------
-	if valueList, found := headers[http.CanonicalHeaderKey("X-Work")]; found {
-		var XWork WorkID
-		n := len(valueList)
-		if n != 1 {
-			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Work, got %d", n), http.StatusBadRequest)
-			return
-		}
-
-		err = runtime.BindStyledParameterWithOptions("simple", "X-Work", valueList[0], &XWork, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
-		if err != nil {
-			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Work: %w", err), http.StatusBadRequest)
-			return
-		}
-
-		params.XWork = &XWork
-
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ExplainBake(c, kitchen, bake, params)
-}
-
-// ListCards operation middleware
-func (siw *ServerInterfaceWrapper) ListCards(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// Parameter object where we will unmarshal all parameters from the context
-	var params ListCardsParams
-
-	// ------------- Optional query parameter "words" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "words", c.Request.URL.Query(), &params.Words, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter words: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "style" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "style", c.Request.URL.Query(), &params.Style, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter style: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "fruit" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "fruit", c.Request.URL.Query(), &params.Fruit, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter fruit: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "shape" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "shape", c.Request.URL.Query(), &params.Shape, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter shape: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "diet" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "diet", c.Request.URL.Query(), &params.Diet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter diet: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "most" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "most", c.Request.URL.Query(), &params.Most, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter most: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "archived" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "archived", c.Request.URL.Query(), &params.Archived, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter archived: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "from" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Optional query parameter "limit" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "limit", c.Request.URL.Query(), &params.Limit, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter limit: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ListCards(c, kitchen, params)
-}
-
-// AddCard operation middleware
-func (siw *ServerInterfaceWrapper) AddCard(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.AddCard(c, kitchen)
-}
-
-// GetCard operation middleware
-func (siw *ServerInterfaceWrapper) GetCard(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "card" -------------
-	var card CardID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "card", c.Param("card"), &card, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter card: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.GetCard(c, kitchen, card)
-}
-
-// NameCard operation middleware
-func (siw *ServerInterfaceWrapper) NameCard(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "card" -------------
-	var card CardID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "card", c.Param("card"), &card, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter card: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.NameCard(c, kitchen, card)
-}
-
-// AddVersion operation middleware
-func (siw *ServerInterfaceWrapper) AddVersion(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "card" -------------
-	var card CardID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "card", c.Param("card"), &card, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter card: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.AddVersion(c, kitchen, card)
-}
-
-// CompareVersions operation middleware
-func (siw *ServerInterfaceWrapper) CompareVersions(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "card" -------------
-	var card CardID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "card", c.Param("card"), &card, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter card: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "version" -------------
-	var version int
-
-	err = runtime.BindStyledParameterWithOptions("simple", "version", c.Param("version"), &version, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter version: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "other" -------------
-	var other int
-
-	err = runtime.BindStyledParameterWithOptions("simple", "other", c.Param("other"), &other, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter other: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.CompareVersions(c, kitchen, card, version, other)
-}
-
-// ListDishes operation middleware
-func (siw *ServerInterfaceWrapper) ListDishes(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ListDishes(c, kitchen)
-}
-
-// AddDish operation middleware
-func (siw *ServerInterfaceWrapper) AddDish(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.AddDish(c, kitchen)
-}
-
-// RemoveDish operation middleware
-func (siw *ServerInterfaceWrapper) RemoveDish(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "dish" -------------
-	var dish DishID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "dish", c.Param("dish"), &dish, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dish: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.RemoveDish(c, kitchen, dish)
-}
-
-// ChangeDish operation middleware
-func (siw *ServerInterfaceWrapper) ChangeDish(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "dish" -------------
-	var dish DishID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "dish", c.Param("dish"), &dish, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dish: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ChangeDish(c, kitchen, dish)
-}
-
-// ListOvens operation middleware
-func (siw *ServerInterfaceWrapper) ListOvens(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ListOvens(c, kitchen)
-}
-
-// RemoveOven operation middleware
-func (siw *ServerInterfaceWrapper) RemoveOven(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "oven" -------------
-	var oven openapi_types.UUID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "oven", c.Param("oven"), &oven, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter oven: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.RemoveOven(c, kitchen, oven)
-}
-
-// SetOven operation middleware
-func (siw *ServerInterfaceWrapper) SetOven(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "oven" -------------
-	var oven openapi_types.UUID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "oven", c.Param("oven"), &oven, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter oven: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.SetOven(c, kitchen, oven)
-}
-
-// ListOwn operation middleware
-func (siw *ServerInterfaceWrapper) ListOwn(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ListOwn(c, kitchen)
-}
-
-// DropOwn operation middleware
-func (siw *ServerInterfaceWrapper) DropOwn(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "kind" -------------
-	var kind string
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kind", c.Param("kind"), &kind, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kind: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "key" -------------
-	var key string
-
-	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.DropOwn(c, kitchen, kind, key)
-}
-
-// SetOwn operation middleware
-func (siw *ServerInterfaceWrapper) SetOwn(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "kind" -------------
-	var kind string
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kind", c.Param("kind"), &kind, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kind: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "key" -------------
-	var key string
-
-	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.SetOwn(c, kitchen, kind, key)
-}
-
-// GetPicture operation middleware
-func (siw *ServerInterfaceWrapper) GetPicture(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "picture" -------------
-	var picture openapi_types.UUID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "picture", c.Param("picture"), &picture, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter picture: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// Parameter object where we will unmarshal all parameters from the context
-	var params GetPictureParams
-
-	// ------------- Optional query parameter "small" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "small", c.Request.URL.Query(), &params.Small, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter small: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.GetPicture(c, kitchen, picture, params)
-}
-
-// AddPicture operation middleware
-func (siw *ServerInterfaceWrapper) AddPicture(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "picture" -------------
-	var picture openapi_types.UUID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "picture", c.Param("picture"), &picture, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter picture: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.AddPicture(c, kitchen, picture)
-}
-
-// ReadScale operation middleware
-func (siw *ServerInterfaceWrapper) ReadScale(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ReadScale(c, kitchen)
-}
-
-// SetScale operation middleware
-func (siw *ServerInterfaceWrapper) SetScale(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.SetScale(c, kitchen)
-}
-
-// SetSettings operation middleware
-func (siw *ServerInterfaceWrapper) SetSettings(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.SetSettings(c, kitchen)
-}
-
-// ListWatch operation middleware
-func (siw *ServerInterfaceWrapper) ListWatch(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ListWatch(c, kitchen)
-}
-
-// StartWatch operation middleware
-func (siw *ServerInterfaceWrapper) StartWatch(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.StartWatch(c, kitchen)
-}
-
-// EndWatch operation middleware
-func (siw *ServerInterfaceWrapper) EndWatch(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "dessert" -------------
-	var dessert DessertID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.EndWatch(c, kitchen, dessert)
-}
-
-// BackOnWatch operation middleware
-func (siw *ServerInterfaceWrapper) BackOnWatch(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "dessert" -------------
-	var dessert DessertID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.BackOnWatch(c, kitchen, dessert)
-}
-
-// AnswerCall operation middleware
-func (siw *ServerInterfaceWrapper) AnswerCall(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "dessert" -------------
-	var dessert DessertID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "call" -------------
-	var call openapi_types.UUID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "call", c.Param("call"), &call, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter call: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.AnswerCall(c, kitchen, dessert, call)
-}
-
-// SetProbe operation middleware
-func (siw *ServerInterfaceWrapper) SetProbe(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "dessert" -------------
-	var dessert DessertID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.SetProbe(c, kitchen, dessert)
-}
-
-// Rescue operation middleware
-func (siw *ServerInterfaceWrapper) Rescue(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "dessert" -------------
-	var dessert DessertID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.Rescue(c, kitchen, dessert)
-}
-
-// Simulate operation middleware
-func (siw *ServerInterfaceWrapper) Simulate(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "dessert" -------------
-	var dessert DessertID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.Simulate(c, kitchen, dessert)
-}
-
-// ChangeWatch operation middleware
-func (siw *ServerInterfaceWrapper) ChangeWatch(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "kitchen" -------------
-	var kitchen KitchenID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "kitchen", c.Param("kitchen"), &kitchen, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter kitchen: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	// ------------- Path parameter "dessert" -------------
-	var dessert DessertID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "dessert", c.Param("dessert"), &dessert, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter dessert: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.ChangeWatch(c, kitchen, dessert)
-}
-
-// GetLarder operation middleware
-func (siw *ServerInterfaceWrapper) GetLarder(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.GetLarder(c)
-}
-
-// Measure operation middleware
-func (siw *ServerInterfaceWrapper) Measure(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.Measure(c)
-}
-
-// OtherDish operation middleware
-func (siw *ServerInterfaceWrapper) OtherDish(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.OtherDish(c)
-}
-
-// MeasureOven operation middleware
-func (siw *ServerInterfaceWrapper) MeasureOven(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.MeasureOven(c)
-}
-
-// PrintSheet operation middleware
-func (siw *ServerInterfaceWrapper) PrintSheet(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.PrintSheet(c)
-}
-
-// JudgeRecipe operation middleware
-func (siw *ServerInterfaceWrapper) JudgeRecipe(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.JudgeRecipe(c)
-}
-
-// Schools operation middleware
-func (siw *ServerInterfaceWrapper) Schools(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.Schools(c)
-}
-
-// Start operation middleware
-func (siw *ServerInterfaceWrapper) Start(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.Start(c)
-}
-
-// SwapIngredient operation middleware
-func (siw *ServerInterfaceWrapper) SwapIngredient(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.SwapIngredient(c)
-}
-
-// HowFar operation middleware
-func (siw *ServerInterfaceWrapper) HowFar(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "work" -------------
-	var work openapi_types.UUID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "work", c.Param("work"), &work, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter work: %w", err), http.StatusBadRequest)
-		return
-	}
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.HowFar(c, work)
-}
-
-// GinServerOptions provides options for the Gin server.
-type GinServerOptions struct {
-	BaseURL      string
-	Middlewares  []MiddlewareFunc
-	ErrorHandler func(*gin.Context, error, int)
-}
-
-// RegisterHandlers creates http.Handler with routing matching OpenAPI spec.
-func RegisterHandlers(router gin.IRouter, si ServerInterface) {
-	RegisterHandlersWithOptions(router, si, GinServerOptions{})
-}
-
-// RegisterHandlersWithOptions creates http.Handler with additional options
-func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options GinServerOptions) {
-	errorHandler := options.ErrorHandler
-	if errorHandler == nil {
-		errorHandler = func(c *gin.Context, err error, statusCode int) {
-			c.JSON(statusCode, gin.H{"msg": err.Error()})
-		}
-	}
-
-	wrapper := ServerInterfaceWrapper{
-		Handler:            si,
-		HandlerMiddlewares: options.Middlewares,
-		ErrorHandler:       errorHandler,
-	}
-
-	router.GET(options.BaseURL+"/api/v1/larder", wrapper.GetLarder)
-	router.POST(options.BaseURL+"/api/v1/balance", wrapper.Balance)
-	router.POST(options.BaseURL+"/api/v1/bake", wrapper.SimulateBake)
-	router.POST(options.BaseURL+"/api/v1/bake/plan", wrapper.PlanBake)
-	router.POST(options.BaseURL+"/api/v1/bake/schools", wrapper.BakeSchools)
-	router.POST(options.BaseURL+"/api/v1/amount", wrapper.ReadAmount)
-	router.POST(options.BaseURL+"/api/v1/schools", wrapper.Schools)
-	router.POST(options.BaseURL+"/api/v1/start", wrapper.Start)
-	router.POST(options.BaseURL+"/api/v1/other-dish", wrapper.OtherDish)
-	router.POST(options.BaseURL+"/api/v1/diets", wrapper.ProposeDiet)
-	router.POST(options.BaseURL+"/api/v1/swap", wrapper.SwapIngredient)
-	router.POST(options.BaseURL+"/api/v1/fruit-test", wrapper.FruitTest)
-	router.POST(options.BaseURL+"/api/v1/measure", wrapper.Measure)
-	router.POST(options.BaseURL+"/api/v1/recipe", wrapper.JudgeRecipe)
-	router.POST(options.BaseURL+"/api/v1/import", wrapper.ImportRecipe)
-	router.POST(options.BaseURL+"/api/v1/export", wrapper.ExportCard)
-	router.POST(options.BaseURL+"/api/v1/print.pdf", wrapper.PrintSheet)
-	router.GET(options.BaseURL+"/api/v1/kitchens", wrapper.ListKitchens)
-	router.POST(options.BaseURL+"/api/v1/kitchens", wrapper.AddKitchen)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes", wrapper.ListDishes)
-	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes", wrapper.AddDish)
-	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes/:dish", wrapper.RemoveDish)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/dishes/:dish", wrapper.ChangeDish)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/settings", wrapper.SetSettings)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/own", wrapper.ListOwn)
-	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/own/:kind/:key", wrapper.DropOwn)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/own/:kind/:key", wrapper.SetOwn)
-	router.POST(options.BaseURL+"/api/v1/ovens/measure", wrapper.MeasureOven)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens", wrapper.ListOvens)
-	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens/:oven", wrapper.RemoveOven)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/ovens/:oven", wrapper.SetOven)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/watch", wrapper.ListWatch)
-	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch", wrapper.StartWatch)
-	router.DELETE(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert", wrapper.EndWatch)
-	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert", wrapper.BackOnWatch)
-	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/calls/:call", wrapper.AnswerCall)
-	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/rescue", wrapper.Rescue)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/probe", wrapper.SetProbe)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/simulation", wrapper.Simulate)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/watch/:dessert/stages", wrapper.ChangeWatch)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.ListCards)
-	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards", wrapper.AddCard)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card", wrapper.GetCard)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card", wrapper.NameCard)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card/versions/:version/beside/:other", wrapper.CompareVersions)
-	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/cards/:card/versions", wrapper.AddVersion)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes", wrapper.ListBakes)
-	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes", wrapper.AddBake)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes.csv", wrapper.ExportLog)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes.json", wrapper.ExportLogWhole)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes/:bake", wrapper.GetBake)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes/:bake/outcome", wrapper.CorrectBake)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes/:bake/why", wrapper.ExplainBake)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/bakes/:bake/beside/:other", wrapper.CompareBakes)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/pictures/:picture", wrapper.GetPicture)
-	router.POST(options.BaseURL+"/api/v1/kitchens/:kitchen/pictures/:picture", wrapper.AddPicture)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/backup.zip", wrapper.BackUp)
-	router.POST(options.BaseURL+"/api/v1/kitchens/demo", wrapper.LoadDemo)
-	router.POST(options.BaseURL+"/api/v1/kitchens/restore", wrapper.RestoreKitchen)
-	router.GET(options.BaseURL+"/api/v1/work/:work", wrapper.HowFar)
-	router.GET(options.BaseURL+"/api/v1/kitchens/:kitchen/scale", wrapper.ReadScale)
-	router.PUT(options.BaseURL+"/api/v1/kitchens/:kitchen/scale", wrapper.SetScale)
-}
-
-type ProblemApplicationProblemPlusJSONResponse Problem
-
-type ReadAmountRequestObject struct {
-	Body *ReadAmountJSONRequestBody
-}
-
-type ReadAmountResponseObject interface {
-	VisitReadAmountResponse(w http.ResponseWriter) error
-}
-
-type ReadAmount200JSONResponse Amount
-
-func (response ReadAmount200JSONResponse) VisitReadAmountResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ReadAmountdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ReadAmountdefaultApplicationProblemPlusJSONResponse) VisitReadAmountResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SimulateBakeRequestObject struct {
-	Body *SimulateBakeJSONRequestBody
-}
-
-type SimulateBakeResponseObject interface {
-	VisitSimulateBakeResponse(w http.ResponseWriter) error
-}
-
-type SimulateBake200JSONResponse BakeAnswer
-
-func (response SimulateBake200JSONResponse) VisitSimulateBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SimulateBakedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SimulateBakedefaultApplicationProblemPlusJSONResponse) VisitSimulateBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type PlanBakeRequestObject struct {
-	Body *PlanBakeJSONRequestBody
-}
-
-type PlanBakeResponseObject interface {
-	VisitPlanBakeResponse(w http.ResponseWriter) error
-}
-
-type PlanBake200JSONResponse PlanAnswer
-
-func (response PlanBake200JSONResponse) VisitPlanBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type PlanBakedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response PlanBakedefaultApplicationProblemPlusJSONResponse) VisitPlanBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type BakeSchoolsRequestObject struct {
-	Body *BakeSchoolsJSONRequestBody
-}
-
-type BakeSchoolsResponseObject interface {
-	VisitBakeSchoolsResponse(w http.ResponseWriter) error
-}
-
-type BakeSchools200JSONResponse []BakeSchool
-
-func (response BakeSchools200JSONResponse) VisitBakeSchoolsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type BakeSchoolsdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response BakeSchoolsdefaultApplicationProblemPlusJSONResponse) VisitBakeSchoolsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type BalanceRequestObject struct {
-	Body *BalanceJSONRequestBody
-}
-
-type BalanceResponseObject interface {
-	VisitBalanceResponse(w http.ResponseWriter) error
-}
-
-type Balance200JSONResponse BalanceAnswer
-
-func (response Balance200JSONResponse) VisitBalanceResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type BalancedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response BalancedefaultApplicationProblemPlusJSONResponse) VisitBalanceResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ProposeDietRequestObject struct {
-	Body *ProposeDietJSONRequestBody
-}
-
-type ProposeDietResponseObject interface {
-	VisitProposeDietResponse(w http.ResponseWriter) error
-}
-
-type ProposeDiet200JSONResponse DietProposal
-
-func (response ProposeDiet200JSONResponse) VisitProposeDietResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ProposeDietdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ProposeDietdefaultApplicationProblemPlusJSONResponse) VisitProposeDietResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ExportCardRequestObject struct {
-	Body *ExportCardJSONRequestBody
-}
-
-type ExportCardResponseObject interface {
-	VisitExportCardResponse(w http.ResponseWriter) error
-}
-
-type ExportCard200JSONResponse ExportedFile
-
-func (response ExportCard200JSONResponse) VisitExportCardResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ExportCarddefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ExportCarddefaultApplicationProblemPlusJSONResponse) VisitExportCardResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type FruitTestRequestObject struct {
-	Body *FruitTestJSONRequestBody
-}
-
-type FruitTestResponseObject interface {
-	VisitFruitTestResponse(w http.ResponseWriter) error
-}
-
-type FruitTest200JSONResponse FruitTestAnswer
-
-func (response FruitTest200JSONResponse) VisitFruitTestResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type FruitTestdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response FruitTestdefaultApplicationProblemPlusJSONResponse) VisitFruitTestResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ImportRecipeRequestObject struct {
-	Body *ImportRecipeJSONRequestBody
-}
-
-type ImportRecipeResponseObject interface {
-	VisitImportRecipeResponse(w http.ResponseWriter) error
-}
-
-type ImportRecipe200JSONResponse ImportedDocument
-
-func (response ImportRecipe200JSONResponse) VisitImportRecipeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ImportRecipedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ImportRecipedefaultApplicationProblemPlusJSONResponse) VisitImportRecipeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListKitchensRequestObject struct {
-}
-
-type ListKitchensResponseObject interface {
-	VisitListKitchensResponse(w http.ResponseWriter) error
-}
-
-type ListKitchens200JSONResponse []Kitchen
-
-func (response ListKitchens200JSONResponse) VisitListKitchensResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListKitchensdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ListKitchensdefaultApplicationProblemPlusJSONResponse) VisitListKitchensResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddKitchenRequestObject struct {
-	Body *AddKitchenJSONRequestBody
-}
-
-type AddKitchenResponseObject interface {
-	VisitAddKitchenResponse(w http.ResponseWriter) error
-}
-
-type AddKitchen201JSONResponse Kitchen
-
-func (response AddKitchen201JSONResponse) VisitAddKitchenResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddKitchendefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response AddKitchendefaultApplicationProblemPlusJSONResponse) VisitAddKitchenResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type LoadDemoRequestObject struct {
-}
-
-type LoadDemoResponseObject interface {
-	VisitLoadDemoResponse(w http.ResponseWriter) error
-}
-
-type LoadDemo201JSONResponse Kitchen
-
-func (response LoadDemo201JSONResponse) VisitLoadDemoResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type LoadDemodefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response LoadDemodefaultApplicationProblemPlusJSONResponse) VisitLoadDemoResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type RestoreKitchenRequestObject struct {
-	Params RestoreKitchenParams
-	Body   io.Reader
-}
-
-type RestoreKitchenResponseObject interface {
-	VisitRestoreKitchenResponse(w http.ResponseWriter) error
-}
-
-type RestoreKitchen201JSONResponse Kitchen
-
-func (response RestoreKitchen201JSONResponse) VisitRestoreKitchenResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type RestoreKitchendefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response RestoreKitchendefaultApplicationProblemPlusJSONResponse) VisitRestoreKitchenResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type BackUpRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-}
-
-type BackUpResponseObject interface {
-	VisitBackUpResponse(w http.ResponseWriter) error
-}
-
-type BackUp200ApplicationzipResponse struct {
-	Body          io.Reader
-	ContentLength int64
-}
-
-func (response BackUp200ApplicationzipResponse) VisitBackUpResponse(w http.ResponseWriter) error {
-
-	w.Header().Set("Content-Type", "application/zip")
-	if response.ContentLength != 0 {
-		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
-	}
-	w.WriteHeader(200)
-
-	if closer, ok := response.Body.(io.ReadCloser); ok {
-		defer closer.Close()
-	}
-	_, err := io.Copy(w, response.Body)
-	return err
-}
-
-type BackUpdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response BackUpdefaultApplicationProblemPlusJSONResponse) VisitBackUpResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListBakesRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Params  ListBakesParams
-}
-
-type ListBakesResponseObject interface {
-	VisitListBakesResponse(w http.ResponseWriter) error
-}
-
-type ListBakes200JSONResponse BakePage
-
-func (response ListBakes200JSONResponse) VisitListBakesResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListBakesdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ListBakesdefaultApplicationProblemPlusJSONResponse) VisitListBakesResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddBakeRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Body    *AddBakeJSONRequestBody
-}
-
-type AddBakeResponseObject interface {
-	VisitAddBakeResponse(w http.ResponseWriter) error
-}
-
-type AddBake201JSONResponse Bake
-
-func (response AddBake201JSONResponse) VisitAddBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddBakedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response AddBakedefaultApplicationProblemPlusJSONResponse) VisitAddBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ExportLogRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-}
-
-type ExportLogResponseObject interface {
-	VisitExportLogResponse(w http.ResponseWriter) error
-}
-
-type ExportLog200TextcsvResponse struct {
-	Body          io.Reader
-	ContentLength int64
-}
-
-func (response ExportLog200TextcsvResponse) VisitExportLogResponse(w http.ResponseWriter) error {
-
-	w.Header().Set("Content-Type", "text/csv")
-	if response.ContentLength != 0 {
-		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
-	}
-	w.WriteHeader(200)
-
-	if closer, ok := response.Body.(io.ReadCloser); ok {
-		defer closer.Close()
-	}
-	_, err := io.Copy(w, response.Body)
-	return err
-}
-
-type ExportLogdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ExportLogdefaultApplicationProblemPlusJSONResponse) VisitExportLogResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ExportLogWholeRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-}
-
-type ExportLogWholeResponseObject interface {
-	VisitExportLogWholeResponse(w http.ResponseWriter) error
-}
-
-type ExportLogWhole200JSONResponse string
-
-func (response ExportLogWhole200JSONResponse) VisitExportLogWholeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ExportLogWholedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ExportLogWholedefaultApplicationProblemPlusJSONResponse) VisitExportLogWholeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type GetBakeRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Bake    BakeID    `json:"bake"`
-}
-
-type GetBakeResponseObject interface {
-	VisitGetBakeResponse(w http.ResponseWriter) error
-}
-
-type GetBake200JSONResponse Bake
-
-func (response GetBake200JSONResponse) VisitGetBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type GetBakedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response GetBakedefaultApplicationProblemPlusJSONResponse) VisitGetBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type CompareBakesRequestObject struct {
-	Kitchen KitchenID          `json:"kitchen"`
-	Bake    BakeID             `json:"bake"`
-	Other   openapi_types.UUID `json:"other"`
-}
-
-type CompareBakesResponseObject interface {
-	VisitCompareBakesResponse(w http.ResponseWriter) error
-}
-
-type CompareBakes200JSONResponse []Compared
-
-func (response CompareBakes200JSONResponse) VisitCompareBakesResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type CompareBakesdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response CompareBakesdefaultApplicationProblemPlusJSONResponse) VisitCompareBakesResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type CorrectBakeRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Bake    BakeID    `json:"bake"`
-	Body    *CorrectBakeJSONRequestBody
-}
-
-type CorrectBakeResponseObject interface {
-	VisitCorrectBakeResponse(w http.ResponseWriter) error
-}
-
-type CorrectBake200JSONResponse Bake
-
-func (response CorrectBake200JSONResponse) VisitCorrectBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type CorrectBakedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response CorrectBakedefaultApplicationProblemPlusJSONResponse) VisitCorrectBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ExplainBakeRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Bake    BakeID    `json:"bake"`
-	Params  ExplainBakeParams
-}
-
-type ExplainBakeResponseObject interface {
-	VisitExplainBakeResponse(w http.ResponseWriter) error
-}
-
-type ExplainBake200JSONResponse Explanation
-
-func (response ExplainBake200JSONResponse) VisitExplainBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ExplainBakedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ExplainBakedefaultApplicationProblemPlusJSONResponse) VisitExplainBakeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListCardsRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Params  ListCardsParams
-}
-
-type ListCardsResponseObject interface {
-	VisitListCardsResponse(w http.ResponseWriter) error
-}
-
-type ListCards200JSONResponse CardPage
-
-func (response ListCards200JSONResponse) VisitListCardsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListCardsdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ListCardsdefaultApplicationProblemPlusJSONResponse) VisitListCardsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddCardRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Body    *AddCardJSONRequestBody
-}
-
-type AddCardResponseObject interface {
-	VisitAddCardResponse(w http.ResponseWriter) error
-}
-
-type AddCard201JSONResponse Card
-
-func (response AddCard201JSONResponse) VisitAddCardResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddCarddefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response AddCarddefaultApplicationProblemPlusJSONResponse) VisitAddCardResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type GetCardRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Card    CardID    `json:"card"`
-}
-
-type GetCardResponseObject interface {
-	VisitGetCardResponse(w http.ResponseWriter) error
-}
-
-type GetCard200JSONResponse Card
-
-func (response GetCard200JSONResponse) VisitGetCardResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type GetCarddefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response GetCarddefaultApplicationProblemPlusJSONResponse) VisitGetCardResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type NameCardRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Card    CardID    `json:"card"`
-	Body    *NameCardJSONRequestBody
-}
-
-type NameCardResponseObject interface {
-	VisitNameCardResponse(w http.ResponseWriter) error
-}
-
-type NameCard200JSONResponse Card
-
-func (response NameCard200JSONResponse) VisitNameCardResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type NameCarddefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response NameCarddefaultApplicationProblemPlusJSONResponse) VisitNameCardResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddVersionRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Card    CardID    `json:"card"`
-	Body    *AddVersionJSONRequestBody
-}
-
-type AddVersionResponseObject interface {
-	VisitAddVersionResponse(w http.ResponseWriter) error
-}
-
-type AddVersion201JSONResponse Card
-
-func (response AddVersion201JSONResponse) VisitAddVersionResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddVersiondefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response AddVersiondefaultApplicationProblemPlusJSONResponse) VisitAddVersionResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type CompareVersionsRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Card    CardID    `json:"card"`
-	Version int       `json:"version"`
-	Other   int       `json:"other"`
-}
-
-type CompareVersionsResponseObject interface {
-	VisitCompareVersionsResponse(w http.ResponseWriter) error
-}
-
-type CompareVersions200JSONResponse []Compared
-
-func (response CompareVersions200JSONResponse) VisitCompareVersionsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type CompareVersionsdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response CompareVersionsdefaultApplicationProblemPlusJSONResponse) VisitCompareVersionsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListDishesRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-}
-
-type ListDishesResponseObject interface {
-	VisitListDishesResponse(w http.ResponseWriter) error
-}
-
-type ListDishes200JSONResponse []ShelfDish
-
-func (response ListDishes200JSONResponse) VisitListDishesResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListDishesdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ListDishesdefaultApplicationProblemPlusJSONResponse) VisitListDishesResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddDishRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Body    *AddDishJSONRequestBody
-}
-
-type AddDishResponseObject interface {
-	VisitAddDishResponse(w http.ResponseWriter) error
-}
-
-type AddDish201JSONResponse ShelfDish
-
-func (response AddDish201JSONResponse) VisitAddDishResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddDishdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response AddDishdefaultApplicationProblemPlusJSONResponse) VisitAddDishResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type RemoveDishRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Dish    DishID    `json:"dish"`
-}
-
-type RemoveDishResponseObject interface {
-	VisitRemoveDishResponse(w http.ResponseWriter) error
-}
-
-type RemoveDish204Response struct {
-}
-
-func (response RemoveDish204Response) VisitRemoveDishResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
-}
-
-type RemoveDishdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response RemoveDishdefaultApplicationProblemPlusJSONResponse) VisitRemoveDishResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ChangeDishRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Dish    DishID    `json:"dish"`
-	Body    *ChangeDishJSONRequestBody
-}
-
-type ChangeDishResponseObject interface {
-	VisitChangeDishResponse(w http.ResponseWriter) error
-}
-
-type ChangeDish200JSONResponse ShelfDish
-
-func (response ChangeDish200JSONResponse) VisitChangeDishResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ChangeDishdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ChangeDishdefaultApplicationProblemPlusJSONResponse) VisitChangeDishResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListOvensRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-}
-
-type ListOvensResponseObject interface {
-	VisitListOvensResponse(w http.ResponseWriter) error
-}
-
-type ListOvens200JSONResponse []ShelfOven
-
-func (response ListOvens200JSONResponse) VisitListOvensResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListOvensdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ListOvensdefaultApplicationProblemPlusJSONResponse) VisitListOvensResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type RemoveOvenRequestObject struct {
-	Kitchen KitchenID          `json:"kitchen"`
-	Oven    openapi_types.UUID `json:"oven"`
-}
-
-type RemoveOvenResponseObject interface {
-	VisitRemoveOvenResponse(w http.ResponseWriter) error
-}
-
-type RemoveOven204Response struct {
-}
-
-func (response RemoveOven204Response) VisitRemoveOvenResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
-}
-
-type RemoveOvendefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response RemoveOvendefaultApplicationProblemPlusJSONResponse) VisitRemoveOvenResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetOvenRequestObject struct {
-	Kitchen KitchenID          `json:"kitchen"`
-	Oven    openapi_types.UUID `json:"oven"`
-	Body    *SetOvenJSONRequestBody
-}
-
-type SetOvenResponseObject interface {
-	VisitSetOvenResponse(w http.ResponseWriter) error
-}
-
-type SetOven200JSONResponse ShelfOven
-
-func (response SetOven200JSONResponse) VisitSetOvenResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetOvendefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SetOvendefaultApplicationProblemPlusJSONResponse) VisitSetOvenResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListOwnRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-}
-
-type ListOwnResponseObject interface {
-	VisitListOwnResponse(w http.ResponseWriter) error
-}
-
-type ListOwn200JSONResponse Own
-
-func (response ListOwn200JSONResponse) VisitListOwnResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListOwndefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ListOwndefaultApplicationProblemPlusJSONResponse) VisitListOwnResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type DropOwnRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Kind    string    `json:"kind"`
-	Key     string    `json:"key"`
-}
-
-type DropOwnResponseObject interface {
-	VisitDropOwnResponse(w http.ResponseWriter) error
-}
-
-type DropOwn200JSONResponse Own
-
-func (response DropOwn200JSONResponse) VisitDropOwnResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type DropOwndefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response DropOwndefaultApplicationProblemPlusJSONResponse) VisitDropOwnResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetOwnRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Kind    string    `json:"kind"`
-	Key     string    `json:"key"`
-	Body    *SetOwnJSONRequestBody
-}
-
-type SetOwnResponseObject interface {
-	VisitSetOwnResponse(w http.ResponseWriter) error
-}
-
-type SetOwn200JSONResponse Own
-
-func (response SetOwn200JSONResponse) VisitSetOwnResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetOwndefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SetOwndefaultApplicationProblemPlusJSONResponse) VisitSetOwnResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type GetPictureRequestObject struct {
-	Kitchen KitchenID          `json:"kitchen"`
-	Picture openapi_types.UUID `json:"picture"`
-	Params  GetPictureParams
-}
-
-type GetPictureResponseObject interface {
-	VisitGetPictureResponse(w http.ResponseWriter) error
-}
-
-type GetPicture200ImagejpegResponse struct {
-	Body          io.Reader
-	ContentLength int64
-}
-
-func (response GetPicture200ImagejpegResponse) VisitGetPictureResponse(w http.ResponseWriter) error {
-
-	w.Header().Set("Content-Type", "image/jpeg")
-	if response.ContentLength != 0 {
-		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
-	}
-	w.WriteHeader(200)
-
-	if closer, ok := response.Body.(io.ReadCloser); ok {
-		defer closer.Close()
-	}
-	_, err := io.Copy(w, response.Body)
-	return err
-}
-
-type GetPicturedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response GetPicturedefaultApplicationProblemPlusJSONResponse) VisitGetPictureResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddPictureRequestObject struct {
-	Kitchen     KitchenID          `json:"kitchen"`
-	Picture     openapi_types.UUID `json:"picture"`
-	ContentType string
-	Body        io.Reader
-}
-
-type AddPictureResponseObject interface {
-	VisitAddPictureResponse(w http.ResponseWriter) error
-}
-
-type AddPicture201JSONResponse Picture
-
-func (response AddPicture201JSONResponse) VisitAddPictureResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddPicturedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response AddPicturedefaultApplicationProblemPlusJSONResponse) VisitAddPictureResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ReadScaleRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-}
-
-type ReadScaleResponseObject interface {
-	VisitReadScaleResponse(w http.ResponseWriter) error
-}
-
-type ReadScale200JSONResponse ScaleReading
-
-func (response ReadScale200JSONResponse) VisitReadScaleResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ReadScaledefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ReadScaledefaultApplicationProblemPlusJSONResponse) VisitReadScaleResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetScaleRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Body    *SetScaleJSONRequestBody
-}
-
-type SetScaleResponseObject interface {
-	VisitSetScaleResponse(w http.ResponseWriter) error
-}
-
-type SetScale200JSONResponse ScaleReading
-
-func (response SetScale200JSONResponse) VisitSetScaleResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetScaledefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SetScaledefaultApplicationProblemPlusJSONResponse) VisitSetScaleResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetSettingsRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Body    *SetSettingsJSONRequestBody
-}
-
-type SetSettingsResponseObject interface {
-	VisitSetSettingsResponse(w http.ResponseWriter) error
-}
-
-type SetSettings200JSONResponse Kitchen
-
-func (response SetSettings200JSONResponse) VisitSetSettingsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetSettingsdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SetSettingsdefaultApplicationProblemPlusJSONResponse) VisitSetSettingsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListWatchRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-}
-
-type ListWatchResponseObject interface {
-	VisitListWatchResponse(w http.ResponseWriter) error
-}
-
-type ListWatch200JSONResponse Watch
-
-func (response ListWatch200JSONResponse) VisitListWatchResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ListWatchdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ListWatchdefaultApplicationProblemPlusJSONResponse) VisitListWatchResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type StartWatchRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Body    *StartWatchJSONRequestBody
-}
-
-type StartWatchResponseObject interface {
-	VisitStartWatchResponse(w http.ResponseWriter) error
-}
-
-type StartWatch201JSONResponse Watched
-
-func (response StartWatch201JSONResponse) VisitStartWatchResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type StartWatchdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response StartWatchdefaultApplicationProblemPlusJSONResponse) VisitStartWatchResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type EndWatchRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Dessert DessertID `json:"dessert"`
-}
-
-type EndWatchResponseObject interface {
-	VisitEndWatchResponse(w http.ResponseWriter) error
-}
-
-type EndWatch204Response struct {
-}
-
-func (response EndWatch204Response) VisitEndWatchResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
-}
-
-type EndWatchdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response EndWatchdefaultApplicationProblemPlusJSONResponse) VisitEndWatchResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type BackOnWatchRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Dessert DessertID `json:"dessert"`
-}
-
-type BackOnWatchResponseObject interface {
-	VisitBackOnWatchResponse(w http.ResponseWriter) error
-}
-
-type BackOnWatch200JSONResponse Watched
-
-func (response BackOnWatch200JSONResponse) VisitBackOnWatchResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type BackOnWatchdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response BackOnWatchdefaultApplicationProblemPlusJSONResponse) VisitBackOnWatchResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AnswerCallRequestObject struct {
-	Kitchen KitchenID          `json:"kitchen"`
-	Dessert DessertID          `json:"dessert"`
-	Call    openapi_types.UUID `json:"call"`
-	Body    *AnswerCallJSONRequestBody
-}
-
-type AnswerCallResponseObject interface {
-	VisitAnswerCallResponse(w http.ResponseWriter) error
-}
-
-type AnswerCall200JSONResponse Watched
-
-func (response AnswerCall200JSONResponse) VisitAnswerCallResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AnswerCalldefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response AnswerCalldefaultApplicationProblemPlusJSONResponse) VisitAnswerCallResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetProbeRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Dessert DessertID `json:"dessert"`
-	Body    *SetProbeJSONRequestBody
-}
-
-type SetProbeResponseObject interface {
-	VisitSetProbeResponse(w http.ResponseWriter) error
-}
-
-type SetProbe200JSONResponse Watched
-
-func (response SetProbe200JSONResponse) VisitSetProbeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetProbedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SetProbedefaultApplicationProblemPlusJSONResponse) VisitSetProbeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type RescueRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Dessert DessertID `json:"dessert"`
-	Body    *RescueJSONRequestBody
-}
-
-type RescueResponseObject interface {
-	VisitRescueResponse(w http.ResponseWriter) error
-}
-
-type Rescue200JSONResponse []Rescue
-
-func (response Rescue200JSONResponse) VisitRescueResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type RescuedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response RescuedefaultApplicationProblemPlusJSONResponse) VisitRescueResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SimulateRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Dessert DessertID `json:"dessert"`
-	Body    *SimulateJSONRequestBody
-}
-
-type SimulateResponseObject interface {
-	VisitSimulateResponse(w http.ResponseWriter) error
-}
-
-type Simulate200JSONResponse Watched
-
-func (response Simulate200JSONResponse) VisitSimulateResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SimulatedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SimulatedefaultApplicationProblemPlusJSONResponse) VisitSimulateResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ChangeWatchRequestObject struct {
-	Kitchen KitchenID `json:"kitchen"`
-	Dessert DessertID `json:"dessert"`
-	Body    *ChangeWatchJSONRequestBody
-}
-
-type ChangeWatchResponseObject interface {
-	VisitChangeWatchResponse(w http.ResponseWriter) error
-}
-
-type ChangeWatch200JSONResponse Watched
-
-func (response ChangeWatch200JSONResponse) VisitChangeWatchResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type ChangeWatchdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response ChangeWatchdefaultApplicationProblemPlusJSONResponse) VisitChangeWatchResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type GetLarderRequestObject struct {
-}
-
-type GetLarderResponseObject interface {
-	VisitGetLarderResponse(w http.ResponseWriter) error
-}
-
-type GetLarder200JSONResponse Larder
-
-func (response GetLarder200JSONResponse) VisitGetLarderResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type MeasureRequestObject struct {
-	Body *MeasureJSONRequestBody
-}
-
-type MeasureResponseObject interface {
-	VisitMeasureResponse(w http.ResponseWriter) error
-}
-
-type Measure200JSONResponse Measured
-
-func (response Measure200JSONResponse) VisitMeasureResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type MeasuredefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response MeasuredefaultApplicationProblemPlusJSONResponse) VisitMeasureResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type OtherDishRequestObject struct {
-	Body *OtherDishJSONRequestBody
-}
-
-type OtherDishResponseObject interface {
-	VisitOtherDishResponse(w http.ResponseWriter) error
-}
-
-type OtherDish200JSONResponse OtherAnswer
-
-func (response OtherDish200JSONResponse) VisitOtherDishResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type OtherDishdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response OtherDishdefaultApplicationProblemPlusJSONResponse) VisitOtherDishResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type MeasureOvenRequestObject struct {
-	Body *MeasureOvenJSONRequestBody
-}
-
-type MeasureOvenResponseObject interface {
-	VisitMeasureOvenResponse(w http.ResponseWriter) error
-}
-
-type MeasureOven200JSONResponse OvenMeasured
-
-func (response MeasureOven200JSONResponse) VisitMeasureOvenResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type MeasureOvendefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response MeasureOvendefaultApplicationProblemPlusJSONResponse) VisitMeasureOvenResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type PrintSheetRequestObject struct {
-	Body *PrintSheetJSONRequestBody
-}
-
-type PrintSheetResponseObject interface {
-	VisitPrintSheetResponse(w http.ResponseWriter) error
-}
-
-type PrintSheet200ApplicationpdfResponse struct {
-	Body          io.Reader
-	ContentLength int64
-}
-
-func (response PrintSheet200ApplicationpdfResponse) VisitPrintSheetResponse(w http.ResponseWriter) error {
-
-	w.Header().Set("Content-Type", "application/pdf")
-	if response.ContentLength != 0 {
-		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
-	}
-	w.WriteHeader(200)
-
-	if closer, ok := response.Body.(io.ReadCloser); ok {
-		defer closer.Close()
-	}
-	_, err := io.Copy(w, response.Body)
-	return err
-}
-
-type PrintSheetdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response PrintSheetdefaultApplicationProblemPlusJSONResponse) VisitPrintSheetResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type JudgeRecipeRequestObject struct {
-	Body *JudgeRecipeJSONRequestBody
-}
-
-type JudgeRecipeResponseObject interface {
-	VisitJudgeRecipeResponse(w http.ResponseWriter) error
-}
-
-type JudgeRecipe200JSONResponse RecipeVerdict
-
-func (response JudgeRecipe200JSONResponse) VisitJudgeRecipeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type JudgeRecipedefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response JudgeRecipedefaultApplicationProblemPlusJSONResponse) VisitJudgeRecipeResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SchoolsRequestObject struct {
-	Body *SchoolsJSONRequestBody
-}
-
-type SchoolsResponseObject interface {
-	VisitSchoolsResponse(w http.ResponseWriter) error
-}
-
-type Schools200JSONResponse []School
-
-func (response Schools200JSONResponse) VisitSchoolsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SchoolsdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SchoolsdefaultApplicationProblemPlusJSONResponse) VisitSchoolsResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type StartRequestObject struct {
-	Body *StartJSONRequestBody
-}
-
-type StartResponseObject interface {
-	VisitStartResponse(w http.ResponseWriter) error
-}
-
-type Start200JSONResponse StartAnswer
-
-func (response Start200JSONResponse) VisitStartResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type StartdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response StartdefaultApplicationProblemPlusJSONResponse) VisitStartResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SwapIngredientRequestObject struct {
-	Body *SwapIngredientJSONRequestBody
-}
-
-type SwapIngredientResponseObject interface {
-	VisitSwapIngredientResponse(w http.ResponseWriter) error
-}
-
-type SwapIngredient200JSONResponse BalanceRequest
-
-func (response SwapIngredient200JSONResponse) VisitSwapIngredientResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SwapIngredientdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SwapIngredientdefaultApplicationProblemPlusJSONResponse) VisitSwapIngredientResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type HowFarRequestObject struct {
-	Work openapi_types.UUID `json:"work"`
-}
-
-type HowFarResponseObject interface {
-	VisitHowFarResponse(w http.ResponseWriter) error
-}
-
-type HowFar200JSONResponse Work
-
-func (response HowFar200JSONResponse) VisitHowFarResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type HowFardefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response HowFardefaultApplicationProblemPlusJSONResponse) VisitHowFarResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-// StrictServerInterface represents all server handlers.
-type StrictServerInterface interface {
-	// ReadAmount What a baker typed into one field, in the field's unit
-	// (POST /api/v1/amount)
-	ReadAmount(ctx context.Context, request ReadAmountRequestObject) (ReadAmountResponseObject, error)
-	// SimulateBake The bake, simulated - when the rim and the middle bubble, what is set, how brown, what steamed off
-	// (POST /api/v1/bake)
-	SimulateBake(ctx context.Context, request SimulateBakeRequestObject) (SimulateBakeResponseObject, error)
-	// PlanBake Stages proposed for a dessert and an oven, or its own stages baked on paper. The steam of the bake is in the ledger.
-	// (POST /api/v1/bake/plan)
-	PlanBake(ctx context.Context, request PlanBakeRequestObject) (PlanBakeResponseObject, error)
-	// BakeSchools Where bakers disagree - fat, ratio, crumb, coverage, base, cover, sugar - each way for this dessert in this oven
-	// (POST /api/v1/bake/schools)
-	BakeSchools(ctx context.Context, request BakeSchoolsRequestObject) (BakeSchoolsResponseObject, error)
-	// Balance One dessert in one dish
-	// (POST /api/v1/balance)
-	Balance(ctx context.Context, request BalanceRequestObject) (BalanceResponseObject, error)
-	// ProposeDiet What has to change in a dessert for a diet, and what each swap costs. A list of allergens is no promise about cross-contact.
-	// (POST /api/v1/diets)
-	ProposeDiet(ctx context.Context, request ProposeDietRequestObject) (ProposeDietResponseObject, error)
-	// ExportCard A card in an open format. Its own fields are in all but the plain text, without loss.
-	// (POST /api/v1/export)
-	ExportCard(ctx context.Context, request ExportCardRequestObject) (ExportCardResponseObject, error)
-	// FruitTest Today's fruit - what a warmed and sugared sample says of the crate
-	// (POST /api/v1/fruit-test)
-	FruitTest(ctx context.Context, request FruitTestRequestObject) (FruitTestResponseObject, error)
-	// ImportRecipe Find the recipe in pasted text or in a file - plain text, CSV, schema.org Recipe as JSON-LD or in HTML. At most 2 MB and 500 lines.
-	// (POST /api/v1/import)
-	ImportRecipe(ctx context.Context, request ImportRecipeRequestObject) (ImportRecipeResponseObject, error)
-	// ListKitchens The kitchens kept here
-	// (GET /api/v1/kitchens)
-	ListKitchens(ctx context.Context, request ListKitchensRequestObject) (ListKitchensResponseObject, error)
-	// AddKitchen A new kitchen, with nothing in it. The same id twice is the same kitchen.
-	// (POST /api/v1/kitchens)
-	AddKitchen(ctx context.Context, request AddKitchenRequestObject) (AddKitchenResponseObject, error)
-	// LoadDemo Load the demo kitchen, to look around in; where it is here, it stays as it is
-	// (POST /api/v1/kitchens/demo)
-	LoadDemo(ctx context.Context, request LoadDemoRequestObject) (LoadDemoResponseObject, error)
-	// RestoreKitchen A kitchen from its archive. Where the kitchen is here already, a second one beside it.
-	// (POST /api/v1/kitchens/restore)
-	RestoreKitchen(ctx context.Context, request RestoreKitchenRequestObject) (RestoreKitchenResponseObject, error)
-	// BackUp A whole kitchen as one archive, as docs/formats.md tells it
-	// (GET /api/v1/kitchens/{kitchen}/backup.zip)
-	BackUp(ctx context.Context, request BackUpRequestObject) (BackUpResponseObject, error)
-	// ListBakes The log, the last bake first
-	// (GET /api/v1/kitchens/{kitchen}/bakes)
-	ListBakes(ctx context.Context, request ListBakesRequestObject) (ListBakesResponseObject, error)
-	// AddBake Log a bake. The prediction is calculated here and frozen with its inputs. The same id twice is the same bake.
-	// (POST /api/v1/kitchens/{kitchen}/bakes)
-	AddBake(ctx context.Context, request AddBakeRequestObject) (AddBakeResponseObject, error)
-	// ExportLog The log as a table
-	// (GET /api/v1/kitchens/{kitchen}/bakes.csv)
-	ExportLog(ctx context.Context, request ExportLogRequestObject) (ExportLogResponseObject, error)
-	// ExportLogWhole The log whole, as docs/formats.md tells it
-	// (GET /api/v1/kitchens/{kitchen}/bakes.json)
-	ExportLogWhole(ctx context.Context, request ExportLogWholeRequestObject) (ExportLogWholeResponseObject, error)
-	// GetBake One bake in full
-	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake})
-	GetBake(ctx context.Context, request GetBakeRequestObject) (GetBakeResponseObject, error)
-	// CompareBakes Two bakes line by line
-	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake}/beside/{other})
-	CompareBakes(ctx context.Context, request CompareBakesRequestObject) (CompareBakesResponseObject, error)
-	// CorrectBake Put right what was told of a bake. What was told until then is kept with it; the same correction twice is the same one.
-	// (PUT /api/v1/kitchens/{kitchen}/bakes/{bake}/outcome)
-	CorrectBake(ctx context.Context, request CorrectBakeRequestObject) (CorrectBakeResponseObject, error)
-	// ExplainBake What the model expects of a bake as it was weighed and baked, and which one thing, had it been otherwise, gives what came out
-	// (GET /api/v1/kitchens/{kitchen}/bakes/{bake}/why)
-	ExplainBake(ctx context.Context, request ExplainBakeRequestObject) (ExplainBakeResponseObject, error)
-	// ListCards The kitchen's cards with their newest versions
-	// (GET /api/v1/kitchens/{kitchen}/cards)
-	ListCards(ctx context.Context, request ListCardsRequestObject) (ListCardsResponseObject, error)
-	// AddCard Save a new card, as its version 1. The same id twice is the same card.
-	// (POST /api/v1/kitchens/{kitchen}/cards)
-	AddCard(ctx context.Context, request AddCardRequestObject) (AddCardResponseObject, error)
-	// GetCard A card with all its versions
-	// (GET /api/v1/kitchens/{kitchen}/cards/{card})
-	GetCard(ctx context.Context, request GetCardRequestObject) (GetCardResponseObject, error)
-	// NameCard Give a card another name, put it away, or take it out again. What is left out stays.
-	// (PUT /api/v1/kitchens/{kitchen}/cards/{card})
-	NameCard(ctx context.Context, request NameCardRequestObject) (NameCardResponseObject, error)
-	// AddVersion Save a new version of a card. What was saved before stays. The same id twice is the same version.
-	// (POST /api/v1/kitchens/{kitchen}/cards/{card}/versions)
-	AddVersion(ctx context.Context, request AddVersionRequestObject) (AddVersionResponseObject, error)
-	// CompareVersions Two versions of a card line by line, with what changes in the result
-	// (GET /api/v1/kitchens/{kitchen}/cards/{card}/versions/{version}/beside/{other})
-	CompareVersions(ctx context.Context, request CompareVersionsRequestObject) (CompareVersionsResponseObject, error)
-	// ListDishes The kitchen's dishes
-	// (GET /api/v1/kitchens/{kitchen}/dishes)
-	ListDishes(ctx context.Context, request ListDishesRequestObject) (ListDishesResponseObject, error)
-	// AddDish Put a dish on the shelf. The same id twice is the same dish.
-	// (POST /api/v1/kitchens/{kitchen}/dishes)
-	AddDish(ctx context.Context, request AddDishRequestObject) (AddDishResponseObject, error)
-	// RemoveDish Take a dish off the shelf. Cards keep the dish that they were saved with.
-	// (DELETE /api/v1/kitchens/{kitchen}/dishes/{dish})
-	RemoveDish(ctx context.Context, request RemoveDishRequestObject) (RemoveDishResponseObject, error)
-	// ChangeDish Change a dish on the shelf. Cards keep the dish that they were saved with.
-	// (PUT /api/v1/kitchens/{kitchen}/dishes/{dish})
-	ChangeDish(ctx context.Context, request ChangeDishRequestObject) (ChangeDishResponseObject, error)
-	// ListOvens The kitchen's ovens
-	// (GET /api/v1/kitchens/{kitchen}/ovens)
-	ListOvens(ctx context.Context, request ListOvensRequestObject) (ListOvensResponseObject, error)
-	// RemoveOven Take an oven away. Cards and the log keep the one that they were baked in.
-	// (DELETE /api/v1/kitchens/{kitchen}/ovens/{oven})
-	RemoveOven(ctx context.Context, request RemoveOvenRequestObject) (RemoveOvenResponseObject, error)
-	// SetOven Add an oven, change it, or put back one that was taken away
-	// (PUT /api/v1/kitchens/{kitchen}/ovens/{oven})
-	SetOven(ctx context.Context, request SetOvenRequestObject) (SetOvenResponseObject, error)
-	// ListOwn What the kitchen knows better than the tables
-	// (GET /api/v1/kitchens/{kitchen}/own)
-	ListOwn(ctx context.Context, request ListOwnRequestObject) (ListOwnResponseObject, error)
-	// DropOwn Back to the table's figures
-	// (DELETE /api/v1/kitchens/{kitchen}/own/{kind}/{key})
-	DropOwn(ctx context.Context, request DropOwnRequestObject) (DropOwnResponseObject, error)
-	// SetOwn Keep figures of the kitchen's own beside the table's, or a fruit of its own
-	// (PUT /api/v1/kitchens/{kitchen}/own/{kind}/{key})
-	SetOwn(ctx context.Context, request SetOwnRequestObject) (SetOwnResponseObject, error)
-	// GetPicture A picture of a bake
-	// (GET /api/v1/kitchens/{kitchen}/pictures/{picture})
-	GetPicture(ctx context.Context, request GetPictureRequestObject) (GetPictureResponseObject, error)
-	// AddPicture Keep a picture, under an id of the sender's. It is written anew, no larger than a screen, and without anything but what is seen. It belongs to a bake once an outcome names it, and is swept away after a day if none does.
-	// (POST /api/v1/kitchens/{kitchen}/pictures/{picture})
-	AddPicture(ctx context.Context, request AddPictureRequestObject) (AddPictureResponseObject, error)
-	// ReadScale What the kitchen's (simulated) scale shows. GET .../scale/live is a stream of server-sent events with every change.
-	// (GET /api/v1/kitchens/{kitchen}/scale)
-	ReadScale(ctx context.Context, request ReadScaleRequestObject) (ReadScaleResponseObject, error)
-	// SetScale Tell the scale what is weighed next, tare it, or let the simulation's hand pour
-	// (PUT /api/v1/kitchens/{kitchen}/scale)
-	SetScale(ctx context.Context, request SetScaleRequestObject) (SetScaleResponseObject, error)
-	// SetSettings The kitchen's cup, spoon and eggs, the units it reads, and what its containers hold
-	// (PUT /api/v1/kitchens/{kitchen}/settings)
-	SetSettings(ctx context.Context, request SetSettingsRequestObject) (SetSettingsResponseObject, error)
-	// ListWatch What is in the ovens and what cools, with its calls. GET .../watch/live is a stream of server-sent events that says when to look here again.
-	// (GET /api/v1/kitchens/{kitchen}/watch)
-	ListWatch(ctx context.Context, request ListWatchRequestObject) (ListWatchResponseObject, error)
-	// StartWatch Put a dessert into the oven. The server keeps its time from now on; the same id twice is the same dessert.
-	// (POST /api/v1/kitchens/{kitchen}/watch)
-	StartWatch(ctx context.Context, request StartWatchRequestObject) (StartWatchResponseObject, error)
-	// EndWatch Take a dessert off the watch
-	// (DELETE /api/v1/kitchens/{kitchen}/watch/{dessert})
-	EndWatch(ctx context.Context, request EndWatchRequestObject) (EndWatchResponseObject, error)
-	// BackOnWatch Take that back - it is on the watch again, as it was
-	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert})
-	BackOnWatch(ctx context.Context, request BackOnWatchRequestObject) (BackOnWatchResponseObject, error)
-	// AnswerCall Say that a call was done or skipped, put it off, or take the answer back. Answered twice, the first answer stays.
-	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call})
-	AnswerCall(ctx context.Context, request AnswerCallRequestObject) (AnswerCallResponseObject, error)
-	// SetProbe Put the (simulated) probe into a dessert, move it, or take it out. When its curve parts from the predicted one, the time is estimated anew and the calls move.
-	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/probe)
-	SetProbe(ctx context.Context, request SetProbeRequestObject) (SetProbeResponseObject, error)
-	// Rescue What to do about a trouble in the oven, each way tried on the model from where the bake stands
-	// (POST /api/v1/kitchens/{kitchen}/watch/{dessert}/rescue)
-	Rescue(ctx context.Context, request RescueRequestObject) (RescueResponseObject, error)
-	// Simulate Drive the simulation - let a dessert's time run faster, open the door of its oven
-	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/simulation)
-	Simulate(ctx context.Context, request SimulateRequestObject) (SimulateResponseObject, error)
-	// ChangeWatch Other stages from now on, as a rescue proposes them; the calls follow
-	// (PUT /api/v1/kitchens/{kitchen}/watch/{dessert}/stages)
-	ChangeWatch(ctx context.Context, request ChangeWatchRequestObject) (ChangeWatchResponseObject, error)
-	// GetLarder The tables - fruits, thickeners, toppings, dish materials, ingredients and styles - each figure with its basis
-	// (GET /api/v1/larder)
-	GetLarder(ctx context.Context, request GetLarderRequestObject) (GetLarderResponseObject, error)
-	// Measure What a baker wrote, understood line by line
-	// (POST /api/v1/measure)
-	Measure(ctx context.Context, request MeasureRequestObject) (MeasureResponseObject, error)
-	// OtherDish The same dessert in another dish, or in several, with what one factor for everything would have said
-	// (POST /api/v1/other-dish)
-	OtherDish(ctx context.Context, request OtherDishRequestObject) (OtherDishResponseObject, error)
-	// MeasureOven How far off an oven is, by a thermometer in it or by when sugar melts
-	// (POST /api/v1/ovens/measure)
-	MeasureOven(ctx context.Context, request MeasureOvenRequestObject) (MeasureOvenResponseObject, error)
-	// PrintSheet A sheet of a dessert on one page, as PDF
-	// (POST /api/v1/print.pdf)
-	PrintSheet(ctx context.Context, request PrintSheetRequestObject) (PrintSheetResponseObject, error)
-	// JudgeRecipe A recipe as written - understood, and once nothing is open, what it comes to in a dish and what mends it
-	// (POST /api/v1/recipe)
-	JudgeRecipe(ctx context.Context, request JudgeRecipeRequestObject) (JudgeRecipeResponseObject, error)
-	// Schools What each way of doing comes to, where bakers disagree - maceration, pre-cooking, peeling - for the same fruit
-	// (POST /api/v1/schools)
-	Schools(ctx context.Context, request SchoolsRequestObject) (SchoolsResponseObject, error)
-	// Start Begun from an amount of fruit or from portions - which of the dishes, how many, what is left over
-	// (POST /api/v1/start)
-	Start(ctx context.Context, request StartRequestObject) (StartResponseObject, error)
-	// SwapIngredient A dessert with one ingredient of its topping swapped, by what the two do
-	// (POST /api/v1/swap)
-	SwapIngredient(ctx context.Context, request SwapIngredientRequestObject) (SwapIngredientResponseObject, error)
-	// HowFar How far a long piece of work is that was begun with this id. It is stopped by leaving its request.
-	// (GET /api/v1/work/{work})
-	HowFar(ctx context.Context, request HowFarRequestObject) (HowFarResponseObject, error)
-}
-
-type StrictHandlerFunc func(ctx *gin.Context, request any) (any, error)
-type StrictMiddlewareFunc func(f StrictHandlerFunc, operationID string) StrictHandlerFunc
-
-type StrictGinServerOptions struct {
-	// RequestErrorHandlerFunc is called when a request cannot be parsed or
-	// decoded. It is invoked for JSON bind failures, form parse/bind errors,
-	// multipart reader errors, media type parse errors, missing multipart
-	// boundaries, and request body read errors. The default returns 400.
-	RequestErrorHandlerFunc func(ctx *gin.Context, err error)
-	// HandlerErrorFunc is called when the application handler (or any
-	// middleware wrapping it) returns a non-nil error. The default returns 500.
-	HandlerErrorFunc func(ctx *gin.Context, err error)
-	// ResponseErrorHandlerFunc is called when the response object fails to
-	// serialize (Visit*Response returns an error) or when the handler returns
-	// an unexpected response type. The default returns 500.
-	ResponseErrorHandlerFunc func(ctx *gin.Context, err error)
-}
-
-func NewStrictHandler(ssi StrictServerInterface, middlewares []StrictMiddlewareFunc) ServerInterface {
-	return &strictHandler{ssi: ssi, middlewares: middlewares, options: StrictGinServerOptions{
-		RequestErrorHandlerFunc: func(ctx *gin.Context, err error) {
-			ctx.JSON(http.StatusBadRequest, gin.H{"msg": err.Error()})
-		},
-		HandlerErrorFunc: func(ctx *gin.Context, err error) {
-			ctx.JSON(http.StatusInternalServerError, gin.H{"msg": err.Error()})
-		},
-		ResponseErrorHandlerFunc: func(ctx *gin.Context, err error) {
-			ctx.JSON(http.StatusInternalServerError, gin.H{"msg": err.Error()})
-		},
-	}}
-}
-
-func NewStrictHandlerWithOptions(ssi StrictServerInterface, middlewares []StrictMiddlewareFunc, options StrictGinServerOptions) ServerInterface {
-	if options.RequestErrorHandlerFunc == nil {
-		options.RequestErrorHandlerFunc = func(ctx *gin.Context, err error) {
-			ctx.JSON(http.StatusBadRequest, gin.H{"msg": err.Error()})
-		}
-	}
-	if options.HandlerErrorFunc == nil {
-		options.HandlerErrorFunc = func(ctx *gin.Context, err error) {
-			ctx.JSON(http.StatusInternalServerError, gin.H{"msg": err.Error()})
-		}
-	}
-	if options.ResponseErrorHandlerFunc == nil {
-		options.ResponseErrorHandlerFunc = func(ctx *gin.Context, err error) {
-			ctx.JSON(http.StatusInternalServerError, gin.H{"msg": err.Error()})
-		}
-	}
-	return &strictHandler{ssi: ssi, middlewares: middlewares, options: options}
-}
-
-type strictHandler struct {
-	ssi         StrictServerInterface
-	middlewares []StrictMiddlewareFunc
-	options     StrictGinServerOptions
-}
-
-// ReadAmount operation middleware
-func (sh *strictHandler) ReadAmount(ctx *gin.Context) {
-	var request ReadAmountRequestObject
-
-	var body ReadAmountJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ReadAmount(ctx, request.(ReadAmountRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ReadAmount")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ReadAmountResponseObject); ok {
-		if err := validResponse.VisitReadAmountResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// SimulateBake operation middleware
-func (sh *strictHandler) SimulateBake(ctx *gin.Context) {
-	var request SimulateBakeRequestObject
-
-	var body SimulateBakeJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.SimulateBake(ctx, request.(SimulateBakeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "SimulateBake")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(SimulateBakeResponseObject); ok {
-		if err := validResponse.VisitSimulateBakeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// PlanBake operation middleware
-func (sh *strictHandler) PlanBake(ctx *gin.Context) {
-	var request PlanBakeRequestObject
-
-	var body PlanBakeJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.PlanBake(ctx, request.(PlanBakeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "PlanBake")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(PlanBakeResponseObject); ok {
-		if err := validResponse.VisitPlanBakeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// BakeSchools operation middleware
-func (sh *strictHandler) BakeSchools(ctx *gin.Context) {
-	var request BakeSchoolsRequestObject
-
-	var body BakeSchoolsJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.BakeSchools(ctx, request.(BakeSchoolsRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "BakeSchools")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(BakeSchoolsResponseObject); ok {
-		if err := validResponse.VisitBakeSchoolsResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// Balance operation middleware
-func (sh *strictHandler) Balance(ctx *gin.Context) {
-	var request BalanceRequestObject
-
-	var body BalanceJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.Balance(ctx, request.(BalanceRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "Balance")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(BalanceResponseObject); ok {
-		if err := validResponse.VisitBalanceResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ProposeDiet operation middleware
-func (sh *strictHandler) ProposeDiet(ctx *gin.Context) {
-	var request ProposeDietRequestObject
-
-	var body ProposeDietJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ProposeDiet(ctx, request.(ProposeDietRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ProposeDiet")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ProposeDietResponseObject); ok {
-		if err := validResponse.VisitProposeDietResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ExportCard operation middleware
-func (sh *strictHandler) ExportCard(ctx *gin.Context) {
-	var request ExportCardRequestObject
-
-	var body ExportCardJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ExportCard(ctx, request.(ExportCardRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ExportCard")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ExportCardResponseObject); ok {
-		if err := validResponse.VisitExportCardResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// FruitTest operation middleware
-func (sh *strictHandler) FruitTest(ctx *gin.Context) {
-	var request FruitTestRequestObject
-
-	var body FruitTestJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.FruitTest(ctx, request.(FruitTestRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "FruitTest")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(FruitTestResponseObject); ok {
-		if err := validResponse.VisitFruitTestResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ImportRecipe operation middleware
-func (sh *strictHandler) ImportRecipe(ctx *gin.Context) {
-	var request ImportRecipeRequestObject
-
-	var body ImportRecipeJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ImportRecipe(ctx, request.(ImportRecipeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ImportRecipe")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ImportRecipeResponseObject); ok {
-		if err := validResponse.VisitImportRecipeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ListKitchens operation middleware
-func (sh *strictHandler) ListKitchens(ctx *gin.Context) {
-	var request ListKitchensRequestObject
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ListKitchens(ctx, request.(ListKitchensRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ListKitchens")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ListKitchensResponseObject); ok {
-		if err := validResponse.VisitListKitchensResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// AddKitchen operation middleware
-func (sh *strictHandler) AddKitchen(ctx *gin.Context) {
-	var request AddKitchenRequestObject
-
-	var body AddKitchenJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.AddKitchen(ctx, request.(AddKitchenRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "AddKitchen")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(AddKitchenResponseObject); ok {
-		if err := validResponse.VisitAddKitchenResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// LoadDemo operation middleware
-func (sh *strictHandler) LoadDemo(ctx *gin.Context) {
-	var request LoadDemoRequestObject
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.LoadDemo(ctx, request.(LoadDemoRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "LoadDemo")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(LoadDemoResponseObject); ok {
-		if err := validResponse.VisitLoadDemoResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// RestoreKitchen operation middleware
-func (sh *strictHandler) RestoreKitchen(ctx *gin.Context, params RestoreKitchenParams) {
-	var request RestoreKitchenRequestObject
-
-	request.Params = params
-
-	request.Body = ctx.Request.Body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.RestoreKitchen(ctx, request.(RestoreKitchenRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "RestoreKitchen")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(RestoreKitchenResponseObject); ok {
-		if err := validResponse.VisitRestoreKitchenResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// BackUp operation middleware
-func (sh *strictHandler) BackUp(ctx *gin.Context, kitchen KitchenID) {
-	var request BackUpRequestObject
-
-	request.Kitchen = kitchen
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.BackUp(ctx, request.(BackUpRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "BackUp")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(BackUpResponseObject); ok {
-		if err := validResponse.VisitBackUpResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ListBakes operation middleware
-func (sh *strictHandler) ListBakes(ctx *gin.Context, kitchen KitchenID, params ListBakesParams) {
-	var request ListBakesRequestObject
-
-	request.Kitchen = kitchen
-	request.Params = params
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ListBakes(ctx, request.(ListBakesRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ListBakes")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ListBakesResponseObject); ok {
-		if err := validResponse.VisitListBakesResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// AddBake operation middleware
-func (sh *strictHandler) AddBake(ctx *gin.Context, kitchen KitchenID) {
-	var request AddBakeRequestObject
-
-	request.Kitchen = kitchen
-
-	var body AddBakeJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.AddBake(ctx, request.(AddBakeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "AddBake")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(AddBakeResponseObject); ok {
-		if err := validResponse.VisitAddBakeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ExportLog operation middleware
-func (sh *strictHandler) ExportLog(ctx *gin.Context, kitchen KitchenID) {
-	var request ExportLogRequestObject
-
-	request.Kitchen = kitchen
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ExportLog(ctx, request.(ExportLogRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ExportLog")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ExportLogResponseObject); ok {
-		if err := validResponse.VisitExportLogResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ExportLogWhole operation middleware
-func (sh *strictHandler) ExportLogWhole(ctx *gin.Context, kitchen KitchenID) {
-	var request ExportLogWholeRequestObject
-
-	request.Kitchen = kitchen
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ExportLogWhole(ctx, request.(ExportLogWholeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ExportLogWhole")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ExportLogWholeResponseObject); ok {
-		if err := validResponse.VisitExportLogWholeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// GetBake operation middleware
-func (sh *strictHandler) GetBake(ctx *gin.Context, kitchen KitchenID, bake BakeID) {
-	var request GetBakeRequestObject
-
-	request.Kitchen = kitchen
-	request.Bake = bake
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.GetBake(ctx, request.(GetBakeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "GetBake")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(GetBakeResponseObject); ok {
-		if err := validResponse.VisitGetBakeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// CompareBakes operation middleware
-func (sh *strictHandler) CompareBakes(ctx *gin.Context, kitchen KitchenID, bake BakeID, other openapi_types.UUID) {
-	var request CompareBakesRequestObject
-
-	request.Kitchen = kitchen
-	request.Bake = bake
-	request.Other = other
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.CompareBakes(ctx, request.(CompareBakesRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "CompareBakes")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(CompareBakesResponseObject); ok {
-		if err := validResponse.VisitCompareBakesResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// CorrectBake operation middleware
-func (sh *strictHandler) CorrectBake(ctx *gin.Context, kitchen KitchenID, bake BakeID) {
-	var request CorrectBakeRequestObject
-
-	request.Kitchen = kitchen
-	request.Bake = bake
-
-	var body CorrectBakeJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.CorrectBake(ctx, request.(CorrectBakeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "CorrectBake")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(CorrectBakeResponseObject); ok {
-		if err := validResponse.VisitCorrectBakeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ExplainBake operation middleware
-func (sh *strictHandler) ExplainBake(ctx *gin.Context, kitchen KitchenID, bake BakeID, params ExplainBakeParams) {
-	var request ExplainBakeRequestObject
-
-	request.Kitchen = kitchen
-	request.Bake = bake
-	request.Params = params
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ExplainBake(ctx, request.(ExplainBakeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ExplainBake")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ExplainBakeResponseObject); ok {
-		if err := validResponse.VisitExplainBakeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ListCards operation middleware
-func (sh *strictHandler) ListCards(ctx *gin.Context, kitchen KitchenID, params ListCardsParams) {
-	var request ListCardsRequestObject
-
-	request.Kitchen = kitchen
-	request.Params = params
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ListCards(ctx, request.(ListCardsRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ListCards")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ListCardsResponseObject); ok {
-		if err := validResponse.VisitListCardsResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// AddCard operation middleware
-func (sh *strictHandler) AddCard(ctx *gin.Context, kitchen KitchenID) {
-	var request AddCardRequestObject
-
-	request.Kitchen = kitchen
-
-	var body AddCardJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.AddCard(ctx, request.(AddCardRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "AddCard")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(AddCardResponseObject); ok {
-		if err := validResponse.VisitAddCardResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// GetCard operation middleware
-func (sh *strictHandler) GetCard(ctx *gin.Context, kitchen KitchenID, card CardID) {
-	var request GetCardRequestObject
-
-	request.Kitchen = kitchen
-	request.Card = card
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.GetCard(ctx, request.(GetCardRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "GetCard")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(GetCardResponseObject); ok {
-		if err := validResponse.VisitGetCardResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// NameCard operation middleware
-func (sh *strictHandler) NameCard(ctx *gin.Context, kitchen KitchenID, card CardID) {
-	var request NameCardRequestObject
-
-	request.Kitchen = kitchen
-	request.Card = card
-
-	var body NameCardJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.NameCard(ctx, request.(NameCardRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "NameCard")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(NameCardResponseObject); ok {
-		if err := validResponse.VisitNameCardResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// AddVersion operation middleware
-func (sh *strictHandler) AddVersion(ctx *gin.Context, kitchen KitchenID, card CardID) {
-	var request AddVersionRequestObject
-
-	request.Kitchen = kitchen
-	request.Card = card
-
-	var body AddVersionJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.AddVersion(ctx, request.(AddVersionRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "AddVersion")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(AddVersionResponseObject); ok {
-		if err := validResponse.VisitAddVersionResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// CompareVersions operation middleware
-func (sh *strictHandler) CompareVersions(ctx *gin.Context, kitchen KitchenID, card CardID, version int, other int) {
-	var request CompareVersionsRequestObject
-
-	request.Kitchen = kitchen
-	request.Card = card
-	request.Version = version
-	request.Other = other
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.CompareVersions(ctx, request.(CompareVersionsRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "CompareVersions")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(CompareVersionsResponseObject); ok {
-		if err := validResponse.VisitCompareVersionsResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ListDishes operation middleware
-func (sh *strictHandler) ListDishes(ctx *gin.Context, kitchen KitchenID) {
-	var request ListDishesRequestObject
-
-	request.Kitchen = kitchen
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ListDishes(ctx, request.(ListDishesRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ListDishes")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ListDishesResponseObject); ok {
-		if err := validResponse.VisitListDishesResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// AddDish operation middleware
-func (sh *strictHandler) AddDish(ctx *gin.Context, kitchen KitchenID) {
-	var request AddDishRequestObject
-
-	request.Kitchen = kitchen
-
-	var body AddDishJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.AddDish(ctx, request.(AddDishRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "AddDish")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(AddDishResponseObject); ok {
-		if err := validResponse.VisitAddDishResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// RemoveDish operation middleware
-func (sh *strictHandler) RemoveDish(ctx *gin.Context, kitchen KitchenID, dish DishID) {
-	var request RemoveDishRequestObject
-
-	request.Kitchen = kitchen
-	request.Dish = dish
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.RemoveDish(ctx, request.(RemoveDishRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "RemoveDish")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(RemoveDishResponseObject); ok {
-		if err := validResponse.VisitRemoveDishResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ChangeDish operation middleware
-func (sh *strictHandler) ChangeDish(ctx *gin.Context, kitchen KitchenID, dish DishID) {
-	var request ChangeDishRequestObject
-
-	request.Kitchen = kitchen
-	request.Dish = dish
-
-	var body ChangeDishJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ChangeDish(ctx, request.(ChangeDishRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ChangeDish")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ChangeDishResponseObject); ok {
-		if err := validResponse.VisitChangeDishResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ListOvens operation middleware
-func (sh *strictHandler) ListOvens(ctx *gin.Context, kitchen KitchenID) {
-	var request ListOvensRequestObject
-
-	request.Kitchen = kitchen
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ListOvens(ctx, request.(ListOvensRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ListOvens")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ListOvensResponseObject); ok {
-		if err := validResponse.VisitListOvensResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// RemoveOven operation middleware
-func (sh *strictHandler) RemoveOven(ctx *gin.Context, kitchen KitchenID, oven openapi_types.UUID) {
-	var request RemoveOvenRequestObject
-
-	request.Kitchen = kitchen
-	request.Oven = oven
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.RemoveOven(ctx, request.(RemoveOvenRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "RemoveOven")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(RemoveOvenResponseObject); ok {
-		if err := validResponse.VisitRemoveOvenResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// SetOven operation middleware
-func (sh *strictHandler) SetOven(ctx *gin.Context, kitchen KitchenID, oven openapi_types.UUID) {
-	var request SetOvenRequestObject
-
-	request.Kitchen = kitchen
-	request.Oven = oven
-
-	var body SetOvenJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.SetOven(ctx, request.(SetOvenRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "SetOven")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(SetOvenResponseObject); ok {
-		if err := validResponse.VisitSetOvenResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ListOwn operation middleware
-func (sh *strictHandler) ListOwn(ctx *gin.Context, kitchen KitchenID) {
-	var request ListOwnRequestObject
-
-	request.Kitchen = kitchen
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ListOwn(ctx, request.(ListOwnRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ListOwn")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ListOwnResponseObject); ok {
-		if err := validResponse.VisitListOwnResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// DropOwn operation middleware
-func (sh *strictHandler) DropOwn(ctx *gin.Context, kitchen KitchenID, kind string, key string) {
-	var request DropOwnRequestObject
-
-	request.Kitchen = kitchen
-	request.Kind = kind
-	request.Key = key
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.DropOwn(ctx, request.(DropOwnRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "DropOwn")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(DropOwnResponseObject); ok {
-		if err := validResponse.VisitDropOwnResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// SetOwn operation middleware
-func (sh *strictHandler) SetOwn(ctx *gin.Context, kitchen KitchenID, kind string, key string) {
-	var request SetOwnRequestObject
-
-	request.Kitchen = kitchen
-	request.Kind = kind
-	request.Key = key
-
-	var body SetOwnJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.SetOwn(ctx, request.(SetOwnRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "SetOwn")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(SetOwnResponseObject); ok {
-		if err := validResponse.VisitSetOwnResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// GetPicture operation middleware
-func (sh *strictHandler) GetPicture(ctx *gin.Context, kitchen KitchenID, picture openapi_types.UUID, params GetPictureParams) {
-	var request GetPictureRequestObject
-
-	request.Kitchen = kitchen
-	request.Picture = picture
-	request.Params = params
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.GetPicture(ctx, request.(GetPictureRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "GetPicture")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(GetPictureResponseObject); ok {
-		if err := validResponse.VisitGetPictureResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// AddPicture operation middleware
-func (sh *strictHandler) AddPicture(ctx *gin.Context, kitchen KitchenID, picture openapi_types.UUID) {
-	var request AddPictureRequestObject
-
-	request.Kitchen = kitchen
-	request.Picture = picture
-	request.ContentType = ctx.ContentType()
-
-	request.Body = ctx.Request.Body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.AddPicture(ctx, request.(AddPictureRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "AddPicture")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(AddPictureResponseObject); ok {
-		if err := validResponse.VisitAddPictureResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ReadScale operation middleware
-func (sh *strictHandler) ReadScale(ctx *gin.Context, kitchen KitchenID) {
-	var request ReadScaleRequestObject
-
-	request.Kitchen = kitchen
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ReadScale(ctx, request.(ReadScaleRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ReadScale")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ReadScaleResponseObject); ok {
-		if err := validResponse.VisitReadScaleResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// SetScale operation middleware
-func (sh *strictHandler) SetScale(ctx *gin.Context, kitchen KitchenID) {
-	var request SetScaleRequestObject
-
-	request.Kitchen = kitchen
-
-	var body SetScaleJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.SetScale(ctx, request.(SetScaleRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "SetScale")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(SetScaleResponseObject); ok {
-		if err := validResponse.VisitSetScaleResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// SetSettings operation middleware
-func (sh *strictHandler) SetSettings(ctx *gin.Context, kitchen KitchenID) {
-	var request SetSettingsRequestObject
-
-	request.Kitchen = kitchen
-
-	var body SetSettingsJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.SetSettings(ctx, request.(SetSettingsRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "SetSettings")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(SetSettingsResponseObject); ok {
-		if err := validResponse.VisitSetSettingsResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ListWatch operation middleware
-func (sh *strictHandler) ListWatch(ctx *gin.Context, kitchen KitchenID) {
-	var request ListWatchRequestObject
-
-	request.Kitchen = kitchen
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ListWatch(ctx, request.(ListWatchRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ListWatch")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ListWatchResponseObject); ok {
-		if err := validResponse.VisitListWatchResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// StartWatch operation middleware
-func (sh *strictHandler) StartWatch(ctx *gin.Context, kitchen KitchenID) {
-	var request StartWatchRequestObject
-
-	request.Kitchen = kitchen
-
-	var body StartWatchJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.StartWatch(ctx, request.(StartWatchRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "StartWatch")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(StartWatchResponseObject); ok {
-		if err := validResponse.VisitStartWatchResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// EndWatch operation middleware
-func (sh *strictHandler) EndWatch(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
-	var request EndWatchRequestObject
-
-	request.Kitchen = kitchen
-	request.Dessert = dessert
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.EndWatch(ctx, request.(EndWatchRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "EndWatch")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(EndWatchResponseObject); ok {
-		if err := validResponse.VisitEndWatchResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// BackOnWatch operation middleware
-func (sh *strictHandler) BackOnWatch(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
-	var request BackOnWatchRequestObject
-
-	request.Kitchen = kitchen
-	request.Dessert = dessert
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.BackOnWatch(ctx, request.(BackOnWatchRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "BackOnWatch")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(BackOnWatchResponseObject); ok {
-		if err := validResponse.VisitBackOnWatchResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// AnswerCall operation middleware
-func (sh *strictHandler) AnswerCall(ctx *gin.Context, kitchen KitchenID, dessert DessertID, call openapi_types.UUID) {
-	var request AnswerCallRequestObject
-
-	request.Kitchen = kitchen
-	request.Dessert = dessert
-	request.Call = call
-
-	var body AnswerCallJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.AnswerCall(ctx, request.(AnswerCallRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "AnswerCall")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(AnswerCallResponseObject); ok {
-		if err := validResponse.VisitAnswerCallResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// SetProbe operation middleware
-func (sh *strictHandler) SetProbe(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
-	var request SetProbeRequestObject
-
-	request.Kitchen = kitchen
-	request.Dessert = dessert
-
-	var body SetProbeJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.SetProbe(ctx, request.(SetProbeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "SetProbe")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(SetProbeResponseObject); ok {
-		if err := validResponse.VisitSetProbeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// Rescue operation middleware
-func (sh *strictHandler) Rescue(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
-	var request RescueRequestObject
-
-	request.Kitchen = kitchen
-	request.Dessert = dessert
-
-	var body RescueJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.Rescue(ctx, request.(RescueRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "Rescue")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(RescueResponseObject); ok {
-		if err := validResponse.VisitRescueResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// Simulate operation middleware
-func (sh *strictHandler) Simulate(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
-	var request SimulateRequestObject
-
-	request.Kitchen = kitchen
-	request.Dessert = dessert
-
-	var body SimulateJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.Simulate(ctx, request.(SimulateRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "Simulate")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(SimulateResponseObject); ok {
-		if err := validResponse.VisitSimulateResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// ChangeWatch operation middleware
-func (sh *strictHandler) ChangeWatch(ctx *gin.Context, kitchen KitchenID, dessert DessertID) {
-	var request ChangeWatchRequestObject
-
-	request.Kitchen = kitchen
-	request.Dessert = dessert
-
-	var body ChangeWatchJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.ChangeWatch(ctx, request.(ChangeWatchRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "ChangeWatch")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(ChangeWatchResponseObject); ok {
-		if err := validResponse.VisitChangeWatchResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// GetLarder operation middleware
-func (sh *strictHandler) GetLarder(ctx *gin.Context) {
-	var request GetLarderRequestObject
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.GetLarder(ctx, request.(GetLarderRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "GetLarder")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(GetLarderResponseObject); ok {
-		if err := validResponse.VisitGetLarderResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// Measure operation middleware
-func (sh *strictHandler) Measure(ctx *gin.Context) {
-	var request MeasureRequestObject
-
-	var body MeasureJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.Measure(ctx, request.(MeasureRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "Measure")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(MeasureResponseObject); ok {
-		if err := validResponse.VisitMeasureResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// OtherDish operation middleware
-func (sh *strictHandler) OtherDish(ctx *gin.Context) {
-	var request OtherDishRequestObject
-
-	var body OtherDishJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.OtherDish(ctx, request.(OtherDishRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "OtherDish")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(OtherDishResponseObject); ok {
-		if err := validResponse.VisitOtherDishResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// MeasureOven operation middleware
-func (sh *strictHandler) MeasureOven(ctx *gin.Context) {
-	var request MeasureOvenRequestObject
-
-	var body MeasureOvenJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.MeasureOven(ctx, request.(MeasureOvenRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "MeasureOven")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(MeasureOvenResponseObject); ok {
-		if err := validResponse.VisitMeasureOvenResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// PrintSheet operation middleware
-func (sh *strictHandler) PrintSheet(ctx *gin.Context) {
-	var request PrintSheetRequestObject
-
-	var body PrintSheetJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.PrintSheet(ctx, request.(PrintSheetRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "PrintSheet")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(PrintSheetResponseObject); ok {
-		if err := validResponse.VisitPrintSheetResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// JudgeRecipe operation middleware
-func (sh *strictHandler) JudgeRecipe(ctx *gin.Context) {
-	var request JudgeRecipeRequestObject
-
-	var body JudgeRecipeJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.JudgeRecipe(ctx, request.(JudgeRecipeRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "JudgeRecipe")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(JudgeRecipeResponseObject); ok {
-		if err := validResponse.VisitJudgeRecipeResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// Schools operation middleware
-func (sh *strictHandler) Schools(ctx *gin.Context) {
-	var request SchoolsRequestObject
-
-	var body SchoolsJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.Schools(ctx, request.(SchoolsRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "Schools")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(SchoolsResponseObject); ok {
-		if err := validResponse.VisitSchoolsResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// Start operation middleware
-func (sh *strictHandler) Start(ctx *gin.Context) {
-	var request StartRequestObject
-
-	var body StartJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.Start(ctx, request.(StartRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "Start")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(StartResponseObject); ok {
-		if err := validResponse.VisitStartResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// SwapIngredient operation middleware
-func (sh *strictHandler) SwapIngredient(ctx *gin.Context) {
-	var request SwapIngredientRequestObject
-
-	var body SwapIngredientJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.SwapIngredient(ctx, request.(SwapIngredientRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "SwapIngredient")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(SwapIngredientResponseObject); ok {
-		if err := validResponse.VisitSwapIngredientResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// HowFar operation middleware
-func (sh *strictHandler) HowFar(ctx *gin.Context, work openapi_types.UUID) {
-	var request HowFarRequestObject
-
-	request.Work = work
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.HowFar(ctx, request.(HowFarRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "HowFar")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(HowFarResponseObject); ok {
-		if err := validResponse.VisitHowFarResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
 // Base64 encoded, compressed with deflate, json marshaled OpenAPI spec.
 // Stored as a slice of fixed-width chunks rather than one concatenated
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L37k9w28if4ryBqd0O7t1R3S5Y8tvTDhR722N+xLZ2lHV3EjK8CRaKqMEUCNAA2VXbof79AJsBXgUWw",
-	"HtJ8b+8Xu1tNgkAikcjnJ/9cpLIopWDC6MWzPxclVbRghin47SXdsR9f25+4WDxblNRsF8lC0IItni1W",
-	"dMcWyUKx3yuuWLZ4ZlTFkoVOt6yg9p21VAU1i2eLquLZIlmYfWnf00ZxsVl8+pQsXlGVjY6fUpWdOf5r",
-	"pjVTZvQTGf793K9wvR3/BNfbM8f/GzfplonRT+zw72d+5YNUO/xExnSqeGm4tN96IQjPiFwTs2UkpXnO",
-	"1AOdECMJ1Tuy2pOtrMmaKsIN4XqR4Ay3jGZMtXP8vx/a8RdzpvTJrkeXUmgGzPhWyVXOCvtjKoVhwtgf",
-	"aVnmPKV2srclPvE//6XtzP/sfOu/KrZePFv8l9uW22/xr/rWjwtf7K/9w5baRZFaSbFJyJqzPLNLxh/+",
-	"+6/fvyLfPnn6l/8BBHTj2c+9WBumaqoyPFNKlkwZjstIZcbs/5moisWzfyxUJcR+kSxKmtvjpCsBZDJV",
-	"ulv8dkCVZKHpXk8t6Scu2AIJ6BniH/hh9347sFz9i6X2BHx8uJEP3T/W1KTbm84qOn9+yItSKoPCwmwX",
-	"zxYFXa24uE2lYrfwJnz6RSErt0VZxi1Baf62Q4k1zTVLBsQxdMdE3OqSRSW46VJys0gWabFIFkW+SBav",
-	"7A/cnor/FqTjPc0r1uPDTFYr2AP3rKiKFVMHdMQX3ecTN+UDgjYU+JX9XjE9lxBpVXaXZj9nd6FgRvHU",
-	"HrKiZIrTPLg0LjaKZdydkD5L/43t7WGmZK0qbohUhArSvpAQLYmxbJ9WpSYrlsqCkY2iBXyefvyJiY3d",
-	"9a/vAh/ecZF1p11QbV/L8Z1kcS/zqgAKMzt/airFcJsqw+yTJVOpnXaQ8UuJx3qUKLTSRtGcUxEcwLCP",
-	"yC8faVHm9m+PyKPbx7DS/uK+uQtJyC4TwFhuwcG91zuWzdzzTZgbC/qRF3bFj+7u7u6AWvj73QGnJosd",
-	"24/veXejF1MrtCMli82UqFjRnIqU3eCCo+WEew2+arWMQzlp1YtsSU2fKNSwh4YXbBHYX6swLHkWcbck",
-	"i1QqxVJLH31ILxD7NdXESCvv2VoqlsD9l1NtyJorbcnADSsmRfGr5kPAgjgPqhTd29+3tCyZQE45NsoP",
-	"/jl7uuNWKCtjz+7UyG/cY58sN7KMp2Z6Ni8VZ+uF4xcn244+j5vtJaE9y8wYO8+JF9+5xyzluMlhMYeC",
-	"nCnNUTK4v3Fh2CYguZFQMFDS8le7jC4J2jm2pOyzTejYW1Z+IXTN1Myzv5I852KzLCUXZplG3UvJIq3U",
-	"PdPT5N+xV/jkp2TBRBbzwncCmI3de8tg8gV8ckjz4cKaIXEmzRomxcyO3TjKzhAyu1bCvGpodXRbBsov",
-	"gXkTakjO7Nln90ztCV5Yi4NNpBpYtBEMEVs4lAipzDOmHQucOZCs1LmjrHMp1fmTAWVj6e/5MwcreJbl",
-	"7PxJuV08cxTFi/Onoiu1punZaxqcvYZNG4p1+ctPvfv1dsOHe9YwVIJsHnNe3ZE77bx+J+bqT/749Y/w",
-	"I2vAgbAnZqtktdk+JyuWy5rc3XxNtNxs9gmhK3nPyBOyqhSoRjGytzlfge9tLJVF+6G/EGveJeTRzVdP",
-	"ren8mGRU7fx3H8/57sFRGkgsQx7d3ZFXiZVZVmXBvY8bGxiiWVfEC5qZpd5SFaD7G/QYrHlu5T+pt1Iz",
-	"YrY83THBFNlSTTIpGOFGkxp9AzEfNIwWLFvK9Xq5Ofzo+/aLD3TMiIMTM8rzHcq4A9Bd/HBeMYfjO5Gd",
-	"ejKaO3nGTfYzromslSxgY7ShyjwnosrzZ4QbkkmmiZCGoE4avNyWqDRZszrIH3Ywan90/qfQoQHp883T",
-	"Cwzy7TmD4Ak9YwAnU1fVapUzfcZAlrXOH8XIsrR6lpNxJ480OBDDyQXXfbCvB3sUnl9vF5Ihh0UdIq9L",
-	"nnKO3tLNiN3ZV1GmNN+gbiFV11pZSZkzKg61Y/iYe3zMoHibUzHzKqSNDTI1eadTW1Wfqnw/wzRYK55t",
-	"mGe0wS20NkyBmFE03SWk3jLFmt8Jza3kN3bxxEhJcgl2VoT8z6lhM+aYS7lbWpEXnuaHLRP2OraPkbVU",
-	"7sZS2hDnZIiYUucqjnjaXhCrPSp6/cn8IGtSVOmWpJZZFKEiI1tpDPxI5L2d6pYRwT4aYmpJqGJEruPm",
-	"aN+OtirtFh3bVnD0E1mZeKVCbznLs8MBLSNLzbJnyBu8ILWs8gz0oXas5vTYO1fdsyM7+lKCozFKk6Cb",
-	"GQf9nX08dNJNpcSSmnGBe/DlShTMjHidhCRlTgVJgQwFYyYhXFgFCbzwUVP1/vHhTGu610u7bd01z/FJ",
-	"u8jFgQdm3gnAiFDcEmbxrWbG5C6OcMg4F9ruZvPO2IpwYAbo0nWGu8W3C/Nfb1YTujGOfsq9F/xKX1b2",
-	"Gbt3ijsSoncLHJzOxN9DHbHn7xknytslNdwZc+/DlXjarX9aPIbmhpsqY8tiwkn/dd9H//DJVyE3vTdV",
-	"Z8wA9PXQvfETWxsrjZ+RR98ERV8ngPC0O7XgzMBCE0zrZTG11Ce9YMTN08BoNTVMLcvUHJv247vj0/76",
-	"eNBjGJnpLiB0QCAiP3FuX9tn3LPLC1D+qz5TBCnv7NaZbPGviqdsqasNVWOWeDvNu5uvjs/z7uabiQBT",
-	"QbVebiIOQXfBj+5GfAdBznjfOAmoJqlUYm3t7oT8N5+FAGt+TvJmXU/OYqDk85ytoXMOCRni0A0tY/by",
-	"7unElCZWDZJfrtd2I47po04JtZQHLZRrYrZUWD0QkgmOTuKbHuN/E6T+luXrQWA3l3Vjay6SxZZvtuGg",
-	"8InXekE//ogvOCnmfnsUUPA8O870uLRbta7ynFBDvn1KXhEKOvSjsRiCfdbeuulUMPhxl7BBgbKV+RFf",
-	"zchIk3zbTrDzhaAighb/yVRboWdtYJ0rWYulclbg6GGdOqsTJyOVIqtSw++52S/rZbGbIOHT3kV49zgw",
-	"ZMaEtqNtlkU+Mdrj/mihezVT+6XeceEu6T4d7ohUHeFI89wKTm7Iht8zjQ5Xey+Tqpyi0xShtsxyAi1p",
-	"atf2r+VuM0mq/s3w9O5Eefx5VZ1pSvQ0nSMjfXu6MjNgohCbhnekO7vDkzr4pEtY9NrIuK0RUMt/bQLp",
-	"p2jm79KtlPmJQZ+YiM1WaibC5uGsqMeajmguLubhJV+UH2JLRTbiy9gT+8fn5K7xn2E6opCGcEGA1vbR",
-	"qO+4zKCDGzSvijIoRtxiUlUVqwvNYTRq9b+E4XknXEWce/k5uesFJ+I+M8fD0Cygo3+sMSuEGi7tKbME",
-	"gNN2z5RVH5oAEPwLxE83VAXVk9MTZKKzPEGRjvWQXMgJAtGuMSvg8KtgnBw7MK2wmRuw6/AfJqw5L4o7",
-	"646Q7ZHtzqbl/c4p7LpG/DKHsW8keTdvaIaMdFLuRBHZ5k19QeeFNEYWS3vThCOwYCWkVBD7CEYcMRAO",
-	"fv+gXxcM7Smdd4YVfVx5WO1J7XP8IAhtJPKhqrg5X7FYczUpf763zzgNyu1ox/xJpbhnArcXuDec0Xo8",
-	"mLCmHaOtoHuyYkSu113D+dHdmZbzgQ3572AKjm176aINsY70EWvxUBpSkbk9DIc3mhxSKjIiMY6jU8WY",
-	"gNtNG7rXpBI505pQIc2WKXvHpjn4SsmKWQP8orP+FCOpmgTI+aIK7rOTMiFpyrNxPfqAY+iW0WwkmGJF",
-	"0IqRgmaMZJbEuA2xhPwbK03o9oMamA0Ts+MnW5buljldsfxwwj82mdna5crAg5AnY6RdhmI0S0i95enW",
-	"K2ACxWmzmsOU94OkQGEoF30VYOKtg2iFGyLpLSjkAYCAfqyWsGKaZ2xkJ530gvhCRmputoT3UrBn3YZ5",
-	"9KQYTbehPKMXxB6DaL03XiEdENtpM24aiZv7dNjH7U1AGr6EI9DeC5mUiqS51Cw6vvhajnKX1ZKWa5oa",
-	"qY44FNdUe4fimguut0yTgu6YN55Io25F5UAbWtPJxIVX7jF8wwTFtZ2gs90SYq+iHAT2iioN0fa0ik/7",
-	"x29AnCqUD8vnBqAwL5MqRpdp8TjWUIV0tpzds3xuvhgcu0YnIjXjm61OSKlYSRXLIL3QsiWB0dEs9NuH",
-	"3iZ3Zq1CxjJiZEIUrYGgJU13DArprNp96AKF+GFxxFpQ2uB320U3Of/JYhPMioTJFlY7LJhRrEmE698H",
-	"56bc+rkHK2fAJ2us4pzpkqZs1O8UMN5Zecp7OS+4Ydlyte/ZtzzP0VWE4y2SBewvy4KKVSG1WSIrjaRc",
-	"2iccowAj2Olq2KvuNyLmWzLFofx4mRbR2Sr10i5ohs6geDH3JFVCV4otN8c1bSRBq2onhHFQ5mq6T8iK",
-	"pbTSKOWsvQPmh2D3TPlDAhcb+Oq846OmOo5yWFo36lyeKGlsXh4QJxnKncEWDcgf4O8Q7/b4csBfHVIP",
-	"5FfoOI1y5Vsnp+bkVBuZM2X11rnb7PRKVOsZlIp4R/sKNH7V7jm8JXlOnO8oYnYY4g1LNRC5dBWb4O2i",
-	"xVuq2KUcMskiZ9lmvpqfZSxbol86VhvLuNYyv2eZi3dvQsaeRsGTKcoFywj65qLW4V4ZH/x7qQgXOFK0",
-	"7udHnbfUzp5Hic3UcLFkv4dm/Qs1laI5wYeSXlA9Uiorlkq5a5PuY2QsyxnVLIv3EkrI/K3K+DeGtQAR",
-	"79RUb2dtxTAful3WYLBkwNIhdh2S8pA7DrlwuM4+pVpO6XNBSFjiOV3mXAx8wPPCLTwiKdo+BAbBSMZg",
-	"iE3Zhhp+z+Day9n6Cr5+VQnBxSaeWbb7c5AWnPFmt6b9Mo6aOELGWHKWFvayGCtU5hrIhc4lSqyGsbaC",
-	"ypzr5yiY2cos5KpA81FlTPmUHFfBc5796Gzq+XmpDmhilkEfoxagcZqdJio6b3cseJxsaN/LSqXbYQXp",
-	"KWQYaEKcpUwnRMlKZCwjVenT8VGN4fY6qISJ1ZVCeogmK1lttubMSCRbm6Xl9GMKXYKGG6yGi81YDsOo",
-	"nDj4qrdo468d/kd4pEqf5uTpBa7cJeGnFCMgFCuo2sWH9X6F54NxPWZm3wcx5eRYjGFtgznP65Tm7PSL",
-	"Kv5DVbk08pQjvkL3Bb4fs1U6dXVBUQqR1R3CBndbR7mWeS5r7W2P54TlurVEun9t89iChRVmn7N52wNv",
-	"zFmRoWoTGase5q2n6Ld3BG84qRmzP53echpKeo4KbZSWlUqPwQNcUUvyuDSzBQd+xg0QTHUeVjs5I3XN",
-	"N5Vi6NS04jQhq739A1fEiiG9CFGolFIsp2P59VbmjDhkNe+q1/NyYjoW2Nn5Bc5/CZ4Vpy6Boj5nJshk",
-	"MzxMzVmLXoSxL5xcmrOVdawSPHr7nmcW7JjSMwg074Rsot2k4bWNXv5CmmjroQRFKjopZyvrQE7XXxUt",
-	"tE83AHH0QBNtWLkYQ7zSIVOJKqYNUYzmiNNlVX98OiFSEVaUZh8a0cjlmoXCjy9Izn+vEOgPQ4xaFswe",
-	"li1g3tF0F7g2phQZJEKzkDlWT4P3c6I65WF+tpA9gMwd9d3IrOU+/2esNNslZowdXtg4pN11ResjSSYj",
-	"fkkcvIh3iBsul5AmMeeFHEVIjKhiHwG4bSaJrIUQlNCUrLhOkSjdHBhVFSuoFFMyzzW4RmSJXAT5EKFY",
-	"xZqakW/gcCwhqeK6tKdEG8UqDUGkzmezSsPZaT+vS8Vopse+N0PqbfcZEFuEb6sPkJUt1+4s4rFmm00j",
-	"MFwhjDXvu0SLMX+kmZH4N1ZBis7U8+jrcS5rBmpbSkXGRwJPvYt9tvkdzPjr70DiUj29kxh51FMrKC4m",
-	"c8ZnJnS3cqN7EHun+EAOtEfwSN3FiU6LJgxzGBNp9bK+gtP9ZJP00fFn+HTJ1lM5DEME9Kz+tg2Vz6RN",
-	"E2riDwMHJwbZO06lVra3SQON3tVa0d38ntYuaLMGGr9Yk2Phk5C6rromn2WYFRELpzgb6qyLp9jLJp4X",
-	"938jWuWdCyIFxq1uSNfXSGRlPHwDQMnsQY+RnfCY/bUWBMBSb0aR0k5WMceMtAn4zIlsxj4pXm2p2LBG",
-	"+CqW8pJZS6lF0XxO7ny0z1IKMREK+rE7qcd3gUM6pqmWVCEEytHMHbRpNpJpwsM4CUM5dbRCqAkiPpgo",
-	"5nsyq3jFrjEkoOCmWOZ0P24etbVQ05t2FlRuWmlDVTbzkLyVlWIZhHA7+wGwuiuqAFSXlJwBdENJldGQ",
-	"ccz4Zmueo3L+zN7r5NHdXYIRSvLoL3cJ3u/k8dOEaJobKGPrHwK22ZzP5evxUpc5w9gpXmAUQ1W6nfJy",
-	"NelFSE25dqRCDJRuRnONOecuuNnB9H1yN6ZhnLuITyEer2YjdHWyzw7Szqyc6Rf1aVLpCpLDh8DR5lj6",
-	"THxm94aW06M8nholp8bwlIWLrgD258xpomawma46nBrn98pqI+k80IMgQyseQbnJGlQDkHPFnMrTUAjT",
-	"5dSeBa9wFoSCtV9C8rkKw9uzj0bReEsFYad7ye6P70L5lphmGsTG1j6I6Z96Rmpq/58QXSoudrn9cZPT",
-	"P/o5slPCpZ3S1yOIqPHr/N4+Hljso8cT1esbxagOZrv2ymEaNa5vrK0qV3kguRU12iUFQd55aPfyYGH2",
-	"z6C3oGjTCZECbsh1mwM8A0/bOVMCpPgqEDpHO/rS3GTl1nJlSRK8tjQDRVkxmm5ZRgrU2qggT+5IwUU3",
-	"WwwhkA8lY0FT5ovc54KBDA7bjoFzEbRUMHOyKg1v3lEYp1bkf/PNZC00N9tlDzZhwnHovxzSFp0b9SiG",
-	"eS066QOD9RuqTVPILDJsKrNlVJl9kAouQ2cm5eNo92iSdLJkIphxQQWxfyMlFS7GB9WnLAOHLxeEkoKn",
-	"Sta4zYcsBTH/AW22cuUQoKDCyr/+21RvgGP7pZlZtoG+/jreWVv1+cDycNbjmZANZ3eHmECWPZCWZU65",
-	"IKoaSb3sWTDTOsM+7+2Nc6aBG5LrErwIq1UOorikIpN1BklEzBhMJoI/cHbEjRZY05t7phTPvBUPdkgT",
-	"Tz13STVjxhqgB8dRmf5Z9J5ATe9lpcKH8lQMlg/cbGVlsIGJAy7EaHAD92ilNS76OUYJ8VnTE+TZDWkZ",
-	"oMmePPRrXMCcdZ6BtklJN1nzgDB2xoGNhaTzhmiaoDNqRk5Y4CZ8OlH6MGbudyIqcy52UMECbpC/oteD",
-	"1MyE5RxWMiwnU8Ofg/3e8v+a53nEef5qGtsqjKjh1Sun+bWEiXQJngCu0fUJ9jvz+K5Tmlbp3jtYXR55",
-	"ISsBaJM656krhJfZJnAy+xN1SeM3L+kcaGufao6zdFHhRg5aPtHcZVtvqchW9m62x9wq6+7fa6l2OB3f",
-	"Cm1ipjlVGVM3L13+RORM8S2cKHRACfVKQ8RDy6B6K5Vp5UYHAzelKiMpFQ8MWUFPtbSyinMW8pPG5+PM",
-	"L4TrHJGY4NVppUuts1SPlARSsScZX6+ZYsIQKbr5J52yrm526MVzSE5I2DgnzNIlStIJusQFWLBmro1r",
-	"BIpuPDOEBPIrmuenlWY3L/nzmWEBst7xssQMKyHlHwjrmckpK2MYJif4dldB/GoGPsGjKaq7+Ydpgk7g",
-	"wYJVuuXBJLwfQTMoK0N8HOngIors0zSam+L6GsVbr393jZCmahRhHi5Lo1lh53tj9PmJa9ccaojJ5oRh",
-	"VM+oc8kiWB2BqNPQ4sja3Uhjyw3Dw9M8YPW/kyjFqGIk5ztESQoKsdQ3hYyrIm6pPlmW7/o02vkFVyQL",
-	"LIibeeRjUwVW0WlUVJnoJKo+E/SsWXpazmSJ9keNG0StPF24D03oYSlS8OZXiM9H6gzuJex2i8gJrpLj",
-	"hAjm0O56NBnCbKq4nWL0QJO0mQXZyjyDGNXmGfnnwnDxzwV4E/65KCshmCHWYK5XTKn9PxdgMEGQcw3/",
-	"M1sXDR9GO++Ok7Gg5T/wNP+2ziU1Xz9B9mza5E2046sAKgxLY0EAK46VBwPGndE4sKY6uk3e8EpB6OoR",
-	"odlqZDNs1ve+VDStDPp8aC7FBrJosZMmdN+F5MEb8gNEFTFQhN2E7HZzAfae92vnUqpwED5ej4On7agj",
-	"AOudSGoA3mleCtuaFjzfR+DrHeZjQbkykmnG97Dtz7zHFa3jX+lB+kYq29GDYzpNC2F4QBV8IB41gBoW",
-	"zBt4j+AOPo/anj4pnHNBz4c+zGXN1OSHcs40qUTWjbXHd56Yywp6S8uw4uF18Oih/AszGGVY9gCTGS7k",
-	"kMs7ByxpjnXvyHaIPeDfg3l2jkOHc3rrb1mk4dQBF3Y5vjnPrZCIdHm8atK0TnB5dCFYTmt04a0cl2nZ",
-	"TUHFcLFetBHuZJGDcgm4MeiTDaeMNnV6h9oh5B8GQTYkAOQkRKeKunxvCp+5dM3jYRnASYmilnEDNt47",
-	"xgQW8MFdBcpHWrRNyey990C3PetOqoWITXuWlRi5rmIzoT9GPrc/qdQc5mc/Ygewk0oW2yvnzrvKZZ88",
-	"j6zaqV71DOr5pNnpiQPtZMfMvh3+MrGzfM1Zr9n7PdvAUBnlar9cKwaR683G/7jJK8OE/01UBn+ccAxm",
-	"nJkb+FT0JO0rzQwR8I/mV2rX1UXVA8i0tVRs9msp5jWeXmesTbRgsCc7WojI2CebWObxMGXt0J1gEjB+",
-	"4mYfjaDWwvXFg+wBeMGJxM2iaTAH+OBUIAPnKEHEgkxGViOfBHk8FESORx01+7vRRd5tOgy5wzAhiOCA",
-	"N6f0tEN+WgchO0T8xQoyaBh+O5rocxm6t4TF+caQc3ZgqkNNzCObaR231q0UjKzojosNcVG2UF0WZtE1",
-	"EdWnSXRK46Nw+myrfKfT2dXaKGptdFJTLGM6q88Afr3mWfPxs4Y7sgxnbMuSCS42z51+RgH7C3OdQUMB",
-	"wicYL3e7Qgmqx/ZG9kR//GTGwr8KNh4ymMYdSuHzng4HsYVP6u73F9pIwWqc1WFQglFdKZY5/LQB7NMQ",
-	"nM1XBKwUL4ZRZHvkKsMygphqk9sdkUnhLdImdstSQ8UGy6g8ob22KO9HMt27LNNf369+PIQnvgfB2BDu",
-	"0TdnceyIRdvyXdIe0s4mT8odvb15jSc+WujobSN0sLTjVICVkbTiRyGH/5xUWX+ldxJLXcKY//XRVGaW",
-	"u7GdMBwHm0EMngv1fzwZwMCbG0H8grBLACd+kkPgO7HJud6+pVwF4joFUzylIrjAleLG7eNx8vsHk3a8",
-	"iXXVUmVgGdlZRS/LvYXL0oYXMbmiI6GBUskVczjT+SEaqz3yZl2N5LoqRu1ENFlzaF7qcgkPTWpAMp/R",
-	"JHXD79lSqqWhOxbdARS9UtHfGA1F+77A9uOEm/het+Pd1N53uqdpOWisRgXGN7YzUJQu08tjwL/N/A82",
-	"oNsXo93LDsmTllNi+2HU1KTbm4Z/47nfvoe8/7HMqaA+bjRHmNFKB7MQthjCzTnT5jA1/Qwvojsa3n/d",
-	"heNpnKaKlwySJoOlEfc8YyKNtvrYR8hRPd+bJ6Ll+5zGNeG7wPVradbaWYabSIwRymLSppou4ezeZydN",
-	"voBPInFZ6tIhjr31ATo3W9EgliUtmQqzXJrLdKexzq3gWjPoEwEvEJpbKbs/u/2zkqEykH501bgm1FBt",
-	"S2qKCUqX63XckK2hOm6Wn16HTok/oxNSJGdUiZuuJIjP6LOvekEi1YmWferCnkfZYCtzBklGn1rpPtUh",
-	"Jmff45MHVfr4z5hOEjwQuB6W2UEOlZ1UCsN6QYhOBJXnbDT5pmAZp0v85yldqBmo91rSfDw07e85y7O3",
-	"Sq5yVsyGYDEUK3KislCk1dEDh/E/3r35hbi/Ei6a2m9gDADP/S9gStw2Fsxz8n/aZTpUjt8rpvakpAoN",
-	"5Z4JOnxzMaXN+1kmfnVhmjV80rltQKdOFqm+XySLf2kpQLXbmiKfTOOFsfTN957Jpg8T9OVQt+5NWMb3",
-	"XM23r/IsDHZE1oqxP3oh/17vKHocM34kXTDYsDrYmZ8ZskFnh1RE0ZGa+5r3c6zhfOYQiLXTB08qF9l+",
-	"ur6mu6IJ6We1ihsgdrTUA0UE9qgtKpy5U5WJxRXogEHMaBQc9Hwp+cdY+0ZXNBH0C9EmZaA9iRspNYPE",
-	"ppA3KJdahxF6XqqKa4bx11qqglixrhNfX2EXDGXZZO865Z/eCbTjlHKg04Fw6hYL4Ds9XV2lPNckVdQw",
-	"1/O1Kh1uKiWG6cNy8mgEiLubb6dKjkvG8lDKbKcPFz4RhKEMt712vkgPjNpgKcDjmPwE+VCZtdpolpGq",
-	"tD896jmyknOhChzw6zj4befk6wLj8/bqqzBjQm0iSusQvQzJEOkS6Rzjk/wi8P57ps1JSeGXYM5Ii3dG",
-	"T0xg5u7BORHofTEcyk1jYmt8KYylKjuxGKbZltO00mPiEgXiMUd6Y6UeqIdjZVWvKmO1o3Wn2cV0FWHn",
-	"xD2+m9P6wiOwrNeukHzN75nrqQ7lYQBFSlUxXcw1VZEbXX98tOJkFpzIASLXSJGIJ88MbjyNF3+gZckE",
-	"m4uT8wLsSMsW0EIKqnva1mPgxmnuzqYhZ6lYxp2NODS08vzktAVqZngGs2qOH3HHe4lEncrbOV18jfPh",
-	"TtwPHCGN0U3i5+lf//fwjWD6FnpBT++s5T2OlxlFj/cxcH65iD4oORWCZTM4w7vHZ2Cz02wkreRSzZt9",
-	"q69Qv/EGlTbW6fPBDeYyB8lqT+z/F89ElecTvqDWodwlbLPQxJ33DhUPnEaOQzosF9GCObtpxNms1qYZ",
-	"rODH4gxPUet3GbgA2UfEDzPYS+0x+fll8PbtOGcGlZQsLxGqjuXYSd2yZx8C66u7uyn185hzBlfOstcy",
-	"rQq3jH8vN9m5KNayzqcPaMpL9tI+2Yl8HieqiXVbtx1X4rPNjiKPxLfBgEbOaXTnJYdXcTAM2r3TvkHv",
-	"W3IOQp9N6ggwpc84D1XDiCf6qP7Dqk++sufixfGfkgV01rkakvvJNXCu+M1+KtLEhIWcZFz+zVXkH/ig",
-	"z60D1didevoe9M8dKwVtBgud0p+w7v+w7pXqOanyMMpLa0MGlTLITQh5nCCjgNRSOUDoFy6zACrlWxgT",
-	"WjDMwsql2DSxyxvygmz35ZYJ4sL9TADI+0qaLQEUFhyDir39E/pYoxbUTacItriFHhMjAaduFwrpmjTg",
-	"8jql8YQqhmjXeitrgFDfsgKeQmd7W9WI7sUZG/E9fDw88RYrbtaAwqXxnAn15oYDsy8w2gBPYcaQbYvx",
-	"4D3SZM3NG/Vnn7IVVFn3+WxCvoPLJTRaTcsZ+m9Ny2BxRIOKM3Ne75uA/XjbgNlj+gqHwxER3jMYLEYX",
-	"s5dZoDcKMGMcSjNUzMnKIOaPJlTvWEboSlauS1yl7e8OEOmwMNSpFHN6CPhX4rsIgMJhvxCtdcAbuawj",
-	"XximtrRv9z/en3zSX/3hfTBMaEQW78L6tAzW4YvuAUuG+B9OVPpNT9zV0pFFnvvbm2L8pnrpXJ7n9CSa",
-	"3UlF0Xo5GxwfW2dtj9QVH+swcvDJwXDH2o30LoEzaZXKvCrCiYMzTtBuED30fr+WVcKIm9EHbnTrKsFN",
-	"tOPJLbbZBHgZp+GWe4zcwuk412DNXMqdnse0tdNMm0JPrCFJFuBTjg3WNFUy4EfCaUTwnvfBD9yUvq9B",
-	"ZFW+krXQSy6WLqs1UJjfYmgt5zI29oU8VEoh4NUgIXKWhjEnM7amVW6Wbbw4qutmozjGY2RM4GC83JOG",
-	"cQ/2Y6MkQsiP1M0fKayfLSZLxnKwJA8jGozlVsVNfdeBLWuiyIeU7aCUeuYViMVEs3uuwbXVcOr5vVWS",
-	"BTYoPrEXS78xFJC7O2K/10ens4df5ZDPDzir5dUOiQ9K0g9PQstt4we1ozaH0IBcq5BZPpuZx7BfiBgI",
-	"533uEzNfO5B5TGyjd7tLmGa3GUu/BjB+B3/ulA7192/2Qsy+5CnNl67X64z1dN8cn+o771kL90sZswWk",
-	"YAk2lgDL2ImCQLeqguc8ZJT3kVVcImrOGZFigBo6ydxjNO0DA8fjZ0ysexGZUdF+vUOHbk8goPH4zrzv",
-	"QtAOpMC95OEA4MyDnlPFTZh6a0whCyqZqAKefzlpo1ykIMAej8jGmowba252IWnPuguaLzYLbKnge/ch",
-	"dacVqvctu5yjXrbYQ4eEjmzfBl4418LNSGxG8pzcOQRQIX2vxXmtSMe2s6A7tsQOVPNUEaoGLqQzZeMl",
-	"lAM7RlSV+Snm5rEPNxA1Aaty2DQOKdej/FH2hIBo0A36M3jNiaZ7/YxQopkwTKQMOwitWe3cvlwQ521N",
-	"iFS+fzs3ULUFLbZ0gl122UfX6xa7+ZY5TTEfZqUotIGnIgP+xLduCPTZsW9xVDl3bQ5QSg3N5Qb7d0nB",
-	"3qwXz/5xuO+zwhs+YNamYr6nO2icRf4Ei/dT4w6+Cd1gOO1jms5UNOTvdoTFpym/jsufdt873Nbf+oES",
-	"Tfc3sM/RQRLtIuLtnOY3aoPZQUcyo4k10C0TYW4kwPolhBKorrW/FYX9FZPPEXfH/o5lyvD3HOMH0ECp",
-	"9SkmkDNalExRUynHmh6uN0WMuVraAV4l2P/Ke/af289xq5lQaCvt+QoS6nQCHWYBRdAnCNnrhd8z8RyS",
-	"U7lgmvxLcsEyu0QqMmhTLRX82X7Tcz5ktgImIWbrS7NlgHc3wCZ8BM69wb8MkViys8ulaFhPinVzprGG",
-	"chY74hzsp9hFY6F8jGc4djni7BC2Onvr4lXTWZ9qZE6nr0wXzuNxIFPm4Br5GdPBT888abFHj2LOtk+e",
-	"21xvZuunGZmW5zb78NfQoUiFLCapAM83afJxnt7d9eoHHpNHt0+w9Tb2AXGdeXUqJQJhd9JuEOVhMvUm",
-	"pgoee1DeDFgh+s7B1+HLboi5lR/z4OEwWeZXWU/WBY406D62+uykdf/C6pd0d0rz0Ww5B1M2pSpb8oDv",
-	"9IPVzhzW9rO2HYC7/+BDxAFWTSZHROZQyDbFJQrj9mQwoSaRIjIpowdWNwf1okErd+HKIwAckGUc3AkP",
-	"cNPJRW4Ua7sX8G8se0a2sm4SmLkmO1Y6JbsPRBomfyjrxOPrNWzVRbTyJGz3LWRU/MLqVzGNS89Kupm3",
-	"JUKa4VuPQ3Lvs7KX45Nl1MpDe9UZoPVNHmzWyBZFAVyNoMyMdMqAghrLuIoR2u+mhd6wa6HTXJF3jmRm",
-	"ZWOx7l9Y/fdWBlzhDPz7cXOITHGs+Ea89dgDs8o3fCdwvJZaM61W3BgmSIZ5V4MmxdcvMHCfmIkbBzV5",
-	"TBsXY3NoC0xkdl3dg4SNwgBYHgDxhUQ71TRYCYqzjGQSs9ePwn60We7QsM/32wvqy7MIN7O45PJgMX3E",
-	"jiZr364i2BjwQvULlSiCRdoASu78WPij3soqz+zukRW7KIxFb7GdqgScW0QNwo0/kbMqEGAe0NztpFLN",
-	"7DCv8fogtUfgrvmYx5rfsyN5o+CL9c4k9F9pUsNWg++LNHluVnFbUwVlgsgU+kJgPj47BxuI99F8RkNK",
-	"nZOulJwTfd9E+0b4PVtuZnpSTsXq8QH9Rfvh7tJi/PjjEeOLwJl2NQkPZh3AjkWOi5lvDJ7xwRGwF8ux",
-	"ToTo727d7iprG97jmSWZBDFm6I49J4JtqOH3DMzHPaKUFZi4FOPls7Nx8evZO+8s08xnJbqldUaNrCjo",
-	"SrGTCgtggFOheGfld78zVBmvBXeaet99dkRemPYcAp/VM7JTGTMXVzAFd78Vw1wglpR+gLGsG/Iiz50R",
-	"U9A9WbFG7wp0qJE8Z9kS9KbjhexeLm+xp+yKGwSWFBnwV1H1rIhBhtfUDvXqhGaZBiVPTaXYMtLmMA4B",
-	"53if1Dxz2RHdhZdYtLmRecYQF19B3lSlgomjIQfzm3smZlfMGSOL5ZZRE+yRl1KB8SQI0axYLmvoZsTG",
-	"gHzyY7ghVHd7WQH2pO6jbqRWBELzkTCE3gAq6MAfRC3nluMlwWEkobso/MpDe15Xinm95Dm5e0YEu2eK",
-	"FK1/85wZWLo767Jtpyqspgp7CzHvsB3iU5H7M7aUeQYhvSxjGeFKClJK5wlLJc2132CR+Tp/bIkyQEC0",
-	"A4UDAKPomeD96EBmNnq+AD0fLZBYcKGH34TIpSrhwyMD+GeoP2L5fRNqhGXihtk7GVFTW4CHx8GNafTe",
-	"cF61363kCAZnDBTUG6TxXCgo+9pJoMinuQqlEzVH3dF+bgF844EJ3ZdhJ4Y2TkKc7bLsRSFsZgCzxgDS",
-	"AG/MD5z0+OO9z6GcQdSC5Wa21wnCe9j/ixvfmF4KspY899guWPCfAOIeVR6SXpCtrBShhjCabknrSj/A",
-	"AhmB6IWiSft+veXpFpQUlpspWfy4DywXhLIR0izHv5tTbfx0e5/Xhu5ZRjJAKjtrCsOT5OeTIDlCpykI",
-	"XzELG4pmoRWDjkjBiV1IbCjABSSx4LZGSPQn0+BBI3dJ40eAwM/0l77qfembaYh7d07d4kN07aQB3E2G",
-	"/gMHGU/iCae4FjMP4/dtjW6/jaishT+KkGTWT+55gP4XJWvdmrL4J2/Kbuk9g4QeTMMbglf5ktlT0rze",
-	"1MLFnAcJQE8Om5MeVtRe/YsTO+ya07+pxUmt6d1UZvr2unUMI8cF8u5d0xXHAPbwdP3mTkGHjYbcxH7q",
-	"eEdHeBKylo4di2SRynK/lOuw/HTghZbjWvevtds1qGx95z5OHvmuM6ev7+LDWSckJp5SgoEdRfKqEL3z",
-	"lXhxWQlunhHNesX0uFnKWb59fvzqDHac1fi4w5Fv0Qg+zDDeQqbiMd/wpMUMXU1CI4Qcgfhw4r8bksxv",
-	"cypO8q2vXFLJVPCmE/7zvpa57sQ1n2769t5hOfimCC36WaDTASWapVJkvvyDbKTlJPG8jxCqoJjc1ZbE",
-	"ZP5VejsDK6t0jTqnKAg9BD955054WT87IEBqyKO7O/LKg180jSXn5or7vXLTxNSNRW8SnQXHBIBeY2h1",
-	"vgvUhYEsGU5zf147Xm03aSxmHRGuHqfVCd5MT6yTIMUhlBHvJ+6Bl4cB3Eylw+JuRstOP/CQ5wHf4dkq",
-	"p2IHQevbEqeib4U0D/fMQGmY791sVbCU5mllxUNG9sxMpsM4/HafvOSWE5KiHsVuZoxtFtbEKRUfDVxc",
-	"FE7czVvJxSnc1sEI6+eoekjNgxihR3qYwmZ3GZAw9CnZjy4h8z9PCvGcBKWZ6cafGSpuM56yAFFr7bMP",
-	"myQT6iCdj9imTyP6xwWx0dtsidHPTmnGsjIhZz29Z871K5hrnBSA+a5UGErbJxZxTQpGRfhtn709FX+J",
-	"heHrNNm8CxgeM/LST7ggL5DN3sDxNX5+VRXIKaniuoTg92qVg55RUpHJGtrJrJiBOssVpDCUPAKevGn7",
-	"DJ+My9c+J029zSCfa9BqeXKiS3SOUGyiBe9BCMRWVA5NmHaQXuoFjWtnHL8qqpcO0f4wFgKJCg5BliBc",
-	"igvGeGz+4ImdLy6PwZcHROkvVZ632dtOv7FSBlShpvCWFrLCJG4vXQ53T1S5g+gwqmLhwJrXboKAP8vT",
-	"2OIAix1TD8cWNj7THjjQ7GSg0UTYsQvgcH/guHMpzmgxPtJpstFBAhxAsYyxVVNIZW0z50q3VxLm+0Bq",
-	"JyuYXTgLOhV0tdkwbcZIN8kg/n1388ZDJ1ykkWZ3/jGCYQaGbXJMCHX33Z34yPthjl/p4G74O1MZT81s",
-	"Gb90qkacWPKp5p9c0cakQuDSO6ESSAgZ3T/v7Ob8M/IUfZU7pAKY1ipZ4tPBxMX1mqVmbvf/GKOOiUxf",
-	"o/c9lmrGQNFFwaD1Ux9dOpyRLRKao5BfURzss8imWeqAEWXJAq6v/8sfQtToKVx8xsm+oaXf8UBEaLkH",
-	"M1CyvkgxYKc5YeRQBVW7ySxtmJ6jU5wo8sLkLHF0Qk3KibnVl84wdNOIppWe1W2xRyvYwAtpBZmMFQY5",
-	"u2d5HzTNeNA08O7WVAl0u6S0ghMVNrialrN+IN/vxslbzCvs+3l24VzweBhv++z+HP0Al9/OP/FQ4HZc",
-	"oGNkcqnbv5PSSn9lOq3YpfZ+Xs3MaC+Q75UsiABF5MKdqNqyl5G+q5kU2Hnfu2Zztjax1SrTVTLn9YyV",
-	"aqeDmZ0FY0YTds/UHpvXBuy+o/VCOHSnbqjTXxoy4qJqabCFtGUfqeekRLQtpN+lNGcnpb5taShNEgrN",
-	"eFHlcMQeaAKPtUmQJcJmgdNnif1O4Ed0laU5G9G8jGuMF+g7SYVh2XLUwagbg12gEn80qzSiPdWBQgM0",
-	"PM3pH41NMlJD8c7wPCdGklQW7LnLQL3zCaISO61HnmpmjOtceEjk+9bM6E/gV77ZmmeQBcsFnmEhm8JJ",
-	"IY1rE9HtDbi1jJksoMAQsxnDez6+s5h7CkWJ7f6eENfcLNp1d77XKezwC/8tuO9bKfPZkfIYkY3yelXt",
-	"Q6t/syY0z7FsBnryrmY0zk+3Uo95ljLF75lYyvU62m/SaVF3DojbSV1cYkS6N8p7Nak0ZQpb7rcQqyVj",
-	"+RGo2FyOe0QO8XG8mXnCGzM+NGDmZqlJH9vN7Xi7V/0JDlYYmMuAMTxfJsjLkTqTOywn6Uzv2sDCrFIc",
-	"AAlwhZC5tMICa7kPy5at/jqWxjySCvnwq2CbXoxxjmXxbyXEnSDDhPcyTFb7tgdg1kHzahogHuup+HRy",
-	"XkdPWDPSXx6HMRMGXQgmCfW0O8zTu7FxIrOc9Jbl62OVMb3cls5N4zsauL8M8Nl7Bk1QSf2piy1B4KnE",
-	"w36bWhK6kvdstq7axtue3MUgX73rtPqZFQMy3FQZWxaj2C8un3WQ6EQ0o1ONkL/u60kPnwSZ7kIx8xkB",
-	"87RSiol0P8xZDMXWWcqLiYorbIXfU1/x91QWBY1C/ToWgx9te/TBimzf9Egx6FjS3SXXFqkzsWqHYdPQ",
-	"Z3x9WhMf7ZSJjZdBIVRiby3Qs5+POAWGYdxZMVxEbRy1E/Gv2Oh6i7nXz7FOQkOireXajaKF9u1UrWLk",
-	"e1D7CUF10R/e4tDT0d4UgNpxYW5j25k6srZ06jBfj/Mn7kdX7nbTnPLoG9K9iTekFZGvg+0l7GmrrF5b",
-	"5ONNL/kfUN4llTUkSqq4lqJBUm1K8hzcQKSiOY58cEXcncPMZJjyMhKwcQqKpzte0iOtX3DQULC74+tL",
-	"L9sHzqpkq/2YuuHRH5pq44QwbrZMkZru+72HuSY7YY8WFCfHbfHJdWxdurqyyGYhQQLC3Tnz/suy5SiG",
-	"+v8ShkOfUNHADKBmCAiuwSB+6uuwOwpGkw3Mc2jjmCE8crp1fRkVL0Yl8qA4FYXGsD41cTXGgMwMXqa1",
-	"4tmGNYjhYcs5Ttt7/M03k+2/56t7Yf2zrPR2CRHpsM8oVZXGRIpKb1lGuHD6b+NKPsyiilEL7aY+0Kep",
-	"haZSIjxb4BeuiX2CZUTJSmTPiJAEw19NlZ7MwOE84RlsXX+O3DHZmXgk5mdnApzDSTn+sjwrq6FxZkQI",
-	"FkbT+DwSa3KFIemdmovNEhBlhAusjRxt0H84/FjLf49fAuUoFGEdzJYVM3BIjo6K6h6CZl0c2CRZWGbx",
-	"+xkTH9bnhOVHVYFR6v6IGxW3dp6dk1kWQMnx05qOXw8Gq3TbDq/nK2nI3XB3CD6mw80xoXOfdXaaw6jz",
-	"dtKc7lh3TkeMnObTaWBlTuSlEaDHu8sAPV6mMG42suMRYr9GiXUqqWOz3vun8K/8noHzw7clWG4S525e",
-	"bsC31uHrYY44PjWlhNwNYi7BYubPhFnUkUZH/W0xU57Z9xZyS19A8nlvzo8eT8w5Pj/bbdVA6zRUO5QA",
-	"6IeMCEJbRpUJd/U+fm/0iDThS7xm4navf9LxU4nT6LQwnYc01Ttdp53PmpYhu10bPTfV7CCLNoibLTL2",
-	"caQQS56UYIEj9hPCcP4TRMw4Mzew/mjK2Vcasp1Wy9MQIKguYu3uA018z9njd8uls5BwcrF0m814Dfl8",
-	"jezM6xfzgvTZuRUAmRRs+P57xYxxvd0Rx8SaOt6mcu6CkyobwF0f5HsInEcUUnuPPz4f1aqJCVZ3CpCb",
-	"icdEBYe5ypUSFxnqIDUF+zJ3xx/MPGl3PgZr533TTH8uSMd7BwI3Z1/XZjzUOiO3I1nQDQ2WiQO66oqR",
-	"gmaMwENEy3Cph2tV6K80RWt7s0rIafK32hgsXeJa8AaTWRBxX49brrNWirHg7XRm9hD9D90m44XtI7HE",
-	"IOYYL46U5QPWLS/IqrIqwEQl4PTHdM2YgXTvzu7oLVVlJxUFHorBCzx0yGQ37xEJbYZDJnMcD4oK6n4z",
-	"Ob/w1lDXveUX06pzGyaYkiPhIQSo9B6UePyOMVXvbhLa45Vv8osuPsyMhUZeTX3Fc3JHckbvAYnBV1IO",
-	"0Dweh+BsQIc8KDwWmAhRiV2YBusgguMA4GdVGcNU4juOlZViBCsHpqzFNTVLbahhBx5fYBknHhzWVmh+",
-	"G1ouLbOyMX9nyQRcmNowWgwDug4e5vgRurv5dgpS8cwGkFKdMq/HTyNLfNv+RM6OWKY51RrCj4HyZ5hf",
-	"ADuD7hihJLPWK6lKcO4B5T24DFcuHtmlcr2VOSMFz3cn6iZuDVOM1PDAOccx3CEWRj5eH/x1QCUZdKEc",
-	"aNT3TCmeuX7eKK0OOMElVDhZFg9kGbWwSCOuJ4NPMuLeK5ztTJ/6eh2+An/wKUudHj2WA9cTh+XJ1GEx",
-	"7Tyb5H2qdktUVFaS53rpnM4OVFe61K/pgLkfO8RFncqQsxqSHP4BlxZU60/HeqH3MzteXaKbiVtK5/Ph",
-	"zkhAixCRP0Be92GHZqsg11RlYwkWDooa8s4g6g8JaF0oa4IlSpG5Ti/aDwbMGJcdHG9DfsBWVEEEfTTb",
-	"AknoTN2DFe82LGYXDzAi60VntkmXjqPUf0XzQKd1X382s4la5f11MRZ2VrFZw0cePA+HfMjxc8pAhJR/",
-	"sBH0nwPNqKbccXqGAXa942UZVI1Cx8hhCjt6NCUXnpz+g+2sRjcTfHuzPSSzW9/xa3W+m5Fk+VlhsT5D",
-	"3ztXEzAO6KhTmmM6GVz5cYLIjerwc6zqgl1jRZXnPa/93d2Ez6XXCS+ujZUXg4ct3iWHpGPIToxGY05p",
-	"HvTA7UlWMS824+UzCL6Qo689D5NMmFbqnkV1w3qFT0L5o1TLcDHwQTGSfZaAXazBZAq6cJg2vHAS6dg0",
-	"vvPPxR9I9Lqk0lpEY6ASs2T4nBNe5lQs51ValEqugr2IGkCOfmZNk1NDeTgxKQipfLzWmWYjcBGnS6yS",
-	"hSSDR010FqyVyNZ8pQRp9pw8IpXImdYuZdLzlRXfWCBB1lQbBBcIXXLBHPMXGtvYUAXiBHWO84ofAfl1",
-	"pq7RyONjIjcGZTQg0nyJY2dezVFPDoTX4JQM+NaLLc+bHZbyGxsUne11MLPJPAJ5OfRZnu6Y6TYCbCrP",
-	"wvhoU5C/l/BZR3oOAgkLXZj0cNXduaWSPQxRRO3rlSZ1Ku6ioDCzmw8NxWf7WT9sZc5O6Bp7SunM3ZGy",
-	"tWu1lT0hVzPolb9IPHPQKnZib3HC+uYVuquntxatu1v3Hm6vdPbtjAP+A7Y2TmVh5b5r2GRPOpZeeF+m",
-	"POyh4OM8h9706KZN492YQrkM4TyGyTRRpMr8NNEPEgEqBmVy1hzrMhgX5usnYUCVdTDAvvWNfDHbWgpS",
-	"0pIpAPta7VHCT44+4DVnJMp1QPR/gnyHtQzoucjA2tfRAvUT0lQ/Jg0eNBUZsftt+cG5ljX8I3qDd5Zn",
-	"rJ6Qcb1F5P8dY6UG8w4fpJaHIIRgV31DPnQKWqBuJSGujISkBfTfLzyavD1IgDSfEMOKkilqAOn81Q1x",
-	"YLs4zK/fvyLfPnn6lwQdOJT8x7s3v2D9ElNuEpoJw0TKMLQO4AXg1iFrzvLs5p+iub+fLX4Grlh07v/F",
-	"Iw+7Q0u+eLb46ubu5itwE7oyoVta8tv7R7dtVKqUKEgkzJtL8WO2eAb4uC+Kfj/ClzLbe5hVhwhHyzLn",
-	"Kbx2+y+NGghKn0n3EwzeiqYevxhVMfgHXUrhklof391d+OP41UNzxNEG/ramVT4qZ5v53TaYylCMXBRU",
-	"7dsmIhC8I5bpXc68FAy3s5Fl8NsDRMuHQfw+edD28C69QwWXvUSo72vsUw8R/vPukv20RxI63CnstZwg",
-	"tAce4bQ1OM/buPfOtki8CcEy8pDU3ZC3ky2+HQxGwJOmTkczk4AgXSlZC/fvEPhjGYQIhpt868Hlwzv9",
-	"NqfiirvchWr/zLvc6Wcwch49UkXt0yvwBjx7l8E406QEaBaWgcSlzddAHAuI68DN55tyoKnknIH+brwh",
-	"4Mew+9uzTbn2Jzxn2Yapm8N911B0r8e3Hrxy7qH/lLsfZSm3qwykQgXZoqZ7fREhzRRzHUCtekA3ijHy",
-	"kKypSbCRc4IaRUKgvAwLzKlm7vfEdf96iIlwNd0DI5kt1w0vAQ9wTZoMqpYDmgYbY5vvuzpcR7gPDITP",
-	"LN97YHGHu4x+YIkmPIpTbJojMt38uubmEmzwRrDudtkrGrK4uruVcWaOHFTEeGKvObuW0mSH/kKbZT/d",
-	"gFiNnMiy+ftlVCcoG5cEAUehgqvZIierOXN91OF+xUzUmpYEEptvyAuScw1tq5v2UQhQbKdacM0ItKQg",
-	"qZJaP4SC8NT0ZTT72JhiwU3/Dv7ujOJr7Dl+4AvtOn6cZd/znI3t+hr+dvaOv3ChNgG3rsuVKqi5IT+6",
-	"mxeUZLSkXDXfqjI+/cuKWPbRoGll9zSXWve3EozIh8Y5TsLbCSUe79Epeo3dbMb/QhvafP+4ytWgCSiW",
-	"M6ovsb/vZUb3D5wpD9o0GEc1VVYltmcY7lGWEQ05YmBQNx3nAQuqu5kdF0lwI38s8NgAoOd19tJ/4ots",
-	"JH6cZa9lWkEl+9j9WVNN1rJCtLIz9/B77qwelw7KrfqrrXVkzx5oyVZIW4lAHvZO5at3f08Izv1Gqg3B",
-	"jSFUgw/k4U+v3cs/vP/5pxvywpBCakMek59fAms8vbsDL//gRDtwHITpYwEu+Ilr8zf/0OdQY93HYnRY",
-	"Py9IVgVf7GUMV08UsmOlIVa7xZKw0Cl5kWV+xqefkTlVPfOgNOa44UfrOMMOx6mT+uhiJ7VhibCo3bUc",
-	"c/YNKljtx3M+xgaCURBunJUKbQgyYmqeMmxS7v7RvRo+Y7cZK+S4vP1J0uy1feLLUdJO8ILktCtC5JHO",
-	"uIlVSHMpd4QCogSgHHWbX9gfE98WWbs4JNdhkiqmjVTsmBsWHmjPaEkVhXbEevHsH+F1tY/cfpBq9+Pr",
-	"xaffYg/3H7zsb0dzVFdcUBUoVfz/7FlyY2E/fQ6BgHTL79kN+eC6UTXf8/tOaK4YzfZJ26/S2pEN3tXI",
-	"wfrT/fTpdkXTXVXeuF0I3mgvabr7X+W8u+y0XR32PP+Dl1Ydg5gFVJVj01R9EWpjcr6nJ8WKEkdxwE/N",
-	"ZKp9LPGmsApHnkP33k9zD4XjITgXU9uxY8d1i5ceqbI/gz7peAYWKPiYnrUIkuhBbDoUIWzbs8XvFVNN",
-	"+P2ZqzZbJKHdC1+fn5I/gyPlvMBGG81A3QL/5Giynh1zgGosC+bknmiDYOD4gnYObGQ9tQt29mZxFJ5h",
-	"+OVXPt0ZyvtC3/B4RHEypV89N0Y9V9Mavwu/XTky8hYyiw4PKrLkZVTJXG4SV2+tEZaVrLnSZx66I8ro",
-	"FUMcv7D6JUbOP+uN1X7z8LoCgnoNAdT1i6gtGydrUN0rFct46pPgOg1VG+hdbGTWhle4KCujp5RF+ML0",
-	"hbZj+ibV96NSFD1MP0H6xsR5sZbkrRurJf7kzQWmJ3XEBiuyw9MNO1/mtNjdpFgzd/WL6cYz4nG6QkrV",
-	"ubbvJJGtVjAqKi5EW9ARvqwycPun/d+nUar/lZlGhF1R9h8TKBeKhWD4UpB1hSnjJ5M1mXzYrmjmBtyi",
-	"Tn37pzRbpsb34xUgpTKvpl3f/+M+mMU4gL6D7B6fvLqSZtvkg0iVtXW6tcROUuceo1q6jK5eXcTn2Vuv",
-	"VUE+W6tU2d1bDK/jWVrWDJ6RTseDtLrrc3OyKKsgSyrFUnOmpjMLjQ0+yGV0FUKHUEchq1qdeQBV0v1g",
-	"O9xpjri7/7yq2NvKEICtaI0+I/OONXhDPvT+ULWQt24WXit73ipeLXkDWpkUkUqZPxSuX9eYDpFT7vOO",
-	"znA9XS86mVOBjcJG9pV1H7lMVLpBjbWDs9Todj8Pyw5cYuqOZT5OzVNfusvFJiFbCuWFK8YEAXFYc80S",
-	"suH3TCPb+PLef49bOPUlyqM+kVcULfyjPpGg++CCLoPQOB5ELjjO4xjXw9/YHjcbg5jGJfuBc31k8k17",
-	"09BHv4756Jt1F1MouLAtLfsLa6CNWGqo2OCyf68QNxsc1wAaEOzQcDiD964Vv64g+851QWnQQRCVfGRu",
-	"GWbDHE7tnm0APDujXO2Xa8UYAvj7Hzd5ZZjwv4nK4I8x8/1FkgKcag1UDbQaxSSskXkWUo84x779dq5v",
-	"7D20hmiam5aVIbSm+5EvOy9n1vv6IRz14QnCJH2HaNyAdYzyIZQtB9aHUJkT+KyH328xvL++G/nmWR7H",
-	"a14cVkSN+c9AfHVMWcB5uKgt62TpA1994Hs4cEUEq5k2vgJdX83PdsV8pV9YDaN/Zj9b+80AcD1V2cWV",
-	"u3f0nhEKIVc7foIf0H7vyKMpB5p9a1JXAw65/dP+76jXodnQK56YY+RNYO199r3YoXGpYVg0k+ddMusr",
-	"a0V23cesuV9owc48THOw5PxVEaxaOzFr4ovaZFN8dQHuAXxs6oSAAB0btM0ELmaOdzOk+BvwecGthgiS",
-	"zj5zHW8x6GToXs86trcNq17X8dBl1TG533bEvpLob1qv/+8j/b20A8MAhHpr1aPy4GK8yDoTt4Ib7TQO",
-	"u/3T/TTXQfp3z6L/v4+0uVnaDe05TF1iFZrmDiTTzUgxbb/9eW6ksEf1vnfAwz7VKWPmJEftcV3+OC+3",
-	"nQNGnQqv8ZHPwZ5tn7YI/sR5XSmF8wFa/ex6doBrWHGlywCJ+Hlvgs7ujWQJcr29iqcXi8uJRFkAna+m",
-	"hL19YVLSIwvc/mn//wlr5HOGgBPDZMFC3rNmS3sEfhJskc8BrrKd7yXY12GzAim6Y98QsKyh7r5t6Gac",
-	"J2lPamavSLgvrYC9ubIYtWQ6GqYB0X7F82GHdk39P7PO/WWOCK41fErmcsbxAyPvp0oC3tx/rnqAtq1k",
-	"xGUC07reXYJ0uWKKBHzg9k/7vwhB9ebeVR3ECaoNoCYoWXQzby8msLDQG0xBz46+wj+Xm5Y1G9DVljMx",
-	"j5OLsyVWSO+6Z+K8+PiIeHvHzJt7di1D0A79BWWb62calG24zReWbS+yDlaAL1c14FMoK0NWNN21nAPR",
-	"Xrpz3DYpzGpxXJTV4pp+P2hLdUhJX5KpZK0vGVf1CeA7IWtNVswYpnzoxkebrirBamF/E9mn2z93bH9U",
-	"ir1Wsvwy1H/RNLLsSvfLbcdLy6+u8YPD/ydrvvHJ/heWcQ4KeFzG+YihD6W2Yb2RaGDoIwBpd8R87Qdl",
-	"+z7Tklo+tIP+P/+gD/+4e/jt8tnD3/7nf50pb+uridta/Crrzy1qvxBz/s1exY4bwx9y9TYd7gVJ7KP2",
-	"cu2xXKZkr69wuf3T/XQ0BPMWnznMfAiG7F3j+yMR3+kAKC/oht3+q2Sbs8t7IFPcLeASARs3VpsacwXB",
-	"UTYEP08/GnOOvO2NHz60uAX/x7910Zxfx/Ftv7hSBAeV+uETAp3FrZqE9VBg/jEBbfxuCOr4teLGWMVI",
-	"sDohQpKcqo3XACjRqWJWw4JEKgfzQMUeK1xXlemgbzEBY65YLsVGI/YfZGhJkaK6j0mJYGlpUNbsqPbd",
-	"mpUYEyLQS8BarHRP+JoIAIWRbDr8A7jlo7LiV0azdynNr5omDh9okJnDO69a4OYLK3APNPnvDXTa/+jg",
-	"uOsb8tfv3pObmxsk0m3O78EnRok2ysFnIXLoQ82EIQxg3tDnjnCIqF/fnO0THbmm2525/EUNY38hw+iz",
-	"8sN7lucdBH9/Ln1SpABMCANILmgm5cwMILsfaLLF5sWVmjxviMh/XoT1GE/48a/EFn74z8wTcdXUF78Y",
-	"BjlQVZkQXUopQAKzzcZlX1UCitEMsKXuwDzZfwasJi6Y0mQr82yKQWrfdGfUjsa2PFckNn5gFMsO/ngZ",
-	"OdyCDoJDriVcKmWuk7bQD2DaW4EMk4gVyODKAIgehMV0qAhYVAi5E9cJWkG7l3azLn8YO01lPrOe1rRQ",
-	"GkHysQIUH4EWBBeLWjWod87kh+6wpG3Q5KCSLccYXjgnrJA1kaJTlhAOcOHYN1Hn8/ZP9/hRt8t3Ihs5",
-	"q5MxrkudMh/jcoQ7GP6aYSv85tEj8pKmuzfi8wg0lk2gtl6K3CBvwJH60N1GLoQEVEeRk7T1FzMZ7hZE",
-	"4e2f9n+frpyn1dnCsF2bomvgGkYtgL69ase/tPC0Q3eR5T6fLhPHjYO77yKJYHuX6Q9DgncfevRJRVxL",
-	"tCbRUK7XbZ4h9NMEUgFb35AXrv8citHE4YIrbfxjcamHQ85u+gN9Pqk0okW/bbrBXD1RFvoBDxr5TjQ+",
-	"GhQx4ghfumTxs8nYtw5Js2u1A+egWtBcdgkp5H1jtXUSZgEWSeDRqtQ9IyVVRrcBWwdDAZjZjrlBmeCa",
-	"+GZeGfh9mrgrnFD43GyeV0yn1Wdm+jH8LjuR6whb3872S0F2u8XNgOt2OPi1VDt9seoAjxKdSYfmS4lr",
-	"cts1g5IWntsojtDtbSUnsGnd4HqBpxBxpueyXuvA+DeQue4sfx6ZC03+go2SQVQN2voRLbF5cs+akCLf",
-	"O3FhZQ+EgY93U37UK1y7eRzolnRaL7m2a96j5NFd8vXdb8EmN/97XA+vFb9nw556D8Fr11wNro8vUZVv",
-	"spfgThu//T7yNkTBjzlWTWu+L3uk0Hl7rv9hxqlqFz6v4WDb59S1G/ddTyd6nrrv/edQfC6vzr+B8iDX",
-	"46MjmhJEdkLFwrcMAUdH8byjraxlnkMkvmXunKoM+4yNBY5/wieuSE33hRFi+rSaAyetq+5+iIFz3Wm8",
-	"pZvOWzrBdE2rwClOc530yq4B19vscRi4gTF0323mogfwqA58fBwV9Wf3wHXUKjf6F8L1dl8f5XxAwU66",
-	"NcPQnKzT6wym7UsjL9nBqlbS+DiuNlJmAyChzhZCvchDgCwY3UU4aldMsIbxv9AuwrfjuhpxgecicxUn",
-	"FwiudF2v2FABqx6x+R0CrWt2zxTNu9VMkGBLUyNV23wOY+u1rPKMbOm9HZv3oy2Y9Bt7Zq+cdPreiqDP",
-	"vtn3TBw7tj/ImqypAj8xuC4xlrWVNbHveBiRC2x+90s+pZljRjm10kEVElQdRCzBfo4Yv8EeRgXLTV8W",
-	"l4oLc1Nm62Ntb7gw77bsrK43M5v3T6oPTR9ZcMeXeAGPAVjQJ50W2fBLDpmnwfbY3VhzXFA3WWigzkif",
-	"e9ffqBHppGBmKzOvVqgssbbqluZop8BqnvvuR1yTtDI3pF1M2wS5s6jmH1KsVU+rYQv7ETcYPH95ZdAx",
-	"1Pkpa07bPTtfDXYIs9WasA52gSqh4RfV5O3r73tHA3tgjJ+L/6iyDbtqAxIc/AtdcfjxvzOV8XS0lea9",
-	"//MFtkg1LUN8mtjDji6CMhWyu5qeB+hp8E0ZfQ9hI10rKahy8rHxgokMIUQ7WzzZm++6ffmu354tzqb8",
-	"Mm35fEOvmgLIUSbtnvotTJy37rBvX0FTt0MJKRV7mEq5A6S1krHcDvHQ9edzehJmlfd2HYL/43sOf75S",
-	"JpAd+wsdaPj2cZ3V7q09PxvvauUGXfkrdkEs5ZdsU7m+C1S4bryWA1z6tsI/lVKBlQOtpABUb90UDzLX",
-	"HrCgYt/2ZEUMj3vWTyfTNS2PbHZNyx/beoMr7XpNyy/bg7H39Ws6El/0XTf2gm3dBd5B6Jt6262B+GkP",
-	"cq6WJJO9Layl2t3+af87nqD/g6y/p1d1skA79iPqP2hrzzE4zDW5s2ybQ/hsS7W9tMgKGN/aZ9rx6cUs",
-	"AorO9pKzFJLyLbEwU8d3o4BvOx2Ua8Izn5St7XawDOx8Ru/hZjWauIMQSvMK5DQAPsd5QL+fPv2/AQAA",
-	"//8=",
+	"7L1709s2kjf6VVB63y3vnqWf57FjZxL7j1O+JJPMJLZP7B2fqpk5KoiEJIxIgAFAyUrK3/0UugHeBIqg",
+	"Lo9ndt9/EtsiQVy6G3399e+zVBalFEwYPXv2+6ykihbMMAV/e0k37MfX9k9czJ7NSmrWs2QmaMFmz2YL",
+	"umGzZKbYrxVXLJs9M6piyUyna1ZQ+85SqoKa2bNZVfFslszMvrTvaaO4WM0+f05mr6jKBsdPqcrOHb8q",
+	"f2E0sw9nTKeKl4ZL+6WPa56uya8VVUYTKjJScmE0WUmy42ZNuEjXTD8nOVsaIivzjJg1Ixtu0jUTD/Qs",
+	"wfn+WjG1b024Kmft+TFRFbNnf51V9oWCGcVT+2ZRMsVpPvt7aMavWcoLmh/O+KfwVBLCcs0IJaXkwgxM",
+	"LHODhibn30tlUdChOWnNlBk8qAx/P/OsXnO9Hv4E1+szx/9OrHI7SoAWpGZkJ1WmYW+p0DumCNeEi0ES",
+	"cPv+UnGDUwvtO3OfDBLFZpZYygju+A/MrmUaCbxiuebVEG2u7YiheViSXM6S2YraV5dUhGf0Z/za4AG5",
+	"2Zx5Rj8xsTJrPXXpKROGWwZjQ8vP3cDBHSjwpeC6PzK+WpvJM1opWgzNZeeGDM1lNUtm8jf7UymlGKCO",
+	"j1Jt8CC6U3ohCM+IXMKMUprnTNkJGUmo3pDFnqzljiypItwQXs9uzWjGVDO9//ehHX825eA+21PXpRSa",
+	"wU69U3KRs8L+MZXCMAHETMsy5ym1k70t8Yn//Ie2M/+99a3/rdhy9mz2v26be+kWf9W3flz4Yp+JqV0U",
+	"2SkpVglZcpZndsn4h3//5ftX5NsnT//wH7CBbjz7uRdLw9SOqgxvPyVLpgzHZaQyY+3DUZUQ9hxLmtuL",
+	"T1cCtslU6SZwUMlM070eW9IH9snMcAM92/wVP+zebwaWi3+w1DLxp4cr+dD9446adH3TWkXr54e8KKUy",
+	"eK2b9ezZrKCLBRe3qVTsFt6ET7/IDVOCGr6F5dIs43ZXaf6utR1LmmuW9HZoQUU2tsKX9pnPyWxR7eer",
+	"Q6J9uyQ0z8lSVdwkhGqykNVqbZdZU10mqwXsuFuzqIoFU3bM1IpuICD300LKnFFhf8sU3zIxl8slfjZi",
+	"OLZc2h2OOrJk9o+Kpyx67A3bt+bZEEnBRWVwNyNGQR6Nm9+vFdO4yQ0JFzRliho7dqlYKqWl4JKxPEzA",
+	"1YqqeS61iV6mWfN0wwRTJ7wx4UM9hqmXivvs9qmmj+asuhPsrTAwlx4ZeSpOkPJrihlh0gXNqUjZTZvR",
+	"ovnUvYycWsjKCdN4JjV0gzwSQzSV4KZ/IcEFWVj18dUMCHaWzP4tSDBbmlfslAPEF93nEzflg12td+AX",
+	"Bic+cSOsft5aGupfcZq5vStXimXc3WVdGfZntrfXLkUpRqQiVJDmhYRoSYy9oNKq1GTBUlk0KkJBP6Ha",
+	"M3v29V3gwxuOMrZhYW1fQ41mlsy2Mq+A2A2z86emUmzWyBXL3soqSGEOt2rG0U2hlTaK5jyoGNqPfkJ6",
+	"+USLMre/PSKPbh/DSruL++YupMu0iQDGcgsOnr3esGzimQ+Ik4J+4oVd8aO7u7s72C38+92w6A6fefug",
+	"Z2MrROG0ipYXsOCTJIW13A81GmuyZ3O0LZpNoYY9tPrzLHC+1gif8yxCC7QmpFIstfujQ1YWNWRHNTHS",
+	"amZsKRVLQFPNqTZkyZUG89WwYlRpelV/CEgQ50GVonv79zUtSybYqGLyg3/OcnfcCmVlLO+OjfzWPfYZ",
+	"btmMp2Z8Ni8VZ8uZoxcn246rVXDYXhJaXmbG2HmOvPjePWZ3jpucBbWSLVPaqQ7uNy4MWwUkN24UDJQ0",
+	"9NUso70FzRybreySTYjtLSmfo6JqFqmJHNMmU5nLSl1Fj1xSMy9TE1SNLX8YWZa4ZxGfXlORze0VfTDa",
+	"yz2xPz4nd2S3ZorhjcQ1EdIQLkhLhzpDnc2ropwXxeBiUlUViwvNoaU6d7/1X8LwHD5X8CzLGVlUi0XO",
+	"9HNy98wav5lk8Mm4z5yrcy+RH6zha6ndbgBQ/ZYpukKu0cz/i9dJg5ft6aIh2hIFFo0kc23oCrc/Smq/",
+	"t4+HBLY2jBbR9gKq7McYZsnzPJJhptoRsJE1gze8255WwwQtdmwrZH69tVSpScDufVt0uh0eVRc2J9sW",
+	"m0ZdeAF+z6niVXK713NwI8/TWElbqS3T43S8Ya/wSStUY1wNG/YdehvY1kc0Rl/AJ/uk0F9YPSTOpF5D",
+	"1Nngzp52LK/WVKzYgEIlhb0fqnRNUnhMox1itTbyEJgBSSiBIMfOvgL+SSdyvXN71j/Wgho0hUI8xo0m",
+	"ziF/IKJKquagBYSvUb1m+bItHHO5A96wYtryC1+tw4bKRWRN74wnsJc7hROPsCb3o5zV8+ZiSIdQe0xW",
+	"RWZbpvYExchsSM2pdyfG89KTw6nMM6YdF585kFOWzhllmUupzp8M2OTzlq5wzmBIqOdPyp3imaMoXpw/",
+	"FV2pJU3PXlOPtWoyrXesTV9+6u2vNwfeP7P+PRnFr8hyp/HrdyI70crosvAjK2dBGhKzVrJarZ+TBcvl",
+	"jtzdfE20XK32CaELuWXkCVlUSsS6vWv+CnxvZXdZNB/6AylpzhLy6Oarp8RI8phkVG38dx9P+e4BK/Uk",
+	"liGP7u7Iq8TKrEb7jhsbCGKKkaWZmes1VWxMDyQ7CPDWvl2ypppk9ua0F9kOg11R6i6jBcuaiEL3ox+a",
+	"L0KGwFTdc5DmWzvTVhTd4vvzimGO70R2KmfUatWEm+xnXBNZKll4nUSZ50RUed6xxwi6boKXG2oV3rQ9",
+	"3Fw7GLV/dGHnENOA9Pnm6QUG+facQZBDzxjAyVRn1Z4xkCWt80dxDoq5k3Enj9RjiP7kgus+ONeDMwrP",
+	"r3MKSZ/CopjImwOn8NH3fFUFJZewQsT+hoq8fYks9iCprC3ahBLMTsKvmqRUkAUjOeUZWTDNM0YYTddE",
+	"mjUYHV1eGnLcTPFynBzY7hjVMeFt2Gm3Waft9Du6GnCEx1sT4EwPaXFSsZCd0zcl4WPu8SEP57uciolK",
+	"B60N9rHJOwPU2sVU5fsJdvRS8WzFwh5FyDoAga5ouklqlx7+ndAcrFOgUSMlyWWsEzOnhk2YYy7lZm4v",
+	"l/A0P66ZsIqPfYwspXK6gdKGuKjHNF9jxNP2Kl7sUaXuTuYHuSMF2OuWWBSY5WtpDPyRyK2d6poRwT4h",
+	"i1OQBHFztG9Hu2DsER07VsgRcr6BmOFYwTLOhgI/4HSA6I/iLCMSV1nIjOWObIQkZU4FKRgzGm1ds0Yv",
+	"Xs2jU2K9tddk1MOET8LlnrF7ztGYdGSaGZO7mP6hZ+VCzthKFOgAjhrGr+OoLejSmZzYbzRct/hmYf7r",
+	"w47PASNYrznLA2m+lkykZhkm6SlekJ2s8gxsnmaH27s4yVGutuyI3HkpIT5/j450Uykxp2ZYATv4cn3a",
+	"AZ71HJnCllm+TAgXmCgbG6mNog+3/CBpdGV7d4mds29JtM6tdXBOib83W2La34vu6mnRIfr7a+kWo67A",
+	"TX6asnJaXgvNDTdVxubFSLLD191ch4dPvgqlO3hfxoQZgEEXuu6aLNlH3wR5oZWI8bQ9teDMwIQXTGsX",
+	"YTwy3JNOUsfN08BoO2rYQCCpmfbju+PT/vp48kg/w6W9gJBwy1yG+jGeem2fcc/OL7DzX3WJIrjzPqQ2",
+	"jSww6w4jYwOummaadzdfHZ/n3c03I4k6BdV6vopggvaCH90NOJeClPGh9iJRTVKpxDKXlUrIv/m8a1hz",
+	"u2zgyVkElNwPb/W9t7iRIQpd0TLmLO+ejkxpZNXSJV3agzimRjvd2e48KM9cW/NYWPXVye4jk/imQ/jf",
+	"BHe/H7CCO+m6MauCfvoRX3BSzP3tUeDG9+Q40SXXHNWyynNCDfn2KXlFKKj+j4aCTPZZe/mmY0l1j9sb",
+	"GxQoa5kfceYNjDRKt80EW18IKpEup+bUXVug67XnVFByJ+bKGa+DzDrGqyOckUqRVanhW27289282Ixs",
+	"4dPORXj3ODBkxoS2o63mRT4y2uPuaKF7NVP7ud5wEUwDuiNStYQjzXMrOLkhK75lGj3y9l4mUEt3PHFz",
+	"ZKPWzFICLWlq1/aP+WY1ulXdm+Hp3Yny+H5VnfGd6Gg6R0b69nRlpkdEITINn0h7doec2vukyzpoEnwm",
+	"RPB/qbNqTtHM3zfJlV9QM5fGyGK+DlYHfvBXYEoFsY9gvAXDgOCLC1q8oEWOCfQJKuJxzljsMQll50Nw",
+	"RqI7TlXcnM81S65GXS/f22eceHAn2rrbUym2TODxDtZDJrMNY2X4CLShIuNi5RJvwIGHIWAK5aV7+y+Y",
+	"jiPsBtjfrZHLMrKUKnhEx72JS9pSfwq6JwtG5HLZVkEf3Z2pgx5oY/8MStUQjZXO6RProxjQuw6zFPFg",
+	"h71MdVa7PVzn4tSpYkxAlFMbutekEjnTmlAB4Rmrr6Y5OB/IgllV9qKz/hwhF9/XKdmnyMWP0pVOHhIm",
+	"Ja4wnKSyYOBLBgeS3RastnYmUy5Xg/lMB+e/kDxn2RxyZYOOUBQloVfBNAv+YmQZ+PeY3fsoJxVdtvYO",
+	"cnRPyrmkKc+Gb/MDbqPrAQgEanzssKAZI5klTyThWCL8MyuDPlmoPV4xMd1rz9LNPKcLFsg8/LGus9Eu",
+	"pQMehHQOI+0yFKNZQnaA7eAyHAXee/VqDo/+IHdNGMpF12wbeevA3+2GSDoLCtkhEHeOzXzG4O7ASTrJ",
+	"D87OzKFYmBODJzTP42tmaboOpcO8IJYNonP544Mmvc12UQU3jcTNPSZwAOZaRMGM92HDWQZk3UtgmeYO",
+	"zqRUJM2lZtFu8tdykBpzWan5kqZGqiNukCXV3g2y5ILrNdOkoBvmC0hInUAUlZ1t6I6ORolfucfwDRO8",
+	"Gu0Ena2dEHvt53A5LqhCzSit4ou+8BvgXQ+lefKpbnNMN6SK0XlaPI4kd8zSytmW5VPToIBNa2WXAAyE",
+	"TkipWEkVyyBrDhI3YHSX5eGOD21kx+NW02YZMTIhiu4QvoamVoNcYI3PoeMGgh/FkUw5pQ1+t1l0XfGV",
+	"zFbBZD+YbGHVfsDeqPO7uvfHuZmkfu7BuknwJBlrEWW6pCkbtJYDBUysPOW9nBfcsGy+2HdqfHieo4GL",
+	"41mz1p4vy4JKbCG1mSMpDWQS2iccoQAh2OkiPE37GxHzLZniAOg0T4vo1IDd3C5ogo6heDGVk5SUwwQJ",
+	"odo1z5kle6vy6WeECVmt1pABlXNjcl895vhC8tzKX5X4O78+G8VgAhxhJUBzDB1KJXSlWHyhvH16vjpu",
+	"lOEJNlZZQhgHvX9H9wlZsJRWGoW0tcPBLBZsy5TncbjHwUHia9d2VMcdPNaFD3r0Rurx65d7Z5v0xWaP",
+	"wnrUE2DPEOt12MqRRo9LWjvek8IhoTDIW++ctJ2S8GxkzpTV1qeettOm0RBkUMfhnZwLsBFVc/QdGo6b",
+	"XQuA5EA2w8VBF7HZ1y5St6aKXaq0LpnlLFtNN26yjGVz9AnG6qAZ11rmW5a5WOMq5B7QKD4zRblgGcEq",
+	"y6h1uFeGB/9eKsIFjhSt8fpRpy11GuhMyVLDxZz9Gpr1G2oqRXOCDyWdgGbk3YIQMpMwdhTLGdUsi6/3",
+	"lJCWW5Xxb/QT9SPe2VG9nnQU/WTlZlm9wZIeSYfItb+Vh9RxSIX9dXZ3qg1506aCkLBEPp3nXPSildMK",
+	"YHhEHq196FimXYhM2QqqWuH2y9nyClXbqhLWEIwnlvX+HFwvZ7Lao2m+jKMmbiNj7Fe7F/ayGMq55Bq2",
+	"C92RlFhFY2kFlTnXu1Mws5ZZyEGDRrDKmPK+PVdec54V7DwJk71JHixpkhsjRi1AEzs7TVS03m75LXCy",
+	"oXMvK5Wu++Wdp2xDTxPiLGU6IUpWImMZqUqfwY1qDLfXQSVMrK4U0kOmobkNYkqwpQGH7zGFLkHzE1bD",
+	"xWoofjwoJw4rmd3A8dfOlNxR/lv4q5Vm51dWuAvFTz8qi5YVVG3ik1V+geeD9aTMXBFF0JoTU57XKc3Z",
+	"6Zda/Ieqcm7kKeLAIcnh+zFHpVNXdhKlPFk9I+xiaAoilzLP5U57O+U5put7q6X9a5NvFMyeNvucTTse",
+	"eGPKigxVq0iEkn6acYqRDbfhNSXVY3an01lOvZOeokIHpWWl0mN1/lfUqDwO22TBgZ9xAwRTUvvFNM6g",
+	"xTI1dONa0ZuQxd7+wBVUqulZaIdKKcV8HMFlt5Y5q8OHLpihpyEhtay1s1FlnMcWnDFOtQKlfspMkMgm",
+	"+NROgNK0L5hTpd1a7mKvr8Gb+jwTYsOUnrBB0zjkXKDWQUVBSBNtaZSgdEVrCWu5CxSW/FHRQvvMGRBH",
+	"DzTRhpWzIYRHHTKrqGLaEMVojriU1kzApxMiFWFFafahEY2cL1koQPuC5PzXCiGoMQirZQFYM2tAY6bp",
+	"JnBtjCkyuAn1QqZYSDW+3YnqlIe1W0NuChJ31Hcjs0u79J+x0qzniBN2eGHjkPbUFd0dyZca8GHi4EV8",
+	"CMBwOYcknCkv5ChCYkQV+2Sct33KFllrIowhTRZcp7gp7XQuVRWLHH3Kea7BjSJLpCLItgkFApbUDHwD",
+	"h2MJSRXXpeUSbRSrNITNWp/NKg2803xel4rRTA99b4LUW+8z2GwRvq0+QvasXDpeRLZmq1UtMFzBwlKq",
+	"zqbFmErSTEhnD5d+eXi78/bXI7DvGKhtKRUZHwi1dS72yaZ6EN6tewKJA/jzDmWkUb9bQXExmts7MfG2",
+	"kRttRuxw8YEcaFjwSH78iQ6OOmRzGD9p9LI+FHfzyTotpuX78Nh4jVezH7II6FndY+srn0mTSFXHKnrO",
+	"UEwraDmgGtnepEnUeldjRbczoBq7oMmTqH1odVaJT9Nqu/XqjJ9+HkgsfPBk2Lk2fnAHQ3JapsNb0Sjv",
+	"XABIXcb1+oa0/ZJEVsajA0De7B70GNkKpdm/7gQBcPCbwRTBk1XMISNtBC56JFe2uxWvHCyfE76KpbxE",
+	"RI86m+05ufORQbtTWHJf0E/tST2+CzDpkKbaweAbzFVCm2YlmSY8XAzdl1NHKznqgOODkaKrJ5OKDOwa",
+	"QwIKbop5TvfD5lFTszJ+aGdBw6eVNlRlE5nknawUyyDc2zoPh/qiAESelJxBymwJfaoWe0waMs9ROX9m",
+	"73Xy6O4uwWgmefSHuwTvd/L4aUI0zQ2UG3WZgK1W51P5chipa8owdooXGMVQla7HvFx1QhXuply6rUKI",
+	"jXa+/A7LJ1wgtIVh/+RuSMM4dxGfQzReTYbaauXbHSTaWTnTLb7SpNIV1Dn0GyWYYwlD8XUDK1qOj/J4",
+	"bJScGtPN3G4JKUCVOXOaqBmsxqvDxsb5tbLaSDqtOD1I0IpH7NxoraAB7LhiSoVgKNzpso7PKoM/q9Td",
+	"2i8h+VyFGy+xT0bReEsF2yx0Sike34UyTDGxNtgLoi5m8E89Iztq/58QXSouNrn94yqnv3WzgseESzOl",
+	"rwegTePX+b19PLDYR49HqoxXilEdzO/tVHbValzXWFtUrq5FcmhB6BKIIEsvdHp5sID2Z9BbULTphEgB",
+	"N+SyyXqe0D/COVMCW/FVIMyOdvSlqcnKrfnCbkm4jIyBoqwYTdcsIwVqbVSQJ3ek4KKdWYZw1IeSse71",
+	"dAJoQ4/ZoNzNmiZ0iy0/syoNH95RqKRG5H/zzWjNKjfreae8fcRx6L8c0hadG/Voz46daKUa9NZvqDZ1",
+	"wanIsDHpmlFl9sFd8L21pu183N49Gt06WTIRzM6ggtjfSEmFi/FBzwGWgcOXC0JJwVMld3jMhyQF+QG9",
+	"vVnLhQPsgfo9//rfx3rhHDsvzcy8CfR11/He2qr9vpzOejyztP7sbkgjELEH0rLMKRdEVQNpmh0LZlxn",
+	"2Oeds3HONHBDcl2CF2GxyBETkopM7jJIOGLGYOIR/MDZETdaqH/flinFM2/Fgx1Sx1PPXdKOMWMN0AN2",
+	"VKbLi94TqOlWVirMlKdiZXzkZi0rgw27HC4eRoNrNEErrXHRzzFKiM+ajiDPbkhDAHWm5aFf4wLmrPMM",
+	"NE252omdBxtjZxw4WMhTrzdNe2zR+PyxwE34dKTYY8jcb0VUplzsoIIF3CB/RK8H2TETlnNYuzEfTSN/",
+	"DvZ7Q/9LnucR/PzVOAZRGPnAq1dO82s2JtIleAIIQtsn2O1E5/uhalqle+9gdTnnhawEFMbqnKeu64nM",
+	"VgHO7E7UJZjfvKRTMKp9WjrO0kWFazlo6URzl5m9piJbYN/LjFll3f37TqoNTse3Mh6ZaU5VxtTNS5c/",
+	"ETlTfAsnykS6Pg3x7VrwA88IhQKyHKK2C2YHyhTdhf2DfqMGOmpDMSTknjoUDJSd7atbSMD4tB/bCLkT",
+	"zogq2twz1IvtHvuk/SuW/lshRgEBemS0j+6xw4z2uguR24kgdDG0rQu1ovZt1AXRa6lMc/m1cIKhT01K",
+	"xQNDFtCyOq2s9ZeFnP3xSWXT61dbcj4mAntaxWHj8R8ATCio2JOML5dMMQG9fXSwGrOdDn3xRKgTso7O",
+	"iRW2NyVpRQ7jooRY6toE5wLFZp4YQsT7iub5aQgM9Uv+ksmw5lBveFlimqCQ8jeEEs3kmKncz/Ug+HZb",
+	"VH41AcLl0diuu/mH9wQjGb0Fq3TNg5mkP4J6W1aG+GDowT0R2VxzMMHKNaOMd8H8xXWvHCsthnm4VKN6",
+	"ha3vDe3PT1y7jp59ADgnDKMafZ67LYLtIu6/ei+OrN2NNLTcMIQ+zQOuq/cSpRioFXyDJbpBIZb6nvtx",
+	"xf/Nro+ib7g2+HZ+wRXJAitAJ7J8bL7LIjoXkCoT33GhGIh/7Nb0tMTfEo3oHR4QtfJ05j40YkykuIM3",
+	"v0CSSaTi616CabxCgBRXunRCGL7vPHg0GoevwRec0vpAk7SeBVnLPINA6+oZ+dvMcPG3GbjE/jYrKyGY",
+	"VeAU3S2YUvu/zcDqh0j9EvvvOZj6g5D93fFtLGj5V+Tmvy9zSc3XT5A8697GIz2UK+hyiiXhIICVq3Dv",
+	"Ee6Ebs87qqN7G/evFIOFj2GeazSyCY6XD742Oq0MOi5pLq21YDTB9ucJMRIzYG/IDxAaR4sHe1vZ4+YC",
+	"nBY+OJNLqcKZJPF6HDxtRx1A4m+lAwTg9qblYS5pwfN9RGvgw6RCKNPHbZrwPWxCNe1xRXfxr3TwgyOV",
+	"7ejBMSesaSMWhgCbAPZBDQsmv3xATBZfDGC5TwrnIdPTuzbncsfU6IdyzqwRmbUTRuKbq00lBb2m5SBa",
+	"Gujg0UP5FyYQSr92BybTX8ghlbcYLKnZusOyrc3u0e/BPFvs0KKczvobEqkptUeFbYqv+bkREpF+u1d1",
+	"ruEJfrs2ctLU0tGsE1Jw6cLtPGrMedCzJk0jmeWgXALcEwYWwnnPdWHqoXYISbRBbBwJuFYJ0amirmiB",
+	"wmcuXeR7WMtyUrazJdyAjfeeMYEVq3BXgfKRFk2LPHvvPdBNB8WTCnqikXgqMXBdxabzf4p8bn8StgLM",
+	"z37EDmAnlczWVy4AcaX6vgIESbVVru0J1NNJfdIjDO1kx8QmIf4ysbN8zTEq6nlyy1YwVEa52s8d2BFb",
+	"rfwfV3llmPB/E5XBP454tzPOzA18KnqS9pV6hugYxQbSV2hp1gbPBGTEpVRs8muuZ/bphfXaRAsGy9nR",
+	"QkTGPlkH5I/H2ncOlA0mAeMnbvYxXNRD5YzH0gS0jhM3N4vegylIH6cidzhHCUJ0ZDKypP6kAEVfEDka",
+	"dbvZPY2k5aWvuxo5ZhgRRMDgNZeexuSnBa/sEPEXK8igfgz5aLbaZfa92Vicb8x2To6utnYTkyEnWseN",
+	"dSsFxPkgYIeh4lBxIaaC1mkBT5PovNxH4RzwRvlOx0sEtFHU2uhkR7EW76ymBvj1Hc/qj5813JFlOGNb",
+	"lkxwsXru9DMKmHeYsA8aCmx8gqE/dyqUoHpsb2S/6Y+fTFj4V8EuRwZrEUJ5qN7T4TDl8End/v5MGynY",
+	"Dmd1GJRgVFeKZQ43sIdz1gcl9GUtC8WLfiqEZbnKsIwgluDocUekA3mLtE5AYKmhYoW1gH6jvbYotwPl",
+	"Gm2S6a7vFz8ehnG3IBjrjXv0zVkUO2DRNnSXNEzaOuRRuaPXN6+R46OFjl7XQudV3SfzFEShgdz4RyGH",
+	"/5R8b3+lt7KjXdaj/+ujsfRCd2M7YTiMroSgU6eZxYcK0KkoHN7cCIJwhF0COPGTHALfacOLmMzgAR96",
+	"qeSCOdz1/BBt2PKGWVYDmc2K0YyLlSZLDj0mXebooe0JqRETelmu+JbNpZobumHRPVXRfRP9jcGYrW8y",
+	"bD9OuIlvnDvc4+xDq6eZlr12Z1RgIGA9AV9rEkDVRVqS9qi8XuvBYbV7fzbn3jqepKGquitnXPOfHTXp",
+	"+qYm+WiGgfeQXT6VORXUx2SmCApa6WCEf43h0ZwzbQ5rF87w0Dlu8r7hNl5T7ZBUvGSQVRusndnyjIk0",
+	"2qJinyCJ+XxPmYiWnWc0oHdy1hFQvdbWMtxEYgw8FpOSVHcpZ1uf+TP6Aj6Jm8tSl2pwNIcLupBYaSLm",
+	"JS2ZCpNcmst0o7EQsuBaYydueIHQ3Arm/XmNfZPZTslQnlw3cmlce2EoxyY7isk/l2soXG9bvet4WH56",
+	"rX1KPI+OSJGcUSVu2pIgPuXTvuoFiVQnWs2pCykeJYO1zBkk8HxuLoSxblg5+x6fPIBxwH/GVI0gQ+B6",
+	"WGYHOUwQSaUwTIRb8Sx5zgYTWwqWcTrHfx7zbNUDdV5L6o+Hpv09Z3n2TslFzorJGD2GYsnWYc2PtMpu",
+	"gPP+9P7tG+J+JVzUSABABQC7/L9AJ7+tTYHn5P+2a3IYLb9WTO1JSRVanB1brv/mbEwt9rNM/FLCG1QT",
+	"RetqAeU0maV6O0tm/9BSgOq3NkU+5kxG1IOb7z1BRTIOvgZL+J6r6UZKqCP8G0YVWSrGfuvEzTsN8ejx",
+	"fgkDOXfBFtPB5urMkBV6DKQiig6gL+x4N9seGDGHaKadPrgjucj245VW7RWNiDmrPtzAZkefEmgccEZN",
+	"eenEk6pMLMJECxZkQmvfoPtIyd8wdz2Q2M72g84VWsfdGy5cSakZZAeFXCq51DqM1fRSVVwzDGLupCqI",
+	"ld868ZU2dsFQoE/2rsX96b07W54dB1UeiEmuEQqh1YXVYSZwTVJFDXNdWqvSoe1SYpg+BBaIxgK5u/l2",
+	"rPi8ZCwP5Z22+v3hE0FA0nCjaufQ8xC5NaoGPI4ZRJBUlFmLjmYZqUr7p0cdb1ByLmiFgwAehkxucb4u",
+	"MMht77gK0w7UKqLIEnHscBsi/QotNj7JuQDvf2DanJRZfQnivLw1DMTcZpwT2wPM+kO5aYwcjS+KsrvK",
+	"TiyLqo/lNPXzmLisOy4OeqNrc/RADxwqsHtVGasZLVstUsbrSVsc9/huSsMUj8WzXDpIgSXfMtcFXdc9",
+	"K6kqxsv6xmqzoyvRj5ZtTAKWOcBmG6i08NszgRpPo8UfaFkywaYiJr0Ag9GSBbRPgxKZpu0e+Gvqu7Pu",
+	"MlwqlnFnDPYtqjw/OfZPzQSvYVZN8TFueCcbp1WDPc1/ZyLMJ/hW7Q/x8/Sv/3M4QTAHCj2kp3eV8x7G",
+	"y4yih7tfOAdcRPecnArBsgmU4V3nE1D64YVgYtpFHLxNm7tD5Xbf4BPHenc+usFc+h1Z7In9/+yZqPJ8",
+	"xOnTOJDbG1svNHH83trFA++Qo5AWyY2ZS5gMf1MLtHirqZVG/2NxhluocbL0/H3sE6LJGewl+Jj8/DJ4",
+	"A7c8Mb2SRJaXCFzI8hyvcamKLiDaV3d3YyroMU8Mrpxlr2VaFW4Z/1w+sXMxzeUuH2fSlJfspX2yFUI8",
+	"vqkm1kfd9OqJT9s6ikMT30AFmsan0T27HHrJwTBo+447Ar1zyXkDfVqm24ARRnYeqpoOT/FR/cmqT748",
+	"5uIwCZ+TGfRjuhqm/8mFZK6CzH4q0sSEhZxkXP65gRzoLvTcYkpX464jUQH00XrKerAQh/6ECBCHxaNU",
+	"T7iPcZSX1oYMNkOG3hwDcZh29w7pmlugE6pVjY04Edb+0mu5A+j5NSvgKXRLN4V06IybMO3v4ePhiTcY",
+	"e5MGFC5z5EyIPDccGEmB0Xol/BOGbJrXByVunag1bdSffZZQUMHb55M38j2I4dBoO1pO0BZ3tAzm49do",
+	"QhPn9aGOYw+3W5g8pk+qH1Es3Ua2QXeaZbS+3j7GpA9s4BgycWzeonS/t8Oy4qVzOp3TH2isq8mxQd7Y",
+	"Z1xf6MnY9djZan2kYvJYA5CDT/aGO9YNpCNrzty+VOZVIYI7OKFJxqYX0vHOmIZWwoCY0V01pqTCV4Kf",
+	"dt87n4HbkvqoYDycrNuUY4ciXDbgNWg6l3KjL1k94Blg51SPuhwOM+2TGTgNY73xdS0BOApwshF07J2s",
+	"PT+Ub2EQWbus5E7oORdzytVA+XIDlzWfyiTYLvLQFQARjRr0kLM0DC+ZsSWtcjNvAoJRzThrXSceSWAE",
+	"LeDlntTkfXAeKyURLX6guvhI+fElpHDJWA7Ww6EXm7HcKmqp7zmwZnXk8HCzWxilnp5d43yabbkGZ0ZN",
+	"vOd3Vklm2Mr4xE4s3bZQcALtEbudPlp9Pfwq+6R/QGwN+ba2+KCW95A5GgIc5t2W8heCUXGNQibZ6BM5",
+	"s1vBFQjh3DcTXUQfkXmMi7ujT0iYebs7S7eeKv5Qf26VYfTR+c5fm9mXPKX5/CL9YNuDDS/ovXfBhNus",
+	"HKYTYm6CFCzBfhRgGDoZEmhyVfCch2zSLpaFS0/MOSNS9MBGR7liaOe7eMLxiAUj655Fht+br7f2od1K",
+	"CPZ4+GQ+tJFre+JjK3k4WjRRQuRUcbOPr2aFFKTIpy/QWXIK72ijnHs6QGqPyIpQTVZELkkbFfesC6n+",
+	"Yr0zzY769oF4UuOK3oeG9M5RjhvkmEOLJbKDnIEsdewiZyT2Q3lO7hx+o5C+3eO0bqhDJ1zQDZtjE6wr",
+	"qO7Q86VzxV5eZl9CtbFjRBUXn2KLH/twjUwSMLn7De9wMztHdoyuf8bMs9MDXA1W2FGMuObJczs6Tew3",
+	"MiGp41yEeR8eOmy4BgFTqQB/L6nDfk/v7jqpio/Jo9sn2O8VweddO0idSonAla3oHlZljkb4YqrWXICl",
+	"RwqnhFncEFOTTKfBuWBM7he5G/UODnSFPbb67KR1vwkGacGhT4mSOy+xIcFMA7qwVXMR1864wjumHmjy",
+	"nVjlmE8VgW/9BsXDdHjrN2z3km5O6dCXzadg1qVUZXMe8Dp85GZNHJbnswZu2AHmISi2A8QYjRtFhpdk",
+	"E/2LwtC7VxTrGgxnSlVtjYbqGpQcKfCFBKzgSfgC+laaFuoQ7izg31j2jKzlrs7t4ppsWFl3fx8/pVBA",
+	"zuP31GSVBHCtm3ML3V5v2O5VTHe/s+KR047EdxxvvfU4JKfvlbwcncyjVh46q9YAjb0eBUL+hu2iADQG",
+	"qtgHkLgh19gSrgKY/DYYM9p+16p+vyLtHAlawwwHdvcvjQy4Ag/881FzaJviSBG6ppyU+Z4dBr6vD5x1",
+	"BIJvwK0gKN+yI4kFYCh4XQShPzTZySp3ZRaWgbBNghX2S6og69ogkOaFiqB9XM235G5XQQ86XVrav1Jy",
+	"imN7Gepn/l72FmcgkUITt0+GdkZr+WJX0cE+vmXz1cVDg+GSae96nzUfbu8U7kKM5TqYgnMZ3Ka2SPOo",
+	"fQGQLCTjmPnGALcd8JVHPotxY9hnj/UYajoD1zps3coWhQbJJBESu2k/J4KtqOFb9gz7vQAiRYFxyhhA",
+	"DDubU73OTp3OfGaDW1prVLc1kYlibWl6Ur4YDHAqTNmkRKT3hirjb/BW1867e0crg2lP2eCzmkK1Eh6n",
+	"QsmktGB4HXCBWAD6AdlJlekb8iLPnQJW0D1ZsFr5CqB3S56zbC63TI3UJ/n7YY1N4xbcIOiOyIC+iqqj",
+	"AfXiumMn1En/nKTWlDw1lWLzSH3JuMLm443Q8szFMdoLLzEXfyXzjCFmqILQaKWCqSehtr1vt0xMToI2",
+	"RhbzNaMm2D8kpYJgx20lC7JgudwB0jsbqs/Oj5WDYp8rn54IXg/dLaZMrSQEYOYwBEqvAvzAlqWWcsvh",
+	"So8J/bEPIIsObRFdYetX7J1194wItmWKFI0v6ZwZ2H13mnHTL01smcCzhXs97In0yUzdGdudeUYoyXmW",
+	"sYxwJQUppbPiU0lz7Q+4aZSFcNE9BBs7UNjZOgiYBJZbCyUJWzUCVpLVvrDGKbZm/OE3oe1SlfCu6B40",
+	"HiTKsnzLdNKiYzwwezUjUFZTt/c4eDC1/h3OufKnlRyBUoqp8H+Lezy1wt++dhJg3GluDulEzVFXmp9b",
+	"APsN3v/7gAw70Y18EshYm2QvWpk8AV8rps4YaGO6k7pDHx98TsSUxscsN5NrQSGUgr0RuPGdZ6UgS8lz",
+	"7/LGOq4EQFSo8nCdgqxlpawhxmi6Jo0b8KDEcwCVDQC77Pu7NU/XoKSw3IzJ4sddvJBghbKQZj783Zxq",
+	"46fb+bw2dM8ykgEAxVlT6HOSn0+C2xHipmBV4qSSf5qFVuxCG1ZDLSSCrXIB5f94rBES/cl4TfjAXVL7",
+	"M8BpPf6lrzpf+mYc/tPxqVt8aF+P9Y//HMHIyIkncPFOTGTG75tikm6LJbkTnhXLnKasG6N6gH4gJXe6",
+	"sWhd+MpZtGu6ZQlZ7AnGqvuYBL62YyhnbSQi6+J7vcZNTw4bNx2Wflz9iyMn7KJzb3fipOCcm8pEH2M7",
+	"VXGAXSCPzgFSOwKwzNN2njsFHQ4aQES7SV4tHeFJyFo6xhbJLJXlfi6XYfnpMGkgWlo75azdrkFla0/S",
+	"ihk7eaS71py+vot3xR/G0mheXT7LEtGW86oQHf5KvLisBDfPiGadqi88LOUs3y49fnUGOU5qCteiyHdo",
+	"BB9m5qwBnOeYj3rUYgbE59AIId8hPpz474Yk87ucitP6hupNsBcMlgv6Y4ErB5zHlWnALLjGxMOEVLrb",
+	"zvlczMaFC9OPQTK0AireAzTVL9rKM46asv3ssWpBFeGnFB4CAcBkG+COAIAvJZqlUmQ+GZWspOUW8bwL",
+	"bqWgPbbLdI1BDa70egLMQ+kaNY1tDPSQ+ewdWOFl/ewwbKghj+7uyCsffqgbC0XMZ8tUxtOYTqPwmKsl",
+	"nvNl/Dnb++PH5WiyjSc7t0eOdDs70NrtZubtAjzgwdYURz2lG3bzmmnNlJnuid6gk9Se1Gle6GuHPC0d",
+	"DYU9IyKew3t1glPZb9aZyJyH936JI9r7UApGNBOGiZQ9qwUrwMKijwpMwmW3aqYXGown6w7SaBiExVQ6",
+	"fLfV6ToDWe/9hdKFFU+LnIoN9C69davWt0Kah3tmID3fr9gq102/dbJnZjRJwyGr+pQaN/fQ/ehhZyZG",
+	"cSdhsJ+S8Frju6RRlPxOcnEKAbcAPbqZnh4D6yAK7cuBI4FUYehTcghxZq/WLN1M9rdkyNcucc6BcFHL",
+	"O9wYJkiGMADdM70HdCj3iYmdcwBQkWnjiuUcJjYTmV1X1xCw7AKtdYGthIR+v/gCIForzjKSSYQeOpqX",
+	"0EAUpRCtOnBRtgTNpI374sj+XVz1GnLJriIkIC4FPlWJIoiw62w7rtu5F1WegdhbsIuCjXcW24KUwrnF",
+	"yJk2V54qbf6FkuunpMJNTMS/Z6ym1TDpQa6T9nmutbCgDlf1iCfxaUQnpCBAcUP1g58d82PIyoRCq9Q1",
+	"08YSg8qEsXYrFcaz9RcE16RgVITf9nUNY9HyWBysVru4u4CbaELFxgl69AXqPGo8rDoqq6oCKSVVXJdw",
+	"hywWOdwiJRWZ3EHzhgUzUHO2gMS3kkdgBNcNTOGTcZUM5xRwNLUVU92PWp6cHhkt62Pz6XinpjsWaKrv",
+	"cGoG6WTY0bjGnPGronruYKUPI9eQXeZgHAlCWrjL0wNkBzl2urg8hiEcEKVvqjxv6gSczWKlDOhhdREi",
+	"LWSF5QJeuhyenqhyh5lgVMXCaRDeYgkCvMxPI4sDQGRUIYcWNjzTDhjM5JzPwZTroQvg8HyA3bkUZzTL",
+	"HeiZVusgAQqgBYPG2LXy4drfY+DTXkmY0AkqOiuYXTgLGu66Wq2YNkNbN0og/n1388aXpF+kJVx7/lF9",
+	"r+NBJJNjQqh97o7jI++HKVGAg7vhL43DcZKMnztVI04s+aKGz8mAX/7FQlaGUIEOealqQPBB3/wlPPFZ",
+	"3OzRXID6NyFkdLLx2S2vJ2Ta+yJiSCIzjddjjk8Hzd7lkqVmak/tGKeRNe2v0VEae3XHwKA5vK0xtNx2",
+	"tn27X7fD13I75FcUhwErsliyajGFLFkgoPD/eIGA1gWFS9g4Odz3JLbcmREa98EMlNxdpGS31ZYscqiC",
+	"qs2o5Q/Tc/sUJxb/UscjzhCNJ1RinVgddOncdDeN6L3Sk/qsdfYKDvBCGkp8K/qcbVneRdQyHlELwlY7",
+	"qgS6dVNaAUeFjb+62aQfyDfAcPIWM9K7fuRNuJopHtf39Pb4Tmrh8pv5Jx4beLhvfrgswZ3fSQUJvzCd",
+	"VuxSZz/NDzvYHOB7JQsiQCm6WqPWgY6LmRTYz9prKlCAk1zK83pet0ipQorXj4YUjBlN2JapPbatDNig",
+	"R33QOHTLF91qMAuO2ij/LDaPteQj9ZRkuqZ57PuU5uykpOk1DSXYQ/CCF1UOLPZAE3isSZ8vEc4IHFBz",
+	"bIAAf0S3XZqzAc3LuE5ZgUZ0VBiWzQednbp2Hgg0KI7WI0T0qzlQaGAPTwsqxprKQ0V47w3Pc2IkSWXB",
+	"nrvahTsfXJDYljmSq5kxrpXZ4Sa3cix6Pen5am2eQWyaC+RhIetgnJDG4ca3m4WtLWEmMwhaYZApfObD",
+	"J4tVCxDoas73BJSs1axZd+t7rcpAv/CQIvu+8b1Oqi2Din1XYZxLuwYMWx5G6Oy1OpSXP5Db+/CrYDtB",
+	"DO0OlaWsJbjmIZ2Id9KJFvumVxGIatcftG7UdKz309PReR3t5VCP9IfHYQCDVgnDkWYOzUY9bQ/z9G5o",
+	"nMi0Pb1m+fJYqVcnkanFAIhBXP/SAyPu6FnBu/OnNtADgacSj15rdpLQhdyyyVdoE5J4Mp7P3VD/ZFd3",
+	"bripMjYvBoFYXIJ2L6uNaEbHGjZ+3RXfD58Eie5CYcUJMcW0UoqJdN9Pwg2FH1nKi5ESQmzX27lV8e+p",
+	"LAoaBRl2LEzJHABT4EKVmmEJLFjWlWZZ+5ReKm7QEKg/s8HIUugzvuCyDiG16h6H6/qwl3BnLdBXmA/Y",
+	"Kv1I16QwF3beHFRf8VdsyLnGYoLnWPijIXPcUu1K0UL7tm/cJMT3yvQTgnK537wipMcDYimAC+PC3ME2",
+	"M3Xb2uxTi/g6lD+iWbr6zZuay6N1S/cmapdWRL4OYqlbbqvsdVvkw825+G9QryiV1W9KqriWAvPgQLa6",
+	"UjCH4xGn5hyBFLkiCM5hqj1M2S1+qtpygIvTHi/pbK1fcFB/safjC6Yv269GLpfzxX5I3fDII3X5fEIY",
+	"N2totr/v9kjkmmyEZS2oto874vjCTLzEt2EDladrggW17ZLZBDRO+BEUgMNkLCGNm/PaYzXVKE0HGp5v",
+	"z3BIja6twuEPTnEYrxc4rmcMV2b94qqIp9ZmHaFSVzVdk0WQHEETmahNZNl8EAz5v4Th0BlO1GAkqGeT",
+	"BR5FqLuAg2loqWt1Ij3PoXFXhhCj6dq14lK8GLzferXrKIL75euJgyAAdFNwJSwVz1ashusNm0dxuvPj",
+	"b0Z7jZ+gPIe1+bLS6zmEQMOOgVRVGiP3lbYGORfOmqj9hYEW2RFKtj3UB/o0JdtUSoRnC/RizehKCZYR",
+	"aIlv7U6CMY66iFdm4FUccf80/h233TGpd8gS05PuAO3lpBIgWZ4VRl9U++jwP6NpfOKCNWDDeNDOaEDU",
+	"c8Qi4gLz5AfbMgfa7Q80evYoR1CtRhH1xaxZMQGt6OioeHlgtu3F4Y+SmSUWf54X9uxW+pw47aASNngS",
+	"P+Khxu3TIDpcVNpTAKPLTysmoAmkOLcUG0w4BAyQLqHSJkA/IkYq3fT6AgcVclzrpGvGCuNb1YzUmecQ",
+	"AENgdT7rKpJ1e/NvvZ3UwiYy7NKWaifFXhoQrBPJdQBS8+4ykJqXKeOdjKF5ZLNfowA9datjs767LPJH",
+	"vmXg2fLNH+erhGB64HwFjtMWrfdzpPGpMZ3o7i6iHf89Iay1BN5II/3xKU9sJwm5lS8g+bozZ4f+Mzzn",
+	"+Pxkd1Q9JdhQ7TBNtKEiQ7yzNaPKhFvLHr/GOps04ii+ZuJypy/Lca7EabR6Nk7Dxetw12n8uaNlyCmj",
+	"jZ6a3nSQRRpEKBcZ+zRQSShPCurjiN0kJJz/yCZmnJkbWH/0ztlX6m07rZal3oCg9opIAw80wWabY3fL",
+	"pTNfcHKx+zaZ8Ort89XuU/uoV4dGySnxfAB4C3gbFf+1YgZSJ6VyqEvW8vImnvNenJTZD7GYIN2DOynC",
+	"jePDOfh8VPcVJtiuBSVQTzymtVQ/V7dS4iJDHaRDYCPa9vi9mSfNyce4rTxxTYcU+hDsWvKCuCa4WV2S",
+	"DfnxlCzZDqMgiUeLweYViOZIHjq64cr3skgA5ASbWLsAD3EpRE3vkw90A+VL5NHjO2wABbfDzUgjjIJp",
+	"TVfs5mf8/xRHPb4AO+BAO6dQ9tIwNaq3fB1RLkZXNAh5ASWRC0YKmjECDxEtw8Uerglc3dOe7qxuISGT",
+	"yN/rQzCiiWuUGkwhwe4OetiVMGml2K5xPZ4P3UdrRT/WMEjHQKg8iBHJiyMQI0DMvCCLyipBI7WA4x/T",
+	"O8YMJFm3TkevqSpbCSDwUAy+a4/pcXtuPiB2ZSzT+00Fqgd1DTXgidRfeJuw7XP0C2qU2hUTTMmBCCiC",
+	"Cnu3Vjzm0pDCezcKx/TK916VTmylvGRksW+11n9O7kjO6BaQZXw9ZQ+B6XEIggw06QNIAfCdp+tKbMJ7",
+	"sAyi7vZA2RaVMUxBkoNlxrJSjGDO/pjNvKRmrg017MAND0TjRITDRwzNb0XLuSVYNuSELpkAtUEbRot+",
+	"zoKD9DrORnc3347B4J7ZEk+qU+b1+GlkoW9zhzlrap7mVGuIsAeKoGF+ASwge/9RklkbnlQleFxh5z3y",
+	"FFcu5N7e5d1a5owUPN+cqKG5NYwRUk0D57BjuP8mjHy8SvjrgGLWa6/Xsyu2TCmeuTbLKK0OKMHlDDlZ",
+	"Fg8+HLWwSFO2I4NPMmU/KJztxEDHchm+Bn/wWXmtnlCWApcjzPJkjFlMM886bZ6qzRyVlYXkuZ67SIAD",
+	"QodIkf3yaE6IHztERX8Zyt3EJBae52TB7J0I6LMQTEPkSzMGRDIbRjmKMc/Yp5KlhkVlsH+06nYbUKVn",
+	"ItYZzGMDuVznc3CMXQq3+2ZMHO9nzOmeGsZTPWjBdlx0QqRmWnVRFKpIrbrhVtQn6T+WeFKI2Z3JZUf1",
+	"BrXKjc7q7XT4A3Jt0G4/HfOMbic2D7xEYyi3lNbnw03mYC9C8uMjFAsctna29t+OqmwoPc51xoCsYcjZ",
+	"gvThdmcN4oklijBfNB8M+ClcyvkETD/s6hfsAYR+mUBlA1NbcNO5A4s5xQPI6t2sNdukvY+Du/+K5oFG",
+	"7r6ocWI/yso75GOkQFaxScNHMp7vznBI8VNqi4SUv7EBfLoDpX9HuaP0DBN69IaXZVDrD7GRa3Hg9qOW",
+	"fH47/QebWQ0eJjjvJ7tAJ3cR5VdqIvrfqSUoo2Y9Xnj60T3mE4JZdgRhWqc0x3RguA7jRJEb1UFEWb3c",
+	"/n/2TFR53gnM3d2NXMydtqJxPQG9IDzs6C45FI1Adnl0e4iU5kEn+55kFfOCM15Cg+gL+fIbjhgl2bRS",
+	"WxYF3PcKn4SqWqnm4Rrzgxo3+ywBp48Gf0DQR8m04YWTScem8Z1/Lp4l0a2YSmvuD+GmTJLiU8pgypyK",
+	"+dFcxMM8QSUXwSaNNeZMN5evzuKjPJwKGezxcLyEnmYDiCiny7eShSSDhzh27hkrk4mRhDq4jufkEalE",
+	"zrR2Ke+erqwAzxRHsG1tELMidM0Fa4ReNPjbVpyg1nFeTS1A0U/UNoZRYltCOgb2PCDSfOVsa141qycH",
+	"wqvHJT269WLL02aLpPzBBkVnc4FM7S5X43RDXmm7aVdCjMzoPgDXmQfI6w2jikCasINuPSyQDWJQMkNW",
+	"+GmpiKI8LLR2Tk+rsyVobnWJBaQlz/D3fWRrto/N3Tlhs94KD+znegfwdMNMG+C1rv4M4yWONWy4RAQr",
+	"0ocYSOBqN7kJV76eW67cAShHZF70O7qksFbV6yiCtg+5fKz3/ISoiwNTP1A33CYO7tpkP01rmTFuCDev",
+	"6V4IfPG0tJAFE+lomuBL+1DrpuHLYN6N62viOcVDyPu/O5vzgSZ1m9kOnOWYGYRTha8HZeFa5uyEVvSn",
+	"lADfHUGTu1av+hOqJILh14uk7vT6z8dB1rzCkOR0vBp0vk6T2z/InZXQlut13UUVyBLKR32wSh42NvPB",
+	"/MNwaXQn1eEWqaGUvXC63ri8gF05QVxIxP7puc6l6IaXuDBfPwljVS2DeWR1tRnWOElBSloyBTkriz1q",
+	"OaOj9+jMuUpkiOU/Q1rfUgZsPSRejQksCZb3JKRGX0vqBiZUZMSet6UHFzvUPvbAFdlYmrG6cgZJNPaH",
+	"DWOlBicHPkgtDUGM2K76hnxsFeVC7W1CXCksSQtAySt80o5lImj/lBDDipIpaqD90Ksb4poi4DC/fP+K",
+	"fPvk6R8SdGNS8qf3b99gDTZTbhI+QwgzyAAXBrs2QK+GG2IvKBztIKlIP+uyhh0Q04W6DcvqVmXUrOFQ",
+	"3c9OU3WAZ2JPnFQAB+yabplvtPRrZaf178znJLma4QS629bblJC0KhOfpvQfN38Ttfr9bPYzEPSspb7P",
+	"HnkwNlry2bPZVzd3N19BCMtVad/Skt9uH902GROlRPknYcu5FD9ms2fQleFF0W2J/lJmew8E7jBLaVnm",
+	"PIXXbv+h0YBAoTnqP4bBG4naIXWjKgb/oEspXGXL47u7C38cv3roTXB7A78taZUPXg/1/G7rth2A/lkU",
+	"VO2bpoSQWEIsv7oiO6sWACXWYhj+9gC7b8Eg/px8u6XwKb1H+5S9xM421zinTi+n+z0l+2mPL3d4UtjV",
+	"IUHAJ+TTtPEXnXdwH5xrIPEeAJaRh2TXTsnyIVnXXhIztJK6TFozk8AdsFByJ9y/Q1IKyyB83T/kW9/I",
+	"KXzS73IqrnjK7Z5D93zKrf5oA/zo8Yt2Pv0PL++zTxl8K5qUANjFMrgsaP01uEmE8wFIVTf5Q0+H8+b7",
+	"a/2GgBvSnm/HtcS15/CcZSumbnrnXjdGC5/6y7qF1XVYu6fV3jN3dwAkD48eHTMSL0ZkJmzBKDJd/3XJ",
+	"zSUY/q1oyMw1foIc08Bp3dLcMCWo4c6LffToXrQf/lc9xriAcLPSQMJCkLF3dK8vdc1CncCOgtmdSauB",
+	"obFjpG9wgfmd9lzpSjFGHpKCpu7IElIq9jCVcsPFKiElY7kd4iHIBPAEW+0ULZoOTXiHwQAROCP9Ksfe",
+	"cUP8T5HZL/K8af8LWwDRPY3ZUv6rD50EBsZI6u97WdzqOQzS3d/lHl7u4IRjed4+ex8cf+Wjj+62+SV5",
+	"PszSS2s7wZEkaMImBFBEEJWNaub+nrge8A8bwdHueCdFQ2ABcrCPPUS/X5gSau/lNY6/6+H8p2V9FxRw",
+	"dSOXkvO9w2nnMoHQhzTArEbgA7ntglPtc8w4M0c4GUFc2WvOrmX/2qG/0BHaT9cotQOHWNa/X+bYAIBN",
+	"+rxVLlrC2qnd3FpMNfQwlv3taEmgivSGvCA51wbEvO8sjvBOdqoF14xAT0uSKqn1Q4BWS01X3Wafaodg",
+	"8NC/g9+dX/YaZ44f+EKnjh9n2fc8Z0OnvoTfzr+kXdqTAAPKlWQU1NyQH50RBf4O9MA5JJdFZXyVib2l",
+	"2SeDDj57prnUunuUoIk9NM51Hz5OqKf/gOHpa5xmPf4XOtD6+8fFcY3Lp1jOqL7E+X6QGd0/cA5lcIyA",
+	"n2tHVcEy4GG4XFlmxW+Zo1vX28WpgnSa1mG2HPXBg/yxQLaBCMh1ztJ/4oscJH6cZa9lWgGK2ZAxvKOa",
+	"LGWF8PFnnuH33Cm9ruqMC1JSbVgGvAcODyukrUQgDztc+er9XxKCc7+RakXwYOx1/6f3b988/Om1e/mH",
+	"Dz//dENeGFJIbchj8vNLII2nd3eQQtDjaKeTIw43C1DBT1ybP/uH7kPBdR+LUWz9vEDtgGjgZXyQflPI",
+	"hpWGWJUX8TdCXPIiy/yMT+eRKRAK00AppwSCB0FzwmGvMU59dDFOrUkiLGo3DcWcfYMKtvPjuUhXjbEu",
+	"CDfO4Qg9zzJidjxl2MHW/aN7Ncxjtxkr5LC8/UnS7LV94svtpJ3gBbfTrshlXTTjJlYhzaXcEIqpV1w8",
+	"73Tas39MnM9xr509w3V4SxXTRip2LKIGDzQ8WlJFC2YA+Pqv4XU1j9x+lGrz4+vZ57/HMvdvvOweR82q",
+	"Cy7sthyy3X9XXvIhW8CNBeQHla75lt2Qj671bSusi+dOaK4YzfYJRJNTKTIwMmvk6AHG+t396fPtgqab",
+	"qrxxpxC80V7SdPNf5bS77LRT7UNp/MZLq45B5BwgvHgKwfaL7DbWAPv9pFi47nYcIDoymepbnLe+KazC",
+	"kedQwPh5KlM4GgK+GDuODTuuW7z0PR+6M+huHc+assxnTS8GDAbV7VARAP3ZDEL8/u565oAtZkno9MLX",
+	"5+fk9+BIOS+wk149UBtNLTlaaGHH7LUtkQVzck80qRjO8e2aUoVmsXMpN51ZHMXC63/5lS89AySR0Dc8",
+	"Fm2cTOkCdQztngMQij+Fv185yP0OgV8OGBVJ8jKqZC5XiQO30tjghCy50mcy3RFl9IrR6jds9xLzt+71",
+	"xmq+eXhdwYZ6DQHU9YuoLSsna1DdKxXLeOrLEVKapy43oW5ig12Tm6gLF2Vl9JiyCF8Yv9A2TN+kejso",
+	"RdHD9BMkEY7wi7Ukb91YzeaP3lxgelK32WBFtmi6JufLcIs9TYrQHFe/mG48IR7fV0jqPdf2Hd1kqxUM",
+	"iooL7S3oCF9WGbj93f7v8+Cu/5GZWoRdUfYfEygXSmzwoc9lhcV7J29rMvqwXdHEA7hFnfr2d2nWTA2f",
+	"xyvoOcK8mnZ9/4/7YBbjAPoOckx9ZcxCmnWd2idV1sAB7SS2ij2XjXbS5RV3KlTv52y9VgVZ1Y1SBaVX",
+	"/et4kpY1gWZ8BQskd1+fmpNZWQVJUimWmjM1nUnQ1/BBLqPrQVsbdRQfuFUR1MWFbH+wGe40R9zdv64q",
+	"9q4yBGBWGqPPyLxlDd6Qj50fqqbdiZuF18qeN4pXs70BrUyKSKXMM4VryDukQ+SU+xTSM1xP14tO5lRg",
+	"J+CBc2XtRy4Tla47hhDEzNHNeR7WNLryiA3LfJyap63Ug4SsKUA9LBgTBMThjmuWkBXfMo1k46FW/jlu",
+	"4dTDxQz6RF5RtPCP+kSC7oMLugxC43jE7uA4j2NcD65Cj7ogpnG5JeBcH5i877IZ/OjXMR99u2zDlwYX",
+	"tqZld2E1iipLDRUrXPavFfZMAsc1YJMFex0ezuADrNMQXUFSnOsnWoMQYn+vgbllmA1zOLUtW0HjpIxy",
+	"tZ8vFWPYCs//cZVXhgn/N1EZ/GPMfN9IUoBTrUbEtBKSWkIDXILQPAupB5xj33471Tf2AZosYjGPYqSs",
+	"DKE7KAcPfdl5ObPO1w97iBxyEJaKuW42NSbgIB0ChExgfdiXYKQZxuH3m/5NX98NfPMsj+M1Lw4roob8",
+	"ZyC+WqYsYG5d1JZtMkmxBs53Q+SKCLZj2ng0IH01P9sV85XesB2Mfs9+tuabgaZlVGUXV+7e0y0jFEKu",
+	"dvwEP6D92ZFHYw40+9aorgYUcvu7/d9Rr0N9oFfkmGPbi/nSXfK9GNO41DAs3czz9jbrK2tFdt3HrLk3",
+	"tGBnMtMUyGp/VQRrp0/MmviiNtkYXV2AeqAZEXVCQICODdpmAhczx7sZqrUM+LzgVkOwemefcV3frhjW",
+	"n8S2tzWpXtfx0CbVIbnv0TavJvr9B/4HSX8v7cAwAKHeWPWoPLgYL5LOyK3gRjuNwm5/d3+a6iD9iyfR",
+	"/+MjrW+W5kA7DlOXWIWmucPidzNSTNtv38+NFPaobjsMHvapjhkzJzlqj+vyx2m5adM26FR4jY/cB3k2",
+	"Hc8j6BPndaUUzgdo9bPr2QGuO+CVLgPcxPu9CVqnN5AlyPX6Kp5ehDjxhUbQ9XhM2NsXRiU9ksDt7/b/",
+	"nxGpJWcIedRPFizkltVH2tngJ4EOHVgXtVw2870E+boWELAV7bFvCFjWgP7SNPP2ZZl7smP2ioT70grY",
+	"myuLUbtNR8M0INqvyB92aI9kf78695dhEVxrmEumUsZxhpHbsZKAt9v7qgeAvX67jasIgGld7y7Bfbli",
+	"igR84PZ3+78IQfV266oO4gTVCgBwlCzambcXE1iI2QGmoCdHX+Cdy1VDmjUAfkOZmMfJxdkSK6R3bZk4",
+	"Lz4+IN7eM/N2y65lCNqhv6BsQ34LyzY85gvLthdZC/bFl6sa8CmUlSELmm4ayoFoL904ahsVZjtxXJTt",
+	"xDX9ftAD+HAnfUmmkjt9ybiqTwDfCLnTZMGMYcqHbny06aoSbCfs30T2+fb3DdsflWKvlSy/zO6/yPMe",
+	"sNyDix7HS0uvrr+cazNGlnzlk/0vLONcW4ZhGecjhj6U2oT1BqKBoY8AkOwR87UblO36TEtq6dAO+v/9",
+	"lT787e7ht/NnD//+n/97orzdXU3c7sQvcnffovYLEeef7VXsqDH8IVdv06Je3/QVovZy6WG5xmSvr3C5",
+	"/d396WgI5h0+c5j5EAzZFzTPj0d8xwOgvKArdvuPkq3OLu+BTHG3gEsEbNxYTWrMFQRHWW/4efrRkHPk",
+	"XWf8MNPiEfxf/9RFc34dx4/94koRMCr1wyekEhlgrRKshwLzjwnomX5DUMffKW6MVYwE2yVESJJTtfIa",
+	"ACU6VcxDL3mYByr2WOG6qEwLSJEJGHPBcilWGhFoIUNLihTVfUxKBEtLg7JmR7Xv7liJMSECfZ2sxUr3",
+	"hC+JAIQ3ycbDP9BBZlBW/MJo9j6l+VXTxOEDdY+M8MmrpoXGhRW4B5r8e42C+R+tjjr6hvzxuw/k5uYG",
+	"N+k251vwiVGijXJIiNij66FmwhAGiJ3oc0dQXtSvb872iQ5c083JXP6ihrG/kGF0r/TwgQHkmu+l5PnS",
+	"J0UKwIQwgOSCZlLOTK95ygNN1lBmKis1ym/YG+m8COsxmvDjX4ks/PD3TBNx1dQXvxh6OVBVmRBdSilA",
+	"ArPVymVfIYA2N9iSvwXzZP8ZsJq4YEqTtcyzMQLZ+QaIg3Y0tki84mbjBwYB7uDHi6Gd+RDplgndbFwq",
+	"Za6TptAPGuY0AhkmESuQwZUBED2IcOxQEbCoEHInrhO0gtZ7zWFdASivafB3z3pa3c5yAMnHClB8BJpB",
+	"XSxqVUPYOpPfUo2LXMG5O8B+SzGGF84JK+SOSNEqSwgHuHDsmyj+vP3dPX7U7fKdyAZ4dTTGdSku8zEu",
+	"t3EHw18zbIXfPMoiL2m6eSvuR6CxbATR8VLbDfIGHKkP3W3kQkiw6yhykqb+YiLB3YIovP3d/u/zlfO0",
+	"WkcYtmtTdA1cw6gF0LdXzfiXFp526Day3P3pMnHU2Lv7LpIItneZ/jAkePehX7JUxLWnrRMN5XLZ5BlC",
+	"237YKiDrG/LC9QJGMZq4Fg9KG/9YXOphn7LrTo33J5UGtOh3dV++qyfKljlNO62Dx1tQ9ooYcYQvXbJ4",
+	"bzL2nUPSbFvtQDmoFtSXXUIKua2ttlbCLMAiYZMa6KhBSqqMbgK2DoYC2h844gZlgmvi26pm4Pep467A",
+	"ofC5yTSvmE6reyb6IfwuO5HrCNsPCpuXfSkwb7e4CRjerqXJTqqNvlh1gG/5kEmH5kuJwZ1pm0FJg9lt",
+	"FMcuHE0lJ5Dprsb1Ak8hNo2YSnqNA+OfQOY6Xr4fmQvtlgs+0G2532CZaGsxilXXmpAi3ztxYWUPhIE7",
+	"TfoP2vU96hSu3TwO9Os7ratv07/4UfLoLvn67u/BVmv/M66H14pvWb+78UPw2tFWV0qQ6Kry7Y4TPGnj",
+	"j99H3jA9Yxpb1U2SvyxLofP2XP/DBK5qFj6t9XPTcf4JcojvPz/Sfd59719D8bm8Ov8WyoNcu6aWaEoQ",
+	"2QkVC9/9CRwdxfOWtrKUeQ6R+Ia4c6oy7HY5FDj+CZ+44m66Lwxspk+rOXDSuuruhxg41632j7ru/6gT",
+	"TNe0CpziNNdJp+wacL3NHoeBGxhD9+0eL7oHj+rAx4dRUX92D1xHrXKjfyFcb/f1QcoHFOykXTMMLTJb",
+	"HTdh2r408pLNCHdKGh/H1UbKrAck1DpCqBd5CJAFg6cIrHbFBGsY/wudInw7ruMJF8gXmas4uUBwpe16",
+	"xYYKWPWILVgRaF2zLVM0b1czQYItTY1UTQtUjK1jPxZoRKop70ZbMOk3lmevnHT6wYqgez/sLRPH2PYH",
+	"uSNLqsBPDK5LjGWt5Y7YdzyMyAUOv/0ln9LMMaOcWumgCgmqDiKWYFdhjN9gY6OC5aYri0vFhbkps+Wx",
+	"tjdcmPdrdlbXmyl4Vq5B+fFuR76TObjjS7yAhwAs6JNG2Z/BX3LIPA14iZJZO9YcF9RNZhp252AGnWaF",
+	"tUgnBTNrmXm1QmWJtVXXNF+63sElU899K0OuSVqZG9IsBj0r6QaOwy+q/ocUa9XTCiY37gaD5y+vDDqC",
+	"Oj9lzWm7Z+erwQl1+8FJbOlYQhcwqsm71993WMN1Vx/kiz9V2YpdtQEJDv6Frjj8+F/q7nfB86mb413g",
+	"iFTdMsSniT1s6SIoUyG7q+55gJ4G31/X1M0dXSspqHLysfGCiQwhRFtHrCEMPNxJGX6+Uk6IHfsLHS18",
+	"+7j2sqN72MmVd7pxg07dBbsgqu5LtqocAj8VrsW2ZVKXyKvwp1Iq0HehqRDAqy3rMjLmur4WVOybRsuI",
+	"5rBl3cQivaPlkcPe0fLHJvP8Sqe+o+WXba3b+fo1XUovuka8FbWN4ehdRc7IhKZupevQ14CP7STJZOcI",
+	"d1Jtbn+3/x1O1f5B7r6nVzW3PwIYwbAiCPf2cwwTck3uLNnmEEhZU23FF1kA4VtNXTs6vZhuSNHtWnKW",
+	"Qnq23SzM2fB9CeDbThvhmvDMp+dqexwsA4uP0S3IWKOJY4RQwk8gug1IDedBvn7+/P8HAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -39,7 +39,11 @@ func TestNothingStandsInAnybodysWay(t *testing.T) {
 				t.Helper()
 				do(t, ctx, append(s, idle())...)
 				axe(t, ctx, view+", "+light)
-				if high, err := Run(ctx, Evaluate[int](`document.documentElement.scrollHeight`)); strings.HasPrefix(view, "bench") && (err != nil || high > 800) {
+				if high, err := Run(
+					ctx,
+					Evaluate[int](`document.documentElement.scrollHeight`),
+				); strings.HasPrefix(view, "bench") &&
+					(err != nil || high > 800) {
 					t.Errorf("%s is %d px high on a screen of 800: %v", view, high, err)
 				}
 			}
@@ -71,8 +75,21 @@ func everyView(url string, look func(string, ...step)) {
 	}
 	look("a bake in full", Navigate(url+"/log"), click(id("open-bake")), WaitVisible(id("why", " h3")))
 	look("putting right", click(id("correct")), WaitVisible(id("log-it")))
-	look("a card in full", Navigate(url+"/cards"), click(id("more-Gooseberry crumble")), WaitVisible(id("versions-beside")))
-	look("watch", Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), click(id("station-bake")), WaitEnabled(id("into-oven")), click(id("into-oven")), WaitVisible(id("next-call")))
+	look(
+		"a card in full",
+		Navigate(url+"/cards"),
+		click(id("more-Gooseberry crumble")),
+		WaitVisible(id("versions-beside")),
+	)
+	look(
+		"watch",
+		Navigate(url+"/cards"),
+		click(id("card-Gooseberry crumble", " .open")),
+		click(id("station-bake")),
+		WaitEnabled(id("into-oven")),
+		click(id("into-oven")),
+		WaitVisible(id("next-call")),
+	)
 	look("watch, in trouble", click(id("trouble")), click(id("probe-middle")), click(id("simulation")))
 }
 

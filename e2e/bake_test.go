@@ -1,14 +1,13 @@
 package e2e
 
 import (
+	"mabbin/app"
+	"mabbin/server/demo"
 	"strings"
 	"testing"
 
 	. "github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
-
-	"mabbin/server/demo"
-	"mabbin/server/store"
 )
 
 // The bake on paper: proposed, read by pointer and keys, stretched, covered, split, kept with the card.
@@ -16,7 +15,15 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	t.Parallel()
 	url, s := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-gooseberry")),
+		click(id("style-crumble")),
+		click(id("station-bake")),
+	)
 	reads(t, ctx, id("plan"), "Proposed:", "Look from", "on the rack")
 	reads(t, ctx, id("plan-end"), "set 100 %", "fruit tender", "steam off")
 	reads(t, ctx, id("station-bake"), "proposed:")
@@ -48,15 +55,21 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	reads(t, ctx, id("strip"), "foil, 10 min")
 	do(t, ctx, fill(id("dessert-name"), "Baked on paper"), click(id("save")))
 	reads(t, ctx, id("save-state"), "version 1")
-	cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{})
+	cards, _, err := s.Cards(t.Context(), demo.Kitchen.ID, app.CardFilter{})
 	must(t, err)
 	if n := len(cards[0].Versions[0].Stages); n < 2 || cards[0].Versions[0].Stages[0].Cover != "foil" {
 		t.Errorf("%d stages are kept: %+v", n, cards[0].Versions[0].Stages)
 	}
 
 	// A boiling filling in a hot skillet bubbles sooner.
-	do(t, ctx, click(id("filling-boiling hot")), click(id("dish-start-hot from the hob")))
-	do(t, ctx, Poll[Void](`document.querySelector('[data-testid="strip"] svg').getAttribute('aria-label').match(/middle bubbles after (\d+)/)?.[1] < 40`))
+	do(t, ctx, click(id("filling-boiling hot")), click(id("dish-start-hot from the stove")))
+	do(
+		t,
+		ctx,
+		Poll[Void](
+			`document.querySelector('[data-testid="strip"] svg').getAttribute('aria-label').match(/middle bubbles after (\d+)/)?.[1] < 40`,
+		),
+	)
 
 	// Baked as written, a bake that can't come out says so.
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Freezer cherry crisp", " .open")), click(id("station-bake")))
@@ -75,7 +88,16 @@ func TestWhatIf(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("if-cold")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-gooseberry")),
+		click(id("style-crumble")),
+		click(id("station-bake")),
+		click(id("if-cold")),
+	)
 	reads(t, ctx, id("what-moves"), "fruit out of the fridge", "middle bubbles", "golden")
 	do(t, ctx, WaitVisible(id("ghost")), Click(id("scrubber")), idle())
 	reads(t, ctx, id("reading"), "fruit out of the fridge (dotted)")

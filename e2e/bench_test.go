@@ -3,15 +3,14 @@ package e2e
 import (
 	"context"
 	"encoding/json"
+	"mabbin/app"
+	"mabbin/server/demo"
 	"testing"
 	"time"
 
 	"github.com/chromedp/cdproto/input"
 	. "github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
-
-	"mabbin/server/demo"
-	"mabbin/server/store"
 )
 
 // From an empty bench to the log, by picking, typing, dragging and keys.
@@ -64,7 +63,7 @@ func TestFromFruitToLog(t *testing.T) {
 	reads(t, ctx, id("save-state"), "version 1, changed")
 	do(t, ctx, click(id("save")))
 	reads(t, ctx, id("save-state"), "version 2")
-	cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{})
+	cards, _, err := s.Cards(t.Context(), demo.Kitchen.ID, app.CardFilter{})
 	must(t, err)
 	whole, err := s.Card(t.Context(), demo.Kitchen.ID, cards[0].ID)
 	must(t, err)
@@ -73,9 +72,28 @@ func TestFromFruitToLog(t *testing.T) {
 	}
 
 	// Baked it, and the log has what came out beside what was predicted.
-	do(t, ctx, click(id("baked")), click(id("juice-saucy")), click(id("fruit-tender")), click(id("top-golden")), fill(id("note"), "Took it out early"), click(id("log-it")))
+	do(
+		t,
+		ctx,
+		click(id("baked")),
+		click(id("juice-saucy")),
+		click(id("fruit-tender")),
+		click(id("top-golden")),
+		fill(id("note"), "Took it out early"),
+		click(id("log-it")),
+	)
 	do(t, ctx, Navigate(url+"/log"))
-	reads(t, ctx, id("bake-Gooseberry, Thursday"), "version 2", "Predicted spoonable", "≠ saucy", "fruit tender", "top golden", "Took it out early")
+	reads(
+		t,
+		ctx,
+		id("bake-Gooseberry, Thursday"),
+		"version 2",
+		"Predicted spoonable",
+		"≠ saucy",
+		"fruit tender",
+		"top golden",
+		"Took it out early",
+	)
 
 	// The card opens again as it was saved.
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry, Thursday", " .plain")), click(id("version-1")))
@@ -106,7 +124,7 @@ func TestSavesWhenTheDatabaseIsBack(t *testing.T) {
 	reads(t, ctx, id("save-state"), "waits to be saved")
 	away.Store(false)
 	reads(t, ctx, id("saved"), "Plum in the dark")
-	cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{})
+	cards, _, err := s.Cards(t.Context(), demo.Kitchen.ID, app.CardFilter{})
 	must(t, err)
 	if cards[0].Name != "Plum in the dark" {
 		t.Errorf("the newest card is %q", cards[0].Name)
@@ -116,21 +134,40 @@ func TestSavesWhenTheDatabaseIsBack(t *testing.T) {
 // dragSet drags the set's marker to a score.
 func dragSet(t testing.TB, ctx context.Context, score float64) {
 	t.Helper()
-	raw, err := Run(ctx, Evaluate[string](`JSON.stringify((e => (e.scrollIntoView({ block: 'center' }), (b => [b.x, b.y, b.width])(e.getBoundingClientRect())))(document.querySelector('.scale .track')))`))
+	raw, err := Run(
+		ctx,
+		Evaluate[string](
+			`JSON.stringify((e => (e.scrollIntoView({ block: 'center' }), (b => [b.x, b.y, b.width])(e.getBoundingClientRect())))(document.querySelector('.scale .track')))`,
+		),
+	)
 	must(t, err)
 	var box [3]float64
 	must(t, json.Unmarshal([]byte(raw), &box))
 	do(t, ctx, DragAndDropXY(box[0]+20, box[1]+20, box[0]+box[2]*score/10, box[1]+20, 6), idle())
 }
 
-// The fruit is drawn to a level in the picture, by hand and by keys; what it weighs is asked of the core, and one undo takes a draw back.
+// The fruit is drawn to a level in the picture, by hand and by keys; what it weighs is asked of the core, and one
+// undo takes a draw back.
 func TestTheFruitIsDrawnToALevel(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), WaitVisible(id("fruit-handle")), Sleep(time.Second), idle()) // the bake has told its steam by then
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Gooseberry crumble", " .open")),
+		WaitVisible(id("fruit-handle")),
+		Sleep(time.Second),
+		idle(),
+	) // the bake has told its steam by then
 	before := text(t, ctx, id("line-fruit-gooseberry"))
-	raw, err := Run(ctx, Evaluate[string](`JSON.stringify((b => [b.x + b.width / 2, b.y + b.height / 2])(document.querySelector('[data-testid="fruit-handle"]').getBoundingClientRect()))`))
+	raw, err := Run(
+		ctx,
+		Evaluate[string](
+			`JSON.stringify((b => [b.x + b.width / 2, b.y + b.height / 2])(document.querySelector('[data-testid="fruit-handle"]').getBoundingClientRect()))`,
+		),
+	)
 	must(t, err)
 	var at [2]float64
 	must(t, json.Unmarshal([]byte(raw), &at))

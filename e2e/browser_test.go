@@ -8,6 +8,12 @@ import (
 	"fmt"
 	"log"
 	"log/slog"
+	"mabbin/server/demo"
+	"mabbin/server/devices"
+	"mabbin/server/httpapi"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
+	"mabbin/web"
 	"net"
 	"net/http/httptest"
 	neturl "net/url"
@@ -22,14 +28,6 @@ import (
 	"github.com/chromedp/cdproto/runtime"
 	. "github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
-	"github.com/google/uuid"
-
-	"mabbin/server/demo"
-	"mabbin/server/devices"
-	"mabbin/server/httpapi"
-	"mabbin/server/store"
-	"mabbin/server/store/storetest"
-	"mabbin/web"
 )
 
 type step = Action[Void]
@@ -45,9 +43,19 @@ func run(m *testing.M) int {
 		return 1
 	}
 	defer func() { _ = os.RemoveAll(profile) }()
-	actx, stop := NewExecAllocator(context.Background(), append(DefaultExecAllocatorOptions[:],
-		ExecPath("/usr/bin/chromium"), NoSandbox /* needed as root */, DisableGPU, WindowSize(1280, 800), UserDataDir(profile),
-		Flag("disable-quic", true), Flag("disable-component-update", true), Flag("lang", "en-GB"))...)
+	actx, stop := NewExecAllocator(context.Background(), append(
+		DefaultExecAllocatorOptions[:],
+		ExecPath(
+			"/usr/bin/chromium",
+		),
+		NoSandbox, /* needed as root */
+		DisableGPU,
+		WindowSize(1280, 800),
+		UserDataDir(profile),
+		Flag("disable-quic", true),
+		Flag("disable-component-update", true),
+		Flag("lang", "en-GB"),
+	)...)
 	defer stop()
 	ctx, cancel := NewContext(actx)
 	defer cancel()
@@ -138,11 +146,11 @@ func kitchenWithClock(t testing.TB) (url string, s *store.Store, ahead *atomic.I
 	return serveAt(t, s, func() time.Time { return time.Now().Add(time.Duration(ahead.Load())) }), s, ahead
 }
 
-// roundsOf makes the server's rounds of the probes by that clock, when a test wants them.
-func roundsOf(s *store.Store, ahead *atomic.Int64) devices.Rounds {
-	return devices.Rounds{
-		Store: s, Now: func() time.Time { return time.Now().Add(time.Duration(ahead.Load())) }, Changed: func(uuid.UUID) {}, Log: slog.New(slog.DiscardHandler),
-	}
+// pollerOf reads the server's probes by that clock, when a test wants it.
+func pollerOf(s *store.Store, ahead *atomic.Int64) devices.Poller {
+	return devices.Poller{Watch: httpapi.OvenWatch(httpapi.Config{
+		Store: s, Clock: func() time.Time { return time.Now().Add(time.Duration(ahead.Load())) }, Events: new(httpapi.Events),
+	})}
 }
 
 func serve(t testing.TB, s *store.Store) string {
@@ -165,12 +173,15 @@ func serveAt(t testing.TB, s *store.Store, now func() time.Time) string {
 
 func serveStore(t testing.TB, s *store.Store, now func() time.Time) string {
 	t.Helper()
-	live := new(httpapi.Live)
-	h, err := httpapi.New(httpapi.Server{Store: s, Now: now, Live: live}, web.Dist(), slog.New(slog.DiscardHandler))
+	events := new(httpapi.Events)
+	h, err := httpapi.New(
+		httpapi.Config{Store: s, Clock: now, Events: events, Log: slog.New(slog.DiscardHandler)},
+		web.Dist(),
+	)
 	must(t, err)
 	srv := httptest.NewServer(h)
 	t.Cleanup(srv.Close)
-	t.Cleanup(live.Close) // first: a stream is not over before it is told
+	t.Cleanup(events.Close) // first: a stream is not over before it is told
 	return srv.URL
 }
 
@@ -221,7 +232,10 @@ func do(t testing.TB, ctx context.Context, s ...step) {
 // text is what a user reads in an element.
 func text(t testing.TB, ctx context.Context, sel CSS) string {
 	t.Helper()
-	v, err := Run(ctx, Evaluate[string](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').trim()`, sel)))
+	v, err := Run(
+		ctx,
+		Evaluate[string](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').trim()`, sel)),
+	)
 	must(t, err)
 	return v
 }
@@ -231,7 +245,10 @@ func reads(t testing.TB, ctx context.Context, sel CSS, words ...string) {
 	t.Helper()
 	for _, w := range words {
 		want, _ := json.Marshal(w)
-		wait := Poll[Void](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').includes(%s)`, sel, want), WithPollingTimeout(30*time.Second))
+		wait := Poll[Void](
+			fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').includes(%s)`, sel, want),
+			WithPollingTimeout(30*time.Second),
+		)
 		if err := Do(ctx, wait); err != nil {
 			shot(t, ctx, filepath.Join(os.TempDir(), "mabbin-failed-"+strings.ReplaceAll(t.Name(), "/", "-")+".png"))
 			t.Fatalf("%s reads %q, want %q in it (%v)", sel, text(t, ctx, sel), w, err)
@@ -242,7 +259,10 @@ func reads(t testing.TB, ctx context.Context, sel CSS, words ...string) {
 // changes waits until an element's text is another one than it was.
 func changes(t testing.TB, ctx context.Context, sel CSS, was string) {
 	t.Helper()
-	wait := Poll[Void](fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').trim() !== %q`, sel, was), WithPollingTimeout(30*time.Second))
+	wait := Poll[Void](
+		fmt.Sprintf(`(document.querySelector(%q)?.innerText ?? '').replace(/\s+/g, ' ').trim() !== %q`, sel, was),
+		WithPollingTimeout(30*time.Second),
+	)
 	if err := Do(ctx, wait); err != nil {
 		t.Errorf("%s still reads %q", sel, was)
 	}
@@ -264,7 +284,14 @@ func click(sel CSS) step { return Steps(WaitVisible(sel), still(sel), Click(sel)
 
 // fill replaces an input's text and leaves it.
 func fill(sel CSS, s string) step {
-	return Steps(WaitVisible(sel), Focus(sel), Evaluate[Void](fmt.Sprintf(`document.querySelector(%q).select()`, sel)), KeyEvent(s+kb.Tab), asked(), idle())
+	return Steps(
+		WaitVisible(sel),
+		Focus(sel),
+		Evaluate[Void](fmt.Sprintf(`document.querySelector(%q).select()`, sel)),
+		KeyEvent(s+kb.Tab),
+		asked(),
+		idle(),
+	)
 }
 
 // still waits until an element's box is the same in two looks running, so that a click lands on it.

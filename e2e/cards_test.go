@@ -31,7 +31,13 @@ Method
 
 // paste puts text into the import page and has it read.
 func paste(text string) step {
-	return Steps(WaitVisible(id("pasted")), SetValue(id("pasted"), text), Focus(id("pasted")), KeyEvent("\n"), click(id("read")))
+	return Steps(
+		WaitVisible(id("pasted")),
+		SetValue(id("pasted"), text),
+		Focus(id("pasted")),
+		KeyEvent("\n"),
+		click(id("read")),
+	)
 }
 
 // An inherited card: understood line by line, its doubtful lines answered, judged as it is written, and mended.
@@ -65,7 +71,14 @@ func TestImportingAnInheritedCard(t *testing.T) {
 	do(t, ctx, click(id("import-dish")), click(id("import-dish-Rolled-rim pie dish")))
 	reads(t, ctx, id("verdict"), "will boil over")
 	reads(t, ctx, id("changes"), "Prepared fruit:", "free rim")
-	do(t, ctx, click(id("import-dish")), click(id("import-dish-Iron skillet")), click(id("edit-1")), fill(id("text-1"), "150 g caster sugar"))
+	do(
+		t,
+		ctx,
+		click(id("import-dish")),
+		click(id("import-dish-Iron skillet")),
+		click(id("edit-1")),
+		fill(id("text-1"), "150 g caster sugar"),
+	)
 	reads(t, ctx, id("line-1"), "150 g Caster sugar")
 
 	// On the Bench as written, then mended by one touch, which can be undone.
@@ -102,13 +115,32 @@ func TestImportingFiles(t *testing.T) {
 	}
 	do(t, ctx, Navigate(url+"/cards/import"), upload(file("broken.json", "{\n\"@type\": Recipe}")))
 	reads(t, ctx, id("import-problem"), "line 2", "not JSON")
-	do(t, ctx, upload(file("page.html", `<html><head><script type="application/ld+json">{"@type":"Recipe","name":"Pear <b>crisp</b>","recipeIngredient":["6 pears","80 g sugar","2 tbsp cornstarch","1 cup oats","<script>alert(1)<\/script>100 g butter","1 cup brown sugar"]}</script></head></html>`)))
+	do(
+		t,
+		ctx,
+		upload(
+			file(
+				"page.html",
+				`<html><head><script type="application/ld+json">{"@type":"Recipe","name":"Pear <b>crisp</b>","recipeIngredient":["6 pears","80 g sugar","2 tbsp cornstarch","1 cup oats","<script>alert(1)<\/script>100 g butter","1 cup brown sugar"]}</script></head></html>`,
+			),
+		),
+	)
 	reads(t, ctx, CSS(".lines"), "6 pears", "as bought")
 	reads(t, ctx, id("line-4"), "100 g Butter")
 	if name, err := Run(ctx, Value(id("import-name"))); err != nil || name != "Pear crisp" {
 		t.Errorf("name %q, %v", name, err)
 	}
-	do(t, ctx, click(id("import-clear")), upload(file("list.csv", "bowl,ingredient,grams\nfilling,damsons,900\nfilling,caster sugar,180\ntopping,plain flour,200\ntopping,butter,100\ntopping,caster sugar,100\n")))
+	do(
+		t,
+		ctx,
+		click(id("import-clear")),
+		upload(
+			file(
+				"list.csv",
+				"bowl,ingredient,grams\nfilling,damsons,900\nfilling,caster sugar,180\ntopping,plain flour,200\ntopping,butter,100\ntopping,caster sugar,100\n",
+			),
+		),
+	)
 	reads(t, ctx, id("line-0"), "900 g Damson")
 	reads(t, ctx, id("version-as_written"), "stands")
 }
@@ -120,7 +152,9 @@ func TestACardGoesOutAndComesBack(t *testing.T) {
 	ctx := tab(t, 1280, 800)
 	dir := t.TempDir()
 	_, err := CallBrowser(ctx, cdpbrowser.SetDownloadBehavior, cdpbrowser.SetDownloadBehaviorParams{
-		Behavior: cdpbrowser.SetDownloadBehaviorBehaviorAllow, DownloadPath: dir, BrowserContextID: FromContext(ctx).BrowserContextID,
+		Behavior:         cdpbrowser.SetDownloadBehaviorBehaviorAllow,
+		DownloadPath:     dir,
+		BrowserContextID: FromContext(ctx).BrowserContextID,
 	})
 	must(t, err)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear and blackberry streusel", " .open")))
@@ -128,7 +162,16 @@ func TestACardGoesOutAndComesBack(t *testing.T) {
 	for form, name := range map[string]string{"jsonld": "pear-and-blackberry-streusel.json", "html": "pear-and-blackberry-streusel.html", "csv": "pear-and-blackberry-streusel.csv"} {
 		do(t, ctx, click(id("files")), click(id("away-"+form)))
 		path := arrives(t, ctx, filepath.Join(dir, name))
-		do(t, ctx, click(id("new")), Navigate(url+"/cards/import"), WaitReady(id("file")), SetUploadFiles(id("file"), []string{path}), WaitVisible(id("figures")), idle())
+		do(
+			t,
+			ctx,
+			click(id("new")),
+			Navigate(url+"/cards/import"),
+			WaitReady(id("file")),
+			SetUploadFiles(id("file"), []string{path}),
+			WaitVisible(id("figures")),
+			idle(),
+		)
 		reads(t, ctx, id("figures"), "928 g", "19 g")
 		reads(t, ctx, id("line-fruit-lemon_juice"), "25 g")
 		reads(t, ctx, id("station-bake"), "170 °C, 42 min")
@@ -161,23 +204,57 @@ func TestTheGalleryOfCards(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), WaitVisible(id("card-Plum betty")), fill(id("find-card"), "cobbler"), WaitNotPresent(id("card-Plum betty")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		WaitVisible(id("card-Plum betty")),
+		fill(id("find-card"), "cobbler"),
+		WaitNotPresent(id("card-Plum betty")),
+	)
 	reads(t, ctx, id("card-Apricot cobbler"), "cobbler · apricot", "saucy", "9 portions", "26 cm round, 5 deep")
-	do(t, ctx, click(id("seek-shape")), click(id("seek-shape-oval")), WaitNotPresent(id("card-Apricot cobbler")), WaitVisible(id("card-Green tomato and cheese cobbler")))
+	do(
+		t,
+		ctx,
+		click(id("seek-shape")),
+		click(id("seek-shape-oval")),
+		WaitNotPresent(id("card-Apricot cobbler")),
+		WaitVisible(id("card-Green tomato and cheese cobbler")),
+	)
 	do(t, ctx, click(id("seek-diet")), click(id("seek-diet-vegan")))
 	reads(t, ctx, id("no-card"), "No card is like that")
 	do(t, ctx, click(id("no-card", " button")), click(id("more-Gooseberry crumble")))
 	reads(t, ctx, id("versions-beside"), "Version 1", "Version 2", "Gooseberry 1027 g 850 g", "How it was to stand")
 	do(t, ctx, fill(id("card-name"), "Green crumble"), click(id("rename")))
 	reads(t, ctx, CSS(".el-dialog__title"), "Green crumble")
-	do(t, ctx, click(id("put-away")), WaitNotPresent(id("card-Gooseberry crumble")), WaitNotPresent(id("card-Green crumble")))
+	do(
+		t,
+		ctx,
+		click(id("put-away")),
+		WaitNotPresent(id("card-Gooseberry crumble")),
+		WaitNotPresent(id("card-Green crumble")),
+	)
 	reads(t, ctx, id("lately"), "Green crumble is put away")
-	do(t, ctx, click(id("undo")), WaitVisible(id("card-Green crumble")), click(id("undo")), WaitVisible(id("card-Gooseberry crumble")))
+	do(
+		t,
+		ctx,
+		click(id("undo")),
+		WaitVisible(id("card-Green crumble")),
+		click(id("undo")),
+		WaitVisible(id("card-Gooseberry crumble")),
+	)
 	reads(t, ctx, id("lately"), "Undone: Gooseberry crumble is called Green crumble now.")
 	do(t, ctx, Reload(), WaitVisible(id("card-Gooseberry crumble")), KeyEvent("r"), WaitVisible(id("card-Green crumble")))
 	reads(t, ctx, id("lately"), "Done again: Gooseberry crumble is called Green crumble now.")
 	do(t, ctx, click(id("more-Green crumble")), click(id("copy-card")))
 	reads(t, ctx, id("card-Green crumble, copy"), "crumble · gooseberry")
-	do(t, ctx, click(id("undo")), WaitNotPresent(id("card-Green crumble, copy")), click(id("more-Green crumble")), click(id("version-1")))
+	do(
+		t,
+		ctx,
+		click(id("undo")),
+		WaitNotPresent(id("card-Green crumble, copy")),
+		click(id("more-Green crumble")),
+		click(id("version-1")),
+	)
 	reads(t, ctx, id("save-state"), "version 1")
 }

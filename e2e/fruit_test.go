@@ -11,7 +11,15 @@ func TestStartingFromFruitAndFromPortions(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("from-fruit")), fill(id("start-fruit"), "6 lb"), click(id("fruit-gooseberry")), click(id("style-crumble")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("from-fruit")),
+		fill(id("start-fruit"), "6 lb"),
+		click(id("fruit-gooseberry")),
+		click(id("style-crumble")),
+	)
 	reads(t, ctx, id("option-0"), "portions", "fruit")
 	reads(t, ctx, CSS(".options"), "left over")
 	do(t, ctx, click(id("start-bought")))
@@ -20,7 +28,16 @@ func TestStartingFromFruitAndFromPortions(t *testing.T) {
 	do(t, ctx, click(id("take-0-0")))
 	reads(t, ctx, id("figures"), "Fruit", "spoonable")
 
-	do(t, ctx, click(id("new")), click(id("from-portions")), fill(id("start-portions"), "10"), click(id("start-tasting")), click(id("fruit-plum")), click(id("style-crisp")))
+	do(
+		t,
+		ctx,
+		click(id("new")),
+		click(id("from-portions")),
+		fill(id("start-portions"), "10"),
+		click(id("start-tasting")),
+		click(id("fruit-plum")),
+		click(id("style-crisp")),
+	)
 	reads(t, ctx, id("option-0"), "portions of 110 g", "buy")
 	do(t, ctx, fill(id("start-portions"), "300"))
 	reads(t, ctx, id("no-way"), "None of the dishes")
@@ -30,13 +47,21 @@ func TestStartingFromFruitAndFromPortions(t *testing.T) {
 	reads(t, ctx, id("figures"), "Portions 8")
 }
 
-// From the shop to the dish: count, size, peel, bruises, what is over; acid; dried fruit; cooking it first; leaving it to
-// stand; and how juicy it is today. Each moves the figures.
+// From the shop to the dish: count, size, peel, bruises, what is over; acid; dried fruit; cooking it first; leaving
+// it to stand; and how juicy it is today. Each moves the figures.
 func TestFruitFromShopToDish(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-apple_watery")), click(id("style-crumble")), click(id("station-fruit")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-apple_watery")),
+		click(id("style-crumble")),
+		click(id("station-fruit")),
+	)
 	reads(t, ctx, id("remark-bland"), "lemon juice", "from 1")
 	reads(t, ctx, id("buy"), "Buy", "medium")
 	buy := text(t, ctx, id("buy"))
@@ -66,7 +91,14 @@ func TestFruitFromShopToDish(t *testing.T) {
 	do(t, ctx, click(id("undo")), click(id("undo")))
 
 	// Left to stand: kept, left behind, boiled down.
-	do(t, ctx, click(id("macerate")), click(id("school-macerate-leave")), fill(id("macerate-minutes"), "1 h"), click(id("macerate-thickener")))
+	do(
+		t,
+		ctx,
+		click(id("macerate")),
+		click(id("school-macerate-leave")),
+		fill(id("macerate-minutes"), "1 h"),
+		click(id("macerate-thickener")),
+	)
 	reads(t, ctx, id("ledger-drained_water"), "gone", "−")
 	reads(t, ctx, id("school-macerate-leave"), "of sugar lost", "of thickener lost")
 	reads(t, ctx, id("remark-thickener_lost"), "stays behind")
@@ -92,9 +124,27 @@ func TestASlipOnTheBenchIsAskedAbout(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-fruit")),
-		click(id("add-extras")), click(id("add-extras-lemon_zest")), fill(id("extras-lemon_zest"), "60"))
-	reads(t, ctx, id("remark-slip_lemon_zest"), "60 g of lemon zest: is that meant", "Usual is up to", "6 g", "Nothing was changed")
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-gooseberry")),
+		click(id("style-crumble")),
+		click(id("station-fruit")),
+		click(id("add-extras")),
+		click(id("add-extras-lemon_zest")),
+		fill(id("extras-lemon_zest"), "60"),
+	)
+	reads(
+		t,
+		ctx,
+		id("remark-slip_lemon_zest"),
+		"60 g of lemon zest: is that meant",
+		"Usual is up to",
+		"6 g",
+		"Nothing was changed",
+	)
 	reads(t, ctx, id("line-fruit-lemon_zest"), "60 g", "from 10 lemons")
 	do(t, ctx, click(id("station-topping")), fill(id("pct-salt"), "10"))
 	reads(t, ctx, id("remark-slip_salt"), "is that meant")
@@ -107,7 +157,17 @@ func TestEggsAreToldByTheShell(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-plum")), click(id("style-crumble")), click(id("station-topping")),
-		click(id("add-part")), click(id("add-part-egg")), fill(id("pct-egg"), "15"))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-plum")),
+		click(id("style-crumble")),
+		click(id("station-topping")),
+		click(id("add-part")),
+		click(id("add-part-egg")),
+		fill(id("pct-egg"), "15"),
+	)
 	reads(t, ctx, id("line-topping-egg"), "crack 1 egg", "are left", "it is the wash")
 }

@@ -3,14 +3,13 @@ package e2e
 import (
 	"context"
 	"fmt"
+	"mabbin/app"
+	"mabbin/server/demo"
 	"strings"
 	"testing"
 
 	. "github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
-
-	"mabbin/server/demo"
-	"mabbin/server/store"
 )
 
 // tabTo presses Tab until an element has the focus, and fails where nobody would see that it has.
@@ -42,7 +41,8 @@ func tabTo(t *testing.T, ctx context.Context, sel CSS) {
 // press presses a key and waits until what it does is done.
 func press(keys string) step { return Steps(KeyEvent(keys), asked(), idle()) }
 
-// A new dessert, from its dish to the log, without a pointer: dish, fruit, style, set, topping, bake, ticket, save, log.
+// A new dessert, from its dish to the log, without a pointer: dish, fruit, style, set, topping, bake, ticket, save,
+// log.
 func TestTheWholePathByKeysAlone(t *testing.T) {
 	t.Parallel()
 	url, s, _ := kitchenWithClock(t)
@@ -89,10 +89,15 @@ func TestTheWholePathByKeysAlone(t *testing.T) {
 	tabTo(t, ctx, CSS("#note"))
 	do(t, ctx, press("Keys only"))
 	tabTo(t, ctx, id("log-it"))
-	do(t, ctx, press(kb.Enter), Poll[Void](`![...document.querySelectorAll(".el-dialog")].some((d) => d.checkVisibility())`))
+	do(
+		t,
+		ctx,
+		press(kb.Enter),
+		Poll[Void](`![...document.querySelectorAll(".el-dialog")].some((d) => d.checkVisibility())`),
+	)
 	do(t, ctx, press("l"), WaitVisible(id("open-bake")))
 	reads(t, ctx, id("bake-Damson crumble"), "✓ spoonable", "Keys only")
-	page, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, store.Sought{Words: "Keys only"}, nil, 1)
+	page, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{Words: "Keys only"}, nil, 1)
 	must(t, err)
 	if len(page) != 1 || page[0].CardID == nil || page[0].Version == nil {
 		t.Errorf("logged is %+v", page)
@@ -109,7 +114,16 @@ func TestKeysAreChanged(t *testing.T) {
 	reads(t, ctx, CSS(`[role="alert"]`), "B is for “the Bench” already")
 	do(t, ctx, click(id("key-the log")), KeyEvent("g"))
 	reads(t, ctx, id("key-the log"), "G")
-	do(t, ctx, Navigate(url+"/cards"), WaitVisible(id("card-Plum betty")), KeyEvent("l"), idle(), KeyEvent("g"), WaitVisible(id("open-bake")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		WaitVisible(id("card-Plum betty")),
+		KeyEvent("l"),
+		idle(),
+		KeyEvent("g"),
+		WaitVisible(id("open-bake")),
+	)
 	do(t, ctx, KeyEvent("?"), click(id("usual-keys")))
 	reads(t, ctx, id("key-the log"), "L")
 }

@@ -11,7 +11,16 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	t.Parallel()
 	url, _, away := kitchenWithSwitch(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), click(id("station-juice")), click(id("sweetness-sweet")), click(id("station-topping")), click(id("amount-light")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Gooseberry crumble", " .open")),
+		click(id("station-juice")),
+		click(id("sweetness-sweet")),
+		click(id("station-topping")),
+		click(id("amount-light")),
+	)
 	reads(t, ctx, id("save-state"), "version 2, changed")
 	before := text(t, ctx, id("line-dry-caster_sugar"))
 	do(t, ctx, Navigate(url), WaitVisible(id("figures")))
@@ -25,10 +34,24 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	reads(t, ctx, id("weigh-next"), "3 of 7")
 	do(t, ctx, Navigate(url), WaitVisible(id("weigh-next")))
 	reads(t, ctx, id("weigh-next"), "3 of 7")
-	if on, err := Run(ctx, Evaluate[bool](`document.querySelector('[data-testid="check-preheated"]').checked`)); err != nil || !on {
+	if on, err := Run(
+		ctx,
+		Evaluate[bool](`document.querySelector('[data-testid="check-preheated"]').checked`),
+	); err != nil ||
+		!on {
 		t.Errorf("the check is lost: %v", err)
 	}
-	do(t, ctx, click(id("baked")), click(id("juice-saucy")), click(id("top-dark")), fill(id("note"), "Half told"), Navigate(url), WaitVisible(id("weigh-next")), click(id("baked")))
+	do(
+		t,
+		ctx,
+		click(id("baked")),
+		click(id("juice-saucy")),
+		click(id("top-dark")),
+		fill(id("note"), "Half told"),
+		Navigate(url),
+		WaitVisible(id("weigh-next")),
+		click(id("baked")),
+	)
 	for _, sel := range []CSS{id("juice-saucy", `[aria-pressed="true"]`), id("top-dark", `[aria-pressed="true"]`)} {
 		do(t, ctx, WaitVisible(sel))
 	}
@@ -45,8 +68,9 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	reads(t, ctx, id("bake-Gooseberry crumble"), "≠ saucy", "top dark", "Half told")
 }
 
-// The first day: nothing is there, and in a dish, a fruit and a style the whole answer is. What water buys is said, the kitchen gets a
-// name and keeps what was put together before it had one; or somebody looks around in a made-up one first.
+// The first day: nothing is there, and in a dish, a fruit and a style the whole answer is. What water buys is said,
+// the kitchen gets a name and keeps what was put together before it had one; or somebody looks around in a made-up
+// one first.
 func TestTheFirstDay(t *testing.T) {
 	t.Parallel()
 	url := serveBare(t)
@@ -57,7 +81,15 @@ func TestTheFirstDay(t *testing.T) {
 	reads(t, ctx, id("unsure"), "g of fruit either way", "Filled with water once")
 	do(t, ctx, Navigate(url+"/cards"))
 	reads(t, ctx, CSS("main"), "There is no kitchen yet")
-	do(t, ctx, Navigate(url), click(id("new")), fill(id("first-name"), "Back room"), click(id("first-begin")), WaitNotPresent(id("first-day")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("new")),
+		fill(id("first-name"), "Back room"),
+		click(id("first-begin")),
+		WaitNotPresent(id("first-day")),
+	)
 	do(t, ctx, Navigate(url+"/cards"))
 	reads(t, ctx, CSS("main"), "No cards yet")
 	do(t, ctx, Navigate(url), click(id("fruit-plum")), click(id("style-crumble")), click(id("save")))
@@ -68,12 +100,21 @@ func TestTheFirstDay(t *testing.T) {
 	reads(t, other, CSS("header .kitchen"), "Oxlip Yard")
 }
 
-// What is put in the place of an unsaved dessert takes nothing away: undo brings it back, over a reload, and redo goes on again.
+// What is put in the place of an unsaved dessert takes nothing away: undo brings it back, over a reload, and redo
+// goes on again.
 func TestAnotherDessertCanBeUndone(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-plum")), click(id("style-crumble")), fill(id("dessert-name"), "Plums of today"))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-plum")),
+		click(id("style-crumble")),
+		fill(id("dessert-name"), "Plums of today"),
+	)
 	reads(t, ctx, id("bowl-fruit"), "Plum")
 	do(t, ctx, click(id("new")), WaitVisible(id("dish-Small stoneware")), Navigate(url))
 	reads(t, ctx, CSS(".rough .before"), "Plums of today, off the Bench")

@@ -1,13 +1,12 @@
 package e2e
 
 import (
+	"mabbin/app"
+	"mabbin/server/demo"
 	"strings"
 	"testing"
 
 	. "github.com/chromedp/chromedp"
-
-	"mabbin/server/demo"
-	"mabbin/server/store"
 )
 
 // Measuring with water is the first way to a dish's volume, and the Bench follows it.
@@ -24,7 +23,16 @@ func TestMeasuringADishWithWater(t *testing.T) {
 	reads(t, ctx, id("station-dish"), "2.0 l")
 
 	// A new dish; one that can't be is refused and keeps what was entered; off the shelf and back.
-	do(t, ctx, Navigate(url+"/shelf"), click(id("add-dish")), fill(id("shelf-dish-name"), "Blue bowl"), click(id("shape-round")), fill(id("dish-depth"), "40"), click(id("keep")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/shelf"),
+		click(id("add-dish")),
+		fill(id("shelf-dish-name"), "Blue bowl"),
+		click(id("shape-round")),
+		fill(id("dish-depth"), "40"),
+		click(id("keep")),
+	)
 	reads(t, ctx, id("shelf-problem"), "1 to 20")
 	do(t, ctx, fill(id("dish-depth"), "4"), fill(id("dish-count"), "3"), click(id("keep")))
 	reads(t, ctx, id("dish-Blue bowl"), "3 of them", "24 cm round, 4 deep")
@@ -45,7 +53,8 @@ func TestMeasuringADishWithWater(t *testing.T) {
 	}
 }
 
-// The kitchen's own figures stand beside the table's, are used, and can be taken back; a fruit of its own is one to bake with.
+// The kitchen's own figures stand beside the table's, are used, and can be taken back; a fruit of its own is one to
+// bake with.
 func TestAKitchensOwnFigures(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
@@ -69,10 +78,27 @@ func TestAKitchensOwnFigures(t *testing.T) {
 	do(t, ctx, Navigate(url))
 	reads(t, ctx, id("line-dry-cornflour"), "21 g")
 
-	do(t, ctx, Navigate(url+"/shelf/fruit"), click(id("row-apple_firm")), click(id("copy")), fill(id("own-name"), "Nursery russet"), click(id("own-keep")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/shelf/fruit"),
+		click(id("row-apple_firm")),
+		click(id("copy")),
+		fill(id("own-name"), "Nursery russet"),
+		click(id("own-keep")),
+	)
 	reads(t, ctx, CSS(".edit"), "Nursery russet", "started from apple")
 	do(t, ctx, fill(id("own-acid_pct"), "0.9"), fill(id("own-price_per_kg"), "2.4"))
-	do(t, ctx, Navigate(url), click(id("new")), click(id("dish-Small stoneware")), fill(id("find-fruit"), "russet"), click(CSS(`.fruit [data-testid^="fruit-own-"]`)), click(id("style-crumble")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("new")),
+		click(id("dish-Small stoneware")),
+		fill(id("find-fruit"), "russet"),
+		click(CSS(`.fruit [data-testid^="fruit-own-"]`)),
+		click(id("style-crumble")),
+	)
 	reads(t, ctx, id("bowl-fruit"), "Nursery russet")
 	do(t, ctx, click(id("station-juice")))
 	reads(t, ctx, CSS(".juice"), "0.9 % acid")
@@ -88,7 +114,16 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), fill(id("oven-c"), "180"))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-gooseberry")),
+		click(id("style-crumble")),
+		click(id("station-bake")),
+		fill(id("oven-c"), "180"),
+	)
 	reads(t, ctx, id("line-topping-butter"), "93 g")
 	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("weights-oz")), click(id("heat-f")), click(id("lengths-in")))
 	reads(t, ctx, id("sample"), "13.3 oz", "0.59 in", "355 °F")
@@ -120,7 +155,15 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 	do(t, ctx, click(id("redo")))
 
 	// Eggs and cups of the card follow the kitchen, too.
-	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("eggs-us")), click(id("weights-g")), Navigate(url+"/cards/import"), paste("3 large eggs\n1 cup milk\n1 kg plums"))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/shelf/kitchen"),
+		click(id("eggs-us")),
+		click(id("weights-g")),
+		Navigate(url+"/cards/import"),
+		paste("3 large eggs\n1 cup milk\n1 kg plums"),
+	)
 	reads(t, ctx, id("line-0"), "150 g Egg")
 	reads(t, ctx, id("line-1"), "244 g Whole milk")
 }
@@ -137,14 +180,35 @@ func TestMeasuringAnOven(t *testing.T) {
 	reads(t, ctx, CSS(`[aria-label="How far off is it?"]`), "give a setting above that")
 	do(t, ctx, fill(id("trial-melts"), "175"))
 	reads(t, ctx, id("trial-says"), "14 °C hotter")
-	do(t, ctx, click(id("trial-take")), click(id("bottom-heat")), click(id("dial-gas")), fill(id("runners"), "4"), click(id("keep-oven")))
+	do(
+		t,
+		ctx,
+		click(id("trial-take")),
+		click(id("bottom-heat")),
+		click(id("dial-gas")),
+		fill(id("runners"), "4"),
+		click(id("keep-oven")),
+	)
 	reads(t, ctx, id("oven-row-Loft oven"), "14 °C hotter", "bottom heat", "4 runners", "give or take 6")
-	if ovens, err := s.Ovens(t.Context(), demo.Kitchen.ID); err != nil || len(ovens) != 4 || ovens[1].OffsetC != 14 || ovens[1].Dial != "gas" {
+	if ovens, err := s.Ovens(
+		t.Context(),
+		demo.Kitchen.ID,
+	); err != nil || len(ovens) != 4 || ovens[1].OffsetC != 14 ||
+		ovens[1].Dial != "gas" {
 		t.Errorf("%+v, %v", ovens, err)
 	}
 
 	// The same stages in it are hotter than in an oven that nobody knows; the dial says what to turn it to.
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("take-plan")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-gooseberry")),
+		click(id("style-crumble")),
+		click(id("station-bake")),
+		click(id("take-plan")),
+	)
 	reads(t, ctx, id("plan-end"), "10 °C off")
 	unknown := text(t, ctx, id("plan-end"))
 	do(t, ctx, click(id("oven")), click(id("oven-Loft oven")))
@@ -156,12 +220,25 @@ func TestMeasuringAnOven(t *testing.T) {
 	}
 	do(t, ctx, click(id("shelf-height-low")), fill(id("dessert-name"), "Loft crumble"), click(id("save")))
 	reads(t, ctx, id("save-state"), "version 1")
-	if cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{}); err != nil || cards[0].Versions[0].Shelf != "low" {
+	if cards, _, err := s.Cards(
+		t.Context(),
+		demo.Kitchen.ID,
+		app.CardFilter{},
+	); err != nil ||
+		cards[0].Versions[0].Shelf != "low" {
 		t.Errorf("%+v, %v", cards[0].Versions[0].Setting, err)
 	}
 
 	// Taken away, it is put back by a touch.
-	do(t, ctx, Navigate(url+"/shelf/ovens"), click(id("oven-row-Loft oven")), click(id("take-oven")), WaitNotPresent(id("oven-row-Loft oven")), click(id("undo")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/shelf/ovens"),
+		click(id("oven-row-Loft oven")),
+		click(id("take-oven")),
+		WaitNotPresent(id("oven-row-Loft oven")),
+		click(id("undo")),
+	)
 	reads(t, ctx, id("oven-row-Loft oven"), "14 °C hotter")
 }
 
@@ -170,7 +247,17 @@ func TestACampOvenOverCoals(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")), click(id("oven")), click(id("oven-Yard camp oven")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-gooseberry")),
+		click(id("style-crumble")),
+		click(id("station-bake")),
+		click(id("oven")),
+		click(id("oven-Yard camp oven")),
+	)
 	reads(t, ctx, id("told-0"), "briquettes on the lid", "below, under the rim")
 	reads(t, ctx, id("fire"), "Fresh coals", "carbon monoxide", "Turn pot and lid at 15")
 	reads(t, ctx, id("plan-end"), "20 °C off")
@@ -188,7 +275,15 @@ func TestTheHeightOfTheKitchen(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/shelf/kitchen"), fill(id("altitude"), "1800"))
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-bake")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-gooseberry")),
+		click(id("style-crumble")),
+		click(id("station-bake")),
+	)
 	reads(t, ctx, id("plan"), "Boiling point here 95")
 }
 
@@ -197,9 +292,24 @@ func TestADishKeptFromTheBenchCanBeTakenBack(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-plum")), click(id("style-crisp")), click(id("station-dish")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Iron skillet")),
+		click(id("fruit-plum")),
+		click(id("style-crisp")),
+		click(id("station-dish")),
+	)
 	do(t, ctx, fill(id("dish-length"), "25"), fill(id("dish-name"), "Lent skillet"), click(id("keep-dish")))
-	do(t, ctx, Navigate(url+"/shelf"), WaitVisible(id("dish-Lent skillet")), click(id("undo")), WaitNotPresent(id("dish-Lent skillet")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/shelf"),
+		WaitVisible(id("dish-Lent skillet")),
+		click(id("undo")),
+		WaitNotPresent(id("dish-Lent skillet")),
+	)
 	reads(t, ctx, id("shelf-said"), "Undone: Lent skillet put on the shelf.")
 	do(t, ctx, click(id("redo")), WaitVisible(id("dish-Lent skillet")))
 }

@@ -29,14 +29,49 @@ func TestShots(t *testing.T) {
 	take("bench-cobbler", click(id("station-topping")))
 	take("bench-bake", click(id("station-bake")), WaitVisible(id("plan")), Click(id("scrubber")))
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")))
-	take("weighing", click(id("station-juice")), click(id("weigh")), KeyEvent("  "), click(id("by-scale")), click(id("hand-spoon_in")), click(id("hand-spoon_in")), click(id("hand-spoon_in")), reading())
+	take(
+		"weighing",
+		click(id("station-juice")),
+		click(id("weigh")),
+		KeyEvent("  "),
+		click(id("by-scale")),
+		click(id("hand-spoon_in")),
+		click(id("hand-spoon_in")),
+		click(id("hand-spoon_in")),
+		reading(),
+	)
 	take("bench-dark", click(id("weigh")), click(id("light")))
 	do(t, ctx, click(id("light")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
-	take("start-fruit", Navigate(url), click(id("new")), click(id("from-fruit")), fill(id("start-fruit"), "2700"), click(id("fruit-damson")), click(id("style-crumble")), WaitVisible(id("option-0")))
-	take("import-verdict", Navigate(url+"/cards/import"), paste(written), fill(id("container-2"), "250"), click(id("is-3-cornflour")), click(id("suggest-4")), click(id("out-9")), WaitVisible(id("verdict")))
+	take(
+		"start-fruit",
+		Navigate(url),
+		click(id("new")),
+		click(id("from-fruit")),
+		fill(id("start-fruit"), "2700"),
+		click(id("fruit-damson")),
+		click(id("style-crumble")),
+		WaitVisible(id("option-0")),
+	)
+	take(
+		"import-verdict",
+		Navigate(url+"/cards/import"),
+		paste(written),
+		fill(id("container-2"), "250"),
+		click(id("is-3-cornflour")),
+		click(id("suggest-4")),
+		click(id("out-9")),
+		WaitVisible(id("verdict")),
+	)
 	take("shelf-dishes", Navigate(url+"/shelf"), click(id("dish-Oval glass")))
-	take("shelf-ovens", Navigate(url+"/shelf/ovens"), click(id("oven-row-Old range")), fill(id("trial-read-0"), "172"), fill(id("trial-read-1"), "169"), WaitVisible(id("trial-says")))
+	take(
+		"shelf-ovens",
+		Navigate(url+"/shelf/ovens"),
+		click(id("oven-row-Old range")),
+		fill(id("trial-read-0"), "172"),
+		fill(id("trial-read-1"), "169"),
+		WaitVisible(id("trial-says")),
+	)
 	take("shelf-fruit", Navigate(url+"/shelf/fruit"), click(id("row-damson")))
 	take("settings", Navigate(url+"/shelf/kitchen"), WaitVisible(id("sample")))
 	for _, card := range []string{"Freezer cherry crisp", "Gooseberry crumble"} {
@@ -46,17 +81,50 @@ func TestShots(t *testing.T) {
 		now.Add(int64(14 * time.Minute))
 	}
 	do(t, ctx, Navigate(url+"/watch"), click(id("watched-Freezer cherry crisp", ` [data-testid="probe-middle"]`)))
-	rounds := roundsOf(s, now)
+	poller := pollerOf(s, now)
 	for range 24 {
 		now.Add(int64(30 * time.Second))
-		must(t, rounds.Once(t.Context()))
+		must(t, poller.Watch.Poll(t.Context()))
 	}
-	take("watch", Navigate(url+"/watch"), WaitVisible(id("next-call")), click(id("done-cover")), click(id("watched-Gooseberry crumble", ` [data-testid="trouble"]`)), click(id("trouble-boils_over")), WaitVisible(id("rescue-0")))
+	take(
+		"watch",
+		Navigate(url+"/watch"),
+		WaitVisible(id("next-call")),
+		click(id("done-cover")),
+		click(id("watched-Gooseberry crumble", ` [data-testid="trouble"]`)),
+		click(id("trouble-boils_over")),
+		WaitVisible(id("rescue-0")),
+	)
 	const cherry = "watched-Freezer cherry crisp"
 	do(t, ctx, click(id("trouble-boils_over")), click(id(cherry, ` [data-testid="done-take_out"]`)))
-	take("baked-it", click(id(cherry, ` [data-testid="how-did-it-come-out"]`)), click(id("juice-spoonable")), click(id("fruit-tender")), click(id("top-golden")), click(id("more-questions")), fill(id("before_g"), "2410"), fill(id("after_g"), "2362"))
-	take("log", click(id("log-it")), WaitNotPresent(id(cherry)), Navigate(url+"/log"), fill(id("log-words"), "rhubarb and"), WaitNotPresent(id("bake-Freezer cherry crisp")), click(id("open-bake")), WaitVisible(id("why", " h3")))
-	take("side-by-side", fill(id("log-words"), " "), click(id("choose-Freezer cherry crisp")), click(id("choose-Damson and apple crumble")), click(id("beside")), WaitVisible(id("side-by-side", " td")))
+	take(
+		"baked-it",
+		click(id(cherry, ` [data-testid="how-did-it-come-out"]`)),
+		click(id("juice-spoonable")),
+		click(id("fruit-tender")),
+		click(id("top-golden")),
+		click(id("more-questions")),
+		fill(id("before_g"), "2410"),
+		fill(id("after_g"), "2362"),
+	)
+	take(
+		"log",
+		click(id("log-it")),
+		WaitNotPresent(id(cherry)),
+		Navigate(url+"/log"),
+		fill(id("log-words"), "rhubarb and"),
+		WaitNotPresent(id("bake-Freezer cherry crisp")),
+		click(id("open-bake")),
+		WaitVisible(id("why", " h3")),
+	)
+	take(
+		"side-by-side",
+		fill(id("log-words"), " "),
+		click(id("choose-Freezer cherry crisp")),
+		click(id("choose-Damson and apple crumble")),
+		click(id("beside")),
+		WaitVisible(id("side-by-side", " td")),
+	)
 	take("watch-phone", EmulateViewport(390, 844), Navigate(url+"/watch"), WaitVisible(id("next-call")))
 	take("bench-phone", EmulateViewport(390, 844), Navigate(url), WaitVisible(id("figures")))
 }

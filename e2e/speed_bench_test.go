@@ -54,15 +54,22 @@ func BenchmarkHandToPicture(b *testing.B) {
 	}
 }
 
-// The script that the Bench needs, packed, and how soon a warm start shows its figures. The promises are 250 kB and a second.
+// The script that the Bench needs, packed, and how soon a warm start shows its figures. The promises are 250 kB and a
+// second.
 func BenchmarkStartOfTheBench(b *testing.B) {
 	url, _, _ := kitchenWithClock(b)
 	ctx := tab(b, 1280, 800)
 	do(b, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), WaitVisible(id("figures")))
-	loaded, err := Run(ctx, Evaluate[[]string](`performance.getEntriesByType('resource').map((r) => r.name).filter((n) => n.endsWith('.js'))`))
+	loaded, err := Run(
+		ctx,
+		Evaluate[[]string](`performance.getEntriesByType('resource').map((r) => r.name).filter((n) => n.endsWith('.js'))`),
+	)
 	must(b, err)
 	do(b, ctx, Navigate(url), WaitVisible(id("figures")))
-	kept, err := Run(ctx, Evaluate[[]string](`performance.getEntriesByType('resource').map((r) => r.name).filter((n) => n.endsWith('.js'))`))
+	kept, err := Run(
+		ctx,
+		Evaluate[[]string](`performance.getEntriesByType('resource').map((r) => r.name).filter((n) => n.endsWith('.js'))`),
+	)
 	must(b, err)
 	if len(kept) > 0 && len(kept) < len(loaded) { // what the Bench alone asks for
 		loaded = kept

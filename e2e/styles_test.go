@@ -35,7 +35,15 @@ func TestABiscuitFollowsItsLiquid(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-apricot")), click(id("style-cobbler")), click(id("station-topping")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Iron skillet")),
+		click(id("fruit-apricot")),
+		click(id("style-cobbler")),
+		click(id("station-topping")),
+	)
 	reads(t, ctx, id("dough"), "90 % water", "drops from a spoon")
 	reads(t, ctx, id("line-topping-whole_milk"), "to feel")
 	butter := text(t, ctx, id("line-topping-butter"))
@@ -56,10 +64,25 @@ func TestABiscuitFollowsItsLiquid(t *testing.T) {
 	// savoury: no sugar in the filling
 	do(t, ctx, click(id("station-juice")), click(id("sweetness-savoury")))
 	reads(t, ctx, id("figures"), "Sugar 0 g")
-	do(t, ctx, click(id("station-topping")), click(id("add-part")), click(id("add-part-fresh_herbs")), fill(id("pct-fresh_herbs"), "3"))
+	do(
+		t,
+		ctx,
+		click(id("station-topping")),
+		click(id("add-part")),
+		click(id("add-part-fresh_herbs")),
+		fill(id("pct-fresh_herbs"), "3"),
+	)
 	reads(t, ctx, id("line-topping-fresh_herbs"), "herbs")
 	// what went in of the liquid is kept with the bake
-	do(t, ctx, click(id("baked")), fill(id("went-in-buttermilk"), "90 g"), fill(id("note"), "Sticky"), click(id("log-it")), Navigate(url+"/log"))
+	do(
+		t,
+		ctx,
+		click(id("baked")),
+		fill(id("went-in-buttermilk"), "90 g"),
+		fill(id("note"), "Sticky"),
+		click(id("log-it")),
+		Navigate(url+"/log"),
+	)
 	reads(t, ctx, CSS("main"), "90 g of", "buttermilk went in. Sticky")
 }
 
@@ -108,7 +131,15 @@ func TestTheSameInAnotherDish(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), click(id("station-dish")), click(id("other")), click(id("more-Long gratin")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Damson and apple crumble", " .open")),
+		click(id("station-dish")),
+		click(id("other")),
+		click(id("more-Long gratin")),
+	)
 	reads(t, ctx, id("other-Long gratin"), "one factor", "is off by", "Topping", "portions")
 	reads(t, ctx, id("other-left"), "more prepared fruit than the card")
 	do(t, ctx, click(id("more-Ramekin")), click(id("more-Ramekin")))
@@ -124,10 +155,25 @@ func TestChangingACardForADiet(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear pandowdy", " .open")), click(id("diet")), click(id("diet-nut_free")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Pear pandowdy", " .open")),
+		click(id("diet")),
+		click(id("diet-nut_free")),
+	)
 	reads(t, ctx, id("diet-fits"), "Nothing has to change")
 	do(t, ctx, click(id("diet-gluten_free")), click(id("diet-vegan")))
-	reads(t, ctx, id("diet-changes"), "plain flour → cornflour", "puff pastry sheet stays", "whose label suits", "butter → oil")
+	reads(
+		t,
+		ctx,
+		id("diet-changes"),
+		"plain flour → cornflour",
+		"puff pastry sheet stays",
+		"whose label suits",
+		"butter → oil",
+	)
 	reads(t, ctx, id("diets"), "no promise about cross-contact", "Check the label")
 	do(t, ctx, click(id("take-diet")))
 	reads(t, ctx, id("bowl-dry"), "Cornflour")
@@ -135,7 +181,16 @@ func TestChangingACardForADiet(t *testing.T) {
 	reads(t, ctx, id("bowl-dry"), "Plain flour")
 
 	// One's own sheet, by its label, has the way out.
-	do(t, ctx, Navigate(url+"/shelf/stores"), fill(id("find-row"), "puff"), click(id("row-puff_pastry")), click(id("copy")), fill(id("own-name"), "Sheet without gluten"), click(id("own-keep")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/shelf/stores"),
+		fill(id("find-row"), "puff"),
+		click(id("row-puff_pastry")),
+		click(id("copy")),
+		fill(id("own-name"), "Sheet without gluten"),
+		click(id("own-keep")),
+	)
 	reads(t, ctx, CSS(".edit"), "started from puff pastry sheet", "Contains, by its label")
 }
 
@@ -148,7 +203,13 @@ func TestCuttingPlans(t *testing.T) {
 	reads(t, ctx, id("plan-bars"), "pieces of", "wiped knife")
 	do(t, ctx, fill(id("cut-long"), "6"), fill(id("cut-wide"), "3"))
 	reads(t, ctx, id("plan-bars"), "6 by 3: 18 pieces")
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Green tomato and cheese cobbler", " .open")), click(id("station-topping")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Green tomato and cheese cobbler", " .open")),
+		click(id("station-topping")),
+	)
 	reads(t, ctx, id("plan-biscuits"), "of 6 cm", "from the scraps")
 	do(t, ctx, fill(id("cut-cutter_cm"), "40"))
 	reads(t, ctx, id("plan-biscuits"), "wider than the dish")
@@ -167,7 +228,15 @@ func TestSwappingAnIngredient(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-plum")), click(id("style-crisp")), click(id("station-topping")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-plum")),
+		click(id("style-crisp")),
+		click(id("station-topping")),
+	)
 	reads(t, ctx, id("bowl-topping"), "Hazelnuts")
 	do(t, ctx, click(id("swap")), click(CSS(`[data-testid^="swap-hazelnuts-"]`)))
 	reads(t, ctx, id("swapped"), "pumpkin seeds", "toast them first")
@@ -181,7 +250,14 @@ func TestWhereBakersDisagree(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Nursery apple pie", " .open")), click(id("station-topping")), click(id("disagree-fat")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Nursery apple pie", " .open")),
+		click(id("station-topping")),
+		click(id("disagree-fat")),
+	)
 	reads(t, ctx, id("way-fat-melted"), "lumps of 16 mm", "3 min by hand")
 	reads(t, ctx, id("way-ratio-equal"), "% fat")
 	reads(t, ctx, id("way-coverage-all"), "steam")
@@ -205,7 +281,15 @@ func TestTwoThickeners(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")), click(id("station-juice")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-gooseberry")),
+		click(id("style-crumble")),
+		click(id("station-juice")),
+	)
 	reads(t, ctx, id("line-dry-cornflour"), "Cornflour")
 	alone := text(t, ctx, id("line-dry-cornflour"))
 	do(t, ctx, click(id("beside")), fill(id("beside-g-0"), "8 g"))

@@ -5,6 +5,9 @@ import (
 	"image"
 	"image/png"
 	"io"
+	"mabbin/app"
+	"mabbin/server/demo"
+	"mabbin/server/store/storetest"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -14,14 +17,10 @@ import (
 
 	. "github.com/chromedp/chromedp"
 	"github.com/jackc/pgx/v5"
-
-	"mabbin/server/demo"
-	"mabbin/server/store"
-	"mabbin/server/store/storetest"
 )
 
-// One dessert from the ticket to the log: weighed by the scale, baked with a probe in it at sixty times the speed, taken out, told with a
-// picture, explained, put right and taken back, and laid beside another.
+// One dessert from the ticket to the log: weighed by the scale, baked with a probe in it at sixty times the speed,
+// taken out, told with a picture, explained, put right and taken back, and laid beside another.
 func TestFromTheTicketToTheLog(t *testing.T) {
 	t.Parallel()
 	url, s, now := kitchenWithClock(t)
@@ -63,11 +62,19 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 	reads(t, ctx, id("next-call"), "Gooseberry crumble")
 
 	// A probe in the middle, the door left open, and an hour in a minute.
-	do(t, ctx, click(id("probe-middle")), click(id("simulation")), click(id("speed-60")), WaitVisible(id("open-door")), click(id("open-door")))
+	do(
+		t,
+		ctx,
+		click(id("probe-middle")),
+		click(id("simulation")),
+		click(id("speed-60")),
+		WaitVisible(id("open-door")),
+		click(id("open-door")),
+	)
 	reads(t, ctx, id("simulation"), "60 times as fast, the door is open")
-	rounds := roundsOf(s, now)
+	poller := pollerOf(s, now)
 	for range 40 {
-		must(t, rounds.Faster(t.Context(), time.Second))
+		must(t, poller.Advance(t.Context(), time.Second))
 	}
 	do(t, ctx, Navigate(url+"/watch"), idle())
 	reads(t, ctx, id("estimate"), "By the probe the oven is", "The calls follow it")
@@ -83,14 +90,22 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 	must(t, f.Close())
 	notes := filepath.Join(t.TempDir(), "notes.png")
 	must(t, os.WriteFile(notes, []byte("no picture at all"), 0o600))
-	do(t, ctx, click(id("how-did-it-come-out")), click(id("juice-runny")), click(id("top-pale")), SetUploadFiles(id("picture-file"), []string{notes}))
+	do(
+		t,
+		ctx,
+		click(id("how-did-it-come-out")),
+		click(id("juice-runny")),
+		click(id("top-pale")),
+		SetUploadFiles(id("picture-file"), []string{notes}),
+	)
 	reads(t, ctx, CSS(`.ask [role="alert"]`), "give a JPEG or a PNG")
 	do(t, ctx, SetUploadFiles(id("picture-file"), []string{picture}), WaitVisible(id("picture-away")), click(id("log-it")))
 	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
-	page, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, store.Sought{}, nil, 1)
+	page, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{}, nil, 1)
 	must(t, err)
 	b := page[0]
-	if b.Picture == nil || b.Happened == nil || len(b.Happened.Weighed) != 7 || len(b.Happened.Readings) < 20 || *b.Juice != "runny" {
+	if b.Picture == nil || b.Happened == nil || len(b.Happened.Weighed) != 7 || len(b.Happened.Readings) < 20 ||
+		*b.Juice != "runny" {
 		t.Fatalf("logged is %+v, %+v", b.Outcome, b.Happened)
 	}
 	for _, w := range b.Happened.Weighed {
@@ -102,8 +117,23 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 	// In the log, with why; put right, and taken back.
 	do(t, ctx, Navigate(url+"/log"), WaitVisible(CSS(".thumb")), click(id("open-bake")))
 	reads(t, ctx, id("how-it-went"), "dots by the probe", "Weighed:")
-	reads(t, ctx, id("why"), "What may have gone wrong", "thinner than it was meant", "By the model", "On paper already: not set everywhere") // it was taken out too soon
-	do(t, ctx, click(id("correct")), click(id("juice-saucy")), fill(id("note"), "Thickened overnight."), click(id("log-it")))
+	reads(
+		t,
+		ctx,
+		id("why"),
+		"What may have gone wrong",
+		"thinner than it was meant",
+		"By the model",
+		"On paper already: not set everywhere",
+	) // it was taken out too soon
+	do(
+		t,
+		ctx,
+		click(id("correct")),
+		click(id("juice-saucy")),
+		fill(id("note"), "Thickened overnight."),
+		click(id("log-it")),
+	)
 	reads(t, ctx, id("lately"), "is put right")
 	reads(t, ctx, id("told-before"), "juice, cold: runny → saucy", "note: not told → “Thickened overnight.”")
 	do(t, ctx, click(id("undo")))
@@ -115,7 +145,16 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 
 	// Side by side with another.
 	do(t, ctx, click(id("choose-Gooseberry crumble")), click(id("choose-Plum betty")), click(id("beside")))
-	reads(t, ctx, id("side-by-side"), "Gooseberry crumble", "Plum betty", "crumble betty", "How it was to stand", "What came out")
+	reads(
+		t,
+		ctx,
+		id("side-by-side"),
+		"Gooseberry crumble",
+		"Plum betty",
+		"crumble betty",
+		"How it was to stand",
+		"What came out",
+	)
 	if words := text(t, ctx, id("side-by-side")); strings.Contains(words, "Dish material") {
 		t.Error("what is the same is shown unasked")
 	}
@@ -163,9 +202,25 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 
 	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
 	reads(t, ctx, id("restored"), "Oxlip Yard, restored is here")
-	do(t, ctx, click(id("go-Oxlip Yard, restored")), WaitVisible(CSS("header")), Navigate(url+"/log"), WaitVisible(id("open-bake")))
+	do(
+		t,
+		ctx,
+		click(id("go-Oxlip Yard, restored")),
+		WaitVisible(CSS("header")),
+		Navigate(url+"/log"),
+		WaitVisible(id("open-bake")),
+	)
 	reads(t, ctx, CSS("header .kitchen"), "Oxlip Yard, restored")
-	do(t, ctx, Navigate(url+"/shelf/kitchens"), fill(id("kitchen-name"), "Back room"), click(id("add-kitchen")), WaitVisible(CSS("header")), Navigate(url+"/log"), idle())
+	do(
+		t,
+		ctx,
+		Navigate(url+"/shelf/kitchens"),
+		fill(id("kitchen-name"), "Back room"),
+		click(id("add-kitchen")),
+		WaitVisible(CSS("header")),
+		Navigate(url+"/log"),
+		idle(),
+	)
 	reads(t, ctx, CSS("main"), "Nothing baked yet")
 	reads(t, ctx, CSS("header .kitchen"), "Back room")
 }

@@ -4,14 +4,13 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"mabbin/app"
+	"mabbin/server/demo"
 	"testing"
 	"time"
 
 	"github.com/chromedp/cdproto/input"
 	. "github.com/chromedp/chromedp"
-
-	"mabbin/server/demo"
-	"mabbin/server/store"
 )
 
 type box struct{ X, Y, W, H float64 }
@@ -19,8 +18,25 @@ type box struct{ X, Y, W, H float64 }
 // boxOf is where an element is, once it stands still in sight.
 func boxOf(t *testing.T, ctx context.Context, sel CSS) (b box) {
 	t.Helper()
-	do(t, ctx, WaitVisible(sel), idle(), still(sel), Sleep(60*time.Millisecond), idle(), still(sel)) // answers move what is below them
-	raw, err := Run(ctx, Evaluate[string](fmt.Sprintf(`(() => { const e = document.querySelector(%q), b = (e.closest('.el-input__wrapper') ?? e).getBoundingClientRect(); return JSON.stringify({ X: b.x, Y: b.y, W: b.width, H: b.height }) })()`, sel)))
+	do(
+		t,
+		ctx,
+		WaitVisible(sel),
+		idle(),
+		still(sel),
+		Sleep(60*time.Millisecond),
+		idle(),
+		still(sel),
+	) // answers move what is below them
+	raw, err := Run(
+		ctx,
+		Evaluate[string](
+			fmt.Sprintf(
+				`(() => { const e = document.querySelector(%q), b = (e.closest('.el-input__wrapper') ?? e).getBoundingClientRect(); return JSON.stringify({ X: b.x, Y: b.y, W: b.width, H: b.height }) })()`,
+				sel,
+			),
+		),
+	)
 	must(t, err)
 	must(t, json.Unmarshal([]byte(raw), &b))
 	return b
@@ -61,7 +77,14 @@ func TestTheWholePathByTouchAlone(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			url, s, _ := kitchenWithClock(t)
 			ctx := tab(t, size[0], size[1])
-			do(t, ctx, EmulateViewport(size[0], size[1], EmulateMobile, EmulateTouch), Navigate(url), WaitVisible(id("dish-Small stoneware")), idle())
+			do(
+				t,
+				ctx,
+				EmulateViewport(size[0], size[1], EmulateMobile, EmulateTouch),
+				Navigate(url),
+				WaitVisible(id("dish-Small stoneware")),
+				idle(),
+			)
 			tap(t, ctx, id("dish-Small stoneware"))
 			tap(t, ctx, id("fruit-gooseberry"))
 			tap(t, ctx, id("style-crumble"))
@@ -105,9 +128,10 @@ func TestTheWholePathByTouchAlone(t *testing.T) {
 			tap(t, ctx, id("juice-spoonable"))
 			tap(t, ctx, id("log-it"))
 			reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
-			page, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, store.Sought{Words: "Gooseberry crumble"}, nil, 1)
+			page, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{Words: "Gooseberry crumble"}, nil, 1)
 			must(t, err)
-			if b := page[0]; b.CardID == nil || b.Juice == nil || *b.Juice != "spoonable" || b.Result.FruitG < 679 || b.Result.FruitG > 682 {
+			if b := page[0]; b.CardID == nil || b.Juice == nil || *b.Juice != "spoonable" || b.Result.FruitG < 679 ||
+				b.Result.FruitG > 682 {
 				t.Errorf("logged is %+v, %.0f g", b.Outcome, b.Result.FruitG)
 			}
 		})

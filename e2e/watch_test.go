@@ -1,24 +1,32 @@
 package e2e
 
 import (
+	"mabbin/app"
+	"mabbin/server/demo"
 	"strings"
 	"testing"
 	"time"
 
 	. "github.com/chromedp/chromedp"
-
-	"mabbin/server/demo"
-	"mabbin/server/store"
 )
 
-// From the Bench into the oven: calls in their order, answered on one tablet and seen on the other, a rescue, and the log.
+// From the Bench into the oven: calls in their order, answered on one tablet and seen on the other, a rescue, and the
+// log.
 func TestTheOvenWatch(t *testing.T) {
 	t.Parallel()
 	url, s, now := kitchenWithClock(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/watch"), idle())
 	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), click(id("station-bake")), click(id("propose")), WaitEnabled(id("into-oven")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Damson and apple crumble", " .open")),
+		click(id("station-bake")),
+		click(id("propose")),
+		WaitEnabled(id("into-oven")),
+	)
 	reads(t, ctx, id("plan"), "Proposed:")
 	do(t, ctx, click(id("into-oven")))
 	reads(t, ctx, id("next-call"), "Turn the dish round", "Damson and apple crumble", "Old range", "in")
@@ -45,11 +53,11 @@ func TestTheOvenWatch(t *testing.T) {
 	reads(t, ctx, id("call-turn"), "skipped")
 
 	// The probe reads the middle on the server's rounds; slipped out, it is not believed.
-	rounds := roundsOf(s, now)
+	poller := pollerOf(s, now)
 	read := func(times int, every time.Duration) {
 		for range times {
 			now.Add(int64(every))
-			must(t, rounds.Once(t.Context()))
+			must(t, poller.Watch.Poll(t.Context()))
 		}
 		do(t, ctx, Navigate(url+"/watch"), WaitVisible(id("next-call")))
 	}
@@ -77,17 +85,40 @@ func TestTheOvenWatch(t *testing.T) {
 	if words := text(t, ctx, id("watched-Damson and apple crumble")); strings.Contains(words, "Something is wrong") {
 		t.Error("it is out, and can still be rescued in the oven")
 	}
-	do(t, ctx, click(id("how-did-it-come-out")), click(id("juice-spoonable")), click(id("top-golden")), click(id("more-questions")), click(id("sweetness-right")), click(id("again-yes")), fill(id("before_g"), "2410"), fill(id("after_g"), "2500"), click(id("log-it")))
+	do(
+		t,
+		ctx,
+		click(id("how-did-it-come-out")),
+		click(id("juice-spoonable")),
+		click(id("top-golden")),
+		click(id("more-questions")),
+		click(id("sweetness-right")),
+		click(id("again-yes")),
+		fill(id("before_g"), "2410"),
+		fill(id("after_g"), "2500"),
+		click(id("log-it")),
+	)
 	reads(t, ctx, CSS(`.ask [role="alert"]`), "nothing grows heavier")
 	do(t, ctx, fill(id("after_g"), "2362"), click(id("log-it")))
 	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
-	log, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, store.Sought{}, nil, 1)
+	log, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{}, nil, 1)
 	must(t, err)
-	if b := log[0]; b.Title != "Damson and apple crumble" || *b.Juice != "spoonable" || len(b.Stages) < 2 || b.OvenID == nil {
+	if b := log[0]; b.Title != "Damson and apple crumble" || *b.Juice != "spoonable" || len(b.Stages) < 2 ||
+		b.OvenID == nil {
 		t.Errorf("logged is %+v", b)
 	}
 	do(t, ctx, Navigate(url+"/log"), click(id("open-bake")))
-	reads(t, ctx, id("how-it-went"), "in the oven", "steamed off", "48 g", "Take it out, done at", "Turn the dish round, skipped", "Would be made again so")
+	reads(
+		t,
+		ctx,
+		id("how-it-went"),
+		"in the oven",
+		"steamed off",
+		"48 g",
+		"Take it out, done at",
+		"Turn the dish round, skipped",
+		"Would be made again so",
+	)
 
 	// Found again by its words and by what came out.
 	do(t, ctx, fill(id("log-words"), "strawberries were"), WaitNotPresent(id("bake-Damson and apple crumble")))
@@ -96,9 +127,19 @@ func TestTheOvenWatch(t *testing.T) {
 	reads(t, ctx, id("none-found"), "No bake is like that")
 	do(t, ctx, fill(id("log-words"), " "), click(id("log-juice")), click(id("log-juice-saucy")))
 	reads(t, ctx, id("bake-Freezer cherry crisp"), "saucy")
-	csv, err := Run(ctx, Evaluate[string](`fetch(document.querySelector('[data-testid="log-csv"]').href).then((r) => r.text())`, EvalAwaitPromise))
+	csv, err := Run(
+		ctx,
+		Evaluate[string](
+			`fetch(document.querySelector('[data-testid="log-csv"]').href).then((r) => r.text())`,
+			EvalAwaitPromise,
+		),
+	)
 	must(t, err)
-	if rows := strings.Split(strings.TrimSpace(csv), "\n"); len(rows) < 8 || !strings.Contains(rows[1], "Damson and apple crumble,") || !strings.Contains(rows[1], ",2410,2362,yes,") {
+	if rows := strings.Split(
+		strings.TrimSpace(csv),
+		"\n",
+	); len(rows) < 8 || !strings.Contains(rows[1], "Damson and apple crumble,") ||
+		!strings.Contains(rows[1], ",2410,2362,yes,") {
 		t.Errorf("%d rows: %s", len(rows), csv)
 	}
 }

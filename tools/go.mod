@@ -8,7 +8,7 @@ tool (
 	mvdan.cc/gofumpt
 )
 
-require golang.org/x/tools v0.52.0
+require golang.org/x/tools v0.52.0 // indirect
 
 require (
 	4d63.com/gocheckcompilerdirectives v1.4.0 // indirect

@@ -1,20 +1,23 @@
 package main
 
 import (
+	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
+	"flag"
 	"fmt"
 	"io"
-	"maps"
-	"slices"
-	"strings"
-
-	"mabbin/api"
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/larder"
 	"mabbin/core/oven"
 	"mabbin/core/recipe"
+	"mabbin/server/render"
+	"mabbin/server/wire"
+	"maps"
+	"slices"
+	"strings"
 )
 
 // errBadRequest is the exit status of a run in which a request got a problem for an answer.
@@ -23,50 +26,71 @@ var errBadRequest = errors.New("a request could not be used")
 // maxInput is the most that is read from standard input.
 const maxInput = 64 << 20
 
-// calculations are what calc can do: each answers one request.
-var calculations = map[string]func(request []byte) (any, error){
-	"balance": func(request []byte) (any, error) {
-		r, err := api.Decode("BalanceRequest", request, balance.Check)
-		if err != nil {
-			return nil, err
-		}
-		return balance.Solve(r)
-	},
-	"bake": func(request []byte) (any, error) {
-		r, err := api.Decode("BakeRequest", request, bake.Check)
-		if err != nil {
-			return nil, err
-		}
-		return bake.Run(r)
-	},
-	"bake-plan": func(request []byte) (any, error) {
-		q, err := api.Decode("PlanRequest", request, bake.CheckDessert)
-		if err != nil {
-			return nil, err
-		}
-		return bake.Dessert(q)
-	},
-	"oven": func(request []byte) (any, error) {
-		t, err := api.Decode("OvenTrial", request, func(oven.Trial) error { return nil })
-		if err != nil {
-			return nil, err
-		}
-		return oven.Measure(t)
-	},
-	"measure": func(request []byte) (any, error) {
-		q, err := api.Decode("MeasureRequest", request, recipe.CheckMeasure)
-		if err != nil {
-			return nil, err
-		}
-		return recipe.Measure(q, larder.Pantry(q.Own))
-	},
+// calculation answers one request.
+type calculation func(ctx context.Context, request []byte) (any, error)
+
+// calculations are what calc can do, by their names.
+var calculations = map[string]calculation{
+	"balance": rule(
+		"BalanceRequest",
+		balance.Check,
+		func(_ context.Context, r balance.Request) (*balance.Answer, error) { return balance.Solve(r) },
+	),
+	"bake": rule(
+		"BakeRequest",
+		bake.Check,
+		func(_ context.Context, r bake.Request) (*bake.Answer, error) { return bake.Run(r) },
+	),
+	"bake-plan": rule("PlanRequest", bake.CheckDessert, bake.Dessert),
+	"oven": rule(
+		"OvenTrial",
+		nil,
+		func(_ context.Context, t oven.Trial) (oven.Measured, error) { return oven.Measure(t) },
+	),
+	"measure": rule(
+		"MeasureRequest",
+		recipe.CheckMeasure,
+		func(_ context.Context, q recipe.MeasureRequest) (*recipe.Measured, error) {
+			return recipe.Measure(q, larder.Pantry(q.Own))
+		},
+	),
 }
 
-// calc reads one request, or a list, and writes the answer, or the list of answers.
-func calc(args []string, in io.Reader, out io.Writer) error {
-	if len(args) != 1 || calculations[args[0]] == nil {
-		return fmt.Errorf("calc needs the name of a calculation: mabbin calc %s", strings.Join(slices.Sorted(maps.Keys(calculations)), ", "))
+// rule is a rule of core as a calculation: its request is decoded and checked as the contract has it.
+func rule[In, Out any](schema string, check func(In) error, answer func(context.Context, In) (Out, error)) calculation {
+	return func(ctx context.Context, request []byte) (any, error) {
+		s, err := wire.Schema(schema)
+		if err != nil {
+			return nil, err
+		}
+		in, err := wire.Decode(s, request, check)
+		if err != nil {
+			return nil, err
+		}
+		return answer(ctx, in)
 	}
+}
+
+// calc reads one request, or a list, and writes the answer, or the list of answers, in the words and units that the
+// flags ask for.
+func calc(ctx context.Context, args []string, in io.Reader, out io.Writer) error {
+	var read render.Reading
+	flags := flag.NewFlagSet("calc", flag.ContinueOnError)
+	flags.StringVar((*string)(&read.English), "english", "", "uk or us")
+	flags.StringVar(&read.Weights, "weights", "", "g or oz")
+	flags.StringVar(&read.Heat, "heat", "", "c, f, gas or fan")
+	flags.StringVar(&read.Lengths, "lengths", "", "cm or in")
+	flags.StringVar((*string)(&read.Decimal), "decimal", "", "point or comma")
+	if err := flags.Parse(args); err != nil {
+		return err
+	}
+	if flags.NArg() != 1 || calculations[flags.Arg(0)] == nil {
+		return fmt.Errorf(
+			"calc needs the name of a calculation: mabbin calc %s",
+			strings.Join(slices.Sorted(maps.Keys(calculations)), ", "),
+		)
+	}
+	calculate := calculations[flags.Arg(0)]
 	doc, err := io.ReadAll(io.LimitReader(in, maxInput+1))
 	if err != nil {
 		return err
@@ -74,15 +98,15 @@ func calc(args []string, in io.Reader, out io.Writer) error {
 	if len(doc) > maxInput {
 		return fmt.Errorf("standard input is larger than %d MB", maxInput>>20)
 	}
-	requests, list, err := api.Each(doc)
+	requests, list, err := wire.Each(doc)
 	if err != nil {
 		requests, list = []json.RawMessage{doc}, false // its problem says what is wrong with it
 	}
 	answers, bad := make([]any, len(requests)), false
 	for i, r := range requests {
-		answer, err := calculations[args[0]](r)
+		answer, err := calculate(ctx, r)
 		if err != nil {
-			p, ok := api.ProblemOf(err)
+			p, ok := wire.ProblemOf(err, read)
 			if !ok {
 				return err
 			}
@@ -90,13 +114,19 @@ func calc(args []string, in io.Reader, out io.Writer) error {
 		}
 		answers[i] = answer
 	}
-	enc := json.NewEncoder(out)
-	enc.SetIndent("", "  ")
-	if list {
-		err = enc.Encode(answers)
-	} else {
-		err = enc.Encode(answers[0])
+	var answer any = answers
+	if !list {
+		answer = answers[0]
 	}
+	raw, err := wire.Encode(answer, read)
+	if err != nil {
+		return err
+	}
+	var pretty bytes.Buffer
+	if err := json.Indent(&pretty, raw, "", "  "); err != nil {
+		return err
+	}
+	_, err = fmt.Fprintln(out, pretty.String())
 	if err == nil && bad {
 		return errBadRequest
 	}

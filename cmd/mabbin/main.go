@@ -7,11 +7,10 @@ import (
 	"flag"
 	"fmt"
 	"io"
+	"mabbin/server/store"
 	"os"
 	"os/signal"
 	"syscall"
-
-	"mabbin/server/store"
 )
 
 const usage = `mabbin balances fruit, juice and topping to a dish.
@@ -46,7 +45,7 @@ func run(ctx context.Context, args []string, in io.Reader, out io.Writer) error 
 	flags := flag.NewFlagSet(args[0], flag.ContinueOnError)
 	switch args[0] {
 	case "calc":
-		return calc(args[1:], in, out)
+		return calc(ctx, args[1:], in, out)
 	case "serve":
 		addr := flags.String("addr", "127.0.0.1:8080", "where to listen; loopback only")
 		logFile := flags.String("log", "", "file for the request log; standard error without it")

@@ -23,9 +23,19 @@ func TestCalcAnswersEachRequestOfAList(t *testing.T) {
 	if err := json.Unmarshal(b, &cases); err != nil {
 		t.Fatal(err)
 	}
-	list, _ := json.Marshal([]json.RawMessage{cases[0].Request, []byte(`{"style":"flan"}`), cases[2].Request, cases[1].Request})
+	list, _ := json.Marshal(
+		[]json.RawMessage{cases[0].Request, []byte(`{"style":"flan"}`), cases[2].Request, cases[1].Request},
+	)
 	var out strings.Builder
-	if err := run(t.Context(), []string{"calc", "balance"}, strings.NewReader(string(list)), &out); !errors.Is(err, errBadRequest) {
+	if err := run(
+		t.Context(),
+		[]string{"calc", "balance"},
+		strings.NewReader(string(list)),
+		&out,
+	); !errors.Is(
+		err,
+		errBadRequest,
+	) {
 		t.Errorf("a list with bad requests: %v", err)
 	}
 	var answers []map[string]any
@@ -45,7 +55,13 @@ func TestCalcAnswersEachRequestOfAList(t *testing.T) {
 func TestCalcOfOneRequest(t *testing.T) {
 	for in, want := range map[string]error{"{": errBadRequest, "": errBadRequest, "[]": nil, "7": errBadRequest} {
 		var out strings.Builder
-		if err := run(t.Context(), []string{"calc", "balance"}, strings.NewReader(in), &out); !errors.Is(err, want) || !json.Valid([]byte(out.String())) {
+		if err := run(
+			t.Context(),
+			[]string{"calc", "balance"},
+			strings.NewReader(in),
+			&out,
+		); !errors.Is(err, want) ||
+			!json.Valid([]byte(out.String())) {
 			t.Errorf("%q: %v, %s", in, err, out.String())
 		}
 	}

@@ -6,17 +6,16 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
-	"net"
-	"net/http"
-	"os"
-	"syscall"
-	"time"
-
 	"mabbin/server/demo"
 	"mabbin/server/devices"
 	"mabbin/server/httpapi"
 	"mabbin/server/store"
 	"mabbin/web"
+	"net"
+	"net/http"
+	"os"
+	"syscall"
+	"time"
 )
 
 // withStore opens the database that MABBIN_DB names, brings it up to date and hands it to do.
@@ -68,8 +67,8 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 			defer func() { _ = logTo.Close() }()
 		}
 		log := slog.New(slog.NewJSONHandler(logTo, nil))
-		live := new(httpapi.Live)
-		h, err := httpapi.New(httpapi.Server{Store: s, Now: time.Now, Live: live}, web.Dist(), log)
+		cfg := httpapi.Config{Store: s, Clock: time.Now, Events: new(httpapi.Events), Log: log}
+		h, err := httpapi.New(cfg, web.Dist())
 		if err != nil {
 			return err
 		}
@@ -77,8 +76,8 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 			Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 15 * time.Second, WriteTimeout: 30 * time.Second,
 			IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 1 << 16,
 		}
-		srv.RegisterOnShutdown(live.Close)
-		go devices.Rounds{Store: s, Now: time.Now, Changed: live.Changed, Log: log}.Go(ctx)
+		srv.RegisterOnShutdown(cfg.Events.Close)
+		go devices.Poller{Watch: httpapi.OvenWatch(cfg), Log: log}.Run(ctx)
 		stopped := make(chan error, 1)
 		go func() {
 			<-ctx.Done()
@@ -105,7 +104,10 @@ func listen(ctx context.Context, addr string) (net.Listener, error) {
 	}
 	l, err := new(net.ListenConfig).Listen(ctx, "tcp", addr)
 	if errors.Is(err, syscall.EADDRINUSE) {
-		return nil, fmt.Errorf("port %s is taken by another program: stop that one, or choose another with MABBIN_PORT=8081 make demo", port)
+		return nil, fmt.Errorf(
+			"port %s is taken by another program: stop that one, or choose another with MABBIN_PORT=8081 make demo",
+			port,
+		)
 	}
 	return l, err
 }

@@ -6,6 +6,9 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"mabbin/api"
+	"mabbin/server/demo"
+	"mabbin/server/store/storetest"
 	"net"
 	"net/http"
 	"os"
@@ -14,10 +17,6 @@ import (
 	"sync"
 	"testing"
 	"time"
-
-	"mabbin/api"
-	"mabbin/server/demo"
-	"mabbin/server/store/storetest"
 )
 
 // The test's own binary is the program, when it is asked to be: so that it can be killed.
@@ -88,8 +87,8 @@ func (p *program) ask(method, path, body string, out any) (status int, ok bool) 
 	return r.StatusCode, true
 }
 
-// A server is killed in mid-bake, again and again, while two tablets send what they send until they are answered: in the end there is
-// one dessert, every call was answered once, and one bake is in the log.
+// A server is killed in mid-bake, again and again, while two tablets send what they send until they are answered: in
+// the end there is one dessert, every call was answered once, and one bake is in the log.
 func TestKilledInMidBakeNothingIsLostOrDoubled(t *testing.T) {
 	dsn := storetest.DSN(t)
 	t.Setenv("MABBIN_DB", dsn)
@@ -142,7 +141,8 @@ func TestKilledInMidBakeNothingIsLostOrDoubled(t *testing.T) {
 		both("POST", base+"/watch/"+id+"/calls/"+c.Id.String(), `{"answer":"done"}`, 200)
 	}
 	bake := strings.NewReplacer(`"id":"`+id+`"`, `"id":"`+id+`","watch_id":"`+id+`","baked_at":"2026-10-01T12:00:00Z","outcome":{"juice":"saucy"}`,
-		`"setting":{"stages":[{"minutes":20,"oven_c":190,"cover":"foil"},{"minutes":30,"oven_c":190}]}`, `"setting":{"oven_c":190,"minutes":50}`).Replace(start)
+		`"setting":{"stages":[{"minutes":20,"oven_c":190,"cover":"foil"},{"minutes":30,"oven_c":190}]}`, `"setting":{"oven_c":190,"minutes":50}`).
+		Replace(start)
 	both("POST", base+"/bakes", bake, 201)
 
 	w = api.Watch{}
@@ -157,7 +157,13 @@ func TestKilledInMidBakeNothingIsLostOrDoubled(t *testing.T) {
 		t.Errorf("%d desserts, %d of %d calls done", len(w.Desserts), done, len(calls))
 	}
 	var b api.Bake
-	if status, _ := p.ask("GET", base+"/bakes/"+id, "", &b); status != 200 || b.Happened == nil || len(b.Happened.Calls) == 0 {
+	if status, _ := p.ask(
+		"GET",
+		base+"/bakes/"+id,
+		"",
+		&b,
+	); status != 200 || b.Happened == nil ||
+		len(b.Happened.Calls) == 0 {
 		t.Errorf("%d: the log has %+v", status, b)
 	}
 	var page api.BakePage

@@ -70,6 +70,11 @@ func Run(r Request) (*Answer, error) {
 	if err := Check(r); err != nil {
 		return nil, err
 	}
+	return run(r), nil
+}
+
+// run bakes a request that is known to be good, or one of its neighbours: an oven that is a little off.
+func run(r Request) *Answer {
 	m := newModel(r)
 	c := newClocks(r, m)
 	total := 0.0
@@ -99,7 +104,7 @@ func Run(r Request) (*Answer, error) {
 		}
 	}
 	a.End = End{c.fruit, c.colour[core], c.colour[rim], c.base, c.setShare(), m.steam * 1000}
-	return a, nil
+	return a
 }
 
 // stride is the length of the next step, s. Where a topping is about to be dry its face heats up within seconds: short
@@ -117,7 +122,10 @@ func (m *model) stride(o oven, usual float64) float64 {
 }
 
 func newCurves(n int) (v Curves) {
-	for _, list := range []*[]float64{&v.Minute, &v.MiddleC, &v.ColdestC, &v.RimC, &v.SurfaceC, &v.FloorC, &v.Fruit, &v.Colour, &v.Base} {
+	for _, list := range []*[]float64{
+		&v.Minute, &v.MiddleC, &v.ColdestC, &v.RimC, &v.SurfaceC, &v.FloorC, &v.Fruit,
+		&v.Colour, &v.Base,
+	} {
 		*list = make([]float64, 0, n)
 	}
 	return v
@@ -190,10 +198,18 @@ func (c *clocks) tick(dt float64, s Stage) {
 		if covered {
 			rate *= underCover
 		}
-		c.colour[col] += minutes * rate * mean(func(t float64) float64 { return math.Exp2((t - colourAtC) / colourPer2) }, c.was.faces[col], m.face[col])
+		c.colour[col] += minutes * rate * mean(
+			func(t float64) float64 { return math.Exp2((t - colourAtC) / colourPer2) },
+			c.was.faces[col],
+			m.face[col],
+		)
 	}
 	if m.baseAt >= 0 {
-		c.base += minutes / baseMin * mean(func(t float64) float64 { return math.Exp2((t - baseAtC) / colourPer2) }, c.was.lowest, m.t[core][m.baseAt])
+		c.base += minutes / baseMin * mean(
+			func(t float64) float64 { return math.Exp2((t - baseAtC) / colourPer2) },
+			c.was.lowest,
+			m.t[core][m.baseAt],
+		)
 	}
 	for col := range 2 {
 		for i := range cellsFill {

@@ -27,8 +27,8 @@ func workedCases(t testing.TB) []workedCase {
 	return cases
 }
 
-// Events within 1.5 % or 30 s, temperatures within 0.8 K, steam and clocks within 4 % or 0.02. An event within its tolerance
-// of the end may be missing on either side.
+// Events within 1.5 % or 30 s, temperatures within 0.8 K, steam and clocks within 4 % or 0.02. An event within its
+// tolerance of the end may be missing on either side.
 func TestWorkedCases(t *testing.T) {
 	for _, c := range workedCases(t) {
 		t.Run(c.Name, func(t *testing.T) {

@@ -1,13 +1,16 @@
 package bake
 
 import (
-	"math"
-
+	"context"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	kiln "mabbin/core/oven"
+	"mabbin/core/message"
+	"mabbin/core/slip"
 	"mabbin/core/topping"
+	"math"
+
+	kiln "mabbin/core/oven"
 )
 
 // Setting is the oven that a dessert goes into, and what is known of how it begins.
@@ -18,10 +21,12 @@ type Setting struct {
 	OvenOffsetC float64  `json:"oven_offset_c,omitempty"`
 	FillingC    *float64 `json:"filling_c,omitempty"` // left out: by what was done to the fruit
 	DishC       *float64 `json:"dish_c,omitempty"`
-	Stages      []Stage  `json:"stages,omitempty"`      // left out: proposed
-	Standing    []Stage  `json:"standing,omitempty"`    // proposed before, and on the screen: it stays unless another is clearly better
-	OffByC      float64  `json:"off_by_c,omitempty"`    // how far the oven may be off beside that; left out: 10
-	BottomHeat  bool     `json:"bottom_heat,omitempty"` // it can heat from below alone
+	Stages      []Stage  `json:"stages,omitempty"` // left out: proposed
+	// proposed before, and on the screen: it stays unless another is clearly better
+	Standing   []Stage `json:"standing,omitempty"`
+	Keep       bool    `json:"keep,omitempty"`        // the standing stages are baked as they are: nothing is looked for
+	OffByC     float64 `json:"off_by_c,omitempty"`    // how far the oven may be off beside that; left out: 10
+	BottomHeat bool    `json:"bottom_heat,omitempty"` // it can heat from below alone
 	// Fire is that of a camp oven; left out: an oven indoors.
 	Fire *kiln.Fire `json:"fire,omitempty"`
 }
@@ -43,6 +48,13 @@ type DessertAnswer struct {
 	LateAt *float64 `json:"late_at_min,omitempty"`
 	// Fire is what a camp oven wants; nil for an oven indoors.
 	Fire *kiln.Tending `json:"fire,omitempty"`
+	// Verdict is what will become of it.
+	Verdict Verdict  `json:"verdict"`
+	Figures []Figure `json:"figures"`
+	// Asks are settings of the oven far outside what is usual: they are used as they are.
+	Asks []message.Message `json:"asks"`
+	// WhatIfs are the experiments that can be tried on it.
+	WhatIfs []WhatIf `json:"what_ifs"`
 }
 
 // Start temperatures by what was done to the filling, C. Working figures.
@@ -85,17 +97,20 @@ func (s Setting) Check(at string, f *fault.Faults) {
 	}
 }
 
-// Dessert bakes a dessert on paper: by the stages given, or by those that are proposed. What steams off in the bake goes
-// back into the ledger and the set, until both agree.
-func Dessert(q DessertRequest) (*DessertAnswer, error) {
+// Dessert bakes a dessert on paper: by the stages given, or by those that are proposed. It ends with ctx. What steams
+// off in the bake goes back into the ledger and the set, until both agree.
+func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	if err := CheckDessert(q); err != nil {
 		return nil, err
 	}
-	bake := proposed
-	if len(q.Setting.Stages) > 0 {
-		bake = entered
+	bake, given := proposed, false
+	switch {
+	case len(q.Setting.Stages) > 0:
+		bake, given = entered, true
+	case q.Setting.Keep && len(q.Setting.Standing) > 0:
+		bake = kept
 	}
-	out, err := bake(q)
+	out, err := bake(ctx, q)
 	if err != nil {
 		return nil, err
 	}
@@ -107,7 +122,37 @@ func Dessert(q DessertRequest) (*DessertAnswer, error) {
 	if q.Setting.Fire != nil {
 		out.Fire = tending(*q.Setting.Fire, out.Plan.Stages)
 	}
+	out.Plan.Says = out.Plan.says(given, out.LateAt)
+	out.judge(planFor(q.Request, &out.Balance, q.Setting).usual(), given)
+	out.Figures, out.WhatIfs, out.Asks = out.figures(), whatIfs(q), Unusual(q.Setting.Stages)
 	return out, nil
+}
+
+// Unusual asks about an oven or a time far outside what is usual: they are used as they are.
+func Unusual(given []Stage) []message.Message {
+	out := []message.Message{}
+	minutes := 0.0
+	for _, s := range given {
+		if !heatings[s.Heating].oven {
+			continue
+		}
+		minutes += s.Minutes
+		if s.OvenC < slip.OvenLowC || s.OvenC > slip.OvenHighC {
+			out = append(
+				out,
+				message.New(
+					"{heat}: is that meant? Usual is {range}.",
+					message.OvenHeat(s.OvenC),
+					message.Range(message.OvenHeat(slip.OvenLowC), message.OvenHeat(slip.OvenHighC)),
+				),
+			)
+		}
+	}
+	if minutes > 0 && (minutes < slip.MinutesLow || minutes > slip.MinutesHigh) {
+		out = append(out, message.New("{n} min in the oven: is that meant? Usual is {range} min.", message.Number(minutes, 0),
+			message.Range(message.Number(slip.MinutesLow, 0), message.Number(slip.MinutesHigh, 0))))
+	}
+	return out
 }
 
 // balanced is a dessert with the steam that is known by now, and its bake to be.
@@ -121,7 +166,7 @@ func balanced(r balance.Request, s Setting) (*DessertAnswer, PlanRequest, error)
 }
 
 // entered bakes the stages as they are: a few times for the steam alone, and then in full.
-func entered(q DessertRequest) (*DessertAnswer, error) {
+func entered(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	r := q.Request
 	for range turns - 1 {
 		if q.Request.SteamedOffG != nil {
@@ -132,11 +177,11 @@ func entered(q DessertRequest) (*DessertAnswer, error) {
 			return nil, err
 		}
 		p.Bake.Stages = q.Setting.Stages
-		ran, err := Run(p.Bake)
-		if err != nil {
+		steam := run(p.Bake).End.SteamedOffG
+		r.SteamedOffG = &steam
+		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
-		r.SteamedOffG = &ran.End.SteamedOffG
 	}
 	out, p, err := balanced(r, q.Setting)
 	if err != nil {
@@ -146,8 +191,20 @@ func entered(q DessertRequest) (*DessertAnswer, error) {
 	return out, nil
 }
 
+// kept bakes the stages that stand on the screen, with a few minutes more where they need them.
+func kept(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
+	q.Setting.Stages = q.Setting.Standing
+	out, err := entered(ctx, q)
+	if err != nil || len(out.Plan.Unmet) == 0 {
+		return out, err
+	}
+	p := planFor(q.Request, &out.Balance, q.Setting)
+	out.Plan = *p.given(p.enough(q.Setting.Standing))
+	return out, nil
+}
+
 // proposed looks for a plan, and bakes it again with its own steam until both agree.
-func proposed(q DessertRequest) (*DessertAnswer, error) {
+func proposed(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	r := q.Request
 	var plan *Plan
 	for turn := 0; ; turn++ {
@@ -156,7 +213,7 @@ func proposed(q DessertRequest) (*DessertAnswer, error) {
 			return nil, err
 		}
 		if plan == nil || !p.keep(plan) {
-			if plan, err = Propose(p); err != nil {
+			if plan, err = Propose(ctx, p); err != nil {
 				return nil, err
 			}
 		}
@@ -177,7 +234,7 @@ func (q PlanRequest) keep(p *Plan) bool {
 	if len(p.Unmet) == 0 && len(now.Unmet) > 0 {
 		return false
 	}
-	now.WaysOut = p.WaysOut
+	now.Remedies = p.Remedies
 	*p = *now
 	return true
 }
@@ -213,8 +270,14 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	}
 	water := toppingWater(a, t)
 	b.Topping = &Topping{
-		ThicknessMM: a.Topping.ThicknessMM, DensityGPerML: t.DensityGPerML, ConductivityWMK: t.ConductivityWMK, HeatJKgK: t.HeatJKgK,
-		WaterPct: water, DrySkinMM: t.DrySkinMM, BrownRate: &rate, StartC: &start,
+		ThicknessMM:     a.Topping.ThicknessMM,
+		DensityGPerML:   t.DensityGPerML,
+		ConductivityWMK: t.ConductivityWMK,
+		HeatJKgK:        t.HeatJKgK,
+		WaterPct:        water,
+		DrySkinMM:       t.DrySkinMM,
+		BrownRate:       &rate,
+		StartC:          &start,
 	}
 	b.GapShare = &gap
 	if r.Base != nil && a.BaseG > 0 && !r.Base.ParBaked {
@@ -230,8 +293,15 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 		key = r.Thickener.Key
 	}
 	q := PlanRequest{
-		Bake: b, Heating: s.Heating, NoStarch: a.ThickenerG < 1, PushUnder: r.Style == "pandowdy", LateTopping: t.Family == "praline", Biscuit: t.Family == "biscuit",
-		Standing: s.Standing, OffByC: s.OffByC, BottomHeat: s.BottomHeat,
+		Bake:        b,
+		Heating:     s.Heating,
+		NoStarch:    a.ThickenerG < 1,
+		PushUnder:   r.Style == "pandowdy",
+		LateTopping: t.Family == "praline",
+		Biscuit:     t.Family == "biscuit",
+		Standing:    s.Standing,
+		OffByC:      s.OffByC,
+		BottomHeat:  s.BottomHeat,
 	}
 	if th, ok := larder.Thickeners.Get(key); ok {
 		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}
@@ -293,8 +363,8 @@ func toppingWater(a *balance.Answer, t larder.Topping) float64 {
 	return min(90, 100*water/all)
 }
 
-// tender is when the slowest fruit is tender and when the quickest falls, in minutes at 100 C, at their cuts. Minutes that
-// it was cooked before count.
+// tender is when the slowest fruit is tender and when the quickest falls, in minutes at 100 C, at their cuts. Minutes
+// that it was cooked before count.
 func tender(r balance.Request) (soft, mush float64) {
 	mush = math.Inf(1)
 	before := 0.0

@@ -1,23 +1,31 @@
 package bake
 
 import (
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/message"
 	"math"
 	"slices"
 	"testing"
-
-	"mabbin/core/balance"
-	"mabbin/core/dish"
 )
 
 func gooseberries() balance.Request {
 	return balance.Request{
-		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
-		Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Dish: dish.Dish{
+			Shape:    dish.Rectangle,
+			LengthCM: 24,
+			WidthCM:  18,
+			DepthCM:  5,
+			Material: "stoneware",
+		},
+		Style:   "crumble",
+		Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+		Topping: balance.ToppingAsked{Key: "crumble_classic"},
 	}
 }
 
 func TestTheSteamOfTheBakeIsInTheLedger(t *testing.T) {
-	a, err := Dessert(DessertRequest{Request: gooseberries()})
+	a, err := Dessert(t.Context(), DessertRequest{Request: gooseberries()})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -33,11 +41,11 @@ func TestTheSteamOfTheBakeIsInTheLedger(t *testing.T) {
 func TestSchoolsDifferInNumbers(t *testing.T) {
 	q := DessertRequest{Request: gooseberries()}
 	q.Request.Style, q.Request.Base = "pie", &balance.BaseAsked{Key: "shortcrust"}
-	all, err := Schools(q)
+	all, err := Alternatives(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
-	by, chosen := map[string]School{}, map[string]int{}
+	by, chosen := map[string]Alternative{}, map[string]int{}
 	for _, s := range all {
 		by[s.Question+" "+s.Key] = s
 		if s.Chosen {
@@ -49,17 +57,19 @@ func TestSchoolsDifferInNumbers(t *testing.T) {
 			t.Errorf("%s: %d ways are chosen", question, chosen[question])
 		}
 	}
-	if by["ratio equal"].FatPct <= by["ratio two"].FatPct || by["coverage gaps"].SteamG <= by["coverage all"].SteamG || by["cover foil"].Colour >= by["cover open"].Colour {
+	if by["ratio equal"].FatPct <= by["ratio two"].FatPct || by["coverage gaps"].SteamG <= by["coverage all"].SteamG ||
+		by["cover foil"].Colour >= by["cover open"].Colour {
 		t.Errorf("%+v", by)
 	}
-	if by["sugar none"].SugarPct >= by["sugar fruit"].SugarPct || by["fat melted"].LumpMM <= by["fat cold"].LumpMM || by["base par_bake"].Base != 0 {
+	if by["sugar none"].SugarPct >= by["sugar fruit"].SugarPct || by["fat melted"].LumpMM <= by["fat cold"].LumpMM ||
+		by["base par_bake"].Base != 0 {
 		t.Errorf("%+v", by)
 	}
 }
 
 func TestOnesOwnStagesAreBakedAsTheyAre(t *testing.T) {
 	q := DessertRequest{Request: gooseberries(), Setting: Setting{Stages: []Stage{{Minutes: 20, OvenC: 160}}}}
-	short, err := Dessert(q)
+	short, err := Dessert(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -69,36 +79,49 @@ func TestOnesOwnStagesAreBakedAsTheyAre(t *testing.T) {
 	frozen := gooseberries()
 	frozen.Fruits[0].Frozen = true
 	q.Request, q.Setting.Stages = frozen, []Stage{{Minutes: 150, OvenC: 180}}
-	cold, err := Dessert(q)
+	cold, err := Dessert(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
 	q.Request = gooseberries()
-	fresh, _ := Dessert(q)
+	fresh, _ := Dessert(t.Context(), q)
 	if minute(cold.Plan.Answer.Events.MiddleBubbles) <= minute(fresh.Plan.Answer.Events.MiddleBubbles)+5 {
-		t.Errorf("frozen bubbles after %g, fresh after %g", minute(cold.Plan.Answer.Events.MiddleBubbles), minute(fresh.Plan.Answer.Events.MiddleBubbles))
+		t.Errorf(
+			"frozen bubbles after %g, fresh after %g",
+			minute(cold.Plan.Answer.Events.MiddleBubbles),
+			minute(fresh.Plan.Answer.Events.MiddleBubbles),
+		)
 	}
 }
 
 func TestACustardSetsAndNeedNotBoil(t *testing.T) {
 	bars := func(c balance.CustardAsked) *DessertAnswer {
 		q := DessertRequest{Request: gooseberries(), Setting: Setting{Heating: "fan"}}
-		q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseAsked{Key: "bar_dough", ParBaked: true}, balance.ToppingAsked{Key: "bar_dough"}, &c
-		a, err := Dessert(q)
+		q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseAsked{
+			Key:      "bar_dough",
+			ParBaked: true,
+		}, balance.ToppingAsked{
+			Key: "bar_dough",
+		}, &c
+		a, err := Dessert(t.Context(), q)
 		if err != nil {
 			t.Fatal(err)
 		}
 		return a
 	}
 	flour, bare := bars(balance.CustardAsked{}), bars(balance.CustardAsked{Egg: 100, Sugar: 100})
-	if flour.Bake.Thickener.FullAtC != 82 || flour.Plan.Answer.End.SetShare < leastSet || slices.Contains(flour.Plan.Unmet, "the middle does not bubble") {
+	if flour.Bake.Thickener.FullAtC != 82 || flour.Plan.Answer.End.SetShare < leastSet ||
+		slices.ContainsFunc(flour.Plan.Unmet, message.New("the middle does not bubble").Equal) {
 		t.Errorf("%s: set %.2f, %v", flour.Plan.Words(), flour.Plan.Answer.End.SetShare, flour.Plan.Unmet)
 	}
-	if hot := slices.Max(bare.Plan.Answer.Curves.MiddleC); hot > curdlesC && !slices.Contains(bare.Plan.Unmet, "the custard curdles") {
+	if hot := slices.Max(
+		bare.Plan.Answer.Curves.MiddleC,
+	); hot > curdlesC &&
+		!slices.ContainsFunc(bare.Plan.Unmet, message.New("the custard curdles").Equal) {
 		t.Errorf("%s: the middle reaches %.0f C and nothing is said: %v", bare.Plan.Words(), hot, bare.Plan.Unmet)
 	}
 	q := PlanRequest{Custard: true, BareEgg: true}
-	if now := q.unmet(at{set: 1, hottest: 96}); now&past == 0 {
+	if now := q.unmet(clockState{set: 1, hottest: 96}); now.irreversible() == 0 {
 		t.Errorf("at 96 C it says %v", now.words())
 	}
 }
@@ -107,7 +130,7 @@ func TestACustardSetsAndNeedNotBoil(t *testing.T) {
 func BenchmarkDessertAsEntered(b *testing.B) {
 	q := DessertRequest{Request: gooseberries(), Setting: Setting{Stages: []Stage{{Minutes: 50, OvenC: 180}}}}
 	for b.Loop() {
-		if _, err := Dessert(q); err != nil {
+		if _, err := Dessert(b.Context(), q); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -1,13 +1,12 @@
 package bake
 
 import (
-	"math"
-
 	"mabbin/core/larder"
+	"math"
 )
 
-// The constants of the model. Heat transfer and composition are handbook figures; those marked so are working figures of
-// this project, which the kitchen's log corrects.
+// The constants of the model. Heat transfer and composition are handbook figures; those marked so are working figures
+// of this project, which the kitchen's log corrects.
 const (
 	kelvin = 273.15
 	sigma  = 5.67e-8 // W/m2K4, Stefan and Boltzmann
@@ -67,8 +66,8 @@ const (
 	topLayer
 )
 
-// model is a dish under way. Layers are from below; each has a cell in both columns. Nothing in it is allocated while it
-// runs.
+// model is a dish under way. Layers are from below; each has a cell in both columns. Nothing in it is allocated while
+// it runs.
 type model struct {
 	n      int // layers
 	kinds  [most]kind
@@ -320,8 +319,8 @@ func (o oven) hTop(c int, surface float64) float64 {
 // psat is the pressure of steam over water, Pa.
 func psat(t float64) float64 { return 610.94 * math.Exp(17.625*t/(t+243.04)) }
 
-// surface balances the face of a column, which has no mass: its temperature, and what dries, kg/m2s. g is the half cell's
-// conductance below it, W/m2K.
+// surface balances the face of a column, which has no mass: its temperature, and what dries, kg/m2s. g is the half
+// cell's conductance below it, W/m2K.
 func (m *model) surface(o oven, c int, g, below float64, water float64) (h, face, dry float64) {
 	face = m.face[c]
 	dries := m.top != nil && !m.bare && water > 0 && o.eps[c] == 0

@@ -1,11 +1,10 @@
 package bake
 
 import (
+	"mabbin/core/dish"
 	"math"
 	"strings"
 	"testing"
-
-	"mabbin/core/dish"
 )
 
 func ptr[T any](v T) *T { return &v }
@@ -19,7 +18,7 @@ func crumble() Request {
 	}
 }
 
-func run(t *testing.T, change func(*Request)) *Answer {
+func mustRun(t *testing.T, change func(*Request)) *Answer {
 	t.Helper()
 	r := crumble()
 	change(&r)
@@ -52,7 +51,19 @@ func TestSlabAgainstItsSeries(t *testing.T) {
 		hc, air, start   = 12.0, 80.0, 10.0
 		seconds          = 40 * 60
 	)
-	m := &model{gap: 0, baseAt: -1, eps: 0, panK: 50, panC: 1e-3, floorMM: 1e-6, boil: 1e9, brown: 1, perimeter: 0, length: 0, apart: 1}
+	m := &model{
+		gap:       0,
+		baseAt:    -1,
+		eps:       0,
+		panK:      50,
+		panC:      1e-3,
+		floorMM:   1e-6,
+		boil:      1e9,
+		brown:     1,
+		perimeter: 0,
+		length:    0,
+		apart:     1,
+	}
 	m.area = [2]float64{0.04, 0.04}
 	m.top = &Topping{ThicknessMM: thick * 1000, DensityGPerML: rho / 1000, ConductivityWMK: k, HeatJKgK: c}
 	m.add(floorLayer, 1, m.floorMM, start)
@@ -136,7 +147,14 @@ func TestEnergyCloses(t *testing.T) {
 			}
 		}
 		if off := m.given - warmed - left*latent; math.Abs(off) > 0.005*math.Abs(m.given) {
-			t.Errorf("%s: %.0f kJ came in, %.0f warmed it, %.0f left as steam: %.1f %% is missing", name, m.given/1e3, warmed/1e3, left*latent/1e3, 100*off/m.given)
+			t.Errorf(
+				"%s: %.0f kJ came in, %.0f warmed it, %.0f left as steam: %.1f %% is missing",
+				name,
+				m.given/1e3,
+				warmed/1e3,
+				left*latent/1e3,
+				100*off/m.given,
+			)
 		}
 	}
 }
@@ -144,7 +162,7 @@ func TestEnergyCloses(t *testing.T) {
 func TestHotterIsNeverSlower(t *testing.T) {
 	last := 1e9
 	for c := 140.0; c <= 240; c += 20 {
-		a := run(t, func(r *Request) { r.Stages[0] = Stage{Minutes: 200, OvenC: c} })
+		a := mustRun(t, func(r *Request) { r.Stages[0] = Stage{Minutes: 200, OvenC: c} })
 		if now := minute(a.Events.MiddleBubbles); now > last+0.01 {
 			t.Errorf("at %g C the middle bubbles after %g min, 20 C less after %g", c, now, last)
 		} else {
@@ -156,7 +174,7 @@ func TestHotterIsNeverSlower(t *testing.T) {
 func TestDeeperIsNeverFaster(t *testing.T) {
 	last := 0.0
 	for g := 300.0; g <= 2400; g += 300 {
-		a := run(t, func(r *Request) { r.Filling.MassG = g; r.Stages[0].Minutes = 400 })
+		a := mustRun(t, func(r *Request) { r.Filling.MassG = g; r.Stages[0].Minutes = 400 })
 		if now := minute(a.Events.MiddleBubbles); now < last-0.01 {
 			t.Errorf("%g g bubble after %g min, less after %g", g, now, last)
 		} else {
@@ -166,32 +184,47 @@ func TestDeeperIsNeverFaster(t *testing.T) {
 }
 
 func TestACoverNeverBrownsMore(t *testing.T) {
-	open := run(t, func(*Request) {})
+	open := mustRun(t, func(*Request) {})
 	for _, cover := range []string{"foil", "lid", "parchment"} {
-		if a := run(t, func(r *Request) { r.Stages[0].Cover = cover }); a.End.Colour >= open.End.Colour || a.End.RimColour >= open.End.RimColour {
+		if a := mustRun(
+			t,
+			func(r *Request) { r.Stages[0].Cover = cover },
+		); a.End.Colour >= open.End.Colour ||
+			a.End.RimColour >= open.End.RimColour {
 			t.Errorf("%s: colour %g, open %g", cover, a.End.Colour, open.End.Colour)
 		}
 	}
-	if a := run(t, func(r *Request) { r.Stages[0].Cover = "rim" }); a.End.RimColour >= open.End.RimColour || a.End.Colour < 0.9*open.End.Colour {
+	if a := mustRun(
+		t,
+		func(r *Request) { r.Stages[0].Cover = "rim" },
+	); a.End.RimColour >= open.End.RimColour ||
+		a.End.Colour < 0.9*open.End.Colour {
 		t.Errorf("a rim shield: %+v", a.End)
 	}
 }
 
 func TestStageEvents(t *testing.T) {
-	bare := run(t, func(r *Request) {
+	bare := mustRun(t, func(r *Request) {
 		r.Stages = []Stage{{Minutes: 30, OvenC: 180}, {Minutes: 40, OvenC: 180, AddTopping: true}}
 	})
-	if on := run(t, func(*Request) {}); bare.End.Colour >= on.End.Colour || minute(bare.Events.MiddleBubbles) >= minute(on.Events.MiddleBubbles) {
+	if on := mustRun(
+		t,
+		func(*Request) {},
+	); bare.End.Colour >= on.End.Colour ||
+		minute(bare.Events.MiddleBubbles) >= minute(on.Events.MiddleBubbles) {
 		t.Errorf("topping added late: %+v, from the start %+v", bare.End, on.End)
 	}
-	still := run(t, func(r *Request) { r.Stages = []Stage{{Minutes: 40, OvenC: 180}, {Minutes: 30, OvenC: 180}} })
-	pushed := run(t, func(r *Request) {
+	still := mustRun(t, func(r *Request) { r.Stages = []Stage{{Minutes: 40, OvenC: 180}, {Minutes: 30, OvenC: 180}} })
+	pushed := mustRun(t, func(r *Request) {
 		r.Stages = []Stage{{Minutes: 40, OvenC: 180}, {Minutes: 30, OvenC: 180, PushUnder: true}}
 	})
 	if pushed.End.SteamedOffG <= still.End.SteamedOffG || pushed.End.Colour >= still.End.Colour {
 		t.Errorf("pushed under: %+v, left: %+v", pushed.End, still.End)
 	}
-	turned := run(t, func(r *Request) { r.Stages = []Stage{{Minutes: 40, OvenC: 180}, {Minutes: 30, OvenC: 180, Turn: true}} })
+	turned := mustRun(
+		t,
+		func(r *Request) { r.Stages = []Stage{{Minutes: 40, OvenC: 180}, {Minutes: 30, OvenC: 180, Turn: true}} },
+	)
 	if math.Abs(turned.End.Colour-still.End.Colour) > 1e-9 {
 		t.Error("turning the dish changed the model")
 	}
@@ -204,20 +237,25 @@ func TestRobust(t *testing.T) {
 			for _, c := range []float64{-20, 60, 180, 300} {
 				for _, material := range []string{"thin_metal", "foil", "stoneware", "cast_iron"} {
 					r := crumble()
-					r.Dish.Material, r.Filling.MassG, r.Filling.StartC, r.Stages = material, mass, &start, []Stage{{Minutes: 30, OvenC: c}, {Minutes: 90, OvenC: c, Heating: "fan", Cover: "foil"}}
-					run(t, func(q *Request) { *q = r })
+					r.Dish.Material, r.Filling.MassG, r.Filling.StartC, r.Stages = material, mass, &start, []Stage{
+						{Minutes: 30, OvenC: c},
+						{Minutes: 90, OvenC: c, Heating: "fan", Cover: "foil"},
+					}
+					mustRun(t, func(q *Request) { *q = r })
 				}
 			}
 		}
 	}
-	run(t, func(r *Request) { r.Topping = nil; r.Stages[0].Minutes = 720 })
-	run(t, func(r *Request) { r.Topping.ThicknessMM = 0 })
-	run(t, func(r *Request) { r.Stages[0].Minutes = 0 })
+	mustRun(t, func(r *Request) { r.Topping = nil; r.Stages[0].Minutes = 720 })
+	mustRun(t, func(r *Request) { r.Topping.ThicknessMM = 0 })
+	mustRun(t, func(r *Request) { r.Stages[0].Minutes = 0 })
 }
 
 func TestBadRequestsNameEveryField(t *testing.T) {
 	r := crumble()
-	r.Filling.MassG, r.Shelf, r.Stages = math.NaN(), "attic", []Stage{{Minutes: -1, OvenC: 900, Heating: "sun", Cover: "hat"}}
+	r.Filling.MassG, r.Shelf, r.Stages = math.NaN(), "attic", []Stage{
+		{Minutes: -1, OvenC: 900, Heating: "sun", Cover: "hat"},
+	}
 	err := Check(r)
 	for _, want := range []string{"/filling/mass_g", "/shelf", "/stages/0/minutes", "/stages/0/oven_c", "/stages/0/heating", "/stages/0/cover"} {
 		if err == nil || !strings.Contains(err.Error(), want) {
@@ -237,7 +275,8 @@ func TestWhatTheRimLosesTheCoreGains(t *testing.T) {
 	if m.t[rim][m.fillAt+middleCell]-m.t[core][m.fillAt+middleCell] < 5 {
 		t.Fatal("the rim is no hotter than the core")
 	}
-	m.lo, m.outW, m.outT = [2][most]float64{}, [2][most]float64{}, [2][most]float64{} // nothing but what passes between the two
+	// nothing but what passes between the two
+	m.lo, m.outW, m.outT = [2][most]float64{}, [2][most]float64{}, [2][most]float64{}
 	for i := range m.n {
 		if gains, loses := m.heatIn(core, i), m.heatIn(rim, i); math.Abs(gains+loses) > 1e-9 || i == m.fillAt && gains <= 0 {
 			t.Errorf("layer %d: the core gains %g W, the rim %g", i, gains, loses)

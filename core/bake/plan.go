@@ -1,12 +1,12 @@
 package bake
 
 import (
+	"context"
 	"fmt"
+	"mabbin/core/fault"
+	"mabbin/core/message"
 	"math"
 	"slices"
-
-	"mabbin/core/fault"
-	"mabbin/core/say"
 )
 
 // PlanRequest is a dessert and an oven for which stages are looked for. Its bake's stages are not looked at.
@@ -25,26 +25,28 @@ type PlanRequest struct {
 	BareEgg     bool    `json:"bare_egg,omitempty"`     // a custard without starch, which curdles
 	BottomHeat  bool    `json:"bottom_heat,omitempty"`  // the oven can heat from below alone
 	OffByC      float64 `json:"off_by_c,omitempty"`     // how far the oven may be off; left out: 10
-	Standing    []Stage `json:"standing,omitempty"`     // a plan that is on the screen: it stays unless another is clearly better
+	// a plan that is on the screen: it stays unless another is clearly better
+	Standing []Stage `json:"standing,omitempty"`
 }
 
 // Plan is stages with what they come to.
 type Plan struct {
-	Stages    []Stage    `json:"stages"`
-	Minutes   float64    `json:"minutes"`
-	OvenC     float64    `json:"oven_c"`
-	LookFrom  float64    `json:"look_from_min"` // when to look for the first time
-	TurnAt    float64    `json:"turn_at_min"`
-	RimShield bool       `json:"rim_shield"`     // proposed: the rim would burn
-	RackMin   float64    `json:"rack_min"`       // after it is out
-	FridgeMin float64    `json:"fridge_min"`     // after the rack, where the rack alone takes too long
-	ServeFrom float64    `json:"serve_from_min"` // both
-	Answer    Answer     `json:"answer"`
-	OffByC    float64    `json:"off_by_c"`
-	Early     End        `json:"early"` // the same plan in an oven cooler by so much
-	Late      End        `json:"late"`  // and hotter
-	Unmet     []say.Line `json:"unmet"` // what no plan could meet, in words
-	WaysOut   []WayOut   `json:"ways_out"`
+	Stages    []Stage           `json:"stages"`
+	Minutes   float64           `json:"minutes"`
+	OvenC     float64           `json:"oven_c"`
+	LookFrom  float64           `json:"look_from_min"` // when to look for the first time
+	TurnAt    float64           `json:"turn_at_min"`
+	RimShield bool              `json:"rim_shield"`     // proposed: the rim would burn
+	RackMin   float64           `json:"rack_min"`       // after it is out
+	FridgeMin float64           `json:"fridge_min"`     // after the rack, where the rack alone takes too long
+	ServeFrom float64           `json:"serve_from_min"` // both
+	Answer    Answer            `json:"answer"`
+	OffByC    float64           `json:"off_by_c"`
+	Early     End               `json:"early"` // the same plan in an oven cooler by so much
+	Late      End               `json:"late"`  // and hotter
+	Unmet     []message.Message `json:"unmet"` // what no plan could meet, in words
+	Says      message.Message   `json:"says"`  // when to look, what to do, how long it stands
+	Remedies  []Remedy          `json:"remedies"`
 }
 
 // The limits of a plan. Working figures.
@@ -86,19 +88,24 @@ func CheckPlan(q PlanRequest) error {
 }
 
 // Propose looks for the stages that meet every clock with the least fuss. A bad request is fault.Faults.
-func Propose(q PlanRequest) (*Plan, error) {
+func Propose(ctx context.Context, q PlanRequest) (*Plan, error) {
 	if err := CheckPlan(q); err != nil {
 		return nil, err
 	}
 	q = q.usual()
-	best := q.search()
+	best, err := q.search(ctx)
+	if err != nil {
+		return nil, err
+	}
 	stages := q.stages(best)
 	if q.stands(best) {
 		stages = q.Standing
 	}
 	p := q.given(q.enough(stages))
 	if len(p.Unmet) > 0 {
-		p.WaysOut = q.waysOut()
+		if p.Remedies, err = q.remedies(ctx); err != nil {
+			return nil, err
+		}
 	}
 	return p, nil
 }
@@ -106,20 +113,29 @@ func Propose(q PlanRequest) (*Plan, error) {
 // given is a plan of the baker's own stages.
 func (q PlanRequest) given(stages []Stage) *Plan {
 	p := q.outcome(stages)
-	p.Unmet = q.unmet(p.Answer.at()).words()
+	p.Unmet = q.unmet(p.Answer.state()).words()
 	return p
 }
 
-// at is where a bake ends.
-func (a *Answer) at() at {
+// state is where a bake ends.
+func (a *Answer) state() clockState {
 	e := a.End
-	return at{
-		fruit: e.FruitMinutes, colour: e.Colour, rimColour: e.RimColour, base: e.Base, set: e.SetShare,
-		hottest: slices.Max(a.Curves.MiddleC), bubbles: a.Events.MiddleBubbles != nil, through: a.Events.ToppingThrough != nil,
+	return clockState{
+		fruit:     e.FruitMinutes,
+		colour:    e.Colour,
+		rimColour: e.RimColour,
+		base:      e.Base,
+		set:       e.SetShare,
+		hottest: slices.Max(
+			a.Curves.MiddleC,
+		),
+		bubbles: a.Events.MiddleBubbles != nil,
+		through: a.Events.ToppingThrough != nil,
 	}
 }
 
-// fewMin is how much longer a plan may take than the search thought: its steps are coarser, and it did not know the steam.
+// fewMin is how much longer a plan may take than the search thought: its steps are coarser, and it did not know the
+// steam.
 const fewMin = 8
 
 // enough adds minutes to stages that all but meet every clock, as few as do.
@@ -128,15 +144,11 @@ func (q *PlanRequest) enough(stages []Stage) []Stage {
 	r.Stages = slices.Clone(stages)
 	last := &r.Stages[len(r.Stages)-1]
 	for range fewMin {
-		a, err := Run(r)
-		if err != nil {
-			return stages
-		}
-		now := q.unmet(a.at())
+		now := q.unmet(run(r).state())
 		if now == 0 {
 			return r.Stages
 		}
-		if now&past != 0 {
+		if now.irreversible() != 0 {
 			return stages
 		}
 		last.Minutes++
@@ -144,29 +156,55 @@ func (q *PlanRequest) enough(stages []Stage) []Stage {
 	return stages
 }
 
-// at is where a run stands at a minute.
-type at struct {
+// clockState is where the clocks of a run stand at a minute.
+type clockState struct {
 	minute                              float64 // of a search
 	fruit, colour, rimColour, base, set float64
 	hottest                             float64 // the middle has been, C
 	bubbles, through                    bool
 }
 
-// missed are the clocks that are not right, a bit each.
-type missed uint16
+// faultSet are the clocks that are not right, a flag each.
+type faultSet uint16
 
-// missWords has each in words, in the order of its bits.
-var missWords = []say.Line{
-	"not set everywhere", "the middle does not bubble", "the fruit is hard", "the fruit is mush", "the top is pale", "the top is too dark",
-	"the base is not baked", "the base is burnt", "the topping is raw inside", "the custard curdles",
+// The flags of a faultSet.
+const (
+	notSet faultSet = 1 << iota
+	notBubbling
+	fruitHard
+	fruitMush
+	topPale
+	topDark
+	baseRaw
+	baseBurnt
+	toppingRaw
+	curdled
+)
+
+// faultWords has each in words, in the order of its bits.
+var faultWords = []message.Message{
+	message.New(
+		"not set everywhere",
+	),
+	message.New("the middle does not bubble"),
+	message.New("the fruit is hard"),
+	message.New("the fruit is mush"),
+	message.New("the top is pale"),
+	message.New("the top is too dark"),
+	message.New(
+		"the base is not baked",
+	),
+	message.New("the base is burnt"),
+	message.New("the topping is raw inside"),
+	message.New("the custard curdles"),
 }
 
-// past are those that no longer baking puts right: mush, too dark, a burnt base, a curdled custard.
-const past missed = 1<<3 | 1<<5 | 1<<7 | 1<<9
+// irreversible are those that no longer baking puts right.
+func (m faultSet) irreversible() faultSet { return m & (fruitMush | topDark | baseBurnt | curdled) }
 
-func (m missed) words() []say.Line {
-	out := []say.Line{}
-	for i, w := range missWords {
+func (m faultSet) words() []message.Message {
+	out := []message.Message{}
+	for i, w := range faultWords {
 		if m>>i&1 == 1 {
 			out = append(out, w)
 		}
@@ -174,7 +212,7 @@ func (m missed) words() []say.Line {
 	return out
 }
 
-func (m missed) count() (n int) {
+func (m faultSet) count() (n int) {
 	for ; m > 0; m &= m - 1 {
 		n++
 	}
@@ -182,7 +220,7 @@ func (m missed) count() (n int) {
 }
 
 // unmet are the clocks that are not right at a moment.
-func (q *PlanRequest) unmet(s at) (m missed) {
+func (q *PlanRequest) unmet(s clockState) (m faultSet) {
 	for i, wrong := range [...]bool{
 		!q.NoStarch && s.set < leastSet, !q.NoStarch && !q.Custard && !s.bubbles,
 		s.fruit < leastTender*q.TenderMin, s.fruit > mostMush*q.MushMin,
@@ -199,7 +237,7 @@ func (q *PlanRequest) unmet(s at) (m missed) {
 
 // outcome runs stages in full, in an oven that is off either way, and on to the table.
 func (q PlanRequest) outcome(stages []Stage) *Plan {
-	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []say.Line{}, WaysOut: []WayOut{}, OffByC: q.offBy()}
+	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []message.Message{}, Remedies: []Remedy{}, OffByC: q.offBy()}
 	for _, s := range stages {
 		if heatings[s.Heating].oven {
 			p.Minutes += s.Minutes
@@ -208,9 +246,7 @@ func (q PlanRequest) outcome(stages []Stage) *Plan {
 	p.TurnAt = math.Round(p.Minutes / 2)
 	r := q.Bake
 	r.Stages = stages
-	if a, err := Run(r); err == nil {
-		p.Answer = *a
-	}
+	p.Answer = *run(r)
 	p.RimShield = p.Answer.End.RimColour > rimBurnt
 	first := p.Minutes
 	for _, e := range []*float64{p.Answer.Events.MiddleBubbles, p.Answer.Events.Golden} {
@@ -222,18 +258,13 @@ func (q PlanRequest) outcome(stages []Stage) *Plan {
 	cool, hot := r, r
 	cool.OvenOffsetC -= p.OffByC
 	hot.OvenOffsetC += p.OffByC
-	if a, err := Run(cool); err == nil {
-		p.Early = a.End
-	}
-	if a, err := Run(hot); err == nil {
-		p.Late = a.End
-	}
+	p.Early, p.Late = run(cool).End, run(hot).End
 	q.rest(p, r)
 	return p
 }
 
-// rest is how long it stands until it spoons or slices: on the rack, and, where it has to be colder than a room makes it
-// in good time, in the fridge after that.
+// rest is how long it stands until it spoons or slices: on the rack, and, where it has to be colder than a room makes
+// it in good time, in the fridge after that.
 func (q PlanRequest) rest(p *Plan, r Request) {
 	below := q.CutBelowC
 	if below == 0 {
@@ -253,7 +284,8 @@ func (q PlanRequest) rest(p *Plan, r Request) {
 	p.ServeFrom = p.RackMin + p.FridgeMin
 }
 
-// cooledTo is how many minutes into its last stage the middle has cooled to a temperature; all of them, where it has not.
+// cooledTo is how many minutes into its last stage the middle has cooled to a temperature; all of them, where it has
+// not.
 func cooledTo(r Request, below float64) float64 {
 	last := r.Stages[len(r.Stages)-1]
 	q := PlanRequest{Bake: r}
@@ -265,6 +297,33 @@ func cooledTo(r Request, below float64) float64 {
 		}
 	}
 	return last.Minutes
+}
+
+// says tells a plan in a few sentences; given says that its stages were entered.
+func (p *Plan) says(given bool, lateAt *float64) message.Message {
+	head := message.New("Proposed: {minutes} min.", message.Number(p.Minutes, 0))
+	if given {
+		head = message.New("As entered: {minutes} min.", message.Number(p.Minutes, 0))
+	}
+	all := []message.Message{
+		head,
+		message.New("Look from {look} min, turn it at {turn}.", message.Number(p.LookFrom, 0), message.Number(p.TurnAt, 0)),
+	}
+	if p.RimShield {
+		all = append(all, message.New("Shield the rim with foil."))
+	}
+	if lateAt != nil {
+		all = append(all, message.New("The second topping goes on at {minute}.", message.Number(*lateAt, 0)))
+	}
+	rest := message.New("Then {rack} min on the rack.", message.Number(p.RackMin, 0))
+	if p.FridgeMin > 0 {
+		rest = message.New(
+			"Then {rack} min on the rack and {fridge} min in the fridge.",
+			message.Number(p.RackMin, 0),
+			message.Number(p.FridgeMin, 0),
+		)
+	}
+	return message.Sentences(append(all, rest)...)
 }
 
 // Words tells a plan in one line.

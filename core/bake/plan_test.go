@@ -15,7 +15,7 @@ func TestAPlanMeetsEveryClock(t *testing.T) {
 	} {
 		q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60}
 		change(&q)
-		p, err := Propose(q)
+		p, err := Propose(t.Context(), q)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -26,7 +26,9 @@ func TestAPlanMeetsEveryClock(t *testing.T) {
 		for _, s := range p.Stages {
 			sum += s.Minutes
 		}
-		if sum != p.Minutes || p.LookFrom >= p.Minutes || p.Answer.End.Colour < paleBelow || p.Early.Colour >= p.Late.Colour || p.ServeFrom <= 0 {
+		if sum != p.Minutes || p.LookFrom >= p.Minutes || p.Answer.End.Colour < paleBelow ||
+			p.Early.Colour >= p.Late.Colour ||
+			p.ServeFrom <= 0 {
 			t.Errorf("%s: %s, %+v", name, p.Words(), p)
 		}
 		if q.PushUnder && !slices.ContainsFunc(p.Stages, func(s Stage) bool { return s.PushUnder }) {
@@ -36,21 +38,26 @@ func TestAPlanMeetsEveryClock(t *testing.T) {
 }
 
 func TestWhereTheClocksFightSomethingElseIsTried(t *testing.T) {
-	p, err := Propose(fighting())
+	p, err := Propose(t.Context(), fighting())
 	if err != nil {
 		t.Fatal(err)
 	}
 	settles := map[string]bool{}
-	for _, w := range p.WaysOut {
+	for _, w := range p.Remedies {
 		settles[w.Code] = w.Settles
 		if len(w.Stages) == 0 || w.Settles != (len(w.Unmet) == 0) {
 			t.Errorf("%+v", w)
 		}
 	}
-	if len(p.Unmet) == 0 || len(p.WaysOut) < 7 || settles["rim_shield"] || !settles["par_bake"] || !p.WaysOut[0].Settles {
-		t.Errorf("%s leaves %v, ways out %+v", p.Words(), p.Unmet, p.WaysOut)
+	if len(p.Unmet) == 0 || len(p.Remedies) < 7 || settles["rim_shield"] || !settles["par_bake"] ||
+		!p.Remedies[0].Settles {
+		t.Errorf("%s leaves %v, ways out %+v", p.Words(), p.Unmet, p.Remedies)
 	}
-	if _, err := Propose(PlanRequest{Heating: "sun"}); err == nil || !strings.Contains(err.Error(), "/heating") || !strings.Contains(err.Error(), "/bake/dish") {
+	if _, err := Propose(
+		t.Context(),
+		PlanRequest{Heating: "sun"},
+	); err == nil || !strings.Contains(err.Error(), "/heating") ||
+		!strings.Contains(err.Error(), "/bake/dish") {
 		t.Errorf("%v", err)
 	}
 }
@@ -65,17 +72,18 @@ func fighting() PlanRequest {
 func TestALateToppingGoesOnLate(t *testing.T) {
 	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60, LateTopping: true}
 	q.Bake.Topping.BrownRate, q.Bake.Topping.ThicknessMM = ptr(2.0), 5
-	p, err := Propose(q)
+	p, err := Propose(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if len(p.Unmet) > 0 || len(p.Stages) != 2 || p.Stages[0].AddTopping || !p.Stages[1].AddTopping || p.Stages[0].Minutes < 10 {
+	if len(p.Unmet) > 0 || len(p.Stages) != 2 || p.Stages[0].AddTopping || !p.Stages[1].AddTopping ||
+		p.Stages[0].Minutes < 10 {
 		t.Errorf("%s leaves %v", p.Words(), p.Unmet)
 	}
 }
 
 func TestACrustIsPushedUnderAboutTwoThirdsThrough(t *testing.T) {
-	p, err := Propose(PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60, PushUnder: true})
+	p, err := Propose(t.Context(), PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60, PushUnder: true})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -89,21 +97,29 @@ func TestWhatHasToBeColdIsChilled(t *testing.T) {
 	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60}
 	rest := func(below float64) *Plan {
 		q.CutBelowC = below
-		p, err := Propose(q)
+		p, err := Propose(t.Context(), q)
 		if err != nil {
 			t.Fatal(err)
 		}
 		return p
 	}
 	spooned, cut, cold := rest(0), rest(35), rest(25)
-	if spooned.FridgeMin+cut.FridgeMin > 0 || spooned.RackMin >= cut.RackMin || cold.FridgeMin <= 0 || cold.RackMin >= cut.RackMin || cold.ServeFrom != cold.RackMin+cold.FridgeMin {
-		t.Errorf("spooned %g min, cut %g, cold %g and %g in the fridge", spooned.RackMin, cut.RackMin, cold.RackMin, cold.FridgeMin)
+	if spooned.FridgeMin+cut.FridgeMin > 0 || spooned.RackMin >= cut.RackMin || cold.FridgeMin <= 0 ||
+		cold.RackMin >= cut.RackMin ||
+		cold.ServeFrom != cold.RackMin+cold.FridgeMin {
+		t.Errorf(
+			"spooned %g min, cut %g, cold %g and %g in the fridge",
+			spooned.RackMin,
+			cut.RackMin,
+			cold.RackMin,
+			cold.FridgeMin,
+		)
 	}
 }
 
 func TestAPlanOnTheScreenStaysUnlessAnotherIsClearlyBetter(t *testing.T) {
 	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60}
-	first, err := Propose(q)
+	first, err := Propose(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -122,7 +138,7 @@ func TestAPlanOnTheScreenStaysUnlessAnotherIsClearlyBetter(t *testing.T) {
 		"raw in the middle":            {[]Stage{{Minutes: 20, OvenC: 180, Cover: "none"}}, false},
 	} {
 		q.Standing = c.standing
-		p, err := Propose(q)
+		p, err := Propose(t.Context(), q)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -134,18 +150,25 @@ func TestAPlanOnTheScreenStaysUnlessAnotherIsClearlyBetter(t *testing.T) {
 
 func TestAnOvenThatIsKnownNarrowsTheRange(t *testing.T) {
 	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60}
-	unknown, _ := Propose(q)
+	unknown, _ := Propose(t.Context(), q)
 	q.OffByC = 3
-	known, err := Propose(q)
+	known, err := Propose(t.Context(), q)
 	if err != nil || known.Late.Colour-known.Early.Colour >= unknown.Late.Colour-unknown.Early.Colour {
-		t.Errorf("known %g to %g, unknown %g to %g, %v", known.Early.Colour, known.Late.Colour, unknown.Early.Colour, unknown.Late.Colour, err)
+		t.Errorf(
+			"known %g to %g, unknown %g to %g, %v",
+			known.Early.Colour,
+			known.Late.Colour,
+			unknown.Early.Colour,
+			unknown.Late.Colour,
+			err,
+		)
 	}
 }
 
 func BenchmarkProposeWhereClocksFight(b *testing.B) {
 	q := fighting()
 	for b.Loop() {
-		if _, err := Propose(q); err != nil {
+		if _, err := Propose(b.Context(), q); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -154,7 +177,7 @@ func BenchmarkProposeWhereClocksFight(b *testing.B) {
 func BenchmarkPropose(b *testing.B) {
 	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60}
 	for b.Loop() {
-		if _, err := Propose(q); err != nil {
+		if _, err := Propose(b.Context(), q); err != nil {
 			b.Fatal(err)
 		}
 	}

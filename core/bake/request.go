@@ -1,14 +1,13 @@
-// Package bake is the heat model of one dish in an oven: two columns of cells, the water that leaves them, and the clocks
-// that a baker looks at. Inside it is SI; requests and answers are in the baker's units.
+// Package bake is the heat model of one dish in an oven: two columns of cells, the water that leaves them, and the
+// clocks that a baker looks at. Inside it is SI; requests and answers are in the baker's units.
 package bake
 
 import (
 	"fmt"
-
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
 )
 
 // Request is one bake: what is in the dish, and the stages that it goes through.
@@ -61,14 +60,15 @@ type Thickener struct {
 
 // Stage is a stretch of the bake with one setting.
 type Stage struct {
-	Minutes    float64 `json:"minutes"`
-	OvenC      float64 `json:"oven_c"`
-	Heating    string  `json:"heating,omitempty"` // conventional, fan, bottom, rack, fridge or freezer; left out: conventional
-	Cover      string  `json:"cover,omitempty"`   // none, foil, lid, parchment or rim; left out: none
-	Shelf      string  `json:"shelf,omitempty"`   // left out: the bake's
-	AddTopping bool    `json:"add_topping,omitempty"`
-	PushUnder  bool    `json:"push_under,omitempty"`
-	Turn       bool    `json:"turn,omitempty"` // no effect in the model: a call to the baker
+	Minutes float64 `json:"minutes"`
+	OvenC   float64 `json:"oven_c"`
+	// conventional, fan, bottom, rack, fridge or freezer; left out: conventional
+	Heating    string `json:"heating,omitempty"`
+	Cover      string `json:"cover,omitempty"` // none, foil, lid, parchment or rim; left out: none
+	Shelf      string `json:"shelf,omitempty"` // left out: the bake's
+	AddTopping bool   `json:"add_topping,omitempty"`
+	PushUnder  bool   `json:"push_under,omitempty"`
+	Turn       bool   `json:"turn,omitempty"` // no effect in the model: a call to the baker
 }
 
 // setting is how a way of heating exchanges heat.
@@ -99,7 +99,7 @@ func Check(r Request) error {
 	var f fault.Faults
 	r.Dish.Check("/dish", &f)
 	if _, ok := larder.Materials.Get(r.Dish.Material); !ok {
-		f.Add("/dish/material", fault.NoSuch("dish material", r.Dish.Material))
+		f.Add("/dish/material", fault.NoSuch(message.New("dish material"), r.Dish.Material))
 	}
 	f.Range("/filling/mass_g", r.Filling.MassG, 10, 60000, "g")
 	optional(r.Filling.StartC, "/filling/start_c", -30, 105, "C", &f)
@@ -135,7 +135,7 @@ func Check(r Request) error {
 
 func checkStages(under string, stages []Stage, f *fault.Faults) {
 	if n := len(stages); n == 0 || n > mostStages {
-		f.Add(under, say.F("has {n} stages: give 1 to {most}", say.Count(n), say.Count(mostStages)))
+		f.Add(under, message.New("has {n} stages: give 1 to {most}", message.Count(n), message.Count(mostStages)))
 		return
 	}
 	sum := 0.0
@@ -150,11 +150,14 @@ func checkStages(under string, stages []Stage, f *fault.Faults) {
 		f.OneOf(at+"/cover", s.Cover, "", "none", "foil", "lid", "parchment", "rim")
 	}
 	if sum > mostMinutes {
-		f.Add(under, say.F("take {sum} min in all: give at most {most}", say.N(sum, 0), say.Count(mostMinutes)))
+		f.Add(
+			under,
+			message.New("take {sum} min in all: give at most {most}", message.Number(sum, 0), message.Count(mostMinutes)),
+		)
 	}
 }
 
-func optional(p *float64, at string, lo, hi float64, unit say.Line, f *fault.Faults) {
+func optional(p *float64, at string, lo, hi float64, unit string, f *fault.Faults) {
 	if p != nil {
 		f.Range(at, *p, lo, hi, unit)
 	}

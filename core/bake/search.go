@@ -1,6 +1,7 @@
 package bake
 
 import (
+	"context"
 	"math"
 	"sync"
 )
@@ -44,7 +45,7 @@ type candidate struct {
 	course
 	ovenC  float64
 	change float64 // min
-	at     at
+	at     clockState
 	price  float64
 	unmet  int
 }
@@ -56,14 +57,17 @@ func (c candidate) better(d candidate) bool {
 	return c.price < d.price
 }
 
-// courses are those that are tried for a dessert: open, foil first, foil last; a crust that is pushed under and a topping
-// that goes on late have their own.
+// courses are those that are tried for a dessert: open, foil first, foil last; a crust that is pushed under and a
+// topping that goes on late have their own.
 func (q *PlanRequest) courses() []course {
 	foil := Stage{Cover: "foil"}
 	switch {
 	case q.PushUnder:
 		pushed := Stage{PushUnder: true}
-		return []course{{after: pushed, changes: true, from: 0.5, to: 0.8}, {before: foil, after: pushed, changes: true, from: 0.5, to: 0.8}}
+		return []course{
+			{after: pushed, changes: true, from: 0.5, to: 0.8},
+			{before: foil, after: pushed, changes: true, from: 0.5, to: 0.8},
+		}
 	case q.LateTopping:
 		on := Stage{AddTopping: true}
 		return []course{{after: on, changes: true}, {before: foil, after: on, changes: true}}
@@ -72,17 +76,21 @@ func (q *PlanRequest) courses() []course {
 }
 
 // search scans the grid coarsely, and then finely about the best.
-func (q PlanRequest) search() candidate {
+func (q PlanRequest) search(ctx context.Context) (candidate, error) {
 	var temps []float64
 	for c := coolestC; c <= hottestC; c += coarseC {
 		temps = append(temps, c)
 	}
-	best := q.race(temps, q.courses(), 2*coverEvery)
-	return q.race([]float64{best.ovenC - fineC, best.ovenC, best.ovenC + fineC}, q.courses(), coverEvery)
+	best, err := q.race(ctx, temps, q.courses(), 2*coverEvery)
+	if err != nil {
+		return best, err
+	}
+	return q.race(ctx, []float64{best.ovenC - fineC, best.ovenC, best.ovenC + fineC}, q.courses(), coverEvery)
 }
 
-// race tries every course at some temperatures, and picks the one that also stands an oven that is off.
-func (q PlanRequest) race(temps []float64, courses []course, every float64) candidate {
+// race tries every course at some temperatures, and picks the one that also stands an oven that is off. It ends with
+// ctx.
+func (q PlanRequest) race(ctx context.Context, temps []float64, courses []course, every float64) (candidate, error) {
 	all := make([][]candidate, len(temps))
 	limit := &limit{best: math.Inf(1)}
 	var wait sync.WaitGroup
@@ -92,16 +100,22 @@ func (q PlanRequest) race(temps []float64, courses []course, every float64) cand
 		}
 		wait.Go(func() {
 			for _, way := range courses {
+				if ctx.Err() != nil {
+					return
+				}
 				all[i] = q.follow(all[i], c, way, every, limit)
 			}
 		})
 	}
 	wait.Wait()
+	if err := ctx.Err(); err != nil {
+		return candidate{}, err
+	}
 	var flat []candidate
 	for _, some := range all {
 		flat = append(flat, some...)
 	}
-	return q.sturdiest(flat)
+	return q.sturdiest(flat), nil
 }
 
 // sturdiest is the best, with what its neighbours cost: the same plan in an oven that is off either way.
@@ -146,7 +160,8 @@ func (q *PlanRequest) colourOf(c candidate, off float64) float64 {
 	return colourCost(x.c.colour[core])
 }
 
-// stands says whether the plan on the screen stays: it meets as much, and the best is not better by more than three minutes.
+// stands says whether the plan on the screen stays: it meets as much, and the best is not better by more than three
+// minutes.
 func (q *PlanRequest) stands(best candidate) bool {
 	if len(q.Standing) == 0 {
 		return false
@@ -169,8 +184,8 @@ func (q *PlanRequest) stands(best candidate) bool {
 		r := q.Bake
 		r.OvenOffsetC += off
 		r.Stages = q.Standing
-		a, err := Run(r)
-		if err != nil || off == 0 && q.unmet(a.at()).count() > best.unmet {
+		a := run(r)
+		if off == 0 && q.unmet(a.state()).count() > best.unmet {
 			return false
 		}
 		price += share * colourCost(a.End.Colour)
@@ -196,8 +211,8 @@ func (l *limit) passed(price float64) bool {
 	return price > l.best+hopeless
 }
 
-// follow tries one course at one temperature, with every time of its change. What they have in common is run once: a run
-// is forked where it changes.
+// follow tries one course at one temperature, with every time of its change. What they have in common is run once: a
+// run is forked where it changes.
 func (q *PlanRequest) follow(out []candidate, ovenC float64, way course, every float64, l *limit) []candidate {
 	c := candidate{course: way, ovenC: ovenC}
 	trunk := begin(&q.Bake, q.stage(ovenC, way.before), way.after.AddTopping)
@@ -278,7 +293,7 @@ func (x *running) until(minute float64) bool {
 
 // goOn runs a candidate minute by minute to where it is past its limits, and ends it at its best.
 func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
-	c.unmet, c.price = len(missWords)+1, math.Inf(1)
+	c.unmet, c.price = len(faultWords)+1, math.Inf(1)
 	first := 1.0
 	if c.changes {
 		first = c.change + leastStage
@@ -292,7 +307,7 @@ func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
 			}
 			continue
 		}
-		s := x.at()
+		s := x.state()
 		now := q.unmet(s)
 		unmet, price := now.count(), base+colourCost(s.colour)
 		if unmet < c.unmet || unmet == c.unmet && price < c.price {
@@ -301,7 +316,7 @@ func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
 				l.lower(price)
 			}
 		}
-		if !going || (now&past).count() >= max(1, c.unmet) || l.passed(base) {
+		if !going || now.irreversible().count() >= max(1, c.unmet) || l.passed(base) {
 			break
 		}
 	}

@@ -8,9 +8,9 @@ const (
 	nearK  = 0.3
 )
 
-// step goes on by dt seconds, backward Euler: the coefficients are those of the temperatures that the last step points to,
-// or of the last pass; the temperatures of both columns are solved together, layer by layer. What was held at boiling is
-// held to begin with: it rarely lets go.
+// step goes on by dt seconds, backward Euler: the coefficients are those of the temperatures that the last step
+// points to, or of the last pass; the temperatures of both columns are solved together, layer by layer. What was held
+// at boiling is held to begin with: it rarely lets go.
 func (m *model) step(o oven, dt float64) {
 	m.foresee(dt)
 	for pass := range passes {
@@ -218,8 +218,8 @@ func (m *model) wet(c, i int) bool {
 	return false
 }
 
-// holdWet holds the cells that would pass boiling, and lets those go that lose heat. It says whether anything changed, so
-// that the step is solved again.
+// holdWet holds the cells that would pass boiling, and lets those go that lose heat. It says whether anything
+// changed, so that the step is solved again.
 func (m *model) holdWet(dt float64) bool {
 	changed := false
 	hold := m.boil + holdOver

@@ -1,13 +1,12 @@
 package balance
 
 import (
-	"math"
-	"slices"
-
 	"mabbin/core/filling"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
 	"mabbin/core/topping"
+	"math"
+	"slices"
 )
 
 // Answer is a balanced dessert.
@@ -41,8 +40,9 @@ type Answer struct {
 	Checks          []Doing            `json:"checks"` // before the oven door closes
 	Ahead           []Kept             `json:"ahead"`
 	Leftovers       []Kept             `json:"leftovers"`
-	Beside          []Served           `json:"beside"`        // what may be served with it
-	ColourFactor    float64            `json:"colour_factor"` // how much faster the finishes make the top colour
+	Beside          []Served           `json:"beside"`            // what may be served with it
+	ColourFactor    float64            `json:"colour_factor"`     // how much faster the finishes make the top colour
+	Browning        message.Message    `json:"browning,omitzero"` // that in words, where it matters
 
 	lostShare float64 // of the thickener
 }
@@ -75,10 +75,32 @@ type Fit struct {
 	HotHeadspaceMM float64 `json:"hot_headspace_mm"`
 	KeepMM         float64 `json:"keep_headspace_mm"`
 	LimitedBy      string  `json:"limited_by"`   // fill, headspace or weighed
+	Room           Room    `json:"room"`         // free, tight or over
 	MostFruitG     float64 `json:"most_fruit_g"` // that keeps the headspace
 	// UnsureG is how far the fruit may be off, either way, because the dish was never filled with water; 0 where it was.
-	UnsureG float64     `json:"unsure_g"`
-	Levels  FruitLevels `json:"fruit_levels"`
+	UnsureG float64         `json:"unsure_g"`
+	Unsure  message.Message `json:"unsure,omitzero"` // that in words, where it matters
+	Levels  FruitLevels     `json:"fruit_levels"`
+}
+
+// Room is how much of the rim stays free while the filling boils.
+type Room string
+
+// The rooms: enough, so little that it may boil over, and none.
+const (
+	RoomFree  Room = "free"
+	RoomTight Room = "tight"
+	RoomOver  Room = "over"
+)
+
+func roomOf(headspaceMM float64) Room {
+	switch {
+	case headspaceMM < boilOverMM:
+		return RoomOver
+	case headspaceMM < boilOverWarnMM:
+		return RoomTight
+	}
+	return RoomFree
 }
 
 // Portions is how far the dessert goes.
@@ -111,18 +133,32 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	}
 	fruitML := s.FruitG / p.filling.HandPackedGPerML()
 	a.Fit = Fit{
-		VolumeML: g.VolumeML, RimAreaCM2: g.RimAreaCM2, FloorAreaCM2: g.FloorAreaCM2, PerimeterCM: g.PerimeterCM,
-		RawFillPct: 100 * (fruitML + p.top.VolumeML + p.lateML + p.under.VolumeML) / g.VolumeML, HotHeadspaceMM: s.headspaceMM, KeepMM: p.style.keepMM, LimitedBy: limit,
-		MostFruitG: s.FruitG,
+		VolumeML:       g.VolumeML,
+		RimAreaCM2:     g.RimAreaCM2,
+		FloorAreaCM2:   g.FloorAreaCM2,
+		PerimeterCM:    g.PerimeterCM,
+		RawFillPct:     100 * (fruitML + p.top.VolumeML + p.lateML + p.under.VolumeML) / g.VolumeML,
+		HotHeadspaceMM: s.headspaceMM,
+		KeepMM:         p.style.keepMM,
+		LimitedBy:      limit,
+		Room:           roomOf(s.headspaceMM),
+		MostFruitG:     s.FruitG,
 	}
 	a.Fit.UnsureG = p.unsure(limit)
+	a.Fit.Unsure = unsureSays(a.Fit.UnsureG)
 	a.Fit.Levels = p.fruitLevels()
 	if limit != byHeadspace { // which has just been searched for
 		a.Fit.MostFruitG = max(0, p.mostFruit(p.style.keepMM, max(leastFruitG, s.FruitG, p.fruitByFill())))
 	}
 	a.Set = Set{
-		Score: s.score, Band: filling.BandOf(s.score), HotBand: filling.HotBandOf(s.score), Target: p.target, StyleScore: p.style.set,
-		StyleBand: filling.BandOf(p.style.set), Solved: p.givenG == nil, Scale: scale,
+		Score:      s.score,
+		Band:       filling.BandOf(s.score),
+		HotBand:    filling.HotBandOf(s.score),
+		Target:     p.target,
+		StyleScore: p.style.set,
+		StyleBand:  filling.BandOf(p.style.set),
+		Solved:     p.givenG == nil,
+		Scale:      scale,
 	}
 	a.Purchase = p.purchase(s.FruitG)
 	a.sugars(p, s)
@@ -137,6 +173,7 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a.Leftovers = p.leftovers(a)
 	a.Beside = beside(a.Portions.Count, p.req.Portion)
 	a.ColourFactor = p.colourFactor()
+	a.Browning = browningSays(a.ColourFactor)
 	a.Remarks = p.remarks(s, a)
 	return a
 }
@@ -175,14 +212,15 @@ func (p *plan) readTopping(fruitML float64) ToppingRead {
 
 // Purchase is what to buy of one fruit.
 type Purchase struct {
-	Key       string   `json:"key"`
-	Name      string   `json:"name"`
-	G         float64  `json:"g"` // as bought
-	PreparedG float64  `json:"prepared_g"`
-	Count     float64  `json:"count,omitempty"` // pieces, where they are counted
-	Size      string   `json:"size,omitempty"`
-	LeftOverG float64  `json:"left_over_g,omitempty"` // prepared, from rounding the count up
-	Use       say.Line `json:"use,omitempty"`         // what becomes of what is left over
+	Key       string          `json:"key"`
+	Name      larder.Name     `json:"name"`
+	G         float64         `json:"g"` // as bought
+	PreparedG float64         `json:"prepared_g"`
+	Count     float64         `json:"count,omitempty"` // pieces, where they are counted
+	Size      string          `json:"size,omitempty"`
+	LeftOverG float64         `json:"left_over_g,omitempty"` // prepared, from rounding the count up
+	Use       message.Message `json:"use,omitzero"`          // what becomes of what is left over
+	Says      message.Message `json:"says"`
 }
 
 // purchase is as bought: prepared weight over yield and over what windfalls lose besides.
@@ -191,7 +229,7 @@ func (p *plan) purchase(fruitG float64) []Purchase {
 	for i, piece := range p.filling.Pieces {
 		asked := p.req.Fruits[i]
 		yield := piece.Fruit.Yield(asked.Peeled == nil || *asked.Peeled) * (1 - asked.LossPct/100)
-		b := Purchase{Key: piece.Fruit.Key, Name: piece.Fruit.Name, PreparedG: fruitG * piece.Share}
+		b := Purchase{Key: piece.Fruit.Key, Name: larder.Name(piece.Fruit.Name), PreparedG: fruitG * piece.Share}
 		b.G = b.PreparedG / yield
 		size := asked.Size
 		if size == "" {
@@ -202,6 +240,7 @@ func (p *plan) purchase(fruitG float64) []Purchase {
 			b.LeftOverG = (b.Count*each - b.G) * yield
 			b.Use = UseFor(b.LeftOverG)
 		}
+		b.Says = b.says()
 		out[i] = b
 	}
 	return out
@@ -209,6 +248,17 @@ func (p *plan) purchase(fruitG float64) []Purchase {
 
 // Sourced is where a figure is from.
 type Sourced struct {
-	Basis larder.Basis `json:"basis"`
-	Text  say.Line     `json:"text"`
+	Basis larder.Basis    `json:"basis"`
+	Text  message.Message `json:"text"`
+}
+
+// Ingredients is how many different things are weighed.
+func (a *Answer) Ingredients() int {
+	different := map[string]bool{}
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			different[l.Key] = true
+		}
+	}
+	return len(different)
 }

@@ -3,15 +3,14 @@ package balance
 import (
 	"encoding/json"
 	"fmt"
+	"mabbin/core/dish"
+	"mabbin/core/fault"
+	"mabbin/core/filling"
 	"math"
 	"os"
 	"strconv"
 	"strings"
 	"testing"
-
-	"mabbin/core/dish"
-	"mabbin/core/fault"
-	"mabbin/core/filling"
 )
 
 type workedCase struct {
@@ -112,7 +111,12 @@ func TestJuiceAndSetOfEveryStyle(t *testing.T) {
 			agree(t, "/acid_pct", c.Expect["acid_pct"], s.AcidPct)
 			agree(t, "/juice_share_pct", c.Expect["juice_share_pct"], s.JuiceSharePct)
 			score := number(c.Expect["set"].(map[string]any), "score")
-			agree(t, "/set/score", score, s.Score([]filling.Dose{{Thickener: d.thickener, G: number(c.Expect, "thickener_g")}}, false))
+			agree(
+				t,
+				"/set/score",
+				score,
+				s.Score([]filling.Dose{{Thickener: d.thickener, G: number(c.Expect, "thickener_g")}}, false),
+			)
 			if c.Request.Thickener.G == nil {
 				agree(t, "/thickener_g", c.Expect["thickener_g"], s.Solve(score, d.thickener, nil, false))
 			}
@@ -122,8 +126,11 @@ func TestJuiceAndSetOfEveryStyle(t *testing.T) {
 
 func gooseberries() Request {
 	var r Request
-	err := json.Unmarshal([]byte(`{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},
-		"style":"crumble","topping":{"key":"crumble_classic"},"thickener":{"key":"cornflour"},"fruits":[{"key":"gooseberry","share":1}]}`), &r)
+	err := json.Unmarshal(
+		[]byte(`{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},
+		"style":"crumble","topping":{"key":"crumble_classic"},"thickener":{"key":"cornflour"},"fruits":[{"key":"gooseberry","share":1}]}`),
+		&r,
+	)
 	if err != nil {
 		panic(err)
 	}
@@ -195,7 +202,14 @@ func TestWhatRaisesTheJuiceRaisesTheThickener(t *testing.T) {
 	} {
 		a := solve(t, func(r *Request) { r.WeighedFruitG = ptr(800.0); change(r) })
 		if a.JuiceG <= plain.JuiceG || a.ThickenerG <= plain.ThickenerG {
-			t.Errorf("%s: juice %.1f g after %.1f, thickener %.1f g after %.1f", name, a.JuiceG, plain.JuiceG, a.ThickenerG, plain.ThickenerG)
+			t.Errorf(
+				"%s: juice %.1f g after %.1f, thickener %.1f g after %.1f",
+				name,
+				a.JuiceG,
+				plain.JuiceG,
+				a.ThickenerG,
+				plain.ThickenerG,
+			)
 		}
 	}
 }
@@ -209,7 +223,7 @@ func TestLedgerLinesRunToTheJuice(t *testing.T) {
 		sum := 0.0
 		for _, l := range a.LedgerLines {
 			sum += l.G
-			if math.Abs(sum-l.RunningG) > 1e-9 || l.Why == "" || l.Basis == "" {
+			if math.Abs(sum-l.RunningG) > 1e-9 || l.Why.IsZero() || l.Basis == "" {
 				t.Errorf("%s: line %+v, running sum %.3f", c.Name, l, sum)
 			}
 		}
@@ -315,13 +329,32 @@ func FuzzSolve(f *testing.F) {
 	f.Add(24.0, 18.0, 5.0, 800.0, 150.0, 20.0, 1.0, 10.0, uint8(0))
 	f.Add(3.0, 3.0, 20.0, 10.0, 0.0, 2000.0, 1000.0, 180.0, uint8(255))
 	f.Add(100.0, 100.0, 1.0, 30000.0, 20000.0, 0.0, 0.1, 0.0, uint8(90))
-	fruits, toppings := []string{"quince", "rhubarb", "sweetcorn", "gooseberry"}, []string{"crumble_classic", "crisp_oat_nut", "streusel_coarse"}
+	fruits, toppings := []string{
+		"quince",
+		"rhubarb",
+		"sweetcorn",
+		"gooseberry",
+	}, []string{
+		"crumble_classic",
+		"crisp_oat_nut",
+		"streusel_coarse",
+	}
 	f.Fuzz(func(t *testing.T, length, width, depth, fruit, sugar, thick, share, minutes float64, bits uint8) {
 		r := gooseberries()
 		r.Dish.LengthCM, r.Dish.WidthCM, r.Dish.DepthCM = length, width, depth
-		r.Fruits = []FruitAsked{{Key: fruits[bits%4], Share: share, Frozen: bits&4 > 0, CutMM: minutes}, {Key: "plum", Share: 1}}
+		r.Fruits = []FruitAsked{
+			{Key: fruits[bits%4], Share: share, Frozen: bits&4 > 0, CutMM: minutes},
+			{Key: "plum", Share: 1},
+		}
 		r.Topping.Key = toppings[bits%3]
-		r.Precook, r.Macerate = &PrecookAsked{Minutes: minutes, Open: bits&8 > 0}, &MacerateAsked{Minutes: minutes, Juice: []string{"keep", "leave", "reduce"}[bits%3], WithThickener: bits&16 > 0}
+		r.Precook, r.Macerate = &PrecookAsked{
+			Minutes: minutes,
+			Open:    bits&8 > 0,
+		}, &MacerateAsked{
+			Minutes:       minutes,
+			Juice:         []string{"keep", "leave", "reduce"}[bits%3],
+			WithThickener: bits&16 > 0,
+		}
 		if bits&32 > 0 {
 			r.WeighedFruitG = &fruit
 		}
@@ -354,11 +387,20 @@ func BenchmarkSolve(b *testing.B) {
 	}
 }
 
-// A dish that was never filled with water leaves the fruit unsure; water settles it, and where its volume does not decide nothing is unsure.
+// A dish that was never filled with water leaves the fruit unsure; water settles it, and where its volume does not
+// decide nothing is unsure.
 func TestWhatWaterBuys(t *testing.T) {
 	r := Request{
-		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
-		Fruits: []FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: ToppingAsked{Key: "crumble_classic"},
+		Dish: dish.Dish{
+			Shape:    dish.Rectangle,
+			LengthCM: 24,
+			WidthCM:  18,
+			DepthCM:  5,
+			Material: "stoneware",
+		},
+		Style:   "crumble",
+		Fruits:  []FruitAsked{{Key: "gooseberry", Share: 1}},
+		Topping: ToppingAsked{Key: "crumble_classic"},
 	}
 	unsure := func() (g, fruit float64) {
 		t.Helper()

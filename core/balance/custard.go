@@ -4,7 +4,7 @@ import (
 	"mabbin/core/fault"
 	"mabbin/core/filling"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
 )
 
 // eggKey is the egg's, as an ingredient and as a thickener.
@@ -26,7 +26,13 @@ func (d *dessert) lookCustard(f *fault.Faults) {
 		return
 	}
 	if d.req.Style != "bar" && d.req.Style != "pie" {
-		f.Add("/custard", say.F("a custard is poured over the fruit of a bar or a pie, not of a {style}: leave it out", say.L(say.Line(d.req.Style))))
+		f.Add(
+			"/custard",
+			message.New(
+				"a custard is poured over the fruit of a bar or a pie, not of a {style}: leave it out",
+				message.Word(d.req.Style),
+			),
+		)
 	}
 	for _, x := range []struct {
 		at string
@@ -35,10 +41,10 @@ func (d *dessert) lookCustard(f *fault.Faults) {
 		f.Range("/custard/"+x.at, x.v, 0, 1000, "parts")
 	}
 	if c.Starch != "" {
-		row(larder.Thickeners, c.Starch, "/custard/starch", "thickener", f)
+		row(larder.Thickeners, c.Starch, "/custard/starch", message.New("thickener"), f)
 	}
 	if *c != (CustardAsked{}) && c.Egg == 0 && c.Flour == 0 {
-		f.Add("/custard", "has neither egg nor flour: nothing in it sets: give it eggs, 100 parts are usual")
+		f.Add("/custard", message.New("has neither egg nor flour: nothing in it sets: give it eggs, 100 parts are usual"))
 	}
 }
 

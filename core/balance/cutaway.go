@@ -2,11 +2,10 @@ package balance
 
 import (
 	"fmt"
-	"math"
-	"strconv"
-
 	"mabbin/core/dish"
 	"mabbin/core/filling"
+	"math"
+	"strconv"
 )
 
 // Cutaway is the dish cut open along its length, to scale: heights above the inside of the floor, in mm.
@@ -15,20 +14,21 @@ type Cutaway struct {
 	RimLengthMM   float64    `json:"rim_length_mm"`
 	FloorLengthMM float64    `json:"floor_length_mm"`
 	DepthMM       float64    `json:"depth_mm"`
-	BaseMM        float64    `json:"base_mm"`        // thickness of the base on the floor
-	BaseSides     bool       `json:"base_sides"`     // and up the walls
-	LowerMM       float64    `json:"lower_mm"`       // top of what lies under the fruit: base, crumbs, a betty's lower layer
-	FruitRawMM    float64    `json:"fruit_raw_mm"`   // top of the hand-packed raw fruit
-	ToppingRawMM  float64    `json:"topping_raw_mm"` // top of the raw topping on it
-	FruitMM       float64    `json:"fruit_mm"`       // top of the fruit when it has sunk
-	JuiceMM       float64    `json:"juice_mm"`       // how high the juice stands in it, at the table
-	ToppingMM     float64    `json:"topping_mm"`     // top of the baked topping
-	LateMM        float64    `json:"late_mm"`        // top of what is put on besides
-	HotMM         float64    `json:"hot_mm"`         // how high the boiling stack reaches
-	JuiceColour   string     `json:"juice_colour"`   // #RRGGBB
-	GapShare      float64    `json:"gap_share"`
-	Family        string     `json:"family"` // of the topping: how it is drawn
-	Custard       bool       `json:"custard"`
+	BaseMM        float64    `json:"base_mm"`    // thickness of the base on the floor
+	BaseSides     bool       `json:"base_sides"` // and up the walls
+	// top of what lies under the fruit: base, crumbs, a betty's lower layer
+	LowerMM      float64 `json:"lower_mm"`
+	FruitRawMM   float64 `json:"fruit_raw_mm"`   // top of the hand-packed raw fruit
+	ToppingRawMM float64 `json:"topping_raw_mm"` // top of the raw topping on it
+	FruitMM      float64 `json:"fruit_mm"`       // top of the fruit when it has sunk
+	JuiceMM      float64 `json:"juice_mm"`       // how high the juice stands in it, at the table
+	ToppingMM    float64 `json:"topping_mm"`     // top of the baked topping
+	LateMM       float64 `json:"late_mm"`        // top of what is put on besides
+	HotMM        float64 `json:"hot_mm"`         // how high the boiling stack reaches
+	JuiceColour  string  `json:"juice_colour"`   // #RRGGBB
+	GapShare     float64 `json:"gap_share"`
+	Family       string  `json:"family"` // of the topping: how it is drawn
+	Custard      bool    `json:"custard"`
 }
 
 // voidShare is how much of the baked filling the juice can stand in, between the pieces. Working figure, for the
@@ -52,11 +52,26 @@ func (p *plan) cutaway(s stand, fruitML float64) Cutaway {
 	}
 	baked := sunk + p.top.ThicknessMM*p.wanted.Topping.Rise
 	return Cutaway{
-		Shape: p.req.Dish.Shape, RimLengthMM: 10 * g.RimLengthCM, FloorLengthMM: 10 * g.FloorLenCM, DepthMM: 10 * g.DepthCM,
-		BaseMM: p.under.ThicknessMM, BaseSides: p.base.UpTheSides, LowerMM: lower,
-		FruitRawMM: raw, ToppingRawMM: raw + p.top.ThicknessMM, FruitMM: sunk, JuiceMM: min(sunk, 10*g.HeightCM(below+juice)),
-		ToppingMM: baked, LateMM: baked + late, HotMM: 10*g.DepthCM - s.headspaceMM,
-		JuiceColour: blend(p.filling.Pieces), GapShare: p.gapShare(), Family: p.wanted.Topping.Family, Custard: p.custard != nil,
+		Shape:         p.req.Dish.Shape,
+		RimLengthMM:   10 * g.RimLengthCM,
+		FloorLengthMM: 10 * g.FloorLenCM,
+		DepthMM:       10 * g.DepthCM,
+		BaseMM:        p.under.ThicknessMM,
+		BaseSides:     p.base.UpTheSides,
+		LowerMM:       lower,
+		FruitRawMM:    raw,
+		ToppingRawMM:  raw + p.top.ThicknessMM,
+		FruitMM:       sunk,
+		JuiceMM:       min(sunk, 10*g.HeightCM(below+juice)),
+		ToppingMM:     baked,
+		LateMM:        baked + late,
+		HotMM:         10*g.DepthCM - s.headspaceMM,
+		JuiceColour: blend(
+			p.filling.Pieces,
+		),
+		GapShare: p.gapShare(),
+		Family:   p.wanted.Topping.Family,
+		Custard:  p.custard != nil,
 	}
 }
 
@@ -66,8 +81,8 @@ func (p *plan) belowFruitML() float64 {
 	return p.under.VolumeML + p.top.VolumeML*(layers-1)/layers + p.req.CrumbLayerG/crumbLayerGPerML
 }
 
-// FruitLevels is the weight of the fruit at each level that the top of it may be filled to, raw and packed by hand: what is
-// taken hold of in the picture is a level, and what is weighed is grams.
+// FruitLevels is the weight of the fruit at each level that the top of it may be filled to, raw and packed by hand:
+// what is taken hold of in the picture is a level, and what is weighed is grams.
 type FruitLevels struct {
 	FromMM int       `json:"from_mm"` // of the first
 	G      []float64 `json:"g"`       // at each millimetre from there

@@ -2,7 +2,7 @@ package balance
 
 import (
 	"mabbin/core/fault"
-	"mabbin/core/say"
+	"mabbin/core/message"
 	"mabbin/core/topping"
 )
 
@@ -34,7 +34,7 @@ func (d *dessert) lookCuts(f *fault.Faults) {
 		at     string
 		v      float64
 		lo, hi float64
-		unit   say.Line
+		unit   string
 	}{
 		{"cutter_cm", c.CutterCM, 1, 60, "cm"},
 		{"spoon_g", c.SpoonG, 5, 500, "g"},
@@ -49,8 +49,19 @@ func (d *dessert) lookCuts(f *fault.Faults) {
 			f.Range("/cuts/"+x.at, x.v, x.lo, x.hi, x.unit)
 		}
 	}
-	if short := min(d.req.Dish.LengthCM, or(d.req.Dish.WidthCM, d.req.Dish.LengthCM)); c.TrimCM > 0 && 2*c.TrimCM > 0.8*short {
-		f.Add("/cuts/trim_cm", say.F("is {trim} at each edge: that leaves nothing of a dish {wide} wide", say.CM(c.TrimCM), say.CM(short)))
+	if short := min(
+		d.req.Dish.LengthCM,
+		or(d.req.Dish.WidthCM, d.req.Dish.LengthCM),
+	); c.TrimCM > 0 &&
+		2*c.TrimCM > 0.8*short {
+		f.Add(
+			"/cuts/trim_cm",
+			message.New(
+				"is {trim} at each edge: that leaves nothing of a dish {wide} wide",
+				message.Centimetres(c.TrimCM),
+				message.Centimetres(short),
+			),
+		)
 	}
 }
 

@@ -2,9 +2,9 @@ package balance
 
 import (
 	"fmt"
-
 	"mabbin/core/fault"
 	"mabbin/core/larder"
+	"mabbin/core/message"
 )
 
 // greasingGDM2 is the fat for greasing, in g for each dm2 of the inside. Handbook practice.
@@ -28,12 +28,12 @@ func (d *dessert) lookFinish(f *fault.Faults) {
 		return
 	}
 	for i, key := range d.req.Finishes {
-		d.finishes = append(d.finishes, row(larder.Finishes, key, fmt.Sprintf("/finishes/%d", i), "finish", f))
+		d.finishes = append(d.finishes, row(larder.Finishes, key, fmt.Sprintf("/finishes/%d", i), message.New("finish"), f))
 	}
 }
 
-// greasing is how the dish is readied: as asked, or a sling for what is cut in the pan, butter where crumbs or dough touch
-// the dish, and nothing for fruit that is spooned out or under a shell of short pastry.
+// greasing is how the dish is readied: as asked, or a sling for what is cut in the pan, butter where crumbs or dough
+// touch the dish, and nothing for fruit that is spooned out or under a shell of short pastry.
 func (d *dessert) greasing() string {
 	switch {
 	case d.req.Greasing != "":

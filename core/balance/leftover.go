@@ -1,9 +1,9 @@
 package balance
 
-import "mabbin/core/say"
+import "mabbin/core/message"
 
 // UseFor is what becomes of prepared fruit that is left over.
-func UseFor(g float64) say.Line {
+func UseFor(g float64) message.Message {
 	for _, u := range leftOver {
 		if g < u.under {
 			return u.use
@@ -15,11 +15,11 @@ func UseFor(g float64) say.Line {
 // leftOver are the uses of left-over fruit, by what there is of it, in g.
 var leftOver = []struct {
 	under float64
-	use   say.Line
+	use   message.Message
 }{
-	{5, ""},
-	{60, "a bite for the cook, or on top of the porridge"},
-	{200, "stew it with a spoon of sugar: a sauce for the portions that are warmed up again"},
-	{600, "toss it with a tenth of its weight in sugar and freeze it flat for the next one"},
-	{1e9, "enough for another dish: bake it too, or freeze it flat with a tenth of its weight in sugar"},
+	{5, message.Message{}},
+	{60, message.New("a bite for the cook, or on top of the porridge")},
+	{200, message.New("stew it with a spoon of sugar: a sauce for the portions that are warmed up again")},
+	{600, message.New("toss it with a tenth of its weight in sugar and freeze it flat for the next one")},
+	{1e9, message.New("enough for another dish: bake it too, or freeze it flat with a tenth of its weight in sugar")},
 }

@@ -1,21 +1,41 @@
 package balance
 
 import (
+	"mabbin/core/dish"
 	"math"
 	"testing"
-
-	"mabbin/core/dish"
 )
 
 // What the levels say is what a dessert comes to that is weighed so.
 func TestFruitOfALevelStandsAtIt(t *testing.T) {
 	crumble := Request{
-		Dish: dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 21, DepthCM: 5.5, MeasuredML: 2180, Material: "glass"}, Style: "crumble",
-		Fruits: []FruitAsked{{Key: "damson", Share: 1}}, Topping: ToppingAsked{Key: "crumble_oat"},
+		Dish: dish.Dish{
+			Shape:      dish.Oval,
+			LengthCM:   30,
+			WidthCM:    21,
+			DepthCM:    5.5,
+			MeasuredML: 2180,
+			Material:   "glass",
+		},
+		Style:   "crumble",
+		Fruits:  []FruitAsked{{Key: "damson", Share: 1}},
+		Topping: ToppingAsked{Key: "crumble_oat"},
 	}
 	pie := Request{
-		Dish: dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19, Material: "enamel"}, Style: "pie", CrumbLayerG: 20,
-		Fruits: []FruitAsked{{Key: "apple_sharp", Share: 1}}, Topping: ToppingAsked{Key: "streusel_coarse"}, Base: &BaseAsked{Key: "shortcrust"},
+		Dish: dish.Dish{
+			Shape:         dish.Round,
+			LengthCM:      24,
+			DepthCM:       4.5,
+			FloorLengthCM: 19,
+			Material:      "enamel",
+		},
+		Style:       "pie",
+		CrumbLayerG: 20,
+		Fruits: []FruitAsked{
+			{Key: "apple_sharp", Share: 1},
+		},
+		Topping: ToppingAsked{Key: "streusel_coarse"},
+		Base:    &BaseAsked{Key: "shortcrust"},
 	}
 	for name, r := range map[string]Request{"crumble": crumble, "pie": pie} {
 		a, err := Solve(r)

@@ -2,10 +2,9 @@ package balance
 
 import (
 	"fmt"
-	"math"
-
 	"mabbin/core/fault"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"math"
 )
 
 // OtherRequest is a dessert that is to be made in another dish, or in several.
@@ -16,10 +15,11 @@ type OtherRequest struct {
 
 // OtherAnswer is the same dessert in other dishes, with what a single factor would have said.
 type OtherAnswer struct {
-	From    Answer      `json:"from"`
-	Dishes  []OtherDish `json:"dishes"`
-	LeftG   float64     `json:"left_g"` // prepared fruit of the card, positive where the dishes take less
-	LeftUse say.Line    `json:"left_use"`
+	From    Answer          `json:"from"`
+	Dishes  []OtherDish     `json:"dishes"`
+	LeftG   float64         `json:"left_g"` // prepared fruit of the card, positive where the dishes take less
+	LeftUse message.Message `json:"left_use"`
+	Left    message.Message `json:"left"` // that in words
 }
 
 // OtherDish is the dessert in one of the dishes.
@@ -34,18 +34,19 @@ type OtherDish struct {
 
 // Naive is what one factor for everything, the volumes' ratio, would weigh out, and how far that is off.
 type Naive struct {
-	Code     string   `json:"code"` // fruit, sugar, thickener, topping or base
-	Name     say.Line `json:"name"`
-	G        float64  `json:"g"`
-	NaiveG   float64  `json:"naive_g"`
-	ErrorPct float64  `json:"error_pct"`
+	Code     string          `json:"code"` // fruit, sugar, thickener, topping or base
+	Name     message.Message `json:"name"`
+	G        float64         `json:"g"`
+	NaiveG   float64         `json:"naive_g"`
+	ErrorPct float64         `json:"error_pct"`
+	Far      bool            `json:"far"` // so far off that it shows at the table
 }
 
 // CheckOther finds every wrong field.
 func CheckOther(q OtherRequest) error {
 	var f fault.Faults
 	if n := len(q.Dishes); n == 0 || n > mostDishes {
-		f.Add("/dishes", say.F("has {n} dishes: give 1 to {most}", say.Count(n), say.Count(mostDishes)))
+		f.Add("/dishes", message.New("has {n} dishes: give 1 to {most}", message.Count(n), message.Count(mostDishes)))
 	}
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)
@@ -73,14 +74,19 @@ func Other(q OtherRequest) (*OtherAnswer, error) {
 			return nil, fault.Under(fmt.Sprintf("/dishes/%d", i), err)
 		}
 		count := max(1, d.Count)
-		out.Dishes = append(out.Dishes, OtherDish{ID: d.ID, Name: d.Name, Count: count, Request: r, Answer: *a, Naive: naive(from, a)})
+		out.Dishes = append(
+			out.Dishes,
+			OtherDish{ID: d.ID, Name: d.Name, Count: count, Request: r, Answer: *a, Naive: naive(from, a)},
+		)
 		out.LeftG -= float64(count) * a.FruitG
 	}
 	out.LeftUse = UseFor(out.LeftG)
+	out.Left = out.leftSays()
 	return out, nil
 }
 
-// moved is a dessert in another dish. What its card gives in grams for the filling goes by the filling; a thickness stays.
+// moved is a dessert in another dish. What its card gives in grams for the filling goes by the filling; a thickness
+// stays.
 func (r Request) moved(from *Answer, d StartDish) (Request, *Answer, error) {
 	r.Dish = d.Dish
 	r = r.withFilling(d.Dish.Measure().VolumeML/from.Fit.VolumeML, from) // a first guess
@@ -171,17 +177,18 @@ func naive(from, to *Answer) []Naive {
 	out := []Naive{}
 	for _, x := range []struct {
 		code    string
-		name    say.Line
+		name    message.Message
 		was, is float64
 	}{
-		{"fruit", "Fruit", from.FruitG, to.FruitG},
-		{"sugar", "Sugar", from.SugarG, to.SugarG},
-		{"thickener", "Thickener", from.ThickenerG, to.ThickenerG},
-		{"topping", "Topping", from.ToppingG, to.ToppingG},
-		{"base", "Base", from.BaseG, to.BaseG},
+		{"fruit", message.New("Fruit"), from.FruitG, to.FruitG},
+		{"sugar", message.New("Sugar"), from.SugarG, to.SugarG},
+		{"thickener", message.New("Thickener"), from.ThickenerG, to.ThickenerG},
+		{"topping", message.New("Topping"), from.ToppingG, to.ToppingG},
+		{"base", message.New("Base"), from.BaseG, to.BaseG},
 	} {
 		if x.is > ticketG {
-			out = append(out, Naive{x.code, x.name, x.is, k * x.was, 100 * (k*x.was - x.is) / x.is})
+			off := 100 * (k*x.was - x.is) / x.is
+			out = append(out, Naive{x.code, x.name, x.is, k * x.was, off, math.Abs(off) > farOffPct})
 		}
 	}
 	return out

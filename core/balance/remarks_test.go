@@ -2,11 +2,10 @@ package balance
 
 import (
 	"errors"
+	"mabbin/core/fault"
 	"math"
 	"strings"
 	"testing"
-
-	"mabbin/core/fault"
 )
 
 func TestRemarksSayWhatIsThere(t *testing.T) {
@@ -15,23 +14,83 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 		codes  []string
 		not    []string
 	}{
-		"boils over":               {func(r *Request) { r.WeighedFruitG = ptr(1500.0) }, []string{"boils_over"}, []string{"may_boil_over"}},
-		"near the rim":             {func(r *Request) { r.WeighedFruitG = ptr(1090.0) }, []string{"may_boil_over"}, []string{"boils_over"}},
-		"held back":                {func(*Request) {}, []string{"headspace_limits", "thermal_shock", "hot_syrup"}, []string{"boils_over", "set_off_style"}},
-		"quince":                   {func(r *Request) { r.Fruits[0].Key = "quince" }, []string{"precook_required", "browns_in_air"}, nil},
-		"quince, cooked":           {func(r *Request) { r.Fruits[0].Key = "quince"; r.Precook = &PrecookAsked{Minutes: 20} }, nil, []string{"precook_required"}},
-		"apple with lemon":         {func(r *Request) { r.Fruits[0].Key = "apple_firm"; r.Liquids = []Asked{{"lemon_juice", 15}} }, nil, []string{"browns_in_air"}},
-		"130 %":                    {func(r *Request) { r.Fruits = []FruitAsked{{Key: "plum", Share: 0.9}, {Key: "apple_firm", Share: 0.4}} }, []string{"shares_scaled"}, nil},
-		"60 and 40":                {func(r *Request) { r.Fruits = []FruitAsked{{Key: "plum", Share: 60}, {Key: "apple_firm", Share: 40}} }, nil, []string{"shares_scaled"}},
-		"half a kilo of cornflour": {func(r *Request) { r.Thickener.G = ptr(500.0) }, []string{"slip_cornflour", "set_off_style"}, nil},
-		"no thickener":             {func(r *Request) { r.Thickener.G = ptr(0.0) }, []string{"set_off_style"}, []string{"acid_weakens"}},
-		"topping thin":             {func(r *Request) { r.Topping.ThicknessMM = 4 }, []string{"topping_thin"}, []string{"topping_thick"}},
-		"topping thick":            {func(r *Request) { r.Topping.ThicknessMM = 25 }, []string{"topping_thick"}, nil},
-		"windfalls":                {func(r *Request) { r.Fruits[0].LossPct = 10 }, []string{"windfalls"}, nil},
-		"slimy":                    {func(r *Request) { r.Thickener.Key = "arrowroot"; r.Liquids = []Asked{{"double_cream", 50}} }, []string{"slimy_with_dairy"}, nil},
-		"pear and raspberry":       {func(r *Request) { r.Fruits = []FruitAsked{{Key: "pear_firm", Share: 1}, {Key: "raspberry", Share: 1}} }, []string{"uneven_mixture"}, nil},
-		"a puddle in a tray":       {func(r *Request) { r.WeighedFruitG = ptr(200.0) }, []string{"dish_half_empty", "topping_thick"}, nil},
-		"too much sugar":           {func(r *Request) { r.SugarG = ptr(900.0) }, []string{"slip_caster_sugar", "too_sweet"}, nil},
+		"boils over": {
+			func(r *Request) { r.WeighedFruitG = ptr(1500.0) },
+			[]string{"boils_over"},
+			[]string{"may_boil_over"},
+		},
+		"near the rim": {
+			func(r *Request) { r.WeighedFruitG = ptr(1090.0) },
+			[]string{"may_boil_over"},
+			[]string{"boils_over"},
+		},
+		"held back": {
+			func(*Request) {},
+			[]string{"headspace_limits", "thermal_shock", "hot_syrup"},
+			[]string{"boils_over", "set_off_style"},
+		},
+		"quince": {
+			func(r *Request) { r.Fruits[0].Key = "quince" },
+			[]string{"precook_required", "browns_in_air"},
+			nil,
+		},
+		"quince, cooked": {
+			func(r *Request) { r.Fruits[0].Key = "quince"; r.Precook = &PrecookAsked{Minutes: 20} },
+			nil,
+			[]string{"precook_required"},
+		},
+		"apple with lemon": {
+			func(r *Request) { r.Fruits[0].Key = "apple_firm"; r.Liquids = []Asked{{"lemon_juice", 15}} },
+			nil,
+			[]string{"browns_in_air"},
+		},
+		"130 %": {
+			func(r *Request) { r.Fruits = []FruitAsked{{Key: "plum", Share: 0.9}, {Key: "apple_firm", Share: 0.4}} },
+			[]string{"shares_scaled"},
+			nil,
+		},
+		"60 and 40": {
+			func(r *Request) { r.Fruits = []FruitAsked{{Key: "plum", Share: 60}, {Key: "apple_firm", Share: 40}} },
+			nil,
+			[]string{"shares_scaled"},
+		},
+		"half a kilo of cornflour": {
+			func(r *Request) { r.Thickener.G = ptr(500.0) },
+			[]string{"slip_cornflour", "set_off_style"},
+			nil,
+		},
+		"no thickener": {
+			func(r *Request) { r.Thickener.G = ptr(0.0) },
+			[]string{"set_off_style"},
+			[]string{"acid_weakens"},
+		},
+		"topping thin": {
+			func(r *Request) { r.Topping.ThicknessMM = 4 },
+			[]string{"topping_thin"},
+			[]string{"topping_thick"},
+		},
+		"topping thick": {func(r *Request) { r.Topping.ThicknessMM = 25 }, []string{"topping_thick"}, nil},
+		"windfalls":     {func(r *Request) { r.Fruits[0].LossPct = 10 }, []string{"windfalls"}, nil},
+		"slimy": {
+			func(r *Request) { r.Thickener.Key = "arrowroot"; r.Liquids = []Asked{{"double_cream", 50}} },
+			[]string{"slimy_with_dairy"},
+			nil,
+		},
+		"pear and raspberry": {
+			func(r *Request) { r.Fruits = []FruitAsked{{Key: "pear_firm", Share: 1}, {Key: "raspberry", Share: 1}} },
+			[]string{"uneven_mixture"},
+			nil,
+		},
+		"a puddle in a tray": {
+			func(r *Request) { r.WeighedFruitG = ptr(200.0) },
+			[]string{"dish_half_empty", "topping_thick"},
+			nil,
+		},
+		"too much sugar": {
+			func(r *Request) { r.SugarG = ptr(900.0) },
+			[]string{"slip_caster_sugar", "too_sweet"},
+			nil,
+		},
 	}
 	for name, c := range cases {
 		a := solve(t, c.change)
@@ -67,8 +126,14 @@ func TestBadRequestsNameEveryField(t *testing.T) {
 		"negative share":    {func(r *Request) { r.Fruits[0].Share = -1 }, "/fruits/0/share /fruits"},
 		"not a number":      {func(r *Request) { r.SugarG = ptr(math.NaN()) }, "/sugar_g"},
 		"absurd thickener":  {func(r *Request) { r.Thickener.G = ptr(1e9) }, "/thickener/g"},
-		"unknown words":     {func(r *Request) { r.Style = "flan"; r.Sweetness = "very"; r.Cup = "big" }, "/style /sweetness /cup"},
-		"the 100 % changed": {func(r *Request) { r.Topping.BakersPct = map[string]float64{"wheat_flour": 50} }, "/topping/bakers_pct/wheat_flour"},
+		"unknown words": {
+			func(r *Request) { r.Style = "flan"; r.Sweetness = "very"; r.Cup = "big" },
+			"/style /sweetness /cup",
+		},
+		"the 100 % changed": {
+			func(r *Request) { r.Topping.BakersPct = map[string]float64{"wheat_flour": 50} },
+			"/topping/bakers_pct/wheat_flour",
+		},
 		"no room for fruit": {func(r *Request) { r.Dish.DepthCM = 1.2; r.Topping.Amount = "generous" }, "/topping"},
 	}
 	for name, c := range cases {
@@ -146,8 +211,18 @@ func TestADoughTakesItsPiecesBetweenFatAndLiquid(t *testing.T) {
 		return ""
 	}
 	with := cobbler(map[string]float64{"cheddar": 40, "fresh_herbs": 5, "walnuts": 20})
-	fat, fold, liquid := strings.Index(with, "Rub the cold fat"), strings.Index(with, "Fold in the hard cheese, fresh herbs and walnuts"), strings.Index(with, "Then the liquid")
-	if fat < 0 || fold < fat || liquid < fold || !strings.Contains(with, "Toast the nuts first") || strings.Contains(with, "go in last") {
+	fat, fold, liquid := strings.Index(
+		with,
+		"Rub the cold fat",
+	), strings.Index(
+		with,
+		"Fold in the hard cheese, fresh herbs and walnuts",
+	), strings.Index(
+		with,
+		"Then the liquid",
+	)
+	if fat < 0 || fold < fat || liquid < fold || !strings.Contains(with, "Toast the nuts first") ||
+		strings.Contains(with, "go in last") {
 		t.Errorf("the method says %q", with)
 	}
 	if without := cobbler(nil); without == "" || strings.Contains(without, "Fold in") {

@@ -4,16 +4,15 @@ package balance
 
 import (
 	"fmt"
-	"maps"
-	"slices"
-
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
-	"mabbin/core/say"
+	"mabbin/core/message"
 	"mabbin/core/topping"
+	"maps"
+	"slices"
 )
 
 // Request is one dessert in one dish. What is left out takes the style's or the fruit's own value.
@@ -94,10 +93,11 @@ type ToppingAsked struct {
 	Amount      topping.Amount     `json:"amount,omitempty"`
 	ThicknessMM float64            `json:"thickness_mm,omitempty"` // overrides the amount
 	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
-	Fat         string             `json:"fat,omitempty"`       // in the place of butter, by its pure fat
-	FatState    string             `json:"fat_state,omitempty"` // cold, soft or melted; left out: as the recipe is usually made
-	Crumb       string             `json:"crumb,omitempty"`     // fine or chunks
-	GapShare    *float64           `json:"gap_share,omitempty"` // left open for steam; left out: the table's
+	Fat         string             `json:"fat,omitempty"` // in the place of butter, by its pure fat
+	// cold, soft or melted; left out: as the recipe is usually made
+	FatState string   `json:"fat_state,omitempty"`
+	Crumb    string   `json:"crumb,omitempty"`     // fine or chunks
+	GapShare *float64 `json:"gap_share,omitempty"` // left open for steam; left out: the table's
 	// Liquids make a dough up, in shares of their weight; left out: whole milk.
 	Liquids      []LiquidAsked `json:"liquids,omitempty"`
 	HydrationPct float64       `json:"hydration_pct,omitempty"` // water of the liquids to flour; left out: the table's
@@ -179,23 +179,23 @@ func look(r Request) (dessert, error) {
 // CheckDish notes what is wrong with a dish and its material, under the pointer prefix at.
 func CheckDish(d dish.Dish, at string, f *fault.Faults) larder.Material {
 	d.Check(at, f)
-	return row(larder.Materials, d.Material, at+"/material", "dish material", f)
+	return row(larder.Materials, d.Material, at+"/material", message.New("dish material"), f)
 }
 
 // row looks a key up in a table and notes an unknown one.
-func row[T any](t larder.Table[T], key, at string, what say.Line, f *fault.Faults) T {
+func row[T any](t larder.Table[T], key, at string, what message.Message, f *fault.Faults) T {
 	x, ok := t.Get(key)
 	return known(x, ok, key, at, what, f)
 }
 
-func known[T any](x T, ok bool, key, at string, what say.Line, f *fault.Faults) T {
+func known[T any](x T, ok bool, key, at string, what message.Message, f *fault.Faults) T {
 	if !ok {
 		f.Add(at, fault.NoSuch(what, key))
 	}
 	return x
 }
 
-func optional(p *float64, at string, lo, hi float64, unit say.Line, f *fault.Faults) {
+func optional(p *float64, at string, lo, hi float64, unit string, f *fault.Faults) {
 	if p != nil {
 		f.Range(at, *p, lo, hi, unit)
 	}
@@ -208,7 +208,7 @@ func (d *dessert) lookStyle(f *fault.Faults) {
 	}
 	d.style = s
 	if d.req.Base != nil {
-		d.base = row(larder.Bases, d.req.Base.Key, "/base/key", "base", f)
+		d.base = row(larder.Bases, d.req.Base.Key, "/base/key", message.New("base"), f)
 		if mm := d.req.Base.ThicknessMM; mm != 0 {
 			f.Range("/base/thickness_mm", mm, 1, 40, "mm")
 			d.base.ThicknessMM = mm
@@ -220,14 +220,20 @@ func (d *dessert) lookStyle(f *fault.Faults) {
 func (d *dessert) lookFruit(f *fault.Faults) {
 	const most = 12
 	if n := len(d.req.Fruits); n == 0 || n > most {
-		f.Add("/fruits", say.F("has {n} fruits: give 1 to {most}", say.Count(n), say.Count(most)))
+		f.Add("/fruits", message.New("has {n} fruits: give 1 to {most}", message.Count(n), message.Count(most)))
 		return
 	}
 	pieces := make([]filling.Piece, len(d.req.Fruits))
 	for i, a := range d.req.Fruits {
 		at := fmt.Sprintf("/fruits/%d", i)
 		fruit, ok := d.req.Own.Fruit(a.Key)
-		pieces[i] = filling.Piece{Fruit: known(fruit, ok, a.Key, at+"/key", "fruit", f), Share: a.Share, Frozen: a.Frozen, CutMM: a.CutMM, Release: a.MeasuredRelease}
+		pieces[i] = filling.Piece{
+			Fruit:   known(fruit, ok, a.Key, at+"/key", message.New("fruit"), f),
+			Share:   a.Share,
+			Frozen:  a.Frozen,
+			CutMM:   a.CutMM,
+			Release: a.MeasuredRelease,
+		}
 		if a.MeasuredRelease != 0 {
 			f.Range(at+"/measured_release", a.MeasuredRelease, 0.02, 0.95, "of the fruit's water")
 		}
@@ -240,7 +246,7 @@ func (d *dessert) lookFruit(f *fault.Faults) {
 		d.shareSum += a.Share
 	}
 	if d.shareSum <= 0 {
-		f.Add("/fruits", "the shares add up to 0: give at least one fruit a share above 0")
+		f.Add("/fruits", message.New("the shares add up to 0: give at least one fruit a share above 0"))
 		return
 	}
 	for i := range pieces {
@@ -257,7 +263,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 		f.Range("/precook/minutes", p.Minutes, 0, 180, "min")
 		f.OneOf("/precook/where", p.Where, "", "hob", "oven", "microwave")
 		if p.Open && p.Where == "microwave" {
-			f.Add("/precook/open", "a microwave drives little off: it counts as covered")
+			f.Add("/precook/open", message.New("a microwave drives little off: it counts as covered"))
 		}
 		d.filling.Precook = filling.Precook{Minutes: p.Minutes, Open: p.Open}
 	}
@@ -287,7 +293,7 @@ func (d *dessert) weighed(asked []Asked, at string, f *fault.Faults) []filling.W
 		here := fmt.Sprintf("%s/%d", at, i)
 		f.Range(here+"/g", a.G, 0, 10000, "g")
 		ingredient, ok := d.req.Own.Ingredient(a.Key)
-		out[i] = filling.Weighed{Ingredient: known(ingredient, ok, a.Key, here+"/key", "ingredient", f), G: a.G}
+		out[i] = filling.Weighed{Ingredient: known(ingredient, ok, a.Key, here+"/key", message.New("ingredient"), f), G: a.G}
 	}
 	return out
 }
@@ -297,13 +303,16 @@ func (d *dessert) lookThickener(f *fault.Faults) {
 	if asked == nil {
 		asked = &ThickenerAsked{Key: defaultThickener}
 	}
-	d.thickener = row(larder.Thickeners, asked.Key, "/thickener/key", "thickener", f)
+	d.thickener = row(larder.Thickeners, asked.Key, "/thickener/key", message.New("thickener"), f)
 	optional(asked.G, "/thickener/g", 0, 2000, "g", f)
 	d.givenG = asked.G
 	for i, a := range asked.With {
 		at := fmt.Sprintf("/thickener/with/%d", i)
 		f.Range(at+"/g", a.G, 0, 2000, "g")
-		d.beside = append(d.beside, filling.Dose{Thickener: row(larder.Thickeners, a.Key, at+"/key", "thickener", f), G: a.G})
+		d.beside = append(
+			d.beside,
+			filling.Dose{Thickener: row(larder.Thickeners, a.Key, at+"/key", message.New("thickener"), f), G: a.G},
+		)
 	}
 	optional(d.req.SetTarget, "/set_target", 0, filling.ScaleEnd, "", f)
 }
@@ -322,18 +331,37 @@ func (d *dessert) lookTopping(f *fault.Faults) {
 
 // oneTopping looks a topping up.
 func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) topping.Wanted {
-	t := row(larder.Toppings, asked.Key, where+"/key", "topping", f)
-	f.OneOf(where+"/amount", string(asked.Amount), "", string(topping.Light), string(topping.Standard), string(topping.Generous))
+	t := row(larder.Toppings, asked.Key, where+"/key", message.New("topping"), f)
+	f.OneOf(
+		where+"/amount",
+		string(asked.Amount),
+		"",
+		string(topping.Light),
+		string(topping.Standard),
+		string(topping.Generous),
+	)
 	if asked.ThicknessMM != 0 {
 		f.Range(where+"/thickness_mm", asked.ThicknessMM, 1, 80, "mm")
 	}
 	d.checkPct(asked.BakersPct, t.Parts, where, f)
-	w := topping.Wanted{Topping: t, Amount: asked.Amount, ThicknessMM: asked.ThicknessMM, BakersPct: asked.BakersPct, Own: d.req.Own}
+	w := topping.Wanted{
+		Topping:     t,
+		Amount:      asked.Amount,
+		ThicknessMM: asked.ThicknessMM,
+		BakersPct:   asked.BakersPct,
+		Own:         d.req.Own,
+	}
 	if asked.Fat != "" {
 		fat, ok := d.req.Own.Ingredient(asked.Fat)
-		w.Fat = known(fat, ok, asked.Fat, where+"/fat", "ingredient", f)
+		w.Fat = known(fat, ok, asked.Fat, where+"/fat", message.New("ingredient"), f)
 		if ok && fat.Role != "fat" {
-			f.Add(where+"/fat", say.F("{name} is no fat: give butter, a plant block, an oil or shortening", say.Called(larder.Plain(fat.Name))))
+			f.Add(
+				where+"/fat",
+				message.New(
+					"{name} is no fat: give butter, a plant block, an oil or shortening",
+					message.Name(larder.Plain(fat.Name)),
+				),
+			)
 		}
 	}
 	f.OneOf(where+"/fat_state", asked.FatState, "", "cold", "soft", "melted")
@@ -357,10 +385,13 @@ func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, whe
 	for _, key := range slices.Sorted(maps.Keys(changed)) {
 		at, pct := where+"/bakers_pct/"+key, changed[key]
 		i, ok := d.req.Own.Ingredient(key)
-		known(i, ok, key, at, "ingredient", f)
+		known(i, ok, key, at, message.New("ingredient"), f)
 		f.Range(at, pct, 0, 1000, "%")
 		if len(recipe) > 0 && key == recipe[0].Key && pct != 100 && pct != 0 {
-			f.Add(at, "is the 100 % that the others are measured against: change the others, or leave it out with 0")
+			f.Add(
+				at,
+				message.New("is the 100 % that the others are measured against: change the others, or leave it out with 0"),
+			)
 		}
 	}
 }
@@ -376,16 +407,26 @@ func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults
 	for i, a := range asked {
 		at := fmt.Sprintf("%s/%d", where, i)
 		ingredient, ok := d.req.Own.Ingredient(a.Key)
-		out[i] = topping.Liquid{Ingredient: known(ingredient, ok, a.Key, at+"/key", "ingredient", f), Share: a.Share}
+		out[i] = topping.Liquid{
+			Ingredient: known(ingredient, ok, a.Key, at+"/key", message.New("ingredient"), f),
+			Share:      a.Share,
+		}
 		if ok && ingredient.WaterPct < leastWaterPct {
-			f.Add(at+"/key", say.F("{name} is only {water} % water: a dough can't be made up with it", say.Called(larder.Plain(ingredient.Name)), say.N(ingredient.WaterPct, 0)))
+			f.Add(
+				at+"/key",
+				message.New(
+					"{name} is only {water} % water: a dough can't be made up with it",
+					message.Name(larder.Plain(ingredient.Name)),
+					message.Number(ingredient.WaterPct, 0),
+				),
+			)
 		}
 		if f.Range(at+"/share", a.Share, 0, 1000, "") {
 			sum += a.Share
 		}
 	}
 	if len(asked) > 0 && sum <= 0 {
-		f.Add(where, "the shares add up to 0: give at least one liquid a share above 0")
+		f.Add(where, message.New("the shares add up to 0: give at least one liquid a share above 0"))
 	}
 	for i := range out {
 		out[i].Share /= sum

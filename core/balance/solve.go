@@ -1,12 +1,11 @@
 package balance
 
 import (
-	"math"
-
 	"mabbin/core/fault"
 	"mabbin/core/filling"
-	"mabbin/core/say"
+	"mabbin/core/message"
 	"mabbin/core/topping"
+	"math"
 )
 
 // What decided the weight of the fruit.
@@ -44,7 +43,12 @@ func Solve(r Request) (*Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	p := plan{dessert: &d, top: topping.Size(d.wanted, d.geo.RimAreaCM2), under: topping.SizeBase(d.base, d.basePct(), d.geo, r.Own), target: d.style.set}
+	p := plan{
+		dessert: &d,
+		top:     topping.Size(d.wanted, d.geo.RimAreaCM2),
+		under:   topping.SizeBase(d.base, d.basePct(), d.geo, r.Own),
+		target:  d.style.set,
+	}
 	for _, w := range d.late {
 		x := topping.Size(w, d.geo.RimAreaCM2)
 		p.late = append(p.late, x)
@@ -64,8 +68,17 @@ func Solve(r Request) (*Answer, error) {
 	fruitG, limit := p.fruit()
 	if fruitG < leastFruitG {
 		var f fault.Faults
-		f.Add("/topping", say.F("leaves no room for fruit in a dish {deep} deep ({topping} of topping, {base} of base): take a thinner topping or a deeper dish",
-			say.CM(r.Dish.DepthCM), say.MM(p.top.ThicknessMM*d.wanted.Topping.Layers), say.MM(p.under.ThicknessMM)))
+		f.Add(
+			"/topping",
+			message.New(
+				"leaves no room for fruit in a dish {deep} deep ({topping} of topping, {base} of base): take a thinner topping or a deeper dish",
+				message.Centimetres(
+					r.Dish.DepthCM,
+				),
+				message.Millimetres(p.top.ThicknessMM*d.wanted.Topping.Layers),
+				message.Millimetres(p.under.ThicknessMM),
+			),
+		)
 		return nil, f
 	}
 	s := p.at(fruitG)
@@ -188,10 +201,12 @@ func (p *plan) headspaceMM(s stand) float64 {
 	return 10 * (p.geo.VolumeML - hot) / p.geo.RimAreaCM2
 }
 
-// volumeUnsure is how far a volume by the sizes may be off: rounded corners, walls that lean, a floor that domes. Working figure.
+// volumeUnsure is how far a volume by the sizes may be off: rounded corners, walls that lean, a floor that domes.
+// Working figure.
 const volumeUnsure = 0.08
 
-// unsure is what that comes to in fruit, g; nothing where the dish was filled with water, or its volume does not decide.
+// unsure is what that comes to in fruit, g; nothing where the dish was filled with water, or its volume does not
+// decide.
 func (p *plan) unsure(limit string) float64 {
 	if p.req.Dish.MeasuredML > 0 || limit == byWeight || p.style.rule == byFloor {
 		return 0

@@ -3,17 +3,16 @@ package balance
 import (
 	"cmp"
 	"fmt"
-	"math"
-	"slices"
-
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"math"
+	"slices"
 )
 
-// StartRequest is a dessert that is begun from an amount of fruit or from portions: which of the kitchen's dishes, and how
-// many of them? Exactly one of FruitG, BoughtG and Portions is given.
+// StartRequest is a dessert that is begun from an amount of fruit or from portions: which of the kitchen's dishes,
+// and how many of them? Exactly one of FruitG, BoughtG and Portions is given.
 type StartRequest struct {
 	Style    string       `json:"style"`
 	Fruits   []FruitAsked `json:"fruits"`
@@ -42,14 +41,16 @@ type StartAnswer struct {
 
 // Option is one way: so many of these dishes.
 type Option struct {
-	Uses     []Used   `json:"uses"`
-	FruitG   float64  `json:"fruit_g"` // prepared, in all of them
-	BuyG     float64  `json:"buy_g"`   // as bought
-	Portions float64  `json:"portions"`
-	EachG    float64  `json:"each_g"` // a portion
-	LeftG    float64  `json:"left_g"` // prepared fruit
-	LeftUse  say.Line `json:"left_use"`
-	FillPct  float64  `json:"fill_pct"` // of the usual fruit in each
+	Uses      []Used          `json:"uses"`
+	FruitG    float64         `json:"fruit_g"` // prepared, in all of them
+	BuyG      float64         `json:"buy_g"`   // as bought
+	Portions  float64         `json:"portions"`
+	EachG     float64         `json:"each_g"` // a portion
+	LeftG     float64         `json:"left_g"` // prepared fruit
+	LeftUse   message.Message `json:"left_use"`
+	FillPct   float64         `json:"fill_pct"`   // of the usual fruit in each
+	UsualFill bool            `json:"usual_fill"` // which is as much as usual
+	Says      message.Message `json:"says"`
 }
 
 // Used is a dish of an option.
@@ -200,6 +201,8 @@ func (q StartRequest) option(w way, want float64) (Option, error) {
 		o.LeftG = max(0, want-o.FruitG)
 		o.LeftUse = UseFor(o.LeftG)
 	}
+	o.UsualFill = o.usualFill()
+	o.Says = o.says(q.Portions != nil, q.FruitG != nil || q.BoughtG != nil)
 	return o, nil
 }
 
@@ -209,7 +212,15 @@ func (q StartRequest) in(d dish.Dish, fruitG *float64) Request {
 	if top == "" {
 		top = styles[q.Style].topping
 	}
-	return Request{Dish: d, Style: q.Style, Fruits: q.Fruits, Topping: ToppingAsked{Key: top}, Portion: q.Portion, WeighedFruitG: fruitG, Own: q.Own}
+	return Request{
+		Dish:          d,
+		Style:         q.Style,
+		Fruits:        q.Fruits,
+		Topping:       ToppingAsked{Key: top},
+		Portion:       q.Portion,
+		WeighedFruitG: fruitG,
+		Own:           q.Own,
+	}
 }
 
 // CheckStart finds every wrong field.
@@ -220,18 +231,21 @@ func CheckStart(q StartRequest) error {
 		at     string
 		v      *float64
 		lo, hi float64
-		unit   say.Line
-	}{{"/fruit_g", q.FruitG, 20, 100000, "g"}, {"/bought_g", q.BoughtG, 20, 200000, "g"}, {"/portions", q.Portions, 1, 1000, ""}} {
+		unit   string
+	}{{"/fruit_g", q.FruitG, 20, 100000, "g"}, {"/bought_g", q.BoughtG, 20, 200000, "g"}, {
+		"/portions", q.Portions,
+		1, 1000, "",
+	}} {
 		if x.v != nil {
 			given++
 			f.Range(x.at, *x.v, x.lo, x.hi, x.unit)
 		}
 	}
 	if given != 1 {
-		f.Add("/fruit_g", say.F("give one of fruit_g, bought_g and portions, not {n} of them", say.Count(given)))
+		f.Add("/fruit_g", message.New("give one of fruit_g, bought_g and portions, not {n} of them", message.Count(given)))
 	}
 	if n := len(q.Dishes); n == 0 || n > mostDishes {
-		f.Add("/dishes", say.F("has {n} dishes: give 1 to {most}", say.Count(n), say.Count(mostDishes)))
+		f.Add("/dishes", message.New("has {n} dishes: give 1 to {most}", message.Count(n), message.Count(mostDishes)))
 	}
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)

@@ -1,18 +1,30 @@
 package balance
 
 import (
+	"mabbin/core/dish"
+	"mabbin/core/larder"
 	"math"
 	"strings"
 	"testing"
-
-	"mabbin/core/dish"
-	"mabbin/core/larder"
 )
 
 var shelf = []StartDish{
-	{ID: "small", Name: "Small", Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}},
-	{ID: "long", Name: "Long", Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 32, WidthCM: 22, DepthCM: 6, Material: "stoneware"}},
-	{ID: "ramekin", Name: "Ramekin", Count: 12, Dish: dish.Dish{Shape: dish.Round, LengthCM: 9, DepthCM: 4.5, Material: "stoneware"}},
+	{
+		ID:   "small",
+		Name: "Small",
+		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
+	},
+	{
+		ID:   "long",
+		Name: "Long",
+		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 32, WidthCM: 22, DepthCM: 6, Material: "stoneware"},
+	},
+	{
+		ID:    "ramekin",
+		Name:  "Ramekin",
+		Count: 12,
+		Dish:  dish.Dish{Shape: dish.Round, LengthCM: 9, DepthCM: 4.5, Material: "stoneware"},
+	},
 }
 
 func start(t *testing.T, change func(*StartRequest)) *StartAnswer {
@@ -54,7 +66,7 @@ func TestFromAnAmountOfFruit(t *testing.T) {
 	}
 	a = start(t, func(q *StartRequest) { q.FruitG = ptr(9000.0) })
 	best := a.Options[0]
-	if best.LeftG < 1000 || best.LeftUse == "" || math.Abs(best.LeftG+best.FruitG-9000) > 0.1 {
+	if best.LeftG < 1000 || best.LeftUse.IsZero() || math.Abs(best.LeftG+best.FruitG-9000) > 0.1 {
 		t.Errorf("9 kg is more than the shelf holds: %+v", best)
 	}
 	a = start(t, func(q *StartRequest) { q.FruitG, q.BoughtG = nil, ptr(1000.0) })
@@ -95,16 +107,17 @@ func TestSchoolsShowWhatEachWayComesTo(t *testing.T) {
 	r := gooseberries()
 	r.Fruits = []FruitAsked{{Key: "apple_firm", Share: 1}}
 	r.Macerate = &MacerateAsked{Minutes: 60, Juice: "leave", WithThickener: true}
-	all, err := Schools(r)
+	all, err := Alternatives(r)
 	if err != nil {
 		t.Fatal(err)
 	}
-	by := map[string]School{}
+	by := map[string]Alternative{}
 	for _, s := range all {
 		by[s.Question+" "+s.Key] = s
 	}
 	keep, leave, reduce := by["macerate keep"], by["macerate leave"], by["macerate reduce"]
-	if !leave.Chosen || keep.Chosen || leave.SugarLostG <= 0 || leave.ThickenerLost <= 0 || keep.SugarLostG != 0 || reduce.SugarLostG != 0 {
+	if !leave.Chosen || keep.Chosen || leave.SugarLostG <= 0 || leave.ThickenerLost <= 0 || keep.SugarLostG != 0 ||
+		reduce.SugarLostG != 0 {
 		t.Errorf("keep %+v, leave %+v", keep, leave)
 	}
 	if !(leave.JuiceG < reduce.JuiceG && reduce.JuiceG < keep.JuiceG) {

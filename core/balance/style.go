@@ -1,10 +1,11 @@
 package balance
 
-import "mabbin/core/say"
+import "mabbin/core/message"
 
 // style is what a dessert of that kind is built to.
 type style struct {
-	fill      float64 // of what the rule fills: the dish with the raw stack, or the shell with fruit alone; g per cm2 for floor
+	// of what the rule fills: the dish with the raw stack, or the shell with fruit alone; g per cm2 for floor
+	fill      float64
 	rule      fillRule
 	keepMM    float64 // hot headspace to keep
 	sugarBase float64 // %
@@ -37,8 +38,34 @@ var styles = map[string]style{
 	"cobbler":  {0.80, byStack, 6, 18.5, 2.5, 0.22, 180, 0.25, 0.85, []string{"biscuit", "pastry"}, "biscuit_drop", ""},
 	"pandowdy": {1.00, byStack, 6, 18.5, 2.5, 0.25, 180, 0.04, 0.20, []string{"pastry", "biscuit"}, "puff_squares", ""},
 	"betty":    {0.90, byStack, 6, 18.5, 3.0, 0.12, 180, 0.08, 0.35, []string{"betty"}, "betty_crumbs", ""},
-	"bar":      {1.15, byFloor, 4, 20, 6.5, 0.06, 75, 0.15, 0.70, []string{"bar", "crumble", "crisp", "streusel", "praline"}, "bar_dough", "bar_dough"},
-	"pie":      {1.05, byShell, 2, 19, 6.2, 0.08, 140, 0.15, 0.55, []string{"streusel", "crumble", "crisp", "praline", "pastry"}, "streusel_coarse", "shortcrust"},
+	"bar": {
+		1.15,
+		byFloor,
+		4,
+		20,
+		6.5,
+		0.06,
+		75,
+		0.15,
+		0.70,
+		[]string{"bar", "crumble", "crisp", "streusel", "praline"},
+		"bar_dough",
+		"bar_dough",
+	},
+	"pie": {
+		1.05,
+		byShell,
+		2,
+		19,
+		6.2,
+		0.08,
+		140,
+		0.15,
+		0.55,
+		[]string{"streusel", "crumble", "crisp", "praline", "pastry"},
+		"streusel_coarse",
+		"shortcrust",
+	},
 }
 
 // styleNames is every style in the order it is offered.
@@ -92,10 +119,10 @@ var portionShare = map[string]float64{"": 1, "standard": 1, "hearty": 260.0 / 18
 
 type families []string
 
-func (f families) lines() []say.Line {
-	out := make([]say.Line, len(f))
+func (f families) lines() []message.Message {
+	out := make([]message.Message, len(f))
 	for i, x := range f {
-		out[i] = say.Line(x)
+		out[i] = message.New(x)
 	}
 	return out
 }

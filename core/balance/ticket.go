@@ -2,37 +2,36 @@ package balance
 
 import (
 	"fmt"
-	"math"
-	"slices"
-	"strings"
-
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
-	"mabbin/core/say"
+	"mabbin/core/message"
 	"mabbin/core/topping"
+	"math"
+	"slices"
+	"strings"
 )
 
 // Bowl is one bowl of the ticket, in the order it is weighed.
 type Bowl struct {
-	Key   string   `json:"key"` // fruit, dry, topping
-	Title say.Line `json:"title"`
-	How   say.Line `json:"how"`
-	Lines []Line   `json:"lines"`
+	Key   string          `json:"key"` // fruit, dry, topping
+	Title message.Message `json:"title"`
+	How   message.Message `json:"how"`
+	Lines []Line          `json:"lines"`
 }
 
 // Line is one weighing.
 type Line struct {
-	Key       string       `json:"key"`
-	Name      string       `json:"name"`
-	G         float64      `json:"g"`
-	Shown     string       `json:"shown"`  // grams to the scale's step
-	Spoons    string       `json:"spoons"` // nearest real cups and spoons; empty where there is no density
-	BakersPct float64      `json:"bakers_pct,omitempty"`
-	Note      say.Line     `json:"note,omitempty"`
-	Pieces    say.Line     `json:"pieces,omitempty"`  // eggs to crack, lemons to squeeze
-	ToFeel    bool         `json:"to_feel,omitempty"` // a liquid of which some is held back
-	Basis     larder.Basis `json:"basis"`             // of its density and composition
+	Key       string          `json:"key"`
+	Name      larder.Name     `json:"name"`
+	G         float64         `json:"g"`
+	Shown     string          `json:"shown"`  // grams to the scale's step
+	Spoons    string          `json:"spoons"` // nearest real cups and spoons; empty where there is no density
+	BakersPct float64         `json:"bakers_pct,omitempty"`
+	Note      message.Message `json:"note,omitzero"`
+	Pieces    message.Message `json:"pieces,omitzero"`   // eggs to crack, lemons to squeeze
+	ToFeel    bool            `json:"to_feel,omitempty"` // a liquid of which some is held back
+	Basis     larder.Basis    `json:"basis"`             // of its density and composition
 }
 
 // Allergens is what the tables know. It is no promise about cross-contact.
@@ -63,7 +62,7 @@ func (p *plan) ticket(s stand) []Bowl {
 }
 
 func (p *plan) fruitBowl(by measure.Conventions, s stand) Bowl {
-	fruit := Bowl{Key: "fruit", Title: "Fruit bowl", How: p.howFruit(), Lines: []Line{}}
+	fruit := Bowl{Key: "fruit", Title: message.New("Fruit bowl"), How: p.howFruit(), Lines: []Line{}}
 	for i, piece := range p.filling.Pieces {
 		f := piece.Fruit
 		fruit.Lines = append(fruit.Lines, newLine(by, f.Key, f.Name, s.FruitG*piece.Share,
@@ -71,57 +70,79 @@ func (p *plan) fruitBowl(by measure.Conventions, s stand) Bowl {
 	}
 	for _, w := range slices.Concat(p.filling.Liquids, p.filling.Extras) {
 		if !p.inCustard(w) {
-			fruit.add(by, w.Ingredient, w.G, "")
+			fruit.add(by, w.Ingredient, w.G, message.Message{})
 		}
 	}
 	return fruit
 }
 
 func (p *plan) inCustard(w filling.Weighed) bool {
-	return slices.ContainsFunc(p.custard, func(c filling.Weighed) bool { return c.Ingredient.Key == w.Ingredient.Key && c.G == w.G })
+	return slices.ContainsFunc(
+		p.custard,
+		func(c filling.Weighed) bool { return c.Ingredient.Key == w.Ingredient.Key && c.G == w.G },
+	)
 }
 
 func (p *plan) dryBowl(by measure.Conventions, s stand) Bowl {
-	dry := Bowl{Key: "dry", Title: "Dry, for the fruit", How: "Mix the thickener with the sugar first, so that it spreads without lumps. Toss with the fruit, lift from below, and scrape it all into the dish.", Lines: []Line{}}
+	dry := Bowl{
+		Key:   "dry",
+		Title: message.New("Dry, for the fruit"),
+		How: message.New(
+			"Mix the thickener with the sugar first, so that it spreads without lumps. Toss with the fruit, lift from below, and scrape it all into the dish.",
+		),
+		Lines: []Line{},
+	}
 	if p.custard != nil {
 		return dry
 	}
 	sugar, _ := p.req.Own.Ingredient("caster_sugar")
-	dry.add(by, sugar, s.SugarG, "")
+	dry.add(by, sugar, s.SugarG, message.Message{})
 	for _, dose := range p.doses(s.thickenerG) {
 		i, _ := p.req.Own.Ingredient(dose.Thickener.Key)
-		dry.add(by, i, dose.G, say.Line(dose.Thickener.How))
+		dry.add(by, i, dose.G, message.New(dose.Thickener.How))
 	}
 	return dry
 }
 
 func (p *plan) custardBowl(by measure.Conventions) Bowl {
-	c := Bowl{Key: "custard", Title: "Custard", How: "Whisk sugar, flour and salt, then the eggs, without froth. Lay the fruit on the hot base and pour.", Lines: []Line{}}
+	c := Bowl{
+		Key:   "custard",
+		Title: message.New("Custard"),
+		How: message.New(
+			"Whisk sugar, flour and salt, then the eggs, without froth. Lay the fruit on the hot base and pour.",
+		),
+		Lines: []Line{},
+	}
 	for _, w := range p.custard {
-		c.add(by, w.Ingredient, w.G, "")
+		c.add(by, w.Ingredient, w.G, message.Message{})
 	}
 	return c
 }
 
 func (p *plan) crumbBowl(by measure.Conventions) Bowl {
-	layer := Bowl{Key: "crumbs", Title: "Crumb layer", How: "Under the fruit, evenly: it takes up juice before the base does.", Lines: []Line{}}
+	layer := Bowl{
+		Key:   "crumbs",
+		Title: message.New("Crumb layer"),
+		How:   message.New("Under the fruit, evenly: it takes up juice before the base does."),
+		Lines: []Line{},
+	}
 	crumbs, _ := p.req.Own.Ingredient("dry_breadcrumbs")
-	layer.add(by, crumbs, p.req.CrumbLayerG, "")
+	layer.add(by, crumbs, p.req.CrumbLayerG, message.Message{})
 	return layer
 }
 
 // partsBowl is a dough: its parts with their baker's percentages.
-func partsBowl(by measure.Conventions, key, name string, how say.Line, parts []topping.Part) Bowl {
-	b := Bowl{Key: key, Title: say.F("{Name}", say.Called(name)), How: how, Lines: []Line{}}
+func partsBowl(by measure.Conventions, key, name string, how message.Message, parts []topping.Part) Bowl {
+	b := Bowl{Key: key, Title: message.New("{Name}", message.Name(name)), How: how, Lines: []Line{}}
 	for _, part := range parts {
 		n := len(b.Lines)
-		b.add(by, part.Ingredient, part.G, "")
+		b.add(by, part.Ingredient, part.G, message.Message{})
 		if len(b.Lines) == n {
 			continue
 		}
 		b.Lines[n].BakersPct = part.BakersPct
 		if part.Liquid {
-			b.Lines[n].ToFeel, b.Lines[n].Note = true, "to feel: hold a fifth back"
+			b.Lines[n].ToFeel, b.Lines[n].Note = true, message.New("to feel: hold a fifth back")
 		}
 	}
 	return b
@@ -129,36 +150,41 @@ func partsBowl(by measure.Conventions, key, name string, how say.Line, parts []t
 
 // finishBowls are what readies the dish, and what goes on top before and after the bake.
 func (p *plan) finishBowls(by measure.Conventions) []Bowl {
-	ready := Bowl{Key: "ready", Title: "For the dish", How: greasingHow[p.greasing()], Lines: []Line{}}
+	ready := Bowl{Key: "ready", Title: message.New("For the dish"), How: greasingHow[p.greasing()], Lines: []Line{}}
 	if key, ok := map[string]string{greaseButter: "butter", greaseOil: "sunflower_oil"}[p.greasing()]; ok {
 		i, _ := p.req.Own.Ingredient(key)
-		ready.add(by, i, greasingGDM2*p.insideDM2(), "for greasing")
+		ready.add(by, i, greasingGDM2*p.insideDM2(), message.New("for greasing"))
 	}
-	before := Bowl{Key: "before", Title: "On top, before the oven", How: "Brush or strew thinly; wipe the rim.", Lines: []Line{}}
-	after := Bowl{Key: "after", Title: "On top, after the oven", How: "", Lines: []Line{}}
+	before := Bowl{
+		Key:   "before",
+		Title: message.New("On top, before the oven"),
+		How:   message.New("Brush or strew thinly; wipe the rim."),
+		Lines: []Line{},
+	}
+	after := Bowl{Key: "after", Title: message.New("On top, after the oven"), How: message.Message{}, Lines: []Line{}}
 	for _, x := range p.finishes {
 		to := &before
 		if x.When == "after" {
 			to = &after
-			to.How = say.Sentences(to.How, say.F("{Finish}: {looks}.", say.Called(x.Name), say.L(say.Line(x.Looks))))
+			to.How = message.Sentences(to.How, message.New("{Finish}: {looks}.", message.Name(x.Name), message.Word(x.Looks)))
 		}
 		g := x.GPerDM2 * p.geo.RimAreaCM2 / 100
 		for _, part := range x.Parts {
 			i, _ := p.req.Own.Ingredient(part.Key)
-			to.add(by, i, g*part.Pct/100, "")
+			to.add(by, i, g*part.Pct/100, message.Message{})
 		}
 	}
 	return []Bowl{ready, before, after}
 }
 
-var greasingHow = map[string]say.Line{
-	greaseButter: "Butter, for taste.",
-	greaseOil:    "Oil: it releases as well, and has no milk in it.",
-	greaseSling:  "A sling of baking paper, two ends over the rim: what is cut must come out whole.",
+var greasingHow = map[string]message.Message{
+	greaseButter: message.New("Butter, for taste."),
+	greaseOil:    message.New("Oil: it releases as well, and has no milk in it."),
+	greaseSling:  message.New("A sling of baking paper, two ends over the rim: what is cut must come out whole."),
 }
 
 // add appends a line, but for what no scale shows.
-func (b *Bowl) add(by measure.Conventions, i larder.Ingredient, g float64, note say.Line) {
+func (b *Bowl) add(by measure.Conventions, i larder.Ingredient, g float64, note message.Message) {
 	if g < ticketG {
 		return
 	}
@@ -167,26 +193,31 @@ func (b *Bowl) add(by measure.Conventions, i larder.Ingredient, g float64, note 
 	b.Lines = append(b.Lines, l)
 }
 
-// pieces tells what is bought by the piece and weighed by the gram in pieces: eggs to crack, and what is left of them and
-// for what; lemons to squeeze or to grate.
-func pieces(by measure.Conventions, i larder.Ingredient, g float64) say.Line {
+// pieces tells what is bought by the piece and weighed by the gram in pieces: eggs to crack, and what is left of them
+// and for what; lemons to squeeze or to grate.
+func pieces(by measure.Conventions, i larder.Ingredient, g float64) message.Message {
 	switch i.Role {
 	case "egg":
 		n, left := cracked(by, i, g)
 		switch {
 		case n == 0:
-			return ""
+			return message.Message{}
 		case left < eggLeftG:
-			return say.F("crack {eggs}", counted(n, "egg"))
+			return message.New("crack {eggs}", counted(n, "egg"))
 		}
-		return say.F("crack {eggs}, {much} are left: {use}", counted(n, "egg"), say.G(left), say.L(eggUses[i.Key]))
+		return message.New(
+			"crack {eggs}, {much} are left: {use}",
+			counted(n, "egg"),
+			message.Grams(left),
+			message.Part(eggUses[i.Key]),
+		)
 	case "acid", "flavour":
 		what, _, _ := strings.Cut(i.Key, "_")
 		if _, ok := several[what]; ok && i.PieceG > 0 {
-			return say.F("from {fruits}", counted(max(0.5, math.Ceil(2*g/i.PieceG-0.1)/2), what))
+			return message.New("from {fruits}", counted(max(0.5, math.Ceil(2*g/i.PieceG-0.1)/2), what))
 		}
 	}
-	return ""
+	return message.Message{}
 }
 
 // eggLeftG is how much of an egg is worth a word when it is left over.
@@ -206,66 +237,77 @@ func cracked(by measure.Conventions, i larder.Ingredient, g float64) (n, leftG f
 }
 
 // eggUses is what is done with what is left of an egg.
-var eggUses = map[string]say.Line{
-	"egg":       "whisk it, it is the wash",
-	"egg_white": "for meringue, or whisk it for the wash; it freezes",
-	"egg_yolk":  "for the wash, or for custard today",
+var eggUses = map[string]message.Message{
+	"egg":       message.New("whisk it, it is the wash"),
+	"egg_white": message.New("for meringue, or whisk it for the wash; it freezes"),
+	"egg_yolk":  message.New("for the wash, or for custard today"),
 }
 
 // several is what is counted, where there is more than one.
-var several = map[string]say.Line{"egg": "{n} eggs", "lemon": "{n} lemons", "orange": "{n} oranges"}
+var several = map[string]string{"egg": "{n} eggs", "lemon": "{n} lemons", "orange": "{n} oranges"}
 
 // one is what is counted, where there is one or a part of one.
-var one = map[string]say.Line{"egg": "{n} egg", "lemon": "{n} lemon", "orange": "{n} orange"}
+var one = map[string]string{"egg": "{n} egg", "lemon": "{n} lemon", "orange": "{n} orange"}
 
-func counted(n float64, what string) say.Value {
+func counted(n float64, what string) message.Arg {
 	says := one[what]
 	if n > 1 {
 		says = several[what]
 	}
-	return say.L(say.F(says, say.Text(measure.Fraction(n))))
+	return message.Part(message.New(says, message.Text(measure.Fraction(n))))
 }
 
-func newLine(by measure.Conventions, key, name string, g float64, d measure.Density, note say.Line, basis larder.Basis) Line {
-	l := Line{Key: key, Name: name, G: g, Shown: measure.Shown(g), Note: note, Basis: basis}
+func newLine(
+	by measure.Conventions,
+	key, name string,
+	g float64,
+	d measure.Density,
+	note message.Message,
+	basis larder.Basis,
+) Line {
+	l := Line{Key: key, Name: larder.Name(name), G: g, Shown: measure.Shown(g), Note: note, Basis: basis}
 	if h, ok := by.Spoons(g, d); ok {
 		l.Spoons = h.Text
 	}
 	return l
 }
 
-func (p *plan) howFruit() say.Line {
+func (p *plan) howFruit() message.Message {
 	switch {
 	case p.filling.Precook.Minutes > 0:
-		return "Prepare, pre-cook, and let it cool before the topping goes on."
+		return message.New("Prepare, pre-cook, and let it cool before the topping goes on.")
 	case p.filling.Macerate.Minutes > 0:
-		return "Prepare, then toss with the sugar and let it stand."
+		return message.New("Prepare, then toss with the sugar and let it stand.")
 	}
-	return "Prepare the fruit, try it in the empty dish, and weigh it: the bowl overrides this figure."
+	return message.New("Prepare the fruit, try it in the empty dish, and weigh it: the bowl overrides this figure.")
 }
 
 // howDough is how a topping is made, by its family.
-func howDough(t larder.Topping, x topping.Sized) say.Line {
+func howDough(t larder.Topping, x topping.Sized) message.Message {
 	melted := strings.Contains(t.Name, "melted")
 	switch t.Family {
 	case "biscuit":
-		laid := say.Line("Drop it by the spoonful, with gaps for the steam.")
+		laid := message.New("Drop it by the spoonful, with gaps for the steam.")
 		if stiffness := x.Read().Dough; stiffness == topping.Rolls || stiffness == topping.Crumbles {
-			laid = "Pat or roll it out and cut; press the scraps together once."
+			laid = message.New("Pat or roll it out and cut; press the scraps together once.")
 		}
-		return say.Sentences("Rub the cold fat into the dry things until it is like coarse crumbs.", foldIn(x),
-			"Then the liquid, the last of it only if the dough asks for it, and stop as soon as it holds.", laid)
+		return message.Sentences(
+			message.New("Rub the cold fat into the dry things until it is like coarse crumbs."),
+			foldIn(x),
+			message.New("Then the liquid, the last of it only if the dough asks for it, and stop as soon as it holds."),
+			laid,
+		)
 	case "pastry":
 		if t.Parts[0].Key == "puff_pastry" {
-			return "Cut it cold, with a sharp knife, and lay the pieces on just before the oven."
+			return message.New("Cut it cold, with a sharp knife, and lay the pieces on just before the oven.")
 		}
-		return "Rub the cold butter into the flour, bring it together with the water, chill, and roll it out."
+		return message.New("Rub the cold butter into the flour, bring it together with the water, chill, and roll it out.")
 	case "betty":
-		return "Toss the crumbs with the melted butter. Half under, half over the fruit."
+		return message.New("Toss the crumbs with the melted butter. Half under, half over the fruit.")
 	case "praline":
-		return "Melt butter, sugar and syrup together, stir in the nuts. It goes on late, for the last minutes."
+		return message.New("Melt butter, sugar and syrup together, stir in the nuts. It goes on late, for the last minutes.")
 	case "bar":
-		return "Rub in the butter, bind with the egg. Crumble this part over the fruit."
+		return message.New("Rub in the butter, bind with the egg. Crumble this part over the fruit.")
 	}
 	if melted {
 		return fatHow["melted"]
@@ -278,7 +320,7 @@ var folded = map[string]bool{"inclusion": true, "nut": true, "seed": true, "drie
 
 // foldIn says when a biscuit dough takes what it carries in pieces: after the fat, so that it isn't rubbed to dust, and
 // before the liquid, so that the dough isn't worked once it is wet.
-func foldIn(x topping.Sized) say.Line {
+func foldIn(x topping.Sized) message.Message {
 	var folds []string
 	for _, p := range x.Parts {
 		if folded[p.Ingredient.Role] && p.Ingredient.Key != "ground_almonds" && p.G > 0 {
@@ -286,68 +328,82 @@ func foldIn(x topping.Sized) say.Line {
 		}
 	}
 	if len(folds) == 0 {
-		return ""
+		return message.Message{}
 	}
-	return say.F("Fold in the {things} now, after the fat and before the liquid.", say.All(names(folds)...))
+	return message.New("Fold in the {things} now, after the fat and before the liquid.", message.And(names(folds)...))
 }
 
 // names are names of the tables as lines.
-func names(of []string) []say.Line {
-	out := make([]say.Line, len(of))
+func names(of []string) []message.Message {
+	out := make([]message.Message, len(of))
 	for i, name := range of {
-		out[i] = say.Only(say.Called(name))
+		out[i] = message.Value(message.Name(name))
 	}
 	return out
 }
 
 // fatHow is how a crumb is made, by the state of its fat.
-var fatHow = map[string]say.Line{
-	"cold":   "Rub the cold fat into the flour until no dry flour is left, then stir in the rest. Keep some lumps.",
-	"soft":   "Work the soft fat through the dry things with a fork until it clumps. It goes quickly: stop while there is still some loose crumb.",
-	"melted": "Melt the butter, fork it through the dry things, and leave the clumps.",
+var fatHow = map[string]message.Message{
+	"cold": message.New(
+		"Rub the cold fat into the flour until no dry flour is left, then stir in the rest. Keep some lumps.",
+	),
+	"soft": message.New(
+		"Work the soft fat through the dry things with a fork until it clumps. It goes quickly: stop while there is still some loose crumb.",
+	),
+	"melted": message.New("Melt the butter, fork it through the dry things, and leave the clumps."),
 }
 
 // crumbHow is the wanted size of crumb.
-var crumbHow = map[string]say.Line{
-	"fine":   "Rub on until it is fine and even: it lies close, and lets little steam through.",
-	"chunks": "Squeeze some of it together and break it into chunks: they stay crunchy and let the steam out.",
+var crumbHow = map[string]message.Message{
+	"fine": message.New("Rub on until it is fine and even: it lies close, and lets little steam through."),
+	"chunks": message.New(
+		"Squeeze some of it together and break it into chunks: they stay crunchy and let the steam out.",
+	),
 }
 
 // howTopping is how the topping is made, with what the baker wants of it.
-func (p *plan) howTopping() say.Line {
+func (p *plan) howTopping() message.Message {
 	t := p.req.Topping
 	how := howDough(p.wanted.Topping, p.top)
 	if crumbly[p.wanted.Topping.Family] && t.FatState != "" {
 		how = fatHow[t.FatState]
 	}
-	if slices.ContainsFunc(p.top.Parts, func(x topping.Part) bool { return x.Ingredient.Role == "nut" && x.Ingredient.Key != "ground_almonds" }) {
-		how = say.Sentences(how, toast)
+	if slices.ContainsFunc(
+		p.top.Parts,
+		func(x topping.Part) bool { return x.Ingredient.Role == "nut" && x.Ingredient.Key != "ground_almonds" },
+	) {
+		how = message.Sentences(how, toast)
 		if p.wanted.Topping.Family != "biscuit" {
-			how = say.Sentences(how, "They go in last.")
+			how = message.Sentences(how, message.New("They go in last."))
 		}
 	}
 	if crumbly[p.wanted.Topping.Family] {
-		how = say.Sentences(how, crumbHow[t.Crumb])
+		how = message.Sentences(how, crumbHow[t.Crumb])
 	}
 	return how
 }
 
 // toast is what nuts taste of.
-var toast = say.F("Toast the nuts first, 8 min at {heat}, and let them cool.", say.C(160))
+var toast = message.New("Toast the nuts first, 8 min at {heat}, and let them cool.", message.OvenHeat(160))
 
 // crumbly are the families that are rubbed or forked.
 var crumbly = map[string]bool{"crumble": true, "crisp": true, "streusel": true}
 
 // howBase is how the base is made and laid.
-func (p *plan) howBase() say.Line {
+func (p *plan) howBase() message.Message {
 	switch {
 	case len(p.base.Parts) == 0:
-		return ""
+		return message.Message{}
 	case p.base.UpTheSides:
-		return say.F("Rub in, bring together, chill before rolling so that it rolls. Roll to {thick} and a disc of {across}, line the dish, trim, and chill again so that it keeps its shape.",
-			say.MM(p.under.ThicknessMM), say.CM(math.Round(p.geo.FloorLenCM+2*p.wallCM()+2*overhangCM)))
+		return message.New(
+			"Rub in, bring together, chill before rolling so that it rolls. Roll to {thick} and a disc of {across}, line the dish, trim, and chill again so that it keeps its shape.",
+			message.Millimetres(
+				p.under.ThicknessMM,
+			),
+			message.Centimetres(math.Round(p.geo.FloorLenCM+2*p.wallCM()+2*overhangCM)),
+		)
 	}
-	return "Press it in evenly, just enough to hold: compacted, it turns hard."
+	return message.New("Press it in evenly, just enough to hold: compacted, it turns hard.")
 }
 
 // overhangCM is how much further than the rim a shell is rolled.
@@ -359,27 +415,27 @@ func (p *plan) wallCM() float64 {
 }
 
 // prepNote is how one fruit is prepared.
-func (p *plan) prepNote(i int) say.Line {
+func (p *plan) prepNote(i int) message.Message {
 	piece, asked := p.filling.Pieces[i], p.req.Fruits[i]
 	cut := piece.Fruit.DefaultCutMM
 	if piece.CutMM > 0 {
 		cut = piece.CutMM
 	}
-	var says []say.Line
+	var says []message.Message
 	if asked.Frozen {
-		says = append(says, "frozen")
+		says = append(says, message.New("frozen"))
 	}
 	if piece.Fruit.Peelable() {
 		if asked.Peeled == nil || *asked.Peeled {
-			says = append(says, "peeled")
+			says = append(says, message.New("peeled"))
 		} else if piece.Fruit.Group == "pome" { // of a plum nobody thinks otherwise
-			says = append(says, "unpeeled")
+			says = append(says, message.New("unpeeled"))
 		}
 	}
 	if piece.Fruit.Counted() {
-		says = append(says, say.F("cut to {size}", say.MM(cut)))
+		says = append(says, message.New("cut to {size}", message.Millimetres(cut)))
 	}
-	return say.Between(", ", says...)
+	return message.Join(", ", says...)
 }
 
 // allergens gathers what the ticket's ingredients are known to contain.

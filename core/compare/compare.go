@@ -1,18 +1,16 @@
-// Package compare lays two desserts beside each other, line by line: what went into them, how they were to stand, how they were baked,
-// and what came out.
+// Package compare lays two desserts beside each other, line by line: what went into them, how they were to stand, how
+// they were baked, and what came out.
 package compare
 
 import (
-	"cmp"
-	"math"
-	"slices"
-
 	"mabbin/core/bake"
-	"mabbin/core/baked"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"mabbin/core/outcome"
+	"math"
+	"slices"
 )
 
 // Side is one of two desserts. What is not known is left out.
@@ -25,17 +23,17 @@ type Side struct {
 	Shelf    string
 	Stages   []bake.Stage
 	Words    bake.Words
-	Told     baked.Told
-	Happened *baked.Happened
+	Told     outcome.Told
+	Happened *outcome.Happened
 }
 
 // Row is one line of both; empty is not known, or not in it.
 type Row struct {
-	Part say.Line `json:"part"` // the heading that it stands under
-	What say.Line `json:"what"`
-	A    say.Line `json:"a"`
-	B    say.Line `json:"b"`
-	Same bool     `json:"same"`
+	Part message.Message `json:"part"` // the heading that it stands under
+	What message.Message `json:"what"`
+	A    message.Message `json:"a"`
+	B    message.Message `json:"b"`
+	Same bool            `json:"same"`
 }
 
 // Of is every line, in the order of the work.
@@ -51,37 +49,38 @@ func Of(a, b Side) []Row {
 
 type table []Row
 
-func (t *table) add(part, what, a, b say.Line) {
-	if a != "" || b != "" {
-		*t = append(*t, Row{part, what, a, b, a == b})
+func (t *table) add(part, what, a, b message.Message) {
+	if !a.IsZero() || !b.IsZero() {
+		*t = append(*t, Row{part, what, a, b, a.Equal(b)})
 	}
 }
 
 func (t *table) dish(a, b balance.Request) {
-	t.add("Dish", "style", say.Line(a.Style), say.Line(b.Style))
-	t.add("Dish", "dish", a.Dish.Words(), b.Dish.Words())
-	t.add("Dish", "material", material(a.Dish), material(b.Dish))
+	t.add(message.New("Dish"), message.New("style"), message.New(a.Style), message.New(b.Style))
+	t.add(message.New("Dish"), message.New("dish"), a.Dish.Words(), b.Dish.Words())
+	t.add(message.New("Dish"), message.New("material"), material(a.Dish), material(b.Dish))
 }
 
-func material(d dish.Dish) say.Line {
+func material(d dish.Dish) message.Message {
 	m, _ := larder.Materials.Get(d.Material)
-	return say.Line(m.Name)
+	return message.New(m.Name)
 }
 
-// weighed lays the tickets beside each other: bowls and lines in the order of the first, with those that only the other has after them.
+// weighed lays the tickets beside each other: bowls and lines in the order of the first, with those that only the
+// other has after them.
 func (t *table) weighed(a, b *balance.Answer) {
 	if a == nil || b == nil {
 		return
 	}
 	type key struct{ bowl, line string }
-	read := func(x *balance.Answer) (order []key, title map[string]say.Line, name, g map[key]say.Line) {
-		title, name, g = map[string]say.Line{}, map[key]say.Line{}, map[key]say.Line{}
+	read := func(x *balance.Answer) (order []key, title map[string]message.Message, name, g map[key]message.Message) {
+		title, name, g = map[string]message.Message{}, map[key]message.Message{}, map[key]message.Message{}
 		for _, bowl := range x.Ticket {
 			title[bowl.Key] = bowl.Title
 			for _, l := range bowl.Lines {
 				k := key{bowl.Key, l.Key}
 				order = append(order, k)
-				name[k], g[k] = say.Only(say.Called(l.Name)), say.Only(say.G(l.G))
+				name[k], g[k] = message.Value(message.Name(l.Name)), message.Value(message.Grams(l.G))
 			}
 		}
 		return order, title, name, g
@@ -101,7 +100,13 @@ func (t *table) weighed(a, b *balance.Answer) {
 		order = slices.Insert(order, at, k)
 	}
 	for _, k := range order {
-		t.add(cmp.Or(title[k.bowl], titleB[k.bowl]), cmp.Or(name[k], nameB[k]), g[k], gB[k])
+		if _, both := name[k]; !both { // only in the other
+			name[k] = nameB[k]
+		}
+		if _, both := title[k.bowl]; !both {
+			title[k.bowl] = titleB[k.bowl]
+		}
+		t.add(title[k.bowl], name[k], g[k], gB[k])
 	}
 }
 
@@ -110,117 +115,146 @@ func (t *table) stands(a, b *balance.Answer) {
 		return
 	}
 	const part = "How it was to stand"
-	both := func(what say.Line, of func(*balance.Answer) say.Line) { t.add(part, what, of(a), of(b)) }
-	t.add(part, "set", say.Line(a.Set.Band), say.Line(b.Set.Band))
-	both("juice to hold", func(x *balance.Answer) say.Line { return say.Only(say.G(math.Round(x.JuiceG))) })
-	both("free rim while it boils", func(x *balance.Answer) say.Line { return say.Only(say.MM(math.Round(x.Fit.HotHeadspaceMM))) })
-	both("topping", func(x *balance.Answer) say.Line { return say.Only(say.MM(math.Round(x.Topping.ThicknessMM))) })
-	both("sweetness of the filling", func(x *balance.Answer) say.Line { return say.F("{n} %", say.N(x.SugarPct, 1)) })
-	both("steam lost", func(x *balance.Answer) say.Line { return say.Only(say.G(math.Round(x.Ledger.SteamedOffG))) })
-	both("portions", func(x *balance.Answer) say.Line { return say.Only(say.N(x.Portions.Count, 0)) })
+	both := func(what message.Message, of func(*balance.Answer) message.Message) {
+		t.add(message.New(part), what, of(a), of(b))
+	}
+	t.add(message.New(part), message.New("set"), message.New(string(a.Set.Band)), message.New(string(b.Set.Band)))
+	both(
+		message.New("juice to hold"),
+		func(x *balance.Answer) message.Message { return message.Value(message.Grams(math.Round(x.JuiceG))) },
+	)
+	both(message.New("free rim while it boils"), func(x *balance.Answer) message.Message {
+		return message.Value(message.Millimetres(math.Round(x.Fit.HotHeadspaceMM)))
+	})
+	both(message.New("topping"), func(x *balance.Answer) message.Message {
+		return message.Value(message.Millimetres(math.Round(x.Topping.ThicknessMM)))
+	})
+	both(
+		message.New("sweetness of the filling"),
+		func(x *balance.Answer) message.Message { return message.New("{n} %", message.Number(x.SugarPct, 1)) },
+	)
+	both(message.New("steam lost"), func(x *balance.Answer) message.Message {
+		return message.Value(message.Grams(math.Round(x.Ledger.SteamedOffG)))
+	})
+	both(
+		message.New("portions"),
+		func(x *balance.Answer) message.Message { return message.Value(message.Number(x.Portions.Count, 0)) },
+	)
 }
 
-func minutes(x float64) say.Line { return say.F("{minutes} min", say.N(x, 0)) }
+func minutes(x float64) message.Message { return message.New("{minutes} min", message.Number(x, 0)) }
 
-func heat(x float64) say.Line { return say.Only(say.C(x)) }
+func heat(x float64) message.Message { return message.Value(message.OvenHeat(x)) }
 
 func (t *table) bake(a, b Side) {
 	const part = "The bake"
-	t.add(part, "oven", named(a.Oven), named(b.Oven))
-	t.add(part, "heat", figure(a.OvenC, heat), figure(b.OvenC, heat))
-	t.add(part, "minutes", figure(a.Minutes, minutes), figure(b.Minutes, minutes))
-	t.add(part, "shelf", say.Line(a.Shelf), say.Line(b.Shelf))
-	t.add(part, "stages", stages(a.Stages), stages(b.Stages))
+	t.add(message.New(part), message.New("oven"), named(a.Oven), named(b.Oven))
+	t.add(message.New(part), message.New("heat"), figure(a.OvenC, heat), figure(b.OvenC, heat))
+	t.add(message.New(part), message.New("minutes"), figure(a.Minutes, minutes), figure(b.Minutes, minutes))
+	t.add(message.New(part), message.New("shelf"), message.New(a.Shelf), message.New(b.Shelf))
+	t.add(message.New(part), message.New("stages"), stages(a.Stages), stages(b.Stages))
 	if a.Happened != nil || b.Happened != nil {
-		t.add(part, "late or early", lateBy(a.Happened), lateBy(b.Happened))
+		t.add(message.New(part), message.New("late or early"), lateBy(a.Happened), lateBy(b.Happened))
 	}
 }
 
 // named is what a kitchen calls a thing.
-func named(name string) say.Line {
+func named(name string) message.Message {
 	if name == "" {
-		return ""
+		return message.Message{}
 	}
-	return say.Only(say.Text(name))
+	return message.Value(message.Text(name))
 }
 
-func stages(all []bake.Stage) say.Line {
-	var out []say.Line
+func stages(all []bake.Stage) message.Message {
+	var out []message.Message
 	for _, s := range all {
-		says := []say.Line{say.F("{minutes} min at {heat}", say.N(s.Minutes, 0), say.C(s.OvenC))}
+		says := []message.Message{
+			message.New("{minutes} min at {heat}", message.Number(s.Minutes, 0), message.OvenHeat(s.OvenC)),
+		}
 		for _, x := range []struct {
 			is   bool
-			says say.Line
+			says message.Message
 		}{
-			{s.Heating == "fan", "fan"},
-			{s.Heating == "bottom", "bottom heat"},
-			{s.Cover == "foil", "foil"},
-			{s.Cover == "lid", "lid"},
-			{s.Cover == "rim", "foil round the rim"},
-			{s.Shelf == "low", "low"},
-			{s.Shelf == "high", "high"},
-			{s.PushUnder, "pushed under"},
-			{s.AddTopping, "topping on"},
+			{s.Heating == "fan", message.New("fan")},
+			{s.Heating == "bottom", message.New("bottom heat")},
+			{s.Cover == "foil", message.New("foil")},
+			{s.Cover == "lid", message.New("lid")},
+			{s.Cover == "rim", message.New("foil round the rim")},
+			{s.Shelf == "low", message.New("low")},
+			{s.Shelf == "high", message.New("high")},
+			{s.PushUnder, message.New("pushed under")},
+			{s.AddTopping, message.New("topping on")},
 		} {
 			if x.is {
 				says = append(says, x.says)
 			}
 		}
-		out = append(out, say.Between(", ", says...))
+		out = append(out, message.Join(", ", says...))
 	}
-	return say.Between("; ", out...)
+	return message.Join("; ", out...)
 }
 
-func lateBy(h *baked.Happened) say.Line {
+func lateBy(h *outcome.Happened) message.Message {
 	if h == nil {
-		return ""
+		return message.Message{}
 	}
 	d := math.Round(h.Minutes - h.PlannedMin)
 	switch {
 	case d > 0:
-		return say.F("{minutes} min longer than planned", say.N(d, 0))
+		return message.New("{minutes} min longer than planned", message.Number(d, 0))
 	case d < 0:
-		return say.F("{minutes} min shorter than planned", say.N(-d, 0))
+		return message.New("{minutes} min shorter than planned", message.Number(-d, 0))
 	}
-	return "as planned"
+	return message.New("as planned")
 }
 
 func (t *table) out(a, b Side) {
 	const part = "What came out"
-	t.add(part, "juice, cold", say.Line(a.Words.Juice), say.Line(b.Words.Juice))
-	t.add(part, "juice, hot", say.Line(a.Told.JuiceHot), say.Line(b.Told.JuiceHot))
-	t.add(part, "fruit", say.Line(a.Words.Fruit), say.Line(b.Words.Fruit))
-	t.add(part, "top", say.Line(a.Words.Top), say.Line(b.Words.Top))
-	t.add(part, "base", say.Line(a.Told.Base), say.Line(b.Told.Base))
-	t.add(part, "sweetness", say.Line(a.Told.Sweetness), say.Line(b.Told.Sweetness))
-	t.add(part, "boiled over", yes(a.Words.BoiledOver), yes(b.Words.BoiledOver))
-	t.add(part, "rim bubbled after", figure(a.Told.RimMin, minutes), figure(b.Told.RimMin, minutes))
-	t.add(part, "middle bubbled after", figure(a.Told.MiddleMin, minutes), figure(b.Told.MiddleMin, minutes))
-	t.add(part, "weight lost", lost(a.Told), lost(b.Told))
-	t.add(part, "again so?", yes(a.Told.Again), yes(b.Told.Again))
+	t.add(message.New(part), message.New("juice, cold"), message.New(a.Words.Juice), message.New(b.Words.Juice))
+	t.add(message.New(part), message.New("juice, hot"), message.New(a.Told.JuiceHot), message.New(b.Told.JuiceHot))
+	t.add(message.New(part), message.New("fruit"), message.New(a.Words.Fruit), message.New(b.Words.Fruit))
+	t.add(message.New(part), message.New("top"), message.New(a.Words.Top), message.New(b.Words.Top))
+	t.add(message.New(part), message.New("base"), message.New(a.Told.Base), message.New(b.Told.Base))
+	t.add(message.New(part), message.New("sweetness"), message.New(a.Told.Sweetness), message.New(b.Told.Sweetness))
+	t.add(message.New(part), message.New("boiled over"), yes(a.Words.BoiledOver), yes(b.Words.BoiledOver))
+	t.add(
+		message.New(part),
+		message.New("rim bubbled after"),
+		figure(a.Told.RimMin, minutes),
+		figure(b.Told.RimMin, minutes),
+	)
+	t.add(
+		message.New(part),
+		message.New("middle bubbled after"),
+		figure(a.Told.MiddleMin, minutes),
+		figure(b.Told.MiddleMin, minutes),
+	)
+	t.add(message.New(part), message.New("weight lost"), lost(a.Told), lost(b.Told))
+	t.add(message.New(part), message.New("again so?"), yes(a.Told.Again), yes(b.Told.Again))
 }
 
-func figure(x *float64, as func(float64) say.Line) say.Line {
+func figure(x *float64, as func(float64) message.Message) message.Message {
 	if x == nil {
-		return ""
+		return message.Message{}
 	}
 	return as(*x)
 }
 
-func yes(b *bool) say.Line {
+func yes(b *bool) message.Message {
 	switch {
 	case b == nil:
-		return ""
+		return message.Message{}
 	case *b:
-		return "yes"
+		return message.New("yes")
 	}
-	return "no"
+	return message.New("no")
 }
 
-func lost(t baked.Told) say.Line {
+func lost(t outcome.Told) message.Message {
 	g, ok := t.LostG()
 	if !ok {
-		return ""
+		return message.Message{}
 	}
-	return say.Only(say.G(g))
+	return message.Value(message.Grams(g))
 }

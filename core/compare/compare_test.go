@@ -1,21 +1,28 @@
 package compare
 
 import (
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/outcome"
 	"slices"
 	"strings"
 	"testing"
-
-	"mabbin/core/bake"
-	"mabbin/core/baked"
-	"mabbin/core/balance"
-	"mabbin/core/dish"
 )
 
 func side(t *testing.T, change func(*balance.Request)) Side {
 	t.Helper()
 	r := balance.Request{
-		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
-		Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Dish: dish.Dish{
+			Shape:    dish.Rectangle,
+			LengthCM: 24,
+			WidthCM:  18,
+			DepthCM:  5,
+			Material: "stoneware",
+		},
+		Style:   "crumble",
+		Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+		Topping: balance.ToppingAsked{Key: "crumble_classic"},
 	}
 	change(&r)
 	a, err := balance.Solve(r)
@@ -34,16 +41,19 @@ func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
 	})
 	c, minutes, no := 190.0, 52.0, false
 	a.Oven, a.OvenC, a.Minutes = "Old range", &c, &minutes
-	b.Stages = []bake.Stage{{Minutes: 30, OvenC: 200, Heating: "fan", Cover: "foil"}, {Minutes: 20, OvenC: 210, PushUnder: true}}
+	b.Stages = []bake.Stage{
+		{Minutes: 30, OvenC: 200, Heating: "fan", Cover: "foil"},
+		{Minutes: 20, OvenC: 210, PushUnder: true},
+	}
 	a.Words, b.Words.Juice = bake.Words{Juice: "saucy", BoiledOver: &no}, "spoonable"
 	before, after := 2000.0, 1950.0
-	b.Told = baked.Told{BeforeG: &before, AfterG: &after}
-	b.Happened = &baked.Happened{Minutes: 54, PlannedMin: 50}
+	b.Told = outcome.Told{BeforeG: &before, AfterG: &after}
+	b.Happened = &outcome.Happened{Minutes: 54, PlannedMin: 50}
 	by := map[string]Row{}
 	order := []string{}
 	rows := Of(a, b)
 	for _, r := range rows {
-		if r.A == "" && r.B == "" || r.Same != (r.A == r.B) {
+		if r.A.IsZero() && r.B.IsZero() || r.Same != r.A.Equal(r.B) {
 			t.Errorf("%+v", r)
 		}
 		by[r.Part.String()+"/"+r.What.String()] = r
@@ -80,7 +90,7 @@ func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
 	}
 	for what, in := range map[string][2]bool{"Cornflour": {true, false}, "Arrowroot": {false, true}} {
 		i := slices.IndexFunc(rows, func(r Row) bool { return strings.HasPrefix(r.What.String(), what) })
-		if i < 0 || (rows[i].A != "") != in[0] || (rows[i].B != "") != in[1] {
+		if i < 0 || (!rows[i].A.IsZero()) != in[0] || (!rows[i].B.IsZero()) != in[1] {
 			t.Errorf("%s: row %d of %+v", what, i, rows)
 		}
 	}

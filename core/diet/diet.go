@@ -4,13 +4,12 @@ package diet
 
 import (
 	"fmt"
-	"slices"
-	"strings"
-
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"slices"
+	"strings"
 )
 
 // Diet is what somebody does not eat.
@@ -54,28 +53,31 @@ type Proposal struct {
 
 // Change is one swap.
 type Change struct {
-	Where string   `json:"where"` // fruit, thickener, topping, base, finish or dish
-	From  say.Line `json:"from"`
-	To    say.Line `json:"to"` // empty: left out
-	Costs say.Line `json:"costs"`
+	Where string          `json:"where"` // fruit, thickener, topping, base, finish or dish
+	From  message.Message `json:"from"`
+	To    message.Message `json:"to"` // empty: left out
+	Costs message.Message `json:"costs"`
 }
 
 // Left is something that stays and does not suit.
 type Left struct {
-	Name say.Line `json:"name"`
-	Why  say.Line `json:"why"`
-	Do   say.Line `json:"do"`
+	Name message.Message `json:"name"`
+	Why  message.Message `json:"why"`
+	Do   message.Message `json:"do"`
 }
 
 // Check finds every wrong field.
 func Check(q Request) error {
 	var f fault.Faults
 	if len(q.Diets) == 0 {
-		f.Add("/diets", "is empty: give one or more of vegan, dairy_free, egg_free, gluten_free, nut_free")
+		f.Add("/diets", message.New("is empty: give one or more of vegan, dairy_free, egg_free, gluten_free, nut_free"))
 	}
 	for i, d := range q.Diets {
 		if !slices.Contains(All, d) {
-			f.Add(fmt.Sprintf("/diets/%d", i), fault.NotOneOf(string(d), "vegan", "dairy_free", "egg_free", "gluten_free", "nut_free"))
+			f.Add(
+				fmt.Sprintf("/diets/%d", i),
+				fault.NotOneOf(string(d), "vegan", "dairy_free", "egg_free", "gluten_free", "nut_free"),
+			)
 		}
 	}
 	f.Under("/request", balance.Check(q.Request))
@@ -91,7 +93,10 @@ func Propose(q Request) (*Proposal, error) {
 	if err != nil {
 		return nil, err
 	}
-	c := changing{q: q, p: &Proposal{Changes: []Change{}, Left: []Left{}, CheckLabel: []string{}, Request: q.Request, Before: *before}}
+	c := changing{
+		q: q,
+		p: &Proposal{Changes: []Change{}, Left: []Left{}, CheckLabel: []string{}, Request: q.Request, Before: *before},
+	}
 	c.filling()
 	c.thickener()
 	c.custard()
@@ -152,33 +157,40 @@ func (c *changing) instead(key string) (swap, bool) {
 	return swap{}, false
 }
 
-func (c *changing) name(key string) say.Line {
+func (c *changing) name(key string) message.Message {
 	i, _ := c.own().Ingredient(key)
 	return named(i.Name)
 }
 
-func named(name string) say.Line { return say.Only(say.Called(larder.Plain(name))) }
+func named(name string) message.Message { return message.Value(message.Name(larder.Plain(name))) }
 
 // words are what a swap puts in.
-func (c *changing) words(s swap) say.Line {
-	var to []say.Line
+func (c *changing) words(s swap) message.Message {
+	var to []message.Message
 	for _, p := range s.to {
 		to = append(to, c.name(p.Key))
 	}
 	if len(to) == 0 {
-		return ""
+		return message.Message{}
 	}
-	return say.Only(say.All(to...))
+	return message.Value(message.And(to...))
 }
 
 func (c *changing) note(where, from string, s swap) {
-	change := Change{where, c.name(from), c.words(s), s.costs}
-	if !slices.Contains(c.p.Changes, change) {
+	c.changed(Change{where, c.name(from), c.words(s), s.costs})
+}
+
+// changed notes a change, once.
+func (c *changing) changed(change Change) {
+	same := func(x Change) bool {
+		return x.Where == change.Where && x.From.Equal(change.From) && x.To.Equal(change.To) && x.Costs.Equal(change.Costs)
+	}
+	if !slices.ContainsFunc(c.p.Changes, same) {
 		c.p.Changes = append(c.p.Changes, change)
 	}
 }
 
-func (c *changing) leave(name, why, do say.Line) {
+func (c *changing) leave(name, why, do message.Message) {
 	c.p.Left = append(c.p.Left, Left{name, why, do})
 }
 
@@ -194,7 +206,11 @@ func (c *changing) filling() {
 			s, ok := c.instead(a.Key)
 			if !ok {
 				liquids = append(liquids, a)
-				c.leave(c.name(a.Key), "no swap for it is known", "Leave it out, or choose something else.")
+				c.leave(
+					c.name(a.Key),
+					message.New("no swap for it is known"),
+					message.New("Leave it out, or choose something else."),
+				)
 				continue
 			}
 			c.note("fruit", a.Key, s)
@@ -223,7 +239,7 @@ func (c *changing) filling() {
 	}
 	r.Liquids, r.Extras = merged(liquids), merged(append(extras, more...))
 	if c.offends("dry_breadcrumbs") && r.CrumbLayerG > 0 {
-		c.note("crumbs", "dry_breadcrumbs", swap{costs: "left out: par-bake the base instead"})
+		c.note("crumbs", "dry_breadcrumbs", swap{costs: message.New("left out: par-bake the base instead")})
 		r.CrumbLayerG = 0
 	}
 }
@@ -247,13 +263,23 @@ func (c *changing) thickener() {
 		return
 	}
 	was, _ := larder.Thickeners.Get(t.Key)
-	next := balance.ThickenerAsked{Key: "cornflour", With: slices.DeleteFunc(slices.Clone(t.With), func(a balance.Asked) bool { return c.offends(a.Key) })}
+	next := balance.ThickenerAsked{
+		Key:  "cornflour",
+		With: slices.DeleteFunc(slices.Clone(t.With), func(a balance.Asked) bool { return c.offends(a.Key) }),
+	}
 	if t.G != nil {
 		g := *t.G * was.Strength
 		next.G = &g
 	}
 	c.p.Request.Thickener = &next
-	c.note("thickener", t.Key, swap{to: []larder.Part{{Key: "cornflour", Pct: was.Strength}}, costs: "clearer; weeps when it is frozen"})
+	c.note(
+		"thickener",
+		t.Key,
+		swap{
+			to:    []larder.Part{{Key: "cornflour", Pct: was.Strength}},
+			costs: message.New("clearer; weeps when it is frozen"),
+		},
+	)
 }
 
 // custard takes the eggs out of a custard: flour sets in their place, and a plant drink brings their water.
@@ -273,7 +299,11 @@ func (c *changing) custard() {
 		ratio.Flour *= wheat.Strength / starch.Strength
 		ratio.Starch = starch.Key
 		r.Custard = &ratio
-		c.note("custard", wheat.Key, swap{to: []larder.Part{{Key: starch.Key}}, costs: "smoother, a little firmer when cold"})
+		c.note(
+			"custard",
+			wheat.Key,
+			swap{to: []larder.Part{{Key: starch.Key}}, costs: message.New("smoother, a little firmer when cold")},
+		)
 	}
 	if !c.offends("egg") || ratio.Egg == 0 {
 		return
@@ -296,7 +326,14 @@ func (c *changing) custard() {
 		return
 	}
 	r.Liquids = append(slices.Clone(r.Liquids), balance.Asked{Key: s.to[0].Key, G: weighed * i.WaterPct / 100})
-	c.note("custard", "egg", swap{to: []larder.Part{{Key: starch.Key}, s.to[0]}, costs: "set by starch alone: a thick cream rather than a custard, and it does not curdle"})
+	c.note(
+		"custard",
+		"egg",
+		swap{
+			to:    []larder.Part{{Key: starch.Key}, s.to[0]},
+			costs: message.New("set by starch alone: a thick cream rather than a custard, and it does not curdle"),
+		},
+	)
 }
 
 // finish swaps washes and what the dish is greased with.
@@ -309,17 +346,23 @@ func (c *changing) finish() {
 			out = append(out, key)
 			continue
 		}
-		change := Change{"finish", named(row.Name), "", "left out: paler, without shine"}
+		change := Change{"finish", named(row.Name), message.Message{}, message.New("left out: paler, without shine")}
 		if row.When == "before" && !c.offends("oat_drink") && !slices.Contains(out, "oat_wash") {
 			out = append(out, "oat_wash")
-			change.To, change.Costs = "plant drink wash", "paler, matt"
+			change.To, change.Costs = message.New("plant drink wash"), message.New("paler, matt")
 		}
 		c.p.Changes = append(c.p.Changes, change)
 	}
 	r.Finishes = out
-	greased := slices.ContainsFunc(c.p.Before.Ticket, func(b balance.Bowl) bool { return b.Key == "ready" && b.Lines[0].Key == "butter" })
+	greased := slices.ContainsFunc(
+		c.p.Before.Ticket,
+		func(b balance.Bowl) bool { return b.Key == "ready" && b.Lines[0].Key == "butter" },
+	)
 	if greased && c.offends("butter") {
 		r.Greasing = "oil"
-		c.p.Changes = append(c.p.Changes, Change{"dish", "butter", "oil", "releases as well"})
+		c.p.Changes = append(
+			c.p.Changes,
+			Change{"dish", message.New("butter"), message.New("oil"), message.New("releases as well")},
+		)
 	}
 }

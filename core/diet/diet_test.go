@@ -1,14 +1,13 @@
 package diet
 
 import (
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/larder"
 	"math"
 	"slices"
 	"strings"
 	"testing"
-
-	"mabbin/core/balance"
-	"mabbin/core/dish"
-	"mabbin/core/larder"
 )
 
 var crumble = balance.Request{
@@ -28,7 +27,7 @@ func TestEverySwapIsOfTheTables(t *testing.T) {
 			}
 			sum += p.Pct
 		}
-		if sum < 0.3 || sum > 1.3 || s.costs == "" {
+		if sum < 0.3 || sum > 1.3 || s.costs.IsZero() {
 			t.Errorf("%s goes to %g of its weight, and costs %q", s.from, sum, s.costs)
 		}
 	}

@@ -1,12 +1,11 @@
 package diet
 
 import (
-	"maps"
-	"slices"
-
 	"mabbin/core/balance"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"maps"
+	"slices"
 )
 
 // toppings swaps in every topping.
@@ -69,13 +68,13 @@ func (c *changing) parts(where string, recipe []larder.Part, changed map[string]
 		s, ok := c.instead(key)
 		if !ok {
 			do := ways[key]
-			if i, _ := c.own().Ingredient(key); do == "" && i.Role == "crumb" {
-				do = "Take crumbs of a bread or biscuit whose label suits: put them on the Shelf as one of your own."
+			if i, _ := c.own().Ingredient(key); do.IsZero() && i.Role == "crumb" {
+				do = message.New("Take crumbs of a bread or biscuit whose label suits: put them on the Shelf as one of your own.")
 			}
-			if do == "" {
-				do = "Choose another topping: a crumble or a crisp can be made without it."
+			if do.IsZero() {
+				do = message.New("Choose another topping: a crumble or a crisp can be made without it.")
 			}
-			c.leave(c.name(key), "no swap for it is known here", do)
+			c.leave(c.name(key), message.New("no swap for it is known here"), do)
 			continue
 		}
 		c.note(where, key, s)
@@ -95,7 +94,8 @@ func (c *changing) parts(where string, recipe []larder.Part, changed map[string]
 	return out
 }
 
-// keepFat takes as much fat out as nuts and seeds in the place of leaner things have brought, and leaves enough to bind.
+// keepFat takes as much fat out as nuts and seeds in the place of leaner things have brought, and leaves enough to
+// bind.
 func (c *changing) keepFat(where string, before, changed map[string]float64) {
 	const bind = 0.3 // of the fat
 	after := maps.Clone(before)
@@ -122,15 +122,14 @@ func (c *changing) keepFat(where string, before, changed map[string]float64) {
 	i, _ := c.own().Ingredient(main)
 	less := min(now-was, (1-bind)*added)
 	changed[main] = after[main] - 100*less/i.FatPct
-	change := Change{where, c.name(main), "less of it", "what is put in brings fat of its own"}
-	if !slices.Contains(c.p.Changes, change) {
-		c.p.Changes = append(c.p.Changes, change)
-	}
+	c.changed(Change{where, c.name(main), message.New("less of it"), message.New("what is put in brings fat of its own")})
 }
 
 // ways are what is done about what has no swap in the tables.
-var ways = map[string]say.Line{
-	"puff_pastry": "Take a sheet whose label suits and put it on the Shelf as one of your own, or choose another topping.",
+var ways = map[string]message.Message{
+	"puff_pastry": message.New(
+		"Take a sheet whose label suits and put it on the Shelf as one of your own, or choose another topping.",
+	),
 }
 
 func (c *changing) base() {

@@ -4,18 +4,17 @@ import (
 	"bytes"
 	_ "embed"
 	"encoding/csv"
-
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
 )
 
 // swap is one way out for an ingredient.
 type swap struct {
 	from  string
 	to    []larder.Part // Pct is grams for each gram
-	costs say.Line
+	costs message.Message
 }
 
 //go:embed data/swaps.csv
@@ -33,17 +32,17 @@ var swaps = func() []swap {
 		if err != nil {
 			panic("diet: swaps: " + err.Error())
 		}
-		out = append(out, swap{r[0], to, say.Line(r[2])})
+		out = append(out, swap{r[0], to, message.New(r[2])})
 	}
 	return out
 }()
 
 // Swap is one way out for an ingredient, as it is offered.
 type Swap struct {
-	Index int      `json:"index"`
-	From  string   `json:"from"` // key
-	To    say.Line `json:"to"`   // in words
-	Costs say.Line `json:"costs"`
+	Index int             `json:"index"`
+	From  string          `json:"from"` // key
+	To    message.Message `json:"to"`   // in words
+	Costs message.Message `json:"costs"`
 }
 
 // Swaps lists every swap, in the order of the table.

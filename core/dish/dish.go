@@ -2,11 +2,9 @@
 package dish
 
 import (
-	"math"
-
-	"mabbin/core/say"
-
 	"mabbin/core/fault"
+	"mabbin/core/message"
+	"math"
 )
 
 // Shape is a dish's outline seen from above.
@@ -63,14 +61,23 @@ func (d Dish) Check(at string, f *fault.Faults) {
 	if two {
 		ok = f.Range(at+"/width_cm", d.WidthCM, minSideCM, maxSideCM, "cm") && ok
 	} else if ok && d.WidthCM != 0 && d.WidthCM != d.LengthCM {
-		f.Add(at+"/width_cm", say.F("a {shape} dish has one size across: leave the width out", say.L(say.Line(d.Shape))))
+		f.Add(
+			at+"/width_cm",
+			message.New("a {shape} dish has one size across: leave the width out", message.Word(string(d.Shape))),
+		)
 		ok = false
 	}
 	ok = d.checkFloor(at, "floor_length_cm", d.FloorLengthCM, d.LengthCM, f) && ok
 	if two {
 		ok = d.checkFloor(at, "floor_width_cm", d.FloorWidthCM, d.WidthCM, f) && ok
 	} else if ok && d.FloorWidthCM != 0 && d.FloorWidthCM != d.FloorLengthCM {
-		f.Add(at+"/floor_width_cm", say.F("a {shape} dish has one size across the floor: leave the floor width out", say.L(say.Line(d.Shape))))
+		f.Add(
+			at+"/floor_width_cm",
+			message.New(
+				"a {shape} dish has one size across the floor: leave the floor width out",
+				message.Word(string(d.Shape)),
+			),
+		)
 		ok = false
 	}
 	if !ok || d.MeasuredML == 0 {
@@ -78,7 +85,14 @@ func (d Dish) Check(at string, f *fault.Faults) {
 	}
 	v := d.Measure().computedML
 	if !(d.MeasuredML >= minMeasured*v && d.MeasuredML <= maxMeasured*v) {
-		f.Add(at+"/measured_ml", say.F("is {measured}, but these sizes hold about {sizes}: measure again, or correct the sizes", say.ML(d.MeasuredML), say.ML(v)))
+		f.Add(
+			at+"/measured_ml",
+			message.New(
+				"is {measured}, but these sizes hold about {sizes}: measure again, or correct the sizes",
+				message.Millilitres(d.MeasuredML),
+				message.Millilitres(v),
+			),
+		)
 	}
 }
 
@@ -88,7 +102,14 @@ func (d Dish) checkFloor(at, name string, floor, rim float64, f *fault.Faults) b
 		return true
 	}
 	if floor > rim {
-		f.Add(at+"/"+name, say.F("is {floor}, wider than the rim ({rim}): have the two been swapped?", say.CM(floor), say.CM(rim)))
+		f.Add(
+			at+"/"+name,
+			message.New(
+				"is {floor}, wider than the rim ({rim}): have the two been swapped?",
+				message.Centimetres(floor),
+				message.Centimetres(rim),
+			),
+		)
 		return false
 	}
 	return f.Range(at+"/"+name, floor, rim*0.3, rim, "cm")
@@ -181,10 +202,16 @@ func (g Geometry) below(h float64) float64 {
 }
 
 // Words tells a dish by its sizes, in cm.
-func (d Dish) Words() say.Line {
-	shape, depth := say.L(say.Line(d.Shape)), say.CM(d.DepthCM)
+func (d Dish) Words() message.Message {
+	shape, depth := message.Word(string(d.Shape)), message.Centimetres(d.DepthCM)
 	if d.WidthCM > 0 {
-		return say.F("{long} × {wide} {shape}, {depth} deep", say.CM(d.LengthCM), say.CM(d.WidthCM), shape, depth)
+		return message.New(
+			"{long} × {wide} {shape}, {depth} deep",
+			message.Centimetres(d.LengthCM),
+			message.Centimetres(d.WidthCM),
+			shape,
+			depth,
+		)
 	}
-	return say.F("{across} {shape}, {depth} deep", say.CM(d.LengthCM), shape, depth)
+	return message.New("{across} {shape}, {depth} deep", message.Centimetres(d.LengthCM), shape, depth)
 }

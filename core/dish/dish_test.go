@@ -1,11 +1,10 @@
 package dish
 
 import (
+	"mabbin/core/fault"
 	"math"
 	"strings"
 	"testing"
-
-	"mabbin/core/fault"
 )
 
 func TestMeasure(t *testing.T) {
@@ -15,11 +14,32 @@ func TestMeasure(t *testing.T) {
 		rim, floor, per, v float64
 	}{
 		{"straight rectangle", Dish{Shape: Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5}, 432, 432, 84, 2160},
-		{"tapered round", Dish{Shape: Round, LengthCM: 30, DepthCM: 5, FloorLengthCM: 27}, 706.858, 572.555, 94.248, 3192.644},
+		{
+			"tapered round",
+			Dish{Shape: Round, LengthCM: 30, DepthCM: 5, FloorLengthCM: 27},
+			706.858,
+			572.555,
+			94.248,
+			3192.644,
+		},
 		{"square", Dish{Shape: Square, LengthCM: 20, DepthCM: 4}, 400, 400, 80, 1600},
 		{"oval is an ellipse", Dish{Shape: Oval, LengthCM: 30, WidthCM: 20, DepthCM: 5}, 471.239, 471.239, 79.327, 2356.194},
-		{"water has the last word", Dish{Shape: Rectangle, LengthCM: 26, WidthCM: 19, DepthCM: 5.5, MeasuredML: 2150}, 494, 494, 90, 2150},
-		{"rectangular frustum", Dish{Shape: Rectangle, LengthCM: 30, WidthCM: 20, DepthCM: 6, FloorLengthCM: 24, FloorWidthCM: 14}, 600, 336, 100, 2772},
+		{
+			"water has the last word",
+			Dish{Shape: Rectangle, LengthCM: 26, WidthCM: 19, DepthCM: 5.5, MeasuredML: 2150},
+			494,
+			494,
+			90,
+			2150,
+		},
+		{
+			"rectangular frustum",
+			Dish{Shape: Rectangle, LengthCM: 30, WidthCM: 20, DepthCM: 6, FloorLengthCM: 24, FloorWidthCM: 14},
+			600,
+			336,
+			100,
+			2772,
+		},
 	}
 	for _, c := range cases {
 		g := c.d.Measure()

@@ -4,10 +4,9 @@ package fault
 
 import (
 	"errors"
+	"mabbin/core/message"
 	"math"
 	"strings"
-
-	"mabbin/core/say"
 )
 
 // Fault is one wrong field.
@@ -15,7 +14,7 @@ type Fault struct {
 	// Pointer is the JSON pointer of the field (RFC 6901), as in "/dish/length_cm".
 	Pointer string
 	// Detail says what was given and what would be right.
-	Detail say.Line
+	Detail message.Message
 }
 
 // Faults is every wrong field of one input. The empty list is no error: use Err.
@@ -39,7 +38,7 @@ func (f Faults) Err() error {
 }
 
 // Add notes a wrong field.
-func (f *Faults) Add(pointer string, detail say.Line) { *f = append(*f, Fault{pointer, detail}) }
+func (f *Faults) Add(pointer string, detail message.Message) { *f = append(*f, Fault{pointer, detail}) }
 
 // Under notes the wrong fields of a part that lies at a pointer. An error that is no list of faults is not noted.
 func (f *Faults) Under(at string, err error) {
@@ -65,17 +64,30 @@ func Under(at string, err error) error {
 	return moved
 }
 
+// Within is an error of a whole as one of its part that lies at a pointer: the part's pointer is cut off its faults.
+func Within(at string, err error) error {
+	var faults Faults
+	if !errors.As(err, &faults) {
+		return err
+	}
+	cut := make(Faults, len(faults))
+	for i, x := range faults {
+		cut[i] = Fault{Pointer: strings.TrimPrefix(x.Pointer, at), Detail: x.Detail}
+	}
+	return cut
+}
+
 // Range notes a number outside lo to hi, both allowed, and reports whether it was inside.
 // NaN and infinities are outside every range.
-func (f *Faults) Range(pointer string, v, lo, hi float64, unit say.Line) bool {
+func (f *Faults) Range(pointer string, v, lo, hi float64, unit string) bool {
 	if v >= lo && v <= hi { // false for NaN
 		return true
 	}
 	if math.IsNaN(v) || math.IsInf(v, 0) {
-		f.Add(pointer, say.F("is not a number: give {range}", between(lo, hi, unit)))
+		f.Add(pointer, message.New("is not a number: give {range}", between(lo, hi, unit)))
 		return false
 	}
-	f.Add(pointer, say.F("is {given}: give {range}", figure(v, unit), between(lo, hi, unit)))
+	f.Add(pointer, message.New("is {given}: give {range}", figure(v, unit), between(lo, hi, unit)))
 	return false
 }
 
@@ -91,24 +103,24 @@ func (f *Faults) OneOf(pointer, v string, words ...string) bool {
 }
 
 // NotOneOf is a word that is not in a list.
-func NotOneOf(given string, words ...string) say.Line {
-	return say.F("is \"{given}\": give one of {words}", say.Text(given), say.Text(strings.Join(words, ", ")))
+func NotOneOf(given string, words ...string) message.Message {
+	return message.New("is \"{given}\": give one of {words}", message.Text(given), message.Text(strings.Join(words, ", ")))
 }
 
 // NoSuch is a key that is not in the larder.
-func NoSuch(kind say.Line, key string) say.Line {
-	return say.F("there is no {kind} \"{key}\": see the larder for the keys", say.L(kind), say.Text(key))
+func NoSuch(kind message.Message, key string) message.Message {
+	return message.New("there is no {kind} \"{key}\": see the larder for the keys", message.Part(kind), message.Text(key))
 }
 
 // TooMany is a list that is too long.
-func TooMany(has, most int) say.Line {
-	return say.F("has {n} entries: give at most {most}", say.Count(has), say.Count(most))
+func TooMany(has, most int) message.Message {
+	return message.New("has {n} entries: give at most {most}", message.Count(has), message.Count(most))
 }
 
 // NotYet is an input that is well formed and that this version cannot calculate.
 type NotYet struct {
 	Pointer string
-	Detail  say.Line
+	Detail  message.Message
 }
 
 // Error says what is not calculated yet, and where it was asked for.
@@ -122,20 +134,24 @@ func AsNotYet(err error) (*NotYet, bool) {
 }
 
 // figure is a number with its unit, as exactly as it was given.
-func figure(x float64, unit say.Line) say.Value {
+func figure(x float64, unit string) message.Arg {
 	if kind, ok := kinds[unit]; ok {
-		return say.Exactly(kind, x)
+		return message.Exactly(kind, x)
 	}
-	return say.L(say.F("{n} {unit}", say.Exactly(say.Number, x), say.L(unit)))
+	return message.Part(message.New("{n} {unit}", message.Exactly(message.KindNumber, x), message.Word(unit)))
 }
 
 // between is a range with its unit.
-func between(lo, hi float64, unit say.Line) say.Value {
+func between(lo, hi float64, unit string) message.Arg {
 	if kind, ok := kinds[unit]; ok {
-		return say.To(say.Exactly(kind, lo), say.Exactly(kind, hi))
+		return message.Range(message.Exactly(kind, lo), message.Exactly(kind, hi))
 	}
-	return say.L(say.F("{range} {unit}", say.To(say.Exactly(say.Number, lo), say.Exactly(say.Number, hi)), say.L(unit)))
+	span := message.Range(message.Exactly(message.KindNumber, lo), message.Exactly(message.KindNumber, hi))
+	return message.Part(message.New("{range} {unit}", span, message.Word(unit)))
 }
 
 // kinds are the units that a kitchen may read in its own.
-var kinds = map[say.Line]say.Kind{"": say.Number, "g": say.Weight, "mm": say.Depth, "cm": say.Length, "ml": say.Volume, "C": say.Warmth}
+var kinds = map[string]message.Kind{
+	"": message.KindNumber, "g": message.KindGrams, "mm": message.KindMillimetres, "cm": message.KindCentimetres,
+	"ml": message.KindMillilitres, "C": message.KindCelsius,
+}

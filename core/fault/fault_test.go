@@ -3,6 +3,7 @@ package fault
 import (
 	"errors"
 	"fmt"
+	"mabbin/core/message"
 	"testing"
 )
 
@@ -19,7 +20,10 @@ func TestThePartsFaultsAreTheWholes(t *testing.T) {
 	if part[0].Pointer != "/length_cm" {
 		t.Errorf("the part itself is changed: %v", part)
 	}
-	if later, ok := AsNotYet(Under("/card", fmt.Errorf("read: %w", &NotYet{"/base", "not calculated"}))); !ok || later.Pointer != "/card/base" {
+	if later, ok := AsNotYet(
+		Under("/card", fmt.Errorf("read: %w", &NotYet{"/base", message.New("not calculated")})),
+	); !ok ||
+		later.Pointer != "/card/base" {
 		t.Errorf("%+v", later)
 	}
 	if err := errors.New("other"); Under("/x", err) != err || Under("/x", nil) != nil { //nolint:errorlint // the very same

@@ -1,11 +1,10 @@
 package filling
 
 import (
+	"mabbin/core/larder"
 	"math"
 	"strings"
 	"testing"
-
-	"mabbin/core/larder"
 )
 
 func TestBandsEndOnTheirBorders(t *testing.T) {
@@ -31,11 +30,23 @@ func one(t *testing.T, key string, change func(*Filling)) Filling {
 }
 
 func TestReleaseIsBounded(t *testing.T) {
-	tomato := one(t, "tomato", func(f *Filling) { f.Pieces[0].CutMM = 1; f.Pieces[0].Frozen = true; f.Precook.Minutes = 5 })
+	tomato := one(
+		t,
+		"tomato",
+		func(f *Filling) { f.Pieces[0].CutMM = 1; f.Pieces[0].Frozen = true; f.Precook.Minutes = 5 },
+	)
 	if got := tomato.At(1000, 0, Use{}).ReleasedG; got > 1000*0.945*releaseMost+1e-9 {
 		t.Errorf("a finely cut, frozen, cooked tomato releases %g g of its 945 g of water", got)
 	}
-	thin, thinnest := one(t, "apple_firm", func(f *Filling) { f.Pieces[0].CutMM = 3 }), one(t, "apple_firm", func(f *Filling) { f.Pieces[0].CutMM = 1 })
+	thin, thinnest := one(
+		t,
+		"apple_firm",
+		func(f *Filling) { f.Pieces[0].CutMM = 3 },
+	), one(
+		t,
+		"apple_firm",
+		func(f *Filling) { f.Pieces[0].CutMM = 1 },
+	)
 	if thin.At(1000, 0, Use{}).ReleasedG != thinnest.At(1000, 0, Use{}).ReleasedG {
 		t.Error("cut below 3 mm an apple releases more than at 3 mm")
 	}
@@ -54,7 +65,11 @@ func TestTheLedgerNeverOwes(t *testing.T) {
 
 func TestKeptJuiceChangesNothing(t *testing.T) {
 	at := func(juice string, minutes float64) State {
-		return one(t, "peach", func(f *Filling) { f.Macerate = Maceration{Minutes: minutes, Juice: juice} }).At(900, 120, Use{})
+		return one(
+			t,
+			"peach",
+			func(f *Filling) { f.Macerate = Maceration{Minutes: minutes, Juice: juice} },
+		).At(900, 120, Use{})
 	}
 	if at(Keep, 60) != at("", 0) {
 		t.Error("juice that is kept in the bowl is in the dish")

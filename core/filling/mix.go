@@ -3,9 +3,8 @@
 package filling
 
 import (
-	"math"
-
 	"mabbin/core/larder"
+	"math"
 )
 
 // Piece is one prepared fruit of a mix.

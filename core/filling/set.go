@@ -1,6 +1,9 @@
 package filling
 
-import "mabbin/core/larder"
+import (
+	"mabbin/core/larder"
+	"mabbin/core/message"
+)
 
 // Band is how a filling stands on the spoon when it is cold.
 type Band string
@@ -14,6 +17,14 @@ const (
 	Slices    Band = "slices"
 	Stodgy    Band = "stodgy"
 )
+
+// Says is the band in words.
+func (b Band) Says() message.Message {
+	if b == Mounds {
+		return message.New("mounds on the spoon")
+	}
+	return message.New(string(b))
+}
 
 // Scale is the set scale: each band with the score it ends at. The last one has no end but is drawn to ScaleEnd.
 var Scale = []struct {

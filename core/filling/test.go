@@ -3,7 +3,7 @@ package filling
 import (
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
 )
 
 // Test is today's fruit, tried: some of it is cut as for the dish, sugared, kept warm for five minutes, and its juice
@@ -19,9 +19,9 @@ type Test struct {
 
 // Tested is what a test says of the crate.
 type Tested struct {
-	Release      float64  `json:"release"`       // share of its water that the fruit gives up
-	TableRelease float64  `json:"table_release"` // as the table has it
-	Says         say.Line `json:"says"`
+	Release      float64         `json:"release"`       // share of its water that the fruit gives up
+	TableRelease float64         `json:"table_release"` // as the table has it
+	Says         message.Message `json:"says"`
 }
 
 // What a measured release may be: beyond, something went wrong at the scale.
@@ -36,18 +36,28 @@ func (t Test) Check() error {
 	t.Own.Check("/own", &f)
 	fruit, ok := t.Own.Fruit(t.Fruit)
 	if !ok {
-		f.Add("/fruit", fault.NoSuch("fruit", t.Fruit))
+		f.Add("/fruit", fault.NoSuch(message.New("fruit"), t.Fruit))
 	}
 	f.Range("/fruit_g", t.FruitG, 20, 2000, "g")
 	f.Range("/sugar_g", t.SugarG, 0, 1000, "g")
-	if most := t.FruitG*(fruit.WaterPct+fruit.SugarPct)/100 + t.SugarG; ok && f.Range("/juice_g", t.JuiceG, 0, 3000, "g") && f.Err() == nil && t.JuiceG > most {
-		f.Add("/juice_g", say.F("is {juice}: more than all the water and sugar in the bowl, {most}: weigh the juice without its cup", say.G(t.JuiceG), say.G(most)))
+	if most := t.FruitG*(fruit.WaterPct+fruit.SugarPct)/100 + t.SugarG; ok &&
+		f.Range("/juice_g", t.JuiceG, 0, 3000, "g") &&
+		f.Err() == nil &&
+		t.JuiceG > most {
+		f.Add(
+			"/juice_g",
+			message.New(
+				"is {juice}: more than all the water and sugar in the bowl, {most}: weigh the juice without its cup",
+				message.Grams(t.JuiceG),
+				message.Grams(most),
+			),
+		)
 	}
 	return f.Err()
 }
 
-// Release works out what the crate gives up. The juice is water of the fruit, the sugar put on, which has all dissolved,
-// and the fruit's own sugar, which comes out with the water.
+// Release works out what the crate gives up. The juice is water of the fruit, the sugar put on, which has all
+// dissolved, and the fruit's own sugar, which comes out with the water.
 func (t Test) Release() (*Tested, error) {
 	if err := t.Check(); err != nil {
 		return nil, err
@@ -60,16 +70,23 @@ func (t Test) Release() (*Tested, error) {
 	}
 	if r < leastRelease {
 		var f fault.Faults
-		f.Add("/juice_g", say.F("is {juice}, hardly more than the {sugar} of sugar: stir until it has dissolved, keep it warm a little longer, and weigh again", say.G(t.JuiceG), say.G(t.SugarG)))
+		f.Add(
+			"/juice_g",
+			message.New(
+				"is {juice}, hardly more than the {sugar} of sugar: stir until it has dissolved, keep it warm a little longer, and weigh again",
+				message.Grams(t.JuiceG),
+				message.Grams(t.SugarG),
+			),
+		)
 		return nil, f
 	}
 	r = min(mostRelease, r)
-	says := say.Line("This crate is as juicy as usual.")
+	says := message.New("This crate is as juicy as usual.")
 	switch k := r / table; {
 	case k > 1.1:
-		says = say.F("This crate is {share} % juicier than usual.", say.N(100*(k-1), 0))
+		says = message.New("This crate is {share} % juicier than usual.", message.Number(100*(k-1), 0))
 	case k < 0.9:
-		says = say.F("This crate is {share} % drier than usual.", say.N(100*(1-k), 0))
+		says = message.New("This crate is {share} % drier than usual.", message.Number(100*(1-k), 0))
 	}
 	return &Tested{r, table, says}, nil
 }

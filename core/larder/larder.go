@@ -4,10 +4,9 @@ package larder
 
 import (
 	"fmt"
+	"mabbin/core/measure"
 	"strconv"
 	"strings"
-
-	"mabbin/core/measure"
 )
 
 // Basis is where a figure is from.
@@ -247,12 +246,23 @@ func parseFruit(r *row) Fruit {
 
 func parseIngredient(r *row) Ingredient {
 	i := Ingredient{
-		Key: r.text("key"), Name: r.text("name"), Role: r.text("role"),
-		CupG: r.number("g_per_us_cup"), CupScoopedG: r.number("g_per_us_cup_scooped"), CupPackedG: r.number("g_per_us_cup_packed"),
-		TspG: r.number("g_per_us_tsp"), PieceG: r.number("piece_g"),
-		WaterPct: r.number("water_pct"), FatPct: r.number("fat_pct"), SugarPct: r.number("sugar_pct"),
-		StarchPct: r.number("starch_pct"), ProteinPct: r.number("protein_pct"), AcidPct: r.number("acid_pct"),
-		Basis: Basis(r.text("basis")),
+		Key:  r.text("key"),
+		Name: r.text("name"),
+		Role: r.text("role"),
+		CupG: r.number(
+			"g_per_us_cup",
+		),
+		CupScoopedG: r.number("g_per_us_cup_scooped"),
+		CupPackedG:  r.number("g_per_us_cup_packed"),
+		TspG:        r.number("g_per_us_tsp"),
+		PieceG:      r.number("piece_g"),
+		WaterPct:    r.number("water_pct"),
+		FatPct:      r.number("fat_pct"),
+		SugarPct:    r.number("sugar_pct"),
+		StarchPct:   r.number("starch_pct"),
+		ProteinPct:  r.number("protein_pct"),
+		AcidPct:     r.number("acid_pct"),
+		Basis:       Basis(r.text("basis")),
 	}
 	// "gluten-wheat;check label (milk;soya)": what stands in the brackets is on the label.
 	onLabel, inLabel := false, false
@@ -260,7 +270,8 @@ func parseIngredient(r *row) Ingredient {
 		a = strings.TrimSpace(a)
 		label, on := strings.CutPrefix(a, "check label")
 		i.AllergenOnPack = i.AllergenOnPack || on || onLabel
-		onLabel = onLabel && !strings.HasSuffix(a, ")") || on && strings.Contains(label, "(") && !strings.HasSuffix(label, ")")
+		onLabel = onLabel && !strings.HasSuffix(a, ")") ||
+			on && strings.Contains(label, "(") && !strings.HasSuffix(label, ")")
 		a = strings.Trim(label, " ()")
 		switch {
 		case a == "":
@@ -276,9 +287,20 @@ func parseIngredient(r *row) Ingredient {
 
 func parseThickener(r *row) Thickener {
 	return Thickener{
-		Key: r.text("key"), Name: r.text("name"), Strength: r.number("strength"), FullAtC: r.number("full_at_c"),
-		HoldMin: r.number("hold_min"), FactorAtAcid: r.number("factor_at_acid_2_5"), OverBoil: r.number("over_boil_factor"),
-		Freeze: r.text("freeze"), Clarity: r.text("clarity"), How: r.text("how"), Avoid: r.text("avoid"), Basis: Basis(r.text("basis")),
+		Key:          r.text("key"),
+		Name:         r.text("name"),
+		Strength:     r.number("strength"),
+		FullAtC:      r.number("full_at_c"),
+		HoldMin:      r.number("hold_min"),
+		FactorAtAcid: r.number("factor_at_acid_2_5"),
+		OverBoil:     r.number("over_boil_factor"),
+		Freeze: r.text(
+			"freeze",
+		),
+		Clarity: r.text("clarity"),
+		How:     r.text("how"),
+		Avoid:   r.text("avoid"),
+		Basis:   Basis(r.text("basis")),
 	}
 }
 
@@ -288,12 +310,27 @@ func parseTopping(r *row) Topping {
 		r.fail(err)
 	}
 	return Topping{
-		Key: r.text("key"), Name: r.text("name"), Family: r.text("family"), Parts: parts,
-		HydrationPct: r.number("hydration_pct"), ThicknessMM: r.number("raw_thickness_mm"), DensityGPerML: r.number("raw_density_g_ml"),
-		Coverage: r.number("coverage"), GapShare: r.number("gap_share"), Layers: r.number("layers"),
-		AbsorbGPerG: r.number("absorb_g_per_g"), Rise: r.number("rise"), ConductivityWMK: r.number("conductivity_w_mk"),
-		HeatJKgK: r.number("heat_capacity_j_kgk"), WaterPct: r.number("water_pct"), DrySkinMM: r.number("dry_skin_mm"),
-		BrownRate: r.number("brown_rate"), MakeAhead: r.text("make_ahead"), Basis: Basis(r.text("basis")),
+		Key:    r.text("key"),
+		Name:   r.text("name"),
+		Family: r.text("family"),
+		Parts:  parts,
+		HydrationPct: r.number(
+			"hydration_pct",
+		),
+		ThicknessMM:     r.number("raw_thickness_mm"),
+		DensityGPerML:   r.number("raw_density_g_ml"),
+		Coverage:        r.number("coverage"),
+		GapShare:        r.number("gap_share"),
+		Layers:          r.number("layers"),
+		AbsorbGPerG:     r.number("absorb_g_per_g"),
+		Rise:            r.number("rise"),
+		ConductivityWMK: r.number("conductivity_w_mk"),
+		HeatJKgK:        r.number("heat_capacity_j_kgk"),
+		WaterPct:        r.number("water_pct"),
+		DrySkinMM:       r.number("dry_skin_mm"),
+		BrownRate:       r.number("brown_rate"),
+		MakeAhead:       r.text("make_ahead"),
+		Basis:           Basis(r.text("basis")),
 	}
 }
 
@@ -310,10 +347,22 @@ func parseFinish(r *row) Finish {
 
 func parseBase(r *row) Base {
 	return Base{
-		Key: r.text("key"), Name: r.text("name"), Parts: baseParts(r),
-		ThicknessMM: r.number("raw_thickness_mm"), DensityGPerML: r.number("raw_density_g_ml"), UpTheSides: r.yes("up_the_sides"),
-		AbsorbGPerG: r.number("absorb_g_per_g"), WaterPct: r.number("water_pct"), ParBakeC: r.number("par_bake_c"),
-		ParBakeWeightedMin: r.number("par_bake_weighted_min"), ParBakeOpenMin: r.number("par_bake_open_min"), Basis: Basis(r.text("basis")),
+		Key:   r.text("key"),
+		Name:  r.text("name"),
+		Parts: baseParts(r),
+		ThicknessMM: r.number(
+			"raw_thickness_mm",
+		),
+		DensityGPerML: r.number("raw_density_g_ml"),
+		UpTheSides:    r.yes("up_the_sides"),
+		AbsorbGPerG:   r.number("absorb_g_per_g"),
+		WaterPct:      r.number("water_pct"),
+		ParBakeC:      r.number("par_bake_c"),
+		ParBakeWeightedMin: r.number(
+			"par_bake_weighted_min",
+		),
+		ParBakeOpenMin: r.number("par_bake_open_min"),
+		Basis:          Basis(r.text("basis")),
 	}
 }
 
@@ -339,8 +388,17 @@ func baseParts(r *row) []Part {
 
 func parseMaterial(r *row) Material {
 	return Material{
-		Key: r.text("key"), Name: r.text("name"), FloorMM: r.number("floor_mm"), ConductivityWMK: r.number("conductivity_w_mk"),
-		ArealHeatJM2K: r.number("areal_heat_capacity_j_m2k"), Emissivity: r.number("emissivity"), TypicalUse: r.text("typical_use"),
+		Key: r.text(
+			"key",
+		),
+		Name:            r.text("name"),
+		FloorMM:         r.number("floor_mm"),
+		ConductivityWMK: r.number("conductivity_w_mk"),
+		ArealHeatJM2K: r.number(
+			"areal_heat_capacity_j_m2k",
+		),
+		Emissivity: r.number("emissivity"),
+		TypicalUse: r.text("typical_use"),
 	}
 }
 

@@ -25,15 +25,37 @@ func look(t *testing.T, key string, columns ...within) {
 func TestFruitRowsAreWithinRange(t *testing.T) {
 	colour := regexp.MustCompile(`^#[0-9A-F]{6}$`)
 	for _, f := range Fruits.All() {
-		look(t, f.Key,
-			within{"water_pct", f.WaterPct, 70, 96}, within{"sugar_pct", f.SugarPct, 1, 18}, within{"acid_pct", f.AcidPct, 0.05, 3},
-			within{"pectin_eq_pct", f.PectinEqPct, 0, 0.4}, within{"bulk_g_per_ml", f.BulkGPerML, 0.4, 0.8},
-			within{"hand_packed_factor", f.HandPackedFactor, 1, 1.2}, within{"default_cut_mm", f.DefaultCutMM, 3, 25},
-			within{"small", f.SmallG, 0.3, f.MediumG}, within{"medium", f.MediumG, f.SmallG, f.LargeG}, within{"large", f.LargeG, f.MediumG, 3000},
-			within{"yield_peeled", f.YieldPeeled, 0.3, f.YieldUnpeeled}, within{"yield_unpeeled", f.YieldUnpeeled, 0.3, 1},
-			within{"release_fresh", f.ReleaseFresh, 0.05, f.ReleaseFrozen}, within{"release_frozen", f.ReleaseFrozen, 0.05, 0.8},
-			within{"tender", f.TenderMin, 1, f.CollapseMin}, within{"collapse", f.CollapseMin, f.TenderMin, 200},
-			within{"water and sugar", f.WaterPct + f.SugarPct, 75, 100})
+		look(
+			t,
+			f.Key,
+			within{
+				"water_pct",
+				f.WaterPct,
+				70,
+				96,
+			},
+			within{"sugar_pct", f.SugarPct, 1, 18},
+			within{"acid_pct", f.AcidPct, 0.05, 3},
+			within{"pectin_eq_pct", f.PectinEqPct, 0, 0.4},
+			within{"bulk_g_per_ml", f.BulkGPerML, 0.4, 0.8},
+			within{"hand_packed_factor", f.HandPackedFactor, 1, 1.2},
+			within{"default_cut_mm", f.DefaultCutMM, 3, 25},
+			within{
+				"small",
+				f.SmallG,
+				0.3,
+				f.MediumG,
+			},
+			within{"medium", f.MediumG, f.SmallG, f.LargeG},
+			within{"large", f.LargeG, f.MediumG, 3000},
+			within{"yield_peeled", f.YieldPeeled, 0.3, f.YieldUnpeeled},
+			within{"yield_unpeeled", f.YieldUnpeeled, 0.3, 1},
+			within{"release_fresh", f.ReleaseFresh, 0.05, f.ReleaseFrozen},
+			within{"release_frozen", f.ReleaseFrozen, 0.05, 0.8},
+			within{"tender", f.TenderMin, 1, f.CollapseMin},
+			within{"collapse", f.CollapseMin, f.TenderMin, 200},
+			within{"water and sugar", f.WaterPct + f.SugarPct, 75, 100},
+		)
 		if !slices.Contains([]string{"none", "advised", "required"}, f.Precook) {
 			t.Errorf("%s: precook %q", f.Key, f.Precook)
 		}
@@ -62,8 +84,15 @@ func TestIngredientRowsAddUp(t *testing.T) {
 
 func TestThickenersAreIngredients(t *testing.T) {
 	for _, x := range Thickeners.All() {
-		look(t, x.Key, within{"strength", x.Strength, 0.1, 1.5}, within{"full_at_c", x.FullAtC, 60, 100}, within{"hold_min", x.HoldMin, 0.5, 5},
-			within{"factor_at_acid_2_5", x.FactorAtAcid, 0.5, 1}, within{"over_boil_factor", x.OverBoil, 0.5, 1})
+		look(
+			t,
+			x.Key,
+			within{"strength", x.Strength, 0.1, 1.5},
+			within{"full_at_c", x.FullAtC, 60, 100},
+			within{"hold_min", x.HoldMin, 0.5, 5},
+			within{"factor_at_acid_2_5", x.FactorAtAcid, 0.5, 1},
+			within{"over_boil_factor", x.OverBoil, 0.5, 1},
+		)
 		if _, ok := Ingredients.Get(x.Key); !ok {
 			t.Errorf("%s is no ingredient: it has no composition", x.Key)
 		}
@@ -73,9 +102,30 @@ func TestThickenersAreIngredients(t *testing.T) {
 
 func TestToppingRecipesAreMadeOfIngredients(t *testing.T) {
 	for _, x := range Toppings.All() {
-		look(t, x.Key, within{"thickness", x.ThicknessMM, 2, 25}, within{"density", x.DensityGPerML, 0.2, 1.4}, within{"coverage", x.Coverage, 0.5, 1.1},
-			within{"gap_share", x.GapShare, 0, 0.5}, within{"layers", x.Layers, 1, 3}, within{"absorb", x.AbsorbGPerG, 0, 2}, within{"rise", x.Rise, 0.5, 5},
-			within{"first part", x.Parts[0].Pct, 100, 100}, within{"brown_rate", x.BrownRate, 0.5, 3}, within{"water_pct", x.WaterPct, 5, 50})
+		look(
+			t,
+			x.Key,
+			within{"thickness", x.ThicknessMM, 2, 25},
+			within{"density", x.DensityGPerML, 0.2, 1.4},
+			within{"coverage", x.Coverage, 0.5, 1.1},
+			within{
+				"gap_share",
+				x.GapShare,
+				0,
+				0.5,
+			},
+			within{"layers", x.Layers, 1, 3},
+			within{"absorb", x.AbsorbGPerG, 0, 2},
+			within{"rise", x.Rise, 0.5, 5},
+			within{
+				"first part",
+				x.Parts[0].Pct,
+				100,
+				100,
+			},
+			within{"brown_rate", x.BrownRate, 0.5, 3},
+			within{"water_pct", x.WaterPct, 5, 50},
+		)
 		madeOfIngredients(t, x.Key, x.Parts)
 		hasBasis(t, x.Key, x.Basis)
 	}
@@ -83,7 +133,13 @@ func TestToppingRecipesAreMadeOfIngredients(t *testing.T) {
 
 func TestBasesAndMaterials(t *testing.T) {
 	for _, b := range Bases.All() {
-		look(t, b.Key, within{"thickness", b.ThicknessMM, 0, 10}, within{"density", b.DensityGPerML, 0, 1.3}, within{"absorb", b.AbsorbGPerG, 0, 0.2})
+		look(
+			t,
+			b.Key,
+			within{"thickness", b.ThicknessMM, 0, 10},
+			within{"density", b.DensityGPerML, 0, 1.3},
+			within{"absorb", b.AbsorbGPerG, 0, 0.2},
+		)
 		hasBasis(t, b.Key, b.Basis)
 		if (b.Key == "none") != (len(b.Parts) == 0) {
 			t.Errorf("%s is made of %v", b.Key, b.Parts)
@@ -133,10 +189,14 @@ func TestCheckLabelIsNotNone(t *testing.T) {
 	if !powder.AllergenOnPack || len(powder.Allergens) != 0 {
 		t.Errorf("baking powder: %+v", powder)
 	}
-	if !chocolate.AllergenOnPack || !slices.Equal(chocolate.OnLabel, []string{"milk", "soya"}) || len(chocolate.Allergens) != 0 {
+	if !chocolate.AllergenOnPack || !slices.Equal(chocolate.OnLabel, []string{"milk", "soya"}) ||
+		len(chocolate.Allergens) != 0 {
 		t.Errorf("dark chocolate: %q, on the label %q", chocolate.Allergens, chocolate.OnLabel)
 	}
-	if puff, _ := Ingredients.Get("puff_pastry"); !puff.AllergenOnPack || !slices.Equal(puff.Allergens, []string{"gluten-wheat"}) || !slices.Equal(puff.OnLabel, []string{"milk"}) {
+	if puff, _ := Ingredients.Get(
+		"puff_pastry",
+	); !puff.AllergenOnPack || !slices.Equal(puff.Allergens, []string{"gluten-wheat"}) ||
+		!slices.Equal(puff.OnLabel, []string{"milk"}) {
 		t.Errorf("puff pastry: %q, on the label %q", puff.Allergens, puff.OnLabel)
 	}
 	if flour.AllergenOnPack || !slices.Equal(flour.Allergens, []string{"gluten-wheat"}) {

@@ -1,10 +1,9 @@
 package larder
 
 import (
-	"strings"
-
 	"mabbin/core/measure"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"strings"
 )
 
 // synonym is one name that bakers give a fruit or an ingredient.
@@ -21,14 +20,14 @@ func Pantry(own *Own) *measure.Pantry {
 	p := measure.NewPantry()
 	for _, i := range Ingredients.All() {
 		p.Add(thingOf(i))
-		p.Call(measure.Unbracketed(i.Name), i.Key, "")
+		p.Call(measure.Unbracketed(i.Name), i.Key, message.Message{})
 	}
 	for _, f := range Fruits.All() {
 		p.Add(fruitThing(f))
-		p.Call(measure.Unbracketed(f.Name), f.Key, "")
+		p.Call(measure.Unbracketed(f.Name), f.Key, message.Message{})
 	}
 	for _, s := range Synonyms.All() {
-		p.Call(s.Name, s.Key, say.Line(s.Taken))
+		p.Call(s.Name, s.Key, message.New(s.Taken))
 	}
 	own.Names(p)
 	return p

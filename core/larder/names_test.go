@@ -2,13 +2,12 @@ package larder
 
 import (
 	"fmt"
+	"mabbin/core/measure"
 	"math"
 	"os"
 	"strconv"
 	"strings"
 	"testing"
-
-	"mabbin/core/measure"
 )
 
 // lines are what bakers write, with what it is understood to be: key, grams, and the codes of what is asked.
@@ -108,7 +107,8 @@ func TestCloseMissesAreOfferedNotTaken(t *testing.T) {
 		"2 tbsp tapyoca starch": "tapioca_starch", "100 g coconut sugar": "white_sugar",
 	} {
 		l := p.ReadLine(line, measure.Conventions{})
-		if l.Ingredient != nil || len(l.Questions) != 1 || len(l.Questions[0].SuggestKey) == 0 || l.Questions[0].SuggestKey[0] != key {
+		if l.Ingredient != nil || len(l.Questions) != 1 || len(l.Questions[0].SuggestKey) == 0 ||
+			l.Questions[0].SuggestKey[0] != key {
 			t.Errorf("%q: %+v, want to be asked whether it is %s", line, l, key)
 		}
 	}
@@ -147,7 +147,9 @@ func TestOwnFiguresStandInForTheTables(t *testing.T) {
 	}
 	f, ok := own.Fruit("windfall_russet")
 	base, _ := Fruits.Get("apple_firm")
-	if !ok || f.AcidPct != 0.8 || f.WaterPct != base.WaterPct || f.Name != "Windfall russet" || f.Key != "windfall_russet" || f.CompositionBasis != Kitchen {
+	if !ok || f.AcidPct != 0.8 || f.WaterPct != base.WaterPct || f.Name != "Windfall russet" ||
+		f.Key != "windfall_russet" ||
+		f.CompositionBasis != Kitchen {
 		t.Errorf("%+v", f)
 	}
 	if g, _ := own.Fruit("gooseberry"); g.ReleaseFresh != 0.7 || g.Name != "Gooseberry" {
@@ -160,7 +162,11 @@ func TestOwnFiguresStandInForTheTables(t *testing.T) {
 	if l := pantry.ReadLine("1 cup flour", measure.Conventions{}); l.G == nil || *l.G != 140 {
 		t.Errorf("a cup of flour by the kitchen's own figure: %+v", l)
 	}
-	if l := pantry.ReadLine("2 windfall russets", measure.Conventions{}); l.Ingredient == nil || *l.Ingredient != "windfall_russet" {
+	if l := pantry.ReadLine(
+		"2 windfall russets",
+		measure.Conventions{},
+	); l.Ingredient == nil ||
+		*l.Ingredient != "windfall_russet" {
 		t.Errorf("a fruit of its own: %+v", l)
 	}
 	if _, ok := (*Own)(nil).Fruit("gooseberry"); !ok {

@@ -2,12 +2,11 @@ package larder
 
 import (
 	"fmt"
-	"maps"
-	"slices"
-
 	"mabbin/core/fault"
 	"mabbin/core/measure"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"maps"
+	"slices"
 )
 
 // Own is what a kitchen knows better than the tables: figures of its own beside theirs, and fruits and ingredients that
@@ -29,8 +28,8 @@ type OwnRow struct {
 // Figure is a column of a table that a kitchen may have a figure of its own for.
 type Figure struct {
 	Column string
-	Name   say.Line
-	Unit   say.Line
+	Name   string
+	Unit   string
 	Low    float64
 	High   float64
 	Basis  Basis // of the table's figures; empty: as the row says
@@ -76,7 +75,19 @@ var IngredientFigures = []Figure{
 
 // Allergens are the words that the tables name allergens with.
 var Allergens = []string{
-	"egg", "gluten-oats", "gluten-rye", "gluten-wheat", "milk", "nut-almond", "nut-hazelnut", "nut-pecan", "nut-pistachio", "nut-walnut", "sesame", "soya", "sulphites",
+	"egg",
+	"gluten-oats",
+	"gluten-rye",
+	"gluten-wheat",
+	"milk",
+	"nut-almond",
+	"nut-hazelnut",
+	"nut-pecan",
+	"nut-pistachio",
+	"nut-walnut",
+	"sesame",
+	"soya",
+	"sulphites",
 }
 
 // priceColumn is no column of the tables: a price is always the kitchen's own.
@@ -161,13 +172,20 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 		figures, known = IngredientFigures, func(k string) bool { _, ok := Ingredients.Get(k); return ok }
 	}
 	if len(key) == 0 || len(key) > 60 {
-		f.Add(at, say.F("its key has {n} letters: give 1 to 60", say.Count(len(key))))
+		f.Add(at, message.New("its key has {n} letters: give 1 to 60", message.Count(len(key))))
 	}
 	if !known(r.from(key)) {
-		f.Add(at+"/copy_of", say.F("there is no {kind} \"{key}\" in the tables to start from", say.L(say.Line(kind)), say.Text(r.from(key))))
+		f.Add(
+			at+"/copy_of",
+			message.New(
+				"there is no {kind} \"{key}\" in the tables to start from",
+				message.Word(kind),
+				message.Text(r.from(key)),
+			),
+		)
 	}
 	if len(r.Name) > 80 {
-		f.Add(at+"/name", "has more than 80 letters: give a shorter name")
+		f.Add(at+"/name", message.New("has more than 80 letters: give a shorter name"))
 	}
 	if r.Allergens != nil {
 		for i, a := range *r.Allergens {
@@ -179,7 +197,7 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 	for _, column := range slices.Sorted(maps.Keys(r.Values)) {
 		i := slices.IndexFunc(figures, func(x Figure) bool { return x.Column == column })
 		if i < 0 {
-			f.Add(at+"/values/"+column, say.F("is no figure of a {kind}", say.L(say.Line(kind))))
+			f.Add(at+"/values/"+column, message.New("is no figure of a {kind}", message.Word(kind)))
 			continue
 		}
 		f.Range(at+"/values/"+column, r.Values[column], figures[i].Low, figures[i].High, figures[i].Unit)
@@ -193,7 +211,10 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 func checkWhole(r OwnRow, key, at string, f *fault.Faults) {
 	x, _ := Fruits.changed(r.from(key), r.Values)
 	if sum := x.WaterPct + x.SugarPct + x.AcidPct; sum > 100 {
-		f.Add(at+"/values/water_pct", say.F("water, sugar and acid add up to {sum} %: that is more than all of it", say.N(sum, 1)))
+		f.Add(
+			at+"/values/water_pct",
+			message.New("water, sugar and acid add up to {sum} %: that is more than all of it", message.Number(sum, 1)),
+		)
 	}
 }
 
@@ -210,13 +231,13 @@ func (o *Own) Names(p *measure.Pantry) {
 	for key := range o.ingredients() {
 		if i, ok := o.Ingredient(key); ok {
 			p.Add(thingOf(i))
-			p.Call(i.Name, key, "")
+			p.Call(i.Name, key, message.Message{})
 		}
 	}
 	for key := range o.fruits() {
 		if f, ok := o.Fruit(key); ok {
 			p.Add(fruitThing(f))
-			p.Call(f.Name, key, "")
+			p.Call(f.Name, key, message.Message{})
 		}
 	}
 }

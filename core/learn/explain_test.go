@@ -2,66 +2,82 @@ package learn
 
 import (
 	"errors"
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/message"
+	"mabbin/core/outcome"
 	"math"
 	"slices"
 	"strings"
 	"testing"
-
-	"mabbin/core/bake"
-	"mabbin/core/baked"
-	"mabbin/core/balance"
-	"mabbin/core/dish"
-	"mabbin/core/say"
 )
 
 func plums() bake.DessertRequest {
 	return bake.DessertRequest{Request: balance.Request{
-		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
-		Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Dish: dish.Dish{
+			Shape:    dish.Rectangle,
+			LengthCM: 24,
+			WidthCM:  18,
+			DepthCM:  5,
+			Material: "stoneware",
+		},
+		Style:   "crumble",
+		Fruits:  []balance.FruitAsked{{Key: "plum", Share: 1}},
+		Topping: balance.ToppingAsked{Key: "crumble_classic"},
 	}}
 }
 
 // came bakes a dessert in a kitchen with a truth of its own, and tells what a baker would.
-func came(t *testing.T, q bake.DessertRequest, is Truth) (bake.DessertRequest, Came) {
+func came(t *testing.T, q bake.DessertRequest, is Deviation) (bake.DessertRequest, Report) {
 	t.Helper()
-	plan, err := bake.Dessert(q)
+	plan, err := bake.Dessert(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
-	a, err := is.In(q, plan)
+	a, err := is.Simulate(t.Context(), q, plan)
 	if err != nil {
 		t.Fatal(err)
 	}
 	q.Setting.Stages = plan.Plan.Stages
 	e := a.Plan.Answer.Events
 	before, after := 3000.0, 3000-a.Plan.Answer.End.SteamedOffG
-	return q, Came{Words: a.Expected(), Told: baked.Told{RimMin: e.RimBubbles, MiddleMin: e.MiddleBubbles, BeforeG: &before, AfterG: &after, Base: a.Expected().Base}}
+	return q, Report{
+		Words: a.Expected(),
+		Told: outcome.Told{
+			RimMin:    e.RimBubbles,
+			MiddleMin: e.MiddleBubbles,
+			BeforeG:   &before,
+			AfterG:    &after,
+			Base:      a.Expected().Base,
+		},
+	}
 }
 
 func TestWhatWasOtherwiseIsFound(t *testing.T) {
 	for name, c := range map[string]struct {
-		is   Truth
+		is   Deviation
 		code string
 		next string
 	}{
-		"a cool oven":       {Truth{OvenC: -30}, "oven", "Measure the oven"},
-		"a hot oven":        {Truth{OvenC: 30}, "oven", "Measure the oven"},
-		"juicy fruit":       {Truth{Release: 0.4}, "fruit", "of thickener instead of"},
-		"lost thickener":    {Truth{Thickener: -0.3}, "thickener", "Scrape all of it"},
-		"a slow top":        {Truth{Colour: -0.5}, "colour", "uncovered and hotter"},
-		"a quick top":       {Truth{Colour: 0.6}, "colour", "Look sooner"},
-		"hard windfalls":    {Truth{Softness: -0.5}, "ripeness", "Cut it smaller"},
-		"as it was thought": {Truth{}, "", ""},
+		"a cool oven":       {Deviation{OvenC: -30}, "oven", "Measure the oven"},
+		"a hot oven":        {Deviation{OvenC: 30}, "oven", "Measure the oven"},
+		"juicy fruit":       {Deviation{Release: 0.4}, "fruit", "of thickener instead of"},
+		"lost thickener":    {Deviation{Thickener: -0.3}, "thickener", "Scrape all of it"},
+		"a slow top":        {Deviation{Colour: -0.5}, "colour", "uncovered and hotter"},
+		"a quick top":       {Deviation{Colour: 0.6}, "colour", "Look sooner"},
+		"hard windfalls":    {Deviation{Softness: -0.5}, "ripeness", "Cut it smaller"},
+		"as it was thought": {Deviation{}, "", ""},
 	} {
 		q, told := came(t, plums(), c.is)
-		e, err := Explain(q, told, nil)
+		e, err := Explain(t.Context(), q, told, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
 		var codes []string
 		for _, x := range e.Causes {
 			codes = append(codes, x.Code)
-			if x.Says == "" || x.Evidence == "" || x.Next == "" || len(x.Explains) == 0 {
+			if x.Says.IsZero() || x.Evidence.IsZero() || x.Next.IsZero() || len(x.Explains) == 0 {
 				t.Errorf("%s: %+v says too little", name, x)
 			}
 		}
@@ -90,19 +106,34 @@ func TestWhatWasOtherwiseIsFound(t *testing.T) {
 func TestAnotherTruthFindsTheSameInTheBowls(t *testing.T) {
 	q := plums()
 	q.Request.Thickener = &balance.ThickenerAsked{Key: "arrowroot", With: []balance.Asked{{Key: "cornflour", G: 6}}}
-	plan, err := bake.Dessert(q)
+	plan, err := bake.Dessert(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, is := range []Truth{{}, {Release: 0.3}, {OvenC: 20}} {
-		a, err := is.In(q, plan)
+	for _, is := range []Deviation{{}, {Release: 0.3}, {OvenC: 20}} {
+		a, err := is.Simulate(t.Context(), q, plan)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if d := math.Abs(a.Balance.FruitG-plan.Balance.FruitG) + math.Abs(a.Balance.ThickenerG-plan.Balance.ThickenerG) + math.Abs(a.Balance.SugarG-plan.Balance.SugarG); d > 0.5 {
-			t.Errorf("%+v: %.1f %.1f %.1f g, and planned were %.1f %.1f %.1f", is, a.Balance.FruitG, a.Balance.SugarG, a.Balance.ThickenerG, plan.Balance.FruitG, plan.Balance.SugarG, plan.Balance.ThickenerG)
+		if d := math.Abs(
+			a.Balance.FruitG-plan.Balance.FruitG,
+		) + math.Abs(
+			a.Balance.ThickenerG-plan.Balance.ThickenerG,
+		) + math.Abs(
+			a.Balance.SugarG-plan.Balance.SugarG,
+		); d > 0.5 {
+			t.Errorf(
+				"%+v: %.1f %.1f %.1f g, and planned were %.1f %.1f %.1f",
+				is,
+				a.Balance.FruitG,
+				a.Balance.SugarG,
+				a.Balance.ThickenerG,
+				plan.Balance.FruitG,
+				plan.Balance.SugarG,
+				plan.Balance.ThickenerG,
+			)
 		}
-		if is == (Truth{}) && math.Abs(a.Balance.Set.Score-plan.Balance.Set.Score) > 0.05 {
+		if is == (Deviation{}) && math.Abs(a.Balance.Set.Score-plan.Balance.Set.Score) > 0.05 {
 			t.Errorf("as it was thought it sets to %.2f, planned were %.2f", a.Balance.Set.Score, plan.Balance.Set.Score)
 		}
 		if is.Release > 0 && a.Balance.Set.Score >= plan.Balance.Set.Score {
@@ -115,19 +146,29 @@ func TestWhatIsWrongOnPaperIsSaid(t *testing.T) {
 	q := plums()
 	q.Setting.Stages = []bake.Stage{{Minutes: 12, OvenC: 180}}
 	over := true
-	e, err := Explain(q, Came{Words: bake.Words{Juice: "runny", Fruit: "hard", Top: "pale", BoiledOver: &over}, Told: baked.Told{Base: "raw", Sweetness: "sharp"}}, nil)
+	e, err := Explain(
+		t.Context(),
+		q,
+		Report{
+			Words: bake.Words{Juice: "runny", Fruit: "hard", Top: "pale", BoiledOver: &over},
+			Told:  outcome.Told{Base: "raw", Sweetness: "sharp"},
+		},
+		nil,
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
 	for _, want := range []string{"thinner", "fruit hard", "topping pale", "boiled over", "base raw", "too sharp"} {
-		if !strings.Contains(say.Between("; ", e.Wrong...).String(), want) {
+		if !strings.Contains(message.Join("; ", e.Wrong...).String(), want) {
 			t.Errorf("%v, without %s", e.Wrong, want)
 		}
 	}
-	if all := say.Between("; ", e.OnPaper...).String(); !strings.Contains(all, "not set everywhere") || !strings.Contains(all, "the fruit is hard") {
+	if all := message.Join("; ", e.OnPaper...).
+		String(); !strings.Contains(all, "not set everywhere") ||
+		!strings.Contains(all, "the fruit is hard") {
 		t.Errorf("twelve minutes, and on paper it was %v", e.OnPaper)
 	}
-	if _, err := Explain(bake.DessertRequest{}, Came{}, nil); err == nil {
+	if _, err := Explain(t.Context(), bake.DessertRequest{}, Report{}, nil); err == nil {
 		t.Error("nothing is explained")
 	}
 }
@@ -136,7 +177,7 @@ func TestExplainingTellsHowFarItIsAndStops(t *testing.T) {
 	q := plums()
 	q.Setting.Stages = []bake.Stage{{Minutes: 12, OvenC: 180}}
 	var seen, all int
-	if _, err := Explain(q, Came{Words: bake.Words{Top: "pale"}}, func(done, of int) error {
+	if _, err := Explain(t.Context(), q, Report{Words: bake.Words{Top: "pale"}}, func(done, of int) error {
 		if done != seen {
 			t.Fatalf("bake %d after %d", done, seen)
 		}
@@ -147,7 +188,7 @@ func TestExplainingTellsHowFarItIsAndStops(t *testing.T) {
 	}
 	stop := errors.New("enough")
 	calls := 0
-	if _, err := Explain(q, Came{}, func(done, _ int) error {
+	if _, err := Explain(t.Context(), q, Report{}, func(done, _ int) error {
 		calls++
 		if done == 3 {
 			return stop

@@ -1,12 +1,11 @@
 package measure
 
 import (
+	"mabbin/core/message"
 	"math"
 	"strconv"
 	"strings"
 	"unicode"
-
-	"mabbin/core/say"
 )
 
 // Kind is what one field asks for.
@@ -24,9 +23,9 @@ const (
 
 // Amount is what one field's text was understood to be.
 type Amount struct {
-	Value float64  // in Unit
-	Unit  string   // g, cm, ml, C, min or %
-	Taken say.Line // what was taken for granted or converted, in words; empty for a bare number
+	Value float64         // in Unit
+	Unit  string          // g, cm, ml, C, min or %
+	Taken message.Message // what was taken for granted or converted, in words; empty for a bare number
 }
 
 // maxText is the longest text a field is read from. Nobody writes an amount in more.
@@ -36,54 +35,75 @@ const maxText = 80
 // A cup or spoon of something becomes grams by d; without a density it is an error that says so, never a guess.
 // The error is a say.Wrong.
 func ReadAmount(text string, kind Kind, c Conventions, d Density) (Amount, error) {
-	unit, ok := map[Kind]string{Mass: "g", Length: "cm", Volume: "ml", Temperature: "C", Minutes: "min", Percent: "%"}[kind]
+	unit, ok := map[Kind]string{
+		Mass: "g", Length: "cm", Volume: "ml", Temperature: "C", Minutes: "min",
+		Percent: "%",
+	}[kind]
 	if !ok {
-		return Amount{}, wrong("\"{kind}\" is no kind of amount", say.Text(string(kind)))
+		return Amount{}, wrong("\"{kind}\" is no kind of amount", message.Text(string(kind)))
 	}
 	if len(text) > maxText {
-		return Amount{}, wrong("is too long for an amount: give a number and a unit, as in {example}", say.L(example[kind]))
+		return Amount{}, wrong(
+			"is too long for an amount: give a number and a unit, as in {example}",
+			message.Part(example[kind]),
+		)
 	}
 	s := &scanner{rest: []rune(strings.ToLower(strings.TrimSpace(text)))}
-	total, converted, taken := 0.0, false, []say.Line(nil)
+	total, converted, taken := 0.0, false, []message.Message(nil)
 	for first := true; first || s.more(); first = false {
 		v, word, err := s.term(kind)
 		if err != nil {
-			return Amount{}, wrong("\"{written}\" {why}: give a number and a unit, as in {example}", say.Text(clip(text)), say.L(say.Why(err)), say.L(example[kind]))
+			return Amount{}, wrong(
+				"\"{written}\" {why}: give a number and a unit, as in {example}",
+				message.Text(clip(text)),
+				message.Part(message.Of(err)),
+				message.Part(example[kind]),
+			)
 		}
 		x, is, how, err := convert(v, word, kind, c, d)
 		if err != nil {
-			return Amount{}, wrong("\"{written}\" {why}", say.Text(clip(text)), say.L(say.Why(err)))
+			return Amount{}, wrong("\"{written}\" {why}", message.Text(clip(text)), message.Part(message.Of(err)))
 		}
 		total += x
 		converted = converted || is
-		if how != "" {
+		if !how.IsZero() {
 			taken = append(taken, how)
 		}
 	}
 	if math.IsInf(total, 0) || math.IsNaN(total) {
-		return Amount{}, wrong("\"{written}\" is too big to be an amount", say.Text(clip(text)))
+		return Amount{}, wrong("\"{written}\" is too big to be an amount", message.Text(clip(text)))
 	}
 	a := Amount{Value: total, Unit: unit}
 	if s.ranged {
-		taken = append(taken, "the middle of the range")
+		taken = append(taken, message.New("the middle of the range"))
 	}
 	if !converted && len(taken) == 0 {
 		return a, nil
 	}
-	a.Taken = say.F("{written} = {amount}", say.Text(strings.TrimSpace(text)), say.Text(strconv.FormatFloat(total, 'g', 4, 64)+" "+unit))
+	a.Taken = message.New(
+		"{written} = {amount}",
+		message.Text(strings.TrimSpace(text)),
+		message.Text(strconv.FormatFloat(total, 'g', 4, 64)+" "+unit),
+	)
 	if len(taken) > 0 {
-		a.Taken = say.F("{so} ({how})", say.L(a.Taken), say.L(say.Between(", ", taken...)))
+		a.Taken = message.New("{so} ({how})", message.Part(a.Taken), message.Part(message.Join(", ", taken...)))
 	}
 	return a, nil
 }
 
-func wrong(sentence say.Line, values ...say.Value) error {
-	return say.Wrong{Says: say.F(sentence, values...)}
+func wrong(format string, args ...message.Arg) error {
+	return message.Error{Says: message.New(format, args...)}
 }
 
-var example = map[Kind]say.Line{
-	Mass: "400 g or 1 1/2 cups", Length: "23 cm or 9 in", Volume: "2100 ml or 2 qt",
-	Temperature: "180 C, 350 F or gas 4", Minutes: "45 or 1 h 10 min", Percent: "60",
+var example = map[Kind]message.Message{
+	Mass:   message.New("400 g or 1 1/2 cups"),
+	Length: message.New("23 cm or 9 in"),
+	Volume: message.New("2100 ml or 2 qt"),
+	Temperature: message.New(
+		"180 C, 350 F or gas 4",
+	),
+	Minutes: message.New("45 or 1 h 10 min"),
+	Percent: message.New("60"),
 }
 
 func clip(s string) string {
@@ -176,7 +196,17 @@ func (s *scanner) word() string {
 }
 
 var vulgar = map[rune]float64{
-	'½': 1.0 / 2, '⅓': 1.0 / 3, '⅔': 2.0 / 3, '¼': 1.0 / 4, '¾': 3.0 / 4, '⅛': 1.0 / 8, '⅜': 3.0 / 8, '⅝': 5.0 / 8, '⅞': 7.0 / 8, '⅕': 1.0 / 5, '⅙': 1.0 / 6,
+	'½': 1.0 / 2,
+	'⅓': 1.0 / 3,
+	'⅔': 2.0 / 3,
+	'¼': 1.0 / 4,
+	'¾': 3.0 / 4,
+	'⅛': 1.0 / 8,
+	'⅜': 3.0 / 8,
+	'⅝': 5.0 / 8,
+	'⅞': 7.0 / 8,
+	'⅕': 1.0 / 5,
+	'⅙': 1.0 / 6,
 }
 
 // number reads "1.5", "1,5", "1/2", "1 1/2", "1½" or "½". A sign is read too, so that the range check can name it.

@@ -1,10 +1,9 @@
 package measure
 
 import (
+	"mabbin/core/message"
 	"regexp"
 	"strings"
-
-	"mabbin/core/say"
 )
 
 // citrus has what the peel and the juice of a citrus fruit are in the tables. A lime's juice is near enough a lemon's,
@@ -12,22 +11,41 @@ import (
 var citrus = map[string]struct {
 	juice, zest string
 	share       float64 // of the table's piece
-	taken       say.Line
+	taken       message.Message
 }{
-	"lemon": {"lemon_juice", "lemon_zest", 1, ""}, "lime": {"lemon_juice", "lemon_zest", 0.6, "taken as lemon, and a lime as 0.6 of one"},
-	"orange": {"orange_juice", "orange_zest", 1, ""}, "clementine": {"orange_juice", "orange_zest", 0.5, "taken as orange, and as half of one"},
+	"lemon": {
+		"lemon_juice",
+		"lemon_zest",
+		1,
+		message.Message{},
+	},
+	"lime": {"lemon_juice", "lemon_zest", 0.6, message.New("taken as lemon, and a lime as 0.6 of one")},
+	"orange": {
+		"orange_juice",
+		"orange_zest",
+		1,
+		message.Message{},
+	},
+	"clementine": {"orange_juice", "orange_zest", 0.5, message.New("taken as orange, and as half of one")},
 }
 
 var (
 	// juiceOf matches "juice of", "finely grated zest and juice of", "zest of".
-	juiceOf = regexp.MustCompile(`^(?:the )?(?:(?:finely |freshly )?(?:grated |squeezed )?)((?:juice|zest|rind|peel|zest and juice|juice and zest|zest \+ juice|juice \+ zest|zest & juice|juice & zest|rind and juice)) (?:of|from) (.+)$`)
+	juiceOf = regexp.MustCompile(
+		`^(?:the )?(?:(?:finely |freshly )?(?:grated |squeezed )?)(` +
+			`(?:juice|zest|rind|peel|zest and juice|juice and zest|zest \+ juice|juice \+ zest|zest & juice|juice & zest|` +
+			`rind and juice)) (?:of|from) (.+)$`,
+	)
 	// ofThem matches the fruit after its count.
-	ofThem = regexp.MustCompile(`^(?:unwaxed |organic |fresh |small |medium |large )*(lemon|lime|orange|clementine)s?\b(.*)$`)
+	ofThem = regexp.MustCompile(
+		`^(?:unwaxed |organic |fresh |small |medium |large )*(lemon|lime|orange|clementine)s?\b(.*)$`,
+	)
 )
 
 // citrus reads the juice or the zest of so many, and "1 lemon, zested". It is false for any other line.
 func (r *reading) citrus(line string) bool {
-	if !strings.Contains(line, "lemon") && !strings.Contains(line, "lime") && !strings.Contains(line, "orange") && !strings.Contains(line, "clementine") {
+	if !strings.Contains(line, "lemon") && !strings.Contains(line, "lime") && !strings.Contains(line, "orange") &&
+		!strings.Contains(line, "clementine") {
 		return false
 	}
 	what := ""
@@ -50,7 +68,17 @@ func (r *reading) citrus(line string) bool {
 	if !juice && !zest {
 		if strings.Trim(rest, " ,") == "" {
 			r.Name = m[1]
-			r.ask(AskWhich, say.F("The juice, the zest, or both? Write \"{juice}\" or \"{zest}\".", say.Text("juice of 1 "+m[1]), say.Text("zest of 1 "+m[1])), nil, c.juice, c.zest)
+			r.ask(
+				AskWhich,
+				message.New(
+					"The juice, the zest, or both? Write \"{juice}\" or \"{zest}\".",
+					message.Text("juice of 1 "+m[1]),
+					message.Text("zest of 1 "+m[1]),
+				),
+				nil,
+				c.juice,
+				c.zest,
+			)
 			return true
 		}
 		return false
@@ -67,7 +95,7 @@ func (r *reading) citrus(line string) bool {
 	}
 	g := n * each
 	r.Ingredient, r.Name, r.G = &t.Key, t.Name, &g
-	if c.taken != "" {
+	if !c.taken.IsZero() {
 		r.say(c.taken)
 	}
 	r.say(from(each, m[1]))
@@ -80,6 +108,6 @@ func (r *reading) citrus(line string) bool {
 	return true
 }
 
-func from(g float64, fruit string) say.Line {
-	return say.F("{much} from one {fruit}", say.G(g), say.L(say.Line(fruit)))
+func from(g float64, fruit string) message.Message {
+	return message.New("{much} from one {fruit}", message.Grams(g), message.Word(fruit))
 }

@@ -1,34 +1,113 @@
 package measure
 
 import (
+	"mabbin/core/message"
 	"math"
 	"strings"
-
-	"mabbin/core/say"
 )
 
 // names maps what bakers write to one spelling of each unit.
 var names = map[string]string{
-	"g": "g", "gram": "g", "grams": "g", "gr": "g", "kg": "kg", "kilo": "kg", "kilos": "kg", "mg": "mg",
-	"oz": "oz", "ounce": "oz", "ounces": "oz", "lb": "lb", "lbs": "lb", "pound": "lb", "pounds": "lb",
-	"stick": "stick", "sticks": "stick", "knob": "knob", "pinch": "pinch", "dash": "pinch",
-	"cup": "cup", "cups": "cup", "tbsp": "tbsp", "tablespoon": "tbsp", "tablespoons": "tbsp", "tbs": "tbsp",
-	"tsp": "tsp", "teaspoon": "tsp", "teaspoons": "tsp",
-	"ml": "ml", "millilitre": "ml", "millilitres": "ml", "milliliter": "ml", "milliliters": "ml", "cc": "ml", "cl": "cl", "dl": "dl",
-	"l": "l", "litre": "l", "litres": "l", "liter": "l", "liters": "l",
-	"fl oz": "fl oz", "fluid ounce": "fl oz", "fluid ounces": "fl oz", "pt": "pt", "pint": "pt", "pints": "pt", "qt": "qt", "quart": "qt", "quarts": "qt",
-	"cm": "cm", "centimetre": "cm", "centimetres": "cm", "centimeters": "cm", "mm": "mm", "m": "m",
-	"in": "in", "inch": "in", "inches": "in", `"`: "in", "″": "in",
-	"c": "C", "°c": "C", "°": "C", "celsius": "C", "f": "F", "°f": "F", "fahrenheit": "F",
-	"gas": "gas", "gas mark": "gas", "mark": "gas", "fan": "fan",
-	"min": "min", "mins": "min", "minute": "min", "minutes": "min", "h": "h", "hr": "h", "hrs": "h", "hour": "h", "hours": "h",
-	"%": "%", "percent": "%",
+	"g":            "g",
+	"gram":         "g",
+	"grams":        "g",
+	"gr":           "g",
+	"kg":           "kg",
+	"kilo":         "kg",
+	"kilos":        "kg",
+	"mg":           "mg",
+	"oz":           "oz",
+	"ounce":        "oz",
+	"ounces":       "oz",
+	"lb":           "lb",
+	"lbs":          "lb",
+	"pound":        "lb",
+	"pounds":       "lb",
+	"stick":        "stick",
+	"sticks":       "stick",
+	"knob":         "knob",
+	"pinch":        "pinch",
+	"dash":         "pinch",
+	"cup":          "cup",
+	"cups":         "cup",
+	"tbsp":         "tbsp",
+	"tablespoon":   "tbsp",
+	"tablespoons":  "tbsp",
+	"tbs":          "tbsp",
+	"tsp":          "tsp",
+	"teaspoon":     "tsp",
+	"teaspoons":    "tsp",
+	"ml":           "ml",
+	"millilitre":   "ml",
+	"millilitres":  "ml",
+	"milliliter":   "ml",
+	"milliliters":  "ml",
+	"cc":           "ml",
+	"cl":           "cl",
+	"dl":           "dl",
+	"l":            "l",
+	"litre":        "l",
+	"litres":       "l",
+	"liter":        "l",
+	"liters":       "l",
+	"fl oz":        "fl oz",
+	"fluid ounce":  "fl oz",
+	"fluid ounces": "fl oz",
+	"pt":           "pt",
+	"pint":         "pt",
+	"pints":        "pt",
+	"qt":           "qt",
+	"quart":        "qt",
+	"quarts":       "qt",
+	"cm":           "cm",
+	"centimetre":   "cm",
+	"centimetres":  "cm",
+	"centimeters":  "cm",
+	"mm":           "mm",
+	"m":            "m",
+	"in":           "in",
+	"inch":         "in",
+	"inches":       "in",
+	`"`:            "in",
+	"″":            "in",
+	"c":            "C",
+	"°c":           "C",
+	"°":            "C",
+	"celsius":      "C",
+	"f":            "F",
+	"°f":           "F",
+	"fahrenheit":   "F",
+	"gas":          "gas",
+	"gas mark":     "gas",
+	"mark":         "gas",
+	"fan":          "fan",
+	"min":          "min",
+	"mins":         "min",
+	"minute":       "min",
+	"minutes":      "min",
+	"h":            "h",
+	"hr":           "h",
+	"hrs":          "h",
+	"hour":         "h",
+	"hours":        "h",
+	"%":            "%",
+	"percent":      "%",
 }
 
 var (
 	lengthCM = map[string]float64{"": 1, "cm": 1, "mm": 0.1, "m": 100, "in": CMInch}
-	massG    = map[string]float64{"": 1, "g": 1, "kg": 1000, "mg": 0.001, "oz": OunceG, "lb": gPound, "stick": gStick, "knob": gKnob, "pinch": gPinch}
-	minutes  = map[string]float64{"": 1, "min": 1, "h": 60}
+	massG    = map[string]float64{
+		"":      1,
+		"g":     1,
+		"kg":    1000,
+		"mg":    0.001,
+		"oz":    OunceG,
+		"lb":    gPound,
+		"stick": gStick,
+		"knob":  gKnob,
+		"pinch": gPinch,
+	}
+	minutes = map[string]float64{"": 1, "min": 1, "h": 60}
 )
 
 // volumeML is what a unit of volume holds by the kitchen's conventions.
@@ -64,13 +143,23 @@ func pick(first bool, a, b float64) float64 {
 }
 
 // convert brings v of a unit to the kind's own, and says whether that changed it and what was taken for granted.
-func convert(v float64, word string, kind Kind, c Conventions, d Density) (x float64, converted bool, taken say.Line, err error) {
+func convert(
+	v float64,
+	word string,
+	kind Kind,
+	c Conventions,
+	d Density,
+) (x float64, converted bool, taken message.Message, err error) {
 	unit, known := names[word]
 	if word != "" && !known {
-		return 0, false, "", wrong("has a unit \"{unit}\" that is not known here: give it as in {example}", say.Text(word), say.L(example[kind]))
+		return 0, false, message.Message{}, wrong(
+			"has a unit \"{unit}\" that is not known here: give it as in {example}",
+			message.Text(word),
+			message.Part(example[kind]),
+		)
 	}
 	other := func() error {
-		return wrong("is not a {kind}: give it as in {example}", say.L(say.Line(kind)), say.L(example[kind]))
+		return wrong("is not a {kind}: give it as in {example}", message.Word(string(kind)), message.Part(example[kind]))
 	}
 	factor, ok := 1.0, true
 	switch kind {
@@ -82,7 +171,7 @@ func convert(v float64, word string, kind Kind, c Conventions, d Density) (x flo
 		ok = unit == "" || unit == "%"
 	case Temperature:
 		x, err := toCelsius(v, unit)
-		return x, unit != "" && unit != "C", "", err
+		return x, unit != "" && unit != "C", message.Message{}, err
 	case Volume:
 		if unit != "" {
 			factor, ok = c.volumeML(unit)
@@ -91,25 +180,27 @@ func convert(v float64, word string, kind Kind, c Conventions, d Density) (x flo
 		if factor, ok = massG[unit]; !ok {
 			ml, isVolume := c.volumeML(unit)
 			if !isVolume {
-				return 0, false, "", other()
+				return 0, false, message.Message{}, other()
 			}
 			density := d.CupGPerML
 			if strings.HasPrefix(unit, "t") {
 				density = d.TspGPerML
 			}
 			if density == 0 {
-				return 0, false, "", wrong("is a volume, and how heavy a cup of this is is not known: weigh it, and give grams")
+				return 0, false, message.Message{}, wrong(
+					"is a volume, and how heavy a cup of this is is not known: weigh it, and give grams",
+				)
 			}
 			if unit == "cup" {
-				taken = say.Line(d.Packing)
+				taken = message.New(d.Packing)
 			}
 			return v * ml * density, true, taken, nil
 		}
 	}
 	if !ok {
-		return 0, false, "", other()
+		return 0, false, message.Message{}, other()
 	}
-	return v * factor, factor != 1, "", nil
+	return v * factor, factor != 1, message.Message{}, nil
 }
 
 // FanC is what a fan is worth, in C, by the everyday rule.
@@ -132,5 +223,5 @@ func toCelsius(v float64, unit string) (float64, error) {
 		}
 		return 0, wrong("is no gas mark: there are 1/4, 1/2 and 1 to 9")
 	}
-	return 0, wrong("is not a temperature: give it as in {example}", say.L(example[Temperature]))
+	return 0, wrong("is not a temperature: give it as in {example}", message.Part(example[Temperature]))
 }

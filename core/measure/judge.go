@@ -1,7 +1,7 @@
 package measure
 
-// How near a weighing has to come: two parts in a hundred, which no set and no clock notices, and what a pocket scale shows of the
-// smallest. Working figures.
+// How near a weighing has to come: two parts in a hundred, which no set and no clock notices, and what a pocket scale
+// shows of the smallest. Working figures.
 const (
 	nearShare = 0.02
 	nearG     = 0.2

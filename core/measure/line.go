@@ -1,46 +1,46 @@
 package measure
 
 import (
+	"mabbin/core/message"
 	"math"
 	"slices"
 	"strings"
-
-	"mabbin/core/say"
 )
 
 // Line is one line that a baker wrote, as it was understood.
 type Line struct {
-	Text       string     `json:"text"`
-	Ingredient *string    `json:"ingredient"` // key; null where it is not sure
-	Name       string     `json:"name"`       // as the tables have it, or as it was written
-	G          *float64   `json:"g"`          // null where it is not sure, or where no amount is meant
-	As         say.Line   `json:"as"`         // what was taken for granted, in words
-	Questions  []Question `json:"questions"`
-	Heading    string     `json:"heading,omitempty"` // the line is none of the things, but says what those below are for
-	LowG       float64    `json:"low_g,omitempty"`   // of a range
-	HighG      float64    `json:"high_g,omitempty"`
-	AsBought   bool       `json:"as_bought,omitempty"` // fruit weighed before it is prepared
-	Frozen     bool       `json:"frozen,omitempty"`
-	Note       string     `json:"note,omitempty"` // how it is prepared
-	Also       []Also     `json:"also,omitempty"` // what else the line asks for
-	Unit       string     `json:"-"`              // of the first amount, "" for a count
+	Text       string          `json:"text"`
+	Ingredient *string         `json:"ingredient"` // key; null where it is not sure
+	Name       string          `json:"name"`       // as the tables have it, or as it was written
+	G          *float64        `json:"g"`          // null where it is not sure, or where no amount is meant
+	As         message.Message `json:"as"`         // what was taken for granted, in words
+	Questions  []Question      `json:"questions"`
+	// the line is none of the things, but says what those below are for
+	Heading  string  `json:"heading,omitempty"`
+	LowG     float64 `json:"low_g,omitempty"` // of a range
+	HighG    float64 `json:"high_g,omitempty"`
+	AsBought bool    `json:"as_bought,omitempty"` // fruit weighed before it is prepared
+	Frozen   bool    `json:"frozen,omitempty"`
+	Note     string  `json:"note,omitempty"` // how it is prepared
+	Also     []Also  `json:"also,omitempty"` // what else the line asks for
+	Unit     string  `json:"-"`              // of the first amount, "" for a count
 }
 
 // Also is a second thing on a line, as in the juice and zest of a lemon.
 type Also struct {
-	Ingredient string   `json:"ingredient"`
-	Name       string   `json:"name"`
-	G          float64  `json:"g"`
-	As         say.Line `json:"as"`
+	Ingredient string          `json:"ingredient"`
+	Name       string          `json:"name"`
+	G          float64         `json:"g"`
+	As         message.Message `json:"as"`
 }
 
 // Question is asked instead of guessing.
 type Question struct {
-	Code       string   `json:"code"`
-	Text       say.Line `json:"text"`
-	SuggestG   *float64 `json:"suggest_g"`             // the likely meant grams
-	SuggestKey []string `json:"suggest_key,omitempty"` // the likely meant things, the likeliest first
-	Container  string   `json:"container,omitempty"`   // whose grams are asked for, to be remembered
+	Code       string          `json:"code"`
+	Text       message.Message `json:"text"`
+	SuggestG   *float64        `json:"suggest_g"`             // the likely meant grams
+	SuggestKey []string        `json:"suggest_key,omitempty"` // the likely meant things, the likeliest first
+	Container  string          `json:"container,omitempty"`   // whose grams are asked for, to be remembered
 }
 
 // The codes of questions.
@@ -87,13 +87,13 @@ func (p *Pantry) readAs(text string, is *Thing, by Conventions) Line {
 	r := reading{p: p, by: by, is: is, Line: Line{Text: strings.TrimSpace(text), Questions: []Question{}}}
 	if len([]rune(text)) > maxLine {
 		r.Text = clip(text)
-		r.ask(AskUnreadable, "This is too long for one line: write one thing a line.", nil)
+		r.ask(AskUnreadable, message.New("This is too long for one line: write one thing a line."), nil)
 		return r.Line
 	}
 	r.read()
 	if r.G != nil && (math.IsNaN(*r.G) || *r.G > maxLineG) {
 		r.G = nil
-		r.ask(AskAmount, "That is more than half a tonne: write the amount again.", nil)
+		r.ask(AskAmount, message.New("That is more than half a tonne: write the amount again."), nil)
 	}
 	return r.Line
 }
@@ -104,25 +104,25 @@ type reading struct {
 	p     *Pantry
 	is    *Thing // what the baker has said it is
 	by    Conventions
-	said  []say.Line // becomes As
-	terms []term     // the amount: more than one for "1 cup plus 2 tbsp"
-	other []term     // the same amount in another notation
-	each  bool       // the weight was told for one piece
-	pack  string     // scooped, packed, sifted, spooned
+	said  []message.Message // becomes As
+	terms []term            // the amount: more than one for "1 cup plus 2 tbsp"
+	other []term            // the same amount in another notation
+	each  bool              // the weight was told for one piece
+	pack  string            // scooped, packed, sifted, spooned
 }
 
-func (r *reading) ask(code string, text say.Line, suggestG *float64, keys ...string) {
+func (r *reading) ask(code string, text message.Message, suggestG *float64, keys ...string) {
 	r.Questions = append(r.Questions, Question{Code: code, Text: text, SuggestG: suggestG, SuggestKey: keys})
 }
 
-func (r *reading) say(l say.Line) { r.said = append(r.said, l) }
+func (r *reading) say(l message.Message) { r.said = append(r.said, l) }
 
 func (r *reading) read() {
-	defer func() { r.As = say.Between("; ", r.said...) }()
+	defer func() { r.As = message.Join("; ", r.said...) }()
 	line := tidy(r.Text)
 	if h, ok := heading(line); ok {
 		r.Heading, r.Name = h, h
-		r.say("a heading")
+		r.say(message.New("a heading"))
 		return
 	}
 	if r.is == nil && r.citrus(line) {
@@ -143,7 +143,8 @@ func (r *reading) read() {
 	}
 	// A weight is one whatever it is of.
 	for _, terms := range [][]term{r.terms, r.other} {
-		if len(terms) > 0 && !slices.ContainsFunc(terms, func(t term) bool { return !t.weight() || t.unit == "knob" || t.unit == "stick" }) {
+		if len(terms) > 0 &&
+			!slices.ContainsFunc(terms, func(t term) bool { return !t.weight() || t.unit == "knob" || t.unit == "stick" }) {
 			r.terms, r.other = terms, nil
 			r.weigh(Thing{})
 			return
@@ -166,13 +167,33 @@ func heading(line string) (string, bool) {
 }
 
 var plainHeadings = map[string]bool{
-	"topping": true, "filling": true, "base": true, "crust": true, "crumble": true, "fruit": true, "to finish": true, "finish": true, "to serve": true,
-	"dough": true, "streusel": true, "pastry": true, "crumble topping": true, "crisp topping": true, "fruit filling": true, "the topping": true, "the filling": true, "ingredients": true,
+	"topping":         true,
+	"filling":         true,
+	"base":            true,
+	"crust":           true,
+	"crumble":         true,
+	"fruit":           true,
+	"to finish":       true,
+	"finish":          true,
+	"to serve":        true,
+	"dough":           true,
+	"streusel":        true,
+	"pastry":          true,
+	"crumble topping": true,
+	"crisp topping":   true,
+	"fruit filling":   true,
+	"the topping":     true,
+	"the filling":     true,
+	"ingredients":     true,
 }
 
 // tidy brings a line to one spelling: lower case, plain blanks and dashes, no bullet. A capital T is a tablespoon.
 func tidy(line string) string {
-	fields := strings.Fields(strings.NewReplacer(" ", " ", " ", " ", " ", " ", "⁄", "/", "∕", "/", "–", "-", "—", "-", "−", "-", "×", "x", "’", "'").Replace(line))
+	fields := strings.Fields(
+		strings.NewReplacer(" ", " ", " ", " ", " ", " ", "⁄", "/", "∕", "/", "–", "-", "—", "-", "−", "-", "×", "x",
+			"’", "'").
+			Replace(line),
+	)
 	for i, f := range fields {
 		switch strings.TrimSuffix(f, ".") {
 		case "T", "Tb":

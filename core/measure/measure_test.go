@@ -52,7 +52,7 @@ func TestReadAmount(t *testing.T) {
 		if math.Abs(a.Value-c.want) > 1e-3*math.Abs(c.want) {
 			t.Errorf("%q is %g %s, want %g", c.text, a.Value, a.Unit, c.want)
 		}
-		if (c.says == "") != (a.Taken == "") || !strings.Contains(a.Taken.String(), c.says) {
+		if (c.says == "") != a.Taken.IsZero() || !strings.Contains(a.Taken.String(), c.says) {
 			t.Errorf("%q says %q, want %q in it", c.text, a.Taken, c.says)
 		}
 	}
@@ -97,7 +97,13 @@ func TestReadAmountAsksInsteadOfGuessing(t *testing.T) {
 		{"4 g and more", Mass, "no number"},
 		{strings.Repeat("9", 79), "weight", "no kind"},
 	} {
-		if a, err := ReadAmount(c.text, c.kind, Conventions{}, Density{}); err == nil || !strings.Contains(err.Error(), c.says) {
+		if a, err := ReadAmount(
+			c.text,
+			c.kind,
+			Conventions{},
+			Density{},
+		); err == nil ||
+			!strings.Contains(err.Error(), c.says) {
 			t.Errorf("%q as %s: got %+v, %v; want an error that says %q", c.text, c.kind, a, err, c.says)
 		}
 	}

@@ -1,9 +1,8 @@
 package measure
 
 import (
+	"mabbin/core/message"
 	"strings"
-
-	"mabbin/core/say"
 )
 
 // takeApart parts what follows the amount into the name and what is said about it: in brackets, after a comma.
@@ -43,7 +42,11 @@ func (r *reading) takeApart(rest string) (name string) {
 		}
 	}
 	notes = append(notes, strings.TrimSpace(note))
-	for _, such := range []string{" such as ", " like ", " e.g. ", " eg ", " preferably ", " ideally ", " plus extra", " plus more", " for dusting", " for greasing", " for the tin", " to taste", " to serve", " for serving", " to dust", " to finish"} {
+	for _, such := range []string{
+		" such as ", " like ", " e.g. ", " eg ", " preferably ", " ideally ",
+		" plus extra", " plus more", " for dusting", " for greasing", " for the tin", " to taste", " to serve",
+		" for serving", " to dust", " to finish",
+	} {
 		if before, after, ok := strings.Cut(name, such); ok {
 			name = before
 			notes = append(notes, strings.TrimSpace(such+after))
@@ -68,14 +71,19 @@ func (r *reading) takeApart(rest string) (name string) {
 }
 
 var packings = map[string]string{
-	"scooped": "scooped", "spooned": "spooned", "packed": "packed", "sifted": "sifted", "sieved": "sifted", "dipped": "scooped",
+	"scooped": "scooped",
+	"spooned": "spooned",
+	"packed":  "packed",
+	"sifted":  "sifted",
+	"sieved":  "sifted",
+	"dipped":  "scooped",
 }
 
 // thing resolves the name. It asks, and answers false, where it is not sure.
 func (r *reading) thing(name string) (Thing, bool) {
 	if r.is != nil {
 		r.Ingredient, r.Name = &r.is.Key, r.is.Name
-		r.say(say.F("{name}, as you said", lower(*r.is)))
+		r.say(message.New("{name}, as you said", lower(*r.is)))
 		return *r.is, true
 	}
 	ws := words(name)
@@ -88,7 +96,7 @@ func (r *reading) thing(name string) (Thing, bool) {
 	ws = kept
 	r.Name = strings.TrimSpace(name)
 	if len(ws) == 0 {
-		r.ask(AskThing, "What is this? Write the name of the ingredient after the amount.", nil)
+		r.ask(AskThing, message.New("What is this? Write the name of the ingredient after the amount."), nil)
 		return Thing{}, false
 	}
 	f, ok := r.p.find(ws)
@@ -117,23 +125,23 @@ func (r *reading) thing(name string) (Thing, bool) {
 		return Thing{}, false
 	}
 	r.Ingredient, r.Name = &f.Key, f.Name
-	if f.taken != "" {
+	if !f.taken.IsZero() {
 		r.say(f.taken)
 	}
 	return f.Thing, true
 }
 
 // notKnown asks about a name, with those that are nearest to it.
-func notKnown(ws, near []string) say.Line {
-	written := say.Text(strings.Join(ws, " "))
+func notKnown(ws, near []string) message.Message {
+	written := message.Text(strings.Join(ws, " "))
 	if len(near) == 0 {
-		return say.F("\"{written}\" is not in the larder. Choose what it is nearest to.", written)
+		return message.New("\"{written}\" is not in the larder. Choose what it is nearest to.", written)
 	}
-	names := make([]say.Line, len(near))
+	names := make([]message.Message, len(near))
 	for i, n := range near {
-		names[i] = say.Only(say.Called(n))
+		names[i] = message.Value(message.Name(n))
 	}
-	return say.F("\"{written}\" is not in the larder. Is it {names}?", written, say.Any(names...))
+	return message.New("\"{written}\" is not in the larder. Is it {names}?", written, message.Or(names...))
 }
 
 // twoThings reads "caster or granulated sugar", of which the first is taken, and asks about "salt and pepper".
@@ -152,13 +160,23 @@ func (r *reading) twoThings(ws []string) (found, bool) {
 				}
 			}
 			if okLeft {
-				r.say("the first of the two")
+				r.say(message.New("the first of the two"))
 				return left, true
 			}
 			return right, true
 		}
 		if w == "and" && okLeft && okRight && left.Key != right.Key {
-			r.ask(AskWhich, say.F("Two things on one line: {one}, and {other}. Write each on its own line.", say.Called(left.Name), say.Called(right.Name)), nil, left.Key, right.Key)
+			r.ask(
+				AskWhich,
+				message.New(
+					"Two things on one line: {one}, and {other}. Write each on its own line.",
+					message.Name(left.Name),
+					message.Name(right.Name),
+				),
+				nil,
+				left.Key,
+				right.Key,
+			)
 			return found{}, false
 		}
 	}

@@ -1,10 +1,9 @@
 package measure
 
 import (
+	"mabbin/core/message"
 	"slices"
 	"strings"
-
-	"mabbin/core/say"
 )
 
 // Thing is what can stand on a line: a fruit or an ingredient, as far as measuring it goes.
@@ -27,7 +26,7 @@ type Pantry struct {
 // known is what a name stands for, and what is taken for granted with it.
 type known struct {
 	key   string
-	taken say.Line
+	taken message.Message
 }
 
 // NewPantry is an empty pantry.
@@ -38,8 +37,9 @@ func NewPantry() *Pantry {
 // Add puts a thing in, or in the place of the one with its key.
 func (p *Pantry) Add(t Thing) { p.things[t.Key] = t }
 
-// Call gives a thing another name. What is taken for granted with the name is said each time, as "taken as firm apples".
-func (p *Pantry) Call(name, key string, taken say.Line) {
+// Call gives a thing another name. What is taken for granted with the name is said each time, as "taken as firm
+// apples".
+func (p *Pantry) Call(name, key string, taken message.Message) {
 	words := strings.Join(singular(words(name)), " ")
 	if _, there := p.names[words]; !there {
 		p.spelt = append(p.spelt, words)
@@ -56,7 +56,7 @@ func (p *Pantry) Get(key string) (Thing, bool) {
 // found is what a name was resolved to. With rest, some of the name was not understood, and then it is a question.
 type found struct {
 	Thing
-	taken say.Line
+	taken message.Message
 	rest  []string
 }
 
@@ -69,7 +69,10 @@ func (p *Pantry) find(name []string) (found, bool) {
 		return f, true
 	}
 	// "light brown soft sugar": once more without what stands between
-	if g, sure := p.run(slices.DeleteFunc(slices.Clone(name), func(w string) bool { return asides[w] })); sure && (!ok || len(g.rest) == 0) {
+	if g, sure := p.run(
+		slices.DeleteFunc(slices.Clone(name), func(w string) bool { return asides[w] }),
+	); sure &&
+		(!ok || len(g.rest) == 0) {
 		return g, true
 	}
 	return f, ok
@@ -163,7 +166,11 @@ func singular(name []string) []string {
 		case len(w) < 4 || strings.HasSuffix(w, "ss") || strings.HasSuffix(w, "us"):
 		case strings.HasSuffix(w, "ies"):
 			w = w[:len(w)-3] + "y"
-		case strings.HasSuffix(w, "oes"), strings.HasSuffix(w, "ches"), strings.HasSuffix(w, "shes"), strings.HasSuffix(w, "xes"), strings.HasSuffix(w, "sses"):
+		case strings.HasSuffix(w, "oes"),
+			strings.HasSuffix(w, "ches"),
+			strings.HasSuffix(w, "shes"),
+			strings.HasSuffix(w, "xes"),
+			strings.HasSuffix(w, "sses"):
 			w = w[:len(w)-2]
 		case strings.HasSuffix(w, "s"):
 			w = w[:len(w)-1]
@@ -184,13 +191,16 @@ func words(s string) []string {
 // grams. They are in the singular form.
 var asides = func() map[string]bool {
 	set := map[string]bool{}
-	for _, w := range words(`fresh freshly ripe unripe underripe firm just cold warm hot soft softened melted chilled frozen cubed cube diced dice
-		chopped sliced slice grated peeled unpeeled cored stoned pitted hulled trimmed rinsed washed drained halved half halve quartered quarter roughly finely
-		coarsely thinly thickly thin thick good quality best organic free range unsalted salted lightly beaten whole heaped more extra additional
-		of the some plus well very natural pure real squeezed toasted roasted roast unwaxed unsweetened thawed defrosted juicy homemade
-		leftover bruised crumbled cut into piece chunk small medium large bite size sized room temperature at in and a an if needed necessary
-		optional about approx approximately each total level cool cooled boiling lukewarm iced ice stale spreadable crushed lump free
-		new old early late local windfall wild picked loose heaping ready rolled out knob stick topped tailed destoned pith seed removed to taste from my your garden`) {
+	for _, w := range words(`
+		fresh freshly ripe unripe underripe firm just cold warm hot soft softened melted chilled frozen cubed cube diced
+		dice chopped sliced slice grated peeled unpeeled cored stoned pitted hulled trimmed rinsed washed drained halved
+		half halve quartered quarter roughly finely coarsely thinly thickly thin thick good quality best organic free
+		range unsalted salted lightly beaten whole heaped more extra additional of the some plus well very natural pure
+		real squeezed toasted roasted roast unwaxed unsweetened thawed defrosted juicy homemade leftover bruised
+		crumbled cut into piece chunk small medium large bite size sized room temperature at in and a an if needed
+		necessary optional about approx approximately each total level cool cooled boiling lukewarm iced ice stale
+		spreadable crushed lump free new old early late local windfall wild picked loose heaping ready rolled out knob
+		stick topped tailed destoned pith seed removed to taste from my your garden`) {
 		set[singular([]string{w})[0]] = true
 	}
 	return set

@@ -34,4 +34,15 @@ const (
 )
 
 // Metric is the settings of a kitchen with scales.
-var Metric = Settings{Cup: MetricCup, Spoon: MetricSpoon, Eggs: UKEggs, Weights: "g", Heat: "c", Lengths: "cm", Currency: "€", Containers: map[string]float64{}, English: UK, Decimal: Point}
+var Metric = Settings{
+	Cup:        MetricCup,
+	Spoon:      MetricSpoon,
+	Eggs:       UKEggs,
+	Weights:    "g",
+	Heat:       "c",
+	Lengths:    "cm",
+	Currency:   "€",
+	Containers: map[string]float64{},
+	English:    UK,
+	Decimal:    Point,
+}

@@ -1,10 +1,9 @@
 package measure
 
 import (
+	"mabbin/core/message"
 	"math"
 	"strings"
-
-	"mabbin/core/say"
 )
 
 // weigh turns the amount into grams.
@@ -12,16 +11,17 @@ func (r *reading) weigh(t Thing) {
 	if len(r.terms) == 0 {
 		if len(r.other) == 0 {
 			if purpose := r.purpose(); purpose != "" {
-				r.say(say.F("{purpose}: not weighed here", say.L(say.Line(purpose))))
+				r.say(message.New("{purpose}: not weighed here", message.Word(purpose)))
 				return
 			}
-			r.ask(AskAmount, say.F("How much {name}? Write the grams, or leave the line out.", lower(t)), nil)
+			r.ask(AskAmount, message.New("How much {name}? Write the grams, or leave the line out.", lower(t)), nil)
 			return
 		}
 		r.terms, r.other = r.other, nil
 	}
 	// A weight is surer than what it stands beside.
-	if len(r.other) > 0 && r.other[0].weight() && (!r.terms[0].weight() || r.terms[0].imperial() && !r.other[0].imperial()) {
+	if len(r.other) > 0 && r.other[0].weight() &&
+		(!r.terms[0].weight() || r.terms[0].imperial() && !r.other[0].imperial()) {
 		r.terms, r.other = r.other, r.terms
 	}
 	low, high, ok := r.sum(t, r.terms, true)
@@ -31,21 +31,24 @@ func (r *reading) weigh(t Thing) {
 	g := (low + high) / 2
 	if high > low {
 		r.LowG, r.HighG = low, high
-		r.say(say.F("the middle of {range}", say.To(say.G(low), say.G(high))))
+		r.say(message.New("the middle of {range}", message.Range(message.Grams(low), message.Grams(high))))
 	}
 	r.Unit = r.terms[0].unit
 	r.G = &g
 	counted := r.Unit == "" || len(r.other) > 0 && r.other[0].unit == "" || r.each
 	r.AsBought = t.Fruit && (counted || r.preparedLater())
 	if r.AsBought {
-		r.say("as bought")
+		r.say(message.New("as bought"))
 	}
 	r.compare(t, g)
 }
 
 // purpose is what a thing without an amount is for: greasing, dusting, serving, or to taste.
 func (r *reading) purpose() string {
-	for _, w := range []string{"to taste", "greasing", "grease", "dusting", "to dust", "to serve", "serving", "to finish", "sprinkling", "rolling"} {
+	for _, w := range []string{
+		"to taste", "greasing", "grease", "dusting", "to dust", "to serve", "serving",
+		"to finish", "sprinkling", "rolling",
+	} {
 		if strings.Contains(r.Note, w) {
 			return r.Note
 		}
@@ -68,7 +71,15 @@ func (r *reading) preparedLater() bool {
 
 // preparing are the words for what is taken off a fruit.
 var preparing = map[string]bool{
-	"peeled": true, "cored": true, "stoned": true, "pitted": true, "trimmed": true, "hulled": true, "topped": true, "destoned": true, "deseeded": true,
+	"peeled":   true,
+	"cored":    true,
+	"stoned":   true,
+	"pitted":   true,
+	"trimmed":  true,
+	"hulled":   true,
+	"topped":   true,
+	"destoned": true,
+	"deseeded": true,
 }
 
 // compare flags a second notation that says something else.
@@ -85,7 +96,15 @@ func (r *reading) compare(t Thing, g float64) {
 		may = cupShare
 	}
 	if off := math.Abs(g-other) / max(g, other); off > may {
-		r.ask(AskDisagree, say.F("The two amounts disagree: {one}, and {other} by the other. Which is meant?", say.G(g), say.G(other)), &other)
+		r.ask(
+			AskDisagree,
+			message.New(
+				"The two amounts disagree: {one}, and {other} by the other. Which is meant?",
+				message.Grams(g),
+				message.Grams(other),
+			),
+			&other,
+		)
 	}
 }
 
@@ -114,24 +133,32 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 	case x.unit == "", x.unit == "stick" && t.Fruit: // a stick of rhubarb is a piece of it
 		return r.pieceG(t, x)
 	case x.unit == "knob" && t.Key != "butter", x.unit == "stick" && t.Role != "fat":
-		r.ask(AskUnit, say.F("A {unit} is a measure of butter. How many grams of {name}?", unitName(x.unit), lower(t)), nil)
+		r.ask(
+			AskUnit,
+			message.New("A {unit} is a measure of butter. How many grams of {name}?", unitName(x.unit), lower(t)),
+			nil,
+		)
 		return 0, false
 	case x.unit == "handful" && t.Fruit:
-		r.say("a handful of 60 g")
+		r.say(message.New("a handful of 60 g"))
 		return gHandful, true
 	case containers[x.unit] || x.unit == "handful":
 		return r.containerG(t, x)
 	case massG[x.unit] > 0:
 		if g := massG[x.unit]; x.unit == "knob" || x.unit == "pinch" {
-			r.say(say.F("a {unit} of {much}", unitName(x.unit), say.G(g)))
+			r.say(message.New("a {unit} of {much}", unitName(x.unit), message.Grams(g)))
 		} else if words, ok := weightWords[x.unit]; ok {
-			r.say(say.F("{n} g {each}", say.N(g, 2), say.L(words)))
+			r.say(message.New("{n} g {each}", message.Number(g, 2), message.Part(words)))
 		}
 		return massG[x.unit], true
 	}
 	ml, isVolume := r.by.volumeML(x.unit)
 	if !isVolume {
-		r.ask(AskUnit, say.F("\"{written}\" is no unit known here: give grams, spoons or cups.", say.Text(x.unit)), nil)
+		r.ask(
+			AskUnit,
+			message.New("\"{written}\" is no unit known here: give grams, spoons or cups.", message.Text(x.unit)),
+			nil,
+		)
 		return 0, false
 	}
 	return r.volumeG(t, x, ml)
@@ -139,42 +166,46 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 
 // volumeG is what one spoon or cup weighs, by the packing that was asked for or is usual.
 func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {
-	d, how := t.Density.CupGPerML, say.Line(t.Density.Packing)
+	d, how := t.Density.CupGPerML, message.New(t.Density.Packing)
 	spoon := strings.HasPrefix(x.unit, "t")
 	if spoon {
-		d, how = t.Density.TspGPerML, ""
+		d, how = t.Density.TspGPerML, message.Message{}
 	}
 	if d == 0 {
 		d = t.Density.TspGPerML // the other way about: a cup of what is only spooned
 	}
 	if d == 0 {
-		r.ask(AskDensity, say.F("How heavy a {unit} of {name} is, is not known here. How many grams?", unitName(x.unit), lower(t)), nil)
+		r.ask(
+			AskDensity,
+			message.New("How heavy a {unit} of {name} is, is not known here. How many grams?", unitName(x.unit), lower(t)),
+			nil,
+		)
 		return 0, false
 	}
 	if !spoon {
-		if how == "" && t.Density.ScoopedGPerML > 0 {
-			how = "spooned"
+		if how.IsZero() && t.Density.ScoopedGPerML > 0 {
+			how = message.New("spooned")
 		}
 		switch {
 		case r.pack == "scooped" && t.Density.ScoopedGPerML > 0:
-			d, how = t.Density.ScoopedGPerML, "scooped"
+			d, how = t.Density.ScoopedGPerML, message.New("scooped")
 		case r.pack == "packed" && t.Density.PackedGPerML > 0:
-			d, how = t.Density.PackedGPerML, "packed"
+			d, how = t.Density.PackedGPerML, message.New("packed")
 		case r.pack == "sifted":
-			d, how = d*sifted, "sifted"
+			d, how = d*sifted, message.New("sifted")
 		case r.pack == "spooned" && t.Density.Packing == "packed":
-			d, how = t.Density.CupGPerML, "packed: no other figure is known"
+			d, how = t.Density.CupGPerML, message.New("packed: no other figure is known")
 		}
 	}
 	if x.fill != "" {
 		d *= fills[x.fill]
-		r.say(say.F("{fill}: {share} of a level one", say.L(say.Line(x.fill)), say.N(fills[x.fill], 2)))
+		r.say(message.New("{fill}: {share} of a level one", message.Word(x.fill), message.Number(fills[x.fill], 2)))
 	}
-	what := say.F("{much} a {unit} of {ml} ml", say.G(d*ml), unitName(x.unit), say.N(ml, 1))
+	what := message.New("{much} a {unit} of {ml} ml", message.Grams(d*ml), unitName(x.unit), message.Number(ml, 1))
 	if metric := x.unit == "ml" || x.unit == "cl" || x.unit == "dl" || x.unit == "l"; metric {
-		what = say.F("{n} g a ml", say.N(d, 2))
+		what = message.New("{n} g a ml", message.Number(d, 2))
 	}
-	r.say(say.Between(", ", what, how))
+	r.say(message.Join(", ", what, how))
 	return d * ml, true
 }
 
@@ -182,9 +213,15 @@ func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {
 func (r *reading) pieceG(t Thing, x term) (float64, bool) {
 	if t.Key == "egg" {
 		g := r.by.EggG(x.size)
-		r.say(say.F("{much} an egg without its shell", say.G(g)))
+		r.say(message.New("{much} an egg without its shell", message.Grams(g)))
 		if crack := math.Ceil(x.high - 1e-9); crack > x.high {
-			r.say(say.F("crack {eggs}, {much} are left: whisk it, it is the wash", say.N(crack, 0), say.G((crack-x.high)*g)))
+			r.say(
+				message.New(
+					"crack {eggs}, {much} are left: whisk it, it is the wash",
+					message.Number(crack, 0),
+					message.Grams((crack-x.high)*g),
+				),
+			)
 		}
 		return g, true
 	}
@@ -197,7 +234,7 @@ func (r *reading) pieceG(t Thing, x term) (float64, bool) {
 		g, ok = t.PieceG[""]
 	}
 	if !ok || g == 0 {
-		r.ask(AskPiece, say.F("What one {name} weighs is not known here. How many grams in all?", lower(t)), nil)
+		r.ask(AskPiece, message.New("What one {name} weighs is not known here. How many grams in all?", lower(t)), nil)
 		return 0, false
 	}
 	if size == "" && t.Fruit {
@@ -211,29 +248,45 @@ func (r *reading) pieceG(t Thing, x term) (float64, bool) {
 func (r *reading) containerG(t Thing, x term) (float64, bool) {
 	for _, k := range []string{x.unit + " " + t.Key, x.unit} {
 		if g := r.by.Containers[k]; g > 0 {
-			r.say(say.F("{much} a {unit}, as this kitchen said", say.G(g), unitName(x.unit)))
+			r.say(message.New("{much} a {unit}, as this kitchen said", message.Grams(g), unitName(x.unit)))
 			return g, true
 		}
 	}
-	r.ask(AskContainer, say.F("How many grams are in one {unit} of {name}? It is asked once and remembered.", unitName(x.unit), lower(t)), nil)
+	r.ask(
+		AskContainer,
+		message.New(
+			"How many grams are in one {unit} of {name}? It is asked once and remembered.",
+			unitName(x.unit),
+			lower(t),
+		),
+		nil,
+	)
 	r.Questions[len(r.Questions)-1].Container = strings.TrimSpace(x.unit + " " + t.Key)
 	return 0, false
 }
 
-var weightWords = map[string]say.Line{"oz": "an ounce", "lb": "a pound", "stick": "a stick"}
-
-func lower(t Thing) say.Value { return say.Called(strings.ToLower(Unbracketed(t.Name))) }
-
-func eachWeighs(g float64, size string) say.Line {
-	if size == "" {
-		return say.F("{much} each", say.G(g))
-	}
-	return say.F("{much} each {size}", say.G(g), say.L(say.Line(size)))
+var weightWords = map[string]message.Message{
+	"oz":    message.New("an ounce"),
+	"lb":    message.New("a pound"),
+	"stick": message.New("a stick"),
 }
 
-func unitName(unit string) say.Value {
-	if full, ok := map[string]say.Line{"tbsp": "tablespoon", "tsp": "teaspoon", "pt": "pint", "qt": "quart", "l": "litre", "fl oz": "fluid ounce", "dsp": "dessertspoon"}[unit]; ok {
-		return say.L(full)
+func lower(t Thing) message.Arg { return message.Name(strings.ToLower(Unbracketed(t.Name))) }
+
+func eachWeighs(g float64, size string) message.Message {
+	if size == "" {
+		return message.New("{much} each", message.Grams(g))
 	}
-	return say.L(say.Line(unit))
+	return message.New("{much} each {size}", message.Grams(g), message.Word(size))
+}
+
+func unitName(unit string) message.Arg {
+	if full, ok := map[string]message.Message{
+		"tbsp": message.New("tablespoon"), "tsp": message.New("teaspoon"),
+		"pt": message.New("pint"), "qt": message.New("quart"), "l": message.New("litre"),
+		"fl oz": message.New("fluid ounce"), "dsp": message.New("dessertspoon"),
+	}[unit]; ok {
+		return message.Part(full)
+	}
+	return message.Word(unit)
 }

@@ -1,10 +1,9 @@
 package oven
 
 import (
-	"math"
-
 	"mabbin/core/fault"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"math"
 )
 
 // Fire is a camp oven and the weather round it.
@@ -23,10 +22,10 @@ type Coals struct {
 
 // Tending is what a camp oven wants while it bakes.
 type Tending struct {
-	Coals    []Coals    `json:"coals"` // for each stage
-	TurnAt   []float64  `json:"turn_at_min"`
-	RenewAt  []float64  `json:"renew_at_min"`
-	Cautions []say.Line `json:"cautions"`
+	Coals    []Coals           `json:"coals"` // for each stage
+	TurnAt   []float64         `json:"turn_at_min"`
+	RenewAt  []float64         `json:"renew_at_min"`
+	Cautions []message.Message `json:"cautions"`
 }
 
 // The rule of coals, with briquettes. Handbook practice; the weather's shares are working figures.
@@ -86,10 +85,12 @@ func (r Fire) Tend(minutes, ovenC []float64) Tending {
 }
 
 // cautions are those of every fire of coals.
-var cautions = []say.Line{
-	"Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide.",
-	"On bare mineral soil or a metal tray, away from what burns. Respect fire bans.",
-	"Lift the lid level and away from you: steam comes out at once, and ash falls in.",
-	"Knock the ash off now and then: it insulates. Lumps of hardwood can't be counted: go by a thermometer.",
-	"Turn the pot one way and the lid the other, a third each time. Put the coals out cold when you are done.",
+var cautions = []message.Message{
+	message.New("Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide."),
+	message.New("On bare mineral soil or a metal tray, away from what burns. Respect fire bans."),
+	message.New("Lift the lid level and away from you: steam comes out at once, and ash falls in."),
+	message.New("Knock the ash off now and then: it insulates. Lumps of hardwood can't be counted: go by a thermometer."),
+	message.New(
+		"Turn the pot one way and the lid the other, a third each time. Put the coals out cold when you are done.",
+	),
 }

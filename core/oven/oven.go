@@ -4,10 +4,9 @@ package oven
 
 import (
 	"fmt"
-	"math"
-
 	"mabbin/core/fault"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"math"
 )
 
 // Kinds of oven.
@@ -28,7 +27,8 @@ type Oven struct {
 	DiameterCM  float64 `json:"diameter_cm,omitempty"` // of a camp oven
 }
 
-// UnknownC is how far an oven may be off that nobody has measured; coals are no better than twice that. Working figures.
+// UnknownC is how far an oven may be off that nobody has measured; coals are no better than twice that. Working
+// figures.
 const (
 	UnknownC = 10.0
 	coalsC   = 20.0
@@ -67,25 +67,25 @@ type Trial struct {
 
 // Measured is how far off an oven is, and how sure that is.
 type Measured struct {
-	OffsetC     float64  `json:"offset_c"`
-	GiveOrTakeC float64  `json:"give_or_take_c"`
-	Says        say.Line `json:"says"`
+	OffsetC     float64         `json:"offset_c"`
+	GiveOrTakeC float64         `json:"give_or_take_c"`
+	Says        message.Message `json:"says"`
 }
 
-// sugarMeltsC is where white sugar melts (handbook); sugarSureC is how closely the eye sees it, and probeSureC how true an
-// oven thermometer is (working figures).
+// sugarMeltsC is where white sugar melts (handbook); sugarSureC is how closely the eye sees it, and probeSureC how
+// true an oven thermometer is (working figures).
 const (
 	sugarMeltsC = 186.0
 	sugarSureC  = 3.0
 	probeSureC  = 3.0
 )
 
-// Measure works out how far off an oven is. What was seen in several ways is weighed by how sure each is. A bad trial is
-// fault.Faults.
+// Measure works out how far off an oven is. What was seen in several ways is weighed by how sure each is. A bad trial
+// is fault.Faults.
 func Measure(t Trial) (Measured, error) {
 	var f fault.Faults
 	if len(t.Readings) == 0 && t.Melt == nil {
-		f.Add("/readings", "are none: give a thermometer's reading, or what sugar does")
+		f.Add("/readings", message.New("are none: give a thermometer's reading, or what sugar does"))
 	}
 	if len(t.Readings) > 20 {
 		f.Add("/readings", fault.TooMany(len(t.Readings), 20))
@@ -98,8 +98,17 @@ func Measure(t Trial) (Measured, error) {
 		off := r.ReadC - r.SetC
 		lo, hi, sum = min(lo, off), max(hi, off), sum+off
 	}
-	if m := t.Melt; m != nil && f.Range("/melt/not_at_c", m.NotAtC, 120, 260, "C") && f.Range("/melt/at_c", m.AtC, 120, 260, "C") && m.AtC <= m.NotAtC {
-		f.Add("/melt/at_c", say.F("is {melts}, and at {dry} it stayed dry: give a setting above that", say.C(m.AtC), say.C(m.NotAtC)))
+	if m := t.Melt; m != nil && f.Range("/melt/not_at_c", m.NotAtC, 120, 260, "C") &&
+		f.Range("/melt/at_c", m.AtC, 120, 260, "C") &&
+		m.AtC <= m.NotAtC {
+		f.Add(
+			"/melt/at_c",
+			message.New(
+				"is {melts}, and at {dry} it stayed dry: give a setting above that",
+				message.OvenHeat(m.AtC),
+				message.OvenHeat(m.NotAtC),
+			),
+		)
 	}
 	if err := f.Err(); err != nil {
 		return Measured{}, err
@@ -118,14 +127,20 @@ func Measure(t Trial) (Measured, error) {
 	out := Measured{OffsetC: math.Round(off / weight), GiveOrTakeC: math.Ceil(math.Sqrt(1 / weight))}
 	switch {
 	case math.Abs(out.OffsetC) <= out.GiveOrTakeC:
-		out.Says = "As near as this tells, it is as hot as it says."
+		out.Says = message.New("As near as this tells, it is as hot as it says.")
 	case out.OffsetC > 0:
-		out.Says = say.F("It is {degrees} hotter than it says.", say.Degrees(out.OffsetC))
+		out.Says = message.New("It is {degrees} hotter than it says.", message.CelsiusDifference(out.OffsetC))
 	default:
-		out.Says = say.F("It is {degrees} cooler than it says.", say.Degrees(-out.OffsetC))
+		out.Says = message.New("It is {degrees} cooler than it says.", message.CelsiusDifference(-out.OffsetC))
 	}
 	if hi-lo > 4*probeSureC {
-		out.Says = say.Sentences(out.Says, say.F("The readings are {degrees} apart: it swings, so read it over a quarter of an hour.", say.Degrees(hi-lo)))
+		out.Says = message.Sentences(
+			out.Says,
+			message.New(
+				"The readings are {degrees} apart: it swings, so read it over a quarter of an hour.",
+				message.CelsiusDifference(hi-lo),
+			),
+		)
 	}
 	return out, nil
 }
@@ -139,4 +154,21 @@ func (o Oven) OffBy() float64 {
 		return o.GiveOrTakeC
 	}
 	return UnknownC
+}
+
+// Runners are which runner of an oven, from below, is the low, the middle and the high shelf.
+type Runners struct {
+	Low    int `json:"low"`
+	Middle int `json:"middle"`
+	High   int `json:"high"`
+}
+
+// ShelfRunners says which of an oven's runners are its shelves; false where it is not known how many there are.
+func (o Oven) ShelfRunners() (Runners, bool) {
+	n := o.Runners
+	if n < 1 {
+		return Runners{}, false
+	}
+	middle := (n + 1) / 2
+	return Runners{Low: max(1, (n+2)/4), Middle: middle, High: min(n, max(middle+1, n-1))}, true
 }

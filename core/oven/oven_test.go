@@ -2,11 +2,10 @@ package oven
 
 import (
 	"errors"
+	"mabbin/core/fault"
 	"math"
 	"strings"
 	"testing"
-
-	"mabbin/core/fault"
 )
 
 func TestAnOvenIsMeasured(t *testing.T) {
@@ -19,7 +18,12 @@ func TestAnOvenIsMeasured(t *testing.T) {
 		"an oven that swings":      {Trial{Readings: []Reading{{180, 150}, {180, 180}}}, -15, 15, "30 C apart"},
 		"sugar melts at 195":       {Trial{Melt: &Melt{190, 195}}, -7, 6, "7 C cooler"},
 		"sugar melts as it should": {Trial{Melt: &Melt{183, 188}}, 0, 6, "as hot as it says"},
-		"both agree":               {Trial{Readings: []Reading{{190, 180}, {190, 184}}, Melt: &Melt{190, 200}}, -8, 3, "8 C cooler"},
+		"both agree": {
+			Trial{Readings: []Reading{{190, 180}, {190, 184}}, Melt: &Melt{190, 200}},
+			-8,
+			3,
+			"8 C cooler",
+		},
 	}
 	for name, c := range cases {
 		m, err := Measure(c.trial)
@@ -71,7 +75,8 @@ func TestCoalsFollowSizeHeatAndWeather(t *testing.T) {
 		t.Errorf("windy and cold %+v, small %+v", windy, small)
 	}
 	tend := calm.Tend([]float64{30, 40}, []float64{175, 205})
-	if len(tend.Coals) != 2 || len(tend.TurnAt) != 4 || len(tend.RenewAt) != 1 || tend.RenewAt[0] != 45 || !strings.Contains(tend.Cautions[0].String(), "carbon monoxide") {
+	if len(tend.Coals) != 2 || len(tend.TurnAt) != 4 || len(tend.RenewAt) != 1 || tend.RenewAt[0] != 45 ||
+		!strings.Contains(tend.Cautions[0].String(), "carbon monoxide") {
 		t.Errorf("%+v", tend)
 	}
 }

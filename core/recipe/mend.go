@@ -1,28 +1,28 @@
 package recipe
 
 import (
+	"context"
 	"errors"
-	"math"
-	"slices"
-	"strings"
-
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/measure"
-	"mabbin/core/say"
+	"mabbin/core/message"
 	"mabbin/core/topping"
+	"math"
+	"slices"
+	"strings"
 )
 
 // Change is one thing that is done differently from what was written.
 type Change struct {
-	Code   string   `json:"code"` // fruit, sugar, thickener, thickness, fat or topping_sugar
-	Name   say.Line `json:"name"`
-	From   float64  `json:"from"`
-	To     float64  `json:"to"`
-	Unit   string   `json:"unit"`
-	Effect say.Line `json:"effect"` // what it does, in numbers
-	Mends  say.Line `json:"mends"`  // the remark that it answers
+	Code   string          `json:"code"` // fruit, sugar, thickener, thickness, fat or topping_sugar
+	Name   message.Message `json:"name"`
+	From   float64         `json:"from"`
+	To     float64         `json:"to"`
+	Unit   string          `json:"unit"`
+	Effect message.Message `json:"effect"` // what it does, in numbers
+	Mends  message.Message `json:"mends"`  // the remark that it answers
 }
 
 // Mended is a recipe as written, what is wrong with it, and the smallest change that mends it.
@@ -50,24 +50,30 @@ func Wrong(a *balance.Answer) []balance.Remark {
 	return out
 }
 
-// mends are the changes that answer each remark, in the order in which they are tried: what decides the fruit first, for
-// all else follows from it, and the thickener last.
+// mends are the changes that answer each remark, in the order in which they are tried: what decides the fruit first,
+// for all else follows from it, and the thickener last.
 var mends = []struct {
 	code, unit string
-	name       say.Line
+	name       message.Message
 	answers    []string
 	change     func(balance.Request, *balance.Answer) (r balance.Request, from, to float64)
 }{
-	{"fruit", "g", "Prepared fruit", []string{"boils_over", "may_boil_over"}, lessFruit},
-	{"thickness", "mm", "Topping", []string{"topping_thick", "topping_thin"}, otherThickness},
-	{"fat", "%", "Fat of the topping", []string{"topping_dusty", "topping_spreads"}, otherFat},
-	{"topping_sugar", "%", "Sugar of the topping", []string{"topping_pale", "topping_candied"}, otherToppingSugar},
-	{"sugar", "g", "Sugar of the filling", []string{"too_sweet", "too_sharp"}, otherSugar},
-	{"thickener", "g", "Thickener", []string{"set_off_style"}, otherThickener},
+	{"fruit", "g", message.New("Prepared fruit"), []string{"boils_over", "may_boil_over"}, lessFruit},
+	{"thickness", "mm", message.New("Topping"), []string{"topping_thick", "topping_thin"}, otherThickness},
+	{"fat", "%", message.New("Fat of the topping"), []string{"topping_dusty", "topping_spreads"}, otherFat},
+	{
+		"topping_sugar",
+		"%",
+		message.New("Sugar of the topping"),
+		[]string{"topping_pale", "topping_candied"},
+		otherToppingSugar,
+	},
+	{"sugar", "g", message.New("Sugar of the filling"), []string{"too_sweet", "too_sharp"}, otherSugar},
+	{"thickener", "g", message.New("Thickener"), []string{"set_off_style"}, otherThickener},
 }
 
-// Mend finds the smallest change: every mend that is asked for, one after the other, and of those only the ones that the
-// dessert is not right without.
+// Mend finds the smallest change: every mend that is asked for, one after the other, and of those only the ones that
+// the dessert is not right without.
 func Mend(as balance.Request) (Mended, error) {
 	a, err := balance.Solve(as)
 	if err != nil {
@@ -108,29 +114,35 @@ func (m *Mended) apply(as balance.Request, a *balance.Answer, skip map[string]bo
 }
 
 // effect tells what a change did, in the figures that moved.
-func effect(a, b *balance.Answer) say.Line {
-	var says []say.Line
-	moved := func(as say.Line, x, y, least float64, value func(float64) say.Value) {
+func effect(a, b *balance.Answer) message.Message {
+	var says []message.Message
+	moved := func(as string, x, y, least float64, value func(float64) message.Arg) {
 		if math.Abs(x-y) >= least {
-			says = append(says, say.F(as, value(x), value(y)))
+			says = append(says, message.New(as, value(x), value(y)))
 		}
 	}
-	share := func(x float64) say.Value { return say.N(shown(x), 1) }
+	share := func(x float64) message.Arg { return message.Number(shown(x), 1) }
 	if a.Set.Band != b.Set.Band {
-		says = append(says, say.F("{was} to {is}", say.L(say.Line(a.Set.Band)), say.L(say.Line(b.Set.Band))))
+		says = append(says, message.New("{was} to {is}", message.Word(string(a.Set.Band)), message.Word(string(b.Set.Band))))
 	}
-	moved("free rim {was} to {is}", a.Fit.HotHeadspaceMM, b.Fit.HotHeadspaceMM, 1, func(x float64) say.Value { return say.MM(math.Round(x)) })
+	moved(
+		"free rim {was} to {is}",
+		a.Fit.HotHeadspaceMM,
+		b.Fit.HotHeadspaceMM,
+		1,
+		func(x float64) message.Arg { return message.Millimetres(math.Round(x)) },
+	)
 	moved("filling {was} to {is} % sugar", a.SugarPct, b.SugarPct, 0.5, share)
-	moved("juice {was} to {is}", a.JuiceG, b.JuiceG, 5, say.G)
-	moved("topping {was} to {is}", a.ToppingG, b.ToppingG, 3, say.G)
+	moved("juice {was} to {is}", a.JuiceG, b.JuiceG, 5, message.Grams)
+	moved("topping {was} to {is}", a.ToppingG, b.ToppingG, 3, message.Grams)
 	moved("topping {was} to {is} % fat", a.Topping.Texture.FatPct, b.Topping.Texture.FatPct, 0.5, share)
 	moved("topping {was} to {is} % sugar", a.Topping.Texture.SugarPct, b.Topping.Texture.SugarPct, 0.5, share)
 	moved("portions {was} to {is}", a.Portions.Count, b.Portions.Count, 1, share)
-	return say.Between(", ", says...)
+	return message.Join(", ", says...)
 }
 
-// lessFruit takes the fruit down to what keeps the free rim, in whole 5 g; sugar and thickener with it, so that a filling
-// that was right stays right.
+// lessFruit takes the fruit down to what keeps the free rim, in whole 5 g; sugar and thickener with it, so that a
+// filling that was right stays right.
 func lessFruit(r balance.Request, a *balance.Answer) (balance.Request, float64, float64) {
 	to := 5 * math.Floor(a.Fit.MostFruitG/5)
 	for range 8 { // less sugar comes with less fruit, so the first guess leaves room
@@ -199,7 +211,13 @@ func otherToppingSugar(r balance.Request, a *balance.Answer) (balance.Request, f
 }
 
 // reshare changes the percentages of the ingredients of one role until its share of the topping is to.
-func reshare(r balance.Request, a *balance.Answer, of string, share func(topping.Texture) float64, to float64) (balance.Request, float64, float64) {
+func reshare(
+	r balance.Request,
+	a *balance.Answer,
+	of string,
+	share func(topping.Texture) float64,
+	to float64,
+) (balance.Request, float64, float64) {
 	from := share(a.Topping.Texture)
 	lo, hi := 0.0, 20.0
 	var next balance.Request
@@ -267,15 +285,16 @@ func Own(as balance.Request) balance.Request {
 
 // Verdict is a recipe whole: as it was understood, and, once nothing is open, what it comes to.
 type Verdict struct {
-	Rows      []Row            `json:"rows"`
-	Open      int              `json:"open"`             // questions left
-	Cannot    say.Line         `json:"cannot,omitempty"` // why it can't be judged as it stands
-	AsWritten *Version         `json:"as_written,omitempty"`
-	Mended    *Version         `json:"mended,omitempty"`
-	Own       *Version         `json:"own,omitempty"` // what Mabbin would do
-	Wrong     []balance.Remark `json:"wrong,omitempty"`
-	Changes   []Change         `json:"changes,omitempty"`
-	Baked     *bake.OnPaper    `json:"baked,omitempty"` // as written, where the oven and the minutes are told
+	Rows      []Row             `json:"rows"`
+	Open      int               `json:"open"`            // questions left
+	Cannot    message.Message   `json:"cannot,omitzero"` // why it can't be judged as it stands
+	AsWritten *Version          `json:"as_written,omitempty"`
+	Mended    *Version          `json:"mended,omitempty"`
+	Own       *Version          `json:"own,omitempty"` // what Mabbin would do
+	Wrong     []balance.Remark  `json:"wrong,omitempty"`
+	Changes   []Change          `json:"changes,omitempty"`
+	Asks      []message.Message `json:"asks,omitempty"`  // about an oven or minutes far outside what is usual
+	Baked     *bake.RecipeCheck `json:"baked,omitempty"` // as written, where the oven and the minutes are told
 }
 
 // Version is one way to make the dessert.
@@ -285,12 +304,15 @@ type Version struct {
 }
 
 // Judge says what a recipe comes to in a dish. While questions are open, it answers with the rows alone.
-func Judge(q Request, p *measure.Pantry) (*Verdict, error) {
+func Judge(ctx context.Context, q Request, p *measure.Pantry) (*Verdict, error) {
 	rows, err := Read(p, q.Lines, q.Conventions(), q.Own)
 	if err != nil {
 		return nil, err
 	}
 	v := &Verdict{Rows: rows, Open: Open(rows)}
+	if q.Setting != nil {
+		v.Asks = bake.Unusual(q.Setting.Stages)
+	}
 	if v.Open > 0 || q.Dish == nil {
 		return v, nil
 	}
@@ -312,32 +334,33 @@ func Judge(q Request, p *measure.Pantry) (*Verdict, error) {
 	v.AsWritten, v.Mended, v.Own = &Version{as, *a}, &Version{m.Request, *m.Answer}, &Version{Own(as), *own}
 	v.Wrong, v.Changes = m.Wrong, m.Changes
 	if s := q.Setting; s != nil && len(s.Stages) > 0 {
-		if v.Baked, err = bake.AsWritten(as, *s); err != nil {
+		if v.Baked, err = bake.AsWritten(ctx, as, *s); err != nil {
 			return v, err
 		}
 	}
 	return v, nil
 }
 
-// inWords is why a recipe can't be judged, without the pointers: they point into what was made of the lines, not at them.
-func inWords(err error) say.Line {
+// inWords is why a recipe can't be judged, without the pointers: they point into what was made of the lines, not at
+// them.
+func inWords(err error) message.Message {
 	var faults fault.Faults
 	if later, ok := fault.AsNotYet(err); ok {
 		return later.Detail
 	}
 	if !errors.As(err, &faults) {
-		return say.Line(err.Error())
+		return message.Of(err)
 	}
-	var says []say.Line
+	var says []message.Message
 	for _, f := range faults {
 		field, under := strings.CutPrefix(f.Pointer, "/lines")
 		if !under {
 			field = strings.ReplaceAll(strings.Trim(f.Pointer, "/"), "/", " ")
 		}
 		if field != "" {
-			f.Detail = say.F("{field} {wrong}", say.Text(field), say.L(f.Detail))
+			f.Detail = message.New("{field} {wrong}", message.Text(field), message.Part(f.Detail))
 		}
 		says = append(says, f.Detail)
 	}
-	return say.Between("; ", says...)
+	return message.Join("; ", says...)
 }

@@ -1,16 +1,15 @@
-// Package recipe reads a recipe as a baker wrote it: which bowl each line belongs to, what in it looks like a slip of the
-// pen, what the dessert would be if it were made exactly so, and the smallest change that mends it.
+// Package recipe reads a recipe as a baker wrote it: which bowl each line belongs to, what in it looks like a slip of
+// the pen, what the dessert would be if it were made exactly so, and the smallest change that mends it.
 package recipe
 
 import (
 	"fmt"
-	"strings"
-
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
-	"mabbin/core/say"
+	"mabbin/core/message"
 	"mabbin/core/slip"
+	"strings"
 )
 
 // Bowl is where a line goes.
@@ -48,7 +47,7 @@ const MaxLines = 500
 func Read(p *measure.Pantry, asked []LineAsked, by measure.Conventions, own *larder.Own) ([]Row, error) {
 	var f fault.Faults
 	if n := len(asked); n > MaxLines {
-		f.Add("/lines", say.F("has {n} lines: give at most {most}", say.Count(n), say.Count(MaxLines)))
+		f.Add("/lines", message.New("has {n} lines: give at most {most}", message.Count(n), message.Count(MaxLines)))
 		return nil, f
 	}
 	rows := make([]Row, len(asked))
@@ -60,8 +59,16 @@ func Read(p *measure.Pantry, asked []LineAsked, by measure.Conventions, own *lar
 			answerThing(p, &rows[i].Line, a.Key, by, at, &f)
 		}
 		if a.G != nil && f.Range(at+"/g", *a.G, 0, 50000, "g") {
-			rows[i].G, rows[i].As, rows[i].LowG, rows[i].HighG = a.G, "as you said", 0, 0
-			rows[i].Questions = without(rows[i].Questions, measure.AskAmount, measure.AskContainer, measure.AskDensity, measure.AskPiece, measure.AskUnit, measure.AskDisagree)
+			rows[i].G, rows[i].As, rows[i].LowG, rows[i].HighG = a.G, message.New("as you said"), 0, 0
+			rows[i].Questions = without(
+				rows[i].Questions,
+				measure.AskAmount,
+				measure.AskContainer,
+				measure.AskDensity,
+				measure.AskPiece,
+				measure.AskUnit,
+				measure.AskDisagree,
+			)
 		}
 		if a.Sure {
 			rows[i].Questions = without(rows[i].Questions, measure.AskDisagree)
@@ -87,7 +94,7 @@ func ReadText(p *measure.Pantry, text string, by measure.Conventions, own *larde
 		}
 		if len(asked) > MaxLines {
 			var f fault.Faults
-			f.Add("/text", say.F("has more than {most} lines: give at most that many", say.Count(MaxLines)))
+			f.Add("/text", message.New("has more than {most} lines: give at most that many", message.Count(MaxLines)))
 			return nil, f
 		}
 	}
@@ -98,7 +105,7 @@ func ReadText(p *measure.Pantry, text string, by measure.Conventions, own *larde
 func answerThing(p *measure.Pantry, l *measure.Line, key string, by measure.Conventions, at string, f *fault.Faults) {
 	t, ok := p.Get(key)
 	if !ok {
-		f.Add(at+"/key", fault.NoSuch("fruit or ingredient", key))
+		f.Add(at+"/key", fault.NoSuch(message.New("fruit or ingredient"), key))
 		return
 	}
 	*l = p.ReadAs(l.Text, t, by)
@@ -167,8 +174,9 @@ const (
 	doughFatG   = 50.0
 )
 
-// sortIntoBowls gives every row its bowl: by the heading above it, else by what it is and what stands around it. Fruit and
-// thickeners are of the filling, flour, oats and nuts of the topping; sugar and spice go with what was named last.
+// sortIntoBowls gives every row its bowl: by the heading above it, else by what it is and what stands around it.
+// Fruit and thickeners are of the filling, flour, oats and nuts of the topping; sugar and spice go with what was
+// named last.
 func sortIntoBowls(rows []Row, own *larder.Own) {
 	var heading, near Bowl
 	for _, r := range rows {
@@ -256,10 +264,10 @@ func askAboutSlips(rows []Row, asked []LineAsked, own *larder.Own) {
 			if asked[i].Sure {
 				continue
 			}
-			q := measure.Question{Code: measure.AskSlip, Text: say.Sentences(s.What, s.Usual)}
+			q := measure.Question{Code: measure.AskSlip, Text: message.Sentences(s.What, s.Usual)}
 			if s.SuggestG > 0 {
 				q.SuggestG = &s.SuggestG
-				q.Text = say.Sentences(q.Text, say.F("Perhaps {much}.", say.G(s.SuggestG)))
+				q.Text = message.Sentences(q.Text, message.New("Perhaps {much}.", message.Grams(s.SuggestG)))
 			}
 			rows[i].Questions = append(rows[i].Questions, q)
 		}

@@ -1,16 +1,15 @@
 package recipe
 
 import (
-	"math"
-	"slices"
-	"strings"
-	"testing"
-
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"math"
+	"slices"
+	"strings"
+	"testing"
 )
 
 var (
@@ -119,7 +118,13 @@ func TestSlipsAreAskedAboutAndNeverChanged(t *testing.T) {
 
 func TestAnswersCloseQuestions(t *testing.T) {
 	g := 240.0
-	lines := []LineAsked{{Text: "1 punnet strawberries"}, {Text: "100 g coconut sugar"}, {Text: "salt"}, {Text: "400 g / 10 oz plums"}, {Text: "3 unicorns"}}
+	lines := []LineAsked{
+		{Text: "1 punnet strawberries"},
+		{Text: "100 g coconut sugar"},
+		{Text: "salt"},
+		{Text: "400 g / 10 oz plums"},
+		{Text: "3 unicorns"},
+	}
 	rows, err := Read(pantry, lines, metric, nil)
 	if err != nil || Open(rows) != 5 {
 		t.Fatalf("%d questions, %v", Open(rows), err)
@@ -127,17 +132,28 @@ func TestAnswersCloseQuestions(t *testing.T) {
 	lines[0].G, lines[1].Key, lines[2].Out, lines[3].Sure = &g, "demerara_sugar", true, true
 	lines[4].Key, lines[4].G = "plum", &g
 	rows, err = Read(pantry, lines, metric, nil)
-	if err != nil || Open(rows) != 0 || *rows[0].G != 240 || *rows[1].Ingredient != "demerara_sugar" || *rows[4].Ingredient != "plum" {
+	if err != nil || Open(rows) != 0 || *rows[0].G != 240 || *rows[1].Ingredient != "demerara_sugar" ||
+		*rows[4].Ingredient != "plum" {
 		t.Errorf("%d questions left, %v: %+v", Open(rows), err, rows)
 	}
-	if _, err := Read(pantry, []LineAsked{{Text: "x", Key: "unicorn"}, {Text: "y", Bowl: "bucket"}}, metric, nil); err == nil || !strings.Contains(err.Error(), "/lines/0/key") || !strings.Contains(err.Error(), "/lines/1/bowl") {
+	if _, err := Read(
+		pantry,
+		[]LineAsked{{Text: "x", Key: "unicorn"}, {Text: "y", Bowl: "bucket"}},
+		metric,
+		nil,
+	); err == nil || !strings.Contains(err.Error(), "/lines/0/key") ||
+		!strings.Contains(err.Error(), "/lines/1/bowl") {
 		t.Errorf("a wrong answer: %v", err)
 	}
 }
 
 func judge(t *testing.T, text string) *Verdict {
 	t.Helper()
-	v, err := Judge(Request{Lines: asked(text), Style: "crumble", Dish: &stoneware, Cup: metric.Cup, Spoon: metric.Spoon}, pantry)
+	v, err := Judge(
+		t.Context(),
+		Request{Lines: asked(text), Style: "crumble", Dish: &stoneware, Cup: metric.Cup, Spoon: metric.Spoon},
+		pantry,
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -191,7 +207,7 @@ func TestTheSmallestChangeMends(t *testing.T) {
 		}
 		for _, x := range v.Changes {
 			changes = append(changes, x.Code)
-			if x.From == x.To || x.Effect == "" || x.Mends == "" {
+			if x.From == x.To || x.Effect.IsZero() || x.Mends.IsZero() {
 				t.Errorf("%s: a change that says nothing: %+v", name, x)
 			}
 		}
@@ -221,12 +237,16 @@ func TestWhatCannotBeJudgedSaysWhy(t *testing.T) {
 		"900 g plums\nTopping\n100 g butter":                 "needs flour",
 		"900 g plums\nBase\n100 g flour\nTopping\n50 g oats": "base",
 	} {
-		v, err := Judge(Request{Lines: asked(text), Style: "crumble", Dish: &stoneware}, pantry)
+		v, err := Judge(t.Context(), Request{Lines: asked(text), Style: "crumble", Dish: &stoneware}, pantry)
 		if err != nil || len(v.Rows) == 0 || !strings.Contains(v.Cannot.String(), says) {
 			t.Errorf("%q: %+v, %v, want %q", text, v, err, says)
 		}
 	}
-	if v := judge(t, "900 g plums\n80 g sugar\n20 g cornflour\n120 g oats\n60 g butter\n60 g light brown sugar"); v.AsWritten == nil || math.Abs(v.AsWritten.Answer.ToppingG-240) > 0.1 {
+	if v := judge(
+		t,
+		"900 g plums\n80 g sugar\n20 g cornflour\n120 g oats\n60 g butter\n60 g light brown sugar",
+	); v.AsWritten == nil ||
+		math.Abs(v.AsWritten.Answer.ToppingG-240) > 0.1 {
 		t.Errorf("a topping without flour: %s", v.Cannot)
 	}
 	many := make([]LineAsked, MaxLines+1)
@@ -256,7 +276,7 @@ func FuzzJudge(f *testing.F) {
 		if Check(q) != nil {
 			return
 		}
-		v, err := Judge(q, pantry)
+		v, err := Judge(t.Context(), q, pantry)
 		if err != nil {
 			if _, later := fault.AsNotYet(err); !later && !strings.HasPrefix(err.Error(), "/") {
 				t.Errorf("%q: %v", text, err)
@@ -271,7 +291,14 @@ func FuzzJudge(f *testing.F) {
 
 func TestOwnIsLeftToMabbin(t *testing.T) {
 	v := judge(t, "700 g gooseberries\n300 g sugar\n20 g cornflour\n100 g flour\n85 g butter\n85 g caster sugar")
-	plain, err := balance.Solve(balance.Request{Dish: stoneware, Style: "crumble", Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: v.Own.Request.Topping})
+	plain, err := balance.Solve(
+		balance.Request{
+			Dish:    stoneware,
+			Style:   "crumble",
+			Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+			Topping: v.Own.Request.Topping,
+		},
+	)
 	if err != nil || math.Abs(v.Own.Answer.FruitG-plain.FruitG) > 1e-6 {
 		t.Errorf("own: %g, %v", v.Own.Answer.FruitG, err)
 	}

@@ -73,7 +73,12 @@ func CheckMeasure(q MeasureRequest) error {
 
 // Measure understands a text line by line.
 func Measure(q MeasureRequest, p *measure.Pantry) (*Measured, error) {
-	rows, err := ReadText(p, q.Text, measure.Conventions{Cup: q.Cup, Spoon: q.Spoon, Eggs: q.Eggs, Containers: q.Containers}, q.Own)
+	rows, err := ReadText(
+		p,
+		q.Text,
+		measure.Conventions{Cup: q.Cup, Spoon: q.Spoon, Eggs: q.Eggs, Containers: q.Containers},
+		q.Own,
+	)
 	if err != nil {
 		return nil, err
 	}

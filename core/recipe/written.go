@@ -1,21 +1,29 @@
 package recipe
 
 import (
-	"math"
-	"slices"
-
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"math"
+	"slices"
 )
 
 // AsWritten is the request that a recipe comes to, made exactly as it is written in a dish: nothing is solved for. What
 // can't be taken over is a fault.Faults or a *fault.NotYet.
-func AsWritten(rows []Row, style string, d dish.Dish, by measure.Conventions, own *larder.Own) (balance.Request, error) {
-	w := written{req: balance.Request{Dish: d, Style: style, Cup: by.Cup, Spoon: by.Spoon, Eggs: by.Eggs, Own: own}, topping: map[string]float64{}}
+func AsWritten(
+	rows []Row,
+	style string,
+	d dish.Dish,
+	by measure.Conventions,
+	own *larder.Own,
+) (balance.Request, error) {
+	w := written{
+		req:     balance.Request{Dish: d, Style: style, Cup: by.Cup, Spoon: by.Spoon, Eggs: by.Eggs, Own: own},
+		topping: map[string]float64{},
+	}
 	for _, r := range rows {
 		if r.Ingredient == nil || r.G == nil || r.Out || *r.G <= 0 {
 			continue
@@ -84,17 +92,20 @@ func (w *written) finish() (balance.Request, error) {
 	var f fault.Faults
 	r := &w.req
 	if w.base {
-		return *r, &fault.NotYet{Pointer: "/lines", Detail: "a base under the fruit is not calculated yet: put its lines out, or into the topping"}
+		return *r, &fault.NotYet{
+			Pointer: "/lines",
+			Detail:  message.New("a base under the fruit is not calculated yet: put its lines out, or into the topping"),
+		}
 	}
 	total := 0.0
 	for _, x := range w.fruits {
 		total += x.Share
 	}
 	if total < 10 {
-		f.Add("/lines", "there is no fruit in the filling: give at least 10 g, or move a line there")
+		f.Add("/lines", message.New("there is no fruit in the filling: give at least 10 g, or move a line there"))
 	}
 	if len(w.topping) == 0 {
-		f.Add("/lines", "there is nothing in the topping: move a line there")
+		f.Add("/lines", message.New("there is nothing in the topping: move a line there"))
 	}
 	if err := f.Err(); err != nil {
 		return *r, err
@@ -146,8 +157,14 @@ func (w *written) nearestTopping() (balance.ToppingAsked, error) {
 		}
 	}
 	if hundred <= 0 {
-		return balance.ToppingAsked{}, &fault.NotYet{Pointer: "/lines", Detail: say.F("a topping of {parts} has no like in the tables for a {style}: it needs flour, oats, nuts or crumbs",
-			say.All(w.names()...), say.L(say.Line(w.req.Style)))}
+		return balance.ToppingAsked{}, &fault.NotYet{
+			Pointer: "/lines",
+			Detail: message.New(
+				"a topping of {parts} has no like in the tables for a {style}: it needs flour, oats, nuts or crumbs",
+				message.And(w.names()...),
+				message.Word(w.req.Style),
+			),
+		}
 	}
 	pct := map[string]float64{}
 	for _, p := range best.Parts {
@@ -161,16 +178,20 @@ func (w *written) nearestTopping() (balance.ToppingAsked, error) {
 		}
 	}
 	area := w.req.Dish.Measure().RimAreaCM2
-	return balance.ToppingAsked{Key: best.Key, ThicknessMM: 10 * sum / (area * best.Coverage * best.Layers * best.DensityGPerML), BakersPct: pct}, nil
+	return balance.ToppingAsked{
+		Key:         best.Key,
+		ThicknessMM: 10 * sum / (area * best.Coverage * best.Layers * best.DensityGPerML),
+		BakersPct:   pct,
+	}, nil
 }
 
 // dry are the roles that a dough can be measured against.
 var dry = map[string]bool{"flour": true, "oat": true, "nut": true, "seed": true, "crumb": true}
 
-func (w *written) names() (out []say.Line) {
+func (w *written) names() (out []message.Message) {
 	for _, k := range w.keys {
 		i, _ := w.req.Own.Ingredient(k)
-		out = append(out, say.Only(say.Called(larder.Plain(i.Name))))
+		out = append(out, message.Value(message.Name(larder.Plain(i.Name))))
 	}
 	return out
 }

@@ -4,7 +4,7 @@ package slip
 
 import (
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
 )
 
 // Part is what a bowl is for.
@@ -25,10 +25,10 @@ type Thing struct {
 
 // Slip is an amount to ask about.
 type Slip struct {
-	Index    int      // of the thing in its bowl
-	What     say.Line // "60 g of lemon zest: is that meant?"
-	Usual    say.Line // "Usual is up to ..."
-	SuggestG float64  // the likely meant grams; 0 where none is likely
+	Index    int             // of the thing in its bowl
+	What     message.Message // "60 g of lemon zest: is that meant?"
+	Usual    message.Message // "Usual is up to ..."
+	SuggestG float64         // the likely meant grams; 0 where none is likely
 }
 
 // The usual ranges. Where a share has no bound below, too little is a matter of taste.
@@ -56,7 +56,8 @@ var flavourShare = map[string]float64{
 	"lemon_zest": 0.6, "orange_zest": 0.8, "vanilla_extract": 0.5, "almond_extract": 0.2, "vanilla_pod": 0.4,
 }
 
-// byItself is the most of a role that passes whatever else is in the bowl, in g: a kilogram for a gram. Working figures.
+// byItself is the most of a role that passes whatever else is in the bowl, in g: a kilogram for a gram. Working
+// figures.
 var byItself = map[string]float64{"salt": 150, "spice": 150, "leavener": 250, "flavour": 200}
 
 // Find looks through one bowl.
@@ -67,14 +68,20 @@ func Find(part Part, bowl []Thing, own *larder.Own) []Slip {
 		name, role := nameAndRole(t.Key, own)
 		limit, of := s.limit(part, t, role)
 		if most := byItself[role]; most > 0 && (limit <= 0 || limit > most) {
-			limit, of = most, "more is no kitchen's batch"
+			limit, of = most, message.New("more is no kitchen's batch")
 		}
 		if limit <= 0 || t.G <= limit {
 			continue
 		}
 		out = append(out, Slip{
-			Index: i, What: say.F("{much} of {name}: is that meant?", say.G(t.G), say.Called(name)),
-			Usual: say.F("Usual is up to {much}: {share}.", say.G(limit), say.L(of)), SuggestG: meant(t, limit),
+			Index: i,
+			What:  message.New("{much} of {name}: is that meant?", message.Grams(t.G), message.Name(name)),
+			Usual: message.New(
+				"Usual is up to {much}: {share}.",
+				message.Grams(limit),
+				message.Part(of),
+			),
+			SuggestG: meant(t, limit),
 		})
 	}
 	return out
@@ -108,31 +115,38 @@ func sums(bowl []Thing, own *larder.Own) sum {
 }
 
 // limit is the most of a thing that passes without a question, and what that is a share of; 0 for no limit.
-func (s sum) limit(part Part, t Thing, role string) (g float64, of say.Line) {
+func (s sum) limit(part Part, t Thing, role string) (g float64, of message.Message) {
 	rest := s.all - t.G // the slip itself must not stretch what it is measured against
 	switch role {
 	case "salt":
-		return rest * saltPct / (100 - saltPct), say.F("{n} % of its bowl", say.N(saltPct, 1))
+		return rest * saltPct / (100 - saltPct), message.New("{n} % of its bowl", message.Number(saltPct, 1))
 	case "spice":
-		return rest * spicePct / (100 - spicePct), say.F("{n} % of its bowl", say.N(spicePct, 1))
+		return rest * spicePct / (100 - spicePct), message.New("{n} % of its bowl", message.Number(spicePct, 1))
 	case "flavour":
 		if share, ok := flavourShare[t.Key]; ok && t.G > leastFlavourG {
-			return rest * share * flavourTimes / 100, say.F("{times} times the {n} % of its bowl that is common", say.N(flavourTimes, 0), say.N(share, 1))
+			return rest * share * flavourTimes / 100, message.New(
+				"{times} times the {n} % of its bowl that is common",
+				message.Number(flavourTimes, 0),
+				message.Number(share, 1),
+			)
 		}
 	}
 	switch {
 	case part == Dough && (role == "leavener"):
-		return s.flour * leavenPct / 100, say.F("{n} % of the flour", say.N(leavenPct, 1))
+		return s.flour * leavenPct / 100, message.New("{n} % of the flour", message.Number(leavenPct, 1))
 	case part == Dough && role == "fat":
-		return s.dry * fatPct / 100 * t.G / s.fat, say.F("{n} % of the dry things", say.N(fatPct, 0))
+		return s.dry * fatPct / 100 * t.G / s.fat, message.New("{n} % of the dry things", message.Number(fatPct, 0))
 	case part == Filling && s.fruit > 0 && role == "sugar" && !s.eggs:
-		return s.fruit * sugarPct / 100, say.F("{n} % of the fruit", say.N(sugarPct, 1))
+		return s.fruit * sugarPct / 100, message.New("{n} % of the fruit", message.Number(sugarPct, 1))
 	case part == Filling && s.fruit > 0:
 		if th, ok := larder.Thickeners.Get(t.Key); ok && t.Key != "egg" {
-			return s.fruit * thickenerPct / 100 / th.Strength, say.F("{n} % of the fruit, as cornflour", say.N(thickenerPct, 1))
+			return s.fruit * thickenerPct / 100 / th.Strength, message.New(
+				"{n} % of the fruit, as cornflour",
+				message.Number(thickenerPct, 1),
+			)
 		}
 	}
-	return 0, ""
+	return 0, message.Message{}
 }
 
 // meant is the likeliest amount behind a slip: a spoon for a larger spoon, kg for g, a shifted point. Of several, the

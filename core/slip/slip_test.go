@@ -1,10 +1,9 @@
 package slip
 
 import (
+	"mabbin/core/message"
 	"strings"
 	"testing"
-
-	"mabbin/core/say"
 )
 
 func bowlOf(things ...Thing) []Thing { return things }
@@ -34,7 +33,7 @@ func TestSlipsAreAskedAbout(t *testing.T) {
 			continue
 		}
 		for _, want := range c.says {
-			if !strings.Contains(say.Sentences(got[0].What, got[0].Usual).String(), want) {
+			if !strings.Contains(message.Sentences(got[0].What, got[0].Usual).String(), want) {
 				t.Errorf("%s: %q, %q, without %q", name, got[0].What, got[0].Usual, want)
 			}
 		}

@@ -1,10 +1,9 @@
 package topping
 
 import (
-	"math"
-
 	"mabbin/core/dish"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"math"
 )
 
 // Cuts are the sizes that a topping, a base or a bar is cut in. Zero is the usual.
@@ -48,13 +47,13 @@ type Outline struct {
 
 // Plan is how one thing is cut, drawn on the dish and told in lines.
 type Plan struct {
-	Code   string     `json:"code"` // biscuits, drops, squares, lattice, lid, shell or bars
-	Title  say.Line   `json:"title"`
-	Count  int        `json:"count"`
-	EachG  float64    `json:"each_g"`
-	DoughG float64    `json:"dough_g"` // to make, scraps and all
-	Lines  []say.Line `json:"lines"`
-	Shapes []Outline  `json:"shapes"`
+	Code   string            `json:"code"` // biscuits, drops, squares, lattice, lid, shell or bars
+	Title  message.Message   `json:"title"`
+	Count  int               `json:"count"`
+	EachG  float64           `json:"each_g"`
+	DoughG float64           `json:"dough_g"` // to make, scraps and all
+	Lines  []message.Message `json:"lines"`
+	Shapes []Outline         `json:"shapes"`
 }
 
 // rim is the outline that a plan is drawn on.
@@ -144,10 +143,13 @@ func or(x, usual float64) float64 {
 func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	across := or(c.CutterCM, usualCutterCM)
 	m := rimOf(d)
-	p := Plan{Code: "biscuits", Title: "Cut biscuits"}
+	p := Plan{Code: "biscuits", Title: message.New("Cut biscuits")}
 	if across > min(m.l, m.w) {
 		across = min(m.l, m.w)
-		p.Lines = append(p.Lines, say.F("The cutter is wider than the dish: one round of {across}, cut to the dish.", cm(across)))
+		p.Lines = append(
+			p.Lines,
+			message.New("The cutter is wider than the dish: one round of {across}, cut to the dish.", cm(across)),
+		)
 	}
 	p.Shapes = m.discs(across)
 	p.Count = len(p.Shapes)
@@ -158,15 +160,43 @@ func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	p.DoughG = all / usable
 	covered := 100 * float64(p.Count) * math.Pi / 4 * across * across / g.RimAreaCM2
 	first := int(p.DoughG * firstYield / p.EachG)
-	p.Lines = append(p.Lines,
-		say.F("{count} of {across}, {thick} thick, {each} each; they cover {covered} % of the fruit and spread to some {baked} %.",
-			say.Count(p.Count), cm(across), say.MM(s.ThicknessMM), say.G(p.EachG), say.N(covered, 0), say.N(min(100, covered*spread*spread), 0)),
-		say.F("Make {dough} of dough: about {first} from the first rolling, {second} from the scraps, pressed together once.", say.G(p.DoughG), say.Count(min(first, p.Count)), say.Count(max(0, p.Count-first))))
+	p.Lines = append(
+		p.Lines,
+		message.New(
+			"{count} of {across}, {thick} thick, {each} each; they cover {covered} % of the fruit and spread to some {baked} %.",
+			message.Count(
+				p.Count,
+			),
+			cm(across),
+			message.Millimetres(s.ThicknessMM),
+			message.Grams(p.EachG),
+			message.Number(covered, 0),
+			message.Number(min(100, covered*spread*spread), 0),
+		),
+		message.New(
+			"Make {dough} of dough: about {first} from the first rolling, {second} from the scraps, pressed together once.",
+			message.Grams(p.DoughG),
+			message.Count(min(first, p.Count)),
+			message.Count(max(0, p.Count-first)),
+		),
+	)
 	switch off := 100 * (all - s.G) / s.G; {
 	case off > 10:
-		p.Lines = append(p.Lines, say.F("That is {share} % more dough than the ticket has: roll it thinner or change the cutter.", say.N(off, 0)))
+		p.Lines = append(
+			p.Lines,
+			message.New(
+				"That is {share} % more dough than the ticket has: roll it thinner or change the cutter.",
+				message.Number(off, 0),
+			),
+		)
 	case off < -10:
-		p.Lines = append(p.Lines, say.F("That is {share} % less dough than the ticket has: roll it thicker or change the cutter.", say.N(-off, 0)))
+		p.Lines = append(
+			p.Lines,
+			message.New(
+				"That is {share} % less dough than the ticket has: roll it thicker or change the cutter.",
+				message.Number(-off, 0),
+			),
+		)
 	}
 	return p
 }
@@ -174,7 +204,7 @@ func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 func (c Cuts) drops(s Sized, d dish.Dish, g dish.Geometry) Plan {
 	each := or(c.SpoonG, usualSpoonG)
 	n := max(1, int(math.Round(s.G/each)))
-	p := Plan{Code: "drops", Title: "Spoonfuls", Count: n, EachG: s.G / float64(n), DoughG: s.G}
+	p := Plan{Code: "drops", Title: message.New("Spoonfuls"), Count: n, EachG: s.G / float64(n), DoughG: s.G}
 	m := rimOf(d)
 	lo, hi := 0.5, math.Max(m.l, m.w)
 	for range 40 { // the widest that n of fit
@@ -190,19 +220,24 @@ func (c Cuts) drops(s Sized, d dish.Dish, g dish.Geometry) Plan {
 		p.Shapes[i].W, p.Shapes[i].H = 0.9*lo, 0.9*lo
 	}
 	covered := 100 * float64(len(p.Shapes)) * math.Pi / 4 * 0.81 * lo * lo / g.RimAreaCM2
-	p.Lines = []say.Line{
-		say.F("{count} spoonfuls of {each}, with gaps for the steam: {covered} % covered before they rise and close up.", say.Count(n), say.G(p.EachG), say.N(min(95, covered), 0)),
+	p.Lines = []message.Message{
+		message.New(
+			"{count} spoonfuls of {each}, with gaps for the steam: {covered} % covered before they rise and close up.",
+			message.Count(n),
+			message.Grams(p.EachG),
+			message.Number(min(95, covered), 0),
+		),
 	}
 	return p
 }
 
 func (c Cuts) squares(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	side := or(c.SquareCM, usualSquareCM)
-	p := Plan{Code: "squares", Title: "Pastry pieces", Shapes: []Outline{}}
+	p := Plan{Code: "squares", Title: message.New("Pastry pieces"), Shapes: []Outline{}}
 	m := rimOf(d)
 	if side > min(m.l, m.w) {
 		side = min(m.l, m.w)
-		p.Lines = append(p.Lines, say.F("The pieces are wider than the dish: cut to {side}.", cm(side)))
+		p.Lines = append(p.Lines, message.New("The pieces are wider than the dish: cut to {side}.", cm(side)))
 	}
 	thick := s.ThicknessMM / 10 * w.Topping.DensityGPerML // g per cm2
 	p.EachG = side * side * thick
@@ -219,33 +254,53 @@ func (c Cuts) squares(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	perSheet := max(1, int(wide/side)*int(wide*sheetRatio/side))
 	sheets := int(math.Ceil(float64(p.Count) / float64(perSheet)))
 	p.DoughG = float64(sheets) * sheetG
-	p.Lines = append(p.Lines,
-		say.F("{count} pieces of {side} a side, {each} each, overlapping here and there, with peep-holes.", say.Count(p.Count), cm(side), say.G(p.EachG)),
-		say.F("{sheets} of 320 g, rolled to {thick} (about {wide} by {long}), give {pieces} each.", sheetsOf(sheets), say.MM(s.ThicknessMM), cm(wide), cm(wide*sheetRatio), say.Count(perSheet)))
+	p.Lines = append(
+		p.Lines,
+		message.New(
+			"{count} pieces of {side} a side, {each} each, overlapping here and there, with peep-holes.",
+			message.Count(p.Count),
+			cm(side),
+			message.Grams(p.EachG),
+		),
+		message.New(
+			"{sheets} of 320 g, rolled to {thick} (about {wide} by {long}), give {pieces} each.",
+			sheetsOf(sheets),
+			message.Millimetres(s.ThicknessMM),
+			cm(wide),
+			cm(wide*sheetRatio),
+			message.Count(perSheet),
+		),
+	)
 	return p
 }
 
 // cm is a length as dough is cut: to a whole centimetre, below 10 cm to a millimetre.
-func cm(x float64) say.Value {
+func cm(x float64) message.Arg {
 	if x >= 9.95 {
 		x = math.Round(x)
 	}
-	return say.CM(x)
+	return message.Centimetres(x)
 }
 
-func sheetsOf(n int) say.Value {
+func sheetsOf(n int) message.Arg {
 	if n == 1 {
-		return say.L("1 sheet")
+		return message.Word("1 sheet")
 	}
-	return say.L(say.F("{n} sheets", say.Count(n)))
+	return message.Part(message.New("{n} sheets", message.Count(n)))
 }
 
 func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 	strip, gap := or(c.StripCM, usualStripCM), or(c.GapCM, usualGapCM)
-	p := Plan{Code: "lattice", Title: "Lattice", Shapes: []Outline{}}
+	p := Plan{Code: "lattice", Title: message.New("Lattice"), Shapes: []Outline{}}
 	m := rimOf(d)
 	if min(m.l, m.w) < 3*(strip+gap) {
-		p.Lines = append(p.Lines, say.F("A lattice needs a dish of {across} at least at these strips: take narrower ones, or a lid with a vent.", cm(3*(strip+gap))))
+		p.Lines = append(
+			p.Lines,
+			message.New(
+				"A lattice needs a dish of {across} at least at these strips: take narrower ones, or a lid with a vent.",
+				cm(3*(strip+gap)),
+			),
+		)
 	}
 	length := 0.0
 	lay := func(across, along float64, upright bool) {
@@ -270,15 +325,24 @@ func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 	thick := s.ThicknessMM / 10 * w.Topping.DensityGPerML
 	p.DoughG = length * strip * thick * 1.1
 	p.EachG = p.DoughG / float64(p.Count)
-	p.Lines = append(p.Lines,
-		say.F("{count} strips, {wide} wide and {gap} apart, {length} in all with {over} over the rim at each end.", say.Count(p.Count), cm(strip), cm(gap), cm(length), cm(overhangCM)),
-		say.F("{dough} of dough; the ticket's lid would take {lid}.", say.G(p.DoughG), say.G(s.G)))
+	p.Lines = append(
+		p.Lines,
+		message.New(
+			"{count} strips, {wide} wide and {gap} apart, {length} in all with {over} over the rim at each end.",
+			message.Count(p.Count),
+			cm(strip),
+			cm(gap),
+			cm(length),
+			cm(overhangCM),
+		),
+		message.New("{dough} of dough; the ticket's lid would take {lid}.", message.Grams(p.DoughG), message.Grams(s.G)),
+	)
 	return p
 }
 
 func (c Cuts) lid(w Wanted, s Sized, d dish.Dish) Plan {
 	m := rimOf(d)
-	p := Plan{Code: "lid", Title: "Lid", Count: 1, EachG: s.G, Shapes: []Outline{{m.round, 0, 0, m.l, m.w}}}
+	p := Plan{Code: "lid", Title: message.New("Lid"), Count: 1, EachG: s.G, Shapes: []Outline{{m.round, 0, 0, m.l, m.w}}}
 	for i := range 5 { // vents about the middle
 		a := 2 * math.Pi * float64(i) / 5
 		p.Shapes = append(p.Shapes, Outline{false, m.l / 5 * math.Cos(a), m.w / 5 * math.Sin(a), min(2.5, m.l/8), 0.3})
@@ -289,9 +353,16 @@ func (c Cuts) lid(w Wanted, s Sized, d dish.Dish) Plan {
 		area *= math.Pi / 4
 	}
 	p.DoughG = area * s.ThicknessMM / 10 * w.Topping.DensityGPerML
-	p.Lines = []say.Line{
-		say.F("Roll to {thick}, {long} by {wide}: {over} more than the rim all round. {dough} of dough.", say.MM(s.ThicknessMM), cm(l), cm(wd), cm(overhangCM), say.G(p.DoughG)),
-		"Cut five vents about the middle: steam that finds none lifts the lid. It comes out all at once.",
+	p.Lines = []message.Message{
+		message.New(
+			"Roll to {thick}, {long} by {wide}: {over} more than the rim all round. {dough} of dough.",
+			message.Millimetres(s.ThicknessMM),
+			cm(l),
+			cm(wd),
+			cm(overhangCM),
+			message.Grams(p.DoughG),
+		),
+		message.New("Cut five vents about the middle: steam that finds none lifts the lid. It comes out all at once."),
 	}
 	return p
 }
@@ -309,19 +380,36 @@ func Shell(s Sized, densityGPerML float64, d dish.Dish, g dish.Geometry) Plan {
 	if m.round {
 		area *= math.Pi / 4
 	}
-	p := Plan{Code: "shell", Title: "Shell", Count: 1, EachG: s.G, DoughG: area * s.ThicknessMM / 10 * densityGPerML, Shapes: []Outline{{m.round, 0, 0, l, w}, {m.round, 0, 0, m.l, m.w}}}
-	p.Lines = []say.Line{
-		say.F("Roll to {thick}, {across}: floor, walls and {over} over the rim. Make {dough} of dough; {stays} stay in the dish.", say.MM(s.ThicknessMM), across(m.round, l, w), cm(overhangCM), say.G(p.DoughG), say.G(s.G)),
-		say.F("For the par-bake: paper, and {beans} of dried beans.", say.G(math.Round(g.FloorAreaCM2*beansCM*beansGPerML/10)*10)),
+	p := Plan{
+		Code:   "shell",
+		Title:  message.New("Shell"),
+		Count:  1,
+		EachG:  s.G,
+		DoughG: area * s.ThicknessMM / 10 * densityGPerML,
+		Shapes: []Outline{{m.round, 0, 0, l, w}, {m.round, 0, 0, m.l, m.w}},
+	}
+	p.Lines = []message.Message{
+		message.New(
+			"Roll to {thick}, {across}: floor, walls and {over} over the rim. Make {dough} of dough; {stays} stay in the dish.",
+			message.Millimetres(s.ThicknessMM),
+			across(m.round, l, w),
+			cm(overhangCM),
+			message.Grams(p.DoughG),
+			message.Grams(s.G),
+		),
+		message.New(
+			"For the par-bake: paper, and {beans} of dried beans.",
+			message.Grams(math.Round(g.FloorAreaCM2*beansCM*beansGPerML/10)*10),
+		),
 	}
 	return p
 }
 
-func across(round bool, l, w float64) say.Value {
+func across(round bool, l, w float64) message.Arg {
 	if round && l == w {
-		return say.L(say.F("a disc of {across}", cm(l)))
+		return message.Part(message.New("a disc of {across}", cm(l)))
 	}
-	return say.L(say.F("{long} by {wide}", cm(l), cm(w)))
+	return message.Part(message.New("{long} by {wide}", cm(l), cm(w)))
 }
 
 // Bars plans the grid that a pan is cut in: by the numbers given, or near squares of about eachG.
@@ -332,19 +420,41 @@ func (c Cuts) Bars(finishedG, eachG float64, d dish.Dish) Plan {
 	n := max(1, finishedG*kept/eachG)
 	long := or(c.Long, math.Max(1, math.Round(math.Sqrt(n*l/w))))
 	wide := or(c.Wide, math.Max(1, math.Round(n/long)))
-	p := Plan{Code: "bars", Title: "Bars", Count: int(long * wide), EachG: finishedG * kept / (long * wide), DoughG: finishedG, Shapes: []Outline{}}
+	p := Plan{
+		Code:   "bars",
+		Title:  message.New("Bars"),
+		Count:  int(long * wide),
+		EachG:  finishedG * kept / (long * wide),
+		DoughG: finishedG,
+		Shapes: []Outline{},
+	}
 	for j := range int(wide) {
 		for i := range int(long) {
-			p.Shapes = append(p.Shapes, Outline{false, -l/2 + (float64(i)+0.5)*l/long, -w/2 + (float64(j)+0.5)*w/wide, l / long * 0.96, w / wide * 0.96})
+			p.Shapes = append(
+				p.Shapes,
+				Outline{false, -l/2 + (float64(i)+0.5)*l/long, -w/2 + (float64(j)+0.5)*w/wide, l / long * 0.96, w / wide * 0.96},
+			)
 		}
 	}
-	p.Lines = []say.Line{say.F("{rows} by {columns}: {count} pieces of {long} by {wide}, {each} each. Cold, with a wiped knife, a corner first.",
-		say.N(long, 0), say.N(wide, 0), say.Count(p.Count), cm(l/long), cm(w/wide), say.G(p.EachG))}
+	p.Lines = []message.Message{
+		message.New(
+			"{rows} by {columns}: {count} pieces of {long} by {wide}, {each} each. Cold, with a wiped knife, a corner first.",
+			message.Number(
+				long,
+				0,
+			),
+			message.Number(wide, 0),
+			message.Count(p.Count),
+			cm(l/long),
+			cm(w/wide),
+			message.Grams(p.EachG),
+		),
+	}
 	if c.TrimCM > 0 {
-		p.Lines = append(p.Lines, say.F("{much} of trimmings, for the cooks.", say.G(finishedG*(1-kept))))
+		p.Lines = append(p.Lines, message.New("{much} of trimmings, for the cooks.", message.Grams(finishedG*(1-kept))))
 	}
 	if m.round {
-		p.Lines = append(p.Lines, "In a round dish the outer pieces are cut short: wedges share it better.")
+		p.Lines = append(p.Lines, message.New("In a round dish the outer pieces are cut short: wedges share it better."))
 	}
 	return p
 }

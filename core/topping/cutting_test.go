@@ -1,13 +1,12 @@
 package topping
 
 import (
+	"mabbin/core/dish"
+	"mabbin/core/larder"
+	"mabbin/core/message"
 	"math"
 	"strings"
 	"testing"
-
-	"mabbin/core/dish"
-	"mabbin/core/larder"
-	"mabbin/core/say"
 )
 
 var (
@@ -42,7 +41,17 @@ func plan(t *testing.T, key string, d dish.Dish, c Cuts) Plan {
 }
 
 func TestCutBiscuitsFitTheDish(t *testing.T) {
-	small, large := plan(t, "biscuit_rolled", skillet, Cuts{CutterCM: 5}), plan(t, "biscuit_rolled", skillet, Cuts{CutterCM: 8})
+	small, large := plan(
+		t,
+		"biscuit_rolled",
+		skillet,
+		Cuts{CutterCM: 5},
+	), plan(
+		t,
+		"biscuit_rolled",
+		skillet,
+		Cuts{CutterCM: 8},
+	)
 	if small.Count <= large.Count || large.Count < 5 || small.EachG >= large.EachG {
 		t.Errorf("5 cm: %d of %g g; 8 cm: %d of %g g", small.Count, small.EachG, large.Count, large.EachG)
 	}
@@ -53,7 +62,13 @@ func TestCutBiscuitsFitTheDish(t *testing.T) {
 			}
 		}
 	}
-	if wide := plan(t, "biscuit_rolled", ramekin, Cuts{CutterCM: 12}); wide.Count != 1 || !strings.Contains(wide.Lines[0].String(), "wider than the dish") {
+	if wide := plan(
+		t,
+		"biscuit_rolled",
+		ramekin,
+		Cuts{CutterCM: 12},
+	); wide.Count != 1 ||
+		!strings.Contains(wide.Lines[0].String(), "wider than the dish") {
 		t.Errorf("a cutter wider than the dish: %+v", wide)
 	}
 	if small.DoughG < float64(small.Count)*small.EachG {
@@ -67,14 +82,22 @@ func TestDropsSquaresStripsAndLids(t *testing.T) {
 		t.Errorf("drops: %d of %g g, %d drawn", drops.Count, drops.EachG, len(drops.Shapes))
 	}
 	squares := plan(t, "puff_squares", tray, Cuts{SquareCM: 6})
-	if !strings.Contains(say.Sentences(squares.Lines...).String(), "sheet") || squares.Count < 10 {
+	if !strings.Contains(message.Sentences(squares.Lines...).String(), "sheet") || squares.Count < 10 {
 		t.Errorf("squares: %+v", squares.Lines)
 	}
 	lattice := plan(t, "pastry_lid", tray, Cuts{Lattice: true})
 	if lattice.Count < 12 {
 		t.Errorf("lattice: %d strips", lattice.Count)
 	}
-	if tiny := plan(t, "pastry_lid", ramekin, Cuts{Lattice: true, StripCM: 2, GapCM: 2}); !strings.Contains(tiny.Lines[0].String(), "lid with a vent") {
+	if tiny := plan(
+		t,
+		"pastry_lid",
+		ramekin,
+		Cuts{Lattice: true, StripCM: 2, GapCM: 2},
+	); !strings.Contains(
+		tiny.Lines[0].String(),
+		"lid with a vent",
+	) {
 		t.Errorf("a lattice on a ramekin: %v", tiny.Lines)
 	}
 	if lid := plan(t, "pastry_lid", skillet, Cuts{}); lid.DoughG <= lid.EachG || len(lid.Shapes) != 6 {
@@ -90,14 +113,21 @@ func TestShellsAndBars(t *testing.T) {
 	pie := dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19}
 	s := SizeBase(base, nil, pie.Measure(), nil)
 	p := Shell(s, base.DensityGPerML, pie, pie.Measure())
-	if p.DoughG <= s.G || !strings.Contains(p.Lines[0].String(), "a disc of 31 cm") || !strings.Contains(p.Lines[1].String(), "beans") {
+	if p.DoughG <= s.G || !strings.Contains(p.Lines[0].String(), "a disc of 31 cm") ||
+		!strings.Contains(p.Lines[1].String(), "beans") {
 		t.Errorf("%+v", p)
 	}
 	bars := Cuts{}.Bars(1500, 75, tray)
-	if bars.Count < 18 || bars.Count > 22 || len(bars.Shapes) != bars.Count || math.Abs(bars.EachG*float64(bars.Count)-1500) > 0.01 {
+	if bars.Count < 18 || bars.Count > 22 || len(bars.Shapes) != bars.Count ||
+		math.Abs(bars.EachG*float64(bars.Count)-1500) > 0.01 {
 		t.Errorf("%+v", bars)
 	}
-	if own := (Cuts{Long: 6, Wide: 3, TrimCM: 1}).Bars(1500, 75, tray); own.Count != 18 || own.EachG*18 >= 1500 || len(own.Lines) != 2 {
+	if own := (Cuts{Long: 6, Wide: 3, TrimCM: 1}).Bars(
+		1500,
+		75,
+		tray,
+	); own.Count != 18 || own.EachG*18 >= 1500 ||
+		len(own.Lines) != 2 {
 		t.Errorf("%+v", own)
 	}
 }

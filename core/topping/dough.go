@@ -1,10 +1,9 @@
 package topping
 
 import (
-	"slices"
-
 	"mabbin/core/dish"
 	"mabbin/core/larder"
+	"slices"
 )
 
 // Liquid is one of those that make a dough up, with its share of their weight.
@@ -52,8 +51,8 @@ func (w Wanted) otherFat(parts []Part) []Part {
 // bound are the families whose dough is held together by water.
 var bound = map[string]bool{"biscuit": true, "pastry": true, "bar": true}
 
-// makeUp adds the liquids that bring a dough to its hydration. The butter makes room for their fat, as against the whole
-// milk that the table's recipe is meant with, and sour dairy takes bicarbonate for part of the baking powder.
+// makeUp adds the liquids that bring a dough to its hydration. The butter makes room for their fat, as against the
+// whole milk that the table's recipe is meant with, and sour dairy takes bicarbonate for part of the baking powder.
 func (w Wanted) makeUp(parts []Part) []Part {
 	hydration := w.HydrationPct
 	if hydration == 0 {

@@ -2,11 +2,10 @@
 package topping
 
 import (
+	"mabbin/core/larder"
+	"mabbin/core/message"
 	"maps"
 	"slices"
-
-	"mabbin/core/larder"
-	"mabbin/core/say"
 )
 
 // Amount is how thick a topping is wanted.
@@ -139,13 +138,13 @@ const (
 // Texture is the read-out of a topping: shares of the whole, what they come to, and remarks on single ingredients. Fat
 // and sugar are judged for a crumble, crisp or streusel, the water for a biscuit; the others are empty.
 type Texture struct {
-	FatPct       float64    `json:"fat_pct"`   // pure fat of the added fats
-	SugarPct     float64    `json:"sugar_pct"` // added sugars and syrups
-	HydrationPct float64    `json:"hydration_pct"`
-	Fat          Verdict    `json:"fat"`
-	Sugar        Verdict    `json:"sugar"`
-	Dough        Stiffness  `json:"dough"`
-	Notes        []say.Line `json:"notes"`
+	FatPct       float64           `json:"fat_pct"`   // pure fat of the added fats
+	SugarPct     float64           `json:"sugar_pct"` // added sugars and syrups
+	HydrationPct float64           `json:"hydration_pct"`
+	Fat          Verdict           `json:"fat"`
+	Sugar        Verdict           `json:"sugar"`
+	Dough        Stiffness         `json:"dough"`
+	Notes        []message.Message `json:"notes"`
 }
 
 // crumbs are the families whose fat and sugar are judged.
@@ -162,7 +161,7 @@ const (
 
 // Read reads the texture of a sized topping.
 func (s Sized) Read() Texture {
-	t := Texture{Notes: []say.Line{}}
+	t := Texture{Notes: []message.Message{}}
 	if s.G <= 0 {
 		return t
 	}
@@ -174,7 +173,10 @@ func (s Sized) Read() Texture {
 			t.SugarPct += 100 * p.G / s.G
 		}
 		if note, ok := partNotes[p.Ingredient.Key]; ok && p.BakersPct >= note.from {
-			t.Notes = append(t.Notes, say.F("{Ingredient}: {does}", say.Called(p.Ingredient.Name), say.L(note.says)))
+			t.Notes = append(
+				t.Notes,
+				message.New("{Ingredient}: {does}", message.Name(p.Ingredient.Name), message.Part(note.says)),
+			)
 		}
 	}
 	if s.Family == "biscuit" {
@@ -203,14 +205,14 @@ func (s Sized) Read() Texture {
 // partNotes is what single ingredients do to a crumb, from a share where it shows.
 var partNotes = map[string]struct {
 	from float64
-	says say.Line
+	says message.Message
 }{
-	"icing_sugar":    {1, "melts into the crumb, no crunch of its own"},
-	"demerara_sugar": {1, "stays in crystals and crunches"},
-	"custard_powder": {crispsFromOf, "crisps the crumb"},
-	"cornmeal":       {crispsFromOf, "crisps the crumb"},
-	"sunflower_oil":  {1, "an oil's crumb is sandy rather than lumpy"},
-	"olive_oil":      {1, "an oil's crumb is sandy rather than lumpy, and it tastes of the oil"},
-	"coconut_oil":    {1, "brings no water: a drier, shorter crumb, tasting of coconut"},
-	"shortening":     {1, "brings no water and no taste: a short, pale crumb"},
+	"icing_sugar":    {1, message.New("melts into the crumb, no crunch of its own")},
+	"demerara_sugar": {1, message.New("stays in crystals and crunches")},
+	"custard_powder": {crispsFromOf, message.New("crisps the crumb")},
+	"cornmeal":       {crispsFromOf, message.New("crisps the crumb")},
+	"sunflower_oil":  {1, message.New("an oil's crumb is sandy rather than lumpy")},
+	"olive_oil":      {1, message.New("an oil's crumb is sandy rather than lumpy, and it tastes of the oil")},
+	"coconut_oil":    {1, message.New("brings no water: a drier, shorter crumb, tasting of coconut")},
+	"shortening":     {1, message.New("brings no water and no taste: a short, pale crumb")},
 }

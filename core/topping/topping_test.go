@@ -1,10 +1,9 @@
 package topping
 
 import (
+	"mabbin/core/larder"
 	"math"
 	"testing"
-
-	"mabbin/core/larder"
 )
 
 func row(t *testing.T, key string) larder.Topping {
@@ -65,7 +64,12 @@ func TestNotesOnSingleIngredients(t *testing.T) {
 	if len(r.Notes) != 2 {
 		t.Errorf("demerara and cornmeal crunch and crisp: %q", r.Notes)
 	}
-	if r := Size(Wanted{Topping: row(t, "crumble_classic"), BakersPct: map[string]float64{"cornmeal": 2}}, 400).Read(); len(r.Notes) != 0 {
+	if r := Size(
+		Wanted{Topping: row(t, "crumble_classic"), BakersPct: map[string]float64{"cornmeal": 2}},
+		400,
+	).Read(); len(
+		r.Notes,
+	) != 0 {
 		t.Errorf("a spoon of cornmeal is not tasted: %q", r.Notes)
 	}
 }

@@ -1,49 +1,61 @@
-// Package watch is what is called out while a dessert is in the oven, and what to do when it goes wrong there. Time is minutes
-// since it went in; nothing here knows a clock.
+// Package watch is what is called out while a dessert is in the oven, and what to do when it goes wrong there. Time
+// is minutes since it went in; nothing here knows a clock.
 package watch
 
 import (
 	"cmp"
-	"slices"
-
 	"mabbin/core/bake"
+	"mabbin/core/message"
 	"mabbin/core/oven"
-	"mabbin/core/say"
+	"slices"
 )
 
-// Kinds of call.
+// Kind is what a call is about.
+type Kind string
+
+// The kinds of call.
 const (
-	Turn     = "turn"
-	Cover    = "cover"
-	Uncover  = "uncover"
-	Heat     = "heat" // turn it up or down
-	Shelf    = "shelf"
-	Push     = "push_under"
-	Topping  = "add_topping"
-	Look     = "look"
-	TakeOut  = "take_out"
-	Fridge   = "fridge"
-	Ready    = "ready"
-	TurnPot  = "turn_pot"
-	NewCoals = "coals"
+	Turn     Kind = "turn"
+	Cover    Kind = "cover"
+	Uncover  Kind = "uncover"
+	Heat     Kind = "heat" // turn it up or down
+	Shelf    Kind = "shelf"
+	Push     Kind = "push_under"
+	Topping  Kind = "add_topping"
+	Look     Kind = "look"
+	TakeOut  Kind = "take_out"
+	Fridge   Kind = "fridge"
+	Ready    Kind = "ready"
+	TurnPot  Kind = "turn_pot"
+	NewCoals Kind = "coals"
 )
 
-// Call is something to do at a minute.
-type Call struct {
-	Kind    string   `json:"kind"`
-	Due     float64  `json:"due_min"`
-	Says    say.Line `json:"says"`
-	Caution say.Line `json:"caution,omitempty"`
+// inOven says whether a call is answered at the oven: once the dish is out, there is nothing left to do about it.
+func (k Kind) inOven() bool { return k != Fridge && k != Ready }
+
+// replanned says whether a call follows from the stages even when it is overdue: other stages bring it anew.
+func (k Kind) replanned() bool { return k == TakeOut || k == Fridge || k == Ready || k == Look }
+
+// Planned is something to do at a minute of a bake.
+type Planned struct {
+	Kind    Kind
+	DueMin  float64 // from when it went in
+	Says    message.Message
+	Caution message.Message // where it burns; else empty
 }
 
 // Cautions, where a call burns.
-const (
-	steamOut  say.Line = "Lift it away from you: the steam comes out all at once."
-	hotDish   say.Line = "Boiling fruit and sugar burn worse than water. Dry cloths; never set hot glass or stoneware on anything cold or wet."
-	hotHandle say.Line = "The handle is as hot as the oven."
-	heavy     say.Line = "Pull the shelf out; do not reach over it."
-	coalsOut  say.Line = "Outdoors only: coals give off carbon monoxide. Lift the lid level."
-	eggCold   say.Line = "An egg custard belongs in the fridge within 2 hours, sooner in heat; keep it at 5 C or below. The local food code decides."
+var (
+	steamOut = message.New("Lift it away from you: the steam comes out all at once.")
+	hotDish  = message.New(
+		"Boiling fruit and sugar burn worse than water. Dry cloths; never set hot glass or stoneware on anything cold or wet.",
+	)
+	hotHandle = message.New("The handle is as hot as the oven.")
+	heavy     = message.New("Pull the shelf out; do not reach over it.")
+	coalsOut  = message.New("Outdoors only: coals give off carbon monoxide. Lift the lid level.")
+	eggCold   = message.New(
+		"An egg custard belongs in the fridge within 2 hours, sooner in heat; keep it at 5 C or below. The local food code decides.",
+	)
 )
 
 // Dessert is what is known of the dessert that is watched, beside its stages.
@@ -56,11 +68,11 @@ type Dessert struct {
 	Plan     bake.Plan  // as it was when it went in
 }
 
-// Calls are the calls of stages, in the order in which they are due.
-func Calls(d Dessert, stages []bake.Stage) []Call {
-	var out []Call
-	call := func(kind string, due float64, caution, says say.Line) {
-		out = append(out, Call{kind, due, says, caution})
+// Schedule is the calls of stages, in the order in which they are due.
+func Schedule(d Dessert, stages []bake.Stage) []Planned {
+	var out []Planned
+	call := func(kind Kind, due float64, caution, says message.Message) {
+		out = append(out, Planned{kind, due, says, caution})
 	}
 	total := 0.0
 	for i, s := range stages {
@@ -70,53 +82,58 @@ func Calls(d Dessert, stages []bake.Stage) []Call {
 		total += s.Minutes
 	}
 	if p := d.Plan; total > 20 && d.Fire == nil {
-		call(Turn, min(p.TurnAt, total/2), heavy, "Turn the dish round")
+		call(Turn, min(p.TurnAt, total/2), heavy, message.New("Turn the dish round"))
 	}
 	if at := min(d.Plan.LookFrom, 0.9*total); at > 0 && at < total-1 {
-		call(Look, at, "", "Look: does it bubble at the middle, is the top golden?")
+		call(Look, at, message.Message{}, message.New("Look: does it bubble at the middle, is the top golden?"))
 	}
 	if d.LateAt > 0 && d.LateAt < total {
-		call(Topping, d.LateAt, heavy, "Put the second topping on")
+		call(Topping, d.LateAt, heavy, message.New("Put the second topping on"))
 	}
 	if d.Fire != nil {
 		t := d.Fire.Tend([]float64{total}, []float64{stages[0].OvenC})
 		for _, m := range t.TurnAt {
-			call(TurnPot, m, coalsOut, "Turn the pot one way and the lid the other, a third each")
+			call(TurnPot, m, coalsOut, message.New("Turn the pot one way and the lid the other, a third each"))
 		}
 		for _, m := range t.RenewAt {
 			c := d.Fire.Coals(stages[0].OvenC)
-			call(NewCoals, m, coalsOut, say.F("Fresh coals: {above} on the lid, {below} below", say.Count(c.Above), say.Count(c.Below)))
+			call(
+				NewCoals,
+				m,
+				coalsOut,
+				message.New("Fresh coals: {above} on the lid, {below} below", message.Count(c.Above), message.Count(c.Below)),
+			)
 		}
 	}
 	out = append(out, after(d, total)...)
-	slices.SortStableFunc(out, func(a, b Call) int { return cmp.Compare(a.Due, b.Due) })
+	slices.SortStableFunc(out, func(a, b Planned) int { return cmp.Compare(a.DueMin, b.DueMin) })
 	return out
 }
 
 // after are the calls from the oven to the table.
-func after(d Dessert, out float64) []Call {
+func after(d Dessert, out float64) []Planned {
 	take := hotDish
 	if d.Material == "cast_iron" {
-		take = say.Sentences(hotDish, hotHandle)
+		take = message.Sentences(hotDish, hotHandle)
 	}
-	calls := []Call{{TakeOut, out, "Take it out", take}}
+	calls := []Planned{{TakeOut, out, message.New("Take it out"), take}}
 	p := d.Plan
 	if p.FridgeMin > 0 {
-		caution := say.Line("")
+		caution := message.Message{}
 		if d.Custard {
 			caution = eggCold
 		}
-		calls = append(calls, Call{Fridge, out + p.RackMin, "Into the fridge with it", caution})
+		calls = append(calls, Planned{Fridge, out + p.RackMin, message.New("Into the fridge with it"), caution})
 	}
-	ready := say.Line("Ready to spoon")
+	ready := message.New("Ready to spoon")
 	if d.Slices {
-		ready = "Ready to cut"
+		ready = message.New("Ready to cut")
 	}
-	return append(calls, Call{Ready, out + p.ServeFrom, ready, ""})
+	return append(calls, Planned{Ready, out + p.ServeFrom, ready, message.Message{}})
 }
 
 // change calls what is different from one stage to the next.
-func change(call func(kind string, due float64, caution, says say.Line), at float64, was, is bake.Stage) {
+func change(call func(kind Kind, due float64, caution, says message.Message), at float64, was, is bake.Stage) {
 	if c, d := cover(was), cover(is); c != d {
 		if c != "" {
 			call(Uncover, at, steamOut, liftWords[c])
@@ -126,33 +143,48 @@ func change(call func(kind string, due float64, caution, says say.Line), at floa
 		}
 	}
 	if is.OvenC != was.OvenC {
-		turn := say.Line("Turn the oven up to {heat}")
+		turn := "Turn the oven up to {heat}"
 		if is.OvenC < was.OvenC {
 			turn = "Turn the oven down to {heat}"
 		}
-		call(Heat, at, "", say.F(turn, say.C(is.OvenC)))
+		call(Heat, at, message.Message{}, message.New(turn, message.OvenHeat(is.OvenC)))
 	}
 	if is.Shelf != was.Shelf && is.Shelf != "" {
-		call(Shelf, at, hotDish, say.F("Move it to the {shelf} shelf", say.L(say.Line(is.Shelf))))
+		call(Shelf, at, hotDish, message.New("Move it to the {shelf} shelf", message.Word(is.Shelf)))
 	}
 	if is.Heating != was.Heating {
-		call(Heat, at, "", say.F("Set the oven to {heating}", say.L(heatingWords[is.Heating])))
+		call(Heat, at, message.Message{}, message.New("Set the oven to {heating}", message.Part(heatingWords[is.Heating])))
 	}
 	if is.PushUnder {
-		call(Push, at, hotDish, "Push the crust down into the juice, here and there")
+		call(Push, at, hotDish, message.New("Push the crust down into the juice, here and there"))
 	}
 	if is.AddTopping {
-		call(Topping, at, heavy, "Put the topping on")
+		call(Topping, at, heavy, message.New("Put the topping on"))
 	}
 	if is.Turn {
-		call(Turn, at, heavy, "Turn the dish round")
+		call(Turn, at, heavy, message.New("Turn the dish round"))
 	}
 }
 
 var (
-	liftWords    = map[string]say.Line{"foil": "Lift the foil", "lid": "Lift the lid", "parchment": "Lift the parchment", "rim": "Lift the foil off the rim"}
-	coverWords   = map[string]say.Line{"foil": "Put foil on", "lid": "Put the lid on", "parchment": "Lay parchment on", "rim": "Put foil round the rim"}
-	heatingWords = map[string]say.Line{"": "top and bottom heat", "conventional": "top and bottom heat", "fan": "fan", "bottom": "bottom heat"}
+	liftWords = map[string]message.Message{
+		"foil":      message.New("Lift the foil"),
+		"lid":       message.New("Lift the lid"),
+		"parchment": message.New("Lift the parchment"),
+		"rim":       message.New("Lift the foil off the rim"),
+	}
+	coverWords = map[string]message.Message{
+		"foil":      message.New("Put foil on"),
+		"lid":       message.New("Put the lid on"),
+		"parchment": message.New("Lay parchment on"),
+		"rim":       message.New("Put foil round the rim"),
+	}
+	heatingWords = map[string]message.Message{
+		"":             message.New("top and bottom heat"),
+		"conventional": message.New("top and bottom heat"),
+		"fan":          message.New("fan"),
+		"bottom":       message.New("bottom heat"),
+	}
 )
 
 func cover(s bake.Stage) string {

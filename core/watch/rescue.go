@@ -2,27 +2,29 @@ package watch
 
 import (
 	"cmp"
-	"slices"
-
 	"mabbin/core/bake"
 	"mabbin/core/fault"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"slices"
 )
 
-// Troubles while it is in the oven.
+// Trouble is what goes wrong while it is in the oven.
+type Trouble string
+
+// The troubles.
 const (
-	DarkRaw  = "dark_raw" // the top is dark and the middle still
-	BoilOver = "boils_over"
-	Pale     = "pale" // its time is up and the top is pale
-	OvenOff  = "oven_off"
+	DarkRaw  Trouble = "dark_raw" // the top is dark and the middle still
+	BoilOver Trouble = "boils_over"
+	Pale     Trouble = "pale" // its time is up and the top is pale
+	OvenOff  Trouble = "oven_off"
 )
 
 // Proposal is something to do now, tried on the model.
 type Proposal struct {
-	Code  string   `json:"code"`
-	Says  say.Line `json:"says"`
-	Works bool     `json:"works"` // it meets every clock
-	bake.Onward
+	Code  string          `json:"code"`
+	Says  message.Message `json:"says"`
+	Works bool            `json:"works"` // it meets every clock
+	bake.Continuation
 }
 
 // What troubles look like, and what is tried. Working figures.
@@ -40,7 +42,7 @@ const (
 // tried is one thing to try against a trouble.
 type tried struct {
 	code     string
-	says     say.Line
+	says     message.Message
 	change   func(*bake.Stage)
 	thenFoil bool // as soon as it is golden
 }
@@ -56,45 +58,100 @@ func both(a, b func(*bake.Stage)) func(*bake.Stage) {
 }
 
 // troubles has each with how the top looks by the colour clock, where that is told, and what is tried.
-var troubles = map[string]struct {
+var troubles = map[Trouble]struct {
 	seen float64
 	try  []tried
 }{
-	DarkRaw: {darkSeen, []tried{
-		{"foil", "Put foil on, and bake on", foilOn, false},
-		{"foil_cooler", say.F("Put foil on, and turn it down by {degrees}", say.Degrees(lowerC)), both(foilOn, warmer(-lowerC)), false},
-		{"foil_low", "Move it to the low shelf, under foil", both(foilOn, func(s *bake.Stage) { s.Shelf = "low" }), false},
-		{"cooler", say.F("Turn it down by {degrees}", say.Degrees(boilingC)), warmer(-boilingC), false},
-	}},
-	BoilOver: {0, []tried{
-		{"cooler", say.F("A tray under it, and turn it down by {degrees}", say.Degrees(boilingC)), warmer(-boilingC), true},
-		{"cooler_open", say.F("A tray under it, uncover it, and turn it down by {degrees}", say.Degrees(lowerC)), both(warmer(-lowerC), func(s *bake.Stage) { s.Cover = "none" }), true},
-		{"high", "A tray under it, and the high shelf: less heat from below", func(s *bake.Stage) { s.Shelf = "high" }, true},
-	}},
-	Pale: {paleSeen, []tried{
-		{"hotter", say.F("Uncover it, and turn it up by {degrees}", say.Degrees(higherC)), both(warmer(higherC), func(s *bake.Stage) { s.Cover = "none" }), false},
-		{"high", "Uncover it, and move it to the high shelf", func(s *bake.Stage) { s.Cover, s.Shelf = "none", "high" }, false},
-		{"longer", "Uncover it, and bake on", func(s *bake.Stage) { s.Cover = "none" }, false},
-	}},
-	OvenOff: {0, []tried{
-		{"on", "Switch it on, and bake on", func(*bake.Stage) {}, false},
-		{"on_foil", "Switch it on, and put foil on when it is golden", func(*bake.Stage) {}, true},
-		{"hotter_foil", say.F("Switch it on, {degrees} hotter, and put foil on when it is golden", say.Degrees(higherC)), warmer(higherC), true},
-	}},
+	DarkRaw: {
+		darkSeen,
+		[]tried{
+			{"foil", message.New("Put foil on, and bake on"), foilOn, false},
+			{
+				"foil_cooler",
+				message.New("Put foil on, and turn it down by {degrees}", message.CelsiusDifference(lowerC)),
+				both(foilOn, warmer(-lowerC)),
+				false,
+			},
+			{
+				"foil_low",
+				message.New("Move it to the low shelf, under foil"),
+				both(foilOn, func(s *bake.Stage) { s.Shelf = "low" }),
+				false,
+			},
+			{"cooler", message.New("Turn it down by {degrees}", message.CelsiusDifference(boilingC)), warmer(-boilingC), false},
+		},
+	},
+	BoilOver: {
+		0,
+		[]tried{
+			{
+				"cooler",
+				message.New("A tray under it, and turn it down by {degrees}", message.CelsiusDifference(boilingC)),
+				warmer(-boilingC),
+				true,
+			},
+			{
+				"cooler_open",
+				message.New("A tray under it, uncover it, and turn it down by {degrees}", message.CelsiusDifference(lowerC)),
+				both(warmer(-lowerC), func(s *bake.Stage) { s.Cover = "none" }),
+				true,
+			},
+			{
+				"high",
+				message.New("A tray under it, and the high shelf: less heat from below"),
+				func(s *bake.Stage) { s.Shelf = "high" },
+				true,
+			},
+		},
+	},
+	Pale: {
+		paleSeen,
+		[]tried{
+			{
+				"hotter",
+				message.New("Uncover it, and turn it up by {degrees}", message.CelsiusDifference(higherC)),
+				both(warmer(higherC), func(s *bake.Stage) { s.Cover = "none" }),
+				false,
+			},
+			{
+				"high",
+				message.New("Uncover it, and move it to the high shelf"),
+				func(s *bake.Stage) { s.Cover, s.Shelf = "none", "high" },
+				false,
+			},
+			{"longer", message.New("Uncover it, and bake on"), func(s *bake.Stage) { s.Cover = "none" }, false},
+		},
+	},
+	OvenOff: {
+		0,
+		[]tried{
+			{"on", message.New("Switch it on, and bake on"), func(*bake.Stage) {}, false},
+			{"on_foil", message.New("Switch it on, and put foil on when it is golden"), func(*bake.Stage) {}, true},
+			{
+				"hotter_foil",
+				message.New(
+					"Switch it on, {degrees} hotter, and put foil on when it is golden",
+					message.CelsiusDifference(higherC),
+				),
+				warmer(higherC),
+				true,
+			},
+		},
+	},
 }
 
-// Rescue tries what may help, from what was done so far; offMin is how long the oven was off, where that is the trouble. What
-// works comes first, and the quicker before the slower. A trouble that is not known is fault.Faults.
-func Rescue(q bake.PlanRequest, done []bake.Stage, trouble string, offMin float64) ([]Proposal, error) {
+// Rescue tries what may help, from what was done so far; offMin is how long the oven was off, where that is the
+// trouble. What works comes first, and the quicker before the slower. A trouble that is not known is fault.Faults.
+func Rescue(q bake.PlanRequest, done []bake.Stage, trouble Trouble, offMin float64) ([]Proposal, error) {
 	var f fault.Faults
-	f.OneOf("/trouble", trouble, DarkRaw, BoilOver, Pale, OvenOff)
+	f.OneOf("/trouble", string(trouble), string(DarkRaw), string(BoilOver), string(Pale), string(OvenOff))
 	now := 0.0
 	for _, s := range done {
 		now += s.Minutes
 	}
 	f.Range("/off_min", offMin, 0, max(0, now), "min")
 	if len(done) == 0 {
-		f.Add("/trouble", "is told before it went in")
+		f.Add("/trouble", message.New("is told before it went in"))
 	}
 	if err := f.Err(); err != nil {
 		return nil, err
@@ -150,16 +207,35 @@ func sortBest(p []Proposal) {
 
 // Afterwards is what may be done with one that came out wrong.
 type Afterwards struct {
-	Code string   `json:"code"` // runny, pale, sunk or stuck
-	Says say.Line `json:"says"`
+	Code string          `json:"code"` // runny, pale, sunk or stuck
+	Says message.Message `json:"says"`
 }
 
 // afterwards are bench practice.
 var afterwards = []Afterwards{
-	{"runny", "Pour the juice off, boil it down in a wide pan until it coats a spoon, and pour it back; or bake on until the middle bubbles, if it never did. It thickens as it cools: wait before you judge."},
-	{"pale", say.F("Strew a spoon of sugar over it and put it high in a hot oven, {heat}, for 5 to 8 min; watch it.", say.C(220))},
-	{"sunk", "Serve it from the dish as a pudding with cream; bake spare crumble on a tray and strew it over."},
-	{"stuck", "Warm the dish for a minute in hot water or a low oven, run a thin knife round it, and lift from below. Else spoon it: it is a pudding now."},
+	{
+		"runny",
+		message.New(
+			"Pour the juice off, boil it down in a wide pan until it coats a spoon, and pour it back; or bake on until the middle bubbles, if it never did. It thickens as it cools: wait before you judge.",
+		),
+	},
+	{
+		"pale",
+		message.New(
+			"Strew a spoon of sugar over it and put it high in a hot oven, {heat}, for 5 to 8 min; watch it.",
+			message.OvenHeat(220),
+		),
+	},
+	{
+		"sunk",
+		message.New("Serve it from the dish as a pudding with cream; bake spare crumble on a tray and strew it over."),
+	},
+	{
+		"stuck",
+		message.New(
+			"Warm the dish for a minute in hot water or a low oven, run a thin knife round it, and lift from below. Else spoon it: it is a pudding now.",
+		),
+	},
 }
 
 // After lists them.

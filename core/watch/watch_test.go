@@ -1,55 +1,119 @@
 package watch
 
 import (
-	"slices"
-	"strings"
-	"testing"
-
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/oven"
+	"slices"
+	"strings"
+	"testing"
+	"time"
 )
 
 func crumble() bake.DessertRequest {
 	return bake.DessertRequest{Request: balance.Request{
-		Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
-		Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Dish: dish.Dish{
+			Shape:    dish.Rectangle,
+			LengthCM: 24,
+			WidthCM:  18,
+			DepthCM:  5,
+			Material: "stoneware",
+		},
+		Style:   "crumble",
+		Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+		Topping: balance.ToppingAsked{Key: "crumble_classic"},
 	}}
 }
 
-func kinds(calls []Call) (out []string) {
+// kinds are the kinds of the calls that wait.
+func kinds(calls []Call) (out []Kind) {
 	for _, c := range calls {
-		out = append(out, c.Kind)
+		if c.State == Waiting {
+			out = append(out, c.Kind)
+		}
 	}
 	return out
+}
+
+var noon = time.Date(2026, 10, 12, 12, 0, 0, 0, time.UTC)
+
+// minute is so many minutes after noon, when everything goes in.
+func minute(m float64) time.Time { return noon.Add(minutes(m)) }
+
+// begun is a dessert that went in at noon, its calls kept under ids of their own.
+func begun(t *testing.T, q bake.DessertRequest) *Bake {
+	t.Helper()
+	b, err := Begin(t.Context(), q, noon)
+	if err != nil {
+		t.Fatal(err)
+	}
+	keep(b)
+	return b
+}
+
+// keep gives new calls their ids, as a store does.
+func keep(b *Bake) {
+	for i := range b.Calls {
+		if b.Calls[i].ID == (CallID{}) {
+			b.Calls[i].ID = CallID{0: 1, 1: byte(i)}
+		}
+	}
 }
 
 func TestCallsComeInTheOrderOfTheirTime(t *testing.T) {
 	cases := map[string]struct {
 		change  func(*bake.DessertRequest)
 		stages  []bake.Stage
-		kinds   []string // in this order, others may be between
-		caution string   // somewhere
+		kinds   []Kind // in this order, others may be between
+		caution string // somewhere
 	}{
-		"foil first": {nil, []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 25, OvenC: 190}}, []string{Turn, Uncover, Look, TakeOut, Ready}, "steam comes out"},
-		"foil last":  {nil, []bake.Stage{{Minutes: 35, OvenC: 190}, {Minutes: 20, OvenC: 190, Cover: "foil"}}, []string{Turn, Cover, Look, TakeOut, Ready}, "burn worse than water"},
+		"foil first": {
+			nil,
+			[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 25, OvenC: 190}},
+			[]Kind{Turn, Uncover, Look, TakeOut, Ready},
+			"steam comes out",
+		},
+		"foil last": {
+			nil,
+			[]bake.Stage{{Minutes: 35, OvenC: 190}, {Minutes: 20, OvenC: 190, Cover: "foil"}},
+			[]Kind{Turn, Cover, Look, TakeOut, Ready},
+			"burn worse than water",
+		},
 		"falling heat, pushed under, low": {
 			func(q *bake.DessertRequest) { q.Request.Dish.Material = "cast_iron" },
-			[]bake.Stage{{Minutes: 15, OvenC: 220}, {Minutes: 20, OvenC: 180}, {Minutes: 15, OvenC: 180, PushUnder: true, Shelf: "low"}},
-			[]string{Heat, Shelf, Push, TakeOut},
+			[]bake.Stage{
+				{Minutes: 15, OvenC: 220},
+				{Minutes: 20, OvenC: 180},
+				{Minutes: 15, OvenC: 180, PushUnder: true, Shelf: "low"},
+			},
+			[]Kind{Heat, Shelf, Push, TakeOut},
 			"as hot as the oven",
 		},
-		"over coals": {func(q *bake.DessertRequest) { q.Setting.Fire = &oven.Fire{DiameterCM: 30} }, []bake.Stage{{Minutes: 60, OvenC: 175}}, []string{TurnPot, TurnPot, TurnPot, NewCoals, TakeOut}, "carbon monoxide"},
+		"over coals": {
+			func(q *bake.DessertRequest) { q.Setting.Fire = &oven.Fire{DiameterCM: 30} },
+			[]bake.Stage{{Minutes: 60, OvenC: 175}},
+			[]Kind{TurnPot, TurnPot, TurnPot, NewCoals, TakeOut},
+			"carbon monoxide",
+		},
 		"custard bars": {
 			func(q *bake.DessertRequest) {
-				q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseAsked{Key: "bar_dough"}, balance.ToppingAsked{Key: "bar_dough"}, &balance.CustardAsked{}
+				q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseAsked{
+					Key: "bar_dough",
+				}, balance.ToppingAsked{
+					Key: "bar_dough",
+				}, &balance.CustardAsked{}
 			},
 			nil,
-			[]string{TakeOut, Fridge, Ready},
+			[]Kind{TakeOut, Fridge, Ready},
 			"within 2 hours",
 		},
-		"a second topping": {func(q *bake.DessertRequest) { q.Request.Late = []balance.ToppingAsked{{Key: "praline_nut"}} }, nil, []string{Topping, TakeOut}, "reach over"},
+		"a second topping": {
+			func(q *bake.DessertRequest) { q.Request.Late = []balance.ToppingAsked{{Key: "praline_nut"}} },
+			nil,
+			[]Kind{Topping, TakeOut},
+			"reach over",
+		},
 	}
 	for name, c := range cases {
 		q := crumble()
@@ -57,11 +121,7 @@ func TestCallsComeInTheOrderOfTheirTime(t *testing.T) {
 			c.change(&q)
 		}
 		q.Setting.Stages = c.stages
-		s, err := Start(q)
-		if err != nil {
-			t.Errorf("%s: %v", name, err)
-			continue
-		}
+		s := begun(t, q)
 		got, from, all := kinds(s.Calls), 0, ""
 		for _, k := range c.kinds {
 			i := slices.Index(got[from:], k)
@@ -73,7 +133,7 @@ func TestCallsComeInTheOrderOfTheirTime(t *testing.T) {
 		}
 		for i, x := range s.Calls {
 			all += x.Caution.String()
-			if x.Says == "" || i > 0 && x.Due < s.Calls[i-1].Due {
+			if x.Says.IsZero() || i > 0 && x.DueAt.Before(s.Calls[i-1].DueAt) {
 				t.Errorf("%s: %+v", name, s.Calls)
 			}
 		}
@@ -90,7 +150,7 @@ func TestARescueIsTriedBeforeItIsOffered(t *testing.T) {
 		t.Fatal(err)
 	}
 	done := []bake.Stage{{Minutes: 26, OvenC: 190}}
-	for trouble, c := range map[string]struct {
+	for trouble, c := range map[Trouble]struct {
 		first   string
 		minutes float64 // in already, at 190 C
 		off     float64
@@ -129,31 +189,31 @@ func TestARescueIsTriedBeforeItIsOffered(t *testing.T) {
 	}
 }
 
-func TestWhatIsBehindAndWhatChanges(t *testing.T) {
+func TestOtherStagesWriteTheCallsAnew(t *testing.T) {
 	stages := []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 25, OvenC: 190}}
-	for minute, want := range map[float64][]float64{0: nil, 10: {10}, 40: {30, 10}, 70: {30, 40}} {
-		var got []float64
-		for _, s := range Behind(stages, minute) {
-			got = append(got, s.Minutes)
-		}
-		if !slices.Equal(got, want) {
-			t.Errorf("after %g min %v are behind, want %v", minute, got, want)
-		}
-	}
 	for name, c := range map[string]struct {
 		next []bake.Stage
-		want []string
+		want []Kind // of what is to come, beside what is overdue
 	}{
-		"longer":            {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 35, OvenC: 190}}, []string{TakeOut, Ready}},
-		"foil on, at once":  {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 9, OvenC: 190}, {Minutes: 20, OvenC: 190, Cover: "foil"}}, []string{Cover, TakeOut, Ready}},
-		"cooler in a while": {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 20, OvenC: 190}, {Minutes: 20, OvenC: 160}}, []string{Heat, TakeOut, Ready}},
+		"longer":            {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 35, OvenC: 190}}, []Kind{TakeOut, Ready}},
+		"foil on, at once":  {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 9, OvenC: 190}, {Minutes: 20, OvenC: 190, Cover: "foil"}}, []Kind{Cover, TakeOut, Ready}},
+		"cooler in a while": {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 20, OvenC: 190}, {Minutes: 20, OvenC: 160}}, []Kind{Heat, TakeOut, Ready}},
 	} {
-		s, err := Changed(crumble(), stages, c.next, 40)
-		if err != nil {
+		q := crumble()
+		q.Setting.Stages = stages
+		b := begun(t, q)
+		for _, c := range b.Calls { // both were done in their time
+			if c.Kind == Turn || c.Kind == Uncover {
+				if err := b.Answer(c.ID, Done, c.DueAt); err != nil {
+					t.Fatal(err)
+				}
+			}
+		}
+		if err := b.Replan(t.Context(), c.next, minute(40)); err != nil {
 			t.Fatal(err)
 		}
-		if got := kinds(s.Calls); !slices.Equal(got, c.want) {
-			t.Errorf("%s: calls left %v, want %v", name, got, c.want)
+		if got := kinds(b.Calls); !slices.Equal(got, c.want) || !slices.Equal(b.Stages, c.next) {
+			t.Errorf("%s: calls left %v, want %v; stages %v", name, got, c.want, b.Stages)
 		}
 	}
 }
@@ -183,19 +243,30 @@ func TestAProbeMovesTheCalls(t *testing.T) {
 		}
 		return out
 	}
-	cool, ok := Reestimate(p, stages, 30, seen(-20, false))
-	if !ok || cool.OffsetC > -14 || cool.OffsetC < -24 || !cool.Moves(stages) || cool.Minutes <= 62 || cool.Early > cool.Minutes || cool.Late < cool.Minutes || cool.Doubtful {
+	estimate := func(at float64, seen []bake.Point) *Estimate {
+		t.Helper()
+		e, err := Reestimate(p, stages, at, seen)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return e
+	}
+	cool := estimate(30, seen(-20, false))
+	if cool == nil || cool.OffsetC > -14 || cool.OffsetC < -24 || !cool.Moves(stages) || cool.Minutes <= 62 ||
+		cool.Early > cool.Minutes ||
+		cool.Late < cool.Minutes ||
+		cool.Doubtful {
 		t.Errorf("an oven 20 C cooler: %+v", cool)
 	}
-	hot, _ := Reestimate(p, stages, 30, seen(15, false))
+	hot := estimate(30, seen(15, false))
 	if hot.OffsetC < 9 || hot.Minutes >= cool.Minutes || hot.Stages[1].Minutes >= cool.Stages[1].Minutes {
 		t.Errorf("an oven 15 C hotter: %+v", hot)
 	}
-	air, ok := Reestimate(p, stages, 30, seen(0, true))
-	if !ok || !air.Doubtful || air.Moves(stages) {
+	air := estimate(30, seen(0, true))
+	if air == nil || !air.Doubtful || air.Moves(stages) {
 		t.Errorf("a probe in the air: %+v", air)
 	}
-	if _, ok := Reestimate(p, stages, 3, seen(0, false)); ok {
+	if estimate(3, seen(0, false)) != nil {
 		t.Error("after three minutes it tells something")
 	}
 }

@@ -4,16 +4,16 @@ package demo
 import (
 	"context"
 	"fmt"
-	"time"
-
-	"github.com/google/uuid"
-
+	"mabbin/app"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/measure"
 	"mabbin/core/oven"
 	"mabbin/core/topping"
 	"mabbin/server/store"
+	"time"
+
+	"github.com/google/uuid"
 )
 
 // id is the same for the same name each time, so that loading twice is loading once.
@@ -22,7 +22,7 @@ func id(name string) uuid.UUID {
 }
 
 // Kitchen is the demo kitchen.
-var Kitchen = store.Kitchen{ID: id("Oxlip Yard"), Name: "Oxlip Yard", Settings: measure.Metric}
+var Kitchen = app.Kitchen{ID: id("Oxlip Yard"), Name: "Oxlip Yard", Settings: measure.Metric}
 
 // Load fills the demo kitchen, unless it is there already, and reports whether it did. Bakes are dated back from now.
 func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
@@ -32,7 +32,11 @@ func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 	}
 	// What is there already is left as it is; a load that was broken off is finished.
 	for _, d := range shelf {
-		if err := s.AddDish(ctx, Kitchen.ID, store.ShelfDish{ID: id(d.name), Name: d.name, Dish: d.dish, Count: max(1, d.count)}); err != nil {
+		if err := s.AddDish(
+			ctx,
+			Kitchen.ID,
+			app.ShelfDish{ID: id(d.name), Name: d.name, Dish: d.dish, Count: max(1, d.count)},
+		); err != nil {
 			return added, fmt.Errorf("dish %s: %w", d.name, err)
 		}
 	}
@@ -66,11 +70,41 @@ type shelfDish struct {
 
 var shelf = []shelfDish{
 	{"Small stoneware", dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, 1},
-	{"Long gratin", dish.Dish{Shape: dish.Rectangle, LengthCM: 32, WidthCM: 22, DepthCM: 6, FloorLengthCM: 30, FloorWidthCM: 20, MeasuredML: 3750, Material: "stoneware"}, 1},
-	{"Oval glass", dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 21, DepthCM: 5.5, FloorLengthCM: 26, FloorWidthCM: 17, MeasuredML: 2150, Material: "glass"}, 1},
+	{
+		"Long gratin",
+		dish.Dish{
+			Shape:         dish.Rectangle,
+			LengthCM:      32,
+			WidthCM:       22,
+			DepthCM:       6,
+			FloorLengthCM: 30,
+			FloorWidthCM:  20,
+			MeasuredML:    3750,
+			Material:      "stoneware",
+		},
+		1,
+	},
+	{
+		"Oval glass",
+		dish.Dish{
+			Shape:         dish.Oval,
+			LengthCM:      30,
+			WidthCM:       21,
+			DepthCM:       5.5,
+			FloorLengthCM: 26,
+			FloorWidthCM:  17,
+			MeasuredML:    2150,
+			Material:      "glass",
+		},
+		1,
+	},
 	{"Square tin", dish.Dish{Shape: dish.Square, LengthCM: 23, DepthCM: 5, Material: "heavy_metal"}, 2},
 	{"Iron skillet", dish.Dish{Shape: dish.Round, LengthCM: 26, DepthCM: 5, FloorLengthCM: 22, Material: "cast_iron"}, 1},
-	{"Rolled-rim pie dish", dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19, Material: "enamel"}, 1},
+	{
+		"Rolled-rim pie dish",
+		dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19, Material: "enamel"},
+		1,
+	},
 	{"Ramekin", dish.Dish{Shape: dish.Round, LengthCM: 9, DepthCM: 4.5, FloorLengthCM: 8, Material: "stoneware"}, 12},
 }
 
@@ -84,16 +118,36 @@ func dishNamed(name string) dish.Dish {
 }
 
 var (
-	benchOven = store.Oven{ID: id("Bench oven"), Name: "Bench oven", Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", GiveOrTakeC: 4, Runners: 5}}
-	oldRange  = store.Oven{ID: id("Old range"), Name: "Old range", Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional", OffsetC: -8, GiveOrTakeC: 6, Dial: "gas", Runners: 3, BottomHeat: true}}
-	campOven  = store.Oven{ID: id("Yard camp oven"), Name: "Yard camp oven", Oven: oven.Oven{Kind: oven.Camp, Heating: "conventional", DiameterCM: 30}}
-	ovens     = []store.Oven{benchOven, oldRange, campOven}
+	benchOven = app.ShelfOven{
+		ID:   id("Bench oven"),
+		Name: "Bench oven",
+		Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", GiveOrTakeC: 4, Runners: 5},
+	}
+	oldRange = app.ShelfOven{
+		ID:   id("Old range"),
+		Name: "Old range",
+		Oven: oven.Oven{
+			Kind:        oven.Indoor,
+			Heating:     "conventional",
+			OffsetC:     -8,
+			GiveOrTakeC: 6,
+			Dial:        "gas",
+			Runners:     3,
+			BottomHeat:  true,
+		},
+	}
+	campOven = app.ShelfOven{
+		ID:   id("Yard camp oven"),
+		Name: "Yard camp oven",
+		Oven: oven.Oven{Kind: oven.Camp, Heating: "conventional", DiameterCM: 30},
+	}
+	ovens = []app.ShelfOven{benchOven, oldRange, campOven}
 )
 
 // demoCard is a card with the requests of its versions, oldest first.
 type demoCard struct {
 	name     string
-	oven     store.Oven
+	oven     app.ShelfOven
 	ovenC    float64
 	minutes  float64
 	notes    []string
@@ -103,92 +157,308 @@ type demoCard struct {
 func ptr[T any](v T) *T { return &v }
 
 var cards = []demoCard{
-	{"Gooseberry crumble", oldRange, 185, 45, []string{"First try: sharp.", "A little sweeter, top more generous."}, []balance.Request{
-		{
-			Dish: dishNamed("Small stoneware"), Style: "crumble", Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crumble_classic"}, Sweetness: "tart",
+	{
+		"Gooseberry crumble",
+		oldRange,
+		185,
+		45,
+		[]string{"First try: sharp.", "A little sweeter, top more generous."},
+		[]balance.Request{
+			{
+				Dish:   dishNamed("Small stoneware"),
+				Style:  "crumble",
+				Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+				Thickener: &balance.ThickenerAsked{
+					Key: "cornflour",
+				},
+				Topping:   balance.ToppingAsked{Key: "crumble_classic"},
+				Sweetness: "tart",
+			},
+			{
+				Dish:   dishNamed("Small stoneware"),
+				Style:  "crumble",
+				Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+				Thickener: &balance.ThickenerAsked{
+					Key: "cornflour",
+				},
+				Topping: balance.ToppingAsked{Key: "crumble_classic", Amount: topping.Generous},
+			},
 		},
-		{
-			Dish: dishNamed("Small stoneware"), Style: "crumble", Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crumble_classic", Amount: topping.Generous},
+	},
+	{
+		"Damson and apple crumble",
+		oldRange,
+		180,
+		50,
+		[]string{"Stoned damsons, apple for body."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Oval glass",
+				),
+				Style:     "crumble",
+				Sweetness: "sweet",
+				Fruits: []balance.FruitAsked{
+					{Key: "damson", Peeled: ptr(false), Share: 0.6},
+					{Key: "apple_firm", Share: 0.4, Size: "medium"},
+				},
+				Thickener: &balance.ThickenerAsked{Key: "cornflour"},
+				Topping:   balance.ToppingAsked{Key: "crumble_oat"},
+			},
 		},
-	}},
-	{"Damson and apple crumble", oldRange, 180, 50, []string{"Stoned damsons, apple for body."}, []balance.Request{
-		{
-			Dish: dishNamed("Oval glass"), Style: "crumble", Sweetness: "sweet", Fruits: []balance.FruitAsked{{Key: "damson", Peeled: ptr(false), Share: 0.6}, {Key: "apple_firm", Share: 0.4, Size: "medium"}},
-			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crumble_oat"},
+	},
+	{
+		"Freezer cherry crisp",
+		benchOven,
+		170,
+		40,
+		[]string{"Straight from the freezer; arrowroot keeps it clear."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Square tin",
+				),
+				Style:     "crisp",
+				Fruits:    []balance.FruitAsked{{Key: "cherry_sour", Share: 1, Frozen: true}},
+				Thickener: &balance.ThickenerAsked{Key: "arrowroot"},
+				Topping:   balance.ToppingAsked{Key: "crisp_oat_nut"},
+			},
 		},
-	}},
-	{"Freezer cherry crisp", benchOven, 170, 40, []string{"Straight from the freezer; arrowroot keeps it clear."}, []balance.Request{
-		{
-			Dish: dishNamed("Square tin"), Style: "crisp", Fruits: []balance.FruitAsked{{Key: "cherry_sour", Share: 1, Frozen: true}},
-			Thickener: &balance.ThickenerAsked{Key: "arrowroot"}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut"},
+	},
+	{
+		"Rhubarb and strawberry crumble",
+		oldRange,
+		185,
+		55,
+		[]string{"For the long table, twelve at least."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Long gratin",
+				),
+				Style: "crumble",
+				Fruits: []balance.FruitAsked{
+					{Key: "rhubarb", Peeled: ptr(false), Share: 0.55, CutMM: 25},
+					{Key: "strawberry", Share: 0.45},
+				},
+				Thickener: &balance.ThickenerAsked{
+					Key: "cornflour",
+				},
+				Extras:  []balance.Asked{{Key: "crystallised_ginger", G: 25}},
+				Topping: balance.ToppingAsked{Key: "crumble_equal"},
+			},
 		},
-	}},
-	{"Rhubarb and strawberry crumble", oldRange, 185, 55, []string{"For the long table, twelve at least."}, []balance.Request{
-		{
-			Dish: dishNamed("Long gratin"), Style: "crumble", Fruits: []balance.FruitAsked{{Key: "rhubarb", Peeled: ptr(false), Share: 0.55, CutMM: 25}, {Key: "strawberry", Share: 0.45}},
-			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Extras: []balance.Asked{{Key: "crystallised_ginger", G: 25}}, Topping: balance.ToppingAsked{Key: "crumble_equal"},
+	},
+	{
+		"Pear and blackberry streusel",
+		benchOven,
+		170,
+		42,
+		[]string{"Lemon as the pears are cut."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Iron skillet",
+				),
+				Style:  "crumble",
+				Washed: true,
+				Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 0.7, Size: "medium"}, {Key: "blackberry", Share: 0.3}},
+				Liquids: []balance.Asked{
+					{Key: "lemon_juice", G: 25},
+				},
+				Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"},
+				Topping:   balance.ToppingAsked{Key: "streusel_coarse"},
+			},
 		},
-	}},
-	{"Pear and blackberry streusel", benchOven, 170, 42, []string{"Lemon as the pears are cut."}, []balance.Request{
-		{
-			Dish: dishNamed("Iron skillet"), Style: "crumble", Washed: true, Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 0.7, Size: "medium"}, {Key: "blackberry", Share: 0.3}},
-			Liquids: []balance.Asked{{Key: "lemon_juice", G: 25}}, Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"}, Topping: balance.ToppingAsked{Key: "streusel_coarse"},
+	},
+	{
+		"Windfall apple ramekin",
+		benchOven,
+		165,
+		30,
+		[]string{"One each; good for finding out what the crate is like."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Ramekin",
+				),
+				Style:   "crisp",
+				Portion: "tasting",
+				Fruits:  []balance.FruitAsked{{Key: "apple_sharp", Share: 1, Size: "small", LossPct: 20}},
+				Liquids: []balance.Asked{
+					{Key: "lemon_juice", G: 4},
+				},
+				Thickener: &balance.ThickenerAsked{Key: "cornflour"},
+				Topping:   balance.ToppingAsked{Key: "crisp_oat_nut", Amount: topping.Light},
+			},
 		},
-	}},
-	{"Windfall apple ramekin", benchOven, 165, 30, []string{"One each; good for finding out what the crate is like."}, []balance.Request{
-		{
-			Dish: dishNamed("Ramekin"), Style: "crisp", Portion: "tasting", Fruits: []balance.FruitAsked{{Key: "apple_sharp", Share: 1, Size: "small", LossPct: 20}},
-			Liquids: []balance.Asked{{Key: "lemon_juice", G: 4}}, Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut", Amount: topping.Light},
+	},
+	{
+		"Apricot cobbler",
+		oldRange,
+		190,
+		40,
+		[]string{"Buttermilk biscuit, dropped; saucy on purpose."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Iron skillet",
+				),
+				Style:     "cobbler",
+				Fruits:    []balance.FruitAsked{{Key: "apricot", Peeled: ptr(false), Share: 1}},
+				Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"},
+				Finishes:  []string{"cream_wash", "coarse_sugar"},
+				Topping:   balance.ToppingAsked{Key: "biscuit_drop", Liquids: []balance.LiquidAsked{{Key: "buttermilk", Share: 1}}},
+			},
 		},
-	}},
-	{"Apricot cobbler", oldRange, 190, 40, []string{"Buttermilk biscuit, dropped; saucy on purpose."}, []balance.Request{
-		{
-			Dish: dishNamed("Iron skillet"), Style: "cobbler", Fruits: []balance.FruitAsked{{Key: "apricot", Peeled: ptr(false), Share: 1}},
-			Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"}, Finishes: []string{"cream_wash", "coarse_sugar"},
-			Topping: balance.ToppingAsked{Key: "biscuit_drop", Liquids: []balance.LiquidAsked{{Key: "buttermilk", Share: 1}}},
+	},
+	{
+		"Green tomato and cheese cobbler",
+		benchOven,
+		180,
+		45,
+		[]string{"For lunch: no sugar in the filling, a little stays in the dough to keep it moist."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Oval glass",
+				),
+				Style:     "cobbler",
+				Sweetness: "savoury",
+				Fruits:    []balance.FruitAsked{{Key: "green_tomato", Share: 0.7}, {Key: "courgette", Share: 0.3}},
+				Precook: &balance.PrecookAsked{
+					Minutes: 8,
+					Open:    true,
+				},
+				Thickener: &balance.ThickenerAsked{Key: "wheat_flour"},
+				Greasing:  "butter",
+				Topping: balance.ToppingAsked{
+					Key:       "biscuit_rolled",
+					BakersPct: map[string]float64{"caster_sugar": 4, "cheddar": 30},
+					Liquids:   []balance.LiquidAsked{{Key: "natural_yogurt", Share: 0.5}, {Key: "whole_milk", Share: 0.5}},
+				},
+			},
 		},
-	}},
-	{"Green tomato and cheese cobbler", benchOven, 180, 45, []string{"For lunch: no sugar in the filling, a little stays in the dough to keep it moist."}, []balance.Request{
-		{
-			Dish: dishNamed("Oval glass"), Style: "cobbler", Sweetness: "savoury", Fruits: []balance.FruitAsked{{Key: "green_tomato", Share: 0.7}, {Key: "courgette", Share: 0.3}},
-			Precook: &balance.PrecookAsked{Minutes: 8, Open: true}, Thickener: &balance.ThickenerAsked{Key: "wheat_flour"}, Greasing: "butter",
-			Topping: balance.ToppingAsked{Key: "biscuit_rolled", BakersPct: map[string]float64{"caster_sugar": 4, "cheddar": 30}, Liquids: []balance.LiquidAsked{{Key: "natural_yogurt", Share: 0.5}, {Key: "whole_milk", Share: 0.5}}},
+	},
+	{
+		"Pear pandowdy",
+		oldRange,
+		190,
+		50,
+		[]string{"Push the crust under after two thirds."},
+		[]balance.Request{
+			{
+				Dish:   dishNamed("Iron skillet"),
+				Style:  "pandowdy",
+				Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 1}},
+				Liquids: []balance.Asked{
+					{Key: "molasses", G: 45},
+					{Key: "water", G: 60},
+					{Key: "lemon_juice", G: 20},
+				},
+				Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}},
+				Thickener: &balance.ThickenerAsked{
+					Key: "wheat_flour",
+				},
+				Topping:  balance.ToppingAsked{Key: "puff_squares"},
+				Finishes: []string{"egg_wash"},
+			},
 		},
-	}},
-	{"Pear pandowdy", oldRange, 190, 50, []string{"Push the crust under after two thirds."}, []balance.Request{
-		{
-			Dish: dishNamed("Iron skillet"), Style: "pandowdy", Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 1}},
-			Liquids: []balance.Asked{{Key: "molasses", G: 45}, {Key: "water", G: 60}, {Key: "lemon_juice", G: 20}}, Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}},
-			Thickener: &balance.ThickenerAsked{Key: "wheat_flour"}, Topping: balance.ToppingAsked{Key: "puff_squares"}, Finishes: []string{"egg_wash"},
+	},
+	{
+		"Plum betty",
+		oldRange,
+		180,
+		40,
+		[]string{"Yesterday's bread; covered for the first half."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Square tin",
+				),
+				Style:   "betty",
+				Fruits:  []balance.FruitAsked{{Key: "plum", Peeled: ptr(false), Share: 1}},
+				Liquids: []balance.Asked{{Key: "orange_juice", G: 80}},
+				Extras: []balance.Asked{
+					{Key: "orange_zest", G: 6},
+				},
+				Thickener: &balance.ThickenerAsked{Key: "cornflour"},
+				Topping:   balance.ToppingAsked{Key: "betty_bread"},
+			},
 		},
-	}},
-	{"Plum betty", oldRange, 180, 40, []string{"Yesterday's bread; covered for the first half."}, []balance.Request{
-		{
-			Dish: dishNamed("Square tin"), Style: "betty", Fruits: []balance.FruitAsked{{Key: "plum", Peeled: ptr(false), Share: 1}}, Liquids: []balance.Asked{{Key: "orange_juice", G: 80}},
-			Extras: []balance.Asked{{Key: "orange_zest", G: 6}}, Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "betty_bread"},
+	},
+	{
+		"Fig and orange bars",
+		benchOven,
+		170,
+		38,
+		[]string{"Cold in the pan before the knife."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Square tin",
+				),
+				Style:  "bar",
+				Fruits: []balance.FruitAsked{{Key: "fig", Share: 1}},
+				Extras: []balance.Asked{{Key: "orange_zest", G: 4}},
+				Thickener: &balance.ThickenerAsked{
+					Key: "cornflour",
+				},
+				Topping: balance.ToppingAsked{Key: "bar_dough"},
+				Base:    &balance.BaseAsked{Key: "bar_dough"},
+			},
 		},
-	}},
-	{"Fig and orange bars", benchOven, 170, 38, []string{"Cold in the pan before the knife."}, []balance.Request{
-		{
-			Dish: dishNamed("Square tin"), Style: "bar", Fruits: []balance.FruitAsked{{Key: "fig", Share: 1}}, Extras: []balance.Asked{{Key: "orange_zest", G: 4}},
-			Thickener: &balance.ThickenerAsked{Key: "cornflour"}, Topping: balance.ToppingAsked{Key: "bar_dough"}, Base: &balance.BaseAsked{Key: "bar_dough"},
+	},
+	{
+		"Rhubarb custard bars",
+		benchOven,
+		160,
+		45,
+		[]string{"Out when the middle trembles; fridge within two hours."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Square tin",
+				),
+				Style:   "bar",
+				Fruits:  []balance.FruitAsked{{Key: "rhubarb", Peeled: ptr(false), Share: 1, CutMM: 12}},
+				Custard: &balance.CustardAsked{},
+				Topping: balance.ToppingAsked{
+					Key:    "streusel_coarse",
+					Amount: topping.Light,
+				},
+				Base:     &balance.BaseAsked{Key: "bar_dough"},
+				Finishes: []string{"icing_sugar"},
+			},
 		},
-	}},
-	{"Rhubarb custard bars", benchOven, 160, 45, []string{"Out when the middle trembles; fridge within two hours."}, []balance.Request{
-		{
-			Dish: dishNamed("Square tin"), Style: "bar", Fruits: []balance.FruitAsked{{Key: "rhubarb", Peeled: ptr(false), Share: 1, CutMM: 12}}, Custard: &balance.CustardAsked{},
-			Topping: balance.ToppingAsked{Key: "streusel_coarse", Amount: topping.Light}, Base: &balance.BaseAsked{Key: "bar_dough"}, Finishes: []string{"icing_sugar"},
+	},
+	{
+		"Nursery apple pie",
+		oldRange,
+		185,
+		60,
+		[]string{"Crumbs under the fruit, praline for the last ten minutes."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Rolled-rim pie dish",
+				),
+				Style:  "pie",
+				Fruits: []balance.FruitAsked{{Key: "apple_sharp", Share: 0.7, Size: "large"}, {Key: "apple_soft", Share: 0.3}},
+				Liquids: []balance.Asked{
+					{Key: "lemon_juice", G: 15},
+				},
+				CrumbLayerG: 20,
+				Thickener:   &balance.ThickenerAsked{Key: "cornflour"},
+				Topping: balance.ToppingAsked{
+					Key:    "crumble_classic",
+					Amount: topping.Light,
+				},
+				Late: []balance.ToppingAsked{{Key: "praline_nut", Amount: topping.Light}},
+				Base: &balance.BaseAsked{Key: "shortcrust"},
+			},
 		},
-	}},
-	{"Nursery apple pie", oldRange, 185, 60, []string{"Crumbs under the fruit, praline for the last ten minutes."}, []balance.Request{
-		{
-			Dish: dishNamed("Rolled-rim pie dish"), Style: "pie", Fruits: []balance.FruitAsked{{Key: "apple_sharp", Share: 0.7, Size: "large"}, {Key: "apple_soft", Share: 0.3}},
-			Liquids: []balance.Asked{{Key: "lemon_juice", G: 15}}, CrumbLayerG: 20, Thickener: &balance.ThickenerAsked{Key: "cornflour"},
-			Topping: balance.ToppingAsked{Key: "crumble_classic", Amount: topping.Light}, Late: []balance.ToppingAsked{{Key: "praline_nut", Amount: topping.Light}}, Base: &balance.BaseAsked{Key: "shortcrust"},
-		},
-	}},
+	},
 }
 
 func (c demoCard) load(ctx context.Context, s *store.Store, now time.Time) error {
@@ -197,17 +467,17 @@ func (c demoCard) load(ctx context.Context, s *store.Store, now time.Time) error
 		if err := balance.Check(r); err != nil {
 			return err
 		}
-		v := store.Version{
+		v := app.Version{
 			ID: id(fmt.Sprint(c.name, i)), SavedAt: now.AddDate(0, 0, -30+9*i), Request: r, Note: c.notes[i],
-			Setting: store.Setting{OvenID: &c.oven.ID, OvenC: &c.ovenC, Minutes: &c.minutes},
+			Setting: app.Setting{OvenID: &c.oven.ID, OvenC: &c.ovenC, Minutes: &c.minutes},
 		}
 		if i == 0 {
-			if _, err := s.AddCard(ctx, Kitchen.ID, id(c.name), c.name, v); err != nil {
+			if _, err := s.AddCard(ctx, Kitchen.ID, id(c.name), c.name, v, app.Summarise(r)); err != nil {
 				return err
 			}
 			continue
 		}
-		if _, err := s.AddVersion(ctx, Kitchen.ID, id(c.name), v); err != nil {
+		if _, err := s.AddVersion(ctx, Kitchen.ID, id(c.name), v, app.Summarise(r)); err != nil {
 			return err
 		}
 	}

@@ -1,15 +1,14 @@
 package demo
 
 import (
-	"math"
-	"slices"
-	"strings"
-	"testing"
-
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/larder"
+	"math"
+	"slices"
+	"strings"
+	"testing"
 )
 
 // Every style has a card, and each card stands as its style does and fits its dish.
@@ -36,10 +35,16 @@ func TestEveryCardIsRight(t *testing.T) {
 	}
 }
 
-// The proposals for every diet, and for all of them together, on every card: nothing that is left out is in it, what has
-// no swap is said, the juice stands as it did, and the doughs keep their fat.
+// The proposals for every diet, and for all of them together, on every card: nothing that is left out is in it, what
+// has no swap is said, the juice stands as it did, and the doughs keep their fat.
 func TestDietProposalsOnEveryCard(t *testing.T) {
-	begin := map[diet.Diet][]string{diet.Vegan: {"milk", "egg"}, diet.DairyFree: {"milk"}, diet.EggFree: {"egg"}, diet.GlutenFree: {"gluten"}, diet.NutFree: {"nut"}}
+	begin := map[diet.Diet][]string{
+		diet.Vegan:      {"milk", "egg"},
+		diet.DairyFree:  {"milk"},
+		diet.EggFree:    {"egg"},
+		diet.GlutenFree: {"gluten"},
+		diet.NutFree:    {"nut"},
+	}
 	for _, c := range cards {
 		r := c.versions[len(c.versions)-1]
 		for _, diets := range append([][]diet.Diet{diet.All, {diet.Vegan, diet.GlutenFree}}, each(diet.All)...) {
@@ -63,7 +68,7 @@ func TestDietProposalsOnEveryCard(t *testing.T) {
 				t.Errorf("%s, %v: the topping had %.0f g of fat and has %.0f: %+v", c.name, diets, x, y, p.Changes)
 			}
 			for _, x := range p.Changes {
-				if x.From == "" || x.Costs == "" || x.From == x.To {
+				if x.From.IsZero() || x.Costs.IsZero() || x.From.Equal(x.To) {
 					t.Errorf("%s, %v: %+v says nothing", c.name, diets, x)
 				}
 			}
@@ -97,9 +102,7 @@ func fat(a balance.Answer, bowl string) float64 {
 func TestAPlanForEveryCard(t *testing.T) {
 	for _, c := range cards {
 		r := c.versions[len(c.versions)-1]
-		a, err := bake.Dessert(bake.DessertRequest{Request: r, Setting: bake.Setting{
-			Heating: c.oven.Heating, OvenOffsetC: c.oven.OffsetC, OffByC: c.oven.OffBy(), BottomHeat: c.oven.BottomHeat,
-		}})
+		a, err := bake.Dessert(t.Context(), bake.DessertRequest{Request: r, Setting: c.setting()})
 		if err != nil {
 			t.Errorf("%s: %v", c.name, err)
 			continue
@@ -107,15 +110,28 @@ func TestAPlanForEveryCard(t *testing.T) {
 		if a.Plan.Minutes < 15 || a.Plan.Minutes > 120 || a.Plan.Answer.End.SteamedOffG <= 0 {
 			t.Errorf("%s: %s", c.name, a.Plan.Words())
 		}
-		t.Logf("%s (%s): %s; colour %.2f, set %.2f, base %.2f, fruit %.0f of %.0f to %.0f; unmet %v; out then %.0f min", c.name, c.oven.Heating, a.Plan.Words(),
-			a.Plan.Answer.End.Colour, a.Plan.Answer.End.SetShare, a.Plan.Answer.End.Base, a.Plan.Answer.End.FruitMinutes, a.Tender, a.Mush, a.Plan.Unmet, a.Plan.ServeFrom)
-		for _, w := range a.Plan.WaysOut {
+		t.Logf(
+			"%s (%s): %s; colour %.2f, set %.2f, base %.2f, fruit %.0f of %.0f to %.0f; unmet %v; out then %.0f min",
+			c.name,
+			c.oven.Heating,
+			a.Plan.Words(),
+			a.Plan.Answer.End.Colour,
+			a.Plan.Answer.End.SetShare,
+			a.Plan.Answer.End.Base,
+			a.Plan.Answer.End.FruitMinutes,
+			a.Tender,
+			a.Mush,
+			a.Plan.Unmet,
+			a.Plan.ServeFrom,
+		)
+		for _, w := range a.Plan.Remedies {
 			t.Logf("    %s: %.0f C, %.0f min, settles %v %v", w.Name, w.OvenC, w.Minutes, w.Settles, w.Unmet)
 		}
 	}
 }
 
-// A month of bakes, of every card, that a café might have had: most come out well, and some as the yard's own truths make them.
+// A month of bakes, of every card, that a café might have had: most come out well, and some as the yard's own truths
+// make them.
 func TestAMonthOfBakes(t *testing.T) {
 	all, err := month()
 	if err != nil {
@@ -140,7 +156,14 @@ func TestAMonthOfBakes(t *testing.T) {
 	}
 	t.Log(len(all), cardsSeen, tops, juices, pictures, watched)
 	if len(all) < 40 || len(cardsSeen) != len(cards) || len(days) < 22 || pictures < 5 || watched < 10 {
-		t.Errorf("%d bakes of %d cards on %d days, %d pictures, %d watched", len(all), len(cardsSeen), len(days), pictures, watched)
+		t.Errorf(
+			"%d bakes of %d cards on %d days, %d pictures, %d watched",
+			len(all),
+			len(cardsSeen),
+			len(days),
+			pictures,
+			watched,
+		)
 	}
 	if tops["golden"] < len(all)/4 || tops["golden"] == tops["pale"]+tops["golden"]+tops["dark"] {
 		t.Errorf("tops: %v", tops)

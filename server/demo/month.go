@@ -3,23 +3,27 @@ package demo
 import (
 	"context"
 	"fmt"
+	"mabbin/app"
+	"mabbin/core/bake"
+	"mabbin/core/learn"
+	"mabbin/core/outcome"
+	"mabbin/core/watch"
+	"mabbin/server/store"
 	"math"
 	"math/rand/v2"
 	"sync"
 	"time"
-
-	"mabbin/core/bake"
-	"mabbin/core/baked"
-	"mabbin/core/learn"
-	"mabbin/core/watch"
-	"mabbin/server/store"
 )
 
 // The yard's own truths, which only its bakes know: they are what its log has to teach.
 var (
 	ovenIs = map[string]float64{"Bench oven": 2, "Old range": -5, "Yard camp oven": 0} // C beside what the Shelf says
 	fruits = map[string]float64{                                                       // of juice, beside the tables
-		"Rhubarb and strawberry crumble": 0.25, "Freezer cherry crisp": 0.15, "Damson and apple crumble": -0.05, "Pear and blackberry streusel": -0.10, "Apricot cobbler": 0.10,
+		"Rhubarb and strawberry crumble": 0.25,
+		"Freezer cherry crisp":           0.15,
+		"Damson and apple crumble":       -0.05,
+		"Pear and blackberry streusel":   -0.10,
+		"Apricot cobbler":                0.10,
 	}
 )
 
@@ -28,41 +32,114 @@ type told struct {
 	card    string
 	version int
 	daysAgo int
-	out     store.Outcome
+	out     app.Outcome
 }
 
 var lines = []told{
-	{"Gooseberry crumble", 1, 29, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), Note: "Good, but every spoon wanted cream: sharp.", Told: baked.Told{Sweetness: "sharp", RimMin: ptr(30.0), Again: ptr(false)}}},
-	{"Freezer cherry crisp", 1, 24, store.Outcome{Juice: ptr("saucy"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Thinner than planned. Middle was still cold after half an hour.", Told: baked.Told{JuiceHot: "runny", Sweetness: "right", BeforeG: ptr(3120.0), AfterG: ptr(3010.0)}}},
-	{"Damson and apple crumble", 1, 17, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("bite"), Top: ptr("dark"), Note: "Cut the apple smaller next time."}},
-	{"Gooseberry crumble", 2, 12, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("golden"), BoiledOver: ptr(false), Note: "Keep it like this.", Told: baked.Told{Sweetness: "right", RimMin: ptr(31.0), MiddleMin: ptr(43.0), BeforeG: ptr(2685.0), AfterG: ptr(2650.0), Again: ptr(true)}}},
-	{"Rhubarb and strawberry crumble", 1, 6, store.Outcome{Juice: ptr("runny"), Fruit: ptr("mush"), Top: ptr("golden"), BoiledOver: ptr(true), Note: "Strawberries were wet. Tray was under it, luckily."}},
-	{"Pear and blackberry streusel", 1, 2, store.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("pale")}},
+	{
+		"Gooseberry crumble",
+		1,
+		29,
+		app.Outcome{
+			Juice: ptr("spoonable"),
+			Fruit: ptr("tender"),
+			Top:   ptr("golden"),
+			Note:  "Good, but every spoon wanted cream: sharp.",
+			Told:  outcome.Told{Sweetness: "sharp", RimMin: ptr(30.0), Again: ptr(false)},
+		},
+	},
+	{
+		"Freezer cherry crisp",
+		1,
+		24,
+		app.Outcome{
+			Juice:      ptr("saucy"),
+			Fruit:      ptr("tender"),
+			Top:        ptr("golden"),
+			BoiledOver: ptr(false),
+			Note:       "Thinner than planned. Middle was still cold after half an hour.",
+			Told:       outcome.Told{JuiceHot: "runny", Sweetness: "right", BeforeG: ptr(3120.0), AfterG: ptr(3010.0)},
+		},
+	},
+	{
+		"Damson and apple crumble",
+		1,
+		17,
+		app.Outcome{Juice: ptr("spoonable"), Fruit: ptr("bite"), Top: ptr("dark"), Note: "Cut the apple smaller next time."},
+	},
+	{
+		"Gooseberry crumble",
+		2,
+		12,
+		app.Outcome{
+			Juice:      ptr("spoonable"),
+			Fruit:      ptr("tender"),
+			Top:        ptr("golden"),
+			BoiledOver: ptr(false),
+			Note:       "Keep it like this.",
+			Told: outcome.Told{
+				Sweetness: "right",
+				RimMin:    ptr(31.0),
+				MiddleMin: ptr(43.0),
+				BeforeG:   ptr(2685.0),
+				AfterG:    ptr(2650.0),
+				Again:     ptr(true),
+			},
+		},
+	},
+	{
+		"Rhubarb and strawberry crumble",
+		1,
+		6,
+		app.Outcome{
+			Juice:      ptr("runny"),
+			Fruit:      ptr("mush"),
+			Top:        ptr("golden"),
+			BoiledOver: ptr(true),
+			Note:       "Strawberries were wet. Tray was under it, luckily.",
+		},
+	},
+	{"Pear and blackberry streusel", 1, 2, app.Outcome{Juice: ptr("spoonable"), Fruit: ptr("tender"), Top: ptr("pale")}},
 }
 
 // rota is what is baked on the days that the yard is open, in turn: two or three a day, and none on Mondays.
 var rota = []string{
-	"Plum betty", "Fig and orange bars", "Gooseberry crumble", "Apricot cobbler", "Green tomato and cheese cobbler", "Nursery apple pie", "Damson and apple crumble",
-	"Windfall apple ramekin", "Rhubarb custard bars", "Pear pandowdy", "Freezer cherry crisp", "Rhubarb and strawberry crumble", "Pear and blackberry streusel",
+	"Plum betty",
+	"Fig and orange bars",
+	"Gooseberry crumble",
+	"Apricot cobbler",
+	"Green tomato and cheese cobbler",
+	"Nursery apple pie",
+	"Damson and apple crumble",
+	"Windfall apple ramekin",
+	"Rhubarb custard bars",
+	"Pear pandowdy",
+	"Freezer cherry crisp",
+	"Rhubarb and strawberry crumble",
+	"Pear and blackberry streusel",
 }
 
 // month is the log of a month, as it is written down once a process: its times are from the day that it ends.
 var month = sync.OnceValues(func() ([]monthly, error) {
+	ctx := context.Background()       // it is for whoever asks after this one, too
 	r := rand.New(rand.NewPCG(7, 26)) //nolint:gosec // made-up bakes, the same each time
 	var out []monthly
 	plans := map[string]*bake.DessertAnswer{}
-	add := func(card string, version, daysAgo, hour int, line *store.Outcome) error {
+	add := func(card string, version, daysAgo, hour int, line *app.Outcome) error {
 		c, err := cardNamed(card)
 		if err != nil {
 			return err
 		}
 		key := fmt.Sprint(card, version)
 		if plans[key] == nil {
-			if plans[key], err = bake.Dessert(bake.DessertRequest{Request: c.version(version), Setting: c.setting()}); err != nil {
+			if plans[key], err = bake.Dessert(
+				ctx,
+				bake.DessertRequest{Request: c.version(version), Setting: c.setting()},
+			); err != nil {
 				return err
 			}
 		}
-		m, err := c.baked(version, plans[key], r)
+		m, err := c.baked(ctx, version, plans[key], r)
 		if err != nil {
 			return err
 		}
@@ -72,7 +149,7 @@ var month = sync.OnceValues(func() ([]monthly, error) {
 		m.ago = time.Duration(daysAgo*24)*time.Hour + time.Duration(hour)*time.Hour
 		m.ID = id(fmt.Sprint("bake", len(out)))
 		if m.pictured {
-			p, err := drawn(m.Bake)
+			p, err := drawn(m.BakeRecord)
 			if err != nil {
 				return err
 			}
@@ -108,15 +185,15 @@ var month = sync.OnceValues(func() ([]monthly, error) {
 
 // monthly is a bake that was so long ago.
 type monthly struct {
-	store.Bake
+	app.BakeRecord
 	ago      time.Duration
 	pictured bool
-	picture  *store.Picture
+	picture  *app.Picture
 }
 
 // setting is the oven as the kitchen believes it to be.
 func (c demoCard) setting() bake.Setting {
-	return bake.Setting{Heating: c.oven.Heating, OvenOffsetC: c.oven.OffsetC, OffByC: c.oven.OffBy(), BottomHeat: c.oven.BottomHeat}
+	return app.SettingIn(0, &c.oven, app.Setting{}, app.Weather{})
 }
 
 // How often a question is answered, and how a day differs from the next. Made up.
@@ -127,25 +204,37 @@ const (
 )
 
 // baked is one bake of a card by its plan, as it comes out in the yard as it is, on a day as it may be.
-func (c demoCard) baked(version int, plan *bake.DessertAnswer, r *rand.Rand) (monthly, error) {
+func (c demoCard) baked(ctx context.Context, version int, plan *bake.DessertAnswer, r *rand.Rand) (monthly, error) {
 	q := bake.DessertRequest{Request: c.version(version), Setting: c.setting()}
-	is := learn.Truth{
-		OvenC: ovenIs[c.oven.Name] + 1.5*r.NormFloat64(), Release: fruits[c.name] + 0.08*r.NormFloat64(), Thickener: 0.05 * r.NormFloat64(),
-		Colour: 0.08 * r.NormFloat64(), Softness: 0.12 * r.NormFloat64(),
+	is := learn.Deviation{
+		OvenC:     ovenIs[c.oven.Name] + 1.5*r.NormFloat64(),
+		Release:   fruits[c.name] + 0.08*r.NormFloat64(),
+		Thickener: 0.05 * r.NormFloat64(),
+		Colour:    0.08 * r.NormFloat64(),
+		Softness:  0.12 * r.NormFloat64(),
 	}
 	is.Release = max(-0.5, is.Release)
-	a, err := is.In(q, plan)
+	a, err := is.Simulate(ctx, q, plan)
 	if err != nil {
 		return monthly{}, fmt.Errorf("%s: %w", c.name, err)
 	}
 	steam := plan.Plan.Answer.End.SteamedOffG
 	asWritten := q.Request
 	asWritten.SteamedOffG = &steam
-	m := monthly{Bake: store.Bake{
-		Title: c.name, CardID: ptr(id(c.name)), Version: &version, Request: asWritten, Result: plan.Balance,
-		Setting: store.Setting{OvenID: ptr(c.oven.ID), OvenC: ptr(plan.Plan.OvenC), Minutes: ptr(plan.Plan.Minutes), Stages: plan.Plan.Stages},
+	m := monthly{BakeRecord: app.BakeRecord{
+		Title:   c.name,
+		CardID:  ptr(id(c.name)),
+		Version: &version,
+		Request: asWritten,
+		Result:  plan.Balance,
+		Setting: app.Setting{
+			OvenID:  ptr(c.oven.ID),
+			OvenC:   ptr(plan.Plan.OvenC),
+			Minutes: ptr(plan.Plan.Minutes),
+			Stages:  plan.Plan.Stages,
+		},
 	}}
-	m.Outcome = outcome(a, r)
+	m.Outcome = toldOf(a, r)
 	if r.Float64() < notes {
 		m.Note = noteOf(a, r)
 	}
@@ -156,10 +245,10 @@ func (c demoCard) baked(version int, plan *bake.DessertAnswer, r *rand.Rand) (mo
 	return m, nil
 }
 
-// outcome is what somebody in a hurry tells of a bake.
-func outcome(a *bake.DessertAnswer, r *rand.Rand) store.Outcome {
+// toldOf is what somebody in a hurry tells of a bake.
+func toldOf(a *bake.DessertAnswer, r *rand.Rand) app.Outcome {
 	w := a.Expected()
-	var o store.Outcome
+	var o app.Outcome
 	say := func(word string) *string {
 		if word == "" || r.Float64() > tells {
 			return nil
@@ -206,27 +295,50 @@ func noteOf(a *bake.DessertAnswer, r *rand.Rand) string {
 	case w.Top == "dark" || w.Top == "burnt":
 		say = []string{"Foil sooner.", "Caught at the edge."}
 	default:
-		say = []string{"Gone by three.", "Table six asked for the recipe.", "Held its shape on the plate.", "Rested half an hour, just right."}
+		say = []string{
+			"Gone by three.",
+			"Table six asked for the recipe.",
+			"Held its shape on the plate.",
+			"Rested half an hour, just right.",
+		}
 	}
 	return say[r.IntN(len(say))]
 }
 
 // happened is a bake as the oven watch saw it, with a probe in it.
-func happened(q bake.DessertRequest, plan, a *bake.DessertAnswer, r *rand.Rand) *baked.Happened {
+func happened(q bake.DessertRequest, plan, a *bake.DessertAnswer, r *rand.Rand) *outcome.Happened {
 	p := plan.Plan
-	h := &baked.Happened{
-		Minutes: p.Minutes + math.Round(2*r.NormFloat64()), PlannedMin: p.Minutes, Stages: p.Stages, Events: p.Answer.Events, End: p.Answer.End,
-		Minute: p.Answer.Curves.Minute, MiddleC: p.Answer.Curves.MiddleC, Calls: []baked.Answered{}, Readings: []bake.Point{},
+	h := &outcome.Happened{
+		Minutes: p.Minutes + math.Round(
+			2*r.NormFloat64(),
+		),
+		PlannedMin: p.Minutes,
+		Stages:     p.Stages,
+		Events:     p.Answer.Events,
+		End:        p.Answer.End,
+		Minute:     p.Answer.Curves.Minute,
+		MiddleC:    p.Answer.Curves.MiddleC,
+		Calls:      []outcome.Answered{},
+		Readings:   []bake.Point{},
 	}
-	for _, c := range watch.Calls(watch.Dessert{Slices: q.Request.Style == "bar" || q.Request.Style == "pie", Material: q.Request.Dish.Material, Plan: p}, p.Stages) {
-		at := c.Due + r.Float64()
+	for _, c := range watch.Schedule(watch.Dessert{
+		Slices:   q.Request.Style == "bar" || q.Request.Style == "pie",
+		Material: q.Request.Dish.Material, Plan: p,
+	}, p.Stages) {
+		at := c.DueMin + r.Float64()
 		if c.Kind == watch.TakeOut {
 			at = h.Minutes
 		}
-		h.Calls = append(h.Calls, baked.Answered{Kind: c.Kind, Says: c.Says, Due: c.Due, At: &at, State: store.Done})
+		h.Calls = append(
+			h.Calls,
+			outcome.Answered{Kind: string(c.Kind), Says: c.Says, Due: c.DueMin, At: &at, State: string(watch.Done)},
+		)
 	}
 	for minute := 1.0; minute < h.Minutes; minute += 2 {
-		h.Readings = append(h.Readings, bake.Point{Minute: minute, C: math.Round(10*(a.Plan.Answer.Curves.MiddleAt(minute)+0.7*r.NormFloat64())) / 10})
+		h.Readings = append(
+			h.Readings,
+			bake.Point{Minute: minute, C: math.Round(10*(a.Plan.Answer.Curves.MiddleAt(minute)+0.7*r.NormFloat64())) / 10},
+		)
 	}
 	return h
 }
@@ -237,7 +349,7 @@ func loadMonth(ctx context.Context, s *store.Store, now time.Time) error {
 		return err
 	}
 	for _, m := range all {
-		b := m.Bake
+		b := m.BakeRecord
 		b.BakedAt = now.Add(-m.ago)
 		if m.picture != nil {
 			if err := s.AddPicture(ctx, Kitchen.ID, *m.picture, b.BakedAt); err != nil {

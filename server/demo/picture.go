@@ -5,22 +5,30 @@ import (
 	"image"
 	"image/color"
 	"image/png"
-	"math"
-	"math/rand/v2"
-
+	"mabbin/app"
 	"mabbin/core/dish"
 	"mabbin/server/formats"
-	"mabbin/server/store"
+	"math"
+	"math/rand/v2"
 )
 
 // topColour is how a topping looks by its word.
 var topColour = map[string]color.RGBA{
-	"": {201, 150, 84, 255}, "pale": {233, 208, 160, 255}, "golden": {205, 152, 82, 255}, "dark": {140, 88, 44, 255}, "burnt": {70, 46, 32, 255},
+	"": {
+		201,
+		150,
+		84,
+		255,
+	},
+	"pale":   {233, 208, 160, 255},
+	"golden": {205, 152, 82, 255},
+	"dark":   {140, 88, 44, 255},
+	"burnt":  {70, 46, 32, 255},
 }
 
-// drawn is a picture of a bake from above, drawn in the place of a photograph: the dish on a board, crumbs in the colour that was told,
-// juice where it came through.
-func drawn(b store.Bake) (store.Picture, error) {
+// drawn is a picture of a bake from above, drawn in the place of a photograph: the dish on a board, crumbs in the
+// colour that was told, juice where it came through.
+func drawn(b app.BakeRecord) (app.Picture, error) {
 	const w, h = 480, 360
 	key := id("picture of " + b.ID.String())
 	r := rand.New(rand.NewPCG(uint64(key[0])<<8|uint64(key[1]), 3)) //nolint:gosec // a drawing, the same each time
@@ -35,7 +43,11 @@ func drawn(b store.Bake) (store.Picture, error) {
 	var crumbs [rows][cols]crumb
 	for i := range crumbs {
 		for j := range crumbs[i] {
-			crumbs[i][j] = crumb{cell * (float64(j-1) + r.Float64()), cell * (float64(i-1) + r.Float64()), 0.75 + 0.4*r.Float64()}
+			crumbs[i][j] = crumb{
+				cell * (float64(j-1) + r.Float64()),
+				cell * (float64(i-1) + r.Float64()),
+				0.75 + 0.4*r.Float64(),
+			}
 		}
 	}
 	img := image.NewRGBA(image.Rect(0, 0, w, h))
@@ -70,13 +82,13 @@ func drawn(b store.Bake) (store.Picture, error) {
 	}
 	var buf bytes.Buffer
 	if err := png.Encode(&buf, img); err != nil {
-		return store.Picture{}, err
+		return app.Picture{}, err
 	}
 	p, err := formats.ReadPicture(&buf)
 	if err != nil {
-		return store.Picture{}, err
+		return app.Picture{}, err
 	}
-	return store.Picture{ID: key, Width: p.Width, Height: p.Height, JPEG: p.JPEG, Small: p.Small}, nil
+	return app.Picture{ID: key, Width: p.Width, Height: p.Height, JPEG: p.JPEG, Small: p.Small}, nil
 }
 
 // within is how far a point is from the middle of a dish to its rim, 1 at the rim.

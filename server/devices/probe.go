@@ -1,29 +1,24 @@
-// Package devices are the thermometers and scales of a kitchen. Those that ship are simulated: a probe that follows the heat model
-// in an oven whose error it alone knows.
+// Package devices are the thermometers and scales of a kitchen. Those that ship are simulated: a probe that follows
+// the heat model in an oven whose error it alone knows.
 package devices
 
 import (
+	"fmt"
 	"hash/fnv"
+	"mabbin/core/bake"
+	"mabbin/core/watch"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
-
-	"mabbin/core/bake"
-	"mabbin/server/store"
 )
 
 // Probe is a thermometer in a dish. A reading may fail: it drops out now and then.
 type Probe interface {
 	Read(at time.Time) (c float64, ok bool)
 }
-
-// Places that a probe may be in.
-const (
-	InMiddle = "middle"
-	InAir    = "air" // in the wrong place: it slipped out of the fruit
-)
 
 // The simulated probe. Its oven is off by up to so much, its noise and its dropouts are those of a cheap one.
 const (
@@ -40,7 +35,7 @@ const (
 )
 
 // opened is stages with a door that stands open for a while: the oven is cooler then, and comes back.
-func opened(stages []bake.Stage, d store.Door) []bake.Stage {
+func opened(stages []bake.Stage, d watch.Door) []bake.Stage {
 	stages = cooler(stages, d.At, d.At+d.Open, openKeeps)
 	return cooler(stages, d.At+d.Open, d.At+d.Open+comesBack, shutKeeps)
 }
@@ -50,7 +45,11 @@ func cooler(stages []bake.Stage, from, to, keeps float64) []bake.Stage {
 	var out []bake.Stage
 	at := 0.0
 	for _, s := range stages {
-		for _, part := range [3][2]float64{{at, min(from, at+s.Minutes)}, {max(at, from), min(to, at+s.Minutes)}, {max(at, to), at + s.Minutes}} {
+		for _, part := range [3][2]float64{
+			{at, min(from, at+s.Minutes)},
+			{max(at, from), min(to, at+s.Minutes)},
+			{max(at, to), at + s.Minutes},
+		} {
 			if part[1] <= part[0] {
 				continue
 			}
@@ -73,7 +72,7 @@ func cooler(stages []bake.Stage, from, to, keeps float64) []bake.Stage {
 type SimulatedProbe struct {
 	from  time.Time
 	curve bake.Curves
-	place string
+	place watch.Place
 	seed  uint64
 	ovenC float64
 }
@@ -90,18 +89,37 @@ func seedOf(id uuid.UUID) uint64 {
 	return h.Sum64()
 }
 
-// Simulate puts a probe into a dessert that went in at a time, by its stages as they are, and the doors that were opened.
-func Simulate(dessert uuid.UUID, b bake.Request, stages []bake.Stage, doors []store.Door, from time.Time, place string) (*SimulatedProbe, error) {
-	b.Stages = append(append([]bake.Stage{}, stages...), bake.Stage{Minutes: afterTheEnd, OvenC: stages[len(stages)-1].OvenC, Heating: stages[len(stages)-1].Heating})
-	for _, d := range doors {
-		b.Stages = opened(b.Stages, d)
-	}
-	b.OvenOffsetC += Hidden(dessert)
-	a, err := bake.Run(b)
+// Simulate puts a probe into a dessert of the watch.
+func Simulate(dessert uuid.UUID, b *watch.Bake) (*SimulatedProbe, error) {
+	p, err := bake.PlanOf(b.AsPredicted())
 	if err != nil {
 		return nil, err
 	}
-	return &SimulatedProbe{from: from, curve: a.Curves, place: place, seed: seedOf(dessert), ovenC: stages[0].OvenC}, nil
+	first, last := b.Stages[0], b.Stages[len(b.Stages)-1]
+	r := p.Bake
+	r.Stages = append(slices.Clone(b.Stages), bake.Stage{Minutes: afterTheEnd, OvenC: last.OvenC, Heating: last.Heating})
+	for _, d := range b.Doors {
+		r.Stages = opened(r.Stages, d)
+	}
+	r.OvenOffsetC += Hidden(dessert)
+	a, err := bake.Run(r)
+	if err != nil {
+		return nil, err
+	}
+	return &SimulatedProbe{from: b.Began, curve: a.Curves, place: b.Probe, seed: seedOf(dessert), ovenC: first.OvenC}, nil
+}
+
+// ReadSimulated reads the simulated probe of a dessert at a time.
+func ReadSimulated(dessert uuid.UUID, b *watch.Bake, at time.Time) (c float64, ok bool, err error) {
+	if len(b.Stages) == 0 {
+		return 0, false, fmt.Errorf("dessert %s has no stages", dessert)
+	}
+	p, err := Simulate(dessert, b)
+	if err != nil {
+		return 0, false, err
+	}
+	c, ok = p.Read(at)
+	return c, ok, nil
 }
 
 // Read is what it shows at a time.
@@ -112,7 +130,7 @@ func (p *SimulatedProbe) Read(at time.Time) (float64, bool) {
 		return 0, false
 	}
 	noise := r.NormFloat64()
-	if p.place == InAir {
+	if p.place == watch.InAir {
 		return p.ovenC + airSwingC*noise, true
 	}
 	return p.curve.MiddleAt(at.Sub(p.from).Minutes()) + noiseC*noise, true

@@ -1,6 +1,7 @@
 package devices
 
 import (
+	"mabbin/core/measure"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -8,8 +9,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-
-	"mabbin/core/measure"
 )
 
 // Scale is a kitchen scale. A reading counts when it has settled.

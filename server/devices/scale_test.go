@@ -1,13 +1,12 @@
 package devices
 
 import (
+	"mabbin/core/measure"
 	"math"
 	"testing"
 	"time"
 
 	"github.com/google/uuid"
-
-	"mabbin/core/measure"
 )
 
 func TestAScaleSwingsAndSettles(t *testing.T) {

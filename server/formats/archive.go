@@ -8,9 +8,8 @@ import (
 	"fmt"
 	"image"
 	"io"
+	"mabbin/core/message"
 	"time"
-
-	"mabbin/core/say"
 )
 
 // An archive is a zip: a manifest, a JSON array of rows for each table, and the pictures.
@@ -38,7 +37,7 @@ type Manifest struct {
 // ErrArchive is an archive that can't be read. What it says is meant for whoever chose it.
 var ErrArchive = errors.New("can't be read as a kitchen's archive")
 
-func noArchive(says say.Line) error { return say.Wrong{Says: says, Kind: ErrArchive} }
+func noArchive(says message.Message) error { return message.Error{Says: says, Kind: ErrArchive} }
 
 // ArchiveWriter writes an archive as it comes, so that a large kitchen takes no more memory than a small one.
 type ArchiveWriter struct {
@@ -91,7 +90,9 @@ func (w *ArchiveWriter) Picture(id string, jpeg, small []byte) error {
 		ending string
 		raw    []byte
 	}{{".jpg", jpeg}, {"-small.jpg", small}} {
-		to, err := w.zip.CreateHeader(&zip.FileHeader{Name: "pictures/" + id + f.ending, Method: zip.Store}) // it is packed already
+		to, err := w.zip.CreateHeader(
+			&zip.FileHeader{Name: "pictures/" + id + f.ending, Method: zip.Store},
+		) // it is packed already
 		if err != nil {
 			return err
 		}
@@ -109,7 +110,8 @@ func (w *ArchiveWriter) Close() error {
 
 // Archive is an archive as it is read.
 type Archive struct {
-	// Tick, where there is one, is told how many bytes of it have been read, unpacked, of how many. An error from it ends the reading.
+	// Tick, where there is one, is told how many bytes of it have been read, unpacked, of how many. An error from it
+	// ends the reading.
 	Tick func(read, of int64) error
 
 	zip      *zip.Reader
@@ -146,21 +148,38 @@ func (a *Archive) open(name string) (io.ReadCloser, error) {
 func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 	z, err := zip.NewReader(from, size)
 	if err != nil {
-		return nil, noArchive("it can't be read as a kitchen's archive: give the zip that a backup made")
+		return nil, noArchive(message.New("it can't be read as a kitchen's archive: give the zip that a backup made"))
 	}
 	var unpacked uint64
 	for _, f := range z.File {
 		if unpacked += f.UncompressedSize64; unpacked > mostUnpacked {
-			return nil, noArchive(say.F("it can't be read as a kitchen's archive: unpacked it is larger than {most} GB", say.Count(mostUnpacked>>30)))
+			return nil, noArchive(
+				message.New(
+					"it can't be read as a kitchen's archive: unpacked it is larger than {most} GB",
+					message.Count(mostUnpacked>>30),
+				),
+			)
 		}
 	}
 	a := &Archive{zip: z, of: int64(unpacked)}
 	var m Manifest
-	if raw, err := a.whole(manifestName, 1<<16); err != nil || json.Unmarshal(raw, &m) != nil || m.Format != archiveFormat {
-		return nil, noArchive(say.F("it can't be read as a kitchen's archive: there is no {file} in it", say.Text(manifestName)))
+	if raw, err := a.whole(
+		manifestName,
+		1<<16,
+	); err != nil || json.Unmarshal(raw, &m) != nil ||
+		m.Format != archiveFormat {
+		return nil, noArchive(
+			message.New("it can't be read as a kitchen's archive: there is no {file} in it", message.Text(manifestName)),
+		)
 	}
 	if m.Version > archiveNow {
-		return nil, noArchive(say.F("it can't be read as a kitchen's archive: it is of version {version}, and this program knows {known}", say.Count(m.Version), say.Count(archiveNow)))
+		return nil, noArchive(
+			message.New(
+				"it can't be read as a kitchen's archive: it is of version {version}, and this program knows {known}",
+				message.Count(m.Version),
+				message.Count(archiveNow),
+			),
+		)
 	}
 	return a, nil
 }
@@ -183,18 +202,22 @@ func (a *Archive) whole(name string, most int64) ([]byte, error) {
 func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 	f, err := a.open(table + ".json")
 	if err != nil {
-		return nil //nolint:nilerr // a kitchen without any has none
+		return nil // a kitchen without any has none
 	}
 	defer func() { _ = f.Close() }()
 	broken := func(err error) error {
-		return say.Wrong{
-			Says: say.F("it can't be read as a kitchen's archive: {file}: {why}", say.Text(table+".json"), say.L(say.Why(err))),
+		return message.Error{
+			Says: message.New(
+				"it can't be read as a kitchen's archive: {file}: {why}",
+				message.Text(table+".json"),
+				message.Part(message.Of(err)),
+			),
 			Kind: errors.Join(ErrArchive, err),
 		}
 	}
 	d := json.NewDecoder(f)
 	if t, err := d.Token(); err != nil || t != json.Delim('[') {
-		return broken(say.Wrong{Says: "is no list of rows"})
+		return broken(message.Error{Says: message.New("is no list of rows")})
 	}
 	for d.More() {
 		var raw json.RawMessage
@@ -202,7 +225,7 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 			return broken(err)
 		}
 		if len(raw) > mostRow {
-			return broken(say.Wrong{Says: say.F("a row is larger than {most} MB", say.Count(mostRow>>20))})
+			return broken(message.Error{Says: message.New("a row is larger than {most} MB", message.Count(mostRow>>20))})
 		}
 		if err := row(raw); err != nil {
 			return err
@@ -225,7 +248,7 @@ func (a *Archive) Picture(id string) (jpeg, small []byte, err error) {
 			return nil
 		}
 		if _, kind, bad := image.DecodeConfig(bytes.NewReader(raw)); bad != nil || kind != "jpeg" {
-			err = say.Wrong{Says: say.F("{file} is no JPEG", say.Text(name))}
+			err = message.Error{Says: message.New("{file} is no JPEG", message.Text(name))}
 		}
 		return raw
 	}

@@ -6,16 +6,15 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+	"mabbin/core/recipe"
 	"regexp"
 	"slices"
 	"strconv"
 	"strings"
-
-	"mabbin/core/balance"
-	"mabbin/core/fault"
-	"mabbin/core/larder"
-	"mabbin/core/recipe"
-	"mabbin/core/say"
 )
 
 // csvHead is a first line that names columns.
@@ -35,7 +34,7 @@ const cardRow = "card"
 
 // readCSV reads a table with a line of names above: an ingredient, with its grams or its amount and unit, its bowl if
 // there is one. Commas, semicolons and tabs part the columns.
-func readCSV(content string) (*Document, error) {
+func readCSV(content string) (*recipe.Document, error) {
 	r := csv.NewReader(strings.NewReader(content))
 	r.FieldsPerRecord = -1
 	r.TrimLeadingSpace = true
@@ -45,7 +44,7 @@ func readCSV(content string) (*Document, error) {
 			r.Comma = c
 		}
 	}
-	d := &Document{Format: CSV}
+	d := &recipe.Document{Format: recipe.FormatCSV}
 	var names []string
 	card := map[string]any{}
 	for n := 0; ; n++ {
@@ -59,19 +58,38 @@ func readCSV(content string) (*Document, error) {
 			if errors.As(err, &p) {
 				line, err = p.Line, p.Err
 			}
-			return nil, fault.Faults{{Pointer: "/content", Detail: say.F("line {n}: is no CSV: {why}", say.Count(line), say.Text(err.Error()))}}
+			return nil, fault.Faults{
+				{
+					Pointer: "/content",
+					Detail:  message.New("line {n}: is no CSV: {why}", message.Count(line), message.Text(err.Error())),
+				},
+			}
 		}
 		if names == nil {
 			for _, c := range row {
 				names = append(names, columns[strings.ToLower(strings.TrimSpace(c))])
 			}
 			if !slices.Contains(names, "name") && !slices.Contains(names, "text") {
-				return nil, fault.Faults{{Pointer: "/content", Detail: "line 1: names no column for the ingredient: call it name, ingredient or text"}}
+				return nil, fault.Faults{
+					{
+						Pointer: "/content",
+						Detail:  message.New("line 1: names no column for the ingredient: call it name, ingredient or text"),
+					},
+				}
 			}
 			continue
 		}
 		if n > 4*MaxLines {
-			return nil, fault.Faults{{Pointer: "/content", Detail: say.F("has more than {rows} rows: give at most {most} lines of ingredients", say.Count(4*MaxLines), say.Count(MaxLines))}}
+			return nil, fault.Faults{
+				{
+					Pointer: "/content",
+					Detail: message.New(
+						"has more than {rows} rows: give at most {most} lines of ingredients",
+						message.Count(4*MaxLines),
+						message.Count(MaxLines),
+					),
+				},
+			}
 		}
 		cells := map[string]string{}
 		for i, c := range row {
@@ -82,7 +100,9 @@ func readCSV(content string) (*Document, error) {
 		if cells["bowl"] == cardRow {
 			if err := put(card, cells["key"], cells["value"]); err != nil {
 				line, _ := r.FieldPos(0)
-				return nil, fault.Faults{{Pointer: "/content", Detail: say.F("line {n}: {why}", say.Count(line), say.Text(err.Error()))}}
+				return nil, fault.Faults{
+					{Pointer: "/content", Detail: message.New("line {n}: {why}", message.Count(line), message.Text(err.Error()))},
+				}
 			}
 			continue
 		}
@@ -111,8 +131,8 @@ var bowlsByName = map[string]recipe.Bowl{
 }
 
 // lineFrom writes a row as a baker would.
-func lineFrom(cells map[string]string) Line {
-	l := Line{Text: cells["text"], Bowl: bowlsByName[strings.ToLower(cells["bowl"])]}
+func lineFrom(cells map[string]string) recipe.DocumentLine {
+	l := recipe.DocumentLine{Text: cells["text"], Bowl: bowlsByName[strings.ToLower(cells["bowl"])]}
 	if l.Text != "" {
 		return l
 	}
@@ -131,13 +151,13 @@ func lineFrom(cells map[string]string) Line {
 }
 
 // WriteCSV writes a card as a table: what to weigh, and below it every field of the card, so that nothing is lost.
-func WriteCSV(c Card, a *balance.Answer) (string, error) {
+func WriteCSV(c recipe.Card, a *balance.Answer) (string, error) {
 	var b strings.Builder
 	w := csv.NewWriter(&b)
 	rows := [][]string{{"bowl", "key", "name", "grams", "spoons", "value"}}
 	for _, bowl := range a.Ticket {
 		for _, l := range bowl.Lines {
-			rows = append(rows, []string{bowl.Key, l.Key, larder.Plain(l.Name), l.Shown, l.Spoons, ""})
+			rows = append(rows, []string{bowl.Key, l.Key, larder.Plain(string(l.Name)), l.Shown, l.Spoons, ""})
 		}
 	}
 	doc, err := json.Marshal(c)

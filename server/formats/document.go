@@ -6,28 +6,16 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/measure"
+	"mabbin/core/message"
+	"mabbin/core/recipe"
 	"path"
 	"strings"
 	"unicode/utf8"
 
 	"golang.org/x/net/html"
-
-	"mabbin/core/balance"
-	"mabbin/core/fault"
-	"mabbin/core/measure"
-	"mabbin/core/recipe"
-	"mabbin/core/say"
-)
-
-// Format is one of the forms.
-type Format string
-
-// The forms.
-const (
-	Text   Format = "text"
-	CSV    Format = "csv"
-	JSONLD Format = "jsonld"
-	HTML   Format = "html"
 )
 
 // The most that is read.
@@ -38,47 +26,26 @@ const (
 	longest   = 2000 // letters of one line or step that are kept
 )
 
-// Document is a recipe as it was found in a file: lines to be understood, and Mabbin's own card where it wrote the file.
-type Document struct {
-	Format  Format   `json:"format"`
-	Name    string   `json:"name"`
-	Yield   string   `json:"yield,omitempty"`
-	Lines   []Line   `json:"lines"`
-	Method  []string `json:"method"`
-	Style   string   `json:"style,omitempty"` // by the name
-	OvenC   float64  `json:"oven_c,omitempty"`
-	Minutes float64  `json:"minutes,omitempty"`
-	Card    *Card    `json:"card,omitempty"`
-}
-
-// Line is one line of the ingredients, with its bowl where the file names it.
-type Line struct {
-	Text string      `json:"text"`
-	Bowl recipe.Bowl `json:"bowl,omitempty"`
-}
-
-// Card is a card whole, as Mabbin writes and reads it without loss.
-type Card struct {
-	Name    string          `json:"name"`
-	Request balance.Request `json:"request"`
-	OvenC   float64         `json:"oven_c,omitempty"`
-	Minutes float64         `json:"minutes,omitempty"`
-	Note    string          `json:"note,omitempty"`
-}
-
 // Read finds the recipe in a file or in pasted text. The name of the file, if there is one, helps to tell the form.
 // Errors are fault.Faults that name the line.
-func Read(filename, content string) (*Document, error) {
+func Read(filename, content string) (*recipe.Document, error) {
 	var f fault.Faults
 	switch {
 	case len(content) > MaxBytes:
-		f.Add("/content", say.F("is {size} MB: give at most {most} MB", say.N(float64(len(content))/(1<<20), 1), say.Count(MaxBytes>>20)))
+		f.Add(
+			"/content",
+			message.New(
+				"is {size} MB: give at most {most} MB",
+				message.Number(float64(len(content))/(1<<20), 1),
+				message.Count(MaxBytes>>20),
+			),
+		)
 	case !utf8.ValidString(content):
-		f.Add("/content", say.F("line {n}: is not UTF-8 text: save the file as UTF-8", say.Count(badLine(content))))
+		f.Add("/content", message.New("line {n}: is not UTF-8 text: save the file as UTF-8", message.Count(badLine(content))))
 	case strings.ContainsRune(content, 0):
-		f.Add("/content", "has zero bytes in it: it is no text file")
+		f.Add("/content", message.New("has zero bytes in it: it is no text file"))
 	case strings.TrimSpace(content) == "":
-		f.Add("/content", "is empty: paste the ingredients, one a line, or choose a file")
+		f.Add("/content", message.New("is empty: paste the ingredients, one a line, or choose a file"))
 	}
 	if err := f.Err(); err != nil {
 		return nil, err
@@ -88,16 +55,24 @@ func Read(filename, content string) (*Document, error) {
 	if err != nil {
 		return nil, err
 	}
-	d.tidy()
+	tidy(d)
 	if n := len(d.Lines); n > MaxLines {
-		f.Add("/content", say.F("has {n} lines of ingredients: give at most {most}", say.Count(n), say.Count(MaxLines)))
+		f.Add(
+			"/content",
+			message.New("has {n} lines of ingredients: give at most {most}", message.Count(n), message.Count(MaxLines)),
+		)
 	} else if n == 0 && d.Card == nil {
-		f.Add("/content", "has no ingredients in it: paste them, one a line")
+		f.Add("/content", message.New("has no ingredients in it: paste them, one a line"))
 	}
 	return d, f.Err()
 }
 
-var readers = map[Format]func(string) (*Document, error){Text: readText, CSV: readCSV, JSONLD: readJSONLD, HTML: readHTML}
+var readers = map[recipe.Format]func(string) (*recipe.Document, error){
+	recipe.FormatText:   readText,
+	recipe.FormatCSV:    readCSV,
+	recipe.FormatJSONLD: readJSONLD,
+	recipe.FormatHTML:   readHTML,
+}
 
 func badLine(s string) int {
 	for i, l := range strings.Split(s, "\n") {
@@ -109,25 +84,31 @@ func badLine(s string) int {
 }
 
 // formOf tells the form by the content, and by the file's name where that leaves it open.
-func formOf(filename, content string) Format {
+func formOf(filename, content string) recipe.Format {
 	head := strings.TrimSpace(content[:min(len(content), 4096)])
 	lower := strings.ToLower(head)
 	switch ext := strings.ToLower(path.Ext(filename)); {
 	case strings.HasPrefix(head, "{"), strings.HasPrefix(head, "[") && ext != ".txt":
-		return JSONLD
-	case strings.HasPrefix(lower, "<!doctype html"), strings.HasPrefix(lower, "<html"), strings.Contains(lower, "<head"), strings.Contains(lower, "<script"), strings.Contains(lower, "<body"), ext == ".html", ext == ".htm":
-		return HTML
+		return recipe.FormatJSONLD
+	case strings.HasPrefix(lower, "<!doctype html"),
+		strings.HasPrefix(lower, "<html"),
+		strings.Contains(lower, "<head"),
+		strings.Contains(lower, "<script"),
+		strings.Contains(lower, "<body"),
+		ext == ".html",
+		ext == ".htm":
+		return recipe.FormatHTML
 	case ext == ".csv", csvHead.MatchString(lower):
-		return CSV
+		return recipe.FormatCSV
 	}
-	return Text
+	return recipe.FormatText
 }
 
 // tidy brings what was found to plain, short lines, and reads the style and the oven out of them.
-func (d *Document) tidy() {
+func tidy(d *recipe.Document) {
 	d.Name = clip(plain(d.Name), 80)
 	d.Yield = clip(plain(d.Yield), 80)
-	lines := make([]Line, 0, len(d.Lines))
+	lines := make([]recipe.DocumentLine, 0, len(d.Lines))
 	for _, l := range d.Lines {
 		if l.Text = clip(plain(l.Text), longest); l.Text != "" {
 			lines = append(lines, l)
@@ -194,7 +175,12 @@ func strict(content string, v any) error {
 		if errors.As(err, &syntax) {
 			at = syntax.Offset
 		}
-		return fault.Faults{{Pointer: "/content", Detail: say.F("line {n}: is not JSON: {why}", say.Count(lineOf(content, at)), say.Text(err.Error()))}}
+		return fault.Faults{
+			{
+				Pointer: "/content",
+				Detail:  message.New("line {n}: is not JSON: {why}", message.Count(lineOf(content, at)), message.Text(err.Error())),
+			},
+		}
 	}
 	return nil
 }

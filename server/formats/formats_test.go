@@ -2,41 +2,78 @@ package formats
 
 import (
 	"encoding/json"
-	"reflect"
-	"strings"
-	"testing"
-
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
 	"mabbin/core/recipe"
 	"mabbin/core/topping"
+	"reflect"
+	"strings"
+	"testing"
 )
 
 func ptr[T any](v T) *T { return &v }
 
 // whole is a card with every kind of field in it.
-var whole = Card{
+var whole = recipe.Card{
 	Name: `Damson & "apple", late`, OvenC: 185, Minutes: 45, Note: "<b>Stone</b> them",
 	Request: balance.Request{
-		Dish: dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 21, DepthCM: 5.5, FloorLengthCM: 26, FloorWidthCM: 17, MeasuredML: 2150, Material: "glass"}, Style: "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "damson", Share: 0.6, Frozen: true, MeasuredRelease: 0.5}, {Key: "orchard_apple", Share: 0.4, Peeled: ptr(false), CutMM: 12, Size: "large", LossPct: 15}},
-		Washed:  true,
-		Precook: &balance.PrecookAsked{Minutes: 6, Where: "oven"}, Macerate: &balance.MacerateAsked{Minutes: 30, Juice: "reduce", WithThickener: true},
-		Liquids: []balance.Asked{{Key: "lemon_juice", G: 20}}, Extras: []balance.Asked{{Key: "raisins", G: 50}}, CrumbLayerG: 30,
-		WeighedFruitG: ptr(940.5), Sweetness: "tart", SugarG: ptr(120.0), SetTarget: ptr(3.9), LongBoil: true, SteamedOffG: ptr(70.0),
-		Thickener: &balance.ThickenerAsked{Key: "arrowroot", G: ptr(12.0), With: []balance.Asked{{Key: "cornflour", G: 5}}},
-		Topping:   balance.ToppingAsked{Key: "crumble_oat", Amount: topping.Generous, ThicknessMM: 17, BakersPct: map[string]float64{"butter": 90, "hazelnuts": 20}},
-		Portion:   "hearty", Cup: "metric", Spoon: "australian", Eggs: "uk",
+		Dish: dish.Dish{
+			Shape:         dish.Oval,
+			LengthCM:      30,
+			WidthCM:       21,
+			DepthCM:       5.5,
+			FloorLengthCM: 26,
+			FloorWidthCM:  17,
+			MeasuredML:    2150,
+			Material:      "glass",
+		},
+		Style: "crumble",
+		Fruits: []balance.FruitAsked{
+			{Key: "damson", Share: 0.6, Frozen: true, MeasuredRelease: 0.5},
+			{Key: "orchard_apple", Share: 0.4, Peeled: ptr(false), CutMM: 12, Size: "large", LossPct: 15},
+		},
+		Washed: true,
+		Precook: &balance.PrecookAsked{
+			Minutes: 6,
+			Where:   "oven",
+		},
+		Macerate: &balance.MacerateAsked{Minutes: 30, Juice: "reduce", WithThickener: true},
+		Liquids: []balance.Asked{
+			{Key: "lemon_juice", G: 20},
+		},
+		Extras:      []balance.Asked{{Key: "raisins", G: 50}},
+		CrumbLayerG: 30,
+		WeighedFruitG: ptr(
+			940.5,
+		),
+		Sweetness:   "tart",
+		SugarG:      ptr(120.0),
+		SetTarget:   ptr(3.9),
+		LongBoil:    true,
+		SteamedOffG: ptr(70.0),
+		Thickener:   &balance.ThickenerAsked{Key: "arrowroot", G: ptr(12.0), With: []balance.Asked{{Key: "cornflour", G: 5}}},
+		Topping: balance.ToppingAsked{
+			Key:         "crumble_oat",
+			Amount:      topping.Generous,
+			ThicknessMM: 17,
+			BakersPct:   map[string]float64{"butter": 90, "hazelnuts": 20},
+		},
+		Portion: "hearty",
+		Cup:     "metric",
+		Spoon:   "australian",
+		Eggs:    "uk",
 		Own: &larder.Own{
-			Fruits:      map[string]larder.OwnRow{"orchard_apple": {CopyOf: "apple_firm", Name: "Orchard apple", Values: map[string]float64{"acid_pct": 0.7}}},
+			Fruits: map[string]larder.OwnRow{
+				"orchard_apple": {CopyOf: "apple_firm", Name: "Orchard apple", Values: map[string]float64{"acid_pct": 0.7}},
+			},
 			Ingredients: map[string]larder.OwnRow{"butter": {Values: map[string]float64{"price_per_kg": 8.5}}},
 		},
 	},
 }
 
 func TestEveryFormKeepsTheCardWhole(t *testing.T) {
-	for _, f := range []Format{JSONLD, HTML, CSV} {
+	for _, f := range []recipe.Format{recipe.FormatJSONLD, recipe.FormatHTML, recipe.FormatCSV} {
 		file, err := Write(f, whole)
 		if err != nil {
 			t.Fatal(err)
@@ -58,7 +95,7 @@ func TestEveryFormKeepsTheCardWhole(t *testing.T) {
 
 // What is given away as text is understood again, line by line and bowl by bowl.
 func TestTextIsReadAgain(t *testing.T) {
-	file, err := Write(Text, whole)
+	file, err := Write(recipe.FormatText, whole)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -70,7 +107,11 @@ func TestTextIsReadAgain(t *testing.T) {
 	for _, l := range d.Lines {
 		asked = append(asked, recipe.LineAsked{Text: l.Text})
 	}
-	v, err := recipe.Judge(recipe.Request{Lines: asked, Style: "crumble", Cup: "metric", Own: whole.Request.Own}, larder.Pantry(whole.Request.Own))
+	v, err := recipe.Judge(
+		t.Context(),
+		recipe.Request{Lines: asked, Style: "crumble", Cup: "metric", Own: whole.Request.Own},
+		larder.Pantry(whole.Request.Own),
+	)
 	if err != nil || v.Open > 0 {
 		t.Fatalf("%d questions, %v: %+v", v.Open, err, v.Rows)
 	}
@@ -95,15 +136,20 @@ func TestRecipesOfOthersAreRead(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if d.Name != "Plum & oat crisp" || d.Style != "crisp" || d.OvenC != 190 || d.Minutes != 45 || len(d.Lines) != 3 || d.Lines[1].Text != "100 g sugar" {
+	if d.Name != "Plum & oat crisp" || d.Style != "crisp" || d.OvenC != 190 || d.Minutes != 45 || len(d.Lines) != 3 ||
+		d.Lines[1].Text != "100 g sugar" {
 		t.Errorf("%+v", d)
 	}
-	d, err = Read("", `<html><body itemscope itemtype="https://schema.org/Recipe"><h1 itemprop="name">Pear crumble</h1><li itemprop="recipeIngredient">6 <b>pears</b></li><li itemprop="recipeIngredient">100 g sugar</li></body></html>`)
+	d, err = Read(
+		"",
+		`<html><body itemscope itemtype="https://schema.org/Recipe"><h1 itemprop="name">Pear crumble</h1><li itemprop="recipeIngredient">6 <b>pears</b></li><li itemprop="recipeIngredient">100 g sugar</li></body></html>`,
+	)
 	if err != nil || d.Name != "Pear crumble" || len(d.Lines) != 2 || d.Lines[0].Text != "6 pears" {
 		t.Errorf("%+v, %v", d, err)
 	}
 	d, err = Read("list.csv", "Section;Ingredient;Quantity;Unit\nfilling;plums;900;g\ntopping;plain flour;1 1/2;cups\n")
-	if err != nil || len(d.Lines) != 2 || d.Lines[1].Text != "1 1/2 cups plain flour" || d.Lines[1].Bowl != recipe.Topping {
+	if err != nil || len(d.Lines) != 2 || d.Lines[1].Text != "1 1/2 cups plain flour" ||
+		d.Lines[1].Bowl != recipe.Topping {
 		t.Errorf("%+v, %v", d, err)
 	}
 	d, err = Read("", "Gran's crumble\nServes 6\n\n900 g plums\n100 g sugar\n\nMethod\nBake at 350F for 1 hour.\n")
@@ -136,7 +182,7 @@ func TestWhatCannotBeReadNamesTheLine(t *testing.T) {
 func TestHostileHTMLIsText(t *testing.T) {
 	c := whole
 	c.Name = `</script><script>alert(1)</script>`
-	file, err := Write(HTML, c)
+	file, err := Write(recipe.FormatHTML, c)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -150,7 +196,7 @@ func TestHostileHTMLIsText(t *testing.T) {
 }
 
 func FuzzRead(f *testing.F) {
-	for _, form := range []Format{JSONLD, HTML, CSV, Text} {
+	for _, form := range []recipe.Format{recipe.FormatJSONLD, recipe.FormatHTML, recipe.FormatCSV, recipe.FormatText} {
 		file, _ := Write(form, whole)
 		f.Add(file.Name, file.Content)
 	}

@@ -5,35 +5,43 @@ import (
 	"encoding/json"
 	"fmt"
 	"html/template"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/message"
+	"mabbin/core/recipe"
 	"strings"
 
 	"golang.org/x/net/html"
-
-	"mabbin/core/balance"
-	"mabbin/core/fault"
-	"mabbin/core/say"
 )
 
 // cardField is where Mabbin keeps its card whole in a schema.org Recipe.
 const cardField = "mabbin:card"
 
-func noRecipe(what say.Line) error {
-	return fault.Faults{{Pointer: "/content", Detail: say.F("{what} has no schema.org Recipe in it: paste the ingredients as text instead, one a line", say.L(what))}}
+func noRecipe(what message.Message) error {
+	return fault.Faults{
+		{
+			Pointer: "/content",
+			Detail: message.New(
+				"{what} has no schema.org Recipe in it: paste the ingredients as text instead, one a line",
+				message.Part(what),
+			),
+		},
+	}
 }
 
 // readJSONLD reads a schema.org Recipe: alone, in a list or in a graph.
-func readJSONLD(content string) (*Document, error) {
+func readJSONLD(content string) (*recipe.Document, error) {
 	var tree any
 	if err := strict(content, &tree); err != nil {
 		return nil, err
 	}
 	r := findRecipe(tree, 0)
 	if r == nil {
-		return nil, noRecipe("the JSON")
+		return nil, noRecipe(message.New("the JSON"))
 	}
 	d, err := fromRecipe(r)
 	if d != nil {
-		d.Format = JSONLD
+		d.Format = recipe.FormatJSONLD
 	}
 	return d, err
 }
@@ -66,14 +74,14 @@ func findRecipe(tree any, depth int) map[string]any {
 	return nil
 }
 
-func fromRecipe(r map[string]any) (*Document, error) {
-	d := &Document{Name: first(texts(r["name"])), Yield: first(texts(r["recipeYield"]))}
+func fromRecipe(r map[string]any) (*recipe.Document, error) {
+	d := &recipe.Document{Name: first(texts(r["name"])), Yield: first(texts(r["recipeYield"]))}
 	lines := texts(r["recipeIngredient"])
 	if len(lines) == 0 {
 		lines = texts(r["ingredients"]) // the older name
 	}
 	for _, l := range lines {
-		d.Lines = append(d.Lines, Line{Text: l})
+		d.Lines = append(d.Lines, recipe.DocumentLine{Text: l})
 	}
 	d.Method = steps(r["recipeInstructions"], 0)
 	own, ok := r[cardField]
@@ -93,15 +101,25 @@ func fromRecipe(r map[string]any) (*Document, error) {
 }
 
 // decodeCard reads Mabbin's own card, and refuses one that can't be calculated.
-func decodeCard(b []byte, at string) (*Card, error) {
-	var c Card
+func decodeCard(b []byte, at string) (*recipe.Card, error) {
+	var c recipe.Card
 	dec := json.NewDecoder(bytes.NewReader(b))
 	dec.DisallowUnknownFields()
 	if err := dec.Decode(&c); err != nil {
-		return nil, fault.Faults{{Pointer: "/content", Detail: say.F("its {part} can't be read: {why}", say.Text(at), say.Text(err.Error()))}}
+		return nil, fault.Faults{
+			{
+				Pointer: "/content",
+				Detail:  message.New("its {part} can't be read: {why}", message.Text(at), message.Text(err.Error())),
+			},
+		}
 	}
 	if err := balance.Check(c.Request); err != nil {
-		return nil, fault.Faults{{Pointer: "/content", Detail: say.F("its {part} is not right: {why}", say.Text(at), say.Text(err.Error()))}}
+		return nil, fault.Faults{
+			{
+				Pointer: "/content",
+				Detail:  message.New("its {part} is not right: {why}", message.Text(at), message.Text(err.Error())),
+			},
+		}
 	}
 	return &c, nil
 }
@@ -157,14 +175,16 @@ func steps(v any, depth int) []string {
 }
 
 // readHTML reads a page that carries a Recipe, as JSON-LD or in its marks.
-func readHTML(content string) (*Document, error) {
+func readHTML(content string) (*recipe.Document, error) {
 	page, err := html.Parse(strings.NewReader(content))
 	if err != nil {
-		return nil, fault.Faults{{Pointer: "/content", Detail: say.F("is no HTML that can be read: {why}", say.Text(err.Error()))}}
+		return nil, fault.Faults{
+			{Pointer: "/content", Detail: message.New("is no HTML that can be read: {why}", message.Text(err.Error()))},
+		}
 	}
-	var found *Document
+	var found *recipe.Document
 	var wrong error
-	marked := &Document{}
+	marked := &recipe.Document{}
 	for n := range page.Descendants() {
 		if n.Type != html.ElementNode {
 			continue
@@ -180,7 +200,7 @@ func readHTML(content string) (*Document, error) {
 		}
 		switch attr(n, "itemprop") {
 		case "recipeIngredient", "ingredients":
-			marked.Lines = append(marked.Lines, Line{Text: inner(n)})
+			marked.Lines = append(marked.Lines, recipe.DocumentLine{Text: inner(n)})
 		case "name":
 			if marked.Name == "" {
 				marked.Name = inner(n)
@@ -194,11 +214,11 @@ func readHTML(content string) (*Document, error) {
 	}
 	if found == nil {
 		if len(marked.Lines) == 0 {
-			return nil, noRecipe("the page")
+			return nil, noRecipe(message.New("the page"))
 		}
 		found = marked
 	}
-	found.Format = HTML
+	found.Format = recipe.FormatHTML
 	return found, nil
 }
 
@@ -222,7 +242,7 @@ func inner(n *html.Node) string {
 }
 
 // asRecipe is a card as a schema.org Recipe, with the whole card beside what others read.
-func asRecipe(c Card, a *balance.Answer) map[string]any {
+func asRecipe(c recipe.Card, a *balance.Answer) map[string]any {
 	ingredients, instructions := []string{}, []map[string]string{}
 	for _, b := range a.Ticket {
 		for _, l := range b.Lines {
@@ -233,8 +253,13 @@ func asRecipe(c Card, a *balance.Answer) map[string]any {
 		instructions = append(instructions, map[string]string{"@type": "HowToStep", "text": s})
 	}
 	r := map[string]any{
-		"@context": []any{"https://schema.org", map[string]string{"mabbin": "urn:mabbin:"}}, "@type": "Recipe",
-		"name": c.Name, "recipeYield": yield(a), "recipeIngredient": ingredients, "recipeInstructions": instructions, cardField: c,
+		"@context":           []any{"https://schema.org", map[string]string{"mabbin": "urn:mabbin:"}},
+		"@type":              "Recipe",
+		"name":               c.Name,
+		"recipeYield":        yield(a),
+		"recipeIngredient":   ingredients,
+		"recipeInstructions": instructions,
+		cardField:            c,
 	}
 	if c.Minutes > 0 {
 		r["cookTime"] = fmt.Sprintf("PT%.0fM", c.Minutes)
@@ -243,7 +268,7 @@ func asRecipe(c Card, a *balance.Answer) map[string]any {
 }
 
 // WriteJSONLD writes a card as a schema.org Recipe. Mabbin's own fields are in it whole.
-func WriteJSONLD(c Card, a *balance.Answer) (string, error) {
+func WriteJSONLD(c recipe.Card, a *balance.Answer) (string, error) {
 	var b bytes.Buffer
 	enc := json.NewEncoder(&b)
 	enc.SetEscapeHTML(false)
@@ -253,12 +278,16 @@ func WriteJSONLD(c Card, a *balance.Answer) (string, error) {
 }
 
 // page is a card to be read and printed, with its data inside.
-var page = template.Must(template.New("card").Funcs(template.FuncMap{"ingredient": ingredient, "heading": headingOf}).Parse(`<!doctype html>
+var page = template.Must(
+	template.New("card").Funcs(template.FuncMap{"ingredient": ingredient, "heading": headingOf}).Parse(`<!doctype html>
 <html lang="en">
 <head>
 <meta charset="utf-8">
 <title>{{.Card.Name}}</title>
-<style>body{font:17px/1.4 sans-serif;max-width:44em;margin:2em auto;padding:0 1em}h2{margin-bottom:.2em}ul{margin-top:0}</style>
+<style>
+body{font:17px/1.4 sans-serif;max-width:44em;margin:2em auto;padding:0 1em}
+h2{margin-bottom:.2em}ul{margin-top:0}
+</style>
 <script type="application/ld+json">{{.Recipe}}</script>
 </head>
 <body>
@@ -275,11 +304,15 @@ var page = template.Must(template.New("card").Funcs(template.FuncMap{"ingredient
 {{if .Card.Note}}<p>{{.Card.Note}}</p>
 {{end}}</body>
 </html>
-`))
+`),
+)
 
 // WriteHTML writes a card as a page.
-func WriteHTML(c Card, a *balance.Answer) (string, error) {
+func WriteHTML(c recipe.Card, a *balance.Answer) (string, error) {
 	var b bytes.Buffer
-	err := page.Execute(&b, map[string]any{"Card": c, "Recipe": asRecipe(c, a), "Yield": yield(a), "Ticket": a.Ticket, "Method": method(c, a)})
+	err := page.Execute(
+		&b,
+		map[string]any{"Card": c, "Recipe": asRecipe(c, a), "Yield": yield(a), "Ticket": a.Ticket, "Method": method(c, a)},
+	)
 	return b.String(), err
 }

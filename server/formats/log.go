@@ -3,17 +3,34 @@ package formats
 import (
 	"encoding/csv"
 	"io"
+	"mabbin/core/outcome"
 	"strconv"
 	"strings"
 	"time"
-
-	"mabbin/core/baked"
 )
 
 // logHeads are the columns of a log as a table, with their units.
 var logHeads = []string{
-	"baked", "dessert", "version", "oven", "oven C", "minutes", "predicted", "juice", "juice hot", "fruit", "top", "base", "sweetness", "boiled over",
-	"rim bubbled min", "middle bubbled min", "before g", "after g", "again", "note",
+	"baked",
+	"dessert",
+	"version",
+	"oven",
+	"oven C",
+	"minutes",
+	"predicted",
+	"juice",
+	"juice hot",
+	"fruit",
+	"top",
+	"base",
+	"sweetness",
+	"boiled over",
+	"rim bubbled min",
+	"middle bubbled min",
+	"before g",
+	"after g",
+	"again",
+	"note",
 }
 
 // LogWriter writes a log as CSV, line by line.
@@ -26,12 +43,30 @@ func NewLogWriter(to io.Writer) (LogWriter, error) {
 }
 
 // Line writes one bake.
-func (l LogWriter) Line(b baked.Line) error {
+func (l LogWriter) Line(b outcome.Line) error {
 	t := b.Told
 	return l.w.Write([]string{
-		b.BakedAt.UTC().Format(time.RFC3339), harmless(b.Title), number(b.Version), harmless(b.Oven), figure(b.OvenC), figure(b.Minutes), b.Predicted,
-		word(b.Juice), t.JuiceHot, word(b.Fruit), word(b.Top), t.Base, t.Sweetness, yes(b.BoiledOver),
-		figure(t.RimMin), figure(t.MiddleMin), figure(t.BeforeG), figure(t.AfterG), yes(t.Again), harmless(b.Note),
+		b.BakedAt.UTC().
+			Format(time.RFC3339),
+		harmless(b.Title),
+		number(b.Version),
+		harmless(b.Oven),
+		figure(b.OvenC),
+		figure(b.Minutes),
+		b.Predicted,
+		word(b.Juice),
+		t.JuiceHot,
+		word(b.Fruit),
+		word(b.Top),
+		t.Base,
+		t.Sweetness,
+		yes(b.BoiledOver),
+		figure(t.RimMin),
+		figure(t.MiddleMin),
+		figure(t.BeforeG),
+		figure(t.AfterG),
+		yes(t.Again),
+		harmless(b.Note),
 	})
 }
 

@@ -2,11 +2,10 @@ package formats
 
 import (
 	"encoding/csv"
+	"mabbin/core/outcome"
 	"strings"
 	"testing"
 	"time"
-
-	"mabbin/core/baked"
 )
 
 func TestALogIsATable(t *testing.T) {
@@ -16,9 +15,9 @@ func TestALogIsATable(t *testing.T) {
 		t.Fatal(err)
 	}
 	version, c, juice, over, before := 2, 185.0, "saucy", false, 2410.5
-	for _, l := range []baked.Line{
+	for _, l := range []outcome.Line{
 		{Title: "=SUM(A1)", BakedAt: time.Date(2026, 10, 1, 12, 0, 0, 0, time.UTC), Note: "two\nlines, \"quoted\""},
-		{Title: "Damson", Version: &version, Oven: "Old range", OvenC: &c, Predicted: "spoonable", Juice: &juice, BoiledOver: &over, Told: baked.Told{Base: "crisp", BeforeG: &before}},
+		{Title: "Damson", Version: &version, Oven: "Old range", OvenC: &c, Predicted: "spoonable", Juice: &juice, BoiledOver: &over, Told: outcome.Told{Base: "crisp", BeforeG: &before}},
 	} {
 		if err := w.Line(l); err != nil {
 			t.Fatal(err)

@@ -3,16 +3,16 @@ package formats
 import (
 	"bytes"
 	"fmt"
+	"mabbin/core/balance"
+	"mabbin/core/message"
+	"mabbin/core/recipe"
+	"mabbin/server/render"
 	"strconv"
 	"strings"
 
 	"github.com/signintech/gopdf"
 	"golang.org/x/image/font/gofont/gobold"
 	"golang.org/x/image/font/gofont/goregular"
-
-	"mabbin/core/balance"
-	"mabbin/core/say"
-	"mabbin/core/wording"
 )
 
 // Paper is a size of paper.
@@ -41,11 +41,11 @@ var half = map[Sheet]bool{CardSheet: true}
 
 // Print is a sheet to be printed: of a dessert and its answer, on a paper, as a kitchen reads.
 type Print struct {
-	Card   Card
+	Card   recipe.Card
 	Answer *balance.Answer
 	Sheet  Sheet
 	Paper  Paper
-	Read   wording.Reader
+	Read   render.Reading
 }
 
 // layouts lay each sheet out, and return where it ends.
@@ -175,27 +175,34 @@ func (s *pressed) rule(x, y, w, thick float64) {
 }
 
 // heading writes a heading over a rule, and returns how high both are.
-func (s *pressed) heading(x, y, w float64, text say.Line) float64 {
+func (s *pressed) heading(x, y, w float64, text message.Message) float64 {
 	h := s.line(x, y, "bold", 12, s.Read.Text(text))
 	s.rule(x, y+h, w, 0.8)
 	return h + 5*s.k
 }
 
 // title writes the name of the dessert and a line about it over a rule, and returns where what follows begins.
-func (s *pressed) title(about ...say.Line) float64 {
+func (s *pressed) title(about ...message.Message) float64 {
 	full := s.w - 2*margin
 	y := margin + s.para(margin, margin, full, "bold", 22, s.Card.Name)
-	y += s.para(margin, y, full, "plain", 11, s.Read.Text(say.Between(" · ", about...))) + 4
+	y += s.para(margin, y, full, "plain", 11, s.Read.Text(message.Join(" · ", about...))) + 4
 	s.rule(margin, y, full, 2)
 	return y + 10
 }
 
 // about is the dessert in a few words, for its title.
-func (s *pressed) about() []say.Line {
+func (s *pressed) about() []message.Message {
 	r := s.Card.Request
-	out := []say.Line{say.Line(r.Style), r.Dish.Words(), say.F("{n} portions", say.N(s.Answer.Portions.Count, 0))}
+	out := []message.Message{
+		message.New(r.Style),
+		r.Dish.Words(),
+		message.New("{n} portions", message.Number(s.Answer.Portions.Count, 0)),
+	}
 	if s.Card.OvenC > 0 && s.Card.Minutes > 0 {
-		out = append(out, say.F("{heat}, {minutes} min", say.C(s.Card.OvenC), say.N(s.Card.Minutes, 0)))
+		out = append(
+			out,
+			message.New("{heat}, {minutes} min", message.OvenHeat(s.Card.OvenC), message.Number(s.Card.Minutes, 0)),
+		)
 	}
 	return out
 }
@@ -204,24 +211,31 @@ func (s *pressed) about() []say.Line {
 func (s *pressed) allergens(y float64) float64 {
 	a, full := s.Answer.Allergens, s.w-2*margin
 	s.rule(margin, y, full, 0.8)
-	contains := say.Line("Contains: none of the listed allergens.")
+	contains := message.New("Contains: none of the listed allergens.")
 	if len(a.Contains) > 0 {
-		contains = say.F("Contains: {allergens}.", named(a.Contains))
+		contains = message.New("Contains: {allergens}.", named(a.Contains))
 	}
-	label := say.Line("")
+	label := message.Message{}
 	if len(a.CheckLabel) > 0 {
-		label = say.F("Check the label: {ingredients}.", named(a.CheckLabel))
+		label = message.New("Check the label: {ingredients}.", named(a.CheckLabel))
 	}
-	return y + 6 + s.para(margin, y+6, full, "plain", 9, s.Read.Text(say.Sentences(contains, label, "A list is no promise about cross-contact.")))
+	return y + 6 + s.para(
+		margin,
+		y+6,
+		full,
+		"plain",
+		9,
+		s.Read.Text(message.Sentences(contains, label, message.New("A list is no promise about cross-contact."))),
+	)
 }
 
 // named is names of the tables, with commas between them.
-func named(names []string) say.Value {
-	out := make([]say.Line, len(names))
+func named(names []string) message.Arg {
+	out := make([]message.Message, len(names))
 	for i, n := range names {
-		out[i] = say.Only(say.Called(n))
+		out[i] = message.Value(message.Name(n))
 	}
-	return say.L(say.Between(", ", out...))
+	return message.Part(message.Join(", ", out...))
 }
 
 // cutaway draws the dish cut open: wall, fruit in its juice, topping, and the line that it boils to.

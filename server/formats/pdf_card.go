@@ -1,9 +1,8 @@
 package formats
 
 import (
+	"mabbin/core/message"
 	"strings"
-
-	"mabbin/core/say"
 )
 
 // cardSheet is the dessert for the card box: what goes in, a line a bowl, how it stands, and how it is made.
@@ -15,7 +14,7 @@ func (s *pressed) cardSheet() float64 {
 	for _, b := range s.Answer.Ticket {
 		var in []string
 		for _, l := range b.Lines {
-			in = append(in, s.Read.Weight(l.G)+" "+strings.ToLower(s.Read.Name(l.Name)))
+			in = append(in, s.Read.Weight(l.G)+" "+strings.ToLower(s.Read.Label(string(l.Name))))
 		}
 		left += s.line(margin, left, "bold", 9, s.Read.Text(b.Title))
 		left += s.para(margin, left, col, "plain", 10, strings.Join(in, ", ")) + 3*s.k
@@ -29,7 +28,7 @@ func (s *pressed) cardSheet() float64 {
 		right += s.para(x, right, col, "plain", 10, s.Read.Text(says)) + 1*s.k
 	}
 	y = max(left, right) + 4*s.k
-	y += s.heading(margin, y, full, "Method")
+	y += s.heading(margin, y, full, message.New("Method"))
 	y = s.method(margin, y, full)
 	if s.Card.Note != "" {
 		y += s.para(margin, y, full, "plain", 10, s.Card.Note) + 3*s.k
@@ -38,12 +37,20 @@ func (s *pressed) cardSheet() float64 {
 }
 
 // stands is how the dessert stands: at the table, under its topping, in its dish.
-func (s *pressed) stands() []say.Line {
+func (s *pressed) stands() []message.Message {
 	a := s.Answer
-	return []say.Line{
-		say.F("At the table: {band}, {juice} juice in 100.", say.L(say.Line(a.Set.Band)), say.N(a.JuiceSharePct, 1)),
-		say.F("Topping {topping} on {fruit} of fruit.", say.MM(a.Topping.ThicknessMM), say.MM(a.Topping.FruitDepthMM)),
-		say.F("{rim} of rim stay free when it boils.", say.MM(max(0, a.Fit.HotHeadspaceMM))),
-		say.F("A portion weighs {much}.", say.G(a.Portions.EachG)),
+	return []message.Message{
+		message.New(
+			"At the table: {band}, {juice} juice in 100.",
+			message.Word(string(a.Set.Band)),
+			message.Number(a.JuiceSharePct, 1),
+		),
+		message.New(
+			"Topping {topping} on {fruit} of fruit.",
+			message.Millimetres(a.Topping.ThicknessMM),
+			message.Millimetres(a.Topping.FruitDepthMM),
+		),
+		message.New("{rim} of rim stay free when it boils.", message.Millimetres(max(0, a.Fit.HotHeadspaceMM))),
+		message.New("A portion weighs {much}.", message.Grams(a.Portions.EachG)),
 	}
 }

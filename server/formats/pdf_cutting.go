@@ -1,12 +1,11 @@
 package formats
 
 import (
+	"mabbin/core/dish"
+	"mabbin/core/topping"
 	"math"
 
 	"github.com/signintech/gopdf"
-
-	"mabbin/core/dish"
-	"mabbin/core/topping"
 )
 
 const (
@@ -16,7 +15,8 @@ const (
 	scaleCM = 5.0
 )
 
-// cuttingSheet is every plan of the dessert, drawn on the dish from above, as large as the page allows and no larger than life.
+// cuttingSheet is every plan of the dessert, drawn on the dish from above, as large as the page allows and no larger
+// than life.
 func (s *pressed) cuttingSheet() float64 {
 	y := s.title(s.about()...)
 	full := s.w - 2*margin

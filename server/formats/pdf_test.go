@@ -2,26 +2,54 @@ package formats
 
 import (
 	"bytes"
-	"testing"
-
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/measure"
-	"mabbin/core/wording"
+	"mabbin/core/recipe"
+	"mabbin/server/render"
+	"testing"
 )
 
 // printable are desserts that are short and long to tell.
 func printable() map[string]balance.Request {
 	return map[string]balance.Request{
 		"short": {
-			Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crumble",
-			Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+			Dish: dish.Dish{
+				Shape:    dish.Rectangle,
+				LengthCM: 24,
+				WidthCM:  18,
+				DepthCM:  5,
+				Material: "stoneware",
+			},
+			Style:   "crumble",
+			Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+			Topping: balance.ToppingAsked{Key: "crumble_classic"},
 		},
 		"long": {
-			Dish: dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19, Material: "enamel"}, Style: "pie", CrumbLayerG: 20,
-			Fruits:  []balance.FruitAsked{{Key: "apple_sharp", Share: 0.4}, {Key: "apple_soft", Share: 0.3}, {Key: "blackberry", Share: 0.3}},
-			Liquids: []balance.Asked{{Key: "lemon_juice", G: 15}}, Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}, {Key: "orange_zest", G: 4}},
-			Topping: balance.ToppingAsked{Key: "crumble_classic"}, Late: []balance.ToppingAsked{{Key: "praline_nut"}}, Base: &balance.BaseAsked{Key: "shortcrust"}, Finishes: []string{"egg_wash", "icing_sugar"},
+			Dish: dish.Dish{
+				Shape:         dish.Round,
+				LengthCM:      24,
+				DepthCM:       4.5,
+				FloorLengthCM: 19,
+				Material:      "enamel",
+			},
+			Style:       "pie",
+			CrumbLayerG: 20,
+			Fruits: []balance.FruitAsked{
+				{Key: "apple_sharp", Share: 0.4},
+				{Key: "apple_soft", Share: 0.3},
+				{Key: "blackberry", Share: 0.3},
+			},
+			Liquids: []balance.Asked{
+				{Key: "lemon_juice", G: 15},
+			},
+			Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}, {Key: "orange_zest", G: 4}},
+			Topping: balance.ToppingAsked{
+				Key: "crumble_classic",
+			},
+			Late:     []balance.ToppingAsked{{Key: "praline_nut"}},
+			Base:     &balance.BaseAsked{Key: "shortcrust"},
+			Finishes: []string{"egg_wash", "icing_sugar"},
 		},
 		"cut": {
 			Dish: dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 20, DepthCM: 6, Material: "stoneware"}, Style: "cobbler",
@@ -31,7 +59,7 @@ func printable() map[string]balance.Request {
 }
 
 func TestEverySheetIsOnePage(t *testing.T) {
-	us := wording.For(measure.Settings{Weights: "oz", Lengths: "in", Heat: "f", English: measure.US})
+	us := render.For(measure.Settings{Weights: "oz", Lengths: "in", Heat: "f", English: measure.US})
 	for name, r := range printable() {
 		a, err := balance.Solve(r)
 		if err != nil {
@@ -39,7 +67,13 @@ func TestEverySheetIsOnePage(t *testing.T) {
 		}
 		for _, paper := range []Paper{A4, Letter} {
 			for _, sheet := range []Sheet{TicketSheet, CardSheet, CuttingSheet} {
-				raw, err := Print{Card{Name: "Müsli & “oats”, 1½ dishes", Request: r, OvenC: 190, Minutes: 50, Note: "Serve it lukewarm."}, a, sheet, paper, us}.PDF()
+				raw, err := Print{
+					recipe.Card{Name: "Müsli & “oats”, 1½ dishes", Request: r, OvenC: 190, Minutes: 50, Note: "Serve it lukewarm."},
+					a,
+					sheet,
+					paper,
+					us,
+				}.PDF()
 				if err != nil {
 					t.Fatalf("%s, %s, %s: %v", name, sheet, paper, err)
 				}
@@ -59,7 +93,7 @@ func TestASheetEndsOnItsPage(t *testing.T) {
 			t.Fatal(err)
 		}
 		for sheet := range layouts {
-			p := Print{Card{Name: "Crumble", Request: r}, a, sheet, A4, wording.Reader{}}
+			p := Print{recipe.Card{Name: "Crumble", Request: r}, a, sheet, A4, render.Reading{}}
 			s, err := p.press()
 			if err != nil {
 				t.Fatal(err)
@@ -74,7 +108,7 @@ func TestASheetEndsOnItsPage(t *testing.T) {
 func TestWhatIsNotPrinted(t *testing.T) {
 	crumble := printable()["short"]
 	a, _ := balance.Solve(crumble)
-	p := Print{Card: Card{Request: crumble}, Answer: a, Sheet: TicketSheet, Paper: "napkin"}
+	p := Print{Card: recipe.Card{Request: crumble}, Answer: a, Sheet: TicketSheet, Paper: "napkin"}
 	if _, err := p.PDF(); err == nil {
 		t.Error("it is printed on a napkin")
 	}

@@ -1,9 +1,8 @@
 package formats
 
 import (
+	"mabbin/core/message"
 	"strconv"
-
-	"mabbin/core/say"
 )
 
 // ticketSheet is what to weigh on the left, and the work on the right.
@@ -22,8 +21,8 @@ func (s *pressed) ticket(x, y, w float64) float64 {
 		for _, l := range b.Lines {
 			s.right(x+figureOf*w, y, "bold", 14, s.Read.Weight(l.G))
 			at := x + figureOf*w + 8
-			h := s.para(at, y+1.5*s.k, w-figureOf*w-8, "plain", 11, s.Read.Name(l.Name))
-			if more := s.Read.Text(say.Between("; ", say.Line(l.Spoons), l.Note, l.Pieces)); more != "" {
+			h := s.para(at, y+1.5*s.k, w-figureOf*w-8, "plain", 11, s.Read.Label(string(l.Name)))
+			if more := s.Read.Text(message.Join("; ", message.New(l.Spoons), l.Note, l.Pieces)); more != "" {
 				h += s.para(at, y+h+1.5*s.k, w-figureOf*w-8, "plain", 8.5, more)
 			}
 			y += max(h, 14*s.k*leading) + 2*s.k
@@ -37,10 +36,10 @@ func (s *pressed) ticket(x, y, w float64) float64 {
 func (s *pressed) work(x, y, w float64) float64 {
 	s.cutaway(x, y, w, cutHeight*s.k, s.Answer.Cutaway)
 	y += cutHeight*s.k + 10*s.k
-	y += s.heading(x, y, w, "Method")
+	y += s.heading(x, y, w, message.New("Method"))
 	y = s.method(x, y, w)
 	y += 6 * s.k
-	y += s.heading(x, y, w, "Before the oven door closes")
+	y += s.heading(x, y, w, message.New("Before the oven door closes"))
 	for _, c := range s.Answer.Checks {
 		if !s.dry {
 			s.pdf.SetLineWidth(0.8)

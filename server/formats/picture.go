@@ -5,10 +5,9 @@ import (
 	"errors"
 	"image"
 	"io"
+	"mabbin/core/message"
 
 	"github.com/disintegration/imaging"
-
-	"mabbin/core/say"
 )
 
 // MaxPicture is the largest picture that is read, in bytes.
@@ -25,7 +24,7 @@ const (
 // ErrPicture is a picture that can't be read. What it says is meant for whoever chose it.
 var ErrPicture = errors.New("can't be read as a picture")
 
-func noPicture(says say.Line) error { return say.Wrong{Says: says, Kind: ErrPicture} }
+func noPicture(says message.Message) error { return message.Error{Says: says, Kind: ErrPicture} }
 
 // Picture is a picture made ready to be kept.
 type Picture struct {
@@ -33,26 +32,35 @@ type Picture struct {
 	JPEG, Small   []byte
 }
 
-// ReadPicture reads a JPEG or a PNG, turns it as the camera was held, and writes it anew: no larger than a screen, and with nothing in
-// it but what is seen. Where and when it was taken, and by what, stays behind.
+// ReadPicture reads a JPEG or a PNG, turns it as the camera was held, and writes it anew: no larger than a screen,
+// and with nothing in it but what is seen. Where and when it was taken, and by what, stays behind.
 func ReadPicture(r io.Reader) (*Picture, error) {
 	raw, err := io.ReadAll(io.LimitReader(r, MaxPicture+1))
 	if err != nil {
 		return nil, err
 	}
 	if len(raw) > MaxPicture {
-		return nil, noPicture(say.F("it can't be read as a picture: it is larger than {most} MB", say.Count(MaxPicture>>20)))
+		return nil, noPicture(
+			message.New("it can't be read as a picture: it is larger than {most} MB", message.Count(MaxPicture>>20)),
+		)
 	}
 	head, kind, err := image.DecodeConfig(bytes.NewReader(raw))
 	if err != nil || kind != "jpeg" && kind != "png" {
-		return nil, noPicture("it can't be read as a picture: give a JPEG or a PNG")
+		return nil, noPicture(message.New("it can't be read as a picture: give a JPEG or a PNG"))
 	}
 	if float64(head.Width)*float64(head.Height) > mostPixels {
-		return nil, noPicture(say.F("it can't be read as a picture: it has {wide} × {high} points, and at most {most} million can be taken", say.Count(head.Width), say.Count(head.Height), say.N(mostPixels/1e6, 0)))
+		return nil, noPicture(
+			message.New(
+				"it can't be read as a picture: it has {wide} × {high} points, and at most {most} million can be taken",
+				message.Count(head.Width),
+				message.Count(head.Height),
+				message.Number(mostPixels/1e6, 0),
+			),
+		)
 	}
 	img, err := imaging.Decode(bytes.NewReader(raw), imaging.AutoOrientation(true))
 	if err != nil {
-		return nil, noPicture("it can't be read as a picture: it ends too soon, or something in it is broken")
+		return nil, noPicture(message.New("it can't be read as a picture: it ends too soon, or something in it is broken"))
 	}
 	whole := imaging.Fit(img, pictureSide, pictureSide, imaging.Lanczos)
 	out := &Picture{Width: whole.Bounds().Dx(), Height: whole.Bounds().Dy()}

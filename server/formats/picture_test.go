@@ -128,7 +128,10 @@ func FuzzReadPicture(f *testing.F) {
 	_ = png.Encode(&b, halves(16, 8))
 	f.Add(b.Bytes())
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		if p, err := ReadPicture(bytes.NewReader(raw)); err == nil && (len(p.JPEG) == 0 || len(p.Small) == 0 || p.Width > 1600) {
+		if p, err := ReadPicture(
+			bytes.NewReader(raw),
+		); err == nil &&
+			(len(p.JPEG) == 0 || len(p.Small) == 0 || p.Width > 1600) {
 			t.Errorf("%+v", p)
 		}
 	})

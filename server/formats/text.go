@@ -2,12 +2,12 @@ package formats
 
 import (
 	"fmt"
-	"regexp"
-	"strings"
-
 	"mabbin/core/balance"
 	"mabbin/core/larder"
-	"mabbin/core/say"
+	"mabbin/core/message"
+	"mabbin/core/recipe"
+	"regexp"
+	"strings"
 )
 
 var (
@@ -18,10 +18,10 @@ var (
 	amountIn   = regexp.MustCompile(`[0-9½¼¾⅓⅔⅛]`)
 )
 
-// readText reads pasted text: a title, if the first line is none of the ingredients, the ingredients, and the method after
-// its heading or from the first numbered step on.
-func readText(content string) (*Document, error) {
-	d := &Document{Format: Text}
+// readText reads pasted text: a title, if the first line is none of the ingredients, the ingredients, and the method
+// after its heading or from the first numbered step on.
+func readText(content string) (*recipe.Document, error) {
+	d := &recipe.Document{Format: recipe.FormatText}
 	inMethod := false
 	for raw := range strings.Lines(content) {
 		l := strings.TrimSpace(raw)
@@ -37,21 +37,21 @@ func readText(content string) (*Document, error) {
 		case d.Name == "" && len(d.Lines) == 0 && !amountIn.MatchString(l) && !strings.HasSuffix(l, ":"):
 			d.Name = strings.Trim(l, "#*_ ")
 		default:
-			d.Lines = append(d.Lines, Line{Text: l})
+			d.Lines = append(d.Lines, recipe.DocumentLine{Text: l})
 		}
 	}
 	return d, nil
 }
 
 // WriteText writes a card to be read.
-func WriteText(c Card, a *balance.Answer) string {
+func WriteText(c recipe.Card, a *balance.Answer) string {
 	var b strings.Builder
 	fmt.Fprintf(&b, "%s\n%s\n", c.Name, yield(a))
 	for _, bowl := range a.Ticket {
 		fmt.Fprintf(&b, "\n%s:\n", headingOf(bowl))
 		for _, l := range bowl.Lines {
 			b.WriteString(ingredient(l))
-			if note := say.Between("; ", l.Note, l.Pieces); note != "" && bowl.Key == "fruit" {
+			if note := message.Join("; ", l.Note, l.Pieces); !note.IsZero() && bowl.Key == "fruit" {
 				b.WriteString(", " + note.String())
 				if _, fruit := c.Request.Own.Fruit(l.Key); fruit {
 					b.WriteString(", prepared weight")
@@ -86,14 +86,14 @@ func headingOf(b balance.Bowl) string {
 	return "For the topping"
 }
 
-func ingredient(l balance.Line) string { return l.Shown + " g " + larder.Plain(l.Name) }
+func ingredient(l balance.Line) string { return l.Shown + " g " + larder.Plain(string(l.Name)) }
 
 func yield(a *balance.Answer) string {
 	return fmt.Sprintf("Serves %.0f, %.0f g each", a.Portions.Count, a.Portions.EachG)
 }
 
 // method is what to do, in the order of the work.
-func method(c Card, a *balance.Answer) []string {
+func method(c recipe.Card, a *balance.Answer) []string {
 	var out []string
 	for _, b := range a.Ticket {
 		out = append(out, b.How.String())
@@ -101,7 +101,10 @@ func method(c Card, a *balance.Answer) []string {
 	out = append(out, "Fill the dish, put the topping on, wipe the rim, and put a tray under it.")
 	bake := "Bake until it bubbles at the middle, not only at the rim, and the top is golden."
 	if c.OvenC > 0 {
-		bake = fmt.Sprintf("Bake at %.0f C until it bubbles at the middle, not only at the rim, and the top is golden", c.OvenC)
+		bake = fmt.Sprintf(
+			"Bake at %.0f C until it bubbles at the middle, not only at the rim, and the top is golden",
+			c.OvenC,
+		)
 		if c.Minutes > 0 {
 			bake += fmt.Sprintf(", some %.0f minutes", c.Minutes)
 		}

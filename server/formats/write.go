@@ -2,10 +2,10 @@ package formats
 
 import (
 	"fmt"
+	"mabbin/core/balance"
+	"mabbin/core/recipe"
 	"regexp"
 	"strings"
-
-	"mabbin/core/balance"
 )
 
 // File is a card as it is given away.
@@ -18,7 +18,7 @@ type File struct {
 var notInNames = regexp.MustCompile(`[^\p{L}\p{N}]+`)
 
 // Write writes a card in one of the forms. All but plain text keep Mabbin's own fields without loss.
-func Write(f Format, c Card) (File, error) {
+func Write(f recipe.Format, c recipe.Card) (File, error) {
 	a, err := balance.Solve(c.Request)
 	if err != nil {
 		return File{}, err
@@ -29,16 +29,16 @@ func Write(f Format, c Card) (File, error) {
 	}
 	var out File
 	switch f {
-	case JSONLD:
+	case recipe.FormatJSONLD:
 		out = File{Name: name + ".json", MediaType: "application/ld+json"}
 		out.Content, err = WriteJSONLD(c, a)
-	case HTML:
+	case recipe.FormatHTML:
 		out = File{Name: name + ".html", MediaType: "text/html"}
 		out.Content, err = WriteHTML(c, a)
-	case CSV:
+	case recipe.FormatCSV:
 		out = File{Name: name + ".csv", MediaType: "text/csv"}
 		out.Content, err = WriteCSV(c, a)
-	case Text:
+	case recipe.FormatText:
 		out = File{Name: name + ".txt", MediaType: "text/plain", Content: WriteText(c, a)}
 	default:
 		return out, fmt.Errorf("there is no format %q", f)

@@ -1,152 +1,128 @@
 package httpapi
 
 import (
-	"context"
-	"slices"
+	"mabbin/api"
+	"mabbin/app"
+	"mabbin/core/balance"
+	"mabbin/core/diet"
+	"mabbin/core/fault"
+	"net/http"
 	"strings"
 
-	"mabbin/api"
-	"mabbin/core/balance"
-	"mabbin/core/compare"
-	"mabbin/core/diet"
-	"mabbin/server/store"
+	"github.com/gin-gonic/gin"
 )
 
 // pageOfCards is how many cards are listed at once, unless another number is asked for.
 const pageOfCards = 60
 
-// ListCards lists a kitchen's cards that are sought, each with its newest version in short.
-func (s Server) ListCards(ctx context.Context, req api.ListCardsRequestObject) (api.ListCardsResponseObject, error) {
-	p := req.Params
-	q := store.CardsSought{
-		Words: strings.TrimSpace(text(p.Words)), Style: text(p.Style), Fruit: text(p.Fruit), Shape: text((*string)(p.Shape)), Archived: p.Archived != nil && *p.Archived,
-	}
-	from, limit := 0, pageOfCards
-	if p.From != nil {
-		from = *p.From
-	}
-	if p.Limit != nil {
-		limit = *p.Limit
-	}
-	calculated := p.Diet != nil || p.Most != nil // what the database can't tell
-	if !calculated {
-		q.From, q.Limit = from, limit
-	}
-	page, err := s.Store.Cards(ctx, req.Kitchen, q)
+// listCards lists a kitchen's cards that are sought, each with its newest version in short.
+func (s *server) listCards(c *gin.Context) {
+	p, err := query[api.ListCardsParams](c)
 	if err != nil {
-		return nil, err
+		s.fail(c, err)
+		return
 	}
-	out := api.CardPage{}
-	if calculated {
-		page = slices.DeleteFunc(page, func(c store.Card) bool {
-			x := s.briefs.of(c.Versions[0])
-			return x == nil || p.Diet != nil && !x.suits[diet.Diet(*p.Diet)] || p.Most != nil && x.brief.Ingredients > *p.Most
-		})
-		out.All = len(page)
-		page = page[min(from, len(page)):min(from+limit, len(page))]
-	} else if out.All, err = s.Store.CountCards(ctx, req.Kitchen, q); err != nil {
-		return nil, err
-	}
-	out.Cards = each(page, func(c store.Card) api.CardListed {
-		listed := api.CardListed{Id: c.ID, Name: c.Name, Newest: version(c.Versions[0])}
-		if x := s.briefs.of(c.Versions[0]); x != nil {
-			listed.Brief = &x.brief
-		}
-		return listed
+	page, all, err := s.cards.List(c, kitchenOf(c), app.CardFilter{
+		Words: strings.TrimSpace(
+			or(p.Words, ""),
+		),
+		Style: or(p.Style, ""),
+		Fruit: or(p.Fruit, ""),
+		Shape: string(or(p.Shape, "")),
+		Diet: diet.Diet(
+			or(p.Diet, ""),
+		),
+		Most:     or(p.Most, 0),
+		Archived: or(p.Archived, false),
+		From:     or(p.From, 0),
+		Limit:    or(p.Limit, pageOfCards),
 	})
-	return api.ListCards200JSONResponse(out), nil
+	s.respond(c, http.StatusOK, api.CardPage{All: all, Cards: each(page, func(x app.Card) api.CardListed {
+		return api.CardListed{Id: x.ID, Name: x.Name, Newest: version(x.Versions[0]), Brief: s.summaries.of(x.Versions[0])}
+	})}, err)
 }
 
-// NameCard gives a card another name, puts it away, or takes it out again.
-func (s Server) NameCard(ctx context.Context, req api.NameCardRequestObject) (api.NameCardResponseObject, error) {
-	c, err := s.Store.NameCard(ctx, req.Kitchen, req.Card, req.Body.Name, req.Body.Archived)
-	if err != nil {
-		return nil, err
-	}
-	return api.NameCard200JSONResponse(card(c)), nil
+// getCard is one card with all its versions.
+func (s *server) getCard(c *gin.Context) {
+	found, err := s.Store.Card(c, kitchenOf(c), id(c, "card"))
+	s.respond(c, http.StatusOK, card(found), err)
 }
 
-// CompareVersions lays two versions of a card beside each other.
-func (s Server) CompareVersions(ctx context.Context, req api.CompareVersionsRequestObject) (api.CompareVersionsResponseObject, error) {
-	c, err := s.Store.Card(ctx, req.Kitchen, req.Card)
-	if err != nil {
-		return nil, err
+// addCard saves a new card.
+func (s *server) addCard(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.NewCard) error { return fault.Under("/request", balance.Check(x.Request)) })
+	if !ok {
+		return
 	}
-	var sides [2]compare.Side
-	for i, n := range []int{req.Version, req.Other} {
-		at := slices.IndexFunc(c.Versions, func(v store.Version) bool { return v.Number == n })
-		if at < 0 {
-			return nil, store.ErrNotFound
-		}
-		v := c.Versions[at]
-		sides[i] = compare.Side{Request: v.Request, OvenC: v.OvenC, Minutes: v.Minutes, Shelf: v.Shelf, Stages: v.Stages}
-		if sides[i].Answer, err = balance.Solve(v.Request); err != nil {
-			return nil, err
-		}
-		if v.OvenID != nil {
-			o, err := s.Store.OneOven(ctx, req.Kitchen, *v.OvenID)
-			if err != nil {
-				return nil, err
-			}
-			sides[i].Oven = o.Name
-		}
-	}
-	return api.CompareVersions200JSONResponse(compare.Of(sides[0], sides[1])), nil
+	kept, err := s.cards.Save(
+		c,
+		kitchenOf(c),
+		in.Id,
+		in.Name,
+		app.Version{ID: in.VersionId, Request: in.Request, Setting: setting(in.Setting), Note: or(in.Note, "")},
+	)
+	s.respond(c, http.StatusCreated, card(kept), err)
 }
 
-// GetCard is one card with all its versions.
-func (s Server) GetCard(ctx context.Context, req api.GetCardRequestObject) (api.GetCardResponseObject, error) {
-	c, err := s.Store.Card(ctx, req.Kitchen, req.Card)
-	if err != nil {
-		return nil, err
+// addVersion saves a further version of a card.
+func (s *server) addVersion(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.NewVersion) error { return fault.Under("/request", balance.Check(x.Request)) })
+	if !ok {
+		return
 	}
-	return api.GetCard200JSONResponse(card(c)), nil
+	kept, err := s.cards.SaveVersion(
+		c,
+		kitchenOf(c),
+		id(c, "card"),
+		app.Version{ID: in.Id, Request: in.Request, Setting: setting(in.Setting), Note: or(in.Note, "")},
+	)
+	s.respond(c, http.StatusCreated, card(kept), err)
 }
 
-// AddCard saves a new card.
-func (s Server) AddCard(ctx context.Context, req api.AddCardRequestObject) (api.AddCardResponseObject, error) {
-	b := req.Body
-	c, err := s.Store.AddCard(ctx, req.Kitchen, b.Id, b.Name, store.Version{
-		ID: b.VersionId, SavedAt: s.Now(), Request: b.Request, Setting: setting(b.Setting), Note: text(b.Note),
-	})
-	if err != nil {
-		return nil, err
+// nameCard gives a card another name, puts it away, or takes it out again.
+func (s *server) nameCard(c *gin.Context) {
+	in, ok := decode[api.NameCardJSONRequestBody](s, c, nil)
+	if !ok {
+		return
 	}
-	return api.AddCard201JSONResponse(card(c)), nil
+	found, err := s.Store.NameCard(c, kitchenOf(c), id(c, "card"), in.Name, in.Archived)
+	s.respond(c, http.StatusOK, card(found), err)
 }
 
-// AddVersion saves a further version of a card.
-func (s Server) AddVersion(ctx context.Context, req api.AddVersionRequestObject) (api.AddVersionResponseObject, error) {
-	b := req.Body
-	c, err := s.Store.AddVersion(ctx, req.Kitchen, req.Card, store.Version{
-		ID: b.Id, SavedAt: s.Now(), Request: b.Request, Setting: setting(b.Setting), Note: text(b.Note),
-	})
-	if err != nil {
-		return nil, err
-	}
-	return api.AddVersion201JSONResponse(card(c)), nil
+// compareVersions lays two versions of a card beside each other.
+func (s *server) compareVersions(c *gin.Context) {
+	rows, err := s.cards.Compare(c, kitchenOf(c), id(c, "card"), number(c, "version"), number(c, "other"))
+	s.respond(c, http.StatusOK, rows, err)
 }
 
-func card(c store.Card) api.Card {
+func card(c app.Card) api.Card {
 	return api.Card{Id: c.ID, Name: c.Name, Archived: c.Archived, Versions: each(c.Versions, version)}
 }
 
-func version(v store.Version) api.Version {
-	return api.Version{Id: v.ID, Number: v.Number, SavedAt: v.SavedAt, Request: v.Request, Setting: told(v.Setting), Note: v.Note}
+func version(v app.Version) api.Version {
+	return api.Version{
+		Id:      v.ID,
+		Number:  v.Number,
+		SavedAt: v.SavedAt,
+		Request: v.Request,
+		Setting: settingTold(v.Setting),
+		Note:    v.Note,
+	}
 }
 
-func setting(s api.Setting) store.Setting {
-	out := store.Setting{OvenID: s.OvenId, OvenC: s.OvenC, Minutes: s.Minutes, FillingC: s.FillingC, DishC: s.DishC}
-	if s.Shelf != nil {
-		out.Shelf = string(*s.Shelf)
+func setting(s api.Setting) app.Setting {
+	return app.Setting{
+		OvenID:   s.OvenId,
+		OvenC:    s.OvenC,
+		Minutes:  s.Minutes,
+		FillingC: s.FillingC,
+		DishC:    s.DishC,
+		Shelf:    string(or(s.Shelf, "")),
+		Stages:   or(s.Stages, nil),
 	}
-	if s.Stages != nil {
-		out.Stages = *s.Stages
-	}
-	return out
 }
 
-func told(s store.Setting) api.Setting {
+func settingTold(s app.Setting) api.Setting {
 	out := api.Setting{OvenId: s.OvenID, OvenC: s.OvenC, Minutes: s.Minutes, FillingC: s.FillingC, DishC: s.DishC}
 	if s.Shelf != "" {
 		shelf := api.SettingShelf(s.Shelf)
@@ -158,23 +134,27 @@ func told(s store.Setting) api.Setting {
 	return out
 }
 
-func text(p *string) string {
+// or is what a pointer points at, or something else where it points at nothing.
+func or[T any](p *T, other T) T {
 	if p == nil {
-		return ""
+		return other
 	}
 	return *p
 }
 
+// each maps a list; the answer is never null in JSON.
+func each[A, B any](list []A, f func(A) B) []B {
+	out := make([]B, len(list))
+	for i, x := range list {
+		out[i] = f(x)
+	}
+	return out
+}
+
 // brief is an answer in short.
 func brief(a *balance.Answer) api.Brief {
-	different := map[string]bool{}
-	for _, b := range a.Ticket {
-		for _, l := range b.Lines {
-			different[l.Key] = true
-		}
-	}
 	return api.Brief{
-		Ingredients: len(different),
+		Ingredients: a.Ingredients(),
 		FruitG:      a.FruitG, SugarG: a.SugarG, ThickenerG: a.ThickenerG, ToppingG: a.ToppingG, Band: a.Set.Band,
 		Portions: a.Portions.Count, HotHeadspaceMm: a.Fit.HotHeadspaceMM, Cutaway: a.Cutaway,
 	}

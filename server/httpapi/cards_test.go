@@ -4,6 +4,11 @@ import (
 	"context"
 	"fmt"
 	"log/slog"
+	"mabbin/api"
+	"mabbin/core/compare"
+	"mabbin/server/demo"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
 	"net/http"
 	"slices"
 	"strings"
@@ -13,12 +18,6 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
-
-	"mabbin/api"
-	"mabbin/core/compare"
-	"mabbin/server/demo"
-	"mabbin/server/store"
-	"mabbin/server/store/storetest"
 )
 
 func TestCardsAreFoundByWhatTheyAre(t *testing.T) {
@@ -38,7 +37,8 @@ func TestCardsAreFoundByWhatTheyAre(t *testing.T) {
 	}
 	first := get[api.CardPage](t, call(h, "GET", base+"/cards?limit=5", ""), 200)
 	rest := get[api.CardPage](t, call(h, "GET", base+"/cards?from=5&limit=50", ""), 200)
-	if first.All != 13 || len(first.Cards) != 5 || len(rest.Cards) != 8 || slices.ContainsFunc(rest.Cards, func(c api.CardListed) bool { return c.Id == first.Cards[4].Id }) {
+	if first.All != 13 || len(first.Cards) != 5 || len(rest.Cards) != 8 ||
+		slices.ContainsFunc(rest.Cards, func(c api.CardListed) bool { return c.Id == first.Cards[4].Id }) {
 		t.Errorf("%d and %d of %d", len(first.Cards), len(rest.Cards), first.All)
 	}
 	for i, c := range first.Cards[1:] {
@@ -58,7 +58,12 @@ func TestACardIsNamedPutAwayAndCompared(t *testing.T) {
 	h, base := theYard(t)
 	found := get[api.CardPage](t, call(h, "GET", base+"/cards?words=gooseberry", ""), 200)
 	card := base + "/cards/" + found.Cards[0].Id.String()
-	if c := get[api.Card](t, call(h, "PUT", card, `{"name":"Green crumble"}`), 200); c.Name != "Green crumble" || c.Archived || len(c.Versions) != 2 {
+	if c := get[api.Card](
+		t,
+		call(h, "PUT", card, `{"name":"Green crumble"}`),
+		200,
+	); c.Name != "Green crumble" || c.Archived ||
+		len(c.Versions) != 2 {
 		t.Errorf("%+v", c)
 	}
 	if c := get[api.Card](t, call(h, "PUT", card, `{"archived":true}`), 200); !c.Archived || c.Name != "Green crumble" {
@@ -69,7 +74,7 @@ func TestACardIsNamedPutAwayAndCompared(t *testing.T) {
 	}
 	rows := get[[]compare.Row](t, call(h, "GET", card+"/versions/1/beside/2", ""), 200)
 	sweeter := slices.ContainsFunc(rows, func(r compare.Row) bool {
-		return r.What == "sweetness of the filling" && r.A != r.B
+		return r.What.String() == "sweetness of the filling" && !r.A.Equal(r.B)
 	})
 	if !sweeter {
 		t.Errorf("%+v", rows)
@@ -114,7 +119,7 @@ func BenchmarkAPageOfManyCards(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
-	h, err := New(Server{Store: s, Now: time.Now}, fstest.MapFS{"index.html": {}}, slog.New(slog.DiscardHandler))
+	h, err := New(Config{Store: s, Log: slog.New(slog.DiscardHandler), Clock: time.Now}, fstest.MapFS{"index.html": {}})
 	if err != nil {
 		b.Fatal(err)
 	}

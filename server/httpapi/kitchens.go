@@ -1,77 +1,184 @@
 package httpapi
 
 import (
-	"context"
-
 	"mabbin/api"
-	"mabbin/server/store"
+	"mabbin/app"
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/measure"
+	"mabbin/server/demo"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
 )
 
-// ListKitchens lists every kitchen.
-func (s Server) ListKitchens(ctx context.Context, _ api.ListKitchensRequestObject) (api.ListKitchensResponseObject, error) {
-	all, err := s.Store.Kitchens(ctx)
-	if err != nil {
-		return nil, err
-	}
-	return api.ListKitchens200JSONResponse(each(all, kitchen)), nil
-}
-
-func kitchen(k store.Kitchen) api.Kitchen {
+func kitchen(k app.Kitchen) api.Kitchen {
 	return api.Kitchen{Id: k.ID, Name: k.Name, Settings: k.Settings}
 }
 
-// SetSettings changes how a kitchen measures.
-func (s Server) SetSettings(ctx context.Context, req api.SetSettingsRequestObject) (api.SetSettingsResponseObject, error) {
-	k, err := s.Store.SetSettings(ctx, req.Kitchen, *req.Body)
-	if err != nil {
-		return nil, err
-	}
-	return api.SetSettings200JSONResponse(kitchen(k)), nil
+// listKitchens lists every kitchen.
+func (s *server) listKitchens(c *gin.Context) {
+	all, err := s.Store.Kitchens(c)
+	s.respond(c, http.StatusOK, each(all, kitchen), err)
 }
 
-// ListDishes lists a kitchen's dishes.
-func (s Server) ListDishes(ctx context.Context, req api.ListDishesRequestObject) (api.ListDishesResponseObject, error) {
-	all, err := s.Store.Dishes(ctx, req.Kitchen)
-	if err != nil {
-		return nil, err
+// addKitchen makes a kitchen with nothing in it.
+func (s *server) addKitchen(c *gin.Context) {
+	in, ok := decode[api.AddKitchenJSONRequestBody](s, c, nil)
+	if !ok {
+		return
 	}
-	return api.ListDishes200JSONResponse(each(all, shelfDish)), nil
+	k, err := s.Store.NewKitchen(c, in.Id, in.Name)
+	s.respond(c, http.StatusCreated, kitchen(k), err)
 }
 
-// AddDish puts a dish on the shelf.
-func (s Server) AddDish(ctx context.Context, req api.AddDishRequestObject) (api.AddDishResponseObject, error) {
-	d := store.ShelfDish{ID: req.Body.Id, Name: req.Body.Name, Dish: req.Body.Dish, Count: 1}
-	if n := req.Body.Count; n != nil {
-		d.Count = *n
+// loadDemo loads the demo kitchen.
+func (s *server) loadDemo(c *gin.Context) {
+	var k app.Kitchen
+	_, err := demo.Load(c, s.Store, s.Clock())
+	if err == nil {
+		k, err = s.Store.OneKitchen(c, demo.Kitchen.ID)
 	}
-	if err := s.Store.AddDish(ctx, req.Kitchen, d); err != nil {
-		return nil, err
-	}
-	return api.AddDish201JSONResponse(shelfDish(d)), nil
+	s.respond(c, http.StatusCreated, kitchen(k), err)
 }
 
-// ChangeDish changes a dish on the shelf.
-func (s Server) ChangeDish(ctx context.Context, req api.ChangeDishRequestObject) (api.ChangeDishResponseObject, error) {
-	d := store.ShelfDish{ID: req.Dish, Name: req.Body.Name, Dish: req.Body.Dish, Count: req.Body.Count}
-	if err := s.Store.ChangeDish(ctx, req.Kitchen, d); err != nil {
-		return nil, err
+// setSettings changes how a kitchen measures.
+func (s *server) setSettings(c *gin.Context) {
+	in, ok := decode[measure.Settings](s, c, nil)
+	if !ok {
+		return
 	}
-	return api.ChangeDish200JSONResponse(shelfDish(d)), nil
+	k, err := s.Store.SetSettings(c, kitchenOf(c), in)
+	s.respond(c, http.StatusOK, kitchen(k), err)
 }
 
-// RemoveDish takes a dish off the shelf.
-func (s Server) RemoveDish(ctx context.Context, req api.RemoveDishRequestObject) (api.RemoveDishResponseObject, error) {
-	if err := s.Store.RemoveDish(ctx, req.Kitchen, req.Dish); err != nil {
-		return nil, err
-	}
-	return api.RemoveDish204Response{}, nil
+// listDishes lists a kitchen's dishes.
+func (s *server) listDishes(c *gin.Context) {
+	all, err := s.Store.Dishes(c, kitchenOf(c))
+	s.respond(c, http.StatusOK, each(all, shelfDish), err)
 }
 
-func shelfDish(d store.ShelfDish) api.ShelfDish {
+// checkDish finds what is wrong with a dish that comes with its name.
+func checkDish(d dish.Dish) error {
+	var f fault.Faults
+	balance.CheckDish(d, "/dish", &f)
+	return f.Err()
+}
+
+// addDish puts a dish on the shelf.
+func (s *server) addDish(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.NewDish) error { return checkDish(x.Dish) })
+	if !ok {
+		return
+	}
+	d := app.ShelfDish{ID: in.Id, Name: in.Name, Dish: in.Dish, Count: or(in.Count, 1)}
+	err := checkDish(d.Dish)
+	if err == nil {
+		err = s.Store.AddDish(c, kitchenOf(c), d)
+	}
+	s.respond(c, http.StatusCreated, shelfDish(d), err)
+}
+
+// changeDish changes a dish on the shelf.
+func (s *server) changeDish(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.DishChange) error { return checkDish(x.Dish) })
+	if !ok {
+		return
+	}
+	d := app.ShelfDish{ID: id(c, "dish"), Name: in.Name, Dish: in.Dish, Count: in.Count}
+	err := checkDish(d.Dish)
+	if err == nil {
+		err = s.Store.ChangeDish(c, kitchenOf(c), d)
+	}
+	s.respond(c, http.StatusOK, shelfDish(d), err)
+}
+
+// removeDish takes a dish off the shelf.
+func (s *server) removeDish(c *gin.Context) {
+	s.nothing(c, s.Store.RemoveDish(c, kitchenOf(c), id(c, "dish")))
+}
+
+func shelfDish(d app.ShelfDish) api.ShelfDish {
 	bySizes := d.Dish
 	bySizes.MeasuredML = 0
 	return api.ShelfDish{
 		Id: d.ID, Name: d.Name, Dish: d.Dish, Count: d.Count,
 		VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
 	}
+}
+
+// listOvens lists a kitchen's ovens.
+func (s *server) listOvens(c *gin.Context) {
+	all, err := s.Store.Ovens(c, kitchenOf(c))
+	s.respond(c, http.StatusOK, each(all, shelfOven), err)
+}
+
+// setOven adds, changes or puts back an oven.
+func (s *server) setOven(c *gin.Context) {
+	check := func(x api.OvenChange) error {
+		var f fault.Faults
+		x.Oven.Check("/oven", &f)
+		return f.Err()
+	}
+	in, ok := decode(s, c, check)
+	if !ok {
+		return
+	}
+	o := app.ShelfOven{ID: id(c, "oven"), Name: in.Name, Oven: in.Oven}
+	err := check(in)
+	if err == nil {
+		err = s.Store.SetOven(c, kitchenOf(c), o)
+	}
+	s.respond(c, http.StatusOK, shelfOven(o), err)
+}
+
+// removeOven takes an oven away.
+func (s *server) removeOven(c *gin.Context) {
+	s.nothing(c, s.Store.RemoveOven(c, kitchenOf(c), id(c, "oven")))
+}
+
+func shelfOven(o app.ShelfOven) api.ShelfOven {
+	out := api.ShelfOven{Id: o.ID, Name: o.Name, Oven: o.Oven, OffByC: o.OffBy()}
+	if r, known := o.ShelfRunners(); known {
+		out.Shelves = &r
+	}
+	return out
+}
+
+// listOwn lists what a kitchen knows better than the tables.
+func (s *server) listOwn(c *gin.Context) { s.own(c, nil) }
+
+// setOwn keeps figures of the kitchen's own.
+func (s *server) setOwn(c *gin.Context) {
+	kind, key := c.Param("kind"), c.Param("key")
+	check := func(r larder.OwnRow) error {
+		var f fault.Faults
+		r.Check("", key, kind, &f)
+		return f.Err()
+	}
+	in, ok := decode(s, c, check)
+	if !ok {
+		return
+	}
+	err := check(in)
+	if err == nil {
+		err = s.Store.SetOwn(c, kitchenOf(c), kind, key, in)
+	}
+	s.own(c, err)
+}
+
+// dropOwn goes back to the table's figures.
+func (s *server) dropOwn(c *gin.Context) {
+	s.own(c, s.Store.DropOwn(c, kitchenOf(c), c.Param("kind"), c.Param("key")))
+}
+
+// own answers with all of a kitchen's own rows after a change.
+func (s *server) own(c *gin.Context, err error) {
+	var own *larder.Own
+	if err == nil {
+		own, err = s.Store.Own(c, kitchenOf(c))
+	}
+	s.respond(c, http.StatusOK, own, err)
 }

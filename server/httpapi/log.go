@@ -2,142 +2,182 @@ package httpapi
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
-	"net/http"
-
-	"github.com/google/uuid"
-
 	"mabbin/api"
-	"mabbin/core/bake"
-	"mabbin/core/compare"
-	"mabbin/core/learn"
-	"mabbin/core/watch"
+	"mabbin/app"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
 	"mabbin/server/formats"
-	"mabbin/server/store"
+	"mabbin/server/render"
+	"mabbin/server/wire"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
 )
 
-// ExportLog is the log as a table. It is written as it is read, so that a long log takes no more memory than a short one.
-func (s Server) ExportLog(ctx context.Context, req api.ExportLogRequestObject) (api.ExportLogResponseObject, error) {
-	if _, err := s.Store.OneKitchen(ctx, req.Kitchen); err != nil {
-		return nil, err
+// pageOfBakes is how many bakes the log gives at once, unless it is asked for another number.
+const pageOfBakes = 50
+
+// listBakes lists the log, the last bake first.
+func (s *server) listBakes(c *gin.Context) {
+	p, err := query[api.ListBakesParams](c)
+	if err != nil {
+		s.fail(c, err)
+		return
 	}
-	return api.ExportLog200TextcsvResponse{Body: piped(func(to io.Writer) error {
+	q := app.BakeFilter{Words: strings.TrimSpace(or(p.Words, "")), Juice: string(or(p.Juice, "")), Oven: p.Oven}
+	page, more, err := s.Store.Bakes(c, kitchenOf(c), q, p.Before, or(p.Limit, pageOfBakes))
+	s.respond(c, http.StatusOK, api.BakePage{Bakes: each(page, bakeTold), More: more}, err)
+}
+
+// addBake logs a bake.
+func (s *server) addBake(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.NewBake) error { return fault.Under("/request", balance.Check(x.Request)) })
+	if !ok {
+		return
+	}
+	kept, err := s.log.Add(c, kitchenOf(c), app.BakeRecord{
+		ID: in.Id, Title: in.Title, BakedAt: in.BakedAt, CardID: in.CardId, Version: in.Version, Request: in.Request,
+		Setting: setting(in.Setting), Outcome: outcomeOf(in.Outcome),
+	}, in.WatchId)
+	s.respond(c, http.StatusCreated, bakeTold(kept), err)
+}
+
+// getBake is one bake in full.
+func (s *server) getBake(c *gin.Context) {
+	b, err := s.Store.OneBake(c, kitchenOf(c), id(c, "bake"))
+	s.respond(c, http.StatusOK, bakeTold(b), err)
+}
+
+// correctBake puts right what was told of a bake.
+func (s *server) correctBake(c *gin.Context) {
+	in, ok := decode[api.CorrectBakeJSONRequestBody](s, c, nil)
+	if !ok {
+		return
+	}
+	b, err := s.log.Correct(c, kitchenOf(c), id(c, "bake"), in.CorrectionId, outcomeOf(in.Outcome))
+	s.respond(c, http.StatusOK, bakeTold(b), err)
+}
+
+// explainBake says what the model expects of a bake, and what may have been otherwise.
+func (s *server) explainBake(c *gin.Context) {
+	p, err := query[api.ExplainBakeParams](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	tick, over := s.progress.begin(c, p.XWork)
+	defer over()
+	e, err := s.log.Explain(
+		c,
+		kitchenOf(c),
+		id(c, "bake"),
+		func(done, of int) error { return tick(int64(done), int64(of)) },
+	)
+	s.respond(c, http.StatusOK, e, err)
+}
+
+// compareBakes lays two bakes beside each other.
+func (s *server) compareBakes(c *gin.Context) {
+	rows, err := s.log.Compare(c, kitchenOf(c), id(c, "bake"), id(c, "other"))
+	s.respond(c, http.StatusOK, rows, err)
+}
+
+// outcomeOf is what was told.
+func outcomeOf(o api.Outcome) app.Outcome {
+	out := app.Outcome{
+		Juice: (*string)(
+			o.Juice,
+		),
+		Fruit:      (*string)(o.Fruit),
+		Top:        (*string)(o.Top),
+		BoiledOver: o.BoiledOver,
+		Note:       or(o.Note, ""),
+		Picture:    o.PictureId,
+	}
+	if o.Told != nil {
+		out.Told = *o.Told
+	}
+	return out
+}
+
+func outcomeTold(o app.Outcome) api.Outcome {
+	return api.Outcome{
+		Juice: (*api.JuiceOutcome)(o.Juice), Fruit: (*api.OutcomeFruit)(o.Fruit), Top: (*api.OutcomeTop)(o.Top),
+		BoiledOver: o.BoiledOver, Note: &o.Note, Told: &o.Told, PictureId: o.Picture,
+	}
+}
+
+func bakeTold(b app.BakeRecord) api.Bake {
+	return api.Bake{
+		Id:        b.ID,
+		Title:     b.Title,
+		BakedAt:   b.BakedAt,
+		CardId:    b.CardID,
+		Version:   b.Version,
+		Request:   b.Request,
+		Predicted: brief(&b.Result),
+		Setting:   settingTold(b.Setting),
+		Outcome:   outcomeTold(b.Outcome),
+		Happened:  b.Happened,
+		Corrections: each(
+			b.Corrections,
+			func(c app.Correction) api.Correction { return api.Correction{At: c.At, Was: outcomeTold(c.Was)} },
+		),
+	}
+}
+
+// exportLogCSV is the log as a table.
+func (s *server) exportLogCSV(c *gin.Context) {
+	s.download(c, "text/csv", func(to io.Writer) error {
 		w, err := formats.NewLogWriter(to)
 		if err != nil {
 			return err
 		}
-		return errors.Join(s.Store.EachLine(ctx, req.Kitchen, store.Sought{}, w.Line), w.Close())
-	})}, nil
+		return errors.Join(s.Store.EachLine(c, kitchenOf(c), app.BakeFilter{}, w.Line), w.Close())
+	})
 }
 
-// ExplainBake says what the model expects of a bake, and what may have been otherwise.
-func (s Server) ExplainBake(ctx context.Context, req api.ExplainBakeRequestObject) (api.ExplainBakeResponseObject, error) {
-	b, err := s.Store.OneBake(ctx, req.Kitchen, req.Bake)
-	if err != nil {
-		return nil, err
-	}
-	q, err := s.asBaked(ctx, req.Kitchen, b)
-	if err != nil {
-		return nil, err
-	}
-	tick, over := s.works.begin(ctx, req.Params.XWork)
-	defer over()
-	e, err := learn.Explain(q, learn.Came{Words: words(b.Outcome), Told: b.Told, Happened: b.Happened},
-		func(done, of int) error { return tick(int64(done), int64(of)) })
-	if err != nil {
-		return nil, err
-	}
-	return api.ExplainBake200JSONResponse(*e), nil
+// exportLogJSON is the log with everything that is kept of each bake.
+func (s *server) exportLogJSON(c *gin.Context) {
+	r := s.reading(c)
+	s.download(c, "application/json", func(to io.Writer) error { return s.writeLog(c, to, kitchenOf(c), r) })
 }
 
-// asBaked is a bake as it can be baked on paper again: in its oven as it is known by now, by the stages as they were.
-func (s Server) asBaked(ctx context.Context, kitchen uuid.UUID, b store.Bake) (bake.DessertRequest, error) {
-	k, err := s.Store.OneKitchen(ctx, kitchen)
-	if err != nil {
-		return bake.DessertRequest{}, err
+// download answers with what write writes, as it is written, so that what is long takes no more memory than what is
+// short.
+func (s *server) download(c *gin.Context, mediaType string, write func(io.Writer) error) {
+	if _, err := s.Store.OneKitchen(c, kitchenOf(c)); err != nil {
+		s.fail(c, err)
+		return
 	}
-	q := bake.DessertRequest{Request: b.Request, Setting: bake.Setting{AltitudeM: k.AltitudeM, Shelf: b.Shelf, FillingC: b.FillingC, DishC: b.DishC, Stages: b.Stages}}
-	if b.OvenID != nil {
-		o, err := s.Store.OneOven(ctx, kitchen, *b.OvenID)
-		if err != nil {
-			return q, err
-		}
-		q.Setting.Heating, q.Setting.OvenOffsetC, q.Setting.OffByC = o.Heating, o.OffsetC, o.GiveOrTakeC
+	c.Header("Content-Type", mediaType)
+	c.Status(http.StatusOK)
+	if err := write(c.Writer); err != nil {
+		_ = c.Error(err)
+		panic(http.ErrAbortHandler) // it is not whole: the connection says so
 	}
-	if b.Happened != nil && len(b.Happened.Stages) > 0 {
-		q.Setting.Stages = watch.Behind(b.Happened.Stages, b.Happened.Minutes)
-	}
-	if len(q.Setting.Stages) == 0 && b.OvenC != nil && b.Minutes != nil {
-		q.Setting.Stages = []bake.Stage{{Minutes: *b.Minutes, OvenC: *b.OvenC, Heating: q.Setting.Heating}}
-	}
-	return q, nil
-}
-
-func words(o store.Outcome) bake.Words {
-	return bake.Words{Juice: text(o.Juice), Fruit: text(o.Fruit), Top: text(o.Top), Base: o.Told.Base, BoiledOver: o.BoiledOver}
-}
-
-// CompareBakes lays two bakes beside each other.
-func (s Server) CompareBakes(ctx context.Context, req api.CompareBakesRequestObject) (api.CompareBakesResponseObject, error) {
-	var sides [2]compare.Side
-	for i, id := range []uuid.UUID{req.Bake, req.Other} {
-		b, err := s.Store.OneBake(ctx, req.Kitchen, id)
-		if err != nil {
-			return nil, err
-		}
-		sides[i] = compare.Side{
-			Request: b.Request, Answer: &b.Result, OvenC: b.OvenC, Minutes: b.Minutes, Shelf: b.Shelf, Stages: b.Stages,
-			Words: words(b.Outcome), Told: b.Told, Happened: b.Happened,
-		}
-		if b.OvenID != nil {
-			o, err := s.Store.OneOven(ctx, req.Kitchen, *b.OvenID)
-			if err != nil {
-				return nil, err
-			}
-			sides[i].Oven = o.Name
-		}
-	}
-	return api.CompareBakes200JSONResponse(compare.Of(sides[0], sides[1])), nil
-}
-
-// ExportLogWhole is the log with everything that is kept of each bake. It is written as it is read.
-func (s Server) ExportLogWhole(ctx context.Context, req api.ExportLogWholeRequestObject) (api.ExportLogWholeResponseObject, error) {
-	if _, err := s.Store.OneKitchen(ctx, req.Kitchen); err != nil {
-		return nil, err
-	}
-	return wholeLog{piped(func(to io.Writer) error { return s.writeLog(ctx, to, req.Kitchen) })}, nil
-}
-
-// wholeLog answers with a log as it comes.
-type wholeLog struct{ io.ReadCloser }
-
-// VisitExportLogWholeResponse writes it.
-func (l wholeLog) VisitExportLogWholeResponse(w http.ResponseWriter) error {
-	defer func() { _ = l.Close() }() // who stops reading stops the writing
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(http.StatusOK)
-	_, err := io.Copy(w, l)
-	return err
 }
 
 // writeLog writes the log as a JSON document, page by page.
-func (s Server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID) error {
+func (s *server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID, r render.Reading) error {
 	if _, err := io.WriteString(to, `{"format":"mabbin-log","version":1,"bakes":[`); err != nil {
 		return err
 	}
 	sep := "\n"
 	var before *uuid.UUID
 	for more := true; more; {
-		var page []store.Bake
+		var page []app.BakeRecord
 		var err error
-		if page, more, err = s.Store.Bakes(ctx, kitchen, store.Sought{}, before, pageOfBakes); err != nil {
+		if page, more, err = s.Store.Bakes(ctx, kitchen, app.BakeFilter{}, before, pageOfBakes); err != nil {
 			return err
 		}
 		for _, b := range page {
-			raw, err := json.Marshal(logged(b))
+			raw, err := wire.Encode(bakeTold(b), r)
 			if err != nil {
 				return err
 			}
@@ -149,4 +189,33 @@ func (s Server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID) e
 	}
 	_, err := io.WriteString(to, "\n]}\n")
 	return err
+}
+
+// addPicture keeps a picture, written anew.
+func (s *server) addPicture(c *gin.Context) {
+	p, err := formats.ReadPicture(c.Request.Body)
+	if errors.Is(err, formats.ErrPicture) {
+		err = wire.BodyFault(err)
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	kept := app.Picture{ID: id(c, "picture"), Width: p.Width, Height: p.Height, JPEG: p.JPEG, Small: p.Small}
+	err = s.Store.AddPicture(c, kitchenOf(c), kept, s.Clock())
+	s.respond(c, http.StatusCreated, api.Picture{Id: kept.ID, Width: kept.Width, Height: kept.Height}, err)
+}
+
+// getPicture is a picture as it is shown. What has an id never changes.
+func (s *server) getPicture(c *gin.Context) {
+	p, err := query[api.GetPictureParams](c)
+	var jpeg []byte
+	if err == nil {
+		jpeg, err = s.Store.PictureOf(c, kitchenOf(c), id(c, "picture"), or(p.Small, false))
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Data(http.StatusOK, "image/jpeg", jpeg)
 }

@@ -2,15 +2,15 @@ package httpapi
 
 import (
 	"io/fs"
+	"mabbin/core/message"
 	"net/http"
 	"strings"
 
 	"github.com/gin-gonic/gin"
-	"mabbin/core/say"
 )
 
-// servePage serves the built page: its files by name, and its index for every address that is the page's own.
-func servePage(dist fs.FS) gin.HandlerFunc {
+// page serves the built page: its files by name, and its index for every address that is the page's own.
+func (s *server) page(dist fs.FS) gin.HandlerFunc {
 	files := http.FileServerFS(dist)
 	index, err := fs.ReadFile(dist, "index.html")
 	if err != nil {
@@ -19,11 +19,15 @@ func servePage(dist fs.FS) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		p := strings.TrimPrefix(c.Request.URL.Path, "/")
 		if p == "api" || strings.HasPrefix(p, "api/") {
-			refuse(c, http.StatusNotFound, "There is no such API address")
+			s.refuse(c, http.StatusNotFound, message.New("There is no such API address"))
 			return
 		}
 		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-			refuse(c, http.StatusMethodNotAllowed, say.F("This address does not take {method}", say.Text(c.Request.Method)))
+			s.refuse(
+				c,
+				http.StatusMethodNotAllowed,
+				message.New("This address does not take {method}", message.Text(c.Request.Method)),
+			)
 			return
 		}
 		c.Status(http.StatusOK) // gin begins with 404 here
@@ -35,7 +39,7 @@ func servePage(dist fs.FS) gin.HandlerFunc {
 			return
 		}
 		if strings.HasPrefix(p, "assets/") {
-			refuse(c, http.StatusNotFound, "There is no such file")
+			s.refuse(c, http.StatusNotFound, message.New("There is no such file"))
 			return
 		}
 		c.Header("Cache-Control", "no-cache")

@@ -1,17 +1,18 @@
 package httpapi
 
 import (
-	"bytes"
-	"context"
-
 	"mabbin/api"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
+	"mabbin/core/message"
 	"mabbin/core/recipe"
-	"mabbin/core/wording"
 	"mabbin/server/formats"
+	"mabbin/server/render"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
 )
 
 // tables is the pantry of a kitchen without anything of its own.
@@ -25,65 +26,99 @@ func pantry(own *larder.Own) *measure.Pantry {
 	return larder.Pantry(own)
 }
 
-// Measure understands what a baker wrote, line by line.
-func (s Server) Measure(_ context.Context, req api.MeasureRequestObject) (api.MeasureResponseObject, error) {
-	m, err := recipe.Measure(*req.Body, pantry(req.Body.Own))
-	if err != nil {
-		return nil, err
+// readAmount reads what was typed into one field.
+func (s *server) readAmount(c *gin.Context) {
+	in, ok := decode[api.AmountRequest](s, c, nil)
+	if !ok {
+		return
 	}
-	return api.Measure200JSONResponse(*m), nil
+	by := measure.Conventions{Cup: measure.Cup(or(in.Cup, "")), Spoon: measure.Spoon(or(in.Spoon, ""))}
+	var d measure.Density
+	if in.Ingredient != nil {
+		d = larder.DensityOf(*in.Ingredient)
+	}
+	a, err := measure.ReadAmount(in.Text, measure.Kind(in.Kind), by, d)
+	if err != nil {
+		err = fault.Faults{{Pointer: "/text", Detail: message.Of(err)}}
+	}
+	s.respond(c, http.StatusOK, api.Amount{Value: a.Value, Unit: api.AmountUnit(a.Unit), Taken: a.Taken}, err)
 }
 
-// JudgeRecipe says what a recipe comes to in a dish.
-func (s Server) JudgeRecipe(_ context.Context, req api.JudgeRecipeRequestObject) (api.JudgeRecipeResponseObject, error) {
-	v, err := recipe.Judge(*req.Body, pantry(req.Body.Own))
-	if err != nil {
-		return nil, err
+// measure understands what a baker wrote, line by line.
+func (s *server) measure(c *gin.Context) {
+	in, ok := decode(s, c, recipe.CheckMeasure)
+	if !ok {
+		return
 	}
-	return api.JudgeRecipe200JSONResponse(*v), nil
+	out, err := recipe.Measure(in, pantry(in.Own))
+	s.respond(c, http.StatusOK, out, err)
 }
 
-// ImportRecipe finds the recipe in a file or in pasted text.
-func (s Server) ImportRecipe(_ context.Context, req api.ImportRecipeRequestObject) (api.ImportRecipeResponseObject, error) {
-	name := ""
-	if req.Body.Filename != nil {
-		name = *req.Body.Filename
+// judgeRecipe says what a recipe comes to in a dish.
+func (s *server) judgeRecipe(c *gin.Context) {
+	in, ok := decode(s, c, recipe.Check)
+	if !ok {
+		return
 	}
-	d, err := formats.Read(name, req.Body.Content)
-	if err != nil {
-		return nil, err
-	}
-	return api.ImportRecipe200JSONResponse(*d), nil
+	out, err := recipe.Judge(c, in, pantry(in.Own))
+	s.respond(c, http.StatusOK, out, err)
 }
 
-// ExportCard writes a card in an open format.
-func (s Server) ExportCard(_ context.Context, req api.ExportCardRequestObject) (api.ExportCardResponseObject, error) {
-	f, err := formats.Write(req.Body.Format, req.Body.Card)
-	if err != nil {
-		return nil, err
+// importRecipe finds the recipe in a file or in pasted text.
+func (s *server) importRecipe(c *gin.Context) {
+	in, ok := decode[api.ImportRequest](s, c, nil)
+	if !ok {
+		return
 	}
-	return api.ExportCard200JSONResponse{Filename: f.Name, MediaType: f.MediaType, Content: f.Content}, nil
+	d, err := formats.Read(or(in.Filename, ""), in.Content)
+	s.respond(c, http.StatusOK, d, err)
 }
 
-// PrintSheet is a sheet of a dessert on one page, as the kitchen reads.
-func (s Server) PrintSheet(_ context.Context, req api.PrintSheetRequestObject) (api.PrintSheetResponseObject, error) {
-	a, err := balance.Solve(req.Body.Card.Request)
+// cardFault finds what is wrong with a card that is given away.
+func cardFault(card recipe.Card) error {
+	return fault.Under("/card/request", balance.Check(card.Request))
+}
+
+// exportCard writes a card in an open format.
+func (s *server) exportCard(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.ExportRequest) error { return cardFault(x.Card) })
+	if !ok {
+		return
+	}
+	f, err := formats.Write(in.Format, in.Card)
+	s.respond(
+		c,
+		http.StatusOK,
+		api.ExportedFile{Filename: f.Name, MediaType: f.MediaType, Content: f.Content},
+		fault.Under("/card/request", err),
+	)
+}
+
+// printSheet is a sheet of a dessert on one page, as the kitchen reads.
+func (s *server) printSheet(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.PrintSheetJSONRequestBody) error { return cardFault(x.Card) })
+	if !ok {
+		return
+	}
+	p := formats.Print{
+		Card:  in.Card,
+		Sheet: formats.Sheet(or(in.Sheet, "ticket")),
+		Paper: formats.Paper(or(in.Paper, "a4")),
+		Read:  s.reading(c),
+	}
+	if in.Settings != nil {
+		p.Read = render.For(*in.Settings)
+	}
+	a, err := balance.Solve(in.Card.Request)
 	if err != nil {
-		return nil, fault.Under("/card/request", err)
+		s.fail(c, fault.Under("/card/request", err))
+		return
 	}
-	p := formats.Print{Card: req.Body.Card, Answer: a, Sheet: formats.TicketSheet, Paper: formats.A4}
-	if x := req.Body.Paper; x != nil {
-		p.Paper = formats.Paper(*x)
-	}
-	if x := req.Body.Sheet; x != nil {
-		p.Sheet = formats.Sheet(*x)
-	}
-	if x := req.Body.Settings; x != nil {
-		p.Read = wording.For(*x)
-	}
+	p.Answer = a
 	raw, err := p.PDF()
 	if err != nil {
-		return nil, err
+		s.fail(c, err)
+		return
 	}
-	return api.PrintSheet200ApplicationpdfResponse{Body: bytes.NewReader(raw), ContentLength: int64(len(raw))}, nil
+	c.Data(http.StatusOK, "application/pdf", raw)
 }

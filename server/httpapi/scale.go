@@ -1,49 +1,58 @@
 package httpapi
 
 import (
-	"context"
+	"mabbin/api"
+	"mabbin/server/devices"
+	"net/http"
 	"time"
 
 	"github.com/gin-gonic/gin"
-
-	"mabbin/api"
-	"mabbin/server/devices"
 )
 
-// ReadScale is what a kitchen's scale shows.
-func (s Server) ReadScale(_ context.Context, req api.ReadScaleRequestObject) (api.ReadScaleResponseObject, error) {
-	return api.ReadScale200JSONResponse(shown(s.Scales.Show(req.Kitchen, s.Now()))), nil
+// readScale is what a kitchen's scale shows.
+func (s *server) readScale(c *gin.Context) {
+	s.respond(c, http.StatusOK, shown(s.Scales.Show(kitchenOf(c), s.Clock())), nil)
 }
 
-// SetScale says what is weighed next, tares, or lets the simulation's hand pour.
-func (s Server) SetScale(_ context.Context, req api.SetScaleRequestObject) (api.SetScaleResponseObject, error) {
-	b, at := req.Body, s.Now()
+// setScale says what is weighed next, tares, or lets the simulation's hand pour.
+func (s *server) setScale(c *gin.Context) {
+	b, ok := decode[api.ScaleChange](s, c, nil)
+	if !ok {
+		return
+	}
+	kitchen, at := kitchenOf(c), s.Clock()
 	if b.Hand != nil {
-		s.Scales.Hand(req.Kitchen, string(*b.Hand), at)
+		s.Scales.Hand(kitchen, string(*b.Hand), at)
 	}
 	if b.Tare != nil && *b.Tare {
-		s.Scales.Tare(req.Kitchen, at)
+		s.Scales.Tare(kitchen, at)
 	}
 	if b.WantedG != nil {
-		s.Scales.Want(req.Kitchen, *b.WantedG)
+		s.Scales.Want(kitchen, *b.WantedG)
 	}
-	return api.SetScale200JSONResponse(shown(s.Scales.Show(req.Kitchen, s.Now()))), nil
+	s.respond(c, http.StatusOK, shown(s.Scales.Show(kitchen, s.Clock())), nil)
 }
 
 func shown(x devices.Shown) api.ScaleReading {
-	return api.ScaleReading{G: x.G, Settled: x.Settled, WantedG: x.WantedG, LeftG: x.LeftG, Verdict: api.ScaleReadingVerdict(x.Verdict)}
+	return api.ScaleReading{
+		G:       x.G,
+		Settled: x.Settled,
+		WantedG: x.WantedG,
+		LeftG:   x.LeftG,
+		Verdict: api.ScaleReadingVerdict(x.Verdict),
+	}
 }
 
-// A scale is looked at so often while somebody weighs. A reading that stays the same is sent again after so many looks: what happened
-// between two of them may have come to the same.
+// A scale is looked at so often while somebody weighs. A reading that stays the same is sent again after so many
+// looks: what happened between two of them may have come to the same.
 const (
 	scaleEvery = 150 * time.Millisecond
 	sameAgain  = 3
 )
 
-// scaleStream is the server-sent events of a kitchen's scale.
-func (s Server) scaleStream(c *gin.Context) {
-	kitchen, ear, leave := s.tune(c)
+// scaleEvents is the server-sent events of a kitchen's scale.
+func (s *server) scaleEvents(c *gin.Context) {
+	ear, leave := s.tune(c)
 	if ear == nil {
 		return
 	}
@@ -52,7 +61,7 @@ func (s Server) scaleStream(c *gin.Context) {
 	defer look.Stop()
 	was, same := devices.Shown{}, 0
 	for {
-		now := s.Scales.Show(kitchen, s.Now())
+		now := s.Scales.Show(kitchenOf(c), s.Clock())
 		if same++; now != was || same > sameAgain {
 			was, same = now, 0
 			c.SSEvent("reading", shown(now))

@@ -1,41 +1,50 @@
-// Package httpapi is the HTTP face: the API and the built page. No rule of the job lives here.
+// Package httpapi is the HTTP face: the API and the built page. Its handlers decode and check a request once, call a
+// use case, and encode the answer; no rule of the job lives here.
 package httpapi
 
 import (
 	"context"
 	"errors"
+	"fmt"
 	"io/fs"
 	"log/slog"
+	"mabbin/app"
+	"mabbin/core/message"
+	"mabbin/server/devices"
+	"mabbin/server/formats"
+	"mabbin/server/store"
 	"net"
 	"net/http"
+	"runtime/debug"
 	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
-	sloggin "github.com/samber/slog-gin"
-
-	"mabbin/api"
-	"mabbin/core/say"
-	"mabbin/server/devices"
-	"mabbin/server/formats"
-	"mabbin/server/store"
 )
 
-// Server answers the operations of the API.
-type Server struct {
+// Config is what the server needs.
+type Config struct {
 	Store  *store.Store
-	Now    func() time.Time
-	Live   *Live
-	Scales *devices.Scales
-
-	briefs *briefs
-	works  *works
+	Clock  app.Clock
+	Events *Events         // nil: new ones
+	Scales *devices.Scales // nil: new ones
+	Log    *slog.Logger
 }
 
-var _ api.StrictServerInterface = Server{}
+// server answers the operations of the API.
+type server struct {
+	Config
+	desk      app.Bench
+	watch     app.OvenWatch
+	cards     app.Cards
+	log       app.Log
+	contract  operations
+	summaries *summaryCache
+	progress  *progress
+}
 
 // New is the whole of what is served: health, the API and the page in dist.
-func New(s Server, dist fs.FS, log *slog.Logger) (*gin.Engine, error) {
+func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
@@ -43,48 +52,100 @@ func New(s Server, dist fs.FS, log *slog.Logger) (*gin.Engine, error) {
 	if err := r.SetTrustedProxies(nil); err != nil {
 		return nil, err
 	}
-	if s.Live == nil {
-		s.Live = new(Live)
+	if cfg.Events == nil {
+		cfg.Events = new(Events)
 	}
-	if s.Scales == nil {
-		s.Scales = new(devices.Scales)
+	if cfg.Scales == nil {
+		cfg.Scales = new(devices.Scales)
 	}
-	s.briefs = new(briefs)
-	s.works = new(works)
-	check, err := validate()
+	contract, err := readOperations()
 	if err != nil {
 		return nil, err
 	}
-	r.Use(sloggin.NewWithConfig(log, sloggin.Config{DefaultLevel: slog.LevelInfo, ClientErrorLevel: slog.LevelInfo, ServerErrorLevel: slog.LevelError, WithRequestID: true}))
-	r.Use(gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, what any) {
-		log.Error("panic", "what", what, "path", c.Request.URL.Path)
-		refuse(c, http.StatusInternalServerError, "Something went wrong here; it is in the server's log")
-	}), secure)
-
+	s := &server{
+		Config: cfg, contract: contract, summaries: new(summaryCache), progress: new(progress),
+		desk:  app.Bench{Kitchens: cfg.Store},
+		watch: OvenWatch(cfg),
+		cards: app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
+		log:   app.Log{Store: cfg.Store, Watch: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
+	}
+	r.Use(s.logged, s.recovered, secure)
 	r.GET("/healthz", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"status": "alive"}) })
 	r.GET("/readyz", s.ready)
-	h := api.NewStrictHandlerWithOptions(s, nil, api.StrictGinServerOptions{
-		RequestErrorHandlerFunc:  answerError,
-		HandlerErrorFunc:         answerError,
-		ResponseErrorHandlerFunc: answerError,
-	})
-	api.RegisterHandlersWithOptions(r.Group("", limit, check), h, api.GinServerOptions{
-		ErrorHandler: func(c *gin.Context, err error, status int) { refuse(c, status, say.Why(err)) },
-	})
-	r.GET("/api/v1/kitchens/:kitchen/watch/live", limit, s.stream)
-	r.GET("/api/v1/kitchens/:kitchen/scale/live", limit, s.scaleStream)
-	r.NoRoute(servePage(dist))
+	s.routes(r.Group("/api/v1", s.limit, s.parameters))
+	r.NoRoute(s.page(dist))
 	r.NoMethod(func(c *gin.Context) {
-		refuse(c, http.StatusMethodNotAllowed, say.F("This address does not take {method}", say.Text(c.Request.Method)))
+		s.refuse(
+			c,
+			http.StatusMethodNotAllowed,
+			message.New("This address does not take {method}", message.Text(c.Request.Method)),
+		)
 	})
 	return r, nil
 }
 
-func (s Server) ready(c *gin.Context) {
+// OvenWatch is the watch of a server, for whoever reads its probes beside it.
+func OvenWatch(cfg Config) app.OvenWatch {
+	return app.OvenWatch{
+		Store:       cfg.Store,
+		Kitchens:    cfg.Store,
+		Clock:       cfg.Clock,
+		Notify:      cfg.Events.Changed,
+		Thermometer: devices.ReadSimulated,
+	}
+}
+
+// recovered answers for a handler that panicked, and notes why. An answer that was broken off on purpose is broken off.
+func (s *server) recovered(c *gin.Context) {
+	defer func() {
+		what := recover()
+		if what == nil {
+			return
+		}
+		if err, ok := what.(error); ok && errors.Is(err, http.ErrAbortHandler) {
+			panic(what) // net/http closes the connection
+		}
+		s.Log.Error("panic", "what", fmt.Sprint(what), "path", c.Request.URL.Path, "stack", string(debug.Stack()))
+		s.refuse(c, http.StatusInternalServerError, message.New("Something went wrong here; it is in the server's log"))
+	}()
+	c.Next()
+}
+
+// logged writes one line for each request into the server's log: no query, for it may hold what somebody looks for.
+func (s *server) logged(c *gin.Context) {
+	began := time.Now()
+	defer func() { s.logRequest(c, time.Since(began)) }() // also of one that was broken off
+	c.Next()
+}
+
+func (s *server) logRequest(c *gin.Context, took time.Duration) {
+	level := slog.LevelInfo
+	if c.Writer.Status() >= http.StatusInternalServerError {
+		level = slog.LevelError
+	}
+	line := []any{
+		"method",
+		c.Request.Method,
+		"path",
+		c.Request.URL.Path,
+		"status",
+		c.Writer.Status(),
+		"ms",
+		took.Milliseconds(),
+		"bytes",
+		c.Writer.Size(),
+	}
+	if len(c.Errors) > 0 {
+		line = append(line, "error", c.Errors.String())
+	}
+	s.Log.Log(c.Request.Context(), level, "request", line...)
+}
+
+func (s *server) ready(c *gin.Context) {
 	ctx, cancel := context.WithTimeout(c, 2*time.Second)
 	defer cancel()
 	if err := s.Store.Ping(ctx); err != nil {
-		refuse(c, http.StatusServiceUnavailable, "The database can't be reached")
+		s.refuse(c, http.StatusServiceUnavailable, message.New("The database can't be reached"))
 		return
 	}
 	c.JSON(http.StatusOK, gin.H{"status": "ready"})
@@ -94,8 +155,11 @@ func (s Server) ready(c *gin.Context) {
 // may be inline; scripts never.
 func secure(c *gin.Context) {
 	h := c.Writer.Header()
-	h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; "+
-		"connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
+	h.Set(
+		"Content-Security-Policy",
+		"default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; "+
+			"connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
+	)
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("X-Frame-Options", "DENY")
 	h.Set("Referrer-Policy", "no-referrer")
@@ -104,7 +168,8 @@ func secure(c *gin.Context) {
 	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), screen-wake-lock=(self)")
 }
 
-// The largest requests: a card is some 2 kB. A file to be imported may have 2 MB, and more while it is a string of JSON.
+// The largest requests: a card is some 2 kB. A file to be imported may have 2 MB, and more while it is a string of
+// JSON.
 const (
 	maxBody   = 1 << 20
 	maxImport = 3*formats.MaxBytes + 4096
@@ -126,22 +191,23 @@ const restorePath = "/api/v1/kitchens/restore"
 
 // takesTime says of a path that its request or its answer may be long under way: whole kitchens, and whole logs.
 func takesTime(path string) bool {
-	return path == restorePath || strings.HasSuffix(path, "/backup.zip") || strings.HasSuffix(path, "/bakes.csv") || strings.HasSuffix(path, "/bakes.json")
+	return path == restorePath || strings.HasSuffix(path, "/backup.zip") || strings.HasSuffix(path, "/bakes.csv") ||
+		strings.HasSuffix(path, "/bakes.json")
 }
 
 // limit refuses large requests, and those that another site's page sent.
-func limit(c *gin.Context) {
+func (s *server) limit(c *gin.Context) {
 	most := bodyLimit(c.Request.URL.Path)
 	if c.Request.ContentLength > most {
-		tooLarge(c, most)
+		s.tooLarge(c, most)
 		return
 	}
 	if !loopback(c.Request.Host) {
-		refuse(c, http.StatusMisdirectedRequest, "Mabbin answers this machine only, as 127.0.0.1 or localhost")
+		s.refuse(c, http.StatusMisdirectedRequest, message.New("Mabbin answers this machine only, as 127.0.0.1 or localhost"))
 		return
 	}
 	if site := c.GetHeader("Sec-Fetch-Site"); site == "cross-site" || site == "same-site" {
-		refuse(c, http.StatusForbidden, "Requests from other sites are not answered")
+		s.refuse(c, http.StatusForbidden, message.New("Requests from other sites are not answered"))
 		return
 	}
 	if takesTime(c.Request.URL.Path) {
@@ -158,49 +224,4 @@ func loopback(hostport string) bool {
 	}
 	ip := net.ParseIP(strings.Trim(host, "[]"))
 	return host == "localhost" || ip != nil && ip.IsLoopback()
-}
-
-// answerError turns what a handler returned into a problem.
-func answerError(c *gin.Context, err error) {
-	if p, ours := api.ProblemOf(err); ours {
-		problem(c, p)
-		return
-	}
-	var over *http.MaxBytesError
-	switch {
-	case errors.Is(err, context.Canceled) && c.Request.Context().Err() != nil: // nobody waits for it any more
-		c.AbortWithStatus(statusLeft)
-	case errors.As(err, &over):
-		tooLarge(c, over.Limit)
-	case errors.Is(err, store.ErrNotFound):
-		refuse(c, http.StatusNotFound, "There is no such thing in this kitchen")
-	case errors.Is(err, store.ErrTaken):
-		refuse(c, http.StatusConflict, "There is already one of that name")
-	case errors.Is(err, store.ErrRefused):
-		_ = c.Error(err)
-		refuse(c, http.StatusConflict, "It points at something that is not in this kitchen")
-	case errors.Is(err, store.ErrAway), errors.Is(err, context.DeadlineExceeded):
-		_ = c.Error(err)
-		refuse(c, http.StatusServiceUnavailable, "The database can't be reached; nothing was saved")
-	default:
-		_ = c.Error(err)
-		refuse(c, http.StatusInternalServerError, "Something went wrong here; it is in the server's log")
-	}
-}
-
-// statusLeft stands in the server's log for a request whose caller left.
-const statusLeft = 499
-
-func tooLarge(c *gin.Context, most int64) {
-	refuse(c, http.StatusRequestEntityTooLarge, say.F("The request is larger than {most} MB", say.Count(int(most>>20))))
-}
-
-// refuse answers with a problem that is about no single field.
-func refuse(c *gin.Context, status int, title say.Line) {
-	problem(c, api.Problem{Type: "about:blank", Title: title, Status: status})
-}
-
-func problem(c *gin.Context, p api.Problem) {
-	c.Header("Content-Type", "application/problem+json")
-	c.AbortWithStatusJSON(p.Status, p)
 }

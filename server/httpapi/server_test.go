@@ -3,17 +3,17 @@ package httpapi
 import (
 	"encoding/json"
 	"log/slog"
-	"net/http"
-	"net/http/httptest"
-	"strings"
-	"testing"
-	"testing/fstest"
-	"time"
-
 	"mabbin/api"
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
 )
 
 const crumble = `{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},"style":"crumble",
@@ -21,8 +21,15 @@ const crumble = `{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"dept
 
 func newServer(t *testing.T, s *store.Store) http.Handler {
 	t.Helper()
+	log := slog.New(slog.DiscardHandler)
+	if testing.Verbose() {
+		log = slog.New(slog.NewTextHandler(os.Stderr, nil))
+	}
 	page := fstest.MapFS{"index.html": {Data: []byte("the page")}, "assets/a.js": {Data: []byte("1")}}
-	h, err := New(Server{Store: s, Now: func() time.Time { return time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC) }}, page, slog.New(slog.DiscardHandler))
+	h, err := New(
+		Config{Store: s, Log: log, Clock: func() time.Time { return time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC) }},
+		page,
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -56,13 +63,37 @@ func TestBadRequestsGetProblems(t *testing.T) {
 		says                     []string
 	}{
 		{
-			"every wrong field", "POST", "/api/v1/balance", `{"dish":{"shape":"rectangle","length_cm":0,"width_cm":18,"depth_cm":"deep","material":"tin"},"style":"crumble","topping":{"key":"x"},"fruits":[],"colour":1}`,
+			"every wrong field",
+			"POST",
+			"/api/v1/balance",
+			`{"dish":{"shape":"rectangle","length_cm":0,"width_cm":18,"depth_cm":"deep","material":"tin"},"style":"crumble","topping":{"key":"x"},"fruits":[],"colour":1}`,
 			400,
 			[]string{"#/dish/length_cm", "#/dish/depth_cm", "#/dish/material", "#/topping/key", "#/fruits", "#/colour"},
 		},
-		{"a floor wider than the rim", "POST", "/api/v1/balance", strings.Replace(crumble, `"depth_cm":5`, `"depth_cm":5,"floor_length_cm":30`, 1), 400, []string{"#/dish/floor_length_cm", "swapped"}},
-		{"a dish of 4 m", "POST", "/api/v1/balance", strings.Replace(crumble, `:24`, `:400`, 1), 400, []string{"#/dish/length_cm", "3 to 100"}},
-		{"a custard on a crumble", "POST", "/api/v1/balance", strings.Replace(crumble, "{", `{"custard":{},`, 1), 400, []string{"#/custard", "bar or a pie"}},
+		{
+			"a floor wider than the rim",
+			"POST",
+			"/api/v1/balance",
+			strings.Replace(crumble, `"depth_cm":5`, `"depth_cm":5,"floor_length_cm":30`, 1),
+			400,
+			[]string{"#/dish/floor_length_cm", "swapped"},
+		},
+		{
+			"a dish of 4 m",
+			"POST",
+			"/api/v1/balance",
+			strings.Replace(crumble, `:24`, `:400`, 1),
+			400,
+			[]string{"#/dish/length_cm", "3 to 100"},
+		},
+		{
+			"a custard on a crumble",
+			"POST",
+			"/api/v1/balance",
+			strings.Replace(crumble, "{", `{"custard":{},`, 1),
+			400,
+			[]string{"#/custard", "bar or a pie"},
+		},
 		{"no JSON", "POST", "/api/v1/balance", `{"dish":`, 400, []string{"not JSON"}},
 		{"nothing at all", "POST", "/api/v1/balance", ``, 400, []string{"#"}},
 		{"5 MB", "POST", "/api/v1/balance", `{"x":"` + strings.Repeat("a", 5<<20) + `"}`, 413, []string{"1 MB"}},
@@ -81,10 +112,10 @@ func TestBadRequestsGetProblems(t *testing.T) {
 		if err := json.Unmarshal(w.Body.Bytes(), &p); err != nil {
 			t.Fatalf("%s: %v", c.name, err)
 		}
-		all := p.Title.String()
+		all := p.Title
 		if p.Errors != nil {
 			for _, e := range *p.Errors {
-				all += "; " + e.Pointer + " " + e.Detail.String()
+				all += "; " + e.Pointer + " " + e.Detail
 			}
 		}
 		for _, s := range c.says {
@@ -97,21 +128,53 @@ func TestBadRequestsGetProblems(t *testing.T) {
 
 func TestTheCalculationsNeedNoDatabase(t *testing.T) {
 	h := newServer(t, away(t))
-	if w := call(h, "POST", "/api/v1/balance", crumble); w.Code != 200 || !strings.Contains(w.Body.String(), `"fruit_g":973.4`) {
+	if w := call(
+		h,
+		"POST",
+		"/api/v1/balance",
+		crumble,
+	); w.Code != 200 ||
+		!strings.Contains(w.Body.String(), `"fruit_g":973.4`) {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
-	if w := call(h, "POST", "/api/v1/print.pdf", `{"paper":"letter","card":{"name":"Crumble","request":`+crumble+`}}`); w.Code != 200 || w.Header().Get("Content-Type") != "application/pdf" || !strings.HasPrefix(w.Body.String(), "%PDF-") {
+	if w := call(
+		h,
+		"POST",
+		"/api/v1/print.pdf",
+		`{"paper":"letter","card":{"name":"Crumble","request":`+crumble+`}}`,
+	); w.Code != 200 || w.Header().Get("Content-Type") != "application/pdf" ||
+		!strings.HasPrefix(w.Body.String(), "%PDF-") {
 		t.Errorf("%d %s", w.Code, w.Header())
 	}
-	if w := call(h, "POST", "/api/v1/print.pdf", `{"card":{"name":"Crumble","request":`+strings.Replace(crumble, "crumble_classic", "roux", 1)+`}}`); w.Code != 400 || !strings.Contains(w.Body.String(), "#/card/request/topping/key") {
+	if w := call(
+		h,
+		"POST",
+		"/api/v1/print.pdf",
+		`{"card":{"name":"Crumble","request":`+strings.Replace(crumble, "crumble_classic", "roux", 1)+`}}`,
+	); w.Code != 400 ||
+		!strings.Contains(w.Body.String(), "#/card/request/topping/key") {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 	// Too full is an answer with a warning; half a kilo of thickener is asked about.
 	full := strings.Replace(crumble, "{", `{"weighed_fruit_g":2500,"thickener":{"key":"cornflour","g":500},`, 1)
-	if w := call(h, "POST", "/api/v1/balance", full); w.Code != 200 || !strings.Contains(w.Body.String(), "boils_over") || !strings.Contains(w.Body.String(), "slip_cornflour") {
+	if w := call(
+		h,
+		"POST",
+		"/api/v1/balance",
+		full,
+	); w.Code != 200 || !strings.Contains(w.Body.String(), "boils_over") ||
+		!strings.Contains(w.Body.String(), "slip_cornflour") {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
-	if w := call(h, "POST", "/api/v1/amount", `{"text":"1 1/2 cups","kind":"mass","ingredient":"wheat_flour","cup":"us"}`); !strings.Contains(w.Body.String(), `"value":187.5`) {
+	if w := call(
+		h,
+		"POST",
+		"/api/v1/amount",
+		`{"text":"1 1/2 cups","kind":"mass","ingredient":"wheat_flour","cup":"us"}`,
+	); !strings.Contains(
+		w.Body.String(),
+		`"value":187.5`,
+	) {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 	if w := call(h, "GET", "/api/v1/larder", ""); w.Code != 200 || strings.Contains(w.Body.String(), "null") {
@@ -123,7 +186,8 @@ func TestThePageIsServedSafely(t *testing.T) {
 	h := newServer(t, away(t))
 	for path, status := range map[string]int{"/": 200, "/cards": 200, "/assets/a.js": 200, "/assets/none.js": 404, "/healthz": 200} {
 		w := call(h, "GET", path, "")
-		if w.Code != status || !strings.Contains(w.Header().Get("Content-Security-Policy"), "script-src 'self'") || w.Header().Get("X-Content-Type-Options") != "nosniff" {
+		if w.Code != status || !strings.Contains(w.Header().Get("Content-Security-Policy"), "script-src 'self'") ||
+			w.Header().Get("X-Content-Type-Options") != "nosniff" {
 			t.Errorf("%s: %d %v", path, w.Code, w.Header())
 		}
 	}
@@ -151,20 +215,41 @@ func TestACardIsKeptAndABakeFreezesItsPrediction(t *testing.T) {
 	for range 2 { // sent twice is saved once
 		w := call(h, "POST", base+"/cards", body)
 		var c api.Card
-		if err := json.Unmarshal(w.Body.Bytes(), &c); err != nil || w.Code != 201 || c.Name != "Ours" || len(c.Versions) != 1 || *c.Versions[0].Setting.Minutes != 45 {
+		if err := json.Unmarshal(
+			w.Body.Bytes(),
+			&c,
+		); err != nil || w.Code != 201 || c.Name != "Ours" || len(c.Versions) != 1 ||
+			*c.Versions[0].Setting.Minutes != 45 {
 			t.Fatalf("%d %s", w.Code, w.Body)
 		}
 	}
 	bad := strings.Replace(strings.Replace(body, "gooseberry", "gozebery", 1), `"name":"Ours"`, `"name":""`, 1)
-	if w := call(h, "POST", base+"/cards", bad); w.Code != 400 || !strings.Contains(w.Body.String(), "#/request/fruits/0/key") || !strings.Contains(w.Body.String(), "#/name") {
+	if w := call(
+		h,
+		"POST",
+		base+"/cards",
+		bad,
+	); w.Code != 400 || !strings.Contains(w.Body.String(), "#/request/fruits/0/key") ||
+		!strings.Contains(w.Body.String(), "#/name") {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 	bake := `{"id":"00000000-0000-4000-8000-000000000003","title":"Ours","baked_at":"2026-10-01T12:00:00Z","card_id":"00000000-0000-4000-8000-000000000001",
 		"version":1,"setting":{},"outcome":{"juice":"saucy"},"request":` + crumble + `}`
-	if w := call(h, "POST", base+"/bakes", bake); w.Code != 201 || !strings.Contains(w.Body.String(), `"band":"spoonable"`) {
+	if w := call(
+		h,
+		"POST",
+		base+"/bakes",
+		bake,
+	); w.Code != 201 ||
+		!strings.Contains(w.Body.String(), `"band":"spoonable"`) {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
-	if w := call(h, "POST", base+"/bakes", strings.NewReplacer(`0003"`, `0004"`, `"version":1`, `"version":7`).Replace(bake)); w.Code != 409 {
+	if w := call(
+		h,
+		"POST",
+		base+"/bakes",
+		strings.NewReplacer(`0003"`, `0004"`, `"version":1`, `"version":7`).Replace(bake),
+	); w.Code != 409 {
 		t.Errorf("a version that is not there: %d %s", w.Code, w.Body)
 	}
 	var page api.BakePage

@@ -5,6 +5,10 @@ import (
 	"context"
 	"encoding/json"
 	"log/slog"
+	"mabbin/api"
+	"mabbin/core/watch"
+	"mabbin/server/demo"
+	"mabbin/server/store/storetest"
 	"net/http"
 	"net/http/httptest"
 	"strings"
@@ -12,11 +16,6 @@ import (
 	"testing"
 	"testing/fstest"
 	"time"
-
-	"mabbin/api"
-	"mabbin/core/watch"
-	"mabbin/server/demo"
-	"mabbin/server/store/storetest"
 )
 
 // clock is a time that a test sets.
@@ -37,8 +36,11 @@ func TestABakeIsWatched(t *testing.T) {
 	if _, err := demo.Load(t.Context(), s, now.now()); err != nil {
 		t.Fatal(err)
 	}
-	live := new(Live)
-	h, err := New(Server{Store: s, Now: now.now, Live: live}, fstest.MapFS{"index.html": {}}, slog.New(slog.DiscardHandler))
+	live := new(Events)
+	h, err := New(
+		Config{Store: s, Log: slog.New(slog.DiscardHandler), Clock: now.now, Events: live},
+		fstest.MapFS{"index.html": {}},
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -56,14 +58,20 @@ func TestABakeIsWatched(t *testing.T) {
 		}
 	}
 	<-told
-	find := func(kind string) api.WatchCall {
+	find := func(kind watch.Kind) api.WatchCall {
 		t.Helper()
 		var all api.Watch
-		if w := call(h, "GET", base, ""); json.Unmarshal(w.Body.Bytes(), &all) != nil || len(all.Desserts) != 1 || !all.Now.Equal(now.now()) {
+		if w := call(
+			h,
+			"GET",
+			base,
+			"",
+		); json.Unmarshal(w.Body.Bytes(), &all) != nil || len(all.Desserts) != 1 ||
+			!all.Now.Equal(now.now()) {
 			t.Fatalf("%d %s", w.Code, w.Body)
 		}
 		for _, c := range all.Desserts[0].Calls {
-			if c.Kind == kind {
+			if c.Kind == string(kind) {
 				return c
 			}
 		}
@@ -89,7 +97,7 @@ func TestABakeIsWatched(t *testing.T) {
 
 	// The server is killed and comes back: the watch is as it was, to the last call.
 	before := call(h, "GET", base, "").Body.String()
-	back, err := New(Server{Store: s, Now: now.now}, fstest.MapFS{"index.html": {}}, slog.New(slog.DiscardHandler))
+	back, err := New(Config{Store: s, Log: slog.New(slog.DiscardHandler), Clock: now.now}, fstest.MapFS{"index.html": {}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -114,18 +122,34 @@ func TestABakeIsWatched(t *testing.T) {
 	now.pass(12)
 	w := call(h, "POST", base+"/"+wentIn+"/rescue", `{"trouble":"dark_raw"}`)
 	var ways []api.Rescue
-	if err := json.Unmarshal(w.Body.Bytes(), &ways); err != nil || len(ways) < 3 || !ways[0].Works || len(ways[0].Stages) < 2 {
+	if err := json.Unmarshal(
+		w.Body.Bytes(),
+		&ways,
+	); err != nil || len(ways) < 3 || !ways[0].Works ||
+		len(ways[0].Stages) < 2 {
 		t.Fatalf("%d %s", w.Code, w.Body)
 	}
 	stages, _ := json.Marshal(map[string]any{"stages": ways[0].Stages})
-	if w := call(h, "PUT", base+"/"+wentIn+"/stages", string(stages)); w.Code != 200 || !strings.Contains(w.Body.String(), `"kind":"cover"`) {
+	if w := call(
+		h,
+		"PUT",
+		base+"/"+wentIn+"/stages",
+		string(stages),
+	); w.Code != 200 ||
+		!strings.Contains(w.Body.String(), `"kind":"cover"`) {
 		t.Errorf("%d %s", w.Code, w.Body)
 	}
 	out := find(watch.TakeOut)
 	if left := out.DueAt.Sub(now.now()).Minutes(); left < ways[0].Minutes-0.1 || left > ways[0].Minutes+0.1 {
 		t.Errorf("out in %g min, proposed were %g", left, ways[0].Minutes)
 	}
-	if w := call(h, "POST", base+"/"+wentIn+"/rescue", `{"trouble":"oven_off","off_min":200}`); w.Code != 400 || !strings.Contains(w.Body.String(), "#/off_min") {
+	if w := call(
+		h,
+		"POST",
+		base+"/"+wentIn+"/rescue",
+		`{"trouble":"oven_off","off_min":200}`,
+	); w.Code != 400 ||
+		!strings.Contains(w.Body.String(), "#/off_min") {
 		t.Errorf("off for longer than it was in: %d %s", w.Code, w.Body)
 	}
 	now.pass(ways[0].Minutes)
@@ -139,7 +163,13 @@ func TestABakeIsWatched(t *testing.T) {
 	if w := call(h, "GET", base, ""); !strings.Contains(w.Body.String(), `"desserts":[]`) {
 		t.Error(w.Body)
 	}
-	if w := call(h, "POST", base+"/"+wentIn, ""); w.Code != 200 || !strings.Contains(call(h, "GET", base, "").Body.String(), wentIn) {
+	if w := call(
+		h,
+		"POST",
+		base+"/"+wentIn,
+		"",
+	); w.Code != 200 ||
+		!strings.Contains(call(h, "GET", base, "").Body.String(), wentIn) {
 		t.Errorf("taken back: %d %s", w.Code, w.Body)
 	}
 	for path, code := range map[string]int{base + "/00000000-0000-4000-8000-0000000000ff": 404} {
@@ -162,7 +192,10 @@ func listen(t *testing.T, url string) chan struct{} {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if kind := res.Header.Get("Content-Type"); res.StatusCode != http.StatusOK || !strings.HasPrefix(kind, "text/event-stream") {
+	if kind := res.Header.Get(
+		"Content-Type",
+	); res.StatusCode != http.StatusOK ||
+		!strings.HasPrefix(kind, "text/event-stream") {
 		t.Fatalf("%d %s", res.StatusCode, kind)
 	}
 	told := make(chan struct{}, 100)
@@ -179,7 +212,7 @@ func listen(t *testing.T, url string) chan struct{} {
 }
 
 func TestAStreamEndsWithTheServer(t *testing.T) {
-	var l Live
+	var l Events
 	ear, leave := l.listen(demo.Kitchen.ID)
 	l.Changed(demo.Kitchen.ID)
 	l.Changed(demo.Kitchen.ID)

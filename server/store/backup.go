@@ -5,20 +5,21 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"mabbin/app"
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+	"mabbin/core/outcome"
+	"mabbin/core/watch"
 	"maps"
 	"slices"
 	"strings"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
-
-	"mabbin/core/bake"
-	"mabbin/core/baked"
-	"mabbin/core/balance"
-	"mabbin/core/dish"
-	"mabbin/core/fault"
-	"mabbin/core/larder"
-	"mabbin/core/say"
 )
 
 // table is one table of a kitchen as it is backed up: what is pointed at comes before what points at it.
@@ -39,15 +40,37 @@ var tables = []table{
 	{"oven", plainRows("oven", "id"), nil},
 	{"own_row", plainRows("own_row", "kind, key"), whole(checkOwnRow)},
 	{"card", plainRows("card", "id"), nil},
-	{"card_version", plainRows("card_version", "card_id, number"), all(column("request", balance.Check), column[[]bake.Stage]("stages", nil))},
+	{
+		"card_version",
+		plainRows("card_version", "card_id, number"),
+		all(column("request", balance.Check), column[[]bake.Stage]("stages", nil)),
+	},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
-	{"bake", plainRows("bake", "baked_at, id"), all(column("request", balance.Check), column[balance.Answer]("result", nil), column[[]bake.Stage]("stages", nil),
-		column("told", checkTold), column[baked.Happened]("happened", nil))},
-	{"bake_correction", plainRows("bake_correction", "id"), column[Outcome]("was", nil)},
-	{"watch", plainRows("watch", "started_at, id"), all(column("question", bake.CheckDessert), column[bake.DessertAnswer]("answer", nil), column[[]bake.Stage]("stages", nil),
-		column[[]baked.Weighed]("weighed", nil), column[[]Door]("doors", nil))},
+	{
+		"bake",
+		plainRows("bake", "baked_at, id"),
+		all(column("request", balance.Check), column[balance.Answer]("result", nil), column[[]bake.Stage]("stages", nil),
+			column("told", checkTold), column[outcome.Happened]("happened", nil)),
+	},
+	{"bake_correction", plainRows("bake_correction", "id"), column[app.Outcome]("was", nil)},
+	{
+		"watch",
+		plainRows("watch", "started_at, id"),
+		all(
+			column("question", bake.CheckDessert),
+			column[bake.DessertAnswer]("answer", nil),
+			column[[]bake.Stage]("stages", nil),
+			column[[]outcome.Weighed]("weighed", nil),
+			column[[]watch.Door]("doors", nil),
+		),
+	},
 	{"watch_call", plainRows("watch_call", "id"), nil},
-	{"watch_reading", `select to_jsonb(t) from watch_reading t where watch_id in (select id from watch where kitchen_id = $1) order by watch_id, minute`, nil},
+	{
+		"watch_reading",
+		`select to_jsonb(t) from watch_reading t where watch_id in (select id from watch where kitchen_id = $1)
+			order by watch_id, minute`,
+		nil,
+	},
 }
 
 // Tables are the names of what is backed up, in their order.
@@ -70,7 +93,9 @@ func column[T any](name string, check func(T) error) rowCheck {
 		}
 		var v T
 		if err := json.Unmarshal(raw, &v); err != nil {
-			return fault.Faults{{Pointer: "/" + name, Detail: say.F("is not what belongs there: {why}", say.L(say.Why(err)))}}
+			return fault.Faults{
+				{Pointer: "/" + name, Detail: message.New("is not what belongs there: {why}", message.Part(message.Of(err)))},
+			}
 		}
 		if check == nil {
 			return nil
@@ -90,7 +115,7 @@ func whole[T any](check func(T, *fault.Faults)) rowCheck {
 			err = json.Unmarshal(raw, &v)
 		}
 		if err != nil {
-			return fault.Faults{{Detail: say.F("is not what belongs there: {why}", say.L(say.Why(err)))}}
+			return fault.Faults{{Detail: message.New("is not what belongs there: {why}", message.Part(message.Of(err)))}}
 		}
 		check(v, &f)
 		return f
@@ -106,7 +131,7 @@ func all(checks ...rowCheck) rowCheck {
 	}
 }
 
-func checkTold(t baked.Told) error {
+func checkTold(t outcome.Told) error {
 	var f fault.Faults
 	t.Check("", &f)
 	return f.Err()
@@ -125,29 +150,49 @@ func checkOwnRow(r ownRow, f *fault.Faults) {
 }
 
 // BackUp reads a whole kitchen as it is at one moment: every row of every table, in order, and after it the pictures.
-func (s *Store) BackUp(ctx context.Context, kitchen uuid.UUID, row func(table string, row json.RawMessage) error, picture func(Picture) error) error {
+func (s *Store) BackUp(
+	ctx context.Context,
+	kitchen uuid.UUID,
+	row func(table string, row json.RawMessage) error,
+	picture func(app.Picture) error,
+) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	return kind(pgx.BeginTxFunc(ctx, s.pool, pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly}, func(tx pgx.Tx) error {
-		for _, t := range tables {
-			rows, err := tx.Query(ctx, t.rows, kitchen)
-			if err != nil {
+	return kind(
+		pgx.BeginTxFunc(
+			ctx,
+			s.pool,
+			pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly},
+			func(tx pgx.Tx) error {
+				for _, t := range tables {
+					rows, err := tx.Query(ctx, t.rows, kitchen)
+					if err != nil {
+						return err
+					}
+					var raw json.RawMessage
+					if _, err := pgx.ForEachRow(rows, []any{&raw}, func() error { return row(t.name, raw) }); err != nil {
+						return err
+					}
+				}
+				rows, err := tx.Query(
+					ctx,
+					`select id, width, height, jpeg, small from picture where kitchen_id = $1 order by id`,
+					kitchen,
+				)
+				if err != nil {
+					return err
+				}
+				var p app.Picture
+				_, err = pgx.ForEachRow(
+					rows,
+					[]any{&p.ID, &p.Width, &p.Height, &p.JPEG, &p.Small},
+					func() error { return picture(p) },
+				)
 				return err
-			}
-			var raw json.RawMessage
-			if _, err := pgx.ForEachRow(rows, []any{&raw}, func() error { return row(t.name, raw) }); err != nil {
-				return err
-			}
-		}
-		rows, err := tx.Query(ctx, `select id, width, height, jpeg, small from picture where kitchen_id = $1 order by id`, kitchen)
-		if err != nil {
-			return err
-		}
-		var p Picture
-		_, err = pgx.ForEachRow(rows, []any{&p.ID, &p.Width, &p.Height, &p.JPEG, &p.Small}, func() error { return picture(p) })
-		return err
-	}))
+			},
+		),
+	)
 }
 
 // Backed is a kitchen's archive as it is read: every table's rows in their order, and pictures by their ids.
@@ -157,10 +202,10 @@ type Backed interface {
 	Picture(id string) (jpeg, small []byte, err error)
 }
 
-// Restore makes a kitchen of an archive, all of it or nothing. Where the kitchen is here already, a second one is made beside it, with
-// ids of its own. What is wrong with the archive is fault.Faults.
-func (s *Store) Restore(ctx context.Context, from Backed, asNew func(name string) string) (Kitchen, error) {
-	var k Kitchen
+// Restore makes a kitchen of an archive, all of it or nothing. Where the kitchen is here already, a second one is
+// made beside it, with ids of its own. What is wrong with the archive is fault.Faults.
+func (s *Store) Restore(ctx context.Context, from Backed, asNew func(name string) string) (app.Kitchen, error) {
+	var k app.Kitchen
 	err := s.inTx(ctx, func(tx pgx.Tx) error {
 		r := restoring{tx: tx, from: from, asNew: asNew, watches: map[uuid.UUID]bool{}}
 		for _, t := range tables {
@@ -169,13 +214,15 @@ func (s *Store) Restore(ctx context.Context, from Backed, asNew func(name string
 			}
 		}
 		if r.kitchen == uuid.Nil {
-			return fault.Faults{{Pointer: "/kitchen", Detail: "there is no kitchen in it"}}
+			return fault.Faults{{Pointer: "/kitchen", Detail: message.New("there is no kitchen in it")}}
 		}
 		k.ID = r.kitchen
 		return nil
 	})
-	if errors.Is(err, ErrRefused) || errors.Is(err, ErrTaken) {
-		return k, fault.Faults{{Detail: say.F("something in it does not fit together: {why}", say.L(say.Why(err)))}}
+	if errors.Is(err, app.ErrRefused) || errors.Is(err, app.ErrTaken) {
+		return k, fault.Faults{
+			{Detail: message.New("something in it does not fit together: {why}", message.Part(message.Of(err)))},
+		}
 	}
 	if err != nil {
 		return k, err
@@ -208,12 +255,12 @@ func (r *restoring) table(ctx context.Context, t table) error {
 		at := fmt.Sprintf("/%s/%d", t.name, n)
 		var row map[string]json.RawMessage
 		if err := json.Unmarshal(raw, &row); err != nil || row == nil {
-			wrong.Add(at, "is no row")
+			wrong.Add(at, message.New("is no row"))
 			return wrong
 		}
 		for c := range row {
 			if !slices.Contains(known, c) {
-				wrong.Add(at+"/"+c, "is not known here: the archive is from a newer Mabbin")
+				wrong.Add(at+"/"+c, message.New("is not known here: the archive is from a newer Mabbin"))
 				return wrong
 			}
 		}
@@ -239,25 +286,30 @@ func (r *restoring) table(ctx context.Context, t table) error {
 }
 
 func (r *restoring) columns(ctx context.Context, name string) ([]string, error) {
-	rows, err := r.tx.Query(ctx, `select column_name::text from information_schema.columns where table_schema = current_schema() and table_name = $1`, name)
+	rows, err := r.tx.Query(
+		ctx,
+		`select column_name::text from information_schema.columns where table_schema = current_schema() and table_name = $1`,
+		name,
+	)
 	if err != nil {
 		return nil, err
 	}
 	return pgx.CollectRows(rows, pgx.RowTo[string])
 }
 
-// own makes a row the restored kitchen's: its ids are other ones where the kitchen is a second one, and it can belong to no other kitchen.
+// own makes a row the restored kitchen's: its ids are other ones where the kitchen is a second one, and it can belong
+// to no other kitchen.
 func (r *restoring) own(ctx context.Context, name string, row map[string]json.RawMessage, at string) error {
 	id := func(c string) (uuid.UUID, error) {
 		var x uuid.UUID
 		if err := json.Unmarshal(row[c], &x); err != nil {
-			return x, fault.Faults{{Pointer: at + "/" + c, Detail: "is no id"}}
+			return x, fault.Faults{{Pointer: at + "/" + c, Detail: message.New("is no id")}}
 		}
 		return x, nil
 	}
 	if name == "kitchen" {
 		if r.was != uuid.Nil {
-			return fault.Faults{{Pointer: at, Detail: "is a second kitchen: an archive holds one"}}
+			return fault.Faults{{Pointer: at, Detail: message.New("is a second kitchen: an archive holds one")}}
 		}
 		var err error
 		if r.was, err = id("id"); err != nil {
@@ -280,7 +332,7 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 			return err
 		}
 		if x != r.was || r.was == uuid.Nil {
-			return fault.Faults{{Pointer: at + "/kitchen_id", Detail: "is another kitchen's"}}
+			return fault.Faults{{Pointer: at + "/kitchen_id", Detail: message.New("is another kitchen's")}}
 		}
 	}
 	switch name {
@@ -292,7 +344,7 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 		r.watches[x] = true
 	case "watch_reading": // which has no kitchen of its own
 		if x, err := id("watch_id"); err != nil || !r.watches[x] {
-			return fault.Faults{{Pointer: at + "/watch_id", Detail: "is not on this kitchen's watch"}}
+			return fault.Faults{{Pointer: at + "/watch_id", Detail: message.New("is not on this kitchen's watch")}}
 		}
 	}
 	if r.kitchen == r.was {
@@ -329,7 +381,9 @@ func (r *restoring) insert(ctx context.Context, name string, row map[string]json
 	if name == "picture" {
 		jpeg, small, err := r.from.Picture(was)
 		if err != nil {
-			return fault.Faults{{Pointer: at, Detail: say.F("its picture is missing: {why}", say.L(say.Why(err)))}}
+			return fault.Faults{
+				{Pointer: at, Detail: message.New("its picture is missing: {why}", message.Part(message.Of(err)))},
+			}
 		}
 		cols, values = append(cols, "jpeg", "small"), append(values, "$2", "$3")
 		args = append(args, jpeg, small)

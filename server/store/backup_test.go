@@ -5,20 +5,19 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"mabbin/app"
+	"mabbin/core/fault"
+	"mabbin/core/watch"
+	"mabbin/server/demo"
+	"mabbin/server/formats"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
 	"slices"
 	"strings"
 	"testing"
 	"time"
 
 	"github.com/google/uuid"
-
-	"mabbin/core/bake"
-	"mabbin/core/fault"
-	"mabbin/server/demo"
-	"mabbin/server/devices"
-	"mabbin/server/formats"
-	"mabbin/server/store"
-	"mabbin/server/store/storetest"
 )
 
 // archive is what a kitchen's backup holds.
@@ -29,7 +28,12 @@ func archive(t *testing.T, s *store.Store, kitchen uuid.UUID) []byte {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.BackUp(t.Context(), kitchen, w.Row, func(p store.Picture) error { return w.Picture(p.ID.String(), p.JPEG, p.Small) }); err != nil {
+	if err := s.BackUp(
+		t.Context(),
+		kitchen,
+		w.Row,
+		func(p app.Picture) error { return w.Picture(p.ID.String(), p.JPEG, p.Small) },
+	); err != nil {
 		t.Fatal(err)
 	}
 	if err := w.Close(); err != nil {
@@ -47,30 +51,51 @@ func opened(t *testing.T, raw []byte) *formats.Archive {
 	return a
 }
 
-func restored(ctx context.Context, t *testing.T, s *store.Store, raw []byte) (store.Kitchen, error) {
+func restored(ctx context.Context, t *testing.T, s *store.Store, raw []byte) (app.Kitchen, error) {
 	t.Helper()
 	return s.Restore(ctx, opened(t, raw), func(name string) string { return name + ", again" })
 }
 
-// full is a kitchen with something of everything in it: the demo's, with a bake under way, a correction and a row of its own.
+// full is a kitchen with something of everything in it: the demo's, with a bake under way, a correction and a row of
+// its own.
 func full(t *testing.T) *store.Store {
 	t.Helper()
 	s, w := inTheOven(t)
 	ctx := t.Context()
-	if err := s.SetProbe(ctx, demo.Kitchen.ID, w.ID, devices.InMiddle); err != nil {
+	_, err := s.UpdateWatched(ctx, demo.Kitchen.ID, w.ID, func(w *app.Watched) error {
+		w.SetProbe(watch.InMiddle)
+		for minute := range 5 {
+			if err := w.Read(
+				ctx,
+				20.25+float64(minute),
+				wentIn.Add(time.Duration(minute)*time.Minute+6*time.Second),
+			); err != nil {
+				return err
+			}
+		}
+		for _, c := range w.Calls { // out, so that an answer names what it withdrew
+			if c.Kind == watch.TakeOut {
+				return w.Answer(c.ID, watch.Done, wentIn.Add(50*time.Minute))
+			}
+		}
+		return nil
+	})
+	if err != nil {
 		t.Fatal(err)
 	}
-	for minute := range 5 {
-		if err := s.AddReading(ctx, w.ID, bake.Point{Minute: float64(minute) + 0.1, C: 20.25 + float64(minute)}); err != nil {
-			t.Fatal(err)
-		}
-	}
-	page, _, err := s.Bakes(ctx, demo.Kitchen.ID, store.Sought{}, nil, 1)
+	page, _, err := s.Bakes(ctx, demo.Kitchen.ID, app.BakeFilter{}, nil, 1)
 	if err != nil {
 		t.Fatal(err)
 	}
 	runny := "runny"
-	if _, err := s.CorrectBake(ctx, demo.Kitchen.ID, page[0].ID, uuid.New(), store.Outcome{Juice: &runny, Note: "Put right", Picture: page[0].Picture}, wentIn); err != nil {
+	if _, err := s.CorrectBake(
+		ctx,
+		demo.Kitchen.ID,
+		page[0].ID,
+		uuid.New(),
+		app.Outcome{Juice: &runny, Note: "Put right", Picture: page[0].Picture},
+		wentIn,
+	); err != nil {
 		t.Fatal(err)
 	}
 	return s
@@ -105,17 +130,18 @@ func TestABackupRestoredIsTheSameKitchen(t *testing.T) {
 	if err != nil || k.ID == demo.Kitchen.ID || k.Name != "Oxlip Yard, again" {
 		t.Fatalf("%+v, %v", k, err)
 	}
-	first, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, store.Sought{}, nil, 200)
+	first, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{}, nil, 200)
 	if err != nil {
 		t.Fatal(err)
 	}
-	second, _, err := s.Bakes(t.Context(), k.ID, store.Sought{}, nil, 200)
+	second, _, err := s.Bakes(t.Context(), k.ID, app.BakeFilter{}, nil, 200)
 	if err != nil || len(second) != len(first) {
 		t.Fatalf("%d bakes of %d, %v", len(second), len(first), err)
 	}
 	for i, b := range second {
 		a := first[i]
-		if b.ID == a.ID || *b.CardID == *a.CardID || b.Title != a.Title || !b.BakedAt.Equal(a.BakedAt) || len(b.Corrections) != len(a.Corrections) {
+		if b.ID == a.ID || *b.CardID == *a.CardID || b.Title != a.Title || !b.BakedAt.Equal(a.BakedAt) ||
+			len(b.Corrections) != len(a.Corrections) {
 			t.Fatalf("%s: %+v became %+v", a.Title, a.ID, b.ID)
 		}
 		if (a.Picture == nil) != (b.Picture == nil) {
@@ -193,7 +219,11 @@ func TestABadArchiveChangesNothing(t *testing.T) {
 			t.Fatalf("%s: %d kitchens are left, %v", name, len(all), err)
 		}
 	}
-	if _, err := s.Restore(t.Context(), tampered{rows: map[string][]string{"kitchen": {kitchen}, "card": {card}}}, nil); err != nil {
+	if _, err := s.Restore(
+		t.Context(),
+		tampered{rows: map[string][]string{"kitchen": {kitchen}, "card": {card}}},
+		nil,
+	); err != nil {
 		t.Errorf("a small kitchen: %v", err)
 	}
 }
@@ -204,13 +234,20 @@ func TestWhatWasToldIsPutRight(t *testing.T) {
 	if _, err := demo.Load(ctx, s, wentIn); err != nil {
 		t.Fatal(err)
 	}
-	page, _, err := s.Bakes(ctx, kitchen, store.Sought{Words: "Strawberries were wet"}, nil, 1)
+	page, _, err := s.Bakes(ctx, kitchen, app.BakeFilter{Words: "Strawberries were wet"}, nil, 1)
 	if err != nil {
 		t.Fatal(err)
 	}
 	was, saucy, first := page[0], "saucy", uuid.New()
 	for range 2 { // sent twice, it is one
-		b, err := s.CorrectBake(ctx, kitchen, was.ID, first, store.Outcome{Juice: &saucy, Note: "It stood up overnight."}, wentIn)
+		b, err := s.CorrectBake(
+			ctx,
+			kitchen,
+			was.ID,
+			first,
+			app.Outcome{Juice: &saucy, Note: "It stood up overnight."},
+			wentIn,
+		)
 		if err != nil || *b.Juice != "saucy" || b.Fruit != nil || len(b.Corrections) != 1 {
 			t.Fatalf("%+v, %v", b.Outcome, err)
 		}
@@ -225,10 +262,30 @@ func TestWhatWasToldIsPutRight(t *testing.T) {
 	if b.Result.FruitG != was.Result.FruitG || b.BakedAt != was.BakedAt {
 		t.Error("what was predicted has changed")
 	}
-	if _, err := s.CorrectBake(ctx, kitchen, uuid.New(), uuid.New(), store.Outcome{}, wentIn); !errors.Is(err, store.ErrNotFound) {
+	if _, err := s.CorrectBake(
+		ctx,
+		kitchen,
+		uuid.New(),
+		uuid.New(),
+		app.Outcome{},
+		wentIn,
+	); !errors.Is(
+		err,
+		app.ErrNotFound,
+	) {
 		t.Errorf("no bake: %v", err)
 	}
-	if _, err := s.CorrectBake(ctx, uuid.New(), was.ID, uuid.New(), store.Outcome{}, wentIn); !errors.Is(err, store.ErrNotFound) {
+	if _, err := s.CorrectBake(
+		ctx,
+		uuid.New(),
+		was.ID,
+		uuid.New(),
+		app.Outcome{},
+		wentIn,
+	); !errors.Is(
+		err,
+		app.ErrNotFound,
+	) {
 		t.Errorf("of another kitchen: %v", err)
 	}
 }
@@ -239,7 +296,7 @@ func TestPicturesThatNobodyNamesAreSwept(t *testing.T) {
 	if _, err := demo.Load(ctx, s, wentIn); err != nil {
 		t.Fatal(err)
 	}
-	stray := store.Picture{ID: uuid.New(), Width: 1, Height: 1, JPEG: []byte("whole"), Small: []byte("small")}
+	stray := app.Picture{ID: uuid.New(), Width: 1, Height: 1, JPEG: []byte("whole"), Small: []byte("small")}
 	if err := s.AddPicture(ctx, kitchen, stray, wentIn); err != nil {
 		t.Fatal(err)
 	}
@@ -255,7 +312,7 @@ func TestPicturesThatNobodyNamesAreSwept(t *testing.T) {
 			t.Errorf("after %v: %q, %v", c.after, small, err)
 		}
 	}
-	page, _, err := s.Bakes(ctx, kitchen, store.Sought{}, nil, 200)
+	page, _, err := s.Bakes(ctx, kitchen, app.BakeFilter{}, nil, 200)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -269,21 +326,21 @@ func TestPicturesThatNobodyNamesAreSwept(t *testing.T) {
 }
 
 // A bake that runs sixty times as fast moves back with its calls, and no other does.
-func TestABakeRunsFaster(t *testing.T) {
+func TestABakeRunsAhead(t *testing.T) {
 	s, w := inTheOven(t)
 	ctx := t.Context()
-	if all, err := s.RunFaster(ctx, time.Second); err != nil || len(all) != 0 {
-		t.Fatalf("nothing runs faster, and %v moved, %v", all, err)
+	oven := app.OvenWatch{Store: s, Kitchens: s, Clock: func() time.Time { return wentIn }, Notify: func(uuid.UUID) {}}
+	if moved, err := oven.Advance(ctx, time.Second); err != nil || moved {
+		t.Fatalf("nothing runs ahead, and it moved: %v, %v", moved, err)
 	}
-	if err := s.SetSpeed(ctx, demo.Kitchen.ID, w.ID, 60); err != nil {
+	if _, err := oven.Simulate(ctx, demo.Kitchen.ID, w.ID, 60, 0); err != nil {
 		t.Fatal(err)
 	}
-	all, err := s.RunFaster(ctx, 10*time.Second)
-	if err != nil || len(all) != 1 || all[0] != demo.Kitchen.ID {
-		t.Fatalf("%v, %v", all, err)
+	if moved, err := oven.Advance(ctx, 10*time.Second); err != nil || !moved {
+		t.Fatalf("%v, %v", moved, err)
 	}
 	now := look(t, s, 1)
-	if d := w.StartedAt.Sub(now.StartedAt); d != 590*time.Second {
+	if d := w.Began.Sub(now.Began); d != 590*time.Second {
 		t.Errorf("ten seconds are %v", d)
 	}
 	for i, c := range now.Calls {
@@ -309,7 +366,14 @@ func TestAStoppedRestoreLeavesNothing(t *testing.T) {
 		}
 		return ctx.Err()
 	}
-	if _, err := s.Restore(ctx, a, func(name string) string { return name + ", again" }); !errors.Is(err, context.Canceled) {
+	if _, err := s.Restore(
+		ctx,
+		a,
+		func(name string) string { return name + ", again" },
+	); !errors.Is(
+		err,
+		context.Canceled,
+	) {
 		t.Fatalf("stopped at %d of %d bytes it said %v", last, all, err)
 	}
 	if kitchens, err := s.Kitchens(t.Context()); err != nil || len(kitchens) != 1 {
@@ -342,7 +406,12 @@ func TestAnArchiveWithPlainSentencesIsRestored(t *testing.T) {
 		}
 		return w.Row(table, row)
 	}
-	if err := s.BackUp(t.Context(), demo.Kitchen.ID, plain, func(p store.Picture) error { return w.Picture(p.ID.String(), p.JPEG, p.Small) }); err != nil {
+	if err := s.BackUp(
+		t.Context(),
+		demo.Kitchen.ID,
+		plain,
+		func(p app.Picture) error { return w.Picture(p.ID.String(), p.JPEG, p.Small) },
+	); err != nil {
 		t.Fatal(err)
 	}
 	if err := w.Close(); err != nil {
@@ -358,7 +427,7 @@ func TestAnArchiveWithPlainSentencesIsRestored(t *testing.T) {
 		t.Fatalf("%+v, %v", all, err)
 	}
 	for _, c := range all[0].Calls {
-		if c.Says != "Turn the oven down to 170 C" || c.Caution != "" {
+		if c.Says.String() != "Turn the oven down to 170 C" || !c.Caution.IsZero() {
 			t.Errorf("%q, %q", c.Says, c.Caution)
 		}
 	}

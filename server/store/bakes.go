@@ -3,65 +3,33 @@ package store
 import (
 	"context"
 	"fmt"
+	"mabbin/app"
+	"mabbin/core/outcome"
 	"strings"
 	"time"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
-
-	"mabbin/core/baked"
-	"mabbin/core/balance"
 )
 
-// Outcome is what came out, in bakers' words. Nil is not told.
-type Outcome struct {
-	Juice      *string    `json:"juice,omitempty"`
-	Fruit      *string    `json:"fruit,omitempty"`
-	Top        *string    `json:"top,omitempty"`
-	BoiledOver *bool      `json:"boiled_over,omitempty"`
-	Note       string     `json:"note,omitempty"`
-	Told       baked.Told `json:"told"`
-	Picture    *uuid.UUID `json:"picture_id,omitempty"`
-}
-
-// Correction is what was told of a bake until it was put right.
-type Correction struct {
-	At  time.Time `json:"at"`
-	Was Outcome   `json:"was"`
-}
-
-// Bake is a logged bake with a frozen copy of its inputs and of what was predicted from them.
-type Bake struct {
-	ID      uuid.UUID
-	Title   string
-	BakedAt time.Time
-	CardID  *uuid.UUID
-	Version *int
-	Request balance.Request
-	Result  balance.Answer
-	Setting
-	Outcome
-	Happened    *baked.Happened // on the oven watch; nil: it was not watched
-	Corrections []Correction    // the last first
-}
-
-const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf, filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id`
+const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf,
+	filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id`
 
 // bakeRead is what scanBake reads.
-const bakeRead = bakeColumns + `, (select coalesce(jsonb_agg(jsonb_build_object('at', at, 'was', was) order by at desc, id), '[]') from bake_correction where bake_id = bake.id)`
+const bakeRead = bakeColumns + `, (select coalesce(jsonb_agg(jsonb_build_object('at', at, 'was', was)
+	order by at desc, id), '[]') from bake_correction where bake_id = bake.id)`
 
-// listedRead is what scanBake reads of a list: results with their figures, and without what they say, which is most of them.
-var listedRead = strings.Replace(bakeRead, ", result,", `, result - '{ledger_lines,remarks,sources,cutting,method,checks,ahead,leftovers,beside}'::text[],`, 1)
-
-// Sought is which bakes are wanted; the zero value is all of them.
-type Sought struct {
-	Words string // somewhere in the title or the note
-	Juice string // came out so
-	Oven  *uuid.UUID
-}
+// listedRead is what scanBake reads of a list: results with their figures, and without what they say, which is most
+// of them.
+var listedRead = strings.Replace(
+	bakeRead,
+	", result,",
+	`, result - '{ledger_lines,remarks,sources,cutting,method,checks,ahead,leftovers,beside}'::text[],`,
+	1,
+)
 
 // where is the condition on a kitchen's bakes, with its arguments.
-func (q Sought) where(kitchen uuid.UUID) (sql string, args []any) {
+func bakesWhere(q app.BakeFilter, kitchen uuid.UUID) (sql string, args []any) {
 	sql, args = `kitchen_id = $1`, []any{kitchen}
 	also := func(condition string, arg any) {
 		args = append(args, arg)
@@ -82,19 +50,32 @@ func (q Sought) where(kitchen uuid.UUID) (sql string, args []any) {
 // likeWords takes the signs of a pattern as they are.
 var likeWords = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
 
-// Bakes lists up to limit of the bakes that are sought, the last first; with before, those baked before that one. It reports whether
-// there are more. Their results have their figures and tickets, and none of their sentences: OneBake has them.
-func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, q Sought, before *uuid.UUID, limit int) (page []Bake, more bool, err error) {
+// Bakes lists up to limit of the bakes that are sought, the last first; with before, those baked before that one. It
+// reports whether there are more. Their results have their figures and tickets, and none of their sentences: OneBake
+// has them.
+func (s *Store) Bakes(
+	ctx context.Context,
+	kitchen uuid.UUID,
+	q app.BakeFilter,
+	before *uuid.UUID,
+	limit int,
+) (page []app.BakeRecord, more bool, err error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, false, err
 	}
-	sql, args := q.where(kitchen)
+	sql, args := bakesWhere(q, kitchen)
 	if before != nil {
 		args = append(args, *before)
-		sql += fmt.Sprintf(` and (baked_at, id) < (select baked_at, id from bake where kitchen_id = $1 and id = $%d)`, len(args))
+		sql += fmt.Sprintf(
+			` and (baked_at, id) < (select baked_at, id from bake where kitchen_id = $1 and id = $%d)`,
+			len(args),
+		)
 	}
 	args = append(args, limit+1)
-	rows, err := s.pool.Query(ctx, `select `+listedRead+` from bake where `+sql+fmt.Sprintf(` order by baked_at desc, id desc limit $%d`, len(args)), args...)
+	rows, err := s.pool.Query(
+		ctx,
+		`select `+listedRead+` from bake where `+sql+fmt.Sprintf(` order by baked_at desc, id desc limit $%d`, len(args)),
+		args...)
 	if err != nil {
 		return nil, false, kind(err)
 	}
@@ -106,77 +87,180 @@ func (s *Store) Bakes(ctx context.Context, kitchen uuid.UUID, q Sought, before *
 }
 
 // EachLine reads the bakes that are sought, the last first, one after the other.
-func (s *Store) EachLine(ctx context.Context, kitchen uuid.UUID, q Sought, line func(baked.Line) error) error {
+func (s *Store) EachLine(
+	ctx context.Context,
+	kitchen uuid.UUID,
+	q app.BakeFilter,
+	line func(outcome.Line) error,
+) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	sql, args := q.where(kitchen)
-	rows, err := s.pool.Query(ctx, `select title, baked_at, version, coalesce((select name from oven where id = oven_id), ''), coalesce(result #>> '{set,band}', ''),
-		oven_c, minutes, juice, fruit, top, boiled_over, told, note from bake where `+sql+` order by baked_at desc, id desc`, args...)
+	sql, args := bakesWhere(q, kitchen)
+	rows, err := s.pool.Query(
+		ctx,
+		`select title, baked_at, version, coalesce((select name from oven where id = oven_id), ''),
+			coalesce(result #>> '{set,band}', ''),
+		oven_c, minutes, juice, fruit, top, boiled_over, told, note from bake where `+sql+` order by baked_at desc, id desc`,
+		args...)
 	if err != nil {
 		return kind(err)
 	}
-	var l baked.Line
-	_, err = pgx.ForEachRow(rows, []any{&l.Title, &l.BakedAt, &l.Version, &l.Oven, &l.Predicted, &l.OvenC, &l.Minutes, &l.Juice, &l.Fruit, &l.Top, &l.BoiledOver, &l.Told, &l.Note},
+	var l outcome.Line
+	_, err = pgx.ForEachRow(
+		rows,
+		[]any{
+			&l.Title,
+			&l.BakedAt,
+			&l.Version,
+			&l.Oven,
+			&l.Predicted,
+			&l.OvenC,
+			&l.Minutes,
+			&l.Juice,
+			&l.Fruit,
+			&l.Top,
+			&l.BoiledOver,
+			&l.Told,
+			&l.Note,
+		},
 		func() error {
 			err := line(l)
-			l.Told = baked.Told{}
+			l.Told = outcome.Told{}
 			return err
-		})
+		},
+	)
 	return kind(err)
 }
 
-func scanBake(row pgx.CollectableRow) (Bake, error) {
-	var b Bake
-	err := row.Scan(&b.ID, &b.Title, &b.BakedAt, &b.CardID, &b.Version, &b.Request, &b.Result, &b.OvenID, &b.OvenC, &b.Minutes, &b.Shelf, &b.FillingC, &b.DishC, &b.Stages,
-		&b.Juice, &b.Fruit, &b.Top, &b.BoiledOver, &b.Note, &b.Told, &b.Happened, &b.Picture, &b.Corrections)
+func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
+	var b app.BakeRecord
+	err := row.Scan(
+		&b.ID,
+		&b.Title,
+		&b.BakedAt,
+		&b.CardID,
+		&b.Version,
+		&b.Request,
+		&b.Result,
+		&b.OvenID,
+		&b.OvenC,
+		&b.Minutes,
+		&b.Shelf,
+		&b.FillingC,
+		&b.DishC,
+		&b.Stages,
+		&b.Juice,
+		&b.Fruit,
+		&b.Top,
+		&b.BoiledOver,
+		&b.Note,
+		&b.Told,
+		&b.Happened,
+		&b.Picture,
+		&b.Corrections,
+	)
 	return b, err
 }
 
 // AddBake logs a bake. The same id twice is the same bake: what was logged first stays.
-func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b Bake) (Bake, error) {
+func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRecord) (app.BakeRecord, error) {
 	if err := s.known(ctx, kitchen); err != nil {
-		return Bake{}, err
+		return app.BakeRecord{}, err
 	}
-	_, err := s.pool.Exec(ctx, `insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23)
-		on conflict do nothing`, kitchen, b.ID, b.Title, b.BakedAt, b.CardID, b.Version, b.Request, b.Result, b.OvenID, b.OvenC, b.Minutes, b.Shelf, b.FillingC, b.DishC, b.Stages,
-		b.Juice, b.Fruit, b.Top, b.BoiledOver, b.Note, b.Told, b.Happened, b.Picture)
+	_, err := s.pool.Exec(
+		ctx,
+		`insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13,
+			$14, $15, $16, $17, $18, $19, $20, $21, $22, $23)
+		on conflict do nothing`,
+		kitchen,
+		b.ID,
+		b.Title,
+		b.BakedAt,
+		b.CardID,
+		b.Version,
+		b.Request,
+		b.Result,
+		b.OvenID,
+		b.OvenC,
+		b.Minutes,
+		b.Shelf,
+		b.FillingC,
+		b.DishC,
+		b.Stages,
+		b.Juice,
+		b.Fruit,
+		b.Top,
+		b.BoiledOver,
+		b.Note,
+		b.Told,
+		b.Happened,
+		b.Picture,
+	)
 	if err != nil {
-		return Bake{}, kind(err)
+		return app.BakeRecord{}, kind(err)
 	}
 	return s.OneBake(ctx, kitchen, b.ID)
 }
 
 // OneBake is one bake of the log.
-func (s *Store) OneBake(ctx context.Context, kitchen, id uuid.UUID) (Bake, error) {
+func (s *Store) OneBake(ctx context.Context, kitchen, id uuid.UUID) (app.BakeRecord, error) {
 	rows, err := s.pool.Query(ctx, `select `+bakeRead+` from bake where kitchen_id = $1 and id = $2`, kitchen, id)
 	if err != nil {
-		return Bake{}, kind(err)
+		return app.BakeRecord{}, kind(err)
 	}
 	b, err := pgx.CollectExactlyOneRow(rows, scanBake)
 	return b, kind(err)
 }
 
-// CorrectBake puts right what was told of a bake, and keeps what was told until then. The same correction twice is the same one.
-func (s *Store) CorrectBake(ctx context.Context, kitchen, id, correction uuid.UUID, now Outcome, at time.Time) (Bake, error) {
+// CorrectBake puts right what was told of a bake, and keeps what was told until then. The same correction twice is
+// the same one.
+func (s *Store) CorrectBake(
+	ctx context.Context,
+	kitchen, id, correction uuid.UUID,
+	now app.Outcome,
+	at time.Time,
+) (app.BakeRecord, error) {
 	err := s.inTx(ctx, func(tx pgx.Tx) error {
-		var was Outcome
-		err := tx.QueryRow(ctx, `select juice, fruit, top, boiled_over, note, told, picture_id from bake where kitchen_id = $1 and id = $2 for update`, kitchen, id).
+		var was app.Outcome
+		err := tx.QueryRow(ctx, `select juice, fruit, top, boiled_over, note, told, picture_id from bake
+			where kitchen_id = $1 and id = $2 for update`, kitchen, id).
 			Scan(&was.Juice, &was.Fruit, &was.Top, &was.BoiledOver, &was.Note, &was.Told, &was.Picture)
 		if err != nil {
 			return err
 		}
-		tag, err := tx.Exec(ctx, `insert into bake_correction (id, kitchen_id, bake_id, picture_id, at, was) values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
-			correction, kitchen, id, was.Picture, at, was)
+		tag, err := tx.Exec(
+			ctx,
+			`insert into bake_correction (id, kitchen_id, bake_id, picture_id, at, was) values ($1, $2, $3, $4, $5, $6)
+				on conflict do nothing`,
+			correction,
+			kitchen,
+			id,
+			was.Picture,
+			at,
+			was,
+		)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err
 		}
-		_, err = tx.Exec(ctx, `update bake set juice = $3, fruit = $4, top = $5, boiled_over = $6, note = $7, told = $8, picture_id = $9 where kitchen_id = $1 and id = $2`,
-			kitchen, id, now.Juice, now.Fruit, now.Top, now.BoiledOver, now.Note, now.Told, now.Picture)
+		_, err = tx.Exec(
+			ctx,
+			`update bake set juice = $3, fruit = $4, top = $5, boiled_over = $6, note = $7, told = $8, picture_id = $9
+				where kitchen_id = $1 and id = $2`,
+			kitchen,
+			id,
+			now.Juice,
+			now.Fruit,
+			now.Top,
+			now.BoiledOver,
+			now.Note,
+			now.Told,
+			now.Picture,
+		)
 		return err
 	})
 	if err != nil {
-		return Bake{}, err
+		return app.BakeRecord{}, err
 	}
 	return s.OneBake(ctx, kitchen, id)
 }

@@ -1,16 +1,16 @@
 package store_test
 
 import (
+	"mabbin/app"
+	"mabbin/core/outcome"
+	"mabbin/server/demo"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
 	"testing"
 	"time"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
-
-	"mabbin/core/baked"
-	"mabbin/server/demo"
-	"mabbin/server/store"
-	"mabbin/server/store/storetest"
 )
 
 func TestTheLogIsSearched(t *testing.T) {
@@ -23,33 +23,39 @@ func TestTheLogIsSearched(t *testing.T) {
 		t.Fatal(err)
 	}
 	for name, c := range map[string]struct {
-		q    store.Sought
+		q    app.BakeFilter
 		want int
 	}{
-		"all":                    {store.Sought{}, 54},
-		"a word of the title":    {store.Sought{Words: "gooseberry"}, 6},
-		"in the middle of one":   {store.Sought{Words: "STREUS"}, 4},
-		"a word of the note":     {store.Sought{Words: "tray"}, 1},
-		"a sign of a pattern":    {store.Sought{Words: "%"}, 0},
-		"what came out":          {store.Sought{Juice: "runny"}, 1},
-		"both":                   {store.Sought{Words: "crumble", Juice: "spoonable"}, 10},
-		"in an oven":             {store.Sought{Oven: &ovens[0].ID}, 24},
-		"in an oven of nobody's": {store.Sought{Oven: &uuid.UUID{}}, 0},
+		"all":                    {app.BakeFilter{}, 54},
+		"a word of the title":    {app.BakeFilter{Words: "gooseberry"}, 6},
+		"in the middle of one":   {app.BakeFilter{Words: "STREUS"}, 4},
+		"a word of the note":     {app.BakeFilter{Words: "tray"}, 1},
+		"a sign of a pattern":    {app.BakeFilter{Words: "%"}, 0},
+		"what came out":          {app.BakeFilter{Juice: "runny"}, 1},
+		"both":                   {app.BakeFilter{Words: "crumble", Juice: "spoonable"}, 10},
+		"in an oven":             {app.BakeFilter{Oven: &ovens[0].ID}, 24},
+		"in an oven of nobody's": {app.BakeFilter{Oven: &uuid.UUID{}}, 0},
 	} {
 		page, more, err := s.Bakes(t.Context(), demo.Kitchen.ID, c.q, nil, 100)
 		if err != nil || len(page) != c.want || more {
 			t.Errorf("%s: %d bakes, %v", name, len(page), err)
 		}
 		lines := 0
-		if err := s.EachLine(t.Context(), demo.Kitchen.ID, c.q, func(l baked.Line) error { lines++; return nil }); err != nil || lines != c.want {
+		if err := s.EachLine(
+			t.Context(),
+			demo.Kitchen.ID,
+			c.q,
+			func(l outcome.Line) error { lines++; return nil },
+		); err != nil ||
+			lines != c.want {
 			t.Errorf("%s: %d lines, %v", name, lines, err)
 		}
 	}
-	first, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, store.Sought{Words: "crumble"}, nil, 2)
+	first, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{Words: "crumble"}, nil, 2)
 	if err != nil {
 		t.Fatal(err)
 	}
-	rest, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, store.Sought{Words: "crumble"}, &first[1].ID, 50)
+	rest, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{Words: "crumble"}, &first[1].ID, 50)
 	if err != nil || len(rest) != 13 || !rest[0].BakedAt.Before(first[1].BakedAt) {
 		t.Errorf("%d more, %v", len(rest), err)
 	}
@@ -84,7 +90,7 @@ func BenchmarkFirstPageOfALongLog(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
-	for name, q := range map[string]store.Sought{"whole": {}, "searched": {Words: "99999"}} {
+	for name, q := range map[string]app.BakeFilter{"whole": {}, "searched": {Words: "99999"}} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
 				if page, _, err := s.Bakes(b.Context(), demo.Kitchen.ID, q, nil, 50); err != nil || len(page) == 0 {

@@ -3,55 +3,43 @@ package store
 import (
 	"cmp"
 	"context"
+	"mabbin/app"
+	"mabbin/core/measure"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
-
-	"mabbin/core/dish"
-	"mabbin/core/measure"
 )
 
-// Kitchen is one kitchen and how it measures.
-type Kitchen struct {
-	ID   uuid.UUID
-	Name string
-	measure.Settings
-}
-
-// ShelfDish is a dish on a kitchen's shelf.
-type ShelfDish struct {
-	ID    uuid.UUID
-	Name  string
-	Dish  dish.Dish
-	Count int // of it
-}
-
 // Kitchens lists every kitchen, the oldest first.
-func (s *Store) Kitchens(ctx context.Context) ([]Kitchen, error) {
-	return list[Kitchen](ctx, s, kitchenRead+` order by created_at, name`)
+func (s *Store) Kitchens(ctx context.Context) ([]app.Kitchen, error) {
+	return list[app.Kitchen](ctx, s, kitchenRead+` order by created_at, name`)
 }
 
-const kitchenRead = `select id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m, english, "decimal" from kitchen`
+const kitchenRead = `select id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m,
+	english, "decimal" from kitchen`
 
 // OneKitchen is one kitchen.
-func (s *Store) OneKitchen(ctx context.Context, id uuid.UUID) (Kitchen, error) {
-	found, err := list[Kitchen](ctx, s, kitchenRead+` where id = $1`, id)
+func (s *Store) OneKitchen(ctx context.Context, id uuid.UUID) (app.Kitchen, error) {
+	found, err := list[app.Kitchen](ctx, s, kitchenRead+` where id = $1`, id)
 	if err == nil && len(found) == 0 {
-		err = ErrNotFound
+		err = app.ErrNotFound
 	}
 	if err != nil {
-		return Kitchen{}, err
+		return app.Kitchen{}, err
 	}
 	return found[0], nil
 }
 
 // SetSettings changes how a kitchen measures, and answers with the kitchen.
-func (s *Store) SetSettings(ctx context.Context, kitchen uuid.UUID, x measure.Settings) (Kitchen, error) {
+func (s *Store) SetSettings(ctx context.Context, kitchen uuid.UUID, x measure.Settings) (app.Kitchen, error) {
 	x = complete(x)
-	k := Kitchen{ID: kitchen, Settings: x}
-	err := s.pool.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6, lengths = $7, currency = $8, containers = $9, altitude_m = $10, english = $11, "decimal" = $12
-		where id = $1 returning name`, kitchen, x.Cup, x.Spoon, x.Eggs, x.Weights, x.Heat, x.Lengths, x.Currency, x.Containers, x.AltitudeM, x.English, x.Decimal).Scan(&k.Name)
+	k := app.Kitchen{ID: kitchen, Settings: x}
+	err := s.pool.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6,
+		lengths = $7, currency = $8, containers = $9, altitude_m = $10, english = $11, "decimal" = $12
+		where id = $1 returning name`, kitchen, x.Cup, x.Spoon, x.Eggs, x.Weights, x.Heat, x.Lengths, x.Currency,
+		x.Containers, x.AltitudeM, x.English, x.Decimal).
+		Scan(&k.Name)
 	return k, kind(err)
 }
 
@@ -66,17 +54,33 @@ func complete(x measure.Settings) measure.Settings {
 }
 
 // AddKitchen adds a kitchen, or leaves it as it is where its id is known. It reports whether it was added.
-func (s *Store) AddKitchen(ctx context.Context, k Kitchen) (bool, error) {
+func (s *Store) AddKitchen(ctx context.Context, k app.Kitchen) (bool, error) {
 	k.Settings = complete(k.Settings)
-	tag, err := s.pool.Exec(ctx, `insert into kitchen (id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m, english, "decimal")
+	tag, err := s.pool.Exec(
+		ctx,
+		`insert into kitchen (id, name, cup, spoon, eggs, weights, heat, lengths, currency, containers, altitude_m,
+			english, "decimal")
 		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) on conflict (id) do nothing`,
-		k.ID, k.Name, k.Cup, k.Spoon, k.Eggs, k.Weights, k.Heat, k.Lengths, k.Currency, k.Containers, k.AltitudeM, k.English, k.Decimal)
+		k.ID,
+		k.Name,
+		k.Cup,
+		k.Spoon,
+		k.Eggs,
+		k.Weights,
+		k.Heat,
+		k.Lengths,
+		k.Currency,
+		k.Containers,
+		k.AltitudeM,
+		k.English,
+		k.Decimal,
+	)
 	return tag.RowsAffected() == 1, kind(err)
 }
 
 // NewKitchen makes a kitchen with nothing in it, or finds the one that has the id.
-func (s *Store) NewKitchen(ctx context.Context, id uuid.UUID, name string) (Kitchen, error) {
-	k := Kitchen{ID: id, Name: name, Settings: measure.Metric}
+func (s *Store) NewKitchen(ctx context.Context, id uuid.UUID, name string) (app.Kitchen, error) {
+	k := app.Kitchen{ID: id, Name: name, Settings: measure.Metric}
 	added, err := s.AddKitchen(ctx, k)
 	if err != nil || added {
 		return k, err
@@ -87,7 +91,11 @@ func (s *Store) NewKitchen(ctx context.Context, id uuid.UUID, name string) (Kitc
 // RemoveKitchen takes a kitchen away with everything in it.
 func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
 	return s.inTx(ctx, func(tx pgx.Tx) error {
-		for _, table := range []string{"watch_call", "watch", "bake_correction", "bake", "picture", "card_version", "card", "oven", "dish", "own_row"} { // what points before what is pointed at
+		// what points before what is pointed at
+		for _, table := range []string{
+			"watch_call", "watch", "bake_correction", "bake", "picture", "card_version",
+			"card", "oven", "dish", "own_row",
+		} {
 			if _, err := tx.Exec(ctx, `delete from `+table+` where kitchen_id = $1`, kitchen); err != nil {
 				return err
 			}
@@ -97,19 +105,23 @@ func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
 	})
 }
 
-// known is ErrNotFound for a kitchen that is not there, so that an empty list is never mistaken for one.
+// known is app.ErrNotFound for a kitchen that is not there, so that an empty list is never mistaken for one.
 func (s *Store) known(ctx context.Context, kitchen uuid.UUID) error {
 	var one int
 	return kind(s.pool.QueryRow(ctx, `select 1 from kitchen where id = $1`, kitchen).Scan(&one))
 }
 
 // Dishes lists a kitchen's dishes by name.
-func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]ShelfDish, error) {
+func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]app.ShelfDish, error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, err
 	}
-	rows, err := s.pool.Query(ctx, `select id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material, count
-		from dish where kitchen_id = $1 order by name`, kitchen)
+	rows, err := s.pool.Query(
+		ctx,
+		`select id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material, count
+		from dish where kitchen_id = $1 order by name`,
+		kitchen,
+	)
 	if err != nil {
 		return nil, kind(err)
 	}
@@ -117,33 +129,74 @@ func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]ShelfDish, err
 	return out, kind(err)
 }
 
-func scanDish(row pgx.CollectableRow) (ShelfDish, error) {
-	var d ShelfDish
+func scanDish(row pgx.CollectableRow) (app.ShelfDish, error) {
+	var d app.ShelfDish
 	x := &d.Dish
-	err := row.Scan(&d.ID, &d.Name, &x.Shape, &x.LengthCM, &x.WidthCM, &x.DepthCM, &x.FloorLengthCM, &x.FloorWidthCM, &x.MeasuredML, &x.Material, &d.Count)
+	err := row.Scan(
+		&d.ID,
+		&d.Name,
+		&x.Shape,
+		&x.LengthCM,
+		&x.WidthCM,
+		&x.DepthCM,
+		&x.FloorLengthCM,
+		&x.FloorWidthCM,
+		&x.MeasuredML,
+		&x.Material,
+		&d.Count,
+	)
 	return d, err
 }
 
 // AddDish puts a dish on the shelf. The same id twice is the same dish.
-func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d ShelfDish) error {
+func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
 	x := d.Dish
 	return once(func() error {
-		_, err := s.pool.Exec(ctx, `insert into dish (id, kitchen_id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material, count)
+		_, err := s.pool.Exec(
+			ctx,
+			`insert into dish (id, kitchen_id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm,
+				measured_ml, material, count)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) on conflict (id) do nothing`,
-			d.ID, kitchen, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML, x.Material, max(1, d.Count))
+			d.ID,
+			kitchen,
+			d.Name,
+			x.Shape,
+			x.LengthCM,
+			x.WidthCM,
+			x.DepthCM,
+			x.FloorLengthCM,
+			x.FloorWidthCM,
+			x.MeasuredML,
+			x.Material,
+			max(1, d.Count),
+		)
 		return kind(err)
 	})
 }
 
 // ChangeDish changes a dish on the shelf. Cards have their own copy of it.
-func (s *Store) ChangeDish(ctx context.Context, kitchen uuid.UUID, d ShelfDish) error {
+func (s *Store) ChangeDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish) error {
 	x := d.Dish
-	tag, err := s.pool.Exec(ctx, `update dish set name = $3, shape = $4, length_cm = $5, width_cm = $6, depth_cm = $7, floor_length_cm = $8,
+	tag, err := s.pool.Exec(
+		ctx,
+		`update dish set name = $3, shape = $4, length_cm = $5, width_cm = $6, depth_cm = $7, floor_length_cm = $8,
 		floor_width_cm = $9, measured_ml = $10, material = $11, count = $12 where kitchen_id = $1 and id = $2`,
-		kitchen, d.ID, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML, x.Material, d.Count)
+		kitchen,
+		d.ID,
+		d.Name,
+		x.Shape,
+		x.LengthCM,
+		x.WidthCM,
+		x.DepthCM,
+		x.FloorLengthCM,
+		x.FloorWidthCM,
+		x.MeasuredML,
+		x.Material,
+		d.Count,
+	)
 	return changedOne(tag, err)
 }
 
@@ -152,10 +205,10 @@ func (s *Store) RemoveDish(ctx context.Context, kitchen, id uuid.UUID) error {
 	return changedOne(s.pool.Exec(ctx, `delete from dish where kitchen_id = $1 and id = $2`, kitchen, id))
 }
 
-// changedOne is ErrNotFound where a change found nothing to change.
+// changedOne is app.ErrNotFound where a change found nothing to change.
 func changedOne(tag pgconn.CommandTag, err error) error {
 	if err == nil && tag.RowsAffected() == 0 {
-		return ErrNotFound
+		return app.ErrNotFound
 	}
 	return kind(err)
 }

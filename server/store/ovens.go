@@ -2,22 +2,14 @@ package store
 
 import (
 	"context"
+	"mabbin/app"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
-
-	"mabbin/core/oven"
 )
 
-// Oven is one of a kitchen's ovens.
-type Oven struct {
-	ID   uuid.UUID
-	Name string
-	oven.Oven
-}
-
 // Ovens lists a kitchen's ovens by name, without those that are gone.
-func (s *Store) Ovens(ctx context.Context, kitchen uuid.UUID) ([]Oven, error) {
+func (s *Store) Ovens(ctx context.Context, kitchen uuid.UUID) ([]app.ShelfOven, error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, err
 	}
@@ -29,38 +21,70 @@ func (s *Store) Ovens(ctx context.Context, kitchen uuid.UUID) ([]Oven, error) {
 	return out, kind(err)
 }
 
-const ovenRead = `select id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat, diameter_cm from oven`
+const ovenRead = `select id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat,
+	diameter_cm from oven`
 
-func scanOven(row pgx.CollectableRow) (o Oven, err error) {
-	err = row.Scan(&o.ID, &o.Name, &o.Kind, &o.Heating, &o.OffsetC, &o.GiveOrTakeC, &o.Dial, &o.Runners, &o.BottomHeat, &o.DiameterCM)
+func scanOven(row pgx.CollectableRow) (o app.ShelfOven, err error) {
+	err = row.Scan(
+		&o.ID,
+		&o.Name,
+		&o.Kind,
+		&o.Heating,
+		&o.OffsetC,
+		&o.GiveOrTakeC,
+		&o.Dial,
+		&o.Runners,
+		&o.BottomHeat,
+		&o.DiameterCM,
+	)
 	return o, err
 }
 
 // OneOven is one oven, also one that is gone.
-func (s *Store) OneOven(ctx context.Context, kitchen, id uuid.UUID) (Oven, error) {
+func (s *Store) OneOven(ctx context.Context, kitchen, id uuid.UUID) (app.ShelfOven, error) {
 	rows, err := s.pool.Query(ctx, ovenRead+` where kitchen_id = $1 and id = $2`, kitchen, id)
 	if err != nil {
-		return Oven{}, kind(err)
+		return app.ShelfOven{}, kind(err)
 	}
 	o, err := pgx.CollectExactlyOneRow(rows, scanOven)
 	return o, kind(err)
 }
 
 // SetOven adds an oven, changes it, or puts it back.
-func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o Oven) error {
+func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	return changedOne(s.pool.Exec(ctx, `insert into oven (id, kitchen_id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat, diameter_cm)
+	return changedOne(
+		s.pool.Exec(
+			ctx,
+			`insert into oven (id, kitchen_id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat,
+				diameter_cm)
 		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
-		on conflict (id) do update set name = excluded.name, kind = excluded.kind, heating = excluded.heating, offset_c = excluded.offset_c,
-			give_or_take_c = excluded.give_or_take_c, dial = excluded.dial, runners = excluded.runners, bottom_heat = excluded.bottom_heat,
+		on conflict (id) do update set name = excluded.name, kind = excluded.kind, heating = excluded.heating,
+		offset_c = excluded.offset_c,
+			give_or_take_c = excluded.give_or_take_c, dial = excluded.dial, runners = excluded.runners,
+			bottom_heat = excluded.bottom_heat,
 			diameter_cm = excluded.diameter_cm, gone = false
 		where oven.kitchen_id = excluded.kitchen_id`,
-		o.ID, kitchen, o.Name, o.Kind, o.Heating, o.OffsetC, o.GiveOrTakeC, o.Dial, o.Runners, o.BottomHeat, o.DiameterCM))
+			o.ID,
+			kitchen,
+			o.Name,
+			o.Kind,
+			o.Heating,
+			o.OffsetC,
+			o.GiveOrTakeC,
+			o.Dial,
+			o.Runners,
+			o.BottomHeat,
+			o.DiameterCM,
+		),
+	)
 }
 
 // RemoveOven takes an oven away. Cards and the log still point at it.
 func (s *Store) RemoveOven(ctx context.Context, kitchen, id uuid.UUID) error {
-	return changedOne(s.pool.Exec(ctx, `update oven set gone = true where kitchen_id = $1 and id = $2 and not gone`, kitchen, id))
+	return changedOne(
+		s.pool.Exec(ctx, `update oven set gone = true where kitchen_id = $1 and id = $2 and not gone`, kitchen, id),
+	)
 }

@@ -2,10 +2,9 @@ package store
 
 import (
 	"context"
+	"mabbin/core/larder"
 
 	"github.com/google/uuid"
-
-	"mabbin/core/larder"
 )
 
 // Own is what a kitchen knows better than the tables.
@@ -41,13 +40,25 @@ func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of, key string, r
 	if r.Values == nil {
 		r.Values = map[string]float64{}
 	}
-	_, err := s.pool.Exec(ctx, `insert into own_row (kitchen_id, kind, key, copy_of, name, figures, allergens) values ($1, $2, $3, $4, $5, $6, $7)
-		on conflict (kitchen_id, kind, key) do update set copy_of = excluded.copy_of, name = excluded.name, figures = excluded.figures, allergens = excluded.allergens, changed_at = now()`,
-		kitchen, of, key, r.CopyOf, r.Name, r.Values, r.Allergens)
+	_, err := s.pool.Exec(
+		ctx,
+		`insert into own_row (kitchen_id, kind, key, copy_of, name, figures, allergens) values ($1, $2, $3, $4, $5, $6, $7)
+		on conflict (kitchen_id, kind, key) do update set copy_of = excluded.copy_of, name = excluded.name,
+		figures = excluded.figures, allergens = excluded.allergens, changed_at = now()`,
+		kitchen,
+		of,
+		key,
+		r.CopyOf,
+		r.Name,
+		r.Values,
+		r.Allergens,
+	)
 	return kind(err)
 }
 
 // DropOwn goes back to the table's figures.
 func (s *Store) DropOwn(ctx context.Context, kitchen uuid.UUID, of, key string) error {
-	return changedOne(s.pool.Exec(ctx, `delete from own_row where kitchen_id = $1 and kind = $2 and key = $3`, kitchen, of, key))
+	return changedOne(
+		s.pool.Exec(ctx, `delete from own_row where kitchen_id = $1 and kind = $2 and key = $3`, kitchen, of, key),
+	)
 }

@@ -2,25 +2,29 @@ package store
 
 import (
 	"context"
+	"mabbin/app"
 	"time"
 
 	"github.com/google/uuid"
 )
 
-// Picture is a picture of a bake, with a small one of it.
-type Picture struct {
-	ID            uuid.UUID
-	Width, Height int
-	JPEG, Small   []byte
-}
-
 // AddPicture keeps a picture. It goes with a bake when the bake's outcome names it.
-func (s *Store) AddPicture(ctx context.Context, kitchen uuid.UUID, p Picture, at time.Time) error {
+func (s *Store) AddPicture(ctx context.Context, kitchen uuid.UUID, p app.Picture, at time.Time) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	_, err := s.pool.Exec(ctx, `insert into picture (id, kitchen_id, width, height, jpeg, small, added_at) values ($1, $2, $3, $4, $5, $6, $7) on conflict do nothing`,
-		p.ID, kitchen, p.Width, p.Height, p.JPEG, p.Small, at)
+	_, err := s.pool.Exec(
+		ctx,
+		`insert into picture (id, kitchen_id, width, height, jpeg, small, added_at) values ($1, $2, $3, $4, $5, $6, $7)
+			on conflict do nothing`,
+		p.ID,
+		kitchen,
+		p.Width,
+		p.Height,
+		p.JPEG,
+		p.Small,
+		at,
+	)
 	return kind(err)
 }
 
@@ -37,6 +41,7 @@ func (s *Store) PictureOf(ctx context.Context, kitchen, id uuid.UUID, small bool
 // SweepPictures takes away pictures that no bake names, and that nobody is about to write down: those a day old.
 func (s *Store) SweepPictures(ctx context.Context, now time.Time) error {
 	_, err := s.pool.Exec(ctx, `delete from picture p where added_at < $1::timestamptz - interval '1 day'
-		and not exists (select from bake where picture_id = p.id) and not exists (select from bake_correction where picture_id = p.id)`, now)
+		and not exists (select from bake where picture_id = p.id) and not exists (select from bake_correction
+		where picture_id = p.id)`, now)
 	return kind(err)
 }

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"mabbin/app"
 	"net"
 	"time"
 
@@ -20,14 +21,6 @@ import (
 
 //go:embed migrations/*.sql
 var migrations embed.FS
-
-// The errors that callers tell apart.
-var (
-	ErrNotFound = errors.New("not found")
-	ErrTaken    = errors.New("taken")
-	ErrAway     = errors.New("the database can't be reached")
-	ErrRefused  = errors.New("refused by the database")
-)
 
 // Store is a connection to the database.
 type Store struct{ pool *pgxpool.Pool }
@@ -84,19 +77,19 @@ func kind(err error) error {
 	var network net.Error
 	switch {
 	case errors.Is(err, pgx.ErrNoRows):
-		return ErrNotFound
+		return app.ErrNotFound
 	case errors.As(err, &pg):
 		switch {
 		case pg.Code == "23505":
-			return fmt.Errorf("%w: %s", ErrTaken, pg.ConstraintName)
+			return fmt.Errorf("%w: %s", app.ErrTaken, pg.ConstraintName)
 		case pg.Code[:2] == "23" || pg.Code == "22P02":
-			return fmt.Errorf("%w: %s %s", ErrRefused, pg.ConstraintName, pg.Message)
+			return fmt.Errorf("%w: %s %s", app.ErrRefused, pg.ConstraintName, pg.Message)
 		case pg.Code[:2] == "57" || pg.Code[:2] == "08" || pg.Code[:2] == "53": // shutting down, connection, out of resources
-			return fmt.Errorf("%w: %w", ErrAway, err)
+			return fmt.Errorf("%w: %w", app.ErrUnavailable, err)
 		}
 		return err
 	case errors.As(err, &connect), errors.As(err, &network), pgconn.SafeToRetry(err), errors.Is(err, net.ErrClosed):
-		return fmt.Errorf("%w: %w", ErrAway, err)
+		return fmt.Errorf("%w: %w", app.ErrUnavailable, err)
 	}
 	return err
 }
@@ -110,7 +103,7 @@ func (s *Store) inTx(ctx context.Context, do func(pgx.Tx) error) error {
 // first one's name as taken. On a second try the id is there, and what is left is taken by another.
 func once(add func() error) error {
 	err := add()
-	if errors.Is(err, ErrTaken) {
+	if errors.Is(err, app.ErrTaken) {
 		return add()
 	}
 	return err

@@ -3,18 +3,18 @@ package store_test
 import (
 	"errors"
 	"fmt"
-	"testing"
-	"time"
-
-	"github.com/google/uuid"
-	"github.com/jackc/pgx/v5"
-
+	"mabbin/app"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/measure"
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
 )
 
 var request = balance.Request{
@@ -30,13 +30,20 @@ func TestDemoIsLoadedOnceAndCanBeReset(t *testing.T) {
 			t.Fatalf("load %d: %v, %v", i, added, err)
 		}
 	}
-	if _, err := s.AddCard(t.Context(), demo.Kitchen.ID, uuid.New(), "Mine", store.Version{ID: uuid.New(), Request: request, SavedAt: now}); err != nil {
+	if _, err := s.AddCard(
+		t.Context(),
+		demo.Kitchen.ID,
+		uuid.New(),
+		"Mine",
+		app.Version{ID: uuid.New(), Request: request, SavedAt: now},
+		app.CardSummary{},
+	); err != nil {
 		t.Fatal(err)
 	}
 	if err := demo.Reset(t.Context(), s, now); err != nil {
 		t.Fatal(err)
 	}
-	cards, err := s.Cards(t.Context(), demo.Kitchen.ID, store.CardsSought{})
+	cards, _, err := s.Cards(t.Context(), demo.Kitchen.ID, app.CardFilter{})
 	if err != nil || len(cards) != 13 {
 		t.Errorf("%d cards after the reset, %v", len(cards), err)
 	}
@@ -82,26 +89,42 @@ func TestKitchensAreKeptApart(t *testing.T) {
 	if _, err := demo.Load(ctx, s, time.Now()); err != nil {
 		t.Fatal(err)
 	}
-	other := store.Kitchen{ID: uuid.New(), Name: "Another", Settings: measure.Metric}
+	other := app.Kitchen{ID: uuid.New(), Name: "Another", Settings: measure.Metric}
 	if _, err := s.AddKitchen(ctx, other); err != nil {
 		t.Fatal(err)
 	}
-	cards, _ := s.Cards(ctx, demo.Kitchen.ID, store.CardsSought{})
-	if _, err := s.Card(ctx, other.ID, cards[0].ID); !errors.Is(err, store.ErrNotFound) {
+	cards, _, _ := s.Cards(ctx, demo.Kitchen.ID, app.CardFilter{})
+	if _, err := s.Card(ctx, other.ID, cards[0].ID); !errors.Is(err, app.ErrNotFound) {
 		t.Errorf("another kitchen's card: %v", err)
 	}
-	if _, err := s.AddVersion(ctx, other.ID, cards[0].ID, store.Version{ID: uuid.New(), Request: request, SavedAt: time.Now()}); !errors.Is(err, store.ErrNotFound) {
+	if _, err := s.AddVersion(
+		ctx,
+		other.ID,
+		cards[0].ID,
+		app.Version{ID: uuid.New(), Request: request, SavedAt: time.Now()},
+		app.CardSummary{},
+	); !errors.Is(
+		err,
+		app.ErrNotFound,
+	) {
 		t.Errorf("a version of another kitchen's card: %v", err)
 	}
 	one := 1
-	b := store.Bake{ID: uuid.New(), Title: "x", BakedAt: time.Now(), CardID: &cards[0].ID, Version: &one, Request: request}
-	if _, err := s.AddBake(ctx, other.ID, b); !errors.Is(err, store.ErrRefused) {
+	b := app.BakeRecord{
+		ID:      uuid.New(),
+		Title:   "x",
+		BakedAt: time.Now(),
+		CardID:  &cards[0].ID,
+		Version: &one,
+		Request: request,
+	}
+	if _, err := s.AddBake(ctx, other.ID, b); !errors.Is(err, app.ErrRefused) {
 		t.Errorf("a bake of another kitchen's card: %v", err)
 	}
-	if _, err := s.Cards(ctx, uuid.New(), store.CardsSought{}); !errors.Is(err, store.ErrNotFound) {
+	if _, _, err := s.Cards(ctx, uuid.New(), app.CardFilter{}); !errors.Is(err, app.ErrNotFound) {
 		t.Errorf("a kitchen that is not there: %v", err)
 	}
-	if mine, err := s.Cards(ctx, other.ID, store.CardsSought{}); err != nil || len(mine) != 0 {
+	if mine, _, err := s.Cards(ctx, other.ID, app.CardFilter{}); err != nil || len(mine) != 0 {
 		t.Errorf("%v, %v", mine, err)
 	}
 }
@@ -112,12 +135,18 @@ func TestTwoSavesAtOnceAreTwoVersions(t *testing.T) {
 	if _, err := demo.Load(ctx, s, time.Now()); err != nil {
 		t.Fatal(err)
 	}
-	cards, _ := s.Cards(ctx, demo.Kitchen.ID, store.CardsSought{})
+	cards, _, _ := s.Cards(ctx, demo.Kitchen.ID, app.CardFilter{})
 	before := cards[0].Versions[0].Number
 	done := make(chan error)
 	for range 4 {
 		go func() {
-			_, err := s.AddVersion(ctx, demo.Kitchen.ID, cards[0].ID, store.Version{ID: uuid.New(), Request: request, SavedAt: time.Now()})
+			_, err := s.AddVersion(
+				ctx,
+				demo.Kitchen.ID,
+				cards[0].ID,
+				app.Version{ID: uuid.New(), Request: request, SavedAt: time.Now()},
+				app.CardSummary{},
+			)
 			done <- err
 		}()
 	}
@@ -146,11 +175,18 @@ func TestTheSameCardOrDishSentAtOnceIsOne(t *testing.T) {
 		errs := make(chan error, 2*tablets)
 		for range tablets {
 			go func() {
-				_, err := s.AddCard(ctx, demo.Kitchen.ID, card, name, store.Version{ID: version, Request: request, SavedAt: time.Now()})
+				_, err := s.AddCard(
+					ctx,
+					demo.Kitchen.ID,
+					card,
+					name,
+					app.Version{ID: version, Request: request, SavedAt: time.Now()},
+					app.CardSummary{},
+				)
 				errs <- err
 			}()
 			go func() {
-				errs <- s.AddDish(ctx, demo.Kitchen.ID, store.ShelfDish{ID: dish, Name: name, Count: 1, Dish: request.Dish})
+				errs <- s.AddDish(ctx, demo.Kitchen.ID, app.ShelfDish{ID: dish, Name: name, Count: 1, Dish: request.Dish})
 			}()
 		}
 		for range 2 * tablets {
@@ -161,7 +197,14 @@ func TestTheSameCardOrDishSentAtOnceIsOne(t *testing.T) {
 		if c, err := s.Card(ctx, demo.Kitchen.ID, card); err != nil || len(c.Versions) != 1 {
 			t.Fatalf("%+v, %v", c, err)
 		}
-		if err := s.AddDish(ctx, demo.Kitchen.ID, store.ShelfDish{ID: uuid.New(), Name: name, Count: 1, Dish: request.Dish}); !errors.Is(err, store.ErrTaken) {
+		if err := s.AddDish(
+			ctx,
+			demo.Kitchen.ID,
+			app.ShelfDish{ID: uuid.New(), Name: name, Count: 1, Dish: request.Dish},
+		); !errors.Is(
+			err,
+			app.ErrTaken,
+		) {
 			t.Fatalf("another of its name: %v", err)
 		}
 	}

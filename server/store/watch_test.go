@@ -2,185 +2,248 @@ package store_test
 
 import (
 	"errors"
+	"mabbin/app"
+	"mabbin/core/bake"
+	"mabbin/core/message"
+	"mabbin/core/watch"
+	"mabbin/server/demo"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
 	"sync"
 	"testing"
 	"time"
 
 	"github.com/google/uuid"
-
-	"mabbin/core/bake"
-	"mabbin/core/watch"
-	"mabbin/server/demo"
-	"mabbin/server/store"
-	"mabbin/server/store/storetest"
 )
 
 var wentIn = time.Date(2026, 10, 12, 12, 0, 0, 0, time.UTC)
 
 // inTheOven is a store with one dessert in the oven.
-func inTheOven(t *testing.T) (*store.Store, store.Watched) {
+func inTheOven(t *testing.T) (*store.Store, app.Watched) {
 	t.Helper()
 	s := storetest.Open(t)
 	if _, err := demo.Load(t.Context(), s, wentIn); err != nil {
 		t.Fatal(err)
 	}
-	q := bake.DessertRequest{Request: request, Setting: bake.Setting{Stages: []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 20, OvenC: 190}}}}
-	began, err := watch.Start(q)
+	q := bake.DessertRequest{
+		Request: request,
+		Setting: bake.Setting{Stages: []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 20, OvenC: 190}}},
+	}
+	began, err := watch.Begin(t.Context(), q, wentIn)
 	if err != nil {
 		t.Fatal(err)
 	}
-	id := uuid.New()
+	w := app.Watched{ID: uuid.New(), Kitchen: demo.Kitchen.ID, Title: "Plum crisp", Bake: *began}
 	for range 2 { // sent twice, it goes in once
-		if err := s.StartWatch(t.Context(), demo.Kitchen.ID, store.Watched{ID: id, Title: "Plum crisp", Question: q, Answer: began.Answer, Stages: began.Answer.Plan.Stages, StartedAt: wentIn}, began.Calls); err != nil {
+		if err := s.StartWatch(t.Context(), w); err != nil {
 			t.Fatal(err)
 		}
 	}
 	return s, look(t, s, 1)
 }
 
-// look is the one dessert of the watch.
-func look(t *testing.T, s *store.Store, n int) store.Watched {
+// look is the first dessert of the watch, of n.
+func look(t *testing.T, s *store.Store, n int) app.Watched {
 	t.Helper()
 	all, err := s.Watched(t.Context(), demo.Kitchen.ID)
 	if err != nil || len(all) != n {
 		t.Fatalf("%d on the watch, %v", len(all), err)
 	}
 	if n == 0 {
-		return store.Watched{}
+		return app.Watched{}
 	}
 	return all[0]
 }
 
-func call(t *testing.T, w store.Watched, kind string) store.Call {
+// What is kept of a bake is the bake, to the last field, whatever happened to it.
+func TestAWatchedBakeIsKeptAsItIs(t *testing.T) {
+	s, w := inTheOven(t)
+	ctx := t.Context()
+	now := wentIn.Add(31 * time.Minute)
+	steps := []func(*app.Watched) error{
+		func(w *app.Watched) error { w.SetProbe(watch.InMiddle); return nil },
+		func(w *app.Watched) error { return w.Read(ctx, 71.5, now) },
+		func(w *app.Watched) error { return w.Answer(w.Calls[0].ID, watch.Done, now) },
+		func(w *app.Watched) error { return w.Snooze(w.Calls[1].ID, now.Add(9*time.Minute)) },
+		func(w *app.Watched) error {
+			return w.Replan(ctx, []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 35, OvenC: 170}}, now)
+		},
+		func(w *app.Watched) error { w.Speed = 10; return w.OpenDoor(2, now) },
+		func(w *app.Watched) error { w.Advance(time.Second); return nil },
+		func(w *app.Watched) error {
+			for _, c := range w.Calls {
+				if c.Kind == watch.TakeOut && c.State == watch.Waiting {
+					return w.Answer(c.ID, watch.Done, now.Add(40*time.Minute))
+				}
+			}
+			return errors.New("nobody takes it out")
+		},
+		func(w *app.Watched) error { w.End(now.Add(time.Hour)); return nil },
+		func(w *app.Watched) error { w.Reopen(); return nil },
+	}
+	for i, step := range steps {
+		var after watch.Bake
+		kept, err := s.UpdateWatched(ctx, demo.Kitchen.ID, w.ID, func(w *app.Watched) error {
+			err := step(w)
+			after = w.Bake
+			return err
+		})
+		if err != nil {
+			t.Fatalf("step %d: %v", i, err)
+		}
+		sameBake(t, i, kept.Bake, after)
+	}
+}
+
+func sameBake(t *testing.T, step int, got, want watch.Bake) {
 	t.Helper()
-	for _, c := range w.Calls {
-		if c.Kind == kind {
-			return c
+	if !got.Began.Equal(want.Began) || !got.OutAt.Equal(want.OutAt) || !got.EndedAt.Equal(want.EndedAt) ||
+		got.Probe != want.Probe ||
+		got.Speed != want.Speed {
+		t.Errorf(
+			"step %d: kept as %v %v %v %q %d, was %v %v %v %q %d",
+			step,
+			got.Began,
+			got.OutAt,
+			got.EndedAt,
+			got.Probe,
+			got.Speed,
+			want.Began,
+			want.OutAt,
+			want.EndedAt,
+			want.Probe,
+			want.Speed,
+		)
+	}
+	if len(got.Stages) != len(want.Stages) || len(got.Doors) != len(want.Doors) ||
+		len(got.Readings) != len(want.Readings) ||
+		(got.Estimate == nil) != (want.Estimate == nil) {
+		t.Errorf(
+			"step %d: %d stages, %d doors, %d readings of %d, %d, %d",
+			step,
+			len(got.Stages),
+			len(got.Doors),
+			len(got.Readings),
+			len(want.Stages),
+			len(want.Doors),
+			len(want.Readings),
+		)
+	}
+	type told struct {
+		kind    watch.Kind
+		due     int64
+		state   watch.State
+		at      int64
+		snoozes int
+		by      watch.CallID
+		says    string
+	}
+	count := func(b watch.Bake) map[told]int {
+		out := map[told]int{}
+		for _, c := range b.Calls {
+			out[told{c.Kind, c.DueAt.UnixMicro(), c.State, c.AnsweredAt.UnixMicro(), c.Snoozes, c.WithdrawnBy, c.Says.String()}]++
+		}
+		return out
+	}
+	g, w := count(got), count(want)
+	for c, n := range w {
+		if g[c] != n {
+			t.Errorf("step %d: %+v is kept %d times, not %d", step, c, g[c], n)
 		}
 	}
-	t.Fatalf("no call %s in %+v", kind, w.Calls)
-	return store.Call{}
+	if len(got.Calls) != len(want.Calls) {
+		t.Errorf("step %d: %d calls, not %d", step, len(got.Calls), len(want.Calls))
+	}
 }
 
 func TestTwoTabletsAnswerOnce(t *testing.T) {
 	s, w := inTheOven(t)
-	lift := call(t, w, watch.Uncover)
-	if !lift.DueAt.Equal(wentIn.Add(30 * time.Minute)) {
-		t.Errorf("the foil is lifted at %v", lift.DueAt)
+	var lift watch.Call
+	for _, c := range w.Calls {
+		if c.Kind == watch.Uncover {
+			lift = c
+		}
 	}
-	var both sync.WaitGroup
-	for i, answer := range []string{store.Done, store.Skipped, store.Done} {
-		both.Go(func() {
-			if err := s.AnswerCall(t.Context(), demo.Kitchen.ID, w.ID, lift.ID, answer, wentIn.Add(time.Duration(31+i)*time.Minute)); err != nil {
+	var all sync.WaitGroup
+	for i, as := range []watch.State{watch.Done, watch.Skipped, watch.Done, watch.Skipped} {
+		all.Go(func() {
+			_, err := s.UpdateWatched(t.Context(), demo.Kitchen.ID, w.ID, func(w *app.Watched) error {
+				return w.Answer(lift.ID, as, wentIn.Add(time.Duration(31+i)*time.Minute))
+			})
+			if err != nil {
 				t.Error(err)
 			}
 		})
 	}
-	both.Wait()
-	first := call(t, look(t, s, 1), watch.Uncover)
-	if first.State == store.Waiting || first.AnsweredAt == nil {
-		t.Fatalf("%+v", first)
+	all.Wait()
+	answered := 0
+	for _, c := range look(t, s, 1).Calls {
+		if !c.AnsweredAt.IsZero() {
+			answered++
+		}
 	}
-	if err := s.AnswerCall(t.Context(), demo.Kitchen.ID, w.ID, lift.ID, store.Skipped, wentIn.Add(time.Hour)); err != nil {
-		t.Error(err)
-	}
-	if again := call(t, look(t, s, 1), watch.Uncover); again.State != first.State || !again.AnsweredAt.Equal(*first.AnsweredAt) {
-		t.Errorf("answered again it becomes %+v", again)
-	}
-	if err := s.UndoCall(t.Context(), demo.Kitchen.ID, w.ID, lift.ID); err != nil {
-		t.Error(err)
-	}
-	if back := call(t, look(t, s, 1), watch.Uncover); back.State != store.Waiting || back.AnsweredAt != nil {
-		t.Errorf("taken back it is %+v", back)
+	if answered != 1 {
+		t.Errorf("%d calls are answered", answered)
 	}
 }
 
-func TestTakenOutLateTheRestMoves(t *testing.T) {
+// Two tablets change one dessert at the same moment, each something else: neither change is lost.
+func TestNoChangeIsLost(t *testing.T) {
 	s, w := inTheOven(t)
-	out, ready := call(t, w, watch.TakeOut), call(t, w, watch.Ready)
-	at := out.DueAt.Add(7 * time.Minute)
-	if err := s.AnswerCall(t.Context(), demo.Kitchen.ID, w.ID, out.ID, store.Done, at); err != nil {
-		t.Fatal(err)
+	const each = 12
+	var all sync.WaitGroup
+	for i := range each {
+		for _, change := range []func(*app.Watched) error{
+			func(w *app.Watched) error { return w.OpenDoor(1, wentIn.Add(time.Duration(i)*time.Minute)) },
+			func(w *app.Watched) error { return w.Snooze(w.Calls[0].ID, wentIn.Add(time.Hour)) },
+		} {
+			all.Go(func() {
+				if _, err := s.UpdateWatched(t.Context(), demo.Kitchen.ID, w.ID, change); err != nil {
+					t.Error(err)
+				}
+			})
+		}
 	}
+	all.Wait()
 	now := look(t, s, 1)
-	if now.OutAt == nil || !now.OutAt.Equal(at) || !call(t, now, watch.Ready).DueAt.Equal(ready.DueAt.Add(7*time.Minute)) {
-		t.Errorf("out at %v, ready at %v", now.OutAt, call(t, now, watch.Ready).DueAt)
-	}
+	snoozes := 0
 	for _, c := range now.Calls {
-		if c.Kind == watch.Uncover || c.Kind == watch.Turn {
-			t.Errorf("it is out, and still called is %s", c.Says)
-		}
+		snoozes += c.Snoozes
 	}
-	if err := s.UndoCall(t.Context(), demo.Kitchen.ID, w.ID, out.ID); err != nil {
-		t.Fatal(err)
-	}
-	if now = look(t, s, 1); now.OutAt != nil || !call(t, now, watch.Ready).DueAt.Equal(ready.DueAt) {
-		t.Errorf("in again, out at %v, ready at %v", now.OutAt, call(t, now, watch.Ready).DueAt)
+	if len(now.Doors) != each || snoozes != each {
+		t.Errorf("%d doors and %d snoozes of %d each", len(now.Doors), snoozes, each)
 	}
 }
 
-func TestSnoozedChangedAndEnded(t *testing.T) {
+func TestAFailedChangeKeepsNothing(t *testing.T) {
 	s, w := inTheOven(t)
-	ctx, k := t.Context(), demo.Kitchen.ID
-	turn := call(t, w, watch.Turn)
-	until := turn.DueAt.Add(4 * time.Minute)
-	if err := s.SnoozeCall(ctx, k, w.ID, turn.ID, until); err != nil {
-		t.Fatal(err)
+	broken := errors.New("broken off")
+	_, err := s.UpdateWatched(t.Context(), demo.Kitchen.ID, w.ID, func(w *app.Watched) error {
+		w.End(wentIn.Add(time.Hour))
+		w.Calls = append(
+			w.Calls,
+			watch.Call{Kind: watch.Look, DueAt: wentIn, Says: message.New("Look"), State: watch.Waiting},
+		)
+		return broken
+	})
+	if !errors.Is(err, broken) {
+		t.Errorf("%v", err)
 	}
-	if c := call(t, look(t, s, 1), watch.Turn); !c.DueAt.Equal(until) || c.Snoozes != 1 {
-		t.Errorf("%+v", c)
+	if now := look(t, s, 1); len(now.Calls) != len(w.Calls) {
+		t.Errorf("%d calls, not %d", len(now.Calls), len(w.Calls))
 	}
-	stages := []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 35, OvenC: 170}}
-	next, err := watch.Changed(w.Question, w.Stages, stages, 40)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if err := s.ChangeWatch(ctx, k, w.ID, stages, next.Calls, wentIn.Add(40*time.Minute)); err != nil {
-		t.Fatal(err)
-	}
-	now := look(t, s, 1)
-	if len(now.Stages) != 2 || now.Stages[1].OvenC != 170 || len(now.Calls) != len(next.Calls)+2 || call(t, now, watch.Uncover).State != store.Waiting || call(t, now, watch.Turn).State != store.Waiting || !call(t, now, watch.TakeOut).DueAt.Equal(wentIn.Add(65*time.Minute)) {
-		t.Errorf("%+v, %+v", now.Stages, now.Calls)
-	}
-	other := uuid.New()
-	if _, err := s.AddKitchen(ctx, store.Kitchen{ID: other, Name: "Other", Settings: demo.Kitchen.Settings}); err != nil {
-		t.Fatal(err)
-	}
-	if err := s.EndWatch(ctx, other, w.ID, wentIn); !errors.Is(err, store.ErrNotFound) {
-		t.Errorf("another kitchen ends it: %v", err)
-	}
-	if err := s.EndWatch(ctx, k, w.ID, wentIn.Add(2*time.Hour)); err != nil {
-		t.Fatal(err)
-	}
-	look(t, s, 0)
-}
-
-// A dish that was turned, or should have been, is not turned again because its bake takes longer.
-func TestADishIsTurnedOnce(t *testing.T) {
-	s, w := inTheOven(t)
-	ctx := t.Context()
-	longer := []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 40, OvenC: 190}}
-	next, err := watch.Changed(w.AsWentIn(), w.Stages, longer, 5)
-	if err != nil {
-		t.Fatal(err)
-	}
-	turns := func() (n int) {
-		for _, c := range look(t, s, 1).Calls {
-			if c.Kind == watch.Turn {
-				n++
-			}
+	for _, kitchen := range []uuid.UUID{uuid.New(), uuid.Nil} {
+		if _, err := s.UpdateWatched(
+			t.Context(),
+			kitchen,
+			w.ID,
+			func(*app.Watched) error { return nil },
+		); !errors.Is(
+			err,
+			app.ErrNotFound,
+		) {
+			t.Errorf("another kitchen changes it: %v", err)
 		}
-		return n
-	}
-	if err := s.ChangeWatch(ctx, demo.Kitchen.ID, w.ID, longer, next.Calls, wentIn.Add(5*time.Minute)); err != nil || turns() != 1 {
-		t.Fatalf("not yet due, moved: %d turns, %v", turns(), err)
-	}
-	turn := call(t, look(t, s, 1), watch.Turn)
-	if err := s.AnswerCall(ctx, demo.Kitchen.ID, w.ID, turn.ID, store.Done, wentIn.Add(6*time.Minute)); err != nil {
-		t.Fatal(err)
-	}
-	if err := s.ChangeWatch(ctx, demo.Kitchen.ID, w.ID, longer, next.Calls, wentIn.Add(7*time.Minute)); err != nil || turns() != 1 {
-		t.Errorf("turned early: %d turns, %v", turns(), err)
 	}
 }
 
@@ -188,17 +251,16 @@ func TestADishIsTurnedOnce(t *testing.T) {
 func TestTheSameSentAtOnceIsOne(t *testing.T) {
 	s, w := inTheOven(t)
 	ctx := t.Context()
-	began, err := watch.Start(w.Question)
+	began, err := watch.Begin(ctx, w.Request, wentIn)
 	if err != nil {
 		t.Fatal(err)
 	}
 	const times, tablets = 40, 6
 	for range times {
-		again := w
-		again.ID = uuid.New()
+		again := app.Watched{ID: uuid.New(), Kitchen: demo.Kitchen.ID, Title: "Plum crisp", Bake: *began}
 		errs := make(chan error, tablets)
 		for range tablets {
-			go func() { errs <- s.StartWatch(ctx, demo.Kitchen.ID, again, began.Calls) }()
+			go func() { errs <- s.StartWatch(ctx, again) }()
 		}
 		for range tablets {
 			if err := <-errs; err != nil {

@@ -2,16 +2,14 @@
 import { useDark, useElementSize, useToggle } from '@vueuse/core'
 import { onMounted, useTemplateRef, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
-import { keepFocus } from './parts/focus'
-import KeySheet from './parts/KeySheet.vue'
-import NumberPad from './parts/NumberPad.vue'
-import OutboxNotice from './parts/OutboxNotice.vue'
-import { bindKeys, everywhere, listen, sheetOpen } from './parts/useKeys'
-import { useKitchen } from './parts/useKitchen'
-import DueNotice from './watch/DueNotice.vue'
-import { useWatch } from './watch/useWatch'
-import { asRead } from '@/parts/words'
-import { text } from '@/texts'
+import { keepFocus } from '@/ui/focus'
+import KeySheet from '@/ui/KeySheet.vue'
+import NumberPad from '@/ui/NumberPad.vue'
+import OutboxNotice from '@/ui/OutboxNotice.vue'
+import { bindKeys, everywhere, listen, sheetOpen } from '@/ui/useKeys'
+import { useKitchen } from '@/stores/useKitchen'
+import DueNotice from '@/views/watch/DueNotice.vue'
+import { useWatch } from '@/stores/useWatch'
 
 const kitchen = useKitchen()
 const watching = useWatch()
@@ -25,19 +23,19 @@ watchEffect(() => document.documentElement.style.setProperty('--above', `${above
 
 listen()
 bindKeys(everywhere, [
-  { key: '?', says: text('these keys'), does: () => (sheetOpen.value = !sheetOpen.value) },
-  { key: 'b', says: text('the Bench'), does: () => void router.push('/') },
-  { key: '/', says: text('the cards'), does: () => void router.push('/cards') },
-  { key: 'o', says: text('the oven watch'), does: () => void router.push('/watch') },
-  { key: 'l', says: text('the log'), does: () => void router.push('/log') },
-  { key: 'h', says: text('the shelf'), does: () => void router.push('/shelf') },
+  { key: '?', says: 'these keys', does: () => (sheetOpen.value = !sheetOpen.value) },
+  { key: 'b', says: 'the Bench', does: () => void router.push('/') },
+  { key: '/', says: 'the cards', does: () => void router.push('/cards') },
+  { key: 'o', says: 'the oven watch', does: () => void router.push('/watch') },
+  { key: 'l', says: 'the log', does: () => void router.push('/log') },
+  { key: 'h', says: 'the shelf', does: () => void router.push('/shelf') },
 ])
 onMounted(() => void kitchen.load())
 router.afterEach(() => setTimeout(keepFocus, 50))
 </script>
 
 <template>
-  <a class="visually-hidden" href="#main">{{ $t('To the content') }}</a>
+  <a class="visually-hidden" href="#main">To the content</a>
   <div ref="above">
     <header class="no-print">
       <svg class="mark" viewBox="0 0 40 28" aria-hidden="true">
@@ -52,28 +50,27 @@ router.afterEach(() => setTimeout(keepFocus, 50))
           stroke-linecap="round"
         />
       </svg>
-      <span class="name">{{ $t('Mabbin') }}</span>
-      <nav :aria-label="$t('Screens')">
-        <RouterLink to="/">{{ $t('Bench') }}</RouterLink>
-        <RouterLink to="/cards">{{ $t('Cards') }}</RouterLink>
+      <span class="name">Mabbin</span>
+      <nav aria-label="Screens">
+        <RouterLink to="/">Bench</RouterLink>
+        <RouterLink to="/cards">Cards</RouterLink>
         <RouterLink to="/watch" data-testid="nav-watch"
-          >{{ $t('Watch')
-          }}<span v-if="watching.desserts.length" class="in">{{ watching.desserts.length }}</span></RouterLink
+          >Watch<span v-if="watching.desserts.length" class="in">{{
+            watching.desserts.length
+          }}</span></RouterLink
         >
-        <RouterLink to="/log" :class="{ 'router-link-exact-active': $route.name === 'beside' }">{{
-          $t('Log')
-        }}</RouterLink>
-        <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }">{{
-          $t('Shelf')
-        }}</RouterLink>
+        <RouterLink to="/log" :class="{ 'router-link-exact-active': $route.name === 'beside' }"
+          >Log</RouterLink
+        >
+        <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }"
+          >Shelf</RouterLink
+        >
       </nav>
       <span class="kitchen">{{ kitchen.kitchen?.name }}</span>
       <button class="plain" :aria-pressed="dark" data-testid="light" @click="toggleDark()">
-        {{ dark ? $t('Light') : $t('Dark') }}
+        {{ dark ? 'Light' : 'Dark' }}
       </button>
-      <button class="plain keys" :aria-label="$t('Keys')" data-testid="keys" @click="sheetOpen = true">
-        {{ $t('Keys') }}
-      </button>
+      <button class="plain keys" aria-label="Keys" data-testid="keys" @click="sheetOpen = true">Keys</button>
     </header>
     <OutboxNotice />
     <DueNotice />
@@ -81,9 +78,9 @@ router.afterEach(() => setTimeout(keepFocus, 50))
   <main id="main" tabindex="-1">
     <RouterView v-if="kitchen.larder" />
     <p v-else-if="kitchen.trouble" class="trouble" role="alert">
-      {{ $t('{title} Trying again every few seconds.', { title: asRead(kitchen.trouble.title) }) }}
+      {{ `${kitchen.trouble.title} Trying again every few seconds.` }}
     </p>
-    <p v-else class="trouble quiet">{{ $t('Fetching the larder…') }}</p>
+    <p v-else class="trouble quiet">Fetching the larder…</p>
   </main>
   <KeySheet />
   <NumberPad />

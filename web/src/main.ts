@@ -5,12 +5,11 @@ import '@fontsource/atkinson-hyperlegible-next/latin-600.css'
 import '@fontsource/atkinson-hyperlegible-next/latin-700.css'
 import '@fontsource-variable/bricolage-grotesque/wght.css'
 import 'element-plus/theme-chalk/dark/css-vars.css'
-import './look/base.css'
+import '@/styles/base.css'
 import App from './App.vue'
-import { markIdle } from './api/pending'
-import { i18n } from './texts'
+import { markIdle } from '@/api/pending'
 import { router } from './router'
 
-const app = createApp(App).use(i18n).use(createPinia()).use(router)
+const app = createApp(App).use(createPinia()).use(router)
 app.mount('#app')
 markIdle(Promise.all([router.isReady(), document.fonts.ready]))

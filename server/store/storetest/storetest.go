@@ -4,6 +4,7 @@ package storetest
 import (
 	"context"
 	"fmt"
+	"mabbin/server/store"
 	"net/url"
 	"os"
 	"os/exec"
@@ -14,8 +15,6 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5"
-
-	"mabbin/server/store"
 )
 
 // server is the connection string of the server: MABBIN_TEST_DB, or the project's own, started if need be.
@@ -25,7 +24,8 @@ func server(t testing.TB) string {
 		return dsn
 	}
 	_, here, _, _ := runtime.Caller(0)
-	out, err := exec.CommandContext(t.Context(), filepath.Join(filepath.Dir(here), "../../../scripts/pg-start.sh")).Output()
+	out, err := exec.CommandContext(t.Context(), filepath.Join(filepath.Dir(here), "../../../scripts/pg-start.sh")).
+		Output()
 	if err != nil {
 		t.Fatalf("no database: run make test, or scripts/pg-start.sh to see why: %v", err)
 	}

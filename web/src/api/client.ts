@@ -1,12 +1,9 @@
 import createClient, { type Middleware } from 'openapi-fetch'
 import type { components, paths } from './schema'
-import { allRead, asRead } from '@/parts/words'
+import { units } from '@/format/amounts'
 import { pending } from './pending'
-import { text } from '@/texts'
 
 type Schemas = components['schemas']
-export type Line = Schemas['Line']
-export type LineValue = Schemas['LineValue']
 export type BalanceRequest = Schemas['BalanceRequest']
 export type Answer = Schemas['BalanceAnswer']
 export type FruitAsked = Schemas['FruitAsked']
@@ -18,7 +15,7 @@ export type Kitchen = Schemas['Kitchen']
 export type Settings = Schemas['Settings']
 export type Own = Schemas['Own']
 export type OwnRow = Schemas['OwnRow']
-export type School = Schemas['School']
+export type Alternative = Schemas['Alternative']
 export type StartOption = Schemas['StartAnswer']['options'][number]
 export type RecipeRow = Schemas['RecipeRow']
 export type RecipeBowl = Schemas['RecipeBowl']
@@ -32,8 +29,9 @@ export type Sheet = NonNullable<
   paths['/api/v1/print.pdf']['post']['requestBody']['content']['application/json']['sheet']
 >
 export type Stage = Schemas['Stage']
-export type BakeSchool = Schemas['BakeSchool']
+export type BakeAlternative = Schemas['BakeAlternative']
 export type PlanAnswer = Schemas['PlanAnswer']
+export type BakeChange = Schemas['BakeChange']
 export type Basis = Schemas['Basis']
 export type ShelfDish = Schemas['ShelfDish']
 export type Oven = Schemas['Oven']
@@ -46,7 +44,6 @@ export type WatchCall = Schemas['WatchCall']
 export type WatchStart = Schemas['WatchStart']
 export type CallAnswer = Schemas['CallAnswer']
 export type Rescue = Schemas['Rescue']
-export type BakeSetting = Schemas['BakeSetting']
 export type Card = Schemas['Card']
 export type CardListed = Schemas['CardListed']
 export type Version = Schemas['Version']
@@ -73,25 +70,31 @@ const track: Middleware = {
   onError: () => void pending.value--,
 }
 
-export const api = createClient<paths>({ baseUrl: '/' })
+/** Every answer is in the words and units that the kitchen reads. */
+const inReading = (query: object) =>
+  new URLSearchParams(
+    Object.entries({ ...query, ...units }).filter(([, value]) => value !== undefined && value !== null),
+  ).toString()
+
+export const api = createClient<paths>({ baseUrl: '/', querySerializer: inReading })
 api.use(track)
 
 /** What the page says when no answer came at all. */
 export const unreachable: Problem = {
   type: 'about:blank',
-  title: text("Mabbin can't be reached. What you entered is kept here."),
+  title: "Mabbin can't be reached. What you entered is kept here.",
   status: 0,
 }
 
 /** A problem in a sentence: what, and each wrong field. */
-export const inWords = (p: Problem) => allRead([p.title, ...(p.errors ?? []).map((e) => e.detail)], ': ')
+export const inWords = (p: Problem) => [p.title, ...(p.errors ?? []).map((e) => e.detail)].join(': ')
 
 /** What is wrong, without what could not be done for it. */
-export const why = (p: Problem) => allRead(p.errors?.length ? p.errors.map((e) => e.detail) : [p.title], '; ')
+export const why = (p: Problem) => (p.errors?.length ? p.errors.map((e) => e.detail) : [p.title]).join('; ')
 
 /** What is wrong with one field of what was sent; empty where nothing is. */
 export const faultAt = (p: Problem | undefined, pointer: string) =>
-  asRead(p?.errors?.find((e) => e.pointer === `#${pointer}`)?.detail ?? '')
+  p?.errors?.find((e) => e.pointer === `#${pointer}`)?.detail ?? ''
 
 /** The data of an answer, or the problem. A request that got no answer is a problem of status 0. */
 export async function ask<T>(

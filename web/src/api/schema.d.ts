@@ -21,6 +21,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** All that the Bench shows of a dessert - the balance, its bake in the kitchen's oven, and the verdict */
+        post: operations["bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is on the Bench with one thing changed, by the same stages */
+        post: operations["whatIf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where bakers disagree - fat, ratio, crumb, coverage, base, cover, sugar - each way for what is on the Bench */
+        post: operations["benchAlternatives"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/balance": {
         parameters: {
             query?: never;
@@ -72,23 +123,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/bake/schools": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Where bakers disagree - fat, ratio, crumb, coverage, base, cover, sugar - each way for this dessert in this oven */
-        post: operations["bakeSchools"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/amount": {
         parameters: {
             query?: never;
@@ -106,7 +140,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/schools": {
+    "/api/v1/balance/alternatives": {
         parameters: {
             query?: never;
             header?: never;
@@ -116,7 +150,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What each way of doing comes to, where bakers disagree - maceration, pre-cooking, peeling - for the same fruit */
-        post: operations["schools"];
+        post: operations["balanceAlternatives"];
         delete?: never;
         options?: never;
         head?: never;
@@ -953,7 +987,9 @@ export interface components {
         Problem: {
             /** @description about:blank, or /problems/not-yet for what is not calculated yet */
             type: string;
-            title: components["schemas"]["Line"];
+            title: string;
+            /** @description The problem in one sentence: what is wrong with each field */
+            detail?: string;
             status: number;
             errors?: components["schemas"]["FieldProblem"][];
         };
@@ -972,41 +1008,15 @@ export interface components {
              * @example #/dish/length_cm
              */
             pointer: string;
-            detail: components["schemas"]["Line"];
+            detail: string;
         };
-        /** @description What Mabbin says: a sentence or a few words in English, or, where it has values, its text with their places in braces, and the values. The text is the key of the catalogue. */
-        Line: string | {
-            /** @example Take out {fruit} of fruit. */
-            text: string;
-            values: {
-                [key: string]: components["schemas"]["LineValue"];
-            };
-        };
-        /** @description One value by its kind: a weight in g, a depth in mm, a length in cm, a volume in ml, the heat of an oven, a temperature or a difference of two in C, a bare figure; a line, a name of the tables, something as it was given; or lines joined by and, by or; or two values, from one to the other. */
-        LineValue: {
-            /** Format: double */
-            g?: number;
-            /** Format: double */
-            mm?: number;
-            /** Format: double */
-            cm?: number;
-            /** Format: double */
-            ml?: number;
-            /** Format: double */
-            c?: number;
-            /** Format: double */
-            t?: number;
-            /** Format: double */
-            dc?: number;
-            /** Format: double */
-            n?: number;
-            line?: components["schemas"]["Line"];
-            name?: string;
-            as?: string;
-            and?: components["schemas"]["Line"][];
-            or?: components["schemas"]["Line"][];
-            to?: components["schemas"]["LineValue"][];
-        };
+        /**
+         * @description A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+         * @example Take out 120 g of fruit.
+         */
+        Text: string;
+        /** @description What a row of the tables is called, in the reader's English */
+        Name: string;
         /** @description The inside of one baking dish */
         Dish: {
             /** @enum {string} */
@@ -1235,11 +1245,11 @@ export interface components {
                 [key: string]: number;
             };
         };
-        School: {
+        Alternative: {
             /** @enum {string} */
             question: "macerate" | "precook" | "peel";
             key: string;
-            name: components["schemas"]["Line"];
+            name: components["schemas"]["Text"];
             /** Format: double */
             minutes?: number;
             chosen: boolean;
@@ -1258,6 +1268,7 @@ export interface components {
              * @description Of all fruit, as bought
              */
             buy_g: number;
+            effect: components["schemas"]["Text"];
             band: components["schemas"]["Band"];
         };
         /** @description Give one of fruit_g, bought_g and portions */
@@ -1307,7 +1318,10 @@ export interface components {
                  * @description Prepared, left over
                  */
                 left_g: number;
-                left_use: components["schemas"]["Line"];
+                left_use: components["schemas"]["Text"];
+                /** @description As much fruit in each as usual */
+                usual_fill: boolean;
+                says: components["schemas"]["Text"];
                 /**
                  * Format: double
                  * @description Of the usual fruit in each dish
@@ -1337,13 +1351,15 @@ export interface components {
                 naive: {
                     /** @enum {string} */
                     code: "fruit" | "sugar" | "thickener" | "topping" | "base";
-                    name: components["schemas"]["Line"];
+                    name: components["schemas"]["Text"];
                     /** Format: double */
                     g: number;
                     /** Format: double */
                     naive_g: number;
                     /** Format: double */
                     error_pct: number;
+                    /** @description So far off that it shows at the table */
+                    far: boolean;
                 }[];
             }[];
             /**
@@ -1351,7 +1367,8 @@ export interface components {
              * @description Prepared fruit of the card that the dishes do not take; negative: they take more
              */
             left_g: number;
-            left_use: components["schemas"]["Line"];
+            left_use: components["schemas"]["Text"];
+            left: components["schemas"]["Text"];
         };
         DietRequest: {
             request: components["schemas"]["BalanceRequest"];
@@ -1366,22 +1383,22 @@ export interface components {
             index: number;
             /** @description Key */
             from: string;
-            to: components["schemas"]["Line"];
-            costs: components["schemas"]["Line"];
+            to: components["schemas"]["Text"];
+            costs: components["schemas"]["Text"];
         };
         /** @enum {string} */
         Diet: "vegan" | "dairy_free" | "egg_free" | "gluten_free" | "nut_free";
         DietProposal: {
             changes: {
                 where: string;
-                from: components["schemas"]["Line"];
-                to: components["schemas"]["Line"];
-                costs: components["schemas"]["Line"];
+                from: components["schemas"]["Text"];
+                to: components["schemas"]["Text"];
+                costs: components["schemas"]["Text"];
             }[];
             left: {
-                name: components["schemas"]["Line"];
-                why: components["schemas"]["Line"];
-                do: components["schemas"]["Line"];
+                name: components["schemas"]["Text"];
+                why: components["schemas"]["Text"];
+                do: components["schemas"]["Text"];
             }[];
             check_label: string[];
             request: components["schemas"]["BalanceRequest"];
@@ -1414,7 +1431,7 @@ export interface components {
             release: number;
             /** Format: double */
             table_release: number;
-            says: components["schemas"]["Line"];
+            says: components["schemas"]["Text"];
         };
         MeasureRequest: {
             /**
@@ -1450,10 +1467,10 @@ export interface components {
              * @description Null where it is not sure, or where no amount is meant
              */
             g: number | null;
-            as: components["schemas"]["Line"];
+            as: components["schemas"]["Text"];
             questions: {
                 code: string;
-                text: components["schemas"]["Line"];
+                text: components["schemas"]["Text"];
                 /** Format: double */
                 suggest_g: number | null;
                 suggest_key?: string[];
@@ -1474,7 +1491,7 @@ export interface components {
                 name: string;
                 /** Format: double */
                 g: number;
-                as: components["schemas"]["Line"];
+                as: components["schemas"]["Text"];
             }[];
             bowl: components["schemas"]["RecipeBowl"];
             out?: boolean;
@@ -1516,23 +1533,25 @@ export interface components {
             rows: components["schemas"]["RecipeRow"][];
             /** @description Questions that are not answered yet */
             open: number;
-            cannot?: components["schemas"]["Line"];
+            /** @description About an oven or minutes far outside what is usual */
+            asks?: components["schemas"]["Text"][];
+            cannot?: components["schemas"]["Text"];
             as_written?: components["schemas"]["RecipeVersion"];
             mended?: components["schemas"]["RecipeVersion"];
             own?: components["schemas"]["RecipeVersion"];
             wrong?: components["schemas"]["Remark"][];
-            baked?: components["schemas"]["OnPaper"];
+            baked?: components["schemas"]["RecipeCheck"];
             changes?: {
                 /** @enum {string} */
                 code: "fruit" | "sugar" | "thickener" | "thickness" | "fat" | "topping_sugar";
-                name: components["schemas"]["Line"];
+                name: components["schemas"]["Text"];
                 /** Format: double */
                 from: number;
                 /** Format: double */
                 to: number;
                 unit: string;
-                effect: components["schemas"]["Line"];
-                mends: components["schemas"]["Line"];
+                effect: components["schemas"]["Text"];
+                mends: components["schemas"]["Text"];
             }[];
         };
         ImportRequest: {
@@ -1648,7 +1667,8 @@ export interface components {
                  * @description Pieces, rounded up, where fruit is counted
                  */
                 count?: number;
-                use?: components["schemas"]["Line"];
+                use?: components["schemas"]["Text"];
+                says?: components["schemas"]["Text"];
                 size?: string;
                 /**
                  * Format: double
@@ -1733,7 +1753,7 @@ export interface components {
             };
             ledger_lines: {
                 code: string;
-                name: components["schemas"]["Line"];
+                name: components["schemas"]["Text"];
                 /**
                  * Format: double
                  * @description Negative: it left
@@ -1741,7 +1761,7 @@ export interface components {
                 g: number;
                 /** Format: double */
                 running_g: number;
-                why: components["schemas"]["Line"];
+                why: components["schemas"]["Text"];
                 basis: components["schemas"]["Basis"];
             }[];
             fit: {
@@ -1762,6 +1782,11 @@ export interface components {
                 /** @enum {string} */
                 limited_by: "fill" | "headspace" | "weighed";
                 /**
+                 * @description Of the rim while it boils: enough, so little that it may boil over, none
+                 * @enum {string}
+                 */
+                room: "free" | "tight" | "over";
+                /**
                  * Format: double
                  * @description The most fruit that keeps the headspace
                  */
@@ -1771,6 +1796,7 @@ export interface components {
                  * @description How far the fruit may be off, either way, because the dish was never filled with water; 0: it was
                  */
                 unsure_g: number;
+                unsure?: components["schemas"]["Text"];
                 /** @description What the fruit weighs, prepared, at each level that the top of it may be filled to, raw and packed by hand */
                 fruit_levels: {
                     /** @description Of the first level */
@@ -1826,14 +1852,14 @@ export interface components {
                      * @enum {string}
                      */
                     dough: "" | "crumbly" | "rolls" | "drops" | "batter";
-                    notes: components["schemas"]["Line"][];
+                    notes: components["schemas"]["Text"][];
                 };
             };
             cutaway: components["schemas"]["Cutaway"];
             ticket: {
                 key: string;
-                title: components["schemas"]["Line"];
-                how: components["schemas"]["Line"];
+                title: components["schemas"]["Text"];
+                how: components["schemas"]["Text"];
                 lines: {
                     key: string;
                     name: string;
@@ -1845,8 +1871,8 @@ export interface components {
                     spoons: string;
                     /** Format: double */
                     bakers_pct?: number;
-                    note?: components["schemas"]["Line"];
-                    pieces?: components["schemas"]["Line"];
+                    note?: components["schemas"]["Text"];
+                    pieces?: components["schemas"]["Text"];
                     /** @description A liquid of which some is held back */
                     to_feel?: boolean;
                     basis: components["schemas"]["Basis"];
@@ -1870,7 +1896,7 @@ export interface components {
             leftovers: components["schemas"]["Kept"][];
             /** @description What may be served with it */
             beside: {
-                name: components["schemas"]["Line"];
+                name: components["schemas"]["Text"];
                 /**
                  * Format: double
                  * @description A portion
@@ -1884,18 +1910,19 @@ export interface components {
              * @description How much faster the finishes make the top colour
              */
             colour_factor: number;
+            browning?: components["schemas"]["Text"];
             /** @description Where the figures are from, by their names */
             sources: {
                 [key: string]: {
                     basis: components["schemas"]["Basis"];
-                    text: components["schemas"]["Line"];
+                    text: components["schemas"]["Text"];
                 };
             };
         };
         CuttingPlan: {
             /** @enum {string} */
             code: "biscuits" | "drops" | "squares" | "lattice" | "lid" | "shell" | "bars";
-            title: components["schemas"]["Line"];
+            title: components["schemas"]["Text"];
             count: number;
             /** Format: double */
             each_g: number;
@@ -1904,7 +1931,7 @@ export interface components {
              * @description To make, scraps and all
              */
             dough_g: number;
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["Text"][];
             /** @description Seen from above, in cm from the dish's middle */
             shapes: {
                 round: boolean;
@@ -1920,11 +1947,11 @@ export interface components {
         };
         Doing: {
             code: string;
-            text: components["schemas"]["Line"];
+            text: components["schemas"]["Text"];
         };
         Kept: {
-            what: components["schemas"]["Line"];
-            how: components["schemas"]["Line"];
+            what: components["schemas"]["Text"];
+            how: components["schemas"]["Text"];
         };
         Remark: {
             code: string;
@@ -1932,9 +1959,9 @@ export interface components {
             level: "note" | "advice" | "warning" | "caution";
             /** @enum {string} */
             station: "dish" | "fruit" | "juice" | "topping" | "bake";
-            what: components["schemas"]["Line"];
-            why: components["schemas"]["Line"];
-            do: components["schemas"]["Line"];
+            what: components["schemas"]["Text"];
+            why: components["schemas"]["Text"];
+            do: components["schemas"]["Text"];
         };
         /** @enum {string} */
         Band: "runny" | "saucy" | "spoonable" | "mounds" | "slices" | "stodgy";
@@ -2139,13 +2166,78 @@ export interface components {
             off_by_c?: number;
             /** @description The oven can heat from below alone */
             bottom_heat?: boolean;
+            /** @description The standing stages are baked as they are, and none are looked for */
+            keep?: boolean;
             fire?: components["schemas"]["Fire"];
             /** @description Left out: proposed */
             stages?: components["schemas"]["Stage"][];
             /** @description Proposed before, and on the screen: it stays unless another is clearly better */
             standing?: components["schemas"]["Stage"][];
         };
+        BenchRequest: {
+            /**
+             * Format: uuid
+             * @description Whose oven and altitude it is; left out: nothing is known of them
+             */
+            kitchen?: string;
+            request: components["schemas"]["BalanceRequest"];
+            setting: components["schemas"]["Setting"];
+            weather?: components["schemas"]["Weather"];
+            /** @description Proposed before, and on the screen: it stays unless another is clearly better */
+            standing?: components["schemas"]["Stage"][];
+            /** @description The standing stages are baked as they are, and none are looked for: a handle is being drawn */
+            keep?: boolean;
+        };
+        WhatIfRequest: {
+            bench: components["schemas"]["BenchRequest"];
+            /** @description Key of one of the what_ifs of the dessert's answer */
+            if: string;
+        };
+        WhatIf: {
+            key: string;
+            name: components["schemas"]["Text"];
+        };
+        /** @description One figure of a bake by its name, so that two bakes can be laid beside each other */
+        BakeFigure: {
+            key: string;
+            name: components["schemas"]["Text"];
+            says: components["schemas"]["Text"];
+        };
+        /** @description How a dessert comes out, in the words of the log */
+        BakeWords: {
+            juice?: string;
+            fruit?: string;
+            top?: string;
+            base?: string;
+            boiled_over?: boolean;
+        };
+        /** @description What one touch changes of a card - the stages, and what else is not left out */
+        BakeChange: {
+            stages: components["schemas"]["Stage"][];
+            /** @enum {string} */
+            shelf?: "low" | "middle" | "high";
+            /** @description Of its dish */
+            material?: string;
+            par_baked?: boolean;
+        };
+        /** @description What will become of a bake, and the smallest change that mends it */
+        Verdict: {
+            right: boolean;
+            says: components["schemas"]["Text"];
+            expected: components["schemas"]["BakeWords"];
+            wrong: components["schemas"]["Text"][];
+            detail: components["schemas"]["Text"];
+            mend?: {
+                says: components["schemas"]["Text"];
+                change: components["schemas"]["BakeChange"];
+            };
+        };
         PlanAnswer: {
+            /** @description Settings of the oven far outside what is usual, used as they are */
+            asks: components["schemas"]["Text"][];
+            verdict: components["schemas"]["Verdict"];
+            figures: components["schemas"]["BakeFigure"][];
+            what_ifs: components["schemas"]["WhatIf"][];
             balance: components["schemas"]["BalanceAnswer"];
             plan: components["schemas"]["BakePlan"];
             bake: components["schemas"]["BakeRequest"];
@@ -2202,42 +2294,46 @@ export interface components {
             early: components["schemas"]["BakeEnd"];
             late: components["schemas"]["BakeEnd"];
             /** @description What no plan could meet, in words */
-            unmet: components["schemas"]["Line"][];
-            ways_out: {
+            unmet: components["schemas"]["Text"][];
+            says: components["schemas"]["Text"];
+            /** @description What else was tried on the model where no plan meets everything */
+            remedies: {
                 code: string;
-                name: components["schemas"]["Line"];
+                name: components["schemas"]["Text"];
                 /** Format: double */
                 minutes: number;
                 /** Format: double */
                 oven_c: number;
                 settles: boolean;
-                unmet: components["schemas"]["Line"][];
+                unmet: components["schemas"]["Text"][];
                 stages: components["schemas"]["Stage"][];
+                change?: components["schemas"]["BakeChange"];
             }[];
         };
         /** @description A dessert baked as it was written down */
-        OnPaper: {
+        RecipeCheck: {
             stages: components["schemas"]["Stage"][];
             end: components["schemas"]["BakeEnd"];
             events: components["schemas"]["BakeEvents"];
             /** @description What it is that it should not be */
-            unmet: components["schemas"]["Line"][];
+            unmet: components["schemas"]["Text"][];
             /** @description The smallest change that mends it; left out: it is right, or nothing that was tried does */
             mend?: {
                 /** @enum {string} */
                 code: "minutes" | "cover" | "oven";
-                says: components["schemas"]["Line"];
+                says: components["schemas"]["Text"];
                 stages: components["schemas"]["Stage"][];
                 end: components["schemas"]["BakeEnd"];
             };
         };
-        BakeSchool: {
+        BakeAlternative: {
             /** @enum {string} */
             question: "fat" | "ratio" | "crumb" | "coverage" | "base" | "cover" | "sugar";
             key: string;
-            name: components["schemas"]["Line"];
+            name: components["schemas"]["Text"];
             chosen: boolean;
-            says: components["schemas"]["Line"];
+            says: components["schemas"]["Text"];
+            effect: components["schemas"]["Text"];
             /**
              * Format: double
              * @description Of the topping
@@ -2337,11 +2433,9 @@ export interface components {
             value: number;
             /** @enum {string} */
             unit: "g" | "cm" | "ml" | "C" | "min" | "%";
-            taken: components["schemas"]["Line"];
+            taken: components["schemas"]["Text"];
         };
         Larder: {
-            /** @description British words and American ones for the same, the longest first. A hyphen at the end of both stands for any ending */
-            english: components["schemas"]["EnglishPair"][];
             bases: components["schemas"]["LarderBase"][];
             swaps: components["schemas"]["Swap"][];
             finishes: components["schemas"]["LarderFinish"][];
@@ -2353,25 +2447,10 @@ export interface components {
             ingredients: components["schemas"]["LarderIngredient"][];
             /** @description What the figures of fruits and ingredients are, for showing them and for a kitchen's own */
             figures: components["schemas"]["LarderFigure"][];
-            /** @description The usual settings of an oven. What lies outside is asked about, and used as it is. */
-            usual: {
-                /** Format: double */
-                oven_low_c: number;
-                /** Format: double */
-                oven_high_c: number;
-                /** Format: double */
-                minutes_low: number;
-                /** Format: double */
-                minutes_high: number;
-            };
-        };
-        EnglishPair: {
-            british: string;
-            american: string;
         };
         LarderBase: {
             key: string;
-            name: string;
+            name: components["schemas"]["Name"];
             /** Format: double */
             raw_thickness_mm: number;
             up_the_sides: boolean;
@@ -2379,18 +2458,18 @@ export interface components {
         };
         LarderFinish: {
             key: string;
-            name: string;
+            name: components["schemas"]["Name"];
             /** @enum {string} */
             when: "before" | "after";
-            looks: string;
+            looks: components["schemas"]["Text"];
             basis: components["schemas"]["Basis"];
         };
         LarderFigure: {
             /** @enum {string} */
             kind: "fruit" | "ingredient";
             column: string;
-            name: string;
-            unit: string;
+            name: components["schemas"]["Text"];
+            unit: components["schemas"]["Text"];
             /** Format: double */
             low: number;
             /** Format: double */
@@ -2414,7 +2493,7 @@ export interface components {
                 [key: string]: number;
             };
             key: string;
-            name: string;
+            name: components["schemas"]["Name"];
             group: string;
             /** Format: double */
             water_pct: number;
@@ -2436,15 +2515,15 @@ export interface components {
         };
         LarderThickener: {
             key: string;
-            name: string;
+            name: components["schemas"]["Name"];
             /**
              * Format: double
              * @description Of 1 g as g of cornflour
              */
             strength: number;
-            freeze: string;
-            clarity: string;
-            how: string;
+            freeze: components["schemas"]["Text"];
+            clarity: components["schemas"]["Text"];
+            how: components["schemas"]["Text"];
             avoid: string;
             basis: components["schemas"]["Basis"];
         };
@@ -2455,23 +2534,23 @@ export interface components {
              */
             hydration_pct: number;
             key: string;
-            name: string;
+            name: components["schemas"]["Name"];
             family: string;
             /** Format: double */
             raw_thickness_mm: number;
             parts: {
                 key: string;
-                name: string;
+                name: components["schemas"]["Name"];
                 /** Format: double */
                 pct: number;
             }[];
-            make_ahead: string;
+            make_ahead: components["schemas"]["Text"];
             basis: components["schemas"]["Basis"];
         };
         LarderMaterial: {
             key: string;
-            name: string;
-            typical_use: string;
+            name: components["schemas"]["Name"];
+            typical_use: components["schemas"]["Text"];
         };
         LarderIngredient: {
             /** @description By column */
@@ -2479,7 +2558,7 @@ export interface components {
                 [key: string]: number;
             };
             key: string;
-            name: string;
+            name: components["schemas"]["Name"];
             role: string;
             allergens: string[];
             check_label: boolean;
@@ -2498,7 +2577,16 @@ export interface components {
         Afterwards: {
             /** @enum {string} */
             code: "runny" | "pale" | "sunk" | "stuck";
-            says: components["schemas"]["Line"];
+            says: components["schemas"]["Text"];
+        };
+        /** @description What there is round a camp oven, today */
+        Weather: {
+            /** @enum {string} */
+            wind?: "calm" | "breeze" | "windy";
+            /** @description Near freezing */
+            cold?: boolean;
+            /** @description Wet ground or rain */
+            wet?: boolean;
         };
         WatchStart: {
             /** Format: uuid */
@@ -2510,10 +2598,9 @@ export interface components {
              */
             card_id?: string;
             version?: number;
-            /** Format: uuid */
-            oven_id?: string;
             request: components["schemas"]["BalanceRequest"];
-            setting: components["schemas"]["BakeSetting"];
+            setting: components["schemas"]["Setting"];
+            weather?: components["schemas"]["Weather"];
             /** @description What the scale showed */
             weighed?: components["schemas"]["Weighed"][];
         };
@@ -2579,6 +2666,7 @@ export interface components {
             late_min: number;
             /** @description The readings fit no oven */
             doubtful: boolean;
+            says: components["schemas"]["Text"];
             stages: components["schemas"]["Stage"][];
         };
         WatchCall: {
@@ -2587,8 +2675,8 @@ export interface components {
             kind: string;
             /** Format: date-time */
             due_at: string;
-            says: components["schemas"]["Line"];
-            caution: components["schemas"]["Line"];
+            says: components["schemas"]["Text"];
+            caution: components["schemas"]["Text"];
             /** @enum {string} */
             state: "waiting" | "done" | "skipped";
             /** Format: date-time */
@@ -2615,7 +2703,7 @@ export interface components {
         };
         Rescue: {
             code: string;
-            says: components["schemas"]["Line"];
+            says: components["schemas"]["Text"];
             /** @description It meets every clock */
             works: boolean;
             /** @description What was done and what is left */
@@ -2626,7 +2714,7 @@ export interface components {
              */
             minutes: number;
             end: components["schemas"]["BakeEnd"];
-            unmet: components["schemas"]["Line"][];
+            unmet: components["schemas"]["Text"][];
         };
         Kitchen: {
             /** Format: uuid */
@@ -2742,6 +2830,12 @@ export interface components {
              * @description How far off it may be, either way, beside what is known of it
              */
             off_by_c: number;
+            /** @description Which runner, from below, is which shelf; left out: it is not known how many there are */
+            shelves?: {
+                low: number;
+                middle: number;
+                high: number;
+            };
         };
         OvenTrial: {
             readings?: {
@@ -2775,7 +2869,7 @@ export interface components {
             offset_c: number;
             /** Format: double */
             give_or_take_c: number;
-            says: components["schemas"]["Line"];
+            says: components["schemas"]["Text"];
         };
         Fire: {
             /** Format: double */
@@ -2795,7 +2889,7 @@ export interface components {
             }[];
             turn_at_min: number[];
             renew_at_min: number[];
-            cautions: components["schemas"]["Line"][];
+            cautions: components["schemas"]["Text"][];
         };
         /** @description Where and how long it bakes */
         Setting: {
@@ -2924,24 +3018,24 @@ export interface components {
             events: components["schemas"]["BakeEvents"];
             end: components["schemas"]["BakeEnd"];
             /** @description What was told that no baker wants */
-            wrong: components["schemas"]["Line"][];
+            wrong: components["schemas"]["Text"][];
             /** @description The clocks that missed on paper already */
-            on_paper: components["schemas"]["Line"][];
+            on_paper: components["schemas"]["Text"][];
             /** @description The likeliest first */
             causes: {
                 /** @enum {string} */
                 code: "oven" | "fruit" | "thickener" | "colour" | "ripeness";
-                says: components["schemas"]["Line"];
-                evidence: components["schemas"]["Line"];
-                explains: components["schemas"]["Line"][];
-                next: components["schemas"]["Line"];
+                says: components["schemas"]["Text"];
+                evidence: components["schemas"]["Text"];
+                explains: components["schemas"]["Text"][];
+                next: components["schemas"]["Text"];
             }[];
         };
         Compared: {
-            part: components["schemas"]["Line"];
-            what: components["schemas"]["Line"];
-            a: components["schemas"]["Line"];
-            b: components["schemas"]["Line"];
+            part: components["schemas"]["Text"];
+            what: components["schemas"]["Text"];
+            a: components["schemas"]["Text"];
+            b: components["schemas"]["Text"];
             same: boolean;
         };
         /** @description One line of the ticket as it was weighed */
@@ -3022,7 +3116,7 @@ export interface components {
             stages: components["schemas"]["Stage"][];
             calls: {
                 kind: string;
-                says: components["schemas"]["Line"];
+                says: components["schemas"]["Text"];
                 /** Format: double */
                 due_min: number;
                 /** Format: double */
@@ -3094,6 +3188,18 @@ export interface components {
         };
     };
     parameters: {
+        /** @description Whose words the answer is in; left out: the kitchen's, else British */
+        English: "uk" | "us";
+        /** @description Left out: the kitchen's, else grams */
+        Weights: "g" | "oz" | "spoons";
+        /** @description Left out: the kitchen's, else Celsius */
+        Heat: "c" | "f" | "gas" | "fan";
+        /** @description Left out: the kitchen's, else centimetres */
+        Lengths: "cm" | "in";
+        /** @description Which quarts and pints go with inches; left out: the kitchen's */
+        CupRead: "us" | "metric" | "imperial";
+        /** @description Left out: the kitchen's, else a point */
+        Decimal: "point" | "comma";
         BakeID: string;
         DessertID: string;
         KitchenID: string;
@@ -3126,6 +3232,81 @@ export interface operations {
                     "application/json": components["schemas"]["Larder"];
                 };
             };
+        };
+    };
+    bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description The dessert with its bake */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    whatIf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfRequest"];
+            };
+        };
+        responses: {
+            /** @description The dessert as it would be */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    benchAlternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description The ways */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeAlternative"][];
+                };
+            };
+            default: components["responses"]["Problem"];
         };
     };
     balance: {
@@ -3203,31 +3384,6 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    bakeSchools: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanRequest"];
-            };
-        };
-        responses: {
-            /** @description The ways */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BakeSchool"][];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
     readAmount: {
         parameters: {
             query?: never;
@@ -3253,7 +3409,7 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    schools: {
+    balanceAlternatives: {
         parameters: {
             query?: never;
             header?: never;
@@ -3272,7 +3428,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["School"][];
+                    "application/json": components["schemas"]["Alternative"][];
                 };
             };
             default: components["responses"]["Problem"];

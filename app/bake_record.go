@@ -1,0 +1,84 @@
+package app
+
+import (
+	"context"
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/outcome"
+	"time"
+
+	"github.com/google/uuid"
+)
+
+// Outcome is what came out, in bakers' words. Nil is not told.
+type Outcome struct {
+	Juice      *string      `json:"juice,omitempty"`
+	Fruit      *string      `json:"fruit,omitempty"`
+	Top        *string      `json:"top,omitempty"`
+	BoiledOver *bool        `json:"boiled_over,omitempty"`
+	Note       string       `json:"note,omitempty"`
+	Told       outcome.Told `json:"told"`
+	Picture    *uuid.UUID   `json:"picture_id,omitempty"`
+}
+
+// words are what was told of the main things.
+func (o Outcome) words() bake.Words {
+	word := func(s *string) string {
+		if s == nil {
+			return ""
+		}
+		return *s
+	}
+	return bake.Words{
+		Juice:      word(o.Juice),
+		Fruit:      word(o.Fruit),
+		Top:        word(o.Top),
+		Base:       o.Told.Base,
+		BoiledOver: o.BoiledOver,
+	}
+}
+
+// Correction is what was told of a bake until it was put right.
+type Correction struct {
+	At  time.Time `json:"at"`
+	Was Outcome   `json:"was"`
+}
+
+// BakeRecord is a logged bake with a frozen copy of its inputs and of what was predicted from them.
+type BakeRecord struct {
+	ID      uuid.UUID
+	Title   string
+	BakedAt time.Time
+	CardID  *uuid.UUID
+	Version *int
+	Request balance.Request
+	Result  balance.Answer
+	Setting
+	Outcome
+	Happened    *outcome.Happened // on the oven watch; nil: it was not watched
+	Corrections []Correction      // the last first
+}
+
+// BakeFilter is which bakes are wanted; the zero value is all of them.
+type BakeFilter struct {
+	Words string // somewhere in the title or the note
+	Juice string // came out so
+	Oven  *uuid.UUID
+}
+
+// LogStore keeps the log.
+type LogStore interface {
+	// AddBake keeps a bake. The same id twice is the same bake: what was logged first stays.
+	AddBake(ctx context.Context, kitchen uuid.UUID, b BakeRecord) (BakeRecord, error)
+	OneBake(ctx context.Context, kitchen, bake uuid.UUID) (BakeRecord, error)
+	// CorrectBake puts right what was told, and keeps what was told until then. The same correction twice is the same one.
+	CorrectBake(ctx context.Context, kitchen, bake, correction uuid.UUID, now Outcome, at time.Time) (BakeRecord, error)
+}
+
+// Log is what is done with the log.
+type Log struct {
+	Store    LogStore
+	Watch    WatchStore
+	Kitchens KitchenStore
+	Clock    Clock
+}

@@ -1,0 +1,48 @@
+package app
+
+import (
+	"context"
+	"mabbin/core/bake"
+	"mabbin/core/oven"
+
+	"github.com/google/uuid"
+)
+
+// BakeSetting is a setting as the bake takes it: the oven with what the kitchen knows of it, how high the kitchen
+// lies, a fire's weather, and the stages, in full or as one. It is the only place where that is put together.
+func BakeSetting(
+	ctx context.Context,
+	kitchens KitchenStore,
+	kitchen uuid.UUID,
+	s Setting,
+	w Weather,
+) (bake.Setting, error) {
+	k, err := kitchens.OneKitchen(ctx, kitchen)
+	if err != nil {
+		return bake.Setting{}, err
+	}
+	var o *ShelfOven
+	if s.OvenID != nil {
+		found, err := kitchens.OneOven(ctx, kitchen, *s.OvenID)
+		if err != nil {
+			return bake.Setting{}, err
+		}
+		o = &found
+	}
+	return SettingIn(k.AltitudeM, o, s, w), nil
+}
+
+// SettingIn is a setting in a known oven; nil is an oven that nothing is known of.
+func SettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather) bake.Setting {
+	out := bake.Setting{AltitudeM: altitudeM, Shelf: s.Shelf, FillingC: s.FillingC, DishC: s.DishC, Stages: s.Stages}
+	if o != nil {
+		out.Heating, out.OvenOffsetC, out.OffByC, out.BottomHeat = o.Heating, o.OffsetC, o.OffBy(), o.BottomHeat
+		if o.Kind == oven.Camp {
+			out.Fire = &oven.Fire{DiameterCM: o.DiameterCM, Wind: w.Wind, Cold: w.Cold, Wet: w.Wet}
+		}
+	}
+	if len(out.Stages) == 0 && s.OvenC != nil && s.Minutes != nil {
+		out.Stages = []bake.Stage{{Minutes: *s.Minutes, OvenC: *s.OvenC, Heating: out.Heating}}
+	}
+	return out
+}

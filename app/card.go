@@ -1,0 +1,92 @@
+package app
+
+import (
+	"context"
+	"mabbin/core/balance"
+	"mabbin/core/diet"
+	"time"
+
+	"github.com/google/uuid"
+)
+
+// Version is one saved state of a card. It is never changed.
+type Version struct {
+	ID      uuid.UUID
+	Number  int
+	SavedAt time.Time
+	Request balance.Request
+	Setting
+	Note string
+}
+
+// Card is a card with versions, the newest first.
+type Card struct {
+	ID       uuid.UUID
+	Name     string
+	Archived bool
+	Versions []Version
+}
+
+// CardFilter is which cards are wanted; the zero value is all that are not put away.
+type CardFilter struct {
+	Words    string // somewhere in the name
+	Style    string
+	Fruit    string    // key
+	Shape    string    // of the dish
+	Diet     diet.Diet // that it suits by what the tables know; empty: any
+	Most     int       // ingredients; 0: any number
+	Archived bool      // those that are put away, in the place of the others
+	From     int       // so many of them left out
+	Limit    int       // so many at most; 0: all
+}
+
+// computed says whether the filter asks for what is worked out from a card.
+func (f CardFilter) computed() bool { return f.Diet != "" || f.Most > 0 }
+
+// CardSummary is what is worked out from a version once, when it is saved, so that a list can be filtered by it.
+type CardSummary struct {
+	Version     int         `json:"version"` // of how it is worked out: SummaryVersion
+	Ingredients int         `json:"ingredients"`
+	Suits       []diet.Diet `json:"suits"`
+}
+
+// SummaryVersion rises when summaries are worked out differently: older ones are then made anew.
+const SummaryVersion = 1
+
+// Summarise works a version's summary out. A dessert that does not balance any more suits nothing.
+func Summarise(r balance.Request) CardSummary {
+	s := CardSummary{Version: SummaryVersion, Suits: []diet.Diet{}}
+	a, err := balance.Solve(r)
+	if err != nil {
+		return s
+	}
+	s.Ingredients = a.Ingredients()
+	for _, d := range diet.All {
+		if diet.Suits(a, d) {
+			s.Suits = append(s.Suits, d)
+		}
+	}
+	return s
+}
+
+// CardStore keeps cards.
+type CardStore interface {
+	// AddCard keeps a card with its first version. The same ids twice are the same card.
+	AddCard(ctx context.Context, kitchen, card uuid.UUID, name string, first Version, s CardSummary) (Card, error)
+	// AddVersion keeps a further version. The same id twice is the same version.
+	AddVersion(ctx context.Context, kitchen, card uuid.UUID, v Version, s CardSummary) (Card, error)
+	Card(ctx context.Context, kitchen, card uuid.UUID) (Card, error)
+	// Cards lists cards with their newest versions, the last saved first, and says how many there are in all.
+	Cards(ctx context.Context, kitchen uuid.UUID, f CardFilter) (page []Card, all int, err error)
+	// Unsummarised lists newest versions whose summaries are missing or older than a version, up to a limit.
+	Unsummarised(ctx context.Context, kitchen uuid.UUID, than, limit int) ([]Version, error)
+	SetSummary(ctx context.Context, version uuid.UUID, s CardSummary) error
+	NameCard(ctx context.Context, kitchen, card uuid.UUID, name *string, archived *bool) (Card, error)
+}
+
+// Cards is what is done with cards.
+type Cards struct {
+	Store    CardStore
+	Kitchens KitchenStore
+	Clock    Clock
+}

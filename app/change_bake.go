@@ -1,0 +1,47 @@
+package app
+
+import (
+	"context"
+	"mabbin/core/bake"
+	"mabbin/core/watch"
+	"time"
+
+	"github.com/google/uuid"
+)
+
+// Replan gives a dessert in the oven other stages from now on; its calls follow.
+func (o OvenWatch) Replan(ctx context.Context, kitchen, id uuid.UUID, stages []bake.Stage) (Watched, error) {
+	return o.change(ctx, kitchen, id, func(b *watch.Bake, now time.Time) error { return b.Replan(ctx, stages, now) })
+}
+
+// Rescue tries what may help against a trouble, from where a dessert stands. Nothing is changed: a way that is taken
+// is a Replan.
+func (o OvenWatch) Rescue(
+	ctx context.Context,
+	kitchen, id uuid.UUID,
+	trouble watch.Trouble,
+	offMin float64,
+) ([]watch.Proposal, error) {
+	w, err := o.Store.OneWatched(ctx, kitchen, id)
+	if err != nil {
+		return nil, err
+	}
+	return w.Rescue(trouble, offMin, o.Clock())
+}
+
+// End takes a dessert off the watch.
+func (o OvenWatch) End(ctx context.Context, kitchen, id uuid.UUID) error {
+	_, err := o.change(ctx, kitchen, id, func(b *watch.Bake, now time.Time) error {
+		b.End(now)
+		return nil
+	})
+	return err
+}
+
+// Reopen puts a dessert back on the watch.
+func (o OvenWatch) Reopen(ctx context.Context, kitchen, id uuid.UUID) (Watched, error) {
+	return o.change(ctx, kitchen, id, func(b *watch.Bake, _ time.Time) error {
+		b.Reopen()
+		return nil
+	})
+}

@@ -1,0 +1,46 @@
+package app
+
+import (
+	"context"
+	"mabbin/core/bake"
+	"mabbin/core/compare"
+	"mabbin/core/learn"
+
+	"github.com/google/uuid"
+)
+
+// Explain says what the model expects of a logged bake, and what may have been otherwise. tick is told how far it is.
+func (l Log) Explain(ctx context.Context, kitchen, id uuid.UUID, tick learn.Tick) (*learn.Explanation, error) {
+	b, err := l.Store.OneBake(ctx, kitchen, id)
+	if err != nil {
+		return nil, err
+	}
+	// in its oven as it is known by now, by the stages as they were
+	s := b.Setting
+	if b.Happened != nil && len(b.Happened.Stages) > 0 {
+		s.Stages = bake.Elapsed(b.Happened.Stages, b.Happened.Minutes)
+	}
+	setting, err := BakeSetting(ctx, l.Kitchens, kitchen, s, Weather{})
+	if err != nil {
+		return nil, err
+	}
+	report := learn.Report{Words: b.words(), Told: b.Told, Happened: b.Happened}
+	return learn.Explain(ctx, bake.DessertRequest{Request: b.Request, Setting: setting}, report, tick)
+}
+
+// Compare lays two bakes beside each other.
+func (l Log) Compare(ctx context.Context, kitchen, id, other uuid.UUID) ([]compare.Row, error) {
+	var sides [2]compare.Side
+	for i, id := range []uuid.UUID{id, other} {
+		b, err := l.Store.OneBake(ctx, kitchen, id)
+		if err != nil {
+			return nil, err
+		}
+		if sides[i], err = sideOf(ctx, l.Kitchens, kitchen, b.Setting); err != nil {
+			return nil, err
+		}
+		sides[i].Request, sides[i].Answer = b.Request, &b.Result
+		sides[i].Words, sides[i].Told, sides[i].Happened = b.words(), b.Told, b.Happened
+	}
+	return compare.Of(sides[0], sides[1]), nil
+}

@@ -1,0 +1,45 @@
+package app
+
+import (
+	"context"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+
+	"github.com/google/uuid"
+)
+
+// Add logs a bake. What was predicted is calculated here from the inputs, and both are frozen together; onWatch names
+// the dessert that it was on the oven watch, if it was.
+func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *uuid.UUID) (BakeRecord, error) {
+	predicted, err := balance.Solve(b.Request)
+	if err != nil {
+		return b, fault.Under("/request", err)
+	}
+	if err := checkOutcome(b.Outcome); err != nil {
+		return b, err
+	}
+	b.Result = *predicted
+	if onWatch != nil {
+		w, err := l.Watch.OneWatched(ctx, kitchen, *onWatch)
+		if err != nil {
+			return b, err
+		}
+		happened := w.Record(l.Clock(), w.Weighed)
+		b.Happened = &happened
+	}
+	return l.Store.AddBake(ctx, kitchen, b)
+}
+
+// Correct puts right what was told of a bake.
+func (l Log) Correct(ctx context.Context, kitchen, bake, correction uuid.UUID, o Outcome) (BakeRecord, error) {
+	if err := checkOutcome(o); err != nil {
+		return BakeRecord{}, err
+	}
+	return l.Store.CorrectBake(ctx, kitchen, bake, correction, o, l.Clock())
+}
+
+func checkOutcome(o Outcome) error {
+	var f fault.Faults
+	o.Told.Check("/outcome/told", &f)
+	return f.Err()
+}

@@ -1,0 +1,51 @@
+package app
+
+import (
+	"context"
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/outcome"
+	"mabbin/core/watch"
+
+	"github.com/google/uuid"
+)
+
+// IntoOven is a dessert that is put into an oven.
+type IntoOven struct {
+	ID      uuid.UUID
+	Title   string
+	CardID  *uuid.UUID
+	Version *int
+	Request balance.Request
+	Setting Setting
+	Weather Weather
+	Weighed []outcome.Weighed
+}
+
+// PutIn starts the clock of a dessert: it is baked on paper in its oven as the kitchen knows it, and its calls are
+// written. The same id twice is the same dessert.
+func (o OvenWatch) PutIn(ctx context.Context, kitchen uuid.UUID, in IntoOven) (Watched, error) {
+	setting, err := BakeSetting(ctx, o.Kitchens, kitchen, in.Setting, in.Weather)
+	if err != nil {
+		return Watched{}, err
+	}
+	b, err := watch.Begin(ctx, bake.DessertRequest{Request: in.Request, Setting: setting}, o.Clock())
+	if err != nil {
+		return Watched{}, err
+	}
+	err = o.Store.StartWatch(ctx, Watched{
+		ID:      in.ID,
+		Kitchen: kitchen,
+		Title:   in.Title,
+		CardID:  in.CardID,
+		Version: in.Version,
+		OvenID:  in.Setting.OvenID,
+		Weighed: in.Weighed,
+		Bake:    *b,
+	})
+	if err != nil {
+		return Watched{}, err
+	}
+	o.Notify(kitchen)
+	return o.Store.OneWatched(ctx, kitchen, in.ID)
+}

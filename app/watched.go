@@ -1,0 +1,77 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"mabbin/core/outcome"
+	"mabbin/core/watch"
+	"time"
+
+	"github.com/google/uuid"
+)
+
+// Watched is a dessert on a kitchen's oven watch.
+type Watched struct {
+	ID      uuid.UUID
+	Kitchen uuid.UUID
+	Title   string
+	CardID  *uuid.UUID
+	Version *int
+	OvenID  *uuid.UUID
+	Weighed []outcome.Weighed // by the scale, before it went in
+	watch.Bake
+}
+
+// WatchStore keeps what is on the watch.
+type WatchStore interface {
+	// StartWatch keeps a dessert that went in. The same id twice is the same dessert: what was kept first stays.
+	StartWatch(ctx context.Context, w Watched) error
+	// Watched lists what is on a kitchen's watch, in the order in which it went in.
+	Watched(ctx context.Context, kitchen uuid.UUID) ([]Watched, error)
+	// OneWatched is one dessert, also one that has ended.
+	OneWatched(ctx context.Context, kitchen, id uuid.UUID) (Watched, error)
+	// UpdateWatched loads a dessert, hands it to change and saves it, in one transaction that holds it: of two at the same
+	// moment the second sees what the first one did. Where change fails, nothing is kept.
+	UpdateWatched(ctx context.Context, kitchen, id uuid.UUID, change func(*Watched) error) (Watched, error)
+	// Probed and Ahead name what has a probe in it, and what runs faster than the clock, of all kitchens.
+	Probed(ctx context.Context) ([]WatchedID, error)
+	Ahead(ctx context.Context) ([]WatchedID, error)
+	// ThinReadings, SweepPictures and SweepWatch keep what grows with every bake within bounds.
+	ThinReadings(ctx context.Context, now time.Time) error
+	SweepPictures(ctx context.Context, now time.Time) error
+	SweepWatch(ctx context.Context, now time.Time) error
+}
+
+// WatchedID names a dessert and its kitchen.
+type WatchedID struct{ Kitchen, ID uuid.UUID }
+
+// OvenWatch is what is done with what is in the ovens. Every change goes through the state machine of core/watch, under
+// one lock, and is told to everybody who looks.
+type OvenWatch struct {
+	Store    WatchStore
+	Kitchens KitchenStore
+	Clock    Clock
+	Notify   Notify
+	// Thermometer reads the probes; nil where none is ever polled.
+	Thermometer Thermometer
+}
+
+// change applies what happens to a dessert, at the time that the clock tells.
+func (o OvenWatch) change(
+	ctx context.Context,
+	kitchen, id uuid.UUID,
+	what func(b *watch.Bake, now time.Time) error,
+) (Watched, error) {
+	w, err := o.Store.UpdateWatched(ctx, kitchen, id, func(w *Watched) error { return what(&w.Bake, o.Clock()) })
+	if err != nil {
+		return Watched{}, err
+	}
+	o.Notify(kitchen)
+	return w, nil
+}
+
+// Tidy keeps what grows with every bake within bounds.
+func (o OvenWatch) Tidy(ctx context.Context) error {
+	now := o.Clock()
+	return errors.Join(o.Store.ThinReadings(ctx, now), o.Store.SweepPictures(ctx, now), o.Store.SweepWatch(ctx, now))
+}

@@ -1,0 +1,256 @@
+package bake
+
+import (
+	"context"
+	"errors"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+	"math"
+)
+
+// Alternative is one way of doing what bakers disagree about, with what it comes to for this dessert in this oven.
+type Alternative struct {
+	Question string          `json:"question"` // fat, ratio, crumb, coverage, base, cover or sugar
+	Key      string          `json:"key"`
+	Name     message.Message `json:"name"`
+	Chosen   bool            `json:"chosen"`
+	Says     message.Message `json:"says"`      // what it changes that no number tells
+	Effect   message.Message `json:"effect"`    // what it comes to, in the figures that matter to the question
+	FatPct   float64         `json:"fat_pct"`   // of the topping
+	SugarPct float64         `json:"sugar_pct"` // of the filling
+	LumpMM   float64         `json:"lump_mm"`   // of the crumb; 0 where that is not in question
+	HandMin  float64         `json:"hand_min"`  // by hand; 0 where that is not in question
+	Minutes  float64         `json:"minutes"`   // until the middle bubbles; 0: it does not
+	SteamG   float64         `json:"steam_g"`
+	Colour   float64         `json:"colour"`
+	Base     float64         `json:"base"`
+	Set      float64         `json:"set"`
+	// Request and Stages are the dessert's, changed to this way.
+	Request balance.Request `json:"request"`
+	Stages  []Stage         `json:"stages"`
+}
+
+// way is a school with what it changes.
+type way struct {
+	Alternative
+	change func(*DessertRequest)
+}
+
+// What the state of the fat makes of a crumb, by hand. Working figures.
+var fats = []struct {
+	key             string
+	name, says      string
+	lumpMM, handMin float64
+}{
+	{"cold", "cold, rubbed or cut in", "sandy, with lumps that keep their shape", 5, 8},
+	{"soft", "soft, worked in", "clumps readily, greasy if it is overworked", 9, 5},
+	{"melted", "melted, forked in", "large clumps, crunchy throughout", 16, 3},
+}
+
+// The gaps of a surface: all covered, as the table has it, wide open.
+const (
+	noGap    = 0.0
+	fineGap  = 0.02
+	chunkGap = 0.10
+
+	fineLumpMM  = 3.0
+	chunkLumpMM = 15.0
+
+	shownMin = 50.0 // of a bake that is compared where none is entered
+	shownC   = 185.0
+)
+
+// Alternatives shows each way for the same dessert, with the stages entered or one usual stage, so that only the way
+// differs.
+func Alternatives(ctx context.Context, q DessertRequest) ([]Alternative, error) {
+	if err := CheckDessert(q); err != nil {
+		return nil, err
+	}
+	if len(q.Setting.Stages) == 0 {
+		q.Setting.Stages = []Stage{{Minutes: shownMin, OvenC: shownC, Heating: q.Setting.Heating}}
+	}
+	var out []Alternative
+	for _, w := range ways(q) {
+		x := q
+		w.change(&x)
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		a, err := balance.Solve(x.Request)
+		if errors.As(err, new(fault.Faults)) {
+			continue // this dessert can't go that way
+		}
+		if err != nil {
+			return nil, err
+		}
+		p := planFor(x.Request, a, x.Setting)
+		p.Bake.Stages = x.Setting.Stages
+		b := run(p.Bake)
+		s := w.Alternative
+		s.Request, s.Stages = x.Request, x.Setting.Stages
+		s.FatPct, s.SugarPct, s.Set = a.Topping.Texture.FatPct, a.SugarPct, a.Set.Score
+		s.SteamG, s.Colour, s.Base = b.End.SteamedOffG, b.End.Colour, b.End.Base
+		if e := b.Events.MiddleBubbles; e != nil {
+			s.Minutes = *e
+		}
+		s.Effect = s.effect()
+		out = append(out, s)
+	}
+	return out, nil
+}
+
+// effect is what a way comes to, in the figures that matter to its question.
+func (s Alternative) effect() message.Message {
+	bubbles := message.New("the middle does not bubble")
+	if s.Minutes > 0 {
+		bubbles = message.New("bubbles after {n} min", message.Number(s.Minutes, 0))
+	}
+	lumps := message.New("lumps of {size}", message.Millimetres(s.LumpMM))
+	steam := message.New("{much} steam", message.Grams(math.Round(s.SteamG)))
+	var all []message.Message
+	switch s.Question {
+	case "fat":
+		all = []message.Message{lumps, message.New("{n} min by hand", message.Number(s.HandMin, 0))}
+	case "ratio":
+		all = []message.Message{message.New("{n} % fat", message.Number(s.FatPct, 1))}
+	case "crumb":
+		all = []message.Message{lumps, steam}
+	case "coverage":
+		all = []message.Message{steam, bubbles}
+	case "base":
+		base := message.New("baked before")
+		if s.Base > 0 {
+			base = message.New("base {n} (1 is baked)", message.Number(s.Base, 1))
+		}
+		all = []message.Message{base, bubbles}
+	case "cover":
+		all = []message.Message{message.New("browning {n} (1 is golden)", message.Number(s.Colour, 1)), bubbles}
+	case "sugar":
+		all = []message.Message{
+			message.New("{n} % sugar", message.Number(s.SugarPct, 1)),
+			message.New("set {n}", message.Number(s.Set, 1)),
+		}
+	}
+	return message.Join(", ", all...)
+}
+
+// adder notes a way of a question: its key, what it is called, what it changes that no number tells, whether the
+// dessert is made so, and what it changes of the request.
+type adder func(question, key, name, says string, chosen bool, change func(*DessertRequest)) *Alternative
+
+// ways are the alternatives that this dessert could go by.
+func ways(q DessertRequest) []way {
+	var out []way
+	add := func(question, key, name, says string, chosen bool, change func(*DessertRequest)) *Alternative {
+		a := Alternative{Question: question, Key: key, Name: message.New(name), Says: message.New(says), Chosen: chosen}
+		out = append(out, way{a, change})
+		return &out[len(out)-1].Alternative
+	}
+	t, _ := larder.Toppings.Get(q.Request.Topping.Key)
+	if t.Family == "crumble" || t.Family == "crisp" || t.Family == "streusel" {
+		crumbWays(q.Request.Topping, t.Family, add)
+	}
+	coverageWays(q.Request.Topping, add)
+	if q.Request.Base != nil {
+		baseWays(q.Request, add)
+	}
+	coverWays(q.Setting.Stages[0].Cover, add)
+	sugar := q.Request.SugarG
+	add("sugar", "fruit", "sugar by the fruit", "as sweet as its acid asks for", sugar == nil,
+		func(x *DessertRequest) { x.Request.SugarG = nil })
+	add("sugar", "none", "none: all sweetness in the topping", "sharp below, less juice", sugar != nil && *sugar == 0,
+		func(x *DessertRequest) { x.Request.SugarG = gap(0) })
+	return out
+}
+
+// crumbWays are what is done about the fat, the size and the ratio of a crumb.
+func crumbWays(t balance.ToppingAsked, family string, add adder) {
+	usual := "cold"
+	if family != "crumble" {
+		usual = "melted"
+	}
+	for _, f := range fats {
+		so := t.FatState == f.key || t.FatState == "" && f.key == usual
+		s := add("fat", f.key, f.name, f.says, so, func(x *DessertRequest) { x.Request.Topping.FatState = f.key })
+		s.LumpMM, s.HandMin = f.lumpMM, f.handMin
+	}
+	crumbed := func(crumb string, share float64) func(*DessertRequest) {
+		return func(x *DessertRequest) { x.Request.Topping.Crumb, x.Request.Topping.GapShare = crumb, gap(share) }
+	}
+	add("crumb", "fine", "fine and even", "lies close, lets little steam through", t.Crumb == "fine",
+		crumbed("fine", fineGap)).LumpMM = fineLumpMM
+	add("crumb", "chunks", "chunks kept", "crunchier, lets the steam out", t.Crumb == "chunks",
+		crumbed("chunks", chunkGap)).LumpMM = chunkLumpMM
+	of := func(key string) func(*DessertRequest) {
+		return func(x *DessertRequest) { x.Request.Topping = as(x.Request.Topping, key) }
+	}
+	add("ratio", "two", "two flour to one fat to one sugar", "drier, keeps its crumb",
+		t.Key == "crumble_classic", of("crumble_classic"))
+	add("ratio", "equal", "equal weights", "richer, spreads, crunches", t.Key == "crumble_equal", of("crumble_equal"))
+}
+
+// coverageWays are how much of the fruit is covered.
+func coverageWays(t balance.ToppingAsked, add adder) {
+	share := t.GapShare
+	add("coverage", "all", "all over", "browns evenly, hides the bubbles", share != nil && *share == noGap,
+		func(x *DessertRequest) { x.Request.Topping.GapShare = gap(noGap) })
+	add("coverage", "gaps", "gaps left for the steam", "the bubbles can be seen", share == nil,
+		func(x *DessertRequest) { x.Request.Topping.GapShare = nil })
+}
+
+// baseWays are what is done about a base that might go soggy.
+func baseWays(r balance.Request, add adder) {
+	baked := r.Base.ParBaked
+	add("base", "raw", "raw, baked long and low", "one oven, less work", !baked && r.CrumbLayerG == 0, based(false, 0))
+	add("base", "par_bake", "par-baked", "crisp under a wet filling", baked, based(true, 0))
+	add("base", "crumbs", "raw, with crumbs under the fruit", "the crumbs take the juice",
+		!baked && r.CrumbLayerG > 0, based(false, max(crumbsG, r.CrumbLayerG)))
+}
+
+// coverWays are whether it is covered first; now is how it begins.
+func coverWays(now string, add adder) {
+	add("cover", "foil", "covered first, uncovered to finish", "softer fruit before the colour",
+		now == "foil" || now == "lid", func(x *DessertRequest) { x.Setting.Stages = coveredFor(x.Setting.Stages, 0.5) })
+	add("cover", "open", "open", "colour all the way: watch it",
+		now == "" || now == "none", func(x *DessertRequest) { x.Setting.Stages = coveredFor(x.Setting.Stages, 0) })
+}
+
+// coveredFor is stages as one that is under foil for a share of its minutes, and then open.
+func coveredFor(stages []Stage, share float64) []Stage {
+	open := stages[0]
+	open.Minutes, open.Cover = minutesOf(stages), "none"
+	if share == 0 {
+		return []Stage{open}
+	}
+	foil := open
+	foil.Cover, foil.Minutes, open.Minutes = "foil", share*open.Minutes, (1-share)*open.Minutes
+	return []Stage{foil, open}
+}
+
+// based is a base of its own way.
+func based(parBaked bool, crumbG float64) func(*DessertRequest) {
+	return func(x *DessertRequest) {
+		b := *x.Request.Base
+		b.ParBaked = parBaked
+		x.Request.Base, x.Request.CrumbLayerG = &b, crumbG
+	}
+}
+
+// crumbsG is what is shown of crumbs under the fruit where none are entered.
+const crumbsG = 25.0
+
+func gap(x float64) *float64 { return &x }
+
+// as is a topping of another recipe, in the same amount.
+func as(t balance.ToppingAsked, key string) balance.ToppingAsked {
+	return balance.ToppingAsked{
+		Key:      key,
+		Amount:   t.Amount,
+		FatState: t.FatState,
+		Crumb:    t.Crumb,
+		GapShare: t.GapShare,
+		Fat:      t.Fat,
+	}
+}

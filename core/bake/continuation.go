@@ -1,0 +1,257 @@
+package bake
+
+import (
+	"mabbin/core/message"
+	"math"
+	"slices"
+)
+
+// Continuation is one way to bake on from where a bake stands.
+type Continuation struct {
+	Stages  []Stage           `json:"stages"`  // what was done, and what is left
+	Minutes float64           `json:"minutes"` // from now
+	End     End               `json:"end"`
+	Unmet   []message.Message `json:"unmet"`
+}
+
+// LastStanding is the longest that a bake is followed from where it stands, min.
+const LastStanding = 90.0
+
+// Way is how to bake on: a stage, and whether it goes under foil as soon as it is golden.
+type Way struct {
+	Stage    Stage
+	ThenFoil bool
+}
+
+// BakeOn goes on from stages that are behind a bake, by each of several ways, until it meets every clock or as many
+// as that way can. seen is what the top looks like, by the colour clock, where somebody has looked; 0: as the model
+// has it.
+func (q PlanRequest) BakeOn(done []Stage, ways []Way, seen float64) []Continuation {
+	q = q.usual()
+	out := make([]Continuation, 0, len(ways))
+	for _, way := range ways {
+		x := q.replay(done)
+		if seen > 0 { // it browns faster or more slowly than was thought
+			x.m.brown *= min(mostOff, max(1/mostOff, seen/max(x.c.colour[core], 0.02)))
+			x.c.colour[core] = seen
+		}
+		from := x.c.now / 60
+		s, before := way.Stage, done
+		s.Minutes = 0
+		x.turn(s)
+		var best Continuation
+		least, price := faultSet(0), math.Inf(1)
+		for minute := 1.0; minute <= LastStanding; minute++ {
+			x.until(from + minute)
+			s.Minutes++
+			if way.ThenFoil && x.c.colour[core] >= 1 && s.Cover != "foil" {
+				before = append(slices.Clone(before), s)
+				s.Minutes, s.Cover = 0, "foil"
+				x.turn(s)
+				continue
+			}
+			now := q.unmet(x.state())
+			if p := minute + colourCost(
+				x.c.colour[core],
+			); best.Stages == nil || now.count() < least.count() ||
+				now.count() == least.count() && p < price {
+				best = Continuation{append(slices.Clone(before), s), minute, x.end(), now.words()}
+				least, price = now, p
+			}
+			if now.irreversible().count() >= max(1, least.count()) {
+				break
+			}
+		}
+		out = append(out, best)
+	}
+	return out
+}
+
+// Offset is how much hotter an oven is than was thought, by a probe in the middle of the filling.
+type Offset struct {
+	C           float64 `json:"c"`
+	GiveOrTakeC float64 `json:"give_or_take_c"`
+}
+
+// Point is one reading of a probe.
+type Point struct {
+	Minute float64 `json:"minute"`
+	C      float64 `json:"c"`
+}
+
+// How the oven's offset is read off a curve. Working figures.
+const (
+	probeNoiseC = 1.5
+	farOffC     = 40.0 // what no oven is off by
+	reachC      = 4.5  // a residual over this counts no more than this: the probe slipped
+	fewPoints   = 3
+	mostOff     = 3.0 // times that a top browns faster or more slowly than the model has it
+)
+
+// Fit finds the oven's offset from the stages that are behind a bake and what a probe has read in its middle: the
+// most likely one, with the oven's own uncertainty as what was known before. Readings that fit no oven count little.
+// It is false with too few. Stages that can't be baked are fault.Faults.
+func (q PlanRequest) Fit(done []Stage, seen []Point) (Offset, bool, error) {
+	if len(seen) < fewPoints {
+		return Offset{}, false, nil
+	}
+	behind := q.Bake
+	behind.Stages = done
+	if err := Check(behind); err != nil {
+		return Offset{}, false, err
+	}
+	q = q.usual()
+	known := q.offBy()
+	r := q.Bake
+	r.Stages = done
+	misfit := func(off float64) float64 {
+		r.OvenOffsetC = q.Bake.OvenOffsetC + off
+		a := run(r)
+		sum := off * off / (known * known)
+		for _, p := range seen {
+			d := math.Abs(a.Curves.MiddleAt(p.Minute) - p.C)
+			if d > reachC {
+				sum += (2*reachC*d - reachC*reachC) / (probeNoiseC * probeNoiseC)
+			} else {
+				sum += d * d / (probeNoiseC * probeNoiseC)
+			}
+		}
+		return sum
+	}
+	// golden section: the misfit has one valley, for a hotter oven is never slower
+	const golden = 0.6180339887
+	lo, hi := -farOffC, farOffC
+	a, b := hi-golden*(hi-lo), lo+golden*(hi-lo)
+	fa, fb := misfit(a), misfit(b)
+	for hi-lo > 0.5 {
+		if fa < fb {
+			hi, b, fb = b, a, fa
+			a = hi - golden*(hi-lo)
+			fa = misfit(a)
+		} else {
+			lo, a, fa = a, b, fb
+			b = lo + golden*(hi-lo)
+			fb = misfit(b)
+		}
+	}
+	best := (lo + hi) / 2
+	const h = 2.0
+	curved := (misfit(best+h) + misfit(best-h) - 2*misfit(best)) / (h * h)
+	sure := known
+	if curved > 0 {
+		sure = min(known, math.Sqrt(2/curved))
+	}
+	return Offset{best, max(1, sure)}, true, nil
+}
+
+// MiddleAt is the middle of the filling at a minute, between the points of its curve.
+func (v Curves) MiddleAt(minute float64) float64 {
+	i, found := slices.BinarySearch(v.Minute, minute)
+	switch {
+	case i >= len(v.Minute):
+		return v.MiddleC[len(v.MiddleC)-1]
+	case found || i == 0:
+		return v.MiddleC[i]
+	}
+	x := (minute - v.Minute[i-1]) / (v.Minute[i] - v.Minute[i-1])
+	return v.MiddleC[i-1] + x*(v.MiddleC[i]-v.MiddleC[i-1])
+}
+
+// offBy is how far the oven may be off.
+func (q PlanRequest) offBy() float64 {
+	if q.OffByC == 0 {
+		return offC
+	}
+	return q.OffByC
+}
+
+// usual fills in what may be left out.
+func (q PlanRequest) usual() PlanRequest {
+	if q.TenderMin == 0 {
+		q.TenderMin = 6
+	}
+	if q.MushMin == 0 {
+		q.MushMin = 40
+	}
+	return q
+}
+
+// replay bakes what was done.
+func (q *PlanRequest) replay(done []Stage) *running {
+	x := q.toLast(done)
+	x.until(x.c.now/60 + done[len(done)-1].Minutes)
+	return x
+}
+
+// toLast bakes stages up to where the last one begins.
+func (q *PlanRequest) toLast(stages []Stage) *running {
+	bare := slices.ContainsFunc(stages, func(s Stage) bool { return s.AddTopping })
+	x := begin(&q.Bake, stages[0], bare)
+	minute := 0.0
+	for i, s := range stages[1:] {
+		minute += stages[i].Minutes
+		x.until(minute)
+		x.turn(s)
+	}
+	return x
+}
+
+func (x *running) state() clockState {
+	return clockState{
+		minute:    x.c.now / 60,
+		fruit:     x.c.fruit,
+		colour:    x.c.colour[core],
+		rimColour: x.c.colour[rim],
+		base:      x.c.base,
+		set:       x.c.setShare(),
+		hottest:   x.m.t[core][x.m.fillAt+middleCell],
+		bubbles:   x.e.MiddleBubbles != nil,
+		through:   x.e.ToppingThrough != nil,
+	}
+}
+
+func (x *running) end() End {
+	return End{x.c.fruit, x.c.colour[core], x.c.colour[rim], x.c.base, x.c.setShare(), x.m.steam * 1000}
+}
+
+// Finish follows stages and says when to end the last one, from a minute on: where it meets every clock with the
+// least, or as many as it can.
+func (q PlanRequest) Finish(stages []Stage, from float64) (minute float64, unmet []message.Message) {
+	q = q.usual()
+	x := q.toLast(stages)
+	begun := x.c.now / 60
+	least, price := faultSet(0), math.Inf(1)
+	for m := math.Ceil(max(from, begun+1)); m <= max(from, begun)+LastStanding; m++ {
+		x.until(m)
+		now := q.unmet(x.state())
+		if p := m + colourCost(
+			x.c.colour[core],
+		); minute == 0 || now.count() < least.count() ||
+			now.count() == least.count() && p < price {
+			minute, least, price = m, now, p
+		}
+		if now.irreversible().count() >= max(1, least.count()) {
+			break
+		}
+	}
+	return minute, least.words()
+}
+
+// Strays is the share of readings that fit no oven: those far from the middle's curve in an oven that is off by so
+// much.
+func (q PlanRequest) Strays(done []Stage, off Offset, seen []Point) float64 {
+	r := q.Bake
+	r.Stages = done
+	r.OvenOffsetC += off.C
+	if len(seen) == 0 {
+		return 0
+	}
+	a := run(r)
+	far := 0.0
+	for _, p := range seen {
+		if math.Abs(a.Curves.MiddleAt(p.Minute)-p.C) > 2*reachC {
+			far++
+		}
+	}
+	return far / float64(len(seen))
+}

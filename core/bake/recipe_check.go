@@ -1,0 +1,122 @@
+package bake
+
+import (
+	"context"
+	"mabbin/core/balance"
+	"mabbin/core/message"
+	"math"
+)
+
+// RecipeCheck is a dessert baked exactly as somebody wrote it down, and the smallest change to its bake that mends it.
+type RecipeCheck struct {
+	Stages []Stage           `json:"stages"`
+	End    End               `json:"end"`
+	Events Events            `json:"events"`
+	Unmet  []message.Message `json:"unmet"`          // what it is that it should not be
+	Mend   *Mending          `json:"mend,omitempty"` // nil: it is right, or nothing that was tried mends it
+}
+
+// Mending is a change to a bake.
+type Mending struct {
+	Code   string          `json:"code"` // minutes, cover or oven
+	Says   message.Message `json:"says"`
+	Stages []Stage         `json:"stages"`
+	End    End             `json:"end"`
+}
+
+// AsWritten bakes a dessert by stages as they were written. The request is of a dessert that balances; a bad one is
+// fault.Faults.
+func AsWritten(ctx context.Context, r balance.Request, s Setting) (*RecipeCheck, error) {
+	if err := CheckDessert(DessertRequest{Request: r, Setting: s}); err != nil {
+		return nil, err
+	}
+	a, err := balance.Solve(r)
+	if err != nil {
+		return nil, err
+	}
+	q := planFor(r, a, s)
+	b := q.Bake
+	b.Stages = s.Stages
+	ran := run(b)
+	out := &RecipeCheck{Stages: s.Stages, End: ran.End, Events: ran.Events, Unmet: q.unmet(ran.state()).words()}
+	if len(out.Unmet) > 0 {
+		if out.Mend, err = q.mend(ctx, s.Stages); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
+// mend tries the small changes first: other minutes, then a cover, then another heat.
+func (q PlanRequest) mend(ctx context.Context, as []Stage) (*Mending, error) {
+	was := as[0]
+	all := []float64{}
+	for c := coolestC; c <= hottestC; c += coarseC {
+		all = append(all, c)
+	}
+	open := course{}
+	if was.Cover != "" && was.Cover != "none" {
+		open.before.Cover = was.Cover
+	}
+	for _, try := range []struct {
+		code    string
+		temps   []float64
+		courses []course
+	}{
+		{"minutes", []float64{was.OvenC}, []course{open}},
+		{"cover", []float64{was.OvenC}, q.courses()},
+		{"oven", all, q.courses()},
+	} {
+		c, err := q.race(ctx, try.temps, try.courses, coverEvery)
+		if err != nil {
+			return nil, err
+		}
+		if c.at.minute == 0 {
+			continue
+		}
+		stages := q.enough(q.stages(c))
+		r := q.Bake
+		r.Stages = stages
+		if a := run(r); q.unmet(a.state()) == 0 {
+			return &Mending{try.code, saysMend(as, stages), stages, a.End}, nil
+		}
+	}
+	return nil, nil
+}
+
+func minutesOf(stages []Stage) (sum float64) {
+	for _, s := range stages {
+		sum += s.Minutes
+	}
+	return sum
+}
+
+// saysMend tells what is different.
+func saysMend(as, to []Stage) message.Message {
+	var says []message.Message
+	if d := to[0].OvenC - as[0].OvenC; math.Abs(d) >= 1 {
+		says = append(
+			says,
+			message.New("at {heat} instead of {was}", message.OvenHeat(to[0].OvenC), message.OvenHeat(as[0].OvenC)),
+		)
+	}
+	switch d := minutesOf(to) - minutesOf(as); {
+	case d >= 1:
+		says = append(says, message.New("{minutes} min longer", message.Number(d, 0)))
+	case d <= -1:
+		says = append(says, message.New("{minutes} min less", message.Number(-d, 0)))
+	}
+	for i, s := range to {
+		switch {
+		case s.Cover == "foil" && i == 0 && len(to) > 1:
+			says = append(says, message.New("under foil for the first {minutes} min", message.Number(s.Minutes, 0)))
+		case s.Cover == "foil" && i > 0:
+			says = append(says, message.New("foil on after {minutes} min", message.Number(to[0].Minutes, 0)))
+		case s.PushUnder:
+			says = append(says, message.New("the crust pushed under after {minutes} min", message.Number(to[0].Minutes, 0)))
+		case s.AddTopping:
+			says = append(says, message.New("the topping on after {minutes} min", message.Number(to[0].Minutes, 0)))
+		}
+	}
+	return message.Join(", ", says...)
+}

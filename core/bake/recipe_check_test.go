@@ -1,0 +1,41 @@
+package bake
+
+import (
+	"mabbin/core/message"
+	"strings"
+	"testing"
+)
+
+func TestARecipeIsBakedAsItIsWritten(t *testing.T) {
+	cases := map[string]struct {
+		stage Stage
+		wrong string // of what it is
+		code  string // of what mends it
+		says  string
+	}{
+		"far too short":         {Stage{Minutes: 30, OvenC: 165}, "the middle does not bubble", "minutes", "min longer"},
+		"right":                 {Stage{Minutes: 73, OvenC: 165}, "", "", ""},
+		"too hot for its depth": {Stage{Minutes: 45, OvenC: 220}, "too dark", "cover", "foil on after"},
+		"never hot enough":      {Stage{Minutes: 60, OvenC: 120}, "pale", "oven", "instead of 120 C"},
+	}
+	for name, c := range cases {
+		p, err := AsWritten(t.Context(), gooseberries(), Setting{Stages: []Stage{c.stage}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		switch {
+		case c.wrong == "" && (len(p.Unmet) > 0 || p.Mend != nil):
+			t.Errorf("%s: %v, %+v, colour %.2f", name, p.Unmet, p.Mend, p.End.Colour)
+		case c.wrong != "" && (!strings.Contains(message.Join("; ", p.Unmet...).String(), c.wrong) || p.Mend == nil || p.Mend.Code != c.code || !strings.Contains(p.Mend.Says.String(), c.says)):
+			t.Errorf("%s: %v, %+v", name, p.Unmet, p.Mend)
+		}
+	}
+	if _, err := AsWritten(
+		t.Context(),
+		gooseberries(),
+		Setting{Stages: []Stage{{Minutes: -1, OvenC: 180}}},
+	); err == nil ||
+		!strings.Contains(err.Error(), "/setting/stages/0/minutes") {
+		t.Errorf("%v", err)
+	}
+}

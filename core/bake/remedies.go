@@ -1,0 +1,163 @@
+package bake
+
+import (
+	"context"
+	"errors"
+	"mabbin/core/message"
+	"math"
+	"slices"
+	"sync"
+)
+
+// Remedy is something else that was tried on the model where no plan meets everything.
+type Remedy struct {
+	Code    string            `json:"code"`
+	Name    message.Message   `json:"name"`
+	Minutes float64           `json:"minutes"`
+	OvenC   float64           `json:"oven_c"`
+	Settles bool              `json:"settles"`
+	Unmet   []message.Message `json:"unmet"`
+	Stages  []Stage           `json:"stages"`
+	// Change is what one touch does to the card; nil where there is more to do than that.
+	Change *Change `json:"change,omitempty"`
+}
+
+// What the ways out change. Working figures.
+const (
+	simmeredC   = 85.0 // fruit that comes hot from the hob
+	simmerShare = 0.6  // of what makes it tender, done on the hob
+	wider       = 1.5  // the area of a shallower dish
+	hotStartC   = 30.0
+	wayEvery    = 30.0
+	lowShelf    = "low"
+	bottomOnly  = "bottom"
+)
+
+// remedy is one thing to do differently. It is not open to every dessert.
+type remedy struct {
+	code    string
+	name    message.Message
+	open    func(*PlanRequest) bool
+	change  func(*PlanRequest)
+	courses []course // its own, where it is one of how the stages run
+	// card is what it changes of the card beside the stages; nil: it can't be done by a touch.
+	card *Change
+}
+
+var remedies = []remedy{
+	{"pre_cook", message.New("simmer the fruit first, and fill it in hot"), nil, func(p *PlanRequest) {
+		hot := simmeredC
+		p.Bake.Filling.StartC = &hot
+		p.MushMin -= simmerShare * p.TenderMin
+		p.TenderMin *= 1 - simmerShare
+	}, nil, nil},
+	{
+		"par_bake",
+		message.New("par-bake the base"),
+		func(q *PlanRequest) bool { return q.Bake.Base != nil },
+		func(p *PlanRequest) { p.Bake.Base = nil },
+		nil,
+		&Change{ParBaked: true},
+	},
+	{"metal", message.New("a metal dish"), func(q *PlanRequest) bool {
+		return q.Bake.Dish.Material != "thin_metal" && q.Bake.Dish.Material != "heavy_metal" &&
+			q.Bake.Dish.Material != "dark_metal"
+	}, func(p *PlanRequest) { p.Bake.Dish.Material = "thin_metal" }, nil, &Change{Material: "thin_metal"}},
+	{
+		"low_shelf",
+		message.New("the low shelf"),
+		func(q *PlanRequest) bool { return q.Bake.Shelf != lowShelf },
+		func(p *PlanRequest) { p.Bake.Shelf = lowShelf },
+		nil,
+		&Change{Shelf: lowShelf},
+	},
+	{
+		"bottom_heat",
+		message.New("bottom heat first, then as usual"),
+		func(q *PlanRequest) bool { return q.BottomHeat },
+		nil,
+		[]course{{before: Stage{Heating: bottomOnly}, changes: true}},
+		&Change{},
+	},
+	{
+		"fan",
+		message.New("the fan"),
+		func(q *PlanRequest) bool { return q.Heating != "fan" },
+		func(p *PlanRequest) { p.Heating = "fan" },
+		nil,
+		nil,
+	},
+	{"shallower", message.New("a shallower dish, half as wide again"), nil, func(p *PlanRequest) {
+		d, k := p.Bake.Dish, math.Sqrt(wider)
+		d.LengthCM, d.WidthCM, d.FloorLengthCM, d.FloorWidthCM, d.MeasuredML = k*d.LengthCM, k*d.WidthCM,
+			k*d.FloorLengthCM, k*d.FloorWidthCM, 0
+		p.Bake.Dish = d
+	}, nil, nil},
+	{
+		"late_topping",
+		message.New("bake it bare, and put the topping on late"),
+		func(q *PlanRequest) bool { return q.Bake.Topping != nil && !q.LateTopping },
+		nil,
+		[]course{{after: Stage{AddTopping: true}, changes: true}},
+		&Change{},
+	},
+	{
+		"falling",
+		message.New("start hot, and turn it down"),
+		nil,
+		nil,
+		[]course{{before: Stage{OvenC: hotStartC}, changes: true}},
+		&Change{},
+	},
+	{
+		"rim_shield",
+		message.New("a shield of foil over the rim, all the way"),
+		nil,
+		nil,
+		[]course{{before: Stage{Cover: "rim"}}},
+		&Change{},
+	},
+}
+
+// remedies tries what might settle the clocks, each on the model by itself and all at once; what settles most comes
+// first.
+func (q PlanRequest) remedies(ctx context.Context) ([]Remedy, error) {
+	var open []remedy
+	for _, w := range remedies {
+		if w.open == nil || w.open(&q) {
+			open = append(open, w)
+		}
+	}
+	out, errs := make([]Remedy, len(open)), make([]error, len(open))
+	var wait sync.WaitGroup
+	for i, w := range open {
+		wait.Go(func() { out[i], errs[i] = q.try(ctx, w) })
+	}
+	wait.Wait()
+	if err := errors.Join(errs...); err != nil {
+		return nil, err
+	}
+	slices.SortStableFunc(out, func(a, b Remedy) int { return len(a.Unmet) - len(b.Unmet) })
+	return out, nil
+}
+
+// try is one way out on the model.
+func (q PlanRequest) try(ctx context.Context, w remedy) (Remedy, error) {
+	courses := w.courses
+	if w.change != nil {
+		w.change(&q)
+	}
+	if courses == nil {
+		courses = q.courses()
+	}
+	c, err := q.race(ctx, []float64{160, 180, 200}, courses, wayEvery)
+	if err != nil {
+		return Remedy{}, err
+	}
+	unmet := q.unmet(c.at)
+	out := Remedy{w.code, w.name, c.at.minute, c.ovenC, unmet == 0, unmet.words(), q.stages(c), nil}
+	if w.card != nil {
+		out.Change = &Change{out.Stages, w.card.Shelf, w.card.Material, w.card.ParBaked}
+	}
+	return out, nil
+}

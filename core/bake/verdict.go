@@ -1,0 +1,200 @@
+package bake
+
+import (
+	"mabbin/core/filling"
+	"mabbin/core/message"
+	"math"
+)
+
+// Words are how a dessert came out, in the words of the log. Empty is not told, or there is nothing to tell.
+type Words struct {
+	Juice      string `json:"juice,omitempty"`
+	Fruit      string `json:"fruit,omitempty"`
+	Top        string `json:"top,omitempty"`
+	Base       string `json:"base,omitempty"`
+	BoiledOver *bool  `json:"boiled_over,omitempty"`
+}
+
+// The words of a scale from little to much.
+var (
+	JuiceWords = []string{"runny", "saucy", "spoonable", "mounds", "slices", "stodgy"}
+	FruitWords = []string{"hard", "bite", "tender", "mush"}
+	TopWords   = []string{"pale", "golden", "dark", "burnt"}
+	BaseWords  = []string{"raw", "soft", "crisp", "burnt"}
+)
+
+// Where one word ends and the next begins, by the clocks. Working figures, beside those of a plan: this is the one
+// place that knows them, for the Bench, the watch and the log alike.
+const (
+	hardBelow  = 0.6 // of the minutes until it is tender
+	burntTop   = 2.2
+	rawBelow   = 0.5 // of a baked base
+	overflowMM = 0.0 // headspace while it boils
+)
+
+// TopWord is the word for a top, by its colour clock.
+func TopWord(colour float64) string { return wordAt(TopWords, colour, paleBelow, darkOver, burntTop) }
+
+// Expected puts a bake on paper into the words that a baker is asked for afterwards.
+func (a *DessertAnswer) Expected() Words {
+	e := a.Plan.Answer.End
+	w := Words{
+		Juice: string(filling.BandOf(a.Balance.Set.Score * e.SetShare)),
+		Fruit: wordAt(FruitWords, e.FruitMinutes, hardBelow*a.Tender, a.Tender, a.Mush),
+		Top:   TopWord(e.Colour),
+	}
+	if a.Bake.Base != nil {
+		w.Base = wordAt(BaseWords, e.Base, rawBelow, bakedFrom, burntOver)
+	}
+	over := a.Balance.Fit.HotHeadspaceMM < overflowMM
+	w.BoiledOver = &over
+	return w
+}
+
+// wordAt is the word of a figure: each but the last ends at a border.
+func wordAt(words []string, x float64, borders ...float64) string {
+	for i, b := range borders {
+		if x < b {
+			return words[i]
+		}
+	}
+	return words[len(words)-1]
+}
+
+// Verdict is what will become of a bake, in the words that bakers use, and the smallest change that mends it.
+type Verdict struct {
+	Right    bool              `json:"right"`
+	Says     message.Message   `json:"says"`     // in one line
+	Expected Words             `json:"expected"` // as a baker is asked for afterwards
+	Wrong    []message.Message `json:"wrong"`
+	Detail   message.Message   `json:"detail"`         // each clock, with how sure that is
+	Mend     *Mend             `json:"mend,omitempty"` // nil: it is right, or nothing that was tried mends it
+}
+
+// Mend is a change that was tried on the model, and mends what is wrong.
+type Mend struct {
+	Says   message.Message `json:"says"`
+	Change Change          `json:"change"`
+}
+
+// Change is what a way of baking changes of a dessert: its stages, and where they are not empty the others.
+type Change struct {
+	Stages   []Stage `json:"stages"`
+	Shelf    string  `json:"shelf,omitempty"`
+	Material string  `json:"material,omitempty"` // of its dish
+	ParBaked bool    `json:"par_baked,omitempty"`
+}
+
+// judge writes the verdict of a dessert; q is its plan's request, entered says that its stages were given.
+func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
+	v := Verdict{Expected: a.Expected(), Wrong: append([]message.Message{}, a.Plan.Unmet...), Detail: a.detail()}
+	if *v.Expected.BoiledOver {
+		v.Wrong = append(v.Wrong, message.New("it boils over"))
+	}
+	v.Right = len(v.Wrong) == 0
+	switch {
+	case v.Right:
+		v.Says = message.New("It comes right: {top} top, {fruit} fruit, {juice}.",
+			message.Word(v.Expected.Top), message.Word(v.Expected.Fruit), message.Part(a.Balance.Set.Band.Says()))
+	default:
+		if len(a.Plan.Unmet) > 0 {
+			v.Mend = a.mend(q, entered)
+		}
+		wrong := message.Join("; ", v.Wrong...)
+		if v.Mend != nil {
+			v.Says = message.New("{Wrong}: {mend}.", message.Part(wrong), message.Part(v.Mend.Says))
+		} else {
+			v.Says = message.New("{Wrong}.", message.Part(wrong))
+		}
+	}
+	a.Verdict = v
+}
+
+// mend is the smallest change that was tried: other minutes for stages that were given, else the first remedy.
+func (a *DessertAnswer) mend(q PlanRequest, entered bool) *Mend {
+	if entered {
+		stages := a.Plan.Stages
+		before := minutesOf(stages[:len(stages)-1])
+		minute, unmet := q.Finish(stages, before)
+		d := math.Round(minute - minutesOf(stages))
+		if len(unmet) > 0 || d == 0 {
+			return nil
+		}
+		other := append([]Stage{}, stages...)
+		other[len(other)-1].Minutes = minute - before
+		says := message.New("{minutes} min more", message.Number(d, 0))
+		if d < 0 {
+			says = message.New("{minutes} min less", message.Number(-d, 0))
+		}
+		return &Mend{says, Change{Stages: other}}
+	}
+	for _, r := range a.Plan.Remedies {
+		if r.Settles && r.Change != nil {
+			return &Mend{r.Name, *r.Change}
+		}
+	}
+	return nil
+}
+
+// detail tells each clock, with how far it may be off.
+func (a *DessertAnswer) detail() message.Message {
+	p := a.Plan
+	top := message.Word(TopWord(p.Answer.End.Colour))
+	if early, late := TopWord(p.Early.Colour), TopWord(p.Late.Colour); early != late {
+		top = message.Part(
+			message.New("{early} to {late}, most likely {likely}", message.Word(early), message.Word(late), top),
+		)
+	}
+	w := a.Expected()
+	base := message.Message{}
+	if w.Base != "" {
+		base = message.New(", base {base}", message.Word(w.Base))
+	}
+	return message.New(
+		"Top {top} (the oven may be {off} off), fruit {fruit}, set {set} %{base}. {steam} steam off: with that, {weight} of thickener, {stands}.",
+		top,
+		message.CelsiusDifference(p.OffByC),
+		message.Word(w.Fruit),
+		message.Number(100*p.Answer.End.SetShare, 0),
+		message.Part(base),
+		message.Grams(
+			math.Round(p.Answer.End.SteamedOffG),
+		),
+		message.Grams(a.Balance.ThickenerG),
+		message.Part(a.Balance.Set.Band.Says()),
+	)
+}
+
+// Figure is one figure of a bake by its name, so that two bakes can be laid beside each other line by line.
+type Figure struct {
+	Key  string          `json:"key"`
+	Name message.Message `json:"name"`
+	Says message.Message `json:"says"`
+}
+
+// figures are what two bakes are compared by.
+func (a *DessertAnswer) figures() []Figure {
+	e, end := a.Plan.Answer.Events, a.Plan.Answer.End
+	minute := func(m *float64) message.Message {
+		if m == nil {
+			return message.New("not")
+		}
+		return message.New("{n} min", message.Number(*m, 0))
+	}
+	out := []Figure{
+		{"middle", message.New("middle bubbles"), minute(e.MiddleBubbles)},
+		{"golden", message.New("golden"), minute(e.Golden)},
+		{"colour", message.New("browning at the end (1 is golden)"), message.Value(message.Number(end.Colour, 1))},
+		{
+			"fruit",
+			message.New("fruit, minutes at a boil"),
+			message.New("{n} of {tender}", message.Number(end.FruitMinutes, 0), message.Number(a.Tender, 0)),
+		},
+		{"set", message.New("starch set"), message.New("{n} %", message.Number(100*end.SetShare, 0))},
+		{"steam", message.New("steam"), message.Value(message.Grams(math.Round(end.SteamedOffG)))},
+	}
+	if a.Bake.Base != nil {
+		out = append(out, Figure{"base", message.New("base (1 is baked)"), message.Value(message.Number(end.Base, 1))})
+	}
+	return out
+}

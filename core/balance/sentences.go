@@ -1,0 +1,85 @@
+package balance
+
+import (
+	"mabbin/core/message"
+	"math"
+)
+
+// What is too little to tell, g or times.
+const (
+	leastLeftG    = 5.0
+	leastUnsureG  = 10.0
+	leastFaster   = 1.01
+	usualFillPct  = 99.9
+	farOffPct     = 10.0 // of a naive factor
+	unsurePercent = 100 * volumeUnsure
+)
+
+// says is what to buy of one fruit.
+func (b Purchase) says() message.Message {
+	all := []message.Message{message.New("Buy {much} {fruit}", message.Grams(b.G), called(b.Name))}
+	if b.Count > 0 {
+		all[0] = message.Join(", ", all[0], message.New("{n} {size}", message.Number(b.Count, 0), message.Word(b.Size)))
+	}
+	if b.LeftOverG >= leastLeftG {
+		all = append(all, message.New("{much} over, prepared: {use}", message.Grams(b.LeftOverG), message.Part(b.Use)))
+	}
+	return message.New("{what}.", message.Part(message.Join("; ", all...)))
+}
+
+// unsureSays is how far the fruit may be off because the dish was never filled with water; empty where that is little.
+func unsureSays(g float64) message.Message {
+	if g < leastUnsureG {
+		return message.Message{}
+	}
+	return message.New(
+		"By its sizes the dish is known to {share} %: that is {much} of fruit either way. Filled with water once, and the scale read, it is known.",
+		message.Number(unsurePercent, 0),
+		message.Grams(g),
+	)
+}
+
+// browningSays is how much faster the finishes make the top brown; empty where they do not.
+func browningSays(factor float64) message.Message {
+	if factor <= leastFaster {
+		return message.Message{}
+	}
+	return message.New("The top browns {times} × as fast: cover earlier, or set it lower.", message.Number(factor, 1))
+}
+
+// leftSays is what becomes of the card's fruit in other dishes.
+func (o *OtherAnswer) leftSays() message.Message {
+	switch {
+	case o.LeftG >= leastLeftG:
+		return message.New("{much} of the prepared fruit is left: {use}.", message.Grams(o.LeftG), message.Part(o.LeftUse))
+	case o.LeftG <= -leastLeftG:
+		return message.New("It takes {much} more prepared fruit than the card.", message.Grams(-o.LeftG))
+	}
+	return message.New("The fruit comes out even.")
+}
+
+// says is what a way to begin comes to; forPortions and fromFruit are what it was begun from.
+func (o Option) says(forPortions, fromFruit bool) message.Message {
+	head := message.New(
+		"{n} portions of {each}, {fruit} fruit",
+		message.Number(math.Round(o.Portions), 0),
+		message.Grams(o.EachG),
+		message.Grams(o.FruitG),
+	)
+	if forPortions {
+		head = message.New("{what}: buy {much}", message.Part(head), message.Grams(o.BuyG))
+	}
+	if !o.usualFill() {
+		head = message.New("{what}, filled to {share} % of the usual", message.Part(head), message.Number(o.FillPct, 0))
+	}
+	left := message.Message{}
+	switch {
+	case o.LeftG >= leastLeftG:
+		left = message.New("{much} left over: {use}.", message.Grams(o.LeftG), message.Part(o.LeftUse))
+	case fromFruit:
+		left = message.New("Nothing left over.")
+	}
+	return message.Sentences(message.New("{what}.", message.Part(head)), left)
+}
+
+func (o Option) usualFill() bool { return o.FillPct >= usualFillPct }

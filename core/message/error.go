@@ -1,0 +1,24 @@
+package message
+
+import "errors"
+
+// Error is an error whose words are for whoever caused it.
+type Error struct {
+	Says Message
+	Kind error // what errors.Is finds; nil: nothing
+}
+
+// Error is the words in plain English.
+func (e Error) Error() string { return e.Says.String() }
+
+// Unwrap is the kind.
+func (e Error) Unwrap() error { return e.Kind }
+
+// Of is what an error says: of an Error its message, of any other its text as it is.
+func Of(err error) Message {
+	var e Error
+	if errors.As(err, &e) {
+		return e.Says
+	}
+	return Value(Text(err.Error()))
+}

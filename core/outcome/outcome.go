@@ -1,0 +1,120 @@
+// Package outcome is what came of a bake: what was told of it afterwards, and what happened in it, beside what was
+// planned. What a kitchen learns, it learns from this.
+package outcome
+
+import (
+	"mabbin/core/bake"
+	"mabbin/core/fault"
+	"mabbin/core/message"
+	"math"
+	"time"
+)
+
+// Told is what is asked beside the first questions; all of it may be left out.
+type Told struct {
+	JuiceHot  string   `json:"juice_hot,omitempty"`
+	Base      string   `json:"base,omitempty"`      // raw, soft, crisp or burnt
+	Sweetness string   `json:"sweetness,omitempty"` // sharp, right or sweet
+	RimMin    *float64 `json:"rim_min,omitempty"`   // when the rim bubbled
+	MiddleMin *float64 `json:"middle_min,omitempty"`
+	BeforeG   *float64 `json:"before_g,omitempty"` // with its dish
+	AfterG    *float64 `json:"after_g,omitempty"`
+	Again     *bool    `json:"again,omitempty"` // would be made again so
+}
+
+// Check notes every wrong field.
+func (t Told) Check(at string, f *fault.Faults) {
+	f.OneOf(at+"/juice_hot", t.JuiceHot, "", "runny", "saucy", "spoonable", "mounds", "slices", "stodgy")
+	f.OneOf(at+"/base", t.Base, "", "raw", "soft", "crisp", "burnt")
+	f.OneOf(at+"/sweetness", t.Sweetness, "", "sharp", "right", "sweet")
+	for _, x := range []struct {
+		field string
+		v     *float64
+		hi    float64
+		unit  string
+	}{{"rim_min", t.RimMin, 720, "min"}, {"middle_min", t.MiddleMin, 720, "min"}, {
+		"before_g", t.BeforeG, 60000,
+		"g",
+	}, {"after_g", t.AfterG, 60000, "g"}} {
+		if x.v != nil {
+			f.Range(at+"/"+x.field, *x.v, 0, x.hi, x.unit)
+		}
+	}
+	if t.BeforeG != nil && t.AfterG != nil && *t.AfterG > *t.BeforeG {
+		f.Add(
+			at+"/after_g",
+			message.New(
+				"is {after}, and it was {before} before: nothing grows heavier in an oven",
+				message.Grams(*t.AfterG),
+				message.Grams(*t.BeforeG),
+			),
+		)
+	}
+}
+
+// LostG is what steamed off by the scale; false where it was not weighed twice.
+func (t Told) LostG() (float64, bool) {
+	if t.BeforeG == nil || t.AfterG == nil {
+		return 0, false
+	}
+	return *t.BeforeG - *t.AfterG, true
+}
+
+// Happened is a bake as it went, on the oven watch.
+type Happened struct {
+	Minutes    float64      `json:"minutes"` // in the oven
+	PlannedMin float64      `json:"planned_min"`
+	Stages     []bake.Stage `json:"stages"` // as they were in the end
+	Calls      []Answered   `json:"calls"`
+	Readings   []bake.Point `json:"readings"` // of a probe in the middle
+	Events     bake.Events  `json:"events"`   // as predicted when it went in
+	End        bake.End     `json:"end"`
+	Minute     []float64    `json:"minute"` // and the middle's curve
+	MiddleC    []float64    `json:"middle_c"`
+	Weighed    []Weighed    `json:"weighed,omitempty"` // by the scale
+}
+
+// Weighed is one line of a ticket as it was weighed.
+type Weighed struct {
+	Bowl    string  `json:"bowl"`
+	Key     string  `json:"key"`
+	Name    string  `json:"name"`
+	WantedG float64 `json:"wanted_g"`
+	G       float64 `json:"g"`
+}
+
+// Answered is a call with what became of it.
+type Answered struct {
+	Kind  string          `json:"kind"`
+	Says  message.Message `json:"says"`
+	Due   float64         `json:"due_min"`
+	At    *float64        `json:"at_min,omitempty"` // left out: it was not answered
+	State string          `json:"state"`
+}
+
+// Off is how far, in kelvins, the middle was from what was predicted, on average over the probe's readings; false
+// without any.
+func (h Happened) Off() (float64, bool) {
+	if len(h.Readings) == 0 || len(h.Minute) == 0 {
+		return 0, false
+	}
+	c := bake.Curves{Minute: h.Minute, MiddleC: h.MiddleC}
+	sum := 0.0
+	for _, p := range h.Readings {
+		sum += p.C - c.MiddleAt(p.Minute)
+	}
+	return math.Round(10*sum/float64(len(h.Readings))) / 10, true
+}
+
+// Line is a bake in one line of a table; nil is not told.
+type Line struct {
+	Title             string
+	BakedAt           time.Time
+	Version           *int
+	Oven, Predicted   string
+	OvenC, Minutes    *float64
+	Juice, Fruit, Top *string
+	BoiledOver        *bool
+	Told              Told
+	Note              string
+}

@@ -1,0 +1,43 @@
+package recipe
+
+import "mabbin/core/balance"
+
+// Format is one of the open forms that a recipe is read and written in.
+type Format string
+
+// The forms.
+const (
+	FormatText   Format = "text"
+	FormatCSV    Format = "csv"
+	FormatJSONLD Format = "jsonld"
+	FormatHTML   Format = "html"
+)
+
+// Document is a recipe as it was found in a file: lines to be understood, and Mabbin's own card where it wrote the
+// file.
+type Document struct {
+	Format  Format         `json:"format"`
+	Name    string         `json:"name"`
+	Yield   string         `json:"yield,omitempty"`
+	Lines   []DocumentLine `json:"lines"`
+	Method  []string       `json:"method"`
+	Style   string         `json:"style,omitempty"` // by the name
+	OvenC   float64        `json:"oven_c,omitempty"`
+	Minutes float64        `json:"minutes,omitempty"`
+	Card    *Card          `json:"card,omitempty"`
+}
+
+// DocumentLine is one line of the ingredients, with its bowl where the file names it.
+type DocumentLine struct {
+	Text string `json:"text"`
+	Bowl Bowl   `json:"bowl,omitempty"`
+}
+
+// Card is a card whole, as Mabbin writes and reads it without loss.
+type Card struct {
+	Name    string          `json:"name"`
+	Request balance.Request `json:"request"`
+	OvenC   float64         `json:"oven_c,omitempty"`
+	Minutes float64         `json:"minutes,omitempty"`
+	Note    string          `json:"note,omitempty"`
+}

@@ -1,0 +1,51 @@
+package httpapi
+
+import (
+	"mabbin/api"
+	"mabbin/app"
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+)
+
+func question(in api.BenchRequest) app.BenchQuestion {
+	return app.BenchQuestion{
+		Kitchen: in.Kitchen, Request: in.Request, Setting: setting(in.Setting), Weather: weather(in.Weather),
+		Standing: or(in.Standing, nil), Keep: or(in.Keep, false),
+	}
+}
+
+// benchFault finds what is wrong with the dessert that is on the Bench.
+func benchFault(x api.BenchRequest) error { return fault.Under("/request", balance.Check(x.Request)) }
+
+// bench answers all that the Bench shows for one change.
+func (s *server) bench(c *gin.Context) {
+	in, ok := decode(s, c, benchFault)
+	if !ok {
+		return
+	}
+	out, err := s.desk.Plan(c, question(in))
+	s.respond(c, http.StatusOK, out, err)
+}
+
+// whatIf bakes what is on the Bench with one thing changed.
+func (s *server) whatIf(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.WhatIfRequest) error { return fault.Under("/bench", benchFault(x.Bench)) })
+	if !ok {
+		return
+	}
+	out, err := s.desk.WhatIf(c, question(in.Bench), in.If)
+	s.respond(c, http.StatusOK, out, err)
+}
+
+// benchAlternatives shows each way where bakers disagree.
+func (s *server) benchAlternatives(c *gin.Context) {
+	in, ok := decode(s, c, benchFault)
+	if !ok {
+		return
+	}
+	out, err := s.desk.Alternatives(c, question(in))
+	s.respond(c, http.StatusOK, out, err)
+}

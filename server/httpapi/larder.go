@@ -1,0 +1,148 @@
+package httpapi
+
+import (
+	"mabbin/api"
+	"mabbin/core/balance"
+	"mabbin/core/diet"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+)
+
+// getLarder tells the tables to who has to offer a choice.
+func (s *server) getLarder(c *gin.Context) { s.respond(c, http.StatusOK, theLarder, nil) }
+
+var theLarder = func() api.Larder {
+	l := tablesOf()
+	l.Swaps = diet.Swaps()
+	l.Bases = each(larder.Bases.All(), func(b larder.Base) api.LarderBase {
+		return api.LarderBase{
+			Key:            b.Key,
+			Name:           larder.Name(b.Name),
+			RawThicknessMm: b.ThicknessMM,
+			UpTheSides:     b.UpTheSides,
+			Basis:          b.Basis,
+		}
+	})
+	l.Finishes = each(larder.Finishes.All(), func(f larder.Finish) api.LarderFinish {
+		return api.LarderFinish{
+			Key:   f.Key,
+			Name:  larder.Name(f.Name),
+			When:  api.LarderFinishWhen(f.When),
+			Looks: message.New(f.Looks),
+			Basis: f.Basis,
+		}
+	})
+	return l
+}()
+
+func tablesOf() api.Larder {
+	return api.Larder{
+		Figures: append(figureInfo("fruit", larder.FruitFigures), figureInfo("ingredient", larder.IngredientFigures)...),
+		Styles: each(balance.Styles(), func(x balance.StyleInfo) api.LarderStyle {
+			return api.LarderStyle{
+				Key:       x.Key,
+				SetTarget: x.SetTarget,
+				Topping:   x.Topping,
+				Base:      x.Base,
+				Families:  each(x.Families, func(f string) string { return f }),
+			}
+		}),
+		Fruits: each(larder.Fruits.All(), func(f larder.Fruit) api.LarderFruit {
+			return api.LarderFruit{
+				Key:      f.Key,
+				Name:     larder.Name(f.Name),
+				Group:    f.Group,
+				WaterPct: f.WaterPct,
+				SugarPct: f.SugarPct,
+				AcidPct:  f.AcidPct,
+				Precook: api.LarderFruitPrecook(
+					f.Precook,
+				),
+				BrownsInAir:      f.BrownsInAir,
+				DefaultCutMm:     f.DefaultCutMM,
+				Counted:          f.Counted(),
+				Peelable:         f.Peelable(),
+				JuiceColour:      f.JuiceColour,
+				CompositionBasis: f.CompositionBasis,
+				Figures:          figures("fruit", f.Key, larder.FruitFigures),
+			}
+		}),
+		Thickeners: each(larder.Thickeners.All(), func(t larder.Thickener) api.LarderThickener {
+			return api.LarderThickener{
+				Key:      t.Key,
+				Name:     larder.Name(t.Name),
+				Strength: t.Strength,
+				Freeze:   message.New(t.Freeze),
+				Clarity:  message.New(t.Clarity),
+				How:      message.New(t.How),
+				Avoid:    t.Avoid,
+				Basis:    t.Basis,
+			}
+		}),
+		Toppings: each(larder.Toppings.All(), func(t larder.Topping) api.LarderTopping {
+			out := api.LarderTopping{
+				Key:            t.Key,
+				Name:           larder.Name(t.Name),
+				Family:         t.Family,
+				RawThicknessMm: t.ThicknessMM,
+				HydrationPct:   t.HydrationPct,
+				MakeAhead:      message.New(t.MakeAhead),
+				Basis:          t.Basis,
+			}
+			for _, p := range t.Parts {
+				i, _ := larder.Ingredients.Get(p.Key)
+				out.Parts = append(out.Parts, struct {
+					Key  string      `json:"key"`
+					Name larder.Name `json:"name"`
+					Pct  float64     `json:"pct"`
+				}{p.Key, larder.Name(i.Name), p.Pct})
+			}
+			return out
+		}),
+		Materials: each(larder.Materials.All(), func(m larder.Material) api.LarderMaterial {
+			return api.LarderMaterial{Key: m.Key, Name: larder.Name(m.Name), TypicalUse: message.New(m.TypicalUse)}
+		}),
+		Ingredients: each(larder.Ingredients.All(), func(i larder.Ingredient) api.LarderIngredient {
+			return api.LarderIngredient{
+				Key:        i.Key,
+				Name:       larder.Name(i.Name),
+				Role:       i.Role,
+				Allergens:  each(i.Allergens, func(a string) string { return a }),
+				CheckLabel: i.AllergenOnPack,
+				Basis:      i.Basis,
+				Figures:    figures("ingredient", i.Key, larder.IngredientFigures),
+			}
+		}),
+	}
+}
+
+// figures are a row's figures by column, as far as the table has them.
+func figures(kind, key string, of []larder.Figure) map[string]float64 {
+	out := map[string]float64{}
+	for _, f := range of {
+		if x, ok := larder.TableFigure(kind, key, f.Column); ok {
+			out[f.Column] = x
+		}
+	}
+	return out
+}
+
+func figureInfo(kind api.LarderFigureKind, of []larder.Figure) []api.LarderFigure {
+	return each(of, func(f larder.Figure) api.LarderFigure {
+		out := api.LarderFigure{
+			Kind:   kind,
+			Column: f.Column,
+			Name:   message.New(f.Name),
+			Unit:   message.New(f.Unit),
+			Low:    f.Low,
+			High:   f.High,
+		}
+		if f.Basis != "" {
+			out.Basis = &f.Basis
+		}
+		return out
+	})
+}

@@ -1,0 +1,93 @@
+package httpapi
+
+import (
+	"context"
+	"errors"
+	"io"
+	"log/slog"
+	"mabbin/api"
+	"mabbin/server/demo"
+	"mabbin/server/store/storetest"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
+)
+
+func TestHowFarAPieceOfWorkIs(t *testing.T) {
+	id := uuid.New()
+	w := new(progress)
+	far := func() api.Work {
+		w.mu.Lock()
+		defer w.mu.Unlock()
+		return w.all[id]
+	}
+	ctx, leave := context.WithCancel(t.Context())
+	tick, over := w.begin(ctx, &id)
+	if err := tick(3, 28); err != nil || far() != (api.Work{Done: 3, Of: 28}) {
+		t.Errorf("%+v, %v", far(), err)
+	}
+	leave()
+	if err := tick(4, 28); !errors.Is(err, context.Canceled) {
+		t.Errorf("nobody waits for it, and it goes on: %v", err)
+	}
+	over()
+	if far() != (api.Work{}) {
+		t.Errorf("it is over, and still there: %+v", far())
+	}
+	if tick, over := w.begin(t.Context(), nil); tick(1, 2) != nil || len(w.all) != 0 {
+		t.Error("work without an id is noted")
+	} else {
+		over()
+	}
+}
+
+// Who asks for a bake's why with an id can ask by it how far it is; nothing of it stays.
+func TestWorkOverHTTP(t *testing.T) {
+	h, base := theYard(t)
+	id := uuid.NewString()
+	bakes := get[struct{ Bakes []struct{ ID string } }](t, call(h, "GET", base+"/bakes", ""), 200)
+	r := httptest.NewRequest(http.MethodGet, "http://127.0.0.1"+base+"/bakes/"+bakes.Bakes[0].ID+"/why", http.NoBody)
+	r.Header.Set("X-Work", id)
+	w := httptest.NewRecorder()
+	h.ServeHTTP(w, r)
+	if w.Code != 200 {
+		t.Fatalf("%d %s", w.Code, w.Body)
+	}
+	if far := get[api.Work](t, call(h, "GET", "/api/v1/work/"+id, ""), 200); far != (api.Work{}) {
+		t.Errorf("%+v", far)
+	}
+	if w := call(h, "GET", "/api/v1/work/mine", ""); w.Code != 400 || !strings.Contains(w.Body.String(), "work") {
+		t.Errorf("%d %s", w.Code, w.Body)
+	}
+}
+
+// A download that fails in its midst is a failed download: its connection is closed before its end.
+func TestADownloadThatFailsIsNeverWhole(t *testing.T) {
+	s := storetest.Open(t)
+	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
+		t.Fatal(err)
+	}
+	h := newServer(t, s).(*gin.Engine)
+	h.GET("/api/v1/kitchens/:kitchen/broken", func(c *gin.Context) {
+		failing := &server{Config: Config{Store: s, Log: slog.New(slog.DiscardHandler)}}
+		failing.download(c, "text/plain", func(to io.Writer) error {
+			_, err := to.Write(make([]byte, 1<<16))
+			return errors.Join(err, errors.New("the database went away"))
+		})
+	})
+	srv := httptest.NewServer(h)
+	defer srv.Close()
+	res, err := http.Get(srv.URL + "/api/v1/kitchens/" + demo.Kitchen.ID.String() + "/broken")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = res.Body.Close() }()
+	if raw, err := io.ReadAll(res.Body); err == nil {
+		t.Errorf("%d bytes came, as if they were all", len(raw))
+	}
+}

@@ -1,0 +1,116 @@
+package render
+
+import (
+	"mabbin/core/larder"
+	"mabbin/core/measure"
+	"mabbin/core/message"
+	"strings"
+	"testing"
+)
+
+func TestAmericanWordsStandForBritishOnes(t *testing.T) {
+	for british, want := range map[string]string{
+		"Plain (all-purpose) flour":                         "All-purpose (plain) flour",
+		"Cornflour (US: cornstarch)":                        "Cornstarch (UK: cornflour)",
+		"toss the cornflour with the caster sugar":          "toss the cornstarch with the superfine sugar",
+		"The colour of the top: colours early, coloured":    "The color of the top: colors early, colored",
+		"Pre-cook on the hob, 4 min":                        "Pre-cook on the stove, 4 min",
+		"Bicarbonate of soda; baking powder":                "Baking soda; baking powder",
+		"a dish of stoneware, 2.1 litres; keep it in a tin": "a dish of stoneware, 2.1 liters; keep it in a can",
+		"Stone fruit, and biscuits":                         "Stone fruit, and biscuits",
+		"Nothing to say":                                    "Nothing to say",
+		"":                                                  "",
+	} {
+		if got := American(british); got != want {
+			t.Errorf("%q reads %q, not %q", british, got, want)
+		}
+	}
+}
+
+func TestEveryPairIsFoundAndIsUnlike(t *testing.T) {
+	seen := map[string]bool{}
+	for _, p := range Pairs {
+		if p.British == "" || p.American == "" || p.British != strings.ToLower(p.British) || seen[p.British] {
+			t.Errorf("%q, %q: empty, in capitals, or there twice", p.British, p.American)
+		}
+		seen[p.British] = true
+		if strings.HasSuffix(p.British, "-") != strings.HasSuffix(p.American, "-") {
+			t.Errorf("%q, %q: only one has an open ending", p.British, p.American)
+		}
+		if stem := strings.TrimSuffix(p.British, "-"); American(stem) != strings.TrimSuffix(p.American, "-") {
+			t.Errorf("%q reads %q, not %q", stem, American(stem), p.American)
+		}
+	}
+}
+
+// A baker who reads American words also types them: what a name becomes is understood as the same thing.
+func TestAmericanNamesAreUnderstood(t *testing.T) {
+	us := For(measure.Settings{English: measure.US})
+	pantry := larder.Pantry(nil)
+	for _, i := range larder.Ingredients.All() {
+		name := us.Label(i.Name)
+		if name == (Reading{}).Label(i.Name) {
+			continue
+		}
+		got := pantry.ReadLine("100 g "+name, measure.Conventions{})
+		if got.Ingredient == nil || *got.Ingredient != i.Key {
+			t.Errorf("%q is taken for %+v, not for %s", name, got, i.Key)
+		}
+	}
+}
+
+func TestFiguresReadAsTheKitchenDoes(t *testing.T) {
+	gb, us := Reading{}, For(measure.Settings{Weights: "oz", Lengths: "in", Heat: "f", English: measure.US})
+	comma := For(measure.Settings{Decimal: measure.Comma, Heat: "gas"})
+	fan := For(measure.Settings{Heat: "fan"})
+	for _, c := range []struct{ got, want string }{
+		{gb.Weight(376), "376 g"},
+		{gb.Weight(7.26), "7.3 g"},
+		{us.Weight(376), "13.3 oz"},
+		{us.Weight(7.26), "0.26 oz"},
+		{us.Weight(907.184), "32 oz"},
+		{comma.Weight(7.26), "7,3 g"},
+		{gb.MM(15.4), "15 mm"},
+		{gb.MM(3.52), "3.5 mm"},
+		{us.MM(15), "0.59 in"},
+		{gb.CM(24), "24 cm"},
+		{us.CM(22.86), "9 in"},
+		{gb.OvenHeat(180), "180 °C"},
+		{us.OvenHeat(180), "355 °F"},
+		{comma.OvenHeat(135), "gas ½"},
+		{comma.OvenHeat(180), "gas 4"},
+		{fan.OvenHeat(180), "fan 160 °C"},
+		{comma.Number(47.25), "47,3"},
+		{gb.Number(-0.01), "0"},
+		{gb.Text(message.New("Take out 120 g of fruit, or use a dish of 2.1 l.")), "Take out 120 g of fruit, or use a dish of 2.1 l."},
+		{us.Text(message.New("Colour it at 200 C, 15 mm thick, 120 g in 22.86 cm.")), "Color it at 392 °F, 0.59 in thick, 4.2 oz in 9 in."},
+		{comma.Text(message.New("A dish of 2.1 l, 7.3 g of cornflour.")), "A dish of 2,1 l, 7,3 g of cornflour."},
+		{comma.Text(message.New("{much} of {name}, {deep} deep, in {dish}", message.Grams(7.26), message.Name("Cornflour"), message.Millimetres(9.52), message.Millilitres(2140))), "7,3 g of Cornflour, 9,5 mm deep, in 2,1 l"},
+		{us.Text(message.New("{much} of {name}, {colour} deep, in {dish}", message.Grams(120), message.Name("Cornflour"), message.Millimetres(15), message.Millilitres(2140))), "4.2 oz of Cornstarch, 0.59 in deep, in 2.3 quarts"},
+		{us.Text(message.New("{who} says: turn it down by {degrees}, to {heat}", message.Text("Colour 15 mm"), message.CelsiusDifference(30), message.OvenHeat(170))), "Colour 15 mm says: turn it down by 55 °F, to 340 °F"},
+		{comma.Text(message.New("by {degrees}, to {heat}", message.CelsiusDifference(30), message.OvenHeat(180))), "by 30 °C, to gas 4"},
+		{us.Text(message.New("Keep it at 5 C or below.")), "Keep it at 41 °F or below."},
+		{comma.Text(message.New("Keep it at 5 C or below.")), "Keep it at 5 °C or below."},
+		{fan.Text(message.New("Cook the middle to 71 C.")), "Cook the middle to 71 °C."},
+		{us.Label("Cornflour (US: cornstarch)"), "Cornstarch"},
+		{gb.Label("Cornflour (US: cornstarch)"), "Cornflour"},
+	} {
+		if c.got != c.want {
+			t.Errorf("%q, not %q", c.got, c.want)
+		}
+	}
+}
+
+func FuzzText(f *testing.F) {
+	f.Add("Take out 120 g at 200 C, 15.5 mm of cornflour (US: cornstarch)")
+	f.Add("9999999999999999999999999999999999999999 g 1.1.1.1 COLOUR")
+	f.Fuzz(func(t *testing.T, s string) {
+		all := For(measure.Settings{Weights: "oz", Lengths: "in", Heat: "gas", English: measure.US, Decimal: measure.Comma})
+		if all.Words(s) == "" && s != "" {
+			t.Errorf("%q reads as nothing", s)
+		}
+		if (Reading{}).Label(s) == "" && s != "" && !strings.HasPrefix(s, " (") {
+			t.Errorf("the name %q reads as nothing", s)
+		}
+	})
+}

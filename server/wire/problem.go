@@ -1,0 +1,62 @@
+package wire
+
+import (
+	"errors"
+	"mabbin/api"
+	"mabbin/core/fault"
+	"mabbin/core/message"
+	"mabbin/server/render"
+	"net/http"
+	"strings"
+)
+
+// ProblemOf is an error as an RFC 9457 problem, as somebody reads; false for one that is no fault of the request.
+func ProblemOf(err error, r render.Reading) (api.Problem, bool) {
+	var faults fault.Faults
+	later, notYet := fault.AsNotYet(err)
+	switch {
+	case notYet:
+		return problem("urn:mabbin:problem:not-yet", message.New("Not calculated yet"), http.StatusUnprocessableEntity,
+			fault.Faults{{Pointer: later.Pointer, Detail: later.Detail}}, r), true
+	case errors.As(err, &faults):
+		return problem(
+			"about:blank",
+			message.New("The request can't be used as it is"),
+			http.StatusBadRequest,
+			faults,
+			r,
+		), true
+	}
+	return api.Problem{}, false
+}
+
+// Refusal is a problem that is about no single field.
+func Refusal(status int, title message.Message, r render.Reading) api.Problem {
+	return api.Problem{Type: "about:blank", Title: r.Text(title), Status: status}
+}
+
+func problem(kind string, title message.Message, status int, faults fault.Faults, r render.Reading) api.Problem {
+	fields, all := make([]api.FieldProblem, len(faults)), make([]string, len(faults))
+	for i, f := range faults {
+		fields[i] = api.FieldProblem{Pointer: fragment(f.Pointer), Detail: r.Text(f.Detail)}
+		all[i] = strings.TrimSpace(spoken(f.Pointer) + " " + fields[i].Detail)
+	}
+	detail := strings.Join(all, "; ")
+	return api.Problem{Type: kind, Title: r.Text(title), Status: status, Detail: &detail, Errors: &fields}
+}
+
+// spoken is the field that a pointer points at, as it stands before what is wrong with it: "fruits 1, cut mm".
+func spoken(pointer string) string {
+	return strings.NewReplacer("_", " ", "/", ", ").Replace(strings.TrimLeft(pointer, "/?"))
+}
+
+// fragment is a pointer as a URI fragment; a query parameter keeps its question mark.
+func fragment(pointer string) string {
+	if strings.HasPrefix(pointer, "?") {
+		return pointer
+	}
+	return "#" + pointer
+}
+
+// BodyFault is an error of a whole body, as a file is one, as a fault.
+func BodyFault(err error) error { return fault.Faults{{Detail: message.Of(err)}} }

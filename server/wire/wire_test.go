@@ -1,0 +1,300 @@
+package wire
+
+import (
+	"encoding/json"
+	"errors"
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/diet"
+	"mabbin/core/fault"
+	"mabbin/core/filling"
+	"mabbin/core/measure"
+	"mabbin/core/message"
+	"mabbin/core/recipe"
+	"mabbin/server/render"
+	"maps"
+	"os"
+	"reflect"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/getkin/kin-openapi/openapi3"
+)
+
+const good = `{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},"style":"crumble",
+	"topping":{"key":"crumble_classic"},"thickener":{"key":"cornflour"},"fruits":[{"key":"gooseberry","share":1}]}`
+
+func balanceSchema(t testing.TB) *openapi3.Schema {
+	t.Helper()
+	s, err := Schema("BalanceRequest")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+func TestEveryWrongFieldIsNamedAtOnce(t *testing.T) {
+	body := `{"dish":{"shape":"star","length_cm":"wide","width_cm":18,"depth_cm":-5,"material":"lead"},"style":"crumble","sugar":3,
+		"topping":{},"fruits":[{"key":"goosberry","share":1},{"share":2}],"set_target":40}`
+	_, err := Decode(balanceSchema(t), []byte(body), balance.Check)
+	var faults fault.Faults
+	if !errors.As(err, &faults) {
+		t.Fatalf("%v", err)
+	}
+	got := map[string]string{}
+	for _, f := range faults {
+		if got[f.Pointer] != "" {
+			t.Errorf("%s is named twice: %s; %s", f.Pointer, got[f.Pointer], f.Detail)
+		}
+		got[f.Pointer] = f.Detail.String()
+	}
+	for pointer, says := range map[string]string{
+		"/dish/shape": "rectangle, square", "/dish/length_cm": "give a number", "/dish/depth_cm": "1 to 20", "/dish/material": `"lead"`,
+		"/sugar": "not known", "/topping/key": "missing", "/fruits/0/key": `"goosberry"`, "/fruits/1/key": "missing", "/set_target": "0 to 10",
+	} {
+		if !strings.Contains(got[pointer], says) {
+			t.Errorf("%s: %q, want %q in it", pointer, got[pointer], says)
+		}
+	}
+	if len(got) != 9 {
+		t.Errorf("%d faults, want 9: %v", len(got), got)
+	}
+}
+
+func TestDecodeTakesAGoodRequest(t *testing.T) {
+	r, err := Decode(balanceSchema(t), []byte(good), balance.Check)
+	if err != nil || r.Dish.LengthCM != 24 || r.Fruits[0].Key != "gooseberry" {
+		t.Errorf("%+v, %v", r, err)
+	}
+	for _, bad := range []string{"", "{", "[]", "null", "3", good + "x"} {
+		if _, err := Decode(balanceSchema(t), []byte(bad), balance.Check); err == nil {
+			t.Errorf("%q was taken", bad)
+		}
+	}
+}
+
+// The contract's types are the core's own: each must have exactly the fields that the description has, and
+// an answer must match it.
+func TestCoreTypesAreAsDescribed(t *testing.T) {
+	doc, err := Contract()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for schema, typ := range map[string]reflect.Type{
+		"BalanceRequest": reflect.TypeFor[balance.Request](), "BalanceAnswer": reflect.TypeFor[balance.Answer](), "Alternative": reflect.TypeFor[balance.Alternative](),
+		"StartRequest": reflect.TypeFor[balance.StartRequest](), "StartAnswer": reflect.TypeFor[balance.StartAnswer](),
+		"FruitTestRequest": reflect.TypeFor[filling.Test](), "FruitTestAnswer": reflect.TypeFor[filling.Tested](),
+		"MeasureRequest": reflect.TypeFor[recipe.MeasureRequest](), "Measured": reflect.TypeFor[recipe.Measured](),
+		"RecipeRequest": reflect.TypeFor[recipe.Request](), "RecipeVerdict": reflect.TypeFor[recipe.Verdict](),
+		"BakeRequest": reflect.TypeFor[bake.Request](), "BakeAlternative": reflect.TypeFor[bake.Alternative](), "PlanRequest": reflect.TypeFor[bake.DessertRequest](), "PlanAnswer": reflect.TypeFor[bake.DessertAnswer](), "BakeAnswer": reflect.TypeFor[bake.Answer](),
+		"OtherRequest": reflect.TypeFor[balance.OtherRequest](), "OtherAnswer": reflect.TypeFor[balance.OtherAnswer](),
+		"DietRequest": reflect.TypeFor[diet.Request](), "DietProposal": reflect.TypeFor[diet.Proposal](),
+		"ImportedDocument": reflect.TypeFor[recipe.Document](), "Settings": reflect.TypeFor[measure.Settings](),
+	} {
+		sameFields(t, schema, doc.Components.Schemas[schema].Value, typ)
+	}
+
+	b, err := os.ReadFile("../../core/balance/testdata/balance-cases.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var cases []struct {
+		Name    string
+		Request json.RawMessage
+	}
+	if err := json.Unmarshal(b, &cases); err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range cases {
+		r, err := Decode(balanceSchema(t), c.Request, balance.Check)
+		if _, later := fault.AsNotYet(err); later {
+			continue
+		}
+		if err != nil {
+			t.Errorf("%s: %v", c.Name, err)
+			continue
+		}
+		a, err := balance.Solve(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		out, err := Encode(a, render.Reading{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		var tree any
+		_ = json.Unmarshal(out, &tree)
+		if faults := Check(doc.Components.Schemas["BalanceAnswer"].Value, tree, ""); len(faults) > 0 {
+			t.Errorf("%s: the answer is not as described: %v", c.Name, faults)
+		}
+	}
+}
+
+func sameFields(t *testing.T, at string, s *openapi3.Schema, typ reflect.Type) {
+	t.Helper()
+	for typ.Kind() == reflect.Pointer {
+		typ = typ.Elem()
+	}
+	if typ == reflect.TypeFor[message.Message]() { // it goes out as a text
+		if !s.Type.Is(openapi3.TypeString) {
+			t.Errorf("%s is said, and the description has no text there", at)
+		}
+		return
+	}
+	switch typ.Kind() {
+	case reflect.Slice:
+		sameFields(t, at+"/*", s.Items.Value, typ.Elem())
+	case reflect.Map:
+		sameFields(t, at+"/*", s.AdditionalProperties.Schema.Value, typ.Elem())
+	case reflect.Struct:
+		left := map[string]bool{}
+		for name := range s.Properties {
+			left[name] = true
+		}
+		for _, field := range reflect.VisibleFields(typ) {
+			name, _, _ := strings.Cut(field.Tag.Get("json"), ",")
+			if field.Anonymous || !field.IsExported() || name == "-" {
+				continue
+			}
+			if !left[name] {
+				t.Errorf("%s: the description has no %q", at, name)
+				continue
+			}
+			delete(left, name)
+			sameFields(t, at+"/"+name, s.Properties[name].Value, field.Type)
+		}
+		for name := range left {
+			t.Errorf("%s: the core has no %q", at, name)
+		}
+	}
+}
+
+// What DecodeChecked leaves to the rules, the rules refuse: every bound of the contract, broken by itself.
+func TestTheRulesAreNoLaxerThanTheContract(t *testing.T) {
+	plan := `{"request":` + good + `,"setting":{}}`
+	bar := strings.Replace(good, `"crumble"`, `"bar"`, 1)
+	for name, c := range map[string]struct {
+		base  string
+		check func([]byte) error
+	}{
+		"BalanceRequest": {good, checks(balance.Check)},
+		"BakeRequest": {
+			`{"dish":{"shape":"square","length_cm":20,"depth_cm":5,"material":"glass"},"filling":{"mass_g":900},"topping":{"thickness_mm":12,"density_g_ml":0.6,
+				"conductivity_w_mk":0.2,"heat_capacity_j_kgk":2000,"water_pct":10},"base":{"thickness_mm":5},"stages":[{"minutes":40,"oven_c":180}]}`,
+			checks(bake.Check),
+		},
+		"PlanRequest":      {plan, checks(bake.CheckDessert)},
+		"StartRequest":     {`{"fruit_g":900,"dishes":[],"fruits":[{"key":"plum","share":1}],"style":"crumble"}`, checks(balance.CheckStart)},
+		"DietRequest":      {`{"request":` + bar + `,"diets":["vegan"]}`, checks(diet.Check)},
+		"FruitTestRequest": {`{"fruit":"plum","fruit_g":200,"sugar_g":200,"juice_g":120}`, checks(filling.Test.Check)},
+	} {
+		schema, err := Schema(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		n := 0
+		broken(schema, nil, func(pointer []string, value any) {
+			var tree map[string]any
+			if err := json.Unmarshal([]byte(c.base), &tree); err != nil {
+				t.Fatal(err)
+			}
+			if !put(tree, pointer, value) {
+				return
+			}
+			raw, _ := json.Marshal(tree)
+			n++
+			if c.check(raw) == nil {
+				t.Errorf("%s: %s = %v is taken", name, strings.Join(pointer, "/"), value)
+			}
+		})
+		if n < 6 {
+			t.Errorf("%s: only %d bounds were tried", name, n)
+		}
+	}
+}
+
+// checks reads a request as DecodeChecked does, and checks it as the rules do.
+func checks[T any](check func(T) error) func([]byte) error {
+	return func(raw []byte) error {
+		v, err := DecodeChecked(&openapi3.Schema{}, raw, check)
+		if err != nil {
+			return err
+		}
+		return check(v)
+	}
+}
+
+// broken hands over each field of a schema with a value that breaks one of its bounds.
+func broken(s *openapi3.Schema, at []string, put func([]string, any)) {
+	if len(at) > 6 {
+		return
+	}
+	if s.Min != nil {
+		put(at, *s.Min-1)
+	}
+	if s.Max != nil {
+		put(at, *s.Max+1)
+	}
+	if len(s.Enum) > 0 {
+		put(at, "no such word")
+	}
+	if s.MaxItems != nil && s.Items != nil {
+		put(at, slices.Repeat([]any{map[string]any{}}, int(*s.MaxItems)+1))
+	}
+	if s.Items != nil {
+		broken(s.Items.Value, append(slices.Clone(at), "0"), put)
+	}
+	for _, name := range slices.Sorted(maps.Keys(s.Properties)) {
+		broken(s.Properties[name].Value, append(slices.Clone(at), name), put)
+	}
+}
+
+// put sets a field of a tree; false where what it is in is not there.
+func put(tree map[string]any, pointer []string, value any) bool {
+	var at any = tree
+	for i, name := range pointer {
+		last := i == len(pointer)-1
+		switch in := at.(type) {
+		case map[string]any:
+			if last {
+				in[name] = value
+				return true
+			}
+			at = in[name]
+		case []any:
+			if len(in) == 0 {
+				return false
+			}
+			if last {
+				in[0] = value
+				return true
+			}
+			at = in[0]
+		default:
+			return false
+		}
+	}
+	return false
+}
+
+func FuzzDecode(f *testing.F) {
+	schema := balanceSchema(f)
+	f.Add([]byte(good))
+	f.Add([]byte(`{"dish":null,"fruits":[null],"topping":{"bakers_pct":{"butter":"x"}}}`))
+	f.Add([]byte(`[1e999]`))
+	f.Fuzz(func(t *testing.T, body []byte) {
+		r, err := Decode(schema, body, balance.Check)
+		if err != nil {
+			if _, known := ProblemOf(err, render.Reading{}); !known {
+				t.Errorf("%q is answered by %v, which is no problem of the request", body, err)
+			}
+			return
+		}
+		if _, err := balance.Solve(r); err != nil {
+			if _, known := ProblemOf(err, render.Reading{}); !known {
+				t.Errorf("%q: %v", body, err)
+			}
+		}
+	})
+}

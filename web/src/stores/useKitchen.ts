@@ -1,0 +1,243 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import {
+  api,
+  ask,
+  taken,
+  type BalanceRequest,
+  type FruitAsked,
+  type Kitchen,
+  type Larder,
+  type Own,
+  type OwnRow,
+  type Problem,
+  type Settings,
+  type ShelfDish,
+  type ShelfOven,
+} from '@/api/client'
+import { units } from '@/format/amounts'
+
+type Kind = 'fruit' | 'ingredient'
+/** What is kept of a dish and of an oven, beside its id. */
+export type DishBody = Pick<ShelfDish, 'name' | 'count' | 'dish'>
+export type OvenBody = Pick<ShelfOven, 'name' | 'oven'>
+type Row = Larder['fruits'][number] | Larder['ingredients'][number]
+
+/** The kitchen that is worked in, what stands on its shelf, and the larder's tables with the kitchen's own figures. */
+export const useKitchen = defineStore('kitchen', () => {
+  /** The tables, in the kitchen's words. */
+  const larder = shallowRef<Larder>()
+  const kitchen = ref<Kitchen>()
+  const all = ref<Kitchen[]>([])
+  const chosen = useLocalStorage('mabbin.kitchen', '')
+  const dishes = ref<ShelfDish[]>([])
+  const ovens = ref<ShelfOven[]>([])
+  const own = shallowRef<Own>({})
+  const trouble = ref<Problem>()
+  const ready = ref(false)
+
+  /** Fetches what is missing. Called again after trouble, it goes on where it stopped. */
+  async function load() {
+    const kitchens = await ask(api.GET('/api/v1/kitchens'))
+    if (kitchens.problem) return fail(kitchens.problem)
+    all.value = kitchens.data
+    kitchen.value = kitchens.data.find((k) => k.id === chosen.value) ?? kitchens.data[0]
+    readAs(kitchen.value?.settings)
+    const tables = await ask(api.GET('/api/v1/larder'))
+    if (tables.problem) return fail(tables.problem)
+    larder.value = tables.data
+    if (kitchen.value) {
+      const path = { params: { path: { kitchen: kitchen.value.id } } }
+      const [d, o, w] = await Promise.all([
+        ask(api.GET('/api/v1/kitchens/{kitchen}/dishes', path)),
+        ask(api.GET('/api/v1/kitchens/{kitchen}/ovens', path)),
+        ask(api.GET('/api/v1/kitchens/{kitchen}/own', path)),
+      ])
+      if (d.problem) return fail(d.problem)
+      if (o.problem) return fail(o.problem)
+      if (w.problem) return fail(w.problem)
+      dishes.value = d.data
+      ovens.value = o.data
+      own.value = w.data
+    }
+    trouble.value = undefined
+    ready.value = true
+  }
+
+  /** Goes to another kitchen. What is on the Bench stays behind in this one. */
+  function choose(id: string) {
+    const bench = ['mabbin.bench', 'mabbin.bench.saved']
+    const keep = bench.map((k) => localStorage.getItem(`${k}@${id}`))
+    for (const k of bench) {
+      const now = localStorage.getItem(k)
+      if (now !== null && kitchen.value) localStorage.setItem(`${k}@${kitchen.value.id}`, now)
+    }
+    bench.forEach((k, i) => (keep[i] == null ? localStorage.removeItem(k) : localStorage.setItem(k, keep[i])))
+    sessionStorage.clear() // what can be undone is of this kitchen
+    localStorage.setItem('mabbin.kitchen', id)
+    location.assign('/')
+  }
+
+  function fail(p: Problem) {
+    trouble.value = p
+    setTimeout(() => void load(), 4000)
+  }
+
+  /** Reads as the kitchen does from now on. */
+  function readAs(s: Settings | undefined) {
+    if (!s) return
+    const { weights, heat, lengths, cup, english = 'uk', decimal = 'point' } = s
+    Object.assign(units, { weights, heat, lengths, cup, english, decimal })
+  }
+  // What was answered before is in other words: the tables are asked for again.
+  watch(units, async () => {
+    if (!larder.value) return
+    const got = await ask(api.GET('/api/v1/larder'))
+    if (got.data) larder.value = got.data
+  })
+
+  /** The tables' rows with the kitchen's own in their place, and those that only it has after them. */
+  function withOwn<T extends Row>(rows: T[], mine: Record<string, OwnRow> | undefined): T[] {
+    if (!mine) return rows
+    const changed = (row: T, key: string, o: OwnRow): T => ({
+      ...row,
+      key,
+      name: o.name || row.name,
+      figures: { ...row.figures, ...o.values },
+      ...(o.allergens ? { allergens: o.allergens, check_label: false } : {}),
+    })
+    const out = rows.map((r) => (mine[r.key] ? changed(r, r.key, mine[r.key]!) : r))
+    for (const [key, o] of Object.entries(mine)) {
+      const from = o.copy_of && rows.find((r) => r.key === o.copy_of)
+      if (from && !rows.some((r) => r.key === key)) out.push(changed(from, key, o))
+    }
+    return out
+  }
+  const fruits = computed(() => withOwn(larder.value?.fruits ?? [], own.value.fruits))
+  const ingredients = computed(() => withOwn(larder.value?.ingredients ?? [], own.value.ingredients))
+  const keyed = <T extends { key: string }>(pick: () => T[] | undefined) =>
+    computed(() => new Map((pick() ?? []).map((x) => [x.key, x])))
+
+  /** A fruit as it is usually made ready: stone fruit and stalks keep their skin. */
+  function picked(key: string, share: number): FruitAsked {
+    const row = fruits.value.find((f) => f.key === key)
+    const keeps = row?.peelable && ['stone', 'stalk'].includes(row.group)
+    return keeps ? { key, share, peeled: false } : { key, share }
+  }
+
+  /** A request with the kitchen's own measures, and its own figures of what is in it. */
+  function ours(r: BalanceRequest): BalanceRequest {
+    const s = kitchen.value?.settings
+    const out = { ...r, cup: s?.cup ?? r.cup, spoon: s?.spoon ?? r.spoon, eggs: s?.eggs ?? r.eggs }
+    const used = JSON.stringify([r.fruits, r.liquids, r.extras, r.topping, r.thickener])
+    const pick = (rows: Record<string, OwnRow> | undefined, all: boolean) =>
+      Object.fromEntries(Object.entries(rows ?? {}).filter(([k]) => all || used.includes(`"${k}"`)))
+    const mine = {
+      fruits: { ...r.own?.fruits, ...pick(own.value.fruits, false) },
+      ingredients: { ...r.own?.ingredients, ...pick(own.value.ingredients, true) },
+    }
+    if (Object.keys(mine.fruits).length + Object.keys(mine.ingredients).length) out.own = mine
+    return out
+  }
+
+  /** What is read and judged by the kitchen's measures. */
+  const measures = computed(() => {
+    const s = kitchen.value?.settings
+    return { cup: s?.cup, spoon: s?.spoon, eggs: s?.eggs, containers: s?.containers, own: own.value }
+  })
+
+  async function setSettings(s: Settings): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const got = await ask(
+      api.PUT('/api/v1/kitchens/{kitchen}/settings', {
+        params: { path: { kitchen: kitchen.value.id } },
+        body: s,
+      }),
+    )
+    if (got.data) {
+      kitchen.value = got.data
+      readAs(got.data.settings)
+    }
+    return got.problem
+  }
+
+  /** A list with one of it as it is now, or without it, by name. */
+  const withOne = <T extends { id: string; name: string }>(list: T[], id: string, one: T | undefined) =>
+    [...list.filter((x) => x.id !== id), ...(one ? [one] : [])].sort((a, b) => a.name.localeCompare(b.name))
+
+  /** Keeps a dish on the shelf, or takes it off. Cards have their own copy. */
+  async function setDish(id: string, body: DishBody | undefined): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const path = { kitchen: kitchen.value.id, dish: id }
+    const at = { params: { path } }
+    const url = '/api/v1/kitchens/{kitchen}/dishes/{dish}'
+    if (!body) {
+      const gone = await ask(taken(api.DELETE(url, at)))
+      if (gone.data) dishes.value = withOne(dishes.value, id, undefined)
+      return gone.problem
+    }
+    const got = await ask(
+      dishes.value.some((d) => d.id === id)
+        ? api.PUT(url, { ...at, body })
+        : api.POST('/api/v1/kitchens/{kitchen}/dishes', { params: { path }, body: { id, ...body } }),
+    )
+    if (got.data) dishes.value = withOne(dishes.value, id, got.data)
+    return got.problem
+  }
+
+  /** Keeps an oven, or takes it away. Cards and the log have their own copy. */
+  async function setOven(id: string, body: OvenBody | undefined): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const at = { params: { path: { kitchen: kitchen.value.id, oven: id } } }
+    const url = '/api/v1/kitchens/{kitchen}/ovens/{oven}'
+    if (!body) {
+      const gone = await ask(taken(api.DELETE(url, at)))
+      if (gone.data) ovens.value = withOne(ovens.value, id, undefined)
+      return gone.problem
+    }
+    const got = await ask(api.PUT(url, { ...at, body }))
+    if (got.data) ovens.value = withOne(ovens.value, id, got.data)
+    return got.problem
+  }
+
+  /** Keeps a row of the kitchen's own, or goes back to the table's. */
+  async function setOwn(kind: Kind, key: string, row: OwnRow | undefined): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const at = { params: { path: { kitchen: kitchen.value.id, kind, key } } }
+    const url = '/api/v1/kitchens/{kitchen}/own/{kind}/{key}'
+    const got = await ask(row ? api.PUT(url, { ...at, body: row }) : api.DELETE(url, at))
+    if (got.data) own.value = got.data
+    return got.problem
+  }
+
+  return {
+    larder,
+    kitchen,
+    all,
+    choose,
+    dishes,
+    ovens,
+    own,
+    trouble,
+    ready,
+    load,
+    fruits,
+    ingredients,
+    ours,
+    picked,
+    measures,
+    setSettings,
+    setDish,
+    setOven,
+    setOwn,
+    fruit: keyed(() => fruits.value),
+    ingredient: keyed(() => ingredients.value),
+    thickener: keyed(() => larder.value?.thickeners),
+    topping: keyed(() => larder.value?.toppings),
+    material: keyed(() => larder.value?.materials),
+    style: keyed(() => larder.value?.styles),
+    base: keyed(() => larder.value?.bases),
+    finish: keyed(() => larder.value?.finishes),
+  }
+})

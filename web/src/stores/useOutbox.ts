@@ -1,0 +1,81 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { unreachable, type Problem } from '@/api/client'
+import { pending } from '@/api/pending'
+
+/** From this status on it is the server that failed, and not what was sent. */
+const serverFailed = 500
+
+/** Something that is to be saved. It carries its own id, so that saving it twice is saving it once. */
+export interface Parcel {
+  what: string
+  path: string
+  body: object
+}
+
+export type Sent =
+  { kept: 'saved'; data: unknown } | { kept: 'waiting' } | { kept: 'refused'; problem: Problem }
+
+/** Saves, and where the database or the server is away keeps what was to be saved, says so, and saves it when it is back. */
+export const useOutbox = defineStore('outbox', () => {
+  const waiting = useLocalStorage<Parcel[]>('mabbin.outbox', [])
+  const lately = ref('')
+  const why = ref('')
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  async function post(p: Parcel): Promise<Sent> {
+    pending.value++
+    try {
+      const r = await fetch(p.path, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(p.body),
+      })
+      const answer: unknown = await r
+        .json()
+        .catch(() => ({ ...unreachable, title: r.statusText, status: r.status }))
+      if (r.ok) return { kept: 'saved', data: answer }
+      const problem = answer as Problem
+      if (r.status < serverFailed) return { kept: 'refused', problem }
+      why.value = problem.title
+    } catch {
+      why.value = unreachable.title
+    } finally {
+      pending.value--
+    }
+    return { kept: 'waiting' }
+  }
+
+  /** Sends a parcel, behind those that wait already: a card goes before its next version. */
+  async function send(p: Parcel): Promise<Sent> {
+    if (waiting.value.length > 0) await retry()
+    const sent = waiting.value.length > 0 ? ({ kept: 'waiting' } as const) : await post(p)
+    if (sent.kept === 'waiting') {
+      waiting.value.push(p)
+      later()
+    }
+    if (sent.kept === 'saved') lately.value = p.what
+    return sent
+  }
+
+  async function retry() {
+    clearTimeout(timer)
+    while (waiting.value.length > 0) {
+      const first = waiting.value[0]!
+      const sent = await post(first)
+      if (sent.kept === 'waiting') return later()
+      waiting.value.shift()
+      lately.value = sent.kept === 'saved' ? first.what : ''
+      if (sent.kept === 'refused') why.value = sent.problem.title
+    }
+  }
+
+  function later() {
+    clearTimeout(timer)
+    timer = setTimeout(() => void retry(), 3000)
+  }
+
+  if (waiting.value.length > 0) void retry()
+  return { waiting, lately, why, send, retry, any: computed(() => waiting.value.length > 0) }
+})

@@ -1,0 +1,208 @@
+import { useEventListener, useEventSource, useIntervalFn, useWakeLock } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import {
+  api,
+  ask,
+  type CallAnswer,
+  type Problem,
+  type Rescue,
+  type Stage,
+  taken,
+  type Watch,
+  type WatchCall,
+  type Watched,
+  type WatchStart,
+} from '@/api/client'
+import { useKitchen } from './useKitchen'
+import { ring } from '@/views/watch/ring'
+
+/** A call with the dessert that it is for. */
+export interface Called extends WatchCall {
+  of: Watched
+  /** Minutes until it is due; below 0 it waits. */
+  left: number
+}
+
+/** What is in the ovens. The server keeps the time and everything else: this is what it looked like a moment ago. */
+export const useWatch = defineStore('watch', () => {
+  const kitchen = useKitchen()
+  const all = shallowRef<Watch>()
+  const problem = ref<Problem>()
+  /** The server's time, by this clock's ticking. */
+  const now = ref(Date.now())
+  let ahead = 0
+  useIntervalFn(() => (now.value = Date.now() + ahead), 1000)
+
+  const path = computed(() => ({ kitchen: kitchen.kitchen?.id ?? '' }))
+  let asked = 0
+  async function look() {
+    if (!kitchen.kitchen) return
+    const mine = ++asked
+    const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/watch', { params: { path: path.value } }))
+    if (mine !== asked) return
+    problem.value = got.problem
+    if (!got.data) return
+    all.value = got.data
+    ahead = Date.parse(got.data.now) - Date.now()
+    now.value = Date.now() + ahead
+  }
+  // The stream says when to look again, also as it comes back; should it be dead unnoticed, a look now and then does.
+  const stream = useEventSource(
+    computed(() => kitchen.kitchen && `/api/v1/kitchens/${kitchen.kitchen.id}/watch/live`),
+    [],
+    { autoReconnect: { delay: 2000 } },
+  )
+  // A page that is left may be kept for the way back: its line would be one of the few that a browser has.
+  useEventListener(window, 'pagehide', () => stream.close())
+  useEventListener(window, 'pageshow', (e) => e.persisted && stream.open())
+  watch(stream.eventSource, (s) => s?.addEventListener('changed', () => void look()), { immediate: true })
+  useIntervalFn(() => void look(), 20000)
+  watch(() => kitchen.kitchen?.id, look, { immediate: true })
+
+  const desserts = computed(() => all.value?.desserts ?? [])
+  /** What waits to be done, what is due first first. */
+  const calls = computed<Called[]>(() =>
+    desserts.value
+      .flatMap((of) =>
+        of.calls
+          .filter((c) => c.state === 'waiting')
+          .map((c) => ({ ...c, of, left: (Date.parse(c.due_at) - now.value) / 60000 })),
+      )
+      .sort((a, b) => a.left - b.left),
+  )
+  const due = computed(() => calls.value.filter((c) => c.left <= 0))
+  const minute = (w: Watched) => (now.value - Date.parse(w.started_at)) / 60000
+
+  // It rings until it is answered, and the screen stays awake while something is in.
+  watch(
+    () => Math.floor(now.value / 1000),
+    () => {
+      const first = due.value[0]
+      if (first) ring(-first.left, `${first.says}. ${first.of.title}`)
+    },
+  )
+  const lock = useWakeLock()
+  watch(
+    () => desserts.value.some((w) => !w.out_at),
+    (busy) => {
+      if (lock.isSupported.value) void (busy ? lock.request('screen') : lock.release()).catch(() => {})
+    },
+  )
+
+  function took(w: Watched | undefined) {
+    if (!w || !all.value) return
+    asked++ // what is being fetched is older
+    all.value = {
+      ...all.value,
+      desserts: [...all.value.desserts.filter((x) => x.id !== w.id), w].sort((a, b) =>
+        a.started_at.localeCompare(b.started_at),
+      ),
+    }
+    void look()
+  }
+  async function start(body: WatchStart) {
+    const got = await ask(
+      api.POST('/api/v1/kitchens/{kitchen}/watch', { params: { path: path.value }, body }),
+    )
+    took(got.data)
+    return got.problem
+  }
+  async function answer(of: string, call: string, body: CallAnswer) {
+    const got = await ask(
+      api.POST('/api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call}', {
+        params: { path: { ...path.value, dessert: of, call } },
+        body,
+      }),
+    )
+    problem.value = got.problem
+    took(got.data)
+  }
+  async function rescue(of: string, body: { trouble: Trouble; off_min?: number }) {
+    return ask<Rescue[]>(
+      api.POST('/api/v1/kitchens/{kitchen}/watch/{dessert}/rescue', {
+        params: { path: { ...path.value, dessert: of } },
+        body,
+      }),
+    )
+  }
+  async function change(of: string, stages: Stage[]) {
+    const got = await ask(
+      api.PUT('/api/v1/kitchens/{kitchen}/watch/{dessert}/stages', {
+        params: { path: { ...path.value, dessert: of } },
+        body: { stages },
+      }),
+    )
+    took(got.data)
+    return got.problem
+  }
+  async function probe(of: string, place: Watched['probe']) {
+    const got = await ask(
+      api.PUT('/api/v1/kitchens/{kitchen}/watch/{dessert}/probe', {
+        params: { path: { ...path.value, dessert: of } },
+        body: { place },
+      }),
+    )
+    problem.value = got.problem
+    took(got.data)
+  }
+  async function simulate(of: string, body: { speed?: 1 | 10 | 60; door_min?: number }) {
+    const got = await ask(
+      api.PUT('/api/v1/kitchens/{kitchen}/watch/{dessert}/simulation', {
+        params: { path: { ...path.value, dessert: of } },
+        body,
+      }),
+    )
+    problem.value = got.problem
+    took(got.data)
+  }
+  /** What was taken off the watch last, without the log: to be taken back by a touch. */
+  const gone = ref<Watched>()
+  async function back() {
+    const w = gone.value
+    if (!w) return
+    const got = await ask(
+      api.POST('/api/v1/kitchens/{kitchen}/watch/{dessert}', {
+        params: { path: { ...path.value, dessert: w.id } },
+      }),
+    )
+    problem.value = got.problem
+    if (got.data) gone.value = undefined
+    took(got.data)
+  }
+  async function end(of: string, logged = false) {
+    gone.value = logged ? undefined : desserts.value.find((w) => w.id === of)
+    const got = await ask(
+      taken(
+        api.DELETE('/api/v1/kitchens/{kitchen}/watch/{dessert}', {
+          params: { path: { ...path.value, dessert: of } },
+        }),
+      ),
+    )
+    problem.value = got.problem
+    await look()
+  }
+
+  return {
+    all,
+    desserts,
+    calls,
+    due,
+    now,
+    problem,
+    minute,
+    look,
+    start,
+    answer,
+    rescue,
+    change,
+    probe,
+    simulate,
+    end,
+    gone,
+    back,
+    live: stream.status,
+  }
+})
+
+export type Trouble = 'dark_raw' | 'boils_over' | 'pale' | 'oven_off'

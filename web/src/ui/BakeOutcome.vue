@@ -1,0 +1,245 @@
+<script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
+import { computed, reactive, ref, watch } from 'vue'
+import { api, ask, type Bake, type Band, type Bowl, type NewBake, type Outcome, why } from '@/api/client'
+import AmountField from './AmountField.vue'
+import PictureField from './PictureField.vue'
+import TouchWords from './TouchWords.vue'
+import { bandWords, grams, lower, short } from '@/format/amounts'
+import { useKitchen } from '@/stores/useKitchen'
+import { useOutbox } from '@/stores/useOutbox'
+
+/** What came out, in a few touches; all of it may be left out. */
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{
+  /** What was baked. */
+  bake?: Omit<NewBake, 'id' | 'outcome'>
+  /** A bake of the log of which something else is told now. */
+  correcting?: Bake
+  /** How it was predicted to stand. */
+  band?: Band
+  ticket?: Bowl[]
+}>()
+const emit = defineEmits<{ logged: []; corrected: [bake: Bake] }>()
+const kitchen = useKitchen()
+const outbox = useOutbox()
+/** What was touched so far is kept over a reload, for what it is about. */
+const begun = useSessionStorage<Record<string, { out: Outcome; told: NonNullable<Outcome['told']> }>>(
+  'mabbin.baked',
+  {},
+)
+const about = computed(
+  () => props.bake?.watch_id ?? props.correcting?.id ?? `${props.bake?.card_id}/${props.bake?.title}`,
+)
+const out = reactive<Outcome>({})
+const refused = ref('')
+const asked = [
+  {
+    key: 'juice',
+    title: 'Juice, cold',
+    words: ['runny', 'saucy', 'spoonable', 'mounds', 'slices', 'stodgy'],
+  },
+  { key: 'fruit', title: 'Fruit', words: ['hard', 'bite', 'tender', 'mush'] },
+  { key: 'top', title: 'Top', words: ['pale', 'golden', 'dark', 'burnt'] },
+] as const
+const moreAsked = [
+  {
+    key: 'juice_hot',
+    title: 'Juice, hot',
+    words: ['runny', 'saucy', 'spoonable', 'mounds', 'slices', 'stodgy'],
+  },
+  { key: 'base', title: 'Base', words: ['raw', 'soft', 'crisp', 'burnt'] },
+  { key: 'sweetness', title: 'Sweetness', words: ['sharp', 'right', 'sweet'] },
+] as const
+const numbers = [
+  { key: 'rim_min', title: 'Rim bubbled after', kind: 'minutes', unit: 'min' },
+  { key: 'middle_min', title: 'Middle bubbled after', kind: 'minutes', unit: 'min' },
+  { key: 'before_g', title: 'Weight going in', kind: 'mass', unit: 'g' },
+  { key: 'after_g', title: 'Weight coming out', kind: 'mass', unit: 'g' },
+] as const
+const told = reactive<NonNullable<Outcome['told']>>({})
+const yesNo = [
+  ['no', false],
+  ['yes', true],
+] as const
+const same = <T extends string>(words: readonly T[]) => words.map((w) => [w, w] as const)
+/** Liquids that are poured to feel: how much of each went in. */
+const toFeel = computed(() => (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.to_feel)))
+const wentIn = reactive<Record<string, number | undefined>>({})
+watch(open, (now) => {
+  if (!now) return
+  for (const k of Object.keys(wentIn)) delete wentIn[k]
+  for (const k of Object.keys(told)) delete told[k as keyof typeof told]
+  for (const k of Object.keys(out)) delete out[k as keyof Outcome]
+  refused.value = ''
+  if (props.correcting) {
+    const { told: t, ...was } = props.correcting.outcome
+    Object.assign(out, was)
+    Object.assign(told, t)
+  }
+  const before = begun.value[about.value]
+  if (before) {
+    Object.assign(out, before.out)
+    Object.assign(told, before.told)
+  }
+})
+watch(
+  [out, told],
+  () => {
+    if (open.value) begun.value = { [about.value]: { out: { ...out }, told: { ...told } } }
+  },
+  { deep: true },
+)
+
+/** The note, and before it what went in of the liquids. */
+function noted() {
+  const poured = toFeel.value
+    .filter((l) => wentIn[l.key] !== undefined)
+    .map((l) => `${grams(wentIn[l.key]!)} of ${grams(l.g)} ${lower(short(l.name))} went in.`)
+  return [...poured, out.note?.trim()].filter(Boolean).join(' ') || undefined
+}
+
+async function log() {
+  if (!kitchen.kitchen) return
+  const outcome = { ...out, note: noted(), told: { ...told } }
+  if (props.correcting) return putRight(props.correcting, outcome)
+  if (!props.bake) return
+  const body: NewBake = { ...props.bake, id: crypto.randomUUID(), outcome }
+  const sent = await outbox.send({
+    what: `bake of ${body.title}`,
+    path: `/api/v1/kitchens/${kitchen.kitchen.id}/bakes`,
+    body,
+  })
+  if (sent.kept === 'refused') refused.value = why(sent.problem)
+  else {
+    begun.value = {}
+    open.value = false
+    emit('logged')
+  }
+}
+
+async function putRight(bake: Bake, outcome: Outcome) {
+  const got = await ask(
+    api.PUT('/api/v1/kitchens/{kitchen}/bakes/{bake}/outcome', {
+      params: { path: { kitchen: kitchen.kitchen!.id, bake: bake.id } },
+      body: { correction_id: crypto.randomUUID(), outcome },
+    }),
+  )
+  if (got.problem) {
+    refused.value = why(got.problem)
+    return
+  }
+  begun.value = {}
+  open.value = false
+  emit('corrected', got.data)
+}
+</script>
+
+<template>
+  <el-dialog
+    v-model="open"
+    :title="correcting ? `${correcting.title}: what is right?` : 'Baked it: how did it come out?'"
+    width="min(600px, 96vw)"
+    data-testid="baked-it"
+  >
+    <div class="ask">
+      <TouchWords
+        v-for="q in asked"
+        :key="q.key"
+        v-model="out[q.key]"
+        :title="q.title"
+        :options="same(q.words)"
+        :testid="q.key"
+        ><template v-if="q.key === 'juice' && band">{{
+          `, predicted ${bandWords[band]}`
+        }}</template></TouchWords
+      >
+      <TouchWords v-model="out.boiled_over" title="Boiled over" :options="yesNo" testid="over" />
+      <PictureField v-model="out.picture_id" />
+      <details :open="!!correcting">
+        <summary data-testid="more-questions">More, where you know it</summary>
+        <div class="ask">
+          <TouchWords
+            v-for="q in moreAsked"
+            :key="q.key"
+            v-model="told[q.key]"
+            :title="q.title"
+            :options="same(q.words)"
+            :testid="q.key"
+          />
+          <TouchWords v-model="told.again" title="Again so?" :options="yesNo" testid="again" />
+          <div class="pair">
+            <AmountField
+              v-for="n in numbers"
+              :key="n.key"
+              v-model="told[n.key]"
+              :label="n.title"
+              :kind="n.kind"
+              :unit="n.unit"
+              optional
+              :digits="0"
+              :testid="n.key"
+            />
+          </div>
+        </div>
+      </details>
+      <AmountField
+        v-for="l in toFeel"
+        :key="l.key"
+        v-model="wentIn[l.key]"
+        :label="`${short(l.name)}: what went in`"
+        kind="mass"
+        unit="g"
+        optional
+        :ingredient="l.key"
+        :instead="l.g"
+        :testid="`went-in-${l.key}`"
+      />
+      <div class="field">
+        <label for="note">Note</label>
+        <el-input
+          id="note"
+          v-model="out.note"
+          type="textarea"
+          :rows="2"
+          maxlength="2000"
+          data-testid="note"
+        />
+      </div>
+      <p class="small quiet">
+        {{
+          correcting
+            ? 'What it said before is kept with it.'
+            : 'All of it may be left out. What was predicted is kept with it as it stands now.'
+        }}
+      </p>
+      <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
+    </div>
+    <template #footer>
+      <button class="push" @click="open = false">Not now</button>
+      <button class="push main" data-testid="log-it" @click="log">
+        {{ correcting ? 'Put it right' : 'Write it in the log' }}
+      </button>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  gap: 12px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+summary {
+  min-height: 44px;
+  padding-top: 10px;
+  cursor: pointer;
+}
+.push + .push {
+  margin-left: 8px;
+}
+</style>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { useTimeoutFn } from '@vueuse/core'
+import { ref, watch } from 'vue'
+import { useOutbox } from '@/stores/useOutbox'
+
+const outbox = useOutbox()
+const shown = ref('')
+const { start } = useTimeoutFn(() => (shown.value = ''), 5000, { immediate: false })
+watch(
+  () => outbox.lately,
+  (what) => {
+    if (!what) return
+    shown.value = what
+    outbox.lately = ''
+    start()
+  },
+)
+</script>
+
+<template>
+  <div v-if="outbox.any" class="notice away no-print" role="alert" data-testid="not-saved">
+    <strong>Not saved yet.</strong>
+    {{
+      `${outbox.why}. Kept here, and saved when it is back: ${outbox.waiting.map((p) => p.what).join(', ')}.`
+    }}
+    <button class="plain" @click="outbox.retry()">Try now</button>
+  </div>
+  <div v-else-if="shown" class="notice kept no-print" role="status" data-testid="saved">
+    {{ `✓ Saved: ${shown}` }}
+  </div>
+</template>
+
+<style scoped>
+.notice {
+  padding: 8px 16px;
+}
+.away {
+  background: var(--danger-wash);
+  color: var(--ink);
+  border-left: 6px solid var(--danger);
+}
+.kept {
+  position: fixed;
+  z-index: 10;
+  right: 16px;
+  bottom: 16px;
+  background: var(--settled);
+  color: var(--panel);
+  font-weight: 600;
+  border-radius: 4px;
+}
+</style>

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { inWords, type FileFormat, type Problem, type Sheet, type WholeCard } from '@/api/client'
+import { forms, printed, takeAway } from './takeAway'
+import { useKitchen } from '@/stores/useKitchen'
+
+/** Takes a card away: on paper, as one page of PDF, or as a file in an open form. */
+const props = defineProps<{ card: WholeCard; cut?: boolean; page?: boolean }>()
+const kitchen = useKitchen()
+const trouble = ref('')
+const files = ref(false)
+const sheets: [Sheet, string, string][] = [
+  ['ticket', 'Ticket', 'what to weigh, the method and the cutaway on one page'],
+  ['card', 'Card', 'for the card box, on half a page'],
+  ['cutting', 'Cuts', 'how topping, shell and bars are cut, drawn on the dish'],
+]
+async function tell(done: Promise<Problem | undefined>) {
+  const problem = await done
+  trouble.value = problem ? inWords(problem) : ''
+}
+const onPaper = (s: Sheet) => void tell(printed(s, props.card, kitchen.kitchen?.settings))
+const asFile = (f: FileFormat) => void tell(takeAway(f, props.card))
+const print = () => window.print()
+</script>
+
+<template>
+  <div class="away no-print">
+    <p v-if="trouble" class="wrong" role="alert">{{ `Not done. ${trouble}.` }}</p>
+    <div role="group" aria-label="On paper">
+      <button v-if="page" class="plain" title="this page, by the browser" @click="print">Print</button>
+      <span class="quiet small" aria-hidden="true">PDF</span>
+      <button
+        v-for="[sheet, says, about] in sheets.filter(([s]) => s !== 'cutting' || cut)"
+        :key="sheet"
+        class="plain"
+        :title="about"
+        :aria-label="`${says}, as PDF`"
+        :data-testid="`away-${sheet}`"
+        @click="onPaper(sheet)"
+      >
+        {{ says }}
+      </button>
+      <button class="plain" :aria-expanded="files" data-testid="files" @click="files = !files">
+        {{ files ? 'No file' : 'File…' }}
+      </button>
+    </div>
+    <div v-if="files" role="group" aria-label="As a file">
+      <button
+        v-for="[form, says, about] in forms"
+        :key="form"
+        class="plain"
+        :title="about"
+        :data-testid="`away-${form}`"
+        @click="asFile(form)"
+      >
+        {{ says }}
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.away {
+  display: flex;
+  flex-wrap: wrap;
+  column-gap: 20px;
+}
+[role='group'] {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+}
+</style>

@@ -1,0 +1,432 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { inWords, type Remark } from '@/api/client'
+import BakeOutcome from '@/ui/BakeOutcome.vue'
+import CutawayPicture from '@/ui/CutawayPicture.vue'
+import { keepFocus, toContent } from '@/ui/focus'
+import RemarkList from '@/ui/RemarkList.vue'
+import { sorted } from '@/ui/remarks'
+import TakeAway from '@/ui/TakeAway.vue'
+import { bindKeys } from '@/ui/useKeys'
+import { useKitchen } from '@/stores/useKitchen'
+import { useWatch } from '@/stores/useWatch'
+import { bandWords, grams, heat, integer, litres, lower, mm, short, sizes } from '@/format/amounts'
+import BakeStation from '@/views/bench/bake/BakeStation.vue'
+import BenchBar from './BenchBar.vue'
+import BakeStrip from '@/views/bench/bake/BakeStrip.vue'
+import CuttingPlan from '@/views/bench/topping/CuttingPlan.vue'
+import DietChoice from './DietChoice.vue'
+import DishStation from '@/views/bench/dish/DishStation.vue'
+import FirstDay from '@/views/bench/start/FirstDay.vue'
+import FinishStation from '@/views/bench/finish/FinishStation.vue'
+import FruitStation from '@/views/bench/fruit/FruitStation.vue'
+import JuiceStation from '@/views/bench/juice/JuiceStation.vue'
+import KeyFigures from './KeyFigures.vue'
+import QuickStart from '@/views/bench/start/QuickStart.vue'
+import StationCard from './StationCard.vue'
+import TicketPanel from '@/views/bench/ticket/TicketPanel.vue'
+import ToppingStation from '@/views/bench/topping/ToppingStation.vue'
+import { useDessert } from '@/stores/useDessert'
+import { useSaving } from './useSaving'
+import { usePlan } from '@/stores/usePlan'
+import { useWeighing } from '@/views/bench/ticket/useWeighing'
+import WeighNext from '@/views/bench/ticket/WeighNext.vue'
+import WrittenPanel from './WrittenPanel.vue'
+
+const kitchen = useKitchen()
+const router = useRouter()
+const watching = useWatch()
+const dessert = useDessert()
+const plan = usePlan()
+const stations = ['Dish', 'Fruit', 'Juice', 'Topping', 'Bake', 'Finish'] as const
+const panels = {
+  Dish: DishStation,
+  Fruit: FruitStation,
+  Juice: JuiceStation,
+  Topping: ToppingStation,
+  Bake: BakeStation,
+  Finish: FinishStation,
+}
+const open = useLocalStorage<(typeof stations)[number]>('mabbin.station', 'Juice')
+const weigher = useWeighing()
+const weighing = computed(() => weigher.on)
+const baked = ref(false)
+const diet = ref(false)
+const { refused, save } = useSaving()
+const draft = computed(() => dessert.draft)
+const answer = computed(() => dessert.answer)
+
+/** Each closed station says its result in a line. */
+const lines = computed(() => {
+  const d = draft.value
+  const a = answer.value
+  if (!d) return { Dish: '', Fruit: '', Juice: '', Topping: '', Bake: '', Finish: '' }
+  const oven = kitchen.ovens.find((o) => o.id === d.setting.oven_id)
+  const material = kitchen.material.get(d.request.dish.material)?.name ?? ''
+  return {
+    Dish: `${sizes(d.request.dish)}, ${lower(short(material))}${a ? `, ${litres(a.fit.volume_ml)}` : ''}`,
+    Fruit: `${a ? `${grams(a.fruit_g)} ` : ''}${d.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')}`,
+    Juice: a
+      ? d.request.custard
+        ? `${bandWords[a.set.band]}, by the custard's egg and flour`
+        : `${bandWords[a.set.band]}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`
+      : '',
+    Topping: a
+      ? `${grams(a.topping_g)}, ${mm(a.topping.thickness_mm)}, ${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`
+      : '',
+    Bake:
+      [
+        d.setting.oven_c && heat(d.setting.oven_c),
+        d.setting.minutes && `${integer(d.setting.minutes)} min`,
+        oven?.name,
+      ]
+        .filter(Boolean)
+        .join(', ') ||
+      (plan.answer
+        ? `proposed: ${heat(plan.answer.plan.oven_c)}, ${integer(plan.answer.plan.minutes)} min`
+        : 'open: oven, temperature, minutes'),
+    Finish:
+      d.request.finishes?.map((k) => lower(short(kitchen.finish.get(k)?.name ?? k))).join(', ') ||
+      'wash, rest, cut, keep',
+  }
+})
+const stationOf = (s: string) => (answer.value?.remarks ?? []).filter((r) => r.station === s.toLowerCase())
+const wrongAt: Record<string, RegExp> = {
+  Dish: /^#\/request\/dish/,
+  Fruit: /^#\/request\/(fruits|weighed|liquids|extras|precook)/,
+  Juice: /^#\/request\/(thickener|sugar|set|sweet)/,
+  Topping: /^#\/request\/(topping|base|late|custard)/,
+  Finish: /^#\/request\/(finishes|greasing)/,
+  Bake: /^#\/setting/,
+}
+const isWrong = (s: string) => dessert.faults.some((f) => wrongAt[s]!.test(f.pointer))
+const said = computed<Remark[]>(() =>
+  sorted((answer.value?.remarks ?? []).filter((r) => r.station !== 'bake')),
+)
+
+function move(by: number) {
+  const i = stations.indexOf(open.value)
+  show(stations[(i + by + stations.length) % stations.length]!)
+}
+/** Goes to a station by a key: the focus goes with it. */
+function show(s: (typeof stations)[number]) {
+  open.value = s
+  weigher.on = false
+  void nextTick(() =>
+    document.querySelector<HTMLElement>(`[data-testid="station-${s.toLowerCase()}"]`)?.focus(),
+  )
+}
+async function weigh(on: boolean) {
+  weigher.on = on
+  await nextTick()
+  // the keys belong to the ticket now, not to the button that was touched
+  toContent()
+}
+
+const unbind = bindKeys('On the Bench', [
+  ...stations.map((s, i) => ({ key: String(i + 1), says: s.toLowerCase(), does: () => show(s) })),
+  { key: 'j', says: 'next station', does: () => move(1) },
+  { key: 'k', says: 'previous station', does: () => move(-1) },
+  { key: 'u', says: 'undo', does: () => dessert.undo() },
+  { key: 'r', says: 'redo', does: () => dessert.redo() },
+  { key: 't', says: 'the ticket, full-screen for weighing', does: () => void weigh(!weighing.value) },
+  {
+    key: ' ',
+    says: 'weighed: tick the next line',
+    does: () => weighing.value && weigher.tick(weigher.next?.id),
+  },
+  { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && weigher.untick() },
+  { key: 's', says: 'save the card', does: () => void save(false) },
+  { key: 'n', says: 'a new dessert', does: () => dessert.clear() },
+  { key: 'i', says: 'in the oven', does: () => plan.answer && void intoOven() },
+  { key: 'w', says: 'baked it: what came out', does: () => (baked.value = !!dessert.draft) },
+  { key: 'Escape', says: 'back from weighing', does: () => void weigh(false) },
+])
+onBeforeUnmount(unbind)
+// what had the focus goes away with the start, and with the Bench
+watch(
+  () => !!dessert.draft,
+  () => void nextTick(keepFocus),
+)
+
+/** The card that this is of, as it was saved. */
+const ofCard = computed(() => {
+  const d = dessert.draft
+  return d?.cardId && d.version && !dessert.unsaved ? { card_id: d.cardId, version: d.version } : {}
+})
+/** What goes into the log. */
+const logged = computed(() => ({
+  title: dessert.draft?.name.trim() || 'Unnamed',
+  baked_at: new Date().toISOString(),
+  ...ofCard.value,
+  request: dessert.asked ?? dessert.draft!.request,
+  setting: dessert.draft?.setting ?? {},
+}))
+
+/** The clock starts: by the stages that are on the strip now. */
+async function intoOven() {
+  const d = dessert.draft
+  const stages = plan.answer?.plan.stages
+  if (!d || !stages) return
+  const problem = await watching.start({
+    id: crypto.randomUUID(),
+    title: d.name.trim() || 'Unnamed',
+    ...ofCard.value,
+    request: kitchen.ours(d.request),
+    setting: { ...d.setting, stages },
+    weather: plan.weather,
+    weighed: weigher.weighed,
+  })
+  refused.value = problem ? inWords(problem) : ''
+  if (problem) return
+  weigher.afresh()
+  weigher.on = false
+  void router.push('/watch')
+}
+
+const whole = computed(() => ({
+  name: dessert.draft?.name.trim() || 'A card without a name',
+  request: dessert.asked ?? dessert.draft!.request,
+  oven_c: dessert.draft?.setting.oven_c,
+  minutes: dessert.draft?.setting.minutes,
+}))
+</script>
+
+<template>
+  <template v-if="!draft">
+    <FirstDay v-if="kitchen.ready && !kitchen.kitchen" class="first" />
+    <QuickStart />
+  </template>
+  <div v-else :class="['bench', { weighing }]">
+    <BenchBar
+      class="bar no-print"
+      :weighing="weighing"
+      :ready="!!plan.answer"
+      @save="save"
+      @weigh="weigh(!weighing)"
+      @baked="baked = true"
+      @oven="intoOven"
+    />
+    <p v-if="refused" class="wrong no-print" role="alert">{{ `Not done. ${refused}.` }}</p>
+    <div v-if="!weighing" class="stations no-print">
+      <StationCard
+        v-for="(s, i) in stations"
+        :key="s"
+        :number="i + 1"
+        :title="s"
+        :line="lines[s]"
+        :open="open === s"
+        :remarks="stationOf(s)"
+        :wrong="isWrong(s)"
+        @open="open = s"
+      >
+        <component :is="panels[s]" />
+      </StationCard>
+    </div>
+    <section v-if="answer" class="middle panel" aria-label="Cutaway">
+      <CutawayPicture
+        :cut="answer.cutaway"
+        :headspace="answer.fit.hot_headspace_mm"
+        :room="answer.fit.room"
+        :handle="!weighing"
+        :levels="answer.fit.fruit_levels"
+        :moment="open === 'Bake' && !weighing ? plan.moment : undefined"
+        @fruit="(g) => dessert.change('the fruit level', (d) => (d.request.weighed_fruit_g = g), true)"
+        @thickness="(t) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = t), true)"
+      />
+      <p v-if="open === 'Bake' && plan.moment && !weighing" class="key small" data-testid="cut-at">
+        <strong>{{ `After ${integer(plan.minute ?? 0)} min` }}</strong>
+        {{
+          plan.moment.middle_bubbles
+            ? 'it bubbles at the middle'
+            : plan.moment.rim_bubbles
+              ? 'it bubbles at the rim'
+              : 'it warms up: red is hot'
+        }}
+        <button class="plain" data-testid="at-table" @click="plan.minute = undefined">At the table</button>
+      </p>
+      <p v-else class="key small quiet">
+        <span class="k raw" /> raw heap <span class="k hot" /> boiling height <span class="k top" /> topping
+        <span class="k top level" />
+        raw fruit: drag the bars
+      </p>
+      <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
+        {{
+          `${dessert.problem.title}: ${dessert.faults.map((f) => f.detail).join('; ')}. The figures below are the last that could be calculated.`
+        }}
+      </p>
+      <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
+      <KeyFigures :answer="answer" />
+      <WrittenPanel />
+      <BakeStrip v-if="open === 'Bake' && !weighing" class="no-print" />
+      <div v-if="open === 'Topping' && !weighing && answer.cutting.length" class="plans no-print">
+        <CuttingPlan v-for="c in answer.cutting" :key="c.code" :plan="c" :dish="draft.request.dish" />
+      </div>
+      <RemarkList class="said" :remarks="said" />
+      <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="intoOven" />
+    </section>
+    <section v-else class="middle panel" aria-label="Cutaway">
+      <p v-if="dessert.problem" class="wrong" role="alert">
+        {{ dessert.problem.title }}:
+        {{ dessert.faults.map((f) => f.detail).join('; ') }}
+      </p>
+      <p v-else class="quiet">Calculating…</p>
+    </section>
+    <div v-if="answer" class="right">
+      <TicketPanel :answer="answer" :name="draft.name" :weighing="weighing" @diet="diet = true" />
+      <TakeAway v-if="!weighing" page :card="whole" :cut="answer.cutting.length > 0" />
+    </div>
+    <BakeOutcome v-model="baked" :bake="logged" :band="answer?.set.band" :ticket="answer?.ticket" />
+    <DietChoice v-model="diet" />
+  </div>
+</template>
+
+<style scoped>
+.first {
+  margin-bottom: 8px;
+}
+.bench {
+  display: grid;
+  grid-template: auto auto minmax(0, 1fr) / 372px minmax(0, 1fr) 318px;
+  gap: 8px;
+  height: calc(100vh - var(--above) - 16px);
+}
+.bar {
+  grid-column: 1 / -1;
+}
+.bench > .wrong {
+  grid-column: 1 / -1;
+}
+.stations {
+  grid-row: 3;
+  display: flex;
+  flex-direction: column;
+  gap: 5px;
+  min-height: 0;
+}
+.middle {
+  grid-row: 3;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+  padding: 10px 14px;
+  overflow: auto;
+}
+.middle > * {
+  flex: none;
+}
+.right {
+  grid-row: 3;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.right > :first-child {
+  flex: 1;
+}
+.key {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  flex-wrap: wrap;
+}
+.k {
+  width: 22px;
+  border-top: 2px dotted var(--ink-2);
+  margin-left: 10px;
+}
+.k:first-child {
+  margin-left: 0;
+}
+.k.hot {
+  border-top: 2px dashed var(--heat);
+}
+.k.top {
+  height: 8px;
+  border: 0;
+  border-radius: 4px;
+  background: var(--rim);
+}
+.k.level {
+  border: 2px solid var(--rim);
+  background: var(--panel);
+}
+.plans {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
+  gap: 8px 20px;
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+.said {
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+.bench.weighing {
+  grid-template-columns: 400px minmax(0, 1fr);
+}
+.weighing .middle > .next {
+  border: 0;
+  padding: 0;
+}
+.weighing .key,
+.weighing .said,
+.weighing .written,
+.weighing .middle :deep(.figures) {
+  display: none;
+}
+/* on a large screen the sides take their share, and the figures are read from further away */
+@media (min-width: 1600px) {
+  .bench {
+    grid-template-columns: 470px minmax(0, 1fr) 430px;
+  }
+  .bench.weighing {
+    grid-template-columns: 560px minmax(0, 1fr);
+  }
+}
+@media (max-width: 1100px) {
+  .bench {
+    grid-template: auto auto auto auto / minmax(0, 1fr) minmax(0, 1fr);
+    height: auto;
+  }
+  .middle {
+    grid-row: 3;
+    grid-column: 1 / -1;
+  }
+  .stations,
+  .right {
+    grid-row: 4;
+  }
+  .bench.weighing {
+    display: flex;
+    flex-direction: column;
+  }
+}
+@media (max-width: 700px) {
+  .bench {
+    display: flex;
+    flex-direction: column;
+  }
+  .bench > .middle {
+    order: 1;
+  }
+  .bench > .stations {
+    order: 2;
+  }
+  .bench > .right {
+    order: 3;
+  }
+}
+@media print {
+  .bench {
+    display: block;
+    height: auto;
+  }
+  .middle {
+    overflow: visible;
+  }
+}
+</style>

@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import type { Answer } from '@/api/client'
+import FigureText from '@/ui/FigureText.vue'
+import { bandWords, grams, mm, scale } from '@/format/amounts'
+
+/** The numbers that matter, to be read at arm's length. */
+defineProps<{ answer: Answer }>()
+const limits: Record<string, string> = {
+  fill: 'heaped as usual',
+  headspace: 'the free rim decides',
+  weighed: 'as weighed',
+}
+</script>
+
+<template>
+  <dl class="figures" data-testid="figures">
+    <div class="big">
+      <dt>Fruit</dt>
+      <dd>
+        <FigureText :text="scale(answer.fruit_g).figure" /><small
+          >&nbsp;{{ scale(answer.fruit_g).unit }}</small
+        >
+      </dd>
+      <dd class="more">
+        <template v-if="answer.fruit_tolerance_g">{{
+          `give or take ${grams(answer.fruit_tolerance_g)}`
+        }}</template>
+        <template v-else>no room to be off</template>,
+        {{ limits[answer.fit.limited_by] ?? '' }}
+      </dd>
+    </div>
+    <div class="big">
+      <dt>Sugar</dt>
+      <dd>
+        <FigureText :text="scale(answer.sugar_g).figure" /><small
+          >&nbsp;{{ scale(answer.sugar_g).unit }}</small
+        >
+      </dd>
+    </div>
+    <div class="big">
+      <dt>Thickener</dt>
+      <dd>
+        <FigureText :text="scale(answer.thickener_g).figure" /><small
+          >&nbsp;{{ scale(answer.thickener_g).unit }}</small
+        >
+      </dd>
+    </div>
+    <div class="big">
+      <dt>Topping</dt>
+      <dd>
+        <FigureText :text="scale(answer.topping_g).figure" /><small
+          >&nbsp;{{ scale(answer.topping_g).unit }}</small
+        >
+      </dd>
+    </div>
+    <div>
+      <dt>Stands</dt>
+      <dd><FigureText :text="bandWords[answer.set.band]" /></dd>
+      <dd class="more">{{ `cold; hot it is ${bandWords[answer.set.hot_band]}` }}</dd>
+    </div>
+    <div :class="{ danger: answer.fit.room !== 'free' }">
+      <dt>Free rim, boiling</dt>
+      <dd><FigureText :text="mm(answer.fit.hot_headspace_mm)" /></dd>
+      <dd class="more">{{ `keep ${mm(answer.fit.keep_headspace_mm)}` }}</dd>
+    </div>
+    <div>
+      <dt>Portions</dt>
+      <dd><FigureText :text="String(answer.portions.count)" /></dd>
+      <dd class="more">{{ `of about ${grams(answer.portions.each_g)}` }}</dd>
+    </div>
+  </dl>
+</template>
+
+<style scoped>
+.figures {
+  display: grid;
+  grid-template-columns: repeat(12, 1fr);
+  gap: 6px 10px;
+  margin: 0;
+}
+.figures > div {
+  grid-column: span 4;
+  border-top: 1px solid var(--line);
+  padding-top: 4px;
+}
+.figures > .big {
+  grid-column: span 3;
+  border: 0;
+}
+dt {
+  font-size: 14px;
+  color: var(--ink-2);
+}
+dd {
+  margin: 0;
+  font-size: 22px;
+  font-weight: 700;
+  line-height: 1.15;
+}
+.big dd {
+  font-size: 38px;
+  line-height: 1;
+}
+small {
+  font-size: 16px;
+  font-weight: 400;
+}
+dd.more {
+  font-size: 13px;
+  line-height: 1.25;
+  font-weight: 400;
+  color: var(--ink-2);
+}
+.danger dd:not(.more) {
+  color: var(--danger);
+}
+@media (min-width: 1600px) {
+  dd {
+    font-size: 30px;
+  }
+  .big dd {
+    font-size: 56px;
+  }
+  .figures .more {
+    font-size: 15px;
+  }
+}
+@media (max-width: 520px) {
+  .figures > div {
+    grid-column: span 6;
+  }
+  .figures > .big {
+    grid-column: span 6;
+  }
+}
+</style>

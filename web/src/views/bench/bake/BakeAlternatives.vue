@@ -1,0 +1,130 @@
+<script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { api, ask, type BakeAlternative } from '@/api/client'
+import { useDessert } from '@/stores/useDessert'
+import { usePlan } from '@/stores/usePlan'
+
+/** Where bakers disagree: each way as a switch, with what it changes in numbers for this dessert in this oven. */
+const props = defineProps<{ questions: BakeAlternative['question'][] }>()
+const dessert = useDessert()
+const plan = usePlan()
+const all = ref<BakeAlternative[]>([])
+const open = ref(false)
+const titles: Record<string, string> = {
+  fat: 'Fat in the topping',
+  ratio: 'Crumble ratio',
+  crumb: 'Size of crumb',
+  coverage: 'Coverage',
+  base: 'The base',
+  cover: 'Cover',
+  sugar: 'Sugar in the fruit',
+}
+const question = computed(
+  () =>
+    open.value &&
+    plan.question &&
+    JSON.stringify({
+      ...plan.question,
+      setting: { ...plan.question.setting, stages: plan.question.setting.stages ?? plan.answer?.plan.stages },
+    }),
+)
+const settled = refDebounced(question, 60)
+let asked = 0
+watch(settled, async (q) => {
+  const mine = ++asked
+  if (!q) return
+  const got = await ask(api.POST('/api/v1/bench/alternatives', { body: JSON.parse(q) }))
+  if (mine === asked && got.data) all.value = got.data
+})
+const shown = computed(() =>
+  props.questions
+    .map((q) => ({ question: q, ways: all.value.filter((s) => s.question === q) }))
+    .filter((g) => g.ways.length),
+)
+function choose(s: BakeAlternative) {
+  if (s.question === 'cover') plan.set('the cover', s.stages)
+  else dessert.change(titles[s.question]!.toLowerCase(), (d) => (d.request = s.request))
+}
+</script>
+
+<template>
+  <details :open="open" @toggle="(e) => (open = (e.target as HTMLDetailsElement).open)">
+    <summary :data-testid="`disagree-${questions[0]}`">Where bakers disagree</summary>
+    <p v-if="!shown.length" class="quiet small">Trying each way…</p>
+    <div
+      v-for="g in shown"
+      :key="g.question"
+      class="group"
+      role="group"
+      :aria-label="titles[g.question] ?? ''"
+    >
+      <h3>{{ titles[g.question] ?? '' }}</h3>
+      <button
+        v-for="s in g.ways"
+        :key="s.key"
+        :aria-pressed="s.chosen"
+        :data-testid="`way-${s.question}-${s.key}`"
+        @click="choose(s)"
+      >
+        <span class="mark" aria-hidden="true" />
+        <span>
+          <strong>{{ s.name }}</strong><span class="small">{{ s.effect }}</span
+          ><span class="small quiet">{{ s.says }}</span>
+        </span>
+      </button>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+summary {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 40px;
+  color: var(--rim-ink);
+  font-weight: 600;
+  cursor: pointer;
+}
+summary::before {
+  content: '+';
+  width: 14px;
+}
+details[open] summary::before {
+  content: '−';
+}
+h3 {
+  padding-top: 6px;
+}
+button {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  width: 100%;
+  min-height: 52px;
+  padding: 4px 0;
+  border: 0;
+  border-top: 1px solid var(--line);
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+button span > * {
+  display: block;
+  font-weight: 400;
+}
+button[aria-pressed='true'] strong {
+  font-weight: 700;
+}
+.mark {
+  flex: none;
+  width: 16px;
+  height: 16px;
+  border: 2px solid var(--ink-2);
+  border-radius: 50%;
+}
+button[aria-pressed='true'] .mark {
+  border: 5px solid var(--rim-ink);
+}
+</style>

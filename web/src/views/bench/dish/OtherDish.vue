@@ -1,0 +1,222 @@
+<script setup lang="ts">
+import { computed, reactive, ref, watch } from 'vue'
+import { type Answer, api, ask, type BalanceRequest, inWords, type Problem } from '@/api/client'
+import CutawayPicture from '@/ui/CutawayPicture.vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { bandWords, grams, integer, litres, mm } from '@/format/amounts'
+import { useDessert } from '@/stores/useDessert'
+
+/** The same dessert in another dish, or in several: filling by volume, topping by area, and what one factor would miss. */
+const open = defineModel<boolean>({ required: true })
+const kitchen = useKitchen()
+const dessert = useDessert()
+const counts = reactive(new Map<string, number>())
+const from = ref<Answer>()
+const others = ref<
+  {
+    id: string
+    name: string
+    count: number
+    request: BalanceRequest
+    answer: Answer
+    naive: { code: string; name: string; g: number; naive_g: number; error_pct: number; far: boolean }[]
+  }[]
+>([])
+const left = ref('')
+const problem = ref<Problem>()
+
+const question = computed(() => {
+  const r = dessert.draft?.request
+  const dishes = kitchen.dishes
+    .filter((d) => counts.get(d.id))
+    .map((d) => ({ id: d.id, name: d.name, count: counts.get(d.id)!, dish: d.dish }))
+  return open.value && r && dishes.length ? { request: kitchen.ours(r), dishes } : undefined
+})
+let asked = 0
+watch(
+  () => JSON.stringify(question.value),
+  async () => {
+    const mine = ++asked
+    problem.value = undefined
+    if (!question.value) {
+      others.value = []
+      return
+    }
+    const got = await ask(api.POST('/api/v1/other-dish', { body: question.value }))
+    if (mine !== asked) return
+    problem.value = got.problem
+    if (!got.data) return
+    from.value = got.data.from
+    others.value = got.data.dishes
+    left.value = got.data.left
+  },
+)
+function step(id: string, by: number) {
+  counts.set(id, Math.max(0, (counts.get(id) ?? 0) + by))
+}
+function take(o: (typeof others.value)[number]) {
+  dessert.change('another dish', (d) => {
+    d.request = o.request
+    d.name = `${d.name.replace(/, in .*$/, '')}, in ${o.count > 1 ? `one of ${o.count} × ` : ''}${o.name}`
+  })
+  open.value = false
+}
+const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
+</script>
+
+<template>
+  <el-dialog
+    v-model="open"
+    title="The same dessert in another dish"
+    width="min(1120px, 96vw)"
+    top="4vh"
+    data-testid="other-dish"
+  >
+    <div class="two">
+      <ul class="dishes">
+        <li v-for="d in kitchen.dishes" :key="d.id" :class="{ on: counts.get(d.id) }">
+          <button
+            class="push step"
+            :aria-label="`One less ${d.name}`"
+            :disabled="!counts.get(d.id)"
+            @click="step(d.id, -1)"
+          >
+            −
+          </button>
+          <strong class="n">{{ counts.get(d.id) ?? 0 }}</strong>
+          <button
+            class="push step"
+            :aria-label="`One more ${d.name}`"
+            :data-testid="`more-${d.name}`"
+            @click="step(d.id, 1)"
+          >
+            +
+          </button>
+          <span
+            >{{ d.name }} <span class="small quiet">{{ litres(d.volume_ml) }}</span></span
+          >
+        </li>
+      </ul>
+      <div class="results">
+        <p v-if="problem" class="wrong" role="alert">
+          {{ inWords(problem) }}
+        </p>
+        <p v-else-if="!others.length" class="quiet">Choose a dish, or several: a tray and six ramekins.</p>
+        <div v-else class="pictures">
+          <figure v-if="from">
+            <CutawayPicture :cut="from.cutaway" small />
+            <figcaption>
+              {{
+                `now: ${grams(from.fruit_g)} fruit, ${grams(from.topping_g)} topping, ${bandWords[from.set.band]}`
+              }}
+            </figcaption>
+          </figure>
+          <figure v-for="o in others" :key="o.id" :data-testid="`other-${o.name}`">
+            <CutawayPicture :cut="o.answer.cutaway" small />
+            <figcaption>
+              <strong>{{ o.count > 1 ? `${o.count} × ` : '' }}{{ o.name }}</strong
+              >{{
+                `, ${bandWords[o.answer.set.band]}, free rim ${mm(o.answer.fit.hot_headspace_mm)}, ${integer(o.answer.portions.count)} ${o.answer.portions.count === 1 ? 'portion' : 'portions'}${o.count > 1 ? ' each' : ''}`
+              }}
+            </figcaption>
+            <table>
+              <thead>
+                <tr>
+                  <th scope="col">{{ o.count > 1 ? 'In each' : 'Weigh' }}</th>
+                  <th scope="col" class="g">right</th>
+                  <th scope="col" class="g">one factor</th>
+                  <th scope="col" class="g">is off by</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="n in o.naive" :key="n.code" :class="{ far: n.far }">
+                  <th scope="row">{{ n.name }}</th>
+                  <td class="g">
+                    <strong>{{ grams(n.g) }}</strong>
+                  </td>
+                  <td class="g">{{ grams(n.naive_g) }}</td>
+                  <td class="g">{{ sign(n.error_pct) }}</td>
+                </tr>
+              </tbody>
+            </table>
+            <button class="push" :data-testid="`take-${o.name}`" @click="take(o)">Put it on the Bench</button>
+          </figure>
+        </div>
+        <p v-if="others.length" data-testid="other-left">
+          {{ left }}
+        </p>
+      </div>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  gap: 20px;
+}
+.dishes {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.dishes li {
+  display: grid;
+  grid-template-columns: 44px 34px 44px 1fr;
+  align-items: center;
+  gap: 6px;
+  padding: 3px 0;
+  border-bottom: 1px solid var(--line);
+}
+.step {
+  padding: 0;
+  font-size: 20px;
+}
+.n {
+  text-align: center;
+  font-size: 20px;
+}
+.pictures {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
+  gap: 16px 22px;
+}
+figure {
+  margin: 0;
+}
+figcaption {
+  margin: 4px 0;
+}
+table {
+  width: 100%;
+  margin-bottom: 8px;
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+}
+thead th {
+  font-size: 14px;
+  color: var(--ink-2);
+}
+tbody tr {
+  border-top: 1px solid var(--line);
+}
+.g {
+  text-align: right;
+}
+.far td:last-child {
+  color: var(--danger);
+  font-weight: 700;
+}
+.results > p {
+  margin-top: 8px;
+}
+@media (max-width: 800px) {
+  .two {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

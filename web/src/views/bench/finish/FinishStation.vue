@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { grams, lower } from '@/format/amounts'
+import { useDessert } from '@/stores/useDessert'
+
+/** What goes on top before and after the oven, how the dish is readied, how it rests, keeps, and is used up. */
+const kitchen = useKitchen()
+const dessert = useDessert()
+const request = computed(() => dessert.draft!.request)
+const on = (key: string) => request.value.finishes?.includes(key) ?? false
+function toggle(key: string) {
+  dessert.change('the finish', (d) => {
+    const now = d.request.finishes ?? []
+    const next = now.includes(key) ? now.filter((k) => k !== key) : [...now, key]
+    d.request.finishes = next.length ? next : undefined
+  })
+}
+const when = [
+  ['before', 'On top, before the oven'],
+  ['after', 'On top, after the oven'],
+] as const
+const greasing = [
+  ['', 'as usual'],
+  ['butter', 'butter'],
+  ['oil', 'oil'],
+  ['sling', 'paper sling'],
+  ['none', 'nothing'],
+] as const
+const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'rest').map((m) => m.text) ?? [])
+</script>
+
+<template>
+  <div class="finish">
+    <div v-for="[key, title] in when" :key="key" class="field">
+      <span class="label">{{ title }}</span>
+      <div class="chips">
+        <button
+          v-for="f in kitchen.larder?.finishes.filter((x) => x.when === key)"
+          :key="f.key"
+          class="push"
+          :class="{ main: on(f.key) }"
+          :aria-pressed="on(f.key)"
+          :title="f.looks"
+          :data-testid="`finish-${f.key}`"
+          @click="toggle(f.key)"
+        >
+          {{ f.name.split(',')[0] }}
+        </button>
+      </div>
+    </div>
+    <p v-if="dessert.answer?.browning" class="small" data-testid="colour">{{ dessert.answer.browning }}</p>
+    <div class="field">
+      <span class="label">The dish is readied with</span>
+      <div class="choice" role="group" aria-label="The dish is readied with">
+        <button
+          v-for="[key, says] in greasing"
+          :key="key"
+          :aria-pressed="(request.greasing ?? '') === key"
+          :data-testid="`greasing-${key || 'usual'}`"
+          @click="dessert.change('the dish', (d) => (d.request.greasing = key || undefined))"
+        >
+          {{ says }}
+        </button>
+      </div>
+    </div>
+    <div class="field">
+      <span class="label">{{
+        `Portions${
+          dessert.answer
+            ? `: ${dessert.answer.portions.count} of ${grams(dessert.answer.portions.each_g)}`
+            : ''
+        }`
+      }}</span>
+      <div class="choice" role="group" aria-label="Size of a portion">
+        <button
+          v-for="p in ['tasting', 'standard', 'hearty'] as const"
+          :key="p"
+          :aria-pressed="(request.portion || 'standard') === p"
+          :data-testid="`portion-${p}`"
+          @click="dessert.change('the portion', (d) => (d.request.portion = p))"
+        >
+          {{ p === 'standard' ? 'usual' : p }}
+        </button>
+      </div>
+    </div>
+    <template v-if="dessert.answer">
+      <p class="small" data-testid="beside">
+        {{
+          `With it, for all: ${dessert.answer.beside.map((b) => `${grams(b.all_g)} ${b.name}`).join(', or ')}.`
+        }}
+      </p>
+      <p v-for="(r, i) in rest" :key="i">{{ r }}</p>
+      <h3>Ahead</h3>
+      <ul data-testid="ahead">
+        <li v-for="(k, i) in dessert.answer.ahead" :key="i">
+          <strong>{{ k.what }}</strong>: {{ k.how }}.
+        </li>
+      </ul>
+      <h3>Left over</h3>
+      <ul data-testid="leftovers">
+        <li v-for="(k, i) in dessert.answer.leftovers" :key="i">
+          <strong>{{ k.what }}</strong>: {{ lower(k.how) }}.
+        </li>
+      </ul>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.finish {
+  display: grid;
+  gap: 8px;
+}
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.chips .push {
+  padding: 0 10px;
+  font-weight: 400;
+}
+ul {
+  margin: 0;
+  padding-left: 18px;
+  font-size: 15px;
+}
+</style>

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { FruitAsked } from '@/api/client'
+import AmountField from '@/ui/AmountField.vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { lower, short } from '@/format/amounts'
+import FruitDetail from './FruitDetail.vue'
+import PrecookChoice from './PrecookChoice.vue'
+import ThingsAdded from './ThingsAdded.vue'
+import { useDessert } from '@/stores/useDessert'
+
+const kitchen = useKitchen()
+const dessert = useDessert()
+const request = computed(() => dessert.draft!.request)
+const fruits = computed(() => request.value.fruits)
+const detail = ref(0)
+
+function set(i: number, says: string, how: (f: FruitAsked) => void) {
+  dessert.change(says, (d) => how(d.request.fruits[i]!))
+}
+function add(key: string) {
+  if (!key) return
+  dessert.change('another fruit', (d) => {
+    const share = d.request.fruits.reduce((sum, f) => sum + f.share, 0) / d.request.fruits.length
+    d.request.fruits.push(kitchen.picked(key, share || 1))
+  })
+  detail.value = fruits.value.length - 1
+}
+function remove(i: number) {
+  dessert.change('a fruit taken out', (d) => d.request.fruits.splice(i, 1))
+  detail.value = 0
+}
+const row = (f: FruitAsked) => kitchen.fruit.get(f.key)
+const offered = computed(() => kitchen.fruits.filter((f) => !fruits.value.some((x) => x.key === f.key)))
+const liquids = computed(() =>
+  kitchen.ingredients.filter((i) => ['liquid', 'syrup', 'acid'].includes(i.role)),
+)
+const extras = computed(() =>
+  kitchen.ingredients.filter((i) =>
+    ['fat', 'dried-fruit', 'nut', 'seed', 'spice', 'flavour', 'inclusion', 'acid-salt'].includes(i.role),
+  ),
+)
+</script>
+
+<template>
+  <div class="fruit">
+    <div class="weigh">
+      <AmountField
+        label="Prepared fruit, weighed in the bowl"
+        kind="mass"
+        unit="g"
+        :step="10"
+        :digits="0"
+        optional
+        :ingredient="fruits[0]?.key"
+        :instead="request.weighed_fruit_g ? 'by the dish' : (dessert.answer?.fruit_g ?? 'by the dish')"
+        instead-is="fits the dish"
+        :model-value="request.weighed_fruit_g"
+        :problem="dessert.faultAt('/weighed_fruit_g')"
+        testid="weighed"
+        @update:model-value="
+          (v) => dessert.change('the weight of the fruit', (d) => (d.request.weighed_fruit_g = v))
+        "
+      />
+    </div>
+    <article v-for="(f, i) in fruits" :key="f.key" class="one">
+      <div class="top">
+        <button class="name" :aria-expanded="detail === i" @click="detail = detail === i ? -1 : i">
+          <span class="drop" :style="{ background: row(f)?.juice_colour }" aria-hidden="true" />
+          {{ row(f)?.name }}
+        </button>
+        <AmountField
+          v-if="fruits.length > 1"
+          :label="`Share of ${lower(short(row(f)?.name ?? ''))}`"
+          hide-label
+          kind="percent"
+          unit="%"
+          :step="5"
+          :digits="0"
+          :model-value="f.share * 100"
+          :problem="dessert.faultAt(`/fruits/${i}/share`)"
+          :testid="`share-${f.key}`"
+          @update:model-value="(v) => set(i, 'the shares', (x) => (x.share = (v ?? 0) / 100))"
+        />
+        <button
+          v-if="fruits.length > 1"
+          class="plain"
+          :aria-label="`Take out ${row(f)?.name}`"
+          @click="remove(i)"
+        >
+          Out
+        </button>
+      </div>
+      <FruitDetail v-if="detail === i" :fruit="f" :index="i" />
+    </article>
+    <el-select
+      model-value=""
+      filterable
+      placeholder="Add another fruit"
+      aria-label="Add another fruit"
+      data-testid="add-fruit"
+      @update:model-value="add"
+    >
+      <el-option
+        v-for="f in offered"
+        :key="f.key"
+        :value="f.key"
+        :label="f.name"
+        :data-testid="`add-fruit-${f.key}`"
+      />
+    </el-select>
+    <div v-if="dessert.answer" class="buy" data-testid="buy">
+      <span v-for="p in dessert.answer.purchase" :key="p.key">
+        {{ p.says }}
+      </span>
+    </div>
+    <div class="ticks">
+      <label class="tick"
+        ><input
+          type="checkbox"
+          :checked="request.washed"
+          data-testid="washed"
+          @change="dessert.change('washing', (d) => (d.request.washed = !d.request.washed))"
+        />
+        Goes in wet from washing</label
+      >
+    </div>
+    <PrecookChoice />
+    <ThingsAdded
+      list="liquids"
+      title="Poured over or tossed with"
+      add="Add lemon juice, syrup, …"
+      :offered="liquids"
+    />
+    <AmountField
+      label="Crumbs under or over the fruit"
+      kind="mass"
+      unit="g"
+      optional
+      :step="5"
+      :digits="0"
+      instead="none"
+      ingredient="dry_breadcrumbs"
+      :model-value="request.crumb_layer_g || undefined"
+      :problem="dessert.faultAt('/crumb_layer_g')"
+      testid="crumbs"
+      @update:model-value="(v) => dessert.change('the crumbs', (d) => (d.request.crumb_layer_g = v))"
+    />
+    <ThingsAdded list="extras" title="Stirred in" add="Add butter, dried fruit, spice, …" :offered="extras" />
+  </div>
+</template>
+
+<style scoped>
+.fruit {
+  display: grid;
+  gap: 10px;
+}
+.one {
+  border-bottom: 1px solid var(--line);
+  padding-bottom: 6px;
+}
+.top {
+  display: grid;
+  grid-template-columns: 1fr 108px auto;
+  align-items: center;
+  gap: 6px;
+}
+.top .name {
+  grid-column: 1;
+}
+.top:not(:has(.amount)) .name {
+  grid-column: 1 / -1;
+}
+.name {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 44px;
+  padding: 0;
+  border: 0;
+  background: none;
+  font-weight: 600;
+  font-size: 17px;
+  text-align: left;
+  cursor: pointer;
+}
+.buy {
+  display: grid;
+  gap: 2px;
+  padding: 8px 10px;
+  background: var(--sunk);
+  border-radius: 4px;
+}
+</style>

@@ -1,0 +1,209 @@
+<script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import {
+  api,
+  ask,
+  type BalanceRequest,
+  type Dish,
+  inWords,
+  type Problem,
+  type StartOption,
+} from '@/api/client'
+import AmountField from '@/ui/AmountField.vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { grams } from '@/format/amounts'
+import DishOutline from '@/ui/DishOutline.vue'
+
+/** Begun from an amount of fruit or from portions: which of the kitchen's dishes, how many, and what is left over. */
+const props = defineProps<{ from: 'fruit' | 'portions'; fruit?: string; styleKey?: string }>()
+const emit = defineEmits<{ begin: [dish: Dish, more: Partial<BalanceRequest>, note: string] }>()
+const kitchen = useKitchen()
+
+const amount = ref<number>()
+const bought = ref(false)
+const count = ref<number>(8)
+const portion = ref<'standard' | 'hearty' | 'tasting'>('standard')
+const options = ref<StartOption[]>()
+const prepared = ref(0)
+const problem = ref<Problem>()
+const asking = ref(false)
+
+const question = computed(() => {
+  if (!props.fruit || !props.styleKey || !kitchen.dishes.length) return undefined
+  const begin =
+    props.from === 'portions'
+      ? { portions: count.value }
+      : bought.value
+        ? { bought_g: amount.value }
+        : { fruit_g: amount.value }
+  if (Object.values(begin)[0] === undefined) return undefined
+  return {
+    style: props.styleKey as 'crumble',
+    fruits: [kitchen.picked(props.fruit, 1)],
+    portion: portion.value,
+    own: kitchen.own,
+    dishes: kitchen.dishes.map((d) => ({ id: d.id, name: d.name, count: d.count, dish: d.dish })),
+    ...begin,
+  }
+})
+const settled = refDebounced(question, 60)
+let asked = 0
+watch(
+  settled,
+  async (q) => {
+    const mine = ++asked
+    problem.value = undefined
+    if (!q) {
+      options.value = undefined
+      return
+    }
+    asking.value = true
+    const got = await ask(api.POST('/api/v1/start', { body: q }))
+    if (mine !== asked) return
+    asking.value = false
+    problem.value = got.problem
+    options.value = got.data?.options
+    prepared.value = got.data?.prepared_g ?? 0
+  },
+  { immediate: true, deep: true },
+)
+const missing = computed(() =>
+  [
+    props.from === 'fruit' && amount.value === undefined ? 'the amount' : '',
+    props.fruit ? '' : 'the fruit',
+    props.styleKey ? '' : 'the style',
+  ].filter(Boolean),
+)
+const dishOf = (id: string) => kitchen.dishes.find((d) => d.id === id)
+
+function take(o: StartOption, i: number) {
+  const use = o.uses[i]!
+  const dish = dishOf(use.id)
+  if (!dish) return
+  const note = use.count > 1 ? `, one of ${use.count} in ${dish.name}` : ''
+  emit(
+    'begin',
+    dish.dish,
+    { portion: portion.value, ...(!o.usual_fill ? { weighed_fruit_g: Math.round(use.fruit_g) } : {}) },
+    note,
+  )
+}
+</script>
+
+<template>
+  <div class="start">
+    <template v-if="from === 'fruit'">
+      <AmountField
+        v-model="amount"
+        :label="bought ? 'Fruit, as bought' : 'Fruit, prepared'"
+        kind="mass"
+        unit="g"
+        :step="50"
+        :digits="0"
+        optional
+        :ingredient="fruit"
+        testid="start-fruit"
+      />
+      <div class="choice" role="group" aria-label="As bought or prepared">
+        <button :aria-pressed="!bought" data-testid="start-prepared" @click="bought = false">prepared</button>
+        <button :aria-pressed="bought" data-testid="start-bought" @click="bought = true">
+          as bought, to be peeled and cored
+        </button>
+      </div>
+    </template>
+    <template v-else>
+      <AmountField
+        v-model="count"
+        label="Portions"
+        kind="percent"
+        unit=""
+        :step="1"
+        :digits="0"
+        testid="start-portions"
+      />
+      <div class="choice" role="group" aria-label="Size of a portion">
+        <button
+          v-for="p in ['tasting', 'standard', 'hearty'] as const"
+          :key="p"
+          :aria-pressed="portion === p"
+          :data-testid="`start-${p}`"
+          @click="portion = p"
+        >
+          {{ p === 'standard' ? 'usual' : p }}
+        </button>
+      </div>
+    </template>
+    <p v-if="problem" class="wrong" role="alert">
+      {{ inWords(problem) }}
+    </p>
+    <p v-else-if="!kitchen.dishes.length" class="quiet">The shelf is empty: put your dishes on it first.</p>
+    <p v-else-if="missing.length" class="quiet">{{ `Now ${missing.join(' and ')}.` }}</p>
+    <p v-else-if="asking && !options" class="quiet">Trying the dishes…</p>
+    <p v-else-if="options && !options.length" class="quiet" data-testid="no-way">
+      None of the dishes is the right size, also not two of a kind or two kinds together. Put another on the
+      shelf, or start from a dish.
+    </p>
+    <ol v-if="options?.length" class="options">
+      <li v-for="(o, n) in options" :key="n" :data-testid="`option-${n}`">
+        <span class="uses">
+          <button
+            v-for="(u, i) in o.uses"
+            :key="u.id"
+            class="push"
+            :data-testid="`take-${n}-${i}`"
+            @click="take(o, i)"
+          >
+            <DishOutline v-if="dishOf(u.id)" :dish="dishOf(u.id)!.dish" />
+            <span
+              ><strong>{{ u.count > 1 ? `${u.count} × ` : '' }}{{ u.name }}</strong
+              ><br /><span class="small">{{
+                `${grams(u.fruit_g)} fruit${u.count > 1 ? ' each' : ''}`
+              }}</span></span
+            >
+          </button>
+        </span>
+        <span class="says">{{ o.says }}</span>
+      </li>
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.start {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+}
+.start > * {
+  flex: none;
+}
+.start > .options {
+  flex: 1 1 auto;
+}
+.options {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  overflow: auto;
+  min-height: 0;
+}
+.options li {
+  display: grid;
+  gap: 4px;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--line);
+}
+.uses {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.uses .push {
+  min-height: 52px;
+  padding: 4px 12px 4px 8px;
+  font-weight: 400;
+  text-align: left;
+}
+</style>

@@ -1,0 +1,358 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+import type { Answer, Bowl } from '@/api/client'
+import FigureText from '@/ui/FigureText.vue'
+import { basisWords, percent, scale, short, units } from '@/format/amounts'
+import { useWeighing } from './useWeighing'
+
+/** What to weigh, in the order and in the bowls in which it is weighed. Weighing is a state of its own: large, ticked off. */
+const props = defineProps<{ answer: Answer; name: string; weighing?: boolean }>()
+defineEmits<{ diet: [] }>()
+const bakers = ref(false)
+const told = ref('')
+const w = useWeighing()
+const allergens = computed(() => props.answer.allergens)
+
+/** Two apples of different kinds are told by their kinds. */
+const named = (b: Bowl, name: string) =>
+  b.lines.filter((l) => short(l.name) === short(name)).length > 1
+    ? name.replace(/ \([^)]*\)/, '')
+    : short(name)
+/** What is bought by the piece: eggs to crack, lemons to squeeze. */
+const bowls = ref<HTMLElement>()
+/** What is weighed next is in sight. */
+watch(
+  () => props.weighing && w.next?.id,
+  () =>
+    void nextTick(() =>
+      bowls.value?.querySelector('li.next')?.scrollIntoView({ block: 'nearest', behavior: 'instant' }),
+    ),
+)
+</script>
+
+<template>
+  <section :class="['ticket panel', { weighing }]" aria-label="Ticket">
+    <header>
+      <h2>{{ weighing ? name : 'Ticket' }}</h2>
+      <span v-if="weighing" class="quiet" aria-live="polite">{{
+        w.next ? `${w.done.size} of ${w.lines.length} weighed` : 'All weighed'
+      }}</span>
+      <label v-else class="tick no-print"><input v-model="bakers" type="checkbox" /> baker’s %</label>
+    </header>
+    <div ref="bowls" class="bowls">
+      <div class="columns">
+        <article v-for="b in answer.ticket" :key="b.key" :data-testid="`bowl-${b.key}`">
+          <h3>{{ b.title }}</h3>
+          <ul>
+            <li
+              v-for="l in b.lines"
+              :key="l.key"
+              :class="{
+                done: weighing && w.done.has(`${b.key}/${l.key}`),
+                next: weighing && w.next?.id === `${b.key}/${l.key}`,
+              }"
+            >
+              <component
+                :is="weighing ? 'button' : 'div'"
+                class="line"
+                :aria-pressed="weighing ? w.done.has(`${b.key}/${l.key}`) : undefined"
+                :data-testid="`line-${b.key}-${l.key}`"
+                @click="weighing && w.tick(`${b.key}/${l.key}`)"
+              >
+                <span v-if="units.weights === 'spoons' && l.spoons && b.key !== 'fruit'" class="g spooned"
+                  ><FigureText :text="l.spoons"
+                /></span>
+                <span v-else class="g"
+                  ><FigureText :text="scale(l.g).figure" /><span class="unit"
+                    >&nbsp;{{ scale(l.g).unit }}</span
+                  ></span
+                >
+                <span class="what">
+                  <span class="name"
+                    >{{ named(b, l.name)
+                    }}<template v-if="l.note && (b.key === 'fruit' || l.to_feel)"
+                      >, {{ l.note }}</template
+                    ></span
+                  >
+                  <span class="spoons">
+                    <template v-if="bakers && l.bakers_pct">{{ percent(l.bakers_pct) }}</template>
+                    <template v-else-if="units.weights === 'spoons' && b.key !== 'fruit'"
+                      >{{ l.shown }} g</template
+                    >
+                    <template v-else>{{ l.spoons }}</template>
+                  </span>
+                  <span v-if="l.pieces" class="spoons">{{ l.pieces }}</span>
+                </span>
+                <span v-if="weighing" class="box" aria-hidden="true">{{
+                  w.done.has(`${b.key}/${l.key}`) ? '✓' : ''
+                }}</span>
+              </component>
+            </li>
+          </ul>
+          <p v-if="weighing" class="how">{{ b.how }}</p>
+          <button
+            v-else
+            class="where no-print"
+            :aria-expanded="told === b.key"
+            @click="told = told === b.key ? '' : b.key"
+          >
+            {{ told === b.key ? 'Less' : 'How, and where from' }}
+          </button>
+          <p v-if="!weighing && told === b.key" class="how">
+            {{ b.how }}
+            <template
+              v-for="f in b.key === 'fruit'
+                ? ['fruit_g']
+                : b.key === 'dry'
+                  ? ['sugar_g', 'thickener_g']
+                  : b.key === 'topping'
+                    ? ['topping_g']
+                    : b.key === 'base'
+                      ? ['base_g']
+                      : []"
+              :key="f"
+            >
+              {{ answer.sources[f]?.text ?? '' }} ({{ basisWords[answer.sources[f]?.basis ?? ''] }}.)
+            </template>
+          </p>
+        </article>
+        <article v-if="weighing" class="steps" data-testid="method">
+          <h3>Method</h3>
+          <ol>
+            <li v-for="(m, i) in answer.method" :key="i">{{ m.text }}</li>
+          </ol>
+        </article>
+        <article v-if="weighing" class="steps" data-testid="checks">
+          <h3>Before the oven door closes</h3>
+          <label v-for="c in answer.checks" :key="c.code" class="tick check"
+            ><input
+              type="checkbox"
+              :checked="w.isChecked(c)"
+              :data-testid="`check-${c.code}`"
+              @change="w.check(c)"
+            />
+            {{ c.text }}</label
+          >
+        </article>
+        <article v-else class="steps print-only">
+          <h3>Method</h3>
+          <ol>
+            <li v-for="(m, i) in answer.method" :key="i">{{ m.text }}</li>
+          </ol>
+          <h3>Before the oven door closes</h3>
+          <p v-for="c in answer.checks" :key="c.code">☐ {{ c.text }}</p>
+        </article>
+        <p class="allergens small">
+          <strong>Contains:</strong>
+          {{ allergens.contains.join(', ') || 'none of the listed allergens' }}.
+          <template v-if="allergens.check_label.length">
+            <strong>Check the label:</strong>
+            {{ allergens.check_label.map(short).join(', ') }}.</template
+          >
+          A list is no promise about cross-contact.
+          <button v-if="!weighing" class="where no-print" data-testid="diet" @click="$emit('diet')">
+            For a diet…
+          </button>
+        </p>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.ticket {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+header {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding: 6px 12px 2px;
+}
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 32px;
+  font-size: 14px;
+}
+.bowls {
+  overflow: auto;
+  padding: 0 12px 10px;
+  min-height: 0;
+}
+article {
+  padding-top: 6px;
+}
+h3 {
+  color: var(--rim-ink);
+  border-bottom: 1.5px solid var(--rim);
+  padding-bottom: 2px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.line {
+  display: grid;
+  grid-template-columns: 92px 1fr;
+  gap: 12px;
+  align-items: center;
+  width: 100%;
+  padding: 3px 0;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+  text-align: left;
+}
+.g {
+  font-size: 27px;
+  font-weight: 700;
+  line-height: 1.1;
+  text-align: right;
+  white-space: nowrap;
+}
+.g.spooned {
+  font-size: 19px;
+  white-space: normal;
+}
+.weighing .g.spooned {
+  font-size: 28px;
+}
+.unit {
+  font-size: 16px;
+  font-weight: 400;
+}
+.what {
+  display: grid;
+  line-height: 1.2;
+}
+.name {
+  font-weight: 600;
+}
+.spoons {
+  font-size: 14px;
+  color: var(--ink-2);
+  min-height: 17px;
+}
+.where {
+  border: 0;
+  background: none;
+  padding: 2px 0;
+  min-height: 26px;
+  font-size: 13px;
+  color: var(--ink-2);
+  text-decoration: underline;
+  cursor: pointer;
+}
+.how {
+  font-size: 14px;
+  color: var(--ink-2);
+}
+.print-only {
+  display: none;
+}
+.steps ol {
+  margin: 4px 0;
+  padding-left: 26px;
+  font-size: 18px;
+}
+.steps li {
+  padding: 3px 0;
+}
+.check {
+  min-height: 46px;
+  font-size: 18px;
+}
+.allergens {
+  margin-top: 8px;
+}
+.weighing .columns {
+  columns: 2 420px;
+  column-gap: 28px;
+}
+.weighing .bowls {
+  padding: 4px 20px 16px;
+}
+.weighing article {
+  break-inside: avoid;
+}
+.weighing .line {
+  grid-template-columns: 170px 1fr 44px;
+  min-height: 58px;
+  cursor: pointer;
+}
+.weighing .g {
+  font-size: 42px;
+}
+.weighing .name {
+  font-size: 22px;
+}
+.weighing .spoons {
+  font-size: 16px;
+}
+.weighing .how {
+  font-size: 16px;
+  padding: 4px 0 8px;
+}
+.box {
+  display: grid;
+  place-items: center;
+  width: 38px;
+  height: 38px;
+  border: 2px solid var(--ink-2);
+  border-radius: 4px;
+  font-size: 24px;
+  font-weight: 700;
+}
+.weighing li.done .line {
+  opacity: 0.65;
+}
+li.done .box {
+  background: var(--settled);
+  border-color: var(--settled);
+  color: var(--panel);
+}
+li.next .line {
+  background: var(--moved);
+  outline: 3px solid var(--heat);
+  outline-offset: -3px;
+}
+@media screen and (min-width: 1600px) {
+  .g {
+    font-size: 34px;
+  }
+  .name {
+    font-size: 18px;
+  }
+  .spoons {
+    font-size: 15px;
+  }
+}
+@media (max-width: 620px) {
+  .weighing .bowls {
+    padding: 4px 12px 12px;
+  }
+  .weighing .line {
+    grid-template-columns: 116px minmax(0, 1fr) 40px;
+    gap: 8px;
+  }
+  .weighing .g {
+    font-size: 36px;
+  }
+  .weighing .name {
+    font-size: 19px;
+  }
+}
+@media print {
+  .print-only {
+    display: block;
+  }
+  .bowls {
+    overflow: visible;
+  }
+}
+</style>

@@ -1,0 +1,223 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { grams, scale, short, units } from '@/format/amounts'
+import { useDessert } from '@/stores/useDessert'
+import { useWeighing } from './useWeighing'
+
+/** What is weighed next, to be read from a metre; what the scale shows; and at the end the oven. */
+defineProps<{ ready: boolean }>()
+defineEmits<{ oven: [] }>()
+const w = useWeighing()
+const dessert = useDessert()
+const line = computed(() => w.next?.line)
+const spooned = computed(
+  () => units.weights === 'spoons' && line.value?.spoons && w.next?.bowl.key !== 'fruit',
+)
+const share = computed(() => {
+  const r = w.reading
+  return r && r.wanted_g > 0 ? Math.min(115, Math.max(0, (100 * r.g) / r.wanted_g)) : 0
+})
+const says = computed(() => {
+  const r = w.reading
+  if (!r || !line.value) return ''
+  if (r.verdict === 'right') return r.settled ? 'right' : 'settling…'
+  return r.verdict === 'over' ? `${grams(-r.left_g)} too much` : `${grams(r.left_g)} to go`
+})
+const checks = computed(() => dessert.answer?.checks ?? [])
+const unchecked = computed(() => checks.value.filter((c) => !w.isChecked(c)).length)
+const hands = [
+  ['pour', 'Pour it in'],
+  ['spoon_in', 'A spoon more'],
+  ['spoon_out', 'A spoon out'],
+  ['clear', 'Empty it'],
+] as const
+</script>
+
+<template>
+  <section class="panel next" aria-label="Weighed next" data-testid="weigh-next">
+    <template v-if="line">
+      <p class="of" aria-live="polite">
+        {{ `${w.next?.bowl.title ?? ''} · ${w.done.size + 1} of ${w.lines.length}` }}
+      </p>
+      <p class="g">
+        <template v-if="spooned">{{ line.spoons }}</template>
+        <template v-else
+          >{{ scale(line.g).figure }}<span class="unit">&nbsp;{{ scale(line.g).unit }}</span></template
+        >
+      </p>
+      <p class="name">{{ short(line.name) }}</p>
+      <p class="quiet">
+        {{ spooned ? grams(line.g) : line.spoons }}<template v-if="line.note">; {{ line.note }}</template>
+      </p>
+      <span class="acts">
+        <button class="push main" data-testid="weigh-done" @click="w.tick(w.next?.id)">In the bowl</button>
+        <button class="push" :disabled="!w.done.size" @click="w.untick()">One back</button>
+      </span>
+    </template>
+    <template v-else>
+      <p class="of">{{ `All ${w.lines.length} weighed` }}</p>
+      <p class="name" data-testid="all-weighed">
+        {{ unchecked ? `${unchecked} to check before the door closes` : 'Everything is checked' }}
+      </p>
+      <label v-for="(c, i) in checks" :key="i" class="tick check"
+        ><input type="checkbox" :checked="w.isChecked(c)" @change="w.check(c)" /> {{ c.text }}</label
+      >
+      <button
+        class="push main oven"
+        :disabled="!ready"
+        data-testid="weighed-into-oven"
+        @click="$emit('oven')"
+      >
+        In the oven
+      </button>
+      <span class="acts">
+        <button class="plain" @click="w.untick()">One back</button>
+        <button class="plain" @click="w.afresh()">From the start</button>
+      </span>
+    </template>
+    <div class="which">
+      <label class="tick"
+        ><input v-model="w.byScale" type="checkbox" data-testid="by-scale" /> by the scale, which is
+        simulated</label
+      >
+      <button v-if="w.byScale" class="push" @click="w.scale({ tare: true })">Zero</button>
+    </div>
+    <div v-if="w.byScale" class="scale">
+      <template v-if="w.reading">
+        <p class="shows" :class="{ settled: w.reading.settled }">
+          <strong data-testid="scale-shows">{{ scale(w.reading.g).figure }}</strong>
+          <span class="unit">{{ scale(w.reading.g).unit }}</span>
+          <span class="says" data-testid="scale-says" :class="w.reading.verdict">{{ says }}</span>
+        </p>
+        <div v-if="line" class="track" aria-hidden="true">
+          <div class="fill" :class="w.reading.verdict" :style="{ width: `${share / 1.15}%` }" />
+          <div class="mark" />
+        </div>
+        <p class="small quiet">
+          A line is ticked when the scale stands still within 2 %, and the scale is set to zero.
+        </p>
+        <div class="hands" role="group" aria-label="The simulation’s hand">
+          <span class="small quiet">Simulated hand</span>
+          <button
+            v-for="[does, word] in hands"
+            :key="does"
+            class="plain"
+            :data-testid="`hand-${does}`"
+            @click="w.scale({ hand: does })"
+          >
+            {{ word }}
+          </button>
+        </div>
+      </template>
+      <p v-else class="quiet" role="status">{{ w.trouble || 'Looking for the scale…' }}</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.next {
+  display: grid;
+  align-content: start;
+  gap: 6px;
+  padding: 10px 16px 14px;
+  overflow: auto;
+}
+.of {
+  color: var(--ink-2);
+  font-weight: 600;
+}
+.g {
+  font-size: 84px;
+  font-weight: 700;
+  line-height: 1;
+  letter-spacing: -0.02em;
+}
+.unit {
+  font-size: 24px;
+  font-weight: 400;
+}
+.name {
+  font: 650 30px/1.15 var(--title);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin: 4px 0;
+}
+.oven {
+  min-height: 72px;
+  font-size: 24px;
+}
+.which {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+.check {
+  font-size: 19px;
+}
+.scale {
+  display: grid;
+  gap: 8px;
+  padding-top: 8px;
+  border-top: 1px solid var(--line);
+}
+.shows {
+  display: flex;
+  align-items: baseline;
+  gap: 6px;
+}
+.shows strong {
+  min-width: 96px;
+  font-size: 44px;
+  line-height: 1;
+  color: var(--ink-2);
+}
+.shows.settled strong {
+  color: var(--ink);
+}
+.says {
+  margin-left: auto;
+  font-size: 20px;
+  font-weight: 600;
+}
+.says.right {
+  color: var(--settled);
+}
+.says.over {
+  color: var(--danger);
+}
+.track {
+  position: relative;
+  height: 18px;
+  border: 2px solid var(--rim);
+  border-radius: 4px;
+  overflow: hidden;
+}
+.fill {
+  height: 100%;
+  background: var(--heat);
+}
+.fill.right {
+  background: var(--settled);
+}
+.fill.over {
+  background: var(--danger);
+}
+.mark {
+  position: absolute;
+  inset: 0 auto 0 calc(100% / 1.15);
+  border-left: 3px solid var(--ink);
+}
+.hands {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+}
+@media (max-width: 620px) {
+  .g {
+    font-size: 68px;
+  }
+}
+</style>

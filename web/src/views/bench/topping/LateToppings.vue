@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { lower } from '@/format/amounts'
+import { useDessert } from '@/stores/useDessert'
+
+/** More toppings on one dessert: nuts put on late, crumbs on a lid. They add up. */
+const kitchen = useKitchen()
+const dessert = useDessert()
+const late = computed(() => dessert.draft!.request.late ?? [])
+const offered = computed(() =>
+  kitchen.larder?.toppings.filter(
+    (t) =>
+      t.key !== dessert.draft!.request.topping.key &&
+      !late.value.some((l) => l.key === t.key) &&
+      t.family !== 'biscuit',
+  ),
+)
+function add(key: string) {
+  if (key) dessert.change('a second topping', (d) => (d.request.late = [...(d.request.late ?? []), { key }]))
+}
+function drop(i: number) {
+  dessert.change('a topping left out', (d) => {
+    const rest = (d.request.late ?? []).filter((_, n) => n !== i)
+    d.request.late = rest.length ? rest : undefined
+  })
+}
+function amount(i: number, a: 'light' | 'standard' | 'generous') {
+  dessert.change('the second topping', (d) => d.request.late && (d.request.late[i]!.amount = a))
+}
+</script>
+
+<template>
+  <div class="late">
+    <div v-for="(l, i) in late" :key="l.key" class="one">
+      <span>{{ kitchen.topping.get(l.key)?.name }}</span>
+      <button
+        class="plain"
+        :aria-label="`Leave out ${lower(kitchen.topping.get(l.key)?.name ?? '')}`"
+        @click="drop(i)"
+      >
+        Out
+      </button>
+      <div class="choice" role="group" aria-label="How much of it">
+        <button
+          v-for="a in ['light', 'standard', 'generous'] as const"
+          :key="a"
+          :aria-pressed="(l.amount || 'standard') === a"
+          @click="amount(i, a)"
+        >
+          {{ a === 'standard' ? 'usual' : a }}
+        </button>
+      </div>
+    </div>
+    <el-select
+      model-value=""
+      filterable
+      placeholder="A second topping, put on late"
+      aria-label="A second topping, put on late"
+      data-testid="add-late"
+      @update:model-value="add"
+    >
+      <el-option
+        v-for="o in offered"
+        :key="o.key"
+        :value="o.key"
+        :label="o.name"
+        :data-testid="`late-${o.key}`"
+      />
+    </el-select>
+  </div>
+</template>
+
+<style scoped>
+.late {
+  display: grid;
+  gap: 6px;
+}
+.one {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+}
+.one .choice {
+  grid-column: 1 / -1;
+}
+</style>

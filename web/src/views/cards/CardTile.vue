@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { CardListed } from '@/api/client'
+import CutawayPicture from '@/ui/CutawayPicture.vue'
+import DishOutline from '@/ui/DishOutline.vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { bandWords, grams, lower, short, sizes } from '@/format/amounts'
+
+/** A card in the gallery: its cutaway in small, its name, its dish. */
+const props = defineProps<{ card: CardListed }>()
+defineEmits<{ open: []; more: [] }>()
+const kitchen = useKitchen()
+const fruits = computed(() =>
+  props.card.newest.request.fruits
+    .map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key)))
+    .join(', '),
+)
+</script>
+
+<template>
+  <li class="panel" :data-testid="`card-${card.name}`">
+    <button class="open" @click="$emit('open')">
+      <span class="pic"><CutawayPicture v-if="card.brief" :cut="card.brief.cutaway" small /></span>
+      <strong>{{ card.name }}</strong>
+      <span class="quiet">{{ card.newest.request.style }} · {{ fruits }}</span>
+      <span v-if="card.brief"
+        ><b>{{ grams(card.brief.fruit_g) }}</b>
+        {{
+          `fruit, ${bandWords[card.brief.band]}, ${card.brief.portions} ${card.brief.portions === 1 ? 'portion' : 'portions'}`
+        }}</span
+      >
+      <span v-else class="wrong">can’t be calculated as it stands</span>
+      <span class="dish quiet small"
+        ><DishOutline :dish="card.newest.request.dish" />{{ sizes(card.newest.request.dish) }}</span
+      >
+    </button>
+    <button class="plain" :data-testid="`more-${card.name}`" @click="$emit('more')">
+      {{ `Version ${card.newest.number}, and more` }}
+    </button>
+  </li>
+</template>
+
+<style scoped>
+li {
+  display: flex;
+  flex-direction: column;
+  padding: 10px 12px 0;
+}
+.open {
+  display: grid;
+  align-content: start;
+  gap: 3px;
+  flex: 1;
+  width: 100%;
+  padding: 0;
+  border: 0;
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+.pic {
+  display: block;
+  height: 84px;
+}
+.pic :deep(svg) {
+  width: 100%;
+  height: 84px;
+}
+strong {
+  font: 650 19px/1.2 var(--title);
+}
+.dish {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+li > .plain {
+  align-self: flex-start;
+  padding: 0;
+}
+</style>

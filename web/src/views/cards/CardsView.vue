@@ -1,0 +1,254 @@
+<script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
+import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, ask, inWords, type Card, type CardListed, type Version } from '@/api/client'
+import { useDessert } from '@/stores/useDessert'
+import HistoryNotice from '@/ui/HistoryNotice.vue'
+import SeekSelect from '@/ui/SeekSelect.vue'
+import { useFetched } from '@/ui/useFetched'
+import { bindKeys } from '@/ui/useKeys'
+import { useKitchen } from '@/stores/useKitchen'
+import { useOutbox } from '@/stores/useOutbox'
+import { short } from '@/format/amounts'
+import CardMore from './CardMore.vue'
+import CardTile from './CardTile.vue'
+import { useCardHistory, type CardBody } from './useCardHistory'
+
+const kitchen = useKitchen()
+const dessert = useDessert()
+const outbox = useOutbox()
+const router = useRouter()
+const cards = ref<CardListed[]>()
+const all = ref(0)
+
+const seeks = reactive<{
+  words: string
+  style?: string
+  fruit?: string
+  shape?: 'rectangle' | 'square' | 'round' | 'oval'
+  diet?: 'vegan' | 'dairy_free' | 'egg_free' | 'gluten_free' | 'nut_free'
+  most?: number
+  archived: boolean
+}>({ words: '', archived: false })
+const diets: [NonNullable<typeof seeks.diet>, string][] = [
+  ['vegan', 'vegan'],
+  ['dairy_free', 'no dairy'],
+  ['egg_free', 'no egg'],
+  ['gluten_free', 'no gluten'],
+  ['nut_free', 'no nuts'],
+]
+const shapes = (['rectangle', 'square', 'round', 'oval'] as const).map((x) => [x, x] as const)
+const few = [6, 8, 10, 12].map((n) => [n, `to ${n} things`] as const)
+const sought = refDebounced(
+  computed(() => ({
+    words: seeks.words.trim() || undefined,
+    style: seeks.style || undefined,
+    fruit: seeks.fruit || undefined,
+    shape: seeks.shape || undefined,
+    diet: seeks.diet || undefined,
+    most: seeks.most || undefined,
+    archived: seeks.archived || undefined,
+  })),
+  150,
+)
+const narrowed = computed(() => Object.values(sought.value).some((v) => v !== undefined))
+let asked = 0
+async function fetch(id: string, from = 0) {
+  const mine = ++asked
+  const got = await ask(
+    api.GET('/api/v1/kitchens/{kitchen}/cards', {
+      params: { path: { kitchen: id }, query: { ...sought.value, from } },
+    }),
+  )
+  if (mine !== asked) return undefined
+  if (got.data) {
+    cards.value = from ? [...(cards.value ?? []), ...got.data.cards] : got.data.cards
+    all.value = got.data.all
+  }
+  return got.problem
+}
+const { trouble } = useFetched(fetch)
+async function again(from = 0) {
+  if (kitchen.kitchen) trouble.value = await fetch(kitchen.kitchen.id, from)
+}
+watch(sought, () => again())
+function everything() {
+  Object.assign(seeks, {
+    words: '',
+    style: undefined,
+    fruit: undefined,
+    shape: undefined,
+    diet: undefined,
+    most: undefined,
+    archived: false,
+  })
+}
+
+const more = ref<string>()
+const moreOpen = ref(false)
+const history = useCardHistory()
+function did(says: string, id: string, was: CardBody, is: CardBody) {
+  history.did({ says, id, was, is })
+  void again()
+}
+watch(
+  () => history.moved,
+  () => void again(),
+)
+onBeforeUnmount(
+  bindKeys('On the cards', [
+    { key: 'u', says: 'undo', does: () => void history.undo() },
+    { key: 'r', says: 'redo', does: () => void history.redo() },
+  ]),
+)
+function open(id: string, name: string, v: Version) {
+  dessert.openCard(id, name, v)
+  void router.push('/')
+}
+const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
+</script>
+
+<template>
+  <div class="cards">
+    <div class="bar">
+      <h1>Cards</h1>
+      <el-input
+        v-model="seeks.words"
+        class="find"
+        placeholder="Find by name"
+        aria-label="Find a card by its name"
+        clearable
+        data-testid="find-card"
+      />
+      <SeekSelect
+        v-model="seeks.style"
+        class="pick"
+        label="Style"
+        :options="(kitchen.larder?.styles ?? []).map((x) => [x.key, x.key] as const)"
+        testid="seek-style"
+      />
+      <SeekSelect
+        v-model="seeks.fruit"
+        class="pick wide"
+        label="Fruit"
+        :options="kitchen.fruits.map((f) => [f.key, short(f.name)] as const)"
+        testid="seek-fruit"
+        filterable
+      />
+      <SeekSelect v-model="seeks.shape" class="pick" label="Dish" :options="shapes" testid="seek-shape" />
+      <SeekSelect
+        v-model="seeks.diet"
+        class="pick"
+        label="Diet"
+        :options="diets.map(([key, says]) => [key, says] as const)"
+        testid="seek-diet"
+      />
+      <SeekSelect v-model="seeks.most" class="pick" label="Few things" :options="few" testid="seek-most" />
+      <label class="tick"
+        ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> put away</label
+      >
+      <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
+    </div>
+    <HistoryNotice :history="history" />
+    <p v-if="trouble" class="wrong" role="alert">
+      {{ `${inWords(trouble)}. Trying again every few seconds.` }}
+    </p>
+    <p v-if="outbox.any" class="quiet">What waits to be saved is not in this list yet.</p>
+    <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
+      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+    </p>
+    <p v-else-if="cards && !cards.length && !narrowed" class="empty">
+      No cards yet. Put a dessert together on the
+      <RouterLink to="/">Bench</RouterLink> and save it.
+    </p>
+    <p v-else-if="cards && !cards.length" class="empty" data-testid="no-card">
+      No card is like that.
+      <button class="plain" @click="everything">Show all of them</button>
+    </p>
+    <p v-else-if="!cards && !trouble" class="empty quiet">Fetching the cards…</p>
+    <ul>
+      <CardTile
+        v-for="c in cards"
+        :key="c.id"
+        :card="c"
+        @open="open(c.id, c.name, c.newest)"
+        @more="((more = c.id), (moreOpen = true))"
+      />
+    </ul>
+    <p v-if="cards && cards.length < all" class="rest">
+      {{ `${cards.length} of ${all}` }}
+      <button class="push" data-testid="more-cards" @click="again(cards.length)">More cards</button>
+    </p>
+    <CardMore
+      v-if="more"
+      :id="more"
+      :key="more"
+      v-model="moreOpen"
+      @bench="fromMore"
+      @named="(was, c) => did(`${was} is called ${c.name} now`, c.id, { name: was }, { name: c.name })"
+      @away="
+        (c) =>
+          did(
+            c.archived ? `${c.name} is put away` : `${c.name} is out again`,
+            c.id,
+            { archived: !c.archived },
+            { archived: c.archived },
+          )
+      "
+      @copied="(c) => did(`${c.name} is a card of its own`, c.id, { archived: true }, { archived: false })"
+    />
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding: 4px 8px 10px;
+}
+.bar h1 {
+  margin-right: 6px;
+}
+.import {
+  margin-left: auto;
+}
+.find {
+  width: 190px;
+}
+.pick {
+  width: 124px;
+}
+.pick.wide {
+  width: 150px;
+}
+ul {
+  list-style: none;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 286px), 1fr));
+  gap: 8px;
+  margin: 0;
+  padding: 0;
+}
+.rest {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 12px 8px;
+}
+.empty {
+  padding: 40px 12px;
+  text-align: center;
+  font-size: 18px;
+}
+@media (max-width: 620px) {
+  .find,
+  .pick,
+  .pick.wide {
+    flex: 1 1 44%;
+    width: auto;
+  }
+}
+</style>

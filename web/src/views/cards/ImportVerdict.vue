@@ -1,0 +1,153 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Verdict } from '@/api/client'
+import CutawayPicture from '@/ui/CutawayPicture.vue'
+import RemarkList from '@/ui/RemarkList.vue'
+import { bandWords, grams, heat, integer, mm, percent, measured } from '@/format/amounts'
+
+/** What a recipe comes to: as it was written, mended, and as Mabbin would do it, side by side. */
+const props = defineProps<{ verdict: Verdict }>()
+defineEmits<{ open: [which: 'as_written' | 'mended' | 'own'] }>()
+const versions = [
+  ['as_written', 'As written'],
+  ['mended', 'Mended'],
+  ['own', 'Mabbin’s way'],
+] as const
+/** When the middle of it boils. */
+const bubbles = computed(() => {
+  const m = props.verdict.baked?.events.middle_bubbles_min
+  return typeof m === 'number' ? `the middle bubbles after ${integer(m)} min.` : 'the middle never bubbles.'
+})
+const shown = computed(() => versions.filter(([key]) => key !== 'mended' || props.verdict.changes?.length))
+</script>
+
+<template>
+  <section class="verdict" aria-label="What it comes to" data-testid="verdict">
+    <div class="three">
+      <article v-for="[key, title] in shown" :key="key" :data-testid="`version-${key}`">
+        <template v-if="verdict[key]">
+          <h3>{{ title }}</h3>
+          <CutawayPicture :cut="verdict[key].answer.cutaway" small />
+          <dl>
+            <dt>stands</dt>
+            <dd>{{ bandWords[verdict[key].answer.set.band] }}</dd>
+            <dt>free rim</dt>
+            <dd :class="{ danger: verdict[key].answer.fit.room !== 'free' }">
+              {{ mm(verdict[key].answer.fit.hot_headspace_mm) }}
+            </dd>
+            <dt>fruit</dt>
+            <dd>{{ grams(verdict[key].answer.fruit_g) }}</dd>
+            <dt>sugar</dt>
+            <dd>{{ grams(verdict[key].answer.sugar_g) }}, {{ percent(verdict[key].answer.sugar_pct) }}</dd>
+            <dt>thickener</dt>
+            <dd>{{ grams(verdict[key].answer.thickener_g) }}</dd>
+            <dt>topping</dt>
+            <dd>
+              {{ grams(verdict[key].answer.topping_g) }}, {{ mm(verdict[key].answer.topping.thickness_mm) }}
+            </dd>
+          </dl>
+          <button
+            :class="['push', { main: key === 'as_written' }]"
+            :data-testid="`open-${key}`"
+            @click="$emit('open', key)"
+          >
+            Open it
+          </button>
+        </template>
+      </article>
+    </div>
+    <template v-if="verdict.wrong?.length">
+      <h3>As written</h3>
+      <RemarkList :remarks="verdict.wrong" />
+    </template>
+    <p v-else class="right">
+      <strong>As written, it is right for this dish.</strong>
+    </p>
+    <template v-if="verdict.baked">
+      <h3>
+        {{
+          `Its bake as written: ${heat(verdict.baked.stages[0]!.oven_c)}, ${integer(verdict.baked.stages[0]!.minutes)} min`
+        }}
+      </h3>
+      <p v-if="!verdict.baked.unmet.length" class="right" data-testid="baked">
+        <strong>It comes out right</strong>{{ `, on the model: ${bubbles}` }}
+      </p>
+      <p v-else data-testid="baked">
+        <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>{{ `, on the model: ${bubbles}` }}
+        <template v-if="verdict.baked.mend"
+          ><br />The smallest change that mends it: <strong>{{ verdict.baked.mend.says }}</strong>.</template
+        >
+        <template v-else><br />No other time, cover or heat mends it in this dish.</template>
+      </p>
+    </template>
+    <template v-if="verdict.changes?.length">
+      <h3>The smallest change to what is weighed</h3>
+      <ul class="changes" data-testid="changes">
+        <li v-for="c in verdict.changes" :key="c.code">
+          <strong>{{ c.name }}: {{ measured(c.from, c.unit) }} → {{ measured(c.to, c.unit) }}</strong>
+          <span class="quiet">{{ c.effect }}</span>
+        </li>
+      </ul>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.verdict {
+  display: grid;
+  gap: 8px;
+}
+.three {
+  display: grid;
+  grid-auto-columns: minmax(0, 1fr);
+  grid-auto-flow: column;
+  gap: 14px;
+}
+article {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+}
+article .push {
+  padding: 0 6px;
+}
+dl {
+  margin: 0;
+  font-size: 15px;
+}
+dt {
+  margin-top: 3px;
+  font-size: 13px;
+  color: var(--ink-2);
+}
+dd {
+  margin: 0;
+  font-weight: 600;
+}
+dd:first-of-type {
+  font-size: 17px;
+}
+.danger {
+  color: var(--danger);
+}
+.changes {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.changes li {
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line);
+}
+.changes strong {
+  display: block;
+}
+.right {
+  color: var(--settled);
+}
+@media (max-width: 620px) {
+  .three {
+    grid-auto-flow: row;
+  }
+}
+</style>

@@ -1,0 +1,116 @@
+import { useLocalStorage } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import {
+  api,
+  ask,
+  type ImportedDocument,
+  type LineAsked,
+  type Problem,
+  type RecipeRow,
+  type Verdict,
+} from '@/api/client'
+import { useKitchen } from '@/stores/useKitchen'
+import { useShelf } from '@/stores/useShelf'
+
+interface Import {
+  name: string
+  style: string
+  dishId: string
+  lines: LineAsked[]
+  ovenC?: number
+  minutes?: number
+}
+
+/** The bake as it was written, where it says how hot and how long. */
+const baked = ({ ovenC, minutes }: Import) =>
+  ovenC && minutes ? { stages: [{ oven_c: ovenC, minutes }] } : undefined
+
+/** A recipe on its way in: its lines, what the baker has answered, and the verdict. It outlives a reload. */
+export function useImport() {
+  const kitchen = useKitchen()
+  const shelf = useShelf()
+  const all = useLocalStorage<Import | null>('mabbin.import', null, {
+    serializer: { read: JSON.parse, write: JSON.stringify },
+  })
+  const verdict = shallowRef<Verdict>()
+  const problem = ref<Problem>()
+  const busy = ref(false)
+
+  /** Reads a file or pasted text. A card of Mabbin's own is given back as it is: there is nothing to ask. */
+  async function read(content: string, filename: string): Promise<ImportedDocument | undefined> {
+    busy.value = true
+    const got = await ask(api.POST('/api/v1/import', { body: { content, filename } }))
+    busy.value = false
+    problem.value = got.problem
+    if (!got.data || got.data.card) return got.data
+    const d = got.data
+    const known = kitchen.larder?.styles.find((s) => s.key === d.style)
+    verdict.value = undefined
+    all.value = {
+      name: d.name || 'A card without a name',
+      style: known?.key ?? 'crumble',
+      dishId: kitchen.dishes[0]?.id ?? '',
+      lines: d.lines.map((l) => ({ text: l.text, bowl: l.bowl })),
+      ovenC: d.oven_c || undefined,
+      minutes: d.minutes || undefined,
+    }
+    return d
+  }
+
+  const question = computed(
+    () =>
+      all.value && {
+        ...kitchen.measures,
+        style: all.value.style as 'crumble',
+        dish: kitchen.dishes.find((d) => d.id === all.value!.dishId)?.dish,
+        lines: all.value.lines,
+        setting: baked(all.value),
+      },
+  )
+  let asked = 0
+  watch(
+    () => JSON.stringify(question.value),
+    async () => {
+      const mine = ++asked
+      if (!question.value) return
+      const got = await ask(api.POST('/api/v1/recipe', { body: question.value }))
+      if (mine !== asked) return
+      problem.value = got.problem
+      if (got.data) verdict.value = got.data
+      else if (verdict.value) verdict.value = { rows: verdict.value.rows, open: verdict.value.open }
+    },
+    { immediate: true },
+  )
+
+  /** Answers a question about a line, or changes the line. */
+  function answer(i: number, how: Partial<LineAsked>) {
+    if (!all.value) return
+    const lines = [...all.value.lines]
+    lines[i] = { ...lines[i]!, ...how }
+    all.value = { ...all.value, lines }
+  }
+  const rewrite = (i: number, text: string) => {
+    if (!all.value) return
+    const lines = [...all.value.lines]
+    lines[i] = { text, bowl: lines[i]!.bowl }
+    all.value = { ...all.value, lines }
+  }
+  async function remember(container: string, g: number) {
+    const s = kitchen.kitchen?.settings
+    if (!s) return
+    problem.value = await shelf.change(`A ${container} holds ${g} g`, 'settings', '', {
+      ...s,
+      containers: { ...s.containers, [container]: g },
+    })
+  }
+  const rows = computed<RecipeRow[]>(() =>
+    verdict.value?.rows.length === all.value?.lines.length ? (verdict.value?.rows ?? []) : [],
+  )
+  const clear = () => {
+    all.value = null
+    verdict.value = undefined
+    problem.value = undefined
+  }
+
+  return { all, verdict, rows, problem, busy, read, answer, rewrite, remember, clear }
+}

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { api, ask, inWords, type Bake, type Explanation } from '@/api/client'
+import LongWork from '@/ui/LongWork.vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { useWork } from '@/stores/useWork'
+
+/** What the model expected of a bake as it was weighed and baked, and which one thing, had it been otherwise, explains what came. */
+const props = defineProps<{ bake: Bake }>()
+const kitchen = useKitchen()
+const why = ref<Explanation>()
+const trouble = ref('')
+const work = useWork()
+const stopped = ref(false)
+async function ponder() {
+  stopped.value = false
+  const got = await work.run(({ signal, id }) =>
+    ask(
+      api.GET('/api/v1/kitchens/{kitchen}/bakes/{bake}/why', {
+        params: { path: { kitchen: kitchen.kitchen!.id, bake: props.bake.id }, header: { 'X-Work': id } },
+        signal,
+      }),
+    ),
+  )
+  stopped.value = !got
+  why.value = got?.data
+  trouble.value = got?.problem ? inWords(got.problem) : ''
+}
+onMounted(() => void ponder())
+const list = (all: string[]) =>
+  all.length > 1 ? `${all.slice(0, -1).join(', ')} and ${all.at(-1)}` : all.join('')
+</script>
+
+<template>
+  <section class="why" data-testid="why">
+    <h3>{{ why && !why.wrong.length ? 'As it should be' : 'What may have gone wrong' }}</h3>
+    <p v-if="trouble" class="wrong" role="alert">{{ trouble }}.</p>
+    <LongWork
+      v-else-if="work.on.value"
+      says="Baking it again on paper, one thing otherwise at a time"
+      :share="work.share.value"
+      @stop="work.stop"
+    />
+    <p v-else-if="stopped" class="quiet">
+      Stopped.
+      <button class="push" data-testid="ponder" @click="ponder">Look for it after all</button>
+    </p>
+    <template v-else-if="why">
+      <p v-if="why.wrong.length">
+        Told: <strong>{{ list(why.wrong) }}</strong>.
+      </p>
+      <p v-else>Nothing was told that a baker would not want.</p>
+      <p class="quiet">
+        {{
+          `By the model, as it was weighed and baked: ${list(
+            [
+              why.expected.juice ?? '',
+              why.expected.fruit ? `fruit ${why.expected.fruit}` : '',
+              why.expected.top ? `top ${why.expected.top}` : '',
+              why.expected.base ? `base ${why.expected.base}` : '',
+            ].filter(Boolean),
+          )}.`
+        }}
+      </p>
+      <p v-if="why.on_paper.length" data-testid="on-paper">
+        On paper already: <strong>{{ list(why.on_paper) }}</strong>.
+      </p>
+      <ol v-if="why.causes.length">
+        <li v-for="c in why.causes" :key="c.code" :data-testid="`cause-${c.code}`">
+          <p>
+            <strong>{{ c.says }}.</strong>
+            {{ `That explains ${list(c.explains)}.` }}
+          </p>
+          <p class="quiet">{{ c.evidence }}</p>
+          <p>{{ `Next time: ${c.next}` }}</p>
+        </li>
+      </ol>
+      <p v-else-if="why.wrong.length && !why.on_paper.length" class="quiet">
+        No single thing explains it better than chance. More of the questions answered, or a probe, would tell
+        more.
+      </p>
+      <p v-if="why.causes.length" class="small quiet">
+        One thing at a time is changed in the model, as far as a kitchen may be off (working figures); the
+        likeliest stands first.
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.why {
+  display: grid;
+  align-content: start;
+  gap: 6px;
+}
+ol {
+  display: grid;
+  gap: 10px;
+  margin: 0;
+  padding-left: 22px;
+}
+</style>

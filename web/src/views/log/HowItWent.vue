@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Bake } from '@/api/client'
+import MiddleCurve from '@/ui/MiddleCurve.vue'
+import { grams, integer, lower, scale, short } from '@/format/amounts'
+
+/** One bake beside what was predicted for it: times, calls, the probe's curve, what was weighed. */
+const props = defineProps<{ bake: Bake }>()
+const h = computed(() => props.bake.happened)
+const told = computed(() => props.bake.outcome.told ?? {})
+const minutes = (m: number | null | undefined) => (typeof m === 'number' ? `${integer(m)} min` : '–')
+const lost = computed(() =>
+  told.value.before_g && told.value.after_g ? told.value.before_g - told.value.after_g : undefined,
+)
+const rows = computed(() => {
+  const e = h.value?.events
+  return (
+    [
+      ['in the oven', minutes(h.value?.planned_min), minutes(h.value?.minutes)],
+      ['rim bubbles', minutes(e?.rim_bubbles_min), minutes(told.value.rim_min)],
+      ['middle bubbles', minutes(e?.middle_bubbles_min), minutes(told.value.middle_min)],
+      [
+        'steamed off',
+        h.value ? grams(h.value.end.steamed_off_g) : '–',
+        lost.value === undefined ? '–' : grams(lost.value),
+      ],
+      ['juice, hot', '–', told.value.juice_hot ?? '–'],
+      ['base', '–', told.value.base ?? '–'],
+      ['sweetness', '–', told.value.sweetness ?? '–'],
+    ] as [string, string, string][]
+  ).filter(([, a, b]) => b !== '–' || (h.value && a !== '–'))
+})
+/** What the scale showed, where it differs from the ticket. */
+const weighed = computed(() => {
+  const all = h.value?.weighed ?? []
+  if (!all.length) return ''
+  const off = all.filter((w) => scale(w.g).figure !== scale(w.wanted_g).figure)
+  return off.length
+    ? `Weighed: ${off
+        .map((w) => `${grams(w.g)} of ${grams(w.wanted_g)} ${lower(short(w.name))}`)
+        .join(', ')}; the other ${all.length - off.length} as written.`
+    : `Weighed: all ${all.length} lines as written.`
+})
+</script>
+
+<template>
+  <div v-if="rows.length || h || told.again !== undefined" class="went" data-testid="how-it-went">
+    <table v-if="rows.length">
+      <thead>
+        <tr>
+          <th scope="col">
+            <span class="visually-hidden">What</span>
+          </th>
+          <th scope="col">predicted</th>
+          <th scope="col">happened</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="[what, before, after] in rows" :key="what">
+          <th scope="row">{{ what }}</th>
+          <td>{{ before }}</td>
+          <td>
+            <strong>{{ after }}</strong>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <figure v-if="h">
+      <MiddleCurve :minute="h.minute" :middle-c="h.middle_c" :readings="h.readings" :end="h.minutes" />
+      <figcaption class="small quiet">
+        {{ `Middle of the fruit: the line as predicted${h.readings.length ? ', dots by the probe' : ''}.` }}
+      </figcaption>
+    </figure>
+    <p v-if="weighed" class="small" data-testid="weighed">{{ weighed }}</p>
+    <ul v-if="h?.calls.length" class="small">
+      <li v-for="(c, i) in h.calls" :key="i">
+        {{ `${integer(c.due_min)} min: ${c.says}`
+        }}<template v-if="c.at_min !== undefined">{{ `, ${c.state} at ${integer(c.at_min)}` }}</template
+        ><template v-else>, not answered</template>
+      </li>
+    </ul>
+    <p v-if="told.again !== undefined">
+      {{ told.again ? 'Would be made again so.' : 'Would not be made again so.' }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.went {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 12px 28px;
+  padding-top: 8px;
+}
+table {
+  border-collapse: collapse;
+  align-self: start;
+}
+th,
+td {
+  padding: 4px 18px 4px 0;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  font-weight: 400;
+}
+thead th {
+  color: var(--ink-2);
+  font-size: 14px;
+}
+figure {
+  margin: 0;
+}
+ul {
+  margin: 0;
+  padding-left: 18px;
+}
+</style>

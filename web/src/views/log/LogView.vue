@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, ask, type Bake } from '@/api/client'
+import { useDessert } from '@/stores/useDessert'
+import BakeOutcome from '@/ui/BakeOutcome.vue'
+import HistoryNotice from '@/ui/HistoryNotice.vue'
+import SeekSelect from '@/ui/SeekSelect.vue'
+import { useFetched } from '@/ui/useFetched'
+import { bindKeys } from '@/ui/useKeys'
+import { useKitchen } from '@/stores/useKitchen'
+import { bandWords, date } from '@/format/amounts'
+import LoggedBake from './LoggedBake.vue'
+import { useLogHistory } from './useLogHistory'
+
+const kitchen = useKitchen()
+const dessert = useDessert()
+const router = useRouter()
+const bakes = ref<Bake[]>()
+const more = ref(false)
+const words = ref('')
+const juice = ref<Bake['predicted']['band']>()
+const oven = ref<string>()
+const bands = Object.entries(bandWords) as [Bake['predicted']['band'], string][]
+const sought = refDebounced(
+  computed(() => ({ words: words.value.trim() || undefined, juice: juice.value, oven: oven.value })),
+  200,
+)
+const seeks = computed(() => !!(sought.value.words || sought.value.juice || sought.value.oven))
+const path = computed(() => `/api/v1/kitchens/${kitchen.kitchen?.id}/bakes`)
+let asked = 0
+async function fetch(id: string, before?: string) {
+  const mine = ++asked
+  const got = await ask(
+    api.GET('/api/v1/kitchens/{kitchen}/bakes', {
+      params: { path: { kitchen: id }, query: { before, ...sought.value } },
+    }),
+  )
+  if (mine !== asked) return undefined
+  if (got.data) {
+    bakes.value = before ? [...(bakes.value ?? []), ...got.data.bakes] : got.data.bakes
+    more.value = got.data.more
+  }
+  return got.problem
+}
+const { trouble } = useFetched(fetch)
+watch(sought, async () => {
+  if (kitchen.kitchen) trouble.value = await fetch(kitchen.kitchen.id)
+})
+async function earlier() {
+  trouble.value = await fetch(kitchen.kitchen!.id, bakes.value?.at(-1)?.id)
+}
+
+/** Two that are laid side by side. */
+const chosen = ref<Bake[]>([])
+function choose(b: Bake) {
+  const there = chosen.value.some((c) => c.id === b.id)
+  chosen.value = there ? chosen.value.filter((c) => c.id !== b.id) : [...chosen.value.slice(-1), b]
+}
+
+const correcting = ref<Bake>()
+const asking = ref(false)
+const history = useLogHistory()
+function correct(b: Bake) {
+  correcting.value = b
+  asking.value = true
+}
+function corrected(b: Bake) {
+  bakes.value = bakes.value?.map((x) => (x.id === b.id ? b : x))
+  const was = b.corrections[0]?.was
+  const says = `${b.title} is put right; what it said before is kept with it`
+  if (was) history.did({ says, id: b.id, was, is: b.outcome })
+}
+watch(
+  () => history.moved,
+  async (step) => {
+    if (!step || !kitchen.kitchen) return
+    const path = { kitchen: kitchen.kitchen.id, bake: step.id }
+    const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/bakes/{bake}', { params: { path } }))
+    if (got.data) bakes.value = bakes.value?.map((x) => (x.id === step.id ? got.data : x))
+  },
+)
+onBeforeUnmount(
+  bindKeys('In the log', [
+    { key: 'u', says: 'undo', does: () => void history.undo() },
+    { key: 'r', says: 'redo', does: () => void history.redo() },
+  ]),
+)
+function again(b: Bake) {
+  dessert.open({ name: b.title, request: b.request, setting: b.setting }, false)
+  void router.push('/')
+}
+</script>
+
+<template>
+  <div class="log">
+    <div class="bar">
+      <h1>Log</h1>
+      <el-input
+        v-model="words"
+        class="words"
+        clearable
+        maxlength="80"
+        placeholder="Words of the name or the note"
+        aria-label="Words of the name or the note"
+        data-testid="log-words"
+      />
+      <SeekSelect v-model="juice" class="pick" label="Came out…" :options="bands" testid="log-juice" />
+      <SeekSelect
+        v-model="oven"
+        class="pick"
+        label="Any oven"
+        :options="kitchen.ovens.map((o) => [o.id, o.name] as const)"
+        testid="log-oven"
+      />
+      <span v-if="kitchen.kitchen" class="take"
+        >All of it as
+        <a :href="`${path}.csv`" download="log.csv" data-testid="log-csv">a table (CSV)</a>
+        <a :href="`${path}.json`" download="log.json" data-testid="log-json">JSON</a></span
+      >
+    </div>
+    <p v-if="chosen.length" class="notice panel" role="status">
+      <template v-if="chosen.length === 1">{{
+        `${chosen[0]!.title}, ${date(chosen[0]!.baked_at)}: choose a second one to lay beside it.`
+      }}</template>
+      <RouterLink
+        v-else
+        class="push main"
+        :to="`/log/beside/${chosen[0]!.id}/${chosen[1]!.id}`"
+        data-testid="beside"
+        >{{ `Lay ${chosen[0]!.title} beside ${chosen[1]!.title}` }}</RouterLink
+      >
+      <button class="plain" @click="chosen = []">Neither</button>
+    </p>
+    <HistoryNotice :history="history" />
+    <p v-if="trouble" class="wrong" role="alert">
+      {{ `${trouble.title}. Trying again every few seconds.` }}
+    </p>
+    <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
+      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+    </p>
+    <p v-else-if="bakes && !bakes.length && seeks" class="empty" data-testid="none-found">
+      No bake is like that. Fewer words find more.
+    </p>
+    <p v-else-if="bakes && !bakes.length" class="empty">
+      Nothing baked yet. When a dessert from the <RouterLink to="/">Bench</RouterLink>
+      has come out, “Baked it” writes it down here.
+    </p>
+    <p v-else-if="!bakes && !trouble" class="empty quiet">Fetching the log…</p>
+    <ol v-else>
+      <LoggedBake
+        v-for="b in bakes"
+        :key="b.id"
+        :bake="b"
+        :chosen="chosen.some((c) => c.id === b.id)"
+        @bench="again(b)"
+        @choose="choose(b)"
+        @correct="correct(b)"
+      />
+    </ol>
+    <button v-if="more" class="push" data-testid="earlier" @click="earlier">Earlier bakes</button>
+    <BakeOutcome v-model="asking" :correcting="correcting" @corrected="corrected" />
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 14px;
+  padding: 4px 8px 10px;
+}
+.take a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  margin-left: 8px;
+}
+.words {
+  width: 320px;
+}
+.pick {
+  width: 170px;
+}
+ol {
+  list-style: none;
+  display: grid;
+  gap: 8px;
+  margin: 0 0 8px;
+  padding: 0;
+}
+.empty {
+  padding: 40px 12px;
+  text-align: center;
+  font-size: 18px;
+}
+</style>

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Bake, Outcome } from '@/api/client'
+import { date } from '@/format/amounts'
+
+/** What was told of a bake until it was put right, each time with what changed. */
+const props = defineProps<{ bake: Bake }>()
+const words = (o: Outcome): Record<string, string> => {
+  const told = o.told ?? {}
+  const yes = (b: boolean | undefined) => (b === undefined ? '' : b ? 'yes' : 'no')
+  const n = (x: number | undefined, unit: string) => (x === undefined ? '' : `${x} ${unit}`)
+  return {
+    ['juice, cold']: o.juice ?? '',
+    ['juice, hot']: told.juice_hot ?? '',
+    ['fruit']: o.fruit ?? '',
+    ['top']: o.top ?? '',
+    ['base']: told.base ?? '',
+    ['sweetness']: told.sweetness ?? '',
+    ['boiled over']: yes(o.boiled_over),
+    ['again so']: yes(told.again),
+    ['rim bubbled']: n(told.rim_min, 'min'),
+    ['middle bubbled']: n(told.middle_min, 'min'),
+    ['weight going in']: n(told.before_g, 'g'),
+    ['weight coming out']: n(told.after_g, 'g'),
+    ['note']: o.note ? `“${o.note}”` : '',
+    ['picture']: o.picture_id ? 'with a picture' : '',
+  }
+}
+const changes = computed(() => {
+  let after = words(props.bake.outcome)
+  return props.bake.corrections.map((c) => {
+    const before = words(c.was)
+    const what = Object.keys(after)
+      .filter((k) => before[k] !== after[k])
+      .map((k) => `${k}: ${before[k] || 'not told'} → ${after[k] || 'not told'}`)
+    after = before
+    return { at: c.at, what }
+  })
+})
+</script>
+
+<template>
+  <section v-if="changes.length" data-testid="told-before">
+    <h3>Put right</h3>
+    <ul>
+      <li v-for="c in changes" :key="c.at">{{ date(c.at) }}: {{ c.what.join('; ') || 'nothing changed' }}</li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  margin: 4px 0 0;
+  padding-left: 18px;
+}
+</style>

@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { inWords, type ShelfDish } from '@/api/client'
+import AmountField from '@/ui/AmountField.vue'
+import DishForm from '@/ui/DishForm.vue'
+import { type DishBody, useKitchen } from '@/stores/useKitchen'
+import { integer, litres, lower, short, sizes } from '@/format/amounts'
+import DishSection from './DishSection.vue'
+import ShelfPair from './ShelfPair.vue'
+import { useShelfDraft } from './useShelfDraft'
+
+/** The kitchen's dishes. Measuring one with water is the first way to its volume; the sizes are the second. */
+const kitchen = useKitchen()
+const { chosen, draft, problem, kept, current, edit, changed, add, keep, takeAway, fault } = useShelfDraft(
+  'dish',
+  () => kitchen.dishes,
+  (d: ShelfDish) => ({ name: d.name, count: d.count, dish: d.dish }),
+)
+const fresh = (): DishBody => ({
+  name: '',
+  count: 1,
+  dish: { shape: 'rectangle', length_cm: 24, width_cm: 18, depth_cm: 5, material: 'stoneware' },
+})
+const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
+</script>
+
+<template>
+  <ShelfPair list="Dishes" edit="The dish" :chosen="!!draft">
+    <template #list>
+      <p v-if="!kitchen.dishes.length" class="quiet">
+        No dishes yet. Add the one you use most, and measure it with water.
+      </p>
+      <ul>
+        <li v-for="d in kitchen.dishes" :key="d.id">
+          <button
+            :aria-pressed="chosen === d.id"
+            :data-testid="`dish-${d.name}`"
+            @click="((chosen = d.id), edit(d))"
+          >
+            <DishSection class="pic" :dish="d.dish" :share="1" />
+            <span>
+              <strong>{{ d.name }}{{ d.count > 1 ? `, ${d.count} of them` : '' }}</strong>
+              <span class="small"
+                >{{ sizes(d.dish) }},
+                {{ lower(short(kitchen.material.get(d.dish.material)?.name ?? '')) }}</span
+              >
+            </span>
+            <span class="volume"
+              ><strong>{{ litres(d.volume_ml) }}</strong
+              ><span class="small">{{ d.dish.measured_ml ? 'measured' : 'by its sizes' }}</span></span
+            >
+          </button>
+        </li>
+      </ul>
+      <button class="push" data-testid="add-dish" @click="add(fresh())">Add a dish</button>
+    </template>
+    <template v-if="draft">
+      <div class="names">
+        <div class="field">
+          <label for="dish-name">Name</label>
+          <el-input id="dish-name" v-model="draft.body.name" maxlength="80" data-testid="shelf-dish-name" />
+          <p v-if="fault('/name')" class="wrong" role="alert">
+            {{ `Name ${fault('/name')}` }}
+          </p>
+        </div>
+        <AmountField
+          label="How many of it"
+          kind="percent"
+          unit=""
+          :digits="0"
+          :step="1"
+          :model-value="draft.body.count"
+          :problem="fault('/count')"
+          testid="dish-count"
+          @update:model-value="(v) => draft && (draft.body.count = Math.round(v ?? 1))"
+        />
+      </div>
+      <div class="water">
+        <h2>Measure it with water</h2>
+        <ol>
+          <li>Set the empty dish on the scale, on a level table, and zero the scale.</li>
+          <li>Fill it with cold water to the brim, to where it would run over.</li>
+          <li>Read the grams: they are its ml.</li>
+        </ol>
+        <div class="row">
+          <AmountField
+            label="It holds"
+            kind="volume"
+            unit="ml"
+            optional
+            :digits="0"
+            :step="10"
+            :instead="current && !draft.fresh ? current.computed_ml : 'by its sizes'"
+            instead-is="by its sizes"
+            :model-value="draft.body.dish.measured_ml || undefined"
+            :problem="fault('/dish/measured_ml')"
+            testid="water-ml"
+            @update:model-value="
+              (v) => draft && (draft.body.dish = { ...draft.body.dish, measured_ml: v ?? 0 })
+            "
+          />
+          <p v-if="current && current.dish.measured_ml" class="small" data-testid="water-says">
+            {{
+              `${litres(current.volume_ml)} measured, ${litres(current.computed_ml)} by its sizes: rounded corners and thick walls make ${integer(Math.abs(difference(current)))} % ${difference(current) < 0 ? 'less' : 'more'}.`
+            }}
+          </p>
+          <p v-else class="small quiet">The best number that you can give: corners and curves are in it.</p>
+        </div>
+      </div>
+      <DishForm
+        :dish="draft.body.dish"
+        :fault-at="fault"
+        plain
+        @change="(d) => draft && (draft.body.dish = d)"
+      />
+      <p v-if="problem" class="wrong" role="alert" data-testid="shelf-problem">
+        {{ inWords(problem) }}
+      </p>
+    </template>
+    <template v-if="draft" #acts>
+      <button
+        class="push main"
+        :disabled="!draft.body.name.trim() || !changed"
+        data-testid="keep"
+        @click="keep"
+      >
+        Keep it
+      </button>
+      <button
+        v-if="!draft.fresh"
+        class="plain"
+        data-testid="take-off"
+        @click="takeAway((name) => `${name} off the shelf; cards keep it`)"
+      >
+        Take it off the shelf
+      </button>
+      <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
+    </template>
+  </ShelfPair>
+</template>
+
+<style scoped>
+li {
+  --shelf-columns: 170px 1fr auto;
+}
+.volume {
+  text-align: right;
+}
+.volume strong {
+  font-size: 22px;
+}
+.names {
+  display: grid;
+  grid-template-columns: 1fr 130px;
+  gap: 10px;
+}
+.water {
+  padding: 10px 12px;
+  border-left: 5px solid var(--rim);
+  background: var(--sunk);
+}
+.water ol {
+  margin: 4px 0 8px;
+  padding-left: 20px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 220px 1fr;
+  gap: 12px;
+  align-items: end;
+}
+@media (max-width: 1000px) {
+  li {
+    --shelf-columns: 90px 1fr auto;
+  }
+}
+</style>

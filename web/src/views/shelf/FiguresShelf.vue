@@ -1,0 +1,332 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { type Basis, faultAt, inWords, type OwnRow, type Problem } from '@/api/client'
+import AmountField from '@/ui/AmountField.vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { useShelf } from '@/stores/useShelf'
+import { basisWords, fine, lower, short } from '@/format/amounts'
+
+/** Fruits or ingredients: every figure with where it is from, and the kitchen's own beside it. */
+const props = defineProps<{ kind: 'fruit' | 'ingredient' }>()
+const kitchen = useKitchen()
+const shelf = useShelf()
+const find = ref('')
+const chosen = ref('')
+const problem = ref<Problem>()
+const naming = ref(false)
+const name = ref('')
+
+const rows = computed(() => (props.kind === 'fruit' ? kitchen.fruits : kitchen.ingredients))
+const mine = computed(() => (props.kind === 'fruit' ? kitchen.own.fruits : kitchen.own.ingredients) ?? {})
+const shown = computed(() => {
+  const words = find.value.trim().toLowerCase()
+  return rows.value.filter(
+    (r) => !words || `${r.name} ${'role' in r ? r.role : r.group}`.toLowerCase().includes(words),
+  )
+})
+const row = computed(() => rows.value.find((r) => r.key === chosen.value) ?? rows.value[0])
+const own = computed<OwnRow | undefined>(() => (row.value ? mine.value[row.value.key] : undefined))
+/** The table's row below the kitchen's own. */
+const table = computed(() => {
+  const key = own.value?.copy_of || row.value?.key
+  const all = props.kind === 'fruit' ? kitchen.larder?.fruits : kitchen.larder?.ingredients
+  return all?.find((r) => r.key === key)
+})
+const figures = computed(() => kitchen.larder?.figures.filter((f) => f.kind === props.kind) ?? [])
+const basisOf = (b: Basis | undefined): string => {
+  const r = table.value
+  const of: Basis | undefined = b ?? (r && ('basis' in r ? r.basis : r.composition_basis))
+  return of ? (basisWords[of] ?? of) : ''
+}
+watch(
+  () => shelf.touched,
+  (t) => {
+    if (t?.thing === props.kind && rows.value.some((r) => r.key === t.id)) chosen.value = t.id
+  },
+)
+watch(chosen, () => {
+  problem.value = undefined
+  naming.value = false
+})
+
+/** Changes what the kitchen has of its own in this row, or goes back to the table. */
+async function put(says: string, key: string, is: OwnRow | undefined) {
+  problem.value = await shelf.change(says, props.kind, key, is)
+}
+async function set(column: string, v: number | undefined) {
+  const r = row.value
+  if (!r) return
+  const values = { ...own.value?.values }
+  if (v === undefined) delete values[column]
+  else values[column] = v
+  const nothing = !Object.keys(values).length && !own.value?.copy_of
+  const figure = figures.value.find((f) => f.column === column)?.name ?? column
+  await put(`${short(r.name)}, ${lower(figure)}`, r.key, nothing ? undefined : { ...own.value, values })
+}
+const allergens = computed(() =>
+  [...new Set(kitchen.larder?.ingredients.flatMap((i) => i.allergens) ?? [])].sort(),
+)
+async function contains(list: string[]) {
+  if (!row.value || !own.value) return
+  await put(`${short(row.value.name)}, what it contains`, row.value.key, {
+    ...own.value,
+    allergens: list,
+  })
+}
+async function dropAll() {
+  const r = row.value
+  if (!r) return
+  await put(`${short(r.name)}: the kitchen’s own figures dropped`, r.key, undefined)
+}
+async function copy() {
+  const r = row.value
+  const called = name.value.trim()
+  if (!r || !called) return
+  const key = `own-${called
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .slice(0, 40)}-${crypto.randomUUID().slice(0, 6)}`
+  await put(`${called}, new`, key, {
+    copy_of: own.value?.copy_of || r.key,
+    name: called,
+    values: { ...own.value?.values },
+  })
+  if (problem.value) return
+  naming.value = false
+  name.value = ''
+  chosen.value = key
+}
+const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
+</script>
+
+<template>
+  <div class="two">
+    <section class="panel list" :aria-label="kind === 'fruit' ? 'Fruit' : 'Stores'">
+      <el-input
+        v-model="find"
+        :placeholder="kind === 'fruit' ? 'Find a fruit' : 'Find by name or kind: flour, fat, spice, …'"
+        aria-label="Find"
+        clearable
+        data-testid="find-row"
+      />
+      <ul>
+        <li v-for="r in shown" :key="r.key">
+          <button :aria-pressed="row?.key === r.key" :data-testid="`row-${r.key}`" @click="chosen = r.key">
+            <span
+              v-if="'juice_colour' in r"
+              class="drop"
+              :style="{ background: r.juice_colour }"
+              aria-hidden="true"
+            />
+            <span>{{ r.name }}</span>
+            <span class="small quiet">{{ mine[r.key] ? 'our own' : 'role' in r ? r.role : '' }}</span>
+          </button>
+        </li>
+        <li v-if="!shown.length" class="quiet none">Nothing of that name. Clear the search to see all.</li>
+      </ul>
+    </section>
+    <section v-if="row && table" class="panel edit" aria-label="Its figures">
+      <div class="head">
+        <h2>{{ row.name }}</h2>
+        <span v-if="own?.copy_of" class="quiet">{{ `started from ${lower(short(table.name))}` }}</span>
+      </div>
+      <p v-if="'allergens' in row" class="small" data-testid="allergens">
+        <strong>Contains:</strong>
+        {{ row.allergens.join(', ') || (row.check_label ? 'not known' : 'none of the listed allergens') }}.
+        <template v-if="row.check_label"><strong>Check the label</strong>: that is not “none”.</template>
+        A list is no promise about cross-contact.
+      </p>
+      <p v-else class="small quiet">
+        {{ row.precook === 'none' ? 'Goes in raw' : `Cooking it first is ${row.precook}`
+        }}{{ row.browns_in_air ? '; browns in air as it is cut' : '' }}.
+      </p>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Figure</th>
+            <th scope="col" class="n">Table</th>
+            <th scope="col">Our own</th>
+            <th scope="col">Where the table’s is from</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="f in figures" :key="f.column">
+            <th scope="row">
+              {{ f.name }}
+              <span class="small quiet">{{
+                f.column === 'price_per_kg' ? `${kitchen.kitchen?.settings.currency} ${f.unit}` : f.unit
+              }}</span>
+            </th>
+            <td class="n" :class="{ over: own?.values?.[f.column] !== undefined }">
+              {{ table.figures[f.column] === undefined ? '–' : fine(table.figures[f.column]!) }}
+            </td>
+            <td>
+              <AmountField
+                :label="`Our own: ${f.name}`"
+                hide-label
+                kind="percent"
+                unit=""
+                optional
+                :digits="3"
+                :step="f.high <= 1 ? 0.05 : 1"
+                instead="as the table"
+                :model-value="own?.values?.[f.column]"
+                :problem="fault(f.column)"
+                :testid="`own-${f.column}`"
+                @update:model-value="(v) => set(f.column, v)"
+              />
+            </td>
+            <td class="small quiet">
+              {{ f.column === 'price_per_kg' ? 'prices are always your own' : basisOf(f.basis) }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="problem" class="wrong" role="alert">
+        {{ inWords(problem) }}
+      </p>
+      <div v-if="own?.copy_of && kind === 'ingredient'" class="field">
+        <label for="own-contains">Contains, by its label</label>
+        <el-select
+          id="own-contains"
+          :model-value="own.allergens ?? ('allergens' in table ? table.allergens : [])"
+          multiple
+          data-testid="own-allergens"
+          @update:model-value="contains"
+        >
+          <el-option v-for="a in allergens" :key="a" :value="a" :label="a" :data-testid="`contains-${a}`" />
+        </el-select>
+      </div>
+      <div class="acts">
+        <button v-if="own" class="push" data-testid="drop-own" @click="dropAll">
+          {{ own.copy_of ? 'Take it off the shelf' : 'All as the table' }}
+        </button>
+        <template v-if="naming">
+          <el-input
+            v-model="name"
+            class="own-name"
+            maxlength="80"
+            placeholder="Its name"
+            aria-label="Name of our own"
+            data-testid="own-name"
+          />
+          <button class="push main" :disabled="!name.trim()" data-testid="own-keep" @click="copy">
+            Keep
+          </button>
+        </template>
+        <button v-else class="plain" data-testid="copy" @click="naming = true">
+          {{ kind === 'fruit' ? 'A fruit of our own, from this one' : 'One of our own, from this one' }}
+        </button>
+      </div>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 400px minmax(0, 1fr);
+  gap: 8px;
+  height: calc(100vh - var(--above) - 73px);
+}
+.list,
+.edit {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  overflow: auto;
+  padding: 10px 14px 14px;
+}
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  overflow: auto;
+}
+li button {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  width: 100%;
+  min-height: 44px;
+  padding: 2px 8px;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+li button > .quiet {
+  margin-left: auto;
+}
+li button[aria-pressed='true'] {
+  background: var(--sunk);
+  box-shadow: inset 5px 0 0 var(--rim);
+}
+.head {
+  display: flex;
+  align-items: baseline;
+  gap: 14px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+}
+thead th {
+  font-size: 14px;
+  color: var(--ink-2);
+}
+tbody tr {
+  border-top: 1px solid var(--line);
+}
+td,
+th {
+  padding: 2px 8px 2px 0;
+}
+td:nth-child(3) {
+  width: 150px;
+}
+.n {
+  text-align: right;
+  padding-right: 14px;
+  font-weight: 600;
+}
+td.n {
+  font-size: 18px;
+}
+.over {
+  color: var(--ink-2);
+  text-decoration: line-through;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+.own-name {
+  width: 240px;
+}
+.none {
+  padding: 16px 8px;
+}
+@media (max-width: 1000px) {
+  .two {
+    display: flex;
+    flex-direction: column;
+    height: auto;
+  }
+  .list ul {
+    max-height: 300px;
+  }
+  td:nth-child(4),
+  thead th:nth-child(4) {
+    display: none;
+  }
+}
+</style>

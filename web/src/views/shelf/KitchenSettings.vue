@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { inWords, type Problem, type Settings } from '@/api/client'
+import BoldText from '@/ui/BoldText.vue'
+import AmountField from '@/ui/AmountField.vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { useShelf } from '@/stores/useShelf'
+import { grams, heat, litres, lower, mm, short } from '@/format/amounts'
+
+/** How the kitchen measures and what it reads: one switch each, and everything that is shown follows. */
+const kitchen = useKitchen()
+const shelf = useShelf()
+const problem = ref<Problem>()
+const settings = computed(() => kitchen.kitchen!.settings)
+const starch = computed(() => lower(short(kitchen.thickener.get('cornflour')?.name ?? '')))
+
+type Key = 'english' | 'weights' | 'decimal' | 'heat' | 'lengths' | 'cup' | 'spoon' | 'eggs'
+const switches: { key: Key; title: string; options: [Settings[Key], string][]; about: string }[] = [
+  {
+    key: 'english',
+    title: 'Words',
+    options: [
+      ['uk', 'British: cornflour, hob'],
+      ['us', 'American: cornstarch, stovetop'],
+    ],
+    about: 'Either is understood when it is typed. What you wrote yourself stays as you wrote it.',
+  },
+  {
+    key: 'decimal',
+    title: 'A half is written',
+    options: [
+      ['point', '0.5'],
+      ['comma', '0,5'],
+    ],
+    about: 'Either is understood when it is typed.',
+  },
+  {
+    key: 'weights',
+    title: 'Weights are shown in',
+    options: [
+      ['g', 'grams'],
+      ['oz', 'ounces'],
+      ['spoons', 'cups and spoons'],
+    ],
+    about: 'Grams are the truth: in cups and spoons they stand beside, and fruit is always weighed.',
+  },
+  {
+    key: 'heat',
+    title: 'Ovens',
+    options: [
+      ['c', '°C'],
+      ['f', '°F'],
+      ['gas', 'gas mark'],
+      ['fan', '°C with fan'],
+    ],
+    about: 'With fan counts 20 °C less, by the everyday rule.',
+  },
+  {
+    key: 'lengths',
+    title: 'Lengths',
+    options: [
+      ['cm', 'cm and mm'],
+      ['in', 'inches'],
+    ],
+    about: '',
+  },
+  {
+    key: 'cup',
+    title: 'A cup holds',
+    options: [
+      ['us', '236.6 ml, US'],
+      ['metric', '250 ml, metric'],
+      ['imperial', '284 ml, half a pint'],
+    ],
+    about: 'A pint, a quart and a fluid ounce are imperial with the half-pint cup, and American otherwise.',
+  },
+  {
+    key: 'spoon',
+    title: 'A tablespoon holds',
+    options: [
+      ['us', '14.8 ml, US'],
+      ['metric', '15 ml, metric'],
+      ['australian', '20 ml, Australian'],
+    ],
+    about: 'A teaspoon is a third of it, of the Australian a quarter.',
+  },
+  {
+    key: 'eggs',
+    title: 'Egg sizes',
+    options: [
+      ['us', 'US: large is 50 g'],
+      ['uk', 'UK and EU: large is 58 g'],
+    ],
+    about: 'Without the shell.',
+  },
+]
+
+/** What is set, with what stands where nothing was. */
+const set = (key: Key) =>
+  settings.value[key] ?? ({ english: 'uk', decimal: 'point' } as Partial<Settings>)[key]
+
+async function put(says: string, change: Partial<Settings>) {
+  problem.value = await shelf.change(says, 'settings', '', { ...settings.value, ...change })
+}
+const containers = computed(() => Object.entries(settings.value.containers).sort())
+function contain(name: string, g: number | undefined) {
+  const next = { ...settings.value.containers }
+  if (g) next[name] = g
+  else delete next[name]
+  void put(nameOf(name), { containers: next })
+}
+const nameOf = (c: string) => {
+  const [unit, ...key] = c.split(' ')
+  const thing = key.join(' ')
+  return thing
+    ? `A ${unit} of ${(kitchen.fruit.get(thing)?.name ?? kitchen.ingredient.get(thing)?.name ?? thing).toLowerCase()}`
+    : `A ${unit}`
+}
+</script>
+
+<template>
+  <section class="panel settings" aria-label="How we measure">
+    <div v-for="s in switches" :key="s.key" class="one">
+      <h2>{{ s.title }}</h2>
+      <div class="choice" role="group" :aria-label="s.title">
+        <button
+          v-for="[value, says] in s.options"
+          :key="value"
+          :aria-pressed="set(s.key) === value"
+          :data-testid="`${s.key}-${value}`"
+          @click="put(`${s.title}: ${says}`, { [s.key]: value })"
+        >
+          {{ says }}
+        </button>
+      </div>
+      <p class="small quiet">{{ s.about }}</p>
+    </div>
+    <div class="one">
+      <h2>How high the kitchen lies</h2>
+      <AmountField
+        class="currency"
+        label="Height above the sea"
+        hide-label
+        kind="percent"
+        unit="m"
+        :digits="0"
+        :step="50"
+        :model-value="settings.altitude_m ?? 0"
+        testid="altitude"
+        @update:model-value="(v) => put('How high the kitchen lies', { altitude_m: v ?? 0 })"
+      />
+      <p class="small quiet">
+        Water boils 1 °C cooler for each 300 m: fruit takes longer, and some starches never set.
+      </p>
+    </div>
+    <div class="one">
+      <h2>Prices in</h2>
+      <el-input
+        class="currency"
+        :model-value="settings.currency"
+        maxlength="8"
+        aria-label="Currency"
+        data-testid="currency"
+        @change="(v: string) => put('What prices are in', { currency: v })"
+      />
+      <p class="small quiet">Prices a kilogram stand with the fruit and the stores.</p>
+    </div>
+    <div class="one wide">
+      <h2>What a container holds</h2>
+      <p v-if="!containers.length" class="quiet">
+        Nothing yet. When a card says “1 punnet” or “a pot”, it is asked once and remembered here.
+      </p>
+      <ul v-else>
+        <li v-for="[name, g] in containers" :key="name">
+          <span>{{ nameOf(name) }}</span>
+          <AmountField
+            :label="nameOf(name)"
+            hide-label
+            kind="mass"
+            unit="g"
+            :digits="0"
+            :step="10"
+            :model-value="g"
+            :testid="`container-${name}`"
+            @update:model-value="(v) => contain(name, v)"
+          />
+          <button class="plain" @click="contain(name, undefined)">Forget</button>
+        </li>
+      </ul>
+    </div>
+    <p v-if="problem" class="wrong wide" role="alert">
+      {{ `${inWords(problem)}. Nothing was changed.` }}
+    </p>
+    <p class="sample wide" data-testid="sample">
+      <BoldText
+        :text="`So it reads now: **${grams(376)}** of topping, **${mm(15)}** thick, ${starch} **${grams(7.5)}**, a dish of **${litres(2100)}**, an oven at **${heat(180)}**.`"
+      />
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.settings {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px 32px;
+  padding: 14px 18px 18px;
+}
+.one {
+  display: grid;
+  align-content: start;
+  gap: 5px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.currency {
+  width: 110px;
+}
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 300px) 140px auto;
+  align-items: center;
+  gap: 12px;
+}
+.sample {
+  padding: 10px 12px;
+  background: var(--sunk);
+  font-size: 18px;
+}
+@media (max-width: 900px) {
+  .settings {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, ask, inWords, type Kitchen } from '@/api/client'
+import LongWork from '@/ui/LongWork.vue'
+import { useKitchen } from '@/stores/useKitchen'
+import { useWork } from '@/stores/useWork'
+
+/** The kitchens of this house, and a whole kitchen as one file: taken away, and brought in. */
+const kitchen = useKitchen()
+const name = ref('')
+const refused = ref('')
+const work = useWork()
+const restored = ref<Kitchen>()
+
+async function add() {
+  const got = await ask(
+    api.POST('/api/v1/kitchens', { body: { id: crypto.randomUUID(), name: name.value.trim() } }),
+  )
+  refused.value = got.problem ? inWords(got.problem) : ''
+  if (got.data) kitchen.choose(got.data.id)
+}
+
+async function restore(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  refused.value = ''
+  restored.value = undefined
+  const got = await work.run(({ signal, id }) =>
+    ask(
+      api.POST('/api/v1/kitchens/restore', {
+        params: { header: { 'X-Work': id } },
+        headers: { 'Content-Type': 'application/zip' },
+        body: file as unknown as string, // the description knows bytes as a string
+        bodySerializer: (x) => x,
+        signal,
+      }),
+    ),
+  )
+  if (!got) refused.value = 'Stopped. Nothing was brought in'
+  else if (got.problem) refused.value = `${inWords(got.problem)}. Nothing was brought in`
+  else {
+    restored.value = got.data
+    await kitchen.load()
+  }
+}
+</script>
+
+<template>
+  <section class="panel kitchens" aria-label="Kitchens and backup">
+    <div class="one">
+      <h2>Kitchens</h2>
+      <ul>
+        <li v-for="k in kitchen.all" :key="k.id">
+          <strong>{{ k.name }}</strong>
+          <span v-if="k.id === kitchen.kitchen?.id" class="quiet">this one</span>
+          <button v-else class="push" :data-testid="`go-${k.name}`" @click="kitchen.choose(k.id)">
+            Go there
+          </button>
+        </li>
+      </ul>
+      <form class="new" @submit.prevent="add">
+        <el-input
+          v-model="name"
+          maxlength="80"
+          placeholder="Name of a new kitchen"
+          aria-label="Name of a new kitchen"
+          data-testid="kitchen-name"
+        />
+        <button class="push" :disabled="!name.trim()" data-testid="add-kitchen">Begin it, empty</button>
+      </form>
+      <p class="small quiet">Cards, dishes, ovens, figures and the log belong to one kitchen each.</p>
+    </div>
+    <div class="one">
+      <h2>Backup</h2>
+      <p>
+        <a
+          v-if="kitchen.kitchen"
+          class="push"
+          :href="`/api/v1/kitchens/${kitchen.kitchen.id}/backup.zip`"
+          :download="`${kitchen.kitchen.name}.zip`"
+          data-testid="backup"
+          >{{ `${kitchen.kitchen.name} as one file` }}</a
+        >
+      </p>
+      <p class="small quiet">
+        A zip of JSON and pictures: everything that this kitchen has and knows, as it is now. What is in it is
+        told in docs/formats.md.
+      </p>
+      <h2>Bring one in</h2>
+      <label class="push bring">
+        From a backup
+        <input
+          class="visually-hidden"
+          type="file"
+          accept=".zip,application/zip"
+          data-testid="restore"
+          @change="restore"
+        />
+      </label>
+      <LongWork v-if="work.on.value" says="Bringing it in" :share="work.share.value" @stop="work.stop" />
+      <p v-if="restored" role="status" data-testid="restored">
+        {{ `${restored.name} is here.` }}
+        <button class="push" @click="kitchen.choose(restored.id)">Go there</button>
+      </p>
+      <p class="small quiet">
+        All of it or nothing. A kitchen that is here already stays as it is: the backup becomes a second one
+        beside it.
+      </p>
+      <p v-if="refused" class="wrong" role="alert" data-testid="restore-refused">{{ refused }}.</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.kitchens {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 380px), 1fr));
+  gap: 20px 40px;
+  padding: 14px 18px 20px;
+}
+.one {
+  display: grid;
+  align-content: start;
+  gap: 8px;
+}
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 52px;
+  border-bottom: 1px solid var(--line);
+}
+.new {
+  display: flex;
+  gap: 8px;
+}
+.new .push {
+  white-space: nowrap;
+}
+.bring {
+  position: relative;
+  justify-self: start;
+}
+.bring:focus-within {
+  outline: 3px solid var(--heat);
+  outline-offset: 2px;
+}
+</style>

@@ -1,0 +1,239 @@
+<script setup lang="ts">
+import { inWords, type Oven, type ShelfOven } from '@/api/client'
+import AmountField from '@/ui/AmountField.vue'
+import { type OvenBody, useKitchen } from '@/stores/useKitchen'
+import { cm, degrees } from '@/format/amounts'
+import OvenTrial from './OvenTrial.vue'
+import ShelfPair from './ShelfPair.vue'
+import { useShelfDraft } from './useShelfDraft'
+
+/** The kitchen's ovens: what heats them, how far off they are, and a camp oven's size. */
+const kitchen = useKitchen()
+const { chosen, draft, problem, kept, edit, changed, add, keep, takeAway, fault } = useShelfDraft(
+  'oven',
+  () => kitchen.ovens,
+  (o: ShelfOven) => ({ name: o.name, oven: o.oven }),
+)
+const fresh = (kind: Oven['kind']): OvenBody => ({
+  name: '',
+  oven: {
+    kind,
+    heating: 'conventional',
+    offset_c: 0,
+    give_or_take_c: 0,
+    ...(kind === 'camp' ? { diameter_cm: 30 } : {}),
+  },
+})
+function set(how: Partial<Oven>) {
+  if (draft.value) Object.assign(draft.value.body.oven, how)
+}
+function offset(o: ShelfOven) {
+  if (o.oven.kind === 'camp') return `${cm(o.oven.diameter_cm ?? 0)} across`
+  const c = o.oven.offset_c
+  if (!c) return o.oven.give_or_take_c ? 'as it says' : 'not measured'
+  return c > 0 ? `${degrees(c)} hotter` : `${degrees(-c)} cooler`
+}
+const dials = [
+  ['', 'as the kitchen reads'],
+  ['c', '°C'],
+  ['f', '°F'],
+  ['gas', 'gas marks'],
+] as const
+</script>
+
+<template>
+  <ShelfPair list="Ovens" edit="The oven" :chosen="!!draft">
+    <template #list>
+      <p v-if="!kitchen.ovens.length" class="quiet">
+        No ovens yet. Add the one you use, and find out how far off it is.
+      </p>
+      <ul>
+        <li v-for="o in kitchen.ovens" :key="o.id">
+          <button
+            :aria-pressed="chosen === o.id"
+            :data-testid="`oven-row-${o.name}`"
+            @click="((chosen = o.id), edit(o))"
+          >
+            <span>
+              <strong>{{ o.name }}</strong>
+              <span class="small">{{
+                o.oven.kind === 'camp'
+                  ? 'camp oven, over coals'
+                  : `${o.oven.heating}${o.oven.bottom_heat ? ', bottom heat alone' : ''}${o.oven.runners ? `, ${o.oven.runners} runners` : ''}`
+              }}</span>
+            </span>
+            <span class="off"
+              ><strong>{{ offset(o) }}</strong
+              ><span class="small">{{ `give or take ${degrees(o.off_by_c)}` }}</span></span
+            >
+          </button>
+        </li>
+      </ul>
+      <span class="acts">
+        <button class="push" data-testid="add-oven" @click="add(fresh('oven'))">Add an oven</button>
+        <button class="push" data-testid="add-camp" @click="add(fresh('camp'))">Add a camp oven</button>
+      </span>
+    </template>
+    <template v-if="draft">
+      <div class="field">
+        <label for="oven-name">Name</label>
+        <el-input id="oven-name" v-model="draft.body.name" maxlength="80" data-testid="oven-name" />
+        <p v-if="fault('/name')" class="wrong" role="alert">
+          {{ `Name ${fault('/name')}` }}
+        </p>
+      </div>
+      <template v-if="draft.body.oven.kind === 'oven'">
+        <OvenTrial :key="draft.id" @measured="(m) => set(m)" />
+        <div class="pair">
+          <AmountField
+            label="Hotter than it says by"
+            kind="percent"
+            unit="°C"
+            :digits="0"
+            :step="1"
+            :model-value="draft.body.oven.offset_c"
+            :problem="fault('/oven/offset_c')"
+            testid="oven-offset"
+            @update:model-value="(v) => set({ offset_c: v ?? 0 })"
+          />
+          <AmountField
+            label="Give or take"
+            kind="percent"
+            unit="°C"
+            :digits="0"
+            :step="1"
+            :model-value="draft.body.oven.give_or_take_c"
+            :problem="fault('/oven/give_or_take_c')"
+            testid="oven-sure"
+            @update:model-value="(v) => set({ give_or_take_c: v ?? 0 })"
+          />
+        </div>
+        <p class="small quiet">
+          −8 means 8 °C cooler than it says. Every plan allows for it; an oven that was never measured may be
+          10 °C off either way.
+        </p>
+        <div class="choice" role="group" aria-label="Heating">
+          <button
+            v-for="h in ['conventional', 'fan'] as const"
+            :key="h"
+            :aria-pressed="draft.body.oven.heating === h"
+            :data-testid="`heating-${h}`"
+            @click="set({ heating: h })"
+          >
+            {{ h === 'fan' ? 'with a fan' : 'conventional' }}
+          </button>
+        </div>
+        <div class="choice" role="group" aria-label="Bottom heat">
+          <button
+            :aria-pressed="!!draft.body.oven.bottom_heat"
+            data-testid="bottom-heat"
+            @click="set({ bottom_heat: !draft.body.oven.bottom_heat })"
+          >
+            can heat from below alone
+          </button>
+        </div>
+        <div class="field">
+          <span class="label">Its dial shows</span>
+          <div class="choice" role="group" aria-label="Its dial shows">
+            <button
+              v-for="[key, says] in dials"
+              :key="key"
+              :aria-pressed="(draft.body.oven.dial ?? '') === key"
+              :data-testid="`dial-${key || 'kitchen'}`"
+              @click="set({ dial: key })"
+            >
+              {{ says }}
+            </button>
+          </div>
+        </div>
+        <AmountField
+          class="narrow"
+          label="Runners for shelves, counted from below"
+          kind="percent"
+          unit=""
+          :digits="0"
+          :step="1"
+          :model-value="draft.body.oven.runners ?? 0"
+          :problem="fault('/oven/runners')"
+          testid="runners"
+          @update:model-value="(v) => set({ runners: Math.round(v ?? 0) })"
+        />
+      </template>
+      <template v-else>
+        <AmountField
+          class="narrow"
+          label="Across"
+          kind="length"
+          unit="cm"
+          :digits="1"
+          :step="1"
+          :model-value="draft.body.oven.diameter_cm"
+          :problem="fault('/oven/diameter_cm')"
+          testid="camp-diameter"
+          @update:model-value="(v) => set({ diameter_cm: v ?? 0 })"
+        />
+        <p>
+          Coals are counted for its size, the heat and the weather at the Bake station. With briquettes a plan
+          is good to 20 °C at best; lumps of hardwood want a thermometer.
+        </p>
+        <p class="danger">
+          Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide. Local fire rules
+          decide.
+        </p>
+      </template>
+      <p v-if="problem" class="wrong" role="alert" data-testid="oven-problem">
+        {{ inWords(problem) }}
+      </p>
+    </template>
+    <template v-if="draft" #acts>
+      <button
+        class="push main"
+        :disabled="!draft.body.name.trim() || !changed"
+        data-testid="keep-oven"
+        @click="keep"
+      >
+        Keep it
+      </button>
+      <button
+        v-if="!draft.fresh"
+        class="plain"
+        data-testid="take-oven"
+        @click="takeAway((name) => `${name} taken away; cards and the log keep it`)"
+      >
+        Take it away
+      </button>
+      <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
+    </template>
+  </ShelfPair>
+</template>
+
+<style scoped>
+.off {
+  text-align: right;
+}
+.off strong {
+  font-size: 20px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+.narrow {
+  max-width: 300px;
+}
+.label {
+  font-size: 14px;
+  color: var(--ink-2);
+}
+.danger {
+  padding: 6px 10px;
+  border-left: 5px solid var(--danger);
+  background: var(--sunk);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+</style>

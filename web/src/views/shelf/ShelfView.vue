@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount } from 'vue'
+import { useRoute } from 'vue-router'
+import { inWords } from '@/api/client'
+import UndoRedo from '@/ui/UndoRedo.vue'
+import { bindKeys } from '@/ui/useKeys'
+import { useKitchen } from '@/stores/useKitchen'
+import { useShelf } from '@/stores/useShelf'
+import FiguresShelf from './FiguresShelf.vue'
+import DishShelf from './DishShelf.vue'
+import OvenShelf from './OvenShelf.vue'
+import KitchenSettings from './KitchenSettings.vue'
+import KitchensShelf from './KitchensShelf.vue'
+
+/** What the kitchen has and knows: its dishes, the tables with its own figures beside them, and how it measures. */
+const kitchen = useKitchen()
+const shelf = useShelf()
+const route = useRoute()
+const parts = [
+  ['dishes', 'Dishes'],
+  ['ovens', 'Ovens'],
+  ['fruit', 'Fruit'],
+  ['stores', 'Stores'],
+  ['kitchen', 'How we measure'],
+  ['kitchens', 'Backup'],
+] as const
+const part = computed(() => (typeof route.params.part === 'string' && route.params.part) || 'dishes')
+const unbind = bindKeys('On the Shelf', [
+  { key: 'u', says: 'undo', does: () => void shelf.undo() },
+  { key: 'r', says: 'redo', does: () => void shelf.redo() },
+])
+onBeforeUnmount(unbind)
+</script>
+
+<template>
+  <div class="shelf">
+    <div class="bar">
+      <h1>Shelf</h1>
+      <nav class="choice" aria-label="Parts of the shelf">
+        <RouterLink
+          v-for="[key, says] in parts"
+          :key="key"
+          :to="`/shelf/${key}`"
+          :class="{ on: part === key }"
+          :data-testid="`shelf-${key}`"
+          >{{ says }}</RouterLink
+        >
+      </nav>
+      <span v-if="part !== 'kitchens'" class="acts">
+        <span class="small quiet said" role="status" data-testid="shelf-said">{{ shelf.said }}</span>
+        <UndoRedo :undos="shelf.undos" :redos="shelf.redos" @undo="shelf.undo()" @redo="shelf.redo()" />
+      </span>
+    </div>
+    <p v-if="shelf.problem" class="wrong" role="alert">
+      {{ `Not undone. ${inWords(shelf.problem)}.` }}
+    </p>
+    <p v-if="kitchen.trouble" class="wrong" role="alert">
+      {{ `${kitchen.trouble.title}. Trying again every few seconds.` }}
+    </p>
+    <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
+      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+    </p>
+    <p v-else-if="!kitchen.ready && !kitchen.trouble" class="empty quiet">Fetching the kitchen…</p>
+    <template v-else-if="kitchen.kitchen">
+      <KitchenSettings v-if="part === 'kitchen'" />
+      <KitchensShelf v-else-if="part === 'kitchens'" />
+      <FiguresShelf v-else-if="part === 'fruit'" key="fruit" kind="fruit" />
+      <FiguresShelf v-else-if="part === 'stores'" key="stores" kind="ingredient" />
+      <OvenShelf v-else-if="part === 'ovens'" />
+      <DishShelf v-else />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 20px;
+  padding: 4px 8px 8px;
+}
+.acts {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-left: auto;
+}
+.said {
+  max-width: 300px;
+}
+.choice a {
+  display: flex;
+  flex: 1 1 auto;
+  align-items: center;
+  justify-content: center;
+  min-height: 44px;
+  padding: 0 16px;
+  border-left: 1.5px solid var(--line);
+  background: var(--panel);
+  color: var(--ink);
+  text-decoration: none;
+}
+.choice a:first-child {
+  border-left: 0;
+}
+.choice a.on {
+  background: var(--rim);
+  color: var(--on-rim);
+  font-weight: 600;
+}
+.empty {
+  padding: 40px 12px;
+  text-align: center;
+  font-size: 18px;
+}
+</style>

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { type Problem, type Rescue, type Watched, why } from '@/api/client'
+import AmountField from '@/ui/AmountField.vue'
+import { integer } from '@/format/amounts'
+import { useWatch, type Trouble } from '@/stores/useWatch'
+
+/** It goes wrong in the oven: what may help from this minute on, each way tried on the model before it is offered. */
+const props = defineProps<{ dessert: Watched }>()
+const emit = defineEmits<{ done: [] }>()
+const watching = useWatch()
+const chosen = ref<Trouble>()
+const off = ref(10)
+const ways = ref<Rescue[]>([])
+const problem = ref<Problem>()
+const troubles: [Trouble, string][] = [
+  ['dark_raw', 'top dark, middle still'],
+  ['boils_over', 'it boils over'],
+  ['pale', 'time is up, and it is pale'],
+  ['oven_off', 'the oven was off'],
+]
+async function tell(t: Trouble) {
+  chosen.value = t
+  const got = await watching.rescue(props.dessert.id, {
+    trouble: t,
+    ...(t === 'oven_off' ? { off_min: off.value } : {}),
+  })
+  problem.value = got.problem
+  ways.value = got.data ?? []
+}
+async function take(w: Rescue) {
+  problem.value = await watching.change(props.dessert.id, w.stages)
+  if (!problem.value) emit('done')
+}
+</script>
+
+<template>
+  <section class="rescue" aria-label="What is wrong" data-testid="rescue">
+    <div class="choice" role="group" aria-label="What is wrong">
+      <button
+        v-for="[key, says] in troubles"
+        :key="key"
+        :aria-pressed="chosen === key"
+        :data-testid="`trouble-${key}`"
+        @click="tell(key)"
+      >
+        {{ says }}
+      </button>
+    </div>
+    <AmountField
+      v-if="chosen === 'oven_off'"
+      class="narrow"
+      label="for how long"
+      kind="minutes"
+      unit="min"
+      :digits="0"
+      :model-value="off"
+      testid="off-min"
+      @update:model-value="(v) => ((off = v ?? off), tell('oven_off'))"
+    />
+    <p v-if="problem" class="wrong" role="alert">
+      {{ why(problem) }}
+    </p>
+    <ul v-if="ways.length">
+      <li v-for="(w, i) in ways" :key="w.code">
+        <span>
+          <strong>{{ w.says }}</strong>{{ `: ${integer(w.minutes)} min from now.` }}
+          <span :class="w.works ? 'settled' : 'wrong'">{{
+            w.works ? 'On the model it comes right.' : `Still: ${w.unmet.join('; ')}.`
+          }}</span>
+        </span>
+        <button :class="['push', { main: i === 0 && w.works }]" :data-testid="`rescue-${i}`" @click="take(w)">
+          Do it
+        </button>
+      </li>
+    </ul>
+    <details>
+      <summary>If it is out already</summary>
+      <ul class="small">
+        <li v-for="a in watching.all?.afterwards" :key="a.code">
+          <span
+            ><strong>{{ a.code }}</strong
+            >: {{ a.says }}</span
+          >
+        </li>
+      </ul>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.rescue {
+  display: grid;
+  gap: 8px;
+  padding: 10px 12px;
+  border-left: 5px solid var(--heat);
+  background: var(--sunk);
+}
+.narrow {
+  max-width: 220px;
+}
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+  gap: 10px;
+  padding: 6px 0;
+  border-bottom: 1px solid var(--line);
+}
+.settled {
+  color: var(--settled);
+  font-weight: 600;
+}
+summary {
+  min-height: 44px;
+  padding-top: 10px;
+  cursor: pointer;
+}
+</style>

@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount } from 'vue'
+import { bindKeys } from '@/ui/useKeys'
+import { play, sound, type Tone } from './ring'
+import NextCall from './NextCall.vue'
+import WatchedDessert from './WatchedDessert.vue'
+import { useWatch } from '@/stores/useWatch'
+
+/** What is in the ovens now and what cools: the next call huge, then each dessert. */
+const watching = useWatch()
+const next = computed(() => watching.calls[0])
+const tones: [Tone, string][] = [
+  ['bell', 'a bell'],
+  ['knock', 'a knock'],
+  ['off', 'no sound'],
+]
+function choose(t: Tone) {
+  sound.value = { ...sound.value, tone: t }
+  if (t !== 'off') play(t, 0.4)
+}
+const answer = (a: 'done' | 'skipped' | 'snooze') =>
+  next.value && void watching.answer(next.value.of.id, next.value.id, { answer: a })
+onBeforeUnmount(
+  bindKeys('On the oven watch', [
+    { key: 'd', says: 'the next call is done', does: () => answer('done') },
+    { key: 'm', says: '3 min more for it', does: () => answer('snooze') },
+    { key: 'x', says: 'skip it', does: () => answer('skipped') },
+  ]),
+)
+</script>
+
+<template>
+  <div class="watch">
+    <div class="bar">
+      <h1>Oven watch</h1>
+      <div class="choice" role="group" aria-label="Sound of a call">
+        <button
+          v-for="[key, says] in tones"
+          :key="key"
+          :aria-pressed="sound.tone === key"
+          :data-testid="`tone-${key}`"
+          @click="choose(key)"
+        >
+          {{ says }}
+        </button>
+        <button
+          :aria-pressed="sound.spoken"
+          data-testid="spoken"
+          @click="sound = { ...sound, spoken: !sound.spoken }"
+        >
+          spoken
+        </button>
+      </div>
+      <span v-if="watching.live !== 'OPEN'" class="small wrong" role="status" data-testid="not-live">
+        The line to the server is down; it tries again. The calls go on from what was known.
+      </span>
+    </div>
+    <p v-if="watching.problem" class="wrong" role="alert">{{ watching.problem.title }}</p>
+    <p v-if="watching.gone" class="notice panel" role="status" data-testid="off-watch">
+      {{ `${watching.gone.title} is off the watch, without the log.` }}
+      <button class="push" data-testid="back-on-watch" @click="watching.back()">Undo</button>
+      <button class="plain" @click="watching.gone = undefined">Fine</button>
+    </p>
+    <p v-if="watching.all && !watching.desserts.length" class="empty" data-testid="nothing-in">
+      Nothing is in the oven. On the <RouterLink to="/">Bench</RouterLink>, “In the oven” starts the clock:
+      every tablet of the kitchen then shows what to do next, and calls it out.
+    </p>
+    <NextCall v-if="next" :call="next" />
+    <div class="all">
+      <WatchedDessert v-for="w in watching.desserts" :key="w.id" :dessert="w" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.watch {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+}
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 20px;
+  padding: 4px 8px 0;
+}
+.all {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 560px), 1fr));
+  gap: 8px;
+}
+.empty {
+  padding: 60px 12px;
+  text-align: center;
+  font-size: 20px;
+}
+</style>
