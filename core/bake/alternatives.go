@@ -3,11 +3,12 @@ package bake
 import (
 	"context"
 	"errors"
+	"math"
+
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
-	"math"
 )
 
 // Alternative is one way of doing what bakers disagree about, with what it comes to for this dessert in this oven.

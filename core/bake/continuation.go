@@ -1,9 +1,10 @@
 package bake
 
 import (
-	"mabbin/core/message"
 	"math"
 	"slices"
+
+	"mabbin/core/message"
 )
 
 // Continuation is one way to bake on from where a bake stands.

@@ -2,13 +2,14 @@ package bake
 
 import (
 	"context"
+	"math"
+
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/slip"
 	"mabbin/core/topping"
-	"math"
 
 	kiln "mabbin/core/oven"
 )
@@ -79,11 +80,11 @@ func CheckDessert(q DessertRequest) error {
 
 // Check notes every wrong field.
 func (s Setting) Check(at string, f *fault.Faults) {
-	f.OneOf(at+"/heating", s.Heating, "", "conventional", "fan")
-	f.OneOf(at+"/shelf", s.Shelf, "", "low", "middle", "high")
-	f.Range(at+"/altitude_m", s.AltitudeM, -430, 6000, "m")
-	f.Range(at+"/oven_offset_c", s.OvenOffsetC, -80, 80, "C")
-	f.Range(at+"/off_by_c", s.OffByC, 0, 60, "C")
+	f.OneOfAt(at, "/heating", s.Heating, "", "conventional", "fan")
+	f.OneOfAt(at, "/shelf", s.Shelf, "", "low", "middle", "high")
+	f.RangeAt(at, "/altitude_m", s.AltitudeM, -430, 6000, "m")
+	f.RangeAt(at, "/oven_offset_c", s.OvenOffsetC, -80, 80, "C")
+	f.RangeAt(at, "/off_by_c", s.OffByC, 0, 60, "C")
 	if s.Fire != nil {
 		s.Fire.Check(at+"/fire", f)
 	}

@@ -1,12 +1,13 @@
 package bake
 
 import (
-	"mabbin/core/balance"
-	"mabbin/core/dish"
-	"mabbin/core/message"
 	"math"
 	"slices"
 	"testing"
+
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/message"
 )
 
 func gooseberries() balance.Request {

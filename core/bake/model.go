@@ -1,8 +1,9 @@
 package bake
 
 import (
-	"mabbin/core/larder"
 	"math"
+
+	"mabbin/core/larder"
 )
 
 // The constants of the model. Heat transfer and composition are handbook figures; those marked so are working figures

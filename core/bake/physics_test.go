@@ -1,10 +1,11 @@
 package bake
 
 import (
-	"mabbin/core/dish"
 	"math"
 	"strings"
 	"testing"
+
+	"mabbin/core/dish"
 )
 
 func ptr[T any](v T) *T { return &v }

@@ -3,10 +3,11 @@ package bake
 import (
 	"context"
 	"fmt"
-	"mabbin/core/fault"
-	"mabbin/core/message"
 	"math"
 	"slices"
+
+	"mabbin/core/fault"
+	"mabbin/core/message"
 )
 
 // PlanRequest is a dessert and an oven for which stages are looked for. Its bake's stages are not looked at.

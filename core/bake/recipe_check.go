@@ -2,9 +2,10 @@ package bake
 
 import (
 	"context"
+	"math"
+
 	"mabbin/core/balance"
 	"mabbin/core/message"
-	"math"
 )
 
 // RecipeCheck is a dessert baked exactly as somebody wrote it down, and the smallest change to its bake that mends it.

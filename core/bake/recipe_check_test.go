@@ -1,9 +1,10 @@
 package bake
 
 import (
-	"mabbin/core/message"
 	"strings"
 	"testing"
+
+	"mabbin/core/message"
 )
 
 func TestARecipeIsBakedAsItIsWritten(t *testing.T) {

@@ -3,10 +3,11 @@ package bake
 import (
 	"context"
 	"errors"
-	"mabbin/core/message"
 	"math"
 	"slices"
 	"sync"
+
+	"mabbin/core/message"
 )
 
 // Remedy is something else that was tried on the model where no plan meets everything.

@@ -4,6 +4,7 @@ package bake
 
 import (
 	"fmt"
+
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
@@ -141,13 +142,13 @@ func checkStages(under string, stages []Stage, f *fault.Faults) {
 	sum := 0.0
 	for i, s := range stages {
 		at := fmt.Sprintf("%s/%d", under, i)
-		if f.Range(at+"/minutes", s.Minutes, 0, mostMinutes, "min") {
+		if f.RangeAt(at, "/minutes", s.Minutes, 0, mostMinutes, "min") {
 			sum += s.Minutes
 		}
-		f.Range(at+"/oven_c", s.OvenC, -30, 350, "C")
-		f.OneOf(at+"/heating", s.Heating, "", "conventional", "fan", "bottom", "rack", "fridge", "freezer")
-		f.OneOf(at+"/shelf", s.Shelf, "", "low", "middle", "high")
-		f.OneOf(at+"/cover", s.Cover, "", "none", "foil", "lid", "parchment", "rim")
+		f.RangeAt(at, "/oven_c", s.OvenC, -30, 350, "C")
+		f.OneOfAt(at, "/heating", s.Heating, "", "conventional", "fan", "bottom", "rack", "fridge", "freezer")
+		f.OneOfAt(at, "/shelf", s.Shelf, "", "low", "middle", "high")
+		f.OneOfAt(at, "/cover", s.Cover, "", "none", "foil", "lid", "parchment", "rim")
 	}
 	if sum > mostMinutes {
 		f.Add(

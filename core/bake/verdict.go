@@ -1,9 +1,10 @@
 package bake
 
 import (
+	"math"
+
 	"mabbin/core/filling"
 	"mabbin/core/message"
-	"math"
 )
 
 // Words are how a dessert came out, in the words of the log. Empty is not told, or there is nothing to tell.

@@ -2,10 +2,11 @@ package bake
 
 import (
 	"context"
-	"mabbin/core/fault"
-	"mabbin/core/message"
 	"math"
 	"slices"
+
+	"mabbin/core/fault"
+	"mabbin/core/message"
 )
 
 // WhatIf is one thing that can be changed of a bake, the stages left as they are, to see what it moves.

@@ -1,12 +1,13 @@
 package balance
 
 import (
+	"math"
+	"slices"
+
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/topping"
-	"math"
-	"slices"
 )
 
 // Answer is a balanced dessert.

@@ -3,14 +3,15 @@ package balance
 import (
 	"encoding/json"
 	"fmt"
-	"mabbin/core/dish"
-	"mabbin/core/fault"
-	"mabbin/core/filling"
 	"math"
 	"os"
 	"strconv"
 	"strings"
 	"testing"
+
+	"mabbin/core/dish"
+	"mabbin/core/fault"
+	"mabbin/core/filling"
 )
 
 type workedCase struct {

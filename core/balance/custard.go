@@ -41,7 +41,7 @@ func (d *dessert) lookCustard(f *fault.Faults) {
 		f.Range("/custard/"+x.at, x.v, 0, 1000, "parts")
 	}
 	if c.Starch != "" {
-		row(larder.Thickeners, c.Starch, "/custard/starch", message.New("thickener"), f)
+		row(larder.Thickeners, c.Starch, "", "/custard/starch", "thickener", f)
 	}
 	if *c != (CustardAsked{}) && c.Egg == 0 && c.Flour == 0 {
 		f.Add("/custard", message.New("has neither egg nor flour: nothing in it sets: give it eggs, 100 parts are usual"))

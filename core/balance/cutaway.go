@@ -2,10 +2,11 @@ package balance
 
 import (
 	"fmt"
-	"mabbin/core/dish"
-	"mabbin/core/filling"
 	"math"
 	"strconv"
+
+	"mabbin/core/dish"
+	"mabbin/core/filling"
 )
 
 // Cutaway is the dish cut open along its length, to scale: heights above the inside of the floor, in mm.

@@ -2,9 +2,9 @@ package balance
 
 import (
 	"fmt"
+
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/message"
 )
 
 // greasingGDM2 is the fat for greasing, in g for each dm2 of the inside. Handbook practice.
@@ -28,7 +28,7 @@ func (d *dessert) lookFinish(f *fault.Faults) {
 		return
 	}
 	for i, key := range d.req.Finishes {
-		d.finishes = append(d.finishes, row(larder.Finishes, key, fmt.Sprintf("/finishes/%d", i), message.New("finish"), f))
+		d.finishes = append(d.finishes, row(larder.Finishes, key, fmt.Sprintf("/finishes/%d", i), "", "finish", f))
 	}
 }
 

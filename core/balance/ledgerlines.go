@@ -85,7 +85,7 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 			larder.Working,
 		},
 	}
-	var lines []LedgerLine
+	lines := make([]LedgerLine, 0, len(all))
 	running := 0.0
 	for _, x := range all {
 		running += x.g

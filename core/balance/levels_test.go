@@ -1,9 +1,10 @@
 package balance
 
 import (
-	"mabbin/core/dish"
 	"math"
 	"testing"
+
+	"mabbin/core/dish"
 )
 
 // What the levels say is what a dessert comes to that is weighed so.

@@ -1,11 +1,12 @@
 package balance
 
 import (
+	"math"
+	"strings"
+
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/topping"
-	"math"
-	"strings"
 )
 
 // Doing is one step of the method, in the order of the work.
@@ -20,9 +21,12 @@ type Kept struct {
 	How  message.Message `json:"how"`
 }
 
+// usualSteps is how many steps a method or a check usually has.
+const usualSteps = 12
+
 // method is what to do for this very dessert: which bowl, in what order, how it should look, what waits meanwhile.
 func (p *plan) method(s stand) []Doing {
-	var out []Doing
+	out := make([]Doing, 0, usualSteps)
 	step := func(code string, lines ...message.Message) {
 		out = append(out, Doing{code, message.Sentences(lines...)})
 	}
@@ -200,7 +204,7 @@ func (p *plan) restWords() message.Message {
 
 // checks are what has to be right before the oven door closes, for this very dessert.
 func (p *plan) checks() []Doing {
-	var out []Doing
+	out := make([]Doing, 0, usualSteps)
 	check := func(code string, text message.Message) { out = append(out, Doing{code, text}) }
 	has := func(role string) bool {
 		for _, x := range append([]topping.Sized{p.top, p.under}, p.late...) {

@@ -2,9 +2,10 @@ package balance
 
 import (
 	"fmt"
+	"math"
+
 	"mabbin/core/fault"
 	"mabbin/core/message"
-	"math"
 )
 
 // OtherRequest is a dessert that is to be made in another dish, or in several.
@@ -51,7 +52,7 @@ func CheckOther(q OtherRequest) error {
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)
 		CheckDish(d.Dish, at+"/dish", &f)
-		f.Range(at+"/count", float64(d.Count), 0, 500, "")
+		f.RangeAt(at, "/count", float64(d.Count), 0, 500, "")
 	}
 	f.Under("/request", Check(q.Request))
 	return f.Err()

@@ -1,15 +1,16 @@
 package balance
 
 import (
+	"math"
+	"slices"
+	"strings"
+
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/slip"
 	"mabbin/core/topping"
-	"math"
-	"slices"
-	"strings"
 )
 
 // Level is how much a remark matters.
@@ -33,9 +34,12 @@ type Remark struct {
 	Do      message.Message `json:"do"`
 }
 
+// usualRemarks is how many remarks there usually are.
+const usualRemarks = 8
+
 // remarks is everything worth saying about a balanced dessert, the weightiest first within each station.
 func (p *plan) remarks(s stand, a *Answer) []Remark {
-	out := []Remark{}
+	out := make([]Remark, 0, usualRemarks)
 	for _, about := range []func(*plan, stand, *Answer, *[]Remark){
 		aboutHeadspace, aboutShares, aboutEachFruit, aboutPrecook, aboutMixture, aboutAir, aboutSet, aboutSlips,
 		aboutSweetness, aboutThickener, aboutTopping, aboutBiscuit, aboutBase, aboutCustard, aboutGluten, aboutSafety,

@@ -2,10 +2,11 @@ package balance
 
 import (
 	"errors"
-	"mabbin/core/fault"
 	"math"
 	"strings"
 	"testing"
+
+	"mabbin/core/fault"
 )
 
 func TestRemarksSayWhatIsThere(t *testing.T) {

@@ -4,6 +4,9 @@ package balance
 
 import (
 	"fmt"
+	"maps"
+	"slices"
+
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/filling"
@@ -11,8 +14,6 @@ import (
 	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/topping"
-	"maps"
-	"slices"
 )
 
 // Request is one dessert in one dish. What is left out takes the style's or the fruit's own value.
@@ -179,18 +180,18 @@ func look(r Request) (dessert, error) {
 // CheckDish notes what is wrong with a dish and its material, under the pointer prefix at.
 func CheckDish(d dish.Dish, at string, f *fault.Faults) larder.Material {
 	d.Check(at, f)
-	return row(larder.Materials, d.Material, at+"/material", message.New("dish material"), f)
+	return row(larder.Materials, d.Material, at, "/material", "dish material", f)
 }
 
 // row looks a key up in a table and notes an unknown one.
-func row[T any](t larder.Table[T], key, at string, what message.Message, f *fault.Faults) T {
+func row[T any](t larder.Table[T], key, at, field, what string, f *fault.Faults) T {
 	x, ok := t.Get(key)
-	return known(x, ok, key, at, what, f)
+	return known(x, ok, key, at, field, what, f)
 }
 
-func known[T any](x T, ok bool, key, at string, what message.Message, f *fault.Faults) T {
+func known[T any](x T, ok bool, key, at, field, what string, f *fault.Faults) T {
 	if !ok {
-		f.Add(at, fault.NoSuch(what, key))
+		f.Add(at+field, fault.NoSuch(message.New(what), key))
 	}
 	return x
 }
@@ -208,7 +209,7 @@ func (d *dessert) lookStyle(f *fault.Faults) {
 	}
 	d.style = s
 	if d.req.Base != nil {
-		d.base = row(larder.Bases, d.req.Base.Key, "/base/key", message.New("base"), f)
+		d.base = row(larder.Bases, d.req.Base.Key, "", "/base/key", "base", f)
 		if mm := d.req.Base.ThicknessMM; mm != 0 {
 			f.Range("/base/thickness_mm", mm, 1, 40, "mm")
 			d.base.ThicknessMM = mm
@@ -228,21 +229,21 @@ func (d *dessert) lookFruit(f *fault.Faults) {
 		at := fmt.Sprintf("/fruits/%d", i)
 		fruit, ok := d.req.Own.Fruit(a.Key)
 		pieces[i] = filling.Piece{
-			Fruit:   known(fruit, ok, a.Key, at+"/key", message.New("fruit"), f),
+			Fruit:   known(fruit, ok, a.Key, at, "/key", "fruit", f),
 			Share:   a.Share,
 			Frozen:  a.Frozen,
 			CutMM:   a.CutMM,
 			Release: a.MeasuredRelease,
 		}
 		if a.MeasuredRelease != 0 {
-			f.Range(at+"/measured_release", a.MeasuredRelease, 0.02, 0.95, "of the fruit's water")
+			f.RangeAt(at, "/measured_release", a.MeasuredRelease, 0.02, 0.95, "of the fruit's water")
 		}
-		f.Range(at+"/share", a.Share, 0, 1000, "")
+		f.RangeAt(at, "/share", a.Share, 0, 1000, "")
 		if a.CutMM != 0 {
-			f.Range(at+"/cut_mm", a.CutMM, 1, 80, "mm")
+			f.RangeAt(at, "/cut_mm", a.CutMM, 1, 80, "mm")
 		}
-		f.Range(at+"/loss_pct", a.LossPct, 0, 90, "%")
-		f.OneOf(at+"/size", a.Size, "", "small", "medium", "large")
+		f.RangeAt(at, "/loss_pct", a.LossPct, 0, 90, "%")
+		f.OneOfAt(at, "/size", a.Size, "", "small", "medium", "large")
 		d.shareSum += a.Share
 	}
 	if d.shareSum <= 0 {
@@ -291,9 +292,9 @@ func (d *dessert) weighed(asked []Asked, at string, f *fault.Faults) []filling.W
 	out := make([]filling.Weighed, len(asked))
 	for i, a := range asked {
 		here := fmt.Sprintf("%s/%d", at, i)
-		f.Range(here+"/g", a.G, 0, 10000, "g")
+		f.RangeAt(here, "/g", a.G, 0, 10000, "g")
 		ingredient, ok := d.req.Own.Ingredient(a.Key)
-		out[i] = filling.Weighed{Ingredient: known(ingredient, ok, a.Key, here+"/key", message.New("ingredient"), f), G: a.G}
+		out[i] = filling.Weighed{Ingredient: known(ingredient, ok, a.Key, here, "/key", "ingredient", f), G: a.G}
 	}
 	return out
 }
@@ -303,15 +304,15 @@ func (d *dessert) lookThickener(f *fault.Faults) {
 	if asked == nil {
 		asked = &ThickenerAsked{Key: defaultThickener}
 	}
-	d.thickener = row(larder.Thickeners, asked.Key, "/thickener/key", message.New("thickener"), f)
+	d.thickener = row(larder.Thickeners, asked.Key, "", "/thickener/key", "thickener", f)
 	optional(asked.G, "/thickener/g", 0, 2000, "g", f)
 	d.givenG = asked.G
 	for i, a := range asked.With {
 		at := fmt.Sprintf("/thickener/with/%d", i)
-		f.Range(at+"/g", a.G, 0, 2000, "g")
+		f.RangeAt(at, "/g", a.G, 0, 2000, "g")
 		d.beside = append(
 			d.beside,
-			filling.Dose{Thickener: row(larder.Thickeners, a.Key, at+"/key", message.New("thickener"), f), G: a.G},
+			filling.Dose{Thickener: row(larder.Thickeners, a.Key, at, "/key", "thickener", f), G: a.G},
 		)
 	}
 	optional(d.req.SetTarget, "/set_target", 0, filling.ScaleEnd, "", f)
@@ -331,9 +332,9 @@ func (d *dessert) lookTopping(f *fault.Faults) {
 
 // oneTopping looks a topping up.
 func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) topping.Wanted {
-	t := row(larder.Toppings, asked.Key, where+"/key", message.New("topping"), f)
-	f.OneOf(
-		where+"/amount",
+	t := row(larder.Toppings, asked.Key, where, "/key", "topping", f)
+	f.OneOfAt(
+		where, "/amount",
 		string(asked.Amount),
 		"",
 		string(topping.Light),
@@ -341,7 +342,7 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 		string(topping.Generous),
 	)
 	if asked.ThicknessMM != 0 {
-		f.Range(where+"/thickness_mm", asked.ThicknessMM, 1, 80, "mm")
+		f.RangeAt(where, "/thickness_mm", asked.ThicknessMM, 1, 80, "mm")
 	}
 	d.checkPct(asked.BakersPct, t.Parts, where, f)
 	w := topping.Wanted{
@@ -353,7 +354,7 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 	}
 	if asked.Fat != "" {
 		fat, ok := d.req.Own.Ingredient(asked.Fat)
-		w.Fat = known(fat, ok, asked.Fat, where+"/fat", message.New("ingredient"), f)
+		w.Fat = known(fat, ok, asked.Fat, where, "/fat", "ingredient", f)
 		if ok && fat.Role != "fat" {
 			f.Add(
 				where+"/fat",
@@ -364,12 +365,12 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 			)
 		}
 	}
-	f.OneOf(where+"/fat_state", asked.FatState, "", "cold", "soft", "melted")
-	f.OneOf(where+"/crumb", asked.Crumb, "", "fine", "chunks")
+	f.OneOfAt(where, "/fat_state", asked.FatState, "", "cold", "soft", "melted")
+	f.OneOfAt(where, "/crumb", asked.Crumb, "", "fine", "chunks")
 	optional(asked.GapShare, where+"/gap_share", 0, 0.9, "", f)
 	w.Liquids = d.lookLiquids(asked.Liquids, where+"/liquids", f)
 	if asked.HydrationPct != 0 {
-		f.Range(where+"/hydration_pct", asked.HydrationPct, 10, 250, "%")
+		f.RangeAt(where, "/hydration_pct", asked.HydrationPct, 10, 250, "%")
 		w.HydrationPct = asked.HydrationPct
 	}
 	return w
@@ -385,7 +386,7 @@ func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, whe
 	for _, key := range slices.Sorted(maps.Keys(changed)) {
 		at, pct := where+"/bakers_pct/"+key, changed[key]
 		i, ok := d.req.Own.Ingredient(key)
-		known(i, ok, key, at, message.New("ingredient"), f)
+		known(i, ok, key, at, "", "ingredient", f)
 		f.Range(at, pct, 0, 1000, "%")
 		if len(recipe) > 0 && key == recipe[0].Key && pct != 100 && pct != 0 {
 			f.Add(
@@ -408,7 +409,7 @@ func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults
 		at := fmt.Sprintf("%s/%d", where, i)
 		ingredient, ok := d.req.Own.Ingredient(a.Key)
 		out[i] = topping.Liquid{
-			Ingredient: known(ingredient, ok, a.Key, at+"/key", message.New("ingredient"), f),
+			Ingredient: known(ingredient, ok, a.Key, at, "/key", "ingredient", f),
 			Share:      a.Share,
 		}
 		if ok && ingredient.WaterPct < leastWaterPct {
@@ -421,7 +422,7 @@ func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults
 				),
 			)
 		}
-		if f.Range(at+"/share", a.Share, 0, 1000, "") {
+		if f.RangeAt(at, "/share", a.Share, 0, 1000, "") {
 			sum += a.Share
 		}
 	}

@@ -1,8 +1,9 @@
 package balance
 
 import (
-	"mabbin/core/message"
 	"math"
+
+	"mabbin/core/message"
 )
 
 // What is too little to tell, g or times.

@@ -1,11 +1,12 @@
 package balance
 
 import (
+	"math"
+
 	"mabbin/core/fault"
 	"mabbin/core/filling"
 	"mabbin/core/message"
 	"mabbin/core/topping"
-	"math"
 )
 
 // What decided the weight of the fruit.

@@ -3,12 +3,13 @@ package balance
 import (
 	"cmp"
 	"fmt"
+	"math"
+	"slices"
+
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
-	"math"
-	"slices"
 )
 
 // StartRequest is a dessert that is begun from an amount of fruit or from portions: which of the kitchen's dishes,
@@ -250,7 +251,7 @@ func CheckStart(q StartRequest) error {
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)
 		CheckDish(d.Dish, at+"/dish", &f)
-		f.Range(at+"/count", float64(d.Count), 0, 500, "")
+		f.RangeAt(at, "/count", float64(d.Count), 0, 500, "")
 	}
 	if err := f.Err(); err != nil {
 		return err

@@ -1,11 +1,12 @@
 package balance
 
 import (
-	"mabbin/core/dish"
-	"mabbin/core/larder"
 	"math"
 	"strings"
 	"testing"
+
+	"mabbin/core/dish"
+	"mabbin/core/larder"
 )
 
 var shelf = []StartDish{

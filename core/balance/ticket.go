@@ -2,14 +2,15 @@ package balance
 
 import (
 	"fmt"
+	"math"
+	"slices"
+	"strings"
+
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/topping"
-	"math"
-	"slices"
-	"strings"
 )
 
 // Bowl is one bowl of the ticket, in the order it is weighed.
@@ -62,7 +63,7 @@ func (p *plan) ticket(s stand) []Bowl {
 }
 
 func (p *plan) fruitBowl(by measure.Conventions, s stand) Bowl {
-	fruit := Bowl{Key: "fruit", Title: message.New("Fruit bowl"), How: p.howFruit(), Lines: []Line{}}
+	fruit := Bowl{Key: "fruit", Title: message.New("Fruit bowl"), How: p.howFruit(), Lines: make([]Line, 0, len(p.filling.Pieces)+len(p.filling.Liquids)+len(p.filling.Extras))}
 	for i, piece := range p.filling.Pieces {
 		f := piece.Fruit
 		fruit.Lines = append(fruit.Lines, newLine(by, f.Key, f.Name, s.FruitG*piece.Share,
@@ -133,7 +134,7 @@ func (p *plan) crumbBowl(by measure.Conventions) Bowl {
 
 // partsBowl is a dough: its parts with their baker's percentages.
 func partsBowl(by measure.Conventions, key, name string, how message.Message, parts []topping.Part) Bowl {
-	b := Bowl{Key: key, Title: message.New("{Name}", message.Name(name)), How: how, Lines: []Line{}}
+	b := Bowl{Key: key, Title: message.New("{Name}", message.Name(name)), How: how, Lines: make([]Line, 0, len(parts))}
 	for _, part := range parts {
 		n := len(b.Lines)
 		b.add(by, part.Ingredient, part.G, message.Message{})

@@ -3,14 +3,15 @@
 package compare
 
 import (
+	"math"
+	"slices"
+
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/outcome"
-	"math"
-	"slices"
 )
 
 // Side is one of two desserts. What is not known is left out.

@@ -1,13 +1,14 @@
 package compare
 
 import (
+	"slices"
+	"strings"
+	"testing"
+
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/outcome"
-	"slices"
-	"strings"
-	"testing"
 )
 
 func side(t *testing.T, change func(*balance.Request)) Side {

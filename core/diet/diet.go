@@ -4,12 +4,13 @@ package diet
 
 import (
 	"fmt"
+	"slices"
+	"strings"
+
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
-	"slices"
-	"strings"
 )
 
 // Diet is what somebody does not eat.

@@ -1,13 +1,14 @@
 package diet
 
 import (
-	"mabbin/core/balance"
-	"mabbin/core/dish"
-	"mabbin/core/larder"
 	"math"
 	"slices"
 	"strings"
 	"testing"
+
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/larder"
 )
 
 var crumble = balance.Request{

@@ -1,11 +1,12 @@
 package diet
 
 import (
+	"maps"
+	"slices"
+
 	"mabbin/core/balance"
 	"mabbin/core/larder"
 	"mabbin/core/message"
-	"maps"
-	"slices"
 )
 
 // toppings swaps in every topping.

@@ -1,9 +1,10 @@
 package diet
 
 import (
-	"mabbin/core/balance"
 	"slices"
 	"strings"
+
+	"mabbin/core/balance"
 )
 
 // Suits says whether nothing that the tables know to be in a dessert is left out by a diet. What has to be looked up

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	_ "embed"
 	"encoding/csv"
+
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"

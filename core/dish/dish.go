@@ -2,9 +2,10 @@
 package dish
 
 import (
+	"math"
+
 	"mabbin/core/fault"
 	"mabbin/core/message"
-	"math"
 )
 
 // Shape is a dish's outline seen from above.
@@ -54,12 +55,12 @@ type Geometry struct {
 
 // Check notes every wrong size under the pointer prefix at.
 func (d Dish) Check(at string, f *fault.Faults) {
-	ok := f.OneOf(at+"/shape", string(d.Shape), string(Rectangle), string(Square), string(Round), string(Oval))
-	ok = f.Range(at+"/length_cm", d.LengthCM, minSideCM, maxSideCM, "cm") && ok
-	ok = f.Range(at+"/depth_cm", d.DepthCM, minDepthCM, maxDepthCM, "cm") && ok
+	ok := f.OneOfAt(at, "/shape", string(d.Shape), string(Rectangle), string(Square), string(Round), string(Oval))
+	ok = f.RangeAt(at, "/length_cm", d.LengthCM, minSideCM, maxSideCM, "cm") && ok
+	ok = f.RangeAt(at, "/depth_cm", d.DepthCM, minDepthCM, maxDepthCM, "cm") && ok
 	two := d.Shape == Rectangle || d.Shape == Oval
 	if two {
-		ok = f.Range(at+"/width_cm", d.WidthCM, minSideCM, maxSideCM, "cm") && ok
+		ok = f.RangeAt(at, "/width_cm", d.WidthCM, minSideCM, maxSideCM, "cm") && ok
 	} else if ok && d.WidthCM != 0 && d.WidthCM != d.LengthCM {
 		f.Add(
 			at+"/width_cm",

@@ -1,10 +1,11 @@
 package dish
 
 import (
-	"mabbin/core/fault"
 	"math"
 	"strings"
 	"testing"
+
+	"mabbin/core/fault"
 )
 
 func TestMeasure(t *testing.T) {

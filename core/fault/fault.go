@@ -4,9 +4,10 @@ package fault
 
 import (
 	"errors"
-	"mabbin/core/message"
 	"math"
 	"strings"
+
+	"mabbin/core/message"
 )
 
 // Fault is one wrong field.
@@ -80,25 +81,35 @@ func Within(at string, err error) error {
 // Range notes a number outside lo to hi, both allowed, and reports whether it was inside.
 // NaN and infinities are outside every range.
 func (f *Faults) Range(pointer string, v, lo, hi float64, unit string) bool {
+	return f.RangeAt("", pointer, v, lo, hi, unit)
+}
+
+// RangeAt is Range for a field of a part that lies at a pointer: the two are put together only where there is a fault.
+func (f *Faults) RangeAt(at, field string, v, lo, hi float64, unit string) bool {
 	if v >= lo && v <= hi { // false for NaN
 		return true
 	}
 	if math.IsNaN(v) || math.IsInf(v, 0) {
-		f.Add(pointer, message.New("is not a number: give {range}", between(lo, hi, unit)))
+		f.Add(at+field, message.New("is not a number: give {range}", between(lo, hi, unit)))
 		return false
 	}
-	f.Add(pointer, message.New("is {given}: give {range}", figure(v, unit), between(lo, hi, unit)))
+	f.Add(at+field, message.New("is {given}: give {range}", figure(v, unit), between(lo, hi, unit)))
 	return false
 }
 
 // OneOf notes a word that is not in the list and reports whether it was.
 func (f *Faults) OneOf(pointer, v string, words ...string) bool {
+	return f.OneOfAt("", pointer, v, words...)
+}
+
+// OneOfAt is OneOf for a field of a part that lies at a pointer.
+func (f *Faults) OneOfAt(at, field, v string, words ...string) bool {
 	for _, w := range words {
 		if v == w {
 			return true
 		}
 	}
-	f.Add(pointer, NotOneOf(v, words...))
+	f.Add(at+field, NotOneOf(v, words...))
 	return false
 }
 

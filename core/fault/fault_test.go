@@ -3,8 +3,9 @@ package fault
 import (
 	"errors"
 	"fmt"
-	"mabbin/core/message"
 	"testing"
+
+	"mabbin/core/message"
 )
 
 func TestThePartsFaultsAreTheWholes(t *testing.T) {

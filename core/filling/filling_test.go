@@ -1,10 +1,11 @@
 package filling
 
 import (
-	"mabbin/core/larder"
 	"math"
 	"strings"
 	"testing"
+
+	"mabbin/core/larder"
 )
 
 func TestBandsEndOnTheirBorders(t *testing.T) {

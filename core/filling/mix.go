@@ -3,8 +3,9 @@
 package filling
 
 import (
-	"mabbin/core/larder"
 	"math"
+
+	"mabbin/core/larder"
 )
 
 // Piece is one prepared fruit of a mix.

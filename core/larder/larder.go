@@ -4,9 +4,10 @@ package larder
 
 import (
 	"fmt"
-	"mabbin/core/measure"
 	"strconv"
 	"strings"
+
+	"mabbin/core/measure"
 )
 
 // Basis is where a figure is from.

@@ -1,9 +1,10 @@
 package larder
 
 import (
+	"strings"
+
 	"mabbin/core/measure"
 	"mabbin/core/message"
-	"strings"
 )
 
 // synonym is one name that bakers give a fruit or an ingredient.

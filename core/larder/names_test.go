@@ -2,12 +2,13 @@ package larder
 
 import (
 	"fmt"
-	"mabbin/core/measure"
 	"math"
 	"os"
 	"strconv"
 	"strings"
 	"testing"
+
+	"mabbin/core/measure"
 )
 
 // lines are what bakers write, with what it is understood to be: key, grams, and the codes of what is asked.

@@ -2,11 +2,12 @@ package larder
 
 import (
 	"fmt"
+	"maps"
+	"slices"
+
 	"mabbin/core/fault"
 	"mabbin/core/measure"
 	"mabbin/core/message"
-	"maps"
-	"slices"
 )
 
 // Own is what a kitchen knows better than the tables: figures of its own beside theirs, and fruits and ingredients that

@@ -4,11 +4,12 @@ package learn
 
 import (
 	"context"
+	"maps"
+	"slices"
+
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/larder"
-	"maps"
-	"slices"
 )
 
 // Deviation is what may be otherwise in a kitchen than the model has it. The zero value is as the model has it.

@@ -4,12 +4,13 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"math"
+	"slices"
+
 	"mabbin/core/bake"
 	"mabbin/core/fault"
 	"mabbin/core/message"
 	"mabbin/core/outcome"
-	"math"
-	"slices"
 )
 
 // Report is what was told of a bake.

@@ -2,15 +2,16 @@ package learn
 
 import (
 	"errors"
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/message"
 	"mabbin/core/outcome"
-	"math"
-	"slices"
-	"strings"
-	"testing"
 )
 
 func plums() bake.DessertRequest {

@@ -1,11 +1,12 @@
 package measure
 
 import (
-	"mabbin/core/message"
 	"math"
 	"strconv"
 	"strings"
 	"unicode"
+
+	"mabbin/core/message"
 )
 
 // Kind is what one field asks for.

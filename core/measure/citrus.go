@@ -1,9 +1,10 @@
 package measure
 
 import (
-	"mabbin/core/message"
 	"regexp"
 	"strings"
+
+	"mabbin/core/message"
 )
 
 // citrus has what the peel and the juice of a citrus fruit are in the tables. A lime's juice is near enough a lemon's,

@@ -1,9 +1,10 @@
 package measure
 
 import (
-	"mabbin/core/message"
 	"math"
 	"strings"
+
+	"mabbin/core/message"
 )
 
 // names maps what bakers write to one spelling of each unit.

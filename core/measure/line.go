@@ -1,10 +1,11 @@
 package measure
 
 import (
-	"mabbin/core/message"
 	"math"
 	"slices"
 	"strings"
+
+	"mabbin/core/message"
 )
 
 // Line is one line that a baker wrote, as it was understood.

@@ -1,8 +1,9 @@
 package measure
 
 import (
-	"mabbin/core/message"
 	"strings"
+
+	"mabbin/core/message"
 )
 
 // takeApart parts what follows the amount into the name and what is said about it: in brackets, after a comma.

@@ -107,39 +107,52 @@ func (m measured) better(other measured, g float64) bool {
 }
 
 func (m measured) text(packing string) string {
-	s := ""
+	b := make([]byte, 0, 48)
 	add := func(n float64, one, many string) {
 		if n == 0 {
 			return
 		}
-		if s != "" {
-			s += " + "
+		if len(b) > 0 {
+			b = append(b, " + "...)
 		}
 		if n > 1 {
 			one = many
 		}
-		s += Fraction(n) + " " + one
+		b = append(append(appendFraction(b, n), ' '), one...)
 	}
 	add(m.cups, "cup", "cups")
 	if m.cups > 0 && packing != "" {
-		s += " " + packing
+		b = append(append(b, ' '), packing...)
 	}
 	add(m.tbsp, "tbsp", "tbsp")
 	add(m.tsp, "tsp", "tsp")
-	return s
+	return string(b)
 }
 
 // Fraction writes a number as cooks do: 1 1/2, 2/3.
-func Fraction(x float64) string {
+func Fraction(x float64) string { return string(appendFraction(make([]byte, 0, 12), x)) }
+
+func appendFraction(b []byte, x float64) []byte {
 	whole := math.Floor(x + 1e-9)
-	part := map[int]string{25: "1/4", 33: "1/3", 50: "1/2", 67: "2/3", 75: "3/4"}[int(math.Round(100*(x-whole)))]
-	switch {
-	case part == "":
-		return strconv.FormatFloat(x, 'f', -1, 64)
-	case whole == 0:
-		return part
+	var part string
+	switch math.Round(100 * (x - whole)) {
+	case 25:
+		part = "1/4"
+	case 33:
+		part = "1/3"
+	case 50:
+		part = "1/2"
+	case 67:
+		part = "2/3"
+	case 75:
+		part = "3/4"
+	default:
+		return strconv.AppendFloat(b, x, 'f', -1, 64)
 	}
-	return fmt.Sprintf("%.0f %s", whole, part)
+	if whole != 0 {
+		b = append(strconv.AppendFloat(b, whole, 'f', 0, 64), ' ')
+	}
+	return append(b, part...)
 }
 
 // GasMark is the mark of a gas oven that is nearest to a temperature in C.

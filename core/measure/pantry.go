@@ -1,9 +1,10 @@
 package measure
 
 import (
-	"mabbin/core/message"
 	"slices"
 	"strings"
+
+	"mabbin/core/message"
 )
 
 // Thing is what can stand on a line: a fruit or an ingredient, as far as measuring it goes.

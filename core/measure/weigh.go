@@ -1,9 +1,10 @@
 package measure
 
 import (
-	"mabbin/core/message"
 	"math"
 	"strings"
+
+	"mabbin/core/message"
 )
 
 // weigh turns the amount into grams.

@@ -5,8 +5,6 @@ package message
 import (
 	"math"
 	"slices"
-	"strconv"
-	"strings"
 )
 
 // Message is what a rule has to say: a sentence, or a few words. Its zero value says nothing.
@@ -34,13 +32,14 @@ const (
 	KindAnd               Kind = "and"  // messages, joined by commas and "and"
 	KindOr                Kind = "or"   // messages, joined by commas and "or"
 	KindRange             Kind = "to"   // two messages, from one to the other
+	KindSequence          Kind = "seq"  // messages, one after the other
 )
 
 // Arg is one value with its kind.
 type Arg struct {
 	Kind  Kind
 	Value float64   // of the kinds that are measured
-	Text  string    // of a name and a text
+	Text  string    // of a name and a text; what stands between the messages of a sequence
 	Parts []Message // of a message (one), a list, and a range (two)
 }
 
@@ -135,25 +134,12 @@ func Sentences(all ...Message) Message { return Join(" ", all...) }
 
 // Join puts messages one after the other, with sep between them; empty ones are left out.
 func Join(sep string, all ...Message) Message {
-	args := make([]Arg, 0, len(all))
-	var format strings.Builder
-	for _, m := range all {
-		if m.IsZero() {
-			continue
-		}
-		if len(args) > 0 {
-			format.WriteString(sep)
-		}
-		format.WriteString("{")
-		format.WriteString(strconv.Itoa(len(args)))
-		format.WriteString("}")
-		args = append(args, Part(m))
-	}
-	switch len(args) {
+	all = slices.DeleteFunc(all, Message.IsZero)
+	switch len(all) {
 	case 0:
 		return Message{}
 	case 1:
-		return args[0].Parts[0]
+		return all[0]
 	}
-	return Message{format.String(), args}
+	return New("{all}", Arg{Kind: KindSequence, Text: sep, Parts: all})
 }

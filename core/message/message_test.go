@@ -76,7 +76,11 @@ var messages = []struct {
 	{Sentences(Message{}, New("One."), Message{}), "One.", "One.", `"One."`},
 	{
 		Sentences(New("One."), Message{}, New("Take {g}.", Grams(2))), "One. Take 2 g.", "One. NIMM 0.004 Pfund.",
-		`{"text":"{0} {1}","values":{"0":{"line":"One."},"1":{"line":{"text":"Take {g}.","values":{"g":{"g":2}}}}}}`,
+		`{"text":"{all}","values":{"all":{"seq":["One.",{"text":"Take {g}.","values":{"g":{"g":2}}}]}}}`,
+	},
+	{
+		Join("; ", New("one"), New("two")), "one; two", "one; two",
+		`{"text":"{all}","values":{"all":{"seq":["one","two"],"sep":"; "}}}`,
 	},
 }
 
@@ -128,6 +132,15 @@ func TestAStoredMessageThatIsNoneIsRefused(t *testing.T) {
 		if err := json.Unmarshal([]byte(raw), &m); err == nil || !strings.Contains(err.Error(), wants) {
 			t.Errorf("%s: %v, want %q in it", raw, err, wants)
 		}
+	}
+}
+
+// What was stored before sequences were one argument is read as it was.
+func TestAnOlderSequenceIsRead(t *testing.T) {
+	raw := `{"text":"{0} {1}","values":{"0":{"line":"One."},"1":{"line":{"text":"Take {g}.","values":{"g":{"g":2}}}}}}`
+	var m Message
+	if err := json.Unmarshal([]byte(raw), &m); err != nil || m.String() != "One. Take 2 g." {
+		t.Errorf("%q, %v", m, err)
 	}
 }
 

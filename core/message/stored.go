@@ -60,6 +60,11 @@ func (a Arg) appendTo(b []byte) []byte {
 		b = a.Parts[0].appendTo(b)
 	case KindName, KindText:
 		b = appendQuoted(b, a.Text)
+	case KindSequence:
+		b = appendList(b, a.Parts, Message.appendTo)
+		if a.Text != " " {
+			b = appendQuoted(append(b, `,"sep":`...), a.Text)
+		}
 	case KindAnd, KindOr:
 		b = appendList(b, a.Parts, Message.appendTo)
 	case KindRange:
@@ -115,6 +120,8 @@ type storedArg struct {
 	And  *[]Message   `json:"and"`
 	Or   *[]Message   `json:"or"`
 	To   *[]storedArg `json:"to"`
+	Seq  *[]Message   `json:"seq"`
+	Sep  *string      `json:"sep"`
 }
 
 // UnmarshalJSON reads what MarshalJSON wrote. A place without a value of a known kind is an error.
@@ -179,6 +186,12 @@ func (v storedArg) read() (Arg, error) {
 		return And(*v.And...), nil
 	case v.Or != nil:
 		return Or(*v.Or...), nil
+	case v.Seq != nil:
+		sep := " "
+		if v.Sep != nil {
+			sep = *v.Sep
+		}
+		return Arg{Kind: KindSequence, Text: sep, Parts: *v.Seq}, nil
 	case v.To != nil && len(*v.To) == 2:
 		least, err := (*v.To)[0].read()
 		most, err2 := (*v.To)[1].read()

@@ -63,6 +63,13 @@ func (a Arg) write(b *strings.Builder, r Reader) {
 		for _, m := range a.Parts {
 			b.WriteString(m.Read(r))
 		}
+	case KindSequence:
+		for i, m := range a.Parts {
+			if i > 0 {
+				b.WriteString(a.Text)
+			}
+			b.WriteString(m.Read(r))
+		}
 	case KindName:
 		b.WriteString(r.Name(a.Text))
 	case KindText:

@@ -3,11 +3,12 @@
 package outcome
 
 import (
+	"math"
+	"time"
+
 	"mabbin/core/bake"
 	"mabbin/core/fault"
 	"mabbin/core/message"
-	"math"
-	"time"
 )
 
 // Told is what is asked beside the first questions; all of it may be left out.
@@ -24,9 +25,9 @@ type Told struct {
 
 // Check notes every wrong field.
 func (t Told) Check(at string, f *fault.Faults) {
-	f.OneOf(at+"/juice_hot", t.JuiceHot, "", "runny", "saucy", "spoonable", "mounds", "slices", "stodgy")
-	f.OneOf(at+"/base", t.Base, "", "raw", "soft", "crisp", "burnt")
-	f.OneOf(at+"/sweetness", t.Sweetness, "", "sharp", "right", "sweet")
+	f.OneOfAt(at, "/juice_hot", t.JuiceHot, "", "runny", "saucy", "spoonable", "mounds", "slices", "stodgy")
+	f.OneOfAt(at, "/base", t.Base, "", "raw", "soft", "crisp", "burnt")
+	f.OneOfAt(at, "/sweetness", t.Sweetness, "", "sharp", "right", "sweet")
 	for _, x := range []struct {
 		field string
 		v     *float64

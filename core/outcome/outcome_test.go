@@ -1,11 +1,12 @@
 package outcome
 
 import (
-	"mabbin/core/bake"
-	"mabbin/core/fault"
 	"math"
 	"strings"
 	"testing"
+
+	"mabbin/core/bake"
+	"mabbin/core/fault"
 )
 
 func ptr[T any](v T) *T { return &v }

@@ -1,9 +1,10 @@
 package oven
 
 import (
+	"math"
+
 	"mabbin/core/fault"
 	"mabbin/core/message"
-	"math"
 )
 
 // Fire is a camp oven and the weather round it.
@@ -47,8 +48,8 @@ var (
 
 // Check notes every wrong field.
 func (r Fire) Check(at string, f *fault.Faults) {
-	f.Range(at+"/diameter_cm", r.DiameterCM, 15, 60, "cm")
-	f.OneOf(at+"/wind", r.Wind, "", "calm", "breeze", "windy")
+	f.RangeAt(at, "/diameter_cm", r.DiameterCM, 15, 60, "cm")
+	f.OneOfAt(at, "/wind", r.Wind, "", "calm", "breeze", "windy")
 }
 
 // Coals counts the briquettes for a temperature.

@@ -4,9 +4,10 @@ package oven
 
 import (
 	"fmt"
+	"math"
+
 	"mabbin/core/fault"
 	"mabbin/core/message"
-	"math"
 )
 
 // Kinds of oven.
@@ -36,14 +37,14 @@ const (
 
 // Check notes every wrong field.
 func (o Oven) Check(at string, f *fault.Faults) {
-	f.OneOf(at+"/kind", o.Kind, Indoor, Camp)
-	f.OneOf(at+"/heating", o.Heating, "conventional", "fan")
-	f.Range(at+"/offset_c", o.OffsetC, -80, 80, "C")
-	f.Range(at+"/give_or_take_c", o.GiveOrTakeC, 0, 60, "C")
-	f.OneOf(at+"/dial", o.Dial, "", "c", "f", "gas")
-	f.Range(at+"/runners", float64(o.Runners), 0, 12, "")
+	f.OneOfAt(at, "/kind", o.Kind, Indoor, Camp)
+	f.OneOfAt(at, "/heating", o.Heating, "conventional", "fan")
+	f.RangeAt(at, "/offset_c", o.OffsetC, -80, 80, "C")
+	f.RangeAt(at, "/give_or_take_c", o.GiveOrTakeC, 0, 60, "C")
+	f.OneOfAt(at, "/dial", o.Dial, "", "c", "f", "gas")
+	f.RangeAt(at, "/runners", float64(o.Runners), 0, 12, "")
 	if o.Kind == Camp {
-		f.Range(at+"/diameter_cm", o.DiameterCM, 15, 60, "cm")
+		f.RangeAt(at, "/diameter_cm", o.DiameterCM, 15, 60, "cm")
 	}
 }
 
@@ -93,8 +94,8 @@ func Measure(t Trial) (Measured, error) {
 	lo, hi, sum := math.Inf(1), math.Inf(-1), 0.0
 	for i, r := range t.Readings {
 		at := fmt.Sprintf("/readings/%d", i)
-		f.Range(at+"/set_c", r.SetC, 80, 300, "C")
-		f.Range(at+"/read_c", r.ReadC, 20, 400, "C")
+		f.RangeAt(at, "/set_c", r.SetC, 80, 300, "C")
+		f.RangeAt(at, "/read_c", r.ReadC, 20, 400, "C")
 		off := r.ReadC - r.SetC
 		lo, hi, sum = min(lo, off), max(hi, off), sum+off
 	}

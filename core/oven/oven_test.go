@@ -2,10 +2,11 @@ package oven
 
 import (
 	"errors"
-	"mabbin/core/fault"
 	"math"
 	"strings"
 	"testing"
+
+	"mabbin/core/fault"
 )
 
 func TestAnOvenIsMeasured(t *testing.T) {

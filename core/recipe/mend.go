@@ -3,15 +3,16 @@ package recipe
 import (
 	"context"
 	"errors"
+	"math"
+	"slices"
+	"strings"
+
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/topping"
-	"math"
-	"slices"
-	"strings"
 )
 
 // Change is one thing that is done differently from what was written.

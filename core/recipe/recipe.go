@@ -4,12 +4,13 @@ package recipe
 
 import (
 	"fmt"
+	"strings"
+
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/slip"
-	"strings"
 )
 
 // Bowl is where a line goes.
@@ -54,11 +55,11 @@ func Read(p *measure.Pantry, asked []LineAsked, by measure.Conventions, own *lar
 	for i, a := range asked {
 		at := fmt.Sprintf("/lines/%d", i)
 		rows[i] = Row{Line: p.ReadLine(a.Text, by), Bowl: a.Bowl, Out: a.Out}
-		f.OneOf(at+"/bowl", string(a.Bowl), "", string(Filling), string(Topping), string(Base), string(Finish))
+		f.OneOfAt(at, "/bowl", string(a.Bowl), "", string(Filling), string(Topping), string(Base), string(Finish))
 		if a.Key != "" {
 			answerThing(p, &rows[i].Line, a.Key, by, at, &f)
 		}
-		if a.G != nil && f.Range(at+"/g", *a.G, 0, 50000, "g") {
+		if a.G != nil && f.RangeAt(at, "/g", *a.G, 0, 50000, "g") {
 			rows[i].G, rows[i].As, rows[i].LowG, rows[i].HighG = a.G, message.New("as you said"), 0, 0
 			rows[i].Questions = without(
 				rows[i].Questions,

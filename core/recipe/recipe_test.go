@@ -1,15 +1,16 @@
 package recipe
 
 import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
-	"math"
-	"slices"
-	"strings"
-	"testing"
 )
 
 var (

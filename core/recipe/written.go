@@ -1,14 +1,15 @@
 package recipe
 
 import (
+	"math"
+	"slices"
+
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/core/message"
-	"math"
-	"slices"
 )
 
 // AsWritten is the request that a recipe comes to, made exactly as it is written in a dish: nothing is solved for. What

@@ -1,9 +1,10 @@
 package slip
 
 import (
-	"mabbin/core/message"
 	"strings"
 	"testing"
+
+	"mabbin/core/message"
 )
 
 func bowlOf(things ...Thing) []Thing { return things }

@@ -1,9 +1,10 @@
 package topping
 
 import (
+	"math"
+
 	"mabbin/core/dish"
 	"mabbin/core/message"
-	"math"
 )
 
 // Cuts are the sizes that a topping, a base or a bar is cut in. Zero is the usual.

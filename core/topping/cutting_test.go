@@ -1,12 +1,13 @@
 package topping
 
 import (
-	"mabbin/core/dish"
-	"mabbin/core/larder"
-	"mabbin/core/message"
 	"math"
 	"strings"
 	"testing"
+
+	"mabbin/core/dish"
+	"mabbin/core/larder"
+	"mabbin/core/message"
 )
 
 var (

@@ -1,9 +1,10 @@
 package topping
 
 import (
+	"slices"
+
 	"mabbin/core/dish"
 	"mabbin/core/larder"
-	"slices"
 )
 
 // Liquid is one of those that make a dough up, with its share of their weight.

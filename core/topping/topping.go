@@ -2,10 +2,11 @@
 package topping
 
 import (
-	"mabbin/core/larder"
-	"mabbin/core/message"
 	"maps"
 	"slices"
+
+	"mabbin/core/larder"
+	"mabbin/core/message"
 )
 
 // Amount is how thick a topping is wanted.

@@ -1,9 +1,10 @@
 package topping
 
 import (
-	"mabbin/core/larder"
 	"math"
 	"testing"
+
+	"mabbin/core/larder"
 )
 
 func row(t *testing.T, key string) larder.Topping {

@@ -2,12 +2,13 @@ package watch
 
 import (
 	"errors"
-	"mabbin/core/bake"
-	"mabbin/core/fault"
 	"math/rand/v2"
 	"strings"
 	"testing"
 	"time"
+
+	"mabbin/core/bake"
+	"mabbin/core/fault"
 )
 
 // foilFirst is a crumble of fifty minutes, the first thirty under foil.

@@ -4,10 +4,11 @@ package watch
 
 import (
 	"cmp"
+	"slices"
+
 	"mabbin/core/bake"
 	"mabbin/core/message"
 	"mabbin/core/oven"
-	"slices"
 )
 
 // Kind is what a call is about.

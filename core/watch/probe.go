@@ -1,10 +1,11 @@
 package watch
 
 import (
-	"mabbin/core/bake"
-	"mabbin/core/message"
 	"math"
 	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/message"
 )
 
 // Estimate is what a probe in the middle tells of a bake under way.

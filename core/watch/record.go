@@ -1,9 +1,10 @@
 package watch
 
 import (
+	"time"
+
 	"mabbin/core/bake"
 	"mabbin/core/outcome"
-	"time"
 )
 
 // Record is how the bake went, for the log; now is when it is written down.

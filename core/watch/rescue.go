@@ -2,10 +2,11 @@ package watch
 
 import (
 	"cmp"
+	"slices"
+
 	"mabbin/core/bake"
 	"mabbin/core/fault"
 	"mabbin/core/message"
-	"slices"
 )
 
 // Trouble is what goes wrong while it is in the oven.

@@ -3,12 +3,13 @@ package watch
 import (
 	"context"
 	"errors"
-	"mabbin/core/bake"
-	"mabbin/core/fault"
-	"mabbin/core/message"
 	"math"
 	"slices"
 	"time"
+
+	"mabbin/core/bake"
+	"mabbin/core/fault"
+	"mabbin/core/message"
 )
 
 // Bake is one dessert on the oven watch: a state machine. What happens to it goes in as a method with its time, and

@@ -1,14 +1,15 @@
 package watch
 
 import (
-	"mabbin/core/bake"
-	"mabbin/core/balance"
-	"mabbin/core/dish"
-	"mabbin/core/oven"
 	"slices"
 	"strings"
 	"testing"
 	"time"
+
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/oven"
 )
 
 func crumble() bake.DessertRequest {

@@ -4,6 +4,8 @@ package demo
 import (
 	"context"
 	"fmt"
+	"time"
+
 	"mabbin/app"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
@@ -11,7 +13,6 @@ import (
 	"mabbin/core/oven"
 	"mabbin/core/topping"
 	"mabbin/server/store"
-	"time"
 
 	"github.com/google/uuid"
 )

@@ -1,14 +1,15 @@
 package demo
 
 import (
-	"mabbin/core/bake"
-	"mabbin/core/balance"
-	"mabbin/core/diet"
-	"mabbin/core/larder"
 	"math"
 	"slices"
 	"strings"
 	"testing"
+
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/diet"
+	"mabbin/core/larder"
 )
 
 // Every style has a card, and each card stands as its style does and fits its dish.

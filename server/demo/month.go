@@ -3,16 +3,17 @@ package demo
 import (
 	"context"
 	"fmt"
+	"math"
+	"math/rand/v2"
+	"sync"
+	"time"
+
 	"mabbin/app"
 	"mabbin/core/bake"
 	"mabbin/core/learn"
 	"mabbin/core/outcome"
 	"mabbin/core/watch"
 	"mabbin/server/store"
-	"math"
-	"math/rand/v2"
-	"sync"
-	"time"
 )
 
 // The yard's own truths, which only its bakes know: they are what its log has to teach.

@@ -5,11 +5,12 @@ import (
 	"image"
 	"image/color"
 	"image/png"
+	"math"
+	"math/rand/v2"
+
 	"mabbin/app"
 	"mabbin/core/dish"
 	"mabbin/server/formats"
-	"math"
-	"math/rand/v2"
 )
 
 // topColour is how a topping looks by its word.

@@ -5,12 +5,13 @@ package devices
 import (
 	"fmt"
 	"hash/fnv"
-	"mabbin/core/bake"
-	"mabbin/core/watch"
 	"math"
 	"math/rand/v2"
 	"slices"
 	"time"
+
+	"mabbin/core/bake"
+	"mabbin/core/watch"
 
 	"github.com/google/uuid"
 )

@@ -2,6 +2,11 @@ package devices
 
 import (
 	"errors"
+	"math"
+	"strings"
+	"testing"
+	"time"
+
 	"mabbin/app"
 	"mabbin/core/bake"
 	"mabbin/core/balance"
@@ -9,10 +14,6 @@ import (
 	"mabbin/core/watch"
 	"mabbin/server/demo"
 	"mabbin/server/store/storetest"
-	"math"
-	"strings"
-	"testing"
-	"time"
 
 	"github.com/google/uuid"
 )

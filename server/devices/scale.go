@@ -1,12 +1,13 @@
 package devices
 
 import (
-	"mabbin/core/measure"
 	"math"
 	"math/rand/v2"
 	"slices"
 	"sync"
 	"time"
+
+	"mabbin/core/measure"
 
 	"github.com/google/uuid"
 )

@@ -1,10 +1,11 @@
 package devices
 
 import (
-	"mabbin/core/measure"
 	"math"
 	"testing"
 	"time"
+
+	"mabbin/core/measure"
 
 	"github.com/google/uuid"
 )

@@ -8,15 +8,16 @@ import (
 	"fmt"
 	"image"
 	"io"
-	"mabbin/core/message"
 	"time"
+
+	"mabbin/core/message"
 )
 
 // An archive is a zip: a manifest, a JSON array of rows for each table, and the pictures.
 const (
 	manifestName  = "mabbin-kitchen.json"
 	archiveFormat = "mabbin-kitchen"
-	archiveNow    = 2 // since what is said is kept with its values; before, it was plain text, which is still read
+	archiveNow    = 3 // since sentences may be sequences; 2 since what is said is kept with its values; before, it was plain text, which is still read
 )
 
 // The limits of an archive that is read.

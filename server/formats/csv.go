@@ -6,15 +6,16 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/recipe"
-	"regexp"
-	"slices"
-	"strconv"
-	"strings"
 )
 
 // csvHead is a first line that names columns.

@@ -6,14 +6,15 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"path"
+	"strings"
+	"unicode/utf8"
+
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/recipe"
-	"path"
-	"strings"
-	"unicode/utf8"
 
 	"golang.org/x/net/html"
 )

@@ -2,14 +2,15 @@ package formats
 
 import (
 	"encoding/json"
+	"reflect"
+	"strings"
+	"testing"
+
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
 	"mabbin/core/recipe"
 	"mabbin/core/topping"
-	"reflect"
-	"strings"
-	"testing"
 )
 
 func ptr[T any](v T) *T { return &v }

@@ -5,11 +5,12 @@ import (
 	"encoding/json"
 	"fmt"
 	"html/template"
+	"strings"
+
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/message"
 	"mabbin/core/recipe"
-	"strings"
 
 	"golang.org/x/net/html"
 )

@@ -3,10 +3,11 @@ package formats
 import (
 	"encoding/csv"
 	"io"
-	"mabbin/core/outcome"
 	"strconv"
 	"strings"
 	"time"
+
+	"mabbin/core/outcome"
 )
 
 // logHeads are the columns of a log as a table, with their units.

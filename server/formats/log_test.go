@@ -2,10 +2,11 @@ package formats
 
 import (
 	"encoding/csv"
-	"mabbin/core/outcome"
 	"strings"
 	"testing"
 	"time"
+
+	"mabbin/core/outcome"
 )
 
 func TestALogIsATable(t *testing.T) {

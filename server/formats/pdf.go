@@ -3,12 +3,13 @@ package formats
 import (
 	"bytes"
 	"fmt"
+	"strconv"
+	"strings"
+
 	"mabbin/core/balance"
 	"mabbin/core/message"
 	"mabbin/core/recipe"
 	"mabbin/server/render"
-	"strconv"
-	"strings"
 
 	"github.com/signintech/gopdf"
 	"golang.org/x/image/font/gofont/gobold"

@@ -1,8 +1,9 @@
 package formats
 
 import (
-	"mabbin/core/message"
 	"strings"
+
+	"mabbin/core/message"
 )
 
 // cardSheet is the dessert for the card box: what goes in, a line a bowl, how it stands, and how it is made.

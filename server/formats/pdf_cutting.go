@@ -1,9 +1,10 @@
 package formats
 
 import (
+	"math"
+
 	"mabbin/core/dish"
 	"mabbin/core/topping"
-	"math"
 
 	"github.com/signintech/gopdf"
 )

@@ -2,12 +2,13 @@ package formats
 
 import (
 	"bytes"
+	"testing"
+
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/measure"
 	"mabbin/core/recipe"
 	"mabbin/server/render"
-	"testing"
 )
 
 // printable are desserts that are short and long to tell.

@@ -1,8 +1,9 @@
 package formats
 
 import (
-	"mabbin/core/message"
 	"strconv"
+
+	"mabbin/core/message"
 )
 
 // ticketSheet is what to weigh on the left, and the work on the right.

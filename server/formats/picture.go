@@ -5,6 +5,7 @@ import (
 	"errors"
 	"image"
 	"io"
+
 	"mabbin/core/message"
 
 	"github.com/disintegration/imaging"

@@ -2,12 +2,13 @@ package formats
 
 import (
 	"fmt"
+	"regexp"
+	"strings"
+
 	"mabbin/core/balance"
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/recipe"
-	"regexp"
-	"strings"
 )
 
 var (

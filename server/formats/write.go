@@ -2,10 +2,11 @@ package formats
 
 import (
 	"fmt"
-	"mabbin/core/balance"
-	"mabbin/core/recipe"
 	"regexp"
 	"strings"
+
+	"mabbin/core/balance"
+	"mabbin/core/recipe"
 )
 
 // File is a card as it is given away.

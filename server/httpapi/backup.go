@@ -4,12 +4,13 @@ import (
 	"context"
 	"errors"
 	"io"
+	"net/http"
+	"os"
+
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/server/formats"
 	"mabbin/server/wire"
-	"net/http"
-	"os"
 
 	"github.com/gin-gonic/gin"
 )

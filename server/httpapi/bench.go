@@ -1,11 +1,12 @@
 package httpapi
 
 import (
+	"net/http"
+
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
-	"net/http"
 
 	"github.com/gin-gonic/gin"
 )

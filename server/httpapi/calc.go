@@ -2,12 +2,13 @@ package httpapi
 
 import (
 	"context"
+	"net/http"
+
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/filling"
 	"mabbin/core/oven"
-	"net/http"
 
 	"github.com/gin-gonic/gin"
 )

@@ -1,13 +1,14 @@
 package httpapi
 
 import (
+	"net/http"
+	"strings"
+
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/fault"
-	"net/http"
-	"strings"
 
 	"github.com/gin-gonic/gin"
 )

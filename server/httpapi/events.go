@@ -1,10 +1,11 @@
 package httpapi
 
 import (
-	"mabbin/core/message"
 	"net/http"
 	"sync"
 	"time"
+
+	"mabbin/core/message"
 
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"

@@ -1,6 +1,8 @@
 package httpapi
 
 import (
+	"net/http"
+
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/balance"
@@ -9,7 +11,6 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/server/demo"
-	"net/http"
 
 	"github.com/gin-gonic/gin"
 )

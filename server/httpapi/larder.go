@@ -1,12 +1,13 @@
 package httpapi
 
 import (
+	"net/http"
+
 	"mabbin/api"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/larder"
 	"mabbin/core/message"
-	"net/http"
 
 	"github.com/gin-gonic/gin"
 )

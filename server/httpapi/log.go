@@ -5,6 +5,9 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"net/http"
+	"strings"
+
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/balance"
@@ -12,8 +15,6 @@ import (
 	"mabbin/server/formats"
 	"mabbin/server/render"
 	"mabbin/server/wire"
-	"net/http"
-	"strings"
 
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"

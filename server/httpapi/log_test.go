@@ -5,15 +5,16 @@ import (
 	"encoding/json"
 	"image"
 	"image/jpeg"
-	"mabbin/api"
-	"mabbin/core/compare"
-	"mabbin/server/demo"
-	"mabbin/server/store/storetest"
 	"net/http"
 	"net/http/httptest"
 	"strings"
 	"testing"
 	"time"
+
+	"mabbin/api"
+	"mabbin/core/compare"
+	"mabbin/server/demo"
+	"mabbin/server/store/storetest"
 )
 
 // theYard is a server with the demo kitchen, and the path of that.

@@ -2,9 +2,10 @@ package httpapi
 
 import (
 	"io/fs"
-	"mabbin/core/message"
 	"net/http"
 	"strings"
+
+	"mabbin/core/message"
 
 	"github.com/gin-gonic/gin"
 )

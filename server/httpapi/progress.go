@@ -2,9 +2,10 @@ package httpapi
 
 import (
 	"context"
-	"mabbin/api"
 	"net/http"
 	"sync"
+
+	"mabbin/api"
 
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"

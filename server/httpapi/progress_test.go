@@ -5,14 +5,15 @@ import (
 	"errors"
 	"io"
 	"log/slog"
-	"mabbin/api"
-	"mabbin/server/demo"
-	"mabbin/server/store/storetest"
 	"net/http"
 	"net/http/httptest"
 	"strings"
 	"testing"
 	"time"
+
+	"mabbin/api"
+	"mabbin/server/demo"
+	"mabbin/server/store/storetest"
 
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"

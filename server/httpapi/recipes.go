@@ -1,6 +1,8 @@
 package httpapi
 
 import (
+	"net/http"
+
 	"mabbin/api"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
@@ -10,7 +12,6 @@ import (
 	"mabbin/core/recipe"
 	"mabbin/server/formats"
 	"mabbin/server/render"
-	"net/http"
 
 	"github.com/gin-gonic/gin"
 )

@@ -3,12 +3,13 @@ package httpapi
 import (
 	"encoding/json"
 	"io"
-	"mabbin/core/fault"
-	"mabbin/core/message"
-	"mabbin/server/wire"
 	"net/http"
 	"regexp"
 	"strconv"
+
+	"mabbin/core/fault"
+	"mabbin/core/message"
+	"mabbin/server/wire"
 
 	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/gin-gonic/gin"

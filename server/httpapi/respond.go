@@ -3,6 +3,8 @@ package httpapi
 import (
 	"context"
 	"errors"
+	"net/http"
+
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/measure"
@@ -10,7 +12,6 @@ import (
 	"mabbin/core/watch"
 	"mabbin/server/render"
 	"mabbin/server/wire"
-	"net/http"
 
 	"github.com/gin-gonic/gin"
 )

@@ -1,10 +1,11 @@
 package httpapi
 
 import (
-	"mabbin/api"
-	"mabbin/server/devices"
 	"net/http"
 	"time"
+
+	"mabbin/api"
+	"mabbin/server/devices"
 
 	"github.com/gin-gonic/gin"
 )

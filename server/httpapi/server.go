@@ -8,16 +8,17 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
-	"mabbin/app"
-	"mabbin/core/message"
-	"mabbin/server/devices"
-	"mabbin/server/formats"
-	"mabbin/server/store"
 	"net"
 	"net/http"
 	"runtime/debug"
 	"strings"
 	"time"
+
+	"mabbin/app"
+	"mabbin/core/message"
+	"mabbin/server/devices"
+	"mabbin/server/formats"
+	"mabbin/server/store"
 
 	"github.com/gin-gonic/gin"
 )

@@ -3,10 +3,6 @@ package httpapi
 import (
 	"encoding/json"
 	"log/slog"
-	"mabbin/api"
-	"mabbin/server/demo"
-	"mabbin/server/store"
-	"mabbin/server/store/storetest"
 	"net/http"
 	"net/http/httptest"
 	"os"
@@ -14,6 +10,11 @@ import (
 	"testing"
 	"testing/fstest"
 	"time"
+
+	"mabbin/api"
+	"mabbin/server/demo"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
 )
 
 const crumble = `{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},"style":"crumble",

@@ -1,10 +1,11 @@
 package httpapi
 
 import (
+	"sync"
+
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/balance"
-	"sync"
 
 	"github.com/google/uuid"
 )

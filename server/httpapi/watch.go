@@ -1,14 +1,15 @@
 package httpapi
 
 import (
+	"net/http"
+	"time"
+
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/watch"
-	"net/http"
-	"time"
 
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"

@@ -5,10 +5,6 @@ import (
 	"context"
 	"encoding/json"
 	"log/slog"
-	"mabbin/api"
-	"mabbin/core/watch"
-	"mabbin/server/demo"
-	"mabbin/server/store/storetest"
 	"net/http"
 	"net/http/httptest"
 	"strings"
@@ -16,6 +12,11 @@ import (
 	"testing"
 	"testing/fstest"
 	"time"
+
+	"mabbin/api"
+	"mabbin/core/watch"
+	"mabbin/server/demo"
+	"mabbin/server/store/storetest"
 )
 
 // clock is a time that a test sets.

@@ -3,13 +3,14 @@
 package render
 
 import (
-	"mabbin/core/measure"
-	"mabbin/core/message"
 	"math"
 	"regexp"
 	"strconv"
 	"strings"
 	"sync"
+
+	"mabbin/core/measure"
+	"mabbin/core/message"
 )
 
 // Reading is how somebody reads. The zero value is British, in grams, centimetres and Celsius, with a point.

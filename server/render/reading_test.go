@@ -1,11 +1,12 @@
 package render
 
 import (
+	"strings"
+	"testing"
+
 	"mabbin/core/larder"
 	"mabbin/core/measure"
 	"mabbin/core/message"
-	"strings"
-	"testing"
 )
 
 func TestAmericanWordsStandForBritishOnes(t *testing.T) {

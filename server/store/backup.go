@@ -5,6 +5,10 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
 	"mabbin/app"
 	"mabbin/core/bake"
 	"mabbin/core/balance"
@@ -14,9 +18,6 @@ import (
 	"mabbin/core/message"
 	"mabbin/core/outcome"
 	"mabbin/core/watch"
-	"maps"
-	"slices"
-	"strings"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"

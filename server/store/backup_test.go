@@ -5,6 +5,11 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
 	"mabbin/app"
 	"mabbin/core/fault"
 	"mabbin/core/watch"
@@ -12,10 +17,6 @@ import (
 	"mabbin/server/formats"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
-	"slices"
-	"strings"
-	"testing"
-	"time"
 
 	"github.com/google/uuid"
 )

@@ -3,10 +3,11 @@ package store
 import (
 	"context"
 	"fmt"
-	"mabbin/app"
-	"mabbin/core/outcome"
 	"strings"
 	"time"
+
+	"mabbin/app"
+	"mabbin/core/outcome"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"

@@ -1,13 +1,14 @@
 package store_test
 
 import (
+	"testing"
+	"time"
+
 	"mabbin/app"
 	"mabbin/core/outcome"
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
-	"testing"
-	"time"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"

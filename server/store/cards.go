@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"fmt"
+
 	"mabbin/app"
 
 	"github.com/google/uuid"

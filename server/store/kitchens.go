@@ -3,6 +3,7 @@ package store
 import (
 	"cmp"
 	"context"
+
 	"mabbin/app"
 	"mabbin/core/measure"
 

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+
 	"mabbin/app"
 
 	"github.com/google/uuid"

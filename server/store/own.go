@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+
 	"mabbin/core/larder"
 
 	"github.com/google/uuid"

@@ -2,8 +2,9 @@ package store
 
 import (
 	"context"
-	"mabbin/app"
 	"time"
+
+	"mabbin/app"
 
 	"github.com/google/uuid"
 )

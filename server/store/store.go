@@ -7,9 +7,10 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"mabbin/app"
 	"net"
 	"time"
+
+	"mabbin/app"
 
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"

@@ -3,6 +3,9 @@ package store_test
 import (
 	"errors"
 	"fmt"
+	"testing"
+	"time"
+
 	"mabbin/app"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
@@ -10,8 +13,6 @@ import (
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
-	"testing"
-	"time"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"

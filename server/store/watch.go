@@ -2,11 +2,12 @@ package store
 
 import (
 	"context"
+	"slices"
+	"time"
+
 	"mabbin/app"
 	"mabbin/core/bake"
 	"mabbin/core/watch"
-	"slices"
-	"time"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"

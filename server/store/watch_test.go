@@ -2,6 +2,10 @@ package store_test
 
 import (
 	"errors"
+	"sync"
+	"testing"
+	"time"
+
 	"mabbin/app"
 	"mabbin/core/bake"
 	"mabbin/core/message"
@@ -9,9 +13,6 @@ import (
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
-	"sync"
-	"testing"
-	"time"
 
 	"github.com/google/uuid"
 )

@@ -7,12 +7,13 @@ import (
 	stdjson "encoding/json"
 	"errors"
 	"fmt"
-	"mabbin/api"
-	"mabbin/core/fault"
-	"mabbin/core/message"
 	"slices"
 	"strings"
 	"sync"
+
+	"mabbin/api"
+	"mabbin/core/fault"
+	"mabbin/core/message"
 
 	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/go-json-experiment/json"

@@ -1,10 +1,11 @@
 package wire
 
 import (
+	"sync"
+
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/server/render"
-	"sync"
 
 	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"

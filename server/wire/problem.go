@@ -2,12 +2,13 @@ package wire
 
 import (
 	"errors"
+	"net/http"
+	"strings"
+
 	"mabbin/api"
 	"mabbin/core/fault"
 	"mabbin/core/message"
 	"mabbin/server/render"
-	"net/http"
-	"strings"
 )
 
 // ProblemOf is an error as an RFC 9457 problem, as somebody reads; false for one that is no fault of the request.

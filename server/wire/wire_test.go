@@ -3,6 +3,13 @@ package wire
 import (
 	"encoding/json"
 	"errors"
+	"maps"
+	"os"
+	"reflect"
+	"slices"
+	"strings"
+	"testing"
+
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
@@ -12,12 +19,6 @@ import (
 	"mabbin/core/message"
 	"mabbin/core/recipe"
 	"mabbin/server/render"
-	"maps"
-	"os"
-	"reflect"
-	"slices"
-	"strings"
-	"testing"
 
 	"github.com/getkin/kin-openapi/openapi3"
 )

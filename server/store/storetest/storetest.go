@@ -4,7 +4,6 @@ package storetest
 import (
 	"context"
 	"fmt"
-	"mabbin/server/store"
 	"net/url"
 	"os"
 	"os/exec"
@@ -13,6 +12,8 @@ import (
 	"strings"
 	"testing"
 	"time"
+
+	"mabbin/server/store"
 
 	"github.com/jackc/pgx/v5"
 )
