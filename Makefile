@@ -1,6 +1,6 @@
 # make demo    the page with the demo kitchen, on http://127.0.0.1:8080
 # make test    everything that is checked
-.PHONY: demo demo-reset stop build test lint lint-go lint-web drift bench shots generate
+.PHONY: demo demo-reset dev stop build test lint lint-go lint-web drift bench shots generate
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 
@@ -13,6 +13,10 @@ demo: build
 demo-reset: build
 	@scripts/need.sh database
 	@scripts/demo.sh reset
+
+dev: web/node_modules/.ready
+	@scripts/need.sh database
+	@scripts/dev.sh
 
 stop:
 	@scripts/pg-stop.sh
@@ -28,9 +32,13 @@ web/dist/index.html: web/node_modules/.ready $(WEB)
 	cd web && npm run --silent build
 	@touch $@
 
+# Races are looked for where cgo allows it; the browser drives the server as it is built, which is quicker.
+RACE := $(shell command -v gcc >/dev/null && [ "$$(go env CGO_ENABLED)" = 1 ] && echo -race)
 test: lint web/dist/index.html
 	@scripts/need.sh database browser
-	MABBIN_TEST_DB="$$(scripts/pg-start.sh)" go test -timeout 25m -parallel 3 ./...
+	@export MABBIN_TEST_DB="$$(scripts/pg-start.sh)"; status=0; \
+	go test $(RACE) -timeout 25m $$(go list ./... | grep -v /e2e) || status=1; \
+	go test -timeout 25m -parallel 3 ./e2e || status=1; exit $$status
 
 lint: lint-web lint-go drift
 

@@ -33,6 +33,7 @@ import { useSaving } from './useSaving'
 import { usePlan } from '@/stores/usePlan'
 import { useWeighing } from '@/views/bench/ticket/useWeighing'
 import WeighNext from '@/views/bench/ticket/WeighNext.vue'
+import VerdictLine from './VerdictLine.vue'
 import WrittenPanel from './WrittenPanel.vue'
 
 const kitchen = useKitchen()
@@ -209,6 +210,12 @@ const whole = computed(() => ({
       @baked="baked = true"
       @oven="intoOven"
     />
+    <VerdictLine
+      v-if="plan.answer && !weighing"
+      class="verdict-line no-print"
+      :verdict="plan.answer.verdict"
+      @mend="plan.apply"
+    />
     <p v-if="refused" class="wrong no-print" role="alert">{{ `Not done. ${refused}.` }}</p>
     <div v-if="!weighing" class="stations no-print">
       <StationCard
@@ -289,25 +296,26 @@ const whole = computed(() => ({
 }
 .bench {
   display: grid;
-  grid-template: auto auto minmax(0, 1fr) / 372px minmax(0, 1fr) 318px;
+  grid-template: auto auto auto minmax(0, 1fr) / 372px minmax(0, 1fr) 318px;
   gap: 8px;
   height: calc(100vh - var(--above) - 16px);
 }
 .bar {
   grid-column: 1 / -1;
 }
-.bench > .wrong {
+.bench > .wrong,
+.verdict-line {
   grid-column: 1 / -1;
 }
 .stations {
-  grid-row: 3;
+  grid-row: 4;
   display: flex;
   flex-direction: column;
   gap: 5px;
   min-height: 0;
 }
 .middle {
-  grid-row: 3;
+  grid-row: 4;
   display: flex;
   flex-direction: column;
   gap: 8px;
@@ -319,7 +327,7 @@ const whole = computed(() => ({
   flex: none;
 }
 .right {
-  grid-row: 3;
+  grid-row: 4;
   display: flex;
   flex-direction: column;
   min-height: 0;
@@ -389,16 +397,16 @@ const whole = computed(() => ({
 }
 @media (max-width: 1100px) {
   .bench {
-    grid-template: auto auto auto auto / minmax(0, 1fr) minmax(0, 1fr);
+    grid-template: auto auto auto auto auto / minmax(0, 1fr) minmax(0, 1fr);
     height: auto;
   }
   .middle {
-    grid-row: 3;
+    grid-row: 4;
     grid-column: 1 / -1;
   }
   .stations,
   .right {
-    grid-row: 4;
+    grid-row: 5;
   }
   .bench.weighing {
     display: flex;
