@@ -74,12 +74,18 @@ func (d *dessert) makeCustard() {
 	d.filling.Liquids = append(d.filling.Liquids, d.custard[0])
 	d.filling.Extras = append(d.filling.Extras, d.custard[3])
 	d.filling = filling.New(d.filling)
+	// what the baker gives goes into the custard in the place of its own part
 	if d.req.SugarG == nil {
 		d.req.SugarG = &d.custard[1].G
+	} else {
+		d.custard[1].G = *d.req.SugarG
 	}
 	if d.givenG == nil {
 		d.thickener, _ = larder.Thickeners.Get(starch)
 		d.givenG = &d.custard[2].G
+	} else {
+		d.custard[2].Ingredient, _ = d.req.Own.Ingredient(d.thickener.Key)
+		d.custard[2].G = *d.givenG
 	}
 	egg, _ := larder.Thickeners.Get("egg")
 	d.beside = append(d.beside, filling.Dose{Thickener: egg, G: d.custard[0].G})

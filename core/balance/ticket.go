@@ -63,7 +63,12 @@ func (p *plan) ticket(s stand) []Bowl {
 }
 
 func (p *plan) fruitBowl(by measure.Conventions, s stand) Bowl {
-	fruit := Bowl{Key: "fruit", Title: message.New("Fruit bowl"), How: p.howFruit(), Lines: make([]Line, 0, len(p.filling.Pieces)+len(p.filling.Liquids)+len(p.filling.Extras))}
+	fruit := Bowl{
+		Key:   "fruit",
+		Title: message.New("Fruit bowl"),
+		How:   p.howFruit(),
+		Lines: make([]Line, 0, len(p.filling.Pieces)+len(p.filling.Liquids)+len(p.filling.Extras)),
+	}
 	for i, piece := range p.filling.Pieces {
 		f := piece.Fruit
 		fruit.Lines = append(fruit.Lines, newLine(by, f.Key, f.Name, s.FruitG*piece.Share,
@@ -116,6 +121,12 @@ func (p *plan) custardBowl(by measure.Conventions) Bowl {
 	}
 	for _, w := range p.custard {
 		c.add(by, w.Ingredient, w.G, message.Message{})
+	}
+	if t := p.req.Thickener; p.custard != nil && t != nil {
+		for _, beside := range t.With {
+			i, _ := p.req.Own.Ingredient(beside.Key)
+			c.add(by, i, beside.G, message.Message{})
+		}
 	}
 	return c
 }
@@ -239,7 +250,7 @@ func cracked(by measure.Conventions, i larder.Ingredient, g float64) (n, leftG f
 
 // eggUses is what is done with what is left of an egg.
 var eggUses = map[string]message.Message{
-	"egg":       message.New("whisk it, it is the wash"),
+	"egg":       message.New("beat it and brush it on"),
 	"egg_white": message.New("for meringue, or whisk it for the wash; it freezes"),
 	"egg_yolk":  message.New("for the wash, or for custard today"),
 }
@@ -404,7 +415,7 @@ func (p *plan) howBase() message.Message {
 			message.Centimetres(math.Round(p.geo.FloorLenCM+2*p.wallCM()+2*overhangCM)),
 		)
 	}
-	return message.New("Press it in evenly, just enough to hold: compacted, it turns hard.")
+	return message.New("Press it in evenly and lightly, until it holds: what is pressed hard bakes hard.")
 }
 
 // overhangCM is how much further than the rim a shell is rolled.

@@ -50,7 +50,8 @@ const (
 	cutSlope          = 0.15  // more surface, more juice
 	thinnestCutMM     = 3.0   // thinner slices give up no more
 	releaseMost       = 0.95  // of a fruit's water
-	precookedMore     = 0.10  // pre-cooked fruit releases this much more than frozen
+	precookedMore     = 0.10  // fruit that is cooked through releases this much more than frozen
+	precookMinutes    = 2.5   // min, for most of the way there
 	openOffPerMin     = 0.025 // of the fruit, driven off on the hob in an open pan
 	coveredOffPerMin  = 0.004
 	driveOffMost      = 0.6 // of what is released
@@ -94,8 +95,9 @@ type added struct {
 
 // New prepares a filling: the sums over its pieces, liquids and extras are done here, once.
 func New(f Filling) Filling {
+	f.mix, f.added = mix{}, added{} // of a filling that something was put into: it is summed anew
 	for _, p := range f.Pieces {
-		r := p.release(f.Precook.Minutes > 0)
+		r := p.release(f.Precook.Minutes)
 		f.mix.releasedWater += p.Share * p.Fruit.WaterPct / 100 * r
 		f.mix.releasedSugar += p.Share * p.Fruit.SugarPct / 100 * r
 		f.mix.sugar += p.Share * p.Fruit.SugarPct / 100
@@ -126,8 +128,9 @@ func (a *added) take(w Weighed, waterPct float64) {
 	a.acid += w.G * w.Ingredient.AcidPct / 100
 }
 
-// release is the share of its water that a piece gives up, by its state and its cut.
-func (p Piece) release(precooked bool) float64 {
+// release is the share of its water that a piece gives up, by its state, its cut, and how many
+// minutes it was cooked before.
+func (p Piece) release(precooked float64) float64 {
 	r := p.Fruit.ReleaseFresh
 	if p.Frozen {
 		r = p.Fruit.ReleaseFrozen
@@ -135,8 +138,9 @@ func (p Piece) release(precooked bool) float64 {
 	if p.Release > 0 {
 		r = p.Release
 	}
-	if precooked {
-		r = max(r, p.Fruit.ReleaseFrozen+precookedMore)
+	if precooked > 0 { // it grows with the minutes
+		boiled := max(r, p.Fruit.ReleaseFrozen+precookedMore)
+		r += (boiled - r) * (1 - math.Exp(-precooked/precookMinutes))
 	}
 	cut := p.Fruit.DefaultCutMM
 	if p.CutMM > 0 {
