@@ -2,8 +2,9 @@ package app
 
 import (
 	"context"
-	"mabbin/core/watch"
 	"time"
+
+	"mabbin/core/watch"
 
 	"github.com/google/uuid"
 )

@@ -2,10 +2,11 @@ package app
 
 import (
 	"context"
+	"time"
+
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/outcome"
-	"time"
 
 	"github.com/google/uuid"
 )

@@ -2,9 +2,10 @@ package app
 
 import (
 	"context"
+	"time"
+
 	"mabbin/core/balance"
 	"mabbin/core/diet"
-	"time"
 
 	"github.com/google/uuid"
 )

@@ -2,9 +2,10 @@ package app
 
 import (
 	"context"
+	"time"
+
 	"mabbin/core/bake"
 	"mabbin/core/watch"
-	"time"
 
 	"github.com/google/uuid"
 )

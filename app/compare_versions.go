@@ -2,9 +2,10 @@ package app
 
 import (
 	"context"
+	"slices"
+
 	"mabbin/core/balance"
 	"mabbin/core/compare"
-	"slices"
 
 	"github.com/google/uuid"
 )

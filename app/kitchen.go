@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+
 	"mabbin/core/bake"
 	"mabbin/core/dish"
 	"mabbin/core/larder"

@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 

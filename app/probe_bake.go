@@ -4,8 +4,9 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"mabbin/core/watch"
 	"time"
+
+	"mabbin/core/watch"
 
 	"github.com/google/uuid"
 )

@@ -3,9 +3,10 @@ package app
 import (
 	"context"
 	"errors"
+	"time"
+
 	"mabbin/core/outcome"
 	"mabbin/core/watch"
-	"time"
 
 	"github.com/google/uuid"
 )

@@ -3,10 +3,11 @@ package e2e
 import (
 	"context"
 	"encoding/json"
-	"mabbin/app"
-	"mabbin/server/demo"
 	"testing"
 	"time"
+
+	"mabbin/app"
+	"mabbin/server/demo"
 
 	"github.com/chromedp/cdproto/input"
 	. "github.com/chromedp/chromedp"
@@ -21,7 +22,7 @@ func TestFromFruitToLog(t *testing.T) {
 
 	// Three touches give a whole answer.
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")))
-	reads(t, ctx, id("figures"), "972 g", "give or take", "spoonable", "6 mm", "376 g")
+	reads(t, ctx, id("figures"), "973 g", "give or take", "spoonable", "6 mm", "376 g")
 	reads(t, ctx, id("line-dry-cornflour"), "21 g", "Cornflour")
 	reads(t, ctx, id("ledger"), "Juice to hold", "g")
 	reads(t, ctx, id("remark-headspace_limits"), "free rim decides")

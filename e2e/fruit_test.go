@@ -169,5 +169,5 @@ func TestEggsAreToldByTheShell(t *testing.T) {
 		click(id("add-part-egg")),
 		fill(id("pct-egg"), "15"),
 	)
-	reads(t, ctx, id("line-topping-egg"), "crack 1 egg", "are left", "it is the wash")
+	reads(t, ctx, id("line-topping-egg"), "crack 1 egg", "are left", "brush it on")
 }

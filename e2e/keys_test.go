@@ -3,10 +3,11 @@ package e2e
 import (
 	"context"
 	"fmt"
-	"mabbin/app"
-	"mabbin/server/demo"
 	"strings"
 	"testing"
+
+	"mabbin/app"
+	"mabbin/server/demo"
 
 	. "github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -59,7 +60,7 @@ func TestTheWholePathByKeysAlone(t *testing.T) {
 	// The set, by its handle; the topping; undone and done again.
 	do(t, ctx, press("3"))
 	tabTo(t, ctx, id("set-handle"))
-	reads(t, ctx, id("figures"), "Thickener 19 g", "Topping 376 g")
+	reads(t, ctx, id("figures"), "Thickener 18 g", "Topping 376 g")
 	do(t, ctx, press(kb.ArrowRight+kb.ArrowRight+kb.ArrowRight+kb.ArrowRight+kb.ArrowRight))
 	reads(t, ctx, id("figures"), "Thickener 2") // 20 g or more
 	do(t, ctx, press("4"))

@@ -2,12 +2,13 @@ package e2e
 
 import (
 	"fmt"
-	"mabbin/core/measure"
-	"mabbin/core/message"
-	"mabbin/server/render"
 	"regexp"
 	"strings"
 	"testing"
+
+	"mabbin/core/measure"
+	"mabbin/core/message"
+	"mabbin/server/render"
 
 	. "github.com/chromedp/chromedp"
 )

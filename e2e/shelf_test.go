@@ -1,10 +1,11 @@
 package e2e
 
 import (
-	"mabbin/app"
-	"mabbin/server/demo"
 	"strings"
 	"testing"
+
+	"mabbin/app"
+	"mabbin/server/demo"
 
 	. "github.com/chromedp/chromedp"
 )

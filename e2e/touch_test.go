@@ -4,10 +4,11 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"mabbin/app"
-	"mabbin/server/demo"
 	"testing"
 	"time"
+
+	"mabbin/app"
+	"mabbin/server/demo"
 
 	"github.com/chromedp/cdproto/input"
 	. "github.com/chromedp/chromedp"

@@ -8,6 +8,10 @@ import (
 	"flag"
 	"fmt"
 	"io"
+	"maps"
+	"slices"
+	"strings"
+
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/larder"
@@ -15,9 +19,6 @@ import (
 	"mabbin/core/recipe"
 	"mabbin/server/render"
 	"mabbin/server/wire"
-	"maps"
-	"slices"
-	"strings"
 )
 
 // errBadRequest is the exit status of a run in which a request got a problem for an answer.

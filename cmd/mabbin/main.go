@@ -7,10 +7,11 @@ import (
 	"flag"
 	"fmt"
 	"io"
-	"mabbin/server/store"
 	"os"
 	"os/signal"
 	"syscall"
+
+	"mabbin/server/store"
 )
 
 const usage = `mabbin balances fruit, juice and topping to a dish.

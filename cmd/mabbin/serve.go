@@ -6,16 +6,17 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
-	"mabbin/server/demo"
-	"mabbin/server/devices"
-	"mabbin/server/httpapi"
-	"mabbin/server/store"
-	"mabbin/web"
 	"net"
 	"net/http"
 	"os"
 	"syscall"
 	"time"
+
+	"mabbin/server/demo"
+	"mabbin/server/devices"
+	"mabbin/server/httpapi"
+	"mabbin/server/store"
+	"mabbin/web"
 )
 
 // withStore opens the database that MABBIN_DB names, brings it up to date and hands it to do.

@@ -6,9 +6,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
-	"mabbin/api"
-	"mabbin/server/demo"
-	"mabbin/server/store/storetest"
 	"net"
 	"net/http"
 	"os"
@@ -17,6 +14,10 @@ import (
 	"sync"
 	"testing"
 	"time"
+
+	"mabbin/api"
+	"mabbin/server/demo"
+	"mabbin/server/store/storetest"
 )
 
 // The test's own binary is the program, when it is asked to be: so that it can be killed.

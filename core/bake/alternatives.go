@@ -121,10 +121,7 @@ func (s Alternative) effect() message.Message {
 	case "coverage":
 		all = []message.Message{steam, bubbles}
 	case "base":
-		base := message.New("baked before")
-		if s.Base > 0 {
-			base = message.New("base {n} (1 is baked)", message.Number(s.Base, 1))
-		}
+		base := message.New("base {n} (1 is crisp)", message.Number(s.Base, 1))
 		all = []message.Message{base, bubbles}
 	case "cover":
 		all = []message.Message{message.New("browning {n} (1 is golden)", message.Number(s.Colour, 1)), bubbles}

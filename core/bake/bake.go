@@ -10,6 +10,8 @@ type Answer struct {
 	Events        Events  `json:"events"`
 	End           End     `json:"end"`
 	Curves        Curves  `json:"curves"`
+
+	late bool // the topping went on when the bake was under way
 }
 
 // Events are minutes from the start; nil for what does not happen.
@@ -50,19 +52,20 @@ type Curves struct {
 // The laws of the clocks.
 const (
 	fruitPer10     = 25.0  // K for ten times as fast
-	colourAtC      = 144.0 // where the face takes golden minutes
-	colourPer2     = 10.0
+	colourAtC      = 148.0 // where a pale face takes golden minutes
+	colourPer2     = 14.0  // K for twice as fast
+	colourMost     = 3.0   // browning slows towards it
 	goldenMin      = 20.0
 	underCover     = 0.35
 	baseAtC        = 115.0
+	basePer2       = 10.0
 	baseMin        = 20.0
+	baseParBaked   = 0.45 // where the clock of a par-baked base begins
 	throughC       = 93.0
 	rimBubblesC    = 1.5 // below boiling
-	middleBubblesC = 2.0
-	stepS          = 12.0
-	shortStepS     = 1.0
+	middleBubblesC = 10.0
+	stepS          = 20.0 / 3 // nine fill a minute, and three the planner's step of 20 s
 	coolStepS      = 20.0
-	driedOut       = 1e-3 // of the water at the start
 )
 
 // Run bakes. A bad request is fault.Faults.
@@ -86,11 +89,11 @@ func run(r Request) *Answer {
 	c.look(&a.Events, true)
 	a.Curves.mark(&c, 0)
 	for _, s := range r.Stages {
-		m.enter(s)
+		c.enter(s)
 		o := ovenOf(r, s)
 		for left := s.Minutes * 60; left > 1e-9; {
 			// steps end on whole minutes, so that the curves have them
-			dt := min(m.stride(o, stepS), left)
+			dt := min(o.stride(), left)
 			if to := 60 - math.Mod(c.now, 60); to > 1e-9 {
 				dt = min(dt, to)
 			}
@@ -103,22 +106,17 @@ func run(r Request) *Answer {
 			}
 		}
 	}
+	a.late = c.late
 	a.End = End{c.fruit, c.colour[core], c.colour[rim], c.base, c.setShare(), m.steam * 1000}
 	return a
 }
 
-// stride is the length of the next step, s. Where a topping is about to be dry its face heats up within seconds: short
-// steps find the moment. Cooling is slow.
-func (m *model) stride(o oven, usual float64) float64 {
+// stride is the length of a step, s. Cooling is slow.
+func (o oven) stride() float64 {
 	if !o.oven {
 		return coolStepS
 	}
-	for c := range 2 {
-		if m.skin[c] > driedOut*m.skin0 && m.skin[c] < 2*m.dried[c]*usual {
-			return usual / stepS * shortStepS
-		}
-	}
-	return usual
+	return stepS
 }
 
 func newCurves(n int) (v Curves) {
@@ -164,15 +162,27 @@ type clocks struct {
 	base       float64
 	full, hold float64 // C, s
 	hot        [2][cellsFill]float64
+	soft       [2][cellsFill]float64 // how fast each softened at the end of the last step, minutes a minute
+	hottest    float64               // the middle has been, C
+	late       bool                  // the topping went on when the bake was under way
 	was        seen
 }
 
 func newClocks(r Request, m *model) clocks {
-	c := clocks{m: m, full: 95, hold: 60}
+	c := clocks{m: m, full: 90, hold: 60}
 	if t := r.Thickener; t != nil {
 		c.full, c.hold = t.FullAtC, t.HoldMin*60
 	}
 	c.full = min(c.full, m.boil-1)
+	c.hottest = m.t[core][m.fillAt+middleCell]
+	if r.Base != nil && r.Base.ParBaked {
+		c.base = baseParBaked
+	}
+	for col := range 2 {
+		for i := range cellsFill {
+			c.soft[col][i] = softening(m.t[col][m.fillAt+i])
+		}
+	}
 	return c
 }
 
@@ -185,39 +195,69 @@ type seen struct {
 	fill                                [2][cellsFill]float64
 }
 
+// The law of softening is tabled: every cell asks for it at every step. Between two points it is off by 1e-4 at most.
+const (
+	softTableFrom, softTableTo = -40, 160 // C
+	softTablePerK              = 4
+)
+
+var softTable = func() (table [(softTableTo-softTableFrom)*softTablePerK + 2]float64) {
+	for i := range table {
+		table[i] = math.Pow(10, (softTableFrom+float64(i)/softTablePerK-100)/fruitPer10)
+	}
+	return table
+}()
+
+// softening is how fast fruit gets soft, minutes at 100 C a minute.
+func softening(t float64) float64 {
+	x := (min(max(t, softTableFrom), softTableTo) - softTableFrom) * softTablePerK
+	i := int(x)
+	return softTable[i] + (x-float64(i))*(softTable[i+1]-softTable[i])
+}
+
 // tick adds dt seconds: rates by the mean of both ends of the step.
 func (c *clocks) tick(dt float64, s Stage) {
 	m := c.m
 	minutes := dt / 60
-	mean := func(f func(float64) float64, a, b float64) float64 { return (f(a) + f(b)) / 2 }
-	middle := m.t[core][m.fillAt+middleCell]
-	c.fruit += minutes * mean(func(t float64) float64 { return math.Pow(10, (t-100)/fruitPer10) }, c.was.middle, middle)
+	all := cellsFill * (m.area[core] + m.area[rim])
 	for col := range 2 {
-		rate := m.brown / goldenMin
-		covered := s.Cover != "" && s.Cover != "none" && (s.Cover != "rim" || col == rim)
-		if covered {
-			rate *= underCover
+		share := m.area[col] / all
+		for i := range cellsFill {
+			t := m.t[col][m.fillAt+i]
+			fast := softening(t)
+			c.fruit += minutes * share * (c.soft[col][i] + fast) / 2
+			c.soft[col][i] = fast
+			c.hot[col][i] += dt * shareAbove(c.was.fill[col][i], t, c.full)
 		}
-		c.colour[col] += minutes * rate * mean(
-			func(t float64) float64 { return math.Exp2((t - colourAtC) / colourPer2) },
-			c.was.faces[col],
-			m.face[col],
-		)
+		c.brown(col, minutes, s)
 	}
 	if m.baseAt >= 0 {
-		c.base += minutes / baseMin * mean(
-			func(t float64) float64 { return math.Exp2((t - baseAtC) / colourPer2) },
-			c.was.lowest,
-			m.t[core][m.baseAt],
-		)
+		rate := func(t float64) float64 { return math.Exp2((t - baseAtC) / basePer2) }
+		c.base += minutes / baseMin * (rate(c.was.lowest) + rate(m.t[core][m.baseAt])) / 2
 	}
-	for col := range 2 {
-		for i := range cellsFill {
-			a, b := c.was.fill[col][i], m.t[col][m.fillAt+i]
-			c.hot[col][i] += dt * shareAbove(a, b, c.full)
-		}
-	}
+	c.hottest = max(c.hottest, m.t[core][m.fillAt+middleCell])
 	c.now += dt
+}
+
+// brown colours the face of a column: dc = (1 - c / most) dx, solved exactly.
+func (c *clocks) brown(col int, minutes float64, s Stage) {
+	rate := c.m.brown / goldenMin
+	if s.Cover != "" && s.Cover != "none" && (s.Cover != "rim" || col == rim) {
+		rate *= underCover
+	}
+	at := func(t float64) float64 { return math.Exp2((t - colourAtC) / colourPer2) }
+	x := minutes * rate * (at(c.was.faces[col]) + at(c.m.face[col])) / 2
+	c.colour[col] = colourMost - (colourMost-c.colour[col])*math.Exp(-x/colourMost)
+}
+
+// enter does what a stage begins with. A topping that goes on is pale.
+func (c *clocks) enter(s Stage) {
+	on := c.m.bare
+	c.m.enter(s)
+	if on && !c.m.bare {
+		c.late, c.colour = true, [2]float64{}
+		c.was.faces, c.was.colour = c.m.face, 0
+	}
 }
 
 // shareAbove is the share of a straight run from a to b that lies at or above t.
@@ -273,7 +313,7 @@ func (c *clocks) look(e *Events, first bool) {
 	cross(&e.ToppingThrough, was.topping, now.topping, throughC)
 	cross(&e.Golden, was.colour, now.colour, 1)
 	if m.baseAt >= 0 {
-		cross(&e.BaseBaked, was.base, now.base, 1)
+		cross(&e.BaseBaked, was.base, now.base, crispFrom)
 	}
 	c.was = now
 }

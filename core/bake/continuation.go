@@ -31,7 +31,7 @@ func (q PlanRequest) BakeOn(done []Stage, ways []Way, seen float64) []Continuati
 	q = q.usual()
 	out := make([]Continuation, 0, len(ways))
 	for _, way := range ways {
-		x := q.replay(done)
+		x := q.replay(&q.Bake, done)
 		if seen > 0 { // it browns faster or more slowly than was thought
 			x.m.brown *= min(mostOff, max(1/mostOff, seen/max(x.c.colour[core], 0.02)))
 			x.c.colour[core] = seen
@@ -52,10 +52,8 @@ func (q PlanRequest) BakeOn(done []Stage, ways []Way, seen float64) []Continuati
 				continue
 			}
 			now := q.unmet(x.state())
-			if p := minute + colourCost(
-				x.c.colour[core],
-			); best.Stages == nil || now.count() < least.count() ||
-				now.count() == least.count() && p < price {
+			p := minute + q.wants(x.state(), x.c.colour[core])
+			if best.Stages == nil || now.count() < least.count() || now.count() == least.count() && p < price {
 				best = Continuation{append(slices.Clone(before), s), minute, x.end(), now.words()}
 				least, price = now, p
 			}
@@ -84,7 +82,7 @@ type Point struct {
 const (
 	probeNoiseC = 1.5
 	farOffC     = 40.0 // what no oven is off by
-	reachC      = 4.5  // a residual over this counts no more than this: the probe slipped
+	reachK      = 4.5  // a residual over this counts no more than this: the probe slipped
 	fewPoints   = 3
 	mostOff     = 3.0 // times that a top browns faster or more slowly than the model has it
 )
@@ -111,8 +109,8 @@ func (q PlanRequest) Fit(done []Stage, seen []Point) (Offset, bool, error) {
 		sum := off * off / (known * known)
 		for _, p := range seen {
 			d := math.Abs(a.Curves.MiddleAt(p.Minute) - p.C)
-			if d > reachC {
-				sum += (2*reachC*d - reachC*reachC) / (probeNoiseC * probeNoiseC)
+			if d > reachK {
+				sum += (2*reachK*d - reachK*reachK) / (probeNoiseC * probeNoiseC)
 			} else {
 				sum += d * d / (probeNoiseC * probeNoiseC)
 			}
@@ -177,61 +175,21 @@ func (q PlanRequest) usual() PlanRequest {
 	return q
 }
 
-// replay bakes what was done.
-func (q *PlanRequest) replay(done []Stage) *running {
-	x := q.toLast(done)
-	x.until(x.c.now/60 + done[len(done)-1].Minutes)
-	return x
-}
-
-// toLast bakes stages up to where the last one begins.
-func (q *PlanRequest) toLast(stages []Stage) *running {
-	bare := slices.ContainsFunc(stages, func(s Stage) bool { return s.AddTopping })
-	x := begin(&q.Bake, stages[0], bare)
-	minute := 0.0
-	for i, s := range stages[1:] {
-		minute += stages[i].Minutes
-		x.until(minute)
-		x.turn(s)
-	}
-	return x
-}
-
-func (x *running) state() clockState {
-	return clockState{
-		minute:    x.c.now / 60,
-		fruit:     x.c.fruit,
-		colour:    x.c.colour[core],
-		rimColour: x.c.colour[rim],
-		base:      x.c.base,
-		set:       x.c.setShare(),
-		hottest:   x.m.t[core][x.m.fillAt+middleCell],
-		bubbles:   x.e.MiddleBubbles != nil,
-		through:   x.e.ToppingThrough != nil,
-	}
-}
-
-func (x *running) end() End {
-	return End{x.c.fruit, x.c.colour[core], x.c.colour[rim], x.c.base, x.c.setShare(), x.m.steam * 1000}
-}
-
 // Finish follows stages and says when to end the last one, from a minute on: where it meets every clock with the
 // least, or as many as it can.
 func (q PlanRequest) Finish(stages []Stage, from float64) (minute float64, unmet []message.Message) {
 	q = q.usual()
-	x := q.toLast(stages)
+	x := q.toLast(&q.Bake, stages)
 	begun := x.c.now / 60
 	least, price := faultSet(0), math.Inf(1)
 	for m := math.Ceil(max(from, begun+1)); m <= max(from, begun)+LastStanding; m++ {
 		x.until(m)
 		now := q.unmet(x.state())
-		if p := m + colourCost(
-			x.c.colour[core],
-		); minute == 0 || now.count() < least.count() ||
-			now.count() == least.count() && p < price {
+		p := m + q.wants(x.state(), x.c.colour[core])
+		if minute == 0 || now.count() < least.count() || now.count() == least.count() && p < price {
 			minute, least, price = m, now, p
 		}
-		if now.irreversible().count() >= max(1, least.count()) {
+		if now.irreversible().count() >= max(1, least.count()) || least == 0 && m > price {
 			break
 		}
 	}
@@ -250,7 +208,7 @@ func (q PlanRequest) Strays(done []Stage, off Offset, seen []Point) float64 {
 	a := run(r)
 	far := 0.0
 	for _, p := range seen {
-		if math.Abs(a.Curves.MiddleAt(p.Minute)-p.C) > 2*reachC {
+		if math.Abs(a.Curves.MiddleAt(p.Minute)-p.C) > 2*reachK {
 			far++
 		}
 	}

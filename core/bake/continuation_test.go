@@ -12,7 +12,7 @@ func TestABakeGoesOnFromWhereItStands(t *testing.T) {
 	ways := q.BakeOn(
 		done,
 		[]Way{
-			{Stage: Stage{OvenC: 200, Cover: "none"}},
+			{Stage: Stage{OvenC: 250, Heating: "fan", Cover: "none"}},
 			{Stage: Stage{OvenC: 200, Cover: "foil"}},
 			{Stage{OvenC: 190}, true},
 		},
@@ -22,7 +22,7 @@ func TestABakeGoesOnFromWhereItStands(t *testing.T) {
 	if len(then.Stages) != 3 || then.Stages[2].Cover != "foil" || len(then.Unmet) > 0 {
 		t.Errorf("foil as soon as it is golden: %+v", then)
 	}
-	if len(foil.Unmet) > 0 || foil.End.Colour > darkOver || foil.Minutes < 5 {
+	if len(foil.Unmet) > 0 || foil.End.Colour > burntTop || foil.Minutes < 5 {
 		t.Errorf("golden after half an hour, then foil: %+v", foil)
 	}
 	if len(open.Unmet) <= len(foil.Unmet) {

@@ -2,16 +2,18 @@ package bake
 
 import (
 	"context"
+	"errors"
 	"math"
+	"slices"
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
+	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/message"
+	kiln "mabbin/core/oven"
 	"mabbin/core/slip"
 	"mabbin/core/topping"
-
-	kiln "mabbin/core/oven"
 )
 
 // Setting is the oven that a dessert goes into, and what is known of how it begins.
@@ -28,6 +30,7 @@ type Setting struct {
 	Keep       bool    `json:"keep,omitempty"`        // the standing stages are baked as they are: nothing is looked for
 	OffByC     float64 `json:"off_by_c,omitempty"`    // how far the oven may be off beside that; left out: 10
 	BottomHeat bool    `json:"bottom_heat,omitempty"` // it can heat from below alone
+	CrispBase  bool    `json:"crisp_base,omitempty"`  // the baker goes by the base: it must be crisp
 	// Fire is that of a camp oven; left out: an oven indoors.
 	Fire *kiln.Fire `json:"fire,omitempty"`
 }
@@ -65,9 +68,10 @@ const (
 	boiledC  = 45.0 // pre-cooked and left to cool a little
 	chilledC = 8.0
 	freshC   = 16.0 // a dough that is made at the last moment
-	turns    = 3    // of steam into the ledger and back
-	agreeG   = 0.5  // the two agree
-	lateMin  = 12.0 // before the end, a second topping goes on: longer, and its sugar burns
+	turns    = 5    // of steam into the ledger and back
+	agreeG   = 3.0  // the two agree
+	damped   = 0.7  // of the way from the ledger's steam to the bake's
+	plainTo  = 0.5  // of the plain rule: what leaves below boiling, through crumb and gaps
 )
 
 // CheckDessert finds every wrong field.
@@ -123,9 +127,18 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	if q.Setting.Fire != nil {
 		out.Fire = tending(*q.Setting.Fire, out.Plan.Stages)
 	}
-	out.Plan.Says = out.Plan.says(given, out.LateAt)
-	out.judge(planFor(q.Request, &out.Balance, q.Setting).usual(), given)
-	out.Figures, out.WhatIfs, out.Asks = out.figures(), whatIfs(q), Unusual(q.Setting.Stages)
+	p := planFor(q.Request, &out.Balance, q.Setting).usual()
+	out.Plan.Says = out.Plan.says(p, given, out.LateAt)
+	out.judge(p, given)
+	out.Figures, out.WhatIfs = out.figures(), whatIfs(q)
+	out.Asks = append(out.Asks, Unusual(q.Setting.Stages)...)
+	if given && coldStart(&out.Bake) && out.Bake.Stages[0].OvenC > coldStartC+dialEvery {
+		out.Asks = append(out.Asks, message.New(
+			"Glass and stoneware from the freezer crack in a hot oven: start it in a cool one, {n} min at {heat}, or fill another dish.",
+			message.Number(coldStartMin, 0),
+			message.OvenHeat(coldStartC),
+		))
+	}
 	return out, nil
 }
 
@@ -162,82 +175,132 @@ func balanced(r balance.Request, s Setting) (*DessertAnswer, PlanRequest, error)
 	if err != nil {
 		return nil, PlanRequest{}, err
 	}
-	p := planFor(r, a, s)
-	return &DessertAnswer{Balance: *a, Bake: p.Bake, Tender: p.TenderMin, Mush: p.MushMin}, p, nil
+	p := planFor(r, a, s).usual()
+	return &DessertAnswer{
+		Balance: *a,
+		Bake:    p.Bake,
+		Tender:  p.TenderMin,
+		Mush:    p.MushMin,
+		Asks:    []message.Message{},
+	}, p, nil
 }
 
-// entered bakes the stages as they are: a few times for the steam alone, and then in full.
+// entered bakes the stages as they are.
 func entered(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
-	r := q.Request
-	for range turns - 1 {
-		if q.Request.SteamedOffG != nil {
-			break // its own steam is a part of the request
-		}
-		_, p, err := balanced(r, q.Setting)
-		if err != nil {
-			return nil, err
-		}
-		p.Bake.Stages = q.Setting.Stages
-		steam := run(p.Bake).End.SteamedOffG
-		r.SteamedOffG = &steam
-		if err := ctx.Err(); err != nil {
-			return nil, err
-		}
-	}
-	out, p, err := balanced(r, q.Setting)
+	out, p, stages, err := steamed(ctx, q, q.Setting.Stages, func(_ PlanRequest, now []Stage) []Stage { return now })
 	if err != nil {
 		return nil, err
 	}
-	out.Plan = *p.given(q.Setting.Stages)
+	out.Plan = *p.given(stages)
 	return out, nil
 }
 
 // kept bakes the stages that stand on the screen, with a few minutes more where they need them.
 func kept(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
-	q.Setting.Stages = q.Setting.Standing
-	out, err := entered(ctx, q)
-	if err != nil || len(out.Plan.Unmet) == 0 {
-		return out, err
+	again := func(p PlanRequest, now []Stage) []Stage { return p.enough(now) }
+	out, p, stages, err := steamed(ctx, q, q.Setting.Standing, again)
+	if err != nil {
+		return nil, err
 	}
-	p := planFor(q.Request, &out.Balance, q.Setting)
-	out.Plan = *p.given(p.enough(q.Setting.Standing))
+	out.Plan = *p.given(stages)
 	return out, nil
 }
 
-// proposed looks for a plan, and bakes it again with its own steam until both agree.
+// proposed looks for a plan, and bakes it with its own steam. A plan that then falls shorter than it did is looked for
+// anew.
 func proposed(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
-	r := q.Request
-	var plan *Plan
-	for turn := 0; ; turn++ {
-		out, p, err := balanced(r, q.Setting)
-		if err != nil {
-			return nil, err
+	_, p, err := balanced(q.Request, q.Setting)
+	if err != nil {
+		return nil, err
+	}
+	stages, err := p.find(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var failed error
+	again := func(p PlanRequest, now []Stage) []Stage {
+		next := p.endAgain(now)
+		if p.unmetBy(next).count() > p.unmetBy(now).count() {
+			next = now
 		}
-		if plan == nil || !p.keep(plan) {
-			if plan, err = Propose(ctx, p); err != nil {
-				return nil, err
+		if p.unmetBy(next) != 0 {
+			anew, err := p.find(ctx)
+			if err != nil {
+				failed = err
+			} else if p.unmetBy(anew).count() < p.unmetBy(next).count() {
+				next = anew
 			}
 		}
-		out.Plan = *plan
-		steam := plan.Answer.End.SteamedOffG
-		agree := q.Request.SteamedOffG != nil || r.SteamedOffG != nil && math.Abs(*r.SteamedOffG-steam) < agreeG
-		if agree || turn == turns-1 {
-			return out, nil
+		return next
+	}
+	out, p, stages, err := steamed(ctx, q, stages, again)
+	if err = errors.Join(err, failed); err != nil {
+		return nil, err
+	}
+	plan, err := p.propose(ctx, stages)
+	if err != nil {
+		return nil, err
+	}
+	out.Plan = *plan
+	return out, nil
+}
+
+// steamed bakes a dessert and puts the steam of its bake into the ledger, until both agree: again says how it is baked
+// when its juice has changed. A round that meets less than the one before is not kept.
+func steamed(
+	ctx context.Context, q DessertRequest, stages []Stage, again func(PlanRequest, []Stage) []Stage,
+) (*DessertAnswer, PlanRequest, []Stage, error) {
+	r := q.Request
+	out, p, err := balanced(r, q.Setting)
+	if err != nil || r.SteamedOffG != nil {
+		return out, p, stages, err // its own steam is a part of the request
+	}
+	steam := out.Balance.Ledger.SteamedOffG
+	plain := plainTo * steam
+	x := p.replay(&p.Bake, stages)
+	for round := 0; ; round++ {
+		off := x.m.steam*gramsPerKg + plain - steam
+		if math.Abs(off) <= agreeG {
+			return out, p, stages, nil
 		}
+		if round == turns {
+			out.Asks = append(out.Asks, message.New(
+				"The steam of the bake and that of the ledger still differ by {much}: the thickener is off by that much juice.",
+				message.Grams(math.Abs(off))))
+			return out, p, stages, nil
+		}
+		if err := ctx.Err(); err != nil {
+			return nil, p, nil, err
+		}
+		steam += damped * off
 		r.SteamedOffG = &steam
+		next, np, err := balanced(r, q.Setting)
+		if err != nil {
+			return nil, p, nil, err
+		}
+		to := again(np, stages)
+		nx := np.replay(&np.Bake, to)
+		if np.unmet(nx.state()).count() > p.unmet(x.state()).count() {
+			return out, p, stages, nil
+		}
+		out, p, stages, x = next, np, to, nx
 	}
 }
 
-// keep bakes a plan again, with the steam that is known by now, and a few minutes more where it needs them. It is false
-// where the plan met every clock before and does not any more: then another one is looked for.
-func (q PlanRequest) keep(p *Plan) bool {
-	now := q.given(q.enough(p.Stages))
-	if len(p.Unmet) == 0 && len(now.Unmet) > 0 {
-		return false
-	}
-	now.Remedies = p.Remedies
-	*p = *now
-	return true
+const gramsPerKg = 1000.0
+
+// unmetBy are the clocks that stages leave.
+func (q *PlanRequest) unmetBy(stages []Stage) faultSet {
+	return q.unmet(q.replay(&q.Bake, stages).state())
+}
+
+// endAgain ends stages where they now come out best, as near as they did before: no other oven, no other cover.
+func (q *PlanRequest) endAgain(stages []Stage) []Stage {
+	before := minutesOf(stages[:len(stages)-1])
+	minute, _ := q.Finish(stages, before+leastStage)
+	out := slices.Clone(stages)
+	out[len(out)-1].Minutes = minute - before
+	return out
 }
 
 // tending is what the coals want while a plan's stages are baked.
@@ -254,19 +317,18 @@ func tending(fire kiln.Fire, stages []Stage) *kiln.Tending {
 
 // planFor writes a balanced dessert as a bake: masses, water, layers, thickener and where each begins.
 func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
-	juice := max(1, a.JuiceG)
 	mass := a.Portions.FinishedG - a.ToppingG - a.BaseG + a.Ledger.SteamedOffG
-	set, sugar := min(60, a.Set.Score), min(0.8, max(0, a.Ledger.DissolvedSugarG/juice))
+	set, sugar := min(60, a.Set.Score), sugarShare(a.Ledger)
 	b := Request{
 		Dish: r.Dish, Shelf: s.Shelf, AltitudeM: s.AltitudeM, OvenOffsetC: s.OvenOffsetC, DishStartC: s.DishC,
-		Filling: Filling{MassG: max(10, mass), SetPct: &set, JuiceSugarShare: &sugar, StartC: fillingStart(r, s)},
+		Filling: Filling{MassG: max(10, mass), SetPct: &set, JuiceSugarShare: &sugar, StartC: fillingStart(r, a, s)},
 	}
-	if *b.Filling.StartC < 0 && s.DishC == nil {
+	if s.FillingC != nil && *s.FillingC < coldDishC && s.DishC == nil {
 		b.DishStartC = b.Filling.StartC // filled and frozen in its dish
 	}
 	t, _ := larder.Toppings.Get(r.Topping.Key)
 	rate, start, gap := t.BrownRate*a.ColourFactor, chilledC, a.Cutaway.GapShare
-	if t.Family == "biscuit" || t.Family == "praline" {
+	if t.Family == "biscuit" {
 		start = freshC
 	}
 	water := toppingWater(a, t)
@@ -281,13 +343,13 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 		StartC:          &start,
 	}
 	b.GapShare = &gap
-	if r.Base != nil && a.BaseG > 0 && !r.Base.ParBaked {
+	if r.Base != nil && a.BaseG > 0 {
 		base, _ := larder.Bases.Get(r.Base.Key)
 		mm, water := base.ThicknessMM, base.WaterPct
 		if r.Base.ThicknessMM > 0 {
 			mm = r.Base.ThicknessMM
 		}
-		b.Base = &Base{ThicknessMM: mm, WaterPct: &water}
+		b.Base = &Base{ThicknessMM: mm, WaterPct: &water, ParBaked: r.Base.ParBaked}
 	}
 	key := "cornflour"
 	if r.Thickener != nil {
@@ -296,7 +358,9 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	q := PlanRequest{
 		Bake:        b,
 		Heating:     s.Heating,
-		NoStarch:    a.ThickenerG < 1,
+		NoStarch:    a.ThickenerG <= 0,
+		CrispBase:   s.CrispBase,
+		UsualC:      usualFor(r, t),
 		PushUnder:   r.Style == "pandowdy",
 		LateTopping: t.Family == "praline",
 		Biscuit:     t.Family == "biscuit",
@@ -323,23 +387,33 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	return q
 }
 
-func fillingStart(r balance.Request, s Setting) *float64 {
+// sugarShare is that of the juice before it is soaked up and before it steams off.
+func sugarShare(l filling.Ledger) float64 {
+	water := l.ReleasedG + l.WashWaterG + l.AddedWaterG - l.PrecookOffG - l.DrainedWaterG
+	if l.DissolvedSugarG+water <= 0 {
+		return 0
+	}
+	return min(mostSugar, max(0, l.DissolvedSugarG/(l.DissolvedSugarG+water)))
+}
+
+// fillingStart is what a filling begins at: as told, hot from the hob, or fresh and frozen mixed by their enthalpy.
+func fillingStart(r balance.Request, a *balance.Answer, s Setting) *float64 {
 	start := roomC
-	frozen := 0.0
-	sum := 0.0
+	frozen, sum := 0.0, 0.0
 	for _, f := range r.Fruits {
 		sum += f.Share
 		if f.Frozen {
 			frozen += f.Share
 		}
 	}
+	all := a.Portions.FinishedG - a.ToppingG - a.BaseG + a.Ledger.SteamedOffG
 	switch {
 	case s.FillingC != nil:
 		start = *s.FillingC
 	case r.Precook != nil && r.Precook.Minutes > 0:
 		start = boiledC
-	case sum > 0 && frozen > 0:
-		start = roomC + (frozenC-roomC)*frozen/sum
+	case sum > 0 && frozen > 0 && all > 0:
+		start = mixedC(min(1, a.FruitG/all)*frozen/sum, frozenC, roomC)
 	}
 	return &start
 }
@@ -364,11 +438,10 @@ func toppingWater(a *balance.Answer, t larder.Topping) float64 {
 	return min(90, 100*water/all)
 }
 
-// tender is when the slowest fruit is tender and when the quickest falls, in minutes at 100 C, at their cuts. Minutes
+// tender is when a mixture is tender and when it falls, in minutes at 100 C at its cuts: the means by share. Minutes
 // that it was cooked before count.
 func tender(r balance.Request) (soft, mush float64) {
-	mush = math.Inf(1)
-	before := 0.0
+	before, sum := 0.0, 0.0
 	if r.Precook != nil {
 		before = r.Precook.Minutes
 	}
@@ -378,9 +451,13 @@ func tender(r balance.Request) (soft, mush float64) {
 		if asked.CutMM > 0 {
 			cut = asked.CutMM
 		}
-		k := math.Pow(cut/8, 0.8)
-		soft = max(soft, f.TenderMin*k)
-		mush = min(mush, f.CollapseMin*k)
+		k := asked.Share * math.Pow(cut/8, 0.8)
+		soft += f.TenderMin * k
+		mush += f.CollapseMin * k
+		sum += asked.Share
+	}
+	if sum > 0 {
+		soft, mush = soft/sum, mush/sum
 	}
 	return max(0.1, soft-before), max(1, mush-before)
 }

@@ -13,20 +13,21 @@ const (
 	sigma  = 5.67e-8 // W/m2K4, Stefan and Boltzmann
 	latent = 2.26e6  // J/kg, of steam
 
-	rimM        = 0.025 // m, width of the rim column; working figure
-	rimMost     = 0.75  // of the area
+	rimM        = 0.025 // m, of rim to a dish's half width; working figure, as the one below
+	coreLeast   = 0.40  // of the dish's width, in a small one
+	wallShare   = 3.0   // the heat of the wall has a third of the rim's width to cross
 	fillRho     = 1030.0
 	fillC       = 3650.0
 	fillMeltC   = 116000.0 // J/kgK between the two below: 290 kJ/kg of ice
 	fillFrozenC = 1900.0
 	meltFrom    = -3.0
 	meltTo      = -0.5
-	kRaw        = 0.30 // W/mK, a heap with air in it; working figure, as the two below
+	kRaw        = 0.50 // W/mK, raw fruit in its juice; working figure, as the two below
 	kThick      = 0.65
 	kStirred    = 1.60 // more where thin juice stirs itself
 	kSetPct     = 4.0
-	softFrom    = 60.0 // C, where the heap begins to collapse
-	softTo      = 85.0
+	softFrom    = 50.0 // C, where the fruit begins to soften
+	softTo      = 80.0
 	baseRho     = 1150.0
 	baseC       = 2300.0
 	baseK       = 0.28
@@ -34,15 +35,18 @@ const (
 	contactR    = 1e-4 // m2K/W, dish to food
 	coverAir    = 20.0 // W/m2K, under a cover
 	topEps      = 0.95
-	holdOver    = 0.2 // K over boiling, where wet cells are held
-	lastTenth   = 0.1 // of a base's water: steam takes less and less of the heat
+	holdOver    = 0.2  // K over boiling, where wet cells are held
+	lastTenth   = 0.1  // of a base's water: steam takes less and less of the heat
+	parBakedHas = 0.35 // of its water is left in a par-baked base; working figure
 	dryRate     = 5.5e-8
 	dryHc       = 7.0
 	dryAirPa    = 2500.0
 	dryFrom     = 40.0 // C, of the face
 	dryMost     = 0.9  // of the heat that reaches the face
 	faceNear    = 0.02 // K, how near the search for the face comes
+	faceTries   = 24
 	dryThin     = 0.25 // of the water at the start, below which drying slows
+	mostSugar   = 0.6  // of the juice
 	pushedGap   = 0.35
 	pushedWater = 0.5
 
@@ -87,17 +91,20 @@ type model struct {
 	fillAt int
 	topAt  int // first topping layer, n without
 
-	perimeter, length, apart float64 // m
-	floorMM, panK, panC, eps float64
-	boil                     float64
-	kCooked                  float64
-	top                      *Topping
-	gap                      float64
-	brown                    float64
-	bare                     bool // until the topping is added
+	perimeter, width, length, apart float64 // m: of the dish, of its rim, of the columns' contact, between them
+	floorMM, panK, panC, eps        float64
+	boil                            float64
+	kCooked                         float64
+	top                             *Topping
+	gap                             float64
+	brown                           float64
+	bare                            bool // until the topping is added
 
+	ice    [2][most]phase   // of a filling cell, as of the last pass
 	half   [2][most]float64 // m2K/W, the resistance of half a cell; the filling's as of the last pass
-	fix    [2][most]float64 // J/K, for cells whose capacity does not change; 0 for filling
+	fix    [2][most]float64 // J/K, the capacity of a cell without ice
+	icy    bool             // this step has ice in it
+	holds  int              // cells that are held
 	old    [2][most]float64 // C, where the step began
 	lastDt float64          // s
 	inv    [most]block      // what the elimination has met
@@ -118,23 +125,28 @@ func newModel(r Request) *model {
 	g := r.Dish.Measure()
 	m := &model{gap: or(r.GapShare, 0.05), baseAt: -1}
 	a, p := g.RimAreaCM2*1e-4, g.PerimeterCM*1e-2
-	m.perimeter = p
-	m.area[rim] = min(rimM*p, rimMost*a)
-	m.area[core] = a - m.area[rim]
-	m.length = max(p-0.2, 0.2*p)
-	m.apart = (rimM + m.area[core]/(2*m.length)) / 2
+	half := 2 * a / p // of a round dish this is its radius
+	similar := max(1-rimM/half, coreLeast)
+	m.perimeter, m.width = p, (1-similar)*half
+	m.area[core] = similar * similar * a
+	m.area[rim] = a - m.area[core]
+	m.length = similar * p
+	m.apart = m.width/2 + m.area[core]/m.length
 	mat, _ := larder.Materials.Get(r.Dish.Material)
 	m.floorMM, m.panK, m.panC, m.eps = mat.FloorMM*1e-3, mat.ConductivityWMK, mat.ArealHeatJM2K, mat.Emissivity
-	s := or(r.Filling.JuiceSugarShare, 0.3)
-	m.boil = 100 - r.AltitudeM/300 + 1.2*s*(1+s)/(1-s)
+	m.boil = boilingC(&r)
 	m.kCooked = kThick + kStirred*math.Exp(-or(r.Filling.SetPct, 4)/kSetPct)
 	m.add(floorLayer, 1, m.floorMM, or(r.DishStartC, 18))
 	if b := r.Base; b != nil {
 		m.baseAt = m.n
 		dz := b.ThicknessMM * 1e-3 / cellsBase
 		m.add(baseLayer, cellsBase, dz, or(b.StartC, 18))
+		left := 1.0
+		if b.ParBaked {
+			left = parBakedHas
+		}
 		for c := range 2 {
-			m.water0[c] = or(b.WaterPct, 20) / 100 * baseRho * dz * m.area[c]
+			m.water0[c] = left * or(b.WaterPct, 20) / 100 * baseRho * dz * m.area[c]
 			for i := range cellsBase {
 				m.water[c][i] = m.water0[c]
 			}
@@ -166,7 +178,10 @@ func newModel(r Request) *model {
 func (m *model) add(k kind, n int, dz, start float64) {
 	for range n {
 		for c, a := range m.area {
-			m.fix[c][m.n] = m.fixed(k) * a * map[bool]float64{true: 1, false: dz}[k == floorLayer]
+			m.fix[c][m.n] = m.fixed(k) * a
+			if k != floorLayer {
+				m.fix[c][m.n] *= dz
+			}
 		}
 		m.kinds[m.n], m.dz[m.n] = k, dz
 		if k == topLayer {
@@ -215,18 +230,63 @@ func (m *model) pushUnder() {
 	}
 }
 
-// enthalpy of the filling, J/kg, from 0 C.
-func enthalpy(t float64) float64 {
+// boilingC is the boiling point of the juice: sugar raises it, height lowers it.
+func boilingC(r *Request) float64 {
+	s := min(mostSugar, or(r.Filling.JuiceSugarShare, 0.3))
+	return 100 - r.AltitudeM/300 + 1.2*s*(1+s)/(1-s)
+}
+
+// phase is the branch of the enthalpy that a filling cell is on.
+type phase uint8
+
+const (
+	thawed phase = iota
+	melting
+	frozen
+)
+
+func phaseAt(t float64) phase {
 	switch {
 	case t >= meltTo:
-		return fillC * t
+		return thawed
 	case t >= meltFrom:
+		return melting
+	}
+	return frozen
+}
+
+// enthalpy of the filling on a branch, J/kg from 0 C, carried on beyond its ends.
+func (p phase) enthalpy(t float64) float64 {
+	switch p {
+	case thawed:
+		return fillC * t
+	case melting:
 		return fillC*meltTo + fillMeltC*(t-meltTo)
 	}
 	return fillC*meltTo + fillMeltC*(meltFrom-meltTo) + fillFrozenC*(t-meltFrom)
 }
 
-// fixed is the heat capacity of what does not freeze, J/m3K, and of the floor J/m2K; 0 for filling.
+// capacity is the slope of a branch, J/kgK.
+func (p phase) capacity() float64 {
+	return [...]float64{thawed: fillC, melting: fillMeltC, frozen: fillFrozenC}[p]
+}
+
+// enthalpy of the filling, J/kg, from 0 C.
+func enthalpy(t float64) float64 { return phaseAt(t).enthalpy(t) }
+
+// mixedC is the temperature of a mixture of frozen and other parts, by its mean enthalpy: ice takes most of the heat.
+func mixedC(frozenShare, frozenC, otherC float64) float64 {
+	h := frozenShare*enthalpy(frozenC) + (1-frozenShare)*enthalpy(otherC)
+	switch {
+	case h >= enthalpy(meltTo):
+		return h / fillC
+	case h >= enthalpy(meltFrom):
+		return meltTo + (h-enthalpy(meltTo))/fillMeltC
+	}
+	return meltFrom + (h-enthalpy(meltFrom))/fillFrozenC
+}
+
+// fixed is the heat capacity, J/m3K, of the floor J/m2K, and of filling without ice.
 func (m *model) fixed(k kind) float64 {
 	switch k {
 	case floorLayer:
@@ -236,41 +296,28 @@ func (m *model) fixed(k kind) float64 {
 	case topLayer:
 		return m.top.DensityGPerML * 1000 * m.top.HeatJKgK
 	}
-	return 0
+	return fillRho * fillC
 }
 
 // block is two rows of the system, of core and rim: a b; c d.
 type block struct{ a, b, c, d float64 }
 
-// capacity of a cell, J/K, and what a step that begins at from and is now thought to end at the cell's temperature has
-// besides, J: the melting of ice is a kink, and Newton's tangent takes it.
+// capacity of a cell, J/K, and what a step from a temperature has besides, J, where ice melts on the way.
 func (m *model) capacity(c, i int, from float64) (stored, rest float64) {
-	if fix := m.fix[c][i]; fix > 0 {
-		return fix, 0
+	if !m.icy || m.kinds[i] != fillLayer {
+		return m.fix[c][i], 0
 	}
 	v := fillRho * m.dz[i] * m.area[c]
-	to := m.t[c][i]
-	if to > meltTo && from > meltTo {
-		return v * fillC, 0
-	}
-	slope := fillC
-	switch {
-	case to < meltFrom:
-		slope = fillFrozenC
-	case to < meltTo:
-		slope = fillMeltC
-	}
-	// v (H(to) + slope (T - to) - H(from)) = v slope (T - from) - rest
-	return v * slope, v * (slope*(to-from) - (enthalpy(to) - enthalpy(from)))
+	p := m.ice[c][i]
+	return v * p.capacity(), v * (enthalpy(from) - p.enthalpy(from))
 }
 
 // warming is the heat that takes a cell from one temperature to another, J.
 func (m *model) warming(c, i int, from, to float64) float64 {
-	if m.kinds[i] == fillLayer {
-		return fillRho * m.dz[i] * m.area[c] * (enthalpy(to) - enthalpy(from))
+	if !m.icy && min(from, to) >= meltTo || m.kinds[i] != fillLayer {
+		return m.fix[c][i] * (to - from)
 	}
-	stored, _ := m.capacity(c, i, from)
-	return stored * (to - from)
+	return fillRho * m.dz[i] * m.area[c] * (enthalpy(to) - enthalpy(from))
 }
 
 // radiation is the linearised coefficient of a grey surface in an oven.
@@ -320,57 +367,75 @@ func (o oven) hTop(c int, surface float64) float64 {
 // psat is the pressure of steam over water, Pa.
 func psat(t float64) float64 { return 610.94 * math.Exp(17.625*t/(t+243.04)) }
 
-// surface balances the face of a column, which has no mass: its temperature, and what dries, kg/m2s. g is the half
-// cell's conductance below it, W/m2K.
-func (m *model) surface(o oven, c int, g, below float64, water float64) (h, face, dry float64) {
-	face = m.face[c]
-	dries := m.top != nil && !m.bare && water > 0 && o.eps[c] == 0
-	a := 0.0
-	if dries {
-		a = min(1, water/(dryThin*m.skin0))
+// drying is what the face gives at a temperature by the law, kg/m2s, and how fast that rises, per K: with the water
+// that is left at the end of dt seconds.
+func (m *model) drying(o oven, face, water, dt float64) (dry, slope float64) {
+	p := psat(face)
+	if p <= dryAirPa {
+		return 0, 0
 	}
-	law := dryRate * o.hc / dryHc * a
-	for range 6 {
+	law := dryRate * o.hc / dryHc
+	dry, slope = law*(p-dryAirPa), law*p*17.625*243.04/((face+243.04)*(face+243.04))
+	if thin := dryThin * m.skin0; water-dry*dt < thin { // a = (water - a dry dt) / thin
+		k := thin / (thin + dry*dt)
+		dry, slope = dry*water/thin*k, slope*water/thin*k*k
+	}
+	return dry, slope
+}
+
+// surface balances the face of a column, which has no mass: its temperature, and what dries, kg/m2s, over a step of dt
+// seconds. g is the half cell's conductance below it, W/m2K.
+func (m *model) surface(o oven, c int, g, below, dt float64) (h, face, dry float64) {
+	face = m.face[c]
+	water := m.skin[c]
+	dries := m.top != nil && !m.bare && water > 0 && o.eps[c] == 0
+	lo, hi := min(below, o.c)-1, max(below, o.c)+1 // the balance falls with the face: it has one root
+	for range faceTries {
 		before := face
 		h = o.hTop(c, face)
-		bare := (h*o.c + g*below) / (h + g)
-		if !dries || bare <= dryFrom {
-			face, dry = bare, 0
-			if math.Abs(face-before) < faceNear {
-				break
+		rest := h*(o.c-face) - g*(face-below)
+		down := h + g
+		dry = 0
+		if dries && face > dryFrom {
+			law, slope := m.drying(o, face, water, dt)
+			if limit := max(0, dryMost*h*(o.c-face)/latent); law > limit {
+				law, slope = limit, -dryMost*h/latent
+				if limit == 0 {
+					slope = 0
+				}
 			}
-			continue
+			dry = law
+			rest -= law * latent
+			down += slope * latent
 		}
-		// one step of Newton on the face, with the law's slope
-		p := psat(face)
-		slope := p * 17.625 * 243.04 / ((face + 243.04) * (face + 243.04))
-		dry = law * max(0, p-dryAirPa)
-		d := law * slope
-		if p <= dryAirPa {
-			d = 0
-		}
-		limit := dryMost * h * (o.c - face) / latent
-		if dry > limit {
-			// the limit: h (To - Ts) (1 - 0.9) = g (Ts - T)
-			kept := h * (1 - dryMost)
-			face = (kept*o.c + g*below) / (kept + g)
-			dry = dryMost * h * (o.c - face) / latent
-			if law*max(0, psat(face)-dryAirPa) < dry { // the law is the lesser again: between the two
-				face = (face + m.face[c]) / 2
-			}
+		if rest > 0 {
+			lo = face
 		} else {
-			face += (h*(o.c-face) - dry*latent - g*(face-below)) / (h + g + d*latent)
+			hi = face
 		}
-		if face < dryFrom {
-			face = dryFrom
-			dry = max(0, (h*(o.c-face)-g*(face-below))/latent)
+		face += rest / down
+		if face <= lo || face >= hi {
+			face = (lo + hi) / 2
+		}
+		if before <= dryFrom && face > dryFrom || before > dryFrom && face < dryFrom {
+			if law, _ := m.drying(o, dryFrom, water, dt); dries && law > 0 && m.stuck(o, c, g, below, law) {
+				h = o.hTop(c, dryFrom)
+				return h, dryFrom, max(0, (h*(o.c-dryFrom)-g*(dryFrom-below))/latent)
+			}
 		}
 		if math.Abs(face-before) < faceNear {
 			break
 		}
 	}
-	if dries && face > dryFrom {
+	if dry > 0 {
 		dry = max(0, (h*(o.c-face)-g*(face-below))/latent)
 	}
 	return h, face, dry
+}
+
+// stuck says whether the face stays at the gate: above it, drying takes more than comes; below it nothing dries.
+func (m *model) stuck(o oven, c int, g, below, law float64) bool {
+	h := o.hTop(c, dryFrom)
+	comes := h*(o.c-dryFrom) - g*(dryFrom-below)
+	return comes > 0 && comes < min(law, dryMost*h*(o.c-dryFrom)/latent)*latent
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"math/bits"
 	"slices"
 
 	"mabbin/core/fault"
@@ -18,7 +19,9 @@ type PlanRequest struct {
 	TenderMin   float64 `json:"tender_min,omitempty"`
 	MushMin     float64 `json:"mush_min,omitempty"`
 	NoStarch    bool    `json:"no_starch,omitempty"`    // nothing has to set
-	CutBelowC   float64 `json:"cut_below_c,omitempty"`  // of the middle, when it is ready to cut; left out: spooned at 70
+	CrispBase   bool    `json:"crisp_base,omitempty"`   // the baker goes by the base: it must be crisp
+	UsualC      float64 `json:"usual_c,omitempty"`      // the usual oven for such a dessert, without a fan; left out: 180
+	CutBelowC   float64 `json:"cut_below_c,omitempty"`  // of the middle, when it is ready to cut; left out: spooned at 80
 	PushUnder   bool    `json:"push_under,omitempty"`   // a pandowdy: after about two thirds
 	LateTopping bool    `json:"late_topping,omitempty"` // a praline: for the last minutes
 	Biscuit     bool    `json:"biscuit,omitempty"`      // the topping has to be baked through
@@ -38,6 +41,7 @@ type Plan struct {
 	LookFrom  float64           `json:"look_from_min"` // when to look for the first time
 	TurnAt    float64           `json:"turn_at_min"`
 	RimShield bool              `json:"rim_shield"`     // proposed: the rim would burn
+	ColdStart bool              `json:"cold_start"`     // the dish would crack in a hot oven
 	RackMin   float64           `json:"rack_min"`       // after it is out
 	FridgeMin float64           `json:"fridge_min"`     // after the rack, where the rack alone takes too long
 	ServeFrom float64           `json:"serve_from_min"` // both
@@ -52,23 +56,25 @@ type Plan struct {
 
 // The limits of a plan. Working figures.
 const (
-	leastSet    = 0.95
-	leastTender = 1.0
-	mostMush    = 0.8
-	paleBelow   = 0.7
-	darkOver    = 1.35
-	rimBurnt    = 2.0
-	bakedFrom   = 1.0
-	burntOver   = 4.0
-	curdlesC    = 95.0
-	offC        = 10.0 // how far an oven may be off
-	earliest    = 0.9
-	spoonBelowC = 70.0
-	rackC       = 21.0
-	fridgeC     = 5.0
-	fridgeFromC = 40.0 // of the middle: what is hotter warms the fridge
-	fridgeBelow = 30.0 // what has to be colder than this does not wait for it on the rack
-	longestRest = 6 * 60
+	leastSet     = 0.95
+	leastTender  = 1.0
+	paleBelow    = 0.5
+	paleLate     = 0.4 // where the topping went on late
+	goldenTo     = 1.5
+	burntTop     = 2.3
+	bakedFrom    = 0.45 // a base: bakers take it so
+	crispFrom    = 1.0
+	burntOver    = 4.0
+	custardSetC  = 82.0 // in the middle
+	custardDoneC = 92.0 // at most, in the middle
+	offC         = 10.0 // how far an oven may be off
+	earliest     = 0.9
+	spoonBelowC  = 80.0
+	rackC        = 21.0
+	fridgeC      = 5.0
+	fridgeFromC  = 40.0 // of the middle: what is hotter warms the fridge
+	fridgeBelow  = 30.0 // what has to be colder than this does not wait for it on the rack
+	longestRest  = 6 * 60
 )
 
 // CheckPlan finds every wrong field.
@@ -80,6 +86,7 @@ func CheckPlan(q PlanRequest) error {
 	f.OneOf("/heating", q.Heating, "", "conventional", "fan")
 	f.Range("/tender_min", q.TenderMin, 0, 600, "min")
 	f.Range("/mush_min", q.MushMin, 0, 1200, "min")
+	f.Range("/usual_c", q.UsualC, 0, 250, "C")
 	f.Range("/cut_below_c", q.CutBelowC, 0, 95, "C")
 	f.Range("/off_by_c", q.OffByC, 0, 60, "C")
 	if len(q.Standing) > 0 {
@@ -94,27 +101,39 @@ func Propose(ctx context.Context, q PlanRequest) (*Plan, error) {
 		return nil, err
 	}
 	q = q.usual()
+	stages, err := q.find(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return q.propose(ctx, stages)
+}
+
+// find are the stages that meet every clock for the least: those that stand, unless others are clearly better.
+func (q *PlanRequest) find(ctx context.Context) ([]Stage, error) {
 	best, err := q.search(ctx)
 	if err != nil {
 		return nil, err
 	}
-	stages := q.stages(best)
 	if q.stands(best) {
-		stages = q.Standing
+		return q.Standing, nil
 	}
-	p := q.given(q.enough(stages))
+	return q.enough(q.stages(best)), nil
+}
+
+// propose is a plan of stages that were found, with what else might be done where they leave something.
+func (q PlanRequest) propose(ctx context.Context, stages []Stage) (p *Plan, err error) {
+	p = q.given(stages)
 	if len(p.Unmet) > 0 {
-		if p.Remedies, err = q.remedies(ctx); err != nil {
-			return nil, err
-		}
+		p.Remedies, err = q.remedies(ctx)
 	}
-	return p, nil
+	return p, err
 }
 
 // given is a plan of the baker's own stages.
 func (q PlanRequest) given(stages []Stage) *Plan {
 	p := q.outcome(stages)
 	p.Unmet = q.unmet(p.Answer.state()).words()
+	p.ColdStart = q.coldStart()
 	return p
 }
 
@@ -122,37 +141,33 @@ func (q PlanRequest) given(stages []Stage) *Plan {
 func (a *Answer) state() clockState {
 	e := a.End
 	return clockState{
-		fruit:     e.FruitMinutes,
-		colour:    e.Colour,
-		rimColour: e.RimColour,
-		base:      e.Base,
-		set:       e.SetShare,
-		hottest: slices.Max(
-			a.Curves.MiddleC,
-		),
-		bubbles: a.Events.MiddleBubbles != nil,
-		through: a.Events.ToppingThrough != nil,
+		fruit: e.FruitMinutes, colour: e.Colour, rimColour: e.RimColour, base: e.Base, set: e.SetShare,
+		hottest: slices.Max(a.Curves.MiddleC), coldest: slices.Max(a.Curves.ColdestC),
+		bubbles: a.Events.MiddleBubbles != nil, through: a.Events.ToppingThrough != nil, late: a.late,
 	}
 }
 
-// fewMin is how much longer a plan may take than the search thought: its steps are coarser, and it did not know the
-// steam.
+// fewMin is how much longer a plan may take than the search thought: its dial goes by steps of 5 C.
 const fewMin = 8
 
 // enough adds minutes to stages that all but meet every clock, as few as do.
 func (q *PlanRequest) enough(stages []Stage) []Stage {
-	r := q.Bake
-	r.Stages = slices.Clone(stages)
-	last := &r.Stages[len(r.Stages)-1]
+	x := q.replay(&q.Bake, stages)
+	out := slices.Clone(stages)
+	last := &out[len(out)-1]
 	for range fewMin {
-		now := q.unmet(run(r).state())
+		now := q.unmet(x.state())
 		if now == 0 {
-			return r.Stages
+			return out
 		}
 		if now.irreversible() != 0 {
 			return stages
 		}
 		last.Minutes++
+		x.until(minutesOf(out))
+	}
+	if q.unmet(x.state()) == 0 {
+		return out
 	}
 	return stages
 }
@@ -161,8 +176,10 @@ func (q *PlanRequest) enough(stages []Stage) []Stage {
 type clockState struct {
 	minute                              float64 // of a search
 	fruit, colour, rimColour, base, set float64
-	hottest                             float64 // the middle has been, C
+	hottest, coldest                    float64 // the middle and the coldest of the filling have been, C
+	topping                             float64 // its coldest is, C
 	bubbles, through                    bool
+	late                                bool // the topping went on late
 }
 
 // faultSet are the clocks that are not right, a flag each.
@@ -173,35 +190,30 @@ const (
 	notSet faultSet = 1 << iota
 	notBubbling
 	fruitHard
-	fruitMush
 	topPale
 	topDark
 	baseRaw
 	baseBurnt
 	toppingRaw
 	curdled
+	faultKinds = iota
 )
 
 // faultWords has each in words, in the order of its bits.
-var faultWords = []message.Message{
-	message.New(
-		"not set everywhere",
-	),
+var faultWords = [faultKinds]message.Message{
+	message.New("not set everywhere"),
 	message.New("the middle does not bubble"),
 	message.New("the fruit is hard"),
-	message.New("the fruit is mush"),
 	message.New("the top is pale"),
 	message.New("the top is too dark"),
-	message.New(
-		"the base is not baked",
-	),
+	message.New("the base is not baked"),
 	message.New("the base is burnt"),
 	message.New("the topping is raw inside"),
 	message.New("the custard curdles"),
 }
 
 // irreversible are those that no longer baking puts right.
-func (m faultSet) irreversible() faultSet { return m & (fruitMush | topDark | baseBurnt | curdled) }
+func (m faultSet) irreversible() faultSet { return m & (topDark | baseBurnt | curdled) }
 
 func (m faultSet) words() []message.Message {
 	out := []message.Message{}
@@ -213,23 +225,66 @@ func (m faultSet) words() []message.Message {
 	return out
 }
 
-func (m faultSet) count() (n int) {
-	for ; m > 0; m &= m - 1 {
-		n++
+func (m faultSet) count() int { return bits.OnesCount16(uint16(m)) }
+
+// shortfalls are what each clock is short of or over by at a moment, as a share of its limit; 0 is right. Fruit that
+// falls is no fault: berries do.
+func (q *PlanRequest) shortfalls(s clockState) (by [faultKinds]float64) {
+	under := func(x, limit float64) float64 { return max(0, (limit-x)/limit) }
+	over := func(x, limit float64) float64 { return max(0, (x-limit)/limit) }
+	if !q.NoStarch {
+		by[0] = under(s.set, leastSet)
+		if q.Custard {
+			by[0] = max(by[0], under(s.hottest, custardSetC))
+		} else if !s.bubbles {
+			by[1] = max(sameShort, under(s.coldest, q.bubblesC()))
+		}
 	}
-	return n
+	by[2] = under(s.fruit, leastTender*q.TenderMin)
+	if !q.Custard { // its top may be pale
+		by[3] = under(s.colour, paleLimit(s.late))
+	}
+	by[4] = over(s.colour, burntTop)
+	if q.Bake.Base != nil {
+		baked := bakedFrom
+		if q.CrispBase {
+			baked = crispFrom
+		}
+		by[5], by[6] = under(s.base, baked), over(s.base, burntOver)
+	}
+	if q.Biscuit && !s.through {
+		by[7] = max(sameShort, under(s.topping, throughC))
+	}
+	if q.BareEgg {
+		by[8] = over(s.hottest, custardDoneC)
+	}
+	return by
+}
+
+// bubblesC is the temperature at which a baker sees the middle bubble.
+func (q *PlanRequest) bubblesC() float64 { return boilingC(&q.Bake) - middleBubblesC }
+
+// shortfall is the sum of the shortfalls, and spoilt that of those that no longer baking puts right.
+func (q *PlanRequest) shortfall(s clockState) (sum float64) {
+	for _, x := range q.shortfalls(s) {
+		sum += x
+	}
+	return sum
+}
+
+func (q *PlanRequest) spoilt(s clockState) (sum float64) {
+	for i, x := range q.shortfalls(s) {
+		if faultSet(1<<i).irreversible() != 0 {
+			sum += x
+		}
+	}
+	return sum
 }
 
 // unmet are the clocks that are not right at a moment.
 func (q *PlanRequest) unmet(s clockState) (m faultSet) {
-	for i, wrong := range [...]bool{
-		!q.NoStarch && s.set < leastSet, !q.NoStarch && !q.Custard && !s.bubbles,
-		s.fruit < leastTender*q.TenderMin, s.fruit > mostMush*q.MushMin,
-		s.colour < paleBelow, s.colour > darkOver,
-		q.Bake.Base != nil && s.base < bakedFrom, q.Bake.Base != nil && s.base > burntOver,
-		q.Biscuit && !s.through, q.BareEgg && s.hottest > curdlesC,
-	} {
-		if wrong {
+	for i, x := range q.shortfalls(s) {
+		if x > 0 {
 			m |= 1 << i
 		}
 	}
@@ -248,7 +303,7 @@ func (q PlanRequest) outcome(stages []Stage) *Plan {
 	r := q.Bake
 	r.Stages = stages
 	p.Answer = *run(r)
-	p.RimShield = p.Answer.End.RimColour > rimBurnt
+	p.RimShield = p.Answer.End.RimColour > burntTop
 	first := p.Minutes
 	for _, e := range []*float64{p.Answer.Events.MiddleBubbles, p.Answer.Events.Golden} {
 		if e != nil {
@@ -290,7 +345,7 @@ func (q PlanRequest) rest(p *Plan, r Request) {
 func cooledTo(r Request, below float64) float64 {
 	last := r.Stages[len(r.Stages)-1]
 	q := PlanRequest{Bake: r}
-	x := q.toLast(r.Stages)
+	x := q.toLast(&r, r.Stages)
 	out := x.c.now / 60
 	for minute := 0.0; minute < last.Minutes; minute++ {
 		if x.until(out + minute); x.m.t[core][x.m.fillAt+middleCell] <= below {
@@ -301,7 +356,7 @@ func cooledTo(r Request, below float64) float64 {
 }
 
 // says tells a plan in a few sentences; given says that its stages were entered.
-func (p *Plan) says(given bool, lateAt *float64) message.Message {
+func (p *Plan) says(q PlanRequest, given bool, lateAt *float64) message.Message {
 	head := message.New("Proposed: {minutes} min.", message.Number(p.Minutes, 0))
 	if given {
 		head = message.New("As entered: {minutes} min.", message.Number(p.Minutes, 0))
@@ -309,6 +364,18 @@ func (p *Plan) says(given bool, lateAt *float64) message.Message {
 	all := []message.Message{
 		head,
 		message.New("Look from {look} min, turn it at {turn}.", message.Number(p.LookFrom, 0), message.Number(p.TurnAt, 0)),
+	}
+	if q.Custard && q.Bake.Base != nil && !q.Bake.Base.ParBaked {
+		all = append(all, message.New("Par-bake the base first: the custard is done before it is crisp."))
+	}
+	if p.ColdStart {
+		all = append(
+			all,
+			message.New(
+				"The dish comes from the freezer and would crack in a hot oven: it goes into a cool one for {n} min first.",
+				message.Number(coldStartMin, 0),
+			),
+		)
 	}
 	if p.RimShield {
 		all = append(all, message.New("Shield the rim with foil."))

@@ -52,8 +52,8 @@ func AsWritten(ctx context.Context, r balance.Request, s Setting) (*RecipeCheck,
 func (q PlanRequest) mend(ctx context.Context, as []Stage) (*Mending, error) {
 	was := as[0]
 	all := []float64{}
-	for c := coolestC; c <= hottestC; c += coarseC {
-		all = append(all, c)
+	for d := -reachC; d <= reachC; d += everyC {
+		all = append(all, q.usualOvenC()+d)
 	}
 	open := course{}
 	if was.Cover != "" && was.Cover != "none" {
@@ -64,8 +64,8 @@ func (q PlanRequest) mend(ctx context.Context, as []Stage) (*Mending, error) {
 		temps   []float64
 		courses []course
 	}{
-		{"minutes", []float64{was.OvenC}, []course{open}},
-		{"cover", []float64{was.OvenC}, q.courses()},
+		{"minutes", []float64{was.OvenC + q.Bake.OvenOffsetC}, []course{open}},
+		{"cover", []float64{was.OvenC + q.Bake.OvenOffsetC}, q.courses()},
 		{"oven", all, q.courses()},
 	} {
 		c, err := q.race(ctx, try.temps, try.courses, coverEvery)
@@ -76,6 +76,9 @@ func (q PlanRequest) mend(ctx context.Context, as []Stage) (*Mending, error) {
 			continue
 		}
 		stages := q.enough(q.stages(c))
+		if try.code != "oven" && minutesOf(stages) > minutesOf(as)+afterMet {
+			continue // nobody bakes on for that long: another oven is asked for
+		}
 		r := q.Bake
 		r.Stages = stages
 		if a := run(r); q.unmet(a.state()) == 0 {

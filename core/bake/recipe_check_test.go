@@ -14,7 +14,7 @@ func TestARecipeIsBakedAsItIsWritten(t *testing.T) {
 		code  string // of what mends it
 		says  string
 	}{
-		"far too short":         {Stage{Minutes: 30, OvenC: 165}, "the middle does not bubble", "minutes", "min longer"},
+		"far too short":         {Stage{Minutes: 45, OvenC: 165}, "the middle does not bubble", "minutes", "min longer"},
 		"right":                 {Stage{Minutes: 73, OvenC: 165}, "", "", ""},
 		"too hot for its depth": {Stage{Minutes: 45, OvenC: 220}, "too dark", "cover", "foil on after"},
 		"never hot enough":      {Stage{Minutes: 60, OvenC: 120}, "pale", "oven", "instead of 120 C"},

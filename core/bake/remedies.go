@@ -32,6 +32,8 @@ const (
 	wayEvery    = 30.0
 	lowShelf    = "low"
 	bottomOnly  = "bottom"
+	darkMetal   = "dark_metal" // the quick one
+	wayReachC   = 15.0         // from the usual oven
 )
 
 // remedy is one thing to do differently. It is not open to every dessert.
@@ -55,15 +57,23 @@ var remedies = []remedy{
 	{
 		"par_bake",
 		message.New("par-bake the base"),
-		func(q *PlanRequest) bool { return q.Bake.Base != nil },
-		func(p *PlanRequest) { p.Bake.Base = nil },
+		func(q *PlanRequest) bool { return q.Bake.Base != nil && !q.Bake.Base.ParBaked },
+		func(p *PlanRequest) {
+			b := *p.Bake.Base
+			b.ParBaked = true
+			p.Bake.Base = &b
+		},
 		nil,
 		&Change{ParBaked: true},
 	},
-	{"metal", message.New("a metal dish"), func(q *PlanRequest) bool {
-		return q.Bake.Dish.Material != "thin_metal" && q.Bake.Dish.Material != "heavy_metal" &&
-			q.Bake.Dish.Material != "dark_metal"
-	}, func(p *PlanRequest) { p.Bake.Dish.Material = "thin_metal" }, nil, &Change{Material: "thin_metal"}},
+	{
+		"metal",
+		message.New("a dark metal dish"),
+		func(q *PlanRequest) bool { return q.Bake.Dish.Material != darkMetal },
+		func(p *PlanRequest) { p.Bake.Dish.Material = darkMetal },
+		nil,
+		&Change{Material: darkMetal},
+	},
 	{
 		"low_shelf",
 		message.New("the low shelf"),
@@ -151,7 +161,8 @@ func (q PlanRequest) try(ctx context.Context, w remedy) (Remedy, error) {
 	if courses == nil {
 		courses = q.courses()
 	}
-	c, err := q.race(ctx, []float64{160, 180, 200}, courses, wayEvery)
+	usual := q.usualOvenC()
+	c, err := q.race(ctx, []float64{usual, usual - wayReachC, usual + wayReachC}, courses, wayEvery)
 	if err != nil {
 		return Remedy{}, err
 	}

@@ -17,7 +17,7 @@ type Request struct {
 	Filling     Filling    `json:"filling"`
 	Topping     *Topping   `json:"topping,omitempty"` // left out: bare
 	Base        *Base      `json:"base,omitempty"`
-	Thickener   *Thickener `json:"thickener,omitempty"` // left out: full at 95 C after 1 minute
+	Thickener   *Thickener `json:"thickener,omitempty"` // left out: full at 90 C after 1 minute
 	GapShare    *float64   `json:"gap_share,omitempty"` // of the topping; left out: 0.05
 	Shelf       string     `json:"shelf,omitempty"`     // low, middle or high; left out: middle
 	AltitudeM   float64    `json:"altitude_m,omitempty"`
@@ -51,6 +51,8 @@ type Base struct {
 	ThicknessMM float64  `json:"thickness_mm"`
 	WaterPct    *float64 `json:"water_pct,omitempty"` // left out: 20
 	StartC      *float64 `json:"start_c,omitempty"`   // left out: 18
+	// ParBaked is a base that was baked before: it has a part of its water left, and its clock has begun.
+	ParBaked bool `json:"par_baked,omitempty"`
 }
 
 // Thickener is when the filling's thickener has done its work.
@@ -80,7 +82,7 @@ type setting struct {
 }
 
 var heatings = map[string]setting{
-	"": {7, 1, 1, true}, "conventional": {7, 1, 1, true}, "fan": {20, 1, 1, true}, "bottom": {7, 1.4, 0.6, true},
+	"": {10, 1, 1, true}, "conventional": {10, 1, 1, true}, "fan": {28, 1, 1, true}, "bottom": {10, 1.4, 0.6, true},
 	"rack": {5, 1, 1, false}, "fridge": {6, 1, 1, false}, "freezer": {8, 1, 1, false},
 }
 
@@ -105,7 +107,7 @@ func Check(r Request) error {
 	f.Range("/filling/mass_g", r.Filling.MassG, 10, 60000, "g")
 	optional(r.Filling.StartC, "/filling/start_c", -30, 105, "C", &f)
 	optional(r.Filling.SetPct, "/filling/set_pct", 0, 60, "%", &f)
-	optional(r.Filling.JuiceSugarShare, "/filling/juice_sugar_share", 0, 0.8, "", &f)
+	optional(r.Filling.JuiceSugarShare, "/filling/juice_sugar_share", 0, 0.6, "", &f)
 	if t := r.Topping; t != nil {
 		f.Range("/topping/thickness_mm", t.ThicknessMM, 0, 100, "mm")
 		f.Range("/topping/density_g_ml", t.DensityGPerML, 0.05, 2, "g/ml")

@@ -6,22 +6,36 @@ import (
 	"sync"
 )
 
-// The grid of the search, and what a plan costs. Working figures.
+// The grid of the search: true temperatures about the usual oven, the courses, and their ends. Working figures.
 const (
-	coolestC, hottestC = 150.0, 220.0
-	fineC, coarseC     = 5.0, 10.0
-	coverEvery         = 5.0 // min
-	longest            = 120.0
-	leastStage         = 5.0 // nobody changes a cover for less
-	aimColour          = 1.05
-	perCover           = 8.0
-	colourWeight       = 12.0
-	perDegree2         = 0.004
-	usualC             = 180.0
-	raceFinishers      = 12   // plans whose neighbours are looked at
-	planStepS          = 20.0 // a little coarser than a bake that is shown
-	standMin           = 3.0
-	hopeless           = 40.0 // dearer than the best by so much: its neighbours can't make that good
+	reachC      = 25.0 // either side of the usual oven
+	everyC      = 5.0
+	coverEvery  = 5.0  // min
+	coarseEvery = 20.0 // min, of a coarse look
+	endEvery    = 1.0 / 3
+	wholeMinute = 1 - 1e-6
+	longest     = 180.0 // min
+	afterMet    = 25.0  // min that are looked at after all is met
+	leastStage  = 5.0   // min: nobody changes a cover for less
+	dialEvery   = 5.0   // C
+
+	foilFirstMost = 0.4  // of the bake
+	foilLastMost  = 15.0 // min
+	foilFrom      = 0.8  // of golden: put on over a top that has its colour
+	lateMin       = 12.0 // before the end, a late topping goes on: longer, and its sugar burns
+	pushFrom      = 0.5  // of the bake, a crust is pushed under
+	pushTo        = 0.8
+
+	coldStartMin = 12.0 // glass or stoneware from the freezer
+	coldStartC   = 100.0
+	coldDishC    = -3.0 // of a dish that was frozen filled
+
+	standMin    = 3.0 // a plan on the screen stays unless another is better by more
+	watchColour = 1.2 // below this a top is not burnt in an oven ten kelvins hotter
+	tooFar      = 2.9 // colour: nothing is left to brown
+	sameShort   = 1e-6
+	noPlan      = 1e9
+	workers     = 2
 )
 
 // course is how the stages of a plan are laid out: what they are like until a change, and from it. Temperatures are
@@ -29,30 +43,24 @@ const (
 type course struct {
 	before, after Stage
 	changes       bool
-	from, to      float64 // where the change may lie, as shares of the bake; 0 and 0: anywhere
+	from, to      float64 // where the change lies, as shares of the bake; 0 and 0: anywhere
+	lastMost      float64 // min that the second stage may take; 0: any
+	fromColour    float64 // that the top has at the change, at least
 }
 
-// cost of a course beside its minutes.
-func (c course) cost() float64 {
-	if c.before.Cover != "" || c.changes && c.after.Cover != "" {
-		return perCover
-	}
-	return 0
-}
-
-// candidate is one way to bake, ended at the best minute.
+// candidate is one way to bake, ended at its best.
 type candidate struct {
 	course
-	ovenC  float64
+	ovenC  float64 // of the oven, whatever its dial says
 	change float64 // min
 	at     clockState
+	short  float64 // the sum of what it falls short by
 	price  float64
-	unmet  int
 }
 
 func (c candidate) better(d candidate) bool {
-	if c.unmet != d.unmet {
-		return c.unmet < d.unmet
+	if math.Abs(c.short-d.short) > sameShort {
+		return c.short < d.short
 	}
 	return c.price < d.price
 }
@@ -60,179 +68,236 @@ func (c candidate) better(d candidate) bool {
 // courses are those that are tried for a dessert: open, foil first, foil last; a crust that is pushed under and a
 // topping that goes on late have their own.
 func (q *PlanRequest) courses() []course {
-	foil := Stage{Cover: "foil"}
+	foil := Stage{Cover: foilCover}
 	switch {
 	case q.PushUnder:
-		pushed := Stage{PushUnder: true}
-		return []course{
-			{after: pushed, changes: true, from: 0.5, to: 0.8},
-			{before: foil, after: pushed, changes: true, from: 0.5, to: 0.8},
-		}
+		return []course{{after: Stage{PushUnder: true}, changes: true, from: pushFrom, to: pushTo}}
 	case q.LateTopping:
-		on := Stage{AddTopping: true}
-		return []course{{after: on, changes: true}, {before: foil, after: on, changes: true}}
+		return []course{{after: Stage{AddTopping: true}, changes: true, lastMost: lateMin}}
 	}
-	return []course{{}, {before: foil, changes: true}, {after: foil, changes: true}}
+	return []course{
+		{},
+		{before: foil, changes: true, to: foilFirstMost},
+		{after: foil, changes: true, lastMost: foilLastMost, fromColour: foilFrom},
+	}
 }
 
-// search scans the grid coarsely, and then finely about the best.
+const foilCover = "foil"
+
+// search looks at the usual oven first, and from there outward.
 func (q PlanRequest) search(ctx context.Context) (candidate, error) {
-	var temps []float64
-	for c := coolestC; c <= hottestC; c += coarseC {
-		temps = append(temps, c)
+	usual := q.usualOvenC()
+	temps := []float64{usual}
+	for d := everyC; d <= reachC; d += everyC {
+		temps = append(temps, usual-d, usual+d)
 	}
-	best, err := q.race(ctx, temps, q.courses(), 2*coverEvery)
+	all := q.courses()
+	// what has no change is quick, and bounds the rest; a coarse look bounds them where it meets nothing
+	best, err := q.race(ctx, temps, all[:1], coverEvery)
+	if err != nil || len(all) == 1 {
+		return best, err
+	}
+	if best.short > sameShort {
+		some, err := q.race(ctx, []float64{usual, usual - reachC, usual + reachC}, all[1:], coarseEvery)
+		if err != nil {
+			return best, err
+		}
+		if some.better(best) {
+			best = some
+		}
+		if best.short > sameShort { // nothing will do: no finer than a coarse look
+			return best, nil
+		}
+	}
+	rest, err := q.raceBelow(ctx, temps, all[1:], coverEvery, &limit{short: best.short, price: best.price})
 	if err != nil {
 		return best, err
 	}
-	return q.race(ctx, []float64{best.ovenC - fineC, best.ovenC, best.ovenC + fineC}, q.courses(), coverEvery)
+	if rest.better(best) {
+		best = rest
+	}
+	return best, nil
 }
 
-// race tries every course at some temperatures, and picks the one that also stands an oven that is off. It ends with
-// ctx.
+// race tries every course at some temperatures of the oven. It ends with ctx.
 func (q PlanRequest) race(ctx context.Context, temps []float64, courses []course, every float64) (candidate, error) {
-	all := make([][]candidate, len(temps))
-	limit := &limit{best: math.Inf(1)}
-	var wait sync.WaitGroup
-	for i, c := range temps {
-		if c < coolestC || c > hottestC {
-			continue
+	return q.raceBelow(ctx, temps, courses, every, &limit{short: math.Inf(1), price: math.Inf(1)})
+}
+
+// raceBelow is a race against a plan that is known already.
+func (q PlanRequest) raceBelow(
+	ctx context.Context, temps []float64, courses []course, every float64, limit *limit,
+) (candidate, error) {
+	type lane struct {
+		c   float64
+		way course
+	}
+	var lanes []lane
+	for _, way := range courses { // the plainest course bounds the others
+		for _, c := range temps {
+			lanes = append(lanes, lane{c, way})
 		}
-		wait.Go(func() {
-			for _, way := range courses {
-				if ctx.Err() != nil {
-					return
-				}
-				all[i] = q.follow(all[i], c, way, every, limit)
+	}
+	found := make([]candidate, len(lanes))
+	next, work := make(chan int), sync.WaitGroup{}
+	for range workers {
+		work.Go(func() {
+			for i := range next {
+				found[i] = q.follow(lanes[i].c, lanes[i].way, every, limit)
 			}
 		})
 	}
-	wait.Wait()
+	for i := range lanes {
+		if ctx.Err() != nil {
+			break
+		}
+		next <- i
+	}
+	close(next)
+	work.Wait()
 	if err := ctx.Err(); err != nil {
 		return candidate{}, err
 	}
-	var flat []candidate
-	for _, some := range all {
-		flat = append(flat, some...)
+	best := candidate{short: math.Inf(1), price: noPlan}
+	for _, c := range found {
+		if c.at.minute > 0 && c.better(best) {
+			best = c
+		}
 	}
-	return q.sturdiest(flat), nil
+	return best, nil
 }
 
-// sturdiest is the best, with what its neighbours cost: the same plan in an oven that is off either way.
-func (q *PlanRequest) sturdiest(flat []candidate) candidate {
-	best, found := candidate{}, false
-	for range min(raceFinishers, len(flat)) {
-		least := 0
-		for i, c := range flat {
-			if c.better(flat[least]) {
-				least = i
-			}
+// limit is the best plan so far, shared by those that race.
+type limit struct {
+	sync.Mutex
+	short, price float64
+}
+
+func (l *limit) lower(short, price float64) {
+	l.Lock()
+	defer l.Unlock()
+	if short < l.short-sameShort || short < l.short+sameShort && price < l.price {
+		l.short, l.price = short, price
+	}
+}
+
+// passed says that nothing which costs so much, and can't mend what it falls short by, will be the best.
+func (l *limit) passed(short, price float64) bool {
+	l.Lock()
+	defer l.Unlock()
+	if l.short <= sameShort {
+		return price > l.price || short > sameShort
+	}
+	return short > l.short+sameShort
+}
+
+// follow tries one course at one temperature, with every time of its change. What they have in common is run once: a
+// run is forked where it changes.
+func (q *PlanRequest) follow(ovenC float64, way course, every float64, l *limit) candidate {
+	c := candidate{course: way, ovenC: ovenC, short: math.Inf(1), price: noPlan}
+	trunk := q.begin(q.trueOven(), ovenC, way)
+	if !way.changes {
+		return q.goOn(trunk, c, l)
+	}
+	best := c
+	for c.change = max(every, math.Ceil(trunk.c.now/60/every)*every); c.change < longest-every; c.change += every {
+		going := trunk.until(c.change)
+		if !going || l.passed(q.spoilt(trunk.state()), q.price(c, c.earliest())) {
+			break
 		}
-		c := flat[least]
-		flat[least] = flat[len(flat)-1]
-		flat = flat[:len(flat)-1]
-		if found && (c.unmet > best.unmet || c.price >= best.price) {
-			break // the neighbours only add
+		if trunk.c.colour[core] < way.fromColour {
+			continue
 		}
-		c.price += (q.colourOf(c, -offC) + q.colourOf(c, offC)) / 2
-		if !found || c.better(best) {
-			best, found = c, true
+		branch := trunk.fork()
+		branch.turn(q.stage(ovenC, way.after))
+		if x := q.goOn(branch, c, l); x.better(best) {
+			best = x
 		}
 	}
 	return best
 }
 
-func colourCost(colour float64) float64 {
-	l := math.Log2(max(colour, 0.02) / aimColour)
-	return colourWeight * l * l
+// earliest and latest are when a course may end.
+func (c candidate) earliest() float64 {
+	if !c.changes {
+		return 1
+	}
+	least := c.change + leastStage
+	if c.to > 0 {
+		least = max(least, c.change/c.to)
+	}
+	return least
 }
 
-// colourOf is the colour term of a plan in an oven that is off by some degrees.
-func (q *PlanRequest) colourOf(c candidate, off float64) float64 {
-	r := q.Bake
-	r.OvenOffsetC += off
-	x := begin(&r, q.stage(c.ovenC, c.before), c.after.AddTopping)
-	if c.changes {
-		x.until(min(c.change, c.at.minute))
-		x.turn(q.stage(c.ovenC, c.after))
+func (c candidate) latest() float64 {
+	most := longest
+	if c.from > 0 {
+		most = min(most, c.change/c.from)
 	}
-	x.until(c.at.minute)
-	return colourCost(x.c.colour[core])
+	if c.lastMost > 0 {
+		most = min(most, c.change+c.lastMost)
+	}
+	return most
 }
 
-// stands says whether the plan on the screen stays: it meets as much, and the best is not better by more than three
-// minutes.
-func (q *PlanRequest) stands(best candidate) bool {
-	if len(q.Standing) == 0 {
-		return false
-	}
-	price := 0.0
-	for _, s := range q.Standing {
-		if q.stage(0, Stage{}).Heating != s.Heating {
-			return false // of another oven
+// goOn runs a candidate to where it is past its limits, and ends it at its best.
+func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
+	hot := q.hotter(c)
+	metAt := math.Inf(1)
+	latest := c.latest()
+	first := math.Ceil(c.earliest()/endEvery-1e-9) * endEvery
+	for k := math.Round(first / endEvery); k*endEvery <= latest+1e-9; k++ {
+		minute := k * endEvery
+		going := x.until(minute)
+		s, base := x.state(), q.price(c, minute)
+		short := q.shortfall(s)
+		price := base + q.wants(s, hot.colourAt(minute, s.colour))
+		if short <= sameShort {
+			metAt = min(metAt, minute)
 		}
-		price += s.Minutes
-	}
-	c := candidate{ovenC: q.Standing[0].OvenC}
-	for _, s := range q.Standing {
-		if s.Cover != "none" && s.Cover != "" {
-			c.before.Cover = s.Cover
+		if now := (candidate{short: short, price: price}); now.better(c) {
+			c.at, c.short, c.price = s, short, price
+			l.lower(short, price)
 		}
-	}
-	price = q.price(c, price)
-	for off, share := range map[float64]float64{0: 1, -offC: 0.5, offC: 0.5} {
-		r := q.Bake
-		r.OvenOffsetC += off
-		r.Stages = q.Standing
-		a := run(r)
-		if off == 0 && q.unmet(a.state()).count() > best.unmet {
-			return false
-		}
-		price += share * colourCost(a.End.Colour)
-	}
-	return price <= best.price+standMin
-}
-
-// limit is the price of the best plan so far that meets everything, shared by those that race.
-type limit struct {
-	sync.Mutex
-	best float64
-}
-
-func (l *limit) lower(price float64) {
-	l.Lock()
-	l.best = min(l.best, price)
-	l.Unlock()
-}
-
-func (l *limit) passed(price float64) bool {
-	l.Lock()
-	defer l.Unlock()
-	return price > l.best+hopeless
-}
-
-// follow tries one course at one temperature, with every time of its change. What they have in common is run once: a
-// run is forked where it changes.
-func (q *PlanRequest) follow(out []candidate, ovenC float64, way course, every float64, l *limit) []candidate {
-	c := candidate{course: way, ovenC: ovenC}
-	trunk := begin(&q.Bake, q.stage(ovenC, way.before), way.after.AddTopping)
-	if !way.changes {
-		return append(out, q.goOn(trunk, c, l))
-	}
-	for c.change = every; c.change < longest-every; c.change += every {
-		if !trunk.until(c.change) || l.passed(q.price(c, c.change)) {
+		if !going || minute > metAt+afterMet || c.short <= sameShort && base > c.price || l.passed(q.spoilt(s), base) {
 			break
 		}
-		branch := trunk.fork()
-		branch.turn(q.stage(ovenC, way.after))
-		out = append(out, q.goOn(branch, c, l))
 	}
-	return out
+	return c
 }
 
-// price is what a candidate costs before its colour.
-func (q *PlanRequest) price(c candidate, minute float64) float64 {
-	return minute + c.cost() + perDegree2*(c.ovenC-usualC)*(c.ovenC-usualC)
+// hotOven is the same candidate in an oven that is hotter; it runs only where the top could burn.
+type hotOven struct {
+	q *PlanRequest
+	c candidate
+	x *running
+}
+
+func (q *PlanRequest) hotter(c candidate) *hotOven { return &hotOven{q: q, c: c} }
+
+// colourAt is the hotter oven's colour at a minute where the plan's own is known.
+func (h *hotOven) colourAt(minute, own float64) float64 {
+	if own < watchColour {
+		return own
+	}
+	if h.x == nil {
+		r := h.q.trueOven()
+		r.OvenOffsetC = hotterC
+		h.x = h.q.begin(r, h.c.ovenC, h.c.course)
+		if h.c.changes {
+			h.x.until(h.c.change)
+			h.x.turn(h.q.stage(h.c.ovenC, h.c.after))
+		}
+	}
+	h.x.until(minute)
+	return h.x.c.colour[core]
+}
+
+// trueOven is the bake in an oven that is as hot as it says: the dial is set after the search.
+func (q *PlanRequest) trueOven() *Request {
+	r := q.Bake
+	r.OvenOffsetC = 0
+	return &r
 }
 
 // stage is a course's stage at a plan's temperature.
@@ -247,89 +312,59 @@ func (q *PlanRequest) stage(ovenC float64, s Stage) Stage {
 	return s
 }
 
-// running is a simulation that can be copied.
-type running struct {
-	m     model
-	c     clocks
-	e     Events
-	r     *Request
-	stage Stage
-	oven  oven
+// coldStart says that the dish would crack in a hot oven: glass or stoneware that was frozen filled.
+func (q *PlanRequest) coldStart() bool { return coldStart(&q.Bake) }
+
+func coldStart(r *Request) bool {
+	m := r.Dish.Material
+	return (m == "glass" || m == "stoneware") && or(r.DishStartC, roomC) < coldDishC
 }
 
-func begin(r *Request, s Stage, bare bool) *running {
-	x := &running{r: r, stage: s, oven: ovenOf(*r, s)}
-	of := *r
-	of.Stages = []Stage{{AddTopping: bare}}
-	x.m = *newModel(of)
-	x.c = newClocks(*r, &x.m)
-	x.m.exchange(x.oven, 0)
-	x.c.look(&x.e, true)
+// coldStage is what a dish that would crack begins with.
+func (q *PlanRequest) coldStage(cover string) Stage {
+	return Stage{Minutes: coldStartMin, OvenC: coldStartC, Heating: q.Heating, Cover: cover}
+}
+
+// begin starts a course at a temperature, past its cold start if it has one.
+func (q *PlanRequest) begin(r *Request, ovenC float64, way course) *running {
+	first := q.stage(ovenC, way.before)
+	if !q.coldStart() {
+		return begin(r, first, way.after.AddTopping)
+	}
+	x := begin(r, q.coldStage(first.Cover), way.after.AddTopping)
+	x.until(coldStartMin)
+	x.turn(first)
 	return x
 }
 
-func (x *running) fork() *running {
-	y := *x
-	y.c.m = &y.m
-	return &y
-}
-
-// turn goes over to another stage.
-func (x *running) turn(s Stage) {
-	x.stage, x.oven = s, ovenOf(*x.r, s)
-	x.m.enter(s)
-}
-
-// until goes on to a minute. It is false when the run is past every limit.
-func (x *running) until(minute float64) bool {
-	for x.c.now < minute*60-1e-6 {
-		dt := min(x.m.stride(x.oven, planStepS), minute*60-x.c.now)
-		x.m.step(x.oven, dt)
-		x.c.tick(dt, x.stage)
-		x.c.look(&x.e, false)
-	}
-	return x.c.colour[core] < 2*darkOver
-}
-
-// goOn runs a candidate minute by minute to where it is past its limits, and ends it at its best.
-func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
-	c.unmet, c.price = len(faultWords)+1, math.Inf(1)
-	first := 1.0
-	if c.changes {
-		first = c.change + leastStage
-	}
-	for minute := first; minute <= longest; minute++ {
-		going := x.until(minute)
-		base := q.price(c, minute)
-		if share := c.change / minute; c.to > 0 && (share < c.from || share > c.to) {
-			if share < c.from || !going {
-				break
-			}
-			continue
-		}
-		s := x.state()
-		now := q.unmet(s)
-		unmet, price := now.count(), base+colourCost(s.colour)
-		if unmet < c.unmet || unmet == c.unmet && price < c.price {
-			c.at, c.price, c.unmet = s, price, unmet
-			if unmet == 0 {
-				l.lower(price)
-			}
-		}
-		if !going || now.irreversible().count() >= max(1, c.unmet) || l.passed(base) {
-			break
-		}
-	}
-	return c
-}
-
-// stages writes a candidate out.
+// stages writes a candidate out, as the dial is set and up to whole minutes.
 func (q *PlanRequest) stages(c candidate) []Stage {
 	first, then := q.stage(c.ovenC, c.before), q.stage(c.ovenC, c.after)
-	first.Minutes = c.at.minute
-	if !c.changes || c.change <= 0 || c.change >= c.at.minute {
-		return []Stage{first}
+	end := math.Floor(c.at.minute + wholeMinute)
+	out := []Stage{}
+	begun := 0.0
+	if q.coldStart() {
+		out, begun = append(out, q.coldStage(first.Cover)), coldStartMin
 	}
-	first.Minutes, then.Minutes = c.change, c.at.minute-c.change
-	return []Stage{first, then}
+	if !c.changes || c.change <= begun || c.change >= end {
+		first.Minutes = end - begun
+		out = append(out, first)
+	} else {
+		first.Minutes, then.Minutes = c.change-begun, end-c.change
+		out = append(out, first, then)
+	}
+	for i := range out {
+		out[i].OvenC = dialEvery * math.Round((out[i].OvenC-q.Bake.OvenOffsetC)/dialEvery)
+	}
+	return out
+}
+
+// stands says whether the plan on the screen stays: it falls no shorter, and the best is not better by more than
+// three minutes.
+func (q *PlanRequest) stands(best candidate) bool {
+	if len(q.Standing) == 0 || q.coldStart() && q.Standing[0].OvenC > coldStartC+dialEvery {
+		return false
+	}
+	short, price, ok := q.priced(q.Standing)
+	return ok && short <= best.short+sameShort && price <= best.price+standMin
 }

@@ -2,18 +2,22 @@ package bake
 
 import "math"
 
-// A step is solved again only where it went elsewhere than foreseen, or where ice melts.
+// A step is solved again only where it went elsewhere than foreseen, and as often as it takes where ice melts.
 const (
-	passes = 2
-	nearK  = 0.3
+	passes    = 2
+	icePasses = 40
+	nearK     = 0.3
+	iceNearK  = 1e-4
 )
 
 // step goes on by dt seconds, backward Euler: the coefficients are those of the temperatures that the last step
 // points to, or of the last pass; the temperatures of both columns are solved together, layer by layer. What was held
-// at boiling is held to begin with: it rarely lets go.
+// at boiling is held to begin with: it rarely lets go. Every cell stays on its branch of the enthalpy within a pass.
 func (m *model) step(o oven, dt float64) {
 	m.foresee(dt)
-	for pass := range passes {
+	ice := m.anyIce()
+	m.icy = ice
+	for pass := 1; ; pass++ {
 		guess := m.t
 		m.exchange(o, dt)
 		for try := range 6 {
@@ -23,11 +27,42 @@ func (m *model) step(o oven, dt float64) {
 				break
 			}
 		}
-		if pass == passes-1 || m.near(&guess) {
+		if ice {
+			if changed := m.changePhases(); !changed && m.near(&guess, iceNearK) || pass == icePasses {
+				break
+			}
+		} else if pass == passes || m.near(&guess, nearK) {
 			break
 		}
 	}
 	m.settle(o, dt)
+}
+
+// anyIce says whether a step begins with ice; it sets the branches that it begins on.
+func (m *model) anyIce() (ice bool) {
+	for c := range 2 {
+		for i := m.fillAt; i < m.topAt; i++ {
+			m.ice[c][i] = phaseAt(m.t[c][i])
+			ice = ice || m.old[c][i] < meltTo || m.t[c][i] < meltTo
+		}
+	}
+	return ice
+}
+
+// changePhases moves each cell that a pass has carried past the end of its branch to the next one.
+func (m *model) changePhases() (changed bool) {
+	for c := range 2 {
+		for i := m.fillAt; i < m.topAt; i++ {
+			now := phaseAt(m.t[c][i])
+			switch p := m.ice[c][i]; {
+			case now > p:
+				m.ice[c][i], changed = p+1, true
+			case now < p:
+				m.ice[c][i], changed = p-1, true
+			}
+		}
+	}
+	return changed
 }
 
 // foresee carries every cell on as the last step moved it.
@@ -46,11 +81,11 @@ func (m *model) foresee(dt float64) {
 	}
 }
 
-// near says whether a pass came out where it was thought to, without ice.
-func (m *model) near(guess *[2][most]float64) bool {
+// near says whether a pass came out where it was thought to.
+func (m *model) near(guess *[2][most]float64, k float64) bool {
 	for c := range 2 {
 		for i := range m.n {
-			if math.Abs(m.t[c][i]-guess[c][i]) > nearK || m.old[c][i] < meltTo && m.fix[c][i] == 0 {
+			if math.Abs(m.t[c][i]-guess[c][i]) > k {
 				return false
 			}
 		}
@@ -76,8 +111,7 @@ func (m *model) exchange(o oven, dt float64) {
 		m.outW[c][0], m.outT[c][0] = u, u*o.c
 		// the face
 		g := 1 / m.half[c][top]
-		// the water half way through the step: what is left slows the drying at its end
-		h, face, dry := m.surface(o, c, g, m.t[c][top], max(0, m.skin[c]-m.dried[c]*dt/2))
+		h, face, dry := m.surface(o, c, g, m.t[c][top], dt)
 		m.face[c], m.dried[c] = face, dry
 		u = a * h * g / (h + g)
 		m.outW[c][top] += u
@@ -97,10 +131,12 @@ func (m *model) exchange(o oven, dt float64) {
 		n++
 	}
 	h := o.hc + radiation(m.eps, o.c, sum/float64(n))
-	u := m.perimeter / (1/h + m.floorMM/m.panK)
+	pan := 1/h + m.floorMM/m.panK
 	for i := 1; i < m.topAt; i++ {
-		m.outW[rim][i] += u * m.dz[i]
-		m.outT[rim][i] += u * m.dz[i] * o.c
+		// w / 3k, with k = dz / 2 half
+		u := m.perimeter * m.dz[i] / (pan + m.width*2*m.half[rim][i]/(wallShare*m.dz[i]))
+		m.outW[rim][i] += u
+		m.outT[rim][i] += u * o.c
 	}
 	m.side[0] = 0
 	for i := 1; i < m.n; i++ {
@@ -133,6 +169,12 @@ func (m *model) assemble(dt float64) {
 				up = m.lo[c][i+1]
 			}
 			if m.held[c][i] {
+				continue
+			}
+			if !m.icy && m.kept[c][i] == 1 {
+				stored := m.fix[c][i] * perS
+				m.diag[c][i] = stored + m.outW[c][i] + m.side[i] + down + up
+				m.rhs[c][i] = stored*m.old[c][i] + m.outT[c][i]
 				continue
 			}
 			stored, rest := m.capacity(c, i, m.old[c][i])
@@ -223,6 +265,9 @@ func (m *model) wet(c, i int) bool {
 func (m *model) holdWet(dt float64) bool {
 	changed := false
 	hold := m.boil + holdOver
+	if m.holds == 0 && m.hottestFilling() <= hold {
+		return false
+	}
 	for c := range 2 {
 		for i := 1; i < m.topAt; i++ {
 			switch {
@@ -230,10 +275,12 @@ func (m *model) holdWet(dt float64) bool {
 				need := m.warming(c, i, m.old[c][i], hold) / dt
 				if m.heatIn(c, i) < need {
 					m.held[c][i] = false
+					m.holds--
 					changed = true
 				}
 			case m.t[c][i] > hold+1e-9 && m.wet(c, i) && m.t[c][i] > m.old[c][i]:
 				m.held[c][i] = true
+				m.holds++
 				changed = true
 			}
 		}
@@ -241,12 +288,28 @@ func (m *model) holdWet(dt float64) bool {
 	return changed
 }
 
+// hottestFilling is the highest temperature of what may boil.
+func (m *model) hottestFilling() float64 {
+	t := math.Inf(-1)
+	for c := range 2 {
+		for i := 1; i < m.topAt; i++ {
+			t = max(t, m.t[c][i])
+		}
+	}
+	return t
+}
+
 // settle books what the step has done: steam, water of base and topping, and how soft each cell has been.
 func (m *model) settle(o oven, dt float64) {
 	hold := m.boil + holdOver
 	for c := range 2 {
 		for i := range m.n {
-			m.given += (m.outT[c][i] - m.outW[c][i]*m.t[c][i]) * dt
+			if m.outW[c][i] != 0 {
+				m.given += (m.outT[c][i] - m.outW[c][i]*m.t[c][i]) * dt
+			}
+			if m.kinds[i] == topLayer {
+				continue
+			}
 			q := 0.0
 			if m.held[c][i] {
 				q = m.heatIn(c, i)*dt - m.warming(c, i, m.old[c][i], hold)
@@ -265,7 +328,10 @@ func (m *model) settle(o oven, dt float64) {
 		if m.baseAt >= 0 {
 			for i := m.baseAt; i < m.baseAt+cellsBase; i++ {
 				m.kept[c][i] = 1
-				m.held[c][i] = m.held[c][i] && m.wet(c, i)
+				if m.held[c][i] && !m.wet(c, i) {
+					m.held[c][i] = false
+					m.holds--
+				}
 				left := m.water[c][i-m.baseAt] / m.water0[c]
 				if m.water0[c] > 0 && left <= lastTenth && m.t[c][i] > m.boil {
 					m.kept[c][i] = max(0.02, 1-left/lastTenth)
@@ -277,7 +343,7 @@ func (m *model) settle(o oven, dt float64) {
 	// the face as it is now, for the clocks
 	top := m.n - 1
 	for c := range 2 {
-		_, m.face[c], _ = m.surface(o, c, 1/m.half[c][top], m.t[c][top], m.skin[c])
+		_, m.face[c], _ = m.surface(o, c, 1/m.half[c][top], m.t[c][top], 0)
 		if math.IsNaN(m.face[c]) {
 			m.face[c] = m.t[c][top]
 		}

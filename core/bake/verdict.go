@@ -2,6 +2,7 @@ package bake
 
 import (
 	"math"
+	"slices"
 
 	"mabbin/core/filling"
 	"mabbin/core/message"
@@ -27,14 +28,27 @@ var (
 // Where one word ends and the next begins, by the clocks. Working figures, beside those of a plan: this is the one
 // place that knows them, for the Bench, the watch and the log alike.
 const (
-	hardBelow  = 0.6 // of the minutes until it is tender
-	burntTop   = 2.2
-	rawBelow   = 0.5 // of a baked base
+	hardBelow  = 0.4 // of the minutes until it is tender
 	overflowMM = 0.0 // headspace while it boils
 )
 
-// TopWord is the word for a top, by its colour clock.
-func TopWord(colour float64) string { return wordAt(TopWords, colour, paleBelow, darkOver, burntTop) }
+// TopWord is the word for a plan's top, by its colour clock.
+func (p *Plan) TopWord(colour float64) string {
+	return wordAt(TopWords, colour, paleLimit(toppedLate(p.Stages)), goldenTo, burntTop)
+}
+
+// toppedLate says that the topping goes on when the bake is under way.
+func toppedLate(stages []Stage) bool {
+	return slices.ContainsFunc(stages, func(s Stage) bool { return s.AddTopping })
+}
+
+// paleLimit is the colour below which a top is pale: one that goes on late is taken paler.
+func paleLimit(late bool) float64 {
+	if late {
+		return paleLate
+	}
+	return paleBelow
+}
 
 // Expected puts a bake on paper into the words that a baker is asked for afterwards.
 func (a *DessertAnswer) Expected() Words {
@@ -42,10 +56,10 @@ func (a *DessertAnswer) Expected() Words {
 	w := Words{
 		Juice: string(filling.BandOf(a.Balance.Set.Score * e.SetShare)),
 		Fruit: wordAt(FruitWords, e.FruitMinutes, hardBelow*a.Tender, a.Tender, a.Mush),
-		Top:   TopWord(e.Colour),
+		Top:   a.Plan.TopWord(e.Colour),
 	}
 	if a.Bake.Base != nil {
-		w.Base = wordAt(BaseWords, e.Base, rawBelow, bakedFrom, burntOver)
+		w.Base = wordAt(BaseWords, e.Base, bakedFrom, crispFrom, burntOver)
 	}
 	over := a.Balance.Fit.HotHeadspaceMM < overflowMM
 	w.BoiledOver = &over
@@ -140,8 +154,8 @@ func (a *DessertAnswer) mend(q PlanRequest, entered bool) *Mend {
 // detail tells each clock, with how far it may be off.
 func (a *DessertAnswer) detail() message.Message {
 	p := a.Plan
-	top := message.Word(TopWord(p.Answer.End.Colour))
-	if early, late := TopWord(p.Early.Colour), TopWord(p.Late.Colour); early != late {
+	top := message.Word(p.TopWord(p.Answer.End.Colour))
+	if early, late := p.TopWord(p.Early.Colour), p.TopWord(p.Late.Colour); early != late {
 		top = message.Part(
 			message.New("{early} to {late}, most likely {likely}", message.Word(early), message.Word(late), top),
 		)
@@ -195,7 +209,7 @@ func (a *DessertAnswer) figures() []Figure {
 		{"steam", message.New("steam"), message.Value(message.Grams(math.Round(end.SteamedOffG)))},
 	}
 	if a.Bake.Base != nil {
-		out = append(out, Figure{"base", message.New("base (1 is baked)"), message.Value(message.Number(end.Base, 1))})
+		out = append(out, Figure{"base", message.New("base (1 is crisp)"), message.Value(message.Number(end.Base, 1))})
 	}
 	return out
 }

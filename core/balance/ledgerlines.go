@@ -161,7 +161,9 @@ func volumeSource(measured float64) Sourced {
 // whySteam says where the figure for steam comes from.
 func (p *plan) whySteam() message.Message {
 	if p.req.SteamedOffG != nil {
-		return message.New("By the bake of this very dessert, on the model: its oven, its stages and its gaps.")
+		return message.New(
+			"By the bake of this very dessert, on the model: its oven, its stages and its gaps; and half of the plain rule, for what leaves below boiling.",
+		)
 	}
 	return message.New(
 		"By the area of the rim: {steam} g from each square centimetre of a {style}.",

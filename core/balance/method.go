@@ -276,8 +276,9 @@ func made(name string, how message.Message) Kept {
 
 // Reviving a dried-out dessert: jam and water for each portion that is left, in g. Working figures.
 const (
-	reviveJamG   = 12.0
-	reviveWaterG = 12.0
+	reviveJuiceG = 20.0
+	reviveMin    = 15.0
+	reviveC      = 160.0
 )
 
 // leftovers is what is left of each thing, and a use for it.
@@ -311,9 +312,10 @@ func (p *plan) leftovers(a *Answer) []Kept {
 		Kept{
 			message.New("A portion of the next day that has dried"),
 			message.New(
-				"loosen it with {jam} of jam warmed in {water} of water, and crisp the top in a hot oven, never in a microwave",
-				message.Grams(reviveJamG),
-				message.Grams(reviveWaterG),
+				"spoon {juice} of fruit juice round its edge, warm it {minutes} min at {heat} under foil, and take the foil off for the last third",
+				message.Grams(reviveJuiceG),
+				message.Number(reviveMin, 0),
+				message.OvenHeat(reviveC),
 			),
 		},
 	)

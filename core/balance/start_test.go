@@ -161,7 +161,7 @@ func TestEggsAreCrackedWhole(t *testing.T) {
 	}
 	for _, l := range a.Ticket[2].Lines {
 		if l.Key == "egg" {
-			if !strings.Contains(l.Pieces.String(), "crack 1 egg") || !strings.Contains(l.Pieces.String(), "it is the wash") {
+			if !strings.Contains(l.Pieces.String(), "crack 1 egg") || !strings.Contains(l.Pieces.String(), "brush it on") {
 				t.Errorf("%.0f g of egg: %q", l.G, l.Pieces)
 			}
 			return

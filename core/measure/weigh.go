@@ -218,7 +218,7 @@ func (r *reading) pieceG(t Thing, x term) (float64, bool) {
 		if crack := math.Ceil(x.high - 1e-9); crack > x.high {
 			r.say(
 				message.New(
-					"crack {eggs}, {much} are left: whisk it, it is the wash",
+					"crack {eggs}, {much} are left over to brush the top with",
 					message.Number(crack, 0),
 					message.Grams((crack-x.high)*g),
 				),

@@ -124,7 +124,7 @@ func (b *Bake) Minute(at time.Time) float64 { return max(0, at.Sub(b.Began).Minu
 // AsPredicted is the request with the steam that was predicted for it: what is tried on it bakes the same dessert.
 func (b *Bake) AsPredicted() bake.DessertRequest {
 	q := b.Request
-	steam := b.Predicted.Plan.Answer.End.SteamedOffG
+	steam := b.Predicted.Balance.Ledger.SteamedOffG
 	q.Request.SteamedOffG = &steam
 	return q
 }

@@ -161,8 +161,8 @@ var cards = []demoCard{
 	{
 		"Gooseberry crumble",
 		oldRange,
-		185,
-		45,
+		190,
+		52,
 		[]string{"First try: sharp.", "A little sweeter, top more generous."},
 		[]balance.Request{
 			{
@@ -189,8 +189,8 @@ var cards = []demoCard{
 	{
 		"Damson and apple crumble",
 		oldRange,
-		180,
-		50,
+		190,
+		43,
 		[]string{"Stoned damsons, apple for body."},
 		[]balance.Request{
 			{
@@ -211,8 +211,8 @@ var cards = []demoCard{
 	{
 		"Freezer cherry crisp",
 		benchOven,
-		170,
-		40,
+		165,
+		70,
 		[]string{"Straight from the freezer; arrowroot keeps it clear."},
 		[]balance.Request{
 			{
@@ -229,8 +229,8 @@ var cards = []demoCard{
 	{
 		"Rhubarb and strawberry crumble",
 		oldRange,
-		185,
-		55,
+		190,
+		58,
 		[]string{"For the long table, twelve at least."},
 		[]balance.Request{
 			{
@@ -253,8 +253,8 @@ var cards = []demoCard{
 	{
 		"Pear and blackberry streusel",
 		benchOven,
-		170,
-		42,
+		165,
+		35,
 		[]string{"Lemon as the pears are cut."},
 		[]balance.Request{
 			{
@@ -276,7 +276,7 @@ var cards = []demoCard{
 		"Windfall apple ramekin",
 		benchOven,
 		165,
-		30,
+		27,
 		[]string{"One each; good for finding out what the crate is like."},
 		[]balance.Request{
 			{
@@ -297,9 +297,9 @@ var cards = []demoCard{
 	{
 		"Apricot cobbler",
 		oldRange,
-		190,
-		40,
-		[]string{"Buttermilk biscuit, dropped; saucy on purpose."},
+		205,
+		34,
+		[]string{"Buttermilk biscuit, dropped. Juice enough to spoon over."},
 		[]balance.Request{
 			{
 				Dish: dishNamed(
@@ -316,8 +316,8 @@ var cards = []demoCard{
 	{
 		"Green tomato and cheese cobbler",
 		benchOven,
-		180,
-		45,
+		185,
+		24,
 		[]string{"For lunch: no sugar in the filling, a little stays in the dough to keep it moist."},
 		[]balance.Request{
 			{
@@ -344,8 +344,8 @@ var cards = []demoCard{
 	{
 		"Pear pandowdy",
 		oldRange,
-		190,
-		50,
+		200,
+		46,
 		[]string{"Push the crust under after two thirds."},
 		[]balance.Request{
 			{
@@ -369,8 +369,8 @@ var cards = []demoCard{
 	{
 		"Plum betty",
 		oldRange,
-		180,
-		40,
+		190,
+		47,
 		[]string{"Yesterday's bread; covered for the first half."},
 		[]balance.Request{
 			{
@@ -391,8 +391,8 @@ var cards = []demoCard{
 	{
 		"Fig and orange bars",
 		benchOven,
-		170,
-		38,
+		165,
+		36,
 		[]string{"Cold in the pan before the knife."},
 		[]balance.Request{
 			{
@@ -413,8 +413,8 @@ var cards = []demoCard{
 	{
 		"Rhubarb custard bars",
 		benchOven,
-		160,
-		45,
+		150,
+		42,
 		[]string{"Out when the middle trembles; fridge within two hours."},
 		[]balance.Request{
 			{
@@ -436,8 +436,8 @@ var cards = []demoCard{
 	{
 		"Nursery apple pie",
 		oldRange,
-		185,
-		60,
+		190,
+		48,
 		[]string{"Crumbs under the fruit, praline for the last ten minutes."},
 		[]balance.Request{
 			{

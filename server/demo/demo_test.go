@@ -170,3 +170,20 @@ func TestAMonthOfBakes(t *testing.T) {
 		t.Errorf("tops: %v", tops)
 	}
 }
+
+// Every card of the demo comes right as it is written, by its own verdict.
+func TestEveryCardComesRight(t *testing.T) {
+	for _, c := range cards {
+		for n := range c.versions {
+			q := bake.DessertRequest{Request: c.version(n + 1), Setting: c.setting()}
+			q.Setting.Stages = []bake.Stage{{Minutes: c.minutes, OvenC: c.ovenC, Heating: c.oven.Heating}}
+			a, err := bake.Dessert(t.Context(), q)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if !a.Verdict.Right {
+				t.Errorf("%s, version %d: %v", c.name, n+1, a.Verdict.Says)
+			}
+		}
+	}
+}

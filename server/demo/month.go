@@ -219,7 +219,7 @@ func (c demoCard) baked(ctx context.Context, version int, plan *bake.DessertAnsw
 	if err != nil {
 		return monthly{}, fmt.Errorf("%s: %w", c.name, err)
 	}
-	steam := plan.Plan.Answer.End.SteamedOffG
+	steam := plan.Balance.Ledger.SteamedOffG
 	asWritten := q.Request
 	asWritten.SteamedOffG = &steam
 	m := monthly{BakeRecord: app.BakeRecord{

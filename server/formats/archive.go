@@ -17,7 +17,9 @@ import (
 const (
 	manifestName  = "mabbin-kitchen.json"
 	archiveFormat = "mabbin-kitchen"
-	archiveNow    = 3 // since sentences may be sequences; 2 since what is said is kept with its values; before, it was plain text, which is still read
+	// 3 since sentences may be sequences, 2 since what is said is kept with its values; before, it was plain text, which
+	// is still read.
+	archiveNow = 3
 )
 
 // The limits of an archive that is read.

@@ -120,7 +120,7 @@ func TestTextIsReadAgain(t *testing.T) {
 	for _, r := range v.Rows {
 		in[r.Bowl]++
 	}
-	if in[recipe.Topping] != 5 || in[recipe.Filling] != 8 {
+	if in[recipe.Topping] != 6 || in[recipe.Filling] != 8 {
 		t.Errorf("bowls: %v\n%s", in, file.Content)
 	}
 }

@@ -2065,13 +2065,15 @@ export interface components {
                  * @description Left out: 20
                  */
                 water_pct?: number;
+                /** @description It was baked before */
+                par_baked?: boolean;
                 /**
                  * Format: double
                  * @description Left out: 18
                  */
                 start_c?: number;
             };
-            /** @description Left out: full at 95 C after 1 minute */
+            /** @description Left out: full at 90 C after 1 minute */
             thickener?: {
                 /** Format: double */
                 full_at_c: number;
@@ -2166,6 +2168,8 @@ export interface components {
             off_by_c?: number;
             /** @description The oven can heat from below alone */
             bottom_heat?: boolean;
+            /** @description The baker goes by the base */
+            crisp_base?: boolean;
             /** @description The standing stages are baked as they are, and none are looked for */
             keep?: boolean;
             fire?: components["schemas"]["Fire"];
@@ -2270,6 +2274,8 @@ export interface components {
             turn_at_min: number;
             /** @description Proposed: the rim would burn */
             rim_shield: boolean;
+            /** @description The dish comes from the freezer and would crack in a hot oven */
+            cold_start: boolean;
             /**
              * Format: double
              * @description After it is out
