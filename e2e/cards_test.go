@@ -179,7 +179,7 @@ func TestACardGoesOutAndComesBack(t *testing.T) {
 	do(t, ctx, click(id("files")), click(id("away-text")))
 	b, err := os.ReadFile(arrives(t, ctx, filepath.Join(dir, "pear-and-blackberry-streusel.txt")))
 	must(t, err)
-	for _, want := range []string{"Pear and blackberry streusel", "For the topping:", "650 g pear", "19 g tapioca starch", "Bake at 165 C"} {
+	for _, want := range []string{"Pear and blackberry streusel", "For the topping:", "654 g pear", "17 g tapioca starch", "Bake at 165 C"} {
 		if !strings.Contains(string(b), want) {
 			t.Errorf("no %q in\n%s", want, b)
 		}

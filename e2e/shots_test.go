@@ -90,7 +90,7 @@ func TestShots(t *testing.T) {
 		"watch",
 		Navigate(url+"/watch"),
 		WaitVisible(id("next-call")),
-		click(id("done-cover")),
+		click(id("watched-Freezer cherry crisp", ` [data-testid="done-turn"]`)),
 		click(id("watched-Gooseberry crumble", ` [data-testid="trouble"]`)),
 		click(id("trouble-boils_over")),
 		WaitVisible(id("rescue-0")),

@@ -30,8 +30,8 @@ type Proposal struct {
 
 // What troubles look like, and what is tried. Working figures.
 const (
-	darkSeen  = 1.15 // the colour clock of a top that looks dark enough
-	paleSeen  = 0.5
+	darkSeen  = 1.6 // the colour clock of a top that looks dark enough
+	paleSeen  = 0.35
 	boilingC  = 30.0 // less stops most boiling over
 	lowerC    = 20.0
 	higherC   = 25.0

@@ -18,12 +18,9 @@ type File struct {
 
 var notInNames = regexp.MustCompile(`[^\p{L}\p{N}]+`)
 
-// Write writes a card in one of the forms. All but plain text keep Mabbin's own fields without loss.
-func Write(f recipe.Format, c recipe.Card) (File, error) {
-	a, err := balance.Solve(c.Request)
-	if err != nil {
-		return File{}, err
-	}
+// Write writes a card in one of the forms, with the weights of an answer. All but plain text keep Mabbin's own fields without loss.
+func Write(f recipe.Format, c recipe.Card, a *balance.Answer) (File, error) {
+	var err error
 	name := strings.ToLower(strings.Trim(notInNames.ReplaceAllString(c.Name, "-"), "-"))
 	if name == "" {
 		name = "card"

@@ -80,18 +80,31 @@ func cardFault(card recipe.Card) error {
 	return fault.Under("/card/request", balance.Check(card.Request))
 }
 
+// withSteam is a dessert whose steam is known by its bake: a sheet weighs what the Bench weighs. The card keeps none.
+func withSteam(r balance.Request, steam *float64) balance.Request {
+	if steam != nil && r.SteamedOffG == nil {
+		r.SteamedOffG = steam
+	}
+	return r
+}
+
 // exportCard writes a card in an open format.
 func (s *server) exportCard(c *gin.Context) {
 	in, ok := decode(s, c, func(x api.ExportRequest) error { return cardFault(x.Card) })
 	if !ok {
 		return
 	}
-	f, err := formats.Write(in.Format, in.Card)
+	a, err := balance.Solve(withSteam(in.Card.Request, in.SteamedOffG))
+	if err != nil {
+		s.fail(c, fault.Under("/card/request", err))
+		return
+	}
+	f, err := formats.Write(in.Format, in.Card, a)
 	s.respond(
 		c,
 		http.StatusOK,
 		api.ExportedFile{Filename: f.Name, MediaType: f.MediaType, Content: f.Content},
-		fault.Under("/card/request", err),
+		err,
 	)
 }
 
@@ -110,7 +123,7 @@ func (s *server) printSheet(c *gin.Context) {
 	if in.Settings != nil {
 		p.Read = render.For(*in.Settings)
 	}
-	a, err := balance.Solve(in.Card.Request)
+	a, err := balance.Solve(withSteam(in.Card.Request, in.SteamedOffG))
 	if err != nil {
 		s.fail(c, fault.Under("/card/request", err))
 		return

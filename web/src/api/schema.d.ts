@@ -1590,6 +1590,11 @@ export interface components {
         ExportRequest: {
             format: components["schemas"]["FileFormat"];
             card: components["schemas"]["WholeCard"];
+            /**
+             * Format: double
+             * @description What steams off by the bake that the sheet or file is of; left out: by the plain rule
+             */
+            steamed_off_g?: number;
         };
         ExportedFile: {
             filename: string;
@@ -3676,6 +3681,11 @@ export interface operations {
             content: {
                 "application/json": {
                     card: components["schemas"]["WholeCard"];
+                    /**
+                     * Format: double
+                     * @description What steams off by the bake that the sheet or file is of; left out: by the plain rule
+                     */
+                    steamed_off_g?: number;
                     /**
                      * @description What to weigh with the method; the card, on half the paper; how it is cut. Left out: the ticket
                      * @enum {string}

@@ -57,7 +57,7 @@ export const useDessert = defineStore('dessert', () => {
   const saved = useLocalStorage<string>('mabbin.bench.saved', '')
   const answer = shallowRef<Answer>()
   const problem = ref<Problem>()
-  /** What steams off, by the bake of this dessert, g. */
+  /** What steams off, by the ledger with the bake of this dessert, g. */
   const steam = ref<number>()
   // a reload takes no step back away
   const undos = useSessionStorage<Past[]>('mabbin.undos', [])
@@ -143,11 +143,12 @@ export const useDessert = defineStore('dessert', () => {
     saved.value = JSON.stringify(draft.value)
   }
 
+  /** The request with the kitchen's own. */
+  const written = computed(() => (draft.value ? kitchen.ours(draft.value.request) : null))
   /** The request with the kitchen's own and, as soon as it is known, the steam of its bake. */
   const asked = computed(() => {
-    if (!draft.value) return null
-    const r = kitchen.ours(draft.value.request)
-    return steam.value === undefined ? r : { ...r, steamed_off_g: steam.value }
+    const r = written.value
+    return !r || steam.value === undefined ? r : { ...r, steamed_off_g: steam.value }
   })
   /** Takes what the Bench was answered. */
   function take(a: { data?: PlanAnswer; problem?: Problem }) {
@@ -155,7 +156,7 @@ export const useDessert = defineStore('dessert', () => {
     problem.value = a.problem
     if (!a.data) return
     answer.value = a.data.balance
-    steam.value = a.data.plan.answer.end.steamed_off_g
+    steam.value = a.data.balance.ledger.steamed_off_g
   }
 
   return {
@@ -163,6 +164,7 @@ export const useDessert = defineStore('dessert', () => {
     answer,
     steam,
     asked,
+    written,
     take,
     opened,
     problem,

@@ -5,7 +5,13 @@ import { forms, printed, takeAway } from './takeAway'
 import { useKitchen } from '@/stores/useKitchen'
 
 /** Takes a card away: on paper, as one page of PDF, or as a file in an open form. */
-const props = defineProps<{ card: WholeCard; cut?: boolean; page?: boolean }>()
+const props = defineProps<{
+  card: WholeCard
+  cut?: boolean
+  page?: boolean
+  /** What steams off by the bake on the screen: what is taken away weighs the same. */
+  steamG?: number
+}>()
 const kitchen = useKitchen()
 const trouble = ref('')
 const files = ref(false)
@@ -18,8 +24,8 @@ async function tell(done: Promise<Problem | undefined>) {
   const problem = await done
   trouble.value = problem ? inWords(problem) : ''
 }
-const onPaper = (s: Sheet) => void tell(printed(s, props.card, kitchen.kitchen?.settings))
-const asFile = (f: FileFormat) => void tell(takeAway(f, props.card))
+const onPaper = (s: Sheet) => void tell(printed(s, props.card, kitchen.kitchen?.settings, props.steamG))
+const asFile = (f: FileFormat) => void tell(takeAway(f, props.card, props.steamG))
 const print = () => window.print()
 </script>
 

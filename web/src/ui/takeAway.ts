@@ -18,8 +18,12 @@ export const forms: [FileFormat, string, string][] = [
 ]
 
 /** Writes a card as a file and hands it to the browser. */
-export async function takeAway(format: FileFormat, card: WholeCard): Promise<Problem | undefined> {
-  const got = await ask(api.POST('/api/v1/export', { body: { format, card } }))
+export async function takeAway(
+  format: FileFormat,
+  card: WholeCard,
+  steamG?: number,
+): Promise<Problem | undefined> {
+  const got = await ask(api.POST('/api/v1/export', { body: { format, card, steamed_off_g: steamG } }))
   if (!got.data) return got.problem
   hand(new Blob([got.data.content], { type: `${got.data.media_type};charset=utf-8` }), got.data.filename)
   return undefined
@@ -40,10 +44,17 @@ export async function printed(
   sheet: Sheet,
   card: WholeCard,
   settings: Settings | undefined,
+  steamG?: number,
 ): Promise<Problem | undefined> {
   const got = await ask(
     api.POST('/api/v1/print.pdf', {
-      body: { sheet, card, paper: units.lengths === 'in' ? 'letter' : 'a4', settings },
+      body: {
+        sheet,
+        card,
+        paper: units.lengths === 'in' ? 'letter' : 'a4',
+        settings,
+        steamed_off_g: steamG,
+      },
       parseAs: 'blob',
     }),
   )

@@ -189,7 +189,7 @@ async function intoOven() {
 
 const whole = computed(() => ({
   name: dessert.draft?.name.trim() || 'A card without a name',
-  request: dessert.asked ?? dessert.draft!.request,
+  request: dessert.written ?? dessert.draft!.request,
   oven_c: dessert.draft?.setting.oven_c,
   minutes: dessert.draft?.setting.minutes,
 }))
@@ -283,7 +283,13 @@ const whole = computed(() => ({
     </section>
     <div v-if="answer" class="right">
       <TicketPanel :answer="answer" :name="draft.name" :weighing="weighing" @diet="diet = true" />
-      <TakeAway v-if="!weighing" page :card="whole" :cut="answer.cutting.length > 0" />
+      <TakeAway
+        v-if="!weighing"
+        page
+        :card="whole"
+        :cut="answer.cutting.length > 0"
+        :steam-g="dessert.steam"
+      />
     </div>
     <BakeOutcome v-model="baked" :bake="logged" :band="answer?.set.band" :ticket="answer?.ticket" />
     <DietChoice v-model="diet" />
