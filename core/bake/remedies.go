@@ -139,27 +139,36 @@ func (q PlanRequest) remedies(ctx context.Context) ([]Remedy, error) {
 			open = append(open, w)
 		}
 	}
-	out, errs := make([]Remedy, len(open)), make([]error, len(open))
-	var wait sync.WaitGroup
-	for i, w := range open {
-		wait.Go(func() { out[i], errs[i] = q.try(ctx, w) })
+	// open all the way is what bakers do, and quick to try; foil besides only where that settles nothing
+	out, err := q.tryAll(ctx, open, q.courses()[:1])
+	if err == nil && !slices.ContainsFunc(out, func(r Remedy) bool { return r.Settles }) {
+		out, err = q.tryAll(ctx, open, q.courses())
 	}
-	wait.Wait()
-	if err := errors.Join(errs...); err != nil {
+	if err != nil {
 		return nil, err
 	}
 	slices.SortStableFunc(out, func(a, b Remedy) int { return len(a.Unmet) - len(b.Unmet) })
 	return out, nil
 }
 
-// try is one way out on the model.
-func (q PlanRequest) try(ctx context.Context, w remedy) (Remedy, error) {
-	courses := w.courses
+// tryAll tries each way out on the model by some courses, where it has none of its own.
+func (q PlanRequest) tryAll(ctx context.Context, open []remedy, courses []course) ([]Remedy, error) {
+	out, errs := make([]Remedy, len(open)), make([]error, len(open))
+	var wait sync.WaitGroup
+	for i, w := range open {
+		wait.Go(func() { out[i], errs[i] = q.try(ctx, w, courses) })
+	}
+	wait.Wait()
+	return out, errors.Join(errs...)
+}
+
+// try is one way out on the model, by its own courses or those given.
+func (q PlanRequest) try(ctx context.Context, w remedy, courses []course) (Remedy, error) {
+	if w.courses != nil {
+		courses = w.courses
+	}
 	if w.change != nil {
 		w.change(&q)
-	}
-	if courses == nil {
-		courses = q.courses()
 	}
 	usual := q.usualOvenC()
 	c, err := q.race(ctx, []float64{usual, usual - wayReachC, usual + wayReachC}, courses, wayEvery)

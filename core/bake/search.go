@@ -259,7 +259,10 @@ func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
 			c.at, c.short, c.price = s, short, price
 			l.lower(short, price)
 		}
-		if !going || minute > metAt+afterMet || c.short <= sameShort && base > c.price || l.passed(q.spoilt(s), base) {
+		spoilt := q.spoilt(s)
+		onlyWorse := spoilt > 0 && short-spoilt <= sameShort // nothing is left that more baking mends
+		if !going || onlyWorse || minute > metAt+afterMet || c.short <= sameShort && base > c.price ||
+			l.passed(spoilt, base) {
 			break
 		}
 	}

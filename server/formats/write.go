@@ -18,7 +18,8 @@ type File struct {
 
 var notInNames = regexp.MustCompile(`[^\p{L}\p{N}]+`)
 
-// Write writes a card in one of the forms, with the weights of an answer. All but plain text keep Mabbin's own fields without loss.
+// Write writes a card in one of the forms, with the weights of an answer. All but plain text keep Mabbin's own fields
+// without loss.
 func Write(f recipe.Format, c recipe.Card, a *balance.Answer) (File, error) {
 	var err error
 	name := strings.ToLower(strings.Trim(notInNames.ReplaceAllString(c.Name, "-"), "-"))
