@@ -170,23 +170,25 @@ func (p *plan) assemble() message.Message {
 
 var bakeWords = map[string]message.Message{
 	"crumble": message.New(
-		"Bake in the middle, on a tray, until it bubbles at the middle, not only at the rim, and the top is golden.",
+		"Bake, on a tray, until it bubbles at the middle, not only at the rim, and the top is golden.",
 	),
 	"crisp": message.New(
-		"Bake in the middle, on a tray, until it bubbles at the middle and the top is deep golden and crisp to the knock.",
+		"Bake, on a tray, until it bubbles at the middle and the top is deep golden and crisp to the knock.",
 	),
 	"cobbler": message.New(
-		"Bake in the middle, on a tray, until the biscuits are gold and dry underneath when one is lifted, and the juice bubbles between them.",
+		"Bake, on a tray, until the biscuits are gold and dry underneath when one is lifted, and the juice bubbles between them.",
 	),
 	"pandowdy": message.New(
-		"Bake, on a tray. After two thirds of the time, push the crust down into the juice here and there, and bake on until it is glazed.",
+		"Bake, on a tray. Push the crust down into the juice here and there when the plan says so, and bake on until it is glazed.",
 	),
-	"betty": message.New("Bake covered first, then open, until the fruit is tender to a skewer and the lid is crisp."),
+	"betty": message.New(
+		"Bake until the juice bubbles at the middle, the fruit is tender to a skewer and the lid is crisp.",
+	),
 	"bar": message.New(
-		"Bake low in the oven, until the top is golden and, with a custard, the middle no longer waves but trembles.",
+		"Bake until the top is golden and, with a custard, the middle no longer waves but trembles.",
 	),
 	"pie": message.New(
-		"Bake low in the oven, on a hot tray, until it bubbles thickly at the middle and the base is brown through.",
+		"Bake on a hot tray, until it bubbles thickly at the middle and the base is brown through.",
 	),
 }
 
@@ -199,7 +201,7 @@ func (p *plan) restWords() message.Message {
 			"Rest it for hours, to lukewarm at the most: hot juice is thin and thickens as it cools. A short crust is fragile while warm: unmould late.",
 		)
 	}
-	return message.New("Rest it for a quarter of an hour: hot juice is thin, and thickens as it cools.")
+	return message.New("Let it stand as long as the plan says: hot juice is thin, and thickens as it cools.")
 }
 
 // checks are what has to be right before the oven door closes, for this very dessert.

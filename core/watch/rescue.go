@@ -45,7 +45,16 @@ type tried struct {
 	code     string
 	says     message.Message
 	change   func(*bake.Stage)
-	thenFoil bool // as soon as it is golden
+	thenFoil bool            // as soon as it is golden
+	bare     message.Message // what is said where it has no cover to take off; left out: the same
+}
+
+// saysOf is what is said of a try to somebody whose dish is as it is now.
+func (t tried) saysOf(now bake.Stage) message.Message {
+	if (now.Cover == "" || now.Cover == "none") && !t.bare.IsZero() {
+		return t.bare
+	}
+	return t.says
 }
 
 func warmer(by float64) func(*bake.Stage) {
@@ -66,20 +75,28 @@ var troubles = map[Trouble]struct {
 	DarkRaw: {
 		darkSeen,
 		[]tried{
-			{"foil", message.New("Put foil on, and bake on"), foilOn, false},
+			{"foil", message.New("Put foil on, and bake on"), foilOn, false, message.Message{}},
 			{
 				"foil_cooler",
 				message.New("Put foil on, and turn it down by {degrees}", message.CelsiusDifference(lowerC)),
 				both(foilOn, warmer(-lowerC)),
 				false,
+				message.Message{},
 			},
 			{
 				"foil_low",
 				message.New("Move it to the low shelf, under foil"),
 				both(foilOn, func(s *bake.Stage) { s.Shelf = "low" }),
 				false,
+				message.Message{},
 			},
-			{"cooler", message.New("Turn it down by {degrees}", message.CelsiusDifference(boilingC)), warmer(-boilingC), false},
+			{
+				"cooler",
+				message.New("Turn it down by {degrees}", message.CelsiusDifference(boilingC)),
+				warmer(-boilingC),
+				false,
+				message.Message{},
+			},
 		},
 	},
 	BoilOver: {
@@ -90,18 +107,21 @@ var troubles = map[Trouble]struct {
 				message.New("A tray under it, and turn it down by {degrees}", message.CelsiusDifference(boilingC)),
 				warmer(-boilingC),
 				true,
+				message.Message{},
 			},
 			{
 				"cooler_open",
 				message.New("A tray under it, uncover it, and turn it down by {degrees}", message.CelsiusDifference(lowerC)),
 				both(warmer(-lowerC), func(s *bake.Stage) { s.Cover = "none" }),
 				true,
+				message.New("A tray under it, and turn it down by {degrees}", message.CelsiusDifference(lowerC)),
 			},
 			{
 				"high",
 				message.New("A tray under it, and the high shelf: less heat from below"),
 				func(s *bake.Stage) { s.Shelf = "high" },
 				true,
+				message.Message{},
 			},
 		},
 	},
@@ -113,21 +133,35 @@ var troubles = map[Trouble]struct {
 				message.New("Uncover it, and turn it up by {degrees}", message.CelsiusDifference(higherC)),
 				both(warmer(higherC), func(s *bake.Stage) { s.Cover = "none" }),
 				false,
+				message.New("Turn it up by {degrees}", message.CelsiusDifference(higherC)),
 			},
 			{
 				"high",
 				message.New("Uncover it, and move it to the high shelf"),
 				func(s *bake.Stage) { s.Cover, s.Shelf = "none", "high" },
 				false,
+				message.New("Move it to the high shelf"),
 			},
-			{"longer", message.New("Uncover it, and bake on"), func(s *bake.Stage) { s.Cover = "none" }, false},
+			{
+				"longer",
+				message.New("Uncover it, and bake on"),
+				func(s *bake.Stage) { s.Cover = "none" },
+				false,
+				message.New("Bake on"),
+			},
 		},
 	},
 	OvenOff: {
 		0,
 		[]tried{
-			{"on", message.New("Switch it on, and bake on"), func(*bake.Stage) {}, false},
-			{"on_foil", message.New("Switch it on, and put foil on when it is golden"), func(*bake.Stage) {}, true},
+			{"on", message.New("Switch it on, and bake on"), func(*bake.Stage) {}, false, message.Message{}},
+			{
+				"on_foil",
+				message.New("Switch it on, and put foil on when it is golden"),
+				func(*bake.Stage) {},
+				true,
+				message.Message{},
+			},
 			{
 				"hotter_foil",
 				message.New(
@@ -136,6 +170,7 @@ var troubles = map[Trouble]struct {
 				),
 				warmer(higherC),
 				true,
+				message.Message{},
 			},
 		},
 	},
@@ -173,7 +208,7 @@ func Rescue(q bake.PlanRequest, done []bake.Stage, trouble Trouble, offMin float
 	}
 	out := make([]Proposal, len(ways))
 	for i, on := range q.BakeOn(done, ways, t.seen) {
-		out[i] = Proposal{t.try[i].code, t.try[i].says, len(on.Unmet) == 0, on}
+		out[i] = Proposal{t.try[i].code, t.try[i].saysOf(done[len(done)-1]), len(on.Unmet) == 0, on}
 	}
 	sortBest(out)
 	return out, nil

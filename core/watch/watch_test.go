@@ -271,3 +271,25 @@ func TestAProbeMovesTheCalls(t *testing.T) {
 		t.Error("after three minutes it tells something")
 	}
 }
+
+// Nobody is told to uncover a dish that has no cover.
+func TestABareDishIsNotUncovered(t *testing.T) {
+	p, err := bake.PlanOf(crumble())
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, trouble := range []Trouble{BoilOver, Pale} {
+		for cover, want := range map[string]bool{"": false, "none": false, "foil": true} {
+			all, err := Rescue(p, []bake.Stage{{Minutes: 30, OvenC: 180, Cover: cover}}, trouble, 0)
+			if err != nil {
+				t.Fatal(err)
+			}
+			uncovers := slices.ContainsFunc(all, func(x Proposal) bool {
+				return strings.Contains(strings.ToLower(x.Says.String()), "uncover")
+			})
+			if uncovers != want {
+				t.Errorf("%s under %q: %+v", trouble, cover, all)
+			}
+		}
+	}
+}
