@@ -2,6 +2,7 @@ package balance
 
 import (
 	"math"
+	"strings"
 	"testing"
 )
 
@@ -58,3 +59,21 @@ func TestMassCloses(t *testing.T) {
 }
 
 func number(x float64) *float64 { return &x }
+
+// Oil is stirred in: there is nothing cold to rub.
+func TestOilIsNotRubbedIn(t *testing.T) {
+	for _, key := range []string{"crumble_classic", "biscuit_drop", "bar_dough"} {
+		r := gooseberries()
+		r.Topping.Key, r.Topping.Fat = key, "sunflower_oil"
+		a, err := Solve(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, b := range a.Ticket {
+			if how := b.How.String(); b.Key == "topping" &&
+				(strings.Contains(how, "ub ") || !strings.Contains(how, "Stir the oil")) {
+				t.Errorf("%s with oil: %s", key, how)
+			}
+		}
+	}
+}

@@ -62,6 +62,9 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 		message.Grams(less),
 		message.Millilitres(bigger),
 	)
+	if less < ticketG { // it is not the fruit
+		mend = message.New("Use a dish of {dish}. Put a tray under it.", message.Millilitres(bigger))
+	}
 	if a.Fit.MostFruitG < leastFruitG {
 		mend = message.New(
 			"The topping alone is too much for this dish: thinner, or a dish of {dish}. Put a tray under it.",
@@ -639,7 +642,7 @@ func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
 			"topping",
 			message.New("Glass and stoneware bake a base slowly."),
 			message.New("They lead heat badly."),
-			message.New("Take a metal dish, or set it low on a hot tray."),
+			message.New("Take a dark metal dish, or set it on a hot tray."),
 		)
 	}
 }

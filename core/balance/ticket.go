@@ -303,8 +303,12 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 		if stiffness := x.Read().Dough; stiffness == topping.Rolls || stiffness == topping.Crumbles {
 			laid = message.New("Pat or roll it out and cut; press the scraps together once.")
 		}
+		rub := message.New("Rub the cold fat into the dry things until it is like coarse crumbs.")
+		if byOil(x) {
+			rub = oilHow
+		}
 		return message.Sentences(
-			message.New("Rub the cold fat into the dry things until it is like coarse crumbs."),
+			rub,
 			foldIn(x),
 			message.New("Then the liquid, the last of it only if the dough asks for it, and stop as soon as it holds."),
 			laid,
@@ -317,14 +321,42 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 	case "betty":
 		return message.New("Toss the crumbs with the melted butter. Half under, half over the fruit.")
 	case "praline":
-		return message.New("Melt butter, sugar and syrup together, stir in the nuts. It goes on late, for the last minutes.")
+		return message.New("Melt what is sweet with the butter, stir in the nuts. It goes on late, for the last minutes.")
 	case "bar":
-		return message.New("Rub in the butter, bind with the egg. Crumble this part over the fruit.")
+		rub := message.New("Rub in the butter until it clumps.")
+		if byOil(x) {
+			rub = oilHow
+		}
+		if slices.ContainsFunc(x.Parts, func(p topping.Part) bool { return p.Ingredient.Role == "egg" && p.G > 0 }) {
+			rub = message.Sentences(rub, message.New("Bind it with the egg."))
+		}
+		return message.Sentences(rub, message.New("Crumble this part over the fruit."))
+	}
+	if byOil(x) {
+		return message.Sentences(oilHow, message.New("Keep some lumps."))
 	}
 	if melted {
 		return fatHow["melted"]
 	}
 	return fatHow["cold"]
+}
+
+// oilHow is how a dough takes oil: there is nothing to rub.
+var oilHow = message.New("Stir the oil through the dry things with a fork until no dry flour is left.")
+
+// byOil says that all the fat of a dough is oil.
+func byOil(x topping.Sized) bool {
+	oil := false
+	for _, p := range x.Parts {
+		if p.Ingredient.Role != "fat" || p.G <= 0 {
+			continue
+		}
+		if p.Ingredient.Key != "sunflower_oil" && p.Ingredient.Key != "olive_oil" {
+			return false
+		}
+		oil = true
+	}
+	return oil
 }
 
 // folded are the roles of what a dough carries in pieces.
@@ -377,7 +409,7 @@ var crumbHow = map[string]message.Message{
 func (p *plan) howTopping() message.Message {
 	t := p.req.Topping
 	how := howDough(p.wanted.Topping, p.top)
-	if crumbly[p.wanted.Topping.Family] && t.FatState != "" {
+	if crumbly[p.wanted.Topping.Family] && t.FatState != "" && !byOil(p.top) {
 		how = fatHow[t.FatState]
 	}
 	if slices.ContainsFunc(
