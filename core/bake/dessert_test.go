@@ -3,6 +3,7 @@ package bake
 import (
 	"math"
 	"slices"
+	"strings"
 	"testing"
 
 	"mabbin/core/balance"
@@ -139,5 +140,22 @@ func BenchmarkDessertAsEntered(b *testing.B) {
 		if _, err := Dessert(b.Context(), q); err != nil {
 			b.Fatal(err)
 		}
+	}
+}
+
+// Berries fall: that is as they are, and no word of a fault.
+func TestBerriesThatFallComeRight(t *testing.T) {
+	r := gooseberries()
+	r.Fruits = []balance.FruitAsked{{Key: "raspberry", Share: 1}}
+	a, err := Dessert(
+		t.Context(),
+		DessertRequest{Request: r, Setting: Setting{Stages: []Stage{{Minutes: 55, OvenC: 180}}}},
+	)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if says := a.Verdict.Says.String(); !a.Verdict.Right || a.Expected().Fruit != "mush" ||
+		!strings.Contains(says, "soft fruit") {
+		t.Errorf("%s fruit: %s", a.Expected().Fruit, says)
 	}
 }

@@ -109,8 +109,12 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 	v.Right = len(v.Wrong) == 0
 	switch {
 	case v.Right:
+		fruit := message.Word(v.Expected.Fruit)
+		if fell := FruitWords[len(FruitWords)-1]; v.Expected.Fruit == fell { // wanted of berries: no fault
+			fruit = message.Part(message.New("soft"))
+		}
 		v.Says = message.New("It comes right: {top} top, {fruit} fruit, {juice}.",
-			message.Word(v.Expected.Top), message.Word(v.Expected.Fruit), message.Part(a.Balance.Set.Band.Says()))
+			message.Word(v.Expected.Top), fruit, message.Part(a.Balance.Set.Band.Says()))
 	default:
 		if len(a.Plan.Unmet) > 0 {
 			v.Mend = a.mend(q, entered)
