@@ -220,16 +220,21 @@ func proposed(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	var failed error
 	again := func(p PlanRequest, now []Stage) []Stage {
 		next := p.endAgain(now)
-		if p.unmetBy(next).count() > p.unmetBy(now).count() {
-			next = now
+		unmet := p.unmetBy(next)
+		if unmet == 0 {
+			return next
 		}
-		if p.unmetBy(next) != 0 {
-			anew, err := p.find(ctx)
-			if err != nil {
-				failed = err
-			} else if p.unmetBy(anew).count() < p.unmetBy(next).count() {
-				next = anew
-			}
+		if was := p.unmetBy(now); was.count() < unmet.count() {
+			next, unmet = now, was
+		}
+		if unmet == 0 {
+			return next
+		}
+		anew, err := p.find(ctx)
+		if err != nil {
+			failed = err
+		} else if p.unmetBy(anew).count() < unmet.count() {
+			next = anew
 		}
 		return next
 	}
@@ -315,9 +320,14 @@ func tending(fire kiln.Fire, stages []Stage) *kiln.Tending {
 	return &t
 }
 
+// fillingG is what the filling weighs as it goes in, g.
+func fillingG(a *balance.Answer) float64 {
+	return a.Portions.FinishedG - a.ToppingG - a.BaseG + a.Ledger.SteamedOffG
+}
+
 // planFor writes a balanced dessert as a bake: masses, water, layers, thickener and where each begins.
 func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
-	mass := a.Portions.FinishedG - a.ToppingG - a.BaseG + a.Ledger.SteamedOffG
+	mass := fillingG(a)
 	set, sugar := min(60, a.Set.Score), sugarShare(a.Ledger)
 	b := Request{
 		Dish: r.Dish, Shelf: s.Shelf, AltitudeM: s.AltitudeM, OvenOffsetC: s.OvenOffsetC, DishStartC: s.DishC,
@@ -406,7 +416,7 @@ func fillingStart(r balance.Request, a *balance.Answer, s Setting) *float64 {
 			frozen += f.Share
 		}
 	}
-	all := a.Portions.FinishedG - a.ToppingG - a.BaseG + a.Ledger.SteamedOffG
+	all := fillingG(a)
 	switch {
 	case s.FillingC != nil:
 		start = *s.FillingC

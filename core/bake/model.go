@@ -157,10 +157,7 @@ func newModel(r Request) *model {
 	m.topAt = m.n
 	if t := r.Topping; t != nil && t.ThicknessMM > 0 {
 		m.top, m.brown = t, or(t.BrownRate, 1)
-		for _, x := range r.Stages {
-			m.bare = m.bare || x.AddTopping
-		}
-		if !m.bare {
+		if m.bare = toppedLate(r.Stages); !m.bare {
 			m.lay()
 		}
 	} else {

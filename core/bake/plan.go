@@ -227,9 +227,12 @@ func (m faultSet) words() []message.Message {
 
 func (m faultSet) count() int { return bits.OnesCount16(uint16(m)) }
 
-// shortfalls are what each clock is short of or over by at a moment, as a share of its limit; 0 is right. Fruit that
-// falls is no fault: berries do.
-func (q *PlanRequest) shortfalls(s clockState) (by [faultKinds]float64) {
+// shortfalls are what each clock is short of or over by, as a share of its limit, in the order of the flags; 0 is
+// right.
+type shortfalls [faultKinds]float64
+
+// shortfalls are those at a moment. Fruit that falls is no fault: berries do.
+func (q *PlanRequest) shortfalls(s clockState) (by shortfalls) {
 	under := func(x, limit float64) float64 { return max(0, (limit-x)/limit) }
 	over := func(x, limit float64) float64 { return max(0, (x-limit)/limit) }
 	if !q.NoStarch {
@@ -264,16 +267,16 @@ func (q *PlanRequest) shortfalls(s clockState) (by [faultKinds]float64) {
 // bubblesC is the temperature at which a baker sees the middle bubble.
 func (q *PlanRequest) bubblesC() float64 { return boilingC(&q.Bake) - middleBubblesC }
 
-// shortfall is the sum of the shortfalls, and spoilt that of those that no longer baking puts right.
-func (q *PlanRequest) shortfall(s clockState) (sum float64) {
-	for _, x := range q.shortfalls(s) {
+// sum is all that is short or over, and spoilt what no longer baking puts right.
+func (by shortfalls) sum() (sum float64) {
+	for _, x := range by {
 		sum += x
 	}
 	return sum
 }
 
-func (q *PlanRequest) spoilt(s clockState) (sum float64) {
-	for i, x := range q.shortfalls(s) {
+func (by shortfalls) spoilt() (sum float64) {
+	for i, x := range by {
 		if faultSet(1<<i).irreversible() != 0 {
 			sum += x
 		}

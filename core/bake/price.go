@@ -109,7 +109,7 @@ func (q *PlanRequest) priced(stages []Stage) (short, price float64, ok bool) {
 		hot = q.replay(&r, stages).c.colour[core]
 	}
 	price = q.price(candidate{ovenC: hottest + q.Bake.OvenOffsetC}, minutes)
-	return q.shortfall(s), price + perChange*changes + q.wants(s, hot), true
+	return q.shortfalls(s).sum(), price + perChange*changes + q.wants(s, hot), true
 }
 
 // bareCover is a cover by its name, none where it has none.

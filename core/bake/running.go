@@ -1,7 +1,5 @@
 package bake
 
-import "slices"
-
 // running is a simulation that can be copied.
 type running struct {
 	m     model
@@ -55,8 +53,7 @@ func (q *PlanRequest) replay(r *Request, stages []Stage) *running {
 
 // toLast bakes stages up to where the last one begins.
 func (q *PlanRequest) toLast(r *Request, stages []Stage) *running {
-	bare := slices.ContainsFunc(stages, func(s Stage) bool { return s.AddTopping })
-	x := begin(r, stages[0], bare)
+	x := begin(r, stages[0], toppedLate(stages))
 	minute := 0.0
 	for i, s := range stages[1:] {
 		minute += stages[i].Minutes

@@ -202,7 +202,7 @@ func (q *PlanRequest) follow(ovenC float64, way course, every float64, l *limit)
 	best := c
 	for c.change = max(every, math.Ceil(trunk.c.now/60/every)*every); c.change < longest-every; c.change += every {
 		going := trunk.until(c.change)
-		if !going || l.passed(q.spoilt(trunk.state()), q.price(c, c.earliest())) {
+		if !going || l.passed(q.shortfalls(trunk.state()).spoilt(), q.price(c, c.earliest())) {
 			break
 		}
 		if trunk.c.colour[core] < way.fromColour {
@@ -250,7 +250,8 @@ func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
 		minute := k * endEvery
 		going := x.until(minute)
 		s, base := x.state(), q.price(c, minute)
-		short := q.shortfall(s)
+		by := q.shortfalls(s)
+		short := by.sum()
 		price := base + q.wants(s, hot.colourAt(minute, s.colour))
 		if short <= sameShort {
 			metAt = min(metAt, minute)
@@ -259,7 +260,7 @@ func (q *PlanRequest) goOn(x *running, c candidate, l *limit) candidate {
 			c.at, c.short, c.price = s, short, price
 			l.lower(short, price)
 		}
-		spoilt := q.spoilt(s)
+		spoilt := by.spoilt()
 		onlyWorse := spoilt > 0 && short-spoilt <= sameShort // nothing is left that more baking mends
 		if !going || onlyWorse || minute > metAt+afterMet || c.short <= sameShort && base > c.price ||
 			l.passed(spoilt, base) {
