@@ -219,7 +219,7 @@ func TestTheGalleryOfCards(t *testing.T) {
 		click(id("seek-shape")),
 		click(id("seek-shape-oval")),
 		WaitNotPresent(id("card-Apricot cobbler")),
-		WaitVisible(id("card-Green tomato and cheese cobbler")),
+		WaitVisible(id("card-Pumpkin and sweetcorn cobbler")),
 	)
 	do(t, ctx, click(id("seek-diet")), click(id("seek-diet-vegan")))
 	reads(t, ctx, id("no-card"), "No card is like that")

@@ -91,7 +91,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Rhubarb custard bars", " .open")))
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Raspberry cream bars", " .open")))
 	reads(t, ctx, id("bowl-custard"), "Egg", "crack 3 eggs", "Plain flour")
 	reads(t, ctx, id("figures"), "slices")
 	do(t, ctx, click(id("station-juice")), fill(id("custard-egg"), "0"), fill(id("custard-flour"), "0"))
@@ -99,7 +99,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	do(t, ctx, click(id("undo")), click(id("undo")), click(id("station-bake")))
 	reads(t, ctx, CSS(".bake"), "71 °C or more", "within 2 hours")
 
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Nursery apple pie", " .open")), click(id("station-topping")))
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear and redcurrant seed pie", " .open")), click(id("station-topping")))
 	reads(t, ctx, id("remark-wet_base"), "Prick it, line it")
 	reads(t, ctx, id("bowl-late1"), "Toffee nuts")
 	do(t, ctx, click(id("station-finish")), click(id("finish-egg_wash")), click(id("finish-icing_sugar")))
@@ -207,7 +207,7 @@ func TestCuttingPlans(t *testing.T) {
 		t,
 		ctx,
 		Navigate(url+"/cards"),
-		click(id("card-Green tomato and cheese cobbler", " .open")),
+		click(id("card-Pumpkin and sweetcorn cobbler", " .open")),
 		click(id("station-topping")),
 	)
 	reads(t, ctx, id("plan-biscuits"), "of 6 cm", "from the scraps")
@@ -219,7 +219,7 @@ func TestCuttingPlans(t *testing.T) {
 	reads(t, ctx, id("plan-lid"), "vents")
 	do(t, ctx, click(id("lattice")))
 	reads(t, ctx, id("plan-lattice"), "strips")
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Nursery apple pie", " .open")), click(id("station-topping")))
+	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear and redcurrant seed pie", " .open")), click(id("station-topping")))
 	reads(t, ctx, id("plan-shell"), "a disc of 31 cm", "dried beans")
 }
 
@@ -254,7 +254,7 @@ func TestWhereBakersDisagree(t *testing.T) {
 		t,
 		ctx,
 		Navigate(url+"/cards"),
-		click(id("card-Nursery apple pie", " .open")),
+		click(id("card-Pear and redcurrant seed pie", " .open")),
 		click(id("station-topping")),
 		click(id("disagree-fat")),
 	)

@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"mabbin/core/filling"
 	"mabbin/core/message"
 )
 
@@ -54,7 +53,7 @@ func paleLimit(late bool) float64 {
 func (a *DessertAnswer) Expected() Words {
 	e := a.Plan.Answer.End
 	w := Words{
-		Juice: string(filling.BandOf(a.Balance.Set.Score * e.SetShare)),
+		Juice: string(a.Balance.Set.BandAt(e.SetShare)),
 		Fruit: wordAt(FruitWords, e.FruitMinutes, hardBelow*a.Tender, a.Tender, a.Mush),
 		Top:   a.Plan.TopWord(e.Colour),
 	}

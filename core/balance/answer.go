@@ -60,6 +60,17 @@ type Set struct {
 	Scale      []Step       `json:"scale"`
 }
 
+// BandAt is the band where only a share of the thickener has set.
+func (s Set) BandAt(share float64) filling.Band {
+	if share >= 1 {
+		return s.Band
+	}
+	if b := filling.BandOf(s.Score * share); b != filling.Stodgy {
+		return b
+	}
+	return s.Band
+}
+
 // Step is one band of the set scale and the score it ends at.
 type Step struct {
 	Band filling.Band `json:"band"`
@@ -153,7 +164,7 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	}
 	a.Set = Set{
 		Score:      s.score,
-		Band:       filling.BandOf(s.score),
+		Band:       p.band(s),
 		HotBand:    filling.HotBandOf(s.score),
 		Target:     p.target,
 		StyleScore: p.style.set,
@@ -177,6 +188,25 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a.Browning = browningSays(a.ColourFactor)
 	a.Remarks = p.remarks(s, a)
 	return a
+}
+
+// band is how the filling stands. Eggs set a custard firm without making it stodgy: only what starch and pectin would do
+// alone counts beyond slices.
+func (p *plan) band(s stand) filling.Band {
+	band := filling.BandOf(s.score)
+	if p.custard == nil || band != filling.Stodgy {
+		return band
+	}
+	withoutEggs := make([]filling.Dose, 0, len(p.beside)+1)
+	for _, d := range p.doses(s.thickenerG) {
+		if d.Thickener.Key != eggKey {
+			withoutEggs = append(withoutEggs, d)
+		}
+	}
+	if filling.BandOf(s.Score(withoutEggs, p.req.LongBoil)) != filling.Stodgy {
+		return filling.Slices
+	}
+	return band
 }
 
 var scale = func() []Step {

@@ -359,12 +359,13 @@ func aboutSlips(p *plan, s stand, _ *Answer, out *[]Remark) {
 		given[a.Key] = "fruit"
 	}
 	bowl = append(bowl, slip.Thing{Key: sugar, G: s.SugarG})
-	if r.SugarG != nil {
+	custard := p.custard != nil // whose flour and sugar are parts of it, not of the fruit
+	if r.SugarG != nil && !custard {
 		given[sugar] = "juice"
 	}
 	for i, d := range p.doses(s.thickenerG) {
 		bowl = append(bowl, slip.Thing{Key: d.Thickener.Key, G: d.G})
-		if i > 0 || p.givenG != nil {
+		if i > 0 || p.givenG != nil && !custard {
 			given[d.Thickener.Key] = "juice"
 		}
 	}
