@@ -99,7 +99,13 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	do(t, ctx, click(id("undo")), click(id("undo")), click(id("station-bake")))
 	reads(t, ctx, CSS(".bake"), "71 °C or more", "within 2 hours")
 
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear and redcurrant seed pie", " .open")), click(id("station-topping")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Pear and redcurrant seed pie", " .open")),
+		click(id("station-topping")),
+	)
 	reads(t, ctx, id("remark-wet_base"), "Prick it, line it")
 	reads(t, ctx, id("bowl-late1"), "Toffee nuts")
 	do(t, ctx, click(id("station-finish")), click(id("finish-egg_wash")), click(id("finish-icing_sugar")))
@@ -219,7 +225,13 @@ func TestCuttingPlans(t *testing.T) {
 	reads(t, ctx, id("plan-lid"), "vents")
 	do(t, ctx, click(id("lattice")))
 	reads(t, ctx, id("plan-lattice"), "strips")
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear and redcurrant seed pie", " .open")), click(id("station-topping")))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Pear and redcurrant seed pie", " .open")),
+		click(id("station-topping")),
+	)
 	reads(t, ctx, id("plan-shell"), "a disc of 31 cm", "dried beans")
 }
 

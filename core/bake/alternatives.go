@@ -13,7 +13,7 @@ import (
 
 // Alternative is one way of doing what bakers disagree about, with what it comes to for this dessert in this oven.
 type Alternative struct {
-	Question string          `json:"question"` // fat, ratio, crumb, coverage, base, cover or sugar
+	Question string          `json:"question"` // fat, tool, ratio, crumb, coverage, base, cover or sugar
 	Key      string          `json:"key"`
 	Name     message.Message `json:"name"`
 	Chosen   bool            `json:"chosen"`
@@ -114,6 +114,8 @@ func (s Alternative) effect() message.Message {
 	switch s.Question {
 	case "fat":
 		all = []message.Message{lumps, message.New("{n} min by hand", message.Number(s.HandMin, 0))}
+	case "tool":
+		all = []message.Message{lumps, message.New("{n} min of work", message.Number(s.HandMin, 0))}
 	case "ratio":
 		all = []message.Message{message.New("{n} % fat", message.Number(s.FatPct, 1))}
 	case "crumb":
@@ -147,10 +149,16 @@ func ways(q DessertRequest) []way {
 		return &out[len(out)-1].Alternative
 	}
 	t, _ := larder.Toppings.Get(q.Request.Topping.Key)
-	if t.Family == "crumble" || t.Family == "crisp" || t.Family == "streusel" {
+	crumb := t.Family == "crumble" || t.Family == "crisp" || t.Family == "streusel"
+	if crumb {
 		crumbWays(q.Request.Topping, t.Family, add)
 	}
-	coverageWays(q.Request.Topping, add)
+	if crumb || t.Family == "biscuit" {
+		toolWays(q.Request.Topping, add)
+	}
+	if !t.None() {
+		coverageWays(q.Request.Topping, add)
+	}
 	if q.Request.Base != nil {
 		baseWays(q.Request, add)
 	}
@@ -187,6 +195,27 @@ func crumbWays(t balance.ToppingAsked, family string, add adder) {
 	add("ratio", "two", "two flour to one fat to one sugar", "drier, keeps its crumb",
 		t.Key == "crumble_classic", of("crumble_classic"))
 	add("ratio", "equal", "equal weights", "richer, spreads, crunches", t.Key == "crumble_equal", of("crumble_equal"))
+}
+
+// tools are what the fat is worked in with: what each makes of it, and what it costs. Working figures.
+var tools = []struct {
+	key, name, says string
+	lumpMM, handMin float64
+}{
+	{"fingers", "fingers", "lumps as you like them; warm hands melt the fat", 5, 8},
+	{"grater", "grater, the fat frozen", "cold and even, hardly any rubbing", 4, 5},
+	{"fork", "fork, the fat melted", "large clumps, nothing to rub", 16, 3},
+	{"mixer", "stand mixer", "even, goes greasy if it runs on", 6, 3},
+	{"processor", "food processor", "seconds too long make it dust, and a biscuit tough", 4, 2},
+}
+
+// toolWays are what is at hand.
+func toolWays(t balance.ToppingAsked, add adder) {
+	for _, x := range tools {
+		s := add("tool", x.key, x.name, x.says, t.Tool == x.key,
+			func(q *DessertRequest) { q.Request.Topping.Tool, q.Request.Topping.FatState = x.key, "" })
+		s.LumpMM, s.HandMin = x.lumpMM, x.handMin
+	}
 }
 
 // coverageWays are how much of the fruit is covered.

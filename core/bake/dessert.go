@@ -8,12 +8,9 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
-	"mabbin/core/filling"
-	"mabbin/core/larder"
 	"mabbin/core/message"
 	kiln "mabbin/core/oven"
 	"mabbin/core/slip"
-	"mabbin/core/topping"
 )
 
 // Setting is the oven that a dessert goes into, and what is known of how it begins.
@@ -129,6 +126,7 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	}
 	p := planFor(q.Request, &out.Balance, q.Setting).usual()
 	out.Plan.Says = out.Plan.says(p, given, out.LateAt)
+	out.tell(q.Setting)
 	out.judge(p, given)
 	out.Figures, out.WhatIfs = out.figures(), whatIfs(q)
 	out.Asks = append(out.Asks, Unusual(q.Setting.Stages)...)
@@ -318,158 +316,6 @@ func tending(fire kiln.Fire, stages []Stage) *kiln.Tending {
 	}
 	t := fire.Tend(minutes, c)
 	return &t
-}
-
-// fillingG is what the filling weighs as it goes in, g.
-func fillingG(a *balance.Answer) float64 {
-	return a.Portions.FinishedG - a.ToppingG - a.BaseG + a.Ledger.SteamedOffG
-}
-
-// planFor writes a balanced dessert as a bake: masses, water, layers, thickener and where each begins.
-func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
-	mass := fillingG(a)
-	set, sugar := min(60, a.Set.Score), sugarShare(a.Ledger)
-	b := Request{
-		Dish: r.Dish, Shelf: s.Shelf, AltitudeM: s.AltitudeM, OvenOffsetC: s.OvenOffsetC, DishStartC: s.DishC,
-		Filling: Filling{MassG: max(10, mass), SetPct: &set, JuiceSugarShare: &sugar, StartC: fillingStart(r, a, s)},
-	}
-	if s.FillingC != nil && *s.FillingC < coldDishC && s.DishC == nil {
-		b.DishStartC = b.Filling.StartC // filled and frozen in its dish
-	}
-	t, _ := larder.Toppings.Get(r.Topping.Key)
-	rate, start, gap := t.BrownRate*a.ColourFactor, chilledC, a.Cutaway.GapShare
-	if t.Family == "biscuit" {
-		start = freshC
-	}
-	water := toppingWater(a, t)
-	b.Topping = &Topping{
-		ThicknessMM:     a.Topping.ThicknessMM,
-		DensityGPerML:   t.DensityGPerML,
-		ConductivityWMK: t.ConductivityWMK,
-		HeatJKgK:        t.HeatJKgK,
-		WaterPct:        water,
-		DrySkinMM:       t.DrySkinMM,
-		BrownRate:       &rate,
-		StartC:          &start,
-	}
-	b.GapShare = &gap
-	if r.Base != nil && a.BaseG > 0 {
-		base, _ := larder.Bases.Get(r.Base.Key)
-		mm, water := base.ThicknessMM, base.WaterPct
-		if r.Base.ThicknessMM > 0 {
-			mm = r.Base.ThicknessMM
-		}
-		b.Base = &Base{ThicknessMM: mm, WaterPct: &water, ParBaked: r.Base.ParBaked}
-	}
-	key := "cornflour"
-	if r.Thickener != nil {
-		key = r.Thickener.Key
-	}
-	q := PlanRequest{
-		Bake:        b,
-		Heating:     s.Heating,
-		NoStarch:    a.ThickenerG <= 0,
-		CrispBase:   s.CrispBase,
-		UsualC:      usualFor(r, t),
-		PushUnder:   r.Style == "pandowdy",
-		LateTopping: t.Family == "praline",
-		Biscuit:     t.Family == "biscuit",
-		Standing:    s.Standing,
-		OffByC:      s.OffByC,
-		BottomHeat:  s.BottomHeat,
-	}
-	if th, ok := larder.Thickeners.Get(key); ok {
-		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}
-	}
-	if c := r.Custard; c != nil {
-		egg, _ := larder.Thickeners.Get("egg")
-		q.Bake.Thickener = &Thickener{egg.FullAtC, egg.HoldMin}
-		q.Custard, q.NoStarch = true, false
-		q.BareEgg = *c != (balance.CustardAsked{}) && c.Flour == 0
-	}
-	q.TenderMin, q.MushMin = tender(r)
-	if a.Set.Target > 5.6 { // it slices
-		q.CutBelowC = 35
-		if key == "tapioca_starch" || key == "arrowroot" || r.Custard != nil {
-			q.CutBelowC = 25
-		}
-	}
-	return q
-}
-
-// sugarShare is that of the juice before it is soaked up and before it steams off.
-func sugarShare(l filling.Ledger) float64 {
-	water := l.ReleasedG + l.WashWaterG + l.AddedWaterG - l.PrecookOffG - l.DrainedWaterG
-	if l.DissolvedSugarG+water <= 0 {
-		return 0
-	}
-	return min(mostSugar, max(0, l.DissolvedSugarG/(l.DissolvedSugarG+water)))
-}
-
-// fillingStart is what a filling begins at: as told, hot from the hob, or fresh and frozen mixed by their enthalpy.
-func fillingStart(r balance.Request, a *balance.Answer, s Setting) *float64 {
-	start := roomC
-	frozen, sum := 0.0, 0.0
-	for _, f := range r.Fruits {
-		sum += f.Share
-		if f.Frozen {
-			frozen += f.Share
-		}
-	}
-	all := fillingG(a)
-	switch {
-	case s.FillingC != nil:
-		start = *s.FillingC
-	case r.Precook != nil && r.Precook.Minutes > 0:
-		start = boiledC
-	case sum > 0 && frozen > 0 && all > 0:
-		start = mixedC(min(1, a.FruitG/all)*frozen/sum, frozenC, roomC)
-	}
-	return &start
-}
-
-// toppingWater is the water of a sized topping, %: by its own parts, so that a changed dough counts.
-func toppingWater(a *balance.Answer, t larder.Topping) float64 {
-	water, all := 0.0, 0.0
-	for _, b := range a.Ticket {
-		if b.Key != "topping" {
-			continue
-		}
-		for _, l := range b.Lines {
-			if i, ok := larder.Ingredients.Get(l.Key); ok {
-				water += l.G * i.WaterPct / 100
-				all += l.G
-			}
-		}
-	}
-	if all == 0 || a.Topping.Texture.Dough == topping.Stiffness("") {
-		return t.WaterPct // the table's, which is of the recipe
-	}
-	return min(90, 100*water/all)
-}
-
-// tender is when a mixture is tender and when it falls, in minutes at 100 C at its cuts: the means by share. Minutes
-// that it was cooked before count.
-func tender(r balance.Request) (soft, mush float64) {
-	before, sum := 0.0, 0.0
-	if r.Precook != nil {
-		before = r.Precook.Minutes
-	}
-	for _, asked := range r.Fruits {
-		f, _ := r.Own.Fruit(asked.Key)
-		cut := f.DefaultCutMM
-		if asked.CutMM > 0 {
-			cut = asked.CutMM
-		}
-		k := asked.Share * math.Pow(cut/8, 0.8)
-		soft += f.TenderMin * k
-		mush += f.CollapseMin * k
-		sum += asked.Share
-	}
-	if sum > 0 {
-		soft, mush = soft/sum, mush/sum
-	}
-	return max(0.1, soft-before), max(1, mush-before)
 }
 
 // PlanOf is the bake of a dessert as the planner sees it, with the steam that is in the request, if it is.

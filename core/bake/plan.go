@@ -244,10 +244,12 @@ func (q *PlanRequest) shortfalls(s clockState) (by shortfalls) {
 		}
 	}
 	by[2] = under(s.fruit, leastTender*q.TenderMin)
-	if !q.Custard { // its top may be pale
-		by[3] = under(s.colour, paleLimit(s.late))
+	if q.Bake.Topping != nil { // bare fruit stays too wet to brown
+		if !q.Custard { // its top may be pale
+			by[3] = under(s.colour, paleLimit(s.late))
+		}
+		by[4] = over(s.colour, burntTop)
 	}
-	by[4] = over(s.colour, burntTop)
 	if q.Bake.Base != nil {
 		baked := bakedFrom
 		if q.CrispBase {
@@ -296,7 +298,13 @@ func (q *PlanRequest) unmet(s clockState) (m faultSet) {
 
 // outcome runs stages in full, in an oven that is off either way, and on to the table.
 func (q PlanRequest) outcome(stages []Stage) *Plan {
-	p := &Plan{Stages: stages, OvenC: stages[0].OvenC, Unmet: []message.Message{}, Remedies: []Remedy{}, OffByC: q.offBy()}
+	p := &Plan{
+		Stages:   stages,
+		OvenC:    mainOvenC(stages),
+		Unmet:    []message.Message{},
+		Remedies: []Remedy{},
+		OffByC:   q.offBy(),
+	}
 	for _, s := range stages {
 		if heatings[s.Heating].oven {
 			p.Minutes += s.Minutes
@@ -320,6 +328,21 @@ func (q PlanRequest) outcome(stages []Stage) *Plan {
 	p.Early, p.Late = run(cool).End, run(hot).End
 	q.rest(p, r)
 	return p
+}
+
+// mainOvenC is the heat that most of a bake is in: not that of a cold start or of a last finish.
+func mainOvenC(stages []Stage) float64 {
+	heats := map[float64]float64{}
+	main := stages[0].OvenC
+	for _, s := range stages {
+		if heatings[s.Heating].oven {
+			heats[s.OvenC] += s.Minutes
+			if heats[s.OvenC] > heats[main] {
+				main = s.OvenC
+			}
+		}
+	}
+	return main
 }
 
 // rest is how long it stands until it spoons or slices: on the rack, and, where it has to be colder than a room makes
@@ -386,15 +409,7 @@ func (p *Plan) says(q PlanRequest, given bool, lateAt *float64) message.Message 
 	if lateAt != nil {
 		all = append(all, message.New("The second topping goes on at {minute}.", message.Number(*lateAt, 0)))
 	}
-	rest := message.New("Then {rack} min on the rack.", message.Number(p.RackMin, 0))
-	if p.FridgeMin > 0 {
-		rest = message.New(
-			"Then {rack} min on the rack and {fridge} min in the fridge.",
-			message.Number(p.RackMin, 0),
-			message.Number(p.FridgeMin, 0),
-		)
-	}
-	return message.Sentences(append(all, rest)...)
+	return message.Sentences(append(all, message.New("Then {rest}", message.Part(p.restSays())))...)
 }
 
 // Words tells a plan in one line.

@@ -84,6 +84,9 @@ func (q *PlanRequest) wants(s clockState, hot float64) float64 {
 	if q.Custard {
 		return sum + max(0, s.hottest-custardDoneC)
 	}
+	if q.Bake.Topping == nil {
+		return sum
+	}
 	l := math.Log2(max(s.colour, 0.02) / aimColour)
 	return sum + perDoubling*l*l + perPale*max(0, paleBelow-s.colour) + perDark*max(0, s.colour-goldenTo)
 }

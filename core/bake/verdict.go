@@ -55,7 +55,9 @@ func (a *DessertAnswer) Expected() Words {
 	w := Words{
 		Juice: string(a.Balance.Set.BandAt(e.SetShare)),
 		Fruit: wordAt(FruitWords, e.FruitMinutes, hardBelow*a.Tender, a.Tender, a.Mush),
-		Top:   a.Plan.TopWord(e.Colour),
+	}
+	if a.Bake.Topping != nil {
+		w.Top = a.Plan.TopWord(e.Colour)
 	}
 	if a.Bake.Base != nil {
 		w.Base = wordAt(BaseWords, e.Base, bakedFrom, crispFrom, burntOver)
@@ -112,8 +114,13 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 		if fell := FruitWords[len(FruitWords)-1]; v.Expected.Fruit == fell { // wanted of berries: no fault
 			fruit = message.Part(message.New("soft"))
 		}
-		v.Says = message.New("It comes right: {top} top, {fruit} fruit, {juice}.",
-			message.Word(v.Expected.Top), fruit, message.Part(a.Balance.Set.Band.Says()))
+		says := []message.Message{
+			message.New("{fruit} fruit", fruit), message.Value(message.Part(a.Balance.Set.Band.Says())),
+		}
+		if v.Expected.Top != "" {
+			says = append([]message.Message{message.New("{top} top", message.Word(v.Expected.Top))}, says...)
+		}
+		v.Says = message.New("It comes right: {what}.", message.Part(message.Join(", ", says...)))
 	default:
 		if len(a.Plan.Unmet) > 0 {
 			v.Mend = a.mend(q, entered)
@@ -157,22 +164,25 @@ func (a *DessertAnswer) mend(q PlanRequest, entered bool) *Mend {
 // detail tells each clock, with how far it may be off.
 func (a *DessertAnswer) detail() message.Message {
 	p := a.Plan
-	top := message.Word(p.TopWord(p.Answer.End.Colour))
+	w := a.Expected()
+	top := message.Word(w.Top)
 	if early, late := p.TopWord(p.Early.Colour), p.TopWord(p.Late.Colour); early != late {
 		top = message.Part(
 			message.New("{early} to {late}, most likely {likely}", message.Word(early), message.Word(late), top),
 		)
 	}
-	w := a.Expected()
 	base := message.Message{}
 	if w.Base != "" {
 		base = message.New(", base {base}", message.Word(w.Base))
 	}
+	head := message.New("Fruit {fruit}", message.Word(w.Fruit))
+	if w.Top != "" {
+		head = message.New("Top {top} (the oven may be {off} off), fruit {fruit}",
+			top, message.CelsiusDifference(p.OffByC), message.Word(w.Fruit))
+	}
 	return message.New(
-		"Top {top} (the oven may be {off} off), fruit {fruit}, set {set} %{base}. {steam} steam off: with that, {weight} of thickener, {stands}.",
-		top,
-		message.CelsiusDifference(p.OffByC),
-		message.Word(w.Fruit),
+		"{head}, set {set} %{base}. {steam} steam off: with that, {weight} of thickener, {stands}.",
+		message.Part(head),
 		message.Number(100*p.Answer.End.SetShare, 0),
 		message.Part(base),
 		message.Grams(

@@ -11,6 +11,7 @@ type Alternative struct {
 	Key           string          `json:"key"`
 	Name          message.Message `json:"name"`
 	Minutes       float64         `json:"minutes,omitempty"`
+	Fruits        []string        `json:"fruits,omitempty"` // that are cooked first, where it is not all
 	Chosen        bool            `json:"chosen"`
 	JuiceG        float64         `json:"juice_g"`
 	ThickenerG    float64         `json:"thickener_g"`
@@ -101,7 +102,11 @@ func Alternatives(r Request) ([]Alternative, error) {
 		}, func(q *Request) { q.Precook = nil }},
 		d.precook("covered", message.New("under a lid, in the oven or microwave"), false),
 		d.precook("open", message.New("in an open pan on the hob"), true),
+		d.precookTough(),
 	} {
+		if s.change == nil {
+			continue
+		}
 		if err := try(s.Alternative, s.change); err != nil {
 			return nil, err
 		}
@@ -154,6 +159,32 @@ func (d *dessert) macerate(juice string, name message.Message) tried {
 	}
 }
 
+// precookTough cooks only the tough fruits of a mixture first; without a change where there is nothing to choose.
+func (d *dessert) precookTough() tried {
+	var tough []string
+	names := []message.Message{}
+	for _, p := range d.filling.Pieces {
+		if p.Fruit.Precook != "none" && p.Fruit.Precook != "" {
+			tough = append(tough, p.Fruit.Key)
+			names = append(names, message.Value(called(p.Fruit.Name)))
+		}
+	}
+	if len(tough) == 0 || len(tough) == len(d.filling.Pieces) {
+		return tried{}
+	}
+	minutes := d.filling.Precook.Minutes
+	if minutes <= 0 {
+		minutes = shownPrecookMin
+	}
+	return tried{
+		Alternative{
+			Question: "precook", Key: "tough", Name: message.New("the {tough} alone, under a lid", message.And(names...)),
+			Minutes: minutes, Fruits: tough, Chosen: d.req.Precook != nil && len(d.req.Precook.Fruits) > 0,
+		},
+		func(q *Request) { q.Precook = &PrecookAsked{Minutes: minutes, Fruits: tough} },
+	}
+}
+
 func (d *dessert) precook(key string, name message.Message, open bool) tried {
 	now := d.filling.Precook
 	minutes := now.Minutes
@@ -161,7 +192,13 @@ func (d *dessert) precook(key string, name message.Message, open bool) tried {
 		minutes = shownPrecookMin
 	}
 	return tried{
-		Alternative{Question: "precook", Key: key, Name: name, Minutes: minutes, Chosen: now.Minutes > 0 && now.Open == open},
+		Alternative{
+			Question: "precook",
+			Key:      key,
+			Name:     name,
+			Minutes:  minutes,
+			Chosen:   now.Minutes > 0 && now.Open == open && len(d.req.Precook.Fruits) == 0,
+		},
 		func(q *Request) {
 			q.Precook = &PrecookAsked{Minutes: minutes, Open: open}
 		},

@@ -58,17 +58,16 @@ type Set struct {
 	StyleBand  filling.Band `json:"style_band"`
 	Solved     bool         `json:"solved"` // the thickener follows the set; else the set follows the thickener
 	Scale      []Step       `json:"scale"`
+	eggs       bool         // eggs set it: firm is not stodgy
 }
 
 // BandAt is the band where only a share of the thickener has set.
 func (s Set) BandAt(share float64) filling.Band {
-	if share >= 1 {
-		return s.Band
+	band := filling.BandOf(s.Score * share)
+	if s.eggs && band == filling.Stodgy {
+		return filling.Slices
 	}
-	if b := filling.BandOf(s.Score * share); b != filling.Stodgy {
-		return b
-	}
-	return s.Band
+	return band
 }
 
 // Step is one band of the set scale and the score it ends at.
@@ -164,14 +163,15 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	}
 	a.Set = Set{
 		Score:      s.score,
-		Band:       p.band(s),
 		HotBand:    filling.HotBandOf(s.score),
 		Target:     p.target,
 		StyleScore: p.style.set,
 		StyleBand:  filling.BandOf(p.style.set),
 		Solved:     p.givenG == nil,
 		Scale:      scale,
+		eggs:       p.setByEggs(s),
 	}
+	a.Set.Band = a.Set.BandAt(1)
 	a.Purchase = p.purchase(s.FruitG)
 	a.sugars(p, s)
 	a.Topping = p.readTopping(fruitML)
@@ -183,30 +183,21 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a.Cutting = p.cutting(a)
 	a.Method, a.Checks, a.Ahead = p.method(s), p.checks(), p.ahead()
 	a.Leftovers = p.leftovers(a)
-	a.Beside = beside(a.Portions.Count, p.req.Portion)
+	a.Beside = beside(a.Portions.Count, p.req.Portion, p.req.Sweetness == "savoury")
 	a.ColourFactor = p.colourFactor()
 	a.Browning = browningSays(a.ColourFactor)
 	a.Remarks = p.remarks(s, a)
 	return a
 }
 
-// band is how the filling stands. Eggs set a custard firm without making it stodgy: only what starch and pectin would do
-// alone counts beyond slices.
-func (p *plan) band(s stand) filling.Band {
-	band := filling.BandOf(s.score)
-	if p.custard == nil || band != filling.Stodgy {
-		return band
+// setByEggs says that a custard's eggs set it firm: what starch and pectin do alone would not be stodgy.
+func (p *plan) setByEggs(s stand) bool {
+	if p.custard == nil {
+		return false
 	}
-	withoutEggs := make([]filling.Dose, 0, len(p.beside)+1)
-	for _, d := range p.doses(s.thickenerG) {
-		if d.Thickener.Key != eggKey {
-			withoutEggs = append(withoutEggs, d)
-		}
-	}
-	if filling.BandOf(s.Score(withoutEggs, p.req.LongBoil)) != filling.Stodgy {
-		return filling.Slices
-	}
-	return band
+	withoutEggs := slices.DeleteFunc(slices.Clone(p.doses(s.thickenerG)),
+		func(d filling.Dose) bool { return d.Thickener.Key == eggKey })
+	return filling.BandOf(s.Score(withoutEggs, p.req.LongBoil)) != filling.Stodgy
 }
 
 var scale = func() []Step {
@@ -235,8 +226,12 @@ func (a *Answer) sugars(p *plan, s stand) {
 
 func (p *plan) readTopping(fruitML float64) ToppingRead {
 	depth := 10 * (p.geo.HeightCM(fruitML+p.under.VolumeML) - p.geo.HeightCM(p.under.VolumeML))
+	top := p.top.ThicknessMM
+	if row, ok := larder.Toppings.Get(p.req.Topping.Key); ok && p.req.Topping.Layers > 0 && row.Layers > 0 {
+		top *= p.wanted.Topping.Layers / row.Layers // all of it counts, wherever it lies
+	}
 	return ToppingRead{
-		ThicknessMM: p.top.ThicknessMM, FruitDepthMM: depth, DepthRatio: p.top.ThicknessMM / depth,
+		ThicknessMM: p.top.ThicknessMM, FruitDepthMM: depth, DepthRatio: top / depth,
 		RatioLow: p.style.depthLo, RatioHigh: p.style.depthHi, Texture: p.top.Read(),
 	}
 }

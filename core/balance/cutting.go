@@ -17,7 +17,7 @@ func (p *plan) cutting(a *Answer) []topping.Plan {
 		out = append(out, x)
 	}
 	if p.base.UpTheSides {
-		out = append(out, topping.Shell(p.under, p.base.DensityGPerML, p.req.Dish, p.geo))
+		out = append(out, c.Shell(p.under, p.base.DensityGPerML, p.req.Dish, p.geo))
 	}
 	if p.req.Style == "bar" {
 		out = append(out, c.Bars(a.Portions.FinishedG, a.Portions.EachG, p.req.Dish))
@@ -44,6 +44,7 @@ func (d *dessert) lookCuts(f *fault.Faults) {
 		{"long", c.Long, 1, 60, "pieces"},
 		{"wide", c.Wide, 1, 60, "pieces"},
 		{"trim_cm", c.TrimCM, 0, 5, "cm"},
+		{"cut_outs", c.CutOuts, 1, 60, "pieces"},
 	} {
 		if x.v != 0 {
 			f.Range("/cuts/"+x.at, x.v, x.lo, x.hi, x.unit)

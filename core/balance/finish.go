@@ -2,26 +2,32 @@ package balance
 
 import (
 	"fmt"
+	"strings"
 
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 )
 
-// greasingGDM2 is the fat for greasing, in g for each dm2 of the inside. Handbook practice.
-const greasingGDM2 = 3.0
+// The fat on a dish, in g for each dm2 of its inside: a film that releases, or a coat that is there for its taste.
+// Handbook practice.
+const (
+	filmGDM2 = 1.0
+	coatGDM2 = 3.0
+)
 
 // The ways to ready a dish.
 const (
-	greaseButter = "butter" // for taste
-	greaseOil    = "oil"    // without dairy
-	greaseSling  = "sling"  // paper, for what must come out whole
+	greaseButter = "butter"      // a film
+	greaseCoat   = "butter_coat" // for taste
+	greaseOil    = "oil"         // without dairy
+	greaseSling  = "sling"       // paper, for what must come out whole
 	greaseNone   = "none"
 )
 
 func (d *dessert) lookFinish(f *fault.Faults) {
 	d.lookCustard(f)
 	d.lookCuts(f)
-	f.OneOf("/greasing", d.req.Greasing, "", greaseButter, greaseOil, greaseSling, greaseNone)
+	f.OneOf("/greasing", d.req.Greasing, "", greaseButter, greaseCoat, greaseOil, greaseSling, greaseNone)
 	const most = 6
 	if n := len(d.req.Finishes); n > most {
 		f.Add("/finishes", fault.TooMany(n, most))
@@ -60,4 +66,30 @@ func (d *dessert) colourFactor() float64 {
 		}
 	}
 	return k
+}
+
+// sealSoak is the share of the juice that still gets into a base that was brushed inside with egg, and sealGDM2 the egg
+// that this takes, in g for each dm2 of its inside. Working figures.
+const (
+	sealSoak = 0.5
+	sealGDM2 = 2.5
+)
+
+// sealed says that the base is brushed inside with egg.
+func (d *dessert) sealed() bool {
+	return d.req.Base != nil && d.req.Base.EggSeal && len(d.base.Parts) > 0
+}
+
+// sealG is the egg that seals the base.
+func (d *dessert) sealG() float64 {
+	area := d.geo.FloorAreaCM2
+	if d.base.UpTheSides {
+		area += d.geo.PerimeterCM * d.geo.DepthCM
+	}
+	return sealGDM2 * area / 100
+}
+
+// bought says that the base is bought ready: there is nothing to make.
+func (d *dessert) bought() bool {
+	return len(d.base.Parts) == 1 && strings.HasSuffix(d.base.Parts[0].Key, "_pastry")
 }

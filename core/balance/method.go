@@ -1,9 +1,10 @@
 package balance
 
 import (
-	"math"
+	"slices"
 	"strings"
 
+	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/topping"
@@ -11,8 +12,9 @@ import (
 
 // Doing is one step of the method, in the order of the work.
 type Doing struct {
-	Code string          `json:"code"`
-	Text message.Message `json:"text"`
+	Code   string          `json:"code"`
+	Text   message.Message `json:"text"`
+	Helper bool            `json:"helper,omitempty"` // a child or a helper can do it: no knife, no heat, no raw egg
 }
 
 // Kept is something made ahead or left over, and what becomes of it.
@@ -26,99 +28,259 @@ const usualSteps = 12
 
 // method is what to do for this very dessert: which bowl, in what order, how it should look, what waits meanwhile.
 func (p *plan) method(s stand) []Doing {
-	out := make([]Doing, 0, usualSteps)
-	step := func(code string, lines ...message.Message) {
-		out = append(out, Doing{code, message.Sentences(lines...)})
+	m := recipe{plan: p, stand: s, steps: make([]Doing, 0, usualSteps)}
+	m.readyDish()
+	m.makeTopping(false)
+	m.prepareFruit()
+	m.mixFilling()
+	if how := p.assemble(); !how.IsZero() {
+		m.step("assemble", false, m.dotted(), how)
 	}
-	if how := greasingHow[p.greasing()]; !how.IsZero() {
-		step("dish", message.New("Ready the dish."), how)
-	}
-	if p.base.UpTheSides {
-		step("base", message.New("Make the base, chill it, and line the dish."), p.howBase())
-	} else if p.under.G > 0 {
-		step("base", message.New("Make the base."), p.howBase())
-	}
-	if p.under.G > 0 && p.base.ParBakeC > 0 && p.req.Base.ParBaked {
-		step("par_bake", p.parBake())
-	}
-	if t := p.wanted.Topping; t.Family != "biscuit" {
-		step(
-			"topping",
-			message.New("Make the topping: {name}.", message.Name(larder.Plain(t.Name))),
-			p.howTopping(),
-			waits(t),
-		)
-	}
-	step("fruit", p.howFruit())
-	if m := p.filling.Macerate; m.Minutes > 0 {
-		step(
-			"macerate",
-			message.New("Toss with the sugar and leave it for {minutes} min.", message.Number(m.Minutes, 0)),
-			map[string]message.Message{
-				"leave":  message.New("Lift the fruit out and leave the juice in the bowl."),
-				"reduce": message.New("Pour the juice off, boil it down to half and put it back."),
-			}[m.Juice],
-		)
-	}
-	if p.custard == nil {
-		dry := message.New(
-			"Mix the thickener with the sugar, toss with the fruit, lift from below, and scrape all {much} into the dish.",
-			message.Grams(s.FruitG+s.SugarG+p.filling.AddedG()+p.allThickenerG(s)),
-		)
-		if s.thickenerG < ticketG {
-			dry = message.New("Toss the fruit with the sugar and scrape it all into the dish.")
-		}
-		step("dry", dry)
-	} else {
-		step(
-			"custard",
-			message.New(
-				"Whisk sugar, flour and salt, then the eggs, without froth. Lay the fruit out, pour the custard over it.",
-			),
-		)
-	}
-	step("assemble", p.assemble())
-	if p.wanted.Topping.Family == "biscuit" {
-		step("topping", message.New("Make the biscuit at the last moment, when the oven is hot."), p.howTopping())
-	}
-	for _, x := range p.finishes {
-		if x.When == "before" {
-			step(
-				"finish",
-				message.New(
-					"{Finish}, {much}, for {looks}.",
-					message.Name(x.Name),
-					message.Grams(x.GPerDM2*p.geo.RimAreaCM2/100),
-					message.Word(x.Looks),
-				),
-			)
-		}
-	}
-	step("bake", bakeWords[p.req.Style])
+	m.makeTopping(true)
+	m.finish("before")
+	m.step("bake", false, message.New("Bake it on a tray."), p.doneWhen())
 	for i := range p.late {
-		step(
-			"late",
-			message.New(
-				"Put the {topping} on late, for the last minutes, so that it does not burn.",
-				called(p.dessert.late[i].Topping.Name),
-			),
-		)
+		m.step("late", false, message.New(
+			"Put the {topping} on late, for the last minutes, so that it does not burn.",
+			called(p.dessert.late[i].Topping.Name),
+		))
 	}
-	step("rest", p.restWords())
-	for _, x := range p.finishes {
-		if x.When == "after" {
-			step(
-				"finish",
-				message.New(
-					"{Finish}, {much}: {looks}.",
-					message.Name(x.Name),
-					message.Grams(x.GPerDM2*p.geo.RimAreaCM2/100),
-					message.Word(x.Looks),
-				),
-			)
+	m.step("rest", false, p.restWords())
+	m.finish("after")
+	return m.steps
+}
+
+// recipe gathers the steps of a method.
+type recipe struct {
+	*plan
+	stand stand
+	steps []Doing
+}
+
+// step adds one; helper says that a child or a helper can do it: no knife, no heat, no raw egg.
+func (m *recipe) step(code string, helper bool, lines ...message.Message) {
+	m.steps = append(m.steps, Doing{code, message.Sentences(lines...), helper})
+}
+
+// readyDish is the dish and what lines it.
+func (m *recipe) readyDish() {
+	if how := greasingHow[m.greasing()]; !how.IsZero() {
+		m.step("dish", true, message.New("Ready the dish."), how)
+	}
+	if m.under.G == 0 {
+		return
+	}
+	switch {
+	case m.bought():
+		m.step("base", false, m.howBase())
+	case m.base.UpTheSides:
+		m.step("base", false, message.New("Make the base, chill it, and line the dish."), m.howBase())
+	default:
+		m.step("base", true, message.New("Make the base."), m.howBase())
+	}
+	if m.base.ParBakeC > 0 && m.req.Base.ParBaked {
+		m.step("par_bake", false, m.parBake())
+	}
+	if m.sealed() {
+		m.step("seal", false, m.howSeal())
+	}
+}
+
+// howSeal is how a base is sealed with egg.
+func (p *plan) howSeal() message.Message {
+	if p.req.Base.ParBaked {
+		return message.New("Brush the base inside with beaten egg while it is hot, and back into the oven for 2 min.")
+	}
+	return message.New("Brush the base inside thinly with beaten egg, and let it dry in the fridge for 10 min.")
+}
+
+// makeTopping is the topping, at its moment: a biscuit waits for nothing.
+func (m *recipe) makeTopping(last bool) {
+	t := m.wanted.Topping
+	biscuit := t.Family == "biscuit"
+	switch {
+	case t.None() || biscuit != last:
+		return
+	case biscuit:
+		m.step("topping", false, message.New("Make the biscuit at the last moment, when the oven is hot."), m.howTopping())
+	default:
+		oneBowl := message.Message{}
+		if crumbly[t.Family] {
+			oneBowl = message.New("Tip it out: the same bowl does for the fruit.")
+		}
+		m.step("topping", crumbly[t.Family] && !m.melts(),
+			message.New("Make the topping: {name}.", message.Name(larder.Plain(t.Name))), m.howTopping(), waits(t), oneBowl)
+	}
+}
+
+// melts says that the fat of the topping is melted, which is no work for a child.
+func (p *plan) melts() bool {
+	t := p.req.Topping
+	switch {
+	case t.Tool != "":
+		return t.Tool == "fork" || t.Tool == "processor"
+	case t.FatState != "":
+		return t.FatState == "melted"
+	}
+	return strings.Contains(p.wanted.Topping.Name, "melted")
+}
+
+// prepareFruit is the fruit, what browns with its acid, what is softened or cooked first, and what the sugar draws.
+func (m *recipe) prepareFruit() {
+	p := m.plan
+	knife := slices.ContainsFunc(p.filling.Pieces, func(x filling.Piece) bool { return x.Fruit.Counted() && !x.Frozen })
+	acid := message.Message{}
+	if acids := m.among(p.filling.Liquids, "acid"); len(acids) > 0 {
+		acid = message.New("Toss it with the {acid} as you go.", message.And(acids...))
+	}
+	m.step("fruit", !knife, p.howFruit(), acid)
+	if soft := m.among(p.filling.Extras, "aromatic"); len(soft) > 0 {
+		m.step("aromatics", false, message.New(
+			"Soften the {aromatics} in a little of the fat, without colour, and let it cool: its juice counts.",
+			message.And(soft...),
+		))
+	}
+	if c := p.filling.Precook; c.Minutes > 0 {
+		m.step("precook", false, p.howPrecook())
+	}
+	x := p.filling.Macerate
+	if x.Minutes <= 0 {
+		return
+	}
+	m.step("macerate", true,
+		message.New("Toss with the sugar and leave it for {minutes} min.", message.Number(x.Minutes, 0)),
+		map[string]message.Message{
+			"leave":  message.New("Lift the fruit out and leave the juice in the bowl."),
+			"reduce": message.New("Pour the juice off, boil it down to half and put it back."),
+		}[x.Juice])
+}
+
+// howPrecook is how the fruit, or the tough ones of it, are cooked first.
+func (p *plan) howPrecook() message.Message {
+	var cooked []message.Message
+	for _, x := range p.filling.Pieces {
+		if !x.Raw {
+			cooked = append(cooked, message.Value(called(x.Fruit.Name)))
+		}
+	}
+	where := map[string]message.Message{
+		"": message.New("on the hob"), "hob": message.New("on the hob"), "oven": message.New("in the oven"),
+		"microwave": message.New("in a microwave"),
+	}[p.req.Precook.Where]
+	lid := message.New("under a lid")
+	if p.filling.Precook.Open {
+		lid = message.New("open, so that juice boils away")
+	}
+	cool := message.New("Let it cool before anything goes on it: warm fruit melts the fat of a topping.")
+	return message.Sentences(message.New("Cook the {fruit} first, {minutes} min {where}, {lid}.",
+		message.And(cooked...), message.Number(p.filling.Precook.Minutes, 0), message.Part(where), message.Part(lid)), cool)
+}
+
+// among are the names of those of a role.
+func (m *recipe) among(all []filling.Weighed, roles ...string) (out []message.Message) {
+	for _, w := range all {
+		if slices.Contains(roles, w.Ingredient.Role) && w.G >= ticketG && !m.inCustard(w) {
+			out = append(out, message.Value(called(w.Ingredient.Name)))
 		}
 	}
 	return out
+}
+
+// inDry are the roles that go in with the sugar, for even spread, and tossed those that go in with the fruit.
+var (
+	inDry  = []string{"spice", "flavour", "salt", "leavener", "acid-salt"}
+	tossed = []string{"nut", "seed", "dried-fruit", "inclusion", "aromatic", "cheese", "oat", "crumb", "flour", "egg"}
+)
+
+// mixFilling is what goes among the fruit, and when.
+func (m *recipe) mixFilling() {
+	p := m.plan
+	if p.custard != nil {
+		m.step("custard", false, message.New(
+			"Whisk sugar, flour and salt, then the eggs, without froth. Lay the fruit out, pour the custard over it.",
+		))
+		return
+	}
+	var dry []message.Message
+	if m.stand.SugarG >= ticketG && p.filling.Macerate.Minutes <= 0 {
+		dry = append(dry, message.New("sugar"))
+	}
+	slurry := []message.Message{}
+	for _, d := range p.doses(m.stand.thickenerG) {
+		switch name := message.Value(called(d.Thickener.Name)); {
+		case d.G < ticketG:
+		case strings.HasPrefix(d.Thickener.How, "cold slurry"):
+			slurry = append(slurry, name)
+		default:
+			dry = append(dry, name)
+		}
+	}
+	dry = append(dry, m.among(p.filling.Extras, inDry...)...)
+	var lines []message.Message
+	switch {
+	case len(dry) > 1:
+		lines = append(lines, message.New(
+			"Mix {dry} until no lump is left, and toss the fruit in it, lifting from below.", message.And(dry...)))
+	case len(dry) == 1:
+		lines = append(lines, message.New("Toss the fruit with the {dry}, lifting from below.", message.And(dry...)))
+	}
+	if len(slurry) > 0 {
+		lines = append(lines, message.New(
+			"Stir the {starch} with as much cold water or juice from the bowl until it runs, and mix it in last.",
+			message.And(slurry...)))
+	}
+	if wet := m.wetTossed(); len(wet) > 0 {
+		lines = append(lines, message.New("Stir in {liquids}.", message.And(wet...)))
+	}
+	if more := m.among(p.filling.Extras, tossed...); len(more) > 0 {
+		lines = append(lines, message.New("Fold in {more}.", message.And(more...)))
+	}
+	in := m.stand.MassG + p.allThickenerG(m.stand)*(1-m.stand.LostShare)
+	if p.poursOver() { // what is poured over in the dish was never in the bowl
+		for _, w := range p.filling.Liquids {
+			if w.Ingredient.Role != "acid" {
+				in -= w.G
+			}
+		}
+	}
+	for _, w := range p.filling.Extras {
+		if w.Ingredient.Role == "fat" {
+			in -= w.G
+		}
+	}
+	lines = append(lines, message.New("Scrape all {much} into the dish.", message.Grams(in)))
+	m.step("dry", true, lines...)
+}
+
+// poursOver says that the liquid is poured over the fruit in the dish, and not tossed with it.
+func (p *plan) poursOver() bool { return p.req.Style == "betty" || p.req.Style == "pandowdy" }
+
+// wetTossed are the liquids that are tossed with the fruit.
+func (m *recipe) wetTossed() []message.Message {
+	if m.poursOver() {
+		return nil
+	}
+	return m.among(m.filling.Liquids, "liquid", "syrup")
+}
+
+// dotted is butter among the fruit.
+func (m *recipe) dotted() message.Message {
+	fat := m.among(m.filling.Extras, "fat")
+	if len(fat) == 0 {
+		return message.Message{}
+	}
+	return message.New("Dot the {fat} over the fruit first: it is there for taste.", message.And(fat...))
+}
+
+// finish are the finishes of before or after the oven.
+func (m *recipe) finish(when string) {
+	for _, x := range m.finishes {
+		if x.When == when {
+			egg := slices.ContainsFunc(x.Parts, func(p larder.Part) bool { return strings.HasPrefix(p.Key, "egg") })
+			m.step("finish", when == "before" && !egg, message.New("{Finish}, {much}: {looks}.",
+				message.Name(x.Name), message.Grams(x.GPerDM2*m.geo.RimAreaCM2/100), message.Word(x.Looks)))
+		}
+	}
 }
 
 // waits says what a topping does while the fruit is made ready.
@@ -148,19 +310,32 @@ func (p *plan) parBake() message.Message {
 
 // assemble is how the dessert is put together, by its style.
 func (p *plan) assemble() message.Message {
-	switch p.req.Style {
-	case "betty":
-		return message.New(
-			"Half the crumbs, {much}, on the floor, then the fruit, then the rest. Pour the liquid over. Never to the brim.",
-			message.Grams(p.top.G/math.Max(1, p.wanted.Topping.Layers)),
-		)
-	case "cobbler":
+	if p.custard != nil {
+		if p.wanted.Topping.None() {
+			return message.Message{} // the custard was poured over the fruit: that is all
+		}
+		return message.New("Crumble the top over it; it may sink a little.")
+	}
+	if p.wanted.Topping.None() {
+		return message.Sentences(message.New("Fill the dish and level it without ramming."), p.pour())
+	}
+	if n := p.wanted.Topping.Layers; n > 1 {
+		return message.Sentences(message.New(
+			"{Topping} and fruit in turn: {n} layers of {much} with the fruit between, the last on top. Never to the brim.",
+			called(p.wanted.Topping.Name), message.Number(n, 0), message.Grams(p.top.G/n),
+		), p.pour())
+	}
+	switch style := p.req.Style; {
+	case style == "pandowdy":
+		return message.Sentences(message.New("Fill the holes between the slices."), p.pour(),
+			message.New("Lay the pastry on, leave peep-holes."))
+	case p.wanted.Topping.Family == "pastry":
+		return message.New("Fill the holes between the slices, lay the lid on, press it to the rim, and cut vents.")
+	case style == "cobbler":
 		return message.New("Level the fruit; the dough goes on in pieces, with gaps for the steam: they close as it rises.")
-	case "pandowdy":
-		return message.New("Fill the holes between the slices. Lay the pastry on, leave peep-holes.")
-	case "bar":
+	case style == "bar":
 		return message.New("Spread the fruit to the edges on the base, not rammed tight; crumble the top over it.")
-	case "pie":
+	case style == "pie":
 		return message.New("Heap the fruit to the middle, fill the holes between the slices, and let the topping ride on it.")
 	}
 	return message.New(
@@ -168,28 +343,52 @@ func (p *plan) assemble() message.Message {
 	)
 }
 
-var bakeWords = map[string]message.Message{
-	"crumble": message.New(
-		"Bake, on a tray, until it bubbles at the middle, not only at the rim, and the top is golden.",
-	),
+// pour is the liquid that goes over the fruit in the dish.
+func (p *plan) pour() message.Message {
+	if !p.poursOver() {
+		return message.Message{}
+	}
+	m := recipe{plan: p}
+	liquids := m.among(p.filling.Liquids, "liquid", "syrup")
+	switch {
+	case len(liquids) == 0:
+		return message.Message{}
+	case p.req.Style == "betty":
+		return message.New("Pour the {liquid} over before the last crumbs.", message.And(liquids...))
+	}
+	return message.New("Warm the {liquid} together and pour it between the layers.", message.And(liquids...))
+}
+
+// doneWhen is how a baker sees that it is done.
+func (p *plan) doneWhen() message.Message {
+	if p.custard != nil {
+		return message.New("It is done when the middle no longer waves but trembles.")
+	}
+	if p.wanted.Topping.None() {
+		return message.New("It is done when it bubbles at the middle and a skewer goes in.")
+	}
+	if p.wanted.Topping.Family == "pastry" && p.req.Style != "pandowdy" {
+		return message.New("It is done when the lid is deep golden and the juice bubbles thickly through the vents.")
+	}
+	return doneWhen[p.req.Style]
+}
+
+var doneWhen = map[string]message.Message{
+	"crumble": message.New("It is done when it bubbles at the middle, not only at the rim, and the top is golden."),
 	"crisp": message.New(
-		"Bake, on a tray, until it bubbles at the middle and the top is deep golden and crisp to the knock.",
+		"It is done when it bubbles at the middle and the top is deep golden and crisp to the knock.",
 	),
 	"cobbler": message.New(
-		"Bake, on a tray, until the biscuits are gold and dry underneath when one is lifted, and the juice bubbles between them.",
+		"It is done when the biscuits are gold and dry underneath when one is lifted, and the juice bubbles between them.",
 	),
 	"pandowdy": message.New(
-		"Bake, on a tray. Push the crust down into the juice here and there when the plan says so, and bake on until it is glazed.",
+		"Push the crust down into the juice here and there when the plan says so. It is done when it is glazed.",
 	),
 	"betty": message.New(
-		"Bake until the juice bubbles at the middle, the fruit is tender to a skewer and the lid is crisp.",
+		"It is done when the juice bubbles at the middle, the fruit is tender to a skewer and the lid is crisp.",
 	),
-	"bar": message.New(
-		"Bake until the top is golden and, with a custard, the middle no longer waves but trembles.",
-	),
-	"pie": message.New(
-		"Bake on a hot tray, until it bubbles thickly at the middle and the base is brown through.",
-	),
+	"bar": message.New("It is done when the top is golden and the fruit bubbles thickly."),
+	"pie": message.New("It is done when it bubbles thickly at the middle and the base is brown through."),
 }
 
 func (p *plan) restWords() message.Message {
@@ -198,16 +397,16 @@ func (p *plan) restWords() message.Message {
 		return message.New("Let it grow cold in the pan before the knife. A wiped knife for each cut; a corner first.")
 	case "pie":
 		return message.New(
-			"Rest it for hours, to lukewarm at the most: hot juice is thin and thickens as it cools. A short crust is fragile while warm: unmould late.",
+			"Cut it lukewarm at the most: hot juice is thin, and thickens as it cools. A short crust is fragile while warm: unmould late.",
 		)
 	}
-	return message.New("Let it stand as long as the plan says: hot juice is thin, and thickens as it cools.")
+	return message.New("Let it stand: hot juice is thin, and thickens as it cools.")
 }
 
 // checks are what has to be right before the oven door closes, for this very dessert.
 func (p *plan) checks() []Doing {
 	out := make([]Doing, 0, usualSteps)
-	check := func(code string, text message.Message) { out = append(out, Doing{code, text}) }
+	check := func(code string, text message.Message) { out = append(out, Doing{Code: code, Text: text}) }
 	has := func(role string) bool {
 		for _, x := range append([]topping.Sized{p.top, p.under}, p.late...) {
 			for _, part := range x.Parts {
@@ -234,10 +433,10 @@ func (p *plan) checks() []Doing {
 			break
 		}
 	}
-	if p.base.UpTheSides {
+	if p.base.UpTheSides && p.req.Base.ParBaked {
 		check("pricked", message.New("The base is pricked"))
 	}
-	if p.wanted.Topping.Family == "pastry" || p.req.Style == "pandowdy" {
+	if p.wanted.Topping.Family == "pastry" {
 		check("vented", message.New("The lid is vented"))
 	}
 	for _, x := range p.finishes {
@@ -252,7 +451,10 @@ func (p *plan) checks() []Doing {
 
 // ahead is what can be made days before, and how it keeps.
 func (p *plan) ahead() []Kept {
-	out := []Kept{made(p.wanted.Topping.Name, message.New(p.wanted.Topping.MakeAhead))}
+	out := []Kept{}
+	if t := p.wanted.Topping; !t.None() {
+		out = append(out, made(t.Name, message.New(t.MakeAhead)))
+	}
 	for _, w := range p.dessert.late {
 		out = append(out, made(w.Topping.Name, message.New(w.Topping.MakeAhead)))
 	}
@@ -331,18 +533,30 @@ type Served struct {
 	AllG  float64         `json:"all_g"`
 }
 
-// besides are the usual accompaniments, in g a portion. Handbook practice.
-var besides = []struct {
+type served struct {
 	name message.Message
 	g    float64
-}{
+}
+
+// besides are the usual accompaniments, in g a portion. Handbook practice.
+var besides = []served{
 	{message.New("pouring cream"), 40},
 	{message.New("warm custard"), 70},
 	{message.New("ice cream"), 60},
 	{message.New("soured cream or yogurt"), 45},
 }
 
-func beside(portions float64, size string) []Served {
+// besidesSavoury are those of a savoury dessert.
+var besidesSavoury = []served{
+	{message.New("dressed green leaves"), 40},
+	{message.New("soured cream or yogurt"), 30},
+}
+
+func beside(portions float64, size string, savoury bool) []Served {
+	besides := besides
+	if savoury {
+		besides = besidesSavoury
+	}
 	out := make([]Served, len(besides))
 	for i, b := range besides {
 		each := b.g * portionShare[size]

@@ -62,8 +62,38 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 		},
 		"no thickener": {
 			func(r *Request) { r.Thickener.G = ptr(0.0) },
+			[]string{"unthickened"},
+			[]string{"acid_weakens", "set_off_style"},
+		},
+		"no thickener in what is cut": {
+			func(r *Request) { r.Style, r.Base, r.Thickener.G = "pie", &BaseAsked{Key: "shortcrust"}, ptr(0.0) },
 			[]string{"set_off_style"},
-			[]string{"acid_weakens"},
+			[]string{"unthickened"},
+		},
+		"one band from the usual": {
+			func(r *Request) { r.SetTarget = ptr(4.8) },
+			nil,
+			[]string{"set_off_style"},
+		},
+		"far from what the baker wants": {
+			func(r *Request) { r.SetTarget, r.Thickener.G = ptr(5.0), ptr(8.0) },
+			[]string{"set_off_style"},
+			nil,
+		},
+		"sweet, as it was asked for": {
+			func(r *Request) { r.Sweetness, r.SugarG = "tart", ptr(190.0) },
+			nil,
+			[]string{"too_sweet"},
+		},
+		"honey": {
+			func(r *Request) { r.Liquids = []Asked{{Key: "honey", G: 40}} },
+			[]string{"honey_infants"},
+			nil,
+		},
+		"bare": {
+			func(r *Request) { r.Topping = ToppingAsked{Key: "none"} },
+			nil,
+			[]string{"topping_thin", "unusual_topping", "topping_dusty"},
 		},
 		"topping thin": {
 			func(r *Request) { r.Topping.ThicknessMM = 4 },

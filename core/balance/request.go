@@ -66,6 +66,13 @@ type PrecookAsked struct {
 	Minutes float64 `json:"minutes"`
 	Open    bool    `json:"open,omitempty"`
 	Where   string  `json:"where,omitempty"` // hob, oven or microwave; left out: hob
+	// Fruits are the keys of those that are cooked first, the tough ones of a mixture; left out: all.
+	Fruits []string `json:"fruits,omitempty"`
+}
+
+// Cooks says whether a fruit is cooked first.
+func (p *PrecookAsked) Cooks(fruit string) bool {
+	return p.Minutes > 0 && (len(p.Fruits) == 0 || slices.Contains(p.Fruits, fruit))
 }
 
 // MacerateAsked is letting the sugared fruit stand.
@@ -99,6 +106,10 @@ type ToppingAsked struct {
 	FatState string   `json:"fat_state,omitempty"`
 	Crumb    string   `json:"crumb,omitempty"`     // fine or chunks
 	GapShare *float64 `json:"gap_share,omitempty"` // left open for steam; left out: the table's
+	Layers   int      `json:"layers,omitempty"`    // the topping lies in so many, fruit between; left out: the table's
+	// Tool is what it is worked with: fingers, grater, fork, mixer or processor; left out: as the recipe says.
+	Tool  string  `json:"tool,omitempty"`
+	BowlL float64 `json:"bowl_l,omitempty"` // what a mixer's or processor's bowl holds, in litres; left out: 2
 	// Liquids make a dough up, in shares of their weight; left out: whole milk.
 	Liquids      []LiquidAsked `json:"liquids,omitempty"`
 	HydrationPct float64       `json:"hydration_pct,omitempty"` // water of the liquids to flour; left out: the table's
@@ -125,6 +136,7 @@ type BaseAsked struct {
 	Key         string             `json:"key"`
 	ThicknessMM float64            `json:"thickness_mm,omitempty"` // left out: the table's
 	ParBaked    bool               `json:"par_baked,omitempty"`    // before the fruit goes in
+	EggSeal     bool               `json:"egg_seal,omitempty"`     // brushed inside with egg, so that it soaks less
 	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
 }
 
@@ -267,6 +279,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 			f.Add("/precook/open", message.New("a microwave drives little off: it counts as covered"))
 		}
 		d.filling.Precook = filling.Precook{Minutes: p.Minutes, Open: p.Open}
+		d.lookCookedFirst(p.Fruits, f)
 	}
 	if m := r.Macerate; m != nil {
 		f.Range("/macerate/minutes", m.Minutes, 0, 2880, "min")
@@ -281,6 +294,21 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	optional(r.SteamedOffG, "/steamed_off_g", 0, 20000, "g", f)
 	f.OneOf("/sweetness", r.Sweetness, "", "tart", "standard", "sweet", "savoury")
 	d.filling = filling.New(d.filling)
+}
+
+// lookCookedFirst notes which fruits of the mixture stay raw while the named ones are cooked.
+func (d *dessert) lookCookedFirst(keys []string, f *fault.Faults) {
+	for i, key := range keys {
+		if !slices.ContainsFunc(d.req.Fruits, func(x FruitAsked) bool { return x.Key == key }) {
+			f.Add(fmt.Sprintf("/precook/fruits/%d", i), message.New(
+				"{key} is not among the fruit: name one that is, or leave the list out to cook all of it first",
+				message.Text(key),
+			))
+		}
+	}
+	for i := range d.filling.Pieces {
+		d.filling.Pieces[i].Raw = len(keys) > 0 && !slices.Contains(keys, d.filling.Pieces[i].Fruit.Key)
+	}
 }
 
 func (d *dessert) weighed(asked []Asked, at string, f *fault.Faults) []filling.Weighed {
@@ -345,6 +373,11 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 		f.RangeAt(where, "/thickness_mm", asked.ThicknessMM, 1, 80, "mm")
 	}
 	d.checkPct(asked.BakersPct, t.Parts, where, f)
+	if n := float64(asked.Layers); n != 0 && t.Layers > 0 {
+		f.RangeAt(where, "/layers", n, 1, 4, "layers")
+		t.ThicknessMM *= t.Layers / n // of the same weight
+		t.Layers = n
+	}
 	w := topping.Wanted{
 		Topping:     t,
 		Amount:      asked.Amount,
@@ -367,6 +400,8 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 	}
 	f.OneOfAt(where, "/fat_state", asked.FatState, "", "cold", "soft", "melted")
 	f.OneOfAt(where, "/crumb", asked.Crumb, "", "fine", "chunks")
+	f.OneOfAt(where, "/tool", asked.Tool, "", "fingers", "grater", "fork", "mixer", "processor")
+	f.RangeAt(where, "/bowl_l", asked.BowlL, 0, 30, "l")
 	optional(asked.GapShare, where+"/gap_share", 0, 0.9, "", f)
 	w.Liquids = d.lookLiquids(asked.Liquids, where+"/liquids", f)
 	if asked.HydrationPct != 0 {

@@ -60,6 +60,9 @@ func Solve(r Request) (*Answer, error) {
 		p.target = *r.SetTarget
 	}
 	p.use = filling.Use{DoughSoakG: p.top.SoakG + p.under.SoakG, SteamedOffG: d.style.steamGCM2 * d.geo.RimAreaCM2}
+	if d.sealed() {
+		p.use.DoughSoakG -= (1 - sealSoak) * p.under.SoakG
+	}
 	for _, x := range p.late {
 		p.use.DoughSoakG += x.SoakG
 	}

@@ -37,7 +37,7 @@ var styles = map[string]style{
 	"crisp":    {1.05, byStack, 6, 18.5, 3.6, 0.15, 180, 0.22, 0.55, crumbs, "crisp_oat_nut", ""},
 	"cobbler":  {0.80, byStack, 6, 18.5, 2.5, 0.22, 180, 0.25, 0.85, []string{"biscuit", "pastry"}, "biscuit_drop", ""},
 	"pandowdy": {1.00, byStack, 6, 18.5, 2.5, 0.25, 180, 0.04, 0.20, []string{"pastry", "biscuit"}, "puff_squares", ""},
-	"betty":    {0.90, byStack, 6, 18.5, 3.0, 0.12, 180, 0.08, 0.35, []string{"betty"}, "betty_crumbs", ""},
+	"betty":    {0.90, byStack, 6, 18.5, 3.0, 0.12, 180, 0.08, 0.35, []string{"betty"}, "betty_bread", ""},
 	"bar": {
 		1.15,
 		byFloor,

@@ -53,6 +53,12 @@ func (p *plan) ticket(s stand) []Bowl {
 	by := p.conventions()
 	bowls := []Bowl{p.fruitBowl(by, s), p.dryBowl(by, s), p.custardBowl(by), p.crumbBowl(by)}
 	bowls = append(bowls, partsBowl(by, "base", p.base.Name, p.howBase(), p.under.Parts))
+	if p.sealed() {
+		seal := Bowl{Key: "seal", Title: message.New("To seal the base"), How: p.howSeal(), Lines: []Line{}}
+		egg, _ := p.req.Own.Ingredient(eggKey)
+		seal.add(by, egg, p.sealG(), message.Message{})
+		bowls = append(bowls, seal)
+	}
 	bowls = append(bowls, partsBowl(by, "topping", p.wanted.Topping.Name, p.howTopping(), p.top.Parts))
 	for i, x := range p.late {
 		t := p.dessert.late[i].Topping
@@ -163,9 +169,13 @@ func partsBowl(by measure.Conventions, key, name string, how message.Message, pa
 // finishBowls are what readies the dish, and what goes on top before and after the bake.
 func (p *plan) finishBowls(by measure.Conventions) []Bowl {
 	ready := Bowl{Key: "ready", Title: message.New("For the dish"), How: greasingHow[p.greasing()], Lines: []Line{}}
-	if key, ok := map[string]string{greaseButter: "butter", greaseOil: "sunflower_oil"}[p.greasing()]; ok {
+	if key, ok := greases[p.greasing()]; ok {
 		i, _ := p.req.Own.Ingredient(key)
-		ready.add(by, i, greasingGDM2*p.insideDM2(), message.New("for greasing"))
+		much := filmGDM2
+		if p.greasing() == greaseCoat {
+			much = coatGDM2
+		}
+		ready.add(by, i, much*p.insideDM2(), message.New("for greasing"))
 	}
 	before := Bowl{
 		Key:   "before",
@@ -189,8 +199,12 @@ func (p *plan) finishBowls(by measure.Conventions) []Bowl {
 	return []Bowl{ready, before, after}
 }
 
+// greases are what is weighed for each way that takes a fat.
+var greases = map[string]string{greaseButter: "butter", greaseCoat: "butter", greaseOil: "sunflower_oil"}
+
 var greasingHow = map[string]message.Message{
-	greaseButter: message.New("Butter, for taste."),
+	greaseButter: message.New("A film of butter, so that it comes away."),
+	greaseCoat:   message.New("A good coat of butter, for its taste."),
 	greaseOil:    message.New("Oil: it releases as well, and has no milk in it."),
 	greaseSling:  message.New("A sling of baking paper, two ends over the rim: what is cut must come out whole."),
 }
@@ -285,11 +299,11 @@ func newLine(
 }
 
 func (p *plan) howFruit() message.Message {
-	switch {
-	case p.filling.Precook.Minutes > 0:
-		return message.New("Prepare, pre-cook, and let it cool before the topping goes on.")
-	case p.filling.Macerate.Minutes > 0:
-		return message.New("Prepare, then toss with the sugar and let it stand.")
+	if p.filling.Precook.Minutes > 0 {
+		return message.New("Prepare and weigh the fruit: the bowl overrides this figure.")
+	}
+	if !slices.ContainsFunc(p.filling.Pieces, func(x filling.Piece) bool { return !x.Frozen }) {
+		return message.New("Weigh the fruit frozen, and do not thaw it: what thaws in the bowl is juice before the bake.")
 	}
 	return message.New("Prepare the fruit, try it in the empty dish, and weigh it: the bowl overrides this figure.")
 }
@@ -314,12 +328,15 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 			laid,
 		)
 	case "pastry":
-		if t.Parts[0].Key == "puff_pastry" {
+		switch {
+		case t.Key == "puff_squares":
 			return message.New("Cut it cold, with a sharp knife, and lay the pieces on just before the oven.")
+		case strings.HasSuffix(t.Parts[0].Key, "_pastry"):
+			return message.New("Unroll it cool, cut it to the rim, lay it on just before the oven, and vent it.")
 		}
 		return message.New("Rub the cold butter into the flour, bring it together with the water, chill, and roll it out.")
 	case "betty":
-		return message.New("Toss the crumbs with the melted butter. Half under, half over the fruit.")
+		return message.New("Toss the crumbs with the melted butter.")
 	case "praline":
 		return message.New("Melt what is sweet with the butter, stir in the nuts. It goes on late, for the last minutes.")
 	case "bar":
@@ -409,7 +426,17 @@ var crumbHow = map[string]message.Message{
 func (p *plan) howTopping() message.Message {
 	t := p.req.Topping
 	how := howDough(p.wanted.Topping, p.top)
-	if crumbly[p.wanted.Topping.Family] && t.FatState != "" && !byOil(p.top) {
+	switch {
+	case !workable[p.wanted.Topping.Family] || byOil(p.top):
+	case t.Tool != "":
+		how = message.Sentences(toolHow[t.Tool], p.lotsSays(), foldIn(p.top))
+		if p.wanted.Topping.Family == "biscuit" {
+			how = message.Sentences(
+				how,
+				message.New("Stir the liquid in by hand, the last of it only if the dough asks for it."),
+			)
+		}
+	case crumbly[p.wanted.Topping.Family] && t.FatState != "":
 		how = fatHow[t.FatState]
 	}
 	if slices.ContainsFunc(
@@ -433,11 +460,54 @@ var toast = message.New("Toast the nuts first, 8 min at {heat}, and let them coo
 // crumbly are the families that are rubbed or forked.
 var crumbly = map[string]bool{"crumble": true, "crisp": true, "streusel": true}
 
+// workable are the families whose fat is worked into flour, by whatever tool.
+var workable = map[string]bool{"crumble": true, "crisp": true, "streusel": true, "biscuit": true}
+
+// toolHow is how each tool works the fat in.
+var toolHow = map[string]message.Message{
+	"fingers": message.New("Rub the cold fat into the flour with the fingertips, lifting it; stop at lumps of a pea."),
+	"grater":  message.New("Grate the fat frozen into the flour, toss it, and press here and there until it clumps."),
+	"fork":    message.New("Melt the fat and fork it through the dry things, and leave the clumps."),
+	"mixer":   message.New("Work it on the lowest speed with the paddle, the fat in cubes; stop as soon as it clumps."),
+	"processor": message.New(
+		"Pulse the cold fat with the flour, a second at a time, to the size of peas, and no further: it overworks quickly.",
+	),
+}
+
+// A machine's bowl: its usual size, and how much of it may be filled. Handbook practice.
+const (
+	usualBowlL = 2.0
+	bowlShare  = 0.6
+	mlPerLitre = 1000.0
+)
+
+// lots is how many times a machine's bowl is filled for the topping.
+func (p *plan) lots() float64 {
+	bowl := p.req.Topping.BowlL
+	if bowl <= 0 {
+		bowl = usualBowlL
+	}
+	return math.Ceil(p.top.VolumeML / (bowlShare * bowl * mlPerLitre))
+}
+
+// lotsSays is how many lots a machine makes it in; empty for one, and by hand.
+func (p *plan) lotsSays() message.Message {
+	if t := p.req.Topping.Tool; t != "processor" && t != "mixer" || p.lots() < 2 {
+		return message.Message{}
+	}
+	return message.New("In {n} lots: the bowl takes no more than {share} % of what it holds.",
+		message.Number(p.lots(), 0), message.Number(100*bowlShare, 0))
+}
+
 // howBase is how the base is made and laid.
 func (p *plan) howBase() message.Message {
 	switch {
 	case len(p.base.Parts) == 0:
 		return message.Message{}
+	case p.bought():
+		return message.New(
+			"Let the bought pastry lie 10 min, unroll it, line the dish without stretching it, trim, and chill it again so that it keeps its shape. A ready shell only has to be filled.",
+		)
 	case p.base.UpTheSides:
 		return message.New(
 			"Rub in, bring together, chill before rolling so that it rolls. Roll to {thick} and a disc of {across}, line the dish, trim, and chill again so that it keeps its shape.",

@@ -48,7 +48,7 @@ func (f Filling) At(fruitG, sugarG float64, use Use) State {
 		if f.Precook.Open {
 			rate = openOffPerMin
 		}
-		l.PrecookOffG = min(fruitG*rate*f.Precook.Minutes, driveOffMost*l.ReleasedG)
+		l.PrecookOffG = fruitG * min(f.mix.cooked*rate*f.Precook.Minutes, driveOffMost*f.mix.cookedWater)
 	}
 	f.drain(&s)
 	l.DissolvedSugarG = sugarG + f.added.sugar + fruitG*f.mix.releasedSugar - l.DrainedSugarG

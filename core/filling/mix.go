@@ -16,6 +16,7 @@ type Piece struct {
 	CutMM  float64 // 0: the fruit's own
 	// Release is the share of its water that this very fruit gives up, measured; 0: the table's.
 	Release float64
+	Raw     bool // it stays raw where others are cooked first
 }
 
 // Weighed is so many grams of an ingredient among the fruit.
@@ -85,6 +86,7 @@ type Filling struct {
 // mix is what a gram of the fruit brings.
 type mix struct {
 	releasedWater, releasedSugar float64
+	cooked, cookedWater          float64 // the share that is cooked first, and what that releases
 	sugar, acid, pectin, mlPerG  float64
 }
 
@@ -97,7 +99,15 @@ type added struct {
 func New(f Filling) Filling {
 	f.mix, f.added = mix{}, added{} // of a filling that something was put into: it is summed anew
 	for _, p := range f.Pieces {
-		r := p.release(f.Precook.Minutes)
+		first := f.Precook.Minutes
+		if p.Raw {
+			first = 0
+		}
+		r := p.release(first)
+		if first > 0 {
+			f.mix.cooked += p.Share
+			f.mix.cookedWater += p.Share * p.Fruit.WaterPct / 100 * r
+		}
 		f.mix.releasedWater += p.Share * p.Fruit.WaterPct / 100 * r
 		f.mix.releasedSugar += p.Share * p.Fruit.SugarPct / 100 * r
 		f.mix.sugar += p.Share * p.Fruit.SugarPct / 100
@@ -110,7 +120,7 @@ func New(f Filling) Filling {
 	}
 	for _, w := range f.Extras {
 		water := 0.0
-		if w.Ingredient.Role == "fat" {
+		if w.Ingredient.Role == "fat" || w.Ingredient.Role == "aromatic" {
 			water = w.Ingredient.WaterPct
 		}
 		f.added.take(w, water)

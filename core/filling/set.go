@@ -26,6 +26,18 @@ func (b Band) Says() message.Message {
 	return message.New(string(b))
 }
 
+// Apart is how many bands thicker b is than another; negative where it is thinner.
+func (b Band) Apart(than Band) int { return b.index() - than.index() }
+
+func (b Band) index() int {
+	for i, x := range Scale {
+		if x.Band == b {
+			return i
+		}
+	}
+	return 0
+}
+
 // Scale is the set scale: each band with the score it ends at. The last one has no end but is drawn to ScaleEnd.
 var Scale = []struct {
 	Band Band

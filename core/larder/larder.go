@@ -118,6 +118,9 @@ type Topping struct {
 	Basis           Basis
 }
 
+// None says that nothing lies on the fruit.
+func (t Topping) None() bool { return len(t.Parts) == 0 }
+
 // Finish is what goes on a surface before the oven or after it.
 type Finish struct {
 	Key          string
@@ -306,7 +309,11 @@ func parseThickener(r *row) Thickener {
 }
 
 func parseTopping(r *row) Topping {
-	parts, err := ParseParts(r.text("bakers_pct"))
+	var parts []Part
+	var err error
+	if written := r.text("bakers_pct"); written != "" {
+		parts, err = ParseParts(written)
+	}
 	if err != nil {
 		r.fail(err)
 	}

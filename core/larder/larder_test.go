@@ -102,6 +102,9 @@ func TestThickenersAreIngredients(t *testing.T) {
 
 func TestToppingRecipesAreMadeOfIngredients(t *testing.T) {
 	for _, x := range Toppings.All() {
+		if x.None() {
+			continue
+		}
 		look(
 			t,
 			x.Key,

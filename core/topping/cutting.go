@@ -18,6 +18,8 @@ type Cuts struct {
 	Long     float64 `json:"long,omitempty"`      // bars along the length
 	Wide     float64 `json:"wide,omitempty"`      // bars across
 	TrimCM   float64 `json:"trim_cm,omitempty"`   // cut off at each edge of a bar pan
+	Crimped  bool    `json:"crimped,omitempty"`   // a shell's overhang is folded under and crimped, not trimmed off
+	CutOuts  float64 `json:"cut_outs,omitempty"`  // small shapes of dough, kept back for the top
 }
 
 // The usual sizes, and what a dough yields. Handbook practice; yields are working figures.
@@ -35,6 +37,7 @@ const (
 	beansCM       = 2.0 // depth of the weights in a shell
 	beansGPerML   = 0.78
 	overhangCM    = 1.0
+	cutOutCM      = 3.0 // across a small shape of dough
 )
 
 // Outline is one shape of a cutting plan, seen from above, in cm from the dish's middle.
@@ -369,7 +372,7 @@ func (c Cuts) lid(w Wanted, s Sized, d dish.Dish) Plan {
 }
 
 // Shell plans the disc of a base that goes up the sides, and the weights for its par-bake.
-func Shell(s Sized, densityGPerML float64, d dish.Dish, g dish.Geometry) Plan {
+func (c Cuts) Shell(s Sized, densityGPerML float64, d dish.Dish, g dish.Geometry) Plan {
 	m := rimOf(d)
 	wall := math.Hypot(g.DepthCM, (g.RimLengthCM-g.FloorLenCM)/2)
 	l := g.FloorLenCM + 2*wall + 2*overhangCM
@@ -402,6 +405,21 @@ func Shell(s Sized, densityGPerML float64, d dish.Dish, g dish.Geometry) Plan {
 			"For the par-bake: paper, and {beans} of dried beans.",
 			message.Grams(math.Round(g.FloorAreaCM2*beansCM*beansGPerML/10)*10),
 		),
+	}
+	perCM2 := s.ThicknessMM / 10 * densityGPerML // g
+	if c.Crimped {
+		p.Lines = append(p.Lines, message.New(
+			"Fold the overhang under and crimp it: {much} of dough stay on the rim, and it browns first.",
+			message.Grams(g.PerimeterCM*overhangCM*perCM2),
+		))
+	}
+	if c.CutOuts > 0 {
+		much := c.CutOuts * math.Pi / 4 * cutOutCM * cutOutCM * perCM2
+		p.DoughG += much
+		p.Lines = append(p.Lines, message.New(
+			"Keep {much} of dough back for {n} cut-outs of {across}; stick them on with water, or bake them beside it.",
+			message.Grams(much), message.Number(c.CutOuts, 0), cm(cutOutCM),
+		))
 	}
 	return p
 }

@@ -113,7 +113,7 @@ func TestShellsAndBars(t *testing.T) {
 	base, _ := larder.Bases.Get("shortcrust")
 	pie := dish.Dish{Shape: dish.Round, LengthCM: 24, DepthCM: 4.5, FloorLengthCM: 19}
 	s := SizeBase(base, nil, pie.Measure(), nil)
-	p := Shell(s, base.DensityGPerML, pie, pie.Measure())
+	p := Cuts{}.Shell(s, base.DensityGPerML, pie, pie.Measure())
 	if p.DoughG <= s.G || !strings.Contains(p.Lines[0].String(), "a disc of 31 cm") ||
 		!strings.Contains(p.Lines[1].String(), "beans") {
 		t.Errorf("%+v", p)

@@ -166,10 +166,15 @@ func (s Sized) Read() Texture {
 	if s.G <= 0 {
 		return t
 	}
+	nutty := s.nutty()
 	for _, p := range s.Parts {
 		switch p.Ingredient.Role {
 		case "fat":
 			t.FatPct += p.G * p.Ingredient.FatPct / s.G
+		case "nut", "seed":
+			if nutty {
+				t.FatPct += ownFatShare * p.G * p.Ingredient.FatPct / s.G
+			}
 		case "sugar", "syrup":
 			t.SugarPct += 100 * p.G / s.G
 		}
@@ -216,4 +221,21 @@ var partNotes = map[string]struct {
 	"olive_oil":      {1, message.New("an oil's crumb is sandy rather than lumpy, and it tastes of the oil")},
 	"coconut_oil":    {1, message.New("brings no water: a drier, shorter crumb, tasting of coconut")},
 	"shortening":     {1, message.New("brings no water and no taste: a short, pale crumb")},
+}
+
+// ownFatShare is how much of their fat nuts give to a dough that is mostly nuts. Working figure.
+const ownFatShare = 0.5
+
+// nutty says that there are more nuts and seeds in it than flour, oats and crumbs: their own fat binds it.
+func (s Sized) nutty() bool {
+	nuts, dry := 0.0, 0.0
+	for _, p := range s.Parts {
+		switch p.Ingredient.Role {
+		case "nut", "seed":
+			nuts += p.G
+		case "flour", "oat", "crumb":
+			dry += p.G
+		}
+	}
+	return nuts > dry
 }

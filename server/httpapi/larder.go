@@ -90,9 +90,15 @@ func tablesOf() api.Larder {
 				Family:         t.Family,
 				RawThicknessMm: t.ThicknessMM,
 				HydrationPct:   t.HydrationPct,
+				Layers:         t.Layers,
 				MakeAhead:      message.New(t.MakeAhead),
 				Basis:          t.Basis,
 			}
+			out.Parts = make([]struct {
+				Key  string      `json:"key"`
+				Name larder.Name `json:"name"`
+				Pct  float64     `json:"pct"`
+			}, 0, len(t.Parts))
 			for _, p := range t.Parts {
 				i, _ := larder.Ingredients.Get(p.Key)
 				out.Parts = append(out.Parts, struct {

@@ -1113,6 +1113,8 @@ export interface components {
                 open?: boolean;
                 /** @enum {string} */
                 where?: "" | "hob" | "oven" | "microwave";
+                /** @description Keys of those that are cooked first; left out: all */
+                fruits?: string[];
             };
             macerate?: {
                 /** Format: double */
@@ -1170,6 +1172,8 @@ export interface components {
                 thickness_mm?: number;
                 /** @description Before the fruit goes in */
                 par_baked?: boolean;
+                /** @description Brushed inside with egg, so that it soaks less */
+                egg_seal?: boolean;
                 /** @description Changes to the recipe by ingredient; 0 leaves one out */
                 bakers_pct?: {
                     [key: string]: number;
@@ -1209,12 +1213,19 @@ export interface components {
                 wide?: number;
                 /** Format: double */
                 trim_cm?: number;
+                /** @description A shell's overhang is folded under and crimped, not trimmed off */
+                crimped?: boolean;
+                /**
+                 * Format: double
+                 * @description Small shapes of dough, kept back for the top
+                 */
+                cut_outs?: number;
             };
             /**
              * @description Left out: by the style
              * @enum {string}
              */
-            greasing?: "" | "butter" | "oil" | "sling" | "none";
+            greasing?: "" | "butter" | "butter_coat" | "oil" | "sling" | "none";
             /** @enum {string} */
             portion?: "" | "tasting" | "standard" | "hearty";
             /** @enum {string} */
@@ -1252,6 +1263,8 @@ export interface components {
             name: components["schemas"]["Text"];
             /** Format: double */
             minutes?: number;
+            /** @description That are cooked first, where it is not all */
+            fruits?: string[];
             chosen: boolean;
             /** Format: double */
             juice_g: number;
@@ -1637,6 +1650,18 @@ export interface components {
              * @description Left open for steam; left out: the table's
              */
             gap_share?: number;
+            /** @description The topping lies in so many, fruit between; 0 or left out: the table's */
+            layers?: number;
+            /**
+             * @description What it is worked with; left out: as the recipe says
+             * @enum {string}
+             */
+            tool?: "" | "fingers" | "grater" | "fork" | "mixer" | "processor";
+            /**
+             * Format: double
+             * @description What a machine's bowl holds, in litres; 0 or left out: 2
+             */
+            bowl_l?: number;
         };
         BalanceAnswer: {
             /**
@@ -1953,6 +1978,8 @@ export interface components {
         Doing: {
             code: string;
             text: components["schemas"]["Text"];
+            /** @description A child or a helper can do it: no knife, no heat, no raw egg */
+            helper?: boolean;
         };
         Kept: {
             what: components["schemas"]["Text"];
@@ -2339,7 +2366,7 @@ export interface components {
         };
         BakeAlternative: {
             /** @enum {string} */
-            question: "fat" | "ratio" | "crumb" | "coverage" | "base" | "cover" | "sugar";
+            question: "fat" | "tool" | "ratio" | "crumb" | "coverage" | "base" | "cover" | "sugar";
             key: string;
             name: components["schemas"]["Text"];
             chosen: boolean;
@@ -2549,6 +2576,11 @@ export interface components {
             family: string;
             /** Format: double */
             raw_thickness_mm: number;
+            /**
+             * Format: double
+             * @description It usually lies in so many, fruit between
+             */
+            layers: number;
             parts: {
                 key: string;
                 name: components["schemas"]["Name"];

@@ -13,6 +13,7 @@ const all = ref<BakeAlternative[]>([])
 const open = ref(false)
 const titles: Record<string, string> = {
   fat: 'Fat in the topping',
+  tool: 'What is at hand',
   ratio: 'Crumble ratio',
   crumb: 'Size of crumb',
   coverage: 'Coverage',

@@ -22,7 +22,8 @@ const when = [
 ] as const
 const greasing = [
   ['', 'as usual'],
-  ['butter', 'butter'],
+  ['butter', 'a film of butter'],
+  ['butter_coat', 'butter for taste'],
   ['oil', 'oil'],
   ['sling', 'paper sling'],
   ['none', 'nothing'],

@@ -37,7 +37,18 @@ const liquids = computed(() =>
 )
 const extras = computed(() =>
   kitchen.ingredients.filter((i) =>
-    ['fat', 'dried-fruit', 'nut', 'seed', 'spice', 'flavour', 'inclusion', 'acid-salt'].includes(i.role),
+    [
+      'fat',
+      'dried-fruit',
+      'nut',
+      'seed',
+      'spice',
+      'flavour',
+      'inclusion',
+      'aromatic',
+      'salt',
+      'acid-salt',
+    ].includes(i.role),
   ),
 )
 </script>

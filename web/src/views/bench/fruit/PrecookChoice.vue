@@ -33,6 +33,7 @@ function choose(s: Alternative) {
       d.request.precook = {
         minutes: s.minutes ?? 8,
         open: s.key === 'open',
+        fruits: s.fruits,
         where: s.key === 'open' && where === 'microwave' ? 'hob' : where,
       }
     }

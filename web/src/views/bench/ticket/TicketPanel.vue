@@ -119,7 +119,9 @@ watch(
         <article v-if="weighing" class="steps" data-testid="method">
           <h3>Method</h3>
           <ol>
-            <li v-for="(m, i) in answer.method" :key="i">{{ m.text }}</li>
+            <li v-for="(m, i) in answer.method" :key="i">
+              {{ m.text }} <span v-if="m.helper" class="helper">A helper or a child can do this.</span>
+            </li>
           </ol>
         </article>
         <article v-if="weighing" class="steps" data-testid="checks">
@@ -137,7 +139,9 @@ watch(
         <article v-else class="steps print-only">
           <h3>Method</h3>
           <ol>
-            <li v-for="(m, i) in answer.method" :key="i">{{ m.text }}</li>
+            <li v-for="(m, i) in answer.method" :key="i">
+              {{ m.text }} <span v-if="m.helper" class="helper">A helper or a child can do this.</span>
+            </li>
           </ol>
           <h3>Before the oven door closes</h3>
           <p v-for="c in answer.checks" :key="c.code">☐ {{ c.text }}</p>
@@ -354,5 +358,9 @@ li.next .line {
   .bowls {
     overflow: visible;
   }
+}
+.helper {
+  color: var(--rim-ink);
+  font-size: 14px;
 }
 </style>

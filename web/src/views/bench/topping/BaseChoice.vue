@@ -51,6 +51,22 @@ const row = computed(() => kitchen.base.get(request.value.base?.key ?? 'none'))
           dessert.change('the base', (d) => d.request.base && (d.request.base.thickness_mm = v && v * 10))
       "
     />
+    <div v-if="request.base" class="ticks wide">
+      <label class="tick"
+        ><input
+          type="checkbox"
+          :checked="request.base.egg_seal"
+          data-testid="egg-seal"
+          @change="
+            dessert.change(
+              'the seal',
+              (d) => d.request.base && (d.request.base.egg_seal = !d.request.base.egg_seal || undefined),
+            )
+          "
+        />
+        Brushed inside with egg: soaks half as much</label
+      >
+    </div>
     <p v-if="request.base && dessert.answer && row" class="small quiet wide">
       {{
         `${grams(dessert.answer.base_g)} in the dish${row.up_the_sides ? ', floor and walls' : ', pressed'}. From: ${basisWords[row.basis]}.`

@@ -23,7 +23,8 @@ const box = computed(() => {
   const high = Math.max(rim.value.w / 2, ...props.plan.shapes.map((s) => Math.abs(s.y) + s.h / 2)) + 1
   return `${-far} ${-high} ${2 * far} ${2 * high}`
 })
-type Cut = 'cutter_cm' | 'spoon_g' | 'square_cm' | 'strip_cm' | 'gap_cm' | 'long' | 'wide' | 'trim_cm'
+type Cut =
+  'cutter_cm' | 'spoon_g' | 'square_cm' | 'strip_cm' | 'gap_cm' | 'long' | 'wide' | 'trim_cm' | 'cut_outs'
 const fields: Record<string, [Cut, string, 'length' | 'mass' | 'percent', string, number | string][]> = {
   biscuits: [['cutter_cm', 'Cutter', 'length', 'cm', 6]],
   drops: [['spoon_g', 'Spoonful', 'mass', 'g', 45]],
@@ -32,6 +33,7 @@ const fields: Record<string, [Cut, string, 'length' | 'mass' | 'percent', string
     ['strip_cm', 'Strips', 'length', 'cm', 1.5],
     ['gap_cm', 'Gaps', 'length', 'cm', 1.5],
   ],
+  shell: [['cut_outs', 'Cut-outs', 'percent', '', 'none']],
   bars: [
     ['long', 'Along', 'percent', '', 'as usual'],
     ['wide', 'Across', 'percent', '', 'as usual'],
@@ -80,6 +82,20 @@ function set(key: Cut, v: number | undefined) {
         :testid="`cut-${key}`"
         @update:model-value="(v) => set(key, v)"
       />
+      <label v-if="plan.code === 'shell'" class="tick rim-tick"
+        ><input
+          type="checkbox"
+          :checked="cuts.crimped"
+          data-testid="crimped"
+          @change="
+            dessert.change(
+              'the rim',
+              (d) => (d.request.cuts = { ...d.request.cuts, crimped: !d.request.cuts?.crimped || undefined }),
+            )
+          "
+        />
+        Rim folded under and crimped</label
+      >
       <label v-if="plan.code === 'lid' || plan.code === 'lattice'" class="tick"
         ><input
           type="checkbox"
@@ -121,6 +137,9 @@ svg {
 .outline .cut {
   fill: none;
   stroke-dasharray: 0.6 0.5;
+}
+.rim-tick {
+  grid-column: span 2;
 }
 .fields {
   display: grid;

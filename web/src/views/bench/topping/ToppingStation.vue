@@ -23,6 +23,17 @@ const offered = computed(
       (a, b) => Number(families.value.includes(b.family)) - Number(families.value.includes(a.family)),
     ),
 )
+/** Nothing lies on the fruit. */
+const bare = computed(() => row.value?.family === 'none')
+/** Crumbs may lie between the fruit; a dough lies on it. */
+const layered = computed(
+  () => !bare.value && !['biscuit', 'pastry', 'praline'].includes(row.value?.family ?? ''),
+)
+const layers = [
+  [1, 'all on top'],
+  [2, 'under and on top'],
+  [3, 'three layers'],
+] as const
 const parts = computed(() => {
   const own = request.value.topping.bakers_pct ?? {}
   const recipe = row.value?.parts ?? []
@@ -101,7 +112,26 @@ const verdicts: Record<string, string> = {
       />
     </el-select>
     <DoughLiquids v-if="row?.hydration_pct" />
-    <div class="pair">
+    <div v-if="layered" class="field">
+      <span class="label">Where it lies</span>
+      <div class="choice" role="group" aria-label="Where the topping lies">
+        <button
+          v-for="[n, says] in layers"
+          :key="n"
+          :aria-pressed="(request.topping.layers ?? row?.layers) === n"
+          :data-testid="`layers-${n}`"
+          @click="
+            dessert.change(
+              'the layers',
+              (d) => (d.request.topping.layers = n === row?.layers ? undefined : n),
+            )
+          "
+        >
+          {{ says }}
+        </button>
+      </div>
+    </div>
+    <div v-if="!bare" class="pair">
       <div class="choice" role="group" aria-label="How much topping">
         <button
           v-for="a in ['light', 'standard', 'generous'] as const"
@@ -133,7 +163,7 @@ const verdicts: Record<string, string> = {
         "
       />
     </div>
-    <p v-if="lies" class="read" data-testid="depths">
+    <p v-if="lies && !bare" class="read" data-testid="depths">
       {{
         `${mm(lies.thickness_mm)} on ${mm(lies.fruit_depth_mm)} of raw fruit; usual is ${fromTo(mm(lies.ratio_low * lies.fruit_depth_mm), mm(lies.ratio_high * lies.fruit_depth_mm))}.`
       }}
@@ -151,7 +181,7 @@ const verdicts: Record<string, string> = {
         {{ says }}
       </button>
     </div>
-    <table>
+    <table v-if="!bare">
       <caption class="visually-hidden">
         Recipe in baker’s percentages
       </caption>
@@ -185,6 +215,7 @@ const verdicts: Record<string, string> = {
       </tbody>
     </table>
     <el-select
+      v-if="!bare"
       model-value=""
       filterable
       placeholder="Add to the topping"
@@ -226,8 +257,8 @@ const verdicts: Record<string, string> = {
     </p>
     <LateToppings />
     <BaseChoice />
-    <BakeAlternatives :questions="['fat', 'ratio', 'crumb', 'coverage', 'base']" />
-    <p v-if="row" class="small quiet">
+    <BakeAlternatives :questions="['fat', 'tool', 'ratio', 'crumb', 'coverage', 'base']" />
+    <p v-if="row && !bare" class="small quiet">
       {{ `Ahead: ${row.make_ahead}. Recipe from: ${basisWords[row.basis]}.` }}
     </p>
   </div>

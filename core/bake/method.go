@@ -1,0 +1,107 @@
+package bake
+
+import (
+	"slices"
+
+	"mabbin/core/balance"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+)
+
+// tell writes the plan into the dessert's method and takes away what the plan knows better: method, remarks and plan
+// say one thing.
+func (a *DessertAnswer) tell(s Setting) {
+	b, p := &a.Balance, &a.Plan
+	for i := range b.Method {
+		step := &b.Method[i]
+		switch step.Code {
+		case "bake":
+			step.Text = message.Sentences(append(p.steps(), step.Text)...)
+		case "late":
+			if a.LateAt != nil {
+				step.Text = message.Sentences(step.Text, message.New("After {minute} min.", message.Number(*a.LateAt, 0)))
+			}
+		case "rest":
+			step.Text = message.Sentences(p.restSays(), step.Text)
+		}
+	}
+	if a.Bake.Base != nil && p.Answer.End.Base >= crispFrom {
+		b.Remarks = slices.DeleteFunc(b.Remarks, func(r balance.Remark) bool { return r.Code == "wet_base" })
+	}
+	if r, ok := leavening(b, s.AltitudeM); ok {
+		b.Remarks = append(b.Remarks, r)
+	}
+}
+
+// steps are the stages of a plan, a sentence each.
+func (p *Plan) steps() (out []message.Message) {
+	for i, s := range p.Stages {
+		if !heatings[s.Heating].oven {
+			continue
+		}
+		how := coverSays[bareCover(s.Cover)]
+		if i > 0 && bareCover(s.Cover) == "" && bareCover(p.Stages[i-1].Cover) != "" {
+			how = message.New("uncovered")
+		}
+		says := message.New("{minutes} min at {heat}", message.Number(s.Minutes, 0), message.OvenHeat(s.OvenC))
+		if !how.IsZero() {
+			says = message.Join(", ", says, how)
+		}
+		switch {
+		case s.AddTopping:
+			says = message.New("The topping goes on: {then}", message.Part(says))
+		case s.PushUnder:
+			says = message.New("Push the crust into the juice: {then}", message.Part(says))
+		case i > 0:
+			says = message.New("Then {then}", message.Part(says))
+		}
+		out = append(out, message.New("{what}.", message.Part(says)))
+	}
+	return append(out, message.New("Look from {look} min on.", message.Number(p.LookFrom, 0)))
+}
+
+var coverSays = map[string]message.Message{
+	"foil": message.New("under foil"), "lid": message.New("under a lid"), "parchment": message.New("under baking paper"),
+	"rim": message.New("the rim under foil"),
+}
+
+// restSays is how long it stands by the plan.
+func (p *Plan) restSays() message.Message {
+	if p.FridgeMin > 0 {
+		return message.New("{rack} min on the rack and {fridge} min in the fridge.",
+			message.Number(p.RackMin, 0), message.Number(p.FridgeMin, 0))
+	}
+	return message.New("{rack} min on the rack.", message.Number(p.RackMin, 0))
+}
+
+// Leavening gases swell more where the air is thin. Handbook practice.
+const (
+	highFromM     = 900.0
+	lessPerKMPct  = 15.0 // of the baking powder, for each 1000 m
+	mostLessPct   = 50.0
+	metresInAKilo = 1000.0
+)
+
+// leavening is the remark on baking powder high up; false where there is none or it is low down.
+func leavening(a *balance.Answer, altitudeM float64) (balance.Remark, bool) {
+	if altitudeM < highFromM {
+		return balance.Remark{}, false
+	}
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			if l.Key != "baking_powder" && l.Key != "bicarbonate" {
+				continue
+			}
+			less := min(mostLessPct, lessPerKMPct*altitudeM/metresInAKilo)
+			return balance.Remark{
+				Code: "altitude_leavening", Level: balance.Advice, Station: "topping",
+				What: message.New("At {height} m the dough rises too fast and falls.", message.Number(altitudeM, 0)),
+				Why:  message.New("Thin air lets the gas swell more before the dough has set."),
+				Do: message.New("Take {less} % less: {much} instead of {usual} of {leavener}.",
+					message.Number(less, 0), message.Grams(l.G*(1-less/100)), message.Grams(l.G),
+					message.Name(larder.Plain(string(l.Name)))),
+			}, true
+		}
+	}
+	return balance.Remark{}, false
+}

@@ -1,0 +1,196 @@
+package balance
+
+import (
+	"math"
+
+	"mabbin/core/filling"
+	"mabbin/core/measure"
+	"mabbin/core/message"
+)
+
+func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
+	off := func(whole float64) bool { return math.Abs(p.shareSum-whole) > 0.005*whole }
+	if len(p.filling.Pieces) > 1 && off(1) && off(100) {
+		var parts []message.Message
+		for _, x := range p.filling.Pieces {
+			parts = append(parts, message.New("{share} % {fruit}", message.Number(100*x.Share, 0), called(x.Fruit.Name)))
+		}
+		remark(
+			out,
+			"shares_scaled",
+			Note,
+			"fruit",
+			message.New("The shares added up to {sum} %.", message.Number(100*p.shareSum, 0)),
+			message.New(
+				"They were scaled to 100 %: {shares}.",
+				message.Part(message.Join(", ", parts...)),
+			),
+			message.New("Change a share if another one was meant."),
+		)
+	}
+}
+
+// fruitCautions are the parts of a fruit that must not be eaten.
+var fruitCautions = map[string]message.Message{
+	"rhubarb": message.New("Rhubarb leaves are poisonous: cut every bit of leaf away."),
+	"apricot": message.New(
+		kernels,
+	),
+	"peach":        message.New(kernels),
+	"plum":         message.New(kernels),
+	"damson":       message.New(kernels),
+	"cherry_sour":  message.New(kernels),
+	"cherry_sweet": message.New(kernels),
+	"nectarine":    message.New(kernels),
+}
+
+const kernels = "The kernels of stone fruit are poisonous: do not grind or infuse them."
+
+func aboutEachFruit(p *plan, _ stand, _ *Answer, out *[]Remark) {
+	said, bruised := map[string]bool{}, false
+	for i, x := range p.filling.Pieces {
+		if c := fruitCautions[x.Fruit.Key]; !c.IsZero() && !said[c.Format] {
+			said[c.Format] = true
+			remark(out, "poisonous_parts", Caution, "fruit", c, message.Message{}, message.Message{})
+		}
+		if loss := p.req.Fruits[i].LossPct; loss > 0 && !bruised {
+			bruised = true
+			remark(
+				out,
+				"windfalls",
+				Caution,
+				"fruit",
+				message.New("Windfalls: wash them, cut out bruises, throw mouldy ones away whole."),
+				message.New("Baking does not destroy the toxin of mould."),
+				message.Message{},
+			)
+		}
+	}
+}
+
+func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
+	for _, x := range p.filling.Pieces {
+		if p.filling.Precook.Minutes > 0 && !x.Raw {
+			continue
+		}
+		switch x.Fruit.Precook {
+		case "required":
+			remark(
+				out,
+				"precook_required",
+				Warning,
+				"fruit",
+				message.New("{Fruit} needs cooking first.", called(x.Fruit.Name)),
+				message.New(
+					"At boiling heat it takes {minutes} min to turn tender, longer than the topping bears.",
+					message.Number(x.Fruit.TenderMin, 0),
+				),
+				p.cookFirst("Simmer it under a lid until a skewer goes in, and set the minutes at Fruit."),
+			)
+		case "advised":
+			remark(
+				out,
+				"precook_advised",
+				Advice,
+				"fruit",
+				message.New("{Fruit} is better cooked first.", called(x.Fruit.Name)),
+				message.New(
+					"It is watery or slow: raw, it waters the filling down or stays hard.",
+				),
+				p.cookFirst("Cook it on the hob for a few minutes and set them at Fruit."),
+			)
+		}
+	}
+}
+
+// cookFirst is how a fruit is cooked first: of a mixture, it alone.
+func (p *plan) cookFirst(how string) message.Message {
+	if len(p.filling.Pieces) < 2 {
+		return message.New(how)
+	}
+	return message.Sentences(message.New(how), message.New("The rest of the mixture stays raw."))
+}
+
+// aboutMixture speaks of fruits that turn tender at very different times.
+func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
+	if len(p.filling.Pieces) < 2 {
+		return
+	}
+	const much = 2.5 // times the other's minutes
+	tender := func(x filling.Piece) float64 {
+		cut := x.Fruit.DefaultCutMM
+		if x.CutMM > 0 {
+			cut = x.CutMM
+		}
+		return x.Fruit.TenderMin * math.Pow(cut/8, 0.8)
+	}
+	slow, quick := p.filling.Pieces[0], p.filling.Pieces[0]
+	for _, x := range p.filling.Pieces[1:] {
+		if tender(x) > tender(slow) {
+			slow = x
+		}
+		if tender(x) < tender(quick) {
+			quick = x
+		}
+	}
+	if slow.Fruit.Counted() && tender(slow) > much*tender(quick) {
+		remark(
+			out,
+			"uneven_mixture",
+			Advice,
+			"fruit",
+			message.New("Cut the {slow} smaller than the {quick}.", called(slow.Fruit.Name), called(quick.Fruit.Name)),
+			message.New(
+				"At these cuts one is tender after {slow} min at boiling heat, the other after {quick}.",
+				message.Number(tender(slow), 0),
+				message.Number(tender(quick), 0),
+			),
+			message.New("Set a smaller cut at Fruit."),
+		)
+	}
+}
+
+func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
+	for _, w := range p.filling.Liquids {
+		if w.Ingredient.Role == "acid" && w.G > 0 {
+			return
+		}
+	}
+	const bland = 0.4 // % acid; below, sugar has nothing to stand against
+	if lemon, ok := p.req.Own.Ingredient("lemon_juice"); ok && s.AcidPct < bland && p.req.Sweetness != "savoury" {
+		g := s.FruitG * (0.5 - s.AcidPct) / (lemon.AcidPct - 0.5)
+		remark(
+			out,
+			"bland",
+			Note,
+			"fruit",
+			message.New("The fruit is bland."),
+			message.New(
+				"{acid} % acid; under {least} % sweetness has nothing to stand against.",
+				message.Number(s.AcidPct, 1),
+				message.Number(bland, 1),
+			),
+			message.New(
+				"Add {juice} of lemon juice, {lemons}, under Fruit: the sugar and the thickener follow.",
+				message.Grams(g),
+				message.Part(pieces(measure.Conventions{}, lemon, g)),
+			),
+		)
+	}
+	for _, x := range p.filling.Pieces {
+		if x.Fruit.BrownsInAir && !x.Frozen {
+			remark(
+				out,
+				"browns_in_air",
+				Note,
+				"fruit",
+				message.New("{Fruit} browns in air.", called(x.Fruit.Name)),
+				message.New("Cut faces darken within minutes."),
+				message.New(
+					"Toss it with lemon juice as you cut, and enter the grams under Fruit: the sugar and the thickener follow.",
+				),
+			)
+			return
+		}
+	}
+}

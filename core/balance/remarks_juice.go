@@ -1,0 +1,205 @@
+package balance
+
+import (
+	"strings"
+
+	"mabbin/core/filling"
+	"mabbin/core/message"
+	"mabbin/core/slip"
+)
+
+// aboutSet speaks of a set that is two bands or more from what the baker or the style wants. A band off is no fault: it
+// is what the scale tells.
+func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
+	want := filling.BandOf(p.target)
+	off := a.Set.Band.Apart(want)
+	if p.unthickened() && off < 0 && p.style.set <= spoonedSet {
+		remark(
+			out,
+			"unthickened",
+			Note,
+			"juice",
+			message.New("It stays as juicy as it comes."),
+			message.New(
+				"There is no thickener in it, and the fruit's own pectin holds {juice} of juice.",
+				message.Grams(s.JuiceG),
+			),
+			message.New("Nothing, if it is wanted so; spoon it from a bowl."),
+		)
+		return
+	}
+	if off > -2 && off < 2 {
+		return
+	}
+	what := message.New("It will be {band}, and a {style} is usually {usual}.",
+		message.Part(a.Set.Band.Says()), message.Word(p.req.Style), message.Part(want.Says()))
+	if p.req.SetTarget != nil {
+		what = message.New("It will be {band}, and {wanted} is wanted.",
+			message.Part(a.Set.Band.Says()), message.Part(want.Says()))
+	}
+	need := s.Solve(p.target, p.thickener, p.beside, p.req.LongBoil)
+	do := message.New("For {band} take {much} of {thickener}.",
+		message.Part(want.Says()), message.Grams(need), called(p.thickener.Name))
+	why := message.New("{much} of thickener and the fruit's pectin hold {juice} of juice.",
+		message.Grams(p.allThickenerG(s)), message.Grams(s.JuiceG))
+	if need == 0 && s.thickenerG == 0 {
+		why = message.New("The fruit's own pectin holds {juice} of juice without any thickener.", message.Grams(s.JuiceG))
+		do = message.New("Nothing, or a little water or juice among the fruit.")
+	}
+	level := Advice
+	if a.Set.Band == filling.Runny || a.Set.Band == filling.Stodgy {
+		level = Warning
+	}
+	remark(out, "set_off_style", level, "juice", what, why, do)
+}
+
+// spoonedSet is the highest target of what is eaten with a spoon and may be as juicy as it comes.
+const spoonedSet = 4.4
+
+// unthickened says that the baker wants no thickener.
+func (p *plan) unthickened() bool { return p.givenG != nil && *p.givenG == 0 && len(p.beside) == 0 }
+
+// aboutSlips asks about amounts that the baker gave and that are far outside what is usual. What was solved for is not
+// asked about.
+func aboutSlips(p *plan, s stand, _ *Answer, out *[]Remark) {
+	r := p.req
+	if p.givenG == nil && r.SugarG == nil && len(r.Extras) == 0 && len(r.Topping.BakersPct) == 0 && len(p.beside) == 0 {
+		return
+	}
+	const sugar = "caster_sugar"
+	given := map[string]string{} // key to station
+	bowl := make([]slip.Thing, 0, len(p.filling.Pieces)+len(r.Liquids)+len(r.Extras)+3)
+	for _, x := range p.filling.Pieces {
+		bowl = append(bowl, slip.Thing{Key: x.Fruit.Key, G: x.Share * s.FruitG})
+	}
+	for _, a := range r.Liquids {
+		bowl = append(bowl, slip.Thing{Key: a.Key, G: a.G})
+	}
+	for _, a := range r.Extras {
+		bowl = append(bowl, slip.Thing{Key: a.Key, G: a.G})
+		given[a.Key] = "fruit"
+	}
+	bowl = append(bowl, slip.Thing{Key: sugar, G: s.SugarG})
+	custard := p.custard != nil // whose flour and sugar are parts of it, not of the fruit
+	if r.SugarG != nil && !custard {
+		given[sugar] = "juice"
+	}
+	for i, d := range p.doses(s.thickenerG) {
+		bowl = append(bowl, slip.Thing{Key: d.Thickener.Key, G: d.G})
+		if i > 0 || p.givenG != nil && !custard {
+			given[d.Thickener.Key] = "juice"
+		}
+	}
+	askAbout(slip.Find(slip.Filling, bowl, r.Own), bowl, given, out)
+	dough, changed := make([]slip.Thing, len(p.top.Parts)), map[string]string{}
+	for i, part := range p.top.Parts {
+		dough[i] = slip.Thing{Key: part.Ingredient.Key, G: part.G}
+		if _, ok := r.Topping.BakersPct[part.Ingredient.Key]; ok {
+			changed[part.Ingredient.Key] = "topping"
+		}
+	}
+	askAbout(slip.Find(slip.Dough, dough, r.Own), dough, changed, out)
+}
+
+func askAbout(slips []slip.Slip, bowl []slip.Thing, stations map[string]string, out *[]Remark) {
+	for _, x := range slips {
+		key := bowl[x.Index].Key
+		if stations[key] == "" {
+			continue
+		}
+		do := message.New("Nothing was changed.")
+		if x.SuggestG > 0 {
+			do = message.New("If the pen slipped: {much}. Nothing was changed.", message.Grams(x.SuggestG))
+		}
+		remark(out, "slip_"+key, Warning, stations[key], x.What, x.Usual, do)
+	}
+}
+
+// aboutSweetness speaks of sugar that was given, where it is far from what the fruit's acid and the baker's own word
+// ask for.
+func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
+	const (
+		far       = 4.0  // % of the filling: as much as from usual to sweet
+		verySweet = 26.0 // % of the filling; nobody calls less so
+	)
+	if p.req.SugarG == nil || p.req.Sweetness == "savoury" || p.custard != nil {
+		return
+	}
+	why := message.New(
+		"{sugar} % of the filling is sugar; with {acid} % acid, {usual} % is usual.",
+		message.Number(a.SugarPct, 0),
+		message.Number(a.AcidPct, 1),
+		message.Number(a.SugarTargetPct, 0),
+	)
+	off := a.SugarPct - a.SugarTargetPct
+	free := p.filling.SugarG(a.FruitG, a.SugarTargetPct)
+	do := message.New("Take {much} of sugar.", message.Grams(free))
+	switch {
+	case off > far && a.SugarG > 0 && a.SugarPct >= verySweet:
+		remark(out, "too_sweet", Advice, "juice", message.New("The filling will be very sweet."), why, do)
+	case off < -far:
+		remark(out, "too_sharp", Advice, "juice", message.New("The filling will be sharp."), why, do)
+	}
+}
+
+func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
+	if s.thickenerG <= 0 {
+		return
+	}
+	const muchAcid = 0.92 // of its strength left
+	if k := p.thickener.AcidFactor(s.AcidPct); k < muchAcid {
+		remark(
+			out,
+			"acid_weakens",
+			Note,
+			"juice",
+			message.New(
+				"Acid takes {share} % of the {thickener}'s strength.",
+				message.Number(100*(1-k), 0),
+				called(p.thickener.Name),
+			),
+			message.New(
+				"The filling has {acid} % acid.",
+				message.Number(s.AcidPct, 1),
+			),
+			message.New("It is reckoned in. Waxy maize and arrowroot keep more of theirs."),
+		)
+	}
+	if strings.HasPrefix(p.thickener.Avoid, "with dairy") && p.hasDairy() {
+		remark(
+			out,
+			"slimy_with_dairy",
+			Warning,
+			"juice",
+			message.New("{Thickener} goes slimy with dairy.", called(p.thickener.Name)),
+			message.New("There is milk, cream or butter in the filling."),
+			message.New("Take another thickener."),
+		)
+	}
+	if s.LostShare > 0 {
+		remark(
+			out,
+			"thickener_lost",
+			Advice,
+			"juice",
+			message.New("{share} % of the thickener stays behind with the juice.", message.Number(100*s.LostShare, 0)),
+			message.New(
+				"It was already in when the juice was left behind.",
+			),
+			message.New("It is reckoned in. Add the thickener after draining, or keep the juice."),
+		)
+	}
+}
+
+func (p *plan) hasDairy() bool {
+	for _, list := range [][]filling.Weighed{p.filling.Liquids, p.filling.Extras} {
+		for _, w := range list {
+			for _, a := range w.Ingredient.Allergens {
+				if a == "milk" && w.G > 0 {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}

@@ -1,0 +1,184 @@
+package balance
+
+import (
+	"slices"
+	"strings"
+
+	"mabbin/core/message"
+	"mabbin/core/topping"
+)
+
+func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
+	t := a.Topping
+	if p.wanted.Topping.None() {
+		return
+	}
+	if w := p.wanted.Topping; !slices.Contains(p.style.families, w.Family) {
+		remark(
+			out,
+			"unusual_topping",
+			Note,
+			"topping",
+			message.New("{Topping} is unusual on a {style}.", called(w.Name), message.Word(p.req.Style)),
+			message.New("It is reckoned as it is, and no range of depths is known for it."),
+			message.New("Usual is {families}.", message.Or(p.style.families.lines()...)),
+		)
+		return
+	}
+	if p.style.rule == byFloor && p.custard != nil {
+		return
+	}
+	sizes := message.New(
+		"{topping} of topping on {fruit} of raw fruit; usual is {range}.",
+		message.Millimetres(
+			t.ThicknessMM,
+		),
+		message.Millimetres(t.FruitDepthMM),
+		message.Range(message.Millimetres(t.RatioLow*t.FruitDepthMM), message.Millimetres(t.RatioHigh*t.FruitDepthMM)),
+	)
+	switch {
+	case t.DepthRatio > t.RatioHigh:
+		remark(
+			out,
+			"topping_thick",
+			Advice,
+			"topping",
+			message.New("The topping is thick for the fruit."),
+			sizes,
+			message.New("Make it lighter, or take a deeper dish: under a thick lid the fruit is slow and the mouthful is dry."),
+		)
+	case t.DepthRatio < t.RatioLow:
+		remark(
+			out,
+			"topping_thin",
+			Advice,
+			"topping",
+			message.New("The topping is thin for the fruit."),
+			sizes,
+			message.New("Make it more generous, or take a wider dish."),
+		)
+	}
+	switch t.Texture.Fat {
+	case "dusty":
+		remark(
+			out,
+			"topping_dusty",
+			Advice,
+			"topping",
+			message.New("The topping will be dusty."),
+			message.New("Only {fat} % of it is fat; below 14 % it does not hold.", message.Number(t.Texture.FatPct, 0)),
+			message.New("More fat, or a sprinkle of water to make it clump."),
+		)
+	case "spreads":
+		remark(
+			out,
+			"topping_spreads",
+			Advice,
+			"topping",
+			message.New("The topping will spread and grease."),
+			message.New("{fat} % of it is fat; over 29 % it melts together.", message.Number(t.Texture.FatPct, 0)),
+			message.New("Less fat, or more flour."),
+		)
+	}
+	switch t.Texture.Sugar {
+	case "pale":
+		remark(
+			out,
+			"topping_pale",
+			Advice,
+			"topping",
+			message.New("The topping will stay pale."),
+			message.New("Only {sugar} % of it is sugar; below 12 % it hardly colours.", message.Number(t.Texture.SugarPct, 0)),
+			message.New("More sugar, or an egg or milk wash."),
+		)
+	case "candied":
+		remark(
+			out,
+			"topping_candied",
+			Advice,
+			"topping",
+			message.New("The topping will be hard and candied."),
+			message.New("{sugar} % of it is sugar; over 38 % it sets like toffee.", message.Number(t.Texture.SugarPct, 0)),
+			message.New("Less sugar."),
+		)
+	}
+}
+
+// aboutBiscuit says what a dough does under the hand, where that is not what its name says.
+func aboutBiscuit(p *plan, _ stand, a *Answer, out *[]Remark) {
+	t := a.Topping.Texture
+	if t.Dough == "" {
+		return
+	}
+	usual := map[string]topping.Stiffness{
+		"biscuit_drop": topping.Drops, "biscuit_rolled": topping.Rolls,
+		"biscuit_crumbly": topping.Crumbles,
+	}[p.wanted.Topping.Key]
+	if usual != t.Dough {
+		remark(
+			out,
+			"dough_"+string(t.Dough),
+			Advice,
+			"topping",
+			message.New("The dough is one that {does}.", message.Part(doughWords[t.Dough])),
+			message.New(
+				"{hydration} % water to the flour; under 52 % it is crumbly, to 76 % it rolls, to 105 % it drops, over that it is a batter.",
+				message.Number(t.HydrationPct, 0),
+			),
+			message.New("For one that {does}, change the hydration.", message.Part(doughWords[usual])),
+		)
+	}
+}
+
+var doughWords = map[topping.Stiffness]message.Message{
+	topping.Crumbles: message.New("crumbles"),
+	topping.Rolls:    message.New("rolls"),
+	topping.Drops:    message.New("drops from a spoon"),
+	topping.Batter:   message.New("runs like a batter"),
+}
+
+// aboutBase speaks of what lies under the fruit.
+func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
+	if p.under.G == 0 {
+		if p.req.Style == "bar" || p.req.Style == "pie" {
+			remark(
+				out,
+				"no_base",
+				Note,
+				"topping",
+				message.New("There is no base under this {style}.", message.Word(p.req.Style)),
+				message.New("It can be spooned, and not cut."),
+				message.New("Choose a base at Topping."),
+			)
+		}
+		return
+	}
+	if wet := s.JuiceSharePct; p.base.ParBakeC > 0 && wet > soggyJuicePct && !p.req.Base.ParBaked {
+		remark(
+			out,
+			"wet_base",
+			Advice,
+			"topping",
+			message.New("The base would go soggy raw."),
+			message.New(
+				"{share} % of the filling is juice: it holds the base near 100 C, and nothing crisps below that.",
+				message.Number(wet, 0),
+			),
+			p.parBake(),
+		)
+	}
+	if strings.HasPrefix(p.req.Dish.Material, "glass") || p.material.Brittle() {
+		remark(
+			out,
+			"slow_floor",
+			Note,
+			"topping",
+			message.New("Glass and stoneware bake a base slowly."),
+			message.New("They lead heat badly."),
+			message.New("Take a dark metal dish, or set it on a hot tray."),
+		)
+	}
+}
+
+// soggyJuicePct is the share of juice in a filling from which a raw base stays wet. Working figure.
+const soggyJuicePct = 30.0
