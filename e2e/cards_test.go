@@ -99,6 +99,35 @@ func TestImportingAnInheritedCard(t *testing.T) {
 	reads(t, ctx, id("line-0"), "500 g Raspberry")
 }
 
+// A recipe with a base is judged whole, several things on a line are all read, and a named sort is asked about once.
+func TestImportingARecipeWithABase(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards/import"), paste(`Oxlip bars
+80 g each plain flour, rolled oats and butter
+30 g caster sugar
+2 large Nonesuch apples
+60 g sugar
+8 g cornflour`))
+	reads(t, ctx, id("line-0"), "80 g Plain", "80 g Rolled oats", "80 g Butter")
+	reads(t, ctx, id("ask-2-unknown_ingredient"), "Of which kind", "nonesuch apples")
+	do(
+		t,
+		ctx,
+		click(id("is-2-apple_sharp")),
+		click(id("import-style")),
+		click(id("import-style-bar")),
+		click(id("import-dish")),
+		click(id("import-dish-Square tin")),
+	)
+	reads(t, ctx, id("line-2"), "nonesuch apples")
+	reads(t, ctx, id("assumed"), "two thirds of it are pressed below")
+	reads(t, ctx, id("version-as_written"), "base", "180 g")
+	do(t, ctx, click(id("import-clear")), paste("5 Nonesuch apples\n100 g oats\n50 g butter\n50 g caster sugar"))
+	reads(t, ctx, id("line-0"), "nonesuch apples", "as bought")
+}
+
 // Recipe data as files: JSON-LD inside a page, a table, and what can't be read.
 func TestImportingFiles(t *testing.T) {
 	t.Parallel()

@@ -92,7 +92,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Raspberry cream bars", " .open")))
-	reads(t, ctx, id("bowl-custard"), "Egg", "crack 3 eggs", "Plain flour")
+	reads(t, ctx, id("bowl-custard"), "Egg", "crack 4 eggs", "Cornflour")
 	reads(t, ctx, id("figures"), "slices")
 	do(t, ctx, click(id("station-juice")), fill(id("custard-egg"), "0"), fill(id("custard-flour"), "0"))
 	reads(t, ctx, id("problem"), "nothing in it sets")
@@ -121,8 +121,8 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	reads(t, ctx, id("ahead"), "Shortcrust shell", "frozen 1 month")
 	reads(t, ctx, id("leftovers"), "Trimmings", "fruit juice")
 	do(t, ctx, click(id("weigh")))
-	reads(t, ctx, id("method"), "Make the base", "line the dish", "Heap the fruit", "Rest it for hours")
-	reads(t, ctx, id("checks"), "pricked", "Egg wash", "oven is really hot", "rim is wiped")
+	reads(t, ctx, id("method"), "Make the base", "line the dish", "Heap the fruit", "Cut it lukewarm")
+	reads(t, ctx, id("checks"), "Spice and flavour", "Egg wash", "oven is really hot", "rim is wiped")
 	do(t, ctx, click(id("check-tray")), click(id("weigh")))
 
 	// Another style for the same fruit brings its own topping, and undo brings all of it back.

@@ -19,7 +19,7 @@ func (a *DessertAnswer) tell(s Setting) {
 			step.Text = message.Sentences(append(p.steps(), step.Text)...)
 		case "late":
 			if a.LateAt != nil {
-				step.Text = message.Sentences(step.Text, message.New("After {minute} min.", message.Number(*a.LateAt, 0)))
+				step.Text = message.Sentences(message.New("After {minute} min:", message.Number(*a.LateAt, 0)), step.Text)
 			}
 		case "rest":
 			step.Text = message.Sentences(p.restSays(), step.Text)

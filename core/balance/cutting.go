@@ -8,10 +8,7 @@ import (
 
 // cutting is how topping, shell and bars are cut, drawn on the dish.
 func (p *plan) cutting(a *Answer) []topping.Plan {
-	var c topping.Cuts
-	if p.req.Cuts != nil {
-		c = *p.req.Cuts
-	}
+	c := p.cuts()
 	out := []topping.Plan{}
 	if x, ok := c.Cut(p.wanted, p.top, p.req.Dish, p.geo); ok {
 		out = append(out, x)
@@ -23,6 +20,14 @@ func (p *plan) cutting(a *Answer) []topping.Plan {
 		out = append(out, c.Bars(a.Portions.FinishedG, a.Portions.EachG, p.req.Dish))
 	}
 	return out
+}
+
+// cuts are the sizes asked for; zero is the usual.
+func (d *dessert) cuts() topping.Cuts {
+	if d.req.Cuts == nil {
+		return topping.Cuts{}
+	}
+	return *d.req.Cuts
 }
 
 func (d *dessert) lookCuts(f *fault.Faults) {

@@ -41,7 +41,7 @@ func (p *plan) method(s stand) []Doing {
 	m.step("bake", false, message.New("Bake it on a tray."), p.doneWhen())
 	for i := range p.late {
 		m.step("late", false, message.New(
-			"Put the {topping} on late, for the last minutes, so that it does not burn.",
+			"Put the {topping} on for the last minutes; earlier, its sugar burns.",
 			called(p.dessert.late[i].Topping.Name),
 		))
 	}
@@ -226,7 +226,7 @@ func (m *recipe) mixFilling() {
 	}
 	if len(slurry) > 0 {
 		lines = append(lines, message.New(
-			"Stir the {starch} with as much cold water or juice from the bowl until it runs, and mix it in last.",
+			"Stir the {starch} with a spoonful of cold juice or water until it runs, and mix it in last.",
 			message.And(slurry...)))
 	}
 	if wet := m.wetTossed(); len(wet) > 0 {

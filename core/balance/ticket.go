@@ -509,15 +509,25 @@ func (p *plan) howBase() message.Message {
 			"Let the bought pastry lie 10 min, unroll it, line the dish without stretching it, trim, and chill it again so that it keeps its shape. A ready shell only has to be filled.",
 		)
 	case p.base.UpTheSides:
-		return message.New(
+		return message.Sentences(message.New(
 			"Rub in, bring together, chill before rolling so that it rolls. Roll to {thick} and a disc of {across}, line the dish, trim, and chill again so that it keeps its shape.",
 			message.Millimetres(
 				p.under.ThicknessMM,
 			),
 			message.Centimetres(math.Round(p.geo.FloorLenCM+2*p.wallCM()+2*overhangCM)),
-		)
+		), p.trimmings())
 	}
 	return message.New("Press it in evenly and lightly, until it holds: what is pressed hard bakes hard.")
+}
+
+// trimmings tells that a sheet is rolled larger than what stays in the dish.
+func (p *plan) trimmings() message.Message {
+	x := p.cuts().Shell(p.under, p.base.DensityGPerML, p.req.Dish, p.geo)
+	if x.DoughG < p.under.G+leastLeftG {
+		return message.Message{}
+	}
+	return message.New("For the whole sheet, {dough}, weigh {times} times what is written here; the rest is trimmings.",
+		message.Grams(x.DoughG), message.Number(x.DoughG/p.under.G, 2))
 }
 
 // overhangCM is how much further than the rim a shell is rolled.

@@ -205,6 +205,7 @@ func (i Ingredient) Density() measure.Density {
 	d := measure.DensityOf(i.CupG, i.TspG, "")
 	if i.CupPackedG > 0 && i.Role == "sugar" {
 		d = measure.DensityOf(i.CupPackedG, i.TspG, "packed")
+		d.LooseGPerML = i.CupG / measure.USCup.ML()
 	}
 	d.ScoopedGPerML = i.CupScoopedG / measure.USCup.ML()
 	d.PackedGPerML = i.CupPackedG / measure.USCup.ML()

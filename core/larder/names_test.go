@@ -56,6 +56,71 @@ func TestLinesAsBakersWriteThem(t *testing.T) {
 	}
 }
 
+// A line that asks for the same of several things loses none of them.
+func TestSeveralThingsOnALine(t *testing.T) {
+	p := Pantry(nil)
+	for line, want := range map[string]string{
+		"100 g each butter, flour and sugar":                 "butter 100 wheat_flour 100 white_sugar 100",
+		"100g each of butter, plain flour, and caster sugar": "butter 100 wheat_flour 100 caster_sugar 100",
+		"butter, plain flour and demerara sugar, 120 g each": "butter 120 wheat_flour 120 demerara_sugar 120",
+		"1/2 tsp each of ground cinnamon, nutmeg & salt":     "cinnamon 1.3 nutmeg 1.1 salt 3",
+		"1 tbsp each cornflour and lemon juice":              "cornflour 8 lemon_juice 15",
+		"2 eggs plus 1 yolk":                                 "egg 100 egg_yolk 17",
+		"250 g each blackberries and raspberries, frozen":    "blackberry 250 raspberry 250",
+		"60 g each walnuts and unicorn dust":                 "?",
+		"2 tins each of apricots and peaches":                "?",
+	} {
+		l := p.ReadLine(line, measure.Conventions{Cup: measure.USCup})
+		if want == "?" {
+			if l.Ingredient != nil || len(l.Also) > 0 || len(l.Questions) == 0 {
+				t.Errorf("%q: %+v, and nothing is asked", line, l)
+			}
+			continue
+		}
+		if l.Ingredient == nil || l.G == nil {
+			t.Errorf("%q: %+v", line, l.Questions)
+			continue
+		}
+		got := fmt.Sprintf("%s %.2g", *l.Ingredient, *l.G)
+		if *l.G >= 10 {
+			got = fmt.Sprintf("%s %.0f", *l.Ingredient, *l.G)
+		}
+		for _, a := range l.Also {
+			if a.G >= 10 {
+				got += fmt.Sprintf(" %s %.0f", a.Ingredient, a.G)
+			} else {
+				got += fmt.Sprintf(" %s %.2g", a.Ingredient, a.G)
+			}
+		}
+		if got != want {
+			t.Errorf("%q is %s, want %s", line, got, want)
+		}
+	}
+}
+
+// The kind of a named sort is asked for with every kind to choose from, and with the name to remember it by.
+func TestANamedSortIsAskedAboutOnce(t *testing.T) {
+	l := Pantry(nil).ReadLine("4 Granny Smith apples, peeled", measure.Conventions{})
+	if len(l.Questions) != 1 || len(l.Questions[0].SuggestKey) < 4 || l.Questions[0].Sort != "granny smith apples" {
+		t.Fatalf("%+v", l.Questions)
+	}
+	own := &Own{Fruits: map[string]OwnRow{"granny_smith": {CopyOf: "apple_sharp", Name: "granny smith apples"}}}
+	l = Pantry(own).ReadLine("4 Granny Smith apples, peeled", measure.Conventions{})
+	if l.Ingredient == nil || *l.Ingredient != "granny_smith" || !l.AsBought {
+		t.Errorf("%+v", l)
+	}
+}
+
+// A pint is the kitchen's.
+func TestAPintIsTheKitchens(t *testing.T) {
+	p := Pantry(nil)
+	us := p.ReadLine("1 pint water", measure.Conventions{Cup: measure.USCup})
+	uk := p.ReadLine("1 pint water", measure.Conventions{Cup: measure.MetricCup, Eggs: measure.UKEggs})
+	if us.G == nil || uk.G == nil || *us.G > 480 || *uk.G < 560 {
+		t.Errorf("a pint of water is %v g in the US, %v g in Britain", *us.G, *uk.G)
+	}
+}
+
 func TestALineSaysWhatItTookForGranted(t *testing.T) {
 	p := Pantry(nil)
 	for line, says := range map[string]string{

@@ -113,7 +113,7 @@ var (
 
 // volumeML is what a unit of volume holds by the kitchen's conventions.
 func (c Conventions) volumeML(unit string) (float64, bool) {
-	imperial := c.Cup == ImperialCup
+	imperial := c.british()
 	switch unit {
 	case "cup":
 		return c.Cup.ML(), true
@@ -132,6 +132,11 @@ func (c Conventions) volumeML(unit string) (float64, bool) {
 	}
 	v, ok := metricML[unit]
 	return v, ok
+}
+
+// british says that a pint is one of 20 ounces: so it is wherever cups are not American.
+func (c Conventions) british() bool {
+	return c.Cup == ImperialCup || c.Cup == MetricCup || c.Eggs == UKEggs
 }
 
 var metricML = map[string]float64{"ml": 1, "cl": 10, "dl": 100, "l": 1000}

@@ -42,6 +42,7 @@ type Question struct {
 	SuggestG   *float64        `json:"suggest_g"`             // the likely meant grams
 	SuggestKey []string        `json:"suggest_key,omitempty"` // the likely meant things, the likeliest first
 	Container  string          `json:"container,omitempty"`   // whose grams are asked for, to be remembered
+	Sort       string          `json:"sort,omitempty"`        // of a fruit whose kind is asked for, to be remembered
 }
 
 // The codes of questions.
@@ -109,7 +110,10 @@ type reading struct {
 	terms []term            // the amount: more than one for "1 cup plus 2 tbsp"
 	other []term            // the same amount in another notation
 	each  bool              // the weight was told for one piece
-	pack  string            // scooped, packed, sifted, spooned
+	pack  string            // scooped, packed, lightly packed, sifted, spooned
+	tin   bool              // it is from a tin
+	dry   bool              // the weight is without the tin's juice
+	pinch float64           // a pinch or a knob, to the usual one
 }
 
 func (r *reading) ask(code string, text message.Message, suggestG *float64, keys ...string) {
@@ -126,9 +130,15 @@ func (r *reading) read() {
 		r.say(message.New("a heading"))
 		return
 	}
-	if r.is == nil && r.citrus(line) {
+	if r.is == nil && (r.citrus(line) || r.eggsWithParts(line)) {
 		return
 	}
+	if m := eachAtTheEnd.FindStringSubmatch(line); m != nil {
+		line = m[2] + " each " + m[1]
+	}
+	line = r.bySight(strings.TrimPrefix(line, "a little "))
+	r.tin = tinned.MatchString(line)
+	r.pinch = sizeShare(firstOf(pinchSize.FindStringSubmatch(line)))
 	s := &scanner{rest: []rune(line)}
 	r.terms = s.amounts()
 	rest := string(s.rest)
@@ -136,6 +146,9 @@ func (r *reading) read() {
 		rest = r.amountAtTheEnd(line)
 	} else if other := s.otherNotation(); len(other) > 0 {
 		r.other, rest = other, string(s.rest)
+	}
+	if r.is == nil && r.several(rest) {
+		return
 	}
 	name := r.takeApart(rest)
 	if t, ok := r.thing(name); ok {
@@ -151,6 +164,14 @@ func (r *reading) read() {
 			return
 		}
 	}
+}
+
+// firstOf is the first group of a match, empty without one.
+func firstOf(match []string) string {
+	if len(match) < 2 {
+		return ""
+	}
+	return match[1]
 }
 
 // heading reads "For the topping:" and "Topping".

@@ -25,6 +25,8 @@ func (r *reading) takeApart(rest string) (name string) {
 				if unit := terms[0].unit; each && len(r.terms) == 1 && r.terms[0].unit == "" && massG[unit] > 0 && unit != "" {
 					r.each = true
 					r.terms[0] = term{low: r.terms[0].low * terms[0].low, high: r.terms[0].high * terms[0].high, unit: unit}
+				} else if strings.HasPrefix(left, "drained") && terms[0].weight() {
+					r.terms, r.dry = terms, true
 				} else if left == "" || each || left == "total" || left == "in all" {
 					r.other = terms
 				}
@@ -67,9 +69,19 @@ func (r *reading) takeApart(rest string) (name string) {
 		}
 	}
 	r.Note = strings.Trim(strings.Join(notes, ", "), ", ")
+	if r.tin {
+		name = inItsOwn.ReplaceAllString(name, "")
+	}
+	name = sizedWare.ReplaceAllString(name, "")
+	if strings.Contains(name, "lightly packed") || strings.Contains(r.Note, "lightly packed") {
+		r.pack = lightlyPacked
+	}
 	r.Frozen = strings.Contains(name, "frozen")
 	return name
 }
+
+// lightlyPacked is between spooned and packed.
+const lightlyPacked = "lightly packed"
 
 var packings = map[string]string{
 	"scooped": "scooped",
@@ -111,6 +123,12 @@ func (r *reading) thing(name string) (Thing, bool) {
 	case ok && (f.rest[0] == "and" || len(r.Questions) > 0):
 		return Thing{}, false
 	case ok:
+		if f.Fruit {
+			if kinds := r.p.kindsOf(f.Thing); len(kinds) > 1 {
+				r.askKind(ws, kinds)
+				return Thing{}, false
+			}
+		}
 		r.ask(AskThing, notKnown(ws, []string{f.Name}), nil, f.Key)
 		return Thing{}, false
 	default:
@@ -130,6 +148,21 @@ func (r *reading) thing(name string) (Thing, bool) {
 		r.say(f.taken)
 	}
 	return f.Thing, true
+}
+
+// askKind asks of which kind a fruit is that was told by the name of its sort.
+func (r *reading) askKind(ws []string, kinds []Thing) {
+	keys := make([]string, len(kinds))
+	for i, k := range kinds {
+		keys[i] = k.Key
+	}
+	sort := strings.Join(ws, " ")
+	r.ask(
+		AskThing,
+		message.New("Of which kind is \"{sort}\"? It is asked once and remembered.", message.Text(sort)),
+		nil,
+		keys...)
+	r.Questions[len(r.Questions)-1].Sort = sort
 }
 
 // notKnown asks about a name, with those that are nearest to it.

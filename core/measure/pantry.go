@@ -54,6 +54,18 @@ func (p *Pantry) Get(key string) (Thing, bool) {
 	return t, ok
 }
 
+// kindsOf are the things that a fruit is one kind of: "Apple, firm" is one of the apples.
+func (p *Pantry) kindsOf(t Thing) (kinds []Thing) {
+	plain, _, _ := strings.Cut(t.Name, ",")
+	for _, x := range p.things {
+		if other, _, several := strings.Cut(x.Name, ","); x.Fruit && several && other == plain {
+			kinds = append(kinds, x)
+		}
+	}
+	slices.SortFunc(kinds, func(a, b Thing) int { return strings.Compare(a.Key, b.Key) })
+	return kinds
+}
+
 // found is what a name was resolved to. With rest, some of the name was not understood, and then it is a question.
 type found struct {
 	Thing
@@ -199,7 +211,8 @@ var asides = func() map[string]bool {
 		range unsalted salted lightly beaten whole heaped more extra additional of the some plus well very natural pure
 		real squeezed toasted roasted roast unwaxed unsweetened thawed defrosted juicy homemade leftover bruised
 		crumbled cut into piece chunk small medium large bite size sized room temperature at in and a an if needed
-		necessary optional about approx approximately each total level cool cooled boiling lukewarm iced ice stale
+		necessary optional about little bought made
+		approx approximately each total level cool cooled boiling lukewarm iced ice stale
 		spreadable crushed lump free new old early late local windfall wild picked loose heaping ready rolled out knob
 		stick topped tailed destoned pith seed removed to taste from my your garden`) {
 		set[singular([]string{w})[0]] = true

@@ -127,7 +127,8 @@ type Density struct {
 	TspGPerML     float64
 	ScoopedGPerML float64
 	PackedGPerML  float64
-	Packing       string // "packed" where the cup's figure is for pressing it in
+	LooseGPerML   float64 // where the cup's figure is for packing: without it
+	Packing       string  // "packed" where the cup's figure is for pressing it in
 }
 
 // DensityOf makes a density from the weight of a US cup and of a US teaspoon, either of them 0.

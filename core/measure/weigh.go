@@ -11,7 +11,7 @@ import (
 func (r *reading) weigh(t Thing) {
 	if len(r.terms) == 0 {
 		if len(r.other) == 0 {
-			if purpose := r.purpose(); purpose != "" {
+			if purpose := r.purpose(); purpose != "" && (purpose != "to taste" || !bulk[t.Role]) {
 				r.say(message.New("{purpose}: not weighed here", message.Word(purpose)))
 				return
 			}
@@ -35,14 +35,29 @@ func (r *reading) weigh(t Thing) {
 		r.say(message.New("the middle of {range}", message.Range(message.Grams(low), message.Grams(high))))
 	}
 	r.Unit = r.terms[0].unit
+	if r.tin && t.Fruit && !r.dry && strings.Contains(r.Note, "drained") {
+		g *= drainedShare
+		r.say(message.New("drained: {share} % of what is in the tin", message.Number(100*drainedShare, 0)))
+	}
 	r.G = &g
+	if g == 0 {
+		r.ask(
+			AskAmount,
+			message.New("Nothing of {name} is asked for. Write the grams, or leave the line out.", lower(t)),
+			nil,
+		)
+		return
+	}
 	counted := r.Unit == "" || len(r.other) > 0 && r.other[0].unit == "" || r.each
-	r.AsBought = t.Fruit && (counted || r.preparedLater())
+	r.AsBought = t.Fruit && !r.tin && (counted || r.preparedLater())
 	if r.AsBought {
 		r.say(message.New("as bought"))
 	}
 	r.compare(t, g)
 }
+
+// bulk are the roles of which "to taste" is no pinch: they decide sweetness and juice.
+var bulk = map[string]bool{"sugar": true, "syrup": true, "acid": true, "liquid": true, "fat": true, "fruit": true}
 
 // purpose is what a thing without an amount is for: greasing, dusting, serving, or to taste.
 func (r *reading) purpose() string {
@@ -146,12 +161,14 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 	case containers[x.unit] || x.unit == "handful":
 		return r.containerG(t, x)
 	case massG[x.unit] > 0:
-		if g := massG[x.unit]; x.unit == "knob" || x.unit == "pinch" {
+		g := massG[x.unit]
+		if x.unit == "knob" || x.unit == "pinch" {
+			g *= max(r.pinch, smallShare)
 			r.say(message.New("a {unit} of {much}", unitName(x.unit), message.Grams(g)))
 		} else if words, ok := weightWords[x.unit]; ok {
 			r.say(message.New("{n} g {each}", message.Number(g, 2), message.Part(words)))
 		}
-		return massG[x.unit], true
+		return g, true
 	}
 	ml, isVolume := r.by.volumeML(x.unit)
 	if !isVolume {
@@ -192,6 +209,8 @@ func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {
 			d, how = t.Density.ScoopedGPerML, message.New("scooped")
 		case r.pack == "packed" && t.Density.PackedGPerML > 0:
 			d, how = t.Density.PackedGPerML, message.New("packed")
+		case r.pack == lightlyPacked && t.Density.PackedGPerML > 0:
+			d, how = (t.Density.LooseGPerML+t.Density.PackedGPerML)/2, message.New("lightly packed")
 		case r.pack == "sifted":
 			d, how = d*sifted, message.New("sifted")
 		case r.pack == "spooned" && t.Density.Packing == "packed":

@@ -281,21 +281,26 @@ func Own(as balance.Request) balance.Request {
 		r.Thickener = &balance.ThickenerAsked{Key: r.Thickener.Key}
 	}
 	r.Topping = balance.ToppingAsked{Key: as.Topping.Key}
+	if as.Base != nil {
+		r.Base = &balance.BaseAsked{Key: as.Base.Key}
+	}
 	return r
 }
 
 // Verdict is a recipe whole: as it was understood, and, once nothing is open, what it comes to.
 type Verdict struct {
-	Rows      []Row             `json:"rows"`
-	Open      int               `json:"open"`            // questions left
-	Cannot    message.Message   `json:"cannot,omitzero"` // why it can't be judged as it stands
-	AsWritten *Version          `json:"as_written,omitempty"`
-	Mended    *Version          `json:"mended,omitempty"`
-	Own       *Version          `json:"own,omitempty"` // what Mabbin would do
-	Wrong     []balance.Remark  `json:"wrong,omitempty"`
-	Changes   []Change          `json:"changes,omitempty"`
-	Asks      []message.Message `json:"asks,omitempty"`  // about an oven or minutes far outside what is usual
-	Baked     *bake.RecipeCheck `json:"baked,omitempty"` // as written, where the oven and the minutes are told
+	Rows      []Row            `json:"rows"`
+	Open      int              `json:"open"`            // questions left
+	Cannot    message.Message  `json:"cannot,omitzero"` // why it can't be judged as it stands
+	AsWritten *Version         `json:"as_written,omitempty"`
+	Mended    *Version         `json:"mended,omitempty"`
+	Own       *Version         `json:"own,omitempty"` // what Mabbin would do
+	Wrong     []balance.Remark `json:"wrong,omitempty"`
+	Changes   []Change         `json:"changes,omitempty"`
+	// Assumed is what the recipe does not say and was taken as usual.
+	Assumed []message.Message `json:"assumed,omitempty"`
+	Asks    []message.Message `json:"asks,omitempty"`  // about an oven or minutes far outside what is usual
+	Baked   *bake.RecipeCheck `json:"baked,omitempty"` // as written, where the oven and the minutes are told
 }
 
 // Version is one way to make the dessert.
@@ -306,11 +311,12 @@ type Version struct {
 
 // Judge says what a recipe comes to in a dish. While questions are open, it answers with the rows alone.
 func Judge(ctx context.Context, q Request, p *measure.Pantry) (*Verdict, error) {
-	rows, err := Read(p, q.Lines, q.Conventions(), q.Own)
+	rows, err := Read(p, q.Lines, q.Style, q.Conventions(), q.Own)
 	if err != nil {
 		return nil, err
 	}
 	v := &Verdict{Rows: rows, Open: Open(rows)}
+	v.Assumed = assumed(rows)
 	if q.Setting != nil {
 		v.Asks = bake.Unusual(q.Setting.Stages)
 	}
@@ -340,6 +346,15 @@ func Judge(ctx context.Context, q Request, p *measure.Pantry) (*Verdict, error) 
 		}
 	}
 	return v, nil
+}
+
+// assumed tells what was taken as usual.
+func assumed(rows []Row) (out []message.Message) {
+	if slices.ContainsFunc(rows, func(r Row) bool { return r.Bowl == BaseAndTopping && !r.Out }) {
+		out = append(out, message.New(
+			"One dough is base and topping: two thirds of it are pressed below, a third goes on top."))
+	}
+	return out
 }
 
 // inWords is why a recipe can't be judged, without the pointers: they point into what was made of the lines, not at

@@ -4,8 +4,11 @@ package recipe
 
 import (
 	"fmt"
+	"regexp"
+	"slices"
 	"strings"
 
+	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/measure"
@@ -21,7 +24,9 @@ const (
 	Filling Bowl = "filling"
 	Topping Bowl = "topping"
 	Base    Bowl = "base"
-	Finish  Bowl = "finish" // wash, glaze, what is served with it: weighed later, or not at all
+	// BaseAndTopping is one dough for both: most of it is pressed below.
+	BaseAndTopping Bowl = "base_and_topping"
+	Finish         Bowl = "finish" // wash, glaze, what is served with it: weighed later, or not at all
 )
 
 // LineAsked is one line, with what the baker has answered about it.
@@ -44,8 +49,10 @@ type Row struct {
 // MaxLines is the most lines a recipe is read from.
 const MaxLines = 500
 
-// Read understands the lines of a recipe.
-func Read(p *measure.Pantry, asked []LineAsked, by measure.Conventions, own *larder.Own) ([]Row, error) {
+// Read understands the lines of a recipe of a style, which may be left out: it tells what a dough is for.
+func Read(
+	p *measure.Pantry, asked []LineAsked, style string, by measure.Conventions, own *larder.Own,
+) ([]Row, error) {
 	var f fault.Faults
 	if n := len(asked); n > MaxLines {
 		f.Add("/lines", message.New("has {n} lines: give at most {most}", message.Count(n), message.Count(MaxLines)))
@@ -55,7 +62,8 @@ func Read(p *measure.Pantry, asked []LineAsked, by measure.Conventions, own *lar
 	for i, a := range asked {
 		at := fmt.Sprintf("/lines/%d", i)
 		rows[i] = Row{Line: p.ReadLine(a.Text, by), Bowl: a.Bowl, Out: a.Out}
-		f.OneOfAt(at, "/bowl", string(a.Bowl), "", string(Filling), string(Topping), string(Base), string(Finish))
+		f.OneOfAt(at, "/bowl", string(a.Bowl), "", string(Filling), string(Topping), string(Base), string(BaseAndTopping),
+			string(Finish))
 		if a.Key != "" {
 			answerThing(p, &rows[i].Line, a.Key, by, at, &f)
 		}
@@ -82,6 +90,7 @@ func Read(p *measure.Pantry, asked []LineAsked, by measure.Conventions, own *lar
 		return nil, err
 	}
 	sortIntoBowls(rows, own)
+	findBase(rows, asked, style, own)
 	askAboutSlips(rows, asked, own)
 	return rows, nil
 }
@@ -99,7 +108,7 @@ func ReadText(p *measure.Pantry, text string, by measure.Conventions, own *larde
 			return nil, f
 		}
 	}
-	return Read(p, asked, by, own)
+	return Read(p, asked, "", by, own)
 }
 
 // answerThing takes the baker's word for what a line is of, and reads its amount again.
@@ -125,6 +134,11 @@ func without(qs []measure.Question, codes ...string) []measure.Question {
 	}
 	return kept
 }
+
+// both is a heading for one dough that is base and topping.
+var both = regexp.MustCompile(
+	`(base|crust|bottom|shell|pastry)\b.*(\band\b|&|\+|/).*(topping|crumble|crumb|streusel|lid)` +
+		`|(topping|crumble|crumb|streusel|lid)\b.*(\band\b|&|\+|/).*(base|crust|bottom|shell|pastry)`)
 
 // headings tell the bowl by a word in them.
 var headings = []struct {
@@ -159,6 +173,9 @@ var headings = []struct {
 // topping. What follows a comma says more about the same bowl.
 func bowlOf(heading string) Bowl {
 	heading, _, _ = strings.Cut(heading, ",")
+	if both.MatchString(heading) {
+		return BaseAndTopping
+	}
 	var bowl Bowl
 	last := -1
 	for _, h := range headings {
@@ -208,6 +225,66 @@ func sortIntoBowls(rows []Row, own *larder.Own) {
 	}
 }
 
+// findBase finds the base of a style that has one in a recipe without headings: the first of two doughs, with the fruit
+// between them; one dough alone is a bar's base and topping, or, with hardly any sugar, a pie's shell.
+func findBase(rows []Row, asked []LineAsked, style string, own *larder.Own) {
+	based := slices.ContainsFunc(
+		balance.Styles(),
+		func(s balance.StyleInfo) bool { return s.Key == style && s.Base != "" },
+	)
+	var doughs [][]int // rows of each
+	inside := false
+	for i, r := range rows {
+		switch {
+		case r.Heading != "" || r.Bowl == Base || r.Bowl == BaseAndTopping:
+			return // it was told
+		case r.Out || r.Ingredient == nil:
+		case r.Bowl == Topping && asked[i].Bowl == "":
+			if !inside {
+				doughs = append(doughs, nil)
+			}
+			doughs[len(doughs)-1] = append(doughs[len(doughs)-1], i)
+			inside = true
+		default:
+			inside = false
+		}
+	}
+	if !based || len(doughs) == 0 {
+		return
+	}
+	to := Base
+	if len(doughs) == 1 {
+		switch {
+		case style == "bar":
+			to = BaseAndTopping
+		case sugarShare(rows, doughs[0], own) > shellSugar:
+			return // a crumble without a base
+		}
+	}
+	for _, i := range doughs[0] {
+		rows[i].Bowl = to
+	}
+}
+
+// shellSugar is the most sugar in a dough that is rolled for a shell, as a share of it.
+const shellSugar = 0.15
+
+func sugarShare(rows []Row, of []int, own *larder.Own) float64 {
+	sugar, all := 0.0, 0.0
+	for _, i := range of {
+		if r := rows[i]; r.G != nil {
+			all += *r.G
+			if role(*r.Ingredient, own) == "sugar" {
+				sugar += *r.G
+			}
+		}
+	}
+	if all == 0 {
+		return 0
+	}
+	return sugar / all
+}
+
 // signal is the bowl that a row surely belongs to, empty where it could be either.
 func signal(r Row, own *larder.Own) Bowl {
 	if r.Ingredient == nil {
@@ -220,7 +297,7 @@ func signal(r Row, own *larder.Own) Bowl {
 	switch role(*r.Ingredient, own) {
 	case larder.FruitRole:
 		return Filling
-	case "oat", "nut", "crumb", "leavener":
+	case "oat", "nut", "crumb", "leavener", "pastry":
 		return Topping
 	case "flour":
 		if g >= doughFlourG {
@@ -243,7 +320,7 @@ func role(key string, own *larder.Own) string {
 
 // askAboutSlips asks about amounts far outside what is usual in their bowl, unless the baker was sure.
 func askAboutSlips(rows []Row, asked []LineAsked, own *larder.Own) {
-	for _, b := range []Bowl{Filling, Topping, Base} {
+	for _, b := range []Bowl{Filling, Topping, Base, BaseAndTopping} {
 		var things []slip.Thing
 		var at []int
 		for i, r := range rows {

@@ -1,7 +1,7 @@
 package recipe
 
 import (
-	"math"
+	"cmp"
 	"slices"
 
 	"mabbin/core/balance"
@@ -11,6 +11,9 @@ import (
 	"mabbin/core/measure"
 	"mabbin/core/message"
 )
+
+// baseShare is how much of one dough for base and topping is pressed below. Handbook practice.
+const baseShare = 2.0 / 3
 
 // AsWritten is the request that a recipe comes to, made exactly as it is written in a dish: nothing is solved for. What
 // can't be taken over is a fault.Faults or a *fault.NotYet.
@@ -23,7 +26,8 @@ func AsWritten(
 ) (balance.Request, error) {
 	w := written{
 		req:     balance.Request{Dish: d, Style: style, Cup: by.Cup, Spoon: by.Spoon, Eggs: by.Eggs, Own: own},
-		topping: map[string]float64{},
+		topping: dough{own: own, g: map[string]float64{}},
+		base:    dough{own: own, g: map[string]float64{}},
 	}
 	for _, r := range rows {
 		if r.Ingredient == nil || r.G == nil || r.Out || *r.G <= 0 {
@@ -31,7 +35,7 @@ func AsWritten(
 		}
 		w.take(r, *r.Ingredient, *r.G)
 		for _, a := range r.Also {
-			w.take(Row{Bowl: r.Bowl}, a.Ingredient, a.G)
+			w.take(Row{Bowl: r.Bowl, Line: measure.Line{Frozen: r.Frozen}}, a.Ingredient, a.G)
 		}
 	}
 	return w.finish()
@@ -39,26 +43,22 @@ func AsWritten(
 
 // written gathers a recipe's bowls.
 type written struct {
-	req     balance.Request
-	fruits  []balance.FruitAsked // shares in grams
-	thick   []balance.Asked
-	sugarG  float64
-	topping map[string]float64
-	keys    []string // of the topping, in the order written
-	base    bool
+	req           balance.Request
+	fruits        []balance.FruitAsked // shares in grams
+	thick         []balance.Asked
+	sugarG        float64
+	topping, base dough
 }
 
 func (w *written) take(r Row, key string, g float64) {
 	switch r.Bowl {
 	case Topping:
-		if _, ok := w.req.Own.Ingredient(key); ok {
-			if _, twice := w.topping[key]; !twice {
-				w.keys = append(w.keys, key)
-			}
-			w.topping[key] += g
-		}
+		w.topping.add(key, g)
 	case Base:
-		w.base = true
+		w.base.add(key, g)
+	case BaseAndTopping:
+		w.base.add(key, g*baseShare)
+		w.topping.add(key, g*(1-baseShare))
 	case Filling:
 		w.takeFilling(r, key, g)
 	}
@@ -74,17 +74,23 @@ func (w *written) takeFilling(r Row, key string, g float64) {
 	}
 	i, _ := w.req.Own.Ingredient(key)
 	_, thickens := larder.Thickeners.Get(key)
+	asked := balance.Asked{Key: key, G: g}
 	switch {
+	case i.Role == "egg": // it sets, and its water is in the filling
+		w.req.Liquids = append(w.req.Liquids, asked)
+		if thickens {
+			w.thick = append(w.thick, asked)
+		}
 	case thickens:
-		w.thick = append(w.thick, balance.Asked{Key: key, G: g})
+		w.thick = append(w.thick, asked)
 	case i.Role == "sugar":
 		w.sugarG += g
 	case i.Role == "crumb":
 		w.req.CrumbLayerG += g
 	case i.Role == "liquid", i.Role == "syrup", i.Role == "acid":
-		w.req.Liquids = append(w.req.Liquids, balance.Asked{Key: key, G: g})
+		w.req.Liquids = append(w.req.Liquids, asked)
 	default:
-		w.req.Extras = append(w.req.Extras, balance.Asked{Key: key, G: g})
+		w.req.Extras = append(w.req.Extras, asked)
 	}
 }
 
@@ -92,21 +98,12 @@ func (w *written) takeFilling(r Row, key string, g float64) {
 func (w *written) finish() (balance.Request, error) {
 	var f fault.Faults
 	r := &w.req
-	if w.base {
-		return *r, &fault.NotYet{
-			Pointer: "/lines",
-			Detail:  message.New("a base under the fruit is not calculated yet: put its lines out, or into the topping"),
-		}
-	}
 	total := 0.0
 	for _, x := range w.fruits {
 		total += x.Share
 	}
 	if total < 10 {
 		f.Add("/lines", message.New("there is no fruit in the filling: give at least 10 g, or move a line there"))
-	}
-	if len(w.topping) == 0 {
-		f.Add("/lines", message.New("there is nothing in the topping: move a line there"))
 	}
 	if err := f.Err(); err != nil {
 		return *r, err
@@ -115,103 +112,63 @@ func (w *written) finish() (balance.Request, error) {
 		w.fruits[i].Share /= total
 	}
 	r.Fruits, r.WeighedFruitG, r.SugarG = w.fruits, &total, &w.sugarG
-	r.Thickener = &balance.ThickenerAsked{Key: "cornflour", G: new(float64)}
-	if len(w.thick) > 0 {
-		slices.SortStableFunc(w.thick, func(a, b balance.Asked) int { return int(math.Copysign(1, b.G-a.G)) })
-		r.Thickener = &balance.ThickenerAsked{Key: w.thick[0].Key, G: &w.thick[0].G, With: w.thick[1:]}
-	}
-	t, err := w.nearestTopping()
-	if err != nil {
+	r.Thickener = w.thickener()
+	if err := w.layDoughs(); err != nil {
 		return *r, err
 	}
-	r.Topping = t
 	return *r, balance.Check(*r)
 }
 
-// nearestTopping writes the topping as the table's topping that is nearest to it, with every percentage changed to what
-// was written.
-func (w *written) nearestTopping() (balance.ToppingAsked, error) {
-	sum := 0.0
-	for _, g := range w.topping {
-		sum += g
-	}
-	var families []string
-	for _, s := range balance.Styles() {
-		if s.Key == w.req.Style {
-			families = s.Families
+// thickener is what there is most of, with the others beside it; an egg is always beside.
+func (w *written) thickener() *balance.ThickenerAsked {
+	rank := func(a balance.Asked) float64 {
+		if a.Key == "egg" {
+			return -1
 		}
+		return a.G
 	}
-	var best larder.Topping
-	least := math.Inf(1)
-	for _, t := range larder.Toppings.All() {
-		if off := apart(t, w.topping, sum); slices.Contains(families, t.Family) && off < least {
-			best, least = t, off
-		}
+	slices.SortStableFunc(w.thick, func(a, b balance.Asked) int { return cmp.Compare(rank(b), rank(a)) })
+	if len(w.thick) == 0 || w.thick[0].Key == "egg" {
+		return &balance.ThickenerAsked{Key: "cornflour", G: new(float64), With: w.thick}
 	}
-	// Without the flour that the others are measured against, what there is most of among the dry things takes its place.
-	hundred := w.topping[best.Parts[0].Key]
-	if hundred <= 0 {
-		for _, k := range w.keys {
-			if i, _ := w.req.Own.Ingredient(k); dry[i.Role] {
-				hundred = max(hundred, w.topping[k])
-			}
-		}
-	}
-	if hundred <= 0 {
-		return balance.ToppingAsked{}, &fault.NotYet{
-			Pointer: "/lines",
-			Detail: message.New(
-				"a topping of {parts} has no like in the tables for a {style}: it needs flour, oats, nuts or crumbs",
-				message.And(w.names()...),
-				message.Word(w.req.Style),
-			),
-		}
-	}
-	pct := map[string]float64{}
-	for _, p := range best.Parts {
-		if want := 100 * w.topping[p.Key] / hundred; want != p.Pct {
-			pct[p.Key] = want
-		}
-	}
-	for _, k := range w.keys {
-		if !slices.ContainsFunc(best.Parts, func(p larder.Part) bool { return p.Key == k }) {
-			pct[k] = 100 * w.topping[k] / hundred
-		}
-	}
-	area := w.req.Dish.Measure().RimAreaCM2
-	return balance.ToppingAsked{
-		Key:         best.Key,
-		ThicknessMM: 10 * sum / (area * best.Coverage * best.Layers * best.DensityGPerML),
-		BakersPct:   pct,
-	}, nil
+	return &balance.ThickenerAsked{Key: w.thick[0].Key, G: &w.thick[0].G, With: w.thick[1:]}
 }
 
-// dry are the roles that a dough can be measured against.
-var dry = map[string]bool{"flour": true, "oat": true, "nut": true, "seed": true, "crumb": true}
-
-func (w *written) names() (out []message.Message) {
-	for _, k := range w.keys {
-		i, _ := w.req.Own.Ingredient(k)
-		out = append(out, message.Value(message.Name(larder.Plain(i.Name))))
-	}
-	return out
-}
-
-// apart is how far a table's topping is from written grams: the sum of the differences of their shares.
-func apart(t larder.Topping, written map[string]float64, sum float64) float64 {
-	all, off := 0.0, 0.0
-	for _, p := range t.Parts {
-		all += p.Pct
-	}
-	seen := map[string]bool{}
-	for _, p := range t.Parts {
-		off += math.Abs(p.Pct/all - written[p.Key]/sum)
-		seen[p.Key] = true
-	}
-	for k, g := range written {
-		if !seen[k] {
-			off += g / sum
+// layDoughs writes topping and base as those of the tables that are nearest, with every percentage changed to what was
+// written.
+func (w *written) layDoughs() error {
+	r := &w.req
+	geo := r.Dish.Measure()
+	r.Topping = balance.ToppingAsked{Key: "none"}
+	if len(w.topping.keys) > 0 {
+		t, pct, ok := nearest(w.topping, toppingLikes(r.Style))
+		if !ok {
+			return w.topping.noLike("topping", r.Style)
+		}
+		row, _ := larder.Toppings.Get(t.key)
+		r.Topping = balance.ToppingAsked{
+			Key:         t.key,
+			ThicknessMM: 10 * w.topping.sum() / (geo.RimAreaCM2 * row.Coverage * row.Layers * row.DensityGPerML),
+			BakersPct:   pct,
+		}
+		if row.HydrationPct > 0 { // no more liquid than was written
+			r.Topping.HydrationPct = max(leastHydration, w.topping.hydration())
 		}
 	}
-	return off
+	if len(w.base.keys) == 0 {
+		return nil
+	}
+	b, pct, ok := nearest(w.base, baseLikes())
+	if !ok {
+		return w.base.noLike("base", r.Style)
+	}
+	row, _ := larder.Bases.Get(b.key)
+	area := geo.FloorAreaCM2
+	if row.UpTheSides {
+		area += geo.PerimeterCM * geo.DepthCM
+	}
+	r.Base = &balance.BaseAsked{
+		Key: b.key, ThicknessMM: 10 * w.base.sum() / (area * row.DensityGPerML), BakersPct: pct,
+	}
+	return nil
 }

@@ -73,7 +73,7 @@ func (w Wanted) makeUp(parts []Part) []Part {
 			need -= p.BakersPct * p.Ingredient.WaterPct / 100
 		}
 	}
-	if need <= 0 {
+	if need < 0.01 {
 		return parts
 	}
 	water, fat := 0.0, 0.0

@@ -83,6 +83,12 @@ func headingOf(b balance.Bowl) string {
 		return "For the filling, dry"
 	case "crumbs":
 		return "For the filling, crumb layer"
+	case "custard":
+		return "For the filling, custard"
+	case "base":
+		return "For the base"
+	case "seal", "before", "after", "ready":
+		return "To finish"
 	}
 	return "For the topping"
 }

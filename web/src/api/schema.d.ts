@@ -1469,7 +1469,7 @@ export interface components {
             lines: components["schemas"]["RecipeRow"][];
         };
         /** @enum {string} */
-        RecipeBowl: "" | "filling" | "topping" | "base" | "finish";
+        RecipeBowl: "" | "filling" | "topping" | "base" | "base_and_topping" | "finish";
         RecipeRow: {
             text: string;
             /** @description Key, or null where it is not sure */
@@ -1489,6 +1489,8 @@ export interface components {
                 suggest_key?: string[];
                 /** @description Name in containers under which the answer is remembered */
                 container?: string;
+                /** @description Of a fruit whose kind is asked for: the name of the kitchen's own row under which the answer is remembered */
+                sort?: string;
             }[];
             heading?: string;
             /** Format: double */
@@ -1546,6 +1548,8 @@ export interface components {
             rows: components["schemas"]["RecipeRow"][];
             /** @description Questions that are not answered yet */
             open: number;
+            /** @description What the recipe does not say and was taken as usual */
+            assumed?: components["schemas"]["Text"][];
             /** @description About an oven or minutes far outside what is usual */
             asks?: components["schemas"]["Text"][];
             cannot?: components["schemas"]["Text"];

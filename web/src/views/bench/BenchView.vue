@@ -75,7 +75,7 @@ const lines = computed(() => {
         : `${bandWords[a.set.band]}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`
       : '',
     Topping: a
-      ? `${grams(a.topping_g)}, ${mm(a.topping.thickness_mm)}, ${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`
+      ? `${grams(a.topping_g)}, ${a.topping.thickness_mm ? `${mm(a.topping.thickness_mm)}, ` : ''}${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`
       : '',
     Bake:
       [

@@ -11,6 +11,7 @@ const emit = defineEmits<{
   answer: [how: Partial<LineAsked>]
   rewrite: [text: string]
   remember: [container: string, g: number]
+  sort: [name: string, kind: string]
 }>()
 const kitchen = useKitchen()
 const editing = ref(false)
@@ -18,6 +19,7 @@ const bowls: [RecipeBowl, string][] = [
   ['filling', 'filling'],
   ['topping', 'topping'],
   ['base', 'base'],
+  ['base_and_topping', 'both'],
   ['finish', 'finish'],
 ]
 const things = computed(() => [...kitchen.fruits, ...kitchen.ingredients])
@@ -30,6 +32,8 @@ const written = computed({
   },
 })
 const nameOf = (key: string) => short(things.value.find((t) => t.key === key)?.name ?? key)
+/** With what tells it from others of its name. */
+const full = (key: string) => things.value.find((t) => t.key === key)?.name ?? key
 const asksThing = (code: string) => code === 'unknown_ingredient' || code === 'which_ingredient'
 const asksGrams = (code: string) =>
   ['no_amount', 'no_density', 'no_piece_weight', 'unknown_unit'].includes(code)
@@ -96,9 +100,9 @@ const asksGrams = (code: string) =>
               :key="k"
               class="push"
               :data-testid="`is-${index}-${k}`"
-              @click="emit('answer', { key: k })"
+              @click="q.sort ? emit('sort', q.sort, k) : emit('answer', { key: k })"
             >
-              {{ nameOf(k) }}
+              {{ q.sort ? full(k) : nameOf(k) }}
             </button>
             <el-select
               class="thing"

@@ -45,6 +45,10 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
             <dd>
               {{ grams(verdict[key].answer.topping_g) }}, {{ mm(verdict[key].answer.topping.thickness_mm) }}
             </dd>
+            <template v-if="verdict[key].answer.base_g">
+              <dt>base</dt>
+              <dd>{{ grams(verdict[key].answer.base_g) }}</dd>
+            </template>
           </dl>
           <button
             :class="['push', { main: key === 'as_written' }]"
@@ -56,6 +60,7 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
         </template>
       </article>
     </div>
+    <p v-for="(a, i) in verdict.assumed ?? []" :key="i" class="quiet" data-testid="assumed">{{ a }}</p>
     <template v-if="verdict.wrong?.length">
       <h3>As written</h3>
       <RemarkList :remarks="verdict.wrong" />

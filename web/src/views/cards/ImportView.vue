@@ -15,7 +15,7 @@ const example =
 const kitchen = useKitchen()
 const dessert = useDessert()
 const router = useRouter()
-const { all, verdict, rows, problem, busy, read, answer, rewrite, remember, clear } = useImport()
+const { all, verdict, rows, problem, busy, read, answer, rewrite, remember, sort, clear } = useImport()
 const pasted = ref('')
 const over = ref(false)
 const file = ref<HTMLInputElement>()
@@ -140,7 +140,13 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
         <div class="head">
           <input v-model="all.name" class="name" maxlength="80" aria-label="Name" data-testid="import-name" />
           <el-select v-model="all.style" class="style" aria-label="Style" data-testid="import-style">
-            <el-option v-for="s in kitchen.larder?.styles" :key="s.key" :value="s.key" :label="s.key" />
+            <el-option
+              v-for="s in kitchen.larder?.styles"
+              :key="s.key"
+              :value="s.key"
+              :label="s.key"
+              :data-testid="`import-style-${s.key}`"
+            />
           </el-select>
           <el-select v-model="all.dishId" class="dish" aria-label="In which dish" data-testid="import-dish">
             <el-option
@@ -162,6 +168,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             @answer="(how) => answer(i, how)"
             @rewrite="(text) => rewrite(i, text)"
             @remember="remember"
+            @sort="sort"
           />
         </ul>
         <p v-if="!rows.length && !problem" class="quiet">Reading…</p>

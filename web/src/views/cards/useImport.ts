@@ -103,6 +103,11 @@ export function useImport() {
       containers: { ...s.containers, [container]: g },
     })
   }
+  /** A sort by its name becomes a fruit of the kitchen's own, of the kind that was said: it is not asked about again. */
+  async function sort(name: string, kind: string) {
+    const key = name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '_')
+    problem.value = await shelf.change(`${name} is known`, 'fruit', key, { copy_of: kind, name })
+  }
   const rows = computed<RecipeRow[]>(() =>
     verdict.value?.rows.length === all.value?.lines.length ? (verdict.value?.rows ?? []) : [],
   )
@@ -112,5 +117,5 @@ export function useImport() {
     problem.value = undefined
   }
 
-  return { all, verdict, rows, problem, busy, read, answer, rewrite, remember, clear }
+  return { all, verdict, rows, problem, busy, read, answer, rewrite, remember, sort, clear }
 }
