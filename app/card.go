@@ -25,12 +25,21 @@ type Card struct {
 	ID       uuid.UUID
 	Name     string
 	Archived bool
+	Tags     []string // the occasions that it is for, in the kitchen's own words
 	Versions []Version
+}
+
+// CardChange is what is changed of a card as a whole; nil leaves a thing as it is.
+type CardChange struct {
+	Name     *string
+	Archived *bool
+	Tags     *[]string
 }
 
 // CardFilter is which cards are wanted; the zero value is all that are not put away.
 type CardFilter struct {
-	Words    string // somewhere in the name
+	Words    string // somewhere in the name or in a tag
+	Tag      string // one of its tags, whole
 	Style    string
 	Fruit    string    // key
 	Shape    string    // of the dish
@@ -82,7 +91,9 @@ type CardStore interface {
 	// Unsummarised lists newest versions whose summaries are missing or older than a version, up to a limit.
 	Unsummarised(ctx context.Context, kitchen uuid.UUID, than, limit int) ([]Version, error)
 	SetSummary(ctx context.Context, version uuid.UUID, s CardSummary) error
-	NameCard(ctx context.Context, kitchen, card uuid.UUID, name *string, archived *bool) (Card, error)
+	ChangeCard(ctx context.Context, kitchen, card uuid.UUID, c CardChange) (Card, error)
+	// CardTags lists the tags of a kitchen's cards, in the order of the alphabet.
+	CardTags(ctx context.Context, kitchen uuid.UUID) ([]string, error)
 }
 
 // Cards is what is done with cards.

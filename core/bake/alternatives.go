@@ -3,17 +3,19 @@ package bake
 import (
 	"context"
 	"errors"
+	"maps"
 	"math"
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
+	"mabbin/core/topping"
 )
 
 // Alternative is one way of doing what bakers disagree about, with what it comes to for this dessert in this oven.
 type Alternative struct {
-	Question string          `json:"question"` // fat, tool, ratio, crumb, coverage, base, cover or sugar
+	Question string          `json:"question"` // fat, tool, ratio, crumb, coverage, base, cover, sugar or lighter
 	Key      string          `json:"key"`
 	Name     message.Message `json:"name"`
 	Chosen   bool            `json:"chosen"`
@@ -23,6 +25,8 @@ type Alternative struct {
 	SugarPct float64         `json:"sugar_pct"` // of the filling
 	LumpMM   float64         `json:"lump_mm"`   // of the crumb; 0 where that is not in question
 	HandMin  float64         `json:"hand_min"`  // by hand; 0 where that is not in question
+	FatG     float64         `json:"fat_g"`     // in a portion
+	SugarG   float64         `json:"sugar_g"`   // in a portion
 	Minutes  float64         `json:"minutes"`   // until the middle bubbles; 0: it does not
 	SteamG   float64         `json:"steam_g"`
 	Colour   float64         `json:"colour"`
@@ -92,6 +96,7 @@ func Alternatives(ctx context.Context, q DessertRequest) ([]Alternative, error) 
 		s := w.Alternative
 		s.Request, s.Stages = x.Request, x.Setting.Stages
 		s.FatPct, s.SugarPct, s.Set = a.Topping.Texture.FatPct, a.SugarPct, a.Set.Score
+		s.FatG, s.SugarG = inPortion(a, x.Request.Own)
 		s.SteamG, s.Colour, s.Base = b.End.SteamedOffG, b.End.Colour, b.End.Base
 		if e := b.Events.MiddleBubbles; e != nil {
 			s.Minutes = *e
@@ -100,6 +105,21 @@ func Alternatives(ctx context.Context, q DessertRequest) ([]Alternative, error) 
 		out = append(out, s)
 	}
 	return out, nil
+}
+
+// inPortion is the fat and the sugar of one portion, g.
+func inPortion(a *balance.Answer, own *larder.Own) (fat, sugar float64) {
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			if f, ok := own.Fruit(l.Key); ok {
+				sugar += l.G * f.SugarPct / 100
+			} else if i, ok := own.Ingredient(l.Key); ok {
+				fat += l.G * i.FatPct / 100
+				sugar += l.G * i.SugarPct / 100
+			}
+		}
+	}
+	return fat / a.Portions.Count, sugar / a.Portions.Count
 }
 
 // effect is what a way comes to, in the figures that matter to its question.
@@ -130,6 +150,12 @@ func (s Alternative) effect() message.Message {
 	case "sugar":
 		all = []message.Message{
 			message.New("{n} % sugar", message.Number(s.SugarPct, 1)),
+			message.New("set {n}", message.Number(s.Set, 1)),
+		}
+	case "lighter":
+		all = []message.Message{
+			message.New("a portion has {fat} of fat and {sugar} of sugar", message.Grams(s.FatG), message.Grams(s.SugarG)),
+			message.New("browning {n} (1 is golden)", message.Number(s.Colour, 1)),
 			message.New("set {n}", message.Number(s.Set, 1)),
 		}
 	}
@@ -168,7 +194,53 @@ func ways(q DessertRequest) []way {
 		func(x *DessertRequest) { x.Request.SugarG = nil })
 	add("sugar", "none", "none: all sweetness in the topping", "sharp below, less juice", sugar != nil && *sugar == 0,
 		func(x *DessertRequest) { x.Request.SugarG = gap(0) })
+	lighterWays(q.Request, t, add)
 	return out
+}
+
+// Lighter variants: how much of each is left. Working figures.
+const (
+	lessFat   = 0.8
+	oatsAdded = 40.0 // to 100 of flour
+)
+
+// lighterWays are lighter variants, each with what it costs.
+func lighterWays(r balance.Request, t larder.Topping, add adder) {
+	add("lighter", "usual", "as it is", "", true, func(*DessertRequest) {})
+	if r.SugarG == nil && r.Sweetness != "savoury" && r.Sweetness != "tart" && r.Custard == nil {
+		add("lighter", "sugar", "less sugar in the fruit", "sharper; it holds less water, so it keeps a day less", false,
+			func(x *DessertRequest) { x.Request.Sweetness = "tart" })
+	}
+	if t.None() {
+		return
+	}
+	if r.Topping.Amount != topping.Light {
+		add("lighter", "topping", "less topping", "less crunch, browns sooner at its edge", false,
+			func(x *DessertRequest) { x.Request.Topping.Amount, x.Request.Topping.ThicknessMM = topping.Light, 0 })
+	}
+	if t.Family != "crumble" && t.Family != "crisp" && t.Family != "streusel" {
+		return
+	}
+	changed := func(key string, to func(float64) float64) func(*DessertRequest) {
+		return func(x *DessertRequest) {
+			pct := maps.Clone(x.Request.Topping.BakersPct)
+			if pct == nil {
+				pct = map[string]float64{}
+			}
+			now, told := pct[key]
+			for _, p := range t.Parts {
+				if p.Key == key && !told {
+					now = p.Pct
+				}
+			}
+			pct[key] = to(now)
+			x.Request.Topping.BakersPct = pct
+		}
+	}
+	add("lighter", "fat", "a fifth less butter", "sandier, less crunch", false,
+		changed("butter", func(pct float64) float64 { return lessFat * pct }))
+	add("lighter", "oats", "oats for part of the flour", "chewier; less fat and sugar in each spoon", false,
+		changed("rolled_oats", func(pct float64) float64 { return pct + oatsAdded }))
 }
 
 // crumbWays are what is done about the fat, the size and the ratio of a crumb.

@@ -41,9 +41,10 @@ type Answer struct {
 	Checks          []Doing            `json:"checks"` // before the oven door closes
 	Ahead           []Kept             `json:"ahead"`
 	Leftovers       []Kept             `json:"leftovers"`
-	Beside          []Served           `json:"beside"`            // what may be served with it
-	ColourFactor    float64            `json:"colour_factor"`     // how much faster the finishes make the top colour
-	Browning        message.Message    `json:"browning,omitzero"` // that in words, where it matters
+	Carrying        []message.Message  `json:"carrying,omitempty"` // how it travels
+	Beside          []Served           `json:"beside"`             // what may be served with it
+	ColourFactor    float64            `json:"colour_factor"`      // how much faster the finishes make the top colour
+	Browning        message.Message    `json:"browning,omitzero"`  // that in words, where it matters
 
 	lostShare float64 // of the thickener
 }
@@ -183,6 +184,7 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a.Cutting = p.cutting(a)
 	a.Method, a.Checks, a.Ahead = p.method(s), p.checks(), p.ahead()
 	a.Leftovers = p.leftovers(a)
+	a.Carrying = p.carrying()
 	a.Beside = beside(a.Portions.Count, p.req.Portion, p.req.Sweetness == "savoury")
 	a.ColourFactor = p.colourFactor()
 	a.Browning = browningSays(a.ColourFactor)

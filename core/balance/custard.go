@@ -66,7 +66,7 @@ func (d *dessert) makeCustard() {
 	for _, x := range []struct {
 		key   string
 		parts float64
-	}{{"egg", c.Egg}, {"caster_sugar", c.Sugar}, {starch, c.Flour}, {"salt", c.Salt}} {
+	}{{"egg", c.Egg}, {d.sugar.Key, c.Sugar}, {starch, c.Flour}, {"salt", c.Salt}} {
 		i, _ := d.req.Own.Ingredient(x.key)
 		d.custard = append(d.custard, filling.Weighed{Ingredient: i, G: x.parts * g})
 	}

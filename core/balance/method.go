@@ -203,7 +203,7 @@ func (m *recipe) mixFilling() {
 	}
 	var dry []message.Message
 	if m.stand.SugarG >= ticketG && p.filling.Macerate.Minutes <= 0 {
-		dry = append(dry, message.New("sugar"))
+		dry = append(dry, m.sugarName())
 	}
 	slurry := []message.Message{}
 	for _, d := range p.doses(m.stand.thickenerG) {
@@ -250,6 +250,14 @@ func (m *recipe) mixFilling() {
 	}
 	lines = append(lines, message.New("Scrape all {much} into the dish.", message.Grams(in)))
 	m.step("dry", true, lines...)
+}
+
+// sugarName is the sugar as the method calls it: only another than the usual one by its name.
+func (p *plan) sugarName() message.Message {
+	if p.req.SugarKey == "" || p.req.SugarKey == defaultSugar {
+		return message.New("sugar")
+	}
+	return message.Value(called(p.sugar.Name))
 }
 
 // poursOver says that the liquid is poured over the fruit in the dish, and not tossed with it.
@@ -525,6 +533,34 @@ func (p *plan) leftovers(a *Answer) []Kept {
 	)
 	return out
 }
+
+// carrying is how it travels: one list a style, so that an answer makes none anew.
+func (p *plan) carrying() []message.Message {
+	switch {
+	case p.custard != nil:
+		return carryCold
+	case p.req.Style == "bar" || p.req.Style == "pie":
+		return carrySet
+	}
+	return carryWarm
+}
+
+var (
+	carryLevel = message.New("Level, packed on both sides, the dish on a cloth that does not slip.")
+	carryWarm  = []message.Message{
+		message.New("Cold and set it travels best. Warm, its lid is left open a finger: under a tight one the top sweats."),
+		carryLevel,
+		message.New("Re-crisp it there, 10 min at {heat}. Cream and custard go in the cold box.", message.OvenHeat(180)),
+	}
+	carrySet = []message.Message{
+		message.New("Cold and set, in its tin, and cut there: cut pieces dry, and lean on each other."),
+		carryLevel,
+	}
+	carryCold = []message.Message{
+		message.New("In the cold box, at 5 C or below, all the way: there is egg in it."),
+		carryLevel,
+	}
+)
 
 // Served is something to serve with a dessert.
 type Served struct {

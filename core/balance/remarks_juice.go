@@ -66,7 +66,7 @@ func aboutSlips(p *plan, s stand, _ *Answer, out *[]Remark) {
 	if p.givenG == nil && r.SugarG == nil && len(r.Extras) == 0 && len(r.Topping.BakersPct) == 0 && len(p.beside) == 0 {
 		return
 	}
-	const sugar = "caster_sugar"
+	sugar := p.sugar.Key
 	given := map[string]string{} // key to station
 	bowl := make([]slip.Thing, 0, len(p.filling.Pieces)+len(r.Liquids)+len(r.Extras)+3)
 	for _, x := range p.filling.Pieces {

@@ -30,6 +30,7 @@ type Request struct {
 	WeighedFruitG *float64        `json:"weighed_fruit_g,omitempty"` // prepared; overrides the fill rule
 	Sweetness     string          `json:"sweetness,omitempty"`       // tart, standard, sweet or savoury
 	SugarG        *float64        `json:"sugar_g,omitempty"`         // overrides the sugar target
+	SugarKey      string          `json:"sugar_key,omitempty"`       // which sugar; left out: caster
 	Thickener     *ThickenerAsked `json:"thickener,omitempty"`       // left out: cornflour, to the set target
 	SetTarget     *float64        `json:"set_target,omitempty"`      // score; left out: the style's
 	LongBoil      bool            `json:"long_boil,omitempty"`       // the set is reached over 40 min before the end
@@ -140,7 +141,10 @@ type BaseAsked struct {
 	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
 }
 
-const defaultThickener = "cornflour"
+const (
+	defaultThickener = "cornflour"
+	defaultSugar     = "caster_sugar"
+)
 
 // dessert is a checked request with its rows looked up.
 type dessert struct {
@@ -152,6 +156,7 @@ type dessert struct {
 	shareSum  float64
 	thickener larder.Thickener
 	beside    []filling.Dose
+	sugar     larder.Ingredient
 	givenG    *float64 // of the thickener
 	wanted    topping.Wanted
 	base      larder.Base
@@ -292,8 +297,24 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	optional(r.WeighedFruitG, "/weighed_fruit_g", leastFruitG, mostFruitG, "g", f)
 	optional(r.SugarG, "/sugar_g", 0, 20000, "g", f)
 	optional(r.SteamedOffG, "/steamed_off_g", 0, 20000, "g", f)
+	d.lookSugar(f)
 	f.OneOf("/sweetness", r.Sweetness, "", "tart", "standard", "sweet", "savoury")
 	d.filling = filling.New(d.filling)
+}
+
+// lookSugar looks up which sugar sweetens the fruit.
+func (d *dessert) lookSugar(f *fault.Faults) {
+	key := d.req.SugarKey
+	if key == "" {
+		key = defaultSugar
+	}
+	i, ok := d.req.Own.Ingredient(key)
+	d.sugar = known(i, ok, key, "", "/sugar_key", "ingredient", f)
+	if ok && i.Role != "sugar" {
+		f.Add("/sugar_key", message.New(
+			"{name} is no sugar: give one, and syrups among the liquids", message.Name(larder.Plain(i.Name)),
+		))
+	}
 }
 
 // lookCookedFirst notes which fruits of the mixture stay raw while the named ones are cooked.

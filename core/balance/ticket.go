@@ -107,8 +107,7 @@ func (p *plan) dryBowl(by measure.Conventions, s stand) Bowl {
 	if p.custard != nil {
 		return dry
 	}
-	sugar, _ := p.req.Own.Ingredient("caster_sugar")
-	dry.add(by, sugar, s.SugarG, message.Message{})
+	dry.add(by, p.sugar, s.SugarG, message.Message{})
 	for _, dose := range p.doses(s.thickenerG) {
 		i, _ := p.req.Own.Ingredient(dose.Thickener.Key)
 		dry.add(by, i, dose.G, message.New(dose.Thickener.How))

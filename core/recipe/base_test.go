@@ -156,3 +156,16 @@ func TestWhatIsTakenAsUsualIsTold(t *testing.T) {
 		t.Errorf("%v", v.Assumed)
 	}
 }
+
+// Brown sugar stays brown.
+func TestTheSugarThatWasWrittenIsWeighed(t *testing.T) {
+	v := judged(
+		t,
+		"900 g plums\n120 g dark brown sugar\n20 g sugar\n20 g cornflour\n200 g plain flour\n100 g butter\n100 g caster sugar",
+		"crumble",
+		stoneware,
+	)
+	if g := weighed(v.AsWritten); math.Abs(g["dry dark_brown_sugar"]-140) > 0.1 {
+		t.Errorf("%v", g)
+	}
+}

@@ -34,6 +34,16 @@ func (d *dough) sum() (sum float64) {
 	return sum
 }
 
+// most is what there is most of, empty for nothing.
+func (d *dough) most() (most string) {
+	for _, k := range d.keys {
+		if most == "" || d.g[k] > d.g[most] {
+			most = k
+		}
+	}
+	return most
+}
+
 // leastHydration is the least that a dough is made up to, in percent.
 const leastHydration = 10.0
 

@@ -28,6 +28,7 @@ func AsWritten(
 		req:     balance.Request{Dish: d, Style: style, Cup: by.Cup, Spoon: by.Spoon, Eggs: by.Eggs, Own: own},
 		topping: dough{own: own, g: map[string]float64{}},
 		base:    dough{own: own, g: map[string]float64{}},
+		sugars:  dough{own: own, g: map[string]float64{}},
 	}
 	for _, r := range rows {
 		if r.Ingredient == nil || r.G == nil || r.Out || *r.G <= 0 {
@@ -47,6 +48,7 @@ type written struct {
 	fruits        []balance.FruitAsked // shares in grams
 	thick         []balance.Asked
 	sugarG        float64
+	sugars        dough // the same by kind
 	topping, base dough
 }
 
@@ -85,6 +87,7 @@ func (w *written) takeFilling(r Row, key string, g float64) {
 		w.thick = append(w.thick, asked)
 	case i.Role == "sugar":
 		w.sugarG += g
+		w.sugars.add(key, g)
 	case i.Role == "crumb":
 		w.req.CrumbLayerG += g
 	case i.Role == "liquid", i.Role == "syrup", i.Role == "acid":
@@ -112,6 +115,7 @@ func (w *written) finish() (balance.Request, error) {
 		w.fruits[i].Share /= total
 	}
 	r.Fruits, r.WeighedFruitG, r.SugarG = w.fruits, &total, &w.sugarG
+	r.SugarKey = w.sugars.most()
 	r.Thickener = w.thickener()
 	if err := w.layDoughs(); err != nil {
 		return *r, err

@@ -155,6 +155,18 @@ type demoCard struct {
 	versions []balance.Request
 }
 
+// occasions are what the yard bakes a card for.
+var occasions = map[string][]string{
+	"Gooseberry crumble":             {"Sunday"},
+	"Freezer cherry crisp":           {"freezer"},
+	"Rhubarb and strawberry crumble": {"long table"},
+	"Windfall apple ramekin":         {"school", "open garden"},
+	"Pumpkin and sweetcorn cobbler":  {"staff lunch"},
+	"Fig and orange bars":            {"market", "picnic"},
+	"Raspberry cream bars":           {"market"},
+	"Plum betty":                     {"Sunday", "freezer"},
+}
+
 func ptr[T any](v T) *T { return &v }
 
 var cards = []demoCard{
@@ -472,6 +484,11 @@ func (c demoCard) load(ctx context.Context, s *store.Store, now time.Time) error
 		if i == 0 {
 			if _, err := s.AddCard(ctx, Kitchen.ID, id(c.name), c.name, v, app.Summarise(r)); err != nil {
 				return err
+			}
+			if tags := occasions[c.name]; len(tags) > 0 {
+				if _, err := s.ChangeCard(ctx, Kitchen.ID, id(c.name), app.CardChange{Tags: &tags}); err != nil {
+					return err
+				}
 			}
 			continue
 		}

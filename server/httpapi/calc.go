@@ -40,6 +40,10 @@ func (s *server) balanceAlternatives(c *gin.Context) {
 	calculate(s, c, balance.Check, quick(balance.Alternatives))
 }
 
+func (s *server) pairings(c *gin.Context) {
+	calculate(s, c, balance.CheckPairings, quick(balance.Pair))
+}
+
 func (s *server) start(c *gin.Context) { calculate(s, c, balance.CheckStart, quick(balance.Start)) }
 
 func (s *server) otherDish(c *gin.Context)   { calculate(s, c, balance.CheckOther, quick(balance.Other)) }

@@ -37,9 +37,17 @@ func (s *server) listCards(c *gin.Context) {
 		Archived: or(p.Archived, false),
 		From:     or(p.From, 0),
 		Limit:    or(p.Limit, pageOfCards),
+		Tag:      or(p.Tag, ""),
 	})
-	s.respond(c, http.StatusOK, api.CardPage{All: all, Cards: each(page, func(x app.Card) api.CardListed {
-		return api.CardListed{Id: x.ID, Name: x.Name, Newest: version(x.Versions[0]), Brief: s.summaries.of(x.Versions[0])}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	tags, err := s.Store.CardTags(c, kitchenOf(c))
+	s.respond(c, http.StatusOK, api.CardPage{All: all, Tags: tags, Cards: each(page, func(x app.Card) api.CardListed {
+		return api.CardListed{
+			Id: x.ID, Name: x.Name, Tags: x.Tags, Newest: version(x.Versions[0]), Brief: s.summaries.of(x.Versions[0]),
+		}
 	})}, err)
 }
 
@@ -80,13 +88,18 @@ func (s *server) addVersion(c *gin.Context) {
 	s.respond(c, http.StatusCreated, card(kept), err)
 }
 
-// nameCard gives a card another name, puts it away, or takes it out again.
-func (s *server) nameCard(c *gin.Context) {
-	in, ok := decode[api.NameCardJSONRequestBody](s, c, nil)
+// changeCard gives a card another name or other tags, puts it away, or takes it out again.
+func (s *server) changeCard(c *gin.Context) {
+	in, ok := decode[api.ChangeCardJSONRequestBody](s, c, nil)
 	if !ok {
 		return
 	}
-	found, err := s.Store.NameCard(c, kitchenOf(c), id(c, "card"), in.Name, in.Archived)
+	found, err := s.cards.Change(
+		c,
+		kitchenOf(c),
+		id(c, "card"),
+		app.CardChange{Name: in.Name, Archived: in.Archived, Tags: in.Tags},
+	)
 	s.respond(c, http.StatusOK, card(found), err)
 }
 
@@ -97,7 +110,7 @@ func (s *server) compareVersions(c *gin.Context) {
 }
 
 func card(c app.Card) api.Card {
-	return api.Card{Id: c.ID, Name: c.Name, Archived: c.Archived, Versions: each(c.Versions, version)}
+	return api.Card{Id: c.ID, Name: c.Name, Archived: c.Archived, Tags: c.Tags, Versions: each(c.Versions, version)}
 }
 
 func version(v app.Version) api.Version {

@@ -55,6 +55,40 @@ func TestCardsAreFoundByWhatTheyAre(t *testing.T) {
 	}
 }
 
+// Cards carry the occasions that they are for, in the kitchen's own words, and are found by them.
+func TestCardsAreFoundByOccasion(t *testing.T) {
+	h, base := theYard(t)
+	found := func(query string) api.CardPage {
+		return get[api.CardPage](t, call(h, "GET", base+"/cards?"+query, ""), 200)
+	}
+	if p := found("tag=MARKET"); p.All != 2 || !slices.Contains(p.Tags, "market") {
+		t.Errorf("%d for the market, of %v", p.All, p.Tags)
+	}
+	if p := found("words=open+gard"); p.All != 1 {
+		t.Errorf("%d by a word of a tag", p.All)
+	}
+	card := base + "/cards/" + found("words=plum").Cards[0].Id.String()
+	c := get[api.Card](t, call(h, "PUT", card, `{"tags":["  birthday ","Birthday","bank   holiday"]}`), 200)
+	if strings.Join(c.Tags, "|") != "birthday|bank holiday" || c.Name != "Plum betty" {
+		t.Errorf("%+v", c.Tags)
+	}
+	if p := found("tag=birthday"); p.All != 1 || strings.Join(p.Cards[0].Tags, "|") != "birthday|bank holiday" {
+		t.Errorf("%+v", p)
+	}
+	if w := call(
+		h,
+		"PUT",
+		card,
+		`{"tags":["   "]}`,
+	); w.Code != 422 && w.Code != 400 ||
+		!strings.Contains(w.Body.String(), "/tags/0") {
+		t.Errorf("an empty tag: %d %s", w.Code, w.Body)
+	}
+	if c := get[api.Card](t, call(h, "PUT", card, `{"tags":[]}`), 200); len(c.Tags) != 0 {
+		t.Errorf("%v", c.Tags)
+	}
+}
+
 func TestACardIsNamedPutAwayAndCompared(t *testing.T) {
 	h, base := theYard(t)
 	found := get[api.CardPage](t, call(h, "GET", base+"/cards?words=gooseberry", ""), 200)

@@ -13,6 +13,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/bake", s.simulateBake)
 	r.POST("/bake/plan", s.planBake)
 	r.POST("/balance/alternatives", s.balanceAlternatives)
+	r.POST("/balance/pairings", s.pairings)
 	r.POST("/start", s.start)
 	r.POST("/other-dish", s.otherDish)
 	r.POST("/diets", s.proposeDiet)
@@ -51,7 +52,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	k.GET("/cards", s.listCards)
 	k.POST("/cards", s.addCard)
 	k.GET("/cards/:card", s.getCard)
-	k.PUT("/cards/:card", s.nameCard)
+	k.PUT("/cards/:card", s.changeCard)
 	k.POST("/cards/:card/versions", s.addVersion)
 	k.GET("/cards/:card/versions/:version/beside/:other", s.compareVersions)
 	// the oven watch

@@ -29,7 +29,7 @@ func (s *Store) Cards(ctx context.Context, kitchen uuid.UUID, q app.CardFilter) 
 		sql += fmt.Sprintf(` offset $%d limit $%d`, len(args)-1, len(args))
 	}
 	// which they are first, and then what is in them: a page does not carry every card through the sorting
-	page, err = s.cards(ctx, `select c.id, c.name, c.archived, `+versionColumns+`
+	page, err = s.cards(ctx, `select c.id, c.name, c.archived, c.tags, `+versionColumns+`
 		from (select c.id, v.id as version, row_number() over (order by v.saved_at desc, c.name, c.id) as place
 		from card c `+sql+`) found
 		join card c on c.id = found.id join card_version v on v.id = found.version order by place`, args...)
@@ -49,7 +49,9 @@ func cardsWhere(q app.CardFilter, kitchen uuid.UUID) (sql string, args []any) {
 			sql += fmt.Sprintf(" and "+condition, len(args))
 		}
 	}
-	also(`c.name ilike '%%' || $%d || '%%'`, q.Words != "", likeWords.Replace(q.Words))
+	also(`(c.name ilike '%%' || $%[1]d || '%%' or array_to_string(c.tags, ' ') ilike '%%' || $%[1]d || '%%')`,
+		q.Words != "", likeWords.Replace(q.Words))
+	also(`exists (select from unnest(c.tags) tag where lower(tag) = lower($%d))`, q.Tag != "", q.Tag)
 	also(`v.request ->> 'style' = $%d`, q.Style != "", q.Style)
 	also(`v.request -> 'fruits' @> jsonb_build_array(jsonb_build_object('key', $%d::text))`, q.Fruit != "", q.Fruit)
 	also(`v.request #>> '{dish,shape}' = $%d`, q.Shape != "", q.Shape)
@@ -62,7 +64,7 @@ func cardsWhere(q app.CardFilter, kitchen uuid.UUID) (sql string, args []any) {
 func (s *Store) Unsummarised(ctx context.Context, kitchen uuid.UUID, than, limit int) ([]app.Version, error) {
 	found, err := s.cards(
 		ctx,
-		`select c.id, c.name, c.archived, `+versionColumns+` from card c `+newestOf+`c.kitchen_id = $1
+		`select c.id, c.name, c.archived, c.tags, `+versionColumns+` from card c `+newestOf+`c.kitchen_id = $1
 		and (v.summary is null or (v.summary ->> 'version')::int < $2) order by v.id limit $3`,
 		kitchen,
 		than,
@@ -80,16 +82,29 @@ func (s *Store) SetSummary(ctx context.Context, version uuid.UUID, x app.CardSum
 	return changedOne(s.pool.Exec(ctx, `update card_version set summary = $2 where id = $1`, version, x))
 }
 
-// NameCard gives a card another name, or puts it away, or takes it out again; nil leaves that as it is.
-func (s *Store) NameCard(ctx context.Context, kitchen, card uuid.UUID, name *string, archived *bool) (app.Card, error) {
+// CardTags lists the tags of a kitchen's cards, in the order of the alphabet.
+func (s *Store) CardTags(ctx context.Context, kitchen uuid.UUID) ([]string, error) {
+	rows, err := s.pool.Query(ctx, `select min(tag) from card, unnest(tags) tag where kitchen_id = $1 and not archived
+		group by lower(tag) order by lower(tag)`, kitchen)
+	if err != nil {
+		return nil, kind(err)
+	}
+	tags, err := pgx.CollectRows(rows, pgx.RowTo[string])
+	return tags, kind(err)
+}
+
+// ChangeCard changes a card as a whole; nil leaves a thing as it is.
+func (s *Store) ChangeCard(ctx context.Context, kitchen, card uuid.UUID, c app.CardChange) (app.Card, error) {
 	err := changedOne(
 		s.pool.Exec(
 			ctx,
-			`update card set name = coalesce($3, name), archived = coalesce($4, archived) where kitchen_id = $1 and id = $2`,
+			`update card set name = coalesce($3, name), archived = coalesce($4, archived), tags = coalesce($5, tags)
+				where kitchen_id = $1 and id = $2`,
 			kitchen,
 			card,
-			name,
-			archived,
+			c.Name,
+			c.Archived,
+			c.Tags,
 		),
 	)
 	if err != nil {
@@ -100,7 +115,7 @@ func (s *Store) NameCard(ctx context.Context, kitchen, card uuid.UUID, name *str
 
 // Card is one card with every version.
 func (s *Store) Card(ctx context.Context, kitchen, card uuid.UUID) (app.Card, error) {
-	found, err := s.cards(ctx, `select c.id, c.name, c.archived, `+versionColumns+`
+	found, err := s.cards(ctx, `select c.id, c.name, c.archived, c.tags, `+versionColumns+`
 		from card c join card_version v on v.card_id = c.id
 		where c.kitchen_id = $1 and c.id = $2 order by v.number desc`, kitchen, card)
 	if err != nil {
@@ -129,6 +144,7 @@ func (s *Store) cards(ctx context.Context, sql string, args ...any) ([]app.Card,
 			&c.ID,
 			&c.Name,
 			&c.Archived,
+			&c.Tags,
 			&v.ID,
 			&v.Number,
 			&v.SavedAt,

@@ -157,6 +157,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/balance/pairings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What goes with some fruits - spices, herbs, nuts, other fruits, liquids - and whether they are in season */
+        post: operations["pairings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/start": {
         parameters: {
             query?: never;
@@ -677,8 +694,8 @@ export interface paths {
         };
         /** A card with all its versions */
         get: operations["getCard"];
-        /** Give a card another name, put it away, or take it out again. What is left out stays. */
-        put: operations["nameCard"];
+        /** Give a card another name or other tags, put it away, or take it out again. What is left out stays. */
+        put: operations["changeCard"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1139,6 +1156,8 @@ export interface components {
              * @description Overrides the sugar target
              */
             sugar_g?: number;
+            /** @description Which sugar; left out: caster */
+            sugar_key?: string;
             /** @description Without grams it is solved for the set target; with grams the set is read. Left out: cornflour. */
             thickener?: {
                 /** @example cornflour */
@@ -1283,6 +1302,41 @@ export interface components {
             buy_g: number;
             effect: components["schemas"]["Text"];
             band: components["schemas"]["Band"];
+        };
+        PairingsRequest: {
+            /** @description Keys */
+            fruits: string[];
+            /**
+             * Format: double
+             * @description Prepared, for the amounts
+             */
+            fruit_g: number;
+            /** @description 0 or left out: nothing is said of the season */
+            month?: number;
+            /** @description Keys of what is in it already */
+            taken?: string[];
+            own?: components["schemas"]["Own"];
+        };
+        Pairings: {
+            seasons: {
+                fruit: string;
+                now: boolean;
+                says: components["schemas"]["Text"];
+            }[];
+            offers: {
+                /** @enum {string} */
+                kind: "spice" | "herb" | "nut" | "fruit" | "liquid";
+                /** @description Left out: the tables do not know it */
+                key?: string;
+                name: components["schemas"]["Text"];
+                /**
+                 * Format: double
+                 * @description For this much fruit
+                 */
+                g: number;
+                says: components["schemas"]["Text"];
+            }[];
+            served_with: components["schemas"]["Text"][];
         };
         /** @description Give one of fruit_g, bought_g and portions */
         StartRequest: {
@@ -1928,6 +1982,8 @@ export interface components {
             ahead: components["schemas"]["Kept"][];
             /** @description What is left, and a use for it */
             leftovers: components["schemas"]["Kept"][];
+            /** @description How it travels */
+            carrying?: components["schemas"]["Text"][];
             /** @description What may be served with it */
             beside: {
                 name: components["schemas"]["Text"];
@@ -2370,7 +2426,7 @@ export interface components {
         };
         BakeAlternative: {
             /** @enum {string} */
-            question: "fat" | "tool" | "ratio" | "crumb" | "coverage" | "base" | "cover" | "sugar";
+            question: "fat" | "tool" | "ratio" | "crumb" | "coverage" | "base" | "cover" | "sugar" | "lighter";
             key: string;
             name: components["schemas"]["Text"];
             chosen: boolean;
@@ -2391,6 +2447,16 @@ export interface components {
              * @description Of the crumb; 0 where that is not in question
              */
             lump_mm: number;
+            /**
+             * Format: double
+             * @description In a portion
+             */
+            fat_g: number;
+            /**
+             * Format: double
+             * @description In a portion
+             */
+            sugar_g: number;
             /**
              * Format: double
              * @description By hand; 0 where that is not in question
@@ -2989,6 +3055,8 @@ export interface components {
             note: string;
         };
         CardPage: {
+            /** @description Of all the kitchen's cards, to choose from */
+            tags: string[];
             cards: components["schemas"]["CardListed"][];
             /** @description So many are like that */
             all: number;
@@ -2999,12 +3067,14 @@ export interface components {
             name: string;
             /** @description It is put away */
             archived: boolean;
+            tags: string[];
             versions: components["schemas"]["Version"][];
         };
         CardListed: {
             /** Format: uuid */
             id: string;
             name: string;
+            tags: string[];
             newest: components["schemas"]["Version"];
             brief?: components["schemas"]["Brief"];
         };
@@ -3476,6 +3546,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Alternative"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    pairings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairingsRequest"];
+            };
+        };
+        responses: {
+            /** @description What suits most of them first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pairings"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -4357,8 +4452,10 @@ export interface operations {
     listCards: {
         parameters: {
             query?: {
-                /** @description Somewhere in the name */
+                /** @description Somewhere in the name or in a tag */
                 words?: string;
+                /** @description One of its tags, whole */
+                tag?: string;
                 style?: string;
                 /** @description Key of a fruit that is in it */
                 fruit?: string;
@@ -4446,7 +4543,7 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    nameCard: {
+    changeCard: {
         parameters: {
             query?: never;
             header?: never;
@@ -4461,6 +4558,8 @@ export interface operations {
                 "application/json": {
                     name?: string;
                     archived?: boolean;
+                    /** @description The occasions that it is for, in one's own words */
+                    tags?: string[];
                 };
             };
         };

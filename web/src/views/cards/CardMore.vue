@@ -9,10 +9,11 @@ import { useCardHistory, type CardBody } from './useCardHistory'
 
 /** A card with its versions: opened, compared, named, copied, put away. */
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ id: string }>()
+const props = defineProps<{ id: string; tags: string[] }>()
 const emit = defineEmits<{
   bench: [card: Card, version: Version]
   named: [before: string, card: Card]
+  tagged: [before: string[], card: Card]
   away: [card: Card]
   copied: [card: Card]
 }>()
@@ -63,6 +64,16 @@ async function rename() {
   if (!c) return
   card.value = c
   emit('named', was, c)
+}
+/** The occasions that it is for: free words, those of other cards offered. */
+const usualTags = ['picnic', 'Sunday', 'freezer', 'market', 'school']
+const offered = computed(() => [...new Set([...props.tags, ...usualTags])])
+async function tag(tags: string[]) {
+  const was = card.value?.tags ?? []
+  const c = await put({ tags })
+  if (!c) return
+  card.value = c
+  emit('tagged', was, c)
 }
 async function putAway() {
   const c = await put({ archived: !card.value?.archived })
@@ -128,6 +139,22 @@ const headOf = (n: number) => {
           {{ card.archived ? 'Take it out again' : 'Put it away' }}
         </button>
       </form>
+      <div class="field">
+        <label for="card-tags">For which occasions</label>
+        <el-select
+          id="card-tags"
+          :model-value="card.tags"
+          multiple
+          filterable
+          allow-create
+          default-first-option
+          placeholder="Picnic, market, …"
+          data-testid="card-tags"
+          @update:model-value="tag"
+        >
+          <el-option v-for="t in offered" :key="t" :value="t" :label="t" :data-testid="`tag-${t}`" />
+        </el-select>
+      </div>
       <TakeAway v-if="whole" :card="whole" cut />
       <ol class="versions">
         <li v-for="v in card.versions" :key="v.id">

@@ -11,9 +11,11 @@ const props = defineProps<{ card: CardListed }>()
 defineEmits<{ open: []; more: [] }>()
 const kitchen = useKitchen()
 const fruits = computed(() =>
-  props.card.newest.request.fruits
-    .map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key)))
-    .join(', '),
+  [
+    ...new Set(
+      props.card.newest.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))),
+    ),
+  ].join(', '),
 )
 </script>
 
@@ -30,6 +32,9 @@ const fruits = computed(() =>
         }}</span
       >
       <span v-else class="wrong">can’t be calculated as it stands</span>
+      <span v-if="card.tags.length" class="tags small">
+        <span v-for="t in card.tags" :key="t" class="tag">{{ t }}</span>
+      </span>
       <span class="dish quiet small"
         ><DishOutline :dish="card.newest.request.dish" />{{ sizes(card.newest.request.dish) }}</span
       >
@@ -73,6 +78,17 @@ strong {
   display: flex;
   align-items: center;
   gap: 8px;
+}
+.tags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.tag {
+  padding: 1px 8px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--sunk);
 }
 li > .plain {
   align-self: flex-start;

@@ -21,9 +21,11 @@ const outbox = useOutbox()
 const router = useRouter()
 const cards = ref<CardListed[]>()
 const all = ref(0)
+const tags = ref<string[]>([])
 
 const seeks = reactive<{
   words: string
+  tag?: string
   style?: string
   fruit?: string
   shape?: 'rectangle' | 'square' | 'round' | 'oval'
@@ -43,6 +45,7 @@ const few = [6, 8, 10, 12].map((n) => [n, `to ${n} things`] as const)
 const sought = refDebounced(
   computed(() => ({
     words: seeks.words.trim() || undefined,
+    tag: seeks.tag || undefined,
     style: seeks.style || undefined,
     fruit: seeks.fruit || undefined,
     shape: seeks.shape || undefined,
@@ -65,6 +68,7 @@ async function fetch(id: string, from = 0) {
   if (got.data) {
     cards.value = from ? [...(cards.value ?? []), ...got.data.cards] : got.data.cards
     all.value = got.data.all
+    tags.value = got.data.tags
   }
   return got.problem
 }
@@ -76,6 +80,7 @@ watch(sought, () => again())
 function everything() {
   Object.assign(seeks, {
     words: '',
+    tag: undefined,
     style: undefined,
     fruit: undefined,
     shape: undefined,
@@ -116,10 +121,17 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       <el-input
         v-model="seeks.words"
         class="find"
-        placeholder="Find by name"
-        aria-label="Find a card by its name"
+        placeholder="Find"
+        aria-label="Find a card by its name or occasion"
         clearable
         data-testid="find-card"
+      />
+      <SeekSelect
+        v-model="seeks.tag"
+        class="pick"
+        label="Occasion"
+        :options="tags.map((t) => [t, t] as const)"
+        testid="seek-tag"
       />
       <SeekSelect
         v-model="seeks.style"
@@ -144,7 +156,7 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         :options="diets.map(([key, says]) => [key, says] as const)"
         testid="seek-diet"
       />
-      <SeekSelect v-model="seeks.most" class="pick" label="Few things" :options="few" testid="seek-most" />
+      <SeekSelect v-model="seeks.most" class="pick" label="Things" :options="few" testid="seek-most" />
       <label class="tick"
         ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> put away</label
       >
@@ -185,6 +197,8 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       :id="more"
       :key="more"
       v-model="moreOpen"
+      :tags="tags"
+      @tagged="(was, c) => did(`The occasions of ${c.name}`, c.id, { tags: was }, { tags: c.tags })"
       @bench="fromMore"
       @named="(was, c) => did(`${was} is called ${c.name} now`, c.id, { name: was }, { name: c.name })"
       @away="
@@ -216,13 +230,14 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
   margin-left: auto;
 }
 .find {
-  width: 190px;
+  width: 150px;
 }
 .pick {
-  width: 124px;
+  flex: 1 1 96px;
+  max-width: 124px;
 }
 .pick.wide {
-  width: 150px;
+  max-width: 140px;
 }
 ul {
   list-style: none;

@@ -7,6 +7,7 @@ import { useKitchen } from '@/stores/useKitchen'
 export interface CardBody {
   name?: string
   archived?: boolean
+  tags?: string[]
 }
 
 /** Every change of a card's name and of its place in the box. */

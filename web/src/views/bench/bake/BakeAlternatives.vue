@@ -6,7 +6,9 @@ import { useDessert } from '@/stores/useDessert'
 import { usePlan } from '@/stores/usePlan'
 
 /** Where bakers disagree: each way as a switch, with what it changes in numbers for this dessert in this oven. */
-const props = defineProps<{ questions: BakeAlternative['question'][] }>()
+const props = withDefaults(defineProps<{ questions: BakeAlternative['question'][]; title?: string }>(), {
+  title: 'Where bakers disagree',
+})
 const dessert = useDessert()
 const plan = usePlan()
 const all = ref<BakeAlternative[]>([])
@@ -20,6 +22,7 @@ const titles: Record<string, string> = {
   base: 'The base',
   cover: 'Cover',
   sugar: 'Sugar in the fruit',
+  lighter: 'Lighter',
 }
 const question = computed(
   () =>
@@ -51,7 +54,7 @@ function choose(s: BakeAlternative) {
 
 <template>
   <details :open="open" @toggle="(e) => (open = (e.target as HTMLDetailsElement).open)">
-    <summary :data-testid="`disagree-${questions[0]}`">Where bakers disagree</summary>
+    <summary :data-testid="`disagree-${questions[0]}`">{{ title }}</summary>
     <p v-if="!shown.length" class="quiet small">Trying each way…</p>
     <div
       v-for="g in shown"

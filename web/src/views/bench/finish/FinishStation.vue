@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, lower } from '@/format/amounts'
+import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import { useDessert } from '@/stores/useDessert'
 
 /** What goes on top before and after the oven, how the dish is readied, how it rests, keeps, and is used up. */
@@ -92,11 +93,16 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
         }}
       </p>
       <p v-for="(r, i) in rest" :key="i">{{ r }}</p>
+      <BakeAlternatives :questions="['lighter']" title="Lighter, and what it costs" />
       <h3>Ahead</h3>
       <ul data-testid="ahead">
         <li v-for="(k, i) in dessert.answer.ahead" :key="i">
           <strong>{{ k.what }}</strong>: {{ k.how }}.
         </li>
+      </ul>
+      <h3>Carried elsewhere</h3>
+      <ul data-testid="carrying">
+        <li v-for="(c, i) in dessert.answer.carrying" :key="i">{{ c }}</li>
       </ul>
       <h3>Left over</h3>
       <ul data-testid="leftovers">

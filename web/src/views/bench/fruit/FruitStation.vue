@@ -5,6 +5,7 @@ import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { lower, short } from '@/format/amounts'
 import FruitDetail from './FruitDetail.vue'
+import PairingsPanel from './PairingsPanel.vue'
 import PrecookChoice from './PrecookChoice.vue'
 import ThingsAdded from './ThingsAdded.vue'
 import { useDessert } from '@/stores/useDessert'
@@ -136,6 +137,7 @@ const extras = computed(() =>
         Goes in wet from washing</label
       >
     </div>
+    <PairingsPanel @fruit="add" />
     <PrecookChoice />
     <ThingsAdded
       list="liquids"

@@ -14,6 +14,7 @@ import { useDessert } from '@/stores/useDessert'
 const kitchen = useKitchen()
 const dessert = useDessert()
 const request = computed(() => dessert.draft!.request)
+const sugars = computed(() => kitchen.ingredients.filter((i) => i.role === 'sugar'))
 const thickener = computed(() => kitchen.thickener.get(request.value.thickener?.key ?? 'cornflour'))
 // An egg thickens a custard, which is not a crumble's filling.
 const offered = computed(() => kitchen.larder?.thickeners.filter((t) => t.key !== 'egg'))
@@ -204,6 +205,23 @@ function swap(key: string) {
         testid="sugar"
         @update:model-value="(v) => dessert.change('the sugar', (d) => (d.request.sugar_g = v))"
       />
+    </div>
+    <div class="field">
+      <label for="sugar-key">Which sugar</label>
+      <el-select
+        id="sugar-key"
+        :model-value="request.sugar_key || 'caster_sugar'"
+        data-testid="sugar-key"
+        @update:model-value="(k: string) => dessert.change('which sugar', (d) => (d.request.sugar_key = k))"
+      >
+        <el-option
+          v-for="s in sugars"
+          :key="s.key"
+          :value="s.key"
+          :label="s.name"
+          :data-testid="`sugar-key-${s.key}`"
+        />
+      </el-select>
     </div>
     <p v-if="dessert.answer" class="small quiet">
       {{
