@@ -39,7 +39,14 @@ func SettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather) bake.Setti
 	if o != nil {
 		out.Heating, out.OvenOffsetC, out.OffByC, out.BottomHeat = o.Heating, o.OffsetC, o.OffBy(), o.BottomHeat
 		if o.Kind == oven.Camp {
-			out.Fire = &oven.Fire{DiameterCM: o.DiameterCM, Wind: w.Wind, Cold: w.Cold, Wet: w.Wet}
+			out.Fire = &oven.Fire{
+				DiameterCM: o.DiameterCM,
+				Wind:       w.Wind,
+				Cold:       w.Cold,
+				Wet:        w.Wet,
+				Fuel:       w.Fuel,
+				Stacked:    w.Stacked,
+			}
 		}
 	}
 	if len(out.Stages) == 0 && s.OvenC != nil && s.Minutes != nil {

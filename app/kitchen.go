@@ -51,6 +51,9 @@ type Weather struct {
 	Wind string // calm, breeze or windy
 	Cold bool
 	Wet  bool
+	Fuel string // briquettes or lumps
+	// Stacked says that two pots stand one on the other.
+	Stacked bool
 }
 
 // KitchenStore reads what a kitchen is.

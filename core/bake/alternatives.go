@@ -188,7 +188,9 @@ func ways(q DessertRequest) []way {
 	if q.Request.Base != nil {
 		baseWays(q.Request, add)
 	}
-	coverWays(q.Setting.Stages[0].Cover, add)
+	if q.Setting.Fire == nil {
+		coverWays(q.Setting.Stages[0].Cover, add)
+	}
 	sugar := q.Request.SugarG
 	add("sugar", "fruit", "sugar by the fruit", "as sweet as its acid asks for", sugar == nil,
 		func(x *DessertRequest) { x.Request.SugarG = nil })

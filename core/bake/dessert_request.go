@@ -53,6 +53,7 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 		Standing:    s.Standing,
 		OffByC:      s.OffByC,
 		BottomHeat:  s.BottomHeat,
+		OverCoals:   s.Fire != nil,
 	}
 	if th, ok := larder.Thickeners.Get(key); ok {
 		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}

@@ -28,6 +28,7 @@ type PlanRequest struct {
 	Custard     bool    `json:"custard,omitempty"`      // it sets and trembles: it need not boil
 	BareEgg     bool    `json:"bare_egg,omitempty"`     // a custard without starch, which curdles
 	BottomHeat  bool    `json:"bottom_heat,omitempty"`  // the oven can heat from below alone
+	OverCoals   bool    `json:"over_coals,omitempty"`   // no fan, no shelf, and nothing but the lid to cover it
 	OffByC      float64 `json:"off_by_c,omitempty"`     // how far the oven may be off; left out: 10
 	// a plan that is on the screen: it stays unless another is clearly better
 	Standing []Stage `json:"standing,omitempty"`
@@ -314,7 +315,7 @@ func (q PlanRequest) outcome(stages []Stage) *Plan {
 	r := q.Bake
 	r.Stages = stages
 	p.Answer = *run(r)
-	p.RimShield = p.Answer.End.RimColour > burntTop
+	p.RimShield = p.Answer.End.RimColour > burntTop && !q.OverCoals
 	first := p.Minutes
 	for _, e := range []*float64{p.Answer.Events.MiddleBubbles, p.Answer.Events.Golden} {
 		if e != nil {

@@ -130,11 +130,23 @@ var remedies = []remedy{
 	},
 }
 
+// indoors are those that coals do not have: a shelf, a fan, foil.
+var indoors = map[string]bool{
+	"low_shelf":   true,
+	"high_shelf":  true,
+	"fan":         true,
+	"bottom_heat": true,
+	"rim_shield":  true,
+}
+
 // remedies tries what might settle the clocks, each on the model by itself and all at once; what settles most comes
 // first.
 func (q PlanRequest) remedies(ctx context.Context) ([]Remedy, error) {
 	var open []remedy
 	for _, w := range remedies {
+		if q.OverCoals && indoors[w.code] {
+			continue
+		}
 		if w.open == nil || w.open(&q) {
 			open = append(open, w)
 		}

@@ -75,6 +75,9 @@ func (q *PlanRequest) courses() []course {
 	case q.LateTopping:
 		return []course{{after: Stage{AddTopping: true}, changes: true, lastMost: lateMin}}
 	}
+	if q.OverCoals {
+		return []course{{}}
+	}
 	return []course{
 		{},
 		{before: foil, changes: true, to: foilFirstMost},

@@ -59,12 +59,17 @@ func experiments(q DessertRequest) []experiment {
 			}
 		},
 	})
-	add("foil", "foil for the first half", foilFirst)
+	if q.Setting.Fire == nil {
+		add("foil", "foil for the first half", foilFirst)
+	}
 	add("shallow", "a shallower, wider dish", func(q *DessertRequest) {
 		d, k := &q.Request.Dish, math.Sqrt(wider)
 		d.LengthCM, d.WidthCM, d.FloorLengthCM, d.FloorWidthCM, d.MeasuredML = k*d.LengthCM, k*d.WidthCM,
 			k*d.FloorLengthCM, k*d.FloorWidthCM, 0
 	})
+	if q.Setting.Fire != nil {
+		return out
+	}
 	if q.Setting.Heating == "fan" {
 		add("fan", "without the fan", heatedBy("conventional"))
 	} else {

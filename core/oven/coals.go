@@ -13,17 +13,25 @@ type Fire struct {
 	Wind       string  `json:"wind,omitempty"` // calm, breeze or windy; left out: calm
 	Cold       bool    `json:"cold,omitempty"` // near freezing
 	Wet        bool    `json:"wet,omitempty"`  // wet ground or rain
+	// Fuel is what burns: briquettes are counted, lumps of wood judged by eye and hand; left out: briquettes.
+	Fuel    string `json:"fuel,omitempty"`
+	Stacked bool   `json:"stacked,omitempty"` // two pots, one on the other
 }
 
 // Coals are briquettes for one temperature.
 type Coals struct {
 	Above int `json:"above"` // on the lid
-	Below int `json:"below"` // under the rim, few or none under the middle
+	Below int `json:"below"` // in a ring under the rim, none under the middle
+	// Between are those between two pots: they heat the lid of the lower and the floor of the upper.
+	Between int `json:"between,omitempty"`
 }
 
 // Tending is what a camp oven wants while it bakes.
 type Tending struct {
-	Coals    []Coals           `json:"coals"` // for each stage
+	Coals    []Coals           `json:"coals"`  // for each stage
+	ByEye    bool              `json:"by_eye"` // they are lumps: the counts are of briquettes, to go by
+	Hand     message.Message   `json:"hand"`   // the test with a hand over the lid
+	Ready    []message.Message `json:"ready"`  // before it is filled
 	TurnAt   []float64         `json:"turn_at_min"`
 	RenewAt  []float64         `json:"renew_at_min"`
 	Cautions []message.Message `json:"cautions"`
@@ -37,6 +45,9 @@ const (
 	degreesACoal  = 15.0 // of one more above and one more below
 	inch          = 2.54
 	turnEveryMin  = 15.0
+	handSeconds   = 7.0  // that a hand bears over the lid at coalsForC, a second either way
+	handPerC      = 0.08 // less for each degree more
+	leastSeconds  = 2.0
 	renewEveryMin = 45.0
 )
 
@@ -50,6 +61,7 @@ var (
 func (r Fire) Check(at string, f *fault.Faults) {
 	f.RangeAt(at, "/diameter_cm", r.DiameterCM, 15, 60, "cm")
 	f.OneOfAt(at, "/wind", r.Wind, "", "calm", "breeze", "windy")
+	f.OneOfAt(at, "/fuel", r.Fuel, "", Briquettes, Lumps)
 }
 
 // Coals counts the briquettes for a temperature.
@@ -65,12 +77,50 @@ func (r Fire) Coals(ovenC float64) Coals {
 	}
 	below := max(2, k*(belowShare*all+more))
 	above := max(3, k*((1-belowShare)*all+more))
-	return Coals{Above: int(math.Round(above)), Below: int(math.Round(below))}
+	c := Coals{Above: int(math.Round(above)), Below: int(math.Round(below))}
+	if r.Stacked { // the lower lid wants more than the upper floor, and gives it both
+		c.Between = c.Above
+	}
+	return c
 }
+
+// The fuels.
+const (
+	Briquettes = "briquettes"
+	Lumps      = "lumps"
+)
+
+// hand is the test with a hand over the lid: a school, and no measure.
+func hand(ovenC float64) message.Message {
+	s := max(leastSeconds, handSeconds-handPerC*(ovenC-coalsForC))
+	return message.New(
+		"For {heat}: a hand a span above the lid bears it for {from} to {to} seconds. People differ: a thermometer decides.",
+		message.OvenHeat(ovenC), message.Number(s-1, 0), message.Number(s+1, 0))
+}
+
+// ready is what is done before the pot is filled.
+var ready = []message.Message{
+	message.New("Set the empty tin into the pot first, on three pebbles or a trivet, and fill it there: it bakes drier."),
+	message.New(
+		"Lay the coals below in a ring under the rim, none under the middle; those above round the edge of the lid.",
+	),
+}
+
+var stackedReady = append(append([]message.Message{}, ready...), message.New(
+	"Two pots: the quicker dessert on top, so that it can be lifted off first. The coals between heat both.",
+))
 
 // Tend says what the fire wants over stages of some minutes at some temperatures.
 func (r Fire) Tend(minutes, ovenC []float64) Tending {
-	t := Tending{Coals: []Coals{}, TurnAt: []float64{}, RenewAt: []float64{}, Cautions: cautions}
+	t := Tending{
+		Coals: []Coals{}, ByEye: r.Fuel == Lumps, Ready: ready, TurnAt: []float64{}, RenewAt: []float64{}, Cautions: cautions,
+	}
+	if r.Stacked {
+		t.Ready = stackedReady
+	}
+	if len(ovenC) > 0 {
+		t.Hand = hand(ovenC[0])
+	}
 	all := 0.0
 	for i, c := range ovenC {
 		t.Coals = append(t.Coals, r.Coals(c))
@@ -90,7 +140,7 @@ var cautions = []message.Message{
 	message.New("Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide."),
 	message.New("On bare mineral soil or a metal tray, away from what burns. Respect fire bans."),
 	message.New("Lift the lid level and away from you: steam comes out at once, and ash falls in."),
-	message.New("Knock the ash off now and then: it insulates. Lumps of hardwood can't be counted: go by a thermometer."),
+	message.New("Knock the ash off now and then: it insulates."),
 	message.New(
 		"Turn the pot one way and the lid the other, a third each time. Put the coals out cold when you are done.",
 	),

@@ -64,10 +64,10 @@ func TestABadTrialNamesItsFields(t *testing.T) {
 func TestCoalsFollowSizeHeatAndWeather(t *testing.T) {
 	calm := Fire{DiameterCM: 30.5} // twelve inches
 	usual := calm.Coals(175)
-	if usual != (Coals{16, 8}) {
+	if usual != (Coals{Above: 16, Below: 8}) {
 		t.Errorf("twelve inches at 175 C take %+v, not 16 above and 8 below", usual)
 	}
-	if hot := calm.Coals(205); hot != (Coals{18, 10}) {
+	if hot := calm.Coals(205); hot != (Coals{Above: 18, Below: 10}) {
 		t.Errorf("at 205 C it takes %+v: one more above and below for each 15 C", hot)
 	}
 	windy := Fire{DiameterCM: 30.5, Wind: "windy", Cold: true, Wet: true}.Coals(175)
@@ -79,6 +79,20 @@ func TestCoalsFollowSizeHeatAndWeather(t *testing.T) {
 	if len(tend.Coals) != 2 || len(tend.TurnAt) != 4 || len(tend.RenewAt) != 1 || tend.RenewAt[0] != 45 ||
 		!strings.Contains(tend.Cautions[0].String(), "carbon monoxide") {
 		t.Errorf("%+v", tend)
+	}
+}
+
+// Two pots share the coals between them; lumps are judged by eye and hand, and a hotter pot sooner by the hand.
+func TestLumpsAndTwoPots(t *testing.T) {
+	one := Fire{DiameterCM: 30.5}
+	two := Fire{DiameterCM: 30.5, Stacked: true, Fuel: Lumps}
+	a, b := one.Tend([]float64{40}, []float64{175}), two.Tend([]float64{40}, []float64{200})
+	if a.ByEye || a.Coals[0].Between != 0 || !strings.Contains(a.Hand.String(), "6 to 8 seconds") {
+		t.Errorf("%+v", a)
+	}
+	if !b.ByEye || b.Coals[0].Between != b.Coals[0].Above || !strings.Contains(b.Hand.String(), "4 to 6 seconds") ||
+		len(b.Ready) != len(a.Ready)+1 {
+		t.Errorf("%+v", b)
 	}
 }
 

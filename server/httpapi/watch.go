@@ -38,7 +38,10 @@ func weather(w *api.Weather) app.Weather {
 	if w == nil {
 		return app.Weather{}
 	}
-	return app.Weather{Wind: string(or(w.Wind, "")), Cold: or(w.Cold, false), Wet: or(w.Wet, false)}
+	return app.Weather{
+		Wind: string(or(w.Wind, "")), Cold: or(w.Cold, false), Wet: or(w.Wet, false),
+		Fuel: string(or(w.Fuel, "")), Stacked: or(w.Stacked, false),
+	}
 }
 
 // endWatch takes a dessert off the watch.

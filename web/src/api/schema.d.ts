@@ -2700,6 +2700,13 @@ export interface components {
             cold?: boolean;
             /** @description Wet ground or rain */
             wet?: boolean;
+            /**
+             * @description Briquettes are counted, lumps judged by eye and hand
+             * @enum {string}
+             */
+            fuel?: "briquettes" | "lumps";
+            /** @description Two pots, one on the other */
+            stacked?: boolean;
         };
         WatchStart: {
             /** Format: uuid */
@@ -2993,13 +3000,24 @@ export interface components {
             cold?: boolean;
             /** @description Wet ground or rain */
             wet?: boolean;
+            /** @enum {string} */
+            fuel?: "" | "briquettes" | "lumps";
+            /** @description Two pots, one on the other */
+            stacked?: boolean;
         };
         Tending: {
             /** @description Briquettes for each stage in the oven */
             coals: {
                 above: number;
                 below: number;
+                /** @description Between two pots */
+                between?: number;
             }[];
+            /** @description They are lumps: the counts are of briquettes, to go by */
+            by_eye: boolean;
+            hand: components["schemas"]["Text"];
+            /** @description Before it is filled */
+            ready: components["schemas"]["Text"][];
             turn_at_min: number[];
             renew_at_min: number[];
             cautions: components["schemas"]["Text"][];

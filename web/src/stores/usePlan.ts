@@ -36,10 +36,13 @@ export const usePlan = defineStore('plan', () => {
   const oven = computed(() => kitchen.ovens.find((o) => o.id === dessert.draft?.setting.oven_id))
   const heating = computed(() => oven.value?.oven.heating ?? 'conventional')
   /** Round a camp oven, today. */
-  const weather = useLocalStorage<{ wind: 'calm' | 'breeze' | 'windy'; cold: boolean; wet: boolean }>(
-    'mabbin.weather',
-    { wind: 'calm', cold: false, wet: false },
-  )
+  const weather = useLocalStorage<{
+    wind: 'calm' | 'breeze' | 'windy'
+    cold: boolean
+    wet: boolean
+    fuel?: 'briquettes' | 'lumps'
+    stacked?: boolean
+  }>('mabbin.weather', { wind: 'calm', cold: false, wet: false })
   const question = computed(
     () =>
       dessert.draft && {

@@ -94,7 +94,7 @@ function drop(i: number) {
           <strong>{{ coals[i].below }}</strong> below, under the rim</template
         >
       </p>
-      <div class="choice wide" role="group" :aria-label="`Cover of stage ${i + 1}`">
+      <div v-if="!coals.length" class="choice wide" role="group" :aria-label="`Cover of stage ${i + 1}`">
         <button
           v-for="c in covers"
           :key="c"

@@ -2,10 +2,16 @@
 import { computed } from 'vue'
 import { integer } from '@/format/amounts'
 import { usePlan } from '@/stores/usePlan'
+import CoalRing from './CoalRing.vue'
 
 /** Coals: the weather round the pot, when to renew and to turn, and what to mind. */
 const plan = usePlan()
 const fire = computed(() => plan.answer?.fire)
+const first = computed(() => fire.value?.coals[0])
+const fuels = [
+  ['briquettes', 'briquettes'],
+  ['lumps', 'lump wood'],
+] as const
 const winds = ['calm', 'breeze', 'windy'] as const
 const minutes = (list: number[]) => (list.length ? `at ${list.map(integer).join(', ')} min` : 'not needed')
 </script>
@@ -39,7 +45,35 @@ const minutes = (list: number[]) => (list.length ? `at ${list.map(integer).join(
         wet ground
       </button>
     </div>
-    <template v-if="fire">
+    <div class="choice" role="group" aria-label="Fuel">
+      <button
+        v-for="[key, says] in fuels"
+        :key="key"
+        :aria-pressed="(plan.weather.fuel ?? 'briquettes') === key"
+        :data-testid="`fuel-${key}`"
+        @click="plan.weather = { ...plan.weather, fuel: key }"
+      >
+        {{ says }}
+      </button>
+      <button
+        :aria-pressed="!!plan.weather.stacked"
+        data-testid="stacked"
+        @click="plan.weather = { ...plan.weather, stacked: !plan.weather.stacked }"
+      >
+        two pots
+      </button>
+    </div>
+    <template v-if="fire && first">
+      <div class="rings" data-testid="rings">
+        <CoalRing title="On the lid" :count="first.above" />
+        <CoalRing v-if="first.between" title="Between" :count="first.between" />
+        <CoalRing title="Below" :count="first.below" />
+      </div>
+      <p v-if="fire.by_eye">
+        Lumps are not counted: embers like this, as thick as a briquette, laid where these are.
+      </p>
+      <p data-testid="hand">{{ fire.hand }}</p>
+      <p v-for="(r, i) in fire.ready" :key="i" class="small">{{ r }}</p>
       <p>
         Turn pot and lid <strong>{{ minutes(fire.turn_at_min) }}</strong>. Fresh coals
         <strong>{{ minutes(fire.renew_at_min) }}</strong>, lit beforehand.
@@ -52,6 +86,12 @@ const minutes = (list: number[]) => (list.length ? `at ${list.map(integer).join(
 </template>
 
 <style scoped>
+.rings {
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: 1fr;
+  gap: 8px;
+}
 .fire {
   display: grid;
   gap: 6px;
