@@ -16,7 +16,7 @@ func TestEveryStyleIsBegunByThreeTouches(t *testing.T) {
 		{"Small stoneware", "plum", "crisp", "spoonable", "Oat and nut crisp", ""},
 		{"Iron skillet", "apricot", "cobbler", "saucy", "Drop biscuit", ""},
 		{"Iron skillet", "pear_firm", "pandowdy", "saucy", "Puff pastry", ""},
-		{"Square tin", "plum", "betty", "saucy", "Buttered crumbs", ""},
+		{"Square tin", "plum", "betty", "saucy", "Buttered fresh breadcrumbs", ""},
 		{"Square tin", "fig", "bar", "slices", "Crumble bar dough", "Crumble bar dough, pressed"},
 		{"Rolled-rim pie dish", "apple_sharp", "pie", "slices", "Coarse streusel", "Shortcrust shell"},
 	} {

@@ -32,7 +32,8 @@ type End struct {
 	RimColour    float64 `json:"rim_colour"`
 	Base         float64 `json:"base"`
 	SetShare     float64 `json:"set_share"`
-	SteamedOffG  float64 `json:"steamed_off_g"`
+	SteamedOffG  float64 `json:"steamed_off_g"` // of the filling
+	DriedOffG    float64 `json:"dried_off_g"`   // of topping and base
 }
 
 // Curves have a point at least every minute.
@@ -107,7 +108,7 @@ func run(r Request) *Answer {
 		}
 	}
 	a.late = c.late
-	a.End = End{c.fruit, c.colour[core], c.colour[rim], c.base, c.setShare(), m.steam * 1000}
+	a.End = End{c.fruit, c.colour[core], c.colour[rim], c.base, c.setShare(), m.steam * 1000, m.driedOff * 1000}
 	return a
 }
 

@@ -126,7 +126,7 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	}
 	p := planFor(q.Request, &out.Balance, q.Setting).usual()
 	out.Plan.Says = out.Plan.says(p, given, out.LateAt)
-	out.tell(q.Setting)
+	out.tell(q.Request, q.Setting)
 	out.judge(p, given)
 	out.Figures, out.WhatIfs = out.figures(), whatIfs(q)
 	out.Asks = append(out.Asks, Unusual(q.Setting.Stages)...)

@@ -159,3 +159,55 @@ func TestBerriesThatFallComeRight(t *testing.T) {
 		t.Errorf("%s fruit: %s", a.Expected().Fruit, says)
 	}
 }
+
+// What is weighed is what comes to the table, and what left it on the way: steam, the water of topping and base, what
+// was poured away or boiled off.
+func TestMassClosesThroughTheBake(t *testing.T) {
+	for name, change := range map[string]func(*balance.Request){
+		"crumble": func(*balance.Request) {},
+		"bars": func(r *balance.Request) {
+			r.Style, r.Base, r.Topping = "bar", &balance.BaseAsked{Key: "bar_dough"}, balance.ToppingAsked{Key: "bar_dough"}
+		},
+		"custard": func(r *balance.Request) {
+			r.Style, r.Base, r.Custard = "bar", &balance.BaseAsked{Key: "shortbread"}, &balance.CustardAsked{}
+			r.Topping, r.Thickener = balance.ToppingAsked{Key: "streusel_coarse"}, nil
+		},
+		"mixture, drained": func(r *balance.Request) {
+			r.Fruits = []balance.FruitAsked{{Key: "rhubarb", Share: 0.6}, {Key: "strawberry", Share: 0.4, Frozen: true}}
+			r.Macerate = &balance.MacerateAsked{Minutes: 60, Juice: "leave"}
+		},
+		"cobbler": func(r *balance.Request) { r.Style, r.Topping = "cobbler", balance.ToppingAsked{Key: "biscuit_drop"} },
+		"pie with late nuts": func(r *balance.Request) {
+			r.Style, r.Base = "pie", &balance.BaseAsked{Key: "shortcrust"}
+			r.Late = []balance.ToppingAsked{{Key: "praline_nut"}}
+		},
+		"bare": func(r *balance.Request) { r.Topping = balance.ToppingAsked{Key: "none"} },
+		"betty": func(r *balance.Request) {
+			r.Style, r.Topping = "betty", balance.ToppingAsked{Key: "betty_bread", Layers: 3}
+		},
+	} {
+		r := gooseberries()
+		change(&r)
+		a, err := Dessert(t.Context(), DessertRequest{Request: r})
+		if err != nil {
+			t.Errorf("%s: %v", name, err)
+			continue
+		}
+		weighed := 0.0
+		for _, b := range a.Balance.Ticket {
+			if b.Key != "ready" && b.Key != "before" && b.Key != "after" && b.Key != "seal" {
+				for _, l := range b.Lines {
+					weighed += l.G
+				}
+			}
+		}
+		l, p := a.Balance.Ledger, a.Balance.Portions
+		left := p.FinishedG + p.DriedOffG + l.SteamedOffG + l.DrainedWaterG + l.DrainedSugarG + l.PrecookOffG
+		if math.Abs(weighed-left) > 0.2 {
+			t.Errorf("%s: %.1f g are weighed, %.1f g are accounted for", name, weighed, left)
+		}
+		if name != "bare" && (p.DriedOffG < 1 || p.DriedOffG > 120) {
+			t.Errorf("%s: topping and base gave off %.1f g", name, p.DriedOffG)
+		}
+	}
+}

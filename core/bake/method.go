@@ -10,8 +10,9 @@ import (
 
 // tell writes the plan into the dessert's method and takes away what the plan knows better: method, remarks and plan
 // say one thing.
-func (a *DessertAnswer) tell(s Setting) {
+func (a *DessertAnswer) tell(r balance.Request, s Setting) {
 	b, p := &a.Balance, &a.Plan
+	b.Dried(r, p.Answer.End.DriedOffG)
 	for i := range b.Method {
 		step := &b.Method[i]
 		switch step.Code {
@@ -28,8 +29,8 @@ func (a *DessertAnswer) tell(s Setting) {
 	if a.Bake.Base != nil && p.Answer.End.Base >= crispFrom {
 		b.Remarks = slices.DeleteFunc(b.Remarks, func(r balance.Remark) bool { return r.Code == "wet_base" })
 	}
-	if r, ok := leavening(b, s.AltitudeM); ok {
-		b.Remarks = append(b.Remarks, r)
+	if x, ok := leavening(b, s.AltitudeM); ok {
+		b.Remarks = append(b.Remarks, x)
 	}
 }
 

@@ -86,10 +86,12 @@ type model struct {
 	face   [2]float64 // C
 	dried  [2]float64 // kg/m2s, of the topping's face in the last pass
 	steam  float64    // kg from the filling
-	given  float64    // J from the oven
-	baseAt int        // first base layer, -1 without
-	fillAt int
-	topAt  int // first topping layer, n without
+	// kg of water that topping and base gave off
+	driedOff float64
+	given    float64 // J from the oven
+	baseAt   int     // first base layer, -1 without
+	fillAt   int
+	topAt    int // first topping layer, n without
 
 	perimeter, width, length, apart float64 // m: of the dish, of its rim, of the columns' contact, between them
 	floorMM, panK, panC, eps        float64

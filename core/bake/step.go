@@ -320,7 +320,9 @@ func (m *model) settle(o oven, dt float64) {
 				continue
 			}
 			if m.kinds[i] == baseLayer {
-				m.water[c][i-m.baseAt] = max(0, m.water[c][i-m.baseAt]-q/latent)
+				left := max(0, m.water[c][i-m.baseAt]-q/latent)
+				m.driedOff += m.water[c][i-m.baseAt] - left
+				m.water[c][i-m.baseAt] = left
 			} else {
 				m.steam += q / latent
 			}
@@ -338,7 +340,9 @@ func (m *model) settle(o oven, dt float64) {
 				}
 			}
 		}
-		m.skin[c] = max(0, m.skin[c]-m.dried[c]*dt)
+		left := max(0, m.skin[c]-m.dried[c]*dt)
+		m.driedOff += (m.skin[c] - left) * m.area[c]
+		m.skin[c] = left
 	}
 	// the face as it is now, for the clocks
 	top := m.n - 1

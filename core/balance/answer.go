@@ -118,6 +118,7 @@ func roomOf(headspaceMM float64) Room {
 // Portions is how far the dessert goes.
 type Portions struct {
 	FinishedG float64 `json:"finished_g"`
+	DriedOffG float64 `json:"dried_off_g,omitempty"` // water that topping and base gave off in a known bake
 	EachG     float64 `json:"each_g"`
 	Count     float64 `json:"count"`
 }
@@ -190,6 +191,21 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a.Browning = browningSays(a.ColourFactor)
 	a.Remarks = p.remarks(s, a)
 	return a
+}
+
+// Dried takes what topping and base gave off in the oven from what comes to the table.
+func (a *Answer) Dried(r Request, g float64) {
+	p := &a.Portions
+	p.DriedOffG, p.FinishedG = g, p.FinishedG-g
+	p.Count = max(1, math.Round(p.FinishedG/p.EachG))
+	for i := range a.Beside {
+		a.Beside[i].AllG = a.Beside[i].EachG * p.Count
+	}
+	for i := range a.Cutting {
+		if a.Cutting[i].Code == topping.BarsCode {
+			a.Cutting[i] = r.cuts().Bars(p.FinishedG, p.EachG, r.Dish)
+		}
+	}
 }
 
 // setByEggs says that a custard's eggs set it firm: what starch and pectin do alone would not be stodgy.

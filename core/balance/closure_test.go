@@ -77,3 +77,65 @@ func TestOilIsNotRubbedIn(t *testing.T) {
 		}
 	}
 }
+
+// More of one thing is more of what it does, in every style: sugar sweetens, juice wants thickener, thickener sets,
+// acid sharpens, a bigger dish takes more. Never the other way about, whatever the amounts.
+func TestMoreIsMore(t *testing.T) {
+	base := map[string]string{"bar": "bar_dough", "pie": "shortcrust"}
+	for _, style := range Styles() {
+		start := func() Request {
+			r := gooseberries()
+			r.Style, r.Topping = style.Key, ToppingAsked{Key: style.Topping}
+			if b := base[style.Key]; b != "" {
+				r.Base = &BaseAsked{Key: b}
+			}
+			return r
+		}
+		for name, c := range map[string]struct {
+			from, to, step float64
+			set            func(*Request, float64)
+			rises          func(*Answer) float64
+		}{
+			"sugar sweetens": {0, 400, 20, func(r *Request, x float64) { r.SugarG, r.WeighedFruitG = &x, number(800) },
+				func(a *Answer) float64 { return a.SugarPct }},
+			"juice wants thickener": {0.2, 0.9, 0.02,
+				func(r *Request, x float64) { r.Fruits[0].MeasuredRelease, r.WeighedFruitG = x, number(800) },
+				func(a *Answer) float64 { return a.ThickenerG }},
+			"liquid wants thickener": {0, 300, 15,
+				func(r *Request, x float64) {
+					r.Liquids, r.WeighedFruitG, r.SugarG = []Asked{{Key: "water", G: x}}, number(800), number(120)
+				},
+				func(a *Answer) float64 { return a.ThickenerG }},
+			"thickener sets": {0, 60, 3,
+				func(r *Request, x float64) { r.Thickener = &ThickenerAsked{Key: "cornflour", G: &x}; r.WeighedFruitG = number(800) },
+				func(a *Answer) float64 { return a.Set.Score }},
+			"sharp fruit wants sugar": {0, 60, 5,
+				func(r *Request, x float64) {
+					r.Fruits[0].Key, r.WeighedFruitG, r.Liquids = "pear_firm", number(800), []Asked{{Key: "lemon_juice", G: x}}
+				},
+				func(a *Answer) float64 { return a.SugarTargetPct }},
+			"a deeper dish takes more": {4, 9, 0.25, func(r *Request, x float64) { r.Dish.DepthCM = x },
+				func(a *Answer) float64 { return a.FruitG + 0.001*a.Fit.VolumeML }},
+			"a longer dish takes more": {18, 40, 1, func(r *Request, x float64) { r.Dish.LengthCM = x },
+				func(a *Answer) float64 { return a.FruitG }},
+			"steam leaves less to set": {0, 120, 10,
+				func(r *Request, x float64) { r.SteamedOffG, r.WeighedFruitG, r.SugarG = &x, number(800), number(120) },
+				func(a *Answer) float64 { return -a.ThickenerG }},
+		} {
+			was := math.Inf(-1)
+			for x := c.from; x <= c.to+1e-9; x += c.step {
+				r := start()
+				c.set(&r, x)
+				a, err := Solve(r)
+				if err != nil {
+					t.Fatalf("%s, %s at %g: %v", style.Key, name, x, err)
+				}
+				now := c.rises(a)
+				if now < was-1e-6 {
+					t.Errorf("%s, %s: at %g it falls from %.4f to %.4f", style.Key, name, x, was, now)
+				}
+				was = now
+			}
+		}
+	}
+}

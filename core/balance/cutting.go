@@ -8,7 +8,7 @@ import (
 
 // cutting is how topping, shell and bars are cut, drawn on the dish.
 func (p *plan) cutting(a *Answer) []topping.Plan {
-	c := p.cuts()
+	c := p.req.cuts()
 	out := []topping.Plan{}
 	if x, ok := c.Cut(p.wanted, p.top, p.req.Dish, p.geo); ok {
 		out = append(out, x)
@@ -23,11 +23,11 @@ func (p *plan) cutting(a *Answer) []topping.Plan {
 }
 
 // cuts are the sizes asked for; zero is the usual.
-func (d *dessert) cuts() topping.Cuts {
-	if d.req.Cuts == nil {
+func (r *Request) cuts() topping.Cuts {
+	if r.Cuts == nil {
 		return topping.Cuts{}
 	}
-	return *d.req.Cuts
+	return *r.Cuts
 }
 
 func (d *dessert) lookCuts(f *fault.Faults) {

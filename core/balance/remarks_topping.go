@@ -25,8 +25,8 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 		)
 		return
 	}
-	if p.style.rule == byFloor && p.custard != nil {
-		return
+	if f := p.wanted.Topping.Family; p.style.rule == byFloor && p.custard != nil || f == "pastry" || f == "praline" {
+		return // thin by its nature
 	}
 	sizes := message.New(
 		"{topping} of topping on {fruit} of raw fruit; usual is {range}.",

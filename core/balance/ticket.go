@@ -521,7 +521,7 @@ func (p *plan) howBase() message.Message {
 
 // trimmings tells that a sheet is rolled larger than what stays in the dish.
 func (p *plan) trimmings() message.Message {
-	x := p.cuts().Shell(p.under, p.base.DensityGPerML, p.req.Dish, p.geo)
+	x := p.req.cuts().Shell(p.under, p.base.DensityGPerML, p.req.Dish, p.geo)
 	if x.DoughG < p.under.G+leastLeftG {
 		return message.Message{}
 	}

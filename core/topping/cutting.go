@@ -40,6 +40,9 @@ const (
 	cutOutCM      = 3.0 // across a small shape of dough
 )
 
+// BarsCode is the plan's that cuts bars.
+const BarsCode = "bars"
+
 // Outline is one shape of a cutting plan, seen from above, in cm from the dish's middle.
 type Outline struct {
 	Round bool    `json:"round"`
@@ -359,10 +362,9 @@ func (c Cuts) lid(w Wanted, s Sized, d dish.Dish) Plan {
 	p.DoughG = area * s.ThicknessMM / 10 * w.Topping.DensityGPerML
 	p.Lines = []message.Message{
 		message.New(
-			"Roll to {thick}, {long} by {wide}: {over} more than the rim all round. {dough} of dough.",
+			"Roll to {thick}, {across}: {over} more than the rim all round. {dough} of dough.",
 			message.Millimetres(s.ThicknessMM),
-			cm(l),
-			cm(wd),
+			across(m.round, l, wd),
 			cm(overhangCM),
 			message.Grams(p.DoughG),
 		),
@@ -440,7 +442,7 @@ func (c Cuts) Bars(finishedG, eachG float64, d dish.Dish) Plan {
 	long := or(c.Long, math.Max(1, math.Round(math.Sqrt(n*l/w))))
 	wide := or(c.Wide, math.Max(1, math.Round(n/long)))
 	p := Plan{
-		Code:   "bars",
+		Code:   BarsCode,
 		Title:  message.New("Bars"),
 		Count:  int(long * wide),
 		EachG:  finishedG * kept / (long * wide),

@@ -9,12 +9,13 @@ import (
 	"github.com/google/uuid"
 )
 
-// AddPicture keeps a picture. It goes with a bake when the bake's outcome names it.
+// AddPicture keeps a picture. It goes with a bake when the bake's outcome names it. The same id twice is the same
+// picture; another kitchen's is app.ErrNotFound.
 func (s *Store) AddPicture(ctx context.Context, kitchen uuid.UUID, p app.Picture, at time.Time) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	_, err := s.pool.Exec(
+	tag, err := s.pool.Exec(
 		ctx,
 		`insert into picture (id, kitchen_id, width, height, jpeg, small, added_at) values ($1, $2, $3, $4, $5, $6, $7)
 			on conflict do nothing`,
@@ -26,7 +27,11 @@ func (s *Store) AddPicture(ctx context.Context, kitchen uuid.UUID, p app.Picture
 		p.Small,
 		at,
 	)
-	return kind(err)
+	if err != nil || tag.RowsAffected() > 0 {
+		return kind(err)
+	}
+	var there int
+	return kind(s.pool.QueryRow(ctx, `select 1 from picture where kitchen_id = $1 and id = $2`, kitchen, p.ID).Scan(&there))
 }
 
 // PictureOf is a picture as it is shown, the small one or the whole.

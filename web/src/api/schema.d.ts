@@ -1896,6 +1896,11 @@ export interface components {
             portions: {
                 /** Format: double */
                 finished_g: number;
+                /**
+                 * Format: double
+                 * @description Water that topping and base gave off in a known bake
+                 */
+                dried_off_g?: number;
                 /** Format: double */
                 each_g: number;
                 /** Format: double */
@@ -2523,6 +2528,11 @@ export interface components {
              * @description The filling's
              */
             steamed_off_g: number;
+            /**
+             * Format: double
+             * @description Water of topping and base
+             */
+            dried_off_g?: number;
         };
         AmountRequest: {
             /** @example 1 1/2 cups */
