@@ -44,7 +44,7 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	q := PlanRequest{
 		Bake:        b,
 		Heating:     s.Heating,
-		NoStarch:    a.ThickenerG <= 0,
+		NoStarch:    a.ThickenerG <= 0 || thickenedBefore(r),
 		CrispBase:   s.CrispBase,
 		UsualC:      usualFor(r, t),
 		PushUnder:   r.Style == "pandowdy",
@@ -154,6 +154,11 @@ func tender(r balance.Request) (soft, mush float64) {
 		soft, mush = soft/sum, mush/sum
 	}
 	return max(0.1, soft), max(1, mush)
+}
+
+// thickenedBefore says that the juice was thickened in a pan: nothing has to set in the oven.
+func thickenedBefore(r balance.Request) bool {
+	return r.Macerate != nil && r.Macerate.Minutes > 0 && r.Macerate.Juice == filling.Thicken
 }
 
 // lay puts a dessert's topping on its filling.

@@ -82,5 +82,13 @@ func (x *running) state() clockState {
 }
 
 func (x *running) end() End {
-	return End{x.c.fruit, x.c.colour[core], x.c.colour[rim], x.c.base, x.c.setShare(), x.m.steam * 1000, x.m.driedOff * 1000}
+	return End{
+		x.c.fruit,
+		x.c.colour[core],
+		x.c.colour[rim],
+		x.c.base,
+		x.c.setShare(),
+		x.m.steam * 1000,
+		x.m.driedOff * 1000,
+	}
 }

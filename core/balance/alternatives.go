@@ -75,7 +75,7 @@ func Alternatives(r Request) ([]Alternative, error) {
 		}
 		s.JuiceG, s.ThickenerG, s.SugarLostG, s.Band = b.JuiceG, b.ThickenerG, b.Ledger.DrainedSugarG, b.Set.Band
 		s.DrivenOffG = b.Ledger.PrecookOffG
-		if s.Key == filling.Reduce {
+		if s.Key == filling.Reduce || s.Key == filling.Thicken {
 			s.DrivenOffG += b.Ledger.DrainedWaterG
 		}
 		if q.Macerate != nil && q.Macerate.WithThickener && b.Ledger.ReleasedG > 0 {
@@ -96,6 +96,7 @@ func Alternatives(r Request) ([]Alternative, error) {
 		d.macerate(filling.Keep, message.New("keep every drop")),
 		d.macerate(filling.Leave, message.New("leave the juice in the bowl")),
 		d.macerate(filling.Reduce, message.New("boil it down to half, and back in")),
+		d.macerate(filling.Thicken, message.New("thicken it in the pan, and fold the raw fruit in")),
 		{Alternative{
 			Question: "precook", Key: "raw", Name: message.New("raw: keeps its bite"),
 			Chosen: d.filling.Precook.Minutes <= 0,

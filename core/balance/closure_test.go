@@ -96,31 +96,50 @@ func TestMoreIsMore(t *testing.T) {
 			set            func(*Request, float64)
 			rises          func(*Answer) float64
 		}{
-			"sugar sweetens": {0, 400, 20, func(r *Request, x float64) { r.SugarG, r.WeighedFruitG = &x, number(800) },
-				func(a *Answer) float64 { return a.SugarPct }},
-			"juice wants thickener": {0.2, 0.9, 0.02,
+			"sugar sweetens": {
+				0, 400, 20, func(r *Request, x float64) { r.SugarG, r.WeighedFruitG = &x, number(800) },
+				func(a *Answer) float64 { return a.SugarPct },
+			},
+			"juice wants thickener": {
+				0.2, 0.9, 0.02,
 				func(r *Request, x float64) { r.Fruits[0].MeasuredRelease, r.WeighedFruitG = x, number(800) },
-				func(a *Answer) float64 { return a.ThickenerG }},
-			"liquid wants thickener": {0, 300, 15,
+				func(a *Answer) float64 { return a.ThickenerG },
+			},
+			"liquid wants thickener": {
+				0, 300, 15,
 				func(r *Request, x float64) {
 					r.Liquids, r.WeighedFruitG, r.SugarG = []Asked{{Key: "water", G: x}}, number(800), number(120)
 				},
-				func(a *Answer) float64 { return a.ThickenerG }},
-			"thickener sets": {0, 60, 3,
-				func(r *Request, x float64) { r.Thickener = &ThickenerAsked{Key: "cornflour", G: &x}; r.WeighedFruitG = number(800) },
-				func(a *Answer) float64 { return a.Set.Score }},
-			"sharp fruit wants sugar": {0, 60, 5,
+				func(a *Answer) float64 { return a.ThickenerG },
+			},
+			"thickener sets": {
+				0, 60, 3,
+				func(r *Request, x float64) {
+					r.Thickener = &ThickenerAsked{Key: "cornflour", G: &x}
+					r.WeighedFruitG = number(800)
+				},
+				func(a *Answer) float64 { return a.Set.Score },
+			},
+			"sharp fruit wants sugar": {
+				0, 60, 5,
 				func(r *Request, x float64) {
 					r.Fruits[0].Key, r.WeighedFruitG, r.Liquids = "pear_firm", number(800), []Asked{{Key: "lemon_juice", G: x}}
 				},
-				func(a *Answer) float64 { return a.SugarTargetPct }},
-			"a deeper dish takes more": {4, 9, 0.25, func(r *Request, x float64) { r.Dish.DepthCM = x },
-				func(a *Answer) float64 { return a.FruitG + 0.001*a.Fit.VolumeML }},
-			"a longer dish takes more": {18, 40, 1, func(r *Request, x float64) { r.Dish.LengthCM = x },
-				func(a *Answer) float64 { return a.FruitG }},
-			"steam leaves less to set": {0, 120, 10,
+				func(a *Answer) float64 { return a.SugarTargetPct },
+			},
+			"a deeper dish takes more": {
+				4, 9, 0.25, func(r *Request, x float64) { r.Dish.DepthCM = x },
+				func(a *Answer) float64 { return a.FruitG + 0.001*a.Fit.VolumeML },
+			},
+			"a longer dish takes more": {
+				18, 40, 1, func(r *Request, x float64) { r.Dish.LengthCM = x },
+				func(a *Answer) float64 { return a.FruitG },
+			},
+			"steam leaves less to set": {
+				0, 120, 10,
 				func(r *Request, x float64) { r.SteamedOffG, r.WeighedFruitG, r.SugarG = &x, number(800), number(120) },
-				func(a *Answer) float64 { return -a.ThickenerG }},
+				func(a *Answer) float64 { return -a.ThickenerG },
+			},
 		} {
 			was := math.Inf(-1)
 			for x := c.from; x <= c.to+1e-9; x += c.step {

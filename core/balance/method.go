@@ -150,9 +150,21 @@ func (m *recipe) prepareFruit() {
 	m.step("macerate", true,
 		message.New("Toss with the sugar and leave it for {minutes} min.", message.Number(x.Minutes, 0)),
 		map[string]message.Message{
-			"leave":  message.New("Lift the fruit out and leave the juice in the bowl."),
-			"reduce": message.New("Pour the juice off, boil it down to half and put it back."),
+			"leave":   message.New("Lift the fruit out and leave the juice in the bowl."),
+			"reduce":  message.New("Pour the juice off, boil it down to half and put it back."),
+			"thicken": message.New("Pour the juice off into a pan."),
 		}[x.Juice])
+	if p.thickened() {
+		m.step("thicken", false, message.New(
+			"Stir the {thickener} into the cold juice, boil it for a minute until it is thick and clear, and let it cool.",
+			called(p.thickener.Name),
+		))
+	}
+}
+
+// thickened says that the juice is thickened in a pan before it goes in.
+func (p *plan) thickened() bool {
+	return p.filling.Macerate.Minutes > 0 && p.filling.Macerate.Juice == filling.Thicken && p.custard == nil
 }
 
 // howPrecook is how the fruit, or the tough ones of it, are cooked first.
@@ -208,7 +220,7 @@ func (m *recipe) mixFilling() {
 	slurry := []message.Message{}
 	for _, d := range p.doses(m.stand.thickenerG) {
 		switch name := message.Value(called(d.Thickener.Name)); {
-		case d.G < ticketG:
+		case d.G < ticketG || p.thickened() && d.Thickener.Key == p.thickener.Key:
 		case strings.HasPrefix(d.Thickener.How, "cold slurry"):
 			slurry = append(slurry, name)
 		default:
@@ -223,6 +235,9 @@ func (m *recipe) mixFilling() {
 			"Mix {dry} until no lump is left, and toss the fruit in it, lifting from below.", message.And(dry...)))
 	case len(dry) == 1:
 		lines = append(lines, message.New("Toss the fruit with the {dry}, lifting from below.", message.And(dry...)))
+	}
+	if p.thickened() {
+		lines = append(lines, message.New("Fold the fruit into the thickened juice."))
 	}
 	if len(slurry) > 0 {
 		lines = append(lines, message.New(
@@ -262,6 +277,11 @@ func (p *plan) sugarName() message.Message {
 
 // poursOver says that the liquid is poured over the fruit in the dish, and not tossed with it.
 func (p *plan) poursOver() bool { return p.req.Style == "betty" || p.req.Style == "pandowdy" }
+
+// poursAny says that there is something to pour.
+func (p *plan) poursAny() bool {
+	return slices.ContainsFunc(p.filling.Liquids, func(w filling.Weighed) bool { return w.G >= ticketG })
+}
 
 // wetTossed are the liquids that are tossed with the fruit.
 func (m *recipe) wetTossed() []message.Message {
@@ -486,7 +506,7 @@ func made(name string, how message.Message) Kept {
 	return Kept{message.New("{Name}", called(name)), how}
 }
 
-// Reviving a dried-out dessert: jam and water for each portion that is left, in g. Working figures.
+// Reviving a dried-out portion: fruit juice round its edge, in g, and warmth. Working figures.
 const (
 	reviveJuiceG = 20.0
 	reviveMin    = 15.0

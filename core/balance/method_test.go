@@ -51,6 +51,21 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 			[]string{"macerate: Toss with the sugar", "Toss the fruit with the cornflour"},
 			[]string{"Mix sugar"},
 		},
+		"juice thickened first": {
+			func(r *Request) { r.Macerate = &MacerateAsked{Minutes: 45, Juice: "thicken"} },
+			[]string{"Stir the cornflour into the cold juice", "Fold the fruit into the thickened juice"},
+			[]string{"Toss the fruit with the cornflour", "Mix sugar"},
+		},
+		"a machine with a small bowl": {
+			func(r *Request) { r.Topping.Tool, r.Topping.BowlML = "processor", 600 },
+			[]string{"Pulse the cold fat", "In 2 lots"},
+			[]string{"Rub the cold fat"},
+		},
+		"a machine with a large bowl": {
+			func(r *Request) { r.Topping.Tool, r.Topping.BowlML = "processor", 4000 },
+			[]string{"Pulse the cold fat"},
+			[]string{"lots"},
+		},
 		"the tough one alone": {
 			func(r *Request) {
 				r.Fruits = []FruitAsked{{Key: "quince", Share: 0.4}, {Key: "apple_firm", Share: 0.6}}

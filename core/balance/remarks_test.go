@@ -90,6 +90,25 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 			[]string{"honey_infants"},
 			nil,
 		},
+		"a dry betty": {
+			func(r *Request) { r.Style, r.Topping = "betty", ToppingAsked{Key: "betty_bread"} },
+			[]string{"betty_dry"},
+			nil,
+		},
+		"a betty that is poured over": {
+			func(r *Request) {
+				r.Style, r.Topping, r.Liquids = "betty", ToppingAsked{Key: "betty_bread"}, []Asked{{Key: "water", G: 70}}
+			},
+			nil,
+			[]string{"betty_dry"},
+		},
+		"nuts alone": { // their own fat binds them
+			func(r *Request) {
+				r.Topping.BakersPct = map[string]float64{"wheat_flour": 0, "walnuts": 100, "butter": 5, "caster_sugar": 40}
+			},
+			nil,
+			[]string{"topping_dusty"},
+		},
 		"bare": {
 			func(r *Request) { r.Topping = ToppingAsked{Key: "none"} },
 			nil,

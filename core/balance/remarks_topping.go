@@ -104,6 +104,20 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 	}
 }
 
+// bettyPourShare is how much is usually poured over a betty, of its fruit.
+const bettyPourShare = 0.08
+
+// aboutBetty speaks of crumbs that take up more than the fruit gives at first.
+func aboutBetty(p *plan, s stand, _ *Answer, out *[]Remark) {
+	if p.req.Style != "betty" || p.poursAny() {
+		return
+	}
+	remark(out, "betty_dry", Note, "fruit",
+		message.New("Nothing is poured over."),
+		message.New("Dry crumbs drink before the fruit gives its juice, and stay hard between."),
+		message.New("Pour {much} of water or juice over: enter it under Fruit.", message.Grams(bettyPourShare*s.FruitG)))
+}
+
 // aboutBiscuit says what a dough does under the hand, where that is not what its name says.
 func aboutBiscuit(p *plan, _ stand, a *Answer, out *[]Remark) {
 	t := a.Topping.Texture

@@ -79,7 +79,7 @@ func (p *PrecookAsked) Cooks(fruit string) bool {
 // MacerateAsked is letting the sugared fruit stand.
 type MacerateAsked struct {
 	Minutes       float64 `json:"minutes"`
-	Juice         string  `json:"juice,omitempty"` // keep, leave or reduce
+	Juice         string  `json:"juice,omitempty"` // keep, leave, reduce or thicken
 	WithThickener bool    `json:"with_thickener,omitempty"`
 }
 
@@ -109,8 +109,8 @@ type ToppingAsked struct {
 	GapShare *float64 `json:"gap_share,omitempty"` // left open for steam; left out: the table's
 	Layers   int      `json:"layers,omitempty"`    // the topping lies in so many, fruit between; left out: the table's
 	// Tool is what it is worked with: fingers, grater, fork, mixer or processor; left out: as the recipe says.
-	Tool  string  `json:"tool,omitempty"`
-	BowlL float64 `json:"bowl_l,omitempty"` // what a mixer's or processor's bowl holds, in litres; left out: 2
+	Tool   string  `json:"tool,omitempty"`
+	BowlML float64 `json:"bowl_ml,omitempty"` // what a mixer's or processor's bowl holds; left out: 2 litres
 	// Liquids make a dough up, in shares of their weight; left out: whole milk.
 	Liquids      []LiquidAsked `json:"liquids,omitempty"`
 	HydrationPct float64       `json:"hydration_pct,omitempty"` // water of the liquids to flour; left out: the table's
@@ -288,7 +288,8 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	}
 	if m := r.Macerate; m != nil {
 		f.Range("/macerate/minutes", m.Minutes, 0, 2880, "min")
-		f.OneOf("/macerate/juice", m.Juice, "", filling.Keep, filling.Leave, filling.Reduce)
+		f.OneOf("/macerate/juice", m.Juice, "", filling.Keep, filling.Leave, filling.Reduce,
+			filling.Thicken)
 		d.filling.Macerate = filling.Maceration{Minutes: m.Minutes, Juice: m.Juice, WithThickener: m.WithThickener}
 	}
 	d.filling.Liquids = d.weighed(r.Liquids, "/liquids", f)
@@ -422,7 +423,7 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 	f.OneOfAt(where, "/fat_state", asked.FatState, "", "cold", "soft", "melted")
 	f.OneOfAt(where, "/crumb", asked.Crumb, "", "fine", "chunks")
 	f.OneOfAt(where, "/tool", asked.Tool, "", "fingers", "grater", "fork", "mixer", "processor")
-	f.RangeAt(where, "/bowl_l", asked.BowlL, 0, 30, "l")
+	f.RangeAt(where, "/bowl_ml", asked.BowlML, 0, 30000, "ml")
 	optional(asked.GapShare, where+"/gap_share", 0, 0.9, "", f)
 	w.Liquids = d.lookLiquids(asked.Liquids, where+"/liquids", f)
 	if asked.HydrationPct != 0 {

@@ -475,18 +475,17 @@ var toolHow = map[string]message.Message{
 
 // A machine's bowl: its usual size, and how much of it may be filled. Handbook practice.
 const (
-	usualBowlL = 2.0
-	bowlShare  = 0.6
-	mlPerLitre = 1000.0
+	usualBowlML = 2000.0
+	bowlShare   = 0.6
 )
 
 // lots is how many times a machine's bowl is filled for the topping.
 func (p *plan) lots() float64 {
-	bowl := p.req.Topping.BowlL
+	bowl := p.req.Topping.BowlML
 	if bowl <= 0 {
-		bowl = usualBowlL
+		bowl = usualBowlML
 	}
-	return math.Ceil(p.top.VolumeML / (bowlShare * bowl * mlPerLitre))
+	return math.Ceil(p.top.VolumeML / (bowlShare * bowl))
 }
 
 // lotsSays is how many lots a machine makes it in; empty for one, and by hand.

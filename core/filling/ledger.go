@@ -68,8 +68,12 @@ func (f Filling) drain(s *State) {
 		return
 	}
 	drawn := f.Macerate.drawn(s.ReleasedG, s.FruitG, s.SugarG)
-	if f.Macerate.Juice == Reduce {
+	switch f.Macerate.Juice {
+	case Reduce:
 		s.DrainedWaterG = boiledDownShare * drawn
+		return
+	case Thicken:
+		s.DrainedWaterG = thickenedShare * drawn
 		return
 	}
 	share := drawn / s.ReleasedG

@@ -31,17 +31,19 @@ type Precook struct {
 	Open    bool // in an open pan on the hob; else covered, or in a microwave
 }
 
-// Juice drawn out by sugar is kept in the bowl, left behind, or boiled down and put back.
+// Juice drawn out by sugar is kept in the bowl, left behind, boiled down and put back, or thickened in a pan and folded
+// in: then the starch has done its work before the bake.
 const (
-	Keep   = "keep"
-	Leave  = "leave"
-	Reduce = "reduce"
+	Keep    = "keep"
+	Leave   = "leave"
+	Reduce  = "reduce"
+	Thicken = "thicken"
 )
 
 // Maceration is sugared fruit left to stand. Zero minutes is none.
 type Maceration struct {
 	Minutes       float64
-	Juice         string // Keep, Leave or Reduce
+	Juice         string // Keep, Leave, Reduce or Thicken
 	WithThickener bool   // the thickener was already in when the juice was left behind
 }
 
@@ -62,6 +64,7 @@ const (
 	drawnPerSugar     = 1.2 // for each gram of sugar to a gram of fruit
 	drawnMinutes      = 40.0
 	boiledDownShare   = 0.5 // of drawn juice, gone when it is boiled down
+	thickenedShare    = 0.1 // the same, in the minute that thickens it
 	thickenerWithIt   = 0.5 // of the thickener leaves with juice left behind
 	crumbSoak         = 1.2 // g of juice to a gram of crumbs under or over the fruit
 	driedFruitSoak    = 0.7

@@ -273,7 +273,9 @@ func toldOf(a *bake.DessertAnswer, r *rand.Rand) app.Outcome {
 		o.Told.RimMin, o.Told.MiddleMin = near(e.RimBubbles, 1.5), near(e.MiddleBubbles, 2)
 	}
 	if r.Float64() < weighs {
-		before := math.Round(1200 + a.Balance.Portions.FinishedG + a.Balance.Portions.DriedOffG + a.Balance.Ledger.SteamedOffG)
+		before := math.Round(
+			1200 + a.Balance.Portions.FinishedG + a.Balance.Portions.DriedOffG + a.Balance.Ledger.SteamedOffG,
+		)
 		o.Told.BeforeG, o.Told.AfterG = ptr(before), ptr(before-math.Round(a.Plan.Answer.End.SteamedOffG))
 	}
 	if o.Juice != nil && r.Float64() < tells {

@@ -31,7 +31,9 @@ func (s *Store) AddPicture(ctx context.Context, kitchen uuid.UUID, p app.Picture
 		return kind(err)
 	}
 	var there int
-	return kind(s.pool.QueryRow(ctx, `select 1 from picture where kitchen_id = $1 and id = $2`, kitchen, p.ID).Scan(&there))
+	return kind(
+		s.pool.QueryRow(ctx, `select 1 from picture where kitchen_id = $1 and id = $2`, kitchen, p.ID).Scan(&there),
+	)
 }
 
 // PictureOf is a picture as it is shown, the small one or the whole.

@@ -1137,7 +1137,7 @@ export interface components {
                 /** Format: double */
                 minutes: number;
                 /** @enum {string} */
-                juice?: "" | "keep" | "leave" | "reduce";
+                juice?: "" | "keep" | "leave" | "reduce" | "thicken";
                 with_thickener?: boolean;
             };
             liquids?: components["schemas"]["Asked"][];
@@ -1717,9 +1717,9 @@ export interface components {
             tool?: "" | "fingers" | "grater" | "fork" | "mixer" | "processor";
             /**
              * Format: double
-             * @description What a machine's bowl holds, in litres; 0 or left out: 2
+             * @description What a machine's bowl holds; 0 or left out: 2 litres
              */
-            bowl_l?: number;
+            bowl_ml?: number;
         };
         BalanceAnswer: {
             /**

@@ -34,6 +34,8 @@ const layers = [
   [2, 'under and on top'],
   [3, 'three layers'],
 ] as const
+/** A machine has a bowl that takes so much. */
+const machine = computed(() => ['mixer', 'processor'].includes(request.value.topping.tool ?? ''))
 const parts = computed(() => {
   const own = request.value.topping.bakers_pct ?? {}
   const recipe = row.value?.parts ?? []
@@ -255,6 +257,19 @@ const verdicts: Record<string, string> = {
       />
       <template v-for="(n, i) in lies.texture.notes" :key="i">{{ n }}. </template>
     </p>
+    <AmountField
+      v-if="machine"
+      label="Its bowl holds"
+      kind="volume"
+      unit="ml"
+      optional
+      :step="100"
+      instead="2000"
+      :model-value="request.topping.bowl_ml || undefined"
+      :problem="dessert.faultAt('/topping/bowl_ml')"
+      testid="bowl-ml"
+      @update:model-value="(v) => dessert.change('the bowl', (d) => (d.request.topping.bowl_ml = v))"
+    />
     <LateToppings />
     <BaseChoice />
     <BakeAlternatives :questions="['fat', 'tool', 'ratio', 'crumb', 'coverage', 'base']" />
