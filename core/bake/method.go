@@ -13,11 +13,12 @@ import (
 func (a *DessertAnswer) tell(r balance.Request, s Setting) {
 	b, p := &a.Balance, &a.Plan
 	b.Dried(r, p.Answer.End.DriedOffG)
+	TellStages(b.Method, p.Stages)
 	for i := range b.Method {
 		step := &b.Method[i]
 		switch step.Code {
 		case "bake":
-			step.Text = message.Sentences(append(p.steps(), step.Text)...)
+			step.Text = message.Sentences(step.Text, message.New("Look from {look} min on.", message.Number(p.LookFrom, 0)))
 		case "late":
 			if a.LateAt != nil {
 				step.Text = message.Sentences(message.New("After {minute} min:", message.Number(*a.LateAt, 0)), step.Text)
@@ -34,14 +35,23 @@ func (a *DessertAnswer) tell(r balance.Request, s Setting) {
 	}
 }
 
-// steps are the stages of a plan, a sentence each.
-func (p *Plan) steps() (out []message.Message) {
-	for i, s := range p.Stages {
+// TellStages puts the stages of a bake into a method's step for it.
+func TellStages(method []balance.Doing, stages []Stage) {
+	for i := range method {
+		if method[i].Code == "bake" && len(stages) > 0 {
+			method[i].Text = message.Sentences(append(stagesSay(stages), method[i].Text)...)
+		}
+	}
+}
+
+// stagesSay are the stages of a bake, a sentence each.
+func stagesSay(stages []Stage) (out []message.Message) {
+	for i, s := range stages {
 		if !heatings[s.Heating].oven {
 			continue
 		}
 		how := coverSays[bareCover(s.Cover)]
-		if i > 0 && bareCover(s.Cover) == "" && bareCover(p.Stages[i-1].Cover) != "" {
+		if i > 0 && bareCover(s.Cover) == "" && bareCover(stages[i-1].Cover) != "" {
 			how = message.New("uncovered")
 		}
 		says := message.New("{minutes} min at {heat}", message.Number(s.Minutes, 0), message.OvenHeat(s.OvenC))
@@ -58,7 +68,7 @@ func (p *Plan) steps() (out []message.Message) {
 		}
 		out = append(out, message.New("{what}.", message.Part(says)))
 	}
-	return append(out, message.New("Look from {look} min on.", message.Number(p.LookFrom, 0)))
+	return out
 }
 
 var coverSays = map[string]message.Message{

@@ -37,7 +37,8 @@ func (p *plan) remarks(s stand, a *Answer) []Remark {
 	out := make([]Remark, 0, usualRemarks)
 	for _, about := range []func(*plan, stand, *Answer, *[]Remark){
 		aboutHeadspace, aboutShares, aboutEachFruit, aboutPrecook, aboutMixture, aboutAir, aboutSet, aboutSlips,
-		aboutSweetness, aboutThickener, aboutTopping, aboutBetty, aboutBiscuit, aboutBase, aboutCustard, aboutGluten, aboutSafety,
+		aboutSweetness, aboutThickener, aboutTopping, aboutBetty, aboutBiscuit, aboutBase,
+		aboutCustard, aboutGluten, aboutSafety,
 	} {
 		about(p, s, a, &out)
 	}

@@ -99,23 +99,19 @@ func yield(a *balance.Answer) string {
 	return fmt.Sprintf("Serves %.0f, %.0f g each", a.Portions.Count, a.Portions.EachG)
 }
 
-// method is what to do, in the order of the work.
+// method is what to do, in the order of the work, baked as the card says.
 func method(c recipe.Card, a *balance.Answer) []string {
-	var out []string
-	for _, b := range a.Ticket {
-		out = append(out, b.How.String())
-	}
-	out = append(out, "Fill the dish, put the topping on, wipe the rim, and put a tray under it.")
-	bake := "Bake until it bubbles at the middle, not only at the rim, and the top is golden."
-	if c.OvenC > 0 {
-		bake = fmt.Sprintf(
-			"Bake at %.0f C until it bubbles at the middle, not only at the rim, and the top is golden",
-			c.OvenC,
-		)
-		if c.Minutes > 0 {
-			bake += fmt.Sprintf(", some %.0f minutes", c.Minutes)
+	out := make([]string, 0, len(a.Method))
+	for _, m := range a.Method {
+		says := m.Text.String()
+		if m.Code == "bake" && c.OvenC > 0 {
+			bake := fmt.Sprintf("Bake at %.0f C", c.OvenC)
+			if c.Minutes > 0 {
+				bake += fmt.Sprintf(", some %.0f minutes", c.Minutes)
+			}
+			says = bake + ". " + says
 		}
-		bake += "."
+		out = append(out, says)
 	}
-	return append(out, bake)
+	return out
 }

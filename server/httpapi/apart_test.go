@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"image"
 	"image/jpeg"
+	"net/http"
 	"regexp"
 	"strings"
 	"testing"
@@ -112,7 +113,7 @@ func TestNoRouteReachesIntoAnotherKitchen(t *testing.T) {
 		}
 		address := other + strings.ReplaceAll(ids.Replace(path), ":other", second)
 		w := call(h, r.Method, address, body)
-		if path == "/pictures/:picture" && r.Method == "POST" {
+		if path == "/pictures/:picture" && r.Method == http.MethodPost {
 			w = send(h, address, "image/jpeg", picture.Bytes())
 		}
 		if w.Code < 400 || w.Code >= 500 || w.Code == 400 {

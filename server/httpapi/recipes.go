@@ -4,6 +4,7 @@ import (
 	"net/http"
 
 	"mabbin/api"
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
@@ -99,6 +100,7 @@ func (s *server) exportCard(c *gin.Context) {
 		s.fail(c, fault.Under("/card/request", err))
 		return
 	}
+	bake.TellStages(a.Method, or(in.Stages, nil))
 	f, err := formats.Write(in.Format, in.Card, a)
 	s.respond(
 		c,
@@ -128,6 +130,7 @@ func (s *server) printSheet(c *gin.Context) {
 		s.fail(c, fault.Under("/card/request", err))
 		return
 	}
+	bake.TellStages(a.Method, or(in.Stages, nil))
 	p.Answer = a
 	raw, err := p.PDF()
 	if err != nil {

@@ -264,3 +264,25 @@ func TestACardIsKeptAndABakeFreezesItsPrediction(t *testing.T) {
 		t.Errorf("%v: %d more", err, len(rest.Bakes))
 	}
 }
+
+// A file of a dessert tells the bake that it was made for, its cover and all.
+func TestAFileTellsTheBakeThatItIsOf(t *testing.T) {
+	h := newServer(t, away(t))
+	w := call(h, "POST", "/api/v1/export", `{"format":"text","card":{"name":"Gooseberry crumble","request":`+crumble+`},
+		"stages":[{"minutes":20,"oven_c":185,"cover":"foil"},{"minutes":25,"oven_c":185}]}`)
+	f := get[api.ExportedFile](t, w, 200)
+	for _, want := range []string{"20 min at 185 C, under foil.", "Then 25 min at 185 C, uncovered.", "It is done when"} {
+		if !strings.Contains(f.Content, want) {
+			t.Errorf("no %q in\n%s", want, f.Content)
+		}
+	}
+	w = call(
+		h,
+		"POST",
+		"/api/v1/export",
+		`{"format":"text","card":{"name":"x","request":`+crumble+`},"stages":[{"minutes":-1,"oven_c":185}]}`,
+	)
+	if w.Code != 400 || !strings.Contains(w.Body.String(), "#/stages/0/minutes") {
+		t.Errorf("a minute less than none: %d %s", w.Code, w.Body)
+	}
+}

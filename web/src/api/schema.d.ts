@@ -1666,6 +1666,8 @@ export interface components {
              * @description What steams off by the bake that the sheet or file is of; left out: by the plain rule
              */
             steamed_off_g?: number;
+            /** @description Of the bake that the sheet or file is of: the method tells them */
+            stages?: components["schemas"]["Stage"][];
         };
         ExportedFile: {
             filename: string;
@@ -3845,6 +3847,8 @@ export interface operations {
                      * @description What steams off by the bake that the sheet or file is of; left out: by the plain rule
                      */
                     steamed_off_g?: number;
+                    /** @description Of the bake that the sheet or file is of: the method tells them */
+                    stages?: components["schemas"]["Stage"][];
                     /**
                      * @description What to weigh with the method; the card, on half the paper; how it is cut. Left out: the ticket
                      * @enum {string}

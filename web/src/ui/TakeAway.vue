@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { inWords, type FileFormat, type Problem, type Sheet, type WholeCard } from '@/api/client'
-import { forms, printed, takeAway } from './takeAway'
+import { forms, printed, takeAway, type Baked } from './takeAway'
 import { useKitchen } from '@/stores/useKitchen'
 
 /** Takes a card away: on paper, as one page of PDF, or as a file in an open form. */
@@ -9,8 +9,8 @@ const props = defineProps<{
   card: WholeCard
   cut?: boolean
   page?: boolean
-  /** What steams off by the bake on the screen: what is taken away weighs the same. */
-  steamG?: number
+  /** The bake on the screen: what is taken away weighs the same, and is baked so. */
+  baked?: Baked
 }>()
 const kitchen = useKitchen()
 const trouble = ref('')
@@ -24,8 +24,8 @@ async function tell(done: Promise<Problem | undefined>) {
   const problem = await done
   trouble.value = problem ? inWords(problem) : ''
 }
-const onPaper = (s: Sheet) => void tell(printed(s, props.card, kitchen.kitchen?.settings, props.steamG))
-const asFile = (f: FileFormat) => void tell(takeAway(f, props.card, props.steamG))
+const onPaper = (s: Sheet) => void tell(printed(s, props.card, kitchen.kitchen?.settings, props.baked))
+const asFile = (f: FileFormat) => void tell(takeAway(f, props.card, props.baked))
 const print = () => window.print()
 </script>
 

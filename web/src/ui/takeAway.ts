@@ -5,6 +5,7 @@ import {
   type Problem,
   type Settings,
   type Sheet,
+  type Stage,
   type WholeCard,
 } from '@/api/client'
 import { units } from '@/format/amounts'
@@ -17,13 +18,19 @@ export const forms: [FileFormat, string, string][] = [
   ['csv', 'CSV', 'a table'],
 ]
 
+/** The bake that a sheet or file is of: what steams off by it, and its stages. */
+export interface Baked {
+  steamed_off_g?: number
+  stages?: Stage[]
+}
+
 /** Writes a card as a file and hands it to the browser. */
 export async function takeAway(
   format: FileFormat,
   card: WholeCard,
-  steamG?: number,
+  baked?: Baked,
 ): Promise<Problem | undefined> {
-  const got = await ask(api.POST('/api/v1/export', { body: { format, card, steamed_off_g: steamG } }))
+  const got = await ask(api.POST('/api/v1/export', { body: { format, card, ...baked } }))
   if (!got.data) return got.problem
   hand(new Blob([got.data.content], { type: `${got.data.media_type};charset=utf-8` }), got.data.filename)
   return undefined
@@ -44,7 +51,7 @@ export async function printed(
   sheet: Sheet,
   card: WholeCard,
   settings: Settings | undefined,
-  steamG?: number,
+  baked?: Baked,
 ): Promise<Problem | undefined> {
   const got = await ask(
     api.POST('/api/v1/print.pdf', {
@@ -53,7 +60,7 @@ export async function printed(
         card,
         paper: units.lengths === 'in' ? 'letter' : 'a4',
         settings,
-        steamed_off_g: steamG,
+        ...baked,
       },
       parseAs: 'blob',
     }),

@@ -288,7 +288,7 @@ const whole = computed(() => ({
         page
         :card="whole"
         :cut="answer.cutting.length > 0"
-        :steam-g="dessert.steam"
+        :baked="{ steamed_off_g: dessert.steam, stages: plan.answer?.plan.stages }"
       />
     </div>
     <BakeOutcome v-model="baked" :bake="logged" :band="answer?.set.band" :ticket="answer?.ticket" />
