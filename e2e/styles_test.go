@@ -92,7 +92,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("card-Raspberry cream bars", " .open")))
-	reads(t, ctx, id("bowl-custard"), "Egg", "crack 4 eggs", "Cornflour")
+	reads(t, ctx, id("bowl-custard"), "Egg", "crack 3 eggs", "Cornflour")
 	reads(t, ctx, id("figures"), "slices")
 	do(t, ctx, click(id("station-juice")), fill(id("custard-egg"), "0"), fill(id("custard-flour"), "0"))
 	reads(t, ctx, id("problem"), "nothing in it sets")

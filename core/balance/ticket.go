@@ -245,6 +245,9 @@ func pieces(by measure.Conventions, i larder.Ingredient, g float64) message.Mess
 	return message.Message{}
 }
 
+// eggShort is the part of an egg that nobody cracks another one for.
+const eggShort = 0.08
+
 // eggLeftG is how much of an egg is worth a word when it is left over.
 const eggLeftG = 3.0
 
@@ -257,7 +260,7 @@ func cracked(by measure.Conventions, i larder.Ingredient, g float64) (n, leftG f
 	if each <= 0 {
 		return 0, 0
 	}
-	n = math.Ceil(g/each - 0.02)
+	n = math.Ceil(g/each - eggShort)
 	return n, n*each - g
 }
 
