@@ -136,3 +136,64 @@ func FuzzReadPicture(f *testing.F) {
 		}
 	})
 }
+
+// However the camera was held, the picture is seen as it was: the first corner of the scene stays the first.
+func TestAPictureIsTurnedAsItWasHeld(t *testing.T) {
+	// the red quarter of the scene is at its upper left; in the file it lies where the sensor saw it
+	redAt := map[uint16][2]int{1: {0, 0}, 2: {1, 0}, 3: {1, 1}, 4: {0, 1}, 5: {0, 0}, 6: {0, 1}, 7: {1, 1}, 8: {1, 0}}
+	for held, at := range redAt {
+		w, h := 60, 40
+		if held >= turned90From {
+			w, h = 40, 60
+		}
+		file := image.NewRGBA(image.Rect(0, 0, w, h))
+		for y := range h {
+			for x := range w {
+				c := color.RGBA{B: 200, A: 255}
+				if x*2/w == at[0] && y*2/h == at[1] {
+					c = color.RGBA{R: 200, A: 255}
+				}
+				file.Set(x, y, c)
+			}
+		}
+		p, err := ReadPicture(bytes.NewReader(taken(t, file, held, "x")))
+		if err != nil {
+			t.Fatal(err)
+		}
+		img, err := jpeg.Decode(bytes.NewReader(p.JPEG))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if b := img.Bounds(); b.Dx() != 60 || b.Dy() != 40 {
+			t.Errorf("held %d: it is %v", held, b)
+			continue
+		}
+		for _, q := range []struct {
+			x, y int
+			red  bool
+		}{{8, 8, true}, {52, 8, false}, {8, 32, false}, {52, 32, false}} {
+			if r, _, b, _ := img.At(q.x, q.y).RGBA(); r > b != q.red {
+				t.Errorf("held %d: at %d, %d it is red %d, blue %d", held, q.x, q.y, r>>8, b>>8)
+			}
+		}
+	}
+}
+
+// What is seen through is white on paper, and nothing is enlarged.
+func TestASmallPictureStaysSmall(t *testing.T) {
+	var b bytes.Buffer
+	if err := png.Encode(&b, image.NewNRGBA(image.Rect(0, 0, 30, 20))); err != nil {
+		t.Fatal(err)
+	}
+	p, err := ReadPicture(&b)
+	if err != nil {
+		t.Fatal(err)
+	}
+	img, err := jpeg.Decode(bytes.NewReader(p.Small))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if r, g, bl, _ := img.At(15, 10).RGBA(); p.Width != 30 || p.Height != 20 || min(r, g, bl)>>8 < 250 {
+		t.Errorf("%d by %d, %d %d %d", p.Width, p.Height, r>>8, g>>8, bl>>8)
+	}
+}
