@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"os"
 	"os/exec"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -148,14 +149,24 @@ func TestKilledInMidBakeNothingIsLostOrDoubled(t *testing.T) {
 
 	w = api.Watch{}
 	p.ask("GET", base+"/watch", "", &w)
+	if len(w.Desserts) != 1 || w.Desserts[0].OutAt == nil || len(w.Desserts[0].Calls) != len(calls) {
+		t.Fatalf("%d desserts, %d calls of %d", len(w.Desserts), len(w.Desserts[0].Calls), len(calls))
+	}
 	done := 0
 	for _, c := range w.Desserts[0].Calls {
-		if c.State == "done" && c.AnsweredAt != nil {
+		same := slices.ContainsFunc(calls, func(x api.WatchCall) bool { return x.Id == c.Id })
+		if !same || c.AnsweredAt == nil || c.State != "done" && c.State != "withdrawn" {
+			t.Errorf("call %s is %s, answered at %v", c.Kind, c.State, c.AnsweredAt)
+		}
+		if c.State == "done" {
 			done++
 		}
+		if c.Snoozes != 0 {
+			t.Errorf("call %s was put off %d times, and nobody did", c.Kind, c.Snoozes)
+		}
 	}
-	if len(w.Desserts) != 1 || done == 0 || w.Desserts[0].OutAt == nil {
-		t.Errorf("%d desserts, %d of %d calls done", len(w.Desserts), done, len(calls))
+	if done < 3 { // the foil, the look, out: what was withdrawn was so by one of them
+		t.Errorf("%d of %d calls were done", done, len(calls))
 	}
 	var b api.Bake
 	if status, _ := p.ask(
@@ -165,7 +176,18 @@ func TestKilledInMidBakeNothingIsLostOrDoubled(t *testing.T) {
 		&b,
 	); status != 200 || b.Happened == nil ||
 		len(b.Happened.Calls) == 0 {
-		t.Errorf("%d: the log has %+v", status, b)
+		t.Fatalf("%d: the log has %+v", status, b)
+	}
+	logged := map[string]int{}
+	for _, c := range b.Happened.Calls {
+		if logged[c.Kind+fmt.Sprint(c.Due)]++; c.At == nil && c.State == "done" {
+			t.Errorf("the log has %s as done, at no time", c.Kind)
+		}
+	}
+	for call, n := range logged {
+		if n != 1 {
+			t.Errorf("the log has %s %d times", call, n)
+		}
 	}
 	var page api.BakePage
 	p.ask("GET", base+"/bakes?words=Plum+crumble", "", &page)

@@ -136,6 +136,13 @@ func Check(r Request) error {
 	return f.Err()
 }
 
+// CheckStages finds every wrong field of stages. It is nil or fault.Faults.
+func CheckStages(stages []Stage) error {
+	var f fault.Faults
+	checkStages("", stages, &f)
+	return f.Err()
+}
+
 func checkStages(under string, stages []Stage, f *fault.Faults) {
 	if n := len(stages); n == 0 || n > mostStages {
 		f.Add(under, message.New("has {n} stages: give 1 to {most}", message.Count(n), message.Count(mostStages)))

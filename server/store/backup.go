@@ -8,6 +8,7 @@ import (
 	"maps"
 	"slices"
 	"strings"
+	"time"
 
 	"mabbin/app"
 	"mabbin/core/bake"
@@ -21,6 +22,7 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
 )
 
 // table is one table of a kitchen as it is backed up: what is pointed at comes before what points at it.
@@ -44,13 +46,13 @@ var tables = []table{
 	{
 		"card_version",
 		plainRows("card_version", "card_id, number"),
-		all(column("request", balance.Check), column[[]bake.Stage]("stages", nil)),
+		all(column("request", balance.Check), column("stages", bake.CheckStages)),
 	},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
 	{
 		"bake",
 		plainRows("bake", "baked_at, id"),
-		all(column("request", balance.Check), column[balance.Answer]("result", nil), column[[]bake.Stage]("stages", nil),
+		all(column("request", balance.Check), column[balance.Answer]("result", nil), column("stages", bake.CheckStages),
 			column("told", checkTold), column[outcome.Happened]("happened", nil)),
 	},
 	{"bake_correction", plainRows("bake_correction", "id"), column[app.Outcome]("was", nil)},
@@ -59,8 +61,8 @@ var tables = []table{
 		plainRows("watch", "started_at, id"),
 		all(
 			column("question", bake.CheckDessert),
-			column[bake.DessertAnswer]("answer", nil),
-			column[[]bake.Stage]("stages", nil),
+			column("answer", checkAnswer),
+			column("stages", bake.CheckStages),
 			column[[]outcome.Weighed]("weighed", nil),
 			column[[]watch.Door]("doors", nil),
 		),
@@ -130,6 +132,21 @@ func all(checks ...rowCheck) rowCheck {
 		}
 		return f
 	}
+}
+
+// checkAnswer finds what would stop whoever reads on from what was predicted: a plan without stages or without curves.
+func checkAnswer(a bake.DessertAnswer) error {
+	var f fault.Faults
+	f.Under("/plan/stages", bake.CheckStages(a.Plan.Stages))
+	c := a.Plan.Answer.Curves
+	n := len(c.Minute)
+	for _, curve := range [][]float64{c.MiddleC, c.ColdestC, c.RimC, c.SurfaceC, c.FloorC, c.Fruit, c.Colour, c.Base} {
+		if n == 0 || len(curve) != n {
+			f.Add("/plan/answer/curves", message.New("are not of one length: each has a point for each minute"))
+			break
+		}
+	}
+	return f.Err()
 }
 
 func checkTold(t outcome.Told) error {
@@ -259,10 +276,18 @@ func (r *restoring) table(ctx context.Context, t table) error {
 			wrong.Add(at, message.New("is no row"))
 			return wrong
 		}
-		for c := range row {
-			if !slices.Contains(known, c) {
+		if len(row) == 0 {
+			wrong.Add(at, message.New("is an empty row"))
+			return wrong
+		}
+		for c, value := range row {
+			kind, ok := known[c]
+			if !ok {
 				wrong.Add(at+"/"+c, message.New("is not known here: the archive is from a newer Mabbin"))
 				return wrong
+			}
+			if kind == "timestamp with time zone" {
+				checkMoment(at+"/"+c, value, &wrong)
 			}
 		}
 		if t.check != nil {
@@ -286,16 +311,41 @@ func (r *restoring) table(ctx context.Context, t table) error {
 	return err
 }
 
-func (r *restoring) columns(ctx context.Context, name string) ([]string, error) {
+// The years that a moment of a kitchen may be of: what lies outside stops lists and clocks.
+const (
+	firstYear = 1970
+	lastYear  = 2200
+)
+
+// checkMoment notes a moment that no clock has told: infinity, a year of another age, a word.
+func checkMoment(at string, raw json.RawMessage, f *fault.Faults) {
+	if string(raw) == "null" {
+		return
+	}
+	var moment time.Time
+	if err := json.Unmarshal(raw, &moment); err != nil || moment.Year() < firstYear || moment.Year() > lastYear {
+		f.Add(at, message.New("is no moment of the years {from} to {to}: give one as in {example}",
+			message.Count(firstYear), message.Count(lastYear), message.Text("2026-10-01T12:00:00Z")))
+	}
+}
+
+// columns are a table's columns and of which type each is.
+func (r *restoring) columns(ctx context.Context, name string) (map[string]string, error) {
 	rows, err := r.tx.Query(
 		ctx,
-		`select column_name::text from information_schema.columns where table_schema = current_schema() and table_name = $1`,
+		`select column_name::text, data_type::text from information_schema.columns where table_schema = current_schema() and table_name = $1`,
 		name,
 	)
 	if err != nil {
 		return nil, err
 	}
-	return pgx.CollectRows(rows, pgx.RowTo[string])
+	out := map[string]string{}
+	var column, kind string
+	_, err = pgx.ForEachRow(rows, []any{&column, &kind}, func() error {
+		out[column] = kind
+		return nil
+	})
+	return out, err
 }
 
 // own makes a row the restored kitchen's: its ids are other ones where the kitchen is a second one, and it can belong
@@ -396,6 +446,11 @@ func (r *restoring) insert(ctx context.Context, name string, row map[string]json
 	args[0] = raw
 	_, err = r.tx.Exec(ctx, fmt.Sprintf(`insert into %s (%s) select %s from jsonb_populate_record(null::%s, $1)`,
 		name, strings.Join(cols, ", "), strings.Join(values, ", "), name), args...)
+	var pg *pgconn.PgError
+	if errors.As(err, &pg) && pg.Code[:2] == "22" { // a value that its column does not take
+		return fault.Faults{{Pointer: at, Detail: message.New("has a value that does not belong there: {why}",
+			message.Text(pg.Message))}}
+	}
 	if err != nil {
 		return fmt.Errorf("%s: %w", at, kind(err))
 	}
