@@ -13,7 +13,7 @@ import {
   type Verdict,
   type Version,
 } from '@/api/client'
-import { heldNow } from '@/ui/hold'
+import { heldNow } from './hold'
 import { useKitchen } from './useKitchen'
 
 /** What is on the Bench: the request as it would be saved, and where it came from. */

@@ -15,7 +15,7 @@ import {
   type WatchStart,
 } from '@/api/client'
 import { useKitchen } from './useKitchen'
-import { ring } from '@/views/watch/ring'
+import { ring } from './ring'
 
 /** A call with the dessert that it is for. */
 export interface Called extends WatchCall {

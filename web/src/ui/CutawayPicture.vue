@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue'
 import type { Answer, Cutaway } from '@/api/client'
-import type { Moment } from './cutaway'
-import { hold } from './hold'
+import type { Moment } from '@/stores/moment'
+import { hold } from '@/stores/hold'
 import { useSteps } from './useSteps'
 import { mm, units } from '@/format/amounts'
 

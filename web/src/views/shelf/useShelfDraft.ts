@@ -12,7 +12,7 @@ export function useShelfDraft<T extends 'dish' | 'oven', L extends { id: string;
 ) {
   const shelf = useShelf()
   const chosen = ref(all()[0]?.id ?? '')
-  const draft = ref() as Ref<{ id: string; fresh: boolean; body: Kept[T] } | undefined>
+  const draft: Ref<{ id: string; fresh: boolean; body: Kept[T] } | undefined> = ref()
   const problem = ref<Problem>()
   const kept = ref('')
   const current = computed(() => all().find((x) => x.id === chosen.value))

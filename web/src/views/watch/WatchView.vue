@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount } from 'vue'
 import { bindKeys } from '@/ui/useKeys'
-import { play, sound, type Tone } from './ring'
+import { play, sound, type Tone } from '@/stores/ring'
 import NextCall from './NextCall.vue'
 import WatchedDessert from './WatchedDessert.vue'
 import { useWatch } from '@/stores/useWatch'

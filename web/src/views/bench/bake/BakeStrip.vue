@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Stage } from '@/api/client'
-import { hold } from '@/ui/hold'
+import { hold } from '@/stores/hold'
 import { heat, integer, warmth } from '@/format/amounts'
 import { outside, pointAt, usePlan } from '@/stores/usePlan'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Answer } from '@/api/client'
-import { hold } from '@/ui/hold'
+import { hold } from '@/stores/hold'
 import { useSteps } from '@/ui/useSteps'
 import { bandWords } from '@/format/amounts'
 

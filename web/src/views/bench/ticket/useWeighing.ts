@@ -12,7 +12,7 @@ import {
   type Weighed,
 } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
-import { play } from '@/views/watch/ring'
+import { play } from '@/stores/ring'
 import { useDessert } from '@/stores/useDessert'
 
 /** A line of the ticket, to be weighed. */
@@ -22,17 +22,26 @@ export interface ToWeigh {
   line: Bowl['lines'][number]
 }
 
+/** What is kept of a weighing over a reload. */
+interface Kept {
+  /** The dessert that was weighed: another one begins afresh. */
+  of: string
+  on: boolean
+  done: string[]
+  checked: string[]
+  shown: Record<string, number>
+}
+
 /** The weigh-off: which lines of the ticket are in their bowls, ticked by a key, a touch, or the scale. It survives a reload. */
 export const useWeighing = defineStore('weighing', () => {
   const dessert = useDessert()
   const kitchen = useKitchen()
-  const kept = useLocalStorage('mabbin.weighing', {
-    /** The dessert that was weighed: another one begins afresh. */
+  const kept = useLocalStorage<Kept>('mabbin.weighing', {
     of: '',
     on: false,
-    done: [] as string[],
-    checked: [] as string[],
-    shown: {} as Record<string, number>,
+    done: [],
+    checked: [],
+    shown: {},
   })
   const byScale = useLocalStorage('mabbin.scale', false)
 
