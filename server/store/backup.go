@@ -333,7 +333,8 @@ func checkMoment(at string, raw json.RawMessage, f *fault.Faults) {
 func (r *restoring) columns(ctx context.Context, name string) (map[string]string, error) {
 	rows, err := r.tx.Query(
 		ctx,
-		`select column_name::text, data_type::text from information_schema.columns where table_schema = current_schema() and table_name = $1`,
+		`select column_name::text, data_type::text from information_schema.columns
+			where table_schema = current_schema() and table_name = $1`,
 		name,
 	)
 	if err != nil {
