@@ -17,9 +17,9 @@ import (
 const (
 	manifestName  = "mabbin-kitchen.json"
 	archiveFormat = "mabbin-kitchen"
-	// 3 since sentences may be sequences, 2 since what is said is kept with its values; before, it was plain text, which
-	// is still read.
-	archiveNow = 3
+	// ArchiveForm is the version of an archive's rows, the store's own: 4 since butter on a dish may be a film, 3 since
+	// sentences may be sequences, 2 since what is said is kept with its values; before, it was plain text. All are read.
+	ArchiveForm = 4
 )
 
 // The limits of an archive that is read.
@@ -56,7 +56,7 @@ func NewArchive(to io.Writer, at time.Time) (*ArchiveWriter, error) {
 	if err != nil {
 		return nil, err
 	}
-	return w, json.NewEncoder(m).Encode(Manifest{archiveFormat, archiveNow, at})
+	return w, json.NewEncoder(m).Encode(Manifest{archiveFormat, ArchiveForm, at})
 }
 
 // Row writes a row of a table. Rows of a table come one after the other.
@@ -118,8 +118,12 @@ type Archive struct {
 	Tick func(read, of int64) error
 
 	zip      *zip.Reader
+	form     int
 	read, of int64
 }
+
+// Form is the version of its rows.
+func (a *Archive) Form() int { return a.form }
 
 // counted is a file of the archive that counts what is read of it.
 type counted struct {
@@ -175,15 +179,16 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 			message.New("it can't be read as a kitchen's archive: there is no {file} in it", message.Text(manifestName)),
 		)
 	}
-	if m.Version > archiveNow {
+	if m.Version > ArchiveForm {
 		return nil, noArchive(
 			message.New(
 				"it can't be read as a kitchen's archive: it is of version {version}, and this program knows {known}",
 				message.Count(m.Version),
-				message.Count(archiveNow),
+				message.Count(ArchiveForm),
 			),
 		)
 	}
+	a.form = m.Version
 	return a, nil
 }
 

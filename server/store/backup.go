@@ -215,6 +215,8 @@ func (s *Store) BackUp(
 
 // Backed is a kitchen's archive as it is read: every table's rows in their order, and pictures by their ids.
 type Backed interface {
+	// Form is the version of its rows.
+	Form() int
 	// Rows hands over the rows of a table; none where it is not there.
 	Rows(table string, row func(json.RawMessage) error) error
 	Picture(id string) (jpeg, small []byte, err error)
@@ -271,7 +273,7 @@ func (r *restoring) table(ctx context.Context, t table) error {
 	err = r.from.Rows(t.name, func(raw json.RawMessage) error {
 		n++
 		at := fmt.Sprintf("/%s/%d", t.name, n)
-		var row map[string]json.RawMessage
+		var row columns
 		if err := json.Unmarshal(raw, &row); err != nil || row == nil {
 			wrong.Add(at, message.New("is no row"))
 			return wrong
@@ -290,6 +292,7 @@ func (r *restoring) table(ctx context.Context, t table) error {
 				checkMoment(at+"/"+c, value, &wrong)
 			}
 		}
+		lift(r.from.Form(), t.name, row)
 		if t.check != nil {
 			if wrong.Under(at, t.check(row).Err()); len(wrong) > mostFaults {
 				return wrong

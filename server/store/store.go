@@ -48,6 +48,13 @@ func (s *Store) Ping(ctx context.Context) error { return kind(s.pool.Ping(ctx)) 
 
 // Migrate brings the schema up to date, one server at a time.
 func (s *Store) Migrate(ctx context.Context) error {
+	return s.migrate(func(p *goose.Provider) error {
+		_, err := p.Up(ctx)
+		return err
+	})
+}
+
+func (s *Store) migrate(do func(*goose.Provider) error) error {
 	dir, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return err
@@ -62,7 +69,7 @@ func (s *Store) Migrate(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	if _, err := p.Up(ctx); err != nil {
+	if err := do(p); err != nil {
 		return kind(fmt.Errorf("migrate: %w", err))
 	}
 	return nil
