@@ -284,7 +284,7 @@ func (p *plan) purchase(fruitG float64) []Purchase {
 			b.LeftOverG = (b.Count*each - b.G) * yield
 			b.Use = UseFor(b.LeftOverG)
 		}
-		b.Says = b.says()
+		b.Says = b.says(p.says)
 		out[i] = b
 	}
 	return out

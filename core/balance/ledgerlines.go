@@ -100,7 +100,7 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 func (p *plan) sources(a *Answer) map[string]Sourced {
 	fruit := map[string]message.Message{
 		byFill:      p.fillSource(),
-		byHeadspace: message.New("As much as leaves {rim} of free rim when it boils. Swelling by steam is a working figure.", message.Millimetres(p.style.keepMM)),
+		byHeadspace: p.says.New("As much as leaves {rim} of free rim when it boils. Swelling by steam is a working figure.", message.Millimetres(p.style.keepMM)),
 		byWeight:    message.New("Your own weight, from the bowl."),
 	}[a.Fit.LimitedBy]
 	sugar := message.New("Sugar target by the fruit's acid; the fruit's own sugar by composition.")
@@ -132,18 +132,18 @@ func (p *plan) fillSource() message.Message {
 	packed := message.New("Hand-packed weight by the fruit's bulk density and a working factor.")
 	switch p.style.rule {
 	case byFloor:
-		return message.New("{much} of fruit to each square centimetre of the floor.", message.Grams(p.style.fill))
+		return p.says.New("{much} of fruit to each square centimetre of the floor.", message.Grams(p.style.fill))
 	case byShell:
-		return message.Sentences(
-			message.New(
+		return p.says.Sentences(
+			p.says.New(
 				"Fruit heaped to {share} % of the lined dish: it sinks, and the topping rides on it.",
 				message.Number(100*p.style.fill, 0),
 			),
 			packed,
 		)
 	}
-	return message.Sentences(
-		message.New("Raw stack at {share} % of the dish.", message.Number(100*p.style.fill, 0)),
+	return p.says.Sentences(
+		p.says.New("Raw stack at {share} % of the dish.", message.Number(100*p.style.fill, 0)),
 		packed,
 	)
 }
@@ -165,7 +165,7 @@ func (p *plan) whySteam() message.Message {
 			"By the bake of this very dessert, on the model: its oven, its stages and its gaps; and half of the plain rule, for what leaves below boiling.",
 		)
 	}
-	return message.New(
+	return p.says.New(
 		"By the area of the rim: {steam} g from each square centimetre of a {style}.",
 		message.Number(p.style.steamGCM2, 3),
 		message.Word(p.req.Style),

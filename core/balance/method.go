@@ -40,7 +40,7 @@ func (p *plan) method(s stand) []Doing {
 	m.finish("before")
 	m.step("bake", false, message.New("Bake it on a tray."), p.doneWhen())
 	for i := range p.late {
-		m.step("late", false, message.New(
+		m.step("late", false, p.says.New(
 			"Put the {topping} on for the last minutes; earlier, its sugar burns.",
 			called(p.dessert.late[i].Topping.Name),
 		))
@@ -59,7 +59,7 @@ type recipe struct {
 
 // step adds one; helper says that a child or a helper can do it: no knife, no heat, no raw egg.
 func (m *recipe) step(code string, helper bool, lines ...message.Message) {
-	m.steps = append(m.steps, Doing{code, message.Sentences(lines...), helper})
+	m.steps = append(m.steps, Doing{code, m.says.Sentences(lines...), helper})
 }
 
 // readyDish is the dish and what lines it.
@@ -109,7 +109,7 @@ func (m *recipe) makeTopping(last bool) {
 			oneBowl = message.New("Tip it out: the same bowl does for the fruit.")
 		}
 		m.step("topping", crumbly[t.Family] && !m.melts(),
-			message.New("Make the topping: {name}.", message.Name(larder.Plain(t.Name))), m.howTopping(), waits(t), oneBowl)
+			m.says.New("Make the topping: {name}.", message.Name(larder.Plain(t.Name))), m.howTopping(), waits(t), oneBowl)
 	}
 }
 
@@ -131,11 +131,11 @@ func (m *recipe) prepareFruit() {
 	knife := slices.ContainsFunc(p.filling.Pieces, func(x filling.Piece) bool { return x.Fruit.Counted() && !x.Frozen })
 	acid := message.Message{}
 	if acids := m.among(p.filling.Liquids, "acid"); len(acids) > 0 {
-		acid = message.New("Toss it with the {acid} as you go.", message.And(acids...))
+		acid = m.says.New("Toss it with the {acid} as you go.", message.And(acids...))
 	}
 	m.step("fruit", !knife, p.howFruit(), acid)
 	if soft := m.among(p.filling.Extras, "aromatic"); len(soft) > 0 {
-		m.step("aromatics", false, message.New(
+		m.step("aromatics", false, m.says.New(
 			"Soften the {aromatics} in a little of the fat, without colour, and let it cool: its juice counts.",
 			message.And(soft...),
 		))
@@ -148,14 +148,14 @@ func (m *recipe) prepareFruit() {
 		return
 	}
 	m.step("macerate", true,
-		message.New("Toss with the sugar and leave it for {minutes} min.", message.Number(x.Minutes, 0)),
+		m.says.New("Toss with the sugar and leave it for {minutes} min.", message.Number(x.Minutes, 0)),
 		map[string]message.Message{
 			"leave":   message.New("Lift the fruit out and leave the juice in the bowl."),
 			"reduce":  message.New("Pour the juice off, boil it down to half and put it back."),
 			"thicken": message.New("Pour the juice off into a pan."),
 		}[x.Juice])
 	if p.thickened() {
-		m.step("thicken", false, message.New(
+		m.step("thicken", false, m.says.New(
 			"Stir the {thickener} into the cold juice, boil it for a minute until it is thick and clear, and let it cool.",
 			called(p.thickener.Name),
 		))
@@ -184,8 +184,8 @@ func (p *plan) howPrecook() message.Message {
 		lid = message.New("open, so that juice boils away")
 	}
 	cool := message.New("Let it cool before anything goes on it: warm fruit melts the fat of a topping.")
-	return message.Sentences(message.New("Cook the {fruit} first, {minutes} min {where}, {lid}.",
-		message.And(cooked...), message.Number(p.filling.Precook.Minutes, 0), message.Part(where), message.Part(lid)), cool)
+	return p.says.Sentences(p.says.New("Cook the {fruit} first, {minutes} min {where}, {lid}.",
+		message.And(cooked...), message.Number(p.filling.Precook.Minutes, 0), p.says.Part(where), p.says.Part(lid)), cool)
 }
 
 // among are the names of those of a role.
@@ -231,24 +231,24 @@ func (m *recipe) mixFilling() {
 	var lines []message.Message
 	switch {
 	case len(dry) > 1:
-		lines = append(lines, message.New(
+		lines = append(lines, m.says.New(
 			"Mix {dry} until no lump is left, and toss the fruit in it, lifting from below.", message.And(dry...)))
 	case len(dry) == 1:
-		lines = append(lines, message.New("Toss the fruit with the {dry}, lifting from below.", message.And(dry...)))
+		lines = append(lines, m.says.New("Toss the fruit with the {dry}, lifting from below.", message.And(dry...)))
 	}
 	if p.thickened() {
 		lines = append(lines, message.New("Fold the fruit into the thickened juice."))
 	}
 	if len(slurry) > 0 {
-		lines = append(lines, message.New(
+		lines = append(lines, m.says.New(
 			"Stir the {starch} with a spoonful of cold juice or water until it runs, and mix it in last.",
 			message.And(slurry...)))
 	}
 	if wet := m.wetTossed(); len(wet) > 0 {
-		lines = append(lines, message.New("Stir in {liquids}.", message.And(wet...)))
+		lines = append(lines, m.says.New("Stir in {liquids}.", message.And(wet...)))
 	}
 	if more := m.among(p.filling.Extras, tossed...); len(more) > 0 {
-		lines = append(lines, message.New("Fold in {more}.", message.And(more...)))
+		lines = append(lines, m.says.New("Fold in {more}.", message.And(more...)))
 	}
 	in := m.stand.MassG + p.allThickenerG(m.stand)*(1-m.stand.LostShare)
 	if p.poursOver() { // what is poured over in the dish was never in the bowl
@@ -263,7 +263,7 @@ func (m *recipe) mixFilling() {
 			in -= w.G
 		}
 	}
-	lines = append(lines, message.New("Scrape all {much} into the dish.", message.Grams(in)))
+	lines = append(lines, m.says.New("Scrape all {much} into the dish.", message.Grams(in)))
 	m.step("dry", true, lines...)
 }
 
@@ -297,7 +297,7 @@ func (m *recipe) dotted() message.Message {
 	if len(fat) == 0 {
 		return message.Message{}
 	}
-	return message.New("Dot the {fat} over the fruit first: it is there for taste.", message.And(fat...))
+	return m.says.New("Dot the {fat} over the fruit first: it is there for taste.", message.And(fat...))
 }
 
 // finish are the finishes of before or after the oven.
@@ -305,7 +305,7 @@ func (m *recipe) finish(when string) {
 	for _, x := range m.finishes {
 		if x.When == when {
 			egg := slices.ContainsFunc(x.Parts, func(p larder.Part) bool { return strings.HasPrefix(p.Key, "egg") })
-			m.step("finish", when == "before" && !egg, message.New("{Finish}, {much}: {looks}.",
+			m.step("finish", when == "before" && !egg, m.says.New("{Finish}, {much}: {looks}.",
 				message.Name(x.Name), message.Grams(x.GPerDM2*m.geo.RimAreaCM2/100), message.Word(x.Looks)))
 		}
 	}
@@ -322,13 +322,13 @@ func waits(t larder.Topping) message.Message {
 func (p *plan) parBake() message.Message {
 	b := p.base
 	if b.ParBakeWeightedMin == 0 {
-		return message.New(
+		return p.says.New(
 			"Bake the base alone at {heat} for {minutes} min, to pale gold, low in the oven.",
 			message.OvenHeat(b.ParBakeC),
 			message.Number(b.ParBakeOpenMin, 0),
 		)
 	}
-	return message.New(
+	return p.says.New(
 		"Prick it, line it with paper and weights, bake at {heat} for {weighted} min, lift the weights out, and {open} min more, to pale gold. Push walls that slip back while they are hot.",
 		message.OvenHeat(b.ParBakeC),
 		message.Number(b.ParBakeWeightedMin, 0),
@@ -345,17 +345,17 @@ func (p *plan) assemble() message.Message {
 		return message.New("Crumble the top over it; it may sink a little.")
 	}
 	if p.wanted.Topping.None() {
-		return message.Sentences(message.New("Fill the dish and level it without ramming."), p.pour())
+		return p.says.Sentences(message.New("Fill the dish and level it without ramming."), p.pour())
 	}
 	if n := p.wanted.Topping.Layers; n > 1 {
-		return message.Sentences(message.New(
+		return p.says.Sentences(p.says.New(
 			"{Topping} and fruit in turn: {n} layers of {much} with the fruit between, the last on top. Never to the brim.",
 			called(p.wanted.Topping.Name), message.Number(n, 0), message.Grams(p.top.G/n),
 		), p.pour())
 	}
 	switch style := p.req.Style; {
 	case style == "pandowdy":
-		return message.Sentences(message.New("Fill the holes between the slices."), p.pour(),
+		return p.says.Sentences(message.New("Fill the holes between the slices."), p.pour(),
 			message.New("Lay the pastry on, leave peep-holes."))
 	case p.wanted.Topping.Family == "pastry":
 		return message.New("Fill the holes between the slices, lay the lid on, press it to the rim, and cut vents.")
@@ -382,9 +382,9 @@ func (p *plan) pour() message.Message {
 	case len(liquids) == 0:
 		return message.Message{}
 	case p.req.Style == "betty":
-		return message.New("Pour the {liquid} over before the last crumbs.", message.And(liquids...))
+		return p.says.New("Pour the {liquid} over before the last crumbs.", message.And(liquids...))
 	}
-	return message.New("Warm the {liquid} together and pour it between the layers.", message.And(liquids...))
+	return p.says.New("Warm the {liquid} together and pour it between the layers.", message.And(liquids...))
 }
 
 // doneWhen is how a baker sees that it is done.
@@ -469,7 +469,7 @@ func (p *plan) checks() []Doing {
 	}
 	for _, x := range p.finishes {
 		if x.When == "before" {
-			check("washed", message.New("{Finish} is on", message.Name(x.Name)))
+			check("washed", p.says.New("{Finish} is on", message.Name(x.Name)))
 		}
 	}
 	check("rim", message.New("The rim is wiped"))
@@ -481,29 +481,29 @@ func (p *plan) checks() []Doing {
 func (p *plan) ahead() []Kept {
 	out := []Kept{}
 	if t := p.wanted.Topping; !t.None() {
-		out = append(out, made(t.Name, message.New(t.MakeAhead)))
+		out = append(out, p.made(t.Name, message.New(t.MakeAhead)))
 	}
 	for _, w := range p.dessert.late {
-		out = append(out, made(w.Topping.Name, message.New(w.Topping.MakeAhead)))
+		out = append(out, p.made(w.Topping.Name, message.New(w.Topping.MakeAhead)))
 	}
 	if p.under.G > 0 {
 		out = append(
 			out,
-			made(p.base.Name, message.New("lined and chilled 2 days, frozen 1 month; par-baked 1 day, airtight")),
+			p.made(p.base.Name, message.New("lined and chilled 2 days, frozen 1 month; par-baked 1 day, airtight")),
 		)
 	}
 	if p.custard == nil && p.thickener.Freeze != "" {
 		out = append(
 			out,
-			Kept{message.New("The filling, frozen"), message.New("its thickener {freezes}", message.Word(p.thickener.Freeze))},
+			Kept{message.New("The filling, frozen"), p.says.New("its thickener {freezes}", message.Word(p.thickener.Freeze))},
 		)
 	}
 	return out
 }
 
 // made is a thing of the tables that is made ahead.
-func made(name string, how message.Message) Kept {
-	return Kept{message.New("{Name}", called(name)), how}
+func (p *plan) made(name string, how message.Message) Kept {
+	return Kept{p.says.New("{Name}", called(name)), how}
 }
 
 // Reviving a dried-out portion: fruit juice round its edge, in g, and warmth. Working figures.
@@ -518,14 +518,14 @@ func (p *plan) leftovers(a *Answer) []Kept {
 	var out []Kept
 	for _, b := range a.Purchase {
 		if !b.Use.IsZero() {
-			out = append(out, Kept{message.New("{much} of prepared {fruit}", message.Grams(b.LeftOverG), called(b.Name)), b.Use})
+			out = append(out, Kept{p.says.New("{much} of prepared {fruit}", message.Grams(b.LeftOverG), called(b.Name)), b.Use})
 		}
 	}
 	for _, b := range a.Ticket {
 		for _, l := range b.Lines {
 			if i, ok := p.req.Own.Ingredient(l.Key); ok && i.Role == "egg" {
 				if _, left := cracked(p.conventions(), i, l.G); left >= eggLeftG {
-					out = append(out, Kept{message.New("{much} of {egg}", message.Grams(left), called(l.Name)), eggUses[i.Key]})
+					out = append(out, Kept{p.says.New("{much} of {egg}", message.Grams(left), called(l.Name)), eggUses[i.Key]})
 				}
 			}
 		}
@@ -543,7 +543,7 @@ func (p *plan) leftovers(a *Answer) []Kept {
 		out,
 		Kept{
 			message.New("A portion of the next day that has dried"),
-			message.New(
+			p.says.New(
 				"spoon {juice} of fruit juice round its edge, warm it {minutes} min at {heat} under foil, and take the foil off for the last third",
 				message.Grams(reviveJuiceG),
 				message.Number(reviveMin, 0),

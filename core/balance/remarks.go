@@ -53,16 +53,16 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 	mm := s.headspaceMM
 	less := s.FruitG - a.Fit.MostFruitG
 	bigger := p.geo.VolumeML + (p.style.keepMM-mm)/10*p.geo.RimAreaCM2
-	mend := message.New(
+	mend := p.says.New(
 		"Take out {fruit} of fruit, or use a dish of {dish}. Put a tray under it.",
 		message.Grams(less),
 		message.Millilitres(bigger),
 	)
 	if less < ticketG { // it is not the fruit
-		mend = message.New("Use a dish of {dish}. Put a tray under it.", message.Millilitres(bigger))
+		mend = p.says.New("Use a dish of {dish}. Put a tray under it.", message.Millilitres(bigger))
 	}
 	if a.Fit.MostFruitG < leastFruitG {
-		mend = message.New(
+		mend = p.says.New(
 			"The topping alone is too much for this dish: thinner, or a dish of {dish}. Put a tray under it.",
 			message.Millilitres(bigger),
 		)
@@ -75,7 +75,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			Warning,
 			"dish",
 			message.New("It will boil over."),
-			message.New(
+			p.says.New(
 				"Boiling, the filling and topping stand {mm} above the rim.",
 				message.Millimetres(math.Round(-mm)),
 			),
@@ -88,7 +88,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			Warning,
 			"dish",
 			message.New("It may boil over."),
-			message.New("Boiling, only {mm} of rim are free.", message.Millimetres(math.Round(mm))),
+			p.says.New("Boiling, only {mm} of rim are free.", message.Millimetres(math.Round(mm))),
 			mend,
 		)
 	case a.Fit.LimitedBy == byHeadspace:
@@ -98,7 +98,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			Note,
 			"dish",
 			message.New("The free rim decides how much fruit."),
-			message.New(
+			p.says.New(
 				"Heaped as usual it would leave less than {mm} when it boils.",
 				message.Millimetres(p.style.keepMM),
 			),
@@ -107,8 +107,8 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 	}
 	if s.headspaceMM > 25 && a.Fit.LimitedBy == byWeight {
 		remark(out, "dish_half_empty", Advice, "dish", message.New("The dish is large for this fruit."),
-			message.New("{mm} of rim stay free: the sides catch no colour and a thin filling dries.", message.Millimetres(mm)),
-			message.New("Use a smaller dish, or up to {fruit} of fruit.", message.Grams(a.Fit.MostFruitG)))
+			p.says.New("{mm} of rim stay free: the sides catch no colour and a thin filling dries.", message.Millimetres(mm)),
+			p.says.New("Use a smaller dish, or up to {fruit} of fruit.", message.Grams(a.Fit.MostFruitG)))
 	}
 }
 

@@ -13,17 +13,17 @@ func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	if len(p.filling.Pieces) > 1 && off(1) && off(100) {
 		var parts []message.Message
 		for _, x := range p.filling.Pieces {
-			parts = append(parts, message.New("{share} % {fruit}", message.Number(100*x.Share, 0), called(x.Fruit.Name)))
+			parts = append(parts, p.says.New("{share} % {fruit}", message.Number(100*x.Share, 0), called(x.Fruit.Name)))
 		}
 		remark(
 			out,
 			"shares_scaled",
 			Note,
 			"fruit",
-			message.New("The shares added up to {sum} %.", message.Number(100*p.shareSum, 0)),
-			message.New(
+			p.says.New("The shares added up to {sum} %.", message.Number(100*p.shareSum, 0)),
+			p.says.New(
 				"They were scaled to 100 %: {shares}.",
-				message.Part(message.Join(", ", parts...)),
+				p.says.Part(p.says.Join(", ", parts...)),
 			),
 			message.New("Change a share if another one was meant."),
 		)
@@ -80,8 +80,8 @@ func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				"precook_required",
 				Warning,
 				"fruit",
-				message.New("{Fruit} needs cooking first.", called(x.Fruit.Name)),
-				message.New(
+				p.says.New("{Fruit} needs cooking first.", called(x.Fruit.Name)),
+				p.says.New(
 					"At boiling heat it takes {minutes} min to turn tender, longer than the topping bears.",
 					message.Number(x.Fruit.TenderMin, 0),
 				),
@@ -93,7 +93,7 @@ func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				"precook_advised",
 				Advice,
 				"fruit",
-				message.New("{Fruit} is better cooked first.", called(x.Fruit.Name)),
+				p.says.New("{Fruit} is better cooked first.", called(x.Fruit.Name)),
 				message.New(
 					"It is watery or slow: raw, it waters the filling down or stays hard.",
 				),
@@ -108,7 +108,7 @@ func (p *plan) cookFirst(how string) message.Message {
 	if len(p.filling.Pieces) < 2 {
 		return message.New(how)
 	}
-	return message.Sentences(message.New(how), message.New("The rest of the mixture stays raw."))
+	return p.says.Sentences(message.New(how), message.New("The rest of the mixture stays raw."))
 }
 
 // aboutMixture speaks of fruits that turn tender at very different times.
@@ -139,8 +139,8 @@ func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
 			"uneven_mixture",
 			Advice,
 			"fruit",
-			message.New("Cut the {slow} smaller than the {quick}.", called(slow.Fruit.Name), called(quick.Fruit.Name)),
-			message.New(
+			p.says.New("Cut the {slow} smaller than the {quick}.", called(slow.Fruit.Name), called(quick.Fruit.Name)),
+			p.says.New(
 				"At these cuts one is tender after {slow} min at boiling heat, the other after {quick}.",
 				message.Number(tender(slow), 0),
 				message.Number(tender(quick), 0),
@@ -165,15 +165,15 @@ func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 			Note,
 			"fruit",
 			message.New("The fruit is bland."),
-			message.New(
+			p.says.New(
 				"{acid} % acid; under {least} % sweetness has nothing to stand against.",
 				message.Number(s.AcidPct, 1),
 				message.Number(bland, 1),
 			),
-			message.New(
+			p.says.New(
 				"Add {juice} of lemon juice, {lemons}, under Fruit: the sugar and the thickener follow.",
 				message.Grams(g),
-				message.Part(pieces(measure.Conventions{}, lemon, g)),
+				p.says.Part(pieces(measure.Conventions{}, lemon, g)),
 			),
 		)
 	}
@@ -184,7 +184,7 @@ func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 				"browns_in_air",
 				Note,
 				"fruit",
-				message.New("{Fruit} browns in air.", called(x.Fruit.Name)),
+				p.says.New("{Fruit} browns in air.", called(x.Fruit.Name)),
 				message.New("Cut faces darken within minutes."),
 				message.New(
 					"Toss it with lemon juice as you cut, and enter the grams under Fruit: the sugar and the thickener follow.",

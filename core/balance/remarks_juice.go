@@ -20,7 +20,7 @@ func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
 			Note,
 			"juice",
 			message.New("It stays as juicy as it comes."),
-			message.New(
+			p.says.New(
 				"There is no thickener in it, and the fruit's own pectin holds {juice} of juice.",
 				message.Grams(s.JuiceG),
 			),
@@ -31,19 +31,19 @@ func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
 	if off > -2 && off < 2 {
 		return
 	}
-	what := message.New("It will be {band}, and a {style} is usually {usual}.",
-		message.Part(a.Set.Band.Says()), message.Word(p.req.Style), message.Part(want.Says()))
+	what := p.says.New("It will be {band}, and a {style} is usually {usual}.",
+		p.says.Part(a.Set.Band.Says()), message.Word(p.req.Style), p.says.Part(want.Says()))
 	if p.req.SetTarget != nil {
-		what = message.New("It will be {band}, and {wanted} is wanted.",
-			message.Part(a.Set.Band.Says()), message.Part(want.Says()))
+		what = p.says.New("It will be {band}, and {wanted} is wanted.",
+			p.says.Part(a.Set.Band.Says()), p.says.Part(want.Says()))
 	}
 	need := s.Solve(p.target, p.thickener, p.beside, p.req.LongBoil)
-	do := message.New("For {band} take {much} of {thickener}.",
-		message.Part(want.Says()), message.Grams(need), called(p.thickener.Name))
-	why := message.New("{much} of thickener and the fruit's pectin hold {juice} of juice.",
+	do := p.says.New("For {band} take {much} of {thickener}.",
+		p.says.Part(want.Says()), message.Grams(need), called(p.thickener.Name))
+	why := p.says.New("{much} of thickener and the fruit's pectin hold {juice} of juice.",
 		message.Grams(p.allThickenerG(s)), message.Grams(s.JuiceG))
 	if need == 0 && s.thickenerG == 0 {
-		why = message.New("The fruit's own pectin holds {juice} of juice without any thickener.", message.Grams(s.JuiceG))
+		why = p.says.New("The fruit's own pectin holds {juice} of juice without any thickener.", message.Grams(s.JuiceG))
 		do = message.New("Nothing, or a little water or juice among the fruit.")
 	}
 	level := Advice
@@ -125,7 +125,7 @@ func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
 	if p.req.SugarG == nil || p.req.Sweetness == "savoury" || p.custard != nil {
 		return
 	}
-	why := message.New(
+	why := p.says.New(
 		"{sugar} % of the filling is sugar; with {acid} % acid, {usual} % is usual.",
 		message.Number(a.SugarPct, 0),
 		message.Number(a.AcidPct, 1),
@@ -133,7 +133,7 @@ func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
 	)
 	off := a.SugarPct - a.SugarTargetPct
 	free := p.filling.SugarG(a.FruitG, a.SugarTargetPct)
-	do := message.New("Take {much} of sugar.", message.Grams(free))
+	do := p.says.New("Take {much} of sugar.", message.Grams(free))
 	switch {
 	case off > far && a.SugarG > 0 && a.SugarPct >= verySweet:
 		remark(out, "too_sweet", Advice, "juice", message.New("The filling will be very sweet."), why, do)
@@ -153,12 +153,12 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			"acid_weakens",
 			Note,
 			"juice",
-			message.New(
+			p.says.New(
 				"Acid takes {share} % of the {thickener}'s strength.",
 				message.Number(100*(1-k), 0),
 				called(p.thickener.Name),
 			),
-			message.New(
+			p.says.New(
 				"The filling has {acid} % acid.",
 				message.Number(s.AcidPct, 1),
 			),
@@ -171,7 +171,7 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			"slimy_with_dairy",
 			Warning,
 			"juice",
-			message.New("{Thickener} goes slimy with dairy.", called(p.thickener.Name)),
+			p.says.New("{Thickener} goes slimy with dairy.", called(p.thickener.Name)),
 			message.New("There is milk, cream or butter in the filling."),
 			message.New("Take another thickener."),
 		)
@@ -182,7 +182,7 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			"thickener_lost",
 			Advice,
 			"juice",
-			message.New("{share} % of the thickener stays behind with the juice.", message.Number(100*s.LostShare, 0)),
+			p.says.New("{share} % of the thickener stays behind with the juice.", message.Number(100*s.LostShare, 0)),
 			message.New(
 				"It was already in when the juice was left behind.",
 			),

@@ -19,22 +19,22 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			"unusual_topping",
 			Note,
 			"topping",
-			message.New("{Topping} is unusual on a {style}.", called(w.Name), message.Word(p.req.Style)),
+			p.says.New("{Topping} is unusual on a {style}.", called(w.Name), message.Word(p.req.Style)),
 			message.New("It is reckoned as it is, and no range of depths is known for it."),
-			message.New("Usual is {families}.", message.Or(p.style.families.lines()...)),
+			p.says.New("Usual is {families}.", message.Or(p.style.families.lines()...)),
 		)
 		return
 	}
 	if f := p.wanted.Topping.Family; p.style.rule == byFloor && p.custard != nil || f == "pastry" || f == "praline" {
 		return // thin by its nature
 	}
-	sizes := message.New(
+	sizes := p.says.New(
 		"{topping} of topping on {fruit} of raw fruit; usual is {range}.",
 		message.Millimetres(
 			t.ThicknessMM,
 		),
 		message.Millimetres(t.FruitDepthMM),
-		message.Range(message.Millimetres(t.RatioLow*t.FruitDepthMM), message.Millimetres(t.RatioHigh*t.FruitDepthMM)),
+		p.says.Range(message.Millimetres(t.RatioLow*t.FruitDepthMM), message.Millimetres(t.RatioHigh*t.FruitDepthMM)),
 	)
 	switch {
 	case t.DepthRatio > t.RatioHigh:
@@ -66,7 +66,7 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			Advice,
 			"topping",
 			message.New("The topping will be dusty."),
-			message.New("Only {fat} % of it is fat; below 14 % it does not hold.", message.Number(t.Texture.FatPct, 0)),
+			p.says.New("Only {fat} % of it is fat; below 14 % it does not hold.", message.Number(t.Texture.FatPct, 0)),
 			message.New("More fat, or a sprinkle of water to make it clump."),
 		)
 	case "spreads":
@@ -76,7 +76,7 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			Advice,
 			"topping",
 			message.New("The topping will spread and grease."),
-			message.New("{fat} % of it is fat; over 29 % it melts together.", message.Number(t.Texture.FatPct, 0)),
+			p.says.New("{fat} % of it is fat; over 29 % it melts together.", message.Number(t.Texture.FatPct, 0)),
 			message.New("Less fat, or more flour."),
 		)
 	}
@@ -88,7 +88,7 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			Advice,
 			"topping",
 			message.New("The topping will stay pale."),
-			message.New("Only {sugar} % of it is sugar; below 12 % it hardly colours.", message.Number(t.Texture.SugarPct, 0)),
+			p.says.New("Only {sugar} % of it is sugar; below 12 % it hardly colours.", message.Number(t.Texture.SugarPct, 0)),
 			message.New("More sugar, or an egg or milk wash."),
 		)
 	case "candied":
@@ -98,7 +98,7 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			Advice,
 			"topping",
 			message.New("The topping will be hard and candied."),
-			message.New("{sugar} % of it is sugar; over 38 % it sets like toffee.", message.Number(t.Texture.SugarPct, 0)),
+			p.says.New("{sugar} % of it is sugar; over 38 % it sets like toffee.", message.Number(t.Texture.SugarPct, 0)),
 			message.New("Less sugar."),
 		)
 	}
@@ -115,7 +115,7 @@ func aboutBetty(p *plan, s stand, _ *Answer, out *[]Remark) {
 	remark(out, "betty_dry", Note, "fruit",
 		message.New("Nothing is poured over."),
 		message.New("Dry crumbs drink before the fruit gives its juice, and stay hard between."),
-		message.New("Pour {much} of water or juice over: enter it under Fruit.", message.Grams(bettyPourShare*s.FruitG)))
+		p.says.New("Pour {much} of water or juice over: enter it under Fruit.", message.Grams(bettyPourShare*s.FruitG)))
 }
 
 // aboutBiscuit says what a dough does under the hand, where that is not what its name says.
@@ -134,12 +134,12 @@ func aboutBiscuit(p *plan, _ stand, a *Answer, out *[]Remark) {
 			"dough_"+string(t.Dough),
 			Advice,
 			"topping",
-			message.New("The dough is one that {does}.", message.Part(doughWords[t.Dough])),
-			message.New(
+			p.says.New("The dough is one that {does}.", p.says.Part(doughWords[t.Dough])),
+			p.says.New(
 				"{hydration} % water to the flour; under 52 % it is crumbly, to 76 % it rolls, to 105 % it drops, over that it is a batter.",
 				message.Number(t.HydrationPct, 0),
 			),
-			message.New("For one that {does}, change the hydration.", message.Part(doughWords[usual])),
+			p.says.New("For one that {does}, change the hydration.", p.says.Part(doughWords[usual])),
 		)
 	}
 }
@@ -160,7 +160,7 @@ func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
 				"no_base",
 				Note,
 				"topping",
-				message.New("There is no base under this {style}.", message.Word(p.req.Style)),
+				p.says.New("There is no base under this {style}.", message.Word(p.req.Style)),
 				message.New("It can be spooned, and not cut."),
 				message.New("Choose a base at Topping."),
 			)
@@ -174,7 +174,7 @@ func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
 			Advice,
 			"topping",
 			message.New("The base would go soggy raw."),
-			message.New(
+			p.says.New(
 				"{share} % of the filling is juice: it holds the base near 100 C, and nothing crisps below that.",
 				message.Number(wet, 0),
 			),

@@ -17,15 +17,16 @@ const (
 )
 
 // says is what to buy of one fruit.
-func (b Purchase) says() message.Message {
-	all := []message.Message{message.New("Buy {much} {fruit}", message.Grams(b.G), called(b.Name))}
+func (b Purchase) says(to *message.Book) message.Message {
+	buy := to.New("Buy {much} {fruit}", message.Grams(b.G), called(b.Name))
 	if b.Count > 0 {
-		all[0] = message.Join(", ", all[0], message.New("{n} {size}", message.Number(b.Count, 0), message.Word(b.Size)))
+		buy = to.Join(", ", buy, to.New("{n} {size}", message.Number(b.Count, 0), message.Word(b.Size)))
 	}
+	over := message.Message{}
 	if b.LeftOverG >= leastLeftG {
-		all = append(all, message.New("{much} over, prepared: {use}", message.Grams(b.LeftOverG), message.Part(b.Use)))
+		over = to.New("{much} over, prepared: {use}", message.Grams(b.LeftOverG), to.Part(b.Use))
 	}
-	return message.New("{what}.", message.Part(message.Join("; ", all...)))
+	return to.New("{what}.", to.Part(to.Join("; ", buy, over)))
 }
 
 // unsureSays is how far the fruit may be off because the dish was never filled with water; empty where that is little.

@@ -36,7 +36,11 @@ type plan struct {
 	target float64 // set score
 	fixed  *stand  // sugar and thickener held at these, to see how far the fruit may be off
 	dosed  []filling.Dose
+	says   *message.Book // of the answer
 }
+
+// usualArgs is how many values the sentences of an answer usually have.
+const usualArgs = 72
 
 // Solve balances one dessert. A bad request is fault.Faults, one that is not calculated yet a *fault.NotYet.
 func Solve(r Request) (*Answer, error) {
@@ -49,6 +53,7 @@ func Solve(r Request) (*Answer, error) {
 		top:     topping.Size(d.wanted, d.geo.RimAreaCM2),
 		under:   topping.SizeBase(d.base, d.basePct(), d.geo, r.Own),
 		target:  d.style.set,
+		says:    message.NewBook(usualArgs),
 	}
 	for _, w := range d.late {
 		x := topping.Size(w, d.geo.RimAreaCM2)

@@ -48,21 +48,24 @@ func (p *plan) conventions() measure.Conventions {
 	return measure.Conventions{Cup: p.req.Cup, Spoon: p.req.Spoon, Eggs: p.req.Eggs}
 }
 
+// usualBowls is how many bowls there are, filled or not.
+const usualBowls = 12
+
 // ticket is what to weigh, bowl by bowl, in the order of the work.
 func (p *plan) ticket(s stand) []Bowl {
 	by := p.conventions()
-	bowls := []Bowl{p.fruitBowl(by, s), p.dryBowl(by, s), p.custardBowl(by), p.crumbBowl(by)}
-	bowls = append(bowls, partsBowl(by, "base", p.base.Name, p.howBase(), p.under.Parts))
+	bowls := append(make([]Bowl, 0, usualBowls), p.fruitBowl(by, s), p.dryBowl(by, s), p.custardBowl(by), p.crumbBowl(by))
+	bowls = append(bowls, p.partsBowl(by, "base", p.base.Name, p.howBase(), p.under.Parts))
 	if p.sealed() {
 		seal := Bowl{Key: "seal", Title: message.New("To seal the base"), How: p.howSeal(), Lines: []Line{}}
 		egg, _ := p.req.Own.Ingredient(eggKey)
 		seal.add(by, egg, p.sealG(), message.Message{})
 		bowls = append(bowls, seal)
 	}
-	bowls = append(bowls, partsBowl(by, "topping", p.wanted.Topping.Name, p.howTopping(), p.top.Parts))
+	bowls = append(bowls, p.partsBowl(by, "topping", p.wanted.Topping.Name, p.howTopping(), p.top.Parts))
 	for i, x := range p.late {
 		t := p.dessert.late[i].Topping
-		bowls = append(bowls, partsBowl(by, fmt.Sprintf("late%d", i+1), t.Name, howDough(t, x), x.Parts))
+		bowls = append(bowls, p.partsBowl(by, fmt.Sprintf("late%d", i+1), t.Name, howDough(t, x), x.Parts))
 	}
 	bowls = append(bowls, p.finishBowls(by)...)
 	return slices.DeleteFunc(bowls, func(b Bowl) bool { return len(b.Lines) == 0 })
@@ -102,7 +105,7 @@ func (p *plan) dryBowl(by measure.Conventions, s stand) Bowl {
 		How: message.New(
 			"Mix the thickener with the sugar first, so that it spreads without lumps. Toss with the fruit, lift from below, and scrape it all into the dish.",
 		),
-		Lines: []Line{},
+		Lines: make([]Line, 0, 2+len(p.beside)),
 	}
 	if p.custard != nil {
 		return dry
@@ -149,8 +152,8 @@ func (p *plan) crumbBowl(by measure.Conventions) Bowl {
 }
 
 // partsBowl is a dough: its parts with their baker's percentages.
-func partsBowl(by measure.Conventions, key, name string, how message.Message, parts []topping.Part) Bowl {
-	b := Bowl{Key: key, Title: message.New("{Name}", message.Name(name)), How: how, Lines: make([]Line, 0, len(parts))}
+func (p *plan) partsBowl(by measure.Conventions, key, name string, how message.Message, parts []topping.Part) Bowl {
+	b := Bowl{Key: key, Title: p.says.New("{Name}", message.Name(name)), How: how, Lines: make([]Line, 0, len(parts))}
 	for _, part := range parts {
 		n := len(b.Lines)
 		b.add(by, part.Ingredient, part.G, message.Message{})
@@ -187,7 +190,7 @@ func (p *plan) finishBowls(by measure.Conventions) []Bowl {
 		to := &before
 		if x.When == "after" {
 			to = &after
-			to.How = message.Sentences(to.How, message.New("{Finish}: {looks}.", message.Name(x.Name), message.Word(x.Looks)))
+			to.How = p.says.Sentences(to.How, p.says.New("{Finish}: {looks}.", message.Name(x.Name), message.Word(x.Looks)))
 		}
 		g := x.GPerDM2 * p.geo.RimAreaCM2 / 100
 		for _, part := range x.Parts {
@@ -431,9 +434,9 @@ func (p *plan) howTopping() message.Message {
 	switch {
 	case !workable[p.wanted.Topping.Family] || byOil(p.top):
 	case t.Tool != "":
-		how = message.Sentences(toolHow[t.Tool], p.lotsSays(), foldIn(p.top))
+		how = p.says.Sentences(toolHow[t.Tool], p.lotsSays(), foldIn(p.top))
 		if p.wanted.Topping.Family == "biscuit" {
-			how = message.Sentences(
+			how = p.says.Sentences(
 				how,
 				message.New("Stir the liquid in by hand, the last of it only if the dough asks for it."),
 			)
@@ -445,13 +448,13 @@ func (p *plan) howTopping() message.Message {
 		p.top.Parts,
 		func(x topping.Part) bool { return x.Ingredient.Role == "nut" && x.Ingredient.Key != "ground_almonds" },
 	) {
-		how = message.Sentences(how, toast)
+		how = p.says.Sentences(how, toast)
 		if p.wanted.Topping.Family != "biscuit" {
-			how = message.Sentences(how, message.New("They go in last."))
+			how = p.says.Sentences(how, message.New("They go in last."))
 		}
 	}
 	if crumbly[p.wanted.Topping.Family] {
-		how = message.Sentences(how, crumbHow[t.Crumb])
+		how = p.says.Sentences(how, crumbHow[t.Crumb])
 	}
 	return how
 }
@@ -496,7 +499,7 @@ func (p *plan) lotsSays() message.Message {
 	if t := p.req.Topping.Tool; t != "processor" && t != "mixer" || p.lots() < 2 {
 		return message.Message{}
 	}
-	return message.New("In {n} lots: the bowl takes no more than {share} % of what it holds.",
+	return p.says.New("In {n} lots: the bowl takes no more than {share} % of what it holds.",
 		message.Number(p.lots(), 0), message.Number(100*bowlShare, 0))
 }
 
@@ -510,7 +513,7 @@ func (p *plan) howBase() message.Message {
 			"Let the bought pastry lie 10 min, unroll it, line the dish without stretching it, trim, and chill it again so that it keeps its shape. A ready shell only has to be filled.",
 		)
 	case p.base.UpTheSides:
-		return message.Sentences(message.New(
+		return p.says.Sentences(p.says.New(
 			"Rub in, bring together, chill before rolling so that it rolls. Roll to {thick} and a disc of {across}, line the dish, trim, and chill again so that it keeps its shape.",
 			message.Millimetres(
 				p.under.ThicknessMM,
@@ -527,7 +530,7 @@ func (p *plan) trimmings() message.Message {
 	if x.DoughG < p.under.G+leastLeftG {
 		return message.Message{}
 	}
-	return message.New("For the whole sheet, {dough}, weigh {times} times what is written here; the rest is trimmings.",
+	return p.says.New("For the whole sheet, {dough}, weigh {times} times what is written here; the rest is trimmings.",
 		message.Grams(x.DoughG), message.Number(x.DoughG/p.under.G, 2))
 }
 
@@ -558,14 +561,14 @@ func (p *plan) prepNote(i int) message.Message {
 		}
 	}
 	if piece.Fruit.Counted() {
-		says = append(says, message.New("cut to {size}", message.Millimetres(cut)))
+		says = append(says, p.says.New("cut to {size}", message.Millimetres(cut)))
 	}
-	return message.Join(", ", says...)
+	return p.says.Join(", ", says...)
 }
 
 // allergens gathers what the ticket's ingredients are known to contain.
 func allergens(ticket []Bowl, own *larder.Own) Allergens {
-	a := Allergens{Contains: []string{}, CheckLabel: []string{}}
+	a := Allergens{Contains: make([]string, 0, usualBowls), CheckLabel: []string{}}
 	for _, b := range ticket {
 		for _, l := range b.Lines {
 			i, ok := own.Ingredient(l.Key)

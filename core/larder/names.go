@@ -2,6 +2,7 @@ package larder
 
 import (
 	"strings"
+	"sync"
 
 	"mabbin/core/measure"
 	"mabbin/core/message"
@@ -50,7 +51,38 @@ func fruitThing(f Fruit) measure.Thing {
 }
 
 // Plain is a name as it stands in a sentence: without its other name in brackets, in lower case.
-func Plain(name string) string { return strings.ToLower(measure.Unbracketed(name)) }
+func Plain(name string) string {
+	if plain, ok := plainNames()[name]; ok {
+		return plain
+	}
+	return plainly(name)
+}
+
+func plainly(name string) string { return strings.ToLower(measure.Unbracketed(name)) }
+
+// plainNames are the names of the tables as they stand in sentences: they are asked for at every turn.
+var plainNames = sync.OnceValue(func() map[string]string {
+	out := map[string]string{}
+	for _, i := range Ingredients.All() {
+		out[i.Name] = plainly(i.Name)
+	}
+	for _, f := range Fruits.All() {
+		out[f.Name] = plainly(f.Name)
+	}
+	for _, t := range Toppings.All() {
+		out[t.Name] = plainly(t.Name)
+	}
+	for _, x := range Thickeners.All() {
+		out[x.Name] = plainly(x.Name)
+	}
+	for _, m := range Materials.All() {
+		out[m.Name] = plainly(m.Name)
+	}
+	for _, b := range Bases.All() {
+		out[b.Name] = plainly(b.Name)
+	}
+	return out
+})
 
 // FruitRole is the role of a fruit where it stands among ingredients.
 const FruitRole = "fruit"

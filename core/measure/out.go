@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"math"
 	"strconv"
 )
@@ -22,6 +21,9 @@ type Household struct {
 
 // closeEnoughPct is the error in percent that nobody can see in a spoon: within it, fewer spoons win over nearer ones.
 const closeEnoughPct = 2.0
+
+// tellOffPct is the error in percent from which it is told.
+const tellOffPct = 5.0
 
 // spoonable sizes: what a drawer really holds. Parts of a cup and of a teaspoon; a tablespoon is whole.
 var (
@@ -87,11 +89,8 @@ func (c Conventions) Spoons(g float64, d Density) (Household, bool) {
 		best = measured{tbsp: math.Round(g / tbspG)}
 		best.g = best.tbsp * tbspG
 	}
-	h := Household{Text: best.text(d.Packing), ErrorPct: 100 * (best.g - g) / g}
-	if math.Abs(h.ErrorPct) > 5 {
-		h.Text = fmt.Sprintf("%s (%+.0f %%)", h.Text, h.ErrorPct)
-	}
-	return h, true
+	off := 100 * (best.g - g) / g
+	return Household{Text: best.text(d.Packing, off), ErrorPct: off}, true
 }
 
 // better says whether m measures g out more sensibly than other: near enough with fewer terms, or else nearer.
@@ -106,7 +105,8 @@ func (m measured) better(other measured, g float64) bool {
 	return a < b
 }
 
-func (m measured) text(packing string) string {
+// text tells it, with what it is off where that matters.
+func (m measured) text(packing string, offPct float64) string {
 	b := make([]byte, 0, 48)
 	add := func(n float64, one, many string) {
 		if n == 0 {
@@ -126,6 +126,13 @@ func (m measured) text(packing string) string {
 	}
 	add(m.tbsp, "tbsp", "tbsp")
 	add(m.tsp, "tsp", "tsp")
+	if math.Abs(offPct) > tellOffPct {
+		b = append(b, " ("...)
+		if offPct > 0 {
+			b = append(b, '+')
+		}
+		b = append(strconv.AppendFloat(b, offPct, 'f', 0, 64), " %)"...)
+	}
 	return string(b)
 }
 

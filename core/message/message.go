@@ -143,3 +143,58 @@ func Join(sep string, all ...Message) Message {
 	}
 	return New("{all}", Arg{Kind: KindSequence, Text: sep, Parts: all})
 }
+
+// Book is where the messages of one answer keep their arguments, so that an answer full of sentences takes a few
+// allocations and not one a sentence. It belongs to one goroutine; its zero value can be used.
+type Book struct {
+	args  []Arg
+	parts []Message
+}
+
+// NewBook is a book with room for so many arguments.
+func NewBook(args int) *Book {
+	return &Book{args: make([]Arg, 0, args), parts: make([]Message, 0, args/2)}
+}
+
+// New is a message of a format and its arguments.
+func (b *Book) New(format string, args ...Arg) Message {
+	at := len(b.args)
+	b.args = append(b.args, args...)
+	return Message{format, b.args[at:len(b.args):len(b.args)]}
+}
+
+// Part is a message within a message.
+func (b *Book) Part(m Message) Arg {
+	at := len(b.parts)
+	b.parts = append(b.parts, m)
+	return Arg{Kind: KindMessage, Parts: b.parts[at:len(b.parts):len(b.parts)]}
+}
+
+// Range is from one value to another: "3 to 100 cm".
+func (b *Book) Range(least, most Arg) Arg {
+	from, to := b.New("{value}", least), b.New("{value}", most)
+	at := len(b.parts)
+	b.parts = append(b.parts, from, to)
+	return Arg{Kind: KindRange, Parts: b.parts[at:len(b.parts):len(b.parts)]}
+}
+
+// Join puts messages one after the other, with sep between them; empty ones are left out.
+func (b *Book) Join(sep string, all ...Message) Message {
+	at := len(b.parts)
+	for _, m := range all {
+		if !m.IsZero() {
+			b.parts = append(b.parts, m)
+		}
+	}
+	said := b.parts[at:len(b.parts):len(b.parts)]
+	switch len(said) {
+	case 0:
+		return Message{}
+	case 1:
+		return said[0]
+	}
+	return b.New("{all}", Arg{Kind: KindSequence, Text: sep, Parts: said})
+}
+
+// Sentences puts messages one after the other; empty ones are left out.
+func (b *Book) Sentences(all ...Message) Message { return b.Join(" ", all...) }
