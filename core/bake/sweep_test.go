@@ -47,6 +47,9 @@ func changesIn(stages []Stage) int { return len(stages) - 1 }
 // A millimetre, a percent or a kelvin never flips a plan: no jump over four minutes or ten kelvins, and a plan with a
 // change by one step of that change more.
 func TestAPlanIsContinuous(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep of hundreds of plans: it runs without the race detector")
+	}
 	const mostMin, mostK = 4.0, 10.0
 	sweeps := map[string]struct {
 		n      int
@@ -90,6 +93,9 @@ func TestAPlanIsContinuous(t *testing.T) {
 
 // What bakers do: no plan is covered for over half of its time, none is hotter than the style's oven and a little.
 func TestAPlanIsOneThatABakerWouldFollow(t *testing.T) {
+	if testing.Short() {
+		t.Skip("a sweep of hundreds of plans: it runs without the race detector")
+	}
 	for style, r := range desserts() {
 		for _, heating := range []string{"conventional", "fan"} {
 			for _, material := range []string{"thin_metal", "glass", "stoneware", "cast_iron"} {
