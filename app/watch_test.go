@@ -1,0 +1,404 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"strings"
+	"sync"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"mabbin/core/bake"
+	"mabbin/core/outcome"
+	"mabbin/core/oven"
+	"mabbin/core/watch"
+
+	"github.com/google/uuid"
+)
+
+// yard is a kitchen with a watch, a clock, and who was told.
+type yard struct {
+	OvenWatch
+	kitchen uuid.UUID
+	shelf   *ovenShelf
+	clock   *clock
+	told    atomic.Int64
+}
+
+func newYard(ovens ...ShelfOven) *yard {
+	y := &yard{kitchen: uuid.New(), shelf: &ovenShelf{}, clock: newClock()}
+	y.OvenWatch = OvenWatch{
+		Store: y.shelf, Kitchens: kitchens{id: y.kitchen, ovens: ovens}, Clock: y.clock.now,
+		Notify: func(uuid.UUID) { y.told.Add(1) },
+	}
+	return y
+}
+
+func (y *yard) putIn(t *testing.T) Watched {
+	t.Helper()
+	w, err := y.PutIn(t.Context(), y.kitchen, IntoOven{
+		ID: uuid.New(), Title: "Crumble", Request: crumble(),
+		Setting: Setting{Stages: []bake.Stage{{Minutes: 50, OvenC: 190}}},
+		Weighed: []outcome.Weighed{{Key: "gooseberry", Name: "Gooseberry", WantedG: 900, G: 905}},
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return w
+}
+
+func callOf(t *testing.T, w Watched, kind watch.Kind) watch.Call {
+	t.Helper()
+	for _, c := range w.Calls {
+		if c.Kind == kind && c.State != watch.Withdrawn {
+			return c
+		}
+	}
+	t.Fatalf("no call %s", kind)
+	return watch.Call{}
+}
+
+// The oven is looked up in one place: its error, its fan and its coals go into every bake.
+func TestASettingKnowsItsOven(t *testing.T) {
+	indoors := ShelfOven{
+		ID:   uuid.New(),
+		Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", OffsetC: -8, GiveOrTakeC: 3, BottomHeat: true},
+	}
+	coals := ShelfOven{ID: uuid.New(), Oven: oven.Oven{Kind: oven.Camp, Heating: "conventional", DiameterCM: 30}}
+	k := kitchens{id: uuid.New(), altitude: 800, ovens: []ShelfOven{indoors, coals}}
+	c, minutes := 180.0, 45.0
+	s, err := BakeSetting(t.Context(), k, k.id, Setting{OvenID: &indoors.ID, OvenC: &c, Minutes: &minutes}, Weather{})
+	if err != nil || s.AltitudeM != 800 || s.Heating != "fan" || s.OvenOffsetC != -8 || !s.BottomHeat || s.Fire != nil ||
+		len(s.Stages) != 1 || s.Stages[0] != (bake.Stage{Minutes: 45, OvenC: 180, Heating: "fan"}) {
+		t.Errorf("%+v, %v", s, err)
+	}
+	s, err = BakeSetting(
+		t.Context(),
+		k,
+		k.id,
+		Setting{OvenID: &coals.ID},
+		Weather{Wind: "windy", Fuel: oven.Lumps, Stacked: true},
+	)
+	if err != nil || s.Fire == nil ||
+		*s.Fire != (oven.Fire{DiameterCM: 30, Wind: "windy", Fuel: oven.Lumps, Stacked: true}) ||
+		len(s.Stages) != 0 {
+		t.Errorf("%+v, %v", s, err)
+	}
+	nobody := uuid.New()
+	if _, err := BakeSetting(t.Context(), k, k.id, Setting{OvenID: &nobody}, Weather{}); !errors.Is(err, ErrNotFound) {
+		t.Errorf("nobody's oven: %v", err)
+	}
+	if _, err := BakeSetting(t.Context(), k, uuid.New(), Setting{}, Weather{}); !errors.Is(err, ErrNotFound) {
+		t.Errorf("nobody's kitchen: %v", err)
+	}
+}
+
+// The Bench without a kitchen knows nothing of an oven; with one, the dial follows the oven's error.
+func TestTheDialFollowsTheOven(t *testing.T) {
+	cold := ShelfOven{
+		ID:   uuid.New(),
+		Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional", OffsetC: -20, GiveOrTakeC: 4},
+	}
+	k := kitchens{id: uuid.New(), ovens: []ShelfOven{cold}}
+	b := Bench{k}
+	nowhere, err := b.Plan(t.Context(), BenchQuestion{Request: crumble()})
+	if err != nil {
+		t.Fatal(err)
+	}
+	there, err := b.Plan(
+		t.Context(),
+		BenchQuestion{Kitchen: &k.id, Request: crumble(), Setting: Setting{OvenID: &cold.ID}},
+	)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if there.Plan.OvenC != nowhere.Plan.OvenC+20 || there.Plan.OffByC >= nowhere.Plan.OffByC {
+		t.Errorf(
+			"%g C give or take %g, elsewhere %g give or take %g",
+			there.Plan.OvenC,
+			there.Plan.OffByC,
+			nowhere.Plan.OvenC,
+			nowhere.Plan.OffByC,
+		)
+	}
+	stages := []bake.Stage{{Minutes: 45, OvenC: 180}}
+	longer, err := b.WhatIf(t.Context(), BenchQuestion{Request: crumble(), Setting: Setting{Stages: stages}}, "cooler")
+	if err != nil || longer.Plan.Stages[0].OvenC >= 180 {
+		t.Errorf("%v", err)
+	}
+	if _, err := b.WhatIf(
+		t.Context(),
+		BenchQuestion{Request: crumble(), Setting: Setting{Stages: stages}},
+		"luck",
+	); !has(
+		err,
+		"/if",
+	) {
+		t.Errorf("luck: %v", err)
+	}
+	ways, err := b.Alternatives(t.Context(), BenchQuestion{Request: crumble()})
+	if err != nil || len(ways) < 8 {
+		t.Errorf("%d ways, %v", len(ways), err)
+	}
+	if _, err := b.Alternatives(
+		t.Context(),
+		BenchQuestion{Kitchen: new(uuid.UUID), Request: crumble()},
+	); !errors.Is(
+		err,
+		ErrNotFound,
+	) {
+		t.Errorf("nobody's kitchen: %v", err)
+	}
+}
+
+func TestADessertIsPutInOnce(t *testing.T) {
+	y := newYard()
+	w := y.putIn(t)
+	if !w.Began.Equal(y.clock.at) || len(w.Calls) < 3 || len(w.Weighed) != 1 || y.told.Load() != 1 {
+		t.Fatalf("%+v", w)
+	}
+	y.clock.pass(time.Minute)
+	again, err := y.PutIn(t.Context(), y.kitchen, IntoOven{ID: w.ID, Title: "Another", Request: crumble()})
+	if err != nil || again.Title != "Crumble" || !again.Began.Equal(w.Began) || len(y.shelf.all) != 1 {
+		t.Errorf("%+v, %v", again, err)
+	}
+	soup := crumble()
+	soup.Style = "soup"
+	if _, err := y.PutIn(
+		t.Context(),
+		y.kitchen,
+		IntoOven{ID: uuid.New(), Request: soup},
+	); !has(err, "/request/style") ||
+		len(y.shelf.all) != 1 {
+		t.Errorf("soup: %v", err)
+	}
+}
+
+func TestCallsAreAnswered(t *testing.T) {
+	y := newYard()
+	w := y.putIn(t)
+	look := callOf(t, w, watch.Look)
+	answer := func(a Answer, snooze time.Duration) watch.Call {
+		t.Helper()
+		got, err := y.AnswerCall(t.Context(), y.kitchen, w.ID, look.ID, a, snooze)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return callOf(t, got, watch.Look)
+	}
+	y.clock.pass(look.DueAt.Sub(y.clock.at))
+	if c := answer(AnswerSnooze, 0); !c.DueAt.Equal(y.clock.at.Add(usualSnooze)) {
+		t.Errorf("put off to %v at %v", c.DueAt, y.clock.at)
+	}
+	if c := answer(AnswerSnooze, 7*time.Minute); !c.DueAt.Equal(y.clock.at.Add(7 * time.Minute)) {
+		t.Errorf("put off to %v at %v", c.DueAt, y.clock.at)
+	}
+	if c := answer(AnswerSkip, 0); c.State != watch.Skipped {
+		t.Errorf("%s", c.State)
+	}
+	if c := answer(AnswerUndo, 0); c.State != watch.Waiting {
+		t.Errorf("%s", c.State)
+	}
+	told := y.told.Load()
+	if _, err := y.AnswerCall(
+		t.Context(),
+		y.kitchen,
+		w.ID,
+		watch.CallID(uuid.New()),
+		AnswerDone,
+		0,
+	); err == nil ||
+		y.told.Load() != told {
+		t.Errorf("a call that is none: %v, told %d times", err, y.told.Load()-told)
+	}
+	if _, err := y.AnswerCall(t.Context(), uuid.New(), w.ID, look.ID, AnswerDone, 0); !errors.Is(err, ErrNotFound) {
+		t.Errorf("in another kitchen: %v", err)
+	}
+	var both sync.WaitGroup // two tablets at once
+	for range 2 {
+		both.Go(func() { _, _ = y.AnswerCall(t.Context(), y.kitchen, w.ID, look.ID, AnswerDone, 0) })
+	}
+	both.Wait()
+	now, err := y.Store.OneWatched(t.Context(), y.kitchen, w.ID)
+	if c := callOf(t, now, watch.Look); err != nil || c.State != watch.Done || !c.AnsweredAt.Equal(y.clock.at) {
+		t.Errorf("%+v, %v", c, err)
+	}
+}
+
+func TestABakeIsReplannedRescuedEndedAndReopened(t *testing.T) {
+	y := newYard()
+	w := y.putIn(t)
+	y.clock.pass(20 * time.Minute)
+	ways, err := y.Rescue(t.Context(), y.kitchen, w.ID, watch.Pale, 0)
+	if err != nil || len(ways) == 0 {
+		t.Fatalf("%d ways, %v", len(ways), err)
+	}
+	if _, err := y.Rescue(t.Context(), y.kitchen, uuid.New(), watch.Pale, 0); !errors.Is(err, ErrNotFound) {
+		t.Errorf("nobody's dessert: %v", err)
+	}
+	got, err := y.Replan(t.Context(), y.kitchen, w.ID, []bake.Stage{{Minutes: 20, OvenC: 190}, {Minutes: 15, OvenC: 170}})
+	if out := callOf(t, got, watch.TakeOut); err != nil || !out.DueAt.Equal(w.Began.Add(35*time.Minute)) {
+		t.Errorf("out at %v, %v", out.DueAt, err)
+	}
+	if _, err := y.Replan(t.Context(), y.kitchen, w.ID, []bake.Stage{{Minutes: -3, OvenC: 190}}); err == nil {
+		t.Error("a stage of less than nothing was taken")
+	}
+	if err := y.End(t.Context(), y.kitchen, w.ID); err != nil {
+		t.Fatal(err)
+	}
+	if got, err := y.Store.OneWatched(t.Context(), y.kitchen, w.ID); err != nil || !got.EndedAt.Equal(y.clock.at) {
+		t.Errorf("ended at %v, %v", got.EndedAt, err)
+	}
+	if got, err := y.Reopen(t.Context(), y.kitchen, w.ID); err != nil || !got.EndedAt.IsZero() {
+		t.Errorf("ended at %v, %v", got.EndedAt, err)
+	}
+}
+
+// A probe that can't be read stops no other, and is told with its dessert.
+func TestOneBrokenProbeStopsNoOther(t *testing.T) {
+	y := newYard()
+	good, bad, dropped := y.putIn(t), y.putIn(t), y.putIn(t)
+	for _, w := range []Watched{good, bad, dropped} {
+		if _, err := y.SetProbe(t.Context(), y.kitchen, w.ID, watch.InMiddle); err != nil {
+			t.Fatal(err)
+		}
+	}
+	y.Thermometer = func(id uuid.UUID, _ *watch.Bake, _ time.Time) (float64, bool, error) {
+		switch id {
+		case bad.ID:
+			return 0, false, errors.New("no cable")
+		case dropped.ID:
+			return 0, false, nil
+		}
+		return 24, true, nil
+	}
+	y.clock.pass(2 * time.Minute)
+	err := y.Poll(t.Context())
+	if err == nil || !strings.Contains(err.Error(), bad.ID.String()) || !strings.Contains(err.Error(), "no cable") ||
+		strings.Contains(err.Error(), good.ID.String()) {
+		t.Errorf("%v", err)
+	}
+	for id, want := range map[uuid.UUID]int{good.ID: 1, bad.ID: 0, dropped.ID: 0} {
+		w, err := y.Store.OneWatched(context.Background(), y.kitchen, id)
+		if err != nil || len(w.Readings) != want {
+			t.Errorf("%d readings, want %d, %v", len(w.Readings), want, err)
+		}
+	}
+}
+
+func TestOnlyWhatRunsAheadIsMovedOn(t *testing.T) {
+	y := newYard()
+	slow, quick := y.putIn(t), y.putIn(t)
+	if moved, err := y.Advance(t.Context(), time.Second); moved || err != nil {
+		t.Errorf("moved %v, %v", moved, err)
+	}
+	if _, err := y.Simulate(t.Context(), y.kitchen, quick.ID, 60, 0); err != nil {
+		t.Fatal(err)
+	}
+	if moved, err := y.Advance(t.Context(), time.Second); !moved || err != nil {
+		t.Errorf("moved %v, %v", moved, err)
+	}
+	for id, minutes := range map[uuid.UUID]float64{slow.ID: 0, quick.ID: 59.0 / 60} {
+		w, err := y.Store.OneWatched(t.Context(), y.kitchen, id)
+		if got := w.Minute(y.clock.at); err != nil || got < minutes-0.02 || got > minutes+0.02 {
+			t.Errorf("%.3f min, want %.3f, %v", got, minutes, err)
+		}
+	}
+	if _, err := y.Simulate(t.Context(), y.kitchen, quick.ID, 0, 2); err != nil {
+		t.Errorf("the door: %v", err)
+	}
+}
+
+func TestTidyingGoesOnWhereOnePartFails(t *testing.T) {
+	y := newYard()
+	y.shelf.broken = errors.New("full")
+	if err := y.Tidy(t.Context()); !errors.Is(err, y.shelf.broken) || y.shelf.tidied != 3 {
+		t.Errorf("%d parts, %v", y.shelf.tidied, err)
+	}
+}
+
+// What was predicted is frozen with a bake, with what the watch saw of it, and what was told is put right by the clock.
+func TestABakeIsLogged(t *testing.T) {
+	y := newYard()
+	w := y.putIn(t)
+	book := &logBook{}
+	log := Log{Store: book, Watch: y.shelf, Kitchens: y.Kitchens, Clock: y.clock.now}
+	y.clock.pass(48 * time.Minute)
+	if _, err := y.AnswerCall(t.Context(), y.kitchen, w.ID, callOf(t, w, watch.TakeOut).ID, AnswerDone, 0); err != nil {
+		t.Fatal(err)
+	}
+	y.clock.pass(time.Hour)
+	saucy := "saucy"
+	id := uuid.New()
+	b, err := log.Add(
+		t.Context(),
+		y.kitchen,
+		BakeRecord{ID: id, Title: "Crumble", Request: crumble(), Outcome: Outcome{Juice: &saucy}},
+		&w.ID,
+	)
+	if err != nil || b.Result.FruitG < 500 || b.Happened == nil || b.Happened.Minutes != 48 {
+		t.Fatalf("%+v, %v", b.Happened, err)
+	}
+	minus := -4.0
+	wrong := Outcome{Told: outcome.Told{RimMin: &minus}}
+	if _, err := log.Add(
+		t.Context(),
+		y.kitchen,
+		BakeRecord{ID: uuid.New(), Request: crumble(), Outcome: wrong},
+		nil,
+	); !has(
+		err,
+		"/outcome/told/rim_min",
+	) {
+		t.Errorf("minutes below none: %v", err)
+	}
+	soup := crumble()
+	soup.Style = "soup"
+	if _, err := log.Add(
+		t.Context(),
+		y.kitchen,
+		BakeRecord{ID: uuid.New(), Request: soup},
+		nil,
+	); !has(
+		err,
+		"/request/style",
+	) {
+		t.Errorf("soup: %v", err)
+	}
+	nobody := uuid.New()
+	if _, err := log.Add(
+		t.Context(),
+		y.kitchen,
+		BakeRecord{ID: uuid.New(), Request: crumble()},
+		&nobody,
+	); !errors.Is(
+		err,
+		ErrNotFound,
+	) {
+		t.Errorf("nobody's dessert: %v", err)
+	}
+	if len(book.bakes) != 1 {
+		t.Errorf("%d bakes were kept", len(book.bakes))
+	}
+	runny := "runny"
+	put, err := log.Correct(t.Context(), y.kitchen, id, uuid.New(), Outcome{Juice: &runny})
+	if err != nil || *put.Juice != "runny" || len(put.Corrections) != 1 || *put.Corrections[0].Was.Juice != "saucy" ||
+		!put.Corrections[0].At.Equal(y.clock.at) {
+		t.Errorf("%+v, %v", put.Corrections, err)
+	}
+	if _, err := log.Correct(t.Context(), y.kitchen, id, uuid.New(), wrong); !has(err, "/outcome/told/rim_min") {
+		t.Errorf("put wrong: %v", err)
+	}
+	x, err := log.Explain(t.Context(), y.kitchen, id, func(int, int) error { return nil })
+	if err != nil || x == nil || len(x.Wrong) == 0 {
+		t.Errorf("runny juice is not explained: %+v, %v", x, err)
+	}
+	rows, err := log.Compare(t.Context(), y.kitchen, id, id)
+	if err != nil || len(rows) == 0 {
+		t.Errorf("%d rows, %v", len(rows), err)
+	}
+	if _, err := log.Compare(t.Context(), y.kitchen, id, nobody); !errors.Is(err, ErrNotFound) {
+		t.Errorf("beside nobody's bake: %v", err)
+	}
+}
