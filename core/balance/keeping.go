@@ -1,0 +1,155 @@
+package balance
+
+import (
+	"mabbin/core/message"
+)
+
+// Kept is something made ahead or left over, and what becomes of it.
+type Kept struct {
+	What message.Message `json:"what"`
+	How  message.Message `json:"how"`
+}
+
+// ahead is what can be made days before, and how it keeps.
+func (p *plan) ahead() []Kept {
+	out := []Kept{}
+	if t := p.wanted.Topping; !t.None() {
+		out = append(out, p.made(t.Name, message.New(t.MakeAhead)))
+	}
+	for _, w := range p.dessert.late {
+		out = append(out, p.made(w.Topping.Name, message.New(w.Topping.MakeAhead)))
+	}
+	if p.under.G > 0 {
+		out = append(
+			out,
+			p.made(p.base.Name, message.New("lined and chilled 2 days, frozen 1 month; par-baked 1 day, airtight")),
+		)
+	}
+	if p.custard == nil && p.thickener.Freeze != "" {
+		out = append(
+			out,
+			Kept{message.New("The filling, frozen"), p.says.New("its thickener {freezes}", message.Word(p.thickener.Freeze))},
+		)
+	}
+	return out
+}
+
+// made is a thing of the tables that is made ahead.
+func (p *plan) made(name string, how message.Message) Kept {
+	return Kept{p.says.New("{Name}", called(name)), how}
+}
+
+// Reviving a dried-out portion: fruit juice round its edge, in g, and warmth. Working figures.
+const (
+	reviveJuiceG = 20.0
+	reviveMin    = 15.0
+	reviveC      = 160.0
+)
+
+// leftovers is what is left of each thing, and a use for it.
+func (p *plan) leftovers(a *Answer) []Kept {
+	var out []Kept
+	for _, b := range a.Purchase {
+		if !b.Use.IsZero() {
+			out = append(out, Kept{p.says.New("{much} of prepared {fruit}", message.Grams(b.LeftOverG), called(b.Name)), b.Use})
+		}
+	}
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			if i, ok := p.req.Own.Ingredient(l.Key); ok && i.Role == "egg" {
+				if _, left := cracked(p.conventions(), i, l.G); left >= eggLeftG {
+					out = append(out, Kept{p.says.New("{much} of {egg}", message.Grams(left), called(l.Name)), eggUses[i.Key]})
+				}
+			}
+		}
+	}
+	if p.base.UpTheSides || p.wanted.Topping.Family == "pastry" {
+		out = append(
+			out,
+			Kept{
+				message.New("Trimmings of the dough"),
+				message.New("press together once and cut leaves for the top, or bake them with cinnamon sugar"),
+			},
+		)
+	}
+	out = append(
+		out,
+		Kept{
+			message.New("A portion of the next day that has dried"),
+			p.says.New(
+				"spoon {juice} of fruit juice round its edge, warm it {minutes} min at {heat} under foil, and take the foil off for the last third",
+				message.Grams(reviveJuiceG),
+				message.Number(reviveMin, 0),
+				message.OvenHeat(reviveC),
+			),
+		},
+	)
+	return out
+}
+
+// carrying is how it travels: one list a style, so that an answer makes none anew.
+func (p *plan) carrying() []message.Message {
+	switch {
+	case p.custard != nil:
+		return carryCold
+	case p.req.Style == "bar" || p.req.Style == "pie":
+		return carrySet
+	}
+	return carryWarm
+}
+
+var (
+	carryLevel = message.New("Level, packed on both sides, the dish on a cloth that does not slip.")
+	carryWarm  = []message.Message{
+		message.New("Cold and set it travels best. Warm, its lid is left open a finger: under a tight one the top sweats."),
+		carryLevel,
+		message.New("Re-crisp it there, 10 min at {heat}. Cream and custard go in the cold box.", message.OvenHeat(180)),
+	}
+	carrySet = []message.Message{
+		message.New("Cold and set, in its tin, and cut there: cut pieces dry, and lean on each other."),
+		carryLevel,
+	}
+	carryCold = []message.Message{
+		message.New("In the cold box, at 5 C or below, all the way: there is egg in it."),
+		carryLevel,
+	}
+)
+
+// Served is something to serve with a dessert.
+type Served struct {
+	Name  message.Message `json:"name"`
+	EachG float64         `json:"each_g"` // a portion
+	AllG  float64         `json:"all_g"`
+}
+
+type served struct {
+	name message.Message
+	g    float64
+}
+
+// besides are the usual accompaniments, in g a portion. Handbook practice.
+var besides = []served{
+	{message.New("pouring cream"), 40},
+	{message.New("warm custard"), 70},
+	{message.New("ice cream"), 60},
+	{message.New("soured cream or yogurt"), 45},
+}
+
+// besidesSavoury are those of a savoury dessert.
+var besidesSavoury = []served{
+	{message.New("dressed green leaves"), 40},
+	{message.New("soured cream or yogurt"), 30},
+}
+
+func beside(portions float64, size string, savoury bool) []Served {
+	besides := besides
+	if savoury {
+		besides = besidesSavoury
+	}
+	out := make([]Served, len(besides))
+	for i, b := range besides {
+		each := b.g * portionShare[size]
+		out[i] = Served{b.name, each, each * portions}
+	}
+	return out
+}

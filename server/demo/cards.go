@@ -1,0 +1,382 @@
+package demo
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"mabbin/app"
+	"mabbin/core/balance"
+	"mabbin/core/topping"
+	"mabbin/server/store"
+)
+
+// demoCard is a card with the requests of its versions, oldest first.
+type demoCard struct {
+	name     string
+	oven     app.ShelfOven
+	ovenC    float64
+	minutes  float64
+	notes    []string
+	versions []balance.Request
+}
+
+// occasions are what the yard bakes a card for.
+var occasions = map[string][]string{
+	"Gooseberry crumble":             {"Sunday"},
+	"Freezer cherry crisp":           {"freezer"},
+	"Rhubarb and strawberry crumble": {"long table"},
+	"Windfall apple ramekin":         {"school", "open garden"},
+	"Pumpkin and sweetcorn cobbler":  {"staff lunch"},
+	"Fig and orange bars":            {"market", "picnic"},
+	"Raspberry cream bars":           {"market"},
+	"Plum betty":                     {"Sunday", "freezer"},
+}
+
+func ptr[T any](v T) *T { return &v }
+
+var cards = []demoCard{
+	{
+		"Gooseberry crumble",
+		oldRange,
+		190,
+		52,
+		[]string{"First try: sharp.", "A little sweeter, top more generous."},
+		[]balance.Request{
+			{
+				Dish:   dishNamed("Small stoneware"),
+				Style:  "crumble",
+				Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+				Thickener: &balance.ThickenerAsked{
+					Key: "cornflour",
+				},
+				Topping:   balance.ToppingAsked{Key: "crumble_classic"},
+				Sweetness: "tart",
+			},
+			{
+				Dish:   dishNamed("Small stoneware"),
+				Style:  "crumble",
+				Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+				Thickener: &balance.ThickenerAsked{
+					Key: "cornflour",
+				},
+				Topping: balance.ToppingAsked{Key: "crumble_classic", Amount: topping.Generous},
+			},
+		},
+	},
+	{
+		"Damson and apple crumble",
+		oldRange,
+		190,
+		43,
+		[]string{"Stoned damsons, apple for body."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Oval glass",
+				),
+				Style:     "crumble",
+				Sweetness: "sweet",
+				Fruits: []balance.FruitAsked{
+					{Key: "damson", Peeled: ptr(false), Share: 0.6},
+					{Key: "apple_firm", Share: 0.4, Size: "medium"},
+				},
+				Thickener: &balance.ThickenerAsked{Key: "cornflour"},
+				Topping:   balance.ToppingAsked{Key: "crumble_oat"},
+			},
+		},
+	},
+	{
+		"Freezer cherry crisp",
+		benchOven,
+		165,
+		70,
+		[]string{"Straight from the freezer; arrowroot keeps it clear."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Square tin",
+				),
+				Style:     "crisp",
+				Fruits:    []balance.FruitAsked{{Key: "cherry_sour", Share: 1, Frozen: true}},
+				Thickener: &balance.ThickenerAsked{Key: "arrowroot"},
+				Topping:   balance.ToppingAsked{Key: "crisp_oat_nut"},
+			},
+		},
+	},
+	{
+		"Rhubarb and strawberry crumble",
+		oldRange,
+		190,
+		58,
+		[]string{"For the long table, twelve at least."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Long gratin",
+				),
+				Style: "crumble",
+				Fruits: []balance.FruitAsked{
+					{Key: "rhubarb", Peeled: ptr(false), Share: 0.55, CutMM: 25},
+					{Key: "strawberry", Share: 0.45},
+				},
+				Thickener: &balance.ThickenerAsked{
+					Key: "cornflour",
+				},
+				Extras:  []balance.Asked{{Key: "crystallised_ginger", G: 25}},
+				Topping: balance.ToppingAsked{Key: "crumble_equal"},
+			},
+		},
+	},
+	{
+		"Pear and blackberry streusel",
+		benchOven,
+		165,
+		35,
+		[]string{"Lemon as the pears are cut."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Iron skillet",
+				),
+				Style:  "crumble",
+				Washed: true,
+				Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 0.7, Size: "medium"}, {Key: "blackberry", Share: 0.3}},
+				Liquids: []balance.Asked{
+					{Key: "lemon_juice", G: 25},
+				},
+				Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"},
+				Topping:   balance.ToppingAsked{Key: "streusel_coarse"},
+			},
+		},
+	},
+	{
+		"Windfall apple ramekin",
+		benchOven,
+		165,
+		27,
+		[]string{"One each; good for finding out what the crate is like."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Ramekin",
+				),
+				Style:   "crisp",
+				Portion: "tasting",
+				Fruits:  []balance.FruitAsked{{Key: "apple_sharp", Share: 1, Size: "small", LossPct: 20}},
+				Liquids: []balance.Asked{
+					{Key: "lemon_juice", G: 4},
+				},
+				Thickener: &balance.ThickenerAsked{Key: "cornflour"},
+				Topping:   balance.ToppingAsked{Key: "crisp_oat_nut", Amount: topping.Light},
+			},
+		},
+	},
+	{
+		"Apricot cobbler",
+		oldRange,
+		205,
+		34,
+		[]string{"Buttermilk biscuit, dropped. Juice enough to spoon over."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Iron skillet",
+				),
+				Style:     "cobbler",
+				Fruits:    []balance.FruitAsked{{Key: "apricot", Peeled: ptr(false), Share: 1}},
+				Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"},
+				Finishes:  []string{"cream_wash", "coarse_sugar"},
+				Topping:   balance.ToppingAsked{Key: "biscuit_drop", Liquids: []balance.LiquidAsked{{Key: "buttermilk", Share: 1}}},
+			},
+		},
+	},
+	{
+		"Pumpkin and sweetcorn cobbler",
+		benchOven,
+		185,
+		24,
+		[]string{"Staff lunch in autumn. Seeds from the potting shed's own pumpkins go in the dough."},
+		[]balance.Request{
+			{
+				Dish:      dishNamed("Oval glass"),
+				Style:     "cobbler",
+				Sweetness: "savoury",
+				Fruits:    []balance.FruitAsked{{Key: "pumpkin", Share: 0.72, CutMM: 15}, {Key: "sweetcorn", Share: 0.28}},
+				Precook:   &balance.PrecookAsked{Minutes: 9, Where: "oven"},
+				Extras:    []balance.Asked{{Key: "fresh_herbs", G: 7}, {Key: "nutmeg", G: 1}},
+				Thickener: &balance.ThickenerAsked{Key: "potato_starch"},
+				Greasing:  "butter",
+				Topping: balance.ToppingAsked{
+					Key:       "biscuit_rolled",
+					BakersPct: map[string]float64{"caster_sugar": 3, "pumpkin_seeds": 18},
+					Liquids:   []balance.LiquidAsked{{Key: "soured_cream", Share: 0.4}, {Key: "whole_milk", Share: 0.6}},
+				},
+			},
+		},
+	},
+	{
+		"Pear pandowdy",
+		oldRange,
+		200,
+		46,
+		[]string{"Push the crust under after two thirds."},
+		[]balance.Request{
+			{
+				Dish:   dishNamed("Iron skillet"),
+				Style:  "pandowdy",
+				Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 1}},
+				Liquids: []balance.Asked{
+					{Key: "molasses", G: 45},
+					{Key: "water", G: 60},
+					{Key: "lemon_juice", G: 20},
+				},
+				Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}},
+				Thickener: &balance.ThickenerAsked{
+					Key: "wheat_flour",
+				},
+				Topping:  balance.ToppingAsked{Key: "puff_squares"},
+				Finishes: []string{"egg_wash"},
+			},
+		},
+	},
+	{
+		"Plum betty",
+		oldRange,
+		190,
+		47,
+		[]string{"Yesterday's bread; covered for the first half."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Square tin",
+				),
+				Style:   "betty",
+				Fruits:  []balance.FruitAsked{{Key: "plum", Peeled: ptr(false), Share: 1}},
+				Liquids: []balance.Asked{{Key: "orange_juice", G: 80}},
+				Extras: []balance.Asked{
+					{Key: "orange_zest", G: 6},
+				},
+				Thickener: &balance.ThickenerAsked{Key: "cornflour"},
+				Topping:   balance.ToppingAsked{Key: "betty_bread"},
+			},
+		},
+	},
+	{
+		"Fig and orange bars",
+		benchOven,
+		165,
+		36,
+		[]string{"Cold in the pan before the knife."},
+		[]balance.Request{
+			{
+				Dish: dishNamed(
+					"Square tin",
+				),
+				Style:  "bar",
+				Fruits: []balance.FruitAsked{{Key: "fig", Share: 1}},
+				Extras: []balance.Asked{{Key: "orange_zest", G: 4}},
+				Thickener: &balance.ThickenerAsked{
+					Key: "cornflour",
+				},
+				Topping: balance.ToppingAsked{Key: "bar_dough"},
+				Base:    &balance.BaseAsked{Key: "bar_dough"},
+			},
+		},
+	},
+	{
+		"Raspberry cream bars",
+		benchOven,
+		150,
+		42,
+		[]string{"Market Saturdays. Out when the middle trembles; fridge within two hours."},
+		[]balance.Request{
+			{
+				Dish:    dishNamed("Square tin"),
+				Style:   "bar",
+				Fruits:  []balance.FruitAsked{{Key: "raspberry", Share: 1}},
+				Custard: &balance.CustardAsked{Egg: 100, Sugar: 130, Flour: 14, Salt: 1, Starch: "cornflour"},
+				Topping: balance.ToppingAsked{
+					Key:    "crumble_oat",
+					Amount: topping.Light,
+				},
+				Base:     &balance.BaseAsked{Key: "shortbread"},
+				Finishes: []string{"icing_sugar"},
+			},
+		},
+	},
+	{
+		"Pear and redcurrant seed pie",
+		oldRange,
+		190,
+		51,
+		[]string{"For guests who eat no nuts: seeds in the toffee, oats under the pears to drink the juice."},
+		[]balance.Request{
+			{
+				Dish:  dishNamed("Rolled-rim pie dish"),
+				Style: "pie",
+				Fruits: []balance.FruitAsked{
+					{Key: "pear_firm", Share: 0.75, Size: "large"},
+					{Key: "redcurrant", Share: 0.25},
+				},
+				Extras:      []balance.Asked{{Key: "cardamom", G: 1.5}},
+				CrumbLayerG: 18,
+				Thickener:   &balance.ThickenerAsked{Key: "arrowroot"},
+				Topping: balance.ToppingAsked{
+					Key:    "crumble_oat",
+					Amount: topping.Light,
+				},
+				Late: []balance.ToppingAsked{{
+					Key:       "praline_nut",
+					Amount:    topping.Light,
+					BakersPct: map[string]float64{"walnuts": 0, "pumpkin_seeds": 80},
+				}},
+				Base: &balance.BaseAsked{Key: "shortcrust"},
+			},
+		},
+	},
+}
+
+func (c demoCard) load(ctx context.Context, s *store.Store, now time.Time) error {
+	for i := range c.versions {
+		r := c.version(i + 1)
+		if err := balance.Check(r); err != nil {
+			return err
+		}
+		v := app.Version{
+			ID: id(fmt.Sprint(c.name, i)), SavedAt: now.AddDate(0, 0, -30+9*i), Request: r, Note: c.notes[i],
+			Setting: app.Setting{OvenID: &c.oven.ID, OvenC: &c.ovenC, Minutes: &c.minutes},
+		}
+		if i == 0 {
+			if _, err := s.AddCard(ctx, Kitchen.ID, id(c.name), c.name, v, app.Summarise(r)); err != nil {
+				return err
+			}
+			if tags := occasions[c.name]; len(tags) > 0 {
+				if _, err := s.ChangeCard(ctx, Kitchen.ID, id(c.name), app.CardChange{Tags: &tags}); err != nil {
+					return err
+				}
+			}
+			continue
+		}
+		if _, err := s.AddVersion(ctx, Kitchen.ID, id(c.name), v, app.Summarise(r)); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// version is the request of one of a card's versions.
+func (c demoCard) version(n int) balance.Request {
+	r := c.versions[n-1]
+	r.Cup, r.Spoon = "metric", "metric"
+	return r
+}
+
+func cardNamed(name string) (demoCard, error) {
+	for _, c := range cards {
+		if c.name == name {
+			return c, nil
+		}
+	}
+	return demoCard{}, fmt.Errorf("demo: no card %s", name)
+}

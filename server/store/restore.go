@@ -1,0 +1,268 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+	"time"
+
+	"mabbin/app"
+	"mabbin/core/fault"
+	"mabbin/core/message"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
+)
+
+// Backed is a kitchen's archive as it is read: every table's rows in their order, and pictures by their ids.
+type Backed interface {
+	// Form is the version of its rows.
+	Form() int
+	// Rows hands over the rows of a table; none where it is not there.
+	Rows(table string, row func(json.RawMessage) error) error
+	Picture(id string) (jpeg, small []byte, err error)
+}
+
+// Restore makes a kitchen of an archive, all of it or nothing. Where the kitchen is here already, a second one is
+// made beside it, with ids of its own. What is wrong with the archive is fault.Faults.
+func (s *Store) Restore(ctx context.Context, from Backed, asNew func(name string) string) (app.Kitchen, error) {
+	var k app.Kitchen
+	err := s.inTx(ctx, func(tx pgx.Tx) error {
+		r := restoring{tx: tx, from: from, asNew: asNew, watches: map[uuid.UUID]bool{}}
+		for _, t := range tables {
+			if err := r.table(ctx, t); err != nil {
+				return err
+			}
+		}
+		if r.kitchen == uuid.Nil {
+			return fault.Faults{{Pointer: "/kitchen", Detail: message.New("there is no kitchen in it")}}
+		}
+		k.ID = r.kitchen
+		return nil
+	})
+	if errors.Is(err, app.ErrRefused) || errors.Is(err, app.ErrTaken) {
+		return k, fault.Faults{
+			{Detail: message.New("something in it does not fit together: {why}", message.Part(message.Of(err)))},
+		}
+	}
+	if err != nil {
+		return k, err
+	}
+	return s.OneKitchen(ctx, k.ID)
+}
+
+// restoring is an archive on its way in.
+type restoring struct {
+	tx      pgx.Tx
+	from    Backed
+	asNew   func(name string) string
+	kitchen uuid.UUID // as it is here
+	was     uuid.UUID // as it is in the archive
+	watches map[uuid.UUID]bool
+}
+
+// mostFaults is how many wrong rows are told before the rest is left unread.
+const mostFaults = 10
+
+func (r *restoring) table(ctx context.Context, t table) error {
+	known, err := r.columns(ctx, t.name)
+	if err != nil {
+		return err
+	}
+	n := -1
+	var wrong fault.Faults
+	err = r.from.Rows(t.name, func(raw json.RawMessage) error {
+		n++
+		at := fmt.Sprintf("/%s/%d", t.name, n)
+		var row columns
+		if err := json.Unmarshal(raw, &row); err != nil || row == nil {
+			wrong.Add(at, message.New("is no row"))
+			return wrong
+		}
+		if len(row) == 0 {
+			wrong.Add(at, message.New("is an empty row"))
+			return wrong
+		}
+		for c, value := range row {
+			kind, ok := known[c]
+			if !ok {
+				wrong.Add(at+"/"+c, message.New("is not known here: the archive is from a newer Mabbin"))
+				return wrong
+			}
+			if kind == "timestamp with time zone" {
+				checkMoment(at+"/"+c, value, &wrong)
+			}
+		}
+		lift(r.from.Form(), t.name, row)
+		if t.check != nil {
+			if wrong.Under(at, t.check(row).Err()); len(wrong) > mostFaults {
+				return wrong
+			}
+		}
+		if len(wrong) > 0 {
+			return nil
+		}
+		var was string // pictures' files keep their names
+		_ = json.Unmarshal(row["id"], &was)
+		if err := r.own(ctx, t.name, row, at); err != nil {
+			return err
+		}
+		return r.insert(ctx, t.name, row, was, at)
+	})
+	if err == nil {
+		err = wrong.Err()
+	}
+	return err
+}
+
+// The years that a moment of a kitchen may be of: what lies outside stops lists and clocks.
+const (
+	firstYear = 1970
+	lastYear  = 2200
+)
+
+// checkMoment notes a moment that no clock has told: infinity, a year of another age, a word.
+func checkMoment(at string, raw json.RawMessage, f *fault.Faults) {
+	if string(raw) == "null" {
+		return
+	}
+	var moment time.Time
+	if err := json.Unmarshal(raw, &moment); err != nil || moment.Year() < firstYear || moment.Year() > lastYear {
+		f.Add(at, message.New("is no moment of the years {from} to {to}: give one as in {example}",
+			message.Count(firstYear), message.Count(lastYear), message.Text("2026-10-01T12:00:00Z")))
+	}
+}
+
+// columns are a table's columns and of which type each is.
+func (r *restoring) columns(ctx context.Context, name string) (map[string]string, error) {
+	rows, err := r.tx.Query(
+		ctx,
+		`select column_name::text, data_type::text from information_schema.columns
+			where table_schema = current_schema() and table_name = $1`,
+		name,
+	)
+	if err != nil {
+		return nil, err
+	}
+	out := map[string]string{}
+	var column, kind string
+	_, err = pgx.ForEachRow(rows, []any{&column, &kind}, func() error {
+		out[column] = kind
+		return nil
+	})
+	return out, err
+}
+
+// own makes a row the restored kitchen's: its ids are other ones where the kitchen is a second one, and it can belong
+// to no other kitchen.
+func (r *restoring) own(ctx context.Context, name string, row map[string]json.RawMessage, at string) error {
+	id := func(c string) (uuid.UUID, error) {
+		var x uuid.UUID
+		if err := json.Unmarshal(row[c], &x); err != nil {
+			return x, fault.Faults{{Pointer: at + "/" + c, Detail: message.New("is no id")}}
+		}
+		return x, nil
+	}
+	if name == "kitchen" {
+		if r.was != uuid.Nil {
+			return fault.Faults{{Pointer: at, Detail: message.New("is a second kitchen: an archive holds one")}}
+		}
+		var err error
+		if r.was, err = id("id"); err != nil {
+			return err
+		}
+		r.kitchen = r.was
+		var here bool
+		if err := r.tx.QueryRow(ctx, `select exists (select from kitchen where id = $1)`, r.was).Scan(&here); err != nil {
+			return err
+		}
+		if here {
+			r.kitchen = uuid.New()
+			var title string
+			_ = json.Unmarshal(row["name"], &title)
+			row["name"], _ = json.Marshal(r.asNew(title))
+		}
+	} else if _, has := row["kitchen_id"]; has {
+		x, err := id("kitchen_id")
+		if err != nil {
+			return err
+		}
+		if x != r.was || r.was == uuid.Nil {
+			return fault.Faults{{Pointer: at + "/kitchen_id", Detail: message.New("is another kitchen's")}}
+		}
+	}
+	switch name {
+	case "watch":
+		x, err := id("id")
+		if err != nil {
+			return err
+		}
+		r.watches[x] = true
+	case "watch_reading": // which has no kitchen of its own
+		if x, err := id("watch_id"); err != nil || !r.watches[x] {
+			return fault.Faults{{Pointer: at + "/watch_id", Detail: message.New("is not on this kitchen's watch")}}
+		}
+	}
+	if r.kitchen == r.was {
+		return nil
+	}
+	for c, raw := range row {
+		if c != "id" && !strings.HasSuffix(c, "_id") || string(raw) == "null" {
+			continue
+		}
+		x, err := id(c)
+		if err != nil {
+			return err
+		}
+		row[c], _ = json.Marshal(r.here(x))
+	}
+	return nil
+}
+
+// here is the id that something of the archive has in this kitchen: the same for the same each time.
+func (r *restoring) here(x uuid.UUID) uuid.UUID {
+	switch {
+	case x == r.was:
+		return r.kitchen
+	case r.kitchen == r.was:
+		return x
+	}
+	return uuid.NewSHA1(r.kitchen, x[:])
+}
+
+func (r *restoring) insert(ctx context.Context, name string, row map[string]json.RawMessage, was, at string) error {
+	args := []any{nil}
+	cols := slices.Sorted(maps.Keys(row))
+	values := slices.Clone(cols)
+	if name == "picture" {
+		jpeg, small, err := r.from.Picture(was)
+		if err != nil {
+			return fault.Faults{
+				{Pointer: at, Detail: message.New("its picture is missing: {why}", message.Part(message.Of(err)))},
+			}
+		}
+		cols, values = append(cols, "jpeg", "small"), append(values, "$2", "$3")
+		args = append(args, jpeg, small)
+	}
+	raw, err := json.Marshal(row)
+	if err != nil {
+		return err
+	}
+	args[0] = raw
+	_, err = r.tx.Exec(ctx, fmt.Sprintf(`insert into %s (%s) select %s from jsonb_populate_record(null::%s, $1)`,
+		name, strings.Join(cols, ", "), strings.Join(values, ", "), name), args...)
+	var pg *pgconn.PgError
+	if errors.As(err, &pg) && pg.Code[:2] == "22" { // a value that its column does not take
+		return fault.Faults{{Pointer: at, Detail: message.New("has a value that does not belong there: {why}",
+			message.Text(pg.Message))}}
+	}
+	if err != nil {
+		return fmt.Errorf("%s: %w", at, kind(err))
+	}
+	return nil
+}
