@@ -3,11 +3,16 @@ package formats
 import (
 	"archive/zip"
 	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"hash"
 	"image"
 	"io"
+	"maps"
+	"slices"
 	"time"
 
 	"mabbin/core/message"
@@ -37,6 +42,23 @@ type Manifest struct {
 	MadeAt  time.Time `json:"made_at"`
 }
 
+// contentsName is the last file of an archive: what is in each of the others. An archive that was broken off has none.
+const contentsName = "contents.json"
+
+// Part is what one file of an archive holds.
+type Part struct {
+	Rows   int    `json:"rows,omitempty"` // of a table
+	SHA256 string `json:"sha256"`         // of its bytes, in hexadecimal
+}
+
+// summed counts and sums what is written of, or read from, one file.
+type summed struct {
+	rows int
+	sum  hash.Hash
+}
+
+func (s summed) part() Part { return Part{Rows: s.rows, SHA256: hex.EncodeToString(s.sum.Sum(nil))} }
+
 // ErrArchive is an archive that can't be read. What it says is meant for whoever chose it.
 var ErrArchive = errors.New("can't be read as a kitchen's archive")
 
@@ -44,14 +66,16 @@ func noArchive(says message.Message) error { return message.Error{Says: says, Ki
 
 // ArchiveWriter writes an archive as it comes, so that a large kitchen takes no more memory than a small one.
 type ArchiveWriter struct {
-	zip   *zip.Writer
-	table string // that is open
-	to    io.Writer
+	zip      *zip.Writer
+	table    string // that is open
+	to       io.Writer
+	now      summed
+	contents map[string]Part
 }
 
 // NewArchive begins an archive.
 func NewArchive(to io.Writer, at time.Time) (*ArchiveWriter, error) {
-	w := &ArchiveWriter{zip: zip.NewWriter(to)}
+	w := &ArchiveWriter{zip: zip.NewWriter(to), contents: map[string]Part{}}
 	m, err := w.zip.Create(manifestName)
 	if err != nil {
 		return nil, err
@@ -66,11 +90,15 @@ func (w *ArchiveWriter) Row(table string, row json.RawMessage) (err error) {
 		if err := w.end(); err != nil {
 			return err
 		}
-		if w.to, err = w.zip.Create(table + ".json"); err != nil {
+		file, err := w.zip.Create(table + ".json")
+		if err != nil {
 			return err
 		}
+		w.now = summed{sum: sha256.New()}
+		w.to = io.MultiWriter(file, w.now.sum)
 		w.table, sep = table, "[\n"
 	}
+	w.now.rows++
 	_, err = fmt.Fprintf(w.to, "%s%s", sep, row)
 	return err
 }
@@ -79,8 +107,9 @@ func (w *ArchiveWriter) end() error {
 	if w.table == "" {
 		return nil
 	}
-	w.table = ""
 	_, err := io.WriteString(w.to, "\n]\n")
+	w.contents[w.table+".json"] = w.now.part()
+	w.table = ""
 	return err
 }
 
@@ -93,9 +122,10 @@ func (w *ArchiveWriter) Picture(id string, jpeg, small []byte) error {
 		ending string
 		raw    []byte
 	}{{".jpg", jpeg}, {"-small.jpg", small}} {
-		to, err := w.zip.CreateHeader(
-			&zip.FileHeader{Name: "pictures/" + id + f.ending, Method: zip.Store},
-		) // it is packed already
+		name := "pictures/" + id + f.ending
+		sum := sha256.Sum256(f.raw)
+		w.contents[name] = Part{SHA256: hex.EncodeToString(sum[:])}
+		to, err := w.zip.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Store}) // it is packed already
 		if err != nil {
 			return err
 		}
@@ -106,9 +136,19 @@ func (w *ArchiveWriter) Picture(id string, jpeg, small []byte) error {
 	return nil
 }
 
-// Close ends the archive.
+// Close ends the archive, and tells in it what it holds. One that is not closed is no archive.
 func (w *ArchiveWriter) Close() error {
-	return errors.Join(w.end(), w.zip.Close())
+	if err := w.end(); err != nil {
+		return err
+	}
+	to, err := w.zip.Create(contentsName)
+	if err != nil {
+		return err
+	}
+	if err := json.NewEncoder(to).Encode(w.contents); err != nil {
+		return err
+	}
+	return w.zip.Close()
 }
 
 // Archive is an archive as it is read.
@@ -119,6 +159,7 @@ type Archive struct {
 
 	zip      *zip.Reader
 	form     int
+	contents map[string]Part // nil: of before archives told it
 	read, of int64
 }
 
@@ -189,7 +230,50 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 		)
 	}
 	a.form = m.Version
-	return a, nil
+	return a, a.readContents()
+}
+
+// contentsFrom is the form since which an archive tells what it holds.
+const contentsFrom = 4
+
+// mostContents is how large the list of an archive's files may be, in bytes: pictures of a hundred years.
+const mostContents = 64 << 20
+
+// readContents reads what the archive says that it holds, and looks whether all of that is there.
+func (a *Archive) readContents() error {
+	if a.form < contentsFrom {
+		return nil
+	}
+	raw, err := a.whole(contentsName, mostContents)
+	if err != nil || json.Unmarshal(raw, &a.contents) != nil || a.contents == nil {
+		return noArchive(message.New(
+			"it can't be read as a kitchen's archive: it ends before its end, and nothing of it was kept. Download it again",
+		))
+	}
+	there := map[string]bool{}
+	for _, f := range a.zip.File {
+		there[f.Name] = true
+	}
+	for _, name := range slices.Sorted(maps.Keys(a.contents)) {
+		if !there[name] {
+			return noArchive(message.New("it can't be read as a kitchen's archive: {file} is missing in it", message.Text(name)))
+		}
+	}
+	return nil
+}
+
+// same says whether a file that was read is the one that was written.
+func (a *Archive) same(name string, read Part) error {
+	if a.contents == nil {
+		return nil
+	}
+	if wrote, ok := a.contents[name]; !ok || wrote != read {
+		return noArchive(message.New(
+			"it can't be read as a kitchen's archive: {file} is not what was written, and nothing of it was kept",
+			message.Text(name),
+		))
+	}
+	return nil
 }
 
 // whole is a file of the archive, whole.
@@ -223,7 +307,8 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 			Kind: errors.Join(ErrArchive, err),
 		}
 	}
-	d := json.NewDecoder(f)
+	now := summed{sum: sha256.New()}
+	d := json.NewDecoder(io.TeeReader(f, now.sum))
 	if t, err := d.Token(); err != nil || t != json.Delim('[') {
 		return broken(message.Error{Says: message.New("is no list of rows")})
 	}
@@ -235,6 +320,7 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 		if len(raw) > mostRow {
 			return broken(message.Error{Says: message.New("a row is larger than {most} MB", message.Count(mostRow>>20))})
 		}
+		now.rows++
 		if err := row(raw); err != nil {
 			return err
 		}
@@ -242,7 +328,10 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 	if _, err := d.Token(); err != nil {
 		return broken(err)
 	}
-	return nil
+	if _, err := io.Copy(now.sum, f); err != nil { // what the decoder has not asked for
+		return broken(err)
+	}
+	return a.same(table+".json", now.part())
 }
 
 // Picture is a picture by its id.
@@ -258,6 +347,8 @@ func (a *Archive) Picture(id string) (jpeg, small []byte, err error) {
 		if _, kind, bad := image.DecodeConfig(bytes.NewReader(raw)); bad != nil || kind != "jpeg" {
 			err = message.Error{Says: message.New("{file} is no JPEG", message.Text(name))}
 		}
+		sum := sha256.Sum256(raw)
+		err = errors.Join(err, a.same(name, Part{SHA256: hex.EncodeToString(sum[:])}))
 		return raw
 	}
 	jpeg = read("pictures/" + id + ".jpg")

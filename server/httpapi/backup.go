@@ -28,7 +28,10 @@ func (s *server) backUp(c *gin.Context) {
 			w.Row,
 			func(p app.Picture) error { return w.Picture(p.ID.String(), p.JPEG, p.Small) },
 		)
-		return errors.Join(err, w.Close())
+		if err != nil {
+			return err // what is not ended is no archive
+		}
+		return w.Close()
 	})
 }
 
