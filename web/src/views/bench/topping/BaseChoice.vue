@@ -22,7 +22,11 @@ const row = computed(() => kitchen.base.get(request.value.base?.key ?? 'none'))
         data-testid="base"
         @update:model-value="
           (key: string) =>
-            dessert.change('the base', (d) => (d.request.base = key === 'none' ? undefined : { key }))
+            dessert.change(
+              'the base',
+              (d) =>
+                (d.request.base = key === 'none' ? undefined : { key, egg_seal: d.request.base?.egg_seal }),
+            )
         "
       >
         <el-option

@@ -1,0 +1,126 @@
+package e2e
+
+import (
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+)
+
+// What goes with the fruit is offered with its grams, put in by a touch, and taken back.
+func TestWhatGoesWithTheFruit(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Damson and apple crumble", " .open")),
+		click(id("station-fruit")),
+		click(id("goes-with")),
+	)
+	reads(t, ctx, id("pairings"), "season in the north", "Spices", "Served with")
+	do(t, ctx, click(id("offer-hazelnuts")))
+	reads(t, ctx, id("line-fruit-hazelnuts"), "Hazelnuts")
+	do(t, ctx, WaitNotPresent(id("offer-hazelnuts")), click(id("undo")), WaitVisible(id("offer-hazelnuts")))
+	do(t, ctx, WaitNotPresent(id("line-fruit-hazelnuts")), click(id("offer-blackberry")))
+	reads(t, ctx, id("line-fruit-blackberry"), "Blackberry")
+	reads(t, ctx, id("buy"), "blackberry")
+	do(t, ctx, click(id("weigh")))
+	reads(t, ctx, id("method"), "A helper or a child can do this", "Scrape all", "min at 190")
+}
+
+// A dish can be bare, crumbs can lie between the fruit, and either is told and taken back.
+func TestBareAndBetween(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Rhubarb and strawberry crumble", " .open")),
+		click(id("station-topping")),
+		click(id("layers-2")),
+	)
+	reads(t, ctx, id("station-topping"), "7 mm")
+	do(t, ctx, click(id("weigh")))
+	reads(t, ctx, id("method"), "2 layers of", "with the fruit between")
+	do(t, ctx, click(id("weigh")), click(id("topping")), click(id("topping-none")), WaitNotPresent(id("bowl-topping")))
+	reads(t, ctx, id("station-topping"), "no topping")
+	reads(t, ctx, id("verdict"), "fruit")
+	do(t, ctx, click(id("undo")), WaitVisible(id("bowl-topping")))
+	reads(t, ctx, id("bowl-topping"), "equal weights")
+}
+
+// A base is sealed with egg, its rim crimped, and shapes are cut from what is kept back; bought pastry is not made.
+func TestABaseInItsWays(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Pear and redcurrant seed pie", " .open")),
+		click(id("station-topping")),
+		click(id("egg-seal")),
+	)
+	reads(t, ctx, id("bowl-seal"), "Egg", "To seal the base")
+	do(t, ctx, click(id("crimped")), fill(id("cut-cut_outs"), "12"))
+	reads(t, ctx, id("plan-shell"), "crimp it", "12 cut-outs of 3 cm")
+	do(t, ctx, click(id("base")), click(id("base-bought_shortcrust")))
+	reads(t, ctx, id("bowl-base"), "Shortcrust pastry sheet")
+	do(t, ctx, click(id("weigh")))
+	reads(t, ctx, id("method"), "unroll it", "Brush the base inside")
+}
+
+// What is at hand changes the method, a small bowl makes lots of it, and a lighter way shows its price.
+func TestToolsAndLighterWays(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Gooseberry crumble", " .open")),
+		click(id("station-topping")),
+		click(id("disagree-fat")),
+		click(id("way-tool-processor")),
+		fill(id("bowl-ml"), "500"),
+		click(id("weigh")),
+	)
+	reads(t, ctx, id("method"), "Pulse the cold fat", "lots: the bowl takes no more than 60 %")
+	do(t, ctx, click(id("weigh")), click(id("station-finish")), click(id("disagree-lighter")))
+	reads(t, ctx, id("way-lighter-fat"), "a fifth less butter", "a portion has", "browning", "less crunch")
+	do(t, ctx, click(id("way-lighter-topping")))
+	reads(t, ctx, id("carrying"), "lid is left open", "Re-crisp it there")
+	do(t, ctx, click(id("station-topping")), WaitVisible(CSS(`[data-testid="amount-light"][aria-pressed="true"]`)))
+	do(t, ctx, click(id("station-juice")), click(id("sugar-key")), click(id("sugar-key-dark_brown_sugar")))
+	reads(t, ctx, id("line-dry-dark_brown_sugar"), "Dark brown sugar")
+}
+
+// Over coals: the ring is drawn, two pots share the coals between them, lumps go by the eye, and nothing is covered.
+func TestOverCoals(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards"),
+		click(id("card-Pear pandowdy", " .open")),
+		click(id("station-bake")),
+		WaitVisible(id("cover-0-foil")),
+		click(id("oven")),
+		click(id("oven-Yard camp oven")),
+		WaitVisible(id("rings")),
+		WaitNotPresent(id("cover-0-foil")),
+	)
+	reads(t, ctx, id("rings"), "On the lid", "Below")
+	reads(t, ctx, id("hand"), "4 to 6 seconds", "thermometer decides")
+	do(t, ctx, click(id("stacked")), click(id("fuel-lumps")))
+	reads(t, ctx, id("rings"), "Between")
+	reads(t, ctx, id("fire"), "Lumps are not counted", "Two pots", "three pebbles")
+}
