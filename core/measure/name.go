@@ -76,7 +76,7 @@ func (r *reading) takeApart(rest string) (name string) {
 	if strings.Contains(name, "lightly packed") || strings.Contains(r.Note, "lightly packed") {
 		r.pack = lightlyPacked
 	}
-	r.Frozen = strings.Contains(name, "frozen")
+	r.Frozen = strings.Contains(name, "frozen") || strings.Contains(r.Note, "frozen")
 	return name
 }
 
