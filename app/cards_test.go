@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"mabbin/core/diet"
+	"mabbin/core/oven"
 
 	"github.com/google/uuid"
 )
@@ -183,5 +184,28 @@ func TestVersionsAreLaidBesideEachOther(t *testing.T) {
 	broken := Cards{Store: box, Kitchens: kitchens{id: k.id}, Clock: newClock().now}
 	if _, err := broken.Compare(t.Context(), k.id, card, 1, 2); !errors.Is(err, ErrNotFound) {
 		t.Errorf("an oven that is not there: %v", err)
+	}
+}
+
+// A page's cards bake in their own ovens, as the kitchen knows them.
+func TestAPageKnowsItsOvens(t *testing.T) {
+	one := ShelfOven{ID: uuid.New(), Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", OffsetC: 4}}
+	k := kitchens{id: uuid.New(), altitude: 500, ovens: []ShelfOven{one}}
+	cards := Cards{Store: newCardBox(), Kitchens: k}
+	in := func(s Setting) Card { return Card{ID: uuid.New(), Versions: []Version{{Setting: s}}} }
+	hot, minutes := 180.0, 40.0
+	got, err := cards.Settings(t.Context(), k.id, []Card{
+		in(Setting{OvenID: &one.ID, OvenC: &hot, Minutes: &minutes}), in(Setting{}), in(Setting{OvenID: &one.ID}),
+	})
+	if err != nil || len(got) != 3 {
+		t.Fatalf("%+v, %v", got, err)
+	}
+	if got[0].OvenOffsetC != 4 || len(got[0].Stages) != 1 || got[1].OvenOffsetC != 0 || got[2].Heating != "fan" ||
+		got[1].AltitudeM != 500 {
+		t.Errorf("%+v", got)
+	}
+	nobody := uuid.New()
+	if _, err := cards.Settings(t.Context(), k.id, []Card{in(Setting{OvenID: &nobody})}); !errors.Is(err, ErrNotFound) {
+		t.Errorf("nobody's oven: %v", err)
 	}
 }

@@ -43,12 +43,18 @@ func (s *server) listCards(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
+	settings, err := s.cards.Settings(c, kitchenOf(c), page)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	tags, err := s.Store.CardTags(c, kitchenOf(c))
-	s.respond(c, http.StatusOK, api.CardPage{All: all, Tags: tags, Cards: each(page, func(x app.Card) api.CardListed {
-		return api.CardListed{
-			Id: x.ID, Name: x.Name, Tags: x.Tags, Newest: version(x.Versions[0]), Brief: s.summaries.of(x.Versions[0]),
-		}
-	})}, err)
+	listed := make([]api.CardListed, len(page))
+	for i, b := range s.summaries.page(c, page, settings) {
+		x := page[i]
+		listed[i] = api.CardListed{Id: x.ID, Name: x.Name, Tags: x.Tags, Newest: version(x.Versions[0]), Brief: b}
+	}
+	s.respond(c, http.StatusOK, api.CardPage{All: all, Tags: tags, Cards: listed}, err)
 }
 
 // getCard is one card with all its versions.

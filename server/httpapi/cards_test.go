@@ -2,6 +2,7 @@ package httpapi
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"log/slog"
 	"net/http"
@@ -52,6 +53,45 @@ func TestCardsAreFoundByWhatTheyAre(t *testing.T) {
 	}
 	if w := call(h, "GET", base+"/cards?shape=star", ""); w.Code != 400 {
 		t.Errorf("a star: %d", w.Code)
+	}
+}
+
+// A tile tells what the Bench tells: the same grams, portions and band, in the card's own oven.
+func TestATileTellsWhatTheBenchTells(t *testing.T) {
+	h, base := theYard(t)
+	for _, c := range get[api.CardPage](t, call(h, "GET", base+"/cards?limit=50", ""), 200).Cards {
+		body, err := json.Marshal(map[string]any{
+			"kitchen": demo.Kitchen.ID, "request": c.Newest.Request, "setting": c.Newest.Setting,
+		})
+		if err != nil {
+			t.Fatal(err)
+		}
+		w := call(h, "POST", "/api/v1/bench", string(body))
+		var a struct {
+			Balance struct {
+				FruitG, SugarG, ThickenerG, ToppingG float64
+				Set                                  struct{ Band string }
+				Portions                             struct{ Count float64 }
+			}
+		}
+		names := strings.NewReplacer(
+			`"fruit_g"`,
+			`"FruitG"`,
+			`"sugar_g"`,
+			`"SugarG"`,
+			`"thickener_g"`,
+			`"ThickenerG"`,
+			`"topping_g"`,
+			`"ToppingG"`,
+		)
+		if w.Code != 200 || json.Unmarshal([]byte(names.Replace(w.Body.String())), &a) != nil {
+			t.Fatalf("%s: %d %.300s", c.Name, w.Code, w.Body)
+		}
+		b := a.Balance
+		if c.Brief == nil || c.Brief.FruitG != b.FruitG || c.Brief.SugarG != b.SugarG || c.Brief.ThickenerG != b.ThickenerG ||
+			c.Brief.ToppingG != b.ToppingG || string(c.Brief.Band) != b.Set.Band || c.Brief.Portions != b.Portions.Count {
+			t.Errorf("%s: the tile tells %+v, the Bench %+v", c.Name, c.Brief, b)
+		}
 	}
 }
 
