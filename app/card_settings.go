@@ -8,8 +8,8 @@ import (
 	"github.com/google/uuid"
 )
 
-// Settings are where each card of a page bakes, by its newest version, as the kitchen knows its ovens: what a tile tells
-// is what the Bench will tell.
+// Settings are where each card of a page bakes, by its newest version, as the kitchen knows its ovens: what a tile
+// tells is what the Bench will tell.
 func (c Cards) Settings(ctx context.Context, kitchen uuid.UUID, page []Card) ([]bake.Setting, error) {
 	k, err := c.Kitchens.OneKitchen(ctx, kitchen)
 	if err != nil {

@@ -4,7 +4,7 @@ import (
 	"context"
 	"slices"
 
-	"mabbin/core/balance"
+	"mabbin/core/bake"
 	"mabbin/core/compare"
 
 	"github.com/google/uuid"
@@ -27,9 +27,15 @@ func (c Cards) Compare(ctx context.Context, kitchen, card uuid.UUID, version, ot
 			return nil, err
 		}
 		sides[i].Request = v.Request
-		if sides[i].Answer, err = balance.Solve(v.Request); err != nil {
+		setting, err := BakeSetting(ctx, c.Kitchens, kitchen, v.Setting, Weather{})
+		if err != nil {
 			return nil, err
 		}
+		a, err := bake.Dessert(ctx, bake.DessertRequest{Request: v.Request, Setting: setting})
+		if err != nil {
+			return nil, err
+		}
+		sides[i].Answer = &a.Balance
 	}
 	return compare.Of(sides[0], sides[1]), nil
 }

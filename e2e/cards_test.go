@@ -253,7 +253,7 @@ func TestTheGalleryOfCards(t *testing.T) {
 	do(t, ctx, click(id("seek-diet")), click(id("seek-diet-vegan")))
 	reads(t, ctx, id("no-card"), "No card is like that")
 	do(t, ctx, click(id("no-card", " button")), click(id("more-Gooseberry crumble")))
-	reads(t, ctx, id("versions-beside"), "Version 1", "Version 2", "Gooseberry 1027 g 850 g", "How it was to stand")
+	reads(t, ctx, id("versions-beside"), "Version 1", "Version 2", "Gooseberry 1027 g 849 g", "How it was to stand")
 	do(t, ctx, click(id("card-tags")), click(id("tag-picnic")))
 	reads(t, ctx, CSS(".el-dialog .el-select__selection"), "picnic")
 	do(t, ctx, fill(id("card-name"), "Green crumble"), click(id("rename")))
