@@ -222,8 +222,14 @@ func (m *recipe) mixFilling() {
 		}
 	}
 	dry = append(dry, m.among(p.filling.Extras, inDry...)...)
+	layered := p.req.Style == "betty" // its sugar goes between the layers, and not into a bowl
 	var lines []message.Message
 	switch {
+	case layered && len(dry) > 1:
+		lines = append(lines, m.says.New(
+			"Mix {dry} until no lump is left; it is strewn over the fruit of each layer.", message.And(dry...)))
+	case layered && len(dry) == 1:
+		lines = append(lines, m.says.New("The {dry} is strewn over the fruit of each layer.", message.And(dry...)))
 	case len(dry) > 1:
 		lines = append(lines, m.says.New(
 			"Mix {dry} until no lump is left, and toss the fruit in it, lifting from below.", message.And(dry...)))
@@ -257,8 +263,12 @@ func (m *recipe) mixFilling() {
 			in -= w.G
 		}
 	}
-	lines = append(lines, m.says.New("Scrape all {much} into the dish.", message.Grams(in)))
-	m.step("dry", true, lines...)
+	if !layered {
+		lines = append(lines, m.says.New("Scrape all {much} into the dish.", message.Grams(in)))
+	}
+	if len(lines) > 0 {
+		m.step("dry", true, lines...)
+	}
 }
 
 // sugarName is the sugar as the method calls it: only another than the usual one by its name.

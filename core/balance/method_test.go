@@ -79,8 +79,8 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 				r.Style, r.Topping = "betty", ToppingAsked{Key: "betty_bread", Layers: 3}
 				r.Liquids = []Asked{{Key: "water", G: 80}}
 			},
-			[]string{"3 layers", "Pour the water over before the last crumbs"},
-			[]string{"Stir in water"},
+			[]string{"3 layers", "Pour the water over before the last crumbs", "strewn over the fruit of each layer"},
+			[]string{"Stir in water", "toss the fruit", "Scrape all"},
 		},
 		"a bought sheet": {
 			func(r *Request) {

@@ -11,7 +11,7 @@ import (
 func (r *reading) weigh(t Thing) {
 	if len(r.terms) == 0 {
 		if len(r.other) == 0 {
-			if purpose := r.purpose(); purpose != "" && (purpose != "to taste" || !bulk[t.Role]) {
+			if purpose := r.purpose(); purpose != "" && purpose != "to taste" {
 				r.say(message.New("{purpose}: not weighed here", message.Word(purpose)))
 				return
 			}
@@ -56,10 +56,7 @@ func (r *reading) weigh(t Thing) {
 	r.compare(t, g)
 }
 
-// bulk are the roles of which "to taste" is no pinch: they decide sweetness and juice.
-var bulk = map[string]bool{"sugar": true, "syrup": true, "acid": true, "liquid": true, "fat": true, "fruit": true}
-
-// purpose is what a thing without an amount is for: greasing, dusting, serving, or to taste.
+// purpose is what a thing without an amount is for: greasing, dusting, serving, or to taste, which is asked about.
 func (r *reading) purpose() string {
 	for _, w := range []string{
 		"to taste", "greasing", "grease", "dusting", "to dust", "to serve", "serving",
