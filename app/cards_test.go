@@ -2,6 +2,7 @@ package app
 
 import (
 	"errors"
+	"slices"
 	"strings"
 	"testing"
 
@@ -20,8 +21,8 @@ func TestACardIsSavedWithWhatListsNeed(t *testing.T) {
 		t.Fatalf("%+v, %v", c, err)
 	}
 	s := box.summaries[version]
-	if s.Version != SummaryVersion || s.Ingredients < 5 || !contains(s.Suits, diet.EggFree) ||
-		contains(s.Suits, diet.Vegan) {
+	if s.Version != SummaryVersion || s.Ingredients < 5 || !slices.Contains(s.Suits, diet.EggFree) ||
+		slices.Contains(s.Suits, diet.Vegan) {
 		t.Errorf("%+v", s)
 	}
 	bad := crumble()
@@ -63,15 +64,6 @@ func TestACardIsSavedWithWhatListsNeed(t *testing.T) {
 	) {
 		t.Errorf("a version of no card: %v", err)
 	}
-}
-
-func contains[T comparable](all []T, x T) bool {
-	for _, y := range all {
-		if x == y {
-			return true
-		}
-	}
-	return false
 }
 
 // What a filter computes is caught up on for cards that have it not, once; a filter that needs nothing computes nothing.

@@ -61,7 +61,7 @@ func TestNothingStandsInAnybodysWay(t *testing.T) {
 func everyView(url string, look func(string, ...step)) {
 	look("rough start", Navigate(url), WaitVisible(id("dish-Small stoneware")))
 	look("start from fruit", click(id("from-fruit")))
-	look("bench", Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), WaitVisible(id("figures")))
+	look("bench", openCard(url, "Damson and apple crumble"), WaitVisible(id("figures")))
 	for _, s := range []string{"dish", "fruit", "juice", "topping", "bake", "finish"} {
 		look("bench, "+s, click(id("station-"+s)))
 	}
@@ -83,8 +83,7 @@ func everyView(url string, look func(string, ...step)) {
 	)
 	look(
 		"watch",
-		Navigate(url+"/cards"),
-		click(id("card-Gooseberry crumble", " .open")),
+		openCard(url, "Gooseberry crumble"),
 		click(id("station-bake")),
 		WaitEnabled(id("into-oven")),
 		click(id("into-oven")),

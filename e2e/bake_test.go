@@ -73,7 +73,7 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	)
 
 	// Baked as written, a bake that can't come out says so.
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Freezer cherry crisp", " .open")), click(id("station-bake")),
+	do(t, ctx, openCard(url, "Freezer cherry crisp"), click(id("station-bake")),
 		fill(id("minutes"), "40"))
 	reads(t, ctx, id("unmet"), "middle does not bubble", "fruit is hard")
 	do(t, ctx, click(id("propose")))

@@ -156,8 +156,7 @@ func TestTheFruitIsDrawnToALevel(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Gooseberry crumble", " .open")),
+		openCard(url, "Gooseberry crumble"),
 		WaitVisible(id("fruit-handle")),
 		Sleep(time.Second),
 		idle(),

@@ -283,6 +283,11 @@ func asked() step { return Sleep(40 * time.Millisecond) }
 // click waits until an element stands still, then clicks it.
 func click(sel CSS) step { return Steps(WaitVisible(sel), still(sel), Click(sel), asked(), idle()) }
 
+// openCard opens a card from the list of cards on the Bench.
+func openCard(url, name string) step {
+	return Steps(Navigate(url+"/cards"), click(id("card-"+name, " .open")))
+}
+
 // fill replaces an input's text and leaves it.
 func fill(sel CSS, s string) step {
 	return Steps(

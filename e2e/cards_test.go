@@ -186,7 +186,7 @@ func TestACardGoesOutAndComesBack(t *testing.T) {
 		BrowserContextID: FromContext(ctx).BrowserContextID,
 	})
 	must(t, err)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Pear and blackberry streusel", " .open")))
+	do(t, ctx, openCard(url, "Pear and blackberry streusel"))
 	reads(t, ctx, id("figures"), "939 g", "16 g")
 	for form, name := range map[string]string{"jsonld": "pear-and-blackberry-streusel.json", "html": "pear-and-blackberry-streusel.html", "csv": "pear-and-blackberry-streusel.csv"} {
 		do(t, ctx, click(id("files")), click(id("away-"+form)))

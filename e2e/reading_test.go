@@ -21,7 +21,7 @@ func TestAKitchenReadsItsOwnWords(t *testing.T) {
 	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("english-us")), click(id("decimal-comma")))
 	reads(t, ctx, id("sample"), "cornstarch", "7,5 g", "2,1 l")
 
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")), click(id("station-juice")))
+	do(t, ctx, openCard(url, "Damson and apple crumble"), click(id("station-juice")))
 	reads(t, ctx, id("line-dry-cornflour"), "Cornstarch")
 	reads(t, ctx, id("line-topping-wheat_flour"), "All-purpose flour")
 	do(t, ctx, fill(id("thickener-g"), "22,5"))

@@ -14,8 +14,7 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Gooseberry crumble", " .open")),
+		openCard(url, "Gooseberry crumble"),
 		click(id("station-juice")),
 		click(id("sweetness-sweet")),
 		click(id("station-topping")),
@@ -120,7 +119,7 @@ func TestAnotherDessertCanBeUndone(t *testing.T) {
 	reads(t, ctx, CSS(".rough .before"), "Plums of today, off the Bench")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("bowl-fruit"), "Plum")
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")))
+	do(t, ctx, openCard(url, "Gooseberry crumble"))
 	reads(t, ctx, id("save-state"), "version 2")
 	reads(t, ctx, id("bowl-fruit"), "Gooseberry")
 	do(t, ctx, click(id("undo")))

@@ -23,12 +23,12 @@ func TestShots(t *testing.T) {
 		shot(t, ctx, filepath.Join(dir, name+".png"))
 	}
 	take("rough-start", Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-damson")))
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")))
+	do(t, ctx, openCard(url, "Damson and apple crumble"))
 	take("bench-juice", click(id("station-juice")))
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Apricot cobbler", " .open")))
+	do(t, ctx, openCard(url, "Apricot cobbler"))
 	take("bench-cobbler", click(id("station-topping")))
 	take("bench-bake", click(id("station-bake")), WaitVisible(id("plan")), Click(id("scrubber")))
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Damson and apple crumble", " .open")))
+	do(t, ctx, openCard(url, "Damson and apple crumble"))
 	take(
 		"weighing",
 		click(id("station-juice")),

@@ -34,7 +34,7 @@ const follows = `(async (press, shown, n) => {
 func BenchmarkHandToPicture(b *testing.B) {
 	url, _ := kitchen(b)
 	ctx := tab(b, 1280, 800)
-	do(b, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")))
+	do(b, ctx, openCard(url, "Gooseberry crumble"))
 	for _, c := range []struct{ name, station, press, shown string }{
 		{"a stage of the bake", "bake", `[data-testid="stage-0"]`, `[data-testid="strip"] svg`},
 		{"the set", "juice", `[data-testid="set-handle"]`, `[data-testid="line-dry-cornflour"]`},
@@ -59,7 +59,7 @@ func BenchmarkHandToPicture(b *testing.B) {
 func BenchmarkStartOfTheBench(b *testing.B) {
 	url, _, _ := kitchenWithClock(b)
 	ctx := tab(b, 1280, 800)
-	do(b, ctx, Navigate(url+"/cards"), click(id("card-Gooseberry crumble", " .open")), WaitVisible(id("figures")))
+	do(b, ctx, openCard(url, "Gooseberry crumble"), WaitVisible(id("figures")))
 	loaded, err := Run(
 		ctx,
 		Evaluate[[]string](`performance.getEntriesByType('resource').map((r) => r.name).filter((n) => n.endsWith('.js'))`),

@@ -89,7 +89,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Raspberry cream bars", " .open")))
+	do(t, ctx, openCard(url, "Raspberry cream bars"))
 	reads(t, ctx, id("bowl-custard"), "Egg", "crack 3 eggs", "Cornflour")
 	reads(t, ctx, id("figures"), "slices")
 	do(t, ctx, click(id("station-juice")), fill(id("custard-egg"), "0"), fill(id("custard-flour"), "0"))
@@ -100,8 +100,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Pear and redcurrant seed pie", " .open")),
+		openCard(url, "Pear and redcurrant seed pie"),
 		click(id("station-topping")),
 	)
 	reads(t, ctx, id("remark-wet_base"), "Prick it, line it")
@@ -136,8 +135,7 @@ func TestTheSameInAnotherDish(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Damson and apple crumble", " .open")),
+		openCard(url, "Damson and apple crumble"),
 		click(id("station-dish")),
 		click(id("other")),
 		click(id("more-Long gratin")),
@@ -160,8 +158,7 @@ func TestChangingACardForADiet(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Pear pandowdy", " .open")),
+		openCard(url, "Pear pandowdy"),
 		click(id("diet")),
 		click(id("diet-nut_free")),
 	)
@@ -201,15 +198,14 @@ func TestCuttingPlans(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/cards"), click(id("card-Fig and orange bars", " .open")), click(id("station-topping")))
+	do(t, ctx, openCard(url, "Fig and orange bars"), click(id("station-topping")))
 	reads(t, ctx, id("plan-bars"), "pieces of", "wiped knife")
 	do(t, ctx, fill(id("cut-long"), "6"), fill(id("cut-wide"), "3"))
 	reads(t, ctx, id("plan-bars"), "6 by 3: 18 pieces")
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Pumpkin and sweetcorn cobbler", " .open")),
+		openCard(url, "Pumpkin and sweetcorn cobbler"),
 		click(id("station-topping")),
 	)
 	reads(t, ctx, id("plan-biscuits"), "of 6 cm", "from the scraps")
@@ -224,8 +220,7 @@ func TestCuttingPlans(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Pear and redcurrant seed pie", " .open")),
+		openCard(url, "Pear and redcurrant seed pie"),
 		click(id("station-topping")),
 	)
 	reads(t, ctx, id("plan-shell"), "a disc of 31 cm", "dried beans")
@@ -261,8 +256,7 @@ func TestWhereBakersDisagree(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Pear and redcurrant seed pie", " .open")),
+		openCard(url, "Pear and redcurrant seed pie"),
 		click(id("station-topping")),
 		click(id("disagree-fat")),
 	)

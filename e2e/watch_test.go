@@ -22,8 +22,7 @@ func TestTheOvenWatch(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Damson and apple crumble", " .open")),
+		openCard(url, "Damson and apple crumble"),
 		click(id("station-bake")),
 		click(id("propose")),
 		WaitEnabled(id("into-oven")),

@@ -14,8 +14,7 @@ func TestWhatGoesWithTheFruit(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Damson and apple crumble", " .open")),
+		openCard(url, "Damson and apple crumble"),
 		click(id("station-fruit")),
 		click(id("goes-with")),
 	)
@@ -38,8 +37,7 @@ func TestBareAndBetween(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Rhubarb and strawberry crumble", " .open")),
+		openCard(url, "Rhubarb and strawberry crumble"),
 		click(id("station-topping")),
 		click(id("layers-2")),
 	)
@@ -61,8 +59,7 @@ func TestABaseInItsWays(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Pear and redcurrant seed pie", " .open")),
+		openCard(url, "Pear and redcurrant seed pie"),
 		click(id("station-topping")),
 		click(id("egg-seal")),
 	)
@@ -83,8 +80,7 @@ func TestToolsAndLighterWays(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Gooseberry crumble", " .open")),
+		openCard(url, "Gooseberry crumble"),
 		click(id("station-topping")),
 		click(id("disagree-fat")),
 		click(id("way-tool-processor")),
@@ -109,8 +105,7 @@ func TestOverCoals(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/cards"),
-		click(id("card-Pear pandowdy", " .open")),
+		openCard(url, "Pear pandowdy"),
 		click(id("station-bake")),
 		WaitVisible(id("cover-0-foil")),
 		click(id("oven")),
