@@ -21,5 +21,7 @@ var (
 	ErrNotFound    = errors.New("not found")
 	ErrTaken       = errors.New("taken")
 	ErrUnavailable = errors.New("the database can't be reached")
+	ErrBusy        = errors.New("others are at it for too long")
+	ErrFull        = errors.New("the disk is full")
 	ErrRefused     = errors.New("refused by the database")
 )

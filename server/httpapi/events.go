@@ -108,15 +108,8 @@ func (s *server) tune(c *gin.Context) (ear chan struct{}, leave func()) {
 		s.refuse(c, http.StatusServiceUnavailable, message.New("The server is stopping"))
 		return nil, nil
 	}
-	patient(c)
 	c.Header("Content-Type", "text/event-stream")
 	c.Header("Cache-Control", "no-store")
 	c.Header("X-Accel-Buffering", "no")
 	return ear, leave
-}
-
-// patient takes a request past the deadlines of others.
-func patient(c *gin.Context) {
-	stays := http.NewResponseController(c.Writer)
-	_, _ = stays.SetReadDeadline(time.Time{}), stays.SetWriteDeadline(time.Time{})
 }

@@ -3,9 +3,12 @@ package httpapi
 import (
 	"encoding/json"
 	"io"
+	"math"
 	"net/http"
 	"regexp"
 	"strconv"
+	"strings"
+	"unicode/utf8"
 
 	"mabbin/core/fault"
 	"mabbin/core/message"
@@ -27,10 +30,17 @@ type operation struct {
 
 var pathParameter = regexp.MustCompile(`\{(\w+)\}`)
 
-func readOperations() (operations, error) {
+// readContract is the contract's operations, and the words that each part of a reading may have.
+func readContract() (operations, map[string][]any, error) {
 	doc, err := wire.Contract()
 	if err != nil {
-		return nil, err
+		return nil, nil, err
+	}
+	readings := map[string][]any{}
+	for _, p := range doc.Components.Parameters {
+		if p.Value.In == openapi3.ParameterInQuery {
+			readings[p.Value.Name] = p.Value.Schema.Value.Enum
+		}
 	}
 	all := operations{}
 	for path, item := range doc.Paths.Map() {
@@ -38,7 +48,7 @@ func readOperations() (operations, error) {
 			all[method+" "+pathParameter.ReplaceAllString(path, ":$1")] = operation{o, item.Parameters}
 		}
 	}
-	return all, nil
+	return all, readings, nil
 }
 
 // of is the operation of a request; false for one that is not in the contract.
@@ -68,6 +78,10 @@ func (s *server) parameters(c *gin.Context) {
 			continue
 		}
 		schema := p.Value.Schema.Value
+		if !utf8.ValidString(text) || strings.ContainsRune(text, 0) {
+			found.Add("?"+p.Value.Name, message.New("is no text that can be read: give letters and signs in UTF-8"))
+			continue
+		}
 		value := typed(schema, text)
 		faults := wire.Check(schema, value, "?"+p.Value.Name)
 		if schema.Format == "uuid" && len(faults) == 0 && uuid.Validate(text) != nil {
@@ -93,8 +107,12 @@ const parametersKey = "mabbin.parameters"
 // typed is a parameter's text as its schema has it; a text that is no such thing stays one, and the schema refuses it.
 func typed(schema *openapi3.Schema, text string) any {
 	switch {
-	case schema.Type.Is(openapi3.TypeInteger), schema.Type.Is(openapi3.TypeNumber):
-		if x, err := strconv.ParseFloat(text, 64); err == nil {
+	case schema.Type.Is(openapi3.TypeInteger): // its digits alone: 1e3 is no way to write a number into an address
+		if x, err := strconv.ParseInt(text, 10, 32); err == nil {
+			return float64(x)
+		}
+	case schema.Type.Is(openapi3.TypeNumber):
+		if x, err := strconv.ParseFloat(text, 64); err == nil && !math.IsNaN(x) && !math.IsInf(x, 0) {
 			return x
 		}
 	case schema.Type.Is(openapi3.TypeBoolean):
@@ -152,7 +170,7 @@ func decodeBy[T any](
 		return in, false
 	}
 	body, err := io.ReadAll(c.Request.Body)
-	if err == nil {
+	if err = bodyError(err); err == nil {
 		in, err = by(o.RequestBody.Value.Content.Get("application/json").Schema.Value, body, check)
 	}
 	if err != nil {

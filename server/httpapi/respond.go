@@ -3,7 +3,11 @@ package httpapi
 import (
 	"context"
 	"errors"
+	"fmt"
 	"net/http"
+	"os"
+	"slices"
+	"syscall"
 
 	"mabbin/api"
 	"mabbin/app"
@@ -33,7 +37,7 @@ func (s *server) reading(c *gin.Context) render.Reading {
 		"english": (*string)(&r.English), "weights": &r.Weights, "heat": &r.Heat, "lengths": &r.Lengths,
 		"cup": (*string)(&r.Cup), "decimal": (*string)(&r.Decimal),
 	} {
-		if x := c.Query(name); x != "" && len(x) < 10 {
+		if x := c.Query(name); x != "" && slices.Contains(s.readings[name], any(x)) { // else as if it were not said
 			*to = x
 		}
 	}
@@ -69,6 +73,21 @@ func (s *server) nothing(c *gin.Context, err error) {
 // statusLeft stands in the server's log for a request whose caller left.
 const statusLeft = 499
 
+// retryAfter is in how many seconds to ask again what could not be answered now.
+const retryAfter = "5"
+
+// errBroken is a request whose body did not come whole.
+var errBroken = errors.New("the request broke off")
+
+// bodyError is an error of reading a request's body: too large, or broken off on its way.
+func bodyError(err error) error {
+	var over *http.MaxBytesError
+	if err == nil || errors.As(err, &over) {
+		return err
+	}
+	return fmt.Errorf("%w: %w", errBroken, err)
+}
+
 // fail turns an error into a problem.
 func (s *server) fail(c *gin.Context, err error) {
 	if p, ours := wire.ProblemOf(err, s.reading(c)); ours {
@@ -77,10 +96,14 @@ func (s *server) fail(c *gin.Context, err error) {
 	}
 	var over *http.MaxBytesError
 	switch {
-	case errors.Is(err, context.Canceled) && c.Request.Context().Err() != nil: // nobody waits for it any more
+	case c.Request.Context().Err() != nil && errors.Is(err, context.Canceled): // nobody waits for it any more
 		c.AbortWithStatus(statusLeft)
 	case errors.As(err, &over):
 		s.tooLarge(c, over.Limit)
+	case errors.Is(err, os.ErrDeadlineExceeded) && errors.Is(err, errBroken):
+		s.refuse(c, http.StatusRequestTimeout, message.New("The request stood still on its way; nothing was saved"))
+	case errors.Is(err, errBroken):
+		s.refuse(c, http.StatusBadRequest, message.New("The request broke off on its way; nothing was saved"))
 	case errors.Is(err, app.ErrNotFound), errors.Is(err, watch.ErrNoCall):
 		s.refuse(c, http.StatusNotFound, message.New("There is no such thing in this kitchen"))
 	case errors.Is(err, watch.ErrOut):
@@ -90,9 +113,21 @@ func (s *server) fail(c *gin.Context, err error) {
 	case errors.Is(err, app.ErrRefused):
 		_ = c.Error(err)
 		s.refuse(c, http.StatusConflict, message.New("It points at something that is not in this kitchen"))
-	case errors.Is(err, app.ErrUnavailable), errors.Is(err, context.DeadlineExceeded):
+	case errors.Is(err, app.ErrFull), errors.Is(err, syscall.ENOSPC):
 		_ = c.Error(err)
+		s.refuse(
+			c,
+			http.StatusInsufficientStorage,
+			message.New("The disk is full: nothing was saved. Make room, and save again"),
+		)
+	case errors.Is(err, app.ErrUnavailable):
+		_ = c.Error(err)
+		c.Header("Retry-After", retryAfter)
 		s.refuse(c, http.StatusServiceUnavailable, message.New("The database can't be reached; nothing was saved"))
+	case errors.Is(err, app.ErrBusy), errors.Is(err, context.DeadlineExceeded):
+		_ = c.Error(err)
+		c.Header("Retry-After", retryAfter)
+		s.refuse(c, http.StatusServiceUnavailable, message.New("It took too long and was stopped; nothing was saved"))
 	default:
 		_ = c.Error(err)
 		s.refuse(c, http.StatusInternalServerError, message.New("Something went wrong here; it is in the server's log"))

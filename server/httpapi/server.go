@@ -8,16 +8,13 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
-	"net"
 	"net/http"
 	"runtime/debug"
-	"strings"
 	"time"
 
 	"mabbin/app"
 	"mabbin/core/message"
 	"mabbin/server/devices"
-	"mabbin/server/formats"
 	"mabbin/server/store"
 
 	"github.com/gin-gonic/gin"
@@ -30,6 +27,8 @@ type Config struct {
 	Events *Events         // nil: new ones
 	Scales *devices.Scales // nil: new ones
 	Log    *slog.Logger
+	// Deadlines bound how long a request may take; the zero value: the usual ones.
+	Deadlines Deadlines
 }
 
 // server answers the operations of the API.
@@ -40,6 +39,7 @@ type server struct {
 	cards     app.Cards
 	log       app.Log
 	contract  operations
+	readings  map[string][]any // what may be said of how somebody reads
 	summaries *summaryCache
 	progress  *progress
 }
@@ -59,18 +59,19 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	if cfg.Scales == nil {
 		cfg.Scales = new(devices.Scales)
 	}
-	contract, err := readOperations()
+	cfg.Deadlines = cfg.Deadlines.orUsual()
+	contract, readings, err := readContract()
 	if err != nil {
 		return nil, err
 	}
 	s := &server{
-		Config: cfg, contract: contract, summaries: new(summaryCache), progress: new(progress),
+		Config: cfg, contract: contract, readings: readings, summaries: new(summaryCache), progress: new(progress),
 		desk:  app.Bench{Kitchens: cfg.Store},
 		watch: OvenWatch(cfg),
 		cards: app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
 		log:   app.Log{Store: cfg.Store, Watch: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
 	}
-	r.Use(s.logged, s.recovered, secure)
+	r.Use(s.logged, s.recovered, secure, s.paced)
 	r.GET("/healthz", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"status": "alive"}) })
 	r.GET("/readyz", s.ready)
 	s.routes(r.Group("/api/v1", s.limit, s.parameters))
@@ -150,79 +151,4 @@ func (s *server) ready(c *gin.Context) {
 		return
 	}
 	c.JSON(http.StatusOK, gin.H{"status": "ready"})
-}
-
-// secure sets the headers that keep the page to itself. Element Plus sets inline styles on its elements, so styles
-// may be inline; scripts never.
-func secure(c *gin.Context) {
-	h := c.Writer.Header()
-	h.Set(
-		"Content-Security-Policy",
-		"default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; "+
-			"connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
-	)
-	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set("X-Frame-Options", "DENY")
-	h.Set("Referrer-Policy", "no-referrer")
-	h.Set("Cross-Origin-Opener-Policy", "same-origin")
-	h.Set("Cross-Origin-Resource-Policy", "same-origin")
-	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), screen-wake-lock=(self)")
-}
-
-// The largest requests: a card is some 2 kB. A file to be imported may have 2 MB, and more while it is a string of
-// JSON.
-const (
-	maxBody   = 1 << 20
-	maxImport = 3*formats.MaxBytes + 4096
-)
-
-func bodyLimit(path string) int64 {
-	switch {
-	case path == "/api/v1/import":
-		return maxImport
-	case path == restorePath:
-		return formats.MaxArchive
-	case strings.Contains(path, "/pictures/"):
-		return formats.MaxPicture + 1
-	}
-	return maxBody
-}
-
-const restorePath = "/api/v1/kitchens/restore"
-
-// takesTime says of a path that its request or its answer may be long under way: whole kitchens, and whole logs.
-func takesTime(path string) bool {
-	return path == restorePath || strings.HasSuffix(path, "/backup.zip") || strings.HasSuffix(path, "/bakes.csv") ||
-		strings.HasSuffix(path, "/bakes.json")
-}
-
-// limit refuses large requests, and those that another site's page sent.
-func (s *server) limit(c *gin.Context) {
-	most := bodyLimit(c.Request.URL.Path)
-	if c.Request.ContentLength > most {
-		s.tooLarge(c, most)
-		return
-	}
-	if !loopback(c.Request.Host) {
-		s.refuse(c, http.StatusMisdirectedRequest, message.New("Mabbin answers this machine only, as 127.0.0.1 or localhost"))
-		return
-	}
-	if site := c.GetHeader("Sec-Fetch-Site"); site == "cross-site" || site == "same-site" {
-		s.refuse(c, http.StatusForbidden, message.New("Requests from other sites are not answered"))
-		return
-	}
-	if takesTime(c.Request.URL.Path) {
-		patient(c)
-	}
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, most)
-}
-
-// loopback says whether a Host header names this machine: a name that was made to point here does not.
-func loopback(hostport string) bool {
-	host, _, err := net.SplitHostPort(hostport)
-	if err != nil {
-		host = hostport
-	}
-	ip := net.ParseIP(strings.Trim(host, "[]"))
-	return host == "localhost" || ip != nil && ip.IsLoopback()
 }

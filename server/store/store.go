@@ -90,8 +90,12 @@ func kind(err error) error {
 		switch {
 		case pg.Code == "23505":
 			return fmt.Errorf("%w: %s", app.ErrTaken, pg.ConstraintName)
-		case pg.Code[:2] == "23" || pg.Code == "22P02":
+		case pg.Code[:2] == "23" || pg.Code[:2] == "22": // against a constraint; a value that its column does not take
 			return fmt.Errorf("%w: %s %s", app.ErrRefused, pg.ConstraintName, pg.Message)
+		case pg.Code == "53100":
+			return fmt.Errorf("%w: %w", app.ErrFull, err)
+		case pg.Code == "57014" || pg.Code == "55P03" || pg.Code[:2] == "40": // timed out, not to be had, in each other's way
+			return fmt.Errorf("%w: %w", app.ErrBusy, err)
 		case pg.Code[:2] == "57" || pg.Code[:2] == "08" || pg.Code[:2] == "53": // shutting down, connection, out of resources
 			return fmt.Errorf("%w: %w", app.ErrUnavailable, err)
 		}

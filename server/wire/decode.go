@@ -57,7 +57,7 @@ var strict = json.JoinOptions(
 // checks its own input. The error is fault.Faults.
 func Decode[T any](schema *openapi3.Schema, body []byte, besides func(T) error) (T, error) {
 	var v T
-	if err := json.Unmarshal(body, &v, strict); err != nil {
+	if err := errors.Join(json.Unmarshal(body, &v, strict), noNUL(body)); err != nil {
 		return v, faultsOf(schema, body, err, besides)
 	}
 	var tree any // the contract's bounds are checked on a tree
@@ -72,10 +72,29 @@ func Decode[T any](schema *openapi3.Schema, body []byte, besides func(T) error) 
 // rules check their own input. A test holds the rules to be no laxer than the contract.
 func DecodeChecked[T any](schema *openapi3.Schema, body []byte, check func(T) error) (T, error) {
 	var v T
-	if err := json.Unmarshal(body, &v, strict); err != nil {
+	if err := errors.Join(json.Unmarshal(body, &v, strict), noNUL(body)); err != nil {
 		return v, faultsOf(schema, body, err, check)
 	}
 	return v, nil
+}
+
+// noNUL is an error for a body with a NUL in one of its texts, which no database keeps.
+func noNUL(body []byte) error {
+	if !bytes.Contains(body, []byte(`\u0000`)) {
+		return nil
+	}
+	d := jsontext.NewDecoder(bytes.NewReader(body), strict)
+	for {
+		t, err := d.ReadToken()
+		if err != nil {
+			return nil //nolint:nilerr // the end, or what the reading itself has told
+		}
+		if t.Kind() == '"' && strings.ContainsRune(t.String(), 0) {
+			return fault.Faults{{
+				Pointer: string(d.StackPointer()), Detail: message.New("has a sign in it that is no text (NUL): leave it out"),
+			}}
+		}
+	}
 }
 
 // faultsOf is everything that is wrong with a request that could not be used: by the contract, and beside it. Of two
@@ -92,7 +111,7 @@ func faultsOf[T any](schema *openapi3.Schema, body []byte, cause error, besides 
 	if err := schema.VisitJSON(tree, openapi3.MultiErrors()); err != nil {
 		found = flatten("", err)
 	}
-	if len(found) == 0 && cause != nil {
+	if len(found) == 0 && cause != nil && !errors.As(cause, &found) {
 		found = fault.Faults{strictFault(cause)}
 	}
 	if besides == nil {

@@ -1,0 +1,124 @@
+package httpapi
+
+import (
+	"context"
+	"errors"
+	"io"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+)
+
+// Deadlines bound how long a request may take. The zero value of each is the usual one.
+type Deadlines struct {
+	// Stalled is how long a caller may send nothing of a body, or take nothing of an answer.
+	Stalled time.Duration
+	// Quick is how long an answer may be worked on, from the moment at which the request is there.
+	Quick time.Duration
+	// Long is Quick for what is known to take its time: whole kitchens, whole logs, the search for what went wrong.
+	Long time.Duration
+}
+
+func (d Deadlines) orUsual() Deadlines {
+	or := func(given, usual time.Duration) time.Duration {
+		if given > 0 {
+			return given
+		}
+		return usual
+	}
+	return Deadlines{
+		Stalled: or(d.Stalled, 30*time.Second), Quick: or(d.Quick, 30*time.Second), Long: or(d.Long, time.Hour),
+	}
+}
+
+// takesTime says of a path that its request or its answer may be long under way.
+func takesTime(path string) bool {
+	for _, ending := range []string{"/restore", "/backup.zip", "/bakes.csv", "/bakes.json", "/why"} {
+		if strings.HasSuffix(path, ending) {
+			return true
+		}
+	}
+	return false
+}
+
+// streams says of a path that it is a stream: it lasts as long as somebody listens.
+func streams(path string) bool { return strings.HasSuffix(path, "/live") }
+
+// paced keeps a request going for as long as something moves, and ends it where nothing does: the connection's own
+// deadlines are set anew with every read of the body and every write of the answer, so that what is large or slow gets
+// through, and a caller that stalls is let go.
+func (s *server) paced(c *gin.Context) {
+	conn := http.NewResponseController(c.Writer) // a recorder in a test has no deadlines, and needs none
+	if c.Request.Body != nil && c.Request.Body != http.NoBody {
+		b := &pacedBody{ReadCloser: c.Request.Body, conn: conn, stalled: s.Deadlines.Stalled}
+		b.moves()
+		c.Request.Body = b
+	} else {
+		_ = conn.SetReadDeadline(time.Time{}) // while it is worked on nothing is expected
+	}
+	c.Writer = &pacedWriter{ResponseWriter: c.Writer, conn: conn, stalled: s.Deadlines.Stalled}
+	if path := c.Request.URL.Path; !streams(path) {
+		most := s.Deadlines.Quick
+		if takesTime(path) {
+			most = s.Deadlines.Long
+		}
+		ctx, cancel := context.WithTimeout(c.Request.Context(), most)
+		defer cancel()
+		c.Request = c.Request.WithContext(ctx)
+	}
+	c.Next()
+}
+
+// pacedBody gives each read of a body its own time.
+type pacedBody struct {
+	io.ReadCloser
+	conn    *http.ResponseController
+	stalled time.Duration
+}
+
+func (b *pacedBody) moves() { _ = b.conn.SetReadDeadline(time.Now().Add(b.stalled)) }
+
+func (b *pacedBody) Read(p []byte) (int, error) {
+	b.moves()
+	n, err := b.ReadCloser.Read(p)
+	if errors.Is(err, io.EOF) {
+		_ = b.conn.SetReadDeadline(time.Time{}) // as above
+	}
+	return n, err
+}
+
+// pacedWriter gives each write of an answer its own time.
+type pacedWriter struct {
+	gin.ResponseWriter
+	conn    *http.ResponseController
+	stalled time.Duration
+}
+
+// Unwrap leads to the connection.
+func (w *pacedWriter) Unwrap() http.ResponseWriter { return w.ResponseWriter }
+
+func (w *pacedWriter) moves() { _ = w.conn.SetWriteDeadline(time.Now().Add(w.stalled)) }
+
+func (w *pacedWriter) Write(p []byte) (int, error) {
+	w.moves()
+	return w.ResponseWriter.Write(p)
+}
+
+func (w *pacedWriter) WriteString(p string) (int, error) {
+	w.moves()
+	return w.ResponseWriter.WriteString(p)
+}
+
+// Flush sends what was written.
+func (w *pacedWriter) Flush() {
+	w.moves()
+	w.ResponseWriter.Flush()
+}
+
+// WriteHeaderNow sends the head of an answer.
+func (w *pacedWriter) WriteHeaderNow() {
+	w.moves()
+	w.ResponseWriter.WriteHeaderNow()
+}
