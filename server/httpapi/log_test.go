@@ -18,7 +18,7 @@ import (
 )
 
 // theYard is a server with the demo kitchen, and the path of that.
-func theYard(t *testing.T) (http.Handler, string) {
+func theYard(t testing.TB) (http.Handler, string) {
 	t.Helper()
 	s := storetest.Open(t)
 	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
@@ -37,7 +37,7 @@ func send(h http.Handler, path, kind string, body []byte) *httptest.ResponseReco
 }
 
 // get is the answer to a request that has to succeed.
-func get[T any](t *testing.T, w *httptest.ResponseRecorder, status int) (out T) {
+func get[T any](t testing.TB, w *httptest.ResponseRecorder, status int) (out T) {
 	t.Helper()
 	if w.Code != status {
 		t.Fatalf("%d %s", w.Code, w.Body)

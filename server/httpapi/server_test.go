@@ -20,7 +20,7 @@ import (
 const crumble = `{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},"style":"crumble",
 	"topping":{"key":"crumble_classic"},"fruits":[{"key":"gooseberry","share":1}]}`
 
-func newServer(t *testing.T, s *store.Store) http.Handler {
+func newServer(t testing.TB, s *store.Store) http.Handler {
 	t.Helper()
 	log := slog.New(slog.DiscardHandler)
 	if testing.Verbose() {
@@ -38,7 +38,7 @@ func newServer(t *testing.T, s *store.Store) http.Handler {
 }
 
 // away is a store whose database is not there.
-func away(t *testing.T) *store.Store {
+func away(t testing.TB) *store.Store {
 	t.Helper()
 	s, err := store.Open(t.Context(), "postgres://nobody@127.0.0.1:1/none?sslmode=disable")
 	if err != nil {
