@@ -30,12 +30,15 @@ func (o OvenWatch) Rescue(
 	return w.Rescue(trouble, offMin, o.Clock())
 }
 
-// End takes a dessert off the watch.
+// End takes a dessert off the watch, also one of which nothing else can be used.
 func (o OvenWatch) End(ctx context.Context, kitchen, id uuid.UUID) error {
-	_, err := o.change(ctx, kitchen, id, func(b *watch.Bake, now time.Time) error {
-		b.End(now)
+	_, err := o.Store.UpdateWatched(ctx, kitchen, id, func(w *Watched) error {
+		w.End(o.Clock())
 		return nil
 	})
+	if err == nil {
+		o.Notify(kitchen)
+	}
 	return err
 }
 

@@ -203,7 +203,7 @@ func (s *ovenShelf) UpdateWatched(
 	return w, nil
 }
 
-func (s *ovenShelf) Probed(context.Context) (out []WatchedID, err error) {
+func (s *ovenShelf) Probed(context.Context, time.Time) (out []WatchedID, err error) {
 	for _, w := range s.all {
 		if w.Probe != "" {
 			out = append(out, WatchedID{w.Kitchen, w.ID})
@@ -212,7 +212,7 @@ func (s *ovenShelf) Probed(context.Context) (out []WatchedID, err error) {
 	return out, nil
 }
 
-func (s *ovenShelf) Ahead(context.Context) (out []WatchedID, err error) {
+func (s *ovenShelf) Ahead(context.Context, time.Time) (out []WatchedID, err error) {
 	for _, w := range s.all {
 		if w.Speed > 1 {
 			out = append(out, WatchedID{w.Kitchen, w.ID})

@@ -25,7 +25,7 @@ type Thermometer func(id uuid.UUID, b *watch.Bake, at time.Time) (c float64, ok 
 // Poll reads every probe once, and lets the calls follow what they tell. One that can't be read stops no other: their
 // errors come back joined, each with its dessert.
 func (o OvenWatch) Poll(ctx context.Context) error {
-	all, err := o.Store.Probed(ctx)
+	all, err := o.Store.Probed(ctx, o.Clock().Add(-followedFor))
 	if err != nil {
 		return err
 	}

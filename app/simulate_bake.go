@@ -4,8 +4,11 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
+	"mabbin/core/fault"
+	"mabbin/core/message"
 	"mabbin/core/watch"
 
 	"github.com/google/uuid"
@@ -14,6 +17,11 @@ import (
 // Simulate drives the simulation of a dessert: how many minutes of its bake pass in one (0: as before), and how long
 // the door of its oven stands open from now on (0: it stays shut).
 func (o OvenWatch) Simulate(ctx context.Context, kitchen, id uuid.UUID, speed int, doorMin float64) (Watched, error) {
+	if speed > 1 {
+		if err := o.checkAhead(ctx, id); err != nil {
+			return Watched{}, err
+		}
+	}
 	return o.change(ctx, kitchen, id, func(b *watch.Bake, now time.Time) error {
 		if speed > 0 {
 			b.Speed = speed
@@ -25,9 +33,33 @@ func (o OvenWatch) Simulate(ctx context.Context, kitchen, id uuid.UUID, speed in
 	})
 }
 
+// mostAhead is how many desserts run faster than the clock at once: each is moved on, and its probe read, each second.
+const mostAhead = 4
+
+// checkAhead is a fault where as many others as may run ahead of the clock do.
+func (o OvenWatch) checkAhead(ctx context.Context, id uuid.UUID) error {
+	all, err := o.Store.Ahead(ctx, o.Clock().Add(-followedFor))
+	if err != nil {
+		return err
+	}
+	others := slices.DeleteFunc(all, func(w WatchedID) bool { return w.ID == id })
+	if len(others) < mostAhead {
+		return nil
+	}
+	return fault.Faults{
+		{
+			Pointer: "/speed",
+			Detail: message.New(
+				"is more than one while {n} other desserts run ahead of the clock: let one of them end, or run as fast as the clock",
+				message.Count(len(others)),
+			),
+		},
+	}
+}
+
 // Advance moves on what runs faster than the clock, by what passed on the clock, and says whether there was any.
 func (o OvenWatch) Advance(ctx context.Context, passed time.Duration) (moved bool, err error) {
-	all, err := o.Store.Ahead(ctx)
+	all, err := o.Store.Ahead(ctx, o.Clock().Add(-followedFor))
 	if err != nil {
 		return false, err
 	}

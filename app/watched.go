@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"errors"
+	"fmt"
 	"time"
 
 	"mabbin/core/outcome"
@@ -20,6 +21,9 @@ type Watched struct {
 	Version *int
 	OvenID  *uuid.UUID
 	Weighed []outcome.Weighed // by the scale, before it went in
+	// Unusable is why what is kept of it can't be used; nil: it can. Of such a one only its name and times are there, and
+	// it can only be taken off.
+	Unusable error
 	watch.Bake
 }
 
@@ -27,21 +31,26 @@ type Watched struct {
 type WatchStore interface {
 	// StartWatch keeps a dessert that went in. The same id twice is the same dessert: what was kept first stays.
 	StartWatch(ctx context.Context, w Watched) error
-	// Watched lists what is on a kitchen's watch, in the order in which it went in.
+	// Watched lists what is on a kitchen's watch, in the order in which it went in; also what can't be used any more.
 	Watched(ctx context.Context, kitchen uuid.UUID) ([]Watched, error)
-	// OneWatched is one dessert, also one that has ended.
+	// OneWatched is one dessert, also one that has ended; one that can't be used is ErrUnusable.
 	OneWatched(ctx context.Context, kitchen, id uuid.UUID) (Watched, error)
 	// UpdateWatched loads a dessert, hands it to change and saves it, in one transaction that holds it: of two at the same
 	// moment the second sees what the first one did. Where change fails, nothing is kept.
 	UpdateWatched(ctx context.Context, kitchen, id uuid.UUID, change func(*Watched) error) (Watched, error)
-	// Probed and Ahead name what has a probe in it, and what runs faster than the clock, of all kitchens.
-	Probed(ctx context.Context) ([]WatchedID, error)
-	Ahead(ctx context.Context) ([]WatchedID, error)
+	// Probed and Ahead name what went in since a time and has a probe in it, or runs faster than the clock, of all
+	// kitchens.
+	Probed(ctx context.Context, since time.Time) ([]WatchedID, error)
+	Ahead(ctx context.Context, since time.Time) ([]WatchedID, error)
 	// ThinReadings, SweepPictures and SweepWatch keep what grows with every bake within bounds.
 	ThinReadings(ctx context.Context, now time.Time) error
 	SweepPictures(ctx context.Context, now time.Time) error
 	SweepWatch(ctx context.Context, now time.Time) error
 }
+
+// followedFor is how long after it went in a dessert is followed by its probe, and by a simulation: whatever it was, it
+// is out by then.
+const followedFor = 48 * time.Hour
 
 // WatchedID names a dessert and its kitchen.
 type WatchedID struct{ Kitchen, ID uuid.UUID }
@@ -63,7 +72,12 @@ func (o OvenWatch) change(
 	kitchen, id uuid.UUID,
 	what func(b *watch.Bake, now time.Time) error,
 ) (Watched, error) {
-	w, err := o.Store.UpdateWatched(ctx, kitchen, id, func(w *Watched) error { return what(&w.Bake, o.Clock()) })
+	w, err := o.Store.UpdateWatched(ctx, kitchen, id, func(w *Watched) error {
+		if w.Unusable != nil {
+			return fmt.Errorf("%w: %w", ErrUnusable, w.Unusable)
+		}
+		return Guard(func() error { return what(&w.Bake, o.Clock()) })
+	})
 	if err != nil {
 		return Watched{}, err
 	}

@@ -3,7 +3,9 @@ package bake
 import (
 	"context"
 	"errors"
+	"fmt"
 	"math"
+	"runtime/debug"
 	"slices"
 	"sync"
 
@@ -168,7 +170,14 @@ func (q PlanRequest) tryAll(ctx context.Context, open []remedy, courses []course
 	out, errs := make([]Remedy, len(open)), make([]error, len(open))
 	var wait sync.WaitGroup
 	for i, w := range open {
-		wait.Go(func() { out[i], errs[i] = q.try(ctx, w, courses) })
+		wait.Go(func() {
+			defer func() { // a panic here would be nobody's to stop
+				if what := recover(); what != nil {
+					errs[i] = fmt.Errorf("way out %d: panic: %v\n%s", i, what, debug.Stack())
+				}
+			}()
+			out[i], errs[i] = q.try(ctx, w, courses)
+		})
 	}
 	wait.Wait()
 	return out, errors.Join(errs...)

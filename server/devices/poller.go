@@ -5,6 +5,8 @@ import (
 	"errors"
 	"log/slog"
 	"time"
+
+	"mabbin/app"
 )
 
 // OvenWatch is what the poller asks of the watch.
@@ -34,7 +36,7 @@ func (p Poller) Run(ctx context.Context) {
 	defer read.Stop()
 	defer tidy.Stop()
 	defer ahead.Stop()
-	err := p.Watch.Tidy(ctx)
+	err := app.Guard(func() error { return p.Watch.Tidy(ctx) })
 	for {
 		if err != nil && !errors.Is(err, context.Canceled) {
 			p.Log.Error("oven watch", "error", err)
@@ -43,11 +45,11 @@ func (p Poller) Run(ctx context.Context) {
 		case <-ctx.Done():
 			return
 		case <-read.C:
-			err = p.Watch.Poll(ctx)
+			err = app.Guard(func() error { return p.Watch.Poll(ctx) })
 		case <-ahead.C:
-			err = p.Advance(ctx, advanceEvery)
+			err = app.Guard(func() error { return p.Advance(ctx, advanceEvery) })
 		case <-tidy.C:
-			err = p.Watch.Tidy(ctx)
+			err = app.Guard(func() error { return p.Watch.Tidy(ctx) })
 		}
 	}
 }

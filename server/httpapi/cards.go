@@ -50,7 +50,10 @@ func (s *server) listCards(c *gin.Context) {
 	}
 	tags, err := s.Store.CardTags(c, kitchenOf(c))
 	listed := make([]api.CardListed, len(page))
-	for i, b := range s.summaries.page(c, page, settings) {
+	failed := func(x app.Card, err error) {
+		s.Log.Error("a card can't be worked out", "card", x.ID, "error", err)
+	}
+	for i, b := range s.summaries.page(c, page, settings, failed) {
 		x := page[i]
 		listed[i] = api.CardListed{Id: x.ID, Name: x.Name, Tags: x.Tags, Newest: version(x.Versions[0]), Brief: b}
 	}

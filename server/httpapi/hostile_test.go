@@ -132,21 +132,29 @@ func newHostile(t testing.TB, seed uint64) *hostile {
 	}
 	card, plan := `{"name":"x","request":`+crumble+`}`, `{"request":`+crumble+`,"setting":{}}`
 	out.bases = map[string]string{
-		"bench": plan, "whatIf": `{"bench":` + plan + `}`, "benchAlternatives": plan, "balance": crumble, "planBake": plan,
+		"bench":             plan,
+		"whatIf":            `{"bench":` + plan + `}`,
+		"benchAlternatives": plan,
+		"balance":           crumble,
+		"planBake":          plan,
 		"simulateBake": `{"dish":{"shape":"square","length_cm":20,"depth_cm":5,"material":"glass"},"filling":{"mass_g":900},
 			"stages":[{"minutes":40,"oven_c":180}]}`,
-		"balanceAlternatives": crumble, "exportCard": `{"format":"jsonld","card":` + card + `}`,
-		"printSheet": `{"card":` + card + `}`, "proposeDiet": `{"request":` + crumble + `,"diets":["vegan"]}`,
-		"start":        `{"fruit_g":900,"dishes":[],"fruits":[{"key":"plum","share":1}],"style":"crumble"}`,
-		"readAmount":   `{"text":"2 cups","kind":"mass"}`,
-		"measure":      `{"text":"200 g plums\n100 g flour"}`,
-		"importRecipe": `{"filename":"a.txt","content":"Plum crumble\n\n900 g plums\n150 g flour\n100 g butter\n80 g sugar"}`,
-		"fruitTest":    `{"fruit":"plum","fruit_g":200,"sugar_g":200,"juice_g":120}`,
-		"addCard":      `{"name":"Card","setting":{},"request":` + crumble + `}`,
-		"addVersion":   `{"setting":{},"request":` + crumble + `}`,
-		"addBake":      `{"title":"Bake","baked_at":"2026-10-01T12:00:00Z","setting":{},"outcome":{},"request":` + crumble + `}`,
-		"startWatch":   start, "answerCall": `{"answer":"done"}`, "rescue": `{"trouble":"pale"}`,
-		"changeWatch": `{"stages":[{"minutes":9,"oven_c":100}]}`,
+		"balanceAlternatives": crumble,
+		"exportCard":          `{"format":"jsonld","card":` + card + `}`,
+		"printSheet":          `{"card":` + card + `}`,
+		"proposeDiet":         `{"request":` + crumble + `,"diets":["vegan"]}`,
+		"start":               `{"fruit_g":900,"dishes":[],"fruits":[{"key":"plum","share":1}],"style":"crumble"}`,
+		"readAmount":          `{"text":"2 cups","kind":"mass"}`,
+		"measure":             `{"text":"200 g plums\n100 g flour"}`,
+		"importRecipe":        `{"filename":"a.txt","content":"Plum crumble\n\n900 g plums\n150 g flour\n100 g butter\n80 g sugar"}`,
+		"fruitTest":           `{"fruit":"plum","fruit_g":200,"sugar_g":200,"juice_g":120}`,
+		"addCard":             `{"name":"Card","setting":{},"request":` + crumble + `}`,
+		"addVersion":          `{"setting":{},"request":` + crumble + `}`,
+		"addBake":             `{"title":"Bake","baked_at":"2026-10-01T12:00:00Z","setting":{},"outcome":{},"request":` + crumble + `}`,
+		"startWatch":          start,
+		"answerCall":          `{"answer":"done"}`,
+		"rescue":              `{"trouble":"pale"}`,
+		"changeWatch":         `{"stages":[{"minutes":9,"oven_c":100}]}`,
 	}
 	return out
 }
@@ -154,7 +162,9 @@ func newHostile(t testing.TB, seed uint64) *hostile {
 // madeUp is a request before it is one, so that a failing one can be told.
 type madeUp struct{ method, address, kind, body string }
 
-func (m madeUp) String() string { return fmt.Sprintf("%s %s %q %.2000q", m.method, m.address, m.kind, m.body) }
+func (m madeUp) String() string {
+	return fmt.Sprintf("%s %s %q %.2000q", m.method, m.address, m.kind, m.body)
+}
 
 func (m madeUp) http() *http.Request {
 	r := httptest.NewRequest(m.method, "http://127.0.0.1/", strings.NewReader(m.body))
@@ -367,11 +377,55 @@ func (h *hostile) nonsense(s *openapi3.Schema) string {
 		})
 	}
 	return oneOf(h, []string{
-		"null", "true", "-0.0", "1e22", "-1e22", "1e308", "1e-308", "1e400", "0", "-1", "9007199254740993", "2147483648", "0.1",
-		`""`, `" "`, `"\u0000"`, `"a\u0000b"`, `"\ud800"`, "\"\xff\xfe\"", `"(`, `"("`, `"=1+1"`, `"<script>"`, `"'; drop table card;--"`,
-		`"0000-00-00T00:00:00Z"`, `"0000-01-01T00:00:00Z"`, `"9999-12-31T23:59:59.999999999Z"`, `"infinity"`, `"2026-10-01"`,
-		`"not-a-uuid"`, `"urn:uuid:00000000-0000-4000-8000-000000000001"`, `"{00000000-0000-4000-8000-000000000001}"`,
-		`"%"`, `"\\"`, `"NaN"`, `"1e3"`, `"0x10"`, "{}", "[]", "[null]", "[[]]", `{"a":1,"a":2}`, "{", "]", "nul", "",
-		`"` + strings.Repeat("long ", 400) + `"`, `"🥧🥧🥧"`, `"\u202e"`, `"\r\n\t"`,
+		"null",
+		"true",
+		"-0.0",
+		"1e22",
+		"-1e22",
+		"1e308",
+		"1e-308",
+		"1e400",
+		"0",
+		"-1",
+		"9007199254740993",
+		"2147483648",
+		"0.1",
+		`""`,
+		`" "`,
+		`"\u0000"`,
+		`"a\u0000b"`,
+		`"\ud800"`,
+		"\"\xff\xfe\"",
+		`"(`,
+		`"("`,
+		`"=1+1"`,
+		`"<script>"`,
+		`"'; drop table card;--"`,
+		`"0000-00-00T00:00:00Z"`,
+		`"0000-01-01T00:00:00Z"`,
+		`"9999-12-31T23:59:59.999999999Z"`,
+		`"infinity"`,
+		`"2026-10-01"`,
+		`"not-a-uuid"`,
+		`"urn:uuid:00000000-0000-4000-8000-000000000001"`,
+		`"{00000000-0000-4000-8000-000000000001}"`,
+		`"%"`,
+		`"\\"`,
+		`"NaN"`,
+		`"1e3"`,
+		`"0x10"`,
+		"{}",
+		"[]",
+		"[null]",
+		"[[]]",
+		`{"a":1,"a":2}`,
+		"{",
+		"]",
+		"nul",
+		"",
+		`"` + strings.Repeat("long ", 400) + `"`,
+		`"🥧🥧🥧"`,
+		`"\u202e"`,
+		`"\r\n\t"`,
 	})
 }

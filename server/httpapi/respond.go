@@ -108,6 +108,13 @@ func (s *server) fail(c *gin.Context, err error) {
 		s.refuse(c, http.StatusNotFound, message.New("There is no such thing in this kitchen"))
 	case errors.Is(err, watch.ErrOut):
 		s.refuse(c, http.StatusConflict, message.New("It is out of the oven already"))
+	case errors.Is(err, app.ErrUnusable):
+		_ = c.Error(err)
+		s.refuse(
+			c,
+			http.StatusConflict,
+			message.New("What is kept of this dessert can't be used any more: take it off the watch"),
+		)
 	case errors.Is(err, app.ErrTaken):
 		s.refuse(c, http.StatusConflict, message.New("There is already one of that name"))
 	case errors.Is(err, app.ErrRefused):

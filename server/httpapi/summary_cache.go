@@ -31,8 +31,13 @@ type summaryOf struct {
 const mostSummaries = 12000
 
 // page is what the newest versions of cards come to, each baked on paper where it bakes; nil where one can't be
-// calculated. It ends with ctx.
-func (s *summaryCache) page(ctx context.Context, cards []app.Card, settings []bake.Setting) []*api.Brief {
+// calculated, which failed is told. It ends with ctx.
+func (s *summaryCache) page(
+	ctx context.Context,
+	cards []app.Card,
+	settings []bake.Setting,
+	failed func(app.Card, error),
+) []*api.Brief {
 	out := make([]*api.Brief, len(cards))
 	free := make(chan struct{}, runtime.GOMAXPROCS(0))
 	var wait sync.WaitGroup
@@ -44,7 +49,12 @@ func (s *summaryCache) page(ctx context.Context, cards []app.Card, settings []ba
 		free <- struct{}{}
 		wait.Go(func() {
 			defer func() { <-free }()
-			out[i] = s.keep(ctx, key, c.Versions[0].Request, settings[i])
+			if err := app.Guard(func() (err error) {
+				out[i], err = s.keep(ctx, key, c.Versions[0].Request, settings[i])
+				return err
+			}); err != nil && ctx.Err() == nil {
+				failed(c, err)
+			}
 		})
 	}
 	wait.Wait()
@@ -61,10 +71,12 @@ func (s *summaryCache) look(v app.Version, in bake.Setting) (summaryOf, *api.Bri
 }
 
 // keep works a dessert out as the Bench does, and remembers it.
-func (s *summaryCache) keep(ctx context.Context, key summaryOf, r balance.Request, in bake.Setting) *api.Brief {
+func (s *summaryCache) keep(ctx context.Context, key summaryOf, r balance.Request, in bake.Setting) (
+	*api.Brief, error,
+) {
 	a, err := bake.Dessert(ctx, bake.DessertRequest{Request: r, Setting: in})
 	if err != nil {
-		return nil
+		return nil, err
 	}
 	b := brief(&a.Balance)
 	s.mu.Lock()
@@ -73,5 +85,5 @@ func (s *summaryCache) keep(ctx context.Context, key summaryOf, r balance.Reques
 		s.all = map[summaryOf]*api.Brief{}
 	}
 	s.all[key] = &b
-	return &b
+	return &b, nil
 }

@@ -18,7 +18,23 @@ import (
 // listWatch is what is in the ovens and what cools.
 func (s *server) listWatch(c *gin.Context) {
 	all, err := s.Store.Watched(c, kitchenOf(c))
-	s.respond(c, http.StatusOK, api.Watch{Now: s.Clock(), Desserts: each(all, s.watched), Afterwards: watch.After()}, err)
+	out := api.Watch{Now: s.Clock(), Desserts: []api.Watched{}, Unusable: []api.Unusable{}, Afterwards: watch.After()}
+	for _, w := range all {
+		told := api.Watched{}
+		if w.Unusable == nil {
+			w.Unusable = app.Guard(func() error {
+				told = s.watched(w)
+				return nil
+			})
+		}
+		if w.Unusable != nil {
+			s.Log.Error("a dessert on the watch can't be used", "dessert", w.ID, "error", w.Unusable)
+			out.Unusable = append(out.Unusable, api.Unusable{Id: w.ID, Title: w.Title, StartedAt: w.Began})
+			continue
+		}
+		out.Desserts = append(out.Desserts, told)
+	}
+	s.respond(c, http.StatusOK, out, err)
 }
 
 // startWatch puts a dessert into the oven.

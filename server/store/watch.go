@@ -2,6 +2,9 @@ package store
 
 import (
 	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
 	"slices"
 	"time"
 
@@ -61,7 +64,11 @@ const oneWatched = watchRead + `kitchen_id = $1 and id = $2`
 
 // OneWatched is one dessert of the watch, also one that has ended.
 func (s *Store) OneWatched(ctx context.Context, kitchen, id uuid.UUID) (app.Watched, error) {
-	return exactlyOne(readWatched(ctx, s.pool, oneWatched, kitchen, id))
+	w, err := exactlyOne(readWatched(ctx, s.pool, oneWatched, kitchen, id))
+	if err == nil && w.Unusable != nil {
+		err = fmt.Errorf("%w: %w", app.ErrUnusable, w.Unusable)
+	}
+	return w, err
 }
 
 func exactlyOne(found []app.Watched, err error) (app.Watched, error) {
@@ -139,6 +146,7 @@ func readWatched(ctx context.Context, from querier, sql string, args ...any) ([]
 func scanWatched(row pgx.CollectableRow) (app.Watched, error) {
 	var w app.Watched
 	var out, ended *time.Time
+	var request, predicted, stages, estimate, weighed, doors []byte
 	err := row.Scan(
 		&w.ID,
 		&w.Kitchen,
@@ -146,20 +154,43 @@ func scanWatched(row pgx.CollectableRow) (app.Watched, error) {
 		&w.CardID,
 		&w.Version,
 		&w.OvenID,
-		&w.Request,
-		&w.Predicted,
-		&w.Stages,
+		&request,
+		&predicted,
+		&stages,
 		&w.Began,
 		&out,
 		&ended,
 		&w.Probe,
-		&w.Estimate,
-		&w.Weighed,
+		&estimate,
+		&weighed,
 		&w.Speed,
-		&w.Doors,
+		&doors,
 	)
 	w.OutAt, w.EndedAt = orZero(out), orZero(ended)
-	return w, err
+	if err != nil {
+		return w, err
+	}
+	for column, to := range map[string]struct {
+		raw  []byte
+		into any
+	}{
+		"question": {request, &w.Request}, "answer": {predicted, &w.Predicted}, "stages": {stages, &w.Stages},
+		"estimate": {estimate, &w.Estimate}, "weighed": {weighed, &w.Weighed}, "doors": {doors, &w.Doors},
+	} {
+		if to.raw == nil {
+			continue
+		}
+		if err := json.Unmarshal(to.raw, to.into); err != nil {
+			w.Unusable = errors.Join(w.Unusable, fmt.Errorf("%s: %w", column, err))
+		}
+	}
+	if w.Unusable == nil {
+		w.Unusable = errors.Join(bake.CheckStages(w.Stages), checkAnswer(w.Predicted))
+	}
+	if w.Unusable != nil {
+		w.Unusable = errors.New(w.Unusable.Error()) // its faults are none of the request that reads it
+	}
+	return w, nil
 }
 
 func orZero[T any](p *T) (zero T) {
@@ -192,6 +223,10 @@ func (s *Store) UpdateWatched(
 		if err := change(&w); err != nil {
 			return err
 		}
+		if w.Unusable != nil { // the rest stays as it is
+			_, err = tx.Exec(ctx, `update watch set ended_at = $2 where id = $1`, w.ID, orNull(w.EndedAt))
+			return err
+		}
 		_, err = tx.Exec(
 			ctx,
 			`update watch set stages = $2, started_at = $3, out_at = $4, ended_at = $5, probe = $6, estimate = $7, speed = $8,
@@ -214,8 +249,8 @@ func (s *Store) UpdateWatched(
 		}
 		return saveReadings(ctx, tx, w, readings)
 	})
-	if err != nil {
-		return app.Watched{}, err
+	if err != nil || w.Unusable != nil {
+		return w, err
 	}
 	return s.OneWatched(ctx, kitchen, id)
 }
@@ -288,22 +323,25 @@ func saveReadings(ctx context.Context, tx pgx.Tx, w app.Watched, before []bake.P
 	return nil
 }
 
-// Probed names what is in an oven with a probe in it, of all kitchens.
-func (s *Store) Probed(ctx context.Context) ([]app.WatchedID, error) {
+// Probed names what went into an oven since a time and has a probe in it, of all kitchens.
+func (s *Store) Probed(ctx context.Context, since time.Time) ([]app.WatchedID, error) {
 	return list[app.WatchedID](
 		ctx,
 		s,
 		`select kitchen_id as kitchen, id from watch where probe <> '' and out_at is null and ended_at is null
-			order by started_at`,
+			and started_at > $1 order by started_at`,
+		since,
 	)
 }
 
-// Ahead names what runs faster than the clock, of all kitchens.
-func (s *Store) Ahead(ctx context.Context) ([]app.WatchedID, error) {
+// Ahead names what went in since a time and runs faster than the clock, of all kitchens.
+func (s *Store) Ahead(ctx context.Context, since time.Time) ([]app.WatchedID, error) {
 	return list[app.WatchedID](
 		ctx,
 		s,
-		`select kitchen_id as kitchen, id from watch where speed > 1 and ended_at is null order by started_at`,
+		`select kitchen_id as kitchen, id from watch where speed > 1 and ended_at is null and started_at > $1
+			order by started_at`,
+		since,
 	)
 }
 

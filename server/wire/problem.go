@@ -36,14 +36,34 @@ func Refusal(status int, title message.Message, r render.Reading) api.Problem {
 	return api.Problem{Type: "about:blank", Title: r.Text(title), Status: status}
 }
 
+// The most fields that one answer tells of, and the longest address of one, in bytes: what is wrong everywhere need not
+// be told everywhere.
+const (
+	mostFields  = 50
+	mostPointer = 300
+)
+
 func problem(kind string, title message.Message, status int, faults fault.Faults, r render.Reading) api.Problem {
+	if more := len(faults) - mostFields; more > 0 {
+		faults = append(faults[:mostFields:mostFields],
+			fault.Fault{Detail: message.New("and {n} more are wrong", message.Count(more))})
+	}
 	fields, all := make([]api.FieldProblem, len(faults)), make([]string, len(faults))
 	for i, f := range faults {
+		f.Pointer = clipped(f.Pointer)
 		fields[i] = api.FieldProblem{Pointer: fragment(f.Pointer), Detail: r.Text(f.Detail)}
 		all[i] = strings.TrimSpace(spoken(f.Pointer) + " " + fields[i].Detail)
 	}
 	detail := strings.Join(all, "; ")
 	return api.Problem{Type: kind, Title: r.Text(title), Status: status, Detail: &detail, Errors: &fields}
+}
+
+// clipped is a pointer that can be shown: of one that is too long its beginning.
+func clipped(pointer string) string {
+	if len(pointer) <= mostPointer {
+		return pointer
+	}
+	return strings.ToValidUTF8(pointer[:mostPointer], "")
 }
 
 // spoken is the field that a pointer points at, as it stands before what is wrong with it: "fruits 1, cut mm".

@@ -2696,6 +2696,7 @@ export interface components {
              */
             now: string;
             desserts: components["schemas"]["Watched"][];
+            unusable: components["schemas"]["Unusable"][];
             /** @description What may be done with one that came out wrong */
             afterwards: components["schemas"]["Afterwards"][];
         };
@@ -2735,6 +2736,14 @@ export interface components {
             weather?: components["schemas"]["Weather"];
             /** @description What the scale showed */
             weighed?: components["schemas"]["Weighed"][];
+        };
+        /** @description A dessert of which nothing can be used any more, but that it is there. It can be taken off the watch */
+        Unusable: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** Format: date-time */
+            started_at: string;
         };
         Watched: {
             /** Format: uuid */

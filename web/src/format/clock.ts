@@ -5,3 +5,7 @@ export function timeLeft(minutes: number): string {
   if (s > 0) return `${s} s`
   return s > -60 ? 'now' : `${Math.round(-s / 60)} min ago`
 }
+
+/** The time of day of a moment. */
+export const timeOf = (iso: string) =>
+  new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount } from 'vue'
+import { inWords } from '@/api/client'
+import { timeOf } from '@/format/clock'
 import { bindKeys } from '@/ui/useKeys'
 import { play, sound, type Tone } from '@/stores/ring'
 import NextCall from './NextCall.vue'
@@ -55,13 +57,30 @@ onBeforeUnmount(
         The line to the server is down; it tries again. The calls go on from what was known.
       </span>
     </div>
-    <p v-if="watching.problem" class="wrong" role="alert">{{ watching.problem.title }}</p>
+    <p v-if="watching.problem" class="wrong" role="alert">{{ inWords(watching.problem) }}</p>
+    <p
+      v-for="u in watching.all?.unusable"
+      :key="u.id"
+      class="notice panel wrong"
+      role="alert"
+      data-testid="unusable"
+    >
+      <strong>{{ u.title }}</strong>
+      {{
+        `went in at ${timeOf(u.started_at)}, and what is kept of it can't be used: no calls come for it any more. Look after it by eye; the other desserts are not touched by it.`
+      }}
+      <button class="push" data-testid="unusable-off" @click="watching.end(u.id)">Off the watch</button>
+    </p>
     <p v-if="watching.gone" class="notice panel" role="status" data-testid="off-watch">
       {{ `${watching.gone.title} is off the watch, without the log.` }}
       <button class="push" data-testid="back-on-watch" @click="watching.back()">Undo</button>
       <button class="plain" @click="watching.gone = undefined">Fine</button>
     </p>
-    <p v-if="watching.all && !watching.desserts.length" class="empty" data-testid="nothing-in">
+    <p
+      v-if="watching.all && !watching.desserts.length && !watching.all.unusable.length"
+      class="empty"
+      data-testid="nothing-in"
+    >
       Nothing is in the oven. On the <RouterLink to="/">Bench</RouterLink>, “In the oven” starts the clock:
       every tablet of the kitchen then shows what to do next, and calls it out.
     </p>

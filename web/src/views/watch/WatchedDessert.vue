@@ -5,6 +5,7 @@ import BoldText from '@/ui/BoldText.vue'
 import BakeOutcome from '@/ui/BakeOutcome.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { heat, integer, warmth } from '@/format/amounts'
+import { timeOf } from '@/format/clock'
 import ProbeCurve from './ProbeCurve.vue'
 import RescueNow from './RescueNow.vue'
 import SimulationPanel from './SimulationPanel.vue'
@@ -17,8 +18,6 @@ const kitchen = useKitchen()
 const trouble = ref(false)
 const baked = ref(false)
 const minute = computed(() => watching.minute(props.dessert))
-const clock = (iso: string) =>
-  new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 const start = computed(() => Date.parse(props.dessert.started_at))
 const at = (iso: string) => (Date.parse(iso) - start.value) / 60000
 const out = computed(() => props.dessert.calls.find((c) => c.kind === 'take_out'))
@@ -27,7 +26,7 @@ const whole = computed(() => Math.max(...props.dessert.calls.map((c) => at(c.due
 const x = (m: number) => `${Math.min(100, (100 * m) / whole.value)}%`
 const oven = computed(() => kitchen.ovens.find((o) => o.id === props.dessert.oven_id)?.name ?? 'In the oven')
 const state = computed(() => {
-  if (props.dessert.out_at) return `out since ${clock(props.dessert.out_at)}`
+  if (props.dessert.out_at) return `out since ${timeOf(props.dessert.out_at)}`
   const left = total.value - minute.value
   return left > 0 ? `${integer(Math.ceil(left))} min left` : `${integer(-left)} min over`
 })
@@ -64,7 +63,7 @@ const bake = computed(() => {
   }
 })
 const became = (c: WatchCall) =>
-  c.state === 'waiting' ? '' : `${c.state} ${c.answered_at ? clock(c.answered_at) : ''}`
+  c.state === 'waiting' ? '' : `${c.state} ${c.answered_at ? timeOf(c.answered_at) : ''}`
 </script>
 
 <template>
@@ -76,7 +75,7 @@ const became = (c: WatchCall) =>
       </p>
     </header>
     <p class="small">
-      {{ `${oven}, in since ${clock(dessert.started_at)}`
+      {{ `${oven}, in since ${timeOf(dessert.started_at)}`
       }}<template v-if="!dessert.out_at">{{
         `; now ${heat(now.oven_c)}${now.cover && now.cover !== 'none' ? `, ${now.cover}` : ''}`
       }}</template
@@ -97,7 +96,7 @@ const became = (c: WatchCall) =>
     <RescueNow v-if="trouble" :dessert="dessert" @done="trouble = false" />
     <ul>
       <li v-for="c in dessert.calls" :key="c.id" :class="c.state" :data-testid="`call-${c.kind}`">
-        <span class="when">{{ clock(c.due_at) }}</span>
+        <span class="when">{{ timeOf(c.due_at) }}</span>
         <span class="says">{{ c.says }}</span>
         <span v-if="c.state !== 'waiting'" class="became"
           >{{ became(c) }}

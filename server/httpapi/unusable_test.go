@@ -1,0 +1,152 @@
+package httpapi
+
+import (
+	"log/slog"
+	"strconv"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"mabbin/api"
+	"mabbin/server/demo"
+	"mabbin/server/store"
+	"mabbin/server/store/storetest"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+)
+
+// brokenBy opens a store with the demo kitchen, and what breaks a row in it past every rule.
+func brokenBy(t *testing.T) (*store.Store, func(sql string, args ...any)) {
+	t.Helper()
+	dsn := storetest.DSN(t)
+	s, err := store.Open(t.Context(), dsn)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(s.Close)
+	if err := s.Migrate(t.Context()); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
+		t.Fatal(err)
+	}
+	return s, func(sql string, args ...any) {
+		t.Helper()
+		c, err := pgx.Connect(t.Context(), dsn)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer func() { _ = c.Close(t.Context()) }()
+		for _, one := range []string{`set session_replication_role = replica`, sql} { // no trigger holds it back
+			given := args
+			if one != sql {
+				given = nil
+			}
+			if _, err := c.Exec(t.Context(), one, given...); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+}
+
+// A dessert whose data can't be used any more is shown as such, and can be taken off; the others, and other kitchens,
+// notice nothing.
+func TestADessertThatCannotBeUsedHarmsNoOther(t *testing.T) {
+	for what, sql := range map[string]string{
+		"no stages":           `update watch set stages = '[]' where id = $1`,
+		"a prediction of old": `update watch set answer = '{"plan":7}' where id = $1`,
+		"no curves":           `update watch set answer = jsonb_set(answer, '{plan,answer,curves,minute}', '[]') where id = $1`,
+		"another request":     `update watch set question = '{"request":{"dish":"round"}}' where id = $1`,
+	} {
+		t.Run(what, func(t *testing.T) {
+			s, spoil := brokenBy(t)
+			var now clock
+			now.at.Store(time.Date(2026, 10, 1, 12, 0, 0, 0, time.UTC).Unix())
+			cfg := Config{Store: s, Log: slog.New(slog.DiscardHandler), Clock: now.now, Events: new(Events)}
+			h, err := New(cfg, fstest.MapFS{"index.html": {}})
+			if err != nil {
+				t.Fatal(err)
+			}
+			const elsewhere = "00000000-0000-4000-8000-00000000e001"
+			get[api.Kitchen](t, call(h, "POST", "/api/v1/kitchens", `{"id":"`+elsewhere+`","name":"Elsewhere"}`), 201)
+			mine := "/api/v1/kitchens/" + demo.Kitchen.ID.String() + "/watch"
+			goesIn := func(base string) string {
+				id := uuid.NewString()
+				body := `{"id":"` + id + `","title":"Crumble","setting":{"stages":[{"minutes":50,"oven_c":190}]},"request":` + crumble + `}`
+				get[api.Watched](t, call(h, "POST", base, body), 201)
+				get[api.Watched](t, call(h, "PUT", base+"/"+id+"/probe", `{"place":"middle"}`), 200)
+				return id
+			}
+			bad, good := goesIn(mine), goesIn(mine)
+			other := goesIn("/api/v1/kitchens/" + elsewhere + "/watch")
+			spoil(sql, bad)
+
+			now.pass(5)
+			if err := OvenWatch(cfg).Poll(t.Context()); err == nil || !strings.Contains(err.Error(), bad) {
+				t.Errorf("the round of the probes tells nothing of it: %v", err)
+			}
+			list := get[api.Watch](t, call(h, "GET", mine, ""), 200)
+			if len(list.Unusable) != 1 || list.Unusable[0].Id.String() != bad || len(list.Desserts) != 1 ||
+				list.Desserts[0].Id.String() != good || len(list.Desserts[0].Readings) != 1 {
+				t.Errorf("%d can't be used, %d can", len(list.Unusable), len(list.Desserts))
+			}
+			there := get[api.Watch](t, call(h, "GET", "/api/v1/kitchens/"+elsewhere+"/watch", ""), 200)
+			if len(there.Desserts) != 1 || there.Desserts[0].Id.String() != other || len(there.Desserts[0].Readings) != 1 {
+				t.Errorf("another kitchen's probe was not read: %+v", there)
+			}
+			if w := call(h, "POST", mine+"/"+bad+"/rescue", `{"trouble":"pale"}`); w.Code != 409 ||
+				!strings.Contains(w.Body.String(), "take it off") {
+				t.Errorf("%d %s", w.Code, w.Body)
+			}
+			if w := call(h, "DELETE", mine+"/"+bad, ""); w.Code != 204 {
+				t.Errorf("it can't be taken off: %d %s", w.Code, w.Body)
+			}
+			if list := get[api.Watch](t, call(h, "GET", mine, ""), 200); len(list.Unusable) != 0 {
+				t.Error("it is still there")
+			}
+		})
+	}
+}
+
+// Only so many desserts run ahead of the clock at once; the next one is told why it does not.
+func TestOnlySoManyRunAhead(t *testing.T) {
+	h, base := theYard(t)
+	var last string
+	for i := range 5 {
+		id := uuid.NewString()
+		body := `{"id":"` + id + `","title":"Crumble","setting":{"stages":[{"minutes":50,"oven_c":190}]},"request":` + crumble + `}`
+		get[api.Watched](t, call(h, "POST", base+"/watch", body), 201)
+		w := call(h, "PUT", base+"/watch/"+id+"/simulation", `{"speed":60}`)
+		if i < 4 && w.Code != 200 || i == 4 && (w.Code != 400 || !strings.Contains(w.Body.String(), "#/speed")) {
+			t.Errorf("dessert %d: %d %s", i+1, w.Code, w.Body)
+		}
+		last = id
+	}
+	if w := call(h, "PUT", base+"/watch/"+last+"/simulation", `{"speed":1}`); w.Code != 200 {
+		t.Errorf("as fast as the clock: %d %s", w.Code, w.Body)
+	}
+}
+
+// What is wrong in very many places is told in an answer that somebody can read.
+func TestManyFaultsAreToldShort(t *testing.T) {
+	h := newServer(t, away(t))
+	for _, body := range []string{
+		"{" + strings.Repeat(`"a/b":1,`, 1) + `"` + strings.Repeat("/", 100_000) + `":1}`,
+		strings.Replace(crumble, "{", `{"own":{"fruits":{"plum":{"values":{`+strings.Repeat(`"/":-1,`, 1)+manyKeys(9000)+`}}}},`, 1),
+	} {
+		w := call(h, "POST", "/api/v1/balance", body)
+		if w.Code != 400 || w.Body.Len() > 60_000 {
+			t.Errorf("%d, %d bytes: %.200s", w.Code, w.Body.Len(), w.Body)
+		}
+	}
+}
+
+func manyKeys(n int) string {
+	all := make([]string, n)
+	for i := range all {
+		all[i] = `"/` + strconv.Itoa(i) + `":-1`
+	}
+	return strings.Join(all, ",")
+}
