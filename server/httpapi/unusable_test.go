@@ -83,18 +83,20 @@ func TestADessertThatCannotBeUsedHarmsNoOther(t *testing.T) {
 			other := goesIn("/api/v1/kitchens/" + elsewhere + "/watch")
 			spoil(sql, bad)
 
-			now.pass(5)
-			if err := OvenWatch(cfg).Poll(t.Context()); err == nil || !strings.Contains(err.Error(), bad) {
-				t.Errorf("the round of the probes tells nothing of it: %v", err)
+			for range 8 { // a probe drops out now and then
+				now.pass(1)
+				if err := OvenWatch(cfg).Poll(t.Context()); err == nil || !strings.Contains(err.Error(), bad) {
+					t.Errorf("the round of the probes tells nothing of it: %v", err)
+				}
 			}
 			list := get[api.Watch](t, call(h, "GET", mine, ""), 200)
 			if len(list.Unusable) != 1 || list.Unusable[0].Id.String() != bad || len(list.Desserts) != 1 ||
-				list.Desserts[0].Id.String() != good || len(list.Desserts[0].Readings) != 1 {
+				list.Desserts[0].Id.String() != good || len(list.Desserts[0].Readings) == 0 {
 				t.Errorf("%d can't be used, %d can", len(list.Unusable), len(list.Desserts))
 			}
 			there := get[api.Watch](t, call(h, "GET", "/api/v1/kitchens/"+elsewhere+"/watch", ""), 200)
-			if len(there.Desserts) != 1 || there.Desserts[0].Id.String() != other || len(there.Desserts[0].Readings) != 1 {
-				t.Errorf("another kitchen's probe was not read: %+v", there)
+			if len(there.Desserts) != 1 || there.Desserts[0].Id.String() != other || len(there.Desserts[0].Readings) == 0 {
+				t.Errorf("another kitchen's probe was not read: %d desserts", len(there.Desserts))
 			}
 			if w := call(h, "POST", mine+"/"+bad+"/rescue", `{"trouble":"pale"}`); w.Code != 409 ||
 				!strings.Contains(w.Body.String(), "take it off") {
