@@ -37,7 +37,7 @@ web/dist/index.html: web/node_modules/.ready $(WEB)
 RACE := $(shell command -v gcc >/dev/null && [ "$$(go env CGO_ENABLED)" = 1 ] && echo -race)
 test: lint web/dist/index.html
 	@scripts/need.sh database browser
-	@export MABBIN_TEST_DB="$$(scripts/pg-start.sh)"; status=0; \
+	@export MABBIN_TEST_DB="$$(scripts/pg-start.sh test)"; status=0; \
 	go test -timeout 25m ./core/bake || status=1; \
 	go test $(RACE) -short -timeout 25m $$(go list ./... | grep -v /e2e) || status=1; \
 	go test -timeout 25m -parallel 3 ./e2e || status=1; exit $$status
@@ -66,8 +66,8 @@ generate: bin/oapi-codegen web/node_modules/.ready
 bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server/...
 	@scripts/need.sh database browser
-	MABBIN_TEST_DB="$$(scripts/pg-start.sh)" go test -run '^$$' -bench . -benchtime 1x ./e2e
+	MABBIN_TEST_DB="$$(scripts/pg-start.sh test)" go test -run '^$$' -bench . -benchtime 1x ./e2e
 
 shots: build
 	@scripts/need.sh database browser
-	MABBIN_TEST_DB="$$(scripts/pg-start.sh)" MABBIN_SHOTS="$(CURDIR)/docs/screenshots" go test -count=1 -run '^TestShots$$' ./e2e
+	MABBIN_TEST_DB="$$(scripts/pg-start.sh test)" MABBIN_SHOTS="$(CURDIR)/docs/screenshots" go test -count=1 -run '^TestShots$$' ./e2e

@@ -23,6 +23,7 @@ var (
 	ErrUnavailable = errors.New("the database can't be reached")
 	ErrBusy        = errors.New("others are at it for too long")
 	ErrFull        = errors.New("the disk is full")
+	ErrUnderWay    = errors.New("it is under way already")
 	// ErrUnusable is something that is kept and can't be read any more.
 	ErrUnusable = errors.New("what is kept of it can't be used")
 	ErrRefused  = errors.New("refused by the database")

@@ -21,7 +21,7 @@ const (
 // Change gives a card another name or other tags, puts it away, or takes it out again.
 func (c Cards) Change(ctx context.Context, kitchen, card uuid.UUID, change CardChange) (Card, error) {
 	if change.Tags != nil {
-		tags, err := tidyTags(*change.Tags)
+		tags, err := TidyTags(*change.Tags)
 		if err != nil {
 			return Card{}, err
 		}
@@ -30,8 +30,8 @@ func (c Cards) Change(ctx context.Context, kitchen, card uuid.UUID, change CardC
 	return c.Store.ChangeCard(ctx, kitchen, card, change)
 }
 
-// tidyTags are tags without blanks around them, each once, whatever its capitals.
-func tidyTags(tags []string) ([]string, error) {
+// TidyTags are tags without blanks around them, each once, whatever its capitals.
+func TidyTags(tags []string) ([]string, error) {
 	var f fault.Faults
 	out := []string{}
 	for i, t := range tags {

@@ -14,6 +14,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -183,7 +184,18 @@ func serveStore(t testing.TB, s *store.Store, now func() time.Time) string {
 	srv := httptest.NewServer(h)
 	t.Cleanup(srv.Close)
 	t.Cleanup(events.Close) // first: a stream is not over before it is told
+	servers.Store(srv.URL, srv)
 	return srv.URL
+}
+
+// servers are those that run, by their addresses.
+var servers sync.Map
+
+// cutOff breaks every line to a server, in the midst of whatever goes over it.
+func cutOff(url string) {
+	if srv, ok := servers.Load(url); ok {
+		srv.(*httptest.Server).CloseClientConnections()
+	}
 }
 
 // tab opens a tab with storage of its own and fails the test on whatever the page complains about.

@@ -201,8 +201,19 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 		t.Errorf("%d kitchens, %v", len(k), err)
 	}
 
+	// Cut off from the server it goes on there, and the page finds out what came of it.
+	again, err := other.Begin(t.Context())
+	must(t, err)
+	_, err = again.Exec(t.Context(), `lock table card_version in exclusive mode`)
+	must(t, err)
 	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
+	reads(t, ctx, CSS(".work"), "Bringing it in, ", "%")
+	cutOff(url)
+	must(t, again.Rollback(t.Context()))
 	reads(t, ctx, id("restored"), "Oxlip Yard, restored is here")
+	if k, err := s.Kitchens(t.Context()); err != nil || len(k) != 2 {
+		t.Errorf("%d kitchens, %v", len(k), err)
+	}
 	do(
 		t,
 		ctx,

@@ -3,18 +3,21 @@ package formats
 import (
 	"archive/zip"
 	"bytes"
+	"cmp"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"hash"
-	"image"
 	"io"
+	"io/fs"
 	"maps"
 	"slices"
+	"strings"
 	"time"
 
+	"mabbin/app"
 	"mabbin/core/message"
 )
 
@@ -31,8 +34,15 @@ const (
 const (
 	MaxArchive   = 512 << 20 // bytes, packed
 	mostUnpacked = 4 << 30
-	mostRow      = 8 << 20
-	mostImage    = 8_000_000
+	// mostRow is the longest row, and what lies before it, in bytes: the longest that is written, of a dessert on the
+	// watch, has some 60 kB.
+	mostRow   = 1 << 20
+	mostImage = 8_000_000
+	// mostFiles is how many files it may have, and mostPacked how many times as large as it is packed a table may become,
+	// beyond what is small anyway: tables of real kitchens become some twenty times as large.
+	mostFiles  = 200_000
+	mostPacked = 150
+	smallTable = 4 << 20
 )
 
 // Manifest says what an archive is.
@@ -158,6 +168,7 @@ type Archive struct {
 	Tick func(read, of int64) error
 
 	zip      *zip.Reader
+	files    map[string]*zip.File // by their names, as they are written
 	form     int
 	contents map[string]Part // nil: of before archives told it
 	read, of int64
@@ -185,11 +196,15 @@ func (c counted) Read(p []byte) (int, error) {
 }
 
 func (a *Archive) open(name string) (io.ReadCloser, error) {
-	f, err := a.zip.Open(name)
+	f, ok := a.files[name]
+	if !ok {
+		return nil, fmt.Errorf("%s: %w", name, fs.ErrNotExist)
+	}
+	r, err := f.Open()
 	if err != nil {
 		return nil, err
 	}
-	return counted{f, a}, nil
+	return counted{r, a}, nil
 }
 
 // OpenArchive looks at an archive of size bytes.
@@ -199,7 +214,15 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 		return nil, noArchive(message.New("it can't be read as a kitchen's archive: give the zip that a backup made"))
 	}
 	var unpacked uint64
+	if len(z.File) > mostFiles {
+		return nil, noArchive(message.New("it can't be read as a kitchen's archive: it has more than {most} files",
+			message.Count(mostFiles)))
+	}
 	for _, f := range z.File {
+		if f.UncompressedSize64 > smallTable && f.UncompressedSize64/mostPacked > f.CompressedSize64 {
+			return nil, noArchive(message.New("it can't be read as a kitchen's archive: {file} is far larger than it is packed",
+				message.Text(f.Name)))
+		}
 		if unpacked += f.UncompressedSize64; unpacked > mostUnpacked {
 			return nil, noArchive(
 				message.New(
@@ -209,7 +232,13 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 			)
 		}
 	}
-	a := &Archive{zip: z, of: int64(unpacked)}
+	a := &Archive{zip: z, of: int64(unpacked), files: map[string]*zip.File{}}
+	for _, f := range z.File {
+		a.files[f.Name] = f
+		if strings.HasSuffix(f.Name, ".json") {
+			a.of += int64(f.UncompressedSize64) // rows are read to be checked, and again to be kept
+		}
+	}
 	var m Manifest
 	if raw, err := a.whole(
 		manifestName,
@@ -250,12 +279,8 @@ func (a *Archive) readContents() error {
 			"it can't be read as a kitchen's archive: it ends before its end, and nothing of it was kept. Download it again",
 		))
 	}
-	there := map[string]bool{}
-	for _, f := range a.zip.File {
-		there[f.Name] = true
-	}
 	for _, name := range slices.Sorted(maps.Keys(a.contents)) {
-		if !there[name] {
+		if a.files[name] == nil {
 			return noArchive(message.New("it can't be read as a kitchen's archive: {file} is missing in it", message.Text(name)))
 		}
 	}
@@ -290,6 +315,24 @@ func (a *Archive) whole(name string, most int64) ([]byte, error) {
 	return raw, err
 }
 
+// errLongRow is a row, or nothing but blanks, of more than mostRow bytes.
+var errLongRow = message.Error{Says: message.New("a row is larger than {most} MB", message.Count(mostRow>>20))}
+
+// rowReader reads so many bytes, and no more until it is given more.
+type rowReader struct {
+	from io.Reader
+	left int
+}
+
+func (r *rowReader) Read(p []byte) (int, error) {
+	if r.left <= 0 {
+		return 0, errLongRow
+	}
+	n, err := r.from.Read(p[:min(len(p), r.left)])
+	r.left -= n
+	return n, err
+}
+
 // Rows hands over the rows of a table, one after the other.
 func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 	f, err := a.open(table + ".json")
@@ -308,7 +351,8 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 		}
 	}
 	now := summed{sum: sha256.New()}
-	d := json.NewDecoder(io.TeeReader(f, now.sum))
+	bounded := &rowReader{from: io.TeeReader(f, now.sum), left: 2 * mostRow}
+	d := json.NewDecoder(bounded)
 	if t, err := d.Token(); err != nil || t != json.Delim('[') {
 		return broken(message.Error{Says: message.New("is no list of rows")})
 	}
@@ -318,8 +362,9 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 			return broken(err)
 		}
 		if len(raw) > mostRow {
-			return broken(message.Error{Says: message.New("a row is larger than {most} MB", message.Count(mostRow>>20))})
+			return broken(errLongRow)
 		}
+		bounded.left = 2 * mostRow // what the decoder has read ahead is of the next one
 		now.rows++
 		if err := row(raw); err != nil {
 			return err
@@ -328,30 +373,40 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 	if _, err := d.Token(); err != nil {
 		return broken(err)
 	}
+	if rest, err := io.Copy(io.Discard, io.LimitReader(bounded, mostRow)); err != nil || rest == mostRow {
+		return broken(cmp.Or(err, error(errLongRow)))
+	}
 	if _, err := io.Copy(now.sum, f); err != nil { // what the decoder has not asked for
 		return broken(err)
 	}
 	return a.same(table+".json", now.part())
 }
 
-// Picture is a picture by its id.
-func (a *Archive) Picture(id string) (jpeg, small []byte, err error) {
-	read := func(name string) []byte {
+// Picture is a picture by its id, as it may be kept: as it is where it is one that was written here, else written anew
+// as an upload is.
+func (a *Archive) Picture(id string) (app.Picture, error) {
+	p, err := a.picture(id)
+	if err != nil {
+		return app.Picture{}, err
+	}
+	return app.Picture{Width: p.Width, Height: p.Height, JPEG: p.JPEG, Small: p.Small}, nil
+}
+
+func (a *Archive) picture(id string) (*Picture, error) {
+	var whole, small []byte
+	for name, to := range map[string]*[]byte{"pictures/" + id + ".jpg": &whole, "pictures/" + id + "-small.jpg": &small} {
+		raw, err := a.whole(name, mostImage)
 		if err != nil {
-			return nil
-		}
-		var raw []byte
-		if raw, err = a.whole(name, mostImage); err != nil {
-			return nil
-		}
-		if _, kind, bad := image.DecodeConfig(bytes.NewReader(raw)); bad != nil || kind != "jpeg" {
-			err = message.Error{Says: message.New("{file} is no JPEG", message.Text(name))}
+			return nil, err
 		}
 		sum := sha256.Sum256(raw)
-		err = errors.Join(err, a.same(name, Part{SHA256: hex.EncodeToString(sum[:])}))
-		return raw
+		if err := a.same(name, Part{SHA256: hex.EncodeToString(sum[:])}); err != nil {
+			return nil, err
+		}
+		*to = raw
 	}
-	jpeg = read("pictures/" + id + ".jpg")
-	small = read("pictures/" + id + "-small.jpg")
-	return jpeg, small, err
+	if p, ok := ownPicture(whole, small); ok {
+		return p, nil
+	}
+	return ReadPicture(bytes.NewReader(whole))
 }

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"errors"
 	"image"
+	"image/color"
 	"image/jpeg"
 	_ "image/png" // is read, and never written
 	"io"
@@ -22,8 +23,10 @@ const MaxPicture = 12 << 20
 const (
 	pictureSide = 1600
 	smallSide   = 240
-	mostPixels  = 60e6
 	quality     = 85
+	// mostSide is the longest side of a picture that is read, px, and mostDecoded what it may take while it is decoded.
+	mostSide    = 20_000
+	mostDecoded = 160 << 20
 )
 
 // ErrPicture is a picture that can't be read. What it says is meant for whoever chose it.
@@ -49,20 +52,11 @@ func ReadPicture(r io.Reader) (*Picture, error) {
 			message.New("it can't be read as a picture: it is larger than {most} MB", message.Count(MaxPicture>>20)),
 		)
 	}
-	head, kind, err := image.DecodeConfig(bytes.NewReader(raw))
-	if err != nil || kind != "jpeg" && kind != "png" {
-		return nil, noPicture(message.New("it can't be read as a picture: give a JPEG or a PNG"))
+	if err := checkSize(raw); err != nil {
+		return nil, err
 	}
-	if float64(head.Width)*float64(head.Height) > mostPixels {
-		return nil, noPicture(
-			message.New(
-				"it can't be read as a picture: it has {wide} × {high} points, and at most {most} million can be taken",
-				message.Count(head.Width),
-				message.Count(head.Height),
-				message.Number(mostPixels/1e6, 0),
-			),
-		)
-	}
+	decoding <- struct{}{}
+	defer func() { <-decoding }()
 	img, _, err := image.Decode(bytes.NewReader(raw))
 	if err != nil {
 		return nil, noPicture(message.New("it can't be read as a picture: it ends too soon, or something in it is broken"))
@@ -74,6 +68,108 @@ func ReadPicture(r io.Reader) (*Picture, error) {
 	}
 	out.Small, err = encode(fitted(whole, smallSide, upright))
 	return out, err
+}
+
+// decoding keeps it to one picture at a time: two large ones at once would take twice the memory.
+var decoding = make(chan struct{}, 1)
+
+// checkSize refuses, before it is decoded, a picture that would take too much.
+func checkSize(raw []byte) error {
+	head, kind, err := image.DecodeConfig(bytes.NewReader(raw))
+	if err != nil || kind != "jpeg" && kind != "png" {
+		return noPicture(message.New("it can't be read as a picture: give a JPEG or a PNG"))
+	}
+	if head.Width > mostSide || head.Height > mostSide {
+		return noPicture(message.New(
+			"it can't be read as a picture: it has {wide} × {high} points, and a side may have at most {most}",
+			message.Count(head.Width), message.Count(head.Height), message.Count(mostSide),
+		))
+	}
+	if each := decodedBytes(raw, kind, head.ColorModel); int64(head.Width)*int64(head.Height)*each > mostDecoded {
+		return noPicture(message.New(
+			"it can't be read as a picture: it has {wide} × {high} points, and at most {most} million of its kind can be taken",
+			message.Count(head.Width), message.Count(head.Height), message.Number(float64(mostDecoded/each)/1e6, 0),
+		))
+	}
+	return nil
+}
+
+// decodedBytes is what a point of a picture takes at most while it is decoded.
+func decodedBytes(raw []byte, kind string, of color.Model) int64 {
+	switch {
+	case kind == "png" && (of == color.NRGBA64Model || of == color.RGBA64Model || of == color.Gray16Model):
+		return 8
+	case kind == "png":
+		return 4
+	case progressive(raw): // its coefficients are kept, four bytes each, for each colour
+		if of == color.CMYKModel {
+			return 20
+		}
+		return 15
+	case of == color.CMYKModel:
+		return 4
+	}
+	return 3
+}
+
+// The marks of a JPEG that are looked at.
+const (
+	markEnd         = 0xd9
+	markScan        = 0xda
+	markTables      = 0xdb
+	markHuffman     = 0xc4
+	markBaseline    = 0xc0
+	markProgressive = 0xc2
+)
+
+// segments are the marks of a JPEG up to its first scan, in their order; scan is where its data begin.
+func segments(raw []byte) (marks []byte, scan int) {
+	for i := 2; i+4 <= len(raw) && raw[i] == 0xff; {
+		mark := raw[i+1]
+		marks = append(marks, mark)
+		length := int(raw[i+2])<<8 | int(raw[i+3])
+		i += 2 + length
+		if mark == markScan {
+			return marks, i
+		}
+	}
+	return marks, len(raw)
+}
+
+func progressive(raw []byte) bool {
+	marks, _ := segments(raw)
+	return bytes.IndexByte(marks, markProgressive) >= 0
+}
+
+// ownPicture is a picture that was written here, whole and small: it holds nothing but what is seen, and is no larger
+// than it would be made.
+func ownPicture(whole, small []byte) (*Picture, bool) {
+	w, ok := ownJPEG(whole, pictureSide)
+	if _, also := ownJPEG(small, smallSide); !ok || !also {
+		return nil, false
+	}
+	return &Picture{Width: w.X, Height: w.Y, JPEG: whole, Small: small}, true
+}
+
+// ownJPEG says whether a JPEG has only the parts that are written here, and nothing after its end.
+func ownJPEG(raw []byte, side int) (size image.Point, ok bool) {
+	head, kind, err := image.DecodeConfig(bytes.NewReader(raw))
+	if err != nil || kind != "jpeg" || head.Width > side || head.Height > side {
+		return size, false
+	}
+	marks, scan := segments(raw)
+	for _, m := range marks {
+		if m != markTables && m != markHuffman && m != markBaseline && m != markScan {
+			return size, false
+		}
+	}
+	for i := scan; i+1 < len(raw); i++ { // within a scan 0xff is followed by nought
+		if raw[i] == 0xff && raw[i+1] != 0 && (raw[i+1] != markEnd || i+2 != len(raw)) {
+			return size, false
+		}
+	}
+	_, err = jpeg.Decode(bytes.NewReader(raw))
+	return image.Pt(head.Width, head.Height), err == nil
 }
 
 // fitted is a picture turned upright, on white where it can be seen through, and no longer than a side: never enlarged.

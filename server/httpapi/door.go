@@ -58,7 +58,7 @@ func (s *server) limit(c *gin.Context) {
 	most := bodyLimit(r.URL.Path)
 	switch {
 	case r.ContentLength > most:
-		s.tooLarge(c, most)
+		problem(c, tooLarge(most))
 	case !loopback(r.Host):
 		s.refuse(c, http.StatusMisdirectedRequest, message.New("Mabbin answers this machine only, as 127.0.0.1 or localhost"))
 	case fromElsewhere(r):

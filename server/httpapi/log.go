@@ -71,14 +71,13 @@ func (s *server) explainBake(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	tick, over := s.progress.begin(c, p.XWork)
+	ctx, tick, over, err := s.watchedWork(c, p.XWork)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
 	defer over()
-	e, err := s.log.Explain(
-		c,
-		kitchenOf(c),
-		id(c, "bake"),
-		func(done, of int) error { return tick(int64(done), int64(of)) },
-	)
+	e, err := s.log.Explain(ctx, kitchenOf(c), id(c, "bake"), tick)
 	s.respond(c, http.StatusOK, e, err)
 }
 
@@ -194,7 +193,7 @@ func (s *server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID, 
 
 // addPicture keeps a picture, written anew.
 func (s *server) addPicture(c *gin.Context) {
-	p, err := formats.ReadPicture(c.Request.Body)
+	p, err := formats.ReadPicture(bodyReader{c.Request.Body})
 	if errors.Is(err, formats.ErrPicture) {
 		err = wire.BodyFault(err)
 	}

@@ -90,62 +90,86 @@ func bodyError(err error) error {
 
 // fail turns an error into a problem.
 func (s *server) fail(c *gin.Context, err error) {
-	if p, ours := wire.ProblemOf(err, s.reading(c)); ours {
-		problem(c, p)
+	if errors.Is(err, context.Canceled) && c.Request.Context().Err() != nil { // nobody waits for it any more
+		c.AbortWithStatus(statusLeft)
 		return
+	}
+	p := problemOf(err, s.reading(c))
+	if p.Status >= http.StatusInternalServerError || p.Status == http.StatusConflict {
+		_ = c.Error(err)
+	}
+	if p.Status == http.StatusServiceUnavailable {
+		c.Header("Retry-After", retryAfter)
+	}
+	problem(c, p)
+}
+
+// refusals are the problems that are about no single field, by their errors: the first that fits is told.
+var refusals = []struct {
+	is     error
+	status int
+	title  message.Message
+}{
+	{errStopped, http.StatusConflict, message.New("Stopped; nothing was kept")},
+	{app.ErrNotFound, http.StatusNotFound, message.New("There is no such thing in this kitchen")},
+	{watch.ErrNoCall, http.StatusNotFound, message.New("There is no such thing in this kitchen")},
+	{watch.ErrOut, http.StatusConflict, message.New("It is out of the oven already")},
+	{
+		app.ErrUnusable, http.StatusConflict,
+		message.New("What is kept of this dessert can't be used any more: take it off the watch"),
+	},
+	{app.ErrUnderWay, http.StatusConflict, message.New("It is under way already: wait for it, and ask again")},
+	{app.ErrTaken, http.StatusConflict, message.New("There is already one of that name")},
+	{app.ErrRefused, http.StatusConflict, message.New("It points at something that is not in this kitchen")},
+	{
+		app.ErrFull, http.StatusInsufficientStorage,
+		message.New("The disk is full: nothing was saved. Make room, and save again"),
+	},
+	{
+		syscall.ENOSPC, http.StatusInsufficientStorage,
+		message.New("The disk is full: nothing was saved. Make room, and save again"),
+	},
+	{app.ErrUnavailable, http.StatusServiceUnavailable, message.New("The database can't be reached; nothing was saved")},
+	{app.ErrBusy, http.StatusServiceUnavailable, message.New("It took too long and was stopped; nothing was saved")},
+	{
+		context.DeadlineExceeded, http.StatusServiceUnavailable,
+		message.New("It took too long and was stopped; nothing was saved"),
+	},
+}
+
+// problemOf is what an error is told as, as somebody reads.
+func problemOf(err error, r render.Reading) api.Problem {
+	if p, ours := wire.ProblemOf(err, r); ours {
+		return p
+	}
+	refusal := func(status int, title message.Message) api.Problem {
+		return wire.Refusal(status, title, render.Reading{})
 	}
 	var over *http.MaxBytesError
 	switch {
-	case c.Request.Context().Err() != nil && errors.Is(err, context.Canceled): // nobody waits for it any more
-		c.AbortWithStatus(statusLeft)
 	case errors.As(err, &over):
-		s.tooLarge(c, over.Limit)
-	case errors.Is(err, os.ErrDeadlineExceeded) && errors.Is(err, errBroken):
-		s.refuse(c, http.StatusRequestTimeout, message.New("The request stood still on its way; nothing was saved"))
+		return tooLarge(over.Limit)
+	case errors.Is(err, errBroken) && errors.Is(err, os.ErrDeadlineExceeded):
+		return refusal(http.StatusRequestTimeout, message.New("The request stood still on its way; nothing was saved"))
 	case errors.Is(err, errBroken):
-		s.refuse(c, http.StatusBadRequest, message.New("The request broke off on its way; nothing was saved"))
-	case errors.Is(err, app.ErrNotFound), errors.Is(err, watch.ErrNoCall):
-		s.refuse(c, http.StatusNotFound, message.New("There is no such thing in this kitchen"))
-	case errors.Is(err, watch.ErrOut):
-		s.refuse(c, http.StatusConflict, message.New("It is out of the oven already"))
-	case errors.Is(err, app.ErrUnusable):
-		_ = c.Error(err)
-		s.refuse(
-			c,
-			http.StatusConflict,
-			message.New("What is kept of this dessert can't be used any more: take it off the watch"),
-		)
-	case errors.Is(err, app.ErrTaken):
-		s.refuse(c, http.StatusConflict, message.New("There is already one of that name"))
-	case errors.Is(err, app.ErrRefused):
-		_ = c.Error(err)
-		s.refuse(c, http.StatusConflict, message.New("It points at something that is not in this kitchen"))
-	case errors.Is(err, app.ErrFull), errors.Is(err, syscall.ENOSPC):
-		_ = c.Error(err)
-		s.refuse(
-			c,
-			http.StatusInsufficientStorage,
-			message.New("The disk is full: nothing was saved. Make room, and save again"),
-		)
-	case errors.Is(err, app.ErrUnavailable):
-		_ = c.Error(err)
-		c.Header("Retry-After", retryAfter)
-		s.refuse(c, http.StatusServiceUnavailable, message.New("The database can't be reached; nothing was saved"))
-	case errors.Is(err, app.ErrBusy), errors.Is(err, context.DeadlineExceeded):
-		_ = c.Error(err)
-		c.Header("Retry-After", retryAfter)
-		s.refuse(c, http.StatusServiceUnavailable, message.New("It took too long and was stopped; nothing was saved"))
-	default:
-		_ = c.Error(err)
-		s.refuse(c, http.StatusInternalServerError, message.New("Something went wrong here; it is in the server's log"))
+		return refusal(http.StatusBadRequest, message.New("The request broke off on its way; nothing was saved"))
 	}
+	for _, r := range refusals {
+		if errors.Is(err, r.is) {
+			return refusal(r.status, r.title)
+		}
+	}
+	return refusal(
+		http.StatusInternalServerError,
+		message.New("Something went wrong here; it is in the server's log"),
+	)
 }
 
-func (s *server) tooLarge(c *gin.Context, most int64) {
-	s.refuse(
-		c,
+func tooLarge(most int64) api.Problem {
+	return wire.Refusal(
 		http.StatusRequestEntityTooLarge,
 		message.New("The request is larger than {most} MB", message.Count(int(most>>20))),
+		render.Reading{},
 	)
 }
 

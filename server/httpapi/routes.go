@@ -33,6 +33,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/kitchens/demo", s.loadDemo)
 	r.POST("/kitchens/restore", s.restoreKitchen)
 	r.GET("/work/:work", s.howFar)
+	r.DELETE("/work/:work", s.stopWork)
 
 	k := r.Group("/kitchens/:kitchen")
 	k.GET("/backup.zip", s.backUp)

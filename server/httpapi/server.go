@@ -41,7 +41,7 @@ type server struct {
 	contract  operations
 	readings  map[string][]any // what may be said of how somebody reads
 	summaries *summaryCache
-	progress  *progress
+	work      *work
 }
 
 // New is the whole of what is served: health, the API and the page in dist.
@@ -65,7 +65,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 		return nil, err
 	}
 	s := &server{
-		Config: cfg, contract: contract, readings: readings, summaries: new(summaryCache), progress: new(progress),
+		Config: cfg, contract: contract, readings: readings, summaries: new(summaryCache), work: new(work),
 		desk:  app.Bench{Kitchens: cfg.Store},
 		watch: OvenWatch(cfg),
 		cards: app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},

@@ -13,10 +13,12 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/outcome"
+	"mabbin/core/oven"
 	"mabbin/core/watch"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgxpool"
 )
 
 // table is one table of a kitchen as it is backed up: what is pointed at comes before what points at it.
@@ -32,14 +34,14 @@ func plainRows(name, order string) string {
 
 // tables of a kitchen. Pictures' bytes go beside their rows.
 var tables = []table{
-	{"kitchen", `select to_jsonb(t) from kitchen t where id = $1`, column[map[string]float64]("containers", nil)},
+	{"kitchen", `select to_jsonb(t) from kitchen t where id = $1`, column("containers", checkContainers)},
 	{"dish", plainRows("dish", "id"), whole(func(d dish.Dish, f *fault.Faults) { balance.CheckDish(d, "", f) })},
-	{"oven", plainRows("oven", "id"), nil},
+	{"oven", plainRows("oven", "id"), whole(func(o oven.Oven, f *fault.Faults) { o.Check("", f) })},
 	{"own_row", plainRows("own_row", "kind, key"), whole(checkOwnRow)},
-	{"card", plainRows("card", "id"), nil},
+	{"card", plainRows("card", "id"), column("tags", checkTags)},
 	{
 		"card_version",
-		plainRows("card_version", "card_id, number"),
+		`select to_jsonb(t) - 'summary' from card_version t where kitchen_id = $1 order by card_id, number`,
 		all(column("request", balance.Check), column("stages", bake.CheckStages)),
 	},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
@@ -49,7 +51,7 @@ var tables = []table{
 		all(column("request", balance.Check), column[balance.Answer]("result", nil), column("stages", bake.CheckStages),
 			column("told", checkTold), column[outcome.Happened]("happened", nil)),
 	},
-	{"bake_correction", plainRows("bake_correction", "id"), column[app.Outcome]("was", nil)},
+	{"bake_correction", plainRows("bake_correction", "id"), column("was", checkOutcome)},
 	{
 		"watch",
 		plainRows("watch", "started_at, id"),
@@ -57,11 +59,16 @@ var tables = []table{
 			column("question", bake.CheckDessert),
 			column("answer", checkAnswer),
 			column("stages", bake.CheckStages),
+			column[*watch.Estimate]("estimate", nil),
 			column[[]outcome.Weighed]("weighed", nil),
 			column[[]watch.Door]("doors", nil),
 		),
 	},
-	{"watch_call", plainRows("watch_call", "id"), nil},
+	{
+		"watch_call",
+		plainRows("watch_call", "id"),
+		all(column[message.Message]("says", nil), column[message.Message]("caution", nil)),
+	},
 	{
 		"watch_reading",
 		`select to_jsonb(t) from watch_reading t where watch_id in (select id from watch where kitchen_id = $1)
@@ -143,6 +150,35 @@ func checkAnswer(a bake.DessertAnswer) error {
 	return f.Err()
 }
 
+// mostContainers and the weights that one of them may hold, g, as the contract has them.
+const (
+	mostContainers = 200
+	leastContainer = 1
+	mostContainer  = 20000
+)
+
+func checkContainers(c map[string]float64) error {
+	var f fault.Faults
+	if len(c) > mostContainers {
+		f.Add("", fault.TooMany(len(c), mostContainers))
+	}
+	for name, g := range c {
+		f.Range("/"+name, g, leastContainer, mostContainer, "g")
+	}
+	return f.Err()
+}
+
+func checkTags(tags []string) error {
+	_, err := app.TidyTags(tags)
+	return fault.Within("/tags", err)
+}
+
+func checkOutcome(o app.Outcome) error {
+	var f fault.Faults
+	o.Told.Check("/told", &f)
+	return f.Err()
+}
+
 func checkTold(t outcome.Told) error {
 	var f fault.Faults
 	t.Check("", &f)
@@ -171,38 +207,34 @@ func (s *Store) BackUp(
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	return kind(
-		pgx.BeginTxFunc(
-			ctx,
-			s.pool,
-			pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly},
-			func(tx pgx.Tx) error {
-				for _, t := range tables {
-					rows, err := tx.Query(ctx, t.rows, kitchen)
-					if err != nil {
-						return err
-					}
-					var raw json.RawMessage
-					if _, err := pgx.ForEachRow(rows, []any{&raw}, func() error { return row(t.name, raw) }); err != nil {
-						return err
-					}
-				}
-				rows, err := tx.Query(
-					ctx,
-					`select id, width, height, jpeg, small from picture where kitchen_id = $1 order by id`,
-					kitchen,
-				)
+	return s.whole(ctx, func(c *pgxpool.Conn) error {
+		options := pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly}
+		return pgx.BeginTxFunc(ctx, c, options, func(tx pgx.Tx) error {
+			for _, t := range tables {
+				rows, err := tx.Query(ctx, t.rows, kitchen)
 				if err != nil {
 					return err
 				}
-				var p app.Picture
-				_, err = pgx.ForEachRow(
-					rows,
-					[]any{&p.ID, &p.Width, &p.Height, &p.JPEG, &p.Small},
-					func() error { return picture(p) },
-				)
+				var raw json.RawMessage
+				if _, err := pgx.ForEachRow(rows, []any{&raw}, func() error { return row(t.name, raw) }); err != nil {
+					return err
+				}
+			}
+			rows, err := tx.Query(
+				ctx,
+				`select id, width, height, jpeg, small from picture where kitchen_id = $1 order by id`,
+				kitchen,
+			)
+			if err != nil {
 				return err
-			},
-		),
-	)
+			}
+			var p app.Picture
+			_, err = pgx.ForEachRow(
+				rows,
+				[]any{&p.ID, &p.Width, &p.Height, &p.JPEG, &p.Small},
+				func() error { return picture(p) },
+			)
+			return err
+		})
+	})
 }

@@ -54,7 +54,7 @@ func opened(t *testing.T, raw []byte) *formats.Archive {
 
 func restored(ctx context.Context, t *testing.T, s *store.Store, raw []byte) (app.Kitchen, error) {
 	t.Helper()
-	return s.Restore(ctx, opened(t, raw), func(name string) string { return name + ", again" })
+	return s.Restore(ctx, uuid.New(), opened(t, raw), func(name string) string { return name + ", again" })
 }
 
 // full is a kitchen with something of everything in it: the demo's, with a bake under way, a correction and a row of
@@ -181,11 +181,11 @@ func (x tampered) Rows(table string, row func(json.RawMessage) error) error {
 
 func (x tampered) Form() int { return x.form }
 
-func (x tampered) Picture(string) (whole, small []byte, err error) {
+func (x tampered) Picture(string) (app.Picture, error) {
 	if !x.picture {
-		return nil, nil, errors.New("it is not in the archive")
+		return app.Picture{}, errors.New("it is not in the archive")
 	}
-	return []byte("x"), []byte("x"), nil
+	return app.Picture{Width: 1, Height: 1, JPEG: []byte("x"), Small: []byte("x")}, nil
 }
 
 func TestABadArchiveChangesNothing(t *testing.T) {
@@ -214,7 +214,7 @@ func TestABadArchiveChangesNothing(t *testing.T) {
 			"dish":{"shape":"square","length_cm":20,"depth_cm":5,"material":"glass"}}`)}}, ""},
 		"a dish of lead": {map[string][]string{"kitchen": {kitchen}, "dish": {`{"id":"` + other + `",` + in + `,"name":"D","shape":"square","length_cm":20,"depth_cm":5,"material":"lead"}`}}, "/dish/0/material"},
 	} {
-		_, err := s.Restore(t.Context(), tampered{rows: c.rows}, func(s string) string { return s })
+		_, err := s.Restore(t.Context(), uuid.New(), tampered{rows: c.rows}, func(s string) string { return s })
 		var f fault.Faults
 		if !errors.As(err, &f) || !slices.ContainsFunc(f, func(x fault.Fault) bool { return x.Pointer == c.at }) {
 			t.Errorf("%s: %v", name, err)
@@ -225,6 +225,7 @@ func TestABadArchiveChangesNothing(t *testing.T) {
 	}
 	if _, err := s.Restore(
 		t.Context(),
+		uuid.New(),
 		tampered{rows: map[string][]string{"kitchen": {kitchen}, "card": {card}}},
 		nil,
 	); err != nil {
@@ -372,6 +373,7 @@ func TestAStoppedRestoreLeavesNothing(t *testing.T) {
 	}
 	if _, err := s.Restore(
 		ctx,
+		uuid.New(),
 		a,
 		func(name string) string { return name + ", again" },
 	); !errors.Is(

@@ -11,6 +11,7 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgxpool"
 )
 
 const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf,
@@ -98,40 +99,42 @@ func (s *Store) EachLine(
 		return err
 	}
 	sql, args := bakesWhere(q, kitchen)
-	rows, err := s.pool.Query(
-		ctx,
-		`select title, baked_at, version, coalesce((select name from oven where id = oven_id), ''),
-			coalesce(result #>> '{set,band}', ''),
-		oven_c, minutes, juice, fruit, top, boiled_over, told, note from bake where `+sql+` order by baked_at desc, id desc`,
-		args...)
-	if err != nil {
-		return kind(err)
-	}
-	var l outcome.Line
-	_, err = pgx.ForEachRow(
-		rows,
-		[]any{
-			&l.Title,
-			&l.BakedAt,
-			&l.Version,
-			&l.Oven,
-			&l.Predicted,
-			&l.OvenC,
-			&l.Minutes,
-			&l.Juice,
-			&l.Fruit,
-			&l.Top,
-			&l.BoiledOver,
-			&l.Told,
-			&l.Note,
-		},
-		func() error {
-			err := line(l)
-			l.Told = outcome.Told{}
+	return s.whole(ctx, func(c *pgxpool.Conn) error {
+		rows, err := c.Query(
+			ctx,
+			`select title, baked_at, version, coalesce((select name from oven where id = oven_id), ''),
+				coalesce(result #>> '{set,band}', ''),
+			oven_c, minutes, juice, fruit, top, boiled_over, told, note from bake where `+sql+` order by baked_at desc, id desc`,
+			args...)
+		if err != nil {
 			return err
-		},
-	)
-	return kind(err)
+		}
+		var l outcome.Line
+		_, err = pgx.ForEachRow(
+			rows,
+			[]any{
+				&l.Title,
+				&l.BakedAt,
+				&l.Version,
+				&l.Oven,
+				&l.Predicted,
+				&l.OvenC,
+				&l.Minutes,
+				&l.Juice,
+				&l.Fruit,
+				&l.Top,
+				&l.BoiledOver,
+				&l.Told,
+				&l.Note,
+			},
+			func() error {
+				err := line(l)
+				l.Told = outcome.Told{}
+				return err
+			},
+		)
+		return err
+	})
 }
 
 func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {

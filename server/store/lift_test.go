@@ -12,6 +12,8 @@ import (
 	"mabbin/server/formats"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
+
+	"github.com/google/uuid"
 )
 
 // kept is a row as it was kept in a form.
@@ -117,7 +119,7 @@ func TestAnOlderArchiveIsLiftedAsItComesIn(t *testing.T) {
 		raw, _ := kept(t, 3, table)
 		rows[table] = []string{string(raw)}
 	}
-	k, err := s.Restore(t.Context(), tampered{rows: rows, form: 3}, func(name string) string { return name })
+	k, err := s.Restore(t.Context(), uuid.New(), tampered{rows: rows, form: 3}, func(name string) string { return name })
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -17,6 +18,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
+	"github.com/jackc/pgx/v5/pgxpool"
 )
 
 // Backed is a kitchen's archive as it is read: every table's rows in their order, and pictures by their ids.
@@ -25,27 +27,60 @@ type Backed interface {
 	Form() int
 	// Rows hands over the rows of a table; none where it is not there.
 	Rows(table string, row func(json.RawMessage) error) error
-	Picture(id string) (jpeg, small []byte, err error)
+	// Picture is a picture as it may be kept, and nothing in it but what is seen.
+	Picture(id string) (app.Picture, error)
 }
 
-// Restore makes a kitchen of an archive, all of it or nothing. Where the kitchen is here already, a second one is
-// made beside it, with ids of its own. What is wrong with the archive is fault.Faults.
-func (s *Store) Restore(ctx context.Context, from Backed, asNew func(name string) string) (app.Kitchen, error) {
+// Restored is the kitchen that a piece of work has made, if it has.
+func (s *Store) Restored(ctx context.Context, work uuid.UUID) (app.Kitchen, error) {
+	var id uuid.UUID
+	if err := s.pool.QueryRow(ctx, `select kitchen_id from restored where work_id = $1`, work).Scan(&id); err != nil {
+		return app.Kitchen{}, kind(err)
+	}
+	return s.OneKitchen(ctx, id)
+}
+
+// Restore makes a kitchen of an archive, all of it or nothing, under the id of the piece of work: done twice it is done
+// once. Where the kitchen is here already, a second one is made beside it, with ids of its own; where it is being
+// restored just now, it is app.ErrUnderWay. What is wrong with the archive is fault.Faults.
+func (s *Store) Restore(
+	ctx context.Context, work uuid.UUID, from Backed, asNew func(name string) string,
+) (app.Kitchen, error) {
+	if k, err := s.Restored(ctx, work); !errors.Is(err, app.ErrNotFound) {
+		return k, err
+	}
+	// everything is checked before anything is begun: a transaction stays open no longer than it must
+	check := checking{from: from}
+	for _, t := range tables {
+		known, err := s.columns(ctx, t.name)
+		if err != nil {
+			return app.Kitchen{}, err
+		}
+		if err := check.table(t, known); err != nil {
+			return app.Kitchen{}, err
+		}
+	}
+	if check.kitchens == 0 {
+		return app.Kitchen{}, fault.Faults{{Pointer: "/kitchen", Detail: message.New("there is no kitchen in it")}}
+	}
 	var k app.Kitchen
-	err := s.inTx(ctx, func(tx pgx.Tx) error {
-		r := restoring{tx: tx, from: from, asNew: asNew, watches: map[uuid.UUID]bool{}}
-		for _, t := range tables {
-			if err := r.table(ctx, t); err != nil {
-				return err
+	err := s.whole(ctx, func(c *pgxpool.Conn) error {
+		return pgx.BeginFunc(ctx, c, func(tx pgx.Tx) error {
+			r := restoring{tx: tx, from: from, asNew: asNew, watches: map[uuid.UUID]bool{}}
+			for _, t := range tables {
+				if err := r.table(ctx, t); err != nil {
+					return err
+				}
 			}
-		}
-		if r.kitchen == uuid.Nil {
-			return fault.Faults{{Pointer: "/kitchen", Detail: message.New("there is no kitchen in it")}}
-		}
-		k.ID = r.kitchen
-		return nil
+			k.ID = r.kitchen
+			_, err := tx.Exec(ctx, `insert into restored (work_id, kitchen_id) values ($1, $2)`, work, r.kitchen)
+			return err
+		})
 	})
 	if errors.Is(err, app.ErrRefused) || errors.Is(err, app.ErrTaken) {
+		if k, already := s.Restored(ctx, work); already == nil { // by another who was sent the same
+			return k, nil
+		}
 		return k, fault.Faults{
 			{Detail: message.New("something in it does not fit together: {why}", message.Part(message.Of(err)))},
 		}
@@ -56,7 +91,70 @@ func (s *Store) Restore(ctx context.Context, from Backed, asNew func(name string
 	return s.OneKitchen(ctx, k.ID)
 }
 
-// restoring is an archive on its way in.
+// mostFaults is how many wrong rows are told before the rest is left unread.
+const mostFaults = 10
+
+// checking reads an archive through once, and keeps nothing.
+type checking struct {
+	from     Backed
+	kitchens int
+}
+
+// table checks each row of a table by the rules that the program keeps such a thing by.
+func (c *checking) table(t table, known map[string]string) error {
+	n := -1
+	var wrong fault.Faults
+	err := c.from.Rows(t.name, func(raw json.RawMessage) error {
+		n++
+		at := fmt.Sprintf("/%s/%d", t.name, n)
+		row, err := c.row(t, raw, at, known)
+		if err != nil {
+			return errors.Join(append(wrong, err...).Err())
+		}
+		if t.name == "kitchen" {
+			c.kitchens++
+		}
+		if t.check != nil {
+			wrong.Under(at, t.check(row).Err())
+		}
+		if len(wrong) > mostFaults {
+			return wrong
+		}
+		return nil
+	})
+	if err == nil {
+		err = wrong.Err()
+	}
+	return err
+}
+
+// row is a row as today's program has it; where it is none, it is faults.
+func (c *checking) row(t table, raw json.RawMessage, at string, known map[string]string) (columns, fault.Faults) {
+	var wrong fault.Faults
+	var row columns
+	if err := json.Unmarshal(raw, &row); err != nil || row == nil {
+		wrong.Add(at, message.New("is no row"))
+		return nil, wrong
+	}
+	if len(row) == 0 {
+		wrong.Add(at, message.New("is an empty row"))
+		return nil, wrong
+	}
+	for name, value := range row {
+		kind, ok := known[name]
+		if !ok {
+			wrong.Add(at+"/"+name, message.New("is not known here: the archive is from a newer Mabbin"))
+			return nil, wrong
+		}
+		if kind == "timestamp with time zone" {
+			checkMoment(at+"/"+name, value, &wrong)
+		}
+	}
+	lift(c.from.Form(), t.name, row)
+	return row, wrong
+}
+
+// restoring is an archive on its way in, that has been checked.
 type restoring struct {
 	tx      pgx.Tx
 	from    Backed
@@ -66,46 +164,18 @@ type restoring struct {
 	watches map[uuid.UUID]bool
 }
 
-// mostFaults is how many wrong rows are told before the rest is left unread.
-const mostFaults = 10
-
 func (r *restoring) table(ctx context.Context, t table) error {
-	known, err := r.columns(ctx, t.name)
-	if err != nil {
-		return err
-	}
 	n := -1
-	var wrong fault.Faults
-	err = r.from.Rows(t.name, func(raw json.RawMessage) error {
+	return r.from.Rows(t.name, func(raw json.RawMessage) error {
 		n++
 		at := fmt.Sprintf("/%s/%d", t.name, n)
 		var row columns
-		if err := json.Unmarshal(raw, &row); err != nil || row == nil {
-			wrong.Add(at, message.New("is no row"))
-			return wrong
-		}
-		if len(row) == 0 {
-			wrong.Add(at, message.New("is an empty row"))
-			return wrong
-		}
-		for c, value := range row {
-			kind, ok := known[c]
-			if !ok {
-				wrong.Add(at+"/"+c, message.New("is not known here: the archive is from a newer Mabbin"))
-				return wrong
-			}
-			if kind == "timestamp with time zone" {
-				checkMoment(at+"/"+c, value, &wrong)
-			}
+		if err := json.Unmarshal(raw, &row); err != nil {
+			return err
 		}
 		lift(r.from.Form(), t.name, row)
-		if t.check != nil {
-			if wrong.Under(at, t.check(row).Err()); len(wrong) > mostFaults {
-				return wrong
-			}
-		}
-		if len(wrong) > 0 {
-			return nil
+		if t.name == "card_version" {
+			delete(row, "summary") // it is worked out anew
 		}
 		var was string // pictures' files keep their names
 		_ = json.Unmarshal(row["id"], &was)
@@ -114,10 +184,6 @@ func (r *restoring) table(ctx context.Context, t table) error {
 		}
 		return r.insert(ctx, t.name, row, was, at)
 	})
-	if err == nil {
-		err = wrong.Err()
-	}
-	return err
 }
 
 // The years that a moment of a kitchen may be of: what lies outside stops lists and clocks.
@@ -139,23 +205,23 @@ func checkMoment(at string, raw json.RawMessage, f *fault.Faults) {
 }
 
 // columns are a table's columns and of which type each is.
-func (r *restoring) columns(ctx context.Context, name string) (map[string]string, error) {
-	rows, err := r.tx.Query(
+func (s *Store) columns(ctx context.Context, name string) (map[string]string, error) {
+	rows, err := s.pool.Query(
 		ctx,
 		`select column_name::text, data_type::text from information_schema.columns
 			where table_schema = current_schema() and table_name = $1`,
 		name,
 	)
 	if err != nil {
-		return nil, err
+		return nil, kind(err)
 	}
 	out := map[string]string{}
-	var column, kind string
-	_, err = pgx.ForEachRow(rows, []any{&column, &kind}, func() error {
-		out[column] = kind
+	var column, of string
+	_, err = pgx.ForEachRow(rows, []any{&column, &of}, func() error {
+		out[column] = of
 		return nil
 	})
-	return out, err
+	return out, kind(err)
 }
 
 // own makes a row the restored kitchen's: its ids are other ones where the kitchen is a second one, and it can belong
@@ -177,6 +243,14 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 			return err
 		}
 		r.kitchen = r.was
+		var mine bool // of two at once the second would wait for the first, and then be made of nothing new
+		if err := r.tx.QueryRow(ctx, `select pg_try_advisory_xact_lock(hashtextextended($1, 0))`, r.was.String()).
+			Scan(&mine); err != nil {
+			return err
+		}
+		if !mine {
+			return app.ErrUnderWay
+		}
 		var here bool
 		if err := r.tx.QueryRow(ctx, `select exists (select from kitchen where id = $1)`, r.was).Scan(&here); err != nil {
 			return err
@@ -221,6 +295,14 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 		}
 		row[c], _ = json.Marshal(r.here(x))
 	}
+	if name == "bake_correction" { // the picture that it had before
+		within(row, "was", func(was columns) {
+			var x uuid.UUID
+			if json.Unmarshal(was["picture_id"], &x) == nil {
+				was["picture_id"], _ = json.Marshal(r.here(x))
+			}
+		})
+	}
 	return nil
 }
 
@@ -240,14 +322,19 @@ func (r *restoring) insert(ctx context.Context, name string, row map[string]json
 	cols := slices.Sorted(maps.Keys(row))
 	values := slices.Clone(cols)
 	if name == "picture" {
-		jpeg, small, err := r.from.Picture(was)
+		p, err := r.from.Picture(was)
+		if errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded) {
+			return err
+		}
 		if err != nil {
 			return fault.Faults{
-				{Pointer: at, Detail: message.New("its picture is missing: {why}", message.Part(message.Of(err)))},
+				{Pointer: at, Detail: message.New("its picture can't be used: {why}", message.Part(message.Of(err)))},
 			}
 		}
-		cols, values = append(cols, "jpeg", "small"), append(values, "$2", "$3")
-		args = append(args, jpeg, small)
+		row["width"], row["height"] = json.RawMessage(strconv.Itoa(p.Width)), json.RawMessage(strconv.Itoa(p.Height))
+		cols = slices.Sorted(maps.Keys(row))
+		cols, values = append(cols, "jpeg", "small"), append(slices.Clone(cols), "$2", "$3")
+		args = append(args, p.JPEG, p.Small)
 	}
 	raw, err := json.Marshal(row)
 	if err != nil {

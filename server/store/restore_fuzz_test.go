@@ -13,6 +13,8 @@ import (
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
+
+	"github.com/google/uuid"
 )
 
 // FuzzRestore gives a restore a row of a table that somebody has changed: it is refused with faults that name it, or it
@@ -42,7 +44,7 @@ func FuzzRestore(f *testing.F) {
 			rows = map[string][]string{}
 		}
 		rows[table] = append(rows[table], string(row))
-		k, err := s.Restore(t.Context(), tampered{rows: rows}, func(name string) string { return name })
+		k, err := s.Restore(t.Context(), uuid.New(), tampered{rows: rows}, func(name string) string { return name })
 		var faults fault.Faults
 		switch {
 		case errors.As(err, &faults):

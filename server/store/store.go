@@ -2,12 +2,15 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"embed"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
 	"net"
+	"strconv"
 	"time"
 
 	"mabbin/app"
@@ -23,25 +26,84 @@ import (
 //go:embed migrations/*.sql
 var migrations embed.FS
 
-// Store is a connection to the database.
-type Store struct{ pool *pgxpool.Pool }
+// Store is a connection to the database. What reads or writes a whole kitchen has connections of its own, so that
+// however many of it are under way, there is room for what is short.
+type Store struct{ pool, long *pgxpool.Pool }
+
+// Limits bound what the database is asked. The zero value of each is the usual one.
+type Limits struct {
+	Statement time.Duration // how long one short statement may take
+	Lock      time.Duration // how long one waits for another's change
+	Idle      time.Duration // how long a transaction may stand still
+	Whole     time.Duration // how long one statement over a whole kitchen may take
+	Short     int32         // connections for short pieces of work
+	Long      int32         // and for those over a whole kitchen
+}
+
+// usual are the limits unless others are asked for.
+var usual = Limits{
+	Statement: 10 * time.Second, Lock: 5 * time.Second, Idle: time.Minute, Whole: 15 * time.Minute, Short: 10, Long: 3,
+}
 
 // Open connects. It does not wait for the database: Ping does.
-func Open(ctx context.Context, dsn string) (*Store, error) {
+func Open(ctx context.Context, dsn string) (*Store, error) { return OpenWithin(ctx, dsn, usual) }
+
+// OpenWithin connects with limits of its own.
+func OpenWithin(ctx context.Context, dsn string, l Limits) (*Store, error) {
+	short, err := connect(ctx, dsn, l, l.Statement, cmp.Or(l.Short, usual.Short))
+	if err != nil {
+		return nil, err
+	}
+	long, err := connect(ctx, dsn, l, l.Whole, cmp.Or(l.Long, usual.Long))
+	if err != nil {
+		short.Close()
+		return nil, err
+	}
+	return &Store{short, long}, nil
+}
+
+func connect(ctx context.Context, dsn string, l Limits, statement time.Duration, most int32) (*pgxpool.Pool, error) {
 	cfg, err := pgxpool.ParseConfig(dsn)
 	if err != nil {
 		return nil, err
 	}
+	cfg.MaxConns = most
+	cfg.MaxConnIdleTime = 5 * time.Minute
+	cfg.PingTimeout = 5 * time.Second
 	cfg.ConnConfig.ConnectTimeout = 10 * time.Second
-	pool, err := pgxpool.NewWithConfig(ctx, cfg)
-	if err != nil {
-		return nil, err
+	for name, most := range map[string]time.Duration{
+		"statement_timeout":                   cmp.Or(statement, usual.Statement),
+		"lock_timeout":                        cmp.Or(l.Lock, usual.Lock),
+		"idle_in_transaction_session_timeout": cmp.Or(l.Idle, usual.Idle),
+	} {
+		cfg.ConnConfig.RuntimeParams[name] = strconv.FormatInt(most.Milliseconds(), 10)
 	}
-	return &Store{pool}, nil
+	return pgxpool.NewWithConfig(ctx, cfg)
 }
 
 // Close ends every connection.
-func (s *Store) Close() { s.pool.Close() }
+func (s *Store) Close() {
+	s.pool.Close()
+	s.long.Close()
+}
+
+// waitForLong is how long a piece of work over a whole kitchen waits for those that are under way.
+const waitForLong = 5 * time.Second
+
+// whole hands over a connection for work over a whole kitchen; where all are taken for too long it is app.ErrBusy.
+func (s *Store) whole(ctx context.Context, do func(*pgxpool.Conn) error) error {
+	waits, cancel := context.WithTimeout(ctx, waitForLong)
+	defer cancel()
+	c, err := s.long.Acquire(waits)
+	if err != nil {
+		if waits.Err() != nil && ctx.Err() == nil {
+			return fmt.Errorf("%w: %w", app.ErrBusy, err)
+		}
+		return kind(err)
+	}
+	defer c.Release()
+	return kind(do(c))
+}
 
 // Ping asks whether the database answers.
 func (s *Store) Ping(ctx context.Context) error { return kind(s.pool.Ping(ctx)) }
@@ -59,7 +121,7 @@ func (s *Store) migrate(do func(*goose.Provider) error) error {
 	if err != nil {
 		return err
 	}
-	db := stdlib.OpenDBFromPool(s.pool)
+	db := stdlib.OpenDBFromPool(s.long)
 	defer db.Close()
 	locker, err := lock.NewPostgresSessionLocker()
 	if err != nil {
@@ -100,7 +162,8 @@ func kind(err error) error {
 			return fmt.Errorf("%w: %w", app.ErrUnavailable, err)
 		}
 		return err
-	case errors.As(err, &connect), errors.As(err, &network), pgconn.SafeToRetry(err), errors.Is(err, net.ErrClosed):
+	case errors.As(err, &connect), errors.As(err, &network), pgconn.SafeToRetry(err), errors.Is(err, net.ErrClosed),
+		errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF):
 		return fmt.Errorf("%w: %w", app.ErrUnavailable, err)
 	}
 	return err

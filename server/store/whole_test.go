@@ -11,6 +11,8 @@ import (
 	"mabbin/server/demo"
 	"mabbin/server/formats"
 	"mabbin/server/store/storetest"
+
+	"github.com/google/uuid"
 )
 
 // rezipped is an archive whose files somebody has changed: change gives the new bytes of each, nil to leave it out.
@@ -58,7 +60,7 @@ func TestAnArchiveThatIsNotWholeIsRefused(t *testing.T) {
 		t.Helper()
 		a, err := formats.OpenArchive(bytes.NewReader(raw), int64(len(raw)))
 		if err == nil {
-			_, err = s.Restore(t.Context(), a, func(name string) string { return name })
+			_, err = s.Restore(t.Context(), uuid.New(), a, func(name string) string { return name })
 		}
 		if !errors.Is(err, formats.ErrArchive) {
 			t.Errorf("%s: %v", what, err)

@@ -25,8 +25,8 @@ func server(t testing.TB) string {
 		return dsn
 	}
 	_, here, _, _ := runtime.Caller(0)
-	out, err := exec.CommandContext(t.Context(), filepath.Join(filepath.Dir(here), "../../../scripts/pg-start.sh")).
-		Output()
+	start := filepath.Join(filepath.Dir(here), "../../../scripts/pg-start.sh")
+	out, err := exec.CommandContext(t.Context(), start, "test").Output()
 	if err != nil {
 		t.Fatalf("no database: run make test, or scripts/pg-start.sh to see why: %v", err)
 	}

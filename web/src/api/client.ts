@@ -58,6 +58,7 @@ export type Weighed = Schemas['Weighed']
 export type ScaleReading = Schemas['ScaleReading']
 export type ScaleChange = Schemas['ScaleChange']
 export type Problem = Schemas['Problem']
+export type Work = Schemas['Work']
 export type FieldProblem = Schemas['FieldProblem']
 export type AmountKind = Schemas['AmountRequest']['kind']
 export type Band = Schemas['Band']
@@ -86,6 +87,9 @@ export const unreachable: Problem = {
   title: "Mabbin can't be reached. What you entered is kept here.",
   status: 0,
 }
+
+/** Whether no answer came at all: what was asked for may have been done. */
+export const unanswered = (p: Problem) => p.status === unreachable.status
 
 /** A problem in a sentence: what, and each wrong field. */
 export const inWords = (p: Problem) => [p.title, ...(p.errors ?? []).map((e) => e.detail)].join(': ')

@@ -950,7 +950,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A kitchen from its archive. Where the kitchen is here already, a second one beside it. */
+        /** A kitchen from its archive. Where the kitchen is here already, a second one beside it. Once the archive is here it goes on without its caller; sent again with the same X-Work it is done once. */
         post: operations["restoreKitchen"];
         delete?: never;
         options?: never;
@@ -967,11 +967,12 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** How far a long piece of work is that was begun with this id. It is stopped by leaving its request. */
+        /** How far a long piece of work is that was begun with this id, and what came of it */
         get: operations["howFar"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Stop a long piece of work. What it has begun is taken back */
+        delete: operations["stopWork"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1011,6 +1012,13 @@ export interface components {
             errors?: components["schemas"]["FieldProblem"][];
         };
         Work: {
+            /**
+             * @description unknown: none was begun with this id, or its end is long ago
+             * @enum {string}
+             */
+            state: "unknown" | "running" | "done" | "failed";
+            kitchen?: components["schemas"]["Kitchen"];
+            problem?: components["schemas"]["Problem"];
             /** Format: int64 */
             done: number;
             /**
@@ -5021,7 +5029,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description How far it is; done is 0 while it has not begun or is over */
+            /** @description How far it is; of a restore that has ended, its kitchen or its problem */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -5029,6 +5037,27 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Work"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    stopWork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                work: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is told to stop */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

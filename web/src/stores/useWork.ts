@@ -1,5 +1,5 @@
 import { onBeforeUnmount, ref } from 'vue'
-import { api, ask } from '@/api/client'
+import { api, ask, taken, type Work } from '@/api/client'
 
 /** How a request is begun so that its work can be watched and stopped. */
 export interface Begun {
@@ -7,23 +7,25 @@ export interface Begun {
   id: string
 }
 
-/** One long piece of work at a time: how far it is, and how to stop it. It stops when what asked for it goes away. */
+/** One long piece of work at a time: how far it is, and how to stop it. */
 export function useWork() {
   const on = ref(false)
   /** How far it is, 0 to 1; not yet known: undefined. */
   const share = ref<number>()
   let stopper: AbortController | undefined
+  let running = ''
   const lookMs = 400
+  const look = (id: string) => ask(api.GET('/api/v1/work/{work}', { params: { path: { work: id } } }))
 
   /** Runs a piece of work. It answers with nothing where it was stopped. */
   async function run<T>(work: (how: Begun) => Promise<T>): Promise<T | undefined> {
     stopper?.abort()
     const mine = (stopper = new AbortController())
-    const id = crypto.randomUUID()
+    const id = (running = crypto.randomUUID())
     on.value = true
     share.value = undefined
-    const look = setInterval(() => {
-      void ask(api.GET('/api/v1/work/{work}', { params: { path: { work: id } } })).then((got) => {
+    const looks = setInterval(() => {
+      void look(id).then((got) => {
         if (stopper === mine && got.data?.of) share.value = got.data.done / got.data.of
       })
     }, lookMs)
@@ -31,14 +33,24 @@ export function useWork() {
       const done = await work({ signal: mine.signal, id })
       return mine.signal.aborted ? undefined : done
     } finally {
-      clearInterval(look)
+      clearInterval(looks)
       if (stopper === mine) on.value = false
     }
   }
+  /** What came of work whose line broke: it goes on without its caller, and is asked for until it has ended. */
+  async function afterBreak(how: Begun): Promise<Work | undefined> {
+    while (!how.signal.aborted) {
+      const got = await look(how.id)
+      if (got.data && got.data.state !== 'running') return got.data
+      await new Promise((again) => setTimeout(again, lookMs))
+    }
+    return undefined
+  }
   function stop() {
+    if (on.value) void ask(taken(api.DELETE('/api/v1/work/{work}', { params: { path: { work: running } } })))
     stopper?.abort()
     on.value = false
   }
-  onBeforeUnmount(stop)
-  return { on, share, run, stop }
+  onBeforeUnmount(() => stopper?.abort())
+  return { on, share, run, afterBreak, stop }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { api, ask, inWords, type Kitchen } from '@/api/client'
+import { api, ask, inWords, unanswered, type Kitchen } from '@/api/client'
 import LongWork from '@/ui/LongWork.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWork } from '@/stores/useWork'
@@ -27,17 +27,21 @@ async function restore(e: Event) {
   if (!file) return
   refused.value = ''
   restored.value = undefined
-  const got = await work.run(({ signal, id }) =>
-    ask(
+  const got = await work.run(async (how) => {
+    const sent = await ask(
       api.POST('/api/v1/kitchens/restore', {
-        params: { header: { 'X-Work': id } },
+        params: { header: { 'X-Work': how.id } },
         headers: { 'Content-Type': 'application/zip' },
         body: file as unknown as string, // the description knows bytes as a string
         bodySerializer: (x) => x,
-        signal,
+        signal: how.signal,
       }),
-    ),
-  )
+    )
+    if (!sent.problem || !unanswered(sent.problem)) return sent
+    const came = await work.afterBreak(how)
+    if (came?.kitchen) return { data: came.kitchen }
+    return { problem: came?.problem ?? sent.problem }
+  })
   if (!got) refused.value = 'Stopped. Nothing was brought in'
   else if (got.problem) refused.value = `${inWords(got.problem)}. Nothing was brought in`
   else {

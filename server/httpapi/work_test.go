@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"mabbin/api"
+	"mabbin/app"
 	"mabbin/server/demo"
 	"mabbin/server/store/storetest"
 
@@ -20,30 +21,37 @@ import (
 )
 
 func TestHowFarAPieceOfWorkIs(t *testing.T) {
-	id := uuid.New()
-	w := new(progress)
-	far := func() api.Work {
-		w.mu.Lock()
-		defer w.mu.Unlock()
-		return w.all[id]
+	id, now := uuid.New(), time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)
+	w := new(work)
+	if far, known := w.look(id); known || far.State != api.WorkStateUnknown {
+		t.Errorf("before it is begun it is %+v", far)
 	}
-	ctx, leave := context.WithCancel(t.Context())
-	tick, over := w.begin(ctx, &id)
-	if err := tick(3, 28); err != nil || far() != (api.Work{Done: 3, Of: 28}) {
-		t.Errorf("%+v, %v", far(), err)
+	ctx, p, err := w.begin(t.Context(), id, now)
+	if err != nil {
+		t.Fatal(err)
 	}
-	leave()
-	if err := tick(4, 28); !errors.Is(err, context.Canceled) {
-		t.Errorf("nobody waits for it, and it goes on: %v", err)
+	if err := w.tick(ctx, p, 3, 28); err != nil {
+		t.Error(err)
 	}
-	over()
-	if far() != (api.Work{}) {
-		t.Errorf("it is over, and still there: %+v", far())
+	if far, _ := w.look(id); far.State != api.WorkStateRunning || far.Done != 3 || far.Of != 28 {
+		t.Errorf("%+v", far)
 	}
-	if tick, over := w.begin(t.Context(), nil); tick(1, 2) != nil || len(w.all) != 0 {
-		t.Error("work without an id is noted")
-	} else {
-		over()
+	if _, _, err := w.begin(t.Context(), id, now); !errors.Is(err, app.ErrUnderWay) {
+		t.Errorf("begun twice: %v", err)
+	}
+	p.stop()
+	if err := w.tick(ctx, p, 4, 28); !errors.Is(err, context.Canceled) {
+		t.Errorf("it is stopped, and goes on: %v", err)
+	}
+	w.end(p, now, func(told *api.Work) { told.State = api.WorkStateFailed })
+	if far, _ := w.look(id); far.State != api.WorkStateFailed {
+		t.Errorf("it is over: %+v", far)
+	}
+	if _, _, err := w.begin(t.Context(), uuid.New(), now.Add(2*workKept)); err != nil {
+		t.Error(err)
+	}
+	if _, known := w.look(id); known {
+		t.Error("what is over is kept for ever")
 	}
 }
 
@@ -59,7 +67,7 @@ func TestWorkOverHTTP(t *testing.T) {
 	if w.Code != 200 {
 		t.Fatalf("%d %s", w.Code, w.Body)
 	}
-	if far := get[api.Work](t, call(h, "GET", "/api/v1/work/"+id, ""), 200); far != (api.Work{}) {
+	if far := get[api.Work](t, call(h, "GET", "/api/v1/work/"+id, ""), 200); far.State != api.WorkStateDone {
 		t.Errorf("%+v", far)
 	}
 	if w := call(h, "GET", "/api/v1/work/mine", ""); w.Code != 400 || !strings.Contains(w.Body.String(), "work") {
