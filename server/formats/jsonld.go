@@ -186,28 +186,34 @@ func readHTML(content string) (*recipe.Document, error) {
 	var found *recipe.Document
 	var wrong error
 	marked := &recipe.Document{}
+	scripts := 0
 	for n := range page.Descendants() {
 		if n.Type != html.ElementNode {
 			continue
 		}
-		if n.Data == "script" && attr(n, "type") == "application/ld+json" && found == nil {
+		if n.Data == "script" && attr(n, "type") == "application/ld+json" && found == nil && scripts < mostScripts {
+			scripts++
 			var tree any
-			if json.Unmarshal([]byte(inner(n)), &tree) != nil {
+			if json.Unmarshal([]byte(inner(n, len(content))), &tree) != nil {
 				continue // pages have broken ones among them
 			}
 			if r := findRecipe(tree, 0); r != nil {
 				found, wrong = fromRecipe(r)
 			}
 		}
+		most := mostMarked
+		if len(marked.Lines) > MaxLines || len(marked.Method) > MaxLines {
+			most = 1 // it is refused for their number
+		}
 		switch attr(n, "itemprop") {
 		case "recipeIngredient", "ingredients":
-			marked.Lines = append(marked.Lines, recipe.DocumentLine{Text: inner(n)})
+			marked.Lines = append(marked.Lines, recipe.DocumentLine{Text: inner(n, most)})
 		case "name":
 			if marked.Name == "" {
-				marked.Name = inner(n)
+				marked.Name = inner(n, mostMarked)
 			}
 		case "recipeInstructions":
-			marked.Method = append(marked.Method, inner(n))
+			marked.Method = append(marked.Method, inner(n, most))
 		}
 	}
 	if wrong != nil {
@@ -232,14 +238,26 @@ func attr(n *html.Node, name string) string {
 	return ""
 }
 
-func inner(n *html.Node) string {
+// The limits of what is looked at in a page: scripts with data, nodes within one that is marked, and their text, bytes.
+const (
+	mostScripts = 50
+	mostNodes   = 5000
+	mostMarked  = 20_000
+)
+
+// inner is the text within a node, up to so many bytes.
+func inner(n *html.Node, most int) string {
 	var b strings.Builder
+	nodes := 0
 	for c := range n.Descendants() {
+		if nodes++; nodes > mostNodes || b.Len() >= most {
+			break
+		}
 		if c.Type == html.TextNode {
-			b.WriteString(c.Data)
+			b.WriteString(c.Data[:min(len(c.Data), most-b.Len())])
 		}
 	}
-	return b.String()
+	return strings.ToValidUTF8(b.String(), "")
 }
 
 // asRecipe is a card as a schema.org Recipe, with the whole card beside what others read.

@@ -13,7 +13,6 @@ import (
 	"mabbin/core/message"
 
 	"golang.org/x/image/draw"
-	"golang.org/x/image/math/f64"
 )
 
 // MaxPicture is the largest picture that is read, in bytes.
@@ -61,7 +60,7 @@ func ReadPicture(r io.Reader) (*Picture, error) {
 	if err != nil {
 		return nil, noPicture(message.New("it can't be read as a picture: it ends too soon, or something in it is broken"))
 	}
-	whole := fitted(img, pictureSide, orientation(raw))
+	whole := fitted(reduced(img, pictureSide), pictureSide, orientation(raw))
 	out := &Picture{Width: whole.Bounds().Dx(), Height: whole.Bounds().Dy()}
 	if out.JPEG, err = encode(whole); err != nil {
 		return nil, err
@@ -172,33 +171,71 @@ func ownJPEG(raw []byte, side int) (size image.Point, ok bool) {
 	return image.Pt(head.Width, head.Height), err == nil
 }
 
+// reduced is a picture of at least twice a side made smaller by a whole number, each point the mean of those that it
+// stands for: what is left for the finer and slower way is less than twice that side.
+func reduced(img image.Image, side int) image.Image {
+	b := img.Bounds()
+	n := max(b.Dx(), b.Dy()) / side
+	if n < 2 || b.Dx() < n || b.Dy() < n {
+		return img
+	}
+	out := image.NewRGBA(image.Rect(0, 0, b.Dx()/n, b.Dy()/n))
+	band := image.NewRGBA(image.Rect(0, 0, b.Dx(), n)) // of the rows that become one
+	for y := range out.Rect.Dy() {
+		clear(band.Pix)
+		draw.Draw(band, band.Rect, img, image.Pt(b.Min.X, b.Min.Y+y*n), draw.Src)
+		to := out.Pix[y*out.Stride:]
+		for x := range out.Rect.Dx() {
+			var sum [4]int
+			for row := range n {
+				for i, v := range band.Pix[row*band.Stride+4*x*n : row*band.Stride+4*(x+1)*n] {
+					sum[i%4] += int(v)
+				}
+			}
+			for i := range sum {
+				to[4*x+i] = uint8((sum[i] + n*n/2) / (n * n)) //nolint:gosec // the mean of bytes
+			}
+		}
+	}
+	return out
+}
+
 // fitted is a picture turned upright, on white where it can be seen through, and no longer than a side: never enlarged.
 func fitted(img image.Image, side, held int) *image.RGBA {
 	b := img.Bounds()
-	w, h := float64(b.Dx()), float64(b.Dy())
-	k := min(1, float64(side)/max(w, h))
-	wide, high := w, h
-	if held >= turned90From {
-		wide, high = h, w
+	k := min(1, float64(side)/float64(max(b.Dx(), b.Dy())))
+	size := func(x int) int { return max(1, int(math.Round(k*float64(x)))) }
+	out := image.NewRGBA(image.Rect(0, 0, size(b.Dx()), size(b.Dy())))
+	draw.Draw(out, out.Rect, image.White, image.Point{}, draw.Src)
+	draw.CatmullRom.Scale(out, out.Rect, img, b, draw.Over, nil)
+	return turned(out, held)
+}
+
+// turned is a picture turned upright from one of the eight ways in which a camera may be held.
+func turned(img *image.RGBA, held int) *image.RGBA {
+	if held == upright {
+		return img
 	}
-	size := func(x float64) int { return max(1, int(math.Round(k*x))) }
-	out := image.NewRGBA(image.Rect(0, 0, size(wide), size(high)))
-	draw.Draw(out, out.Bounds(), image.White, image.Point{}, draw.Src)
-	// from the file's points to those of the picture, each scaled by k
-	turn := [mostOrientated + 1]f64.Aff3{
-		1: {k, 0, 0, 0, k, 0},
-		2: {-k, 0, k * w, 0, k, 0},
-		3: {-k, 0, k * w, 0, -k, k * h},
-		4: {k, 0, 0, 0, -k, k * h},
-		5: {0, k, 0, k, 0, 0},
-		6: {0, -k, k * h, k, 0, 0},
-		7: {0, -k, k * h, -k, 0, k * w},
-		8: {0, k, 0, -k, 0, k * w},
-	}[held]
-	x0, y0 := float64(b.Min.X), float64(b.Min.Y)
-	turn[2] -= turn[0]*x0 + turn[1]*y0
-	turn[5] -= turn[3]*x0 + turn[4]*y0
-	draw.CatmullRom.Transform(out, turn, img, b, draw.Over, nil)
+	w, h := img.Rect.Dx(), img.Rect.Dy()
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
+	if held >= turned90From {
+		out = image.NewRGBA(image.Rect(0, 0, h, w))
+	}
+	for y := range h {
+		for x := range w {
+			to := [mostOrientated + 1]image.Point{
+				1: {X: x, Y: y},
+				2: {X: w - 1 - x, Y: y},
+				3: {X: w - 1 - x, Y: h - 1 - y},
+				4: {X: x, Y: h - 1 - y},
+				5: {X: y, Y: x},
+				6: {X: h - 1 - y, Y: x},
+				7: {X: h - 1 - y, Y: w - 1 - x},
+				8: {X: y, Y: w - 1 - x},
+			}[held]
+			out.SetRGBA(to.X, to.Y, img.RGBAAt(x, y))
+		}
+	}
 	return out
 }
 

@@ -146,8 +146,14 @@ func (c *checking) row(t table, raw json.RawMessage, at string, known map[string
 			wrong.Add(at+"/"+name, message.New("is not known here: the archive is from a newer Mabbin"))
 			return nil, wrong
 		}
-		if kind == "timestamp with time zone" {
+		switch kind {
+		case "timestamp with time zone":
 			checkMoment(at+"/"+name, value, &wrong)
+		case "real", "double precision", "integer": // the database takes the words infinity and NaN for numbers
+			var number *float64
+			if json.Unmarshal(value, &number) != nil {
+				wrong.Add(at+"/"+name, message.New("is no number"))
+			}
 		}
 	}
 	lift(c.from.Form(), t.name, row)
