@@ -20,6 +20,7 @@ type Notify func(kitchen uuid.UUID)
 var (
 	ErrNotFound    = errors.New("not found")
 	ErrTaken       = errors.New("taken")
+	ErrIDTaken     = errors.New("its id is taken")
 	ErrUnavailable = errors.New("the database can't be reached")
 	ErrBusy        = errors.New("others are at it for too long")
 	ErrFull        = errors.New("the disk is full")

@@ -73,7 +73,9 @@ type LogStore interface {
 	AddBake(ctx context.Context, kitchen uuid.UUID, b BakeRecord) (BakeRecord, error)
 	OneBake(ctx context.Context, kitchen, bake uuid.UUID) (BakeRecord, error)
 	// CorrectBake puts right what was told, and keeps what was told until then. The same correction twice is the same one.
-	CorrectBake(ctx context.Context, kitchen, bake, correction uuid.UUID, now Outcome, at time.Time) (BakeRecord, error)
+	CorrectBake(
+		ctx context.Context, kitchen, bake, correction uuid.UUID, now Outcome, at time.Time, when If,
+	) (BakeRecord, error)
 }
 
 // Log is what is done with the log.

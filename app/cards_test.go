@@ -123,7 +123,7 @@ func TestTagsAreTidied(t *testing.T) {
 		if _, err := box.AddCard(t.Context(), uuid.Nil, card, "C", Version{ID: uuid.New()}, CardSummary{}); err != nil {
 			t.Fatal(err)
 		}
-		c2, err := Cards{Store: box}.Change(t.Context(), uuid.Nil, card, CardChange{Tags: &c.in})
+		c2, err := Cards{Store: box}.Change(t.Context(), uuid.Nil, card, CardChange{Tags: &c.in}, "")
 		if c.wrong != "" {
 			if !has(err, c.wrong) || box.cards[0].Tags != nil {
 				t.Errorf("%s: %v, %v kept", name, err, box.cards[0].Tags)

@@ -19,7 +19,9 @@ const (
 )
 
 // Change gives a card another name or other tags, puts it away, or takes it out again.
-func (c Cards) Change(ctx context.Context, kitchen, card uuid.UUID, change CardChange) (Card, error) {
+func (c Cards) Change(
+	ctx context.Context, kitchen, card uuid.UUID, change CardChange, when If,
+) (Card, error) {
 	if change.Tags != nil {
 		tags, err := TidyTags(*change.Tags)
 		if err != nil {
@@ -27,7 +29,7 @@ func (c Cards) Change(ctx context.Context, kitchen, card uuid.UUID, change CardC
 		}
 		change.Tags = &tags
 	}
-	return c.Store.ChangeCard(ctx, kitchen, card, change)
+	return c.Store.ChangeCard(ctx, kitchen, card, change, when)
 }
 
 // TidyTags are tags without blanks around them, each once, whatever its capitals.

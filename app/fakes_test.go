@@ -122,7 +122,7 @@ func (b *cardBox) SetSummary(_ context.Context, version uuid.UUID, s CardSummary
 	return nil
 }
 
-func (b *cardBox) ChangeCard(ctx context.Context, _, card uuid.UUID, c CardChange) (Card, error) {
+func (b *cardBox) ChangeCard(ctx context.Context, _, card uuid.UUID, c CardChange, _ If) (Card, error) {
 	i := b.at(card)
 	if i < 0 {
 		return Card{}, ErrNotFound
@@ -244,7 +244,7 @@ func (l *logBook) OneBake(_ context.Context, _, id uuid.UUID) (BakeRecord, error
 }
 
 func (l *logBook) CorrectBake(
-	ctx context.Context, kitchen, id, _ uuid.UUID, now Outcome, at time.Time,
+	ctx context.Context, kitchen, id, _ uuid.UUID, now Outcome, at time.Time, _ If,
 ) (BakeRecord, error) {
 	b, err := l.OneBake(ctx, kitchen, id)
 	if err != nil {

@@ -32,11 +32,13 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 }
 
 // Correct puts right what was told of a bake.
-func (l Log) Correct(ctx context.Context, kitchen, bake, correction uuid.UUID, o Outcome) (BakeRecord, error) {
+func (l Log) Correct(
+	ctx context.Context, kitchen, bake, correction uuid.UUID, o Outcome, when If,
+) (BakeRecord, error) {
 	if err := checkOutcome(o); err != nil {
 		return BakeRecord{}, err
 	}
-	return l.Store.CorrectBake(ctx, kitchen, bake, correction, o, l.Clock())
+	return l.Store.CorrectBake(ctx, kitchen, bake, correction, o, l.Clock(), when)
 }
 
 func checkOutcome(o Outcome) error {

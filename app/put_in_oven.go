@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"errors"
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
@@ -48,5 +49,12 @@ func (o OvenWatch) PutIn(ctx context.Context, kitchen uuid.UUID, in IntoOven) (W
 		return Watched{}, err
 	}
 	o.Notify(kitchen)
-	return o.Store.OneWatched(ctx, kitchen, in.ID)
+	there, err := o.Store.OneWatched(ctx, kitchen, in.ID)
+	if errors.Is(err, ErrNotFound) {
+		return there, ErrIDTaken
+	}
+	if err != nil {
+		return there, err
+	}
+	return there, Same([]any{in.Title, in.Request}, []any{there.Title, there.Request.Request}, there)
 }

@@ -159,9 +159,14 @@ func TestADessertIsPutInOnce(t *testing.T) {
 		t.Fatalf("%+v", w)
 	}
 	y.clock.pass(time.Minute)
-	again, err := y.PutIn(t.Context(), y.kitchen, IntoOven{ID: w.ID, Title: "Another", Request: crumble()})
+	again, err := y.PutIn(t.Context(), y.kitchen, IntoOven{ID: w.ID, Title: "Crumble", Request: crumble()})
 	if err != nil || again.Title != "Crumble" || !again.Began.Equal(w.Began) || len(y.shelf.all) != 1 {
 		t.Errorf("%+v, %v", again, err)
+	}
+	var conflict *Conflict
+	_, err = y.PutIn(t.Context(), y.kitchen, IntoOven{ID: w.ID, Title: "Another", Request: crumble()})
+	if !errors.As(err, &conflict) || conflict.Stored.(Watched).Title != "Crumble" || len(y.shelf.all) != 1 {
+		t.Errorf("another dessert under its id: %v", err)
 	}
 	soup := crumble()
 	soup.Style = "soup"
@@ -382,12 +387,12 @@ func TestABakeIsLogged(t *testing.T) {
 		t.Errorf("%d bakes were kept", len(book.bakes))
 	}
 	runny := "runny"
-	put, err := log.Correct(t.Context(), y.kitchen, id, uuid.New(), Outcome{Juice: &runny})
+	put, err := log.Correct(t.Context(), y.kitchen, id, uuid.New(), Outcome{Juice: &runny}, "")
 	if err != nil || *put.Juice != "runny" || len(put.Corrections) != 1 || *put.Corrections[0].Was.Juice != "saucy" ||
 		!put.Corrections[0].At.Equal(y.clock.at) {
 		t.Errorf("%+v, %v", put.Corrections, err)
 	}
-	if _, err := log.Correct(t.Context(), y.kitchen, id, uuid.New(), wrong); !has(err, "/outcome/told/rim_min") {
+	if _, err := log.Correct(t.Context(), y.kitchen, id, uuid.New(), wrong, ""); !has(err, "/outcome/told/rim_min") {
 		t.Errorf("put wrong: %v", err)
 	}
 	x, err := log.Explain(t.Context(), y.kitchen, id, func(int, int) error { return nil })

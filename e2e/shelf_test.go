@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"os"
 	"strings"
 	"testing"
 
@@ -309,4 +310,35 @@ func TestADishKeptFromTheBenchCanBeTakenBack(t *testing.T) {
 	)
 	reads(t, ctx, id("shelf-said"), "Undone: Lent skillet put on the shelf.")
 	do(t, ctx, click(id("redo")), WaitVisible(id("dish-Lent skillet")))
+}
+
+// Two tablets change one dish: whoever comes second sees both, and chooses.
+func TestTwoTabletsChangeADish(t *testing.T) {
+	t.Parallel()
+	url, s := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	elsewhere := func(count int) {
+		t.Helper()
+		dishes, err := s.Dishes(t.Context(), demo.Kitchen.ID)
+		must(t, err)
+		for _, d := range dishes {
+			if d.Name == "Ramekin" {
+				d.Count = count
+				must(t, s.ChangeDish(t.Context(), demo.Kitchen.ID, d, ""))
+			}
+		}
+	}
+	do(t, ctx, Navigate(url+"/shelf"), click(id("dish-Ramekin")))
+	elsewhere(8)
+	do(t, ctx, fill(id("dish-count"), "10"), Click(id("keep")), WaitVisible(id("keep-mine")))
+	reads(t, ctx, id("clash"), "Ramekin has been changed elsewhere", "count", "8", "10")
+	if file := os.Getenv("MABBIN_LOOK"); file != "" {
+		shot(t, ctx, file)
+	}
+	do(t, ctx, click(id("keep-mine")))
+	reads(t, ctx, id("dish-Ramekin"), "10 of them")
+	elsewhere(6)
+	do(t, ctx, fill(id("dish-count"), "11"), Click(id("keep")), click(id("keep-theirs")))
+	reads(t, ctx, id("dish-Ramekin"), "6 of them")
+	reads(t, ctx, id("shelf-problem"), "What was saved elsewhere is kept")
 }

@@ -352,7 +352,7 @@ func (c demoCard) load(ctx context.Context, s *store.Store, now time.Time) error
 				return err
 			}
 			if tags := occasions[c.name]; len(tags) > 0 {
-				if _, err := s.ChangeCard(ctx, Kitchen.ID, id(c.name), app.CardChange{Tags: &tags}); err != nil {
+				if _, err := s.ChangeCard(ctx, Kitchen.ID, id(c.name), app.CardChange{Tags: &tags}, ""); err != nil {
 					return err
 				}
 			}

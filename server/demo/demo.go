@@ -40,7 +40,7 @@ func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 		}
 	}
 	for _, o := range ovens {
-		if err := s.SetOven(ctx, Kitchen.ID, o); err != nil {
+		if err := s.SetOven(ctx, Kitchen.ID, o, ""); err != nil {
 			return added, fmt.Errorf("oven %s: %w", o.Name, err)
 		}
 	}

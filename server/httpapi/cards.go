@@ -55,7 +55,7 @@ func (s *server) listCards(c *gin.Context) {
 	}
 	for i, b := range s.summaries.page(c, page, settings, failed) {
 		x := page[i]
-		listed[i] = api.CardListed{Id: x.ID, Name: x.Name, Tags: x.Tags, Newest: version(x.Versions[0]), Brief: b}
+		listed[i] = api.CardListed{Id: x.ID, Name: x.Name, Tags: x.Tags, Newest: version(x.Versions[0]), Brief: b, Revision: app.Revision(x)}
 	}
 	s.respond(c, http.StatusOK, api.CardPage{All: all, Tags: tags, Cards: listed}, err)
 }
@@ -108,6 +108,7 @@ func (s *server) changeCard(c *gin.Context) {
 		kitchenOf(c),
 		id(c, "card"),
 		app.CardChange{Name: in.Name, Archived: in.Archived, Tags: in.Tags},
+		when(c),
 	)
 	s.respond(c, http.StatusOK, card(found), err)
 }
@@ -119,7 +120,10 @@ func (s *server) compareVersions(c *gin.Context) {
 }
 
 func card(c app.Card) api.Card {
-	return api.Card{Id: c.ID, Name: c.Name, Archived: c.Archived, Tags: c.Tags, Versions: each(c.Versions, version)}
+	return api.Card{
+		Id: c.ID, Name: c.Name, Archived: c.Archived, Tags: c.Tags, Versions: each(c.Versions, version),
+		Revision: app.Revision(c),
+	}
 }
 
 func version(v app.Version) api.Version {

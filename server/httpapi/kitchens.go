@@ -16,7 +16,7 @@ import (
 )
 
 func kitchen(k app.Kitchen) api.Kitchen {
-	return api.Kitchen{Id: k.ID, Name: k.Name, Settings: k.Settings}
+	return api.Kitchen{Id: k.ID, Name: k.Name, Settings: k.Settings, Revision: app.Revision(k)}
 }
 
 // listKitchens lists every kitchen.
@@ -51,7 +51,7 @@ func (s *server) setSettings(c *gin.Context) {
 	if !ok {
 		return
 	}
-	k, err := s.Store.SetSettings(c, kitchenOf(c), in)
+	k, err := s.Store.SetSettings(c, kitchenOf(c), in, when(c))
 	s.respond(c, http.StatusOK, kitchen(k), err)
 }
 
@@ -91,7 +91,7 @@ func (s *server) changeDish(c *gin.Context) {
 	d := app.ShelfDish{ID: id(c, "dish"), Name: in.Name, Dish: in.Dish, Count: in.Count}
 	err := checkDish(d.Dish)
 	if err == nil {
-		err = s.Store.ChangeDish(c, kitchenOf(c), d)
+		err = s.Store.ChangeDish(c, kitchenOf(c), d, when(c))
 	}
 	s.respond(c, http.StatusOK, shelfDish(d), err)
 }
@@ -106,7 +106,7 @@ func shelfDish(d app.ShelfDish) api.ShelfDish {
 	bySizes.MeasuredML = 0
 	return api.ShelfDish{
 		Id: d.ID, Name: d.Name, Dish: d.Dish, Count: d.Count,
-		VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
+		Revision: app.Revision(d), VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
 	}
 }
 
@@ -130,7 +130,7 @@ func (s *server) setOven(c *gin.Context) {
 	o := app.ShelfOven{ID: id(c, "oven"), Name: in.Name, Oven: in.Oven}
 	err := check(in)
 	if err == nil {
-		err = s.Store.SetOven(c, kitchenOf(c), o)
+		err = s.Store.SetOven(c, kitchenOf(c), o, when(c))
 	}
 	s.respond(c, http.StatusOK, shelfOven(o), err)
 }
@@ -141,7 +141,7 @@ func (s *server) removeOven(c *gin.Context) {
 }
 
 func shelfOven(o app.ShelfOven) api.ShelfOven {
-	out := api.ShelfOven{Id: o.ID, Name: o.Name, Oven: o.Oven, OffByC: o.OffBy()}
+	out := api.ShelfOven{Id: o.ID, Name: o.Name, Oven: o.Oven, OffByC: o.OffBy(), Revision: app.Revision(o)}
 	if r, known := o.ShelfRunners(); known {
 		out.Shelves = &r
 	}

@@ -60,7 +60,7 @@ func (s *server) correctBake(c *gin.Context) {
 	if !ok {
 		return
 	}
-	b, err := s.log.Correct(c, kitchenOf(c), id(c, "bake"), in.CorrectionId, outcomeOf(in.Outcome))
+	b, err := s.log.Correct(c, kitchenOf(c), id(c, "bake"), in.CorrectionId, outcomeOf(in.Outcome), when(c))
 	s.respond(c, http.StatusOK, bakeTold(b), err)
 }
 
@@ -123,6 +123,7 @@ func bakeTold(b app.BakeRecord) api.Bake {
 		Predicted: brief(&b.Result),
 		Setting:   settingTold(b.Setting),
 		Outcome:   outcomeTold(b.Outcome),
+		Revision:  app.Revision(b),
 		Happened:  b.Happened,
 		Corrections: each(
 			b.Corrections,

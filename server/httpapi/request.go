@@ -10,6 +10,7 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"mabbin/app"
 	"mabbin/core/fault"
 	"mabbin/core/message"
 	"mabbin/server/wire"
@@ -102,7 +103,14 @@ func (s *server) parameters(c *gin.Context) {
 	c.Set(parametersKey, values)
 }
 
-const parametersKey = "mabbin.parameters"
+// Under these a request's parameters, and its body, are kept with it.
+const (
+	parametersKey = "mabbin.parameters"
+	bodyKey       = "mabbin.body"
+)
+
+// when is the revision that a change is made upon, as its header tells.
+func when(c *gin.Context) app.If { return app.If(strings.Trim(c.GetHeader("If-Match"), `"`)) }
 
 // typed is a parameter's text as its schema has it; a text that is no such thing stays one, and the schema refuses it.
 func typed(schema *openapi3.Schema, text string) any {
@@ -170,6 +178,7 @@ func decodeBy[T any](
 		return in, false
 	}
 	body, err := io.ReadAll(c.Request.Body)
+	c.Set(bodyKey, string(body))
 	if err = bodyError(err); err == nil {
 		in, err = by(o.RequestBody.Value.Content.Get("application/json").Schema.Value, body, check)
 	}

@@ -2,6 +2,7 @@ package httpapi
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"net/http"
@@ -95,11 +96,49 @@ func (s *server) fail(c *gin.Context, err error) {
 		return
 	}
 	p := problemOf(err, s.reading(c))
+	var conflict *app.Conflict
+	if errors.As(err, &conflict) {
+		s.conflict(c, conflict)
+		return
+	}
 	if p.Status >= http.StatusInternalServerError || p.Status == http.StatusConflict {
 		_ = c.Error(err)
 	}
 	if p.Status == http.StatusServiceUnavailable {
 		c.Header("Retry-After", retryAfter)
+	}
+	problem(c, p)
+}
+
+// conflict answers with what is stored, beside what was sent: whoever asked can choose.
+func (s *server) conflict(c *gin.Context, x *app.Conflict) {
+	status, title := http.StatusConflict, message.New("Something else is kept under this id; nothing was changed")
+	if x.Changed {
+		status = http.StatusPreconditionFailed
+		title = message.New("Somebody else has changed it meanwhile; nothing was changed")
+	}
+	p := wire.Refusal(status, title, render.Reading{})
+	var stored any
+	switch k := x.Stored.(type) {
+	case app.Kitchen:
+		stored = kitchen(k)
+	case app.ShelfDish:
+		stored = shelfDish(k)
+	case app.ShelfOven:
+		stored = shelfOven(k)
+	case app.Card:
+		stored = card(k)
+	case app.BakeRecord:
+		stored = bakeTold(k)
+	case app.Watched:
+		stored = s.watched(k)
+	case app.Picture:
+		stored = api.Picture{Id: k.ID, Width: k.Width, Height: k.Height}
+	}
+	for to, what := range map[*any]any{&p.Stored: stored, &p.Sent: json.RawMessage(c.GetString(bodyKey))} {
+		if raw, err := wire.Encode(what, s.reading(c)); err == nil {
+			*to = json.RawMessage(raw)
+		}
 	}
 	problem(c, p)
 }
@@ -119,6 +158,7 @@ var refusals = []struct {
 		message.New("What is kept of this dessert can't be used any more: take it off the watch"),
 	},
 	{app.ErrUnderWay, http.StatusConflict, message.New("It is under way already: wait for it, and ask again")},
+	{app.ErrIDTaken, http.StatusConflict, message.New("Its id is another thing's: give it a new one")},
 	{app.ErrTaken, http.StatusConflict, message.New("There is already one of that name")},
 	{app.ErrRefused, http.StatusConflict, message.New("It points at something that is not in this kitchen")},
 	{

@@ -95,8 +95,7 @@ func full(t *testing.T) *store.Store {
 		page[0].ID,
 		uuid.New(),
 		app.Outcome{Juice: &runny, Note: "Put right", Picture: page[0].Picture},
-		wentIn,
-	); err != nil {
+		wentIn, ""); err != nil {
 		t.Fatal(err)
 	}
 	return s
@@ -251,8 +250,7 @@ func TestWhatWasToldIsPutRight(t *testing.T) {
 			was.ID,
 			first,
 			app.Outcome{Juice: &saucy, Note: "It stood up overnight."},
-			wentIn,
-		)
+			wentIn, "")
 		if err != nil || *b.Juice != "saucy" || b.Fruit != nil || len(b.Corrections) != 1 {
 			t.Fatalf("%+v, %v", b.Outcome, err)
 		}
@@ -260,7 +258,7 @@ func TestWhatWasToldIsPutRight(t *testing.T) {
 			t.Errorf("it said %+v", c)
 		}
 	}
-	b, err := s.CorrectBake(ctx, kitchen, was.ID, uuid.New(), was.Outcome, wentIn.Add(time.Minute))
+	b, err := s.CorrectBake(ctx, kitchen, was.ID, uuid.New(), was.Outcome, wentIn.Add(time.Minute), "")
 	if err != nil || *b.Juice != "runny" || len(b.Corrections) != 2 || *b.Corrections[0].Was.Juice != "saucy" {
 		t.Errorf("taken back: %+v, %v", b.Outcome, err)
 	}
@@ -273,8 +271,7 @@ func TestWhatWasToldIsPutRight(t *testing.T) {
 		uuid.New(),
 		uuid.New(),
 		app.Outcome{},
-		wentIn,
-	); !errors.Is(
+		wentIn, ""); !errors.Is(
 		err,
 		app.ErrNotFound,
 	) {
@@ -286,8 +283,7 @@ func TestWhatWasToldIsPutRight(t *testing.T) {
 		was.ID,
 		uuid.New(),
 		app.Outcome{},
-		wentIn,
-	); !errors.Is(
+		wentIn, ""); !errors.Is(
 		err,
 		app.ErrNotFound,
 	) {

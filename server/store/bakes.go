@@ -1,7 +1,9 @@
 package store
 
 import (
+	"cmp"
 	"context"
+	"errors"
 	"fmt"
 	"strings"
 	"time"
@@ -167,12 +169,12 @@ func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 	return b, err
 }
 
-// AddBake logs a bake. The same id twice is the same bake: what was logged first stays.
+// AddBake logs a bake. The same id twice is the same bake; another bake under it is an app.Conflict.
 func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRecord) (app.BakeRecord, error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return app.BakeRecord{}, err
 	}
-	_, err := s.pool.Exec(
+	tag, err := s.pool.Exec(
 		ctx,
 		`insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13,
 			$14, $15, $16, $17, $18, $19, $20, $21, $22, $23)
@@ -204,7 +206,22 @@ func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRecord
 	if err != nil {
 		return app.BakeRecord{}, kind(err)
 	}
-	return s.OneBake(ctx, kitchen, b.ID)
+	there, err := s.OneBake(ctx, kitchen, b.ID)
+	if errors.Is(err, app.ErrNotFound) {
+		return there, app.ErrIDTaken
+	}
+	if err != nil || tag.RowsAffected() > 0 {
+		return there, err
+	}
+	first := there.Outcome // as it was told when it was logged
+	if n := len(there.Corrections); n > 0 {
+		first = there.Corrections[n-1].Was
+	}
+	return there, app.Same(
+		[]any{b.Title, b.BakedAt.UnixMicro(), b.Request, b.Setting, b.Outcome},
+		[]any{there.Title, there.BakedAt.UnixMicro(), there.Request, there.Setting, first},
+		there,
+	)
 }
 
 // OneBake is one bake of the log.
@@ -218,13 +235,15 @@ func (s *Store) OneBake(ctx context.Context, kitchen, id uuid.UUID) (app.BakeRec
 }
 
 // CorrectBake puts right what was told of a bake, and keeps what was told until then. The same correction twice is
-// the same one.
+// the same one; another correction under its id is an app.Conflict.
 func (s *Store) CorrectBake(
 	ctx context.Context,
 	kitchen, id, correction uuid.UUID,
 	now app.Outcome,
 	at time.Time,
+	when app.If,
 ) (app.BakeRecord, error) {
+	var changed error
 	err := s.inTx(ctx, func(tx pgx.Tx) error {
 		var was app.Outcome
 		err := tx.QueryRow(ctx, `select juice, fruit, top, boiled_over, note, told, picture_id from bake
@@ -235,8 +254,9 @@ func (s *Store) CorrectBake(
 		}
 		tag, err := tx.Exec(
 			ctx,
-			`insert into bake_correction (id, kitchen_id, bake_id, picture_id, at, was) values ($1, $2, $3, $4, $5, $6)
-				on conflict do nothing`,
+			`insert into bake_correction (id, kitchen_id, bake_id, picture_id, at, was) values ($1, $2, $3, $4,
+				greatest($5, (select max(at) + interval '1 microsecond' from bake_correction where bake_id = $3)), $6)
+				on conflict do nothing`, // after those before it, whatever the clock tells
 			correction,
 			kitchen,
 			id,
@@ -244,8 +264,14 @@ func (s *Store) CorrectBake(
 			at,
 			was,
 		)
-		if err != nil || tag.RowsAffected() == 0 {
+		if err != nil {
 			return err
+		}
+		if tag.RowsAffected() == 0 {
+			return sameCorrection(ctx, tx, id, correction, now, was)
+		}
+		if changed = when.Holds(app.BakeRecord{Outcome: was}); changed != nil {
+			return changed
 		}
 		_, err = tx.Exec(
 			ctx,
@@ -263,8 +289,27 @@ func (s *Store) CorrectBake(
 		)
 		return err
 	})
+	var conflict *app.Conflict
+	if errors.As(err, &conflict) {
+		b, failed := s.OneBake(ctx, kitchen, id)
+		return b, cmp.Or(failed, error(&app.Conflict{Stored: b, Changed: changed != nil}))
+	}
 	if err != nil {
 		return app.BakeRecord{}, err
 	}
 	return s.OneBake(ctx, kitchen, id)
+}
+
+// sameCorrection is an app.Conflict where a correction that is kept has told something else, or of another bake.
+func sameCorrection(ctx context.Context, tx pgx.Tx, bake, correction uuid.UUID, sent, now app.Outcome) error {
+	told, err := oneBy(ctx, tx, pgx.RowTo[app.Outcome], `select coalesce((select next.was from bake_correction next
+		where next.bake_id = this.bake_id and next.at > this.at order by next.at limit 1), $3::jsonb)
+		from bake_correction this where this.id = $1 and this.bake_id = $2`, correction, bake, now)
+	if errors.Is(err, app.ErrNotFound) {
+		return &app.Conflict{}
+	}
+	if err != nil {
+		return err
+	}
+	return app.Same(sent, told, nil)
 }

@@ -2,7 +2,9 @@ package store
 
 import (
 	"context"
+	"errors"
 	"fmt"
+	"slices"
 
 	"mabbin/app"
 
@@ -94,19 +96,32 @@ func (s *Store) CardTags(ctx context.Context, kitchen uuid.UUID) ([]string, erro
 }
 
 // ChangeCard changes a card as a whole; nil leaves a thing as it is.
-func (s *Store) ChangeCard(ctx context.Context, kitchen, card uuid.UUID, c app.CardChange) (app.Card, error) {
-	err := changedOne(
-		s.pool.Exec(
-			ctx,
-			`update card set name = coalesce($3, name), archived = coalesce($4, archived), tags = coalesce($5, tags)
+func (s *Store) ChangeCard(
+	ctx context.Context, kitchen, card uuid.UUID, c app.CardChange, when app.If,
+) (app.Card, error) {
+	err := s.inTx(ctx, func(tx pgx.Tx) error {
+		now := app.Card{ID: card}
+		err := tx.QueryRow(ctx, `select name, archived, tags from card where kitchen_id = $1 and id = $2 for update`,
+			kitchen, card).Scan(&now.Name, &now.Archived, &now.Tags)
+		if err == nil {
+			err = when.Holds(now)
+		}
+		if err != nil {
+			return err
+		}
+		return changedOne(
+			tx.Exec(
+				ctx,
+				`update card set name = coalesce($3, name), archived = coalesce($4, archived), tags = coalesce($5, tags)
 				where kitchen_id = $1 and id = $2`,
-			kitchen,
-			card,
-			c.Name,
-			c.Archived,
-			c.Tags,
-		),
-	)
+				kitchen,
+				card,
+				c.Name,
+				c.Archived,
+				c.Tags,
+			),
+		)
+	})
 	if err != nil {
 		return app.Card{}, err
 	}
@@ -163,7 +178,8 @@ func (s *Store) cards(ctx context.Context, sql string, args ...any) ([]app.Card,
 	return out, kind(err)
 }
 
-// AddCard saves a card with its first version. The same ids twice are the same card.
+// AddCard saves a card with its first version. The same ids twice are the same card; where something else is kept under
+// one of them it is an app.Conflict.
 func (s *Store) AddCard(
 	ctx context.Context,
 	kitchen, card uuid.UUID,
@@ -186,16 +202,39 @@ func (s *Store) AddCard(
 			if err != nil || tag.RowsAffected() == 0 {
 				return err
 			}
-			return addVersion(ctx, tx, kitchen, card, first, x)
+			added, err := addVersion(ctx, tx, kitchen, card, first, x)
+			if err == nil && !added {
+				err = app.ErrIDTaken // a card without any version is none
+			}
+			return err
 		})
 	})
 	if err != nil {
 		return app.Card{}, err
 	}
-	return s.Card(ctx, kitchen, card)
+	return s.sameVersion(ctx, kitchen, card, first)
 }
 
-// AddVersion saves a further version of a card. The same id twice is the same version.
+// sameVersion is a card in which a version is kept as it was sent.
+func (s *Store) sameVersion(ctx context.Context, kitchen, card uuid.UUID, sent app.Version) (app.Card, error) {
+	c, err := s.Card(ctx, kitchen, card)
+	if errors.Is(err, app.ErrNotFound) {
+		return c, app.ErrIDTaken
+	}
+	if err != nil {
+		return c, err
+	}
+	at := slices.IndexFunc(c.Versions, func(v app.Version) bool { return v.ID == sent.ID })
+	if at < 0 {
+		return c, &app.Conflict{Stored: c}
+	}
+	kept := c.Versions[at]
+	sent.Number, sent.SavedAt = kept.Number, kept.SavedAt
+	return c, app.Same(sent, kept, c)
+}
+
+// AddVersion saves a further version of a card. The same id twice is the same version; another version under it is an
+// app.Conflict.
 func (s *Store) AddVersion(
 	ctx context.Context,
 	kitchen, card uuid.UUID,
@@ -208,16 +247,20 @@ func (s *Store) AddVersion(
 			Scan(&id); err != nil {
 			return err
 		}
-		return addVersion(ctx, tx, kitchen, card, v, x)
+		_, err := addVersion(ctx, tx, kitchen, card, v, x)
+		return err
 	})
 	if err != nil {
 		return app.Card{}, err
 	}
-	return s.Card(ctx, kitchen, card)
+	return s.sameVersion(ctx, kitchen, card, v)
 }
 
-func addVersion(ctx context.Context, tx pgx.Tx, kitchen, card uuid.UUID, v app.Version, x app.CardSummary) error {
-	_, err := tx.Exec(
+// addVersion adds a version; false where its id is there already.
+func addVersion(
+	ctx context.Context, tx pgx.Tx, kitchen, card uuid.UUID, v app.Version, x app.CardSummary,
+) (bool, error) {
+	tag, err := tx.Exec(
 		ctx,
 		`insert into card_version (id, kitchen_id, card_id, number, request, oven_id, oven_c, minutes, shelf, filling_c,
 			dish_c, stages, note, saved_at, summary)
@@ -239,5 +282,5 @@ func addVersion(ctx context.Context, tx pgx.Tx, kitchen, card uuid.UUID, v app.V
 		v.SavedAt,
 		x,
 	)
-	return err
+	return tag.RowsAffected() > 0, err
 }

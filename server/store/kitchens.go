@@ -3,6 +3,7 @@ package store
 import (
 	"cmp"
 	"context"
+	"errors"
 
 	"mabbin/app"
 	"mabbin/core/measure"
@@ -33,15 +34,26 @@ func (s *Store) OneKitchen(ctx context.Context, id uuid.UUID) (app.Kitchen, erro
 }
 
 // SetSettings changes how a kitchen measures, and answers with the kitchen.
-func (s *Store) SetSettings(ctx context.Context, kitchen uuid.UUID, x measure.Settings) (app.Kitchen, error) {
+func (s *Store) SetSettings(
+	ctx context.Context, kitchen uuid.UUID, x measure.Settings, when app.If,
+) (app.Kitchen, error) {
 	x = complete(x)
 	k := app.Kitchen{ID: kitchen, Settings: x}
-	err := s.pool.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6,
+	err := s.inTx(ctx, func(tx pgx.Tx) error {
+		now, err := one[app.Kitchen](ctx, tx, kitchenRead+` where id = $1 for update`, kitchen)
+		if err == nil {
+			err = when.Holds(now)
+		}
+		if err != nil {
+			return err
+		}
+		return tx.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6,
 		lengths = $7, currency = $8, containers = $9, altitude_m = $10, english = $11, "decimal" = $12
 		where id = $1 returning name`, kitchen, x.Cup, x.Spoon, x.Eggs, x.Weights, x.Heat, x.Lengths, x.Currency,
-		x.Containers, x.AltitudeM, x.English, x.Decimal).
-		Scan(&k.Name)
-	return k, kind(err)
+			x.Containers, x.AltitudeM, x.English, x.Decimal).
+			Scan(&k.Name)
+	})
+	return k, err
 }
 
 // complete fills in what was left out of settings.
@@ -79,14 +91,19 @@ func (s *Store) AddKitchen(ctx context.Context, k app.Kitchen) (bool, error) {
 	return tag.RowsAffected() == 1, kind(err)
 }
 
-// NewKitchen makes a kitchen with nothing in it, or finds the one that has the id.
+// NewKitchen makes a kitchen with nothing in it, or finds the one that has the id and the name; where it has another
+// one, it is an app.Conflict.
 func (s *Store) NewKitchen(ctx context.Context, id uuid.UUID, name string) (app.Kitchen, error) {
 	k := app.Kitchen{ID: id, Name: name, Settings: measure.Metric}
 	added, err := s.AddKitchen(ctx, k)
 	if err != nil || added {
 		return k, err
 	}
-	return s.OneKitchen(ctx, id)
+	there, err := s.OneKitchen(ctx, id)
+	if err != nil {
+		return there, err
+	}
+	return there, app.Same(name, there.Name, there)
 }
 
 // RemoveKitchen takes a kitchen away with everything in it.
@@ -117,18 +134,16 @@ func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]app.ShelfDish,
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, err
 	}
-	rows, err := s.pool.Query(
-		ctx,
-		`select id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml, material, count
-		from dish where kitchen_id = $1 order by name`,
-		kitchen,
-	)
+	rows, err := s.pool.Query(ctx, dishRead+` where kitchen_id = $1 order by name`, kitchen)
 	if err != nil {
 		return nil, kind(err)
 	}
 	out, err := pgx.CollectRows(rows, scanDish)
 	return out, kind(err)
 }
+
+const dishRead = `select id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml,
+	material, count from dish`
 
 func scanDish(row pgx.CollectableRow) (app.ShelfDish, error) {
 	var d app.ShelfDish
@@ -149,14 +164,16 @@ func scanDish(row pgx.CollectableRow) (app.ShelfDish, error) {
 	return d, err
 }
 
-// AddDish puts a dish on the shelf. The same id twice is the same dish.
+// AddDish puts a dish on the shelf. The same id twice is the same dish; another dish under it is an app.Conflict.
 func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
 	x := d.Dish
-	return once(func() error {
-		_, err := s.pool.Exec(
+	d.Count = max(1, d.Count)
+	added := false
+	err := once(func() error {
+		tag, err := s.pool.Exec(
 			ctx,
 			`insert into dish (id, kitchen_id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm,
 				measured_ml, material, count)
@@ -172,33 +189,54 @@ func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish)
 			x.FloorWidthCM,
 			x.MeasuredML,
 			x.Material,
-			max(1, d.Count),
+			d.Count,
 		)
+		added = tag.RowsAffected() > 0
 		return kind(err)
 	})
+	if err != nil || added {
+		return err
+	}
+	there, err := oneBy(ctx, s.pool, scanDish, dishRead+` where kitchen_id = $1 and id = $2`, kitchen, d.ID)
+	if errors.Is(err, app.ErrNotFound) {
+		return app.ErrIDTaken
+	}
+	if err != nil {
+		return err
+	}
+	return app.Same(d, there, there)
 }
 
 // ChangeDish changes a dish on the shelf. Cards have their own copy of it.
-func (s *Store) ChangeDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish) error {
-	x := d.Dish
-	tag, err := s.pool.Exec(
-		ctx,
-		`update dish set name = $3, shape = $4, length_cm = $5, width_cm = $6, depth_cm = $7, floor_length_cm = $8,
+func (s *Store) ChangeDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish, when app.If) error {
+	return s.inTx(ctx, func(tx pgx.Tx) error {
+		now, err := oneBy(ctx, tx, scanDish, dishRead+` where kitchen_id = $1 and id = $2 for update`, kitchen, d.ID)
+		if err == nil {
+			err = when.Holds(now)
+		}
+		if err != nil {
+			return err
+		}
+		x := d.Dish
+		tag, err := tx.Exec(
+			ctx,
+			`update dish set name = $3, shape = $4, length_cm = $5, width_cm = $6, depth_cm = $7, floor_length_cm = $8,
 		floor_width_cm = $9, measured_ml = $10, material = $11, count = $12 where kitchen_id = $1 and id = $2`,
-		kitchen,
-		d.ID,
-		d.Name,
-		x.Shape,
-		x.LengthCM,
-		x.WidthCM,
-		x.DepthCM,
-		x.FloorLengthCM,
-		x.FloorWidthCM,
-		x.MeasuredML,
-		x.Material,
-		d.Count,
-	)
-	return changedOne(tag, err)
+			kitchen,
+			d.ID,
+			d.Name,
+			x.Shape,
+			x.LengthCM,
+			x.WidthCM,
+			x.DepthCM,
+			x.FloorLengthCM,
+			x.FloorWidthCM,
+			x.MeasuredML,
+			x.Material,
+			d.Count,
+		)
+		return changedOne(tag, err)
+	})
 }
 
 // RemoveDish takes a dish off the shelf. Cards have their own copy of it.

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 
 	"mabbin/app"
 
@@ -43,23 +44,29 @@ func scanOven(row pgx.CollectableRow) (o app.ShelfOven, err error) {
 
 // OneOven is one oven, also one that is gone.
 func (s *Store) OneOven(ctx context.Context, kitchen, id uuid.UUID) (app.ShelfOven, error) {
-	rows, err := s.pool.Query(ctx, ovenRead+` where kitchen_id = $1 and id = $2`, kitchen, id)
-	if err != nil {
-		return app.ShelfOven{}, kind(err)
-	}
-	o, err := pgx.CollectExactlyOneRow(rows, scanOven)
-	return o, kind(err)
+	return oneBy(ctx, s.pool, scanOven, ovenRead+` where kitchen_id = $1 and id = $2`, kitchen, id)
 }
 
 // SetOven adds an oven, changes it, or puts it back.
-func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven) error {
+func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven, when app.If) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	return changedOne(
-		s.pool.Exec(
-			ctx,
-			`insert into oven (id, kitchen_id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat,
+	return s.inTx(ctx, func(tx pgx.Tx) error {
+		now, err := oneBy(ctx, tx, scanOven, ovenRead+` where kitchen_id = $1 and id = $2 for update`, kitchen, o.ID)
+		switch {
+		case err == nil:
+			err = when.Holds(now)
+		case errors.Is(err, app.ErrNotFound): // a new one
+			err = nil
+		}
+		if err != nil {
+			return err
+		}
+		return changedOne(
+			tx.Exec(
+				ctx,
+				`insert into oven (id, kitchen_id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat,
 				diameter_cm)
 		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
 		on conflict (id) do update set name = excluded.name, kind = excluded.kind, heating = excluded.heating,
@@ -68,19 +75,20 @@ func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven)
 			bottom_heat = excluded.bottom_heat,
 			diameter_cm = excluded.diameter_cm, gone = false
 		where oven.kitchen_id = excluded.kitchen_id`,
-			o.ID,
-			kitchen,
-			o.Name,
-			o.Kind,
-			o.Heating,
-			o.OffsetC,
-			o.GiveOrTakeC,
-			o.Dial,
-			o.Runners,
-			o.BottomHeat,
-			o.DiameterCM,
-		),
-	)
+				o.ID,
+				kitchen,
+				o.Name,
+				o.Kind,
+				o.Heating,
+				o.OffsetC,
+				o.GiveOrTakeC,
+				o.Dial,
+				o.Runners,
+				o.BottomHeat,
+				o.DiameterCM,
+			),
+		)
+	})
 }
 
 // RemoveOven takes an oven away. Cards and the log still point at it.

@@ -10,7 +10,7 @@ import (
 )
 
 // AddPicture keeps a picture. It goes with a bake when the bake's outcome names it. The same id twice is the same
-// picture; another kitchen's is app.ErrNotFound.
+// picture; another picture under it is an app.Conflict, and another kitchen's is app.ErrNotFound.
 func (s *Store) AddPicture(ctx context.Context, kitchen uuid.UUID, p app.Picture, at time.Time) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
@@ -30,10 +30,13 @@ func (s *Store) AddPicture(ctx context.Context, kitchen uuid.UUID, p app.Picture
 	if err != nil || tag.RowsAffected() > 0 {
 		return kind(err)
 	}
-	var there int
-	return kind(
-		s.pool.QueryRow(ctx, `select 1 from picture where kitchen_id = $1 and id = $2`, kitchen, p.ID).Scan(&there),
-	)
+	there := app.Picture{ID: p.ID}
+	err = s.pool.QueryRow(ctx, `select width, height, jpeg from picture where kitchen_id = $1 and id = $2`, kitchen, p.ID).
+		Scan(&there.Width, &there.Height, &there.JPEG)
+	if err != nil {
+		return kind(err)
+	}
+	return app.Same(p.JPEG, there.JPEG, there)
 }
 
 // PictureOf is a picture as it is shown, the small one or the whole.

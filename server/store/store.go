@@ -184,6 +184,22 @@ func once(add func() error) error {
 	return err
 }
 
+// oneBy is one row; where there is none, it is app.ErrNotFound.
+func oneBy[T any](ctx context.Context, from querier, scan pgx.RowToFunc[T], sql string, args ...any) (T, error) {
+	rows, err := from.Query(ctx, sql, args...)
+	if err != nil {
+		var none T
+		return none, kind(err)
+	}
+	out, err := pgx.CollectExactlyOneRow(rows, scan)
+	return out, kind(err)
+}
+
+// one is one row as a struct by column name.
+func one[T any](ctx context.Context, from querier, sql string, args ...any) (T, error) {
+	return oneBy(ctx, from, pgx.RowToStructByName[T], sql, args...)
+}
+
 // list collects rows into structs by column name.
 func list[T any](ctx context.Context, s *Store, sql string, args ...any) ([]T, error) {
 	rows, err := s.pool.Query(ctx, sql, args...)

@@ -3,6 +3,7 @@ import { useDark, useElementSize, useToggle } from '@vueuse/core'
 import { onMounted, useTemplateRef, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 import { keepFocus } from '@/ui/focus'
+import ClashDialog from '@/ui/ClashDialog.vue'
 import KeySheet from '@/ui/KeySheet.vue'
 import NumberPad from '@/ui/NumberPad.vue'
 import OutboxNotice from '@/ui/OutboxNotice.vue'
@@ -83,6 +84,7 @@ router.afterEach(() => setTimeout(keepFocus, 50))
     <p v-else class="trouble quiet">Fetching the larder…</p>
   </main>
   <KeySheet />
+  <ClashDialog />
   <NumberPad />
 </template>
 

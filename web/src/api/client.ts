@@ -117,6 +117,9 @@ export async function ask<T>(
   }
 }
 
+/** The header of a change that is made upon a revision; without one it is made upon whatever is there. */
+export const upon = (revision: string | undefined) => (revision ? { 'If-Match': revision } : {})
+
 /** An answer without a body, as one that has one: it is there, or there is a problem. */
 export const taken = <R extends { error?: Problem; response: Response }>(call: Promise<R>) =>
   call.then((r) => ({ error: r.error, response: r.response, data: r.response.ok ? {} : undefined }))

@@ -1010,6 +1010,10 @@ export interface components {
             detail?: string;
             status: number;
             errors?: components["schemas"]["FieldProblem"][];
+            /** @description Where something else is kept, or somebody else has changed it: what is there */
+            stored?: unknown;
+            /** @description And beside it what was sent */
+            sent?: unknown;
         };
         Work: {
             /**
@@ -2866,6 +2870,8 @@ export interface components {
             unmet: components["schemas"]["Text"][];
         };
         Kitchen: {
+            /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
+            revision: string;
             /** Format: uuid */
             id: string;
             name: string;
@@ -2919,6 +2925,8 @@ export interface components {
             count?: number;
         };
         ShelfDish: {
+            /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
+            revision: string;
             count: number;
             /**
              * Format: double
@@ -2970,6 +2978,8 @@ export interface components {
             oven: components["schemas"]["Oven"];
         };
         ShelfOven: {
+            /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
+            revision: string;
             /** Format: uuid */
             id: string;
             name: string;
@@ -3109,6 +3119,8 @@ export interface components {
             all: number;
         };
         Card: {
+            /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
+            revision: string;
             /** Format: uuid */
             id: string;
             name: string;
@@ -3118,6 +3130,8 @@ export interface components {
             versions: components["schemas"]["Version"][];
         };
         CardListed: {
+            /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
+            revision: string;
             /** Format: uuid */
             id: string;
             name: string;
@@ -3319,6 +3333,8 @@ export interface components {
             watch_id?: string;
         };
         Bake: {
+            /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
+            revision: string;
             /** Format: uuid */
             id: string;
             title: string;
@@ -3370,6 +3386,8 @@ export interface components {
         DishID: string;
         /** @description An id of the caller's, to ask by how far it is */
         WorkID: string;
+        /** @description The revision that the change is made upon; left out: whatever is there */
+        IfMatch: string;
         CardID: string;
     };
     requestBodies: never;
@@ -3996,7 +4014,10 @@ export interface operations {
     changeDish: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
             path: {
                 kitchen: components["parameters"]["KitchenID"];
                 dish: components["parameters"]["DishID"];
@@ -4046,7 +4067,10 @@ export interface operations {
     setSettings: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
             path: {
                 kitchen: components["parameters"]["KitchenID"];
             };
@@ -4198,7 +4222,10 @@ export interface operations {
     setOven: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
             path: {
                 kitchen: components["parameters"]["KitchenID"];
                 oven: string;
@@ -4595,7 +4622,10 @@ export interface operations {
     changeCard: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
             path: {
                 kitchen: components["parameters"]["KitchenID"];
                 card: components["parameters"]["CardID"];
@@ -4811,7 +4841,10 @@ export interface operations {
     correctBake: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
             path: {
                 kitchen: components["parameters"]["KitchenID"];
                 bake: components["parameters"]["BakeID"];

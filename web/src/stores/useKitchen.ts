@@ -5,6 +5,7 @@ import {
   api,
   ask,
   taken,
+  upon,
   type BalanceRequest,
   type FruitAsked,
   type Kitchen,
@@ -17,6 +18,7 @@ import {
   type ShelfOven,
 } from '@/api/client'
 import { units } from '@/format/amounts'
+import { useClash } from './useClash'
 
 type Kind = 'fruit' | 'ingredient'
 /** What is kept of a dish and of an oven, beside its id. */
@@ -36,6 +38,7 @@ export const useKitchen = defineStore('kitchen', () => {
   const own = shallowRef<Own>({})
   const trouble = ref<Problem>()
   const ready = ref(false)
+  const clash = useClash()
 
   /** Fetches what is missing. Called again after trouble, it goes on where it stopped. */
   async function load() {
@@ -149,17 +152,17 @@ export const useKitchen = defineStore('kitchen', () => {
 
   async function setSettings(s: Settings): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
-    const got = await ask(
-      api.PUT('/api/v1/kitchens/{kitchen}/settings', {
-        params: { path: { kitchen: kitchen.value.id } },
-        body: s,
-      }),
+    const path = { kitchen: kitchen.value.id }
+    const got = await clash.settle('How the kitchen measures', kitchen.value.revision, (ifMatch) =>
+      ask(
+        api.PUT('/api/v1/kitchens/{kitchen}/settings', { params: { path, header: upon(ifMatch) }, body: s }),
+      ),
     )
     if (got.data) {
       kitchen.value = got.data
       readAs(got.data.settings)
     }
-    return got.problem
+    return got.theirs ? clash.keptTheirs : got.problem
   }
 
   /** A list with one of it as it is now, or without it, by name. */
@@ -177,28 +180,35 @@ export const useKitchen = defineStore('kitchen', () => {
       if (gone.data) dishes.value = withOne(dishes.value, id, undefined)
       return gone.problem
     }
-    const got = await ask(
-      dishes.value.some((d) => d.id === id)
-        ? api.PUT(url, { ...at, body })
-        : api.POST('/api/v1/kitchens/{kitchen}/dishes', { params: { path }, body: { id, ...body } }),
+    const known = dishes.value.find((d) => d.id === id)
+    const got = await clash.settle(known?.name ?? body.name, known?.revision, (ifMatch) =>
+      ask(
+        known
+          ? api.PUT(url, { params: { path, header: upon(ifMatch) }, body })
+          : api.POST('/api/v1/kitchens/{kitchen}/dishes', { params: { path }, body: { id, ...body } }),
+      ),
     )
     if (got.data) dishes.value = withOne(dishes.value, id, got.data)
-    return got.problem
+    return got.theirs ? clash.keptTheirs : got.problem
   }
 
   /** Keeps an oven, or takes it away. Cards and the log have their own copy. */
   async function setOven(id: string, body: OvenBody | undefined): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
-    const at = { params: { path: { kitchen: kitchen.value.id, oven: id } } }
+    const path = { kitchen: kitchen.value.id, oven: id }
+    const at = { params: { path } }
     const url = '/api/v1/kitchens/{kitchen}/ovens/{oven}'
     if (!body) {
       const gone = await ask(taken(api.DELETE(url, at)))
       if (gone.data) ovens.value = withOne(ovens.value, id, undefined)
       return gone.problem
     }
-    const got = await ask(api.PUT(url, { ...at, body }))
+    const known = ovens.value.find((o) => o.id === id)
+    const got = await clash.settle(known?.name ?? body.name, known?.revision, (ifMatch) =>
+      ask(api.PUT(url, { params: { path, header: upon(ifMatch) }, body })),
+    )
     if (got.data) ovens.value = withOne(ovens.value, id, got.data)
-    return got.problem
+    return got.theirs ? clash.keptTheirs : got.problem
   }
 
   /** Keeps a row of the kitchen's own, or goes back to the table's. */

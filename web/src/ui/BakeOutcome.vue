@@ -1,11 +1,22 @@
 <script setup lang="ts">
 import { useSessionStorage } from '@vueuse/core'
 import { computed, reactive, ref, watch } from 'vue'
-import { api, ask, type Bake, type Band, type Bowl, type NewBake, type Outcome, why } from '@/api/client'
+import {
+  api,
+  ask,
+  type Bake,
+  type Band,
+  type Bowl,
+  type NewBake,
+  type Outcome,
+  upon,
+  why,
+} from '@/api/client'
 import AmountField from './AmountField.vue'
 import PictureField from './PictureField.vue'
 import TouchWords from './TouchWords.vue'
 import { bandWords, grams, lower, short } from '@/format/amounts'
+import { useClash } from '@/stores/useClash'
 import { useKitchen } from '@/stores/useKitchen'
 import { useOutbox } from '@/stores/useOutbox'
 
@@ -22,6 +33,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ logged: []; corrected: [bake: Bake] }>()
 const kitchen = useKitchen()
+const clash = useClash()
 const outbox = useOutbox()
 /** What was touched so far is kept over a reload, for what it is about. */
 const begun = useSessionStorage<Record<string, { out: Outcome; told: NonNullable<Outcome['told']> }>>(
@@ -119,11 +131,14 @@ async function log() {
 }
 
 async function putRight(bake: Bake, outcome: Outcome) {
-  const got = await ask(
-    api.PUT('/api/v1/kitchens/{kitchen}/bakes/{bake}/outcome', {
-      params: { path: { kitchen: kitchen.kitchen!.id, bake: bake.id } },
-      body: { correction_id: crypto.randomUUID(), outcome },
-    }),
+  const path = { kitchen: kitchen.kitchen!.id, bake: bake.id }
+  const got = await clash.settle(bake.title, bake.revision, (ifMatch) =>
+    ask(
+      api.PUT('/api/v1/kitchens/{kitchen}/bakes/{bake}/outcome', {
+        params: { path, header: upon(ifMatch) },
+        body: { correction_id: crypto.randomUUID(), outcome },
+      }),
+    ),
   )
   if (got.problem) {
     refused.value = why(got.problem)

@@ -53,8 +53,13 @@ async function compare() {
   rows.value = got.data
 }
 async function put(body: CardBody) {
-  const got = await history.put(at.value.card, body)
+  const got = await history.put(at.value.card, body, card.value)
   trouble.value = got.problem ? inWords(got.problem) : ''
+  if (got.theirs) {
+    card.value = got.data
+    name.value = got.data?.name ?? ''
+    return undefined
+  }
   return got.data
 }
 async function rename() {

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
-import { api, ask } from '@/api/client'
+import { api, ask, type Card, upon } from '@/api/client'
+import { useClash } from '@/stores/useClash'
 import { useHistory } from '@/stores/useHistory'
 import { useKitchen } from '@/stores/useKitchen'
 
@@ -13,13 +14,18 @@ export interface CardBody {
 /** Every change of a card's name and of its place in the box. */
 export const useCardHistory = defineStore('card-history', () => {
   const kitchen = useKitchen()
-  const put = (card: string, body: CardBody) =>
-    ask(
-      api.PUT('/api/v1/kitchens/{kitchen}/cards/{card}', {
-        params: { path: { kitchen: kitchen.kitchen!.id, card } },
-        body,
-      }),
+  const clash = useClash()
+  const put = (id: string, body: CardBody, card?: Card) => {
+    const path = { kitchen: kitchen.kitchen!.id, card: id }
+    return clash.settle(card?.name ?? 'The card', card?.revision, (ifMatch) =>
+      ask(
+        api.PUT('/api/v1/kitchens/{kitchen}/cards/{card}', {
+          params: { path, header: upon(ifMatch) },
+          body,
+        }),
+      ),
     )
+  }
   const history = useHistory<{ says: string; id: string; was: CardBody; is: CardBody }>(
     'mabbin.cards',
     async (step, side) => (await put(step.id, step[side])).problem,

@@ -1,0 +1,61 @@
+package app
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+)
+
+// Conflict is a change that was not made, for what is stored is not what its sender thought: another thing under the
+// same id, or one that somebody else has changed meanwhile.
+type Conflict struct {
+	Stored  any  // a Kitchen, ShelfDish, ShelfOven, Card, BakeRecord, Picture or Watched
+	Changed bool // by another; false: it is another thing
+}
+
+func (c *Conflict) Error() string {
+	if c.Changed {
+		return "it has been changed by another"
+	}
+	return "its id is another thing's"
+}
+
+// Revision names what can be changed of a thing as it is: another one is another state of it.
+func Revision(of any) string {
+	switch x := of.(type) {
+	case Kitchen: // not its id
+		of = struct{ Name, Settings any }{x.Name, x.Settings}
+	case Card: // its versions are never changed
+		of = struct{ Name, Archived, Tags any }{x.Name, x.Archived, x.Tags}
+	case BakeRecord:
+		of = x.Outcome
+	}
+	raw, err := json.Marshal(of)
+	if err != nil {
+		return ""
+	}
+	sum := sha256.Sum256(raw)
+	return hex.EncodeToString(sum[:8])
+}
+
+// If is the revision that a change was made upon; empty: whatever is there.
+type If string
+
+// Holds is a Conflict where what is stored is of another revision.
+func (i If) Holds(stored any) error {
+	if i == "" || string(i) == Revision(stored) {
+		return nil
+	}
+	return &Conflict{Stored: stored, Changed: true}
+}
+
+// Same is a Conflict where what is stored under an id is not what was sent with it; both are compared as they are kept.
+func Same(sent, kept, stored any) error {
+	a, errA := json.Marshal(sent)
+	b, errB := json.Marshal(kept)
+	if errA != nil || errB != nil || !bytes.Equal(a, b) {
+		return &Conflict{Stored: stored}
+	}
+	return nil
+}

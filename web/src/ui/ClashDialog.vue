@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { useClash } from '@/stores/useClash'
+
+/** Somebody else has changed the same thing: what is there, what was to be, and which one stays. */
+const clash = useClash()
+</script>
+
+<template>
+  <el-dialog
+    :model-value="!!clash.open"
+    :title="`${clash.open?.what} has been changed elsewhere`"
+    width="min(620px, 96vw)"
+    data-testid="clash"
+    @close="clash.open?.choose(false)"
+  >
+    <table v-if="clash.open">
+      <thead>
+        <tr>
+          <th scope="col"><span class="visually-hidden">What</span></th>
+          <th scope="col">As it is saved now</th>
+          <th scope="col">As you have it</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="d in clash.open.differences" :key="d.field">
+          <th scope="row">{{ d.field }}</th>
+          <td>{{ d.theirs }}</td>
+          <td>{{ d.mine }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <template #footer>
+      <span class="acts">
+        <button class="push" data-testid="keep-theirs" @click="clash.open?.choose(false)">
+          Keep what is saved
+        </button>
+        <button class="push main" data-testid="keep-mine" @click="clash.open?.choose(true)">Save mine</button>
+      </span>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 17px;
+}
+th,
+td {
+  padding: 8px 10px;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  overflow-wrap: anywhere;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  gap: 8px;
+}
+</style>
