@@ -3,6 +3,9 @@ package e2e
 import (
 	"context"
 	"encoding/json"
+	"fmt"
+	"os"
+	"strings"
 	"testing"
 	"time"
 
@@ -111,6 +114,49 @@ func TestReloadKeepsWhatWasEntered(t *testing.T) {
 	reads(t, ctx, id("figures"), "907 g")
 	do(t, ctx, Reload(), idle())
 	reads(t, ctx, id("figures"), "907 g")
+}
+
+// What the server refuses is put aside with its reason, and what waits behind it is saved; it can be put right, taken
+// away as a file, or dropped.
+func TestWhatIsRefusedBlocksNothing(t *testing.T) {
+	t.Parallel()
+	url, s := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	dish := func(n int, name string, depth int) string {
+		return fmt.Sprintf(
+			`{"what":%q,"path":"/api/v1/kitchens/%s/dishes","body":{"id":"00000000-0000-4000-8000-0000000000%02d",
+			"name":%q,"dish":{"shape":"square","length_cm":20,"depth_cm":%d,"material":"glass"}}}`,
+			name,
+			demo.Kitchen.ID,
+			n,
+			name,
+			depth,
+		)
+	}
+	parcels := "[" + dish(1, "Deep one", 99) + "," + dish(2, "Good one", 5) + "," + dish(3, "Deeper one", 98) + "]"
+	do(t, ctx, Navigate(url), idle(), storing("mabbin.outbox", parcels), Reload())
+	reads(t, ctx, id("put-aside"), "Not saved: Deep one.", "99", "1 to 20", "Not saved: Deeper one.")
+	if file := os.Getenv("MABBIN_LOOK"); file != "" {
+		shot(t, ctx, file)
+	}
+	first := CSS("[data-testid=refused]:first-child ")
+	do(
+		t, ctx,
+		fill(first+CSS("[data-testid='refused-dish, depth cm']"), "6"),
+		click(first+CSS("[data-testid=refused-again]")),
+	)
+	reads(t, ctx, id("put-aside"), "Not saved: Deeper one.")
+	do(t, ctx, Reload(), click(id("refused-drop")), click(id("refused-drop")), WaitNotPresent(id("put-aside")))
+	dishes, err := s.Dishes(t.Context(), demo.Kitchen.ID)
+	must(t, err)
+	var names []string
+	for _, d := range dishes {
+		names = append(names, d.Name)
+	}
+	if all := strings.Join(names, ", "); !strings.Contains(all, "Deep one") || !strings.Contains(all, "Good one") ||
+		strings.Contains(all, "Deeper one") {
+		t.Errorf("on the shelf are %s", all)
+	}
 }
 
 // The database is away while saving: the page keeps what was entered, says so, and saves when it is back.

@@ -332,3 +332,8 @@ func shot(t testing.TB, ctx context.Context, file string) {
 		t.Logf("no screenshot: %v", err)
 	}
 }
+
+// storing puts something into the page's storage.
+func storing(key, value string) step {
+	return Steps(Evaluate[Void](fmt.Sprintf("localStorage.setItem(%q, %q)", key, value)))
+}

@@ -235,4 +235,18 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 	)
 	reads(t, ctx, CSS("main"), "Nothing baked yet")
 	reads(t, ctx, CSS("header .kitchen"), "Back room")
+
+	// One is taken away for good: by its name alone, and the page goes to another.
+	do(t, ctx, Navigate(url+"/shelf/kitchens"), click(id("remove-Back room")))
+	reads(t, ctx, id("remove-kitchen"), "Take Back room away?", "for good", "First a backup")
+	if file := os.Getenv("MABBIN_LOOK"); file != "" {
+		shot(t, ctx, file)
+	}
+	do(t, ctx, fill(id("remove-name"), "Back"), WaitVisible(CSS("[data-testid=remove-for-good]:disabled")))
+	do(t, ctx, fill(id("remove-name"), "Back room"), Click(id("remove-for-good")))
+	do(t, ctx, WaitVisible(id("dish-Iron skillet"))) // the Bench of the one that is left
+	reads(t, ctx, CSS("header .kitchen"), "Oxlip Yard")
+	if k, err := s.Kitchens(t.Context()); err != nil || len(k) != 2 {
+		t.Errorf("%d kitchens, %v", len(k), err)
+	}
 }

@@ -124,20 +124,31 @@ type Shown struct {
 	Verdict string // short, right or over; empty while nothing is weighed
 }
 
-// Scales has one for each kitchen. The zero value is ready.
+// Scales has one for each kitchen that weighs. The zero value is ready.
 type Scales struct {
 	mu  sync.Mutex
 	all map[uuid.UUID]*bench
+}
+
+// scaleIdle is how long a scale stands unused before it is put away: it begins anew, empty.
+const scaleIdle = 8 * time.Hour
+
+// Free puts a kitchen's scale away.
+func (s *Scales) Free(kitchen uuid.UUID) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	delete(s.all, kitchen)
 }
 
 // bench is a scale with what is weighed on it.
 type bench struct {
 	SimulatedScale
 	wanted float64
-	poured float64 // in all since the tare, a hand remembers
+	used   time.Time // last; by Scales
+	poured float64   // in all since the tare, a hand remembers
 }
 
-func (s *Scales) of(kitchen uuid.UUID) *bench {
+func (s *Scales) of(kitchen uuid.UUID, at time.Time) *bench {
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	if s.all == nil {
@@ -145,15 +156,21 @@ func (s *Scales) of(kitchen uuid.UUID) *bench {
 	}
 	b := s.all[kitchen]
 	if b == nil {
+		for k, idle := range s.all {
+			if at.Sub(idle.used) > scaleIdle {
+				delete(s.all, k)
+			}
+		}
 		b = &bench{SimulatedScale: SimulatedScale{seed: seedOf(kitchen)}}
 		s.all[kitchen] = b
 	}
+	b.used = at
 	return b
 }
 
 // Show is what a kitchen's scale shows.
 func (s *Scales) Show(kitchen uuid.UUID, at time.Time) Shown {
-	b := s.of(kitchen)
+	b := s.of(kitchen, at)
 	out := Shown{}
 	out.G, out.Settled = b.Read(at)
 	b.mu.Lock()
@@ -167,8 +184,8 @@ func (s *Scales) Show(kitchen uuid.UUID, at time.Time) Shown {
 }
 
 // Want says what is weighed next; 0: nothing.
-func (s *Scales) Want(kitchen uuid.UUID, g float64) {
-	b := s.of(kitchen)
+func (s *Scales) Want(kitchen uuid.UUID, g float64, at time.Time) {
+	b := s.of(kitchen, at)
 	b.mu.Lock()
 	defer b.mu.Unlock()
 	b.wanted = g
@@ -176,7 +193,7 @@ func (s *Scales) Want(kitchen uuid.UUID, g float64) {
 
 // Tare sets a kitchen's scale to zero.
 func (s *Scales) Tare(kitchen uuid.UUID, at time.Time) {
-	b := s.of(kitchen)
+	b := s.of(kitchen, at)
 	b.Tare(at)
 	b.mu.Lock()
 	defer b.mu.Unlock()
@@ -202,7 +219,7 @@ const (
 
 // Hand moves something on a kitchen's scale.
 func (s *Scales) Hand(kitchen uuid.UUID, does string, at time.Time) {
-	b := s.of(kitchen)
+	b := s.of(kitchen, at)
 	b.mu.Lock()
 	wanted, poured := b.wanted, b.poured
 	b.mu.Unlock()

@@ -57,7 +57,7 @@ func TestAHandPoursWhatIsWanted(t *testing.T) {
 	}
 	for _, wanted := range []float64{910, 95, 24, 2.5} {
 		all.Tare(kitchen, at)
-		all.Want(kitchen, wanted)
+		all.Want(kitchen, wanted, at)
 		if s := all.Show(kitchen, at); s.Verdict != measure.Short {
 			t.Errorf("%g g: empty it is %s", wanted, s.Verdict)
 		}

@@ -95,7 +95,7 @@ func readCSV(content string) (*recipe.Document, error) {
 		cells := map[string]string{}
 		for i, c := range row {
 			if i < len(names) && names[i] != "" {
-				cells[names[i]] = strings.TrimSpace(c)
+				cells[names[i]] = asTyped(strings.TrimSpace(c))
 			}
 		}
 		if cells["bowl"] == cardRow {
@@ -158,7 +158,9 @@ func WriteCSV(c recipe.Card, a *balance.Answer) (string, error) {
 	rows := [][]string{{"bowl", "key", "name", "grams", "spoons", "value"}}
 	for _, bowl := range a.Ticket {
 		for _, l := range bowl.Lines {
-			rows = append(rows, []string{bowl.Key, l.Key, larder.Plain(string(l.Name)), l.Shown, l.Spoons, ""})
+			rows = append(rows, []string{
+				bowl.Key, harmless(l.Key), harmless(larder.Plain(string(l.Name))), l.Shown, harmless(l.Spoons), "",
+			})
 		}
 	}
 	doc, err := json.Marshal(c)
@@ -169,7 +171,9 @@ func WriteCSV(c recipe.Card, a *balance.Answer) (string, error) {
 	if err := json.Unmarshal(doc, &tree); err != nil {
 		return "", err
 	}
-	flatten("", tree, func(pointer, value string) { rows = append(rows, []string{cardRow, pointer, "", "", "", value}) })
+	flatten("", tree, func(pointer, value string) {
+		rows = append(rows, []string{cardRow, harmless(pointer), "", "", "", harmless(value)})
+	})
 	err = w.WriteAll(rows)
 	return b.String(), err
 }

@@ -35,16 +35,20 @@ var logHeads = []string{
 }
 
 // LogWriter writes a log as CSV, line by line.
-type LogWriter struct{ w *csv.Writer }
+type LogWriter struct {
+	w     *csv.Writer
+	lines *int
+}
 
 // NewLogWriter begins a log with its heads.
 func NewLogWriter(to io.Writer) (LogWriter, error) {
 	w := csv.NewWriter(to)
-	return LogWriter{w}, w.Write(logHeads)
+	return LogWriter{w, new(int)}, w.Write(logHeads)
 }
 
 // Line writes one bake.
 func (l LogWriter) Line(b outcome.Line) error {
+	*l.lines++
 	t := b.Told
 	return l.w.Write([]string{
 		b.BakedAt.UTC().
@@ -71,16 +75,33 @@ func (l LogWriter) Line(b outcome.Line) error {
 	})
 }
 
+// End writes the last line, which tells how many bakes there are: a file without it was cut off.
+func (l LogWriter) End() error {
+	last := make([]string, len(logHeads))
+	last[0], last[1] = "end", strconv.Itoa(*l.lines)+" bakes"
+	return l.w.Write(last)
+}
+
 // Close writes what is left.
 func (l LogWriter) Close() error {
 	l.w.Flush()
 	return l.w.Error()
 }
 
-// harmless keeps a spreadsheet from taking what somebody typed for a formula.
+// harmless keeps a spreadsheet from taking what somebody typed for a formula: an apostrophe before it says that it is
+// text. Blanks before the sign are skipped by some.
 func harmless(s string) string {
-	if s != "" && strings.ContainsRune("=+-@\t\r", rune(s[0])) {
+	if bare := strings.TrimLeft(s, " \t\r\n\u00a0"); bare != "" && strings.ContainsAny(bare[:1], "=+-@|%") ||
+		s != "" && strings.ContainsAny(s[:1], "\t\r") || strings.HasPrefix(s, "'") {
 		return "'" + s
+	}
+	return s
+}
+
+// asTyped is what harmless was given.
+func asTyped(s string) string {
+	if bare := strings.TrimPrefix(s, "'"); bare != s && harmless(bare) == s {
+		return bare
 	}
 	return s
 }

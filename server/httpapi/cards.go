@@ -55,7 +55,14 @@ func (s *server) listCards(c *gin.Context) {
 	}
 	for i, b := range s.summaries.page(c, page, settings, failed) {
 		x := page[i]
-		listed[i] = api.CardListed{Id: x.ID, Name: x.Name, Tags: x.Tags, Newest: version(x.Versions[0]), Brief: b, Revision: app.Revision(x)}
+		listed[i] = api.CardListed{
+			Id:       x.ID,
+			Name:     x.Name,
+			Tags:     x.Tags,
+			Newest:   version(x.Versions[0]),
+			Brief:    b,
+			Revision: app.Revision(x),
+		}
 	}
 	s.respond(c, http.StatusOK, api.CardPage{All: all, Tags: tags, Cards: listed}, err)
 }

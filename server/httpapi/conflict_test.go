@@ -177,7 +177,11 @@ func TestTwoTabletsChangeOneThing(t *testing.T) {
 			Stored struct{ Revision string }
 			Sent   any
 		}
-		if err := json.Unmarshal(w.Body.Bytes(), &p); err != nil || w.Code != http.StatusPreconditionFailed || p.Sent == nil ||
+		if err := json.Unmarshal(
+			w.Body.Bytes(),
+			&p,
+		); err != nil || w.Code != http.StatusPreconditionFailed ||
+			p.Sent == nil ||
 			!strings.Contains(w.Body.String(), c.stored) {
 			t.Errorf("%s, mine upon what was: %d %s", what, w.Code, w.Body)
 		}
@@ -212,5 +216,32 @@ func TestOneOfManyWritersWins(t *testing.T) {
 	}
 	if won != 1 {
 		t.Errorf("%d of them were taken", won)
+	}
+}
+
+// A kitchen is taken away by its name alone, with everything in it, and no other one with it.
+func TestAKitchenIsTakenAwayByItsName(t *testing.T) {
+	h, base := theYard(t)
+	const other = "00000000-0000-4000-8000-00000000a100"
+	get[api.Kitchen](t, call(h, "POST", "/api/v1/kitchens", `{"id":"`+other+`","name":"Another"}`), 201)
+	for name, code := range map[string]int{"": 400, "?name=Another": 400, "?name=": 400} {
+		if w := call(h, "DELETE", base+name, ""); w.Code != code {
+			t.Errorf("%q: %d %s", name, w.Code, w.Body)
+		}
+	}
+	if w := call(h, "DELETE", base+"?name=Oxlip+Yard", ""); w.Code != 204 {
+		t.Fatalf("%d %s", w.Code, w.Body)
+	}
+	for _, path := range []string{"/cards", "/bakes", "/watch", "/dishes", "/scale", "/backup.zip"} {
+		if w := call(h, "GET", base+path, ""); w.Code != 404 {
+			t.Errorf("%s: %d %.100s", path, w.Code, w.Body)
+		}
+	}
+	left := get[[]api.Kitchen](t, call(h, "GET", "/api/v1/kitchens", ""), 200)
+	if len(left) != 1 || left[0].Name != "Another" {
+		t.Errorf("%+v are left", left)
+	}
+	if w := call(h, "DELETE", base+"?name=Oxlip+Yard", ""); w.Code != 404 {
+		t.Errorf("twice: %d %s", w.Code, w.Body)
 	}
 }

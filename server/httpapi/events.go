@@ -14,18 +14,23 @@ import (
 // Events tells the open pages of a kitchen that its watch has changed. What changed they ask for: nothing is lost
 // with a connection, for whoever comes back looks at everything again. The zero value is ready.
 type Events struct {
-	mu     sync.Mutex
-	ears   map[uuid.UUID]map[chan struct{}]bool
-	closed bool
+	mu      sync.Mutex
+	ears    map[uuid.UUID]map[chan struct{}]bool
+	streams int
+	closed  bool
 }
+
+// mostStreams is how many pages are told at once: each holds a connection.
+const mostStreams = 400
 
 // listen is a channel that is filled whenever something changes, and how to leave; nil after Close.
 func (l *Events) listen(kitchen uuid.UUID) (ear chan struct{}, leave func()) {
 	l.mu.Lock()
 	defer l.mu.Unlock()
-	if l.closed {
+	if l.closed || l.streams >= mostStreams {
 		return nil, nil
 	}
+	l.streams++
 	ear = make(chan struct{}, 1)
 	if l.ears == nil {
 		l.ears = map[uuid.UUID]map[chan struct{}]bool{}
@@ -38,6 +43,10 @@ func (l *Events) listen(kitchen uuid.UUID) (ear chan struct{}, leave func()) {
 		l.mu.Lock()
 		defer l.mu.Unlock()
 		delete(l.ears[kitchen], ear)
+		l.streams--
+		if len(l.ears[kitchen]) == 0 {
+			delete(l.ears, kitchen)
+		}
 	}
 }
 
@@ -105,7 +114,11 @@ func (s *server) tune(c *gin.Context) (ear chan struct{}, leave func()) {
 	}
 	ear, leave = s.Events.listen(kitchen)
 	if ear == nil {
-		s.refuse(c, http.StatusServiceUnavailable, message.New("The server is stopping"))
+		s.refuse(
+			c,
+			http.StatusServiceUnavailable,
+			message.New("No more pages can be told what happens, or the server is stopping"),
+		)
 		return nil, nil
 	}
 	c.Header("Content-Type", "text/event-stream")

@@ -45,6 +45,15 @@ func (s *server) loadDemo(c *gin.Context) {
 	s.respond(c, http.StatusCreated, kitchen(k), err)
 }
 
+// removeKitchen takes a kitchen away with everything in it, where its name is given with it.
+func (s *server) removeKitchen(c *gin.Context) {
+	p, err := query[api.RemoveKitchenParams](c)
+	if err == nil {
+		err = s.kitchens.Remove(c, kitchenOf(c), p.Name)
+	}
+	s.nothing(c, err)
+}
+
 // setSettings changes how a kitchen measures.
 func (s *server) setSettings(c *gin.Context) {
 	in, ok := decode[measure.Settings](s, c, nil)

@@ -139,7 +139,10 @@ func (s *server) exportLogCSV(c *gin.Context) {
 		if err != nil {
 			return err
 		}
-		return errors.Join(s.Store.EachLine(c, kitchenOf(c), app.BakeFilter{}, w.Line), w.Close())
+		if err := s.Store.EachLine(c, kitchenOf(c), app.BakeFilter{}, w.Line); err != nil {
+			return errors.Join(err, w.Close())
+		}
+		return errors.Join(w.End(), w.Close())
 	})
 }
 
@@ -169,7 +172,7 @@ func (s *server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID, 
 	if _, err := io.WriteString(to, `{"format":"mabbin-log","version":1,"bakes":[`); err != nil {
 		return err
 	}
-	sep := "\n"
+	sep, count := "\n", 0
 	var before *uuid.UUID
 	for more := true; more; {
 		var page []app.BakeRecord
@@ -186,9 +189,10 @@ func (s *server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID, 
 				return err
 			}
 			sep, before = ",\n", &b.ID
+			count++
 		}
 	}
-	_, err := io.WriteString(to, "\n]}\n")
+	_, err := fmt.Fprintf(to, "\n],\"count\":%d}\n", count)
 	return err
 }
 

@@ -36,6 +36,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.DELETE("/work/:work", s.stopWork)
 
 	k := r.Group("/kitchens/:kitchen")
+	k.DELETE("", s.removeKitchen)
 	k.GET("/backup.zip", s.backUp)
 	k.PUT("/settings", s.setSettings)
 	// the shelf

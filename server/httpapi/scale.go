@@ -8,10 +8,15 @@ import (
 	"mabbin/server/devices"
 
 	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
 )
 
 // readScale is what a kitchen's scale shows.
 func (s *server) readScale(c *gin.Context) {
+	if _, err := s.Store.OneKitchen(c, kitchenOf(c)); err != nil {
+		s.fail(c, err)
+		return
+	}
 	s.respond(c, http.StatusOK, shown(s.Scales.Show(kitchenOf(c), s.Clock())), nil)
 }
 
@@ -22,6 +27,10 @@ func (s *server) setScale(c *gin.Context) {
 		return
 	}
 	kitchen, at := kitchenOf(c), s.Clock()
+	if _, err := s.Store.OneKitchen(c, kitchen); err != nil {
+		s.fail(c, err)
+		return
+	}
 	if b.Hand != nil {
 		s.Scales.Hand(kitchen, string(*b.Hand), at)
 	}
@@ -29,7 +38,7 @@ func (s *server) setScale(c *gin.Context) {
 		s.Scales.Tare(kitchen, at)
 	}
 	if b.WantedG != nil {
-		s.Scales.Want(kitchen, *b.WantedG)
+		s.Scales.Want(kitchen, *b.WantedG, at)
 	}
 	s.respond(c, http.StatusOK, shown(s.Scales.Show(kitchen, s.Clock())), nil)
 }
@@ -53,6 +62,12 @@ const (
 
 // scaleEvents is the server-sent events of a kitchen's scale.
 func (s *server) scaleEvents(c *gin.Context) {
+	if k, err := uuid.Parse(c.Param("kitchen")); err == nil { // no scale is set up for a kitchen that is not there
+		if _, err := s.Store.OneKitchen(c, k); err != nil {
+			s.fail(c, err)
+			return
+		}
+	}
 	ear, leave := s.tune(c)
 	if ear == nil {
 		return

@@ -18,6 +18,7 @@ import (
 	"mabbin/server/store"
 
 	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
 )
 
 // Config is what the server needs.
@@ -38,6 +39,7 @@ type server struct {
 	watch     app.OvenWatch
 	cards     app.Cards
 	log       app.Log
+	kitchens  app.Kitchens
 	contract  operations
 	readings  map[string][]any // what may be said of how somebody reads
 	summaries *summaryCache
@@ -69,7 +71,11 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 		desk:  app.Bench{Kitchens: cfg.Store},
 		watch: OvenWatch(cfg),
 		cards: app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
-		log:   app.Log{Store: cfg.Store, Watch: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
+		kitchens: app.Kitchens{Store: cfg.Store, Notify: func(k uuid.UUID) {
+			cfg.Events.Changed(k)
+			cfg.Scales.Free(k)
+		}},
+		log: app.Log{Store: cfg.Store, Watch: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
 	}
 	r.Use(s.logged, s.recovered, secure, s.paced)
 	r.GET("/healthz", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"status": "alive"}) })

@@ -11,6 +11,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
+	"github.com/jackc/pgx/v5/pgxpool"
 )
 
 // Kitchens lists every kitchen, the oldest first.
@@ -108,18 +109,20 @@ func (s *Store) NewKitchen(ctx context.Context, id uuid.UUID, name string) (app.
 
 // RemoveKitchen takes a kitchen away with everything in it.
 func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
-	return s.inTx(ctx, func(tx pgx.Tx) error {
-		// what points before what is pointed at
-		for _, table := range []string{
-			"watch_call", "watch", "bake_correction", "bake", "picture", "card_version",
-			"card", "oven", "dish", "own_row",
-		} {
-			if _, err := tx.Exec(ctx, `delete from `+table+` where kitchen_id = $1`, kitchen); err != nil {
-				return err
+	return s.whole(ctx, func(c *pgxpool.Conn) error {
+		return pgx.BeginFunc(ctx, c, func(tx pgx.Tx) error {
+			// what points before what is pointed at
+			for _, table := range []string{
+				"watch_call", "watch", "bake_correction", "bake", "picture", "card_version",
+				"card", "oven", "dish", "own_row",
+			} {
+				if _, err := tx.Exec(ctx, `delete from `+table+` where kitchen_id = $1`, kitchen); err != nil {
+					return err
+				}
 			}
-		}
-		_, err := tx.Exec(ctx, `delete from kitchen where id = $1`, kitchen)
-		return err
+			_, err := tx.Exec(ctx, `delete from kitchen where id = $1`, kitchen)
+			return err
+		})
 	})
 }
 

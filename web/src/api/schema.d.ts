@@ -362,6 +362,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a kitchen away with everything in it, for good. Take its backup first */
+        delete: operations["removeKitchen"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/dishes": {
         parameters: {
             query?: never;
@@ -3957,6 +3976,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Kitchen"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeKitchen: {
+        parameters: {
+            query: {
+                /** @description The kitchen's name, as it is written */
+                name: string;
+            };
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

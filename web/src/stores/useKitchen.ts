@@ -82,6 +82,15 @@ export const useKitchen = defineStore('kitchen', () => {
     location.assign('/')
   }
 
+  /** What is left to do once a kitchen has been taken away. */
+  async function leave(id: string) {
+    for (const k of ['mabbin.bench', 'mabbin.bench.saved']) localStorage.removeItem(`${k}@${id}`)
+    if (kitchen.value?.id !== id) return load()
+    const other = all.value.find((k) => k.id !== id)
+    kitchen.value = undefined // what lies on the Bench was of that one
+    choose(other?.id ?? '')
+  }
+
   function fail(p: Problem) {
     trouble.value = p
     setTimeout(() => void load(), 4000)
@@ -226,6 +235,7 @@ export const useKitchen = defineStore('kitchen', () => {
     kitchen,
     all,
     choose,
+    leave,
     dishes,
     ovens,
     own,

@@ -6,20 +6,35 @@ import { pending } from '@/api/pending'
 
 /** From this status on it is the server that failed, and not what was sent. */
 const serverFailed = 500
+/** The server is there, and has no database at the moment: what is sent has not been looked at. */
+const away = 503
+/** So often a server may fail on one thing before that thing is put aside. */
+const mostTries = 5
 
 /** Something that is to be saved. It carries its own id, so that saving it twice is saving it once. */
 export interface Parcel {
   what: string
   path: string
   body: object
+  /** How often the server failed on it, while it answered otherwise. */
+  tries?: number
+}
+
+/** Something that the server does not take, with why. */
+export interface Refused extends Parcel {
+  problem: Problem
 }
 
 export type Sent =
   { kept: 'saved'; data: unknown } | { kept: 'waiting' } | { kept: 'refused'; problem: Problem }
 
-/** Saves, and where the database or the server is away keeps what was to be saved, says so, and saves it when it is back. */
+/**
+ * Saves, and where the database or the server is away keeps what was to be saved, says so, and saves it when it is
+ * back. What the server refuses is put aside with its reason: nothing is dropped, and nothing waits behind it.
+ */
 export const useOutbox = defineStore('outbox', () => {
   const waiting = useLocalStorage<Parcel[]>('mabbin.outbox', [])
+  const refused = useLocalStorage<Refused[]>('mabbin.outbox.refused', [])
   const lately = ref('')
   const why = ref('')
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -39,6 +54,8 @@ export const useOutbox = defineStore('outbox', () => {
       const problem = answer as Problem
       if (r.status < serverFailed) return { kept: 'refused', problem }
       why.value = problem.title
+      if (r.status !== away || (await ready())) p.tries = (p.tries ?? 0) + 1
+      if ((p.tries ?? 0) >= mostTries) return { kept: 'refused', problem }
     } catch {
       why.value = unreachable.title
     } finally {
@@ -46,6 +63,12 @@ export const useOutbox = defineStore('outbox', () => {
     }
     return { kept: 'waiting' }
   }
+
+  /** Whether the server could save at all: then it is what was sent that it fails on. */
+  const ready = () =>
+    fetch('/readyz')
+      .then((r) => r.ok)
+      .catch(() => false)
 
   /** Sends a parcel, behind those that wait already: a card goes before its next version. */
   async function send(p: Parcel): Promise<Sent> {
@@ -67,7 +90,7 @@ export const useOutbox = defineStore('outbox', () => {
       if (sent.kept === 'waiting') return later()
       waiting.value.shift()
       lately.value = sent.kept === 'saved' ? first.what : ''
-      if (sent.kept === 'refused') why.value = sent.problem.title
+      if (sent.kept === 'refused') refused.value.push({ ...first, problem: sent.problem })
     }
   }
 
@@ -76,6 +99,25 @@ export const useOutbox = defineStore('outbox', () => {
     timer = setTimeout(() => void retry(), 3000)
   }
 
+  /** Sends something that was put aside again, as it is by now. */
+  async function again(r: Refused) {
+    const sent = await send({ what: r.what, path: r.path, body: r.body })
+    if (sent.kept === 'refused') r.problem = sent.problem
+    else drop(r)
+  }
+  /** Forgets something that was put aside. */
+  const drop = (r: Refused) => (refused.value = refused.value.filter((x) => x !== r))
+
   if (waiting.value.length > 0) void retry()
-  return { waiting, lately, why, send, retry, any: computed(() => waiting.value.length > 0) }
+  return {
+    waiting,
+    refused,
+    lately,
+    why,
+    send,
+    retry,
+    again,
+    drop,
+    any: computed(() => waiting.value.length > 0),
+  }
 })

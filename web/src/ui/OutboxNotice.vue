@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useTimeoutFn } from '@vueuse/core'
 import { ref, watch } from 'vue'
+import RefusedParcel from './RefusedParcel.vue'
 import { useOutbox } from '@/stores/useOutbox'
 
 const outbox = useOutbox()
@@ -25,7 +26,10 @@ watch(
     }}
     <button class="plain" @click="outbox.retry()">Try now</button>
   </div>
-  <div v-else-if="shown" class="notice kept no-print" role="status" data-testid="saved">
+  <ul v-if="outbox.refused.length" class="notice away no-print" role="alert" data-testid="put-aside">
+    <RefusedParcel v-for="(r, i) in outbox.refused" :key="i" :parcel="r" />
+  </ul>
+  <div v-if="!outbox.any && shown" class="notice kept no-print" role="status" data-testid="saved">
     {{ `✓ Saved: ${shown}` }}
   </div>
 </template>
@@ -33,6 +37,14 @@ watch(
 <style scoped>
 .notice {
   padding: 8px 16px;
+}
+ul {
+  display: grid;
+  gap: 12px;
+  max-height: 40vh;
+  overflow-y: auto;
+  margin: 0;
+  list-style: none;
 }
 .away {
   background: var(--danger-wash);

@@ -37,7 +37,7 @@ export async function takeAway(
 }
 
 /** Hands a file to the browser. */
-function hand(file: Blob, name: string) {
+export function hand(file: Blob, name: string) {
   const url = URL.createObjectURL(file)
   const a = document.createElement('a')
   a.href = url

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { api, ask, inWords, unanswered, type Kitchen } from '@/api/client'
 import LongWork from '@/ui/LongWork.vue'
+import RemoveKitchen from './RemoveKitchen.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWork } from '@/stores/useWork'
 
@@ -11,6 +12,9 @@ const name = ref('')
 const refused = ref('')
 const work = useWork()
 const restored = ref<Kitchen>()
+/** The kitchen that may be taken away. */
+const leaving = ref<Kitchen>()
+const asking = ref(false)
 
 async function add() {
   const got = await ask(
@@ -61,6 +65,9 @@ async function restore(e: Event) {
           <span v-if="k.id === kitchen.kitchen?.id" class="quiet">this one</span>
           <button v-else class="push" :data-testid="`go-${k.name}`" @click="kitchen.choose(k.id)">
             Go there
+          </button>
+          <button class="plain" :data-testid="`remove-${k.name}`" @click="((leaving = k), (asking = true))">
+            Take away
           </button>
         </li>
       </ul>
@@ -114,6 +121,7 @@ async function restore(e: Event) {
       </p>
       <p v-if="refused" class="wrong" role="alert" data-testid="restore-refused">{{ refused }}.</p>
     </div>
+    <RemoveKitchen v-if="leaving" v-model="asking" :kitchen="leaving" />
   </section>
 </template>
 
@@ -137,9 +145,12 @@ ul {
 li {
   display: flex;
   align-items: center;
-  justify-content: space-between;
+  gap: 14px;
   min-height: 52px;
   border-bottom: 1px solid var(--line);
+}
+li strong {
+  margin-right: auto;
 }
 .new {
   display: flex;

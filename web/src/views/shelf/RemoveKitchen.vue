@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, ask, inWords, taken, type Kitchen } from '@/api/client'
+import { useKitchen } from '@/stores/useKitchen'
+
+/** Takes a kitchen away for good: its backup is offered, and its name asked for. */
+const props = defineProps<{ kitchen: Kitchen }>()
+const open = defineModel<boolean>({ required: true })
+const store = useKitchen()
+const name = ref('')
+const refused = ref('')
+const sure = computed(() => name.value.trim() === props.kitchen.name)
+
+async function remove() {
+  const got = await ask(
+    taken(
+      api.DELETE('/api/v1/kitchens/{kitchen}', {
+        params: { path: { kitchen: props.kitchen.id }, query: { name: name.value.trim() } },
+      }),
+    ),
+  )
+  refused.value = got.problem ? inWords(got.problem) : ''
+  if (got.problem) return
+  open.value = false
+  name.value = ''
+  await store.leave(props.kitchen.id)
+}
+</script>
+
+<template>
+  <el-dialog
+    v-model="open"
+    :title="`Take ${kitchen.name} away?`"
+    width="min(560px, 96vw)"
+    data-testid="remove-kitchen"
+  >
+    <div class="ask">
+      <p>
+        Its cards and their versions, the log with its pictures, the oven watch, dishes, ovens and figures go
+        with it, for good. There is no undo.
+      </p>
+      <a
+        class="push"
+        :href="`/api/v1/kitchens/${kitchen.id}/backup.zip`"
+        :download="`${kitchen.name}.zip`"
+        data-testid="remove-backup"
+        >First a backup, as one file</a
+      >
+      <label>
+        {{ `To be sure, write its name: ${kitchen.name}` }}
+        <el-input v-model="name" maxlength="80" aria-label="The kitchen's name" data-testid="remove-name" />
+      </label>
+      <p v-if="refused" class="wrong" role="alert">{{ refused }}.</p>
+    </div>
+    <template #footer>
+      <span class="acts">
+        <button class="push" @click="open = false">Keep it</button>
+        <button class="push main" :disabled="!sure" data-testid="remove-for-good" @click="remove">
+          Take it away for good
+        </button>
+      </span>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  justify-items: start;
+  gap: 12px;
+  font-size: 17px;
+}
+.ask p {
+  margin: 0;
+}
+label {
+  display: grid;
+  gap: 4px;
+  width: 100%;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  gap: 8px;
+}
+</style>
