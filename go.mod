@@ -17,6 +17,7 @@ require (
 	github.com/signintech/gopdf v0.33.0
 	golang.org/x/image v0.48.0
 	golang.org/x/net v0.62.0
+	gopkg.in/natefinch/lumberjack.v2 v2.2.1
 )
 
 require (

@@ -16,7 +16,7 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 	if err != nil {
 		return b, fault.Under("/request", err)
 	}
-	if err := checkOutcome(b.Outcome); err != nil {
+	if err := CheckBake(b); err != nil {
 		return b, err
 	}
 	b.Result = *predicted
@@ -29,6 +29,14 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 		b.Happened = &happened
 	}
 	return l.Store.AddBake(ctx, kitchen, b)
+}
+
+// CheckBake finds what is wrong with a bake beside its dessert.
+func CheckBake(b BakeRecord) error {
+	var f fault.Faults
+	CheckMoment("/baked_at", b.BakedAt, &f)
+	b.Told.Check("/outcome/told", &f)
+	return f.Err()
 }
 
 // Correct puts right what was told of a bake.

@@ -339,11 +339,17 @@ func TestABakeIsLogged(t *testing.T) {
 	b, err := log.Add(
 		t.Context(),
 		y.kitchen,
-		BakeRecord{ID: id, Title: "Crumble", Request: crumble(), Outcome: Outcome{Juice: &saucy}},
+		BakeRecord{ID: id, Title: "Crumble", BakedAt: w.Began, Request: crumble(), Outcome: Outcome{Juice: &saucy}},
 		&w.ID,
 	)
 	if err != nil || b.Result.FruitG < 500 || b.Happened == nil || b.Happened.Minutes != 48 {
 		t.Fatalf("%+v, %v", b.Happened, err)
+	}
+	for _, year := range []int{1, 1969, 2201, 9999} {
+		ages := BakeRecord{ID: uuid.New(), BakedAt: time.Date(year, 6, 1, 0, 0, 0, 0, time.UTC), Request: crumble()}
+		if _, err := log.Add(t.Context(), y.kitchen, ages, nil); !has(err, "/baked_at") {
+			t.Errorf("baked in the year %d: %v", year, err)
+		}
 	}
 	minus := -4.0
 	wrong := Outcome{Told: outcome.Told{RimMin: &minus}}
@@ -375,7 +381,7 @@ func TestABakeIsLogged(t *testing.T) {
 	if _, err := log.Add(
 		t.Context(),
 		y.kitchen,
-		BakeRecord{ID: uuid.New(), Request: crumble()},
+		BakeRecord{ID: uuid.New(), BakedAt: w.Began, Request: crumble()},
 		&nobody,
 	); !errors.Is(
 		err,

@@ -17,6 +17,8 @@ import (
 	"mabbin/server/httpapi"
 	"mabbin/server/store"
 	"mabbin/web"
+
+	"gopkg.in/natefinch/lumberjack.v2"
 )
 
 // withStore opens the database that MABBIN_DB names, brings it up to date and hands it to do.
@@ -53,6 +55,12 @@ func loadDemo(ctx context.Context, reset bool, out io.Writer) error {
 	})
 }
 
+// How large the request log grows, and how many old ones are kept.
+const (
+	logMegabytes = 10
+	logFiles     = 5
+)
+
 // serve answers until ctx ends, then lets requests under way finish.
 func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 	l, err := listen(ctx, addr)
@@ -60,11 +68,9 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 		return err
 	}
 	return withStore(ctx, func(s *store.Store) error {
-		logTo := os.Stderr
-		if logFile != "" {
-			if logTo, err = os.OpenFile(logFile, os.O_APPEND|os.O_CREATE|os.O_WRONLY, 0o600); err != nil {
-				return err
-			}
+		logTo := io.WriteCloser(os.Stderr)
+		if logFile != "" { // a full one is put aside, and the oldest of them goes
+			logTo = &lumberjack.Logger{Filename: logFile, MaxSize: logMegabytes, MaxBackups: logFiles}
 			defer func() { _ = logTo.Close() }()
 		}
 		log := slog.New(slog.NewJSONHandler(logTo, nil))

@@ -217,14 +217,21 @@ func (r *reading) twoThings(ws []string) (found, bool) {
 	return found{}, false
 }
 
-// Unbracketed is a name without what stands in brackets.
+// Unbracketed is a name without what stands in brackets. A bracket that is never closed, and a name of nothing else,
+// stay as they are.
 func Unbracketed(name string) string {
-	for {
-		before, rest, ok := strings.Cut(name, "(")
-		if !ok {
-			return name
+	out := name
+	for from := 0; ; {
+		before, rest, ok := strings.Cut(out[from:], "(")
+		_, after, closed := strings.Cut(rest, ")")
+		if !ok || !closed {
+			break
 		}
-		_, after, _ := strings.Cut(rest, ")")
-		name = strings.TrimRight(before, " ") + after
+		out = strings.TrimRight(out[:from]+before, " ") + after
+		from = len(out) - len(after)
 	}
+	if strings.TrimSpace(out) == "" {
+		return name
+	}
+	return out
 }

@@ -32,14 +32,14 @@ const oneDish = `{"name":"Tin","count":1,"dish":{"shape":"square","length_cm":20
 // An id that comes again with the same is the same; with something else it is refused, and what is kept is told.
 func TestAnIDUsedAgainForSomethingElseIsRefused(t *testing.T) {
 	h, base := theYard(t)
-	new := func() string { return uuid.NewString() }
-	card, firstVersion := new(), new()
+	fresh := uuid.NewString
+	card, firstVersion := fresh(), fresh()
 	get[api.Card](t, call(h, "POST", base+"/cards",
 		`{"id":"`+card+`","version_id":"`+firstVersion+`","name":"Ours","setting":{},"request":`+crumble+`}`), 201)
-	bake := new()
+	bake := fresh()
 	logged := `{"id":"` + bake + `","title":"Ours","baked_at":"2026-10-01T12:00:00.123456Z","setting":{"minutes":40},"outcome":{"juice":"saucy"},"request":` + crumble + `}`
 	get[api.Bake](t, call(h, "POST", base+"/bakes", logged), 201)
-	kitchenID := new()
+	kitchenID := fresh()
 	for what, c := range map[string]struct{ path, body, other, stored string }{
 		"a kitchen": {"/api/v1/kitchens", `{"id":"` + kitchenID + `","name":"Yard"}`, `{"id":"` + kitchenID + `","name":"Garden"}`, `"name":"Yard"`},
 		"a dish": {
@@ -80,7 +80,7 @@ func TestAnIDUsedAgainForSomethingElseIsRefused(t *testing.T) {
 	for path, body := range map[string]string{
 		"/dishes": `{"id":"` + firstVersion + `",` + oneDish[1:],
 		"/bakes":  logged,
-		"/cards":  `{"id":"` + new() + `","version_id":"` + firstVersion + `","name":"Half","setting":{},"request":` + crumble + `}`,
+		"/cards":  `{"id":"` + fresh() + `","version_id":"` + firstVersion + `","name":"Half","setting":{},"request":` + crumble + `}`,
 	} {
 		if w := call(h, "POST", elsewhere+path, body); w.Code != 409 {
 			t.Errorf("%s with another's id: %d %s", path, w.Code, w.Body)

@@ -158,7 +158,11 @@ export function sizes(d: Dish): string {
 }
 
 /** A name of the larder's without what stands in brackets or after a comma. */
-export const short = (name: string) => (name.replace(/\s*\([^)]*\)?/g, '').split(',')[0] ?? name).trim()
+export const short = (name: string) =>
+  name
+    .replace(/\s*\([^)]*\)/g, '')
+    .split(',')[0]!
+    .trim() || name
 export const lower = (name: string) => name.charAt(0).toLowerCase() + name.slice(1)
 
 export const bandWords: Record<Band, string> = {
