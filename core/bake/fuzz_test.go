@@ -82,3 +82,41 @@ func startsBetween(r Request) (lo, hi float64) {
 	}
 	return lo, hi
 }
+
+// Whatever is to be planned, the plan can be baked, and tells nothing but numbers; or the faults name their fields.
+func FuzzPlan(f *testing.F) {
+	const crumble = `{"request":{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},
+		"style":"crumble","topping":{"key":"crumble_classic"},"fruits":[{"key":"gooseberry","share":1}]},"setting":`
+	for _, setting := range []string{
+		`{}}`, `{"stages":[{"minutes":40,"oven_c":180}]}}`, `{"heating":"fan","altitude_m":3000}}`, `{"filling_c":-18,"dish_c":-18}}`,
+		`{"standing":[{"minutes":50,"oven_c":190,"cover":"foil"}]}}`, `{"fire":{"diameter_cm":30,"wind":"windy"}}}`,
+	} {
+		f.Add([]byte(crumble + setting))
+	}
+	f.Fuzz(func(t *testing.T, raw []byte) {
+		var q DessertRequest
+		if json.Unmarshal(raw, &q) != nil {
+			t.Skip()
+		}
+		a, err := Dessert(t.Context(), q)
+		if err != nil {
+			_, later := fault.AsNotYet(err)
+			if !later && !errors.As(err, new(fault.Faults)) {
+				t.Fatalf("%T: %v", err, err)
+			}
+			return
+		}
+		if err := CheckStages(a.Plan.Stages); err != nil {
+			t.Fatalf("the plan can't be baked: %v", err)
+		}
+		if sum := minutesOf(a.Plan.Stages); math.Abs(sum-a.Plan.Minutes) > 0.01 {
+			t.Fatalf("its stages have %g min, and it says %g", sum, a.Plan.Minutes)
+		}
+		if _, err := json.Marshal(a); err != nil { // which refuses what is no number
+			t.Fatal(err)
+		}
+		if c := a.Plan.Answer.Curves; len(c.Minute) == 0 || len(c.MiddleC) != len(c.Minute) {
+			t.Fatalf("%d points of %d minutes", len(c.MiddleC), len(c.Minute))
+		}
+	})
+}

@@ -221,3 +221,39 @@ func TestHostilePagesAreReadOrRefused(t *testing.T) {
 		}
 	}
 }
+
+// Whatever a file is, it is an archive whose every row is JSON of its size, or none that says so.
+func FuzzArchive(f *testing.F) {
+	for _, files := range []map[string]string{
+		{manifestName: oldManifest, "card.json": `[{"a":1},{"b":[2]}]`},
+		{manifestName: strings.Replace(oldManifest, "3", "4", 1), "card.json": "[]", contentsName: `{"card.json":{"rows":0,"sha256":""}}`},
+		{manifestName: oldManifest, "pictures/x.jpg": "\xff\xd8", "pictures/x-small.jpg": "\xff\xd8"},
+		{"other.json": "{}"},
+	} {
+		raw, err := io.ReadAll(zipped(f, files))
+		if err != nil {
+			f.Fatal(err)
+		}
+		f.Add(raw)
+	}
+	f.Fuzz(func(t *testing.T, raw []byte) {
+		a, err := OpenArchive(bytes.NewReader(raw), int64(len(raw)))
+		if err != nil {
+			if !errors.Is(err, ErrArchive) {
+				t.Fatalf("%T: %v", err, err)
+			}
+			return
+		}
+		if err := a.Rows("card", func(row json.RawMessage) error {
+			if !json.Valid(row) || len(row) > mostRow {
+				t.Fatalf("a row of %d bytes: %.80q", len(row), row)
+			}
+			return nil
+		}); err != nil && !errors.Is(err, ErrArchive) {
+			t.Fatalf("%T: %v", err, err)
+		}
+		if p, err := a.Picture("x"); err == nil && (p.Width < 1 || len(p.JPEG) == 0) {
+			t.Fatalf("a picture of %d by %d, %d bytes", p.Width, p.Height, len(p.JPEG))
+		}
+	})
+}
