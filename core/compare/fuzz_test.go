@@ -11,7 +11,10 @@ import (
 func FuzzOf(f *testing.F) {
 	const plum = `{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},"style":"crumble",
 		"topping":{"key":"crumble_classic"},"fruits":[{"key":"plum","share":1}]}`
-	f.Add([]byte(`{"Request":`+plum+`,"OvenC":180,"Stages":[{"minutes":40,"oven_c":180}]}`), []byte(`{"Request":`+plum+`,"Minutes":30}`))
+	f.Add(
+		[]byte(`{"Request":`+plum+`,"OvenC":180,"Stages":[{"minutes":40,"oven_c":180}]}`),
+		[]byte(`{"Request":`+plum+`,"Minutes":30}`),
+	)
 	f.Add([]byte(`{"Words":{"Juice":"runny"},"Told":{"before_g":3000,"after_g":2900,"again":true}}`), []byte(`{}`))
 	f.Fuzz(func(t *testing.T, rawA, rawB []byte) {
 		side := func(raw []byte) Side {

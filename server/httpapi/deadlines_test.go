@@ -133,6 +133,32 @@ func TestAnUploadThatStandsStillIsLetGo(t *testing.T) {
 	}
 }
 
+// A body whose pieces are broken is one that broke off, and none of the server's faults.
+func TestABrokenBodyIsTheCallersFault(t *testing.T) {
+	srv := served(t, pacedServer(t, away(t), nil, Deadlines{}))
+	for what, body := range map[string]string{
+		"no length of a piece":   "zz\r\n{}\r\n0\r\n\r\n",
+		"a piece without an end": "5\r\n{}\r\n0\r\n\r\n",
+		"half":                   "40\r\n{\"dish\":",
+	} {
+		conn, err := net.Dial("tcp", srv.Listener.Addr().String())
+		if err != nil {
+			t.Fatal(err)
+		}
+		_, _ = fmt.Fprintf(conn, "POST /api/v1/balance HTTP/1.1\r\nHost: %s\r\nContent-Type: application/json\r\n"+
+			"Transfer-Encoding: chunked\r\n\r\n%s", srv.Listener.Addr(), body)
+		_ = conn.(*net.TCPConn).CloseWrite()
+		r, err := http.ReadResponse(bufio.NewReader(conn), nil)
+		if err != nil {
+			t.Fatalf("%s: %v", what, err)
+		}
+		if r.StatusCode != http.StatusBadRequest {
+			t.Errorf("%s is answered by %s", what, r.Status)
+		}
+		_, _ = r.Body.Close(), conn.Close()
+	}
+}
+
 // longDownload serves many megabytes through the deadlines of a server, and tells how its writing ended.
 func longDownload(t *testing.T, stalled time.Duration) (url string, ended chan error) {
 	t.Helper()

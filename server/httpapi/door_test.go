@@ -103,7 +103,8 @@ func TestNoCellIsAFormula(t *testing.T) {
 	}
 	back := get[api.ImportedDocument](t, call(h, "POST", "/api/v1/import",
 		`{"filename":"card.csv","content":`+quoted(f.Content)+`}`), 200)
-	if back.Card == nil || back.Card.Name != "@SUM(1)" || back.Card.Request.Own.Fruits["sloe_x"].Name != `=HYPERLINK("x")` {
+	if back.Card == nil || back.Card.Name != "@SUM(1)" ||
+		back.Card.Request.Own.Fruits["sloe_x"].Name != `=HYPERLINK("x")` {
 		t.Errorf("it reads back as %+v", back.Card)
 	}
 }

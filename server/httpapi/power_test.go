@@ -17,6 +17,7 @@ import (
 	"mabbin/server/store"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
 )
 
 // cluster is a database server of a test's own, that can be paused and killed.
@@ -110,6 +111,16 @@ func TestTheDatabaseStandsStillAndIsKilled(t *testing.T) {
 	}
 	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
 		t.Fatal(err)
+	}
+	if who, err := pgx.Connect(t.Context(), db.dsn); err == nil { // the server's own role, on a disk that is checked
+		var super, roles, databases bool
+		var sums string
+		err := who.QueryRow(t.Context(), `select rolsuper, rolcreaterole, rolcreatedb, current_setting('data_checksums')
+			from pg_roles where rolname = current_user`).Scan(&super, &roles, &databases, &sums)
+		if err != nil || super || roles || databases || sums != "on" {
+			t.Errorf("superuser %v, makes roles %v, databases %v, checksums %s, %v", super, roles, databases, sums, err)
+		}
+		_ = who.Close(t.Context())
 	}
 	patient := pacedServer(t, s, nil, Deadlines{})
 	hasty := pacedServer(t, s, nil, Deadlines{Quick: 200 * time.Millisecond})

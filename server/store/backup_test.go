@@ -2,9 +2,11 @@ package store_test
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -84,9 +86,15 @@ func full(t *testing.T) *store.Store {
 	if err != nil {
 		t.Fatal(err)
 	}
-	page, _, err := s.Bakes(ctx, demo.Kitchen.ID, app.BakeFilter{}, nil, 1)
+	page, _, err := s.Bakes(ctx, demo.Kitchen.ID, app.BakeFilter{}, nil, 200)
 	if err != nil {
 		t.Fatal(err)
+	}
+	slices.SortStableFunc(page, func(a, b app.BakeRecord) int { // one with a picture
+		return cmp.Compare(len(fmt.Sprint(b.Picture)), len(fmt.Sprint(a.Picture)))
+	})
+	if page[0].Picture == nil {
+		t.Fatal("no bake of the demo has a picture")
 	}
 	runny := "runny"
 	if _, err := s.CorrectBake(
@@ -143,6 +151,11 @@ func TestABackupRestoredIsTheSameKitchen(t *testing.T) {
 		if b.ID == a.ID || *b.CardID == *a.CardID || b.Title != a.Title || !b.BakedAt.Equal(a.BakedAt) ||
 			len(b.Corrections) != len(a.Corrections) {
 			t.Fatalf("%s: %+v became %+v", a.Title, a.ID, b.ID)
+		}
+		for j, c := range b.Corrections {
+			if was := a.Corrections[j].Was.Picture; was != nil && (c.Was.Picture == nil || *c.Was.Picture == *was) {
+				t.Errorf("%s: what was told before points at the first kitchen's picture", a.Title)
+			}
 		}
 		if (a.Picture == nil) != (b.Picture == nil) {
 			t.Errorf("%s: its picture is lost", a.Title)
