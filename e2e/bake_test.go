@@ -11,6 +11,42 @@ import (
 	"github.com/chromedp/chromedp/kb"
 )
 
+// A dessert that will not come right is not put into the oven without a word, and asked about once.
+func TestTheOvenIsAskedAboutOnce(t *testing.T) {
+	t.Parallel()
+	url, s := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, openCard(url, "Damson and apple crumble"), click(id("station-bake")), fill(id("minutes"), "25"))
+	reads(t, ctx, id("verdict"), "the top is pale", "min more")
+	do(t, ctx, act("into-oven"))
+	reads(t, ctx, id("ask-oven"), "It will not come right as it is", "the top is pale", "min more")
+	do(t, ctx, click(id("ask-mend")))
+	reads(t, ctx, id("verdict"), "It comes right")
+	if w, err := s.Watched(t.Context(), demo.Kitchen.ID); err != nil || len(w) != 0 {
+		t.Errorf("%d desserts are in the oven, %v", len(w), err)
+	}
+	// As it is, all the same; and what comes right goes in without a question.
+	do(
+		t,
+		ctx,
+		fill(id("minutes"), "24"),
+		act("into-oven"),
+		click(id("oven-anyway")),
+		WaitVisible(id("watched-Damson and apple crumble")),
+	)
+	do(
+		t,
+		ctx,
+		openCard(url, "Apricot cobbler"),
+		WaitVisible(id("verdict")),
+		idle(),
+		act("into-oven"),
+		WaitVisible(id("watched-Apricot cobbler")),
+	)
+	// On the Bench again it asks how it came out.
+	do(t, ctx, Navigate(url), click(id("baked")), WaitVisible(id("baked-it")))
+}
+
 // The bake on paper: proposed, read by pointer and keys, stretched, covered, split, kept with the card.
 func TestTheBakeOnTheBench(t *testing.T) {
 	t.Parallel()

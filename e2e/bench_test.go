@@ -56,7 +56,7 @@ func TestFromFruitToLog(t *testing.T) {
 	reads(t, ctx, id("station-bake"), "180 °C, 45 min")
 
 	// Weigh by keys: Space ticks the next line.
-	do(t, ctx, click(id("weigh")), KeyEvent("  "))
+	do(t, ctx, act("weigh"), KeyEvent("  "))
 	reads(t, ctx, CSS(".ticket header"), "2 of 7 weighed")
 	do(t, ctx, KeyEvent(kb.Escape))
 
@@ -79,7 +79,7 @@ func TestFromFruitToLog(t *testing.T) {
 	do(
 		t,
 		ctx,
-		click(id("baked")),
+		act("baked"),
 		click(id("juice-saucy")),
 		click(id("fruit-tender")),
 		click(id("top-golden")),

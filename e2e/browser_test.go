@@ -295,6 +295,17 @@ func asked() step { return Sleep(40 * time.Millisecond) }
 // click waits until an element stands still, then clicks it.
 func click(sel CSS) step { return Steps(WaitVisible(sel), still(sel), Click(sel), asked(), idle()) }
 
+// act does what the Bench offers: what is next stands there, the rest is behind More.
+func act(testid string) step {
+	return Steps(
+		WaitVisible(id("more")),
+		Evaluate[Void](
+			`document.querySelector('[data-testid="`+testid+`"]') || document.querySelector('[data-testid="more"]').click()`,
+		),
+		click(id(testid)),
+	)
+}
+
 // openCard opens a card from the list of cards on the Bench.
 func openCard(url, name string) step {
 	return Steps(Navigate(url+"/cards"), click(id("card-"+name, " .open")))

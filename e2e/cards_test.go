@@ -194,7 +194,7 @@ func TestACardGoesOutAndComesBack(t *testing.T) {
 		do(
 			t,
 			ctx,
-			click(id("new")),
+			act("new"),
 			Navigate(url+"/cards/import"),
 			WaitReady(id("file")),
 			SetUploadFiles(id("file"), []string{path}),

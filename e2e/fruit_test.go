@@ -31,7 +31,7 @@ func TestStartingFromFruitAndFromPortions(t *testing.T) {
 	do(
 		t,
 		ctx,
-		click(id("new")),
+		act("new"),
 		click(id("from-portions")),
 		fill(id("start-portions"), "10"),
 		click(id("start-tasting")),

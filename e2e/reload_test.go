@@ -29,7 +29,7 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	reads(t, ctx, id("line-dry-caster_sugar"), "g Caster sugar")
 
 	// The weigh-off and its checks, the questions after a bake.
-	do(t, ctx, click(id("weigh")), WaitVisible(id("weigh-next")), KeyEvent("  "), click(id("check-preheated")))
+	do(t, ctx, act("weigh"), WaitVisible(id("weigh-next")), KeyEvent("  "), click(id("check-preheated")))
 	reads(t, ctx, id("weigh-next"), "3 of 7")
 	do(t, ctx, Navigate(url), WaitVisible(id("weigh-next")))
 	reads(t, ctx, id("weigh-next"), "3 of 7")
@@ -43,13 +43,13 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	do(
 		t,
 		ctx,
-		click(id("baked")),
+		act("baked"),
 		click(id("juice-saucy")),
 		click(id("top-dark")),
 		fill(id("note"), "Half told"),
 		Navigate(url),
 		WaitVisible(id("weigh-next")),
-		click(id("baked")),
+		act("baked"),
 	)
 	for _, sel := range []CSS{id("juice-saucy", `[aria-pressed="true"]`), id("top-dark", `[aria-pressed="true"]`)} {
 		do(t, ctx, WaitVisible(sel))
@@ -84,7 +84,7 @@ func TestTheFirstDay(t *testing.T) {
 		t,
 		ctx,
 		Navigate(url),
-		click(id("new")),
+		act("new"),
 		fill(id("first-name"), "Back room"),
 		click(id("first-begin")),
 		WaitNotPresent(id("first-day")),
@@ -115,7 +115,7 @@ func TestAnotherDessertCanBeUndone(t *testing.T) {
 		fill(id("dessert-name"), "Plums of today"),
 	)
 	reads(t, ctx, id("bowl-fruit"), "Plum")
-	do(t, ctx, click(id("new")), WaitVisible(id("dish-Small stoneware")), Navigate(url))
+	do(t, ctx, act("new"), WaitVisible(id("dish-Small stoneware")), Navigate(url))
 	reads(t, ctx, CSS(".rough .before"), "Plums of today, off the Bench")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("bowl-fruit"), "Plum")

@@ -95,7 +95,7 @@ func TestAKitchensOwnFigures(t *testing.T) {
 		t,
 		ctx,
 		Navigate(url),
-		click(id("new")),
+		act("new"),
 		click(id("dish-Small stoneware")),
 		fill(id("find-fruit"), "russet"),
 		click(CSS(`.fruit [data-testid^="fruit-own-"]`)),

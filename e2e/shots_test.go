@@ -32,7 +32,7 @@ func TestShots(t *testing.T) {
 	take(
 		"weighing",
 		click(id("station-juice")),
-		click(id("weigh")),
+		act("weigh"),
 		KeyEvent("  "),
 		click(id("by-scale")),
 		click(id("hand-spoon_in")),
@@ -40,13 +40,13 @@ func TestShots(t *testing.T) {
 		click(id("hand-spoon_in")),
 		reading(),
 	)
-	take("bench-dark", click(id("weigh")), click(id("light")))
+	take("bench-dark", act("weigh"), click(id("light")))
 	do(t, ctx, click(id("light")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
 	take(
 		"start-fruit",
 		Navigate(url),
-		click(id("new")),
+		act("new"),
 		click(id("from-fruit")),
 		fill(id("start-fruit"), "2700"),
 		click(id("fruit-damson")),
@@ -77,7 +77,7 @@ func TestShots(t *testing.T) {
 	for _, card := range []string{"Freezer cherry crisp", "Gooseberry crumble"} {
 		do(t, ctx, Navigate(url+"/cards"), click(id("card-"+card, " .open")), click(id("station-bake")), click(id("propose")))
 		reads(t, ctx, id("plan"), "Proposed:")
-		do(t, ctx, click(id("into-oven")), WaitVisible(id("watched-"+card)))
+		do(t, ctx, act("into-oven"), WaitVisible(id("watched-"+card)))
 		now.Add(int64(14 * time.Minute))
 	}
 	do(t, ctx, Navigate(url+"/watch"), click(id("watched-Freezer cherry crisp", ` [data-testid="probe-middle"]`)))

@@ -26,7 +26,7 @@ func TestEveryStyleIsBegunByThreeTouches(t *testing.T) {
 		if c.base != "" {
 			reads(t, ctx, id("bowl-base"), c.base)
 		}
-		do(t, ctx, click(id("new")))
+		do(t, ctx, act("new"))
 	}
 }
 
@@ -75,7 +75,7 @@ func TestABiscuitFollowsItsLiquid(t *testing.T) {
 	do(
 		t,
 		ctx,
-		click(id("baked")),
+		act("baked"),
 		fill(id("went-in-buttermilk"), "90 g"),
 		fill(id("note"), "Sticky"),
 		click(id("log-it")),
@@ -115,10 +115,10 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	changes(t, ctx, CSS(".finish"), portions)
 	reads(t, ctx, id("ahead"), "Shortcrust shell", "frozen 1 month")
 	reads(t, ctx, id("leftovers"), "Trimmings", "fruit juice")
-	do(t, ctx, click(id("weigh")))
+	do(t, ctx, act("weigh"))
 	reads(t, ctx, id("method"), "Make the base", "line the dish", "Heap the fruit", "Cut it lukewarm")
 	reads(t, ctx, id("checks"), "Spice and flavour", "Egg wash", "oven is really hot", "rim is wiped")
-	do(t, ctx, click(id("check-tray")), click(id("weigh")))
+	do(t, ctx, click(id("check-tray")), act("weigh"))
 
 	// Another style for the same fruit brings its own topping, and undo brings all of it back.
 	do(t, ctx, click(id("station-dish")), click(id("to-cobbler")))

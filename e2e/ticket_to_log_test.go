@@ -26,7 +26,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 	t.Parallel()
 	url, s, now := kitchenWithClock(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("weigh")))
+	do(t, ctx, openCard(url, "Gooseberry crumble"), act("weigh"))
 	reads(t, ctx, id("weigh-next"), "Fruit bowl · 1 of 7", "Gooseberry")
 
 	// The scale swings, and ticks a line when it stands still at the right weight.

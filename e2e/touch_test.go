@@ -123,6 +123,7 @@ func TestTheWholePathByTouchAlone(t *testing.T) {
 				tap(t, ctx, id("weigh-done"))
 			}
 			tap(t, ctx, id("weigh"))
+			tap(t, ctx, id("more"))
 			tap(t, ctx, id("into-oven"))
 			tap(t, ctx, id("done-take_out"))
 			tap(t, ctx, id("how-did-it-come-out"))

@@ -25,10 +25,10 @@ func TestTheOvenWatch(t *testing.T) {
 		openCard(url, "Damson and apple crumble"),
 		click(id("station-bake")),
 		click(id("propose")),
-		WaitEnabled(id("into-oven")),
+		WaitVisible(id("verdict")),
 	)
 	reads(t, ctx, id("plan"), "Proposed:")
-	do(t, ctx, click(id("into-oven")))
+	do(t, ctx, act("into-oven"))
 	reads(t, ctx, id("next-call"), "Turn the dish round", "Damson and apple crumble", "Old range", "in")
 	reads(
 		t,

@@ -25,7 +25,7 @@ func TestWhatGoesWithTheFruit(t *testing.T) {
 	do(t, ctx, WaitNotPresent(id("line-fruit-hazelnuts")), click(id("offer-blackberry")))
 	reads(t, ctx, id("line-fruit-blackberry"), "Blackberry")
 	reads(t, ctx, id("buy"), "blackberry")
-	do(t, ctx, click(id("weigh")))
+	do(t, ctx, act("weigh"))
 	reads(t, ctx, id("method"), "A helper or a child can do this", "Scrape all", "min at 190")
 }
 
@@ -42,9 +42,9 @@ func TestBareAndBetween(t *testing.T) {
 		click(id("layers-2")),
 	)
 	reads(t, ctx, id("station-topping"), "7 mm")
-	do(t, ctx, click(id("weigh")))
+	do(t, ctx, act("weigh"))
 	reads(t, ctx, id("method"), "2 layers of", "with the fruit between")
-	do(t, ctx, click(id("weigh")), click(id("topping")), click(id("topping-none")), WaitNotPresent(id("bowl-topping")))
+	do(t, ctx, act("weigh"), click(id("topping")), click(id("topping-none")), WaitNotPresent(id("bowl-topping")))
 	reads(t, ctx, id("station-topping"), "no topping")
 	reads(t, ctx, id("verdict"), "fruit")
 	do(t, ctx, click(id("undo")), WaitVisible(id("bowl-topping")))
@@ -68,7 +68,7 @@ func TestABaseInItsWays(t *testing.T) {
 	reads(t, ctx, id("plan-shell"), "crimp it", "12 cut-outs of 3 cm")
 	do(t, ctx, click(id("base")), click(id("base-bought_shortcrust")))
 	reads(t, ctx, id("bowl-base"), "Shortcrust pastry sheet")
-	do(t, ctx, click(id("weigh")))
+	do(t, ctx, act("weigh"))
 	reads(t, ctx, id("method"), "unroll it", "Brush the base inside")
 }
 
@@ -85,10 +85,10 @@ func TestToolsAndLighterWays(t *testing.T) {
 		click(id("disagree-fat")),
 		click(id("way-tool-processor")),
 		fill(id("bowl-ml"), "500"),
-		click(id("weigh")),
+		act("weigh"),
 	)
 	reads(t, ctx, id("method"), "Pulse the cold fat", "lots: the bowl takes no more than 60 %")
-	do(t, ctx, click(id("weigh")), click(id("station-finish")), click(id("disagree-lighter")))
+	do(t, ctx, act("weigh"), click(id("station-finish")), click(id("disagree-lighter")))
 	reads(t, ctx, id("way-lighter-fat"), "a fifth less butter", "a portion has", "browning", "less crunch")
 	do(t, ctx, click(id("way-lighter-topping")))
 	reads(t, ctx, id("carrying"), "lid is left open", "Re-crisp it there")

@@ -8,7 +8,7 @@ const clash = useClash()
 <template>
   <el-dialog
     :model-value="!!clash.open"
-    :title="`${clash.open?.what} has been changed elsewhere`"
+    :title="clash.open ? `${clash.open.what} has been changed elsewhere` : ''"
     width="min(620px, 96vw)"
     data-testid="clash"
     @close="clash.open?.choose(false)"

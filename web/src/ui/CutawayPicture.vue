@@ -24,19 +24,21 @@ const props = defineProps<{
 const emit = defineEmits<{ thickness: [mm: number]; fruit: [g: number] }>()
 const id = useId()
 
-// Everything below is in mm, y upwards from the inside of the floor; the view turns it over.
+// Everything below is in mm, y upwards from the inside of the floor; the view turns it over. Heights are drawn larger
+// than lengths: they are what is looked at.
 const wall = 4
+const upright = props.small ? 1 : 2
 const left = computed(() => (props.small ? 4 : 30))
 const right = computed(() => (props.small ? 4 : 74))
 const top = computed(
   () =>
-    Math.max(props.cut.depth_mm, props.cut.topping_raw_mm, props.cut.late_mm, props.cut.hot_mm) +
-    (props.small ? 4 : 14),
+    upright * Math.max(props.cut.depth_mm, props.cut.topping_raw_mm, props.cut.late_mm, props.cut.hot_mm) +
+    (props.small ? 4 : 12),
 )
 const width = computed(() => props.cut.rim_length_mm + 2 * wall + left.value + right.value)
 const height = computed(() => top.value + wall + (props.small ? 2 : 4))
 const mid = computed(() => left.value + wall + props.cut.rim_length_mm / 2)
-const y = (h: number) => top.value - h
+const y = (h: number) => top.value - upright * h
 /** Half the inside width at a height: walls run straight from floor to rim, and upright above it. */
 function half(h: number) {
   const { floor_length_mm: f, rim_length_mm: r, depth_mm: d } = props.cut
@@ -117,7 +119,7 @@ function pastry(from: number, to: number) {
   const w = (2 * a) / n
   return Array.from(
     { length: n },
-    (_, i) => `M${mid.value - a + w * i + 1.5} ${y(from)}v${-(to - from)}h${w - 3}v${to - from}Z`,
+    (_, i) => `M${mid.value - a + w * i + 1.5} ${y(from)}V${y(to)}h${w - 3}V${y(from)}Z`,
   ).join('')
 }
 const topPath = computed(() => {
@@ -141,7 +143,7 @@ const dish = computed(() => {
   const lip = 5
   return (
     `M${mid.value - r - wall - lip} ${y(d)}H${mid.value - r}L${mid.value - f} ${y(0)}H${mid.value + f}L${mid.value + r} ${y(d)}H${mid.value + r + wall + lip}` +
-    `V${y(d - 3)}H${mid.value + r + wall}L${mid.value + f + wall} ${y(-wall)}H${mid.value - f - wall}L${mid.value - r - wall} ${y(d - 3)}H${mid.value - r - wall - lip}Z`
+    `V${y(d - 3)}H${mid.value + r + wall}L${mid.value + f + wall} ${y(-wall / upright)}H${mid.value - f - wall}L${mid.value - r - wall} ${y(d - 3)}H${mid.value - r - wall - lip}Z`
   )
 })
 /** The ruler: each 10 mm, or each half inch. */
@@ -189,7 +191,7 @@ function drag(e: PointerEvent, grip: Grip) {
   const svg = (e.currentTarget as SVGElement).ownerSVGElement
   const box = svg?.getBoundingClientRect()
   if (!svg || !box) return
-  const perMm = height.value / box.height
+  const perMm = height.value / box.height / upright
   const startY = e.clientY
   hold(e, (m) => grip.tell(within(grip, grip.value - (m.clientY - startY) * perMm)))
 }
@@ -206,7 +208,7 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
   <svg
     :class="['cutaway', { small }]"
     :viewBox="`0 0 ${width} ${height}`"
-    :style="small ? undefined : { maxHeight: '290px' }"
+    :style="small ? undefined : { maxHeight: '270px' }"
     :role="handle ? 'group' : 'img'"
     :aria-label="
       small

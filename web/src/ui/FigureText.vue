@@ -12,7 +12,7 @@ watch(
     clearTimeout(timer)
     requestAnimationFrame(() => {
       moved.value = true
-      timer = setTimeout(() => (moved.value = false), 1100)
+      timer = setTimeout(() => (moved.value = false), 2000)
     })
   },
 )

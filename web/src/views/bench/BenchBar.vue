@@ -1,11 +1,28 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { BakeChange, PlanAnswer } from '@/api/client'
+import MoreMenu from '@/ui/MoreMenu.vue'
 import UndoRedo from '@/ui/UndoRedo.vue'
 import { useDessert } from '@/stores/useDessert'
+import VerdictLine from './VerdictLine.vue'
 
-/** The name of the dessert, whether it is saved, and what is done with it. */
-defineProps<{ weighing: boolean; ready: boolean }>()
-defineEmits<{ save: [asNew: boolean]; weigh: []; baked: []; oven: [] }>()
+/** What a dessert comes to next: it is weighed, it goes into the oven, and then it is told how it came out. */
+export type BenchMoment = 'weigh' | 'oven' | 'baked'
+
+/** The name of the dessert, what will become of it, and what is done with it now. */
+const props = defineProps<{
+  weighing: boolean
+  ready: boolean
+  moment: BenchMoment
+  verdict?: PlanAnswer['verdict']
+}>()
+const emit = defineEmits<{
+  save: [asNew: boolean]
+  weigh: []
+  baked: []
+  oven: []
+  mend: [says: string, change: BakeChange]
+}>()
 const dessert = useDessert()
 const draft = computed(() => dessert.draft)
 /** What is typed is taken when the field is left: an answer that comes meanwhile does not touch it. */
@@ -13,27 +30,57 @@ const name = computed({
   get: () => dessert.draft?.name ?? '',
   set: (to) => dessert.change('the name', (d) => (d.name = to)),
 })
+const deeds = computed(() => [
+  {
+    key: 'weigh' as const,
+    id: 'weigh',
+    says: props.weighing ? 'Back' : 'Weigh',
+    off: false,
+    does: () => emit('weigh'),
+  },
+  {
+    key: 'oven' as const,
+    id: 'into-oven',
+    says: 'In the oven',
+    off: !props.ready,
+    does: () => emit('oven'),
+  },
+  {
+    key: 'baked' as const,
+    id: 'baked',
+    says: 'How did it come out?',
+    off: false,
+    does: () => emit('baked'),
+  },
+])
+const now = computed(() => deeds.value.find((d) => d.key === props.moment)!)
+const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
 </script>
 
 <template>
   <div v-if="draft" class="bar">
-    <input
-      v-model.lazy="name"
-      class="name"
-      maxlength="80"
-      aria-label="Name of the dessert"
-      data-testid="dessert-name"
+    <div class="named">
+      <input
+        v-model.lazy="name"
+        class="name"
+        maxlength="80"
+        aria-label="Name of the dessert"
+        data-testid="dessert-name"
+      />
+      <span class="quiet small state" data-testid="save-state"
+        >{{
+          draft.version ? `version ${draft.version}` : draft.cardId ? 'waits to be saved' : 'not a card yet'
+        }}{{ draft.cardId && dessert.unsaved ? ', changed' : '' }}</span
+      >
+    </div>
+    <VerdictLine
+      v-if="verdict"
+      class="what-becomes"
+      :verdict="verdict"
+      @mend="(says, change) => $emit('mend', says, change)"
     />
-    <span class="quiet small state" data-testid="save-state"
-      >{{ draft.version ? `version ${draft.version}` : draft.cardId ? 'waits to be saved' : 'not a card yet'
-      }}{{ draft.cardId && dessert.unsaved ? ', changed' : '' }}</span
-    >
     <span class="acts">
       <UndoRedo :undos="dessert.undos" :redos="dessert.redos" @undo="dessert.undo()" @redo="dessert.redo()" />
-      <button v-if="!weighing" class="push" data-testid="new" @click="dessert.clear()">New</button>
-      <button v-if="draft.cardId" class="push" data-testid="save-as" @click="$emit('save', true)">
-        Save as another
-      </button>
       <button
         class="push"
         :disabled="!!draft.cardId && !dessert.unsaved"
@@ -42,42 +89,83 @@ const name = computed({
       >
         {{ draft.cardId ? 'Save version' : 'Save card' }}
       </button>
-      <button class="push" data-testid="weigh" @click="$emit('weigh')">
-        {{ weighing ? 'Back' : 'Weigh' }}
+      <button class="push main" :disabled="now.off" :data-testid="now.id" @click="now.does()">
+        {{ now.says }}
       </button>
-      <button class="push" data-testid="baked" @click="$emit('baked')">Baked it</button>
-      <button class="push main" :disabled="!ready" data-testid="into-oven" @click="$emit('oven')">
-        In the oven
-      </button>
+      <MoreMenu says="More">
+        <button
+          v-for="d in others"
+          :key="d.key"
+          class="push"
+          :disabled="d.off"
+          :data-testid="d.id"
+          @click="d.does()"
+        >
+          {{ d.says }}
+        </button>
+        <button v-if="draft.cardId" class="push" data-testid="save-as" @click="$emit('save', true)">
+          Save as another card
+        </button>
+        <button v-if="!weighing" class="push" data-testid="new" @click="dessert.clear()">
+          A new dessert
+        </button>
+      </MoreMenu>
     </span>
   </div>
 </template>
 
 <style scoped>
 .bar {
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
+  grid-template-columns: minmax(220px, 340px) minmax(0, 1fr) auto;
   align-items: center;
-  gap: 8px;
+  gap: 6px 14px;
+  min-height: 52px;
+}
+.named {
+  display: grid;
+  min-width: 0;
 }
 .name {
-  flex: 1 1 300px;
-  min-width: 160px;
-  height: 44px;
+  width: 100%;
+  height: 36px;
   padding: 0 8px;
   border: 0;
   border-bottom: 1.5px solid var(--line);
   background: none;
-  font: 650 22px var(--title);
+  font: 650 21px var(--title);
   text-overflow: ellipsis;
 }
+.state {
+  padding-left: 8px;
+}
 .acts {
+  grid-column: 3;
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-  margin-left: auto;
 }
 .acts :deep(.push) {
-  padding: 0 9px;
+  padding: 0 10px;
+}
+@media (max-width: 1100px) {
+  .bar {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .what-becomes {
+    grid-row: 2;
+    grid-column: 1 / -1;
+  }
+  .acts {
+    grid-column: 2;
+  }
+}
+@media (max-width: 700px) {
+  .bar {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .acts {
+    grid-column: 1;
+  }
 }
 </style>

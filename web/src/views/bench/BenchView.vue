@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
-import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
+import { useElementSize, useLocalStorage } from '@vueuse/core'
+import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 import { inWords, type Remark } from '@/api/client'
 import BakeOutcome from '@/ui/BakeOutcome.vue'
@@ -10,11 +10,13 @@ import RemarkList from '@/ui/RemarkList.vue'
 import { sorted } from '@/ui/remarks'
 import TakeAway from '@/ui/TakeAway.vue'
 import { bindKeys } from '@/ui/useKeys'
+import { useSticky } from '@/ui/useSticky'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWatch } from '@/stores/useWatch'
 import { bandWords, grams, heat, integer, litres, lower, mm, short, sizes } from '@/format/amounts'
 import BakeStation from '@/views/bench/bake/BakeStation.vue'
-import BenchBar from './BenchBar.vue'
+import AskAboutOven from './AskAboutOven.vue'
+import BenchBar, { type BenchMoment } from './BenchBar.vue'
 import BakeStrip from '@/views/bench/bake/BakeStrip.vue'
 import CuttingPlan from '@/views/bench/topping/CuttingPlan.vue'
 import DietChoice from './DietChoice.vue'
@@ -25,7 +27,7 @@ import FruitStation from '@/views/bench/fruit/FruitStation.vue'
 import JuiceStation from '@/views/bench/juice/JuiceStation.vue'
 import KeyFigures from './KeyFigures.vue'
 import QuickStart from '@/views/bench/start/QuickStart.vue'
-import StationCard from './StationCard.vue'
+import StationTab from './StationTab.vue'
 import TicketPanel from '@/views/bench/ticket/TicketPanel.vue'
 import ToppingStation from '@/views/bench/topping/ToppingStation.vue'
 import { useDessert } from '@/stores/useDessert'
@@ -33,7 +35,6 @@ import { useSaving } from './useSaving'
 import { usePlan } from '@/stores/usePlan'
 import { useWeighing } from '@/views/bench/ticket/useWeighing'
 import WeighNext from '@/views/bench/ticket/WeighNext.vue'
-import VerdictLine from './VerdictLine.vue'
 import WrittenPanel from './WrittenPanel.vue'
 
 const kitchen = useKitchen()
@@ -119,6 +120,13 @@ function show(s: (typeof stations)[number]) {
     document.querySelector<HTMLElement>(`[data-testid="station-${s.toLowerCase()}"]`)?.focus(),
   )
 }
+
+const { height: above } = useElementSize(useTemplateRef('above'), undefined, { box: 'border-box' })
+/** What is gone to by keys, or brought into view, comes to stand under what stays above. */
+watchEffect(() => document.documentElement.style.setProperty('--stays-above', `${above.value}px`))
+onBeforeUnmount(() => document.documentElement.style.removeProperty('--stays-above'))
+const middle = useSticky(useTemplateRef<HTMLElement>('middle'), above)
+const right = useSticky(useTemplateRef<HTMLElement>('right'), above)
 async function weigh(on: boolean) {
   weigher.on = on
   await nextTick()
@@ -141,7 +149,7 @@ const unbind = bindKeys('On the Bench', [
   { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && weigher.untick() },
   { key: 's', says: 'save the card', does: () => void save(false) },
   { key: 'n', says: 'a new dessert', does: () => dessert.clear() },
-  { key: 'i', says: 'in the oven', does: () => plan.answer && void intoOven() },
+  { key: 'i', says: 'in the oven', does: () => plan.answer && toOven() },
   { key: 'w', says: 'baked it: what came out', does: () => (baked.value = !!dessert.draft) },
   { key: 'Escape', says: 'back from weighing', does: () => void weigh(false) },
 ])
@@ -157,14 +165,39 @@ const ofCard = computed(() => {
   const d = dessert.draft
   return d?.cardId && d.version && !dessert.unsaved ? { card_id: d.cardId, version: d.version } : {}
 })
+const title = computed(() => dessert.draft?.name.trim() || 'Unnamed')
 /** What goes into the log. */
 const logged = computed(() => ({
-  title: dessert.draft?.name.trim() || 'Unnamed',
+  title: title.value,
   baked_at: new Date().toISOString(),
   ...ofCard.value,
   request: dessert.asked ?? dessert.draft!.request,
   setting: dessert.draft?.setting ?? {},
+  ...(inOven.value && { watch_id: inOven.value.id }),
 }))
+
+/** This dessert where it is on the watch already. */
+const inOven = computed(() =>
+  watching.desserts.find(
+    (w) =>
+      w.title === title.value && w.card_id === ofCard.value.card_id && w.version === ofCard.value.version,
+  ),
+)
+const moment = computed<BenchMoment>(() => {
+  if (inOven.value && !weighing.value) return 'baked'
+  return weigher.lines.length > 0 && !weigher.next ? 'oven' : 'weigh'
+})
+
+/** What will not come right is asked about, once. */
+const asking = ref(false)
+let askedOf = ''
+function toOven() {
+  const verdict = plan.answer?.verdict
+  const of = JSON.stringify([dessert.draft?.request, plan.answer?.plan.stages])
+  if (!verdict || verdict.right || askedOf === of) return void intoOven()
+  askedOf = of
+  asking.value = true
+}
 
 /** The clock starts: by the stages that are on the strip now. */
 async function intoOven() {
@@ -173,7 +206,7 @@ async function intoOven() {
   if (!d || !stages) return
   const problem = await watching.start({
     id: crypto.randomUUID(),
-    title: d.name.trim() || 'Unnamed',
+    title: title.value,
     ...ofCard.value,
     request: kitchen.ours(d.request),
     setting: { ...d.setting, stages },
@@ -201,38 +234,37 @@ const whole = computed(() => ({
     <QuickStart />
   </template>
   <div v-else :class="['bench', { weighing }]">
-    <BenchBar
-      class="bar no-print"
-      :weighing="weighing"
-      :ready="!!plan.answer"
-      @save="save"
-      @weigh="weigh(!weighing)"
-      @baked="baked = true"
-      @oven="intoOven"
-    />
-    <VerdictLine
-      v-if="plan.answer && !weighing"
-      class="verdict-line no-print"
-      :verdict="plan.answer.verdict"
-      @mend="plan.apply"
-    />
-    <p v-if="refused" class="wrong no-print" role="alert">{{ `Not done. ${refused}.` }}</p>
-    <div v-if="!weighing" class="stations no-print">
-      <StationCard
-        v-for="(s, i) in stations"
-        :key="s"
-        :number="i + 1"
-        :title="s"
-        :line="lines[s]"
-        :open="open === s"
-        :remarks="stationOf(s)"
-        :wrong="isWrong(s)"
-        @open="open = s"
-      >
-        <component :is="panels[s]" />
-      </StationCard>
+    <div ref="above" class="above no-print">
+      <BenchBar
+        :weighing="weighing"
+        :ready="!!plan.answer"
+        :moment="moment"
+        :verdict="weighing ? undefined : plan.answer?.verdict"
+        @save="save"
+        @weigh="weigh(!weighing)"
+        @baked="baked = true"
+        @oven="toOven"
+        @mend="plan.apply"
+      />
+      <p v-if="refused" class="wrong" role="alert">{{ `Not done. ${refused}.` }}</p>
+      <nav v-if="!weighing" class="tabs" aria-label="Stations">
+        <StationTab
+          v-for="(s, i) in stations"
+          :key="s"
+          :number="i + 1"
+          :title="s"
+          :line="lines[s]"
+          :open="open === s"
+          :remarks="stationOf(s)"
+          :wrong="isWrong(s)"
+          @open="open = s"
+        />
+      </nav>
     </div>
-    <section v-if="answer" class="middle panel" aria-label="Cutaway">
+    <section v-if="!weighing" class="place panel no-print" :aria-label="open">
+      <component :is="panels[open]" />
+    </section>
+    <section v-if="answer" ref="middle" class="middle panel" :style="middle" aria-label="Cutaway">
       <CutawayPicture
         :cut="answer.cutaway"
         :headspace="answer.fit.hot_headspace_mm"
@@ -257,7 +289,7 @@ const whole = computed(() => ({
       <p v-else class="key small quiet">
         <span class="k raw" /> raw heap <span class="k hot" /> boiling height <span class="k top" /> topping
         <span class="k top level" />
-        raw fruit: drag the bars
+        raw fruit: drag. Heights doubled
       </p>
       <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
         {{
@@ -265,14 +297,14 @@ const whole = computed(() => ({
         }}
       </p>
       <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
+      <BakeStrip v-if="!weighing" class="no-print" :low="open !== 'Bake'" />
       <KeyFigures :answer="answer" />
       <WrittenPanel />
-      <BakeStrip v-if="open === 'Bake' && !weighing" class="no-print" />
       <div v-if="open === 'Topping' && !weighing && answer.cutting.length" class="plans no-print">
         <CuttingPlan v-for="c in answer.cutting" :key="c.code" :plan="c" :dish="draft.request.dish" />
       </div>
       <RemarkList class="said" :remarks="said" />
-      <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="intoOven" />
+      <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="toOven" />
     </section>
     <section v-else class="middle panel" aria-label="Cutaway">
       <p v-if="dessert.problem" class="wrong" role="alert">
@@ -281,7 +313,7 @@ const whole = computed(() => ({
       </p>
       <p v-else class="quiet">Calculating…</p>
     </section>
-    <div v-if="answer" class="right">
+    <div v-if="answer" ref="right" class="right" :style="right">
       <TicketPanel :answer="answer" :name="draft.name" :weighing="weighing" @diet="diet = true" />
       <TakeAway
         v-if="!weighing"
@@ -291,8 +323,15 @@ const whole = computed(() => ({
         :baked="{ steamed_off_g: dessert.steam, stages: plan.answer?.plan.stages }"
       />
     </div>
-    <BakeOutcome v-model="baked" :bake="logged" :band="answer?.set.band" :ticket="answer?.ticket" />
+    <BakeOutcome
+      v-model="baked"
+      :bake="logged"
+      :band="answer?.set.band"
+      :ticket="answer?.ticket"
+      @logged="inOven && watching.end(inOven.id, true)"
+    />
     <DietChoice v-model="diet" />
+    <AskAboutOven v-model="asking" :verdict="plan.answer?.verdict" @mend="plan.apply" @oven="intoOven" />
   </div>
 </template>
 
@@ -302,41 +341,44 @@ const whole = computed(() => ({
 }
 .bench {
   display: grid;
-  grid-template: auto auto auto minmax(0, 1fr) / 372px minmax(0, 1fr) 318px;
+  grid-template: auto auto / 380px minmax(0, 1fr) 300px;
+  align-items: start;
   gap: 8px;
-  height: calc(100vh - var(--above) - 16px);
 }
-.bar {
+.above {
+  position: sticky;
+  z-index: 5;
+  top: 0;
   grid-column: 1 / -1;
+  display: grid;
+  gap: 4px;
+  margin: -8px -8px 0;
+  padding: 4px 8px 0;
+  background: var(--ground);
 }
-.bench > .wrong,
-.verdict-line {
-  grid-column: 1 / -1;
+.tabs {
+  display: grid;
+  grid-template-columns: repeat(6, minmax(0, 1fr));
+  gap: 4px;
 }
-.stations {
-  grid-row: 4;
-  display: flex;
-  flex-direction: column;
-  gap: 5px;
-  min-height: 0;
+.place {
+  min-height: calc(100vh - var(--above) - 150px);
+  padding: 10px 14px 14px;
 }
 .middle {
-  grid-row: 4;
+  position: sticky;
   display: flex;
   flex-direction: column;
   gap: 8px;
-  min-height: 0;
   padding: 10px 14px;
-  overflow: auto;
 }
 .middle > * {
   flex: none;
 }
 .right {
-  grid-row: 4;
+  position: sticky;
   display: flex;
   flex-direction: column;
-  min-height: 0;
 }
 .right > :first-child {
   flex: 1;
@@ -350,7 +392,7 @@ const whole = computed(() => ({
 .k {
   width: 22px;
   border-top: 2px dotted var(--ink-2);
-  margin-left: 10px;
+  margin-left: 6px;
 }
 .k:first-child {
   margin-left: 0;
@@ -381,11 +423,24 @@ const whole = computed(() => ({
 }
 .bench.weighing {
   grid-template-columns: 400px minmax(0, 1fr);
+  height: calc(100vh - var(--above) - 16px);
+  grid-template-rows: auto minmax(0, 1fr);
+  align-items: stretch;
+}
+.weighing .middle,
+.weighing .right {
+  position: static;
+  min-height: 0;
+}
+.weighing .middle {
+  overflow: auto;
 }
 .weighing .middle > .next {
   border: 0;
   padding: 0;
 }
+.weighing .middle :deep(.ruler),
+.weighing .middle :deep(.words),
 .weighing .key,
 .weighing .said,
 .weighing .written,
@@ -403,35 +458,51 @@ const whole = computed(() => ({
 }
 @media (max-width: 1100px) {
   .bench {
-    grid-template: auto auto auto auto auto / minmax(0, 1fr) minmax(0, 1fr);
-    height: auto;
+    grid-template: auto auto auto / minmax(0, 1fr) minmax(0, 1fr);
+  }
+  .above,
+  .middle,
+  .right {
+    position: static;
+  }
+  .tabs {
+    grid-template-columns: repeat(3, minmax(0, 1fr));
   }
   .middle {
-    grid-row: 4;
+    grid-row: 2;
     grid-column: 1 / -1;
   }
-  .stations,
-  .right {
-    grid-row: 5;
+  .place {
+    min-height: 0;
   }
   .bench.weighing {
     display: flex;
     flex-direction: column;
+    align-items: stretch;
+    height: auto;
   }
 }
 @media (max-width: 700px) {
   .bench {
     display: flex;
     flex-direction: column;
+    align-items: stretch;
   }
-  .bench > .middle {
-    order: 1;
-  }
-  .bench > .stations {
-    order: 2;
+  .above {
+    display: contents;
   }
   .bench > .right {
+    order: 1;
+  }
+  .bench > .middle {
+    order: 2;
+  }
+  .tabs {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
     order: 3;
+  }
+  .bench > .place {
+    order: 4;
   }
 }
 @media print {

@@ -35,6 +35,9 @@ defineEmits<{ mend: [says: string, change: BakeChange] }>()
 .verdict.wrong {
   color: var(--danger);
 }
+.push {
+  flex: none;
+}
 .sign {
   font-size: 20px;
 }

@@ -10,6 +10,7 @@ import { outside, pointAt, usePlan } from '@/stores/usePlan'
  * The bake as a strip: stages to drag, the curves of middle, rim and surface, and the clocks as marks on one time axis, so
  * that one sees which finishes first.
  */
+const props = defineProps<{ low?: boolean }>()
 const plan = usePlan()
 const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)
@@ -18,7 +19,7 @@ const left = 40
 /** Room for the curves' names, beside their ends. */
 const right = 54
 const top = 34
-const height = 150
+const height = computed(() => (props.low ? 84 : 150))
 const row = 13
 
 const p = computed(() => plan.answer?.plan)
@@ -30,7 +31,7 @@ const hottest = computed(() =>
   Math.max(120, ...(curves.value?.surface_c ?? []), ...(ghost.value?.surface_c ?? [])),
 )
 const x = (minute: number) => left + ((w.value - left - right) * minute) / end.value
-const y = (c: number) => top + height * (1 - (c + 20) / (hottest.value + 25))
+const y = (c: number) => top + height.value * (1 - (c + 20) / (hottest.value + 25))
 const path = (list: number[], minutes: number[]) =>
   list.map((c, i) => `${i ? 'L' : 'M'}${x(minutes[i]!).toFixed(1)} ${y(c).toFixed(1)}`).join('')
 const lines = computed(() =>
@@ -270,7 +271,7 @@ function keyPoint(e: KeyboardEvent) {
           />
         </svg>
       </div>
-      <p class="read" data-testid="reading">
+      <p v-if="!low || at" class="read" data-testid="reading">
         <template v-if="at"
           ><strong>{{ `${integer(at.minute)} min` }}</strong
           >{{

@@ -4,7 +4,7 @@ import type { Remark } from '@/api/client'
 import FigureText from '@/ui/FigureText.vue'
 import { levelSigns, sorted } from '@/ui/remarks'
 
-/** One station of the work: open, or saying its result in a line. */
+/** One station of the work on the strip: its result in a line, and what is to be looked at there. */
 const props = defineProps<{
   number: number
   title: string
@@ -22,62 +22,61 @@ const mark = computed(() => {
 </script>
 
 <template>
-  <section :class="['station panel', { open }]" :aria-label="title">
-    <button
-      class="head"
-      :aria-expanded="open"
-      :data-testid="`station-${title.toLowerCase()}`"
-      @click="$emit('open')"
-    >
+  <button
+    :class="['station', { open }]"
+    :aria-expanded="open"
+    :data-testid="`station-${title.toLowerCase()}`"
+    @click="$emit('open')"
+  >
+    <span class="head">
       <span class="no">{{ number }}</span>
-      <span class="words">
-        <span class="title">{{ title }}</span>
-        <FigureText class="line" :text="line" />
-      </span>
+      <span class="title">{{ title }}</span>
       <span v-if="mark" :class="['mark', mark.level]" :title="mark.word"
         >{{ mark.sign }}<span class="visually-hidden">{{ mark.word }}</span></span
       >
-    </button>
-    <div v-if="open" class="body"><slot /></div>
-  </section>
+    </span>
+    <FigureText class="line" :text="line" />
+  </button>
 </template>
 
 <style scoped>
 .station {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
+  display: grid;
+  align-content: start;
+  gap: 2px;
+  min-width: 0;
+  min-height: 62px;
+  padding: 6px 10px 5px;
+  border: 0;
+  border-top: 3px solid var(--line);
+  border-radius: 4px 4px 0 0;
+  background: var(--sunk);
+  color: var(--ink);
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
 }
 .station.open {
-  flex: 1 1 auto;
+  border-top-color: var(--rim);
+  background: var(--panel);
 }
-.station:not(.open) {
-  flex: none;
-  border-top-width: 2px;
+.station:focus-visible {
+  outline-offset: -3px;
 }
 .head {
   display: flex;
   align-items: center;
-  gap: 10px;
-  width: 100%;
-  min-height: 45px;
-  padding: 2px 12px;
-  border: 0;
-  background: none;
-  text-align: left;
-  cursor: pointer;
-}
-.head:focus-visible {
-  outline-offset: -3px;
+  gap: 7px;
 }
 .no {
   display: grid;
   place-items: center;
-  width: 28px;
-  height: 28px;
+  width: 24px;
+  height: 24px;
   border: 2px solid var(--rim-ink);
   border-radius: 50%;
   color: var(--rim-ink);
+  font-size: 14px;
   font-weight: 700;
   flex: none;
 }
@@ -86,21 +85,13 @@ const mark = computed(() => {
   border-color: var(--rim);
   color: var(--on-rim);
 }
-.words {
-  display: grid;
-  flex: 1;
-  min-width: 0;
-}
-.station:not(.open) .words {
-  grid-template-columns: 74px 1fr;
-  align-items: baseline;
-}
 .title {
-  font: 650 16px/1.2 var(--title);
+  font: 650 17px/1.2 var(--title);
 }
 .line {
-  white-space: nowrap;
   overflow: hidden;
+  font-size: 15px;
+  white-space: nowrap;
   text-overflow: ellipsis;
   color: var(--ink-2);
 }
@@ -112,10 +103,5 @@ const mark = computed(() => {
 }
 .mark.warning {
   color: var(--danger);
-}
-.body {
-  overflow: auto;
-  min-height: 0;
-  padding: 4px 12px 12px;
 }
 </style>

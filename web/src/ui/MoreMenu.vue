@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { onClickOutside, useEventListener } from '@vueuse/core'
+import { ref, useTemplateRef } from 'vue'
+
+/** What is done now and then, behind one button. Whatever is chosen in it closes it. */
+defineProps<{ says: string }>()
+const open = ref(false)
+const menu = useTemplateRef('menu')
+onClickOutside(menu, () => (open.value = false))
+useEventListener(menu, 'keydown', (e: KeyboardEvent) => {
+  if (e.key !== 'Escape' || !open.value) return
+  e.stopPropagation()
+  open.value = false
+  menu.value?.querySelector('button')?.focus()
+})
+</script>
+
+<template>
+  <div ref="menu" class="more">
+    <button class="push" :aria-expanded="open" data-testid="more" @click="open = !open">{{ says }}</button>
+    <div v-if="open" class="list panel" @click="open = false"><slot /></div>
+  </div>
+</template>
+
+<style scoped>
+.more {
+  position: relative;
+}
+.list {
+  position: absolute;
+  z-index: 20;
+  top: calc(100% + 4px);
+  right: 0;
+  display: grid;
+  min-width: 220px;
+  padding: 6px;
+  border: 1.5px solid var(--rim);
+  box-shadow: 0 6px 24px rgb(0 0 0 / 25%);
+}
+/* on a phone it comes up from the foot, in reach of a thumb */
+@media (max-width: 700px) {
+  .list {
+    position: fixed;
+    inset: auto 8px 8px;
+  }
+}
+.list :deep(.push) {
+  justify-content: start;
+  border-color: transparent;
+  text-align: left;
+}
+</style>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import type { BakeChange, PlanAnswer } from '@/api/client'
+
+/** A dessert that will not come right is not put into the oven without a word: what will be, and what mends it. */
+defineProps<{ verdict?: PlanAnswer['verdict'] }>()
+const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ mend: [says: string, change: BakeChange]; oven: [] }>()
+function mend(says: string, change: BakeChange) {
+  open.value = false
+  emit('mend', says, change)
+}
+function asItIs() {
+  open.value = false
+  emit('oven')
+}
+</script>
+
+<template>
+  <el-dialog
+    v-model="open"
+    title="It will not come right as it is"
+    width="min(560px, 96vw)"
+    data-testid="ask-oven"
+  >
+    <p class="says">{{ verdict?.says }}</p>
+    <template #footer>
+      <span class="acts">
+        <button class="push" data-testid="oven-anyway" @click="asItIs">In the oven all the same</button>
+        <button
+          v-if="verdict?.mend"
+          class="push main"
+          data-testid="ask-mend"
+          @click="mend(verdict.mend.says, verdict.mend.change)"
+        >
+          {{ `Mend it: ${verdict.mend.says}` }}
+        </button>
+        <button v-else class="push main" @click="open = false">Back to the Bench</button>
+      </span>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.says {
+  margin: 0;
+  font-size: 19px;
+  font-weight: 600;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  gap: 8px;
+}
+</style>
