@@ -32,13 +32,14 @@ web/dist/index.html: web/node_modules/.ready $(WEB)
 	cd web && npm run --silent build
 	@touch $@
 
-# Races are looked for, where cgo allows it. The core's sweeps of hundreds of plans run once as they are, and not again
-# with the detector; the browser drives the server as it is built.
+# Races are looked for, where cgo allows it. The core's sweeps of hundreds of plans, the hostile caller and the poisoned
+# archives run once as they are, and shorter with the detector; the browser drives the server as it is built.
 RACE := $(shell command -v gcc >/dev/null && [ "$$(go env CGO_ENABLED)" = 1 ] && echo -race)
 test: lint web/dist/index.html
 	@scripts/need.sh database browser
 	@export MABBIN_TEST_DB="$$(scripts/pg-start.sh test)"; status=0; \
 	go test -timeout 25m ./core/bake || status=1; \
+	go test -timeout 25m -run 'TestNoRequestIsAFault|TestEveryColumnMayBe' ./server/httpapi ./server/store || status=1; \
 	go test $(RACE) -short -timeout 25m $$(go list ./... | grep -v /e2e) || status=1; \
 	go test -timeout 25m -parallel 3 ./e2e || status=1; exit $$status
 

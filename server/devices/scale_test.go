@@ -82,3 +82,26 @@ func TestAHandPoursWhatIsWanted(t *testing.T) {
 		t.Error("another kitchen weighs the same")
 	}
 }
+
+// A scale that nobody has used for long is put away, and one that is used stays as it is.
+func TestIdleScalesArePutAway(t *testing.T) {
+	var all Scales
+	at, left, used := wentIn, uuid.New(), uuid.New()
+	for _, k := range []uuid.UUID{left, used} {
+		all.Want(k, 100, at)
+	}
+	at = at.Add(scaleIdle - time.Minute)
+	all.Show(used, at)
+	at = at.Add(2 * time.Minute)
+	all.Show(uuid.New(), at)
+	if len(all.all) != 2 || all.Show(used, at).WantedG != 100 {
+		t.Errorf("%d scales stand there", len(all.all))
+	}
+	if all.Show(left, at).WantedG != 0 {
+		t.Error("one that was put away still knows what it weighed")
+	}
+	all.Free(used)
+	if all.Show(used, at).WantedG != 0 {
+		t.Error("one whose kitchen is gone still knows what it weighed")
+	}
+}

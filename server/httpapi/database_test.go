@@ -10,7 +10,6 @@ import (
 	"testing/iotest"
 	"time"
 
-	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
 
@@ -23,23 +22,13 @@ import (
 func yardWithin(t *testing.T, l store.Limits) (http.Handler, string, *pgx.Conn) {
 	t.Helper()
 	dsn := storetest.DSN(t)
-	s, err := store.OpenWithin(t.Context(), dsn, l)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(s.Close)
-	if err := s.Migrate(t.Context()); err != nil {
-		t.Fatal(err)
-	}
-	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
-		t.Fatal(err)
-	}
+	s := yardStore(t, dsn, l)
 	other, err := pgx.Connect(t.Context(), dsn)
 	if err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = other.Close(context.Background()) })
-	return newServer(t, s), "/api/v1/kitchens/" + demo.Kitchen.ID.String(), other
+	return newServer(t, s), theYards, other
 }
 
 // later is whether an answer says that it is to be asked for again later.

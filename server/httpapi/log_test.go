@@ -14,17 +14,34 @@ import (
 	"mabbin/api"
 	"mabbin/core/compare"
 	"mabbin/server/demo"
+	"mabbin/server/store"
 	"mabbin/server/store/storetest"
 )
 
 // theYard is a server with the demo kitchen, and the path of that.
 func theYard(t testing.TB) (http.Handler, string) {
 	t.Helper()
-	s := storetest.Open(t)
+	return newServer(t, yardStore(t, storetest.DSN(t), store.Limits{})), theYards
+}
+
+// theYards is where the demo kitchen's things are.
+var theYards = "/api/v1/kitchens/" + demo.Kitchen.ID.String()
+
+// yardStore is a store with the demo kitchen in a database, within limits.
+func yardStore(t testing.TB, dsn string, l store.Limits) *store.Store {
+	t.Helper()
+	s, err := store.OpenWithin(t.Context(), dsn, l)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(s.Close)
+	if err := s.Migrate(t.Context()); err != nil {
+		t.Fatal(err)
+	}
 	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
 		t.Fatal(err)
 	}
-	return newServer(t, s), "/api/v1/kitchens/" + demo.Kitchen.ID.String()
+	return s
 }
 
 // send sends something that is no JSON.

@@ -101,17 +101,7 @@ func (c *cluster) signal(s syscall.Signal) {
 // under the writes it comes back with every one that was acknowledged, and none twice.
 func TestTheDatabaseStandsStillAndIsKilled(t *testing.T) {
 	db := ownCluster(t)
-	s, err := store.Open(t.Context(), db.dsn)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(s.Close)
-	if err := s.Migrate(t.Context()); err != nil {
-		t.Fatal(err)
-	}
-	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
-		t.Fatal(err)
-	}
+	s := yardStore(t, db.dsn, store.Limits{})
 	if who, err := pgx.Connect(t.Context(), db.dsn); err == nil { // the server's own role, on a disk that is checked
 		var super, roles, databases bool
 		var sums string
@@ -124,7 +114,7 @@ func TestTheDatabaseStandsStillAndIsKilled(t *testing.T) {
 	}
 	patient := pacedServer(t, s, nil, Deadlines{})
 	hasty := pacedServer(t, s, nil, Deadlines{Quick: 200 * time.Millisecond})
-	base := "/api/v1/kitchens/" + demo.Kitchen.ID.String()
+	base := theYards
 	save := func(h http.Handler, id string) int {
 		w := call(h, "POST", base+"/dishes",
 			`{"id":"`+id+`",`+strings.Replace(oneDish, "Tin", id, 1)[1:])

@@ -13,7 +13,7 @@ import (
 	"time"
 
 	"mabbin/api"
-	"mabbin/server/demo"
+	"mabbin/server/store"
 	"mabbin/server/store/storetest"
 
 	"github.com/google/uuid"
@@ -65,11 +65,8 @@ func (w *whenAllIsRead) Read(p []byte) (int, error) {
 
 // A restore whose caller is cut off goes on, can be asked for, and sent again it makes no second kitchen.
 func TestARestoreSurvivesItsCaller(t *testing.T) {
-	s := storetest.Open(t)
-	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
-		t.Fatal(err)
-	}
-	h, base := newServer(t, s), "/api/v1/kitchens/"+demo.Kitchen.ID.String()
+	s := yardStore(t, storetest.DSN(t), store.Limits{})
+	h, base := newServer(t, s), theYards
 	zip := call(h, "GET", base+"/backup.zip", "").Body.Bytes()
 
 	ctx, leave := context.WithCancel(t.Context())

@@ -21,18 +21,7 @@ import (
 func brokenBy(t *testing.T) (*store.Store, func(sql string, args ...any)) {
 	t.Helper()
 	dsn := storetest.DSN(t)
-	s, err := store.Open(t.Context(), dsn)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(s.Close)
-	if err := s.Migrate(t.Context()); err != nil {
-		t.Fatal(err)
-	}
-	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
-		t.Fatal(err)
-	}
-	return s, func(sql string, args ...any) {
+	return yardStore(t, dsn, store.Limits{}), func(sql string, args ...any) {
 		t.Helper()
 		c, err := pgx.Connect(t.Context(), dsn)
 		if err != nil {

@@ -167,33 +167,29 @@ func scanDish(row pgx.CollectableRow) (app.ShelfDish, error) {
 	return d, err
 }
 
+// dishValues are what is kept of a dish, its kitchen first.
+func dishValues(kitchen uuid.UUID, d app.ShelfDish) []any {
+	x := d.Dish
+	return []any{
+		kitchen, d.ID, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML,
+		x.Material, d.Count,
+	}
+}
+
 // AddDish puts a dish on the shelf. The same id twice is the same dish; another dish under it is an app.Conflict.
 func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	x := d.Dish
 	d.Count = max(1, d.Count)
 	added := false
 	err := once(func() error {
 		tag, err := s.pool.Exec(
 			ctx,
-			`insert into dish (id, kitchen_id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm,
+			`insert into dish (kitchen_id, id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm,
 				measured_ml, material, count)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) on conflict (id) do nothing`,
-			d.ID,
-			kitchen,
-			d.Name,
-			x.Shape,
-			x.LengthCM,
-			x.WidthCM,
-			x.DepthCM,
-			x.FloorLengthCM,
-			x.FloorWidthCM,
-			x.MeasuredML,
-			x.Material,
-			d.Count,
-		)
+			dishValues(kitchen, d)...)
 		added = tag.RowsAffected() > 0
 		return kind(err)
 	})
@@ -220,24 +216,11 @@ func (s *Store) ChangeDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDi
 		if err != nil {
 			return err
 		}
-		x := d.Dish
 		tag, err := tx.Exec(
 			ctx,
 			`update dish set name = $3, shape = $4, length_cm = $5, width_cm = $6, depth_cm = $7, floor_length_cm = $8,
 		floor_width_cm = $9, measured_ml = $10, material = $11, count = $12 where kitchen_id = $1 and id = $2`,
-			kitchen,
-			d.ID,
-			d.Name,
-			x.Shape,
-			x.LengthCM,
-			x.WidthCM,
-			x.DepthCM,
-			x.FloorLengthCM,
-			x.FloorWidthCM,
-			x.MeasuredML,
-			x.Material,
-			d.Count,
-		)
+			dishValues(kitchen, d)...)
 		return changedOne(tag, err)
 	})
 }

@@ -30,7 +30,7 @@ const clash = useClash()
       </tbody>
     </table>
     <template #footer>
-      <span class="acts">
+      <span class="dialog-acts">
         <button class="push" data-testid="keep-theirs" @click="clash.open?.choose(false)">
           Keep what is saved
         </button>
@@ -52,11 +52,5 @@ td {
   border-bottom: 1px solid var(--line);
   text-align: left;
   overflow-wrap: anywhere;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: flex-end;
-  gap: 8px;
 }
 </style>

@@ -24,7 +24,7 @@ function asItIs() {
   >
     <p class="says">{{ verdict?.says }}</p>
     <template #footer>
-      <span class="acts">
+      <span class="dialog-acts">
         <button class="push" data-testid="oven-anyway" @click="asItIs">In the oven all the same</button>
         <button
           v-if="verdict?.mend"
@@ -45,11 +45,5 @@ function asItIs() {
   margin: 0;
   font-size: 19px;
   font-weight: 600;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: flex-end;
-  gap: 8px;
 }
 </style>

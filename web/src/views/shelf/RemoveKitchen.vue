@@ -53,7 +53,7 @@ async function remove() {
       <p v-if="refused" class="wrong" role="alert">{{ refused }}.</p>
     </div>
     <template #footer>
-      <span class="acts">
+      <span class="dialog-acts">
         <button class="push" @click="open = false">Keep it</button>
         <button class="push main" :disabled="!sure" data-testid="remove-for-good" @click="remove">
           Take it away for good
@@ -77,11 +77,5 @@ label {
   display: grid;
   gap: 4px;
   width: 100%;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: flex-end;
-  gap: 8px;
 }
 </style>
