@@ -83,7 +83,9 @@ func TestTheWholePathByKeysAlone(t *testing.T) {
 	reads(t, ctx, id("save-state"), "version 1")
 
 	// Into the oven, out of it, into the log.
-	do(t, ctx, press("i"), WaitVisible(id("next-call")), press("d"))
+	do(t, ctx, press("i"), WaitVisible(id("oven-anyway")))
+	tabTo(t, ctx, id("oven-anyway"))
+	do(t, ctx, press(" "), WaitVisible(id("next-call")), press("d"))
 	do(t, ctx, press("b"), WaitVisible(id("figures")), press("w"), WaitVisible(id("log-it")))
 	tabTo(t, ctx, id("juice-spoonable"))
 	do(t, ctx, press(" "))

@@ -1,4 +1,4 @@
-import { useEventListener, useEventSource, useIntervalFn, useWakeLock } from '@vueuse/core'
+import { useEventListener, useEventSource, useIntervalFn, useTimeoutFn, useWakeLock } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import {
@@ -58,6 +58,15 @@ export const useWatch = defineStore('watch', () => {
   useEventListener(window, 'pageshow', (e) => e.persisted && stream.open())
   watch(stream.eventSource, (s) => s?.addEventListener('changed', () => void look()), { immediate: true })
   useIntervalFn(() => void look(), 20000)
+  /** The line has been down for so long that it is worth a word: it often is for a moment. */
+  const down = ref(false)
+  const quietMs = 10000
+  const silence = useTimeoutFn(() => (down.value = true), quietMs, { immediate: false })
+  watch(stream.status, (is) => {
+    if (is !== 'OPEN') return silence.isPending.value ? undefined : silence.start()
+    silence.stop()
+    down.value = false
+  })
   watch(() => kitchen.kitchen?.id, look, { immediate: true })
 
   const desserts = computed(() => all.value?.desserts ?? [])
@@ -201,7 +210,7 @@ export const useWatch = defineStore('watch', () => {
     end,
     gone,
     back,
-    live: stream.status,
+    down,
   }
 })
 

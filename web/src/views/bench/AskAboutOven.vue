@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { BakeChange, PlanAnswer } from '@/api/client'
 
-/** A dessert that will not come right is not put into the oven without a word: what will be, and what mends it. */
+/** A dessert that will not come right is not put into the oven without a word, and none by a single key. */
 defineProps<{ verdict?: PlanAnswer['verdict'] }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ mend: [says: string, change: BakeChange]; oven: [] }>()
@@ -18,14 +18,16 @@ function asItIs() {
 <template>
   <el-dialog
     v-model="open"
-    title="It will not come right as it is"
+    :title="verdict?.right ? 'In the oven now?' : 'It will not come right as it is'"
     width="min(560px, 96vw)"
     data-testid="ask-oven"
   >
     <p class="says">{{ verdict?.says }}</p>
     <template #footer>
       <span class="dialog-acts">
-        <button class="push" data-testid="oven-anyway" @click="asItIs">In the oven all the same</button>
+        <button :class="['push', { main: verdict?.right }]" data-testid="oven-anyway" @click="asItIs">
+          {{ verdict?.right ? 'Start the clock' : 'In the oven all the same' }}
+        </button>
         <button
           v-if="verdict?.mend"
           class="push main"
@@ -34,7 +36,9 @@ function asItIs() {
         >
           {{ `Mend it: ${verdict.mend.says}` }}
         </button>
-        <button v-else class="push main" @click="open = false">Back to the Bench</button>
+        <button v-else :class="['push', { main: !verdict?.right }]" @click="open = false">
+          Back to the Bench
+        </button>
       </span>
     </template>
   </el-dialog>

@@ -149,7 +149,7 @@ const unbind = bindKeys('On the Bench', [
   { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && weigher.untick() },
   { key: 's', says: 'save the card', does: () => void save(false) },
   { key: 'n', says: 'a new dessert', does: () => dessert.clear() },
-  { key: 'i', says: 'in the oven', does: () => plan.answer && toOven() },
+  { key: 'i', says: 'in the oven', does: () => plan.answer && toOven(true) },
   { key: 'w', says: 'baked it: what came out', does: () => (baked.value = !!dessert.draft) },
   { key: 'Escape', says: 'back from weighing', does: () => void weigh(false) },
 ])
@@ -188,13 +188,13 @@ const moment = computed<BenchMoment>(() => {
   return weigher.lines.length > 0 && !weigher.next ? 'oven' : 'weigh'
 })
 
-/** What will not come right is asked about, once. */
+/** What will not come right is asked about, once; and no single key starts a clock. */
 const asking = ref(false)
 let askedOf = ''
-function toOven() {
+function toOven(byKey = false) {
   const verdict = plan.answer?.verdict
   const of = JSON.stringify([dessert.draft?.request, plan.answer?.plan.stages])
-  if (!verdict || verdict.right || askedOf === of) return void intoOven()
+  if (!byKey && (!verdict || verdict.right || askedOf === of)) return void intoOven()
   askedOf = of
   asking.value = true
 }
@@ -243,7 +243,7 @@ const whole = computed(() => ({
         @save="save"
         @weigh="weigh(!weighing)"
         @baked="baked = true"
-        @oven="toOven"
+        @oven="toOven()"
         @mend="plan.apply"
       />
       <p v-if="refused" class="wrong" role="alert">{{ `Not done. ${refused}.` }}</p>
@@ -304,7 +304,7 @@ const whole = computed(() => ({
         <CuttingPlan v-for="c in answer.cutting" :key="c.code" :plan="c" :dish="draft.request.dish" />
       </div>
       <RemarkList class="said" :remarks="said" />
-      <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="toOven" />
+      <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="toOven()" />
     </section>
     <section v-else class="middle panel" aria-label="Cutaway">
       <p v-if="dessert.problem" class="wrong" role="alert">

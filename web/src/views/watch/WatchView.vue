@@ -53,7 +53,7 @@ onBeforeUnmount(
           spoken
         </button>
       </div>
-      <span v-if="watching.live !== 'OPEN'" class="small wrong" role="status" data-testid="not-live">
+      <span v-if="watching.down" class="small wrong" role="status" data-testid="not-live">
         The line to the server is down; it tries again. The calls go on from what was known.
       </span>
     </div>
