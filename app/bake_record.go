@@ -47,6 +47,9 @@ type Correction struct {
 
 // BakeRecord is a logged bake with a frozen copy of its inputs and of what was predicted from them.
 type BakeRecord struct {
+	// Unusable is why what is kept of it can't be used; nil: it can. Of such a one only its name and time are there.
+	Unusable error `json:"-"`
+
 	ID      uuid.UUID
 	Title   string
 	BakedAt time.Time

@@ -27,6 +27,8 @@ type Card struct {
 	Archived bool
 	Tags     []string // the occasions that it is for, in the kitchen's own words
 	Versions []Version
+	// Unusable is why what is kept of a version can't be used; nil: it can. Such a version has no dessert.
+	Unusable error
 }
 
 // CardChange is what is changed of a card as a whole; nil leaves a thing as it is.

@@ -49,22 +49,27 @@ func (s *server) listCards(c *gin.Context) {
 		return
 	}
 	tags, err := s.Store.CardTags(c, kitchenOf(c))
-	listed := make([]api.CardListed, len(page))
+	listed, unusable := []api.CardListed{}, []api.Unusable{}
 	failed := func(x app.Card, err error) {
 		s.Log.Error("a card can't be worked out", "card", x.ID, "error", err)
 	}
 	for i, b := range s.summaries.page(c, page, settings, failed) {
 		x := page[i]
-		listed[i] = api.CardListed{
+		if x.Unusable != nil {
+			failed(x, x.Unusable)
+			unusable = append(unusable, api.Unusable{Id: x.ID, Title: x.Name, StartedAt: x.Versions[0].SavedAt})
+			continue
+		}
+		listed = append(listed, api.CardListed{
 			Id:       x.ID,
 			Name:     x.Name,
 			Tags:     x.Tags,
 			Newest:   version(x.Versions[0]),
 			Brief:    b,
 			Revision: app.Revision(x),
-		}
+		})
 	}
-	s.respond(c, http.StatusOK, api.CardPage{All: all, Tags: tags, Cards: listed}, err)
+	s.respond(c, http.StatusOK, api.CardPage{All: all, Tags: tags, Cards: listed, Unusable: unusable}, err)
 }
 
 // getCard is one card with all its versions.

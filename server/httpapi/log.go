@@ -32,7 +32,20 @@ func (s *server) listBakes(c *gin.Context) {
 	}
 	q := app.BakeFilter{Words: strings.TrimSpace(or(p.Words, "")), Juice: string(or(p.Juice, "")), Oven: p.Oven}
 	page, more, err := s.Store.Bakes(c, kitchenOf(c), q, p.Before, or(p.Limit, pageOfBakes))
-	s.respond(c, http.StatusOK, api.BakePage{Bakes: each(page, bakeTold), More: more}, err)
+	out := api.BakePage{Bakes: []api.Bake{}, Unusable: []api.Unusable{}, More: more}
+	for _, b := range page {
+		if b.Unusable == nil {
+			out.Bakes = append(out.Bakes, bakeTold(b))
+			continue
+		}
+		s.Log.Error("a bake of the log can't be used", "bake", b.ID, "error", b.Unusable)
+		out.Unusable = append(out.Unusable, unusableBake(b))
+	}
+	s.respond(c, http.StatusOK, out, err)
+}
+
+func unusableBake(b app.BakeRecord) api.Unusable {
+	return api.Unusable{Id: b.ID, Title: b.Title, StartedAt: b.BakedAt}
 }
 
 // addBake logs a bake.
@@ -181,7 +194,11 @@ func (s *server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID, 
 			return err
 		}
 		for _, b := range page {
-			raw, err := wire.Encode(bakeTold(b), r)
+			told := any(bakeTold(b))
+			if b.Unusable != nil {
+				told = unusableBake(b)
+			}
+			raw, err := wire.Encode(told, r)
 			if err != nil {
 				return err
 			}

@@ -155,7 +155,7 @@ var refusals = []struct {
 	{watch.ErrOut, http.StatusConflict, message.New("It is out of the oven already")},
 	{
 		app.ErrUnusable, http.StatusConflict,
-		message.New("What is kept of this dessert can't be used any more: take it off the watch"),
+		message.New("What is kept of it can't be used any more"),
 	},
 	{app.ErrUnderWay, http.StatusConflict, message.New("It is under way already: wait for it, and ask again")},
 	{app.ErrIDTaken, http.StatusConflict, message.New("Its id is another thing's: give it a new one")},

@@ -42,6 +42,9 @@ func (s *summaryCache) page(
 	free := make(chan struct{}, runtime.GOMAXPROCS(0))
 	var wait sync.WaitGroup
 	for i, c := range cards {
+		if c.Unusable != nil {
+			continue
+		}
 		key, found := s.look(c.Versions[0], settings[i])
 		if out[i] = found; found != nil || ctx.Err() != nil {
 			continue

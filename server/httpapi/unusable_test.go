@@ -18,17 +18,17 @@ import (
 )
 
 // brokenBy opens a store with the demo kitchen, and what breaks a row in it past every rule.
-func brokenBy(t *testing.T) (*store.Store, func(sql string, args ...any)) {
+func brokenBy(t *testing.T) (*store.Store, func(table, sql string, args ...any)) {
 	t.Helper()
 	dsn := storetest.DSN(t)
-	return yardStore(t, dsn, store.Limits{}), func(sql string, args ...any) {
+	return yardStore(t, dsn, store.Limits{}), func(table, sql string, args ...any) {
 		t.Helper()
 		c, err := pgx.Connect(t.Context(), dsn)
 		if err != nil {
 			t.Fatal(err)
 		}
 		defer func() { _ = c.Close(t.Context()) }()
-		for _, one := range []string{`alter table watch disable trigger user`, sql, `alter table watch enable trigger user`} {
+		for _, one := range []string{`alter table ` + table + ` disable trigger user`, sql, `alter table ` + table + ` enable trigger user`} {
 			given := args
 			if one != sql {
 				given = nil
@@ -70,7 +70,7 @@ func TestADessertThatCannotBeUsedHarmsNoOther(t *testing.T) {
 			}
 			bad, good := goesIn(mine), goesIn(mine)
 			other := goesIn("/api/v1/kitchens/" + elsewhere + "/watch")
-			spoil(sql, bad)
+			spoil("watch", sql, bad)
 
 			for range 8 { // a probe drops out now and then
 				now.pass(1)
@@ -88,7 +88,7 @@ func TestADessertThatCannotBeUsedHarmsNoOther(t *testing.T) {
 				t.Errorf("another kitchen's probe was not read: %d desserts", len(there.Desserts))
 			}
 			if w := call(h, "POST", mine+"/"+bad+"/rescue", `{"trouble":"pale"}`); w.Code != 409 ||
-				!strings.Contains(w.Body.String(), "take it off") {
+				!strings.Contains(w.Body.String(), "can't be used") {
 				t.Errorf("%d %s", w.Code, w.Body)
 			}
 			if w := call(h, "DELETE", mine+"/"+bad, ""); w.Code != 204 {
@@ -98,6 +98,39 @@ func TestADessertThatCannotBeUsedHarmsNoOther(t *testing.T) {
 				t.Error("it is still there")
 			}
 		})
+	}
+}
+
+// A card and a bake that can't be read any more are named, and everything else of the kitchen is there: lists, exports,
+// other cards.
+func TestWhatCannotBeReadIsNamed(t *testing.T) {
+	s, spoil := brokenBy(t)
+	h := newServer(t, s)
+	cards := get[api.CardPage](t, call(h, "GET", theYards+"/cards", ""), 200)
+	bakes := get[api.BakePage](t, call(h, "GET", theYards+"/bakes?limit=100", ""), 200)
+	if len(cards.Unusable)+len(bakes.Unusable) > 0 || len(bakes.Bakes) != 54 {
+		t.Fatalf("%d cards, %d bakes of %d can't be used", len(cards.Unusable), len(bakes.Unusable), len(bakes.Bakes))
+	}
+	card, bake := cards.Cards[0], bakes.Bakes[3]
+	spoil("card_version", `update card_version set request = '{"dish":"round"}' where card_id = $1`, card.Id)
+	spoil("bake", `update bake set result = '{"set":[1]}', told = '{"rim_min":"soon"}' where id = $1`, bake.Id)
+	now := get[api.CardPage](t, call(h, "GET", theYards+"/cards", ""), 200)
+	if len(now.Cards) != len(cards.Cards)-1 || len(now.Unusable) != 1 || now.Unusable[0].Title != card.Name {
+		t.Errorf("%d cards of %d, %+v", len(now.Cards), len(cards.Cards), now.Unusable)
+	}
+	log := get[api.BakePage](t, call(h, "GET", theYards+"/bakes?limit=100", ""), 200)
+	if len(log.Bakes) != 53 || len(log.Unusable) != 1 || log.Unusable[0].Title != bake.Title {
+		t.Errorf("%d bakes, %+v", len(log.Bakes), log.Unusable)
+	}
+	for _, path := range []string{"/cards/" + card.Id.String(), "/bakes/" + bake.Id.String(), "/bakes/" + bake.Id.String() + "/why"} {
+		if w := call(h, "GET", theYards+path, ""); w.Code != 409 || !strings.Contains(w.Body.String(), "can't be used") {
+			t.Errorf("%s: %d %.200s", path, w.Code, w.Body)
+		}
+	}
+	for path, wants := range map[string]string{"/bakes.csv": "54 bakes", "/bakes.json": `"count":54`, "/backup.zip": "contents.json"} {
+		if w := call(h, "GET", theYards+path, ""); w.Code != 200 || !strings.Contains(w.Body.String(), wants) {
+			t.Errorf("%s: %d", path, w.Code)
+		}
 	}
 }
 

@@ -112,6 +112,7 @@ func (s *Store) EachLine(
 			return err
 		}
 		var l outcome.Line
+		var told []byte
 		_, err = pgx.ForEachRow(
 			rows,
 			[]any{
@@ -126,13 +127,13 @@ func (s *Store) EachLine(
 				&l.Fruit,
 				&l.Top,
 				&l.BoiledOver,
-				&l.Told,
+				&told,
 				&l.Note,
 			},
 			func() error {
-				err := line(l)
 				l.Told = outcome.Told{}
-				return err
+				_ = decoded(map[string]kept{"told": {told, &l.Told}}) // what can't be read is not told
+				return line(l)
 			},
 		)
 		return err
@@ -141,31 +142,36 @@ func (s *Store) EachLine(
 
 func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 	var b app.BakeRecord
+	var request, result, stages, told, happened, corrections []byte
 	err := row.Scan(
 		&b.ID,
 		&b.Title,
 		&b.BakedAt,
 		&b.CardID,
 		&b.Version,
-		&b.Request,
-		&b.Result,
+		&request,
+		&result,
 		&b.OvenID,
 		&b.OvenC,
 		&b.Minutes,
 		&b.Shelf,
 		&b.FillingC,
 		&b.DishC,
-		&b.Stages,
+		&stages,
 		&b.Juice,
 		&b.Fruit,
 		&b.Top,
 		&b.BoiledOver,
 		&b.Note,
-		&b.Told,
-		&b.Happened,
+		&told,
+		&happened,
 		&b.Picture,
-		&b.Corrections,
+		&corrections,
 	)
+	b.Unusable = decoded(map[string]kept{
+		"request": {request, &b.Request}, "result": {result, &b.Result}, "stages": {stages, &b.Stages},
+		"told": {told, &b.Told}, "happened": {happened, &b.Happened}, "corrections": {corrections, &b.Corrections},
+	})
 	return b, err
 }
 
@@ -231,6 +237,9 @@ func (s *Store) OneBake(ctx context.Context, kitchen, id uuid.UUID) (app.BakeRec
 		return app.BakeRecord{}, kind(err)
 	}
 	b, err := pgx.CollectExactlyOneRow(rows, scanBake)
+	if err == nil && b.Unusable != nil {
+		err = fmt.Errorf("%w: %w", app.ErrUnusable, b.Unusable)
+	}
 	return b, kind(err)
 }
 

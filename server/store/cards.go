@@ -140,9 +140,16 @@ func (s *Store) Card(ctx context.Context, kitchen, card uuid.UUID) (app.Card, er
 		return app.Card{}, app.ErrNotFound
 	}
 	whole := found[0]
-	for _, more := range found[1:] {
-		whole.Versions = append(whole.Versions, more.Versions...)
+	whole.Versions = nil
+	for _, one := range found { // a version that can't be used is left out; the others are the card
+		if one.Unusable == nil {
+			whole.Versions = append(whole.Versions, one.Versions...)
+		}
 	}
+	if len(whole.Versions) == 0 {
+		return app.Card{}, fmt.Errorf("%w: %w", app.ErrUnusable, found[0].Unusable)
+	}
+	whole.Unusable = nil
 	return whole, nil
 }
 
@@ -155,6 +162,7 @@ func (s *Store) cards(ctx context.Context, sql string, args ...any) ([]app.Card,
 	out, err := pgx.CollectRows(rows, func(row pgx.CollectableRow) (app.Card, error) {
 		c := app.Card{Versions: make([]app.Version, 1)}
 		v := &c.Versions[0]
+		var request, stages []byte
 		err := row.Scan(
 			&c.ID,
 			&c.Name,
@@ -163,16 +171,17 @@ func (s *Store) cards(ctx context.Context, sql string, args ...any) ([]app.Card,
 			&v.ID,
 			&v.Number,
 			&v.SavedAt,
-			&v.Request,
+			&request,
 			&v.OvenID,
 			&v.OvenC,
 			&v.Minutes,
 			&v.Shelf,
 			&v.FillingC,
 			&v.DishC,
-			&v.Stages,
+			&stages,
 			&v.Note,
 		)
+		c.Unusable = decoded(map[string]kept{"request": {request, &v.Request}, "stages": {stages, &v.Stages}})
 		return c, err
 	})
 	return out, kind(err)

@@ -5,6 +5,7 @@ import (
 	"cmp"
 	"context"
 	"embed"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -182,6 +183,26 @@ func once(add func() error) error {
 		return add()
 	}
 	return err
+}
+
+// kept is a column of JSON, and what it is read into.
+type kept struct {
+	raw  []byte
+	into any
+}
+
+// decoded reads columns of JSON; an error names those that are not what the program reads them as. NULL is left alone.
+func decoded(columns map[string]kept) error {
+	var wrong []error
+	for name, c := range columns {
+		if c.raw == nil {
+			continue
+		}
+		if err := json.Unmarshal(c.raw, c.into); err != nil {
+			wrong = append(wrong, fmt.Errorf("%s: %w", name, err))
+		}
+	}
+	return errors.Join(wrong...)
 }
 
 // oneBy is one row; where there is none, it is app.ErrNotFound.

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"slices"
@@ -170,20 +169,10 @@ func scanWatched(row pgx.CollectableRow) (app.Watched, error) {
 	if err != nil {
 		return w, err
 	}
-	for column, to := range map[string]struct {
-		raw  []byte
-		into any
-	}{
+	w.Unusable = decoded(map[string]kept{
 		"question": {request, &w.Request}, "answer": {predicted, &w.Predicted}, "stages": {stages, &w.Stages},
 		"estimate": {estimate, &w.Estimate}, "weighed": {weighed, &w.Weighed}, "doors": {doors, &w.Doors},
-	} {
-		if to.raw == nil {
-			continue
-		}
-		if err := json.Unmarshal(to.raw, to.into); err != nil {
-			w.Unusable = errors.Join(w.Unusable, fmt.Errorf("%s: %w", column, err))
-		}
-	}
+	})
 	if w.Unusable == nil {
 		w.Unusable = errors.Join(bake.CheckStages(w.Stages), checkAnswer(w.Predicted))
 	}

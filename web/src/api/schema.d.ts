@@ -2768,7 +2768,7 @@ export interface components {
             /** @description What the scale showed */
             weighed?: components["schemas"]["Weighed"][];
         };
-        /** @description A dessert of which nothing can be used any more, but that it is there. It can be taken off the watch */
+        /** @description A dessert of which nothing can be used any more, but that it is there - on the watch since, saved or baked at started_at */
         Unusable: {
             /** Format: uuid */
             id: string;
@@ -3131,6 +3131,8 @@ export interface components {
             note: string;
         };
         CardPage: {
+            /** @description Of this page: what is kept of them can't be read any more */
+            unusable: components["schemas"]["Unusable"][];
             /** @description Of all the kitchen's cards, to choose from */
             tags: string[];
             cards: components["schemas"]["CardListed"][];
@@ -3371,6 +3373,8 @@ export interface components {
             corrections: components["schemas"]["Correction"][];
         };
         BakePage: {
+            /** @description Of this page: what is kept of them can't be read any more */
+            unusable: components["schemas"]["Unusable"][];
             bakes: components["schemas"]["Bake"][];
             more: boolean;
         };

@@ -2,10 +2,11 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, ask, inWords, type Card, type CardListed, type Version } from '@/api/client'
+import { api, ask, inWords, type Card, type CardListed, type Unusable, type Version } from '@/api/client'
 import { useDessert } from '@/stores/useDessert'
 import HistoryNotice from '@/ui/HistoryNotice.vue'
 import SeekSelect from '@/ui/SeekSelect.vue'
+import UnusableNotice from '@/ui/UnusableNotice.vue'
 import { useFetched } from '@/ui/useFetched'
 import { bindKeys } from '@/ui/useKeys'
 import { useKitchen } from '@/stores/useKitchen'
@@ -20,6 +21,7 @@ const dessert = useDessert()
 const outbox = useOutbox()
 const router = useRouter()
 const cards = ref<CardListed[]>()
+const unusable = ref<Unusable[]>([])
 const all = ref(0)
 const tags = ref<string[]>([])
 
@@ -67,6 +69,7 @@ async function fetch(id: string, from = 0) {
   if (mine !== asked) return undefined
   if (got.data) {
     cards.value = from ? [...(cards.value ?? []), ...got.data.cards] : got.data.cards
+    unusable.value = from ? [...unusable.value, ...got.data.unusable] : got.data.unusable
     all.value = got.data.all
     tags.value = got.data.tags
   }
@@ -166,6 +169,7 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
     <p v-if="trouble" class="wrong" role="alert">
       {{ `${inWords(trouble)}. Trying again every few seconds.` }}
     </p>
+    <UnusableNotice what="these cards" :list="unusable" />
     <p v-if="outbox.any" class="quiet">What waits to be saved is not in this list yet.</p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
@@ -190,7 +194,9 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
     </ul>
     <p v-if="cards && cards.length < all" class="rest">
       {{ `${cards.length} of ${all}` }}
-      <button class="push" data-testid="more-cards" @click="again(cards.length)">More cards</button>
+      <button class="push" data-testid="more-cards" @click="again(cards.length + unusable.length)">
+        More cards
+      </button>
     </p>
     <CardMore
       v-if="more"

@@ -2,11 +2,12 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, ask, type Bake } from '@/api/client'
+import { api, ask, type Bake, type Unusable } from '@/api/client'
 import { useDessert } from '@/stores/useDessert'
 import BakeOutcome from '@/ui/BakeOutcome.vue'
 import HistoryNotice from '@/ui/HistoryNotice.vue'
 import SeekSelect from '@/ui/SeekSelect.vue'
+import UnusableNotice from '@/ui/UnusableNotice.vue'
 import { useFetched } from '@/ui/useFetched'
 import { bindKeys } from '@/ui/useKeys'
 import { useKitchen } from '@/stores/useKitchen'
@@ -18,6 +19,7 @@ const kitchen = useKitchen()
 const dessert = useDessert()
 const router = useRouter()
 const bakes = ref<Bake[]>()
+const unusable = ref<Unusable[]>([])
 const more = ref(false)
 const words = ref('')
 const juice = ref<Bake['predicted']['band']>()
@@ -40,6 +42,7 @@ async function fetch(id: string, before?: string) {
   if (mine !== asked) return undefined
   if (got.data) {
     bakes.value = before ? [...(bakes.value ?? []), ...got.data.bakes] : got.data.bakes
+    unusable.value = before ? [...unusable.value, ...got.data.unusable] : got.data.unusable
     more.value = got.data.more
   }
   return got.problem
@@ -120,6 +123,7 @@ function again(b: Bake) {
         <a :href="`${path}.json`" download="log.json" data-testid="log-json">JSON</a></span
       >
     </div>
+    <UnusableNotice what="these bakes" :list="unusable" />
     <p v-if="chosen.length" class="notice panel" role="status">
       <template v-if="chosen.length === 1">{{
         `${chosen[0]!.title}, ${date(chosen[0]!.baked_at)}: choose a second one to lay beside it.`
