@@ -3,6 +3,7 @@ package storetest
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net/url"
 	"os"
@@ -51,9 +52,16 @@ func DSN(t testing.TB) string {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() {
-		if err := exec(context.Background(), "drop database "+name+" with (force)"); err != nil {
-			t.Error(err)
+		// our own lines are cut; what cleans up in it by itself is another role's, and is waited for
+		var err error
+		for range 120 {
+			cut := "select pg_terminate_backend(pid) from pg_stat_activity where usename = current_user and datname = '" + name + "'"
+			if err = errors.Join(exec(context.Background(), cut), exec(context.Background(), "drop database "+name)); err == nil {
+				return
+			}
+			time.Sleep(500 * time.Millisecond)
 		}
+		t.Error(err)
 	})
 	u, err := url.Parse(dsn)
 	if err != nil {
