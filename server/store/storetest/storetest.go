@@ -56,7 +56,10 @@ func DSN(t testing.TB) string {
 		var err error
 		for range 120 {
 			cut := "select pg_terminate_backend(pid) from pg_stat_activity where usename = current_user and datname = '" + name + "'"
-			if err = errors.Join(exec(context.Background(), cut), exec(context.Background(), "drop database "+name)); err == nil {
+			if err = errors.Join(
+				exec(context.Background(), cut),
+				exec(context.Background(), "drop database "+name),
+			); err == nil {
 				return
 			}
 			time.Sleep(500 * time.Millisecond)
