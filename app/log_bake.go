@@ -16,7 +16,7 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 	if err != nil {
 		return b, fault.Under("/request", err)
 	}
-	if err := CheckBake(b); err != nil {
+	if err := checkBake(b); err != nil {
 		return b, err
 	}
 	b.Result = *predicted
@@ -31,11 +31,11 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 	return l.Store.AddBake(ctx, kitchen, b)
 }
 
-// CheckBake finds what is wrong with a bake beside its dessert.
-func CheckBake(b BakeRecord) error {
+// checkBake finds what is wrong with a bake beside its dessert.
+func checkBake(b BakeRecord) error {
 	var f fault.Faults
 	CheckMoment("/baked_at", b.BakedAt, &f)
-	b.Told.Check("/outcome/told", &f)
+	f.Under("", checkOutcome(b.Outcome))
 	return f.Err()
 }
 

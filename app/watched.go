@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"time"
 
+	"mabbin/core/fault"
 	"mabbin/core/outcome"
 	"mabbin/core/watch"
 
@@ -76,7 +77,7 @@ func (o OvenWatch) change(
 		if w.Unusable != nil {
 			return fmt.Errorf("%w: %w", ErrUnusable, w.Unusable)
 		}
-		return Guard(func() error { return what(&w.Bake, o.Clock()) })
+		return fault.Guard(func() error { return what(&w.Bake, o.Clock()) })
 	})
 	if err != nil {
 		return Watched{}, err

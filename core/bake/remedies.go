@@ -3,12 +3,11 @@ package bake
 import (
 	"context"
 	"errors"
-	"fmt"
 	"math"
-	"runtime/debug"
 	"slices"
 	"sync"
 
+	"mabbin/core/fault"
 	"mabbin/core/message"
 )
 
@@ -171,12 +170,10 @@ func (q PlanRequest) tryAll(ctx context.Context, open []remedy, courses []course
 	var wait sync.WaitGroup
 	for i, w := range open {
 		wait.Go(func() {
-			defer func() { // a panic here would be nobody's to stop
-				if what := recover(); what != nil {
-					errs[i] = fmt.Errorf("way out %d: panic: %v\n%s", i, what, debug.Stack())
-				}
-			}()
-			out[i], errs[i] = q.try(ctx, w, courses)
+			errs[i] = fault.Guard(func() (err error) { // a panic here would be nobody's to stop
+				out[i], err = q.try(ctx, w, courses)
+				return err
+			})
 		})
 	}
 	wait.Wait()

@@ -6,7 +6,7 @@ import (
 	"log/slog"
 	"time"
 
-	"mabbin/app"
+	"mabbin/core/fault"
 )
 
 // OvenWatch is what the poller asks of the watch.
@@ -36,7 +36,7 @@ func (p Poller) Run(ctx context.Context) {
 	defer read.Stop()
 	defer tidy.Stop()
 	defer ahead.Stop()
-	err := app.Guard(func() error { return p.Watch.Tidy(ctx) })
+	err := fault.Guard(func() error { return p.Watch.Tidy(ctx) })
 	for {
 		if err != nil && !errors.Is(err, context.Canceled) {
 			p.Log.Error("oven watch", "error", err)
@@ -45,11 +45,11 @@ func (p Poller) Run(ctx context.Context) {
 		case <-ctx.Done():
 			return
 		case <-read.C:
-			err = app.Guard(func() error { return p.Watch.Poll(ctx) })
+			err = fault.Guard(func() error { return p.Watch.Poll(ctx) })
 		case <-ahead.C:
-			err = app.Guard(func() error { return p.Advance(ctx, advanceEvery) })
+			err = fault.Guard(func() error { return p.Advance(ctx, advanceEvery) })
 		case <-tidy.C:
-			err = app.Guard(func() error { return p.Watch.Tidy(ctx) })
+			err = fault.Guard(func() error { return p.Watch.Tidy(ctx) })
 		}
 	}
 }

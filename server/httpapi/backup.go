@@ -10,6 +10,7 @@ import (
 
 	"mabbin/api"
 	"mabbin/app"
+	"mabbin/core/fault"
 	"mabbin/server/formats"
 	"mabbin/server/render"
 	"mabbin/server/wire"
@@ -67,7 +68,7 @@ func (s *server) restoreKitchen(c *gin.Context) {
 		failed := err
 		if failed == nil {
 			defer func() { _ = f.Close() }()
-			failed = app.Guard(func() (err error) {
+			failed = fault.Guard(func() (err error) {
 				k, err = s.restored(ctx, id, f, size, piece)
 				return err
 			})

@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"io"
@@ -22,14 +23,8 @@ type Deadlines struct {
 }
 
 func (d Deadlines) orUsual() Deadlines {
-	or := func(given, usual time.Duration) time.Duration {
-		if given > 0 {
-			return given
-		}
-		return usual
-	}
 	return Deadlines{
-		Stalled: or(d.Stalled, 30*time.Second), Quick: or(d.Quick, 30*time.Second), Long: or(d.Long, time.Hour),
+		Stalled: cmp.Or(d.Stalled, 30*time.Second), Quick: cmp.Or(d.Quick, 30*time.Second), Long: cmp.Or(d.Long, time.Hour),
 	}
 }
 

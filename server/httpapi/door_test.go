@@ -11,7 +11,7 @@ import (
 	"testing"
 
 	"mabbin/api"
-	"mabbin/app"
+	"mabbin/core/fault"
 
 	"github.com/gin-gonic/gin"
 )
@@ -116,12 +116,12 @@ func quoted(s string) string {
 
 // A panic in a piece of work is its error, with its place; in an answer it is that answer alone.
 func TestAPanicEndsItsPieceAlone(t *testing.T) {
-	err := app.Guard(func() error { panic("the whisk broke") })
+	err := fault.Guard(func() error { panic("the whisk broke") })
 	if err == nil || !strings.Contains(err.Error(), "the whisk broke") || !strings.Contains(err.Error(), "door_test.go") {
 		t.Errorf("%v", err)
 	}
 	kept := errors.New("kept")
-	if err := app.Guard(func() error { return kept }); !errors.Is(err, kept) {
+	if err := fault.Guard(func() error { return kept }); !errors.Is(err, kept) {
 		t.Errorf("%v", err)
 	}
 	var log strings.Builder

@@ -194,9 +194,9 @@ func (s *server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID, 
 			return err
 		}
 		for _, b := range page {
-			told := any(bakeTold(b))
-			if b.Unusable != nil {
-				told = unusableBake(b)
+			var told any = unusableBake(b)
+			if b.Unusable == nil {
+				told = bakeTold(b)
 			}
 			raw, err := wire.Encode(told, r)
 			if err != nil {

@@ -10,6 +10,7 @@ import (
 	"mabbin/app"
 	"mabbin/core/bake"
 	"mabbin/core/balance"
+	"mabbin/core/fault"
 
 	"github.com/google/uuid"
 )
@@ -52,7 +53,7 @@ func (s *summaryCache) page(
 		free <- struct{}{}
 		wait.Go(func() {
 			defer func() { <-free }()
-			if err := app.Guard(func() (err error) {
+			if err := fault.Guard(func() (err error) {
 				out[i], err = s.keep(ctx, key, c.Versions[0].Request, settings[i])
 				return err
 			}); err != nil && ctx.Err() == nil {

@@ -22,7 +22,7 @@ func (s *server) listWatch(c *gin.Context) {
 	for _, w := range all {
 		told := api.Watched{}
 		if w.Unusable == nil {
-			w.Unusable = app.Guard(func() error {
+			w.Unusable = fault.Guard(func() error {
 				told = s.watched(w)
 				return nil
 			})
