@@ -20,12 +20,13 @@ if [ ! -f "$DATA/PG_VERSION" ]; then
   as mv "$DATA.new" "$DATA" # a half-made cluster never gets the real name
 fi
 taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+first=54329
 free_port() {
   if [ -n "${MABBIN_PGPORT:-}" ]; then
     ! taken "$MABBIN_PGPORT" || fail "port $MABBIN_PGPORT is taken by another program: choose another with MABBIN_PGPORT."
     echo "$MABBIN_PGPORT"; return
   fi
-  for p in $(seq 54329 54399); do taken "$p" || { echo "$p"; return; }; done
+  for p in $(seq "$first" 54399); do taken "$p" || { echo "$p"; return; }; done
   fail "no free port for the database from 54329 to 54399: choose one with MABBIN_PGPORT."
 }
 port() { as sed -n 4p "$DATA/postmaster.pid" 2>/dev/null || true; }
@@ -42,9 +43,16 @@ for _ in $(seq 60); do
     if as "$PGBIN/pg_controldata" -D "$DATA" | grep -q 'checksum version: *0$'; then # made before they were asked for
       as "$PGBIN/pg_checksums" --enable -D "$DATA" >/dev/null 2>&1 9>&- || true # after a crash: at the next start
     fi
-    as "$PGBIN/pg_ctl" -D "$DATA" -l "$LOG" -w -t 60 -s start </dev/null >/dev/null 2>&1 9>&- \
-      -o "-p $new -c listen_addresses=127.0.0.1 -c unix_socket_directories='' $LOGGING" \
-      || { as tail -n 5 "$LOG" >&2; fail "the database could not be started; its last words are above, the rest is in $LOG."; }
+    if ! as "$PGBIN/pg_ctl" -D "$DATA" -l "$LOG" -w -t 60 -s start </dev/null >/dev/null 2>&1 9>&- \
+      -o "-p $new -c listen_addresses=127.0.0.1 -c unix_socket_directories='' $LOGGING"; then
+      # a port that nobody listens at may still be one end of a connection: the next one is tried
+      if [ -z "${MABBIN_PGPORT:-}" ] && [ "$new" -lt 54399 ] \
+        && as sh -c 'grep -hq "Address already in use" "$1"/log/*' - "$DATA"; then
+        first=$((new + 1)); continue
+      fi
+      as tail -n 5 "$LOG" >&2
+      fail "the database could not be started; its last words are above, the rest is in $LOG and $DATA/log."
+    fi
   fi
 done
 ready || fail "the database does not answer; see $LOG."
