@@ -221,15 +221,15 @@ func TestTheFruitIsDrawnToALevel(t *testing.T) {
 		return MouseEvent(typ, at[0], at[1]+by, ButtonLeft)
 	}
 	// held still for longer than keys may pause, it is one draw all the same
-	do(t, ctx, down(MousePressed, 0), down(MouseMoved, 15), asked(), idle())
+	do(t, ctx, down(MousePressed, 0), down(MouseMoved, 15), idle())
 	changes(t, ctx, id("line-fruit-gooseberry"), before)
 	half := text(t, ctx, id("line-fruit-gooseberry"))
-	do(t, ctx, Sleep(1200*time.Millisecond), down(MouseMoved, 45), down(MouseReleased, 45), asked(), idle())
+	do(t, ctx, Sleep(1200*time.Millisecond), down(MouseMoved, 45), down(MouseReleased, 45), idle())
 	changes(t, ctx, id("line-fruit-gooseberry"), half)
 	reads(t, ctx, id("figures"), "as weighed")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("line-fruit-gooseberry"), before)
-	do(t, ctx, Focus(id("fruit-handle")), KeyEvent(kb.ArrowUp), asked(), idle())
+	do(t, ctx, Focus(id("fruit-handle")), KeyEvent(kb.ArrowUp), idle())
 	changes(t, ctx, id("line-fruit-gooseberry"), before)
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("line-fruit-gooseberry"), before)

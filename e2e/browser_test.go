@@ -286,14 +286,11 @@ func id(testid string, rest ...string) CSS {
 	return CSS(`[data-testid="` + testid + `"]` + strings.Join(rest, ""))
 }
 
-// idle: mounted, fonts loaded, no request under way, page updated.
+// idle: mounted, fonts loaded, the last touch dealt with, no request under way, page updated.
 func idle() step { return WaitReady(CSS("html[data-idle]")) }
 
-// asked: what an act asks for is under way by then, so that idle means its answer.
-func asked() step { return Sleep(40 * time.Millisecond) }
-
 // click waits until an element stands still, then clicks it.
-func click(sel CSS) step { return Steps(WaitVisible(sel), still(sel), Click(sel), asked(), idle()) }
+func click(sel CSS) step { return Steps(WaitVisible(sel), still(sel), Click(sel), idle()) }
 
 // act does what the Bench offers: what is next stands there, the rest is behind More.
 func act(testid string) step {
@@ -318,7 +315,6 @@ func fill(sel CSS, s string) step {
 		Focus(sel),
 		Evaluate[Void](fmt.Sprintf(`document.querySelector(%q).select()`, sel)),
 		KeyEvent(s+kb.Tab),
-		asked(),
 		idle(),
 	)
 }

@@ -23,10 +23,29 @@ func TestStartingFromFruitAndFromPortions(t *testing.T) {
 	reads(t, ctx, id("option-0"), "portions", "fruit")
 	reads(t, ctx, CSS(".options"), "left over")
 	do(t, ctx, click(id("start-bought")))
-	reads(t, ctx, CSS(".start"), "Fruit, as bought")
 	reads(t, ctx, id("option-0"), "2613 g fruit")
 	do(t, ctx, click(id("take-0-0")))
 	reads(t, ctx, id("figures"), "Fruit", "spoonable")
+
+	// A dish and an amount of fruit, in one start: the amount is not lost, and may be given either way on the Bench.
+	do(
+		t,
+		ctx,
+		act("new"),
+		click(id("from-fruit")),
+		fill(id("start-fruit"), "800"),
+		click(id("start-prepared")),
+		click(id("dish-Small stoneware")),
+		click(id("fruit-apple_firm")),
+		click(id("style-crumble")),
+	)
+	reads(t, ctx, id("figures"), "Fruit 800 g")
+	do(t, ctx, click(id("station-fruit")), click(id("weigh-bought")))
+	reads(t, ctx, id("buy"), "Buy")
+	do(t, ctx, fill(id("bought"), "500"))
+	reads(t, ctx, id("figures"), "Fruit 3")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("figures"), "Fruit 800 g")
 
 	do(
 		t,

@@ -40,7 +40,7 @@ func tabTo(t *testing.T, ctx context.Context, sel CSS) {
 }
 
 // press presses a key and waits until what it does is done.
-func press(keys string) step { return Steps(KeyEvent(keys), asked(), idle()) }
+func press(keys string) step { return Steps(KeyEvent(keys), idle()) }
 
 // A new dessert, from its dish to the log, without a pointer: dish, fruit, style, set, topping, bake, ticket, save,
 // log.

@@ -74,7 +74,15 @@ func TestTheFirstDay(t *testing.T) {
 	t.Parallel()
 	url := serveBare(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url), WaitVisible(id("first-day")), click(id("fruit-plum")), click(id("style-crumble")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		WaitVisible(id("first-day")),
+		click(id("typical-oblong_small")),
+		click(id("fruit-plum")),
+		click(id("style-crumble")),
+	)
 	reads(t, ctx, id("figures"), "Fruit", "spoonable")
 	do(t, ctx, click(id("station-dish")))
 	reads(t, ctx, id("unsure"), "g of fruit either way", "Filled with water once")
@@ -86,12 +94,20 @@ func TestTheFirstDay(t *testing.T) {
 		Navigate(url),
 		act("new"),
 		fill(id("first-name"), "Back room"),
-		click(id("first-begin")),
+		click(id("habit-british")),
 		WaitNotPresent(id("first-day")),
 	)
 	do(t, ctx, Navigate(url+"/cards"))
 	reads(t, ctx, CSS("main"), "No cards yet")
-	do(t, ctx, Navigate(url), click(id("fruit-plum")), click(id("style-crumble")), click(id("save")))
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		click(id("typical-square")),
+		click(id("fruit-plum")),
+		click(id("style-crumble")),
+		click(id("save")),
+	)
 	reads(t, ctx, id("save-state"), "version 1")
 
 	other := tab(t, 1280, 800)
@@ -116,7 +132,7 @@ func TestAnotherDessertCanBeUndone(t *testing.T) {
 	)
 	reads(t, ctx, id("bowl-fruit"), "Plum")
 	do(t, ctx, act("new"), WaitVisible(id("dish-Small stoneware")), Navigate(url))
-	reads(t, ctx, CSS(".rough .before"), "Plums of today, off the Bench")
+	reads(t, ctx, id("undo"), "Plums of today, off the Bench")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("bowl-fruit"), "Plum")
 	do(t, ctx, openCard(url, "Gooseberry crumble"))

@@ -98,7 +98,7 @@ func TestAKitchensOwnFigures(t *testing.T) {
 		act("new"),
 		click(id("dish-Small stoneware")),
 		fill(id("find-fruit"), "russet"),
-		click(CSS(`.fruit [data-testid^="fruit-own-"]`)),
+		click(CSS(`.rows [data-testid^="fruit-own-"]`)),
 		click(id("style-crumble")),
 	)
 	reads(t, ctx, id("bowl-fruit"), "Nursery russet")

@@ -227,8 +227,9 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 		t,
 		ctx,
 		Navigate(url+"/shelf/kitchens"),
-		fill(id("kitchen-name"), "Back room"),
 		click(id("add-kitchen")),
+		fill(id("new-name"), "Back room"),
+		click(id("name-it")),
 		WaitVisible(CSS("header")),
 		Navigate(url+"/log"),
 		idle(),
@@ -238,7 +239,7 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 
 	// One is taken away for good: by its name alone, and the page goes to another.
 	do(t, ctx, Navigate(url+"/shelf/kitchens"), click(id("remove-Back room")))
-	reads(t, ctx, id("remove-kitchen"), "Take Back room away?", "for good", "First a backup")
+	reads(t, ctx, id("remove-kitchen"), "Delete Back room?", "for good", "First a backup")
 	if file := os.Getenv("MABBIN_LOOK"); file != "" {
 		shot(t, ctx, file)
 	}

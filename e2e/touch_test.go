@@ -58,7 +58,7 @@ func touch(t *testing.T, ctx context.Context, points ...[2]float64) {
 		send(kind, &input.TouchPoint{X: p[0], Y: p[1]})
 	}
 	send(input.DispatchTouchEventTypeTouchEnd)
-	do(t, ctx, asked(), idle())
+	do(t, ctx, idle())
 }
 
 // tap touches an element, which has to be large enough for a floury finger.

@@ -142,8 +142,7 @@ func TryWhatIf(ctx context.Context, q DessertRequest, key string) (*DessertAnswe
 		f.Add("/if", fault.NotOneOf(key, "dish", "cold", "cooler", "foil", "shallow", "fan"))
 		return nil, f
 	}
-	fruit := now.Balance.FruitG
-	q.Request.WeighedFruitG = &fruit
+	q.Request.WeighFruit(now.Balance.FruitG)
 	q.Setting.Stages = slices.Clone(q.Setting.Stages)
 	all[i].change(&q)
 	return Dessert(ctx, q)

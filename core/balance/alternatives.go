@@ -63,7 +63,7 @@ func Alternatives(r Request) ([]Alternative, error) {
 	if err != nil {
 		return nil, err
 	}
-	r.WeighedFruitG = &a.FruitG
+	r.WeighFruit(a.FruitG)
 	var out []Alternative
 	try := func(s Alternative, change func(*Request)) error {
 		q := r

@@ -19,6 +19,7 @@ type Answer struct {
 	ToppingG        float64            `json:"topping_g"`
 	BaseG           float64            `json:"base_g"`
 	Purchase        []Purchase         `json:"purchase"`
+	FruitBoughtG    float64            `json:"fruit_bought_g"` // all of the fruit, as bought
 	Set             Set                `json:"set"`
 	JuiceG          float64            `json:"juice_g"`
 	JuiceSharePct   float64            `json:"juice_share_pct"`
@@ -175,6 +176,7 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	}
 	a.Set.Band = a.Set.BandAt(1)
 	a.Purchase = p.purchase(s.FruitG)
+	a.FruitBoughtG = s.FruitG * p.boughtPerPrepared()
 	a.sugars(p, s)
 	a.Topping = p.readTopping(fruitML)
 	a.Cutaway = p.cutaway(s, fruitML)
@@ -267,12 +269,27 @@ type Purchase struct {
 	Says      message.Message `json:"says"`
 }
 
+// yield is the prepared share of a fruit as bought: without peel, core or stones, and without what windfalls lose.
+func (p *plan) yield(i int) float64 {
+	asked := p.req.Fruits[i]
+	return p.filling.Pieces[i].Fruit.Yield(asked.Peeled == nil || *asked.Peeled) * (1 - asked.LossPct/100)
+}
+
+// boughtPerPrepared is how much of the mix is bought for each gram of it prepared.
+func (p *plan) boughtPerPrepared() float64 {
+	bought := 0.0
+	for i, piece := range p.filling.Pieces {
+		bought += piece.Share / p.yield(i)
+	}
+	return bought
+}
+
 // purchase is as bought: prepared weight over yield and over what windfalls lose besides.
 func (p *plan) purchase(fruitG float64) []Purchase {
 	out := make([]Purchase, len(p.filling.Pieces))
 	for i, piece := range p.filling.Pieces {
 		asked := p.req.Fruits[i]
-		yield := piece.Fruit.Yield(asked.Peeled == nil || *asked.Peeled) * (1 - asked.LossPct/100)
+		yield := p.yield(i)
 		b := Purchase{Key: piece.Fruit.Key, Name: larder.Name(piece.Fruit.Name), PreparedG: fruitG * piece.Share}
 		b.G = b.PreparedG / yield
 		size := asked.Size

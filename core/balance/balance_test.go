@@ -426,3 +426,28 @@ func TestWhatWaterBuys(t *testing.T) {
 		t.Errorf("weighed, and %.0f g unsure", g)
 	}
 }
+
+// Fruit as bought is the fruit that is left of it, and what it is said to be bought as.
+func TestFruitAsBought(t *testing.T) {
+	whole := false
+	mixed := func(r *Request) {
+		r.Fruits = []FruitAsked{{Key: "apple_firm", Share: 0.6, LossPct: 10}, {Key: "damson", Share: 0.4, Peeled: &whole}}
+	}
+	a := solve(t, func(r *Request) { mixed(r); r.BoughtFruitG = ptr(1000.0) })
+	bought := 0.0
+	for _, p := range a.Purchase {
+		bought += p.G
+	}
+	if math.Abs(bought-1000) > 1e-6 || math.Abs(a.FruitBoughtG-1000) > 1e-6 || a.FruitG > 900 {
+		t.Errorf("1000 g bought is %.1f g prepared and %.1f g to buy", a.FruitG, bought)
+	}
+	b := solve(t, func(r *Request) { mixed(r); r.WeighedFruitG = &a.FruitG })
+	if math.Abs(b.ThickenerG-a.ThickenerG) > 1e-9 {
+		t.Errorf("the same fruit takes %.3f g of thickener as bought, %.3f g prepared", a.ThickenerG, b.ThickenerG)
+	}
+	both := gooseberries()
+	both.WeighedFruitG, both.BoughtFruitG = ptr(800.0), ptr(1000.0)
+	if err := Check(both); err == nil || !strings.Contains(err.Error(), "/bought_fruit_g") {
+		t.Errorf("given both ways: %v", err)
+	}
+}

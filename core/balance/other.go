@@ -91,15 +91,15 @@ func Other(q OtherRequest) (*OtherAnswer, error) {
 func (r Request) moved(from *Answer, d StartDish) (Request, *Answer, error) {
 	r.Dish = d.Dish
 	r = r.withFilling(d.Dish.Measure().VolumeML/from.Fit.VolumeML, from) // a first guess
-	if r.WeighedFruitG != nil {                                          // the card's own fill of its dish is kept
+	if r.FruitGiven() {                                                  // the card's own fill of its dish is kept
 		full := from.Fit.RawFillPct
-		r.WeighedFruitG = nil
+		r.FillWithFruit()
 		trial, err := Solve(r)
 		if err != nil {
 			return r, nil, err
 		}
 		g := trial.FruitG * full / trial.Fit.RawFillPct
-		r.WeighedFruitG = &g
+		r.WeighFruit(g)
 	}
 	for range 4 { // extras take part in the stack, and follow it: a few turns settle them
 		a, err := Solve(r)

@@ -28,6 +28,7 @@ type Request struct {
 	Extras        []Asked         `json:"extras,omitempty"`
 	CrumbLayerG   float64         `json:"crumb_layer_g,omitempty"`
 	WeighedFruitG *float64        `json:"weighed_fruit_g,omitempty"` // prepared; overrides the fill rule
+	BoughtFruitG  *float64        `json:"bought_fruit_g,omitempty"`  // or as bought, before it is peeled, cored, stoned
 	Sweetness     string          `json:"sweetness,omitempty"`       // tart, standard, sweet or savoury
 	SugarG        *float64        `json:"sugar_g,omitempty"`         // overrides the sugar target
 	SugarKey      string          `json:"sugar_key,omitempty"`       // which sugar; left out: caster
@@ -48,6 +49,15 @@ type Request struct {
 	Eggs          measure.Eggs    `json:"eggs,omitempty"`
 	Own           *larder.Own     `json:"own,omitempty"` // the kitchen's own figures, in the place of the tables'
 }
+
+// WeighFruit gives the fruit by its prepared weight, g, whatever it was given by before.
+func (r *Request) WeighFruit(g float64) { r.WeighedFruitG, r.BoughtFruitG = &g, nil }
+
+// FillWithFruit leaves the fruit to the dish.
+func (r *Request) FillWithFruit() { r.WeighedFruitG, r.BoughtFruitG = nil, nil }
+
+// FruitGiven says whether the fruit is given, prepared or as bought, rather than left to the dish.
+func (r *Request) FruitGiven() bool { return r.WeighedFruitG != nil || r.BoughtFruitG != nil }
 
 // FruitAsked is one fruit of the mix.
 type FruitAsked struct {
@@ -296,6 +306,10 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	d.filling.Extras = d.weighed(r.Extras, "/extras", f)
 	f.Range("/crumb_layer_g", r.CrumbLayerG, 0, 2000, "g")
 	optional(r.WeighedFruitG, "/weighed_fruit_g", leastFruitG, mostFruitG, "g", f)
+	optional(r.BoughtFruitG, "/bought_fruit_g", leastFruitG, mostFruitG, "g", f)
+	if r.WeighedFruitG != nil && r.BoughtFruitG != nil {
+		f.Add("/bought_fruit_g", message.New("the fruit is given prepared as well: give one of the two"))
+	}
 	optional(r.SugarG, "/sugar_g", 0, 20000, "g", f)
 	optional(r.SteamedOffG, "/steamed_off_g", 0, 20000, "g", f)
 	d.lookSugar(f)

@@ -105,6 +105,9 @@ func (p *plan) fruit() (float64, string) {
 	if g := p.req.WeighedFruitG; g != nil {
 		return *g, byWeight
 	}
+	if g := p.req.BoughtFruitG; g != nil {
+		return *g / p.boughtPerPrepared(), byWeight
+	}
 	byVolume := p.fruitByFill()
 	if byVolume < leastFruitG || p.at(byVolume).headspaceMM >= p.style.keepMM {
 		return byVolume, byFill

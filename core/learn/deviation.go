@@ -40,8 +40,9 @@ func (t Deviation) far() float64 {
 // weighed is a dessert with its weights held as the ticket had them, so that another truth finds the same in the bowls.
 func weighed(q bake.DessertRequest, a *bake.DessertAnswer) bake.DessertRequest {
 	r := &q.Request
-	fruit, sugar, dose := a.Balance.FruitG, a.Balance.SugarG, a.Balance.ThickenerG
-	r.WeighedFruitG, r.SugarG = &fruit, &sugar
+	sugar, dose := a.Balance.SugarG, a.Balance.ThickenerG
+	r.WeighFruit(a.Balance.FruitG)
+	r.SugarG = &sugar
 	r.Fruits = slices.Clone(r.Fruits)
 	if r.Custard == nil {
 		held := balance.ThickenerAsked{Key: "cornflour"}

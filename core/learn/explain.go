@@ -381,8 +381,8 @@ func dose(ctx context.Context, q bake.DessertRequest, plan *bake.DessertAnswer, 
 	if q.Request.Custard != nil || plan.Balance.ThickenerG < 1 {
 		return first
 	}
-	fruit := plan.Balance.FruitG
-	q.Request.WeighedFruitG, q.Setting.Stages = &fruit, plan.Plan.Stages
+	q.Request.WeighFruit(plan.Balance.FruitG)
+	q.Setting.Stages = plan.Plan.Stages
 	if t := q.Request.Thickener; t != nil {
 		solved := *t
 		solved.G = nil

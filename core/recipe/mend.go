@@ -148,7 +148,7 @@ func lessFruit(r balance.Request, a *balance.Answer) (balance.Request, float64, 
 	to := 5 * math.Floor(a.Fit.MostFruitG/5)
 	for range 8 { // less sugar comes with less fruit, so the first guess leaves room
 		k := to / a.FruitG
-		r.WeighedFruitG = &to
+		r.WeighFruit(to)
 		r.SugarG = scaled(a.SugarG, k)
 		if r.Thickener != nil && r.Thickener.G != nil {
 			t := *r.Thickener
@@ -276,7 +276,8 @@ func otherThickener(r balance.Request, a *balance.Answer) (balance.Request, floa
 // Own is what Mabbin would do with the same fruit in the same dish: everything that was written in grams is left to it.
 func Own(as balance.Request) balance.Request {
 	r := as
-	r.WeighedFruitG, r.SugarG = nil, nil
+	r.FillWithFruit()
+	r.SugarG = nil
 	if r.Thickener != nil {
 		r.Thickener = &balance.ThickenerAsked{Key: r.Thickener.Key}
 	}

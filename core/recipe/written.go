@@ -114,7 +114,8 @@ func (w *written) finish() (balance.Request, error) {
 	for i := range w.fruits {
 		w.fruits[i].Share /= total
 	}
-	r.Fruits, r.WeighedFruitG, r.SugarG = w.fruits, &total, &w.sugarG
+	r.Fruits, r.SugarG = w.fruits, &w.sugarG
+	r.WeighFruit(total)
 	r.SugarKey = w.sugars.most()
 	r.Thickener = w.thickener()
 	if err := w.layDoughs(); err != nil {

@@ -31,8 +31,18 @@ func (s *server) addKitchen(c *gin.Context) {
 	if !ok {
 		return
 	}
-	k, err := s.Store.NewKitchen(c, in.Id, in.Name)
+	k, err := s.Store.NewKitchen(c, in.Id, in.Name, or(in.Settings, measure.Metric))
 	s.respond(c, http.StatusCreated, kitchen(k), err)
+}
+
+// renameKitchen gives a kitchen another name.
+func (s *server) renameKitchen(c *gin.Context) {
+	in, ok := decode[api.RenameKitchenJSONRequestBody](s, c, nil)
+	if !ok {
+		return
+	}
+	k, err := s.Store.RenameKitchen(c, kitchenOf(c), in.Name, when(c))
+	s.respond(c, http.StatusOK, kitchen(k), err)
 }
 
 // loadDemo loads the demo kitchen.

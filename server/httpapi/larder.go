@@ -6,18 +6,39 @@ import (
 	"mabbin/api"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
+	"mabbin/core/dish"
 	"mabbin/core/larder"
+	"mabbin/core/measure"
 	"mabbin/core/message"
 
 	"github.com/gin-gonic/gin"
 )
 
 // getLarder tells the tables to who has to offer a choice.
-func (s *server) getLarder(c *gin.Context) { s.respond(c, http.StatusOK, theLarder, nil) }
+func (s *server) getLarder(c *gin.Context) {
+	l := theLarder
+	l.TypicalDishes = typicalDishes(s.reading(c).Lengths == "in")
+	s.respond(c, http.StatusOK, l, nil)
+}
+
+func typicalDishes(inches bool) []api.TypicalDish {
+	return each(dish.TypicalDishes(inches), func(d dish.Typical) api.TypicalDish {
+		return api.TypicalDish{
+			Key:      d.Key,
+			Name:     larder.Name(d.Name),
+			Count:    d.Count,
+			Dish:     d.Dish,
+			VolumeMl: d.Dish.Measure().VolumeML,
+		}
+	})
+}
 
 var theLarder = func() api.Larder {
 	l := tablesOf()
 	l.Swaps = diet.Swaps()
+	l.Habits = each(measure.Habits(), func(h measure.Habit) api.Habit {
+		return api.Habit{Key: api.HabitKey(h.Key), Name: h.Name, Says: h.Says, Settings: h.Settings}
+	})
 	l.Bases = each(larder.Bases.All(), func(b larder.Base) api.LarderBase {
 		return api.LarderBase{
 			Key:            b.Key,

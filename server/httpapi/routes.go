@@ -35,7 +35,12 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/work/:work", s.howFar)
 	r.DELETE("/work/:work", s.stopWork)
 
-	k := r.Group("/kitchens/:kitchen")
+	s.kitchenRoutes(r.Group("/kitchens/:kitchen"))
+}
+
+// kitchenRoutes are those of one kitchen.
+func (s *server) kitchenRoutes(k *gin.RouterGroup) {
+	k.PUT("", s.renameKitchen)
 	k.DELETE("", s.removeKitchen)
 	k.GET("/backup.zip", s.backUp)
 	k.PUT("/settings", s.setSettings)

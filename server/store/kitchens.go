@@ -57,6 +57,27 @@ func (s *Store) SetSettings(
 	return k, err
 }
 
+// RenameKitchen gives a kitchen another name, and answers with the kitchen.
+func (s *Store) RenameKitchen(
+	ctx context.Context, kitchen uuid.UUID, name string, when app.If,
+) (app.Kitchen, error) {
+	var k app.Kitchen
+	err := s.inTx(ctx, func(tx pgx.Tx) error {
+		var err error
+		k, err = one[app.Kitchen](ctx, tx, kitchenRead+` where id = $1 for update`, kitchen)
+		if err == nil {
+			err = when.Holds(k)
+		}
+		if err != nil {
+			return err
+		}
+		k.Name = name
+		_, err = tx.Exec(ctx, `update kitchen set name = $2 where id = $1`, kitchen, name)
+		return err
+	})
+	return k, err
+}
+
 // complete fills in what was left out of settings.
 func complete(x measure.Settings) measure.Settings {
 	if x.Containers == nil {
@@ -94,8 +115,10 @@ func (s *Store) AddKitchen(ctx context.Context, k app.Kitchen) (bool, error) {
 
 // NewKitchen makes a kitchen with nothing in it, or finds the one that has the id and the name; where it has another
 // one, it is an app.Conflict.
-func (s *Store) NewKitchen(ctx context.Context, id uuid.UUID, name string) (app.Kitchen, error) {
-	k := app.Kitchen{ID: id, Name: name, Settings: measure.Metric}
+func (s *Store) NewKitchen(
+	ctx context.Context, id uuid.UUID, name string, settings measure.Settings,
+) (app.Kitchen, error) {
+	k := app.Kitchen{ID: id, Name: name, Settings: complete(settings)}
 	added, err := s.AddKitchen(ctx, k)
 	if err != nil || added {
 		return k, err

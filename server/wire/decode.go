@@ -254,6 +254,8 @@ func plain(e *openapi3.SchemaError, unit message.Kind) message.Message {
 		return message.New("is {given}: give {type}", value(), message.Part(article(s.Type.Slice())))
 	case "properties":
 		return message.New("is not known here: leave it out, or see the API description for its name")
+	case "nullable":
+		return message.New("is null: leave it out, or give {type}", message.Part(article(s.Type.Slice())))
 	case "required":
 		return message.New("is missing")
 	}

@@ -8,6 +8,7 @@ import KeySheet from '@/ui/KeySheet.vue'
 import NumberPad from '@/ui/NumberPad.vue'
 import OutboxNotice from '@/ui/OutboxNotice.vue'
 import { bindKeys, everywhere, listen, sheetOpen } from '@/ui/useKeys'
+import KitchenMenu from '@/views/shelf/KitchenMenu.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import DueNotice from '@/views/watch/DueNotice.vue'
 import { useWatch } from '@/stores/useWatch'
@@ -67,7 +68,7 @@ router.afterEach(() => setTimeout(keepFocus, 50))
           >Shelf</RouterLink
         >
       </nav>
-      <span class="kitchen">{{ kitchen.kitchen?.name }}</span>
+      <KitchenMenu />
       <button class="plain" :aria-pressed="dark" data-testid="light" @click="toggleDark()">
         {{ dark ? 'Light' : 'Dark' }}
       </button>
@@ -133,10 +134,6 @@ nav a.router-link-exact-active {
   color: var(--panel);
   text-align: center;
 }
-.kitchen {
-  margin-left: auto;
-  color: var(--ink-2);
-}
 main {
   padding: 8px;
 }
@@ -152,7 +149,6 @@ main:focus {
     padding: 0 8px;
     gap: 4px;
   }
-  .kitchen,
   .name,
   .mark {
     display: none;

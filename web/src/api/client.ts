@@ -1,7 +1,7 @@
-import createClient, { type Middleware } from 'openapi-fetch'
+import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 import { units } from '@/format/amounts'
-import { pending } from './pending'
+import { busyUntil } from './pending'
 
 type Schemas = components['schemas']
 export type BalanceRequest = Schemas['BalanceRequest']
@@ -67,12 +67,6 @@ export type Remark = Answer['remarks'][number]
 export type Doing = Answer['checks'][number]
 export type Bowl = Answer['ticket'][number]
 
-const track: Middleware = {
-  onRequest: () => void pending.value++,
-  onResponse: () => void pending.value--,
-  onError: () => void pending.value--,
-}
-
 /** Every answer is in the words and units that the kitchen reads. */
 const inReading = (query: object) =>
   new URLSearchParams(
@@ -80,7 +74,6 @@ const inReading = (query: object) =>
   ).toString()
 
 export const api = createClient<paths>({ baseUrl: '/', querySerializer: inReading })
-api.use(track)
 
 /** What the page says when no answer came at all. */
 export const unreachable: Problem = {
@@ -103,7 +96,11 @@ export const faultAt = (p: Problem | undefined, pointer: string) =>
   p?.errors?.find((e) => e.pointer === `#${pointer}`)?.detail ?? ''
 
 /** The data of an answer, or the problem. A request that got no answer is a problem of status 0. */
-export async function ask<T>(
+export function ask<T>(call: Promise<{ data?: T; error?: Problem; response: Response }>) {
+  return busyUntil(answerOf(call))
+}
+
+async function answerOf<T>(
   call: Promise<{ data?: T; error?: Problem; response: Response }>,
 ): Promise<{ data: T; problem?: undefined } | { data?: undefined; problem: Problem }> {
   try {

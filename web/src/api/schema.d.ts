@@ -372,7 +372,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        /** Give the kitchen another name */
+        put: operations["renameKitchen"];
         post?: never;
         /** Take a kitchen away with everything in it, for good. Take its backup first */
         delete: operations["removeKitchen"];
@@ -1180,6 +1181,11 @@ export interface components {
              * @description Prepared; overrides the fill rule
              */
             weighed_fruit_g?: number;
+            /**
+             * Format: double
+             * @description Or as bought, before it is peeled, cored and stoned; overrides the fill rule
+             */
+            bought_fruit_g?: number;
             /** @enum {string} */
             sweetness?: "" | "tart" | "standard" | "sweet" | "savoury";
             /**
@@ -1760,6 +1766,11 @@ export interface components {
              * @description Prepared
              */
             fruit_g: number;
+            /**
+             * Format: double
+             * @description All of it, as bought
+             */
+            fruit_bought_g: number;
             /**
              * Format: double
              * @description How far the fruit may be off before the set leaves its band or the dish may boil over
@@ -2587,6 +2598,10 @@ export interface components {
             taken: components["schemas"]["Text"];
         };
         Larder: {
+            /** @description How the kitchens of a region measure and read: what a new one begins with */
+            habits: components["schemas"]["Habit"][];
+            /** @description Dishes as shops sell them, by centimetres or by inches as lengths are read */
+            typical_dishes: components["schemas"]["TypicalDish"][];
             bases: components["schemas"]["LarderBase"][];
             swaps: components["schemas"]["Swap"][];
             finishes: components["schemas"]["LarderFinish"][];
@@ -2598,6 +2613,21 @@ export interface components {
             ingredients: components["schemas"]["LarderIngredient"][];
             /** @description What the figures of fruits and ingredients are, for showing them and for a kitchen's own */
             figures: components["schemas"]["LarderFigure"][];
+        };
+        Habit: {
+            /** @enum {string} */
+            key: "british" | "american" | "european";
+            name: string;
+            says: string;
+            settings: components["schemas"]["Settings"];
+        };
+        TypicalDish: {
+            key: string;
+            name: components["schemas"]["Name"];
+            count: number;
+            /** Format: double */
+            volume_ml: number;
+            dish: components["schemas"]["Dish"];
         };
         LarderBase: {
             key: string;
@@ -3968,12 +3998,45 @@ export interface operations {
                     /** Format: uuid */
                     id: string;
                     name: string;
+                    settings?: components["schemas"]["Settings"];
                 };
             };
         };
         responses: {
             /** @description The kitchen */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kitchen"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    renameKitchen: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description The kitchen as it is kept */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

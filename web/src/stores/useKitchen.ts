@@ -68,6 +68,34 @@ export const useKitchen = defineStore('kitchen', () => {
     ready.value = true
   }
 
+  /** Makes a new kitchen that measures by a region's habits. */
+  const begin = (name: string, habit: string | undefined) =>
+    ask(
+      api.POST('/api/v1/kitchens', {
+        body: {
+          id: crypto.randomUUID(),
+          name,
+          settings: larder.value?.habits.find((h) => h.key === habit)?.settings,
+        },
+      }),
+    )
+
+  async function rename(name: string): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const path = { kitchen: kitchen.value.id }
+    const got = await clash.settle("The kitchen's name", kitchen.value.revision, (ifMatch) =>
+      ask(api.PUT('/api/v1/kitchens/{kitchen}', { params: { path, header: upon(ifMatch) }, body: { name } })),
+    )
+    if (got.data) {
+      kitchen.value = got.data
+      all.value = all.value.map((k) => (k.id === got.data.id ? got.data : k))
+    }
+    return got.theirs ? clash.keptTheirs : got.problem
+  }
+
+  /** Works in a kitchen that has just begun: what is on the Bench goes with it. */
+  const enter = (id: string) => (chosen.value = id)
+
   /** Goes to another kitchen. What is on the Bench stays behind in this one. */
   function choose(id: string) {
     const bench = ['mabbin.bench', 'mabbin.bench.saved']
@@ -128,6 +156,8 @@ export const useKitchen = defineStore('kitchen', () => {
   }
   const fruits = computed(() => withOwn(larder.value?.fruits ?? [], own.value.fruits))
   const ingredients = computed(() => withOwn(larder.value?.ingredients ?? [], own.value.ingredients))
+  /** Dishes as shops sell them, to begin with. */
+  const typical = computed(() => (larder.value?.typical_dishes ?? []).map((d) => ({ ...d, id: d.key })))
   const keyed = <T extends { key: string }>(pick: () => T[] | undefined) =>
     computed(() => new Map((pick() ?? []).map((x) => [x.key, x])))
 
@@ -234,6 +264,9 @@ export const useKitchen = defineStore('kitchen', () => {
     larder,
     kitchen,
     all,
+    begin,
+    enter,
+    rename,
     choose,
     leave,
     dishes,
@@ -244,6 +277,7 @@ export const useKitchen = defineStore('kitchen', () => {
     load,
     fruits,
     ingredients,
+    typical,
     ours,
     picked,
     measures,

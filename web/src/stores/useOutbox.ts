@@ -2,7 +2,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { unreachable, type Problem } from '@/api/client'
-import { pending } from '@/api/pending'
+import { busyUntil } from '@/api/pending'
 
 /** From this status on it is the server that failed, and not what was sent. */
 const serverFailed = 500
@@ -39,8 +39,9 @@ export const useOutbox = defineStore('outbox', () => {
   const why = ref('')
   let timer: ReturnType<typeof setTimeout> | undefined
 
-  async function post(p: Parcel): Promise<Sent> {
-    pending.value++
+  const post = (p: Parcel) => busyUntil(posted(p))
+
+  async function posted(p: Parcel): Promise<Sent> {
     try {
       const r = await fetch(p.path, {
         method: 'POST',
@@ -58,8 +59,6 @@ export const useOutbox = defineStore('outbox', () => {
       if ((p.tries ?? 0) >= mostTries) return { kept: 'refused', problem }
     } catch {
       why.value = unreachable.title
-    } finally {
-      pending.value--
     }
     return { kept: 'waiting' }
   }

@@ -3,7 +3,7 @@ import { onClickOutside, useEventListener } from '@vueuse/core'
 import { ref, useTemplateRef } from 'vue'
 
 /** What is done now and then, behind one button. Whatever is chosen in it closes it. */
-defineProps<{ says: string }>()
+withDefaults(defineProps<{ says: string; testid?: string }>(), { testid: 'more' })
 const open = ref(false)
 const menu = useTemplateRef('menu')
 onClickOutside(menu, () => (open.value = false))
@@ -17,7 +17,16 @@ useEventListener(menu, 'keydown', (e: KeyboardEvent) => {
 
 <template>
   <div ref="menu" class="more">
-    <button class="push" :aria-expanded="open" data-testid="more" @click="open = !open">{{ says }}</button>
+    <button
+      class="push"
+      :aria-expanded="open"
+      aria-haspopup="true"
+      :aria-label="says"
+      :data-testid="testid"
+      @click="open = !open"
+    >
+      <span class="says">{{ says }}</span> <span class="down" aria-hidden="true">▾</span>
+    </button>
     <div v-if="open" class="list panel" @click="open = false"><slot /></div>
   </div>
 </template>

@@ -30,7 +30,7 @@ import QuickStart from '@/views/bench/start/QuickStart.vue'
 import StationTab from './StationTab.vue'
 import TicketPanel from '@/views/bench/ticket/TicketPanel.vue'
 import ToppingStation from '@/views/bench/topping/ToppingStation.vue'
-import { useDessert } from '@/stores/useDessert'
+import { useDessert, type Draft } from '@/stores/useDessert'
 import { useSaving } from './useSaving'
 import { usePlan } from '@/stores/usePlan'
 import { useWeighing } from '@/views/bench/ticket/useWeighing'
@@ -108,6 +108,12 @@ const said = computed<Remark[]>(() =>
   sorted((answer.value?.remarks ?? []).filter((r) => r.station !== 'bake')),
 )
 
+/** The fruit by its prepared weight, whatever it was given by before. */
+function weighFruit(d: Draft, g: number) {
+  delete d.request.bought_fruit_g
+  d.request.weighed_fruit_g = g
+}
+
 function move(by: number) {
   const i = stations.indexOf(open.value)
   show(stations[(i + by + stations.length) % stations.length]!)
@@ -121,6 +127,8 @@ function show(s: (typeof stations)[number]) {
   )
 }
 
+const firstDay = computed(() => kitchen.ready && !kitchen.kitchen)
+const { height: firstHeight } = useElementSize(useTemplateRef('first-day'), undefined, { box: 'border-box' })
 const { height: above } = useElementSize(useTemplateRef('above'), undefined, { box: 'border-box' })
 /** What is gone to by keys, or brought into view, comes to stand under what stays above. */
 watchEffect(() => document.documentElement.style.setProperty('--stays-above', `${above.value}px`))
@@ -230,8 +238,8 @@ const whole = computed(() => ({
 
 <template>
   <template v-if="!draft">
-    <FirstDay v-if="kitchen.ready && !kitchen.kitchen" class="first" />
-    <QuickStart />
+    <FirstDay v-if="firstDay" ref="first-day" class="first" />
+    <QuickStart :style="{ '--first-day': firstDay ? `${firstHeight + 8}px` : undefined }" />
   </template>
   <div v-else :class="['bench', { weighing }]">
     <div ref="above" class="above no-print">
@@ -272,7 +280,7 @@ const whole = computed(() => ({
         :handle="!weighing"
         :levels="answer.fit.fruit_levels"
         :moment="open === 'Bake' && !weighing ? plan.moment : undefined"
-        @fruit="(g) => dessert.change('the fruit level', (d) => (d.request.weighed_fruit_g = g), true)"
+        @fruit="(g) => dessert.change('the fruit level', (d) => weighFruit(d, g), true)"
         @thickness="(t) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = t), true)"
       />
       <p v-if="open === 'Bake' && plan.moment && !weighing" class="key small" data-testid="cut-at">

@@ -4,6 +4,8 @@ import { useRouter } from 'vue-router'
 import type { Answer } from '@/api/client'
 import { useDessert } from '@/stores/useDessert'
 import { useKitchen } from '@/stores/useKitchen'
+import DishDialog from '@/ui/DishDialog.vue'
+import { sizes } from '@/format/amounts'
 import ImportLine from './ImportLine.vue'
 import ImportVerdict from './ImportVerdict.vue'
 import { useImport } from './useImport'
@@ -18,6 +20,7 @@ const router = useRouter()
 const { all, verdict, rows, problem, busy, read, answer, rewrite, remember, sort, clear } = useImport()
 const pasted = ref('')
 const over = ref(false)
+const choosing = ref(false)
 const file = ref<HTMLInputElement>()
 const open = computed(() => verdict.value?.open ?? 0)
 const faults = computed(() =>
@@ -148,7 +151,14 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
               :data-testid="`import-style-${s.key}`"
             />
           </el-select>
-          <el-select v-model="all.dishId" class="dish" aria-label="In which dish" data-testid="import-dish">
+          <el-select
+            v-if="kitchen.dishes.length"
+            v-model="all.dishId"
+            class="dish"
+            aria-label="In which dish"
+            data-testid="import-dish"
+            @change="delete all.dish"
+          >
             <el-option
               v-for="d in kitchen.dishes"
               :key="d.id"
@@ -157,6 +167,13 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
               :data-testid="`import-dish-${d.name}`"
             />
           </el-select>
+          <button class="push" data-testid="import-other-dish" @click="choosing = true">
+            {{ kitchen.dishes.length ? 'Another dish' : (all.dish && sizes(all.dish)) || 'Which dish?' }}
+          </button>
+          <DishDialog
+            v-model="choosing"
+            @choose="(d) => all && (all = { ...all, dishId: d.id, dish: d.dish })"
+          />
         </div>
         <ul>
           <ImportLine

@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import {
   api,
   ask,
+  type Dish,
   type ImportedDocument,
   type LineAsked,
   type Problem,
@@ -16,6 +17,8 @@ interface Import {
   name: string
   style: string
   dishId: string
+  /** A dish that stands on no shelf. */
+  dish?: Dish
   lines: LineAsked[]
   ovenC?: number
   minutes?: number
@@ -62,7 +65,7 @@ export function useImport() {
       all.value && {
         ...kitchen.measures,
         style: all.value.style as 'crumble',
-        dish: kitchen.dishes.find((d) => d.id === all.value!.dishId)?.dish,
+        dish: all.value.dish ?? kitchen.dishes.find((d) => d.id === all.value!.dishId)?.dish,
         lines: all.value.lines,
         setting: baked(all.value),
       },

@@ -2,27 +2,20 @@
 import { ref } from 'vue'
 import { api, ask, inWords, unanswered, type Kitchen } from '@/api/client'
 import LongWork from '@/ui/LongWork.vue'
+import NameKitchen from './NameKitchen.vue'
 import RemoveKitchen from './RemoveKitchen.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWork } from '@/stores/useWork'
 
 /** The kitchens of this house, and a whole kitchen as one file: taken away, and brought in. */
 const kitchen = useKitchen()
-const name = ref('')
+const naming = ref(false)
 const refused = ref('')
 const work = useWork()
 const restored = ref<Kitchen>()
 /** The kitchen that may be taken away. */
 const leaving = ref<Kitchen>()
 const asking = ref(false)
-
-async function add() {
-  const got = await ask(
-    api.POST('/api/v1/kitchens', { body: { id: crypto.randomUUID(), name: name.value.trim() } }),
-  )
-  refused.value = got.problem ? inWords(got.problem) : ''
-  if (got.data) kitchen.choose(got.data.id)
-}
 
 async function restore(e: Event) {
   const input = e.target as HTMLInputElement
@@ -67,20 +60,12 @@ async function restore(e: Event) {
             Go there
           </button>
           <button class="plain" :data-testid="`remove-${k.name}`" @click="((leaving = k), (asking = true))">
-            Take away
+            Delete…
           </button>
         </li>
       </ul>
-      <form class="new" @submit.prevent="add">
-        <el-input
-          v-model="name"
-          maxlength="80"
-          placeholder="Name of a new kitchen"
-          aria-label="Name of a new kitchen"
-          data-testid="kitchen-name"
-        />
-        <button class="push" :disabled="!name.trim()" data-testid="add-kitchen">Begin it, empty</button>
-      </form>
+      <p><button class="push" data-testid="add-kitchen" @click="naming = true">New kitchen…</button></p>
+      <NameKitchen v-model="naming" fresh />
       <p class="small quiet">Cards, dishes, ovens, figures and the log belong to one kitchen each.</p>
     </div>
     <div class="one">
@@ -151,13 +136,6 @@ li {
 }
 li strong {
   margin-right: auto;
-}
-.new {
-  display: flex;
-  gap: 8px;
-}
-.new .push {
-  white-space: nowrap;
 }
 .bring {
   position: relative;

@@ -30,7 +30,7 @@ async function remove() {
 <template>
   <el-dialog
     v-model="open"
-    :title="`Take ${kitchen.name} away?`"
+    :title="`Delete ${kitchen.name}?`"
     width="min(560px, 96vw)"
     data-testid="remove-kitchen"
   >
@@ -56,7 +56,7 @@ async function remove() {
       <span class="dialog-acts">
         <button class="push" @click="open = false">Keep it</button>
         <button class="push main" :disabled="!sure" data-testid="remove-for-good" @click="remove">
-          Take it away for good
+          Delete it for good
         </button>
       </span>
     </template>

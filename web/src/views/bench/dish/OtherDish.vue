@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
 import { type Answer, api, ask, type BalanceRequest, inWords, type Problem } from '@/api/client'
+import type { Chosen } from '@/ui/DishChoice.vue'
+import DishDialog from '@/ui/DishDialog.vue'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { bandWords, grams, integer, litres, mm } from '@/format/amounts'
+import { bandWords, grams, integer, mm, sizes } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
 
 /** The same dessert in another dish, or in several: filling by volume, topping by area, and what one factor would miss. */
@@ -11,6 +13,14 @@ const open = defineModel<boolean>({ required: true })
 const kitchen = useKitchen()
 const dessert = useDessert()
 const counts = reactive(new Map<string, number>())
+/** Dishes that stand on no shelf. */
+const more = ref<Chosen[]>([])
+const dishes = computed(() => [...kitchen.dishes, ...more.value])
+const choosing = ref(false)
+function choose(d: Chosen) {
+  if (!kitchen.dishes.some((x) => x.id === d.id)) more.value.push(d)
+  step(d.id, d.count)
+}
 const from = ref<Answer>()
 const others = ref<
   {
@@ -27,10 +37,10 @@ const problem = ref<Problem>()
 
 const question = computed(() => {
   const r = dessert.draft?.request
-  const dishes = kitchen.dishes
+  const asked = dishes.value
     .filter((d) => counts.get(d.id))
     .map((d) => ({ id: d.id, name: d.name, count: counts.get(d.id)!, dish: d.dish }))
-  return open.value && r && dishes.length ? { request: kitchen.ours(r), dishes } : undefined
+  return open.value && r && asked.length ? { request: kitchen.ours(r), dishes: asked } : undefined
 })
 let asked = 0
 watch(
@@ -74,7 +84,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
   >
     <div class="two">
       <ul class="dishes">
-        <li v-for="d in kitchen.dishes" :key="d.id" :class="{ on: counts.get(d.id) }">
+        <li v-for="d in dishes" :key="d.id" :class="{ on: counts.get(d.id) }">
           <button
             class="push step"
             :aria-label="`One less ${d.name}`"
@@ -93,8 +103,12 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
             +
           </button>
           <span
-            >{{ d.name }} <span class="small quiet">{{ litres(d.volume_ml) }}</span></span
+            >{{ d.name }} <span class="small quiet">{{ sizes(d.dish) }}</span></span
           >
+        </li>
+        <li class="another">
+          <button class="push" data-testid="another-dish" @click="choosing = true">Another dish</button>
+          <DishDialog v-model="choosing" @choose="choose" />
         </li>
       </ul>
       <div class="results">
@@ -168,6 +182,10 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
   gap: 6px;
   padding: 3px 0;
   border-bottom: 1px solid var(--line);
+}
+.dishes .another {
+  display: block;
+  border: 0;
 }
 .step {
   padding: 0;

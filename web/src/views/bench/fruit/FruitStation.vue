@@ -4,6 +4,7 @@ import type { FruitAsked } from '@/api/client'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { lower, short } from '@/format/amounts'
+import FruitMark from '@/ui/FruitMark.vue'
 import FruitDetail from './FruitDetail.vue'
 import PairingsPanel from './PairingsPanel.vue'
 import PrecookChoice from './PrecookChoice.vue'
@@ -15,6 +16,25 @@ const dessert = useDessert()
 const request = computed(() => dessert.draft!.request)
 const fruits = computed(() => request.value.fruits)
 const detail = ref(0)
+
+const asBought = ref(false)
+/** Whether the fruit is given as it is bought. */
+const bought = computed(
+  () =>
+    request.value.bought_fruit_g !== undefined ||
+    (asBought.value && request.value.weighed_fruit_g === undefined),
+)
+const given = computed(() => request.value.weighed_fruit_g ?? request.value.bought_fruit_g)
+/** The same fruit, given the other way. */
+function weighAs(isBought: boolean) {
+  asBought.value = isBought
+  const a = dessert.answer
+  if (given.value === undefined || !a) return
+  dessert.change(isBought ? 'the fruit as bought' : 'the fruit prepared', (d) => {
+    d.request.bought_fruit_g = isBought ? Math.round(a.fruit_bought_g) : undefined
+    d.request.weighed_fruit_g = isBought ? undefined : Math.round(a.fruit_g)
+  })
+}
 
 function set(i: number, says: string, how: (f: FruitAsked) => void) {
   dessert.change(says, (d) => how(d.request.fruits[i]!))
@@ -58,6 +78,25 @@ const extras = computed(() =>
   <div class="fruit">
     <div class="weigh">
       <AmountField
+        v-if="bought"
+        label="Fruit, as bought"
+        kind="mass"
+        unit="g"
+        :step="10"
+        :digits="0"
+        optional
+        :ingredient="fruits[0]?.key"
+        :instead="given ? 'by the dish' : (dessert.answer?.fruit_bought_g ?? 'by the dish')"
+        instead-is="fits the dish"
+        :model-value="request.bought_fruit_g"
+        :problem="dessert.faultAt('/bought_fruit_g')"
+        testid="bought"
+        @update:model-value="
+          (v) => dessert.change('the weight of the fruit', (d) => (d.request.bought_fruit_g = v))
+        "
+      />
+      <AmountField
+        v-else
         label="Prepared fruit, weighed in the bowl"
         kind="mass"
         unit="g"
@@ -65,7 +104,7 @@ const extras = computed(() =>
         :digits="0"
         optional
         :ingredient="fruits[0]?.key"
-        :instead="request.weighed_fruit_g ? 'by the dish' : (dessert.answer?.fruit_g ?? 'by the dish')"
+        :instead="given ? 'by the dish' : (dessert.answer?.fruit_g ?? 'by the dish')"
         instead-is="fits the dish"
         :model-value="request.weighed_fruit_g"
         :problem="dessert.faultAt('/weighed_fruit_g')"
@@ -75,10 +114,14 @@ const extras = computed(() =>
         "
       />
     </div>
+    <div class="choice" role="group" aria-label="As bought or prepared">
+      <button :aria-pressed="!bought" data-testid="weigh-prepared" @click="weighAs(false)">prepared</button>
+      <button :aria-pressed="bought" data-testid="weigh-bought" @click="weighAs(true)">as bought</button>
+    </div>
     <article v-for="(f, i) in fruits" :key="f.key" class="one">
       <div class="top">
         <button class="name" :aria-expanded="detail === i" @click="detail = detail === i ? -1 : i">
-          <span class="drop" :style="{ background: row(f)?.juice_colour }" aria-hidden="true" />
+          <FruitMark v-if="row(f)" :fruit="row(f)!" />
           {{ row(f)?.name }}
         </button>
         <AmountField

@@ -1,49 +1,51 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { api, ask, inWords } from '@/api/client'
+import { api, ask, inWords, type Problem } from '@/api/client'
+import KitchenHabits from '@/ui/KitchenHabits.vue'
 import { useKitchen } from '@/stores/useKitchen'
 
-/** The first day: a kitchen gets its name, or somebody looks around in another one first. */
+/** The first day: one touch says how the kitchen measures, a name can follow; or somebody looks around in another one. */
 const kitchen = useKitchen()
 const name = ref('')
 const wrong = ref('')
 const loading = ref(false)
-async function begin() {
-  const got = await ask(
-    api.POST('/api/v1/kitchens', { body: { id: crypto.randomUUID(), name: name.value.trim() } }),
-  )
-  wrong.value = got.problem ? inWords(got.problem) : ''
-  if (got.data) await kitchen.load()
+async function begin(habit?: string) {
+  take(await kitchen.begin(name.value.trim() || 'My kitchen', habit), (id) => {
+    kitchen.enter(id)
+    void kitchen.load()
+  })
 }
 async function look() {
   loading.value = true
-  const got = await ask(api.POST('/api/v1/kitchens/demo'))
+  take(await ask(api.POST('/api/v1/kitchens/demo')), kitchen.choose)
   loading.value = false
+}
+function take(got: { data?: { id: string }; problem?: Problem }, go: (id: string) => void) {
   wrong.value = got.problem ? inWords(got.problem) : ''
-  if (got.data) kitchen.choose(got.data.id)
+  if (got.data) go(got.data.id)
 }
 </script>
 
 <template>
   <section class="panel first" aria-label="The first day" data-testid="first-day">
     <p>
-      <strong>What is the kitchen called?</strong>
-      Cards, dishes and the log are kept under its name. It can also wait: the three touches below answer
-      without one.
+      <strong>How do you measure?</strong> One touch begins your kitchen. Or go on without: the three touches
+      below answer all the same.
     </p>
-    <form @submit.prevent="begin">
+    <div class="row">
+      <KitchenHabits :model-value="undefined" @update:model-value="begin" />
       <el-input
         v-model="name"
         maxlength="80"
-        placeholder="Name of the kitchen"
+        placeholder="Name, if you like"
         aria-label="Name of the kitchen"
         data-testid="first-name"
+        @keydown.enter="begin()"
       />
-      <button class="push main" :disabled="!name.trim()" data-testid="first-begin">Begin</button>
-      <button type="button" class="push" :disabled="loading" data-testid="look-around" @click="look">
+      <button class="plain" :disabled="loading" data-testid="look-around" @click="look">
         {{ loading ? 'A month of bakes is written…' : 'Or look around in a made-up one' }}
       </button>
-    </form>
+    </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}.</p>
   </section>
 </template>
@@ -52,15 +54,16 @@ async function look() {
 .first {
   display: grid;
   gap: 8px;
-  padding: 10px 16px 14px;
+  padding: 10px 16px 12px;
 }
-form {
+.row {
   display: flex;
   flex-wrap: wrap;
+  align-items: center;
   gap: 8px;
 }
 .el-input {
-  flex: 1 1 220px;
-  max-width: 420px;
+  flex: 1 1 160px;
+  max-width: 220px;
 }
 </style>

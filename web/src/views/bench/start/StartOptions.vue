@@ -10,41 +10,34 @@ import {
   type Problem,
   type StartOption,
 } from '@/api/client'
-import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams } from '@/format/amounts'
 import DishOutline from '@/ui/DishOutline.vue'
+import type { Amount } from './HowMuch.vue'
 
-/** Begun from an amount of fruit or from portions: which of the kitchen's dishes, how many, and what is left over. */
-const props = defineProps<{ from: 'fruit' | 'portions'; fruit?: string; styleKey?: string }>()
+/** Begun from an amount of fruit or from portions: which of the dishes, how many, and what is left over. */
+const props = defineProps<{ amount: Amount; fruit?: string; styleKey?: string }>()
 const emit = defineEmits<{ begin: [dish: Dish, more: Partial<BalanceRequest>, note: string] }>()
 const kitchen = useKitchen()
+/** The kitchen's dishes, or the typical ones where it has none. */
+const dishes = computed(() => (kitchen.dishes.length ? kitchen.dishes : kitchen.typical))
 
-const amount = ref<number>()
-const bought = ref(false)
-const count = ref<number>(8)
-const portion = ref<'standard' | 'hearty' | 'tasting'>('standard')
 const options = ref<StartOption[]>()
 const prepared = ref(0)
 const problem = ref<Problem>()
 const asking = ref(false)
 
 const question = computed(() => {
-  if (!props.fruit || !props.styleKey || !kitchen.dishes.length) return undefined
-  const begin =
-    props.from === 'portions'
-      ? { portions: count.value }
-      : bought.value
-        ? { bought_g: amount.value }
-        : { fruit_g: amount.value }
-  if (Object.values(begin)[0] === undefined) return undefined
+  const { of, g, bought, count, portion } = props.amount
+  if (!props.fruit || !props.styleKey || !dishes.value.length) return undefined
+  if (of === 'fruit' && g === undefined) return undefined
   return {
     style: props.styleKey as 'crumble',
     fruits: [kitchen.picked(props.fruit, 1)],
-    portion: portion.value,
+    portion,
     own: kitchen.own,
-    dishes: kitchen.dishes.map((d) => ({ id: d.id, name: d.name, count: d.count, dish: d.dish })),
-    ...begin,
+    dishes: dishes.value.map((d) => ({ id: d.id, name: d.name, count: d.count, dish: d.dish })),
+    ...(of === 'portions' ? { portions: count } : bought ? { bought_g: g } : { fruit_g: g }),
   }
 })
 const settled = refDebounced(question, 60)
@@ -70,12 +63,12 @@ watch(
 )
 const missing = computed(() =>
   [
-    props.from === 'fruit' && amount.value === undefined ? 'the amount' : '',
+    props.amount.of === 'fruit' && props.amount.g === undefined ? 'the amount' : '',
     props.fruit ? '' : 'the fruit',
     props.styleKey ? '' : 'the style',
   ].filter(Boolean),
 )
-const dishOf = (id: string) => kitchen.dishes.find((d) => d.id === id)
+const dishOf = (id: string) => dishes.value.find((d) => d.id === id)
 
 function take(o: StartOption, i: number) {
   const use = o.uses[i]!
@@ -85,7 +78,7 @@ function take(o: StartOption, i: number) {
   emit(
     'begin',
     dish.dish,
-    { portion: portion.value, ...(!o.usual_fill ? { weighed_fruit_g: Math.round(use.fruit_g) } : {}) },
+    { portion: props.amount.portion, ...(!o.usual_fill ? { weighed_fruit_g: Math.round(use.fruit_g) } : {}) },
     note,
   )
 }
@@ -93,56 +86,14 @@ function take(o: StartOption, i: number) {
 
 <template>
   <div class="start">
-    <template v-if="from === 'fruit'">
-      <AmountField
-        v-model="amount"
-        :label="bought ? 'Fruit, as bought' : 'Fruit, prepared'"
-        kind="mass"
-        unit="g"
-        :step="50"
-        :digits="0"
-        optional
-        :ingredient="fruit"
-        testid="start-fruit"
-      />
-      <div class="choice" role="group" aria-label="As bought or prepared">
-        <button :aria-pressed="!bought" data-testid="start-prepared" @click="bought = false">prepared</button>
-        <button :aria-pressed="bought" data-testid="start-bought" @click="bought = true">
-          as bought, to be peeled and cored
-        </button>
-      </div>
-    </template>
-    <template v-else>
-      <AmountField
-        v-model="count"
-        label="Portions"
-        kind="percent"
-        unit=""
-        :step="1"
-        :digits="0"
-        testid="start-portions"
-      />
-      <div class="choice" role="group" aria-label="Size of a portion">
-        <button
-          v-for="p in ['tasting', 'standard', 'hearty'] as const"
-          :key="p"
-          :aria-pressed="portion === p"
-          :data-testid="`start-${p}`"
-          @click="portion = p"
-        >
-          {{ p === 'standard' ? 'usual' : p }}
-        </button>
-      </div>
-    </template>
     <p v-if="problem" class="wrong" role="alert">
       {{ inWords(problem) }}
     </p>
-    <p v-else-if="!kitchen.dishes.length" class="quiet">The shelf is empty: put your dishes on it first.</p>
     <p v-else-if="missing.length" class="quiet">{{ `Now ${missing.join(' and ')}.` }}</p>
     <p v-else-if="asking && !options" class="quiet">Trying the dishes…</p>
     <p v-else-if="options && !options.length" class="quiet" data-testid="no-way">
-      None of the dishes is the right size, also not two of a kind or two kinds together. Put another on the
-      shelf, or start from a dish.
+      None of the dishes is the right size, also not two of a kind or two kinds together. Choose “as the dish
+      takes”, or add a dish.
     </p>
     <ol v-if="options?.length" class="options">
       <li v-for="(o, n) in options" :key="n" :data-testid="`option-${n}`">

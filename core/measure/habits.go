@@ -1,0 +1,32 @@
+package measure
+
+// Habit is how the kitchens of a region measure and read: what a new kitchen begins with.
+type Habit struct {
+	Key      string
+	Name     string
+	Says     string // what it sets, in a line
+	Settings Settings
+}
+
+// Habits are the usual ones, the British first.
+func Habits() []Habit {
+	british := Metric
+	british.Currency = "£"
+	european := Metric
+	european.Decimal = Comma
+	return []Habit{
+		{"british", "British", "grams, °C, cornflour, UK eggs", british},
+		{"american", "American", "cups, °F, inches, cornstarch, US eggs", Settings{
+			Cup:      USCup,
+			Spoon:    USSpoon,
+			Eggs:     USEggs,
+			Weights:  "spoons",
+			Heat:     "f",
+			Lengths:  "in",
+			Currency: "$", Containers: map[string]float64{},
+			English: US,
+			Decimal: Point,
+		}},
+		{"european", "European", "grams, °C, 0,5 for a half, EU eggs", european},
+	}
+}

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import AmountField from '@/ui/AmountField.vue'
+
+/** What the dessert is begun from beside its fruit: what the dish takes, the fruit that there is, or who is to be fed. */
+export interface Amount {
+  of: 'dish' | 'fruit' | 'portions'
+  g?: number
+  bought: boolean
+  count: number
+  portion: 'tasting' | 'standard' | 'hearty'
+}
+const amount = defineModel<Amount>({ required: true })
+defineProps<{ fruit?: string }>()
+const starts = [
+  ['dish', 'as the dish takes'],
+  ['fruit', 'the fruit I have'],
+  ['portions', 'portions'],
+] as const
+</script>
+
+<template>
+  <div class="how-much">
+    <strong>How much?</strong>
+    <div class="choice" role="group" aria-label="How much">
+      <button
+        v-for="[key, says] in starts"
+        :key="key"
+        :aria-pressed="amount.of === key"
+        :data-testid="`from-${key}`"
+        @click="amount.of = key"
+      >
+        {{ says }}
+      </button>
+    </div>
+    <template v-if="amount.of === 'fruit'">
+      <AmountField
+        v-model="amount.g"
+        class="field"
+        :label="amount.bought ? 'Fruit, as bought' : 'Fruit, prepared'"
+        hide-label
+        kind="mass"
+        unit="g"
+        :step="50"
+        :digits="0"
+        optional
+        :ingredient="fruit"
+        testid="start-fruit"
+      />
+      <div class="choice" role="group" aria-label="As bought or prepared">
+        <button :aria-pressed="!amount.bought" data-testid="start-prepared" @click="amount.bought = false">
+          prepared
+        </button>
+        <button :aria-pressed="amount.bought" data-testid="start-bought" @click="amount.bought = true">
+          as bought
+        </button>
+      </div>
+    </template>
+    <template v-else-if="amount.of === 'portions'">
+      <AmountField
+        :model-value="amount.count"
+        class="field"
+        label="Portions"
+        hide-label
+        kind="percent"
+        unit=""
+        :step="1"
+        :digits="0"
+        testid="start-portions"
+        @update:model-value="(n) => (amount.count = n ?? 8)"
+      />
+      <div class="choice" role="group" aria-label="Size of a portion">
+        <button
+          v-for="p in ['tasting', 'standard', 'hearty'] as const"
+          :key="p"
+          :aria-pressed="amount.portion === p"
+          :data-testid="`start-${p}`"
+          @click="amount.portion = p"
+        >
+          {{ p === 'standard' ? 'usual' : p }}
+        </button>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.how-much {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 12px;
+  padding: 0 8px;
+}
+.field {
+  width: 150px;
+}
+</style>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useKitchen } from '@/stores/useKitchen'
+import MoreMenu from '@/ui/MoreMenu.vue'
+import NameKitchen from './NameKitchen.vue'
+import RemoveKitchen from './RemoveKitchen.vue'
+
+/** The kitchen that is worked in, and the way to another one. */
+const kitchen = useKitchen()
+const naming = ref(false)
+const fresh = ref(false)
+const removing = ref(false)
+function name(isNew: boolean) {
+  fresh.value = isNew
+  naming.value = true
+}
+</script>
+
+<template>
+  <div class="kitchen">
+    <MoreMenu v-if="kitchen.kitchen" :says="kitchen.kitchen.name" testid="kitchen-menu">
+      <template v-for="k in kitchen.all" :key="k.id">
+        <button
+          v-if="k.id !== kitchen.kitchen.id"
+          class="push"
+          :data-testid="`to-${k.name}`"
+          @click="kitchen.choose(k.id)"
+        >
+          {{ `Go to ${k.name}` }}
+        </button>
+      </template>
+      <button class="push" data-testid="rename-kitchen" @click="name(false)">Rename…</button>
+      <button class="push" data-testid="new-kitchen" @click="name(true)">New kitchen…</button>
+      <a
+        class="push"
+        :href="`/api/v1/kitchens/${kitchen.kitchen.id}/backup.zip`"
+        :download="`${kitchen.kitchen.name}.zip`"
+        >Backup, as one file</a
+      >
+      <button class="push" data-testid="delete-kitchen" @click="removing = true">Delete…</button>
+    </MoreMenu>
+    <NameKitchen v-model="naming" :fresh="fresh" />
+    <RemoveKitchen v-if="kitchen.kitchen" v-model="removing" :kitchen="kitchen.kitchen" />
+  </div>
+</template>
+
+<style scoped>
+.kitchen {
+  min-width: 0;
+  margin-left: auto;
+}
+.kitchen :deep([data-testid='kitchen-menu']) {
+  overflow: hidden;
+  max-width: 260px;
+  border-color: transparent;
+  font-weight: 600;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+@media (max-width: 700px) {
+  .kitchen :deep([data-testid='kitchen-menu']) {
+    width: 44px;
+    padding: 0;
+  }
+  .kitchen :deep([data-testid='kitchen-menu'] .says) {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { inWords } from '@/api/client'
+import { useKitchen } from '@/stores/useKitchen'
+import KitchenHabits from '@/ui/KitchenHabits.vue'
+
+/** Asks for the name of the kitchen: of this one, or of a new one, and then also how it measures. */
+const props = defineProps<{ fresh: boolean }>()
+const open = defineModel<boolean>({ required: true })
+const kitchen = useKitchen()
+const name = ref('')
+const habit = ref<string>()
+const refused = ref('')
+watch(open, () => {
+  name.value = props.fresh ? '' : (kitchen.kitchen?.name ?? '')
+  refused.value = ''
+})
+
+async function take() {
+  const got = props.fresh
+    ? await kitchen.begin(name.value.trim(), habit.value)
+    : { problem: await kitchen.rename(name.value.trim()), data: undefined }
+  refused.value = got.problem ? inWords(got.problem) : ''
+  if (got.problem) return
+  open.value = false
+  if (got.data) kitchen.choose(got.data.id)
+}
+</script>
+
+<template>
+  <el-dialog
+    v-model="open"
+    :title="fresh ? 'A new kitchen' : 'Rename the kitchen'"
+    width="min(620px, 96vw)"
+    data-testid="name-kitchen"
+  >
+    <form class="ask" @submit.prevent="take">
+      <el-input
+        v-model="name"
+        maxlength="80"
+        placeholder="Name of the kitchen"
+        aria-label="Name of the kitchen"
+        data-testid="new-name"
+      />
+      <template v-if="fresh">
+        <KitchenHabits v-model="habit" />
+        <p class="quiet">Cards, dishes, ovens, figures and the log belong to one kitchen each.</p>
+      </template>
+      <p v-if="refused" class="wrong" role="alert">{{ refused }}.</p>
+      <div class="dialog-acts">
+        <button type="button" class="push" @click="open = false">Cancel</button>
+        <button class="push main" :disabled="!name.trim()" data-testid="name-it">
+          {{ fresh ? 'Begin' : 'Rename' }}
+        </button>
+      </div>
+    </form>
+  </el-dialog>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  gap: 12px;
+}
+.ask p {
+  margin: 0;
+}
+</style>
