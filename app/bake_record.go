@@ -88,3 +88,8 @@ type Log struct {
 	Kitchens KitchenStore
 	Clock    Clock
 }
+
+// CameOut is how it came out, in a line.
+func (b BakeRecord) CameOut() outcome.Verdict {
+	return b.Told.Verdict(string(b.Result.Set.Band), b.words())
+}

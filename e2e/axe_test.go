@@ -73,7 +73,7 @@ func everyView(url string, look func(string, ...step)) {
 		look(path, Navigate(url+path), WaitVisible(sel))
 	}
 	look("a bake in full", Navigate(url+"/log"), click(id("open-bake")), WaitVisible(id("why", " h3")))
-	look("putting right", click(id("correct")), WaitVisible(id("log-it")))
+	look("putting right", click(CSS(`[data-testid^="more-"]`)), click(id("correct")), WaitVisible(id("log-it")))
 	look(
 		"a card in full",
 		Navigate(url+"/cards"),

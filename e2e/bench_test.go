@@ -86,14 +86,15 @@ func TestFromFruitToLog(t *testing.T) {
 		fill(id("note"), "Took it out early"),
 		click(id("log-it")),
 	)
-	do(t, ctx, Navigate(url+"/log"))
+	do(t, ctx, Navigate(url+"/log"), click(id("bake-Gooseberry, Thursday", ` [data-testid="open-bake"]`)))
 	reads(
 		t,
 		ctx,
 		id("bake-Gooseberry, Thursday"),
 		"version 2",
-		"Predicted spoonable",
-		"≠ saucy",
+		"Predicted: spoonable",
+		"Saucy, thinner than it was meant",
+		"Next time: bake it until the middle bubbles",
 		"fruit tender",
 		"top golden",
 		"Took it out early",

@@ -64,7 +64,7 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	away.Store(false)
 	do(t, ctx, WaitVisible(id("saved")))
 	do(t, ctx, Navigate(url+"/log"), WaitVisible(id("open-bake")))
-	reads(t, ctx, id("bake-Gooseberry crumble"), "≠ saucy", "top dark", "Half told")
+	reads(t, ctx, id("bake-Gooseberry crumble"), "Saucy, thinner than it was meant", "topping dark", "Half told")
 }
 
 // The first day: nothing is there, and in a dish, a fruit and a style the whole answer is. What water buys is said,

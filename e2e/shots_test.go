@@ -120,7 +120,9 @@ func TestShots(t *testing.T) {
 	take(
 		"side-by-side",
 		fill(id("log-words"), " "),
+		click(id("more-Freezer cherry crisp")),
 		click(id("choose-Freezer cherry crisp")),
+		click(id("more-Damson and apple crumble")),
 		click(id("choose-Damson and apple crumble")),
 		click(id("beside")),
 		WaitVisible(id("side-by-side", " td")),

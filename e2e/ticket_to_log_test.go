@@ -130,6 +130,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 	do(
 		t,
 		ctx,
+		click(id("more-Gooseberry crumble")),
 		click(id("correct")),
 		click(id("juice-saucy")),
 		fill(id("note"), "Thickened overnight."),
@@ -138,14 +139,22 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 	reads(t, ctx, id("lately"), "is put right")
 	reads(t, ctx, id("told-before"), "juice, cold: runny → saucy", "note: not told → “Thickened overnight.”")
 	do(t, ctx, click(id("undo")))
-	reads(t, ctx, id("bake-Gooseberry crumble"), "≠ runny")
+	reads(t, ctx, id("bake-Gooseberry crumble"), "Runny, thinner")
 	do(t, ctx, click(id("redo")))
 	reads(t, ctx, id("bake-Gooseberry crumble"), "saucy")
 	do(t, ctx, click(id("undo")), click(id("lately-fine")), WaitNotPresent(id("lately")))
-	reads(t, ctx, id("bake-Gooseberry crumble"), "≠ runny")
+	reads(t, ctx, id("bake-Gooseberry crumble"), "Runny, thinner")
 
 	// Side by side with another.
-	do(t, ctx, click(id("choose-Gooseberry crumble")), click(id("choose-Plum betty")), click(id("beside")))
+	do(
+		t,
+		ctx,
+		click(id("more-Gooseberry crumble")),
+		click(id("choose-Gooseberry crumble")),
+		click(id("more-Plum betty")),
+		click(id("choose-Plum betty")),
+		click(id("beside")),
+	)
 	reads(
 		t,
 		ctx,

@@ -102,7 +102,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 				"Heaped as usual it would leave less than {mm} when it boils.",
 				message.Millimetres(p.style.keepMM),
 			),
-			message.New("Nothing: the fruit is held back. Put a tray under the dish."),
+			message.New("The dish gets a little less fruit than usual, so that it need not boil over. Put a tray under it."),
 		)
 	}
 	if s.headspaceMM > 25 && a.Fit.LimitedBy == byWeight {

@@ -25,7 +25,7 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 			[]string{"may_boil_over"},
 			[]string{"boils_over"},
 		},
-		"held back": {
+		"less fruit than usual": {
 			func(*Request) {},
 			[]string{"headspace_limits", "thermal_shock", "hot_syrup"},
 			[]string{"boils_over", "set_off_style"},

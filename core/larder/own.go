@@ -74,23 +74,6 @@ var IngredientFigures = []Figure{
 	{Column: priceColumn, Name: "Price", Unit: "a kg", Low: 0, High: 1000, Basis: Kitchen},
 }
 
-// Allergens are the words that the tables name allergens with.
-var Allergens = []string{
-	"egg",
-	"gluten-oats",
-	"gluten-rye",
-	"gluten-wheat",
-	"milk",
-	"nut-almond",
-	"nut-hazelnut",
-	"nut-pecan",
-	"nut-pistachio",
-	"nut-walnut",
-	"sesame",
-	"soya",
-	"sulphites",
-}
-
 // priceColumn is no column of the tables: a price is always the kitchen's own.
 const priceColumn = "price_per_kg"
 
@@ -190,8 +173,8 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 	}
 	if r.Allergens != nil {
 		for i, a := range *r.Allergens {
-			if !slices.Contains(Allergens, a) {
-				f.Add(fmt.Sprintf("%s/allergens/%d", at, i), fault.NotOneOf(a, Allergens...))
+			if !slices.Contains(allergenKeys, a) {
+				f.Add(fmt.Sprintf("%s/allergens/%d", at, i), fault.NotOneOf(a, allergenKeys...))
 			}
 		}
 	}

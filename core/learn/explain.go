@@ -143,7 +143,12 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 	}
 	out := &Explanation{
 		Expected: plan.Expected(), Events: plan.Plan.Answer.Events, End: plan.Plan.Answer.End,
-		Wrong: wrong(came, string(plan.Balance.Set.Band)), OnPaper: plan.Plan.Unmet, Causes: []Cause{},
+		Wrong: []message.Message{}, OnPaper: plan.Plan.Unmet, Causes: []Cause{},
+	}
+	complained := map[string]bool{}
+	for _, c := range came.Told.Complaints(string(plan.Balance.Set.Band), came.Words) {
+		out.Wrong = append(out.Wrong, c.Says)
+		complained[c.Of] = true
 	}
 	if over := out.Expected.BoiledOver; *over {
 		out.OnPaper = append(
@@ -156,6 +161,7 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 		Cause
 		truth Deviation
 		score float64
+		eases bool // a complaint that was told
 	}
 	var all []found
 	done, of := 0, 0
@@ -181,20 +187,28 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 			}
 			m := misses(came, a)
 			if score := sum(m) + t.far(); score < best.score {
-				c := Cause{Code: s.code, Says: s.says(x), Evidence: evidence(came, a)}
+				best = found{Cause{Code: s.code, Says: s.says(x), Evidence: evidence(came, a)}, t, score, false}
 				for i := range m {
 					if before[i].by > 0.5 && m[i].by < before[i].by/2 {
-						c.Explains = append(c.Explains, m[i].what)
+						best.Explains = append(best.Explains, m[i].what)
+						best.eases = best.eases || complained[m[i].of]
 					}
 				}
-				best = found{c, t, score}
 			}
 		}
 		if len(best.Explains) > 0 && best.score < sum(before)-clearly {
 			all = append(all, best)
 		}
 	}
-	slices.SortStableFunc(all, func(a, b found) int { return cmp.Compare(a.score, b.score) })
+	slices.SortStableFunc(all, func(a, b found) int {
+		if a.eases != b.eases { // what was complained of is explained first
+			if a.eases {
+				return -1
+			}
+			return 1
+		}
+		return cmp.Compare(a.score, b.score)
+	})
 	for _, f := range all[:min(mostSaid, len(all))] {
 		f.Next = next(ctx, q, plan, f.truth)
 		out.Causes = append(out.Causes, f.Cause)
@@ -204,6 +218,7 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 
 // miss is how far a bake on paper is from one thing that was told, in squared deviations.
 type miss struct {
+	of   string // as outcome.Complaint has it; empty: nothing that is complained of
 	what message.Message
 	by   float64
 }
@@ -218,16 +233,20 @@ func sum(all []miss) (s float64) {
 // misses has one for each thing that may be told, in the same order each time; what was not told is not missed.
 func misses(c Report, a *bake.DessertAnswer) []miss {
 	e, ran := a.Expected(), a.Plan.Answer
+	juice := e.Juice
+	if c.Told.Warm() {
+		juice = string(a.Balance.Set.HotBand)
+	}
 	return []miss{
-		{message.New("the juice"), steps(bake.JuiceWords, c.Juice, e.Juice)},
-		{message.New("the fruit"), steps(bake.FruitWords, c.Fruit, e.Fruit)},
-		{message.New("the top"), steps(bake.TopWords, c.Top, e.Top)},
-		{message.New("the base"), steps(bake.BaseWords, c.Told.Base, e.Base)},
-		{message.New("that it boiled over"), unlike(c.BoiledOver, e.BoiledOver)},
-		{message.New("when the rim bubbled"), late(c.Told.RimMin, ran.Events.RimBubbles)},
-		{message.New("when the middle bubbled"), late(c.Told.MiddleMin, ran.Events.MiddleBubbles)},
-		{message.New("the weight that it lost"), lighter(c.Told, ran.End.SteamedOffG)},
-		{message.New("the probe's curve"), offCurve(c.Happened, ran.Curves)},
+		{"juice", message.New("the juice"), steps(bake.JuiceWords, c.Juice, juice)},
+		{"fruit", message.New("the fruit"), steps(bake.FruitWords, c.Fruit, e.Fruit)},
+		{"top", message.New("the top"), steps(bake.TopWords, c.Top, e.Top)},
+		{"base", message.New("the base"), steps(bake.BaseWords, c.Told.Base, e.Base)},
+		{"boiled_over", message.New("that it boiled over"), unlike(c.BoiledOver, e.BoiledOver)},
+		{"", message.New("when the rim bubbled"), late(c.Told.RimMin, ran.Events.RimBubbles)},
+		{"", message.New("when the middle bubbled"), late(c.Told.MiddleMin, ran.Events.MiddleBubbles)},
+		{"", message.New("the weight that it lost"), lighter(c.Told, ran.End.SteamedOffG)},
+		{"", message.New("the probe's curve"), offCurve(c.Happened, ran.Curves)},
 	}
 }
 
@@ -278,31 +297,6 @@ func late(told, expected *float64) float64 {
 	}
 	d := (*told - *expected) / seenMin
 	return min(mostMiss, d*d)
-}
-
-// wrong is what was told that no baker wants; band is how it was meant to stand.
-func wrong(c Report, band string) []message.Message {
-	out := []message.Message{}
-	add := func(is bool, says message.Message) {
-		if is {
-			out = append(out, says)
-		}
-	}
-	meant, juice := slices.Index(bake.JuiceWords, band), slices.Index(bake.JuiceWords, c.Juice)
-	add(juice >= 0 && juice < meant, message.New("thinner than it was meant"))
-	add(juice > meant, message.New("thicker than it was meant"))
-	add(c.Fruit == "hard", message.New("fruit hard"))
-	add(c.Fruit == "mush", message.New("fruit gone to mush"))
-	add(c.Top == "pale", message.New("topping pale"))
-	add(c.Top == "dark", message.New("topping dark"))
-	add(c.Top == "burnt", message.New("topping burnt"))
-	add(c.Told.Base == "raw", message.New("base raw"))
-	add(c.Told.Base == "soft", message.New("base soft"))
-	add(c.Told.Base == "burnt", message.New("base burnt"))
-	add(c.BoiledOver != nil && *c.BoiledOver, message.New("boiled over"))
-	add(c.Told.Sweetness == "sharp", message.New("too sharp"))
-	add(c.Told.Sweetness == "sweet", message.New("too sweet"))
-	return out
 }
 
 // evidence is what the model gives with one thing changed, beside what was told.

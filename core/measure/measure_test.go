@@ -130,9 +130,11 @@ func TestSpoonsAreTheNearestRealOnes(t *testing.T) {
 		d    Density
 		want string
 	}{
-		{"cornflour", 20.94, DensityOf(128, 2.67, ""), "2 tbsp + 1 3/4 tsp"},
+		{"cornflour", 20.94, DensityOf(128, 2.67, ""), "2 tbsp + 2 tsp"},
 		{"a cup of sugar", 200, DensityOf(200, 4.2, ""), "1 cup"},
 		{"a cup and a bit", 212.3, DensityOf(200, 4.2, ""), "1 cup + 1 tbsp"},
+		{"a little under half a cup", 60.5, DensityOf(125, 2.6, ""), "a scant 1/2 cup"},
+		{"a little over", 194, DensityOf(125, 2.6, ""), "a generous 1 1/2 cups"},
 		{"flour", 187, DensityOf(125, 2.6, ""), "1 1/2 cups"},
 		{"brown sugar is packed", 110, DensityOf(220, 4.6, "packed"), "1/2 cup packed"},
 		{"salt", 1.5, DensityOf(292, 6, ""), "1/4 tsp"},
@@ -159,6 +161,16 @@ func TestSpoonsStayNearTheGrams(t *testing.T) {
 					t.Errorf("%.1f g by %+v is %s, off by %.1f %%", g, c, h.Text, h.ErrorPct)
 				}
 			}
+		}
+	}
+}
+
+func TestInchesAreThoseOfARuler(t *testing.T) {
+	for in, want := range map[float64]string{
+		0: "0", 0.03: "1/16", 0.12: "1/8", 0.19: "1/4", 0.59: "5/8", 0.98: "1", 9.45: "9 1/2", 13: "13", -0.6: "-5/8",
+	} {
+		if got := Inches(in); got != want {
+			t.Errorf("%g in is %q, want %q", in, got, want)
 		}
 	}
 }

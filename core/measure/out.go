@@ -20,7 +20,11 @@ type Household struct {
 }
 
 // closeEnoughPct is the error in percent that nobody can see in a spoon: within it, fewer spoons win over nearer ones.
-const closeEnoughPct = 2.0
+// A cup may be off by a little more: it is said to be scant or generous.
+const (
+	closeEnoughPct    = 2.0
+	closeEnoughCupPct = 4.0
+)
 
 // tellOffPct is the error in percent from which it is told.
 const tellOffPct = 5.0
@@ -71,18 +75,19 @@ func (c Conventions) Spoons(g float64, d Density) (Household, bool) {
 				for tbsp := range 4 {
 					try(measured{cups: n + part, tbsp: float64(tbsp)})
 				}
-				try(measured{cups: n + part, tsp: 1})
-				try(measured{cups: n + part, tsp: 2})
 			}
 		}
 	}
 	if whole := math.Floor(g / tbspG); whole < 8 {
 		for _, n := range []float64{whole, whole + 1} {
 			for tsp := range 3 {
-				for _, part := range tspParts {
-					try(measured{tbsp: n, tsp: float64(tsp) + part})
-				}
+				try(measured{tbsp: n, tsp: float64(tsp)})
 			}
+		}
+	}
+	for tsp := range 3 {
+		for _, part := range tspParts {
+			try(measured{tsp: float64(tsp) + part})
 		}
 	}
 	if !found { // a spoonful without a cup's weight, and more than eight of it
@@ -96,25 +101,44 @@ func (c Conventions) Spoons(g float64, d Density) (Household, bool) {
 // better says whether m measures g out more sensibly than other: near enough with fewer terms, or else nearer.
 func (m measured) better(other measured, g float64) bool {
 	a, b := 100*math.Abs(m.g-g)/g, 100*math.Abs(other.g-g)/g
-	if a <= closeEnoughPct && b <= closeEnoughPct && m.terms() != other.terms() {
+	near, otherNear := a <= m.closeEnough(), b <= other.closeEnough()
+	if near && otherNear && m.terms() != other.terms() {
 		return m.terms() < other.terms()
 	}
-	if (a <= closeEnoughPct) != (b <= closeEnoughPct) {
-		return a <= closeEnoughPct
+	if near != otherNear {
+		return near
 	}
 	return a < b
 }
 
+func (m measured) closeEnough() float64 {
+	if m.onlyCups() {
+		return closeEnoughCupPct
+	}
+	return closeEnoughPct
+}
+
+func (m measured) onlyCups() bool { return m.cups > 0 && m.tbsp == 0 && m.tsp == 0 }
+
 // text tells it, with what it is off where that matters.
 func (m measured) text(packing string, offPct float64) string {
 	b := make([]byte, 0, 48)
+	if m.onlyCups() && math.Abs(offPct) > closeEnoughPct && math.Abs(offPct) <= tellOffPct {
+		if offPct > 0 {
+			b = append(b, "a scant "...)
+		} else {
+			b = append(b, "a generous "...)
+		}
+	}
+	said := false
 	add := func(n float64, one, many string) {
 		if n == 0 {
 			return
 		}
-		if len(b) > 0 {
+		if m.terms() > 1 && said {
 			b = append(b, " + "...)
 		}
+		said = true
 		if n > 1 {
 			one = many
 		}
@@ -132,6 +156,37 @@ func (m measured) text(packing string, offPct float64) string {
 			b = append(b, '+')
 		}
 		b = append(strconv.AppendFloat(b, offPct, 'f', 0, 64), " %)"...)
+	}
+	return string(b)
+}
+
+// Inches writes a length in inches as a ruler has it: to an eighth, and a sixteenth below a quarter.
+func Inches(in float64) string {
+	if in < 0 {
+		return "-" + Inches(-in)
+	}
+	parts := 8.0
+	if in < 3.0/16 {
+		parts = 16
+	}
+	n := math.Round(in * parts)
+	if n == 0 && in > 0.005 {
+		n = 1
+	}
+	whole, rest := math.Floor(n/parts), math.Mod(n, parts)
+	for rest > 0 && math.Mod(rest, 2) == 0 {
+		rest, parts = rest/2, parts/2
+	}
+	b := make([]byte, 0, 12)
+	if whole > 0 || rest == 0 {
+		b = strconv.AppendFloat(b, whole, 'f', 0, 64)
+	}
+	if rest > 0 {
+		if whole > 0 {
+			b = append(b, ' ')
+		}
+		b = append(strconv.AppendFloat(b, rest, 'f', 0, 64), '/')
+		b = strconv.AppendFloat(b, parts, 'f', 0, 64)
 	}
 	return string(b)
 }

@@ -14,6 +14,7 @@ import (
 // Told is what is asked beside the first questions; all of it may be left out.
 type Told struct {
 	JuiceHot  string   `json:"juice_hot,omitempty"`
+	Cooled    *bool    `json:"cooled,omitempty"`    // before the juice was judged
 	Base      string   `json:"base,omitempty"`      // raw, soft, crisp or burnt
 	Sweetness string   `json:"sweetness,omitempty"` // sharp, right or sweet
 	RimMin    *float64 `json:"rim_min,omitempty"`   // when the rim bubbled

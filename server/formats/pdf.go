@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"mabbin/core/balance"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/recipe"
 	"mabbin/server/render"
@@ -214,7 +215,7 @@ func (s *pressed) allergens(y float64) float64 {
 	s.rule(margin, y, full, 0.8)
 	contains := message.New("Contains: none of the listed allergens.")
 	if len(a.Contains) > 0 {
-		contains = message.New("Contains: {allergens}.", named(a.Contains))
+		contains = message.New("Contains: {allergens}.", allergens(a.Contains))
 	}
 	label := message.Message{}
 	if len(a.CheckLabel) > 0 {
@@ -228,6 +229,15 @@ func (s *pressed) allergens(y float64) float64 {
 		9,
 		s.Read.Text(message.Sentences(contains, label, message.New("A list is no promise about cross-contact."))),
 	)
+}
+
+// allergens is what is said to be in it.
+func allergens(keys []string) message.Arg {
+	names := make([]string, len(keys))
+	for i, k := range keys {
+		names[i] = string(larder.AllergenName(k))
+	}
+	return named(names)
 }
 
 // named is names of the tables, with commas between them.

@@ -36,6 +36,9 @@ func typicalDishes(inches bool) []api.TypicalDish {
 var theLarder = func() api.Larder {
 	l := tablesOf()
 	l.Swaps = diet.Swaps()
+	l.Allergens = each(larder.Allergens, func(a larder.Allergen) api.LarderAllergen {
+		return api.LarderAllergen{Key: a.Key, Name: a.Name}
+	})
 	l.Habits = each(measure.Habits(), func(h measure.Habit) api.Habit {
 		return api.Habit{Key: api.HabitKey(h.Key), Name: h.Name, Says: h.Says, Settings: h.Settings}
 	})

@@ -137,6 +137,7 @@ func bakeTold(b app.BakeRecord) api.Bake {
 		Setting:   settingTold(b.Setting),
 		Outcome:   outcomeTold(b.Outcome),
 		Revision:  app.Revision(b),
+		Came:      b.CameOut(),
 		Happened:  b.Happened,
 		Corrections: each(
 			b.Corrections,

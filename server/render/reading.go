@@ -78,7 +78,7 @@ func (r Reading) Weight(g float64) string {
 func (r Reading) MM(x float64) string {
 	switch {
 	case r.Lengths == "in":
-		return r.number(x/10/measure.CMInch, 2) + " in"
+		return measure.Inches(x/10/measure.CMInch) + " in"
 	case math.Abs(x) < 10:
 		return r.number(x, 1) + " mm"
 	}
@@ -88,7 +88,7 @@ func (r Reading) MM(x float64) string {
 // CM is a length.
 func (r Reading) CM(x float64) string {
 	if r.Lengths == "in" {
-		return r.number(x/measure.CMInch, 1) + " in"
+		return measure.Inches(x/measure.CMInch) + " in"
 	}
 	return r.number(x, 1) + " cm"
 }
@@ -107,7 +107,7 @@ func (r Reading) OvenHeat(c float64) string {
 }
 
 var (
-	figureInText  = regexp.MustCompile(`(\d+(?:\.\d+)?) (g|mm|cm|C)\b`)
+	figureInText  = regexp.MustCompile(`(?:(\d+(?:\.\d+)?) to )?(\d+(?:\.\d+)?) (g|mm|cm|C)\b`)
 	decimalInText = regexp.MustCompile(`\d\.\d`)
 )
 
@@ -145,15 +145,12 @@ func (r Reading) Words(s string) string {
 // braces, stay as they are.
 func (r Reading) words(s string) string {
 	s = figureInText.ReplaceAllStringFunc(s, func(found string) string {
-		figure, unit, _ := strings.Cut(found, " ")
-		x, err := strconv.ParseFloat(figure, 64)
-		if err != nil {
-			return found
+		part := figureInText.FindStringSubmatch(found)
+		if part[1] == "" {
+			return r.inUnit(part[2], part[3])
 		}
-		if unit == "C" {
-			return r.Warmth(x)
-		}
-		return r.Figure(message.Kind(unit), x)
+		least, _, _ := strings.Cut(r.inUnit(part[1], part[3]), " "+r.unit(part[3]))
+		return least + " to " + r.inUnit(part[2], part[3])
 	})
 	if r.Decimal == measure.Comma {
 		s = decimalInText.ReplaceAllStringFunc(s, r.mark)
@@ -172,6 +169,24 @@ func (r Reading) words(s string) string {
 		b.WriteString("{" + place + "}")
 		s = after
 	}
+}
+
+// inUnit is a figure of a text, with its unit, as the kitchen reads it.
+func (r Reading) inUnit(figure, unit string) string {
+	x, err := strconv.ParseFloat(figure, 64)
+	switch {
+	case err != nil:
+		return figure + " " + unit
+	case unit == "C":
+		return r.Warmth(x)
+	}
+	return r.Figure(message.Kind(unit), x)
+}
+
+// unit is what stands behind a figure for one of the units of a text.
+func (r Reading) unit(of string) string {
+	shown := strings.Fields(r.inUnit("1", of))
+	return shown[len(shown)-1]
 }
 
 // Name is a name of the tables as it stands in a sentence.

@@ -51,8 +51,9 @@ func problem(kind string, title message.Message, status int, faults fault.Faults
 	fields, all := make([]api.FieldProblem, len(faults)), make([]string, len(faults))
 	for i, f := range faults {
 		f.Pointer = clipped(f.Pointer)
-		fields[i] = api.FieldProblem{Pointer: fragment(f.Pointer), Detail: r.Text(f.Detail)}
-		all[i] = strings.TrimSpace(spoken(f.Pointer) + " " + fields[i].Detail)
+		detail := r.Text(f.Detail)
+		all[i] = strings.TrimSpace(subject(f.Pointer, r) + " " + detail)
+		fields[i] = api.FieldProblem{Pointer: fragment(f.Pointer), Detail: detail, Says: all[i]}
 	}
 	detail := strings.Join(all, "; ")
 	return api.Problem{Type: kind, Title: r.Text(title), Status: status, Detail: &detail, Errors: &fields}
@@ -64,11 +65,6 @@ func clipped(pointer string) string {
 		return pointer
 	}
 	return strings.ToValidUTF8(pointer[:mostPointer], "")
-}
-
-// spoken is the field that a pointer points at, as it stands before what is wrong with it: "fruits 1, cut mm".
-func spoken(pointer string) string {
-	return strings.NewReplacer("_", " ", "/", ", ").Replace(strings.TrimLeft(pointer, "/?"))
 }
 
 // fragment is a pointer as a URI fragment; a query parameter keeps its question mark.

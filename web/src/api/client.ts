@@ -86,10 +86,10 @@ export const unreachable: Problem = {
 export const unanswered = (p: Problem) => p.status === unreachable.status
 
 /** A problem in a sentence: what, and each wrong field. */
-export const inWords = (p: Problem) => [p.title, ...(p.errors ?? []).map((e) => e.detail)].join(': ')
+export const inWords = (p: Problem) => [p.title, ...(p.errors ?? []).map((e) => e.says)].join(': ')
 
 /** What is wrong, without what could not be done for it. */
-export const why = (p: Problem) => (p.errors?.length ? p.errors.map((e) => e.detail) : [p.title]).join('; ')
+export const why = (p: Problem) => (p.errors?.length ? p.errors.map((e) => e.says) : [p.title]).join('; ')
 
 /** What is wrong with one field of what was sent; empty where nothing is. */
 export const faultAt = (p: Problem | undefined, pointer: string) =>

@@ -1057,7 +1057,16 @@ export interface components {
              * @example #/dish/length_cm
              */
             pointer: string;
+            /**
+             * @description What is wrong with it, and what would be right
+             * @example is 99999 cm: give 3 to 100 cm
+             */
             detail: string;
+            /**
+             * @description The same as a sentence, which names the field
+             * @example The length of the rim is 99999 cm: give 3 to 100 cm
+             */
+            says: string;
         };
         /**
          * @description A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
@@ -2600,6 +2609,8 @@ export interface components {
         Larder: {
             /** @description How the kitchens of a region measure and read: what a new one begins with */
             habits: components["schemas"]["Habit"][];
+            /** @description Those that the tables know, with what they are called on a list */
+            allergens: components["schemas"]["LarderAllergen"][];
             /** @description Dishes as shops sell them, by centimetres or by inches as lengths are read */
             typical_dishes: components["schemas"]["TypicalDish"][];
             bases: components["schemas"]["LarderBase"][];
@@ -2620,6 +2631,10 @@ export interface components {
             name: string;
             says: string;
             settings: components["schemas"]["Settings"];
+        };
+        LarderAllergen: {
+            key: string;
+            name: components["schemas"]["Name"];
         };
         TypicalDish: {
             key: string;
@@ -3310,8 +3325,20 @@ export interface components {
              */
             hand?: "pour" | "spoon_in" | "spoon_out" | "clear";
         };
+        /** @description How a bake came out, in a line */
+        CameOut: {
+            /** @enum {string} */
+            state: "right" | "wrong" | "untold";
+            says: components["schemas"]["Text"];
+            /** @description All of the first answers; left out where there are none */
+            told?: components["schemas"]["Text"];
+            /** @description What is tried first another time, by the trade's usual answer; left out where nothing is wrong */
+            next?: components["schemas"]["Text"];
+        };
         Told: {
             juice_hot?: components["schemas"]["JuiceOutcome"];
+            /** @description Whether it had cooled before the juice was judged */
+            cooled?: boolean;
             /** @enum {string} */
             base?: "raw" | "soft" | "crisp" | "burnt";
             /** @enum {string} */
@@ -3384,6 +3411,7 @@ export interface components {
             watch_id?: string;
         };
         Bake: {
+            came: components["schemas"]["CameOut"];
             /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
             revision: string;
             /** Format: uuid */

@@ -51,12 +51,23 @@ export const grams = (g: number) => {
   const s = scale(g)
   return `${s.figure} ${s.unit}`
 }
+/** Inches as a ruler has them: to an eighth, and a sixteenth below a quarter. */
+function inches(x: number): string {
+  if (x < 0) return `-${inches(-x)}`
+  let parts = x < 3 / 16 ? 16 : 8
+  const n = Math.round(x * parts) || (x > 0.005 ? 1 : 0)
+  const all = Math.floor(n / parts)
+  let rest = n % parts
+  for (; rest && rest % 2 === 0; rest /= 2) parts /= 2
+  if (!rest) return String(all)
+  return `${all ? `${all} ` : ''}${rest}/${parts}`
+}
 export const mm = (x: number) =>
   units.lengths === 'in'
-    ? `${hundredth.format(x / 10 / cmInch)} in`
+    ? `${inches(x / 10 / cmInch)} in`
     : `${Math.abs(x) < 10 ? tenth.format(x) : whole.format(x)} mm`
 export const cm = (x: number) =>
-  units.lengths === 'in' ? `${tenth.format(x / cmInch)} in` : `${tenth.format(x)} cm`
+  units.lengths === 'in' ? `${inches(x / cmInch)} in` : `${tenth.format(x)} cm`
 /** A volume: litres, or where lengths are inches the quarts, of half-pint cups the pints, that belong to them. */
 export function litres(ml: number): string {
   if (units.lengths === 'in')
@@ -146,7 +157,7 @@ export function fromTo(least = '', most = ''): string {
 /** 24 × 18 cm, 5 deep, or 26 cm round, 5 deep. */
 export function sizes(d: Dish): string {
   const inch = units.lengths === 'in'
-  const n = (x: number) => tenth.format(inch ? x / cmInch : x)
+  const n = (x: number) => (inch ? inches(x / cmInch) : tenth.format(x))
   const unit = inch ? 'in' : 'cm'
   const across =
     d.shape === 'round'

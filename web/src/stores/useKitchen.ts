@@ -156,6 +156,9 @@ export const useKitchen = defineStore('kitchen', () => {
   }
   const fruits = computed(() => withOwn(larder.value?.fruits ?? [], own.value.fruits))
   const ingredients = computed(() => withOwn(larder.value?.ingredients ?? [], own.value.ingredients))
+  const allergenNames = computed(() => new Map((larder.value?.allergens ?? []).map((a) => [a.key, a.name])))
+  /** Allergens as they are called on a list. */
+  const allergens = (keys: string[]) => keys.map((k) => allergenNames.value.get(k) ?? k).join(', ')
   /** Dishes as shops sell them, to begin with. */
   const typical = computed(() => (larder.value?.typical_dishes ?? []).map((d) => ({ ...d, id: d.key })))
   const keyed = <T extends { key: string }>(pick: () => T[] | undefined) =>
@@ -278,6 +281,7 @@ export const useKitchen = defineStore('kitchen', () => {
     fruits,
     ingredients,
     typical,
+    allergens,
     ours,
     picked,
     measures,

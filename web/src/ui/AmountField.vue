@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, useId, watch } from 'vue'
-import { type AmountKind, api, ask, why } from '@/api/client'
+import { type AmountKind, api, ask, faultAt } from '@/api/client'
 import { byThumb, pad, type PadField } from './numberPad'
 import { useKitchen } from '@/stores/useKitchen'
 import { marked, typedIn } from '@/format/amounts'
@@ -84,7 +84,7 @@ async function take() {
     }),
   )
   if (got.problem) {
-    wrong.value = why(got.problem)
+    wrong.value = faultAt(got.problem, '/text') || got.problem.title
     return
   }
   taken.value = bare ? '' : got.data.taken

@@ -169,6 +169,13 @@ async function putRight(bake: Bake, outcome: Outcome) {
           `, predicted ${bandWords[band]}`
         }}</template></TouchWords
       >
+      <TouchWords
+        v-if="out.juice"
+        v-model="told.cooled"
+        title="Had it cooled?"
+        :options="yesNo"
+        testid="cooled"
+      />
       <TouchWords v-model="out.boiled_over" title="Boiled over" :options="yesNo" testid="over" />
       <PictureField v-model="out.picture_id" />
       <details :open="!!correcting">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Dish } from '@/api/client'
+import { inWords, type Dish } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { litres, sizes } from '@/format/amounts'
 import DishForm from './DishForm.vue'
@@ -31,7 +31,7 @@ function bySizes() {
 }
 async function takeNew(d: Chosen) {
   const kept = await kitchen.setDish(d.id, { name: d.name, count: d.count, dish: d.dish })
-  problem.value = kept ? [kept.title, ...(kept.errors ?? []).map((e) => e.detail)].join(': ') : ''
+  problem.value = kept ? inWords(kept) : ''
   if (kept) return
   own.value = undefined
   emit('choose', d)

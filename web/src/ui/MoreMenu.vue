@@ -3,7 +3,10 @@ import { onClickOutside, useEventListener } from '@vueuse/core'
 import { ref, useTemplateRef } from 'vue'
 
 /** What is done now and then, behind one button. Whatever is chosen in it closes it. */
-withDefaults(defineProps<{ says: string; testid?: string }>(), { testid: 'more' })
+withDefaults(defineProps<{ says: string; about?: string; testid?: string }>(), {
+  about: undefined,
+  testid: 'more',
+})
 const open = ref(false)
 const menu = useTemplateRef('menu')
 onClickOutside(menu, () => (open.value = false))
@@ -21,7 +24,7 @@ useEventListener(menu, 'keydown', (e: KeyboardEvent) => {
       class="push"
       :aria-expanded="open"
       aria-haspopup="true"
-      :aria-label="says"
+      :aria-label="about ? `${says}: ${about}` : says"
       :data-testid="testid"
       @click="open = !open"
     >

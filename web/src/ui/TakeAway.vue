@@ -47,7 +47,7 @@ const print = () => window.print()
         {{ says }}
       </button>
       <button class="plain" :aria-expanded="files" data-testid="files" @click="files = !files">
-        {{ files ? 'No file' : 'File…' }}
+        {{ files ? 'Fewer choices' : 'As a file…' }}
       </button>
     </div>
     <div v-if="files" role="group" aria-label="As a file">

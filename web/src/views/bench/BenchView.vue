@@ -301,7 +301,7 @@ const whole = computed(() => ({
       </p>
       <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
         {{
-          `${dessert.problem.title}: ${dessert.faults.map((f) => f.detail).join('; ')}. The figures below are the last that could be calculated.`
+          `${dessert.problem.title}: ${dessert.faults.map((f) => f.says).join('; ')}. The figures below are the last that could be calculated.`
         }}
       </p>
       <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
@@ -317,7 +317,7 @@ const whole = computed(() => ({
     <section v-else class="middle panel" aria-label="Cutaway">
       <p v-if="dessert.problem" class="wrong" role="alert">
         {{ dessert.problem.title }}:
-        {{ dessert.faults.map((f) => f.detail).join('; ') }}
+        {{ dessert.faults.map((f) => f.says).join('; ') }}
       </p>
       <p v-else class="quiet">Calculating…</p>
     </section>

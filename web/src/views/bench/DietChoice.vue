@@ -99,7 +99,7 @@ function take() {
         It stands <strong>{{ bandWords[proposal.answer.set.band] }}</strong>{{
           proposal.answer.set.band === proposal.before.set.band ? ' as before' : ''
         }}. <strong>Contains:</strong>
-        {{ proposal.answer.allergens.contains.join(', ') || 'none of the listed allergens' }}.
+        {{ kitchen.allergens(proposal.answer.allergens.contains) || 'none of the listed allergens' }}.
         <template v-if="proposal.check_label.length"
           ><strong>Check the label:</strong> {{ proposal.check_label.map(short).join(', ') }}.</template
         >

@@ -25,7 +25,7 @@ const limits: Record<string, string> = {
         <template v-if="answer.fruit_tolerance_g">{{
           `give or take ${grams(answer.fruit_tolerance_g)}`
         }}</template>
-        <template v-else>no room to be off</template>,
+        <template v-else>weigh it exactly</template>,
         {{ limits[answer.fit.limited_by] ?? '' }}
       </dd>
     </div>

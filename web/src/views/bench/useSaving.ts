@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import type { Card } from '@/api/client'
+import { why, type Card } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { useOutbox } from '@/stores/useOutbox'
 import { useDessert } from '@/stores/useDessert'
@@ -33,10 +33,7 @@ export function useSaving() {
         }
     const sent = await outbox.send(parcel)
     if (sent.kept === 'refused') {
-      const f = sent.problem.errors?.[0]
-      refused.value = f
-        ? `${f.pointer.replace(/^#\/(request\/)?/, '').replaceAll('/', ' ')}: ${f.detail}`
-        : sent.problem.title
+      refused.value = why(sent.problem)
       return
     }
     dessert.keptAs(cardId, sent.kept === 'saved' ? (sent.data as Card).versions[0]?.number : undefined)

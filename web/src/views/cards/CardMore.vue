@@ -141,7 +141,7 @@ const headOf = (n: number) => {
         </button>
         <button type="button" class="push" data-testid="copy-card" @click="copy">Copy it</button>
         <button type="button" class="push" data-testid="put-away" @click="putAway">
-          {{ card.archived ? 'Take it out again' : 'Put it away' }}
+          {{ card.archived ? 'Back among the cards' : 'Into the archive' }}
         </button>
       </form>
       <div class="field">

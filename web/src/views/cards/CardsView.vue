@@ -43,7 +43,7 @@ const diets: [NonNullable<typeof seeks.diet>, string][] = [
   ['nut_free', 'no nuts'],
 ]
 const shapes = (['rectangle', 'square', 'round', 'oval'] as const).map((x) => [x, x] as const)
-const few = [6, 8, 10, 12].map((n) => [n, `to ${n} things`] as const)
+const few = [6, 8, 10, 12].map((n) => [n, `up to ${n} ingredients`] as const)
 const sought = refDebounced(
   computed(() => ({
     words: seeks.words.trim() || undefined,
@@ -159,9 +159,9 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         :options="diets.map(([key, says]) => [key, says] as const)"
         testid="seek-diet"
       />
-      <SeekSelect v-model="seeks.most" class="pick" label="Things" :options="few" testid="seek-most" />
+      <SeekSelect v-model="seeks.most" class="pick" label="Ingredients" :options="few" testid="seek-most" />
       <label class="tick"
-        ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> put away</label
+        ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> in the archive</label
       >
       <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
     </div>
@@ -210,7 +210,7 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       @away="
         (c) =>
           did(
-            c.archived ? `${c.name} is put away` : `${c.name} is out again`,
+            c.archived ? `${c.name} is in the archive` : `${c.name} is back among the cards`,
             c.id,
             { archived: !c.archived },
             { archived: c.archived },

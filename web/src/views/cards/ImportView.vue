@@ -25,7 +25,7 @@ const file = ref<HTMLInputElement>()
 const open = computed(() => verdict.value?.open ?? 0)
 const faults = computed(() =>
   problem.value?.errors?.length
-    ? problem.value.errors.map((e) => e.detail)
+    ? problem.value.errors.map((e) => e.says)
     : problem.value
       ? [problem.value.title]
       : [],

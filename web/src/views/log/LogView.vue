@@ -124,7 +124,7 @@ function again(b: Bake) {
       >
     </div>
     <UnusableNotice what="these bakes" :list="unusable" />
-    <p v-if="chosen.length" class="notice panel" role="status">
+    <p v-if="chosen.length" class="notice panel beside" role="status">
       <template v-if="chosen.length === 1">{{
         `${chosen[0]!.title}, ${date(chosen[0]!.baked_at)}: choose a second one to lay beside it.`
       }}</template>
@@ -187,6 +187,11 @@ function again(b: Bake) {
 }
 .pick {
   width: 170px;
+}
+.beside {
+  position: sticky;
+  z-index: 4;
+  top: 0;
 }
 ol {
   list-style: none;

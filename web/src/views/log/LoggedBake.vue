@@ -2,34 +2,31 @@
 import { computed, ref } from 'vue'
 import type { Bake } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
+import MoreMenu from '@/ui/MoreMenu.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { bandWords, date, grams, integer, mm } from '@/format/amounts'
 import HowItWent from './HowItWent.vue'
 import OutcomeCorrections from './OutcomeCorrections.vue'
 import BakeDiagnosis from './BakeDiagnosis.vue'
 
-/** One bake of the log: what was predicted, what came out; opened, all that is known of it. */
+/** One bake of the log: how it came out, and what to do another time; opened, all that is known of it. */
 const props = defineProps<{ bake: Bake; chosen: boolean }>()
 defineEmits<{ bench: []; choose: []; correct: [] }>()
 const kitchen = useKitchen()
 const open = ref(false)
-const boiled = computed(() =>
-  props.bake.outcome.boiled_over === undefined
-    ? ''
-    : props.bake.outcome.boiled_over
-      ? 'boiled over'
-      : 'did not boil over',
-)
-const agrees = computed(() => props.bake.outcome.juice === props.bake.predicted.band)
+/** What a listener tells it apart by. */
+const called = computed(() => `${props.bake.title}, ${date(props.bake.baked_at)}`)
 const picture = computed(
   () =>
     props.bake.outcome.picture_id &&
     `/api/v1/kitchens/${kitchen.kitchen?.id}/pictures/${props.bake.outcome.picture_id}`,
 )
+const signs = { right: '✓', wrong: '!', untold: '?' }
+const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
 </script>
 
 <template>
-  <li class="panel" :data-testid="`bake-${bake.title}`">
+  <li :class="['panel', { chosen }]" :data-testid="`bake-${bake.title}`">
     <div class="what">
       <img
         v-if="picture"
@@ -40,54 +37,46 @@ const picture = computed(
       />
       <CutawayPicture v-else class="pic" :cut="bake.predicted.cutaway" small />
       <div>
-        <strong>{{ bake.title }}</strong>
+        <h2>{{ bake.title }}</h2>
         <p class="quiet small">
           {{ date(bake.baked_at) }}<template v-if="bake.version">{{ `, version ${bake.version}` }}</template
           ><template v-if="bake.corrections.length">, put right</template>
         </p>
       </div>
     </div>
-    <dl>
-      <dt>Predicted</dt>
-      <dd>
-        <strong>{{ bandWords[bake.predicted.band] }}</strong>{{
-          `, free rim ${mm(bake.predicted.hot_headspace_mm)}`
-        }}
-        <span class="quiet">{{
-          `· ${grams(bake.predicted.fruit_g)} fruit, ${grams(bake.predicted.thickener_g)} thickener`
-        }}</span>
-      </dd>
-      <dt>Came out</dt>
-      <dd>
-        <strong v-if="bake.outcome.juice"
-          >{{ agrees ? '✓' : '≠' }} {{ bandWords[bake.outcome.juice] }}</strong
-        >
-        <span v-else class="quiet">juice not told</span
-        ><template v-if="bake.outcome.fruit">{{ `, fruit ${bake.outcome.fruit}` }}</template
-        ><template v-if="bake.outcome.top">{{ `, top ${bake.outcome.top}` }}</template
-        ><template v-if="boiled">, {{ boiled }}</template>
-      </dd>
-      <dd v-if="bake.outcome.note" class="note">“{{ bake.outcome.note }}”</dd>
-    </dl>
+    <div class="came">
+      <p :class="['verdict', bake.came.state]">
+        <span class="sign" aria-hidden="true">{{ signs[bake.came.state] }}</span>
+        {{ sentence(bake.came.says) }}
+      </p>
+      <p v-if="bake.came.next"><strong>Next time:</strong> {{ bake.came.next }}</p>
+      <p v-if="bake.outcome.note" class="quiet note">{{ `“${bake.outcome.note}”` }}</p>
+    </div>
     <div class="acts">
-      <button class="push" :aria-expanded="open" data-testid="open-bake" @click="open = !open">
+      <button
+        class="push"
+        :aria-expanded="open"
+        :aria-label="`${open ? 'Less of' : 'How it went:'} ${called}`"
+        data-testid="open-bake"
+        @click="open = !open"
+      >
         {{ open ? 'Less' : 'How it went' }}
       </button>
-      <button class="push" @click="$emit('bench')">On the Bench</button>
-      <label class="tick"
-        ><input
-          type="checkbox"
-          :checked="chosen"
-          :data-testid="`choose-${bake.title}`"
-          @change="$emit('choose')"
-        />
-        side by side</label
-      >
+      <MoreMenu says="More" :about="called" :testid="`more-${bake.title}`">
+        <button class="push" @click="$emit('bench')">On the Bench</button>
+        <button class="push" data-testid="correct" @click="$emit('correct')">Put right what was told</button>
+        <button class="push" :data-testid="`choose-${bake.title}`" @click="$emit('choose')">
+          {{ chosen ? 'Not side by side' : 'Side by side' }}
+        </button>
+      </MoreMenu>
     </div>
     <div v-if="open" class="open">
-      <p v-if="bake.happened" class="wide">
-        {{
-          `${integer(bake.happened.minutes)} min in the oven, ${integer(bake.happened.planned_min)} planned.`
+      <p class="wide">
+        <template v-if="bake.happened">{{
+          `${integer(bake.happened.minutes)} min in the oven, ${integer(bake.happened.planned_min)} planned. `
+        }}</template>
+        <template v-if="bake.came.told">{{ `Told: ${bake.came.told}. ` }}</template>{{
+          `Predicted: ${bandWords[bake.predicted.band]}, free rim ${mm(bake.predicted.hot_headspace_mm)}, from ${grams(bake.predicted.fruit_g)} of fruit and ${grams(bake.predicted.thickener_g)} of thickener.`
         }}
       </p>
       <HowItWent :bake="bake" />
@@ -96,9 +85,6 @@ const picture = computed(
         ><img :src="picture" :alt="`${bake.title} as it came out`"
       /></a>
       <OutcomeCorrections :bake="bake" />
-      <button class="push correct" data-testid="correct" @click="$emit('correct')">
-        Put right what was told
-      </button>
     </div>
   </li>
 </template>
@@ -117,8 +103,8 @@ li {
   gap: 14px;
   align-items: center;
 }
-.what strong {
-  font: 650 18px/1.2 var(--title);
+h2 {
+  font-size: 18px;
 }
 .thumb {
   width: 140px;
@@ -127,31 +113,42 @@ li {
   border: 2px solid var(--rim);
   border-radius: 4px;
 }
-dl {
-  display: grid;
-  grid-template-columns: 82px 1fr;
-  gap: 2px 10px;
-  margin: 0;
+.verdict {
+  display: flex;
+  align-items: baseline;
+  gap: 10px;
+  font-size: 19px;
+  font-weight: 650;
 }
-dt {
-  color: var(--ink-2);
+.sign {
+  flex: none;
+  width: 26px;
+  border: 2px solid currentcolor;
+  border-radius: 13px;
+  line-height: 22px;
+  text-align: center;
 }
-dd {
-  margin: 0;
+.right .sign {
+  color: var(--settled);
 }
-.note {
-  grid-column: 2;
-  color: var(--ink-2);
+.wrong.verdict {
+  color: inherit;
+  font-size: 19px;
+}
+.wrong .sign {
+  color: var(--danger);
+}
+.came p + p {
+  margin-left: 36px;
 }
 .acts {
   display: flex;
-  flex-wrap: wrap;
   justify-content: flex-end;
-  gap: 0 8px;
-  max-width: 270px;
+  gap: 8px;
 }
-.acts .push {
-  padding: 0 12px;
+.chosen {
+  outline: 3px solid var(--rim);
+  outline-offset: -3px;
 }
 .open {
   grid-column: 1 / -1;
@@ -170,10 +167,6 @@ dd {
   object-fit: contain;
   object-position: left;
 }
-.correct {
-  justify-self: start;
-  align-self: end;
-}
 @media (max-width: 900px) {
   li {
     grid-template-columns: 1fr;
@@ -181,7 +174,6 @@ dd {
   }
   .acts {
     justify-content: flex-start;
-    max-width: none;
   }
 }
 </style>

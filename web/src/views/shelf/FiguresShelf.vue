@@ -63,9 +63,6 @@ async function set(column: string, v: number | undefined) {
   const figure = figures.value.find((f) => f.column === column)?.name ?? column
   await put(`${short(r.name)}, ${lower(figure)}`, r.key, nothing ? undefined : { ...own.value, values })
 }
-const allergens = computed(() =>
-  [...new Set(kitchen.larder?.ingredients.flatMap((i) => i.allergens) ?? [])].sort(),
-)
 async function contains(list: string[]) {
   if (!row.value || !own.value) return
   await put(`${short(row.value.name)}, what it contains`, row.value.key, {
@@ -133,7 +130,10 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
       </div>
       <p v-if="'allergens' in row" class="small" data-testid="allergens">
         <strong>Contains:</strong>
-        {{ row.allergens.join(', ') || (row.check_label ? 'not known' : 'none of the listed allergens') }}.
+        {{
+          kitchen.allergens(row.allergens) ||
+          (row.check_label ? 'not known' : 'none of the listed allergens')
+        }}.
         <template v-if="row.check_label"><strong>Check the label</strong>: that is not “none”.</template>
         A list is no promise about cross-contact.
       </p>
@@ -195,7 +195,13 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
           data-testid="own-allergens"
           @update:model-value="contains"
         >
-          <el-option v-for="a in allergens" :key="a" :value="a" :label="a" :data-testid="`contains-${a}`" />
+          <el-option
+            v-for="a in kitchen.larder?.allergens"
+            :key="a.key"
+            :value="a.key"
+            :label="a.name"
+            :data-testid="`contains-${a.key}`"
+          />
         </el-select>
       </div>
       <div class="acts">

@@ -76,7 +76,7 @@ const fits = computed(() => amount.of === 'portions' || (amount.of === 'fruit' &
 <template>
   <div class="rough">
     <div class="head">
-      <h1>Three touches: dish, fruit, style</h1>
+      <h1>Dish, fruit and style</h1>
       <HowMuch v-model="amount" :fruit="fruit" />
       <UndoRedo
         v-if="dessert.undos.length || dessert.redos.length"

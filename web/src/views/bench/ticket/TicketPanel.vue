@@ -3,6 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { Answer, Bowl } from '@/api/client'
 import FigureText from '@/ui/FigureText.vue'
 import { basisWords, percent, scale, short, units } from '@/format/amounts'
+import { useKitchen } from '@/stores/useKitchen'
 import { useWeighing } from './useWeighing'
 
 /** What to weigh, in the order and in the bowls in which it is weighed. Weighing is a state of its own: large, ticked off. */
@@ -10,6 +11,7 @@ const props = defineProps<{ answer: Answer; name: string; weighing?: boolean }>(
 defineEmits<{ diet: [] }>()
 const bakers = ref(false)
 const told = ref('')
+const kitchen = useKitchen()
 const w = useWeighing()
 const allergens = computed(() => props.answer.allergens)
 
@@ -148,7 +150,7 @@ watch(
         </article>
         <p class="allergens small">
           <strong>Contains:</strong>
-          {{ allergens.contains.join(', ') || 'none of the listed allergens' }}.
+          {{ kitchen.allergens(allergens.contains) || 'none of the listed allergens' }}.
           <template v-if="allergens.check_label.length">
             <strong>Check the label:</strong>
             {{ allergens.check_label.map(short).join(', ') }}.</template

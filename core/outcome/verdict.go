@@ -1,0 +1,139 @@
+package outcome
+
+import (
+	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/message"
+)
+
+// State is how a bake came out, on the whole.
+type State string
+
+// The states.
+const (
+	Right  State = "right"
+	Wrong  State = "wrong"
+	Untold State = "untold" // nothing was said of it
+)
+
+// Verdict is how a bake came out in a line, and what is tried first another time.
+type Verdict struct {
+	State State           `json:"state"`
+	Says  message.Message `json:"says"`
+	Told  message.Message `json:"told,omitzero"` // all of the first answers, where there are any
+	Next  message.Message `json:"next,omitzero"` // none where nothing is wrong
+}
+
+// Complaint is something that was told and no baker wants.
+type Complaint struct {
+	Of   string // juice, fruit, top, base, boiled_over or sweetness
+	Says message.Message
+	Next message.Message // what is tried first another time: the trade's usual answer
+}
+
+// words are the complaints that are a word of a scale.
+var words = map[string]map[string]Complaint{
+	"fruit": {
+		"hard": {Says: message.New("fruit hard"), Next: message.New("cut it smaller, or bake it longer under a cover")},
+		"mush": {
+			Says: message.New("fruit gone to mush"),
+			Next: message.New("take firmer fruit or larger pieces, or a shorter bake"),
+		},
+	},
+	"top": {
+		"pale":  {Says: message.New("topping pale"), Next: message.New("one shelf higher, or the last minutes hotter")},
+		"dark":  {Says: message.New("topping dark"), Next: message.New("lay foil over it sooner")},
+		"burnt": {Says: message.New("topping burnt"), Next: message.New("cover it from the start, and set the oven lower")},
+	},
+	"base": {
+		"raw":   {Says: message.New("base raw"), Next: message.New("par-bake it, or bake on the low shelf")},
+		"soft":  {Says: message.New("base soft"), Next: message.New("par-bake it, or lay crumbs under the fruit")},
+		"burnt": {Says: message.New("base burnt"), Next: message.New("one shelf higher, or a shorter par-bake")},
+	},
+	"sweetness": {
+		"sharp": {Says: message.New("too sharp"), Next: message.New("one step sweeter")},
+		"sweet": {Says: message.New("too sweet"), Next: message.New("one step less sweet, or a little lemon")},
+	},
+}
+
+// Complaints are what was told that no baker wants, the juice first; band is how it was meant to stand when cold.
+func (t Told) Complaints(band string, w bake.Words) []Complaint {
+	out := []Complaint{}
+	meant, juice := slices.Index(bake.JuiceWords, band), slices.Index(bake.JuiceWords, w.Juice)
+	switch {
+	case juice < 0 || juice == meant:
+	case juice < meant && t.Warm():
+		out = append(out, Complaint{
+			"juice",
+			message.New("thinner than it was meant, and still warm"),
+			message.New("let it cool before it is cut: juice thickens until it is cold"),
+		})
+	case juice < meant:
+		out = append(out, Complaint{
+			"juice",
+			message.New("thinner than it was meant"),
+			message.New("bake it until the middle bubbles, and then a step firmer"),
+		})
+	default:
+		out = append(out, Complaint{"juice", message.New("thicker than it was meant"), message.New("a step softer")})
+	}
+	for _, x := range [][2]string{{"fruit", w.Fruit}, {"top", w.Top}, {"base", t.Base}} {
+		if c, is := words[x[0]][x[1]]; is {
+			c.Of = x[0]
+			out = append(out, c)
+		}
+	}
+	if w.BoiledOver != nil && *w.BoiledOver {
+		out = append(out, Complaint{
+			"boiled_over", message.New("boiled over"), message.New("less fruit in it, or a deeper dish, and a tray under it"),
+		})
+	}
+	if c, is := words["sweetness"][t.Sweetness]; is {
+		c.Of = "sweetness"
+		out = append(out, c)
+	}
+	return out
+}
+
+// Warm says whether the juice was judged before it had cooled.
+func (t Told) Warm() bool { return t.Cooled != nil && !*t.Cooled }
+
+// Verdict is how it came out in a line; band is how it was meant to stand when cold.
+func (t Told) Verdict(band string, w bake.Words) Verdict {
+	var told []message.Message
+	if w.Juice != "" {
+		told = append(told, message.Value(message.Word(w.Juice)))
+	}
+	if w.Fruit != "" {
+		told = append(told, message.New("fruit {word}", message.Word(w.Fruit)))
+	}
+	if w.Top != "" {
+		told = append(told, message.New("top {word}", message.Word(w.Top)))
+	}
+	if w.BoiledOver != nil {
+		told = append(told, message.New(map[bool]string{true: "boiled over", false: "did not boil over"}[*w.BoiledOver]))
+	}
+	so := message.Join(", ", told...)
+	all := t.Complaints(band, w)
+	if len(all) == 0 {
+		if len(told) == 0 {
+			return Verdict{State: Untold, Says: message.New("Not told yet how it came out")}
+		}
+		return Verdict{State: Right, Says: message.New("As planned: {so}", message.Part(so)), Told: so}
+	}
+	says, next := make([]message.Message, len(all)), make([]message.Message, 0, mostNext)
+	for i, c := range all {
+		says[i] = c.Says
+		if c.Of == "juice" {
+			says[i] = message.New("{word}, {how}", message.Word(w.Juice), message.Part(c.Says))
+		}
+		if i < mostNext {
+			next = append(next, c.Next)
+		}
+	}
+	return Verdict{State: Wrong, Says: message.Join(", ", says...), Told: so, Next: message.Join("; ", next...)}
+}
+
+// mostNext is how many things are tried at once: more, and nobody knows which one it was.
+const mostNext = 2

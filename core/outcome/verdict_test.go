@@ -1,0 +1,39 @@
+package outcome
+
+import (
+	"strings"
+	"testing"
+
+	"mabbin/core/bake"
+)
+
+func TestVerdict(t *testing.T) {
+	yes, no := true, false
+	for name, c := range map[string]struct {
+		told  Told
+		words bake.Words
+		state State
+		says  string
+		next  string
+	}{
+		"nothing told":   {Told{}, bake.Words{}, Untold, "Not told yet", ""},
+		"as planned":     {Told{}, bake.Words{Juice: "spoonable", Top: "golden", BoiledOver: &no}, Right, "As planned: spoonable, top golden, did not boil over", ""},
+		"thin":           {Told{}, bake.Words{Juice: "runny"}, Wrong, "runny, thinner than it was meant", "step firmer"},
+		"thin, and warm": {Told{Cooled: &no}, bake.Words{Juice: "runny"}, Wrong, "still warm", "let it cool"},
+		"thin, and cold": {Told{Cooled: &yes}, bake.Words{Juice: "runny"}, Wrong, "thinner than it was meant", "firmer"},
+		"thick":          {Told{}, bake.Words{Juice: "slices"}, Wrong, "thicker than it was meant", "softer"},
+		"many": {
+			Told{Base: "soft"},
+			bake.Words{Fruit: "mush", Top: "burnt", BoiledOver: &yes},
+			Wrong,
+			"fruit gone to mush, topping burnt, base soft, boiled over",
+			"shorter bake; cover it from the start",
+		},
+	} {
+		v := c.told.Verdict("spoonable", c.words)
+		if v.State != c.state || !strings.Contains(v.Says.String(), c.says) || !strings.Contains(v.Next.String(), c.next) ||
+			(c.next == "") != v.Next.IsZero() {
+			t.Errorf("%s: %s, %q, next %q", name, v.State, v.Says, v.Next)
+		}
+	}
+}
