@@ -265,7 +265,7 @@ func TestTheGalleryOfCards(t *testing.T) {
 		WaitNotPresent(id("card-Gooseberry crumble")),
 		WaitNotPresent(id("card-Green crumble")),
 	)
-	reads(t, ctx, id("lately"), "Green crumble is put away")
+	reads(t, ctx, id("lately"), "Green crumble is in the archive")
 	do(
 		t,
 		ctx,

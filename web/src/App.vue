@@ -104,7 +104,7 @@ header {
   height: 28px;
 }
 .name {
-  font: 700 23px var(--title);
+  font: 700 1.4375rem var(--title);
   letter-spacing: -0.01em;
 }
 nav {
@@ -144,7 +144,7 @@ main:focus {
   padding: 40px;
   text-align: center;
 }
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   header {
     padding: 0 8px;
     gap: 4px;
@@ -168,7 +168,7 @@ main:focus {
     padding: 0 4px;
   }
 }
-@media (max-width: 520px), (hover: none) and (max-width: 700px) {
+@media (max-width: 32.5em), (hover: none) and (max-width: 43.75em) {
   .keys {
     display: none;
   }

@@ -163,14 +163,14 @@ function stepBy(e: Event, up: number) {
   min-width: 0;
 }
 .taken {
-  font-size: 13px;
+  font-size: 0.8125rem;
   color: var(--ink-2);
 }
 .bad :deep(.el-input__wrapper) {
   box-shadow: 0 0 0 2px var(--danger) inset;
 }
 :deep(.el-input__inner) {
-  font-size: 18px;
+  font-size: 1.125rem;
   font-weight: 600;
 }
 :deep(.el-input__inner::placeholder) {

@@ -44,7 +44,7 @@ const clash = useClash()
 table {
   width: 100%;
   border-collapse: collapse;
-  font-size: 17px;
+  font-size: 1.0625rem;
 }
 th,
 td {

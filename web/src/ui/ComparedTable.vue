@@ -60,16 +60,16 @@ td {
   overflow-wrap: anywhere;
 }
 thead th {
-  font: 650 18px/1.25 var(--title);
+  font: 650 1.125rem/1.25 var(--title);
 }
 thead .small {
   display: block;
-  font: 400 14px var(--face);
+  font: 400 0.875rem var(--face);
 }
 .part {
   padding-top: 16px;
   color: var(--rim-ink);
-  font: 650 16px var(--title);
+  font: 650 1rem var(--title);
   border-bottom: 1.5px solid var(--rim);
 }
 .differs td {

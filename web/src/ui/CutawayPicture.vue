@@ -423,7 +423,7 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
 }
 .ruler text,
 .words text {
-  font: 600 9px var(--face);
+  font: 600 0.5625rem var(--face);
   fill: var(--ink-2);
 }
 .words text {

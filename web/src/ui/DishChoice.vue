@@ -127,6 +127,6 @@ const takeOwn = () =>
   flex: none;
   width: 54px;
   text-align: center;
-  font-size: 26px;
+  font-size: 1.625rem;
 }
 </style>

@@ -103,7 +103,7 @@ kbd {
   border: 1px solid var(--line);
   border-bottom-width: 3px;
   border-radius: 4px;
-  font: 600 14px var(--face);
+  font: 600 0.875rem var(--face);
   text-align: center;
 }
 .letters {

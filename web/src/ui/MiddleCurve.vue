@@ -63,7 +63,7 @@ svg {
   stroke: var(--line);
 }
 .axis text {
-  font: 12px var(--face);
+  font: 0.75rem var(--face);
   fill: var(--ink-2);
 }
 .curve {

@@ -50,7 +50,7 @@ useEventListener(menu, 'keydown', (e: KeyboardEvent) => {
   box-shadow: 0 6px 24px rgb(0 0 0 / 25%);
 }
 /* on a phone it comes up from the foot, in reach of a thumb */
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .list {
     position: fixed;
     inset: auto 8px 8px;

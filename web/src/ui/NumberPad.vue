@@ -82,7 +82,7 @@ button {
   border: 1.5px solid var(--line);
   border-radius: 4px;
   background: var(--panel);
-  font-size: 20px;
+  font-size: 1.25rem;
   font-weight: 600;
   touch-action: manipulation;
 }

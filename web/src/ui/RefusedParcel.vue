@@ -107,7 +107,7 @@ p {
 }
 label {
   display: grid;
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 input {
   min-height: 44px;
@@ -117,6 +117,6 @@ input {
   background: var(--panel);
   color: var(--ink);
   font: inherit;
-  font-size: 17px;
+  font-size: 1.0625rem;
 }
 </style>

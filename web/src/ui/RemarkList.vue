@@ -28,7 +28,7 @@ defineProps<{ remarks: Remark[] }>()
 li {
   display: grid;
   grid-template-columns: 22px 1fr;
-  font-size: 15px;
+  font-size: 0.9375rem;
 }
 em {
   font-style: normal;
@@ -47,9 +47,9 @@ em {
 .caution .sign {
   color: var(--heat);
 }
-@media (min-width: 1600px) {
+@media (min-width: 100em) {
   li {
-    font-size: 17px;
+    font-size: 1.0625rem;
   }
 }
 </style>

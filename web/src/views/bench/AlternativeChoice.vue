@@ -48,14 +48,14 @@ defineEmits<{ choose: [alternative: Alternative] }>()
 table {
   width: 100%;
   border-collapse: collapse;
-  font-size: 15px;
+  font-size: 0.9375rem;
 }
 th {
   text-align: left;
   font-weight: 400;
 }
 thead th {
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-2);
 }
 .n {
@@ -94,7 +94,7 @@ button {
 }
 .lost {
   display: block;
-  font-size: 13px;
+  font-size: 0.8125rem;
   font-weight: 400;
   color: var(--heat);
 }

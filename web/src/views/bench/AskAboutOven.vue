@@ -47,7 +47,7 @@ function asItIs() {
 <style scoped>
 .says {
   margin: 0;
-  font-size: 19px;
+  font-size: 1.1875rem;
   font-weight: 600;
 }
 </style>

@@ -133,7 +133,7 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
   border: 0;
   border-bottom: 1.5px solid var(--line);
   background: none;
-  font: 650 21px var(--title);
+  font: 650 1.3125rem var(--title);
   text-overflow: ellipsis;
 }
 .state {
@@ -148,7 +148,7 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
 .acts :deep(.push) {
   padding: 0 10px;
 }
-@media (max-width: 1100px) {
+@media (max-width: 68.75em) {
   .bar {
     grid-template-columns: minmax(0, 1fr) auto;
   }
@@ -160,7 +160,7 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
     grid-column: 2;
   }
 }
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .bar {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -349,7 +349,7 @@ const whole = computed(() => ({
 }
 .bench {
   display: grid;
-  grid-template: auto auto / 380px minmax(0, 1fr) 300px;
+  grid-template: auto auto / 23.75rem minmax(0, 1fr) 18.75rem;
   align-items: start;
   gap: 8px;
 }
@@ -456,7 +456,7 @@ const whole = computed(() => ({
   display: none;
 }
 /* on a large screen the sides take their share, and the figures are read from further away */
-@media (min-width: 1600px) {
+@media (min-width: 100em) {
   .bench {
     grid-template-columns: 470px minmax(0, 1fr) 430px;
   }
@@ -464,7 +464,7 @@ const whole = computed(() => ({
     grid-template-columns: 560px minmax(0, 1fr);
   }
 }
-@media (max-width: 1100px) {
+@media (max-width: 68.75em) {
   .bench {
     grid-template: auto auto auto / minmax(0, 1fr) minmax(0, 1fr);
   }
@@ -490,7 +490,7 @@ const whole = computed(() => ({
     height: auto;
   }
 }
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .bench {
     display: flex;
     flex-direction: column;

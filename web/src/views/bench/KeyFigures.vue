@@ -88,25 +88,25 @@ const limits: Record<string, string> = {
   border: 0;
 }
 dt {
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-2);
 }
 dd {
   margin: 0;
-  font-size: 22px;
+  font-size: 1.375rem;
   font-weight: 700;
   line-height: 1.15;
 }
 .big dd {
-  font-size: 38px;
+  font-size: 2.375rem;
   line-height: 1;
 }
 small {
-  font-size: 16px;
+  font-size: 1rem;
   font-weight: 400;
 }
 dd.more {
-  font-size: 13px;
+  font-size: 0.8125rem;
   line-height: 1.25;
   font-weight: 400;
   color: var(--ink-2);
@@ -114,18 +114,18 @@ dd.more {
 .danger dd:not(.more) {
   color: var(--danger);
 }
-@media (min-width: 1600px) {
+@media (min-width: 100em) {
   dd {
-    font-size: 30px;
+    font-size: 1.875rem;
   }
   .big dd {
-    font-size: 56px;
+    font-size: 3.5rem;
   }
   .figures .more {
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
 }
-@media (max-width: 520px) {
+@media (max-width: 32.5em) {
   .figures > div {
     grid-column: span 6;
   }

@@ -76,7 +76,7 @@ const mark = computed(() => {
   border: 2px solid var(--rim-ink);
   border-radius: 50%;
   color: var(--rim-ink);
-  font-size: 14px;
+  font-size: 0.875rem;
   font-weight: 700;
   flex: none;
 }
@@ -86,18 +86,18 @@ const mark = computed(() => {
   color: var(--on-rim);
 }
 .title {
-  font: 650 17px/1.2 var(--title);
+  font: 650 1.0625rem/1.2 var(--title);
 }
 .line {
   overflow: hidden;
-  font-size: 15px;
+  font-size: 0.9375rem;
   white-space: nowrap;
   text-overflow: ellipsis;
   color: var(--ink-2);
 }
 .mark {
   margin-left: auto;
-  font-size: 18px;
+  font-size: 1.125rem;
   font-weight: 700;
   color: var(--heat);
 }

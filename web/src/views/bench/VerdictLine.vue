@@ -28,7 +28,7 @@ defineEmits<{ mend: [says: string, change: BakeChange] }>()
   gap: 8px;
   min-height: 40px;
   margin: 0;
-  font-size: 18px;
+  font-size: 1.125rem;
   font-weight: 600;
   color: var(--settled, var(--ink));
 }
@@ -39,6 +39,6 @@ defineEmits<{ mend: [says: string, change: BakeChange] }>()
   flex: none;
 }
 .sign {
-  font-size: 20px;
+  font-size: 1.25rem;
 }
 </style>

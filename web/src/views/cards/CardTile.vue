@@ -72,7 +72,7 @@ li {
   height: 84px;
 }
 strong {
-  font: 650 19px/1.2 var(--title);
+  font: 650 1.1875rem/1.2 var(--title);
 }
 .dish {
   display: flex;

@@ -262,9 +262,9 @@ ul {
 .empty {
   padding: 40px 12px;
   text-align: center;
-  font-size: 18px;
+  font-size: 1.125rem;
 }
-@media (max-width: 620px) {
+@media (max-width: 38.75em) {
   .find,
   .pick,
   .pick.wide {

@@ -198,17 +198,17 @@ h3 {
   line-height: 1.25;
 }
 .g {
-  font-size: 19px;
+  font-size: 1.1875rem;
 }
 .as {
   display: block;
-  font-size: 13px;
+  font-size: 0.8125rem;
   color: var(--ink-2);
 }
 .bowls > button {
   min-height: 44px;
   padding: 0 7px;
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 .out .text,
 .out .is {
@@ -234,7 +234,7 @@ h3 {
 .thing {
   width: 210px;
 }
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .top {
     grid-template-columns: 1fr;
     gap: 2px;

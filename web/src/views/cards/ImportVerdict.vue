@@ -118,11 +118,11 @@ article .push {
 }
 dl {
   margin: 0;
-  font-size: 15px;
+  font-size: 0.9375rem;
 }
 dt {
   margin-top: 3px;
-  font-size: 13px;
+  font-size: 0.8125rem;
   color: var(--ink-2);
 }
 dd {
@@ -130,7 +130,7 @@ dd {
   font-weight: 600;
 }
 dd:first-of-type {
-  font-size: 17px;
+  font-size: 1.0625rem;
 }
 .danger {
   color: var(--danger);
@@ -150,7 +150,7 @@ dd:first-of-type {
 .right {
   color: var(--settled);
 }
-@media (max-width: 620px) {
+@media (max-width: 38.75em) {
   .three {
     grid-auto-flow: row;
   }

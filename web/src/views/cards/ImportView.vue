@@ -242,7 +242,7 @@ textarea {
   border: 1.5px solid var(--line);
   border-radius: 4px;
   background: var(--panel);
-  font-size: 17px;
+  font-size: 1.0625rem;
   resize: vertical;
 }
 .acts {
@@ -281,7 +281,7 @@ textarea {
   border: 0;
   border-bottom: 1.5px solid var(--line);
   background: none;
-  font: 650 20px var(--title);
+  font: 650 1.25rem var(--title);
 }
 .style {
   width: 120px;
@@ -295,12 +295,12 @@ ul {
   list-style: none;
 }
 .open {
-  font-size: 20px;
+  font-size: 1.25rem;
 }
 .open strong {
-  font-size: 34px;
+  font-size: 2.125rem;
 }
-@media (max-width: 1100px) {
+@media (max-width: 68.75em) {
   .two {
     display: flex;
     flex-direction: column;

@@ -105,7 +105,7 @@ td {
 }
 thead th {
   color: var(--ink-2);
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 figure {
   margin: 0;

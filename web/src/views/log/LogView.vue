@@ -203,6 +203,6 @@ ol {
 .empty {
   padding: 40px 12px;
   text-align: center;
-  font-size: 18px;
+  font-size: 1.125rem;
 }
 </style>

@@ -104,7 +104,7 @@ li {
   align-items: center;
 }
 h2 {
-  font-size: 18px;
+  font-size: 1.125rem;
 }
 .thumb {
   width: 140px;
@@ -117,7 +117,7 @@ h2 {
   display: flex;
   align-items: baseline;
   gap: 10px;
-  font-size: 19px;
+  font-size: 1.1875rem;
   font-weight: 650;
 }
 .sign {
@@ -133,7 +133,7 @@ h2 {
 }
 .wrong.verdict {
   color: inherit;
-  font-size: 19px;
+  font-size: 1.1875rem;
 }
 .wrong .sign {
   color: var(--danger);
@@ -167,7 +167,7 @@ h2 {
   object-fit: contain;
   object-position: left;
 }
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   li {
     grid-template-columns: 1fr;
     gap: 8px;

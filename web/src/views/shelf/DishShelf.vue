@@ -146,7 +146,7 @@ li {
   text-align: right;
 }
 .volume strong {
-  font-size: 22px;
+  font-size: 1.375rem;
 }
 .names {
   display: grid;
@@ -168,7 +168,7 @@ li {
   gap: 12px;
   align-items: end;
 }
-@media (max-width: 1000px) {
+@media (max-width: 62.5em) {
   li {
     --shelf-columns: 90px 1fr auto;
   }

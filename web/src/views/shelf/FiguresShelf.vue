@@ -284,7 +284,7 @@ th {
   font-weight: 400;
 }
 thead th {
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-2);
 }
 tbody tr {
@@ -303,7 +303,7 @@ td:nth-child(3) {
   font-weight: 600;
 }
 td.n {
-  font-size: 18px;
+  font-size: 1.125rem;
 }
 .over {
   color: var(--ink-2);
@@ -321,7 +321,7 @@ td.n {
 .none {
   padding: 16px 8px;
 }
-@media (max-width: 1000px) {
+@media (max-width: 62.5em) {
   .two {
     display: flex;
     flex-direction: column;

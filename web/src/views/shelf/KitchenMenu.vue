@@ -57,7 +57,7 @@ function name(isNew: boolean) {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .kitchen :deep([data-testid='kitchen-menu']) {
     width: 44px;
     padding: 0;

@@ -231,9 +231,9 @@ li {
 .sample {
   padding: 10px 12px;
   background: var(--sunk);
-  font-size: 18px;
+  font-size: 1.125rem;
 }
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .settings {
     grid-template-columns: 1fr;
   }

@@ -212,7 +212,7 @@ const dials = [
   text-align: right;
 }
 .off strong {
-  font-size: 20px;
+  font-size: 1.25rem;
 }
 .pair {
   display: grid;
@@ -223,7 +223,7 @@ const dials = [
   max-width: 300px;
 }
 .label {
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-2);
 }
 .danger {

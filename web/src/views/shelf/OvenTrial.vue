@@ -139,7 +139,7 @@ const take = () =>
   align-items: center;
   gap: 4px 12px;
 }
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .four {
     grid-template-columns: 1fr 1fr;
   }

@@ -68,7 +68,7 @@ async function remove() {
   display: grid;
   justify-items: start;
   gap: 12px;
-  font-size: 17px;
+  font-size: 1.0625rem;
 }
 .ask p {
   margin: 0;

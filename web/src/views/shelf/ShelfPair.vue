@@ -71,7 +71,7 @@ defineProps<{ list: string; edit: string; chosen: boolean }>()
   color: var(--settled);
   font-weight: 600;
 }
-@media (max-width: 1000px) {
+@media (max-width: 62.5em) {
   .two {
     display: flex;
     flex-direction: column;

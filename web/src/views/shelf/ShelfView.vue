@@ -112,6 +112,6 @@ onBeforeUnmount(unbind)
 .empty {
   padding: 40px 12px;
   text-align: center;
-  font-size: 18px;
+  font-size: 1.125rem;
 }
 </style>

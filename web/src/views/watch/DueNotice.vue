@@ -36,12 +36,12 @@ const first = computed(() => watching.due[0])
   padding: 8px 16px;
   background: var(--moved);
   border-bottom: 3px solid var(--heat);
-  font-size: 22px;
+  font-size: 1.375rem;
 }
 .acts {
   display: flex;
   align-items: center;
   gap: 12px;
-  font-size: 16px;
+  font-size: 1rem;
 }
 </style>

@@ -49,15 +49,15 @@ const done = (answer: 'done' | 'skipped' | 'snooze') =>
   border-top-color: var(--heat);
 }
 .left {
-  font: 700 44px/1 var(--title);
+  font: 700 2.75rem/1 var(--title);
   font-variant-numeric: tabular-nums;
 }
 h2 {
-  font-size: 36px;
+  font-size: 2.25rem;
 }
 .of {
   margin-top: 2px;
-  font-size: 20px;
+  font-size: 1.25rem;
 }
 .caution {
   margin-top: 6px;
@@ -71,14 +71,14 @@ h2 {
 .big {
   min-height: 64px;
   min-width: 150px;
-  font-size: 24px;
+  font-size: 1.5rem;
 }
-@media (max-width: 800px) {
+@media (max-width: 50em) {
   .next {
     grid-template-columns: 1fr;
   }
   h2 {
-    font-size: 28px;
+    font-size: 1.75rem;
   }
   .acts {
     grid-template-columns: 1fr 1fr;

@@ -112,6 +112,6 @@ onBeforeUnmount(
 .empty {
   padding: 60px 12px;
   text-align: center;
-  font-size: 20px;
+  font-size: 1.25rem;
 }
 </style>

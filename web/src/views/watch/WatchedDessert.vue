@@ -155,10 +155,10 @@ header {
   gap: 0 16px;
 }
 h2 {
-  font-size: 24px;
+  font-size: 1.5rem;
 }
 .state {
-  font-size: 28px;
+  font-size: 1.75rem;
   white-space: nowrap;
 }
 .bar {
@@ -204,7 +204,7 @@ li {
   gap: 8px;
   min-height: 48px;
   border-bottom: 1px solid var(--line);
-  font-size: 18px;
+  font-size: 1.125rem;
 }
 li.done .says,
 li.skipped .says {
@@ -215,7 +215,7 @@ li.skipped .says {
   font-weight: 700;
 }
 .became {
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 .acts {
   display: flex;

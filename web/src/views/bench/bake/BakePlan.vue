@@ -134,11 +134,11 @@ function drop(i: number) {
 }
 .choice button {
   padding: 0 6px;
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 .ways {
   margin: 0;
   padding-left: 18px;
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 </style>

@@ -137,12 +137,12 @@ const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station =
 
 <style scoped>
 .label {
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-2);
 }
 .choice button {
   padding: 0 6px;
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 .bake {
   display: grid;

@@ -313,7 +313,7 @@ svg {
 .label,
 .name,
 .clock text {
-  font: 600 12px var(--face);
+  font: 600 0.75rem var(--face);
   fill: var(--ink);
   stroke: var(--panel);
   stroke-width: 4px;
@@ -328,7 +328,7 @@ svg {
   stroke: var(--line);
 }
 .axis text {
-  font: 11px var(--face);
+  font: 0.6875rem var(--face);
   fill: var(--ink-2);
 }
 .axis.over text {

@@ -42,10 +42,10 @@ svg {
 }
 text {
   fill: var(--ink);
-  font: 700 27px var(--title);
+  font: 700 1.6875rem var(--title);
   text-anchor: middle;
 }
 figcaption {
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 </style>

@@ -104,7 +104,7 @@ const table = computed(() => {
 table {
   border-collapse: collapse;
   width: 100%;
-  font-size: 15px;
+  font-size: 0.9375rem;
 }
 th,
 td {
@@ -117,7 +117,7 @@ td {
 thead th {
   vertical-align: bottom;
   color: var(--ink-2);
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 .moved td:last-child {
   font-weight: 700;

@@ -189,11 +189,11 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
 }
 .step {
   padding: 0;
-  font-size: 20px;
+  font-size: 1.25rem;
 }
 .n {
   text-align: center;
-  font-size: 20px;
+  font-size: 1.25rem;
 }
 .pictures {
   display: grid;
@@ -216,7 +216,7 @@ th {
   font-weight: 400;
 }
 thead th {
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-2);
 }
 tbody tr {
@@ -232,7 +232,7 @@ tbody tr {
 .results > p {
   margin-top: 8px;
 }
-@media (max-width: 800px) {
+@media (max-width: 50em) {
   .two {
     grid-template-columns: 1fr;
   }

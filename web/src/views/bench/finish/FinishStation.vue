@@ -131,6 +131,6 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
 ul {
   margin: 0;
   padding-left: 18px;
-  font-size: 15px;
+  font-size: 0.9375rem;
 }
 </style>

@@ -236,7 +236,7 @@ const extras = computed(() =>
   border: 0;
   background: none;
   font-weight: 600;
-  font-size: 17px;
+  font-size: 1.0625rem;
   text-align: left;
   cursor: pointer;
 }

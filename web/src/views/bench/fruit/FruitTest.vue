@@ -115,7 +115,7 @@ summary {
   display: flex;
   align-items: center;
   gap: 6px;
-  font-size: 15px;
+  font-size: 0.9375rem;
   color: var(--rim-ink);
   font-weight: 600;
   cursor: pointer;
@@ -130,7 +130,7 @@ summary::before {
 ol {
   margin: 0 0 8px;
   padding-left: 20px;
-  font-size: 15px;
+  font-size: 0.9375rem;
 }
 .three {
   display: grid;

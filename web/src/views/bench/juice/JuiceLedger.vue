@@ -58,7 +58,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
   border: 0;
   background: none;
   text-align: left;
-  font-size: 15px;
+  font-size: 0.9375rem;
   cursor: pointer;
 }
 .hold {
@@ -84,7 +84,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
   font-weight: 600;
 }
 .hold .g {
-  font-size: 21px;
+  font-size: 1.3125rem;
   font-weight: 700;
 }
 button.row > :first-child {

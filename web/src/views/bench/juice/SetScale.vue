@@ -86,7 +86,7 @@ function key(e: KeyboardEvent) {
   top: 22px;
   left: 50%;
   transform: translateX(-50%);
-  font-size: 12px;
+  font-size: 0.75rem;
   line-height: 15px;
   color: var(--ink-2);
 }

@@ -159,7 +159,7 @@ section {
 }
 .style {
   min-width: 92px;
-  font-size: 18px;
+  font-size: 1.125rem;
 }
 .style::first-letter {
   text-transform: uppercase;
@@ -167,7 +167,7 @@ section {
 .none {
   padding: 16px 8px;
 }
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .rough {
     display: flex;
     flex-direction: column;

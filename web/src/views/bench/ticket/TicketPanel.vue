@@ -35,7 +35,10 @@ watch(
 <template>
   <section :class="['ticket panel', { weighing }]" aria-label="Ticket">
     <header>
-      <h2>{{ weighing ? name : 'Ticket' }}</h2>
+      <h2>
+        <span v-if="!weighing" class="no-print">Ticket</span
+        ><span :class="{ 'print-only': !weighing }">{{ name }}</span>
+      </h2>
       <span v-if="weighing" class="quiet" aria-live="polite">{{
         w.next ? `${w.done.size} of ${w.lines.length} weighed` : 'All weighed'
       }}</span>
@@ -182,7 +185,7 @@ header {
   align-items: center;
   gap: 8px;
   min-height: 32px;
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 .bowls {
   overflow: auto;
@@ -215,21 +218,21 @@ ul {
   text-align: left;
 }
 .g {
-  font-size: 27px;
+  font-size: 1.6875rem;
   font-weight: 700;
   line-height: 1.1;
   text-align: right;
   white-space: nowrap;
 }
 .g.spooned {
-  font-size: 19px;
+  font-size: 1.1875rem;
   white-space: normal;
 }
 .weighing .g.spooned {
-  font-size: 28px;
+  font-size: 1.75rem;
 }
 .unit {
-  font-size: 16px;
+  font-size: 1rem;
   font-weight: 400;
 }
 .what {
@@ -240,7 +243,7 @@ ul {
   font-weight: 600;
 }
 .spoons {
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-2);
   min-height: 17px;
 }
@@ -249,13 +252,13 @@ ul {
   background: none;
   padding: 2px 0;
   min-height: 26px;
-  font-size: 13px;
+  font-size: 0.8125rem;
   color: var(--ink-2);
   text-decoration: underline;
   cursor: pointer;
 }
 .how {
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-2);
 }
 .print-only {
@@ -264,14 +267,14 @@ ul {
 .steps ol {
   margin: 4px 0;
   padding-left: 26px;
-  font-size: 18px;
+  font-size: 1.125rem;
 }
 .steps li {
   padding: 3px 0;
 }
 .check {
   min-height: 46px;
-  font-size: 18px;
+  font-size: 1.125rem;
 }
 .allergens {
   margin-top: 8px;
@@ -292,16 +295,16 @@ ul {
   cursor: pointer;
 }
 .weighing .g {
-  font-size: 42px;
+  font-size: 2.625rem;
 }
 .weighing .name {
-  font-size: 22px;
+  font-size: 1.375rem;
 }
 .weighing .spoons {
-  font-size: 16px;
+  font-size: 1rem;
 }
 .weighing .how {
-  font-size: 16px;
+  font-size: 1rem;
   padding: 4px 0 8px;
 }
 .box {
@@ -311,7 +314,7 @@ ul {
   height: 38px;
   border: 2px solid var(--ink-2);
   border-radius: 4px;
-  font-size: 24px;
+  font-size: 1.5rem;
   font-weight: 700;
 }
 .weighing li.done .line {
@@ -327,18 +330,18 @@ li.next .line {
   outline: 3px solid var(--heat);
   outline-offset: -3px;
 }
-@media screen and (min-width: 1600px) {
+@media screen and (min-width: 100em) {
   .g {
-    font-size: 34px;
+    font-size: 2.125rem;
   }
   .name {
-    font-size: 18px;
+    font-size: 1.125rem;
   }
   .spoons {
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
 }
-@media (max-width: 620px) {
+@media (max-width: 38.75em) {
   .weighing .bowls {
     padding: 4px 12px 12px;
   }
@@ -347,10 +350,10 @@ li.next .line {
     gap: 8px;
   }
   .weighing .g {
-    font-size: 36px;
+    font-size: 2.25rem;
   }
   .weighing .name {
-    font-size: 19px;
+    font-size: 1.1875rem;
   }
 }
 @media print {
@@ -363,6 +366,6 @@ li.next .line {
 }
 .helper {
   color: var(--rim-ink);
-  font-size: 14px;
+  font-size: 0.875rem;
 }
 </style>

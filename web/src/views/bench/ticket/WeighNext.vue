@@ -46,34 +46,31 @@ const hands = [
         >
       </p>
       <p class="name">{{ short(line.name) }}</p>
-      <p class="quiet">
+      <p class="quiet more">
         {{ spooned ? grams(line.g) : line.spoons }}<template v-if="line.note">; {{ line.note }}</template>
       </p>
+      <button class="push main go" data-testid="weigh-done" @click="w.tick(w.next?.id)">In the bowl</button>
       <span class="acts">
-        <button class="push main" data-testid="weigh-done" @click="w.tick(w.next?.id)">In the bowl</button>
         <button class="push" :disabled="!w.done.size" @click="w.untick()">One back</button>
       </span>
     </template>
     <template v-else>
       <p class="of">{{ `All ${w.lines.length} weighed` }}</p>
+      <p class="g" aria-hidden="true">✓</p>
       <p class="name" data-testid="all-weighed">
         {{ unchecked ? `${unchecked} to check before the door closes` : 'Everything is checked' }}
       </p>
-      <label v-for="(c, i) in checks" :key="i" class="tick check"
-        ><input type="checkbox" :checked="w.isChecked(c)" @change="w.check(c)" /> {{ c.text }}</label
-      >
-      <button
-        class="push main oven"
-        :disabled="!ready"
-        data-testid="weighed-into-oven"
-        @click="$emit('oven')"
-      >
+      <p class="more" />
+      <button class="push main go" :disabled="!ready" data-testid="weighed-into-oven" @click="$emit('oven')">
         In the oven
       </button>
       <span class="acts">
-        <button class="plain" @click="w.untick()">One back</button>
+        <button class="push" @click="w.untick()">One back</button>
         <button class="plain" @click="w.afresh()">From the start</button>
       </span>
+      <label v-for="(c, i) in checks" :key="i" class="tick check"
+        ><input type="checkbox" :checked="w.isChecked(c)" @change="w.check(c)" /> {{ c.text }}</label
+      >
     </template>
     <div class="which">
       <label class="tick"
@@ -127,17 +124,28 @@ const hands = [
   font-weight: 600;
 }
 .g {
-  font-size: 84px;
+  font-size: 5.25rem;
   font-weight: 700;
   line-height: 1;
   letter-spacing: -0.02em;
 }
 .unit {
-  font-size: 24px;
+  font-size: 1.5rem;
   font-weight: 400;
 }
 .name {
-  font: 650 30px/1.15 var(--title);
+  font: 650 1.875rem/1.15 var(--title);
+}
+/* the same height for every line, so that the button under them never moves */
+.name {
+  display: -webkit-box;
+  overflow: hidden;
+  min-height: 2.3em;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+}
+.more {
+  min-height: 2.7em;
 }
 .acts {
   display: flex;
@@ -145,9 +153,10 @@ const hands = [
   gap: 8px;
   margin: 4px 0;
 }
-.oven {
+.go {
+  width: 100%;
   min-height: 72px;
-  font-size: 24px;
+  font-size: 1.5rem;
 }
 .which {
   display: flex;
@@ -155,7 +164,7 @@ const hands = [
   gap: 8px;
 }
 .check {
-  font-size: 19px;
+  font-size: 1.1875rem;
 }
 .scale {
   display: grid;
@@ -170,7 +179,7 @@ const hands = [
 }
 .shows strong {
   min-width: 96px;
-  font-size: 44px;
+  font-size: 2.75rem;
   line-height: 1;
   color: var(--ink-2);
 }
@@ -179,7 +188,7 @@ const hands = [
 }
 .says {
   margin-left: auto;
-  font-size: 20px;
+  font-size: 1.25rem;
   font-weight: 600;
 }
 .says.right {
@@ -215,9 +224,9 @@ const hands = [
   flex-wrap: wrap;
   align-items: center;
 }
-@media (max-width: 620px) {
+@media (max-width: 38.75em) {
   .g {
-    font-size: 68px;
+    font-size: 4.25rem;
   }
 }
 </style>

@@ -294,7 +294,7 @@ table {
   width: 100%;
 }
 thead th {
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-2);
   font-weight: 400;
 }
