@@ -14,6 +14,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
+	"mabbin/core/day"
 	"mabbin/core/larder"
 	"mabbin/core/oven"
 	"mabbin/core/recipe"
@@ -48,6 +49,9 @@ var calculations = map[string]calculation{
 		nil,
 		func(_ context.Context, t oven.Trial) (oven.Measured, error) { return oven.Measure(t) },
 	),
+	"day-plan": rule("DayRequest", day.Check, func(ctx context.Context, q day.Request) (*day.Answer, error) {
+		return day.Plan(ctx, q, nil)
+	}),
 	"measure": rule(
 		"MeasureRequest",
 		recipe.CheckMeasure,

@@ -2,10 +2,12 @@ package httpapi
 
 import (
 	"context"
+	"errors"
 	"net/http"
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
+	"mabbin/core/day"
 	"mabbin/core/diet"
 	"mabbin/core/filling"
 	"mabbin/core/oven"
@@ -54,6 +56,28 @@ func (s *server) swapIngredient(c *gin.Context) {
 
 func (s *server) fruitTest(c *gin.Context) {
 	calculate(s, c, filling.Test.Check, quick(filling.Test.Release))
+}
+
+// plannedAtOnce is how many days are laid at the same time: each takes two cores for its whole time.
+const plannedAtOnce = 2
+
+var errPlanning = errors.New("other days are being planned")
+
+// planDay lays a day. Where others are being laid it says so, and when to ask again.
+func (s *server) planDay(c *gin.Context) {
+	in, ok := decodeChecked(s, c, day.Check)
+	if !ok {
+		return
+	}
+	select {
+	case s.planning <- struct{}{}:
+		defer func() { <-s.planning }()
+	default:
+		s.fail(c, errPlanning)
+		return
+	}
+	out, err := day.Plan(c, in, nil)
+	s.respond(c, http.StatusOK, out, err)
 }
 
 func (s *server) measureOven(c *gin.Context) {

@@ -169,6 +169,10 @@ var refusals = []struct {
 		syscall.ENOSPC, http.StatusInsufficientStorage,
 		message.New("The disk is full: nothing was saved. Make room, and save again"),
 	},
+	{
+		errPlanning, http.StatusServiceUnavailable,
+		message.New("Other days are being planned: ask again in a few seconds"),
+	},
 	{app.ErrUnavailable, http.StatusServiceUnavailable, message.New("The database can't be reached; nothing was saved")},
 	{app.ErrBusy, http.StatusServiceUnavailable, message.New("It took too long and was stopped; nothing was saved")},
 	{

@@ -12,6 +12,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/balance", s.balance)
 	r.POST("/bake", s.simulateBake)
 	r.POST("/bake/plan", s.planBake)
+	r.POST("/day/plan", s.planDay)
 	r.POST("/balance/alternatives", s.balanceAlternatives)
 	r.POST("/balance/pairings", s.pairings)
 	r.POST("/start", s.start)

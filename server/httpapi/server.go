@@ -44,6 +44,7 @@ type server struct {
 	readings  map[string][]any // what may be said of how somebody reads
 	summaries *summaryCache
 	work      *work
+	planning  chan struct{} // has one for each day that is being laid
 }
 
 // New is the whole of what is served: health, the API and the page in dist.
@@ -68,9 +69,10 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	}
 	s := &server{
 		Config: cfg, contract: contract, readings: readings, summaries: new(summaryCache), work: new(work),
-		desk:  app.Bench{Kitchens: cfg.Store},
-		watch: OvenWatch(cfg),
-		cards: app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
+		planning: make(chan struct{}, plannedAtOnce),
+		desk:     app.Bench{Kitchens: cfg.Store},
+		watch:    OvenWatch(cfg),
+		cards:    app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
 		kitchens: app.Kitchens{Store: cfg.Store, Notify: func(k uuid.UUID) {
 			cfg.Events.Changed(k)
 			cfg.Scales.Free(k)

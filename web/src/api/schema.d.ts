@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/day/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A day laid into ovens, hands, dishes and places, backwards from when each dessert is wanted. It stops with its caller */
+        post: operations["planDay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/amount": {
         parameters: {
             query?: never;
@@ -2606,6 +2623,243 @@ export interface components {
             unit: "g" | "cm" | "ml" | "C" | "min" | "%";
             taken: components["schemas"]["Text"];
         };
+        /** @description A day to be planned. Intervals are [start, end) */
+        DayRequest: {
+            /** @description Minutes are whole, from any midnight */
+            now_min: number;
+            /** @description Left out: two days after now */
+            end_min?: number;
+            /**
+             * Format: double
+             * @description Left out: 20
+             */
+            room_c?: number;
+            /** @description Left out: 2000 */
+            time_limit_ms?: number;
+            /** @description Rounds of each search; 0: until the time is over */
+            iterations?: number;
+            seed?: number;
+            people: components["schemas"]["DayPerson"][];
+            machines?: components["schemas"]["DayMachine"][];
+            places?: components["schemas"]["DayPlace"][];
+            dishes?: components["schemas"]["DayDish"][];
+            ovens?: components["schemas"]["DayOven"][];
+            batches: components["schemas"]["DayBatch"][];
+            /** @description What stays where it is */
+            pinned?: components["schemas"]["DayPin"][];
+        };
+        DaySpan: {
+            from_min: number;
+            to_min: number;
+        };
+        DayPerson: {
+            id: string;
+            hours: components["schemas"]["DaySpan"][];
+            breaks?: components["schemas"]["DaySpan"][];
+        };
+        DayMachine: {
+            id: string;
+            count: number;
+        };
+        DayPlace: {
+            id: string;
+            /** Format: double */
+            area_cm2: number;
+        };
+        DayDish: {
+            id: string;
+            count: number;
+            wash_min?: number;
+        };
+        DayOven: {
+            id: string;
+            /**
+             * Format: double
+             * @description Left out: as the room
+             */
+            now_c?: number;
+            /** Format: double */
+            warm_c_per_min: number;
+            /** Format: double */
+            cool_c_per_min: number;
+            /**
+             * Format: double
+             * @description What one opening costs the others
+             */
+            door_min?: number;
+            /** @description Left out: conventional */
+            heatings?: string[];
+            from_min?: number;
+            to_min?: number;
+            tiers: components["schemas"]["DayTier"][];
+        };
+        DayTier: {
+            id: string;
+            shelf: string;
+            /** Format: double */
+            width_cm: number;
+            /** Format: double */
+            depth_cm: number;
+        };
+        DayBatch: {
+            id: string;
+            due_min?: number;
+            /** @description Left out: no limit */
+            late_max_min?: number;
+            serve?: string;
+            hold_max_min?: number;
+            hold_place?: string;
+            /** Format: double */
+            hold_cm2?: number;
+            dishes?: components["schemas"]["DayTaken"][];
+            tasks: components["schemas"]["DayTask"][];
+        };
+        DayTaken: {
+            dish: string;
+            count: number;
+            from_task?: string;
+            to_task?: string;
+        };
+        DayTask: {
+            id: string;
+            kind?: string;
+            /** @enum {string} */
+            uses: "hands" | "wait" | "oven";
+            after?: components["schemas"]["DayLag"][];
+            from_min?: number;
+            /** @description May be done days before */
+            ahead?: boolean;
+            minutes?: number;
+            /** @description Left out: all */
+            by?: string[];
+            machine?: string;
+            /** @description Of a wait */
+            max_min?: number;
+            place?: string;
+            /** Format: double */
+            area_cm2?: number;
+            /** @description Of dishes in an oven */
+            count?: number;
+            /** Format: double */
+            width_cm?: number;
+            /** Format: double */
+            depth_cm?: number;
+            alternatives?: components["schemas"]["DayAlternative"][];
+        };
+        DayLag: {
+            task: string;
+            min_lag?: number;
+            max_lag?: number;
+            hard?: boolean;
+        };
+        DayAlternative: {
+            id: string;
+            /** @description Left out: all */
+            ovens?: string[];
+            shelf?: string;
+            /** Format: double */
+            sd_min?: number;
+            stages: components["schemas"]["DayStage"][];
+            touches?: components["schemas"]["DayTouch"][];
+        };
+        DayStage: {
+            minutes: number;
+            /** Format: double */
+            oven_c: number;
+            heating?: string;
+        };
+        DayTouch: {
+            kind: string;
+            at_min: number;
+            minutes: number;
+            /** @description By so much later */
+            flex_min?: number;
+        };
+        DayPin: {
+            task: string;
+            start_min: number;
+            end_min?: number;
+            person?: string;
+            oven?: string;
+            tier?: string;
+            alternative?: string;
+        };
+        DayPlan: {
+            /** @description Nothing is left out, late or over a window */
+            feasible: boolean;
+            schedule: components["schemas"]["DayScheduled"][];
+            left_out: string[];
+            objective: components["schemas"]["DayObjective"];
+            lower_bound: components["schemas"]["DayBound"];
+            clashes: components["schemas"]["DayClash"][];
+            chances: components["schemas"]["DayChance"][];
+            /** @enum {string} */
+            stopped: "done" | "time" | "asked";
+        };
+        DayScheduled: {
+            batch: string;
+            task: string;
+            start_min: number;
+            end_min: number;
+            person?: string;
+            oven?: string;
+            tier?: string;
+            alternative?: string;
+            touches?: components["schemas"]["DayPlannedTouch"][];
+        };
+        DayPlannedTouch: {
+            /** @description Its place in the alternative's list */
+            touch: number;
+            start_min: number;
+            end_min: number;
+            person: string;
+        };
+        /** @description Made small, the first level first; the slack is made large */
+        DayObjective: {
+            left_out: number;
+            late_min: number;
+            window_min: number;
+            oven_on_min: number;
+            waiting_min: number;
+            slack_min: number;
+        };
+        /** @description What no plan can be below */
+        DayBound: {
+            late_min: number;
+            window_min: number;
+            oven_on_min: number | null;
+        };
+        DayChance: {
+            batch: string;
+            /**
+             * Format: double
+             * @description To be in time, 0 to 1
+             */
+            share: number;
+        };
+        DayClash: {
+            batch: string;
+            /** @description That of which one more helps most; time if none does */
+            resource: string;
+            minutes_over: number;
+            ways_out: components["schemas"]["DayWayOut"][];
+            says: components["schemas"]["Text"];
+        };
+        /** @description Tried by planning: what is left out, late and over windows then */
+        DayWayOut: {
+            /** @enum {string} */
+            code: "ahead" | "start_earlier" | "due_later" | "another_dish" | "more_hands" | "another_person" | "another_oven" | "fewer";
+            batch?: string;
+            task?: string;
+            dish?: string;
+            oven?: string;
+            person?: string;
+            minutes?: number;
+            left_out: number;
+            late_min: number;
+            window_min: number;
+            says: components["schemas"]["Text"];
+        };
         Larder: {
             /** @description How the kitchens of a region measure and read: what a new one begins with */
             habits: components["schemas"]["Habit"][];
@@ -3330,9 +3584,7 @@ export interface components {
             /** @enum {string} */
             state: "right" | "wrong" | "untold";
             says: components["schemas"]["Text"];
-            /** @description All of the first answers; left out where there are none */
             told?: components["schemas"]["Text"];
-            /** @description What is tried first another time, by the trade's usual answer; left out where nothing is wrong */
             next?: components["schemas"]["Text"];
         };
         Told: {
@@ -3642,6 +3894,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    planDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayRequest"];
+            };
+        };
+        responses: {
+            /** @description The best plan that was found in its time */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayPlan"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,488 @@
+package day
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"sync"
+	"time"
+)
+
+// What the search goes by. Working figures, tried on days of a few to forty batches.
+const (
+	chains       = 2     // searches that go side by side, each with its own seed
+	warmest      = 400.0 // of the annealing, in weighed minutes
+	goingOn      = 0.1   // as warm, where a search goes on from a plan
+	laps         = 12    // after each the search goes on from the best plan
+	coldest      = 2.0
+	whileWrong   = 30.0 // times as warm, while something is late or over a window
+	lookAtClock  = 4    // rounds between two looks at the clock
+	patience     = 5000 // rounds without a better plan for each cluster: then it is done
+	impatience   = 600  // where nothing but hands can be better
+	usualRounds  = 4000 // the cooling's length where only the clock ends it
+	shareOut     = 0.25 // of the batches, at most, that are taken out at once
+	fewOut       = 6    // or so many, where that is less
+	allOut       = 8    // of so many all may be taken out
+	fewestTries  = 3    // ways to lay a cluster, before it is left out
+	progressEach = 50
+)
+
+// Progress is told how far a plan is: the share of its time, and the best so far.
+type Progress func(share float64, best Objective)
+
+// how is what a search goes by.
+type how struct {
+	rounds  int       // 0: until the time is over
+	until   time.Time // where there are no rounds
+	bound   LowerBound
+	from    *schedule // it goes on from there; nil: from nothing
+	clashes bool      // some time is left over for what would help
+	tell    Progress
+}
+
+// found is the best of a search.
+type found struct {
+	schedule *schedule
+	value    Objective
+	rounds   int
+	done     bool // it can't be better in the first four levels
+}
+
+// search ruins a part of a plan and lays it anew, again and again, annealed: it ends by rounds, by the clock or by ctx.
+func (p *problem) search(ctx context.Context, seed uint64, h how) found {
+	rng := rand.New(rand.NewPCG(seed, 0x6d616262696e))
+	s := newSchedule(p)
+	warmest := warmest
+	if h.from != nil {
+		warmest *= goingOn
+		s.replay(h.from)
+	}
+	s.recreate(s.missing(p.byDue()), rng)
+	now := s.objective()
+	now.Slack, _ = s.slack()
+	best := found{schedule: s.clone(), value: now}
+	began, length := time.Now(), h.rounds
+	if h.rounds == 0 {
+		length = usualRounds
+	}
+	if len(p.clusters) == 0 {
+		best.done = true
+		return best
+	}
+	since, lap := 0, 0
+	record := s.keepAll()
+	for n := 0; h.rounds == 0 || n < h.rounds; n++ {
+		if n%lookAtClock == 0 {
+			if ctx.Err() != nil || h.rounds == 0 && !time.Now().Before(h.until) {
+				break
+			}
+			if h.rounds == 0 && h.clashes && !best.value.Feasible() &&
+				time.Since(began) > time.Duration((1-forClashes)*float64(h.until.Sub(began))) {
+				break // what is left is for what would help
+			}
+			if h.rounds == 0 { // cool by the clock
+				length = max(n+1, int(float64(n+1)*h.until.Sub(began).Seconds()/max(1e-3, time.Since(began).Seconds())))
+			}
+			if h.tell != nil && n%progressEach == 0 {
+				h.tell(min(1, float64(n)/float64(length)), best.value)
+			}
+		}
+		if at := laps * n / length; at != lap { // from the best plan on, now and then
+			lap = at
+			s.become(record)
+			now = best.value
+		}
+		out := s.ruin(rng)
+		before := make([]kept, 0, 8)
+		for _, c := range out {
+			for _, b := range p.clusters[c] {
+				before = append(before, s.keep(b))
+				s.remove(b)
+			}
+		}
+		if rng.IntN(3) == 0 {
+			s.layHandsAnew(out, before, rng)
+		} else {
+			s.recreate(out, rng)
+		}
+		next := s.objective()
+		start := warmest
+		if now.Late+now.Window > 0 {
+			start *= whileWrong
+		}
+		heat := start * math.Pow(coldest/start, float64(n)/float64(length))
+		since++
+		best.rounds = n + 1
+		if next.Late == best.value.Late && next.Window == best.value.Window && next.OvenOn == best.value.OvenOn {
+			next.Slack, _ = s.slack()
+		}
+		if next.Less(best.value) {
+			next.Slack, _ = s.slack()
+			since = 0
+			best.value = next
+			best.schedule = s.clone()
+			record = s.keepAll()
+		}
+		if d := next.scalar() - now.scalar(); d <= 0 || rng.Float64() < math.Exp(-d/heat) {
+			now = next
+		} else {
+			for _, c := range out {
+				for _, b := range p.clusters[c] {
+					s.remove(b)
+				}
+			}
+			for _, k := range before {
+				s.restore(k)
+			}
+		}
+		if since > patience*len(p.clusters) || best.value.provenBy(h.bound) && since > impatience {
+			best.done = true
+			break
+		}
+	}
+	return best
+}
+
+// missing are those of some clusters that do not lie.
+func (s *schedule) missing(all []int) (out []int) {
+	for _, c := range all {
+		if !s.in[s.p.clusters[c][0]] {
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+// replay lays batches as they lay in another plan of nearly the same day, as far as that goes.
+func (s *schedule) replay(old *schedule) {
+	was := map[string]int{}
+	for i := range old.p.tasks {
+		if old.in[old.p.tasks[i].batch] {
+			was[old.p.tasks[i].ID] = i
+		}
+	}
+	for _, all := range s.p.clusters {
+		for n, b := range all {
+			if s.layAsIn(old, was, b) {
+				continue
+			}
+			s.remove(b)
+			for _, x := range all[:n] {
+				s.remove(x)
+			}
+			break
+		}
+	}
+}
+
+// layAsIn lays a batch as in another plan.
+func (s *schedule) layAsIn(old *schedule, was map[string]int, b int) bool {
+	x := &s.p.batches[b]
+	for _, i := range x.order {
+		t := &s.p.tasks[i]
+		if s.at[i].set || t.Uses == "wait" {
+			continue
+		}
+		k, known := was[t.ID]
+		if !known {
+			return false
+		}
+		at := &old.at[k]
+		if t.Uses == "hands" {
+			if !s.hands(i, at.person, at.start) {
+				return false
+			}
+			continue
+		}
+		a := &t.bakes[at.alt]
+		n := slices.IndexFunc(a.slots, func(z slot) bool { return z.oven == at.oven && z.tier == at.tier })
+		if n < 0 {
+			return false
+		}
+		c := candidate{alt: at.alt, slot: a.slots[n], start: at.start}
+		if c.start < s.p.now || !s.suitsStillIn(c, a) {
+			return false
+		}
+		s.layLoad(i, c)
+		for _, z := range at.touches {
+			minutes := a.Touches[z.touch].Minutes
+			if !s.can(z.person, z.start, z.start+minutes) {
+				return false
+			}
+			s.take(b, s.busy[z.person], z.start, z.start+minutes, 1)
+			s.at[i].touches = append(s.at[i].touches, z)
+		}
+	}
+	if !s.layWaits(x) || !s.keeps(b) || !s.takeRest(b) {
+		return false
+	}
+	s.in[b] = true
+	return true
+}
+
+// keepAll is where all batches lie.
+func (s *schedule) keepAll() []kept {
+	all := make([]kept, len(s.p.batches))
+	for b := range all {
+		all[b] = s.keep(b)
+	}
+	return all
+}
+
+// become lays all batches as they lay.
+func (s *schedule) become(all []kept) {
+	for b := range all {
+		s.remove(b)
+	}
+	for _, k := range all {
+		s.restore(k)
+	}
+}
+
+// provenBy says whether no plan is better in the first four levels.
+func (o Objective) provenBy(b LowerBound) bool {
+	return o.LeftOut == 0 && o.Late == b.Late && o.Window == b.Window && b.OvenOn != nil && o.OvenOn <= *b.OvenOn
+}
+
+// byDue are all clusters, those that are wanted first at the front.
+func (p *problem) byDue() []int {
+	all := make([]int, len(p.clusters))
+	for i := range all {
+		all[i] = i
+	}
+	slices.SortStableFunc(all, func(a, b int) int { return cmp.Compare(p.dueOf(a), p.dueOf(b)) })
+	return all
+}
+
+func (p *problem) dueOf(c int) int {
+	due := math.MaxInt32
+	for _, b := range p.clusters[c] {
+		if x := &p.batches[b]; x.hasDue {
+			due = min(due, x.due)
+		}
+	}
+	return due
+}
+
+// recreate lays clusters, in their order or another one; where one finds no room it is left out for now.
+func (s *schedule) recreate(out []int, rng *rand.Rand) {
+	order := slices.Clone(out)
+	switch rng.IntN(4) {
+	case 0:
+		rng.Shuffle(len(order), func(i, j int) { order[i], order[j] = order[j], order[i] })
+	case 1:
+		slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(s.p.dueOf(b), s.p.dueOf(a)) })
+	case 2:
+		slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(s.p.weight(b), s.p.weight(a)) })
+	default:
+		slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(s.p.dueOf(a), s.p.dueOf(b)) })
+	}
+	for _, c := range order {
+		for range fewestTries {
+			if s.insertCluster(c, rng) {
+				break
+			}
+		}
+	}
+}
+
+// layHandsAnew lays batches with their last bakes where they were, and the hands otherwise.
+func (s *schedule) layHandsAnew(out []int, before []kept, rng *rand.Rand) {
+	was := map[int]candidate{}
+	for _, k := range before {
+		x := &s.p.batches[k.batch]
+		for n, t := range x.tasks {
+			if at := k.at[n]; k.in && t == x.lastOven && s.p.tasks[t].pin == nil {
+				for _, sl := range s.p.tasks[t].bakes[at.alt].slots {
+					if sl.oven == at.oven && sl.tier == at.tier {
+						was[k.batch] = candidate{alt: at.alt, slot: sl, start: at.start}
+					}
+				}
+			}
+		}
+	}
+	order := slices.Clone(out)
+	rng.Shuffle(len(order), func(i, j int) { order[i], order[j] = order[j], order[i] })
+	stays := func(b int) []candidate {
+		if at, is := was[b]; is && s.suitsStill(at, b) {
+			return []candidate{at}
+		}
+		return nil
+	}
+	for _, c := range order {
+		done := true
+		for n, b := range s.p.clusters[c] {
+			s.stay = stays(b)
+			done = s.insert(b, rng)
+			s.stay = nil
+			if !done {
+				for _, x := range s.p.clusters[c][:n] {
+					s.remove(x)
+				}
+				break
+			}
+		}
+		if !done {
+			s.insertCluster(c, rng)
+		}
+	}
+}
+
+// suitsStill says whether a batch's bake can lie where it lay.
+func (s *schedule) suitsStill(c candidate, b int) bool {
+	return s.suitsStillIn(c, &s.p.tasks[s.p.batches[b].lastOven].bakes[c.alt])
+}
+
+func (s *schedule) suitsStillIn(c candidate, a *bake) bool {
+	return s.suits(a, c.slot.oven, c.start) &&
+		s.room(s.width[c.slot.oven][c.slot.tier], c.start, c.start+a.minutes, c.slot.width,
+			s.p.ovens[c.slot.oven].tiers[c.slot.tier].WidthCM)
+}
+
+// weight is how much a cluster takes: what takes most is laid first.
+func (p *problem) weight(c int) int {
+	sum := 0
+	for _, b := range p.clusters[c] {
+		for _, t := range p.batches[b].tasks {
+			if p.tasks[t].Uses == "oven" {
+				sum += p.tasks[t].leastMin * max(1, p.tasks[t].Count)
+			}
+		}
+	}
+	return sum
+}
+
+// ruin chooses clusters to take out: any, those about one hour, those of one oven, or those that go wrong; and all that
+// are left out.
+func (s *schedule) ruin(rng *rand.Rand) []int {
+	n := len(s.p.clusters)
+	most := max(min(n, fewOut), int(shareOut*float64(n)))
+	if n <= allOut {
+		most = n
+	}
+	k := 1 + rng.IntN(most)
+	chosen := make([]bool, n)
+	var out []int
+	add := func(c int) {
+		if !chosen[c] && len(out) < k {
+			chosen[c] = true
+			out = append(out, c)
+		}
+	}
+	var missing []int
+	for c, all := range s.p.clusters {
+		if !s.in[all[0]] {
+			missing = append(missing, c)
+		}
+	}
+	first := rng.IntN(n)
+	switch how := rng.IntN(5); how {
+	case 0:
+		for range 3 * k {
+			add(rng.IntN(n))
+		}
+	case 1, 2: // about one hour
+		at := s.middleOf(first)
+		order := make([]int, n)
+		for i := range order {
+			order[i] = i
+		}
+		slices.SortStableFunc(order, func(a, b int) int {
+			return cmp.Compare(abs(s.middleOf(a)-at), abs(s.middleOf(b)-at))
+		})
+		for _, c := range order {
+			if rng.IntN(4) > 0 {
+				add(c)
+			}
+		}
+	case 3: // of one oven
+		o := rng.IntN(max(1, len(s.p.ovens)))
+		for range 4 * k {
+			if c := rng.IntN(n); s.usesOven(c, o) {
+				add(c)
+			}
+		}
+	default: // those that go wrong, and their neighbours
+		for c, all := range s.p.clusters {
+			for _, b := range all {
+				if s.in[b] && (s.lateOf(b) > 0 || s.windowOf(b) > 0) && rng.IntN(2) == 0 {
+					add(c)
+				}
+			}
+		}
+	}
+	if len(out) == 0 {
+		add(first)
+	}
+	k = n
+	for _, c := range missing {
+		add(c)
+	}
+	return out
+}
+
+func abs(x int) int { return max(x, -x) }
+
+// middleOf is the minute about which a cluster lies, or is wanted.
+func (s *schedule) middleOf(c int) int {
+	for _, b := range s.p.clusters[c] {
+		x := &s.p.batches[b]
+		if x.lastOven >= 0 && s.in[b] {
+			return s.at[x.lastOven].start
+		}
+		if x.hasDue {
+			return x.due
+		}
+	}
+	return s.p.now
+}
+
+func (s *schedule) usesOven(c, o int) bool {
+	for _, b := range s.p.clusters[c] {
+		for _, t := range s.p.batches[b].tasks {
+			if s.in[b] && s.at[t].oven == o && s.p.tasks[t].Uses == "oven" {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// clone is a copy of where everything lies; it is read, and not changed any more.
+func (s *schedule) clone() *schedule {
+	c := *s
+	c.at, c.in = slices.Clone(s.at), slices.Clone(s.in)
+	c.loads = make([][]int, len(s.loads))
+	for i := range c.loads {
+		c.loads[i] = slices.Clone(s.loads[i])
+	}
+	return &c
+}
+
+// solve searches side by side, and takes the best; the same seed and rounds give the same plan on any number of cores.
+func (p *problem) solve(ctx context.Context, seed uint64, h how) found {
+	all := make([]found, chains)
+	var wg sync.WaitGroup
+	for i := range all {
+		wg.Go(func() {
+			mine := h
+			if i > 0 {
+				mine.tell = nil
+			}
+			all[i] = p.search(ctx, seed*chains+uint64(i), mine)
+		})
+	}
+	wg.Wait()
+	best := all[0]
+	best.value.Slack, _ = best.schedule.slack()
+	for _, f := range all[1:] {
+		if f.value.Slack, _ = f.schedule.slack(); f.value.Less(best.value) {
+			f.rounds += best.rounds
+			best = f
+		}
+		best.done = best.done || f.done
+	}
+	return best
+}
