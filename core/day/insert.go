@@ -194,7 +194,7 @@ func (s *schedule) wait(b int, w wish, end int) float64 {
 }
 
 // starts are the minutes at which a bake could go into an oven so that it ends between two minutes, each once.
-func (s *schedule) starts(a *bake, o int, w wish, first, last int, rng *rand.Rand) []int {
+func (s *schedule) starts(a *baking, o int, w wish, first, last int, rng *rand.Rand) []int {
 	oven := &s.p.ovens[o]
 	out := s.minutes[:0]
 	from, to := max(w.from, first-a.minutes, s.p.now, oven.from), min(w.until, last, oven.to)-a.minutes
@@ -334,7 +334,10 @@ func (s *schedule) nextBack(x *batch, rng *rand.Rand) int {
 				tight = min(tight, float64(l.max))
 			}
 		}
-		if tight *= 1 + 0.3*rng.Float64(); tight < tightest {
+		if !s.plain {
+			tight *= 1 + 0.3*rng.Float64()
+		}
+		if tight < tightest {
 			best, tightest = i, tight
 		}
 	}
@@ -405,7 +408,7 @@ func (s *schedule) layBackward(i, b int, rng *rand.Rand) bool {
 	if x := &s.p.batches[b]; len(t.then) == 0 && !x.hasDue { // a break: any time will do
 		until = min(until, from+t.Minutes+rng.IntN(max(1, until-from-t.Minutes+1)))
 	}
-	if rng.IntN(6) == 0 {
+	if !s.plain && rng.IntN(6) == 0 {
 		if early := until - rng.IntN(45); early-t.Minutes >= from {
 			until = early
 		}
@@ -416,7 +419,7 @@ func (s *schedule) layBackward(i, b int, rng *rand.Rand) bool {
 			floor = max(floor, s.at[l.task].start-l.max-t.Minutes)
 		}
 	}
-	if rng.IntN(3) == 0 && s.layBeside(i, until, max(floor, until-t.Minutes-besideMin), rng) {
+	if !s.plain && rng.IntN(3) == 0 && s.layBeside(i, until, max(floor, until-t.Minutes-besideMin), rng) {
 		return true
 	}
 	for m := until - t.Minutes; m >= floor; m-- {

@@ -48,7 +48,7 @@ func (s *schedule) windowOf(b int) int {
 }
 
 // ovenOn is how long an oven is on, with one more load that goes in at start, or without.
-func (s *schedule) ovenOn(o, more int, b *bake, start int) int {
+func (s *schedule) ovenOn(o, more int, b *baking, start int) int {
 	oven := &s.p.ovens[o]
 	at, on := max(s.p.now, oven.from), 0
 	goIn := func(start, end int, c float64) {

@@ -53,13 +53,13 @@ type task struct {
 	machine  int // < 0: none
 	place    int
 	max      int // of a wait; < 0: none
-	bakes    []bake
+	bakes    []baking
 	pin      *Pin
 	leastMin int // of all of its ways
 }
 
-// bake is an alternative, with where it can go.
-type bake struct {
+// baking is an alternative, with where it can go.
+type baking struct {
 	*Alternative
 	minutes int
 	slots   []slot
@@ -214,7 +214,7 @@ func (p *problem) waysOf(i int) {
 	t.leastMin = math.MaxInt32
 	for k := range t.Alternatives {
 		a := &t.Alternatives[k]
-		b := bake{Alternative: a, minutes: a.minutes()}
+		b := baking{Alternative: a, minutes: a.minutes()}
 		t.leastMin = min(t.leastMin, b.minutes)
 		for o := range p.ovens {
 			x := &p.ovens[o]

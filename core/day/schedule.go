@@ -35,6 +35,7 @@ type schedule struct {
 	width   [][][]float64
 	loads   [][]int // by oven: oven tasks
 	marks   [][]mark
+	plain   bool // nothing by chance: as late as it goes
 	found   []candidate
 	minutes []int
 	stay    []candidate // where a batch's last bake stays while its hands are laid anew; nil: anywhere
@@ -179,7 +180,7 @@ type segment struct {
 }
 
 // segments are the stages of a load; the last stretches to its end.
-func segments(b *bake, start, end int, buf []segment) []segment {
+func segments(b *baking, start, end int, buf []segment) []segment {
 	at := start
 	for i, st := range b.Stages {
 		to := at + st.Minutes
@@ -202,7 +203,7 @@ func (o *ovenOf) change(from, to float64) int { return rate(from, to, o.WarmCPer
 func same(a, b segment) bool { return a.c == b.c && a.heating == b.heating }
 
 // suits says whether a bake can go into an oven at a minute, by the settings of the loads that are in it.
-func (s *schedule) suits(b *bake, oven, start int) bool {
+func (s *schedule) suits(b *baking, oven, start int) bool {
 	o, end := &s.p.ovens[oven], start+b.minutes
 	var bufA, bufB [8]segment
 	mine := segments(b, start, end, bufA[:0])

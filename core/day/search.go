@@ -335,7 +335,7 @@ func (s *schedule) suitsStill(c candidate, b int) bool {
 	return s.suitsStillIn(c, &s.p.tasks[s.p.batches[b].lastOven].bakes[c.alt])
 }
 
-func (s *schedule) suitsStillIn(c candidate, a *bake) bool {
+func (s *schedule) suitsStillIn(c candidate, a *baking) bool {
 	return s.suits(a, c.slot.oven, c.start) &&
 		s.room(s.width[c.slot.oven][c.slot.tier], c.start, c.start+a.minutes, c.slot.width,
 			s.p.ovens[c.slot.oven].tiers[c.slot.tier].WidthCM)

@@ -6,7 +6,9 @@ import (
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/balance"
+	"mabbin/core/day"
 	"mabbin/core/fault"
+	"mabbin/core/message"
 
 	"github.com/gin-gonic/gin"
 )
@@ -39,6 +41,30 @@ func (s *server) whatIf(c *gin.Context) {
 	}
 	out, err := s.desk.WhatIf(c, question(in.Bench), in.If)
 	s.respond(c, http.StatusOK, out, err)
+}
+
+// told is a text, where there is one.
+func told(m message.Message) *message.Message {
+	if m.IsZero() {
+		return nil
+	}
+	return &m
+}
+
+// readyBy goes back from the hour at which what is on the Bench is wanted.
+func (s *server) readyBy(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.ReadyByRequest) error { return fault.Under("/bench", benchFault(x.Bench)) })
+	if !ok {
+		return
+	}
+	r, err := s.desk.ReadyBy(c, question(in.Bench), s.Clock(), in.ReadyAt, day.Serve(in.Serve))
+	s.respond(c, http.StatusOK, api.ReadyBy{
+		InTime: r.InTime, ReadyAt: r.At(r.ReadyAt), NotBefore: r.At(r.NotBefore), BeginAt: r.At(r.BeginAt),
+		InAt: r.At(r.InAt), SpareMin: r.SpareMin, WayOut: told(r.WayOut),
+		Steps: each(r.Steps, func(x day.Step) api.ReadyStep {
+			return api.ReadyStep{Kind: x.Kind, At: r.At(x.At), Minutes: x.Minutes, Hands: x.Hands, Says: x.Says}
+		}),
+	}, err)
 }
 
 // benchAlternatives shows each way where bakers disagree.

@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/ready-by": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The way back from the hour at which what is on the Bench is wanted - when to begin, when it goes in, when it may be cut */
+        post: operations["readyBy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/bench/alternatives": {
         parameters: {
             query?: never;
@@ -2359,6 +2376,46 @@ export interface components {
             /** @description The standing stages are baked as they are, and none are looked for: a handle is being drawn */
             keep?: boolean;
         };
+        ReadyByRequest: {
+            bench: components["schemas"]["BenchRequest"];
+            /** Format: date-time */
+            ready_at: string;
+            /** @enum {string} */
+            serve: "hot" | "warm" | "cold";
+        };
+        ReadyBy: {
+            in_time: boolean;
+            /**
+             * Format: date-time
+             * @description By this way
+             */
+            ready_at: string;
+            /**
+             * Format: date-time
+             * @description The earliest that it could be
+             */
+            not_before: string;
+            /** Format: date-time */
+            begin_at: string;
+            /**
+             * Format: date-time
+             * @description Into the oven
+             */
+            in_at: string;
+            /** @description That the bake may take longer than its clock */
+            spare_min: number;
+            steps: components["schemas"]["ReadyStep"][];
+            way_out?: components["schemas"]["Text"];
+        };
+        ReadyStep: {
+            kind: string;
+            /** Format: date-time */
+            at: string;
+            minutes: number;
+            /** @description Somebody has to be there for it */
+            hands: boolean;
+            says: components["schemas"]["Text"];
+        };
         WhatIfRequest: {
             bench: components["schemas"]["BenchRequest"];
             /** @description Key of one of the what_ifs of the dessert's answer */
@@ -3794,6 +3851,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readyBy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadyByRequest"];
+            };
+        };
+        responses: {
+            /** @description The way, or how early it could be */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyBy"];
                 };
             };
             default: components["responses"]["Problem"];

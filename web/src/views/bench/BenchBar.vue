@@ -4,6 +4,7 @@ import type { BakeChange, PlanAnswer } from '@/api/client'
 import MoreMenu from '@/ui/MoreMenu.vue'
 import UndoRedo from '@/ui/UndoRedo.vue'
 import { useDessert } from '@/stores/useDessert'
+import ReadyByLine from './ReadyByLine.vue'
 import VerdictLine from './VerdictLine.vue'
 
 /** What a dessert comes to next: it is weighed, it goes into the oven, and then it is told how it came out. */
@@ -67,11 +68,18 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
         aria-label="Name of the dessert"
         data-testid="dessert-name"
       />
-      <span class="quiet small state" data-testid="save-state"
-        >{{
-          draft.version ? `version ${draft.version}` : draft.cardId ? 'waits to be saved' : 'not a card yet'
-        }}{{ draft.cardId && dessert.unsaved ? ', changed' : '' }}</span
-      >
+      <span class="below">
+        <span class="quiet small state" data-testid="save-state"
+          >{{
+            draft.version
+              ? `version ${draft.version}`
+              : draft.cardId
+                ? 'waits to be saved'
+                : 'not a card yet'
+          }}{{ draft.cardId && dessert.unsaved ? ', changed' : '' }}</span
+        >
+        <ReadyByLine v-if="!weighing" />
+      </span>
     </div>
     <VerdictLine
       v-if="verdict"
@@ -135,6 +143,12 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
   background: none;
   font: 650 1.3125rem var(--title);
   text-overflow: ellipsis;
+}
+.below {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 6px;
 }
 .state {
   padding-left: 8px;

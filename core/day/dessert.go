@@ -1,0 +1,403 @@
+package day
+
+import (
+	"math"
+	"strings"
+
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/larder"
+)
+
+// Serve is how a dessert comes to the table.
+type Serve string
+
+// The ways to serve.
+const (
+	Hot  Serve = "hot"
+	Warm Serve = "warm"
+	Cold Serve = "cold" // and set
+)
+
+// Order is a dessert that is wanted.
+type Order struct {
+	ID      string
+	Dessert bake.DessertRequest
+	Dishes  int // of it; 0: one
+	Due     *int
+	Serve   Serve
+}
+
+// What hands and doughs take, in min: working figures, until a kitchen has its own.
+const (
+	anyPrepMin  = 2.0
+	thawHands   = 2
+	thawMin     = 120
+	thawMost    = 360
+	precookHand = 5
+	coolMin     = 20 // before a dough goes on
+	crumbleMin  = 8
+	biscuitMin  = 6
+	pastryMin   = 10
+	boughtMin   = 3
+	rollMin     = 8
+	lineMin     = 4
+	linePerDish = 6
+	lineChill   = 20
+	lineMost    = 300
+	weightsFlex = 3
+	assembleMin = 4
+	cutMin      = 3
+	perDish     = 2
+
+	crumbChill, crumbMost   = 20, 600
+	baseChill, baseMost     = 30, 900
+	pastryChill, pastryMost = 45, 900
+
+	brownsWithin  = 120 // from the knife to the dish
+	prepWithin    = 240
+	biscuitWithin = 20 // from the bowl to the dish
+	rolledWithin  = 30
+	loadWithin    = 30 // from the dish to the oven
+	biscuitLoad   = 10
+	macerateTimes = 5
+
+	hotRest, warmRest       = 10, 30
+	coldRack, coldFridge    = 60, 60
+	hotHold, warmHold       = 20, 60
+	parBakeMin, parBakeC    = 20, 190.0
+	parCool, parCoolMost    = 15, 240
+	turnFlex, coverFlex     = 5, 3
+	pushFlex, lateFlex      = 2, 2
+	pushMin, lateToppingMin = 3, 2
+	clockShare              = 0.04 // of the minutes: how far a clock is off by itself
+)
+
+// prepPerKG are minutes of hands for a kilogram of fruit, by the beginning of its key. Working figures.
+var prepPerKG = []struct {
+	key     string
+	minutes float64
+}{
+	{"rhubarb", 6},
+	{"blackcurrant", 6},
+	{"redcurrant", 6},
+	{"apricot", 6},
+	{"plum", 8},
+	{"nectarine", 8},
+	{"peach", 8},
+	{"gooseberry", 10},
+	{"apple", 12},
+	{"pear", 12},
+	{"cherry", 14},
+	{"damson", 15},
+	{"quince", 16},
+	{"mango", 12},
+	{"pineapple", 12},
+	{"pumpkin", 12},
+	{"fig", 4},
+	{"persimmon", 8},
+	{"tomato", 6},
+	{"green_tomato", 6},
+	{"courgette", 6},
+}
+
+const (
+	berryPerKG    = 3.0
+	unpeeledPerKG = 7.0 // apples and pears
+)
+
+// PrepMinutes is how long hands take to make the fruit of a dessert ready.
+func PrepMinutes(r balance.Request, fruitG float64) int {
+	shares, minutes := 0.0, 0.0
+	for _, f := range r.Fruits {
+		shares += f.Share
+		per := berryPerKG
+		for _, x := range prepPerKG {
+			if strings.HasPrefix(f.Key, x.key) {
+				per = x.minutes
+			}
+		}
+		if f.Peeled != nil && !*f.Peeled && (strings.HasPrefix(f.Key, "apple") || strings.HasPrefix(f.Key, "pear")) {
+			per = unpeeledPerKG
+		}
+		if f.Frozen {
+			per = berryPerKG
+		}
+		minutes += f.Share * per
+	}
+	if shares == 0 {
+		return int(anyPrepMin)
+	}
+	return int(math.Ceil(anyPrepMin + fruitG/1000*minutes/shares - 1e-9))
+}
+
+// making builds a batch, a task after the other.
+type making struct {
+	batch Batch
+	id    string
+	n     int
+}
+
+func (m *making) name(kind string) string { return m.id + "." + kind }
+
+func (m *making) add(t Task) string {
+	t.ID = m.name(t.ID)
+	m.batch.Tasks = append(m.batch.Tasks, t)
+	return t.ID
+}
+
+func after(task string) Lag { return Lag{Task: task} }
+
+func within(task string, most int) Lag { return Lag{Task: task, Max: &most} }
+
+// BatchOf makes the batch of an order from its card and its bake: what hands do, what waits, and the bake as planned.
+func BatchOf(o Order, a *bake.DessertAnswer) Batch {
+	m := &making{id: o.ID, n: max(1, o.Dishes)}
+	m.batch = Batch{ID: o.ID, Due: o.Due, Serve: string(o.Serve)}
+	switch o.Serve {
+	case Hot:
+		m.batch.HoldMax = minutes(hotHold)
+	case Warm:
+		m.batch.HoldMax = minutes(warmHold)
+	}
+	r := o.Dessert.Request
+	into := []Lag{m.fruit(r, o.Dessert.Setting, a.Balance.FruitG)}
+	if lag, is := m.topping(r); is {
+		into = append(into, lag)
+	}
+	if lag, is := m.base(r, a.Bake); is {
+		into = append(into, lag)
+	}
+	filled := m.add(Task{ID: "assemble", Kind: "assemble", Uses: "hands", Minutes: assembleMin + perDish*m.n, After: into})
+	baked := m.bake(filled, r, a)
+	m.rest(baked, o.Serve, a.Plan)
+	return m.batch
+}
+
+func minutes(n int) *int { return &n }
+
+// fruit is what is done to the fruit until it goes into the dish.
+func (m *making) fruit(r balance.Request, s bake.Setting, fruitG float64) Lag {
+	browns, frozen := false, false
+	for _, f := range r.Fruits {
+		row, ok := r.Own.Fruit(f.Key)
+		browns = browns || ok && row.BrownsInAir && !f.Frozen
+		frozen = frozen || f.Frozen
+	}
+	var first []Lag
+	if frozen && s.FillingC != nil && *s.FillingC > 0 { // thawed, and not baked as it comes from the freezer
+		out := m.add(Task{ID: "unfreeze", Kind: "unfreeze", Uses: "hands", Minutes: thawHands})
+		thawed := m.add(Task{
+			ID: "thaw", Kind: "thaw", Uses: "wait", Minutes: thawMin, MaxMin: minutes(thawMost), After: []Lag{after(out)},
+		})
+		first = []Lag{after(thawed)}
+	}
+	ready := m.add(
+		Task{ID: "fruit", Kind: "fruit", Uses: "hands", Minutes: PrepMinutes(r, float64(m.n)*fruitG), After: first},
+	)
+	keeps := prepWithin
+	if browns {
+		keeps = brownsWithin
+	}
+	lag := within(ready, keeps)
+	if p := r.Precook; p != nil && p.Minutes > 0 {
+		on := m.add(Task{ID: "precook", Kind: "precook", Uses: "hands", Minutes: precookHand, After: []Lag{lag}})
+		cooked := m.add(Task{
+			ID: "cook", Kind: "cook", Uses: "wait", Minutes: int(math.Ceil(p.Minutes)) + coolMin, After: []Lag{after(on)},
+		})
+		lag = after(cooked)
+	}
+	if x := r.Macerate; x != nil && x.Minutes > 0 {
+		n := int(math.Ceil(x.Minutes))
+		stood := m.add(Task{
+			ID: "macerate", Kind: "macerate", Uses: "wait", Minutes: n, MaxMin: minutes(macerateTimes * n), After: []Lag{lag},
+		})
+		lag = after(stood)
+	}
+	return lag
+}
+
+// topping is what is done to the topping until it goes on.
+func (m *making) topping(r balance.Request) (Lag, bool) {
+	t, ok := larder.Toppings.Get(r.Topping.Key)
+	if !ok || t.None() {
+		return Lag{}, false
+	}
+	switch {
+	case strings.HasPrefix(t.Key, "bought") || strings.HasPrefix(t.Key, "puff"):
+		cut := m.add(Task{ID: "topping", Kind: "lid", Uses: "hands", Minutes: boughtMin})
+		return within(cut, rolledWithin), true
+	case t.Family == "biscuit":
+		dough := m.add(Task{ID: "dough", Kind: "biscuit", Uses: "hands", Minutes: biscuitMin})
+		return within(dough, biscuitWithin), true
+	case t.Family == "pastry":
+		dough := m.add(Task{ID: "dough", Kind: "pastry", Uses: "hands", Minutes: pastryMin, Ahead: true})
+		cold := m.add(Task{
+			ID:      "chill",
+			Kind:    "chill",
+			Uses:    "wait",
+			Minutes: pastryChill,
+			MaxMin:  minutes(pastryMost),
+			After:   []Lag{after(dough)},
+		})
+		rolled := m.add(Task{ID: "roll", Kind: "roll", Uses: "hands", Minutes: rollMin, After: []Lag{after(cold)}})
+		return within(rolled, rolledWithin), true
+	case t.Family == "betty":
+		return within(
+			m.add(Task{ID: "topping", Kind: "crumbs", Uses: "hands", Minutes: crumbleMin, Ahead: true}),
+			crumbMost,
+		), true
+	}
+	made := m.add(Task{ID: "topping", Kind: "topping", Uses: "hands", Minutes: crumbleMin, Ahead: true})
+	cold := m.add(Task{
+		ID: "chill", Kind: "chill", Uses: "wait", Minutes: crumbChill, MaxMin: minutes(crumbMost), After: []Lag{after(made)},
+	})
+	return after(cold), true
+}
+
+// base is what is done to a base until the fruit goes in.
+func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
+	if r.Base == nil || b.Base == nil {
+		return Lag{}, false
+	}
+	var lag Lag
+	if strings.HasPrefix(r.Base.Key, "bought") {
+		lag = within(m.add(Task{ID: "base", Kind: "lid", Uses: "hands", Minutes: boughtMin}), rolledWithin)
+	} else {
+		made := m.add(Task{ID: "base", Kind: "base", Uses: "hands", Minutes: pastryMin, Ahead: true})
+		lag = after(m.add(Task{
+			ID:      "basechill",
+			Kind:    "chill",
+			Uses:    "wait",
+			Minutes: baseChill,
+			MaxMin:  minutes(baseMost),
+			After:   []Lag{after(made)},
+		}))
+	}
+	lined := m.add(Task{ID: "line", Kind: "line", Uses: "hands", Minutes: lineMin + linePerDish*m.n, After: []Lag{lag}})
+	cold := m.add(Task{
+		ID: "lined", Kind: "chill", Uses: "wait", Minutes: lineChill, MaxMin: minutes(lineMost), After: []Lag{after(lined)},
+	})
+	if !r.Base.ParBaked {
+		return after(cold), true
+	}
+	length, depth := outside(r)
+	par := m.add(Task{
+		ID: "parbake", Kind: "parbake", Uses: "oven", Count: m.n, WidthCM: length, DepthCM: depth, After: []Lag{after(cold)},
+		Alternatives: []Alternative{{
+			ID: "par", Stages: []Stage{{Minutes: parBakeMin, OvenC: parBakeC}},
+			Touches: []Touch{
+				{Kind: "load", Minutes: 1},
+				{Kind: "weights_out", At: parBakeMin * 2 / 3, Minutes: 2, Flex: weightsFlex},
+				{Kind: "take_out", At: parBakeMin, Minutes: 1, Flex: 1},
+			},
+		}},
+	})
+	return after(m.add(Task{
+		ID: "cool", Kind: "cool", Uses: "wait", Minutes: parCool, MaxMin: minutes(parCoolMost), After: []Lag{after(par)},
+	})), true
+}
+
+// rimCM is what a dish is larger outside than in. A working figure.
+const rimCM = 4.0
+
+// outside are the sizes of a dish as it stands in an oven, cm.
+func outside(r balance.Request) (length, width float64) {
+	length, width = r.Dish.LengthCM, r.Dish.WidthCM
+	if width == 0 {
+		width = length
+	}
+	return length + rimCM, width + rimCM
+}
+
+// bake is the bake by the stages that are on the screen.
+func (m *making) bake(filled string, r balance.Request, a *bake.DessertAnswer) string {
+	length, width := outside(r)
+	soon := loadWithin
+	if t, ok := larder.Toppings.Get(r.Topping.Key); ok && t.Family == "biscuit" {
+		soon = biscuitLoad
+	}
+	return m.add(Task{
+		ID: "bake", Kind: "bake", Uses: "oven", Count: m.n, WidthCM: length, DepthCM: width,
+		After: []Lag{{Task: filled, Max: &soon, Hard: true}}, Alternatives: []Alternative{alternativeOf("plan", a)},
+	})
+}
+
+// alternativeOf is a plan of a bake as one way to bake it, with what hands do during it.
+func alternativeOf(id string, a *bake.DessertAnswer) Alternative {
+	out := Alternative{ID: id, Shelf: a.Bake.Shelf, SDMin: UncertainMin(a)}
+	out.Touches = append(out.Touches, Touch{Kind: "load", Minutes: 1})
+	at := 0
+	var was bake.Stage
+	for i, s := range a.Plan.Stages {
+		n := int(math.Ceil(s.Minutes - 1e-9))
+		if n < 1 {
+			continue
+		}
+		if i > 0 {
+			switch {
+			case s.PushUnder:
+				out.Touches = append(out.Touches, Touch{Kind: "push_under", At: at, Minutes: pushMin, Flex: pushFlex})
+			case s.AddTopping:
+				out.Touches = append(out.Touches, Touch{Kind: "add_topping", At: at, Minutes: lateToppingMin, Flex: lateFlex})
+			case s.Cover != was.Cover:
+				out.Touches = append(out.Touches, Touch{Kind: "cover", At: at, Minutes: 1, Flex: coverFlex})
+			}
+		}
+		out.Stages = append(out.Stages, Stage{Minutes: n, OvenC: s.OvenC, Heating: s.Heating})
+		at += n
+		was = s
+	}
+	if turn := int(a.Plan.TurnAt); turn > 0 && turn < at {
+		out.Touches = append(out.Touches, Touch{Kind: "turn", At: turn, Minutes: 1, Flex: turnFlex})
+	}
+	out.Touches = append(out.Touches, Touch{Kind: "take_out", At: at, Minutes: 1, Flex: 1})
+	return out
+}
+
+// UncertainMin is how far a bake may end from its clock, as a standard deviation in min: by half of what the middle's
+// bubbling moves with the oven off by its give-or-take either way, and by a share of the minutes.
+func UncertainMin(a *bake.DessertAnswer) float64 {
+	bubbles := func(offset float64) (float64, bool) {
+		q := a.Bake
+		q.Stages, q.OvenOffsetC = a.Plan.Stages, q.OvenOffsetC+offset
+		ran, err := bake.Run(q)
+		if err != nil || ran.Events.MiddleBubbles == nil {
+			return 0, false
+		}
+		return *ran.Events.MiddleBubbles, true
+	}
+	clock := clockShare * a.Plan.Minutes
+	cool, seenCool := bubbles(-a.Plan.OffByC)
+	hot, seenHot := bubbles(a.Plan.OffByC)
+	switch {
+	case !seenHot:
+		return clock
+	case !seenCool:
+		cool = a.Plan.Minutes
+	}
+	return math.Hypot((cool-hot)/2, clock)
+}
+
+// rest is what comes after the oven.
+func (m *making) rest(baked string, serve Serve, p bake.Plan) {
+	var rack, fridge int
+	switch serve {
+	case Hot:
+		rack = hotRest
+	case Cold:
+		rack, fridge = int(math.Ceil(p.RackMin)), int(math.Ceil(p.FridgeMin))
+		if fridge == 0 {
+			rack, fridge = max(rack, coldRack), coldFridge
+		}
+	default:
+		if rack = int(math.Ceil(p.RackMin)); rack == 0 {
+			rack = warmRest
+		}
+	}
+	last := m.add(Task{ID: "rest", Kind: "rest", Uses: "wait", Minutes: rack, After: []Lag{after(baked)}})
+	if serve == Cold {
+		last = m.add(Task{ID: "set", Kind: "set", Uses: "wait", Minutes: fridge, After: []Lag{after(last)}})
+		m.add(Task{ID: "cut", Kind: "cut", Uses: "hands", Minutes: cutMin + perDish*m.n, After: []Lag{after(last)}})
+	}
+}

@@ -1,0 +1,221 @@
+package day
+
+import (
+	"cmp"
+	"math"
+	"math/rand/v2"
+	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/message"
+)
+
+// ReadyBy is the whole way back from the hour at which one dessert is wanted: when each thing is begun, by one pair of
+// hands and in an oven of its own.
+type ReadyBy struct {
+	InTime bool `json:"in_time"`
+	// ReadyAt is when it is ready by this way, and NotBefore the earliest that it could be.
+	ReadyAt   int             `json:"ready_at_min"`
+	NotBefore int             `json:"not_before_min"`
+	BeginAt   int             `json:"begin_at_min"`
+	InAt      int             `json:"in_at_min"` // into the oven
+	SpareMin  int             `json:"spare_min"` // that it may take longer than its clock
+	Steps     []Step          `json:"steps"`     // in the order in which they begin
+	WayOut    message.Message `json:"way_out,omitzero"`
+}
+
+// Step is one thing on the way.
+type Step struct {
+	Kind    string          `json:"kind"`
+	At      int             `json:"at_min"`
+	Minutes int             `json:"minutes"`
+	Hands   bool            `json:"hands"` // somebody has to be there for it
+	Says    message.Message `json:"says"`
+}
+
+// How quickly ovens warm: a working figure for a domestic oven, C a min.
+const (
+	warmCPerMin = 9.0
+	coolCPerMin = 3.0
+	anyOvenCM   = 1000.0
+	furthestMin = 3 * 1440 // that is looked ahead
+)
+
+// Back goes back from when a dessert is wanted. Due and now are whole minutes from the same midnight.
+func Back(o Order, a *bake.DessertAnswer, now int) ReadyBy {
+	b := BatchOf(o, a)
+	due := or(b.Due, now)
+	b.Due = nil
+	spare := int(math.Ceil(2*UncertainMin(a) - 1e-9))
+	if b.HoldMax != nil {
+		spare = min(spare, *b.HoldMax)
+	}
+	s := laid(b, now, nil)
+	out := ReadyBy{NotBefore: s.ready(0), InTime: s.ready(0) <= due, BeginAt: math.MaxInt32, Steps: []Step{}}
+	if out.InTime {
+		by := max(due-spare, out.NotBefore)
+		s = laid(b, now, &by)
+	}
+	out.ReadyAt = s.ready(0)
+	out.SpareMin = max(0, due-out.ReadyAt)
+	out.tell(s, a)
+	if !out.InTime {
+		out.WayOut = wayOut(s, out.NotBefore-due)
+	}
+	return out
+}
+
+// laid lays a batch alone: as late as it is ready by a minute, or where there is none as early as it goes.
+func laid(b Batch, now int, by *int) *schedule {
+	end := now + furthestMin
+	tier := Tier{ID: "tier", WidthCM: anyOvenCM, DepthCM: anyOvenCM}
+	b.Tasks = slices.Clone(b.Tasks)
+	for i := range b.Tasks {
+		b.Tasks[i].Alternatives = slices.Clone(b.Tasks[i].Alternatives)
+		for k := range b.Tasks[i].Alternatives {
+			x := &b.Tasks[i].Alternatives[k]
+			x.Shelf = ""
+			x.Stages = slices.Clone(x.Stages)
+			for n := range x.Stages { // whatever its heating: the oven is this one
+				x.Stages[n].Heating = ""
+			}
+		}
+	}
+	p := compile(&Request{
+		Now: now, End: &end, Batches: []Batch{b},
+		People: []Person{{ID: "hands", Hours: []Span{{now, end}}}},
+		Ovens:  []Oven{{ID: "oven", WarmCPerMin: warmCPerMin, CoolCPerMin: coolCPerMin, Tiers: []Tier{tier}}},
+	})
+	s := newSchedule(p)
+	s.plain = true
+	rng := rand.New(rand.NewPCG(0, 0)) // asked for nothing: the plan is plain
+	i := p.batches[0].lastOven
+	a := &p.tasks[i].bakes[0]
+	try := func(start int) bool {
+		if !s.suits(a, 0, start) {
+			return false
+		}
+		s.layLoad(i, candidate{slot: a.slots[0], start: start})
+		if s.touchAll(i, &s.at[i], nil) && s.layRest(0, rng) {
+			return true
+		}
+		s.remove(0)
+		return false
+	}
+	from := max(s.earliest(i), now+p.ovens[0].change(p.roomC, a.Stages[0].OvenC))
+	if by != nil {
+		for start := *by - p.batches[0].tail - a.minutes; start >= from; start-- {
+			if try(start) {
+				return s
+			}
+		}
+	}
+	for start := from; start+a.minutes+p.batches[0].tail <= end; start++ {
+		if try(start) {
+			break
+		}
+	}
+	return s
+}
+
+// stepWords is what is said of each kind of task.
+var stepWords = map[string]string{
+	"unfreeze":    "Take the fruit out of the freezer",
+	"fruit":       "Prepare the fruit",
+	"precook":     "Put the fruit on to cook, and let it cool",
+	"macerate":    "The fruit stands with its sugar",
+	"topping":     "Make the topping, and chill it",
+	"crumbs":      "Make the crumbs",
+	"biscuit":     "Make the biscuit dough",
+	"pastry":      "Make the pastry, and chill it",
+	"lid":         "Unroll and cut the bought pastry",
+	"roll":        "Roll the pastry",
+	"base":        "Make the base, and chill it",
+	"line":        "Line the dish, and chill it",
+	"assemble":    "Fill the dish",
+	"cut":         "Cut it",
+	"set":         "Into the fridge, to set",
+	"thaw":        "",
+	"chill":       "",
+	"cook":        "",
+	"cool":        "",
+	"rest":        "",
+	"load":        "",
+	"take_out":    "Out of the oven, to rest",
+	"turn":        "Turn the dish round",
+	"push_under":  "Push the crust into the juice",
+	"add_topping": "The second topping goes on",
+	"cover":       "Change the cover, as the plan has it",
+	"weights_out": "Weights out of the base",
+}
+
+// tell writes down what is done when, and how it is said in a line.
+func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
+	oven := &s.p.ovens[0]
+	heat := func(at, minutes int, c float64, says message.Message) {
+		warm := oven.change(s.p.roomC, c)
+		r.Steps = append(r.Steps,
+			Step{"heat", at - warm, warm, false, message.New("Heat the oven to {heat}", message.OvenHeat(c))},
+			Step{"bake", at, minutes, true, says})
+	}
+	heated := false
+	for i := range s.p.tasks {
+		t, at := &s.p.tasks[i], &s.at[i]
+		switch t.Uses {
+		case "oven":
+			x := &t.bakes[at.alt]
+			says := message.New("Into the oven, {n} min", message.Count(at.end-at.start))
+			if t.Kind == "parbake" {
+				says = message.New("Par-bake the base, {n} min", message.Count(at.end-at.start))
+			}
+			if heated {
+				r.Steps = append(r.Steps, Step{"bake", at.start, at.end - at.start, true, says})
+			} else {
+				heat(at.start, at.end-at.start, x.Stages[0].OvenC, says)
+				heated = true
+			}
+			for _, touch := range at.touches {
+				if words := stepWords[x.Touches[touch.touch].Kind]; words != "" {
+					r.Steps = append(r.Steps, Step{
+						x.Touches[touch.touch].Kind, touch.start, x.Touches[touch.touch].Minutes, true, message.New(words),
+					})
+				}
+			}
+			if i == s.p.batches[0].lastOven {
+				r.InAt = at.start
+				look := at.start + int(a.Plan.LookFrom)
+				r.Steps = append(r.Steps, Step{"look", look, 0, true, message.New("Look from now on: does the middle bubble?")})
+			}
+		default:
+			if words := stepWords[t.Kind]; words != "" {
+				r.Steps = append(r.Steps, Step{t.Kind, at.start, at.end - at.start, t.Uses == "hands", message.New(words)})
+			}
+		}
+	}
+	r.Steps = append(r.Steps, Step{"ready", r.ReadyAt, 0, false, message.New("Ready")})
+	slices.SortStableFunc(r.Steps, func(a, b Step) int { return cmp.Compare(a.At, b.At) })
+	for _, x := range r.Steps {
+		r.BeginAt = min(r.BeginAt, x.At)
+	}
+}
+
+// wayOut is what would make it earlier: what may be made ahead, where that is enough, or another way to serve it.
+func wayOut(s *schedule, late int) message.Message {
+	for i := range s.p.tasks {
+		if t := &s.p.tasks[i]; t.Ahead {
+			least := t.Minutes
+			for _, l := range t.then {
+				if w := &s.p.tasks[l.task]; w.Uses == "wait" {
+					least += w.Minutes
+				}
+			}
+			if least >= late {
+				return message.New("Make the topping or base the day before: that saves up to {n} min", message.Count(least))
+			}
+		}
+	}
+	if b := &s.p.batches[0]; b.Serve == string(Cold) {
+		return message.New("Serve it warm: it need not set")
+	}
+	return message.New("Choose a later hour, or a shallower dish, which bakes sooner")
+}

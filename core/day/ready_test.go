@@ -1,0 +1,150 @@
+package day_test
+
+import (
+	"testing"
+
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/day"
+	"mabbin/core/day/daytest"
+	"mabbin/core/dish"
+)
+
+// dessert is a dessert of the kitchen with its bake.
+func dessert(t testing.TB, change func(*bake.DessertRequest)) (bake.DessertRequest, *bake.DessertAnswer) {
+	t.Helper()
+	q := bake.DessertRequest{Request: balance.Request{
+		Dish:    dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
+		Style:   "crumble",
+		Fruits:  []balance.FruitAsked{{Key: "apple_firm", Share: 1}},
+		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+	}}
+	change(&q)
+	a, err := bake.Dessert(t.Context(), q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return q, a
+}
+
+const sevenPM = 19 * 60
+
+// Guests at seven: it is ready before, by as much as the bake is uncertain, and each thing comes in its order.
+func TestReadyAtSeven(t *testing.T) {
+	for name, c := range map[string]struct {
+		serve  day.Serve
+		change func(*bake.DessertRequest)
+		kinds  []string
+	}{
+		"crumble, warm": {day.Warm, func(*bake.DessertRequest) {}, []string{"topping", "fruit", "heat", "assemble", "bake", "look", "take_out", "ready"}},
+		"cobbler, hot": {day.Hot, func(q *bake.DessertRequest) {
+			q.Request.Style, q.Request.Topping.Key = "cobbler", "biscuit_drop"
+		}, []string{"fruit", "biscuit", "assemble", "bake", "ready"}},
+		"bars, cold": {day.Cold, func(q *bake.DessertRequest) {
+			q.Request.Style, q.Request.Topping.Key, q.Request.Base = "bar", "bar_dough", &balance.BaseAsked{Key: "bar_dough"}
+			q.Request.Dish.Material = "thin_metal"
+		}, []string{"base", "line", "assemble", "bake", "take_out", "set", "cut", "ready"}},
+		"pie, par-baked": {day.Warm, func(q *bake.DessertRequest) {
+			q.Request.Style, q.Request.Topping.Key = "pie", "streusel_coarse"
+			q.Request.Base = &balance.BaseAsked{Key: "shortcrust", ParBaked: true}
+		}, []string{"base", "line", "weights_out", "assemble", "bake", "ready"}},
+	} {
+		q, a := dessert(t, c.change)
+		due := sevenPM
+		r := day.Back(day.Order{ID: "x", Dessert: q, Due: &due, Serve: c.serve}, a, 9*60)
+		if !r.InTime || r.ReadyAt > due || r.SpareMin < 1 || r.InAt < r.BeginAt || r.NotBefore > r.ReadyAt {
+			t.Errorf("%s: %+v", name, r)
+		}
+		at, next := 0, 0
+		for _, s := range r.Steps {
+			if s.At < at || s.Says.String() == "" {
+				t.Errorf("%s: %s at %d after %d", name, s.Kind, s.At, at)
+			}
+			at = s.At
+			if next < len(c.kinds) && s.Kind == c.kinds[next] {
+				next++
+			}
+		}
+		if next < len(c.kinds) {
+			t.Errorf("%s: no %s, or not in its order: %+v", name, c.kinds[next], r.Steps)
+		}
+	}
+}
+
+// What can't be ready is said, with the earliest hour and what would help; a later hour never begins earlier.
+func TestNotReadyBefore(t *testing.T) {
+	q, a := dessert(t, func(*bake.DessertRequest) {})
+	due := sevenPM
+	r := day.Back(day.Order{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, sevenPM-30)
+	if r.InTime || r.NotBefore <= sevenPM || r.WayOut.IsZero() || r.SpareMin != 0 {
+		t.Errorf("in half an hour: %+v", r)
+	}
+	was := 0
+	for hour := 17; hour < 24; hour++ {
+		due := hour * 60
+		if r := day.Back(day.Order{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, 12*60); r.BeginAt < was {
+			t.Errorf("at %d it begins at %d, an hour earlier at %d", hour, r.BeginAt, was)
+		} else {
+			was = r.BeginAt
+		}
+	}
+}
+
+// A batch of a card can be planned with others, and is whole.
+func TestBatchesOfCards(t *testing.T) {
+	req := day.Request{
+		Now: 8 * 60, Iterations: 100,
+		People: []day.Person{{ID: "ivy", Hours: []day.Span{{From: 8 * 60, To: 20 * 60}}}},
+		Ovens: []day.Oven{
+			{
+				ID:          "deck",
+				WarmCPerMin: 8,
+				CoolCPerMin: 3,
+				Tiers: []day.Tier{
+					{ID: "low", Shelf: "low", WidthCM: 60, DepthCM: 40},
+					{ID: "middle", Shelf: "middle", WidthCM: 60, DepthCM: 40},
+				},
+			},
+		},
+	}
+	for i, topping := range []string{"crumble_classic", "pastry_lid", "betty_crumbs", "puff_lid"} {
+		q, a := dessert(t, func(q *bake.DessertRequest) {
+			q.Request.Topping.Key = topping
+			if topping == "betty_crumbs" {
+				q.Request.Style = "betty"
+			} else if topping != "crumble_classic" {
+				q.Request.Style = "cobbler"
+			}
+		})
+		due := 13*60 + 60*i
+		req.Batches = append(
+			req.Batches,
+			day.BatchOf(day.Order{ID: topping, Dessert: q, Dishes: 1 + i%2, Due: &due, Serve: day.Warm}, a),
+		)
+	}
+	p := plan(t, req)
+	if !p.Feasible {
+		t.Errorf("%+v, %v", p.Objective, p.LeftOut)
+	}
+	if b := daytest.Broken(req, p); len(b) > 0 {
+		t.Error(b)
+	}
+}
+
+func TestPrepMinutes(t *testing.T) {
+	whole := false
+	for _, c := range []struct {
+		fruit balance.FruitAsked
+		want  int
+	}{
+		{balance.FruitAsked{Key: "raspberry", Share: 1}, 5},
+		{balance.FruitAsked{Key: "apple_firm", Share: 1}, 14},
+		{balance.FruitAsked{Key: "apple_firm", Share: 1, Peeled: &whole}, 9},
+		{balance.FruitAsked{Key: "damson", Share: 1}, 17},
+		{balance.FruitAsked{Key: "damson", Share: 1, Frozen: true}, 5},
+	} {
+		if got := day.PrepMinutes(balance.Request{Fruits: []balance.FruitAsked{c.fruit}}, 1000); got != c.want {
+			t.Errorf("%+v: %d min, want %d", c.fruit, got, c.want)
+		}
+	}
+}
