@@ -147,7 +147,7 @@ func (r *reading) read() {
 	} else if other := s.otherNotation(); len(other) > 0 {
 		r.other, rest = other, string(s.rest)
 	}
-	if r.is == nil && r.several(rest) {
+	if r.is == nil && (r.several(rest) || r.mixture(rest)) {
 		return
 	}
 	name := r.takeApart(rest)

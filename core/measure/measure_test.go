@@ -175,6 +175,20 @@ func TestInchesAreThoseOfARuler(t *testing.T) {
 	}
 }
 
+func TestWhoseCup(t *testing.T) {
+	for text, want := range map[string]Cup{
+		"1 cup flour\n1 stick butter":         USCup,
+		"2 cups plums\nBake at 350 °F":        USCup,
+		"1 cup cornstarch":                    USCup,
+		"1 cup flour\n100 g butter":           "",
+		"1 stick of butter and a 9-inch dish": "",
+	} {
+		if got, why := WhoseCup(text); got != want || (want == "") != why.IsZero() {
+			t.Errorf("%q: %q, %s", text, got, why)
+		}
+	}
+}
+
 func TestShownIsWhatTheScaleShows(t *testing.T) {
 	for g, want := range map[float64]string{0: "0", 0.44: "0.4", 3.75: "3.8", 9.94: "9.9", 9.96: "10", 20.94: "21", 973.4: "973"} {
 		if got := Shown(g); got != want {

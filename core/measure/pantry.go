@@ -210,7 +210,7 @@ var asides = func() map[string]bool {
 		half halve quartered quarter roughly finely coarsely thinly thickly thin thick good quality best organic free
 		range unsalted salted lightly beaten whole heaped more extra additional of the some plus well very natural pure
 		real squeezed toasted roasted roast unwaxed unsweetened thawed defrosted juicy homemade leftover bruised
-		crumbled cut into piece chunk small medium large bite size sized room temperature at in and a an if needed
+		crumbled prepared cut into piece chunk small medium large bite size sized room temperature at in and a an if needed
 		necessary optional about little bought made
 		approx approximately each total level cool cooled boiling lukewarm iced ice stale
 		spreadable crushed lump free new old early late local windfall wild picked loose heaping ready rolled out knob

@@ -1,6 +1,11 @@
 package recipe
 
-import "mabbin/core/balance"
+import (
+	"mabbin/core/balance"
+	"mabbin/core/dish"
+	"mabbin/core/measure"
+	"mabbin/core/message"
+)
 
 // Format is one of the open forms that a recipe is read and written in.
 type Format string
@@ -24,7 +29,12 @@ type Document struct {
 	Style   string         `json:"style,omitempty"` // by the name
 	OvenC   float64        `json:"oven_c,omitempty"`
 	Minutes float64        `json:"minutes,omitempty"`
-	Card    *Card          `json:"card,omitempty"`
+	// Dish is the one that it names; nil: none.
+	Dish *dish.Dish `json:"dish,omitempty"`
+	// Cup is whose cup it measures with, where something tells, and CupWhy what.
+	Cup    measure.Cup     `json:"cup,omitempty"`
+	CupWhy message.Message `json:"cup_why,omitzero"`
+	Card   *Card           `json:"card,omitempty"`
 }
 
 // DocumentLine is one line of the ingredients, with its bowl where the file names it.

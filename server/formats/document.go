@@ -11,6 +11,7 @@ import (
 	"unicode/utf8"
 
 	"mabbin/core/balance"
+	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/measure"
 	"mabbin/core/message"
@@ -128,7 +129,17 @@ func tidy(d *recipe.Document) {
 			d.Style = s.Key
 		}
 	}
-	d.OvenC, d.Minutes = measure.FindOven(strings.Join(d.Method, "\n"))
+	method := strings.Join(d.Method, "\n")
+	d.OvenC, d.Minutes = measure.FindOven(method)
+	all := make([]string, 0, len(d.Lines)+1)
+	for _, l := range d.Lines {
+		all = append(all, l.Text)
+	}
+	text := strings.Join(append(all, method), "\n")
+	d.Cup, d.CupWhy = measure.WhoseCup(text)
+	if found, ok := dish.Find(text); ok {
+		d.Dish = &found
+	}
 }
 
 // plain is text without markup and with its entities read: a tag in a recipe is noise, and never markup again.

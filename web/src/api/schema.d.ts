@@ -1725,6 +1725,13 @@ export interface components {
             oven_c?: number;
             /** Format: double */
             minutes?: number;
+            dish?: components["schemas"]["Dish"];
+            /**
+             * @description Whose cup it measures with, where something tells
+             * @enum {string}
+             */
+            cup?: "us" | "metric" | "imperial";
+            cup_why?: components["schemas"]["Text"];
             card?: components["schemas"]["WholeCard"];
         };
         /** @enum {string} */

@@ -21,6 +21,12 @@ const { all, verdict, rows, problem, busy, read, answer, rewrite, remember, sort
 const pasted = ref('')
 const over = ref(false)
 const choosing = ref(false)
+const cups = [
+  ['us', 'American, 237 ml'],
+  ['metric', 'metric, 250 ml'],
+  ['imperial', 'half a pint, 284 ml'],
+] as const
+const inCups = computed(() => all.value?.lines.some((l) => /\bcups?\b/i.test(l.text)))
 const file = ref<HTMLInputElement>()
 const open = computed(() => verdict.value?.open ?? 0)
 const faults = computed(() =>
@@ -156,6 +162,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             v-model="all.dishId"
             class="dish"
             aria-label="In which dish"
+            :placeholder="all.dish ? 'as the recipe has it' : 'Which dish?'"
             data-testid="import-dish"
             @change="delete all.dish"
           >
@@ -174,6 +181,24 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             v-model="choosing"
             @choose="(d) => all && (all = { ...all, dishId: d.id, dish: d.dish })"
           />
+        </div>
+        <p v-if="all.dish" class="said" data-testid="recipe-dish">
+          {{ `In ${sizes(all.dish)}${all.dish === all.recipeDish ? ', as the recipe has it' : ''}.` }}
+        </p>
+        <p v-else-if="!all.dishId" class="said wrong">Which dish? Then it can be judged.</p>
+        <div v-if="inCups" class="said cups">
+          <span>{{ all.cupWhy ? `${all.cupWhy}.` : 'Its cups are' }}</span>
+          <div class="choice" role="group" aria-label="Whose cups">
+            <button
+              v-for="[key, says] in cups"
+              :key="key"
+              :aria-pressed="(all.cup ?? kitchen.kitchen?.settings.cup) === key"
+              :data-testid="`cups-${key}`"
+              @click="all = { ...all, cup: key, cupWhy: undefined }"
+            >
+              {{ says }}
+            </button>
+          </div>
         </div>
         <ul>
           <ImportLine
@@ -207,6 +232,12 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
           </p>
         </template>
         <ImportVerdict v-else-if="verdict?.as_written" :verdict="verdict" @open="openOn" />
+        <p v-else-if="!all.dish && !all.dishId" class="quiet" data-testid="no-dish">
+          Choose the dish, and here stands what the recipe comes to in it.
+        </p>
+        <p v-else-if="!faults.length && !verdict?.cannot && !verdict?.asks?.length" class="quiet">
+          Baking it on paper…
+        </p>
       </section>
     </div>
   </div>
@@ -293,6 +324,15 @@ ul {
   margin: 6px 0 0;
   padding: 0;
   list-style: none;
+}
+.said {
+  margin-top: 6px;
+}
+.cups {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
 }
 .open {
   font-size: 1.25rem;

@@ -22,6 +22,11 @@ interface Import {
   lines: LineAsked[]
   ovenC?: number
   minutes?: number
+  /** Whose cup it measures with; left out: the kitchen's. */
+  cup?: 'us' | 'metric' | 'imperial'
+  cupWhy?: string
+  /** The dish that the recipe names. */
+  recipeDish?: Dish
 }
 
 /** The bake as it was written, where it says how hot and how long. */
@@ -52,7 +57,11 @@ export function useImport() {
     all.value = {
       name: d.name || 'A card without a name',
       style: known?.key ?? 'crumble',
-      dishId: kitchen.dishes[0]?.id ?? '',
+      dishId: d.dish ? '' : (kitchen.dishes[0]?.id ?? ''),
+      dish: d.dish,
+      recipeDish: d.dish,
+      cup: d.cup,
+      cupWhy: d.cup_why,
       lines: d.lines.map((l) => ({ text: l.text, bowl: l.bowl })),
       ovenC: d.oven_c || undefined,
       minutes: d.minutes || undefined,
@@ -64,6 +73,7 @@ export function useImport() {
     () =>
       all.value && {
         ...kitchen.measures,
+        ...(all.value.cup && { cup: all.value.cup }),
         style: all.value.style as 'crumble',
         dish: all.value.dish ?? kitchen.dishes.find((d) => d.id === all.value!.dishId)?.dish,
         lines: all.value.lines,
