@@ -33,6 +33,8 @@ func TestTheOvenIsAskedAboutOnce(t *testing.T) {
 		act("into-oven"),
 		click(id("oven-anyway")),
 		WaitVisible(id("watched-Damson and apple crumble")),
+		click(id("off-the-watch")),
+		WaitVisible(id("nothing-in")),
 	)
 	do(
 		t,

@@ -292,3 +292,28 @@ func TestTheGalleryOfCards(t *testing.T) {
 	)
 	reads(t, ctx, id("save-state"), "version 1")
 }
+
+// What the larder does not know is taken in where it was met, by what it is like and what its packet says, and is known
+// from then on.
+func TestTakingInOnesOwn(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(
+		t,
+		ctx,
+		Navigate(url+"/cards/import"),
+		paste("900 g plums\n100 g plain flour\n60 g butter\n50 g zanthium meal"),
+		click(id("own-3")),
+		WaitVisible(id("own-like")),
+		click(id("own-like")),
+		click(id("own-like-ground_almonds")),
+		fill(id("own-thing-fat_pct"), "40"),
+		click(id("own-thing-keep")),
+	)
+	reads(t, ctx, id("line-3"), "50 g", "anthium meal")
+	do(t, ctx, click(id("import-clear")), paste("500 g plums\n20 g zanthium meal"))
+	reads(t, ctx, id("line-1"), "20 g", "anthium meal")
+	do(t, ctx, Navigate(url+"/shelf/stores"), fill(id("find-row"), "zanthium"))
+	reads(t, ctx, CSS("main"), "anthium meal")
+}

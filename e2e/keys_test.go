@@ -99,7 +99,7 @@ func TestTheWholePathByKeysAlone(t *testing.T) {
 		Poll[Void](`![...document.querySelectorAll(".el-dialog")].some((d) => d.checkVisibility())`),
 	)
 	do(t, ctx, press("l"), WaitVisible(id("open-bake")))
-	reads(t, ctx, id("bake-Damson crumble"), "✓ spoonable", "Keys only")
+	reads(t, ctx, id("bake-Damson crumble"), "As planned: spoonable", "Keys only")
 	page, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{Words: "Keys only"}, nil, 1)
 	must(t, err)
 	if len(page) != 1 || page[0].CardID == nil || page[0].Version == nil {

@@ -179,3 +179,6 @@ func or(p *float64, usual float64) float64 {
 	}
 	return *p
 }
+
+// InOven says whether a stage is in the oven, and not on the rack or in the cold.
+func (s Stage) InOven() bool { return heatings[s.Heating].oven }

@@ -14,8 +14,8 @@ import (
 var (
 	// sentence is a step without a number: what to do, in a whole sentence.
 	sentence = regexp.MustCompile(`(?i)^(pre-?heat|heat|butter|grease|bake|mix|stir|toss|rub|combine|put|place|spread|` +
-		`sprinkle|pour|serve|leave|cool|cut|peel|wash|melt|whisk|roll|line|arrange|tip|scatter|set|in an? |in the |meanwhile)` +
-		`\b[^\n]*[.!]$`)
+		`sprinkle|pour|serve|leave|cool|cut|peel|wash|melt|whisk|roll|line|arrange|tip|scatter|set|in an? |in the |` +
+		`meanwhile)\b[^\n]*[.!]$`)
 	// methodHead begins the part that is no ingredients any more.
 	methodHead = regexp.MustCompile(`(?i)^\W*(method|instructions?|directions?|preparation|steps|how to( make it)?)\W*$`)
 	step       = regexp.MustCompile(`^\s*(?:step\s*)?\d{1,2}[.):]\s+\S`)

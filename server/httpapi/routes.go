@@ -67,6 +67,7 @@ func (s *server) kitchenRoutes(k *gin.RouterGroup) {
 	// the oven watch
 	k.GET("/watch", s.listWatch)
 	k.POST("/watch", s.startWatch)
+	k.POST("/watch/shared", s.sharedOvens)
 	k.GET("/watch/live", s.watchEvents)
 	k.DELETE("/watch/:dessert", s.endWatch)
 	k.POST("/watch/:dessert", s.reopenWatch)

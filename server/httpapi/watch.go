@@ -43,11 +43,35 @@ func (s *server) startWatch(c *gin.Context) {
 	if !ok {
 		return
 	}
-	w, err := s.watch.PutIn(c, kitchenOf(c), app.IntoOven{
+	w, err := s.watch.PutIn(c, kitchenOf(c), intoOven(in))
+	s.respond(c, http.StatusCreated, s.watched(w), err)
+}
+
+func intoOven(in api.WatchStart) app.IntoOven {
+	return app.IntoOven{
 		ID: in.Id, Title: in.Title, CardID: in.CardId, Version: in.Version, Request: in.Request,
 		Setting: setting(in.Setting), Weather: weather(in.Weather), Weighed: or(in.Weighed, nil),
+	}
+}
+
+// sharedOvens says which ovens are asked to be at two settings.
+func (s *server) sharedOvens(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.SharedOvensJSONRequestBody) error {
+		if x.Next == nil {
+			return nil
+		}
+		return fault.Under("/next/request", balance.Check(x.Next.Request))
 	})
-	s.respond(c, http.StatusCreated, s.watched(w), err)
+	if !ok {
+		return
+	}
+	var next *app.IntoOven
+	if in.Next != nil {
+		n := intoOven(*in.Next)
+		next = &n
+	}
+	out, err := s.watch.SharedOvens(c, kitchenOf(c), next)
+	s.respond(c, http.StatusOK, out, err)
 }
 
 func weather(w *api.Weather) app.Weather {

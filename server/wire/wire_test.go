@@ -168,6 +168,7 @@ var mapped = map[string]reflect.Type{
 	"DayChance":        reflect.TypeFor[api.DayChance](),
 	"DayClash":         reflect.TypeFor[api.DayClash](),
 	"DayWayOut":        reflect.TypeFor[api.DayWayOut](),
+	"TwoSettings":      reflect.TypeFor[api.TwoSettings](),
 	"CameOut":          reflect.TypeFor[api.CameOut](),
 }
 

@@ -594,6 +594,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/watch/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ovens that are asked to be at two settings by what is in them, and by a dessert that would go in next */
+        post: operations["sharedOvens"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/watch/{dessert}": {
         parameters: {
             query?: never;
@@ -3131,6 +3150,18 @@ export interface components {
             /** @description What the scale showed */
             weighed?: components["schemas"]["Weighed"][];
         };
+        TwoSettings: {
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+            says: components["schemas"]["Text"];
+            /**
+             * Format: double
+             * @description That serves both, tried on the model; left out: none does
+             */
+            oven_c?: number;
+        };
         /** @description A dessert of which nothing can be used any more, but that it is there - on the watch since, saved or baked at started_at */
         Unusable: {
             /** Format: uuid */
@@ -4821,6 +4852,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Watched"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    sharedOvens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    next?: components["schemas"]["WatchStart"];
+                };
+            };
+        };
+        responses: {
+            /** @description Each with a temperature that serves both, tried on the model */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwoSettings"][];
                 };
             };
             default: components["responses"]["Problem"];

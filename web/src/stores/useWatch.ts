@@ -9,6 +9,7 @@ import {
   type Rescue,
   type Stage,
   taken,
+  type TwoSettings,
   type Watch,
   type WatchCall,
   type Watched,
@@ -33,6 +34,19 @@ export const useWatch = defineStore('watch', () => {
   const now = ref(Date.now())
   let ahead = 0
   useIntervalFn(() => (now.value = Date.now() + ahead), 1000)
+
+  /** Ovens that are asked to be at two settings, and what would serve both. */
+  const shared = ref<TwoSettings[]>([])
+  /** Asks for them where an oven holds more than one, also with one that would go in next. */
+  async function twoSettings(next?: WatchStart): Promise<TwoSettings[]> {
+    const inside = desserts.value.filter((w) => !w.out_at && w.oven_id)
+    const ovens = [...inside.map((w) => w.oven_id), ...(next ? [next.setting.oven_id] : [])]
+    if (new Set(ovens).size === ovens.length) return []
+    const got = await ask(
+      api.POST('/api/v1/kitchens/{kitchen}/watch/shared', { params: { path: path.value }, body: { next } }),
+    )
+    return got.data ?? []
+  }
 
   const path = computed(() => ({ kitchen: kitchen.kitchen?.id ?? '' }))
   let asked = 0
@@ -70,6 +84,10 @@ export const useWatch = defineStore('watch', () => {
   watch(() => kitchen.kitchen?.id, look, { immediate: true })
 
   const desserts = computed(() => all.value?.desserts ?? [])
+  watch(
+    () => JSON.stringify(desserts.value.map((w) => [w.id, w.oven_id, w.out_at, w.stages])),
+    async () => (shared.value = await twoSettings()),
+  )
   /** What waits to be done, what is due first first. */
   const calls = computed<Called[]>(() =>
     desserts.value
@@ -200,6 +218,8 @@ export const useWatch = defineStore('watch', () => {
     now,
     problem,
     minute,
+    shared,
+    twoSettings,
     look,
     start,
     answer,

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { BakeChange, PlanAnswer } from '@/api/client'
+import type { BakeChange, PlanAnswer, TwoSettings } from '@/api/client'
 
 /** A dessert that will not come right is not put into the oven without a word, and none by a single key. */
-defineProps<{ verdict?: PlanAnswer['verdict'] }>()
+defineProps<{ verdict?: PlanAnswer['verdict']; shared: TwoSettings[] }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ mend: [says: string, change: BakeChange]; oven: [] }>()
 function mend(says: string, change: BakeChange) {
@@ -18,11 +18,14 @@ function asItIs() {
 <template>
   <el-dialog
     v-model="open"
-    :title="verdict?.right ? 'In the oven now?' : 'It will not come right as it is'"
+    :title="verdict?.right || !verdict ? 'In the oven now?' : 'It will not come right as it is'"
     width="min(560px, 96vw)"
     data-testid="ask-oven"
   >
     <p class="says">{{ verdict?.says }}</p>
+    <p v-for="t in shared" :key="t.says" class="wrong two" data-testid="two-settings-before">
+      {{ `The oven is in use: ${t.says}.` }}
+    </p>
     <template #footer>
       <span class="dialog-acts">
         <button :class="['push', { main: verdict?.right }]" data-testid="oven-anyway" @click="asItIs">
@@ -45,6 +48,10 @@ function asItIs() {
 </template>
 
 <style scoped>
+.two {
+  margin: 10px 0 0;
+  font-size: 1.0625rem;
+}
 .says {
   margin: 0;
   font-size: 1.1875rem;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useElementSize, useLocalStorage } from '@vueuse/core'
+import { refDebounced, useElementSize, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
-import { inWords, type Remark } from '@/api/client'
+import { inWords, type Remark, type TwoSettings, type WatchStart } from '@/api/client'
 import BakeOutcome from '@/ui/BakeOutcome.vue'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import { keepFocus, toContent } from '@/ui/focus'
@@ -157,7 +157,7 @@ const unbind = bindKeys('On the Bench', [
   { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && weigher.untick() },
   { key: 's', says: 'save the card', does: () => void save(false) },
   { key: 'n', says: 'a new dessert', does: () => dessert.clear() },
-  { key: 'i', says: 'in the oven', does: () => plan.answer && toOven(true) },
+  { key: 'i', says: 'in the oven', does: () => plan.answer && void toOven(true) },
   { key: 'w', says: 'baked it: what came out', does: () => (baked.value = !!dessert.draft) },
   { key: 'Escape', says: 'back from weighing', does: () => void weigh(false) },
 ])
@@ -174,6 +174,16 @@ const ofCard = computed(() => {
   return d?.cardId && d.version && !dessert.unsaved ? { card_id: d.cardId, version: d.version } : {}
 })
 const title = computed(() => dessert.draft?.name.trim() || 'Unnamed')
+/** What changed, for those who listen: once nothing moves any more. */
+const announced = refDebounced(
+  computed(() => {
+    const a = answer.value
+    return a
+      ? `${grams(a.fruit_g)} fruit, ${grams(a.sugar_g)} sugar, ${grams(a.thickener_g)} thickener, ${grams(a.topping_g)} topping; ${bandWords[a.set.band]}`
+      : ''
+  }),
+  1000,
+)
 /** What goes into the log. */
 const logged = computed(() => ({
   title: title.value,
@@ -198,21 +208,26 @@ const moment = computed<BenchMoment>(() => {
 
 /** What will not come right is asked about, once; and no single key starts a clock. */
 const asking = ref(false)
+/** What is in the oven already and wants another setting. */
+const shared = ref<TwoSettings[]>([])
 let askedOf = ''
-function toOven(byKey = false) {
+async function toOven(byKey = false) {
   const verdict = plan.answer?.verdict
   const of = JSON.stringify([dessert.draft?.request, plan.answer?.plan.stages])
-  if (!byKey && (!verdict || verdict.right || askedOf === of)) return void intoOven()
+  const next = goingIn()
+  shared.value = next ? await watching.twoSettings(next) : []
+  const fine = (!verdict || verdict.right) && !shared.value.length
+  if (!byKey && (fine || askedOf === of)) return void intoOven()
   askedOf = of
   asking.value = true
 }
 
-/** The clock starts: by the stages that are on the strip now. */
-async function intoOven() {
+/** What goes into the oven: by the stages that are on the strip now. */
+function goingIn(): WatchStart | undefined {
   const d = dessert.draft
   const stages = plan.answer?.plan.stages
-  if (!d || !stages) return
-  const problem = await watching.start({
+  if (!d || !stages) return undefined
+  return {
     id: crypto.randomUUID(),
     title: title.value,
     ...ofCard.value,
@@ -220,7 +235,14 @@ async function intoOven() {
     setting: { ...d.setting, stages },
     weather: plan.weather,
     weighed: weigher.weighed,
-  })
+  }
+}
+
+/** The clock starts. */
+async function intoOven() {
+  const next = goingIn()
+  if (!next) return
+  const problem = await watching.start(next)
   refused.value = problem ? inWords(problem) : ''
   if (problem) return
   weigher.afresh()
@@ -242,6 +264,8 @@ const whole = computed(() => ({
     <QuickStart :style="{ '--first-day': firstDay ? `${firstHeight + 8}px` : undefined }" />
   </template>
   <div v-else :class="['bench', { weighing }]">
+    <h1 class="visually-hidden">{{ title }}</h1>
+    <p class="visually-hidden" aria-live="polite" data-testid="announced">{{ announced }}</p>
     <div ref="above" class="above no-print">
       <BenchBar
         :weighing="weighing"
@@ -251,7 +275,7 @@ const whole = computed(() => ({
         @save="save"
         @weigh="weigh(!weighing)"
         @baked="baked = true"
-        @oven="toOven()"
+        @oven="void toOven()"
         @mend="plan.apply"
       />
       <p v-if="refused" class="wrong" role="alert">{{ `Not done. ${refused}.` }}</p>
@@ -312,7 +336,7 @@ const whole = computed(() => ({
         <CuttingPlan v-for="c in answer.cutting" :key="c.code" :plan="c" :dish="draft.request.dish" />
       </div>
       <RemarkList class="said" :remarks="said" />
-      <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="toOven()" />
+      <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="void toOven()" />
     </section>
     <section v-else class="middle panel" aria-label="Cutaway">
       <p v-if="dessert.problem" class="wrong" role="alert">
@@ -339,7 +363,13 @@ const whole = computed(() => ({
       @logged="inOven && watching.end(inOven.id, true)"
     />
     <DietChoice v-model="diet" />
-    <AskAboutOven v-model="asking" :verdict="plan.answer?.verdict" @mend="plan.apply" @oven="intoOven" />
+    <AskAboutOven
+      v-model="asking"
+      :verdict="plan.answer?.verdict"
+      :shared="shared"
+      @mend="plan.apply"
+      @oven="intoOven"
+    />
   </div>
 </template>
 

@@ -4,6 +4,7 @@ import { inWords } from '@/api/client'
 import { timeOf } from '@/format/clock'
 import { bindKeys } from '@/ui/useKeys'
 import { play, sound, type Tone } from '@/stores/ring'
+import OvenTimeline from './OvenTimeline.vue'
 import NextCall from './NextCall.vue'
 import WatchedDessert from './WatchedDessert.vue'
 import { useWatch } from '@/stores/useWatch'
@@ -85,6 +86,16 @@ onBeforeUnmount(
       every tablet of the kitchen then shows what to do next, and calls it out.
     </p>
     <NextCall v-if="next" :call="next" />
+    <p
+      v-for="t in watching.shared"
+      :key="t.says"
+      class="notice panel wrong two"
+      role="alert"
+      data-testid="two-settings"
+    >
+      {{ `${t.says}.` }}
+    </p>
+    <OvenTimeline />
     <div class="all">
       <WatchedDessert v-for="w in watching.desserts" :key="w.id" :dessert="w" />
     </div>
@@ -108,6 +119,10 @@ onBeforeUnmount(
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 560px), 1fr));
   gap: 8px;
+}
+.two {
+  font-size: 1.0625rem;
+  font-weight: 600;
 }
 .empty {
   padding: 60px 12px;

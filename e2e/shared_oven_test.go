@@ -1,0 +1,35 @@
+package e2e
+
+import (
+	"testing"
+)
+
+// Two desserts in one oven that want two temperatures: it is said before the second goes in, with one that serves both,
+// and it stands on the watch while it is so, beside the oven against the clock.
+func TestAnOvenAtTwoTemperatures(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(
+		t,
+		ctx,
+		openCard(url, "Gooseberry crumble"),
+		act("into-oven"),
+		openCard(url, "Gooseberry crumble"),
+		click(id("station-bake")),
+		fill(id("stage-c-0"), "200"),
+		fill(id("dessert-name"), "Second crumble"),
+		act("into-oven"),
+	)
+	reads(t, ctx, id("two-settings-before"), "The oven is in use", "wants 190 °C", "wants 200 °C", "Both come right at")
+	do(t, ctx, click(id("oven-anyway")))
+	reads(
+		t,
+		ctx,
+		id("two-settings"),
+		"Gooseberry crumble wants 190 °C",
+		"Second crumble wants 200 °C",
+		"Both come right at",
+	)
+	reads(t, ctx, id("oven-timeline"), "Old range", "Gooseberry crumble, 190 °C", "Second crumble, 200 °C")
+}

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed, reactive, ref, watch } from 'vue'
+import type { OwnRow, Problem } from '@/api/client'
+import { inWords } from '@/api/client'
+import { useKitchen } from '@/stores/useKitchen'
+import { useShelf } from '@/stores/useShelf'
+import AmountField from './AmountField.vue'
+
+/** Something that the larder does not know, taken in where it was met: what it is like, and what its packet says. */
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{ name: string }>()
+const emit = defineEmits<{ known: [key: string] }>()
+const kitchen = useKitchen()
+const shelf = useShelf()
+const called = ref('')
+const like = ref('')
+const values = reactive<Record<string, number | undefined>>({})
+const allergens = ref<string[]>()
+const problem = ref<Problem>()
+watch(
+  open,
+  (now) => {
+    if (!now) return
+    called.value = props.name
+    like.value = ''
+    for (const k of Object.keys(values)) delete values[k]
+    allergens.value = undefined
+    problem.value = undefined
+  },
+  { immediate: true },
+)
+const things = computed(() => [...kitchen.fruits, ...kitchen.ingredients])
+const kind = computed(() => (kitchen.fruit.has(like.value) ? ('fruit' as const) : ('ingredient' as const)))
+const row = computed(() => kitchen.fruit.get(like.value) ?? kitchen.ingredient.get(like.value))
+/** What a packet says of it. */
+const told = ['water_pct', 'fat_pct', 'sugar_pct']
+const figures = computed(() =>
+  (kitchen.larder?.figures ?? []).filter((f) => f.kind === kind.value && told.includes(f.column)),
+)
+async function keep() {
+  const name = called.value.trim()
+  const key = name
+    .toLowerCase()
+    .replaceAll(/[^a-z0-9]+/g, '_')
+    .slice(0, 60)
+  const own: OwnRow = {
+    copy_of: like.value,
+    name,
+    values: Object.fromEntries(
+      Object.entries(values).filter((e): e is [string, number] => e[1] !== undefined),
+    ),
+    ...(allergens.value && { allergens: allergens.value }),
+  }
+  problem.value = await shelf.change(`${name} is known`, kind.value, key, own)
+  if (problem.value) return
+  open.value = false
+  emit('known', key)
+}
+</script>
+
+<template>
+  <el-dialog
+    v-model="open"
+    title="Take it into our own larder"
+    width="min(560px, 96vw)"
+    data-testid="own-thing"
+    append-to-body
+  >
+    <form class="ask" @submit.prevent="keep">
+      <label class="field"
+        ><span class="label">Called</span
+        ><el-input v-model="called" maxlength="80" data-testid="own-thing-name"
+      /></label>
+      <label class="field"
+        ><span class="label">Most like</span>
+        <el-select
+          v-model="like"
+          filterable
+          placeholder="Find it"
+          aria-label="Most like"
+          data-testid="own-like"
+        >
+          <el-option
+            v-for="t in things"
+            :key="t.key"
+            :value="t.key"
+            :label="t.name"
+            :data-testid="`own-like-${t.key}`"
+          />
+        </el-select>
+      </label>
+      <template v-if="row">
+        <p class="quiet">
+          All that is not given here is taken as that of {{ row.name.toLowerCase() }}. It is marked as our own
+          on the Shelf, and can be changed there.
+        </p>
+        <div class="three">
+          <AmountField
+            v-for="f in figures"
+            :key="f.column"
+            v-model="values[f.column]"
+            :label="f.name"
+            kind="percent"
+            :unit="f.unit"
+            optional
+            :instead="row.figures[f.column]"
+            :testid="`own-thing-${f.column}`"
+          />
+        </div>
+        <label v-if="kind === 'ingredient'" class="field"
+          ><span class="label">Contains, by its label</span>
+          <el-select
+            v-model="allergens"
+            multiple
+            placeholder="As the one that it is like"
+            aria-label="Contains, by its label"
+          >
+            <el-option v-for="a in kitchen.larder?.allergens" :key="a.key" :value="a.key" :label="a.name" />
+          </el-select>
+        </label>
+      </template>
+      <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}.</p>
+      <div class="dialog-acts">
+        <button type="button" class="push" @click="open = false">Cancel</button>
+        <button class="push main" :disabled="!called.trim() || !like" data-testid="own-thing-keep">
+          Take it in
+        </button>
+      </div>
+    </form>
+  </el-dialog>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  gap: 12px;
+}
+.ask p {
+  margin: 0;
+}
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 10px;
+}
+</style>
