@@ -18,6 +18,7 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/oven"
 	"mabbin/core/recipe"
+	"mabbin/core/sell"
 	"mabbin/server/render"
 	"mabbin/server/wire"
 )
@@ -36,22 +37,25 @@ var calculations = map[string]calculation{
 	"balance": rule(
 		"BalanceRequest",
 		balance.Check,
-		func(_ context.Context, r balance.Request) (*balance.Answer, error) { return balance.Solve(r) },
+		at(balance.Solve),
 	),
 	"bake": rule(
 		"BakeRequest",
 		bake.Check,
-		func(_ context.Context, r bake.Request) (*bake.Answer, error) { return bake.Run(r) },
+		at(bake.Run),
 	),
 	"bake-plan": rule("PlanRequest", bake.CheckDessert, bake.Dessert),
 	"oven": rule(
 		"OvenTrial",
 		nil,
-		func(_ context.Context, t oven.Trial) (oven.Measured, error) { return oven.Measure(t) },
+		at(oven.Measure),
 	),
 	"day-plan": rule("DayRequest", day.Check, func(ctx context.Context, q day.Request) (*day.Answer, error) {
 		return day.Plan(ctx, q, nil)
 	}),
+	"cost":     rule("CostRequest", sell.CheckCost, at(sell.CostOf)),
+	"shopping": rule("ShoppingRequest", sell.CheckShopping, at(sell.ShoppingList)),
+	"label":    rule("LabelRequest", sell.CheckLabel, at(sell.LabelOf)),
 	"measure": rule(
 		"MeasureRequest",
 		recipe.CheckMeasure,
@@ -59,6 +63,11 @@ var calculations = map[string]calculation{
 			return recipe.Measure(q, larder.Pantry(q.Own))
 		},
 	),
+}
+
+// at is a rule that is done at once.
+func at[In, Out any](answer func(In) (Out, error)) func(context.Context, In) (Out, error) {
+	return func(_ context.Context, in In) (Out, error) { return answer(in) }
 }
 
 // rule is a rule of core as a calculation: its request is decoded and checked as the contract has it.

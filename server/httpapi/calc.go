@@ -11,6 +11,7 @@ import (
 	"mabbin/core/diet"
 	"mabbin/core/filling"
 	"mabbin/core/oven"
+	"mabbin/core/sell"
 
 	"github.com/gin-gonic/gin"
 )
@@ -57,6 +58,12 @@ func (s *server) swapIngredient(c *gin.Context) {
 func (s *server) fruitTest(c *gin.Context) {
 	calculate(s, c, filling.Test.Check, quick(filling.Test.Release))
 }
+
+func (s *server) costOf(c *gin.Context) { calculate(s, c, sell.CheckCost, quick(sell.CostOf)) }
+func (s *server) shoppingList(c *gin.Context) {
+	calculate(s, c, sell.CheckShopping, quick(sell.ShoppingList))
+}
+func (s *server) labelOf(c *gin.Context) { calculate(s, c, sell.CheckLabel, quick(sell.LabelOf)) }
 
 // plannedAtOnce is how many days are laid at the same time: each takes two cores for its whole time.
 const plannedAtOnce = 2

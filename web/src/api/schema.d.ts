@@ -157,6 +157,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a dessert costs - ingredients as bought, oven, hands, packaging - and the price for a wanted share */
+        post: operations["costOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to buy - as bought, less what there is, in packs */
+        post: operations["shoppingList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What stands on a label about what is in a dessert. The local food authority's code and a licensed professional decide */
+        post: operations["labelOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/amount": {
         parameters: {
             query?: never;
@@ -2706,6 +2757,181 @@ export interface components {
             unit: "g" | "cm" | "ml" | "C" | "min" | "%";
             taken: components["schemas"]["Text"];
         };
+        SellLine: {
+            key: string;
+            /**
+             * Format: double
+             * @description Prepared
+             */
+            g: number;
+            /**
+             * @description Of a fruit; left out: peeled for pome fruit, else unpeeled
+             * @enum {string}
+             */
+            state?: "" | "peeled" | "unpeeled" | "frozen";
+        };
+        /** @description Of a pack or of a piece */
+        SellPrice: {
+            /** Format: double */
+            pack_g?: number;
+            /** Format: double */
+            piece_g?: number;
+            minor: number;
+        };
+        OvenUse: {
+            /** Format: double */
+            kw: number;
+            /** Format: double */
+            warm_min: number;
+            /** Format: double */
+            hold_min: number;
+            /**
+             * Format: double
+             * @description Of the power, while it holds
+             */
+            duty: number;
+            /** Format: double */
+            minor_per_kwh: number;
+            /**
+             * Format: double
+             * @description Of what is in it
+             */
+            share: number;
+        };
+        HandUse: {
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            minor_per_h: number;
+        };
+        CostRequest: {
+            lines: components["schemas"]["SellLine"][];
+            prices: {
+                [key: string]: components["schemas"]["SellPrice"];
+            };
+            oven?: components["schemas"]["OvenUse"];
+            hands?: components["schemas"]["HandUse"];
+            /**
+             * Format: double
+             * @description A portion
+             */
+            packaging_minor?: number;
+            /** Format: double */
+            portions: number;
+            /**
+             * Format: double
+             * @description Of the ingredients in the price
+             */
+            wanted_share_pct: number;
+            /** Format: double */
+            tax_pct?: number;
+            /** @description Prices are multiples of it; left out: 1 */
+            ending_minor?: number;
+            own?: components["schemas"]["Own"];
+        };
+        CostLine: {
+            key: string;
+            /** Format: double */
+            bought_g: number;
+            minor: number | null;
+        };
+        Cost: {
+            lines: components["schemas"]["CostLine"][];
+            ingredients_minor: number;
+            oven_minor: number;
+            hands_minor: number;
+            packaging_minor: number;
+            total_minor: number | null;
+            portion_minor: number | null;
+            price_minor: number | null;
+            /** Format: double */
+            food_share_pct: number | null;
+            unpriced: string[];
+        };
+        StoredThing: {
+            key: string;
+            /** Format: double */
+            g: number;
+        };
+        ShopPack: {
+            /** Format: double */
+            g: number;
+            minor: number;
+        };
+        ShoppingRequest: {
+            needs: components["schemas"]["SellLine"][];
+            store?: components["schemas"]["StoredThing"][];
+            packs?: {
+                [key: string]: components["schemas"]["ShopPack"][];
+            };
+            own?: components["schemas"]["Own"];
+        };
+        BoughtPacks: {
+            /** Format: double */
+            g: number;
+            count: number;
+        };
+        Buy: {
+            key: string;
+            /**
+             * Format: double
+             * @description As bought
+             */
+            need_g: number;
+            /** Format: double */
+            store_g: number;
+            /** Format: double */
+            short_g: number;
+            packs: components["schemas"]["BoughtPacks"][];
+            /** Format: double */
+            bought_g: number;
+            /** Format: double */
+            left_g: number;
+            minor: number | null;
+        };
+        Shopping: {
+            buy: components["schemas"]["Buy"][];
+        };
+        LabelPart: {
+            name: string;
+            lines: components["schemas"]["SellLine"][];
+        };
+        LabelRequest: {
+            name: string;
+            parts: components["schemas"]["LabelPart"][];
+            /** Format: double */
+            added_water_g?: number;
+            /** Format: double */
+            finished_g: number;
+            named?: string[];
+            /** @enum {string} */
+            region: "eu" | "us";
+            own?: components["schemas"]["Own"];
+        };
+        LabelIngredient: {
+            key: string;
+            name: components["schemas"]["Name"];
+            /**
+             * Format: double
+             * @description Of all that went in and the water that is left
+             */
+            pct: number;
+            allergens: string[];
+        };
+        LabelShare: {
+            key: string;
+            /**
+             * Format: double
+             * @description Of the finished weight
+             */
+            pct: number;
+        };
+        Label: {
+            ingredients: components["schemas"]["LabelIngredient"][];
+            contains: string[];
+            quid: components["schemas"]["LabelShare"][];
+            text: components["schemas"]["Text"];
+        };
         /** @description A day to be planned. Intervals are [start, end) */
         DayRequest: {
             /** @description Minutes are whole, from any midnight */
@@ -4039,6 +4265,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    costOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CostRequest"];
+            };
+        };
+        responses: {
+            /** @description Each part by itself; with anything unpriced there is no total */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cost"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    shoppingList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShoppingRequest"];
+            };
+        };
+        responses: {
+            /** @description The list, as things were needed first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shopping"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    labelOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelRequest"];
+            };
+        };
+        responses: {
+            /** @description Ingredients, allergens and the shares of named fruit */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Label"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,166 @@
+package sell
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+)
+
+// Part is a part of a dessert: its filling, its topping.
+type Part struct {
+	Name  string `json:"name"`
+	Lines []Line `json:"lines"`
+}
+
+// LabelRequest is a dessert whose label is wanted.
+type LabelRequest struct {
+	Name        string      `json:"name"`
+	Parts       []Part      `json:"parts"`
+	AddedWaterG float64     `json:"added_water_g,omitempty"`
+	FinishedG   float64     `json:"finished_g"`
+	Named       []string    `json:"named,omitempty"` // fruits that its name has
+	Region      string      `json:"region"`          // eu or us
+	Own         *larder.Own `json:"own,omitempty"`
+}
+
+// Ingredient is one of the list.
+type Ingredient struct {
+	Key       string      `json:"key"`
+	Name      larder.Name `json:"name"`
+	Pct       float64     `json:"pct"` // of all that went in and the water that is left
+	Allergens []string    `json:"allergens"`
+}
+
+// Share is how much of a named fruit went in, in percent of the finished weight.
+type Share struct {
+	Key string  `json:"key"`
+	Pct float64 `json:"pct"`
+}
+
+// Label is what stands on a label about what is in it.
+type Label struct {
+	Ingredients []Ingredient    `json:"ingredients"`
+	Contains    []string        `json:"contains"`
+	Quid        []Share         `json:"quid"`
+	Text        message.Message `json:"text"`
+}
+
+const (
+	listedWater = 0.05 // of the finished weight: less is not listed
+	waterKey    = "water"
+)
+
+// notNamedIn are allergens of the tables that a region's list does not have.
+var notNamedIn = map[string][]string{"us": {"gluten-oats", "gluten-rye", "gluten-barley", "gluten-spelt", "sulphites"}}
+
+// CheckLabel finds every wrong field; an ingredient whose own label has to be read is one.
+func CheckLabel(q LabelRequest) error {
+	var f fault.Faults
+	q.Own.Check("/own", &f)
+	f.OneOf("/region", q.Region, "eu", "us")
+	f.Range("/finished_g", q.FinishedG, 1, 1e6, "g")
+	f.Range("/added_water_g", q.AddedWaterG, 0, 1e6, "g")
+	n := 0
+	for i, p := range q.Parts {
+		for k, l := range p.Lines {
+			n++
+			at := fmt.Sprintf("/parts/%d/lines/%d", i, k)
+			l.check(at, q.Own, &f)
+			if x, ok := q.Own.Ingredient(l.Key); ok && x.AllergenOnPack && l.G > 0 {
+				f.Add(at+"/key", message.New("{name}: read its label first, and say on the Shelf what it contains",
+					message.Name(larder.Name(x.Name))))
+			}
+		}
+	}
+	if n == 0 || n > mostLines {
+		f.Add("/parts", message.New("have {n} lines: give 1 to {most}", message.Count(n), message.Count(mostLines)))
+	}
+	return f.Err()
+}
+
+// LabelOf is what stands on a label. A bad request is fault.Faults.
+func LabelOf(q LabelRequest) (*Label, error) {
+	if err := CheckLabel(q); err != nil {
+		return nil, err
+	}
+	grams, all := map[string]float64{}, 0.0
+	for _, p := range q.Parts {
+		for _, l := range p.Lines {
+			grams[l.Key] += l.G
+			all += l.G
+		}
+	}
+	if water := max(0, min(q.AddedWaterG, q.FinishedG-all)); water >= listedWater*q.FinishedG {
+		grams[waterKey] += water
+		all += water
+	}
+	out := &Label{Ingredients: []Ingredient{}, Contains: []string{}, Quid: []Share{}}
+	for key, g := range grams {
+		if g <= 0 || all <= 0 {
+			continue
+		}
+		out.Ingredients = append(out.Ingredients, q.ingredient(key, 100*g/all))
+	}
+	slices.SortFunc(out.Ingredients, func(a, b Ingredient) int {
+		return cmp.Or(cmp.Compare(grams[b.Key], grams[a.Key]), cmp.Compare(a.Name, b.Name))
+	})
+	for _, key := range q.Named {
+		if g := grams[key]; g > 0 {
+			out.Quid = append(out.Quid, Share{key, math.Round(1000*g/q.FinishedG) / 10})
+		}
+	}
+	said := make([]message.Message, 0, len(out.Ingredients))
+	for _, x := range out.Ingredients {
+		for _, a := range x.Allergens {
+			if !slices.Contains(out.Contains, a) {
+				out.Contains = append(out.Contains, a)
+			}
+		}
+		said = append(said, x.says(out.Quid))
+	}
+	out.Text = message.Join(", ", said...)
+	return out, nil
+}
+
+func (q LabelRequest) ingredient(key string, pct float64) Ingredient {
+	x := Ingredient{Key: key, Pct: pct, Allergens: []string{}, Name: larder.Name(key)}
+	if f, ok := q.Own.Fruit(key); ok {
+		x.Name = larder.Name(f.Name)
+		return x
+	}
+	i, ok := q.Own.Ingredient(key)
+	if !ok {
+		return x
+	}
+	x.Name = larder.Name(i.Name)
+	for _, a := range i.Allergens {
+		if !slices.Contains(notNamedIn[q.Region], a) {
+			x.Allergens = append(x.Allergens, a)
+		}
+	}
+	return x
+}
+
+// says is an ingredient in the list, its allergens set off by capitals, a named fruit with its share.
+func (x Ingredient) says(quid []Share) message.Message {
+	says := message.Value(message.Name(x.Name))
+	if len(x.Allergens) > 0 {
+		set := make([]message.Message, len(x.Allergens))
+		for i, a := range x.Allergens {
+			set[i] = message.Value(message.Text(strings.ToUpper(string(larder.AllergenName(a)))))
+		}
+		says = message.New("{name} ({allergens})", message.Name(x.Name), message.Part(message.Join(", ", set...)))
+	}
+	for _, s := range quid {
+		if s.Key == x.Key {
+			says = message.New("{what} {share} %", message.Part(says), message.Number(s.Pct, 1))
+		}
+	}
+	return says
+}
