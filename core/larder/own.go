@@ -225,3 +225,16 @@ func (o *Own) Names(p *measure.Pantry) {
 		}
 	}
 }
+
+// Price is what a kilogram costs the kitchen, in whole units of its money; false where it has no price.
+func (o *Own) Price(key string) (float64, bool) {
+	if o == nil {
+		return 0, false
+	}
+	for _, rows := range []map[string]OwnRow{o.Fruits, o.Ingredients} {
+		if p, ok := rows[key].Values[priceColumn]; ok {
+			return p, true
+		}
+	}
+	return 0, false
+}

@@ -153,7 +153,8 @@ func (x Ingredient) says(quid []Share) message.Message {
 	if len(x.Allergens) > 0 {
 		set := make([]message.Message, len(x.Allergens))
 		for i, a := range x.Allergens {
-			set[i] = message.Value(message.Text(strings.ToUpper(string(larder.AllergenName(a)))))
+			name, _, _ := strings.Cut(string(larder.AllergenName(a)), " (")
+			set[i] = message.Value(message.Text(strings.ToUpper(name)))
 		}
 		says = message.New("{name} ({allergens})", message.Name(x.Name), message.Part(message.Join(", ", set...)))
 	}

@@ -67,6 +67,16 @@ func (s *server) readyBy(c *gin.Context) {
 	}, err)
 }
 
+// benchCost is what the ingredients of what is on the Bench cost.
+func (s *server) benchCost(c *gin.Context) {
+	in, ok := decode(s, c, benchFault)
+	if !ok {
+		return
+	}
+	out, err := s.desk.Cost(c, question(in))
+	s.respond(c, http.StatusOK, out, err)
+}
+
 // benchAlternatives shows each way where bakers disagree.
 func (s *server) benchAlternatives(c *gin.Context) {
 	in, ok := decode(s, c, benchFault)

@@ -8,6 +8,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.GET("/larder", s.getLarder)
 	r.POST("/bench", s.bench)
 	r.POST("/bench/what-if", s.whatIf)
+	r.POST("/bench/cost", s.benchCost)
 	r.POST("/bench/ready-by", s.readyBy)
 	r.POST("/bench/alternatives", s.benchAlternatives)
 	r.POST("/balance", s.balance)

@@ -187,6 +187,7 @@ var mapped = map[string]reflect.Type{
 	"LabelIngredient":  reflect.TypeFor[api.LabelIngredient](),
 	"LabelShare":       reflect.TypeFor[api.LabelShare](),
 	"Label":            reflect.TypeFor[api.Label](),
+	"DessertCost":      reflect.TypeFor[api.DessertCost](),
 	"CameOut":          reflect.TypeFor[api.CameOut](),
 }
 

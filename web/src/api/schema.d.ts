@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/cost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the ingredients of what is on the Bench cost, by the kitchen's own prices a kilogram */
+        post: operations["benchCost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/bench/alternatives": {
         parameters: {
             query?: never;
@@ -2848,6 +2865,23 @@ export interface components {
             food_share_pct: number | null;
             unpriced: string[];
         };
+        DessertCost: {
+            lines: components["schemas"]["CostLine"][];
+            ingredients_minor: number;
+            oven_minor: number;
+            hands_minor: number;
+            packaging_minor: number;
+            total_minor: number | null;
+            portion_minor: number | null;
+            price_minor: number | null;
+            /** Format: double */
+            food_share_pct: number | null;
+            unpriced: string[];
+            /** Format: double */
+            portions: number;
+            /** @description Keys of the lines that cost most */
+            dearest: string[];
+        };
         StoredThing: {
             key: string;
             /** Format: double */
@@ -4140,6 +4174,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadyBy"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    benchCost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description Each line, the total and a portion; with anything unpriced there is no total */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DessertCost"];
                 };
             };
             default: components["responses"]["Problem"];

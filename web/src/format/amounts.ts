@@ -29,6 +29,7 @@ const format = (digits: number, least = 0) => {
 const whole = format(0)
 const tenth = format(1)
 const hundredth = format(2)
+const hundredthAlways = format(2, 2)
 const tenthAlways = format(1, 1)
 
 /** A figure that is written already, with the kitchen's decimal mark. */
@@ -79,6 +80,11 @@ export function litres(ml: number): string {
 /** A figure with a unit of the core's. */
 export const measured = (x: number, unit: string) => inCore[unit]?.(x) ?? `${tenth.format(x)} ${unit}`
 export const percent = (x: number) => `${tenth.format(x)} %`
+/** Money, of whole minor units. */
+export const money = (minor: number, currency: string) =>
+  currency.length > 1
+    ? `${hundredthAlways.format(minor / 100)} ${currency}`
+    : `${currency}${hundredthAlways.format(minor / 100)}`
 export const number = (x: number) => tenth.format(x)
 /** To a tenth, always with it: 1.0. */
 export const tenths = (x: number) => tenthAlways.format(x)

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, lower } from '@/format/amounts'
+import CostPanel from './CostPanel.vue'
 import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import { useDessert } from '@/stores/useDessert'
 
@@ -85,6 +86,10 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
           {{ p === 'standard' ? 'usual' : p }}
         </button>
       </div>
+    </div>
+    <div class="field">
+      <span class="label">What it costs</span>
+      <CostPanel />
     </div>
     <template v-if="dessert.answer">
       <p class="small" data-testid="beside">

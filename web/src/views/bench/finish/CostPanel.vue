@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, ask, inWords, type DessertCost, type Problem } from '@/api/client'
+import { useKitchen } from '@/stores/useKitchen'
+import { usePlan } from '@/stores/usePlan'
+import { grams, integer, lower, money, short } from '@/format/amounts'
+
+/** What its ingredients cost, by the kitchen's own prices; what has none is named, and never counted as nothing. */
+const kitchen = useKitchen()
+const plan = usePlan()
+const cost = shallowRef<DessertCost>()
+const problem = ref<Problem>()
+const open = ref(false)
+const question = refDebounced(
+  computed(() => {
+    const stages = plan.answer?.plan.stages
+    return plan.question && stages ? { ...plan.question, standing: stages, keep: true } : undefined
+  }),
+  300,
+)
+let asked = 0
+watch(
+  () => JSON.stringify(question.value),
+  async () => {
+    const mine = ++asked
+    if (!question.value) return
+    const got = await ask(api.POST('/api/v1/bench/cost', { body: question.value }))
+    if (mine !== asked) return
+    cost.value = got.data
+    problem.value = got.problem
+  },
+  { immediate: true },
+)
+const named = (key: string) =>
+  lower(short(kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key))
+const currency = computed(() => kitchen.kitchen?.settings.currency ?? '')
+const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.minor ?? 0
+</script>
+
+<template>
+  <div class="cost" data-testid="cost">
+    <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}.</p>
+    <template v-else-if="cost">
+      <p v-if="cost.total_minor !== null">
+        <strong class="sum">{{ money(cost.portion_minor ?? 0, currency) }}</strong>
+        {{
+          `a portion; ${money(cost.total_minor, currency)} for ${integer(cost.portions)}, ingredients alone, as bought.`
+        }}
+      </p>
+      <p v-else-if="cost.unpriced.length < cost.lines.length">
+        <strong class="sum">{{ money(cost.ingredients_minor, currency) }}</strong>
+        {{ `for what has a price. Without one: ${cost.unpriced.map(named).join(', ')}.` }}
+      </p>
+      <p v-else class="quiet">
+        Nothing of it has a price yet. Prices a kilogram stand with the
+        <RouterLink to="/shelf/fruit">fruit</RouterLink> and the
+        <RouterLink to="/shelf/stores">stores</RouterLink>.
+      </p>
+      <p v-if="cost.dearest.length" class="small">
+        {{
+          `Most of it: ${cost.dearest.map((k) => `${named(k)} ${money(minorOf(k), currency)}`).join(', ')}.`
+        }}
+        <button class="plain" :aria-expanded="open" data-testid="cost-lines" @click="open = !open">
+          {{ open ? 'Less' : 'Each' }}
+        </button>
+      </p>
+      <table v-if="open">
+        <tbody>
+          <tr v-for="l in cost.lines" :key="l.key">
+            <th scope="row">{{ named(l.key) }}</th>
+            <td>{{ grams(l.bought_g) }}</td>
+            <td>{{ l.minor === null ? 'no price' : money(l.minor, currency) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.cost {
+  display: grid;
+  gap: 4px;
+}
+.sum {
+  font-size: 1.5rem;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+tr {
+  border-bottom: 1px solid var(--line);
+}
+th {
+  font-weight: 400;
+  text-align: left;
+}
+td {
+  text-align: right;
+}
+</style>
