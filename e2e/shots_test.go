@@ -29,6 +29,9 @@ func TestShots(t *testing.T) {
 	take("bench-cobbler", click(id("station-topping")))
 	take("bench-bake", click(id("station-bake")), WaitVisible(id("plan")), Click(id("scrubber")))
 	do(t, ctx, openCard(url, "Damson and apple crumble"))
+	var n touches
+	take("ready-by", click(id("ready-by")), n.hour(id("ready-hour"), "19:00"), WaitVisible(id("ready-says")))
+	do(t, ctx, click(id("ready-whenever")), KeyEvent("\x1b"))
 	take(
 		"weighing",
 		click(id("station-juice")),
@@ -73,7 +76,6 @@ func TestShots(t *testing.T) {
 		WaitVisible(id("trial-says")),
 	)
 	take("shelf-fruit", Navigate(url+"/shelf/fruit"), click(id("row-damson")))
-	take("settings", Navigate(url+"/shelf/kitchen"), WaitVisible(id("sample")))
 	for _, card := range []string{"Freezer cherry crisp", "Gooseberry crumble"} {
 		do(t, ctx, Navigate(url+"/cards"), click(id("card-"+card, " .open")), click(id("station-bake")), click(id("propose")))
 		reads(t, ctx, id("plan"), "Proposed:")

@@ -23,11 +23,18 @@ type Household struct {
 // A cup may be off by a little more: it is said to be scant or generous.
 const (
 	closeEnoughPct    = 2.0
-	closeEnoughCupPct = 4.0
+	closeEnoughCupPct = 5.0
 )
 
 // tellOffPct is the error in percent from which it is told.
 const tellOffPct = 5.0
+
+// How many tablespoons anybody counts: few of them with half teaspoons beside, more where there is no cup for it.
+const (
+	fewTbsp       = 3.0
+	mostTbspByCup = 4.0
+	mostTbsp      = 8.0
+)
 
 // spoonable sizes: what a drawer really holds. Parts of a cup and of a teaspoon; a tablespoon is whole.
 var (
@@ -78,10 +85,17 @@ func (c Conventions) Spoons(g float64, d Density) (Household, bool) {
 			}
 		}
 	}
-	if whole := math.Floor(g / tbspG); whole < 8 {
+	most := mostTbsp
+	if cupG > 0 {
+		most = mostTbspByCup
+	}
+	if whole := math.Floor(g / tbspG); whole < most {
 		for _, n := range []float64{whole, whole + 1} {
 			for tsp := range 3 {
 				try(measured{tbsp: n, tsp: float64(tsp)})
+				if n <= fewTbsp {
+					try(measured{tbsp: n, tsp: float64(tsp) + 0.5})
+				}
 			}
 		}
 	}
