@@ -248,6 +248,7 @@ func TestTheGalleryOfCards(t *testing.T) {
 	do(
 		t,
 		ctx,
+		click(id("narrow")),
 		click(id("seek-shape")),
 		click(id("seek-shape-oval")),
 		WaitNotPresent(id("card-Apricot cobbler")),

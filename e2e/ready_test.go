@@ -65,3 +65,55 @@ func TestFromAnEmptyKitchenToTheHourItGoesIn(t *testing.T) {
 	do(t, ctx, click(id("ready-whenever")), KeyEvent("\x1b"))
 	reads(t, ctx, id("ready-by"), "Ready by")
 }
+
+// A recipe from a magazine, in a dish that is on the shelf: pasted, judged, saved as a card, and on paper.
+func TestFromARecipeToASavedCardOnPaper(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	var n touches
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		n.click(CSS(`header a[href="/cards"]`)),
+		n.click(id("import")),
+		paste("Plum crumble\n900 g plums, stoned\n120 g caster sugar\n20 g cornflour\n\nFor the topping:\n"+
+			"200 g plain flour\n100 g butter\n100 g caster sugar\n\nBake at 190 C for 50 minutes."),
+	)
+	n += 2 // pasted, and read
+	do(
+		t,
+		ctx,
+		n.click(id("import-dish")),
+		n.click(id("import-dish-Small stoneware")),
+		n.click(id("open-as_written")),
+		n.click(id("save")),
+	)
+	reads(t, ctx, id("save-state"), "version 1")
+	do(t, ctx, n.click(id("away-card")))
+	if n > 12 {
+		t.Errorf("%d touches to a saved card on paper: 12 at most", n)
+	}
+}
+
+// On a tablet, from the cards into the oven.
+func TestFromACardIntoTheOvenOnATablet(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1024, 768)
+	var n touches
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		n.click(CSS(`header a[href="/cards"]`)),
+		n.click(id("card-Gooseberry crumble", " .open")),
+		n.click(id("more")),
+		n.click(id("into-oven")),
+		WaitVisible(id("watched-Gooseberry crumble")),
+	)
+	if n > 10 {
+		t.Errorf("%d touches into the oven: 10 at most", n)
+	}
+}

@@ -57,6 +57,8 @@ const sought = refDebounced(
   })),
   150,
 )
+/** Whether the finer filters are shown. */
+const narrow = ref(false)
 const narrowed = computed(() => Object.values(sought.value).some((v) => v !== undefined))
 let asked = 0
 async function fetch(id: string, from = 0) {
@@ -129,19 +131,32 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         clearable
         data-testid="find-card"
       />
+      <div class="choice styles" role="group" aria-label="Style">
+        <button :aria-pressed="!seeks.style" data-testid="seek-style-all" @click="seeks.style = undefined">
+          all
+        </button>
+        <button
+          v-for="x in kitchen.larder?.styles"
+          :key="x.key"
+          :aria-pressed="seeks.style === x.key"
+          :data-testid="`seek-style-${x.key}`"
+          @click="seeks.style = x.key as 'crumble'"
+        >
+          {{ x.key }}
+        </button>
+      </div>
+      <button class="plain" :aria-expanded="narrow" data-testid="narrow" @click="narrow = !narrow">
+        {{ narrow ? 'Fewer filters' : 'Narrow…' }}
+      </button>
+      <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
+    </div>
+    <div v-if="narrow" class="bar">
       <SeekSelect
         v-model="seeks.tag"
         class="pick"
         label="Occasion"
         :options="tags.map((t) => [t, t] as const)"
         testid="seek-tag"
-      />
-      <SeekSelect
-        v-model="seeks.style"
-        class="pick"
-        label="Style"
-        :options="(kitchen.larder?.styles ?? []).map((x) => [x.key, x.key] as const)"
-        testid="seek-style"
       />
       <SeekSelect
         v-model="seeks.fruit"
@@ -163,7 +178,6 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       <label class="tick"
         ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> in the archive</label
       >
-      <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
     </div>
     <HistoryNotice :history="history" />
     <p v-if="trouble" class="wrong" role="alert">
@@ -240,10 +254,10 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
 }
 .pick {
   flex: 1 1 96px;
-  max-width: 124px;
+  max-width: 180px;
 }
 .pick.wide {
-  max-width: 140px;
+  max-width: 200px;
 }
 ul {
   list-style: none;
