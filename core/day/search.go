@@ -46,7 +46,6 @@ type how struct {
 type found struct {
 	schedule *schedule
 	value    Objective
-	rounds   int
 	done     bool // it can't be better in the first four levels
 }
 
@@ -114,7 +113,6 @@ func (p *problem) search(ctx context.Context, seed uint64, h how) found {
 		}
 		heat := start * math.Pow(coldest/start, float64(n)/float64(length))
 		since++
-		best.rounds = n + 1
 		if next.Late == best.value.Late && next.Window == best.value.Window && next.OvenOn == best.value.OvenOn {
 			next.Slack, _ = s.slack()
 		}
@@ -128,10 +126,8 @@ func (p *problem) search(ctx context.Context, seed uint64, h how) found {
 		if d := next.scalar() - now.scalar(); d <= 0 || rng.Float64() < math.Exp(-d/heat) {
 			now = next
 		} else {
-			for _, c := range out {
-				for _, b := range p.clusters[c] {
-					s.remove(b)
-				}
+			for _, k := range before {
+				s.remove(k.batch)
 			}
 			for _, k := range before {
 				s.restore(k)
@@ -479,7 +475,6 @@ func (p *problem) solve(ctx context.Context, seed uint64, h how) found {
 	best.value.Slack, _ = best.schedule.slack()
 	for _, f := range all[1:] {
 		if f.value.Slack, _ = f.schedule.slack(); f.value.Less(best.value) {
-			f.rounds += best.rounds
 			best = f
 		}
 		best.done = best.done || f.done

@@ -25,6 +25,9 @@ const bought = computed(
     (asBought.value && request.value.weighed_fruit_g === undefined),
 )
 const given = computed(() => request.value.weighed_fruit_g ?? request.value.bought_fruit_g)
+/** The field that it is given in, and what the dish takes of it. */
+const field = computed(() => (bought.value ? 'bought_fruit_g' : 'weighed_fruit_g'))
+const takes = computed(() => (bought.value ? dessert.answer?.fruit_bought_g : dessert.answer?.fruit_g))
 /** The same fruit, given the other way. */
 function weighAs(isBought: boolean) {
   asBought.value = isBought
@@ -78,40 +81,20 @@ const extras = computed(() =>
   <div class="fruit">
     <div class="weigh">
       <AmountField
-        v-if="bought"
-        label="Fruit, as bought"
+        :key="field"
+        :label="bought ? 'Fruit, as bought' : 'Prepared fruit, weighed in the bowl'"
         kind="mass"
         unit="g"
         :step="10"
         :digits="0"
         optional
         :ingredient="fruits[0]?.key"
-        :instead="given ? 'by the dish' : (dessert.answer?.fruit_bought_g ?? 'by the dish')"
+        :instead="given ? 'by the dish' : (takes ?? 'by the dish')"
         instead-is="fits the dish"
-        :model-value="request.bought_fruit_g"
-        :problem="dessert.faultAt('/bought_fruit_g')"
-        testid="bought"
-        @update:model-value="
-          (v) => dessert.change('the weight of the fruit', (d) => (d.request.bought_fruit_g = v))
-        "
-      />
-      <AmountField
-        v-else
-        label="Prepared fruit, weighed in the bowl"
-        kind="mass"
-        unit="g"
-        :step="10"
-        :digits="0"
-        optional
-        :ingredient="fruits[0]?.key"
-        :instead="given ? 'by the dish' : (dessert.answer?.fruit_g ?? 'by the dish')"
-        instead-is="fits the dish"
-        :model-value="request.weighed_fruit_g"
-        :problem="dessert.faultAt('/weighed_fruit_g')"
-        testid="weighed"
-        @update:model-value="
-          (v) => dessert.change('the weight of the fruit', (d) => (d.request.weighed_fruit_g = v))
-        "
+        :model-value="request[field]"
+        :problem="dessert.faultAt(`/${field}`)"
+        :testid="bought ? 'bought' : 'weighed'"
+        @update:model-value="(v) => dessert.change('the weight of the fruit', (d) => (d.request[field] = v))"
       />
     </div>
     <div class="choice" role="group" aria-label="As bought or prepared">
