@@ -6,6 +6,7 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/diet"
+	"mabbin/core/recipe"
 
 	"github.com/google/uuid"
 )
@@ -17,7 +18,8 @@ type Version struct {
 	SavedAt time.Time
 	Request balance.Request
 	Setting
-	Note string
+	Note     string
+	Original *recipe.Original // nil: it did not come in from elsewhere
 }
 
 // Card is a card with versions, the newest first.

@@ -78,7 +78,7 @@ func TestFromARecipeToASavedCardOnPaper(t *testing.T) {
 		Navigate(url),
 		n.click(CSS(`header a[href="/cards"]`)),
 		n.click(id("import")),
-		paste("Plum crumble\n900 g plums, stoned\n120 g caster sugar\n20 g cornflour\n\nFor the topping:\n"+
+		paste("Plum crumble\nServes 6\n900 g plums, stoned\n120 g caster sugar\n20 g cornflour\n\nFor the topping:\n"+
 			"200 g plain flour\n100 g butter\n100 g caster sugar\n\nBake at 190 C for 50 minutes."),
 	)
 	n += 2 // pasted, and read
@@ -95,6 +95,13 @@ func TestFromARecipeToASavedCardOnPaper(t *testing.T) {
 	if n > 12 {
 		t.Errorf("%d touches to a saved card on paper: 12 at most", n)
 	}
+
+	// how the writer had it is kept with the card
+	do(t, ctx, act("new"))
+	do(t, ctx, openCard(url, "Plum crumble"))
+	reads(t, ctx, id("as-written"), "Serves 6")
+	do(t, ctx, click(id("as-written")+" summary"))
+	reads(t, ctx, id("as-written"), "Bake at 190 C for 50 minutes")
 }
 
 // On a tablet, from the cards into the oven.

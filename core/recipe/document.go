@@ -50,4 +50,12 @@ type Card struct {
 	OvenC   float64         `json:"oven_c,omitempty"`
 	Minutes float64         `json:"minutes,omitempty"`
 	Note    string          `json:"note,omitempty"`
+	// Original is nil for a card that did not come in from elsewhere.
+	Original *Original `json:"original,omitempty"`
+}
+
+// Original is how a recipe that came in was made and how far it went, in its writer's own words.
+type Original struct {
+	Serves string   `json:"serves,omitempty"`
+	Method []string `json:"method"`
 }

@@ -320,7 +320,10 @@ h2{margin-bottom:.2em}ul{margin-top:0}
 <ol>{{range .Method}}
 <li>{{.}}</li>{{end}}
 </ol>
-{{if .Card.Note}}<p>{{.Card.Note}}</p>
+{{with .Card.Original}}<h2>As it was written</h2>
+{{if .Serves}}<p>{{.Serves}}</p>
+{{end}}{{range .Method}}<p>{{.}}</p>
+{{end}}{{end}}{{if .Card.Note}}<p>{{.Card.Note}}</p>
 {{end}}</body>
 </html>
 `),

@@ -68,13 +68,14 @@ const (
 	cutHeight = 96.0
 )
 
-// PDF writes the sheet as one page.
+// PDF writes the sheet as one page, and overleaf how a recipe that came in had it.
 func (p Print) PDF() ([]byte, error) {
 	s, err := p.press()
 	if err != nil {
 		return nil, err
 	}
 	layouts[p.Sheet](s)
+	s.overleaf()
 	if s.err != nil {
 		return nil, s.err
 	}

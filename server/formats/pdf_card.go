@@ -37,6 +37,28 @@ func (s *pressed) cardSheet() float64 {
 	return s.allergens(y + 2*s.k)
 }
 
+// overleaf is how the recipe that came in had it, on pages of its own.
+func (s *pressed) overleaf() {
+	o := s.Card.Original
+	if o == nil || s.Sheet == CuttingSheet {
+		return
+	}
+	s.k = 1
+	full := s.w - 2*margin
+	s.pdf.AddPage()
+	y := margin + s.heading(margin, margin, full, message.New("As it was written"))
+	for _, says := range append([]string{o.Serves}, o.Method...) {
+		s.dry = true // measured first: a step stays on one page where it can
+		high := s.para(margin, y, full, "plain", 10, says)
+		s.dry = false
+		if y+high > s.h-margin && y > margin {
+			s.pdf.AddPage()
+			y = margin
+		}
+		y += s.para(margin, y, full, "plain", 10, says) + 3
+	}
+}
+
 // stands is how the dessert stands: at the table, under its topping, in its dish.
 func (s *pressed) stands() []message.Message {
 	a := s.Answer

@@ -2,6 +2,7 @@ package formats
 
 import (
 	"bytes"
+	"strings"
 	"testing"
 
 	"mabbin/core/balance"
@@ -102,6 +103,29 @@ func TestASheetEndsOnItsPage(t *testing.T) {
 			if ends := layouts[sheet](s); ends > s.h-margin/2 {
 				t.Errorf("%s, %s: it ends at %.0f of %.0f points, at %.2f of its size", name, sheet, ends, s.h, s.k)
 			}
+		}
+	}
+}
+
+// How a recipe that came in had it stands overleaf, on as many pages as it needs.
+func TestAsItWasWrittenStandsOverleaf(t *testing.T) {
+	crumble := printable()["short"]
+	a, err := balance.Solve(crumble)
+	if err != nil {
+		t.Fatal(err)
+	}
+	step := strings.Repeat("Rub the butter into the flour with cold hands. ", 30)
+	for pages, steps := range map[int][]string{2: {"Bake it."}, 5: {step, step, step, step, step, step}} {
+		raw, err := Print{
+			recipe.Card{Name: "Crumble", Request: crumble, Original: &recipe.Original{Serves: "Serves 6", Method: steps}},
+			a, CardSheet, A4,
+			render.Reading{},
+		}.PDF()
+		if err != nil {
+			t.Fatal(err)
+		}
+		if n := bytes.Count(raw, []byte("/Type /Page\n")); n != pages {
+			t.Errorf("%d steps are on %d pages, want %d", len(steps), n, pages)
 		}
 	}
 }

@@ -75,6 +75,15 @@ func WriteText(c recipe.Card, a *balance.Answer) string {
 	for i, s := range method(c, a) {
 		fmt.Fprintf(&b, "%d. %s\n", i+1, s)
 	}
+	if o := c.Original; o != nil {
+		b.WriteString("\nAs it was written\n")
+		if o.Serves != "" {
+			b.WriteString(o.Serves + "\n")
+		}
+		for _, s := range o.Method {
+			b.WriteString(s + "\n")
+		}
+	}
 	if c.Note != "" {
 		fmt.Fprintf(&b, "\nNote: %s\n", c.Note)
 	}

@@ -89,7 +89,9 @@ func (s *server) addCard(c *gin.Context) {
 		kitchenOf(c),
 		in.Id,
 		in.Name,
-		app.Version{ID: in.VersionId, Request: in.Request, Setting: setting(in.Setting), Note: or(in.Note, "")},
+		app.Version{
+			ID: in.VersionId, Request: in.Request, Setting: setting(in.Setting), Note: or(in.Note, ""), Original: in.Original,
+		},
 	)
 	s.respond(c, http.StatusCreated, card(kept), err)
 }
@@ -104,7 +106,9 @@ func (s *server) addVersion(c *gin.Context) {
 		c,
 		kitchenOf(c),
 		id(c, "card"),
-		app.Version{ID: in.Id, Request: in.Request, Setting: setting(in.Setting), Note: or(in.Note, "")},
+		app.Version{
+			ID: in.Id, Request: in.Request, Setting: setting(in.Setting), Note: or(in.Note, ""), Original: in.Original,
+		},
 	)
 	s.respond(c, http.StatusCreated, card(kept), err)
 }
@@ -140,12 +144,13 @@ func card(c app.Card) api.Card {
 
 func version(v app.Version) api.Version {
 	return api.Version{
-		Id:      v.ID,
-		Number:  v.Number,
-		SavedAt: v.SavedAt,
-		Request: v.Request,
-		Setting: settingTold(v.Setting),
-		Note:    v.Note,
+		Id:       v.ID,
+		Number:   v.Number,
+		SavedAt:  v.SavedAt,
+		Request:  v.Request,
+		Setting:  settingTold(v.Setting),
+		Note:     v.Note,
+		Original: v.Original,
 	}
 }
 

@@ -13,7 +13,7 @@ import (
 )
 
 const versionColumns = `v.id, v.number, v.saved_at, v.request, v.oven_id, v.oven_c, v.minutes, v.shelf,
-	v.filling_c, v.dish_c, v.stages, v.note`
+	v.filling_c, v.dish_c, v.stages, v.note, v.original`
 
 // Cards lists a kitchen's cards that are sought, with their newest versions, the last saved first, and how many there
 // are.
@@ -162,7 +162,7 @@ func (s *Store) cards(ctx context.Context, sql string, args ...any) ([]app.Card,
 	out, err := pgx.CollectRows(rows, func(row pgx.CollectableRow) (app.Card, error) {
 		c := app.Card{Versions: make([]app.Version, 1)}
 		v := &c.Versions[0]
-		var request, stages []byte
+		var request, stages, original []byte
 		err := row.Scan(
 			&c.ID,
 			&c.Name,
@@ -180,8 +180,11 @@ func (s *Store) cards(ctx context.Context, sql string, args ...any) ([]app.Card,
 			&v.DishC,
 			&stages,
 			&v.Note,
+			&original,
 		)
-		c.Unusable = decoded(map[string]kept{"request": {request, &v.Request}, "stages": {stages, &v.Stages}})
+		c.Unusable = decoded(map[string]kept{
+			"request": {request, &v.Request}, "stages": {stages, &v.Stages}, "original": {original, &v.Original},
+		})
 		return c, err
 	})
 	return out, kind(err)
@@ -272,8 +275,8 @@ func addVersion(
 	tag, err := tx.Exec(
 		ctx,
 		`insert into card_version (id, kitchen_id, card_id, number, request, oven_id, oven_c, minutes, shelf, filling_c,
-			dish_c, stages, note, saved_at, summary)
-		select $1, $2, $3, coalesce(max(number), 0) + 1, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14
+			dish_c, stages, note, saved_at, summary, original)
+		select $1, $2, $3, coalesce(max(number), 0) + 1, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15
 		from card_version where card_id = $3
 		on conflict (id) do nothing`,
 		v.ID,
@@ -290,6 +293,7 @@ func addVersion(
 		v.Note,
 		v.SavedAt,
 		x,
+		v.Original,
 	)
 	return tag.RowsAffected() > 0, err
 }

@@ -103,6 +103,7 @@ var mapped = map[string]reflect.Type{
 	"RecipeVersion":    reflect.TypeFor[api.RecipeVersion](),
 	"RecipeVerdict":    reflect.TypeFor[api.RecipeVerdict](),
 	"ImportedDocument": reflect.TypeFor[api.ImportedDocument](),
+	"Original":         reflect.TypeFor[api.Original](),
 	"WholeCard":        reflect.TypeFor[api.WholeCard](),
 	"ToppingAsked":     reflect.TypeFor[api.ToppingAsked](),
 	"BalanceAnswer":    reflect.TypeFor[api.BalanceAnswer](),

@@ -24,6 +24,7 @@ export type LineAsked = Schemas['RecipeRequest']['lines'][number]
 export type DietProposal = Schemas['DietProposal']
 export type Verdict = Schemas['RecipeVerdict']
 export type ImportedDocument = Schemas['ImportedDocument']
+export type Original = Schemas['Original']
 export type WholeCard = Schemas['WholeCard']
 export type FileFormat = Schemas['FileFormat']
 export type Sheet = NonNullable<

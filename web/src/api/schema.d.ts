@@ -1823,6 +1823,11 @@ export interface components {
         };
         /** @enum {string} */
         FileFormat: "text" | "csv" | "jsonld" | "html";
+        /** @description How a recipe that came in was made and how far it went, in its writer's own words */
+        Original: {
+            serves?: string;
+            method: string[];
+        };
         WholeCard: {
             name: string;
             request: components["schemas"]["BalanceRequest"];
@@ -1831,6 +1836,7 @@ export interface components {
             /** Format: double */
             minutes?: number;
             note?: string;
+            original?: components["schemas"]["Original"];
         };
         ExportRequest: {
             format: components["schemas"]["FileFormat"];
@@ -3766,6 +3772,7 @@ export interface components {
             request: components["schemas"]["BalanceRequest"];
             setting: components["schemas"]["Setting"];
             note?: string;
+            original?: components["schemas"]["Original"];
         };
         NewVersion: {
             /** Format: uuid */
@@ -3773,6 +3780,7 @@ export interface components {
             request: components["schemas"]["BalanceRequest"];
             setting: components["schemas"]["Setting"];
             note?: string;
+            original?: components["schemas"]["Original"];
         };
         Version: {
             /** Format: uuid */
@@ -3783,6 +3791,7 @@ export interface components {
             request: components["schemas"]["BalanceRequest"];
             setting: components["schemas"]["Setting"];
             note: string;
+            original?: components["schemas"]["Original"];
         };
         CardPage: {
             /** @description Of this page: what is kept of them can't be read any more */

@@ -7,6 +7,7 @@ import {
   type Band,
   type BalanceRequest,
   type FieldProblem,
+  type Original,
   type PlanAnswer,
   type Problem,
   type Setting,
@@ -23,6 +24,8 @@ export interface Draft {
   version?: number
   request: BalanceRequest
   setting: Setting
+  /** How a recipe that came in was made, in its writer's own words. */
+  original?: Original
   /** Of a card that came in from elsewhere: what would mend it. */
   written?: {
     changes: NonNullable<Verdict['changes']>
@@ -129,7 +132,17 @@ export const useDessert = defineStore('dessert', () => {
   }
 
   function openCard(id: string, name: string, v: Version) {
-    open({ name, cardId: id, version: v.number, request: v.request, setting: v.setting }, true)
+    open(
+      {
+        name,
+        cardId: id,
+        version: v.number,
+        request: v.request,
+        setting: v.setting,
+        original: v.original,
+      },
+      true,
+    )
   }
 
   function clear() {

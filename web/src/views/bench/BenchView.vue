@@ -255,6 +255,7 @@ const whole = computed(() => ({
   request: dessert.written ?? dessert.draft!.request,
   oven_c: dessert.draft?.setting.oven_c,
   minutes: dessert.draft?.setting.minutes,
+  original: dessert.draft?.original,
 }))
 </script>
 
@@ -346,7 +347,13 @@ const whole = computed(() => ({
       <p v-else class="quiet">Calculating…</p>
     </section>
     <div v-if="answer" ref="right" class="right" :style="right">
-      <TicketPanel :answer="answer" :name="draft.name" :weighing="weighing" @diet="diet = true" />
+      <TicketPanel
+        :answer="answer"
+        :name="draft.name"
+        :weighing="weighing"
+        :original="draft.original"
+        @diet="diet = true"
+      />
       <TakeAway
         v-if="!weighing"
         page

@@ -55,7 +55,7 @@ const limits: Record<string, string> = {
     </div>
     <div>
       <dt>Stands</dt>
-      <dd><FigureText :text="bandWords[answer.set.band]" /></dd>
+      <dd>{{ bandWords[answer.set.band] }}</dd>
       <dd class="more">{{ `cold; hot it is ${bandWords[answer.set.hot_band]}` }}</dd>
     </div>
     <div :class="{ danger: answer.fit.room !== 'free' }">

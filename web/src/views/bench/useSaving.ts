@@ -16,7 +16,7 @@ export function useSaving() {
     const k = kitchen.kitchen
     if (!d || !k) return
     refused.value = ''
-    const saves = { request: kitchen.ours(d.request), setting: d.setting }
+    const saves = { request: kitchen.ours(d.request), setting: d.setting, original: d.original }
     const fresh = asNew || !d.cardId
     const cardId = fresh ? crypto.randomUUID() : d.cardId!
     const path = `/api/v1/kitchens/${k.id}/cards`

@@ -99,6 +99,7 @@ async function copy() {
         request: v.request,
         setting: v.setting,
         note: v.note,
+        original: v.original,
       },
     }),
   )
@@ -117,6 +118,7 @@ const whole = computed(() => {
       oven_c: v.setting.oven_c,
       minutes: v.setting.minutes,
       note: v.note,
+      original: v.original,
     }
   )
 })

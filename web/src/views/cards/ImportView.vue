@@ -6,6 +6,7 @@ import { useDessert } from '@/stores/useDessert'
 import { useKitchen } from '@/stores/useKitchen'
 import DishDialog from '@/ui/DishDialog.vue'
 import { sizes } from '@/format/amounts'
+import AsWritten from '@/ui/AsWritten.vue'
 import ImportLine from './ImportLine.vue'
 import ImportVerdict from './ImportVerdict.vue'
 import { useImport } from './useImport'
@@ -39,8 +40,8 @@ const faults = computed(() =>
 async function take(content: string, name: string) {
   const d = await read(content, name)
   if (!d?.card) return
-  const { request, oven_c, minutes } = d.card
-  dessert.open({ name: d.card.name, request, setting: { oven_c, minutes } }, false)
+  const { name: called, request, oven_c, minutes, original } = d.card
+  dessert.open({ name: called, request, setting: { oven_c, minutes }, original }, false)
   void router.push('/')
 }
 async function takeFile(f: File | undefined | null) {
@@ -75,6 +76,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
       name: all.value.name,
       request,
       setting: { oven_c: all.value.ovenC, minutes: all.value.minutes },
+      original: all.value.original,
       written:
         which === 'as_written' && v.mended && v.own
           ? {
@@ -214,6 +216,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
           />
         </ul>
         <p v-if="!rows.length && !problem" class="quiet">Reading…</p>
+        <AsWritten v-if="all.original" :original="all.original" />
       </section>
       <section class="panel side" aria-label="Verdict">
         <p v-for="u in verdict?.asks" :key="u" class="wrong">{{ u }}</p>

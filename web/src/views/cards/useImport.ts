@@ -6,6 +6,7 @@ import {
   type Dish,
   type ImportedDocument,
   type LineAsked,
+  type Original,
   type Problem,
   type RecipeRow,
   type Verdict,
@@ -22,6 +23,7 @@ interface Import {
   lines: LineAsked[]
   ovenC?: number
   minutes?: number
+  original?: Original
   /** Whose cup it measures with; left out: the kitchen's. */
   cup?: 'us' | 'metric' | 'imperial'
   cupWhy?: string
@@ -65,6 +67,7 @@ export function useImport() {
       lines: d.lines.map((l) => ({ text: l.text, bowl: l.bowl })),
       ovenC: d.oven_c || undefined,
       minutes: d.minutes || undefined,
+      original: d.yield || d.method.length ? { serves: d.yield, method: d.method } : undefined,
     }
     return d
   }

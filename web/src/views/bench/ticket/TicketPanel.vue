@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import type { Answer, Bowl } from '@/api/client'
+import type { Answer, Bowl, Original } from '@/api/client'
+import AsWritten from '@/ui/AsWritten.vue'
 import FigureText from '@/ui/FigureText.vue'
 import { basisWords, percent, scale, short, units } from '@/format/amounts'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWeighing } from './useWeighing'
 
 /** What to weigh, in the order and in the bowls in which it is weighed. Weighing is a state of its own: large, ticked off. */
-const props = defineProps<{ answer: Answer; name: string; weighing?: boolean }>()
+const props = defineProps<{ answer: Answer; name: string; weighing?: boolean; original?: Original }>()
 defineEmits<{ diet: [] }>()
 const bakers = ref(false)
 const told = ref('')
@@ -151,6 +152,7 @@ watch(
           <h3>Before the oven door closes</h3>
           <p v-for="c in answer.checks" :key="c.code">☐ {{ c.text }}</p>
         </article>
+        <AsWritten v-if="original" :original="original" :open="weighing || undefined" />
         <p class="allergens small">
           <strong>Contains:</strong>
           {{ kitchen.allergens(allergens.contains) || 'none of the listed allergens' }}.
