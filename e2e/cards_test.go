@@ -318,3 +318,35 @@ func TestTakingInOnesOwn(t *testing.T) {
 	do(t, ctx, Navigate(url+"/shelf/stores"), fill(id("find-row"), "zanthium"))
 	reads(t, ctx, CSS("main"), "anthium meal")
 }
+
+// What no list knows is taken in from the list that it is missed in, and used at once.
+func TestOnesOwnFromTheListsOfTheBench(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(
+		t,
+		ctx,
+		Navigate(url),
+		fill(id("find-fruit"), "loganberry"),
+		click(id("own-fruit")),
+		click(id("own-like")),
+		click(id("own-like-raspberry")),
+		click(id("own-thing-keep")),
+		click(id("dish-Small stoneware")),
+		click(id("style-crisp")),
+	)
+	reads(t, ctx, id("line-fruit-loganberry"), "loganberry")
+	do(
+		t,
+		ctx,
+		click(id("station-topping")),
+		click(id("add-part")),
+		click(id("own-part")),
+		fill(id("own-thing-name"), "Oxlip granola"),
+		click(id("own-like")),
+		click(id("own-like-rolled_oats")),
+		click(id("own-thing-keep")),
+	)
+	reads(t, ctx, id("line-topping-oxlip_granola"), "Oxlip granola")
+}

@@ -7,6 +7,7 @@ import ClashDialog from '@/ui/ClashDialog.vue'
 import KeySheet from '@/ui/KeySheet.vue'
 import NumberPad from '@/ui/NumberPad.vue'
 import OutboxNotice from '@/ui/OutboxNotice.vue'
+import OwnThing from '@/ui/OwnThing.vue'
 import { bindKeys, everywhere, listen, sheetOpen } from '@/ui/useKeys'
 import KitchenMenu from '@/views/shelf/KitchenMenu.vue'
 import { useKitchen } from '@/stores/useKitchen'
@@ -86,6 +87,7 @@ router.afterEach(() => setTimeout(keepFocus, 50))
   </main>
   <KeySheet />
   <ClashDialog />
+  <OwnThing />
   <NumberPad />
 </template>
 

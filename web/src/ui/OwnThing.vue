@@ -2,14 +2,14 @@
 import { computed, reactive, ref, watch } from 'vue'
 import type { OwnRow, Problem } from '@/api/client'
 import { inWords } from '@/api/client'
+import { useOwnThing } from '@/stores/useOwnThing'
 import { useKitchen } from '@/stores/useKitchen'
 import { useShelf } from '@/stores/useShelf'
 import AmountField from './AmountField.vue'
 
 /** Something that the larder does not know, taken in where it was met: what it is like, and what its packet says. */
-const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ name: string }>()
-const emit = defineEmits<{ known: [key: string] }>()
+const own = useOwnThing()
+const open = computed({ get: () => !!own.asked, set: (to) => to || (own.asked = undefined) })
 const kitchen = useKitchen()
 const shelf = useShelf()
 const called = ref('')
@@ -18,18 +18,17 @@ const values = reactive<Record<string, number | undefined>>({})
 const allergens = ref<string[]>()
 const problem = ref<Problem>()
 watch(
-  open,
+  () => own.asked,
   (now) => {
     if (!now) return
-    called.value = props.name
+    called.value = now.name
     like.value = ''
     for (const k of Object.keys(values)) delete values[k]
     allergens.value = undefined
     problem.value = undefined
   },
-  { immediate: true },
 )
-const things = computed(() => [...kitchen.fruits, ...kitchen.ingredients])
+const things = computed(() => own.asked?.among ?? [...kitchen.fruits, ...kitchen.ingredients])
 const kind = computed(() => (kitchen.fruit.has(like.value) ? ('fruit' as const) : ('ingredient' as const)))
 const row = computed(() => kitchen.fruit.get(like.value) ?? kitchen.ingredient.get(like.value))
 /** What a packet says of it. */
@@ -43,7 +42,7 @@ async function keep() {
     .toLowerCase()
     .replaceAll(/[^a-z0-9]+/g, '_')
     .slice(0, 60)
-  const own: OwnRow = {
+  const kept: OwnRow = {
     copy_of: like.value,
     name,
     values: Object.fromEntries(
@@ -51,10 +50,10 @@ async function keep() {
     ),
     ...(allergens.value && { allergens: allergens.value }),
   }
-  problem.value = await shelf.change(`${name} is known`, kind.value, key, own)
+  problem.value = await shelf.change(`${name} is known`, kind.value, key, kept)
   if (problem.value) return
+  own.asked?.then(key)
   open.value = false
-  emit('known', key)
 }
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { LineAsked, RecipeBowl, RecipeRow } from '@/api/client'
-import OwnThing from '@/ui/OwnThing.vue'
+import OwnInList from '@/ui/OwnInList.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, short } from '@/format/amounts'
@@ -17,7 +17,6 @@ const emit = defineEmits<{
 const kitchen = useKitchen()
 const editing = ref(false)
 /** Whether what is not known is being taken into the kitchen's own larder. */
-const owning = ref(false)
 const bowls: [RecipeBowl, string][] = [
   ['filling', 'filling'],
   ['topping', 'topping'],
@@ -118,14 +117,11 @@ const asksGrams = (code: string) =>
             >
               <el-option v-for="t in things" :key="t.key" :value="t.key" :label="t.name" />
             </el-select>
-            <button v-if="kitchen.kitchen" class="push" :data-testid="`own-${index}`" @click="owning = true">
-              Our own…
-            </button>
-            <OwnThing
-              v-if="kitchen.kitchen"
-              v-model="owning"
+            <OwnInList
               :name="row.name"
-              @known="(key) => emit('answer', { key })"
+              :among="things"
+              :take="(key) => emit('answer', { key })"
+              :testid="`own-${index}`"
             />
           </template>
           <AmountField

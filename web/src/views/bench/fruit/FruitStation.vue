@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { FruitAsked } from '@/api/client'
+import OwnInList from '@/ui/OwnInList.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { lower, short } from '@/format/amounts'
@@ -146,6 +147,7 @@ const extras = computed(() =>
         :label="f.name"
         :data-testid="`add-fruit-${f.key}`"
       />
+      <template #footer><OwnInList :among="kitchen.fruits" :take="add" testid="own-fruit" /></template>
     </el-select>
     <div v-if="dessert.answer" class="buy" data-testid="buy">
       <span v-for="p in dessert.answer.purchase" :key="p.key">

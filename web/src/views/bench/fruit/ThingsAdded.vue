@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Larder } from '@/api/client'
+import OwnInList from '@/ui/OwnInList.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { short } from '@/format/amounts'
@@ -75,6 +76,7 @@ function set(i: number, g: number | undefined) {
         :label="o.name"
         :data-testid="`add-${list}-${o.key}`"
       />
+      <template #footer><OwnInList :among="offered" :take="put" :testid="`own-${list}`" /></template>
     </el-select>
   </div>
 </template>

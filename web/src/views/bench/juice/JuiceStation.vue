@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import BoldText from '@/ui/BoldText.vue'
+import OwnInList from '@/ui/OwnInList.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { bandWords, integer, percent } from '@/format/amounts'
@@ -101,6 +102,9 @@ function swap(key: string) {
             :label="o.name"
             :data-testid="`thickener-${o.key}`"
           />
+          <template #footer
+            ><OwnInList :among="offered ?? []" :take="swap" testid="own-thickener"
+          /></template>
         </el-select>
       </div>
       <AmountField

@@ -5,6 +5,7 @@ import { useKitchen } from '@/stores/useKitchen'
 import { lower, short } from '@/format/amounts'
 import DishChoice, { type Chosen } from '@/ui/DishChoice.vue'
 import UndoRedo from '@/ui/UndoRedo.vue'
+import OwnInList from '@/ui/OwnInList.vue'
 import FruitMark from '@/ui/FruitMark.vue'
 import HowMuch, { type Amount } from './HowMuch.vue'
 import StartOptions from './StartOptions.vue'
@@ -111,6 +112,7 @@ const fits = computed(() => amount.of === 'portions' || (amount.of === 'fruit' &
           </button>
         </li>
         <li v-if="!fruits.length" class="quiet none">No fruit of that name. Clear the search to see all.</li>
+        <li><OwnInList :among="kitchen.fruits" :name="find" :take="takeFruit" testid="own-fruit" /></li>
       </ul>
     </section>
     <section class="panel" aria-labelledby="rough-style">

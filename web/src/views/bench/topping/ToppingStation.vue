@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { api, ask, why } from '@/api/client'
 import BoldText from '@/ui/BoldText.vue'
+import OwnInList from '@/ui/OwnInList.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { basisWords, lower, mm, percent, short, fromTo } from '@/format/amounts'
@@ -232,6 +233,9 @@ const verdicts: Record<string, string> = {
         :label="o.name"
         :data-testid="`add-part-${o.key}`"
       />
+      <template #footer
+        ><OwnInList :among="kitchen.ingredients" :take="(k: string) => pct(k, 10)" testid="own-part"
+      /></template>
     </el-select>
     <el-select
       v-if="swaps.length"

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import { useKitchen } from '@/stores/useKitchen'
+import { useOwnThing } from '@/stores/useOwnThing'
+
+/** At the end of a list of fruits or ingredients: what is not in it is taken in from here. */
+defineProps<{
+  among: readonly { key: string; name: string }[]
+  take: (key: string) => void
+  testid: string
+  name?: string
+}>()
+const kitchen = useKitchen()
+const own = useOwnThing()
+</script>
+
+<template>
+  <button
+    v-if="kitchen.kitchen"
+    type="button"
+    class="plain"
+    :data-testid="testid"
+    @click="own.ask({ name: name ?? '', among, then: take })"
+  >
+    Not here? Our own…
+  </button>
+</template>
