@@ -1,6 +1,7 @@
 package watch
 
 import (
+	"math"
 	"slices"
 	"strings"
 	"testing"
@@ -269,6 +270,60 @@ func TestAProbeMovesTheCalls(t *testing.T) {
 	}
 	if estimate(3, seen(0, false)) != nil {
 		t.Error("after three minutes it tells something")
+	}
+}
+
+// A later end is none at which the model itself has the top burnt, and an oven that is hotter while the bake takes
+// longer explains itself.
+func TestWhatAProbeSays(t *testing.T) {
+	frozen := -15.0
+	for name, c := range map[string]struct {
+		fillingC    *float64
+		ovenC, offC float64
+		foil        bool
+		says, never string
+	}{
+		"cool":             {nil, 180, -20, false, "cooler than was thought", "not the oven"},
+		"hot":              {nil, 180, 20, false, "hotter than was thought", "too dark"},
+		"as thought":       {nil, 190, 0, false, "as was thought", "0 C"},
+		"frozen, hot oven": {&frozen, 200, 35, true, "It is not the oven", "too dark"},
+		"beyond help":      {nil, 215, 35, false, "the top is too dark", "foil"},
+	} {
+		p, err := bake.PlanOf(crumble())
+		if err != nil {
+			t.Fatal(err)
+		}
+		if c.fillingC != nil {
+			p.Bake.Filling.StartC = c.fillingC
+		}
+		stages := []bake.Stage{{Minutes: 50, OvenC: c.ovenC}}
+		r := p.Bake
+		r.OvenOffsetC, r.Stages = c.offC, stages
+		a, err := bake.Run(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var seen []bake.Point
+		for i, m := range a.Curves.Minute {
+			if m <= 30 {
+				seen = append(seen, bake.Point{Minute: m, C: a.Curves.MiddleC[i]})
+			}
+		}
+		e, err := Reestimate(p, stages, 30, seen)
+		if err != nil {
+			t.Fatal(err)
+		}
+		said := e.says(50).String()
+		if !strings.Contains(said, c.says) || strings.Contains(said, c.never) {
+			t.Errorf("%s: %s", name, said)
+		}
+		covered := slices.ContainsFunc(e.Stages, func(s bake.Stage) bool { return s.Cover == "foil" })
+		if covered != c.foil || covered && !e.Moves(stages) {
+			t.Errorf("%s: foil %v, stages %+v", name, covered, e.Stages)
+		}
+		if math.Abs(total(e.Stages)-e.Minutes) > 0.5 || e.Early > e.Minutes || e.Late < e.Minutes {
+			t.Errorf("%s: out after %.1f (%.1f to %.1f), stages %+v", name, e.Minutes, e.Early, e.Late, e.Stages)
+		}
 	}
 }
 
