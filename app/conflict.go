@@ -10,7 +10,7 @@ import (
 // Conflict is a change that was not made, for what is stored is not what its sender thought: another thing under the
 // same id, or one that somebody else has changed meanwhile.
 type Conflict struct {
-	Stored  any  // a Kitchen, ShelfDish, ShelfOven, Card, BakeRecord, Picture or Watched
+	Stored  any  // a Kitchen, ShelfDish, ShelfOven, Card, BakeRecord, Picture, Watched, Day or House
 	Changed bool // by another; false: it is another thing
 }
 
@@ -30,6 +30,8 @@ func Revision(of any) string {
 		of = struct{ Name, Archived, Tags any }{x.Name, x.Archived, x.Tags}
 	case BakeRecord:
 		of = x.Outcome
+	case Day: // not how it was laid
+		of = x.Asked
 	}
 	raw, err := json.Marshal(of)
 	if err != nil {

@@ -22,11 +22,10 @@ const (
 	roundUpMin  = 5
 )
 
-// try is a change of the request that may help, and what it is called.
+// try is a way that may help, and how dear it is.
 type try struct {
-	way    WayOut
-	change func(*Request)
-	order  int
+	way   WayOut
+	order int
 }
 
 // trial is a try with what it came to.
@@ -41,7 +40,7 @@ func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time
 	if len(bad) > mostClashes {
 		bad = bad[:mostClashes]
 	}
-	resources, shared := s.oneMore(), s.waysForAll()
+	resources, shared := s.oneOfEach(), s.waysForAll()
 	own := make([][]try, len(bad))
 	n := len(resources) + len(shared)
 	for i, b := range bad {
@@ -55,7 +54,7 @@ func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time
 				break
 			}
 			q := s.p.req.copied()
-			t.change(&q)
+			t.way.Apply(&q)
 			p := compile(&q)
 			rounds := 0
 			if s.p.req.Iterations > 0 {
@@ -141,65 +140,25 @@ func (q *Request) copied() Request {
 	return c
 }
 
-// oneMore are the resources, each with one more of it.
-func (s *schedule) oneMore() (out []try) {
+// oneOfEach are the resources, each with one more of it.
+func (s *schedule) oneOfEach() (out []try) {
 	q := s.p.req
 	if len(q.People) > 0 {
-		out = append(out, try{WayOut{Code: "hands"}, anotherPerson, 0})
+		out = append(out, try{WayOut{Code: "hands"}, 0})
 	}
-	for i, o := range q.Ovens {
-		out = append(out, try{WayOut{Code: "oven:" + o.ID}, anotherOven(i), 0})
+	for _, o := range q.Ovens {
+		out = append(out, try{WayOut{Code: "oven:" + o.ID}, 0})
 	}
-	for i, m := range q.Machines {
-		out = append(out, try{WayOut{Code: "machine:" + m.ID}, func(q *Request) { q.Machines[i].Count++ }, 0})
+	for _, m := range q.Machines {
+		out = append(out, try{WayOut{Code: "machine:" + m.ID}, 0})
 	}
-	for i, p := range q.Places {
-		out = append(out, try{WayOut{Code: "place:" + p.ID}, func(q *Request) { q.Places[i].AreaCM2 *= 2 }, 0})
+	for _, p := range q.Places {
+		out = append(out, try{WayOut{Code: "place:" + p.ID}, 0})
 	}
-	for i, d := range q.Dishes {
-		out = append(out, try{WayOut{Code: "dish:" + d.ID}, func(q *Request) { q.Dishes[i].Count++ }, 0})
+	for _, d := range q.Dishes {
+		out = append(out, try{WayOut{Code: "dish:" + d.ID}, 0})
 	}
 	return out
-}
-
-const added = "+1"
-
-// anotherPerson is one more pair of hands, there whenever anybody is.
-func anotherPerson(q *Request) {
-	x := Person{ID: added}
-	for _, p := range q.People {
-		x.Hours = append(x.Hours, p.Hours...)
-	}
-	q.People = append(q.People, x)
-	for i := range q.Batches {
-		q.Batches[i].Tasks = slices.Clone(q.Batches[i].Tasks)
-		for j := range q.Batches[i].Tasks {
-			if t := &q.Batches[i].Tasks[j]; len(t.By) > 0 {
-				t.By = append(slices.Clone(t.By), added)
-			}
-		}
-	}
-}
-
-func anotherOven(like int) func(*Request) {
-	return func(q *Request) {
-		o := q.Ovens[like]
-		was := o.ID
-		o.ID, o.NowC = added, nil
-		q.Ovens = append(q.Ovens, o)
-		for i := range q.Batches {
-			q.Batches[i].Tasks = slices.Clone(q.Batches[i].Tasks)
-			for j := range q.Batches[i].Tasks {
-				t := &q.Batches[i].Tasks[j]
-				t.Alternatives = slices.Clone(t.Alternatives)
-				for k := range t.Alternatives {
-					if a := &t.Alternatives[k]; slices.Contains(a.Ovens, was) {
-						a.Ovens = append(slices.Clone(a.Ovens), added)
-					}
-				}
-			}
-		}
-	}
 }
 
 // The ways out by cost: what is done before costs nothing, to bake one less costs most.
@@ -217,45 +176,21 @@ const (
 // waysForAll are the ways that are of no single batch.
 func (s *schedule) waysForAll() (out []try) {
 	q := s.p.req
-	earlier := func(q *Request) {
-		q.Now -= earlierMin
-		q.People = slices.Clone(q.People)
-		for i := range q.People {
-			q.People[i].Hours = slices.Clone(q.People[i].Hours)
-			for j := range q.People[i].Hours {
-				if h := &q.People[i].Hours[j]; j == 0 {
-					h.From -= earlierMin
-				}
-			}
-		}
+	add := func(w WayOut, order int) {
+		w.Says = w.words("")
+		out = append(out, try{w, order})
 	}
 	if len(q.Pinned) == 0 {
-		out = append(out, try{WayOut{
-			Code: "start_earlier", Minutes: earlierMin,
-			Says: message.New("begin {n} min earlier", message.Count(earlierMin)),
-		}, earlier, byStart})
+		add(WayOut{Code: "start_earlier", Minutes: earlierMin}, byStart)
 	}
-	for i, p := range q.People {
-		out = append(out, try{WayOut{
-			Code: "more_hands", Person: p.ID, Minutes: longerMin,
-			Says: message.New("{who} stays {n} min longer", message.Text(p.ID), message.Count(longerMin)),
-		}, func(q *Request) {
-			q.People[i].Hours = slices.Clone(q.People[i].Hours)
-			if n := len(q.People[i].Hours); n > 0 {
-				q.People[i].Hours[n-1].To += longerMin
-			}
-		}, byHands})
+	for _, p := range q.People {
+		add(WayOut{Code: "more_hands", Person: p.ID, Minutes: longerMin}, byHands)
 	}
 	if len(q.People) > 0 {
-		out = append(
-			out,
-			try{WayOut{Code: "another_person", Says: message.New("one more pair of hands")}, anotherPerson, byPerson},
-		)
+		add(WayOut{Code: "another_person"}, byPerson)
 	}
-	for i, o := range q.Ovens {
-		out = append(out, try{WayOut{
-			Code: "another_oven", Oven: o.ID, Says: message.New("one more oven like {which}", message.Text(o.ID)),
-		}, anotherOven(i), byOven})
+	for _, o := range q.Ovens {
+		add(WayOut{Code: "another_oven", Oven: o.ID}, byOven)
 	}
 	return out
 }
@@ -263,6 +198,11 @@ func (s *schedule) waysForAll() (out []try) {
 // waysFor are the ways of one batch.
 func (s *schedule) waysFor(b int) (out []try) {
 	x := &s.p.batches[b]
+	add := func(w WayOut, kind string, order int) {
+		w.Batch = x.ID
+		w.Says = w.words(kind)
+		out = append(out, try{w, order})
+	}
 	n := 0
 	for _, i := range x.tasks {
 		t := &s.p.tasks[i]
@@ -270,46 +210,19 @@ func (s *schedule) waysFor(b int) (out []try) {
 			continue
 		}
 		n++
-		out = append(out, try{WayOut{
-			Code: "ahead", Batch: x.ID, Task: t.ID,
-			Says: message.New("make {what} the day before", message.Text(t.ID)),
-		}, func(q *Request) { s.doneBefore(q, i) }, byAhead})
+		add(WayOut{Code: "ahead", Task: t.ID}, t.Kind, byAhead)
 	}
-	over := max(roundUpMin, roundUpMin*int(math.Ceil(float64(max(1, s.lateOf(b)))/roundUpMin)))
 	if x.hasDue {
-		out = append(out, try{WayOut{
-			Code: "due_later", Batch: x.ID, Minutes: over,
-			Says: message.New("{what} {n} min later", message.Text(x.ID), message.Count(over)),
-		}, func(q *Request) {
-			due := x.due + over
-			q.Batches[b].Due = &due
-		}, byDue})
+		over := max(roundUpMin, roundUpMin*int(math.Ceil(float64(max(1, s.lateOf(b)))/roundUpMin)))
+		add(WayOut{Code: "due_later", Minutes: over}, "", byDue)
 	}
 	for _, d := range x.taken {
-		id := s.p.dishes[d.dish].ID
-		out = append(out, try{WayOut{
-			Code: "another_dish", Batch: x.ID, Dish: id, Says: message.New("one more dish like {which}", message.Text(id)),
-		}, func(q *Request) { q.Dishes[d.dish].Count++ }, byDish})
+		add(WayOut{Code: "another_dish", Dish: s.p.dishes[d.dish].ID}, "", byDish)
 	}
 	if len(s.p.clusters[s.p.clusOf[b]]) == 1 {
-		out = append(out, try{WayOut{
-			Code: "fewer", Batch: x.ID, Says: message.New("leave {what} out", message.Text(x.ID)),
-		}, func(q *Request) { q.Batches = slices.Delete(q.Batches, b, b+1) }, byFewer})
+		add(WayOut{Code: "fewer"}, "", byFewer)
 	}
 	return out
-}
-
-// doneBefore makes a task and the waits after it alone things of the day before: they ended as the day begins.
-func (s *schedule) doneBefore(q *Request, i int) {
-	t := &s.p.tasks[i]
-	end := q.Now
-	q.Pinned = append(q.Pinned, Pin{Task: t.ID, Start: end - t.leastMin, End: &end})
-	for _, l := range t.then {
-		w := &s.p.tasks[l.task]
-		if w.Uses == "wait" && len(w.before) == 1 && w.pin == nil {
-			q.Pinned = append(q.Pinned, Pin{Task: w.ID, Start: end - w.Minutes, End: &end})
-		}
-	}
 }
 
 func (c Clash) says(lies bool) message.Message {

@@ -319,7 +319,7 @@ func (m *making) bake(filled string, r balance.Request, a *bake.DessertAnswer) s
 	}
 	return m.add(Task{
 		ID: "bake", Kind: "bake", Uses: "oven", Count: m.n, WidthCM: length, DepthCM: width,
-		After: []Lag{{Task: filled, Max: &soon, Hard: true}}, Alternatives: []Alternative{alternativeOf("plan", a)},
+		After: []Lag{{Task: filled, Max: &soon, Hard: true}}, Alternatives: []Alternative{alternativeOf(asCard, a)},
 	})
 }
 

@@ -49,6 +49,9 @@ func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 			return added, fmt.Errorf("card %s: %w", c.name, err)
 		}
 	}
+	if err := loadDay(ctx, s, now); err != nil {
+		return added, fmt.Errorf("day: %w", err)
+	}
 	return added, loadMonth(ctx, s, now)
 }
 

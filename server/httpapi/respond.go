@@ -12,6 +12,7 @@ import (
 
 	"mabbin/api"
 	"mabbin/app"
+	"mabbin/core/day"
 	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/watch"
@@ -128,6 +129,10 @@ func (s *server) conflict(c *gin.Context, x *app.Conflict) {
 		stored = shelfOven(k)
 	case app.Card:
 		stored = card(k)
+	case app.Day:
+		stored = dayTold(k)
+	case day.House:
+		stored = k
 	case app.BakeRecord:
 		stored = bakeTold(k)
 	case app.Watched:

@@ -68,6 +68,17 @@ func (s *server) kitchenRoutes(k *gin.RouterGroup) {
 	k.PUT("/cards/:card", s.changeCard)
 	k.POST("/cards/:card/versions", s.addVersion)
 	k.GET("/cards/:card/versions/:version/beside/:other", s.compareVersions)
+	// the days
+	k.GET("/house", s.getHouse)
+	k.PUT("/house", s.setHouse)
+	k.GET("/days", s.listDays)
+	k.GET("/days/:date", s.getDay)
+	k.PUT("/days/:date", s.setDay)
+	k.POST("/days/:date/lay", s.layDay)
+	k.POST("/days/:date/lines", s.readOrders)
+	k.GET("/days/:date/day.ics", s.exportDayCalendar)
+	k.GET("/days/:date/day.csv", s.exportDayCSV)
+	k.GET("/calendar.ics", s.subscribeCalendar)
 	// the oven watch
 	k.GET("/watch", s.listWatch)
 	k.POST("/watch", s.startWatch)

@@ -39,6 +39,7 @@ type server struct {
 	watch     app.OvenWatch
 	cards     app.Cards
 	log       app.Log
+	days      app.Days
 	kitchens  app.Kitchens
 	contract  operations
 	readings  map[string][]any // what may be said of how somebody reads
@@ -77,6 +78,10 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 			cfg.Events.Changed(k)
 			cfg.Scales.Free(k)
 		}},
+		days: app.Days{
+			Store: cfg.Store, Shelf: cfg.Store, Cards: cfg.Store, Clock: cfg.Clock, Baked: app.NewBakedCards(),
+			Notify: cfg.Events.Changed,
+		},
 		log: app.Log{Store: cfg.Store, Watch: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
 	}
 	r.Use(s.logged, s.recovered, secure, s.paced)

@@ -8,12 +8,14 @@ import (
 	"mabbin/app"
 	"mabbin/core/bake"
 	"mabbin/core/balance"
+	"mabbin/core/day"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/outcome"
 	"mabbin/core/oven"
+	"mabbin/core/recipe"
 	"mabbin/core/watch"
 
 	"github.com/google/uuid"
@@ -42,8 +44,11 @@ var tables = []table{
 	{
 		"card_version",
 		`select to_jsonb(t) - 'summary' from card_version t where kitchen_id = $1 order by card_id, number`,
-		all(column("request", balance.Check), column("stages", bake.CheckStages)),
+		all(column("request", balance.Check), column("stages", bake.CheckStages),
+			column[recipe.Original]("original", nil)),
 	},
+	{"house", plainRows("house", "kitchen_id"), column("has", day.CheckHouse)},
+	{"day", plainRows("day", "on_date"), all(column("asked", day.CheckAsked), column[day.Laid]("laid", nil))},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
 	{
 		"bake",

@@ -293,6 +293,13 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 		}
 		row[c], _ = json.Marshal(r.here(x))
 	}
+	switch name { // ids within
+	case "house":
+		within(row, "has", func(has columns) { r.each(has, "ovens", "oven") })
+	case "day":
+		within(row, "asked", func(asked columns) { r.each(asked, "orders", "card") })
+		delete(row, "laid") // it is laid anew
+	}
 	if name == "bake_correction" { // the picture that it had before
 		within(row, "was", func(was columns) {
 			var x uuid.UUID
@@ -302,6 +309,21 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 		})
 	}
 	return nil
+}
+
+// each gives the things of a list the ids that they have here.
+func (r *restoring) each(in columns, list, field string) {
+	var all []columns
+	if json.Unmarshal(in[list], &all) != nil {
+		return
+	}
+	for _, x := range all {
+		var id uuid.UUID
+		if json.Unmarshal(x[field], &id) == nil {
+			x[field], _ = json.Marshal(r.here(id))
+		}
+	}
+	in[list], _ = json.Marshal(all)
 }
 
 // here is the id that something of the archive has in this kitchen: the same for the same each time.

@@ -29,6 +29,7 @@ bindKeys(everywhere, [
   { key: '?', says: 'these keys', does: () => (sheetOpen.value = !sheetOpen.value) },
   { key: 'b', says: 'the Bench', does: () => void router.push('/') },
   { key: '/', says: 'the cards', does: () => void router.push('/cards') },
+  { key: 'y', says: 'the day', does: () => void router.push('/day') },
   { key: 'o', says: 'the oven watch', does: () => void router.push('/watch') },
   { key: 'l', says: 'the log', does: () => void router.push('/log') },
   { key: 'h', says: 'the shelf', does: () => void router.push('/shelf') },
@@ -57,6 +58,7 @@ router.afterEach(() => setTimeout(keepFocus, 50))
       <nav aria-label="Screens">
         <RouterLink to="/">Bench</RouterLink>
         <RouterLink to="/cards">Cards</RouterLink>
+        <RouterLink to="/day" :class="{ 'router-link-exact-active': $route.name === 'day' }">Day</RouterLink>
         <RouterLink to="/watch" data-testid="nav-watch"
           >Watch<span v-if="watching.desserts.length" class="in">{{
             watching.desserts.length

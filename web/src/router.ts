@@ -28,6 +28,12 @@ export const router = createRouter({
       meta: { title: 'Shelf' },
     },
     {
+      path: '/day/:date?',
+      name: 'day',
+      component: () => import('@/views/day/DayView.vue'),
+      meta: { title: 'Day' },
+    },
+    {
       path: '/how-it-bakes',
       name: 'how',
       component: () => import('@/views/bench/bake/HowItBakes.vue'),

@@ -544,6 +544,165 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** What the kitchen has for its days - hands, tiers of its ovens, places, mixers - with what is usual where it has told nothing */
+        get: operations["getHouse"];
+        /** Tell what the kitchen has for its days */
+        put: operations["setHouse"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** The days from yesterday on of which something is kept */
+        get: operations["listDays"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/days/{date}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        /** A day - what is wanted, and how it was laid last. One of which nothing is kept has the orders of every week */
+        get: operations["getDay"];
+        /** Keep what is wanted of a day. How it was laid stays until it is laid anew */
+        put: operations["setDay"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/days/{date}/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay a day anew, from now on where it is today. What has begun stays as it was laid */
+        post: operations["layDay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/days/{date}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read orders as they are jotted down, one a line, by the names of the kitchen's cards. Nothing is kept */
+        post: operations["readOrders"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/days/{date}/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        /** A day as it was laid, as iCalendar. Each thing keeps its identity - a second import moves it, and does not double it */
+        get: operations["exportDayCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/days/{date}/day.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        /** A day's sheets as a table */
+        get: operations["exportDayCSV"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** The days from yesterday on as they were laid, to subscribe to */
+        get: operations["subscribeCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/own": {
         parameters: {
             query?: never;
@@ -3209,6 +3368,188 @@ export interface components {
             window_min: number;
             says: components["schemas"]["Text"];
         };
+        House: {
+            people: components["schemas"]["DayPerson"][];
+            ovens: components["schemas"]["HouseOven"][];
+            places: components["schemas"]["DayPlace"][];
+            mixers: number;
+            /** @description How long a dish is at the wash-up; 0: the usual */
+            wash_min: number;
+        };
+        HouseOven: {
+            /**
+             * Format: uuid
+             * @description On the shelf
+             */
+            oven: string;
+            tiers: components["schemas"]["DayTier"][];
+            /** Format: double */
+            warm_c_per_min: number;
+            /** Format: double */
+            cool_c_per_min: number;
+        };
+        HouseKept: {
+            house: components["schemas"]["House"];
+            revision: string;
+        };
+        /** @description What is wanted of one day, and what was laid down by hand. Minutes count from its midnight */
+        DayAsked: {
+            orders: components["schemas"]["DayOrder"][];
+            pinned?: components["schemas"]["DayPin"][];
+            people?: components["schemas"]["DayPerson"][];
+            closed?: string[];
+            ways?: components["schemas"]["DayWayTaken"][];
+        };
+        DayOrder: {
+            /** @description What it is called on this day */
+            id: string;
+            /** Format: uuid */
+            card: string;
+            dishes: number;
+            due_min: number;
+            /** @enum {string} */
+            serve: "hot" | "warm" | "cold";
+            /** @description Where it goes */
+            place?: string;
+            weekly?: boolean;
+        };
+        DayWayTaken: {
+            code: string;
+            batch?: string;
+            task?: string;
+            dish?: string;
+            oven?: string;
+            person?: string;
+            minutes?: number;
+        };
+        DayList: {
+            days: components["schemas"]["DayInShort"][];
+        };
+        DayInShort: {
+            date: string;
+            orders: number;
+        };
+        Day: {
+            date: string;
+            asked: components["schemas"]["DayAsked"];
+            laid?: components["schemas"]["DayLaid"];
+            /** @description Of what is wanted */
+            revision: string;
+            /** @description It was laid for something else than what is wanted now */
+            stale: boolean;
+        };
+        Laying: {
+            /** @description Left out: 2000 */
+            time_limit_ms?: number;
+            /** @description Rounds of each search; 0: until the time is over */
+            iterations?: number;
+        };
+        OrderLines: {
+            text: string;
+            among: components["schemas"]["DayAsked"];
+        };
+        OrdersRead: {
+            orders: components["schemas"]["DayOrder"][];
+            unread: components["schemas"]["OrderUnread"][];
+        };
+        OrderUnread: {
+            text: string;
+            why: components["schemas"]["Text"];
+        };
+        DayLaid: {
+            /** @description When it was laid */
+            now_min: number;
+            from_min: number;
+            to_min: number;
+            plan: components["schemas"]["DayPlan"];
+            lanes: components["schemas"]["DayLane"][];
+            bars: components["schemas"]["DayBar"][];
+            heats: components["schemas"]["DayHeat"][];
+            orders: components["schemas"]["DayDone"][];
+            sheets: components["schemas"]["DaySheet"][];
+            ahead: components["schemas"]["DayAhead"][];
+            unlaid: components["schemas"]["DayUnlaid"][];
+            ways: components["schemas"]["Text"][];
+            moved: components["schemas"]["Text"][];
+            says: components["schemas"]["Text"];
+        };
+        DayLane: {
+            /** @enum {string} */
+            kind: "oven" | "hands" | "place";
+            of: string;
+            tier?: string;
+            /** @description Its id on the shelf */
+            oven?: string;
+        };
+        DayBar: {
+            lane: number;
+            /** @description Below others that it meets in its lane */
+            row: number;
+            task: string;
+            order: string;
+            kind: string;
+            from_min: number;
+            to_min: number;
+            says: components["schemas"]["Text"];
+            fruit: string;
+            dish: components["schemas"]["Dish"];
+            count: number;
+            pinned: boolean;
+            /** @description It has not begun */
+            can_move: boolean;
+            stages?: components["schemas"]["DayStage"][];
+            person?: string;
+            tier?: string;
+            /** @description The alternative, of a bake */
+            way?: string;
+            /** @description It bakes otherwise than the card has it */
+            other_way?: boolean;
+        };
+        DayHeat: {
+            oven: string;
+            from_min: number;
+            to_min: number;
+            /** Format: double */
+            c: number;
+            warming: boolean;
+        };
+        DayDone: {
+            order: string;
+            in_at_min?: number;
+            ready_at_min?: number;
+            in_time: boolean;
+            /**
+             * Format: double
+             * @description To be in time, 0 to 1
+             */
+            chance?: number;
+            says: components["schemas"]["Text"];
+            fruit: string;
+        };
+        DaySheet: {
+            /** @enum {string} */
+            kind: "hands" | "oven";
+            of: string;
+            rows: components["schemas"]["DayRow"][];
+        };
+        DayRow: {
+            task: string;
+            at_min: number;
+            minutes: number;
+            says: components["schemas"]["Text"];
+            caution?: components["schemas"]["Text"];
+        };
+        DayAhead: {
+            task: string;
+            batch: string;
+            minutes: number;
+            done: boolean;
+            says: components["schemas"]["Text"];
+        };
+        DayUnlaid: {
+            order: string;
+            why: components["schemas"]["Text"];
+        };
         Larder: {
             /** @description How the kitchens of a region measure and read: what a new one begins with */
             habits: components["schemas"]["Habit"][];
@@ -4080,6 +4421,7 @@ export interface components {
         BakeID: string;
         DessertID: string;
         KitchenID: string;
+        Date: string;
         DishID: string;
         /** @description An id of the caller's, to ask by how far it is */
         WorkID: string;
@@ -4993,6 +5335,267 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kitchen"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHouse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The house */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseKept"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setHouse: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["House"];
+            };
+        };
+        responses: {
+            /** @description The house as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseKept"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listDays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The days, in their order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayList"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The day */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Day"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setDay: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayAsked"];
+            };
+        };
+        responses: {
+            /** @description The day as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Day"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    layDay: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id of the caller's, to ask by how far it is */
+                "X-Work"?: components["parameters"]["WorkID"];
+            };
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Laying"];
+            };
+        };
+        responses: {
+            /** @description The day, laid */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Day"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readOrders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderLines"];
+            };
+        };
+        responses: {
+            /** @description The orders, and the lines that are none */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersRead"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportDayCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description iCalendar (RFC 5545) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportDayCSV: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV, a line for each thing that is done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    subscribeCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description iCalendar (RFC 5545) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             default: components["responses"]["Problem"];

@@ -61,6 +61,12 @@ export const useWatch = defineStore('watch', () => {
     ahead = Date.parse(got.data.now) - Date.now()
     now.value = Date.now() + ahead
   }
+  /** How often something of the kitchen has changed, here or on another tablet. */
+  const changes = ref(0)
+  function changedNow() {
+    changes.value++
+    void look()
+  }
   // The stream says when to look again, also as it comes back; should it be dead unnoticed, a look now and then does.
   const stream = useEventSource(
     computed(() => kitchen.kitchen && `/api/v1/kitchens/${kitchen.kitchen.id}/watch/live`),
@@ -70,7 +76,7 @@ export const useWatch = defineStore('watch', () => {
   // A page that is left may be kept for the way back: its line would be one of the few that a browser has.
   useEventListener(window, 'pagehide', () => stream.close())
   useEventListener(window, 'pageshow', (e) => e.persisted && stream.open())
-  watch(stream.eventSource, (s) => s?.addEventListener('changed', () => void look()), { immediate: true })
+  watch(stream.eventSource, (s) => s?.addEventListener('changed', changedNow), { immediate: true })
   useIntervalFn(() => void look(), 20000)
   /** The line has been down for so long that it is worth a word: it often is for a moment. */
   const down = ref(false)
@@ -212,6 +218,7 @@ export const useWatch = defineStore('watch', () => {
 
   return {
     all,
+    changes,
     desserts,
     calls,
     due,

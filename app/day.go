@@ -1,0 +1,142 @@
+package app
+
+import (
+	"context"
+	"time"
+
+	"mabbin/core/day"
+	"mabbin/core/fault"
+	"mabbin/core/oven"
+
+	"github.com/google/uuid"
+)
+
+// Day is one day of a kitchen: what is wanted, and how it was laid last.
+type Day struct {
+	Date   time.Time // its midnight, UTC: a date is no moment
+	Kept   bool      // something is kept of it
+	Asked  day.Asked
+	Laid   *day.Laid // nil: not yet
+	LaidOf string    // the revision of what was wanted then
+}
+
+// DayStore keeps days, and what a kitchen has for them.
+type DayStore interface {
+	House(ctx context.Context, kitchen uuid.UUID) (day.House, error)
+	SetHouse(ctx context.Context, kitchen uuid.UUID, h day.House, when If) error
+	Day(ctx context.Context, kitchen uuid.UUID, date time.Time) (Day, error)
+	Days(ctx context.Context, kitchen uuid.UUID, from, to time.Time) ([]Day, error)
+	SetDay(ctx context.Context, kitchen uuid.UUID, date time.Time, a day.Asked, when If) (Day, error)
+	SetLaid(ctx context.Context, kitchen uuid.UUID, date time.Time, laid *day.Laid, of string) error
+}
+
+// ShelfStore reads a kitchen's shelf.
+type ShelfStore interface {
+	KitchenStore
+	Dishes(ctx context.Context, kitchen uuid.UUID) ([]ShelfDish, error)
+	Ovens(ctx context.Context, kitchen uuid.UUID) ([]ShelfOven, error)
+}
+
+// Days is what is done with days.
+type Days struct {
+	Store  DayStore
+	Shelf  ShelfStore
+	Cards  CardStore
+	Clock  Clock // of the kitchen: its hours are those of its place
+	Baked  *BakedCards
+	Notify Notify
+}
+
+// weeksBack is how far back a day is sought whose orders come every week.
+const weeksBack = 5
+
+// Open is a day; one of which nothing is kept yet has the orders that come every week.
+func (d Days) Open(ctx context.Context, kitchen uuid.UUID, date time.Time) (Day, error) {
+	now, err := d.Store.Day(ctx, kitchen, date)
+	if err != nil || now.Kept {
+		return now, err
+	}
+	before, err := d.Store.Days(ctx, kitchen, date.AddDate(0, 0, -7*weeksBack), date.AddDate(0, 0, -7))
+	if err != nil {
+		return now, err
+	}
+	for _, x := range before { // the last one counts
+		if x.Date.Weekday() == date.Weekday() {
+			now.Asked = x.Asked.Repeated()
+		}
+	}
+	return now, nil
+}
+
+// Want keeps what is wanted of a day.
+func (d Days) Want(ctx context.Context, kitchen uuid.UUID, date time.Time, a day.Asked, when If) (Day, error) {
+	if err := day.CheckAsked(a); err != nil {
+		return Day{}, err
+	}
+	var f fault.Faults
+	cards := map[string]bool{}
+	for i, o := range a.Orders {
+		id, err := uuid.Parse(o.Card)
+		if err == nil && !cards[o.Card] {
+			_, err = d.Cards.Card(ctx, kitchen, id)
+		}
+		if err != nil {
+			f.Add(pointer("/orders", i, "/card"), fault.NoSuch(cardWord, o.Card))
+		}
+		cards[o.Card] = true
+	}
+	if err := f.Err(); err != nil {
+		return Day{}, err
+	}
+	kept, err := d.Store.SetDay(ctx, kitchen, date, a, when)
+	if err == nil {
+		d.Notify(kitchen)
+	}
+	return kept, err
+}
+
+// House is what a kitchen has for its days, with what is usual where it has told nothing.
+func (d Days) House(ctx context.Context, kitchen uuid.UUID) (h day.House, revision string, err error) {
+	told, err := d.Store.House(ctx, kitchen)
+	if err != nil {
+		return h, "", err
+	}
+	ovens, err := d.Shelf.Ovens(ctx, kitchen)
+	var ids []string
+	for _, o := range ovens {
+		if o.Kind != oven.Camp { // coals are laid by no clock
+			ids = append(ids, o.ID.String())
+		}
+	}
+	return told.Usual(ids), Revision(told), err
+}
+
+// SetHouse keeps what a kitchen has for its days.
+func (d Days) SetHouse(ctx context.Context, kitchen uuid.UUID, h day.House, when If) error {
+	if err := day.CheckHouse(h); err != nil {
+		return err
+	}
+	return d.Store.SetHouse(ctx, kitchen, h, when)
+}
+
+// ReadLines reads orders as they are jotted down, by the names of the kitchen's cards.
+func (d Days) ReadLines(
+	ctx context.Context, kitchen uuid.UUID, text string, among day.Asked,
+) ([]day.Wanted, []day.Unread, error) {
+	cards, _, err := d.Cards.Cards(ctx, kitchen, CardFilter{})
+	if err != nil {
+		return nil, nil, err
+	}
+	known := make([]day.Known, 0, len(cards))
+	for _, c := range cards {
+		if c.Unusable != nil {
+			continue
+		}
+		x := c.Versions[0].Request.Dish
+		known = append(known, day.Known{
+			ID: c.ID.String(), Name: c.Name, LengthCM: max(x.LengthCM, x.WidthCM), WidthCM: min(x.LengthCM, x.WidthCM),
+		})
+	}
+	orders, unread := day.ReadLines(text, known, among)
+	return orders, unread, nil
+}

@@ -1,0 +1,231 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"runtime"
+	"time"
+
+	"mabbin/core/bake"
+	"mabbin/core/day"
+	"mabbin/core/message"
+	"mabbin/core/oven"
+
+	"github.com/google/uuid"
+	lru "github.com/hashicorp/golang-lru/v2"
+	"golang.org/x/sync/errgroup"
+)
+
+var cardWord = message.New("card")
+
+func pointer(list string, i int, field string) string { return fmt.Sprintf("%s/%d%s", list, i, field) }
+
+// The temperatures at which a card's bake is tried beside its own, C.
+const (
+	triedFromC, triedToC, triedEveryC = 150.0, 220.0, 10.0
+	bakedKept                         = 512
+)
+
+// BakedCards keeps the bakes of cards that were worked out, for a day is laid again and again.
+type BakedCards struct {
+	answers *lru.Cache[string, *bake.DessertAnswer]
+	ways    *lru.Cache[string, []day.OvenWay]
+}
+
+// NewBakedCards is an empty one.
+func NewBakedCards() *BakedCards {
+	answers, _ := lru.New[string, *bake.DessertAnswer](bakedKept) // it fails for sizes below one
+	ways, _ := lru.New[string, []day.OvenWay](bakedKept)
+	return &BakedCards{answers, ways}
+}
+
+// Laying is how a day is to be laid.
+type Laying struct {
+	TimeLimitMS int
+	Iterations  int
+	Tell        day.Progress
+}
+
+// Lay lays a day anew from now on: what has begun stays as it was.
+func (d Days) Lay(ctx context.Context, kitchen uuid.UUID, date time.Time, how Laying) (Day, error) {
+	x, err := d.Open(ctx, kitchen, date)
+	if err != nil {
+		return x, err
+	}
+	of := Revision(x)
+	k, err := d.kitchen(ctx, kitchen)
+	if err != nil {
+		return x, err
+	}
+	orders, gone, err := d.ordered(ctx, kitchen, x.Asked)
+	if err != nil {
+		return x, err
+	}
+	now := d.minuteOf(date)
+	before := x.Laid
+	if now == 0 { // another day: nothing of it has begun
+		before = nil
+	}
+	q, unlaid := day.Compose(k, x.Asked, orders, now, before)
+	q.TimeLimitMS, q.Iterations = how.TimeLimitMS, how.Iterations
+	plan, err := day.Plan(ctx, q, how.Tell)
+	if err != nil {
+		return x, err
+	}
+	x.Laid, x.LaidOf = day.Show(k, x.Asked, orders, q, append(unlaid, gone...), *plan, x.Laid), of
+	if err := d.Store.SetLaid(context.WithoutCancel(ctx), kitchen, date, x.Laid, of); err != nil {
+		return x, err
+	}
+	d.Notify(kitchen)
+	return x, nil
+}
+
+// minuteOf is now, in minutes of a date's day; of another day it is its midnight.
+func (d Days) minuteOf(date time.Time) int {
+	now := d.Clock()
+	if now.Format(time.DateOnly) != date.Format(time.DateOnly) {
+		return 0
+	}
+	return now.Hour()*60 + now.Minute()
+}
+
+// kitchen is what a day is laid in.
+func (d Days) kitchen(ctx context.Context, kitchen uuid.UUID) (day.Kitchen, error) {
+	h, _, err := d.House(ctx, kitchen)
+	if err != nil {
+		return day.Kitchen{}, err
+	}
+	out := day.Kitchen{House: h}
+	ovens, err := d.Shelf.Ovens(ctx, kitchen)
+	if err != nil {
+		return out, err
+	}
+	for _, o := range ovens {
+		out.Ovens = append(out.Ovens, day.ShelfOven{ID: o.ID.String(), Name: o.Name, Heating: o.Heating})
+	}
+	dishes, err := d.Shelf.Dishes(ctx, kitchen)
+	for _, x := range dishes {
+		out.Dishes = append(out.Dishes, day.ShelfDish{Name: x.Name, Dish: x.Dish, Count: x.Count})
+	}
+	return out, err
+}
+
+// ordered are the orders with their desserts, each card worked out once; and those whose card is gone.
+func (d Days) ordered(
+	ctx context.Context, kitchen uuid.UUID, a day.Asked,
+) (orders []day.Ordered, gone []day.Unlaid, err error) {
+	k, err := d.Shelf.OneKitchen(ctx, kitchen)
+	if err != nil {
+		return nil, nil, err
+	}
+	ovens, err := d.Shelf.Ovens(ctx, kitchen)
+	if err != nil {
+		return nil, nil, err
+	}
+	cards := map[string]*day.Ordered{}
+	work, ctx := errgroup.WithContext(ctx)
+	work.SetLimit(runtime.GOMAXPROCS(0))
+	for _, o := range a.Orders {
+		if cards[o.Card] != nil {
+			continue
+		}
+		id, _ := uuid.Parse(o.Card) // it was one when it was kept
+		card, err := d.Cards.Card(ctx, kitchen, id)
+		if errors.Is(err, ErrNotFound) || errors.Is(err, ErrUnusable) {
+			continue
+		}
+		if err != nil {
+			return nil, nil, err
+		}
+		x := &day.Ordered{}
+		cards[o.Card] = x
+		work.Go(func() error { return d.Baked.work(ctx, k, ovens, card.Versions[0], x) })
+	}
+	if err := work.Wait(); err != nil {
+		return nil, nil, err
+	}
+	for _, o := range a.Orders {
+		x := cards[o.Card]
+		if x == nil || x.Answer == nil {
+			gone = append(gone, day.Unlaid{Order: o.ID, Why: message.New("Its card is gone, or can’t be used.")})
+			continue
+		}
+		one := *x
+		one.Wanted = o
+		orders = append(orders, one)
+	}
+	return orders, gone, nil
+}
+
+// work bakes a card's dessert as the card has it, and at other temperatures in each oven.
+func (b *BakedCards) work(ctx context.Context, k Kitchen, ovens []ShelfOven, v Version, out *day.Ordered) error {
+	var own *ShelfOven
+	for i := range ovens {
+		if v.OvenID != nil && ovens[i].ID == *v.OvenID {
+			own, out.Oven = &ovens[i], ovens[i].ID.String()
+		}
+	}
+	out.Dessert = bake.DessertRequest{
+		Request: v.Request, Setting: SettingIn(k.AltitudeM, own, v.Setting, Weather{}),
+	}
+	key, err := json.Marshal(out.Dessert)
+	if err != nil {
+		return err
+	}
+	a, known := b.answers.Get(string(key))
+	if !known {
+		if a, err = bake.Dessert(ctx, out.Dessert); err != nil {
+			if ctx.Err() != nil {
+				return err
+			}
+			return nil // what can't be baked is told with its order
+		}
+		b.answers.Add(string(key), a)
+	}
+	out.Answer = a
+	steamed := out.Dessert.Request
+	steamed.SteamedOffG = &a.Balance.Ledger.SteamedOffG
+	for i := range ovens {
+		if ovens[i].Kind == oven.Camp {
+			continue
+		}
+		v.Stages, v.OvenC, v.Minutes = nil, nil, nil
+		ways, err := b.waysIn(ctx, ovens[i], bake.DessertRequest{
+			Request: steamed, Setting: SettingIn(k.AltitudeM, &ovens[i], v.Setting, Weather{}),
+		})
+		if err != nil {
+			return err
+		}
+		out.Ways = append(out.Ways, ways...)
+	}
+	return nil
+}
+
+func (b *BakedCards) waysIn(ctx context.Context, in ShelfOven, q bake.DessertRequest) ([]day.OvenWay, error) {
+	raw, err := json.Marshal(q)
+	if err != nil {
+		return nil, err
+	}
+	key := in.ID.String() + string(raw)
+	if ways, known := b.ways.Get(key); known {
+		return ways, nil
+	}
+	p, err := bake.PlanOf(q)
+	if err != nil {
+		return nil, nil //nolint:nilerr // what can't be baked is told with its order
+	}
+	ways := []day.OvenWay{}
+	for c := triedFromC; c <= triedToC; c += triedEveryC {
+		stages, right, err := p.AtOven(ctx, c)
+		if err != nil {
+			return nil, err
+		}
+		if right {
+			ways = append(ways, day.OvenWay{Oven: in.ID.String(), OvenC: c, Stages: stages})
+		}
+	}
+	b.ways.Add(key, ways)
+	return ways, nil
+}

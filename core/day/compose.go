@@ -1,0 +1,339 @@
+package day
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/dish"
+	"mabbin/core/message"
+)
+
+// Kitchen is what a day is laid in: what the house has told, and the shelf's ovens and dishes by their names.
+type Kitchen struct {
+	House  House
+	Ovens  []ShelfOven
+	Dishes []ShelfDish
+}
+
+// ShelfOven is an oven of the shelf.
+type ShelfOven struct {
+	ID, Name, Heating string
+}
+
+// ShelfDish is a dish of the shelf, and how many there are of it.
+type ShelfDish struct {
+	Name  string
+	Dish  dish.Dish
+	Count int
+}
+
+// Ordered is an order with its dessert and the ways to bake it.
+type Ordered struct {
+	Wanted
+	Dessert bake.DessertRequest
+	Answer  *bake.DessertAnswer
+	Oven    string // of its card, by its id; empty: any
+	Ways    []OvenWay
+}
+
+// OvenWay is a bake at one temperature in one of the ovens.
+type OvenWay struct {
+	Oven   string // its id
+	OvenC  float64
+	Stages []bake.Stage
+}
+
+// Unlaid is an order that can't be laid at all, and why.
+type Unlaid struct {
+	Order string          `json:"order"`
+	Why   message.Message `json:"why"`
+}
+
+// mostWaysOfOven is how many temperatures of one oven are tried beside what stands on the card.
+const mostWaysOfOven = 4
+
+// Compose is the day's question: what is wanted of a kitchen, with what has begun by now as it was laid before. What
+// can't be laid at all is left out of it.
+func Compose(k Kitchen, a Asked, orders []Ordered, now int, before *Laid) (Request, []Unlaid) {
+	end := longestDay
+	c := composing{kitchen: k, asked: a, q: Request{Now: now, End: &end}}
+	c.resources()
+	for _, o := range orders {
+		c.order(o)
+	}
+	c.pins(now, before)
+	for _, w := range a.Ways {
+		w.way().Apply(&c.q)
+	}
+	return c.q, c.unlaid
+}
+
+type composing struct {
+	kitchen Kitchen
+	asked   Asked
+	q       Request
+	ovens   map[string]Oven // by their ids on the shelf
+	unlaid  []Unlaid
+}
+
+func (c *composing) resources() {
+	h := c.kitchen.House
+	c.q.People = append(slices.Clone(h.People), c.asked.People...)
+	c.q.Places = h.Places
+	if h.Mixers > 0 {
+		c.q.Machines = []Machine{{mixer, h.Mixers}}
+	}
+	c.ovens = map[string]Oven{}
+	names := map[string]bool{}
+	for _, s := range c.kitchen.Ovens {
+		i := slices.IndexFunc(h.Ovens, func(o HouseOven) bool { return o.Oven == s.ID })
+		if i < 0 || slices.Contains(c.asked.Closed, s.ID) {
+			continue
+		}
+		o := Oven{
+			ID: unique(s.Name, names), WarmCPerMin: h.Ovens[i].WarmCPerMin, CoolCPerMin: h.Ovens[i].CoolCPerMin,
+			Heatings: []string{conventional, "fan", "bottom"}, Tiers: slices.Clone(h.Ovens[i].Tiers),
+		}
+		for t := range o.Tiers {
+			o.Tiers[t].ID = fmt.Sprint(t + 1)
+		}
+		c.ovens[s.ID] = o
+		c.q.Ovens = append(c.q.Ovens, o)
+	}
+	names = map[string]bool{}
+	for _, d := range c.kitchen.Dishes {
+		c.q.Dishes = append(c.q.Dishes, Dish{ID: unique(d.Name, names), Count: max(1, d.Count), WashMin: h.WashMin})
+	}
+}
+
+const mixer = "mixer"
+
+// unique is a name, with a number where another thing has it.
+func unique(name string, taken map[string]bool) string {
+	id := name
+	for n := 2; taken[id]; n++ {
+		id = fmt.Sprintf("%s %d", name, n)
+	}
+	taken[id] = true
+	return id
+}
+
+// order adds the batches of one order: as many as its dishes need tiers.
+func (c *composing) order(o Ordered) {
+	cannot := func(why message.Message) { c.unlaid = append(c.unlaid, Unlaid{o.ID, why}) }
+	length, width := outside(o.Dessert.Request)
+	each := 0
+	for _, v := range c.q.Ovens {
+		for _, t := range v.Tiers {
+			each = max(each, fits(t, length, width))
+		}
+	}
+	if each == 0 {
+		cannot(message.New("No tier of an oven takes its dish, which is {size} outside.",
+			message.Range(message.Centimetres(length), message.Centimetres(width))))
+		return
+	}
+	due := o.Due
+	for left, part := o.Dishes, 1; left > 0; part++ {
+		n := min(left, each)
+		id := o.ID
+		if o.Dishes > each {
+			id = fmt.Sprintf("%s%s%d", o.ID, partOf, part)
+		}
+		b := BatchOf(Order{ID: id, Dessert: o.Dessert, Dishes: n, Due: &due, Serve: o.Serve}, o.Answer)
+		c.ways(&b, o)
+		c.places(&b, float64(n)*length*width)
+		c.dish(&b, o, n)
+		c.q.Batches = append(c.q.Batches, b)
+		left -= n
+	}
+}
+
+// fits is how many dishes of a size stand on a tier.
+func fits(t Tier, length, width float64) int {
+	across := func(l, w float64) int { return int(math.Floor(t.WidthCM/w)) * int(math.Floor(t.DepthCM/l)) }
+	return max(across(length, width), across(width, length))
+}
+
+// ways are the bakes that are tried: as the card has it, and at other temperatures, the nearest ones.
+func (c *composing) ways(b *Batch, o Ordered) {
+	for i := range b.Tasks {
+		t := &b.Tasks[i]
+		if t.Kind != "bake" {
+			for k := range t.Alternatives { // a par-bake: in any oven
+				c.anywhere(&t.Alternatives[k])
+			}
+			continue
+		}
+		plan := t.Alternatives[0]
+		t.Alternatives = nil
+		if own, ok := c.ovens[o.Oven]; ok {
+			plan.Ovens = []string{own.ID}
+			c.anywhere(&plan)
+			t.Alternatives = append(t.Alternatives, plan)
+		} else if o.Oven == "" {
+			c.anywhere(&plan)
+			t.Alternatives = append(t.Alternatives, plan)
+		}
+		at := plan.Stages[0].OvenC
+		for _, v := range c.kitchen.Ovens {
+			oven, open := c.ovens[v.ID]
+			if !open {
+				continue
+			}
+			var ways []OvenWay
+			for _, w := range o.Ways {
+				if w.Oven == v.ID && (w.OvenC != at || o.Oven != "" && o.Oven != v.ID) {
+					ways = append(ways, w)
+				}
+			}
+			slices.SortStableFunc(ways, func(x, y OvenWay) int {
+				return int(math.Abs(x.OvenC-at)) - int(math.Abs(y.OvenC-at))
+			})
+			for _, w := range ways[:min(len(ways), mostWaysOfOven)] {
+				a := bakedBy(fmt.Sprintf("%.0f in %s", w.OvenC, oven.ID), w.Stages, plan)
+				a.Ovens = []string{oven.ID}
+				c.anywhere(&a)
+				t.Alternatives = append(t.Alternatives, a)
+			}
+		}
+		if len(t.Alternatives) == 0 { // no oven is open: it finds no room
+			t.Alternatives = []Alternative{plan}
+		}
+	}
+}
+
+// anywhere drops a shelf that an oven has not.
+func (c *composing) anywhere(a *Alternative) {
+	for _, o := range c.q.Ovens {
+		if len(a.Ovens) > 0 && !slices.Contains(a.Ovens, o.ID) {
+			continue
+		}
+		if !slices.ContainsFunc(o.Tiers, func(t Tier) bool { return t.Shelf == a.Shelf }) {
+			a.Shelf = ""
+		}
+	}
+}
+
+// bakedBy is a plan's alternative by other stages: its touches move with its end.
+func bakedBy(id string, stages []bake.Stage, plan Alternative) Alternative {
+	out := Alternative{ID: id, Shelf: plan.Shelf, SDMin: plan.SDMin, Touches: []Touch{{Kind: "load", Minutes: 1}}}
+	at := 0
+	for i, s := range stages {
+		if i > 0 && s.Cover != stages[i-1].Cover {
+			out.Touches = append(out.Touches, Touch{Kind: "cover", At: at, Minutes: 1, Flex: coverFlex})
+		}
+		n := max(1, int(math.Ceil(s.Minutes-1e-9)))
+		out.Stages = append(out.Stages, Stage{Minutes: n, OvenC: s.OvenC, Heating: s.Heating})
+		at += n
+	}
+	if slices.ContainsFunc(plan.Touches, func(t Touch) bool { return t.Kind == "turn" }) {
+		out.Touches = append(out.Touches, Touch{Kind: "turn", At: at / 2, Minutes: 1, Flex: turnFlex})
+	}
+	out.Touches = append(out.Touches, Touch{Kind: "take_out", At: at, Minutes: 1, Flex: 1})
+	return out
+}
+
+// doughCM2 is what a bowl of topping or dough takes in a fridge. A working figure.
+const doughCM2 = 500.0
+
+// places are where what waits stands, as far as the kitchen has told of them; no batch takes more than there is.
+func (c *composing) places(b *Batch, dishesCM2 float64) {
+	stand := func(t *Task, place string, area float64) {
+		for _, p := range c.q.Places {
+			if p.ID == place {
+				t.Place, t.AreaCM2 = place, min(area, p.AreaCM2)
+			}
+		}
+	}
+	for i := range b.Tasks {
+		t := &b.Tasks[i]
+		switch t.Kind {
+		case "chill":
+			stand(t, "fridge", doughCM2)
+		case "set":
+			stand(t, "fridge", dishesCM2)
+		case "rest", "cool":
+			stand(t, "rack", dishesCM2)
+		case "topping", "crumbs", "pastry", "base":
+			if c.kitchen.House.Mixers > 0 {
+				t.Machine = mixer
+			}
+		}
+	}
+}
+
+// dish says which dishes of the shelf a batch takes, where its card's dish is one of them.
+func (c *composing) dish(b *Batch, o Ordered, n int) {
+	for i, d := range c.kitchen.Dishes {
+		if d.Dish == o.Dessert.Request.Dish {
+			from := b.ID + ".assemble"
+			if slices.ContainsFunc(b.Tasks, func(t Task) bool { return t.ID == b.ID+".line" }) {
+				from = b.ID + ".line"
+			}
+			b.Dishes = []Taken{{Dish: c.q.Dishes[i].ID, Count: n, FromTask: from}}
+			return
+		}
+	}
+}
+
+// pins keep what was put somewhere by hand, and what has begun by now as it was laid before.
+func (c *composing) pins(now int, before *Laid) {
+	tasks := map[string]*Task{}
+	for i := range c.q.Batches {
+		for j := range c.q.Batches[i].Tasks {
+			t := &c.q.Batches[i].Tasks[j]
+			tasks[t.ID] = t
+		}
+	}
+	keep := func(p Pin) {
+		t, ok := tasks[p.Task]
+		if !ok || t.Uses == "wait" && p.End == nil {
+			return
+		}
+		if t.Uses != "oven" {
+			p.Oven, p.Tier, p.Alternative = "", "", ""
+		} else if !c.inOven(t, &p) {
+			return
+		}
+		if !slices.ContainsFunc(c.q.People, func(x Person) bool { return x.ID == p.Person }) {
+			p.Person = ""
+		}
+		delete(tasks, p.Task)
+		c.q.Pinned = append(c.q.Pinned, p)
+	}
+	for _, p := range c.asked.Pinned {
+		keep(p)
+	}
+	if before == nil {
+		return
+	}
+	for _, s := range before.Plan.Schedule {
+		if s.Start >= now {
+			continue
+		}
+		p := Pin{Task: s.Task, Start: s.Start, Person: s.Person, Oven: s.Oven, Tier: s.Tier, Alternative: s.Alternative}
+		if t := tasks[s.Task]; t != nil && (t.Uses != "wait" || s.End <= now) {
+			end := s.End
+			p.End = &end
+		}
+		keep(p)
+	}
+}
+
+// inOven says whether a pinned bake is where there is an oven, and drops what is not known there.
+func (c *composing) inOven(t *Task, p *Pin) bool {
+	i := slices.IndexFunc(c.q.Ovens, func(o Oven) bool { return o.ID == p.Oven })
+	if p.Oven != "" && i < 0 {
+		return false
+	}
+	if i >= 0 && !slices.ContainsFunc(c.q.Ovens[i].Tiers, func(x Tier) bool { return x.ID == p.Tier }) {
+		p.Tier = ""
+	}
+	if !slices.ContainsFunc(t.Alternatives, func(a Alternative) bool { return a.ID == p.Alternative }) {
+		p.Alternative = ""
+	}
+	return true
+}

@@ -1,0 +1,114 @@
+package day
+
+import (
+	"fmt"
+
+	"mabbin/core/fault"
+	"mabbin/core/message"
+)
+
+// House is what a kitchen has for its days: hands, tiers of its ovens, places and mixers.
+type House struct {
+	People []Person    `json:"people"`
+	Ovens  []HouseOven `json:"ovens"`
+	Places []Place     `json:"places"` // rack and fridge
+	Mixers int         `json:"mixers"`
+	// WashMin is how long a dish is at the wash-up before it can be filled again.
+	WashMin int `json:"wash_min"`
+}
+
+// HouseOven is what a day has to know of one of the shelf's ovens.
+type HouseOven struct {
+	Oven        string  `json:"oven"` // its id on the shelf
+	Tiers       []Tier  `json:"tiers"`
+	WarmCPerMin float64 `json:"warm_c_per_min"`
+	CoolCPerMin float64 `json:"cool_c_per_min"`
+}
+
+// What a kitchen has that has told nothing: one pair of hands from seven to seven, and a domestic oven's middle shelf.
+// Working figures.
+const (
+	handsFrom, handsTo = 7 * 60, 19 * 60
+	usualTierWide      = 45.0
+	usualTierDeep      = 36.0
+	usualWashMin       = 10
+)
+
+// Usual fills in what a kitchen has not told; ovens are the ids of those on its shelf.
+func (h House) Usual(ovens []string) House {
+	if len(h.People) == 0 {
+		h.People = []Person{{ID: "Hands", Hours: []Span{{handsFrom, handsTo}}}}
+	}
+	if h.WashMin == 0 {
+		h.WashMin = usualWashMin
+	}
+	told := map[string]HouseOven{}
+	for _, o := range h.Ovens {
+		told[o.Oven] = o
+	}
+	all := make([]HouseOven, len(ovens))
+	for i, id := range ovens {
+		o := told[id]
+		o.Oven = id
+		if len(o.Tiers) == 0 {
+			o.Tiers = []Tier{{ID: "middle", Shelf: "middle", WidthCM: usualTierWide, DepthCM: usualTierDeep}}
+		}
+		if o.WarmCPerMin == 0 {
+			o.WarmCPerMin = warmCPerMin
+		}
+		if o.CoolCPerMin == 0 {
+			o.CoolCPerMin = coolCPerMin
+		}
+		all[i] = o
+	}
+	h.Ovens = all
+	if h.Places == nil {
+		h.Places = []Place{}
+	}
+	return h
+}
+
+// CheckHouse finds every wrong field.
+func CheckHouse(h House) error {
+	var f fault.Faults
+	names := map[string]bool{}
+	for i, p := range h.People {
+		at := fmt.Sprintf("/people/%d", i)
+		if p.ID == "" || names[p.ID] {
+			f.Add(at+"/id", message.New("is {name}: give each person a name of their own", message.Text(p.ID)))
+		}
+		names[p.ID] = true
+		if len(p.Hours) == 0 {
+			f.Add(at+"/hours", message.New("is empty: say from when to when they are there"))
+		}
+		checkHours(at+"/hours", p.Hours, &f)
+		checkHours(at+"/breaks", p.Breaks, &f)
+	}
+	for i, o := range h.Ovens {
+		at := fmt.Sprintf("/ovens/%d", i)
+		f.Range(at+"/warm_c_per_min", o.WarmCPerMin, 0, 100, "C")
+		f.Range(at+"/cool_c_per_min", o.CoolCPerMin, 0, 100, "C")
+		for j, t := range o.Tiers {
+			at := fmt.Sprintf("%s/tiers/%d", at, j)
+			f.OneOfAt(at, "/shelf", t.Shelf, "low", "middle", "high")
+			f.RangeAt(at, "/width_cm", t.WidthCM, 10, 300, "cm")
+			f.RangeAt(at, "/depth_cm", t.DepthCM, 10, 300, "cm")
+		}
+	}
+	for i, p := range h.Places {
+		at := fmt.Sprintf("/places/%d", i)
+		f.OneOfAt(at, "/id", p.ID, "rack", "fridge")
+		f.RangeAt(at, "/area_cm2", p.AreaCM2, 0, 1e6, "cm2")
+	}
+	f.Range("/mixers", float64(h.Mixers), 0, 20, "")
+	f.Range("/wash_min", float64(h.WashMin), 0, 600, "min")
+	return f.Err()
+}
+
+func checkHours(at string, spans []Span, f *fault.Faults) {
+	for i, s := range spans {
+		if s.From < 0 || s.To > 2*1440 || s.From >= s.To {
+			f.Add(fmt.Sprintf("%s/%d", at, i), message.New("ends before it begins: give an hour, and a later one"))
+		}
+	}
+}

@@ -1,0 +1,94 @@
+package day
+
+import (
+	"fmt"
+
+	"mabbin/core/fault"
+	"mabbin/core/message"
+)
+
+// Asked is what is wanted of one day, and what was laid down by hand. Minutes count from its midnight.
+type Asked struct {
+	Orders []Wanted   `json:"orders"`
+	Pinned []Pin      `json:"pinned,omitempty"` // what was put somewhere, or is done, late or longer
+	People []Person   `json:"people,omitempty"` // of this day, beside the kitchen's
+	Closed []string   `json:"closed,omitempty"` // ovens, by their ids on the shelf
+	Ways   []WayTaken `json:"ways,omitempty"`   // ways out that were taken
+}
+
+// Wanted is one order: so many dishes of a card, at an hour.
+type Wanted struct {
+	// ID is what it is called on this day: no two orders are called the same.
+	ID     string `json:"id"`
+	Card   string `json:"card"`
+	Dishes int    `json:"dishes"`
+	Due    int    `json:"due_min"`
+	Serve  Serve  `json:"serve"`
+	Place  string `json:"place,omitempty"`  // where it goes: the counter, a table, a name
+	Weekly bool   `json:"weekly,omitempty"` // every week on this day
+}
+
+// What one day can hold.
+const (
+	mostOrders  = 60
+	mostOfOrder = 40
+	longestDay  = 2 * 1440
+	longestName = 80
+)
+
+// CheckAsked finds every wrong field.
+func CheckAsked(a Asked) error {
+	var f fault.Faults
+	if n := len(a.Orders); n > mostOrders {
+		f.Add("/orders", fault.TooMany(n, mostOrders))
+	}
+	names := map[string]bool{}
+	for i, o := range a.Orders {
+		at := fmt.Sprintf("/orders/%d", i)
+		if o.ID == "" || len([]rune(o.ID)) > longestName || names[o.ID] {
+			f.Add(at+"/id", message.New("is {name}: give each order a name of its own", message.Text(o.ID)))
+		}
+		names[o.ID] = true
+		f.RangeAt(at, "/dishes", float64(o.Dishes), 1, mostOfOrder, "")
+		f.RangeAt(at, "/due_min", float64(o.Due), 0, longestDay, "min")
+		f.OneOfAt(at, "/serve", string(o.Serve), string(Hot), string(Warm), string(Cold))
+	}
+	for i, p := range a.People {
+		at := fmt.Sprintf("/people/%d", i)
+		if p.ID == "" {
+			f.Add(at+"/id", message.New("is missing"))
+		}
+		checkHours(at+"/hours", p.Hours, &f)
+		checkHours(at+"/breaks", p.Breaks, &f)
+	}
+	for i, w := range a.Ways {
+		f.OneOf(fmt.Sprintf("/ways/%d/code", i), w.Code, "ahead", "start_earlier", "due_later", "another_dish",
+			"more_hands", "another_person", "another_oven", "fewer")
+	}
+	return f.Err()
+}
+
+// Free is a name of an order that no other one has: the given one, or with a number.
+func (a Asked) Free(name string) string {
+	taken := map[string]bool{}
+	for _, o := range a.Orders {
+		taken[o.ID] = true
+	}
+	for n, id := 1, name; ; n++ {
+		if !taken[id] {
+			return id
+		}
+		id = fmt.Sprintf("%s %d", name, n+1)
+	}
+}
+
+// Repeated are the orders of a day that come every week, for the same day of another week.
+func (a Asked) Repeated() Asked {
+	out := Asked{Orders: []Wanted{}}
+	for _, o := range a.Orders {
+		if o.Weekly {
+			out.Orders = append(out.Orders, o)
+		}
+	}
+	return out
+}

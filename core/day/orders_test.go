@@ -1,0 +1,331 @@
+package day_test
+
+import (
+	"errors"
+	"slices"
+	"strings"
+	"testing"
+
+	"mabbin/core/bake"
+	"mabbin/core/day"
+	"mabbin/core/day/daytest"
+	"mabbin/core/dish"
+	"mabbin/core/fault"
+)
+
+var known = []day.Known{
+	{"a", "Gooseberry crumble", 24, 18},
+	{"b", "Damson and apple crumble", 32, 22},
+	{"c", "Apple crumble", 24, 18},
+	{"d", "Apple crumble for the yard", 32, 22},
+	{"e", "Berry bars", 23, 23},
+}
+
+func TestReadLines(t *testing.T) {
+	among := day.Asked{Orders: []day.Wanted{{ID: "Gooseberry crumble"}}}
+	for line, want := range map[string]day.Wanted{
+		"2 gooseberry crumble 24x18, 12:30 hot":   {ID: "Gooseberry crumble 2", Card: "a", Dishes: 2, Due: 750, Serve: day.Hot},
+		"gooseberry crumbles at 7 pm (table 4)":   {ID: "Gooseberry crumble 2", Card: "a", Dishes: 1, Due: 1140, Serve: day.Warm, Place: "table 4"},
+		"Damson & apple crumble 11.15 every week": {ID: "Damson and apple crumble", Card: "b", Dishes: 1, Due: 675, Serve: day.Warm, Weekly: true},
+		"apple crumble 9:05":                      {ID: "Apple crumble", Card: "c", Dishes: 1, Due: 545, Serve: day.Warm},
+		"three apple crumble yard 12am cold":      {ID: "Apple crumble for the yard", Card: "d", Dishes: 3, Due: 0, Serve: day.Cold},
+		"berry bars, 16:00, chilled":              {ID: "Berry bars", Card: "e", Dishes: 1, Due: 960, Serve: day.Cold},
+		"2 x apple 32 by 22, 13:00 hot":           {},
+	} {
+		got, unread := day.ReadLines(line, known, among)
+		if strings.HasPrefix(line, "2 x apple") { // two cards of that size have these words
+			if len(got) != 0 || len(unread) != 1 || !strings.Contains(unread[0].Why.String(), "Which one") {
+				t.Errorf("%q: %+v, %+v", line, got, unread)
+			}
+			continue
+		}
+		if len(got) != 1 || got[0] != want || len(unread) != 0 {
+			t.Errorf("%q: %+v, %+v; want %+v", line, got, unread, want)
+		}
+	}
+	for line, why := range map[string]string{
+		"2 gooseberry crumble":       "hour",
+		"lasagne 12:30":              "No card",
+		"12:30":                      "No card",
+		"99 gooseberry crumble 9:00": "dishes",
+	} {
+		got, unread := day.ReadLines(line, known, among)
+		if len(got) != 0 || len(unread) != 1 || unread[0].Text != line || !strings.Contains(unread[0].Why.String(), why) {
+			t.Errorf("%q: %+v, %+v", line, got, unread)
+		}
+	}
+	got, _ := day.ReadLines("apple crumble 9:00\napple crumble 9:30\n\napple crumble 10:00", known, among)
+	if len(got) != 3 || got[1].ID != "Apple crumble 2" || got[2].ID != "Apple crumble 3" {
+		t.Errorf("three of one card: %+v", got)
+	}
+}
+
+// Whatever is jotted down, it is orders with a name, a card and an hour, or a line that says why it is none.
+func FuzzReadLines(f *testing.F) {
+	f.Add("2 gooseberry crumble 24x18, 12:30 hot (table 4)")
+	f.Add("12:60 ((\n 0 x apple crumble 3pm")
+	f.Fuzz(func(t *testing.T, text string) {
+		got, unread := day.ReadLines(text, known, day.Asked{})
+		if err := day.CheckAsked(day.Asked{Orders: got}); err != nil {
+			t.Errorf("%q: %+v: %v", text, got, err)
+		}
+		for _, u := range unread {
+			if u.Text == "" || u.Why.IsZero() {
+				t.Errorf("%q: a line without a reason", text)
+			}
+		}
+	})
+}
+
+func TestBadOrdersAreNamed(t *testing.T) {
+	bad := day.Asked{
+		Orders: []day.Wanted{
+			{ID: "x", Dishes: 0, Due: -1, Serve: "tepid"},
+			{ID: "x", Dishes: 1, Serve: day.Hot},
+			{Dishes: 1, Serve: day.Hot},
+		},
+		People: []day.Person{{Hours: []day.Span{{600, 500}}}},
+		Ways:   []day.WayTaken{{Code: "magic"}},
+	}
+	want := []string{
+		"/orders/0/dishes", "/orders/0/due_min", "/orders/0/serve", "/orders/1/id", "/orders/2/id", "/people/0/id",
+		"/people/0/hours/0", "/ways/0/code",
+	}
+	same(t, day.CheckAsked(bad), want)
+	house := day.House{
+		People: []day.Person{{ID: "A"}, {ID: "A", Hours: []day.Span{{0, 10}}}},
+		Ovens:  []day.HouseOven{{Tiers: []day.Tier{{Shelf: "top", WidthCM: 1, DepthCM: 40}}, WarmCPerMin: -1}},
+		Places: []day.Place{{ID: "cellar"}}, Mixers: -1, WashMin: 1e4,
+	}
+	same(t, day.CheckHouse(house), []string{
+		"/mixers", "/ovens/0/tiers/0/shelf", "/ovens/0/tiers/0/width_cm", "/ovens/0/warm_c_per_min", "/people/0/hours",
+		"/people/1/id", "/places/0/id", "/wash_min",
+	})
+}
+
+func same(t *testing.T, err error, want []string) {
+	t.Helper()
+	var faults fault.Faults
+	errors.As(err, &faults)
+	var got []string
+	for _, f := range faults {
+		got = append(got, f.Pointer)
+	}
+	slices.Sort(got)
+	slices.Sort(want)
+	if !slices.Equal(got, want) {
+		t.Errorf("named %v, want %v", got, want)
+	}
+}
+
+// yard is a small kitchen: one oven of two tiers, one pair of hands.
+func yard() day.Kitchen {
+	h := day.House{
+		Ovens: []day.HouseOven{{Oven: "o", Tiers: []day.Tier{
+			{Shelf: "low", WidthCM: 50, DepthCM: 36}, {Shelf: "middle", WidthCM: 50, DepthCM: 36},
+		}}},
+		Places: []day.Place{{ID: "fridge", AreaCM2: 3000}},
+	}
+	return day.Kitchen{
+		House: h.Usual([]string{"o"}), Ovens: []day.ShelfOven{{ID: "o", Name: "Bench oven", Heating: "conventional"}},
+		Dishes: []day.ShelfDish{{
+			Name: "Stoneware", Count: 1,
+			Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
+		}},
+	}
+}
+
+func ordered(t testing.TB, w day.Wanted, change func(*bake.DessertRequest)) day.Ordered {
+	t.Helper()
+	q, a := dessert(t, change)
+	o := day.Ordered{Wanted: w, Dessert: q, Answer: a}
+	p, err := bake.PlanOf(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []float64{170, 190, 200} {
+		if stages, right, err := p.AtOven(t.Context(), c); err != nil {
+			t.Fatal(err)
+		} else if right {
+			o.Ways = append(o.Ways, day.OvenWay{Oven: "o", OvenC: c, Stages: stages})
+		}
+	}
+	return o
+}
+
+func lay(
+	t testing.TB,
+	k day.Kitchen,
+	a day.Asked,
+	orders []day.Ordered,
+	now int,
+	before *day.Laid,
+) (*day.Laid, day.Request) {
+	t.Helper()
+	q, unlaid := day.Compose(k, a, orders, now, before)
+	q.Iterations = 60
+	plan, err := day.Plan(t.Context(), q, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if broken := daytest.Broken(q, plan); len(broken) > 0 {
+		t.Fatalf("a plan that breaks its rules: %v", broken)
+	}
+	return day.Show(k, a, orders, q, unlaid, *plan, before), q
+}
+
+// What is wanted of a day is laid into the kitchen that there is, and shown in its lanes.
+func TestADayIsLaid(t *testing.T) {
+	crumble := func(id string, due int) day.Ordered {
+		return ordered(t, day.Wanted{ID: id, Card: "c", Dishes: 1, Due: due, Serve: day.Warm}, func(*bake.DessertRequest) {})
+	}
+	cobbler := ordered(
+		t,
+		day.Wanted{ID: "Cobbler", Card: "d", Dishes: 5, Due: 13 * 60, Serve: day.Hot},
+		func(q *bake.DessertRequest) {
+			q.Request.Style, q.Request.Topping.Key = "cobbler", "biscuit_drop"
+			q.Request.Dish = dish.Dish{Shape: dish.Round, LengthCM: 20, DepthCM: 5, Material: "enamel"}
+		},
+	)
+	orders := []day.Ordered{crumble("Crumble", 12*60), cobbler}
+	asked := day.Asked{Orders: []day.Wanted{orders[0].Wanted, cobbler.Wanted}}
+	laid, q := lay(t, yard(), asked, orders, 0, nil)
+
+	if len(q.Batches) != 4 { // five dishes need three tiers: two, two and one
+		t.Errorf("%d batches, want the crumble and three parts of the cobbler", len(q.Batches))
+	}
+	for i, d := range laid.Orders {
+		if !d.InTime || d.InAt == nil || *d.ReadyAt > asked.Orders[i].Due || d.Chance == nil {
+			t.Errorf("%+v", d)
+		}
+	}
+	bakes, hands, cold := 0, 0, 0
+	for _, b := range laid.Bars {
+		switch laid.Lanes[b.Lane].Kind {
+		case "oven":
+			bakes++
+		case "hands":
+			hands++
+		case "place":
+			cold++
+		}
+		if b.From < laid.From || b.To > laid.To || b.To <= b.From || b.Says.IsZero() || b.Order == "" || b.Fruit == "" {
+			t.Errorf("a bar: %+v", b)
+		}
+	}
+	if bakes != 4 || hands < 12 || cold < 1 {
+		t.Errorf("%d bakes, %d pieces of work, %d in the cold", bakes, hands, cold)
+	}
+	for _, s := range laid.Sheets {
+		if !slices.IsSortedFunc(s.Rows, func(a, b day.Row) int { return a.At - b.At }) || len(s.Rows) == 0 {
+			t.Errorf("the sheet of %s: %+v", s.Of, s.Rows)
+		}
+	}
+	if len(laid.Heats) < 2 || !laid.Heats[0].Warming || laid.Heats[0].To != laid.Heats[1].From {
+		t.Errorf("the oven: %+v", laid.Heats)
+	}
+}
+
+// One dish that is wanted twice at one time is a clash; what solves it is tried, and taken.
+func TestAClashIsSolved(t *testing.T) {
+	two := []day.Ordered{
+		ordered(t, day.Wanted{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Hot}, func(*bake.DessertRequest) {}),
+	}
+	again := two[0]
+	again.ID, again.Due = "Two", 740
+	two = append(two, again)
+	asked := day.Asked{Orders: []day.Wanted{two[0].Wanted, two[1].Wanted}}
+	laid, _ := lay(t, yard(), asked, two, 0, nil)
+	if laid.Plan.Feasible || len(laid.Plan.Clashes) == 0 {
+		t.Fatalf("one dish is in two places: %+v", laid.Plan.Objective)
+	}
+	var way *day.WayOut
+	for _, w := range laid.Plan.Clashes[0].WaysOut {
+		if w.Code == "another_dish" {
+			way = &w
+		}
+	}
+	if way == nil {
+		t.Fatalf("another dish is no way out: %+v", laid.Plan.Clashes)
+	}
+	asked.Ways = []day.WayTaken{{Code: way.Code, Batch: way.Batch, Dish: way.Dish}}
+	laid, _ = lay(t, yard(), asked, two, 0, laid)
+	if !laid.Plan.Feasible || len(laid.Ways) != 1 || !strings.Contains(laid.Ways[0].String(), "Stoneware") {
+		t.Errorf("with another dish: %+v, %v", laid.Plan.Objective, laid.Ways)
+	}
+}
+
+// What has begun stays where it was laid; a bake that runs long pushes the rest, and it is said by how much.
+func TestADayIsLaidAgainFromNow(t *testing.T) {
+	one := ordered(
+		t,
+		day.Wanted{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
+		func(*bake.DessertRequest) {},
+	)
+	two := one
+	two.ID, two.Due = "Two", 840
+	orders := []day.Ordered{one, two}
+	asked := day.Asked{Orders: []day.Wanted{one.Wanted, two.Wanted}}
+	first, _ := lay(t, yard(), asked, orders, 0, nil)
+	var in day.Scheduled
+	for _, x := range first.Plan.Schedule {
+		if x.Task == "One.bake" {
+			in = x
+		}
+	}
+	now, longer := in.Start+5, in.End+40
+	asked.Pinned = []day.Pin{
+		{Task: in.Task, Start: in.Start, End: &longer, Oven: in.Oven, Tier: in.Tier, Alternative: in.Alternative},
+	}
+	again, _ := lay(t, yard(), asked, orders, now, first)
+	for _, x := range again.Plan.Schedule {
+		was := slices.IndexFunc(first.Plan.Schedule, func(y day.Scheduled) bool { return y.Task == x.Task })
+		switch y := first.Plan.Schedule[was]; {
+		case x.Task == in.Task:
+			if x.Start != in.Start || x.End != longer {
+				t.Errorf("the bake that runs long: %+v", x)
+			}
+		case y.End <= now && x.Start != y.Start:
+			t.Errorf("%s has been done at %d, and is laid at %d", x.Task, y.Start, x.Start)
+		case y.Start >= now && x.Start < now:
+			t.Errorf("%s is laid at %d, before now", x.Task, x.Start)
+		}
+	}
+	if !slices.ContainsFunc(again.Orders, func(d day.Done) bool { return d.Order == "One" && !d.InTime }) ||
+		len(again.Moved) == 0 {
+		t.Errorf("forty minutes more move nothing: %+v, %v", again.Orders, again.Moved)
+	}
+}
+
+// A closed oven takes nothing, and what no tier takes is said with its order; the rest of the day is laid.
+func TestWhatCannotBeLaid(t *testing.T) {
+	wide := ordered(
+		t,
+		day.Wanted{ID: "Tray", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
+		func(q *bake.DessertRequest) {
+			q.Request.Dish = dish.Dish{Shape: dish.Rectangle, LengthCM: 60, WidthCM: 40, DepthCM: 6, Material: "heavy_metal"}
+		},
+	)
+	fine := ordered(
+		t,
+		day.Wanted{ID: "Fine", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
+		func(*bake.DessertRequest) {},
+	)
+	asked := day.Asked{Orders: []day.Wanted{wide.Wanted, fine.Wanted}}
+	laid, _ := lay(t, yard(), asked, []day.Ordered{wide, fine}, 0, nil)
+	if len(laid.Unlaid) != 1 || laid.Unlaid[0].Order != "Tray" || laid.Orders[0].InTime || !laid.Orders[1].InTime {
+		t.Errorf("a tray of 60 by 40: %+v, %+v", laid.Unlaid, laid.Orders)
+	}
+	asked.Closed = []string{"o"}
+	laid, q := lay(t, yard(), asked, []day.Ordered{fine}, 0, nil)
+	if len(q.Ovens) != 0 || len(laid.Unlaid) != 1 {
+		t.Errorf("the only oven is closed: %d ovens, %+v", len(q.Ovens), laid.Unlaid)
+	}
+}
+
+func TestWhatComesEveryWeek(t *testing.T) {
+	a := day.Asked{Orders: []day.Wanted{{ID: "x", Weekly: true}, {ID: "y"}}, Closed: []string{"o"}}
+	if r := a.Repeated(); len(r.Orders) != 1 || r.Orders[0].ID != "x" || len(r.Closed) != 0 {
+		t.Errorf("%+v", r)
+	}
+}

@@ -1,0 +1,143 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"net/http"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+
+	"mabbin/server/demo"
+
+	. "github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// demoSaturday is the Saturday after the one day on which the tests' demo was loaded.
+const demoSaturday = "/day/2026-10-17"
+
+// Eight orders are laid; the clash is solved by a way that was tried, an order is dragged, and both are undone.
+func TestASaturdayIsLaid(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+demoSaturday), WaitVisible(id("day-lanes")), WaitVisible(id("lay")))
+	reads(t, ctx, id("day-says"), "1 of 8")
+	do(t, ctx, click(id("way-another_dish")), WaitVisible(id("lay")))
+	reads(t, ctx, id("day-says"), "All is ready in time")
+	reads(t, ctx, id("way-taken"), "one more dish like Small stoneware")
+
+	// later by dragging its flag, and by a key
+	dragBy(t, ctx, id("flag-Plum betty"), 60)
+	do(t, ctx, WaitVisible(id("lay")))
+	later := text(t, ctx, id("flag-Plum betty", " strong"))
+	if later <= "15:00" {
+		t.Errorf("dragged to the right, it is wanted at %s", later)
+	}
+	do(t, ctx, Focus(id("flag-Plum betty")), KeyEvent(kb.ArrowLeft), idle(), WaitVisible(id("lay")))
+	do(t, ctx, click(id("undo")), WaitVisible(id("lay")), click(id("undo")), WaitVisible(id("lay")))
+	reads(t, ctx, id("flag-Plum betty", " strong"), "15:00")
+	do(t, ctx, click(id("undo")), WaitVisible(id("lay")))
+	reads(t, ctx, id("day-says"), "1 of 8")
+}
+
+// Orders are added by a card and jotted down; an oven that is not in use takes nothing.
+func TestOrdersComeIn(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(
+		t,
+		ctx,
+		Navigate(url+"/day/2026-10-20"),
+		click(id("add-order")),
+		click(id("order-card")),
+		click(id("order-card-Apricot cobbler")),
+		click(id("order-hot")),
+		click(id("order-keep")),
+		WaitVisible(id("lay")),
+	)
+	reads(t, ctx, id("day-says"), "All is ready in time")
+	do(
+		t,
+		ctx,
+		click(id("jot")),
+		fill(id("order-lines"), "gooseberry crumble 13:00\nlasagne 12:00"),
+		click(id("order-read")),
+	)
+	reads(t, ctx, CSS(".el-dialog:has([data-testid=order-lines])"), "lasagne", "No card")
+	do(t, ctx, KeyEvent("\x1b"), WaitVisible(id("lay")))
+	reads(t, ctx, id("day-orders"), "Apricot cobbler", "Gooseberry crumble")
+	do(t, ctx, click(id("open-Bench oven")), WaitVisible(id("lay")))
+	reads(t, ctx, id("day-lanes"), "Old range")
+	reads(t, ctx, id("order-Gooseberry crumble"), "In at")
+	if lanes := text(t, ctx, id("day-lanes")); strings.Contains(lanes, "Bench oven") {
+		t.Errorf("the oven that is not in use has a lane: %s", lanes)
+	}
+	do(t, ctx, click(id("as-lists")))
+	reads(t, ctx, id("day-sheets"), "Into Old range", "Out of Old range")
+}
+
+var uids = regexp.MustCompile(`(?m)^UID:(.+)$`)
+
+// The calendar of a day keeps the identity of each thing: a second import moves it, and does not double it.
+func TestTheCalendarIsImportedTwice(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+demoSaturday), WaitVisible(id("day-lanes")), WaitVisible(id("lay")))
+	fetch := func() string {
+		r, err := http.Get(url + "/api/v1/kitchens/" + demo.Kitchen.ID.String() + "/days/2026-10-17/day.ics")
+		must(t, err)
+		defer func() { _ = r.Body.Close() }()
+		raw, err := io.ReadAll(r.Body)
+		must(t, err)
+		return string(raw)
+	}
+	identities := func(file string) (all []string) {
+		for _, m := range uids.FindAllStringSubmatch(file, -1) {
+			all = append(all, strings.TrimSpace(m[1]))
+		}
+		slices.Sort(all)
+		return all
+	}
+	first := fetch()
+	if n := strings.Count(first, "BEGIN:VALARM"); n < 10 || !strings.Contains(first, "DTSTART:20261017T") {
+		t.Errorf("%d alarms in\n%.600s", n, first)
+	}
+	before := identities(first)
+	if len(slices.Compact(slices.Clone(before))) != len(before) {
+		t.Error("two things have one identity")
+	}
+	do(t, ctx, Focus(id("flag-Apricot cobbler")), KeyEvent(kb.ArrowRight), idle(), WaitVisible(id("lay")))
+	after := identities(fetch())
+	same := 0
+	for _, uid := range after {
+		if slices.Contains(before, uid) {
+			same++
+		}
+	}
+	if same < len(before)*9/10 {
+		t.Errorf("%d of %d things have kept their identity", same, len(before))
+	}
+}
+
+// dragBy drags something by its left end, so many pixels to the right.
+func dragBy(t testing.TB, ctx context.Context, sel CSS, px float64) {
+	t.Helper()
+	at, err := Run(ctx, Evaluate[[]float64](fmt.Sprintf(
+		`(b => [b.left + 4, b.top + b.height / 2])(document.querySelector(%q).getBoundingClientRect())`, sel)))
+	must(t, err)
+	do(
+		t,
+		ctx,
+		MouseEvent(MousePressed, at[0], at[1], ButtonLeft),
+		MouseEvent(MouseMoved, at[0]+px/2, at[1], ButtonLeft),
+		MouseEvent(MouseMoved, at[0]+px, at[1], ButtonLeft),
+		MouseEvent(MouseReleased, at[0]+px, at[1], ButtonLeft),
+		idle(),
+	)
+}

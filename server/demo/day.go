@@ -1,0 +1,83 @@
+package demo
+
+import (
+	"context"
+	"time"
+
+	"mabbin/core/day"
+	"mabbin/server/store"
+)
+
+// house is what Oxlip Yard has for its days.
+var house = day.House{
+	People: []day.Person{
+		{ID: "Bryony", Hours: []day.Span{{From: 7 * 60, To: 15 * 60}}, Breaks: []day.Span{{From: 11*60 + 30, To: 12 * 60}}},
+		{
+			ID:     "Tamsin",
+			Hours:  []day.Span{{From: 8*60 + 30, To: 16 * 60}},
+			Breaks: []day.Span{{From: 13*60 + 30, To: 14 * 60}},
+		},
+	},
+	Ovens: []day.HouseOven{
+		{
+			Oven: benchOven.ID.String(), WarmCPerMin: 10, CoolCPerMin: 4,
+			Tiers: []day.Tier{
+				{ID: "1", Shelf: "low", WidthCM: 46, DepthCM: 36}, {ID: "2", Shelf: "middle", WidthCM: 46, DepthCM: 36},
+			},
+		},
+		{
+			Oven: oldRange.ID.String(), WarmCPerMin: 7, CoolCPerMin: 2.5,
+			Tiers: []day.Tier{{ID: "1", Shelf: "middle", WidthCM: 50, DepthCM: 38}},
+		},
+	},
+	Places:  []day.Place{{ID: "rack", AreaCM2: 5000}, {ID: "fridge", AreaCM2: 6000}},
+	WashMin: 10,
+}
+
+// saturday is what is wanted on the first Saturday after the demo was loaded. One dish is wanted twice at noon.
+var saturday = []struct {
+	card       string
+	called     string
+	dishes     int
+	hour, past int
+	serve      day.Serve
+	place      string
+	weekly     bool
+}{
+	{"Fig and orange bars", "", 1, 15, 30, day.Cold, "Counter", true},
+	{"Damson and apple crumble", "", 1, 12, 0, day.Warm, "Counter", true},
+	{"Gooseberry crumble", "", 1, 12, 30, day.Hot, "Table 4", false},
+	{"Apricot cobbler", "", 1, 12, 45, day.Hot, "Counter", true},
+	{"Gooseberry crumble", "Gooseberry crumble 2", 1, 13, 0, day.Hot, "Table 9", false},
+	{"Freezer cherry crisp", "", 1, 13, 30, day.Warm, "Counter", false},
+	{"Windfall apple ramekin", "", 6, 14, 30, day.Hot, "Potting shed party", false},
+	{"Plum betty", "", 1, 15, 0, day.Warm, "Counter", true},
+}
+
+// loadDay puts the house and its Saturday in, unless they are there already.
+func loadDay(ctx context.Context, s *store.Store, now time.Time) error {
+	if h, err := s.House(ctx, Kitchen.ID); err != nil || len(h.People) > 0 {
+		return err
+	}
+	if err := s.SetHouse(ctx, Kitchen.ID, house, ""); err != nil {
+		return err
+	}
+	today := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, time.UTC)
+	next := today.AddDate(0, 0, 1)
+	for next.Weekday() != time.Saturday {
+		next = next.AddDate(0, 0, 1)
+	}
+	a := day.Asked{Orders: []day.Wanted{}}
+	for _, o := range saturday {
+		called := o.called
+		if called == "" {
+			called = o.card
+		}
+		a.Orders = append(a.Orders, day.Wanted{
+			ID: called, Card: id(o.card).String(), Dishes: o.dishes, Due: 60*o.hour + o.past, Serve: o.serve, Place: o.place,
+			Weekly: o.weekly,
+		})
+	}
+	_, err := s.SetDay(ctx, Kitchen.ID, next, a, "")
+	return err
+}

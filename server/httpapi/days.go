@@ -1,0 +1,203 @@
+package httpapi
+
+import (
+	"io"
+	"math"
+	"net/http"
+	"time"
+
+	"mabbin/api"
+	"mabbin/app"
+	"mabbin/core/day"
+	"mabbin/core/fault"
+	"mabbin/core/message"
+	"mabbin/server/formats"
+
+	"github.com/gin-gonic/gin"
+)
+
+// dateOf is the date in a request's path, its midnight in UTC; what is none is answered, and false.
+func (s *server) dateOf(c *gin.Context) (time.Time, bool) {
+	d, err := time.Parse(time.DateOnly, c.Param("date"))
+	if err != nil || d.Year() < 1970 || d.Year() > 2200 {
+		var f fault.Faults
+		f.Add("?date", message.New("is no date: give one as in {example}", message.Text("2026-12-05")))
+		s.fail(c, f)
+		return d, false
+	}
+	return d, true
+}
+
+// getHouse is what a kitchen has for its days.
+func (s *server) getHouse(c *gin.Context) {
+	h, revision, err := s.days.House(c, kitchenOf(c))
+	s.respond(c, http.StatusOK, api.HouseKept{House: h, Revision: revision}, err)
+}
+
+// setHouse keeps what a kitchen has for its days.
+func (s *server) setHouse(c *gin.Context) {
+	in, ok := decode(s, c, day.CheckHouse)
+	if !ok {
+		return
+	}
+	if err := s.days.SetHouse(c, kitchenOf(c), in, when(c)); err != nil {
+		s.fail(c, err)
+		return
+	}
+	s.getHouse(c)
+}
+
+// getDay is a day.
+func (s *server) getDay(c *gin.Context) {
+	date, ok := s.dateOf(c)
+	if !ok {
+		return
+	}
+	d, err := s.days.Open(c, kitchenOf(c), date)
+	s.respond(c, http.StatusOK, dayTold(d), err)
+}
+
+// setDay keeps what is wanted of a day.
+func (s *server) setDay(c *gin.Context) {
+	date, ok := s.dateOf(c)
+	if !ok {
+		return
+	}
+	in, ok := decode(s, c, day.CheckAsked)
+	if !ok {
+		return
+	}
+	d, err := s.days.Want(c, kitchenOf(c), date, in, when(c))
+	s.respond(c, http.StatusOK, dayTold(d), err)
+}
+
+// layDay lays a day anew. Where others are being laid it says so, and when to ask again.
+func (s *server) layDay(c *gin.Context) {
+	date, ok := s.dateOf(c)
+	if !ok {
+		return
+	}
+	in, ok := decode[api.Laying](s, c, nil)
+	if !ok {
+		return
+	}
+	p, err := query[api.LayDayParams](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	select {
+	case s.planning <- struct{}{}:
+		defer func() { <-s.planning }()
+	default:
+		s.fail(c, errPlanning)
+		return
+	}
+	ctx, tick, over, err := s.watchedWork(c, p.XWork)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	defer over()
+	d, err := s.days.Lay(ctx, kitchenOf(c), date, app.Laying{
+		TimeLimitMS: or(in.TimeLimitMs, 0), Iterations: or(in.Iterations, 0),
+		Tell: func(share float64, _ day.Objective) { _ = tick(int(math.Round(100*share)), 100) },
+	})
+	s.respond(c, http.StatusOK, dayTold(d), err)
+}
+
+// readOrders reads orders as they are jotted down.
+func (s *server) readOrders(c *gin.Context) {
+	if _, ok := s.dateOf(c); !ok {
+		return
+	}
+	in, ok := decode[api.OrderLines](s, c, nil)
+	if !ok {
+		return
+	}
+	orders, unread, err := s.days.ReadLines(c, kitchenOf(c), in.Text, in.Among)
+	s.respond(c, http.StatusOK, api.OrdersRead{Orders: orders, Unread: unread}, err)
+}
+
+// exportDayCalendar is a day as iCalendar.
+func (s *server) exportDayCalendar(c *gin.Context) {
+	date, ok := s.dateOf(c)
+	if !ok {
+		return
+	}
+	s.calendar(c, date, date)
+}
+
+// calendarAhead is how many days a calendar that is subscribed to reaches.
+const calendarAhead = 60
+
+// listDays is the days from yesterday on of which something is kept, in short.
+func (s *server) listDays(c *gin.Context) {
+	from, to := s.comingDays()
+	days, err := s.Store.Days(c, kitchenOf(c), from, to)
+	out := api.DayList{Days: []api.DayInShort{}}
+	for _, d := range days {
+		out.Days = append(out.Days, api.DayInShort{Date: d.Date.Format(time.DateOnly), Orders: len(d.Asked.Orders)})
+	}
+	s.respond(c, http.StatusOK, out, err)
+}
+
+// comingDays are those from yesterday on.
+func (s *server) comingDays() (from, to time.Time) {
+	today, _ := time.Parse(time.DateOnly, s.Clock().Format(time.DateOnly))
+	return today.AddDate(0, 0, -1), today.AddDate(0, 0, calendarAhead)
+}
+
+// subscribeCalendar is the days from yesterday on as iCalendar.
+func (s *server) subscribeCalendar(c *gin.Context) {
+	from, to := s.comingDays()
+	s.calendar(c, from, to)
+}
+
+func (s *server) calendar(c *gin.Context, from, to time.Time) {
+	k, err := s.Store.OneKitchen(c, kitchenOf(c))
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	days, err := s.Store.Days(c, k.ID, from, to)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	var laid []formats.DayOf
+	for _, d := range days {
+		if d.Laid != nil {
+			laid = append(laid, formats.DayOf{Date: d.Date, Laid: d.Laid})
+		}
+	}
+	c.Header("Content-Disposition", `attachment; filename="mabbin.ics"`)
+	c.Data(http.StatusOK, "text/calendar; charset=utf-8",
+		[]byte(formats.Calendar(k.ID, k.Name, laid, s.Clock(), s.reading(c))))
+}
+
+// exportDayCSV is a day's sheets as a table.
+func (s *server) exportDayCSV(c *gin.Context) {
+	date, ok := s.dateOf(c)
+	if !ok {
+		return
+	}
+	d, err := s.Store.Day(c, kitchenOf(c), date)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	if d.Laid == nil {
+		d.Laid = &day.Laid{}
+	}
+	s.download(c, "text/csv", func(to io.Writer) error {
+		return formats.WriteDayCSV(to, formats.DayOf{Date: date, Laid: d.Laid}, s.reading(c))
+	})
+}
+
+func dayTold(d app.Day) api.Day {
+	r := app.Revision(d)
+	return api.Day{
+		Date: d.Date.Format(time.DateOnly), Asked: d.Asked, Laid: d.Laid, Revision: r, Stale: d.Laid != nil && d.LaidOf != r,
+	}
+}

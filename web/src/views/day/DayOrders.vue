@@ -1,0 +1,292 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef } from 'vue'
+import {
+  api,
+  ask,
+  inWords,
+  type CardListed,
+  type DayAsked,
+  type DayLaid,
+  type DayOrder,
+  type Problem,
+} from '@/api/client'
+import FruitMark from '@/ui/FruitMark.vue'
+import { useFetched } from '@/ui/useFetched'
+import { useKitchen } from '@/stores/useKitchen'
+import { clockOf, minuteOf } from '@/format/minutes'
+
+/** What is wanted of the day: each order with what becomes of it, and how another one comes in. */
+const props = defineProps<{ asked: DayAsked; laid?: DayLaid; date: string }>()
+const emit = defineEmits<{ change: [says: string, how: (a: DayAsked) => void] }>()
+const kitchen = useKitchen()
+const cards = shallowRef<CardListed[]>([])
+const { trouble } = useFetched(async (id) => {
+  const got = await ask(
+    api.GET('/api/v1/kitchens/{kitchen}/cards', { params: { path: { kitchen: id }, query: { limit: 200 } } }),
+  )
+  if (got.data) cards.value = got.data.cards
+  return got.problem
+})
+const done = (id: string) => props.laid?.orders.find((d) => d.order === id)
+const sorted = computed(() => [...props.asked.orders].sort((a, b) => a.due_min - b.due_min))
+const serves = [
+  ['hot', 'hot'],
+  ['warm', 'warm'],
+  ['cold', 'cold and set'],
+] as const
+
+const blank = {
+  card: '',
+  dishes: 1,
+  hour: '12:00',
+  serve: 'warm' as DayOrder['serve'],
+  place: '',
+  weekly: false,
+}
+const form = ref({ ...blank })
+/** The order that is changed; empty: a new one. */
+const open = ref<string>()
+const lines = ref('')
+const jotting = ref(false)
+const unread = ref<{ text: string; why: string }[]>([])
+const problem = ref<Problem>()
+function begin(o?: DayOrder) {
+  open.value = o?.id ?? ''
+  form.value = o
+    ? {
+        card: o.card,
+        dishes: o.dishes,
+        hour: clockOf(o.due_min),
+        serve: o.serve,
+        place: o.place ?? '',
+        weekly: !!o.weekly,
+      }
+    : { ...blank }
+}
+/** A name that no other order of the day has. */
+function free(name: string) {
+  const taken = new Set(props.asked.orders.map((o) => o.id))
+  let id = name
+  for (let n = 2; taken.has(id); n++) id = `${name} ${n}`
+  return id
+}
+function keep() {
+  const f = form.value
+  const name = cards.value.find((c) => c.id === f.card)?.name
+  if (!name) return
+  const was = props.asked.orders.find((o) => o.id === open.value)
+  const order: DayOrder = {
+    id: was?.card === f.card ? was.id : free(name),
+    card: f.card,
+    dishes: Number(f.dishes),
+    due_min: minuteOf(f.hour),
+    serve: f.serve,
+    ...(f.place.trim() && { place: f.place.trim() }),
+    ...(f.weekly && { weekly: true }),
+  }
+  emit('change', was ? `${was.id}, changed` : `${order.id} at ${f.hour}`, (a) => {
+    a.orders = was ? a.orders.map((o) => (o.id === was.id ? order : o)) : [...a.orders, order]
+  })
+  open.value = undefined
+}
+function drop() {
+  const id = open.value!
+  emit('change', `${id}, taken out`, (a) => (a.orders = a.orders.filter((o) => o.id !== id)))
+  open.value = undefined
+}
+async function read() {
+  const got = await ask(
+    api.POST('/api/v1/kitchens/{kitchen}/days/{date}/lines', {
+      params: { path: { kitchen: kitchen.kitchen!.id, date: props.date } },
+      body: { text: lines.value, among: props.asked },
+    }),
+  )
+  problem.value = got.problem
+  if (!got.data) return
+  const { orders } = got.data
+  unread.value = got.data.unread
+  lines.value = unread.value.map((u) => u.text).join('\n')
+  jotting.value = unread.value.length > 0
+  if (orders.length) emit('change', `${orders.length} orders`, (a) => (a.orders = [...a.orders, ...orders]))
+}
+defineExpose({ begin })
+</script>
+
+<template>
+  <section class="panel orders" aria-labelledby="orders-title">
+    <h2 id="orders-title">Wanted</h2>
+    <p v-if="trouble" class="wrong" role="alert">{{ `${trouble.title}. Trying again every few seconds.` }}</p>
+    <p v-if="!sorted.length" class="quiet">Nothing yet. Add an order, or jot several down.</p>
+    <ul class="rows" data-testid="day-orders">
+      <li v-for="o in sorted" :key="o.id">
+        <button :data-testid="`order-${o.id}`" @click="begin(o)">
+          <strong class="due">{{ clockOf(o.due_min) }}</strong>
+          <FruitMark
+            v-if="kitchen.fruit.get(done(o.id)?.fruit ?? '')"
+            :fruit="kitchen.fruit.get(done(o.id)!.fruit)!"
+          />
+          <span class="what">
+            <strong>{{ o.id }}{{ o.dishes > 1 ? ` × ${o.dishes}` : '' }}</strong>
+            <span class="quiet small">{{
+              [o.serve === 'cold' ? 'cold and set' : o.serve, o.place, o.weekly ? 'every week' : '']
+                .filter(Boolean)
+                .join(', ')
+            }}</span>
+            <span v-if="done(o.id)" :class="['small', done(o.id)!.in_time ? 'ok' : 'late']">{{
+              done(o.id)!.says
+            }}</span>
+          </span>
+        </button>
+      </li>
+    </ul>
+    <span class="acts">
+      <button class="push main" data-testid="add-order" @click="begin()">Add an order</button>
+      <button class="push" data-testid="jot" @click="jotting = true">Jot down…</button>
+    </span>
+    <el-dialog
+      :model-value="open !== undefined"
+      :title="open || 'Another order'"
+      width="min(520px, 96vw)"
+      append-to-body
+      data-testid="order-form"
+      @close="open = undefined"
+    >
+      <form class="ask" @submit.prevent="keep">
+        <label class="field"
+          ><span class="label">Card</span>
+          <el-select
+            v-model="form.card"
+            filterable
+            placeholder="Which card?"
+            aria-label="Card"
+            data-testid="order-card"
+          >
+            <el-option
+              v-for="c in cards"
+              :key="c.id"
+              :value="c.id"
+              :label="c.name"
+              :data-testid="`order-card-${c.name}`"
+            />
+          </el-select>
+        </label>
+        <div class="two">
+          <label class="field"
+            ><span class="label">Dishes</span
+            ><input
+              v-model="form.dishes"
+              class="plainfield"
+              type="number"
+              min="1"
+              max="40"
+              data-testid="order-dishes"
+          /></label>
+          <label class="field"
+            ><span class="label">Wanted at</span
+            ><input v-model="form.hour" class="plainfield" type="time" step="300" data-testid="order-hour"
+          /></label>
+        </div>
+        <div class="choice" role="group" aria-label="How it is served">
+          <button
+            v-for="[key, says] in serves"
+            :key="key"
+            type="button"
+            :aria-pressed="form.serve === key"
+            :data-testid="`order-${key}`"
+            @click="form.serve = key"
+          >
+            {{ says }}
+          </button>
+        </div>
+        <label class="field"
+          ><span class="label">Where it goes</span
+          ><el-input v-model="form.place" maxlength="80" placeholder="counter, a table, a name"
+        /></label>
+        <label class="tick"
+          ><input v-model="form.weekly" type="checkbox" data-testid="order-weekly" /> every week on this
+          day</label
+        >
+        <div class="dialog-acts">
+          <button v-if="open" type="button" class="push" data-testid="order-drop" @click="drop">
+            Take it out
+          </button>
+          <button class="push main" :disabled="!form.card || !form.hour" data-testid="order-keep">
+            {{ open ? 'Change it' : 'Add it' }}
+          </button>
+        </div>
+      </form>
+    </el-dialog>
+    <el-dialog v-model="jotting" title="Jot down orders" width="min(560px, 96vw)" append-to-body>
+      <form class="ask" @submit.prevent="read">
+        <label for="order-lines"
+          >One a line: how many, which card, the hour; hot, warm or cold; where it goes in brackets.</label
+        >
+        <textarea
+          id="order-lines"
+          v-model="lines"
+          rows="8"
+          spellcheck="false"
+          placeholder="2 gooseberry crumble 12:30 hot (table 4)"
+          data-testid="order-lines"
+        />
+        <p v-for="u in unread" :key="u.text" class="wrong" role="alert">{{ `“${u.text}”: ${u.why}` }}</p>
+        <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}.</p>
+        <div class="dialog-acts">
+          <button class="push main" :disabled="!lines.trim()" data-testid="order-read">Take them in</button>
+        </div>
+      </form>
+    </el-dialog>
+  </section>
+</template>
+
+<style scoped>
+.orders {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  padding: 8px 12px 12px;
+}
+.rows button {
+  align-items: flex-start;
+  gap: 8px;
+  padding: 6px 2px;
+}
+.due {
+  min-width: 46px;
+  font-variant-numeric: tabular-nums;
+}
+.what {
+  display: grid;
+  min-width: 0;
+}
+.ok {
+  color: var(--settled);
+}
+.late {
+  color: var(--danger);
+  font-weight: 600;
+}
+.acts {
+  display: flex;
+  gap: 6px;
+}
+.ask {
+  display: grid;
+  gap: 12px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.plainfield,
+textarea {
+  width: 100%;
+  min-height: 44px;
+  padding: 8px 12px;
+  border: 1.5px solid var(--line);
+  border-radius: 4px;
+  background: var(--panel);
+  font-size: 1.0625rem;
+}
+</style>

@@ -1,0 +1,389 @@
+<script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, ask, inWords as problemInWords, type DayOrder, type DayPin } from '@/api/client'
+import LongWork from '@/ui/LongWork.vue'
+import MoreMenu from '@/ui/MoreMenu.vue'
+import UndoRedo from '@/ui/UndoRedo.vue'
+import { bindKeys } from '@/ui/useKeys'
+import { useDessert } from '@/stores/useDessert'
+import { useKitchen } from '@/stores/useKitchen'
+import { units } from '@/format/amounts'
+import { clockOf, dateOf, dayAfter, inWords } from '@/format/minutes'
+import DayClashes from './DayClashes.vue'
+import DayLanes from './DayLanes.vue'
+import DayOrders from './DayOrders.vue'
+import DaySheets from './DaySheets.vue'
+import OneThing from './OneThing.vue'
+import { useDay } from './useDay'
+
+/** One day: what must be ready when, and how it is laid into the ovens, hands and places that there are. */
+const kitchen = useKitchen()
+const dessert = useDessert()
+const route = useRoute()
+const router = useRouter()
+const clock = ref(new Date())
+useIntervalFn(() => (clock.value = new Date()), 30000)
+const today = computed(() => dateOf(clock.value))
+const date = computed({
+  get: () => (typeof route.params.date === 'string' && route.params.date) || today.value,
+  set: (to) => void router.push(`/day/${to}`),
+})
+const now = computed(() =>
+  date.value === today.value ? 60 * clock.value.getHours() + clock.value.getMinutes() : undefined,
+)
+const title = computed(() => inWords(date.value))
+const d = useDay(date)
+const { laid, asked, problem, history, work } = d
+const list = ref(false)
+const orders = ref<InstanceType<typeof DayOrders>>()
+
+/** Other days of which something is kept. */
+const kept = shallowRef<{ date: string; orders: number }[]>([])
+watch(
+  [() => kitchen.kitchen?.id, date],
+  async ([id]) => {
+    if (!id) return
+    const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/days', { params: { path: { kitchen: id } } }))
+    if (got.data) kept.value = got.data.days.filter((x) => x.orders)
+  },
+  { immediate: true },
+)
+const others = computed(() => kept.value.filter((x) => x.date !== date.value))
+
+const chosen = ref<string>()
+const bar = computed(() => {
+  const mine = laid.value?.bars.filter((b) => b.task === chosen.value) ?? []
+  return mine.find((b) => laid.value!.lanes[b.lane]!.kind === 'oven') ?? mine[0]
+})
+const stands = computed(() => !!bar.value && laid.value!.lanes[bar.value.lane]!.kind === 'place')
+const move = (o: DayOrder, due: number) =>
+  void d.change(`${o.id} at ${clockOf(due)}`, (a) => {
+    const x = a.orders.find((y) => y.id === o.id)
+    if (x) x.due_min = Math.max(0, due)
+  })
+const pin = (says: string, where: Partial<DayPin>) => bar.value && void d.pin(says, bar.value, where)
+async function toBench() {
+  const o = asked.value.orders.find((x) => x.id === bar.value?.order)
+  if (!o || !kitchen.kitchen) return
+  const got = await ask(
+    api.GET('/api/v1/kitchens/{kitchen}/cards/{card}', {
+      params: { path: { kitchen: kitchen.kitchen.id, card: o.card } },
+    }),
+  )
+  const v = got.data?.versions[0]
+  if (!v) return
+  dessert.openCard(o.card, got.data!.name, v)
+  void router.push('/')
+}
+const closed = (id: string) => !!asked.value.closed?.includes(id)
+const closeOven = (id: string, name: string) =>
+  void d.change(closed(id) ? `${name}, in use` : `${name}, not in use`, (a) => {
+    a.closed = closed(id) ? a.closed!.filter((x) => x !== id) : [...(a.closed ?? []), id]
+  })
+const ovens = computed(() => kitchen.ovens.filter((o) => o.oven.kind !== 'camp'))
+const addHands = () =>
+  void d.take({
+    code: 'another_person',
+    says: 'one more pair of hands',
+    left_out: 0,
+    late_min: 0,
+    window_min: 0,
+  })
+const ahead = (task: string, batch: string, says: string, isDone: boolean) =>
+  void d.change(isDone ? `not yet: ${says}` : `the day before: ${says}`, (a) => {
+    a.ways = isDone
+      ? a.ways!.filter((w) => !(w.code === 'ahead' && w.task === task))
+      : [...(a.ways ?? []), { code: 'ahead', task, batch }]
+  })
+/** The orders of another day, for this one. */
+async function copyFrom(from: string) {
+  const got = await ask(
+    api.GET('/api/v1/kitchens/{kitchen}/days/{date}', {
+      params: { path: { kitchen: kitchen.kitchen!.id, date: from } },
+    }),
+  )
+  if (got.data) void d.change(`as on ${inWords(from)}`, (a) => (a.orders = got.data.asked.orders))
+}
+const file = (kind: string) =>
+  `/api/v1/kitchens/${kitchen.kitchen?.id}/days/${date.value}/day.${kind}?${new URLSearchParams(Object.entries(units).map(([k, v]) => [k, `${v}`]))}`
+const address = computed(() => `${location.origin}/api/v1/kitchens/${kitchen.kitchen?.id}/calendar.ics`)
+const print = () => {
+  list.value = true
+  setTimeout(() => window.print(), 100)
+}
+onBeforeUnmount(
+  bindKeys('On the day', [
+    { key: 'u', says: 'undo', does: () => void history.undo() },
+    { key: 'r', says: 'redo', does: () => void history.redo() },
+    { key: 'a', says: 'another order', does: () => orders.value?.begin() },
+    { key: 'v', says: 'as a picture, or as lists', does: () => (list.value = !list.value) },
+  ]),
+)
+</script>
+
+<template>
+  <div class="day">
+    <div class="bar no-print">
+      <button
+        class="push"
+        aria-label="The day before"
+        data-testid="day-before"
+        @click="date = dayAfter(date, -1)"
+      >
+        ‹
+      </button>
+      <h1 data-testid="day-title">{{ title }}</h1>
+      <button
+        class="push"
+        aria-label="The day after"
+        data-testid="day-after"
+        @click="date = dayAfter(date, 1)"
+      >
+        ›
+      </button>
+      <input
+        class="date"
+        type="date"
+        :value="date"
+        aria-label="Another day"
+        data-testid="day-date"
+        @change="(e) => (e.target as HTMLInputElement).value && (date = (e.target as HTMLInputElement).value)"
+      />
+      <span class="acts">
+        <UndoRedo
+          :undos="history.undos.value"
+          :redos="history.redos.value"
+          @undo="history.undo()"
+          @redo="history.redo()"
+        />
+        <div v-if="laid" class="choice" role="group" aria-label="Shown as">
+          <button :aria-pressed="!list" data-testid="as-picture" @click="list = false">Picture</button>
+          <button :aria-pressed="list" data-testid="as-lists" @click="list = true">Lists</button>
+        </div>
+        <MoreMenu v-if="laid" says="Take away">
+          <button data-testid="print-day" @click="print">Print the sheets</button>
+          <a :href="file('ics')" download="day.ics" data-testid="day-ics">This day for a calendar</a>
+          <a :href="file('csv')" download="day.csv" data-testid="day-csv">As a table (CSV)</a>
+        </MoreMenu>
+      </span>
+    </div>
+    <p v-if="problem" class="wrong" role="alert">{{ problemInWords(problem) }}.</p>
+    <p v-if="history.problem.value" class="wrong" role="alert">
+      {{ problemInWords(history.problem.value) }}.
+    </p>
+    <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
+      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+    </p>
+    <div v-else-if="d.day.value" class="two">
+      <div class="left no-print">
+        <DayOrders
+          ref="orders"
+          :asked="asked"
+          :laid="laid"
+          :date="date"
+          @change="(s, how) => void d.change(s, how)"
+        />
+        <section v-if="laid?.ahead.length" class="panel side" aria-labelledby="ahead-title">
+          <h2 id="ahead-title">Can be made the day before</h2>
+          <label v-for="a in laid.ahead" :key="a.task" class="tick"
+            ><input
+              type="checkbox"
+              :checked="a.done"
+              :data-testid="`ahead-${a.task}`"
+              @change="ahead(a.task, a.batch, a.says, a.done)"
+            />
+            {{ a.says }}</label
+          >
+        </section>
+        <section v-if="asked.orders.length" class="panel side" aria-labelledby="today-title">
+          <h2 id="today-title">On this day</h2>
+          <label v-for="o in ovens" :key="o.id" class="tick"
+            ><input
+              type="checkbox"
+              :checked="!closed(o.id)"
+              :data-testid="`open-${o.name}`"
+              @change="closeOven(o.id, o.name)"
+            />
+            {{ `${o.name} is in use` }}</label
+          >
+          <p v-for="(w, i) in laid?.ways ?? []" :key="i" class="way" data-testid="way-taken">
+            {{ w }}
+            <button class="plain" :aria-label="`Not: ${w}`" @click="d.takeBack(i, w)">not so</button>
+          </p>
+          <button class="push" data-testid="add-hands" @click="addHands">One more pair of hands</button>
+          <RouterLink to="/shelf/house" class="plain link">Who is there, and what the ovens hold…</RouterLink>
+        </section>
+        <section v-if="!asked.orders.length && others.length" class="panel side">
+          <h2>Other days</h2>
+          <p v-for="o in others" :key="o.date">
+            <RouterLink :to="`/day/${o.date}`">{{ inWords(o.date) }}</RouterLink>{{ `, ${o.orders} orders` }}
+            <button class="plain" :data-testid="`copy-${o.date}`" @click="copyFrom(o.date)">
+              want the same
+            </button>
+          </p>
+        </section>
+      </div>
+      <div class="right">
+        <div v-if="asked.orders.length" class="status no-print">
+          <p
+            v-if="laid && asked.orders.length"
+            :class="['says', { late: laid.plan.clashes.length || laid.unlaid.length }]"
+            role="status"
+            data-testid="day-says"
+          >
+            {{ laid.says }}
+          </p>
+          <LongWork v-if="work.on.value" says="Laying the day" :share="work.share.value" @stop="d.stop" />
+          <button v-else class="push" data-testid="lay" @click="d.lay">
+            {{ now === undefined ? 'Lay it again' : 'Lay it again from now' }}
+          </button>
+        </div>
+        <template v-if="laid">
+          <div class="no-print">
+            <DayClashes :clashes="laid.plan.clashes" :busy="work.on.value" @take="d.take" />
+            <ul v-if="laid.moved.length" class="panel moved-list" data-testid="day-moved">
+              <li v-for="m in laid.moved" :key="m">{{ m }}</li>
+            </ul>
+            <section v-if="!list" class="panel picture" aria-label="The day against the clock">
+              <DayLanes
+                :laid="laid"
+                :asked="asked"
+                :now="now"
+                :chosen="chosen"
+                :stale="work.on.value"
+                @choose="(b) => (chosen = b.task)"
+                @move="move"
+              />
+              <p class="quiet small legend">
+                Dashed: baked at another heat than its card has, so that it shares an oven. Bold: kept there.
+                Drag what is wanted, or move it by the arrow keys; touch a bar for more.
+              </p>
+            </section>
+            <OneThing
+              v-if="bar && !stands && !list"
+              :bar="bar"
+              :now="now"
+              @pin="pin"
+              @unpin="d.unpin(bar)"
+              @bench="toBench"
+            />
+          </div>
+          <DaySheets :class="{ 'print-only': !list }" :laid="laid" :title="title" :now="now" />
+          <p class="quiet small no-print">
+            {{
+              `Hands and doughs by working figures; bakes by the model, ovens by the Shelf. Subscribe a calendar to ${address}`
+            }}
+          </p>
+        </template>
+        <p v-else-if="!asked.orders.length" class="panel empty">
+          Say what is wanted and when. From there the day is laid backwards: when each goes in, who does what,
+          and which share an oven.
+        </p>
+      </div>
+    </div>
+    <p v-else-if="!problem" class="empty quiet">Fetching the day…</p>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding: 4px 8px 8px;
+}
+.bar h1 {
+  min-width: 250px;
+  text-align: center;
+}
+.date {
+  min-height: 44px;
+  padding: 0 8px;
+  border: 1.5px solid var(--line);
+  border-radius: 4px;
+  background: var(--panel);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+  margin-left: auto;
+}
+.two {
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  align-items: start;
+  gap: 8px;
+}
+.left,
+.right {
+  display: grid;
+  gap: 8px;
+  min-width: 0;
+}
+.right > .no-print {
+  display: grid;
+  gap: 8px;
+}
+.status {
+  display: flex !important;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  min-height: 44px;
+}
+.says {
+  color: var(--settled);
+  font: 650 1.25rem var(--title);
+}
+.says.late {
+  color: var(--danger);
+}
+.side {
+  padding: 8px 12px 10px;
+}
+.side h2 {
+  font-size: 1rem;
+}
+.way {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
+.way::first-letter {
+  text-transform: uppercase;
+}
+.link {
+  display: inline-flex;
+  align-items: center;
+  padding: 0;
+}
+.legend {
+  padding: 0 14px 8px;
+}
+.moved-list {
+  margin: 0;
+  padding: 8px 14px 8px 32px;
+  background: var(--moved);
+}
+.empty {
+  padding: 40px 24px;
+  text-align: center;
+  font-size: 1.125rem;
+}
+@media (max-width: 62em) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media print {
+  .two {
+    display: block;
+  }
+}
+</style>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { DayBar, DayPin } from '@/api/client'
+import { clockOf } from '@/format/minutes'
+
+/** One thing of the day, and what can be done with it: kept where it is, moved, made longer, or done. */
+const props = defineProps<{ bar: DayBar; now?: number }>()
+const emit = defineEmits<{ pin: [says: string, where: Partial<DayPin>]; unpin: []; bench: [] }>()
+const bakes = computed(() => ['bake', 'parbake'].includes(props.bar.kind))
+const later = 10
+const put = (what: string, where: Partial<DayPin>) => emit('pin', `${props.bar.says}, ${what}`, where)
+const begun = computed(() => props.now !== undefined && !props.bar.can_move)
+</script>
+
+<template>
+  <section class="panel thing" aria-label="Chosen" data-testid="one-thing">
+    <p>
+      <strong>{{ `${clockOf(bar.from_min)} to ${clockOf(bar.to_min)}` }}</strong>
+      {{ bar.says }}<template v-if="bar.other_way">, not as its card has it: so it shares the oven</template>.
+    </p>
+    <span class="acts">
+      <button v-if="bar.pinned" class="push" data-testid="unpin" @click="emit('unpin')">
+        Wherever it fits
+      </button>
+      <button v-else class="push" data-testid="pin" @click="put('kept there', {})">Keep it there</button>
+      <button
+        v-if="!begun"
+        class="push"
+        data-testid="later"
+        @click="put(`${later} min later`, { start_min: bar.from_min + later })"
+      >
+        {{ `${later} min later` }}
+      </button>
+      <button
+        class="push"
+        data-testid="longer"
+        @click="put(`${later} min longer`, { start_min: bar.from_min, end_min: bar.to_min + later })"
+      >
+        {{ `${later} min longer` }}
+      </button>
+      <button
+        v-if="begun"
+        class="push main"
+        data-testid="done-now"
+        @click="put('done', { start_min: bar.from_min, end_min: Math.max(bar.from_min, now!) })"
+      >
+        {{ bakes ? 'It is out' : 'Done' }}
+      </button>
+      <button class="plain" data-testid="to-bench" @click="emit('bench')">Its card on the Bench</button>
+    </span>
+  </section>
+</template>
+
+<style scoped>
+.thing {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 6px 16px;
+  padding: 8px 14px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+</style>
