@@ -45,6 +45,7 @@ func NewBakedCards() *BakedCards {
 type Laying struct {
 	TimeLimitMS int
 	Iterations  int
+	Afresh      bool // whatever it was laid like before
 	Tell        day.Progress
 }
 
@@ -70,7 +71,11 @@ func (d Days) Lay(ctx context.Context, kitchen uuid.UUID, date time.Time, how La
 	}
 	q, unlaid := day.Compose(k, x.Asked, orders, now, before)
 	q.TimeLimitMS, q.Iterations = how.TimeLimitMS, how.Iterations
-	plan, err := day.Plan(ctx, q, how.Tell)
+	var standing *day.Answer
+	if x.Laid != nil && !how.Afresh {
+		standing = &x.Laid.Plan
+	}
+	plan, err := day.PlanOn(ctx, q, standing, how.Tell)
 	if err != nil {
 		return x, err
 	}

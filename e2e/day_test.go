@@ -7,8 +7,10 @@ import (
 	"net/http"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
+	"time"
 
 	"mabbin/server/demo"
 
@@ -79,6 +81,60 @@ func TestOrdersComeIn(t *testing.T) {
 	}
 	do(t, ctx, click(id("as-lists")))
 	reads(t, ctx, id("day-sheets"), "Into Old range", "Out of Old range")
+}
+
+// A day runs: what is in the oven stays, a bake that runs long moves the rest, and it says by how much.
+func TestADayRuns(t *testing.T) {
+	t.Parallel()
+	url, _, ahead := kitchenWithClock(t)
+	ctx := tab(t, 1280, 800)
+	at := time.Now().AddDate(0, 0, 1)
+	nine := time.Date(at.Year(), at.Month(), at.Day(), 9, 0, 0, 0, time.Local)
+	clock := func(hour, minute int) { // the server's
+		ahead.Store(int64(time.Until(nine.Add(time.Duration(hour-9)*time.Hour + time.Duration(minute)*time.Minute))))
+	}
+	clock(9, 0)
+	do(
+		t,
+		ctx,
+		Navigate(url+"/day/"+nine.Format(time.DateOnly)),
+		click(id("jot")),
+		fill(id("order-lines"), "gooseberry crumble 12:00\nfreezer cherry crisp 13:00\napricot cobbler 13:45"),
+		click(id("order-read")),
+		WaitVisible(id("lay")),
+	)
+	reads(t, ctx, id("day-says"), "All is ready in time")
+	bar := id("bar-Gooseberry crumble.bake")
+	in := regexp.MustCompile(`^(\d\d):(\d\d) to (\d\d:\d\d)`).FindStringSubmatch(attribute(t, ctx, bar, "title"))
+	if in == nil {
+		t.Fatal("its bar does not say when it is in the oven")
+	}
+	hour, _ := strconv.Atoi(in[1])
+	minute, _ := strconv.Atoi(in[2])
+	clock(hour, minute+5)
+	do(t, ctx, Navigate(url+"/day/"+nine.Format(time.DateOnly)), click(bar), click(id("longer")), WaitVisible(id("lay")))
+	reads(t, ctx, id("one-thing"), in[1]+":"+in[2]+" to")
+	if now := attribute(
+		t,
+		ctx,
+		bar,
+		"title",
+	); strings.Contains(now, "to "+in[3]) ||
+		!strings.HasPrefix(now, in[1]+":"+in[2]) {
+		t.Errorf("ten minutes longer: %s, was %v", now, in)
+	}
+	reads(t, ctx, id("day-moved"), "Gooseberry crumble comes out at")
+	do(t, ctx, click(id("undo")), WaitVisible(id("lay")))
+	if now := attribute(t, ctx, bar, "title"); !strings.Contains(now, "to "+in[3]) {
+		t.Errorf("undone: %s, was %v", now, in)
+	}
+}
+
+func attribute(t testing.TB, ctx context.Context, sel CSS, name string) string {
+	t.Helper()
+	s, err := Run(ctx, Evaluate[string](fmt.Sprintf(`document.querySelector(%q)?.getAttribute(%q) ?? ''`, sel, name)))
+	must(t, err)
+	return s
 }
 
 var uids = regexp.MustCompile(`(?m)^UID:(.+)$`)

@@ -56,6 +56,19 @@ func TestFromAnEmptyKitchenToTheHourItGoesIn(t *testing.T) {
 		t.Errorf("%d touches to when it goes in: 12 at most", n)
 	}
 
+	// called out on the watch from the first thing on
+	do(t, ctx, n.click(id("ready-watch")))
+	reads(t, ctx, CSS("main"), "Prepare the fruit", "Heat the oven", "Into the oven")
+	if n > 14 {
+		t.Errorf("%d touches from nothing to calls on the watch: 14 at most", n)
+	}
+	first := text(t, ctx, id("next-call", " h2"))
+	do(t, ctx, click(id("call-done")))
+	changes(t, ctx, id("next-call", " h2"), first)
+	do(t, ctx, click(id("off-the-way")))
+	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
+	do(t, ctx, click(CSS(`nav a[href="/"]`)), click(id("ready-by")))
+
 	// Cold and set takes longer; what can't be ready says how early it could be; and whenever asks for no hour.
 	soon := time.Now().Add(20 * time.Minute).Format("15:04")
 	do(t, ctx, click(id("serve-cold")))

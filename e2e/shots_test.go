@@ -26,7 +26,6 @@ func TestShots(t *testing.T) {
 	do(t, ctx, openCard(url, "Damson and apple crumble"))
 	take("bench-juice", click(id("station-juice")))
 	do(t, ctx, openCard(url, "Apricot cobbler"))
-	take("bench-cobbler", click(id("station-topping")))
 	take("bench-bake", click(id("station-bake")), WaitVisible(id("plan")), Click(id("scrubber")))
 	do(t, ctx, openCard(url, "Damson and apple crumble"))
 	var n touches
@@ -45,6 +44,7 @@ func TestShots(t *testing.T) {
 	)
 	take("bench-dark", act("weigh"), click(id("light")))
 	do(t, ctx, click(id("light")))
+	take("day", Navigate(url+demoSaturday), WaitVisible(id("day-lanes")), WaitVisible(id("lay")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
 	take(
 		"start-fruit",

@@ -315,9 +315,8 @@ func (c *composing) pins(now int, before *Laid) {
 			continue
 		}
 		p := Pin{Task: s.Task, Start: s.Start, Person: s.Person, Oven: s.Oven, Tier: s.Tier, Alternative: s.Alternative}
-		if t := tasks[s.Task]; t != nil && (t.Uses != "wait" || s.End <= now) {
-			end := s.End
-			p.End = &end
+		if s.End <= now { // what goes on lasts as long as it is told to
+			p.End = &s.End
 		}
 		keep(p)
 	}

@@ -499,6 +499,9 @@ func (s *showing) span() {
 	s.out.To = 30 * int(math.Ceil(float64(to+beside)/30))
 }
 
+// toldMin is by how much a bake has moved for it to be told: what is less, nobody plans by.
+const toldMin = 5
+
 // moved tells which bakes are otherwise than before, and by how much.
 func (s *showing) moved(before *Laid) {
 	if before == nil {
@@ -515,15 +518,15 @@ func (s *showing) moved(before *Laid) {
 		}
 		order := message.Text(x.Batch)
 		switch d := x.Start - old.Start; {
-		case d > 0:
+		case d >= toldMin:
 			s.out.Moved = append(s.out.Moved, message.New("{order} goes in {n} min later, at {clock}.", order,
 				message.Count(d), Clock(x.Start)))
-		case d < 0:
+		case d <= -toldMin:
 			s.out.Moved = append(s.out.Moved, message.New("{order} goes in {n} min sooner, at {clock}.", order,
 				message.Count(-d), Clock(x.Start)))
 		case x.Oven != old.Oven:
 			s.out.Moved = append(s.out.Moved, message.New("{order} goes into {oven}.", order, message.Text(x.Oven)))
-		case x.End != old.End:
+		case x.End-old.End >= toldMin || old.End-x.End >= toldMin:
 			s.out.Moved = append(s.out.Moved, message.New("{order} comes out at {clock}.", order, Clock(x.End)))
 		}
 	}

@@ -329,3 +329,40 @@ func TestWhatComesEveryWeek(t *testing.T) {
 		t.Errorf("%+v", r)
 	}
 }
+
+// The plan on the screen stays where nothing better is found: another order changes only what it must.
+func TestThePlanThatStandsStays(t *testing.T) {
+	var orders []day.Ordered
+	asked := day.Asked{}
+	for i, id := range []string{"One", "Two", "Three"} {
+		o := ordered(
+			t,
+			day.Wanted{ID: id, Card: "c", Dishes: 1, Due: 660 + 90*i, Serve: day.Warm},
+			func(*bake.DessertRequest) {},
+		)
+		orders, asked.Orders = append(orders, o), append(asked.Orders, o.Wanted)
+	}
+	first, _ := lay(t, yard(), asked, orders[:2], 0, nil)
+	asked.Orders = append([]day.Wanted{}, asked.Orders...)
+	q, _ := day.Compose(yard(), asked, orders, 0, first)
+	q.Iterations = 60
+	plan, err := day.PlanOn(t.Context(), q, &first.Plan, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if broken := daytest.Broken(q, plan); len(broken) > 0 {
+		t.Fatalf("it breaks its rules: %v", broken)
+	}
+	if !plan.Feasible {
+		t.Fatalf("three crumbles, an hour and a half apart: %+v", plan.Objective)
+	}
+	again, err := day.PlanOn(t.Context(), q, plan, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !slices.EqualFunc(again.Schedule, plan.Schedule, func(a, b day.Scheduled) bool {
+		return a.Task == b.Task && a.Start == b.Start && a.Person == b.Person && a.Oven == b.Oven
+	}) && again.Objective.OvenOn >= plan.Objective.OvenOn {
+		t.Errorf("asked again, it is laid otherwise for nothing: %+v, %+v", plan.Objective, again.Objective)
+	}
+}

@@ -10,6 +10,12 @@ import (
 // Plan lays the day. It answers with the best plan that it found when its time is over, or when ctx ends; tell may be
 // nil. A bad request is fault.Faults.
 func Plan(ctx context.Context, q Request, tell Progress) (*Answer, error) {
+	return PlanOn(ctx, q, nil, tell)
+}
+
+// PlanOn lays a day that was laid before: the plan that stands stays as far as it still goes, unless another one is
+// better in the first four levels. Without one it is as Plan.
+func PlanOn(ctx context.Context, q Request, standing *Answer, tell Progress) (*Answer, error) {
 	if err := Check(q); err != nil {
 		return nil, err
 	}
@@ -21,7 +27,15 @@ func Plan(ctx context.Context, q Request, tell Progress) (*Answer, error) {
 	until := began.Add(time.Duration(limit) * time.Millisecond)
 	p := compile(&q)
 	bound := p.lowerBound()
-	best := p.solve(ctx, q.Seed, how{rounds: q.Iterations, until: until, bound: bound, clashes: true, tell: tell})
+	h := how{rounds: q.Iterations, until: until, bound: bound, clashes: true, tell: tell}
+	stands := p.standing(standing)
+	if stands != nil {
+		h.from = stands.schedule
+	}
+	best := p.solve(ctx, q.Seed, h)
+	if stands != nil && !best.value.betterThan(stands.value) {
+		best.schedule, best.value = stands.schedule, stands.value
+	}
 	a := best.schedule.answer(best.value)
 	if !a.Feasible && ctx.Err() == nil {
 		a.Clashes = best.schedule.clashes(ctx, best.value, until)

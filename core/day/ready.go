@@ -24,6 +24,16 @@ type ReadyBy struct {
 	WayOut    message.Message `json:"way_out,omitzero"`
 }
 
+// ToTheOven are the steps up to the last time that it goes into an oven: from there on the oven has its own calls.
+func (r *ReadyBy) ToTheOven() []Step {
+	for i := len(r.Steps) - 1; i >= 0; i-- {
+		if r.Steps[i].Kind == "bake" {
+			return r.Steps[:i+1]
+		}
+	}
+	return r.Steps
+}
+
 // Step is one thing on the way.
 type Step struct {
 	Kind    string          `json:"kind"`

@@ -100,7 +100,7 @@ func (s *server) layDay(c *gin.Context) {
 	}
 	defer over()
 	d, err := s.days.Lay(ctx, kitchenOf(c), date, app.Laying{
-		TimeLimitMS: or(in.TimeLimitMs, 0), Iterations: or(in.Iterations, 0),
+		TimeLimitMS: or(in.TimeLimitMs, 0), Iterations: or(in.Iterations, 0), Afresh: or(in.Afresh, false),
 		Tell: func(share float64, _ day.Objective) { _ = tick(int(math.Round(100*share)), 100) },
 	})
 	s.respond(c, http.StatusOK, dayTold(d), err)

@@ -40,6 +40,7 @@ type server struct {
 	cards     app.Cards
 	log       app.Log
 	days      app.Days
+	ways      app.OnTheWayTo
 	kitchens  app.Kitchens
 	contract  operations
 	readings  map[string][]any // what may be said of how somebody reads
@@ -81,6 +82,9 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 		days: app.Days{
 			Store: cfg.Store, Shelf: cfg.Store, Cards: cfg.Store, Clock: cfg.Clock, Baked: app.NewBakedCards(),
 			Notify: cfg.Events.Changed,
+		},
+		ways: app.OnTheWayTo{
+			Store: cfg.Store, Desk: app.Bench{Kitchens: cfg.Store}, Clock: cfg.Clock, Notify: cfg.Events.Changed,
 		},
 		log: app.Log{Store: cfg.Store, Watch: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
 	}

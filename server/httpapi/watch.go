@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"errors"
 	"net/http"
 	"time"
 
@@ -8,6 +9,7 @@ import (
 	"mabbin/app"
 	"mabbin/core/bake"
 	"mabbin/core/balance"
+	"mabbin/core/day"
 	"mabbin/core/fault"
 	"mabbin/core/watch"
 
@@ -34,8 +36,41 @@ func (s *server) listWatch(c *gin.Context) {
 		}
 		out.Desserts = append(out.Desserts, told)
 	}
-	s.respond(c, http.StatusOK, out, err)
+	ways, also := s.Store.OnTheWay(c, kitchenOf(c))
+	out.OnTheWay = each(ways, wayTold)
+	s.respond(c, http.StatusOK, out, errors.Join(err, also))
 }
+
+func wayTold(w app.OnTheWay) api.OnTheWay {
+	return api.OnTheWay{
+		Id: w.ID, Title: w.Title, ReadyAt: w.ReadyAt, Steps: each(w.Steps, func(x app.WayStep) api.WayStep {
+			return api.WayStep{At: x.At, Kind: x.Kind, Says: x.Says, State: api.WayStepState(x.State)}
+		}),
+	}
+}
+
+// beginWay puts the way back from an hour on the watch.
+func (s *server) beginWay(c *gin.Context) {
+	in, ok := decode(s, c, func(x api.WayStart) error { return fault.Under("/ready/bench", benchFault(x.Ready.Bench)) })
+	if !ok {
+		return
+	}
+	s.nothing(c, s.ways.Begin(
+		c, kitchenOf(c), id(c, "way"), in.Title, question(in.Ready.Bench), in.Ready.ReadyAt, day.Serve(in.Ready.Serve),
+	))
+}
+
+// answerStep answers a call of a dessert on its way.
+func (s *server) answerStep(c *gin.Context) {
+	in, ok := decode[api.CallAnswer](s, c, nil)
+	if !ok {
+		return
+	}
+	s.nothing(c, s.ways.Answer(c, kitchenOf(c), id(c, "way"), number(c, "step"), app.Answer(in.Answer)))
+}
+
+// dropWay takes a dessert off its way.
+func (s *server) dropWay(c *gin.Context) { s.nothing(c, s.ways.Drop(c, kitchenOf(c), id(c, "way"))) }
 
 // startWatch puts a dessert into the oven.
 func (s *server) startWatch(c *gin.Context) {

@@ -49,6 +49,7 @@ var tables = []table{
 	},
 	{"house", plainRows("house", "kitchen_id"), column("has", day.CheckHouse)},
 	{"day", plainRows("day", "on_date"), all(column("asked", day.CheckAsked), column[day.Laid]("laid", nil))},
+	{"on_the_way", plainRows("on_the_way", "id"), column[[]app.WayStep]("steps", nil)},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
 	{
 		"bake",

@@ -703,6 +703,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/watch/way/{way}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                way: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Put the way back from an hour on the watch, as calls up to the oven door. The same id twice is the same dessert */
+        put: operations["beginWay"];
+        post?: never;
+        /** Take a dessert off its way */
+        delete: operations["dropWay"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/watch/way/{way}/steps/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                way: string;
+                step: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer a call of a dessert on its way */
+        post: operations["answerStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/own": {
         parameters: {
             query?: never;
@@ -3443,6 +3485,8 @@ export interface components {
             time_limit_ms?: number;
             /** @description Rounds of each search; 0: until the time is over */
             iterations?: number;
+            /** @description Whatever it was laid like before; left out: what stands stays, unless another plan is better */
+            afresh?: boolean;
         };
         OrderLines: {
             text: string;
@@ -3710,6 +3754,7 @@ export interface components {
             basis: components["schemas"]["Basis"];
         };
         Watch: {
+            on_the_way: components["schemas"]["OnTheWay"][];
             /**
              * Format: date-time
              * @description The server's time
@@ -3719,6 +3764,27 @@ export interface components {
             unusable: components["schemas"]["Unusable"][];
             /** @description What may be done with one that came out wrong */
             afterwards: components["schemas"]["Afterwards"][];
+        };
+        /** @description A dessert on its way into the oven, with what is called out until it is in */
+        OnTheWay: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** Format: date-time */
+            ready_at: string;
+            steps: components["schemas"]["WayStep"][];
+        };
+        WayStep: {
+            /** Format: date-time */
+            at: string;
+            kind: string;
+            says: components["schemas"]["Text"];
+            /** @enum {string} */
+            state: "waiting" | "done" | "skipped";
+        };
+        WayStart: {
+            title: string;
+            ready: components["schemas"]["ReadyByRequest"];
         };
         Afterwards: {
             /** @enum {string} */
@@ -5597,6 +5663,81 @@ export interface operations {
                 content: {
                     "text/calendar": string;
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    beginWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                way: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayStart"];
+            };
+        };
+        responses: {
+            /** @description It is on the watch */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                way: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is off the watch */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    answerStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                way: string;
+                step: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallAnswer"];
+            };
+        };
+        responses: {
+            /** @description It is answered */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

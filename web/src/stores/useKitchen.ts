@@ -8,6 +8,7 @@ import {
   upon,
   type BalanceRequest,
   type FruitAsked,
+  type House,
   type Kitchen,
   type Larder,
   type Own,
@@ -253,6 +254,25 @@ export const useKitchen = defineStore('kitchen', () => {
     return got.theirs ? clash.keptTheirs : got.problem
   }
 
+  /** What the kitchen has for its days; fetched when it is asked for. */
+  const house = ref<{ house: House; revision: string }>()
+  async function loadHouse(): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const path = { kitchen: kitchen.value.id }
+    const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/house', { params: { path } }))
+    if (got.data) house.value = got.data
+    return got.problem
+  }
+  async function setHouse(body: House): Promise<Problem | undefined> {
+    if (!kitchen.value) return undefined
+    const path = { kitchen: kitchen.value.id }
+    const got = await clash.settle('What the kitchen has', house.value?.revision, (ifMatch) =>
+      ask(api.PUT('/api/v1/kitchens/{kitchen}/house', { params: { path, header: upon(ifMatch) }, body })),
+    )
+    if (got.data) house.value = got.data
+    return got.theirs ? clash.keptTheirs : got.problem
+  }
+
   /** Keeps a row of the kitchen's own, or goes back to the table's. */
   async function setOwn(kind: Kind, key: string, row: OwnRow | undefined): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
@@ -289,6 +309,9 @@ export const useKitchen = defineStore('kitchen', () => {
     setDish,
     setOven,
     setOwn,
+    house,
+    loadHouse,
+    setHouse,
     fruit: keyed(() => fruits.value),
     ingredient: keyed(() => ingredients.value),
     thickener: keyed(() => larder.value?.thickeners),

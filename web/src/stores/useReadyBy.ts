@@ -22,6 +22,8 @@ export const useReadyBy = defineStore('ready-by', () => {
     if (!hour.value || !q || !stages) return undefined
     return { bench: { ...q, standing: stages, keep: true }, serve: serve.value }
   })
+  /** What the way back is worked out from. */
+  const request = () => question.value && { ...question.value, ready_at: hourOf(hour.value).toISOString() }
   let asked = 0
   async function look() {
     const mine = ++asked
@@ -30,13 +32,12 @@ export const useReadyBy = defineStore('ready-by', () => {
       problem.value = undefined
       return
     }
-    const ready_at = hourOf(hour.value).toISOString()
-    const got = await ask(api.POST('/api/v1/bench/ready-by', { body: { ...question.value, ready_at } }))
+    const got = await ask(api.POST('/api/v1/bench/ready-by', { body: request()! }))
     if (mine !== asked) return
     way.value = got.data
     problem.value = got.problem
   }
   watch(() => JSON.stringify([question.value, hour.value]), look, { immediate: true })
   useIntervalFn(() => void look(), againMs)
-  return { hour, serve, way, problem }
+  return { hour, serve, way, problem, request }
 })

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import type { OwnRow, Problem, Settings } from '@/api/client'
+import type { House, OwnRow, Problem, Settings } from '@/api/client'
 import { useHistory } from './useHistory'
 import { useKitchen, type DishBody, type OvenBody } from './useKitchen'
 
@@ -10,6 +10,7 @@ export interface Kept {
   fruit: OwnRow
   ingredient: OwnRow
   settings: Settings
+  house: House
 }
 type Thing = keyof Kept
 
@@ -38,6 +39,7 @@ export const useShelf = defineStore('shelf', () => {
     fruit: (id) => kitchen.own.fruits?.[id],
     ingredient: (id) => kitchen.own.ingredients?.[id],
     settings: () => kitchen.kitchen?.settings,
+    house: () => kitchen.house?.house,
   }
   const put: { [T in Thing]: (id: string, is: Kept[T] | undefined) => Promise<Problem | undefined> } = {
     dish: kitchen.setDish,
@@ -45,6 +47,7 @@ export const useShelf = defineStore('shelf', () => {
     fruit: (id, is) => kitchen.setOwn('fruit', id, is),
     ingredient: (id, is) => kitchen.setOwn('ingredient', id, is),
     settings: async (_, is) => is && kitchen.setSettings(is),
+    house: async (_, is) => is && kitchen.setHouse(is),
   }
   const putStep = (s: Step, to: 'was' | 'is') =>
     (put[s.thing] as (id: string, x: Kept[Thing] | undefined) => Promise<Problem | undefined>)(s.id, s[to])

@@ -6,6 +6,7 @@ import {
   ask,
   type CallAnswer,
   type Problem,
+  type ReadyByRequest,
   type Rescue,
   type Stage,
   taken,
@@ -18,9 +19,11 @@ import {
 import { useKitchen } from './useKitchen'
 import { ring } from './ring'
 
-/** A call with the dessert that it is for. */
-export interface Called extends WatchCall {
-  of: Watched
+/** A call with the dessert that it is for: in the oven, out of it, or on its way there. */
+export interface Called extends Pick<WatchCall, 'id' | 'says' | 'caution' | 'due_at'> {
+  of: Pick<Watched, 'id' | 'title' | 'oven_id' | 'stages'>
+  /** Its place among the calls of a dessert on its way; left out: it is in, or out again. */
+  step?: number
   /** Minutes until it is due; below 0 it waits. */
   left: number
 }
@@ -95,15 +98,32 @@ export const useWatch = defineStore('watch', () => {
     async () => (shared.value = await twoSettings()),
   )
   /** What waits to be done, what is due first first. */
+  const until = (iso: string) => (Date.parse(iso) - now.value) / 60000
   const calls = computed<Called[]>(() =>
     desserts.value
       .flatMap((of) =>
         of.calls
           .filter((c) => c.state === 'waiting')
-          .map((c) => ({ ...c, of, left: (Date.parse(c.due_at) - now.value) / 60000 })),
+          .map((c): Called => ({ ...c, of, left: until(c.due_at) })),
+      )
+      .concat(
+        (all.value?.on_the_way ?? []).flatMap((w) =>
+          w.steps
+            .map((x, step): Called => ({
+              id: `${w.id}/${step}`,
+              says: x.says,
+              caution: '',
+              due_at: x.at,
+              of: { id: w.id, title: w.title, stages: [] },
+              step,
+              left: until(x.at),
+            }))
+            .filter((c) => w.steps[c.step!]!.state === 'waiting'),
+        ),
       )
       .sort((a, b) => a.left - b.left),
   )
+  const ways = computed(() => all.value?.on_the_way ?? [])
   const due = computed(() => calls.value.filter((c) => c.left <= 0))
   const minute = (w: Watched) => (now.value - Date.parse(w.started_at)) / 60000
 
@@ -141,6 +161,44 @@ export const useWatch = defineStore('watch', () => {
     took(got.data)
     return got.problem
   }
+  /** Puts a dessert on its way: its calls come from the first thing that is done. */
+  async function onTheWay(title: string, ready: ReadyByRequest) {
+    const got = await ask(
+      taken(
+        api.PUT('/api/v1/kitchens/{kitchen}/watch/way/{way}', {
+          params: { path: { ...path.value, way: crypto.randomUUID() } },
+          body: { title, ready },
+        }),
+      ),
+    )
+    await look()
+    return got.problem
+  }
+  async function offTheWay(way: string) {
+    const got = await ask(
+      taken(
+        api.DELETE('/api/v1/kitchens/{kitchen}/watch/way/{way}', {
+          params: { path: { ...path.value, way } },
+        }),
+      ),
+    )
+    problem.value = got.problem
+    await look()
+  }
+  async function answerStep(way: string, step: number, body: CallAnswer) {
+    const got = await ask(
+      taken(
+        api.POST('/api/v1/kitchens/{kitchen}/watch/way/{way}/steps/{step}', {
+          params: { path: { ...path.value, way, step } },
+          body,
+        }),
+      ),
+    )
+    problem.value = got.problem
+    await look()
+  }
+  const answerCall = (c: Called, body: CallAnswer) =>
+    c.step === undefined ? answer(c.of.id, c.id, body) : answerStep(c.of.id, c.step, body)
   async function answer(of: string, call: string, body: CallAnswer) {
     const got = await ask(
       api.POST('/api/v1/kitchens/{kitchen}/watch/{dessert}/calls/{call}', {
@@ -230,6 +288,11 @@ export const useWatch = defineStore('watch', () => {
     look,
     start,
     answer,
+    answerCall,
+    answerStep,
+    ways,
+    onTheWay,
+    offTheWay,
     rescue,
     change,
     probe,

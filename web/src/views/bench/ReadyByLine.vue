@@ -1,12 +1,29 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { inWords } from '@/api/client'
+import { useDessert } from '@/stores/useDessert'
+import { useKitchen } from '@/stores/useKitchen'
+import { useWatch } from '@/stores/useWatch'
 import { useReadyBy } from '@/stores/useReadyBy'
 import { timeOf } from '@/format/clock'
 
 /** When it is wanted, and when it goes in for that; opened, the whole way there. */
 const ready = useReadyBy()
 const open = ref(false)
+const kitchen = useKitchen()
+const dessert = useDessert()
+const watching = useWatch()
+const router = useRouter()
+/** Each thing is called out from the first on, on every tablet. */
+async function callOut() {
+  const request = ready.request()
+  if (!request) return
+  ready.problem = await watching.onTheWay(dessert.draft?.name.trim() || 'A dessert', request)
+  if (ready.problem) return
+  open.value = false
+  void router.push('/watch')
+}
 const serves = [
   ['hot', 'hot'],
   ['warm', 'warm'],
@@ -76,6 +93,11 @@ const serves = [
             }}</span>
           </li>
         </ol>
+        <div v-if="kitchen.kitchen" class="dialog-acts">
+          <button class="push main" data-testid="ready-watch" @click="callOut">
+            Call it out on the watch
+          </button>
+        </div>
         <p class="quiet small">
           Hands and doughs by working figures: a kilogram of apples is 12 min, a crumble 8 and 20 in the cold.
           The bake is by the plan on the strip.

@@ -94,7 +94,7 @@ const flagRows = computed(() => Math.max(1, ...flags.value.map((f) => f.row + 1)
           :key="o.id"
           :class="['flag', { late: done && !done.in_time, left: dueOf(o) > leftFrom }]"
           :style="{ left: x(dueOf(o)), top: `${row * 30}px`, '--juice': juice(done?.fruit ?? '') }"
-          :aria-label="`${o.id}, wanted at ${clockOf(dueOf(o))}. Arrow keys move it by ${stepMin} min.`"
+          :aria-label="`${clockOf(dueOf(o))} ${o.id} is wanted. Arrow keys move it by ${stepMin} min.`"
           :data-testid="`flag-${o.id}`"
           @pointerdown="grab($event, o)"
           @pointermove="drag($event, o)"
@@ -134,7 +134,9 @@ const flagRows = computed(() => Math.max(1, ...flags.value.map((f) => f.row + 1)
           >
             <template v-if="l.kind === 'oven'">
               <DishOutline :dish="b.dish" class="outline" />
-              <span>{{ b.order }}{{ b.count > 1 ? ` × ${b.count}` : '' }}</span>
+              <span
+                >{{ b.order }}<span v-if="b.count > 1" aria-hidden="true">{{ ` × ${b.count}` }}</span></span
+              >
             </template>
             <span v-else-if="l.kind === 'place'">{{ b.order }}</span>
           </button>
@@ -246,6 +248,11 @@ h3 {
   border-width: 1px;
   border-left: 5px solid var(--juice);
   font-weight: 400;
+}
+@media (max-width: 62em) {
+  .lanes {
+    min-width: 760px;
+  }
 }
 @container (max-width: 4.5rem) {
   .outline {

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useIntervalFn } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, inWords as problemInWords, type DayOrder, type DayPin } from '@/api/client'
@@ -9,6 +8,7 @@ import UndoRedo from '@/ui/UndoRedo.vue'
 import { bindKeys } from '@/ui/useKeys'
 import { useDessert } from '@/stores/useDessert'
 import { useKitchen } from '@/stores/useKitchen'
+import { useWatch } from '@/stores/useWatch'
 import { units } from '@/format/amounts'
 import { clockOf, dateOf, dayAfter, inWords } from '@/format/minutes'
 import DayClashes from './DayClashes.vue'
@@ -23,8 +23,9 @@ const kitchen = useKitchen()
 const dessert = useDessert()
 const route = useRoute()
 const router = useRouter()
-const clock = ref(new Date())
-useIntervalFn(() => (clock.value = new Date()), 30000)
+const watching = useWatch()
+/** By the server's time, as everything that runs. */
+const clock = computed(() => new Date(watching.now))
 const today = computed(() => dateOf(clock.value))
 const date = computed({
   get: () => (typeof route.params.date === 'string' && route.params.date) || today.value,
@@ -51,6 +52,9 @@ watch(
   { immediate: true },
 )
 const others = computed(() => kept.value.filter((x) => x.date !== date.value))
+
+const forgotten = ref(false)
+watch(laid, () => (forgotten.value = false))
 
 const chosen = ref<string>()
 const bar = computed(() => {
@@ -225,7 +229,7 @@ onBeforeUnmount(
           </p>
         </section>
       </div>
-      <div class="right">
+      <div class="right" data-testid="day-right">
         <div v-if="asked.orders.length" class="status no-print">
           <p
             v-if="laid && asked.orders.length"
@@ -236,16 +240,22 @@ onBeforeUnmount(
             {{ laid.says }}
           </p>
           <LongWork v-if="work.on.value" says="Laying the day" :share="work.share.value" @stop="d.stop" />
-          <button v-else class="push" data-testid="lay" @click="d.lay">
+          <button v-else class="push" data-testid="lay" @click="d.lay(true)">
             {{ now === undefined ? 'Lay it again' : 'Lay it again from now' }}
           </button>
         </div>
         <template v-if="laid">
           <div class="no-print">
             <DayClashes :clashes="laid.plan.clashes" :busy="work.on.value" @take="d.take" />
-            <ul v-if="laid.moved.length" class="panel moved-list" data-testid="day-moved">
-              <li v-for="m in laid.moved" :key="m">{{ m }}</li>
-            </ul>
+            <p
+              v-if="laid.moved.length && !forgotten"
+              class="panel moved-list"
+              role="status"
+              data-testid="day-moved"
+            >
+              <span>{{ laid.moved.join(' ') }}</span>
+              <button class="plain" @click="forgotten = true">Fine</button>
+            </p>
             <section v-if="!list" class="panel picture" aria-label="The day against the clock">
               <DayLanes
                 :laid="laid"
@@ -329,8 +339,8 @@ onBeforeUnmount(
   display: grid;
   gap: 8px;
 }
-.status {
-  display: flex !important;
+.right > .status {
+  display: flex;
   flex-wrap: wrap;
   align-items: center;
   justify-content: space-between;
@@ -363,13 +373,20 @@ onBeforeUnmount(
   align-items: center;
   padding: 0;
 }
+.picture {
+  overflow-x: auto;
+}
 .legend {
   padding: 0 14px 8px;
 }
 .moved-list {
-  margin: 0;
-  padding: 8px 14px 8px 32px;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  padding: 4px 14px;
   background: var(--moved);
+  font-size: 0.9375rem;
 }
 .empty {
   padding: 40px 24px;

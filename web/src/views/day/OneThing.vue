@@ -53,6 +53,10 @@ const begun = computed(() => props.now !== undefined && !props.bar.can_move)
 
 <style scoped>
 .thing {
+  position: sticky;
+  z-index: 5;
+  bottom: 8px;
+  box-shadow: 0 4px 20px rgb(0 0 0 / 25%);
   display: flex;
   flex-wrap: wrap;
   align-items: center;

@@ -59,10 +59,16 @@ export function useDay(date: Ref<string>) {
     return wrong
   }
 
-  async function lay() {
+  async function lay(afresh = false) {
     const of = date.value
     const got = await work.run(({ signal, id }) =>
-      ask(api.POST(`${url}/lay`, { params: { path: path(of), header: { 'X-Work': id } }, body: {}, signal })),
+      ask(
+        api.POST(`${url}/lay`, {
+          params: { path: path(of), header: { 'X-Work': id } },
+          body: { afresh },
+          signal,
+        }),
+      ),
     )
     if (!got || of !== date.value) return
     problem.value = got.problem

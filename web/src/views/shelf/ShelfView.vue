@@ -9,6 +9,7 @@ import { useShelf } from '@/stores/useShelf'
 import FiguresShelf from './FiguresShelf.vue'
 import DishShelf from './DishShelf.vue'
 import OvenShelf from './OvenShelf.vue'
+import HouseShelf from './HouseShelf.vue'
 import KitchenSettings from './KitchenSettings.vue'
 import KitchensShelf from './KitchensShelf.vue'
 
@@ -19,6 +20,7 @@ const route = useRoute()
 const parts = [
   ['dishes', 'Dishes'],
   ['ovens', 'Ovens'],
+  ['house', 'Hands and room'],
   ['fruit', 'Fruit'],
   ['stores', 'Stores'],
   ['kitchen', 'How we measure'],
@@ -66,6 +68,7 @@ onBeforeUnmount(unbind)
       <KitchensShelf v-else-if="part === 'kitchens'" />
       <FiguresShelf v-else-if="part === 'fruit'" key="fruit" kind="fruit" />
       <FiguresShelf v-else-if="part === 'stores'" key="stores" kind="ingredient" />
+      <HouseShelf v-else-if="part === 'house'" />
       <OvenShelf v-else-if="part === 'ovens'" />
       <DishShelf v-else />
     </template>

@@ -17,7 +17,7 @@ const first = computed(() => watching.due[0])
       <button
         class="push main"
         data-testid="due-done"
-        @click="watching.answer(first.of.id, first.id, { answer: 'done' })"
+        @click="watching.answerCall(first, { answer: 'done' })"
       >
         Done
       </button>

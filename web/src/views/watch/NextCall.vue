@@ -14,8 +14,7 @@ const shelf = computed(() => {
   return s ? `${s} shelf` : ''
 })
 const left = computed(() => timeLeft(props.call.left))
-const done = (answer: 'done' | 'skipped' | 'snooze') =>
-  void watching.answer(props.call.of.id, props.call.id, { answer })
+const done = (answer: 'done' | 'skipped' | 'snooze') => void watching.answerCall(props.call, { answer })
 </script>
 
 <template>

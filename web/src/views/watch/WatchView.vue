@@ -5,6 +5,7 @@ import { timeOf } from '@/format/clock'
 import { bindKeys } from '@/ui/useKeys'
 import { play, sound, type Tone } from '@/stores/ring'
 import OvenTimeline from './OvenTimeline.vue'
+import OnTheWay from './OnTheWay.vue'
 import NextCall from './NextCall.vue'
 import WatchedDessert from './WatchedDessert.vue'
 import { useWatch } from '@/stores/useWatch'
@@ -22,7 +23,7 @@ function choose(t: Tone) {
   if (t !== 'off') play(t, 0.4)
 }
 const answer = (a: 'done' | 'skipped' | 'snooze') =>
-  next.value && void watching.answer(next.value.of.id, next.value.id, { answer: a })
+  next.value && void watching.answerCall(next.value, { answer: a })
 onBeforeUnmount(
   bindKeys('On the oven watch', [
     { key: 'd', says: 'the next call is done', does: () => answer('done') },
@@ -78,7 +79,9 @@ onBeforeUnmount(
       <button class="plain" @click="watching.gone = undefined">Fine</button>
     </p>
     <p
-      v-if="watching.all && !watching.desserts.length && !watching.all.unusable.length"
+      v-if="
+        watching.all && !watching.desserts.length && !watching.ways.length && !watching.all.unusable.length
+      "
       class="empty"
       data-testid="nothing-in"
     >
@@ -97,6 +100,7 @@ onBeforeUnmount(
     </p>
     <OvenTimeline />
     <div class="all">
+      <OnTheWay v-for="w in watching.ways" :key="w.id" :way="w" />
       <WatchedDessert v-for="w in watching.desserts" :key="w.id" :dessert="w" />
     </div>
   </div>

@@ -1,0 +1,303 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { faultAt, inWords, type House, type Problem } from '@/api/client'
+import AmountField from '@/ui/AmountField.vue'
+import { useFetched } from '@/ui/useFetched'
+import { useKitchen } from '@/stores/useKitchen'
+import { useShelf } from '@/stores/useShelf'
+import { clockOf, minuteOf } from '@/format/minutes'
+
+/** What a day is laid by: who is there and when, what the ovens' tiers hold, and where dishes stand. */
+const kitchen = useKitchen()
+const shelf = useShelf()
+const problem = ref<Problem>()
+const { trouble } = useFetched(() => kitchen.loadHouse())
+const house = computed(() => kitchen.house?.house)
+const shelves = [
+  ['low', 'low'],
+  ['middle', 'middle'],
+  ['high', 'high'],
+] as const
+async function change(says: string, how: (h: House) => void) {
+  if (!house.value) return
+  const next = JSON.parse(JSON.stringify(house.value)) as House
+  how(next)
+  problem.value = await shelf.change(says, 'house', '', next)
+}
+const fault = (pointer: string) => faultAt(problem.value, pointer)
+const nameOf = (oven: string) => kitchen.ovens.find((o) => o.id === oven)?.name ?? 'An oven'
+const value = (e: Event) => (e.target as HTMLInputElement).value
+function newPerson(h: House) {
+  let n = h.people.length + 1
+  while (h.people.some((p) => p.id === `Hands ${n}`)) n++
+  h.people.push({ id: `Hands ${n}`, hours: [{ from_min: 480, to_min: 960 }] })
+}
+const area = (place: string) => house.value?.places.find((p) => p.id === place)?.area_cm2
+const setArea = (place: string, cm2: number | undefined) =>
+  change(`room in the ${place}`, (h) => {
+    h.places = h.places.filter((p) => p.id !== place)
+    if (cm2) h.places.push({ id: place, area_cm2: cm2 })
+  })
+</script>
+
+<template>
+  <p v-if="trouble" class="wrong" role="alert">{{ `${trouble.title}. Trying again every few seconds.` }}</p>
+  <p v-if="problem" class="wrong" role="alert" data-testid="house-problem">{{ inWords(problem) }}.</p>
+  <div v-if="house" class="house">
+    <section class="panel" aria-labelledby="house-people">
+      <h2 id="house-people">Who is there</h2>
+      <div v-for="(p, i) in house.people" :key="i" class="person" :data-testid="`person-${p.id}`">
+        <input
+          class="name"
+          maxlength="80"
+          :value="p.id"
+          :aria-label="`Name of person ${i + 1}`"
+          @change="(e) => change(`${p.id}, called ${value(e)}`, (h) => (h.people[i]!.id = value(e).trim()))"
+        />
+        <label
+          >from
+          <input
+            type="time"
+            :value="clockOf(p.hours[0]!.from_min)"
+            :data-testid="`from-${p.id}`"
+            @change="
+              (e) =>
+                change(
+                  `${p.id} from ${value(e)}`,
+                  (h) => (h.people[i]!.hours[0]!.from_min = minuteOf(value(e))),
+                )
+            "
+        /></label>
+        <label
+          >to
+          <input
+            type="time"
+            :value="clockOf(p.hours[0]!.to_min)"
+            :data-testid="`to-${p.id}`"
+            @change="
+              (e) =>
+                change(`${p.id} to ${value(e)}`, (h) => (h.people[i]!.hours[0]!.to_min = minuteOf(value(e))))
+            "
+        /></label>
+        <template v-if="p.breaks?.length">
+          <label
+            >break
+            <input
+              type="time"
+              :value="clockOf(p.breaks[0]!.from_min)"
+              @change="
+                (e) =>
+                  change(`${p.id}’s break`, (h) => (h.people[i]!.breaks![0]!.from_min = minuteOf(value(e))))
+              "
+          /></label>
+          <label
+            >to
+            <input
+              type="time"
+              :value="clockOf(p.breaks[0]!.to_min)"
+              @change="
+                (e) =>
+                  change(`${p.id}’s break`, (h) => (h.people[i]!.breaks![0]!.to_min = minuteOf(value(e))))
+              "
+          /></label>
+          <button class="plain" @click="change(`${p.id} without a break`, (h) => delete h.people[i]!.breaks)">
+            No break
+          </button>
+        </template>
+        <button
+          v-else
+          class="plain"
+          @click="
+            change(`${p.id} with a break`, (h) => (h.people[i]!.breaks = [{ from_min: 720, to_min: 750 }]))
+          "
+        >
+          A break
+        </button>
+        <button
+          v-if="house.people.length > 1"
+          class="plain"
+          :aria-label="`Take out ${p.id}`"
+          @click="change(`${p.id}, not there`, (h) => h.people.splice(i, 1))"
+        >
+          Out
+        </button>
+        <p v-if="fault(`/people/${i}/hours/0`)" class="wrong" role="alert">
+          {{ `The hours: ${fault(`/people/${i}/hours/0`)}` }}
+        </p>
+      </div>
+      <button class="push" data-testid="add-person" @click="change('one more pair of hands', newPerson)">
+        One more
+      </button>
+    </section>
+    <section class="panel" aria-labelledby="house-ovens">
+      <h2 id="house-ovens">What the ovens hold</h2>
+      <p v-if="!house.ovens.length" class="quiet">No ovens yet: add one under Ovens.</p>
+      <div v-for="(o, i) in house.ovens" :key="o.oven" class="oven">
+        <h3>{{ nameOf(o.oven) }}</h3>
+        <div v-for="(t, k) in o.tiers" :key="k" class="tier">
+          <div class="choice" role="group" :aria-label="`Tier ${k + 1}`">
+            <button
+              v-for="[key, says] in shelves"
+              :key="key"
+              :aria-pressed="t.shelf === key"
+              @click="change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.shelf = key))"
+            >
+              {{ says }}
+            </button>
+          </div>
+          <AmountField
+            label="Wide"
+            kind="length"
+            unit="cm"
+            :model-value="t.width_cm"
+            :problem="fault(`/ovens/${i}/tiers/${k}/width_cm`)"
+            :testid="`tier-width-${i}-${k}`"
+            @update:model-value="
+              (v) => v && change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.width_cm = v))
+            "
+          />
+          <AmountField
+            label="Deep"
+            kind="length"
+            unit="cm"
+            :model-value="t.depth_cm"
+            :problem="fault(`/ovens/${i}/tiers/${k}/depth_cm`)"
+            :testid="`tier-depth-${i}-${k}`"
+            @update:model-value="
+              (v) => v && change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.depth_cm = v))
+            "
+          />
+          <button
+            v-if="o.tiers.length > 1"
+            class="plain"
+            :aria-label="`Take out tier ${k + 1} of ${nameOf(o.oven)}`"
+            @click="change(`a tier less in ${nameOf(o.oven)}`, (h) => h.ovens[i]!.tiers.splice(k, 1))"
+          >
+            Out
+          </button>
+        </div>
+        <div class="tier">
+          <AmountField
+            label="Warms by, a minute"
+            kind="percent"
+            unit="°C"
+            :model-value="o.warm_c_per_min"
+            :problem="fault(`/ovens/${i}/warm_c_per_min`)"
+            @update:model-value="
+              (v) => v && change(`${nameOf(o.oven)} warms`, (h) => (h.ovens[i]!.warm_c_per_min = v))
+            "
+          />
+          <AmountField
+            label="Cools by, a minute"
+            kind="percent"
+            unit="°C"
+            :model-value="o.cool_c_per_min"
+            :problem="fault(`/ovens/${i}/cool_c_per_min`)"
+            @update:model-value="
+              (v) => v && change(`${nameOf(o.oven)} cools`, (h) => (h.ovens[i]!.cool_c_per_min = v))
+            "
+          />
+          <button
+            class="push"
+            :data-testid="`add-tier-${nameOf(o.oven)}`"
+            @click="
+              change(`one more tier in ${nameOf(o.oven)}`, (h) =>
+                h.ovens[i]!.tiers.push({ ...h.ovens[i]!.tiers.at(-1)! }),
+              )
+            "
+          >
+            One more tier
+          </button>
+        </div>
+      </div>
+    </section>
+    <section class="panel" aria-labelledby="house-room">
+      <h2 id="house-room">Room, and the rest</h2>
+      <div class="tier">
+        <AmountField
+          v-for="place in ['rack', 'fridge']"
+          :key="place"
+          :label="place === 'rack' ? 'On the rack' : 'In the fridge'"
+          kind="percent"
+          unit="cm²"
+          optional
+          instead="enough"
+          :digits="0"
+          :model-value="area(place)"
+          :testid="`room-${place}`"
+          @update:model-value="(v) => setArea(place, v)"
+        />
+        <AmountField
+          label="Mixers"
+          kind="percent"
+          unit=""
+          :digits="0"
+          :model-value="house.mixers"
+          :problem="fault('/mixers')"
+          testid="mixers"
+          @update:model-value="(v) => change('mixers', (h) => (h.mixers = v ?? 0))"
+        />
+        <AmountField
+          label="A dish is washed in"
+          kind="minutes"
+          unit="min"
+          :digits="0"
+          :model-value="house.wash_min"
+          :problem="fault('/wash_min')"
+          testid="wash"
+          @update:model-value="(v) => change('washing up', (h) => (h.wash_min = v ?? 0))"
+        />
+      </div>
+      <p class="quiet small">
+        A 60 × 40 cm shelf of a fridge is 2400 cm². Without a mixer, hands rub the toppings in. How many there
+        are of each dish stands under Dishes.
+      </p>
+    </section>
+  </div>
+  <p v-else-if="!trouble" class="empty quiet">Fetching what the kitchen has…</p>
+</template>
+
+<style scoped>
+.house {
+  display: grid;
+  gap: 8px;
+}
+section {
+  display: grid;
+  justify-items: start;
+  gap: 8px;
+  padding: 10px 16px 14px;
+}
+.person,
+.tier {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px 14px;
+}
+.person {
+  align-items: center;
+}
+.tier > :deep(.field) {
+  width: 150px;
+}
+.oven {
+  display: grid;
+  gap: 8px;
+  width: 100%;
+  padding-bottom: 10px;
+  border-bottom: 1px solid var(--line);
+}
+.name,
+input[type='time'] {
+  min-height: 44px;
+  padding: 0 10px;
+  border: 1.5px solid var(--line);
+  border-radius: 4px;
+  background: var(--panel);
+}
+.name {
+  width: 190px;
+  font-weight: 600;
+}
+</style>
