@@ -27,40 +27,11 @@ type DessertCost struct {
 // OfDessert prices what is on a dessert's ticket.
 func OfDessert(r balance.Request, a *balance.Answer) (*DessertCost, error) {
 	q := CostRequest{Prices: map[string]Price{}, Portions: a.Portions.Count, WantedSharePct: wantedSharePct, Own: r.Own}
-	states := map[string]string{}
-	for _, f := range r.Fruits {
-		switch {
-		case f.Frozen:
-			states[f.Key] = "frozen"
-		case f.Peeled != nil && !*f.Peeled:
-			states[f.Key] = "unpeeled"
-		default:
-			states[f.Key] = "peeled"
-		}
-	}
-	grams := map[string]float64{}
-	var order []string
-	for _, b := range a.Ticket {
-		for _, l := range b.Lines {
-			if _, fruit := r.Own.Fruit(l.Key); !fruit {
-				if _, known := r.Own.Ingredient(l.Key); !known {
-					continue
-				}
-			}
-			if l.Key == waterKey { // out of the tap
-				continue
-			}
-			if _, seen := grams[l.Key]; !seen {
-				order = append(order, l.Key)
-			}
-			grams[l.Key] += l.G
-		}
-	}
-	for _, key := range order {
-		q.Lines = append(q.Lines, Line{Key: key, G: grams[key], State: states[key]})
-		if minor, ok := priceOf(key, r.Own); ok {
+	q.Lines = Needs(r, a, 1)
+	for _, l := range q.Lines {
+		if minor, ok := priceOf(l.Key, r.Own); ok {
 			per := pricedG
-			q.Prices[key] = Price{PackG: &per, Minor: minor}
+			q.Prices[l.Key] = Price{PackG: &per, Minor: minor}
 		}
 	}
 	c, err := CostOf(q)

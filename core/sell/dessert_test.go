@@ -1,7 +1,10 @@
 package sell
 
 import (
+	"fmt"
+	"math"
 	"slices"
+	"strings"
 	"testing"
 
 	"mabbin/core/balance"
@@ -42,5 +45,104 @@ func TestADessertHasItsCost(t *testing.T) {
 		if l.Key == "apple_firm" && (float64(*l.Minor) < apples-1 || float64(*l.Minor) > apples+1) {
 			t.Errorf("apples cost %d, by hand %.1f", *l.Minor, apples)
 		}
+	}
+}
+
+func crumble(t *testing.T) (balance.Request, *balance.Answer) {
+	t.Helper()
+	r := balance.Request{
+		Dish:    dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
+		Style:   "crumble",
+		Fruits:  []balance.FruitAsked{{Key: "apple_firm", Share: 0.7}, {Key: "damson", Share: 0.3}},
+		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+	}
+	a, err := balance.Solve(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return r, a
+}
+
+// What the list buys and what was in store is what the tickets weigh, as bought, and what is said to be left over.
+func TestTheListConserves(t *testing.T) {
+	r, a := crumble(t)
+	s := Store{Stock: []InStore{{Key: "butter", G: 300}, {Key: "apple_firm", G: 1e5}, {Key: "wheat_flour", G: 40}}}
+	for dishes := 1; dishes <= 12; dishes++ {
+		l, err := ListFor([]Baked{{r, a, dishes}, {r, a, 1}}, s, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		needs := map[string]float64{}
+		for _, x := range Needs(r, a, float64(dishes+1)) {
+			needs[x.Key] += x.bought(nil)
+		}
+		n := 0
+		for _, section := range l.Sections {
+			for _, b := range section.Lines {
+				n++
+				if got := b.StoreG + b.BoughtG - b.LeftG; math.Abs(got-needs[b.Key]) > 0.5 {
+					t.Errorf("%d dishes: %s: %.1f of %.1f g", dishes, b.Key, got, needs[b.Key])
+				}
+				if b.BoughtG == 0 && b.Says.String() != "enough is there" || b.LeftG < -0.5 || b.Name == "" {
+					t.Errorf("%d dishes: %+v", dishes, b)
+				}
+			}
+		}
+		if n != len(needs) {
+			t.Errorf("%d lines for %d things", n, len(needs))
+		}
+	}
+	// what was bought comes in, and what was baked goes out
+	in := s.TakeIn([]Line{{Key: "butter", G: 250}, {Key: "salt", G: 500}})
+	if in.Stock[0].G != 550 || in.Stock[3] != (InStore{Key: "salt", G: 500}) || s.Stock[0].G != 300 {
+		t.Errorf("%+v", in.Stock)
+	}
+	out := in.TakeOut(Needs(r, a, 20), nil)
+	for _, x := range out.Stock {
+		if x.Key == "butter" || x.Key == "wheat_flour" || x.G < 0 {
+			t.Errorf("twenty dishes leave %+v", x)
+		}
+	}
+}
+
+// A list of nothing is empty, and what a store can't hold is named.
+func TestBadStores(t *testing.T) {
+	if l, err := ListFor(nil, Store{}, nil); err != nil || len(l.Sections) != 0 {
+		t.Errorf("%+v, %v", l, err)
+	}
+	err := CheckStore(Store{
+		Stock: []InStore{{Key: "moonshine", G: 5}, {Key: "butter", G: -5}},
+		Packs: map[string][]Pack{"butter": {{G: 0, Minor: -1}}},
+	}, nil)
+	for _, want := range []string{"/stock/0/key", "/stock/1/g", "/packs/butter/0/g", "/packs/butter/0/minor"} {
+		if err == nil || !strings.Contains(fmt.Sprintf("%+v", err), want) {
+			t.Errorf("%s is not named in %v", want, err)
+		}
+	}
+}
+
+// The label names what a shop calls it, sets allergens off and says the share of the fruits in the name.
+func TestADessertsLabel(t *testing.T) {
+	r, a := crumble(t)
+	l, err := LabelFor("Damson and apple crumble", r, a, "eu")
+	if err != nil {
+		t.Fatal(err)
+	}
+	text := l.Text.String()
+	for _, want := range []string{"apple ", "damson ", "(WHEAT)", "butter (MILK)", " %"} {
+		if !strings.Contains(text, want) {
+			t.Errorf("%q is not in %q", want, text)
+		}
+	}
+	if len(l.Quid) != 2 || l.NetG != a.Portions.FinishedG || l.KeepDays != keepDays ||
+		strings.Contains(text, "keeps its shape") {
+		t.Errorf("%+v: %s", l.Quid, text)
+	}
+	r.Topping.Key, r.Style = "biscuit_drop", "cobbler"
+	if a, err = balance.Solve(r); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := LabelFor("Cobbler", r, a, "eu"); err == nil || !strings.Contains(err.Error(), "Baking powder") {
+		t.Errorf("baking powder, whose own label nobody has read: %v", err)
 	}
 }

@@ -122,10 +122,20 @@ func LabelOf(q LabelRequest) (*Label, error) {
 				out.Contains = append(out.Contains, a)
 			}
 		}
-		said = append(said, x.says(out.Quid))
+		said = append(said, x.says(out.Quid, message.Name(x.Name)))
 	}
 	out.Text = message.Join(", ", said...)
 	return out, nil
+}
+
+// plainText is the list with names as shops have them: "apple" and not "Apple, firm (keeps its shape)".
+func (l *Label) plainText() message.Message {
+	said := make([]message.Message, len(l.Ingredients))
+	for i, x := range l.Ingredients {
+		name, _, _ := strings.Cut(larder.Plain(string(x.Name)), ",")
+		said[i] = x.says(l.Quid, message.Name(larder.Name(name)))
+	}
+	return message.New("{list}.", message.Part(message.Join(", ", said...)))
 }
 
 func (q LabelRequest) ingredient(key string, pct float64) Ingredient {
@@ -148,15 +158,15 @@ func (q LabelRequest) ingredient(key string, pct float64) Ingredient {
 }
 
 // says is an ingredient in the list, its allergens set off by capitals, a named fruit with its share.
-func (x Ingredient) says(quid []Share) message.Message {
-	says := message.Value(message.Name(x.Name))
+func (x Ingredient) says(quid []Share, name message.Arg) message.Message {
+	says := message.Value(name)
 	if len(x.Allergens) > 0 {
 		set := make([]message.Message, len(x.Allergens))
 		for i, a := range x.Allergens {
 			name, _, _ := strings.Cut(string(larder.AllergenName(a)), " (")
 			set[i] = message.Value(message.Text(strings.ToUpper(name)))
 		}
-		says = message.New("{name} ({allergens})", message.Name(x.Name), message.Part(message.Join(", ", set...)))
+		says = message.New("{name} ({allergens})", name, message.Part(message.Join(", ", set...)))
 	}
 	for _, s := range quid {
 		if s.Key == x.Key {

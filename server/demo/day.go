@@ -5,6 +5,8 @@ import (
 	"time"
 
 	"mabbin/core/day"
+	"mabbin/core/larder"
+	"mabbin/core/sell"
 	"mabbin/server/store"
 )
 
@@ -34,6 +36,21 @@ var house = day.House{
 	WashMin: 10,
 }
 
+// stock is what Oxlip Yard has in: windfalls that will not wait, and what is always there.
+func stock(now time.Time) sell.Store {
+	soon := now.AddDate(0, 0, 3).Format(time.DateOnly)
+	return sell.Store{
+		Stock: []sell.InStore{
+			{Key: "apple_soft", G: 4200, Until: soon},
+			{Key: "wheat_flour", G: 2600},
+			{Key: "caster_sugar", G: 900},
+			{Key: "butter", G: 750},
+			{Key: "double_cream", G: 300, Until: soon},
+		},
+		Packs: map[string][]sell.Pack{},
+	}
+}
+
 // saturday is what is wanted on the first Saturday after the demo was loaded. One dish is wanted twice at noon.
 var saturday = []struct {
 	card       string
@@ -54,12 +71,42 @@ var saturday = []struct {
 	{"Plum betty", "", 1, 15, 0, day.Warm, "Counter", true},
 }
 
+// prices are what a kilogram costs Oxlip Yard; what it grows behind the nursery has none.
+var prices = map[string]map[string]float64{
+	"fruit": {
+		"gooseberry":  5.2,
+		"damson":      3.8,
+		"plum":        2.9,
+		"cherry_sour": 6.4,
+		"apricot":     4.6,
+		"fig":         7.5,
+		"apple_sharp": 1.9,
+	},
+	"ingredient": {
+		"wheat_flour": 0.95, "butter": 8.8, "caster_sugar": 1.7, "light_brown_sugar": 2.1, "demerara_sugar": 2.4,
+		"rolled_oats": 1.4, "cornflour": 3.6, "hazelnuts": 12.5, "egg": 4.2, "double_cream": 5.6, "salt": 0.6,
+	},
+}
+
 // loadDay puts the house and its Saturday in, unless they are there already.
 func loadDay(ctx context.Context, s *store.Store, now time.Time) error {
 	if h, err := s.House(ctx, Kitchen.ID); err != nil || len(h.People) > 0 {
 		return err
 	}
 	if err := s.SetHouse(ctx, Kitchen.ID, house, ""); err != nil {
+		return err
+	}
+	for of, rows := range prices {
+		for key, price := range rows {
+			row := larder.OwnRow{Values: map[string]float64{"price_per_kg": price}}
+			if err := s.SetOwn(ctx, Kitchen.ID, of, key, row); err != nil {
+				return err
+			}
+		}
+	}
+	if _, err := s.UpdatePantry(ctx, Kitchen.ID, "", func(sell.Store) (sell.Store, error) {
+		return stock(now), nil
+	}); err != nil {
 		return err
 	}
 	today := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, time.UTC)

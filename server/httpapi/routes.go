@@ -68,6 +68,13 @@ func (s *server) kitchenRoutes(k *gin.RouterGroup) {
 	k.PUT("/cards/:card", s.changeCard)
 	k.POST("/cards/:card/versions", s.addVersion)
 	k.GET("/cards/:card/versions/:version/beside/:other", s.compareVersions)
+	// buying and selling
+	k.GET("/store", s.getStore)
+	k.PUT("/store", s.setStore)
+	k.POST("/store/in", s.takeIn)
+	k.POST("/store/out", s.takeOut)
+	k.POST("/to-buy", s.toBuy)
+	k.POST("/labels", s.labels)
 	// the days
 	k.GET("/house", s.getHouse)
 	k.PUT("/house", s.setHouse)

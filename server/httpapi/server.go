@@ -41,6 +41,7 @@ type server struct {
 	log       app.Log
 	days      app.Days
 	ways      app.OnTheWayTo
+	buying    app.Buying
 	kitchens  app.Kitchens
 	contract  operations
 	readings  map[string][]any // what may be said of how somebody reads
@@ -87,6 +88,13 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 			Store: cfg.Store, Desk: app.Bench{Kitchens: cfg.Store}, Clock: cfg.Clock, Notify: cfg.Events.Changed,
 		},
 		log: app.Log{Store: cfg.Store, Watch: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
+	}
+	s.buying = app.Buying{
+		Store:    cfg.Store,
+		Kitchens: cfg.Store,
+		Cards:    cfg.Store,
+		Days:     s.days,
+		Notify:   cfg.Events.Changed,
 	}
 	r.Use(s.logged, s.recovered, secure, s.paced)
 	r.GET("/healthz", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"status": "alive"}) })

@@ -16,6 +16,7 @@ import (
 	"mabbin/core/outcome"
 	"mabbin/core/oven"
 	"mabbin/core/recipe"
+	"mabbin/core/sell"
 	"mabbin/core/watch"
 
 	"github.com/google/uuid"
@@ -49,6 +50,7 @@ var tables = []table{
 	},
 	{"house", plainRows("house", "kitchen_id"), column("has", day.CheckHouse)},
 	{"day", plainRows("day", "on_date"), all(column("asked", day.CheckAsked), column[day.Laid]("laid", nil))},
+	{"pantry", plainRows("pantry", "kitchen_id"), column[sell.Store]("has", nil)},
 	{"on_the_way", plainRows("on_the_way", "id"), column[[]app.WayStep]("steps", nil)},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
 	{

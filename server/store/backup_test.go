@@ -14,6 +14,7 @@ import (
 
 	"mabbin/app"
 	"mabbin/core/fault"
+	"mabbin/core/message"
 	"mabbin/core/watch"
 	"mabbin/server/demo"
 	"mabbin/server/formats"
@@ -95,6 +96,12 @@ func full(t *testing.T) *store.Store {
 	})
 	if page[0].Picture == nil {
 		t.Fatal("no bake of the demo has a picture")
+	}
+	if err := s.SetOnTheWay(ctx, demo.Kitchen.ID, app.OnTheWay{
+		ID: uuid.New(), Title: "On its way", ReadyAt: wentIn,
+		Steps: []app.WayStep{{At: wentIn, Kind: "fruit", Says: message.New("Prepare the fruit"), State: "waiting"}},
+	}); err != nil {
+		t.Fatal(err)
 	}
 	runny := "runny"
 	if _, err := s.CorrectBake(

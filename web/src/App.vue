@@ -32,6 +32,7 @@ bindKeys(everywhere, [
   { key: 'y', says: 'the day', does: () => void router.push('/day') },
   { key: 'o', says: 'the oven watch', does: () => void router.push('/watch') },
   { key: 'l', says: 'the log', does: () => void router.push('/log') },
+  { key: 'p', says: 'the store', does: () => void router.push('/store') },
   { key: 'h', says: 'the shelf', does: () => void router.push('/shelf') },
 ])
 onMounted(() => void kitchen.load())
@@ -66,6 +67,9 @@ router.afterEach(() => setTimeout(keepFocus, 50))
         >
         <RouterLink to="/log" :class="{ 'router-link-exact-active': $route.name === 'beside' }"
           >Log</RouterLink
+        >
+        <RouterLink to="/store" :class="{ 'router-link-exact-active': $route.name === 'store' }"
+          >Store</RouterLink
         >
         <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }"
           >Shelf</RouterLink
@@ -150,20 +154,26 @@ main:focus {
 }
 @media (max-width: 43.75em) {
   header {
+    flex-wrap: wrap;
+    justify-content: flex-end;
+    height: auto;
     padding: 0 8px;
-    gap: 4px;
+    gap: 0 4px;
   }
   .name,
   .mark {
     display: none;
   }
   nav {
+    order: 1;
+    flex: 1 0 100%;
+    justify-content: space-between;
     gap: 0;
     margin-left: 0;
-    margin-right: auto;
   }
   nav a {
-    padding: 0 5px;
+    min-height: 44px;
+    padding: 0 4px;
   }
   .in {
     margin-left: 3px;

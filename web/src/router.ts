@@ -34,6 +34,12 @@ export const router = createRouter({
       meta: { title: 'Day' },
     },
     {
+      path: '/store/:part?',
+      name: 'store',
+      component: () => import('@/views/store/StoreView.vue'),
+      meta: { title: 'Store' },
+    },
+    {
       path: '/how-it-bakes',
       name: 'how',
       component: () => import('@/views/bench/bake/HowItBakes.vue'),

@@ -745,6 +745,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/store": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** What the kitchen has in store */
+        get: operations["getStore"];
+        /** Keep what the kitchen has in store, and in what packs its shops sell */
+        put: operations["setStore"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/store/in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put what was bought into the store */
+        post: operations["takeIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/store/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take what some desserts use out of the store */
+        post: operations["takeOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/to-buy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to buy for some cards or for a day - as bought, less what there is, in packs */
+        post: operations["toBuy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchens/{kitchen}/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is printed beside some cards, or a day's. The local food authority's code and a licensed professional decide */
+        post: operations["labels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/own": {
         parameters: {
             query?: never;
@@ -3594,6 +3690,95 @@ export interface components {
             order: string;
             why: components["schemas"]["Text"];
         };
+        Store: {
+            stock: components["schemas"]["InStore"][];
+            packs: {
+                [key: string]: components["schemas"]["ShopPack"][];
+            };
+        };
+        InStore: {
+            key: string;
+            /** Format: double */
+            g: number;
+            /** @description A date: it must be used by then */
+            until?: string;
+        };
+        StoreKept: {
+            store: components["schemas"]["Store"];
+            revision: string;
+        };
+        BoughtLines: {
+            lines: components["schemas"]["SellLine"][];
+        };
+        WantedCards: {
+            /** @description All that is wanted on this day */
+            date?: string;
+            cards?: components["schemas"]["WantedCard"][];
+        };
+        WantedCard: {
+            /** Format: uuid */
+            card: string;
+            dishes: number;
+        };
+        ToBuy: {
+            sections: components["schemas"]["ToBuySection"][];
+            /** Format: int64 */
+            minor: number;
+            unpriced: number;
+        };
+        ToBuySection: {
+            title: components["schemas"]["Text"];
+            lines: components["schemas"]["ToBuyLine"][];
+        };
+        ToBuyLine: {
+            key: string;
+            /** Format: double */
+            need_g: number;
+            /** Format: double */
+            store_g: number;
+            /** Format: double */
+            short_g: number;
+            packs: components["schemas"]["BoughtPacks"][];
+            /** Format: double */
+            bought_g: number;
+            /** Format: double */
+            left_g: number;
+            /** Format: int64 */
+            minor: number | null;
+            name: components["schemas"]["Text"];
+            says: components["schemas"]["Text"];
+            left?: components["schemas"]["Text"];
+            has?: components["schemas"]["Text"];
+            /** @description The packs are as shops usually sell it */
+            guessed: boolean;
+        };
+        CardLabels: {
+            labels: components["schemas"]["CardLabel"][];
+        };
+        CardLabel: {
+            /** Format: uuid */
+            card: string;
+            name: string;
+            label?: components["schemas"]["DessertLabel"];
+            /** @description There is none */
+            why?: string;
+        };
+        DessertLabel: {
+            ingredients: components["schemas"]["LabelIngredient"][];
+            contains: string[];
+            quid: components["schemas"]["LabelShare"][];
+            text: components["schemas"]["Text"];
+            name: string;
+            /** Format: double */
+            net_g: number;
+            /** Format: double */
+            portion_g: number;
+            /** Format: double */
+            portions: number;
+            keep: components["schemas"]["Text"];
+            keep_days: number;
+            rewarm: components["schemas"]["Text"];
+        };
         Larder: {
             /** @description How the kitchens of a region measure and read: what a new one begins with */
             habits: components["schemas"]["Habit"][];
@@ -5738,6 +5923,167 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getStore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The store */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreKept"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setStore: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Store"];
+            };
+        };
+        responses: {
+            /** @description The store as it is kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreKept"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoughtLines"];
+            };
+        };
+        responses: {
+            /** @description The store */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreKept"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedCards"];
+            };
+        };
+        responses: {
+            /** @description The store */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreKept"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    toBuy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedCards"];
+            };
+        };
+        responses: {
+            /** @description The list, as it stands in a shop */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToBuy"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    labels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedCards"];
+            };
+        };
+        responses: {
+            /** @description A label for each; one with an unread ingredient says which */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardLabels"];
+                };
             };
             default: components["responses"]["Problem"];
         };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { refDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { api, ask, inWords, type Card, type CardListed, type Unusable, type Version } from '@/api/client'
 import { useDessert } from '@/stores/useDessert'
 import HistoryNotice from '@/ui/HistoryNotice.vue'
@@ -20,6 +20,8 @@ const kitchen = useKitchen()
 const dessert = useDessert()
 const outbox = useOutbox()
 const router = useRouter()
+/** A link may ask for one fruit. */
+const { fruit: fruitAsked } = useRoute().query as { fruit?: string }
 const cards = ref<CardListed[]>()
 const unusable = ref<Unusable[]>([])
 const all = ref(0)
@@ -34,7 +36,7 @@ const seeks = reactive<{
   diet?: 'vegan' | 'dairy_free' | 'egg_free' | 'gluten_free' | 'nut_free'
   most?: number
   archived: boolean
-}>({ words: '', archived: false })
+}>({ words: '', archived: false, fruit: fruitAsked })
 const diets: [NonNullable<typeof seeks.diet>, string][] = [
   ['vegan', 'vegan'],
   ['dairy_free', 'no dairy'],
@@ -58,7 +60,7 @@ const sought = refDebounced(
   150,
 )
 /** Whether the finer filters are shown. */
-const narrow = ref(false)
+const narrow = ref(!!fruitAsked)
 const narrowed = computed(() => Object.values(sought.value).some((v) => v !== undefined))
 let asked = 0
 async function fetch(id: string, from = 0) {

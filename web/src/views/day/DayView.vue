@@ -393,6 +393,13 @@ onBeforeUnmount(
   text-align: center;
   font-size: 1.125rem;
 }
+@media (max-width: 32.5em) {
+  .bar h1 {
+    flex: 1;
+    min-width: 0;
+    font-size: 1.25rem;
+  }
+}
 @media (max-width: 62em) {
   .two {
     grid-template-columns: minmax(0, 1fr);

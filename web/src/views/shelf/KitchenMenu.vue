@@ -57,13 +57,4 @@ function name(isNew: boolean) {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-@media (max-width: 43.75em) {
-  .kitchen :deep([data-testid='kitchen-menu']) {
-    width: 44px;
-    padding: 0;
-  }
-  .kitchen :deep([data-testid='kitchen-menu'] .says) {
-    display: none;
-  }
-}
 </style>

@@ -1,0 +1,197 @@
+package app
+
+import (
+	"context"
+	"time"
+
+	"mabbin/core/day"
+	"mabbin/core/fault"
+	"mabbin/core/measure"
+	"mabbin/core/message"
+	"mabbin/core/sell"
+
+	"github.com/google/uuid"
+)
+
+// PantryStore keeps what a kitchen has in store.
+type PantryStore interface {
+	Pantry(ctx context.Context, kitchen uuid.UUID) (sell.Store, error)
+	// UpdatePantry changes it, in one transaction that holds it.
+	UpdatePantry(
+		ctx context.Context,
+		kitchen uuid.UUID,
+		when If,
+		change func(sell.Store) (sell.Store, error),
+	) (sell.Store, error)
+}
+
+// Buying is what is done about buying and selling.
+type Buying struct {
+	Store    PantryStore
+	Kitchens KitchenStore
+	Cards    CardStore
+	Days     Days
+	Notify   Notify
+}
+
+// WantedCard is a card, so many times.
+type WantedCard struct {
+	Card   uuid.UUID
+	Dishes int
+}
+
+// Set keeps what a kitchen has in store.
+func (b Buying) Set(ctx context.Context, kitchen uuid.UUID, s sell.Store, when If) (sell.Store, error) {
+	own, err := b.Kitchens.Own(ctx, kitchen)
+	if err != nil {
+		return s, err
+	}
+	if err := sell.CheckStore(s, own); err != nil {
+		return s, err
+	}
+	return b.update(ctx, kitchen, when, func(sell.Store) (sell.Store, error) { return s, nil })
+}
+
+// TakeIn puts what was bought into the store.
+func (b Buying) TakeIn(ctx context.Context, kitchen uuid.UUID, lines []sell.Line) (sell.Store, error) {
+	own, err := b.Kitchens.Own(ctx, kitchen)
+	if err != nil {
+		return sell.Store{}, err
+	}
+	return b.update(ctx, kitchen, "", func(s sell.Store) (sell.Store, error) {
+		s = s.TakeIn(lines)
+		return s, sell.CheckStore(s, own)
+	})
+}
+
+// TakeOut takes what some desserts use out of the store.
+func (b Buying) TakeOut(ctx context.Context, kitchen uuid.UUID, of []WantedCard) (sell.Store, error) {
+	all, err := b.baked(ctx, kitchen, of)
+	if err != nil {
+		return sell.Store{}, err
+	}
+	own, err := b.Kitchens.Own(ctx, kitchen)
+	if err != nil {
+		return sell.Store{}, err
+	}
+	var used []sell.Line
+	for _, x := range all {
+		used = append(used, sell.Needs(x.Request, x.Answer, float64(x.Dishes))...)
+	}
+	return b.update(ctx, kitchen, "", func(s sell.Store) (sell.Store, error) { return s.TakeOut(used, own), nil })
+}
+
+func (b Buying) update(
+	ctx context.Context, kitchen uuid.UUID, when If, change func(sell.Store) (sell.Store, error),
+) (sell.Store, error) {
+	s, err := b.Store.UpdatePantry(ctx, kitchen, when, change)
+	if err == nil {
+		b.Notify(kitchen)
+	}
+	return s, err
+}
+
+// OfDay are the cards that are wanted on a day.
+func (b Buying) OfDay(ctx context.Context, kitchen uuid.UUID, date time.Time) ([]WantedCard, error) {
+	d, err := b.Days.Open(ctx, kitchen, date)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]WantedCard, 0, len(d.Asked.Orders))
+	for _, o := range d.Asked.Orders {
+		card, err := uuid.Parse(o.Card)
+		if err == nil {
+			out = append(out, WantedCard{card, o.Dishes})
+		}
+	}
+	return out, nil
+}
+
+// List is what to buy for some cards, less what there is.
+func (b Buying) List(ctx context.Context, kitchen uuid.UUID, of []WantedCard) (*sell.List, error) {
+	all, err := b.baked(ctx, kitchen, of)
+	if err != nil {
+		return nil, err
+	}
+	s, err := b.Store.Pantry(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	own, err := b.Kitchens.Own(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	return sell.ListFor(all, s, own)
+}
+
+// baked are cards with their bakes; one that is gone, or can't be baked, is named.
+func (b Buying) baked(ctx context.Context, kitchen uuid.UUID, of []WantedCard) ([]sell.Baked, error) {
+	var f fault.Faults
+	var out []sell.Baked
+	err := b.eachCard(ctx, kitchen, of, func(i int, x day.Ordered, err error) {
+		if err != nil {
+			f.Add(pointer("/cards", i, "/card"), message.New("is a card that is gone, or can’t be baked"))
+			return
+		}
+		out = append(out, sell.Baked{Request: x.Dessert.Request, Answer: &x.Answer.Balance, Dishes: of[i].Dishes})
+	})
+	if err != nil {
+		return nil, err
+	}
+	return out, f.Err()
+}
+
+// eachCard bakes each card on paper; told are those that can't be, with why.
+func (b Buying) eachCard(
+	ctx context.Context, kitchen uuid.UUID, of []WantedCard, tell func(i int, x day.Ordered, why error),
+) error {
+	k, err := b.Kitchens.OneKitchen(ctx, kitchen)
+	if err != nil {
+		return err
+	}
+	for i, w := range of {
+		card, err := b.Cards.Card(ctx, kitchen, w.Card)
+		var x day.Ordered
+		if err == nil {
+			x.ID = card.Name
+			err = b.Days.Baked.work(ctx, k, nil, card.Versions[0], &x)
+			if err == nil && x.Answer == nil {
+				err = ErrUnusable
+			}
+		}
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
+		tell(i, x, err)
+	}
+	return nil
+}
+
+// CardLabel is the label of a card, or why there is none.
+type CardLabel struct {
+	Card  uuid.UUID
+	Name  string
+	Label *sell.DessertLabel
+	Why   error
+}
+
+// Labels are what is printed of some cards, by the list of allergens of the kitchen's region.
+func (b Buying) Labels(ctx context.Context, kitchen uuid.UUID, of []WantedCard) ([]CardLabel, error) {
+	k, err := b.Kitchens.OneKitchen(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	region := "eu"
+	if k.English == measure.US {
+		region = "us"
+	}
+	out := []CardLabel{}
+	err = b.eachCard(ctx, kitchen, of, func(i int, x day.Ordered, why error) {
+		l := CardLabel{Card: of[i].Card, Name: x.ID, Why: why}
+		if why == nil {
+			l.Label, l.Why = sell.LabelFor(x.ID, x.Dessert.Request, &x.Answer.Balance, region)
+		}
+		out = append(out, l)
+	})
+	return out, err
+}

@@ -1,0 +1,108 @@
+package sell
+
+import (
+	"strings"
+
+	"mabbin/core/balance"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+)
+
+// DessertLabel is all that is printed beside a dessert that is sold.
+type DessertLabel struct {
+	Label
+	Name     string          `json:"name"`
+	NetG     float64         `json:"net_g"` // as baked, of the whole dish
+	PortionG float64         `json:"portion_g"`
+	Portions float64         `json:"portions"`
+	Keep     message.Message `json:"keep"`
+	KeepDays int             `json:"keep_days"`
+	Rewarm   message.Message `json:"rewarm"`
+}
+
+// How long a dessert keeps, days, and how it is warmed again. Working figures: the local food authority's code and a
+// licensed professional decide.
+const (
+	keepDays, keepBarDays, keepCustardDays = 2, 4, 3
+	coldDays                               = 4
+	rewarmC, rewarmTo                      = 160.0, 74.0
+)
+
+// LabelFor is what is printed of a dessert. An ingredient whose own label has to be read first is fault.Faults.
+func LabelFor(name string, r balance.Request, a *balance.Answer, region string) (*DessertLabel, error) {
+	q := LabelRequest{Name: name, FinishedG: a.Portions.FinishedG, Region: region, Own: r.Own}
+	for _, b := range a.Ticket {
+		p := Part{Name: b.Key}
+		for _, l := range b.Lines {
+			if l.Key == waterKey {
+				q.AddedWaterG += l.G
+			} else if known(l.Key, r.Own) {
+				p.Lines = append(p.Lines, Line{Key: l.Key, G: l.G})
+			}
+		}
+		if len(p.Lines) > 0 {
+			q.Parts = append(q.Parts, p)
+		}
+	}
+	for _, f := range r.Fruits {
+		if row, ok := r.Own.Fruit(f.Key); ok && named(name, row.Name) {
+			q.Named = append(q.Named, f.Key)
+		}
+	}
+	l, err := LabelOf(q)
+	if err != nil {
+		return nil, err
+	}
+	out := &DessertLabel{
+		Label: *l, Name: name, NetG: a.Portions.FinishedG, PortionG: a.Portions.EachG, Portions: a.Portions.Count,
+		Rewarm: message.New("To warm it again: {oven} under foil until it is {hot} in the middle; the last minutes without.",
+			message.OvenHeat(rewarmC), message.Celsius(rewarmTo)),
+	}
+	out.KeepDays, out.Keep = keeps(r, a)
+	out.Text = l.plainText()
+	return out, nil
+}
+
+func known(key string, own *larder.Own) bool {
+	_, fruit := own.Fruit(key)
+	_, other := own.Ingredient(key)
+	return fruit || other
+}
+
+// named says whether a dessert's name has a fruit in it: "Damson and apple crumble" has "Apple, cooking".
+func named(name, fruit string) bool {
+	name = strings.ToLower(name)
+	plain, _, _ := strings.Cut(larder.Plain(fruit), ",")
+	for word := range strings.FieldsSeq(plain) {
+		if len(word) >= shortestFruit && strings.Contains(name, word) {
+			return true
+		}
+	}
+	return false
+}
+
+// shortestFruit is the fewest letters of a fruit: fig.
+const shortestFruit = 3
+
+// keeps is how long it keeps, and where.
+func keeps(r balance.Request, a *balance.Answer) (int, message.Message) {
+	moist := r.Custard != nil
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			i, ok := r.Own.Ingredient(l.Key)
+			moist = moist || ok && b.Key == "custard" && i.Role == "egg"
+		}
+	}
+	switch {
+	case moist:
+		return keepCustardDays, message.New("In the fridge, at {cold} or below: {n} days.", message.Celsius(5),
+			message.Count(keepCustardDays))
+	case r.Style == "bar":
+		return keepBarDays, message.New("Covered, at room temperature: {n} days.", message.Count(keepBarDays))
+	}
+	return keepDays, message.New(
+		"Covered, at room temperature: {n} days; in the fridge {cold} days.",
+		message.Count(keepDays),
+		message.Count(coldDays),
+	)
+}

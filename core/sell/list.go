@@ -1,0 +1,317 @@
+package sell
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+)
+
+// Store is what a kitchen has in, and in what packs its shops sell.
+type Store struct {
+	Stock []InStore         `json:"stock"`
+	Packs map[string][]Pack `json:"packs"` // the kitchen's own; left out: as shops usually sell it
+}
+
+// InStore is what there is of one thing.
+type InStore struct {
+	Key   string  `json:"key"`
+	G     float64 `json:"g"`
+	Until string  `json:"until,omitempty"` // a date: it must be used by then
+}
+
+const mostStock = 500
+
+// CheckStore finds every wrong field.
+func CheckStore(s Store, own *larder.Own) error {
+	var f fault.Faults
+	if n := len(s.Stock); n > mostStock {
+		f.Add("/stock", fault.TooMany(n, mostStock))
+		return f.Err()
+	}
+	for i, x := range s.Stock {
+		Line{Key: x.Key, G: x.G}.check(fmt.Sprintf("/stock/%d", i), own, &f)
+	}
+	for key, packs := range s.Packs {
+		for i, p := range packs {
+			f.RangeAt(fmt.Sprintf("/packs/%s/%d", key, i), "/g", p.G, finestPackG, 1e6, "g")
+			f.RangeAt(fmt.Sprintf("/packs/%s/%d", key, i), "/minor", float64(p.Minor), 0, 1e9, "")
+		}
+	}
+	return f.Err()
+}
+
+// Baked is a dessert that is bought for, so many times.
+type Baked struct {
+	Request balance.Request
+	Answer  *balance.Answer
+	Dishes  int
+}
+
+// ListLine is one thing to buy, in words.
+type ListLine struct {
+	Buy
+	Name larder.Name `json:"name"`
+	// Says is how it is bought: "2 × 1000 g".
+	Says message.Message `json:"says"`
+	// Left is what is left over, and Has what there is of it; empty: nothing worth a word.
+	Left message.Message `json:"left,omitzero"`
+	Has  message.Message `json:"has,omitzero"`
+	// Guessed packs are as shops usually sell it, and not the kitchen's own.
+	Guessed bool `json:"guessed"`
+}
+
+// Section is where in a shop things stand together.
+type Section struct {
+	Title message.Message `json:"title"`
+	Lines []ListLine      `json:"lines"`
+}
+
+// List is what to buy for some desserts.
+type List struct {
+	Sections []Section `json:"sections"`
+	// Minor is what all with a price comes to, and Unpriced how many things have none.
+	Minor    int64 `json:"minor"`
+	Unpriced int   `json:"unpriced"`
+}
+
+// Needs are the ingredients of a dessert as they are weighed, so many times.
+func Needs(r balance.Request, a *balance.Answer, times float64) []Line {
+	states := map[string]string{}
+	for _, f := range r.Fruits {
+		switch {
+		case f.Frozen:
+			states[f.Key] = "frozen"
+		case f.Peeled != nil && !*f.Peeled:
+			states[f.Key] = "unpeeled"
+		default:
+			states[f.Key] = "peeled"
+		}
+	}
+	var out []Line
+	at := map[string]int{}
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			if _, fruit := r.Own.Fruit(l.Key); !fruit {
+				if _, known := r.Own.Ingredient(l.Key); !known {
+					continue
+				}
+			}
+			if l.Key == waterKey { // out of the tap
+				continue
+			}
+			i, seen := at[l.Key]
+			if !seen {
+				i = len(out)
+				at[l.Key] = i
+				out = append(out, Line{Key: l.Key, State: states[l.Key]})
+			}
+			out[i].G += l.G * times
+		}
+	}
+	return out
+}
+
+// usualPacks are sizes that shops usually sell, g, by what it is. Working figures, until a kitchen has its own.
+var usualPacks = []struct {
+	role, key string
+	g         []float64
+}{
+	{"flour", "", []float64{1000, 1500}},
+	{"sugar", "", []float64{500, 1000}},
+	{"fat", "butter", []float64{250}},
+	{"oat", "", []float64{500, 1000}},
+	{"nut", "", []float64{100, 200}},
+	{"liquid", "cream", []float64{200, 500}},
+	{"liquid", "milk", []float64{1000}},
+	{"thickener", "", []float64{100, 250}},
+	{"pastry", "", []float64{275, 320}},
+	{"leavener", "", []float64{100}},
+	{"crumb", "", []float64{400}},
+}
+
+// eggs are sold by these numbers.
+var eggPacks = []float64{6, 10}
+
+func packsOf(key string, own *larder.Own) (out []Pack) {
+	i, ok := own.Ingredient(key)
+	if !ok {
+		return nil
+	}
+	price, _ := priceOf(key, own)
+	add := func(g float64) { out = append(out, Pack{G: g, Minor: int64(math.Round(float64(price) * g / pricedG))}) }
+	if i.Role == "egg" && i.PieceG > 0 {
+		for _, n := range eggPacks {
+			add(n * i.PieceG)
+		}
+		return out
+	}
+	for _, p := range usualPacks {
+		if p.role == i.Role && strings.Contains(key, p.key) {
+			for _, g := range p.g {
+				add(g)
+			}
+			return out
+		}
+	}
+	return nil
+}
+
+// sections are where things stand, by what they are; the last takes the rest.
+var sections = []struct {
+	title string
+	roles []string
+}{
+	{"Fruit", nil},
+	{"Cold: butter, cream, eggs", []string{"fat", "egg", "liquid", "pastry"}},
+	{"Dry: flour, sugar, oats", []string{"flour", "sugar", "oat", "thickener", "leavener", "crumb", "syrup"}},
+	{"Nuts, spices and the rest", nil},
+}
+
+func sectionOf(key string, own *larder.Own) int {
+	if _, fruit := own.Fruit(key); fruit {
+		return 0
+	}
+	i, _ := own.Ingredient(key)
+	for n, s := range sections {
+		if slices.Contains(s.roles, i.Role) {
+			return n
+		}
+	}
+	return len(sections) - 1
+}
+
+// ListFor is what to buy for desserts, less what there is. What a kitchen knows better than the tables is its own.
+func ListFor(all []Baked, s Store, own *larder.Own) (*List, error) {
+	q := ShoppingRequest{Packs: map[string][]Pack{}, Own: own}
+	for _, b := range all {
+		q.Needs = append(q.Needs, Needs(b.Request, b.Answer, float64(b.Dishes))...)
+	}
+	out := &List{Sections: []Section{}}
+	if len(q.Needs) == 0 {
+		return out, nil
+	}
+	for _, x := range s.Stock {
+		q.Store = append(q.Store, Stored{x.Key, x.G})
+	}
+	guessed := map[string]bool{}
+	for _, l := range q.Needs {
+		if _, done := q.Packs[l.Key]; done {
+			continue
+		}
+		if packs := s.Packs[l.Key]; len(packs) > 0 {
+			q.Packs[l.Key] = packs
+		} else if packs := packsOf(l.Key, own); packs != nil {
+			q.Packs[l.Key], guessed[l.Key] = packs, true
+		}
+	}
+	bought, err := ShoppingList(q)
+	if err != nil {
+		return nil, err
+	}
+	lines := make([][]ListLine, len(sections))
+	for _, b := range bought.Buy {
+		price, priced := priceOf(b.Key, own)
+		switch {
+		case b.Minor == nil && priced: // loose
+			minor := int64(math.Round(float64(price) * b.BoughtG / pricedG))
+			b.Minor = &minor
+		case guessed[b.Key] && !priced:
+			b.Minor = nil
+		}
+		if b.Minor == nil && b.BoughtG > 0 {
+			out.Unpriced++
+		} else if b.Minor != nil {
+			out.Minor += *b.Minor
+		}
+		n := sectionOf(b.Key, own)
+		lines[n] = append(lines[n], b.told(guessed[b.Key], own))
+	}
+	for n, all := range lines {
+		if len(all) > 0 {
+			slices.SortStableFunc(all, func(a, b ListLine) int { return cmp.Compare(b.ShortG, a.ShortG) })
+			out.Sections = append(out.Sections, Section{message.New(sections[n].title), all})
+		}
+	}
+	return out, nil
+}
+
+// From how much on what is there, and what is left over, is worth a word, g.
+const (
+	worthG     = 1.0
+	worthLeftG = 20.0
+)
+
+func (b Buy) told(guessed bool, own *larder.Own) ListLine {
+	l := ListLine{Buy: b, Guessed: guessed}
+	piece := 0.0
+	if f, ok := own.Fruit(b.Key); ok {
+		l.Name = larder.Name(f.Name)
+	} else if i, ok := own.Ingredient(b.Key); ok {
+		l.Name = larder.Name(i.Name)
+		if i.Role == "egg" {
+			piece = i.PieceG
+		}
+	}
+	much := func(g float64) message.Arg {
+		if piece > 0 {
+			return message.Number(g/piece, 0)
+		}
+		return message.Grams(g)
+	}
+	switch {
+	case b.BoughtG == 0:
+		l.Says = message.New("enough is there")
+	case len(b.Packs) == 0:
+		l.Says = message.Value(much(b.BoughtG))
+	default:
+		var all []message.Message
+		for _, p := range b.Packs {
+			all = append(all, message.New("{n} × {size}", message.Count(p.Count), much(p.G)))
+		}
+		l.Says = message.Join(", ", all...)
+	}
+	if b.LeftG >= worthLeftG && b.BoughtG > 0 {
+		l.Left = message.New("{much} left over", much(b.LeftG))
+	}
+	if b.StoreG >= worthG {
+		l.Has = message.New("{much} in store", much(b.StoreG))
+	}
+	return l
+}
+
+// TakeIn puts what was bought into the store.
+func (s Store) TakeIn(lines []Line) Store {
+	s.Stock = slices.Clone(s.Stock)
+	for _, l := range lines {
+		i := slices.IndexFunc(s.Stock, func(x InStore) bool { return x.Key == l.Key })
+		if i < 0 {
+			s.Stock = append(s.Stock, InStore{Key: l.Key, G: l.G})
+			continue
+		}
+		s.Stock[i].G += l.G
+	}
+	return s
+}
+
+// TakeOut takes what was used out of the store, as it was bought; what is used up is no longer in it.
+func (s Store) TakeOut(lines []Line, own *larder.Own) Store {
+	used := map[string]float64{}
+	for _, l := range lines {
+		used[l.Key] += l.bought(own)
+	}
+	out := Store{Packs: s.Packs, Stock: []InStore{}}
+	for _, x := range s.Stock {
+		x.G = math.Round(10*max(0, x.G-used[x.Key])) / 10
+		if x.G >= worthG {
+			out.Stock = append(out.Stock, x)
+		}
+	}
+	return out
+}

@@ -1,0 +1,63 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+)
+
+// What a Saturday needs is bought: the list says how much in which packs and what it comes to, what is ticked off comes
+// into the store, and its labels say what is in each.
+func TestBuyingForASaturday(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/store"), WaitVisible(id("buy-nothing")))
+	do(
+		t,
+		ctx,
+		storing("mabbin.wanted", `{"date":"2026-10-17","cards":[]}`),
+		Navigate(url+"/store"),
+		WaitVisible(id("buy-gooseberry")),
+	)
+	reads(t, ctx, id("buy-butter"), "250 g", "750 g in store", "usual packs")
+	reads(t, ctx, id("buy-sum"), "€")
+	before := text(t, ctx, id("buy-gooseberry"))
+	do(t, ctx, click(id("for-card")), click(id("for-add-Gooseberry crumble")))
+	changes(t, ctx, id("buy-gooseberry"), before)
+	more := text(t, ctx, id("buy-gooseberry"))
+	do(t, ctx, click(id("more-Gooseberry crumble")))
+	changes(t, ctx, id("buy-gooseberry"), more)
+	do(t, ctx, click(id("buy-gooseberry", " input")), click(id("take-in")))
+	reads(t, ctx, id("buy-gooseberry"), "enough is there", "in store")
+	do(t, ctx, click(id("store-stock")))
+	reads(t, ctx, id("stock-gooseberry"), "Gooseberry")
+
+	// counted, and undone
+	do(t, ctx, fill(id("stock-g-butter"), "120"))
+	do(t, ctx, click(id("store-buy")))
+	reads(t, ctx, id("buy-butter"), "120 g in store")
+	do(t, ctx, click(id("store-stock")), click(id("undo")), click(id("store-buy")))
+	reads(t, ctx, id("buy-butter"), "750 g in store")
+
+	do(t, ctx, click(id("store-stock")), click(id("stock-gooseberry", " a")))
+	reads(t, ctx, CSS("main"), "Gooseberry crumble")
+	if all := text(t, ctx, CSS("main")); strings.Contains(all, "Plum betty") {
+		t.Errorf("cards with gooseberries: %s", all)
+	}
+	do(t, ctx, Navigate(url+"/store"), click(id("store-labels")))
+	reads(
+		t,
+		ctx,
+		id("label-Gooseberry crumble"),
+		"gooseberry",
+		"WHEAT",
+		"MILK",
+		"Best before Monday 19 October",
+		"batch 171026-",
+	)
+	reads(t, ctx, CSS("main"), "Apricot cobbler", "No label: Baking powder: read its label first")
+	do(t, ctx, click(id("label-counter")))
+	reads(t, ctx, id("label-Gooseberry crumble"), "A portion is about")
+}

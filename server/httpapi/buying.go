@@ -1,0 +1,119 @@
+package httpapi
+
+import (
+	"errors"
+	"net/http"
+	"time"
+
+	"mabbin/api"
+	"mabbin/app"
+	"mabbin/core/fault"
+	"mabbin/core/message"
+	"mabbin/core/sell"
+
+	"github.com/gin-gonic/gin"
+)
+
+func storeTold(x sell.Store) api.StoreKept { return api.StoreKept{Store: x, Revision: app.Revision(x)} }
+
+// getStore is what a kitchen has in store.
+func (s *server) getStore(c *gin.Context) {
+	x, err := s.Store.Pantry(c, kitchenOf(c))
+	s.respond(c, http.StatusOK, storeTold(x), err)
+}
+
+// setStore keeps what a kitchen has in store.
+func (s *server) setStore(c *gin.Context) {
+	in, ok := decode[sell.Store](s, c, nil)
+	if !ok {
+		return
+	}
+	x, err := s.buying.Set(c, kitchenOf(c), in, when(c))
+	s.respond(c, http.StatusOK, storeTold(x), err)
+}
+
+// takeIn puts what was bought into the store.
+func (s *server) takeIn(c *gin.Context) {
+	in, ok := decode[api.BoughtLines](s, c, nil)
+	if !ok {
+		return
+	}
+	x, err := s.buying.TakeIn(c, kitchenOf(c), in.Lines)
+	s.respond(c, http.StatusOK, storeTold(x), err)
+}
+
+// takeOut takes what some desserts use out of the store.
+func (s *server) takeOut(c *gin.Context) {
+	of, ok := s.wantedCards(c)
+	if !ok {
+		return
+	}
+	x, err := s.buying.TakeOut(c, kitchenOf(c), of)
+	s.respond(c, http.StatusOK, storeTold(x), err)
+}
+
+// toBuy is what to buy for some cards.
+func (s *server) toBuy(c *gin.Context) {
+	of, ok := s.wantedCards(c)
+	if !ok {
+		return
+	}
+	list, err := s.buying.List(c, kitchenOf(c), of)
+	s.respond(c, http.StatusOK, list, err)
+}
+
+// labels are what is printed beside some cards.
+func (s *server) labels(c *gin.Context) {
+	of, ok := s.wantedCards(c)
+	if !ok {
+		return
+	}
+	all, err := s.buying.Labels(c, kitchenOf(c), of)
+	r := s.reading(c)
+	s.respond(c, http.StatusOK, api.CardLabels{Labels: each(all, func(x app.CardLabel) api.CardLabel {
+		out := api.CardLabel{Card: x.Card, Name: x.Name, Label: x.Label}
+		if x.Why != nil {
+			why := r.Text(whyOf(x.Why))
+			out.Why = &why
+		}
+		return out
+	})}, err)
+}
+
+// whyOf is an error in words, without where in a request it was found.
+func whyOf(err error) message.Message {
+	var faults fault.Faults
+	if !errors.As(err, &faults) {
+		return message.Of(err)
+	}
+	said := make([]message.Message, len(faults))
+	for i, f := range faults {
+		said[i] = f.Detail
+	}
+	return message.Join("; ", said...)
+}
+
+// wantedCards are the cards of a request: those it names, and those of its day.
+func (s *server) wantedCards(c *gin.Context) ([]app.WantedCard, bool) {
+	in, ok := decode[api.WantedCards](s, c, nil)
+	if !ok {
+		return nil, false
+	}
+	of := each(
+		or(in.Cards, nil),
+		func(x api.WantedCard) app.WantedCard { return app.WantedCard{Card: x.Card, Dishes: x.Dishes} },
+	)
+	if in.Date != nil {
+		date, err := time.Parse(time.DateOnly, *in.Date)
+		if err == nil {
+			var day []app.WantedCard
+			day, err = s.buying.OfDay(c, kitchenOf(c), date)
+			of = append(of, day...)
+		}
+		if err != nil {
+			s.fail(c, err)
+			return nil, false
+		}
+	}
+	return of, true
+}

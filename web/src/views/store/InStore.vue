@@ -1,0 +1,197 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
+import { api, ask, inWords, upon, type Problem, type Store } from '@/api/client'
+import AmountField from '@/ui/AmountField.vue'
+import UndoRedo from '@/ui/UndoRedo.vue'
+import { useClash } from '@/stores/useClash'
+import { useFetched } from '@/ui/useFetched'
+import { useHistory } from '@/stores/useHistory'
+import { useKitchen } from '@/stores/useKitchen'
+import { bindKeys } from '@/ui/useKeys'
+
+/** What is in store: how much of it, and until when it must be used. */
+const kitchen = useKitchen()
+const clash = useClash()
+const kept = shallowRef<{ store: Store; revision: string }>()
+const problem = ref<Problem>()
+const path = computed(() => ({ kitchen: kitchen.kitchen!.id }))
+const url = '/api/v1/kitchens/{kitchen}/store'
+const { trouble } = useFetched(async () => {
+  const got = await ask(api.GET(url, { params: { path: path.value } }))
+  if (got.data) kept.value = got.data
+  return got.problem
+})
+async function put(body: Store) {
+  const got = await clash.settle('What is in store', kept.value?.revision, (ifMatch) =>
+    ask(api.PUT(url, { params: { path: path.value, header: upon(ifMatch) }, body })),
+  )
+  if (got.data) kept.value = got.data
+  return got.theirs ? clash.keptTheirs : got.problem
+}
+const history = useHistory<{ says: string; was: Store; is: Store }>('mabbin.store', (s, side) => put(s[side]))
+const change = (says: string, how: (s: Store) => void) =>
+  history.inTurn(async () => {
+    if (!kept.value) return
+    const was = JSON.parse(JSON.stringify(kept.value.store)) as Store
+    const is = JSON.parse(JSON.stringify(was)) as Store
+    how(is)
+    problem.value = await put(is)
+    if (!problem.value) history.did({ says, was, is })
+  })
+const nameOf = (key: string) => kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key
+const things = computed(() =>
+  [...kitchen.fruits, ...kitchen.ingredients].filter(
+    (t) => !kept.value?.store.stock.some((x) => x.key === t.key),
+  ),
+)
+/** What must go first stands first. */
+const sorted = computed(() =>
+  (kept.value?.store.stock ?? [])
+    .map((x, i) => ({ ...x, i }))
+    .sort(
+      (a, b) =>
+        (a.until || '9999').localeCompare(b.until || '9999') || nameOf(a.key).localeCompare(nameOf(b.key)),
+    ),
+)
+const picked = ref('')
+function add(key: string) {
+  picked.value = ''
+  if (key) void change(`${nameOf(key)}, in store`, (s) => s.stock.push({ key, g: 500 }))
+}
+onBeforeUnmount(
+  bindKeys('In the store', [
+    { key: 'u', says: 'undo', does: () => void history.undo() },
+    { key: 'r', says: 'redo', does: () => void history.redo() },
+  ]),
+)
+</script>
+
+<template>
+  <section class="panel stock" aria-labelledby="stock-title">
+    <div class="head">
+      <h2 id="stock-title">In store</h2>
+      <span class="acts"
+        ><UndoRedo
+          :undos="history.undos.value"
+          :redos="history.redos.value"
+          @undo="history.undo()"
+          @redo="history.redo()"
+      /></span>
+    </div>
+    <p v-if="trouble" class="wrong" role="alert">{{ `${trouble.title}. Trying again every few seconds.` }}</p>
+    <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}.</p>
+    <p v-if="kept && !sorted.length" class="quiet">
+      Nothing is written down. What is bought from the list comes in here by a touch; or add it below.
+    </p>
+    <ul>
+      <li v-for="x in sorted" :key="x.key" :data-testid="`stock-${x.key}`">
+        <strong>{{ nameOf(x.key) }}</strong>
+        <AmountField
+          :label="nameOf(x.key)"
+          hide-label
+          kind="mass"
+          unit="g"
+          :digits="0"
+          :step="50"
+          :ingredient="x.key"
+          :model-value="x.g"
+          :testid="`stock-g-${x.key}`"
+          @update:model-value="
+            (v) => v !== undefined && change(`${nameOf(x.key)}, counted`, (s) => (s.stock[x.i]!.g = v))
+          "
+        />
+        <label
+          >until
+          <input
+            type="date"
+            :value="x.until ?? ''"
+            @change="
+              (e) =>
+                change(`${nameOf(x.key)}, until`, (s) => {
+                  const until = (e.target as HTMLInputElement).value
+                  if (until) s.stock[x.i]!.until = until
+                  else delete s.stock[x.i]!.until
+                })
+            "
+        /></label>
+        <RouterLink v-if="kitchen.fruit.has(x.key)" class="plain link" :to="`/cards?fruit=${x.key}`"
+          >Cards with it</RouterLink
+        >
+        <span v-else />
+        <button
+          class="plain"
+          :aria-label="`${nameOf(x.key)} is used up`"
+          @click="change(`${nameOf(x.key)}, used up`, (s) => s.stock.splice(x.i, 1))"
+        >
+          Used up
+        </button>
+      </li>
+    </ul>
+    <el-select
+      v-model="picked"
+      filterable
+      class="add"
+      placeholder="Add something"
+      aria-label="Add something"
+      data-testid="stock-add"
+      @change="add"
+    >
+      <el-option
+        v-for="t in things"
+        :key="t.key"
+        :value="t.key"
+        :label="t.name"
+        :data-testid="`stock-add-${t.key}`"
+      />
+    </el-select>
+  </section>
+</template>
+
+<style scoped>
+.stock {
+  display: grid;
+  gap: 8px;
+  padding: 8px 16px 16px;
+}
+.head,
+.acts {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.acts {
+  margin-left: auto;
+}
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(160px, 1.2fr) 170px 230px 150px auto;
+  align-items: center;
+  gap: 12px;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line);
+}
+input[type='date'] {
+  min-height: 44px;
+  padding: 0 8px;
+  border: 1.5px solid var(--line);
+  border-radius: 4px;
+  background: var(--panel);
+}
+.link {
+  display: inline-flex;
+  align-items: center;
+}
+.add {
+  max-width: 340px;
+}
+@media (max-width: 62em) {
+  li {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { useKitchen } from '@/stores/useKitchen'
+import InStore from './InStore.vue'
+import LabelSheets from './LabelSheets.vue'
+import ToBuy from './ToBuy.vue'
+import WhatFor from './WhatFor.vue'
+import { useWanted } from './useWanted'
+
+/** Buying and selling: what to buy for what is to be baked, what is in store, and what is printed beside it. */
+const kitchen = useKitchen()
+const route = useRoute()
+const parts = [
+  ['buy', 'To buy'],
+  ['stock', 'In store'],
+  ['labels', 'Labels'],
+] as const
+const part = computed(() => (typeof route.params.part === 'string' && route.params.part) || 'buy')
+const wanted = useWanted()
+</script>
+
+<template>
+  <div class="store">
+    <div class="bar no-print">
+      <h1>Store</h1>
+      <nav class="choice" aria-label="Parts of the store">
+        <RouterLink
+          v-for="[key, says] in parts"
+          :key="key"
+          :to="`/store/${key}`"
+          :class="{ on: part === key }"
+          :data-testid="`store-${key}`"
+          >{{ says }}</RouterLink
+        >
+      </nav>
+    </div>
+    <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
+      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+    </p>
+    <template v-else-if="kitchen.kitchen">
+      <InStore v-if="part === 'stock'" />
+      <div v-else class="two">
+        <WhatFor v-model="wanted" class="no-print" />
+        <LabelSheets v-if="part === 'labels'" :wanted="wanted" />
+        <ToBuy v-else :wanted="wanted" />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 20px;
+  padding: 4px 8px 8px;
+}
+.choice a {
+  display: flex;
+  flex: 1 1 auto;
+  align-items: center;
+  justify-content: center;
+  min-height: 44px;
+  padding: 0 16px;
+  border-left: 1.5px solid var(--line);
+  background: var(--panel);
+  color: var(--ink);
+  text-decoration: none;
+}
+.choice a:first-child {
+  border-left: 0;
+}
+.choice a.on {
+  background: var(--rim);
+  color: var(--on-rim);
+  font-weight: 600;
+}
+.two {
+  display: grid;
+  grid-template-columns: 320px minmax(0, 1fr);
+  align-items: start;
+  gap: 8px;
+}
+.empty {
+  padding: 40px 12px;
+  text-align: center;
+}
+@media (max-width: 62em) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media print {
+  .two {
+    display: block;
+  }
+}
+</style>
