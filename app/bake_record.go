@@ -89,6 +89,11 @@ type Log struct {
 	Clock    Clock
 }
 
+// Point is where it stands among others.
+func (b BakeRecord) Point() outcome.Point {
+	return outcome.PointOf(string(b.Result.Set.Band), b.words(), b.Happened)
+}
+
 // CameOut is how it came out, in a line.
 func (b BakeRecord) CameOut() outcome.Verdict {
 	return b.Told.Verdict(string(b.Result.Set.Band), b.words())

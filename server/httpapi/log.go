@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"slices"
 	"strings"
 
 	"mabbin/api"
@@ -40,6 +41,29 @@ func (s *server) listBakes(c *gin.Context) {
 		}
 		s.Log.Error("a bake of the log can't be used", "bake", b.ID, "error", b.Unusable)
 		out.Unusable = append(out.Unusable, unusableBake(b))
+	}
+	s.respond(c, http.StatusOK, out, err)
+}
+
+// charted is how many bakes a chart has at most.
+const charted = 300
+
+// chartBakes is where the last bakes stand, the first of them first.
+func (s *server) chartBakes(c *gin.Context) {
+	p, err := query[api.ChartBakesParams](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	q := app.BakeFilter{Words: strings.TrimSpace(or(p.Words, "")), Juice: string(or(p.Juice, "")), Oven: p.Oven}
+	page, _, err := s.Store.Bakes(c, kitchenOf(c), q, nil, charted)
+	out := api.BakeChart{Bakes: []api.ChartedBake{}}
+	for _, b := range slices.Backward(page) {
+		if b.Unusable == nil {
+			out.Bakes = append(out.Bakes, api.ChartedBake{
+				Id: b.ID, Title: b.Title, At: b.BakedAt, OvenId: b.OvenID, Point: b.Point(),
+			})
+		}
 	}
 	s.respond(c, http.StatusOK, out, err)
 }

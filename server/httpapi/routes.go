@@ -109,6 +109,7 @@ func (s *server) kitchenRoutes(k *gin.RouterGroup) {
 	k.POST("/bakes", s.addBake)
 	k.GET("/bakes.csv", s.exportLogCSV)
 	k.GET("/bakes.json", s.exportLogJSON)
+	k.GET("/bakes/chart", s.chartBakes)
 	k.GET("/bakes/:bake", s.getBake)
 	k.PUT("/bakes/:bake/outcome", s.correctBake)
 	k.GET("/bakes/:bake/why", s.explainBake)

@@ -125,6 +125,7 @@ var mapped = map[string]reflect.Type{
 	"ToBuySection":     reflect.TypeFor[api.ToBuySection](),
 	"ToBuyLine":        reflect.TypeFor[api.ToBuyLine](),
 	"DessertLabel":     reflect.TypeFor[api.DessertLabel](),
+	"BakePoint":        reflect.TypeFor[api.BakePoint](),
 	"WholeCard":        reflect.TypeFor[api.WholeCard](),
 	"ToppingAsked":     reflect.TypeFor[api.ToppingAsked](),
 	"BalanceAnswer":    reflect.TypeFor[api.BalanceAnswer](),

@@ -1203,6 +1203,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/bakes/chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** Where the last bakes stand - minutes planned and taken, set and colour by steps from what was meant */
+        get: operations["chartBakes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/bakes.csv": {
         parameters: {
             query?: never;
@@ -4638,6 +4657,30 @@ export interface components {
             /** @description What was told before, the last first */
             corrections: components["schemas"]["Correction"][];
         };
+        BakeChart: {
+            bakes: components["schemas"]["ChartedBake"][];
+        };
+        ChartedBake: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: uuid */
+            oven_id?: string;
+            point: components["schemas"]["BakePoint"];
+        };
+        BakePoint: {
+            /** Format: double */
+            planned_min?: number;
+            /** Format: double */
+            happened_min?: number;
+            /** @description Words stiffer than it was meant to stand; below 0: looser */
+            set_steps?: number;
+            /** @description Words darker than golden; below 0: paler */
+            colour_steps?: number;
+            says: components["schemas"]["Text"];
+        };
         BakePage: {
             /** @description Of this page: what is kept of them can't be read any more */
             unusable: components["schemas"]["Unusable"][];
@@ -6786,6 +6829,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Bake"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    chartBakes: {
+        parameters: {
+            query?: {
+                /** @description Somewhere in the name or the note */
+                words?: string;
+                /** @description Came out so */
+                juice?: components["schemas"]["JuiceOutcome"];
+                oven?: string;
+            };
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The last 300, the first of them first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeChart"];
                 };
             };
             default: components["responses"]["Problem"];

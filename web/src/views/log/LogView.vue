@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { refDebounced } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, type Bake, type Unusable } from '@/api/client'
 import { useDessert } from '@/stores/useDessert'
@@ -15,6 +15,9 @@ import { bandWords, date } from '@/format/amounts'
 import LoggedBake from './LoggedBake.vue'
 import { useLogHistory } from './useLogHistory'
 
+/** The library that draws comes when it is wanted. */
+const LogCharts = defineAsyncComponent(() => import('./LogCharts.vue'))
+const drawn = ref(false)
 const kitchen = useKitchen()
 const dessert = useDessert()
 const router = useRouter()
@@ -117,6 +120,15 @@ function again(b: Bake) {
         :options="kitchen.ovens.map((o) => [o.id, o.name] as const)"
         testid="log-oven"
       />
+      <button
+        v-if="kitchen.kitchen"
+        class="push"
+        :aria-expanded="drawn"
+        data-testid="draw"
+        @click="drawn = !drawn"
+      >
+        {{ drawn ? 'Without the charts' : 'Charts' }}
+      </button>
       <span v-if="kitchen.kitchen" class="take"
         >All of it as
         <a :href="`${path}.csv`" download="log.csv" data-testid="log-csv">a table (CSV)</a>
@@ -141,6 +153,7 @@ function again(b: Bake) {
     <p v-if="trouble" class="wrong" role="alert">
       {{ `${trouble.title}. Trying again every few seconds.` }}
     </p>
+    <LogCharts v-if="drawn" :words="sought.words" :juice="sought.juice" :oven="sought.oven" />
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
     </p>

@@ -1,0 +1,56 @@
+package outcome
+
+import (
+	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/message"
+)
+
+// Point is one bake among many: how far it was from what was predicted. Nil is not told.
+type Point struct {
+	PlannedMin  *float64 `json:"planned_min,omitempty"` // in the oven
+	HappenedMin *float64 `json:"happened_min,omitempty"`
+	// SetSteps is how many words stiffer it stood than it was meant to (below 0: looser), ColourSteps how many words
+	// darker than golden (below 0: paler).
+	SetSteps    *int            `json:"set_steps,omitempty"`
+	ColourSteps *int            `json:"colour_steps,omitempty"`
+	Says        message.Message `json:"says"` // all of it in a line
+}
+
+var (
+	juiceScale  = []string{"runny", "saucy", "spoonable", "mounds", "slices", "stodgy"}
+	colourScale = []string{"pale", "golden", "dark", "burnt"}
+)
+
+// PointOf is where a bake stands; band is how it was meant to stand when cold, and happened nil where it was not
+// watched.
+func PointOf(band string, w bake.Words, happened *Happened) Point {
+	p := Point{
+		SetSteps:    steps(juiceScale, w.Juice, band),
+		ColourSteps: steps(colourScale, w.Top, "golden"),
+	}
+	var said []message.Message
+	if happened != nil && happened.Minutes > 0 && happened.PlannedMin > 0 {
+		p.PlannedMin, p.HappenedMin = &happened.PlannedMin, &happened.Minutes
+		said = append(said, message.New("{planned} min planned, {took} taken",
+			message.Number(happened.PlannedMin, 0), message.Number(happened.Minutes, 0)))
+	}
+	if p.SetSteps != nil {
+		said = append(said, message.New("stood {was}, meant {band}", message.Word(w.Juice), message.Word(band)))
+	}
+	if p.ColourSteps != nil {
+		said = append(said, message.New("top {was}", message.Word(w.Top)))
+	}
+	p.Says = message.Join("; ", said...)
+	return p
+}
+
+func steps(scale []string, was, meant string) *int {
+	a, b := slices.Index(scale, was), slices.Index(scale, meant)
+	if a < 0 || b < 0 {
+		return nil
+	}
+	d := a - b
+	return &d
+}
