@@ -85,6 +85,7 @@ type LogStore interface {
 type Log struct {
 	Store    LogStore
 	Watch    WatchStore
+	Pantry   PantryStore
 	Kitchens KitchenStore
 	Clock    Clock
 }

@@ -2,9 +2,11 @@ package app
 
 import (
 	"context"
+	"errors"
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
+	"mabbin/core/sell"
 
 	"github.com/google/uuid"
 )
@@ -28,7 +30,28 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 		happened := w.Record(l.Clock(), w.Weighed)
 		b.Happened = &happened
 	}
-	return l.Store.AddBake(ctx, kitchen, b)
+	_, before := l.Store.OneBake(ctx, kitchen, b.ID)
+	kept, err := l.Store.AddBake(ctx, kitchen, b)
+	if err == nil && errors.Is(before, ErrNotFound) { // logged for the first time
+		err = l.used(ctx, kitchen, b.Request, predicted)
+	}
+	return kept, err
+}
+
+// used takes what a bake has used out of the store, where the kitchen keeps one.
+func (l Log) used(ctx context.Context, kitchen uuid.UUID, r balance.Request, a *balance.Answer) error {
+	own, err := l.Kitchens.Own(ctx, kitchen)
+	if err != nil {
+		return err
+	}
+	s, err := l.Pantry.Pantry(ctx, kitchen)
+	if err != nil || len(s.Stock) == 0 {
+		return err
+	}
+	_, err = l.Pantry.UpdatePantry(ctx, kitchen, "", func(s sell.Store) (sell.Store, error) {
+		return s.TakeOut(sell.Needs(r, a, 1), own), nil
+	})
+	return err
 }
 
 // checkBake finds what is wrong with a bake beside its dessert.

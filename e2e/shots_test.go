@@ -45,6 +45,8 @@ func TestShots(t *testing.T) {
 	take("bench-dark", act("weigh"), click(id("light")))
 	do(t, ctx, click(id("light")))
 	take("day", Navigate(url+demoSaturday), WaitVisible(id("day-lanes")), WaitVisible(id("lay")))
+	do(t, ctx, storing("mabbin.wanted", `{"date":"2026-10-17","cards":[]}`))
+	take("store", Navigate(url+"/store"), WaitVisible(id("buy-gooseberry")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
 	take(
 		"start-fruit",
@@ -66,7 +68,6 @@ func TestShots(t *testing.T) {
 		click(id("out-9")),
 		WaitVisible(id("verdict")),
 	)
-	take("shelf-dishes", Navigate(url+"/shelf"), click(id("dish-Oval glass")))
 	take(
 		"shelf-ovens",
 		Navigate(url+"/shelf/ovens"),

@@ -87,7 +87,9 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 		ways: app.OnTheWayTo{
 			Store: cfg.Store, Desk: app.Bench{Kitchens: cfg.Store}, Clock: cfg.Clock, Notify: cfg.Events.Changed,
 		},
-		log: app.Log{Store: cfg.Store, Watch: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
+		log: app.Log{
+			Store: cfg.Store, Watch: cfg.Store, Pantry: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock,
+		},
 	}
 	s.buying = app.Buying{
 		Store:    cfg.Store,

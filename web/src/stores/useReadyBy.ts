@@ -2,6 +2,7 @@ import { useLocalStorage, useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, ask, type Problem, type ReadyBy } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { hourOf } from '@/format/clock'
 import { usePlan } from './usePlan'
 
@@ -24,16 +25,16 @@ export const useReadyBy = defineStore('ready-by', () => {
   })
   /** What the way back is worked out from. */
   const request = () => question.value && { ...question.value, ready_at: hourOf(hour.value).toISOString() }
-  let asked = 0
+  const newest = newestOnly()
   async function look() {
-    const mine = ++asked
+    const isNewest = newest()
     if (!question.value) {
       way.value = undefined
       problem.value = undefined
       return
     }
     const got = await ask(api.POST('/api/v1/bench/ready-by', { body: request()! }))
-    if (mine !== asked) return
+    if (!isNewest()) return
     way.value = got.data
     problem.value = got.problem
   }

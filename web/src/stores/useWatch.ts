@@ -16,6 +16,7 @@ import {
   type Watched,
   type WatchStart,
 } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from './useKitchen'
 import { ring } from './ring'
 
@@ -52,12 +53,12 @@ export const useWatch = defineStore('watch', () => {
   }
 
   const path = computed(() => ({ kitchen: kitchen.kitchen?.id ?? '' }))
-  let asked = 0
+  const newest = newestOnly()
   async function look() {
     if (!kitchen.kitchen) return
-    const mine = ++asked
+    const isNewest = newest()
     const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/watch', { params: { path: path.value } }))
-    if (mine !== asked) return
+    if (!isNewest()) return
     problem.value = got.problem
     if (!got.data) return
     all.value = got.data
@@ -145,7 +146,7 @@ export const useWatch = defineStore('watch', () => {
 
   function took(w: Watched | undefined) {
     if (!w || !all.value) return
-    asked++ // what is being fetched is older
+    newest() // what is being fetched is older
     all.value = {
       ...all.value,
       desserts: [...all.value.desserts.filter((x) => x.id !== w.id), w].sort((a, b) =>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { api, ask, inWords, type Problem, type DietProposal } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { bandWords, short } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
@@ -26,16 +27,16 @@ const question = computed(() => {
     ? { request: kitchen.ours(r), diets: chosen.value }
     : undefined
 })
-let asked = 0
+const newest = newestOnly()
 watch(
   () => JSON.stringify(question.value),
   async () => {
-    const mine = ++asked
+    const isNewest = newest()
     problem.value = undefined
     proposal.value = undefined
     if (!question.value) return
     const got = await ask(api.POST('/api/v1/diets', { body: question.value }))
-    if (mine !== asked) return
+    if (!isNewest()) return
     problem.value = got.problem
     proposal.value = got.data
   },

@@ -1,6 +1,7 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, ask, type Alternative } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { useDessert } from '@/stores/useDessert'
 
@@ -14,14 +15,14 @@ export function useAlternatives() {
     computed(() => JSON.stringify(request.value)),
     40,
   )
-  let asked = 0
+  const newest = newestOnly()
   watch(
     settled,
     async () => {
-      const mine = ++asked
+      const isNewest = newest()
       if (!request.value) return
       const got = await ask(api.POST('/api/v1/balance/alternatives', { body: request.value }))
-      if (mine === asked && got.data) all.value = got.data
+      if (isNewest() && got.data) all.value = got.data
     },
     { immediate: true },
   )

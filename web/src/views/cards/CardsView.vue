@@ -3,6 +3,7 @@ import { refDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, inWords, type Card, type CardListed, type Unusable, type Version } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useDessert } from '@/stores/useDessert'
 import HistoryNotice from '@/ui/HistoryNotice.vue'
 import SeekSelect from '@/ui/SeekSelect.vue'
@@ -62,15 +63,15 @@ const sought = refDebounced(
 /** Whether the finer filters are shown. */
 const narrow = ref(!!fruitAsked)
 const narrowed = computed(() => Object.values(sought.value).some((v) => v !== undefined))
-let asked = 0
+const newest = newestOnly()
 async function fetch(id: string, from = 0) {
-  const mine = ++asked
+  const isNewest = newest()
   const got = await ask(
     api.GET('/api/v1/kitchens/{kitchen}/cards', {
       params: { path: { kitchen: id }, query: { ...sought.value, from } },
     }),
   )
-  if (mine !== asked) return undefined
+  if (!isNewest()) return undefined
   if (got.data) {
     cards.value = from ? [...(cards.value ?? []), ...got.data.cards] : got.data.cards
     unusable.value = from ? [...unusable.value, ...got.data.unusable] : got.data.unusable

@@ -11,6 +11,7 @@ import {
   type RecipeRow,
   type Verdict,
 } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { useShelf } from '@/stores/useShelf'
 
@@ -83,14 +84,14 @@ export function useImport() {
         setting: baked(all.value),
       },
   )
-  let asked = 0
+  const newest = newestOnly()
   watch(
     () => JSON.stringify(question.value),
     async () => {
-      const mine = ++asked
+      const isNewest = newest()
       if (!question.value) return
       const got = await ask(api.POST('/api/v1/recipe', { body: question.value }))
-      if (mine !== asked) return
+      if (!isNewest()) return
       problem.value = got.problem
       if (got.data) verdict.value = got.data
       else if (verdict.value) verdict.value = { rows: verdict.value.rows, open: verdict.value.open }

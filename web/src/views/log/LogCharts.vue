@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, ask, type Band, type BakeChart, type Problem } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { date } from '@/format/amounts'
 import PointChart from './PointChart.vue'
@@ -10,18 +11,18 @@ const props = defineProps<{ words?: string; juice?: Band; oven?: string }>()
 const kitchen = useKitchen()
 const chart = shallowRef<BakeChart>()
 const problem = ref<Problem>()
-let asked = 0
+const newest = newestOnly()
 watch(
   () => [kitchen.kitchen?.id, props.words, props.juice, props.oven] as const,
   async ([id, words, juice, oven]) => {
     if (!id) return
-    const mine = ++asked
+    const isNewest = newest()
     const got = await ask(
       api.GET('/api/v1/kitchens/{kitchen}/bakes/chart', {
         params: { path: { kitchen: id }, query: { words, juice, oven } },
       }),
     )
-    if (mine !== asked) return
+    if (!isNewest()) return
     problem.value = got.problem
     if (got.data) chart.value = got.data
   },

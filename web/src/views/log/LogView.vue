@@ -3,6 +3,7 @@ import { refDebounced } from '@vueuse/core'
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, type Bake, type Unusable } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useDessert } from '@/stores/useDessert'
 import BakeOutcome from '@/ui/BakeOutcome.vue'
 import HistoryNotice from '@/ui/HistoryNotice.vue'
@@ -34,15 +35,15 @@ const sought = refDebounced(
 )
 const seeks = computed(() => !!(sought.value.words || sought.value.juice || sought.value.oven))
 const path = computed(() => `/api/v1/kitchens/${kitchen.kitchen?.id}/bakes`)
-let asked = 0
+const newest = newestOnly()
 async function fetch(id: string, before?: string) {
-  const mine = ++asked
+  const isNewest = newest()
   const got = await ask(
     api.GET('/api/v1/kitchens/{kitchen}/bakes', {
       params: { path: { kitchen: id }, query: { before, ...sought.value } },
     }),
   )
-  if (mine !== asked) return undefined
+  if (!isNewest()) return undefined
   if (got.data) {
     bakes.value = before ? [...(bakes.value ?? []), ...got.data.bakes] : got.data.bakes
     unusable.value = before ? [...unusable.value, ...got.data.unusable] : got.data.unusable

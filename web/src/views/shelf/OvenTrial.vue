@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { api, ask, type OvenMeasured, type OvenTrial, type Problem, why } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import AmountField from '@/ui/AmountField.vue'
 import { warmth, degrees } from '@/format/amounts'
 
@@ -22,14 +23,14 @@ const trial = computed<OvenTrial>(() =>
           .map((r) => ({ set_c: set.value, read_c: r })),
       },
 )
-let asked = 0
+const newest = newestOnly()
 watch(trial, async (t) => {
-  const mine = ++asked
+  const isNewest = newest()
   found.value = undefined
   problem.value = undefined
   if (!t.melt && !t.readings?.length) return
   const got = await ask(api.POST('/api/v1/ovens/measure', { body: t }))
-  if (mine !== asked) return
+  if (!isNewest()) return
   found.value = got.data
   problem.value = got.problem
 })

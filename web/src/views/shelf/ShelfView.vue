@@ -92,26 +92,6 @@ onBeforeUnmount(unbind)
 .said {
   max-width: 300px;
 }
-.choice a {
-  display: flex;
-  flex: 1 1 auto;
-  align-items: center;
-  justify-content: center;
-  min-height: 44px;
-  padding: 0 16px;
-  border-left: 1.5px solid var(--line);
-  background: var(--panel);
-  color: var(--ink);
-  text-decoration: none;
-}
-.choice a:first-child {
-  border-left: 0;
-}
-.choice a.on {
-  background: var(--rim);
-  color: var(--on-rim);
-  font-weight: 600;
-}
 .empty {
   padding: 40px 12px;
   text-align: center;

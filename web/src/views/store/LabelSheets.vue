@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { api, ask, inWords, type CardLabel, type Problem } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams } from '@/format/amounts'
 import { dateOf, dayAfter, inWords as dayInWords } from '@/format/minutes'
@@ -13,11 +14,11 @@ const labels = ref<CardLabel[]>([])
 const problem = ref<Problem>()
 const counter = ref(false)
 const each = ref(4)
-let mine = 0
+const newest = newestOnly()
 watch(
   () => JSON.stringify([asked(props.wanted), kitchen.kitchen?.id]),
   async () => {
-    const turn = ++mine
+    const isNewest = newest()
     if (!kitchen.kitchen || nothing(props.wanted)) {
       labels.value = []
       return
@@ -28,7 +29,7 @@ watch(
         body: asked(props.wanted),
       }),
     )
-    if (turn !== mine) return
+    if (!isNewest()) return
     problem.value = got.problem
     labels.value = got.data?.labels ?? []
   },

@@ -57,26 +57,6 @@ const wanted = useWanted()
   gap: 8px 20px;
   padding: 4px 8px 8px;
 }
-.choice a {
-  display: flex;
-  flex: 1 1 auto;
-  align-items: center;
-  justify-content: center;
-  min-height: 44px;
-  padding: 0 16px;
-  border-left: 1.5px solid var(--line);
-  background: var(--panel);
-  color: var(--ink);
-  text-decoration: none;
-}
-.choice a:first-child {
-  border-left: 0;
-}
-.choice a.on {
-  background: var(--rim);
-  color: var(--on-rim);
-  font-weight: 600;
-}
 .two {
   display: grid;
   grid-template-columns: 320px minmax(0, 1fr);

@@ -2,6 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, ask, inWords, type Problem, type ToBuy } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { hand } from '@/ui/takeAway'
 import { useKitchen } from '@/stores/useKitchen'
 import { money as inMoney } from '@/format/amounts'
@@ -18,9 +19,9 @@ const ticked = useLocalStorage<string[]>('mabbin.bought', [])
 const problem = ref<Problem>()
 const taken = ref(false)
 const money = (minor: number) => inMoney(minor, kitchen.kitchen?.settings.currency ?? '')
-let mine = 0
+const newest = newestOnly()
 async function look() {
-  const turn = ++mine
+  const isNewest = newest()
   if (!kitchen.kitchen || nothing(props.wanted)) {
     if (nothing(props.wanted)) list.value = null
     return
@@ -31,7 +32,7 @@ async function look() {
       body: asked(props.wanted),
     }),
   )
-  if (turn !== mine) return
+  if (!isNewest()) return
   problem.value = got.problem
   if (got.data) list.value = got.data
 }

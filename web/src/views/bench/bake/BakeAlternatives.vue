@@ -2,6 +2,7 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, ask, type BakeAlternative } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useDessert } from '@/stores/useDessert'
 import { usePlan } from '@/stores/usePlan'
 
@@ -34,12 +35,12 @@ const question = computed(
     }),
 )
 const settled = refDebounced(question, 60)
-let asked = 0
+const newest = newestOnly()
 watch(settled, async (q) => {
-  const mine = ++asked
+  const isNewest = newest()
   if (!q) return
   const got = await ask(api.POST('/api/v1/bench/alternatives', { body: JSON.parse(q) }))
-  if (mine === asked && got.data) all.value = got.data
+  if (isNewest() && got.data) all.value = got.data
 })
 const shown = computed(() =>
   props.questions

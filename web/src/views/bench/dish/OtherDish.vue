@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
 import { type Answer, api, ask, type BalanceRequest, inWords, type Problem } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import type { Chosen } from '@/ui/DishChoice.vue'
 import DishDialog from '@/ui/DishDialog.vue'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
@@ -42,18 +43,18 @@ const question = computed(() => {
     .map((d) => ({ id: d.id, name: d.name, count: counts.get(d.id)!, dish: d.dish }))
   return open.value && r && asked.length ? { request: kitchen.ours(r), dishes: asked } : undefined
 })
-let asked = 0
+const newest = newestOnly()
 watch(
   () => JSON.stringify(question.value),
   async () => {
-    const mine = ++asked
+    const isNewest = newest()
     problem.value = undefined
     if (!question.value) {
       others.value = []
       return
     }
     const got = await ask(api.POST('/api/v1/other-dish', { body: question.value }))
-    if (mine !== asked) return
+    if (!isNewest()) return
     problem.value = got.problem
     if (!got.data) return
     from.value = got.data.from

@@ -2,6 +2,7 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, ask, inWords, type DessertCost, type Problem } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { usePlan } from '@/stores/usePlan'
 import { grams, integer, lower, money, short } from '@/format/amounts'
@@ -19,14 +20,14 @@ const question = refDebounced(
   }),
   300,
 )
-let asked = 0
+const newest = newestOnly()
 watch(
   () => JSON.stringify(question.value),
   async () => {
-    const mine = ++asked
+    const isNewest = newest()
     if (!question.value) return
     const got = await ask(api.POST('/api/v1/bench/cost', { body: question.value }))
-    if (mine !== asked) return
+    if (!isNewest()) return
     cost.value = got.data
     problem.value = got.problem
   },

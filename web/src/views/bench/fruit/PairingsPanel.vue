@@ -2,6 +2,7 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, ask, type Pairings } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { useDessert } from '@/stores/useDessert'
 import { grams } from '@/format/amounts'
@@ -23,14 +24,14 @@ const question = computed(() => {
   })
 })
 const settled = refDebounced(question, 60)
-let asked = 0
+const newest = newestOnly()
 watch(
   settled,
   async (q) => {
-    const mine = ++asked
+    const isNewest = newest()
     if (!q) return
     const got = await ask(api.POST('/api/v1/balance/pairings', { body: JSON.parse(q) }))
-    if (mine === asked && got.data) found.value = got.data
+    if (isNewest() && got.data) found.value = got.data
   },
   { immediate: true },
 )

@@ -10,6 +10,7 @@ import {
   type Problem,
   type StartOption,
 } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams } from '@/format/amounts'
 import DishOutline from '@/ui/DishOutline.vue'
@@ -41,11 +42,11 @@ const question = computed(() => {
   }
 })
 const settled = refDebounced(question, 60)
-let asked = 0
+const newest = newestOnly()
 watch(
   settled,
   async (q) => {
-    const mine = ++asked
+    const isNewest = newest()
     problem.value = undefined
     if (!q) {
       options.value = undefined
@@ -53,7 +54,7 @@ watch(
     }
     asking.value = true
     const got = await ask(api.POST('/api/v1/start', { body: q }))
-    if (mine !== asked) return
+    if (!isNewest()) return
     asking.value = false
     problem.value = got.problem
     options.value = got.data?.options

@@ -1,0 +1,139 @@
+package httpapi
+
+import (
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"mabbin/api"
+	"mabbin/server/demo"
+	"mabbin/server/store/storetest"
+)
+
+// aKitchen is the demo kitchen at noon of a Monday.
+func aKitchen(t *testing.T) (h http.Handler, base string) {
+	t.Helper()
+	s := storetest.Open(t)
+	now := time.Date(2026, 10, 12, 12, 0, 0, 0, time.UTC)
+	if _, err := demo.Load(t.Context(), s, now); err != nil {
+		t.Fatal(err)
+	}
+	h, err := New(
+		Config{Store: s, Log: slog.New(slog.DiscardHandler), Clock: func() time.Time { return now }},
+		fstest.MapFS{"index.html": {}},
+	)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return h, "/api/v1/kitchens/" + demo.Kitchen.ID.String()
+}
+
+func upon(h http.Handler, method, path, body, revision string) *httptest.ResponseRecorder {
+	r := httptest.NewRequest(method, "http://127.0.0.1"+path, strings.NewReader(body))
+	r.Header.Set("Content-Type", "application/json")
+	r.Header.Set("If-Match", revision)
+	w := httptest.NewRecorder()
+	h.ServeHTTP(w, r)
+	return w
+}
+
+func TestADayIsKeptAndLaid(t *testing.T) {
+	h, base := aKitchen(t)
+	saturday := base + "/days/2026-10-17"
+	d := get[api.Day](t, call(h, "GET", saturday, ""), 200)
+	if len(d.Asked.Orders) != 8 || d.Laid != nil {
+		t.Fatalf("the demo's Saturday: %+v", d)
+	}
+	card := d.Asked.Orders[0].Card
+	order := func(id, more string) string {
+		return `{"id":"` + id + `","card":"` + card + `","dishes":1,"due_min":720,"serve":"warm"` + more + `}`
+	}
+	for name, c := range map[string]struct{ path, body, says string }{
+		"no date":         {base + "/days/2026-13-40", `{"orders":[]}`, "is no date"},
+		"no card":         {saturday, `{"orders":[{"id":"x","card":"00000000-0000-4000-8000-000000000001","dishes":1,"due_min":720,"serve":"hot"}]}`, "/orders/0/card"},
+		"one name twice":  {saturday, `{"orders":[` + order("x", "") + `,` + order("x", "") + `]}`, "/orders/1/id"},
+		"no dishes":       {saturday, `{"orders":[{"id":"x","card":"` + card + `","dishes":0,"due_min":720,"serve":"hot"}]}`, "/orders/0/dishes"},
+		"an unknown word": {saturday, `{"orders":[` + order("x", `,"tepid":1`) + `]}`, "tepid"},
+	} {
+		if w := call(h, "PUT", c.path, c.body); w.Code < 400 || w.Code >= 500 || !strings.Contains(w.Body.String(), c.says) {
+			t.Errorf("%s: %d %s", name, w.Code, w.Body)
+		}
+	}
+	// of two tablets the second sees what the first one did
+	one := `{"orders":[` + order("Lunch", `,"weekly":true`) + `]}`
+	first := get[api.Day](t, upon(h, "PUT", saturday, one, d.Revision), 200)
+	if w := upon(
+		h,
+		"PUT",
+		saturday,
+		`{"orders":[]}`,
+		d.Revision,
+	); w.Code != 412 ||
+		!strings.Contains(w.Body.String(), "Lunch") {
+		t.Errorf("upon what was there before: %d %s", w.Code, w.Body)
+	}
+	laid := get[api.Day](t, call(h, "POST", saturday+"/lay", `{"iterations":60}`), 200)
+	if laid.Laid == nil || laid.Stale || laid.Revision != first.Revision || !laid.Laid.Plan.Feasible {
+		t.Fatalf("laid: %+v", laid.Laid)
+	}
+	if again := get[api.Day](t, upon(h, "PUT", saturday, `{"orders":[]}`, laid.Revision), 200); !again.Stale {
+		t.Error("with other orders the plan is not of yesterday")
+	}
+	// what comes every week is there the week after
+	get[api.Day](t, call(h, "PUT", saturday, one), 200)
+	if next := get[api.Day](t, call(h, "GET", base+"/days/2026-10-24", ""), 200); len(next.Asked.Orders) != 1 {
+		t.Errorf("a week later: %+v", next.Asked)
+	}
+	get[api.Day](t, call(h, "POST", saturday+"/lay", `{"iterations":60}`), 200)
+	if w := call(h, "GET", saturday+"/day.csv", ""); w.Code != 200 || !strings.Contains(w.Body.String(), "Lunch") {
+		t.Errorf("the table: %d %s", w.Code, w.Body)
+	}
+	w := call(h, "GET", base+"/calendar.ics", "")
+	if w.Code != 200 || !strings.Contains(w.Body.String(), "BEGIN:VEVENT") ||
+		strings.Contains(w.Body.String(), "DTSTART:20261017T120000Z") {
+		t.Errorf("the calendar, by the clock on the wall: %d %.400s", w.Code, w.Body)
+	}
+}
+
+// A bake that is logged takes what it used out of the store, once.
+func TestALoggedBakeTakesFromTheStore(t *testing.T) {
+	h, base := aKitchen(t)
+	butter := func() float64 {
+		for _, x := range get[api.StoreKept](t, call(h, "GET", base+"/store", ""), 200).Store.Stock {
+			if x.Key == "butter" {
+				return x.G
+			}
+		}
+		return 0
+	}
+	before := butter()
+	logged := `{"id":"00000000-0000-4000-8000-00000000b001","title":"Gooseberry crumble","baked_at":"2026-10-12T11:00:00Z",` +
+		`"setting":{},"outcome":{},"request":` + crumble + `}`
+	get[api.Bake](t, call(h, "POST", base+"/bakes", logged), 201)
+	after := butter()
+	if after >= before-50 || after <= 0 {
+		t.Errorf("%.0f g of butter were there, and %.0f g are", before, after)
+	}
+	get[api.Bake](t, call(h, "POST", base+"/bakes", logged), 201)
+	if twice := butter(); twice != after {
+		t.Errorf("logged twice it takes twice: %.0f g, then %.0f g", after, twice)
+	}
+	for body, says := range map[string]string{
+		`{"stock":[{"key":"moonshine","g":5}],"packs":{}}`: "/stock/0/key",
+		`{"stock":[{"key":"butter","g":-5}],"packs":{}}`:   "/stock/0/g",
+	} {
+		if w := call(
+			h,
+			"PUT",
+			base+"/store",
+			body,
+		); w.Code != 400 && w.Code != 422 ||
+			!strings.Contains(w.Body.String(), says) {
+			t.Errorf("%s: %d %s", body, w.Code, w.Body)
+		}
+	}
+}
