@@ -10,6 +10,7 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
+	"mabbin/core/sell"
 	"mabbin/core/watch"
 
 	"github.com/google/uuid"
@@ -258,3 +259,15 @@ func (l *logBook) CorrectBake(
 
 // has says whether an error names a field.
 func has(err error, pointer string) bool { return err != nil && strings.Contains(err.Error(), pointer) }
+
+// pantry is what a kitchen has in store.
+type pantry struct{ now sell.Store }
+
+func (p *pantry) Pantry(context.Context, uuid.UUID) (sell.Store, error) { return p.now, nil }
+
+func (p *pantry) UpdatePantry(
+	_ context.Context, _ uuid.UUID, _ If, change func(sell.Store) (sell.Store, error),
+) (s sell.Store, err error) {
+	p.now, err = change(p.now)
+	return p.now, err
+}

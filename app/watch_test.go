@@ -12,6 +12,7 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/outcome"
 	"mabbin/core/oven"
+	"mabbin/core/sell"
 	"mabbin/core/watch"
 
 	"github.com/google/uuid"
@@ -328,7 +329,8 @@ func TestABakeIsLogged(t *testing.T) {
 	y := newYard()
 	w := y.putIn(t)
 	book := &logBook{}
-	log := Log{Store: book, Watch: y.shelf, Kitchens: y.Kitchens, Clock: y.clock.now}
+	in := &pantry{sell.Store{Stock: []sell.InStore{{Key: "butter", G: 1000}, {Key: "salt", G: 200}}}}
+	log := Log{Store: book, Watch: y.shelf, Pantry: in, Kitchens: y.Kitchens, Clock: y.clock.now}
 	y.clock.pass(48 * time.Minute)
 	if _, err := y.AnswerCall(t.Context(), y.kitchen, w.ID, callOf(t, w, watch.TakeOut).ID, AnswerDone, 0); err != nil {
 		t.Fatal(err)
@@ -342,6 +344,9 @@ func TestABakeIsLogged(t *testing.T) {
 		BakeRecord{ID: id, Title: "Crumble", BakedAt: w.Began, Request: crumble(), Outcome: Outcome{Juice: &saucy}},
 		&w.ID,
 	)
+	if left := in.now.Stock; len(left) != 2 || left[0].G > 950 || left[0].G < 700 {
+		t.Errorf("what the bake used is still in store: %+v", left)
+	}
 	if err != nil || b.Result.FruitG < 500 || b.Happened == nil || b.Happened.Minutes != 48 {
 		t.Fatalf("%+v, %v", b.Happened, err)
 	}

@@ -39,6 +39,12 @@ func TestNothingStandsInAnybodysWay(t *testing.T) {
 				t.Helper()
 				do(t, ctx, append(s, idle())...)
 				axe(t, ctx, view+", "+light)
+				if small, err := Run(ctx, Evaluate[string](`[...document.querySelectorAll('main *')]
+					.filter((e) => e.checkVisibility() && parseFloat(getComputedStyle(e).fontSize) * (e.getScreenCTM?.()?.a ?? 1) < 11.99 &&
+						[...e.childNodes].some((n) => n.nodeType === 3 && n.data.trim()))
+					.map((e) => e.textContent.trim().slice(0, 30) + " (" + (parseFloat(getComputedStyle(e).fontSize) * (e.getScreenCTM?.()?.a ?? 1)).toFixed(1) + " px)").slice(0, 5).join(', ')`)); err != nil || small != "" {
+					t.Errorf("%s: smaller than 12 px: %s, %v", view, small, err)
+				}
 				// the Bench is scrolled as a whole: nothing in it has a scroll of its own
 				if inner, err := Run(ctx, Evaluate[string](`[...document.querySelectorAll('.bench:not(.weighing) *')]
 					.filter((e) => /auto|scroll/.test(getComputedStyle(e).overflowY) && e.scrollHeight > e.clientHeight + 1)

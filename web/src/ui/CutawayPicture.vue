@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, useId } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, useId, useTemplateRef } from 'vue'
 import type { Answer, Cutaway } from '@/api/client'
 import type { Moment } from '@/stores/moment'
 import { hold } from '@/stores/hold'
@@ -28,8 +29,28 @@ const id = useId()
 // than lengths: they are what is looked at.
 const wall = 4
 const upright = props.small ? 1 : 2
+/** How high letters are, in units of the picture: never less than 12 px on the screen, whatever its size. */
+const leastPx = 12.3
+const usual = 9
+const largest = 20
+const { width: px, height: highPx } = useElementSize(useTemplateRef('picture'))
+const letters = computed(() => {
+  if (props.small || !px.value || !highPx.value) return usual
+  const bare = width.value - left.value - right.value
+  const words = (left.value + right.value) / usual
+  // letters widen the picture, which makes them smaller: solved at once for the width
+  const byWidth = bare / Math.max(1, px.value - leastPx * words)
+  const perPx = Math.max(byWidth, height.value / highPx.value)
+  return Math.min(largest, Math.max(usual, Math.ceil(2 * leastPx * perPx) / 2))
+})
+/** The room for words beside the dish, while letters have their usual size. */
 const left = computed(() => (props.small ? 4 : 30))
 const right = computed(() => (props.small ? 4 : 74))
+/** That room, as large as the letters need it. */
+const margin = computed(() => {
+  const k = letters.value / usual
+  return { left: left.value * k, right: right.value * k }
+})
 const top = computed(
   () =>
     upright * Math.max(props.cut.depth_mm, props.cut.topping_raw_mm, props.cut.late_mm, props.cut.hot_mm) +
@@ -206,9 +227,10 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
 
 <template>
   <svg
+    ref="picture"
     :class="['cutaway', { small }]"
-    :viewBox="`0 0 ${width} ${height}`"
-    :style="small ? undefined : { maxHeight: '270px' }"
+    :viewBox="`${left - margin.left} 0 ${width + margin.left - left + margin.right - right} ${height}`"
+    :style="small ? undefined : { maxHeight: '270px', '--letters': `${letters}px` }"
     :role="handle ? 'group' : 'img'"
     :aria-label="
       small
@@ -354,7 +376,7 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
         <line :x1="20" :x2="20" :y1="y(0)" :y2="y(cut.depth_mm)" />
         <g v-for="tick in ticks" :key="tick.at">
           <line :x1="17" :x2="20" :y1="y(tick.at)" :y2="y(tick.at)" />
-          <text x="15" :y="y(tick.at) + 3" text-anchor="end">{{ tick.says }}</text>
+          <text x="15" :y="y(tick.at) + letters / 3" text-anchor="end">{{ tick.says }}</text>
         </g>
       </g>
       <g class="words">
@@ -423,7 +445,7 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
 }
 .ruler text,
 .words text {
-  font: 600 0.5625rem var(--face);
+  font: 600 var(--letters) var(--face);
   fill: var(--ink-2);
 }
 .words text {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import type { DayAsked, DayBar, DayLaid, DayOrder } from '@/api/client'
 import DishOutline from '@/ui/DishOutline.vue'
@@ -61,10 +62,17 @@ function drop(o: DayOrder) {
   dragged.value = undefined
   if (due !== undefined && due !== o.due_min) emit('move', o, due)
 }
+/** How much of the clock a flag's words take: they follow the reader's size. */
+const flagRem = 11.5
+const { width: fieldPx } = useElementSize(field)
+const flagShare = computed(() => {
+  const rem = parseFloat(getComputedStyle(document.documentElement).fontSize)
+  return Math.min(0.5, (flagRem * rem) / (fieldPx.value || 800))
+})
 /** Flags that would lie over each other go below. */
 const flags = computed(() => {
   const ends: number[] = []
-  const wide = span.value * 0.21
+  const wide = span.value * flagShare.value
   return [...props.asked.orders]
     .sort((a, b) => a.due_min - b.due_min)
     .map((o) => {
@@ -76,7 +84,7 @@ const flags = computed(() => {
     })
 })
 /** Where a flag has no room to its right any more. */
-const leftFrom = computed(() => props.laid.to_min - span.value * 0.21)
+const leftFrom = computed(() => props.laid.to_min - span.value * flagShare.value)
 const flagRows = computed(() => Math.max(1, ...flags.value.map((f) => f.row + 1)))
 </script>
 
@@ -160,7 +168,7 @@ const flagRows = computed(() => Math.max(1, ...flags.value.map((f) => f.row + 1)
 
 <style scoped>
 .lanes {
-  --label: 112px;
+  --label: 7rem;
   position: relative;
   display: grid;
   gap: 4px;
@@ -281,7 +289,7 @@ h3 {
 .flag {
   height: 27px;
   gap: 4px;
-  max-width: 190px;
+  max-width: 11.5rem;
   border-width: 0 0 0 7px;
   background: none;
   font-weight: 400;

@@ -252,7 +252,7 @@ defineExpose({ begin })
   padding: 6px 2px;
 }
 .due {
-  min-width: 46px;
+  min-width: 2.9rem;
   font-variant-numeric: tabular-nums;
 }
 .what {

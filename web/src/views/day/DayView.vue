@@ -325,7 +325,7 @@ onBeforeUnmount(
 }
 .two {
   display: grid;
-  grid-template-columns: 300px minmax(0, 1fr);
+  grid-template-columns: 18.75rem minmax(0, 1fr);
   align-items: start;
   gap: 8px;
 }

@@ -59,7 +59,7 @@ const wanted = useWanted()
 }
 .two {
   display: grid;
-  grid-template-columns: 320px minmax(0, 1fr);
+  grid-template-columns: 20rem minmax(0, 1fr);
   align-items: start;
   gap: 8px;
 }

@@ -328,7 +328,7 @@ svg {
   stroke: var(--line);
 }
 .axis text {
-  font: 0.6875rem var(--face);
+  font: 0.75rem var(--face);
   fill: var(--ink-2);
 }
 .axis.over text {
