@@ -13,6 +13,7 @@ func TestWhatAPortionCosts(t *testing.T) {
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")))
 	reads(t, ctx, id("cost"), "a portion", "for 8, ingredients alone", "Most of it: gooseberry", "butter")
+	reads(t, ctx, id("sells-for"), "Sold at €", "ingredients are", "of it")
 	do(t, ctx, openCard(url, "Pear pandowdy"), click(id("station-finish")))
 	reads(t, ctx, id("cost"), "for what has a price", "Without one", "pear")
 	before := text(t, ctx, id("cost", " .sum"))

@@ -58,7 +58,14 @@ func TestOrdersComeIn(t *testing.T) {
 		click(id("add-order")),
 		click(id("order-card")),
 		click(id("order-card-Apricot cobbler")),
+		fill(id("order-dishes"), "2"),
 		click(id("order-hot")),
+	)
+	reads(t, ctx, id("order-portions"), "18 portions, 9 from each dish")
+	do(
+		t,
+		ctx,
+		fill(id("order-dishes"), "1"),
 		click(id("order-keep")),
 		WaitVisible(id("lay")),
 	)

@@ -12,6 +12,7 @@ import (
 // What a dessert is priced by until a kitchen says otherwise: working figures.
 const (
 	wantedSharePct = 30.0
+	endingMinor    = 10
 	minorPerUnit   = 100
 	pricedG        = 1000.0
 	dearest        = 2
@@ -26,7 +27,10 @@ type DessertCost struct {
 
 // OfDessert prices what is on a dessert's ticket.
 func OfDessert(r balance.Request, a *balance.Answer) (*DessertCost, error) {
-	q := CostRequest{Prices: map[string]Price{}, Portions: a.Portions.Count, WantedSharePct: wantedSharePct, Own: r.Own}
+	q := CostRequest{
+		Prices: map[string]Price{}, Portions: a.Portions.Count, WantedSharePct: wantedSharePct, EndingMinor: endingMinor,
+		Own: r.Own,
+	}
 	q.Lines = Needs(r, a, 1)
 	for _, l := range q.Lines {
 		if minor, ok := priceOf(l.Key, r.Own); ok {

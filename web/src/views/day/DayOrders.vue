@@ -13,6 +13,7 @@ import {
 import FruitMark from '@/ui/FruitMark.vue'
 import { useFetched } from '@/ui/useFetched'
 import { useKitchen } from '@/stores/useKitchen'
+import { integer } from '@/format/amounts'
 import { clockOf, minuteOf } from '@/format/minutes'
 
 /** What is wanted of the day: each order with what becomes of it, and how another one comes in. */
@@ -63,6 +64,13 @@ function begin(o?: DayOrder) {
       }
     : { ...blank }
 }
+/** How far the order goes, by what the card says. */
+const portions = computed(() => {
+  const each = cards.value.find((c) => c.id === form.value.card)?.brief?.portions
+  return (
+    each && `${integer(each * Number(form.value.dishes || 0))} portions, ${integer(each)} from each dish.`
+  )
+})
 /** A name that no other order of the day has. */
 function free(name: string) {
   const taken = new Set(props.asked.orders.map((o) => o.id))
@@ -186,6 +194,7 @@ defineExpose({ begin })
             ><input v-model="form.hour" class="plainfield" type="time" step="300" data-testid="order-hour"
           /></label>
         </div>
+        <p v-if="portions" class="quiet" data-testid="order-portions">{{ portions }}</p>
         <div class="choice" role="group" aria-label="How it is served">
           <button
             v-for="[key, says] in serves"

@@ -5,7 +5,7 @@ import { api, ask, inWords, type DessertCost, type Problem } from '@/api/client'
 import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { usePlan } from '@/stores/usePlan'
-import { grams, integer, lower, money, short } from '@/format/amounts'
+import { grams, integer, lower, money, percent, short } from '@/format/amounts'
 
 /** What its ingredients cost, by the kitchen's own prices; what has none is named, and never counted as nothing. */
 const kitchen = useKitchen()
@@ -47,6 +47,11 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
         <strong class="sum">{{ money(cost.portion_minor ?? 0, currency) }}</strong>
         {{
           `a portion; ${money(cost.total_minor, currency)} for ${integer(cost.portions)}, ingredients alone, as bought.`
+        }}
+      </p>
+      <p v-if="cost.price_minor !== null && cost.food_share_pct !== null" data-testid="sells-for">
+        {{
+          `Sold at ${money(cost.price_minor, currency)} a portion before tax, ingredients are ${percent(cost.food_share_pct)} of it; oven and hands come out of the rest.`
         }}
       </p>
       <p v-else-if="cost.unpriced.length < cost.lines.length">
