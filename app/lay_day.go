@@ -79,7 +79,7 @@ func (d Days) Lay(ctx context.Context, kitchen uuid.UUID, date time.Time, how La
 	if err != nil {
 		return x, err
 	}
-	x.Laid, x.LaidOf = day.Show(k, x.Asked, orders, q, append(unlaid, gone...), *plan, x.Laid), of
+	x.Laid, x.LaidOf = day.Show(x.Asked, orders, q, append(unlaid, gone...), *plan, x.Laid), of
 	if err := d.Store.SetLaid(context.WithoutCancel(ctx), kitchen, date, x.Laid, of); err != nil {
 		return x, err
 	}
@@ -108,7 +108,7 @@ func (d Days) kitchen(ctx context.Context, kitchen uuid.UUID) (day.Kitchen, erro
 		return out, err
 	}
 	for _, o := range ovens {
-		out.Ovens = append(out.Ovens, day.ShelfOven{ID: o.ID.String(), Name: o.Name, Heating: o.Heating})
+		out.Ovens = append(out.Ovens, day.ShelfOven{ID: o.ID.String(), Name: o.Name})
 	}
 	dishes, err := d.Shelf.Dishes(ctx, kitchen)
 	for _, x := range dishes {

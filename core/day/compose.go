@@ -19,7 +19,7 @@ type Kitchen struct {
 
 // ShelfOven is an oven of the shelf.
 type ShelfOven struct {
-	ID, Name, Heating string
+	ID, Name string
 }
 
 // ShelfDish is a dish of the shelf, and how many there are of it.
@@ -193,8 +193,10 @@ func (c *composing) ways(b *Batch, o Ordered) {
 				return int(math.Abs(x.OvenC-at)) - int(math.Abs(y.OvenC-at))
 			})
 			for _, w := range ways[:min(len(ways), mostWaysOfOven)] {
-				a := bakedBy(fmt.Sprintf("%.0f in %s", w.OvenC, oven.ID), w.Stages, plan)
-				a.Ovens = []string{oven.ID}
+				a := Alternative{
+					ID: fmt.Sprintf("%.0f in %s", w.OvenC, oven.ID), Shelf: plan.Shelf, SDMin: plan.SDMin, Ovens: []string{oven.ID},
+				}
+				a.bakedBy(w.Stages, turnIn(w.Stages, plan))
 				c.anywhere(&a)
 				t.Alternatives = append(t.Alternatives, a)
 			}
@@ -217,23 +219,16 @@ func (c *composing) anywhere(a *Alternative) {
 	}
 }
 
-// bakedBy is a plan's alternative by other stages: its touches move with its end.
-func bakedBy(id string, stages []bake.Stage, plan Alternative) Alternative {
-	out := Alternative{ID: id, Shelf: plan.Shelf, SDMin: plan.SDMin, Touches: []Touch{{Kind: "load", Minutes: 1}}}
-	at := 0
-	for i, s := range stages {
-		if i > 0 && s.Cover != stages[i-1].Cover {
-			out.Touches = append(out.Touches, Touch{Kind: "cover", At: at, Minutes: 1, Flex: coverFlex})
-		}
-		n := max(1, int(math.Ceil(s.Minutes-1e-9)))
-		out.Stages = append(out.Stages, Stage{Minutes: n, OvenC: s.OvenC, Heating: s.Heating})
-		at += n
+// turnIn is when a bake by other stages is turned: half way, where the plan has it turned at all.
+func turnIn(stages []bake.Stage, plan Alternative) int {
+	if !slices.ContainsFunc(plan.Touches, func(t Touch) bool { return t.Kind == "turn" }) {
+		return 0
 	}
-	if slices.ContainsFunc(plan.Touches, func(t Touch) bool { return t.Kind == "turn" }) {
-		out.Touches = append(out.Touches, Touch{Kind: "turn", At: at / 2, Minutes: 1, Flex: turnFlex})
+	sum := 0.0
+	for _, s := range stages {
+		sum += s.Minutes
 	}
-	out.Touches = append(out.Touches, Touch{Kind: "take_out", At: at, Minutes: 1, Flex: 1})
-	return out
+	return int(math.Ceil(sum)) / 2
 }
 
 // doughCM2 is what a bowl of topping or dough takes in a fridge. A working figure.

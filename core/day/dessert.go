@@ -326,10 +326,16 @@ func (m *making) bake(filled string, r balance.Request, a *bake.DessertAnswer) s
 // alternativeOf is a plan of a bake as one way to bake it, with what hands do during it.
 func alternativeOf(id string, a *bake.DessertAnswer) Alternative {
 	out := Alternative{ID: id, Shelf: a.Bake.Shelf, SDMin: UncertainMin(a)}
-	out.Touches = append(out.Touches, Touch{Kind: "load", Minutes: 1})
+	out.bakedBy(a.Plan.Stages, int(a.Plan.TurnAt))
+	return out
+}
+
+// bakedBy gives an alternative its stages and what hands do during them; it is turned at a minute, 0: not at all.
+func (x *Alternative) bakedBy(stages []bake.Stage, turn int) {
+	x.Touches = []Touch{{Kind: "load", Minutes: 1}}
 	at := 0
 	var was bake.Stage
-	for i, s := range a.Plan.Stages {
+	for i, s := range stages {
 		n := int(math.Ceil(s.Minutes - 1e-9))
 		if n < 1 {
 			continue
@@ -337,22 +343,21 @@ func alternativeOf(id string, a *bake.DessertAnswer) Alternative {
 		if i > 0 {
 			switch {
 			case s.PushUnder:
-				out.Touches = append(out.Touches, Touch{Kind: "push_under", At: at, Minutes: pushMin, Flex: pushFlex})
+				x.Touches = append(x.Touches, Touch{Kind: "push_under", At: at, Minutes: pushMin, Flex: pushFlex})
 			case s.AddTopping:
-				out.Touches = append(out.Touches, Touch{Kind: "add_topping", At: at, Minutes: lateToppingMin, Flex: lateFlex})
+				x.Touches = append(x.Touches, Touch{Kind: "add_topping", At: at, Minutes: lateToppingMin, Flex: lateFlex})
 			case s.Cover != was.Cover:
-				out.Touches = append(out.Touches, Touch{Kind: "cover", At: at, Minutes: 1, Flex: coverFlex})
+				x.Touches = append(x.Touches, Touch{Kind: "cover", At: at, Minutes: 1, Flex: coverFlex})
 			}
 		}
-		out.Stages = append(out.Stages, Stage{Minutes: n, OvenC: s.OvenC, Heating: s.Heating})
+		x.Stages = append(x.Stages, Stage{Minutes: n, OvenC: s.OvenC, Heating: s.Heating})
 		at += n
 		was = s
 	}
-	if turn := int(a.Plan.TurnAt); turn > 0 && turn < at {
-		out.Touches = append(out.Touches, Touch{Kind: "turn", At: turn, Minutes: 1, Flex: turnFlex})
+	if turn > 0 && turn < at {
+		x.Touches = append(x.Touches, Touch{Kind: "turn", At: turn, Minutes: 1, Flex: turnFlex})
 	}
-	out.Touches = append(out.Touches, Touch{Kind: "take_out", At: at, Minutes: 1, Flex: 1})
-	return out
+	x.Touches = append(x.Touches, Touch{Kind: "take_out", At: at, Minutes: 1, Flex: 1})
 }
 
 // UncertainMin is how far a bake may end from its clock, as a standard deviation in min: by half of what the middle's

@@ -35,7 +35,6 @@ type Lane struct {
 	Kind string `json:"kind"` // oven, hands or place
 	Of   string `json:"of"`
 	Tier string `json:"tier,omitempty"`
-	Oven string `json:"oven,omitempty"` // its id on the shelf
 }
 
 // Bar is one thing in a lane.
@@ -106,8 +105,8 @@ type Ahead struct {
 }
 
 // Show is a plan as it is shown. Before is how it was laid until now; nil: it was not.
-func Show(k Kitchen, a Asked, orders []Ordered, q Request, unlaid []Unlaid, plan Answer, before *Laid) *Laid {
-	s := showing{q: q, asked: a, kitchen: k, tasks: map[string]*Task{}, batches: map[string]*Batch{}}
+func Show(a Asked, orders []Ordered, q Request, unlaid []Unlaid, plan Answer, before *Laid) *Laid {
+	s := showing{q: q, asked: a, tasks: map[string]*Task{}}
 	s.out = Laid{
 		Now: q.Now, Plan: plan, Unlaid: unlaid, Bars: []Bar{}, Heats: []Heat{}, Ahead: []Ahead{}, Moved: []message.Message{},
 		Ways: []message.Message{}, Orders: []Done{}, Lanes: []Lane{},
@@ -121,7 +120,6 @@ func Show(k Kitchen, a Asked, orders []Ordered, q Request, unlaid []Unlaid, plan
 	}
 	for i := range q.Batches {
 		b := &q.Batches[i]
-		s.batches[b.ID] = b
 		for j := range b.Tasks {
 			s.tasks[b.Tasks[j].ID] = &b.Tasks[j]
 		}
@@ -149,26 +147,17 @@ func Show(k Kitchen, a Asked, orders []Ordered, q Request, unlaid []Unlaid, plan
 }
 
 type showing struct {
-	q       Request
-	asked   Asked
-	kitchen Kitchen
-	orders  map[string]Ordered
-	tasks   map[string]*Task
-	batches map[string]*Batch
-	out     Laid
+	q      Request
+	asked  Asked
+	orders map[string]Ordered
+	tasks  map[string]*Task
+	out    Laid
 }
 
 func (s *showing) lanes() {
-	ids := map[string]string{}
-	names := map[string]bool{}
-	for _, o := range s.kitchen.Ovens {
-		if !slices.Contains(s.asked.Closed, o.ID) {
-			ids[unique(o.Name, names)] = o.ID
-		}
-	}
 	for _, o := range s.q.Ovens {
 		for _, t := range o.Tiers {
-			s.out.Lanes = append(s.out.Lanes, Lane{"oven", o.ID, t.ID, ids[o.ID]})
+			s.out.Lanes = append(s.out.Lanes, Lane{"oven", o.ID, t.ID})
 		}
 	}
 	for _, p := range s.q.People {

@@ -39,7 +39,10 @@ var (
 // is not said is one dish, warm. The names are free among those of the day.
 func ReadLines(text string, cards []Known, among Asked) (orders []Wanted, unread []Unread) {
 	orders, unread = []Wanted{}, []Unread{}
-	among.Orders = slices.Clone(among.Orders)
+	taken := map[string]bool{}
+	for _, o := range among.Orders {
+		taken[o.ID] = true
+	}
 	for line := range strings.Lines(text) {
 		if line = strings.TrimSpace(line); line == "" {
 			continue
@@ -53,8 +56,7 @@ func ReadLines(text string, cards []Known, among Asked) (orders []Wanted, unread
 			unread = append(unread, Unread{line, why})
 			continue
 		}
-		o.ID = among.Free(o.ID)
-		among.Orders = append(among.Orders, o)
+		o.ID = unique(o.ID, taken)
 		orders = append(orders, o)
 	}
 	return orders, unread

@@ -68,20 +68,6 @@ func CheckAsked(a Asked) error {
 	return f.Err()
 }
 
-// Free is a name of an order that no other one has: the given one, or with a number.
-func (a Asked) Free(name string) string {
-	taken := map[string]bool{}
-	for _, o := range a.Orders {
-		taken[o.ID] = true
-	}
-	for n, id := 1, name; ; n++ {
-		if !taken[id] {
-			return id
-		}
-		id = fmt.Sprintf("%s %d", name, n+1)
-	}
-}
-
 // Repeated are the orders of a day that come every week, for the same day of another week.
 func (a Asked) Repeated() Asked {
 	out := Asked{Orders: []Wanted{}}

@@ -127,7 +127,7 @@ func yard() day.Kitchen {
 		Places: []day.Place{{ID: "fridge", AreaCM2: 3000}},
 	}
 	return day.Kitchen{
-		House: h.Usual([]string{"o"}), Ovens: []day.ShelfOven{{ID: "o", Name: "Bench oven", Heating: "conventional"}},
+		House: h.Usual([]string{"o"}), Ovens: []day.ShelfOven{{ID: "o", Name: "Bench oven"}},
 		Dishes: []day.ShelfDish{{
 			Name: "Stoneware", Count: 1,
 			Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
@@ -171,7 +171,7 @@ func lay(
 	if broken := daytest.Broken(q, plan); len(broken) > 0 {
 		t.Fatalf("a plan that breaks its rules: %v", broken)
 	}
-	return day.Show(k, a, orders, q, unlaid, *plan, before), q
+	return day.Show(a, orders, q, unlaid, *plan, before), q
 }
 
 // What is wanted of a day is laid into the kitchen that there is, and shown in its lanes.

@@ -3637,8 +3637,6 @@ export interface components {
             kind: "oven" | "hands" | "place";
             of: string;
             tier?: string;
-            /** @description Its id on the shelf */
-            oven?: string;
         };
         DayBar: {
             lane: number;

@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { inWords } from '@/api/client'
 import UndoRedo from '@/ui/UndoRedo.vue'
 import { bindKeys } from '@/ui/useKeys'
+import PartNav from '@/ui/PartNav.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { useShelf } from '@/stores/useShelf'
 import FiguresShelf from './FiguresShelf.vue'
@@ -38,16 +39,7 @@ onBeforeUnmount(unbind)
   <div class="shelf">
     <div class="bar">
       <h1>Shelf</h1>
-      <nav class="choice" aria-label="Parts of the shelf">
-        <RouterLink
-          v-for="[key, says] in parts"
-          :key="key"
-          :to="`/shelf/${key}`"
-          :class="{ on: part === key }"
-          :data-testid="`shelf-${key}`"
-          >{{ says }}</RouterLink
-        >
-      </nav>
+      <PartNav label="Parts of the shelf" at="shelf" :part="part" :parts="parts" />
       <span v-if="part !== 'kitchens'" class="acts">
         <span class="small quiet said" role="status" data-testid="shelf-said">{{ shelf.said }}</span>
         <UndoRedo :undos="shelf.undos" :redos="shelf.redos" @undo="shelf.undo()" @redo="shelf.redo()" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
+import PartNav from '@/ui/PartNav.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import InStore from './InStore.vue'
 import LabelSheets from './LabelSheets.vue'
@@ -24,16 +25,7 @@ const wanted = useWanted()
   <div class="store">
     <div class="bar no-print">
       <h1>Store</h1>
-      <nav class="choice" aria-label="Parts of the store">
-        <RouterLink
-          v-for="[key, says] in parts"
-          :key="key"
-          :to="`/store/${key}`"
-          :class="{ on: part === key }"
-          :data-testid="`store-${key}`"
-          >{{ says }}</RouterLink
-        >
-      </nav>
+      <PartNav label="Parts of the store" at="store" :part="part" :parts="parts" />
     </div>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
