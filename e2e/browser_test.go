@@ -13,6 +13,7 @@ import (
 	neturl "net/url"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -45,28 +46,32 @@ func run(m *testing.M) int {
 		return 1
 	}
 	defer func() { _ = os.RemoveAll(profile) }()
-	actx, stop := NewExecAllocator(context.Background(), append(
-		DefaultExecAllocatorOptions[:],
-		ExecPath(
-			"/usr/bin/chromium",
-		),
-		NoSandbox, /* needed as root */
-		DisableGPU,
-		WindowSize(1280, 800),
-		UserDataDir(profile),
-		Flag("disable-quic", true),
-		Flag("disable-component-update", true),
-		Flag("lang", "en-GB"),
-	)...)
-	defer stop()
-	ctx, cancel := NewContext(actx)
-	defer cancel()
-	if err := Do(ctx); err != nil { // starts Chromium; never with a timeout: it would end the browser
+	ctx, stop, err := chromium(profile)
+	if err != nil {
 		log.Print(err)
 		return 1
 	}
+	defer stop()
 	browser = ctx
 	return m.Run()
+}
+
+// chromium starts a browser with a profile's folder. Never give it a timeout: that would end it.
+func chromium(profile string, more ...ExecAllocatorOption) (ctx context.Context, stop func(), err error) {
+	actx, end := NewExecAllocator(
+		context.Background(),
+		slices.Concat(DefaultExecAllocatorOptions[:], []ExecAllocatorOption{
+			ExecPath("/usr/bin/chromium"),
+			NoSandbox, // needed as root
+			DisableGPU,
+			WindowSize(1280, 800),
+			UserDataDir(profile),
+			Flag("disable-quic", true),
+			Flag("disable-component-update", true),
+			Flag("lang", "en-GB"),
+		}, more)...)
+	ctx, cancel := NewContext(actx)
+	return ctx, func() { cancel(); end() }, Do(ctx)
 }
 
 // kitchen serves the page with the demo kitchen in a database of its own.
@@ -200,6 +205,11 @@ func cutOff(url string) {
 
 // tab opens a tab with storage of its own and fails the test on whatever the page complains about.
 func tab(t testing.TB, width, height int64) context.Context {
+	t.Helper()
+	return tabOf(t, browser, width, height)
+}
+
+func tabOf(t testing.TB, browser context.Context, width, height int64) context.Context {
 	t.Helper()
 	ctx, cancel := NewContext(browser, WithNewBrowserContext())
 	t.Cleanup(cancel)

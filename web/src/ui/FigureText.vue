@@ -7,9 +7,10 @@ const moved = ref(false)
 let timer: ReturnType<typeof setTimeout> | undefined
 watch(
   () => props.text,
-  () => {
+  (_, was) => {
     moved.value = false
     clearTimeout(timer)
+    if (!was) return // the first figure is no change
     requestAnimationFrame(() => {
       moved.value = true
       timer = setTimeout(() => (moved.value = false), 2000)

@@ -64,20 +64,16 @@ const answer = computed(() => dessert.answer)
 const lines = computed(() => {
   const d = draft.value
   const a = answer.value
-  if (!d) return { Dish: '', Fruit: '', Juice: '', Topping: '', Bake: '', Finish: '' }
+  if (!d || !a) return { Dish: '', Fruit: '', Juice: '', Topping: '', Bake: '', Finish: '' }
   const oven = kitchen.ovens.find((o) => o.id === d.setting.oven_id)
   const material = kitchen.material.get(d.request.dish.material)?.name ?? ''
   return {
-    Dish: `${sizes(d.request.dish)}, ${lower(short(material))}${a ? `, ${litres(a.fit.volume_ml)}` : ''}`,
-    Fruit: `${a ? `${grams(a.fruit_g)} ` : ''}${d.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')}`,
-    Juice: a
-      ? d.request.custard
-        ? `${bandWords[a.set.band]}, by the custard's egg and flour`
-        : `${bandWords[a.set.band]}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`
-      : '',
-    Topping: a
-      ? `${grams(a.topping_g)}, ${a.topping.thickness_mm ? `${mm(a.topping.thickness_mm)}, ` : ''}${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`
-      : '',
+    Dish: `${sizes(d.request.dish)}, ${lower(short(material))}, ${litres(a.fit.volume_ml)}`,
+    Fruit: `${grams(a.fruit_g)} ${d.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')}`,
+    Juice: d.request.custard
+      ? `${bandWords[a.set.band]}, by the custard's egg and flour`
+      : `${bandWords[a.set.band]}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`,
+    Topping: `${grams(a.topping_g)}, ${a.topping.thickness_mm ? `${mm(a.topping.thickness_mm)}, ` : ''}${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`,
     Bake:
       [
         d.setting.oven_c && heat(d.setting.oven_c),

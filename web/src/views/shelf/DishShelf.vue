@@ -29,7 +29,7 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
       <p v-if="!kitchen.dishes.length" class="quiet">
         No dishes yet. Add the one you use most, and measure it with water.
       </p>
-      <ul>
+      <ul class="planks">
         <li v-for="d in kitchen.dishes" :key="d.id">
           <button
             :aria-pressed="chosen === d.id"
@@ -37,23 +37,30 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
             @click="((chosen = d.id), edit(d))"
           >
             <DishSection class="pic" :dish="d.dish" :share="1" />
-            <span>
-              <strong>{{ d.name }}{{ d.count > 1 ? `, ${d.count} of them` : '' }}</strong>
+            <span class="told">
+              <strong>{{ d.name }}{{ d.count > 1 ? ` × ${d.count}` : '' }}</strong>
+              <span class="volume"
+                ><strong>{{ litres(d.volume_ml) }}</strong>
+                <span class="small">{{ d.dish.measured_ml ? 'measured' : 'by its sizes' }}</span></span
+              >
               <span class="small"
                 >{{ sizes(d.dish) }},
                 {{ lower(short(kitchen.material.get(d.dish.material)?.name ?? '')) }}</span
               >
             </span>
-            <span class="volume"
-              ><strong>{{ litres(d.volume_ml) }}</strong
-              ><span class="small">{{ d.dish.measured_ml ? 'measured' : 'by its sizes' }}</span></span
-            >
           </button>
         </li>
       </ul>
       <button class="push" data-testid="add-dish" @click="add(fresh())">Add a dish</button>
     </template>
     <template v-if="draft">
+      <figure class="hero">
+        <DishSection :dish="draft.body.dish" :share="1" />
+        <figcaption v-if="current && !changed">
+          <strong>{{ litres(current.volume_ml) }}</strong>
+          <span class="small">to the brim, {{ current.dish.measured_ml ? 'measured' : 'by its sizes' }}</span>
+        </figcaption>
+      </figure>
       <div class="names">
         <div class="field">
           <label for="dish-name">Name</label>
@@ -139,14 +146,53 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
 </template>
 
 <style scoped>
-li {
-  --shelf-columns: 170px 1fr auto;
+/* Dishes stand on planks, all of them to one scale. */
+.planks {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(11.5rem, 1fr));
+  gap: 10px 0;
 }
-.volume {
-  text-align: right;
+.planks li {
+  display: grid;
+}
+.planks li button {
+  grid-template-columns: minmax(0, 1fr);
+  align-content: start;
+  gap: 0;
+  padding: 4px 0 6px;
+  border-bottom: 0;
+}
+.planks li button[aria-pressed='true'] {
+  box-shadow: inset 0 -5px 0 var(--rim);
+}
+.pic {
+  border-bottom: 9px solid var(--crust);
+  box-shadow: 0 2px 0 var(--crust-deep);
+}
+.told {
+  display: grid;
+  gap: 1px;
+  padding: 8px 10px 2px;
+}
+.told .volume {
+  display: flex;
+  align-items: baseline;
+  gap: 7px;
 }
 .volume strong {
   font-size: 1.375rem;
+}
+.hero {
+  display: grid;
+  grid-template-columns: minmax(0, 380px) auto;
+  align-items: end;
+  gap: 16px;
+  margin: 0;
+}
+.hero strong {
+  display: block;
+  font-size: 2rem;
+  line-height: 1;
 }
 .names {
   display: grid;
@@ -167,10 +213,5 @@ li {
   grid-template-columns: 220px 1fr;
   gap: 12px;
   align-items: end;
-}
-@media (max-width: 62.5em) {
-  li {
-    --shelf-columns: 90px 1fr auto;
-  }
 }
 </style>

@@ -2,6 +2,8 @@
 import { computed, ref, watch } from 'vue'
 import { type Basis, faultAt, inWords, type OwnRow, type Problem } from '@/api/client'
 import AmountField from '@/ui/AmountField.vue'
+import FruitMark from '@/ui/FruitMark.vue'
+import CompositionBar from './CompositionBar.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { useShelf } from '@/stores/useShelf'
 import { basisWords, fine, lower, short } from '@/format/amounts'
@@ -33,6 +35,15 @@ const table = computed(() => {
   return all?.find((r) => r.key === key)
 })
 const figures = computed(() => kitchen.larder?.figures.filter((f) => f.kind === props.kind) ?? [])
+/** What of the row is told in per cent, its own figure before the table's. */
+const composition = computed(() =>
+  figures.value
+    .filter((f) => f.unit === '%' && !f.column.includes('_eq_')) // what it is equal to is no part of it
+    .map((f) => ({
+      name: f.name,
+      pct: own.value?.values?.[f.column] ?? table.value?.figures[f.column] ?? 0,
+    })),
+)
 const basisOf = (b: Basis | undefined): string => {
   const r = table.value
   const of: Basis | undefined = b ?? (r && ('basis' in r ? r.basis : r.composition_basis))
@@ -110,12 +121,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
       <ul>
         <li v-for="r in shown" :key="r.key">
           <button :aria-pressed="row?.key === r.key" :data-testid="`row-${r.key}`" @click="chosen = r.key">
-            <span
-              v-if="'juice_colour' in r"
-              class="drop"
-              :style="{ background: r.juice_colour }"
-              aria-hidden="true"
-            />
+            <FruitMark v-if="'juice_colour' in r" :fruit="r" />
             <span>{{ r.name }}</span>
             <span class="small quiet">{{ mine[r.key] ? 'our own' : 'role' in r ? r.role : '' }}</span>
           </button>
@@ -125,6 +131,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
     </section>
     <section v-if="row && table" class="panel edit" aria-label="Its figures">
       <div class="head">
+        <FruitMark v-if="'juice_colour' in row" class="large" :fruit="row" />
         <h2>{{ row.name }}</h2>
         <span v-if="own?.copy_of" class="quiet">{{ `started from ${lower(short(table.name))}` }}</span>
       </div>
@@ -141,6 +148,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
         {{ row.precook === 'none' ? 'Goes in raw' : `Cooking it first is ${row.precook}`
         }}{{ row.browns_in_air ? '; browns in air as it is cut' : '' }}.
       </p>
+      <CompositionBar :parts="composition" :colour="'juice_colour' in row ? row.juice_colour : undefined" />
       <table>
         <thead>
           <tr>
@@ -234,7 +242,8 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
   display: grid;
   grid-template-columns: 400px minmax(0, 1fr);
   gap: 8px;
-  height: calc(100vh - var(--above) - 73px);
+  flex: 1;
+  min-height: 0;
 }
 .list,
 .edit {
@@ -272,8 +281,12 @@ li button[aria-pressed='true'] {
 }
 .head {
   display: flex;
-  align-items: baseline;
+  align-items: center;
   gap: 14px;
+}
+.large {
+  width: 52px;
+  height: 52px;
 }
 table {
   width: 100%;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { faultAt, inWords, type House, type Problem } from '@/api/client'
+import HoursBar from './HoursBar.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useFetched } from '@/ui/useFetched'
 import { useKitchen } from '@/stores/useKitchen'
@@ -121,6 +122,7 @@ const setArea = (place: string, cm2: number | undefined) =>
         >
           Out
         </button>
+        <HoursBar class="bar" :person="p" />
         <p v-if="fault(`/people/${i}/hours/0`)" class="wrong" role="alert">
           {{ `The hours: ${fault(`/people/${i}/hours/0`)}` }}
         </p>
@@ -132,82 +134,84 @@ const setArea = (place: string, cm2: number | undefined) =>
     <section class="panel" aria-labelledby="house-ovens">
       <h2 id="house-ovens">What the ovens hold</h2>
       <p v-if="!house.ovens.length" class="quiet">No ovens yet: add one under Ovens.</p>
-      <div v-for="(o, i) in house.ovens" :key="o.oven" class="oven">
-        <h3>{{ nameOf(o.oven) }}</h3>
-        <div v-for="(t, k) in o.tiers" :key="k" class="tier">
-          <div class="choice" role="group" :aria-label="`Tier ${k + 1}`">
+      <div class="ovens">
+        <div v-for="(o, i) in house.ovens" :key="o.oven" class="oven">
+          <h3>{{ nameOf(o.oven) }}</h3>
+          <div v-for="(t, k) in o.tiers" :key="k" class="tier">
+            <div class="choice" role="group" :aria-label="`Tier ${k + 1}`">
+              <button
+                v-for="[key, says] in shelves"
+                :key="key"
+                :aria-pressed="t.shelf === key"
+                @click="change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.shelf = key))"
+              >
+                {{ says }}
+              </button>
+            </div>
+            <AmountField
+              label="Wide"
+              kind="length"
+              unit="cm"
+              :model-value="t.width_cm"
+              :problem="fault(`/ovens/${i}/tiers/${k}/width_cm`)"
+              :testid="`tier-width-${i}-${k}`"
+              @update:model-value="
+                (v) => v && change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.width_cm = v))
+              "
+            />
+            <AmountField
+              label="Deep"
+              kind="length"
+              unit="cm"
+              :model-value="t.depth_cm"
+              :problem="fault(`/ovens/${i}/tiers/${k}/depth_cm`)"
+              :testid="`tier-depth-${i}-${k}`"
+              @update:model-value="
+                (v) => v && change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.depth_cm = v))
+              "
+            />
             <button
-              v-for="[key, says] in shelves"
-              :key="key"
-              :aria-pressed="t.shelf === key"
-              @click="change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.shelf = key))"
+              v-if="o.tiers.length > 1"
+              class="plain"
+              :aria-label="`Take out tier ${k + 1} of ${nameOf(o.oven)}`"
+              @click="change(`a tier less in ${nameOf(o.oven)}`, (h) => h.ovens[i]!.tiers.splice(k, 1))"
             >
-              {{ says }}
+              Out
             </button>
           </div>
-          <AmountField
-            label="Wide"
-            kind="length"
-            unit="cm"
-            :model-value="t.width_cm"
-            :problem="fault(`/ovens/${i}/tiers/${k}/width_cm`)"
-            :testid="`tier-width-${i}-${k}`"
-            @update:model-value="
-              (v) => v && change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.width_cm = v))
-            "
-          />
-          <AmountField
-            label="Deep"
-            kind="length"
-            unit="cm"
-            :model-value="t.depth_cm"
-            :problem="fault(`/ovens/${i}/tiers/${k}/depth_cm`)"
-            :testid="`tier-depth-${i}-${k}`"
-            @update:model-value="
-              (v) => v && change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.depth_cm = v))
-            "
-          />
-          <button
-            v-if="o.tiers.length > 1"
-            class="plain"
-            :aria-label="`Take out tier ${k + 1} of ${nameOf(o.oven)}`"
-            @click="change(`a tier less in ${nameOf(o.oven)}`, (h) => h.ovens[i]!.tiers.splice(k, 1))"
-          >
-            Out
-          </button>
-        </div>
-        <div class="tier">
-          <AmountField
-            label="Warms by, a minute"
-            kind="percent"
-            unit="°C"
-            :model-value="o.warm_c_per_min"
-            :problem="fault(`/ovens/${i}/warm_c_per_min`)"
-            @update:model-value="
-              (v) => v && change(`${nameOf(o.oven)} warms`, (h) => (h.ovens[i]!.warm_c_per_min = v))
-            "
-          />
-          <AmountField
-            label="Cools by, a minute"
-            kind="percent"
-            unit="°C"
-            :model-value="o.cool_c_per_min"
-            :problem="fault(`/ovens/${i}/cool_c_per_min`)"
-            @update:model-value="
-              (v) => v && change(`${nameOf(o.oven)} cools`, (h) => (h.ovens[i]!.cool_c_per_min = v))
-            "
-          />
-          <button
-            class="push"
-            :data-testid="`add-tier-${nameOf(o.oven)}`"
-            @click="
-              change(`one more tier in ${nameOf(o.oven)}`, (h) =>
-                h.ovens[i]!.tiers.push({ ...h.ovens[i]!.tiers.at(-1)! }),
-              )
-            "
-          >
-            One more tier
-          </button>
+          <div class="tier">
+            <AmountField
+              label="Warms by, a minute"
+              kind="percent"
+              unit="°C"
+              :model-value="o.warm_c_per_min"
+              :problem="fault(`/ovens/${i}/warm_c_per_min`)"
+              @update:model-value="
+                (v) => v && change(`${nameOf(o.oven)} warms`, (h) => (h.ovens[i]!.warm_c_per_min = v))
+              "
+            />
+            <AmountField
+              label="Cools by, a minute"
+              kind="percent"
+              unit="°C"
+              :model-value="o.cool_c_per_min"
+              :problem="fault(`/ovens/${i}/cool_c_per_min`)"
+              @update:model-value="
+                (v) => v && change(`${nameOf(o.oven)} cools`, (h) => (h.ovens[i]!.cool_c_per_min = v))
+              "
+            />
+            <button
+              class="push"
+              :data-testid="`add-tier-${nameOf(o.oven)}`"
+              @click="
+                change(`one more tier in ${nameOf(o.oven)}`, (h) =>
+                  h.ovens[i]!.tiers.push({ ...h.ovens[i]!.tiers.at(-1)! }),
+                )
+              "
+            >
+              One more tier
+            </button>
+          </div>
         </div>
       </div>
     </section>
@@ -281,12 +285,24 @@ section {
 .tier > :deep(.field) {
   width: 150px;
 }
+.bar {
+  flex: 1 1 120px;
+  max-width: 420px;
+}
+.ovens {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 33rem), 1fr));
+  gap: 14px 20px;
+  width: 100%;
+}
+/* An oven with its tiers, the top one above. */
 .oven {
   display: grid;
+  align-content: start;
   gap: 8px;
-  width: 100%;
-  padding-bottom: 10px;
-  border-bottom: 1px solid var(--line);
+  padding: 8px 14px 12px;
+  border: 3px solid var(--rim);
+  border-radius: 8px;
 }
 .name,
 input[type='time'] {

@@ -3,6 +3,7 @@ import { inWords, type Oven, type ShelfOven } from '@/api/client'
 import AmountField from '@/ui/AmountField.vue'
 import { type OvenBody, useKitchen } from '@/stores/useKitchen'
 import { cm, degrees } from '@/format/amounts'
+import OvenScale from './OvenScale.vue'
 import OvenTrial from './OvenTrial.vue'
 import ShelfPair from './ShelfPair.vue'
 import { useShelfDraft } from './useShelfDraft'
@@ -47,6 +48,9 @@ const dials = [
       <p v-if="!kitchen.ovens.length" class="quiet">
         No ovens yet. Add the one you use, and find out how far off it is.
       </p>
+      <p v-if="kitchen.ovens.length" class="small quiet">
+        The thick line is what the dial says, ten degrees to a mark; the band is how far off it may be.
+      </p>
       <ul>
         <li v-for="o in kitchen.ovens" :key="o.id">
           <button
@@ -62,6 +66,8 @@ const dials = [
                   : `${o.oven.heating}${o.oven.bottom_heat ? ', bottom heat alone' : ''}${o.oven.runners ? `, ${o.oven.runners} runners` : ''}`
               }}</span>
             </span>
+            <OvenScale v-if="o.oven.kind === 'oven'" :offset="o.oven.offset_c" :give-or-take="o.off_by_c" />
+            <span v-else class="no-scale" />
             <span class="off"
               ><strong>{{ offset(o) }}</strong
               ><span class="small">{{ `give or take ${degrees(o.off_by_c)}` }}</span></span
@@ -208,6 +214,20 @@ const dials = [
 </template>
 
 <style scoped>
+li {
+  --shelf-columns: minmax(0, 1fr) minmax(90px, 210px) minmax(0, auto);
+}
+@media (max-width: 40em) {
+  li {
+    --shelf-columns: minmax(0, 1fr) auto;
+  }
+  li button .no-scale {
+    display: none;
+  }
+  li button svg {
+    grid-area: 2 / 1 / 3 / 3;
+  }
+}
 .off {
   text-align: right;
 }

@@ -18,7 +18,8 @@ defineProps<{ list: string; edit: string; chosen: boolean }>()
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 8px;
-  height: calc(100vh - var(--above) - 73px);
+  flex: 1;
+  min-height: 0;
 }
 .list,
 .edit {

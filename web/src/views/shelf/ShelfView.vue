@@ -5,7 +5,9 @@ import { inWords } from '@/api/client'
 import UndoRedo from '@/ui/UndoRedo.vue'
 import { bindKeys } from '@/ui/useKeys'
 import PartNav from '@/ui/PartNav.vue'
+import { useFetched } from '@/ui/useFetched'
 import { useKitchen } from '@/stores/useKitchen'
+import { heat } from '@/format/amounts'
 import { useShelf } from '@/stores/useShelf'
 import FiguresShelf from './FiguresShelf.vue'
 import DishShelf from './DishShelf.vue'
@@ -18,15 +20,22 @@ import KitchensShelf from './KitchensShelf.vue'
 const kitchen = useKitchen()
 const shelf = useShelf()
 const route = useRoute()
-const parts = [
-  ['dishes', 'Dishes'],
-  ['ovens', 'Ovens'],
-  ['house', 'Hands and room'],
-  ['fruit', 'Fruit'],
-  ['stores', 'Stores'],
-  ['kitchen', 'How we measure'],
-  ['kitchens', 'Backup'],
-] as const
+const count = (list: Record<string, unknown> | undefined) => Object.keys(list ?? {}).length
+const ours = (all: number, own: number) => (own ? `${all}, ${own} our own` : String(all))
+const measured = computed(() => kitchen.dishes.filter((d) => d.dish.measured_ml).length)
+useFetched(() => kitchen.loadHouse())
+const parts = computed(
+  () =>
+    [
+      ['dishes', 'Dishes', `${kitchen.dishes.length}, ${measured.value} measured`],
+      ['ovens', 'Ovens', kitchen.ovens.map((o) => o.name).join(', ')],
+      ['house', 'Hands', kitchen.house?.house.people.map((p) => p.id).join(', ')],
+      ['fruit', 'Fruit', ours(kitchen.fruits.length, count(kitchen.own.fruits))],
+      ['stores', 'Stores', ours(kitchen.ingredients.length, count(kitchen.own.ingredients))],
+      ['kitchen', 'Measures', heat(180)],
+      ['kitchens', 'Backup', kitchen.kitchen?.name],
+    ] as const,
+)
 const part = computed(() => (typeof route.params.part === 'string' && route.params.part) || 'dishes')
 const unbind = bindKeys('On the Shelf', [
   { key: 'u', says: 'undo', does: () => void shelf.undo() },
@@ -39,12 +48,12 @@ onBeforeUnmount(unbind)
   <div class="shelf">
     <div class="bar">
       <h1>Shelf</h1>
-      <PartNav label="Parts of the shelf" at="shelf" :part="part" :parts="parts" />
       <span v-if="part !== 'kitchens'" class="acts">
         <span class="small quiet said" role="status" data-testid="shelf-said">{{ shelf.said }}</span>
         <UndoRedo :undos="shelf.undos" :redos="shelf.redos" @undo="shelf.undo()" @redo="shelf.redo()" />
       </span>
     </div>
+    <PartNav label="Parts of the shelf" at="shelf" :part="part" :parts="parts" />
     <p v-if="shelf.problem" class="wrong" role="alert">
       {{ `Not undone. ${inWords(shelf.problem)}.` }}
     </p>
@@ -68,12 +77,23 @@ onBeforeUnmount(unbind)
 </template>
 
 <style scoped>
+.shelf {
+  display: flex;
+  flex-direction: column;
+  height: calc(100vh - var(--above) - 14px);
+}
+.shelf > :deep(.panel:last-child),
+.shelf > :deep(.house) {
+  flex: 1;
+  overflow: auto;
+}
 .bar {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 8px 20px;
-  padding: 4px 8px 8px;
+  min-height: 52px;
+  padding: 0 8px 6px;
 }
 .acts {
   display: flex;
@@ -88,5 +108,10 @@ onBeforeUnmount(unbind)
   padding: 40px 12px;
   text-align: center;
   font-size: 1.125rem;
+}
+@media (max-width: 62.5em) {
+  .shelf {
+    height: auto;
+  }
 }
 </style>

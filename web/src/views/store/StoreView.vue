@@ -25,7 +25,7 @@ const wanted = useWanted()
   <div class="store">
     <div class="bar no-print">
       <h1>Store</h1>
-      <PartNav label="Parts of the store" at="store" :part="part" :parts="parts" />
+      <PartNav class="parts" label="Parts of the store" at="store" :part="part" :parts="parts" />
     </div>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
@@ -48,6 +48,10 @@ const wanted = useWanted()
   align-items: center;
   gap: 8px 20px;
   padding: 4px 8px 8px;
+}
+.parts {
+  flex: 0 1 32rem;
+  min-width: min(100%, 20rem);
 }
 .two {
   display: grid;

@@ -15,12 +15,14 @@ const plan = usePlan()
 const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)
 const w = computed(() => Math.max(320, width.value))
-const left = 40
+/** The reader's size of letters, to the usual one: the room for words grows with it. */
+const letters = Number.parseFloat(getComputedStyle(document.documentElement).fontSize) / 16
+const left = 40 * letters
 /** Room for the curves' names, beside their ends. */
-const right = 54
+const right = 54 * letters
 const top = 34
 const height = computed(() => (props.low ? 84 : 150))
-const row = 13
+const row = 13 * letters
 
 const p = computed(() => plan.answer?.plan)
 const curves = computed(() => p.value?.answer.curves)
@@ -48,7 +50,7 @@ const names = computed(() => {
   const all = lines.value
     .map(([key, says, list]) => ({ key, says, y: y(list.at(-1) ?? 0) + 4 }))
     .sort((a, b) => a.y - b.y)
-  all.forEach((n, i) => (n.y = Math.max(n.y, (all[i - 1]?.y ?? 0) + 14)))
+  all.forEach((n, i) => (n.y = Math.max(n.y, (all[i - 1]?.y ?? 0) + 14 * letters)))
   return all
 })
 const ticks = computed(() => {
@@ -76,7 +78,7 @@ const marks = computed(() => {
 const words = computed(() => {
   const ends: number[] = []
   return marks.value.map((m) => {
-    const wide = 7 * `${m.says} ${integer(m.at)}`.length
+    const wide = 7 * letters * `${m.says} ${integer(m.at)}`.length
     const from = x(m.at) > w.value * 0.75 ? x(m.at) - wide : x(m.at) - wide / 2
     let row = ends.findIndex((e) => e < from)
     if (row < 0) row = ends.length
@@ -84,7 +86,7 @@ const words = computed(() => {
     return { ...m, row }
   })
 })
-const bottom = computed(() => 32 + row * Math.max(1, ...words.value.map((m) => m.row + 1)))
+const bottom = computed(() => 32 * letters + row * Math.max(1, ...words.value.map((m) => m.row + 1)))
 const shown = computed<(Stage & { from: number })[]>(() => {
   let from = 0
   return (p.value?.stages ?? []).map((s) => {
@@ -214,10 +216,10 @@ function keyPoint(e: KeyboardEvent) {
           </text>
           <!-- clocks -->
           <g v-for="m in words" :key="m.says" class="clock">
-            <line :x1="x(m.at)" :x2="x(m.at)" :y1="top" :y2="top + height + 16 + row * m.row" />
+            <line :x1="x(m.at)" :x2="x(m.at)" :y1="top" :y2="top + height + 16 * letters + row * m.row" />
             <text
               :x="Math.min(w - right - 2, Math.max(left, x(m.at)))"
-              :y="top + height + 26 + row * m.row"
+              :y="top + height + 26 * letters + row * m.row"
               :text-anchor="x(m.at) > w * 0.75 ? 'end' : 'middle'"
             >
               {{ m.says }} {{ integer(m.at) }}
@@ -228,7 +230,7 @@ function keyPoint(e: KeyboardEvent) {
               v-for="minute in ticks"
               :key="minute"
               :x="x(minute)"
-              :y="top + height + 12"
+              :y="top + height + 12 * letters"
               text-anchor="middle"
             >
               {{ minute }}{{ minute ? '' : ' min' }}

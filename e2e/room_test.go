@@ -1,0 +1,121 @@
+package e2e
+
+import (
+	"testing"
+
+	. "github.com/chromedp/chromedp"
+)
+
+// collisions are the words on the page that run over other words, or out of the window at its side.
+const collisions = `(() => {
+	const shown = [];
+	const walk = document.createTreeWalker(document.querySelector('main'), NodeFilter.SHOW_TEXT);
+	for (let n; (n = walk.nextNode()); ) {
+		if (!n.data.trim()) continue;
+		const of = n.parentElement;
+		if (of.closest('svg, .visually-hidden, [aria-hidden="true"], canvas') || !of.checkVisibility({ visibilityProperty: true, opacityProperty: true })) continue;
+		let [left, top, right, bottom] = [-1e9, -1e9, 1e9, 1e9], laid = false, scrolled = false;
+		for (let e = of; e; e = e.parentElement) {
+			const s = getComputedStyle(e);
+			if (s.position === 'sticky' || s.position === 'fixed') laid = true;
+			if (s.overflowX !== 'visible' && e !== document.documentElement && e !== document.body) {
+				const b = e.getBoundingClientRect();
+				[left, top, right, bottom] = [Math.max(left, b.left), Math.max(top, b.top), Math.min(right, b.right), Math.min(bottom, b.bottom)];
+				scrolled = true;
+			}
+		}
+		if (laid) continue;
+		const range = document.createRange();
+		range.selectNodeContents(n);
+		for (const r of range.getClientRects()) {
+			const b = { l: Math.max(r.left, left), t: Math.max(r.top, top), r: Math.min(r.right, right), b: Math.min(r.bottom, bottom), n, says: n.data.trim().slice(0, 40), scrolled };
+			if (b.r - b.l > 3 && b.b - b.t > 3) shown.push(b);
+		}
+	}
+	const found = shown.filter((b) => !b.scrolled && b.r > innerWidth + 1).map((b) => 'out at the side: ' + b.says);
+	shown.forEach((a, i) => {
+		for (const b of shown.slice(i + 1)) {
+			const w = Math.min(a.r, b.r) - Math.max(a.l, b.l), h = Math.min(a.b, b.b) - Math.max(a.t, b.t);
+			if (a.n !== b.n && w > 3 && h > 0.4 * Math.min(a.b - a.t, b.b - b.t)) found.push('"' + a.says + '" on "' + b.says + '"');
+		}
+	});
+	return found.slice(0, 12).join('\n');
+})()`
+
+// Words keep clear of each other in every view: for readers with large type, at twice the size, by tablet and on a
+// phone.
+func TestWordsKeepClearOfEachOther(t *testing.T) {
+	t.Parallel()
+	large, stop, err := chromium(t.TempDir(), Flag("blink-settings", "defaultFontSize=24"))
+	must(t, err)
+	t.Cleanup(stop)
+	url, _ := kitchen(t)
+	views := map[string]CSS{
+		"/":             id("figures"),
+		"/cards":        id("card-Plum betty"),
+		"/watch":        id("nothing-in"),
+		"/log":          id("open-bake"),
+		demoSaturday:    id("lay"),
+		"/store":        id("buy-nothing"),
+		"/store/stock":  id("stock-butter"),
+		"/shelf/dishes": id("dish-Oval glass"),
+		"/shelf/ovens":  id("oven-row-Old range"),
+		"/shelf/house":  id("add-person"),
+		"/shelf/fruit": id(
+			"row-damson",
+		),
+		"/shelf/stores":   id("row-butter"),
+		"/shelf/kitchen":  id("sample"),
+		"/shelf/kitchens": id("backup"),
+	}
+	for _, as := range []struct {
+		name          string
+		browser       bool
+		width, height int64
+	}{
+		{"24 px type", true, 1280, 800},
+		{"twice the size", false, 640, 400},
+		{"tablet", false, 1024, 768},
+		{"phone", false, 390, 844},
+	} {
+		t.Run(as.name, func(t *testing.T) {
+			in := browser
+			if as.browser {
+				in = large
+			}
+			ctx := tabOf(t, in, as.width, as.height)
+			do(t, ctx, openCard(url, "Damson and apple crumble"))
+			for path, sel := range views {
+				do(t, ctx, Navigate(url+path), WaitVisible(sel), idle())
+				found, err := Run(ctx, Evaluate[string](collisions))
+				must(t, err)
+				if found != "" {
+					t.Errorf("%s:\n%s", path, found)
+				}
+			}
+			for _, s := range []string{"dish", "fruit", "juice", "topping", "bake", "finish"} {
+				do(t, ctx, Navigate(url), click(id("station-"+s)), idle())
+				found, err := Run(ctx, Evaluate[string](collisions))
+				must(t, err)
+				if found != "" {
+					t.Errorf("station %s:\n%s", s, found)
+				}
+			}
+		})
+	}
+}
+
+// What has changed is marked, not what came with the page, and the marks go by themselves.
+func TestChangedFiguresAreMarkedForAMoment(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, openCard(url, "Damson and apple crumble"), WaitNotPresent(CSS(".moved")))
+	do(t, ctx, Navigate(url), WaitVisible(id("figures")), idle())
+	if n, err := Run(ctx, Evaluate[int](`document.querySelectorAll('.moved').length`)); err != nil || n != 0 {
+		t.Errorf("%d figures are marked as the page opens (%v)", n, err)
+	}
+	do(t, ctx, click(id("station-juice")), click(id("sweetness-tart")))
+	do(t, ctx, WaitVisible(CSS(`[data-testid="figures"] .moved`)))
+	do(t, ctx, WaitNotPresent(CSS(".moved")))
+}
