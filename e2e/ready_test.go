@@ -137,3 +137,29 @@ func TestFromACardIntoTheOvenOnATablet(t *testing.T) {
 		t.Errorf("%d touches into the oven: 10 at most", n)
 	}
 }
+
+// A card among the others is asked for at an hour, without a touch to what lies on the Bench.
+func TestACardIsReadyByAnHour(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	var n touches
+	at := time.Now().Add(5 * time.Hour).Format("15:04")
+	do(
+		t,
+		ctx,
+		openCard(url, "Apricot cobbler"),
+		Navigate(url+"/cards"),
+		click(id("more-Damson and apple crumble")),
+		click(id("card-ready-by")),
+		n.hour(id("ready-hour"), at),
+	)
+	reads(t, ctx, id("ready-steps"), "Prepare the fruit", "Into the oven", "Ready")
+	do(t, ctx, click(id("ready-watch")))
+	reads(t, ctx, CSS("main"), "Damson and apple crumble", "Prepare the fruit")
+	do(t, ctx, click(CSS(`nav a[href="/"]`)))
+	reads(t, ctx, id("figures"), "Fruit")
+	if v, err := Run(ctx, Evaluate[string](`document.querySelector('[data-testid="dessert-name"]').value`)); err != nil || v != "Apricot cobbler" {
+		t.Errorf("on the Bench lies %q (%v)", v, err)
+	}
+}

@@ -1,7 +1,7 @@
-import { useLocalStorage, useIntervalFn } from '@vueuse/core'
+import { useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, ask, type Problem, type ReadyBy } from '@/api/client'
+import { api, ask, type Problem, type ReadyBy, type ReadyByRequest } from '@/api/client'
 import { newestOnly } from '@/api/newest'
 import { hourOf } from '@/format/clock'
 import { usePlan } from './usePlan'
@@ -9,19 +9,16 @@ import { usePlan } from './usePlan'
 /** How often the way back is looked at again: the hour comes nearer. */
 const againMs = 60_000
 
-/** When the dessert on the Bench is wanted, and the way back from there. */
-export const useReadyBy = defineStore('ready-by', () => {
-  const plan = usePlan()
+/** When a dessert is wanted, and the way back from there. The hour and how it is served stay from one to the next. */
+export function useWayBack(bench: () => ReadyByRequest['bench'] | undefined) {
   /** The hour, as a clock shows it; empty: whenever. */
   const hour = useLocalStorage('mabbin.ready.hour', '')
   const serve = useLocalStorage<'hot' | 'warm' | 'cold'>('mabbin.ready.serve', 'warm')
   const way = shallowRef<ReadyBy>()
   const problem = ref<Problem>()
   const question = computed(() => {
-    const q = plan.question
-    const stages = plan.answer?.plan.stages
-    if (!hour.value || !q || !stages) return undefined
-    return { bench: { ...q, standing: stages, keep: true }, serve: serve.value }
+    const what = bench()
+    return hour.value && what ? { bench: what, serve: serve.value } : undefined
   })
   /** What the way back is worked out from. */
   const request = () => question.value && { ...question.value, ready_at: hourOf(hour.value).toISOString() }
@@ -41,4 +38,14 @@ export const useReadyBy = defineStore('ready-by', () => {
   watch(() => JSON.stringify([question.value, hour.value]), look, { immediate: true })
   useIntervalFn(() => void look(), againMs)
   return { hour, serve, way, problem, request }
+}
+export type WayBack = Pick<ReturnType<typeof useReadyBy>, keyof ReturnType<typeof useWayBack>>
+
+/** The way back of the dessert on the Bench, by the bake that is shown of it. */
+export const useReadyBy = defineStore('ready-by', () => {
+  const plan = usePlan()
+  return useWayBack(() => {
+    const stages = plan.answer?.plan.stages
+    return plan.question && stages ? { ...plan.question, standing: stages, keep: true } : undefined
+  })
 })

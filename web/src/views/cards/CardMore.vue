@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { api, ask, inWords, type Card, type Compared, type Version } from '@/api/client'
 import ComparedTable from '@/ui/ComparedTable.vue'
+import ReadyDialog from '@/ui/ReadyDialog.vue'
 import TakeAway from '@/ui/TakeAway.vue'
 import { useKitchen } from '@/stores/useKitchen'
+import { useWayBack } from '@/stores/useReadyBy'
 import { date } from '@/format/amounts'
 import { useCardHistory, type CardBody } from './useCardHistory'
 
@@ -70,6 +72,16 @@ async function rename() {
   card.value = c
   emit('named', was, c)
 }
+/** When it is wanted: by the newest version, baked on paper as the Bench would. */
+const wanted = ref(false)
+const ready = reactive(
+  useWayBack(() => {
+    const v = card.value?.versions[0]
+    return wanted.value && v
+      ? { kitchen: kitchen.kitchen?.id, request: v.request, setting: v.setting }
+      : undefined
+  }),
+)
 /** The occasions that it is for: free words, those of other cards offered. */
 const usualTags = ['picnic', 'Sunday', 'freezer', 'market', 'school']
 const offered = computed(() => [...new Set([...props.tags, ...usualTags])])
@@ -141,6 +153,9 @@ const headOf = (n: number) => {
         <button class="push" :disabled="!name.trim() || name.trim() === card.name" data-testid="rename">
           Rename
         </button>
+        <button type="button" class="push" data-testid="card-ready-by" @click="wanted = true">
+          Ready by…
+        </button>
         <button type="button" class="push" data-testid="copy-card" @click="copy">Copy it</button>
         <button type="button" class="push" data-testid="put-away" @click="putAway">
           {{ card.archived ? 'Back among the cards' : 'Into the archive' }}
@@ -162,6 +177,7 @@ const headOf = (n: number) => {
           <el-option v-for="t in offered" :key="t" :value="t" :label="t" :data-testid="`tag-${t}`" />
         </el-select>
       </div>
+      <ReadyDialog v-model="wanted" :ready="ready" :name="card.name" />
       <TakeAway v-if="whole" :card="whole" cut />
       <ol class="versions">
         <li v-for="v in card.versions" :key="v.id">

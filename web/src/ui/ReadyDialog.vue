@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { useRouter } from 'vue-router'
+import { inWords } from '@/api/client'
+import { useKitchen } from '@/stores/useKitchen'
+import type { WayBack } from '@/stores/useReadyBy'
+import { useWatch } from '@/stores/useWatch'
+import { timeOf } from '@/format/clock'
+
+/** When a dessert is wanted, and the whole way there; one touch has each thing called out. */
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{ name?: string }>()
+const ready = defineModel<WayBack>('ready', { required: true })
+const kitchen = useKitchen()
+const watching = useWatch()
+const router = useRouter()
+/** Each thing is called out from the first on, on every tablet. */
+async function callOut() {
+  const request = ready.value.request()
+  if (!request) return
+  ready.value.problem = await watching.onTheWay(props.name?.trim() || 'A dessert', request)
+  if (ready.value.problem) return
+  open.value = false
+  void router.push('/watch')
+}
+const serves = [
+  ['hot', 'hot'],
+  ['warm', 'warm'],
+  ['cold', 'cold and set'],
+] as const
+</script>
+
+<template>
+  <el-dialog
+    v-model="open"
+    title="When is it wanted?"
+    width="min(620px, 96vw)"
+    top="4vh"
+    data-testid="ready-dialog"
+    append-to-body
+  >
+    <div class="ask">
+      <div class="when">
+        <label class="field"
+          ><span class="label">Ready at</span
+          ><input v-model="ready.hour" type="time" data-testid="ready-hour"
+        /></label>
+        <div class="choice" role="group" aria-label="How it is served">
+          <button
+            v-for="[key, says] in serves"
+            :key="key"
+            :aria-pressed="ready.serve === key"
+            :data-testid="`serve-${key}`"
+            @click="ready.serve = key"
+          >
+            {{ says }}
+          </button>
+        </div>
+        <button v-if="ready.hour" class="plain" data-testid="ready-whenever" @click="ready.hour = ''">
+          Whenever
+        </button>
+      </div>
+      <p v-if="ready.problem" class="wrong" role="alert">{{ inWords(ready.problem) }}.</p>
+      <template v-else-if="ready.way">
+        <p v-if="ready.way.in_time" class="says" role="status" data-testid="ready-says">
+          <strong>{{ `Into the oven at ${timeOf(ready.way.in_at)}.` }}</strong>
+          {{
+            `Begin at ${timeOf(ready.way.begin_at)}; it is ready at ${timeOf(ready.way.ready_at)}, with ${ready.way.spare_min} min in hand, as the bake may take longer.`
+          }}
+        </p>
+        <p v-else class="says wrong" role="status" data-testid="ready-says">
+          <strong>{{ `Not before ${timeOf(ready.way.not_before)}.` }}</strong>
+          {{ `That is when it is ready if you begin now. ${ready.way.way_out ?? ''}.` }}
+        </p>
+        <ol data-testid="ready-steps">
+          <li v-for="(s, i) in ready.way.steps" :key="i" :class="{ big: ['bake', 'ready'].includes(s.kind) }">
+            <strong class="at">{{ timeOf(s.at) }}</strong>
+            <span>{{ s.says }}</span>
+            <span class="quiet small">{{
+              s.minutes > 1 && s.kind !== 'bake' ? `${s.minutes} min` : ''
+            }}</span>
+          </li>
+        </ol>
+        <div v-if="kitchen.kitchen" class="dialog-acts">
+          <button class="push main" data-testid="ready-watch" @click="callOut">
+            Call it out on the watch
+          </button>
+        </div>
+        <p class="quiet small">
+          Hands and doughs by working figures: a kilogram of apples is 12 min, a crumble 8 and 20 in the cold.
+          The bake is by the plan on the strip.
+        </p>
+      </template>
+      <p v-else class="quiet">Give the hour at which it is to be on the table: each thing follows from it.</p>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  gap: 12px;
+}
+.when {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 12px;
+}
+input {
+  height: 47px;
+  padding: 0 12px;
+  border: 1.5px solid var(--line);
+  border-radius: 4px;
+  background: var(--panel);
+  font-size: 1.375rem;
+}
+.says {
+  font-size: 1.125rem;
+}
+.says strong {
+  font-size: 1.5rem;
+}
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: 4.5rem minmax(0, 1fr) auto;
+  align-items: baseline;
+  gap: 10px;
+  padding: 5px 0;
+  border-bottom: 1px solid var(--line);
+}
+.at {
+  font-size: 1.125rem;
+}
+.big {
+  font-size: 1.125rem;
+  font-weight: 600;
+}
+</style>
