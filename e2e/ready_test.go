@@ -159,7 +159,11 @@ func TestACardIsReadyByAnHour(t *testing.T) {
 	reads(t, ctx, CSS("main"), "Damson and apple crumble", "Prepare the fruit")
 	do(t, ctx, click(CSS(`nav a[href="/"]`)))
 	reads(t, ctx, id("figures"), "Fruit")
-	if v, err := Run(ctx, Evaluate[string](`document.querySelector('[data-testid="dessert-name"]').value`)); err != nil || v != "Apricot cobbler" {
+	if v, err := Run(
+		ctx,
+		Evaluate[string](`document.querySelector('[data-testid="dessert-name"]').value`),
+	); err != nil ||
+		v != "Apricot cobbler" {
 		t.Errorf("on the Bench lies %q (%v)", v, err)
 	}
 }

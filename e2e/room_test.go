@@ -3,6 +3,7 @@ package e2e
 import (
 	"testing"
 
+	"github.com/chromedp/cdproto/emulation"
 	. "github.com/chromedp/chromedp"
 )
 
@@ -70,20 +71,33 @@ func TestWordsKeepClearOfEachOther(t *testing.T) {
 	}
 	for _, as := range []struct {
 		name          string
-		browser       bool
+		large         bool
+		american      bool
 		width, height int64
 	}{
-		{"24 px type", true, 1280, 800},
-		{"twice the size", false, 640, 400},
-		{"tablet", false, 1024, 768},
-		{"phone", false, 390, 844},
+		{"24 px type", true, false, 1280, 800},
+		{"twice the size", false, false, 640, 400},
+		{"phone", false, false, 390, 844},
+		{"American", false, true, 1280, 800},
+		{"American tablet", false, true, 1024, 768},
 	} {
 		t.Run(as.name, func(t *testing.T) {
 			in := browser
-			if as.browser {
+			if as.large {
 				in = large
 			}
 			ctx := tabOf(t, in, as.width, as.height)
+			if as.american {
+				do(
+					t,
+					ctx,
+					Navigate(url+"/shelf/kitchen"),
+					click(id("english-us")),
+					click(id("heat-f")),
+					click(id("weights-spoons")),
+					click(id("lengths-in")),
+				)
+			}
 			do(t, ctx, openCard(url, "Damson and apple crumble"))
 			for path, sel := range views {
 				do(t, ctx, Navigate(url+path), WaitVisible(sel), idle())
@@ -118,4 +132,39 @@ func TestChangedFiguresAreMarkedForAMoment(t *testing.T) {
 	do(t, ctx, click(id("station-juice")), click(id("sweetness-tart")))
 	do(t, ctx, WaitVisible(CSS(`[data-testid="figures"] .moved`)))
 	do(t, ctx, WaitNotPresent(CSS(".moved")))
+}
+
+// A sheet printed from the Bench tells the heat, the minutes and the hour, though the bake is only proposed, and is light.
+func TestThePrintedTicket(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	var n touches
+	do(
+		t,
+		ctx,
+		Navigate(url+"/shelf/kitchen"),
+		click(id("light")),
+		openCard(url, "Gooseberry crumble"),
+		click(id("station-bake")),
+		click(id("propose")),
+		click(id("ready-by")),
+		n.hour(id("ready-hour"), "19:00"),
+		WaitVisible(id("ready-says")),
+		KeyEvent("\x1b"),
+	)
+	_, err := Call(ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: "print"})
+	must(t, err)
+	reads(t, ctx, CSS("main"), "Gooseberry crumble", "°C for", "min; in at", "ready at", "Method", "☐")
+	controls := `[...document.querySelectorAll('button, input, select, .handle')].filter((e) => e.getClientRects().length).map((e) => e.outerHTML).join(', ')`
+	if on, err := Run(ctx, Evaluate[string](controls)); err != nil || on != "" {
+		t.Errorf("controls on paper: %s (%v)", on, err)
+	}
+	if c, err := Run(
+		ctx,
+		Evaluate[string](`getComputedStyle(document.querySelector('.ticket')).backgroundColor`),
+	); err != nil ||
+		c != "rgb(250, 252, 252)" {
+		t.Errorf("the paper is %s (%v)", c, err)
+	}
 }

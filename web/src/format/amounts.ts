@@ -107,10 +107,12 @@ const gasMarks: [number, number][] = [
 const gasMark = (c: number) => gasMarks.reduce((a, b) => (Math.abs(b[1] - c) < Math.abs(a[1] - c) ? b : a))
 
 /** What an oven is set to: C, F to the next 5, the nearest gas mark, or the fan's. */
+/** Ovens are set by five degrees F. */
+const dialF = (c: number) => Math.round((c * 1.8 + 32) / 5) * 5
 export function heat(c: number, as: string = units.heat): string {
   switch (as) {
     case 'f':
-      return `${whole.format(Math.round((c * 1.8 + 32) / 5) * 5)} °F`
+      return `${whole.format(dialF(c))} °F`
     case 'fan':
       return `fan ${whole.format(c - 20)} °C`
     case 'gas':
@@ -128,12 +130,13 @@ export interface Typed {
   prefix?: string
   show: (v: number) => number
 }
-export function typedIn(kind: string): Typed | undefined {
+/** The dial of an oven is read as its words tell it, a thermometer to the degree. */
+export function typedIn(kind: string, dial = false): Typed | undefined {
   if (kind === 'mass' && units.weights === 'oz') return { unit: 'oz', suffix: ' oz', show: (g) => g / gOunce }
   if (kind === 'length' && units.lengths === 'in')
     return { unit: 'in', suffix: ' in', show: (x) => x / cmInch }
   if (kind === 'temperature' && units.heat === 'f')
-    return { unit: '°F', suffix: ' F', show: (c) => c * 1.8 + 32 }
+    return { unit: '°F', suffix: ' F', show: dial ? dialF : (c) => c * 1.8 + 32 }
   if (kind === 'temperature' && units.heat === 'fan')
     return { unit: '°C fan', suffix: '', prefix: 'fan ', show: (c) => c - 20 }
   if (kind === 'temperature' && units.heat === 'gas')

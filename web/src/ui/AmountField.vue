@@ -21,6 +21,8 @@ const props = defineProps<{
   optional?: boolean
   step?: number
   digits?: number
+  /** It is the dial of an oven, not a thermometer. */
+  dial?: boolean
   ingredient?: string
   problem?: string
   hideLabel?: boolean
@@ -32,7 +34,7 @@ const id = useId()
 const kitchen = useKitchen()
 const typed = ref<string>()
 /** Where the kitchen reads other units than the core: what is typed and shown is in those. */
-const as = computed(() => typedIn(props.kind))
+const as = computed(() => typedIn(props.kind, props.dial))
 /** Lengths are read in cm; a field in mm has ten of its own in each. */
 const inMm = computed(() => (props.kind === 'length' && props.unit === 'mm' ? 10 : 1))
 const wrong = ref('')

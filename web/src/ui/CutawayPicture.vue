@@ -455,4 +455,9 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
   cursor: ns-resize;
   touch-action: none;
 }
+@media print {
+  .handle {
+    display: none;
+  }
+}
 </style>

@@ -315,7 +315,7 @@ const whole = computed(() => ({
         }}
         <button class="plain" data-testid="at-table" @click="plan.minute = undefined">At the table</button>
       </p>
-      <p v-else class="key small quiet">
+      <p v-else class="key small quiet no-print">
         <span class="k raw" /> raw heap <span class="k hot" /> boiling height <span class="k top" /> topping
         <span class="k top level" />
         raw fruit: drag. Heights doubled

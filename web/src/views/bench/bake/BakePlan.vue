@@ -67,6 +67,7 @@ function drop(i: number) {
       <AmountField
         :label="`Stage ${i + 1}: heat`"
         kind="temperature"
+        dial
         unit="°C"
         :step="5"
         :digits="0"

@@ -76,6 +76,7 @@ const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station =
       <AmountField
         label="Temperature"
         kind="temperature"
+        dial
         unit="°C"
         optional
         :step="5"

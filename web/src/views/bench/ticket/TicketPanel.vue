@@ -3,7 +3,10 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { Answer, Bowl, Original } from '@/api/client'
 import AsWritten from '@/ui/AsWritten.vue'
 import FigureText from '@/ui/FigureText.vue'
-import { basisWords, percent, scale, short, units } from '@/format/amounts'
+import { basisWords, heat, integer, percent, scale, short, units } from '@/format/amounts'
+import { timeOf } from '@/format/clock'
+import { usePlan } from '@/stores/usePlan'
+import { useReadyBy } from '@/stores/useReadyBy'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWeighing } from './useWeighing'
 
@@ -15,13 +18,23 @@ const told = ref('')
 const kitchen = useKitchen()
 const w = useWeighing()
 const allergens = computed(() => props.answer.allergens)
+const plan = usePlan()
+const ready = useReadyBy()
+/** How it is baked, kept or only proposed, and when, if an hour is wanted: for a sheet of paper. */
+const times = computed(() => {
+  const way = ready.way
+  const stages = plan.answer?.plan.stages.filter((s) => s.oven_c && s.minutes) ?? []
+  const bake = stages.map((s) => `${heat(s.oven_c)} for ${integer(s.minutes)} min`).join(', then ')
+  return [bake, way && `in at ${timeOf(way.in_at)}, ready at ${timeOf(way.ready_at)}`]
+    .filter(Boolean)
+    .join('; ')
+})
 
 /** Two apples of different kinds are told by their kinds. */
 const named = (b: Bowl, name: string) =>
   b.lines.filter((l) => short(l.name) === short(name)).length > 1
     ? name.replace(/ \([^)]*\)/, '')
     : short(name)
-/** What is bought by the piece: eggs to crack, lemons to squeeze. */
 const bowls = ref<HTMLElement>()
 /** What is weighed next is in sight. */
 watch(
@@ -45,6 +58,7 @@ watch(
       }}</span>
       <label v-else class="tick no-print"><input v-model="bakers" type="checkbox" /> baker’s %</label>
     </header>
+    <p class="print-only times" data-testid="printed-times">{{ times }}</p>
     <div ref="bowls" class="bowls">
       <div class="columns">
         <article v-for="b in answer.ticket" :key="b.key" :data-testid="`bowl-${b.key}`">
@@ -226,8 +240,14 @@ ul {
   text-align: right;
   white-space: nowrap;
 }
+.line:has(.spooned) {
+  grid-template-columns: minmax(92px, min(40%, 12rem)) 1fr;
+}
 .g.spooned {
   font-size: 1.1875rem;
+}
+.g.spooned,
+.g.spooned :deep(.figure) {
   white-space: normal;
 }
 .weighing .g.spooned {
@@ -365,6 +385,12 @@ li.next .line {
   .bowls {
     overflow: visible;
   }
+}
+.times {
+  margin: 0;
+  padding: 2px 12px 4px;
+  font-size: 1.25rem;
+  font-weight: 600;
 }
 .helper {
   color: var(--rim-ink);
