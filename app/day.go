@@ -16,8 +16,14 @@ type Day struct {
 	Date   time.Time // its midnight, UTC: a date is no moment
 	Kept   bool      // something is kept of it
 	Asked  day.Asked
-	Laid   *day.Laid // nil: not yet
-	LaidOf string    // the revision of what was wanted then
+	Laid   *day.Laid    // nil: not yet
+	LaidOf string       // the revision of what was wanted then
+	Baking []day.Baking // what is in an oven by now
+}
+
+// Outdated says whether it was laid for something else than what is wanted and what happens now.
+func (d Day) Outdated() bool {
+	return d.Laid != nil && (d.LaidOf != Revision(d) || d.Laid.RunsOtherwise(d.Baking))
 }
 
 // DayStore keeps days, and what a kitchen has for them.
@@ -39,9 +45,12 @@ type ShelfStore interface {
 
 // Days is what is done with days.
 type Days struct {
-	Store  DayStore
-	Shelf  ShelfStore
-	Cards  CardStore
+	Store DayStore
+	Shelf ShelfStore
+	Cards CardStore
+	Ovens interface {
+		Watched(ctx context.Context, kitchen uuid.UUID) ([]Watched, error)
+	}
 	Clock  Clock // of the kitchen: its hours are those of its place
 	Baked  *BakedCards
 	Notify Notify
@@ -53,7 +62,11 @@ const weeksBack = 5
 // Open is a day; one of which nothing is kept yet has the orders that come every week.
 func (d Days) Open(ctx context.Context, kitchen uuid.UUID, date time.Time) (Day, error) {
 	now, err := d.Store.Day(ctx, kitchen, date)
-	if err != nil || now.Kept {
+	if err != nil {
+		return now, err
+	}
+	if now.Kept {
+		now.Baking, err = d.baking(ctx, kitchen, now)
 		return now, err
 	}
 	before, err := d.Store.Days(ctx, kitchen, date.AddDate(0, 0, -7*weeksBack), date.AddDate(0, 0, -7))

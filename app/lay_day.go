@@ -69,7 +69,7 @@ func (d Days) Lay(ctx context.Context, kitchen uuid.UUID, date time.Time, how La
 	if now == 0 { // another day: nothing of it has begun
 		before = nil
 	}
-	q, unlaid := day.Compose(k, x.Asked, orders, now, before)
+	q, unlaid := day.Compose(k, x.Asked, orders, now, before, x.Baking)
 	q.TimeLimitMS, q.Iterations = how.TimeLimitMS, how.Iterations
 	var standing *day.Answer
 	if x.Laid != nil && !how.Afresh {
@@ -80,6 +80,7 @@ func (d Days) Lay(ctx context.Context, kitchen uuid.UUID, date time.Time, how La
 		return x, err
 	}
 	x.Laid, x.LaidOf = day.Show(x.Asked, orders, q, append(unlaid, gone...), *plan, x.Laid), of
+	x.Laid.Baking = x.Baking
 	if err := d.Store.SetLaid(context.WithoutCancel(ctx), kitchen, date, x.Laid, of); err != nil {
 		return x, err
 	}
@@ -87,10 +88,47 @@ func (d Days) Lay(ctx context.Context, kitchen uuid.UUID, date time.Time, how La
 	return x, nil
 }
 
+// baking is what went into an oven on a day, of the cards that are wanted on it.
+func (d Days) baking(ctx context.Context, kitchen uuid.UUID, x Day) ([]day.Baking, error) {
+	now := d.Clock()
+	if !onDate(now, x.Date) {
+		return nil, nil
+	}
+	all, err := d.Ovens.Watched(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	wanted := map[string]bool{}
+	for _, o := range x.Asked.Orders {
+		wanted[o.Card] = true
+	}
+	var out []day.Baking
+	minute := func(t time.Time) int { return t.Hour()*60 + t.Minute() }
+	for _, w := range all {
+		if w.Unusable != nil || w.CardID == nil || !wanted[w.CardID.String()] {
+			continue
+		}
+		from, to := w.Began.In(now.Location()), w.Out(now).In(now.Location())
+		if !onDate(from, x.Date) || !onDate(to, x.Date) {
+			continue
+		}
+		b := day.Baking{
+			ID: w.ID.String(), Card: w.CardID.String(), From: minute(from), To: max(minute(from)+1, minute(to)),
+		}
+		if w.OvenID != nil {
+			b.Oven = w.OvenID.String()
+		}
+		out = append(out, b)
+	}
+	return out, nil
+}
+
+func onDate(t, date time.Time) bool { return t.Format(time.DateOnly) == date.Format(time.DateOnly) }
+
 // minuteOf is now, in minutes of a date's day; of another day it is its midnight.
 func (d Days) minuteOf(date time.Time) int {
 	now := d.Clock()
-	if now.Format(time.DateOnly) != date.Format(time.DateOnly) {
+	if !onDate(now, date) {
 		return 0
 	}
 	return now.Hour()*60 + now.Minute()

@@ -54,11 +54,17 @@ type Unlaid struct {
 // mostWaysOfOven is how many temperatures of one oven are tried beside what stands on the card.
 const mostWaysOfOven = 4
 
-// Compose is the day's question: what is wanted of a kitchen, with what has begun by now as it was laid before. What
-// can't be laid at all is left out of it.
-func Compose(k Kitchen, a Asked, orders []Ordered, now int, before *Laid) (Request, []Unlaid) {
+// Compose is the day's question: what is wanted of a kitchen, with what has begun by now as it was laid before, and
+// what is or was in an oven as it really is. What can't be laid at all is left out of it.
+func Compose(k Kitchen, a Asked, orders []Ordered, now int, before *Laid, bakes []Baking) (Request, []Unlaid) {
 	end := longestDay
-	c := composing{kitchen: k, asked: a, q: Request{Now: now, End: &end}}
+	c := composing{
+		kitchen: k,
+		asked:   a,
+		bakes:   slices.Clone(bakes),
+		cards:   map[string]string{},
+		q:       Request{Now: now, End: &end},
+	}
 	c.resources()
 	for _, o := range orders {
 		c.order(o)
@@ -73,6 +79,8 @@ func Compose(k Kitchen, a Asked, orders []Ordered, now int, before *Laid) (Reque
 type composing struct {
 	kitchen Kitchen
 	asked   Asked
+	bakes   []Baking
+	cards   map[string]string // of a batch
 	q       Request
 	ovens   map[string]Oven // by their ids on the shelf
 	unlaid  []Unlaid
@@ -146,6 +154,7 @@ func (c *composing) order(o Ordered) {
 		c.ways(&b, o)
 		c.places(&b, float64(n)*length*width)
 		c.dish(&b, o, n)
+		c.cards[b.ID] = o.Card
 		c.q.Batches = append(c.q.Batches, b)
 		left -= n
 	}
@@ -276,16 +285,10 @@ func (c *composing) dish(b *Batch, o Ordered, n int) {
 
 // pins keep what was put somewhere by hand, and what has begun by now as it was laid before.
 func (c *composing) pins(now int, before *Laid) {
-	tasks := map[string]*Task{}
-	for i := range c.q.Batches {
-		for j := range c.q.Batches[i].Tasks {
-			t := &c.q.Batches[i].Tasks[j]
-			tasks[t.ID] = t
-		}
-	}
+	pinned := map[string]bool{}
 	keep := func(p Pin) {
-		t, ok := tasks[p.Task]
-		if !ok || t.Uses == "wait" && p.End == nil {
+		t := c.task(p.Task)
+		if t == nil || pinned[p.Task] || t.Uses == "wait" && p.End == nil {
 			return
 		}
 		if t.Uses != "oven" {
@@ -296,9 +299,10 @@ func (c *composing) pins(now int, before *Laid) {
 		if !slices.ContainsFunc(c.q.People, func(x Person) bool { return x.ID == p.Person }) {
 			p.Person = ""
 		}
-		delete(tasks, p.Task)
+		pinned[p.Task] = true
 		c.q.Pinned = append(c.q.Pinned, p)
 	}
+	c.baking(before, keep)
 	for _, p := range c.asked.Pinned {
 		keep(p)
 	}
@@ -315,6 +319,18 @@ func (c *composing) pins(now int, before *Laid) {
 		}
 		keep(p)
 	}
+}
+
+// task is one of the tasks; nil: there is none of that name.
+func (c *composing) task(id string) *Task {
+	for i := range c.q.Batches {
+		for j := range c.q.Batches[i].Tasks {
+			if t := &c.q.Batches[i].Tasks[j]; t.ID == id {
+				return t
+			}
+		}
+	}
+	return nil
 }
 
 // inOven says whether a pinned bake is where there is an oven, and drops what is not known there.

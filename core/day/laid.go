@@ -28,6 +28,8 @@ type Laid struct {
 	Ways   []message.Message `json:"ways"`  // the ways out that were taken, in their order
 	Moved  []message.Message `json:"moved"` // what is otherwise than it was laid before
 	Says   message.Message   `json:"says"`
+	// Baking is what was in an oven by then.
+	Baking []Baking `json:"baking,omitempty"`
 }
 
 // Lane is one line of the picture: an oven's tier, a pair of hands, a place.

@@ -162,7 +162,7 @@ func lay(
 	before *day.Laid,
 ) (*day.Laid, day.Request) {
 	t.Helper()
-	q, unlaid := day.Compose(k, a, orders, now, before)
+	q, unlaid := day.Compose(k, a, orders, now, before, nil)
 	q.Iterations = 60
 	plan, err := day.Plan(t.Context(), q, nil)
 	if err != nil {
@@ -344,7 +344,7 @@ func TestThePlanThatStandsStays(t *testing.T) {
 	}
 	first, _ := lay(t, yard(), asked, orders[:2], 0, nil)
 	asked.Orders = append([]day.Wanted{}, asked.Orders...)
-	q, _ := day.Compose(yard(), asked, orders, 0, first)
+	q, _ := day.Compose(yard(), asked, orders, 0, first, nil)
 	q.Iterations = 60
 	plan, err := day.PlanOn(t.Context(), q, &first.Plan, nil)
 	if err != nil {

@@ -162,7 +162,9 @@ func compile(q *Request) *problem {
 		p.batches = append(p.batches, c)
 	}
 	for i := range q.Pinned {
-		p.tasks[index[q.Pinned[i].Task]].pin = &q.Pinned[i]
+		if t, there := index[q.Pinned[i].Task]; there { // a way out may be tried without its batch
+			p.tasks[t].pin = &q.Pinned[i]
+		}
 	}
 	for i := range p.tasks {
 		p.link(i, index)

@@ -118,6 +118,20 @@ func dessertOf(q bake.DessertRequest, p bake.Plan, lateAt *float64) Dessert {
 	return d
 }
 
+// Out is when it came out of the oven, or when it will, by what is known at a time.
+func (b *Bake) Out(now time.Time) time.Time {
+	if !b.OutAt.IsZero() {
+		return b.OutAt
+	}
+	out := now
+	for _, c := range b.Calls {
+		if c.Kind == TakeOut && c.State == Waiting && c.DueAt.After(now) {
+			out = c.DueAt
+		}
+	}
+	return out
+}
+
 // Minute is how long it has been in at a time; 0 where somebody has put the clock back meanwhile.
 func (b *Bake) Minute(at time.Time) float64 { return max(0, at.Sub(b.Began).Minutes()) }
 

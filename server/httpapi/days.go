@@ -196,8 +196,7 @@ func (s *server) exportDayCSV(c *gin.Context) {
 }
 
 func dayTold(d app.Day) api.Day {
-	r := app.Revision(d)
 	return api.Day{
-		Date: d.Date.Format(time.DateOnly), Asked: d.Asked, Laid: d.Laid, Revision: r, Stale: d.Laid != nil && d.LaidOf != r,
+		Date: d.Date.Format(time.DateOnly), Asked: d.Asked, Laid: d.Laid, Revision: app.Revision(d), Stale: d.Outdated(),
 	}
 }

@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"encoding/json"
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
@@ -135,5 +136,43 @@ func TestALoggedBakeTakesFromTheStore(t *testing.T) {
 			!strings.Contains(w.Body.String(), says) {
 			t.Errorf("%s: %d %s", body, w.Code, w.Body)
 		}
+	}
+}
+
+// What is in the oven by the watch is in the day, and what changes there makes the day's plan one of before.
+func TestTheWatchMovesTheDay(t *testing.T) {
+	h, base := aKitchen(t)
+	today := base + "/days/2026-10-12"
+	card := get[api.Day](t, call(h, "GET", base+"/days/2026-10-17", ""), 200).Asked.Orders[0].Card
+	c := get[api.Card](t, call(h, "GET", base+"/cards/"+card, ""), 200)
+	tea := `{"orders":[{"id":"Tea","card":"` + card + `","dishes":1,"due_min":1020,"serve":"warm"}]}`
+	get[api.Day](t, call(h, "PUT", today, tea), 200)
+	laid := get[api.Day](t, call(h, "POST", today+"/lay", `{"iterations":60}`), 200)
+	if laid.Stale || len(laid.Laid.Baking) != 0 {
+		t.Fatalf("nothing is in an oven: %+v", laid.Laid.Baking)
+	}
+	request, err := json.Marshal(c.Versions[0].Request)
+	if err != nil {
+		t.Fatal(err)
+	}
+	in := `{"id":"00000000-0000-4000-8000-00000000c001","title":"Tea","card_id":"` + card +
+		`","version":1,"setting":{"stages":[{"minutes":50,"oven_c":190}]},"request":` + string(request) + `}`
+	if w := call(h, "POST", base+"/watch", in); w.Code != 201 {
+		t.Fatalf("into the oven: %d %s", w.Code, w.Body)
+	}
+	if now := get[api.Day](t, call(h, "GET", today, ""), 200); !now.Stale {
+		t.Error("it is in the oven at noon, and the day was laid for later")
+	}
+	laid = get[api.Day](t, call(h, "POST", today+"/lay", `{"iterations":60}`), 200)
+	if laid.Stale || len(laid.Laid.Baking) != 1 {
+		t.Fatalf("laid with it: %v, %+v", laid.Stale, laid.Laid.Baking)
+	}
+	for _, x := range laid.Laid.Plan.Schedule {
+		if x.Task == "Tea.bake" && (x.Start != 720 || x.End != 770) {
+			t.Errorf("it is in from 12:00 for 50 min: %+v", x)
+		}
+	}
+	if len(laid.Laid.Moved) == 0 {
+		t.Error("it moved, and nothing says so")
 	}
 }

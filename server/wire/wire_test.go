@@ -112,6 +112,7 @@ var mapped = map[string]reflect.Type{
 	"OrderUnread":      reflect.TypeFor[api.OrderUnread](),
 	"DayLaid":          reflect.TypeFor[api.DayLaid](),
 	"DayLane":          reflect.TypeFor[api.DayLane](),
+	"DayBaking":        reflect.TypeFor[api.DayBaking](),
 	"DayBar":           reflect.TypeFor[api.DayBar](),
 	"DayHeat":          reflect.TypeFor[api.DayHeat](),
 	"DayDone":          reflect.TypeFor[api.DayDone](),

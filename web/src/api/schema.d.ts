@@ -3631,6 +3631,18 @@ export interface components {
             ways: components["schemas"]["Text"][];
             moved: components["schemas"]["Text"][];
             says: components["schemas"]["Text"];
+            /** @description What was in an oven by then */
+            baking?: components["schemas"]["DayBaking"][];
+        };
+        DayBaking: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            card: string;
+            oven?: string;
+            from_min: number;
+            /** @description Out of the oven, or when it will be by what is known by then */
+            to_min: number;
         };
         DayLane: {
             /** @enum {string} */

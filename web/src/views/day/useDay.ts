@@ -133,11 +133,13 @@ export function useDay(date: Ref<string>) {
     })
 
   watch([date, () => kitchen.kitchen?.id], async () => (problem.value = await open()), { immediate: true })
-  // another tablet has changed something
+  // another tablet has changed something, or a bake goes otherwise than it was laid
   watch(
     () => watching.changes,
-    () => {
-      if (!work.on.value && day.value) void look()
+    async () => {
+      if (work.on.value || !day.value) return
+      await look()
+      if (day.value.laid && day.value.stale && !work.on.value) void lay()
     },
   )
   watch(moved, (step) => {
