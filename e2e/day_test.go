@@ -88,6 +88,13 @@ func TestOrdersComeIn(t *testing.T) {
 	}
 	do(t, ctx, click(id("as-lists")))
 	reads(t, ctx, id("day-sheets"), "Into Old range", "Out of Old range")
+
+	// kept as a usual day, and taken for another one, twice: no two orders have one name
+	do(t, ctx, click(id("usual")), fill(id("usual-name"), "Short day"), click(id("usual-keep")))
+	reads(t, ctx, id("usual-Short day"), "13:00 Gooseberry crumble")
+	do(t, ctx, Navigate(url+"/day/2026-10-21"), click(id("usual")), click(id("take-Short day")), WaitVisible(id("lay")))
+	do(t, ctx, click(id("usual")), click(id("take-Short day")), WaitVisible(id("lay")))
+	reads(t, ctx, id("day-orders"), "Apricot cobbler", "Apricot cobbler 2", "Gooseberry crumble 2")
 }
 
 // A day runs: what is in the oven stays, a bake that runs long moves the rest, and it says by how much.

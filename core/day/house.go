@@ -15,7 +15,17 @@ type House struct {
 	Mixers int         `json:"mixers"`
 	// WashMin is how long a dish is at the wash-up before it can be filled again.
 	WashMin int `json:"wash_min"`
+	// UsualDays are orders kept under a name, for any day.
+	UsualDays []UsualDay `json:"usual_days,omitempty"`
 }
+
+// UsualDay is what is wanted of a day as it often is.
+type UsualDay struct {
+	Name   string   `json:"name"`
+	Orders []Wanted `json:"orders"`
+}
+
+const mostUsualDays = 30
 
 // HouseOven is what a day has to know of one of the shelf's ovens.
 type HouseOven struct {
@@ -99,6 +109,21 @@ func CheckHouse(h House) error {
 		at := fmt.Sprintf("/places/%d", i)
 		f.OneOfAt(at, "/id", p.ID, "rack", "fridge")
 		f.RangeAt(at, "/area_cm2", p.AreaCM2, 0, 1e6, "cm2")
+	}
+	if n := len(h.UsualDays); n > mostUsualDays {
+		f.Add("/usual_days", fault.TooMany(n, mostUsualDays))
+	}
+	names = map[string]bool{}
+	for i, u := range h.UsualDays {
+		at := fmt.Sprintf("/usual_days/%d", i)
+		if u.Name == "" || len([]rune(u.Name)) > longestName || names[u.Name] {
+			f.Add(at+"/name", message.New("is {name}: give each usual day a name of its own", message.Text(u.Name)))
+		}
+		names[u.Name] = true
+		if len(u.Orders) == 0 {
+			f.Add(at+"/orders", message.New("is empty: keep a day that has orders"))
+		}
+		checkOrders(at, u.Orders, &f)
 	}
 	f.Range("/mixers", float64(h.Mixers), 0, 20, "")
 	f.Range("/wash_min", float64(h.WashMin), 0, 600, "min")

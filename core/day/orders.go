@@ -39,20 +39,7 @@ const (
 // CheckAsked finds every wrong field.
 func CheckAsked(a Asked) error {
 	var f fault.Faults
-	if n := len(a.Orders); n > mostOrders {
-		f.Add("/orders", fault.TooMany(n, mostOrders))
-	}
-	names := map[string]bool{}
-	for i, o := range a.Orders {
-		at := fmt.Sprintf("/orders/%d", i)
-		if o.ID == "" || len([]rune(o.ID)) > longestName || names[o.ID] {
-			f.Add(at+"/id", message.New("is {name}: give each order a name of its own", message.Text(o.ID)))
-		}
-		names[o.ID] = true
-		f.RangeAt(at, "/dishes", float64(o.Dishes), 1, mostOfOrder, "")
-		f.RangeAt(at, "/due_min", float64(o.Due), 0, longestDay, "min")
-		f.OneOfAt(at, "/serve", string(o.Serve), string(Hot), string(Warm), string(Cold))
-	}
+	checkOrders("", a.Orders, &f)
 	for i, p := range a.People {
 		at := fmt.Sprintf("/people/%d", i)
 		if p.ID == "" {
@@ -66,6 +53,23 @@ func CheckAsked(a Asked) error {
 			"more_hands", "another_person", "another_oven", "fewer")
 	}
 	return f.Err()
+}
+
+func checkOrders(under string, orders []Wanted, f *fault.Faults) {
+	if n := len(orders); n > mostOrders {
+		f.Add(under+"/orders", fault.TooMany(n, mostOrders))
+	}
+	names := map[string]bool{}
+	for i, o := range orders {
+		at := fmt.Sprintf("%s/orders/%d", under, i)
+		if o.ID == "" || len([]rune(o.ID)) > longestName || names[o.ID] {
+			f.Add(at+"/id", message.New("is {name}: give each order a name of its own", message.Text(o.ID)))
+		}
+		names[o.ID] = true
+		f.RangeAt(at, "/dishes", float64(o.Dishes), 1, mostOfOrder, "")
+		f.RangeAt(at, "/due_min", float64(o.Due), 0, longestDay, "min")
+		f.OneOfAt(at, "/serve", string(o.Serve), string(Hot), string(Warm), string(Cold))
+	}
 }
 
 // Repeated are the orders of a day that come every week, for the same day of another week.

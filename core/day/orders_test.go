@@ -96,10 +96,12 @@ func TestBadOrdersAreNamed(t *testing.T) {
 		People: []day.Person{{ID: "A"}, {ID: "A", Hours: []day.Span{{0, 10}}}},
 		Ovens:  []day.HouseOven{{Tiers: []day.Tier{{Shelf: "top", WidthCM: 1, DepthCM: 40}}, WarmCPerMin: -1}},
 		Places: []day.Place{{ID: "cellar"}}, Mixers: -1, WashMin: 1e4,
+		UsualDays: []day.UsualDay{{Name: "Market", Orders: []day.Wanted{{ID: "x", Serve: day.Hot}}}, {Name: "Market"}},
 	}
 	same(t, day.CheckHouse(house), []string{
 		"/mixers", "/ovens/0/tiers/0/shelf", "/ovens/0/tiers/0/width_cm", "/ovens/0/warm_c_per_min", "/people/0/hours",
-		"/people/1/id", "/places/0/id", "/wash_min",
+		"/people/1/id", "/places/0/id", "/usual_days/0/orders/0/dishes", "/usual_days/1/name", "/usual_days/1/orders",
+		"/wash_min",
 	})
 }
 

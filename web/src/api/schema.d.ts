@@ -3532,6 +3532,12 @@ export interface components {
             mixers: number;
             /** @description How long a dish is at the wash-up; 0: the usual */
             wash_min: number;
+            /** @description Orders kept under a name, for any day */
+            usual_days?: components["schemas"]["UsualDay"][];
+        };
+        UsualDay: {
+            name: string;
+            orders: components["schemas"]["DayOrder"][];
         };
         HouseOven: {
             /**

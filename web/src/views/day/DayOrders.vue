@@ -10,6 +10,7 @@ import {
   type DayOrder,
   type Problem,
 } from '@/api/client'
+import UsualDays from './UsualDays.vue'
 import FruitMark from '@/ui/FruitMark.vue'
 import { useFetched } from '@/ui/useFetched'
 import { useKitchen } from '@/stores/useKitchen'
@@ -72,8 +73,7 @@ const portions = computed(() => {
   )
 })
 /** A name that no other order of the day has. */
-function free(name: string) {
-  const taken = new Set(props.asked.orders.map((o) => o.id))
+function free(name: string, taken = new Set(props.asked.orders.map((o) => o.id))) {
   let id = name
   for (let n = 2; taken.has(id); n++) id = `${name} ${n}`
   return id
@@ -117,6 +117,17 @@ async function read() {
   jotting.value = unread.value.length > 0
   if (orders.length) emit('change', `${orders.length} orders`, (a) => (a.orders = [...a.orders, ...orders]))
 }
+const usual = ref(false)
+function takeUsual(name: string, orders: DayOrder[]) {
+  const named = new Set(props.asked.orders.map((o) => o.id))
+  const fresh = orders.map((o) => {
+    const id = free(o.id, named)
+    named.add(id)
+    return { ...o, id }
+  })
+  emit('change', `as on ${name}`, (a) => (a.orders = [...a.orders, ...fresh]))
+  usual.value = false
+}
 defineExpose({ begin })
 </script>
 
@@ -150,7 +161,9 @@ defineExpose({ begin })
     <span class="acts">
       <button class="push main" data-testid="add-order" @click="begin()">Add an order</button>
       <button class="push" data-testid="jot" @click="jotting = true">Jot down…</button>
+      <button class="push" data-testid="usual" @click="usual = true">Usual…</button>
     </span>
+    <UsualDays v-model="usual" :asked="asked" @take="takeUsual" />
     <el-dialog
       :model-value="open !== undefined"
       :title="open || 'Another order'"

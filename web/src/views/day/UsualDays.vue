@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { inWords, type DayAsked, type DayOrder, type House, type Problem } from '@/api/client'
+import { useFetched } from '@/ui/useFetched'
+import { useKitchen } from '@/stores/useKitchen'
+import { useShelf } from '@/stores/useShelf'
+import { clockOf } from '@/format/minutes'
+
+/** Days as they often are: their orders kept under a name, and taken for another day. */
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{ asked: DayAsked }>()
+const emit = defineEmits<{ take: [name: string, orders: DayOrder[]] }>()
+const kitchen = useKitchen()
+const shelf = useShelf()
+useFetched(() => kitchen.loadHouse())
+const name = ref('')
+const problem = ref<Problem>()
+async function change(says: string, how: (days: NonNullable<House['usual_days']>) => House['usual_days']) {
+  const h = kitchen.house?.house
+  if (h) problem.value = await shelf.change(says, 'house', '', { ...h, usual_days: how(h.usual_days ?? []) })
+}
+async function keep() {
+  const called = name.value.trim()
+  const orders = JSON.parse(JSON.stringify(props.asked.orders)) as DayOrder[]
+  await change(`${called}, kept as a usual day`, (days) => [
+    ...days.filter((d) => d.name !== called),
+    { name: called, orders },
+  ])
+  if (!problem.value) name.value = ''
+}
+</script>
+
+<template>
+  <el-dialog v-model="open" title="Usual days" width="min(560px, 96vw)" append-to-body>
+    <div class="ask">
+      <p v-if="!kitchen.house?.house.usual_days?.length" class="quiet">
+        None yet. Keep the orders of a day under a name, and take them for any other.
+      </p>
+      <ul v-else class="usual">
+        <li v-for="u in kitchen.house.house.usual_days" :key="u.name" :data-testid="`usual-${u.name}`">
+          <span class="what">
+            <strong>{{ u.name }}</strong>
+            <span class="quiet small">{{
+              [...u.orders]
+                .sort((a, b) => a.due_min - b.due_min)
+                .map((o) => `${clockOf(o.due_min)} ${o.id}`)
+                .join(', ')
+            }}</span>
+          </span>
+          <button class="push" :data-testid="`take-${u.name}`" @click="emit('take', u.name, u.orders)">
+            Take its orders
+          </button>
+          <button
+            class="plain"
+            :aria-label="`Forget ${u.name}`"
+            @click="change(`${u.name}, no usual day`, (days) => days.filter((d) => d.name !== u.name))"
+          >
+            Forget
+          </button>
+        </li>
+      </ul>
+      <form v-if="asked.orders.length" class="keep" @submit.prevent="keep">
+        <el-input
+          v-model="name"
+          maxlength="80"
+          placeholder="Market day"
+          aria-label="Keep this day’s orders as"
+          data-testid="usual-name"
+        />
+        <button class="push main" :disabled="!name.trim()" data-testid="usual-keep">Keep this day so</button>
+      </form>
+      <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}.</p>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.ask {
+  display: grid;
+  gap: 12px;
+}
+.usual {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.usual li {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 6px 0;
+  border-bottom: 1px solid var(--line);
+}
+.what {
+  display: grid;
+  flex: 1;
+  min-width: 0;
+}
+.keep {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+}
+</style>
