@@ -164,6 +164,7 @@ func (s *schedule) oneOfEach() (out []try) {
 // The ways out by cost: what is done before costs nothing, to bake one less costs most.
 const (
 	byAhead = iota
+	byMix
 	byStart
 	byDue
 	byDish
@@ -211,6 +212,9 @@ func (s *schedule) waysFor(b int) (out []try) {
 		}
 		n++
 		add(WayOut{Code: "ahead", Task: t.ID}, t.Kind, byAhead)
+	}
+	for _, w := range s.mixWays(b) {
+		add(w, "topping", byMix)
 	}
 	if x.hasDue {
 		over := max(roundUpMin, roundUpMin*int(math.Ceil(float64(max(1, s.lateOf(b)))/roundUpMin)))

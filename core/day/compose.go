@@ -69,9 +69,12 @@ func Compose(k Kitchen, a Asked, orders []Ordered, now int, before *Laid, bakes 
 	for _, o := range orders {
 		c.order(o)
 	}
+	c.mixes(now, before)
 	c.pins(now, before)
 	for _, w := range a.Ways {
-		w.way().Apply(&c.q)
+		if w.Code != "one_mix" {
+			w.way().Apply(&c.q)
+		}
 	}
 	return c.q, c.unlaid
 }
@@ -152,6 +155,11 @@ func (c *composing) order(o Ordered) {
 		}
 		b := BatchOf(Order{ID: id, Dessert: o.Dessert, Dishes: n, Due: &due, Serve: o.Serve}, o.Answer)
 		c.ways(&b, o)
+		for i := range b.Tasks {
+			if t := &b.Tasks[i]; t.Ahead && slices.Contains([]string{"topping", "crumbs", "pastry"}, t.Kind) {
+				t.Mix = mixOf(o.Dessert.Request)
+			}
+		}
 		c.places(&b, float64(n)*length*width)
 		c.dish(&b, o, n)
 		c.cards[b.ID] = o.Card
@@ -279,6 +287,23 @@ func (c *composing) dish(b *Batch, o Ordered, n int) {
 			}
 			b.Dishes = []Taken{{Dish: c.q.Dishes[i].ID, Count: n, FromTask: from}}
 			return
+		}
+	}
+}
+
+// mixes makes what is to be mixed once, of all that is not made by now.
+func (c *composing) mixes(now int, before *Laid) {
+	for i := range c.q.Batches {
+		for j := range c.q.Batches[i].Tasks {
+			t := &c.q.Batches[i].Tasks[j]
+			if s, laid := before.task(t.ID); laid && s.Start < now {
+				t.Mix = nil
+			}
+		}
+	}
+	for _, w := range c.asked.Ways {
+		if w.Code == "one_mix" {
+			w.way().Apply(&c.q)
 		}
 	}
 }

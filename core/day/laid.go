@@ -137,7 +137,7 @@ func Show(a Asked, orders []Ordered, q Request, unlaid []Unlaid, plan Answer, be
 	s.aheads()
 	s.span()
 	for _, w := range a.Ways {
-		kind := ""
+		kind := "topping" // of a task that is mixed once, which is none any more
 		if t := s.tasks[w.Task]; t != nil {
 			kind = t.Kind
 		}

@@ -49,7 +49,7 @@ func CheckAsked(a Asked) error {
 		checkHours(at+"/breaks", p.Breaks, &f)
 	}
 	for i, w := range a.Ways {
-		f.OneOf(fmt.Sprintf("/ways/%d/code", i), w.Code, "ahead", "start_earlier", "due_later", "another_dish",
+		f.OneOf(fmt.Sprintf("/ways/%d/code", i), w.Code, "ahead", "one_mix", "start_earlier", "due_later", "another_dish",
 			"more_hands", "another_person", "another_oven", "fewer")
 	}
 	return f.Err()

@@ -368,3 +368,68 @@ func TestThePlanThatStandsStays(t *testing.T) {
 		t.Errorf("asked again, it is laid otherwise for nothing: %+v, %+v", plan.Objective, again.Objective)
 	}
 }
+
+// Toppings of the same parts are mixed once: a batch of its own that theirs follow, and less work for the hands. What
+// has been mixed stays mixed when the day is laid again.
+func TestOneMixForSeveral(t *testing.T) {
+	var orders []day.Ordered
+	asked := day.Asked{}
+	for i, id := range []string{"One", "Two", "Three"} {
+		o := ordered(
+			t,
+			day.Wanted{ID: id, Card: "c", Dishes: 1, Due: 720 + 30*i, Serve: day.Warm},
+			func(q *bake.DessertRequest) {
+				q.Request.Topping.ThicknessMM = float64(12 + i) // as much as each needs, of the same parts
+			},
+		)
+		orders = append(orders, o)
+		asked.Orders = append(asked.Orders, o.Wanted)
+	}
+	cobbler := ordered(
+		t,
+		day.Wanted{ID: "Cobbler", Card: "d", Dishes: 1, Due: 800, Serve: day.Hot},
+		func(q *bake.DessertRequest) {
+			q.Request.Style, q.Request.Topping.Key = "cobbler", "biscuit_drop"
+		},
+	)
+	orders, asked.Orders = append(orders, cobbler), append(asked.Orders, cobbler.Wanted)
+	kitchen := yard()
+	kitchen.Dishes[0].Count = 4
+	work := func(l *day.Laid) (sum int, mixes []string) {
+		for _, x := range l.Plan.Schedule {
+			if strings.HasSuffix(x.Task, ".topping") {
+				sum += x.End - x.Start
+				mixes = append(mixes, x.Task)
+			}
+		}
+		return sum, mixes
+	}
+	each, _ := lay(t, kitchen, asked, orders, 0, nil)
+	asked.Ways = []day.WayTaken{{Code: "one_mix", Task: "Two.topping"}}
+	once, q := lay(t, kitchen, asked, orders, 0, nil)
+	apart, _ := work(each)
+	together, mixes := work(once)
+	if len(mixes) != 1 || apart != 24 || together != 12 {
+		t.Errorf("three mixes take %d min, one takes %d: %v", apart, together, mixes)
+	}
+	if len(q.Batches) != 5 || len(once.Ways) != 1 || !strings.Contains(once.Ways[0].String(), "mix the topping once") {
+		t.Errorf("%d batches, %v", len(q.Batches), once.Ways)
+	}
+	made := find(t, once, mixes[0])
+	later, _ := lay(t, kitchen, asked, orders, made.End+3, once)
+	if x := find(t, later, mixes[0]); x.Start != made.Start || x.End != made.End {
+		t.Errorf("mixed from %d to %d, and laid again as %+v", made.Start, made.End, x)
+	}
+	// a clash that one mix frees is offered it
+	asked.Ways = nil
+	for from := 560; from < 680; from += 4 {
+		kitchen.House.People = []day.Person{{ID: "Hands", Hours: []day.Span{{From: from, To: 900}}}}
+		tight, _ := lay(t, kitchen, asked, orders, 0, nil)
+		for _, c := range tight.Plan.Clashes {
+			if slices.ContainsFunc(c.WaysOut, func(w day.WayOut) bool { return w.Code == "one_mix" }) {
+				return
+			}
+		}
+	}
+	t.Error("hands are ever shorter of time, and one mix is no way out")
+}

@@ -107,6 +107,9 @@ type Task struct {
 	Ahead   bool   `json:"ahead,omitempty"` // may be done days before
 	Minutes int    `json:"minutes,omitempty"`
 
+	// Mix is what is mixed, where it may be mixed once for several batches.
+	Mix *Mix `json:"-"`
+
 	By      []string `json:"by,omitempty"` // of hands and of an oven's touches; left out: all
 	Machine string   `json:"machine,omitempty"`
 

@@ -32,6 +32,8 @@ func (w WayOut) words(kind string) message.Message {
 	switch w.Code {
 	case "ahead":
 		return message.New("make {what} of {batch} the day before", message.Part(nounOf(kind)), message.Text(w.Batch))
+	case "one_mix":
+		return message.New("mix {what} once for all that have it", message.Part(nounOf(kind)))
 	case "start_earlier":
 		return message.New("begin {n} min earlier", n)
 	case "due_later":
@@ -54,6 +56,8 @@ func (w WayOut) Apply(q *Request) {
 	switch code {
 	case "ahead":
 		w.doneBefore(q)
+	case "one_mix":
+		q.mixOnce(w.Task)
 	case "start_earlier":
 		beginEarlier(q, w.Minutes)
 	case "due_later":

@@ -3513,7 +3513,7 @@ export interface components {
         /** @description Tried by planning: what is left out, late and over windows then */
         DayWayOut: {
             /** @enum {string} */
-            code: "ahead" | "start_earlier" | "due_later" | "another_dish" | "more_hands" | "another_person" | "another_oven" | "fewer";
+            code: "ahead" | "one_mix" | "start_earlier" | "due_later" | "another_dish" | "more_hands" | "another_person" | "another_oven" | "fewer";
             batch?: string;
             task?: string;
             dish?: string;
