@@ -108,20 +108,39 @@ func (d Days) Want(ctx context.Context, kitchen uuid.UUID, date time.Time, a day
 	return kept, err
 }
 
-// House is what a kitchen has for its days, with what is usual where it has told nothing.
-func (d Days) House(ctx context.Context, kitchen uuid.UUID) (h day.House, revision string, err error) {
+// HouseKept is what a kitchen has for its days, with what is usual where it has told nothing.
+type HouseKept struct {
+	day.House
+	Revision string
+	Outside  []day.HouseDish // what its dishes take where nobody has measured them
+}
+
+// House is what a kitchen has for its days.
+func (d Days) House(ctx context.Context, kitchen uuid.UUID) (HouseKept, error) {
 	told, err := d.Store.House(ctx, kitchen)
 	if err != nil {
-		return h, "", err
+		return HouseKept{}, err
 	}
 	ovens, err := d.Shelf.Ovens(ctx, kitchen)
+	if err != nil {
+		return HouseKept{}, err
+	}
 	var ids []string
 	for _, o := range ovens {
 		if o.Kind != oven.Camp { // coals are laid by no clock
 			ids = append(ids, o.ID.String())
 		}
 	}
-	return told.Usual(ids), Revision(told), err
+	out := HouseKept{House: told.Usual(ids), Revision: Revision(told), Outside: []day.HouseDish{}}
+	dishes, err := d.Shelf.Dishes(ctx, kitchen)
+	for _, x := range dishes {
+		out.Outside = append(out.Outside, day.UsualOutside(shelfDish(x)))
+	}
+	return out, err
+}
+
+func shelfDish(x ShelfDish) day.ShelfDish {
+	return day.ShelfDish{ID: x.ID.String(), Name: x.Name, Dish: x.Dish, Count: x.Count}
 }
 
 // SetHouse keeps what a kitchen has for its days.

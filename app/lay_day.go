@@ -136,11 +136,11 @@ func (d Days) minuteOf(date time.Time) int {
 
 // kitchen is what a day is laid in.
 func (d Days) kitchen(ctx context.Context, kitchen uuid.UUID) (day.Kitchen, error) {
-	h, _, err := d.House(ctx, kitchen)
+	h, err := d.House(ctx, kitchen)
 	if err != nil {
 		return day.Kitchen{}, err
 	}
-	out := day.Kitchen{House: h}
+	out := day.Kitchen{House: h.House}
 	ovens, err := d.Shelf.Ovens(ctx, kitchen)
 	if err != nil {
 		return out, err
@@ -150,7 +150,7 @@ func (d Days) kitchen(ctx context.Context, kitchen uuid.UUID) (day.Kitchen, erro
 	}
 	dishes, err := d.Shelf.Dishes(ctx, kitchen)
 	for _, x := range dishes {
-		out.Dishes = append(out.Dishes, day.ShelfDish{Name: x.Name, Dish: x.Dish, Count: x.Count})
+		out.Dishes = append(out.Dishes, shelfDish(x))
 	}
 	return out, err
 }

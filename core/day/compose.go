@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"mabbin/core/bake"
+	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/message"
 )
@@ -24,6 +25,7 @@ type ShelfOven struct {
 
 // ShelfDish is a dish of the shelf, and how many there are of it.
 type ShelfDish struct {
+	ID    string
 	Name  string
 	Dish  dish.Dish
 	Count int
@@ -134,7 +136,7 @@ func unique(name string, taken map[string]bool) string {
 // order adds the batches of one order: as many as its dishes need tiers.
 func (c *composing) order(o Ordered) {
 	cannot := func(why message.Message) { c.unlaid = append(c.unlaid, Unlaid{o.ID, why}) }
-	length, width := outside(o.Dessert.Request)
+	length, width := c.outside(o.Dessert.Request)
 	each := 0
 	for _, v := range c.q.Ovens {
 		for _, t := range v.Tiers {
@@ -156,8 +158,13 @@ func (c *composing) order(o Ordered) {
 		b := BatchOf(Order{ID: id, Dessert: o.Dessert, Dishes: n, Due: &due, Serve: o.Serve}, o.Answer)
 		c.ways(&b, o)
 		for i := range b.Tasks {
-			if t := &b.Tasks[i]; t.Ahead && slices.Contains([]string{"topping", "crumbs", "pastry"}, t.Kind) {
-				t.Mix = mixOf(o.Dessert.Request)
+			t := &b.Tasks[i]
+			if t.Ahead && slices.Contains([]string{"topping", "crumbs", "pastry"}, t.Kind) {
+				t.Mix = mixOf(o.Dessert.Request, float64(n)*o.Answer.Balance.ToppingG, c.kitchen.House.MixG)
+				t.Minutes = t.Mix.minutes(t.Minutes, 1)
+			}
+			if t.Uses == "oven" {
+				t.WidthCM, t.DepthCM = length, width
 			}
 		}
 		c.places(&b, float64(n)*length*width)
@@ -166,6 +173,21 @@ func (c *composing) order(o Ordered) {
 		c.q.Batches = append(c.q.Batches, b)
 		left -= n
 	}
+}
+
+// outside are the sizes of a dessert's dish in an oven: as they were measured, or by its sizes inside.
+func (c *composing) outside(r balance.Request) (length, width float64) {
+	for _, d := range c.kitchen.Dishes {
+		if d.Dish != r.Dish {
+			continue
+		}
+		for _, x := range c.kitchen.House.Dishes {
+			if x.Dish == d.ID {
+				return x.LengthCM, x.WidthCM
+			}
+		}
+	}
+	return outside(r.Dish)
 }
 
 // fits is how many dishes of a size stand on a tier.

@@ -6,6 +6,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
+	"mabbin/core/dish"
 	"mabbin/core/larder"
 )
 
@@ -281,7 +282,7 @@ func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
 	if !r.Base.ParBaked {
 		return after(cold), true
 	}
-	length, depth := outside(r)
+	length, depth := outside(r.Dish)
 	par := m.add(Task{
 		ID: "parbake", Kind: "parbake", Uses: "oven", Count: m.n, WidthCM: length, DepthCM: depth, After: []Lag{after(cold)},
 		Alternatives: []Alternative{{
@@ -302,8 +303,8 @@ func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
 const rimCM = 4.0
 
 // outside are the sizes of a dish as it stands in an oven, cm.
-func outside(r balance.Request) (length, width float64) {
-	length, width = r.Dish.LengthCM, r.Dish.WidthCM
+func outside(d dish.Dish) (length, width float64) {
+	length, width = d.LengthCM, d.WidthCM
 	if width == 0 {
 		width = length
 	}
@@ -312,7 +313,7 @@ func outside(r balance.Request) (length, width float64) {
 
 // bake is the bake by the stages that are on the screen.
 func (m *making) bake(filled string, r balance.Request, a *bake.DessertAnswer) string {
-	length, width := outside(r)
+	length, width := outside(r.Dish)
 	soon := loadWithin
 	if t, ok := larder.Toppings.Get(r.Topping.Key); ok && t.Family == "biscuit" {
 		soon = biscuitLoad

@@ -15,8 +15,25 @@ type House struct {
 	Mixers int         `json:"mixers"`
 	// WashMin is how long a dish is at the wash-up before it can be filled again.
 	WashMin int `json:"wash_min"`
+	// MixG is the most topping or dough that is mixed at once; 0: any amount.
+	MixG float64 `json:"mix_g,omitempty"`
+	// Dishes are the sizes outside of dishes of the shelf, where they were measured.
+	Dishes []HouseDish `json:"dishes,omitempty"`
 	// UsualDays are orders kept under a name, for any day.
 	UsualDays []UsualDay `json:"usual_days,omitempty"`
+}
+
+// HouseDish is how much room a dish of the shelf takes in an oven, over its handles.
+type HouseDish struct {
+	Dish     string  `json:"dish"` // its id on the shelf
+	LengthCM float64 `json:"length_cm"`
+	WidthCM  float64 `json:"width_cm"`
+}
+
+// UsualOutside is what a dish of the shelf takes where nobody has measured it.
+func UsualOutside(d ShelfDish) HouseDish {
+	length, width := outside(d.Dish)
+	return HouseDish{d.ID, length, width}
 }
 
 // UsualDay is what is wanted of a day as it often is.
@@ -124,6 +141,14 @@ func CheckHouse(h House) error {
 			f.Add(at+"/orders", message.New("is empty: keep a day that has orders"))
 		}
 		checkOrders(at, u.Orders, &f)
+	}
+	for i, d := range h.Dishes {
+		at := fmt.Sprintf("/dishes/%d", i)
+		f.RangeAt(at, "/length_cm", d.LengthCM, 3, 120, "cm")
+		f.RangeAt(at, "/width_cm", d.WidthCM, 3, 120, "cm")
+	}
+	if h.MixG != 0 {
+		f.Range("/mix_g", h.MixG, 100, 1e5, "g")
 	}
 	f.Range("/mixers", float64(h.Mixers), 0, 20, "")
 	f.Range("/wash_min", float64(h.WashMin), 0, 600, "min")

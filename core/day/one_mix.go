@@ -2,6 +2,7 @@ package day
 
 import (
 	"encoding/json"
+	"math"
 	"slices"
 
 	"mabbin/core/balance"
@@ -15,10 +16,21 @@ const mixMore = 2
 type Mix struct {
 	Key  string // the same for toppings of the same parts, however much of them
 	Name string
+	G    float64
+	Most float64 // that is mixed at once; 0: any amount
+}
+
+// minutes are those of hands for a mix for so many batches, by those of one bowl of it.
+func (m *Mix) minutes(one, batches int) int {
+	bowls := 1
+	if m != nil && m.Most > 0 {
+		bowls = max(1, int(math.Ceil(m.G/m.Most-1e-9)))
+	}
+	return one*bowls + mixMore*(batches-1)
 }
 
 // mixOf is the topping of a dessert as one of a larger bowl of it.
-func mixOf(r balance.Request) *Mix {
+func mixOf(r balance.Request, g, most float64) *Mix {
 	t := r.Topping
 	t.Amount, t.ThicknessMM, t.GapShare, t.Layers, t.Tool, t.BowlML = "", 0, nil, 0, "", 0
 	raw, err := json.Marshal(t)
@@ -26,7 +38,7 @@ func mixOf(r balance.Request) *Mix {
 	if err != nil || !ok {
 		return nil
 	}
-	return &Mix{string(raw), row.Name}
+	return &Mix{string(raw), row.Name, g, most}
 }
 
 // withMix are the batches whose topping comes out of the same bowl as that of a task, and has not begun.
@@ -67,6 +79,8 @@ func (q *Request) mixOnce(task string) {
 	}
 	shared.ID = unique(mix.Name, names)
 	var made, cold *Task
+	all := *mix
+	all.G = 0
 	gone := map[string]string{} // by what follows instead
 	for _, i := range batches {
 		b := &q.Batches[i]
@@ -74,10 +88,10 @@ func (q *Request) mixOnce(task string) {
 		t := b.Tasks[k]
 		w := slices.IndexFunc(b.Tasks, func(x Task) bool { return x.Kind == "chill" && follows(x, t.ID) })
 		gone[t.ID] = shared.ID + ".topping"
-		if made == nil {
+		all.G += t.Mix.G
+		t.Minutes /= max(1, t.Mix.minutes(1, 1)) // of one bowl
+		if made == nil || t.Minutes > made.Minutes {
 			made = &t
-		} else {
-			made.Minutes = max(made.Minutes, t.Minutes) + mixMore
 		}
 		if w >= 0 {
 			x := b.Tasks[w]
@@ -87,6 +101,7 @@ func (q *Request) mixOnce(task string) {
 			}
 		}
 	}
+	made.Minutes = all.minutes(made.Minutes, len(batches))
 	made.ID, made.Mix = shared.ID+".topping", nil
 	shared.Tasks = []Task{*made}
 	if cold != nil {

@@ -433,3 +433,27 @@ func TestOneMixForSeveral(t *testing.T) {
 	}
 	t.Error("hands are ever shorter of time, and one mix is no way out")
 }
+
+// A dish with long handles, measured outside, finds no tier; a mix that the mixer does not hold is made twice.
+func TestWhatAKitchenHasTold(t *testing.T) {
+	o := ordered(
+		t,
+		day.Wanted{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
+		func(q *bake.DessertRequest) { q.Request.Dish = yard().Dishes[0].Dish },
+	)
+	asked := day.Asked{Orders: []day.Wanted{o.Wanted}}
+	kitchen := yard()
+	kitchen.Dishes[0].ID = "d"
+	kitchen.House.MixG = o.Answer.Balance.ToppingG * 0.6
+	laid, _ := lay(t, kitchen, asked, []day.Ordered{o}, 0, nil)
+	if x := find(t, laid, "One.topping"); x.End-x.Start != 16 {
+		t.Errorf("two mixes of 8 min: %+v", x)
+	}
+	kitchen.House.Dishes = []day.HouseDish{{Dish: "d", LengthCM: 52, WidthCM: 30}}
+	if laid, _ = lay(t, kitchen, asked, []day.Ordered{o}, 0, nil); len(laid.Unlaid) != 1 {
+		t.Errorf("52 cm over its handles, on a tier of 50: %+v", laid.Orders)
+	}
+	if d := day.UsualOutside(kitchen.Dishes[0]); d.LengthCM != 28 || d.WidthCM != 22 || d.Dish != "d" {
+		t.Errorf("24 x 18 inside, outside %+v", d)
+	}
+}

@@ -30,8 +30,8 @@ func (s *server) dateOf(c *gin.Context) (time.Time, bool) {
 
 // getHouse is what a kitchen has for its days.
 func (s *server) getHouse(c *gin.Context) {
-	h, revision, err := s.days.House(c, kitchenOf(c))
-	s.respond(c, http.StatusOK, api.HouseKept{House: h, Revision: revision}, err)
+	h, err := s.days.House(c, kitchenOf(c))
+	s.respond(c, http.StatusOK, api.HouseKept{House: h.House, Revision: h.Revision, Outside: h.Outside}, err)
 }
 
 // setHouse keeps what a kitchen has for its days.

@@ -105,6 +105,8 @@ var mapped = map[string]reflect.Type{
 	"ImportedDocument": reflect.TypeFor[api.ImportedDocument](),
 	"Original":         reflect.TypeFor[api.Original](),
 	"House":            reflect.TypeFor[api.House](),
+	"HouseDish":        reflect.TypeFor[api.HouseDish](),
+	"UsualDay":         reflect.TypeFor[api.UsualDay](),
 	"HouseOven":        reflect.TypeFor[api.HouseOven](),
 	"DayAsked":         reflect.TypeFor[api.DayAsked](),
 	"DayOrder":         reflect.TypeFor[api.DayOrder](),

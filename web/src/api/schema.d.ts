@@ -3532,8 +3532,29 @@ export interface components {
             mixers: number;
             /** @description How long a dish is at the wash-up; 0: the usual */
             wash_min: number;
+            /**
+             * Format: double
+             * @description The most topping or dough that is mixed at once, g; left out: any amount
+             */
+            mix_g?: number;
+            /** @description Sizes outside of dishes of the shelf, where they were measured */
+            dishes?: components["schemas"]["HouseDish"][];
             /** @description Orders kept under a name, for any day */
             usual_days?: components["schemas"]["UsualDay"][];
+        };
+        HouseDish: {
+            /**
+             * Format: uuid
+             * @description On the shelf
+             */
+            dish: string;
+            /**
+             * Format: double
+             * @description Over its handles
+             */
+            length_cm: number;
+            /** Format: double */
+            width_cm: number;
         };
         UsualDay: {
             name: string;
@@ -3553,6 +3574,8 @@ export interface components {
         };
         HouseKept: {
             house: components["schemas"]["House"];
+            /** @description What dishes of the shelf take where nobody has measured them */
+            outside: components["schemas"]["HouseDish"][];
             revision: string;
         };
         /** @description What is wanted of one day, and what was laid down by hand. Minutes count from its midnight */

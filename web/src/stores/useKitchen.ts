@@ -9,6 +9,7 @@ import {
   type BalanceRequest,
   type FruitAsked,
   type House,
+  type HouseKept,
   type Kitchen,
   type Larder,
   type Own,
@@ -255,7 +256,7 @@ export const useKitchen = defineStore('kitchen', () => {
   }
 
   /** What the kitchen has for its days; fetched when it is asked for. */
-  const house = ref<{ house: House; revision: string }>()
+  const house = ref<HouseKept>()
   async function loadHouse(): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
     const path = { kitchen: kitchen.value.id }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { faultAt, inWords, type House, type Problem } from '@/api/client'
+import { faultAt, inWords, type House, type Problem, type ShelfDish } from '@/api/client'
 import HoursBar from './HoursBar.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useFetched } from '@/ui/useFetched'
@@ -38,6 +38,15 @@ const setArea = (place: string, cm2: number | undefined) =>
   change(`room in the ${place}`, (h) => {
     h.places = h.places.filter((p) => p.id !== place)
     if (cm2) h.places.push({ id: place, area_cm2: cm2 })
+  })
+/** What a dish takes where nobody has measured it. */
+const usualOutside = (dish: string) => kitchen.house?.outside.find((x) => x.dish === dish)
+const outsideOf = (dish: string) => house.value?.dishes?.find((x) => x.dish === dish)
+const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | undefined) =>
+  change(`${d.name}, outside`, (h) => {
+    const was = outsideOf(d.id) ?? usualOutside(d.id)
+    const others = h.dishes?.filter((x) => x.dish !== d.id) ?? []
+    h.dishes = cm && was ? [...others, { ...was, [side]: cm }] : others
   })
 </script>
 
@@ -242,6 +251,19 @@ const setArea = (place: string, cm2: number | undefined) =>
           @update:model-value="(v) => change('mixers', (h) => (h.mixers = v ?? 0))"
         />
         <AmountField
+          label="Most topping in one mix"
+          kind="mass"
+          unit="g"
+          optional
+          instead="any amount"
+          :digits="0"
+          :step="100"
+          :model-value="house.mix_g || undefined"
+          :problem="fault('/mix_g')"
+          testid="mix-g"
+          @update:model-value="(v) => change('the largest mix', (h) => (v ? (h.mix_g = v) : delete h.mix_g))"
+        />
+        <AmountField
           label="A dish is washed in"
           kind="minutes"
           unit="min"
@@ -256,6 +278,28 @@ const setArea = (place: string, cm2: number | undefined) =>
         A 60 × 40 cm shelf of a fridge is 2400 cm². Without a mixer, hands rub the toppings in. How many there
         are of each dish stands under Dishes.
       </p>
+    </section>
+    <section v-if="kitchen.dishes.length" class="panel" aria-labelledby="house-dishes">
+      <h2 id="house-dishes">How much room dishes take</h2>
+      <p class="quiet small">Outside, over rim and handles. Left open, its rim is reckoned with as usual.</p>
+      <div class="ovens">
+        <div v-for="d in kitchen.dishes" :key="d.id" class="tier">
+          <strong class="called">{{ d.name }}</strong>
+          <AmountField
+            v-for="side in ['length_cm', 'width_cm'] as const"
+            :key="side"
+            :label="side === 'length_cm' ? 'Long' : 'Wide'"
+            kind="length"
+            unit="cm"
+            optional
+            :instead="usualOutside(d.id)?.[side]"
+            :model-value="outsideOf(d.id)?.[side]"
+            :problem="fault(`/dishes/${house.dishes?.findIndex((x) => x.dish === d.id)}/${side}`)"
+            :testid="`outside-${side}-${d.name}`"
+            @update:model-value="(v) => setOutside(d, side, v)"
+          />
+        </div>
+      </div>
     </section>
   </div>
   <p v-else-if="!trouble" class="empty quiet">Fetching what the kitchen has…</p>
@@ -311,6 +355,10 @@ input[type='time'] {
   border: 1.5px solid var(--line);
   border-radius: 4px;
   background: var(--panel);
+}
+.called {
+  flex: 1 1 8rem;
+  align-self: center;
 }
 .name {
   width: 190px;
