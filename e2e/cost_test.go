@@ -24,3 +24,15 @@ func TestWhatAPortionCosts(t *testing.T) {
 		t.Errorf("with butter at more than twice its price it still costs %s", now)
 	}
 }
+
+// What is in a portion follows the dessert: more sugar, more energy.
+func TestWhatIsInAPortion(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")), click(id("nutrients")))
+	reads(t, ctx, id("nutrition"), "kcal a portion of", "of which saturates", "of which sugars", "estimate from composition tables")
+	before := text(t, ctx, id("nutrition", " .sum"))
+	do(t, ctx, click(id("station-juice")), click(id("sweetness-sweet")), click(id("station-finish")))
+	changes(t, ctx, id("nutrition", " .sum"), before)
+}

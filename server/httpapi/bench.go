@@ -77,6 +77,16 @@ func (s *server) benchCost(c *gin.Context) {
 	s.respond(c, http.StatusOK, out, err)
 }
 
+// benchNutrition is what is in what is on the Bench.
+func (s *server) benchNutrition(c *gin.Context) {
+	in, ok := decode(s, c, benchFault)
+	if !ok {
+		return
+	}
+	out, err := s.desk.Nutrition(c, question(in))
+	s.respond(c, http.StatusOK, out, err)
+}
+
 // benchAlternatives shows each way where bakers disagree.
 func (s *server) benchAlternatives(c *gin.Context) {
 	in, ok := decode(s, c, benchFault)

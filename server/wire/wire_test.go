@@ -213,6 +213,8 @@ var mapped = map[string]reflect.Type{
 	"LabelIngredient":  reflect.TypeFor[api.LabelIngredient](),
 	"LabelShare":       reflect.TypeFor[api.LabelShare](),
 	"Label":            reflect.TypeFor[api.Label](),
+	"Nutrition":        reflect.TypeFor[api.Nutrition](),
+	"NutritionRow":     reflect.TypeFor[api.NutritionRow](),
 	"DessertCost":      reflect.TypeFor[api.DessertCost](),
 	"CameOut":          reflect.TypeFor[api.CameOut](),
 }

@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/nutrition": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Energy and nutrients of what is on the Bench, of 100 g as it stands at the table and of a portion, estimated from tables */
+        post: operations["benchNutrition"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/bench/alternatives": {
         parameters: {
             query?: never;
@@ -3187,6 +3204,28 @@ export interface components {
             food_share_pct: number | null;
             unpriced: string[];
         };
+        Nutrition: {
+            /** Format: double */
+            portion_g: number;
+            rows: components["schemas"]["NutritionRow"][];
+            /** @description Ingredients with working figures, those with the most of the energy first */
+            estimated: string[];
+            says: components["schemas"]["Text"][];
+        };
+        NutritionRow: {
+            /** @enum {string} */
+            key: "energy_kj" | "energy_kcal" | "fat" | "saturates" | "carbohydrate" | "sugars" | "fibre" | "protein" | "salt";
+            name: components["schemas"]["Text"];
+            /**
+             * Format: double
+             * @description kJ, kcal or g
+             */
+            per_100_g: number;
+            /** Format: double */
+            portion: number;
+            shown: components["schemas"]["Text"];
+            each: components["schemas"]["Text"];
+        };
         DessertCost: {
             lines: components["schemas"]["CostLine"][];
             ingredients_minor: number;
@@ -4883,6 +4922,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DessertCost"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    benchNutrition: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description Rounded as labels are; what has working figures is named */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nutrition"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,38 +1,14 @@
 <script setup lang="ts">
-import { refDebounced } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, ask, inWords, type DessertCost, type Problem } from '@/api/client'
-import { newestOnly } from '@/api/newest'
+import { computed, ref } from 'vue'
+import { api, ask, inWords } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
-import { usePlan } from '@/stores/usePlan'
 import { grams, integer, lower, money, percent, short } from '@/format/amounts'
+import { useOfBake } from './useOfBake'
 
 /** What its ingredients cost, by the kitchen's own prices; what has none is named, and never counted as nothing. */
 const kitchen = useKitchen()
-const plan = usePlan()
-const cost = shallowRef<DessertCost>()
-const problem = ref<Problem>()
 const open = ref(false)
-const question = refDebounced(
-  computed(() => {
-    const stages = plan.answer?.plan.stages
-    return plan.question && stages ? { ...plan.question, standing: stages, keep: true } : undefined
-  }),
-  300,
-)
-const newest = newestOnly()
-watch(
-  () => JSON.stringify(question.value),
-  async () => {
-    const isNewest = newest()
-    if (!question.value) return
-    const got = await ask(api.POST('/api/v1/bench/cost', { body: question.value }))
-    if (!isNewest()) return
-    cost.value = got.data
-    problem.value = got.problem
-  },
-  { immediate: true },
-)
+const { data: cost, problem } = useOfBake((body) => ask(api.POST('/api/v1/bench/cost', { body })))
 const named = (key: string) =>
   lower(short(kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key))
 const currency = computed(() => kitchen.kitchen?.settings.currency ?? '')

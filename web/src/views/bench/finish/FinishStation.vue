@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, lower } from '@/format/amounts'
 import CostPanel from './CostPanel.vue'
+import NutritionPanel from './NutritionPanel.vue'
 import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import { useDessert } from '@/stores/useDessert'
 
@@ -90,6 +91,10 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
     <div class="field">
       <span class="label">What it costs</span>
       <CostPanel />
+    </div>
+    <div class="field">
+      <span class="label">What is in it</span>
+      <NutritionPanel />
     </div>
     <template v-if="dessert.answer">
       <p class="small" data-testid="beside">

@@ -1,0 +1,33 @@
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { BenchRequest, Problem } from '@/api/client'
+import { newestOnly } from '@/api/newest'
+import { usePlan } from '@/stores/usePlan'
+
+/** What is asked of the bake that is shown, each time that it has come to rest. */
+export function useOfBake<T>(ask: (bake: BenchRequest) => Promise<{ data?: T; problem?: Problem }>) {
+  const plan = usePlan()
+  const data = shallowRef<T>()
+  const problem = ref<Problem>()
+  const question = refDebounced(
+    computed(() => {
+      const stages = plan.answer?.plan.stages
+      return plan.question && stages ? { ...plan.question, standing: stages, keep: true } : undefined
+    }),
+    300,
+  )
+  const newest = newestOnly()
+  watch(
+    () => JSON.stringify(question.value),
+    async () => {
+      const isNewest = newest()
+      if (!question.value) return
+      const got = await ask(question.value)
+      if (!isNewest()) return
+      data.value = got.data
+      problem.value = got.problem
+    },
+    { immediate: true },
+  )
+  return { data, problem }
+}
