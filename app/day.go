@@ -1,12 +1,16 @@
 package app
 
 import (
+	"cmp"
 	"context"
+	"errors"
+	"slices"
 	"time"
 
 	"mabbin/core/day"
 	"mabbin/core/fault"
 	"mabbin/core/oven"
+	"mabbin/core/sell"
 
 	"github.com/google/uuid"
 )
@@ -23,7 +27,13 @@ type Day struct {
 
 // Outdated says whether it was laid for something else than what is wanted and what happens now.
 func (d Day) Outdated() bool {
-	return d.Laid != nil && (d.LaidOf != Revision(d) || d.Laid.RunsOtherwise(d.Baking))
+	return d.Laid != nil && (d.LaidOf != d.toLay() || d.Laid.RunsOtherwise(d.Baking))
+}
+
+// toLay is the revision of what a day is laid of: what was sold changes no plan.
+func (d Day) toLay() string {
+	d.Asked.Sold = nil
+	return Revision(d)
 }
 
 // DayStore keeps days, and what a kitchen has for them.
@@ -171,4 +181,51 @@ func (d Days) ReadLines(
 	}
 	orders, unread := day.ReadLines(text, known, among)
 	return orders, unread, nil
+}
+
+// Proposal is how much to make of a card on a day.
+type Proposal struct {
+	Card uuid.UUID
+	Name string
+	sell.HowMany
+}
+
+// soldSince is how far back sales of a weekday are looked at.
+const soldSince = 26 * 7 * 24 * time.Hour
+
+// HowMany proposes how much to make on a date of each card that was sold on this weekday before.
+func (d Days) HowMany(ctx context.Context, kitchen uuid.UUID, date time.Time) ([]Proposal, error) {
+	before, err := d.Store.Days(ctx, kitchen, date.Add(-soldSince), date.AddDate(0, 0, -1))
+	if err != nil {
+		return nil, err
+	}
+	sold := map[string][]sell.Sold{}
+	for _, x := range before {
+		if x.Date.Weekday() != date.Weekday() {
+			continue
+		}
+		for _, s := range x.Asked.Sold {
+			weeks := date.Sub(x.Date).Hours() / (7 * 24)
+			sold[s.Card] = append(sold[s.Card], sell.Sold{WeeksAgo: weeks, Made: s.Made, Left: s.Left})
+		}
+	}
+	out := []Proposal{}
+	for id, days := range sold {
+		card, err := uuid.Parse(id)
+		if err != nil {
+			continue
+		}
+		c, err := d.Cards.Card(ctx, kitchen, card)
+		if errors.Is(err, ErrNotFound) || errors.Is(err, ErrUnusable) {
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		if h, ok := sell.Propose(days, 0, 0); ok {
+			out = append(out, Proposal{card, c.Name, h})
+		}
+	}
+	slices.SortFunc(out, func(a, b Proposal) int { return cmp.Compare(a.Name, b.Name) })
+	return out, nil
 }

@@ -55,7 +55,7 @@ func (d Days) Lay(ctx context.Context, kitchen uuid.UUID, date time.Time, how La
 	if err != nil {
 		return x, err
 	}
-	of := Revision(x)
+	of := x.toLay()
 	k, err := d.kitchen(ctx, kitchen)
 	if err != nil {
 		return x, err

@@ -31,6 +31,9 @@ func TestASaturdayIsLaid(t *testing.T) {
 	do(t, ctx, click(id("way-another_dish")), WaitVisible(id("lay")))
 	reads(t, ctx, id("day-says"), "All is ready in time")
 	reads(t, ctx, id("way-taken"), "one more dish like Small stoneware")
+	if seen := text(t, ctx, CSS("main")); strings.Contains(seen, "Dry cloths") {
+		t.Error("the sheets for paper stand below the picture")
+	}
 
 	// later by dragging its flag, and by a key
 	dragBy(t, ctx, id("flag-Plum betty"), 60)
@@ -210,4 +213,22 @@ func dragBy(t testing.TB, ctx context.Context, sel CSS, px float64) {
 		MouseEvent(MouseReleased, at[0]+px, at[1], ButtonLeft),
 		idle(),
 	)
+}
+
+// What was left is counted by touches, and a Saturday's sales tell how much to make.
+func TestClosing(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+demoSaturday), WaitVisible(id("lay")))
+	reads(t, ctx, id("how-many-Damson and apple crumble"), "Make ", "On half of such days")
+	do(t, ctx, click(id("count-Plum betty")))
+	reads(t, ctx, id("sold-Plum betty"), "sold out, 10 made")
+	more := id("sold-Plum betty", ` [data-testid="one-more-left"]`)
+	do(t, ctx, click(more), click(more))
+	reads(t, ctx, id("sold-Plum betty"), "2 of 10 left")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("sold-Plum betty"), "1 of 10 left")
+	do(t, ctx, Navigate(url+"/day/2026-10-24"))
+	reads(t, ctx, id("how-many-Plum betty"), "a guess")
 }

@@ -14,6 +14,14 @@ type Asked struct {
 	People []Person   `json:"people,omitempty"` // of this day, beside the kitchen's
 	Closed []string   `json:"closed,omitempty"` // ovens, by their ids on the shelf
 	Ways   []WayTaken `json:"ways,omitempty"`   // ways out that were taken
+	Sold   []Sold     `json:"sold,omitempty"`   // as it was counted at closing
+}
+
+// Sold is what was made of a card and what was left of it at closing, in portions.
+type Sold struct {
+	Card string `json:"card"`
+	Made int    `json:"made"`
+	Left int    `json:"left"`
 }
 
 // Wanted is one order: so many dishes of a card, at an hour.
@@ -30,10 +38,11 @@ type Wanted struct {
 
 // What one day can hold.
 const (
-	mostOrders  = 60
-	mostOfOrder = 40
-	longestDay  = 2 * 1440
-	longestName = 80
+	mostPortions = 2000
+	mostOrders   = 60
+	mostOfOrder  = 40
+	longestDay   = 2 * 1440
+	longestName  = 80
 )
 
 // CheckAsked finds every wrong field.
@@ -47,6 +56,16 @@ func CheckAsked(a Asked) error {
 		}
 		checkHours(at+"/hours", p.Hours, &f)
 		checkHours(at+"/breaks", p.Breaks, &f)
+	}
+	cards := map[string]bool{}
+	for i, x := range a.Sold {
+		at := fmt.Sprintf("/sold/%d", i)
+		f.RangeAt(at, "/made", float64(x.Made), 0, mostPortions, "")
+		f.RangeAt(at, "/left", float64(x.Left), 0, float64(x.Made), "")
+		if cards[x.Card] {
+			f.Add(at+"/card", message.New("stands there twice: count it once"))
+		}
+		cards[x.Card] = true
 	}
 	for i, w := range a.Ways {
 		f.OneOf(fmt.Sprintf("/ways/%d/code", i), w.Code, "ahead", "one_mix", "start_earlier", "due_later", "another_dish",

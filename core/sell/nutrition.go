@@ -66,7 +66,6 @@ func NutritionOf(r balance.Request, a *balance.Answer) Nutrition {
 		kj   float64
 	}
 	var guesses []guess
-	var drained []message.Message
 	for _, b := range a.Ticket {
 		for _, l := range b.Lines {
 			n, ok := r.Own.Nutrients(l.Key)
@@ -82,7 +81,7 @@ func NutritionOf(r balance.Request, a *balance.Answer) Nutrition {
 	}
 	if g := a.Ledger.DrainedSugarG; g > 0 {
 		all.SugarG = max(0, all.SugarG-g)
-		drained = append(drained, message.New("{g} of sugar left with the drained juice.", message.Grams(g)))
+		out.Says = append(out.Says, message.New("{g} of sugar left with the drained juice.", message.Grams(g)))
 	}
 	slices.SortStableFunc(guesses, func(x, y guess) int { return int(y.kj - x.kj) })
 	for _, g := range guesses {
@@ -91,7 +90,7 @@ func NutritionOf(r balance.Request, a *balance.Answer) Nutrition {
 		}
 	}
 	out.rows(all, a.Portions)
-	out.Says = append(drained, message.New(
+	out.Says = append(out.Says, message.New(
 		"An estimate from composition tables: a label of energy and nutrients wants a laboratory or the food authority's own rules.",
 	))
 	return out

@@ -41,7 +41,11 @@ func TestNutritionByHand(t *testing.T) {
 		"own-x": {CopyOf: "apple_firm", Name: "Yard apple", Values: map[string]float64{"sugar_pct": 20}},
 	}}
 	a.Ticket[0].Lines[0].Key, a.Ledger.DrainedSugarG = "own-x", 0
-	if sweet := sell.NutritionOf(balance.Request{Own: own}, &a); sweet.Rows[5].Per100 != 40 || sweet.Rows[6].Per100 != 1.1 {
+	if sweet := sell.NutritionOf(
+		balance.Request{Own: own},
+		&a,
+	); sweet.Rows[5].Per100 != 40 ||
+		sweet.Rows[6].Per100 != 1.1 {
 		t.Errorf("a sweeter apple: %+v", sweet.Rows)
 	}
 	a.Ticket[1].Lines = append(a.Ticket[1].Lines, balance.Line{Key: "mixed_spice", Name: "Mixed spice", G: 3})

@@ -71,6 +71,18 @@ var saturday = []struct {
 	{"Plum betty", "", 1, 15, 0, day.Warm, "Counter", true},
 }
 
+// lastSaturdays are what was made and what was left on the Saturdays before, the last one first: a month of sales.
+var lastSaturdays = [][]struct {
+	card       string
+	made, left int
+}{
+	{{"Damson and apple crumble", 8, 0}, {"Apricot cobbler", 9, 2}, {"Plum betty", 9, 4}, {"Fig and orange bars", 14, 1}},
+	{{"Damson and apple crumble", 8, 1}, {"Apricot cobbler", 9, 3}, {"Plum betty", 9, 5}, {"Fig and orange bars", 14, 0}},
+	{{"Damson and apple crumble", 8, 0}, {"Apricot cobbler", 9, 1}, {"Fig and orange bars", 14, 2}},
+	{{"Damson and apple crumble", 8, 0}, {"Apricot cobbler", 9, 2}, {"Fig and orange bars", 14, 0}},
+	{{"Damson and apple crumble", 8, 2}, {"Fig and orange bars", 14, 3}},
+}
+
 // prices are what a kilogram costs Oxlip Yard; what it grows behind the nursery has none.
 var prices = map[string]map[string]float64{
 	"fruit": {
@@ -125,6 +137,17 @@ func loadDay(ctx context.Context, s *store.Store, now time.Time) error {
 			Weekly: o.weekly,
 		})
 	}
-	_, err := s.SetDay(ctx, Kitchen.ID, next, a, "")
-	return err
+	if _, err := s.SetDay(ctx, Kitchen.ID, next, a, ""); err != nil {
+		return err
+	}
+	for weeks, of := range lastSaturdays {
+		past := day.Asked{Orders: []day.Wanted{}}
+		for _, x := range of {
+			past.Sold = append(past.Sold, day.Sold{Card: id(x.card).String(), Made: x.made, Left: x.left})
+		}
+		if _, err := s.SetDay(ctx, Kitchen.ID, next.AddDate(0, 0, -7*(weeks+1)), past, ""); err != nil {
+			return err
+		}
+	}
+	return nil
 }

@@ -119,6 +119,21 @@ func (s *server) readOrders(c *gin.Context) {
 	s.respond(c, http.StatusOK, api.OrdersRead{Orders: orders, Unread: unread}, err)
 }
 
+// howMany proposes how much to make on a day.
+func (s *server) howMany(c *gin.Context) {
+	date, ok := s.dateOf(c)
+	if !ok {
+		return
+	}
+	all, err := s.days.HowMany(c, kitchenOf(c), date)
+	s.respond(c, http.StatusOK, each(all, func(p app.Proposal) api.HowMany {
+		return api.HowMany{
+			Card: p.Card, Name: p.Name, Make: p.Make, Median: p.Median, Low: p.Low, High: p.High, Days: p.Days, Guess: p.Guess,
+			Says: p.Says,
+		}
+	}), err)
+}
+
 // exportDayCalendar is a day as iCalendar.
 func (s *server) exportDayCalendar(c *gin.Context) {
 	date, ok := s.dateOf(c)

@@ -176,3 +176,34 @@ func TestTheWatchMovesTheDay(t *testing.T) {
 		t.Error("it moved, and nothing says so")
 	}
 }
+
+// What was left at closing tells how much to make on the same weekday, and changes no plan.
+func TestWhatWasSoldTellsHowManyToMake(t *testing.T) {
+	h, base := aKitchen(t)
+	saturday := base + "/days/2026-10-17"
+	told := get[[]api.HowMany](t, call(h, "GET", saturday+"/how-many", ""), 200)
+	if len(told) != 4 || told[0].Name != "Apricot cobbler" || told[0].Days != 4 || told[0].Guess {
+		t.Fatalf("a month of Saturdays: %+v", told)
+	}
+	if monday := get[[]api.HowMany](t, call(h, "GET", base+"/days/2026-10-12/how-many", ""), 200); len(monday) != 0 {
+		t.Errorf("Saturdays tell nothing of a Monday: %+v", monday)
+	}
+	laid := get[api.Day](t, call(h, "POST", saturday+"/lay", `{"iterations":30}`), 200)
+	laid.Asked.Sold = append(laid.Asked.Sold, api.DaySold{Card: told[0].Card.String(), Made: 9, Left: 9})
+	body, err := json.Marshal(laid.Asked)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if counted := get[api.Day](t, call(h, "PUT", saturday, string(body)), 200); counted.Stale {
+		t.Error("to count what is left lays no day anew")
+	}
+	later := get[[]api.HowMany](t, call(h, "GET", base+"/days/2026-10-24/how-many", ""), 200)
+	if later[0].Median >= told[0].Median {
+		t.Errorf("nobody wanted one: %d after %d", later[0].Median, told[0].Median)
+	}
+	laid.Asked.Sold[0].Left = 12
+	body, _ = json.Marshal(laid.Asked)
+	if w := call(h, "PUT", saturday, string(body)); w.Code != 400 || !strings.Contains(w.Body.String(), "/sold/0/left") {
+		t.Errorf("more left than made: %d %s", w.Code, w.Body)
+	}
+}

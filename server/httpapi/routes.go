@@ -82,6 +82,7 @@ func (s *server) kitchenRoutes(k *gin.RouterGroup) {
 	k.GET("/days", s.listDays)
 	k.GET("/days/:date", s.getDay)
 	k.PUT("/days/:date", s.setDay)
+	k.GET("/days/:date/how-many", s.howMany)
 	k.POST("/days/:date/lay", s.layDay)
 	k.POST("/days/:date/lines", s.readOrders)
 	k.GET("/days/:date/day.ics", s.exportDayCalendar)

@@ -106,6 +106,7 @@ var mapped = map[string]reflect.Type{
 	"Original":         reflect.TypeFor[api.Original](),
 	"House":            reflect.TypeFor[api.House](),
 	"HouseDish":        reflect.TypeFor[api.HouseDish](),
+	"DaySold":          reflect.TypeFor[api.DaySold](),
 	"UsualDay":         reflect.TypeFor[api.UsualDay](),
 	"HouseOven":        reflect.TypeFor[api.HouseOven](),
 	"DayAsked":         reflect.TypeFor[api.DayAsked](),

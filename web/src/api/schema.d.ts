@@ -661,6 +661,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/days/{date}/how-many": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        /** How many portions to make on a day of each card that was sold on this weekday before, with the range in which 8 of 10 such days lie */
+        get: operations["howMany"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/days/{date}/day.ics": {
         parameters: {
             query?: never;
@@ -3624,6 +3644,31 @@ export interface components {
             people?: components["schemas"]["DayPerson"][];
             closed?: string[];
             ways?: components["schemas"]["DayWayTaken"][];
+            /** @description As it was counted at closing */
+            sold?: components["schemas"]["DaySold"][];
+        };
+        DaySold: {
+            /** Format: uuid */
+            card: string;
+            /** @description Portions */
+            made: number;
+            /** @description Portions; 0: sold out, so that more may have been wanted */
+            left: number;
+        };
+        HowMany: {
+            /** Format: uuid */
+            card: string;
+            name: string;
+            /** @description Portions */
+            make: number;
+            median: number;
+            low: number;
+            high: number;
+            /** @description How many days tell it */
+            days: number;
+            /** @description They are too few */
+            guess: boolean;
+            says: components["schemas"]["Text"];
         };
         DayOrder: {
             /** @description What it is called on this day */
@@ -5922,6 +5967,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrdersRead"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    howMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                date: components["parameters"]["Date"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description By the cards' names */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HowMany"][];
                 };
             };
             default: components["responses"]["Problem"];

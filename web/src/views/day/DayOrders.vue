@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref } from 'vue'
 import {
   api,
   ask,
@@ -12,23 +12,14 @@ import {
 } from '@/api/client'
 import UsualDays from './UsualDays.vue'
 import FruitMark from '@/ui/FruitMark.vue'
-import { useFetched } from '@/ui/useFetched'
 import { useKitchen } from '@/stores/useKitchen'
 import { integer } from '@/format/amounts'
 import { clockOf, minuteOf } from '@/format/minutes'
 
 /** What is wanted of the day: each order with what becomes of it, and how another one comes in. */
-const props = defineProps<{ asked: DayAsked; laid?: DayLaid; date: string }>()
+const props = defineProps<{ asked: DayAsked; laid?: DayLaid; date: string; cards: CardListed[] }>()
 const emit = defineEmits<{ change: [says: string, how: (a: DayAsked) => void] }>()
 const kitchen = useKitchen()
-const cards = shallowRef<CardListed[]>([])
-const { trouble } = useFetched(async (id) => {
-  const got = await ask(
-    api.GET('/api/v1/kitchens/{kitchen}/cards', { params: { path: { kitchen: id }, query: { limit: 200 } } }),
-  )
-  if (got.data) cards.value = got.data.cards
-  return got.problem
-})
 const done = (id: string) => props.laid?.orders.find((d) => d.order === id)
 const sorted = computed(() => [...props.asked.orders].sort((a, b) => a.due_min - b.due_min))
 const serves = [
@@ -67,7 +58,7 @@ function begin(o?: DayOrder) {
 }
 /** How far the order goes, by what the card says. */
 const portions = computed(() => {
-  const each = cards.value.find((c) => c.id === form.value.card)?.brief?.portions
+  const each = props.cards.find((c) => c.id === form.value.card)?.brief?.portions
   return (
     each && `${integer(each * Number(form.value.dishes || 0))} portions, ${integer(each)} from each dish.`
   )
@@ -80,7 +71,7 @@ function free(name: string, taken = new Set(props.asked.orders.map((o) => o.id))
 }
 function keep() {
   const f = form.value
-  const name = cards.value.find((c) => c.id === f.card)?.name
+  const name = props.cards.find((c) => c.id === f.card)?.name
   if (!name) return
   const was = props.asked.orders.find((o) => o.id === open.value)
   const order: DayOrder = {
@@ -134,7 +125,6 @@ defineExpose({ begin })
 <template>
   <section class="panel orders" aria-labelledby="orders-title">
     <h2 id="orders-title">Wanted</h2>
-    <p v-if="trouble" class="wrong" role="alert">{{ `${trouble.title}. Trying again every few seconds.` }}</p>
     <p v-if="!sorted.length" class="quiet">Nothing yet. Add an order, or jot several down.</p>
     <ul class="rows" data-testid="day-orders">
       <li v-for="o in sorted" :key="o.id">

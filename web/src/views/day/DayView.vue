@@ -1,7 +1,14 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ask, inWords as problemInWords, type DayOrder, type DayPin } from '@/api/client'
+import {
+  api,
+  ask,
+  inWords as problemInWords,
+  type CardListed,
+  type DayOrder,
+  type DayPin,
+} from '@/api/client'
 import LongWork from '@/ui/LongWork.vue'
 import MoreMenu from '@/ui/MoreMenu.vue'
 import UndoRedo from '@/ui/UndoRedo.vue'
@@ -11,7 +18,9 @@ import { useKitchen } from '@/stores/useKitchen'
 import { useWatch } from '@/stores/useWatch'
 import { units } from '@/format/amounts'
 import { clockOf, dateOf, dayAfter, inWords } from '@/format/minutes'
+import { useFetched } from '@/ui/useFetched'
 import DayClashes from './DayClashes.vue'
+import DayClosing from './DayClosing.vue'
 import DayLanes from './DayLanes.vue'
 import DayOrders from './DayOrders.vue'
 import DaySheets from './DaySheets.vue'
@@ -101,6 +110,14 @@ const ahead = (task: string, batch: string, says: string, isDone: boolean) =>
       ? a.ways!.filter((w) => !(w.code === 'ahead' && w.task === task))
       : [...(a.ways ?? []), { code: 'ahead', task, batch }]
   })
+const cards = shallowRef<CardListed[]>([])
+const { trouble } = useFetched(async (id) => {
+  const got = await ask(
+    api.GET('/api/v1/kitchens/{kitchen}/cards', { params: { path: { kitchen: id }, query: { limit: 200 } } }),
+  )
+  if (got.data) cards.value = got.data.cards
+  return got.problem
+})
 /** The orders of another day, for this one. */
 async function copyFrom(from: string) {
   const got = await ask(
@@ -182,11 +199,15 @@ onBeforeUnmount(
     </p>
     <div v-else-if="d.day.value" class="two">
       <div class="left no-print">
+        <p v-if="trouble" class="wrong" role="alert">
+          {{ `${trouble.title}. Trying again every few seconds.` }}
+        </p>
         <DayOrders
           ref="orders"
           :asked="asked"
           :laid="laid"
           :date="date"
+          :cards="cards"
           @change="(s, how) => void d.change(s, how)"
         />
         <section v-if="laid?.ahead.length" class="panel side" aria-labelledby="ahead-title">
@@ -291,6 +312,13 @@ onBeforeUnmount(
           Say what is wanted and when. From there the day is laid backwards: when each goes in, who does what,
           and which share an oven.
         </p>
+        <DayClosing
+          class="no-print"
+          :asked="asked"
+          :date="date"
+          :cards="cards"
+          @change="(s, how) => void d.change(s, how)"
+        />
       </div>
     </div>
     <p v-else-if="!problem" class="empty quiet">Fetching the day…</p>

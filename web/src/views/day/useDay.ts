@@ -82,13 +82,13 @@ export function useDay(date: Ref<string>) {
 
   async function put(of: string, next: DayAsked): Promise<Problem | undefined> {
     const now = day.value?.date === of ? day.value : undefined
-    if (now) day.value = { ...now, asked: next, stale: true }
+    if (now) day.value = { ...now, asked: next }
     const got = await clash.settle('The day', now?.revision, (ifMatch) =>
       ask(api.PUT(url, { params: { path: path(of), header: upon(ifMatch) }, body: next })),
     )
     if (got.data && of === date.value) {
       day.value = got.data
-      void lay()
+      if (got.data.asked.orders.length && (!got.data.laid || got.data.stale)) void lay()
     } else if (got.problem && now) day.value = now
     return got.theirs ? clash.keptTheirs : got.problem
   }
