@@ -53,6 +53,7 @@ type BakeRecord struct {
 	ID      uuid.UUID
 	Title   string
 	BakedAt time.Time
+	Batch   string // of its day, given as it is logged; empty: logged before there were any
 	CardID  *uuid.UUID
 	Version *int
 	Request balance.Request

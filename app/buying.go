@@ -31,7 +31,16 @@ type Buying struct {
 	Kitchens KitchenStore
 	Cards    CardStore
 	Days     Days
-	Notify   Notify
+	Log      interface {
+		BatchesOn(ctx context.Context, kitchen uuid.UUID, on time.Time) ([]Batch, error)
+	}
+	Notify Notify
+}
+
+// Batch is the number of a logged bake, and its card.
+type Batch struct {
+	Number string
+	Card   *uuid.UUID
 }
 
 // WantedCard is a card, so many times.
@@ -169,6 +178,7 @@ func (b Buying) eachCard(
 
 // CardLabel is the label of a card, or why there is none.
 type CardLabel struct {
+	Batch string
 	Card  uuid.UUID
 	Name  string
 	Label *sell.DessertLabel
@@ -176,7 +186,9 @@ type CardLabel struct {
 }
 
 // Labels are what is printed of some cards, by the list of allergens of the kitchen's region.
-func (b Buying) Labels(ctx context.Context, kitchen uuid.UUID, of []WantedCard) ([]CardLabel, error) {
+func (b Buying) Labels(
+	ctx context.Context, kitchen uuid.UUID, on time.Time, of []WantedCard,
+) ([]CardLabel, error) {
 	k, err := b.Kitchens.OneKitchen(ctx, kitchen)
 	if err != nil {
 		return nil, err
@@ -185,9 +197,25 @@ func (b Buying) Labels(ctx context.Context, kitchen uuid.UUID, of []WantedCard) 
 	if k.English == measure.US {
 		region = "us"
 	}
+	logged, err := b.Log.BatchesOn(ctx, kitchen, on)
+	if err != nil {
+		return nil, err
+	}
+	next := len(logged)
+	batches := map[uuid.UUID]string{}
+	for _, x := range logged {
+		if x.Card != nil {
+			batches[*x.Card] = x.Number
+		}
+	}
 	out := []CardLabel{}
 	err = b.eachCard(ctx, kitchen, of, func(i int, x day.Ordered, why error) {
-		l := CardLabel{Card: of[i].Card, Name: x.ID, Why: why}
+		card := of[i].Card
+		if batches[card] == "" {
+			batches[card] = sell.BatchNumber(on, next)
+			next++
+		}
+		l := CardLabel{Card: card, Name: x.ID, Batch: batches[card], Why: why}
 		if why == nil {
 			l.Label, l.Why = sell.LabelFor(x.ID, x.Dessert.Request, &x.Answer.Balance, region)
 		}

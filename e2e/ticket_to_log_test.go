@@ -100,8 +100,21 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		SetUploadFiles(id("picture-file"), []string{notes}),
 	)
 	reads(t, ctx, CSS(`.ask [role="alert"]`), "give a JPEG or a PNG")
-	do(t, ctx, SetUploadFiles(id("picture-file"), []string{picture}), WaitVisible(id("picture-away")), click(id("log-it")))
+	do(
+		t,
+		ctx,
+		SetUploadFiles(id("picture-file"), []string{picture}),
+		WaitVisible(id("picture-away")),
+		click(id("trace")),
+		fill(id("made-by"), "Tamsin"),
+		fill(id("lot-gooseberry"), "June, Hollow Field"),
+		click(id("log-it")),
+	)
 	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
+	do(t, ctx, Navigate(url+"/log"), click(id("open-bake")))
+	reads(t, ctx, id("batch"), "Batch ", "made by Tamsin", "gooseberry: June, Hollow Field")
+	do(t, ctx, click(id("seek-June, Hollow Field")), WaitNotPresent(id("bake-Raspberry cream bars")))
+	reads(t, ctx, id("bake-Gooseberry crumble"), "Gooseberry crumble")
 	page, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{}, nil, 1)
 	must(t, err)
 	b := page[0]

@@ -16,9 +16,9 @@ type Nutrients struct {
 
 // nutrition is what the other tables do not tell, by the keys of fruits and ingredients.
 type nutrition struct {
-	key                                                   string
+	key                                                    string
 	protein, fat, saturates, starch, fibre, sodium, spirit float64
-	basis                                                 Basis
+	basis                                                  Basis
 }
 
 var nutritions = read("nutrition", func(n nutrition) string { return n.key }, func(r *row) nutrition {

@@ -3,6 +3,7 @@ package learn
 import (
 	"encoding/json"
 	"errors"
+	"reflect"
 	"testing"
 
 	"mabbin/core/fault"
@@ -41,7 +42,8 @@ func FuzzExplain(f *testing.F) {
 			}
 			seen[c.Code] = true
 		}
-		if came.Juice == "" && came.Fruit == "" && came.Top == "" && came.Told == (outcome.Told{}) && len(x.Causes) > 0 {
+		if came.Juice == "" && came.Fruit == "" && came.Top == "" && reflect.DeepEqual(came.Told, outcome.Told{}) &&
+			len(x.Causes) > 0 {
 			t.Fatalf("nothing was told, and %d causes are named", len(x.Causes))
 		}
 		if _, err := json.Marshal(x); err != nil {

@@ -22,10 +22,29 @@ type Told struct {
 	BeforeG   *float64 `json:"before_g,omitempty"` // with its dish
 	AfterG    *float64 `json:"after_g,omitempty"`
 	Again     *bool    `json:"again,omitempty"` // would be made again so
+	MadeBy    string   `json:"made_by,omitempty"`
+	// Lots are those of ingredients, by their keys: what is on the packet, or season and supplier.
+	Lots map[string]string `json:"lots,omitempty"`
 }
+
+// What may be told of who made it and of what.
+const (
+	longestWho, longestLot, mostLots = 80, 80, 60
+)
 
 // Check notes every wrong field.
 func (t Told) Check(at string, f *fault.Faults) {
+	if len([]rune(t.MadeBy)) > longestWho {
+		f.Add(at+"/made_by", message.New("is longer than {n} letters", message.Count(longestWho)))
+	}
+	if len(t.Lots) > mostLots {
+		f.Add(at+"/lots", fault.TooMany(len(t.Lots), mostLots))
+	}
+	for key, lot := range t.Lots {
+		if len([]rune(lot)) > longestLot {
+			f.Add(at+"/lots/"+key, message.New("is longer than {n} letters", message.Count(longestLot)))
+		}
+	}
 	f.OneOfAt(at, "/juice_hot", t.JuiceHot, "", "runny", "saucy", "spoonable", "mounds", "slices", "stodgy")
 	f.OneOfAt(at, "/base", t.Base, "", "raw", "soft", "crisp", "burnt")
 	f.OneOfAt(at, "/sweetness", t.Sweetness, "", "sharp", "right", "sweet")

@@ -44,7 +44,7 @@ func (s *server) takeIn(c *gin.Context) {
 
 // takeOut takes what some desserts use out of the store.
 func (s *server) takeOut(c *gin.Context) {
-	of, ok := s.wantedCards(c)
+	of, _, ok := s.wantedCards(c)
 	if !ok {
 		return
 	}
@@ -54,7 +54,7 @@ func (s *server) takeOut(c *gin.Context) {
 
 // toBuy is what to buy for some cards.
 func (s *server) toBuy(c *gin.Context) {
-	of, ok := s.wantedCards(c)
+	of, _, ok := s.wantedCards(c)
 	if !ok {
 		return
 	}
@@ -64,14 +64,14 @@ func (s *server) toBuy(c *gin.Context) {
 
 // labels are what is printed beside some cards.
 func (s *server) labels(c *gin.Context) {
-	of, ok := s.wantedCards(c)
+	of, on, ok := s.wantedCards(c)
 	if !ok {
 		return
 	}
-	all, err := s.buying.Labels(c, kitchenOf(c), of)
+	all, err := s.buying.Labels(c, kitchenOf(c), on, of)
 	r := s.reading(c)
 	s.respond(c, http.StatusOK, api.CardLabels{Labels: each(all, func(x app.CardLabel) api.CardLabel {
-		out := api.CardLabel{Card: x.Card, Name: x.Name, Label: x.Label}
+		out := api.CardLabel{Card: x.Card, Name: x.Name, Batch: x.Batch, Label: x.Label}
 		if x.Why != nil {
 			why := r.Text(whyOf(x.Why))
 			out.Why = &why
@@ -94,12 +94,13 @@ func whyOf(err error) message.Message {
 }
 
 // wantedCards are the cards of a request: those it names, and those of its day.
-func (s *server) wantedCards(c *gin.Context) ([]app.WantedCard, bool) {
+func (s *server) wantedCards(c *gin.Context) (of []app.WantedCard, on time.Time, ok bool) {
+	on = s.Clock()
 	in, ok := decode[api.WantedCards](s, c, nil)
 	if !ok {
-		return nil, false
+		return nil, on, false
 	}
-	of := each(
+	of = each(
 		or(in.Cards, nil),
 		func(x api.WantedCard) app.WantedCard { return app.WantedCard{Card: x.Card, Dishes: x.Dishes} },
 	)
@@ -108,12 +109,12 @@ func (s *server) wantedCards(c *gin.Context) ([]app.WantedCard, bool) {
 		if err == nil {
 			var day []app.WantedCard
 			day, err = s.buying.OfDay(c, kitchenOf(c), date)
-			of = append(of, day...)
+			of, on = append(of, day...), date
 		}
 		if err != nil {
 			s.fail(c, err)
-			return nil, false
+			return nil, on, false
 		}
 	}
-	return of, true
+	return of, on, true
 }

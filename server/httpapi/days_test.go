@@ -207,3 +207,42 @@ func TestWhatWasSoldTellsHowManyToMake(t *testing.T) {
 		t.Errorf("more left than made: %d %s", w.Code, w.Body)
 	}
 }
+
+// Each logged bake has a number of its day, however often it is sent; from a lot one finds the bakes it went into.
+func TestFromALotToItsBakes(t *testing.T) {
+	h, base := aKitchen(t)
+	log := func(id, lot string) api.Bake {
+		return get[api.Bake](t, call(h, "POST", base+"/bakes", `{"id":"00000000-0000-4000-8000-00000000d00`+id+
+			`","title":"Trace `+id+`","baked_at":"2026-10-12T11:00:00Z","setting":{},"request":`+crumble+
+			`,"outcome":{"told":{"made_by":"Tamsin","lots":{"butter":"`+lot+`"}}}}`), 201)
+	}
+	one, two, again := log("1", "L-77"), log("2", "L-78"), log("1", "L-77")
+	if !strings.HasPrefix(one.Batch, "121026-") || one.Batch == two.Batch || again.Batch != one.Batch {
+		t.Errorf("batches %q, %q and once more %q", one.Batch, two.Batch, again.Batch)
+	}
+	for words, want := range map[string]string{"L-78": "Trace 2", one.Batch: "Trace 1"} {
+		found := get[api.BakePage](t, call(h, "GET", base+"/bakes?words="+words, ""), 200).Bakes
+		if len(found) != 1 || found[0].Title != want {
+			t.Errorf("with %s: %d bakes", words, len(found))
+		}
+	}
+	long := strings.Repeat("x", 90)
+	if w := call(
+		h,
+		"POST",
+		base+"/bakes",
+		`{"id":"00000000-0000-4000-8000-00000000d009","title":"Long","baked_at":"2026-10-12T11:00:00Z",`+
+			`"setting":{},"request":`+crumble+`,"outcome":{"told":{"lots":{"butter":"`+long+`"}}}}`,
+	); w.Code != 400 {
+		t.Errorf("a lot of 90 letters: %d %s", w.Code, w.Body)
+	}
+	card := get[api.Day](t, call(h, "GET", base+"/days/2026-10-17", ""), 200).Asked.Orders[0].Card
+	labels := get[api.CardLabels](
+		t,
+		call(h, "POST", base+"/labels", `{"cards":[{"card":"`+card+`","dishes":1}]}`),
+		200,
+	).Labels
+	if len(labels) != 1 || !strings.HasPrefix(labels[0].Batch, "121026-") || labels[0].Batch <= two.Batch {
+		t.Errorf("the next label is of %+v", labels)
+	}
+}

@@ -154,6 +154,7 @@ func bakeTold(b app.BakeRecord) api.Bake {
 		Id:        b.ID,
 		Title:     b.Title,
 		BakedAt:   b.BakedAt,
+		Batch:     b.Batch,
 		CardId:    b.CardID,
 		Version:   b.Version,
 		Request:   b.Request,

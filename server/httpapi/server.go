@@ -96,6 +96,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 		Kitchens: cfg.Store,
 		Cards:    cfg.Store,
 		Days:     s.days,
+		Log:      cfg.Store,
 		Notify:   cfg.Events.Changed,
 	}
 	r.Use(s.logged, s.recovered, secure, s.paced)

@@ -10,6 +10,7 @@ import (
 
 	"mabbin/app"
 	"mabbin/core/outcome"
+	"mabbin/core/sell"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
@@ -17,7 +18,7 @@ import (
 )
 
 const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf,
-	filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id`
+	filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id, batch`
 
 // bakeRead is what scanBake reads.
 const bakeRead = bakeColumns + `, (select coalesce(jsonb_agg(jsonb_build_object('at', at, 'was', was)
@@ -40,7 +41,10 @@ func bakesWhere(q app.BakeFilter, kitchen uuid.UUID) (sql string, args []any) {
 		sql += fmt.Sprintf(" and "+condition, len(args))
 	}
 	if q.Words != "" {
-		also(`(title || ' ' || note) ilike '%%' || $%d || '%%'`, likeWords.Replace(q.Words))
+		also(
+			`concat_ws(' ', title, note, batch, told ->> 'made_by', told ->> 'lots') ilike '%%' || $%d || '%%'`,
+			likeWords.Replace(q.Words),
+		)
 	}
 	if q.Juice != "" {
 		also(`juice = $%d`, q.Juice)
@@ -143,6 +147,7 @@ func (s *Store) EachLine(
 func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 	var b app.BakeRecord
 	var request, result, stages, told, happened, corrections []byte
+	var batch *string
 	err := row.Scan(
 		&b.ID,
 		&b.Title,
@@ -166,8 +171,12 @@ func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 		&told,
 		&happened,
 		&b.Picture,
+		&batch,
 		&corrections,
 	)
+	if batch != nil {
+		b.Batch = *batch
+	}
 	b.Unusable = decoded(map[string]kept{
 		"request": {request, &b.Request}, "result": {result, &b.Result}, "stages": {stages, &b.Stages},
 		"told": {told, &b.Told}, "happened": {happened, &b.Happened}, "corrections": {corrections, &b.Corrections},
@@ -175,40 +184,83 @@ func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 	return b, err
 }
 
+// BatchesOn are the batch numbers of a day, each with the card that was baked.
+func (s *Store) BatchesOn(ctx context.Context, kitchen uuid.UUID, on time.Time) ([]app.Batch, error) {
+	rows, err := s.pool.Query(
+		ctx,
+		`select batch, card_id from bake where kitchen_id = $1 and batch like $2 || '-%' order by baked_at, id`,
+		kitchen,
+		sell.BatchPrefix(on),
+	)
+	if err != nil {
+		return nil, kind(err)
+	}
+	out, err := pgx.CollectRows(rows, pgx.RowToStructByPos[app.Batch])
+	return out, kind(err)
+}
+
+// mostTries is how often a bake looks for a batch number that another one has taken meanwhile.
+const mostTries = 20
+
+// insertBake writes a bake under the day's next batch number; false: there is one of its id.
+func (s *Store) insertBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRecord) (logged bool, err error) {
+	on := b.BakedAt.Local()
+	for try := range mostTries {
+		var n int
+		var there bool
+		if err := s.pool.QueryRow(
+			ctx,
+			`select count(*) filter (where kitchen_id = $1 and batch like $2 || '-%'), coalesce(bool_or(id = $3), false)
+			from bake`,
+			kitchen,
+			sell.BatchPrefix(on),
+			b.ID,
+		).Scan(&n, &there); err != nil || there {
+			return false, err
+		}
+		tag, err := s.pool.Exec(
+			ctx,
+			`insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13,
+				$14, $15, $16, $17, $18, $19, $20, $21, $22, $23, $24)
+			on conflict do nothing`,
+			kitchen,
+			b.ID,
+			b.Title,
+			b.BakedAt,
+			b.CardID,
+			b.Version,
+			b.Request,
+			b.Result,
+			b.OvenID,
+			b.OvenC,
+			b.Minutes,
+			b.Shelf,
+			b.FillingC,
+			b.DishC,
+			b.Stages,
+			b.Juice,
+			b.Fruit,
+			b.Top,
+			b.BoiledOver,
+			b.Note,
+			b.Told,
+			b.Happened,
+			b.Picture,
+			sell.BatchNumber(on, n+try),
+		)
+		if err != nil || tag.RowsAffected() > 0 {
+			return err == nil, err
+		}
+	}
+	return false, nil
+}
+
 // AddBake logs a bake. The same id twice is the same bake; another bake under it is an app.Conflict.
 func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRecord) (app.BakeRecord, error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return app.BakeRecord{}, err
 	}
-	tag, err := s.pool.Exec(
-		ctx,
-		`insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13,
-			$14, $15, $16, $17, $18, $19, $20, $21, $22, $23)
-		on conflict do nothing`,
-		kitchen,
-		b.ID,
-		b.Title,
-		b.BakedAt,
-		b.CardID,
-		b.Version,
-		b.Request,
-		b.Result,
-		b.OvenID,
-		b.OvenC,
-		b.Minutes,
-		b.Shelf,
-		b.FillingC,
-		b.DishC,
-		b.Stages,
-		b.Juice,
-		b.Fruit,
-		b.Top,
-		b.BoiledOver,
-		b.Note,
-		b.Told,
-		b.Happened,
-		b.Picture,
-	)
+	logged, err := s.insertBake(ctx, kitchen, b)
 	if err != nil {
 		return app.BakeRecord{}, kind(err)
 	}
@@ -216,7 +268,7 @@ func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRecord
 	if errors.Is(err, app.ErrNotFound) {
 		return there, app.ErrIDTaken
 	}
-	if err != nil || tag.RowsAffected() > 0 {
+	if err != nil || logged {
 		return there, err
 	}
 	first := there.Outcome // as it was told when it was logged

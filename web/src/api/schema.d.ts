@@ -3901,6 +3901,8 @@ export interface components {
             /** Format: uuid */
             card: string;
             name: string;
+            /** @description Of the bake that was logged on the date, or else the next one that is free */
+            batch: string;
             label?: components["schemas"]["DessertLabel"];
             /** @description There is none */
             why?: string;
@@ -4709,6 +4711,11 @@ export interface components {
             after_g?: number;
             /** @description Would be made again so */
             again?: boolean;
+            made_by?: string;
+            /** @description Lots of ingredients, by their keys: what is on the packet, or season and supplier */
+            lots?: {
+                [key: string]: string;
+            };
         };
         /** @description A bake as it went on the oven watch, beside what was predicted */
         Happened: {
@@ -4761,6 +4768,8 @@ export interface components {
             watch_id?: string;
         };
         Bake: {
+            /** @description Its number, of its day; empty: logged before there were any */
+            batch: string;
             came: components["schemas"]["CameOut"];
             /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
             revision: string;

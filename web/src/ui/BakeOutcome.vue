@@ -75,6 +75,18 @@ const yesNo = [
   ['yes', true],
 ] as const
 const same = <T extends string>(words: readonly T[]) => words.map((w) => [w, w] as const)
+/** What it was made of, by the ticket, or else its fruit: each may have a lot. */
+const made = computed(() => {
+  const lines = (props.ticket ?? []).flatMap((b) => b.lines.map((l) => l.key))
+  const fruits = (props.bake ?? props.correcting)?.request.fruits.map((f) => f.key) ?? []
+  return [...new Set([...fruits, ...lines, ...Object.keys(told.lots ?? {})])].filter((k) => k !== 'water')
+})
+const nameOf = (key: string) =>
+  short(kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key)
+function setLot(key: string, lot: string) {
+  const others = Object.fromEntries(Object.entries(told.lots ?? {}).filter(([k]) => k !== key))
+  told.lots = lot ? { ...others, [key]: lot } : others
+}
 /** Liquids that are poured to feel: how much of each went in. */
 const toFeel = computed(() => (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.to_feel)))
 const wentIn = reactive<Record<string, number | undefined>>({})
@@ -203,6 +215,24 @@ async function putRight(bake: Bake, outcome: Outcome) {
               :testid="n.key"
             />
           </div>
+        </div>
+      </details>
+      <details :open="!!(told.made_by || Object.keys(told.lots ?? {}).length)">
+        <summary data-testid="trace">Who made it, and of which lots</summary>
+        <div class="pair">
+          <label class="field"
+            ><span class="label">Made by</span
+            ><el-input v-model="told.made_by" maxlength="80" data-testid="made-by"
+          /></label>
+          <label v-for="key in made" :key="key" class="field"
+            ><span class="label">{{ `${nameOf(key)}, lot` }}</span
+            ><el-input
+              :model-value="told.lots?.[key] ?? ''"
+              maxlength="80"
+              placeholder="packet, or season and supplier"
+              :data-testid="`lot-${key}`"
+              @update:model-value="(v: string) => setLot(key, v)"
+          /></label>
         </div>
       </details>
       <AmountField

@@ -3,9 +3,18 @@ import { computed } from 'vue'
 import type { Bake } from '@/api/client'
 import MiddleCurve from '@/ui/MiddleCurve.vue'
 import { grams, integer, lower, scale, short } from '@/format/amounts'
+import { useKitchen } from '@/stores/useKitchen'
 
 /** One bake beside what was predicted for it: times, calls, the probe's curve, what was weighed. */
 const props = defineProps<{ bake: Bake }>()
+defineEmits<{ seek: [words: string] }>()
+const kitchen = useKitchen()
+const lots = computed(() =>
+  Object.entries(told.value.lots ?? {}).map(([key, lot]) => ({
+    lot,
+    of: lower(short(kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key)),
+  })),
+)
 const h = computed(() => props.bake.happened)
 const told = computed(() => props.bake.outcome.told ?? {})
 const minutes = (m: number | null | undefined) => (typeof m === 'number' ? `${integer(m)} min` : '–')
@@ -44,7 +53,25 @@ const weighed = computed(() => {
 </script>
 
 <template>
-  <div v-if="rows.length || h || told.again !== undefined" class="went" data-testid="how-it-went">
+  <div
+    v-if="rows.length || h || bake.batch || lots.length || told.again !== undefined"
+    class="went"
+    data-testid="how-it-went"
+  >
+    <p v-if="bake.batch || lots.length" class="batch" data-testid="batch">
+      <strong v-if="bake.batch">{{ `Batch ${bake.batch}` }}</strong>
+      <span v-if="told.made_by">{{ ` made by ${told.made_by}` }}</span>
+      <button
+        v-for="l in lots"
+        :key="l.of"
+        class="plain"
+        :title="`Every bake with ${l.lot}`"
+        :data-testid="`seek-${l.lot}`"
+        @click="$emit('seek', l.lot)"
+      >
+        {{ `${l.of}: ${l.lot}` }}
+      </button>
+    </p>
     <table v-if="rows.length">
       <thead>
         <tr>
@@ -91,6 +118,14 @@ const weighed = computed(() => {
   grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
   gap: 12px 28px;
   padding-top: 8px;
+}
+.batch {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
+  margin: 0;
 }
 table {
   border-collapse: collapse;

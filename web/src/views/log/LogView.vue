@@ -109,8 +109,8 @@ function again(b: Bake) {
         class="words"
         clearable
         maxlength="80"
-        placeholder="Words of the name or the note"
-        aria-label="Words of the name or the note"
+        placeholder="Name, note, lot or batch"
+        aria-label="Words of the name or the note, a lot or a batch number"
         data-testid="log-words"
       />
       <SeekSelect v-model="juice" class="pick" label="Came out…" :options="bands" testid="log-juice" />
@@ -175,6 +175,7 @@ function again(b: Bake) {
         @bench="again(b)"
         @choose="choose(b)"
         @correct="correct(b)"
+        @seek="(lot) => (words = lot)"
       />
     </ol>
     <button v-if="more" class="push" data-testid="earlier" @click="earlier">Earlier bakes</button>

@@ -11,7 +11,7 @@ import BakeDiagnosis from './BakeDiagnosis.vue'
 
 /** One bake of the log: how it came out, and what to do another time; opened, all that is known of it. */
 const props = defineProps<{ bake: Bake; chosen: boolean }>()
-defineEmits<{ bench: []; choose: []; correct: [] }>()
+defineEmits<{ bench: []; choose: []; correct: []; seek: [words: string] }>()
 const kitchen = useKitchen()
 const open = ref(false)
 /** What a listener tells it apart by. */
@@ -79,7 +79,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
           `Predicted: ${bandWords[bake.predicted.band]}, free rim ${mm(bake.predicted.hot_headspace_mm)}, from ${grams(bake.predicted.fruit_g)} of fruit and ${grams(bake.predicted.thickener_g)} of thickener.`
         }}
       </p>
-      <HowItWent :bake="bake" />
+      <HowItWent :bake="bake" @seek="(words) => $emit('seek', words)" />
       <BakeDiagnosis :key="bake.corrections.length" :bake="bake" />
       <a v-if="picture" :href="picture" target="_blank" rel="noopener" class="whole"
         ><img :src="picture" :alt="`${bake.title} as it came out`"

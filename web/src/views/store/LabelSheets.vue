@@ -41,10 +41,6 @@ const once = computed(() =>
 )
 const baked = computed(() => props.wanted.date || dateOf(new Date()))
 const until = (days: number) => dayInWords(dayAfter(baked.value, days))
-const batch = (i: number) => {
-  const [y = '', m = '', d = ''] = baked.value.split('-')
-  return `${d}${m}${y.slice(2)}-${String.fromCharCode(65 + (i % 26))}`
-}
 const print = () => window.print()
 </script>
 
@@ -82,7 +78,7 @@ const print = () => window.print()
       <strong>{{ l.name }}</strong> {{ `No label: ${l.why}.` }}
     </p>
     <div :class="counter ? 'counter' : 'labels'">
-      <template v-for="(l, i) in once" :key="l.card">
+      <template v-for="l in once" :key="l.card">
         <template v-if="l.label">
           <article
             v-for="n in counter ? 1 : each"
@@ -100,7 +96,7 @@ const print = () => window.print()
             <template v-if="!counter">
               <p>{{ `${grams(l.label.net_g)} as baked. ${l.label.keep}` }}</p>
               <p>{{ `Best before ${until(l.label.keep_days)}. ${l.label.rewarm}` }}</p>
-              <p class="maker">{{ `${kitchen.kitchen!.name} · batch ${batch(i)}` }}</p>
+              <p class="maker">{{ `${kitchen.kitchen!.name} · batch ${l.batch}` }}</p>
             </template>
           </article>
         </template>

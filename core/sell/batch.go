@@ -1,0 +1,18 @@
+package sell
+
+import (
+	"time"
+)
+
+// BatchPrefix is what the batch numbers of a day begin with: day, month and year.
+func BatchPrefix(on time.Time) string { return on.Format("020106") }
+
+// BatchNumber is the number of a day's batch, which is the n-th of it from 0 on: 271126-B is the second of 27 November
+// 2026. After Z come AA, AB and so on.
+func BatchNumber(on time.Time, n int) string {
+	letters := ""
+	for n++; n > 0; n = (n - 1) / 26 {
+		letters = string(rune('A'+(n-1)%26)) + letters
+	}
+	return BatchPrefix(on) + "-" + letters
+}
