@@ -63,7 +63,8 @@ func (s *server) costOf(c *gin.Context) { calculate(s, c, sell.CheckCost, quick(
 func (s *server) shoppingList(c *gin.Context) {
 	calculate(s, c, sell.CheckShopping, quick(sell.ShoppingList))
 }
-func (s *server) labelOf(c *gin.Context) { calculate(s, c, sell.CheckLabel, quick(sell.LabelOf)) }
+func (s *server) forCrowd(c *gin.Context) { calculate(s, c, sell.CheckCrowd, quick(sell.ForCrowd)) }
+func (s *server) labelOf(c *gin.Context)  { calculate(s, c, sell.CheckLabel, quick(sell.LabelOf)) }
 
 // plannedAtOnce is how many days are laid at the same time: each takes two cores for its whole time.
 const plannedAtOnce = 2

@@ -216,6 +216,9 @@ var mapped = map[string]reflect.Type{
 	"Label":            reflect.TypeFor[api.Label](),
 	"Nutrition":        reflect.TypeFor[api.Nutrition](),
 	"NutritionRow":     reflect.TypeFor[api.NutritionRow](),
+	"Crowd":            reflect.TypeFor[api.Crowd](),
+	"CrowdDish":        reflect.TypeFor[api.CrowdDish](),
+	"CrowdRequest":     reflect.TypeFor[api.CrowdRequest](),
 	"DessertCost":      reflect.TypeFor[api.DessertCost](),
 	"CameOut":          reflect.TypeFor[api.CameOut](),
 }

@@ -327,6 +327,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/crowd": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which of the dishes that there are, and how many, for so many portions: the fewest, and of those what leaves least over */
+        post: operations["forCrowd"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/diets": {
         parameters: {
             query?: never;
@@ -1925,6 +1942,47 @@ export interface components {
         OtherRequest: {
             request: components["schemas"]["BalanceRequest"];
             dishes: components["schemas"]["StartDish"][];
+        };
+        CrowdRequest: {
+            request: components["schemas"]["BalanceRequest"];
+            /** @description With how many there are of each */
+            dishes: components["schemas"]["StartDish"][];
+            portions: number;
+            /**
+             * Format: double
+             * @description Left out: 5
+             */
+            reserve_pct?: number;
+            /**
+             * Format: double
+             * @description The most topping that is mixed at once, g; left out: any amount
+             */
+            mix_g?: number;
+        };
+        Crowd: {
+            dishes: components["schemas"]["CrowdDish"][];
+            /** @description That these dishes give */
+            portions: number;
+            /** @description Beyond what is wanted */
+            spare: number;
+            /** @description Where all dishes together are too few */
+            missing: number;
+            /**
+             * Format: double
+             * @description Prepared, of all
+             */
+            fruit_g: number;
+            /** Format: double */
+            topping_g: number;
+            mixes: number;
+            says: components["schemas"]["Text"][];
+        };
+        CrowdDish: {
+            id: string;
+            name: string;
+            count: number;
+            /** @description Of one */
+            portions: number;
         };
         OtherAnswer: {
             from: components["schemas"]["BalanceAnswer"];
@@ -5326,6 +5384,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OtherAnswer"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    forCrowd: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CrowdRequest"];
+            };
+        };
+        responses: {
+            /** @description The dishes, in how many mixes the topping is made, how it is held and carried */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Crowd"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { type Answer, api, ask, type BalanceRequest, inWords, type Problem } from '@/api/client'
+import { type Answer, api, ask, type BalanceRequest, type Crowd, inWords, type Problem } from '@/api/client'
 import { newestOnly } from '@/api/newest'
 import type { Chosen } from '@/ui/DishChoice.vue'
 import DishDialog from '@/ui/DishDialog.vue'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
+import { useFetched } from '@/ui/useFetched'
 import { useKitchen } from '@/stores/useKitchen'
 import { bandWords, grams, integer, mm, sizes } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
@@ -22,7 +23,8 @@ function choose(d: Chosen) {
   if (!kitchen.dishes.some((x) => x.id === d.id)) more.value.push(d)
   step(d.id, d.count)
 }
-const from = ref<Answer>()
+/** As it stands on the Bench, with the steam of its own bake. */
+const now = computed<Answer | undefined>(() => dessert.answer)
 const others = ref<
   {
     id: string
@@ -57,7 +59,6 @@ watch(
     if (!isNewest()) return
     problem.value = got.problem
     if (!got.data) return
-    from.value = got.data.from
     others.value = got.data.dishes
     left.value = got.data.left
   },
@@ -65,6 +66,29 @@ watch(
 function step(id: string, by: number) {
   counts.set(id, Math.max(0, (counts.get(id) ?? 0) + by))
 }
+const portions = ref<number>()
+const crowd = ref<Crowd>()
+/** Which dishes there are enough of for so many portions. */
+async function forCrowd() {
+  const r = dessert.draft?.request
+  if (!r || !portions.value) return
+  const got = await ask(
+    api.POST('/api/v1/crowd', {
+      body: {
+        request: kitchen.ours(r),
+        portions: portions.value,
+        dishes: dishes.value.map((d) => ({ id: d.id, name: d.name, count: d.count, dish: d.dish })),
+        mix_g: kitchen.house?.house.mix_g,
+      },
+    }),
+  )
+  problem.value = got.problem
+  crowd.value = got.data
+  if (!got.data) return
+  counts.clear()
+  for (const d of got.data.dishes) counts.set(d.id, d.count)
+}
+useFetched(() => kitchen.loadHouse())
 function take(o: (typeof others.value)[number]) {
   dessert.change('another dish', (d) => {
     d.request = o.request
@@ -83,6 +107,24 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
     top="4vh"
     data-testid="other-dish"
   >
+    <form v-if="dishes.length" class="crowd" @submit.prevent="forCrowd">
+      <label
+        >For
+        <input
+          v-model.number="portions"
+          type="number"
+          min="1"
+          max="2000"
+          aria-label="Portions"
+          data-testid="crowd-portions"
+        />
+        portions</label
+      >
+      <button class="push" :disabled="!portions" data-testid="crowd">Which dishes?</button>
+    </form>
+    <ul v-if="crowd" class="told" role="status" data-testid="crowd-says">
+      <li v-for="s in crowd.says" :key="s">{{ s }}</li>
+    </ul>
     <div class="two">
       <ul class="dishes">
         <li v-for="d in dishes" :key="d.id" :class="{ on: counts.get(d.id) }">
@@ -118,11 +160,11 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
         </p>
         <p v-else-if="!others.length" class="quiet">Choose a dish, or several: a tray and six ramekins.</p>
         <div v-else class="pictures">
-          <figure v-if="from">
-            <CutawayPicture :cut="from.cutaway" small />
+          <figure v-if="now">
+            <CutawayPicture :cut="now.cutaway" small />
             <figcaption>
               {{
-                `now: ${grams(from.fruit_g)} fruit, ${grams(from.topping_g)} topping, ${bandWords[from.set.band]}`
+                `now: ${grams(now.fruit_g)} fruit, ${grams(now.topping_g)} topping, ${bandWords[now.set.band]}`
               }}
             </figcaption>
           </figure>
@@ -170,6 +212,31 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
   display: grid;
   grid-template-columns: 300px minmax(0, 1fr);
   gap: 20px;
+}
+.crowd {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+}
+.crowd input {
+  width: 6rem;
+  min-height: 44px;
+  padding: 0 10px;
+  border: 1.5px solid var(--line);
+  border-radius: 4px;
+  background: var(--panel);
+  font-size: 1.25rem;
+  font-weight: 600;
+}
+.told {
+  margin: 8px 0;
+  padding: 8px 12px 8px 28px;
+  background: var(--sunk);
+}
+.told li:first-child {
+  font-size: 1.125rem;
+  font-weight: 600;
 }
 .dishes {
   margin: 0;

@@ -1,0 +1,181 @@
+package sell
+
+import (
+	"fmt"
+	"math"
+
+	"mabbin/core/balance"
+	"mabbin/core/fault"
+	"mabbin/core/message"
+)
+
+// CrowdRequest is a dessert for so many portions, in the dishes that there are.
+type CrowdRequest struct {
+	Request    balance.Request     `json:"request"`
+	Dishes     []balance.StartDish `json:"dishes"` // with how many there are of each
+	Portions   int                 `json:"portions"`
+	ReservePct *float64            `json:"reserve_pct,omitempty"` // nil: 5
+	MixG       float64             `json:"mix_g,omitempty"`       // the most topping that is mixed at once; 0: any amount
+}
+
+// Crowd is which dishes to take, and how the rest of it goes.
+type Crowd struct {
+	Dishes   []CrowdDish       `json:"dishes"`
+	Portions int               `json:"portions"` // that these dishes give
+	Spare    int               `json:"spare"`    // beyond what is wanted
+	Missing  int               `json:"missing"`  // where all dishes together are too few
+	FruitG   float64           `json:"fruit_g"`
+	ToppingG float64           `json:"topping_g"`
+	Mixes    int               `json:"mixes"`
+	Says     []message.Message `json:"says"`
+}
+
+// CrowdDish is one of the dishes, so many times.
+type CrowdDish struct {
+	ID       string `json:"id"`
+	Name     string `json:"name"`
+	Count    int    `json:"count"`
+	Portions int    `json:"portions"` // of one
+}
+
+// What a crowd is reckoned with. Working figures.
+const (
+	crowdReservePct = 5.0
+	mostCrowd       = 2000
+	hotC            = 63.0 // 57 or 60 by other codes
+	hotHours        = 2
+	carriedColdC    = 8.0
+)
+
+// CheckCrowd finds every wrong field.
+func CheckCrowd(q CrowdRequest) error {
+	var f fault.Faults
+	f.Range("/portions", float64(q.Portions), 1, mostCrowd, "")
+	if q.ReservePct != nil {
+		f.Range("/reserve_pct", *q.ReservePct, 0, 100, "%")
+	}
+	if q.MixG != 0 {
+		f.Range("/mix_g", q.MixG, 100, 1e5, "g")
+	}
+	f.Under("", balance.CheckOther(balance.OtherRequest{Request: q.Request, Dishes: q.Dishes}))
+	return f.Err()
+}
+
+// ForCrowd chooses the fewest dishes whose portions are enough, and of those the ones that leave least over; of what
+// each holds, by the balance in that dish.
+func ForCrowd(q CrowdRequest) (*Crowd, error) {
+	if err := CheckCrowd(q); err != nil {
+		return nil, err
+	}
+	in, err := balance.Other(balance.OtherRequest{Request: q.Request, Dishes: q.Dishes})
+	if err != nil {
+		return nil, err
+	}
+	reserve := crowdReservePct
+	if q.ReservePct != nil {
+		reserve = *q.ReservePct
+	}
+	need := int(math.Ceil(float64(q.Portions)*(1+reserve/100) - 1e-9))
+	each, there := make([]int, len(in.Dishes)), make([]int, len(in.Dishes))
+	for i, d := range in.Dishes {
+		each[i], there[i] = int(math.Floor(d.Answer.Portions.Count+1e-9)), max(1, q.Dishes[i].Count)
+	}
+	out := &Crowd{Dishes: []CrowdDish{}, Says: []message.Message{}}
+	for i, n := range fewest(each, there, need) {
+		if n == 0 {
+			continue
+		}
+		d := in.Dishes[i]
+		out.Dishes = append(out.Dishes, CrowdDish{d.ID, d.Name, n, each[i]})
+		out.Portions += n * each[i]
+		out.FruitG += float64(n) * d.Answer.FruitG
+		out.ToppingG += float64(n) * d.Answer.ToppingG
+	}
+	out.Spare, out.Missing = max(0, out.Portions-q.Portions), max(0, q.Portions-out.Portions)
+	out.Mixes = 1
+	if q.MixG > 0 {
+		out.Mixes = max(1, int(math.Ceil(out.ToppingG/q.MixG-1e-9)))
+	}
+	out.says(q)
+	return out, nil
+}
+
+// fewest is how many of each dish reach a number of portions: the fewest dishes, then the least left over. Where all of
+// them do not reach it, it is all of them.
+func fewest(each, there []int, need int) []int {
+	all, most := 0, 0
+	for i := range each {
+		all += each[i] * there[i]
+		most = max(most, each[i])
+	}
+	if all < need {
+		return there
+	}
+	const none = math.MaxInt32
+	size := need + most + 1
+	dishes := make([]int, size) // to reach exactly so many portions
+	chosen := make([][]int, size)
+	for k := range dishes {
+		dishes[k] = none
+	}
+	dishes[0], chosen[0] = 0, make([]int, len(each))
+	for i := range each {
+		for range min(there[i], need) {
+			for k := size - 1; k >= each[i] && each[i] > 0; k-- {
+				from := k - each[i]
+				if dishes[from] != none && chosen[from][i] < there[i] && dishes[from]+1 < dishes[k] {
+					dishes[k] = dishes[from] + 1
+					chosen[k] = append([]int{}, chosen[from]...)
+					chosen[k][i]++
+				}
+			}
+		}
+	}
+	best := need
+	for k := need; k < size; k++ {
+		if dishes[k] < dishes[best] {
+			best = k
+		}
+	}
+	return chosen[best]
+}
+
+func (c *Crowd) says(q CrowdRequest) {
+	dishes := make([]message.Message, len(c.Dishes))
+	for i, d := range c.Dishes {
+		dishes[i] = message.New("{n} × {dish}", message.Count(d.Count), message.Text(d.Name))
+	}
+	if c.Missing > 0 {
+		c.Says = append(c.Says, message.New(
+			"All dishes together give {n} portions: {missing} are missing. Bake twice, or find another dish.",
+			message.Count(c.Portions), message.Count(c.Missing),
+		))
+	} else {
+		c.Says = append(c.Says, message.New("{dishes}: {n} portions, {spare} to spare.", message.And(dishes...),
+			message.Count(c.Portions), message.Count(c.Spare)))
+	}
+	if c.ToppingG > 0 {
+		c.Says = append(
+			c.Says,
+			message.New("Topping for all: {g}{mixes}.", message.Grams(c.ToppingG), message.Word(c.mixWords())),
+		)
+	}
+	c.Says = append(c.Says, message.New(
+		"Warm on a buffet it stays at {hot} or above, {n} hours at most for its crust. Elsewhere the code has it a little lower: "+
+			"the local one decides.",
+		message.Celsius(hotC),
+		message.Count(hotHours),
+	))
+	carry := message.New("Carry it level and never one on another's topping; what is runny slops, so let it set first.")
+	if q.Request.Custard != nil {
+		carry = message.New("Carry it level, and below {cold} all the way: it has egg in it.", message.Celsius(carriedColdC))
+	}
+	c.Says = append(c.Says, carry)
+}
+
+func (c *Crowd) mixWords() string {
+	if c.Mixes == 1 {
+		return ", in one mix"
+	}
+	return fmt.Sprintf(", in %d mixes", c.Mixes)
+}
