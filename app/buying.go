@@ -217,7 +217,7 @@ func (b Buying) Labels(
 		}
 		l := CardLabel{Card: card, Name: x.ID, Batch: batches[card], Why: why}
 		if why == nil {
-			l.Label, l.Why = sell.LabelFor(x.ID, x.Dessert.Request, &x.Answer.Balance, region)
+			l.Label, l.Why = sell.LabelFor(x.ID, x.Dessert.Request, x.Answer, region)
 		}
 		out = append(out, l)
 	})

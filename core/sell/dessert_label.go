@@ -1,8 +1,10 @@
 package sell
 
 import (
+	"math"
 	"strings"
 
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/larder"
 	"mabbin/core/message"
@@ -25,11 +27,14 @@ type DessertLabel struct {
 const (
 	keepDays, keepBarDays, keepCustardDays = 2, 4, 3
 	coldDays                               = 4
-	rewarmC, rewarmTo                      = 160.0, 74.0
+	bareMin                                = 8 // at the end of warming again, without foil
+	warmStepMin                            = 5.0
 )
 
-// LabelFor is what is printed of a dessert. An ingredient whose own label has to be read first is fault.Faults.
-func LabelFor(name string, r balance.Request, a *balance.Answer, region string) (*DessertLabel, error) {
+// LabelFor is what is printed of a dessert that is baked so. An ingredient whose own label has to be read first is
+// fault.Faults.
+func LabelFor(name string, r balance.Request, d *bake.DessertAnswer, region string) (*DessertLabel, error) {
+	a := &d.Balance
 	q := LabelRequest{Name: name, FinishedG: a.Portions.FinishedG, Region: region, Own: r.Own}
 	for _, b := range a.Ticket {
 		p := Part{Name: b.Key}
@@ -55,12 +60,31 @@ func LabelFor(name string, r balance.Request, a *balance.Answer, region string) 
 	}
 	out := &DessertLabel{
 		Label: *l, Name: name, NetG: a.Portions.FinishedG, PortionG: a.Portions.EachG, Portions: a.Portions.Count,
-		Rewarm: message.New("To warm it again: {oven} under foil until it is {hot} in the middle; the last minutes without.",
-			message.OvenHeat(rewarmC), message.Celsius(rewarmTo)),
+	}
+	if out.Rewarm, err = rewarm(d.Bake); err != nil {
+		return nil, err
 	}
 	out.KeepDays, out.Keep = keeps(r, a)
 	out.Text = l.plainText()
 	return out, nil
+}
+
+// rewarm is how it is warmed again, by the model of its bake.
+func rewarm(b bake.Request) (message.Message, error) {
+	minutes, ok, err := bake.Rewarm(b)
+	oven, hot := message.OvenHeat(bake.RewarmC), message.Celsius(bake.RewarmedC)
+	if err != nil || !ok {
+		return message.New("To warm it again: {oven} under foil until it is {hot} in the middle; the last minutes without.",
+			oven, hot), err
+	}
+	return message.New(
+		"To warm it again from the fridge: {oven} under foil, about {n} min, until it is {hot} in the middle; the last {bare} "+
+			"without foil.",
+		oven,
+		message.Count(int(math.Ceil(minutes/warmStepMin)*warmStepMin)),
+		hot,
+		message.Count(bareMin),
+	), nil
 }
 
 func known(key string, own *larder.Own) bool {

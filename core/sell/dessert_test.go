@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
@@ -124,7 +125,15 @@ func TestBadStores(t *testing.T) {
 // The label names what a shop calls it, sets allergens off and says the share of the fruits in the name.
 func TestADessertsLabel(t *testing.T) {
 	r, a := crumble(t)
-	l, err := LabelFor("Damson and apple crumble", r, a, "eu")
+	baked := func() *bake.DessertAnswer {
+		d, err := bake.Dessert(t.Context(), bake.DessertRequest{Request: r})
+		if err != nil {
+			t.Fatal(err)
+		}
+		d.Balance = *a
+		return d
+	}
+	l, err := LabelFor("Damson and apple crumble", r, baked(), "eu")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -138,11 +147,14 @@ func TestADessertsLabel(t *testing.T) {
 		strings.Contains(text, "keeps its shape") {
 		t.Errorf("%+v: %s", l.Quid, text)
 	}
+	if warm := l.Rewarm.String(); !strings.Contains(warm, "from the fridge") || !strings.Contains(warm, " min, until") {
+		t.Errorf("how it is warmed again: %s", warm)
+	}
 	r.Topping.Key, r.Style = "biscuit_drop", "cobbler"
 	if a, err = balance.Solve(r); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := LabelFor("Cobbler", r, a, "eu"); err == nil || !strings.Contains(err.Error(), "Baking powder") {
+	if _, err := LabelFor("Cobbler", r, baked(), "eu"); err == nil || !strings.Contains(err.Error(), "Baking powder") {
 		t.Errorf("baking powder, whose own label nobody has read: %v", err)
 	}
 }
