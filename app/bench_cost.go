@@ -4,16 +4,38 @@ import (
 	"context"
 
 	"mabbin/core/bake"
+	"mabbin/core/day"
 	"mabbin/core/sell"
 )
 
-// Cost is what the ingredients of what is on the Bench cost, by the kitchen's own prices.
+// Cost is what what is on the Bench costs, by the kitchen's own prices and rates.
 func (b Bench) Cost(ctx context.Context, q BenchQuestion) (*sell.DessertCost, error) {
 	r, a, err := b.baked(ctx, q)
 	if err != nil {
 		return nil, err
 	}
-	return sell.OfDessert(r.Request, &a.Balance)
+	var rates sell.Rates
+	if q.Kitchen != nil && b.Pantry != nil {
+		s, err := b.Pantry.Pantry(ctx, *q.Kitchen)
+		if err != nil {
+			return nil, err
+		}
+		rates = s.Rates
+	}
+	return sell.OfDessert(r.Request, &a.Balance, rates, workOf(r, a))
+}
+
+// An oven warms from the kitchen's heat by so much a minute. Working figures.
+const roomC, warmCPerMin = 20.0, 8.0
+
+// workOf is what a dessert takes of ovens and hands.
+func workOf(r bake.DessertRequest, a *bake.DessertAnswer) sell.Work {
+	w := sell.Work{HandsMin: float64(day.HandsMinutes(r, a))}
+	for _, s := range a.Plan.Stages {
+		w.HoldMin += s.Minutes
+		w.WarmMin = max(w.WarmMin, (s.OvenC-roomC)/warmCPerMin)
+	}
+	return w
 }
 
 // Nutrition is what is in what is on the Bench, as it stands at the table.

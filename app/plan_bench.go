@@ -10,7 +10,10 @@ import (
 )
 
 // Bench answers all that the Bench shows of one dessert.
-type Bench struct{ Kitchens KitchenStore }
+type Bench struct {
+	Kitchens KitchenStore
+	Pantry   PantryStore // nil: no rates are known
+}
 
 // BenchQuestion is what is on the Bench.
 type BenchQuestion struct {

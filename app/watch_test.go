@@ -102,7 +102,7 @@ func TestTheDialFollowsTheOven(t *testing.T) {
 		Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional", OffsetC: -20, GiveOrTakeC: 4},
 	}
 	k := kitchens{id: uuid.New(), ovens: []ShelfOven{cold}}
-	b := Bench{k}
+	b := Bench{Kitchens: k}
 	nowhere, err := b.Plan(t.Context(), BenchQuestion{Request: crumble()})
 	if err != nil {
 		t.Fatal(err)

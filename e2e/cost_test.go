@@ -12,10 +12,23 @@ func TestWhatAPortionCosts(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")))
-	reads(t, ctx, id("cost"), "a portion", "for 8, ingredients alone", "Most of it: gooseberry", "butter")
+	reads(
+		t,
+		ctx,
+		id("cost"),
+		"a portion",
+		"for 8: ingredients €",
+		"oven €",
+		"packaging €",
+		"Most of it: gooseberry",
+		"butter",
+	)
 	reads(t, ctx, id("sells-for"), "Sold at €", "ingredients are", "of it")
 	do(t, ctx, openCard(url, "Pear pandowdy"), click(id("station-finish")))
 	reads(t, ctx, id("cost"), "for what has a price", "Without one", "pear")
+	do(t, ctx, Navigate(url+"/store/stock"), fill(id("rate-minor_per_h"), "18"))
+	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")))
+	reads(t, ctx, id("cost"), "hands €")
 	before := text(t, ctx, id("cost", " .sum"))
 	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("row-butter")), fill(id("own-price_per_kg"), "19"))
 	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")))
@@ -31,7 +44,15 @@ func TestWhatIsInAPortion(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")), click(id("nutrients")))
-	reads(t, ctx, id("nutrition"), "kcal a portion of", "of which saturates", "of which sugars", "estimate from composition tables")
+	reads(
+		t,
+		ctx,
+		id("nutrition"),
+		"kcal a portion of",
+		"of which saturates",
+		"of which sugars",
+		"estimate from composition tables",
+	)
 	before := text(t, ctx, id("nutrition", " .sum"))
 	do(t, ctx, click(id("station-juice")), click(id("sweetness-sweet")), click(id("station-finish")))
 	changes(t, ctx, id("nutrition", " .sum"), before)

@@ -145,7 +145,16 @@ func TestTheSameInAnotherDish(t *testing.T) {
 	do(t, ctx, click(id("more-Ramekin")), click(id("more-Ramekin")))
 	reads(t, ctx, id("other-Ramekin"), "2 × Ramekin", "In each")
 	do(t, ctx, fill(id("crowd-portions"), "40"), click(id("crowd")))
-	reads(t, ctx, id("crowd-says"), "1 × Long gratin", "to spare", "Topping for all", "the local one decides", "Carry it level")
+	reads(
+		t,
+		ctx,
+		id("crowd-says"),
+		"1 × Long gratin",
+		"to spare",
+		"Topping for all",
+		"the local one decides",
+		"Carry it level",
+	)
 	do(t, ctx, fill(id("crowd-portions"), "400"), click(id("crowd")))
 	reads(t, ctx, id("crowd-says"), "are missing. Bake twice")
 	do(t, ctx, click(id("take-Long gratin")))

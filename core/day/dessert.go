@@ -177,6 +177,22 @@ func BatchOf(o Order, a *bake.DessertAnswer) Batch {
 
 func minutes(n int) *int { return &n }
 
+// HandsMinutes is how long hands are at a dessert, from the fruit to the table.
+func HandsMinutes(d bake.DessertRequest, a *bake.DessertAnswer) int {
+	sum := 0
+	for _, t := range BatchOf(Order{ID: "dessert", Dessert: d, Serve: Warm}, a).Tasks {
+		if t.Uses == "hands" {
+			sum += t.Minutes
+		}
+		if t.Uses == "oven" {
+			for _, x := range t.Alternatives[0].Touches {
+				sum += x.Minutes
+			}
+		}
+	}
+	return sum
+}
+
 // fruit is what is done to the fruit until it goes into the dish.
 func (m *making) fruit(r balance.Request, s bake.Setting, fruitG float64) Lag {
 	browns, frozen := false, false

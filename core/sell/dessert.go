@@ -18,19 +18,17 @@ const (
 	dearest        = 2
 )
 
-// DessertCost is what a dessert of the Bench costs by the kitchen's own prices: its ingredients alone.
+// DessertCost is what a dessert of the Bench costs by the kitchen's own prices and rates.
 type DessertCost struct {
 	Cost
 	Portions float64  `json:"portions"`
 	Dearest  []string `json:"dearest"` // keys of the lines that cost most
 }
 
-// OfDessert prices what is on a dessert's ticket.
-func OfDessert(r balance.Request, a *balance.Answer) (*DessertCost, error) {
-	q := CostRequest{
-		Prices: map[string]Price{}, Portions: a.Portions.Count, WantedSharePct: wantedSharePct, EndingMinor: endingMinor,
-		Own: r.Own,
-	}
+// OfDessert prices what is on a dessert's ticket, its oven and its hands as far as the kitchen has told its rates.
+func OfDessert(r balance.Request, a *balance.Answer, rates Rates, w Work) (*DessertCost, error) {
+	q := CostRequest{Prices: map[string]Price{}, Portions: a.Portions.Count, Own: r.Own}
+	rates.of(&q, w)
 	q.Lines = Needs(r, a, 1)
 	for _, l := range q.Lines {
 		if minor, ok := priceOf(l.Key, r.Own); ok {

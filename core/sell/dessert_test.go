@@ -32,12 +32,12 @@ func TestADessertHasItsCost(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	c, err := OfDessert(r, a)
+	c, err := OfDessert(r, a, Rates{}, Work{})
 	if err != nil || c.Total != nil || !slices.Equal(c.Unpriced, []string{"salt"}) {
 		t.Fatalf("%+v, %v", c, err)
 	}
 	r.Own.Ingredients["salt"] = price(0.5)
-	c, err = OfDessert(r, a)
+	c, err = OfDessert(r, a, Rates{}, Work{})
 	if err != nil || c.Total == nil || c.Dearest[0] != "apple_firm" {
 		t.Fatalf("%+v, %v", c, err)
 	}
@@ -156,5 +156,52 @@ func TestADessertsLabel(t *testing.T) {
 	}
 	if _, err := LabelFor("Cobbler", r, baked(), "eu"); err == nil || !strings.Contains(err.Error(), "Baking powder") {
 		t.Errorf("baking powder, whose own label nobody has read: %v", err)
+	}
+}
+
+// By hand: an hour's oven of 2.5 kW that warms for 20 min and holds 40 at half of it is 1.6667 kWh; half an hour of
+// hands; packaging a portion. Tax and ending are of the price alone.
+func TestOvenHandsAndPackaging(t *testing.T) {
+	r, a := crumble(t)
+	for _, l := range Needs(r, a, 1) {
+		if r.Own == nil {
+			r.Own = &larder.Own{Fruits: map[string]larder.OwnRow{}, Ingredients: map[string]larder.OwnRow{}}
+		}
+		row := larder.OwnRow{Values: map[string]float64{"price_per_kg": 2}}
+		if _, fruit := larder.Fruits.Get(l.Key); fruit {
+			r.Own.Fruits[l.Key] = row
+		} else {
+			r.Own.Ingredients[l.Key] = row
+		}
+	}
+	plain, err := OfDessert(r, a, Rates{}, Work{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	rates := Rates{
+		MinorPerKWh:    30,
+		MinorPerHour:   1500,
+		PackagingMinor: 10,
+		TaxPct:         10,
+		EndingMinor:    50,
+		WantedSharePct: 25,
+	}
+	c, err := OfDessert(r, a, rates, Work{WarmMin: 20, HoldMin: 40, HandsMin: 30})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if c.Oven != 50 || c.Hands != 750 || c.Packaging != int64(math.Round(10*a.Portions.Count)) ||
+		plain.Oven+plain.Hands != 0 {
+		t.Errorf("oven %d, hands %d, packaging %d", c.Oven, c.Hands, c.Packaging)
+	}
+	if sum := c.Ingredients + c.Oven + c.Hands + c.Packaging; c.Total == nil || max(*c.Total-sum, sum-*c.Total) > 2 {
+		t.Errorf("all together %v, its parts %d", c.Total, sum)
+	}
+	if c.Price == nil || *c.Price%50 != 0 || float64(*c.Price) < 1.1*float64(c.Ingredients)/a.Portions.Count/0.25 {
+		t.Errorf("the price is %v", c.Price)
+	}
+	if err := CheckStore(Store{Rates: Rates{TaxPct: 300, MinorPerKWh: -1}}, nil); err == nil ||
+		!strings.Contains(fmt.Sprintf("%+v", err), "/rates/tax_pct") {
+		t.Errorf("three times its price in tax: %v", err)
 	}
 }

@@ -17,6 +17,7 @@ import (
 type Store struct {
 	Stock []InStore         `json:"stock"`
 	Packs map[string][]Pack `json:"packs"` // the kitchen's own; left out: as shops usually sell it
+	Rates Rates             `json:"rates,omitzero"`
 }
 
 // InStore is what there is of one thing.
@@ -38,6 +39,7 @@ func CheckStore(s Store, own *larder.Own) error {
 	for i, x := range s.Stock {
 		Line{Key: x.Key, G: x.G}.check(fmt.Sprintf("/stock/%d", i), own, &f)
 	}
+	s.Rates.check(&f)
 	for key, packs := range s.Packs {
 		for i, p := range packs {
 			f.RangeAt(fmt.Sprintf("/packs/%s/%d", key, i), "/g", p.G, finestPackG, 1e6, "g")

@@ -48,6 +48,7 @@ func stock(now time.Time) sell.Store {
 			{Key: "double_cream", G: 300, Until: soon},
 		},
 		Packs: map[string][]sell.Pack{},
+		Rates: sell.Rates{MinorPerKWh: 32, PackagingMinor: 8},
 	}
 }
 

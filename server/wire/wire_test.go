@@ -219,6 +219,7 @@ var mapped = map[string]reflect.Type{
 	"Crowd":            reflect.TypeFor[api.Crowd](),
 	"CrowdDish":        reflect.TypeFor[api.CrowdDish](),
 	"CrowdRequest":     reflect.TypeFor[api.CrowdRequest](),
+	"Rates":            reflect.TypeFor[api.Rates](),
 	"DessertCost":      reflect.TypeFor[api.DessertCost](),
 	"CameOut":          reflect.TypeFor[api.CameOut](),
 }

@@ -3895,6 +3895,39 @@ export interface components {
             packs: {
                 [key: string]: components["schemas"]["ShopPack"][];
             };
+            rates?: components["schemas"]["Rates"];
+        };
+        /** @description What a kitchen reckons ovens, hands and prices by. What is left out is not counted, or is the usual */
+        Rates: {
+            /**
+             * Format: double
+             * @description Left out: 2.5
+             */
+            oven_kw?: number;
+            /** Format: double */
+            minor_per_kwh?: number;
+            /**
+             * Format: double
+             * @description Of hands
+             */
+            minor_per_h?: number;
+            /**
+             * Format: double
+             * @description Of a portion
+             */
+            packaging_minor?: number;
+            /**
+             * Format: double
+             * @description Of ingredients in the price; left out: 30
+             */
+            wanted_share_pct?: number;
+            /** Format: double */
+            tax_pct?: number;
+            /**
+             * Format: int64
+             * @description Prices are multiples of it; left out: 10
+             */
+            ending_minor?: number;
         };
         InStore: {
             key: string;

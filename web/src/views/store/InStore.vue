@@ -53,6 +53,35 @@ const sorted = computed(() =>
         (a.until || '9999').localeCompare(b.until || '9999') || nameOf(a.key).localeCompare(nameOf(b.key)),
     ),
 )
+const currency = computed(() => kitchen.kitchen?.settings.currency ?? '')
+interface Rate {
+  key: keyof NonNullable<Store['rates']>
+  says: string
+  unit: string
+  money?: boolean
+  usual: string
+}
+const rates: Rate[] = [
+  { key: 'oven_kw', says: 'Power of an oven', unit: 'kW', usual: '2.5' },
+  { key: 'minor_per_kwh', says: 'A kilowatt hour', unit: '', money: true, usual: 'not counted' },
+  { key: 'minor_per_h', says: 'An hour of hands', unit: '', money: true, usual: 'not counted' },
+  { key: 'packaging_minor', says: 'Packaging of a portion', unit: '', money: true, usual: 'none' },
+  { key: 'wanted_share_pct', says: 'Ingredients in the price', unit: '%', usual: '30' },
+  { key: 'tax_pct', says: 'Tax on the price', unit: '%', usual: 'none' },
+  { key: 'ending_minor', says: 'Prices end on', unit: '', money: true, usual: '0.10' },
+]
+/** Money is kept in its smallest coin. */
+const coins = (r: Rate) => (r.money ? 100 : 1)
+const ofRate = (r: Rate) => {
+  const v = kept.value?.store.rates?.[r.key]
+  return v === undefined ? undefined : v / coins(r)
+}
+const setRate = (r: Rate, v: number | undefined) =>
+  change(`${r.says}, told`, (s) => {
+    const others = { ...s.rates }
+    delete others[r.key]
+    s.rates = v ? { ...others, [r.key]: Math.round(v * coins(r) * 100) / 100 } : others
+  })
 const picked = ref('')
 function add(key: string) {
   picked.value = ''
@@ -145,9 +174,37 @@ onBeforeUnmount(
       />
     </el-select>
   </section>
+  <section v-if="kept" class="panel stock" aria-labelledby="rates-title">
+    <h2 id="rates-title">What ovens, hands and prices are reckoned by</h2>
+    <p class="quiet small">
+      Left open, it is not counted, or it is the usual. The cost of a dessert stands on the Bench, under
+      Finish.
+    </p>
+    <div class="rates">
+      <AmountField
+        v-for="r in rates"
+        :key="r.key"
+        :label="r.says"
+        kind="percent"
+        :unit="r.money ? currency : r.unit"
+        optional
+        :digits="2"
+        :step="1"
+        :instead="r.usual"
+        :model-value="ofRate(r)"
+        :testid="`rate-${r.key}`"
+        @update:model-value="(v) => setRate(r, v)"
+      />
+    </div>
+  </section>
 </template>
 
 <style scoped>
+.rates {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(13rem, 1fr));
+  gap: 10px;
+}
 .stock {
   display: grid;
   gap: 8px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api, ask, inWords } from '@/api/client'
+import { api, ask, inWords, type DessertCost } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, integer, lower, money, percent, short } from '@/format/amounts'
 import { useOfBake } from './useOfBake'
@@ -12,6 +12,20 @@ const { data: cost, problem } = useOfBake((body) => ask(api.POST('/api/v1/bench/
 const named = (key: string) =>
   lower(short(kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key))
 const currency = computed(() => kitchen.kitchen?.settings.currency ?? '')
+/** What it is made up of; ingredients alone, as long as nothing else is told. */
+function partsOf(c: DessertCost) {
+  const others = [
+    ['oven', c.oven_minor],
+    ['hands', c.hands_minor],
+    ['packaging', c.packaging_minor],
+  ] as const
+  const told = others.filter(([, minor]) => minor)
+  return told.length
+    ? [['ingredients', c.ingredients_minor] as const, ...told]
+        .map(([what, minor]) => `${what} ${money(minor, currency.value)}`)
+        .join(', ')
+    : 'ingredients alone, as bought'
+}
 const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.minor ?? 0
 </script>
 
@@ -22,12 +36,12 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
       <p v-if="cost.total_minor !== null">
         <strong class="sum">{{ money(cost.portion_minor ?? 0, currency) }}</strong>
         {{
-          `a portion; ${money(cost.total_minor, currency)} for ${integer(cost.portions)}, ingredients alone, as bought.`
+          `a portion; ${money(cost.total_minor, currency)} for ${integer(cost.portions)}: ${partsOf(cost)}.`
         }}
       </p>
       <p v-if="cost.price_minor !== null && cost.food_share_pct !== null" data-testid="sells-for">
         {{
-          `Sold at ${money(cost.price_minor, currency)} a portion before tax, ingredients are ${percent(cost.food_share_pct)} of it; oven and hands come out of the rest.`
+          `Sold at ${money(cost.price_minor, currency)} a portion, ingredients are ${percent(cost.food_share_pct)} of it without tax; all else comes out of the rest.`
         }}
       </p>
       <p v-else-if="cost.unpriced.length < cost.lines.length">
