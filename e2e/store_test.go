@@ -61,3 +61,27 @@ func TestBuyingForASaturday(t *testing.T) {
 	do(t, ctx, click(id("label-counter")))
 	reads(t, ctx, id("label-Gooseberry crumble"), "A portion is about")
 }
+
+// A pack that one's own shop sells is what the list rounds up to.
+func TestPacksOfOnesOwn(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/store/stock"), WaitVisible(id("stock-butter")))
+	do(t, ctx, storing("mabbin.wanted", `{"date":"2026-10-17","cards":[]}`))
+	do(t, ctx, Navigate(url+"/store"), WaitVisible(id("buy-gooseberry")))
+	before := text(t, ctx, id("buy-gooseberry"))
+	do(
+		t,
+		ctx,
+		Navigate(url+"/store/stock"),
+		click(id("pack-of")),
+		click(id("pack-of-gooseberry")),
+		fill(id("pack-g"), "700"),
+		click(id("pack-add")),
+	)
+	reads(t, ctx, id("packs-gooseberry"), "Gooseberry", "700 g")
+	do(t, ctx, Navigate(url+"/store"))
+	changes(t, ctx, id("buy-gooseberry"), before)
+	reads(t, ctx, id("buy-gooseberry"), "700 g")
+}

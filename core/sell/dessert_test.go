@@ -205,3 +205,35 @@ func TestOvenHandsAndPackaging(t *testing.T) {
 		t.Errorf("three times its price in tax: %v", err)
 	}
 }
+
+// Packs of one's own are rounded up to; without a price of the pack or of the kilogram nothing is counted as nothing.
+func TestPacksOfTheKitchen(t *testing.T) {
+	r, a := crumble(t)
+	butter := func(s Store, own *larder.Own) ListLine {
+		l, err := ListFor([]Baked{{Request: r, Answer: a, Dishes: 1}}, s, own)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, x := range l.Sections {
+			for _, line := range x.Lines {
+				if line.Key == "butter" {
+					return line
+				}
+			}
+		}
+		t.Fatal("no butter is bought")
+		return ListLine{}
+	}
+	packs := Store{Packs: map[string][]Pack{"butter": {{G: 170}}}}
+	if l := butter(packs, nil); l.Minor != nil || math.Mod(l.BoughtG, 170) != 0 || l.Guessed {
+		t.Errorf("packs of 170 g without a price: %+v", l)
+	}
+	own := &larder.Own{Ingredients: map[string]larder.OwnRow{"butter": {Values: map[string]float64{"price_per_kg": 10}}}}
+	if l := butter(packs, own); l.Minor == nil || *l.Minor != int64(l.BoughtG) {
+		t.Errorf("at 10 a kilogram, a cent a gram: %+v", l)
+	}
+	packs.Packs["butter"][0].Minor = 199
+	if l := butter(packs, own); *l.Minor != 199*int64(l.BoughtG/170) {
+		t.Errorf("at the pack's own price: %+v", l)
+	}
+}

@@ -165,6 +165,18 @@ func packsOf(key string, own *larder.Own) (out []Pack) {
 	return nil
 }
 
+// priced are packs with what each costs: by the kilogram, where the pack itself has no price.
+func priced(packs []Pack, key string, own *larder.Own) []Pack {
+	price, _ := priceOf(key, own)
+	out := slices.Clone(packs)
+	for i := range out {
+		if out[i].Minor == 0 {
+			out[i].Minor = int64(math.Round(float64(price) * out[i].G / pricedG))
+		}
+	}
+	return out
+}
+
 // sections are where things stand, by what they are; the last takes the rest.
 var sections = []struct {
 	title string
@@ -208,7 +220,7 @@ func ListFor(all []Baked, s Store, own *larder.Own) (*List, error) {
 			continue
 		}
 		if packs := s.Packs[l.Key]; len(packs) > 0 {
-			q.Packs[l.Key] = packs
+			q.Packs[l.Key] = priced(packs, l.Key, own)
 		} else if packs := packsOf(l.Key, own); packs != nil {
 			q.Packs[l.Key], guessed[l.Key] = packs, true
 		}
@@ -219,12 +231,12 @@ func ListFor(all []Baked, s Store, own *larder.Own) (*List, error) {
 	}
 	lines := make([][]ListLine, len(sections))
 	for _, b := range bought.Buy {
-		price, priced := priceOf(b.Key, own)
+		price, known := priceOf(b.Key, own)
 		switch {
-		case b.Minor == nil && priced: // loose
+		case b.Minor == nil && known: // loose
 			minor := int64(math.Round(float64(price) * b.BoughtG / pricedG))
 			b.Minor = &minor
-		case guessed[b.Key] && !priced:
+		case !known && b.Minor != nil && *b.Minor == 0 && b.BoughtG > 0: // its packs have no price either
 			b.Minor = nil
 		}
 		if b.Minor == nil && b.BoughtG > 0 {

@@ -7,6 +7,7 @@ import { useClash } from '@/stores/useClash'
 import { useFetched } from '@/ui/useFetched'
 import { useHistory } from '@/stores/useHistory'
 import { useKitchen } from '@/stores/useKitchen'
+import ShopPacks from './ShopPacks.vue'
 import { bindKeys } from '@/ui/useKeys'
 
 /** What is in store: how much of it, and until when it must be used. */
@@ -174,6 +175,7 @@ onBeforeUnmount(
       />
     </el-select>
   </section>
+  <ShopPacks v-if="kept" :store="kept.store" @change="(says, how) => void change(says, how)" />
   <section v-if="kept" class="panel stock" aria-labelledby="rates-title">
     <h2 id="rates-title">What ovens, hands and prices are reckoned by</h2>
     <p class="quiet small">
