@@ -37,17 +37,17 @@ func TestMeasuringADishWithWater(t *testing.T) {
 	)
 	reads(t, ctx, id("shelf-problem"), "1 to 20")
 	do(t, ctx, fill(id("dish-depth"), "4"), fill(id("dish-count"), "3"), click(id("keep")))
-	reads(t, ctx, id("dish-Blue bowl"), "3 of them", "24 cm round, 4 deep")
+	reads(t, ctx, id("dish-Blue bowl"), "× 3", "24 cm round, 4 deep")
 	do(t, ctx, click(id("take-off")))
 	reads(t, ctx, id("shelf-said"), "Blue bowl off the shelf")
 	do(t, ctx, Navigate(url+"/shelf"), click(id("undo"))) // after a reload, too
 	reads(t, ctx, id("shelf-said"), "Undone: Blue bowl off the shelf")
-	reads(t, ctx, id("dish-Blue bowl"), "3 of them")
+	reads(t, ctx, id("dish-Blue bowl"), "× 3")
 	do(t, ctx, click(id("undo")), click(id("undo")))
 	reads(t, ctx, id("dish-Iron skillet"), "2.3 l", "by its sizes")
 	do(t, ctx, KeyEvent("rr")) // pressed twice, faster than it is kept
 	reads(t, ctx, id("dish-Iron skillet"), "2.0 l", "measured")
-	reads(t, ctx, id("dish-Blue bowl"), "3 of them")
+	reads(t, ctx, id("dish-Blue bowl"), "× 3")
 	dishes, err := s.Dishes(t.Context(), demo.Kitchen.ID)
 	must(t, err)
 	if len(dishes) != 8 {
@@ -336,9 +336,9 @@ func TestTwoTabletsChangeADish(t *testing.T) {
 		shot(t, ctx, file)
 	}
 	do(t, ctx, click(id("keep-mine")))
-	reads(t, ctx, id("dish-Ramekin"), "10 of them")
+	reads(t, ctx, id("dish-Ramekin"), "× 10")
 	elsewhere(6)
 	do(t, ctx, fill(id("dish-count"), "11"), Click(id("keep")), click(id("keep-theirs")))
-	reads(t, ctx, id("dish-Ramekin"), "6 of them")
+	reads(t, ctx, id("dish-Ramekin"), "× 6")
 	reads(t, ctx, id("shelf-problem"), "What was saved elsewhere is kept")
 }
