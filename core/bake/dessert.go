@@ -19,7 +19,8 @@ type Setting struct {
 	Shelf       string   `json:"shelf,omitempty"`
 	AltitudeM   float64  `json:"altitude_m,omitempty"`
 	OvenOffsetC float64  `json:"oven_offset_c,omitempty"`
-	FillingC    *float64 `json:"filling_c,omitempty"` // left out: by what was done to the fruit
+	HeatFactor  float64  `json:"heat_factor,omitempty"` // on convection and radiation in the oven; left out: 1
+	FillingC    *float64 `json:"filling_c,omitempty"`   // left out: by what was done to the fruit
 	DishC       *float64 `json:"dish_c,omitempty"`
 	Stages      []Stage  `json:"stages,omitempty"` // left out: proposed
 	// proposed before, and on the screen: it stays unless another is clearly better
@@ -85,6 +86,7 @@ func (s Setting) Check(at string, f *fault.Faults) {
 	f.OneOfAt(at, "/shelf", s.Shelf, "", "low", "middle", "high")
 	f.RangeAt(at, "/altitude_m", s.AltitudeM, -430, 6000, "m")
 	f.RangeAt(at, "/oven_offset_c", s.OvenOffsetC, -80, 80, "C")
+	checkHeatFactor(at, s.HeatFactor, f)
 	f.RangeAt(at, "/off_by_c", s.OffByC, 0, 60, "C")
 	if s.Fire != nil {
 		s.Fire.Check(at+"/fire", f)

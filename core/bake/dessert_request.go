@@ -19,8 +19,9 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	mass := fillingG(a)
 	set, sugar := min(60, a.Set.Score), sugarShare(a.Ledger)
 	b := Request{
-		Dish: r.Dish, Shelf: s.Shelf, AltitudeM: s.AltitudeM, OvenOffsetC: s.OvenOffsetC, DishStartC: s.DishC,
-		Filling: Filling{MassG: max(10, mass), SetPct: &set, JuiceSugarShare: &sugar, StartC: fillingStart(r, a, s)},
+		Dish: r.Dish, Shelf: s.Shelf, AltitudeM: s.AltitudeM, OvenOffsetC: s.OvenOffsetC, HeatFactor: s.HeatFactor,
+		DishStartC: s.DishC,
+		Filling:    Filling{MassG: max(10, mass), SetPct: &set, JuiceSugarShare: &sugar, StartC: fillingStart(r, a, s)},
 	}
 	if s.FillingC != nil && *s.FillingC < coldDishC && s.DishC == nil {
 		b.DishStartC = b.Filling.StartC // filled and frozen in its dish

@@ -331,11 +331,12 @@ type oven struct {
 	c     float64 // C
 	below float64
 	above float64
+	sides float64
 	eps   [2]float64 // of the cover over each column, 0 for none
 }
 
 func ovenOf(r Request, s Stage) oven {
-	o := oven{setting: heatings[s.Heating], c: s.OvenC, below: 1, above: 1}
+	o := oven{setting: heatings[s.Heating], c: s.OvenC, below: 1, above: 1, sides: 1}
 	if o.oven {
 		on := r.Shelf
 		if s.Shelf != "" {
@@ -344,6 +345,9 @@ func ovenOf(r Request, s Stage) oven {
 		shelf := shelves[on]
 		o.c += r.OvenOffsetC
 		o.below, o.above = shelf[0]*o.setting.below, shelf[1]*o.setting.above
+		if k := r.HeatFactor; k > 0 {
+			o.hc, o.below, o.above, o.sides = k*o.hc, k*o.below, k*o.above, k
+		}
 	}
 	if e, covered := coverEps[s.Cover]; covered {
 		o.eps[rim] = e

@@ -22,6 +22,7 @@ type Request struct {
 	Shelf       string     `json:"shelf,omitempty"`     // low, middle or high; left out: middle
 	AltitudeM   float64    `json:"altitude_m,omitempty"`
 	OvenOffsetC float64    `json:"oven_offset_c,omitempty"` // how much hotter the oven is than it says
+	HeatFactor  float64    `json:"heat_factor,omitempty"`   // on convection and radiation in the oven; left out: 1
 	DishStartC  *float64   `json:"dish_start_c,omitempty"`  // left out: 18
 	Stages      []Stage    `json:"stages"`
 }
@@ -131,9 +132,17 @@ func Check(r Request) error {
 	f.OneOf("/shelf", r.Shelf, "", "low", "middle", "high")
 	f.Range("/altitude_m", r.AltitudeM, -430, 6000, "m")
 	f.Range("/oven_offset_c", r.OvenOffsetC, -80, 80, "C")
+	checkHeatFactor("", r.HeatFactor, &f)
 	optional(r.DishStartC, "/dish_start_c", -30, 300, "C", &f)
 	checkStages("/stages", r.Stages, &f)
 	return f.Err()
+}
+
+// checkHeatFactor notes a factor that no oven has; 0 is left out.
+func checkHeatFactor(at string, x float64, f *fault.Faults) {
+	if x != 0 {
+		f.RangeAt(at, "/heat_factor", x, 0.3, 3, "")
+	}
 }
 
 // CheckStages finds every wrong field of stages. It is nil or fault.Faults.

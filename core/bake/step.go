@@ -130,7 +130,7 @@ func (m *model) exchange(o oven, dt float64) {
 		sum += m.t[rim][i]
 		n++
 	}
-	h := o.hc + radiation(m.eps, o.c, sum/float64(n))
+	h := o.hc + o.sides*radiation(m.eps, o.c, sum/float64(n))
 	pan := 1/h + m.floorMM/m.panK
 	for i := 1; i < m.topAt; i++ {
 		// w / 3k, with k = dz / 2 half

@@ -2791,6 +2791,11 @@ export interface components {
             oven_offset_c?: number;
             /**
              * Format: double
+             * @description On all convection and radiation in the oven; left out: 1
+             */
+            heat_factor?: number;
+            /**
+             * Format: double
              * @description Left out: 18
              */
             dish_start_c?: number;
@@ -2849,6 +2854,11 @@ export interface components {
             altitude_m?: number;
             /** Format: double */
             oven_offset_c?: number;
+            /**
+             * Format: double
+             * @description On all convection and radiation in the oven; left out: 1
+             */
+            heat_factor?: number;
             /**
              * Format: double
              * @description Left out: by what was done to the fruit

@@ -116,6 +116,7 @@ const weighed = computed(() => {
 .went {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  align-content: start;
   gap: 12px 28px;
   padding-top: 8px;
 }
