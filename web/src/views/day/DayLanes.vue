@@ -86,6 +86,14 @@ const flags = computed(() => {
 /** Where a flag has no room to its right any more. */
 const leftFrom = computed(() => props.laid.to_min - span.value * flagShare.value)
 const flagRows = computed(() => Math.max(1, ...flags.value.map((f) => f.row + 1)))
+/** Where a bake goes from one stage to the next, in per cent of its bar. */
+function changesOf(b: DayBar) {
+  let at = 0
+  return (b.stages ?? []).slice(0, -1).map((s) => {
+    at += s.minutes
+    return (100 * at) / (b.to_min - b.from_min)
+  })
+}
 </script>
 
 <template>
@@ -141,6 +149,13 @@ const flagRows = computed(() => Math.max(1, ...flags.value.map((f) => f.row + 1)
             @click="emit('choose', b)"
           >
             <template v-if="l.kind === 'oven'">
+              <i
+                v-for="(share, k) in changesOf(b)"
+                :key="k"
+                class="stage"
+                :style="{ left: `${share}%` }"
+                aria-hidden="true"
+              />
               <DishOutline :dish="b.dish" class="outline" />
               <span
                 >{{ b.order }}<span v-if="b.count > 1" aria-hidden="true">{{ ` × ${b.count}` }}</span></span
@@ -269,6 +284,14 @@ h3 {
 }
 .tier {
   font-weight: 400;
+}
+/* Where the next stage begins: another heat, or another cover. */
+.stage {
+  position: absolute;
+  top: 62%;
+  bottom: 0;
+  width: 0;
+  border-left: 2px dotted var(--heat);
 }
 .bar.other {
   border-style: dashed;

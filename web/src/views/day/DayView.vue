@@ -289,7 +289,8 @@ onBeforeUnmount(
               />
               <p class="quiet small legend">
                 Dashed: baked at another heat than its card has, so that it shares an oven. Bold: kept there.
-                Drag what is wanted, or move it by the arrow keys; touch a bar for more.
+                Dotted across a bake: its next stage. Drag what is wanted, or move it by the arrow keys; touch
+                a bar for more.
               </p>
             </section>
             <OneThing
