@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/chromedp/cdproto/emulation"
@@ -155,7 +156,7 @@ func TestThePrintedTicket(t *testing.T) {
 	)
 	_, err := Call(ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: "print"})
 	must(t, err)
-	reads(t, ctx, CSS("main"), "Gooseberry crumble", "°C for", "min; in at", "ready at", "Method", "☐")
+	reads(t, ctx, CSS("main"), "Gooseberry crumble", "It comes right", "°C for", "min; in at", "ready at", "Method", "☐")
 	controls := `[...document.querySelectorAll('button, input, select, .handle')].filter((e) => e.getClientRects().length).map((e) => e.outerHTML).join(', ')`
 	if on, err := Run(ctx, Evaluate[string](controls)); err != nil || on != "" {
 		t.Errorf("controls on paper: %s (%v)", on, err)
@@ -167,4 +168,18 @@ func TestThePrintedTicket(t *testing.T) {
 		c != "rgb(250, 252, 252)" {
 		t.Errorf("the paper is %s (%v)", c, err)
 	}
+}
+
+// One verdict in one wording: on the tile, on the Bench and on the watch.
+func TestOneVerdictEverywhere(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, openCard(url, "Gooseberry crumble"), WaitVisible(id("verdict")))
+	reads(t, ctx, id("verdict"), "It comes right")
+	says := strings.TrimSpace(strings.TrimPrefix(text(t, ctx, id("verdict")), "✓"))
+	do(t, ctx, Navigate(url+"/cards"))
+	reads(t, ctx, id("card-Gooseberry crumble"), says)
+	do(t, ctx, openCard(url, "Gooseberry crumble"), act("into-oven"))
+	reads(t, ctx, id("watched-verdict"), says)
 }

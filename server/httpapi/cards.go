@@ -6,6 +6,7 @@ import (
 
 	"mabbin/api"
 	"mabbin/app"
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/diet"
 	"mabbin/core/fault"
@@ -193,6 +194,14 @@ func each[A, B any](list []A, f func(A) B) []B {
 		out[i] = f(x)
 	}
 	return out
+}
+
+// shortVerdict is a verdict in short; nil: none was given.
+func shortVerdict(v bake.Verdict) *api.ShortVerdict {
+	if v.Says.IsZero() {
+		return nil
+	}
+	return &api.ShortVerdict{Right: v.Right, Says: v.Says}
 }
 
 // brief is an answer in short.

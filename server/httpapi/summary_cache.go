@@ -83,6 +83,7 @@ func (s *summaryCache) keep(ctx context.Context, key summaryOf, r balance.Reques
 		return nil, err
 	}
 	b := brief(&a.Balance)
+	b.Verdict = shortVerdict(a.Verdict)
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	if s.all == nil || len(s.all) >= mostSummaries {

@@ -205,6 +205,7 @@ func (s *server) watched(w app.Watched) api.Watched {
 		Curves:        a.Curves,
 		BoilingPointC: a.BoilingPointC,
 		JuiceColour:   w.Predicted.Balance.Cutaway.JuiceColour,
+		Verdict:       shortVerdict(w.Predicted.Verdict),
 		Probe:         api.WatchedProbe(w.Probe),
 		Estimate:      w.Estimate,
 		Speed:         w.Speed,

@@ -4306,6 +4306,7 @@ export interface components {
             /** Format: double */
             boiling_point_c: number;
             juice_colour: string;
+            verdict?: components["schemas"]["ShortVerdict"];
             /** @description By due time */
             calls: components["schemas"]["WatchCall"][];
         };
@@ -4678,6 +4679,12 @@ export interface components {
             /** Format: double */
             hot_headspace_mm: number;
             cutaway: components["schemas"]["Cutaway"];
+            verdict?: components["schemas"]["ShortVerdict"];
+        };
+        /** @description What will become of a bake, as the Bench says it; left out: it was not baked on paper */
+        ShortVerdict: {
+            right: boolean;
+            says: components["schemas"]["Text"];
         };
         /** @description What came out, in bakers' words. All of it may be left out. */
         Outcome: {

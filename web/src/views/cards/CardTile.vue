@@ -31,7 +31,10 @@ const fruits = computed(() =>
           `fruit, ${bandWords[card.brief.band]}, ${card.brief.portions} ${card.brief.portions === 1 ? 'portion' : 'portions'}`
         }}</span
       >
-      <span v-else class="wrong">can’t be calculated as it stands</span>
+      <span v-if="card.brief?.verdict" :class="['verdict', { wrong: !card.brief.verdict.right }]"
+        >{{ card.brief.verdict.right ? '✓' : '▲' }} {{ card.brief.verdict.says }}</span
+      >
+      <span v-if="!card.brief" class="wrong">can’t be calculated as it stands</span>
       <span v-if="card.tags.length" class="tags small">
         <span v-for="t in card.tags" :key="t" class="tag">{{ t }}</span>
       </span>
@@ -46,6 +49,13 @@ const fruits = computed(() =>
 </template>
 
 <style scoped>
+.verdict {
+  color: var(--settled);
+  font-weight: 600;
+}
+.verdict.wrong {
+  color: var(--danger);
+}
 li {
   display: flex;
   flex-direction: column;

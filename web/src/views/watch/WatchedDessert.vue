@@ -83,6 +83,13 @@ const became = (c: WatchCall) =>
         ><BoldText :text="`; middle about **${warmth(middle)}** by the model`" /></template
       >.
     </p>
+    <p
+      v-if="dessert.verdict && !dessert.estimate && !dessert.out_at"
+      :class="['verdict', { wrong: !dessert.verdict.right }]"
+      data-testid="watched-verdict"
+    >
+      {{ dessert.verdict.right ? '✓' : '▲' }} {{ dessert.verdict.says }}
+    </p>
     <div class="bar" role="img" :aria-label="`${integer(minute)} of ${integer(total)} min`">
       <div class="cool" :style="{ left: x(total) }" />
       <div class="passed" :style="{ width: x(minute), background: dessert.juice_colour }" />
@@ -140,6 +147,14 @@ const became = (c: WatchCall) =>
 </template>
 
 <style scoped>
+.verdict {
+  margin: 0;
+  color: var(--settled);
+  font-weight: 600;
+}
+.verdict.wrong {
+  color: var(--danger);
+}
 .dessert {
   display: grid;
   grid-template-columns: minmax(0, 1fr);

@@ -25,9 +25,8 @@ const times = computed(() => {
   const way = ready.way
   const stages = plan.answer?.plan.stages.filter((s) => s.oven_c && s.minutes) ?? []
   const bake = stages.map((s) => `${heat(s.oven_c)} for ${integer(s.minutes)} min`).join(', then ')
-  return [bake, way && `in at ${timeOf(way.in_at)}, ready at ${timeOf(way.ready_at)}`]
-    .filter(Boolean)
-    .join('; ')
+  const when = [bake, way && `in at ${timeOf(way.in_at)}, ready at ${timeOf(way.ready_at)}`]
+  return [plan.answer?.verdict.says, when.filter(Boolean).join('; ')].filter(Boolean).join(' ')
 })
 
 /** Two apples of different kinds are told by their kinds. */
