@@ -188,6 +188,8 @@ func TestWhatWasSoldTellsHowManyToMake(t *testing.T) {
 	if monday := get[[]api.HowMany](t, call(h, "GET", base+"/days/2026-10-12/how-many", ""), 200); len(monday) != 0 {
 		t.Errorf("Saturdays tell nothing of a Monday: %+v", monday)
 	}
+	one := `{"orders":[{"id":"Lunch","card":"` + told[0].Card.String() + `","dishes":1,"due_min":720,"serve":"warm"}]}`
+	get[api.Day](t, call(h, "PUT", saturday, one), 200)
 	laid := get[api.Day](t, call(h, "POST", saturday+"/lay", `{"iterations":30}`), 200)
 	laid.Asked.Sold = append(laid.Asked.Sold, api.DaySold{Card: told[0].Card.String(), Made: 9, Left: 9})
 	body, err := json.Marshal(laid.Asked)
