@@ -41,6 +41,11 @@ func mixOf(r balance.Request, g, most float64) *Mix {
 	return &Mix{string(raw), row.Name, g, most}
 }
 
+// mixing is which task of a batch makes a mix; -1: none.
+func (b *Batch) mixing(key string) int {
+	return slices.IndexFunc(b.Tasks, func(t Task) bool { return t.Mix != nil && t.Mix.Key == key })
+}
+
 // withMix are the batches whose topping comes out of the same bowl as that of a task, and has not begun.
 func (q *Request) withMix(task string) (batches []int, mix *Mix) {
 	for _, b := range q.Batches {
@@ -54,7 +59,7 @@ func (q *Request) withMix(task string) (batches []int, mix *Mix) {
 		return nil, nil
 	}
 	for i, b := range q.Batches {
-		k := slices.IndexFunc(b.Tasks, func(t Task) bool { return t.Mix != nil && t.Mix.Key == mix.Key })
+		k := b.mixing(mix.Key)
 		if b.Due == nil || k < 0 {
 			continue
 		}
@@ -72,20 +77,18 @@ func (q *Request) mixOnce(task string) {
 	if len(batches) < 2 {
 		return
 	}
-	shared := Batch{ID: mix.Name}
 	names := map[string]bool{}
 	for _, b := range q.Batches {
 		names[b.ID] = true
 	}
-	shared.ID = unique(mix.Name, names)
+	shared := Batch{ID: unique(mix.Name, names)}
 	var made, cold *Task
 	all := *mix
 	all.G = 0
 	gone := map[string]string{} // by what follows instead
 	for _, i := range batches {
 		b := &q.Batches[i]
-		k := slices.IndexFunc(b.Tasks, func(t Task) bool { return t.Mix != nil && t.Mix.Key == mix.Key })
-		t := b.Tasks[k]
+		t := b.Tasks[b.mixing(mix.Key)]
 		w := slices.IndexFunc(b.Tasks, func(x Task) bool { return x.Kind == "chill" && follows(x, t.ID) })
 		gone[t.ID] = shared.ID + ".topping"
 		all.G += t.Mix.G

@@ -210,8 +210,8 @@ func (s *Store) insertBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRec
 		var there bool
 		if err := s.pool.QueryRow(
 			ctx,
-			`select count(*) filter (where kitchen_id = $1 and batch like $2 || '-%'), coalesce(bool_or(id = $3), false)
-			from bake`,
+			`select (select count(*) from bake where kitchen_id = $1 and batch like $2 || '-%'),
+				exists (select from bake where id = $3)`,
 			kitchen,
 			sell.BatchPrefix(on),
 			b.ID,

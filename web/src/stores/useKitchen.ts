@@ -165,6 +165,10 @@ export const useKitchen = defineStore('kitchen', () => {
   const typical = computed(() => (larder.value?.typical_dishes ?? []).map((d) => ({ ...d, id: d.key })))
   const keyed = <T extends { key: string }>(pick: () => T[] | undefined) =>
     computed(() => new Map((pick() ?? []).map((x) => [x.key, x])))
+  const fruit = keyed(() => fruits.value)
+  const ingredient = keyed(() => ingredients.value)
+  /** A fruit's or an ingredient's name by its key. */
+  const nameOf = (key: string) => fruit.value.get(key)?.name ?? ingredient.value.get(key)?.name ?? key
 
   /** A fruit as it is usually made ready: stone fruit and stalks keep their skin. */
   function picked(key: string, share: number): FruitAsked {
@@ -313,8 +317,9 @@ export const useKitchen = defineStore('kitchen', () => {
     house,
     loadHouse,
     setHouse,
-    fruit: keyed(() => fruits.value),
-    ingredient: keyed(() => ingredients.value),
+    fruit,
+    ingredient,
+    nameOf,
     thickener: keyed(() => larder.value?.thickeners),
     topping: keyed(() => larder.value?.toppings),
     material: keyed(() => larder.value?.materials),

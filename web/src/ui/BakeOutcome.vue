@@ -81,8 +81,7 @@ const made = computed(() => {
   const fruits = (props.bake ?? props.correcting)?.request.fruits.map((f) => f.key) ?? []
   return [...new Set([...fruits, ...lines, ...Object.keys(told.lots ?? {})])].filter((k) => k !== 'water')
 })
-const nameOf = (key: string) =>
-  short(kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key)
+const nameOf = (key: string) => short(kitchen.nameOf(key))
 function setLot(key: string, lot: string) {
   const others = Object.fromEntries(Object.entries(told.lots ?? {}).filter(([k]) => k !== key))
   told.lots = lot ? { ...others, [key]: lot } : others

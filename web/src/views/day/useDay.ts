@@ -25,6 +25,8 @@ interface Step {
   is: DayAsked
 }
 
+/** It is wanted otherwise than it is laid, or not laid at all. */
+const unlaid = (d: DayKept) => d.asked.orders.length > 0 && (!d.laid || d.stale)
 const copy = <T>(x: T): T => JSON.parse(JSON.stringify(x)) as T
 
 /** One day of the kitchen: what is wanted, and how it is laid. Every change is kept, laid anew, and can be undone. */
@@ -54,8 +56,7 @@ export function useDay(date: Ref<string>) {
     work.stop()
     if (day.value?.date !== date.value) day.value = undefined
     const wrong = await look()
-    const d = day.value
-    if (d?.asked.orders.length && (!d.laid || d.stale)) void lay()
+    if (day.value && unlaid(day.value)) void lay()
     return wrong
   }
 
@@ -88,7 +89,7 @@ export function useDay(date: Ref<string>) {
     )
     if (got.data && of === date.value) {
       day.value = got.data
-      if (got.data.asked.orders.length && (!got.data.laid || got.data.stale)) void lay()
+      if (unlaid(got.data)) void lay()
     } else if (got.problem && now) day.value = now
     return got.theirs ? clash.keptTheirs : got.problem
   }

@@ -12,7 +12,7 @@ const kitchen = useKitchen()
 const lots = computed(() =>
   Object.entries(told.value.lots ?? {}).map(([key, lot]) => ({
     lot,
-    of: lower(short(kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key)),
+    of: lower(short(kitchen.nameOf(key))),
   })),
 )
 const h = computed(() => props.bake.happened)

@@ -112,9 +112,7 @@ function contain(name: string, g: number | undefined) {
 const nameOf = (c: string) => {
   const [unit, ...key] = c.split(' ')
   const thing = key.join(' ')
-  return thing
-    ? `A ${unit} of ${(kitchen.fruit.get(thing)?.name ?? kitchen.ingredient.get(thing)?.name ?? thing).toLowerCase()}`
-    : `A ${unit}`
+  return thing ? `A ${unit} of ${kitchen.nameOf(thing).toLowerCase()}` : `A ${unit}`
 }
 </script>
 

@@ -39,7 +39,7 @@ const change = (says: string, how: (s: Store) => void) =>
     problem.value = await put(is)
     if (!problem.value) history.did({ says, was, is })
   })
-const nameOf = (key: string) => kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key
+const { nameOf } = kitchen
 const things = computed(() =>
   [...kitchen.fruits, ...kitchen.ingredients].filter(
     (t) => !kept.value?.store.stock.some((x) => x.key === t.key),

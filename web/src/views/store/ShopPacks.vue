@@ -12,7 +12,7 @@ const kitchen = useKitchen()
 const key = ref('')
 const g = ref<number>()
 const price = ref<number>()
-const nameOf = (k: string) => kitchen.fruit.get(k)?.name ?? kitchen.ingredient.get(k)?.name ?? k
+const { nameOf } = kitchen
 const rows = computed(() =>
   Object.entries(props.store.packs)
     .filter(([, packs]) => packs.length)

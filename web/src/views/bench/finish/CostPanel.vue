@@ -9,8 +9,7 @@ import { useOfBake } from './useOfBake'
 const kitchen = useKitchen()
 const open = ref(false)
 const { data: cost, problem } = useOfBake((body) => ask(api.POST('/api/v1/bench/cost', { body })))
-const named = (key: string) =>
-  lower(short(kitchen.fruit.get(key)?.name ?? kitchen.ingredient.get(key)?.name ?? key))
+const named = (key: string) => lower(short(kitchen.nameOf(key)))
 const currency = computed(() => kitchen.kitchen?.settings.currency ?? '')
 /** What it is made up of; ingredients alone, as long as nothing else is told. */
 function partsOf(c: DessertCost) {
