@@ -16,6 +16,7 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/day"
 	"mabbin/core/larder"
+	"mabbin/core/learn"
 	"mabbin/core/oven"
 	"mabbin/core/recipe"
 	"mabbin/core/sell"
@@ -56,6 +57,9 @@ var calculations = map[string]calculation{
 	"cost":     rule("CostRequest", sell.CheckCost, at(sell.CostOf)),
 	"shopping": rule("ShoppingRequest", sell.CheckShopping, at(sell.ShoppingList)),
 	"label":    rule("LabelRequest", sell.CheckLabel, at(sell.LabelOf)),
+	"learn": rule("LearnRequest", learn.CheckLog, func(ctx context.Context, q learn.LogRequest) (*learn.Learnt, error) {
+		return learn.Learn(ctx, q, nil, nil)
+	}),
 	"measure": rule(
 		"MeasureRequest",
 		recipe.CheckMeasure,

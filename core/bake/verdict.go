@@ -51,16 +51,16 @@ func paleLimit(late bool) float64 {
 
 // Expected puts a bake on paper into the words that a baker is asked for afterwards.
 func (a *DessertAnswer) Expected() Words {
-	e := a.Plan.Answer.End
+	e, b := a.Plan.Answer.End, a.Borders()
 	w := Words{
 		Juice: string(a.Balance.Set.BandAt(e.SetShare)),
-		Fruit: wordAt(FruitWords, e.FruitMinutes, hardBelow*a.Tender, a.Tender, a.Mush),
+		Fruit: wordAt(FruitWords, e.FruitMinutes, b.Fruit...),
 	}
 	if a.Bake.Topping != nil {
 		w.Top = a.Plan.TopWord(e.Colour)
 	}
 	if a.Bake.Base != nil {
-		w.Base = wordAt(BaseWords, e.Base, bakedFrom, crispFrom, burntOver)
+		w.Base = wordAt(BaseWords, e.Base, b.Base...)
 	}
 	over := a.Balance.Fit.HotHeadspaceMM < overflowMM
 	w.BoiledOver = &over

@@ -5,11 +5,13 @@ import (
 	"errors"
 	"net/http"
 
+	"mabbin/api"
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/day"
 	"mabbin/core/diet"
 	"mabbin/core/filling"
+	"mabbin/core/learn"
 	"mabbin/core/oven"
 	"mabbin/core/sell"
 
@@ -85,6 +87,27 @@ func (s *server) planDay(c *gin.Context) {
 		return
 	}
 	out, err := day.Plan(c, in, nil)
+	s.respond(c, http.StatusOK, out, err)
+}
+
+// learn answers what a log teaches.
+func (s *server) learn(c *gin.Context) {
+	in, ok := decodeChecked(s, c, learn.CheckLog)
+	if !ok {
+		return
+	}
+	p, err := query[api.LearnParams](c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	ctx, tick, over, err := s.watchedWork(c, p.XWork)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	defer over()
+	out, err := learn.Learn(ctx, in, s.surfaces, tick)
 	s.respond(c, http.StatusOK, out, err)
 }
 

@@ -24,6 +24,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/start", s.start)
 	r.POST("/other-dish", s.otherDish)
 	r.POST("/crowd", s.forCrowd)
+	r.POST("/learn", s.learn)
 	r.POST("/diets", s.proposeDiet)
 	r.POST("/swap", s.swapIngredient)
 	r.POST("/fruit-test", s.fruitTest)

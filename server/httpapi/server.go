@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"mabbin/app"
+	"mabbin/core/learn"
 	"mabbin/core/message"
 	"mabbin/server/devices"
 	"mabbin/server/store"
@@ -48,6 +49,7 @@ type server struct {
 	summaries *summaryCache
 	work      *work
 	planning  chan struct{} // has one for each day that is being laid
+	surfaces  learn.Keeper
 }
 
 // New is the whole of what is served: health, the API and the page in dist.
@@ -73,6 +75,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	s := &server{
 		Config: cfg, contract: contract, readings: readings, summaries: new(summaryCache), work: new(work),
 		planning: make(chan struct{}, plannedAtOnce),
+		surfaces: app.NewSurfaces(),
 		desk:     app.Bench{Kitchens: cfg.Store, Pantry: cfg.Store},
 		watch:    OvenWatch(cfg),
 		cards:    app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},

@@ -344,6 +344,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a log teaches - corrections with how sure they are, and each bake predicted without and with them */
+        post: operations["learn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/diets": {
         parameters: {
             query?: never;
@@ -1942,6 +1959,205 @@ export interface components {
         OtherRequest: {
             request: components["schemas"]["BalanceRequest"];
             dishes: components["schemas"]["StartDish"][];
+        };
+        LearnRequest: {
+            bakes: components["schemas"]["LearnBake"][];
+            /** @description Corrections that are switched off by hand */
+            off?: components["schemas"]["LearnName"][];
+            /**
+             * Format: date-time
+             * @description Left out: the time of the latest bake
+             */
+            now?: string;
+        };
+        /** @description Weights as weighed, stages as they happened. Nothing told: a plan. */
+        LearnBake: {
+            id: string;
+            /** Format: date-time */
+            at: string;
+            oven?: string;
+            request: components["schemas"]["PlanRequest"];
+            /** @description Of fruits, by their keys: season and supplier */
+            lots?: {
+                [key: string]: string;
+            };
+            told?: components["schemas"]["LearnTold"];
+            happened?: components["schemas"]["LearnProbed"];
+            /** @description By hand: nothing is learnt from it, and it is still predicted */
+            left_out?: boolean;
+        };
+        LearnTold: {
+            juice?: components["schemas"]["JuiceOutcome"];
+            /** @enum {string} */
+            fruit?: "hard" | "bite" | "tender" | "mush";
+            /** @enum {string} */
+            top?: "pale" | "golden" | "dark" | "burnt";
+            /** @enum {string} */
+            base?: "raw" | "soft" | "crisp" | "burnt";
+            boiled_over?: boolean;
+            juice_hot?: components["schemas"]["JuiceOutcome"];
+            cooled?: boolean;
+            /** Format: double */
+            rim_min?: number;
+            /** Format: double */
+            middle_min?: number;
+            /** Format: double */
+            before_g?: number;
+            /** Format: double */
+            after_g?: number;
+            /** @enum {string} */
+            sweetness?: "sharp" | "right" | "sweet";
+            again?: boolean;
+            note?: string;
+            made_by?: string;
+        };
+        LearnProbed: {
+            readings: components["schemas"]["Reading"][];
+        };
+        LearnName: {
+            /** @enum {string} */
+            what: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour";
+            key: string;
+        };
+        Learnt: {
+            corrections: components["schemas"]["LearntCorrection"][];
+            ovens: components["schemas"]["LearntOven"][];
+            changes: components["schemas"]["LearntChange"][];
+            predictions: components["schemas"]["LearntPrediction"][];
+            score: components["schemas"]["LearntScore"];
+            model: components["schemas"]["LearnModel"];
+        };
+        /** @description C; of factors the deviation is that of their logarithm */
+        LearntCorrection: {
+            what: string;
+            key: string;
+            /** Format: double */
+            prior: number;
+            /** Format: double */
+            prior_sd: number;
+            /** Format: double */
+            estimate: number;
+            /** Format: double */
+            sd: number;
+            bakes: number;
+            used: boolean;
+            /** @description Switched off by hand */
+            off?: boolean;
+            /** Format: double */
+            before: number | null;
+            /** Format: double */
+            after: number | null;
+            /** @enum {string} */
+            unit: "min" | "steps";
+            /** Format: double */
+            gain: number;
+        };
+        LearntOven: {
+            key: string;
+            /**
+             * Format: double
+             * @description Offset and heat as one figure
+             */
+            as_offset_c: number;
+            /** Format: double */
+            sd: number;
+            /** Format: double */
+            prior_sd: number;
+            /** Format: double */
+            c_per_ln_heat: number;
+            /** Format: double */
+            correlation: number;
+            bakes: number;
+        };
+        LearntChange: {
+            what: string;
+            key: string;
+            /** Format: date-time */
+            since: string;
+            bake: string;
+            /** Format: double */
+            change: number;
+            /** Format: double */
+            sd: number;
+            /** Format: double */
+            log_odds: number;
+        };
+        LearntPrediction: {
+            id: string;
+            odd: string[];
+            before: components["schemas"]["LearntForecast"];
+            after: components["schemas"]["LearntForecast"];
+            loo?: components["schemas"]["LearntForecast"];
+            /** @description Minutes that were told of something after the end of the bake */
+            past_end?: string[];
+        };
+        LearntForecast: {
+            rim_bubbles_min: components["schemas"]["ForecastRange"];
+            middle_bubbles_min: components["schemas"]["ForecastRange"];
+            steamed_off_g: components["schemas"]["ForecastRange"];
+            set_score: components["schemas"]["ForecastRange"];
+            juice: components["schemas"]["ForecastWords"];
+            juice_hot: components["schemas"]["ForecastWords"];
+            fruit: components["schemas"]["ForecastWords"];
+            top?: components["schemas"]["ForecastWords"];
+            base?: components["schemas"]["ForecastWords"];
+        };
+        ForecastRange: {
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            p05: number;
+            /** Format: double */
+            p25: number;
+            /** Format: double */
+            p75: number;
+            /** Format: double */
+            p95: number;
+        };
+        ForecastWords: {
+            word: string;
+            /** Format: double */
+            steps: number;
+            p: number[];
+        };
+        LearntScore: {
+            bakes: number;
+            answers: number;
+            before: components["schemas"]["LearntErrors"];
+            after: components["schemas"]["LearntErrors"];
+            held: components["schemas"]["LearntHeld"];
+        };
+        LearntErrors: {
+            /** Format: double */
+            log_score: number;
+            /** Format: double */
+            min: number | null;
+            /** Format: double */
+            steps: number | null;
+        };
+        LearntHeld: {
+            of: number;
+            p50: number;
+            p90: number;
+        };
+        LearnModel: {
+            prior_sd: {
+                [key: string]: number;
+            };
+            bake_sd: {
+                [key: string]: number;
+            };
+            drift_a_year: {
+                [key: string]: number;
+            };
+            error_sd: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            student_df: number;
+            /** Format: double */
+            lapse: number;
+            fewest_bakes: number;
         };
         CrowdRequest: {
             request: components["schemas"]["BalanceRequest"];
@@ -5459,6 +5675,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Crowd"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    learn: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id of the caller's, to ask by how far it is */
+                "X-Work"?: components["parameters"]["WorkID"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LearnRequest"];
+            };
+        };
+        responses: {
+            /** @description What was learnt */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learnt"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,102 @@
+package bake
+
+import "mabbin/core/filling"
+
+// Noticed is what somebody can notice of a bake. Events lie past its end too: the last stage in the oven bakes on.
+type Noticed struct {
+	RimBubblesMin    float64
+	MiddleBubblesMin float64
+	CrossedMin       [len(CrossedC)]float64 // when the middle came to each of CrossedC
+	End              End
+}
+
+// CrossedC are temperatures of the middle of the filling that a probe's curve is read at, C.
+var CrossedC = [...]float64{40, 60, 80}
+
+// NoticedFor is how long a bake goes on past its end until all has happened, min; what has not by then is said to
+// happen then.
+const NoticedFor = 240.0
+
+// Notice bakes a request that Check finds nothing wrong with.
+func Notice(r Request) Noticed {
+	last := 0 // stage in the oven
+	for i, s := range r.Stages {
+		if s.InOven() {
+			last = i
+		}
+	}
+	x := begin(&r, r.Stages[0], toppedLate(r.Stages))
+	var n Noticed
+	end := 0.0
+	for i, s := range r.Stages[:last+1] {
+		if i > 0 {
+			x.turn(s)
+		}
+		end += s.Minutes
+		n.follow(x, end)
+	}
+	on := x.fork()
+	for i, s := range r.Stages[last+1:] {
+		x.turn(s)
+		x.until(end + minutesOf(r.Stages[last+1:last+2+i]))
+	}
+	n.End = x.end()
+	for m := end; !n.all(on) && m < end+NoticedFor; {
+		m++
+		n.follow(on, m)
+	}
+	latest := end + NoticedFor
+	n.RimBubblesMin, n.MiddleBubblesMin = or(on.e.RimBubbles, latest), or(on.e.MiddleBubbles, latest)
+	for i := range n.CrossedMin {
+		if n.CrossedMin[i] == 0 {
+			n.CrossedMin[i] = latest
+		}
+	}
+	return n
+}
+
+// follow goes on to a minute and notes what the middle comes to on the way.
+func (n *Noticed) follow(x *running, minute float64) {
+	for x.c.now < minute*60-1e-6 {
+		was, before := x.c.now/60, x.m.t[core][x.m.fillAt+middleCell]
+		x.until(min(minute, was+1))
+		now, c := x.c.now/60, x.m.t[core][x.m.fillAt+middleCell]
+		for i, level := range CrossedC {
+			if n.CrossedMin[i] == 0 && c >= level {
+				share := 1.0
+				if before < level {
+					share = (level - before) / (c - before)
+				}
+				n.CrossedMin[i] = max(1e-3, was+share*(now-was))
+			}
+		}
+	}
+}
+
+func (n *Noticed) all(x *running) bool {
+	for _, m := range n.CrossedMin {
+		if m == 0 {
+			return false
+		}
+	}
+	return x.e.RimBubbles != nil && x.e.MiddleBubbles != nil
+}
+
+// Borders are where one word of each scale ends and the next begins, by the clocks of a dessert: the set score, minutes
+// of the fruit at 100 C, the colour, the base.
+type Borders struct {
+	Juice, Fruit, Top, Base []float64
+}
+
+// Borders of a dessert's words.
+func (a *DessertAnswer) Borders() Borders {
+	b := Borders{
+		Fruit: []float64{hardBelow * a.Tender, a.Tender, a.Mush},
+		Top:   []float64{paleLimit(toppedLate(a.Plan.Stages)), goldenTo, burntTop},
+		Base:  []float64{bakedFrom, crispFrom, burntOver},
+	}
+	for _, s := range filling.Scale[:len(filling.Scale)-1] {
+		b.Juice = append(b.Juice, s.UpTo)
+	}
+	return b
+}

@@ -1,0 +1,168 @@
+package learn
+
+import (
+	"math"
+	"slices"
+)
+
+// belief is what is thought of the parameters: normal.
+type belief struct {
+	mean []float64
+	cov  matrix
+}
+
+// switches say of each parameter whether what was learnt of it is used.
+type switches []bool
+
+// with is a belief in which what is off is as the tables have it, as unsure as before anything was told.
+func (e *estimate) with(b belief, on switches) belief {
+	out := belief{slices.Clone(b.mean), b.cov.clone()}
+	for i, p := range e.all {
+		if on[i] {
+			continue
+		}
+		out.mean[i] = p.mean
+		for j := range e.all {
+			out.cov.set(i, j, 0)
+			out.cov.set(j, i, 0)
+		}
+		out.cov.set(i, i, p.sd*p.sd)
+	}
+	return out
+}
+
+// without is what would be thought had a bake not been told, by one step of Newton; with testsAlone, had its fruit not
+// been tested.
+func (e *estimate) without(k int, testsAlone bool) belief {
+	o := &e.bakes[k]
+	if testsAlone && len(o.tests) == 0 || !testsAlone && !o.teaches() && len(o.tests) == 0 {
+		return belief{e.mean, e.cov}
+	}
+	curve, slope := e.curve.clone(), make([]float64, len(e.all))
+	o.gather(o.equations(e.mean, e.own[k], testsAlone).reduce(), slope, curve, -1)
+	l, ok := curve.cholesky()
+	if !ok { // rounding: as if it had not been left out
+		return belief{e.mean, e.cov}
+	}
+	out := belief{slices.Clone(e.mean), l.inverse()}
+	for i, x := range l.solve(slope) { // slope is that of the bake, negative: what holds it where it is
+		out.mean[i] -= x
+	}
+	return out
+}
+
+// outlook is what is thought of one bake before it is told of: of its parameters and its own deviations, jointly. Its
+// fruit's test is known beforehand.
+type outlook struct {
+	*observed
+	params []int     // of the estimate, that come first
+	mean   []float64 // of all parameters
+	own    [deviations]float64
+	cov    matrix // of params, then of the deviations
+}
+
+// outlook of a bake, by a belief in which the bake itself is not.
+func (e *estimate) outlook(k int, b belief) outlook {
+	o := &e.bakes[k]
+	v := outlook{observed: o, mean: slices.Clone(b.mean)}
+	for _, u := range o.uses {
+		if !slices.Contains(v.params, u.param) {
+			v.params = append(v.params, u.param)
+		}
+	}
+	n := len(v.params)
+	v.cov = newMatrix(n + deviations)
+	for i, p := range v.params {
+		for j, q := range v.params {
+			v.cov.set(i, j, b.cov.at(p, q))
+		}
+	}
+	for i, x := range o.variance {
+		v.cov.set(n+i, n+i, x)
+	}
+	for _, t := range o.tests {
+		v.condition(t)
+	}
+	return v
+}
+
+// condition takes a test of the fruit in, after Kalman.
+func (v *outlook) condition(t test) {
+	n := len(v.params)
+	by := make([]float64, n+deviations)
+	by[n+1] = 1
+	for _, u := range v.uses {
+		if u.driver == byRelease && u.fruit == t.fruit {
+			by[slices.Index(v.params, u.param)] = 1
+		}
+	}
+	off := t.ln - v.testOf(t, v.mean, v.own)
+	reach := v.cov.times(by)
+	sum := dot(by, reach) + releaseTestSD*releaseTestSD
+	for i := range reach {
+		if i < n {
+			v.mean[v.params[i]] += reach[i] / sum * off
+		} else {
+			v.own[i-n] += reach[i] / sum * off
+		}
+	}
+	next := v.cov.clone()
+	for i := range reach {
+		for j := range reach {
+			next.add(i, j, -reach[i]*reach[j]/sum)
+		}
+	}
+	v.cov = next
+}
+
+// foreseen is an answer before it is told: its most likely value, and the variance that parameters and deviations
+// leave it.
+type foreseen struct{ value, variance float64 }
+
+// foresee each answer of a bake.
+func (v *outlook) foresee() []foreseen {
+	out := make([]foreseen, len(v.answers))
+	y, slopes := v.slopes(v.drivers(v.mean, v.own))
+	shares := v.shares(v.mean)
+	n := len(v.params)
+	by := make([]float64, n+deviations)
+	for i := range v.answers {
+		clear(by)
+		for j, u := range v.uses {
+			by[slices.Index(v.params, u.param)] += slopes[i][u.driver] * shares[j]
+		}
+		for k, driver := range ownDrivers {
+			by[n+k] = slopes[i][driver]
+		}
+		out[i] = foreseen{y[i], max(0, v.cov.quadratic(by))}
+	}
+	return out
+}
+
+// lnChance of an answer that was foreseen so: over all that it might have been.
+func (a *answer) lnChance(f foreseen) float64 {
+	if a.word() {
+		return a.lnDensityWith(f.value, a.sd, f.variance)
+	}
+	const reach, half = 4.0, 10
+	err, sd := a.error(f.value), math.Sqrt(f.variance)
+	sum, weights := 0.0, 0.0
+	for i := -half; i <= half; i++ {
+		z := reach * float64(i) / half
+		w := math.Exp(-z * z / 2)
+		sum += w * math.Exp(a.lnDensityWith(f.value+z*sd, err, 0))
+		weights += w
+	}
+	return math.Log(max(1e-300, sum/weights))
+}
+
+// miss is how far what was told lies from what was foreseen: minutes, or whole words.
+func (a *answer) miss(f foreseen) float64 {
+	if a.word() {
+		return math.Abs(a.value - float64(wordIndex(f.value, len(a.scale))))
+	}
+	return math.Abs(a.value - f.value)
+}
+
+// wordIndex is the word at a place.
+func wordIndex(at float64, words int) int { return min(words-1, max(0, int(math.Floor(at)))) }

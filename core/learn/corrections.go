@@ -1,0 +1,227 @@
+package learn
+
+import (
+	"context"
+	"math"
+	"slices"
+)
+
+// Correction is what was learnt of one thing: C, and factors with the deviation of their logarithm.
+type Correction struct {
+	Name
+	Prior    float64 `json:"prior"`
+	PriorSD  float64 `json:"prior_sd"`
+	Estimate float64 `json:"estimate"`
+	SD       float64 `json:"sd"`
+	Bakes    int     `json:"bakes"` // that bear on it
+	Used     bool    `json:"used"`
+	Off      bool    `json:"off,omitempty"` // switched off by hand
+	// Before and After are the mean error of these bakes, each left out, without it and with it; nil: nothing was told
+	// that could be off.
+	Before *float64 `json:"before"`
+	After  *float64 `json:"after"`
+	Unit   string   `json:"unit"` // min or steps
+	Gain   float64  `json:"gain"` // of the log score, over these bakes
+}
+
+// The units of an error.
+const (
+	UnitMinutes = "min"
+	UnitSteps   = "steps"
+)
+
+// scored is how well a bake was foreseen.
+type scored struct {
+	ln             float64
+	minutes, steps []float64 // how far off each answer was
+}
+
+func (s *scored) add(o scored) {
+	s.ln += o.ln
+	s.minutes, s.steps = append(s.minutes, o.minutes...), append(s.steps, o.steps...)
+}
+
+func mean(x []float64) *float64 {
+	if len(x) == 0 {
+		return nil
+	}
+	sum := 0.0
+	for _, v := range x {
+		sum += v
+	}
+	sum /= float64(len(x))
+	return &sum
+}
+
+// judge holds an estimate against bakes that it did not see.
+type judge struct {
+	*estimate
+	ctx  context.Context
+	left []belief // without each bake
+	told []int    // bakes that teach
+	// bears is, of each parameter, the bakes that it bears on
+	bears []([]int)
+	off   switches // by hand
+}
+
+func newJudge(ctx context.Context, e *estimate, off []Name) *judge {
+	j := &judge{estimate: e, ctx: ctx, left: make([]belief, len(e.bakes)), bears: make([][]int, len(e.all))}
+	for k := range e.bakes {
+		j.left[k] = e.without(k, false)
+		o := &e.bakes[k]
+		if !o.teaches() {
+			continue
+		}
+		j.told = append(j.told, k)
+		_, slopes := o.slopes(o.drivers(e.mean, e.own[k]))
+		shares := o.shares(e.mean)
+		n := o.surface.at(o.drivers(e.mean, e.own[k]))
+		for i := range o.answers {
+			a := &o.answers[i]
+			err := a.error(o.surface.predict(a, &n, o.drivers(e.mean, e.own[k])))
+			moves := map[int]float64{}
+			for x, u := range o.uses {
+				moves[u.param] += slopes[i][u.driver] * shares[x]
+			}
+			for p, by := range moves {
+				if math.Abs(by)*e.all[p].sd >= bearsFrom*err && !slices.Contains(j.bears[p], k) {
+					j.bears[p] = append(j.bears[p], k)
+				}
+			}
+		}
+	}
+	j.off = make(switches, len(e.all))
+	for _, n := range off {
+		if i, ok := e.at[n]; ok {
+			for _, p := range e.group(i) {
+				j.off[p] = true
+			}
+		}
+	}
+	return j
+}
+
+// bakesOf are the bakes that bear on a correction.
+func (j *judge) bakesOf(group []int) (out []int) {
+	for _, p := range group {
+		for _, k := range j.bears[p] {
+			if !slices.Contains(out, k) {
+				out = append(out, k)
+			}
+		}
+	}
+	slices.Sort(out)
+	return out
+}
+
+// score of bakes, each left out, with corrections on.
+func (j *judge) score(bakes []int, on switches) (sum scored) {
+	for _, k := range bakes {
+		v := j.outlook(k, j.with(j.left[k], on))
+		for i, f := range v.foresee() {
+			a := &v.answers[i]
+			s := scored{ln: a.lnChance(f)}
+			switch {
+			case a.word():
+				s.steps = []float64{a.miss(f)}
+			case a.minutes():
+				s.minutes = []float64{a.miss(f)}
+			}
+			sum.add(s)
+		}
+	}
+	return sum
+}
+
+func (s switches) set(group []int, on bool) switches {
+	out := slices.Clone(s)
+	for _, p := range group {
+		out[p] = on
+	}
+	return out
+}
+
+// compared is a correction without and with it.
+type compared struct{ without, with scored }
+
+func (c compared) gain() float64 { return c.with.ln - c.without.ln }
+
+func (j *judge) compare(group []int, on switches) compared {
+	bakes := j.bakesOf(group)
+	return compared{j.score(bakes, on.set(group, false)), j.score(bakes, on.set(group, true))}
+}
+
+// groups are the corrections, each with its parameters.
+func (j *judge) groups() (out [][]int) {
+	for i := range j.all {
+		if g := j.group(i); g[0] == i {
+			out = append(out, g)
+		}
+	}
+	return out
+}
+
+// used are the corrections that foresee unseen bakes better: of all that may be used the worst is dropped, again and
+// again.
+func (j *judge) used() (switches, error) {
+	on := make(switches, len(j.all))
+	var left [][]int
+	for _, g := range j.groups() {
+		if !j.off[g[0]] && len(j.bakesOf(g)) >= fewestBakes {
+			left = append(left, g)
+			on = on.set(g, true)
+		}
+	}
+	for len(left) > 0 {
+		if err := j.ctx.Err(); err != nil {
+			return nil, err
+		}
+		worst, least := -1, 0.0
+		for i, g := range left {
+			if x := j.compare(g, on).gain(); x <= 0 && (worst < 0 || x < least) {
+				worst, least = i, x
+			}
+		}
+		if worst < 0 {
+			break
+		}
+		on = on.set(left[worst], false)
+		left = slices.Delete(left, worst, worst+1)
+	}
+	return on, nil
+}
+
+// corrections are all that may be learnt, with what is used.
+func (j *judge) corrections(on switches) []Correction {
+	out := make([]Correction, 0, len(j.all))
+	byGroup := map[int]compared{}
+	for _, g := range j.groups() {
+		byGroup[g[0]] = j.compare(g, on)
+	}
+	for i, p := range j.all {
+		g := j.group(i)
+		c := Correction{Name: p.Name, Bakes: len(j.bakesOf(g)), Used: on[i], Off: j.off[i], Unit: UnitSteps}
+		var variance, prior, at float64
+		for _, a := range j.parts(i) {
+			prior += j.all[a].sd * j.all[a].sd
+			at += j.mean[a]
+			for _, b := range j.parts(i) {
+				variance += j.cov.at(a, b)
+			}
+		}
+		c.PriorSD, c.SD = math.Sqrt(prior), math.Sqrt(variance)
+		if p.What == OvenOffset {
+			c.Prior, c.Estimate = p.mean, at
+		} else {
+			c.Prior, c.Estimate = 1, math.Exp(at)
+		}
+		x := byGroup[g[0]]
+		c.Gain = x.gain()
+		c.Before, c.After = mean(x.without.steps), mean(x.with.steps)
+		if oven := p.What == OvenOffset || p.What == HeatFactor; oven && len(x.with.minutes) > 0 {
+			c.Unit, c.Before, c.After = UnitMinutes, mean(x.without.minutes), mean(x.with.minutes)
+		}
+		out = append(out, c)
+	}
+	return out
+}

@@ -1,0 +1,186 @@
+package learn
+
+import (
+	"math"
+	"math/rand/v2"
+	"slices"
+	"sort"
+
+	"mabbin/core/bake"
+)
+
+// Range is a figure that is foreseen, with the quantiles that it lies between.
+type Range struct {
+	Value float64 `json:"value"`
+	P05   float64 `json:"p05"`
+	P25   float64 `json:"p25"`
+	P75   float64 `json:"p75"`
+	P95   float64 `json:"p95"`
+}
+
+// Chances are how likely each word of a scale is, from little to much.
+type Chances struct {
+	Word  string    `json:"word"`
+	Steps float64   `json:"steps"` // the place on the scale: word n lies from n to n + 1
+	P     []float64 `json:"p"`
+}
+
+// Forecast is what is foreseen of a bake. Minutes are as somebody will note them; set and steam as they are.
+type Forecast struct {
+	RimBubbles    Range    `json:"rim_bubbles_min"`
+	MiddleBubbles Range    `json:"middle_bubbles_min"`
+	SteamedOff    Range    `json:"steamed_off_g"`
+	SetScore      Range    `json:"set_score"`
+	Juice         Chances  `json:"juice"`
+	JuiceHot      Chances  `json:"juice_hot"`
+	Fruit         Chances  `json:"fruit"`
+	Top           *Chances `json:"top,omitempty"`  // nil: bare
+	Base          *Chances `json:"base,omitempty"` // nil: none
+}
+
+// Prediction of one bake.
+type Prediction struct {
+	ID     string    `json:"id"`
+	Odd    []string  `json:"odd"`           // answers that nothing explains
+	Before Forecast  `json:"before"`        // by the tables
+	After  Forecast  `json:"after"`         // by what is used
+	LOO    *Forecast `json:"loo,omitempty"` // by what all other bakes teach; nil: nothing was told of it
+	// Past are minutes that were told of something after its end: they are asked back.
+	Past []string `json:"past_end,omitempty"`
+}
+
+// normals are as many draws of independent normal figures, the same each time: a Latin hypercube, so that each figure
+// by itself is spread evenly, with its mirror image.
+func normals(dims int) [][]float64 {
+	out := make([][]float64, draws)
+	for i := range out {
+		out[i] = make([]float64, dims)
+	}
+	half := draws / 2
+	turns := rand.New(rand.NewPCG(1, 1))
+	for k := range dims {
+		for i, stratum := range turns.Perm(half) { // of the upper half, with either sign
+			u := 0.5 + (float64(stratum)+0.5)/float64(2*half)
+			z := math.Sqrt2 * math.Erfinv(2*u-1)
+			if turns.IntN(2) == 0 {
+				z = -z
+			}
+			out[2*i][k], out[2*i+1][k] = z, -z
+		}
+	}
+	return out
+}
+
+// student turns a normal figure into one of Student's t with four degrees of freedom.
+func student(z float64) float64 {
+	p := min(max(phi(z), 1e-12), 1-1e-12)
+	root := math.Sqrt(4 * p * (1 - p))
+	return math.Copysign(2*math.Sqrt(max(0, math.Cos(math.Acos(root)/3)/root-1)), z)
+}
+
+// forecast of a bake.
+func (v *outlook) forecast() Forecast {
+	at := v.drivers(v.mean, v.own)
+	likely := v.surface.at(at)
+	n := len(v.params)
+	l, ok := v.cov.cholesky()
+	if !ok {
+		l = newMatrix(v.cov.n)
+	}
+	z := normals(v.cov.n + 1)
+	seen := make([]noticed, len(z))
+	param, own := slices.Clone(v.mean), v.own
+	for i := range z {
+		for k := range v.cov.n {
+			x := dot(l.row(k)[:k+1], z[i][:k+1])
+			if k < n {
+				param[v.params[k]] = v.mean[v.params[k]] + x
+			} else {
+				own[k-n] = v.own[k-n] + x
+			}
+		}
+		seen[i] = v.surface.at(v.drivers(param, own))
+	}
+	figure := func(of func(*noticed) float64, noise func(float64) float64) Range {
+		all := make([]float64, len(seen))
+		for i := range seen {
+			all[i] = of(&seen[i])
+			if noise != nil {
+				all[i] = max(0, all[i]+noise(all[i])*student(z[i][v.cov.n]))
+			}
+		}
+		sort.Float64s(all)
+		return Range{of(&likely), quantile(all, 0.05), quantile(all, 0.25), quantile(all, 0.75), quantile(all, 0.95)}
+	}
+	minutes := func(which int, of string) Range {
+		a := answer{of: of}
+		return figure(func(x *noticed) float64 { return math.Exp(x.ln[which]) }, a.error)
+	}
+	words := func(scale []string, sd float64, of func(*noticed) float64) Chances {
+		c := Chances{Steps: of(&likely), P: make([]float64, len(scale))}
+		c.Word = scale[wordIndex(c.Steps, len(scale))]
+		for i := range seen {
+			y := of(&seen[i])
+			for w := range scale {
+				c.P[w] += wordChance(w, len(scale), y, sd) / float64(len(seen))
+			}
+		}
+		return c
+	}
+	s := v.surface
+	f := Forecast{
+		RimBubbles:    minutes(ofRim, toldRim),
+		MiddleBubbles: minutes(ofMiddle, toldMiddle),
+		SteamedOff:    figure(func(x *noticed) float64 { return math.Exp(x.ln[ofSteam]) }, nil),
+		SetScore:      figure(func(x *noticed) float64 { return math.Exp(x.score) }, nil),
+		Juice:         words(bake.JuiceWords, wordSD, s.juicePlace),
+		JuiceHot: words(bake.JuiceWords, hotWordSD, func(x *noticed) float64 {
+			return s.juicePlace(x) - hotWordLower
+		}),
+		Fruit: words(bake.FruitWords, wordSD, s.fruitPlace),
+	}
+	if s.topping != "" {
+		c := words(bake.TopWords, wordSD, s.topPlace)
+		f.Top = &c
+	}
+	if s.base {
+		c := words(bake.BaseWords, wordSD, s.basePlace)
+		f.Base = &c
+	}
+	return f
+}
+
+// quantile of sorted figures.
+func quantile(sorted []float64, p float64) float64 {
+	x := p*float64(len(sorted)) - 0.5
+	i := min(max(int(math.Floor(x)), 0), len(sorted)-2)
+	return sorted[i] + min(max(x-float64(i), 0), 1)*(sorted[i+1]-sorted[i])
+}
+
+// prediction of a bake of the log, with what is used.
+func (j *judge) prediction(k int, on switches) Prediction {
+	o := &j.bakes[k]
+	none := make(switches, len(j.all))
+	all := j.without(k, true)
+	after := j.outlook(k, j.with(all, on))
+	before := j.outlook(k, j.with(all, none))
+	p := Prediction{ID: o.log.ID, Odd: []string{}, Before: before.forecast(), After: after.forecast()}
+	p.Past = pastEnd(o.log)
+	d := after.drivers(after.mean, after.own)
+	n := o.surface.at(d)
+	for i := range o.answers {
+		a := &o.answers[i]
+		if o.log.LeftOut {
+			break
+		}
+		if a.weight(o.surface.predict(a, &n, d)) < oddBelow && !slices.Contains(p.Odd, a.of) {
+			p.Odd = append(p.Odd, a.of)
+		}
+	}
+	if len(o.answers) > 0 {
+		left := j.outlook(k, j.with(j.left[k], on))
+		f := left.forecast()
+		p.LOO = &f
+	}
+	return p
+}

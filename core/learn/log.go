@@ -1,0 +1,126 @@
+package learn
+
+import (
+	"fmt"
+	"strings"
+	"time"
+
+	"mabbin/core/bake"
+	"mabbin/core/fault"
+	"mabbin/core/message"
+	"mabbin/core/outcome"
+)
+
+// LogRequest is a kitchen's log, with what is planned beside it.
+type LogRequest struct {
+	Bakes []LoggedBake `json:"bakes"`
+	Off   []Name       `json:"off,omitempty"` // corrections that are switched off by hand
+	Now   time.Time    `json:"now,omitzero"`  // left out: the time of the latest bake
+}
+
+// LoggedBake is one bake: what was in the dish and how it was baked. One of which nothing is told is a plan: it is
+// predicted, and teaches nothing.
+type LoggedBake struct {
+	ID      string              `json:"id"`
+	At      time.Time           `json:"at"`
+	Oven    string              `json:"oven,omitempty"`
+	Request bake.DessertRequest `json:"request"` // weights as weighed, stages as they happened
+	Lots    map[string]string   `json:"lots,omitempty"`
+	Told    ToldOf              `json:"told,omitzero"`
+	// Happened are the readings of a probe in the middle.
+	Happened *Probed `json:"happened,omitempty"`
+	LeftOut  bool    `json:"left_out,omitempty"` // by hand: nothing is learnt from it, but it is still predicted
+}
+
+// ToldOf is all that was told of a bake, in one.
+type ToldOf struct {
+	bake.Words
+	JuiceHot  string   `json:"juice_hot,omitempty"`
+	Cooled    *bool    `json:"cooled,omitempty"` // before the juice was judged
+	RimMin    *float64 `json:"rim_min,omitempty"`
+	MiddleMin *float64 `json:"middle_min,omitempty"`
+	BeforeG   *float64 `json:"before_g,omitempty"`
+	AfterG    *float64 `json:"after_g,omitempty"`
+	// The others teach nothing.
+	Sweetness string `json:"sweetness,omitempty"`
+	Again     *bool  `json:"again,omitempty"`
+	Note      string `json:"note,omitempty"`
+	MadeBy    string `json:"made_by,omitempty"`
+}
+
+// ToldBy is what was told of a bake in the log.
+func ToldBy(w bake.Words, t outcome.Told) ToldOf {
+	w.Base = t.Base
+	return ToldOf{
+		Words: w, JuiceHot: t.JuiceHot, Cooled: t.Cooled, RimMin: t.RimMin, MiddleMin: t.MiddleMin,
+		BeforeG: t.BeforeG, AfterG: t.AfterG,
+	}
+}
+
+// Probed is what a probe read.
+type Probed struct {
+	Readings []bake.Point `json:"readings"`
+}
+
+// mostBakes is the longest log that is estimated at once: what is older is a window of its own.
+const mostBakes = 1000
+
+const mostReadings = 5000
+
+// CheckLog finds every wrong field.
+func CheckLog(q LogRequest) error {
+	var f fault.Faults
+	if n := len(q.Bakes); n > mostBakes {
+		f.Add("/bakes", fault.TooMany(n, mostBakes))
+		return f.Err()
+	}
+	seen := map[string]bool{}
+	for i, b := range q.Bakes {
+		b.check(fmt.Sprintf("/bakes/%d", i), seen, &f)
+	}
+	for i, n := range q.Off {
+		f.OneOf(fmt.Sprintf("/off/%d/what", i), n.What,
+			OvenOffset, HeatFactor, Release, Softness, Thickener, Steam, Colour)
+	}
+	return f.Err()
+}
+
+func (b LoggedBake) check(at string, seen map[string]bool, f *fault.Faults) {
+	switch {
+	case b.ID == "" || len(b.ID) > 80:
+		f.Add(at+"/id", message.New("its key has {n} letters: give 1 to 80", message.Count(len(b.ID))))
+	case seen[b.ID]:
+		f.Add(at+"/id", message.New("is there twice: give each bake its own"))
+	}
+	seen[b.ID] = true
+	if b.At.IsZero() {
+		f.Add(at+"/at", message.New("is missing: give when it was baked"))
+	}
+	if strings.Contains(b.Oven, "|") {
+		f.Add(at+"/oven", message.New("has a \"|\" in its name: leave it out"))
+	}
+	f.Under(at+"/request", bake.CheckDessert(b.Request))
+	if len(b.Request.Setting.Stages) == 0 {
+		f.Add(at+"/request/setting/stages", message.New("is missing: give the stages as they were"))
+	}
+	f.OneOfAt(at, "/told/juice", b.Told.Juice, append([]string{""}, bake.JuiceWords...)...)
+	f.OneOfAt(at, "/told/fruit", b.Told.Fruit, append([]string{""}, bake.FruitWords...)...)
+	f.OneOfAt(at, "/told/top", b.Told.Top, append([]string{""}, bake.TopWords...)...)
+	t := outcome.Told{
+		JuiceHot: b.Told.JuiceHot, Base: b.Told.Base, Sweetness: b.Told.Sweetness, RimMin: b.Told.RimMin,
+		MiddleMin: b.Told.MiddleMin, BeforeG: b.Told.BeforeG, AfterG: b.Told.AfterG, Lots: b.Lots,
+	}
+	t.Check(at+"/told", f)
+	if b.Happened == nil {
+		return
+	}
+	if n := len(b.Happened.Readings); n > mostReadings {
+		f.Add(at+"/happened/readings", fault.TooMany(n, mostReadings))
+		return
+	}
+	for i, p := range b.Happened.Readings {
+		under := fmt.Sprintf("%s/happened/readings/%d", at, i)
+		f.RangeAt(under, "/minute", p.Minute, 0, 48*60, "min")
+		f.RangeAt(under, "/c", p.C, -40, 350, "C")
+	}
+}

@@ -1,0 +1,71 @@
+package learn
+
+import "strings"
+
+// What can be learnt. A key is that of an oven, a fruit, a fruit with its lot after a bar, a thickener or a topping.
+const (
+	OvenOffset = "oven_offset" // C
+	HeatFactor = "heat_factor"
+	Release    = "release" // its key * is all fruit
+	Softness   = "softness"
+	Thickener  = "thickener"
+	Steam      = "steam"
+	Colour     = "colour"
+)
+
+// Name is one thing that can be learnt.
+type Name struct {
+	What string `json:"what"`
+	Key  string `json:"key"`
+}
+
+const allFruit = "*"
+
+// parameter is one unknown of the estimate: a normal prior, its mean 0 but for an oven whose offset was measured.
+type parameter struct {
+	Name
+	mean, sd float64
+}
+
+// parameters are the unknowns of a log, each once, in the order in which its bakes bring them.
+type parameters struct {
+	all []parameter
+	at  map[Name]int
+}
+
+func (p *parameters) index(what, key string, sd float64) int {
+	n := Name{what, key}
+	if i, ok := p.at[n]; ok {
+		return i
+	}
+	p.at[n] = len(p.all)
+	p.all = append(p.all, parameter{n, 0, sd})
+	return len(p.all) - 1
+}
+
+// fruitOf is the fruit of a key of release, without its lot; isLot says that it has one.
+func fruitOf(key string) (fruit string, isLot bool) {
+	fruit, _, isLot = strings.Cut(key, "|")
+	return fruit, isLot
+}
+
+// group are the parameters that are one correction: offset and heat of an oven can't be told apart.
+func (p *parameters) group(i int) []int {
+	n := p.all[i].Name
+	switch n.What {
+	case OvenOffset:
+		return []int{i, p.at[Name{HeatFactor, n.Key}]}
+	case HeatFactor:
+		return []int{p.at[Name{OvenOffset, n.Key}], i}
+	}
+	return []int{i}
+}
+
+// parts are the parameters that a reported figure is the sum of: a fruit's release is that of all fruit and its own.
+func (p *parameters) parts(i int) []int {
+	n := p.all[i].Name
+	if _, lot := fruitOf(n.Key); n.What == Release && n.Key != allFruit && !lot {
+		return []int{p.at[Name{Release, allFruit}], i}
+	}
+	return []int{i}
+}
