@@ -60,6 +60,7 @@ type BakeRecord struct {
 	Result  balance.Answer
 	Setting
 	Outcome
+	Learnt      int               // version of the corrections that it was predicted with; 0: the tables
 	Happened    *outcome.Happened // on the oven watch; nil: it was not watched
 	Corrections []Correction      // the last first
 }
@@ -89,6 +90,7 @@ type Log struct {
 	Pantry   PantryStore
 	Kitchens KitchenStore
 	Clock    Clock
+	Changed  Notify // of the log: it may teach something else; nil: nobody learns from it
 }
 
 // Point is where it stands among others.

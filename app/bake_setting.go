@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"mabbin/core/bake"
+	"mabbin/core/learn"
 	"mabbin/core/oven"
 
 	"github.com/google/uuid"
@@ -22,6 +23,10 @@ func BakeSetting(
 	if err != nil {
 		return bake.Setting{}, err
 	}
+	used, err := kitchens.Learnt(ctx, kitchen)
+	if err != nil {
+		return bake.Setting{}, err
+	}
 	var o *ShelfOven
 	if s.OvenID != nil {
 		found, err := kitchens.OneOven(ctx, kitchen, *s.OvenID)
@@ -30,10 +35,19 @@ func BakeSetting(
 		}
 		o = &found
 	}
-	return SettingIn(k.AltitudeM, o, s, w), nil
+	return LearntSettingIn(k.AltitudeM, o, s, w, used), nil
 }
 
-// SettingIn is a setting in a known oven; nil is an oven that nothing is known of.
+// LearntSettingIn is a setting in a known oven, with what the kitchen's log has taught.
+func LearntSettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather, used learn.Used) bake.Setting {
+	key := ""
+	if o != nil {
+		key = o.ID.String()
+	}
+	return used.In(SettingIn(altitudeM, o, s, w), key)
+}
+
+// SettingIn is a setting in a known oven as the Shelf has it; nil is an oven that nothing is known of.
 func SettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather) bake.Setting {
 	out := bake.Setting{AltitudeM: altitudeM, Shelf: s.Shelf, FillingC: s.FillingC, DishC: s.DishC, Stages: s.Stages}
 	if o != nil {

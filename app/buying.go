@@ -158,12 +158,16 @@ func (b Buying) eachCard(
 	if err != nil {
 		return err
 	}
+	used, err := b.Kitchens.Learnt(ctx, kitchen)
+	if err != nil {
+		return err
+	}
 	for i, w := range of {
 		card, err := b.Cards.Card(ctx, kitchen, w.Card)
 		var x day.Ordered
 		if err == nil {
 			x.ID = card.Name
-			err = b.Days.Baked.work(ctx, k, nil, card.Versions[0], &x)
+			err = b.Days.Baked.work(ctx, k, used, nil, card.Versions[0], &x)
 			if err == nil && x.Answer == nil {
 				err = ErrUnusable
 			}

@@ -15,6 +15,10 @@ func (c Cards) Settings(ctx context.Context, kitchen uuid.UUID, page []Card) ([]
 	if err != nil {
 		return nil, err
 	}
+	used, err := c.Kitchens.Learnt(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
 	ovens := map[uuid.UUID]*ShelfOven{}
 	out := make([]bake.Setting, len(page))
 	for i, card := range page {
@@ -32,7 +36,7 @@ func (c Cards) Settings(ctx context.Context, kitchen uuid.UUID, page []Card) ([]
 			}
 			o = found
 		}
-		out[i] = SettingIn(k.AltitudeM, o, s, Weather{})
+		out[i] = LearntSettingIn(k.AltitudeM, o, s, Weather{}, used)
 	}
 	return out, nil
 }

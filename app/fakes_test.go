@@ -10,6 +10,7 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
+	"mabbin/core/learn"
 	"mabbin/core/sell"
 	"mabbin/core/watch"
 
@@ -59,7 +60,8 @@ func (k kitchens) OneOven(_ context.Context, kitchen, id uuid.UUID) (ShelfOven, 
 	return k.ovens[i], nil
 }
 
-func (k kitchens) Own(context.Context, uuid.UUID) (*larder.Own, error) { return nil, nil }
+func (k kitchens) Learnt(context.Context, uuid.UUID) (learn.Used, error) { return learn.Used{}, nil }
+func (k kitchens) Own(context.Context, uuid.UUID) (*larder.Own, error)   { return nil, nil }
 
 // cardBox keeps cards in memory, in the order in which they were saved.
 type cardBox struct {

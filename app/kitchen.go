@@ -6,6 +6,7 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
+	"mabbin/core/learn"
 	"mabbin/core/measure"
 	"mabbin/core/oven"
 
@@ -62,4 +63,6 @@ type KitchenStore interface {
 	// OneOven finds an oven, also one that was taken away.
 	OneOven(ctx context.Context, kitchen, oven uuid.UUID) (ShelfOven, error)
 	Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error)
+	// Learnt are the corrections that its log has taught.
+	Learnt(ctx context.Context, kitchen uuid.UUID) (learn.Used, error)
 }

@@ -10,6 +10,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/day"
+	"mabbin/core/learn"
 	"mabbin/core/message"
 	"mabbin/core/oven"
 
@@ -167,6 +168,10 @@ func (d Days) ordered(
 	if err != nil {
 		return nil, nil, err
 	}
+	used, err := d.Shelf.Learnt(ctx, kitchen)
+	if err != nil {
+		return nil, nil, err
+	}
 	cards := map[string]*day.Ordered{}
 	work, ctx := errgroup.WithContext(ctx)
 	work.SetLimit(runtime.GOMAXPROCS(0))
@@ -184,7 +189,7 @@ func (d Days) ordered(
 		}
 		x := &day.Ordered{}
 		cards[o.Card] = x
-		work.Go(func() error { return d.Baked.work(ctx, k, ovens, card.Versions[0], x) })
+		work.Go(func() error { return d.Baked.work(ctx, k, used, ovens, card.Versions[0], x) })
 	}
 	if err := work.Wait(); err != nil {
 		return nil, nil, err
@@ -203,7 +208,9 @@ func (d Days) ordered(
 }
 
 // work bakes a card's dessert as the card has it, and at other temperatures in each oven.
-func (b *BakedCards) work(ctx context.Context, k Kitchen, ovens []ShelfOven, v Version, out *day.Ordered) error {
+func (b *BakedCards) work(
+	ctx context.Context, k Kitchen, used learn.Used, ovens []ShelfOven, v Version, out *day.Ordered,
+) error {
 	var own *ShelfOven
 	for i := range ovens {
 		if v.OvenID != nil && ovens[i].ID == *v.OvenID {
@@ -211,7 +218,7 @@ func (b *BakedCards) work(ctx context.Context, k Kitchen, ovens []ShelfOven, v V
 		}
 	}
 	out.Dessert = bake.DessertRequest{
-		Request: v.Request, Setting: SettingIn(k.AltitudeM, own, v.Setting, Weather{}),
+		Request: v.Request, Setting: LearntSettingIn(k.AltitudeM, own, v.Setting, Weather{}, used),
 	}
 	key, err := json.Marshal(out.Dessert)
 	if err != nil {
@@ -236,7 +243,7 @@ func (b *BakedCards) work(ctx context.Context, k Kitchen, ovens []ShelfOven, v V
 		}
 		v.Stages, v.OvenC, v.Minutes = nil, nil, nil
 		ways, err := b.waysIn(ctx, ovens[i], bake.DessertRequest{
-			Request: steamed, Setting: SettingIn(k.AltitudeM, &ovens[i], v.Setting, Weather{}),
+			Request: steamed, Setting: LearntSettingIn(k.AltitudeM, &ovens[i], v.Setting, Weather{}, used),
 		})
 		if err != nil {
 			return err

@@ -14,7 +14,14 @@ import (
 // Add logs a bake. What was predicted is calculated here from the inputs, and both are frozen together; onWatch names
 // the dessert that it was on the oven watch, if it was.
 func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *uuid.UUID) (BakeRecord, error) {
-	predicted, err := balance.Solve(b.Request)
+	used, err := l.Kitchens.Learnt(ctx, kitchen)
+	if err != nil {
+		return b, err
+	}
+	corrected := b.Request
+	corrected.Own = used.On(b.Request.Own)
+	b.Learnt = used.Version
+	predicted, err := balance.Solve(corrected)
 	if err != nil {
 		return b, fault.Under("/request", err)
 	}
@@ -32,6 +39,9 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 	}
 	_, before := l.Store.OneBake(ctx, kitchen, b.ID)
 	kept, err := l.Store.AddBake(ctx, kitchen, b)
+	if err == nil && l.Changed != nil {
+		l.Changed(kitchen)
+	}
 	if err == nil && errors.Is(before, ErrNotFound) { // logged for the first time
 		err = l.used(ctx, kitchen, b.Request, predicted)
 	}
@@ -69,7 +79,11 @@ func (l Log) Correct(
 	if err := checkOutcome(o); err != nil {
 		return BakeRecord{}, err
 	}
-	return l.Store.CorrectBake(ctx, kitchen, bake, correction, o, l.Clock(), when)
+	kept, err := l.Store.CorrectBake(ctx, kitchen, bake, correction, o, l.Clock(), when)
+	if err == nil && l.Changed != nil {
+		l.Changed(kitchen)
+	}
+	return kept, err
 }
 
 func checkOutcome(o Outcome) error {

@@ -73,6 +73,8 @@ func Alternatives(ctx context.Context, q DessertRequest) ([]Alternative, error) 
 	if err := CheckDessert(q); err != nil {
 		return nil, err
 	}
+	own := q.Request.Own
+	q = q.corrected()
 	if len(q.Setting.Stages) == 0 {
 		q.Setting.Stages = []Stage{{Minutes: shownMin, OvenC: shownC, Heating: q.Setting.Heating}}
 	}
@@ -95,6 +97,7 @@ func Alternatives(ctx context.Context, q DessertRequest) ([]Alternative, error) 
 		b := run(p.Bake)
 		s := w.Alternative
 		s.Request, s.Stages = x.Request, x.Setting.Stages
+		s.Request.Own = own
 		s.FatPct, s.SugarPct, s.Set = a.Topping.Texture.FatPct, a.SugarPct, a.Set.Score
 		s.FatG, s.SugarG = inPortion(a, x.Request.Own)
 		s.SteamG, s.Colour, s.Base = b.End.SteamedOffG, b.End.Colour, b.End.Base

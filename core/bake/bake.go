@@ -108,7 +108,15 @@ func run(r Request) *Answer {
 		}
 	}
 	a.late = c.late
-	a.End = End{c.fruit, c.colour[core], c.colour[rim], c.base, c.setShare(), m.steam * 1000, m.driedOff * 1000}
+	a.End = End{
+		c.fruit,
+		c.colour[core],
+		c.colour[rim],
+		c.base,
+		c.setShare(),
+		r.steamedOffG(m.steam),
+		m.driedOff * gramsPerKg,
+	}
 	return a
 }
 

@@ -8,6 +8,7 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 	kiln "mabbin/core/oven"
 	"mabbin/core/slip"
@@ -19,8 +20,9 @@ type Setting struct {
 	Shelf       string   `json:"shelf,omitempty"`
 	AltitudeM   float64  `json:"altitude_m,omitempty"`
 	OvenOffsetC float64  `json:"oven_offset_c,omitempty"`
-	HeatFactor  float64  `json:"heat_factor,omitempty"` // on convection and radiation in the oven; left out: 1
-	FillingC    *float64 `json:"filling_c,omitempty"`   // left out: by what was done to the fruit
+	HeatFactor  float64  `json:"heat_factor,omitempty"`  // on convection and radiation in the oven; left out: 1
+	SteamFactor float64  `json:"steam_factor,omitempty"` // on what steams off the filling; left out: 1
+	FillingC    *float64 `json:"filling_c,omitempty"`    // left out: by what was done to the fruit
 	DishC       *float64 `json:"dish_c,omitempty"`
 	Stages      []Stage  `json:"stages,omitempty"` // left out: proposed
 	// proposed before, and on the screen: it stays unless another is clearly better
@@ -29,6 +31,8 @@ type Setting struct {
 	OffByC     float64 `json:"off_by_c,omitempty"`    // how far the oven may be off beside that; left out: 10
 	BottomHeat bool    `json:"bottom_heat,omitempty"` // it can heat from below alone
 	CrispBase  bool    `json:"crisp_base,omitempty"`  // the baker goes by the base: it must be crisp
+	// Factors are what the kitchen's log has taught of fruit, thickeners and toppings; left out: nothing.
+	Factors *larder.Factors `json:"factors,omitempty"`
 	// Fire is that of a camp oven; left out: an oven indoors.
 	Fire *kiln.Fire `json:"fire,omitempty"`
 }
@@ -72,6 +76,13 @@ const (
 	plainTo  = 0.5  // of the plain rule: what leaves below boiling, through crumb and gaps
 )
 
+// corrected is a dessert with what the kitchen's log has taught in its kitchen's own rows.
+func (q DessertRequest) corrected() DessertRequest {
+	q.Request.Own = q.Setting.Factors.On(q.Request.Own)
+	q.Setting.Factors = nil
+	return q
+}
+
 // CheckDessert finds every wrong field.
 func CheckDessert(q DessertRequest) error {
 	var f fault.Faults
@@ -86,8 +97,9 @@ func (s Setting) Check(at string, f *fault.Faults) {
 	f.OneOfAt(at, "/shelf", s.Shelf, "", "low", "middle", "high")
 	f.RangeAt(at, "/altitude_m", s.AltitudeM, -430, 6000, "m")
 	f.RangeAt(at, "/oven_offset_c", s.OvenOffsetC, -80, 80, "C")
-	checkHeatFactor(at, s.HeatFactor, f)
+	checkFactors(at, s.HeatFactor, s.SteamFactor, f)
 	f.RangeAt(at, "/off_by_c", s.OffByC, 0, 60, "C")
+	s.Factors.Check(at+"/factors", f)
 	if s.Fire != nil {
 		s.Fire.Check(at+"/fire", f)
 	}
@@ -107,6 +119,7 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	if err := CheckDessert(q); err != nil {
 		return nil, err
 	}
+	q = q.corrected()
 	bake, given := proposed, false
 	switch {
 	case len(q.Setting.Stages) > 0:
@@ -264,7 +277,7 @@ func steamed(
 	plain := plainTo * steam
 	x := p.replay(&p.Bake, stages)
 	for round := 0; ; round++ {
-		off := x.m.steam*gramsPerKg + plain - steam
+		off := x.end().SteamedOffG + plain - steam
 		if math.Abs(off) <= agreeG {
 			return out, p, stages, nil
 		}
@@ -291,8 +304,6 @@ func steamed(
 		out, p, stages, x = next, np, to, nx
 	}
 }
-
-const gramsPerKg = 1000.0
 
 // unmetBy are the clocks that stages leave.
 func (q *PlanRequest) unmetBy(stages []Stage) faultSet {
@@ -325,6 +336,7 @@ func PlanOf(q DessertRequest) (PlanRequest, error) {
 	if err := CheckDessert(q); err != nil {
 		return PlanRequest{}, err
 	}
+	q = q.corrected()
 	_, p, err := balanced(q.Request, q.Setting)
 	return p, err
 }

@@ -19,14 +19,19 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	mass := fillingG(a)
 	set, sugar := min(60, a.Set.Score), sugarShare(a.Ledger)
 	b := Request{
-		Dish: r.Dish, Shelf: s.Shelf, AltitudeM: s.AltitudeM, OvenOffsetC: s.OvenOffsetC, HeatFactor: s.HeatFactor,
-		DishStartC: s.DishC,
-		Filling:    Filling{MassG: max(10, mass), SetPct: &set, JuiceSugarShare: &sugar, StartC: fillingStart(r, a, s)},
+		Dish:        r.Dish,
+		Shelf:       s.Shelf,
+		AltitudeM:   s.AltitudeM,
+		OvenOffsetC: s.OvenOffsetC,
+		HeatFactor:  s.HeatFactor,
+		SteamFactor: s.SteamFactor,
+		DishStartC:  s.DishC,
+		Filling:     Filling{MassG: max(10, mass), SetPct: &set, JuiceSugarShare: &sugar, StartC: fillingStart(r, a, s)},
 	}
 	if s.FillingC != nil && *s.FillingC < coldDishC && s.DishC == nil {
 		b.DishStartC = b.Filling.StartC // filled and frozen in its dish
 	}
-	t, _ := larder.Toppings.Get(r.Topping.Key)
+	t, _ := r.Own.Topping(r.Topping.Key)
 	if !t.None() {
 		b.lay(a, t)
 	}
@@ -56,7 +61,7 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 		BottomHeat:  s.BottomHeat,
 		OverCoals:   s.Fire != nil,
 	}
-	if th, ok := larder.Thickeners.Get(key); ok {
+	if th, ok := r.Own.Thickener(key); ok {
 		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}
 	}
 	if c := r.Custard; c != nil {

@@ -23,6 +23,7 @@ type Request struct {
 	AltitudeM   float64    `json:"altitude_m,omitempty"`
 	OvenOffsetC float64    `json:"oven_offset_c,omitempty"` // how much hotter the oven is than it says
 	HeatFactor  float64    `json:"heat_factor,omitempty"`   // on convection and radiation in the oven; left out: 1
+	SteamFactor float64    `json:"steam_factor,omitempty"`  // on what steams off the filling, as it is told; left out: 1
 	DishStartC  *float64   `json:"dish_start_c,omitempty"`  // left out: 18
 	Stages      []Stage    `json:"stages"`
 }
@@ -132,18 +133,31 @@ func Check(r Request) error {
 	f.OneOf("/shelf", r.Shelf, "", "low", "middle", "high")
 	f.Range("/altitude_m", r.AltitudeM, -430, 6000, "m")
 	f.Range("/oven_offset_c", r.OvenOffsetC, -80, 80, "C")
-	checkHeatFactor("", r.HeatFactor, &f)
+	checkFactors("", r.HeatFactor, r.SteamFactor, &f)
 	optional(r.DishStartC, "/dish_start_c", -30, 300, "C", &f)
 	checkStages("/stages", r.Stages, &f)
 	return f.Err()
 }
 
-// checkHeatFactor notes a factor that no oven has; 0 is left out.
-func checkHeatFactor(at string, x float64, f *fault.Faults) {
-	if x != 0 {
-		f.RangeAt(at, "/heat_factor", x, 0.3, 3, "")
+// checkFactors notes factors that no oven has; 0 is left out.
+func checkFactors(at string, heat, steam float64, f *fault.Faults) {
+	if heat != 0 {
+		f.RangeAt(at, "/heat_factor", heat, 0.3, 3, "")
+	}
+	if steam != 0 {
+		f.RangeAt(at, "/steam_factor", steam, 0.2, 5, "")
 	}
 }
+
+// steamedOffG is what the filling gave off, kg, as a kitchen finds it, g.
+func (r *Request) steamedOffG(kg float64) float64 {
+	if r.SteamFactor > 0 {
+		kg *= r.SteamFactor
+	}
+	return kg * gramsPerKg
+}
+
+const gramsPerKg = 1000.0
 
 // CheckStages finds every wrong field of stages. It is nil or fault.Faults.
 func CheckStages(stages []Stage) error {

@@ -88,7 +88,7 @@ func (x *running) end() End {
 		x.c.colour[rim],
 		x.c.base,
 		x.c.setShare(),
-		x.m.steam * 1000,
-		x.m.driedOff * 1000,
+		x.r.steamedOffG(x.m.steam),
+		x.m.driedOff * gramsPerKg,
 	}
 }

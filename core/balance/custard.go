@@ -81,12 +81,12 @@ func (d *dessert) makeCustard() {
 		d.custard[1].G = *d.req.SugarG
 	}
 	if d.givenG == nil {
-		d.thickener, _ = larder.Thickeners.Get(starch)
+		d.thickener, _ = d.req.Own.Thickener(starch)
 		d.givenG = &d.custard[2].G
 	} else {
 		d.custard[2].Ingredient, _ = d.req.Own.Ingredient(d.thickener.Key)
 		d.custard[2].G = *d.givenG
 	}
-	egg, _ := larder.Thickeners.Get("egg")
+	egg, _ := d.req.Own.Thickener("egg")
 	d.beside = append(d.beside, filling.Dose{Thickener: egg, G: d.custard[0].G})
 }

@@ -368,16 +368,15 @@ func (d *dessert) lookThickener(f *fault.Faults) {
 	if asked == nil {
 		asked = &ThickenerAsked{Key: defaultThickener}
 	}
-	d.thickener = row(larder.Thickeners, asked.Key, "", "/thickener/key", "thickener", f)
+	th, ok := d.req.Own.Thickener(asked.Key)
+	d.thickener = known(th, ok, asked.Key, "", "/thickener/key", "thickener", f)
 	optional(asked.G, "/thickener/g", 0, 2000, "g", f)
 	d.givenG = asked.G
 	for i, a := range asked.With {
 		at := fmt.Sprintf("/thickener/with/%d", i)
 		f.RangeAt(at, "/g", a.G, 0, 2000, "g")
-		d.beside = append(
-			d.beside,
-			filling.Dose{Thickener: row(larder.Thickeners, a.Key, at, "/key", "thickener", f), G: a.G},
-		)
+		th, ok := d.req.Own.Thickener(a.Key)
+		d.beside = append(d.beside, filling.Dose{Thickener: known(th, ok, a.Key, at, "/key", "thickener", f), G: a.G})
 	}
 	optional(d.req.SetTarget, "/set_target", 0, filling.ScaleEnd, "", f)
 }

@@ -15,6 +15,34 @@ import (
 type Own struct {
 	Fruits      map[string]OwnRow `json:"fruits,omitempty"`
 	Ingredients map[string]OwnRow `json:"ingredients,omitempty"`
+	Thickeners  map[string]OwnRow `json:"thickeners,omitempty"`
+	Toppings    map[string]OwnRow `json:"toppings,omitempty"`
+}
+
+// The kinds of rows that a kitchen may have of its own.
+const (
+	OfFruit      = "fruit"
+	OfIngredient = "ingredient"
+	OfThickener  = "thickener"
+	OfTopping    = "topping"
+)
+
+// OwnKinds are all of them.
+var OwnKinds = []string{OfFruit, OfIngredient, OfThickener, OfTopping}
+
+// Rows are those of a kind, for writing; a kind that there is not has none.
+func (o *Own) Rows(kind string) map[string]OwnRow {
+	all := map[string]*map[string]OwnRow{
+		OfFruit: &o.Fruits, OfIngredient: &o.Ingredients, OfThickener: &o.Thickeners, OfTopping: &o.Toppings,
+	}
+	rows := all[kind]
+	if rows == nil {
+		return map[string]OwnRow{}
+	}
+	if *rows == nil {
+		*rows = map[string]OwnRow{}
+	}
+	return *rows
 }
 
 // OwnRow is one row of a kitchen's own.
@@ -74,6 +102,29 @@ var IngredientFigures = []Figure{
 	{Column: priceColumn, Name: "Price", Unit: "a kg", Low: 0, High: 1000, Basis: Kitchen},
 }
 
+// ThickenerFigures are the figures of a thickener.
+var ThickenerFigures = []Figure{
+	{Column: "strength", Name: "Strength of 1 g, as cornflour", Unit: "g", Low: 0.05, High: 5, Basis: Working},
+}
+
+// ToppingFigures are the figures of a topping.
+var ToppingFigures = []Figure{
+	{Column: "brown_rate", Name: "Browning, to a plain streusel's", Unit: "×", Low: 0.1, High: 10, Basis: Working},
+}
+
+// kindOf is what rows of a kind may have, and which keys the tables know.
+func kindOf(kind string) (figures []Figure, known func(string) bool) {
+	switch kind {
+	case OfIngredient:
+		return IngredientFigures, func(k string) bool { _, ok := Ingredients.Get(k); return ok }
+	case OfThickener:
+		return ThickenerFigures, func(k string) bool { _, ok := Thickeners.Get(k); return ok }
+	case OfTopping:
+		return ToppingFigures, func(k string) bool { _, ok := Toppings.Get(k); return ok }
+	}
+	return FruitFigures, func(k string) bool { _, ok := Fruits.Get(k); return ok }
+}
+
 // priceColumn is no column of the tables: a price is always the kitchen's own.
 const priceColumn = "price_per_kg"
 
@@ -89,6 +140,30 @@ func (o *Own) Fruit(key string) (Fruit, bool) {
 	}
 	f.Key, f.CompositionBasis = key, Kitchen
 	return f, ok
+}
+
+// Thickener is a thickener by its key, with the kitchen's own figures.
+func (o *Own) Thickener(key string) (Thickener, bool) {
+	if o == nil {
+		return Thickeners.Get(key)
+	}
+	return ownRow(Thickeners, o.Thickeners, key)
+}
+
+// Topping is a topping by its key, with the kitchen's own figures.
+func (o *Own) Topping(key string) (Topping, bool) {
+	if o == nil {
+		return Toppings.Get(key)
+	}
+	return ownRow(Toppings, o.Toppings, key)
+}
+
+func ownRow[T any](table Table[T], rows map[string]OwnRow, key string) (T, bool) {
+	own, ok := rows[key]
+	if !ok {
+		return table.Get(key)
+	}
+	return table.changed(own.from(key), own.Values)
 }
 
 // Ingredient is an ingredient by its key, with the kitchen's own figures.
@@ -137,24 +212,28 @@ func (o *Own) Check(at string, f *fault.Faults) {
 	if o == nil {
 		return
 	}
-	if n := len(o.Fruits) + len(o.Ingredients); n > mostOwn {
+	if n := len(o.Fruits) + len(o.Ingredients) + len(o.Thickeners) + len(o.Toppings); n > mostOwn {
 		f.Add(at, fault.TooMany(n, mostOwn))
 		return
 	}
-	for _, key := range slices.Sorted(maps.Keys(o.Fruits)) {
-		o.Fruits[key].Check(at+"/fruits/"+key, key, "fruit", f)
-	}
-	for _, key := range slices.Sorted(maps.Keys(o.Ingredients)) {
-		o.Ingredients[key].Check(at+"/ingredients/"+key, key, "ingredient", f)
+	for _, x := range []struct {
+		list, kind string
+		rows       map[string]OwnRow
+	}{
+		{"fruits", OfFruit, o.Fruits},
+		{"ingredients", OfIngredient, o.Ingredients},
+		{"thickeners", OfThickener, o.Thickeners},
+		{"toppings", OfTopping, o.Toppings},
+	} {
+		for _, key := range slices.Sorted(maps.Keys(x.rows)) {
+			x.rows[key].Check(at+"/"+x.list+"/"+key, key, x.kind, f)
+		}
 	}
 }
 
-// Check notes what is wrong with a row of its own; kind is fruit or ingredient.
+// Check notes what is wrong with a row of its own, of a kind.
 func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
-	figures, known := FruitFigures, func(k string) bool { _, ok := Fruits.Get(k); return ok }
-	if kind == "ingredient" {
-		figures, known = IngredientFigures, func(k string) bool { _, ok := Ingredients.Get(k); return ok }
-	}
+	figures, known := kindOf(kind)
 	if len(key) == 0 || len(key) > 60 {
 		f.Add(at, message.New("its key has {n} letters: give 1 to 60", message.Count(len(key))))
 	}
@@ -186,7 +265,7 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 		}
 		f.Range(at+"/values/"+column, r.Values[column], figures[i].Low, figures[i].High, figures[i].Unit)
 	}
-	if kind == "fruit" && f.Err() == nil {
+	if kind == OfFruit && f.Err() == nil {
 		checkWhole(r, key, at, f)
 	}
 }
@@ -204,8 +283,13 @@ func checkWhole(r OwnRow, key, at string, f *fault.Faults) {
 
 // TableFigure is the tables' own figure, false where they have none.
 func TableFigure(kind, key, column string) (float64, bool) {
-	if kind == "fruit" {
+	switch kind {
+	case OfFruit:
 		return Fruits.figure(key, column)
+	case OfThickener:
+		return Thickeners.figure(key, column)
+	case OfTopping:
+		return Toppings.figure(key, column)
 	}
 	return Ingredients.figure(key, column)
 }

@@ -5,10 +5,8 @@ package learn
 import (
 	"context"
 	"maps"
-	"slices"
 
 	"mabbin/core/bake"
-	"mabbin/core/balance"
 	"mabbin/core/larder"
 )
 
@@ -39,21 +37,8 @@ func (t Deviation) far() float64 {
 
 // weighed is a dessert with its weights held as the ticket had them, so that another truth finds the same in the bowls.
 func weighed(q bake.DessertRequest, a *bake.DessertAnswer) bake.DessertRequest {
-	r := &q.Request
-	sugar, dose := a.Balance.SugarG, a.Balance.ThickenerG
-	r.WeighFruit(a.Balance.FruitG)
-	r.SugarG = &sugar
-	r.Fruits = slices.Clone(r.Fruits)
-	if r.Custard == nil {
-		held := balance.ThickenerAsked{Key: "cornflour"}
-		if r.Thickener != nil {
-			held = *r.Thickener
-		}
-		held.G = &dose
-		r.Thickener = &held
-	}
+	q.Request = q.Request.Weighed(&a.Balance)
 	q.Setting.Stages = a.Plan.Stages
-	r.SteamedOffG = nil
 	return q
 }
 

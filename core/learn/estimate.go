@@ -5,6 +5,8 @@ import (
 	"math"
 	"slices"
 	"time"
+
+	"mabbin/core/larder"
 )
 
 // The deviations of one bake, which no other has.
@@ -80,7 +82,7 @@ func newEstimate(q LogRequest, surfaces []*Surface) *estimate {
 		}
 		for k, f := range s.fruits {
 			add(e.index(Softness, f.key, softnessSD), bySoftness, k)
-			add(e.index(Release, allFruit, releaseAllSD), byRelease, k)
+			add(e.index(Release, larder.AllFruit, releaseAllSD), byRelease, k)
 			add(e.index(Release, f.key, releaseFruitSD), byRelease, k)
 			if lot := b.Lots[f.key]; lot != "" {
 				add(e.index(Release, f.key+"|"+lot, releaseLotSD), byRelease, k)

@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"slices"
 	"sort"
+	"time"
 
 	"mabbin/core/bake"
 )
@@ -47,6 +48,9 @@ type Prediction struct {
 	LOO    *Forecast `json:"loo,omitempty"` // by what all other bakes teach; nil: nothing was told of it
 	// Past are minutes that were told of something after its end: they are asked back.
 	Past []string `json:"past_end,omitempty"`
+
+	at     time.Time
+	middle *float64 // min, as it was noted
 }
 
 // normals are as many draws of independent normal figures, the same each time: a Latin hypercube, so that each figure
@@ -164,14 +168,17 @@ func (j *judge) prediction(k int, on switches) Prediction {
 	all := j.without(k, true)
 	after := j.outlook(k, j.with(all, on))
 	before := j.outlook(k, j.with(all, none))
-	p := Prediction{ID: o.log.ID, Odd: []string{}, Before: before.forecast(), After: after.forecast()}
+	p := Prediction{ID: o.log.ID, at: o.log.At, Odd: []string{}, Before: before.forecast(), After: after.forecast()}
 	p.Past = pastEnd(o.log)
 	d := after.drivers(after.mean, after.own)
 	n := o.surface.at(d)
 	for i := range o.answers {
 		a := &o.answers[i]
+		if a.of == toldMiddle {
+			p.middle = &a.value
+		}
 		if o.log.LeftOut {
-			break
+			continue
 		}
 		if a.weight(o.surface.predict(a, &n, d)) < oddBelow && !slices.Contains(p.Odd, a.of) {
 			p.Odd = append(p.Odd, a.of)

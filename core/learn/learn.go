@@ -4,8 +4,12 @@ import (
 	"context"
 	"math"
 	"runtime"
+	"slices"
 	"sync"
 	"sync/atomic"
+	"time"
+
+	"mabbin/core/message"
 )
 
 // Learnt is what a log teaches.
@@ -194,6 +198,36 @@ func (s *Surface) asOffset(offset, heat float64) float64 {
 		}
 	}
 	return (lo + hi) / 2
+}
+
+// Foreseen is a time that somebody noted beside what was foreseen without it.
+type Foreseen struct {
+	ID            string
+	At            time.Time
+	Told          float64 // min, when the middle bubbled
+	Before, After float64 // by the tables, by what the other bakes teach
+	Low, High     float64 // of the 90 % range
+	Odd           bool
+	Says          message.Message
+}
+
+// Foreseen are the times of the middle's bubbling that were noted, the first bake first.
+func (l *Learnt) Foreseen() []Foreseen {
+	out := []Foreseen{}
+	for _, p := range l.Predictions {
+		if p.LOO == nil || p.middle == nil {
+			continue
+		}
+		r := p.LOO.MiddleBubbles
+		f := Foreseen{
+			ID: p.ID, At: p.at, Told: *p.middle, Before: p.Before.MiddleBubbles.Value, After: r.Value, Low: r.P05, High: r.P95,
+			Odd: slices.Contains(p.Odd, toldMiddle),
+		}
+		f.Says = message.New("noted {told} min, foreseen {range} min; by the tables {before}", message.Number(f.Told, 0),
+			message.Range(message.Number(f.Low, 0), message.Number(f.High, 0)), message.Number(f.Before, 0))
+		out = append(out, f)
+	}
+	return out
 }
 
 func (j *judge) total(on switches, all []Prediction) LearntScore {

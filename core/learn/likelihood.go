@@ -57,7 +57,11 @@ func answersOf(b *LoggedBake, s *Surface) (out []answer) {
 		}
 	}
 	if t.BeforeG != nil && t.AfterG != nil {
-		out = append(out, answer{of: toldWeight, value: *t.BeforeG - *t.AfterG})
+		lost := *t.BeforeG - *t.AfterG
+		if b.WholeDish {
+			lost = max(0, lost-s.beside)
+		}
+		out = append(out, answer{of: toldWeight, value: lost})
 	}
 	if b.Happened != nil {
 		for i, c := range bake.CrossedC {

@@ -30,6 +30,9 @@ type LoggedBake struct {
 	// Happened are the readings of a probe in the middle.
 	Happened *Probed `json:"happened,omitempty"`
 	LeftOut  bool    `json:"left_out,omitempty"` // by hand: nothing is learnt from it, but it is still predicted
+	// WholeDish says that the scale saw all that left the dish, and not the filling's steam alone: what dries off
+	// topping and base and what leaves below boiling is taken off.
+	WholeDish bool `json:"whole_dish,omitempty"`
 }
 
 // ToldOf is all that was told of a bake, in one.

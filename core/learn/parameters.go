@@ -1,6 +1,10 @@
 package learn
 
-import "strings"
+import (
+	"strings"
+
+	"mabbin/core/larder"
+)
 
 // What can be learnt. A key is that of an oven, a fruit, a fruit with its lot after a bar, a thickener or a topping.
 const (
@@ -18,8 +22,6 @@ type Name struct {
 	What string `json:"what"`
 	Key  string `json:"key"`
 }
-
-const allFruit = "*"
 
 // parameter is one unknown of the estimate: a normal prior, its mean 0 but for an oven whose offset was measured.
 type parameter struct {
@@ -64,8 +66,8 @@ func (p *parameters) group(i int) []int {
 // parts are the parameters that a reported figure is the sum of: a fruit's release is that of all fruit and its own.
 func (p *parameters) parts(i int) []int {
 	n := p.all[i].Name
-	if _, lot := fruitOf(n.Key); n.What == Release && n.Key != allFruit && !lot {
-		return []int{p.at[Name{Release, allFruit}], i}
+	if _, lot := fruitOf(n.Key); n.What == Release && n.Key != larder.AllFruit && !lot {
+		return []int{p.at[Name{Release, larder.AllFruit}], i}
 	}
 	return []int{i}
 }

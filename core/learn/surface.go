@@ -49,6 +49,7 @@ type Surface struct {
 	score   patch               // ln of the set score, by steam and release
 	steam   float64             // of the ledger, g, as expected
 	below   float64             // the part of it that leaves below boiling, which the model of the bake does not have
+	beside  float64             // g that leave the dish and are no steam of a boiling filling
 	pectin  float64             // share of the score that no thickener gives
 	borders bake.Borders        // of the words, as logarithms
 	fruits  []surfaceFruit
@@ -115,6 +116,7 @@ func newSurface(ctx context.Context, q bake.DessertRequest) (*Surface, error) {
 	held := weighed(q, a)
 	s.steam = max(leastSteam, a.Balance.Ledger.SteamedOffG)
 	s.below = max(0, s.steam-bakedSteam(a))
+	s.beside = s.below + a.Plan.Answer.End.DriedOffG
 	if err := s.balanceJuice(held, a); err != nil {
 		return nil, err
 	}

@@ -10,6 +10,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/bench/what-if", s.whatIf)
 	r.POST("/bench/cost", s.benchCost)
 	r.POST("/bench/nutrition", s.benchNutrition)
+	r.POST("/bench/forecast", s.benchForecast)
 	r.POST("/bench/ready-by", s.readyBy)
 	r.POST("/bench/alternatives", s.benchAlternatives)
 	r.POST("/balance", s.balance)
@@ -72,6 +73,8 @@ func (s *server) kitchenRoutes(k *gin.RouterGroup) {
 	k.POST("/cards/:card/versions", s.addVersion)
 	k.GET("/cards/:card/versions/:version/beside/:other", s.compareVersions)
 	// buying and selling
+	k.GET("/learnt", s.getLearnt)
+	k.PUT("/learnt", s.setLearnt)
 	k.GET("/store", s.getStore)
 	k.PUT("/store", s.setStore)
 	k.POST("/store/in", s.takeIn)

@@ -50,6 +50,7 @@ type server struct {
 	work      *work
 	planning  chan struct{} // has one for each day that is being laid
 	surfaces  learn.Keeper
+	learning  *app.Learning
 }
 
 // New is the whole of what is served: health, the API and the page in dist.
@@ -94,6 +95,13 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 			Store: cfg.Store, Watch: cfg.Store, Pantry: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock,
 		},
 	}
+	s.learning = &app.Learning{
+		Store: cfg.Store, Kitchens: cfg.Store, Surfaces: s.surfaces, Clock: cfg.Clock, Notify: cfg.Events.Changed,
+		Failed: func(kitchen uuid.UUID, err error) {
+			cfg.Log.Error("nothing could be learnt from a log", "kitchen", kitchen, "error", err)
+		},
+	}
+	s.log.Changed = s.learning.Afterwards
 	s.buying = app.Buying{
 		Store:    cfg.Store,
 		Kitchens: cfg.Store,

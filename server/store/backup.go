@@ -12,6 +12,7 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
+	"mabbin/core/learn"
 	"mabbin/core/message"
 	"mabbin/core/outcome"
 	"mabbin/core/oven"
@@ -51,6 +52,8 @@ var tables = []table{
 	{"house", plainRows("house", "kitchen_id"), column("has", day.CheckHouse)},
 	{"day", plainRows("day", "on_date"), all(column("asked", day.CheckAsked), column[day.Laid]("laid", nil))},
 	{"pantry", plainRows("pantry", "kitchen_id"), column[sell.Store]("has", nil)},
+	{"learning", plainRows("learning", "kitchen_id"), column("says", learn.CheckSays)},
+	{"learnt", plainRows("learnt", "version"), column[learn.Used]("used", nil)},
 	{"on_the_way", plainRows("on_the_way", "id"), column[[]app.WayStep]("steps", nil)},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
 	{

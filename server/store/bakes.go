@@ -18,7 +18,7 @@ import (
 )
 
 const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf,
-	filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id, batch`
+	filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id, learnt, batch`
 
 // bakeRead is what scanBake reads.
 const bakeRead = bakeColumns + `, (select coalesce(jsonb_agg(jsonb_build_object('at', at, 'was', was)
@@ -148,6 +148,7 @@ func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 	var b app.BakeRecord
 	var request, result, stages, told, happened, corrections []byte
 	var batch *string
+	var learnt *int
 	err := row.Scan(
 		&b.ID,
 		&b.Title,
@@ -171,11 +172,15 @@ func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 		&told,
 		&happened,
 		&b.Picture,
+		&learnt,
 		&batch,
 		&corrections,
 	)
 	if batch != nil {
 		b.Batch = *batch
+	}
+	if learnt != nil {
+		b.Learnt = *learnt
 	}
 	b.Unusable = decoded(map[string]kept{
 		"request": {request, &b.Request}, "result": {result, &b.Result}, "stages": {stages, &b.Stages},
@@ -221,7 +226,7 @@ func (s *Store) insertBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRec
 		tag, err := s.pool.Exec(
 			ctx,
 			`insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13,
-				$14, $15, $16, $17, $18, $19, $20, $21, $22, $23, $24)
+				$14, $15, $16, $17, $18, $19, $20, $21, $22, $23, $24, $25)
 			on conflict do nothing`,
 			kitchen,
 			b.ID,
@@ -246,6 +251,7 @@ func (s *Store) insertBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRec
 			b.Told,
 			b.Happened,
 			b.Picture,
+			b.Learnt,
 			sell.BatchNumber(on, n+try),
 		)
 		if err != nil || tag.RowsAffected() > 0 {

@@ -23,17 +23,14 @@ func (s *Store) Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error)
 	}
 	own := &larder.Own{Fruits: map[string]larder.OwnRow{}, Ingredients: map[string]larder.OwnRow{}}
 	for _, r := range rows {
-		row := larder.OwnRow{CopyOf: r.CopyOf, Name: r.Name, Values: r.Figures, Allergens: r.Allergens}
-		if r.Kind == "fruit" {
-			own.Fruits[r.Key] = row
-		} else {
-			own.Ingredients[r.Key] = row
+		own.Rows(r.Kind)[r.Key] = larder.OwnRow{
+			CopyOf: r.CopyOf, Name: r.Name, Values: r.Figures, Allergens: r.Allergens,
 		}
 	}
 	return own, nil
 }
 
-// SetOwn keeps a row of a kitchen's own, of a kind (fruit or ingredient), in the place of the one it had.
+// SetOwn keeps a row of a kitchen's own, of one of larder.OwnKinds, in the place of the one it had.
 func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of, key string, r larder.OwnRow) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err

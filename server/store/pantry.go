@@ -31,11 +31,7 @@ func pantryOf(ctx context.Context, from querier, kitchen uuid.UUID) (sell.Store,
 func (s *Store) UpdatePantry(
 	ctx context.Context, kitchen uuid.UUID, when app.If, change func(sell.Store) (sell.Store, error),
 ) (out sell.Store, err error) {
-	err = s.inTx(ctx, func(tx pgx.Tx) error {
-		var id uuid.UUID
-		if err := tx.QueryRow(ctx, `select id from kitchen where id = $1 for update`, kitchen).Scan(&id); err != nil {
-			return err
-		}
+	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
 		now, err := pantryOf(ctx, tx, kitchen)
 		if err == nil {
 			err = when.Holds(now)
@@ -51,4 +47,15 @@ func (s *Store) UpdatePantry(
 		return err
 	})
 	return out, err
+}
+
+// holding does something in one transaction that holds the kitchen.
+func (s *Store) holding(ctx context.Context, kitchen uuid.UUID, what func(pgx.Tx) error) error {
+	return s.inTx(ctx, func(tx pgx.Tx) error {
+		var id uuid.UUID
+		if err := tx.QueryRow(ctx, `select id from kitchen where id = $1 for update`, kitchen).Scan(&id); err != nil {
+			return err
+		}
+		return what(tx)
+	})
 }

@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is foreseen of what is on the Bench, with ranges, by all that its kitchen's log teaches */
+        post: operations["benchForecast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/bench/alternatives": {
         parameters: {
             query?: never;
@@ -912,6 +929,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/learnt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        /** What the kitchen's log teaches, and how well it foresees bakes that it did not see */
+        get: operations["getLearnt"];
+        /** Switch corrections off, leave bakes out, say that an oven was changed */
+        put: operations["setLearnt"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/own": {
         parameters: {
             query?: never;
@@ -937,7 +974,7 @@ export interface paths {
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                kind: "fruit" | "ingredient";
+                kind: "fruit" | "ingredient" | "thickener" | "topping";
                 key: string;
             };
             cookie?: never;
@@ -1817,6 +1854,14 @@ export interface components {
             ingredients?: {
                 [key: string]: components["schemas"]["OwnRow"];
             };
+            /** @description Their strength */
+            thickeners?: {
+                [key: string]: components["schemas"]["OwnRow"];
+            };
+            /** @description How fast they brown */
+            toppings?: {
+                [key: string]: components["schemas"]["OwnRow"];
+            };
         };
         OwnRow: {
             /** @description The table's row that it starts from; left out: its own key */
@@ -1985,6 +2030,8 @@ export interface components {
             happened?: components["schemas"]["LearnProbed"];
             /** @description By hand: nothing is learnt from it, and it is still predicted */
             left_out?: boolean;
+            /** @description The scale saw all that left the dish, and not the filling's steam alone */
+            whole_dish?: boolean;
         };
         LearnTold: {
             juice?: components["schemas"]["JuiceOutcome"];
@@ -2158,6 +2205,75 @@ export interface components {
             /** Format: double */
             lapse: number;
             fewest_bakes: number;
+        };
+        Outlook: {
+            middle: components["schemas"]["Text"];
+            cold: components["schemas"]["Text"];
+            top?: components["schemas"]["Text"];
+            basis: components["schemas"]["Text"];
+            forecast: components["schemas"]["LearntForecast"];
+        };
+        LearningSays: {
+            /** @description Corrections that are not used */
+            off: components["schemas"]["LearnName"][];
+            /** @description Bakes that teach nothing */
+            left_out: string[];
+            /** @description Ovens that were changed, and since when */
+            changed: components["schemas"]["ChangedOven"][];
+        };
+        ChangedOven: {
+            oven: string;
+            /** Format: date-time */
+            since: string;
+        };
+        Lesson: {
+            /** @enum {string} */
+            what: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour";
+            key: string;
+            /** @enum {string} */
+            state: "used" | "off" | "agrees" | "few";
+            of: components["schemas"]["Text"];
+            says: components["schemas"]["Text"];
+            bakes: number;
+        };
+        NoticedChange: {
+            oven: string;
+            /** Format: date-time */
+            since: string;
+            says: components["schemas"]["Text"];
+        };
+        /** @description A time of the middle's bubbling that was noted, min, beside what was foreseen without it */
+        LearntPoint: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            told: number;
+            /**
+             * Format: double
+             * @description By the tables
+             */
+            before: number;
+            /** Format: double */
+            after: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            odd: boolean;
+            says: components["schemas"]["Text"];
+        };
+        KitchenLearnt: {
+            says: components["schemas"]["LearningSays"];
+            revision: string;
+            lessons: components["schemas"]["Lesson"][];
+            summary: components["schemas"]["Text"];
+            noticed: components["schemas"]["NoticedChange"][];
+            points: components["schemas"]["LearntPoint"][];
+            /** @description Bakes of which minutes were told that lie after their end: they are asked back */
+            unclear: string[];
         };
         CrowdRequest: {
             request: components["schemas"]["BalanceRequest"];
@@ -3012,6 +3128,11 @@ export interface components {
             heat_factor?: number;
             /**
              * Format: double
+             * @description On what steams off the filling; left out: 1
+             */
+            steam_factor?: number;
+            /**
+             * Format: double
              * @description Left out: 18
              */
             dish_start_c?: number;
@@ -3061,6 +3182,21 @@ export interface components {
             request: components["schemas"]["BalanceRequest"];
             setting: components["schemas"]["BakeSetting"];
         };
+        /** @description What a kitchen's log has taught, as factors by the keys of fruits, thickeners and toppings; left out is one */
+        LearntFactors: {
+            release?: {
+                [key: string]: number;
+            };
+            softness?: {
+                [key: string]: number;
+            };
+            thickener?: {
+                [key: string]: number;
+            };
+            colour?: {
+                [key: string]: number;
+            };
+        };
         BakeSetting: {
             /** @enum {string} */
             heating?: "" | "conventional" | "fan";
@@ -3075,6 +3211,12 @@ export interface components {
              * @description On all convection and radiation in the oven; left out: 1
              */
             heat_factor?: number;
+            /**
+             * Format: double
+             * @description On what steams off the filling; left out: 1
+             */
+            steam_factor?: number;
+            factors?: components["schemas"]["LearntFactors"];
             /**
              * Format: double
              * @description Left out: by what was done to the fruit
@@ -5330,6 +5472,31 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    benchForecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description In words, with the figures behind them */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outlook"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     benchAlternatives: {
         parameters: {
             query?: never;
@@ -6689,6 +6856,62 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    getLearnt: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id of the caller's, to ask by how far it is */
+                "X-Work"?: components["parameters"]["WorkID"];
+            };
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description In sentences, with what the kitchen says of them */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenLearnt"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setLearnt: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The revision that the change is made upon; left out: whatever is there */
+                "If-Match"?: components["parameters"]["IfMatch"];
+            };
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LearningSays"];
+            };
+        };
+        responses: {
+            /** @description What the log teaches now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenLearnt"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listOwn: {
         parameters: {
             query?: never;
@@ -6718,7 +6941,7 @@ export interface operations {
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                kind: "fruit" | "ingredient";
+                kind: "fruit" | "ingredient" | "thickener" | "topping";
                 key: string;
             };
             cookie?: never;
@@ -6747,7 +6970,7 @@ export interface operations {
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                kind: "fruit" | "ingredient";
+                kind: "fruit" | "ingredient" | "thickener" | "topping";
                 key: string;
             };
             cookie?: never;

@@ -1,0 +1,64 @@
+package learn
+
+import (
+	"math"
+	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/message"
+)
+
+// Outlook is what is foreseen of a dessert, in words.
+type Outlook struct {
+	Middle   message.Message `json:"middle"` // when its middle bubbles
+	Cold     message.Message `json:"cold"`   // how its juice stands
+	Top      message.Message `json:"top,omitzero"`
+	Basis    message.Message `json:"basis"` // what the ranges are from
+	Forecast Forecast        `json:"forecast"`
+}
+
+// Of puts a forecast into words; bakes is how many it was learnt from.
+func (f *Forecast) Of(bakes int) Outlook {
+	out := Outlook{
+		Middle: message.New("{range} min", message.Range(
+			message.Number(math.Floor(f.MiddleBubbles.P05), 0), message.Number(math.Ceil(f.MiddleBubbles.P95), 0))),
+		Cold:     f.Juice.says(bake.JuiceWords),
+		Forecast: *f,
+	}
+	if f.Top != nil {
+		out.Top = f.Top.says(bake.TopWords)
+	}
+	switch {
+	case bakes < fewestBakes:
+		out.Basis = message.New("9 bakes in 10, in kitchens in general: your own log has too little to tell yet.")
+	default:
+		out.Basis = message.New("9 bakes in 10, by the {n} of your log.", message.Count(bakes))
+	}
+	return out
+}
+
+// said is the chance from which a word is told of.
+const said = 0.15
+
+// says the words that may come, the likeliest first, in tenths.
+func (c *Chances) says(scale []string) message.Message {
+	order := make([]int, len(c.P))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int {
+		if c.P[a] > c.P[b] {
+			return -1
+		}
+		return 1
+	})
+	var all []message.Message
+	for k, i := range order {
+		if k > 0 && c.P[i] < said {
+			break
+		}
+		all = append(all, message.New("{word} ({n} in 10)", message.Word(scale[i]),
+			message.Number(min(9, max(1, math.Round(10*c.P[i]))), 0)))
+	}
+	return message.Join(", ", all...)
+}

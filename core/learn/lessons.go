@@ -1,0 +1,170 @@
+package learn
+
+import (
+	"math"
+	"slices"
+	"strings"
+
+	"mabbin/core/larder"
+	"mabbin/core/message"
+)
+
+// State is what becomes of a correction.
+type State string
+
+// The states.
+const (
+	StateUsed   State = "used"
+	StateOff    State = "off"    // by hand: as the tables have it
+	StateAgrees State = "agrees" // it foresees unseen bakes no better than the tables
+	StateFew    State = "few"    // too few bakes to tell
+)
+
+// Lesson is one thing that a log teaches, as a kitchen reads it.
+type Lesson struct {
+	Name
+	State State           `json:"state"`
+	Of    message.Message `json:"of"`
+	Says  message.Message `json:"says"`
+	Bakes int             `json:"bakes"`
+}
+
+// Lessons are the corrections in sentences, those that are used first; what no bake bears on is not among them. Ovens
+// are what the kitchen calls them, by their keys; one that has no name there is left out.
+func (l *Learnt) Lessons(ovens map[string]string, own *larder.Own) []Lesson {
+	out := []Lesson{}
+	for _, c := range l.Corrections {
+		if c.Bakes == 0 || c.What == HeatFactor {
+			continue
+		}
+		if _, known := ovens[c.Key]; c.What == OvenOffset && !known {
+			continue
+		}
+		x := Lesson{Name: c.Name, Bakes: c.Bakes, Of: c.of(ovens, own), State: c.state()}
+		switch x.State {
+		case StateFew:
+			x.Says = message.New("{n} {bakes}: too few to tell.", message.Count(c.Bakes), bakesWord(c.Bakes))
+		case StateAgrees:
+			x.Says = message.New("{n} bakes agree with the tables.", message.Count(c.Bakes))
+		default:
+			x.Says = message.New("{Of} {is}, from {n} bakes; {error}.",
+				message.Part(x.Of), message.Part(l.is(c)), message.Count(c.Bakes), message.Part(c.errors()))
+		}
+		out = append(out, x)
+	}
+	slices.SortStableFunc(out, func(a, b Lesson) int { return a.State.order() - b.State.order() })
+	return out
+}
+
+// of is what it is learnt of.
+func (c *Correction) of(ovens map[string]string, own *larder.Own) message.Message {
+	name := func(text string) message.Arg { return message.Name(larder.Name(text)) }
+	switch c.What {
+	case OvenOffset:
+		return message.Value(message.Text(ovens[c.Key]))
+	case Thickener:
+		t, _ := own.Thickener(c.Key)
+		return message.Value(name(t.Name))
+	case Colour:
+		t, _ := own.Topping(c.Key)
+		return message.Value(name(t.Name))
+	case Steam:
+		return message.New("the steam")
+	}
+	if c.Key == larder.AllFruit {
+		return message.New("all fruit")
+	}
+	key, lot, isLot := strings.Cut(c.Key, "|")
+	f, _ := own.Fruit(key)
+	if isLot {
+		return message.New("{fruit} of “{lot}”", name(f.Name), message.Text(lot))
+	}
+	return message.Value(name(f.Name))
+}
+
+func (s State) order() int {
+	return slices.Index([]State{StateUsed, StateOff, StateAgrees, StateFew}, s)
+}
+
+func (c *Correction) state() State {
+	switch {
+	case c.Off:
+		return StateOff
+	case c.Used:
+		return StateUsed
+	case c.Bakes < fewestBakes:
+		return StateFew
+	}
+	return StateAgrees
+}
+
+func bakesWord(n int) message.Arg {
+	if n == 1 {
+		return message.Part(message.New("bake"))
+	}
+	return message.Part(message.New("bakes"))
+}
+
+// is says how much it is off, give or take one standard deviation.
+func (l *Learnt) is(c Correction) message.Message {
+	if c.What == OvenOffset {
+		for _, o := range l.Ovens {
+			if o.Key != c.Key {
+				continue
+			}
+			off := o.AsOffsetC - c.Prior
+			return message.New(
+				pick(off, "runs {off} cooler than was known, give or take {sd}", "runs {off} hotter than was known, give or take {sd}"),
+				message.CelsiusDifference(math.Round(math.Abs(off))), message.CelsiusDifference(math.Max(1, math.Round(o.SD))),
+			)
+		}
+	}
+	by := c.Estimate - 1
+	words := map[string][2]string{
+		Release:   {"gives {by} % less juice, give or take {sd}", "gives {by} % more juice, give or take {sd}"},
+		Softness:  {"softens {by} % more slowly, give or take {sd}", "softens {by} % faster, give or take {sd}"},
+		Thickener: {"thickens {by} % less, give or take {sd}", "thickens {by} % more, give or take {sd}"},
+		Colour:    {"browns {by} % more slowly, give or take {sd}", "browns {by} % faster, give or take {sd}"},
+		Steam:     {"is {by} % less, give or take {sd}", "is {by} % more, give or take {sd}"},
+	}[c.What]
+	return message.New(pick(by, words[0], words[1]), message.Number(100*math.Abs(by), 0), message.Number(100*c.SD, 0))
+}
+
+// errors say how far off predictions of unseen bakes were, without it and with it.
+func (c *Correction) errors() message.Message {
+	if c.Before == nil || c.After == nil {
+		return message.New("with it bakes are foreseen better")
+	}
+	if c.Unit == UnitMinutes {
+		return message.New("without it the time was off by {before} min, with it by {after}",
+			message.Number(*c.Before, 0), message.Number(*c.After, 0))
+	}
+	return message.New("without it the words were off by {before} steps, with it by {after}",
+		message.Number(*c.Before, 1), message.Number(*c.After, 1))
+}
+
+// Says what was noticed of an oven that has changed.
+func (c Change) Says(oven string) message.Message {
+	return message.New(
+		pick(c.Change,
+			"{oven} has run about {off} cooler since then, give or take {sd}. Was something done to it?",
+			"{oven} has run about {off} hotter since then, give or take {sd}. Was something done to it?"),
+		message.Text(oven), message.CelsiusDifference(math.Round(math.Abs(c.Change))),
+		message.CelsiusDifference(math.Round(c.SD)),
+	)
+}
+
+// Says how well unseen bakes are foreseen.
+func (s LearntScore) Says() message.Message {
+	switch {
+	case s.Bakes == 0:
+		return message.New("Nothing is logged yet that could teach anything: ranges are those of kitchens in general.")
+	case s.Bakes < fewestBakes:
+		return message.New("{n} {bakes}: too few to tell. Ranges are those of kitchens in general.",
+			message.Count(s.Bakes), bakesWord(s.Bakes))
+	case s.Held.Of == 0:
+		return message.New("From {n} bakes. Nobody has noted when one bubbled: that teaches the most.", message.Count(s.Bakes))
+	}
+	return message.New("From {n} bakes. {in} of {of} times that were noted lay in the 90 % range that was foreseen without them.",
+		message.Count(s.Bakes), message.Count(s.Held.P90), message.Count(s.Held.Of))
+}

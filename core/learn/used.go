@@ -1,0 +1,124 @@
+package learn
+
+import (
+	"maps"
+	"math"
+	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/larder"
+)
+
+// Used are the corrections that a kitchen's answers take. The zero value is the tables.
+type Used struct {
+	Version int `json:"version"` // counts the times that they changed
+	Bakes   int `json:"bakes"`   // that they are from
+	larder.Factors
+	Ovens map[string]UsedOven `json:"ovens,omitempty"` // by their keys
+	Steam float64             `json:"steam,omitempty"` // 0: as the model has it
+}
+
+// UsedOven is an oven as its bakes have it.
+type UsedOven struct {
+	OffsetC    float64 `json:"offset_c"`
+	HeatFactor float64 `json:"heat_factor"`
+	OffByC     float64 `json:"off_by_c"` // how far it may still be off
+}
+
+// Use are the corrections of what was learnt that are used.
+func (l *Learnt) Use() Used {
+	out := Used{
+		Bakes: l.Score.Bakes, Ovens: map[string]UsedOven{},
+		Factors: larder.Factors{
+			Release: map[string]float64{}, Softness: map[string]float64{}, Thickener: map[string]float64{},
+			Colour: map[string]float64{},
+		},
+	}
+	of := map[Name]Correction{}
+	for _, c := range l.Corrections {
+		of[c.Name] = c
+	}
+	all := of[Name{Release, larder.AllFruit}]
+	if all.Used {
+		out.Release[larder.AllFruit] = all.Estimate
+	}
+	for _, c := range l.Corrections {
+		fruit, lot := fruitOf(c.Key)
+		switch {
+		case c.What == Release && c.Key != larder.AllFruit && !lot && (c.Used || all.Used):
+			switch { // its estimate is the sum of both
+			case c.Used && all.Used:
+				out.Release[fruit] = c.Estimate
+			case c.Used:
+				out.Release[fruit] = c.Estimate / all.Estimate
+			}
+		case !c.Used:
+		case c.What == OvenOffset:
+			o := UsedOven{OffsetC: c.Estimate, HeatFactor: of[Name{HeatFactor, c.Key}].Estimate}
+			for _, x := range l.Ovens {
+				if x.Key == c.Key {
+					o.OffByC = max(leastOffByC, x.SD)
+				}
+			}
+			out.Ovens[c.Key] = o
+		case c.What == Softness:
+			out.Softness[c.Key] = c.Estimate
+		case c.What == Thickener:
+			out.Thickener[c.Key] = c.Estimate
+		case c.What == Colour:
+			out.Colour[c.Key] = c.Estimate
+		case c.What == Steam:
+			out.Steam = c.Estimate
+		}
+	}
+	return out
+}
+
+// leastOffByC is how far an oven may be off however often it was baked in: no two bakes are alike.
+const leastOffByC = bakeOvenSD
+
+// Same says that two are the same corrections, whatever their versions and how many bakes they are from: differences
+// that nobody could see are none.
+func (u Used) Same(o Used) bool {
+	alike := func(a, b float64) bool { return math.Abs(a-b) < 0.005 }
+	return alike(u.Steam, o.Steam) && maps.EqualFunc(u.Release, o.Release, alike) &&
+		maps.EqualFunc(u.Softness, o.Softness, alike) && maps.EqualFunc(u.Thickener, o.Thickener, alike) &&
+		maps.EqualFunc(u.Colour, o.Colour, alike) &&
+		maps.EqualFunc(u.Ovens, o.Ovens, func(a, b UsedOven) bool {
+			return math.Abs(a.OffsetC-b.OffsetC) < 0.1 && alike(a.HeatFactor, b.HeatFactor) &&
+				math.Abs(a.OffByC-b.OffByC) < 0.1
+		})
+}
+
+// In is a setting with the corrections of a kitchen, in an oven by its key; an empty key is an oven that nothing is
+// known of.
+func (u Used) In(s bake.Setting, oven string) bake.Setting {
+	if o, ok := u.Ovens[oven]; ok {
+		s.OvenOffsetC, s.HeatFactor, s.OffByC = o.OffsetC, o.HeatFactor, o.OffByC
+	}
+	s.SteamFactor = u.Steam
+	if len(u.Release)+len(u.Softness)+len(u.Thickener)+len(u.Colour) > 0 {
+		s.Factors = &u.Factors
+	}
+	return s
+}
+
+// Keys are what is used, in a fixed order.
+func (u Used) Keys() []Name {
+	out := []Name{}
+	add := func(what string, keys []string) {
+		slices.Sort(keys)
+		for _, k := range keys {
+			out = append(out, Name{what, k})
+		}
+	}
+	add(OvenOffset, slices.Collect(maps.Keys(u.Ovens)))
+	add(Release, slices.Collect(maps.Keys(u.Release)))
+	add(Softness, slices.Collect(maps.Keys(u.Softness)))
+	add(Thickener, slices.Collect(maps.Keys(u.Thickener)))
+	add(Colour, slices.Collect(maps.Keys(u.Colour)))
+	if u.Steam > 0 {
+		out = append(out, Name{Steam, ""})
+	}
+	return out
+}

@@ -1,0 +1,84 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"time"
+
+	"mabbin/app"
+	"mabbin/core/learn"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+)
+
+// LearningSays is what a kitchen says of what its log teaches; where it has said nothing, it is empty.
+func (s *Store) LearningSays(ctx context.Context, kitchen uuid.UUID) (learn.Says, error) {
+	if err := s.known(ctx, kitchen); err != nil {
+		return learn.Says{}, err
+	}
+	return learningSays(ctx, s.pool, kitchen)
+}
+
+func learningSays(ctx context.Context, from querier, kitchen uuid.UUID) (learn.Says, error) {
+	x, err := oneBy(ctx, from, pgx.RowTo[learn.Says], `select says from learning where kitchen_id = $1`, kitchen)
+	if errors.Is(err, app.ErrNotFound) {
+		return learn.Says{Off: []learn.Name{}, LeftOut: []string{}, Changed: []learn.ChangedOven{}}, nil
+	}
+	return x, err
+}
+
+// UpdateLearningSays changes it, in one transaction that holds the kitchen.
+func (s *Store) UpdateLearningSays(
+	ctx context.Context, kitchen uuid.UUID, when app.If, change func(learn.Says) (learn.Says, error),
+) (out learn.Says, err error) {
+	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+		now, err := learningSays(ctx, tx, kitchen)
+		if err == nil {
+			err = when.Holds(now)
+		}
+		if err == nil {
+			out, err = change(now)
+		}
+		if err != nil {
+			return err
+		}
+		_, err = tx.Exec(ctx, `insert into learning (kitchen_id, says) values ($1, $2)
+			on conflict (kitchen_id) do update set says = excluded.says`, kitchen, out)
+		return err
+	})
+	return out, err
+}
+
+// Learnt are the corrections that a kitchen's log has taught; where it has taught none, the tables.
+func (s *Store) Learnt(ctx context.Context, kitchen uuid.UUID) (learn.Used, error) {
+	return learntNow(ctx, s.pool, kitchen)
+}
+
+func learntNow(ctx context.Context, from querier, kitchen uuid.UUID) (learn.Used, error) {
+	u, err := oneBy(ctx, from, pgx.RowTo[learn.Used],
+		`select used || jsonb_build_object('version', version) from learnt where kitchen_id = $1
+		order by version desc limit 1`, kitchen)
+	if errors.Is(err, app.ErrNotFound) {
+		return learn.Used{}, nil
+	}
+	return u, err
+}
+
+// SetLearnt keeps corrections, as a new version where they are not those that are kept.
+func (s *Store) SetLearnt(
+	ctx context.Context, kitchen uuid.UUID, at time.Time, u learn.Used,
+) (kept learn.Used, changed bool, err error) {
+	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+		if kept, err = learntNow(ctx, tx, kitchen); err != nil || kept.Same(u) {
+			return err
+		}
+		u.Version, changed = kept.Version+1, true
+		kept = u
+		_, err = tx.Exec(
+			ctx, `insert into learnt (kitchen_id, version, at, used) values ($1, $2, $3, $4)`, kitchen, u.Version, at, u,
+		)
+		return err
+	})
+	return kept, changed, err
+}
