@@ -46,6 +46,7 @@ const (
 	bearsFrom     = 0.2 // of an answer's error, that one prior standard deviation moves it by
 	fewestBakes   = 3
 	oddBelow      = 0.3
+	standsFrom    = 1.5 // of its own give or take: what is less is not worth a word
 	changedFrom   = 3.0 // log evidence
 	// The weights of Student's t count as if each answer told (df + 1) / df, and it tells (df + 1) / (df + 3): where
 	// minutes are nearly all that is known, as of an oven, the variance is so much more.

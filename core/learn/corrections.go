@@ -22,6 +22,8 @@ type Correction struct {
 	After  *float64 `json:"after"`
 	Unit   string   `json:"unit"` // min or steps
 	Gain   float64  `json:"gain"` // of the log score, over these bakes
+
+	asOffset *LearntOven // of an oven, with its heat
 }
 
 // The units of an error.
@@ -192,7 +194,7 @@ func (j *judge) used() (switches, error) {
 }
 
 // corrections are all that may be learnt, with what is used.
-func (j *judge) corrections(on switches) []Correction {
+func (j *judge) corrections(on switches, ovens []LearntOven) []Correction {
 	out := make([]Correction, 0, len(j.all))
 	byGroup := map[int]compared{}
 	for _, g := range j.groups() {
@@ -212,6 +214,9 @@ func (j *judge) corrections(on switches) []Correction {
 		c.PriorSD, c.SD = math.Sqrt(prior), math.Sqrt(variance)
 		if p.What == OvenOffset {
 			c.Prior, c.Estimate = p.mean, at
+			if k := slices.IndexFunc(ovens, func(o LearntOven) bool { return o.Key == p.Key }); k >= 0 {
+				c.asOffset = &ovens[k]
+			}
 		} else {
 			c.Prior, c.Estimate = 1, math.Exp(at)
 		}

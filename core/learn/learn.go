@@ -76,8 +76,9 @@ func Learn(ctx context.Context, q LogRequest, keep Keeper, tick Tick) (*Learnt, 
 	if err != nil {
 		return nil, err
 	}
+	ovens := j.ovens()
 	out := &Learnt{
-		Corrections: j.corrections(on), Ovens: j.ovens(), Changes: e.changes(),
+		Corrections: j.corrections(on, ovens), Ovens: ovens, Changes: e.changes(),
 		Predictions: make([]Prediction, len(e.bakes)), Model: modelConstants(),
 	}
 	err = inParallel(ctx, len(e.bakes), func(k int) error {

@@ -48,7 +48,7 @@ func (l *Learnt) Lessons(ovens map[string]string, own *larder.Own) []Lesson {
 			x.Says = message.New("{n} bakes agree with the tables.", message.Count(c.Bakes))
 		default:
 			x.Says = message.New("{Of} {is}, from {n} bakes; {error}.",
-				message.Part(x.Of), message.Part(l.is(c)), message.Count(c.Bakes), message.Part(c.errors()))
+				message.Part(x.Of), message.Part(c.is()), message.Count(c.Bakes), message.Part(c.errors()))
 		}
 		out = append(out, x)
 	}
@@ -90,12 +90,21 @@ func (c *Correction) state() State {
 	switch {
 	case c.Off:
 		return StateOff
-	case c.Used:
-		return StateUsed
 	case c.Bakes < fewestBakes:
 		return StateFew
+	case c.Used && c.stands():
+		return StateUsed
 	}
 	return StateAgrees
+}
+
+// stands says whether a correction is more than its own give or take: what is less is not worth a word, nor a change
+// of a recipe.
+func (c *Correction) stands() bool {
+	if c.What == OvenOffset {
+		return c.asOffset == nil || math.Abs(c.asOffset.AsOffsetC-c.Prior) >= standsFrom*c.asOffset.SD
+	}
+	return math.Abs(math.Log(c.Estimate)) >= standsFrom*c.SD
 }
 
 func bakesWord(n int) message.Arg {
@@ -106,18 +115,13 @@ func bakesWord(n int) message.Arg {
 }
 
 // is says how much it is off, give or take one standard deviation.
-func (l *Learnt) is(c Correction) message.Message {
-	if c.What == OvenOffset {
-		for _, o := range l.Ovens {
-			if o.Key != c.Key {
-				continue
-			}
-			off := o.AsOffsetC - c.Prior
-			return message.New(
-				pick(off, "runs {off} cooler than was known, give or take {sd}", "runs {off} hotter than was known, give or take {sd}"),
-				message.CelsiusDifference(math.Round(math.Abs(off))), message.CelsiusDifference(math.Max(1, math.Round(o.SD))),
-			)
-		}
+func (c *Correction) is() message.Message {
+	if o := c.asOffset; o != nil {
+		off := o.AsOffsetC - c.Prior
+		return message.New(
+			pick(off, "runs {off} cooler than was known, give or take {sd}", "runs {off} hotter than was known, give or take {sd}"),
+			message.CelsiusDifference(math.Round(math.Abs(off))), message.CelsiusDifference(math.Max(1, math.Round(o.SD))),
+		)
 	}
 	by := c.Estimate - 1
 	words := map[string][2]string{
@@ -132,8 +136,12 @@ func (l *Learnt) is(c Correction) message.Message {
 
 // errors say how far off predictions of unseen bakes were, without it and with it.
 func (c *Correction) errors() message.Message {
-	if c.Before == nil || c.After == nil {
-		return message.New("with it bakes are foreseen better")
+	least := 0.05 // a difference that is seen as it is written
+	if c.Unit == UnitMinutes {
+		least = 0.5
+	}
+	if c.Before == nil || c.After == nil || *c.Before-*c.After < least {
+		return message.New("with it unseen bakes are foreseen more surely")
 	}
 	if c.Unit == UnitMinutes {
 		return message.New("without it the time was off by {before} min, with it by {after}",

@@ -41,8 +41,10 @@ func answersOf(b *LoggedBake, s *Surface) (out []answer) {
 		}
 		juice = ""
 	}
-	word(toldJuice, juice, bake.JuiceWords, wordSD)
-	word(toldHot, hot, bake.JuiceWords, hotWordSD)
+	if s.dose != "" { // eggs set otherwise
+		word(toldJuice, juice, bake.JuiceWords, wordSD)
+		word(toldHot, hot, bake.JuiceWords, hotWordSD)
+	}
 	word(toldFruit, t.Fruit, bake.FruitWords, wordSD)
 	if s.topping != "" {
 		word(toldTop, t.Top, bake.TopWords, wordSD)

@@ -55,7 +55,7 @@ type Surface struct {
 	fruits  []surfaceFruit
 	topping string // empty: bare
 	base    bool
-	dose    string // the thickener's key
+	dose    string // the thickener's key; empty: a custard
 }
 
 // surfaceFruit is a fruit of a surface with its part of the juice and of what is bitten.

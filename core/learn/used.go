@@ -25,7 +25,8 @@ type UsedOven struct {
 	OffByC     float64 `json:"off_by_c"` // how far it may still be off
 }
 
-// Use are the corrections of what was learnt that are used.
+// Use are the corrections of what was learnt that answers take: those that are used, and are more than their own give
+// or take.
 func (l *Learnt) Use() Used {
 	out := Used{
 		Bakes: l.Score.Bakes, Ovens: map[string]UsedOven{},
@@ -34,40 +35,34 @@ func (l *Learnt) Use() Used {
 			Colour: map[string]float64{},
 		},
 	}
-	of := map[Name]Correction{}
+	heat := map[string]float64{}
 	for _, c := range l.Corrections {
-		of[c.Name] = c
-	}
-	all := of[Name{Release, larder.AllFruit}]
-	if all.Used {
-		out.Release[larder.AllFruit] = all.Estimate
+		if c.What == HeatFactor {
+			heat[c.Key] = c.Estimate
+		}
 	}
 	for _, c := range l.Corrections {
-		fruit, lot := fruitOf(c.Key)
-		switch {
-		case c.What == Release && c.Key != larder.AllFruit && !lot && (c.Used || all.Used):
-			switch { // its estimate is the sum of both
-			case c.Used && all.Used:
-				out.Release[fruit] = c.Estimate
-			case c.Used:
-				out.Release[fruit] = c.Estimate / all.Estimate
-			}
-		case !c.Used:
-		case c.What == OvenOffset:
-			o := UsedOven{OffsetC: c.Estimate, HeatFactor: of[Name{HeatFactor, c.Key}].Estimate}
-			for _, x := range l.Ovens {
-				if x.Key == c.Key {
-					o.OffByC = max(leastOffByC, x.SD)
-				}
+		if c.state() != StateUsed {
+			continue
+		}
+		switch c.What {
+		case OvenOffset:
+			o := UsedOven{OffsetC: c.Estimate, HeatFactor: heat[c.Key], OffByC: leastOffByC}
+			if c.asOffset != nil {
+				o.OffByC = max(leastOffByC, c.asOffset.SD)
 			}
 			out.Ovens[c.Key] = o
-		case c.What == Softness:
+		case Release:
+			if _, lot := fruitOf(c.Key); !lot { // a fruit's is that of all fruit and its own
+				out.Release[c.Key] = c.Estimate
+			}
+		case Softness:
 			out.Softness[c.Key] = c.Estimate
-		case c.What == Thickener:
+		case Thickener:
 			out.Thickener[c.Key] = c.Estimate
-		case c.What == Colour:
+		case Colour:
 			out.Colour[c.Key] = c.Estimate
-		case c.What == Steam:
+		case Steam:
 			out.Steam = c.Estimate
 		}
 	}

@@ -25,7 +25,10 @@ var (
 		"Damson and apple crumble":       -0.05,
 		"Pear and blackberry streusel":   -0.10,
 		"Apricot cobbler":                0.10,
+		"Plum betty":                     0.40,
+		"Fig and orange bars":            -0.35,
 	}
+	tops = map[string]float64{"crumble_oat": 0.9} // how much faster than the tables they brown
 )
 
 // told is a bake that somebody wrote a line about.
@@ -211,7 +214,7 @@ func (c demoCard) baked(ctx context.Context, version int, plan *bake.DessertAnsw
 		OvenC:     ovenIs[c.oven.Name] + 1.5*r.NormFloat64(),
 		Release:   fruits[c.name] + 0.08*r.NormFloat64(),
 		Thickener: 0.05 * r.NormFloat64(),
-		Colour:    0.08 * r.NormFloat64(),
+		Colour:    tops[q.Request.Topping.Key] + 0.08*r.NormFloat64(),
 		Softness:  0.12 * r.NormFloat64(),
 	}
 	is.Release = max(-0.5, is.Release)
@@ -276,7 +279,8 @@ func toldOf(a *bake.DessertAnswer, r *rand.Rand) app.Outcome {
 		before := math.Round(
 			1200 + a.Balance.Portions.FinishedG + a.Balance.Portions.DriedOffG + a.Balance.Ledger.SteamedOffG,
 		)
-		o.Told.BeforeG, o.Told.AfterG = ptr(before), ptr(before-math.Round(a.Plan.Answer.End.SteamedOffG))
+		lost := a.Balance.Ledger.SteamedOffG + a.Plan.Answer.End.DriedOffG
+		o.Told.BeforeG, o.Told.AfterG = ptr(before), ptr(before-math.Round(lost))
 	}
 	if o.Juice != nil && r.Float64() < tells {
 		o.Told.Again = ptr(w.Fruit != "hard" && w.Top != "burnt" && w.Juice != "runny")

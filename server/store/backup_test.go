@@ -14,6 +14,8 @@ import (
 
 	"mabbin/app"
 	"mabbin/core/fault"
+	"mabbin/core/larder"
+	"mabbin/core/learn"
 	"mabbin/core/message"
 	"mabbin/core/watch"
 	"mabbin/server/demo"
@@ -100,6 +102,18 @@ func full(t *testing.T) *store.Store {
 	if err := s.SetOnTheWay(ctx, demo.Kitchen.ID, app.OnTheWay{
 		ID: uuid.New(), Title: "On its way", ReadyAt: wentIn,
 		Steps: []app.WayStep{{At: wentIn, Kind: "fruit", Says: message.New("Prepare the fruit"), State: "waiting"}},
+	}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.UpdateLearningSays(ctx, demo.Kitchen.ID, "", func(x learn.Says) (learn.Says, error) {
+		x.Off, x.LeftOut = []learn.Name{{What: learn.Steam}}, []string{page[1].ID.String()}
+		return x, nil
+	}); err != nil {
+		t.Fatal(err)
+	}
+	if _, _, err := s.SetLearnt(ctx, demo.Kitchen.ID, wentIn, learn.Used{
+		Bakes: 9, Factors: larder.Factors{Release: map[string]float64{"plum": 1.2}},
+		Ovens: map[string]learn.UsedOven{"old range": {OffsetC: -12, HeatFactor: 0.95, OffByC: 4}},
 	}); err != nil {
 		t.Fatal(err)
 	}

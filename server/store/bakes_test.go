@@ -32,8 +32,8 @@ func TestTheLogIsSearched(t *testing.T) {
 		"in the middle of one":   {app.BakeFilter{Words: "STREUS"}, 4},
 		"a word of the note":     {app.BakeFilter{Words: "tray"}, 1},
 		"a sign of a pattern":    {app.BakeFilter{Words: "%"}, 0},
-		"what came out":          {app.BakeFilter{Juice: "runny"}, 1},
-		"both":                   {app.BakeFilter{Words: "crumble", Juice: "spoonable"}, 4},
+		"what came out":          {app.BakeFilter{Juice: "runny"}, 2},
+		"both":                   {app.BakeFilter{Words: "crumble", Juice: "spoonable"}, 3},
 		"in an oven":             {app.BakeFilter{Oven: &ovens[0].ID}, 24},
 		"in an oven of nobody's": {app.BakeFilter{Oven: &uuid.UUID{}}, 0},
 	} {

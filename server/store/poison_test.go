@@ -78,6 +78,10 @@ func few(t *testing.T) tampered {
 	}
 	out.rows["own_row"] = []string{`{"kitchen_id":"` + demo.Kitchen.ID.String() +
 		`","kind":"fruit","key":"plum","figures":{"water_pct":85}}`}
+	out.rows["learning"] = []string{`{"kitchen_id":"` + demo.Kitchen.ID.String() +
+		`","says":{"off":[],"left_out":[],"changed":[]}}`}
+	out.rows["learnt"] = []string{`{"kitchen_id":"` + demo.Kitchen.ID.String() +
+		`","version":1,"at":"2026-10-17T09:00:00Z","used":{"version":1,"bakes":4,"release":{"plum":1.2}}}`}
 	for _, table := range store.Tables() {
 		if len(out.rows[table]) == 0 {
 			t.Fatalf("nothing of %s", table)
