@@ -279,7 +279,10 @@ func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Says) 
 			o = ovens[*b.OvenID]
 		}
 		key := ovenKey(b.OvenID, b.BakedAt, says)
-		if o != nil && key == o.ID.String() {
+		switch {
+		case o == nil:
+			out.ovens[key] = "" // there is but one
+		case key == o.ID.String():
 			out.ovens[key] = o.Name
 		}
 		logged := b.toLearnFrom(k.AltitudeM, o, key)
@@ -299,10 +302,14 @@ func (b BakeRecord) toLearnFrom(altitudeM float64, o *ShelfOven, oven string) le
 	if b.Happened != nil && len(b.Happened.Stages) > 0 {
 		s.Stages = bake.Elapsed(b.Happened.Stages, b.Happened.Minutes)
 	}
+	setting := SettingIn(altitudeM, o, s, Weather{})
+	told := learn.ToldBy(b.words(), b.Told)
+	if b.Happened == nil {
+		setting.Stages = told.BakedAtLeast(setting.Stages)
+	}
 	out := learn.LoggedBake{
 		ID: b.ID.String(), At: b.BakedAt, Oven: oven, Lots: map[string]string{}, WholeDish: true,
-		Request: bake.DessertRequest{Request: b.Request.Weighed(&b.Result), Setting: SettingIn(altitudeM, o, s, Weather{})},
-		Told:    learn.ToldBy(b.words(), b.Told),
+		Request: bake.DessertRequest{Request: b.Request.Weighed(&b.Result), Setting: setting}, Told: told,
 	}
 	for _, f := range b.Request.Fruits {
 		if lot := b.Told.Lots[f.Key]; lot != "" {

@@ -30,14 +30,14 @@ type Lesson struct {
 }
 
 // Lessons are the corrections in sentences, those that are used first; what no bake bears on is not among them. Ovens
-// are what the kitchen calls them, by their keys; one that has no name there is left out.
+// are what the kitchen calls them, by their keys; one that is not there is left out, and one without a name is the oven.
 func (l *Learnt) Lessons(ovens map[string]string, own *larder.Own) []Lesson {
 	out := []Lesson{}
 	for _, c := range l.Corrections {
 		if c.Bakes == 0 || c.What == HeatFactor {
 			continue
 		}
-		if _, known := ovens[c.Key]; c.What == OvenOffset && !known {
+		if _, known := ovens[c.Key]; c.What == OvenOffset && !known { // as it was before it was changed
 			continue
 		}
 		x := Lesson{Name: c.Name, Bakes: c.Bakes, Of: c.of(ovens, own), State: c.state()}
@@ -61,6 +61,9 @@ func (c *Correction) of(ovens map[string]string, own *larder.Own) message.Messag
 	name := func(text string) message.Arg { return message.Name(larder.Name(text)) }
 	switch c.What {
 	case OvenOffset:
+		if ovens[c.Key] == "" {
+			return message.New("the oven")
+		}
 		return message.Value(message.Text(ovens[c.Key]))
 	case Thickener:
 		t, _ := own.Thickener(c.Key)

@@ -2,6 +2,7 @@ package learn
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -58,6 +59,29 @@ func ToldBy(w bake.Words, t outcome.Told) ToldOf {
 		Words: w, JuiceHot: t.JuiceHot, Cooled: t.Cooled, RimMin: t.RimMin, MiddleMin: t.MiddleMin,
 		BeforeG: t.BeforeG, AfterG: t.AfterG,
 	}
+}
+
+// BakedAtLeast are stages that were planned and not watched, where something was seen to happen after their end: it
+// was still in the oven then, and the last of them in the oven went on.
+func (t ToldOf) BakedAtLeast(planned []bake.Stage) []bake.Stage {
+	end, last := 0.0, -1
+	for i, s := range planned {
+		if s.InOven() {
+			end, last = end+s.Minutes, i
+		}
+	}
+	seen := end
+	for _, m := range []*float64{t.RimMin, t.MiddleMin} {
+		if m != nil {
+			seen = max(seen, *m)
+		}
+	}
+	if last < 0 || seen == end {
+		return planned
+	}
+	out := slices.Clone(planned)
+	out[last].Minutes += seen - end
+	return out
 }
 
 // Probed is what a probe read.

@@ -38,7 +38,9 @@ func (s *server) listWatch(c *gin.Context) {
 	}
 	ways, also := s.Store.OnTheWay(c, kitchenOf(c))
 	out.OnTheWay = each(ways, wayTold)
-	s.respond(c, http.StatusOK, out, errors.Join(err, also))
+	used, unknown := s.Store.Learnt(c, kitchenOf(c))
+	out.Learnt = used.Version
+	s.respond(c, http.StatusOK, out, errors.Join(err, also, unknown))
 }
 
 func wayTold(w app.OnTheWay) api.OnTheWay {

@@ -4542,6 +4542,8 @@ export interface components {
             basis: components["schemas"]["Basis"];
         };
         Watch: {
+            /** @description The version of the corrections that the log has taught: where it is another one, what was predicted is to be asked for again; 0: none */
+            learnt: number;
             on_the_way: components["schemas"]["OnTheWay"][];
             /**
              * Format: date-time

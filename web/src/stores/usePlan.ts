@@ -6,6 +6,7 @@ import type { Moment } from './moment'
 import { useKitchen } from './useKitchen'
 import { units } from '@/format/amounts'
 import { useDessert, type Draft } from './useDessert'
+import { useWatch } from './useWatch'
 
 /** How long nothing may be changed until better stages are looked for: a plan stands still while a handle is drawn. */
 const searchAfterMs = 400
@@ -90,6 +91,11 @@ export const usePlan = defineStore('plan', () => {
     if (problem.value?.status === 0) setTimeout(() => void calculate(), 3000) // the server is away: the last answer stays
   }
   watch(key, () => void calculate(), { immediate: true })
+  const watched = useWatch()
+  watch(
+    () => watched.learnt,
+    (_, was) => was !== undefined && void calculate(),
+  )
   // Another dessert: what stands on the strip is not its own.
   watch(
     () => dessert.opened,

@@ -93,6 +93,8 @@ export const useWatch = defineStore('watch', () => {
   })
   watch(() => kitchen.kitchen?.id, look, { immediate: true })
 
+  /** The version of what the log has taught: another one predicts otherwise. */
+  const learnt = computed(() => all.value?.learnt)
   const desserts = computed(() => all.value?.desserts ?? [])
   watch(
     () => JSON.stringify(desserts.value.map((w) => [w.id, w.oven_id, w.out_at, w.stages])),
@@ -279,6 +281,7 @@ export const useWatch = defineStore('watch', () => {
     all,
     changes,
     desserts,
+    learnt,
     calls,
     due,
     now,

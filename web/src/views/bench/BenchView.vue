@@ -186,7 +186,8 @@ const logged = computed(() => ({
   baked_at: new Date().toISOString(),
   ...ofCard.value,
   request: dessert.asked ?? dessert.draft!.request,
-  setting: dessert.draft?.setting ?? {},
+  // by what was shown, also where it was proposed and not kept
+  setting: { ...dessert.draft?.setting, stages: plan.answer?.plan.stages ?? dessert.draft?.setting.stages },
   ...(inOven.value && { watch_id: inOven.value.id }),
 }))
 

@@ -14,11 +14,15 @@ import { bindKeys } from '@/ui/useKeys'
 import { useKitchen } from '@/stores/useKitchen'
 import { bandWords, date } from '@/format/amounts'
 import LoggedBake from './LoggedBake.vue'
+import { useLearnt } from './useLearnt'
 import { useLogHistory } from './useLogHistory'
 
 /** The library that draws comes when it is wanted. */
 const LogCharts = defineAsyncComponent(() => import('./LogCharts.vue'))
+const WhatWeLearnt = defineAsyncComponent(() => import('./WhatWeLearnt.vue'))
 const drawn = ref(false)
+const teaching = ref(false)
+const learning = useLearnt()
 const kitchen = useKitchen()
 const dessert = useDessert()
 const router = useRouter()
@@ -130,6 +134,15 @@ function again(b: Bake) {
       >
         {{ drawn ? 'Without the charts' : 'Charts' }}
       </button>
+      <button
+        v-if="kitchen.kitchen"
+        class="push"
+        :aria-expanded="teaching"
+        data-testid="teaches"
+        @click="teaching = !teaching"
+      >
+        {{ teaching ? 'Without the lessons' : 'What it teaches' }}
+      </button>
       <span v-if="kitchen.kitchen" class="take"
         >All of it as
         <a :href="`${path}.csv`" download="log.csv" data-testid="log-csv">a table (CSV)</a>
@@ -154,6 +167,7 @@ function again(b: Bake) {
     <p v-if="trouble" class="wrong" role="alert">
       {{ `${trouble.title}. Trying again every few seconds.` }}
     </p>
+    <WhatWeLearnt v-if="teaching" :from="learning" />
     <LogCharts v-if="drawn" :words="sought.words" :juice="sought.juice" :oven="sought.oven" />
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
@@ -172,8 +186,10 @@ function again(b: Bake) {
         :key="b.id"
         :bake="b"
         :chosen="chosen.some((c) => c.id === b.id)"
+        :left="learning.left(b.id)"
         @bench="again(b)"
         @choose="choose(b)"
+        @leave="(out) => learning.leaveOut(b.id, out)"
         @correct="correct(b)"
         @seek="(lot) => (words = lot)"
       />

@@ -10,8 +10,8 @@ import OutcomeCorrections from './OutcomeCorrections.vue'
 import BakeDiagnosis from './BakeDiagnosis.vue'
 
 /** One bake of the log: how it came out, and what to do another time; opened, all that is known of it. */
-const props = defineProps<{ bake: Bake; chosen: boolean }>()
-defineEmits<{ bench: []; choose: []; correct: []; seek: [words: string] }>()
+const props = defineProps<{ bake: Bake; chosen: boolean; left?: boolean }>()
+defineEmits<{ bench: []; choose: []; correct: []; seek: [words: string]; leave: [out: boolean] }>()
 const kitchen = useKitchen()
 const open = ref(false)
 /** What a listener tells it apart by. */
@@ -67,6 +67,9 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
         <button class="push" data-testid="correct" @click="$emit('correct')">Put right what was told</button>
         <button class="push" :data-testid="`choose-${bake.title}`" @click="$emit('choose')">
           {{ chosen ? 'Not side by side' : 'Side by side' }}
+        </button>
+        <button class="push" data-testid="leave-out" @click="$emit('leave', !left)">
+          {{ left ? 'Learn from it again' : 'Learn nothing from it' }}
         </button>
       </MoreMenu>
     </div>

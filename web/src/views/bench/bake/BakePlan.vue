@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Stage } from '@/api/client'
+import ForecastLine from './ForecastLine.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { degrees, heat, integer, warmth } from '@/format/amounts'
 import { outside, usePlan } from '@/stores/usePlan'
@@ -45,6 +46,7 @@ function drop(i: number) {
 <template>
   <div v-if="p" class="plan" data-testid="plan">
     <p>{{ p.says }}</p>
+    <ForecastLine />
     <p class="small" data-testid="plan-end">{{ plan.answer?.verdict.detail }}</p>
     <p v-if="p.unmet.length" class="wrong" role="status" data-testid="unmet">
       {{ own ? 'As entered' : 'No plan meets it all' }}: {{ p.unmet.join('; ') }}.

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { api, ask, inWords, type DessertCost } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, integer, lower, money, percent, short } from '@/format/amounts'
-import { useOfBake } from './useOfBake'
+import { useOfBake } from '../useOfBake'
 
 /** What its ingredients cost, by the kitchen's own prices; what has none is named, and never counted as nothing. */
 const kitchen = useKitchen()

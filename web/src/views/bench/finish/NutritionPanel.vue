@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { api, ask, inWords } from '@/api/client'
 import { grams } from '@/format/amounts'
-import { useOfBake } from './useOfBake'
+import { useOfBake } from '../useOfBake'
 
 /** Energy and nutrients as it stands at the table: an estimate from tables, and said to be one. */
 const open = ref(false)

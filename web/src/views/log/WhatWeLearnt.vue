@@ -1,0 +1,208 @@
+<script setup lang="ts">
+import { computed, onMounted, watch } from 'vue'
+import type { Lesson } from '@/api/client'
+import { useWatch } from '@/stores/useWatch'
+import LongWork from '@/ui/LongWork.vue'
+import { date, integer } from '@/format/amounts'
+import PointChart from './PointChart.vue'
+import type { useLearnt } from './useLearnt'
+
+/** What the whole log teaches: where this kitchen differs from the tables, how surely, and whether knowing it helps. */
+const props = defineProps<{ from: ReturnType<typeof useLearnt> }>()
+const { learnt, trouble, work } = props.from
+onMounted(() => void props.from.learn())
+// What was logged or put right meanwhile teaches something else.
+const watched = useWatch()
+watch(
+  () => watched.learnt,
+  () => void props.from.learn(),
+)
+const shown = computed(
+  () => learnt.value?.lessons.filter((l) => l.state === 'used' || l.state === 'off') ?? [],
+)
+const others = computed(() => learnt.value?.lessons.filter((l) => !shown.value.includes(l)) ?? [])
+const id = (l: Lesson) => `${l.what}-${l.key}`
+/** Juice, softness: two things may be learnt of one fruit. */
+const about = { release: 'juice', softness: 'softness', colour: 'browning', thickener: 'strength' } as Record<
+  string,
+  string
+>
+const titled = (l: Lesson) => (about[l.what] ? `${l.of}: ${about[l.what]}` : l.of)
+const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
+const points = computed(() => learnt.value?.points ?? [])
+const drawn = (of: 'before' | 'after') =>
+  points.value.map((p) => ({ x: p[of], y: p.told, says: `${p.title}, ${date(p.at)}: ${p.says}` }))
+const series = computed(() => [
+  { name: 'by what the other bakes teach', points: drawn('after') },
+  { name: 'by the tables', points: drawn('before') },
+])
+</script>
+
+<template>
+  <section class="panel learnt" aria-labelledby="learnt-title" data-testid="learnt">
+    <h2 id="learnt-title">What the log teaches</h2>
+    <p v-if="trouble" class="wrong" role="alert">{{ trouble }}.</p>
+    <LongWork
+      v-if="work.on.value && !learnt"
+      says="Baking the whole log again on paper, in other ovens"
+      :share="work.share.value"
+      @stop="work.stop"
+    />
+    <template v-if="learnt">
+      <p data-testid="learnt-summary">{{ learnt.summary }}</p>
+      <p v-for="n in learnt.noticed" :key="n.oven" class="notice" role="status" data-testid="oven-changed">
+        <span>{{ `Since ${date(n.since)}: ${n.says}` }}</span>
+        <button class="push" data-testid="say-changed" @click="from.changed(n.oven, n.since)">
+          It was changed then
+        </button>
+      </p>
+      <ul class="lessons">
+        <li
+          v-for="l in shown"
+          :key="id(l)"
+          :class="{ off: l.state === 'off' }"
+          :data-testid="`lesson-${l.what}`"
+        >
+          <p>{{ capital(l.says) }}</p>
+          <label class="switch">
+            <input
+              type="checkbox"
+              :checked="l.state === 'used'"
+              :aria-label="`Use it: ${titled(l)}`"
+              :data-testid="`use-${l.what}`"
+              @change="from.turn(l, ($event.target as HTMLInputElement).checked)"
+            />
+            {{ l.state === 'used' ? 'used' : 'off: as the tables have it' }}
+          </label>
+        </li>
+      </ul>
+      <p v-if="!shown.length" class="quiet">Nothing yet that the tables do not have.</p>
+      <details v-if="others.length" data-testid="lessons-none">
+        <summary>
+          {{ `${integer(others.length)} things about which the log says nothing else than the tables` }}
+        </summary>
+        <ul class="none">
+          <li v-for="l in others" :key="id(l)">
+            <strong>{{ capital(titled(l)) }}</strong>: {{ l.says }}
+          </li>
+        </ul>
+      </details>
+      <template v-if="points.length">
+        <PointChart
+          title="When the middle bubbled: foreseen, and noted"
+          across="foreseen, min"
+          up="noted, min"
+          :series="series"
+          diagonal
+          testid="chart-learnt"
+        />
+        <details data-testid="learnt-table">
+          <summary>As a table, with the bakes that may be left out</summary>
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">Bake</th>
+                <th scope="col">Noted, min</th>
+                <th scope="col">9 in 10 foreseen, min</th>
+                <th scope="col">Tables, min</th>
+                <th scope="col">Left out</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="p in points" :key="p.id" :class="{ odd: p.odd }">
+                <th scope="row">{{ `${p.title}, ${date(p.at)}${p.odd ? ' (odd)' : ''}` }}</th>
+                <td>{{ integer(p.told) }}</td>
+                <td>{{ `${integer(p.low)} to ${integer(p.high)}` }}</td>
+                <td>{{ integer(p.before) }}</td>
+                <td>
+                  <input
+                    type="checkbox"
+                    :checked="from.left(p.id)"
+                    :aria-label="`Left out: ${p.title}, ${date(p.at)}`"
+                    @change="from.leaveOut(p.id, ($event.target as HTMLInputElement).checked)"
+                  />
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </details>
+      </template>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.learnt {
+  display: grid;
+  gap: 8px;
+  margin-bottom: 8px;
+  padding: 10px 16px 14px;
+}
+.lessons {
+  display: grid;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.lessons li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 4px 24px;
+  align-items: center;
+  padding: 4px 0;
+  border-top: 1px solid var(--line);
+  font-size: 1.125rem;
+}
+.off p {
+  color: var(--ink-2);
+}
+.switch {
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 44px;
+  font-size: 1rem;
+}
+.switch input,
+td input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--rim);
+}
+figure {
+  max-width: 760px;
+}
+.notice {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+  justify-content: space-between;
+}
+.none {
+  columns: 2 420px;
+  padding-left: 20px;
+}
+summary {
+  min-height: 32px;
+  color: var(--rim-ink);
+  cursor: pointer;
+}
+table {
+  border-collapse: collapse;
+}
+th,
+td {
+  padding: 4px 12px 4px 0;
+  border-bottom: 1px solid var(--line);
+  text-align: right;
+}
+th:first-child {
+  text-align: left;
+}
+@media (width <= 700px) {
+  .lessons li {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
