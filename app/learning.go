@@ -28,7 +28,12 @@ type LearningStore interface {
 		ctx context.Context, kitchen uuid.UUID, when If, change func(learn.Says) (learn.Says, error),
 	) (learn.Says, error)
 	// SetLearnt keeps corrections, as a new version where they are not those that are kept.
-	SetLearnt(ctx context.Context, kitchen uuid.UUID, at time.Time, u learn.Used) (kept learn.Used, changed bool, err error)
+	SetLearnt(
+		ctx context.Context,
+		kitchen uuid.UUID,
+		at time.Time,
+		u learn.Used,
+	) (kept learn.Used, changed bool, err error)
 }
 
 // Learning is what is done about what the log teaches.
@@ -147,6 +152,22 @@ func (l *Learning) Afterwards(kitchen uuid.UUID) {
 			stop()
 			if !l.under.end(kitchen) {
 				return
+			}
+		}
+	}()
+}
+
+// AtStart learns from the log of each kitchen whose log has not been learnt from, without anybody waiting for it.
+func (l *Learning) AtStart(kitchens func(context.Context) ([]Kitchen, error)) {
+	go func() {
+		ctx := context.Background()
+		all, err := kitchens(ctx)
+		if err != nil {
+			l.Failed(uuid.Nil, err)
+		}
+		for _, k := range all {
+			if u, err := l.Kitchens.Learnt(ctx, k.ID); err == nil && u.Version == 0 {
+				l.Afterwards(k.ID)
 			}
 		}
 	}()

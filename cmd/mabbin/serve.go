@@ -74,7 +74,7 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 			defer func() { _ = logTo.Close() }()
 		}
 		log := slog.New(slog.NewJSONHandler(logTo, nil))
-		cfg := httpapi.Config{Store: s, Clock: time.Now, Events: new(httpapi.Events), Log: log}
+		cfg := httpapi.Config{Store: s, Clock: time.Now, Events: new(httpapi.Events), Log: log, LearnAtStart: true}
 		h, err := httpapi.New(cfg, web.Dist())
 		if err != nil {
 			return err

@@ -122,8 +122,13 @@ func (c *Correction) is() message.Message {
 	if o := c.asOffset; o != nil {
 		off := o.AsOffsetC - c.Prior
 		return message.New(
-			pick(off, "runs {off} cooler than was known, give or take {sd}", "runs {off} hotter than was known, give or take {sd}"),
-			message.CelsiusDifference(math.Round(math.Abs(off))), message.CelsiusDifference(math.Max(1, math.Round(o.SD))),
+			pick(
+				off,
+				"runs {off} cooler than was known, give or take {sd}",
+				"runs {off} hotter than was known, give or take {sd}",
+			),
+			message.CelsiusDifference(math.Round(math.Abs(off))),
+			message.CelsiusDifference(math.Max(1, math.Round(o.SD))),
 		)
 	}
 	by := c.Estimate - 1
@@ -174,8 +179,15 @@ func (s LearntScore) Says() message.Message {
 		return message.New("{n} {bakes}: too few to tell. Ranges are those of kitchens in general.",
 			message.Count(s.Bakes), bakesWord(s.Bakes))
 	case s.Held.Of == 0:
-		return message.New("From {n} bakes. Nobody has noted when one bubbled: that teaches the most.", message.Count(s.Bakes))
+		return message.New(
+			"From {n} bakes. Nobody has noted when one bubbled: that teaches the most.",
+			message.Count(s.Bakes),
+		)
 	}
-	return message.New("From {n} bakes. {in} of {of} times that were noted lay in the 90 % range that was foreseen without them.",
-		message.Count(s.Bakes), message.Count(s.Held.P90), message.Count(s.Held.Of))
+	return message.New(
+		"From {n} bakes. {in} of {of} times that were noted lay in the 90 % range that was foreseen without them.",
+		message.Count(s.Bakes),
+		message.Count(s.Held.P90),
+		message.Count(s.Held.Of),
+	)
 }

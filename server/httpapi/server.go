@@ -29,6 +29,8 @@ type Config struct {
 	Events *Events         // nil: new ones
 	Scales *devices.Scales // nil: new ones
 	Log    *slog.Logger
+	// LearnAtStart learns from the log of each kitchen whose log has not been learnt from yet.
+	LearnAtStart bool
 	// Deadlines bound how long a request may take; the zero value: the usual ones.
 	Deadlines Deadlines
 }
@@ -109,6 +111,9 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 		Days:     s.days,
 		Log:      cfg.Store,
 		Notify:   cfg.Events.Changed,
+	}
+	if cfg.LearnAtStart {
+		s.learning.AtStart(cfg.Store.Kitchens)
 	}
 	r.Use(s.logged, s.recovered, secure, s.paced)
 	r.GET("/healthz", func(c *gin.Context) { c.JSON(http.StatusOK, gin.H{"status": "alive"}) })

@@ -93,6 +93,7 @@ func full(t *testing.T) *store.Store {
 	if err != nil {
 		t.Fatal(err)
 	}
+	last := page[len(page)-1]
 	slices.SortStableFunc(page, func(a, b app.BakeRecord) int { // one with a picture
 		return cmp.Compare(len(fmt.Sprint(b.Picture)), len(fmt.Sprint(a.Picture)))
 	})
@@ -113,7 +114,7 @@ func full(t *testing.T) *store.Store {
 	}
 	if _, _, err := s.SetLearnt(ctx, demo.Kitchen.ID, wentIn, learn.Used{
 		Bakes: 9, Factors: larder.Factors{Release: map[string]float64{"plum": 1.2}},
-		Ovens: map[string]learn.UsedOven{"old range": {OffsetC: -12, HeatFactor: 0.95, OffByC: 4}},
+		Ovens: map[string]learn.UsedOven{last.OvenID.String(): {OffsetC: -12, HeatFactor: 0.95, OffByC: 4}},
 	}); err != nil {
 		t.Fatal(err)
 	}
@@ -190,6 +191,15 @@ func TestABackupRestoredIsTheSameKitchen(t *testing.T) {
 	w, err := s.Watched(t.Context(), k.ID)
 	if err != nil || len(w) != 1 || len(w[0].Calls) == 0 || len(w[0].Readings) != 5 {
 		t.Errorf("the watch is %+v, %v", w, err)
+	}
+	learnt, err := s.Learnt(t.Context(), k.ID)
+	if _, own := learnt.Ovens[second[len(second)-1].OvenID.String()]; err != nil || !own || learnt.Release["plum"] != 1.2 {
+		t.Errorf("it has learnt %+v, %v", learnt, err)
+	}
+	says, err := s.LearningSays(t.Context(), k.ID)
+	if err != nil || len(says.Off) != 1 || len(says.LeftOut) != 1 ||
+		!slices.ContainsFunc(second, func(b app.BakeRecord) bool { return b.ID.String() == says.LeftOut[0] }) {
+		t.Errorf("it says %+v, %v", says, err)
 	}
 	if err := s.RemoveKitchen(t.Context(), k.ID); err != nil {
 		t.Error(err)

@@ -296,6 +296,27 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 	switch name { // ids within
 	case "house":
 		within(row, "has", func(has columns) { r.each(has, "ovens", "oven") })
+	case "learning":
+		within(row, "says", func(says columns) {
+			r.each(says, "changed", "oven")
+			r.each(says, "off", "key")
+			var left []string
+			if json.Unmarshal(says["left_out"], &left) == nil {
+				for i := range left {
+					left[i] = r.hereText(left[i])
+				}
+				says["left_out"], _ = json.Marshal(left)
+			}
+		})
+	case "learnt":
+		within(row, "used", func(used columns) {
+			within(used, "ovens", func(ovens columns) {
+				for key, o := range maps.Clone(ovens) {
+					delete(ovens, key)
+					ovens[r.hereText(key)] = o
+				}
+			})
+		})
 	case "day":
 		within(row, "asked", func(asked columns) { r.each(asked, "orders", "card") })
 		delete(row, "laid") // it is laid anew
@@ -335,6 +356,15 @@ func (r *restoring) here(x uuid.UUID) uuid.UUID {
 		return x
 	}
 	return uuid.NewSHA1(r.kitchen, x[:])
+}
+
+// hereText is the same of an id that is a text; another text stays.
+func (r *restoring) hereText(x string) string {
+	id, err := uuid.Parse(x)
+	if err != nil {
+		return x
+	}
+	return r.here(id).String()
 }
 
 func (r *restoring) insert(ctx context.Context, name string, row map[string]json.RawMessage, was, at string) error {
