@@ -30,7 +30,8 @@ type Lesson struct {
 }
 
 // Lessons are the corrections in sentences, those that are used first; what no bake bears on is not among them. Ovens
-// are what the kitchen calls them, by their keys; one that is not there is left out, and one without a name is the oven.
+// are what the kitchen calls them, by their keys; one that is not there is left out, and one without a name is the
+// oven.
 func (l *Learnt) Lessons(ovens map[string]string, own *larder.Own) []Lesson {
 	out := []Lesson{}
 	for _, c := range l.Corrections {

@@ -136,7 +136,8 @@ func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
 		return pgx.BeginFunc(ctx, c, func(tx pgx.Tx) error {
 			// what points before what is pointed at
 			for _, table := range []string{
-				"learnt", "learning", "pantry", "on_the_way", "day", "house", "watch_call", "watch", "bake_correction", "bake", "picture", "card_version",
+				"learnt", "learning",
+				"pantry", "on_the_way", "day", "house", "watch_call", "watch", "bake_correction", "bake", "picture", "card_version",
 				"card", "oven", "dish", "own_row",
 			} {
 				if _, err := tx.Exec(ctx, `delete from `+table+` where kitchen_id = $1`, kitchen); err != nil {
