@@ -25,8 +25,13 @@ func (l Log) Explain(ctx context.Context, kitchen, id uuid.UUID, tick learn.Tick
 	if err != nil {
 		return nil, err
 	}
+	if b.Happened == nil {
+		setting.Stages = learn.ToldBy(b.words(), b.Told).BakedAtLeast(setting.Stages)
+	}
+	r := b.Request
+	r.Own, setting.Factors = setting.Factors.On(r.Own), nil // about what the log has taught
 	report := learn.Report{Words: b.words(), Told: b.Told, Happened: b.Happened}
-	return learn.Explain(ctx, bake.DessertRequest{Request: b.Request, Setting: setting}, report, tick)
+	return learn.Explain(ctx, bake.DessertRequest{Request: r, Setting: setting}, report, tick)
 }
 
 // Compare lays two bakes beside each other.

@@ -120,9 +120,12 @@ func (v *outlook) condition(t test) {
 type foreseen struct{ value, variance float64 }
 
 // foresee each answer of a bake.
-func (v *outlook) foresee() []foreseen {
+func (v *outlook) foresee() []foreseen { return v.foreseeAt(v.drivers(v.mean, v.own)) }
+
+// foreseeAt is each answer about other drivers.
+func (v *outlook) foreseeAt(d drivers) []foreseen {
 	out := make([]foreseen, len(v.answers))
-	y, slopes := v.slopes(v.drivers(v.mean, v.own))
+	y, slopes := v.slopes(d)
 	shares := v.shares(v.mean)
 	n := len(v.params)
 	by := make([]float64, n+deviations)

@@ -19,22 +19,6 @@ type Deviation struct {
 	Softness  float64 // how fast the fruit softens
 }
 
-// How sure the model is of each before anything is known: one standard deviation. The thickener's is more than its
-// strength alone: some of it stays in the bowl. Working figures.
-var prior = Deviation{OvenC: 10, Release: 0.20, Thickener: 0.15, Colour: 0.30, Softness: 0.25}
-
-// far is how unlikely a truth is, in squared deviations.
-func (t Deviation) far() float64 {
-	sum := 0.0
-	for _, x := range [][2]float64{{t.OvenC, prior.OvenC}, {t.Release, prior.Release}, {
-		t.Thickener,
-		prior.Thickener,
-	}, {t.Colour, prior.Colour}, {t.Softness, prior.Softness}} {
-		sum += x[0] * x[0] / (x[1] * x[1])
-	}
-	return sum
-}
-
 // weighed is a dessert with its weights held as the ticket had them, so that another truth finds the same in the bowls.
 func weighed(q bake.DessertRequest, a *bake.DessertAnswer) bake.DessertRequest {
 	q.Request = q.Request.Weighed(&a.Balance)

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"math"
 	"slices"
+	"time"
 
 	"mabbin/core/bake"
 	"mabbin/core/fault"
@@ -29,85 +30,78 @@ type Explanation struct {
 	// OnPaper is what was wrong with the plan already: its clocks that missed.
 	OnPaper []message.Message `json:"on_paper"`
 	Causes  []Cause           `json:"causes"` // the likeliest first; none where the model expected what came
+	// Settles is what one more observation would tell between the likeliest; zero: nothing needs to be told.
+	Settles message.Message `json:"settles,omitzero"`
 }
 
 // Cause is one thing that, had it been otherwise, gives what came out.
 type Cause struct {
 	Code     string            `json:"code"`
+	Chance   int               `json:"chance"` // in 10, of all that was looked at
 	Says     message.Message   `json:"says"`
 	Evidence message.Message   `json:"evidence"` // what it comes to with that one thing changed
 	Explains []message.Message `json:"explains"` // of what was told
 	Next     message.Message   `json:"next"`     // tried on the model
 }
 
-// suspect is one thing that may have been otherwise, by how much it is tried.
+// The causes.
+const (
+	causeOven      = "oven"
+	causeFruit     = "fruit"
+	causeThickener = "thickener"
+	causeColour    = "colour"
+	causeRipeness  = "ripeness"
+	causeDelay     = "delay"
+	causeWarm      = "warm"
+)
+
+// suspect is one thing that may have been otherwise, far more than from bake to bake.
 type suspect struct {
-	code string
-	by   []float64
-	as   func(float64) Deviation
-	says func(float64) message.Message
+	code     string
+	sd       float64 // C, ln of a factor, minutes, or steps
+	driver   int     // -1: not of the bake, but of what was noted
+	positive bool    // it can't be less than nothing
+	says     func(float64) message.Message
 }
 
-// suspects are looked at one at a time.
+// suspects are looked at one at a time. Working figures.
 var suspects = []suspect{
-	{
-		"oven",
-		[]float64{-40, -30, -20, -10, 10, 20, 30, 40},
-		func(x float64) Deviation { return Deviation{OvenC: x} },
-		func(x float64) message.Message {
-			return message.New(
-				pick(x, "The oven was about {degrees} cooler than it says", "The oven was about {degrees} hotter than it says"),
-				message.CelsiusDifference(math.Abs(x)),
-			)
-		},
-	},
-	{
-		"fruit",
-		[]float64{-0.4, -0.2, 0.2, 0.4, 0.6},
-		func(x float64) Deviation { return Deviation{Release: x} },
-		func(x float64) message.Message {
-			return message.New(
-				pick(x, "The fruit gave about {share} % less juice", "The fruit gave about {share} % more juice"),
-				share(x),
-			)
-		},
-	},
-	{
-		"thickener",
-		[]float64{-0.4, -0.25, -0.15, 0.15, 0.25},
-		func(x float64) Deviation { return Deviation{Thickener: x} },
-		func(x float64) message.Message {
-			return message.New(
-				pick(
-					x,
-					"The thickener did about {share} % less: some of it stayed in the bowl, went in lumps, or is old",
-					"The thickener did about {share} % more: a heaped measure, or a stronger kind",
-				),
-				share(x),
-			)
-		},
-	},
-	{
-		"colour",
-		[]float64{-0.6, -0.3, 0.3, 0.6, 1.2},
-		func(x float64) Deviation { return Deviation{Colour: x} },
-		func(x float64) message.Message {
-			return message.New(
-				pick(x, "The topping browned about {share} % more slowly", "The topping browned about {share} % faster"),
-				share(x),
-			)
-		},
-	},
-	{
-		"ripeness",
-		[]float64{-0.5, -0.25, 0.25, 0.5, 1},
-		func(x float64) Deviation { return Deviation{Softness: x} },
-		func(x float64) message.Message {
-			return message.New(
-				pick(x, "The fruit was harder than usual, or cut larger", "The fruit was softer than usual, or cut smaller"),
-			)
-		},
-	},
+	{causeOven, 20, byOven, false, func(x float64) message.Message {
+		return message.New(
+			pick(x, "The oven was about {degrees} cooler than it says", "The oven was about {degrees} hotter than it says"),
+			message.CelsiusDifference(math.Round(math.Abs(x))),
+		)
+	}},
+	{causeFruit, 0.4, byRelease, false, func(x float64) message.Message {
+		return message.New(
+			pick(x, "The fruit gave about {share} % less juice", "The fruit gave about {share} % more juice"), share(x),
+		)
+	}},
+	{causeThickener, 0.7, byThickener, false, func(x float64) message.Message {
+		return message.New(pick(
+			x,
+			"The thickener did about {share} % less: some of it stayed in the bowl, went in lumps, or is old",
+			"The thickener did about {share} % more: a heaped measure, or a stronger kind",
+		), share(x))
+	}},
+	{causeColour, 0.5, byColour, false, func(x float64) message.Message {
+		return message.New(
+			pick(x, "The topping browned about {share} % more slowly", "The topping browned about {share} % faster"), share(x),
+		)
+	}},
+	{causeRipeness, 0.6, bySoftness, false, func(x float64) message.Message {
+		return message.New(pick(
+			x, "The fruit was harder than usual, or cut larger", "The fruit was softer than usual, or cut smaller",
+		))
+	}},
+	{causeDelay, 10, -1, true, func(x float64) message.Message {
+		return message.New(
+			"The clock began about {n} min early, or the oven was not hot when it went in", message.Number(x, 0),
+		)
+	}},
+	{causeWarm, 1, -1, true, func(float64) message.Message {
+		return message.New("The juice was judged before it had cooled: it thickens until it is cold")
+	}},
 }
 
 func pick(x float64, below, above string) string {
@@ -117,25 +111,40 @@ func pick(x float64, below, above string) string {
 	return above
 }
 
-func share(x float64) message.Arg { return message.Number(100*math.Abs(x), 0) }
+// share is how much a factor is off, %, of its logarithm.
+func share(ln float64) message.Arg { return message.Number(100*math.Abs(math.Expm1(ln)), 0) }
 
-// How much what was told counts: a step on a scale of words, minutes, the share of the weight lost, and what a probe
-// is off by. A miss counts no more than mostMiss: something else may have happened.
 const (
-	wordStep    = 0.45
-	seenMin     = 4.0
-	lostPart    = 0.25
-	probeNoiseC = 2.0
-	mostMiss    = 16.0
-	clearly     = 0.5 // by so much a cause has to explain more than nothing does
-	mostSaid    = 3
+	saidFrom  = 1.5 // log evidence over nothing being otherwise
+	asEquals  = 1.0 // between two causes
+	mostSaid  = 3
+	gridReach = 3.0 // prior deviations
+	gridHalf  = 30
+	clearer   = 0.5 // by so much of its log density an answer is explained
+	easier    = 0.2 // the same of one that was complained of: any help is told, with how likely it is
 )
 
-// Tick is told how many bakes on paper are done, of how many. An error from it ends the work.
+// Tick is told how many pieces of work are done, of how many. An error from it ends the work.
 type Tick func(done, of int) error
 
+// reported is a bake that is to be explained, as the estimate sees it.
+type reported struct {
+	outlook
+	base drivers
+}
+
+// found is a cause with how far it would have to be off.
+type found struct {
+	suspect
+	by       float64
+	evidence float64
+	explains []message.Message
+	eases    bool // a complaint that was told
+}
+
 // Explain compares what was told with what the model expects, and looks for the one thing that, changed, explains the
-// most. q has the stages as they were; tick may be nil.
+// most: each gets a wide deviation of its own, and is held against none. q has the stages as they were, and what its
+// kitchen has learnt in its own rows; tick may be nil.
 func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick) (*Explanation, error) {
 	plan, err := bake.Dessert(ctx, q)
 	if err != nil {
@@ -156,50 +165,26 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 			message.New("it had {mm} too little room to boil", message.Millimetres(-plan.Balance.Fit.HotHeadspaceMM)),
 		)
 	}
-	before := misses(came, plan)
-	type found struct {
-		Cause
-		truth Deviation
-		score float64
-		eases bool // a complaint that was told
+	r, err := report(ctx, weighed(q, plan), came)
+	if err != nil {
+		return nil, err
 	}
-	var all []found
-	done, of := 0, 0
-	for _, s := range suspects {
-		of += len(s.by)
-	}
-	for _, s := range suspects {
-		best := found{score: math.Inf(1)}
-		for _, x := range s.by {
-			if tick != nil {
-				if err := tick(done, of); err != nil {
-					return nil, err
-				}
-			}
-			done++
-			t := s.as(x)
-			a, err := t.Simulate(ctx, q, plan)
-			if errors.As(err, new(fault.Faults)) {
-				continue // with that much of it there is no such dessert
-			}
-			if err != nil {
+	none := r.lnChances(suspect{driver: -1}, 0)
+	all, sum := []found{}, 1.0
+	for i, s := range suspects {
+		if tick != nil {
+			if err := tick(i, len(suspects)); err != nil {
 				return nil, err
 			}
-			m := misses(came, a)
-			if score := sum(m) + t.far(); score < best.score {
-				best = found{Cause{Code: s.code, Says: s.says(x), Evidence: evidence(came, a)}, t, score, false}
-				for i := range m {
-					if before[i].by > 0.5 && m[i].by < before[i].by/2 {
-						best.Explains = append(best.Explains, m[i].what)
-						best.eases = best.eases || complained[m[i].of]
-					}
-				}
-			}
 		}
-		if len(best.Explains) > 0 && best.score < sum(before)-clearly {
-			all = append(all, best)
+		if f, ok := r.look(s, none, complained); ok {
+			all = append(all, f)
+			sum += math.Exp(f.evidence)
 		}
 	}
+	all = slices.DeleteFunc(all, func(f found) bool {
+		return len(f.explains) == 0 || f.evidence < saidFrom && !(f.eases && f.evidence > 0)
+	})
 	slices.SortStableFunc(all, func(a, b found) int {
 		if a.eases != b.eases { // what was complained of is explained first
 			if a.eases {
@@ -207,100 +192,201 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 			}
 			return 1
 		}
-		return cmp.Compare(a.score, b.score)
+		return cmp.Compare(b.evidence, a.evidence)
 	})
-	for _, f := range all[:min(mostSaid, len(all))] {
-		f.Next = next(ctx, q, plan, f.truth)
-		out.Causes = append(out.Causes, f.Cause)
+	all = all[:min(mostSaid, len(all))]
+	for _, f := range all {
+		c := Cause{
+			Code: f.code, Says: f.says(f.by), Explains: f.explains,
+			Chance: int(min(9, max(1, math.Round(10*math.Exp(f.evidence)/sum)))),
+		}
+		if c.Evidence, c.Next, err = f.tried(ctx, q, plan, came, r); err != nil {
+			return nil, err
+		}
+		out.Causes = append(out.Causes, c)
+	}
+	if len(all) > 1 && all[0].eases == all[1].eases && math.Abs(all[0].evidence-all[1].evidence) <= asEquals {
+		out.Settles = r.settles(all[0], all[1])
 	}
 	return out, nil
 }
 
-// miss is how far a bake on paper is from one thing that was told, in squared deviations.
-type miss struct {
-	of   string // as outcome.Complaint has it; empty: nothing that is complained of
-	what message.Message
-	by   float64
+// report is a bake that is to be explained.
+func report(ctx context.Context, q bake.DessertRequest, came Report) (*reported, error) {
+	s, err := surfaceOf(ctx, q, nil)
+	if err != nil {
+		return nil, err
+	}
+	b := LoggedBake{ID: "it", At: time.Unix(0, 0), Request: q, Told: ToldBy(came.Words, came.Told), WholeDish: true}
+	if h := came.Happened; h != nil && len(h.Readings) > 0 {
+		b.Happened = &Probed{h.Readings}
+	}
+	e := newEstimate(LogRequest{Bakes: []LoggedBake{b}}, []*Surface{s})
+	certain := belief{e.mean, newMatrix(len(e.all))} // what is not the bake's own is as it was thought
+	r := &reported{outlook: e.outlook(0, certain)}
+	r.base = r.drivers(r.mean, r.own)
+	return r, nil
 }
 
-func sum(all []miss) (s float64) {
-	for _, m := range all {
-		s += m.by
+// at is what is foreseen where a suspect is off by so much.
+func (r *reported) at(s suspect, by float64) []foreseen {
+	d := r.base
+	if s.driver >= 0 {
+		d[s.driver] += by
 	}
-	return s
+	out := r.foreseeAt(d)
+	for i := range out {
+		a := &r.answers[i]
+		switch {
+		case s.code == causeDelay && a.minutes():
+			out[i].value += by
+		case s.code == causeWarm && a.of == toldJuice:
+			out[i].value -= by
+		}
+	}
+	return out
 }
 
-// misses has one for each thing that may be told, in the same order each time; what was not told is not missed.
-func misses(c Report, a *bake.DessertAnswer) []miss {
-	e, ran := a.Expected(), a.Plan.Answer
-	juice := e.Juice
-	if c.Told.Warm() {
-		juice = string(a.Balance.Set.HotBand)
+func (r *reported) lnChances(s suspect, by float64) (all []float64) {
+	for i, f := range r.at(s, by) {
+		all = append(all, r.answers[i].lnChance(f))
 	}
-	return []miss{
-		{"juice", message.New("the juice"), steps(bake.JuiceWords, c.Juice, juice)},
-		{"fruit", message.New("the fruit"), steps(bake.FruitWords, c.Fruit, e.Fruit)},
-		{"top", message.New("the top"), steps(bake.TopWords, c.Top, e.Top)},
-		{"base", message.New("the base"), steps(bake.BaseWords, c.Told.Base, e.Base)},
-		{"boiled_over", message.New("that it boiled over"), unlike(c.BoiledOver, e.BoiledOver)},
-		{"", message.New("when the rim bubbled"), late(c.Told.RimMin, ran.Events.RimBubbles)},
-		{"", message.New("when the middle bubbled"), late(c.Told.MiddleMin, ran.Events.MiddleBubbles)},
-		{"", message.New("the weight that it lost"), lighter(c.Told, ran.End.SteamedOffG)},
-		{"", message.New("the probe's curve"), offCurve(c.Happened, ran.Curves)},
-	}
+	return all
 }
 
-func unlike(told, expected *bool) float64 {
-	if told == nil || *told == *expected {
-		return 0
+// look holds a suspect against nothing being otherwise; false where it can't be seen at all.
+func (r *reported) look(s suspect, none []float64, complained map[string]bool) (found, bool) {
+	f := found{suspect: s}
+	total := func(all []float64) (sum float64) {
+		for _, x := range all {
+			sum += x
+		}
+		return sum
 	}
-	return 1 / (wordStep * wordStep)
+	before := total(none)
+	weights, sum := 0.0, 0.0
+	for i := -gridHalf; i <= gridHalf; i++ {
+		z := gridReach * float64(i) / gridHalf
+		if s.positive && z < 0 {
+			continue
+		}
+		p := math.Exp(-z * z / 2)
+		like := p * math.Exp(total(r.lnChances(s, z*s.sd))-before)
+		weights, sum, f.by = weights+p, sum+like, f.by+like*z*s.sd
+	}
+	if !(sum > 0) || len(none) == 0 {
+		return f, false
+	}
+	f.by /= sum
+	f.evidence = math.Log(sum / weights)
+	for i, x := range r.lnChances(s, f.by) {
+		of := r.answers[i].of
+		if x > none[i]+clearer || complained[of] && x > none[i]+easier {
+			f.explains = append(f.explains, answerNames[of])
+			f.eases = f.eases || complained[of]
+		}
+	}
+	return f, true
 }
 
-func lighter(t outcome.Told, expectedG float64) float64 {
-	g, ok := t.LostG()
-	if !ok {
-		return 0
-	}
-	d := (g - expectedG) / max(10, lostPart*expectedG)
-	return min(mostMiss, d*d)
+// answerNames are what was told, by its field.
+var answerNames = map[string]message.Message{
+	toldJuice: message.New("the juice"), toldHot: message.New("the juice, hot"), toldFruit: message.New("the fruit"),
+	toldTop: message.New("the top"), toldBase: message.New("the base"), toldRim: message.New("when the rim bubbled"),
+	toldMiddle: message.New("when the middle bubbled"), toldWeight: message.New("the weight that it lost"),
+	toldReadings: message.New("the probe's curve"),
 }
 
-// offCurve is how far the readings lie from the middle's curve, on the whole.
-func offCurve(h *outcome.Happened, curves bake.Curves) float64 {
-	if h == nil || len(h.Readings) == 0 {
-		return 0
+// deviation is a cause as the model tries it; false for what is not of the bake.
+func (f found) deviation() (Deviation, bool) {
+	x := math.Expm1(f.by)
+	switch f.code {
+	case causeOven:
+		return Deviation{OvenC: f.by}, true
+	case causeFruit:
+		return Deviation{Release: x}, true
+	case causeThickener:
+		return Deviation{Thickener: x}, true
+	case causeColour:
+		return Deviation{Colour: x}, true
+	case causeRipeness:
+		return Deviation{Softness: x}, true
 	}
-	d := 0.0
-	for _, p := range h.Readings {
-		d += p.C - curves.MiddleAt(p.Minute)
-	}
-	d /= float64(len(h.Readings)) * probeNoiseC
-	return min(mostMiss, d*d)
+	return Deviation{}, false
 }
 
-func steps(words []string, told, expected string) float64 {
-	i, j := slices.Index(words, told), slices.Index(words, expected)
-	if i < 0 || j < 0 {
-		return 0
+// tried is what a cause comes to on the model, and what to do another time if that is how it is.
+func (f found) tried(
+	ctx context.Context, q bake.DessertRequest, plan *bake.DessertAnswer, came Report, r *reported,
+) (evidence, again message.Message, err error) {
+	t, ofBake := f.deviation()
+	if ofBake {
+		a, err := t.Simulate(ctx, q, plan)
+		if err == nil {
+			return evidenceOf(came, a), next(ctx, q, plan, t), nil
+		}
+		if !errors.As(err, new(fault.Faults)) { // with so much of it there is no such dessert
+			return evidence, again, err
+		}
 	}
-	d := float64(i-j) / wordStep
-	return min(mostMiss, d*d)
+	if f.code == causeWarm {
+		return message.New("Cold, it would have stood {word}.", message.Word(plan.Expected().Juice)),
+			message.New("Let it cool below {c} before it is cut, and look once more.", message.Celsius(cutColdC)), nil
+	}
+	n := r.surface.at(r.base)
+	minute := math.Exp(n.ln[ofMiddle])
+	if f.code == causeDelay {
+		minute += f.by
+	}
+	return message.New("The middle would bubble after {n} min.", message.Number(minute, 0)),
+		message.New("Let the oven get hot, and start the clock as the dish goes in."), nil
 }
 
-func late(told, expected *float64) float64 {
-	if told == nil {
-		return 0
+// cutColdC is where juice counts as cold, C.
+const cutColdC = 35.0
+
+// settles is the observation that would tell two causes apart best.
+func (r *reported) settles(a, b found) message.Message {
+	x, y := a.at(r), b.at(r)
+	best, by := "", 1.0 // of its error: less tells nothing
+	for of, which := range map[string]int{toldRim: ofRim, toldMiddle: ofMiddle, toldWeight: ofSteam} {
+		if slices.ContainsFunc(r.answers, func(t answer) bool { return t.of == of }) {
+			continue
+		}
+		t := answer{of: of, value: math.Exp(x.ln[which])}
+		off := math.Abs(math.Exp(x.ln[which])-math.Exp(y.ln[which])) / t.error(t.value)
+		if off > by || off == by && of < best {
+			best, by = of, off
+		}
 	}
-	if expected == nil { // it never did on paper
-		return mostMiss
+	oven := a.code == causeOven || b.code == causeOven
+	fruit := a.code == causeFruit || b.code == causeFruit
+	switch {
+	case best == toldMiddle:
+		return message.New("These two are as likely. Note when the middle bubbles: that would tell them apart.")
+	case best == toldRim:
+		return message.New("These two are as likely. Note when the rim bubbles: that would tell them apart.")
+	case best == toldWeight:
+		return message.New("These two are as likely. Weigh it as it goes in and as it comes out: that would tell them apart.")
+	case fruit:
+		return message.New("These two are as likely. A test of the fruit (Fruit, how juicy is it?) would tell them apart.")
+	case oven:
+		return message.New("These two are as likely. A thermometer in the oven would tell them apart.")
 	}
-	d := (*told - *expected) / seenMin
-	return min(mostMiss, d*d)
+	return message.New("These two are as likely: change one of them at a time.")
 }
 
-// evidence is what the model gives with one thing changed, beside what was told.
-func evidence(c Report, a *bake.DessertAnswer) message.Message {
+// at is the bake where a cause holds.
+func (f found) at(r *reported) noticed {
+	d := r.base
+	if f.driver >= 0 {
+		d[f.driver] += f.by
+	}
+	return r.surface.at(d)
+}
+
+// evidenceOf is what the model gives with one thing changed, beside what was told.
+func evidenceOf(c Report, a *bake.DessertAnswer) message.Message {
 	e := a.Expected()
 	var comes []message.Message
 	word := func(told, as, expected string) {

@@ -42,7 +42,8 @@ func came(t *testing.T, q bake.DessertRequest, is Deviation) (bake.DessertReques
 	}
 	q.Setting.Stages = plan.Plan.Stages
 	e := a.Plan.Answer.Events
-	before, after := 3000.0, 3000-a.Plan.Answer.End.SteamedOffG
+	before := 3000.0
+	after := before - a.Balance.Ledger.SteamedOffG - a.Plan.Answer.End.DriedOffG
 	return q, Report{
 		Words: a.Expected(),
 		Told: outcome.Told{
@@ -67,7 +68,7 @@ func TestWhatWasOtherwiseIsFound(t *testing.T) {
 		"lost thickener":    {Deviation{Thickener: -0.3}, "thickener", "Scrape all of it"},
 		"a slow top":        {Deviation{Colour: -0.6}, "colour", "uncovered and hotter"},
 		"a quick top":       {Deviation{Colour: 0.6}, "colour", "Look sooner"},
-		"hard windfalls":    {Deviation{Softness: -0.5}, "ripeness", "Cut it smaller"},
+		"hard windfalls":    {Deviation{Softness: -0.88}, "ripeness", "Cut it smaller"},
 		"as it was thought": {Deviation{}, "", ""},
 	} {
 		q := plums()

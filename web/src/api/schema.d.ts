@@ -5087,10 +5087,13 @@ export interface components {
             wrong: components["schemas"]["Text"][];
             /** @description The clocks that missed on paper already */
             on_paper: components["schemas"]["Text"][];
+            settles?: components["schemas"]["Text"];
             /** @description The likeliest first */
             causes: {
                 /** @enum {string} */
-                code: "oven" | "fruit" | "thickener" | "colour" | "ripeness";
+                code: "oven" | "fruit" | "thickener" | "colour" | "ripeness" | "delay" | "warm";
+                /** @description In 10, of all that was looked at */
+                chance: number;
                 says: components["schemas"]["Text"];
                 evidence: components["schemas"]["Text"];
                 explains: components["schemas"]["Text"][];

@@ -69,6 +69,7 @@ const list = (all: string[]) =>
         <li v-for="c in why.causes" :key="c.code" :data-testid="`cause-${c.code}`">
           <p>
             <strong>{{ c.says }}.</strong>
+            {{ ` Likely: ${c.chance} in 10.` }}
             {{ `That explains ${list(c.explains)}.` }}
           </p>
           <p class="quiet">{{ c.evidence }}</p>
@@ -79,9 +80,10 @@ const list = (all: string[]) =>
         No single thing explains it better than chance. More of the questions answered, or a probe, would tell
         more.
       </p>
+      <p v-if="why.settles" data-testid="settles">{{ why.settles }}</p>
       <p v-if="why.causes.length" class="small quiet">
-        One thing at a time is changed in the model, as far as a kitchen may be off (working figures); the
-        likeliest stands first.
+        One thing at a time is changed in the model, about what the log has taught, far more than it differs
+        from bake to bake (working figures); what was complained of is explained first.
       </p>
     </template>
   </section>
