@@ -235,6 +235,9 @@ func (b *BakedCards) work(
 		b.answers.Add(string(key), a)
 	}
 	out.Answer = a
+	if err := b.before(ctx, out); err != nil {
+		return err
+	}
 	steamed := out.Dessert.Request
 	steamed.SteamedOffG = &a.Balance.Ledger.SteamedOffG
 	for i := range ovens {
@@ -249,6 +252,45 @@ func (b *BakedCards) work(
 			return err
 		}
 		out.Ways = append(out.Ways, ways...)
+	}
+	return nil
+}
+
+// before is how a dessert goes that was made before its day: from the freezer, at its own temperature, or warmed again.
+func (b *BakedCards) before(ctx context.Context, out *day.Ordered) error {
+	minutes, warm, err := bake.Rewarm(out.Answer.Bake)
+	if err == nil && warm && out.Dessert.Request.Custard == nil {
+		out.Rewarm = minutes
+	}
+	if !day.Freezes(out.Dessert.Request) {
+		return nil
+	}
+	q := out.Dessert
+	cold := day.FrozenC
+	q.Setting.FillingC, q.Setting.DishC, q.Setting.Stages = &cold, nil, nil
+	q.Request.SteamedOffG = &out.Answer.Balance.Ledger.SteamedOffG
+	raw, err := json.Marshal(q)
+	if err != nil {
+		return err
+	}
+	key := "frozen" + string(raw)
+	ways, known := b.ways.Get(key)
+	if !known {
+		p, err := bake.PlanOf(q)
+		if err != nil {
+			return nil //nolint:nilerr // what can't be baked so is not offered
+		}
+		stages, right, err := p.AtOven(ctx, out.Answer.Plan.OvenC)
+		if err != nil {
+			return err
+		}
+		if right {
+			ways = []day.OvenWay{{Stages: stages}}
+		}
+		b.ways.Add(key, ways)
+	}
+	if len(ways) > 0 {
+		out.Frozen = ways[0].Stages
 	}
 	return nil
 }

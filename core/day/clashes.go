@@ -165,6 +165,7 @@ func (s *schedule) oneOfEach() (out []try) {
 const (
 	byAhead = iota
 	byMix
+	byBefore
 	byStart
 	byDue
 	byDish
@@ -202,6 +203,9 @@ func (s *schedule) waysFor(b int) (out []try) {
 	add := func(w WayOut, kind string, order int) {
 		w.Batch = x.ID
 		w.Says = w.words(kind)
+		if !w.note.IsZero() {
+			w.Says = message.New("{way} ({note})", message.Part(w.Says), message.Part(w.note))
+		}
 		out = append(out, try{w, order})
 	}
 	n := 0
@@ -215,6 +219,9 @@ func (s *schedule) waysFor(b int) (out []try) {
 	}
 	for _, w := range s.mixWays(b) {
 		add(w, "topping", byMix)
+	}
+	for _, w := range s.beforeWays(b) {
+		add(w, "", byBefore)
 	}
 	if x.hasDue {
 		over := max(roundUpMin, roundUpMin*int(math.Ceil(float64(max(1, s.lateOf(b)))/roundUpMin)))

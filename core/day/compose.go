@@ -38,6 +38,8 @@ type Ordered struct {
 	Answer  *bake.DessertAnswer
 	Oven    string // of its card, by its id; empty: any
 	Ways    []OvenWay
+	Frozen  []bake.Stage // from the freezer, in its own oven; none: it is not to be frozen raw
+	Rewarm  float64      // min until it is warm again where it was baked before; 0: it is not to be
 }
 
 // OvenWay is a bake at one temperature in one of the ovens.
@@ -107,6 +109,7 @@ func (c *composing) resources() {
 		}
 		o := Oven{
 			ID: unique(s.Name, names), WarmCPerMin: h.Ovens[i].WarmCPerMin, CoolCPerMin: h.Ovens[i].CoolCPerMin,
+			DoorMin:  h.Ovens[i].DoorMin,
 			Heatings: []string{conventional, "fan", "bottom"}, Tiers: slices.Clone(h.Ovens[i].Tiers),
 		}
 		for t := range o.Tiers {
@@ -157,6 +160,7 @@ func (c *composing) order(o Ordered) {
 		}
 		b := BatchOf(Order{ID: id, Dessert: o.Dessert, Dishes: n, Due: &due, Serve: o.Serve}, o.Answer)
 		c.ways(&b, o)
+		c.before(&b, o)
 		for i := range b.Tasks {
 			t := &b.Tasks[i]
 			if t.Ahead && slices.Contains([]string{"topping", "crumbs", "pastry"}, t.Kind) {

@@ -50,6 +50,7 @@ type HouseOven struct {
 	Tiers       []Tier  `json:"tiers"`
 	WarmCPerMin float64 `json:"warm_c_per_min"`
 	CoolCPerMin float64 `json:"cool_c_per_min"`
+	DoorMin     float64 `json:"door_min,omitempty"` // that one opening costs what is in it; left out: a working figure
 }
 
 // What a kitchen has that has told nothing: one pair of hands from seven to seven, and a domestic oven's middle shelf.
@@ -59,6 +60,7 @@ const (
 	usualTierWide      = 45.0
 	usualTierDeep      = 36.0
 	usualWashMin       = 10
+	usualDoorMin       = 1.0 // the door open for half a minute, and the heat that comes back
 )
 
 // Usual fills in what a kitchen has not told; ovens are the ids of those on its shelf.
@@ -82,6 +84,9 @@ func (h House) Usual(ovens []string) House {
 		}
 		if o.WarmCPerMin == 0 {
 			o.WarmCPerMin = warmCPerMin
+		}
+		if o.DoorMin == 0 {
+			o.DoorMin = usualDoorMin
 		}
 		if o.CoolCPerMin == 0 {
 			o.CoolCPerMin = coolCPerMin
@@ -115,6 +120,7 @@ func CheckHouse(h House) error {
 		at := fmt.Sprintf("/ovens/%d", i)
 		f.Range(at+"/warm_c_per_min", o.WarmCPerMin, 0, 100, "C")
 		f.Range(at+"/cool_c_per_min", o.CoolCPerMin, 0, 100, "C")
+		f.Range(at+"/door_min", o.DoorMin, 0, 20, "min")
 		for j, t := range o.Tiers {
 			at := fmt.Sprintf("%s/tiers/%d", at, j)
 			f.OneOfAt(at, "/shelf", t.Shelf, "low", "middle", "high")

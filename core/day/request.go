@@ -87,6 +87,8 @@ type Batch struct {
 	HoldCM2   float64 `json:"hold_cm2,omitempty"`
 	Dishes    []Taken `json:"dishes,omitempty"`
 	Tasks     []Task  `json:"tasks"`
+
+	before map[string]*madeBefore // by the way out that makes it before its day
 }
 
 // Taken is how many of a dish a batch takes, and from when to when.
@@ -245,6 +247,8 @@ type WayOut struct {
 	Late    int             `json:"late_min"`
 	Window  int             `json:"window_min"`
 	Says    message.Message `json:"says"`
+
+	note message.Message // what it does to the dessert
 }
 
 // Less says whether an objective is better than another: the first level at which they differ decides.

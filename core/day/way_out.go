@@ -34,6 +34,10 @@ func (w WayOut) words(kind string) message.Message {
 		return message.New("make {what} of {batch} the day before", message.Part(nounOf(kind)), message.Text(w.Batch))
 	case "one_mix":
 		return message.New("mix {what} once for all that have it", message.Part(nounOf(kind)))
+	case wayFrozen:
+		return message.New("freeze {what} raw before its day: from the freezer it bakes {n} min", message.Text(w.Batch), n)
+	case wayBaked:
+		return message.New("bake {what} the day before: it is warm again after {n} min", message.Text(w.Batch), n)
 	case "start_earlier":
 		return message.New("begin {n} min earlier", n)
 	case "due_later":
@@ -58,6 +62,8 @@ func (w WayOut) Apply(q *Request) {
 		w.doneBefore(q)
 	case "one_mix":
 		q.mixOnce(w.Task)
+	case wayFrozen, wayBaked:
+		q.makeBefore(w.Batch, code)
 	case "start_earlier":
 		beginEarlier(q, w.Minutes)
 	case "due_later":

@@ -3998,7 +3998,7 @@ export interface components {
         /** @description Tried by planning: what is left out, late and over windows then */
         DayWayOut: {
             /** @enum {string} */
-            code: "ahead" | "one_mix" | "start_earlier" | "due_later" | "another_dish" | "more_hands" | "another_person" | "another_oven" | "fewer";
+            code: "ahead" | "one_mix" | "frozen_raw" | "baked_before" | "start_earlier" | "due_later" | "another_dish" | "more_hands" | "another_person" | "another_oven" | "fewer";
             batch?: string;
             task?: string;
             dish?: string;
@@ -4056,6 +4056,11 @@ export interface components {
             warm_c_per_min: number;
             /** Format: double */
             cool_c_per_min: number;
+            /**
+             * Format: double
+             * @description That one opening costs what is in it
+             */
+            door_min?: number;
         };
         HouseKept: {
             house: components["schemas"]["House"];

@@ -209,6 +209,17 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
                 (v) => v && change(`${nameOf(o.oven)} cools`, (h) => (h.ovens[i]!.cool_c_per_min = v))
               "
             />
+            <AmountField
+              label="One opening costs"
+              kind="minutes"
+              unit="min"
+              :model-value="o.door_min"
+              :problem="fault(`/ovens/${i}/door_min`)"
+              :testid="`door-min-${nameOf(o.oven)}`"
+              @update:model-value="
+                (v) => v && change(`the door of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.door_min = v))
+              "
+            />
             <button
               class="push"
               :data-testid="`add-tier-${nameOf(o.oven)}`"

@@ -1,0 +1,120 @@
+package day
+
+import (
+	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+)
+
+// The ways out that make a whole dessert before its day.
+const (
+	wayFrozen = "frozen_raw"   // and bake it from the freezer
+	wayBaked  = "baked_before" // and warm it again
+)
+
+// FrozenC is what a dessert from the freezer begins at, C.
+const FrozenC = -18.0
+
+// Freezes says whether a dessert may be frozen raw in its dish and baked from there: a custard weeps and curdles, and
+// biscuits that bake on the fruit are raised too late.
+func Freezes(r balance.Request) bool {
+	t, _ := larder.Toppings.Get(r.Topping.Key)
+	return r.Custard == nil && r.Style != "pandowdy" && t.Family != "biscuit" && t.Family != "praline"
+}
+
+// madeBefore is how a batch whose dessert was made before its day is in the oven on it, with what that does to it.
+type madeBefore struct {
+	alternatives []Alternative
+	note         message.Message
+}
+
+// minutes of the first way to bake it.
+func (m *madeBefore) minutes() (sum int) {
+	for _, s := range m.alternatives[0].Stages {
+		sum += s.Minutes
+	}
+	return sum
+}
+
+// before are the ways in which an order's dessert may be made before its day.
+func (c *composing) before(b *Batch, o Ordered) {
+	b.before = map[string]*madeBefore{}
+	plan := Alternative{ID: asCard, Shelf: o.Answer.Bake.Shelf, SDMin: UncertainMin(o.Answer)}
+	if own, ok := c.ovens[o.Oven]; ok {
+		plan.Ovens = []string{own.ID}
+	} else if o.Oven != "" {
+		return // its oven is not in use
+	}
+	if len(o.Frozen) > 0 {
+		a := plan
+		a.ID = "from the freezer"
+		a.bakedBy(o.Frozen, 0)
+		c.anywhere(&a)
+		m := &madeBefore{alternatives: []Alternative{a}}
+		if t := o.Dessert.Request.Thickener; t != nil && o.Answer.Balance.ThickenerG > 0 {
+			if th, ok := larder.Thickeners.Get(t.Key); ok && th.Freeze != "holds" {
+				m.note = message.New("{thickener} {does} after the freezer: the juice stands a little thinner",
+					message.Name(larder.Name(th.Name)), message.Word(th.Freeze))
+			}
+		}
+		b.before[wayFrozen] = m
+	}
+	if o.Rewarm > 0 && o.Serve != Cold {
+		a := plan
+		a.ID = "warmed again"
+		a.bakedBy([]bake.Stage{{Minutes: o.Rewarm, OvenC: bake.RewarmC, Cover: "foil"}}, 0)
+		c.anywhere(&a)
+		b.before[wayBaked] = &madeBefore{
+			alternatives: []Alternative{a},
+			note:         message.New("its topping is less crisp: leave the foil off for the last minutes"),
+		}
+	}
+}
+
+// makeBefore leaves of a batch what is left for its day: the oven, and what comes after it.
+func (q *Request) makeBefore(batch, code string) {
+	for i := range q.Batches {
+		b := &q.Batches[i]
+		m := b.before[code]
+		k := slices.IndexFunc(b.Tasks, func(t Task) bool { return t.Kind == "bake" })
+		if b.ID != batch || m == nil || k < 0 {
+			continue
+		}
+		baked := b.Tasks[k]
+		baked.After, baked.Alternatives = nil, m.alternatives
+		left := []Task{baked}
+		for _, t := range b.Tasks[k+1:] {
+			if slices.ContainsFunc(left, func(x Task) bool { return follows(t, x.ID) }) {
+				left = append(left, t)
+			}
+		}
+		b.Tasks = left
+		b.Dishes = slices.Clone(b.Dishes)
+		for j := range b.Dishes { // it has stood in its dish since
+			b.Dishes[j].FromTask = ""
+		}
+		b.before = nil
+	}
+}
+
+// beforeWays are the ways out that make all of a batch before its day: nothing of it may have begun.
+func (s *schedule) beforeWays(b int) (out []WayOut) {
+	x := &s.p.batches[b]
+	if slices.ContainsFunc(x.tasks, func(i int) bool { return s.p.tasks[i].pin != nil }) {
+		return nil
+	}
+	for _, from := range s.p.req.Batches {
+		if from.ID != x.ID {
+			continue
+		}
+		for _, code := range []string{wayFrozen, wayBaked} {
+			if m := from.before[code]; m != nil {
+				out = append(out, WayOut{Code: code, Batch: x.ID, Minutes: m.minutes(), note: m.note})
+			}
+		}
+	}
+	return out
+}

@@ -1,0 +1,100 @@
+package day_test
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"mabbin/core/bake"
+	"mabbin/core/day"
+)
+
+// early is a crumble that is wanted so soon after the kitchen opens that it can't be made fresh, with the ways in which
+// it may be made before its day.
+func early(t *testing.T, serve day.Serve) day.Ordered {
+	t.Helper()
+	o := ordered(
+		t,
+		day.Wanted{ID: "Early", Card: "c", Dishes: 1, Due: 8*60 + 8, Serve: serve},
+		func(*bake.DessertRequest) {},
+	)
+	cold := day.FrozenC
+	q := o.Dessert
+	q.Setting.FillingC = &cold
+	p, err := bake.PlanOf(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	stages, right, err := p.AtOven(t.Context(), o.Answer.Plan.OvenC)
+	if err != nil || !right {
+		t.Fatalf("from the freezer: %v, %v", right, err)
+	}
+	o.Frozen = stages
+	if o.Rewarm, right, err = bake.Rewarm(o.Answer.Bake); err != nil || !right {
+		t.Fatalf("warmed again: %v, %v", right, err)
+	}
+	return o
+}
+
+// A dessert that is wanted before it can be made fresh is offered baked the day before; taken, what is left of it for
+// the day is the oven, and it is in time.
+func TestADessertIsMadeBeforeItsDay(t *testing.T) {
+	o := early(t, day.Hot)
+	asked := day.Asked{Orders: []day.Wanted{o.Wanted}}
+	fresh, _ := lay(t, yard(), asked, []day.Ordered{o}, 0, nil)
+	if len(fresh.Plan.Clashes) != 1 {
+		t.Fatalf("made fresh it is in time: %+v", fresh.Orders)
+	}
+	i := slices.IndexFunc(fresh.Plan.Clashes[0].WaysOut, func(w day.WayOut) bool { return w.Code == "baked_before" })
+	if i < 0 {
+		t.Fatalf("it is not offered: %+v", fresh.Plan.Clashes[0].WaysOut)
+	}
+	way := fresh.Plan.Clashes[0].WaysOut[i]
+	if says := way.Says.String(); !strings.Contains(says, "the day before") || !strings.Contains(says, "less crisp") {
+		t.Errorf("it says %q", says)
+	}
+	asked.Ways = []day.WayTaken{{Code: way.Code, Batch: way.Batch, Minutes: way.Minutes}}
+	laid, q := lay(t, yard(), asked, []day.Ordered{o}, 0, nil)
+	if len(laid.Plan.Clashes) != 0 || !laid.Orders[0].InTime {
+		t.Errorf("baked before, it is not in time: %+v", laid.Plan.Clashes)
+	}
+	for _, x := range q.Batches[0].Tasks {
+		if slices.Contains([]string{"fruit", "topping", "assemble", "chill"}, x.Kind) {
+			t.Errorf("on its day there is still %s", x.Kind)
+		}
+	}
+	if len(laid.Ways) != 1 {
+		t.Errorf("the ways that were taken: %v", laid.Ways)
+	}
+}
+
+// From the freezer it bakes longer, and its juice stands a little thinner where the thickener weeps.
+func TestFromTheFreezer(t *testing.T) {
+	o := early(t, day.Cold)
+	fresh, frozen := 0.0, 0.0
+	for _, s := range o.Answer.Plan.Stages {
+		fresh += s.Minutes
+	}
+	for _, s := range o.Frozen {
+		frozen += s.Minutes
+	}
+	if frozen < fresh+15 {
+		t.Errorf("%g min from the freezer, %g fresh", frozen, fresh)
+	}
+	asked := day.Asked{
+		Orders: []day.Wanted{o.Wanted}, Ways: []day.WayTaken{{Code: "frozen_raw", Batch: "Early"}},
+	}
+	_, q := lay(t, yard(), asked, []day.Ordered{o}, 0, nil)
+	for _, x := range q.Batches[0].Tasks {
+		if x.Kind == "bake" && (len(x.Alternatives) != 1 || x.Alternatives[0].ID != "from the freezer" || len(x.After) != 0) {
+			t.Errorf("its bake is %+v", x)
+		}
+	}
+	for change, want := range map[string]bool{"crumble_classic": true, "biscuit_drop": false} {
+		r := o.Dessert.Request
+		r.Topping.Key = change
+		if day.Freezes(r) != want {
+			t.Errorf("%s freezes: %v", change, !want)
+		}
+	}
+}
