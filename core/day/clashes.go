@@ -81,7 +81,10 @@ func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time
 		c := Clash{Batch: s.p.batches[b].ID, Resource: resource, Over: s.overBy(b), WaysOut: []WayOut{}}
 		ways := append(run(own[i]), everybody...)
 		slices.SortStableFunc(ways, func(a, b trial) int {
-			return cmp.Or(cmp.Compare(a.order, b.order), cmp.Compare(a.way.Minutes, b.way.Minutes))
+			return cmp.Or(
+				a.way.leaves()-b.way.leaves(), // what mends all of it comes first
+				cmp.Compare(a.order, b.order), cmp.Compare(a.way.Minutes, b.way.Minutes),
+			)
 		})
 		for _, w := range ways[:min(len(ways), mostWays)] {
 			c.WaysOut = append(c.WaysOut, w.way)
@@ -90,6 +93,14 @@ func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time
 		out = append(out, c)
 	}
 	return out
+}
+
+// leaves is 0 where a way out leaves nothing to mend, else 1.
+func (w WayOut) leaves() int {
+	if w.LeftOut == 0 && w.Late == 0 && w.Window == 0 {
+		return 0
+	}
+	return 1
 }
 
 // firstThree says whether an objective is better in what is left out, late or over a window.

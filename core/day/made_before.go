@@ -56,8 +56,7 @@ func (c *composing) before(b *Batch, o Ordered) {
 		m := &madeBefore{alternatives: []Alternative{a}}
 		if t := o.Dessert.Request.Thickener; t != nil && o.Answer.Balance.ThickenerG > 0 {
 			if th, ok := larder.Thickeners.Get(t.Key); ok && th.Freeze != "holds" {
-				m.note = message.New("{thickener} {does} after the freezer: the juice stands a little thinner",
-					message.Name(larder.Name(th.Name)), message.Word(th.Freeze))
+				m.note = message.New("its thickener {does} after the freezer", message.Word(th.Freeze))
 			}
 		}
 		b.before[wayFrozen] = m
@@ -69,7 +68,7 @@ func (c *composing) before(b *Batch, o Ordered) {
 		c.anywhere(&a)
 		b.before[wayBaked] = &madeBefore{
 			alternatives: []Alternative{a},
-			note:         message.New("its topping is less crisp: leave the foil off for the last minutes"),
+			note:         message.New("its topping is less crisp then"),
 		}
 	}
 }

@@ -35,9 +35,9 @@ func (w WayOut) words(kind string) message.Message {
 	case "one_mix":
 		return message.New("mix {what} once for all that have it", message.Part(nounOf(kind)))
 	case wayFrozen:
-		return message.New("freeze {what} raw before its day: from the freezer it bakes {n} min", message.Text(w.Batch), n)
+		return message.New("freeze {what} raw before: it then bakes {n} min", message.Text(w.Batch), n)
 	case wayBaked:
-		return message.New("bake {what} the day before: it is warm again after {n} min", message.Text(w.Batch), n)
+		return message.New("bake {what} the day before: warm again in {n} min", message.Text(w.Batch), n)
 	case "start_earlier":
 		return message.New("begin {n} min earlier", n)
 	case "due_later":
