@@ -9,6 +9,7 @@ import (
 
 	"mabbin/core/day"
 	"mabbin/core/fault"
+	"mabbin/core/learn"
 	"mabbin/core/oven"
 	"mabbin/core/sell"
 
@@ -60,6 +61,9 @@ type Days struct {
 	Cards CardStore
 	Ovens interface {
 		Watched(ctx context.Context, kitchen uuid.UUID) ([]Watched, error)
+	}
+	Learning interface {
+		LearningSays(ctx context.Context, kitchen uuid.UUID) (learn.Says, error)
 	}
 	Clock  Clock // of the kitchen: its hours are those of its place
 	Baked  *BakedCards

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"runtime"
+	"slices"
 	"time"
 
 	"mabbin/core/bake"
@@ -135,6 +136,46 @@ func (d Days) minuteOf(date time.Time) int {
 	return now.Hour()*60 + now.Minute()
 }
 
+// hands are factors on the minutes of hands, by what the last days have told.
+func (d Days) hands(ctx context.Context, kitchen uuid.UUID) (map[string]float64, error) {
+	says, err := d.Learning.LearningSays(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	all, err := HandsLearnt(ctx, d.Store, kitchen, d.Clock())
+	if err != nil {
+		return nil, err
+	}
+	out := map[string]float64{}
+	for _, h := range all {
+		if h.Used && !slices.Contains(says.Off, learn.Name{What: learn.Hands, Key: h.Kind}) {
+			out[h.Kind] = h.Factor
+		}
+	}
+	return out, nil
+}
+
+// handsDays is how far back the days are looked at.
+const handsDays = 120
+
+// HandsLearnt is what a kitchen's last days teach of the minutes of hands.
+func HandsLearnt(ctx context.Context, days interface {
+	Days(ctx context.Context, kitchen uuid.UUID, from, to time.Time) ([]Day, error)
+}, kitchen uuid.UUID, now time.Time,
+) ([]learn.HandsLearnt, error) {
+	past, err := days.Days(ctx, kitchen, now.AddDate(0, 0, -handsDays), now)
+	if err != nil {
+		return nil, err
+	}
+	var told []day.Took
+	for _, x := range past {
+		if x.Laid != nil {
+			told = append(told, x.Laid.Took...)
+		}
+	}
+	return learn.HandsFrom(told), nil
+}
+
 // kitchen is what a day is laid in.
 func (d Days) kitchen(ctx context.Context, kitchen uuid.UUID) (day.Kitchen, error) {
 	h, err := d.House(ctx, kitchen)
@@ -148,6 +189,9 @@ func (d Days) kitchen(ctx context.Context, kitchen uuid.UUID) (day.Kitchen, erro
 	}
 	for _, o := range ovens {
 		out.Ovens = append(out.Ovens, day.ShelfOven{ID: o.ID.String(), Name: o.Name})
+	}
+	if out.Hands, err = d.hands(ctx, kitchen); err != nil {
+		return out, err
 	}
 	dishes, err := d.Shelf.Dishes(ctx, kitchen)
 	for _, x := range dishes {

@@ -27,6 +27,8 @@ type LearningStore interface {
 	UpdateLearningSays(
 		ctx context.Context, kitchen uuid.UUID, when If, change func(learn.Says) (learn.Says, error),
 	) (learn.Says, error)
+	// Days are those of a span, with how they were laid.
+	Days(ctx context.Context, kitchen uuid.UUID, from, to time.Time) ([]Day, error)
 	// SetLearnt keeps corrections, as a new version where they are not those that are kept.
 	SetLearnt(
 		ctx context.Context,
@@ -125,6 +127,15 @@ func (l *Learning) Learn(ctx context.Context, kitchen uuid.UUID, tick learn.Tick
 	}
 	out := &LearntNow{Learnt: learnt, Says: says, Names: x.names, Noticed: []NoticedChange{}, Unclear: []uuid.UUID{}}
 	out.Lessons = learnt.Lessons(x.ovens, x.own)
+	hands, err := HandsLearnt(ctx, l.Store, kitchen, x.Now)
+	if err != nil {
+		return nil, err
+	}
+	for _, h := range hands {
+		out.Lessons = append(
+			out.Lessons, h.Lesson(slices.Contains(says.Off, learn.Name{What: learn.Hands, Key: h.Kind})),
+		)
+	}
 	for _, c := range learnt.Changes {
 		if name, known := x.ovens[c.Key]; known {
 			out.Noticed = append(out.Noticed, NoticedChange{learn.ChangedOven{Oven: c.Key, Since: c.Since}, c.Says(name)})

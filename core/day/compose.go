@@ -16,6 +16,7 @@ type Kitchen struct {
 	House  House
 	Ovens  []ShelfOven
 	Dishes []ShelfDish
+	Hands  map[string]float64 // factors on the minutes of hands, by the kinds of their tasks; left out is one
 }
 
 // ShelfOven is an oven of the shelf.
@@ -159,6 +160,7 @@ func (c *composing) order(o Ordered) {
 			id = fmt.Sprintf("%s%s%d", o.ID, partOf, part)
 		}
 		b := BatchOf(Order{ID: id, Dessert: o.Dessert, Dishes: n, Due: &due, Serve: o.Serve}, o.Answer)
+		b.hands(c.kitchen.Hands)
 		c.ways(&b, o)
 		c.before(&b, o)
 		for i := range b.Tasks {

@@ -30,6 +30,8 @@ type Laid struct {
 	Says   message.Message   `json:"says"`
 	// Baking is what was in an oven by then.
 	Baking []Baking `json:"baking,omitempty"`
+	// Took is how long hands were at what was told to be done.
+	Took []Took `json:"took,omitempty"`
 }
 
 // Lane is one line of the picture: an oven's tier, a pair of hands, a place.
@@ -144,6 +146,7 @@ func Show(a Asked, orders []Ordered, q Request, unlaid []Unlaid, plan Answer, be
 		s.out.Ways = append(s.out.Ways, w.way().words(kind))
 	}
 	s.moved(before)
+	s.took()
 	s.says()
 	return &s.out
 }

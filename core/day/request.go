@@ -109,6 +109,8 @@ type Task struct {
 	Ahead   bool   `json:"ahead,omitempty"` // may be done days before
 	Minutes int    `json:"minutes,omitempty"`
 
+	working int // minutes by the working figures, where the kitchen's own are in Minutes
+
 	// Mix is what is mixed, where it may be mixed once for several batches.
 	Mix *Mix `json:"-"`
 

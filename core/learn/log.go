@@ -107,7 +107,7 @@ func CheckLog(q LogRequest) error {
 	}
 	for i, n := range q.Off {
 		f.OneOf(fmt.Sprintf("/off/%d/what", i), n.What,
-			OvenOffset, HeatFactor, Release, Softness, Thickener, Steam, Colour)
+			OvenOffset, HeatFactor, Release, Softness, Thickener, Steam, Colour, Hands)
 	}
 	return f.Err()
 }

@@ -87,7 +87,8 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 			cfg.Scales.Free(k)
 		}},
 		days: app.Days{
-			Store: cfg.Store, Shelf: cfg.Store, Cards: cfg.Store, Ovens: cfg.Store, Clock: cfg.Clock, Baked: app.NewBakedCards(),
+			Store: cfg.Store, Shelf: cfg.Store, Cards: cfg.Store, Ovens: cfg.Store, Learning: cfg.Store, Clock: cfg.Clock,
+			Baked:  app.NewBakedCards(),
 			Notify: cfg.Events.Changed,
 		},
 		ways: app.OnTheWayTo{

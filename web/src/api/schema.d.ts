@@ -2063,7 +2063,7 @@ export interface components {
         };
         LearnName: {
             /** @enum {string} */
-            what: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour";
+            what: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour" | "hands";
             key: string;
         };
         Learnt: {
@@ -2228,7 +2228,7 @@ export interface components {
         };
         Lesson: {
             /** @enum {string} */
-            what: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour";
+            what: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour" | "hands";
             key: string;
             /** @enum {string} */
             state: "used" | "off" | "agrees" | "few";
@@ -4177,6 +4177,13 @@ export interface components {
             says: components["schemas"]["Text"];
             /** @description What was in an oven by then */
             baking?: components["schemas"]["DayBaking"][];
+            /** @description How long hands were at what was told to be done */
+            took?: components["schemas"]["DayTook"][];
+        };
+        DayTook: {
+            kind: string;
+            planned_min: number;
+            took_min: number;
         };
         DayBaking: {
             /** Format: uuid */

@@ -1,0 +1,106 @@
+package learn
+
+import (
+	"math"
+	"slices"
+
+	"mabbin/core/day"
+	"mabbin/core/message"
+)
+
+// Hands are minutes by the kind of a task.
+const Hands = "hands"
+
+const (
+	handsSD    = 0.40 // of the logarithm of took over planned, before anything is known
+	handsError = 0.30 // of one time, the scale of Student's t
+	handsFar   = 1.25 // of a logarithm: what is further off was ticked off at another time than it was done
+)
+
+// HandsLearnt is what the days have told of one kind of task.
+type HandsLearnt struct {
+	Kind   string
+	Factor float64 // on the working minutes
+	SD     float64 // of its logarithm
+	Times  int
+	Used   bool // it foresees times that it did not see better, and is more than its own give or take
+}
+
+// HandsFrom is what the times that were told teach of each kind of task, by its kind.
+func HandsFrom(told []day.Took) []HandsLearnt {
+	by := map[string][]float64{}
+	for _, t := range told {
+		if x := math.Log(float64(t.Took) / float64(t.Planned)); math.Abs(x) <= handsFar {
+			by[t.Kind] = append(by[t.Kind], x)
+		}
+	}
+	out := []HandsLearnt{}
+	for kind, seen := range by {
+		at, variance := handsOf(seen)
+		h := HandsLearnt{Kind: kind, Factor: math.Exp(at), SD: math.Sqrt(variance), Times: len(seen)}
+		gain := 0.0
+		for i, x := range seen {
+			others := slices.Delete(slices.Clone(seen), i, i+1)
+			m, v := handsOf(others)
+			gain += lnHands(x-m, v) - lnHands(x, handsSD*handsSD)
+		}
+		h.Used = len(seen) >= fewestBakes && gain > 0 && math.Abs(at) >= standsFrom*h.SD
+		out = append(out, h)
+	}
+	slices.SortFunc(out, func(a, b HandsLearnt) int {
+		if a.Kind < b.Kind {
+			return -1
+		}
+		return 1
+	})
+	return out
+}
+
+// handsOf is the likeliest logarithm behind some, and its variance: Student's errors, by reweighting.
+func handsOf(seen []float64) (at, variance float64) {
+	for range rounds {
+		weights, sum := 1/(handsSD*handsSD), 0.0
+		for _, x := range seen {
+			z := (x - at) / handsError
+			w := (studentDF + 1) / (studentDF + z*z) / (handsError * handsError)
+			weights, sum = weights+w, sum+w*x
+		}
+		at, variance = sum/weights, 1/weights
+	}
+	return at, variance
+}
+
+// lnHands is the log density of a time that is so far off, where its mean is unsure.
+func lnHands(off, variance float64) float64 {
+	s := math.Sqrt(handsError*handsError + variance)
+	return lnStudent(off/s) - math.Log(s)
+}
+
+// Lesson is what the days teach of a kind of task, in a sentence; off: it is switched off by hand.
+func (h HandsLearnt) Lesson(off bool) Lesson {
+	of := message.Value(message.Word(day.HandsWord(h.Kind)))
+	l := Lesson{Name: Name{Hands, h.Kind}, Of: of, Bakes: h.Times, State: StateAgrees}
+	switch {
+	case off:
+		l.State = StateOff
+	case h.Times < fewestBakes:
+		l.State = StateFew
+		l.Says = message.New("{n} times: too few to tell.", message.Count(h.Times))
+		return l
+	case h.Used:
+		l.State = StateUsed
+	default:
+		l.Says = message.New("{n} times agree with the working minutes.", message.Count(h.Times))
+		return l
+	}
+	by := h.Factor - 1
+	l.Says = message.New(
+		pick(
+			by,
+			"“{Of}” takes {by} % less time here than was reckoned, give or take {sd}, from {n} times.",
+			"“{Of}” takes {by} % more time here than was reckoned, give or take {sd}, from {n} times.",
+		),
+		message.Part(of), message.Number(100*math.Abs(by), 0), message.Number(100*h.SD, 0), message.Count(h.Times),
+	)
+	return l
+}

@@ -1,0 +1,64 @@
+package learn
+
+import (
+	"math"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"mabbin/core/day"
+)
+
+// Who is slower than was reckoned with is reckoned with so; once is too little to tell, and a time that was ticked off
+// at another hour teaches nothing.
+func TestMinutesOfHands(t *testing.T) {
+	told := []day.Took{
+		{Kind: "fruit", Planned: 10, Took: 15},
+		{Kind: "fruit", Planned: 20, Took: 29},
+		{Kind: "fruit", Planned: 12, Took: 19},
+		{Kind: "fruit", Planned: 10, Took: 14},
+		{Kind: "fruit", Planned: 10, Took: 90},
+		{Kind: "topping", Planned: 8, Took: 8},
+		{Kind: "topping", Planned: 8, Took: 9},
+		{Kind: "topping", Planned: 8, Took: 7},
+		{Kind: "assemble", Planned: 6, Took: 12},
+	}
+	want := map[string]struct {
+		state State
+		says  string
+	}{
+		"fruit":    {StateUsed, "more time here than was reckoned"},
+		"topping":  {StateAgrees, "3 times agree"},
+		"assemble": {StateFew, "too few to tell"},
+	}
+	for _, h := range HandsFrom(told) {
+		l := h.Lesson(false)
+		if w := want[h.Kind]; l.State != w.state || !strings.Contains(l.Says.String(), w.says) {
+			t.Errorf("%s: %s, %q", h.Kind, l.State, l.Says)
+		}
+		if h.Kind == "fruit" && (h.Factor < 1.2 || h.Factor > 1.6 || h.Times != 4) {
+			t.Errorf("the fruit takes %.2f of what was reckoned, from %d times", h.Factor, h.Times)
+		}
+		if off := h.Lesson(true); off.State != StateOff || off.Says.IsZero() && h.Used {
+			t.Errorf("%s, switched off: %+v", h.Kind, off)
+		}
+	}
+}
+
+// Of simulated hands, what is said of them holds as often as it should.
+func TestWhatIsSaidOfHandsHolds(t *testing.T) {
+	chance := rand.New(rand.NewPCG(5, 5))
+	var held covered
+	for range 400 {
+		truth := handsSD * chance.NormFloat64()
+		var told []day.Took
+		for range 5 + chance.IntN(15) {
+			x := truth + handsError*chance.NormFloat64()
+			told = append(told, day.Took{Kind: "fruit", Planned: 1000, Took: int(1000 * math.Exp(x))})
+		}
+		for _, h := range HandsFrom(told) {
+			held.z((math.Log(h.Factor) - truth) / h.SD)
+		}
+	}
+	held.promised(t, "hands", 0.42, 0.62, 0.84, 0.97)
+}
