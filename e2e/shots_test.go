@@ -6,6 +6,11 @@ import (
 	"testing"
 	"time"
 
+	"mabbin/app"
+	"mabbin/server/demo"
+
+	"github.com/google/uuid"
+
 	. "github.com/chromedp/chromedp"
 )
 
@@ -16,6 +21,10 @@ func TestShots(t *testing.T) {
 		t.Skip("make shots takes the pictures")
 	}
 	url, s, now := kitchenWithClock(t)
+	learning := app.Learning{
+		Store: s, Kitchens: s, Surfaces: app.NewSurfaces(), Clock: time.Now, Notify: func(uuid.UUID) {},
+	}
+	must(t, learning.Keep(t.Context(), demo.Kitchen.ID)) // as a server does when it starts
 	ctx := tab(t, 1280, 800)
 	take := func(name string, s ...step) {
 		t.Helper()
@@ -76,6 +85,7 @@ func TestShots(t *testing.T) {
 		fill(id("trial-read-1"), "169"),
 		WaitVisible(id("trial-says")),
 	)
+	take("learnt", Navigate(url+"/log"), click(id("teaches")), WaitVisible(id("chart-learnt")))
 	take("shelf-fruit", Navigate(url+"/shelf/fruit"), click(id("row-damson")))
 	for _, card := range []string{"Freezer cherry crisp", "Gooseberry crumble"} {
 		do(t, ctx, Navigate(url+"/cards"), click(id("card-"+card, " .open")), click(id("station-bake")), click(id("propose")))
@@ -119,16 +129,6 @@ func TestShots(t *testing.T) {
 		WaitNotPresent(id("bake-Freezer cherry crisp")),
 		click(id("open-bake")),
 		WaitVisible(id("why", " h3")),
-	)
-	take(
-		"side-by-side",
-		fill(id("log-words"), " "),
-		click(id("more-Freezer cherry crisp")),
-		click(id("choose-Freezer cherry crisp")),
-		click(id("more-Damson and apple crumble")),
-		click(id("choose-Damson and apple crumble")),
-		click(id("beside")),
-		WaitVisible(id("side-by-side", " td")),
 	)
 	take("watch-phone", EmulateViewport(390, 844), Navigate(url+"/watch"), WaitVisible(id("next-call")))
 	take("bench-phone", EmulateViewport(390, 844), Navigate(url), WaitVisible(id("figures")))

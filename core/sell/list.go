@@ -320,7 +320,8 @@ func (s Store) TakeOut(lines []Line, own *larder.Own) Store {
 	for _, l := range lines {
 		used[l.Key] += l.bought(own)
 	}
-	out := Store{Packs: s.Packs, Stock: []InStore{}}
+	out := s
+	out.Stock = []InStore{}
 	for _, x := range s.Stock {
 		x.G = math.Round(10*max(0, x.G-used[x.Key])) / 10
 		if x.G >= worthG {
