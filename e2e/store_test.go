@@ -58,6 +58,8 @@ func TestBuyingForASaturday(t *testing.T) {
 		"batch 171026-",
 	)
 	reads(t, ctx, CSS("main"), "Apricot cobbler", "No label: Baking powder: read its label first")
+	do(t, ctx, fill(id("label-handled"), "Our kitchen handles nuts and sesame."))
+	reads(t, ctx, id("label-Gooseberry crumble"), "Our kitchen handles nuts and sesame.")
 	do(t, ctx, click(id("label-counter")))
 	reads(t, ctx, id("label-Gooseberry crumble"), "A portion is about")
 }

@@ -18,6 +18,8 @@ type Store struct {
 	Stock []InStore         `json:"stock"`
 	Packs map[string][]Pack `json:"packs"` // the kitchen's own; left out: as shops usually sell it
 	Rates Rates             `json:"rates,omitzero"`
+	// Labels are what labels are printed on.
+	Labels LabelPaper `json:"labels,omitzero"`
 }
 
 // InStore is what there is of one thing.
@@ -40,6 +42,7 @@ func CheckStore(s Store, own *larder.Own) error {
 		Line{Key: x.Key, G: x.G}.check(fmt.Sprintf("/stock/%d", i), own, &f)
 	}
 	s.Rates.check(&f)
+	s.Labels.check(&f)
 	for key, packs := range s.Packs {
 		for i, p := range packs {
 			f.RangeAt(fmt.Sprintf("/packs/%s/%d", key, i), "/g", p.G, finestPackG, 1e6, "g")

@@ -239,6 +239,7 @@ var mapped = map[string]reflect.Type{
 	"LearningSays":     reflect.TypeFor[api.LearningSays](),
 	"ChangedOven":      reflect.TypeFor[api.ChangedOven](),
 	"Lesson":           reflect.TypeFor[api.Lesson](),
+	"LabelPaper":       reflect.TypeFor[api.LabelPaper](),
 	"DayTook":          reflect.TypeFor[api.DayTook](),
 	"LearntFactors":    reflect.TypeFor[api.LearntFactors](),
 	"CrowdRequest":     reflect.TypeFor[api.CrowdRequest](),

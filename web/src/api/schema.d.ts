@@ -4276,6 +4276,16 @@ export interface components {
                 [key: string]: components["schemas"]["ShopPack"][];
             };
             rates?: components["schemas"]["Rates"];
+            labels?: components["schemas"]["LabelPaper"];
+        };
+        /** @description What a kitchen prints its labels on, and what it says on each */
+        LabelPaper: {
+            /** @description Labels on a sheet; 0: two */
+            across?: number;
+            /** @description 0: as many as there is room for */
+            down?: number;
+            /** @description The kitchen's own line on cross-contact; left out: that other allergens are handled there */
+            handled?: string;
         };
         /** @description What a kitchen reckons ovens, hands and prices by. What is left out is not counted, or is the usual */
         Rates: {

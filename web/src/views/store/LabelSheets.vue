@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { api, ask, inWords, type CardLabel, type Problem } from '@/api/client'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, ask, inWords, upon, type CardLabel, type Problem, type Store } from '@/api/client'
 import { newestOnly } from '@/api/newest'
+import { useClash } from '@/stores/useClash'
 import { useKitchen } from '@/stores/useKitchen'
+import { useFetched } from '@/ui/useFetched'
 import { grams } from '@/format/amounts'
 import { dateOf, dayAfter, inWords as dayInWords } from '@/format/minutes'
 import { asked, nothing, type Wanted } from './useWanted'
@@ -42,6 +44,47 @@ const once = computed(() =>
 const baked = computed(() => props.wanted.date || dateOf(new Date()))
 const until = (days: number) => dayInWords(dayAfter(baked.value, days))
 const print = () => window.print()
+
+/** What labels are printed on, and the kitchen's own line: kept with its store. */
+const clash = useClash()
+const kept = shallowRef<{ store: Store; revision: string }>()
+const path = computed(() => ({ kitchen: kitchen.kitchen!.id }))
+const url = '/api/v1/kitchens/{kitchen}/store'
+useFetched(async () => {
+  const got = await ask(api.GET(url, { params: { path: path.value } }))
+  if (got.data) kept.value = got.data
+  return got.problem
+})
+const paper = computed(() => kept.value?.store.labels ?? {})
+async function set(how: Partial<NonNullable<Store['labels']>>) {
+  if (!kept.value) return
+  const body = { ...kept.value.store, labels: { ...paper.value, ...how } }
+  const got = await clash.settle('What labels are printed on', kept.value.revision, (ifMatch) =>
+    ask(api.PUT(url, { params: { path: path.value, header: upon(ifMatch) }, body })),
+  )
+  if (got.data) kept.value = got.data
+  problem.value = got.theirs ? clash.keptTheirs : got.problem
+}
+/** Usual sheets of labels: so many across and down an A4 page. */
+const sheets = [
+  ['', 'two beside each other'],
+  ['1x1', '1 to a sheet'],
+  ['2x2', '2 × 2'],
+  ['2x4', '2 × 4'],
+  ['2x5', '2 × 5'],
+] as const
+const sheet = computed(() => (paper.value.down ? `${paper.value.across || 2}x${paper.value.down}` : ''))
+function choose(key: string) {
+  const [across, down] = key.split('x').map(Number)
+  void set({ across: across || undefined, down: down || undefined })
+}
+const handled = computed(() => paper.value.handled || 'Made where other allergens are handled.')
+/** How a sheet is divided: nothing where it is not. */
+const divided = computed(() =>
+  paper.value.down && !counter.value
+    ? { '--across': `${paper.value.across || 2}`, '--down': `${paper.value.down}` }
+    : undefined,
+)
 </script>
 
 <template>
@@ -56,6 +99,27 @@ const print = () => window.print()
       <label v-if="!counter"
         >of each
         <input v-model.number="each" class="number" type="number" min="1" max="60" data-testid="label-each"
+      /></label>
+      <label v-if="!counter"
+        >on a sheet of
+        <select
+          class="number wide"
+          :value="sheet"
+          data-testid="label-sheet"
+          @change="choose(($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="[key, says] in sheets" :key="key" :value="key">{{ says }}</option>
+        </select></label
+      >
+      <label class="own"
+        >On cross-contact
+        <input
+          class="number own"
+          :value="paper.handled ?? ''"
+          maxlength="300"
+          placeholder="Made where other allergens are handled."
+          data-testid="label-handled"
+          @change="set({ handled: ($event.target as HTMLInputElement).value.trim() || undefined })"
       /></label>
       <button
         class="push main"
@@ -77,7 +141,7 @@ const print = () => window.print()
     <p v-for="l in once.filter((x) => !x.label)" :key="l.card" class="panel wrong why no-print" role="alert">
       <strong>{{ l.name }}</strong> {{ `No label: ${l.why}.` }}
     </p>
-    <div :class="counter ? 'counter' : 'labels'">
+    <div :class="[counter ? 'counter' : 'labels', { divided }]" :style="divided">
       <template v-for="l in once" :key="l.card">
         <template v-if="l.label">
           <article
@@ -90,8 +154,7 @@ const print = () => window.print()
             <p v-if="counter" class="what">{{ `A portion is about ${grams(l.label.portion_g)}.` }}</p>
             <p class="list"><strong>Ingredients:</strong> {{ l.label.text }}</p>
             <p v-if="l.label.contains.length">
-              <strong>{{ `Contains ${kitchen.allergens(l.label.contains)}.` }}</strong> Made where other
-              allergens are handled.
+              <strong>{{ `Contains ${kitchen.allergens(l.label.contains)}.` }}</strong> {{ handled }}
             </p>
             <template v-if="!counter">
               <p>{{ `${grams(l.label.net_g)} as baked. ${l.label.keep}` }}</p>
@@ -128,6 +191,15 @@ const print = () => window.print()
   border: 1.5px solid var(--line);
   border-radius: 4px;
   background: var(--panel);
+}
+.wide {
+  width: auto;
+}
+.own {
+  flex: 1 1 320px;
+}
+input.own {
+  width: min(100%, 420px);
 }
 .why {
   padding: 10px 16px;
@@ -178,6 +250,17 @@ const print = () => window.print()
     break-inside: avoid;
     border-color: #000;
     font-size: 8.5pt;
+  }
+  /* A sheet that is divided: the margins of the page are the printer's to set to none. */
+  .divided {
+    grid-template-columns: repeat(var(--across), 1fr);
+    grid-auto-rows: minmax(calc(281mm / var(--down)), auto); /* nothing of a label is cut off */
+    gap: 0;
+  }
+  .divided .label {
+    height: 100%;
+    border: 0;
+    font-size: 8pt;
   }
   .counter .label {
     break-after: page;
