@@ -25,15 +25,12 @@ func (b Bench) Cost(ctx context.Context, q BenchQuestion) (*sell.DessertCost, er
 	return sell.OfDessert(r.Request, &a.Balance, rates, workOf(r, a))
 }
 
-// An oven warms from the kitchen's heat by so much a minute. Working figures.
-const roomC, warmCPerMin = 20.0, 8.0
-
 // workOf is what a dessert takes of ovens and hands.
 func workOf(r bake.DessertRequest, a *bake.DessertAnswer) sell.Work {
 	w := sell.Work{HandsMin: float64(day.HandsMinutes(r, a))}
 	for _, s := range a.Plan.Stages {
 		w.HoldMin += s.Minutes
-		w.WarmMin = max(w.WarmMin, (s.OvenC-roomC)/warmCPerMin)
+		w.WarmMin = max(w.WarmMin, day.WarmMinutes(s.OvenC))
 	}
 	return w
 }

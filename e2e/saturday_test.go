@@ -11,11 +11,11 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/chromedp/cdproto/emulation"
-	. "github.com/chromedp/chromedp"
-
 	"mabbin/core/larder"
 	"mabbin/server/demo"
+
+	"github.com/chromedp/cdproto/emulation"
+	. "github.com/chromedp/chromedp"
 )
 
 // sharedDay is a day for which nothing is wanted yet.
@@ -27,8 +27,11 @@ type bought struct{ Key, Says, Price string }
 // boughtLines are the lines of the list.
 func boughtLines(t *testing.T, ctx context.Context) (out []bought) {
 	t.Helper()
-	raw, err := Run(ctx, Evaluate[string](`JSON.stringify([...document.querySelectorAll('label[data-testid^=buy-]')].map((l) => ({
-		Key: l.dataset.testid.slice(4), Says: l.querySelector('.says').textContent, Price: l.querySelector('.price').textContent })))`))
+	raw, err := Run(
+		ctx,
+		Evaluate[string](`JSON.stringify([...document.querySelectorAll('label[data-testid^=buy-]')].map((l) => ({
+		Key: l.dataset.testid.slice(4), Says: l.querySelector('.says').textContent, Price: l.querySelector('.price').textContent })))`),
+	)
 	must(t, err)
 	must(t, json.Unmarshal([]byte(raw), &out))
 	return out
@@ -99,7 +102,7 @@ func TestSixtyPortionsFromTheListToTheCount(t *testing.T) {
 	)
 	res, err := http.Get(url + "/api/v1/kitchens/" + demo.Kitchen.ID.String() + "/own")
 	must(t, err)
-	defer res.Body.Close()
+	defer func() { must(t, res.Body.Close()) }()
 	var own larder.Own
 	must(t, json.NewDecoder(res.Body).Decode(&own))
 	sum, checked := 0, 0

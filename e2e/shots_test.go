@@ -9,9 +9,8 @@ import (
 	"mabbin/app"
 	"mabbin/server/demo"
 
-	"github.com/google/uuid"
-
 	. "github.com/chromedp/chromedp"
+	"github.com/google/uuid"
 )
 
 // TestShots takes the pictures of docs/screenshots; make shots asks for it.

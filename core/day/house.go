@@ -63,6 +63,9 @@ const (
 	usualDoorMin       = 1.0 // the door open for half a minute, and the heat that comes back
 )
 
+// WarmMinutes is how long a usual oven takes from the kitchen's heat to a temperature, C.
+func WarmMinutes(ovenC float64) float64 { return max(0, ovenC-usualRoomC) / warmCPerMin }
+
 // Usual fills in what a kitchen has not told; ovens are the ids of those on its shelf.
 func (h House) Usual(ovens []string) House {
 	if len(h.People) == 0 {

@@ -157,6 +157,7 @@ func bakeTold(b app.BakeRecord) api.Bake {
 		Batch:     b.Batch,
 		CardId:    b.CardID,
 		Version:   b.Version,
+		Learnt:    b.Learnt,
 		Request:   b.Request,
 		Predicted: brief(&b.Result),
 		Setting:   settingTold(b.Setting),

@@ -5261,6 +5261,8 @@ export interface components {
             watch_id?: string;
         };
         Bake: {
+            /** @description The version of the lessons of the log that it was predicted with; 0: the tables */
+            learnt: number;
             /** @description Its number, of its day; empty: logged before there were any */
             batch: string;
             came: components["schemas"]["CameOut"];

@@ -79,7 +79,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
           `${integer(bake.happened.minutes)} min in the oven, ${integer(bake.happened.planned_min)} planned. `
         }}</template>
         <template v-if="bake.came.told">{{ `Told: ${bake.came.told}. ` }}</template>{{
-          `Predicted: ${bandWords[bake.predicted.band]}, free rim ${mm(bake.predicted.hot_headspace_mm)}, from ${grams(bake.predicted.fruit_g)} of fruit and ${grams(bake.predicted.thickener_g)} of thickener.`
+          `Predicted: ${bandWords[bake.predicted.band]}, free rim ${mm(bake.predicted.hot_headspace_mm)}, from ${grams(bake.predicted.fruit_g)} of fruit and ${grams(bake.predicted.thickener_g)} of thickener${bake.learnt ? `, by what the log had taught by then (its lessons’ version ${bake.learnt})` : ''}.`
         }}
       </p>
       <HowItWent :bake="bake" @seek="(words) => $emit('seek', words)" />
