@@ -97,18 +97,10 @@ func (s *server) learn(c *gin.Context) {
 		return
 	}
 	p, err := query[api.LearnParams](c)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	ctx, tick, over, err := s.watchedWork(c, p.XWork)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	defer over()
-	out, err := learn.Learn(ctx, in, s.surfaces, tick)
-	s.respond(c, http.StatusOK, out, err)
+	s.atWork(c, p.XWork, err, func(ctx context.Context, tick learn.Tick) {
+		out, err := learn.Learn(ctx, in, s.surfaces, tick)
+		s.respond(c, http.StatusOK, out, err)
+	})
 }
 
 func (s *server) measureOven(c *gin.Context) {

@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"context"
 	"net/http"
 
 	"mabbin/api"
@@ -14,18 +15,10 @@ import (
 // getLearnt is what a kitchen's log teaches.
 func (s *server) getLearnt(c *gin.Context) {
 	p, err := query[api.GetLearntParams](c)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	ctx, tick, over, err := s.watchedWork(c, p.XWork)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	defer over()
-	x, err := s.learning.Learn(ctx, kitchenOf(c), tick)
-	s.respond(c, http.StatusOK, learntTold(x), err)
+	s.atWork(c, p.XWork, err, func(ctx context.Context, tick learn.Tick) {
+		x, err := s.learning.Learn(ctx, kitchenOf(c), tick)
+		s.respond(c, http.StatusOK, learntTold(x), err)
+	})
 }
 
 // setLearnt keeps what a kitchen says of what its log teaches.

@@ -13,6 +13,7 @@ import (
 	"mabbin/app"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
+	"mabbin/core/learn"
 	"mabbin/server/formats"
 	"mabbin/server/render"
 	"mabbin/server/wire"
@@ -104,18 +105,10 @@ func (s *server) correctBake(c *gin.Context) {
 // explainBake says what the model expects of a bake, and what may have been otherwise.
 func (s *server) explainBake(c *gin.Context) {
 	p, err := query[api.ExplainBakeParams](c)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	ctx, tick, over, err := s.watchedWork(c, p.XWork)
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	defer over()
-	e, err := s.log.Explain(ctx, kitchenOf(c), id(c, "bake"), tick)
-	s.respond(c, http.StatusOK, e, err)
+	s.atWork(c, p.XWork, err, func(ctx context.Context, tick learn.Tick) {
+		e, err := s.log.Explain(ctx, kitchenOf(c), id(c, "bake"), tick)
+		s.respond(c, http.StatusOK, e, err)
+	})
 }
 
 // compareBakes lays two bakes beside each other.

@@ -9,6 +9,7 @@ import (
 
 	"mabbin/api"
 	"mabbin/app"
+	"mabbin/core/learn"
 
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
@@ -98,6 +99,21 @@ func (s *server) watchedWork(c *gin.Context, id *uuid.UUID) (
 	return ctx, func(done, of int) error { return s.work.tick(ctx, p, int64(done), int64(of)) }, func() {
 		s.work.end(p, s.Clock(), func(w *api.Work) { w.State = api.WorkStateDone })
 	}, nil
+}
+
+// atWork does a piece of work that lasts as long as its request and tells how far it is; err is that of reading its id.
+func (s *server) atWork(c *gin.Context, id *uuid.UUID, err error, do func(context.Context, learn.Tick)) {
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	ctx, tick, over, err := s.watchedWork(c, id)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	defer over()
+	do(ctx, tick)
 }
 
 // howFar says how far a piece of work is, and what came of it.

@@ -32,22 +32,8 @@ func learningSays(ctx context.Context, from querier, kitchen uuid.UUID) (learn.S
 func (s *Store) UpdateLearningSays(
 	ctx context.Context, kitchen uuid.UUID, when app.If, change func(learn.Says) (learn.Says, error),
 ) (out learn.Says, err error) {
-	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
-		now, err := learningSays(ctx, tx, kitchen)
-		if err == nil {
-			err = when.Holds(now)
-		}
-		if err == nil {
-			out, err = change(now)
-		}
-		if err != nil {
-			return err
-		}
-		_, err = tx.Exec(ctx, `insert into learning (kitchen_id, says) values ($1, $2)
-			on conflict (kitchen_id) do update set says = excluded.says`, kitchen, out)
-		return err
-	})
-	return out, err
+	return updateKept(ctx, s, kitchen, when, learningSays, change, `insert into learning (kitchen_id, says) values ($1, $2)
+		on conflict (kitchen_id) do update set says = excluded.says`)
 }
 
 // Learnt are the corrections that a kitchen's log has taught; where it has taught none, the tables.

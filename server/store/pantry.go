@@ -31,8 +31,17 @@ func pantryOf(ctx context.Context, from querier, kitchen uuid.UUID) (sell.Store,
 func (s *Store) UpdatePantry(
 	ctx context.Context, kitchen uuid.UUID, when app.If, change func(sell.Store) (sell.Store, error),
 ) (out sell.Store, err error) {
+	return updateKept(ctx, s, kitchen, when, pantryOf, change, `insert into pantry (kitchen_id, has) values ($1, $2)
+		on conflict (kitchen_id) do update set has = excluded.has`)
+}
+
+// updateKept changes the one thing of its kind that is kept of a kitchen, in one transaction that holds the kitchen.
+func updateKept[T any](
+	ctx context.Context, s *Store, kitchen uuid.UUID, when app.If,
+	read func(context.Context, querier, uuid.UUID) (T, error), change func(T) (T, error), write string,
+) (out T, err error) {
 	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
-		now, err := pantryOf(ctx, tx, kitchen)
+		now, err := read(ctx, tx, kitchen)
 		if err == nil {
 			err = when.Holds(now)
 		}
@@ -42,8 +51,7 @@ func (s *Store) UpdatePantry(
 		if err != nil {
 			return err
 		}
-		_, err = tx.Exec(ctx, `insert into pantry (kitchen_id, has) values ($1, $2)
-			on conflict (kitchen_id) do update set has = excluded.has`, kitchen, out)
+		_, err = tx.Exec(ctx, write, kitchen, out)
 		return err
 	})
 	return out, err
