@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Answer } from '@/api/client'
+import { api, ask, type Answer } from '@/api/client'
 import { hold } from '@/stores/hold'
 import { useSteps } from '@/ui/useSteps'
+import { useOfBake } from '../useOfBake'
 import { bandWords } from '@/format/amounts'
 
 /** The set scale: the bands, the style's own, and this dessert's marker, which is also the handle. */
 const props = defineProps<{ set: Answer['set'] }>()
 const emit = defineEmits<{ target: [score: number] }>()
 const track = ref<HTMLElement>()
+/** How far it may be off, by the log: nine times in ten it stands within. */
+const { data: told } = useOfBake((body) => ask(api.POST('/api/v1/bench/forecast', { body })))
+const range = computed(() => told.value?.forecast.set_score)
 const end = computed(() => props.set.scale.at(-1)?.up_to ?? 10)
 const bands = computed(() =>
   props.set.scale.map((b, i) => ({ ...b, from: props.set.scale[i - 1]?.up_to ?? 0 })),
@@ -46,6 +50,13 @@ function key(e: KeyboardEvent) {
         ><span>{{ b.band }}</span></span
       >
       <span
+        v-if="range"
+        class="range"
+        data-testid="set-range"
+        :style="{ left: at(range.p05), width: `calc(${at(range.p95)} - ${at(range.p05)})` }"
+        ><span class="visually-hidden">{{ `Cold: ${told!.cold}` }}</span></span
+      >
+      <span
         class="handle"
         role="slider"
         tabindex="0"
@@ -59,7 +70,11 @@ function key(e: KeyboardEvent) {
         @keydown="key"
       />
     </div>
-    <p class="small quiet legend"><span class="swatch" /> usual for this style. Drag, or arrow keys.</p>
+    <p class="small quiet legend">
+      <span><span class="swatch" /> usual for this style.</span>
+      <span v-if="range"><span class="swatch may" /> 9 in 10 come to stand here.</span>
+      <span>Drag, or arrow keys.</span>
+    </p>
   </div>
 </template>
 
@@ -126,8 +141,29 @@ function key(e: KeyboardEvent) {
   width: 3px;
   background: var(--rim-ink);
 }
+.range {
+  position: absolute;
+  top: 22px;
+  height: 10px;
+  border-radius: 5px;
+  background: var(--rim);
+  opacity: 0.55;
+}
+.swatch.may {
+  height: 8px;
+  border: 0;
+  border-radius: 4px;
+  background: var(--rim);
+  opacity: 0.55;
+}
 .legend {
+  flex-wrap: wrap;
   display: flex;
+  align-items: center;
+  gap: 0 14px;
+}
+.legend > span {
+  display: inline-flex;
   align-items: center;
   gap: 6px;
 }
