@@ -337,3 +337,42 @@ func BenchmarkPlan(b *testing.B) {
 		}
 	}
 }
+
+// Forty batches and ten, planned anew in mid-day about the plan that stands: what has begun stays. Half a second is
+// promised until there is a whole plan.
+func BenchmarkPlanAgain(b *testing.B) {
+	all := cases(b)
+	for name, c := range map[string]worked{"forty": all[11], "ten": all[8]} {
+		b.Run(name, func(b *testing.B) {
+			q := c.Request
+			q.Iterations = 50
+			standing, err := day.Plan(b.Context(), q, nil)
+			if err != nil {
+				b.Fatal(err)
+			}
+			first, last := q.Now, q.Now
+			for _, x := range standing.Schedule {
+				last = max(last, x.End)
+			}
+			q.Now, q.Iterations = (first+last)/2, 1
+			for _, x := range standing.Schedule {
+				if x.Start >= q.Now {
+					continue
+				}
+				end := x.End
+				q.Pinned = append(q.Pinned, day.Pin{
+					Task: x.Task, Start: x.Start, End: &end, Person: x.Person, Oven: x.Oven, Tier: x.Tier, Alternative: x.Alternative,
+				})
+			}
+			b.ReportAllocs()
+			for b.Loop() {
+				a, err := day.PlanOn(b.Context(), q, standing, nil)
+				if err != nil {
+					b.Fatal(err)
+				}
+				b.ReportMetric(float64(a.Objective.LeftOut), "left_out")
+				b.ReportMetric(float64(a.Objective.Late+a.Objective.Window), "late+window_min")
+			}
+		})
+	}
+}
