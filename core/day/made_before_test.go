@@ -7,6 +7,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/day"
+	"mabbin/core/day/daytest"
 )
 
 // early is a crumble that is wanted so soon after the kitchen opens that it can't be made fresh, with the ways in which
@@ -95,6 +96,62 @@ func TestFromTheFreezer(t *testing.T) {
 		r.Topping.Key = change
 		if day.Freezes(r) != want {
 			t.Errorf("%s freezes: %v", change, !want)
+		}
+	}
+}
+
+// A dessert that lay in an oven as none of its ways out would have it is made before its day all the same: the plan
+// that stands is laid again by the names of its bakes, and not by their places in a list.
+func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
+	o := early(t, day.Hot)
+	o.Due = 12 * 60
+	asked := day.Asked{Orders: []day.Wanted{o.Wanted}}
+	laid, q := lay(t, yard(), asked, []day.Ordered{o}, 0, nil)
+	last := 0
+	for _, x := range q.Batches[0].Tasks {
+		if x.Kind == "bake" {
+			last = len(x.Alternatives) - 1
+			for i := range laid.Plan.Schedule { // as it might have been laid beside others
+				if s := &laid.Plan.Schedule[i]; s.Task == x.ID {
+					s.Alternative = x.Alternatives[last].ID
+				}
+			}
+		}
+	}
+	if last == 0 {
+		t.Fatal("it bakes in one way alone")
+	}
+	for _, code := range []string{"baked_before", "frozen_raw"} {
+		asked.Ways = []day.WayTaken{{Code: code, Batch: "Early"}}
+		q, _ := day.Compose(yard(), asked, []day.Ordered{o}, 0, laid, nil)
+		q.Iterations = 60
+		plan, err := day.PlanOn(t.Context(), q, &laid.Plan, nil)
+		if err != nil || len(plan.LeftOut) != 0 {
+			t.Errorf("%s: %v, left out %v", code, err, plan.LeftOut)
+		}
+		if broken := daytest.Broken(q, plan); len(broken) > 0 {
+			t.Errorf("%s: %v", code, broken)
+		}
+	}
+}
+
+// One dish that is wanted twice, one of them made before: the other one lies too late, baked otherwise than its card has
+// it, and its ways out are tried on that very plan.
+func TestWaysOutAreTriedOnAnyBake(t *testing.T) {
+	one := early(t, day.Hot)
+	one.Due = 12 * 60
+	two := one
+	two.ID = "Late"
+	for gap := 20; gap <= 140; gap += 20 {
+		two.Due = one.Due + gap
+		asked := day.Asked{
+			Orders: []day.Wanted{one.Wanted, two.Wanted}, Ways: []day.WayTaken{{Code: "baked_before", Batch: "Early"}},
+		}
+		laid, _ := lay(t, yard(), asked, []day.Ordered{one, two}, 0, nil)
+		for _, c := range laid.Plan.Clashes {
+			if len(c.WaysOut) == 0 {
+				t.Errorf("%d min apart: %s has no way out", gap, c.Batch)
+			}
 		}
 	}
 }

@@ -192,17 +192,24 @@ func (s *schedule) layAsIn(old *schedule, was map[string]int, b int) bool {
 			}
 			continue
 		}
-		a := &t.bakes[at.alt]
+		alt := t.bakedAs(old.p.tasks[k].bakes[at.alt].ID)
+		if alt < 0 {
+			return false
+		}
+		a := &t.bakes[alt]
 		n := slices.IndexFunc(a.slots, func(z slot) bool { return z.oven == at.oven && z.tier == at.tier })
 		if n < 0 {
 			return false
 		}
-		c := candidate{alt: at.alt, slot: a.slots[n], start: at.start}
+		c := candidate{alt: alt, slot: a.slots[n], start: at.start}
 		if c.start < s.p.now || !s.suitsStillIn(c, a) {
 			return false
 		}
 		s.layLoad(i, c)
 		for _, z := range at.touches {
+			if z.touch >= len(a.Touches) {
+				return false // it is baked otherwise by now
+			}
 			minutes := a.Touches[z.touch].Minutes
 			if !s.can(z.person, z.start, z.start+minutes) {
 				return false
@@ -216,6 +223,11 @@ func (s *schedule) layAsIn(old *schedule, was map[string]int, b int) bool {
 	}
 	s.in[b] = true
 	return true
+}
+
+// bakedAs is the bake of a task by its name; -1: there is none any more.
+func (t *task) bakedAs(id string) int {
+	return slices.IndexFunc(t.bakes, func(a baking) bool { return a.ID == id })
 }
 
 // keepAll is where all batches lie.
