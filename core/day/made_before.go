@@ -91,11 +91,15 @@ func (q *Request) makeBefore(batch, code string) {
 			}
 		}
 		b.Tasks = left
-		b.Dishes = slices.Clone(b.Dishes)
-		for j := range b.Dishes { // it has stood in its dish since
-			b.Dishes[j].FromTask = ""
+		q.Dishes = slices.Clone(q.Dishes)
+		for _, t := range b.Dishes { // it has stood in its dish since then: nothing else is made in that on this day
+			for j := range q.Dishes {
+				if q.Dishes[j].ID == t.Dish {
+					q.Dishes[j].Count = max(0, q.Dishes[j].Count-t.Count)
+				}
+			}
 		}
-		b.before = nil
+		b.Dishes, b.before = nil, nil
 	}
 }
 
