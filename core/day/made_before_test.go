@@ -136,7 +136,7 @@ func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 }
 
 // One dish that is wanted twice, one of them made before: that one stands in it all day, and the other one finds no room.
-func TestWaysOutAreTriedOnAnyBake(t *testing.T) {
+func TestADishHoldsWhatWasMadeBefore(t *testing.T) {
 	one := early(t, day.Hot)
 	one.Due = 12 * 60
 	two := one
@@ -155,6 +155,32 @@ func TestWaysOutAreTriedOnAnyBake(t *testing.T) {
 			if len(c.WaysOut) == 0 {
 				t.Errorf("%d min apart: %s has no way out", gap, c.Batch)
 			}
+		}
+	}
+}
+
+// More than an oven holds is wanted hot at one time: what lies beside its hour, baked otherwise than its card has it,
+// has its ways out tried on that very plan.
+func TestWaysOutOfWhatLiesAreTriedOnThePlan(t *testing.T) {
+	o := early(t, day.Hot)
+	o.Due = 12 * 60
+	o.Dessert.Request.Dish.LengthCM = 30 // no dish of the shelf: there are enough of it
+	k := yard()
+	var orders []day.Ordered
+	asked := day.Asked{}
+	for i := range 6 {
+		x := o
+		x.ID = []string{"A", "B", "C", "D", "E", "F"}[i]
+		orders = append(orders, x)
+		asked.Orders = append(asked.Orders, x.Wanted)
+	}
+	laid, _ := lay(t, k, asked, orders, 0, nil)
+	if len(laid.Plan.Clashes) == 0 {
+		t.Fatal("six hot dishes are ready at one time, from an oven that holds two")
+	}
+	for _, c := range laid.Plan.Clashes {
+		if len(c.WaysOut) == 0 {
+			t.Errorf("%s has no way out", c.Batch)
 		}
 	}
 }
