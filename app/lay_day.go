@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"runtime"
-	"slices"
 	"time"
 
 	"mabbin/core/bake"
@@ -148,7 +147,7 @@ func (d Days) hands(ctx context.Context, kitchen uuid.UUID) (map[string]float64,
 	}
 	out := map[string]float64{}
 	for _, h := range all {
-		if h.Used && !slices.Contains(says.Off, learn.Name{What: learn.Hands, Key: h.Kind}) {
+		if h.Used && !says.IsOff(learn.Hands, h.Kind) {
 			out[h.Kind] = h.Factor
 		}
 	}

@@ -132,9 +132,7 @@ func (l *Learning) Learn(ctx context.Context, kitchen uuid.UUID, tick learn.Tick
 		return nil, err
 	}
 	for _, h := range hands {
-		out.Lessons = append(
-			out.Lessons, h.Lesson(slices.Contains(says.Off, learn.Name{What: learn.Hands, Key: h.Kind})),
-		)
+		out.Lessons = append(out.Lessons, h.Lesson(says.IsOff(learn.Hands, h.Kind)))
 	}
 	for _, c := range learnt.Changes {
 		if name, known := x.ovens[c.Key]; known {
@@ -157,7 +155,7 @@ func (l *Learning) Afterwards(kitchen uuid.UUID) {
 	go func() {
 		for {
 			ctx, stop := context.WithTimeout(context.Background(), learningMost)
-			if err := l.Keep(ctx, kitchen); err != nil && !errors.Is(err, ErrNotFound) && l.Failed != nil {
+			if _, err := l.Keep(ctx, kitchen); err != nil && !errors.Is(err, ErrNotFound) && l.Failed != nil {
 				l.Failed(kitchen, err)
 			}
 			stop()
@@ -185,16 +183,16 @@ func (l *Learning) AtStart(kitchens func(context.Context) ([]Kitchen, error)) {
 }
 
 // Keep learns from a log and keeps what it teaches: from then on answers take it.
-func (l *Learning) Keep(ctx context.Context, kitchen uuid.UUID) error {
+func (l *Learning) Keep(ctx context.Context, kitchen uuid.UUID) (*LearntNow, error) {
 	learnt, err := l.Learn(ctx, kitchen, nil)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	_, changed, err := l.Store.SetLearnt(ctx, kitchen, l.Clock(), learnt.Use())
 	if err == nil && changed {
 		l.Notify(kitchen)
 	}
-	return err
+	return learnt, err
 }
 
 // Say keeps what a kitchen says of what its log teaches, and learns anew.
@@ -206,10 +204,7 @@ func (l *Learning) Say(ctx context.Context, kitchen uuid.UUID, says learn.Says, 
 	if err != nil {
 		return nil, err
 	}
-	if err := l.Keep(ctx, kitchen); err != nil {
-		return nil, err
-	}
-	return l.Learn(ctx, kitchen, nil)
+	return l.Keep(ctx, kitchen)
 }
 
 // Foresee is what is foreseen of what is on the Bench, with its ranges, by all that its kitchen's log teaches.

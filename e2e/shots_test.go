@@ -23,7 +23,8 @@ func TestShots(t *testing.T) {
 	learning := app.Learning{
 		Store: s, Kitchens: s, Surfaces: app.NewSurfaces(), Clock: time.Now, Notify: func(uuid.UUID) {},
 	}
-	must(t, learning.Keep(t.Context(), demo.Kitchen.ID)) // as a server does when it starts
+	_, err := learning.Keep(t.Context(), demo.Kitchen.ID) // as a server does when it starts
+	must(t, err)
 	ctx := tab(t, 1280, 800)
 	take := func(name string, s ...step) {
 		t.Helper()

@@ -109,14 +109,9 @@ func (s *schedule) beforeWays(b int) (out []WayOut) {
 	if slices.ContainsFunc(x.tasks, func(i int) bool { return s.p.tasks[i].pin != nil }) {
 		return nil
 	}
-	for _, from := range s.p.req.Batches {
-		if from.ID != x.ID {
-			continue
-		}
-		for _, code := range []string{wayFrozen, wayBaked} {
-			if m := from.before[code]; m != nil {
-				out = append(out, WayOut{Code: code, Batch: x.ID, Minutes: m.minutes(), note: m.note})
-			}
+	for _, code := range []string{wayFrozen, wayBaked} {
+		if m := x.before[code]; m != nil {
+			out = append(out, WayOut{Code: code, Batch: x.ID, Minutes: m.minutes(), note: m.note})
 		}
 	}
 	return out

@@ -1,6 +1,9 @@
 package day
 
-import "math"
+import (
+	"cmp"
+	"math"
+)
 
 // Took is how long hands were at one thing of a day, as it was told when it was done, min.
 type Took struct {
@@ -16,11 +19,7 @@ func (s *showing) took() {
 		if t == nil || t.Uses != "hands" || p.End == nil || *p.End > s.q.Now || *p.End <= p.Start {
 			continue
 		}
-		planned := t.Minutes
-		if t.working > 0 {
-			planned = t.working
-		}
-		if planned > 0 {
+		if planned := cmp.Or(t.working, t.Minutes); planned > 0 {
 			s.out.Took = append(s.out.Took, Took{t.Kind, planned, *p.End - p.Start})
 		}
 	}

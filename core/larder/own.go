@@ -27,9 +27,6 @@ const (
 	OfTopping    = "topping"
 )
 
-// OwnKinds are all of them.
-var OwnKinds = []string{OfFruit, OfIngredient, OfThickener, OfTopping}
-
 // Rows are those of a kind, for writing; a kind that there is not has none.
 func (o *Own) Rows(kind string) map[string]OwnRow {
 	all := map[string]*map[string]OwnRow{

@@ -48,11 +48,8 @@ type estimate struct {
 	bakes []observed
 	mean  []float64
 	own   [][deviations]float64
-	curve matrix  // of the parameters, their bakes' deviations integrated out
-	cov   matrix  // its inverse
-	lnDet float64 // of the curvature
-	fit   float64 // -ln of likelihood and priors
-	sds   []float64
+	curve matrix // of the parameters, their bakes' deviations integrated out
+	cov   matrix // its inverse
 }
 
 const year = 365.25 * 24 * time.Hour
@@ -104,7 +101,7 @@ func newEstimate(q LogRequest, surfaces []*Surface) *estimate {
 	}
 	e.ovensAsMeasured()
 	for _, p := range e.all {
-		e.mean, e.sds = append(e.mean, p.mean), append(e.sds, p.sd)
+		e.mean = append(e.mean, p.mean)
 	}
 	e.own = make([][deviations]float64, len(e.bakes))
 	return e
@@ -124,18 +121,22 @@ func (e *estimate) ovensAsMeasured() {
 	}
 }
 
+// lnRelease is the logarithm of a fruit's release to its table's, without the bake's own.
+func (o *observed) lnRelease(fruit int, mean []float64) (ln float64) {
+	for _, u := range o.uses {
+		if u.driver == byRelease && u.fruit == fruit {
+			ln += mean[u.param]
+		}
+	}
+	return ln
+}
+
 // shares is how much of each use reaches its driver: of a mix, the fruit's part of the juice or of the bite.
 func (o *observed) shares(mean []float64) []float64 {
 	juice := make([]float64, len(o.surface.fruits))
 	sum := 0.0
 	for k, f := range o.surface.fruits {
-		ln := 0.0
-		for _, u := range o.uses {
-			if u.driver == byRelease && u.fruit == k {
-				ln += mean[u.param]
-			}
-		}
-		juice[k] = f.juice * math.Exp(ln)
+		juice[k] = f.juice * math.Exp(o.lnRelease(k, mean))
 		sum += juice[k]
 	}
 	out := make([]float64, len(o.uses))
@@ -185,13 +186,7 @@ func (o *observed) drivers(mean []float64, own [deviations]float64) (d drivers) 
 
 // testOf is a measured release as parameters and deviations have it.
 func (o *observed) testOf(t test, mean []float64, own [deviations]float64) float64 {
-	ln := own[1]
-	for _, u := range o.uses {
-		if u.driver == byRelease && u.fruit == t.fruit {
-			ln += mean[u.param]
-		}
-	}
-	return ln
+	return own[1] + o.lnRelease(t.fruit, mean)
 }
 
 func testAnswer(t test) *answer {
@@ -467,7 +462,7 @@ func (e *estimate) taught(param int) bool {
 
 // stand takes a point as the estimate, with its curvature.
 func (e *estimate) stand(p point) {
-	e.mean, e.own, e.fit = p.mean, p.own, p.fit
+	e.mean, e.own = p.mean, p.own
 	slope, curve := e.prior(p.mean)
 	for i := range e.bakes {
 		o := &e.bakes[i]
@@ -475,5 +470,5 @@ func (e *estimate) stand(p point) {
 	}
 	e.curve = curve
 	l, _ := curve.cholesky() // the priors are in it
-	e.cov, e.lnDet = l.inverse(), l.logDet()
+	e.cov = l.inverse()
 }

@@ -1,16 +1,12 @@
 package learn
 
-import (
-	"context"
-
-	"mabbin/core/fault"
-)
+import "context"
 
 // Foresee is what is foreseen of a plan by a log and the corrections that are used. keep may be nil. A bad request is
 // fault.Faults.
 func Foresee(ctx context.Context, q LogRequest, plan LoggedBake, used Used, keep Keeper) (*Forecast, error) {
 	if err := CheckLog(LogRequest{Bakes: []LoggedBake{plan}}); err != nil {
-		return nil, fault.Under("", err)
+		return nil, err
 	}
 	if err := CheckLog(q); err != nil {
 		return nil, err

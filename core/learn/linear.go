@@ -70,14 +70,6 @@ func (m matrix) solve(b []float64) []float64 {
 	return x
 }
 
-// logDet is the logarithm of the determinant of L LT.
-func (m matrix) logDet() (sum float64) {
-	for i := range m.n {
-		sum += 2 * math.Log(m.at(i, i))
-	}
-	return sum
-}
-
 // inverse of L LT.
 func (m matrix) inverse() matrix {
 	out := newMatrix(m.n)

@@ -2,6 +2,7 @@ package learn
 
 import (
 	"fmt"
+	"slices"
 	"time"
 
 	"mabbin/core/fault"
@@ -42,6 +43,9 @@ func CheckSays(s Says) error {
 	}
 	return f.Err()
 }
+
+// IsOff says whether a correction is not used.
+func (s Says) IsOff(what, key string) bool { return slices.Contains(s.Off, Name{what, key}) }
 
 // OvenKey is an oven's key in a log at a time: another one before it was changed.
 func (s Says) OvenKey(oven string, at time.Time) string {

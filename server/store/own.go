@@ -30,7 +30,7 @@ func (s *Store) Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error)
 	return own, nil
 }
 
-// SetOwn keeps a row of a kitchen's own, of one of larder.OwnKinds, in the place of the one it had.
+// SetOwn keeps a row of a kitchen's own, of one of the larder's kinds, in the place of the one it had.
 func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of, key string, r larder.OwnRow) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
