@@ -47,6 +47,16 @@ func LearntSettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather, used
 	return used.In(SettingIn(altitudeM, o, s, w), key)
 }
 
+// unlearnt is a setting without what a log has taught, in its oven as the Shelf has it; nil is one that nothing is
+// known of.
+func unlearnt(s bake.Setting, o *ShelfOven) bake.Setting {
+	s.OvenOffsetC, s.OffByC, s.HeatFactor, s.SteamFactor, s.Factors = 0, 0, 0, 0, nil
+	if o != nil {
+		s.OvenOffsetC, s.OffByC = o.OffsetC, o.OffBy()
+	}
+	return s
+}
+
 // SettingIn is a setting in a known oven as the Shelf has it; nil is an oven that nothing is known of.
 func SettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather) bake.Setting {
 	out := bake.Setting{AltitudeM: altitudeM, Shelf: s.Shelf, FillingC: s.FillingC, DishC: s.DishC, Stages: s.Stages}

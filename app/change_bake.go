@@ -12,7 +12,21 @@ import (
 
 // Replan gives a dessert in the oven other stages from now on; its calls follow.
 func (o OvenWatch) Replan(ctx context.Context, kitchen, id uuid.UUID, stages []bake.Stage) (Watched, error) {
-	return o.change(ctx, kitchen, id, func(b *watch.Bake, now time.Time) error { return b.Replan(ctx, stages, now) })
+	w, err := o.Store.OneWatched(ctx, kitchen, id)
+	if err != nil {
+		return Watched{}, err
+	}
+	see, err := o.filter(ctx, w)
+	if err != nil {
+		return Watched{}, err
+	}
+	return o.change(ctx, kitchen, id, func(b *watch.Bake, now time.Time) error {
+		if err := b.Replan(ctx, stages, now); err != nil {
+			return err
+		}
+		_, err := b.Foresee(ctx, see)
+		return err
+	})
 }
 
 // Rescue tries what may help against a trouble, from where a dessert stands. Nothing is changed: a way that is taken

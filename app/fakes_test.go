@@ -63,6 +63,17 @@ func (k kitchens) OneOven(_ context.Context, kitchen, id uuid.UUID) (ShelfOven, 
 func (k kitchens) Learnt(context.Context, uuid.UUID) (learn.Used, error) { return learn.Used{}, nil }
 func (k kitchens) Own(context.Context, uuid.UUID) (*larder.Own, error)   { return nil, nil }
 
+// untaught is a kitchen whose log has taught nothing.
+type untaught struct{ LearningStore }
+
+func (untaught) LearningSays(context.Context, uuid.UUID) (learn.Says, error) {
+	return learn.Says{}, nil
+}
+
+func (untaught) Posterior(context.Context, uuid.UUID) (learn.Posterior, error) {
+	return learn.Posterior{}, nil
+}
+
 // cardBox keeps cards in memory, in the order in which they were saved.
 type cardBox struct {
 	cards     []Card

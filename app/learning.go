@@ -11,6 +11,7 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/learn"
 	"mabbin/core/message"
+	"mabbin/core/watch"
 
 	"github.com/google/uuid"
 	lru "github.com/hashicorp/golang-lru/v2"
@@ -35,7 +36,10 @@ type LearningStore interface {
 		kitchen uuid.UUID,
 		at time.Time,
 		u learn.Used,
+		p learn.Posterior,
 	) (kept learn.Used, changed bool, err error)
+	// Posterior is what was learnt last; the zero value where nothing was.
+	Posterior(ctx context.Context, kitchen uuid.UUID) (learn.Posterior, error)
 }
 
 // Learning is what is done about what the log teaches.
@@ -175,7 +179,7 @@ func (l *Learning) AtStart(kitchens func(context.Context) ([]Kitchen, error)) {
 			l.Failed(uuid.Nil, err)
 		}
 		for _, k := range all {
-			if u, err := l.Kitchens.Learnt(ctx, k.ID); err == nil && u.Version == 0 {
+			if p, err := l.Store.Posterior(ctx, k.ID); err == nil && p.Parameters == nil {
 				l.Afterwards(k.ID)
 			}
 		}
@@ -188,7 +192,7 @@ func (l *Learning) Keep(ctx context.Context, kitchen uuid.UUID) (*LearntNow, err
 	if err != nil {
 		return nil, err
 	}
-	_, changed, err := l.Store.SetLearnt(ctx, kitchen, l.Clock(), learnt.Use())
+	_, changed, err := l.Store.SetLearnt(ctx, kitchen, l.Clock(), learnt.Use(), learnt.Posterior())
 	if err == nil && changed {
 		l.Notify(kitchen)
 	}
@@ -207,6 +211,19 @@ func (l *Learning) Say(ctx context.Context, kitchen uuid.UUID, says learn.Says, 
 	return l.Keep(ctx, kitchen)
 }
 
+// Foresight is what a kitchen foresees its bakes with, and what it says of what its log teaches.
+func (l *Learning) Foresight(ctx context.Context, kitchen uuid.UUID) (f learn.Foresight, says learn.Says, err error) {
+	f.Keep = l.Surfaces
+	if f.Used, err = l.Kitchens.Learnt(ctx, kitchen); err != nil {
+		return f, says, err
+	}
+	if f.Posterior, err = l.Store.Posterior(ctx, kitchen); err != nil {
+		return f, says, err
+	}
+	says, err = l.Store.LearningSays(ctx, kitchen)
+	return f, says, err
+}
+
 // Foresee is what is foreseen of what is on the Bench, with its ranges, by all that its kitchen's log teaches.
 func (l *Learning) Foresee(ctx context.Context, q BenchQuestion) (learn.Outlook, error) {
 	var none learn.Outlook
@@ -218,39 +235,46 @@ func (l *Learning) Foresee(ctx context.Context, q BenchQuestion) (learn.Outlook,
 	if err != nil {
 		return none, err
 	}
-	now := l.Clock()
-	plan := learn.LoggedBake{ID: "plan", At: now}
-	q.Setting.Stages = a.Plan.Stages
-	x, used := taught{}, learn.Used{}
-	var in *ShelfOven
-	if q.Kitchen != nil {
-		says, err := l.Store.LearningSays(ctx, *q.Kitchen)
-		if err != nil {
-			return none, err
-		}
-		if x, err = l.log(ctx, *q.Kitchen, says); err != nil {
-			return none, err
-		}
-		if used, err = l.Kitchens.Learnt(ctx, *q.Kitchen); err != nil {
-			return none, err
-		}
-		if q.Setting.OvenID != nil {
-			o, err := l.Kitchens.OneOven(ctx, *q.Kitchen, *q.Setting.OvenID)
-			if err != nil {
-				return none, err
-			}
-			in = &o
-		}
-		plan.Oven = ovenKey(q.Setting.OvenID, now, says)
-	}
-	plan.Request = bake.DessertRequest{
-		Request: q.Request.Weighed(&a.Balance), Setting: SettingIn(x.altitudeM, in, q.Setting, q.Weather),
-	}
-	f, err := learn.Foresee(ctx, x.LogRequest, plan, used, l.Surfaces)
+	see, err := l.Filter(ctx, q.Kitchen, q.Setting.OvenID)
 	if err != nil {
 		return none, err
 	}
-	return f.Of(used.Bakes), nil
+	m, err := see(ctx, &watch.Bake{Request: corrected, Predicted: *a, Stages: a.Plan.Stages})
+	if err != nil {
+		return none, err
+	}
+	return m.Outlook, nil
+}
+
+// Filter foresees bakes in an oven, also while they are under way; nil: in none that the Shelf knows, or nowhere yet.
+func (l *Learning) Filter(ctx context.Context, kitchen, oven *uuid.UUID) (watch.Filter, error) {
+	f := learn.Foresight{Keep: l.Surfaces}
+	var says learn.Says
+	var in *ShelfOven
+	if kitchen != nil {
+		var err error
+		if f, says, err = l.Foresight(ctx, *kitchen); err != nil {
+			return nil, err
+		}
+		if oven != nil {
+			o, err := l.Kitchens.OneOven(ctx, *kitchen, *oven)
+			if err != nil {
+				return nil, err
+			}
+			in = &o
+		}
+	}
+	now := l.Clock()
+	return func(ctx context.Context, b *watch.Bake) (*learn.Midway, error) {
+		q := b.Request
+		q.Request, q.Setting = q.Request.Weighed(&b.Predicted.Balance), unlearnt(q.Setting, in)
+		q.Setting.Stages = b.Stages
+		x := learn.LoggedBake{ID: "bake", At: now, Oven: ovenKey(oven, now, says), Request: q}
+		if seen := b.Probed(); len(seen) > 0 {
+			x.Happened = &learn.Probed{Readings: seen}
+		}
+		return f.Foresee(ctx, x)
+	}, nil
 }
 
 // taught is a log as it is learnt from, with what its things are called.
@@ -259,8 +283,6 @@ type taught struct {
 	names map[uuid.UUID]string // of its bakes
 	ovens map[string]string    // by their keys; none that was changed since
 	own   *larder.Own
-
-	altitudeM float64
 }
 
 // ovenKey is an oven's key in the log; empty: baked in none that the Shelf knows.
@@ -282,7 +304,6 @@ func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Says) 
 	if out.own, err = l.Kitchens.Own(ctx, kitchen); err != nil {
 		return out, err
 	}
-	out.altitudeM = k.AltitudeM
 	page, _, err := l.Store.Bakes(ctx, kitchen, BakeFilter{}, nil, learntFrom)
 	if err != nil {
 		return out, err

@@ -31,16 +31,28 @@ func (o OvenWatch) Poll(ctx context.Context) error {
 	}
 	var failed []error
 	for _, w := range all {
-		_, err := o.change(ctx, w.Kitchen, w.ID, func(b *watch.Bake, now time.Time) error {
-			c, ok, err := o.Thermometer(w.ID, b, now)
-			if err != nil || !ok {
-				return err
-			}
-			return b.Read(ctx, c, now)
-		})
-		if err != nil {
+		if err := o.poll(ctx, w); err != nil {
 			failed = append(failed, fmt.Errorf("probe of dessert %s: %w", w.ID, err))
 		}
 	}
 	return errors.Join(failed...)
+}
+
+func (o OvenWatch) poll(ctx context.Context, id WatchedID) error {
+	w, err := o.Store.OneWatched(ctx, id.Kitchen, id.ID)
+	if err != nil {
+		return err
+	}
+	see, err := o.filter(ctx, w)
+	if err != nil {
+		return err
+	}
+	_, err = o.change(ctx, id.Kitchen, id.ID, func(b *watch.Bake, now time.Time) error {
+		c, ok, err := o.Thermometer(id.ID, b, now)
+		if err != nil || !ok {
+			return err
+		}
+		return b.Read(ctx, c, now, see)
+	})
+	return err
 }

@@ -35,7 +35,7 @@ func (o OvenWatch) PutIn(ctx context.Context, kitchen uuid.UUID, in IntoOven) (W
 	if err != nil {
 		return Watched{}, err
 	}
-	err = o.Store.StartWatch(ctx, Watched{
+	w := Watched{
 		ID:      in.ID,
 		Kitchen: kitchen,
 		Title:   in.Title,
@@ -44,8 +44,15 @@ func (o OvenWatch) PutIn(ctx context.Context, kitchen uuid.UUID, in IntoOven) (W
 		OvenID:  in.Setting.OvenID,
 		Weighed: in.Weighed,
 		Bake:    *b,
-	})
+	}
+	see, err := o.filter(ctx, w)
 	if err != nil {
+		return Watched{}, err
+	}
+	if _, err := w.Foresee(ctx, see); err != nil {
+		return Watched{}, err
+	}
+	if err := o.Store.StartWatch(ctx, w); err != nil {
 		return Watched{}, err
 	}
 	o.Notify(kitchen)

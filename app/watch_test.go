@@ -29,8 +29,10 @@ type yard struct {
 
 func newYard(ovens ...ShelfOven) *yard {
 	y := &yard{kitchen: uuid.New(), shelf: &ovenShelf{}, clock: newClock()}
+	shelf := kitchens{id: y.kitchen, ovens: ovens}
 	y.OvenWatch = OvenWatch{
-		Store: y.shelf, Kitchens: kitchens{id: y.kitchen, ovens: ovens}, Clock: y.clock.now,
+		Store: y.shelf, Kitchens: shelf, Clock: y.clock.now,
+		Filter: (&Learning{Store: untaught{}, Kitchens: shelf, Clock: y.clock.now}).Filter,
 		Notify: func(uuid.UUID) { y.told.Add(1) },
 	}
 	return y

@@ -63,6 +63,8 @@ type OvenWatch struct {
 	Kitchens KitchenStore
 	Clock    Clock
 	Notify   Notify
+	// Filter foresees the bakes of a kitchen in an oven: that of Learning.
+	Filter func(ctx context.Context, kitchen, oven *uuid.UUID) (watch.Filter, error)
 	// Thermometer reads the probes; nil where none is ever polled.
 	Thermometer Thermometer
 }
@@ -84,6 +86,11 @@ func (o OvenWatch) change(
 	}
 	o.Notify(kitchen)
 	return w, nil
+}
+
+// filter foresees a dessert of the watch.
+func (o OvenWatch) filter(ctx context.Context, w Watched) (watch.Filter, error) {
+	return o.Filter(ctx, &w.Kitchen, w.OvenID)
 }
 
 // Tidy keeps what grows with every bake within bounds.

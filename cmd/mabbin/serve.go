@@ -12,6 +12,7 @@ import (
 	"syscall"
 	"time"
 
+	"mabbin/app"
 	"mabbin/server/demo"
 	"mabbin/server/devices"
 	"mabbin/server/httpapi"
@@ -74,7 +75,10 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 			defer func() { _ = logTo.Close() }()
 		}
 		log := slog.New(slog.NewJSONHandler(logTo, nil))
-		cfg := httpapi.Config{Store: s, Clock: time.Now, Events: new(httpapi.Events), Log: log, LearnAtStart: true}
+		cfg := httpapi.Config{
+			Store: s, Clock: time.Now, Events: new(httpapi.Events), Log: log, LearnAtStart: true,
+			Surfaces: app.NewSurfaces(),
+		}
 		h, err := httpapi.New(cfg, web.Dist())
 		if err != nil {
 			return err

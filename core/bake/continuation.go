@@ -24,6 +24,9 @@ type Way struct {
 	ThenFoil bool
 }
 
+// mostOff is how many times faster or more slowly a top may brown than the model has it. A working figure.
+const mostOff = 3.0
+
 // BakeOn goes on from stages that are behind a bake, by each of several ways, until it meets every clock or as many
 // as that way can. seen is what the top looks like, by the colour clock, where somebody has looked; 0: as the model
 // has it.
@@ -66,81 +69,10 @@ func (q PlanRequest) BakeOn(done []Stage, ways []Way, seen float64) []Continuati
 	return out
 }
 
-// Offset is how much hotter an oven is than was thought, by a probe in the middle of the filling.
-type Offset struct {
-	C           float64 `json:"c"`
-	GiveOrTakeC float64 `json:"give_or_take_c"`
-}
-
 // Point is one reading of a probe.
 type Point struct {
 	Minute float64 `json:"minute"`
 	C      float64 `json:"c"`
-}
-
-// How the oven's offset is read off a curve. Working figures.
-const (
-	probeNoiseC = 1.5
-	farOffC     = 40.0 // what no oven is off by
-	reachK      = 4.5  // a residual over this counts no more than this: the probe slipped
-	fewPoints   = 3
-	mostOff     = 3.0 // times that a top browns faster or more slowly than the model has it
-)
-
-// Fit finds the oven's offset from the stages that are behind a bake and what a probe has read in its middle: the
-// most likely one, with the oven's own uncertainty as what was known before. Readings that fit no oven count little.
-// It is false with too few. Stages that can't be baked are fault.Faults.
-func (q PlanRequest) Fit(done []Stage, seen []Point) (Offset, bool, error) {
-	if len(seen) < fewPoints {
-		return Offset{}, false, nil
-	}
-	behind := q.Bake
-	behind.Stages = done
-	if err := Check(behind); err != nil {
-		return Offset{}, false, err
-	}
-	q = q.usual()
-	known := q.offBy()
-	r := q.Bake
-	r.Stages = done
-	misfit := func(off float64) float64 {
-		r.OvenOffsetC = q.Bake.OvenOffsetC + off
-		a := run(r)
-		sum := off * off / (known * known)
-		for _, p := range seen {
-			d := math.Abs(a.Curves.MiddleAt(p.Minute) - p.C)
-			if d > reachK {
-				sum += (2*reachK*d - reachK*reachK) / (probeNoiseC * probeNoiseC)
-			} else {
-				sum += d * d / (probeNoiseC * probeNoiseC)
-			}
-		}
-		return sum
-	}
-	// golden section: the misfit has one valley, for a hotter oven is never slower
-	const golden = 0.6180339887
-	lo, hi := -farOffC, farOffC
-	a, b := hi-golden*(hi-lo), lo+golden*(hi-lo)
-	fa, fb := misfit(a), misfit(b)
-	for hi-lo > 0.5 {
-		if fa < fb {
-			hi, b, fb = b, a, fa
-			a = hi - golden*(hi-lo)
-			fa = misfit(a)
-		} else {
-			lo, a, fa = a, b, fb
-			b = lo + golden*(hi-lo)
-			fb = misfit(b)
-		}
-	}
-	best := (lo + hi) / 2
-	const h = 2.0
-	curved := (misfit(best+h) + misfit(best-h) - 2*misfit(best)) / (h * h)
-	sure := known
-	if curved > 0 {
-		sure = min(known, math.Sqrt(2/curved))
-	}
-	return Offset{best, max(1, sure)}, true, nil
 }
 
 // MiddleAt is the middle of the filling at a minute, between the points of its curve.
@@ -194,23 +126,4 @@ func (q PlanRequest) Finish(stages []Stage, from float64) (minute float64, unmet
 		}
 	}
 	return minute, least.words()
-}
-
-// Strays is the share of readings that fit no oven: those far from the middle's curve in an oven that is off by so
-// much.
-func (q PlanRequest) Strays(done []Stage, off Offset, seen []Point) float64 {
-	r := q.Bake
-	r.Stages = done
-	r.OvenOffsetC += off.C
-	if len(seen) == 0 {
-		return 0
-	}
-	a := run(r)
-	far := 0.0
-	for _, p := range seen {
-		if math.Abs(a.Curves.MiddleAt(p.Minute)-p.C) > 2*reachK {
-			far++
-		}
-	}
-	return far / float64(len(seen))
 }

@@ -1,7 +1,6 @@
 package bake
 
 import (
-	"math"
 	"slices"
 	"testing"
 )
@@ -30,33 +29,5 @@ func TestABakeGoesOnFromWhereItStands(t *testing.T) {
 	}
 	if !slices.Equal(foil.Stages[:1], done) || foil.Stages[1].Minutes != foil.Minutes {
 		t.Errorf("%+v", foil.Stages)
-	}
-}
-
-func TestAProbeFindsTheOven(t *testing.T) {
-	q := PlanRequest{Bake: crumble()}
-	done := []Stage{{Minutes: 35, OvenC: 180}}
-	for _, off := range []float64{-22, -6, 0, 14} {
-		r := q.Bake
-		r.OvenOffsetC, r.Stages = off, done
-		a, err := Run(r)
-		if err != nil {
-			t.Fatal(err)
-		}
-		var seen []Point
-		for i, m := range a.Curves.Minute {
-			noise := []float64{0.8, -1.1, 0.3, -0.4, 1.2}[i%5]
-			if i%7 != 3 { // it drops out now and then
-				seen = append(seen, Point{m, a.Curves.MiddleC[i] + noise})
-			}
-		}
-		seen = append(seen, Point{20, 178}) // and it slipped into the air once
-		got, ok, err := q.Fit(done, seen)
-		if err != nil || !ok || math.Abs(got.C-off) > 4 || got.GiveOrTakeC > 6 {
-			t.Errorf("an oven that is %g C off is found to be %+v", off, got)
-		}
-	}
-	if _, ok, err := q.Fit(done, []Point{{1, 20}}); ok || err != nil {
-		t.Error("one reading is taken for a curve")
 	}
 }

@@ -24,6 +24,9 @@ var (
 	BaseWords  = []string{"raw", "soft", "crisp", "burnt"}
 )
 
+// TopColours are a crust as each of TopWords has it, to draw it by: sRGB.
+var TopColours = [...]string{"#F3E3BC", "#D69C45", "#8A4F1E", "#33190A"}
+
 // Where one word ends and the next begins, by the clocks. Working figures, beside those of a plan: this is the one
 // place that knows them, for the Bench, the watch and the log alike.
 const (

@@ -86,7 +86,7 @@ func (e *estimate) outlook(k int, b belief) outlook {
 	return v
 }
 
-// condition takes a test of the fruit in, after Kalman.
+// condition takes a test of the fruit in.
 func (v *outlook) condition(t test) {
 	n := len(v.params)
 	by := make([]float64, n+deviations)
@@ -96,15 +96,16 @@ func (v *outlook) condition(t test) {
 			by[slices.Index(v.params, u.param)] = 1
 		}
 	}
-	off := t.ln - v.testOf(t, v.mean, v.own)
+	v.observe(by, t.ln-v.testOf(t, v.mean, v.own), releaseTestSD*releaseTestSD)
+}
+
+// observe takes an observation in, after Kalman: how it changes with each unknown, how far it lies from what was
+// foreseen, and its variance.
+func (v *outlook) observe(by []float64, off, variance float64) {
 	reach := v.cov.times(by)
-	sum := dot(by, reach) + releaseTestSD*releaseTestSD
+	sum := dot(by, reach) + variance
 	for i := range reach {
-		if i < n {
-			v.mean[v.params[i]] += reach[i] / sum * off
-		} else {
-			v.own[i-n] += reach[i] / sum * off
-		}
+		*v.unknown(i) += reach[i] / sum * off
 	}
 	next := v.cov.clone()
 	for i := range reach {
@@ -113,6 +114,55 @@ func (v *outlook) condition(t test) {
 		}
 	}
 	v.cov = next
+}
+
+// unknown is one of what the covariance is of: a parameter, then a deviation of the bake.
+func (v *outlook) unknown(i int) *float64 {
+	if n := len(v.params); i >= n {
+		return &v.own[i-n]
+	}
+	return &v.mean[v.params[i]]
+}
+
+// readRounds are enough for a filter that looks again from where it came to.
+const readRounds = 8
+
+// read takes in what was told of the bake so far: the filter of Kalman, each round about where the last one came to, in
+// which an answer counts by its weight.
+func (v *outlook) read() {
+	before := outlook{observed: v.observed, params: v.params, mean: slices.Clone(v.mean), own: v.own, cov: v.cov}
+	for range readRounds {
+		d := v.drivers(v.mean, v.own)
+		y, slopes := v.slopes(d)
+		shares := v.shares(v.mean)
+		at := outlook{observed: v.observed, params: v.params, mean: v.mean, own: v.own}
+		*v = outlook{
+			observed: v.observed, params: v.params, mean: slices.Clone(before.mean), own: before.own, cov: before.cov,
+		}
+		for i := range v.answers {
+			a := &v.answers[i]
+			by := v.by(slopes[i], shares)
+			foreseen := y[i]
+			for k, x := range by {
+				foreseen += x * (*v.unknown(k) - *at.unknown(k))
+			}
+			err := a.error(y[i])
+			v.observe(by, a.value-foreseen, err*err/a.weight(y[i]))
+		}
+	}
+}
+
+// by is how an answer changes with each unknown, by how it does with each driver.
+func (v *outlook) by(slopes drivers, shares []float64) []float64 {
+	n := len(v.params)
+	out := make([]float64, n+deviations)
+	for j, u := range v.uses {
+		out[slices.Index(v.params, u.param)] += slopes[u.driver] * shares[j]
+	}
+	for k, driver := range ownDrivers {
+		out[n+k] = slopes[driver]
+	}
+	return out
 }
 
 // foreseen is an answer before it is told: its most likely value, and the variance that parameters and deviations
@@ -127,17 +177,8 @@ func (v *outlook) foreseeAt(d drivers) []foreseen {
 	out := make([]foreseen, len(v.answers))
 	y, slopes := v.slopes(d)
 	shares := v.shares(v.mean)
-	n := len(v.params)
-	by := make([]float64, n+deviations)
 	for i := range v.answers {
-		clear(by)
-		for j, u := range v.uses {
-			by[slices.Index(v.params, u.param)] += slopes[i][u.driver] * shares[j]
-		}
-		for k, driver := range ownDrivers {
-			by[n+k] = slopes[i][driver]
-		}
-		out[i] = foreseen{y[i], max(0, v.cov.quadratic(by))}
+		out[i] = foreseen{y[i], max(0, v.cov.quadratic(v.by(slopes[i], shares)))}
 	}
 	return out
 }

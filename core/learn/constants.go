@@ -38,6 +38,7 @@ const (
 	crossedSD      = 0.025
 	releaseTestSD  = 0.06
 	fewestReadings = 5
+	apartC         = 5.0 // from which on a reading tells something beside the last crossing
 	pastEndMin     = 2.0 // an event told so long after the end is asked back
 
 	rounds        = 14

@@ -10,15 +10,24 @@ import (
 
 // Outlook is what is foreseen of a dessert, in words.
 type Outlook struct {
-	Middle   message.Message `json:"middle"` // when its middle bubbles
-	Cold     message.Message `json:"cold"`   // how its juice stands
-	Top      message.Message `json:"top,omitzero"`
-	Basis    message.Message `json:"basis"` // what the ranges are from
-	Forecast Forecast        `json:"forecast"`
+	Middle message.Message `json:"middle"` // when its middle bubbles
+	Cold   message.Message `json:"cold"`   // how its juice stands
+	Top    message.Message `json:"top,omitzero"`
+	// TopSpread is how its top may come out, from pale to burnt; empty: bare.
+	TopSpread []Shade         `json:"top_spread,omitempty"`
+	Basis     message.Message `json:"basis"` // what the ranges are from
+	Forecast  Forecast        `json:"forecast"`
 }
 
-// Of puts a forecast into words; bakes is how many it was learnt from.
-func (f *Forecast) Of(bakes int) Outlook {
+// Shade is one colour that a top may have.
+type Shade struct {
+	Word   message.Message `json:"word"`
+	Chance float64         `json:"chance"` // 0 to 1
+	Colour string          `json:"colour"` // of the crust, sRGB
+}
+
+// Of puts a forecast into words; bakes is how many it was learnt from, probed that a probe has told of it already.
+func (f *Forecast) Of(bakes int, probed bool) Outlook {
 	out := Outlook{
 		Middle: message.New("{range} min", message.Range(
 			message.Number(math.Floor(f.MiddleBubbles.P05), 0), message.Number(math.Ceil(f.MiddleBubbles.P95), 0))),
@@ -27,12 +36,20 @@ func (f *Forecast) Of(bakes int) Outlook {
 	}
 	if f.Top != nil {
 		out.Top = f.Top.says(bake.TopWords)
+		for i, w := range bake.TopWords {
+			out.TopSpread = append(out.TopSpread, Shade{message.Value(message.Word(w)), f.Top.P[i], bake.TopColours[i]})
+		}
 	}
+	known := bakes >= fewestBakes
 	switch {
-	case bakes < fewestBakes:
-		out.Basis = message.New("9 bakes in 10, in kitchens in general: your own log has too little to tell yet.")
-	default:
+	case probed && known:
+		out.Basis = message.New("9 bakes in 10, by its probe and the {n} bakes of your log.", message.Count(bakes))
+	case probed:
+		out.Basis = message.New("9 bakes in 10, by its probe.")
+	case known:
 		out.Basis = message.New("9 bakes in 10, by the {n} of your log.", message.Count(bakes))
+	default:
+		out.Basis = message.New("9 bakes in 10, in kitchens in general: your own log has too little to tell yet.")
 	}
 	return out
 }

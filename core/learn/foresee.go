@@ -1,31 +1,102 @@
 package learn
 
-import "context"
+import (
+	"context"
+	"math"
+)
 
-// Foresee is what is foreseen of a plan by a log and the corrections that are used. keep may be nil. A bad request is
-// fault.Faults.
-func Foresee(ctx context.Context, q LogRequest, plan LoggedBake, used Used, keep Keeper) (*Forecast, error) {
-	if err := CheckLog(LogRequest{Bakes: []LoggedBake{plan}}); err != nil {
-		return nil, err
-	}
-	if err := CheckLog(q); err != nil {
-		return nil, err
-	}
-	q.Bakes = append(q.Bakes[:len(q.Bakes):len(q.Bakes)], plan)
-	surfaces, err := surfacesOf(ctx, q.Bakes, keep, nil)
+// Foresight is what a kitchen foresees its bakes with: what its log has taught, and which of it answers take. The zero
+// value is the tables, with what is thought of kitchens in general.
+type Foresight struct {
+	Posterior Posterior
+	Used      Used
+	Keep      Keeper // of surfaces; nil: none are kept
+}
+
+// Midway is what is foreseen of a bake, by what a probe has told of it so far.
+type Midway struct {
+	Outlook
+	// Read is how many of the probe's readings tell something: none at first.
+	Read int
+	// The oven, as it is by then.
+	OffsetC    float64
+	HeatFactor float64
+	// OffC is the oven as one figure, C beside what was thought of it before, and SD how sure that is.
+	OffC float64
+	SD   float64
+	// Odd says that the readings fit no oven.
+	Odd bool
+
+	asOffsetC float64 // the same, beside the offset that the bake was calculated with
+}
+
+// Foresee is what is foreseen of a bake of which nothing was told, or only what a probe has read so far: by the filter
+// that learns from the log. A bad request is fault.Faults.
+func (f Foresight) Foresee(ctx context.Context, b LoggedBake) (*Midway, error) {
+	v, err := f.outlook(ctx, b)
 	if err != nil {
 		return nil, err
 	}
-	e := newEstimate(q, surfaces)
-	e.solve()
+	was := v.asOffset(v.drivers(v.mean, v.own))
+	v.read()
+	d := v.drivers(v.mean, v.own)
+	x := v.forecast()
+	out := &Midway{
+		Outlook: x.Of(f.Posterior.Bakes, len(v.answers) > 0), Read: len(v.answers),
+		OffsetC: v.offsetC + d[byOven], HeatFactor: math.Exp(d[byHeat]), SD: v.asOffsetSD(d),
+		asOffsetC: v.asOffset(d),
+	}
+	out.OffC = out.asOffsetC - was
+	n := v.surface.at(d)
+	for i := range v.answers {
+		a := &v.answers[i]
+		out.Odd = out.Odd || a.weight(v.surface.predict(a, &n, d)) < oddBelow
+	}
+	return out, nil
+}
+
+// outlook of a bake by what the log has taught, as far as answers take it.
+func (f Foresight) outlook(ctx context.Context, b LoggedBake) (outlook, error) {
+	q := LogRequest{Bakes: []LoggedBake{b}, Now: b.At}
+	if err := CheckLog(q); err != nil {
+		return outlook{}, err
+	}
+	s, err := surfaceOf(ctx, b.Request, f.Keep)
+	if err != nil {
+		return outlook{}, err
+	}
+	e := newEstimate(q, []*Surface{s})
 	on := make(switches, len(e.all))
-	for _, n := range used.Keys() {
+	for _, n := range f.Used.Keys() {
 		if i, ok := e.at[n]; ok {
 			on = on.set(e.group(i), true)
 		}
 	}
-	last := len(e.bakes) - 1
-	v := e.outlook(last, e.with(e.without(last, true), on))
-	f := v.forecast()
-	return &f, ctx.Err()
+	if o := &e.bakes[0]; b.Happened != nil {
+		if a, ok := now(b.Happened.Readings); ok {
+			o.answers = append(o.answers, a)
+		}
+	}
+	return e.outlook(0, e.with(e.beliefBy(f.Posterior), on)), nil
+}
+
+// asOffset of a bake's oven, as one figure: C beside the offset that it was calculated with.
+func (v *outlook) asOffset(d drivers) float64 { return v.surface.asOffset(d[byOven], d[byHeat]) }
+
+// asOffsetSD is how sure that figure is, C.
+func (v *outlook) asOffsetSD(d drivers) float64 {
+	by := make([]float64, len(v.params)+deviations)
+	per, _ := v.perHeat(d)
+	for i, p := range v.params {
+		for _, u := range v.uses {
+			switch {
+			case u.param == p && u.driver == byOven:
+				by[i] = 1
+			case u.param == p && u.driver == byHeat:
+				by[i] = per
+			}
+		}
+	}
+	by[len(v.params)] = 1 // its own deviation of the oven
+	return math.Sqrt(ovenWiden * max(0, v.cov.quadratic(by)))
 }

@@ -20,6 +20,8 @@ type Learnt struct {
 	Predictions []Prediction `json:"predictions"`
 	Score       LearntScore  `json:"score"`
 	Model       Model        `json:"model"`
+
+	learned *estimate
 }
 
 // LearntOven is an oven's offset and heat as one figure: the offset that comes to the same where the middle bubbles.
@@ -79,7 +81,7 @@ func Learn(ctx context.Context, q LogRequest, keep Keeper, tick Tick) (*Learnt, 
 	ovens := j.ovens()
 	out := &Learnt{
 		Corrections: j.corrections(on, ovens), Ovens: ovens, Changes: e.changes(),
-		Predictions: make([]Prediction, len(e.bakes)), Model: modelConstants(),
+		Predictions: make([]Prediction, len(e.bakes)), Model: modelConstants(), learned: e,
 	}
 	err = inParallel(ctx, len(e.bakes), func(k int) error {
 		out.Predictions[k] = j.prediction(k, on)
@@ -149,15 +151,8 @@ func (j *judge) ovens() []LearntOven {
 			if o.oven() != i {
 				continue
 			}
-			d := o.drivers(j.mean, j.own[k])
-			slope := func(by int) float64 {
-				up, down := d, d
-				up[by] += driverStep[by]
-				down[by] -= driverStep[by]
-				return (o.surface.at(up).ln[ofMiddle] - o.surface.at(down).ln[ofMiddle]) / (2 * driverStep[by])
-			}
-			if c := slope(byOven); c < 0 {
-				per += slope(byHeat) / c
+			if x, ok := o.perHeat(o.drivers(j.mean, j.own[k])); ok {
+				per += x
 				as += o.offsetC + o.surface.asOffset(j.mean[i]-o.offsetC, j.mean[h])
 				n++
 			}
@@ -176,6 +171,22 @@ func (j *judge) ovens() []LearntOven {
 		})
 	}
 	return out
+}
+
+// perHeat is how many C of offset come to the same, where the middle bubbles, as a heat e times as strong; false where
+// neither moves it.
+func (o *observed) perHeat(d drivers) (float64, bool) {
+	slope := func(by int) float64 {
+		up, down := d, d
+		up[by] += driverStep[by]
+		down[by] -= driverStep[by]
+		return (o.surface.at(up).ln[ofMiddle] - o.surface.at(down).ln[ofMiddle]) / (2 * driverStep[by])
+	}
+	c := slope(byOven)
+	if c >= 0 {
+		return 0, false
+	}
+	return slope(byHeat) / c, true
 }
 
 // asOffset is the offset, with heat as the model has it, at which the middle bubbles when it does with these.

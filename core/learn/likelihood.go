@@ -9,11 +9,11 @@ import (
 
 // answer is one thing that was told of a bake, beside which a prediction is laid.
 type answer struct {
-	of      string  // its field
-	value   float64 // minutes, g or the logarithm of minutes; of a word its index
-	scale   []string
-	sd      float64 // of a word, in steps
-	crossed int     // which of bake.CrossedC, of a probe
+	of    string  // its field
+	value float64 // minutes, g or the logarithm of minutes; of a word its index
+	scale []string
+	sd    float64 // of a word, in steps
+	c     float64 // that a probe came to
 }
 
 // Kinds of answers by their field; readings are three of them.
@@ -66,9 +66,9 @@ func answersOf(b *LoggedBake, s *Surface) (out []answer) {
 		out = append(out, answer{of: toldWeight, value: lost})
 	}
 	if b.Happened != nil {
-		for i, c := range bake.CrossedC {
+		for _, c := range bake.CrossedC {
 			if m, ok := crossing(b.Happened.Readings, c); ok {
-				out = append(out, answer{of: toldReadings, value: math.Log(m), crossed: i})
+				out = append(out, answer{of: toldReadings, value: math.Log(m), c: c})
 			}
 		}
 	}
@@ -110,13 +110,8 @@ func crossing(seen []bake.Point, c float64) (float64, bool) {
 	if len(seen) < fewestReadings {
 		return 0, false
 	}
-	smooth := slices.Clone(seen)
-	for i := 1; i < len(seen)-1; i++ {
-		three := []float64{seen[i-1].C, seen[i].C, seen[i+1].C}
-		slices.Sort(three)
-		smooth[i].C = three[1]
-	}
-	for i := 1; i < len(smooth); i++ {
+	smooth := smoothed(seen)
+	for i := 1; i < len(smooth)-1; i++ { // the last one has no three: it may be a slip
 		a, b := smooth[i-1], smooth[i]
 		if a.C >= c {
 			return 0, false
@@ -127,6 +122,36 @@ func crossing(seen []bake.Point, c float64) (float64, bool) {
 		}
 	}
 	return 0, false
+}
+
+// smoothed are readings by the median of three; the first and the last are as they were.
+func smoothed(seen []bake.Point) []bake.Point {
+	out := slices.Clone(seen)
+	for i := 1; i < len(seen)-1; i++ {
+		three := []float64{seen[i-1].C, seen[i].C, seen[i+1].C}
+		slices.Sort(three)
+		out[i].C = three[1]
+	}
+	return out
+}
+
+// now is what a probe reads in mid-bake, where that lies between what it has crossed: false where it tells no more.
+func now(seen []bake.Point) (answer, bool) {
+	n := len(seen)
+	if n < fewestReadings {
+		return answer{}, false
+	}
+	p := smoothed(seen)[n-2]
+	first, last := bake.CrossedC[0], bake.CrossedC[len(bake.CrossedC)-1]
+	if p.Minute <= 0 || p.C < first || p.C > last+apartC {
+		return answer{}, false
+	}
+	for _, c := range bake.CrossedC {
+		if _, crossed := crossing(seen, c); crossed && p.C < c+apartC {
+			return answer{}, false
+		}
+	}
+	return answer{of: toldReadings, value: math.Log(p.Minute), c: p.C}, true
 }
 
 // predict is an answer as these drivers have it: minutes, g, ln of minutes, or a place on the scale.
@@ -149,7 +174,21 @@ func (s *Surface) predict(a *answer, n *noticed, d drivers) float64 {
 	case toldWeight:
 		return math.Exp(n.ln[ofSteam])
 	}
-	return n.ln[ofCrossed+a.crossed] + d[byDepth]
+	return n.lnMinuteAt(a.c) + d[byDepth]
+}
+
+// lnMinuteAt is when the middle comes to a temperature, as a logarithm: a parabola through those of bake.CrossedC.
+func (n *noticed) lnMinuteAt(c float64) (sum float64) {
+	for i, at := range bake.CrossedC {
+		share := 1.0
+		for j, other := range bake.CrossedC {
+			if j != i {
+				share *= (c - other) / (at - other)
+			}
+		}
+		sum += share * n.ln[ofCrossed+i]
+	}
+	return sum
 }
 
 // error of a figure, one scale of Student's t, where y is predicted.

@@ -79,16 +79,17 @@ type simulated struct {
 	ran     *estimate // with the truths for its means, and each bake's deviations
 }
 
+var simulatedFrom = time.Date(2026, 1, 5, 12, 0, 0, 0, time.UTC)
+
 // simulate a kitchen: truths from the priors, some answers missing, one bake in ten misread.
 func simulate(t testing.TB, keep Keeper, seed uint64, bakes, unseen int) simulated {
 	t.Helper()
 	chance := rand.New(rand.NewPCG(seed, 7))
 	all := desserts()
-	from := time.Date(2026, 1, 5, 12, 0, 0, 0, time.UTC)
 	var q LogRequest
 	for i := range bakes + unseen {
 		q.Bakes = append(q.Bakes, LoggedBake{
-			ID: fmt.Sprint(i), At: from.AddDate(0, 0, 4*i), Oven: []string{"range", "deck"}[chance.IntN(2)],
+			ID: fmt.Sprint(i), At: simulatedFrom.AddDate(0, 0, 4*i), Oven: []string{"range", "deck"}[chance.IntN(2)],
 			Request: all[chance.IntN(len(all)/len(ends))*len(ends)+len(ends)-1],
 		})
 	}

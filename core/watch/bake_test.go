@@ -136,7 +136,7 @@ func TestAForgottenDessertIsNotRescued(t *testing.T) {
 		t.Errorf("400 days later: %v", err)
 	}
 	b.SetProbe(InMiddle)
-	must(t, b.Read(t.Context(), 80, noon.Add(48*time.Hour)))
+	must(t, b.Read(t.Context(), 80, noon.Add(48*time.Hour), inGeneral))
 	if len(b.Readings) != 0 {
 		t.Errorf("two days later its probe is read: %v", b.Readings)
 	}

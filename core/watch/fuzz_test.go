@@ -54,7 +54,7 @@ func FuzzEvents(f *testing.F) {
 			case 5:
 				b.SetProbe([]Place{NoProbe, InMiddle, InAir}[int(story[i+1])%3])
 			case 6:
-				err = b.Read(t.Context(), float64(story[i+1]), now)
+				err = b.Read(t.Context(), float64(story[i+1]), now, inGeneral)
 			case 7:
 				err = b.OpenDoor(float64(story[i+1]), now)
 			case 8:

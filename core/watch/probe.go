@@ -1,10 +1,12 @@
 package watch
 
 import (
+	"context"
 	"math"
 	"slices"
 
 	"mabbin/core/bake"
+	"mabbin/core/learn"
 	"mabbin/core/message"
 )
 
@@ -25,52 +27,72 @@ type Estimate struct {
 	unmet     []message.Message // what will not come right all the same
 }
 
-// When an estimate counts, and when it moves the calls. Working figures.
+// When an estimate moves the calls. Working figures.
 const (
-	fromMin     = 8.0 // before that all ovens look alike in the middle
 	movesMin    = 2.0
 	saidC       = 1.0 // an oven that is off by less is as was thought
-	mostStrays  = 0.4
-	mostReading = 240 // of which the fit is made
+	ninetySD    = 1.645
+	aboveC      = 6.0 // over the juice's boiling point no middle comes, nor the noise of a probe
+	lastFew     = 5   // readings of which the middle one is believed
+	mostReading = 240 // that the oven is read off
 )
 
-// Reestimate reads the oven off a probe's curve and says when the dessert will be done. It is nil as long as the probe
-// tells nothing. A bake that can't be run is fault.Faults.
-func Reestimate(q bake.PlanRequest, stages []bake.Stage, minute float64, seen []bake.Point) (*Estimate, error) {
-	if minute < fromMin || len(stages) == 0 {
-		return nil, nil
+// Filter is what is foreseen of a bake under way, by what its kitchen's log has taught and its probe has told.
+type Filter func(ctx context.Context, b *Bake) (*learn.Midway, error)
+
+// Probed are the readings of the probe, evenly fewer of a long bake, so that it costs no more.
+func (b *Bake) Probed() []bake.Point {
+	step := len(b.Readings)/mostReading + 1
+	out := make([]bake.Point, 0, len(b.Readings)/step+1)
+	for i := 0; i < len(b.Readings); i += step {
+		out = append(out, b.Readings[i])
 	}
-	if n := len(seen); n > mostReading { // evenly, so that a long bake costs no more
-		step := n/mostReading + 1
-		var fewer []bake.Point
-		for i := 0; i < n; i += step {
-			fewer = append(fewer, seen[i])
-		}
-		seen = fewer
+	return out
+}
+
+// Foresee looks ahead, by what is known of the bake by now.
+func (b *Bake) Foresee(ctx context.Context, see Filter) (*learn.Midway, error) {
+	m, err := see(ctx, b)
+	if err == nil {
+		b.Foreseen = &m.Outlook
+	}
+	return m, err
+}
+
+// inAir says that the probe shows what the middle of a fruit can't be.
+func (b *Bake) inAir() bool {
+	n := len(b.Readings)
+	if n < lastFew {
+		return false
+	}
+	var last []float64
+	for _, p := range b.Readings[n-lastFew:] {
+		last = append(last, p.C)
+	}
+	slices.Sort(last)
+	return last[lastFew/2] > b.Predicted.Plan.Answer.BoilingPointC+aboveC
+}
+
+// Reestimate says when the dessert will be done in the oven that a probe has told of; astray is one that is not in the
+// fruit. It is nil as long as the probe tells nothing.
+func Reestimate(q bake.PlanRequest, stages []bake.Stage, minute float64, m *learn.Midway, astray bool) *Estimate {
+	if m.Read == 0 && !astray || len(stages) == 0 {
+		return nil
 	}
 	done := bake.Elapsed(stages, minute)
-	off, ok, err := q.Fit(done, seen)
-	if err != nil || !ok {
-		return nil, err
-	}
-	e := &Estimate{
-		OffsetC:     off.C,
-		GiveOrTakeC: off.GiveOrTakeC,
-		Doubtful:    q.Strays(done, off, seen) > mostStrays,
-		Stages:      slices.Clone(stages),
-	}
+	e := &Estimate{OffsetC: m.OffC, GiveOrTakeC: m.SD, Doubtful: m.Odd || astray, Stages: slices.Clone(stages)}
 	in := func(c float64) bake.PlanRequest {
 		p := q
-		p.Bake.OvenOffsetC += c
+		p.Bake.OvenOffsetC, p.Bake.HeatFactor = m.OffsetC+c, m.HeatFactor
 		return p
 	}
-	at := func(c float64) float64 {
-		m, _ := in(c).Finish(stages, minute)
+	at := func(p bake.PlanRequest) float64 {
+		m, _ := p.Finish(stages, minute)
 		return m
 	}
-	e.asThought = at(0)
-	e.Minutes, e.unmet = in(off.C).Finish(stages, minute)
-	e.Early, e.Late = at(off.C+off.GiveOrTakeC), at(off.C-off.GiveOrTakeC)
+	e.asThought = at(q)
+	e.Minutes, e.unmet = in(0).Finish(stages, minute)
+	e.Early, e.Late = at(in(ninetySD*m.SD)), at(in(-ninetySD*m.SD))
 	e.Early, e.Late = min(e.Early, e.Minutes, e.Late), max(e.Early, e.Minutes, e.Late)
 	before := 0.0
 	for _, s := range stages[:len(stages)-1] {
@@ -78,9 +100,9 @@ func Reestimate(q bake.PlanRequest, stages []bake.Stage, minute float64, seen []
 	}
 	e.Stages[len(stages)-1].Minutes = max(1, e.Minutes-before)
 	if len(e.unmet) > 0 && len(done) == len(stages) {
-		e.cover(in(off.C), done)
+		e.cover(in(0), done)
 	}
-	return e, nil
+	return e
 }
 
 // cover goes on under foil as soon as it is golden, where more comes right so: a later end is none at which the top is
@@ -124,7 +146,7 @@ func (e *Estimate) says(planned float64) message.Message {
 		oven = message.New("{off} {than} than was thought", message.CelsiusDifference(off), message.Word(than))
 	}
 	said := message.New(
-		"By the probe the oven is {oven} (give or take {sure}): out after {out} min, between {early} and {late}; {planned} were planned. The calls follow it.",
+		"By the probe the oven is {oven} (give or take {sure}): out after {out} min, 9 bakes in 10 between {early} and {late}; {planned} were planned. The calls follow it.",
 		message.Part(oven),
 		message.CelsiusDifference(e.GiveOrTakeC),
 		message.Number(e.Minutes, 0),

@@ -9,6 +9,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/fault"
+	"mabbin/core/learn"
 	"mabbin/core/message"
 )
 
@@ -24,10 +25,11 @@ type Bake struct {
 	EndedAt   time.Time // zero while it is on the watch
 	Calls     []Call
 	Probe     Place
-	Readings  []bake.Point // of the probe, by minute
-	Estimate  *Estimate    // what the probe told last
-	Speed     int          // minutes of the bake to a minute; more than 1 in a simulation alone
-	Doors     []Door       // of a simulated oven, as they were opened
+	Readings  []bake.Point   // of the probe, by minute
+	Estimate  *Estimate      // what the probe told last
+	Foreseen  *learn.Outlook // by what is known by now; nil: it went in before anything was foreseen
+	Speed     int            // minutes of the bake to a minute; more than 1 in a simulation alone
+	Doors     []Door         // of a simulated oven, as they were opened
 }
 
 // CallID names a call. The zero value is that of a call which has not been kept yet.
@@ -293,9 +295,9 @@ func (b *Bake) SetProbe(at Place) {
 	}
 }
 
-// Read takes a reading of the probe, C, at a time. The oven's offset is read off the curve, and where that says another
-// end, the calls follow. Out of the oven, or without a probe, nothing is read.
-func (b *Bake) Read(ctx context.Context, c float64, at time.Time) error {
+// Read takes a reading of the probe, C, at a time. The oven is read off the curve, and where that says another end, the
+// calls follow. Out of the oven, or without a probe, nothing is read.
+func (b *Bake) Read(ctx context.Context, c float64, at time.Time, see Filter) error {
 	minute := at.Sub(b.Began).Minutes()
 	if b.Probe == NoProbe || !b.OutAt.IsZero() || minute < 0 || minute > longestMin {
 		return nil
@@ -307,16 +309,24 @@ func (b *Bake) Read(ctx context.Context, c float64, at time.Time) error {
 		return nil
 	}
 	b.Readings = append(b.Readings, bake.Point{Minute: minute, C: c})
+	was := b.Foreseen
+	m, err := b.Foresee(ctx, see)
+	if err != nil {
+		return err
+	}
 	p, err := bake.PlanOf(b.AsPredicted())
 	if err != nil {
 		return err
 	}
-	e, err := Reestimate(p, b.Stages, minute, b.Readings)
-	if err != nil || e == nil {
-		return err
+	e := Reestimate(p, b.Stages, minute, m, b.inAir())
+	if e == nil {
+		return nil
 	}
 	e.Says = e.says(b.Predicted.Plan.Minutes)
 	b.Estimate = e
+	if e.Doubtful {
+		b.Foreseen = was
+	}
 	if !e.Moves(b.Stages) {
 		return nil
 	}

@@ -1,6 +1,7 @@
 package watch
 
 import (
+	"context"
 	"math"
 	"slices"
 	"strings"
@@ -10,6 +11,7 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
+	"mabbin/core/learn"
 	"mabbin/core/oven"
 )
 
@@ -220,12 +222,35 @@ func TestOtherStagesWriteTheCallsAnew(t *testing.T) {
 	}
 }
 
+// inGeneral foresees a dessert in a kitchen that has learnt nothing.
+func inGeneral(ctx context.Context, b *Bake) (*learn.Midway, error) {
+	q := b.AsPredicted()
+	q.Setting.Stages = b.Stages
+	return learn.Foresight{}.Foresee(ctx, learn.LoggedBake{
+		ID: "now", At: noon, Request: q, Happened: &learn.Probed{Readings: b.Probed()},
+	})
+}
+
+// midway is what is foreseen of a dessert in a kitchen that has learnt nothing, by what a probe has told.
+func midway(t *testing.T, q bake.DessertRequest, seen []bake.Point) *learn.Midway {
+	t.Helper()
+	m, err := learn.Foresight{}.Foresee(t.Context(), learn.LoggedBake{
+		ID: "now", At: noon, Request: q, Happened: &learn.Probed{Readings: seen},
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return m
+}
+
 func TestAProbeMovesTheCalls(t *testing.T) {
-	p, err := bake.PlanOf(crumble())
+	q := crumble()
+	p, err := bake.PlanOf(q)
 	if err != nil {
 		t.Fatal(err)
 	}
 	stages := []bake.Stage{{Minutes: 35, OvenC: 190}, {Minutes: 25, OvenC: 190, Cover: "foil"}}
+	q.Setting.Stages = stages
 	seen := func(off float64, air bool) (out []bake.Point) {
 		r := p.Bake
 		r.OvenOffsetC, r.Stages = off, stages
@@ -238,7 +263,7 @@ func TestAProbeMovesTheCalls(t *testing.T) {
 				break
 			}
 			c := a.Curves.MiddleC[i]
-			if air {
+			if air && m > 0 {
 				c = 160 + float64(i%3)
 			}
 			out = append(out, bake.Point{Minute: m, C: c})
@@ -247,11 +272,7 @@ func TestAProbeMovesTheCalls(t *testing.T) {
 	}
 	estimate := func(at float64, seen []bake.Point) *Estimate {
 		t.Helper()
-		e, err := Reestimate(p, stages, at, seen)
-		if err != nil {
-			t.Fatal(err)
-		}
-		return e
+		return Reestimate(p, stages, at, midway(t, q, seen), false)
 	}
 	cool := estimate(30, seen(-20, false))
 	if cool == nil || cool.OffsetC > -14 || cool.OffsetC < -24 || !cool.Moves(stages) || cool.Minutes <= 62 ||
@@ -268,7 +289,7 @@ func TestAProbeMovesTheCalls(t *testing.T) {
 	if air == nil || !air.Doubtful || air.Moves(stages) {
 		t.Errorf("a probe in the air: %+v", air)
 	}
-	if estimate(3, seen(0, false)) != nil {
+	if estimate(3, seen(0, false)[:4]) != nil {
 		t.Error("after three minutes it tells something")
 	}
 }
@@ -276,27 +297,27 @@ func TestAProbeMovesTheCalls(t *testing.T) {
 // A later end is none at which the model itself has the top burnt, and an oven that is hotter while the bake takes
 // longer explains itself.
 func TestWhatAProbeSays(t *testing.T) {
-	frozen := -15.0
+	cold := 2.0 // from the fridge
 	for name, c := range map[string]struct {
 		fillingC    *float64
 		ovenC, offC float64
 		foil        bool
+		minute      float64
 		says, never string
 	}{
-		"cool":             {nil, 180, -20, false, "cooler than was thought", "not the oven"},
-		"hot":              {nil, 180, 20, false, "hotter than was thought", "too dark"},
-		"as thought":       {nil, 190, 0, false, "as was thought", "0 C"},
-		"frozen, hot oven": {&frozen, 200, 35, true, "It is not the oven", "too dark"},
-		"beyond help":      {nil, 215, 35, false, "the top is too dark", "foil"},
+		"cool":           {nil, 180, -20, false, 45, "cooler than was thought", "not the oven"},
+		"hot":            {nil, 180, 20, false, 45, "hotter than was thought", "too dark"},
+		"as thought":     {nil, 190, 0, false, 45, "as was thought", "0 C"},
+		"cold, hot oven": {&cold, 200, 35, true, 30, "It is not the oven", "too dark"},
+		"beyond help":    {nil, 215, 35, false, 45, "the top is too dark", "foil"},
 	} {
-		p, err := bake.PlanOf(crumble())
+		stages := []bake.Stage{{Minutes: c.minute + 5, OvenC: c.ovenC}}
+		q := crumble()
+		q.Setting.Stages, q.Setting.FillingC = stages, c.fillingC
+		p, err := bake.PlanOf(q)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if c.fillingC != nil {
-			p.Bake.Filling.StartC = c.fillingC
-		}
-		stages := []bake.Stage{{Minutes: 50, OvenC: c.ovenC}}
 		r := p.Bake
 		r.OvenOffsetC, r.Stages = c.offC, stages
 		a, err := bake.Run(r)
@@ -305,15 +326,12 @@ func TestWhatAProbeSays(t *testing.T) {
 		}
 		var seen []bake.Point
 		for i, m := range a.Curves.Minute {
-			if m <= 30 {
+			if m <= c.minute {
 				seen = append(seen, bake.Point{Minute: m, C: a.Curves.MiddleC[i]})
 			}
 		}
-		e, err := Reestimate(p, stages, 30, seen)
-		if err != nil {
-			t.Fatal(err)
-		}
-		said := e.says(50).String()
+		e := Reestimate(p, stages, c.minute, midway(t, q, seen), false)
+		said := e.says(c.minute + 5).String()
 		if !strings.Contains(said, c.says) || strings.Contains(said, c.never) {
 			t.Errorf("%s: %s", name, said)
 		}

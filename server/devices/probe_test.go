@@ -54,6 +54,7 @@ func TestAProbeFindsTheOven(t *testing.T) {
 		Kitchens:    s,
 		Clock:       func() time.Time { return now },
 		Notify:      func(uuid.UUID) { told++ },
+		Filter:      (&app.Learning{Store: s, Kitchens: s, Clock: func() time.Time { return now }}).Filter,
 		Thermometer: ReadSimulated,
 	}
 	id := lying(t)
@@ -127,6 +128,7 @@ func TestOneBrokenProbeStopsNoOther(t *testing.T) {
 	broken, good := uuid.New(), uuid.New()
 	oven := app.OvenWatch{
 		Store: s, Kitchens: s, Clock: func() time.Time { return now }, Notify: func(uuid.UUID) {},
+		Filter: (&app.Learning{Store: s, Kitchens: s, Clock: func() time.Time { return now }}).Filter,
 		Thermometer: func(id uuid.UUID, b *watch.Bake, at time.Time) (float64, bool, error) {
 			if id == broken {
 				return 0, false, errors.New("its stages are gone")

@@ -102,6 +102,9 @@ func (s *server) endRestore(read render.Reading, p *piece, k app.Kitchen, failed
 		if failed == nil {
 			made := kitchen(k)
 			w.State, w.Kitchen = api.WorkStateDone, &made
+			if s.LearnAtStart {
+				s.learning.Afterwards(k.ID)
+			}
 			return
 		}
 		problem := problemOf(failed, read)

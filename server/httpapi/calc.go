@@ -98,7 +98,7 @@ func (s *server) learn(c *gin.Context) {
 	}
 	p, err := query[api.LearnParams](c)
 	s.atWork(c, p.XWork, err, func(ctx context.Context, tick learn.Tick) {
-		out, err := learn.Learn(ctx, in, s.surfaces, tick)
+		out, err := learn.Learn(ctx, in, s.Surfaces, tick)
 		s.respond(c, http.StatusOK, out, err)
 	})
 }

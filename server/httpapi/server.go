@@ -29,7 +29,9 @@ type Config struct {
 	Events *Events         // nil: new ones
 	Scales *devices.Scales // nil: new ones
 	Log    *slog.Logger
-	// LearnAtStart learns from the log of each kitchen whose log has not been learnt from yet.
+	// Surfaces of bakes that are kept; nil: new ones.
+	Surfaces learn.Keeper
+	// LearnAtStart learns from the log of each kitchen whose log has not been learnt from yet, also when one is restored.
 	LearnAtStart bool
 	// Deadlines bound how long a request may take; the zero value: the usual ones.
 	Deadlines Deadlines
@@ -51,7 +53,6 @@ type server struct {
 	summaries *summaryCache
 	work      *work
 	planning  chan struct{} // has one for each day that is being laid
-	surfaces  learn.Keeper
 	learning  *app.Learning
 }
 
@@ -70,6 +71,9 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	if cfg.Scales == nil {
 		cfg.Scales = new(devices.Scales)
 	}
+	if cfg.Surfaces == nil {
+		cfg.Surfaces = app.NewSurfaces()
+	}
 	cfg.Deadlines = cfg.Deadlines.orUsual()
 	contract, readings, err := readContract()
 	if err != nil {
@@ -78,7 +82,6 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	s := &server{
 		Config: cfg, contract: contract, readings: readings, summaries: new(summaryCache), work: new(work),
 		planning: make(chan struct{}, plannedAtOnce),
-		surfaces: app.NewSurfaces(),
 		desk:     app.Bench{Kitchens: cfg.Store, Pantry: cfg.Store},
 		watch:    OvenWatch(cfg),
 		cards:    app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
@@ -98,12 +101,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 			Store: cfg.Store, Watch: cfg.Store, Pantry: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock,
 		},
 	}
-	s.learning = &app.Learning{
-		Store: cfg.Store, Kitchens: cfg.Store, Surfaces: s.surfaces, Clock: cfg.Clock, Notify: cfg.Events.Changed,
-		Failed: func(kitchen uuid.UUID, err error) {
-			cfg.Log.Error("nothing could be learnt from a log", "kitchen", kitchen, "error", err)
-		},
-	}
+	s.learning = learning(cfg)
 	s.log.Changed = s.learning.Afterwards
 	s.buying = app.Buying{
 		Store:    cfg.Store,
@@ -138,7 +136,17 @@ func OvenWatch(cfg Config) app.OvenWatch {
 		Kitchens:    cfg.Store,
 		Clock:       cfg.Clock,
 		Notify:      cfg.Events.Changed,
+		Filter:      learning(cfg).Filter,
 		Thermometer: devices.ReadSimulated,
+	}
+}
+
+func learning(cfg Config) *app.Learning {
+	return &app.Learning{
+		Store: cfg.Store, Kitchens: cfg.Store, Surfaces: cfg.Surfaces, Clock: cfg.Clock, Notify: cfg.Events.Changed,
+		Failed: func(kitchen uuid.UUID, err error) {
+			cfg.Log.Error("nothing could be learnt from a log", "kitchen", kitchen, "error", err)
+		},
 	}
 }
 

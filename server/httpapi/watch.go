@@ -38,8 +38,8 @@ func (s *server) listWatch(c *gin.Context) {
 	}
 	ways, also := s.Store.OnTheWay(c, kitchenOf(c))
 	out.OnTheWay = each(ways, wayTold)
-	used, unknown := s.Store.Learnt(c, kitchenOf(c))
-	out.Learnt = used.Version
+	learnt, unknown := s.Store.LearntTimes(c, kitchenOf(c))
+	out.Learnt = learnt
 	s.respond(c, http.StatusOK, out, errors.Join(err, also, unknown))
 }
 
@@ -210,6 +210,7 @@ func (s *server) watched(w app.Watched) api.Watched {
 		Verdict:       shortVerdict(w.Predicted.Verdict),
 		Probe:         api.WatchedProbe(w.Probe),
 		Estimate:      w.Estimate,
+		Foreseen:      w.Foreseen,
 		Speed:         w.Speed,
 		DoorOpen:      &open,
 		Readings:      append([]bake.Point{}, w.Readings...),

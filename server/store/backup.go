@@ -52,7 +52,11 @@ var tables = []table{
 	{"house", plainRows("house", "kitchen_id"), column("has", day.CheckHouse)},
 	{"day", plainRows("day", "on_date"), all(column("asked", day.CheckAsked), column[day.Laid]("laid", nil))},
 	{"pantry", plainRows("pantry", "kitchen_id"), column[sell.Store]("has", nil)},
-	{"learning", plainRows("learning", "kitchen_id"), column("says", learn.CheckSays)},
+	{
+		"learning", // what was learnt is learnt anew
+		`select to_jsonb(t) - 'posterior' - 'times' from learning t where kitchen_id = $1`,
+		column("says", learn.CheckSays),
+	},
 	{"learnt", plainRows("learnt", "version"), column[learn.Used]("used", nil)},
 	{"on_the_way", plainRows("on_the_way", "id"), column[[]app.WayStep]("steps", nil)},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
@@ -71,6 +75,7 @@ var tables = []table{
 			column("answer", checkAnswer),
 			column("stages", bake.CheckStages),
 			column[*watch.Estimate]("estimate", nil),
+			column[*learn.Outlook]("foreseen", nil),
 			column[[]outcome.Weighed]("weighed", nil),
 			column[[]watch.Door]("doors", nil),
 		),

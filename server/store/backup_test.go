@@ -68,6 +68,7 @@ func full(t *testing.T) *store.Store {
 	t.Helper()
 	s, w := inTheOven(t)
 	ctx := t.Context()
+	see := seeing(t, s)
 	_, err := s.UpdateWatched(ctx, demo.Kitchen.ID, w.ID, func(w *app.Watched) error {
 		w.SetProbe(watch.InMiddle)
 		for minute := range 5 {
@@ -75,6 +76,7 @@ func full(t *testing.T) *store.Store {
 				ctx,
 				20.25+float64(minute),
 				wentIn.Add(time.Duration(minute)*time.Minute+6*time.Second),
+				see,
 			); err != nil {
 				return err
 			}
@@ -115,7 +117,7 @@ func full(t *testing.T) *store.Store {
 	if _, _, err := s.SetLearnt(ctx, demo.Kitchen.ID, wentIn, learn.Used{
 		Bakes: 9, Factors: larder.Factors{Release: map[string]float64{"plum": 1.2}},
 		Ovens: map[string]learn.UsedOven{last.OvenID.String(): {OffsetC: -12, HeatFactor: 0.95, OffByC: 4}},
-	}); err != nil {
+	}, learn.Posterior{}); err != nil {
 		t.Fatal(err)
 	}
 	runny := "runny"

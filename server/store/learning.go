@@ -51,11 +51,53 @@ func learntNow(ctx context.Context, from querier, kitchen uuid.UUID) (learn.Used
 	return u, err
 }
 
-// SetLearnt keeps corrections, as a new version where they are not those that are kept.
+// Posterior is what was learnt last; the zero value where nothing was, or by another form of it.
+func (s *Store) Posterior(ctx context.Context, kitchen uuid.UUID) (learn.Posterior, error) {
+	p, err := oneBy(ctx, s.pool, pgx.RowTo[*learn.Posterior],
+		`select posterior from learning where kitchen_id = $1`, kitchen)
+	if errors.Is(err, app.ErrNotFound) || err == nil && p == nil {
+		return learn.Posterior{}, nil
+	}
+	if err != nil {
+		return learn.Posterior{}, err
+	}
+	return *p, nil
+}
+
+// LearntTimes counts how often something else was learnt from a log.
+func (s *Store) LearntTimes(ctx context.Context, kitchen uuid.UUID) (int, error) {
+	return learntTimes(ctx, s.pool, kitchen)
+}
+
+func learntTimes(ctx context.Context, from querier, kitchen uuid.UUID) (int, error) {
+	n, err := oneBy(ctx, from, pgx.RowTo[int], `select times from learning where kitchen_id = $1`, kitchen)
+	if errors.Is(err, app.ErrNotFound) {
+		return 0, nil
+	}
+	return n, err
+}
+
+// SetLearnt keeps corrections, as a new version where they are not those that are kept, and what else was learnt;
+// changed says that either is not as it was.
 func (s *Store) SetLearnt(
-	ctx context.Context, kitchen uuid.UUID, at time.Time, u learn.Used,
+	ctx context.Context, kitchen uuid.UUID, at time.Time, u learn.Used, p learn.Posterior,
 ) (kept learn.Used, changed bool, err error) {
 	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+		before, err := learntTimes(ctx, tx, kitchen)
+		if err != nil {
+			return err
+		}
+		_, err = tx.Exec(ctx, `insert into learning (kitchen_id, posterior, times) values ($1, $2, 1)
+			on conflict (kitchen_id) do update set posterior = excluded.posterior,
+			times = learning.times + (learning.posterior is distinct from excluded.posterior)::integer`, kitchen, p)
+		if err != nil {
+			return err
+		}
+		after, err := learntTimes(ctx, tx, kitchen)
+		if err != nil {
+			return err
+		}
+		changed = after != before
 		if kept, err = learntNow(ctx, tx, kitchen); err != nil || kept.Same(u) {
 			return err
 		}

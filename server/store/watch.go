@@ -26,8 +26,9 @@ func (s *Store) StartWatch(ctx context.Context, w app.Watched) error {
 	return s.inTx(ctx, func(tx pgx.Tx) error {
 		tag, err := tx.Exec(
 			ctx,
-			`insert into watch (id, kitchen_id, title, card_id, version, oven_id, question, answer, stages, started_at, weighed)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11, '[]'::jsonb)) on conflict do nothing`,
+			`insert into watch (id, kitchen_id, title, card_id, version, oven_id, question, answer, stages, started_at, weighed,
+				foreseen)
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11, '[]'::jsonb), $12) on conflict do nothing`,
 			w.ID,
 			w.Kitchen,
 			w.Title,
@@ -39,6 +40,7 @@ func (s *Store) StartWatch(ctx context.Context, w app.Watched) error {
 			w.Stages,
 			w.Began,
 			w.Weighed,
+			w.Foreseen,
 		)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err
@@ -48,7 +50,7 @@ func (s *Store) StartWatch(ctx context.Context, w app.Watched) error {
 }
 
 const watchRead = `select id, kitchen_id, title, card_id, version, oven_id, question, answer, stages, started_at,
-	out_at, ended_at, probe, estimate,
+	out_at, ended_at, probe, estimate, foreseen,
 	weighed, speed, doors from watch where `
 
 // Watched lists what is in the kitchen's ovens or cooling, in the order it went in.
@@ -145,7 +147,7 @@ func readWatched(ctx context.Context, from querier, sql string, args ...any) ([]
 func scanWatched(row pgx.CollectableRow) (app.Watched, error) {
 	var w app.Watched
 	var out, ended *time.Time
-	var request, predicted, stages, estimate, weighed, doors []byte
+	var request, predicted, stages, estimate, foreseen, weighed, doors []byte
 	err := row.Scan(
 		&w.ID,
 		&w.Kitchen,
@@ -161,6 +163,7 @@ func scanWatched(row pgx.CollectableRow) (app.Watched, error) {
 		&ended,
 		&w.Probe,
 		&estimate,
+		&foreseen,
 		&weighed,
 		&w.Speed,
 		&doors,
@@ -170,8 +173,16 @@ func scanWatched(row pgx.CollectableRow) (app.Watched, error) {
 		return w, err
 	}
 	w.Unusable = decoded(map[string]kept{
-		"question": {request, &w.Request}, "answer": {predicted, &w.Predicted}, "stages": {stages, &w.Stages},
-		"estimate": {estimate, &w.Estimate}, "weighed": {weighed, &w.Weighed}, "doors": {doors, &w.Doors},
+		"question": {request, &w.Request},
+		"answer":   {predicted, &w.Predicted},
+		"stages":   {stages, &w.Stages},
+		"estimate": {
+			estimate,
+			&w.Estimate,
+		},
+		"foreseen": {foreseen, &w.Foreseen},
+		"weighed":  {weighed, &w.Weighed},
+		"doors":    {doors, &w.Doors},
 	})
 	if w.Unusable == nil {
 		w.Unusable = errors.Join(bake.CheckStages(w.Stages), checkAnswer(w.Predicted))
@@ -219,7 +230,7 @@ func (s *Store) UpdateWatched(
 		_, err = tx.Exec(
 			ctx,
 			`update watch set stages = $2, started_at = $3, out_at = $4, ended_at = $5, probe = $6, estimate = $7, speed = $8,
-			doors = coalesce($9, '[]'::jsonb) where id = $1`,
+			doors = coalesce($9, '[]'::jsonb), foreseen = $10 where id = $1`,
 			w.ID,
 			w.Stages,
 			w.Began,
@@ -229,6 +240,7 @@ func (s *Store) UpdateWatched(
 			w.Estimate,
 			w.Speed,
 			w.Doors,
+			w.Foreseen,
 		)
 		if err != nil {
 			return err

@@ -56,6 +56,17 @@ func look(t *testing.T, s *store.Store, n int) app.Watched {
 	return all[0]
 }
 
+// seeing foresees what is baked in the demo's kitchen.
+func seeing(t *testing.T, s *store.Store) watch.Filter {
+	t.Helper()
+	learning := &app.Learning{Store: s, Kitchens: s, Clock: func() time.Time { return wentIn }}
+	see, err := learning.Filter(t.Context(), &demo.Kitchen.ID, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return see
+}
+
 // What is kept of a bake is the bake, to the last field, whatever happened to it.
 func TestAWatchedBakeIsKeptAsItIs(t *testing.T) {
 	s, w := inTheOven(t)
@@ -63,7 +74,7 @@ func TestAWatchedBakeIsKeptAsItIs(t *testing.T) {
 	now := wentIn.Add(31 * time.Minute)
 	steps := []func(*app.Watched) error{
 		func(w *app.Watched) error { w.SetProbe(watch.InMiddle); return nil },
-		func(w *app.Watched) error { return w.Read(ctx, 71.5, now) },
+		func(w *app.Watched) error { return w.Read(ctx, 71.5, now, seeing(t, s)) },
 		func(w *app.Watched) error { return w.Answer(w.Calls[0].ID, watch.Done, now) },
 		func(w *app.Watched) error { return w.Snooze(w.Calls[1].ID, now.Add(9*time.Minute)) },
 		func(w *app.Watched) error {

@@ -236,6 +236,7 @@ var mapped = map[string]reflect.Type{
 	"LearntHeld":       reflect.TypeFor[api.LearntHeld](),
 	"LearnModel":       reflect.TypeFor[api.LearnModel](),
 	"Outlook":          reflect.TypeFor[api.Outlook](),
+	"Shade":            reflect.TypeFor[api.Shade](),
 	"LearningSays":     reflect.TypeFor[api.LearningSays](),
 	"ChangedOven":      reflect.TypeFor[api.ChangedOven](),
 	"Lesson":           reflect.TypeFor[api.Lesson](),

@@ -2210,8 +2210,20 @@ export interface components {
             middle: components["schemas"]["Text"];
             cold: components["schemas"]["Text"];
             top?: components["schemas"]["Text"];
+            /** @description How its top may come out, from pale to burnt; left out: bare */
+            top_spread?: components["schemas"]["Shade"][];
             basis: components["schemas"]["Text"];
             forecast: components["schemas"]["LearntForecast"];
+        };
+        Shade: {
+            word: components["schemas"]["Text"];
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            chance: number;
+            /** @description Of the crust, sRGB */
+            colour: string;
         };
         LearningSays: {
             /** @description Corrections that are not used */
@@ -4564,7 +4576,7 @@ export interface components {
             basis: components["schemas"]["Basis"];
         };
         Watch: {
-            /** @description The version of the corrections that the log has taught: where it is another one, what was predicted is to be asked for again; 0: none */
+            /** @description How often something else was learnt from the log: where it is another number, what was predicted is to be asked for again */
             learnt: number;
             on_the_way: components["schemas"]["OnTheWay"][];
             /**
@@ -4680,6 +4692,7 @@ export interface components {
             probe: "" | "middle" | "air";
             readings: components["schemas"]["Reading"][];
             estimate?: components["schemas"]["Estimate"];
+            foreseen?: components["schemas"]["Outlook"];
             /** @description Minutes of the bake to a minute; 1 unless the simulation is driven faster */
             speed: number;
             /** @description The simulation's door stands open */

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { WatchCall, Watched } from '@/api/client'
 import BoldText from '@/ui/BoldText.vue'
+import OutlookLines from '@/ui/OutlookLines.vue'
 import BakeOutcome from '@/ui/BakeOutcome.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { heat, integer, warmth } from '@/format/amounts'
@@ -90,6 +91,9 @@ const became = (c: WatchCall) =>
     >
       {{ dessert.verdict.right ? '✓' : '▲' }} {{ dessert.verdict.says }}
     </p>
+    <div v-if="dessert.foreseen && !dessert.out_at" class="foreseen">
+      <OutlookLines :outlook="dessert.foreseen" />
+    </div>
     <div class="bar" role="img" :aria-label="`${integer(minute)} of ${integer(total)} min`">
       <div class="cool" :style="{ left: x(total) }" />
       <div class="passed" :style="{ width: x(minute), background: dessert.juice_colour }" />

@@ -5,6 +5,7 @@ import type { Stage } from '@/api/client'
 import { hold } from '@/stores/hold'
 import { heat, integer, warmth } from '@/format/amounts'
 import { outside, pointAt, usePlan } from '@/stores/usePlan'
+import { useForecast } from '../useForecast'
 
 /**
  * The bake as a strip: stages to drag, the curves of middle, rim and surface, and the clocks as marks on one time axis, so
@@ -26,6 +27,9 @@ const row = 13 * letters
 
 const p = computed(() => plan.answer?.plan)
 const curves = computed(() => p.value?.answer.curves)
+const { data: foreseen } = useForecast()
+/** Where the middle begins to bubble nine times in ten. */
+const middleRange = computed(() => foreseen.value?.forecast.middle_bubbles_min)
 /** The other bake that is laid over it. */
 const ghost = computed(() => plan.beside?.answer.plan.answer.curves)
 const end = computed(() => Math.max(10, curves.value?.minute.at(-1) ?? 60, ghost.value?.minute.at(-1) ?? 0))
@@ -215,6 +219,15 @@ function keyPoint(e: KeyboardEvent) {
             {{ n.says }}
           </text>
           <!-- clocks -->
+          <rect
+            v-if="middleRange"
+            class="may"
+            :x="x(middleRange.p05)"
+            :y="top"
+            :width="Math.max(0, Math.min(w - right, x(middleRange.p95)) - x(middleRange.p05))"
+            :height="height"
+            data-testid="middle-range"
+          />
           <g v-for="m in words" :key="m.says" class="clock">
             <line :x1="x(m.at)" :x2="x(m.at)" :y1="top" :y2="top + height + 16 * letters + row * m.row" />
             <text
@@ -273,6 +286,19 @@ function keyPoint(e: KeyboardEvent) {
           />
         </svg>
       </div>
+      <p v-if="foreseen?.top_spread" class="spread" data-testid="top-spread">
+        <span class="small">Top when it comes out</span>
+        <span class="shades">
+          <span
+            v-for="(s, i) in foreseen.top_spread"
+            :key="i"
+            class="shade"
+            :style="{ flexGrow: s.chance, background: s.colour }"
+            :title="s.word"
+          />
+        </span>
+        <span class="small">{{ foreseen.top }}</span>
+      </p>
       <p v-if="!low || at" class="read" data-testid="reading">
         <template v-if="at"
           ><strong>{{ `${integer(at.minute)} min` }}</strong
@@ -283,7 +309,8 @@ function keyPoint(e: KeyboardEvent) {
           }}</template></template
         >
         <template v-else
-          >Point at the curves, or use the arrow keys, to read them. Drag the end of a stage.</template
+          >Grey: the middle begins to bubble here, 9 times in 10. Point at the curves, or use the arrow keys,
+          to read them. Drag the end of a stage.</template
         >
         <RouterLink class="how" to="/how-it-bakes" data-testid="how">How this is calculated</RouterLink>
       </p>
@@ -379,6 +406,27 @@ svg {
   fill: transparent;
   cursor: ew-resize;
   touch-action: none;
+}
+.may {
+  fill: var(--ink);
+  opacity: 0.08;
+  pointer-events: none;
+}
+.spread {
+  display: grid;
+  grid-template-columns: auto minmax(80px, 1fr) auto;
+  align-items: center;
+  gap: 10px;
+}
+.shades {
+  display: flex;
+  height: 16px;
+  border: 1px solid var(--ink);
+  border-radius: 3px;
+  overflow: hidden;
+}
+.shade {
+  flex-basis: 0;
 }
 .read {
   min-height: 1.4em;

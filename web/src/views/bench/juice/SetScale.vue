@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api, ask, type Answer } from '@/api/client'
+import type { Answer } from '@/api/client'
 import { hold } from '@/stores/hold'
 import { useSteps } from '@/ui/useSteps'
-import { useOfBake } from '../useOfBake'
+import { useForecast } from '../useForecast'
 import { bandWords } from '@/format/amounts'
 
 /** The set scale: the bands, the style's own, and this dessert's marker, which is also the handle. */
@@ -11,7 +11,7 @@ const props = defineProps<{ set: Answer['set'] }>()
 const emit = defineEmits<{ target: [score: number] }>()
 const track = ref<HTMLElement>()
 /** How far it may be off, by the log: nine times in ten it stands within. */
-const { data: told } = useOfBake((body) => ask(api.POST('/api/v1/bench/forecast', { body })))
+const { data: told } = useForecast()
 const range = computed(() => told.value?.forecast.set_score)
 const end = computed(() => props.set.scale.at(-1)?.up_to ?? 10)
 const bands = computed(() =>

@@ -1,0 +1,24 @@
+<script setup lang="ts">
+import type { Outlook } from '@/api/client'
+
+/** What is foreseen of a bake, with how far it may be off. */
+defineProps<{ outlook: Outlook }>()
+</script>
+
+<template>
+  <p>
+    Middle bubbles after
+    <strong class="range" data-testid="forecast-middle">{{ outlook.middle }}</strong>
+  </p>
+  <p>
+    {{ `Cold: ${outlook.cold}` }}<template v-if="outlook.top">{{ `; top: ${outlook.top}` }}</template
+    >.
+  </p>
+  <p class="small quiet" data-testid="forecast-basis">{{ outlook.basis }}</p>
+</template>
+
+<style scoped>
+.range {
+  font-size: 1.5rem;
+}
+</style>

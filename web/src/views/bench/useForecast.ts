@@ -1,0 +1,8 @@
+import { createSharedComposable } from '@vueuse/core'
+import { api, ask } from '@/api/client'
+import { useOfBake } from './useOfBake'
+
+/** What is foreseen of the bake that is shown, with its ranges: asked once for all that show a part of it. */
+export const useForecast = createSharedComposable(() =>
+  useOfBake((body) => ask(api.POST('/api/v1/bench/forecast', { body }))),
+)
