@@ -104,6 +104,8 @@ type LearntNow struct {
 	Says    learn.Says
 	Lessons []learn.Lesson
 	Noticed []NoticedChange
+	// Histories are of ovens, and of the juice of fruits.
+	Histories []learn.History
 	// Unclear are bakes of which minutes were told that lie after their end: they are asked back.
 	Unclear []uuid.UUID
 	Names   map[uuid.UUID]string // of the log's bakes
@@ -131,6 +133,15 @@ func (l *Learning) Learn(ctx context.Context, kitchen uuid.UUID, tick learn.Tick
 	}
 	out := &LearntNow{Learnt: learnt, Says: says, Names: x.names, Noticed: []NoticedChange{}, Unclear: []uuid.UUID{}}
 	out.Lessons = learnt.Lessons(x.ovens, x.own)
+	out.Histories = learnt.Histories(x.ovens, x.own)
+	for _, h := range out.Histories {
+		for i := range h.Points {
+			p := &h.Points[i]
+			if id, err := uuid.Parse(p.ID); err == nil {
+				p.Says = message.New("{title}: {says}", message.Text(x.names[id]), message.Part(p.Says))
+			}
+		}
+	}
 	hands, err := HandsLearnt(ctx, l.Store, kitchen, x.Now)
 	if err != nil {
 		return nil, err

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	. "github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
 // middle is the range of minutes that is foreseen for the middle's bubbling.
@@ -51,6 +52,8 @@ func TestFiveBakesOfACoolOven(t *testing.T) {
 
 	do(t, ctx, Navigate(url+"/log"), click(id("teaches")))
 	reads(t, ctx, id("lesson-oven_offset"), "The oven runs", "cooler than was known, give or take", "from 5 bakes", "used")
+	do(t, ctx, Focus(id("chart-oven_offset")), KeyEvent(kb.ArrowLeft))
+	reads(t, ctx, id("chart-oven_offset-said"), "cooler; 9 in 10 between")
 	do(t, ctx, click(id("use-oven_offset")))
 	reads(t, ctx, id("lesson-oven_offset"), "off: as the tables have it")
 	do(t, ctx, Navigate(url), click(id("station-bake")))

@@ -24,6 +24,7 @@ type Correction struct {
 	Gain   float64  `json:"gain"` // of the log score, over these bakes
 
 	asOffset *LearntOven // of an oven, with its heat
+	bears    []int       // the bakes, by their places in the log
 }
 
 // The units of an error.
@@ -202,7 +203,8 @@ func (j *judge) corrections(on switches, ovens []LearntOven) []Correction {
 	}
 	for i, p := range j.all {
 		g := j.group(i)
-		c := Correction{Name: p.Name, Bakes: len(j.bakesOf(g)), Used: on[i], Off: j.off[i], Unit: UnitSteps}
+		c := Correction{Name: p.Name, Used: on[i], Off: j.off[i], Unit: UnitSteps, bears: j.bakesOf(g)}
+		c.Bakes = len(c.bears)
 		var variance, prior, at float64
 		for _, a := range j.parts(i) {
 			prior += j.all[a].sd * j.all[a].sd

@@ -424,7 +424,7 @@ func TestLearningEndsWithItsContext(t *testing.T) {
 }
 
 func BenchmarkLearn(b *testing.B) {
-	for _, n := range []int{40, 200} {
+	for _, n := range []int{40, 200, 1000} {
 		b.Run(fmt.Sprintf("%dBakesKept", n), func(b *testing.B) {
 			keep := keeper()
 			k := simulate(b, keep, 4, n, 0)

@@ -40,7 +40,7 @@ func learntTold(x *app.LearntNow) api.KitchenLearnt {
 		Noticed: each(x.Noticed, func(n app.NoticedChange) api.NoticedChange {
 			return api.NoticedChange{Oven: n.Oven, Since: n.Since, Says: n.Says}
 		}),
-		Points: []api.LearntPoint{}, Unclear: x.Unclear,
+		Points: []api.LearntPoint{}, Unclear: x.Unclear, Histories: x.Histories,
 	}
 	for _, f := range x.Foreseen() {
 		id, _ := uuid.Parse(f.ID)

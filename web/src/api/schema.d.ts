@@ -2286,6 +2286,50 @@ export interface components {
             points: components["schemas"]["LearntPoint"][];
             /** @description Bakes of which minutes were told that lie after their end: they are asked back */
             unclear: string[];
+            /** @description Of ovens over the months, and of the juice of fruits by season */
+            histories: components["schemas"]["LearntHistory"][];
+        };
+        LearntHistory: {
+            /** @enum {string} */
+            what: "oven_offset" | "release";
+            key: string;
+            of: components["schemas"]["Text"];
+            title: components["schemas"]["Text"];
+            /** @description By time */
+            points: components["schemas"]["HistoryPoint"][];
+            from: components["schemas"]["HistoryRange"];
+            to: components["schemas"]["HistoryRange"];
+            /** @description Marks of the scale */
+            ticks: components["schemas"]["HistoryTick"][];
+        };
+        /** @description Where a figure is thought to be nine times in ten: C beside the dial, or % beside the tables */
+        HistoryRange: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+        };
+        /** @description What one bake had */
+        HistoryPoint: {
+            id: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            says: components["schemas"]["Text"];
+        };
+        HistoryTick: {
+            /** Format: double */
+            value: number;
+            says: components["schemas"]["Text"];
         };
         CrowdRequest: {
             request: components["schemas"]["BalanceRequest"];

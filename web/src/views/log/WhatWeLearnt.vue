@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, onMounted, watch } from 'vue'
+import { computed, onMounted, reactive, watch } from 'vue'
 import type { Lesson } from '@/api/client'
 import { useWatch } from '@/stores/useWatch'
 import LongWork from '@/ui/LongWork.vue'
 import { date, integer } from '@/format/amounts'
+import HistoryChart from './HistoryChart.vue'
 import PointChart from './PointChart.vue'
 import type { useLearnt } from './useLearnt'
 
@@ -32,6 +33,19 @@ const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 const points = computed(() => learnt.value?.points ?? [])
 const drawn = (of: 'before' | 'after') =>
   points.value.map((p) => ({ x: p[of], y: p.told, says: `${p.title}, ${date(p.at)}: ${p.says}` }))
+/** Which oven and which fruit is drawn; at first those with the most bakes. */
+const chosen = reactive<Record<string, string>>({})
+const mostChoices = 5
+const histories = computed(() =>
+  [
+    { what: 'oven_offset', says: 'Which oven', season: false },
+    { what: 'release', says: 'Which fruit', season: true },
+  ].flatMap((kind) => {
+    const of = (learnt.value?.histories ?? []).filter((h) => h.what === kind.what).slice(0, mostChoices)
+    const shown = of.find((h) => h.key === chosen[kind.what]) ?? of[0]
+    return shown ? [{ ...kind, of, shown }] : []
+  }),
+)
 const series = computed(() => [
   { name: 'by what the other bakes teach', points: drawn('after') },
   { name: 'by the tables', points: drawn('before') },
@@ -87,8 +101,9 @@ const series = computed(() => [
           </li>
         </ul>
       </details>
-      <template v-if="points.length">
+      <div class="charts">
         <PointChart
+          v-if="points.length"
           title="When the middle bubbled: foreseen, and noted"
           across="foreseen, min"
           up="noted, min"
@@ -96,6 +111,22 @@ const series = computed(() => [
           diagonal
           testid="chart-learnt"
         />
+        <div v-for="h in histories" :key="h.what">
+          <div v-if="h.of.length > 1" class="choice" role="group" :aria-label="h.says">
+            <button
+              v-for="(x, i) in h.of"
+              :key="x.key"
+              :aria-pressed="x.key === h.shown.key"
+              :data-testid="`history-${h.what}-${i}`"
+              @click="chosen[h.what] = x.key"
+            >
+              {{ capital(x.of) }}
+            </button>
+          </div>
+          <HistoryChart :history="h.shown" :season="h.season" :testid="`chart-${h.what}`" />
+        </div>
+      </div>
+      <template v-if="points.length">
         <details data-testid="learnt-table">
           <summary>As a table, with the bakes that may be left out</summary>
           <table>
@@ -169,8 +200,10 @@ td input {
   height: 22px;
   accent-color: var(--rim);
 }
-figure {
-  max-width: 760px;
+.charts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 520px), 1fr));
+  gap: 16px 24px;
 }
 .notice {
   display: flex;

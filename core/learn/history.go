@@ -1,0 +1,203 @@
+package learn
+
+import (
+	"cmp"
+	"math"
+	"slices"
+	"time"
+
+	"mabbin/core/larder"
+	"mabbin/core/message"
+)
+
+// History is one thing that was learnt, as each of its bakes has it.
+type History struct {
+	Name
+	Of     message.Message `json:"of"`
+	Title  message.Message `json:"title"`
+	Points []HistoryPoint  `json:"points"` // by time
+	// From is what is thought of it at the first of them, To what is thought now.
+	From  HistoryRange  `json:"from"`
+	To    HistoryRange  `json:"to"`
+	Ticks []HistoryTick `json:"ticks"`
+
+	used bool
+}
+
+func unused(h History) int {
+	if h.used {
+		return 0
+	}
+	return 1
+}
+
+// HistoryRange is where a figure is thought to be nine times in ten: C beside the dial, or % beside the tables.
+type HistoryRange struct {
+	At    time.Time `json:"at"`
+	Value float64   `json:"value"`
+	Low   float64   `json:"low"`
+	High  float64   `json:"high"`
+}
+
+// HistoryPoint is one bake.
+type HistoryPoint struct {
+	ID string `json:"id"`
+	HistoryRange
+	Says message.Message `json:"says"`
+}
+
+// HistoryTick is a mark of the scale.
+type HistoryTick struct {
+	Value float64         `json:"value"`
+	Says  message.Message `json:"says"`
+}
+
+// inNine of ten, in standard deviations.
+const inNine = 1.6449
+
+// Histories are those of ovens, over the months, and of the juice of fruits, over the seasons; each those first
+// that answers take, then those with the most bakes. Ovens are what the kitchen calls them; own are its rows.
+func (l *Learnt) Histories(ovens map[string]string, own *larder.Own) []History {
+	out := []History{}
+	for i := range l.Corrections {
+		c := &l.Corrections[i]
+		_, lot := fruitOf(c.Key)
+		_, known := ovens[c.Key]
+		if c.Bakes < fewestBakes {
+			continue
+		}
+		n := len(out)
+		switch {
+		case c.What == OvenOffset && known:
+			out = append(out, l.ovenHistory(c, c.of(ovens, own)))
+		case c.What == Release && c.Key != larder.AllFruit && !lot:
+			out = append(out, l.juiceHistory(c, c.of(ovens, own)))
+		}
+		if len(out) > n {
+			out[n].used = c.state() == StateUsed
+		}
+	}
+	slices.SortStableFunc(out, func(a, b History) int {
+		return cmp.Or(cmp.Compare(a.What, b.What), unused(a)-unused(b), len(b.Points)-len(a.Points))
+	})
+	return out
+}
+
+// ovenHistory is how far an oven was off in each bake, C beside its dial.
+func (l *Learnt) ovenHistory(c *Correction, of message.Message) History {
+	h := History{Name: c.Name, Of: of, Title: message.New("{Oven} over the months", message.Part(of))}
+	e := l.learned
+	for _, k := range c.bears {
+		o := &e.bakes[k]
+		d := o.drivers(e.mean, e.own[k])
+		per, _ := o.perHeat(d)
+		sd := math.Sqrt(ovenWiden) * e.sdOf(k, func(u use) float64 {
+			switch u.driver {
+			case byOven:
+				return 1
+			case byHeat:
+				return per
+			}
+			return 0
+		}, byOven)
+		off := o.offsetC + o.surface.asOffset(d[byOven], d[byHeat])
+		h.add(o.log, off, off-inNine*sd, off+inNine*sd, hotter)
+	}
+	if a := c.asOffset; a != nil {
+		was := math.Hypot(a.SD, ovenDriftC*math.Sqrt(yearsBetween(h.Points)))
+		h.From = rangeAt(h.Points[0].At, a.AsOffsetC, was)
+		h.To = rangeAt(h.Points[len(h.Points)-1].At, a.AsOffsetC, a.SD)
+	}
+	h.scale(5, hotter)
+	return h
+}
+
+// juiceHistory is how much juice a fruit gave in each bake, % beside the tables.
+func (l *Learnt) juiceHistory(c *Correction, of message.Message) History {
+	h := History{Name: c.Name, Of: of, Title: message.New("{fruit}: juice by season", message.Part(of))}
+	e := l.learned
+	pct := func(ln float64) float64 { return 100 * math.Expm1(ln) }
+	for _, k := range c.bears {
+		o := &e.bakes[k]
+		fruit := slices.IndexFunc(o.surface.fruits, func(f surfaceFruit) bool { return f.key == c.Key })
+		sd := e.sdOf(k, func(u use) float64 {
+			if u.driver == byRelease && u.fruit == fruit {
+				return 1
+			}
+			return 0
+		}, byRelease)
+		ln := o.lnRelease(fruit, e.mean) + e.own[k][1]
+		h.add(o.log, pct(ln), pct(ln-inNine*sd), pct(ln+inNine*sd), moreJuicy)
+	}
+	ln := math.Log(c.Estimate)
+	now := HistoryRange{Value: pct(ln), Low: pct(ln - inNine*c.SD), High: pct(ln + inNine*c.SD)}
+	h.From, h.To = now, now
+	h.From.At, h.To.At = h.Points[0].At, h.Points[len(h.Points)-1].At
+	h.scale(10, moreJuicy)
+	return h
+}
+
+func rangeAt(at time.Time, value, sd float64) HistoryRange {
+	return HistoryRange{at, value, value - inNine*sd, value + inNine*sd}
+}
+
+func yearsBetween(p []HistoryPoint) float64 {
+	return p[len(p)-1].At.Sub(p[0].At).Hours() / year.Hours()
+}
+
+// hotter says a figure of an oven, moreJuicy one of a fruit.
+func hotter(x float64) message.Message {
+	off := message.CelsiusDifference(math.Round(math.Abs(x)))
+	switch math.Round(x) {
+	case 0:
+		return message.New("as it says")
+	default:
+		return message.New(pick(x, "{off} cooler", "{off} hotter"), off)
+	}
+}
+
+func moreJuicy(x float64) message.Message {
+	if math.Round(x) == 0 {
+		return message.New("as the tables")
+	}
+	return message.New(pick(x, "{by} % less", "{by} % more"), message.Number(math.Abs(x), 0))
+}
+
+func (h *History) add(b *LoggedBake, value, low, high float64, says func(float64) message.Message) {
+	h.Points = append(h.Points, HistoryPoint{b.ID, HistoryRange{b.At, value, low, high}, message.New(
+		"{value}; 9 in 10 between {low} and {high}",
+		message.Part(says(value)), message.Part(says(low)), message.Part(says(high)))})
+	slices.SortStableFunc(h.Points, func(a, b HistoryPoint) int { return a.At.Compare(b.At) })
+}
+
+// scale sets the marks, some of step apart.
+func (h *History) scale(step float64, says func(float64) message.Message) {
+	low, high := min(0, h.From.Low, h.To.Low), max(0, h.From.High, h.To.High)
+	for _, p := range h.Points {
+		low, high = min(low, p.Low), max(high, p.High)
+	}
+	const most = 6
+	for _, times := range []float64{1, 2, 4, 10, 20} {
+		if by := step * times; (high-low)/by <= most || times == 20 {
+			for at := by * math.Floor(low/by); at < high+by; at += by {
+				h.Ticks = append(h.Ticks, HistoryTick{at, says(at)})
+			}
+			return
+		}
+	}
+}
+
+// sdOf is how sure a sum is, of parameters that a bake uses and one of its own deviations, by the whole log.
+func (e *estimate) sdOf(k int, share func(use) float64, driver int) float64 {
+	o := &e.bakes[k]
+	q := o.equations(e.mean, e.own[k], false)
+	r := q.reduce()
+	mine := make([]float64, deviations)
+	mine[slices.Index(ownDrivers[:], driver)] = 1
+	back := r.own.solve(mine)
+	by := make([]float64, len(e.all))
+	for j, u := range o.uses {
+		by[u.param] += share(u) - dot(q.curve.row(j)[q.n:], back)
+	}
+	return math.Sqrt(max(0, e.cov.quadratic(by)+dot(mine, back)))
+}
