@@ -80,6 +80,15 @@ func TestAKitchensOwnFigures(t *testing.T) {
 	do(t, ctx, Navigate(url))
 	reads(t, ctx, id("line-dry-cornflour"), "21 g")
 
+	// A packet that binds half as much takes twice as much, and a change of another table is undone where it is shown.
+	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("kind-thickener")), click(id("row-cornflour")),
+		fill(id("own-strength"), "0.5"))
+	reads(t, ctx, id("row-cornflour"), "our own")
+	do(t, ctx, Navigate(url))
+	reads(t, ctx, id("line-dry-cornflour"), "41 g")
+	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("undo")))
+	reads(t, ctx, id("shelf-said"), "strength")
+
 	do(
 		t,
 		ctx,

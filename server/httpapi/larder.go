@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"slices"
 	"net/http"
 
 	"mabbin/api"
@@ -65,7 +66,10 @@ var theLarder = func() api.Larder {
 
 func tablesOf() api.Larder {
 	return api.Larder{
-		Figures: append(figureInfo("fruit", larder.FruitFigures), figureInfo("ingredient", larder.IngredientFigures)...),
+		Figures: slices.Concat(
+			figureInfo(larder.OfFruit, larder.FruitFigures), figureInfo(larder.OfIngredient, larder.IngredientFigures),
+			figureInfo(larder.OfThickener, larder.ThickenerFigures), figureInfo(larder.OfTopping, larder.ToppingFigures),
+		),
 		Styles: each(balance.Styles(), func(x balance.StyleInfo) api.LarderStyle {
 			return api.LarderStyle{
 				Key:       x.Key,
@@ -92,7 +96,7 @@ func tablesOf() api.Larder {
 				Peelable:         f.Peelable(),
 				JuiceColour:      f.JuiceColour,
 				CompositionBasis: f.CompositionBasis,
-				Figures:          figures("fruit", f.Key, larder.FruitFigures),
+				Figures:          figures(larder.OfFruit, f.Key, larder.FruitFigures),
 			}
 		}),
 		Thickeners: each(larder.Thickeners.All(), func(t larder.Thickener) api.LarderThickener {
@@ -105,6 +109,7 @@ func tablesOf() api.Larder {
 				How:      message.New(t.How),
 				Avoid:    t.Avoid,
 				Basis:    t.Basis,
+				Figures:  figures(larder.OfThickener, t.Key, larder.ThickenerFigures),
 			}
 		}),
 		Toppings: each(larder.Toppings.All(), func(t larder.Topping) api.LarderTopping {
@@ -117,6 +122,7 @@ func tablesOf() api.Larder {
 				Layers:         t.Layers,
 				MakeAhead:      message.New(t.MakeAhead),
 				Basis:          t.Basis,
+				Figures:        figures(larder.OfTopping, t.Key, larder.ToppingFigures),
 			}
 			out.Parts = make([]struct {
 				Key  string      `json:"key"`
@@ -144,7 +150,7 @@ func tablesOf() api.Larder {
 				Allergens:  each(i.Allergens, func(a string) string { return a }),
 				CheckLabel: i.AllergenOnPack,
 				Basis:      i.Basis,
-				Figures:    figures("ingredient", i.Key, larder.IngredientFigures),
+				Figures:    figures(larder.OfIngredient, i.Key, larder.IngredientFigures),
 			}
 		}),
 	}

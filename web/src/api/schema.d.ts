@@ -4476,7 +4476,7 @@ export interface components {
             toppings: components["schemas"]["LarderTopping"][];
             materials: components["schemas"]["LarderMaterial"][];
             ingredients: components["schemas"]["LarderIngredient"][];
-            /** @description What the figures of fruits and ingredients are, for showing them and for a kitchen's own */
+            /** @description What the figures of the tables are, for showing them and for a kitchen's own */
             figures: components["schemas"]["LarderFigure"][];
         };
         Habit: {
@@ -4516,7 +4516,7 @@ export interface components {
         };
         LarderFigure: {
             /** @enum {string} */
-            kind: "fruit" | "ingredient";
+            kind: "fruit" | "ingredient" | "thickener" | "topping";
             column: string;
             name: components["schemas"]["Text"];
             unit: components["schemas"]["Text"];
@@ -4564,6 +4564,10 @@ export interface components {
             composition_basis: components["schemas"]["Basis"];
         };
         LarderThickener: {
+            /** @description By column */
+            figures: {
+                [key: string]: number;
+            };
             key: string;
             name: components["schemas"]["Name"];
             /**
@@ -4578,6 +4582,10 @@ export interface components {
             basis: components["schemas"]["Basis"];
         };
         LarderTopping: {
+            /** @description By column */
+            figures: {
+                [key: string]: number;
+            };
             /**
              * Format: double
              * @description Water of the liquids to flour; 0 where no liquid is added

@@ -22,11 +22,15 @@ import {
 import { units } from '@/format/amounts'
 import { useClash } from './useClash'
 
-type Kind = 'fruit' | 'ingredient'
+export type Kind = 'fruit' | 'ingredient' | 'thickener' | 'topping'
 /** What is kept of a dish and of an oven, beside its id. */
 export type DishBody = Pick<ShelfDish, 'name' | 'count' | 'dish'>
 export type OvenBody = Pick<ShelfOven, 'name' | 'oven'>
-type Row = Larder['fruits'][number] | Larder['ingredients'][number]
+type Row =
+  | Larder['fruits'][number]
+  | Larder['ingredients'][number]
+  | Larder['thickeners'][number]
+  | Larder['toppings'][number]
 
 /** The kitchen that is worked in, what stands on its shelf, and the larder's tables with the kitchen's own figures. */
 export const useKitchen = defineStore('kitchen', () => {
@@ -158,6 +162,8 @@ export const useKitchen = defineStore('kitchen', () => {
   }
   const fruits = computed(() => withOwn(larder.value?.fruits ?? [], own.value.fruits))
   const ingredients = computed(() => withOwn(larder.value?.ingredients ?? [], own.value.ingredients))
+  const thickeners = computed(() => withOwn(larder.value?.thickeners ?? [], own.value.thickeners))
+  const toppings = computed(() => withOwn(larder.value?.toppings ?? [], own.value.toppings))
   const allergenNames = computed(() => new Map((larder.value?.allergens ?? []).map((a) => [a.key, a.name])))
   /** Allergens as they are called on a list. */
   const allergens = (keys: string[]) => keys.map((k) => allergenNames.value.get(k) ?? k).join(', ')
@@ -187,8 +193,10 @@ export const useKitchen = defineStore('kitchen', () => {
     const mine = {
       fruits: { ...r.own?.fruits, ...pick(own.value.fruits, false) },
       ingredients: { ...r.own?.ingredients, ...pick(own.value.ingredients, true) },
+      thickeners: { ...r.own?.thickeners, ...pick(own.value.thickeners, false) },
+      toppings: { ...r.own?.toppings, ...pick(own.value.toppings, false) },
     }
-    if (Object.keys(mine.fruits).length + Object.keys(mine.ingredients).length) out.own = mine
+    if (Object.values(mine).some((rows) => Object.keys(rows).length)) out.own = mine
     return out
   }
 
@@ -320,6 +328,8 @@ export const useKitchen = defineStore('kitchen', () => {
     fruit,
     ingredient,
     nameOf,
+    thickeners,
+    toppings,
     thickener: keyed(() => larder.value?.thickeners),
     topping: keyed(() => larder.value?.toppings),
     material: keyed(() => larder.value?.materials),

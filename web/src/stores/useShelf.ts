@@ -9,6 +9,8 @@ export interface Kept {
   oven: OvenBody
   fruit: OwnRow
   ingredient: OwnRow
+  thickener: OwnRow
+  topping: OwnRow
   settings: Settings
   house: House
 }
@@ -38,6 +40,8 @@ export const useShelf = defineStore('shelf', () => {
     },
     fruit: (id) => kitchen.own.fruits?.[id],
     ingredient: (id) => kitchen.own.ingredients?.[id],
+    thickener: (id) => kitchen.own.thickeners?.[id],
+    topping: (id) => kitchen.own.toppings?.[id],
     settings: () => kitchen.kitchen?.settings,
     house: () => kitchen.house?.house,
   }
@@ -46,6 +50,8 @@ export const useShelf = defineStore('shelf', () => {
     oven: kitchen.setOven,
     fruit: (id, is) => kitchen.setOwn('fruit', id, is),
     ingredient: (id, is) => kitchen.setOwn('ingredient', id, is),
+    thickener: (id, is) => kitchen.setOwn('thickener', id, is),
+    topping: (id, is) => kitchen.setOwn('topping', id, is),
     settings: async (_, is) => is && kitchen.setSettings(is),
     house: async (_, is) => is && kitchen.setHouse(is),
   }

@@ -4,12 +4,12 @@ import { type Basis, faultAt, inWords, type OwnRow, type Problem } from '@/api/c
 import AmountField from '@/ui/AmountField.vue'
 import FruitMark from '@/ui/FruitMark.vue'
 import CompositionBar from './CompositionBar.vue'
-import { useKitchen } from '@/stores/useKitchen'
+import { type Kind, useKitchen } from '@/stores/useKitchen'
 import { useShelf } from '@/stores/useShelf'
 import { basisWords, fine, lower, short } from '@/format/amounts'
 
-/** Fruits or ingredients: every figure with where it is from, and the kitchen's own beside it. */
-const props = defineProps<{ kind: 'fruit' | 'ingredient' }>()
+/** Rows of one table: every figure with where it is from, and the kitchen's own beside it. */
+const props = defineProps<{ kind: Kind }>()
 const kitchen = useKitchen()
 const shelf = useShelf()
 const find = ref('')
@@ -18,21 +18,34 @@ const problem = ref<Problem>()
 const naming = ref(false)
 const name = ref('')
 
-const rows = computed(() => (props.kind === 'fruit' ? kitchen.fruits : kitchen.ingredients))
-const mine = computed(() => (props.kind === 'fruit' ? kitchen.own.fruits : kitchen.own.ingredients) ?? {})
+type Row = { key: string } & (
+  | (typeof kitchen.fruits)[number]
+  | (typeof kitchen.ingredients)[number]
+  | (typeof kitchen.thickeners)[number]
+  | (typeof kitchen.toppings)[number]
+)
+const tables = {
+  fruit: 'fruits',
+  ingredient: 'ingredients',
+  thickener: 'thickeners',
+  topping: 'toppings',
+} as const
+const rows = computed<Row[]>(() => kitchen[tables[props.kind]])
+const mine = computed(() => kitchen.own[tables[props.kind]] ?? {})
+/** A fruit or a thing from a packet may be one that the tables do not have. */
+const ofOurOwn = computed(() => props.kind === 'fruit' || props.kind === 'ingredient')
+/** What a row is found by, beside its name. */
+const sort = (r: Row) => ('role' in r ? r.role : 'group' in r ? r.group : 'family' in r ? r.family : '')
 const shown = computed(() => {
   const words = find.value.trim().toLowerCase()
-  return rows.value.filter(
-    (r) => !words || `${r.name} ${'role' in r ? r.role : r.group}`.toLowerCase().includes(words),
-  )
+  return rows.value.filter((r) => !words || `${r.name} ${sort(r)}`.toLowerCase().includes(words))
 })
 const row = computed(() => rows.value.find((r) => r.key === chosen.value) ?? rows.value[0])
 const own = computed<OwnRow | undefined>(() => (row.value ? mine.value[row.value.key] : undefined))
 /** The table's row below the kitchen's own. */
 const table = computed(() => {
   const key = own.value?.copy_of || row.value?.key
-  const all = props.kind === 'fruit' ? kitchen.larder?.fruits : kitchen.larder?.ingredients
-  return all?.find((r) => r.key === key)
+  return (kitchen.larder?.[tables[props.kind]] as Row[] | undefined)?.find((r) => r.key === key)
 })
 const figures = computed(() => kitchen.larder?.figures.filter((f) => f.kind === props.kind) ?? [])
 /** What of the row is told in per cent, its own figure before the table's. */
@@ -111,6 +124,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
 <template>
   <div class="two">
     <section class="panel list" :aria-label="kind === 'fruit' ? 'Fruit' : 'Stores'">
+      <slot />
       <el-input
         v-model="find"
         :placeholder="kind === 'fruit' ? 'Find a fruit' : 'Find by name or kind: flour, fat, spice, …'"
@@ -123,7 +137,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
           <button :aria-pressed="row?.key === r.key" :data-testid="`row-${r.key}`" @click="chosen = r.key">
             <FruitMark v-if="'juice_colour' in r" :fruit="r" />
             <span>{{ r.name }}</span>
-            <span class="small quiet">{{ mine[r.key] ? 'our own' : 'role' in r ? r.role : '' }}</span>
+            <span class="small quiet">{{ mine[r.key] ? 'our own' : kind === 'fruit' ? '' : sort(r) }}</span>
           </button>
         </li>
         <li v-if="!shown.length" class="quiet none">Nothing of that name. Clear the search to see all.</li>
@@ -144,11 +158,17 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
         <template v-if="row.check_label"><strong>Check the label</strong>: that is not “none”.</template>
         A list is no promise about cross-contact.
       </p>
+      <p v-else-if="'how' in row" class="small quiet">{{ `How it goes in: ${row.how}.` }}</p>
+      <p v-else-if="'make_ahead' in row" class="small quiet">{{ `Made ahead: ${row.make_ahead}.` }}</p>
       <p v-else class="small quiet">
         {{ row.precook === 'none' ? 'Goes in raw' : `Cooking it first is ${row.precook}`
         }}{{ row.browns_in_air ? '; browns in air as it is cut' : '' }}.
       </p>
-      <CompositionBar :parts="composition" :colour="'juice_colour' in row ? row.juice_colour : undefined" />
+      <CompositionBar
+        v-if="composition.length"
+        :parts="composition"
+        :colour="'juice_colour' in row ? row.juice_colour : undefined"
+      />
       <table>
         <thead>
           <tr>
@@ -216,7 +236,8 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
         <button v-if="own" class="push" data-testid="drop-own" @click="dropAll">
           {{ own.copy_of ? 'Take it off the shelf' : 'All as the table' }}
         </button>
-        <template v-if="naming">
+        <template v-if="!ofOurOwn" />
+        <template v-else-if="naming">
           <el-input
             v-model="name"
             class="own-name"
@@ -245,6 +266,9 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
   flex: 1;
   min-height: 0;
 }
+.list > :deep(*:not(ul)) {
+  flex: none;
+}
 .list,
 .edit {
   display: flex;
@@ -254,6 +278,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
   padding: 10px 14px 14px;
 }
 ul {
+  flex: 1;
   margin: 0;
   padding: 0;
   list-style: none;

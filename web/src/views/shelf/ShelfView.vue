@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { inWords } from '@/api/client'
 import UndoRedo from '@/ui/UndoRedo.vue'
 import { bindKeys } from '@/ui/useKeys'
 import PartNav from '@/ui/PartNav.vue'
 import { useFetched } from '@/ui/useFetched'
-import { useKitchen } from '@/stores/useKitchen'
+import { type Kind, useKitchen } from '@/stores/useKitchen'
 import { heat } from '@/format/amounts'
 import { useShelf } from '@/stores/useShelf'
 import FiguresShelf from './FiguresShelf.vue'
@@ -35,6 +35,17 @@ const parts = computed(
       ['kitchen', 'Measures', heat(180)],
       ['kitchens', 'Backup', kitchen.kitchen?.name],
     ] as const,
+)
+/** Which table of the stores is shown. */
+const kind = ref<Kind>('ingredient')
+const kinds: [Kind, string][] = [
+  ['ingredient', 'Stores'],
+  ['thickener', 'Thickeners'],
+  ['topping', 'Toppings'],
+]
+watch(
+  () => shelf.touched,
+  (t) => (kind.value = kinds.find(([k]) => k === t?.thing)?.[0] ?? kind.value),
 )
 const part = computed(() => (typeof route.params.part === 'string' && route.params.part) || 'dishes')
 const unbind = bindKeys('On the Shelf', [
@@ -68,7 +79,19 @@ onBeforeUnmount(unbind)
       <KitchenSettings v-if="part === 'kitchen'" />
       <KitchensShelf v-else-if="part === 'kitchens'" />
       <FiguresShelf v-else-if="part === 'fruit'" key="fruit" kind="fruit" />
-      <FiguresShelf v-else-if="part === 'stores'" key="stores" kind="ingredient" />
+      <FiguresShelf v-else-if="part === 'stores'" :key="kind" :kind="kind">
+        <div class="choice" role="group" aria-label="Which table">
+          <button
+            v-for="[key, says] in kinds"
+            :key="key"
+            :aria-pressed="kind === key"
+            :data-testid="`kind-${key}`"
+            @click="kind = key"
+          >
+            {{ says }}
+          </button>
+        </div>
+      </FiguresShelf>
       <HouseShelf v-else-if="part === 'house'" />
       <OvenShelf v-else-if="part === 'ovens'" />
       <DishShelf v-else />
