@@ -1,8 +1,8 @@
 package httpapi
 
 import (
-	"slices"
 	"net/http"
+	"slices"
 
 	"mabbin/api"
 	"mabbin/core/balance"
