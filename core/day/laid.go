@@ -251,14 +251,21 @@ func wayOf(t *Task, id string) *Alternative {
 }
 
 func bakeWords(x Scheduled, t *Task, way *Alternative) message.Message {
-	what := "{order} bakes at {heat}, {n} min"
+	what := "{order} bakes at {heat}, {minutes} min"
 	if t.Kind == "parbake" {
-		what = "{order}: the base alone at {heat}, {n} min"
+		what = "{order}: the base alone at {heat}, {minutes} min"
 	}
-	return message.New(
-		what, message.Text(x.Batch), message.OvenHeat(way.Stages[0].OvenC), message.Count(x.End-x.Start),
-	)
+	n := x.End - x.Start
+	minutes := message.Count(n)
+	if give := nineInTen(way.SDMin); give > 0 {
+		minutes = message.Part(message.New("{n} ({range} 9 times in 10)", message.Count(n),
+			message.Range(message.Count(n-give), message.Count(n+give))))
+	}
+	return message.New(what, message.Text(x.Batch), message.OvenHeat(way.Stages[0].OvenC), minutes)
 }
+
+// nineInTen is how far from its clock a bake ends nine times in ten, in whole minutes.
+func nineInTen(sd float64) int { return int(math.Round(1.645 * sd)) }
 
 // touchWords is what is said of a touch of a bake.
 func (s *showing) touchWords(kind string, x Scheduled, way *Alternative) message.Message {
@@ -344,14 +351,19 @@ func (s *showing) done() {
 		if x := s.orders[o.ID]; x.Answer != nil {
 			d.Fruit = x.Dessert.Request.Fruits[0].Key
 		}
-		found := false
+		found, give := false, 0
 		for _, x := range s.out.Plan.Schedule {
 			if s.orderOf(x.Batch).ID != o.ID {
 				continue
 			}
 			found = true
-			if s.tasks[x.Task].Kind == "bake" && (d.InAt == nil || x.Start < *d.InAt) {
-				d.InAt = &x.Start
+			if t := s.tasks[x.Task]; t.Kind == "bake" {
+				if d.InAt == nil || x.Start < *d.InAt {
+					d.InAt = &x.Start
+				}
+				if x.End > s.q.Now {
+					give = max(give, nineInTen(wayOf(t, x.Alternative).SDMin))
+				}
 			}
 			ready := x.End
 			if t := s.tasks[x.Task]; t.Uses == "wait" {
@@ -381,6 +393,9 @@ func (s *showing) done() {
 		case *d.ReadyAt > due:
 			d.InTime = false
 			d.Says = message.New("Ready at {clock}, {n} min late.", Clock(*d.ReadyAt), message.Count(*d.ReadyAt-due))
+		case give > 0:
+			d.Says = message.New("In at {in}, ready at {clock} ({early} to {late}).",
+				Clock(or(d.InAt, *d.ReadyAt)), Clock(*d.ReadyAt), Clock(*d.ReadyAt-give), Clock(*d.ReadyAt+give))
 		default:
 			d.Says = message.New("In at {in}, ready at {clock}.", Clock(or(d.InAt, *d.ReadyAt)), Clock(*d.ReadyAt))
 		}

@@ -1,6 +1,7 @@
 package day_test
 
 import (
+	"fmt"
 	"errors"
 	"slices"
 	"strings"
@@ -199,6 +200,13 @@ func TestADayIsLaid(t *testing.T) {
 	for i, d := range laid.Orders {
 		if !d.InTime || d.InAt == nil || *d.ReadyAt > asked.Orders[i].Due || d.Chance == nil {
 			t.Errorf("%+v", d)
+		}
+		var in, at, early, late [2]int
+		_, err := fmt.Sscanf(d.Says.String(), "In at %d:%d, ready at %d:%d (%d:%d to %d:%d).", &in[0], &in[1],
+			&at[0], &at[1], &early[0], &early[1], &late[0], &late[1])
+		ready := at[0]*60 + at[1]
+		if err != nil || ready != *d.ReadyAt || early[0]*60+early[1] >= ready || late[0]*60+late[1] <= ready {
+			t.Errorf("%q: %v", d.Says.String(), err)
 		}
 	}
 	bakes, hands, cold := 0, 0, 0

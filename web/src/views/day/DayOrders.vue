@@ -125,6 +125,7 @@ defineExpose({ begin })
 <template>
   <section class="panel orders" aria-labelledby="orders-title">
     <h2 id="orders-title">Wanted</h2>
+    <p v-if="laid" class="small quiet">In brackets: when it is ready 9 times in 10.</p>
     <p v-if="!sorted.length" class="quiet">Nothing yet. Add an order, or jot several down.</p>
     <ul class="rows" data-testid="day-orders">
       <li v-for="o in sorted" :key="o.id">
