@@ -1,8 +1,8 @@
 package day_test
 
 import (
-	"fmt"
 	"errors"
+	"fmt"
 	"slices"
 	"strings"
 	"testing"

@@ -15,7 +15,8 @@ type Outlook struct {
 	Top    message.Message `json:"top,omitzero"`
 	// TopSpread is how its top may come out, from pale to burnt; empty: bare.
 	TopSpread []Shade         `json:"top_spread,omitempty"`
-	Basis     message.Message `json:"basis"` // what the ranges are from
+	Basis     message.Message `json:"basis"`        // what the ranges are from
+	Ask       message.Message `json:"ask,omitzero"` // what would narrow them most; zero: nothing would by much
 	Forecast  Forecast        `json:"forecast"`
 }
 

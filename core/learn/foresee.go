@@ -3,6 +3,8 @@ package learn
 import (
 	"context"
 	"math"
+
+	"mabbin/core/message"
 )
 
 // Foresight is what a kitchen foresees its bakes with: what its log has taught, and which of it answers take. The zero
@@ -47,6 +49,9 @@ func (f Foresight) Foresee(ctx context.Context, b LoggedBake) (*Midway, error) {
 		asOffsetC: v.asOffset(d),
 	}
 	out.OffC = out.asOffsetC - was
+	if asks := v.ask(); !asks.IsZero() {
+		out.Ask = message.New("To foresee the next one more surely, {do}.", message.Part(asks))
+	}
 	n := v.surface.at(d)
 	for i := range v.answers {
 		a := &v.answers[i]

@@ -5,6 +5,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 
 	"mabbin/core/bake"
@@ -125,4 +126,57 @@ func TestMidwayIsAsSureAsItSays(t *testing.T) {
 	}
 	ovens.promised(t, "ovens in mid-bake", 0.42, 0.70, 0.84, 1)
 	ranges.promised(t, "minutes in mid-bake", 0.38, 0.68, 0.80, 1)
+}
+
+// What would narrow most is asked for, and nothing where all is known.
+func TestWhatWouldNarrowMost(t *testing.T) {
+	keep := keeper()
+	k := simulate(t, keep, 9, 12, 1)
+	q := k.hide(1)
+	learnt, err := Learn(t.Context(), q, keep, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	b := q.Bakes[len(q.Bakes)-1]
+	asks := func(f Foresight) string {
+		f.Keep = keep
+		m, err := f.Foresee(t.Context(), b)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return m.Ask.String()
+	}
+	if s := asks(Foresight{}); !strings.HasPrefix(s, "To foresee the next one more surely, ") {
+		t.Errorf("of kitchens in general: %q", s)
+	}
+	sure := learnt.Posterior()
+	all := Used{Ovens: map[string]UsedOven{}, Steam: 1}
+	all.Release, all.Softness = map[string]float64{}, map[string]float64{}
+	all.Thickener, all.Colour = map[string]float64{}, map[string]float64{}
+	for i, p := range sure.Parameters {
+		sure.Covariance[i] = slices.Clone(sure.Covariance[i])
+		for j := range sure.Covariance[i] {
+			sure.Covariance[i][j] *= 1e-4
+		}
+		switch p.What {
+		case OvenOffset:
+			all.Ovens[p.Key] = UsedOven{}
+		case Release:
+			all.Release[p.Key] = 1
+		case Softness:
+			all.Softness[p.Key] = 1
+		case Thickener:
+			all.Thickener[p.Key] = 1
+		case Colour:
+			all.Colour[p.Key] = 1
+		}
+	}
+	if s := asks(Foresight{Posterior: sure, Used: all}); s != "" {
+		t.Errorf("where all is known: %q", s)
+	}
+	// with the top's colour alone unsure, that is asked
+	all.Colour = map[string]float64{}
+	if s := asks(Foresight{Posterior: sure, Used: all}); !strings.Contains(s, "how its top came out") {
+		t.Errorf("where the colour is not known: %q", s)
+	}
 }

@@ -264,12 +264,15 @@ func TestSimulatedKitchens(t *testing.T) {
 		for i := bakes; i < bakes+unseen; i++ {
 			o, p := &k.ran.bakes[i], got.Predictions[i]
 			n := o.surface.at(o.drivers(k.ran.mean, k.ran.own[i]))
-			m, place := math.Exp(n.ln[ofMiddle]), o.surface.juicePlace(&n)
+			m := math.Exp(n.ln[ofMiddle])
 			if x := k.request.Bakes[i].Told.MiddleMin; x != nil {
 				ranges.in(p.After.MiddleBubbles, *x)
 			}
 			now.add(p.Before.MiddleBubbles.Value-m, p.After.MiddleBubbles.Value-m)
-			steps.add(p.Before.Juice.Steps-place, p.After.Juice.Steps-place)
+			word := func(before, after *Chances, place float64) { steps.add(before.Steps-place, after.Steps-place) }
+			word(&p.Before.Juice, &p.After.Juice, o.surface.juicePlace(&n))
+			word(&p.Before.Fruit, &p.After.Fruit, o.surface.fruitPlace(&n))
+			word(p.Before.Top, p.After.Top, o.surface.topPlace(&n))
 		}
 		minutes.add(math.Sqrt(now.before), math.Sqrt(now.after))
 		if now.after > 1.1*1.1*now.before {

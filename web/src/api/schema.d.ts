@@ -2213,6 +2213,7 @@ export interface components {
             /** @description How its top may come out, from pale to burnt; left out: bare */
             top_spread?: components["schemas"]["Shade"][];
             basis: components["schemas"]["Text"];
+            ask?: components["schemas"]["Text"];
             forecast: components["schemas"]["LearntForecast"];
         };
         Shade: {

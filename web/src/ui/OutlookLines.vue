@@ -15,6 +15,7 @@ defineProps<{ outlook: Outlook }>()
     >.
   </p>
   <p class="small quiet" data-testid="forecast-basis">{{ outlook.basis }}</p>
+  <p v-if="outlook.ask" class="small" data-testid="forecast-ask">{{ outlook.ask }}</p>
 </template>
 
 <style scoped>

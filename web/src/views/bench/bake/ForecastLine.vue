@@ -18,6 +18,6 @@ const { data: told, problem } = useForecast()
 .forecast {
   display: grid;
   gap: 2px;
-  min-height: 84px;
+  min-height: 130px;
 }
 </style>
