@@ -7,6 +7,7 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/outcome"
+	"mabbin/core/sell"
 
 	"github.com/google/uuid"
 )
@@ -62,7 +63,14 @@ type BakeRecord struct {
 	Outcome
 	Learnt      int               // version of the corrections that it was predicted with; 0: the tables
 	Happened    *outcome.Happened // on the oven watch; nil: it was not watched
+	Cost        *BakeCost         // by the prices of its day; nil: nothing in it had one
 	Corrections []Correction      // the last first
+}
+
+// BakeCost is what a dessert cost on its day.
+type BakeCost struct {
+	Currency string `json:"currency"`
+	sell.DessertCost
 }
 
 // BakeFilter is which bakes are wanted; the zero value is all of them.

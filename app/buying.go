@@ -205,6 +205,10 @@ func (b Buying) Labels(
 	if err != nil {
 		return nil, err
 	}
+	s, err := b.Store.Pantry(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
 	next := len(logged)
 	batches := map[uuid.UUID]string{}
 	for _, x := range logged {
@@ -222,6 +226,9 @@ func (b Buying) Labels(
 		l := CardLabel{Card: card, Name: x.ID, Batch: batches[card], Why: why}
 		if why == nil {
 			l.Label, l.Why = sell.LabelFor(x.ID, x.Dessert.Request, x.Answer, region)
+			if l.Label != nil && s.Labels.Nutrition {
+				l.Label.Nutrition = sell.NutritionOf(x.Dessert.Request, &x.Answer.Balance).Rows
+			}
 		}
 		out = append(out, l)
 	})

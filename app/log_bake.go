@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/sell"
@@ -29,6 +30,9 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 		return b, err
 	}
 	b.Result = *predicted
+	if b.Cost, err = l.cost(ctx, kitchen, b); err != nil {
+		return b, err
+	}
 	if onWatch != nil {
 		w, err := l.Watch.OneWatched(ctx, kitchen, *onWatch)
 		if err != nil {
@@ -46,6 +50,34 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 		err = l.used(ctx, kitchen, b.Request, predicted)
 	}
 	return kept, err
+}
+
+// cost is what a bake costs by the kitchen's prices and rates of now; nil where nothing in it has a price.
+func (l Log) cost(ctx context.Context, kitchen uuid.UUID, b BakeRecord) (*BakeCost, error) {
+	k, err := l.Kitchens.OneKitchen(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	own, err := l.Kitchens.Own(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	s, err := l.Pantry.Pantry(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	r := bake.DessertRequest{Request: b.Request}
+	r.Request.Own = own
+	a := bake.DessertAnswer{Balance: b.Result}
+	a.Plan.Stages = b.Stages
+	if len(a.Plan.Stages) == 0 && b.OvenC != nil && b.Minutes != nil {
+		a.Plan.Stages = []bake.Stage{{Minutes: *b.Minutes, OvenC: *b.OvenC}}
+	}
+	c, err := sell.OfDessert(r.Request, &a.Balance, s.Rates, workOf(r, &a))
+	if err != nil || len(c.Unpriced) == len(c.Lines) {
+		return nil, err
+	}
+	return &BakeCost{k.Currency, *c}, nil
 }
 
 // used takes what a bake has used out of the store, where the kitchen keeps one.

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"strings"
 	"testing"
 
 	. "github.com/chromedp/chromedp"
@@ -30,11 +31,25 @@ func TestWhatAPortionCosts(t *testing.T) {
 	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")))
 	reads(t, ctx, id("cost"), "hands €")
 	before := text(t, ctx, id("cost", " .sum"))
+
+	// What is baked today keeps today's cost, whatever butter costs tomorrow.
+	cost := func() string {
+		do(t, ctx, Navigate(url+"/log"), fill(id("log-words"), "gooseberry"), click(id("open-bake")))
+		return text(t, ctx, id("bake-cost"))
+	}
+	do(t, ctx, act("baked"), click(id("log-it")), WaitNotVisible(id("baked-it")), idle())
+	that := cost()
+	if !strings.Contains(that, "€") || !strings.Contains(that, "a portion, by the prices of its day") {
+		t.Errorf("%q", that)
+	}
 	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("row-butter")), fill(id("own-price_per_kg"), "19"))
 	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")))
 	reads(t, ctx, id("cost"), "a portion", "Most of it: gooseberry")
 	if now := text(t, ctx, id("cost", " .sum")); now == before {
 		t.Errorf("with butter at more than twice its price it still costs %s", now)
+	}
+	if now := cost(); now != that {
+		t.Errorf("baked at %s, and now it was %s", that, now)
 	}
 }
 

@@ -160,17 +160,22 @@ func (c *Crowd) says(q CrowdRequest) {
 			message.New("Topping for all: {g}{mixes}.", message.Grams(c.ToppingG), message.Word(c.mixWords())),
 		)
 	}
-	c.Says = append(c.Says, message.New(
-		"Warm on a buffet it stays at {hot} or above, {n} hours at most for its crust. Elsewhere the code has it a little lower: "+
-			"the local one decides.",
-		message.Celsius(hotC),
-		message.Count(hotHours),
-	))
+	c.Says = append(c.Says, hold())
 	carry := message.New("Carry it level and never one on another's topping; what is runny slops, so let it set first.")
 	if q.Request.Custard != nil {
 		carry = message.New("Carry it level, and below {cold} all the way: it has egg in it.", message.Celsius(carriedColdC))
 	}
 	c.Says = append(c.Says, carry)
+}
+
+// hold is how a dessert is kept warm.
+func hold() message.Message {
+	return message.New(
+		"Warm on a buffet it stays at {hot} or above, {n} hours at most for its crust. Elsewhere the code has it a little lower: "+
+			"the local one decides.",
+		message.Celsius(hotC),
+		message.Count(hotHours),
+	)
 }
 
 func (c *Crowd) mixWords() string {

@@ -11,6 +11,8 @@ type LabelPaper struct {
 	Down   int `json:"down,omitempty"`   // 0: as many as there is room for
 	// Handled is the kitchen's own line on cross-contact; empty: that other allergens are handled there.
 	Handled string `json:"handled,omitempty"`
+	// Nutrition prints energy and nutrients too: an estimate from tables.
+	Nutrition bool `json:"nutrition,omitempty"`
 }
 
 const longestHandled = 300

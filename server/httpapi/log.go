@@ -158,11 +158,19 @@ func bakeTold(b app.BakeRecord) api.Bake {
 		Revision:  app.Revision(b),
 		Came:      b.CameOut(),
 		Happened:  b.Happened,
+		Cost:      costTold(b.Cost),
 		Corrections: each(
 			b.Corrections,
 			func(c app.Correction) api.Correction { return api.Correction{At: c.At, Was: outcomeTold(c.Was)} },
 		),
 	}
+}
+
+func costTold(c *app.BakeCost) *api.BakeCost {
+	if c == nil {
+		return nil
+	}
+	return &api.BakeCost{Currency: c.Currency, Of: c.DessertCost}
 }
 
 // exportLogCSV is the log as a table.

@@ -64,7 +64,7 @@ var tables = []table{
 		"bake",
 		plainRows("bake", "baked_at, id"),
 		all(column("request", balance.Check), column[balance.Answer]("result", nil), column("stages", bake.CheckStages),
-			column("told", checkTold), column[outcome.Happened]("happened", nil)),
+			column("told", checkTold), column[outcome.Happened]("happened", nil), column[*app.BakeCost]("cost", nil)),
 	},
 	{"bake_correction", plainRows("bake_correction", "id"), column("was", checkOutcome)},
 	{

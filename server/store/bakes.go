@@ -18,7 +18,7 @@ import (
 )
 
 const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf,
-	filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id, learnt, batch`
+	filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id, learnt, batch, cost`
 
 // bakeRead is what scanBake reads.
 const bakeRead = bakeColumns + `, (select coalesce(jsonb_agg(jsonb_build_object('at', at, 'was', was)
@@ -146,7 +146,7 @@ func (s *Store) EachLine(
 
 func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 	var b app.BakeRecord
-	var request, result, stages, told, happened, corrections []byte
+	var request, result, stages, told, happened, cost, corrections []byte
 	var batch *string
 	var learnt *int
 	err := row.Scan(
@@ -174,6 +174,7 @@ func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 		&b.Picture,
 		&learnt,
 		&batch,
+		&cost,
 		&corrections,
 	)
 	if batch != nil {
@@ -185,6 +186,7 @@ func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 	b.Unusable = decoded(map[string]kept{
 		"request": {request, &b.Request}, "result": {result, &b.Result}, "stages": {stages, &b.Stages},
 		"told": {told, &b.Told}, "happened": {happened, &b.Happened}, "corrections": {corrections, &b.Corrections},
+		"cost": {cost, &b.Cost},
 	})
 	return b, err
 }
@@ -226,7 +228,7 @@ func (s *Store) insertBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRec
 		tag, err := s.pool.Exec(
 			ctx,
 			`insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13,
-				$14, $15, $16, $17, $18, $19, $20, $21, $22, $23, $24, $25)
+				$14, $15, $16, $17, $18, $19, $20, $21, $22, $23, $24, $25, $26)
 			on conflict do nothing`,
 			kitchen,
 			b.ID,
@@ -253,6 +255,7 @@ func (s *Store) insertBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRec
 			b.Picture,
 			b.Learnt,
 			sell.BatchNumber(on, n+try),
+			b.Cost,
 		)
 		if err != nil || tag.RowsAffected() > 0 {
 			return err == nil, err

@@ -5347,8 +5347,14 @@ export interface components {
             setting: components["schemas"]["Setting"];
             happened?: components["schemas"]["Happened"];
             outcome: components["schemas"]["Outcome"];
+            cost?: components["schemas"]["BakeCost"];
             /** @description What was told before, the last first */
             corrections: components["schemas"]["Correction"][];
+        };
+        /** @description What it cost by the prices of its day */
+        BakeCost: {
+            currency: string;
+            of: components["schemas"]["DessertCost"];
         };
         BakeChart: {
             bakes: components["schemas"]["ChartedBake"][];

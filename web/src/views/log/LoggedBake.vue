@@ -4,7 +4,7 @@ import type { Bake } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import MoreMenu from '@/ui/MoreMenu.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { bandWords, date, grams, integer, mm } from '@/format/amounts'
+import { bandWords, date, grams, integer, mm, money } from '@/format/amounts'
 import HowItWent from './HowItWent.vue'
 import OutcomeCorrections from './OutcomeCorrections.vue'
 import BakeDiagnosis from './BakeDiagnosis.vue'
@@ -14,6 +14,12 @@ const props = defineProps<{ bake: Bake; chosen: boolean; left?: boolean }>()
 defineEmits<{ bench: []; choose: []; correct: []; seek: [words: string]; leave: [out: boolean] }>()
 const kitchen = useKitchen()
 const open = ref(false)
+/** What it cost in all; nothing where something in it had no price. */
+const priced = computed(() => {
+  const c = props.bake.cost?.of
+  if (c?.total_minor == null || c.portion_minor == null) return undefined
+  return { total: c.total_minor, portion: c.portion_minor }
+})
 /** What a listener tells it apart by. */
 const called = computed(() => `${props.bake.title}, ${date(props.bake.baked_at)}`)
 const picture = computed(
@@ -81,6 +87,16 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
         <template v-if="bake.came.told">{{ `Told: ${bake.came.told}. ` }}</template>{{
           `Predicted: ${bandWords[bake.predicted.band]}, free rim ${mm(bake.predicted.hot_headspace_mm)}, from ${grams(bake.predicted.fruit_g)} of fruit and ${grams(bake.predicted.thickener_g)} of thickener${bake.learnt ? `, by what the log had taught by then (its lessons’ version ${bake.learnt})` : ''}.`
         }}
+      </p>
+      <p v-if="bake.cost" class="wide" data-testid="bake-cost">
+        <template v-if="priced"
+          ><strong>{{ money(priced.total, bake.cost.currency) }}</strong
+          >{{
+            `, ${money(priced.portion, bake.cost.currency)} a portion, by the prices of its day.`
+          }}</template
+        ><template v-else>{{
+          `${money(bake.cost.of.ingredients_minor, bake.cost.currency)} by the prices of its day, without ${bake.cost.of.unpriced.map(kitchen.nameOf).join(', ')}: ${bake.cost.of.unpriced.length > 1 ? 'they have' : 'it has'} no price.`
+        }}</template>
       </p>
       <HowItWent :bake="bake" @seek="(words) => $emit('seek', words)" />
       <BakeDiagnosis :key="bake.corrections.length" :bake="bake" />
