@@ -41,9 +41,9 @@ func TestBuyingForASaturday(t *testing.T) {
 	do(t, ctx, click(id("store-stock")), click(id("undo")), click(id("store-buy")))
 	reads(t, ctx, id("buy-butter"), "750 g in store")
 
-	do(t, ctx, click(id("store-stock")), click(id("stock-gooseberry", " a")))
-	reads(t, ctx, CSS("main"), "Gooseberry crumble")
-	if all := text(t, ctx, CSS("main")); strings.Contains(all, "Plum betty") {
+	do(t, ctx, click(id("store-stock")), click(id("use-up-gooseberry")))
+	reads(t, ctx, id("uses"), "Gooseberry crumble")
+	if all := text(t, ctx, id("uses")); strings.Contains(all, "Plum betty") {
 		t.Errorf("cards with gooseberries: %s", all)
 	}
 	do(t, ctx, Navigate(url+"/store"), click(id("store-labels")))
@@ -62,6 +62,18 @@ func TestBuyingForASaturday(t *testing.T) {
 	reads(t, ctx, id("label-Gooseberry crumble"), "Our kitchen handles nuts and sesame.")
 	do(t, ctx, click(id("label-counter")))
 	reads(t, ctx, id("label-Gooseberry crumble"), "A portion is about")
+	do(t, ctx, click(id("label-nutrition")))
+	reads(t, ctx, id("label-Gooseberry crumble"), "An estimate from tables", "of which saturates", "kcal")
+	do(t, ctx, click(id("label-hand")))
+	reads(
+		t,
+		ctx,
+		id("label-Gooseberry crumble"),
+		"To warm it again",
+		"Serve it warm",
+		"To freeze: cool it",
+		"h until it is hard",
+	)
 }
 
 // A pack that one's own shop sells is what the list rounds up to.
@@ -70,6 +82,18 @@ func TestPacksOfOnesOwn(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/store/stock"), WaitVisible(id("stock-butter")))
+
+	// A crate of windfalls: the card that takes them, in the dishes that use them up.
+	do(t, ctx, click(id("use-up-apple_sharp")))
+	reads(t, ctx, id("uses"), "Windfall apple ramekin", " × ", "left over")
+	do(t, ctx, click(id("uses", " a")))
+	do(
+		t,
+		ctx,
+		WaitVisible(id("card-Windfall apple ramekin")),
+		Navigate(url+"/store/stock"),
+		WaitVisible(id("stock-butter")),
+	)
 	do(t, ctx, storing("mabbin.wanted", `{"date":"2026-10-17","cards":[]}`))
 	do(t, ctx, Navigate(url+"/store"), WaitVisible(id("buy-gooseberry")))
 	before := text(t, ctx, id("buy-gooseberry"))

@@ -30,8 +30,8 @@ func warm(r Request, from float64) (minutes float64, ok bool, err error) {
 	return minutes, ok, nil
 }
 
-// Freeze is how long a dessert that has cooled to the room takes in the freezer, wrapped close, until its middle is hard, min;
-// false: it does not get there within two days.
+// Freeze is how long a dessert that has cooled to the room takes in the freezer, wrapped close, until its middle is
+// hard, min; false: it does not get there within two days.
 func Freeze(r Request) (minutes float64, ok bool, err error) {
 	a, err := Run(baked(r, roomC, Stage{Minutes: longestFreeze, OvenC: FreezerC, Heating: "freezer"}))
 	if err != nil {

@@ -15,7 +15,13 @@ func TestFreezeAndRevive(t *testing.T) {
 		{120, 8, 4.5, 120, 420}, {900, 24, 5, 240, 720}, {1800, 24, 8, 300, 1200},
 	} {
 		r := bake.Request{
-			Dish:    dish.Dish{Shape: dish.Rectangle, LengthCM: d.length, WidthCM: d.length * 0.75, DepthCM: d.depth, Material: "stoneware"},
+			Dish: dish.Dish{
+				Shape:    dish.Rectangle,
+				LengthCM: d.length,
+				WidthCM:  d.length * 0.75,
+				DepthCM:  d.depth,
+				Material: "stoneware",
+			},
 			Filling: bake.Filling{MassG: d.massG},
 			Topping: &bake.Topping{ThicknessMM: 12, DensityGPerML: 0.6, ConductivityWMK: 0.2, HeatJKgK: 2000, WaterPct: 12},
 		}
@@ -26,7 +32,13 @@ func TestFreezeAndRevive(t *testing.T) {
 		last = freeze
 		cold, _, _ := bake.Rewarm(r)
 		frozen, hot, err := bake.Revive(r)
-		t.Logf("%g g: frozen after %.0f min; hot from the fridge after %.0f, from the freezer after %.0f", d.massG, freeze, cold, frozen)
+		t.Logf(
+			"%g g: frozen after %.0f min; hot from the fridge after %.0f, from the freezer after %.0f",
+			d.massG,
+			freeze,
+			cold,
+			frozen,
+		)
 		if err != nil || !hot || frozen < 1.2*cold {
 			t.Errorf("%+v: hot from the freezer after %.0f min, from the fridge after %.0f; %v", d, frozen, cold, err)
 		}

@@ -75,7 +75,9 @@ func LabelFor(name string, r balance.Request, d *bake.DessertAnswer, region stri
 	if out.Freeze, err = freezes(r, d); err != nil {
 		return nil, err
 	}
-	out.Serve = message.New("Serve it warm, with cold cream, custard or ice cream: these have milk in them, the last two mostly egg too.")
+	out.Serve = message.New(
+		"Serve it warm, with cold cream, custard or ice cream: these have milk in them, the last two mostly egg too.",
+	)
 	if r.Custard != nil || r.Style == "bar" {
 		out.Serve = message.New("Serve it cold, or just warm.")
 	}
@@ -129,8 +131,10 @@ func freezes(r balance.Request, d *bake.DessertAnswer) (message.Message, error) 
 	return message.Sentences(says, message.New(
 		"From the freezer: a night in the fridge, then as from there; or {oven} under foil, about {n} min, until it is {hot} in "+
 			"the middle.",
-		message.OvenHeat(bake.RewarmC), message.Count(int(math.Ceil(warm/warmStepMin)*warmStepMin)),
-		message.Celsius(bake.RewarmedC))), nil
+		message.OvenHeat(bake.RewarmC),
+		message.Count(int(math.Ceil(warm/warmStepMin)*warmStepMin)),
+		message.Celsius(bake.RewarmedC),
+	)), nil
 }
 
 func known(key string, own *larder.Own) bool {

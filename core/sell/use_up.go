@@ -25,13 +25,21 @@ type UseUp struct {
 	UsesG  float64         `json:"uses_g"` // as it was bought
 	LeftG  float64         `json:"left_g"`
 	Says   message.Message `json:"says"`
+
+	// Trouble is how good a way it is, to put several in order: what is left over, with a share for each dish and kind
+	// of dish; less is better.
+	Trouble float64 `json:"-"`
 }
 
 // useUpSteps is how finely what must go is divided among dishes.
 const useUpSteps = 500
 
-// UseUpWith finds the dishes that use up the most of it, and of those the fewest. It is nil where the dessert has none
-// of it in, or too much even in the smallest dish. A bad request is fault.Faults.
+// aDish is how much of what must go another dish, or another kind of them, has to use up to be worth its trouble. A
+// working figure.
+const aDish = 0.03
+
+// UseUpWith finds the dishes that use it up: as much of it as is worth their number. It is nil where the dessert has
+// none of it in, or too much even in the smallest dish. A bad request is fault.Faults.
 func UseUpWith(q UseUpRequest) (*UseUp, error) {
 	var f fault.Faults
 	if f.Range("/g", q.G, 0.1, 1e6, "g"); f.Err() != nil {
@@ -63,14 +71,20 @@ func UseUpWith(q UseUpRequest) (*UseUp, error) {
 			}
 		}
 	}
-	most := useUpSteps
-	for best[most] == nil {
-		most--
+	most, least := 0, math.Inf(1)
+	for k, of := range best {
+		if k == 0 || of == nil {
+			continue
+		}
+		kinds := len(of) - len(slices.DeleteFunc(slices.Clone(of), func(n int) bool { return n > 0 }))
+		if x := float64(useUpSteps-k)/useUpSteps + aDish*float64(total(of)+kinds); x < least {
+			most, least = k, x
+		}
 	}
 	if most == 0 {
 		return nil, nil
 	}
-	out := &UseUp{Dishes: []CrowdDish{}}
+	out := &UseUp{Dishes: []CrowdDish{}, Trouble: least}
 	var dishes []message.Message
 	for i, n := range best[most] {
 		if n > 0 {
@@ -85,7 +99,12 @@ func UseUpWith(q UseUpRequest) (*UseUp, error) {
 	if out.LeftG < worthLeftG/2 && out.LeftG < q.G/20 {
 		out.Says = message.New("{dishes}: all of it.", message.And(dishes...))
 	} else {
-		out.Says = message.New("{dishes}: {uses} of it, {left} left over.", message.And(dishes...), much(out.UsesG), much(out.LeftG))
+		out.Says = message.New(
+			"{dishes}: {uses} of it, {left} left over.",
+			message.And(dishes...),
+			much(out.UsesG),
+			much(out.LeftG),
+		)
 	}
 	return out, nil
 }

@@ -37,13 +37,21 @@ func TestUseUp(t *testing.T) {
 			}
 		}
 	}
-	if got, err := sell.UseUpWith(sell.UseUpRequest{Request: crumble, Dishes: dishes, Key: "cream_double", G: 300}); got != nil || err != nil {
+	if got, err := sell.UseUpWith(
+		sell.UseUpRequest{Request: crumble, Dishes: dishes, Key: "cream_double", G: 300},
+	); got != nil ||
+		err != nil {
 		t.Errorf("there is no cream in it: %+v, %v", got, err)
 	}
-	if got, err := sell.UseUpWith(sell.UseUpRequest{Request: crumble, Dishes: dishes, Key: "apple_soft", G: 20}); got != nil || err != nil {
+	if got, err := sell.UseUpWith(
+		sell.UseUpRequest{Request: crumble, Dishes: dishes, Key: "apple_soft", G: 20},
+	); got != nil ||
+		err != nil {
 		t.Errorf("no dish is that small: %+v, %v", got, err)
 	}
-	if _, err := sell.UseUpWith(sell.UseUpRequest{Request: crumble, Dishes: dishes, Key: "apple_soft", G: -3}); err == nil ||
+	if _, err := sell.UseUpWith(
+		sell.UseUpRequest{Request: crumble, Dishes: dishes, Key: "apple_soft", G: -3},
+	); err == nil ||
 		!strings.Contains(err.Error(), "/g") {
 		t.Errorf("less than nothing: %v", err)
 	}

@@ -41,7 +41,7 @@ func stock(now time.Time) sell.Store {
 	soon := now.AddDate(0, 0, 3).Format(time.DateOnly)
 	return sell.Store{
 		Stock: []sell.InStore{
-			{Key: "apple_soft", G: 4200, Until: soon},
+			{Key: "apple_sharp", G: 4200, Until: soon},
 			{Key: "wheat_flour", G: 2600},
 			{Key: "caster_sugar", G: 900},
 			{Key: "butter", G: 750},

@@ -45,7 +45,9 @@ var notMine = map[string]string{
 }
 
 // byKey are routes to a thing that is called by a key, the same in each kitchen.
-var byKey = regexp.MustCompile(`^((PUT|DELETE) /own/:kind/:key|(GET|PUT|POST) /days/:date.*|PUT /watch/way/:way)$`)
+var byKey = regexp.MustCompile(
+	`^((PUT|DELETE) /own/:kind/:key|GET /store/:key/uses|(GET|PUT|POST) /days/:date.*|PUT /watch/way/:way)$`,
+)
 
 // No route to a thing of one kitchen reads or changes it under another's address.
 func TestNoRouteReachesIntoAnotherKitchen(t *testing.T) {

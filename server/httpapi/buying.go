@@ -52,6 +52,14 @@ func (s *server) takeOut(c *gin.Context) {
 	s.respond(c, http.StatusOK, storeTold(x), err)
 }
 
+// listUses are cards that use up what there is of something.
+func (s *server) listUses(c *gin.Context) {
+	all, err := s.buying.UseUp(c, kitchenOf(c), c.Param("key"))
+	s.respond(c, http.StatusOK, api.CardUses{Uses: each(all, func(x app.CardUse) api.CardUse {
+		return api.CardUse{Card: x.Card, Name: x.Name, UsesG: x.UsesG, LeftG: x.LeftG, Says: x.Says}
+	})}, err)
+}
+
 // toBuy is what to buy for some cards.
 func (s *server) toBuy(c *gin.Context) {
 	of, _, ok := s.wantedCards(c)

@@ -79,6 +79,7 @@ func (s *server) kitchenRoutes(k *gin.RouterGroup) {
 	k.PUT("/store", s.setStore)
 	k.POST("/store/in", s.takeIn)
 	k.POST("/store/out", s.takeOut)
+	k.GET("/store/:key/uses", s.listUses)
 	k.POST("/to-buy", s.toBuy)
 	k.POST("/labels", s.labels)
 	// the days

@@ -853,6 +853,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchens/{kitchen}/store/{key}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                key: string;
+            };
+            cookie?: never;
+        };
+        /** Cards that use up what there is of something, in the dishes of the shelf that take the most of it */
+        get: operations["listUses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kitchens/{kitchen}/store/in": {
         parameters: {
             query?: never;
@@ -2365,6 +2385,22 @@ export interface components {
             topping_g: number;
             mixes: number;
             says: components["schemas"]["Text"][];
+        };
+        CardUses: {
+            uses: components["schemas"]["CardUse"][];
+        };
+        CardUse: {
+            /** Format: uuid */
+            card: string;
+            name: string;
+            /**
+             * Format: double
+             * @description As it was bought
+             */
+            uses_g: number;
+            /** Format: double */
+            left_g: number;
+            says: components["schemas"]["Text"];
         };
         CrowdDish: {
             id: string;
@@ -4341,6 +4377,8 @@ export interface components {
             across?: number;
             /** @description 0: as many as there is room for */
             down?: number;
+            /** @description Print energy and nutrients too: an estimate from tables */
+            nutrition?: boolean;
             /** @description The kitchen's own line on cross-contact; left out: that other allergens are handled there */
             handled?: string;
         };
@@ -4460,6 +4498,11 @@ export interface components {
             keep: components["schemas"]["Text"];
             keep_days: number;
             rewarm: components["schemas"]["Text"];
+            freeze: components["schemas"]["Text"];
+            serve: components["schemas"]["Text"];
+            hold: components["schemas"]["Text"];
+            /** @description Of 100 g and of a portion, where the kitchen prints it: an estimate from tables */
+            nutrition?: components["schemas"]["NutritionRow"][];
         };
         Larder: {
             /** @description How the kitchens of a region measure and read: what a new one begins with */
@@ -6844,6 +6887,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoreKept"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listUses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen: components["parameters"]["KitchenID"];
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The cards, those first that leave little, in few dishes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardUses"];
                 };
             };
             default: components["responses"]["Problem"];

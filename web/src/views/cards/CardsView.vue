@@ -21,8 +21,8 @@ const kitchen = useKitchen()
 const dessert = useDessert()
 const outbox = useOutbox()
 const router = useRouter()
-/** A link may ask for one fruit. */
-const { fruit: fruitAsked } = useRoute().query as { fruit?: string }
+/** A link may ask for one fruit, or for a name. */
+const { fruit: fruitAsked, words: wordsAsked } = useRoute().query as { fruit?: string; words?: string }
 const cards = ref<CardListed[]>()
 const unusable = ref<Unusable[]>([])
 const all = ref(0)
@@ -37,7 +37,7 @@ const seeks = reactive<{
   diet?: 'vegan' | 'dairy_free' | 'egg_free' | 'gluten_free' | 'nut_free'
   most?: number
   archived: boolean
-}>({ words: '', archived: false, fruit: fruitAsked })
+}>({ words: wordsAsked ?? '', archived: false, fruit: fruitAsked })
 const diets: [NonNullable<typeof seeks.diet>, string][] = [
   ['vegan', 'vegan'],
   ['dairy_free', 'no dairy'],

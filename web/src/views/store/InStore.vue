@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
-import { api, ask, inWords, upon, type Problem, type Store } from '@/api/client'
+import { api, ask, inWords, upon, type CardUse, type Problem, type Store } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import AmountField from '@/ui/AmountField.vue'
 import UndoRedo from '@/ui/UndoRedo.vue'
 import { useClash } from '@/stores/useClash'
@@ -88,6 +89,22 @@ function add(key: string) {
   picked.value = ''
   if (key) void change(`${nameOf(key)}, in store`, (s) => s.stock.push({ key, g: 500 }))
 }
+/** What uses a thing up. */
+const using = ref('')
+const uses = shallowRef<CardUse[]>()
+const newest = newestOnly()
+async function useUp(key: string) {
+  const isNewest = newest()
+  using.value = using.value === key ? '' : key
+  uses.value = undefined
+  if (!using.value) return
+  const got = await ask(
+    api.GET('/api/v1/kitchens/{kitchen}/store/{key}/uses', { params: { path: { ...path.value, key } } }),
+  )
+  if (!isNewest()) return
+  problem.value = got.problem
+  uses.value = got.data?.uses ?? []
+}
 onBeforeUnmount(
   bindKeys('In the store', [
     { key: 'u', says: 'undo', does: () => void history.undo() },
@@ -144,10 +161,14 @@ onBeforeUnmount(
                 })
             "
         /></label>
-        <RouterLink v-if="kitchen.fruit.has(x.key)" class="plain link" :to="`/cards?fruit=${x.key}`"
-          >Cards with it</RouterLink
+        <button
+          class="plain"
+          :aria-expanded="using === x.key"
+          :data-testid="`use-up-${x.key}`"
+          @click="useUp(x.key)"
         >
-        <span v-else />
+          Use it up
+        </button>
         <button
           class="plain"
           :aria-label="`${nameOf(x.key)} is used up`"
@@ -155,6 +176,14 @@ onBeforeUnmount(
         >
           Used up
         </button>
+        <div v-if="using === x.key" class="uses" data-testid="uses">
+          <p v-if="!uses" class="quiet" role="status">Trying it in every card and dish…</p>
+          <p v-else-if="!uses.length" class="quiet">No card takes it, or no dish is as small as that.</p>
+          <p v-for="u in uses" :key="u.card">
+            <RouterLink :to="{ path: '/cards', query: { words: u.name } }">{{ u.name }}</RouterLink>
+            {{ u.says }}
+          </p>
+        </div>
       </li>
     </ul>
     <el-select
@@ -202,6 +231,12 @@ onBeforeUnmount(
 </template>
 
 <style scoped>
+.uses {
+  grid-column: 1 / -1;
+  display: grid;
+  gap: 4px;
+  padding: 4px 0 8px 16px;
+}
 .rates {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(13rem, 1fr));

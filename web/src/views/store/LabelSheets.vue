@@ -14,29 +14,32 @@ const props = defineProps<{ wanted: Wanted }>()
 const kitchen = useKitchen()
 const labels = ref<CardLabel[]>([])
 const problem = ref<Problem>()
-const counter = ref(false)
+const kind = ref<'box' | 'counter' | 'hand'>('box')
+const kinds = [
+  ['box', 'Labels'],
+  ['counter', 'Counter cards'],
+  ['hand', 'To take home'],
+] as const
+const counter = computed(() => kind.value !== 'box')
 const each = ref(4)
 const newest = newestOnly()
-watch(
-  () => JSON.stringify([asked(props.wanted), kitchen.kitchen?.id]),
-  async () => {
-    const isNewest = newest()
-    if (!kitchen.kitchen || nothing(props.wanted)) {
-      labels.value = []
-      return
-    }
-    const got = await ask(
-      api.POST('/api/v1/kitchens/{kitchen}/labels', {
-        params: { path: { kitchen: kitchen.kitchen.id } },
-        body: asked(props.wanted),
-      }),
-    )
-    if (!isNewest()) return
-    problem.value = got.problem
-    labels.value = got.data?.labels ?? []
-  },
-  { immediate: true },
-)
+async function load() {
+  const isNewest = newest()
+  if (!kitchen.kitchen || nothing(props.wanted)) {
+    labels.value = []
+    return
+  }
+  const got = await ask(
+    api.POST('/api/v1/kitchens/{kitchen}/labels', {
+      params: { path: { kitchen: kitchen.kitchen.id } },
+      body: asked(props.wanted),
+    }),
+  )
+  if (!isNewest()) return
+  problem.value = got.problem
+  labels.value = got.data?.labels ?? []
+}
+watch(() => JSON.stringify([asked(props.wanted), kitchen.kitchen?.id]), load, { immediate: true })
 /** Each card once, however often it is ordered. */
 const once = computed(() =>
   labels.value.filter((l, i) => labels.value.findIndex((x) => x.card === l.card) === i),
@@ -65,6 +68,10 @@ async function set(how: Partial<NonNullable<Store['labels']>>) {
   if (got.data) kept.value = got.data
   problem.value = got.theirs ? clash.keptTheirs : got.problem
 }
+async function printNutrients(on: boolean) {
+  await set({ nutrition: on || undefined })
+  await load()
+}
 /** Usual sheets of labels: so many across and down an A4 page. */
 const sheets = [
   ['', 'two beside each other'],
@@ -91,9 +98,14 @@ const divided = computed(() =>
   <section class="sheets" aria-label="Labels">
     <div class="panel head no-print">
       <div class="choice" role="group" aria-label="What is printed">
-        <button :aria-pressed="!counter" data-testid="label-box" @click="counter = false">Labels</button>
-        <button :aria-pressed="counter" data-testid="label-counter" @click="counter = true">
-          Counter cards
+        <button
+          v-for="[key, says] in kinds"
+          :key="key"
+          :aria-pressed="kind === key"
+          :data-testid="`label-${key}`"
+          @click="kind = key"
+        >
+          {{ says }}
         </button>
       </div>
       <label v-if="!counter"
@@ -110,6 +122,16 @@ const divided = computed(() =>
         >
           <option v-for="[key, says] in sheets" :key="key" :value="key">{{ says }}</option>
         </select></label
+      >
+      <label class="ticked"
+        ><input
+          type="checkbox"
+          class="tick"
+          :checked="paper.nutrition ?? false"
+          data-testid="label-nutrition"
+          @change="printNutrients(($event.target as HTMLInputElement).checked)"
+        />
+        energy and nutrients</label
       >
       <label class="own"
         >On cross-contact
@@ -151,11 +173,40 @@ const divided = computed(() =>
             :data-testid="n === 1 ? `label-${l.name}` : undefined"
           >
             <h3>{{ l.name }}</h3>
-            <p v-if="counter" class="what">{{ `A portion is about ${grams(l.label.portion_g)}.` }}</p>
+            <p v-if="kind === 'counter'" class="what">
+              {{ `A portion is about ${grams(l.label.portion_g)}.` }}
+            </p>
             <p class="list"><strong>Ingredients:</strong> {{ l.label.text }}</p>
             <p v-if="l.label.contains.length">
               <strong>{{ `Contains ${kitchen.allergens(l.label.contains)}.` }}</strong> {{ handled }}
             </p>
+            <table v-if="l.label.nutrition && kind !== 'hand'" class="nutrients">
+              <caption>
+                An estimate from tables
+              </caption>
+              <thead>
+                <tr>
+                  <td />
+                  <th scope="col">100 g</th>
+                  <th scope="col">{{ `${grams(l.label.portion_g)} portion` }}</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="r in l.label.nutrition" :key="r.key">
+                  <th scope="row">{{ r.name }}</th>
+                  <td>{{ r.shown }}</td>
+                  <td>{{ r.each }}</td>
+                </tr>
+              </tbody>
+            </table>
+            <template v-if="kind === 'hand'">
+              <p>{{ l.label.rewarm }}</p>
+              <p>{{ l.label.serve }}</p>
+              <p>{{ l.label.hold }}</p>
+              <p>{{ `${l.label.keep} Best before ${until(l.label.keep_days)}.` }}</p>
+              <p>{{ l.label.freeze }}</p>
+              <p class="maker">{{ `${kitchen.kitchen!.name} · batch ${l.batch}` }}</p>
+            </template>
             <template v-if="!counter">
               <p>{{ `${grams(l.label.net_g)} as baked. ${l.label.keep}` }}</p>
               <p>{{ `Best before ${until(l.label.keep_days)}. ${l.label.rewarm}` }}</p>
@@ -233,6 +284,36 @@ input.own {
 }
 .what {
   font-size: 1.25rem;
+}
+.ticked {
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+}
+.tick {
+  width: 22px;
+  height: 22px;
+  vertical-align: middle;
+  accent-color: var(--rim);
+}
+.nutrients {
+  margin-top: 6px;
+  border-collapse: collapse;
+  font-size: 0.8125em;
+}
+.nutrients caption {
+  text-align: left;
+  font-style: italic;
+}
+.nutrients th,
+.nutrients td {
+  padding: 0 10px 0 0;
+  border-bottom: 1px solid var(--line);
+  text-align: right;
+  font-weight: 400;
+}
+.nutrients tbody th {
+  text-align: left;
 }
 .maker {
   font-weight: 600;
