@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"mabbin/core/bake"
+	"mabbin/core/balance"
 	"mabbin/core/day"
 	"mabbin/core/sell"
 )
@@ -14,15 +15,45 @@ func (b Bench) Cost(ctx context.Context, q BenchQuestion) (*sell.DessertCost, er
 	if err != nil {
 		return nil, err
 	}
-	var rates sell.Rates
-	if q.Kitchen != nil && b.Pantry != nil {
-		s, err := b.Pantry.Pantry(ctx, *q.Kitchen)
+	rates, err := b.rates(ctx, q)
+	if err != nil {
+		return nil, err
+	}
+	return sell.OfDessert(r.Request, &a.Balance, rates, workOf(r, a))
+}
+
+// OtherCosts is what it costs in the other dishes of the shelf, and with a swap.
+func (b Bench) OtherCosts(ctx context.Context, q BenchQuestion) ([]sell.OtherCost, error) {
+	r, a, err := b.baked(ctx, q)
+	if err != nil {
+		return nil, err
+	}
+	rates, err := b.rates(ctx, q)
+	if err != nil {
+		return nil, err
+	}
+	var dishes []balance.StartDish
+	if q.Kitchen != nil && b.Shelf != nil {
+		shelf, err := b.Shelf.Dishes(ctx, *q.Kitchen)
 		if err != nil {
 			return nil, err
 		}
-		rates = s.Rates
+		for _, d := range shelf {
+			if d.Dish != r.Request.Dish {
+				dishes = append(dishes, balance.StartDish{ID: d.ID.String(), Name: d.Name, Dish: d.Dish})
+			}
+		}
 	}
-	return sell.OfDessert(r.Request, &a.Balance, rates, workOf(r, a))
+	return sell.OtherCosts(ctx, r.Request, &a.Balance, dishes, rates, workOf(r, a))
+}
+
+// rates are what a kitchen reckons by; none where it is nowhere yet.
+func (b Bench) rates(ctx context.Context, q BenchQuestion) (sell.Rates, error) {
+	if q.Kitchen == nil || b.Pantry == nil {
+		return sell.Rates{}, nil
+	}
+	s, err := b.Pantry.Pantry(ctx, *q.Kitchen)
+	return s.Rates, err
 }
 
 // workOf is what a dessert takes of ovens and hands.

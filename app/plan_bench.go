@@ -13,6 +13,7 @@ import (
 type Bench struct {
 	Kitchens KitchenStore
 	Pantry   PantryStore // nil: no rates are known
+	Shelf    ShelfStore  // nil: no other dishes are known
 }
 
 // BenchQuestion is what is on the Bench.

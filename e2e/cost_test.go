@@ -24,6 +24,18 @@ func TestWhatAPortionCosts(t *testing.T) {
 		"Most of it: gooseberry",
 		"butter",
 	)
+	do(t, ctx, click(id("cost-others")))
+	reads(
+		t,
+		ctx,
+		id("other-costs"),
+		"in Long gratin",
+		"less",
+		"in Ramekin",
+		"more",
+		"Butter: plant-based baking block",
+		"no price",
+	)
 	reads(t, ctx, id("sells-for"), "Sold at €", "ingredients are", "of it")
 	do(t, ctx, openCard(url, "Pear pandowdy"), click(id("station-finish")))
 	reads(t, ctx, id("cost"), "for what has a price", "Without one", "pear")

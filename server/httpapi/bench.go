@@ -77,6 +77,16 @@ func (s *server) benchCost(c *gin.Context) {
 	s.respond(c, http.StatusOK, out, err)
 }
 
+// benchOtherCosts is what it costs with one thing changed.
+func (s *server) benchOtherCosts(c *gin.Context) {
+	in, ok := decode(s, c, benchFault)
+	if !ok {
+		return
+	}
+	out, err := s.desk.OtherCosts(c, question(in))
+	s.respond(c, http.StatusOK, api.OtherCosts{Others: out}, err)
+}
+
 // benchNutrition is what is in what is on the Bench.
 func (s *server) benchNutrition(c *gin.Context) {
 	in, ok := decode(s, c, benchFault)

@@ -9,6 +9,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/bench", s.bench)
 	r.POST("/bench/what-if", s.whatIf)
 	r.POST("/bench/cost", s.benchCost)
+	r.POST("/bench/cost/others", s.benchOtherCosts)
 	r.POST("/bench/nutrition", s.benchNutrition)
 	r.POST("/bench/forecast", s.benchForecast)
 	r.POST("/bench/ready-by", s.readyBy)

@@ -82,7 +82,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	s := &server{
 		Config: cfg, contract: contract, readings: readings, summaries: new(summaryCache), work: new(work),
 		planning: make(chan struct{}, plannedAtOnce),
-		desk:     app.Bench{Kitchens: cfg.Store, Pantry: cfg.Store},
+		desk:     app.Bench{Kitchens: cfg.Store, Pantry: cfg.Store, Shelf: cfg.Store},
 		watch:    OvenWatch(cfg),
 		cards:    app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
 		kitchens: app.Kitchens{Store: cfg.Store, Notify: func(k uuid.UUID) {

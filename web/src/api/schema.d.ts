@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/cost/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a portion costs in the other dishes of the shelf, and with a swap of the topping */
+        post: operations["benchOtherCosts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/bench/nutrition": {
         parameters: {
             query?: never;
@@ -3782,6 +3799,19 @@ export interface components {
             /** @description Keys of the lines that cost most */
             dearest: string[];
         };
+        OtherCosts: {
+            others: components["schemas"]["OtherCost"][];
+        };
+        OtherCost: {
+            /** @enum {string} */
+            kind: "dish" | "swap";
+            says: components["schemas"]["Text"];
+            portion_minor: number | null;
+            /** @description By how much that is more than as it is */
+            more_minor: number | null;
+            unpriced: string[];
+            texture?: components["schemas"]["Text"];
+        };
         StoredThing: {
             key: string;
             /** Format: double */
@@ -5586,6 +5616,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DessertCost"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    benchOtherCosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description Each change, the cheapest portion first; what can't be priced comes last */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherCosts"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,12 +1,15 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { api, ask, inWords, type DessertCost } from '@/api/client'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, ask, inWords, type DessertCost, type OtherCost } from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
+import { usePlan } from '@/stores/usePlan'
 import { grams, integer, lower, money, percent, short } from '@/format/amounts'
 import { useOfBake } from '../useOfBake'
 
 /** What its ingredients cost, by the kitchen's own prices; what has none is named, and never counted as nothing. */
 const kitchen = useKitchen()
+const plan = usePlan()
 const open = ref(false)
 const { data: cost, problem } = useOfBake((body) => ask(api.POST('/api/v1/bench/cost', { body })))
 const named = (key: string) => lower(short(kitchen.nameOf(key)))
@@ -25,6 +28,19 @@ function partsOf(c: DessertCost) {
         .join(', ')
     : 'ingredients alone, as bought'
 }
+/** What a change does to it: asked for when somebody wants to know, and again when the dessert is another. */
+const others = shallowRef<OtherCost[]>()
+const compared = ref(false)
+const newest = newestOnly()
+watch([cost, compared], async () => {
+  const isNewest = newest()
+  const body = plan.question
+  if (!compared.value || !body) return
+  const got = await ask(api.POST('/api/v1/bench/cost/others', { body }))
+  if (isNewest()) others.value = got.data?.others
+})
+const differs = (minor: number) =>
+  minor ? `${money(Math.abs(minor), currency.value)} ${minor > 0 ? 'more' : 'less'}` : 'the same'
 const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.minor ?? 0
 </script>
 
@@ -69,6 +85,32 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
           </tr>
         </tbody>
       </table>
+      <button
+        class="plain start"
+        :aria-expanded="compared"
+        data-testid="cost-others"
+        @click="compared = !compared"
+      >
+        {{ compared ? 'No other dish or swap' : 'In another dish, with a swap…' }}
+      </button>
+      <p v-if="compared && !others" class="quiet" role="status">Pricing it in each dish, with each swap…</p>
+      <table v-else-if="compared && others?.length" data-testid="other-costs">
+        <tbody>
+          <tr v-for="(o, i) in others" :key="i">
+            <th scope="row">
+              {{ o.says }}<span v-if="o.texture" class="small quiet">{{ ` ${o.texture}` }}</span>
+            </th>
+            <template v-if="o.portion_minor !== null">
+              <td>{{ money(o.portion_minor, currency) }}</td>
+              <td>{{ o.more_minor === null ? '' : differs(o.more_minor) }}</td>
+            </template>
+            <td v-else colspan="2">{{ `no price: ${o.unpriced.map(named).join(', ')}` }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-else-if="compared" class="quiet">
+        There is no other dish on the Shelf, and no swap for its topping.
+      </p>
     </template>
   </div>
 </template>
@@ -77,6 +119,15 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
 .cost {
   display: grid;
   gap: 4px;
+}
+td {
+  white-space: nowrap;
+}
+td[colspan] {
+  white-space: normal;
+}
+.start {
+  justify-self: start;
 }
 .sum {
   font-size: 1.5rem;
