@@ -9,6 +9,7 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/message"
+	"mabbin/core/oven"
 )
 
 // Kitchen is what a day is laid in: what the house has told, and the shelf's ovens and dishes by their names.
@@ -166,7 +167,7 @@ func (c *composing) order(o Ordered) {
 		for i := range b.Tasks {
 			t := &b.Tasks[i]
 			if t.Ahead && slices.Contains([]string{"topping", "crumbs", "pastry"}, t.Kind) {
-				t.Mix = mixOf(o.Dessert.Request, float64(n)*o.Answer.Balance.ToppingG, c.kitchen.House.MixG)
+				t.Mix = mixOf(o.Dessert.Request, float64(n)*o.Answer.Balance.ToppingG, c.kitchen.House.mostMixG(o.Dessert.Request))
 				t.Minutes = t.Mix.minutes(t.Minutes, 1)
 			}
 			if t.Uses == "oven" {
@@ -193,13 +194,12 @@ func (c *composing) outside(r balance.Request) (length, width float64) {
 			}
 		}
 	}
-	return outside(r.Dish)
+	return r.Dish.Outside()
 }
 
 // fits is how many dishes of a size stand on a tier.
 func fits(t Tier, length, width float64) int {
-	across := func(l, w float64) int { return int(math.Floor(t.WidthCM/w)) * int(math.Floor(t.DepthCM/l)) }
-	return max(across(length, width), across(width, length))
+	return oven.Fit(t.WidthCM, t.DepthCM, length, width)
 }
 
 // ways are the bakes that are tried: as the card has it, and at other temperatures, the nearest ones.

@@ -6,7 +6,6 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
-	"mabbin/core/dish"
 	"mabbin/core/larder"
 )
 
@@ -298,7 +297,7 @@ func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
 	if !r.Base.ParBaked {
 		return after(cold), true
 	}
-	length, depth := outside(r.Dish)
+	length, depth := r.Dish.Outside()
 	par := m.add(Task{
 		ID: "parbake", Kind: "parbake", Uses: "oven", Count: m.n, WidthCM: length, DepthCM: depth, After: []Lag{after(cold)},
 		Alternatives: []Alternative{{
@@ -315,21 +314,9 @@ func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
 	})), true
 }
 
-// rimCM is what a dish is larger outside than in. A working figure.
-const rimCM = 4.0
-
-// outside are the sizes of a dish as it stands in an oven, cm.
-func outside(d dish.Dish) (length, width float64) {
-	length, width = d.LengthCM, d.WidthCM
-	if width == 0 {
-		width = length
-	}
-	return length + rimCM, width + rimCM
-}
-
 // bake is the bake by the stages that are on the screen.
 func (m *making) bake(filled string, r balance.Request, a *bake.DessertAnswer) string {
-	length, width := outside(r.Dish)
+	length, width := r.Dish.Outside()
 	soon := loadWithin
 	if t, ok := larder.Toppings.Get(r.Topping.Key); ok && t.Family == "biscuit" {
 		soon = biscuitLoad

@@ -3,8 +3,10 @@ package day
 import (
 	"fmt"
 
+	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/message"
+	"mabbin/core/topping"
 )
 
 // House is what a kitchen has for its days: hands, tiers of its ovens, places and mixers.
@@ -17,6 +19,8 @@ type House struct {
 	WashMin int `json:"wash_min"`
 	// MixG is the most topping or dough that is mixed at once; 0: any amount.
 	MixG float64 `json:"mix_g,omitempty"`
+	// BowlML is the volume of the bowl that it is mixed in; 0: not told.
+	BowlML float64 `json:"bowl_ml,omitempty"`
 	// Dishes are the sizes outside of dishes of the shelf, where they were measured.
 	Dishes []HouseDish `json:"dishes,omitempty"`
 	// UsualDays are orders kept under a name, for any day.
@@ -30,9 +34,15 @@ type HouseDish struct {
 	WidthCM  float64 `json:"width_cm"`
 }
 
+// mostMixG is the most of a dessert's topping that is mixed at once; 0: any amount.
+func (h House) mostMixG(r balance.Request) float64 {
+	t, _ := r.Own.Topping(r.Topping.Key)
+	return topping.MostMixG(h.MixG, h.BowlML, t.DensityGPerML)
+}
+
 // UsualOutside is what a dish of the shelf takes where nobody has measured it.
 func UsualOutside(d ShelfDish) HouseDish {
-	length, width := outside(d.Dish)
+	length, width := d.Dish.Outside()
 	return HouseDish{d.ID, length, width}
 }
 
@@ -155,6 +165,9 @@ func CheckHouse(h House) error {
 		at := fmt.Sprintf("/dishes/%d", i)
 		f.RangeAt(at, "/length_cm", d.LengthCM, 3, 120, "cm")
 		f.RangeAt(at, "/width_cm", d.WidthCM, 3, 120, "cm")
+	}
+	if h.BowlML != 0 {
+		f.Range("/bowl_ml", h.BowlML, 200, 2e5, "ml")
 	}
 	if h.MixG != 0 {
 		f.Range("/mix_g", h.MixG, 100, 1e5, "g")

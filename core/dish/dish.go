@@ -216,3 +216,15 @@ func (d Dish) Words() message.Message {
 	}
 	return message.New("{across} {shape}, {depth} deep", message.Centimetres(d.LengthCM), shape, depth)
 }
+
+// rimCM is what a dish is larger outside than in. A working figure.
+const rimCM = 4.0
+
+// Outside are the sizes of a dish as it stands in an oven, cm.
+func (d Dish) Outside() (length, width float64) {
+	length, width = d.LengthCM, d.WidthCM
+	if width == 0 {
+		width = length
+	}
+	return length + rimCM, width + rimCM
+}

@@ -173,3 +173,9 @@ func (o Oven) ShelfRunners() (Runners, bool) {
 	middle := (n + 1) / 2
 	return Runners{Low: max(1, (n+2)/4), Middle: middle, High: min(n, max(middle+1, n-1))}, true
 }
+
+// Fit is how many dishes of a size outside stand side by side on a tier of an oven.
+func Fit(widthCM, depthCM, length, width float64) int {
+	across := func(l, w float64) int { return int(math.Floor(widthCM/w)) * int(math.Floor(depthCM/l)) }
+	return max(across(length, width), across(width, length))
+}

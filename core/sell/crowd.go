@@ -3,10 +3,13 @@ package sell
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/message"
+	"mabbin/core/oven"
+	"mabbin/core/topping"
 )
 
 // CrowdRequest is a dessert for so many portions, in the dishes that there are.
@@ -16,6 +19,15 @@ type CrowdRequest struct {
 	Portions   int                 `json:"portions"`
 	ReservePct *float64            `json:"reserve_pct,omitempty"` // nil: 5
 	MixG       float64             `json:"mix_g,omitempty"`       // the most topping that is mixed at once; 0: any amount
+	BowlML     float64             `json:"bowl_ml,omitempty"`     // of the bowl that it is mixed in; 0: not told
+	// Tiers are those of the ovens, all of them; none: not told.
+	Tiers []CrowdTier `json:"tiers,omitempty"`
+}
+
+// CrowdTier is how much room there is on a tier of an oven.
+type CrowdTier struct {
+	WidthCM float64 `json:"width_cm"`
+	DepthCM float64 `json:"depth_cm"`
 }
 
 // Crowd is which dishes to take, and how the rest of it goes.
@@ -27,6 +39,7 @@ type Crowd struct {
 	FruitG   float64           `json:"fruit_g"`
 	ToppingG float64           `json:"topping_g"`
 	Mixes    int               `json:"mixes"`
+	Loads    int               `json:"loads"` // of the ovens, one after another; 0: not told
 	Says     []message.Message `json:"says"`
 }
 
@@ -42,6 +55,7 @@ type CrowdDish struct {
 const (
 	crowdReservePct = 5.0
 	mostCrowd       = 2000
+	mostTiers       = 60
 	hotC            = 63.0 // 57 or 60 by other codes
 	hotHours        = 2
 	carriedColdC    = 8.0
@@ -56,6 +70,18 @@ func CheckCrowd(q CrowdRequest) error {
 	}
 	if q.MixG != 0 {
 		f.Range("/mix_g", q.MixG, 100, 1e5, "g")
+	}
+	if q.BowlML != 0 {
+		f.Range("/bowl_ml", q.BowlML, 200, 2e5, "ml")
+	}
+	if n := len(q.Tiers); n > mostTiers {
+		f.Add("/tiers", fault.TooMany(n, mostTiers))
+		return f.Err()
+	}
+	for i, t := range q.Tiers {
+		at := fmt.Sprintf("/tiers/%d", i)
+		f.RangeAt(at, "/width_cm", t.WidthCM, 10, 200, "cm")
+		f.RangeAt(at, "/depth_cm", t.DepthCM, 10, 200, "cm")
 	}
 	f.Under("", balance.CheckOther(balance.OtherRequest{Request: q.Request, Dishes: q.Dishes}))
 	return f.Err()
@@ -93,11 +119,31 @@ func ForCrowd(q CrowdRequest) (*Crowd, error) {
 	}
 	out.Spare, out.Missing = max(0, out.Portions-q.Portions), max(0, q.Portions-out.Portions)
 	out.Mixes = 1
-	if q.MixG > 0 {
-		out.Mixes = max(1, int(math.Ceil(out.ToppingG/q.MixG-1e-9)))
+	t, _ := q.Request.Own.Topping(q.Request.Topping.Key)
+	if most := topping.MostMixG(q.MixG, q.BowlML, t.DensityGPerML); most > 0 {
+		out.Mixes = max(1, int(math.Ceil(out.ToppingG/most-1e-9)))
 	}
+	out.loads(q)
 	out.says(q)
 	return out, nil
+}
+
+// loads is how often the ovens are filled: dishes that take a third of a load leave room for two thirds of others.
+func (c *Crowd) loads(q CrowdRequest) {
+	share := 0.0
+	for _, d := range c.Dishes {
+		i := slices.IndexFunc(q.Dishes, func(x balance.StartDish) bool { return x.ID == d.ID })
+		length, width := q.Dishes[i].Dish.Outside()
+		room := 0
+		for _, t := range q.Tiers {
+			room += oven.Fit(t.WidthCM, t.DepthCM, length, width)
+		}
+		if room == 0 {
+			return // one stands in no oven: nothing is said of loads
+		}
+		share += float64(d.Count) / float64(room)
+	}
+	c.Loads = int(math.Ceil(share - 1e-9))
 }
 
 // fewest is how many of each dish reach a number of portions: the fewest dishes, then the least left over. Where all of
@@ -158,6 +204,18 @@ func (c *Crowd) says(q CrowdRequest) {
 		c.Says = append(
 			c.Says,
 			message.New("Topping for all: {g}{mixes}.", message.Grams(c.ToppingG), message.Word(c.mixWords())),
+		)
+	}
+	switch {
+	case c.Loads == 1:
+		c.Says = append(c.Says, message.New("All of it is in the ovens at once."))
+	case c.Loads > 1:
+		c.Says = append(
+			c.Says,
+			message.New(
+				"The ovens are filled {n} times, one load after another: the Day lays that out.",
+				message.Count(c.Loads),
+			),
 		)
 	}
 	c.Says = append(c.Says, hold())

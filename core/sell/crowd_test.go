@@ -79,6 +79,24 @@ func TestForCrowd(t *testing.T) {
 	if c, _ = ForCrowd(q); c.Mixes != 3 {
 		t.Errorf("a bowl for two fifths of it: %d mixes", c.Mixes)
 	}
+	q.MixG, q.BowlML = 0, 1000 // of which six tenths are filled
+	if c, _ = ForCrowd(q); c.Mixes < 2 {
+		t.Errorf("%g g of topping from a bowl of a litre in %d mix", c.ToppingG, c.Mixes)
+	}
+	if c.Loads != 0 {
+		t.Errorf("%d loads of ovens that nobody has told of", c.Loads)
+	}
+	q.Tiers = []CrowdTier{{45, 37}}
+	one, _ := ForCrowd(q)
+	q.Tiers = append(q.Tiers, CrowdTier{45, 37}, CrowdTier{45, 37})
+	if three, err := ForCrowd(q); err != nil || one.Loads < 2 || three.Loads >= one.Loads || three.Loads < 1 {
+		t.Errorf("on one tier %d loads, on three %d; %v", one.Loads, three.Loads, err)
+	}
+	q.Tiers[0].WidthCM = -4
+	if _, err := ForCrowd(q); err == nil {
+		t.Error("a tier of less than nothing")
+	}
+	q.Tiers = nil
 	q.Portions = 200
 	if c, _ = ForCrowd(q); c.Missing != 200-c.Portions || c.Missing <= 0 {
 		t.Errorf("for two hundred four dishes are too few: %+v", c)

@@ -30,8 +30,8 @@ const (
 	WithSwap = "swap"
 )
 
-// OtherCosts prices a dessert in each of the other dishes and with each swap of its topping, the cheapest portion first;
-// oven and hands as they are. A bad request is fault.Faults; it ends with ctx.
+// OtherCosts prices a dessert in each of the other dishes and with each swap of its topping, the cheapest portion
+// first; oven and hands as they are. A bad request is fault.Faults; it ends with ctx.
 func OtherCosts(
 	ctx context.Context, r balance.Request, a *balance.Answer, dishes []balance.StartDish, rates Rates, w Work,
 ) ([]OtherCost, error) {

@@ -236,6 +236,7 @@ var mapped = map[string]reflect.Type{
 	"LearntHeld":       reflect.TypeFor[api.LearntHeld](),
 	"LearnModel":       reflect.TypeFor[api.LearnModel](),
 	"Outlook":          reflect.TypeFor[api.Outlook](),
+	"CrowdTier":        reflect.TypeFor[api.CrowdTier](),
 	"OtherCost":        reflect.TypeFor[api.OtherCost](),
 	"LearntHistory":    reflect.TypeFor[api.LearntHistory](),
 	"HistoryRange":     reflect.TypeFor[api.HistoryRange](),

@@ -2384,6 +2384,19 @@ export interface components {
              * @description The most topping that is mixed at once, g; left out: any amount
              */
             mix_g?: number;
+            /**
+             * Format: double
+             * @description Volume of the bowl that it is mixed in; left out: not told
+             */
+            bowl_ml?: number;
+            /** @description Tiers of the ovens, all of them; left out: not told */
+            tiers?: components["schemas"]["CrowdTier"][];
+        };
+        CrowdTier: {
+            /** Format: double */
+            width_cm: number;
+            /** Format: double */
+            depth_cm: number;
         };
         Crowd: {
             dishes: components["schemas"]["CrowdDish"][];
@@ -2401,6 +2414,8 @@ export interface components {
             /** Format: double */
             topping_g: number;
             mixes: number;
+            /** @description Of the ovens, one after another; 0: not told */
+            loads: number;
             says: components["schemas"]["Text"][];
         };
         CardUses: {
@@ -4145,6 +4160,11 @@ export interface components {
              * @description The most topping or dough that is mixed at once, g; left out: any amount
              */
             mix_g?: number;
+            /**
+             * Format: double
+             * @description Volume of the bowl that it is mixed in, of which six tenths are filled; left out: not told
+             */
+            bowl_ml?: number;
             /** @description Sizes outside of dishes of the shelf, where they were measured */
             dishes?: components["schemas"]["HouseDish"][];
             /** @description Orders kept under a name, for any day */

@@ -275,6 +275,19 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
           @update:model-value="(v) => change('the largest mix', (h) => (v ? (h.mix_g = v) : delete h.mix_g))"
         />
         <AmountField
+          label="Its bowl holds"
+          kind="volume"
+          unit="ml"
+          optional
+          instead="not told"
+          :digits="0"
+          :step="500"
+          :model-value="house.bowl_ml || undefined"
+          :problem="fault('/bowl_ml')"
+          testid="bowl-ml"
+          @update:model-value="(v) => change('the bowl', (h) => (v ? (h.bowl_ml = v) : delete h.bowl_ml))"
+        />
+        <AmountField
           label="A dish is washed in"
           kind="minutes"
           unit="min"

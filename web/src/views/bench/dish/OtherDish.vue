@@ -79,6 +79,10 @@ async function forCrowd() {
         portions: portions.value,
         dishes: dishes.value.map((d) => ({ id: d.id, name: d.name, count: d.count, dish: d.dish })),
         mix_g: kitchen.house?.house.mix_g,
+        bowl_ml: kitchen.house?.house.bowl_ml,
+        tiers: kitchen.house?.house.ovens.flatMap((o) =>
+          o.tiers.map(({ width_cm, depth_cm }) => ({ width_cm, depth_cm })),
+        ),
       },
     }),
   )
