@@ -75,6 +75,15 @@ func (b Bench) Nutrition(ctx context.Context, q BenchQuestion) (sell.Nutrition, 
 	return sell.NutritionOf(r.Request, &a.Balance), nil
 }
 
+// Keeping is how what is on the Bench is served, kept, warmed again and frozen.
+func (b Bench) Keeping(ctx context.Context, q BenchQuestion) (sell.Keeping, error) {
+	r, a, err := b.baked(ctx, q)
+	if err != nil {
+		return sell.Keeping{}, err
+	}
+	return sell.KeepingOf(r.Request, a)
+}
+
 // baked is what is on the Bench, baked on paper.
 func (b Bench) baked(ctx context.Context, q BenchQuestion) (bake.DessertRequest, *bake.DessertAnswer, error) {
 	r, err := b.request(ctx, q)

@@ -1,7 +1,5 @@
 package bake
 
-import "slices"
-
 // How a dessert that was baked before is warmed again, by the usual caution: to 74 C in the middle.
 const (
 	RewarmC     = 160.0 // of the oven
@@ -22,23 +20,30 @@ func Rewarm(r Request) (minutes float64, ok bool, err error) { return warm(r, fr
 func Revive(r Request) (minutes float64, ok bool, err error) { return warm(r, FreezerC) }
 
 func warm(r Request, from float64) (minutes float64, ok bool, err error) {
-	a, err := Run(baked(r, from, Stage{Minutes: longestWarm, OvenC: RewarmC, Cover: "foil"}))
-	if err != nil {
-		return 0, false, err
-	}
-	minutes, ok = a.Curves.firstAt(func(c float64) bool { return c >= RewarmedC })
-	return minutes, ok, nil
+	in := Stage{Minutes: longestWarm, OvenC: RewarmC, Cover: "foil"}
+	return middleAt(baked(r, from, in), func(c float64) bool { return c >= RewarmedC })
 }
 
 // Freeze is how long a dessert that has cooled to the room takes in the freezer, wrapped close, until its middle is
 // hard, min; false: it does not get there within two days.
 func Freeze(r Request) (minutes float64, ok bool, err error) {
-	a, err := Run(baked(r, roomC, Stage{Minutes: longestFreeze, OvenC: FreezerC, Heating: "freezer"}))
-	if err != nil {
+	in := Stage{Minutes: longestFreeze, OvenC: FreezerC, Heating: "freezer"}
+	return middleAt(baked(r, roomC, in), func(c float64) bool { return c <= hardC })
+}
+
+// middleAt is the first minute of its one stage at which the middle of the filling is so; false: it never is.
+func middleAt(r Request, is func(c float64) bool) (minute float64, ok bool, err error) {
+	if err := Check(r); err != nil {
 		return 0, false, err
 	}
-	minutes, ok = a.Curves.firstAt(func(c float64) bool { return c <= hardC })
-	return minutes, ok, nil
+	x := begin(&r, r.Stages[0], false)
+	for minute = 1; minute <= r.Stages[0].Minutes; minute++ {
+		x.until(minute)
+		if is(x.m.t[core][x.m.fillAt+middleCell]) {
+			return minute, true, nil
+		}
+	}
+	return 0, false, nil
 }
 
 // baked is a dessert that was baked before and is so warm all through, in one stage.
@@ -56,13 +61,4 @@ func baked(r Request, c float64, in Stage) Request {
 	}
 	r.Stages = []Stage{in}
 	return r
-}
-
-// firstAt is the first minute at which the middle is so.
-func (v Curves) firstAt(is func(c float64) bool) (minute float64, ok bool) {
-	i := slices.IndexFunc(v.MiddleC, is)
-	if i < 0 {
-		return 0, false
-	}
-	return v.Minute[i], true
 }

@@ -87,6 +87,16 @@ func (s *server) benchOtherCosts(c *gin.Context) {
 	s.respond(c, http.StatusOK, api.OtherCosts{Others: out}, err)
 }
 
+// benchKeeping is how what is on the Bench is served, kept, warmed again and frozen.
+func (s *server) benchKeeping(c *gin.Context) {
+	in, ok := decode(s, c, benchFault)
+	if !ok {
+		return
+	}
+	out, err := s.desk.Keeping(c, question(in))
+	s.respond(c, http.StatusOK, out, err)
+}
+
 // benchNutrition is what is in what is on the Bench.
 func (s *server) benchNutrition(c *gin.Context) {
 	in, ok := decode(s, c, benchFault)

@@ -11,6 +11,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/bench/cost", s.benchCost)
 	r.POST("/bench/cost/others", s.benchOtherCosts)
 	r.POST("/bench/nutrition", s.benchNutrition)
+	r.POST("/bench/keeping", s.benchKeeping)
 	r.POST("/bench/forecast", s.benchForecast)
 	r.POST("/bench/ready-by", s.readyBy)
 	r.POST("/bench/alternatives", s.benchAlternatives)

@@ -236,6 +236,7 @@ var mapped = map[string]reflect.Type{
 	"LearntHeld":       reflect.TypeFor[api.LearntHeld](),
 	"LearnModel":       reflect.TypeFor[api.LearnModel](),
 	"Outlook":          reflect.TypeFor[api.Outlook](),
+	"Keeping":          reflect.TypeFor[api.Keeping](),
 	"CrowdTier":        reflect.TypeFor[api.CrowdTier](),
 	"OtherCost":        reflect.TypeFor[api.OtherCost](),
 	"LearntHistory":    reflect.TypeFor[api.LearntHistory](),

@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How what is on the Bench is served, held, kept, warmed again and frozen; minutes by the model of its bake */
+        post: operations["benchKeeping"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/bench/nutrition": {
         parameters: {
             query?: never;
@@ -3814,6 +3831,14 @@ export interface components {
             /** @description Keys of the lines that cost most */
             dearest: string[];
         };
+        Keeping: {
+            keep: components["schemas"]["Text"];
+            keep_days: number;
+            rewarm: components["schemas"]["Text"];
+            serve: components["schemas"]["Text"];
+            hold: components["schemas"]["Text"];
+            freeze: components["schemas"]["Text"];
+        };
         OtherCosts: {
             others: components["schemas"]["OtherCost"][];
         };
@@ -5661,6 +5686,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OtherCosts"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    benchKeeping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description In sentences */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Keeping"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { api, ask } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, lower } from '@/format/amounts'
 import CostPanel from './CostPanel.vue'
+import { useOfBake } from '../useOfBake'
 import NutritionPanel from './NutritionPanel.vue'
 import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import { useDessert } from '@/stores/useDessert'
@@ -31,6 +33,7 @@ const greasing = [
   ['sling', 'paper sling'],
   ['none', 'nothing'],
 ] as const
+const { data: keeping } = useOfBake((body) => ask(api.POST('/api/v1/bench/keeping', { body })))
 const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'rest').map((m) => m.text) ?? [])
 </script>
 
@@ -114,6 +117,16 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
       <ul data-testid="carrying">
         <li v-for="(c, i) in dessert.answer.carrying" :key="i">{{ c }}</li>
       </ul>
+      <template v-if="keeping">
+        <h3>Served and kept</h3>
+        <ul data-testid="keeping">
+          <li>{{ keeping.serve }}</li>
+          <li>{{ keeping.hold }}</li>
+          <li>{{ keeping.keep }}</li>
+          <li>{{ keeping.rewarm }}</li>
+          <li>{{ keeping.freeze }}</li>
+        </ul>
+      </template>
       <h3>Left over</h3>
       <ul data-testid="leftovers">
         <li v-for="(k, i) in dessert.answer.leftovers" :key="i">

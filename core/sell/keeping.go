@@ -1,0 +1,122 @@
+package sell
+
+import (
+	"math"
+
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/message"
+)
+
+// Keeping is how a dessert that was baked is served, held, kept, warmed again and frozen.
+type Keeping struct {
+	Keep     message.Message `json:"keep"`
+	KeepDays int             `json:"keep_days"`
+	Rewarm   message.Message `json:"rewarm"`
+	Serve    message.Message `json:"serve"`
+	Hold     message.Message `json:"hold"`
+	// Freeze is how it is frozen, and how it comes back from there.
+	Freeze message.Message `json:"freeze"`
+}
+
+// How long a dessert keeps, days, and how it is warmed again. Working figures: the local food authority's code and a
+// licensed professional decide.
+const (
+	keepDays, keepBarDays, keepCustardDays = 2, 4, 3
+	coldDays                               = 4
+	bareMin                                = 8 // at the end of warming again, without foil
+	warmStepMin                            = 5.0
+	freezeStepMin                          = 60.0
+	frozenMonths                           = 3
+)
+
+// KeepingOf is that of a dessert that is baked so: its minutes are by the model of its bake.
+func KeepingOf(r balance.Request, d *bake.DessertAnswer) (k Keeping, err error) {
+	if k.Rewarm, err = rewarm(d.Bake); err != nil {
+		return k, err
+	}
+	if k.Freeze, err = freezes(r, d); err != nil {
+		return k, err
+	}
+	k.Serve = message.New(
+		"Serve it warm, with cold cream, custard or ice cream: these have milk in them, the last two mostly egg too.")
+	if r.Custard != nil || r.Style == "bar" {
+		k.Serve = message.New("Serve it cold, or just warm.")
+	}
+	k.Hold = hold()
+	k.KeepDays, k.Keep = keeps(r, &d.Balance)
+	return k, nil
+}
+
+// rewarm is how it is warmed again, by the model of its bake.
+func rewarm(b bake.Request) (message.Message, error) {
+	minutes, ok, err := bake.Rewarm(b)
+	oven, hot := message.OvenHeat(bake.RewarmC), message.Celsius(bake.RewarmedC)
+	if err != nil || !ok {
+		return message.New("To warm it again: {oven} under foil until it is {hot} in the middle; the last minutes without.",
+			oven, hot), err
+	}
+	return message.New(
+		"To warm it again from the fridge: {oven} under foil, about {n} min, until it is {hot} in the middle; the last {bare} "+
+			"without foil.",
+		oven,
+		message.Count(int(math.Ceil(minutes/warmStepMin)*warmStepMin)),
+		hot,
+		message.Count(bareMin),
+	), nil
+}
+
+// freezes is how it is frozen and warmed from there, by the model of its bake; a custard weeps and curdles.
+func freezes(r balance.Request, d *bake.DessertAnswer) (message.Message, error) {
+	if r.Custard != nil {
+		return message.New("Do not freeze it: a custard weeps and curdles."), nil
+	}
+	hard, frozen, err := bake.Freeze(d.Bake)
+	if err != nil || !frozen {
+		return message.New("Too deep for a household freezer: freeze it in portions."), err
+	}
+	warm, hot, err := bake.Revive(d.Bake)
+	if err != nil {
+		return message.Message{}, err
+	}
+	says := message.New("To freeze: cool it, wrap it close, {hours} h until it is hard; {months} months.",
+		message.Count(int(math.Ceil(hard/freezeStepMin))), message.Count(frozenMonths))
+	if t := r.Thickener; t != nil && d.Balance.ThickenerG > 0 {
+		if th, ok := r.Own.Thickener(t.Key); ok && th.Freeze != "holds" {
+			says = message.Sentences(says, message.New("Its thickener {does} after the freezer.", message.Word(th.Freeze)))
+		}
+	}
+	if !hot {
+		return message.Sentences(says, message.New("Thaw it in the fridge, then warm it.")), nil
+	}
+	return message.Sentences(says, message.New(
+		"From the freezer: a night in the fridge, then as from there; or {oven} under foil, about {n} min, until it is {hot} in "+
+			"the middle.",
+		message.OvenHeat(bake.RewarmC),
+		message.Count(int(math.Ceil(warm/warmStepMin)*warmStepMin)),
+		message.Celsius(bake.RewarmedC),
+	)), nil
+}
+
+// keeps is how long it keeps, and where.
+func keeps(r balance.Request, a *balance.Answer) (int, message.Message) {
+	moist := r.Custard != nil
+	for _, b := range a.Ticket {
+		for _, l := range b.Lines {
+			i, ok := r.Own.Ingredient(l.Key)
+			moist = moist || ok && b.Key == "custard" && i.Role == "egg"
+		}
+	}
+	switch {
+	case moist:
+		return keepCustardDays, message.New("In the fridge, at {cold} or below: {n} days.", message.Celsius(5),
+			message.Count(keepCustardDays))
+	case r.Style == "bar":
+		return keepBarDays, message.New("Covered, at room temperature: {n} days.", message.Count(keepBarDays))
+	}
+	return keepDays, message.New(
+		"Covered, at room temperature: {n} days; in the fridge {cold} days.",
+		message.Count(keepDays),
+		message.Count(coldDays),
+	)
+}
