@@ -34,6 +34,7 @@ type Buying struct {
 	Log      interface {
 		BatchesOn(ctx context.Context, kitchen uuid.UUID, on time.Time) ([]Batch, error)
 	}
+	Clock  Clock
 	Notify Notify
 }
 
@@ -68,7 +69,7 @@ func (b Buying) TakeIn(ctx context.Context, kitchen uuid.UUID, lines []sell.Line
 		return sell.Store{}, err
 	}
 	return b.update(ctx, kitchen, "", func(s sell.Store) (sell.Store, error) {
-		s = s.TakeIn(lines)
+		s = s.TakeIn(lines, b.Clock())
 		return s, sell.CheckStore(s, own)
 	})
 }

@@ -6,6 +6,7 @@ import (
 	"math/rand/v2"
 	"reflect"
 	"testing"
+	"time"
 
 	"mabbin/core/balance"
 	"mabbin/core/dish"
@@ -97,7 +98,7 @@ func TestNothingIsLostBetweenListStoreAndTickets(t *testing.T) {
 		if len(left) != len(needs) {
 			t.Errorf("%d lines for %d things", len(left), len(needs))
 		}
-		after := s.TakeIn(bought).TakeOut(used, nil)
+		after := s.TakeIn(bought, time.Time{}).TakeOut(used, nil)
 		for _, x := range after.Stock {
 			if math.Abs(x.G-left[x.Key]) > 0.2 {
 				t.Errorf("%s: %.1f g in store when all is baked, %.1f were to be left over", x.Key, x.G, left[x.Key])

@@ -3,6 +3,7 @@ package sell
 import (
 	"cmp"
 	"math"
+	"math/big"
 	"slices"
 
 	"mabbin/core/balance"
@@ -23,6 +24,8 @@ type DessertCost struct {
 	Cost
 	Portions float64  `json:"portions"`
 	Dearest  []string `json:"dearest"` // keys of the lines that cost most
+	// Margin is what is left of the price of a portion without tax, when all that it costs is paid; nil: no price.
+	Margin *int64 `json:"margin_minor"`
 }
 
 // OfDessert prices what is on a dessert's ticket, its oven and its hands as far as the kitchen has told its rates.
@@ -41,6 +44,12 @@ func OfDessert(r balance.Request, a *balance.Answer, rates Rates, w Work) (*Dess
 		return nil, err
 	}
 	out := &DessertCost{Cost: *c, Portions: a.Portions.Count, Dearest: []string{}}
+	if c.Price != nil {
+		tax := new(big.Rat).Add(big.NewRat(1, 1), times(exact(q.TaxPct), big.NewRat(1, 100)))
+		net := halfUp(times(big.NewRat(*c.Price, 1), new(big.Rat).Inv(tax)))
+		margin := net - *c.Portion
+		out.Margin = &margin
+	}
 	lines := slices.DeleteFunc(slices.Clone(c.Lines), func(l CostLine) bool { return l.Minor == nil || *l.Minor == 0 })
 	slices.SortStableFunc(lines, func(a, b CostLine) int { return cmp.Compare(*b.Minor, *a.Minor) })
 	for _, l := range lines[:min(len(lines), dearest)] {

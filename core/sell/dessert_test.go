@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
@@ -40,6 +41,10 @@ func TestADessertHasItsCost(t *testing.T) {
 	c, err = OfDessert(r, a, Rates{}, Work{})
 	if err != nil || c.Total == nil || c.Dearest[0] != "apple_firm" {
 		t.Fatalf("%+v, %v", c, err)
+	}
+	taxed, err := OfDessert(r, a, Rates{TaxPct: 10}, Work{})
+	if err != nil || taxed.Margin == nil || *taxed.Margin != int64(math.Round(float64(*taxed.Price)/1.1))-*taxed.Portion {
+		t.Errorf("of %v a portion that costs %v, %v are left", taxed.Price, taxed.Portion, taxed.Margin)
 	}
 	apples := a.FruitBoughtG * 1.02 * 0.3
 	for _, l := range c.Lines {
@@ -94,8 +99,8 @@ func TestTheListConserves(t *testing.T) {
 		}
 	}
 	// what was bought comes in, and what was baked goes out
-	in := s.TakeIn([]Line{{Key: "butter", G: 250}, {Key: "salt", G: 500}})
-	if in.Stock[0].G != 550 || in.Stock[3] != (InStore{Key: "salt", G: 500}) || s.Stock[0].G != 300 {
+	in := s.TakeIn([]Line{{Key: "butter", G: 250}, {Key: "salt", G: 500}}, time.Date(2026, 10, 17, 9, 0, 0, 0, time.UTC))
+	if in.Stock[0].G != 550 || in.Stock[3] != (InStore{Key: "salt", G: 500, Since: "2026-10-17"}) || s.Stock[0].G != 300 {
 		t.Errorf("%+v", in.Stock)
 	}
 	out := in.TakeOut(Needs(r, a, 20), nil)
@@ -112,10 +117,10 @@ func TestBadStores(t *testing.T) {
 		t.Errorf("%+v, %v", l, err)
 	}
 	err := CheckStore(Store{
-		Stock: []InStore{{Key: "moonshine", G: 5}, {Key: "butter", G: -5}},
+		Stock: []InStore{{Key: "moonshine", G: 5}, {Key: "butter", G: -5, Since: "last week"}},
 		Packs: map[string][]Pack{"butter": {{G: 0, Minor: -1}}},
 	}, nil)
-	for _, want := range []string{"/stock/0/key", "/stock/1/g", "/packs/butter/0/g", "/packs/butter/0/minor"} {
+	for _, want := range []string{"/stock/0/key", "/stock/1/g", "/stock/1/since", "/packs/butter/0/g", "/packs/butter/0/minor"} {
 		if err == nil || !strings.Contains(fmt.Sprintf("%+v", err), want) {
 			t.Errorf("%s is not named in %v", want, err)
 		}

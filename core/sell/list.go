@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"time"
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
@@ -26,6 +27,7 @@ type Store struct {
 type InStore struct {
 	Key   string  `json:"key"`
 	G     float64 `json:"g"`
+	Since string  `json:"since,omitempty"` // a date: it came in then
 	Until string  `json:"until,omitempty"` // a date: it must be used by then
 }
 
@@ -40,6 +42,11 @@ func CheckStore(s Store, own *larder.Own) error {
 	}
 	for i, x := range s.Stock {
 		Line{Key: x.Key, G: x.G}.check(fmt.Sprintf("/stock/%d", i), own, &f)
+		for field, on := range map[string]string{"since": x.Since, "until": x.Until} {
+			if _, err := time.Parse(time.DateOnly, on); on != "" && err != nil {
+				f.Add(fmt.Sprintf("/stock/%d/%s", i, field), message.New("is no date: give one like 2026-10-17"))
+			}
+		}
 	}
 	s.Rates.check(&f)
 	s.Labels.check(&f)
@@ -296,6 +303,9 @@ func (b Buy) told(guessed bool, own *larder.Own) ListLine {
 	}
 	if b.LeftG >= worthLeftG && b.BoughtG > 0 {
 		l.Left = message.New("{much} left over", much(b.LeftG))
+		if use := useOf(b.Key, b.LeftG, own); !use.IsZero() {
+			l.Left = message.New("{left}: {use}", message.Part(l.Left), message.Part(use))
+		}
 	}
 	if b.StoreG >= worthG {
 		l.Has = message.New("{much} in store", much(b.StoreG))
@@ -303,13 +313,40 @@ func (b Buy) told(guessed bool, own *larder.Own) ListLine {
 	return l
 }
 
-// TakeIn puts what was bought into the store.
-func (s Store) TakeIn(lines []Line) Store {
+// uses are what is done with what is left over of what does not keep; all else waits for the next dessert.
+var uses = map[string]message.Message{
+	"egg":       message.New("beaten, it washes the next lid; in the fridge two days"),
+	"egg_white": message.New("for meringue; it freezes"),
+	"egg_yolk":  message.New("for the wash, or for custard today"),
+}
+
+var usesByRole = map[string]message.Message{
+	"fat":    message.New("rub the next topping in with it: crumbs freeze three months"),
+	"liquid": message.New("beside the dessert, or in the next biscuit dough; open, three days"),
+	"nut":    message.New("toast them for the top"),
+	"pastry": message.New("cut into strips it freezes for a lattice"),
+	"crumb":  message.New("dry, they go under the fruit of the next base"),
+}
+
+func useOf(key string, g float64, own *larder.Own) message.Message {
+	if _, fruit := own.Fruit(key); fruit {
+		return balance.UseFor(g)
+	}
+	if use, ok := uses[key]; ok {
+		return use
+	}
+	i, _ := own.Ingredient(key)
+	return usesByRole[i.Role]
+}
+
+// TakeIn puts what was bought on a day into the store. What is there already keeps the day since when it is there: it
+// goes first.
+func (s Store) TakeIn(lines []Line, on time.Time) Store {
 	s.Stock = slices.Clone(s.Stock)
 	for _, l := range lines {
 		i := slices.IndexFunc(s.Stock, func(x InStore) bool { return x.Key == l.Key })
 		if i < 0 {
-			s.Stock = append(s.Stock, InStore{Key: l.Key, G: l.G})
+			s.Stock = append(s.Stock, InStore{Key: l.Key, G: l.G, Since: on.Format(time.DateOnly)})
 			continue
 		}
 		s.Stock[i].G += l.G

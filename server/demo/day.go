@@ -38,14 +38,14 @@ var house = day.House{
 
 // stock is what Oxlip Yard has in: windfalls that will not wait, and what is always there.
 func stock(now time.Time) sell.Store {
-	soon := now.AddDate(0, 0, 3).Format(time.DateOnly)
+	came, soon := now.AddDate(0, 0, -1).Format(time.DateOnly), now.AddDate(0, 0, 3).Format(time.DateOnly)
 	return sell.Store{
 		Stock: []sell.InStore{
-			{Key: "apple_sharp", G: 4200, Until: soon},
+			{Key: "apple_sharp", G: 4200, Since: came, Until: soon},
 			{Key: "wheat_flour", G: 2600},
 			{Key: "caster_sugar", G: 900},
 			{Key: "butter", G: 750},
-			{Key: "double_cream", G: 300, Until: soon},
+			{Key: "double_cream", G: 300, Since: came, Until: soon},
 		},
 		Packs: map[string][]sell.Pack{},
 		Rates: sell.Rates{MinorPerKWh: 32, PackagingMinor: 8},

@@ -109,6 +109,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 		Cards:    cfg.Store,
 		Days:     s.days,
 		Log:      cfg.Store,
+		Clock:    cfg.Clock,
 		Notify:   cfg.Events.Changed,
 	}
 	if cfg.LearnAtStart {

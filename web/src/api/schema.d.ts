@@ -3830,6 +3830,8 @@ export interface components {
             portions: number;
             /** @description Keys of the lines that cost most */
             dearest: string[];
+            /** @description What is left of the price of a portion without tax, when all that it costs is paid */
+            margin_minor: number | null;
         };
         Keeping: {
             keep: components["schemas"]["Text"];
@@ -4493,6 +4495,8 @@ export interface components {
             key: string;
             /** Format: double */
             g: number;
+            /** @description A date: it came in then */
+            since?: string;
             /** @description A date: it must be used by then */
             until?: string;
         };

@@ -8,6 +8,7 @@ import { useClash } from '@/stores/useClash'
 import { useFetched } from '@/ui/useFetched'
 import { useHistory } from '@/stores/useHistory'
 import { useKitchen } from '@/stores/useKitchen'
+import { dateOf, inWords as dayInWords } from '@/format/minutes'
 import ShopPacks from './ShopPacks.vue'
 import { bindKeys } from '@/ui/useKeys'
 
@@ -87,7 +88,8 @@ const setRate = (r: Rate, v: number | undefined) =>
 const picked = ref('')
 function add(key: string) {
   picked.value = ''
-  if (key) void change(`${nameOf(key)}, in store`, (s) => s.stock.push({ key, g: 500 }))
+  if (key)
+    void change(`${nameOf(key)}, in store`, (s) => s.stock.push({ key, g: 500, since: dateOf(new Date()) }))
 }
 /** What uses a thing up. */
 const using = ref('')
@@ -132,7 +134,10 @@ onBeforeUnmount(
     </p>
     <ul>
       <li v-for="x in sorted" :key="x.key" :data-testid="`stock-${x.key}`">
-        <strong>{{ nameOf(x.key) }}</strong>
+        <span
+          ><strong>{{ nameOf(x.key) }}</strong
+          ><span v-if="x.since" class="small quiet">{{ ` since ${dayInWords(x.since)}` }}</span></span
+        >
         <AmountField
           :label="nameOf(x.key)"
           hide-label

@@ -56,7 +56,7 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
       </p>
       <p v-if="cost.price_minor !== null && cost.food_share_pct !== null" data-testid="sells-for">
         {{
-          `Sold at ${money(cost.price_minor, currency)} a portion, ingredients are ${percent(cost.food_share_pct)} of it without tax; all else comes out of the rest.`
+          `Sold at ${money(cost.price_minor, currency)} a portion, ingredients are ${percent(cost.food_share_pct)} of it without tax; ${money(cost.margin_minor ?? 0, currency)} are left when all that is paid.`
         }}
       </p>
       <p v-else-if="cost.unpriced.length < cost.lines.length">
