@@ -17,6 +17,8 @@ const left = 118
 const right = 14
 const bottom = 26
 const top = 8
+/** So near the right edge a name of a month would be cut off. */
+const edge = 36
 const day = 86_400_000
 const first = computed(() => new Date(props.history.points[0]!.at))
 /** Days since the year began, or since the first bake. */
@@ -106,7 +108,9 @@ function go(by: number) {
           </g>
           <g v-for="m in months" :key="m.at">
             <line :x1="x(m.at)" :x2="x(m.at)" :y1="top" :y2="height - bottom" />
-            <text :x="x(m.at)" :y="height - 8" text-anchor="middle">{{ m.says }}</text>
+            <text :x="x(m.at)" :y="height - 8" :text-anchor="x(m.at) > w - edge ? 'end' : 'middle'">
+              {{ m.says }}
+            </text>
           </g>
         </g>
         <polygon class="band" :points="band" />

@@ -117,7 +117,7 @@ const print = () => window.print()
             <strong class="says">{{ l.says }}</strong>
             <span class="name">{{ l.name }}</span>
             <span class="quiet small">{{
-              [l.has, l.left, l.guessed && l.bought_g ? 'usual packs' : ''].filter(Boolean).join(', ')
+              [l.has, l.left, l.guessed && l.bought_g ? 'usual packs' : ''].filter(Boolean).join(' · ')
             }}</span>
             <span class="price">{{
               l.minor === null ? (l.bought_g ? 'no price' : '') : l.minor ? money(l.minor) : ''
