@@ -11,11 +11,7 @@ import (
 
 // Cost is what what is on the Bench costs, by the kitchen's own prices and rates.
 func (b Bench) Cost(ctx context.Context, q BenchQuestion) (*sell.DessertCost, error) {
-	r, a, err := b.baked(ctx, q)
-	if err != nil {
-		return nil, err
-	}
-	rates, err := b.rates(ctx, q)
+	r, a, rates, err := b.priced(ctx, q)
 	if err != nil {
 		return nil, err
 	}
@@ -24,11 +20,7 @@ func (b Bench) Cost(ctx context.Context, q BenchQuestion) (*sell.DessertCost, er
 
 // OtherCosts is what it costs in the other dishes of the shelf, and with a swap.
 func (b Bench) OtherCosts(ctx context.Context, q BenchQuestion) ([]sell.OtherCost, error) {
-	r, a, err := b.baked(ctx, q)
-	if err != nil {
-		return nil, err
-	}
-	rates, err := b.rates(ctx, q)
+	r, a, rates, err := b.priced(ctx, q)
 	if err != nil {
 		return nil, err
 	}
@@ -47,13 +39,15 @@ func (b Bench) OtherCosts(ctx context.Context, q BenchQuestion) ([]sell.OtherCos
 	return sell.OtherCosts(ctx, r.Request, &a.Balance, dishes, rates, workOf(r, a))
 }
 
-// rates are what a kitchen reckons by; none where it is nowhere yet.
-func (b Bench) rates(ctx context.Context, q BenchQuestion) (sell.Rates, error) {
-	if q.Kitchen == nil || b.Pantry == nil {
-		return sell.Rates{}, nil
+// priced is what is on the Bench, baked, with what its kitchen reckons by; no rates where it is nowhere yet.
+func (b Bench) priced(
+	ctx context.Context, q BenchQuestion,
+) (r bake.DessertRequest, a *bake.DessertAnswer, rates sell.Rates, err error) {
+	if r, a, err = b.baked(ctx, q); err != nil || q.Kitchen == nil || b.Pantry == nil {
+		return r, a, rates, err
 	}
 	s, err := b.Pantry.Pantry(ctx, *q.Kitchen)
-	return s.Rates, err
+	return r, a, s.Rates, err
 }
 
 // workOf is what a dessert takes of ovens and hands.

@@ -10,6 +10,8 @@ import (
 	"time"
 
 	"mabbin/core/bake"
+	"mabbin/core/larder"
+	"mabbin/core/learn"
 	"mabbin/core/outcome"
 	"mabbin/core/oven"
 	"mabbin/core/sell"
@@ -418,5 +420,62 @@ func TestABakeIsLogged(t *testing.T) {
 	}
 	if _, err := log.Compare(t.Context(), y.kitchen, id, nobody); !errors.Is(err, ErrNotFound) {
 		t.Errorf("beside nobody's bake: %v", err)
+	}
+}
+
+// What is foreseen of a dessert is known as it goes in, follows other stages, and narrows with its probe.
+func TestADessertIsForeseenOnTheWatch(t *testing.T) {
+	y := newYard()
+	w := y.putIn(t)
+	if w.Foreseen == nil || w.Foreseen.Middle.IsZero() || w.Foreseen.Basis.IsZero() {
+		t.Fatalf("as it went in: %+v", w.Foreseen)
+	}
+	was := w.Foreseen.Forecast.MiddleBubbles
+	hot, err := y.Replan(t.Context(), y.kitchen, w.ID, []bake.Stage{{Minutes: 50, OvenC: 230}})
+	if err != nil || hot.Foreseen.Forecast.MiddleBubbles.Value >= was.Value {
+		t.Errorf("at 230 C foreseen after %+v, at 190 after %+v; %v", hot.Foreseen.Forecast.MiddleBubbles, was, err)
+	}
+	if _, err := y.SetProbe(t.Context(), y.kitchen, w.ID, watch.InMiddle); err != nil {
+		t.Fatal(err)
+	}
+	c := 15.0
+	y.Thermometer = func(uuid.UUID, *watch.Bake, time.Time) (float64, bool, error) {
+		c += 1.6
+		return c, true, nil
+	}
+	for range 30 {
+		y.clock.pass(time.Minute)
+		if err := y.Poll(t.Context()); err != nil {
+			t.Fatal(err)
+		}
+	}
+	got, err := y.Store.OneWatched(t.Context(), y.kitchen, w.ID)
+	if err != nil || got.Estimate == nil || len(got.Readings) != 30 {
+		t.Fatalf("%d readings, %+v, %v", len(got.Readings), got.Estimate, err)
+	}
+	wide := func(r learn.Range) float64 { return r.P95 - r.P05 }
+	if !got.Estimate.Doubtful && wide(got.Foreseen.Forecast.MiddleBubbles) >= wide(hot.Foreseen.Forecast.MiddleBubbles) {
+		t.Errorf("with a probe foreseen as widely as without: %+v", got.Foreseen.Forecast.MiddleBubbles)
+	}
+}
+
+// What a kitchen's log has taught is not in what the watch looks ahead from, for it is learnt from by the tables: an
+// oven is as the Shelf has it, and corrections come from what was learnt.
+func TestWhatWasLearntIsNotCountedTwice(t *testing.T) {
+	known := ShelfOven{ID: uuid.New(), Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", OffsetC: -8, GiveOrTakeC: 3}}
+	in := bake.Setting{
+		OvenOffsetC: -20,
+		OffByC:      2,
+		HeatFactor:  0.9,
+		SteamFactor: 1.2,
+		Shelf:       "low",
+		Factors:     &larder.Factors{},
+	}
+	if got := unlearnt(in, &known); got.OvenOffsetC != -8 || got.OffByC != known.OffBy() || got.HeatFactor != 0 ||
+		got.SteamFactor != 0 || got.Factors != nil || got.Shelf != "low" {
+		t.Errorf("%+v", got)
+	}
+	if got := unlearnt(in, nil); got.OvenOffsetC != 0 || got.OffByC != 0 {
+		t.Errorf("in an oven that nothing is known of: %+v", got)
 	}
 }

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -222,11 +223,29 @@ func TestOtherStagesWriteTheCallsAnew(t *testing.T) {
 	}
 }
 
+// surfaces keeps what was baked on paper, for all tests.
+type surfaces struct{ sync.Map }
+
+func (s *surfaces) Get(key [32]byte) (*learn.Surface, bool) {
+	x, ok := s.Load(key)
+	if !ok {
+		return nil, false
+	}
+	return x.(*learn.Surface), true
+}
+
+func (s *surfaces) Add(key [32]byte, x *learn.Surface) bool {
+	s.Store(key, x)
+	return false
+}
+
+var kept = new(surfaces)
+
 // inGeneral foresees a dessert in a kitchen that has learnt nothing.
 func inGeneral(ctx context.Context, b *Bake) (*learn.Midway, error) {
 	q := b.AsPredicted()
 	q.Setting.Stages = b.Stages
-	return learn.Foresight{}.Foresee(ctx, learn.LoggedBake{
+	return learn.Foresight{Keep: kept}.Foresee(ctx, learn.LoggedBake{
 		ID: "now", At: noon, Request: q, Happened: &learn.Probed{Readings: b.Probed()},
 	})
 }
