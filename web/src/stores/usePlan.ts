@@ -44,14 +44,16 @@ export const usePlan = defineStore('plan', () => {
     fuel?: 'briquettes' | 'lumps'
     stacked?: boolean
   }>('mabbin.weather', { wind: 'calm', cold: false, wet: false })
-  const question = computed(
-    () =>
-      dessert.draft && {
-        kitchen: kitchen.kitchen?.id,
-        request: kitchen.ours(dessert.draft.request),
-        setting: { ...dessert.draft.setting, stages: stages.value.length ? stages.value : undefined },
-        weather: oven.value?.oven.kind === 'camp' ? weather.value : undefined,
-      },
+  /** Nothing is asked until the kitchen is known: its own figures would change what has just been shown. */
+  const question = computed(() =>
+    dessert.draft && kitchen.ready
+      ? {
+          kitchen: kitchen.kitchen?.id,
+          request: kitchen.ours(dessert.draft.request),
+          setting: { ...dessert.draft.setting, stages: stages.value.length ? stages.value : undefined },
+          weather: oven.value?.oven.kind === 'camp' ? weather.value : undefined,
+        }
+      : undefined,
   )
   const key = computed(() => JSON.stringify([question.value, units]))
   let asking = false
