@@ -68,7 +68,7 @@ func (l *Learnt) Histories(ovens map[string]string, own *larder.Own) []History {
 		}
 		n := len(out)
 		switch {
-		case c.What == OvenOffset && known:
+		case c.What == OvenOffset && known && c.asOffset != nil:
 			out = append(out, l.ovenHistory(c, c.of(ovens, own)))
 		case c.What == Release && c.Key != larder.AllFruit && !lot:
 			out = append(out, l.juiceHistory(c, c.of(ovens, own)))
@@ -103,11 +103,10 @@ func (l *Learnt) ovenHistory(c *Correction, of message.Message) History {
 		off := o.offsetC + o.surface.asOffset(d[byOven], d[byHeat])
 		h.add(o.log, off, off-inNine*sd, off+inNine*sd, hotter)
 	}
-	if a := c.asOffset; a != nil {
-		was := math.Hypot(a.SD, ovenDriftC*math.Sqrt(yearsBetween(h.Points)))
-		h.From = rangeAt(h.Points[0].At, a.AsOffsetC, was)
-		h.To = rangeAt(h.Points[len(h.Points)-1].At, a.AsOffsetC, a.SD)
-	}
+	a := c.asOffset
+	was := math.Hypot(a.SD, ovenDriftC*math.Sqrt(yearsBetween(h.Points)))
+	h.From = rangeAt(h.Points[0].At, a.AsOffsetC, was)
+	h.To = rangeAt(h.Points[len(h.Points)-1].At, a.AsOffsetC, a.SD)
 	h.scale(5, hotter)
 	return h
 }
