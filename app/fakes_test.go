@@ -281,6 +281,9 @@ func (p *pantry) Pantry(context.Context, uuid.UUID) (sell.Store, error) { return
 func (p *pantry) UpdatePantry(
 	_ context.Context, _ uuid.UUID, _ If, change func(sell.Store) (sell.Store, error),
 ) (s sell.Store, err error) {
-	p.now, err = change(p.now)
+	next, err := change(p.now)
+	if err == nil {
+		p.now = next
+	}
 	return p.now, err
 }

@@ -1,0 +1,540 @@
+package app
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"testing"
+	"time"
+
+	"mabbin/core/day"
+	"mabbin/core/dish"
+	"mabbin/core/larder"
+	"mabbin/core/learn"
+	"mabbin/core/oven"
+	"mabbin/core/sell"
+
+	"github.com/google/uuid"
+)
+
+// pricedShelf is a kitchen with dishes and prices.
+type pricedShelf struct {
+	kitchens
+	dishes []ShelfDish
+	own    *larder.Own
+}
+
+func (s pricedShelf) Dishes(context.Context, uuid.UUID) ([]ShelfDish, error) { return s.dishes, nil }
+func (s pricedShelf) Ovens(context.Context, uuid.UUID) ([]ShelfOven, error)  { return s.ovens, nil }
+func (s pricedShelf) Own(context.Context, uuid.UUID) (*larder.Own, error)    { return s.own, nil }
+
+// calendar keeps days in memory.
+type calendar struct {
+	house day.House
+	days  []Day
+}
+
+func (c *calendar) at(date time.Time) int {
+	return slices.IndexFunc(c.days, func(d Day) bool { return d.Date.Equal(date) })
+}
+
+func (c *calendar) House(context.Context, uuid.UUID) (day.House, error) { return c.house, nil }
+
+func (c *calendar) SetHouse(_ context.Context, _ uuid.UUID, h day.House, _ If) error {
+	c.house = h
+	return nil
+}
+
+func (c *calendar) Day(_ context.Context, _ uuid.UUID, date time.Time) (Day, error) {
+	if i := c.at(date); i >= 0 {
+		return c.days[i], nil
+	}
+	return Day{Date: date}, nil
+}
+
+func (c *calendar) Days(_ context.Context, _ uuid.UUID, from, to time.Time) (out []Day, err error) {
+	for _, d := range c.days {
+		if !d.Date.Before(from) && !d.Date.After(to) {
+			out = append(out, d)
+		}
+	}
+	slices.SortFunc(out, func(a, b Day) int { return a.Date.Compare(b.Date) })
+	return out, nil
+}
+
+func (c *calendar) SetDay(_ context.Context, _ uuid.UUID, date time.Time, a day.Asked, _ If) (Day, error) {
+	d := Day{Date: date, Kept: true, Asked: a}
+	if i := c.at(date); i >= 0 {
+		d.Laid, d.LaidOf = c.days[i].Laid, c.days[i].LaidOf
+		c.days[i] = d
+		return d, nil
+	}
+	c.days = append(c.days, d)
+	return d, nil
+}
+
+func (c *calendar) SetLaid(_ context.Context, _ uuid.UUID, date time.Time, laid *day.Laid, of string) error {
+	if i := c.at(date); i >= 0 {
+		c.days[i].Laid, c.days[i].LaidOf = laid, of
+	}
+	return nil
+}
+
+// batches are the numbers of a day.
+type batches []Batch
+
+func (b batches) BatchesOn(context.Context, uuid.UUID, time.Time) ([]Batch, error) { return b, nil }
+
+// cafe is a kitchen with a card, dishes, an oven, prices, days and what is in store.
+type cafe struct {
+	Buying
+	desk    Bench
+	kitchen uuid.UUID
+	card    uuid.UUID
+	shelf   pricedShelf
+	days    *calendar
+	stock   *pantry
+	told    int
+}
+
+var saturday = time.Date(2026, 10, 17, 0, 0, 0, 0, time.UTC)
+
+func newCafe(t *testing.T) *cafe {
+	t.Helper()
+	price := func(x float64) larder.OwnRow { return larder.OwnRow{Values: map[string]float64{"price_per_kg": x}} }
+	small := crumble().Dish
+	c := &cafe{kitchen: uuid.New(), card: uuid.New(), days: &calendar{}}
+	c.shelf = pricedShelf{
+		kitchens: kitchens{id: c.kitchen, ovens: []ShelfOven{
+			{ID: uuid.New(), Name: "Deck", Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional"}},
+		}},
+		dishes: []ShelfDish{
+			{ID: uuid.New(), Name: "Small stoneware", Count: 3, Dish: small},
+			{ID: uuid.New(), Name: "Ramekin", Count: 6, Dish: dish.Dish{
+				Shape: dish.Round, LengthCM: 9, DepthCM: 4.5, Material: "stoneware",
+			}},
+		},
+		own: &larder.Own{
+			Fruits: map[string]larder.OwnRow{"gooseberry": price(5)},
+			Ingredients: map[string]larder.OwnRow{
+				"butter": price(9), "wheat_flour": price(1), "caster_sugar": price(1.5), "cornflour": price(4), "salt": price(1),
+			},
+		},
+	}
+	box := newCardBox()
+	r := crumble()
+	r.Own = c.shelf.own
+	if _, err := box.AddCard(
+		t.Context(),
+		c.kitchen,
+		c.card,
+		"Gooseberry crumble",
+		Version{ID: uuid.New(), Request: r},
+		CardSummary{},
+	); err != nil {
+		t.Fatal(err)
+	}
+	c.stock = &pantry{sell.Store{Stock: []sell.InStore{
+		{Key: "gooseberry", G: 2600, Until: "2026-10-18"}, {Key: "butter", G: 250},
+	}}}
+	clock := &clock{at: saturday.Add(8 * time.Hour)}
+	notify := func(uuid.UUID) { c.told++ }
+	c.Buying = Buying{
+		Store: c.stock, Kitchens: c.shelf, Cards: box, Log: batches{}, Clock: clock.now, Notify: notify,
+		Days: Days{
+			Store: c.days, Shelf: c.shelf, Cards: box, Ovens: &ovenShelf{}, Learning: untaught{}, Clock: clock.now,
+			Baked: NewBakedCards(), Notify: notify,
+		},
+	}
+	c.desk = Bench{Kitchens: c.shelf, Pantry: c.stock, Shelf: c.shelf}
+	return c
+}
+
+// What is bought for a day comes into the store on its day, and goes out with what is baked; a bad line keeps nothing.
+func TestBuyingForADay(t *testing.T) {
+	c := newCafe(t)
+	asked := day.Asked{Orders: []day.Wanted{{ID: "Noon", Card: c.card.String(), Dishes: 2, Due: 12 * 60, Serve: day.Warm}}}
+	if _, err := c.Days.Want(t.Context(), c.kitchen, saturday, asked, ""); err != nil {
+		t.Fatal(err)
+	}
+	of, err := c.OfDay(t.Context(), c.kitchen, saturday)
+	if err != nil || len(of) != 1 || of[0] != (WantedCard{c.card, 2}) {
+		t.Fatalf("%+v, %v", of, err)
+	}
+	list, err := c.List(t.Context(), c.kitchen, of)
+	if err != nil || len(list.Sections) == 0 || list.Minor <= 0 || list.Unpriced != 0 {
+		t.Fatalf("%+v, %v", list, err)
+	}
+	var bought []sell.Line
+	for _, s := range list.Sections {
+		for _, l := range s.Lines {
+			if l.BoughtG > 0 {
+				bought = append(bought, sell.Line{Key: l.Key, G: l.BoughtG})
+			}
+		}
+	}
+	s, err := c.TakeIn(t.Context(), c.kitchen, bought)
+	i := slices.IndexFunc(s.Stock, func(x sell.InStore) bool { return x.Key == "wheat_flour" })
+	if err != nil || i < 0 || s.Stock[i].Since != "2026-10-17" || c.told == 0 {
+		t.Fatalf("%+v, %v", s, err)
+	}
+	if again, err := c.List(t.Context(), c.kitchen, of); err != nil || again.Minor != 0 {
+		t.Errorf("all is there, and %d are to be paid; %v", again.Minor, err)
+	}
+	s, err = c.TakeOut(t.Context(), c.kitchen, of)
+	if err != nil || slices.ContainsFunc(s.Stock, func(x sell.InStore) bool { return x.G < 0 }) {
+		t.Errorf("%+v, %v", s, err)
+	}
+	if again, err := c.List(t.Context(), c.kitchen, of); err != nil || again.Minor == 0 {
+		t.Errorf("all was baked, and nothing is to be bought; %v", err)
+	}
+	before := c.stock.now
+	if _, err := c.TakeIn(t.Context(), c.kitchen, []sell.Line{{Key: "moonshine", G: 5}}); !has(err, "/stock/") {
+		t.Errorf("moonshine: %v", err)
+	}
+	if _, err := c.Set(
+		t.Context(),
+		c.kitchen,
+		sell.Store{Rates: sell.Rates{TaxPct: 300}},
+		"",
+	); !has(
+		err,
+		"/rates/tax_pct",
+	) {
+		t.Errorf("three times the price for tax: %v", err)
+	}
+	if len(c.stock.now.Stock) != len(before.Stock) {
+		t.Error("a bad line was kept")
+	}
+	if _, err := c.List(t.Context(), c.kitchen, []WantedCard{{uuid.New(), 1}}); !has(err, "/cards/0/card") {
+		t.Errorf("a card that is gone: %v", err)
+	}
+}
+
+// Labels have numbers of their day, nutrients where the kitchen prints them, and a reason where there is none.
+func TestLabelsOfCards(t *testing.T) {
+	c := newCafe(t)
+	gone := uuid.New()
+	c.Log = batches{{Number: "171026-A", Card: &c.card}}
+	of := []WantedCard{{c.card, 1}, {gone, 1}}
+	all, err := c.Labels(t.Context(), c.kitchen, saturday, of)
+	if err != nil || len(all) != 2 || all[0].Label == nil || all[0].Batch != "171026-A" || all[1].Why == nil ||
+		all[1].Label != nil {
+		t.Fatalf("%+v, %v", all, err)
+	}
+	if all[0].Label.Nutrition != nil || all[0].Label.Freeze.IsZero() || all[0].Label.Rewarm.IsZero() {
+		t.Errorf("%+v", all[0].Label)
+	}
+	c.stock.now.Labels.Nutrition = true
+	all, err = c.Labels(t.Context(), c.kitchen, saturday, of[:1])
+	if err != nil || len(all[0].Label.Nutrition) != 9 {
+		t.Errorf("%+v, %v", all[0].Label.Nutrition, err)
+	}
+}
+
+// What is in store is used up in dishes of the shelf; without any, in the card's own.
+func TestACardUsesUpWhatIsThere(t *testing.T) {
+	c := newCafe(t)
+	uses, err := c.UseUp(t.Context(), c.kitchen, "gooseberry")
+	if err != nil || len(uses) != 1 || uses[0].Card != c.card || uses[0].UsesG < 2000 {
+		t.Fatalf("%+v, %v", uses, err)
+	}
+	c.shelf.dishes = nil
+	c.Days.Shelf = c.shelf
+	if alone, err := c.UseUp(
+		t.Context(),
+		c.kitchen,
+		"gooseberry",
+	); err != nil || len(alone) != 1 ||
+		alone[0].Dishes[0].Count != 1 {
+		t.Errorf("in the card's own dish: %+v, %v", alone, err)
+	}
+	if _, err := c.UseUp(t.Context(), c.kitchen, "salt"); err == nil {
+		t.Error("what is not in store is used up")
+	}
+}
+
+// What is on the Bench is priced by the kitchen's rates, in other dishes too, and tells how it keeps; a logged bake keeps
+// what it cost on its day.
+func TestTheBenchKnowsWhatItCosts(t *testing.T) {
+	c := newCafe(t)
+	r := crumble()
+	r.Own = c.shelf.own
+	q := BenchQuestion{Kitchen: &c.kitchen, Request: r}
+	plain, err := c.desk.Cost(t.Context(), q)
+	if err != nil || plain.Total == nil || plain.Oven != 0 {
+		t.Fatalf("%+v, %v", plain, err)
+	}
+	c.stock.now.Rates = sell.Rates{MinorPerKWh: 30, MinorPerHour: 1500}
+	all, err := c.desk.Cost(t.Context(), q)
+	if err != nil || all.Oven <= 0 || all.Hands <= 0 || *all.Total <= *plain.Total {
+		t.Errorf("with oven and hands: %+v, %v", all, err)
+	}
+	others, err := c.desk.OtherCosts(t.Context(), q)
+	if err != nil ||
+		!slices.ContainsFunc(others, func(o sell.OtherCost) bool { return o.Says.String() == "in Ramekin" }) ||
+		slices.ContainsFunc(others, func(o sell.OtherCost) bool { return o.Says.String() == "in Small stoneware" }) {
+		t.Errorf("%+v, %v", others, err)
+	}
+	if k, err := c.desk.Keeping(t.Context(), q); err != nil || k.KeepDays < 1 || k.Serve.IsZero() {
+		t.Errorf("%+v, %v", k, err)
+	}
+	if n, err := c.desk.Nutrition(t.Context(), q); err != nil || len(n.Rows) != 9 {
+		t.Errorf("%+v, %v", n, err)
+	}
+	heat, minutes := 190.0, 50.0
+	log := Log{Store: &logBook{}, Pantry: c.stock, Kitchens: c.shelf, Clock: c.Clock}
+	b, err := log.Add(t.Context(), c.kitchen, BakeRecord{
+		ID: uuid.New(), BakedAt: saturday, Request: r, Setting: Setting{OvenC: &heat, Minutes: &minutes},
+	}, nil)
+	if err != nil || b.Cost == nil || b.Cost.Ingredients != plain.Ingredients || b.Cost.Oven <= 0 {
+		t.Errorf("%+v, %v", b.Cost, err)
+	}
+	c.shelf.own = nil
+	log.Kitchens = c.shelf
+	free, err := log.Add(t.Context(), c.kitchen, BakeRecord{ID: uuid.New(), BakedAt: saturday, Request: crumble()}, nil)
+	if err != nil || free.Cost != nil {
+		t.Errorf("without a price: %+v, %v", free.Cost, err)
+	}
+}
+
+// A day of which nothing is kept has last week's standing orders; what is wanted has to be there; it is laid, and what
+// was sold proposes how much to make.
+func TestADayAtTheCafe(t *testing.T) {
+	c := newCafe(t)
+	d := c.Days
+	orders := []day.Wanted{
+		{ID: "Noon", Card: c.card.String(), Dishes: 1, Due: 12 * 60, Serve: day.Warm, Weekly: true},
+		{ID: "Party", Card: c.card.String(), Dishes: 1, Due: 15 * 60, Serve: day.Warm},
+	}
+	if _, err := d.Want(t.Context(), c.kitchen, saturday, day.Asked{Orders: orders}, ""); err != nil {
+		t.Fatal(err)
+	}
+	next, err := d.Open(t.Context(), c.kitchen, saturday.AddDate(0, 0, 7))
+	if err != nil || next.Kept || len(next.Asked.Orders) != 1 || next.Asked.Orders[0].ID != "Noon" {
+		t.Errorf("a week later: %+v, %v", next.Asked, err)
+	}
+	nobody := day.Asked{Orders: []day.Wanted{{ID: "Noon", Card: uuid.NewString(), Dishes: 1, Due: 720, Serve: day.Warm}}}
+	if _, err := d.Want(t.Context(), c.kitchen, saturday, nobody, ""); !has(err, "/orders/0/card") {
+		t.Errorf("nobody's card: %v", err)
+	}
+	laid, err := d.Lay(t.Context(), c.kitchen, saturday, Laying{Iterations: 20})
+	if err != nil || laid.Laid == nil || len(laid.Laid.Orders) != 2 || !laid.Laid.Orders[0].InTime || laid.Outdated() {
+		t.Fatalf("%+v, %v", laid.Laid, err)
+	}
+	kept, err := d.Open(t.Context(), c.kitchen, saturday)
+	if err != nil || kept.Laid == nil || kept.Outdated() {
+		t.Errorf("%+v, %v", kept.Laid, err)
+	}
+	read, unread, err := d.ReadLines(t.Context(), c.kitchen, "2 gooseberry crumble 13:30\nsomething else", day.Asked{})
+	if err != nil || len(read) != 1 || read[0].Dishes != 2 || read[0].Due != 13*60+30 || len(unread) != 1 {
+		t.Errorf("%+v, %+v, %v", read, unread, err)
+	}
+	for week := range 6 {
+		sold := day.Asked{Sold: []day.Sold{{Card: c.card.String(), Made: 16, Left: 2 + week%2}}}
+		if _, err := d.Want(t.Context(), c.kitchen, saturday.AddDate(0, 0, -7*(week+1)), sold, ""); err != nil {
+			t.Fatal(err)
+		}
+	}
+	many, err := d.HowMany(t.Context(), c.kitchen, saturday)
+	if err != nil || len(many) != 1 || many[0].Name != "Gooseberry crumble" {
+		t.Errorf("%+v, %v", many, err)
+	}
+	house, err := d.House(t.Context(), c.kitchen)
+	if err != nil || len(house.Ovens) != 1 || len(house.Outside) != 2 || len(house.People) == 0 {
+		t.Errorf("what is usual: %+v, %v", house, err)
+	}
+	bad := house.House
+	bad.BowlML = 3
+	if err := d.SetHouse(t.Context(), c.kitchen, bad, ""); !has(err, "/bowl_ml") {
+		t.Errorf("a bowl of 3 ml: %v", err)
+	}
+}
+
+// ways keeps what is on its way in memory.
+type ways struct{ all []OnTheWay }
+
+func (w *ways) at(id uuid.UUID) int {
+	return slices.IndexFunc(w.all, func(x OnTheWay) bool { return x.ID == id })
+}
+
+func (w *ways) OnTheWay(context.Context, uuid.UUID) ([]OnTheWay, error) { return w.all, nil }
+
+func (w *ways) SetOnTheWay(_ context.Context, _ uuid.UUID, x OnTheWay) error {
+	w.all = append(w.all, x)
+	return nil
+}
+
+func (w *ways) UpdateOnTheWay(_ context.Context, _, id uuid.UUID, change func(*OnTheWay) error) error {
+	i := w.at(id)
+	if i < 0 {
+		return ErrNotFound
+	}
+	return change(&w.all[i])
+}
+
+func (w *ways) DropOnTheWay(_ context.Context, _, id uuid.UUID) error {
+	w.all = slices.DeleteFunc(w.all, func(x OnTheWay) bool { return x.ID == id })
+	return nil
+}
+
+// The way back from an hour is called step by step; when all is answered it is off the watch.
+func TestOnTheWayToTheOven(t *testing.T) {
+	c := newCafe(t)
+	kept := &ways{}
+	now := saturday.Add(9 * time.Hour)
+	o := OnTheWayTo{
+		Store:  kept,
+		Desk:   c.desk,
+		Clock:  func() time.Time { return now },
+		Notify: func(uuid.UUID) { c.told++ },
+	}
+	id := uuid.New()
+	q := BenchQuestion{Kitchen: &c.kitchen, Request: crumble()}
+	if err := o.Begin(t.Context(), c.kitchen, id, "Crumble", q, now.Add(4*time.Hour), day.Warm); err != nil {
+		t.Fatal(err)
+	}
+	steps := kept.all[0].Steps
+	if len(steps) < 3 || steps[0].State != waiting || !slices.IsSortedFunc(steps, func(a, b WayStep) int {
+		return cmp.Compare(a.At.Unix(), b.At.Unix())
+	}) {
+		t.Fatalf("%+v", steps)
+	}
+	due := steps[0].At
+	if err := o.Answer(t.Context(), c.kitchen, id, 0, AnswerSnooze); err != nil || kept.all[0].Steps[0].At.Equal(due) {
+		t.Errorf("put off it is still at %v; %v", kept.all[0].Steps[0].At, err)
+	}
+	for _, wrong := range []int{-1, len(steps)} {
+		if err := o.Answer(t.Context(), c.kitchen, id, wrong, AnswerDone); err == nil {
+			t.Errorf("step %d is answered", wrong)
+		}
+	}
+	for i := range steps {
+		if err := o.Answer(t.Context(), c.kitchen, id, i, AnswerDone); err != nil {
+			t.Fatal(err)
+		}
+		if i == 0 { // and taken back
+			if err := o.Answer(t.Context(), c.kitchen, id, i, AnswerUndo); err != nil || kept.all[0].Steps[0].State != waiting {
+				t.Errorf("%+v, %v", kept.all[0].Steps[0], err)
+			}
+			_ = o.Answer(t.Context(), c.kitchen, id, i, AnswerDone)
+		}
+	}
+	if len(kept.all) != 0 {
+		t.Errorf("all is done, and it is still on its way: %+v", kept.all)
+	}
+	if err := o.Begin(t.Context(), c.kitchen, id, "Crumble", q, now.Add(90*time.Hour), day.Warm); !has(err, "/ready_at") {
+		t.Errorf("in four days: %v", err)
+	}
+}
+
+// lessonBook is a log that is learnt from, with what it has taught.
+type lessonBook struct {
+	calendar
+	bakes  []BakeRecord
+	says   learn.Says
+	learnt learn.Used
+	sure   learn.Posterior
+	times  int
+}
+
+func (l *lessonBook) Bakes(
+	context.Context, uuid.UUID, BakeFilter, *uuid.UUID, int,
+) ([]BakeRecord, bool, error) {
+	return l.bakes, false, nil
+}
+
+func (l *lessonBook) LearningSays(context.Context, uuid.UUID) (learn.Says, error) { return l.says, nil }
+
+func (l *lessonBook) UpdateLearningSays(
+	_ context.Context, _ uuid.UUID, _ If, change func(learn.Says) (learn.Says, error),
+) (s learn.Says, err error) {
+	l.says, err = change(l.says)
+	return l.says, err
+}
+
+func (l *lessonBook) SetLearnt(
+	_ context.Context, _ uuid.UUID, _ time.Time, u learn.Used, p learn.Posterior,
+) (learn.Used, bool, error) {
+	l.learnt, l.sure = u, p
+	l.times++
+	return u, true, nil
+}
+
+func (l *lessonBook) Posterior(context.Context, uuid.UUID) (learn.Posterior, error) {
+	return l.sure, nil
+}
+
+// learned is a kitchen whose answers take what its log has taught.
+type learned struct {
+	kitchens
+	book *lessonBook
+}
+
+func (k learned) Learnt(context.Context, uuid.UUID) (learn.Used, error) { return k.book.learnt, nil }
+
+// Five bakes of a cool oven teach that it is cool: the Bench foresees later and more narrowly, until it is switched off;
+// what can't be used of the log teaches nothing.
+func TestALogTeachesItsKitchen(t *testing.T) {
+	deck := ShelfOven{ID: uuid.New(), Name: "Deck", Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional"}}
+	book := &lessonBook{}
+	k := learned{kitchens{id: uuid.New(), ovens: []ShelfOven{deck}}, book}
+	clock := &clock{at: saturday}
+	told := 0
+	l := &Learning{
+		Store: book, Kitchens: k, Surfaces: NewSurfaces(), Clock: clock.now, Notify: func(uuid.UUID) { told++ },
+	}
+	heat, minutes := 190.0, 60.0
+	setting := Setting{OvenID: &deck.ID, OvenC: &heat, Minutes: &minutes}
+	q := BenchQuestion{Kitchen: &k.id, Request: crumble(), Setting: setting}
+	before, err := l.Foresee(t.Context(), q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := before.Forecast.MiddleBubbles
+	result, err := Bench{Kitchens: k}.Plan(t.Context(), q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i := range 5 {
+		noted := r.Value + 11 + float64(i%3)
+		b := BakeRecord{
+			ID: uuid.New(), Title: "Crumble", BakedAt: saturday.AddDate(0, 0, -i), Request: crumble(), Result: result.Balance,
+			Setting: setting,
+		}
+		b.Told.MiddleMin = &noted
+		book.bakes = append(book.bakes, b)
+	}
+	book.bakes = append(book.bakes, BakeRecord{ID: uuid.New(), Unusable: ErrUnusable})
+	x, err := l.Keep(t.Context(), k.id)
+	if err != nil || told != 1 || book.sure.Bakes != 5 || len(x.Histories) == 0 || len(book.learnt.Ovens) != 1 {
+		t.Fatalf("%d told, from %d bakes, %+v, %v", told, book.sure.Bakes, book.learnt, err)
+	}
+	after, err := l.Foresee(t.Context(), q)
+	now := after.Forecast.MiddleBubbles
+	if err != nil || now.Value <= r.Value+5 || now.P95-now.P05 >= r.P95-r.P05 {
+		t.Errorf("foreseen before %+v, now %+v; %v", r, now, err)
+	}
+	off, err := l.Say(t.Context(), k.id, learn.Says{
+		Off: []learn.Name{
+			{What: learn.OvenOffset, Key: deck.ID.String()},
+		},
+		LeftOut: []string{},
+		Changed: []learn.ChangedOven{},
+	}, "")
+	if err != nil || len(book.learnt.Ovens) != 0 || off.Lessons[0].State != learn.StateOff {
+		t.Errorf("switched off: %+v, %v", book.learnt, err)
+	}
+	back, err := l.Foresee(t.Context(), q)
+	if err != nil || back.Forecast.MiddleBubbles.Value >= now.Value {
+		t.Errorf("switched off it is foreseen after %+v; %v", back.Forecast.MiddleBubbles, err)
+	}
+	if _, err := l.Say(t.Context(), k.id, learn.Says{Off: []learn.Name{{What: "mood"}}}, ""); !has(err, "/off/0") {
+		t.Errorf("a mood: %v", err)
+	}
+	nowhere := q
+	nowhere.Kitchen, nowhere.Setting.OvenID = nil, nil
+	if o, err := l.Foresee(t.Context(), nowhere); err != nil || o.Basis.IsZero() {
+		t.Errorf("nowhere yet: %+v, %v", o, err)
+	}
+}
