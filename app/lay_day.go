@@ -309,7 +309,7 @@ func (b *BakedCards) before(ctx context.Context, out *day.Ordered) error {
 		return nil
 	}
 	q := out.Dessert
-	cold := day.FrozenC
+	cold := bake.FreezerC
 	q.Setting.FillingC, q.Setting.DishC, q.Setting.Stages = &cold, nil, nil
 	q.Request.SteamedOffG = &out.Answer.Balance.Ledger.SteamedOffG
 	raw, err := json.Marshal(q)

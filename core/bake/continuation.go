@@ -69,6 +69,9 @@ func (q PlanRequest) BakeOn(done []Stage, ways []Way, seen float64) []Continuati
 	return out
 }
 
+// NineInTen is within how many standard deviations either way nine of ten lie.
+const NineInTen = 1.6449
+
 // Point is one reading of a probe.
 type Point struct {
 	Minute float64 `json:"minute"`

@@ -66,7 +66,6 @@ type DessertAnswer struct {
 // Start temperatures by what was done to the filling, C. Working figures.
 const (
 	roomC    = 18.0
-	frozenC  = -18.0
 	boiledC  = 45.0 // pre-cooked and left to cool a little
 	chilledC = 8.0
 	freshC   = 16.0 // a dough that is made at the last moment

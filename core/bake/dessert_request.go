@@ -112,7 +112,7 @@ func fillingStart(r balance.Request, a *balance.Answer, s Setting) *float64 {
 		}
 		start = roomC + (boiledC-roomC)*hot/max(sum, hot, 1e-9)
 	case sum > 0 && frozen > 0 && all > 0:
-		start = mixedC(min(1, a.FruitG/all)*frozen/sum, frozenC, roomC)
+		start = mixedC(min(1, a.FruitG/all)*frozen/sum, FreezerC, roomC)
 	}
 	return &start
 }

@@ -7,7 +7,7 @@ const (
 	longestWarm = 240.0
 	driedPct    = 5.0 // water left in a topping that was baked. A working figure
 
-	FreezerC      = -18.0
+	FreezerC      = -18.0 // and what comes out of it
 	hardC         = -10.0 // in the middle: it can be stacked. A working figure
 	longestFreeze = mostMinutes
 )

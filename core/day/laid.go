@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"mabbin/core/bake"
 	"mabbin/core/dish"
 	"mabbin/core/message"
 )
@@ -265,7 +266,7 @@ func bakeWords(x Scheduled, t *Task, way *Alternative) message.Message {
 }
 
 // nineInTen is how far from its clock a bake ends nine times in ten, in whole minutes.
-func nineInTen(sd float64) int { return int(math.Round(1.645 * sd)) }
+func nineInTen(sd float64) int { return int(math.Round(bake.NineInTen * sd)) }
 
 // touchWords is what is said of a touch of a bake.
 func (s *showing) touchWords(kind string, x Scheduled, way *Alternative) message.Message {

@@ -15,9 +15,6 @@ const (
 	wayBaked  = "baked_before" // and warm it again
 )
 
-// FrozenC is what a dessert from the freezer begins at, C.
-const FrozenC = -18.0
-
 // Freezes says whether a dessert may be frozen raw in its dish and baked from there: a custard weeps and curdles, and
 // biscuits that bake on the fruit are raised too late.
 func Freezes(r balance.Request) bool {

@@ -19,7 +19,7 @@ func early(t *testing.T, serve day.Serve) day.Ordered {
 		day.Wanted{ID: "Early", Card: "c", Dishes: 1, Due: 8*60 + 8, Serve: serve},
 		func(*bake.DessertRequest) {},
 	)
-	cold := day.FrozenC
+	cold := bake.FreezerC
 	q := o.Dessert
 	q.Setting.FillingC = &cold
 	p, err := bake.PlanOf(q)

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"time"
 
+	"mabbin/core/bake"
 	"mabbin/core/larder"
 	"mabbin/core/message"
 )
@@ -51,9 +52,6 @@ type HistoryTick struct {
 	Value float64         `json:"value"`
 	Says  message.Message `json:"says"`
 }
-
-// inNine of ten, in standard deviations.
-const inNine = 1.6449
 
 // Histories are those of ovens, over the months, and of the juice of fruits, over the seasons; each those first
 // that answers take, then those with the most bakes. Ovens are what the kitchen calls them; own are its rows.
@@ -101,7 +99,7 @@ func (l *Learnt) ovenHistory(c *Correction, of message.Message) History {
 			return 0
 		}, byOven)
 		off := o.offsetC + o.surface.asOffset(d[byOven], d[byHeat])
-		h.add(o.log, off, off-inNine*sd, off+inNine*sd, hotter)
+		h.add(o.log, off, off-bake.NineInTen*sd, off+bake.NineInTen*sd, hotter)
 	}
 	a := c.asOffset
 	was := math.Hypot(a.SD, ovenDriftC*math.Sqrt(yearsBetween(h.Points)))
@@ -126,10 +124,10 @@ func (l *Learnt) juiceHistory(c *Correction, of message.Message) History {
 			return 0
 		}, byRelease)
 		ln := o.lnRelease(fruit, e.mean) + e.own[k][1]
-		h.add(o.log, pct(ln), pct(ln-inNine*sd), pct(ln+inNine*sd), moreJuicy)
+		h.add(o.log, pct(ln), pct(ln-bake.NineInTen*sd), pct(ln+bake.NineInTen*sd), moreJuicy)
 	}
 	ln := math.Log(c.Estimate)
-	now := HistoryRange{Value: pct(ln), Low: pct(ln - inNine*c.SD), High: pct(ln + inNine*c.SD)}
+	now := HistoryRange{Value: pct(ln), Low: pct(ln - bake.NineInTen*c.SD), High: pct(ln + bake.NineInTen*c.SD)}
 	h.From, h.To = now, now
 	h.From.At, h.To.At = h.Points[0].At, h.Points[len(h.Points)-1].At
 	h.scale(10, moreJuicy)
@@ -137,7 +135,7 @@ func (l *Learnt) juiceHistory(c *Correction, of message.Message) History {
 }
 
 func rangeAt(at time.Time, value, sd float64) HistoryRange {
-	return HistoryRange{at, value, value - inNine*sd, value + inNine*sd}
+	return HistoryRange{at, value, value - bake.NineInTen*sd, value + bake.NineInTen*sd}
 }
 
 func yearsBetween(p []HistoryPoint) float64 {

@@ -31,7 +31,6 @@ type Estimate struct {
 const (
 	movesMin    = 2.0
 	saidC       = 1.0 // an oven that is off by less is as was thought
-	ninetySD    = 1.645
 	aboveC      = 6.0 // over the juice's boiling point no middle comes, nor the noise of a probe
 	lastFew     = 5   // readings of which the middle one is believed
 	mostReading = 240 // that the oven is read off
@@ -92,7 +91,7 @@ func Reestimate(q bake.PlanRequest, stages []bake.Stage, minute float64, m *lear
 	}
 	e.asThought = at(q)
 	e.Minutes, e.unmet = in(0).Finish(stages, minute)
-	e.Early, e.Late = at(in(ninetySD*m.SD)), at(in(-ninetySD*m.SD))
+	e.Early, e.Late = at(in(bake.NineInTen*m.SD)), at(in(-bake.NineInTen*m.SD))
 	e.Early, e.Late = min(e.Early, e.Minutes, e.Late), max(e.Early, e.Minutes, e.Late)
 	before := 0.0
 	for _, s := range stages[:len(stages)-1] {
