@@ -73,7 +73,7 @@ func TestTheOvenWatch(t *testing.T) {
 	read(10, 20*time.Second)
 	reads(t, ctx, id("estimate"), "By the probe the oven is", "give or take", "were planned")
 	do(t, ctx, click(id("probe-air")))
-	read(6, 10*time.Second)
+	read(10, 10*time.Second)
 	reads(t, ctx, id("estimate"), "fit no oven")
 	do(t, ctx, click(id("probe-none")), WaitNotPresent(id("estimate")))
 

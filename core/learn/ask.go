@@ -14,15 +14,6 @@ type question struct {
 	asks    message.Message
 }
 
-// How much trouble an answer makes, and how much it has to narrow what is foreseen to be asked for. Working figures.
-const (
-	troubleNoting = 1.5
-	troubleScale  = 2.0
-	troubleProbe  = 3.0
-	narrowsFrom   = 0.05
-	surelyKnown   = 0.3 // of what matters: less is no reason to ask
-)
-
 // questions are what could be told of a bake.
 func (v *outlook) questions() []question {
 	word := func(of string, scale []string, sd float64, asks string) question {

@@ -124,9 +124,6 @@ func (v *outlook) unknown(i int) *float64 {
 	return &v.mean[v.params[i]]
 }
 
-// readRounds are enough for a filter that looks again from where it came to.
-const readRounds = 8
-
 // read takes in what was told of the bake so far: the filter of Kalman, each round about where the last one came to, in
 // which an answer counts by its weight.
 func (v *outlook) read() {

@@ -54,6 +54,16 @@ const (
 	ovenWiden       = (studentDF + 3) / (studentDF + 1)
 	fewestOnOneSide = 3
 	draws           = 256
+
+	// what is asked for: how much trouble an answer makes, to that of a word, and by how much of what is unsure it has to
+	// narrow it
+	troubleNoting = 1.5
+	troubleScale  = 2.0
+	troubleProbe  = 3.0
+	narrowsFrom   = 0.05
+	surelyKnown   = 0.3 // of what matters: less is no reason to ask
+
+	readRounds = 8 // of the filter, each about where the last one came to
 )
 
 // The surfaces: where each bake is run, and the least that a logarithm is taken of.

@@ -32,7 +32,7 @@ const (
 	movesMin    = 2.0
 	saidC       = 1.0 // an oven that is off by less is as was thought
 	aboveC      = 6.0 // over the juice's boiling point no middle comes, nor the noise of a probe
-	lastFew     = 5   // readings of which the middle one is believed
+	lastFew     = 3   // readings of which the middle one is believed
 	mostReading = 240 // that the oven is read off
 )
 
