@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"slices"
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
@@ -30,11 +31,7 @@ func (b Bench) OtherCosts(ctx context.Context, q BenchQuestion) ([]sell.OtherCos
 		if err != nil {
 			return nil, err
 		}
-		for _, d := range shelf {
-			if d.Dish != r.Request.Dish {
-				dishes = append(dishes, balance.StartDish{ID: d.ID.String(), Name: d.Name, Dish: d.Dish})
-			}
-		}
+		dishes = slices.DeleteFunc(startDishes(shelf), func(d balance.StartDish) bool { return d.Dish == r.Request.Dish })
 	}
 	return sell.OtherCosts(ctx, r.Request, &a.Balance, dishes, rates, workOf(r, a))
 }

@@ -155,30 +155,41 @@ func (b Buying) baked(ctx context.Context, kitchen uuid.UUID, of []WantedCard) (
 func (b Buying) eachCard(
 	ctx context.Context, kitchen uuid.UUID, of []WantedCard, tell func(i int, x day.Ordered, why error),
 ) error {
-	k, err := b.Kitchens.OneKitchen(ctx, kitchen)
-	if err != nil {
-		return err
-	}
-	used, err := b.Kitchens.Learnt(ctx, kitchen)
+	bake, err := b.baker(ctx, kitchen)
 	if err != nil {
 		return err
 	}
 	for i, w := range of {
-		card, err := b.Cards.Card(ctx, kitchen, w.Card)
-		var x day.Ordered
-		if err == nil {
-			x.ID = card.Name
-			err = b.Days.Baked.work(ctx, k, used, nil, card.Versions[0], &x)
-			if err == nil && x.Answer == nil {
-				err = ErrUnusable
-			}
-		}
+		x, err := bake(b.Cards.Card(ctx, kitchen, w.Card))
 		if ctx.Err() != nil {
 			return ctx.Err()
 		}
 		tell(i, x, err)
 	}
 	return nil
+}
+
+// baker bakes cards of a kitchen on paper; one that could not be had is not baked.
+func (b Buying) baker(ctx context.Context, kitchen uuid.UUID) (func(Card, error) (day.Ordered, error), error) {
+	k, err := b.Kitchens.OneKitchen(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	used, err := b.Kitchens.Learnt(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
+	return func(card Card, err error) (x day.Ordered, _ error) {
+		if err != nil {
+			return x, err
+		}
+		x.ID = card.Name
+		err = b.Days.Baked.work(ctx, k, used, nil, card.Versions[0], &x)
+		if err == nil && x.Answer == nil {
+			err = ErrUnusable
+		}
+		return x, err
+	}, nil
 }
 
 // CardLabel is the label of a card, or why there is none.

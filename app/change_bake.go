@@ -12,15 +12,7 @@ import (
 
 // Replan gives a dessert in the oven other stages from now on; its calls follow.
 func (o OvenWatch) Replan(ctx context.Context, kitchen, id uuid.UUID, stages []bake.Stage) (Watched, error) {
-	w, err := o.Store.OneWatched(ctx, kitchen, id)
-	if err != nil {
-		return Watched{}, err
-	}
-	see, err := o.filter(ctx, w)
-	if err != nil {
-		return Watched{}, err
-	}
-	return o.change(ctx, kitchen, id, func(b *watch.Bake, now time.Time) error {
+	return o.changeForeseen(ctx, kitchen, id, func(b *watch.Bake, now time.Time, see watch.Filter) error {
 		if err := b.Replan(ctx, stages, now); err != nil {
 			return err
 		}

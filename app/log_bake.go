@@ -69,10 +69,7 @@ func (l Log) cost(ctx context.Context, kitchen uuid.UUID, b BakeRecord) (*BakeCo
 	r := bake.DessertRequest{Request: b.Request}
 	r.Request.Own = own
 	a := bake.DessertAnswer{Balance: b.Result}
-	a.Plan.Stages = b.Stages
-	if len(a.Plan.Stages) == 0 && b.OvenC != nil && b.Minutes != nil {
-		a.Plan.Stages = []bake.Stage{{Minutes: *b.Minutes, OvenC: *b.OvenC}}
-	}
+	a.Plan.Stages = SettingIn(k.AltitudeM, nil, b.Setting, Weather{}).Stages
 	c, err := sell.OfDessert(r.Request, &a.Balance, s.Rates, workOf(r, &a))
 	if err != nil || len(c.Unpriced) == len(c.Lines) {
 		return nil, err

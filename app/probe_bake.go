@@ -39,15 +39,7 @@ func (o OvenWatch) Poll(ctx context.Context) error {
 }
 
 func (o OvenWatch) poll(ctx context.Context, id WatchedID) error {
-	w, err := o.Store.OneWatched(ctx, id.Kitchen, id.ID)
-	if err != nil {
-		return err
-	}
-	see, err := o.filter(ctx, w)
-	if err != nil {
-		return err
-	}
-	_, err = o.change(ctx, id.Kitchen, id.ID, func(b *watch.Bake, now time.Time) error {
+	_, err := o.changeForeseen(ctx, id.Kitchen, id.ID, func(b *watch.Bake, now time.Time, see watch.Filter) error {
 		c, ok, err := o.Thermometer(id.ID, b, now)
 		if err != nil || !ok {
 			return err

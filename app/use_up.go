@@ -44,35 +44,43 @@ func (b Buying) UseUp(ctx context.Context, kitchen uuid.UUID, key string) ([]Car
 	if err != nil {
 		return nil, err
 	}
-	dishes := make([]balance.StartDish, len(shelf))
-	for k, d := range shelf {
-		dishes[k] = balance.StartDish{ID: d.ID.String(), Name: d.Name, Count: d.Count, Dish: d.Dish}
-	}
+	dishes := startDishes(shelf)
 	cards, _, err := b.Cards.Cards(ctx, kitchen, CardFilter{Limit: cardsTried})
 	if err != nil {
 		return nil, err
 	}
-	of := make([]WantedCard, len(cards))
-	for k, c := range cards {
-		of[k] = WantedCard{c.ID, 1}
+	bake, err := b.baker(ctx, kitchen)
+	if err != nil {
+		return nil, err
 	}
 	out := []CardUse{}
-	err = b.eachCard(ctx, kitchen, of, func(k int, x day.Ordered, why error) {
-		if why != nil || !uses(key, x) {
-			return // what can't be baked uses nothing up
+	for _, c := range cards {
+		x, err := bake(c, c.Unusable)
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		if err != nil || !uses(key, x) {
+			continue // what can't be baked uses nothing up
 		}
 		q := sell.UseUpRequest{Request: x.Dessert.Request, Dishes: dishes, Key: key, G: s.Stock[i].G, Own: own}
 		if len(dishes) == 0 {
 			q.Dishes = []balance.StartDish{{ID: x.ID, Name: x.ID, Dish: q.Request.Dish}}
 		}
-		found, err := sell.UseUpWith(q)
-
-		if err == nil && found != nil {
-			out = append(out, CardUse{of[k].Card, x.ID, found})
+		if found, err := sell.UseUpWith(q); err == nil && found != nil {
+			out = append(out, CardUse{c.ID, x.ID, found})
 		}
-	})
+	}
 	slices.SortStableFunc(out, func(a, b CardUse) int { return cmp.Compare(a.Trouble, b.Trouble) })
-	return out[:min(len(out), usesTold)], err
+	return out[:min(len(out), usesTold)], nil
+}
+
+// startDishes are the dishes of a shelf, with how many there are of each.
+func startDishes(shelf []ShelfDish) []balance.StartDish {
+	out := make([]balance.StartDish, len(shelf))
+	for i, d := range shelf {
+		out[i] = balance.StartDish{ID: d.ID.String(), Name: d.Name, Count: d.Count, Dish: d.Dish}
+	}
+	return out
 }
 
 func uses(key string, x day.Ordered) bool {

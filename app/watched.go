@@ -88,6 +88,23 @@ func (o OvenWatch) change(
 	return w, nil
 }
 
+// changeForeseen applies what happens to a dessert and changes what is foreseen of it.
+func (o OvenWatch) changeForeseen(
+	ctx context.Context,
+	kitchen, id uuid.UUID,
+	what func(b *watch.Bake, now time.Time, see watch.Filter) error,
+) (Watched, error) {
+	w, err := o.Store.OneWatched(ctx, kitchen, id)
+	if err != nil {
+		return Watched{}, err
+	}
+	see, err := o.filter(ctx, w)
+	if err != nil {
+		return Watched{}, err
+	}
+	return o.change(ctx, kitchen, id, func(b *watch.Bake, now time.Time) error { return what(b, now, see) })
+}
+
 // filter foresees a dessert of the watch.
 func (o OvenWatch) filter(ctx context.Context, w Watched) (watch.Filter, error) {
 	return o.Filter(ctx, &w.Kitchen, w.OvenID)

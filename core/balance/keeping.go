@@ -1,6 +1,7 @@
 package balance
 
 import (
+	"mabbin/core/larder"
 	"mabbin/core/message"
 )
 
@@ -32,6 +33,18 @@ func (p *plan) ahead() []Kept {
 		)
 	}
 	return out
+}
+
+// AfterFreezer is what its thickener does where the dessert was frozen; zero: it holds, or there is none.
+func (a *Answer) AfterFreezer(r Request) message.Message {
+	if r.Thickener == nil || a.ThickenerG <= 0 {
+		return message.Message{}
+	}
+	t, ok := larder.Thickeners.Get(r.Thickener.Key)
+	if !ok || t.Freeze == "holds" {
+		return message.Message{}
+	}
+	return message.New("its thickener {does} after the freezer", message.Word(t.Freeze))
 }
 
 // made is a thing of the tables that is made ahead.

@@ -50,13 +50,9 @@ func (c *composing) before(b *Batch, o Ordered) {
 		a.ID = "from the freezer"
 		a.bakedBy(o.Frozen, 0)
 		c.anywhere(&a)
-		m := &madeBefore{alternatives: []Alternative{a}}
-		if t := o.Dessert.Request.Thickener; t != nil && o.Answer.Balance.ThickenerG > 0 {
-			if th, ok := larder.Thickeners.Get(t.Key); ok && th.Freeze != "holds" {
-				m.note = message.New("its thickener {does} after the freezer", message.Word(th.Freeze))
-			}
+		b.before[wayFrozen] = &madeBefore{
+			alternatives: []Alternative{a}, note: o.Answer.Balance.AfterFreezer(o.Dessert.Request),
 		}
-		b.before[wayFrozen] = m
 	}
 	if o.Rewarm > 0 && o.Serve != Cold {
 		a := plan

@@ -99,12 +99,12 @@ func (l *Learnt) ovenHistory(c *Correction, of message.Message) History {
 			return 0
 		}, byOven)
 		off := o.offsetC + o.surface.asOffset(d[byOven], d[byHeat])
-		h.add(o.log, off, off-bake.NineInTen*sd, off+bake.NineInTen*sd, hotter)
+		h.add(o.log, rangeAt(o.log.At, off, sd, inC), hotter)
 	}
 	a := c.asOffset
 	was := math.Hypot(a.SD, ovenDriftC*math.Sqrt(yearsBetween(h.Points)))
-	h.From = rangeAt(h.Points[0].At, a.AsOffsetC, was)
-	h.To = rangeAt(h.Points[len(h.Points)-1].At, a.AsOffsetC, a.SD)
+	h.From = rangeAt(h.Points[0].At, a.AsOffsetC, was, inC)
+	h.To = rangeAt(h.Points[len(h.Points)-1].At, a.AsOffsetC, a.SD, inC)
 	h.scale(5, hotter)
 	return h
 }
@@ -113,7 +113,6 @@ func (l *Learnt) ovenHistory(c *Correction, of message.Message) History {
 func (l *Learnt) juiceHistory(c *Correction, of message.Message) History {
 	h := History{Name: c.Name, Of: of, Title: message.New("{fruit}: juice by season", message.Part(of))}
 	e := l.learned
-	pct := func(ln float64) float64 { return 100 * math.Expm1(ln) }
 	for _, k := range c.bears {
 		o := &e.bakes[k]
 		fruit := slices.IndexFunc(o.surface.fruits, func(f surfaceFruit) bool { return f.key == c.Key })
@@ -124,19 +123,23 @@ func (l *Learnt) juiceHistory(c *Correction, of message.Message) History {
 			return 0
 		}, byRelease)
 		ln := o.lnRelease(fruit, e.mean) + e.own[k][1]
-		h.add(o.log, pct(ln), pct(ln-bake.NineInTen*sd), pct(ln+bake.NineInTen*sd), moreJuicy)
+		h.add(o.log, rangeAt(o.log.At, ln, sd, inPct), moreJuicy)
 	}
 	ln := math.Log(c.Estimate)
-	now := HistoryRange{Value: pct(ln), Low: pct(ln - bake.NineInTen*c.SD), High: pct(ln + bake.NineInTen*c.SD)}
-	h.From, h.To = now, now
-	h.From.At, h.To.At = h.Points[0].At, h.Points[len(h.Points)-1].At
+	h.From = rangeAt(h.Points[0].At, ln, c.SD, inPct)
+	h.To = rangeAt(h.Points[len(h.Points)-1].At, ln, c.SD, inPct)
 	h.scale(10, moreJuicy)
 	return h
 }
 
-func rangeAt(at time.Time, value, sd float64) HistoryRange {
-	return HistoryRange{at, value, value - bake.NineInTen*sd, value + bake.NineInTen*sd}
+// rangeAt is a figure as it is shown, with the range that its deviation gives it.
+func rangeAt(at time.Time, x, sd float64, shown func(float64) float64) HistoryRange {
+	return HistoryRange{at, shown(x), shown(x - bake.NineInTen*sd), shown(x + bake.NineInTen*sd)}
 }
+
+// inC is an offset as it is, inPct the logarithm of a factor beside the tables.
+func inC(c float64) float64    { return c }
+func inPct(ln float64) float64 { return 100 * math.Expm1(ln) }
 
 func yearsBetween(p []HistoryPoint) float64 {
 	return p[len(p)-1].At.Sub(p[0].At).Hours() / year.Hours()
@@ -160,10 +163,10 @@ func moreJuicy(x float64) message.Message {
 	return message.New(pick(x, "{by} % less", "{by} % more"), message.Number(math.Abs(x), 0))
 }
 
-func (h *History) add(b *LoggedBake, value, low, high float64, says func(float64) message.Message) {
-	h.Points = append(h.Points, HistoryPoint{b.ID, HistoryRange{b.At, value, low, high}, message.New(
+func (h *History) add(b *LoggedBake, r HistoryRange, says func(float64) message.Message) {
+	h.Points = append(h.Points, HistoryPoint{b.ID, r, message.New(
 		"{value}; 9 in 10 between {low} and {high}",
-		message.Part(says(value)), message.Part(says(low)), message.Part(says(high)))})
+		message.Part(says(r.Value)), message.Part(says(r.Low)), message.Part(says(r.High)))})
 	slices.SortStableFunc(h.Points, func(a, b HistoryPoint) int { return a.At.Compare(b.At) })
 }
 

@@ -60,10 +60,15 @@ func rewarm(b bake.Request) (message.Message, error) {
 		"To warm it again from the fridge: {oven} under foil, about {n} min, until it is {hot} in the middle; the last {bare} "+
 			"without foil.",
 		oven,
-		message.Count(int(math.Ceil(minutes/warmStepMin)*warmStepMin)),
+		warmMinutes(minutes),
 		hot,
 		message.Count(bareMin),
 	), nil
+}
+
+// warmMinutes are the minutes of warming again as they are told: rather more than less.
+func warmMinutes(m float64) message.Arg {
+	return message.Count(int(math.Ceil(m/warmStepMin) * warmStepMin))
 }
 
 // freezes is how it is frozen and warmed from there, by the model of its bake; a custard weeps and curdles.
@@ -81,10 +86,8 @@ func freezes(r balance.Request, d *bake.DessertAnswer) (message.Message, error) 
 	}
 	says := message.New("To freeze: cool it, wrap it close, {hours} h until it is hard; {months} months.",
 		message.Count(int(math.Ceil(hard/freezeStepMin))), message.Count(frozenMonths))
-	if t := r.Thickener; t != nil && d.Balance.ThickenerG > 0 {
-		if th, ok := r.Own.Thickener(t.Key); ok && th.Freeze != "holds" {
-			says = message.Sentences(says, message.New("Its thickener {does} after the freezer.", message.Word(th.Freeze)))
-		}
+	if does := d.Balance.AfterFreezer(r); !does.IsZero() {
+		says = message.Sentences(says, message.New("{Does}.", message.Part(does)))
 	}
 	if !hot {
 		return message.Sentences(says, message.New("Thaw it in the fridge, then warm it.")), nil
@@ -93,7 +96,7 @@ func freezes(r balance.Request, d *bake.DessertAnswer) (message.Message, error) 
 		"From the freezer: a night in the fridge, then as from there; or {oven} under foil, about {n} min, until it is {hot} in "+
 			"the middle.",
 		message.OvenHeat(bake.RewarmC),
-		message.Count(int(math.Ceil(warm/warmStepMin)*warmStepMin)),
+		warmMinutes(warm),
 		message.Celsius(bake.RewarmedC),
 	)), nil
 }
