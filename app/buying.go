@@ -6,9 +6,9 @@ import (
 
 	"mabbin/core/day"
 	"mabbin/core/fault"
-	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/sell"
+	"mabbin/core/units"
 
 	"github.com/google/uuid"
 )
@@ -210,7 +210,7 @@ func (b Buying) Labels(
 		return nil, err
 	}
 	region := "eu"
-	if k.English == measure.US {
+	if k.English == units.US {
 		region = "us"
 	}
 	logged, err := b.Log.BatchesOn(ctx, kitchen, on)

@@ -7,8 +7,8 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/larder"
 	"mabbin/core/learn"
-	"mabbin/core/measure"
 	"mabbin/core/oven"
+	"mabbin/core/units"
 
 	"github.com/google/uuid"
 )
@@ -17,7 +17,7 @@ import (
 type Kitchen struct {
 	ID   uuid.UUID
 	Name string
-	measure.Settings
+	units.Settings
 }
 
 // ShelfDish is a dish on a kitchen's shelf.

@@ -6,8 +6,8 @@ import (
 	"strings"
 	"testing"
 
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/units"
 	"mabbin/server/render"
 
 	. "github.com/chromedp/chromedp"
@@ -47,7 +47,7 @@ func TestThePageReadsAsThePrinterDoes(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	s := measure.Metric
+	s := units.Metric
 	do(t, ctx, Navigate(url+"/shelf/kitchen"))
 	for _, set := range []struct {
 		key, value string

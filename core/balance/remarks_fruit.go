@@ -4,8 +4,8 @@ import (
 	"math"
 
 	"mabbin/core/filling"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/units"
 )
 
 func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
@@ -173,7 +173,7 @@ func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 			p.says.New(
 				"Add {juice} of lemon juice, {lemons}, under Fruit: the sugar and the thickener follow.",
 				message.Grams(g),
-				p.says.Part(pieces(measure.Conventions{}, lemon, g)),
+				p.says.Part(pieces(units.Conventions{}, lemon, g)),
 			),
 		)
 	}

@@ -11,9 +11,9 @@ import (
 	"mabbin/core/fault"
 	"mabbin/core/filling"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/topping"
+	"mabbin/core/units"
 )
 
 // Request is one dessert in one dish. What is left out takes the style's or the fruit's own value.
@@ -44,9 +44,9 @@ type Request struct {
 	Cuts          *topping.Cuts   `json:"cuts,omitempty"`     // how topping and bars are cut
 	Greasing      string          `json:"greasing,omitempty"` // butter, oil, sling or none; left out: by the style
 	Portion       string          `json:"portion,omitempty"`  // tasting, standard or hearty
-	Cup           measure.Cup     `json:"cup,omitempty"`
-	Spoon         measure.Spoon   `json:"spoon,omitempty"`
-	Eggs          measure.Eggs    `json:"eggs,omitempty"`
+	Cup           units.Cup       `json:"cup,omitempty"`
+	Spoon         units.Spoon     `json:"spoon,omitempty"`
+	Eggs          units.Eggs      `json:"eggs,omitempty"`
 	Own           *larder.Own     `json:"own,omitempty"` // the kitchen's own figures, in the place of the tables'
 }
 

@@ -8,9 +8,9 @@ import (
 
 	"mabbin/core/filling"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
 	"mabbin/core/message"
 	"mabbin/core/topping"
+	"mabbin/core/units"
 )
 
 // Bowl is one bowl of the ticket, in the order it is weighed.
@@ -44,8 +44,8 @@ type Allergens struct {
 // ticketG is the least that is written on the ticket: less than the pocket scale shows.
 const ticketG = 0.05
 
-func (p *plan) conventions() measure.Conventions {
-	return measure.Conventions{Cup: p.req.Cup, Spoon: p.req.Spoon, Eggs: p.req.Eggs}
+func (p *plan) conventions() units.Conventions {
+	return units.Conventions{Cup: p.req.Cup, Spoon: p.req.Spoon, Eggs: p.req.Eggs}
 }
 
 // usualBowls is how many bowls there are, filled or not.
@@ -71,7 +71,7 @@ func (p *plan) ticket(s stand) []Bowl {
 	return slices.DeleteFunc(bowls, func(b Bowl) bool { return len(b.Lines) == 0 })
 }
 
-func (p *plan) fruitBowl(by measure.Conventions, s stand) Bowl {
+func (p *plan) fruitBowl(by units.Conventions, s stand) Bowl {
 	fruit := Bowl{
 		Key:   "fruit",
 		Title: message.New("Fruit bowl"),
@@ -98,7 +98,7 @@ func (p *plan) inCustard(w filling.Weighed) bool {
 	)
 }
 
-func (p *plan) dryBowl(by measure.Conventions, s stand) Bowl {
+func (p *plan) dryBowl(by units.Conventions, s stand) Bowl {
 	dry := Bowl{
 		Key:   "dry",
 		Title: message.New("Dry, for the fruit"),
@@ -118,7 +118,7 @@ func (p *plan) dryBowl(by measure.Conventions, s stand) Bowl {
 	return dry
 }
 
-func (p *plan) custardBowl(by measure.Conventions) Bowl {
+func (p *plan) custardBowl(by units.Conventions) Bowl {
 	c := Bowl{
 		Key:   "custard",
 		Title: message.New("Custard"),
@@ -139,7 +139,7 @@ func (p *plan) custardBowl(by measure.Conventions) Bowl {
 	return c
 }
 
-func (p *plan) crumbBowl(by measure.Conventions) Bowl {
+func (p *plan) crumbBowl(by units.Conventions) Bowl {
 	layer := Bowl{
 		Key:   "crumbs",
 		Title: message.New("Crumb layer"),
@@ -152,7 +152,7 @@ func (p *plan) crumbBowl(by measure.Conventions) Bowl {
 }
 
 // partsBowl is a dough: its parts with their baker's percentages.
-func (p *plan) partsBowl(by measure.Conventions, key, name string, how message.Message, parts []topping.Part) Bowl {
+func (p *plan) partsBowl(by units.Conventions, key, name string, how message.Message, parts []topping.Part) Bowl {
 	b := Bowl{Key: key, Title: p.says.New("{Name}", message.Name(name)), How: how, Lines: make([]Line, 0, len(parts))}
 	for _, part := range parts {
 		n := len(b.Lines)
@@ -169,7 +169,7 @@ func (p *plan) partsBowl(by measure.Conventions, key, name string, how message.M
 }
 
 // finishBowls are what readies the dish, and what goes on top before and after the bake.
-func (p *plan) finishBowls(by measure.Conventions) []Bowl {
+func (p *plan) finishBowls(by units.Conventions) []Bowl {
 	ready := Bowl{Key: "ready", Title: message.New("For the dish"), How: greasingHow[p.greasing()], Lines: []Line{}}
 	if key, ok := greases[p.greasing()]; ok {
 		i, _ := p.req.Own.Ingredient(key)
@@ -212,7 +212,7 @@ var greasingHow = map[string]message.Message{
 }
 
 // add appends a line, but for what no scale shows.
-func (b *Bowl) add(by measure.Conventions, i larder.Ingredient, g float64, note message.Message) {
+func (b *Bowl) add(by units.Conventions, i larder.Ingredient, g float64, note message.Message) {
 	if g < ticketG {
 		return
 	}
@@ -223,7 +223,7 @@ func (b *Bowl) add(by measure.Conventions, i larder.Ingredient, g float64, note 
 
 // pieces tells what is bought by the piece and weighed by the gram in pieces: eggs to crack, and what is left of them
 // and for what; lemons to squeeze or to grate.
-func pieces(by measure.Conventions, i larder.Ingredient, g float64) message.Message {
+func pieces(by units.Conventions, i larder.Ingredient, g float64) message.Message {
 	switch i.Role {
 	case "egg":
 		n, left := cracked(by, i, g)
@@ -255,7 +255,7 @@ const eggShort = 0.08
 const eggLeftG = 3.0
 
 // cracked is how many eggs give so much of them, and what is left then, in g; none where an egg's weight is not known.
-func cracked(by measure.Conventions, i larder.Ingredient, g float64) (n, leftG float64) {
+func cracked(by units.Conventions, i larder.Ingredient, g float64) (n, leftG float64) {
 	each := i.PieceG
 	if i.Key == "egg" {
 		each = by.EggG("")
@@ -285,18 +285,18 @@ func counted(n float64, what string) message.Arg {
 	if n > 1 {
 		says = several[what]
 	}
-	return message.Part(message.New(says, message.Text(measure.Fraction(n))))
+	return message.Part(message.New(says, message.Text(units.Fraction(n))))
 }
 
 func newLine(
-	by measure.Conventions,
+	by units.Conventions,
 	key, name string,
 	g float64,
-	d measure.Density,
+	d units.Density,
 	note message.Message,
 	basis larder.Basis,
 ) Line {
-	l := Line{Key: key, Name: larder.Name(name), G: g, Shown: measure.Shown(g), Note: note, Basis: basis}
+	l := Line{Key: key, Name: larder.Name(name), G: g, Shown: units.Shown(g), Note: note, Basis: basis}
 	if h, ok := by.Spoons(g, d); ok {
 		l.Spoons = h.Text
 	}

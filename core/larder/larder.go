@@ -7,7 +7,7 @@ import (
 	"strconv"
 	"strings"
 
-	"mabbin/core/measure"
+	"mabbin/core/units"
 )
 
 // Basis is where a figure is from.
@@ -201,31 +201,31 @@ func (f Fruit) Counted() bool { return f.SmallG >= countedFromG }
 func (f Fruit) Peelable() bool { return f.YieldPeeled != f.YieldUnpeeled }
 
 // Density is how heavy the ingredient lies in cups and spoons. Brown sugars are pressed in.
-func (i Ingredient) Density() measure.Density {
-	d := measure.DensityOf(i.CupG, i.TspG, "")
+func (i Ingredient) Density() units.Density {
+	d := units.DensityOf(i.CupG, i.TspG, "")
 	if i.CupPackedG > 0 && i.Role == "sugar" {
-		d = measure.DensityOf(i.CupPackedG, i.TspG, "packed")
-		d.LooseGPerML = i.CupG / measure.USCup.ML()
+		d = units.DensityOf(i.CupPackedG, i.TspG, "packed")
+		d.LooseGPerML = i.CupG / units.USCup.ML()
 	}
-	d.ScoopedGPerML = i.CupScoopedG / measure.USCup.ML()
-	d.PackedGPerML = i.CupPackedG / measure.USCup.ML()
+	d.ScoopedGPerML = i.CupScoopedG / units.USCup.ML()
+	d.PackedGPerML = i.CupPackedG / units.USCup.ML()
 	return d
 }
 
 // Density is how heavy the prepared fruit lies in a cup, loosely heaped.
-func (f Fruit) Density() measure.Density {
-	return measure.DensityOf(f.BulkGPerML*measure.USCup.ML(), 0, "")
+func (f Fruit) Density() units.Density {
+	return units.DensityOf(f.BulkGPerML*units.USCup.ML(), 0, "")
 }
 
 // DensityOf is the density of a fruit or an ingredient by its key, zero for one that is not known.
-func DensityOf(key string) measure.Density {
+func DensityOf(key string) units.Density {
 	if i, ok := Ingredients.Get(key); ok {
 		return i.Density()
 	}
 	if f, ok := Fruits.Get(key); ok {
 		return f.Density()
 	}
-	return measure.Density{}
+	return units.Density{}
 }
 
 // AcidFactor is the strength a thickener keeps in a filling of that acidity. Below 0.8 % acid nothing is lost.

@@ -4,8 +4,8 @@ import (
 	"strings"
 	"sync"
 
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/parse"
 )
 
 // synonym is one name that bakers give a fruit or an ingredient.
@@ -18,15 +18,15 @@ var Synonyms = read("synonyms", func(s synonym) string { return s.Name }, func(r
 
 // Pantry is every fruit and ingredient by the names that bakers give them, for reading what they write. Make it once:
 // it reads a few hundred names.
-func Pantry(own *Own) *measure.Pantry {
-	p := measure.NewPantry()
+func Pantry(own *Own) *parse.Pantry {
+	p := parse.NewPantry()
 	for _, i := range Ingredients.All() {
 		p.Add(thingOf(i))
-		p.Call(measure.Unbracketed(i.Name), i.Key, message.Message{})
+		p.Call(parse.Unbracketed(i.Name), i.Key, message.Message{})
 	}
 	for _, f := range Fruits.All() {
 		p.Add(fruitThing(f))
-		p.Call(measure.Unbracketed(f.Name), f.Key, message.Message{})
+		p.Call(parse.Unbracketed(f.Name), f.Key, message.Message{})
 	}
 	for _, s := range Synonyms.All() {
 		p.Call(s.Name, s.Key, message.New(s.Taken))
@@ -35,16 +35,16 @@ func Pantry(own *Own) *measure.Pantry {
 	return p
 }
 
-func thingOf(i Ingredient) measure.Thing {
-	t := measure.Thing{Key: i.Key, Name: i.Name, Role: i.Role, Density: i.Density()}
+func thingOf(i Ingredient) parse.Thing {
+	t := parse.Thing{Key: i.Key, Name: i.Name, Role: i.Role, Density: i.Density()}
 	if i.PieceG > 0 {
 		t.PieceG = map[string]float64{"": i.PieceG}
 	}
 	return t
 }
 
-func fruitThing(f Fruit) measure.Thing {
-	return measure.Thing{
+func fruitThing(f Fruit) parse.Thing {
+	return parse.Thing{
 		Key: f.Key, Name: f.Name, Role: FruitRole, Density: f.Density(), Fruit: true,
 		PieceG: map[string]float64{"": f.MediumG, "small": f.SmallG, "medium": f.MediumG, "large": f.LargeG},
 	}
@@ -58,7 +58,7 @@ func Plain(name string) string {
 	return plainly(name)
 }
 
-func plainly(name string) string { return strings.ToLower(measure.Unbracketed(name)) }
+func plainly(name string) string { return strings.ToLower(parse.Unbracketed(name)) }
 
 // plainNames are the names of the tables as they stand in sentences: they are asked for at every turn.
 var plainNames = sync.OnceValue(func() map[string]string {

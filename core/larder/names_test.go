@@ -8,7 +8,8 @@ import (
 	"strings"
 	"testing"
 
-	"mabbin/core/measure"
+	"mabbin/core/parse"
+	"mabbin/core/units"
 )
 
 // lines are what bakers write, with what it is understood to be: key, grams, and the codes of what is asked.
@@ -32,7 +33,7 @@ func TestLinesAsBakersWriteThem(t *testing.T) {
 		t.Errorf("only %d lines", len(all))
 	}
 	for _, want := range all {
-		l := p.ReadLine(want[0], measure.Conventions{Cup: measure.USCup})
+		l := p.ReadLine(want[0], units.Conventions{Cup: units.USCup})
 		key, g := "-", "-"
 		if l.Ingredient != nil {
 			key = *l.Ingredient
@@ -70,7 +71,7 @@ func TestSeveralThingsOnALine(t *testing.T) {
 		"60 g each walnuts and unicorn dust":                 "?",
 		"2 tins each of apricots and peaches":                "?",
 	} {
-		l := p.ReadLine(line, measure.Conventions{Cup: measure.USCup})
+		l := p.ReadLine(line, units.Conventions{Cup: units.USCup})
 		if want == "?" {
 			if l.Ingredient != nil || len(l.Also) > 0 || len(l.Questions) == 0 {
 				t.Errorf("%q: %+v, and nothing is asked", line, l)
@@ -100,12 +101,12 @@ func TestSeveralThingsOnALine(t *testing.T) {
 
 // The kind of a named sort is asked for with every kind to choose from, and with the name to remember it by.
 func TestANamedSortIsAskedAboutOnce(t *testing.T) {
-	l := Pantry(nil).ReadLine("4 Granny Smith apples, peeled", measure.Conventions{})
+	l := Pantry(nil).ReadLine("4 Granny Smith apples, peeled", units.Conventions{})
 	if len(l.Questions) != 1 || len(l.Questions[0].SuggestKey) < 4 || l.Questions[0].Sort != "granny smith apples" {
 		t.Fatalf("%+v", l.Questions)
 	}
 	own := &Own{Fruits: map[string]OwnRow{"granny_smith": {CopyOf: "apple_sharp", Name: "granny smith apples"}}}
-	l = Pantry(own).ReadLine("4 Granny Smith apples, peeled", measure.Conventions{})
+	l = Pantry(own).ReadLine("4 Granny Smith apples, peeled", units.Conventions{})
 	if l.Ingredient == nil || *l.Ingredient != "granny_smith" || !l.AsBought {
 		t.Errorf("%+v", l)
 	}
@@ -114,8 +115,8 @@ func TestANamedSortIsAskedAboutOnce(t *testing.T) {
 // A pint is the kitchen's.
 func TestAPintIsTheKitchens(t *testing.T) {
 	p := Pantry(nil)
-	us := p.ReadLine("1 pint water", measure.Conventions{Cup: measure.USCup})
-	uk := p.ReadLine("1 pint water", measure.Conventions{Cup: measure.MetricCup, Eggs: measure.UKEggs})
+	us := p.ReadLine("1 pint water", units.Conventions{Cup: units.USCup})
+	uk := p.ReadLine("1 pint water", units.Conventions{Cup: units.MetricCup, Eggs: units.UKEggs})
 	if us.G == nil || uk.G == nil || *us.G > 480 || *uk.G < 560 {
 		t.Errorf("a pint of water is %v g in the US, %v g in Britain", *us.G, *uk.G)
 	}
@@ -136,7 +137,7 @@ func TestALineSaysWhatItTookForGranted(t *testing.T) {
 		"2 limes, juiced":                 "0.6 of one",
 		"a knob of butter":                "15 g",
 	} {
-		if l := p.ReadLine(line, measure.Conventions{}); !strings.Contains(l.As.String(), says) {
+		if l := p.ReadLine(line, units.Conventions{}); !strings.Contains(l.As.String(), says) {
 			t.Errorf("%q says %q, want %q in it", line, l.As, says)
 		}
 	}
@@ -146,18 +147,18 @@ func TestTheKitchensOwnMeasuresAreUsed(t *testing.T) {
 	p := Pantry(nil)
 	for _, c := range []struct {
 		line string
-		by   measure.Conventions
+		by   units.Conventions
 		want float64
 	}{
-		{"2 large eggs", measure.Conventions{Cup: measure.MetricCup}, 116},
-		{"2 large eggs", measure.Conventions{Cup: measure.USCup}, 100},
-		{"2 large eggs", measure.Conventions{Cup: measure.MetricCup, Eggs: measure.USEggs}, 100},
-		{"1 egg", measure.Conventions{Cup: measure.MetricCup}, 50},
-		{"1 cup milk", measure.Conventions{Cup: measure.MetricCup}, 257.8},
-		{"1 tbsp water", measure.Conventions{Spoon: measure.AustralianSpoon}, 20},
-		{"1 punnet strawberries", measure.Conventions{Containers: map[string]float64{"punnet": 250}}, 250},
-		{"2 punnets strawberries", measure.Conventions{Containers: map[string]float64{"punnet": 250, "punnet strawberry": 400}}, 800},
-		{"1 tin peaches", measure.Conventions{Containers: map[string]float64{"tin": 240}}, 240},
+		{"2 large eggs", units.Conventions{Cup: units.MetricCup}, 116},
+		{"2 large eggs", units.Conventions{Cup: units.USCup}, 100},
+		{"2 large eggs", units.Conventions{Cup: units.MetricCup, Eggs: units.USEggs}, 100},
+		{"1 egg", units.Conventions{Cup: units.MetricCup}, 50},
+		{"1 cup milk", units.Conventions{Cup: units.MetricCup}, 257.8},
+		{"1 tbsp water", units.Conventions{Spoon: units.AustralianSpoon}, 20},
+		{"1 punnet strawberries", units.Conventions{Containers: map[string]float64{"punnet": 250}}, 250},
+		{"2 punnets strawberries", units.Conventions{Containers: map[string]float64{"punnet": 250, "punnet strawberry": 400}}, 800},
+		{"1 tin peaches", units.Conventions{Containers: map[string]float64{"tin": 240}}, 240},
 	} {
 		l := p.ReadLine(c.line, c.by)
 		if l.G == nil || math.Abs(*l.G-c.want) > 0.005*c.want {
@@ -172,19 +173,19 @@ func TestCloseMissesAreOfferedNotTaken(t *testing.T) {
 		"100 g rasberries": "raspberry", "sugr 50 g": "white_sugar", "1 tsp cinamon": "cinnamon", "cornflower 20 g": "cornflour",
 		"2 tbsp tapyoca starch": "tapioca_starch", "100 g coconut sugar": "white_sugar",
 	} {
-		l := p.ReadLine(line, measure.Conventions{})
+		l := p.ReadLine(line, units.Conventions{})
 		if l.Ingredient != nil || len(l.Questions) != 1 || len(l.Questions[0].SuggestKey) == 0 ||
 			l.Questions[0].SuggestKey[0] != key {
 			t.Errorf("%q: %+v, want to be asked whether it is %s", line, l, key)
 		}
 	}
-	l := p.ReadAs("2 tbsp tapyoca starch", mustGet(t, p, "tapioca_starch"), measure.Conventions{})
+	l := p.ReadAs("2 tbsp tapyoca starch", mustGet(t, p, "tapioca_starch"), units.Conventions{})
 	if l.G == nil || math.Abs(*l.G-15) > 0.1 || len(l.Questions) != 0 {
 		t.Errorf("told what it is: %+v", l)
 	}
 }
 
-func mustGet(t *testing.T, p *measure.Pantry, key string) measure.Thing {
+func mustGet(t *testing.T, p *parse.Pantry, key string) parse.Thing {
 	t.Helper()
 	x, ok := p.Get(key)
 	if !ok {
@@ -197,7 +198,7 @@ func TestEverySynonymMeansSomething(t *testing.T) {
 	p := Pantry(nil)
 	for _, s := range Synonyms.All() {
 		mustGet(t, p, s.Key)
-		if l := p.ReadLine("100 g "+s.Name, measure.Conventions{}); l.Ingredient == nil || *l.Ingredient != s.Key {
+		if l := p.ReadLine("100 g "+s.Name, units.Conventions{}); l.Ingredient == nil || *l.Ingredient != s.Key {
 			t.Errorf("%q is understood as %+v, want %s", s.Name, l, s.Key)
 		}
 	}
@@ -225,12 +226,12 @@ func TestOwnFiguresStandInForTheTables(t *testing.T) {
 		t.Error("a fruit without a figure of its own is said to have one")
 	}
 	pantry := Pantry(own)
-	if l := pantry.ReadLine("1 cup flour", measure.Conventions{}); l.G == nil || *l.G != 140 {
+	if l := pantry.ReadLine("1 cup flour", units.Conventions{}); l.G == nil || *l.G != 140 {
 		t.Errorf("a cup of flour by the kitchen's own figure: %+v", l)
 	}
 	if l := pantry.ReadLine(
 		"2 windfall russets",
-		measure.Conventions{},
+		units.Conventions{},
 	); l.Ingredient == nil ||
 		*l.Ingredient != "windfall_russet" {
 		t.Errorf("a fruit of its own: %+v", l)
@@ -246,7 +247,7 @@ func FuzzReadLine(f *testing.F) {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {
-		for _, l := range p.ReadLines(s, measure.Conventions{}) {
+		for _, l := range p.ReadLines(s, units.Conventions{}) {
 			if l.G != nil && (math.IsNaN(*l.G) || math.IsInf(*l.G, 0) || *l.G < 0) {
 				t.Errorf("%q weighs %s", s, strconv.FormatFloat(*l.G, 'g', -1, 64))
 			}
@@ -263,7 +264,7 @@ func BenchmarkReadThousandLines(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		p.ReadLines(text.String(), measure.Conventions{})
+		p.ReadLines(text.String(), units.Conventions{})
 	}
 }
 
@@ -271,6 +272,6 @@ func BenchmarkReadMegabyteOfAnything(b *testing.B) {
 	p := Pantry(nil)
 	s := strings.Repeat("1 cup plus (½ x 3/4 of -- \x00 juice and ", 1<<20/38)
 	for b.Loop() {
-		p.ReadLines(s, measure.Conventions{})
+		p.ReadLines(s, units.Conventions{})
 	}
 }

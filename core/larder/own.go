@@ -6,8 +6,8 @@ import (
 	"slices"
 
 	"mabbin/core/fault"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/parse"
 )
 
 // Own is what a kitchen knows better than the tables: figures of its own beside theirs, and fruits and ingredients that
@@ -292,7 +292,7 @@ func TableFigure(kind, key, column string) (float64, bool) {
 }
 
 // Names adds a kitchen's own rows to a pantry, under their own names.
-func (o *Own) Names(p *measure.Pantry) {
+func (o *Own) Names(p *parse.Pantry) {
 	for key := range o.ingredients() {
 		if i, ok := o.Ingredient(key); ok {
 			p.Add(thingOf(i))

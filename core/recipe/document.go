@@ -3,8 +3,8 @@ package recipe
 import (
 	"mabbin/core/balance"
 	"mabbin/core/dish"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/units"
 )
 
 // Format is one of the open forms that a recipe is read and written in.
@@ -32,7 +32,7 @@ type Document struct {
 	// Dish is the one that it names; nil: none.
 	Dish *dish.Dish `json:"dish,omitempty"`
 	// Cup is whose cup it measures with, where something tells, and CupWhy what.
-	Cup    measure.Cup     `json:"cup,omitempty"`
+	Cup    units.Cup       `json:"cup,omitempty"`
 	CupWhy message.Message `json:"cup_why,omitzero"`
 	Card   *Card           `json:"card,omitempty"`
 }

@@ -10,8 +10,8 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/parse"
 	"mabbin/core/topping"
 )
 
@@ -311,7 +311,7 @@ type Version struct {
 }
 
 // Judge says what a recipe comes to in a dish. While questions are open, it answers with the rows alone.
-func Judge(ctx context.Context, q Request, p *measure.Pantry) (*Verdict, error) {
+func Judge(ctx context.Context, q Request, p *parse.Pantry) (*Verdict, error) {
 	rows, err := Read(p, q.Lines, q.Style, q.Conventions(), q.Own)
 	if err != nil {
 		return nil, err

@@ -11,9 +11,10 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/parse"
 	"mabbin/core/slip"
+	"mabbin/core/units"
 )
 
 // Bowl is where a line goes.
@@ -41,7 +42,7 @@ type LineAsked struct {
 
 // Row is one line as it was understood.
 type Row struct {
-	measure.Line
+	parse.Line
 	Bowl Bowl `json:"bowl"` // empty for a heading
 	Out  bool `json:"out,omitempty"`
 }
@@ -51,7 +52,7 @@ const MaxLines = 500
 
 // Read understands the lines of a recipe of a style, which may be left out: it tells what a dough is for.
 func Read(
-	p *measure.Pantry, asked []LineAsked, style string, by measure.Conventions, own *larder.Own,
+	p *parse.Pantry, asked []LineAsked, style string, by units.Conventions, own *larder.Own,
 ) ([]Row, error) {
 	var f fault.Faults
 	if n := len(asked); n > MaxLines {
@@ -71,19 +72,19 @@ func Read(
 			rows[i].G, rows[i].As, rows[i].LowG, rows[i].HighG = a.G, message.New("as you said"), 0, 0
 			rows[i].Questions = without(
 				rows[i].Questions,
-				measure.AskAmount,
-				measure.AskContainer,
-				measure.AskDensity,
-				measure.AskPiece,
-				measure.AskUnit,
-				measure.AskDisagree,
+				parse.AskAmount,
+				parse.AskContainer,
+				parse.AskDensity,
+				parse.AskPiece,
+				parse.AskUnit,
+				parse.AskDisagree,
 			)
 		}
 		if a.Sure {
-			rows[i].Questions = without(rows[i].Questions, measure.AskDisagree)
+			rows[i].Questions = without(rows[i].Questions, parse.AskDisagree)
 		}
 		if a.Out {
-			rows[i].Questions = []measure.Question{}
+			rows[i].Questions = []parse.Question{}
 		}
 	}
 	if err := f.Err(); err != nil {
@@ -96,7 +97,7 @@ func Read(
 }
 
 // ReadText understands pasted text, line by line.
-func ReadText(p *measure.Pantry, text string, by measure.Conventions, own *larder.Own) ([]Row, error) {
+func ReadText(p *parse.Pantry, text string, by units.Conventions, own *larder.Own) ([]Row, error) {
 	var asked []LineAsked
 	for l := range strings.Lines(text) {
 		if l = strings.TrimSpace(l); l != "" {
@@ -112,7 +113,7 @@ func ReadText(p *measure.Pantry, text string, by measure.Conventions, own *larde
 }
 
 // answerThing takes the baker's word for what a line is of, and reads its amount again.
-func answerThing(p *measure.Pantry, l *measure.Line, key string, by measure.Conventions, at string, f *fault.Faults) {
+func answerThing(p *parse.Pantry, l *parse.Line, key string, by units.Conventions, at string, f *fault.Faults) {
 	t, ok := p.Get(key)
 	if !ok {
 		f.Add(at+"/key", fault.NoSuch(message.New("fruit or ingredient"), key))
@@ -121,8 +122,8 @@ func answerThing(p *measure.Pantry, l *measure.Line, key string, by measure.Conv
 	*l = p.ReadAs(l.Text, t, by)
 }
 
-func without(qs []measure.Question, codes ...string) []measure.Question {
-	kept := []measure.Question{}
+func without(qs []parse.Question, codes ...string) []parse.Question {
+	kept := []parse.Question{}
 	for _, q := range qs {
 		drop := false
 		for _, c := range codes {
@@ -342,7 +343,7 @@ func askAboutSlips(rows []Row, asked []LineAsked, own *larder.Own) {
 			if asked[i].Sure {
 				continue
 			}
-			q := measure.Question{Code: measure.AskSlip, Text: message.Sentences(s.What, s.Usual)}
+			q := parse.Question{Code: parse.AskSlip, Text: message.Sentences(s.What, s.Usual)}
 			if s.SuggestG > 0 {
 				q.SuggestG = &s.SuggestG
 				q.Text = message.Sentences(q.Text, message.New("Perhaps {much}.", message.Grams(s.SuggestG)))

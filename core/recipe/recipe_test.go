@@ -10,13 +10,14 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
+	"mabbin/core/parse"
+	"mabbin/core/units"
 )
 
 var (
 	pantry    = larder.Pantry(nil)
 	stoneware = dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}
-	metric    = measure.Conventions{Cup: measure.MetricCup, Spoon: measure.MetricSpoon}
+	metric    = units.Conventions{Cup: units.MetricCup, Spoon: units.MetricSpoon}
 )
 
 func asked(text string) (out []LineAsked) {
@@ -97,7 +98,7 @@ func TestSlipsAreAskedAboutAndNeverChanged(t *testing.T) {
 	} {
 		rows := read(t, want.in+"\n"+line)
 		last := rows[len(rows)-1]
-		if !slices.Contains(codes(last), measure.AskSlip) {
+		if !slices.Contains(codes(last), parse.AskSlip) {
 			t.Errorf("%s: asks %v, not about a slip (%s)", line, codes(last), last.Bowl)
 			continue
 		}

@@ -6,7 +6,8 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
+	"mabbin/core/parse"
+	"mabbin/core/units"
 )
 
 // Request is a recipe to be judged in a dish.
@@ -14,17 +15,17 @@ type Request struct {
 	Lines      []LineAsked        `json:"lines"`
 	Style      string             `json:"style"`
 	Dish       *dish.Dish         `json:"dish,omitempty"` // left out: the lines are only read
-	Cup        measure.Cup        `json:"cup,omitempty"`
-	Spoon      measure.Spoon      `json:"spoon,omitempty"`
-	Eggs       measure.Eggs       `json:"eggs,omitempty"`
+	Cup        units.Cup          `json:"cup,omitempty"`
+	Spoon      units.Spoon        `json:"spoon,omitempty"`
+	Eggs       units.Eggs         `json:"eggs,omitempty"`
 	Containers map[string]float64 `json:"containers,omitempty"`
 	Own        *larder.Own        `json:"own,omitempty"`
 	Setting    *bake.Setting      `json:"setting,omitempty"` // with its stages; left out: the bake is not judged
 }
 
 // Conventions are the kitchen's, for reading.
-func (q Request) Conventions() measure.Conventions {
-	return measure.Conventions{Cup: q.Cup, Spoon: q.Spoon, Eggs: q.Eggs, Containers: q.Containers}
+func (q Request) Conventions() units.Conventions {
+	return units.Conventions{Cup: q.Cup, Spoon: q.Spoon, Eggs: q.Eggs, Containers: q.Containers}
 }
 
 // Check finds the wrong fields of a request that need no reading.
@@ -51,9 +52,9 @@ func CheckContainers(c map[string]float64, f *fault.Faults) {
 // MeasureRequest is what a baker wrote, to be understood.
 type MeasureRequest struct {
 	Text       string             `json:"text"`
-	Cup        measure.Cup        `json:"cup,omitempty"`
-	Spoon      measure.Spoon      `json:"spoon,omitempty"`
-	Eggs       measure.Eggs       `json:"eggs,omitempty"`
+	Cup        units.Cup          `json:"cup,omitempty"`
+	Spoon      units.Spoon        `json:"spoon,omitempty"`
+	Eggs       units.Eggs         `json:"eggs,omitempty"`
 	Containers map[string]float64 `json:"containers,omitempty"`
 	Own        *larder.Own        `json:"own,omitempty"`
 }
@@ -72,11 +73,11 @@ func CheckMeasure(q MeasureRequest) error {
 }
 
 // Measure understands a text line by line.
-func Measure(q MeasureRequest, p *measure.Pantry) (*Measured, error) {
+func Measure(q MeasureRequest, p *parse.Pantry) (*Measured, error) {
 	rows, err := ReadText(
 		p,
 		q.Text,
-		measure.Conventions{Cup: q.Cup, Spoon: q.Spoon, Eggs: q.Eggs, Containers: q.Containers},
+		units.Conventions{Cup: q.Cup, Spoon: q.Spoon, Eggs: q.Eggs, Containers: q.Containers},
 		q.Own,
 	)
 	if err != nil {

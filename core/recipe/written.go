@@ -8,8 +8,9 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/parse"
+	"mabbin/core/units"
 )
 
 // baseShare is how much of one dough for base and topping is pressed below. Handbook practice.
@@ -21,7 +22,7 @@ func AsWritten(
 	rows []Row,
 	style string,
 	d dish.Dish,
-	by measure.Conventions,
+	by units.Conventions,
 	own *larder.Own,
 ) (balance.Request, error) {
 	w := written{
@@ -36,7 +37,7 @@ func AsWritten(
 		}
 		w.take(r, *r.Ingredient, *r.G)
 		for _, a := range r.Also {
-			w.take(Row{Bowl: r.Bowl, Line: measure.Line{Frozen: r.Frozen}}, a.Ingredient, a.G)
+			w.take(Row{Bowl: r.Bowl, Line: parse.Line{Frozen: r.Frozen}}, a.Ingredient, a.G)
 		}
 	}
 	return w.finish()

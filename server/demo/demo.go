@@ -8,8 +8,8 @@ import (
 
 	"mabbin/app"
 	"mabbin/core/dish"
-	"mabbin/core/measure"
 	"mabbin/core/oven"
+	"mabbin/core/units"
 	"mabbin/server/store"
 
 	"github.com/google/uuid"
@@ -21,7 +21,7 @@ func id(name string) uuid.UUID {
 }
 
 // Kitchen is the demo kitchen.
-var Kitchen = app.Kitchen{ID: id("Oxlip Yard"), Name: "Oxlip Yard", Settings: measure.Metric}
+var Kitchen = app.Kitchen{ID: id("Oxlip Yard"), Name: "Oxlip Yard", Settings: units.Metric}
 
 // Load fills the demo kitchen, unless it is there already, and reports whether it did. Bakes are dated back from now.
 func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {

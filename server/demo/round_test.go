@@ -6,8 +6,8 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
 	"mabbin/core/recipe"
+	"mabbin/core/units"
 	"mabbin/server/formats"
 )
 
@@ -15,7 +15,7 @@ import (
 // with its base, its custard and its doughs.
 func TestEveryCardReadsBackFromItsText(t *testing.T) {
 	pantry := larder.Pantry(nil)
-	by := measure.Conventions{Cup: measure.MetricCup, Spoon: measure.MetricSpoon, Eggs: measure.UKEggs}
+	by := units.Conventions{Cup: units.MetricCup, Spoon: units.MetricSpoon, Eggs: units.UKEggs}
 	for _, c := range cards {
 		r := c.version(len(c.versions))
 		a, err := balance.Solve(r)

@@ -7,7 +7,7 @@ import (
 	"sync"
 	"time"
 
-	"mabbin/core/measure"
+	"mabbin/core/weigh"
 
 	"github.com/google/uuid"
 )
@@ -177,7 +177,7 @@ func (s *Scales) Show(kitchen uuid.UUID, at time.Time) Shown {
 	out.WantedG = b.wanted
 	b.mu.Unlock()
 	if out.WantedG > 0 {
-		out.Verdict, out.LeftG = measure.Judge(out.WantedG, out.G)
+		out.Verdict, out.LeftG = weigh.Judge(out.WantedG, out.G)
 		out.LeftG = math.Round(out.LeftG*10) / 10
 	}
 	return out

@@ -13,8 +13,8 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/parse"
 	"mabbin/core/recipe"
 
 	"golang.org/x/net/html"
@@ -130,13 +130,13 @@ func tidy(d *recipe.Document) {
 		}
 	}
 	method := strings.Join(d.Method, "\n")
-	d.OvenC, d.Minutes = measure.FindOven(method)
+	d.OvenC, d.Minutes = parse.FindOven(method)
 	all := make([]string, 0, len(d.Lines)+1)
 	for _, l := range d.Lines {
 		all = append(all, l.Text)
 	}
 	text := strings.Join(append(all, method), "\n")
-	d.Cup, d.CupWhy = measure.WhoseCup(text)
+	d.Cup, d.CupWhy = parse.WhoseCup(text)
 	if found, ok := dish.Find(text); ok {
 		d.Dish = &found
 	}

@@ -7,8 +7,8 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/dish"
-	"mabbin/core/measure"
 	"mabbin/core/recipe"
+	"mabbin/core/units"
 	"mabbin/server/render"
 )
 
@@ -61,7 +61,7 @@ func printable() map[string]balance.Request {
 }
 
 func TestEverySheetIsOnePage(t *testing.T) {
-	us := render.For(measure.Settings{Weights: "oz", Lengths: "in", Heat: "f", English: measure.US})
+	us := render.For(units.Settings{Weights: "oz", Lengths: "in", Heat: "f", English: units.US})
 	for name, r := range printable() {
 		a, err := balance.Solve(r)
 		if err != nil {

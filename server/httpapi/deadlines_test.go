@@ -16,7 +16,7 @@ import (
 	"testing/fstest"
 	"time"
 
-	"mabbin/core/measure"
+	"mabbin/core/units"
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
@@ -94,7 +94,7 @@ func (s *slowly) Read(p []byte) (int, error) {
 
 func TestASlowUploadComesThrough(t *testing.T) {
 	s := storetest.Open(t)
-	if _, err := s.NewKitchen(t.Context(), demo.Kitchen.ID, "Slow line", measure.Metric); err != nil {
+	if _, err := s.NewKitchen(t.Context(), demo.Kitchen.ID, "Slow line", units.Metric); err != nil {
 		t.Fatal(err)
 	}
 	srv := served(t, pacedServer(t, s, nil, Deadlines{}))

@@ -9,7 +9,7 @@ import (
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
+	"mabbin/core/units"
 	"mabbin/server/demo"
 
 	"github.com/gin-gonic/gin"
@@ -31,7 +31,7 @@ func (s *server) addKitchen(c *gin.Context) {
 	if !ok {
 		return
 	}
-	k, err := s.Store.NewKitchen(c, in.Id, in.Name, or(in.Settings, measure.Metric))
+	k, err := s.Store.NewKitchen(c, in.Id, in.Name, or(in.Settings, units.Metric))
 	s.respond(c, http.StatusCreated, kitchen(k), err)
 }
 
@@ -66,7 +66,7 @@ func (s *server) removeKitchen(c *gin.Context) {
 
 // setSettings changes how a kitchen measures.
 func (s *server) setSettings(c *gin.Context) {
-	in, ok := decode[measure.Settings](s, c, nil)
+	in, ok := decode[units.Settings](s, c, nil)
 	if !ok {
 		return
 	}

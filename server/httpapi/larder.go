@@ -9,8 +9,8 @@ import (
 	"mabbin/core/diet"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/units"
 
 	"github.com/gin-gonic/gin"
 )
@@ -40,7 +40,7 @@ var theLarder = func() api.Larder {
 	l.Allergens = each(larder.Allergens, func(a larder.Allergen) api.LarderAllergen {
 		return api.LarderAllergen{Key: a.Key, Name: a.Name}
 	})
-	l.Habits = each(measure.Habits(), func(h measure.Habit) api.Habit {
+	l.Habits = each(units.Habits(), func(h units.Habit) api.Habit {
 		return api.Habit{Key: api.HabitKey(h.Key), Name: h.Name, Says: h.Says, Settings: h.Settings}
 	})
 	l.Bases = each(larder.Bases.All(), func(b larder.Base) api.LarderBase {

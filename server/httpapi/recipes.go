@@ -8,9 +8,10 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/parse"
 	"mabbin/core/recipe"
+	"mabbin/core/units"
 	"mabbin/server/formats"
 	"mabbin/server/render"
 
@@ -21,7 +22,7 @@ import (
 var tables = larder.Pantry(nil)
 
 // pantry is the names that a request's kitchen knows.
-func pantry(own *larder.Own) *measure.Pantry {
+func pantry(own *larder.Own) *parse.Pantry {
 	if own == nil || len(own.Fruits)+len(own.Ingredients) == 0 {
 		return tables
 	}
@@ -34,12 +35,12 @@ func (s *server) readAmount(c *gin.Context) {
 	if !ok {
 		return
 	}
-	by := measure.Conventions{Cup: measure.Cup(or(in.Cup, "")), Spoon: measure.Spoon(or(in.Spoon, ""))}
-	var d measure.Density
+	by := units.Conventions{Cup: units.Cup(or(in.Cup, "")), Spoon: units.Spoon(or(in.Spoon, ""))}
+	var d units.Density
 	if in.Ingredient != nil {
 		d = larder.DensityOf(*in.Ingredient)
 	}
-	a, err := measure.ReadAmount(in.Text, measure.Kind(in.Kind), by, d)
+	a, err := parse.ReadAmount(in.Text, units.Kind(in.Kind), by, d)
 	if err != nil {
 		err = fault.Faults{{Pointer: "/text", Detail: message.Of(err)}}
 	}

@@ -13,8 +13,8 @@ import (
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/day"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/units"
 	"mabbin/core/watch"
 	"mabbin/server/render"
 	"mabbin/server/wire"
@@ -43,7 +43,7 @@ func (s *server) reading(c *gin.Context) render.Reading {
 			*to = x
 		}
 	}
-	if r.English == measure.UK { // as the zero value has it
+	if r.English == units.UK { // as the zero value has it
 		r.English = ""
 	}
 	c.Set(readingKey, r)

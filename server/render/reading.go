@@ -9,22 +9,23 @@ import (
 	"strings"
 	"sync"
 
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/parse"
+	"mabbin/core/units"
 )
 
 // Reading is how somebody reads. The zero value is British, in grams, centimetres and Celsius, with a point.
 type Reading struct {
-	English measure.English
+	English units.English
 	Weights string // g, oz or spoons
 	Heat    string // c, f, gas or fan
 	Lengths string // cm or in
-	Cup     measure.Cup
-	Decimal measure.Decimal
+	Cup     units.Cup
+	Decimal units.Decimal
 }
 
 // For is how a kitchen with these settings reads.
-func For(s measure.Settings) Reading {
+func For(s units.Settings) Reading {
 	return Reading{
 		English: s.English,
 		Weights: s.Weights,
@@ -46,7 +47,7 @@ func (r Reading) number(x float64, digits int) string {
 }
 
 func (r Reading) mark(figure string) string {
-	if r.Decimal == measure.Comma {
+	if r.Decimal == units.Comma {
 		return strings.Replace(figure, ".", ",", 1)
 	}
 	return figure
@@ -59,9 +60,9 @@ func (r Reading) Number(x float64) string { return r.number(x, 1) }
 // finer below one.
 func (r Reading) Scale(g float64) (figure, unit string) {
 	if r.Weights != "oz" {
-		return r.mark(measure.Shown(g)), "g"
+		return r.mark(units.Shown(g)), "g"
 	}
-	oz := g / measure.OunceG
+	oz := g / units.OunceG
 	if oz < 1 {
 		return r.number(oz, 2), "oz"
 	}
@@ -78,7 +79,7 @@ func (r Reading) Weight(g float64) string {
 func (r Reading) MM(x float64) string {
 	switch {
 	case r.Lengths == "in":
-		return measure.Inches(x/10/measure.CMInch) + " in"
+		return units.Inches(x/10/units.CMInch) + " in"
 	case math.Abs(x) < 10:
 		return r.number(x, 1) + " mm"
 	}
@@ -88,7 +89,7 @@ func (r Reading) MM(x float64) string {
 // CM is a length.
 func (r Reading) CM(x float64) string {
 	if r.Lengths == "in" {
-		return measure.Inches(x/measure.CMInch) + " in"
+		return units.Inches(x/units.CMInch) + " in"
 	}
 	return r.number(x, 1) + " cm"
 }
@@ -99,9 +100,9 @@ func (r Reading) OvenHeat(c float64) string {
 	case "f":
 		return r.number(math.Round((c*1.8+32)/5)*5, 0) + " °F"
 	case "fan":
-		return "fan " + r.number(c-measure.FanC, 0) + " °C"
+		return "fan " + r.number(c-units.FanC, 0) + " °C"
 	case "gas":
-		return "gas " + measure.GasMark(c)
+		return "gas " + units.GasMark(c)
 	}
 	return r.number(c, 0) + " °C"
 }
@@ -152,10 +153,10 @@ func (r Reading) words(s string) string {
 		least, _, _ := strings.Cut(r.inUnit(part[1], part[3]), " "+r.unit(part[3]))
 		return least + " to " + r.inUnit(part[2], part[3])
 	})
-	if r.Decimal == measure.Comma {
+	if r.Decimal == units.Comma {
 		s = decimalInText.ReplaceAllStringFunc(s, r.mark)
 	}
-	if r.English != measure.US {
+	if r.English != units.US {
 		return s
 	}
 	var b strings.Builder
@@ -191,7 +192,7 @@ func (r Reading) unit(of string) string {
 
 // Name is a name of the tables as it stands in a sentence.
 func (r Reading) Name(name string) string {
-	if r.English == measure.US {
+	if r.English == units.US {
 		return American(name)
 	}
 	return name
@@ -222,10 +223,10 @@ func (r Reading) Figure(kind message.Kind, x float64) string {
 // to them.
 func (r Reading) Volume(ml float64) string {
 	switch {
-	case r.Lengths == "in" && r.Cup == measure.ImperialCup:
-		return r.number(ml/measure.ImpPintML, 1) + " pints"
+	case r.Lengths == "in" && r.Cup == units.ImperialCup:
+		return r.number(ml/units.ImpPintML, 1) + " pints"
 	case r.Lengths == "in":
-		return r.number(ml/measure.USQuartML, 1) + " quarts"
+		return r.number(ml/units.USQuartML, 1) + " quarts"
 	case ml < 950:
 		return r.number(ml, 0) + " ml"
 	}
@@ -250,8 +251,8 @@ func (r Reading) Degrees(c float64) string {
 
 // Label is the name of a fruit or an ingredient as it stands on a line: without its other name in brackets.
 func (r Reading) Label(name string) string {
-	s := measure.Unbracketed(name)
-	if r.English == measure.US {
+	s := parse.Unbracketed(name)
+	if r.English == units.US {
 		s = American(s)
 	}
 	return s

@@ -5,8 +5,8 @@ import (
 	"testing"
 
 	"mabbin/core/larder"
-	"mabbin/core/measure"
 	"mabbin/core/message"
+	"mabbin/core/units"
 )
 
 func TestAmericanWordsStandForBritishOnes(t *testing.T) {
@@ -46,14 +46,14 @@ func TestEveryPairIsFoundAndIsUnlike(t *testing.T) {
 
 // A baker who reads American words also types them: what a name becomes is understood as the same thing.
 func TestAmericanNamesAreUnderstood(t *testing.T) {
-	us := For(measure.Settings{English: measure.US})
+	us := For(units.Settings{English: units.US})
 	pantry := larder.Pantry(nil)
 	for _, i := range larder.Ingredients.All() {
 		name := us.Label(i.Name)
 		if name == (Reading{}).Label(i.Name) {
 			continue
 		}
-		got := pantry.ReadLine("100 g "+name, measure.Conventions{})
+		got := pantry.ReadLine("100 g "+name, units.Conventions{})
 		if got.Ingredient == nil || *got.Ingredient != i.Key {
 			t.Errorf("%q is taken for %+v, not for %s", name, got, i.Key)
 		}
@@ -61,9 +61,9 @@ func TestAmericanNamesAreUnderstood(t *testing.T) {
 }
 
 func TestFiguresReadAsTheKitchenDoes(t *testing.T) {
-	gb, us := Reading{}, For(measure.Settings{Weights: "oz", Lengths: "in", Heat: "f", English: measure.US})
-	comma := For(measure.Settings{Decimal: measure.Comma, Heat: "gas"})
-	fan := For(measure.Settings{Heat: "fan"})
+	gb, us := Reading{}, For(units.Settings{Weights: "oz", Lengths: "in", Heat: "f", English: units.US})
+	comma := For(units.Settings{Decimal: units.Comma, Heat: "gas"})
+	fan := For(units.Settings{Heat: "fan"})
 	for _, c := range []struct{ got, want string }{
 		{gb.Weight(376), "376 g"},
 		{gb.Weight(7.26), "7.3 g"},
@@ -113,7 +113,7 @@ func FuzzText(f *testing.F) {
 	f.Add("Take out 120 g at 200 C, 15.5 mm of cornflour (US: cornstarch)")
 	f.Add("9999999999999999999999999999999999999999 g 1.1.1.1 COLOUR")
 	f.Fuzz(func(t *testing.T, s string) {
-		all := For(measure.Settings{Weights: "oz", Lengths: "in", Heat: "gas", English: measure.US, Decimal: measure.Comma})
+		all := For(units.Settings{Weights: "oz", Lengths: "in", Heat: "gas", English: units.US, Decimal: units.Comma})
 		if all.Words(s) == "" && s != "" {
 			t.Errorf("%q reads as nothing", s)
 		}

@@ -6,7 +6,7 @@ import (
 	"errors"
 
 	"mabbin/app"
-	"mabbin/core/measure"
+	"mabbin/core/units"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
@@ -36,7 +36,7 @@ func (s *Store) OneKitchen(ctx context.Context, id uuid.UUID) (app.Kitchen, erro
 
 // SetSettings changes how a kitchen measures, and answers with the kitchen.
 func (s *Store) SetSettings(
-	ctx context.Context, kitchen uuid.UUID, x measure.Settings, when app.If,
+	ctx context.Context, kitchen uuid.UUID, x units.Settings, when app.If,
 ) (app.Kitchen, error) {
 	x = complete(x)
 	k := app.Kitchen{ID: kitchen, Settings: x}
@@ -79,12 +79,12 @@ func (s *Store) RenameKitchen(
 }
 
 // complete fills in what was left out of settings.
-func complete(x measure.Settings) measure.Settings {
+func complete(x units.Settings) units.Settings {
 	if x.Containers == nil {
 		x.Containers = map[string]float64{}
 	}
-	x.English = cmp.Or(x.English, measure.UK)
-	x.Decimal = cmp.Or(x.Decimal, measure.Point)
+	x.English = cmp.Or(x.English, units.UK)
+	x.Decimal = cmp.Or(x.Decimal, units.Point)
 	return x
 }
 
@@ -116,7 +116,7 @@ func (s *Store) AddKitchen(ctx context.Context, k app.Kitchen) (bool, error) {
 // NewKitchen makes a kitchen with nothing in it, or finds the one that has the id and the name; where it has another
 // one, it is an app.Conflict.
 func (s *Store) NewKitchen(
-	ctx context.Context, id uuid.UUID, name string, settings measure.Settings,
+	ctx context.Context, id uuid.UUID, name string, settings units.Settings,
 ) (app.Kitchen, error) {
 	k := app.Kitchen{ID: id, Name: name, Settings: complete(settings)}
 	added, err := s.AddKitchen(ctx, k)

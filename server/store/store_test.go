@@ -9,7 +9,7 @@ import (
 	"mabbin/app"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
-	"mabbin/core/measure"
+	"mabbin/core/units"
 	"mabbin/server/demo"
 	"mabbin/server/store"
 	"mabbin/server/store/storetest"
@@ -90,7 +90,7 @@ func TestKitchensAreKeptApart(t *testing.T) {
 	if _, err := demo.Load(ctx, s, time.Now()); err != nil {
 		t.Fatal(err)
 	}
-	other := app.Kitchen{ID: uuid.New(), Name: "Another", Settings: measure.Metric}
+	other := app.Kitchen{ID: uuid.New(), Name: "Another", Settings: units.Metric}
 	if _, err := s.AddKitchen(ctx, other); err != nil {
 		t.Fatal(err)
 	}

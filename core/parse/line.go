@@ -1,4 +1,6 @@
-package measure
+// Package parse reads what bakers write: one amount in a field, the lines of a recipe, the oven of its method. What is
+// not known is asked and never guessed.
+package parse
 
 import (
 	"math"
@@ -6,6 +8,7 @@ import (
 	"strings"
 
 	"mabbin/core/message"
+	"mabbin/core/units"
 )
 
 // Line is one line that a baker wrote, as it was understood.
@@ -67,7 +70,7 @@ const (
 )
 
 // ReadLines reads text line by line. Empty lines are left out.
-func (p *Pantry) ReadLines(text string, by Conventions) []Line {
+func (p *Pantry) ReadLines(text string, by units.Conventions) []Line {
 	lines := []Line{}
 	for l := range strings.Lines(text) {
 		if l = strings.TrimSpace(l); l != "" {
@@ -78,14 +81,16 @@ func (p *Pantry) ReadLines(text string, by Conventions) []Line {
 }
 
 // ReadLine reads one line as bakers write or paste it: "2 1/4 cups plain flour, scooped".
-func (p *Pantry) ReadLine(text string, by Conventions) Line {
+func (p *Pantry) ReadLine(text string, by units.Conventions) Line {
 	return p.readAs(text, nil, by)
 }
 
 // ReadAs reads one line of which the baker has said what it is.
-func (p *Pantry) ReadAs(text string, t Thing, by Conventions) Line { return p.readAs(text, &t, by) }
+func (p *Pantry) ReadAs(text string, t Thing, by units.Conventions) Line {
+	return p.readAs(text, &t, by)
+}
 
-func (p *Pantry) readAs(text string, is *Thing, by Conventions) Line {
+func (p *Pantry) readAs(text string, is *Thing, by units.Conventions) Line {
 	r := reading{p: p, by: by, is: is, Line: Line{Text: strings.TrimSpace(text), Questions: []Question{}}}
 	if len([]rune(text)) > maxLine {
 		r.Text = clip(text)
@@ -105,7 +110,7 @@ type reading struct {
 	Line
 	p     *Pantry
 	is    *Thing // what the baker has said it is
-	by    Conventions
+	by    units.Conventions
 	said  []message.Message // becomes As
 	terms []term            // the amount: more than one for "1 cup plus 2 tbsp"
 	other []term            // the same amount in another notation

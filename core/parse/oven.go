@@ -1,9 +1,11 @@
-package measure
+package parse
 
 import (
 	"regexp"
 	"strconv"
 	"strings"
+
+	"mabbin/core/units"
 )
 
 var (
@@ -46,9 +48,9 @@ func findOven(method string) (c, minutes float64) {
 		if m[3] != "" && unit == "C" {
 			unit = "fan"
 		}
-		c, _ = toCelsius(v, unit)
+		c, _ = units.ToCelsius(v, unit)
 	} else if m := ovenGas.FindStringSubmatch(method); m != nil {
-		if a, err := ReadAmount("gas "+m[1], Temperature, Conventions{}, Density{}); err == nil {
+		if a, err := ReadAmount("gas "+m[1], units.Temperature, units.Conventions{}, units.Density{}); err == nil {
 			c = a.Value
 		}
 	}

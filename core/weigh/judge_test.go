@@ -1,4 +1,4 @@
-package measure
+package weigh
 
 import "testing"
 

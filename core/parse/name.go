@@ -1,9 +1,10 @@
-package measure
+package parse
 
 import (
 	"strings"
 
 	"mabbin/core/message"
+	"mabbin/core/units"
 )
 
 // takeApart parts what follows the amount into the name and what is said about it: in brackets, after a comma.
@@ -22,7 +23,7 @@ func (r *reading) takeApart(rest string) (name string) {
 			if terms := s.amounts(); len(terms) > 0 {
 				left := strings.TrimSpace(string(s.rest))
 				each := strings.HasPrefix(left, "each")
-				if unit := terms[0].unit; each && len(r.terms) == 1 && r.terms[0].unit == "" && massG[unit] > 0 && unit != "" {
+				if unit := terms[0].unit; each && len(r.terms) == 1 && r.terms[0].unit == "" && units.MassG(unit) > 0 {
 					r.each = true
 					r.terms[0] = term{low: r.terms[0].low * terms[0].low, high: r.terms[0].high * terms[0].high, unit: unit}
 				} else if strings.HasPrefix(left, "drained") && terms[0].weight() {

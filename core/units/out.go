@@ -1,4 +1,4 @@
-package measure
+package units
 
 import (
 	"math"

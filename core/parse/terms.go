@@ -1,9 +1,11 @@
-package measure
+package parse
 
 import (
 	"slices"
 	"strings"
 	"unicode"
+
+	"mabbin/core/units"
 )
 
 // term is one part of an amount: so many, or from low to high, of a unit. Without a unit it is a count of pieces.
@@ -14,7 +16,7 @@ type term struct {
 	fill      string // of spoons: heaped, rounded, scant
 }
 
-func (t term) weight() bool   { return massG[t.unit] > 0 && t.unit != "" }
+func (t term) weight() bool   { return units.MassG(t.unit) > 0 }
 func (t term) imperial() bool { return t.unit == "oz" || t.unit == "lb" }
 
 // amounts reads an amount at the start: "2 1/4 cups", "1 cup plus 2 tbsp", "2 lb 4 oz", "half a dozen large". It leaves
@@ -144,8 +146,8 @@ func (s *scanner) bracketed() (term, bool) {
 	return term{}, false
 }
 
-// fills are the ways a spoon is filled, to a level one.
-var fills = map[string]float64{"heaped": heaped, "rounded": rounded, "scant": scant}
+// fills are the ways a spoon is filled, to a level one. Scant is a working figure.
+var fills = map[string]float64{"heaped": 1.5, "rounded": 1.25, "scant": 0.9}
 
 var (
 	fillWords = map[string]string{
@@ -476,10 +478,13 @@ func (s *scanner) unit() string {
 		if containers[w] {
 			u = w
 		} else {
-			u = names[w]
+			u = units.Spelling(w)
 		}
 	}
-	if _, volume := (Conventions{}).volumeML(u); u == "" || !volume && massG[u] == 0 && !containers[u] && u != "handful" {
+	if _, volume := (units.Conventions{}).VolumeML(
+		u,
+	); u == "" ||
+		!volume && units.MassG(u) == 0 && !containers[u] && u != "handful" {
 		s.rest = was
 		return ""
 	}

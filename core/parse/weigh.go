@@ -1,10 +1,11 @@
-package measure
+package parse
 
 import (
 	"math"
 	"strings"
 
 	"mabbin/core/message"
+	"mabbin/core/units"
 )
 
 // weigh turns the amount into grams.
@@ -157,8 +158,8 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 		return gHandful, true
 	case containers[x.unit] || x.unit == "handful":
 		return r.containerG(t, x)
-	case massG[x.unit] > 0:
-		g := massG[x.unit]
+	case units.MassG(x.unit) > 0:
+		g := units.MassG(x.unit)
 		if x.unit == "knob" || x.unit == "pinch" {
 			g *= max(r.pinch, smallShare)
 			r.say(message.New("a {unit} of {much}", unitName(x.unit), message.Grams(g)))
@@ -167,7 +168,7 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 		}
 		return g, true
 	}
-	ml, isVolume := r.by.volumeML(x.unit)
+	ml, isVolume := r.by.VolumeML(x.unit)
 	if !isVolume {
 		r.ask(
 			AskUnit,
@@ -178,6 +179,12 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 	}
 	return r.volumeG(t, x, ml)
 }
+
+// What is measured by the hand and through the sieve.
+const (
+	gHandful = 60.0 // of berries
+	sifted   = 0.92 // sifted into the cup, to spooned; working figure
+)
 
 // volumeG is what one spoon or cup weighs, by the packing that was asked for or is usual.
 func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {

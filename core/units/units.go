@@ -1,6 +1,6 @@
-// Package measure turns what bakers write into grams, centimetres, millilitres and degrees, and grams back into
+// Package units converts between the units of the kitchen: grams, centimetres, millilitres and degrees, and out of them
 // what a scale shows and what real spoons and cups hold. Grams are the truth; everything else is a way in or out.
-package measure
+package units
 
 // Volumes in ml and weights in g, by definition.
 const (
@@ -20,13 +20,7 @@ const (
 	gStick        = 113.4 // of butter
 	gKnob         = 15.0  // of butter
 	gPinch        = 0.3
-	gHandful      = 60.0 // of berries
 	CMInch        = 2.54
-
-	heaped  = 1.5  // a heaped spoon to a level one
-	rounded = 1.25 // a rounded one
-	scant   = 0.9  // working figure
-	sifted  = 0.92 // sifted into the cup, to spooned; working figure
 )
 
 // Cup is which country's cup is meant.

@@ -1,10 +1,11 @@
-package measure
+package parse
 
 import (
 	"slices"
 	"strings"
 
 	"mabbin/core/message"
+	"mabbin/core/units"
 )
 
 // Thing is what can stand on a line: a fruit or an ingredient, as far as measuring it goes.
@@ -12,7 +13,7 @@ type Thing struct {
 	Key     string
 	Name    string
 	Role    string // an ingredient's role, "fruit" for a fruit
-	Density Density
+	Density units.Density
 	PieceG  map[string]float64 // by size; "" is the usual one
 	Fruit   bool               // pieces are as bought
 }

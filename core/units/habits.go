@@ -1,4 +1,4 @@
-package measure
+package units
 
 // Habit is how the kitchens of a region measure and read: what a new kitchen begins with.
 type Habit struct {

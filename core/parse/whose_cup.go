@@ -1,9 +1,10 @@
-package measure
+package parse
 
 import (
 	"regexp"
 
 	"mabbin/core/message"
+	"mabbin/core/units"
 )
 
 // american are signs that a recipe measures with American cups, and cups are what it measures with.
@@ -23,13 +24,13 @@ var (
 
 // WhoseCup is the cup that a recipe measures with, and how that is known; empty where nothing tells, or where it has no
 // cups.
-func WhoseCup(text string) (Cup, message.Message) {
+func WhoseCup(text string) (units.Cup, message.Message) {
 	if !inCups.MatchString(text) {
 		return "", message.Message{}
 	}
 	for _, a := range american {
 		if a.sign.MatchString(text) {
-			return USCup, message.New("Its cups are taken as American ones, because {why}", message.Part(a.says))
+			return units.USCup, message.New("Its cups are taken as American ones, because {why}", message.Part(a.says))
 		}
 	}
 	return "", message.Message{}

@@ -1,4 +1,4 @@
-package measure
+package units
 
 // Settings are how a kitchen measures, and what it reads.
 type Settings struct {

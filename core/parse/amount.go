@@ -1,4 +1,4 @@
-package measure
+package parse
 
 import (
 	"math"
@@ -7,19 +7,7 @@ import (
 	"unicode"
 
 	"mabbin/core/message"
-)
-
-// Kind is what one field asks for.
-type Kind string
-
-// The kinds, each with the unit that a bare number is taken to be in and that the answer comes in.
-const (
-	Mass        Kind = "mass"        // g
-	Length      Kind = "length"      // cm
-	Volume      Kind = "volume"      // ml
-	Temperature Kind = "temperature" // C
-	Minutes     Kind = "minutes"
-	Percent     Kind = "percent"
+	"mabbin/core/units"
 )
 
 // Amount is what one field's text was understood to be.
@@ -34,19 +22,16 @@ const maxText = 80
 
 // ReadAmount reads what was typed in one field: "1 1/2 cups", "9 in", "2¼ lb", "350 F", "1 h 10 min".
 // A cup or spoon of something becomes grams by d; without a density it is an error that says so, never a guess.
-// The error is a say.Wrong.
-func ReadAmount(text string, kind Kind, c Conventions, d Density) (Amount, error) {
-	unit, ok := map[Kind]string{
-		Mass: "g", Length: "cm", Volume: "ml", Temperature: "C", Minutes: "min",
-		Percent: "%",
-	}[kind]
+// The error is a message.Error.
+func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Density) (Amount, error) {
+	unit, ok := kind.Unit()
 	if !ok {
 		return Amount{}, wrong("\"{kind}\" is no kind of amount", message.Text(string(kind)))
 	}
 	if len(text) > maxText {
 		return Amount{}, wrong(
 			"is too long for an amount: give a number and a unit, as in {example}",
-			message.Part(example[kind]),
+			message.Part(kind.Example()),
 		)
 	}
 	s := &scanner{rest: []rune(strings.ToLower(strings.TrimSpace(text)))}
@@ -58,10 +43,10 @@ func ReadAmount(text string, kind Kind, c Conventions, d Density) (Amount, error
 				"\"{written}\" {why}: give a number and a unit, as in {example}",
 				message.Text(clip(text)),
 				message.Part(message.Of(err)),
-				message.Part(example[kind]),
+				message.Part(kind.Example()),
 			)
 		}
-		x, is, how, err := convert(v, word, kind, c, d)
+		x, is, how, err := units.Convert(v, word, kind, c, d)
 		if err != nil {
 			return Amount{}, wrong("\"{written}\" {why}", message.Text(clip(text)), message.Part(message.Of(err)))
 		}
@@ -96,17 +81,6 @@ func wrong(format string, args ...message.Arg) error {
 	return message.Error{Says: message.New(format, args...)}
 }
 
-var example = map[Kind]message.Message{
-	Mass:   message.New("400 g or 1 1/2 cups"),
-	Length: message.New("23 cm or 9 in"),
-	Volume: message.New("2100 ml or 2 qt"),
-	Temperature: message.New(
-		"180 C, 350 F or gas 4",
-	),
-	Minutes: message.New("45 or 1 h 10 min"),
-	Percent: message.New("60"),
-}
-
 func clip(s string) string {
 	if r := []rune(s); len(r) > 30 {
 		return string(r[:30]) + "..."
@@ -129,12 +103,12 @@ func (s *scanner) skip() {
 func (s *scanner) more() bool { s.skip(); return len(s.rest) > 0 }
 
 // term reads a number and the unit after it; for "gas 4" the unit comes first.
-func (s *scanner) term(kind Kind) (v float64, unit string, err error) {
+func (s *scanner) term(kind units.Kind) (v float64, unit string, err error) {
 	if !s.more() {
 		return 0, "", wrong("is empty")
 	}
 	before := ""
-	if kind == Temperature {
+	if kind == units.Temperature {
 		before = s.word()
 	}
 	s.skip()

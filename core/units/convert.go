@@ -1,4 +1,4 @@
-package measure
+package units
 
 import (
 	"math"
@@ -7,8 +7,8 @@ import (
 	"mabbin/core/message"
 )
 
-// names maps what bakers write to one spelling of each unit.
-var names = map[string]string{
+// spellings maps what bakers write to one spelling of each unit.
+var spellings = map[string]string{
 	"g":            "g",
 	"gram":         "g",
 	"grams":        "g",
@@ -111,8 +111,20 @@ var (
 	minutes = map[string]float64{"": 1, "min": 1, "h": 60}
 )
 
-// volumeML is what a unit of volume holds by the kitchen's conventions.
-func (c Conventions) volumeML(unit string) (float64, bool) {
+// Spelling is the one spelling of a unit as bakers write it; empty where it is none.
+func Spelling(written string) string { return spellings[written] }
+
+// MassG is what a unit of mass weighs, in g: also of those that bakers take for one, as a stick or a knob of butter. It
+// is 0 where the unit is none.
+func MassG(unit string) float64 {
+	if unit == "" {
+		return 0
+	}
+	return massG[unit]
+}
+
+// VolumeML is what a unit of volume holds, in ml, by the kitchen's conventions; false where it is none.
+func (c Conventions) VolumeML(unit string) (float64, bool) {
 	imperial := c.british()
 	switch unit {
 	case "cup":
@@ -148,24 +160,24 @@ func pick(first bool, a, b float64) float64 {
 	return b
 }
 
-// convert brings v of a unit to the kind's own, and says whether that changed it and what was taken for granted.
-func convert(
+// Convert brings v of a unit to the kind's own, and says whether that changed it and what was taken for granted.
+func Convert(
 	v float64,
 	word string,
 	kind Kind,
 	c Conventions,
 	d Density,
 ) (x float64, converted bool, taken message.Message, err error) {
-	unit, known := names[word]
+	unit, known := spellings[word]
 	if word != "" && !known {
 		return 0, false, message.Message{}, wrong(
 			"has a unit \"{unit}\" that is not known here: give it as in {example}",
 			message.Text(word),
-			message.Part(example[kind]),
+			message.Part(kind.Example()),
 		)
 	}
 	other := func() error {
-		return wrong("is not a {kind}: give it as in {example}", message.Word(string(kind)), message.Part(example[kind]))
+		return wrong("is not a {kind}: give it as in {example}", message.Word(string(kind)), message.Part(kind.Example()))
 	}
 	factor, ok := 1.0, true
 	switch kind {
@@ -176,15 +188,15 @@ func convert(
 	case Percent:
 		ok = unit == "" || unit == "%"
 	case Temperature:
-		x, err := toCelsius(v, unit)
+		x, err := ToCelsius(v, unit)
 		return x, unit != "" && unit != "C", message.Message{}, err
 	case Volume:
 		if unit != "" {
-			factor, ok = c.volumeML(unit)
+			factor, ok = c.VolumeML(unit)
 		}
 	case Mass:
 		if factor, ok = massG[unit]; !ok {
-			ml, isVolume := c.volumeML(unit)
+			ml, isVolume := c.VolumeML(unit)
 			if !isVolume {
 				return 0, false, message.Message{}, other()
 			}
@@ -212,8 +224,8 @@ func convert(
 // FanC is what a fan is worth, in C, by the everyday rule.
 const FanC = 20.0
 
-// toCelsius converts an oven's temperature. A fan setting counts 20 C more, by the everyday rule.
-func toCelsius(v float64, unit string) (float64, error) {
+// ToCelsius converts an oven's temperature. A fan setting counts 20 C more, by the everyday rule.
+func ToCelsius(v float64, unit string) (float64, error) {
 	switch unit {
 	case "", "C":
 		return v, nil
@@ -229,5 +241,9 @@ func toCelsius(v float64, unit string) (float64, error) {
 		}
 		return 0, wrong("is no gas mark: there are 1/4, 1/2 and 1 to 9")
 	}
-	return 0, wrong("is not a temperature: give it as in {example}", message.Part(example[Temperature]))
+	return 0, wrong("is not a temperature: give it as in {example}", message.Part(Temperature.Example()))
+}
+
+func wrong(format string, args ...message.Arg) error {
+	return message.Error{Says: message.New(format, args...)}
 }
