@@ -9,15 +9,15 @@ import (
 // shouting reads in capitals, and weighs in pounds.
 type shouting struct{ plain }
 
-func (shouting) Words(s string) string {
-	return strings.NewReplacer("Take", "NIMM", "of it", "DAVON", " and ", " UND ").Replace(s)
+func (shouting) Wording(s string) Wording {
+	return NewWording(strings.NewReplacer("Take", "NIMM", "of it", "DAVON", " and ", " UND ").Replace(s))
 }
 func (shouting) Name(name string) string { return strings.ToUpper(name) }
-func (r shouting) Figure(kind Kind, x float64) string {
+func (r shouting) AppendFigure(text []byte, kind Kind, x float64) []byte {
 	if kind == KindGrams {
-		return r.plain.Figure("Pfund", x/500)
+		return r.plain.AppendFigure(text, "Pfund", x/500)
 	}
-	return r.plain.Figure(kind, x)
+	return r.plain.AppendFigure(text, kind, x)
 }
 
 var messages = []struct {

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 )
@@ -70,7 +71,7 @@ func (a Arg) appendTo(b []byte) []byte {
 	case KindRange:
 		b = appendList(b, a.Parts, func(m Message, b []byte) []byte { return m.Args[0].appendTo(b) })
 	default:
-		b = append(b, figure(a.Value)...)
+		b = strconv.AppendFloat(b, a.Value, 'f', -1, 64)
 	}
 	return append(b, '}')
 }

@@ -1,6 +1,7 @@
 package message
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -9,119 +10,153 @@ import (
 
 // Reader is how somebody reads: their words and units.
 type Reader interface {
-	// Words is an English format in the reader's words, its places left as they are.
-	Words(english string) string
+	// Wording is an English format in the reader's words.
+	Wording(english string) Wording
 	// Name is the name of a row of the tables in the reader's words.
 	Name(name string) string
-	// Figure is a figure with its unit.
-	Figure(kind Kind, x float64) string
+	// AppendFigure puts a figure with its unit to the end of a text.
+	AppendFigure(text []byte, kind Kind, x float64) []byte
 }
+
+// Wording is a format in somebody's words, with where its places are.
+type Wording struct {
+	words  string
+	places []place
+}
+
+// place is where an argument stands: words[from:to] is its name in braces.
+type place struct {
+	from, to int
+	heads    bool // a sentence: its name has a capital
+}
+
+// NewWording finds the places of a format.
+func NewWording(words string) Wording {
+	w := Wording{words: words}
+	for to := 0; ; {
+		open := strings.IndexByte(words[to:], '{')
+		if open < 0 {
+			return w
+		}
+		from := to + open
+		name, _, closed := strings.Cut(words[from+1:], "}")
+		if to = from + 1 + len(name); closed {
+			to++
+		}
+		w.places = append(w.places, place{from, to, name != "" && name[0] >= 'A' && name[0] <= 'Z'})
+	}
+}
+
+// String is the words, with the names of the places in braces.
+func (w Wording) String() string { return w.words }
 
 // Read writes a message as somebody reads it.
 func (m Message) Read(r Reader) string {
 	if len(m.Args) == 0 {
-		return r.Words(m.Format)
+		return r.Wording(m.Format).words
 	}
-	var b strings.Builder
-	m.write(&b, r)
-	return b.String()
+	return string(m.Append(make([]byte, 0, 2*len(m.Format)), r))
 }
 
-func (m Message) write(b *strings.Builder, r Reader) {
-	rest := r.Words(m.Format)
-	for _, a := range m.Args {
-		before, place, found := strings.Cut(rest, "{")
-		b.WriteString(before)
-		if !found {
-			return
+// Append puts a message, as somebody reads it, to the end of a text.
+func (m Message) Append(text []byte, r Reader) []byte {
+	w := r.Wording(m.Format)
+	written := 0
+	for i, a := range m.Args {
+		if i == len(w.places) {
+			break
 		}
-		name, after, _ := strings.Cut(place, "}")
-		rest = after
-		if name == "" || name[0] < 'A' || name[0] > 'Z' {
-			a.write(b, r)
-			continue
+		at := w.places[i]
+		text = append(text, w.words[written:at.from]...)
+		head := len(text)
+		text = a.append(text, r)
+		if at.heads {
+			text = capital(text, head)
 		}
-		// a place with a capital is the head of a sentence
-		var head strings.Builder
-		a.write(&head, r)
-		says := head.String()
-		first, n := utf8.DecodeRuneInString(says)
-		if n > 0 {
-			b.WriteRune(unicode.ToUpper(first))
-		}
-		b.WriteString(says[n:])
+		written = at.to
 	}
-	b.WriteString(rest)
+	return append(text, w.words[written:]...)
+}
+
+// capital makes the letter at i a capital.
+func capital(text []byte, i int) []byte {
+	small, n := utf8.DecodeRune(text[i:])
+	large := unicode.ToUpper(small)
+	if n == 0 || large == small {
+		return text
+	}
+	return slices.Replace(text, i, i+n, utf8.AppendRune(nil, large)...)
 }
 
 // String is the message in plain English, in grams, millimetres and degrees Celsius.
 func (m Message) String() string { return m.Read(plain{}) }
 
-func (a Arg) write(b *strings.Builder, r Reader) {
+func (a Arg) append(text []byte, r Reader) []byte {
 	switch a.Kind {
 	case KindMessage:
 		for _, m := range a.Parts {
-			b.WriteString(m.Read(r))
+			text = m.Append(text, r)
 		}
 	case KindSequence:
 		for i, m := range a.Parts {
 			if i > 0 {
-				b.WriteString(a.Text)
+				text = append(text, a.Text...)
 			}
-			b.WriteString(m.Read(r))
+			text = m.Append(text, r)
 		}
 	case KindName:
-		b.WriteString(r.Name(a.Text))
+		text = append(text, r.Name(a.Text)...)
 	case KindText:
-		b.WriteString(a.Text)
+		text = append(text, a.Text...)
 	case KindRange:
-		b.WriteString(a.span(r))
+		text = a.appendRange(text, r)
 	case KindAnd, KindOr:
 		for i, m := range a.Parts {
 			switch {
 			case i == 0:
 			case i == len(a.Parts)-1:
-				b.WriteString(r.Words(" " + string(a.Kind) + " "))
+				text = append(text, r.Wording(" "+string(a.Kind)+" ").words...)
 			default:
-				b.WriteString(", ")
+				text = append(text, ", "...)
 			}
-			b.WriteString(m.Read(r))
+			text = m.Append(text, r)
 		}
 	default:
-		b.WriteString(r.Figure(a.Kind, a.Value))
+		text = r.AppendFigure(text, a.Kind, a.Value)
 	}
+	return text
 }
 
-// span is a range as it is read, with a unit that both ends have said once.
-func (a Arg) span(r Reader) string {
+// appendRange puts a range as it is read, with a unit that both ends have said once.
+func (a Arg) appendRange(text []byte, r Reader) []byte {
 	if len(a.Parts) != 2 {
-		return ""
+		return text
 	}
-	least, most := a.Parts[0].Read(r), a.Parts[1].Read(r)
-	if i := strings.LastIndex(most, " "); i >= 0 {
-		least = strings.TrimSuffix(least, most[i:])
+	most := a.Parts[1].Read(r)
+	from := len(text)
+	text = a.Parts[0].Append(text, r)
+	if i := strings.LastIndexByte(most, ' '); i >= 0 && strings.HasSuffix(string(text[from:]), most[i:]) {
+		text = text[:len(text)-len(most[i:])]
 	}
-	return least + r.Words(" to ") + most
+	return append(append(text, r.Wording(" to ").words...), most...)
 }
 
 // plain is how the rules themselves read.
 type plain struct{}
 
-func (plain) Words(english string) string { return english }
-func (plain) Name(name string) string     { return name }
+func (plain) Wording(english string) Wording { return NewWording(english) }
+func (plain) Name(name string) string        { return name }
 
-func (plain) Figure(kind Kind, x float64) string {
+func (plain) AppendFigure(text []byte, kind Kind, x float64) []byte {
+	if kind == KindMillilitres && x >= 950 {
+		return append(strconv.AppendFloat(text, x/1000, 'f', 1, 64), " l"...)
+	}
+	text = strconv.AppendFloat(text, x, 'f', -1, 64)
 	switch kind {
 	case KindNumber:
-		return figure(x)
-	case KindMillilitres:
-		if x >= 950 {
-			return strconv.FormatFloat(x/1000, 'f', 1, 64) + " l"
-		}
+		return text
 	case KindOvenHeat, KindCelsius, KindCelsiusDifference:
-		return figure(x) + " C"
+		return append(text, " C"...)
 	}
-	return figure(x) + " " + string(kind)
+	return append(append(text, ' '), kind...)
 }
-
-func figure(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }

@@ -5,12 +5,19 @@ import (
 	"strconv"
 )
 
-// Shown is a weight as the scale shows it: to 1 g, and on the pocket scale to 0.1 g below 10 g.
-func Shown(g float64) string {
+// ScaleDigits is how many digits after the point a scale shows of a weight of g: none, and on the pocket scale one,
+// below 10 g.
+func ScaleDigits(g float64) int {
 	if g < 9.95 {
-		return strconv.FormatFloat(math.Round(g*10)/10, 'f', -1, 64)
+		return 1
 	}
-	return strconv.FormatFloat(math.Round(g), 'f', 0, 64)
+	return 0
+}
+
+// Shown is a weight as the scale shows it.
+func Shown(g float64) string {
+	k := math.Pow10(ScaleDigits(g))
+	return strconv.FormatFloat(math.Round(g*k)/k, 'f', -1, 64)
 }
 
 // Household is an amount in level cups and spoons.

@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"os"
 	"slices"
+	"strconv"
 	"syscall"
 
 	"mabbin/api"
@@ -55,6 +56,7 @@ func (s *server) respond(c *gin.Context, status int, v any, err error) {
 	if err == nil {
 		var raw []byte
 		if raw, err = wire.Encode(v, s.reading(c)); err == nil {
+			c.Header("Content-Length", strconv.Itoa(len(raw))) // it need not be parted into chunks
 			c.Data(status, "application/json", raw)
 			return
 		}

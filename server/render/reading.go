@@ -3,11 +3,11 @@
 package render
 
 import (
+	"bytes"
 	"math"
 	"regexp"
 	"strconv"
 	"strings"
-	"sync"
 
 	"mabbin/core/message"
 	"mabbin/core/parse"
@@ -37,13 +37,23 @@ func For(s units.Settings) Reading {
 }
 
 // number writes x to so many digits at most, without noughts at the end.
-func (r Reading) number(x float64, digits int) string {
-	k := math.Pow(10, float64(digits))
-	x = math.Round(x*k) / k
+func (r Reading) number(x float64, digits int) string { return string(r.appendNumber(nil, x, digits)) }
+
+var tens = [...]float64{1, 10, 100, 1000}
+
+func (r Reading) appendNumber(text []byte, x float64, digits int) []byte {
+	x = math.Round(x*tens[digits]) / tens[digits]
 	if x == 0 {
 		x = 0 // and not -0
 	}
-	return r.mark(strconv.FormatFloat(x, 'f', -1, 64))
+	from := len(text)
+	text = strconv.AppendFloat(text, x, 'f', -1, 64)
+	if r.Decimal == units.Comma {
+		if i := bytes.IndexByte(text[from:], '.'); i >= 0 {
+			text[from+i] = ','
+		}
+	}
+	return text
 }
 
 func (r Reading) mark(figure string) string {
@@ -56,34 +66,32 @@ func (r Reading) mark(figure string) string {
 // Number is a bare figure, to a tenth.
 func (r Reading) Number(x float64) string { return r.number(x, 1) }
 
-// Scale is a weight as the scale shows it, figure and unit: to 1 g, and 0.1 g below 10 g; or ounces, to a tenth,
-// finer below one.
-func (r Reading) Scale(g float64) (figure, unit string) {
-	if r.Weights != "oz" {
-		return r.mark(units.Shown(g)), "g"
-	}
-	oz := g / units.OunceG
-	if oz < 1 {
-		return r.number(oz, 2), "oz"
-	}
-	return r.number(oz, 1), "oz"
-}
+// Weight is a weight as the scale shows it: to 1 g, and 0.1 g below 10 g; or ounces, to a tenth, finer below one.
+func (r Reading) Weight(g float64) string { return string(r.appendWeight(nil, g)) }
 
-// Weight is a weight with its unit.
-func (r Reading) Weight(g float64) string {
-	figure, unit := r.Scale(g)
-	return figure + " " + unit
+func (r Reading) appendWeight(text []byte, g float64) []byte {
+	if oz := g / units.OunceG; r.Weights == "oz" {
+		digits := 1
+		if oz < 1 {
+			digits = 2
+		}
+		return append(r.appendNumber(text, oz, digits), " oz"...)
+	}
+	return append(r.appendNumber(text, g, units.ScaleDigits(g)), " g"...)
 }
 
 // MM is a depth or a thickness.
-func (r Reading) MM(x float64) string {
-	switch {
-	case r.Lengths == "in":
-		return units.Inches(x/10/units.CMInch) + " in"
-	case math.Abs(x) < 10:
-		return r.number(x, 1) + " mm"
+func (r Reading) MM(x float64) string { return string(r.appendMM(nil, x)) }
+
+func (r Reading) appendMM(text []byte, x float64) []byte {
+	if r.Lengths == "in" {
+		return append(append(text, units.Inches(x/10/units.CMInch)...), " in"...)
 	}
-	return r.number(x, 0) + " mm"
+	digits := 0
+	if math.Abs(x) < 10 {
+		digits = 1
+	}
+	return append(r.appendNumber(text, x, digits), " mm"...)
 }
 
 // CM is a length.
@@ -111,36 +119,6 @@ var (
 	figureInText  = regexp.MustCompile(`(?:(\d+(?:\.\d+)?) to )?(\d+(?:\.\d+)?) (g|mm|cm|C)\b`)
 	decimalInText = regexp.MustCompile(`\d\.\d`)
 )
-
-// Text is what the rules say, as the kitchen reads it.
-func (r Reading) Text(l message.Message) string { return l.Read(r) }
-
-var _ message.Reader = Reading{}
-
-// wordings are formats in the words of a reading. A format is a constant of the program, so there are only so many.
-var wordings sync.Map
-
-type wording struct {
-	reading Reading
-	format  string
-}
-
-// mostKept is the longest format that is kept: what is longer was not written in the program.
-const mostKept = 400
-
-// Words is a format in the kitchen's English, as words make it, worked out once.
-func (r Reading) Words(s string) string {
-	if len(s) > mostKept {
-		return r.words(s)
-	}
-	key := wording{r, s}
-	if known, ok := wordings.Load(key); ok {
-		return known.(string) //nolint:forcetypeassert // nothing else is stored
-	}
-	says := r.words(s)
-	wordings.Store(key, says)
-	return says
-}
 
 // words is a sentence in the kitchen's English, its own figures in the kitchen's units. The places of its values, in
 // braces, stay as they are.
@@ -181,42 +159,13 @@ func (r Reading) inUnit(figure, unit string) string {
 	case unit == "C":
 		return r.Warmth(x)
 	}
-	return r.Figure(message.Kind(unit), x)
+	return string(r.appendFigure(nil, message.Kind(unit), x))
 }
 
 // unit is what stands behind a figure for one of the units of a text.
 func (r Reading) unit(of string) string {
 	shown := strings.Fields(r.inUnit("1", of))
 	return shown[len(shown)-1]
-}
-
-// Name is a name of the tables as it stands in a sentence.
-func (r Reading) Name(name string) string {
-	if r.English == units.US {
-		return American(name)
-	}
-	return name
-}
-
-// Figure is a value of a sentence.
-func (r Reading) Figure(kind message.Kind, x float64) string {
-	switch kind {
-	case message.KindGrams:
-		return r.Weight(x)
-	case message.KindMillimetres:
-		return r.MM(x)
-	case message.KindCentimetres:
-		return r.CM(x)
-	case message.KindMillilitres:
-		return r.Volume(x)
-	case message.KindOvenHeat:
-		return r.OvenHeat(x)
-	case message.KindCelsius:
-		return r.Warmth(x)
-	case message.KindCelsiusDifference:
-		return r.Degrees(x)
-	}
-	return r.number(x, 3)
 }
 
 // Volume is a volume of ml: litres, or where lengths are inches the quarts, of half-pint cups the pints, that belong
