@@ -7,6 +7,8 @@ import (
 	"image/png"
 	"math"
 	"math/rand/v2"
+	"strconv"
+	"strings"
 
 	"mabbin/app"
 	"mabbin/core/dish"
@@ -37,7 +39,7 @@ func drawn(b app.BakeRecord) (app.Picture, error) {
 	if b.Top != nil {
 		top = topColour[*b.Top]
 	}
-	red, green, blue := formats.ColourOf(b.Result.Cutaway.JuiceColour)
+	red, green, blue := colourOf(b.Result.Cutaway.JuiceColour)
 	juice := color.RGBA{red, green, blue, 255}
 	type crumb struct{ x, y, light float64 }
 	const cell, cols, rows = 20, w/20 + 3, h/20 + 3 // a crumb a cell, somewhere in it
@@ -109,4 +111,13 @@ func within(d dish.Dish, x, y float64) float64 {
 func shade(c color.RGBA, by float64) color.RGBA {
 	s := func(v uint8) uint8 { return uint8(min(255, float64(v)*by)) }
 	return color.RGBA{s(c.R), s(c.G), s(c.B), 255}
+}
+
+// colourOf reads a colour as #RRGGBB.
+func colourOf(s string) (r, g, b uint8) {
+	n, err := strconv.ParseUint(strings.TrimPrefix(s, "#"), 16, 32)
+	if err != nil {
+		return 160, 60, 80
+	}
+	return uint8(n >> 16), uint8(n >> 8), uint8(n)
 }

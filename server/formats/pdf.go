@@ -3,7 +3,6 @@ package formats
 import (
 	"bytes"
 	"fmt"
-	"strconv"
 	"strings"
 
 	"mabbin/core/balance"
@@ -25,6 +24,14 @@ const (
 	A4     Paper = "a4"
 	Letter Paper = "letter"
 )
+
+// PaperOf is the paper that lies where somebody reads so.
+func PaperOf(r render.Reading) Paper {
+	if r.Lengths == "in" {
+		return Letter
+	}
+	return A4
+}
 
 var papers = map[Paper]*gopdf.Rect{A4: gopdf.PageSizeA4, Letter: gopdf.PageSizeLetter}
 
@@ -59,13 +66,12 @@ var layouts = map[Sheet]func(*pressed) float64{
 
 // The page, in points. All of it is made smaller, step by step, until it is on one page.
 const (
-	margin    = 38.0
-	gutter    = 22.0
-	smallest  = 0.55
-	stepTo    = 0.05
-	leading   = 1.28
-	figureOf  = 0.26 // of the column, for the grams
-	cutHeight = 96.0
+	margin   = 38.0
+	gutter   = 22.0
+	smallest = 0.55
+	stepTo   = 0.05
+	leading  = 1.28
+	figureOf = 0.26 // of the column, for the grams
 )
 
 // PDF writes the sheet as one page, and overleaf how a recipe that came in had it.
@@ -248,58 +254,4 @@ func named(names []string) message.Arg {
 		out[i] = message.Value(message.Name(n))
 	}
 	return message.Part(message.Join(", ", out...))
-}
-
-// cutaway draws the dish cut open: wall, fruit in its juice, topping, and the line that it boils to.
-func (s *pressed) cutaway(x, y, w, h float64, c balance.Cutaway) {
-	if s.dry {
-		return
-	}
-	high := max(c.DepthMM, c.ToppingMM, c.HotMM) * 1.05
-	k := min(w*0.94/c.RimLengthMM, h/high)
-	mid, foot := x+w/2, y+h
-	half := func(mm float64) float64 {
-		floor := c.FloorLengthMM
-		if floor == 0 {
-			floor = c.RimLengthMM
-		}
-		return k * (floor + (c.RimLengthMM-floor)*min(1.3, mm/c.DepthMM)) / 2
-	}
-	layer := func(from, to float64, r, g, b uint8) {
-		if to <= from {
-			return
-		}
-		s.pdf.SetFillColor(r, g, b)
-		s.pdf.Polygon([]gopdf.Point{
-			{X: mid - half(from), Y: foot - k*from},
-			{X: mid + half(from), Y: foot - k*from},
-			{X: mid + half(to), Y: foot - k*to},
-			{X: mid - half(to), Y: foot - k*to},
-		}, "F")
-	}
-	r, g, b := ColourOf(c.JuiceColour)
-	layer(0, c.LowerMM, 214, 164, 92)
-	layer(c.LowerMM, c.FruitMM, r/2+122, g/2+122, b/2+122)
-	layer(c.LowerMM, min(c.JuiceMM, c.FruitMM), r, g, b)
-	layer(c.FruitMM, c.ToppingMM, 206, 152, 62)
-	s.pdf.SetStrokeColor(27, 58, 140)
-	s.pdf.SetLineWidth(2)
-	for _, side := range []float64{-1, 1} {
-		s.pdf.Line(mid+side*half(0), foot, mid+side*half(c.DepthMM), foot-k*c.DepthMM)
-	}
-	s.pdf.Line(mid-half(0), foot, mid+half(0), foot)
-	s.pdf.SetStrokeColor(140, 82, 0)
-	s.pdf.SetLineWidth(0.8)
-	s.pdf.SetLineType("dashed")
-	s.pdf.Line(mid-half(c.HotMM), foot-k*c.HotMM, mid+half(c.HotMM), foot-k*c.HotMM)
-	s.pdf.SetLineType("solid")
-}
-
-// ColourOf reads a colour as #RRGGBB.
-func ColourOf(s string) (r, g, b uint8) {
-	n, err := strconv.ParseUint(strings.TrimPrefix(s, "#"), 16, 32)
-	if err != nil {
-		return 160, 60, 80
-	}
-	return uint8(n >> 16), uint8(n >> 8), uint8(n)
 }

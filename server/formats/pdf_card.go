@@ -22,12 +22,7 @@ func (s *pressed) cardSheet() float64 {
 	}
 	right := y
 	x := margin + col + gutter
-	const high = 64.0
-	s.cutaway(x, right, col, high*s.k, s.Answer.Cutaway)
-	right += (high + 8) * s.k
-	for _, says := range s.stands() {
-		right += s.para(x, right, col, "plain", 10, s.Read.Text(says)) + 1*s.k
-	}
+	right += s.stands(x, right, col)
 	y = max(left, right) + 4*s.k
 	y += s.heading(margin, y, full, message.New("Method"))
 	y = s.method(margin, y, full)
@@ -59,10 +54,10 @@ func (s *pressed) overleaf() {
 	}
 }
 
-// stands is how the dessert stands: at the table, under its topping, in its dish.
-func (s *pressed) stands() []message.Message {
-	a := s.Answer
-	return []message.Message{
+// stands is how the dessert stands: at the table, under its topping, in its dish. It returns how high that is.
+func (s *pressed) stands(x, y, w float64) float64 {
+	a, high := s.Answer, 0.0
+	for _, says := range []message.Message{
 		message.New(
 			"At the table: {band}, {juice} juice in 100.",
 			message.Word(string(a.Set.Band)),
@@ -75,5 +70,8 @@ func (s *pressed) stands() []message.Message {
 		),
 		message.New("{rim} of rim stay free when it boils.", message.Millimetres(max(0, a.Fit.HotHeadspaceMM))),
 		message.New("A portion weighs {much}.", message.Grams(a.Portions.EachG)),
+	} {
+		high += s.para(x, y+high, w, "plain", 10, s.Read.Text(says)) + 2*s.k
 	}
+	return high
 }

@@ -33,10 +33,10 @@ func (s *pressed) ticket(x, y, w float64) float64 {
 	return y
 }
 
-// work is the cutaway, the method, and what is looked at before the door closes.
+// work is how the dessert stands, the method, and what is looked at before the door closes.
 func (s *pressed) work(x, y, w float64) float64 {
-	s.cutaway(x, y, w, cutHeight*s.k, s.Answer.Cutaway)
-	y += cutHeight*s.k + 10*s.k
+	y += s.heading(x, y, w, message.New("How it stands"))
+	y += s.stands(x, y, w) + 6*s.k
 	y += s.heading(x, y, w, message.New("Method"))
 	y = s.method(x, y, w)
 	y += 6 * s.k

@@ -120,12 +120,12 @@ func (s *server) printSheet(c *gin.Context) {
 	p := formats.Print{
 		Card:  in.Card,
 		Sheet: formats.Sheet(or(in.Sheet, "ticket")),
-		Paper: formats.Paper(or(in.Paper, "a4")),
 		Read:  s.reading(c),
 	}
 	if in.Settings != nil {
 		p.Read = render.For(*in.Settings)
 	}
+	p.Paper = or((*formats.Paper)(in.Paper), formats.PaperOf(p.Read))
 	a, err := balance.Solve(withSteam(in.Card.Request, in.SteamedOffG))
 	if err != nil {
 		s.fail(c, fault.Under("/card/request", err))

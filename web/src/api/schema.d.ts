@@ -6347,7 +6347,7 @@ export interface operations {
                      */
                     sheet?: "ticket" | "card" | "cutting";
                     /**
-                     * @description Left out: a4
+                     * @description Left out: letter where lengths are read in inches, a4 elsewhere
                      * @enum {string}
                      */
                     paper?: "a4" | "letter";

@@ -8,7 +8,6 @@ import {
   type Stage,
   type WholeCard,
 } from '@/api/client'
-import { units } from '@/format/amounts'
 
 /** The forms in which a card can be given away. All but plain text keep every field of the card. */
 export const forms: [FileFormat, string, string][] = [
@@ -58,7 +57,6 @@ export async function printed(
       body: {
         sheet,
         card,
-        paper: units.lengths === 'in' ? 'letter' : 'a4',
         settings,
         ...baked,
       },
