@@ -63,6 +63,6 @@ export async function printed(
       parseAs: 'blob',
     }),
   )
-  if (got.data) hand(got.data as unknown as Blob, `${card.name}${sheet === 'ticket' ? '' : `, ${sheet}`}.pdf`)
+  if (got.data) hand(got.data, `${card.name}${sheet === 'ticket' ? '' : `, ${sheet}`}.pdf`)
   return got.problem
 }
