@@ -65,7 +65,13 @@ func TestThePageReadsAsThePrinterDoes(t *testing.T) {
 		*set.in = set.value
 		do(t, ctx, click(id(fmt.Sprintf("%s-%s", set.key, set.value))))
 		r := render.For(s)
-		reads(t, ctx, id("sample"), r.Weight(376), r.MM(15), r.Text(message.New("cornflour")), r.Weight(7.5), r.OvenHeat(180))
+		sample := []string{r.Weight(376), r.Weight(7.5), r.CM(24), r.Text(message.New("cornflour"))}
+		for kind, x := range map[message.Kind]float64{
+			message.KindMillimetres: 15, message.KindMillilitres: 2100, message.KindOvenHeat: 180, message.KindCelsius: 21,
+		} {
+			sample = append(sample, r.Figure(kind, x))
+		}
+		reads(t, ctx, id("sample"), sample...)
 	}
 }
 

@@ -235,8 +235,8 @@ func ToCelsius(v float64, unit string) (float64, error) {
 		return v + FanC, nil
 	case "gas":
 		for _, g := range gasMarks {
-			if math.Abs(g.mark-v) < 0.01 {
-				return g.c, nil
+			if math.Abs(g.Mark-v) < 0.01 {
+				return g.C, nil
 			}
 		}
 		return 0, wrong("is no gas mark: there are 1/4, 1/2 and 1 to 9")

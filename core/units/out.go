@@ -5,18 +5,12 @@ import (
 	"strconv"
 )
 
-// ScaleDigits is how many digits after the point a scale shows of a weight of g: none, and on the pocket scale one,
-// below 10 g.
-func ScaleDigits(g float64) int {
-	if g < 9.95 {
-		return 1
-	}
-	return 0
-}
-
-// Shown is a weight as the scale shows it.
+// Shown is a weight as the scale shows it: to 1 g, and on the pocket scale to 0.1 g below 10 g.
 func Shown(g float64) string {
-	k := math.Pow10(ScaleDigits(g))
+	k := 1.0
+	if g < 9.95 {
+		k = 10
+	}
 	return strconv.FormatFloat(math.Round(g*k)/k, 'f', -1, 64)
 }
 
@@ -181,37 +175,6 @@ func (m measured) text(packing string, offPct float64) string {
 	return string(b)
 }
 
-// Inches writes a length in inches as a ruler has it: to an eighth, and a sixteenth below a quarter.
-func Inches(in float64) string {
-	if in < 0 {
-		return "-" + Inches(-in)
-	}
-	parts := 8.0
-	if in < 3.0/16 {
-		parts = 16
-	}
-	n := math.Round(in * parts)
-	if n == 0 && in > 0.005 {
-		n = 1
-	}
-	whole, rest := math.Floor(n/parts), math.Mod(n, parts)
-	for rest > 0 && math.Mod(rest, 2) == 0 {
-		rest, parts = rest/2, parts/2
-	}
-	b := make([]byte, 0, 12)
-	if whole > 0 || rest == 0 {
-		b = strconv.AppendFloat(b, whole, 'f', 0, 64)
-	}
-	if rest > 0 {
-		if whole > 0 {
-			b = append(b, ' ')
-		}
-		b = append(strconv.AppendFloat(b, rest, 'f', 0, 64), '/')
-		b = strconv.AppendFloat(b, parts, 'f', 0, 64)
-	}
-	return string(b)
-}
-
 // Fraction writes a number as cooks do: 1 1/2, 2/3.
 func Fraction(x float64) string { return string(appendFraction(make([]byte, 0, 12), x)) }
 
@@ -236,21 +199,4 @@ func appendFraction(b []byte, x float64) []byte {
 		b = append(strconv.AppendFloat(b, whole, 'f', 0, 64), ' ')
 	}
 	return append(b, part...)
-}
-
-// GasMark is the mark of a gas oven that is nearest to a temperature in C.
-func GasMark(c float64) string {
-	best := gasMarks[0]
-	for _, g := range gasMarks[1:] {
-		if math.Abs(g.c-c) < math.Abs(best.c-c) {
-			best = g
-		}
-	}
-	switch best.mark {
-	case 0.25:
-		return "¼"
-	case 0.5:
-		return "½"
-	}
-	return strconv.FormatFloat(best.mark, 'f', -1, 64)
 }

@@ -2,6 +2,8 @@
 // what a scale shows and what real spoons and cups hold. Grams are the truth; everything else is a way in or out.
 package units
 
+import "slices"
+
 // Volumes in ml and weights in g, by definition.
 const (
 	mlUSCup       = 236.588
@@ -134,7 +136,26 @@ func DensityOf(usCupG, usTspG float64, packing string) Density {
 	return d
 }
 
-// gasMarks are the marks of a gas oven and their temperatures in C, in rising order.
-var gasMarks = []struct {
-	mark, c float64
-}{{0.25, 110}, {0.5, 130}, {1, 140}, {2, 150}, {3, 170}, {4, 180}, {5, 190}, {6, 200}, {7, 220}, {8, 230}, {9, 240}}
+// GasMark is a mark of a gas oven.
+type GasMark struct {
+	Mark float64 `json:"mark"`
+	Says string  `json:"says"`
+	C    float64 `json:"c"` // what it heats to
+}
+
+var gasMarks = []GasMark{
+	{0.25, "¼", 110},
+	{0.5, "½", 130},
+	{1, "1", 140},
+	{2, "2", 150},
+	{3, "3", 170},
+	{4, "4", 180},
+	{5, "5", 190},
+	{6, "6", 200},
+	{7, "7", 220},
+	{8, "8", 230},
+	{9, "9", 240},
+}
+
+// GasMarks are the marks of a gas oven, in rising order.
+func GasMarks() []GasMark { return slices.Clone(gasMarks) }

@@ -11,6 +11,7 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/units"
+	"mabbin/server/render"
 
 	"github.com/gin-gonic/gin"
 )
@@ -18,8 +19,32 @@ import (
 // getLarder tells the tables to who has to offer a choice.
 func (s *server) getLarder(c *gin.Context) {
 	l := theLarder
-	l.TypicalDishes = typicalDishes(s.reading(c).Lengths == "in")
+	r := s.reading(c)
+	l.TypicalDishes = typicalDishes(r.Lengths == "in")
+	l.Reading = figureReading(r)
 	s.respond(c, http.StatusOK, l, nil)
+}
+
+// figureReading is how figures are read, for those that stand in a frame of the page.
+func figureReading(r render.Reading) api.FigureReading {
+	out := api.FigureReading{
+		Mark: r.Mark(), Forms: map[string]api.FigureForm{}, Dials: map[string]api.FigureForm{},
+	}
+	form := func(f render.Form) api.FigureForm {
+		return each(f, func(x render.FormRange) api.FigureRange {
+			return api.FigureRange{
+				Below: x.Below, Times: x.Times, Plus: x.Plus, Nearest: x.Nearest, Digits: x.Digits, Always: x.Always,
+				Parts: x.Parts, Marks: append([]units.GasMark{}, x.Marks...), Before: x.Before, Unit: x.Unit,
+			}
+		})
+	}
+	for kind, f := range r.Forms() {
+		out.Forms[string(kind)] = form(f)
+	}
+	for _, shows := range render.Dials {
+		out.Dials[shows] = form(render.Dial(shows))
+	}
+	return out
 }
 
 func typicalDishes(inches bool) []api.TypicalDish {

@@ -3,8 +3,6 @@
 package render
 
 import (
-	"bytes"
-	"math"
 	"regexp"
 	"strconv"
 	"strings"
@@ -36,88 +34,34 @@ func For(s units.Settings) Reading {
 	}
 }
 
-// number writes x to so many digits at most, without noughts at the end.
-func (r Reading) number(x float64, digits int) string { return string(r.appendNumber(nil, x, digits)) }
-
-var tens = [...]float64{1, 10, 100, 1000}
-
-func (r Reading) appendNumber(text []byte, x float64, digits int) []byte {
-	x = math.Round(x*tens[digits]) / tens[digits]
-	if x == 0 {
-		x = 0 // and not -0
-	}
-	from := len(text)
-	text = strconv.AppendFloat(text, x, 'f', -1, 64)
+// Mark stands between whole ones and tenths.
+func (r Reading) Mark() string {
 	if r.Decimal == units.Comma {
-		if i := bytes.IndexByte(text[from:], '.'); i >= 0 {
-			text[from+i] = ','
-		}
+		return ","
 	}
-	return text
-}
-
-func (r Reading) mark(figure string) string {
-	if r.Decimal == units.Comma {
-		return strings.Replace(figure, ".", ",", 1)
-	}
-	return figure
+	return "."
 }
 
 // Number is a bare figure, to a tenth.
-func (r Reading) Number(x float64) string { return r.number(x, 1) }
+func (r Reading) Number(x float64) string { return string(appendNumber(nil, x, 1, r.Decimal)) }
+
+// Figure is a figure of a kind, with its unit.
+func (r Reading) Figure(kind message.Kind, x float64) string {
+	return string(r.Renderer().AppendFigure(nil, kind, x))
+}
 
 // Weight is a weight as the scale shows it: to 1 g, and 0.1 g below 10 g; or ounces, to a tenth, finer below one.
-func (r Reading) Weight(g float64) string { return string(r.appendWeight(nil, g)) }
-
-func (r Reading) appendWeight(text []byte, g float64) []byte {
-	if oz := g / units.OunceG; r.Weights == "oz" {
-		digits := 1
-		if oz < 1 {
-			digits = 2
-		}
-		return append(r.appendNumber(text, oz, digits), " oz"...)
-	}
-	return append(r.appendNumber(text, g, units.ScaleDigits(g)), " g"...)
-}
-
-// MM is a depth or a thickness.
-func (r Reading) MM(x float64) string { return string(r.appendMM(nil, x)) }
-
-func (r Reading) appendMM(text []byte, x float64) []byte {
-	if r.Lengths == "in" {
-		return append(append(text, units.Inches(x/10/units.CMInch)...), " in"...)
-	}
-	digits := 0
-	if math.Abs(x) < 10 {
-		digits = 1
-	}
-	return append(r.appendNumber(text, x, digits), " mm"...)
-}
+func (r Reading) Weight(g float64) string { return r.Figure(message.KindGrams, g) }
 
 // CM is a length.
-func (r Reading) CM(x float64) string {
-	if r.Lengths == "in" {
-		return units.Inches(x/units.CMInch) + " in"
-	}
-	return r.number(x, 1) + " cm"
-}
+func (r Reading) CM(x float64) string { return r.Figure(message.KindCentimetres, x) }
 
-// OvenHeat is an oven's temperature: C, F to the next 5, the nearest gas mark, or the fan's.
-func (r Reading) OvenHeat(c float64) string {
-	switch r.Heat {
-	case "f":
-		return r.number(math.Round((c*1.8+32)/5)*5, 0) + " °F"
-	case "fan":
-		return "fan " + r.number(c-units.FanC, 0) + " °C"
-	case "gas":
-		return "gas " + units.GasMark(c)
-	}
-	return r.number(c, 0) + " °C"
-}
+// Forms are how the reading's figures are written.
+func (r Reading) Forms() Forms { return r.Renderer().forms }
 
 var (
 	figureInText  = regexp.MustCompile(`(?:(\d+(?:\.\d+)?) to )?(\d+(?:\.\d+)?) (g|mm|cm|C)\b`)
-	decimalInText = regexp.MustCompile(`\d\.\d`)
+	decimalInText = regexp.MustCompile(`(\d)\.(\d)`)
 )
 
 // words is a sentence in the kitchen's English, its own figures in the kitchen's units. The places of its values, in
@@ -132,7 +76,7 @@ func (r Reading) words(s string) string {
 		return least + " to " + r.inUnit(part[2], part[3])
 	})
 	if r.Decimal == units.Comma {
-		s = decimalInText.ReplaceAllStringFunc(s, r.mark)
+		s = decimalInText.ReplaceAllString(s, "$1,$2")
 	}
 	if r.English != units.US {
 		return s
@@ -150,52 +94,24 @@ func (r Reading) words(s string) string {
 	}
 }
 
-// inUnit is a figure of a text, with its unit, as the kitchen reads it.
+// inUnit is a figure of a text, with its unit, as the kitchen reads it. Of a temperature in a text nobody says that an
+// oven is set to it.
 func (r Reading) inUnit(figure, unit string) string {
 	x, err := strconv.ParseFloat(figure, 64)
-	switch {
-	case err != nil:
+	if err != nil {
 		return figure + " " + unit
-	case unit == "C":
-		return r.Warmth(x)
 	}
-	return string(r.appendFigure(nil, message.Kind(unit), x))
+	kind := message.Kind(unit)
+	if unit == "C" {
+		kind = message.KindCelsius
+	}
+	return string(formsOf(r)[kind].append(nil, x, r.Decimal))
 }
 
 // unit is what stands behind a figure for one of the units of a text.
 func (r Reading) unit(of string) string {
 	shown := strings.Fields(r.inUnit("1", of))
 	return shown[len(shown)-1]
-}
-
-// Volume is a volume of ml: litres, or where lengths are inches the quarts, of half-pint cups the pints, that belong
-// to them.
-func (r Reading) Volume(ml float64) string {
-	switch {
-	case r.Lengths == "in" && r.Cup == units.ImperialCup:
-		return r.number(ml/units.ImpPintML, 1) + " pints"
-	case r.Lengths == "in":
-		return r.number(ml/units.USQuartML, 1) + " quarts"
-	case ml < 950:
-		return r.number(ml, 0) + " ml"
-	}
-	return r.mark(strconv.FormatFloat(ml/1000, 'f', 1, 64)) + " l"
-}
-
-// Warmth is a temperature as a thermometer tells it: nothing that an oven is set to.
-func (r Reading) Warmth(c float64) string {
-	if r.Heat == "f" {
-		return r.number(c*1.8+32, 0) + " °F"
-	}
-	return r.number(c, 0) + " °C"
-}
-
-// Degrees is a difference of temperatures: a gas mark has no even steps, so that kitchen reads degrees Celsius too.
-func (r Reading) Degrees(c float64) string {
-	if r.Heat == "f" {
-		return r.number(math.Round(c*1.8/5)*5, 0) + " °F"
-	}
-	return r.number(c, 0) + " °C"
 }
 
 // Label is the name of a fruit or an ingredient as it stands on a line: without its other name in brackets.

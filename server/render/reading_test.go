@@ -71,18 +71,18 @@ func TestFiguresReadAsTheKitchenDoes(t *testing.T) {
 		{us.Weight(7.26), "0.26 oz"},
 		{us.Weight(907.184), "32 oz"},
 		{comma.Weight(7.26), "7,3 g"},
-		{gb.MM(15.4), "15 mm"},
-		{gb.MM(3.52), "3.5 mm"},
-		{us.MM(15), "5/8 in"},
+		{gb.Figure(message.KindMillimetres, 15.4), "15 mm"},
+		{gb.Figure(message.KindMillimetres, 3.52), "3.5 mm"},
+		{us.Figure(message.KindMillimetres, 15), "5/8 in"},
 		{gb.CM(24), "24 cm"},
 		{us.CM(22.86), "9 in"},
 		{us.Text(message.New("It is set at 82 to 92 C, 10 to 15 mm deep.")), "It is set at 180 to 198 °F, 3/8 to 5/8 in deep."},
 		{gb.Text(message.New("It is set at 82 to 92 C.")), "It is set at 82 to 92 °C."},
-		{gb.OvenHeat(180), "180 °C"},
-		{us.OvenHeat(180), "355 °F"},
-		{comma.OvenHeat(135), "gas ½"},
-		{comma.OvenHeat(180), "gas 4"},
-		{fan.OvenHeat(180), "fan 160 °C"},
+		{gb.Figure(message.KindOvenHeat, 180), "180 °C"},
+		{us.Figure(message.KindOvenHeat, 180), "355 °F"},
+		{comma.Figure(message.KindOvenHeat, 135), "gas ½"},
+		{comma.Figure(message.KindOvenHeat, 180), "gas 4"},
+		{fan.Figure(message.KindOvenHeat, 180), "fan 160 °C"},
 		{comma.Number(47.25), "47,3"},
 		{gb.Number(-0.01), "0"},
 		{gb.Text(message.New("Take out 120 g of fruit, or use a dish of 2.1 l.")), "Take out 120 g of fruit, or use a dish of 2.1 l."},
@@ -121,4 +121,46 @@ func FuzzText(f *testing.F) {
 			t.Errorf("the name %q reads as nothing", s)
 		}
 	})
+}
+
+func TestInchesAreThoseOfARuler(t *testing.T) {
+	inches := Reading{Lengths: "in"}
+	for in, want := range map[float64]string{
+		0: "0", 0.004: "0", 0.03: "1/16", 0.12: "1/8", 0.19: "1/4", 0.59: "5/8", 0.98: "1", 9.45: "9 1/2", 13: "13",
+		-0.6: "-5/8", -13: "-13",
+	} {
+		if got := inches.CM(in * units.CMInch); got != want+" in" {
+			t.Errorf("%g in is %q, want %q", in, got, want)
+		}
+		if got := inches.Figure(message.KindMillimetres, 10*in*units.CMInch); got != want+" in" {
+			t.Errorf("%g in, in mm, is %q, want %q", in, got, want)
+		}
+	}
+}
+
+// Every kind of figure has a form in every reading, and no figure is without one.
+func TestEveryFigureHasAForm(t *testing.T) {
+	for _, weights := range []string{"g", "oz", "spoons"} {
+		for _, heat := range []string{"c", "f", "gas", "fan"} {
+			for _, lengths := range []string{"cm", "in"} {
+				forms := For(units.Settings{Weights: weights, Heat: heat, Lengths: lengths}).Forms()
+				for _, kind := range []message.Kind{
+					message.KindGrams, message.KindMillimetres, message.KindCentimetres, message.KindMillilitres,
+					message.KindOvenHeat, message.KindCelsius, message.KindCelsiusDifference, message.KindNumber,
+				} {
+					if f := forms[kind]; len(f) == 0 || f[len(f)-1].Below != 0 {
+						t.Errorf("%s, %s, %s: figures of %q have the form %+v", weights, heat, lengths, kind, f)
+					}
+				}
+			}
+		}
+	}
+}
+
+func TestAnOvenReadsTheNearestGasMark(t *testing.T) {
+	for c, want := range map[float64]string{20: "¼", 110: "¼", 121: "½", 136: "1", 150: "2", 181: "4", 184.9: "4", 186: "5", 240: "9", 400: "9"} {
+		if got := (Reading{Heat: "gas"}).Figure(message.KindOvenHeat, c); got != "gas "+want {
+			t.Errorf("%g C is mark %s, want %s", c, got, want)
+		}
+	}
 }

@@ -25,6 +25,7 @@ func (r Reading) Name(name string) string {
 // so there are only so many.
 type Renderer struct {
 	reading  Reading
+	forms    Forms
 	mu       sync.RWMutex
 	wordings map[string]message.Wording
 }
@@ -38,7 +39,7 @@ var renderers sync.Map
 func (r Reading) Renderer() *Renderer {
 	known, ok := renderers.Load(r)
 	if !ok {
-		known, _ = renderers.LoadOrStore(r, &Renderer{reading: r, wordings: map[string]message.Wording{}})
+		known, _ = renderers.LoadOrStore(r, &Renderer{reading: r, forms: formsOf(r), wordings: map[string]message.Wording{}})
 	}
 	return known.(*Renderer) //nolint:forcetypeassert // nothing else is stored
 }
@@ -68,25 +69,5 @@ func (r *Renderer) Name(name string) string { return r.reading.Name(name) }
 
 // AppendFigure puts a value of a sentence to the end of a text.
 func (r *Renderer) AppendFigure(text []byte, kind message.Kind, x float64) []byte {
-	return r.reading.appendFigure(text, kind, x)
-}
-
-func (r Reading) appendFigure(text []byte, kind message.Kind, x float64) []byte {
-	switch kind {
-	case message.KindGrams:
-		return r.appendWeight(text, x)
-	case message.KindMillimetres:
-		return r.appendMM(text, x)
-	case message.KindCentimetres:
-		return append(text, r.CM(x)...)
-	case message.KindMillilitres:
-		return append(text, r.Volume(x)...)
-	case message.KindOvenHeat:
-		return append(text, r.OvenHeat(x)...)
-	case message.KindCelsius:
-		return append(text, r.Warmth(x)...)
-	case message.KindCelsiusDifference:
-		return append(text, r.Degrees(x)...)
-	}
-	return r.appendNumber(text, x, 3)
+	return r.forms[kind].append(text, x, r.reading.Decimal)
 }

@@ -254,6 +254,7 @@ var mapped = map[string]reflect.Type{
 	"Rates":            reflect.TypeFor[api.Rates](),
 	"DessertCost":      reflect.TypeFor[api.DessertCost](),
 	"CameOut":          reflect.TypeFor[api.CameOut](),
+	"GasMark":          reflect.TypeFor[api.GasMark](),
 }
 
 // The contract's types are the core's own: each must have exactly the fields that the description has, and

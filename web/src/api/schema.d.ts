@@ -4584,6 +4584,7 @@ export interface components {
             nutrition?: components["schemas"]["NutritionRow"][];
         };
         Larder: {
+            reading: components["schemas"]["FigureReading"];
             /** @description How the kitchens of a region measure and read: what a new one begins with */
             habits: components["schemas"]["Habit"][];
             /** @description Those that the tables know, with what they are called on a list */
@@ -4601,6 +4602,59 @@ export interface components {
             ingredients: components["schemas"]["LarderIngredient"][];
             /** @description What the figures of the tables are, for showing them and for a kitchen's own */
             figures: components["schemas"]["LarderFigure"][];
+        };
+        /** @description How whoever asks reads figures: for those that stand in a frame of the page. Texts come finished */
+        FigureReading: {
+            /** @description Between whole ones and tenths */
+            mark: string;
+            /** @description Forms by the kind of figure: g, mm, cm, ml, c (what an oven is set to, in C), t (what a thermometer shows, in C), dc (a difference, in C), n (a bare number) */
+            forms: {
+                [key: string]: components["schemas"]["FigureForm"];
+            };
+            /** @description Forms of what an oven is set to, by what its own dial shows: c, f, gas or fan */
+            dials: {
+                [key: string]: components["schemas"]["FigureForm"];
+            };
+        };
+        /** @description A figure is written by the first range that it falls into */
+        FigureForm: components["schemas"]["FigureRange"][];
+        FigureRange: {
+            /**
+             * Format: double
+             * @description Of the size of a figure; 0: whatever is left
+             */
+            below: number;
+            /**
+             * Format: double
+             * @description What is shown is so many times the figure, and plus
+             */
+            times: number;
+            /** Format: double */
+            plus: number;
+            /**
+             * Format: double
+             * @description It goes to the next multiple of this; 0: it stays
+             */
+            nearest: number;
+            /** @description After the point, at most */
+            digits: number;
+            /** @description With all of the digits, also noughts */
+            always: boolean;
+            /** @description A fraction of so many parts, as a ruler has it; 0: with a point */
+            parts: number;
+            /** @description Where there are any: the mark whose temperature is nearest is shown; of two, the lower */
+            marks: components["schemas"]["GasMark"][];
+            /** @description What stands before the figure */
+            before: string;
+            /** @description What stands after it */
+            unit: string;
+        };
+        GasMark: {
+            /** Format: double */
+            mark: number;
+            says: string;
+            /** Format: double */
+            c: number;
         };
         Habit: {
             /** @enum {string} */

@@ -1,8 +1,8 @@
 import { reactive } from 'vue'
-import type { Band, Dish, Settings } from '@/api/client'
+import type { Band, Dish, FigureForm, FigureReading, Settings } from '@/api/client'
 
-/* Figures that stand in a frame of the page, in the kitchen's units and with its decimal mark: no amount of the job is
-   computed here. Sentences come finished from the server, which formats the same way: e2e/reading_test.go holds one to the other. */
+/* Figures that stand in a frame of the page, written by the forms that the server names (server/render/forms.go). Sentences
+   come finished from there; e2e/reading_test.go holds one to the other. */
 
 export type Reading = Required<Pick<Settings, 'weights' | 'heat' | 'lengths' | 'cup' | 'english' | 'decimal'>>
 
@@ -16,147 +16,106 @@ export const units = reactive<Reading>({
   decimal: 'point',
 })
 
-const format = (digits: number, least = 0) => {
-  const as = (locale: string) =>
-    new Intl.NumberFormat(locale, {
-      maximumFractionDigits: digits,
-      minimumFractionDigits: least,
-      useGrouping: false,
-    })
-  const by = { point: as('en-GB'), comma: as('de-DE') }
-  return { format: (x: number) => by[units.decimal].format(x) }
-}
-const whole = format(0)
-const tenth = format(1)
-const hundredth = format(2)
-const hundredthAlways = format(2, 2)
-const tenthAlways = format(1, 1)
+/** How figures are written: by the forms that the server names, until then as they come. */
+const reading = reactive<FigureReading>({ mark: '.', forms: {}, dials: {} })
+export const readBy = (now: FigureReading) => Object.assign(reading, now)
 
 /** A figure that is written already, with the kitchen's decimal mark. */
-export const marked = (figure: string) => (units.decimal === 'comma' ? figure.replace('.', ',') : figure)
+export const marked = (figure: string) => figure.replace('.', reading.mark)
 
-const gOunce = 28.3495
-const cmInch = 2.54
-const mlQuart = 946.35
-const mlPint = 568.26
-
-/** A weight as the scale shows it: 1 g, and 0.1 g below 10 g; or ounces, to a tenth, and finer below one. */
-export function scale(g: number): { figure: string; unit: string } {
-  if (units.weights !== 'oz') return { figure: g < 9.95 ? tenth.format(g) : whole.format(g), unit: 'g' }
-  const oz = g / gOunce
-  return { figure: (oz < 1 ? hundredth : tenth).format(oz), unit: 'oz' }
+const away = (x: number) => Math.sign(x) * Math.round(Math.abs(x))
+/** To so many digits after the point at most, or always with all of them. */
+function digits(x: number, most: number, always = false): string {
+  const p = 10 ** most
+  return marked(always ? x.toFixed(most) : String(away(x * p) / p || 0))
+}
+/** In so many parts of one, cancelled down: 1 3/8. There is at least one part of it. */
+function fraction(x: number, parts: number): string {
+  if (x < 0) return `-${fraction(-x, parts)}`
+  const n = Math.max(1, Math.round(x * parts))
+  const whole = Math.floor(n / parts)
+  let [rest, of] = [n % parts, parts]
+  for (; rest && rest % 2 === 0; rest /= 2) of /= 2
+  return [whole || (rest ? '' : '0'), rest && `${rest}/${of}`].filter(Boolean).join(' ')
 }
 
-/** Grams, or ounces where the kitchen reads those. */
-export const grams = (g: number) => {
-  const s = scale(g)
-  return `${s.figure} ${s.unit}`
+type Range = FigureForm[number]
+const asItIs: Range = {
+  below: 0,
+  times: 1,
+  plus: 0,
+  nearest: 0,
+  digits: 1,
+  always: false,
+  parts: 0,
+  marks: [],
+  before: '',
+  unit: '',
 }
-/** Inches as a ruler has them: to an eighth, and a sixteenth below a quarter. */
-function inches(x: number): string {
-  if (x < 0) return `-${inches(-x)}`
-  let parts = x < 3 / 16 ? 16 : 8
-  const n = Math.round(x * parts) || (x > 0.005 ? 1 : 0)
-  const all = Math.floor(n / parts)
-  let rest = n % parts
-  for (; rest && rest % 2 === 0; rest /= 2) parts /= 2
-  if (!rest) return String(all)
-  return `${all ? `${all} ` : ''}${rest}/${parts}`
+const rangeOf = (form: FigureForm | undefined, x: number) =>
+  form?.find((r) => !r.below || Math.abs(x) < r.below) ?? asItIs
+const markOf = (r: Range, x: number) =>
+  r.marks.length ? r.marks.reduce((a, b) => (Math.abs(b.c - x) < Math.abs(a.c - x) ? b : a)) : undefined
+/** A value in the unit that it is shown in. */
+function shown(r: Range, x: number): number {
+  const v = x * r.times + r.plus
+  return markOf(r, x)?.mark ?? (r.nearest ? away(v / r.nearest) * r.nearest : v)
 }
-export const mm = (x: number) =>
-  units.lengths === 'in'
-    ? `${inches(x / 10 / cmInch)} in`
-    : `${Math.abs(x) < 10 ? tenth.format(x) : whole.format(x)} mm`
-export const cm = (x: number) =>
-  units.lengths === 'in' ? `${inches(x / cmInch)} in` : `${tenth.format(x)} cm`
-/** A volume: litres, or where lengths are inches the quarts, of half-pint cups the pints, that belong to them. */
-export function litres(ml: number): string {
-  if (units.lengths === 'in')
-    return units.cup === 'imperial'
-      ? `${tenth.format(ml / mlPint)} pints`
-      : `${tenth.format(ml / mlQuart)} quarts`
-  return ml < 950 ? `${whole.format(ml)} ml` : `${tenthAlways.format(ml / 1000)} l`
+function written(form: FigureForm | undefined, x: number) {
+  const r = rangeOf(form, x)
+  const v = shown(r, x)
+  const figure = markOf(r, x)?.says ?? (r.parts ? fraction(v, r.parts) : digits(v, r.digits, r.always))
+  return { before: r.before, figure, unit: r.unit }
 }
+const whole = (w: ReturnType<typeof written>) => [w.before, w.figure, w.unit].filter(Boolean).join(' ')
+const by = (kind: string) => (x: number) => whole(written(reading.forms[kind], x))
+
+/** A weight as the scale shows it. */
+export const scale = (g: number) => written(reading.forms.g, g)
+export const grams = by('g')
+export const mm = by('mm')
+export const cm = by('cm')
+export const litres = by('ml')
+/** A temperature as a thermometer tells it: nothing that an oven is set to. */
+export const warmth = by('t')
+/** A difference of temperatures. */
+export const degrees = by('dc')
+/** What an oven is set to, as the kitchen reads it or as its own dial shows it. */
+export const heat = (c: number, dial?: string) =>
+  whole(written(dial ? reading.dials[dial] : reading.forms.c, c))
 /** A figure with a unit of the core's. */
-export const measured = (x: number, unit: string) => inCore[unit]?.(x) ?? `${tenth.format(x)} ${unit}`
-export const percent = (x: number) => `${tenth.format(x)} %`
+export const measured = (x: number, unit: string) => {
+  const form = reading.forms[unit === 'C' ? 't' : unit]
+  return form ? whole(written(form, x)) : `${number(x)} ${unit}`
+}
+export const number = (x: number) => digits(x, 1)
+/** To a tenth, always with it: 1.0. */
+export const tenths = (x: number) => digits(x, 1, true)
+export const integer = (x: number) => digits(x, 0)
+export const fine = (x: number) => digits(x, 2)
+export const percent = (x: number) => `${number(x)} %`
 /** Money, of whole minor units. */
 export const money = (minor: number, currency: string) =>
   currency.length > 1
-    ? `${hundredthAlways.format(minor / 100)} ${currency}`
-    : `${currency}${hundredthAlways.format(minor / 100)}`
-export const number = (x: number) => tenth.format(x)
-/** To a tenth, always with it: 1.0. */
-export const tenths = (x: number) => tenthAlways.format(x)
-export const integer = (x: number) => whole.format(x)
-export const fine = (x: number) => hundredth.format(x)
+    ? `${digits(minor / 100, 2, true)} ${currency}`
+    : `${currency}${digits(minor / 100, 2, true)}`
 
-const gasMarks: [number, number][] = [
-  [0.25, 110],
-  [0.5, 130],
-  [1, 140],
-  [2, 150],
-  [3, 170],
-  [4, 180],
-  [5, 190],
-  [6, 200],
-  [7, 220],
-  [8, 230],
-  [9, 240],
-]
-const gasMark = (c: number) => gasMarks.reduce((a, b) => (Math.abs(b[1] - c) < Math.abs(a[1] - c) ? b : a))
-
-/** What an oven is set to: C, F to the next 5, the nearest gas mark, or the fan's. */
-/** Ovens are set by five degrees F. */
-const dialF = (c: number) => Math.round((c * 1.8 + 32) / 5) * 5
-export function heat(c: number, as: string = units.heat): string {
-  switch (as) {
-    case 'f':
-      return `${whole.format(dialF(c))} °F`
-    case 'fan':
-      return `fan ${whole.format(c - 20)} °C`
-    case 'gas':
-      return `gas ${hundredth.format(gasMark(c)[0]).replace(/0.25/, '¼').replace(/0.5/, '½')}`
-    default:
-      return `${whole.format(c)} °C`
-  }
-}
-
-/** What a field of a kind is typed in: the unit beside it, and how a value in the core's unit is shown. */
+/** What a field of a kind is typed in, where that is another unit than the core's. */
 export interface Typed {
+  /** What stands beside the field, and what a bare number is read with. */
+  before: string
   unit: string
-  /** What is put to a bare number before it is read. */
-  suffix: string
-  prefix?: string
   show: (v: number) => number
 }
+const kindOf: Record<string, string> = { mass: 'g', length: 'cm', temperature: 't' }
 /** The dial of an oven is read as its words tell it, a thermometer to the degree. */
 export function typedIn(kind: string, dial = false): Typed | undefined {
-  if (kind === 'mass' && units.weights === 'oz') return { unit: 'oz', suffix: ' oz', show: (g) => g / gOunce }
-  if (kind === 'length' && units.lengths === 'in')
-    return { unit: 'in', suffix: ' in', show: (x) => x / cmInch }
-  if (kind === 'temperature' && units.heat === 'f')
-    return { unit: '°F', suffix: ' F', show: dial ? dialF : (c) => c * 1.8 + 32 }
-  if (kind === 'temperature' && units.heat === 'fan')
-    return { unit: '°C fan', suffix: '', prefix: 'fan ', show: (c) => c - 20 }
-  if (kind === 'temperature' && units.heat === 'gas')
-    return {
-      unit: 'gas mark',
-      suffix: '',
-      prefix: 'gas ',
-      show: (c) => gasMark(c)[0],
-    }
-  return undefined
+  const form = reading.forms[kind === 'temperature' && dial ? 'c' : (kindOf[kind] ?? '')]
+  const r = form?.at(-1)
+  if (!r || (r.times === 1 && !r.plus && !r.marks.length)) return undefined
+  return { before: r.before, unit: r.unit, show: (v) => shown(dial ? r : { ...r, nearest: 0 }, v) }
 }
 
-/** A temperature as a thermometer tells it: nothing that an oven is set to. */
-export const warmth = (c: number) =>
-  units.heat === 'f' ? `${whole.format(c * 1.8 + 32)} °F` : `${whole.format(c)} °C`
-/** A difference of temperatures: a gas mark has no even steps, so that kitchen reads degrees Celsius too. */
-export const degrees = (c: number) =>
-  units.heat === 'f' ? `${whole.format(Math.round((c * 1.8) / 5) * 5)} °F` : `${whole.format(c)} °C`
-
-const inCore: Record<string, (x: number) => string> = { g: grams, mm, cm, C: (c) => warmth(c) }
 /** A range, with a unit that both ends have said once. */
 export function fromTo(least = '', most = ''): string {
   const unit = / \S+$/.exec(most)?.[0]
@@ -165,15 +124,14 @@ export function fromTo(least = '', most = ''): string {
 
 /** 24 × 18 cm, 5 deep, or 26 cm round, 5 deep. */
 export function sizes(d: Dish): string {
-  const inch = units.lengths === 'in'
-  const n = (x: number) => (inch ? inches(x / cmInch) : tenth.format(x))
-  const unit = inch ? 'in' : 'cm'
-  const across =
-    d.shape === 'round'
-      ? `${n(d.length_cm)} ${unit} round`
-      : d.shape === 'square'
-        ? `${n(d.length_cm)} ${unit} square`
-        : `${n(d.length_cm)} × ${n(d.width_cm ?? 0)} ${unit}${d.shape === 'oval' ? ' oval' : ''}`
+  const n = (x: number) => written(reading.forms.cm, x).figure
+  const along = cm(d.length_cm)
+  const across = {
+    round: `${along} round`,
+    square: `${along} square`,
+    oval: `${n(d.length_cm)} × ${cm(d.width_cm ?? 0)} oval`,
+    rectangle: `${n(d.length_cm)} × ${cm(d.width_cm ?? 0)}`,
+  }[d.shape]
   return `${across}, ${n(d.depth_cm)} deep`
 }
 

@@ -19,7 +19,7 @@ import {
   type ShelfDish,
   type ShelfOven,
 } from '@/api/client'
-import { units } from '@/format/amounts'
+import { readBy, units } from '@/format/amounts'
 import { useClash } from './useClash'
 
 export type Kind = 'fruit' | 'ingredient' | 'thickener' | 'topping'
@@ -55,7 +55,7 @@ export const useKitchen = defineStore('kitchen', () => {
     readAs(kitchen.value?.settings)
     const tables = await ask(api.GET('/api/v1/larder'))
     if (tables.problem) return fail(tables.problem)
-    larder.value = tables.data
+    readTables(tables.data)
     if (kitchen.value) {
       const path = { params: { path: { kitchen: kitchen.value.id } } }
       const [d, o, w] = await Promise.all([
@@ -130,6 +130,11 @@ export const useKitchen = defineStore('kitchen', () => {
     setTimeout(() => void load(), 4000)
   }
 
+  function readTables(tables: Larder) {
+    larder.value = tables
+    readBy(tables.reading)
+  }
+
   /** Reads as the kitchen does from now on. */
   function readAs(s: Settings | undefined) {
     if (!s) return
@@ -140,7 +145,7 @@ export const useKitchen = defineStore('kitchen', () => {
   watch(units, async () => {
     if (!larder.value) return
     const got = await ask(api.GET('/api/v1/larder'))
-    if (got.data) larder.value = got.data
+    if (got.data) readTables(got.data)
   })
 
   /** The tables' rows with the kitchen's own in their place, and those that only it has after them. */

@@ -79,7 +79,7 @@ async function take() {
     return give(Number(text.replace(',', '.')))
   }
   const k = kitchen.kitchen?.settings
-  const read = bare && as.value ? `${as.value.prefix ?? ''}${text}${as.value.suffix}` : text
+  const read = bare && as.value ? `${as.value.before} ${text} ${as.value.unit}`.trim() : text
   const got = await ask(
     api.POST('/api/v1/amount', {
       body: { text: read, kind: props.kind, ingredient: props.ingredient, cup: k?.cup, spoon: k?.spoon },
@@ -153,7 +153,7 @@ function stepBy(e: Event, up: number) {
       @keydown.up="(e) => stepBy(e, 1)"
       @keydown.down="(e) => stepBy(e, -1)"
     >
-      <template #suffix>{{ as?.unit ?? unit }}</template>
+      <template #suffix>{{ as ? `${as.before} ${as.unit}`.trim() : unit }}</template>
     </el-input>
     <p v-if="wrong || problem" class="wrong" role="alert">{{ label }} {{ wrong || problem }}.</p>
     <p v-else-if="taken" class="taken">{{ taken }}</p>

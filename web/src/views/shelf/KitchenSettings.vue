@@ -5,7 +5,7 @@ import BoldText from '@/ui/BoldText.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { useShelf } from '@/stores/useShelf'
-import { grams, heat, litres, lower, mm, short } from '@/format/amounts'
+import { cm, grams, heat, litres, lower, mm, short, warmth } from '@/format/amounts'
 
 /** How the kitchen measures and what it reads: one switch each, and everything that is shown follows. */
 const kitchen = useKitchen()
@@ -191,7 +191,7 @@ const nameOf = (c: string) => {
     </p>
     <p class="sample wide" data-testid="sample">
       <BoldText
-        :text="`So it reads now: **${grams(376)}** of topping, **${mm(15)}** thick, ${starch} **${grams(7.5)}**, a dish of **${litres(2100)}**, an oven at **${heat(180)}**.`"
+        :text="`So it reads now: **${grams(376)}** of topping, **${mm(15)}** thick, ${starch} **${grams(7.5)}**, a dish of **${litres(2100)}**, **${cm(24)}** long, an oven at **${heat(180)}**, a room at **${warmth(21)}**.`"
       />
     </p>
   </section>

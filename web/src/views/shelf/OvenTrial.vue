@@ -58,6 +58,7 @@ const take = () =>
       <div class="four">
         <AmountField
           label="Set to"
+          dial
           kind="temperature"
           unit="°C"
           :digits="0"
