@@ -61,6 +61,7 @@ drift: bin/oapi-codegen web/node_modules/.ready
 	@scripts/drift.sh
 
 generate: bin/oapi-codegen web/node_modules/.ready
+	cd api && go run ./choices openapi.yaml
 	cd api && ../bin/oapi-codegen -config oapi-codegen.yaml -o api.gen.go openapi.yaml
 	cd web && npm run --silent generate
 

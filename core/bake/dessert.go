@@ -92,8 +92,8 @@ func CheckDessert(q DessertRequest) error {
 
 // Check notes every wrong field.
 func (s Setting) Check(at string, f *fault.Faults) {
-	f.OneOfAt(at, "/heating", s.Heating, "", "conventional", "fan")
-	f.OneOfAt(at, "/shelf", s.Shelf, "", "low", "middle", "high")
+	f.AmongOrNone(at, "/heating", s.Heating, kiln.Heatings)
+	f.AmongOrNone(at, "/shelf", s.Shelf, kiln.Heights)
 	f.RangeAt(at, "/altitude_m", s.AltitudeM, -430, 6000, "m")
 	f.RangeAt(at, "/oven_offset_c", s.OvenOffsetC, -80, 80, "C")
 	checkFactors(at, s.HeatFactor, s.SteamFactor, f)

@@ -9,6 +9,7 @@ import (
 
 	"mabbin/core/fault"
 	"mabbin/core/message"
+	kiln "mabbin/core/oven"
 )
 
 // PlanRequest is a dessert and an oven for which stages are looked for. Its bake's stages are not looked at.
@@ -84,7 +85,7 @@ func CheckPlan(q PlanRequest) error {
 	b.Stages = []Stage{{Minutes: 1, OvenC: usualC}}
 	var f fault.Faults
 	f.Under("/bake", Check(b))
-	f.OneOf("/heating", q.Heating, "", "conventional", "fan")
+	f.AmongOrNone("", "/heating", q.Heating, kiln.Heatings)
 	f.Range("/tender_min", q.TenderMin, 0, 600, "min")
 	f.Range("/mush_min", q.MushMin, 0, 1200, "min")
 	f.Range("/usual_c", q.UsualC, 0, 250, "C")

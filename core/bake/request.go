@@ -9,6 +9,7 @@ import (
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
+	kiln "mabbin/core/oven"
 )
 
 // Request is one bake: what is in the dish, and the stages that it goes through.
@@ -130,7 +131,7 @@ func Check(r Request) error {
 		f.Range("/thickener/hold_min", t.HoldMin, 0, 120, "min")
 	}
 	optional(r.GapShare, "/gap_share", 0, 1, "", &f)
-	f.OneOf("/shelf", r.Shelf, "", "low", "middle", "high")
+	f.AmongOrNone("", "/shelf", r.Shelf, kiln.Heights)
 	f.Range("/altitude_m", r.AltitudeM, -430, 6000, "m")
 	f.Range("/oven_offset_c", r.OvenOffsetC, -80, 80, "C")
 	checkFactors("", r.HeatFactor, r.SteamFactor, &f)
@@ -179,8 +180,8 @@ func checkStages(under string, stages []Stage, f *fault.Faults) {
 		}
 		f.RangeAt(at, "/oven_c", s.OvenC, -30, 350, "C")
 		f.OneOfAt(at, "/heating", s.Heating, "", "conventional", "fan", "bottom", "rack", "fridge", "freezer")
-		f.OneOfAt(at, "/shelf", s.Shelf, "", "low", "middle", "high")
-		f.OneOfAt(at, "/cover", s.Cover, "", "none", "foil", "lid", "parchment", "rim")
+		f.AmongOrNone(at, "/shelf", s.Shelf, kiln.Heights)
+		f.AmongOrNone(at, "/cover", s.Cover, Covers)
 	}
 	if sum > mostMinutes {
 		f.Add(

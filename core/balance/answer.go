@@ -252,7 +252,7 @@ func (p *plan) readTopping(fruitML float64) ToppingRead {
 	}
 	return ToppingRead{
 		ThicknessMM: p.top.ThicknessMM, FruitDepthMM: depth, DepthRatio: top / depth,
-		RatioLow: p.style.depthLo, RatioHigh: p.style.depthHi, Texture: p.top.Read(),
+		RatioLow: p.style.depthLo, RatioHigh: p.style.depthHi, Texture: p.top.ReadIn(p.says),
 	}
 }
 

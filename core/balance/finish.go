@@ -27,7 +27,7 @@ const (
 func (d *dessert) lookFinish(f *fault.Faults) {
 	d.lookCustard(f)
 	d.lookCuts(f)
-	f.OneOf("/greasing", d.req.Greasing, "", greaseButter, greaseCoat, greaseOil, greaseSling, greaseNone)
+	f.AmongOrNone("", "/greasing", d.req.Greasing, Greasings)
 	const most = 6
 	if n := len(d.req.Finishes); n > most {
 		f.Add("/finishes", fault.TooMany(n, most))

@@ -192,10 +192,10 @@ func look(r Request) (dessert, error) {
 	d.lookThickener(&f)
 	d.lookTopping(&f)
 	d.lookFinish(&f)
-	f.OneOf("/portion", r.Portion, "", "tasting", "standard", "hearty")
-	f.OneOf("/cup", string(r.Cup), "", "us", "metric", "imperial")
-	f.OneOf("/spoon", string(r.Spoon), "", "us", "metric", "australian")
-	f.OneOf("/eggs", string(r.Eggs), "", "us", "uk")
+	f.AmongOrNone("", "/portion", r.Portion, PortionSizes)
+	f.AmongOrNone("", "/cup", string(r.Cup), units.Cups)
+	f.AmongOrNone("", "/spoon", string(r.Spoon), units.Spoons)
+	f.AmongOrNone("", "/eggs", string(r.Eggs), units.EggSizes)
 	if err := f.Err(); err != nil {
 		return d, err
 	}
@@ -232,7 +232,7 @@ func optional(p *float64, at string, lo, hi float64, unit string, f *fault.Fault
 func (d *dessert) lookStyle(f *fault.Faults) {
 	s, ok := styles[d.req.Style]
 	if !ok {
-		f.OneOf("/style", d.req.Style, styleNames...)
+		f.Among("", "/style", d.req.Style, StyleNames)
 	}
 	d.style = s
 	if d.req.Base != nil {
@@ -270,7 +270,7 @@ func (d *dessert) lookFruit(f *fault.Faults) {
 			f.RangeAt(at, "/cut_mm", a.CutMM, 1, 80, "mm")
 		}
 		f.RangeAt(at, "/loss_pct", a.LossPct, 0, 90, "%")
-		f.OneOfAt(at, "/size", a.Size, "", "small", "medium", "large")
+		f.AmongOrNone(at, "/size", a.Size, FruitSizes)
 		d.shareSum += a.Share
 	}
 	if d.shareSum <= 0 {
@@ -289,7 +289,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	d.filling.Washed, d.filling.CrumbG = r.Washed, r.CrumbLayerG
 	if p := r.Precook; p != nil {
 		f.Range("/precook/minutes", p.Minutes, 0, 180, "min")
-		f.OneOf("/precook/where", p.Where, "", "hob", "oven", "microwave")
+		f.AmongOrNone("", "/precook/where", p.Where, PrecookPlaces)
 		if p.Open && p.Where == "microwave" {
 			f.Add("/precook/open", message.New("a microwave drives little off: it counts as covered"))
 		}
@@ -298,8 +298,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	}
 	if m := r.Macerate; m != nil {
 		f.Range("/macerate/minutes", m.Minutes, 0, 2880, "min")
-		f.OneOf("/macerate/juice", m.Juice, "", filling.Keep, filling.Leave, filling.Reduce,
-			filling.Thicken)
+		f.AmongOrNone("", "/macerate/juice", m.Juice, filling.Macerated)
 		d.filling.Macerate = filling.Maceration{Minutes: m.Minutes, Juice: m.Juice, WithThickener: m.WithThickener}
 	}
 	d.filling.Liquids = d.weighed(r.Liquids, "/liquids", f)
@@ -313,7 +312,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	optional(r.SugarG, "/sugar_g", 0, 20000, "g", f)
 	optional(r.SteamedOffG, "/steamed_off_g", 0, 20000, "g", f)
 	d.lookSugar(f)
-	f.OneOf("/sweetness", r.Sweetness, "", "tart", "standard", "sweet", "savoury")
+	f.AmongOrNone("", "/sweetness", r.Sweetness, Sweetnesses)
 	d.filling = filling.New(d.filling)
 }
 
@@ -396,14 +395,7 @@ func (d *dessert) lookTopping(f *fault.Faults) {
 // oneTopping looks a topping up.
 func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) topping.Wanted {
 	t := row(larder.Toppings, asked.Key, where, "/key", "topping", f)
-	f.OneOfAt(
-		where, "/amount",
-		string(asked.Amount),
-		"",
-		string(topping.Light),
-		string(topping.Standard),
-		string(topping.Generous),
-	)
+	f.AmongOrNone(where, "/amount", string(asked.Amount), topping.Amounts)
 	if asked.ThicknessMM != 0 {
 		f.RangeAt(where, "/thickness_mm", asked.ThicknessMM, 1, 80, "mm")
 	}
@@ -433,9 +425,9 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 			)
 		}
 	}
-	f.OneOfAt(where, "/fat_state", asked.FatState, "", "cold", "soft", "melted")
-	f.OneOfAt(where, "/crumb", asked.Crumb, "", "fine", "chunks")
-	f.OneOfAt(where, "/tool", asked.Tool, "", "fingers", "grater", "fork", "mixer", "processor")
+	f.AmongOrNone(where, "/fat_state", asked.FatState, FatStates)
+	f.AmongOrNone(where, "/crumb", asked.Crumb, Crumbs)
+	f.AmongOrNone(where, "/tool", asked.Tool, Tools)
 	f.RangeAt(where, "/bowl_ml", asked.BowlML, 0, 30000, "ml")
 	optional(asked.GapShare, where+"/gap_share", 0, 0.9, "", f)
 	w.Liquids = d.lookLiquids(asked.Liquids, where+"/liquids", f)

@@ -7,6 +7,7 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/larder"
+	"mabbin/core/message"
 )
 
 // Serve is how a dessert comes to the table.
@@ -18,6 +19,11 @@ const (
 	Warm Serve = "warm"
 	Cold Serve = "cold" // and set
 )
+
+// Serves are the ways to serve, in words.
+var Serves = message.Choices{
+	message.Choose(Hot, "hot"), message.Choose(Warm, "warm"), message.Choose(Cold, "cold and set"),
+}
 
 // Order is a dessert that is wanted.
 type Order struct {

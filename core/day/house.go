@@ -6,6 +6,7 @@ import (
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/message"
+	"mabbin/core/oven"
 	"mabbin/core/topping"
 )
 
@@ -136,7 +137,7 @@ func CheckHouse(h House) error {
 		f.Range(at+"/door_min", o.DoorMin, 0, 20, "min")
 		for j, t := range o.Tiers {
 			at := fmt.Sprintf("%s/tiers/%d", at, j)
-			f.OneOfAt(at, "/shelf", t.Shelf, "low", "middle", "high")
+			f.Among(at, "/shelf", t.Shelf, oven.Heights)
 			f.RangeAt(at, "/width_cm", t.WidthCM, 10, 300, "cm")
 			f.RangeAt(at, "/depth_cm", t.DepthCM, 10, 300, "cm")
 		}

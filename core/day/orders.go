@@ -100,7 +100,7 @@ func checkOrders(under string, orders []Wanted, f *fault.Faults) {
 		names[o.ID] = true
 		f.RangeAt(at, "/dishes", float64(o.Dishes), 1, mostOfOrder, "")
 		f.RangeAt(at, "/due_min", float64(o.Due), 0, longestDay, "min")
-		f.OneOfAt(at, "/serve", string(o.Serve), string(Hot), string(Warm), string(Cold))
+		f.Among(at, "/serve", string(o.Serve), Serves)
 	}
 }
 

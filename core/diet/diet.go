@@ -28,6 +28,12 @@ const (
 // All lists the diets in the order in which they are offered.
 var All = []Diet{Vegan, DairyFree, EggFree, GlutenFree, NutFree}
 
+// Choices are the diets, in words.
+var Choices = message.Choices{
+	message.Choose(Vegan, "vegan"), message.Choose(DairyFree, "no dairy"), message.Choose(EggFree, "no egg"),
+	message.Choose(GlutenFree, "no gluten"), message.Choose(NutFree, "no nuts"),
+}
+
 // forbids are the beginnings of the allergens that a diet leaves out.
 var forbids = map[Diet][]string{
 	Vegan: {"milk", "egg"}, DairyFree: {"milk"}, EggFree: {"egg"}, GlutenFree: {"gluten"}, NutFree: {"nut"},

@@ -19,6 +19,9 @@ const (
 	Oval      Shape = "oval"
 )
 
+// Shapes are all of them, as they are offered.
+var Shapes = message.Words(Rectangle, Square, Round, Oval)
+
 // Dish is the inside of one baking dish. Lengths are of the opening unless they say floor;
 // a zero floor length means straight walls, a zero measured volume means it was never filled with water.
 type Dish struct {
@@ -55,7 +58,7 @@ type Geometry struct {
 
 // Check notes every wrong size under the pointer prefix at.
 func (d Dish) Check(at string, f *fault.Faults) {
-	ok := f.OneOfAt(at, "/shape", string(d.Shape), string(Rectangle), string(Square), string(Round), string(Oval))
+	ok := f.Among(at, "/shape", string(d.Shape), Shapes)
 	ok = f.RangeAt(at, "/length_cm", d.LengthCM, minSideCM, maxSideCM, "cm") && ok
 	ok = f.RangeAt(at, "/depth_cm", d.DepthCM, minDepthCM, maxDepthCM, "cm") && ok
 	two := d.Shape == Rectangle || d.Shape == Oval

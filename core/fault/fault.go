@@ -113,6 +113,20 @@ func (f *Faults) OneOfAt(at, field, v string, words ...string) bool {
 	return false
 }
 
+// Among notes a value of a field of a part that is none of its choices, and reports whether it was.
+func (f *Faults) Among(at, field, v string, of message.Choices) bool {
+	if of.Has(v) {
+		return true
+	}
+	f.Add(at+field, NotOneOf(v, of.Values()...))
+	return false
+}
+
+// AmongOrNone is Among for a field that may be left out.
+func (f *Faults) AmongOrNone(at, field, v string, of message.Choices) bool {
+	return v == "" || f.Among(at, field, v, of)
+}
+
 // NotOneOf is a word that is not in a list.
 func NotOneOf(given string, words ...string) message.Message {
 	return message.New("is \"{given}\": give one of {words}", message.Text(given), message.Text(strings.Join(words, ", ")))

@@ -6,6 +6,7 @@ import (
 	"math"
 
 	"mabbin/core/larder"
+	"mabbin/core/message"
 )
 
 // Piece is one prepared fruit of a mix.
@@ -39,6 +40,9 @@ const (
 	Reduce  = "reduce"
 	Thicken = "thicken"
 )
+
+// Macerated is what may become of the juice that was drawn.
+var Macerated = message.Words(Keep, Leave, Reduce, Thicken)
 
 // Maceration is sugared fruit left to stand. Zero minutes is none.
 type Maceration struct {

@@ -18,13 +18,14 @@ const (
 	Stodgy    Band = "stodgy"
 )
 
-// Says is the band in words.
-func (b Band) Says() message.Message {
-	if b == Mounds {
-		return message.New("mounds on the spoon")
-	}
-	return message.New(string(b))
+// Bands are all of them, in words.
+var Bands = message.Choices{
+	message.Choose(Runny, "runny"), message.Choose(Saucy, "saucy"), message.Choose(Spoonable, "spoonable"),
+	message.Choose(Mounds, "mounds on the spoon"), message.Choose(Slices, "slices"), message.Choose(Stodgy, "stodgy"),
 }
+
+// Says is the band in words.
+func (b Band) Says() message.Message { return Bands.Says(string(b)) }
 
 // Apart is how many bands thicker b is than another; negative where it is thinner.
 func (b Band) Apart(than Band) int { return b.index() - than.index() }

@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"mabbin/core/message"
 	"mabbin/core/units"
 )
 
@@ -21,6 +22,19 @@ const (
 	Working     Basis = "working"
 	Kitchen     Basis = "kitchen" // this kitchen's own figure, in the place of the table's
 )
+
+// FigureBases are all bases of figures, in words.
+var FigureBases = message.Choices{
+	message.Choose(Composition, "food composition tables"), message.Choose(Handbook, "baking handbooks"),
+	message.Choose(Definition, "by definition"),
+	message.Choose(Working, "working figure of this project; your log will correct it"),
+	message.Choose(Kitchen, "this kitchen’s own figure"),
+}
+
+// FinishTimes are when a finish is put on.
+var FinishTimes = message.Choices{
+	message.Choose("before", "On top, before the oven"), message.Choose("after", "On top, after the oven"),
+}
 
 // Fruit is one fruit or vegetable as it behaves in a dish. Percentages are of the prepared fruit;
 // times are minutes at 100 C for a piece of 8 mm.

@@ -8,7 +8,16 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/fault"
+	"mabbin/core/filling"
 	"mabbin/core/message"
+)
+
+// What a baker may say of a dessert that came out.
+var (
+	Fruits      = message.Words(bake.FruitWords...)
+	Tops        = message.Words(bake.TopWords...)
+	Bases       = message.Words(bake.BaseWords...)
+	Sweetnesses = message.Words("sharp", "right", "sweet")
 )
 
 // Told is what is asked beside the first questions; all of it may be left out.
@@ -45,9 +54,9 @@ func (t Told) Check(at string, f *fault.Faults) {
 			f.Add(at+"/lots/"+key, message.New("is longer than {n} letters", message.Count(longestLot)))
 		}
 	}
-	f.OneOfAt(at, "/juice_hot", t.JuiceHot, "", "runny", "saucy", "spoonable", "mounds", "slices", "stodgy")
-	f.OneOfAt(at, "/base", t.Base, "", "raw", "soft", "crisp", "burnt")
-	f.OneOfAt(at, "/sweetness", t.Sweetness, "", "sharp", "right", "sweet")
+	f.AmongOrNone(at, "/juice_hot", t.JuiceHot, filling.Bands)
+	f.AmongOrNone(at, "/base", t.Base, Bases)
+	f.AmongOrNone(at, "/sweetness", t.Sweetness, Sweetnesses)
 	for _, x := range []struct {
 		field string
 		v     *float64

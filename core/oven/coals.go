@@ -60,8 +60,8 @@ var (
 // Check notes every wrong field.
 func (r Fire) Check(at string, f *fault.Faults) {
 	f.RangeAt(at, "/diameter_cm", r.DiameterCM, 15, 60, "cm")
-	f.OneOfAt(at, "/wind", r.Wind, "", "calm", "breeze", "windy")
-	f.OneOfAt(at, "/fuel", r.Fuel, "", Briquettes, Lumps)
+	f.AmongOrNone(at, "/wind", r.Wind, Winds)
+	f.AmongOrNone(at, "/fuel", r.Fuel, Fuels)
 }
 
 // Coals counts the briquettes for a temperature.

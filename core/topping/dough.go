@@ -134,6 +134,15 @@ var stiffness = []struct {
 	upTo float64
 }{{Crumbles, 52}, {Rolls, 76}, {Drops, 105}, {Batter, 1e9}}
 
+// Dough is a dough of a stiffness as it is usually made up.
+type Dough struct {
+	Is           Stiffness
+	HydrationPct float64
+}
+
+// Doughs are those that are offered, well within what each may have. Working figures.
+var Doughs = []Dough{{Crumbles, 46}, {Rolls, 65}, {Drops, 90}}
+
 // hydration is the water of liquids and eggs to the flour, in percent; 0 without flour.
 func (s Sized) hydration() float64 {
 	water, flour := 0.0, 0.0

@@ -136,16 +136,33 @@ const (
 	Candied Verdict = "candied"
 )
 
+// What is said of a topping's fat and sugar, and of a dough by its water.
+var (
+	FatVerdicts = message.Choices{
+		message.Choose(Dusty, "dusty"), message.Choose(Crumbly, "crumbly"), message.Choose(Spreads, "spreads and greases"),
+	}
+	SugarVerdicts = message.Choices{
+		message.Choose(Pale, "stays pale"), message.Choose(Sweet, "browns well"), message.Choose(Candied, "hard and candied"),
+	}
+	Stiffnesses = message.Choices{
+		message.Choose(Crumbles, "crumbly"), message.Choose(Rolls, "rolls out and cuts"),
+		message.Choose(Drops, "drops from a spoon"), message.Choose(Batter, "a batter, that runs"),
+	}
+	Amounts = message.Choices{
+		message.Choose(Light, "light"), message.Choose(Standard, "usual"), message.Choose(Generous, "generous"),
+	}.Usually(string(Standard))
+)
+
 // Texture is the read-out of a topping: shares of the whole, what they come to, and remarks on single ingredients. Fat
 // and sugar are judged for a crumble, crisp or streusel, the water for a biscuit; the others are empty.
 type Texture struct {
-	FatPct       float64           `json:"fat_pct"`   // pure fat of the added fats
-	SugarPct     float64           `json:"sugar_pct"` // added sugars and syrups
-	HydrationPct float64           `json:"hydration_pct"`
-	Fat          Verdict           `json:"fat"`
-	Sugar        Verdict           `json:"sugar"`
-	Dough        Stiffness         `json:"dough"`
-	Notes        []message.Message `json:"notes"`
+	FatPct       float64         `json:"fat_pct"`   // pure fat of the added fats
+	SugarPct     float64         `json:"sugar_pct"` // added sugars and syrups
+	HydrationPct float64         `json:"hydration_pct"`
+	Fat          Verdict         `json:"fat"`
+	Sugar        Verdict         `json:"sugar"`
+	Dough        Stiffness       `json:"dough"`
+	Says         message.Message `json:"says"`
 }
 
 // crumbs are the families whose fat and sugar are judged.
@@ -162,7 +179,7 @@ const (
 
 // Read reads the texture of a sized topping.
 func (s Sized) Read() Texture {
-	t := Texture{Notes: []message.Message{}}
+	var t Texture
 	if s.G <= 0 {
 		return t
 	}
@@ -177,12 +194,6 @@ func (s Sized) Read() Texture {
 			}
 		case "sugar", "syrup":
 			t.SugarPct += 100 * p.G / s.G
-		}
-		if note, ok := partNotes[p.Ingredient.Key]; ok && p.BakersPct >= note.from {
-			t.Notes = append(
-				t.Notes,
-				message.New("{Ingredient}: {does}", message.Name(p.Ingredient.Name), message.Part(note.says)),
-			)
 		}
 	}
 	if s.Family == "biscuit" {
@@ -204,6 +215,41 @@ func (s Sized) Read() Texture {
 		t.Sugar = Pale
 	case t.SugarPct > candiedOver:
 		t.Sugar = Candied
+	}
+	return t
+}
+
+// ReadIn is Read, and what it comes to in words: with the borders that it is judged by, and with what single
+// ingredients do to a crumb.
+func (s Sized) ReadIn(b *message.Book) Texture {
+	t := s.Read()
+	of := func(list message.Choices, v string) message.Arg { return b.Part(list.Says(v)) }
+	pct := func(x float64) message.Arg { return message.Number(x, 1) }
+	switch {
+	case t.Dough != "":
+		t.Says = b.New(
+			"{water} % water to the flour: {it}. Under {crumbles} % it is crumbly, to {rolls} % it rolls, to {drops} % it "+
+				"drops. The liquid is to feel: hold a fifth back. Butter gives way to the fat of the liquid; sour dairy takes "+
+				"soda for part of the powder. {fat} % fat.",
+			pct(t.HydrationPct), of(Stiffnesses, string(t.Dough)), pct(stiffness[0].upTo), pct(stiffness[1].upTo),
+			pct(stiffness[2].upTo), message.Number(t.FatPct, 0))
+	case t.Fat != "":
+		t.Says = b.New(
+			"Fat {fat} %: {holds}; {dusty} to {spreads} % holds. Sugar {sugar} %: {browns}; usual is {pale} to {candied} %.",
+			pct(t.FatPct),
+			of(FatVerdicts, string(t.Fat)),
+			pct(dustyBelow),
+			pct(spreadsOver),
+			pct(t.SugarPct),
+			of(SugarVerdicts, string(t.Sugar)),
+			pct(paleBelow),
+			pct(candiedOver),
+		)
+	}
+	for _, p := range s.Parts {
+		if note, ok := partNotes[p.Ingredient.Key]; ok && p.BakersPct >= note.from && !t.Says.IsZero() {
+			t.Says = b.Sentences(t.Says, b.New("{Ingredient}: {does}.", message.Name(p.Ingredient.Name), b.Part(note.says)))
+		}
 	}
 	return t
 }

@@ -2,9 +2,11 @@ package topping
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"mabbin/core/larder"
+	"mabbin/core/message"
 )
 
 func row(t *testing.T, key string) larder.Topping {
@@ -60,17 +62,28 @@ func TestTheTablesOwnCrumbsReadWell(t *testing.T) {
 	}
 }
 
-func TestNotesOnSingleIngredients(t *testing.T) {
-	r := Size(Wanted{Topping: row(t, "crumble_equal"), BakersPct: map[string]float64{"cornmeal": 20}}, 400).Read()
-	if len(r.Notes) != 2 {
-		t.Errorf("demerara and cornmeal crunch and crisp: %q", r.Notes)
+// What a crumb comes to is told with the borders that it is judged by, and with what single ingredients do to it.
+func TestATexturesWords(t *testing.T) {
+	of := func(key string, pct map[string]float64) string {
+		return Size(Wanted{Topping: row(t, key), BakersPct: pct}, 400).ReadIn(new(message.Book)).Says.String()
 	}
-	if r := Size(
-		Wanted{Topping: row(t, "crumble_classic"), BakersPct: map[string]float64{"cornmeal": 2}},
-		400,
-	).Read(); len(
-		r.Notes,
-	) != 0 {
-		t.Errorf("a spoon of cornmeal is not tasted: %q", r.Notes)
+	for says, want := range map[string][]string{
+		of("crumble_equal", map[string]float64{"cornmeal": 20}): {"14 to 29 % holds", "12 to 38 %", "crunches.", "crisps the crumb."},
+		of("crumble_classic", nil):                              {"Fat ", "crumbly", "browns well"},
+		of("biscuit_rolled", nil):                               {"water to the flour: rolls out and cuts", "Under 52 %", "to 76 %", "to 105 %"},
+	} {
+		for _, w := range want {
+			if !strings.Contains(says, w) {
+				t.Errorf("%q is not in %q", w, says)
+			}
+		}
+	}
+	if says := of("crumble_classic", map[string]float64{"cornmeal": 2}); strings.Contains(says, "crisps") {
+		t.Errorf("a spoon of cornmeal is not tasted: %s", says)
+	}
+	for _, d := range Doughs {
+		if is := stiffnessOf(d.HydrationPct); is != d.Is {
+			t.Errorf("a dough of %g %% is %s, and offered as %s", d.HydrationPct, is, d.Is)
+		}
 	}
 }

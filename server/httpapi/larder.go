@@ -6,10 +6,12 @@ import (
 
 	"mabbin/api"
 	"mabbin/core/balance"
+	"mabbin/core/choice"
 	"mabbin/core/diet"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
 	"mabbin/core/message"
+	"mabbin/core/topping"
 	"mabbin/core/units"
 	"mabbin/server/render"
 
@@ -62,6 +64,16 @@ func typicalDishes(inches bool) []api.TypicalDish {
 var theLarder = func() api.Larder {
 	l := tablesOf()
 	l.Swaps = diet.Swaps()
+	l.Choices = map[string][]message.Choice{}
+	for name, list := range choice.Lists {
+		l.Choices[name] = list
+	}
+	l.Doughs = each(topping.Doughs, func(x topping.Dough) api.LarderDough {
+		return api.LarderDough{Dough: string(x.Is), HydrationPct: x.HydrationPct}
+	})
+	l.Switches = each(units.Switches, func(x units.Switch) api.SettingSwitch {
+		return api.SettingSwitch{Key: x.Key, Title: x.Title, About: x.About, Choices: x.Choices}
+	})
 	l.Allergens = each(larder.Allergens, func(a larder.Allergen) api.LarderAllergen {
 		return api.LarderAllergen{Key: a.Key, Name: a.Name}
 	})

@@ -255,6 +255,7 @@ var mapped = map[string]reflect.Type{
 	"DessertCost":      reflect.TypeFor[api.DessertCost](),
 	"CameOut":          reflect.TypeFor[api.CameOut](),
 	"GasMark":          reflect.TypeFor[api.GasMark](),
+	"Choice":           reflect.TypeFor[api.Choice](),
 }
 
 // The contract's types are the core's own: each must have exactly the fields that the description has, and

@@ -3017,7 +3017,7 @@ export interface components {
                      * @enum {string}
                      */
                     dough: "" | "crumbly" | "rolls" | "drops" | "batter";
-                    notes: components["schemas"]["Text"][];
+                    says: components["schemas"]["Text"];
                 };
             };
             cutaway: components["schemas"]["Cutaway"];
@@ -4584,6 +4584,14 @@ export interface components {
             nutrition?: components["schemas"]["NutritionRow"][];
         };
         Larder: {
+            /** @description What may be chosen, by the name of the choice, in the order in which it is offered */
+            choices: {
+                [key: string]: components["schemas"]["Choice"][];
+            };
+            /** @description Of what stiffness a biscuit's dough is offered, and its water to the flour */
+            doughs: components["schemas"]["LarderDough"][];
+            /** @description A kitchen's settings as they are chosen */
+            switches: components["schemas"]["SettingSwitch"][];
             reading: components["schemas"]["FigureReading"];
             /** @description How the kitchens of a region measure and read: what a new one begins with */
             habits: components["schemas"]["Habit"][];
@@ -4602,6 +4610,21 @@ export interface components {
             ingredients: components["schemas"]["LarderIngredient"][];
             /** @description What the figures of the tables are, for showing them and for a kitchen's own */
             figures: components["schemas"]["LarderFigure"][];
+        };
+        Choice: {
+            value: string;
+            says: components["schemas"]["Text"];
+            /** @description It is taken where nothing was chosen */
+            usual?: boolean;
+        };
+        /** @enum {string} */
+        ChoiceName: "amount" | "band" | "base_told" | "basis" | "cover" | "crumb" | "cup" | "decimal" | "dial" | "diet" | "dough" | "eggs" | "english" | "fat" | "fat_state" | "finish_time" | "fruit_size" | "fruit_told" | "fuel" | "greasing" | "heat" | "heating" | "juice_told" | "lengths" | "limit" | "macerated" | "portion" | "precook" | "question" | "serve" | "shape" | "shelf" | "spoon" | "style" | "sweetness" | "sweetness_told" | "tool" | "top_told" | "topping_fat" | "topping_sugar" | "weights" | "wind";
+        SettingSwitch: {
+            /** @enum {string} */
+            key: "english" | "decimal" | "weights" | "heat" | "lengths" | "cup" | "spoon" | "eggs";
+            title: components["schemas"]["Text"];
+            about: components["schemas"]["Text"];
+            choices: components["schemas"]["Choice"][];
         };
         /** @description How whoever asks reads figures: for those that stand in a frame of the page. Texts come finished */
         FigureReading: {
@@ -4662,6 +4685,12 @@ export interface components {
             name: string;
             says: string;
             settings: components["schemas"]["Settings"];
+        };
+        LarderDough: {
+            /** @enum {string} */
+            dough: "crumbly" | "rolls" | "drops" | "batter";
+            /** Format: double */
+            hydration_pct: number;
         };
         LarderAllergen: {
             key: string;

@@ -1,5 +1,5 @@
 import { reactive } from 'vue'
-import type { Band, Dish, FigureForm, FigureReading, Settings } from '@/api/client'
+import type { Dish, FigureForm, FigureReading, Settings } from '@/api/client'
 
 /* Figures that stand in a frame of the page, written by the forms that the server names (server/render/forms.go). Sentences
    come finished from there; e2e/reading_test.go holds one to the other. */
@@ -142,23 +142,6 @@ export const short = (name: string) =>
     .split(',')[0]!
     .trim() || name
 export const lower = (name: string) => name.charAt(0).toLowerCase() + name.slice(1)
-
-export const bandWords: Record<Band, string> = {
-  runny: 'runny',
-  saucy: 'saucy',
-  spoonable: 'spoonable',
-  mounds: 'mounds on the spoon',
-  slices: 'slices',
-  stodgy: 'stodgy',
-}
-
-export const basisWords: Record<string, string> = {
-  composition: 'food composition tables',
-  handbook: 'baking handbooks',
-  definition: 'by definition',
-  working: 'working figure of this project; your log will correct it',
-  kitchen: 'this kitchen’s own figure',
-}
 
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 export const date = (iso: string) => day.format(new Date(iso))

@@ -7,6 +7,7 @@ import {
   taken,
   upon,
   type BalanceRequest,
+  type ChoiceName,
   type FruitAsked,
   type House,
   type HouseKept,
@@ -169,6 +170,10 @@ export const useKitchen = defineStore('kitchen', () => {
   const ingredients = computed(() => withOwn(larder.value?.ingredients ?? [], own.value.ingredients))
   const thickeners = computed(() => withOwn(larder.value?.thickeners ?? [], own.value.thickeners))
   const toppings = computed(() => withOwn(larder.value?.toppings ?? [], own.value.toppings))
+  /** What may be chosen, and how one of it is told. */
+  const choices = (name: ChoiceName) => larder.value?.choices[name] ?? []
+  const word = (name: ChoiceName, value: string | undefined) =>
+    choices(name).find((c) => c.value === value)?.says ?? value ?? ''
   const allergenNames = computed(() => new Map((larder.value?.allergens ?? []).map((a) => [a.key, a.name])))
   /** Allergens as they are called on a list. */
   const allergens = (keys: string[]) => keys.map((k) => allergenNames.value.get(k) ?? k).join(', ')
@@ -319,6 +324,8 @@ export const useKitchen = defineStore('kitchen', () => {
     fruits,
     ingredients,
     typical,
+    choices,
+    word,
     allergens,
     ours,
     picked,

@@ -11,11 +11,12 @@ import {
   type Outcome,
   upon,
   why,
+  type ChoiceName,
 } from '@/api/client'
 import AmountField from './AmountField.vue'
 import PictureField from './PictureField.vue'
 import TouchWords from './TouchWords.vue'
-import { bandWords, grams, lower, short } from '@/format/amounts'
+import { grams, lower, short } from '@/format/amounts'
 import { useClash } from '@/stores/useClash'
 import { useKitchen } from '@/stores/useKitchen'
 import { useOutbox } from '@/stores/useOutbox'
@@ -46,22 +47,14 @@ const about = computed(
 const out = reactive<Outcome>({})
 const refused = ref('')
 const asked = [
-  {
-    key: 'juice',
-    title: 'Juice, cold',
-    words: ['runny', 'saucy', 'spoonable', 'mounds', 'slices', 'stodgy'],
-  },
-  { key: 'fruit', title: 'Fruit', words: ['hard', 'bite', 'tender', 'mush'] },
-  { key: 'top', title: 'Top', words: ['pale', 'golden', 'dark', 'burnt'] },
+  { key: 'juice', title: 'Juice, cold', of: 'juice_told' },
+  { key: 'fruit', title: 'Fruit', of: 'fruit_told' },
+  { key: 'top', title: 'Top', of: 'top_told' },
 ] as const
 const moreAsked = [
-  {
-    key: 'juice_hot',
-    title: 'Juice, hot',
-    words: ['runny', 'saucy', 'spoonable', 'mounds', 'slices', 'stodgy'],
-  },
-  { key: 'base', title: 'Base', words: ['raw', 'soft', 'crisp', 'burnt'] },
-  { key: 'sweetness', title: 'Sweetness', words: ['sharp', 'right', 'sweet'] },
+  { key: 'juice_hot', title: 'Juice, hot', of: 'juice_told' },
+  { key: 'base', title: 'Base', of: 'base_told' },
+  { key: 'sweetness', title: 'Sweetness', of: 'sweetness_told' },
 ] as const
 const numbers = [
   { key: 'rim_min', title: 'Rim bubbled after', kind: 'minutes', unit: 'min' },
@@ -74,7 +67,9 @@ const yesNo = [
   ['no', false],
   ['yes', true],
 ] as const
-const same = <T extends string>(words: readonly T[]) => words.map((w) => [w, w] as const)
+/** The words to choose from, each of them one that the field may have. */
+const wordsOf = <T extends string>(of: ChoiceName) =>
+  kitchen.choices(of).map((c) => [c.value as T, c.says] as const)
 /** What it was made of, by the ticket, or else its fruit: each may have a lot. */
 const made = computed(() => {
   const lines = (props.ticket ?? []).flatMap((b) => b.lines.map((l) => l.key))
@@ -174,10 +169,10 @@ async function putRight(bake: Bake, outcome: Outcome) {
         :key="q.key"
         v-model="out[q.key]"
         :title="q.title"
-        :options="same(q.words)"
+        :options="wordsOf(q.of)"
         :testid="q.key"
         ><template v-if="q.key === 'juice' && band">{{
-          `, predicted ${bandWords[band]}`
+          `, predicted ${kitchen.word('band', band)}`
         }}</template></TouchWords
       >
       <TouchWords
@@ -197,7 +192,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
             :key="q.key"
             v-model="told[q.key]"
             :title="q.title"
-            :options="same(q.words)"
+            :options="wordsOf(q.of)"
             :testid="q.key"
           />
           <TouchWords v-model="told.again" title="Again so?" :options="yesNo" testid="again" />

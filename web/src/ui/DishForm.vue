@@ -4,6 +4,7 @@ import type { Dish } from '@/api/client'
 import AmountField from './AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { litres } from '@/format/amounts'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 
 /** The sizes of a dish. It changes nothing itself: it says what was changed. A plain one leaves out the measured volume. */
 const props = defineProps<{
@@ -34,17 +35,13 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
 
 <template>
   <div class="form">
-    <div class="choice wide" role="group" aria-label="Shape">
-      <button
-        v-for="s in ['rectangle', 'square', 'round', 'oval'] as const"
-        :key="s"
-        :aria-pressed="dish.shape === s"
-        :data-testid="`shape-${s}`"
-        @click="set('shape', s, 'the shape')"
-      >
-        {{ s }}
-      </button>
-    </div>
+    <ChoiceButtons
+      of="shape"
+      :model-value="dish.shape"
+      label="Shape"
+      testid="shape"
+      @update:model-value="(s) => set('shape', s, 'the shape')"
+    />
     <AmountField
       :label="dish.shape === 'round' ? 'Across the rim' : 'Length at the rim'"
       kind="length"

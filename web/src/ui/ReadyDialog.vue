@@ -5,6 +5,7 @@ import { useKitchen } from '@/stores/useKitchen'
 import type { WayBack } from '@/stores/useReadyBy'
 import { useWatch } from '@/stores/useWatch'
 import { timeOf } from '@/format/clock'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 
 /** When a dessert is wanted, and the whole way there; one touch has each thing called out. */
 const open = defineModel<boolean>({ required: true })
@@ -22,11 +23,6 @@ async function callOut() {
   open.value = false
   void router.push('/watch')
 }
-const serves = [
-  ['hot', 'hot'],
-  ['warm', 'warm'],
-  ['cold', 'cold and set'],
-] as const
 </script>
 
 <template>
@@ -44,17 +40,13 @@ const serves = [
           ><span class="label">Ready at</span
           ><input v-model="ready.hour" type="time" data-testid="ready-hour"
         /></label>
-        <div class="choice" role="group" aria-label="How it is served">
-          <button
-            v-for="[key, says] in serves"
-            :key="key"
-            :aria-pressed="ready.serve === key"
-            :data-testid="`serve-${key}`"
-            @click="ready.serve = key"
-          >
-            {{ says }}
-          </button>
-        </div>
+        <ChoiceButtons
+          of="serve"
+          :model-value="ready.serve"
+          label="How it is served"
+          testid="serve"
+          @update:model-value="(key) => (ready.serve = key)"
+        />
         <button v-if="ready.hour" class="plain" data-testid="ready-whenever" @click="ready.hour = ''">
           Whenever
         </button>

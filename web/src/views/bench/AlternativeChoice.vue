@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { Alternative } from '@/api/client'
-import { bandWords, grams } from '@/format/amounts'
+import { grams } from '@/format/amounts'
+import { useKitchen } from '@/stores/useKitchen'
 
 /** Where bakers disagree: each way as a switch, with what it changes in numbers. */
+const kitchen = useKitchen()
 defineProps<{ alternatives: Alternative[]; label: string }>()
 defineEmits<{ choose: [alternative: Alternative] }>()
 </script>
@@ -37,7 +39,7 @@ defineEmits<{ choose: [alternative: Alternative] }>()
         </th>
         <td class="n">{{ grams(s.juice_g) }}</td>
         <td class="n">
-          {{ grams(s.thickener_g) }}<span class="visually-hidden">, {{ bandWords[s.band] }}</span>
+          {{ grams(s.thickener_g) }}<span class="visually-hidden">, {{ kitchen.word('band', s.band) }}</span>
         </td>
       </tr>
     </tbody>

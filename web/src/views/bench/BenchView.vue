@@ -13,7 +13,7 @@ import { bindKeys } from '@/ui/useKeys'
 import { useSticky } from '@/ui/useSticky'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWatch } from '@/stores/useWatch'
-import { bandWords, grams, heat, integer, litres, lower, mm, short, sizes } from '@/format/amounts'
+import { grams, heat, integer, litres, lower, mm, short, sizes } from '@/format/amounts'
 import BakeStation from '@/views/bench/bake/BakeStation.vue'
 import AskAboutOven from './AskAboutOven.vue'
 import BenchBar, { type BenchMoment } from './BenchBar.vue'
@@ -71,8 +71,8 @@ const lines = computed(() => {
     Dish: `${sizes(d.request.dish)}, ${lower(short(material))}, ${litres(a.fit.volume_ml)}`,
     Fruit: `${grams(a.fruit_g)} ${d.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')}`,
     Juice: d.request.custard
-      ? `${bandWords[a.set.band]}, by the custard's egg and flour`
-      : `${bandWords[a.set.band]}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`,
+      ? `${kitchen.word('band', a.set.band)}, by the custard's egg and flour`
+      : `${kitchen.word('band', a.set.band)}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`,
     Topping: `${grams(a.topping_g)}, ${a.topping.thickness_mm ? `${mm(a.topping.thickness_mm)}, ` : ''}${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`,
     Bake:
       [
@@ -175,7 +175,7 @@ const announced = refDebounced(
   computed(() => {
     const a = answer.value
     return a
-      ? `${grams(a.fruit_g)} fruit, ${grams(a.sugar_g)} sugar, ${grams(a.thickener_g)} thickener, ${grams(a.topping_g)} topping; ${bandWords[a.set.band]}`
+      ? `${grams(a.fruit_g)} fruit, ${grams(a.sugar_g)} sugar, ${grams(a.thickener_g)} thickener, ${grams(a.topping_g)} topping; ${kitchen.word('band', a.set.band)}`
       : ''
   }),
   1000,

@@ -1,23 +1,17 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, ask, inWords, type Problem, type DietProposal } from '@/api/client'
+import { api, ask, inWords, type Problem, type DietProposal, type DietRequest } from '@/api/client'
 import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
-import { bandWords, short } from '@/format/amounts'
+import { short } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
 
 /** What has to change in this card for a diet, and what each swap costs. */
 const open = defineModel<boolean>({ required: true })
 const kitchen = useKitchen()
 const dessert = useDessert()
-const diets = [
-  ['vegan', 'vegan'],
-  ['dairy_free', 'no dairy'],
-  ['egg_free', 'no egg'],
-  ['gluten_free', 'no gluten'],
-  ['nut_free', 'no nuts'],
-] as const
-type Diet = (typeof diets)[number][0]
+type Diet = DietRequest['diets'][number]
+const diets = computed(() => kitchen.choices('diet').map((c) => [c.value as Diet, c.says] as const))
 const chosen = ref<Diet[]>([])
 const proposal = ref<DietProposal>()
 const problem = ref<Problem>()
@@ -47,7 +41,7 @@ function toggle(d: Diet) {
 function take() {
   const p = proposal.value
   if (!p) return
-  const words = diets.filter(([k]) => chosen.value.includes(k)).map(([, says]) => says)
+  const words = diets.value.filter(([k]) => chosen.value.includes(k)).map(([, says]) => says)
   dessert.change('the diet', (d) => {
     d.request = p.request
     d.name = `${d.name} (${words.join(', ')})`.slice(0, 80)
@@ -97,7 +91,7 @@ function take() {
         </li>
       </ul>
       <p>
-        It stands <strong>{{ bandWords[proposal.answer.set.band] }}</strong>{{
+        It stands <strong>{{ kitchen.word('band', proposal.answer.set.band) }}</strong>{{
           proposal.answer.set.band === proposal.before.set.band ? ' as before' : ''
         }}. <strong>Contains:</strong>
         {{ kitchen.allergens(proposal.answer.allergens.contains) || 'none of the listed allergens' }}.

@@ -1,15 +1,12 @@
 <script setup lang="ts">
 import type { Answer } from '@/api/client'
 import FigureText from '@/ui/FigureText.vue'
-import { bandWords, grams, mm, scale } from '@/format/amounts'
+import { grams, mm, scale } from '@/format/amounts'
+import { useKitchen } from '@/stores/useKitchen'
 
 /** The numbers that matter, to be read at arm's length. */
+const kitchen = useKitchen()
 defineProps<{ answer: Answer }>()
-const limits: Record<string, string> = {
-  fill: 'heaped as usual',
-  headspace: 'the free rim decides',
-  weighed: 'as weighed',
-}
 </script>
 
 <template>
@@ -26,7 +23,7 @@ const limits: Record<string, string> = {
           `give or take ${grams(answer.fruit_tolerance_g)}`
         }}</template>
         <template v-else>weigh it exactly</template>,
-        {{ limits[answer.fit.limited_by] ?? '' }}
+        {{ kitchen.word('limit', answer.fit.limited_by) }}
       </dd>
     </div>
     <div class="big">
@@ -55,8 +52,8 @@ const limits: Record<string, string> = {
     </div>
     <div>
       <dt>Stands</dt>
-      <dd>{{ bandWords[answer.set.band] }}</dd>
-      <dd class="more">{{ `cold; hot it is ${bandWords[answer.set.hot_band]}` }}</dd>
+      <dd>{{ kitchen.word('band', answer.set.band) }}</dd>
+      <dd class="more">{{ `cold; hot it is ${kitchen.word('band', answer.set.hot_band)}` }}</dd>
     </div>
     <div :class="{ danger: answer.fit.room !== 'free' }">
       <dt>Free rim, boiling</dt>

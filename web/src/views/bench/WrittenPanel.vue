@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { BalanceRequest } from '@/api/client'
-import { bandWords, grams, measured } from '@/format/amounts'
+import { grams, measured } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
+import { useKitchen } from '@/stores/useKitchen'
 
 /** A card that came in from elsewhere: the smallest change that mends it, and Mabbin's own way, one touch each. */
+const kitchen = useKitchen()
 const dessert = useDessert()
 const written = computed(() => dessert.draft?.written)
 
@@ -33,7 +35,7 @@ function take(says: string, request: BalanceRequest) {
     </ul>
     <p class="small">
       {{
-        `Mabbin would take ${grams(written.brief.fruit_g)} fruit, ${grams(written.brief.sugar_g)} sugar, ${grams(written.brief.thickener_g)} thickener and ${grams(written.brief.topping_g)} topping: ${bandWords[written.brief.band]}.`
+        `Mabbin would take ${grams(written.brief.fruit_g)} fruit, ${grams(written.brief.sugar_g)} sugar, ${grams(written.brief.thickener_g)} thickener and ${grams(written.brief.topping_g)} topping: ${kitchen.word('band', written.brief.band)}.`
       }}
     </p>
     <span class="acts">

@@ -4,7 +4,7 @@ import type { CardListed } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import DishOutline from '@/ui/DishOutline.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { bandWords, grams, lower, short, sizes } from '@/format/amounts'
+import { grams, lower, short, sizes } from '@/format/amounts'
 
 /** A card in the gallery: its cutaway in small, its name, its dish. */
 const props = defineProps<{ card: CardListed }>()
@@ -28,7 +28,7 @@ const fruits = computed(() =>
       <span v-if="card.brief"
         ><b>{{ grams(card.brief.fruit_g) }}</b>
         {{
-          `fruit, ${bandWords[card.brief.band]}, ${card.brief.portions} ${card.brief.portions === 1 ? 'portion' : 'portions'}`
+          `fruit, ${kitchen.word('band', card.brief.band)}, ${card.brief.portions} ${card.brief.portions === 1 ? 'portion' : 'portions'}`
         }}</span
       >
       <span v-if="card.brief?.verdict" :class="['verdict', { wrong: !card.brief.verdict.right }]"

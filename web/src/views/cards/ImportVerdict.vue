@@ -3,9 +3,11 @@ import { computed } from 'vue'
 import type { Verdict } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import RemarkList from '@/ui/RemarkList.vue'
-import { bandWords, grams, heat, integer, mm, percent, measured } from '@/format/amounts'
+import { grams, heat, integer, mm, percent, measured } from '@/format/amounts'
+import { useKitchen } from '@/stores/useKitchen'
 
 /** What a recipe comes to: as it was written, mended, and as Mabbin would do it, side by side. */
+const kitchen = useKitchen()
 const props = defineProps<{ verdict: Verdict }>()
 defineEmits<{ open: [which: 'as_written' | 'mended' | 'own'] }>()
 const versions = [
@@ -30,7 +32,7 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
           <CutawayPicture :cut="verdict[key].answer.cutaway" small />
           <dl>
             <dt>stands</dt>
-            <dd>{{ bandWords[verdict[key].answer.set.band] }}</dd>
+            <dd>{{ kitchen.word('band', verdict[key].answer.set.band) }}</dd>
             <dt>free rim</dt>
             <dd :class="{ danger: verdict[key].answer.fit.room !== 'free' }">
               {{ mm(verdict[key].answer.fit.hot_headspace_mm) }}

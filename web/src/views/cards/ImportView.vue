@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import type { Answer } from '@/api/client'
 import { useDessert } from '@/stores/useDessert'
 import { useKitchen } from '@/stores/useKitchen'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import DishDialog from '@/ui/DishDialog.vue'
 import { sizes } from '@/format/amounts'
 import AsWritten from '@/ui/AsWritten.vue'
@@ -22,11 +23,6 @@ const { all, verdict, rows, problem, busy, read, answer, rewrite, remember, sort
 const pasted = ref('')
 const over = ref(false)
 const choosing = ref(false)
-const cups = [
-  ['us', 'American, 237 ml'],
-  ['metric', 'metric, 250 ml'],
-  ['imperial', 'half a pint, 284 ml'],
-] as const
 const inCups = computed(() => all.value?.lines.some((l) => /\bcups?\b/i.test(l.text)))
 const file = ref<HTMLInputElement>()
 const open = computed(() => verdict.value?.open ?? 0)
@@ -190,17 +186,13 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
         <p v-else-if="!all.dishId" class="said wrong">Which dish? Then it can be judged.</p>
         <div v-if="inCups" class="said cups">
           <span>{{ all.cupWhy ? `${all.cupWhy}.` : 'Its cups are' }}</span>
-          <div class="choice" role="group" aria-label="Whose cups">
-            <button
-              v-for="[key, says] in cups"
-              :key="key"
-              :aria-pressed="(all.cup ?? kitchen.kitchen?.settings.cup) === key"
-              :data-testid="`cups-${key}`"
-              @click="all = { ...all, cup: key, cupWhy: undefined }"
-            >
-              {{ says }}
-            </button>
-          </div>
+          <ChoiceButtons
+            of="cup"
+            :model-value="all.cup ?? kitchen.kitchen?.settings.cup"
+            label="Whose cups"
+            testid="cups"
+            @update:model-value="(key) => (all = { ...all, cup: key, cupWhy: undefined })"
+          />
         </div>
         <ul>
           <ImportLine

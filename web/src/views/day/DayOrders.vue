@@ -11,6 +11,7 @@ import {
   type Problem,
 } from '@/api/client'
 import UsualDays from './UsualDays.vue'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import FruitMark from '@/ui/FruitMark.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { integer } from '@/format/amounts'
@@ -22,11 +23,6 @@ const emit = defineEmits<{ change: [says: string, how: (a: DayAsked) => void] }>
 const kitchen = useKitchen()
 const done = (id: string) => props.laid?.orders.find((d) => d.order === id)
 const sorted = computed(() => [...props.asked.orders].sort((a, b) => a.due_min - b.due_min))
-const serves = [
-  ['hot', 'hot'],
-  ['warm', 'warm'],
-  ['cold', 'cold and set'],
-] as const
 
 const blank = {
   card: '',
@@ -199,18 +195,13 @@ defineExpose({ begin })
           /></label>
         </div>
         <p v-if="portions" class="quiet" data-testid="order-portions">{{ portions }}</p>
-        <div class="choice" role="group" aria-label="How it is served">
-          <button
-            v-for="[key, says] in serves"
-            :key="key"
-            type="button"
-            :aria-pressed="form.serve === key"
-            :data-testid="`order-${key}`"
-            @click="form.serve = key"
-          >
-            {{ says }}
-          </button>
-        </div>
+        <ChoiceButtons
+          of="serve"
+          :model-value="form.serve"
+          label="How it is served"
+          testid="order"
+          @update:model-value="(key) => (form.serve = key)"
+        />
         <label class="field"
           ><span class="label">Where it goes</span
           ><el-input v-model="form.place" maxlength="80" placeholder="counter, a table, a name"

@@ -12,7 +12,7 @@ import UnusableNotice from '@/ui/UnusableNotice.vue'
 import { useFetched } from '@/ui/useFetched'
 import { bindKeys } from '@/ui/useKeys'
 import { useKitchen } from '@/stores/useKitchen'
-import { bandWords, date } from '@/format/amounts'
+import { date } from '@/format/amounts'
 import LoggedBake from './LoggedBake.vue'
 import { useLearnt } from './useLearnt'
 import { useLogHistory } from './useLogHistory'
@@ -32,7 +32,9 @@ const more = ref(false)
 const words = ref('')
 const juice = ref<Bake['predicted']['band']>()
 const oven = ref<string>()
-const bands = Object.entries(bandWords) as [Bake['predicted']['band'], string][]
+const bands = computed(() =>
+  kitchen.choices('band').map((c) => [c.value as Bake['predicted']['band'], c.says] as const),
+)
 const sought = refDebounced(
   computed(() => ({ words: words.value.trim() || undefined, juice: juice.value, oven: oven.value })),
   200,

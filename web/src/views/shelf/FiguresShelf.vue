@@ -6,7 +6,7 @@ import FruitMark from '@/ui/FruitMark.vue'
 import CompositionBar from './CompositionBar.vue'
 import { type Kind, useKitchen } from '@/stores/useKitchen'
 import { useShelf } from '@/stores/useShelf'
-import { basisWords, fine, lower, short } from '@/format/amounts'
+import { fine, lower, short } from '@/format/amounts'
 
 /** Rows of one table: every figure with where it is from, and the kitchen's own beside it. */
 const props = defineProps<{ kind: Kind }>()
@@ -60,7 +60,7 @@ const composition = computed(() =>
 const basisOf = (b: Basis | undefined): string => {
   const r = table.value
   const of: Basis | undefined = b ?? (r && ('basis' in r ? r.basis : r.composition_basis))
-  return of ? (basisWords[of] ?? of) : ''
+  return of ? (kitchen.word('basis', of) ?? of) : ''
 }
 watch(
   () => shelf.touched,

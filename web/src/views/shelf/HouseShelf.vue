@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { faultAt, inWords, type House, type Problem, type ShelfDish } from '@/api/client'
 import HoursBar from './HoursBar.vue'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useFetched } from '@/ui/useFetched'
 import { useKitchen } from '@/stores/useKitchen'
@@ -14,11 +15,6 @@ const shelf = useShelf()
 const problem = ref<Problem>()
 const { trouble } = useFetched(() => kitchen.loadHouse())
 const house = computed(() => kitchen.house?.house)
-const shelves = [
-  ['low', 'low'],
-  ['middle', 'middle'],
-  ['high', 'high'],
-] as const
 async function change(says: string, how: (h: House) => void) {
   if (!house.value) return
   const next = JSON.parse(JSON.stringify(house.value)) as House
@@ -147,16 +143,14 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
         <div v-for="(o, i) in house.ovens" :key="o.oven" class="oven">
           <h3>{{ nameOf(o.oven) }}</h3>
           <div v-for="(t, k) in o.tiers" :key="k" class="tier">
-            <div class="choice" role="group" :aria-label="`Tier ${k + 1}`">
-              <button
-                v-for="[key, says] in shelves"
-                :key="key"
-                :aria-pressed="t.shelf === key"
-                @click="change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.shelf = key))"
-              >
-                {{ says }}
-              </button>
-            </div>
+            <ChoiceButtons
+              of="shelf"
+              :model-value="t.shelf"
+              :label="`Tier ${k + 1}`"
+              @update:model-value="
+                (key) => change(`a tier of ${nameOf(o.oven)}`, (h) => (h.ovens[i]!.tiers[k]!.shelf = key))
+              "
+            />
             <AmountField
               label="Wide"
               kind="length"

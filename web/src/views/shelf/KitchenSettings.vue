@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { inWords, type Problem, type Settings } from '@/api/client'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import BoldText from '@/ui/BoldText.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
@@ -13,91 +14,6 @@ const shelf = useShelf()
 const problem = ref<Problem>()
 const settings = computed(() => kitchen.kitchen!.settings)
 const starch = computed(() => lower(short(kitchen.thickener.get('cornflour')?.name ?? '')))
-
-type Key = 'english' | 'weights' | 'decimal' | 'heat' | 'lengths' | 'cup' | 'spoon' | 'eggs'
-const switches: { key: Key; title: string; options: [Settings[Key], string][]; about: string }[] = [
-  {
-    key: 'english',
-    title: 'Words',
-    options: [
-      ['uk', 'British: cornflour, hob'],
-      ['us', 'American: cornstarch, stovetop'],
-    ],
-    about: 'Either is understood when it is typed. What you wrote yourself stays as you wrote it.',
-  },
-  {
-    key: 'decimal',
-    title: 'A half is written',
-    options: [
-      ['point', '0.5'],
-      ['comma', '0,5'],
-    ],
-    about: 'Either is understood when it is typed.',
-  },
-  {
-    key: 'weights',
-    title: 'Weights are shown in',
-    options: [
-      ['g', 'grams'],
-      ['oz', 'ounces'],
-      ['spoons', 'cups and spoons'],
-    ],
-    about: 'Grams are the truth: in cups and spoons they stand beside, and fruit is always weighed.',
-  },
-  {
-    key: 'heat',
-    title: 'Ovens',
-    options: [
-      ['c', '°C'],
-      ['f', '°F'],
-      ['gas', 'gas mark'],
-      ['fan', '°C with fan'],
-    ],
-    about: 'With fan counts 20 °C less, by the everyday rule.',
-  },
-  {
-    key: 'lengths',
-    title: 'Lengths',
-    options: [
-      ['cm', 'cm and mm'],
-      ['in', 'inches'],
-    ],
-    about: '',
-  },
-  {
-    key: 'cup',
-    title: 'A cup holds',
-    options: [
-      ['us', '236.6 ml, US'],
-      ['metric', '250 ml, metric'],
-      ['imperial', '284 ml, half a pint'],
-    ],
-    about: 'A pint, a quart and a fluid ounce are imperial with the half-pint cup, and American otherwise.',
-  },
-  {
-    key: 'spoon',
-    title: 'A tablespoon holds',
-    options: [
-      ['us', '14.8 ml, US'],
-      ['metric', '15 ml, metric'],
-      ['australian', '20 ml, Australian'],
-    ],
-    about: 'A teaspoon is a third of it, of the Australian a quarter.',
-  },
-  {
-    key: 'eggs',
-    title: 'Egg sizes',
-    options: [
-      ['us', 'US: large is 50 g'],
-      ['uk', 'UK and EU: large is 58 g'],
-    ],
-    about: 'Without the shell.',
-  },
-]
-
-/** What is set, with what stands where nothing was. */
-const set = (key: Key) =>
-  settings.value[key] ?? ({ english: 'uk', decimal: 'point' } as Partial<Settings>)[key]
 
 async function put(says: string, change: Partial<Settings>) {
   problem.value = await shelf.change(says, 'settings', '', { ...settings.value, ...change })
@@ -118,19 +34,15 @@ const nameOf = (c: string) => {
 
 <template>
   <section class="panel settings" aria-label="How we measure">
-    <div v-for="s in switches" :key="s.key" class="one">
+    <div v-for="s in kitchen.larder?.switches" :key="s.key" class="one">
       <h2>{{ s.title }}</h2>
-      <div class="choice" role="group" :aria-label="s.title">
-        <button
-          v-for="[value, says] in s.options"
-          :key="value"
-          :aria-pressed="set(s.key) === value"
-          :data-testid="`${s.key}-${value}`"
-          @click="put(`${s.title}: ${says}`, { [s.key]: value })"
-        >
-          {{ says }}
-        </button>
-      </div>
+      <ChoiceButtons
+        :of="s.key"
+        :model-value="settings[s.key]"
+        :label="s.title"
+        :testid="s.key"
+        @update:model-value="(value) => put(`${s.title}: ${kitchen.word(s.key, value)}`, { [s.key]: value })"
+      />
       <p class="small quiet">{{ s.about }}</p>
     </div>
     <div class="one">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { inWords, type Oven, type ShelfOven } from '@/api/client'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { type OvenBody, useKitchen } from '@/stores/useKitchen'
 import { cm, degrees } from '@/format/amounts'
@@ -34,12 +35,6 @@ function offset(o: ShelfOven) {
   if (!c) return o.oven.give_or_take_c ? 'as it says' : 'not measured'
   return c > 0 ? `${degrees(c)} hotter` : `${degrees(-c)} cooler`
 }
-const dials = [
-  ['', 'as the kitchen reads'],
-  ['c', '°C'],
-  ['f', '°F'],
-  ['gas', 'gas marks'],
-] as const
 </script>
 
 <template>
@@ -118,17 +113,13 @@ const dials = [
           −8 means 8 °C cooler than it says. Every plan allows for it; an oven that was never measured may be
           10 °C off either way.
         </p>
-        <div class="choice" role="group" aria-label="Heating">
-          <button
-            v-for="h in ['conventional', 'fan'] as const"
-            :key="h"
-            :aria-pressed="draft.body.oven.heating === h"
-            :data-testid="`heating-${h}`"
-            @click="set({ heating: h })"
-          >
-            {{ h === 'fan' ? 'with a fan' : 'conventional' }}
-          </button>
-        </div>
+        <ChoiceButtons
+          of="heating"
+          :model-value="draft.body.oven.heating"
+          label="Heating"
+          testid="heating"
+          @update:model-value="(h) => set({ heating: h })"
+        />
         <div class="choice" role="group" aria-label="Bottom heat">
           <button
             :aria-pressed="!!draft.body.oven.bottom_heat"
@@ -140,17 +131,13 @@ const dials = [
         </div>
         <div class="field">
           <span class="label">Its dial shows</span>
-          <div class="choice" role="group" aria-label="Its dial shows">
-            <button
-              v-for="[key, says] in dials"
-              :key="key"
-              :aria-pressed="(draft.body.oven.dial ?? '') === key"
-              :data-testid="`dial-${key || 'kitchen'}`"
-              @click="set({ dial: key })"
-            >
-              {{ says }}
-            </button>
-          </div>
+          <ChoiceButtons
+            of="dial"
+            :model-value="draft.body.oven.dial"
+            label="Its dial shows"
+            testid="dial"
+            @update:model-value="(key) => set({ dial: key })"
+          />
         </div>
         <AmountField
           class="narrow"

@@ -5,8 +5,10 @@ import { api, ask, type BakeAlternative } from '@/api/client'
 import { newestOnly } from '@/api/newest'
 import { useDessert } from '@/stores/useDessert'
 import { usePlan } from '@/stores/usePlan'
+import { useKitchen } from '@/stores/useKitchen'
 
 /** Where bakers disagree: each way as a switch, with what it changes in numbers for this dessert in this oven. */
+const kitchen = useKitchen()
 const props = withDefaults(defineProps<{ questions: BakeAlternative['question'][]; title?: string }>(), {
   title: 'Where bakers disagree',
 })
@@ -14,17 +16,6 @@ const dessert = useDessert()
 const plan = usePlan()
 const all = ref<BakeAlternative[]>([])
 const open = ref(false)
-const titles: Record<string, string> = {
-  fat: 'Fat in the topping',
-  tool: 'What is at hand',
-  ratio: 'Crumble ratio',
-  crumb: 'Size of crumb',
-  coverage: 'Coverage',
-  base: 'The base',
-  cover: 'Cover',
-  sugar: 'Sugar in the fruit',
-  lighter: 'Lighter',
-}
 const question = computed(
   () =>
     open.value &&
@@ -49,7 +40,7 @@ const shown = computed(() =>
 )
 function choose(s: BakeAlternative) {
   if (s.question === 'cover') plan.set('the cover', s.stages)
-  else dessert.change(titles[s.question]!.toLowerCase(), (d) => (d.request = s.request))
+  else dessert.change(kitchen.word('question', s.question).toLowerCase(), (d) => (d.request = s.request))
 }
 </script>
 
@@ -62,9 +53,9 @@ function choose(s: BakeAlternative) {
       :key="g.question"
       class="group"
       role="group"
-      :aria-label="titles[g.question] ?? ''"
+      :aria-label="kitchen.word('question', g.question)"
     >
-      <h3>{{ titles[g.question] ?? '' }}</h3>
+      <h3>{{ kitchen.word('question', g.question) }}</h3>
       <button
         v-for="s in g.ways"
         :key="s.key"

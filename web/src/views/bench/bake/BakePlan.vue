@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Stage } from '@/api/client'
 import ForecastLine from './ForecastLine.vue'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { degrees, heat, integer, warmth } from '@/format/amounts'
 import { outside, usePlan } from '@/stores/usePlan'
@@ -23,7 +24,6 @@ function dialled(s: Stage) {
 }
 /** Coals for each stage that is in the oven. */
 const coals = computed(() => plan.answer?.fire?.coals ?? [])
-const covers = ['none', 'foil', 'lid', 'parchment', 'rim'] as const
 
 function change(i: number, how: Partial<Stage>) {
   const next = plan.copied()
@@ -97,17 +97,15 @@ function drop(i: number) {
           <strong>{{ coals[i].below }}</strong> below, under the rim</template
         >
       </p>
-      <div v-if="!coals.length" class="choice wide" role="group" :aria-label="`Cover of stage ${i + 1}`">
-        <button
-          v-for="c in covers"
-          :key="c"
-          :aria-pressed="(s.cover || 'none') === c"
-          :data-testid="`cover-${i}-${c}`"
-          @click="change(i, { cover: c })"
-        >
-          {{ c === 'none' ? 'open' : c === 'rim' ? 'rim shield' : c }}
-        </button>
-      </div>
+      <ChoiceButtons
+        v-if="!coals.length"
+        class="wide"
+        of="cover"
+        :model-value="s.cover"
+        :label="`Cover of stage ${i + 1}`"
+        :testid="`cover-${i}`"
+        @update:model-value="(c) => change(i, { cover: c })"
+      />
     </div>
     <span class="acts">
       <button v-if="own" class="push" data-testid="propose" @click="plan.propose()">Propose anew</button>

@@ -3,32 +3,24 @@ import { computed } from 'vue'
 import { integer } from '@/format/amounts'
 import { usePlan } from '@/stores/usePlan'
 import CoalRing from './CoalRing.vue'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 
 /** Coals: the weather round the pot, when to renew and to turn, and what to mind. */
 const plan = usePlan()
 const fire = computed(() => plan.answer?.fire)
 const first = computed(() => fire.value?.coals[0])
-const fuels = [
-  ['briquettes', 'briquettes'],
-  ['lumps', 'lump wood'],
-] as const
-const winds = ['calm', 'breeze', 'windy'] as const
 const minutes = (list: number[]) => (list.length ? `at ${list.map(integer).join(', ')} min` : 'not needed')
 </script>
 
 <template>
   <section class="fire" aria-label="Coals" data-testid="fire">
-    <div class="choice" role="group" aria-label="Wind">
-      <button
-        v-for="w in winds"
-        :key="w"
-        :aria-pressed="plan.weather.wind === w"
-        :data-testid="`wind-${w}`"
-        @click="plan.weather = { ...plan.weather, wind: w }"
-      >
-        {{ w }}
-      </button>
-    </div>
+    <ChoiceButtons
+      of="wind"
+      :model-value="plan.weather.wind"
+      label="Wind"
+      testid="wind"
+      @update:model-value="(w) => (plan.weather = { ...plan.weather, wind: w })"
+    />
     <div class="choice" role="group" aria-label="Weather">
       <button
         :aria-pressed="plan.weather.cold"
@@ -45,16 +37,14 @@ const minutes = (list: number[]) => (list.length ? `at ${list.map(integer).join(
         wet ground
       </button>
     </div>
-    <div class="choice" role="group" aria-label="Fuel">
-      <button
-        v-for="[key, says] in fuels"
-        :key="key"
-        :aria-pressed="(plan.weather.fuel ?? 'briquettes') === key"
-        :data-testid="`fuel-${key}`"
-        @click="plan.weather = { ...plan.weather, fuel: key }"
-      >
-        {{ says }}
-      </button>
+    <ChoiceButtons
+      of="fuel"
+      :model-value="plan.weather.fuel"
+      label="Fuel"
+      testid="fuel"
+      @update:model-value="(key) => (plan.weather = { ...plan.weather, fuel: key })"
+    />
+    <div class="choice" role="group" aria-label="How many pots">
       <button
         :aria-pressed="!!plan.weather.stacked"
         data-testid="stacked"

@@ -7,7 +7,7 @@ import DishDialog from '@/ui/DishDialog.vue'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import { useFetched } from '@/ui/useFetched'
 import { useKitchen } from '@/stores/useKitchen'
-import { bandWords, grams, integer, mm, sizes } from '@/format/amounts'
+import { grams, integer, mm, sizes } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
 
 /** The same dessert in another dish, or in several: filling by volume, topping by area, and what one factor would miss. */
@@ -168,7 +168,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
             <CutawayPicture :cut="now.cutaway" small />
             <figcaption>
               {{
-                `now: ${grams(now.fruit_g)} fruit, ${grams(now.topping_g)} topping, ${bandWords[now.set.band]}`
+                `now: ${grams(now.fruit_g)} fruit, ${grams(now.topping_g)} topping, ${kitchen.word('band', now.set.band)}`
               }}
             </figcaption>
           </figure>
@@ -177,7 +177,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
             <figcaption>
               <strong>{{ o.count > 1 ? `${o.count} × ` : '' }}{{ o.name }}</strong
               >{{
-                `, ${bandWords[o.answer.set.band]}, free rim ${mm(o.answer.fit.hot_headspace_mm)}, ${integer(o.answer.portions.count)} ${o.answer.portions.count === 1 ? 'portion' : 'portions'}${o.count > 1 ? ' each' : ''}`
+                `, ${kitchen.word('band', o.answer.set.band)}, free rim ${mm(o.answer.fit.hot_headspace_mm)}, ${integer(o.answer.portions.count)} ${o.answer.portions.count === 1 ? 'portion' : 'portions'}${o.count > 1 ? ' each' : ''}`
               }}
             </figcaption>
             <table>

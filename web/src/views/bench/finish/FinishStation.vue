@@ -8,6 +8,7 @@ import { useOfBake } from '../useOfBake'
 import NutritionPanel from './NutritionPanel.vue'
 import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import { useDessert } from '@/stores/useDessert'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 
 /** What goes on top before and after the oven, how the dish is readied, how it rests, keeps, and is used up. */
 const kitchen = useKitchen()
@@ -21,29 +22,17 @@ function toggle(key: string) {
     d.request.finishes = next.length ? next : undefined
   })
 }
-const when = [
-  ['before', 'On top, before the oven'],
-  ['after', 'On top, after the oven'],
-] as const
-const greasing = [
-  ['', 'as usual'],
-  ['butter', 'a film of butter'],
-  ['butter_coat', 'butter for taste'],
-  ['oil', 'oil'],
-  ['sling', 'paper sling'],
-  ['none', 'nothing'],
-] as const
 const { data: keeping } = useOfBake((body) => ask(api.POST('/api/v1/bench/keeping', { body })))
 const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'rest').map((m) => m.text) ?? [])
 </script>
 
 <template>
   <div class="finish">
-    <div v-for="[key, title] in when" :key="key" class="field">
+    <div v-for="w in kitchen.choices('finish_time')" :key="w.value" class="field">
       <span class="label">{{ title }}</span>
       <div class="chips">
         <button
-          v-for="f in kitchen.larder?.finishes.filter((x) => x.when === key)"
+          v-for="f in kitchen.larder?.finishes.filter((x) => x.when === w.value)"
           :key="f.key"
           class="push"
           :class="{ main: on(f.key) }"
@@ -59,17 +48,15 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
     <p v-if="dessert.answer?.browning" class="small" data-testid="colour">{{ dessert.answer.browning }}</p>
     <div class="field">
       <span class="label">The dish is readied with</span>
-      <div class="choice" role="group" aria-label="The dish is readied with">
-        <button
-          v-for="[key, says] in greasing"
-          :key="key"
-          :aria-pressed="(request.greasing ?? '') === key"
-          :data-testid="`greasing-${key || 'usual'}`"
-          @click="dessert.change('the dish', (d) => (d.request.greasing = key || undefined))"
-        >
-          {{ says }}
-        </button>
-      </div>
+      <ChoiceButtons
+        of="greasing"
+        :model-value="request.greasing"
+        label="The dish is readied with"
+        testid="greasing"
+        @update:model-value="
+          (key) => dessert.change('the dish', (d) => (d.request.greasing = key || undefined))
+        "
+      />
     </div>
     <div class="field">
       <span class="label">{{
@@ -79,17 +66,13 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
             : ''
         }`
       }}</span>
-      <div class="choice" role="group" aria-label="Size of a portion">
-        <button
-          v-for="p in ['tasting', 'standard', 'hearty'] as const"
-          :key="p"
-          :aria-pressed="(request.portion || 'standard') === p"
-          :data-testid="`portion-${p}`"
-          @click="dessert.change('the portion', (d) => (d.request.portion = p))"
-        >
-          {{ p === 'standard' ? 'usual' : p }}
-        </button>
-      </div>
+      <ChoiceButtons
+        of="portion"
+        :model-value="request.portion"
+        label="Size of a portion"
+        testid="portion"
+        @update:model-value="(p) => dessert.change('the portion', (d) => (d.request.portion = p))"
+      />
     </div>
     <div class="field">
       <span class="label">What it costs</span>

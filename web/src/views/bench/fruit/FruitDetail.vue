@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { FruitAsked } from '@/api/client'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { lower, short } from '@/format/amounts'
@@ -62,17 +63,13 @@ function set(says: string, how: (f: FruitAsked) => void) {
       :testid="`loss-${fruit.key}`"
       @update:model-value="(v) => set('what windfalls lose', (x) => (x.loss_pct = v))"
     />
-    <div v-if="row()?.counted" class="choice size" role="group" aria-label="Size as bought">
-      <button
-        v-for="s in ['small', 'medium', 'large'] as const"
-        :key="s"
-        :aria-pressed="(fruit.size || 'medium') === s"
-        :data-testid="`size-${fruit.key}-${s}`"
-        @click="set('the size', (x) => (x.size = s))"
-      >
-        {{ s }}
-      </button>
-    </div>
+    <ChoiceButtons
+      of="fruit_size"
+      :model-value="fruit.size"
+      label="Size"
+      :testid="`size-${fruit.key}`"
+      @update:model-value="(s) => set('the size', (x) => (x.size = s))"
+    />
     <FruitTest :fruit="fruit" :index="index" :name="lower(short(row()?.name ?? fruit.key))" />
   </div>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Alternative } from '@/api/client'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { lower, short } from '@/format/amounts'
@@ -60,19 +61,17 @@ function choose(s: Alternative) {
             dessert.change('pre-cooking', (d) => d.request.precook && (d.request.precook.minutes = v ?? 0))
         "
       />
-      <div v-if="!precook.open" class="choice" role="group" aria-label="Where">
-        <button
-          v-for="w in ['hob', 'oven', 'microwave'] as const"
-          :key="w"
-          :aria-pressed="(precook.where || 'hob') === w"
-          :data-testid="`precook-${w}`"
-          @click="
+      <ChoiceButtons
+        v-if="!precook.open"
+        of="precook"
+        :model-value="precook.where"
+        label="Where"
+        testid="precook"
+        @update:model-value="
+          (w) =>
             dessert.change('where it is cooked', (d) => d.request.precook && (d.request.precook.where = w))
-          "
-        >
-          {{ w === 'hob' ? 'stove' : w }}
-        </button>
-      </div>
+        "
+      />
     </div>
     <p v-if="precook" class="small quiet">Let it cool before the topping goes on, or the fat melts.</p>
   </div>

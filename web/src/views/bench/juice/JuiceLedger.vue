@@ -2,9 +2,11 @@
 import { computed, ref } from 'vue'
 import type { Answer } from '@/api/client'
 import FigureText from '@/ui/FigureText.vue'
-import { basisWords, grams } from '@/format/amounts'
+import { grams } from '@/format/amounts'
+import { useKitchen } from '@/stores/useKitchen'
 
 /** The juice as a running balance: each line's bar begins where the one before ended. */
+const kitchen = useKitchen()
 const props = defineProps<{ answer: Answer }>()
 const told = ref<string>()
 const most = computed(() =>
@@ -41,7 +43,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
       <FigureText class="g" :text="grams(answer.juice_g)" />
     </div>
     <p v-if="line" class="small quiet">
-      {{ `${line.why} From: ${basisWords[line.basis]}.` }}
+      {{ `${line.why} From: ${kitchen.word('basis', line.basis)}.` }}
     </p>
   </div>
 </template>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import BoldText from '@/ui/BoldText.vue'
 import OwnInList from '@/ui/OwnInList.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { bandWords, integer, percent } from '@/format/amounts'
+import { integer, percent } from '@/format/amounts'
 import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import CustardChoice from './CustardChoice.vue'
 import JuiceLedger from './JuiceLedger.vue'
@@ -75,7 +76,7 @@ function swap(key: string) {
     <p v-if="dessert.answer" class="hot small">
       <span
         ><BoldText
-          :text="`Cold **${bandWords[dessert.answer.set.band]}**, hot ${bandWords[dessert.answer.set.hot_band]}.`"
+          :text="`Cold **${kitchen.word('band', dessert.answer.set.band)}**, hot ${kitchen.word('band', dessert.answer.set.hot_band)}.`"
       /></span>
       <button
         v-if="request.set_target !== undefined || request.thickener?.g !== undefined"
@@ -181,19 +182,16 @@ function swap(key: string) {
     <div class="pair">
       <div class="field">
         <span class="label">Sweetness</span>
-        <div class="choice" role="group" aria-label="Sweetness">
-          <button
-            v-for="s in ['tart', 'standard', 'sweet', 'savoury'] as const"
-            :key="s"
-            :aria-pressed="(request.sweetness || 'standard') === s"
-            :data-testid="`sweetness-${s}`"
-            @click="
+        <ChoiceButtons
+          of="sweetness"
+          :model-value="request.sweetness"
+          label="Sweetness"
+          testid="sweetness"
+          @update:model-value="
+            (s) =>
               dessert.change('the sweetness', (d) => ((d.request.sweetness = s), delete d.request.sugar_g))
-            "
-          >
-            {{ s === 'standard' ? 'usual' : s }}
-          </button>
-        </div>
+          "
+        />
       </div>
       <AmountField
         label="Sugar"

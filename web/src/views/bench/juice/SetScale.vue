@@ -4,9 +4,10 @@ import type { Answer } from '@/api/client'
 import { hold } from '@/stores/hold'
 import { useSteps } from '@/ui/useSteps'
 import { useForecast } from '../useForecast'
-import { bandWords } from '@/format/amounts'
+import { useKitchen } from '@/stores/useKitchen'
 
 /** The set scale: the bands, the style's own, and this dessert's marker, which is also the handle. */
+const kitchen = useKitchen()
 const props = defineProps<{ set: Answer['set'] }>()
 const emit = defineEmits<{ target: [score: number] }>()
 const track = ref<HTMLElement>()
@@ -64,7 +65,7 @@ function key(e: KeyboardEvent) {
         aria-valuemin="0"
         :aria-valuemax="end"
         :aria-valuenow="Math.min(end, set.score)"
-        :aria-valuetext="bandWords[set.band]"
+        :aria-valuetext="kitchen.word('band', set.band)"
         data-testid="set-handle"
         :style="{ left: at(set.score) }"
         @keydown="key"

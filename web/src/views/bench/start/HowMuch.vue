@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import AmountField from '@/ui/AmountField.vue'
 
 /** What the dessert is begun from beside its fruit: what the dish takes, the fruit that there is, or who is to be fed. */
@@ -68,17 +69,13 @@ const starts = [
         testid="start-portions"
         @update:model-value="(n) => (amount.count = n ?? 8)"
       />
-      <div class="choice" role="group" aria-label="Size of a portion">
-        <button
-          v-for="p in ['tasting', 'standard', 'hearty'] as const"
-          :key="p"
-          :aria-pressed="amount.portion === p"
-          :data-testid="`start-${p}`"
-          @click="amount.portion = p"
-        >
-          {{ p === 'standard' ? 'usual' : p }}
-        </button>
-      </div>
+      <ChoiceButtons
+        of="portion"
+        :model-value="amount.portion"
+        label="Size of a portion"
+        testid="start"
+        @update:model-value="(p) => (amount.portion = p)"
+      />
     </template>
   </div>
 </template>

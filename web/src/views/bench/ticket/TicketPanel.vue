@@ -3,7 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { Answer, Bowl, Original } from '@/api/client'
 import AsWritten from '@/ui/AsWritten.vue'
 import FigureText from '@/ui/FigureText.vue'
-import { basisWords, heat, integer, percent, scale, short, units } from '@/format/amounts'
+import { heat, integer, percent, scale, short, units } from '@/format/amounts'
 import { timeOf } from '@/format/clock'
 import { usePlan } from '@/stores/usePlan'
 import { useReadyBy } from '@/stores/useReadyBy'
@@ -131,7 +131,7 @@ watch(
                       : []"
               :key="f"
             >
-              {{ answer.sources[f]?.text ?? '' }} ({{ basisWords[answer.sources[f]?.basis ?? ''] }}.)
+              {{ answer.sources[f]?.text ?? '' }} ({{ kitchen.word('basis', answer.sources[f]?.basis) }}.)
             </template>
           </p>
         </article>

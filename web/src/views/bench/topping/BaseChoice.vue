@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { basisWords, grams } from '@/format/amounts'
+import { grams } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
 
 /** What lies under the fruit: nothing, a shell up the sides, or a pressed base. */
@@ -73,7 +73,7 @@ const row = computed(() => kitchen.base.get(request.value.base?.key ?? 'none'))
     </div>
     <p v-if="request.base && dessert.answer && row" class="small quiet wide">
       {{
-        `${grams(dessert.answer.base_g)} in the dish${row.up_the_sides ? ', floor and walls' : ', pressed'}. From: ${basisWords[row.basis]}.`
+        `${grams(dessert.answer.base_g)} in the dish${row.up_the_sides ? ', floor and walls' : ', pressed'}. From: ${kitchen.word('basis', row.basis)}.`
       }}
     </p>
   </div>

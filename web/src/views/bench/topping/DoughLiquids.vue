@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { BalanceRequest } from '@/api/client'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { integer, lower, percent, short } from '@/format/amounts'
+import { lower, short } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
 
 /** What makes a biscuit dough up: the texture wanted, and the liquid or a mix of them. Grams follow from water and fat. */
@@ -16,17 +16,6 @@ const offered = computed(() =>
   kitchen.ingredients.filter((i) => i.role === 'liquid' && !liquids.value.some((l) => l.key === i.key)),
 )
 const texture = computed(() => dessert.answer?.topping.texture)
-const textures = [
-  ['crumbly', 46],
-  ['rolls', 65],
-  ['drops', 90],
-] as const
-const words: Record<string, string> = {
-  crumbly: 'crumbly',
-  rolls: 'rolls out and cuts',
-  drops: 'drops from a spoon',
-  batter: 'a batter, that runs',
-}
 
 type Liquids = NonNullable<BalanceRequest['topping']['liquids']>
 function set(says: string, how: (l: Liquids) => Liquids) {
@@ -42,13 +31,13 @@ const mix = (key: string) => key && set('a mix of liquids', (l) => [...l, { key,
     <div class="pair">
       <div class="choice" role="group" aria-label="Texture of the dough">
         <button
-          v-for="[key, pct] in textures"
-          :key="key"
-          :aria-pressed="texture?.dough === key"
-          :data-testid="`dough-${key}`"
-          @click="dessert.change('the dough', (d) => (d.request.topping.hydration_pct = pct))"
+          v-for="x in kitchen.larder?.doughs"
+          :key="x.dough"
+          :aria-pressed="texture?.dough === x.dough"
+          :data-testid="`dough-${x.dough}`"
+          @click="dessert.change('the dough', (d) => (d.request.topping.hydration_pct = x.hydration_pct))"
         >
-          {{ key }}
+          {{ kitchen.word('dough', x.dough) }}
         </button>
       </div>
       <AmountField
@@ -130,13 +119,7 @@ const mix = (key: string) => key && set('a mix of liquids', (l) => [...l, { key,
         />
       </el-select>
     </div>
-    <p v-if="texture" class="read small" data-testid="dough">
-      {{ `${percent(texture.hydration_pct)} water to the flour:` }}
-      <strong>{{ words[texture.dough] ?? '' }}</strong>
-      {{
-        `(under 52 crumbly, to 76 rolls, to 105 drops). The liquid is to feel: hold a fifth back. Butter gives way to the fat of the liquid; sour dairy takes soda for part of the powder. ${integer(texture.fat_pct)} % fat.`
-      }}
-    </p>
+    <p v-if="texture" class="read small" data-testid="dough">{{ texture.says }}</p>
   </div>
 </template>
 

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { lower } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 
 /** More toppings on one dessert: nuts put on late, crumbs on a lid. They add up. */
 const kitchen = useKitchen()
@@ -41,16 +42,12 @@ function amount(i: number, a: 'light' | 'standard' | 'generous') {
       >
         Out
       </button>
-      <div class="choice" role="group" aria-label="How much of it">
-        <button
-          v-for="a in ['light', 'standard', 'generous'] as const"
-          :key="a"
-          :aria-pressed="(l.amount || 'standard') === a"
-          @click="amount(i, a)"
-        >
-          {{ a === 'standard' ? 'usual' : a }}
-        </button>
-      </div>
+      <ChoiceButtons
+        of="amount"
+        :model-value="l.amount"
+        label="How much of it"
+        @update:model-value="(a) => amount(i, a)"
+      />
     </div>
     <el-select
       model-value=""

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, ask, why } from '@/api/client'
-import BoldText from '@/ui/BoldText.vue'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import OwnInList from '@/ui/OwnInList.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { basisWords, lower, mm, percent, short, fromTo } from '@/format/amounts'
+import { lower, mm, short, fromTo } from '@/format/amounts'
 import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import BaseChoice from './BaseChoice.vue'
 import DoughLiquids from './DoughLiquids.vue'
@@ -55,12 +55,6 @@ const addable = computed(
     ) ?? [],
 )
 /** In the place of butter, by pure fat; an oil's crumb is not a solid fat's. */
-const fats = [
-  ['butter', 'butter'],
-  ['vegan_block', 'plant block'],
-  ['sunflower_oil', 'oil'],
-  ['shortening', 'shortening'],
-] as const
 const lies = computed(() => dessert.answer?.topping)
 
 const swapped = ref('')
@@ -87,14 +81,6 @@ function pct(key: string, v: number | undefined) {
     else own[key] = v
     d.request.topping.bakers_pct = Object.keys(own).length ? own : undefined
   })
-}
-const verdicts: Record<string, string> = {
-  dusty: 'dusty',
-  crumbly: 'crumbly',
-  spreads: 'spreads and greases',
-  pale: 'stays pale',
-  sweet: 'browns well',
-  candied: 'hard and candied',
 }
 </script>
 
@@ -135,22 +121,20 @@ const verdicts: Record<string, string> = {
       </div>
     </div>
     <div v-if="!bare" class="pair">
-      <div class="choice" role="group" aria-label="How much topping">
-        <button
-          v-for="a in ['light', 'standard', 'generous'] as const"
-          :key="a"
-          :aria-pressed="!request.topping.thickness_mm && (request.topping.amount || 'standard') === a"
-          :data-testid="`amount-${a}`"
-          @click="
+      <ChoiceButtons
+        of="amount"
+        :model-value="request.topping.amount"
+        :none="!!request.topping.thickness_mm"
+        label="How much topping"
+        testid="amount"
+        @update:model-value="
+          (a) =>
             dessert.change(
               'the amount of topping',
               (d) => ((d.request.topping.amount = a), delete d.request.topping.thickness_mm),
             )
-          "
-        >
-          {{ a === 'standard' ? 'usual' : a }}
-        </button>
-      </div>
+        "
+      />
       <AmountField
         label="Thickness, raw"
         hide-label
@@ -171,19 +155,14 @@ const verdicts: Record<string, string> = {
         `${mm(lies.thickness_mm)} on ${mm(lies.fruit_depth_mm)} of raw fruit; usual is ${fromTo(mm(lies.ratio_low * lies.fruit_depth_mm), mm(lies.ratio_high * lies.fruit_depth_mm))}.`
       }}
     </p>
-    <div v-if="row?.parts.some((x) => x.key === 'butter')" class="choice" role="group" aria-label="Fat">
-      <button
-        v-for="[key, says] in fats"
-        :key="key"
-        :aria-pressed="(request.topping.fat || 'butter') === key"
-        :data-testid="`fat-${key}`"
-        @click="
-          dessert.change('the fat', (d) => (d.request.topping.fat = key === 'butter' ? undefined : key))
-        "
-      >
-        {{ says }}
-      </button>
-    </div>
+    <ChoiceButtons
+      v-if="row?.parts.some((x) => x.key === 'butter')"
+      of="topping_fat"
+      :model-value="request.topping.fat"
+      label="Fat"
+      testid="fat"
+      @update:model-value="(key) => dessert.change('the fat', (d) => (d.request.topping.fat = key))"
+    />
     <table v-if="!bare">
       <caption class="visually-hidden">
         Recipe in baker’s percentages
@@ -255,12 +234,7 @@ const verdicts: Record<string, string> = {
       />
     </el-select>
     <p v-if="swapped" class="small" role="status" data-testid="swapped">{{ swapped }}</p>
-    <p v-if="lies?.texture.fat" class="read" data-testid="texture">
-      <BoldText
-        :text="`Fat ${percent(lies.texture.fat_pct)}: **${verdicts[lies.texture.fat] ?? ''}** (14 to 29 % holds). Sugar ${percent(lies.texture.sugar_pct)}: **${verdicts[lies.texture.sugar] ?? ''}** (12 to 38 %).`"
-      />
-      <template v-for="(n, i) in lies.texture.notes" :key="i">{{ n }}. </template>
-    </p>
+    <p v-if="lies?.texture.fat" class="read" data-testid="texture">{{ lies.texture.says }}</p>
     <AmountField
       v-if="machine"
       label="Its bowl holds"
@@ -278,7 +252,7 @@ const verdicts: Record<string, string> = {
     <BaseChoice />
     <BakeAlternatives :questions="['fat', 'tool', 'ratio', 'crumb', 'coverage', 'base']" />
     <p v-if="row && !bare" class="small quiet">
-      {{ `Ahead: ${row.make_ahead}. Recipe from: ${basisWords[row.basis]}.` }}
+      {{ `Ahead: ${row.make_ahead}. Recipe from: ${kitchen.word('basis', row.basis)}.` }}
     </p>
   </div>
 </template>

@@ -1,0 +1,76 @@
+// Command choices writes the enumerations of the contract from the choices of the rules: an enumeration in a line that
+// ends in "# choices: cup" has the values of that list. A leading empty value, for what may be left out, stays.
+package main
+
+import (
+	"fmt"
+	"maps"
+	"os"
+	"regexp"
+	"slices"
+	"strings"
+
+	"mabbin/core/choice"
+	"mabbin/core/message"
+)
+
+func main() {
+	if len(os.Args) != 2 {
+		fmt.Fprintln(os.Stderr, "usage: choices openapi.yaml")
+		os.Exit(2)
+	}
+	if err := rewrite(os.Args[1]); err != nil {
+		fmt.Fprintln(os.Stderr, "choices:", err)
+		os.Exit(1)
+	}
+}
+
+func rewrite(file string) error {
+	is, err := os.ReadFile(file) //nolint:gosec // the file that was named
+	if err != nil {
+		return err
+	}
+	should, err := written(string(is))
+	if err != nil || should == string(is) {
+		return err
+	}
+	return os.WriteFile(file, []byte(should), 0o644) //nolint:gosec // as it is in the repository
+}
+
+// every is for the names of the choices themselves.
+const every = "every"
+
+var enumeration = regexp.MustCompile(`enum: \[(""(?:, )?)?[^\]]*\](.* # choices: (\w+))$`)
+
+// written is a contract with the values of each list in its place.
+func written(contract string) (string, error) {
+	lines := strings.Split(contract, "\n")
+	for i, line := range lines {
+		found := enumeration.FindStringSubmatch(line)
+		if found == nil {
+			if strings.Contains(line, "# choices:") {
+				return "", fmt.Errorf("line %d names choices, and has no enumeration", i+1)
+			}
+			continue
+		}
+		list, ok := choice.Lists[found[3]]
+		if found[3] == every {
+			list, ok = message.Words(slices.Sorted(maps.Keys(choice.Lists))...), true
+		}
+		if !ok {
+			return "", fmt.Errorf("line %d: there are no choices %q", i+1, found[3])
+		}
+		values := make([]string, 0, len(list)+1)
+		if found[1] != "" && !list.Has("") {
+			values = append(values, `""`)
+		}
+		for _, v := range list.Values() {
+			if v == "" {
+				v = `""`
+			}
+			values = append(values, v)
+		}
+		lines[i] = strings.Replace(line, found[0], "enum: ["+strings.Join(values, ", ")+"]"+found[2], 1)
+	}
+	return strings.Join(lines, "\n"), nil
+}

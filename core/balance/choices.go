@@ -1,0 +1,35 @@
+package balance
+
+import "mabbin/core/message"
+
+// What may be chosen of a dessert, beside what stands in the tables.
+var (
+	PortionSizes = message.Choices{
+		message.Choose("tasting", "tasting"), message.Choose("standard", "usual"), message.Choose("hearty", "hearty"),
+	}.Usually("standard")
+	Sweetnesses = message.Choices{
+		message.Choose("tart", "tart"), message.Choose("standard", "usual"), message.Choose("sweet", "sweet"),
+		message.Choose("savoury", "savoury"),
+	}.Usually("standard")
+	StyleNames    = message.Words(styleNames...)
+	FatStates     = message.Words("cold", "soft", "melted")
+	Crumbs        = message.Words("fine", "chunks")
+	Tools         = message.Words("fingers", "grater", "fork", "mixer", "processor")
+	FruitSizes    = message.Words("small", "medium", "large").Usually("medium")
+	PrecookPlaces = message.Words("hob", "oven", "microwave").Usually("hob")
+	Greasings     = message.Choices{
+		message.Choose("", "as usual"), message.Choose(greaseButter, "a film of butter"),
+		message.Choose(greaseCoat, "butter for taste"), message.Choose(greaseOil, "oil"),
+		message.Choose(greaseSling, "paper sling"), message.Choose(greaseNone, "nothing"),
+	}
+	// ToppingFats are the fats that a topping is made with, by their keys in the tables.
+	ToppingFats = message.Choices{
+		message.Choose("butter", "butter"), message.Choose("vegan_block", "plant block"),
+		message.Choose("sunflower_oil", "oil"), message.Choose("shortening", "shortening"),
+	}
+	// Limits are what the fruit goes by.
+	Limits = message.Choices{
+		message.Choose(byFill, "heaped as usual"), message.Choose(byHeadspace, "the free rim decides"),
+		message.Choose(byWeight, "as weighed"),
+	}
+)

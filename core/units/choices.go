@@ -1,0 +1,82 @@
+package units
+
+import "mabbin/core/message"
+
+// What a kitchen's settings may be.
+var (
+	Cups = message.Choices{
+		holds(USCup, USCup.ML(), "{ml} ml, US"), holds(MetricCup, MetricCup.ML(), "{ml} ml, metric"),
+		holds(ImperialCup, ImperialCup.ML(), "{ml} ml, half a pint"),
+	}
+	Spoons = message.Choices{
+		holds(USSpoon, USSpoon.TbspML(), "{ml} ml, US"), holds(MetricSpoon, MetricSpoon.TbspML(), "{ml} ml, metric"),
+		holds(AustralianSpoon, AustralianSpoon.TbspML(), "{ml} ml, Australian"),
+	}
+	EggSizes = message.Choices{
+		{Value: string(USEggs), Says: message.New("US: large is {much}", message.Grams(eggG[USEggs]["large"]))},
+		{Value: string(UKEggs), Says: message.New("UK and EU: large is {much}", message.Grams(eggG[UKEggs]["large"]))},
+	}
+	WeightsIn = message.Choices{
+		message.Choose("g", "grams"), message.Choose("oz", "ounces"), message.Choose("spoons", "cups and spoons"),
+	}
+	HeatIn = message.Choices{
+		message.Choose("c", "°C"), message.Choose("f", "°F"), message.Choose("gas", "gas mark"),
+		message.Choose("fan", "°C with fan"),
+	}
+	LengthsIn = message.Choices{message.Choose("cm", "cm and mm"), message.Choose("in", "inches")}
+	Englishes = message.Choices{
+		asItIs(UK, "British: cornflour, hob"),
+		asItIs(US, "American: cornstarch, stove"),
+	}.Usually(
+		string(UK),
+	)
+	Decimals = message.Choices{asItIs(Point, "0.5"), asItIs(Comma, "0,5")}.Usually(string(Point))
+)
+
+// asItIs is a choice that reads the same however the kitchen reads.
+func asItIs[T ~string](value T, says string) message.Choice {
+	return message.Choice{Value: string(value), Says: message.Value(message.Text(says))}
+}
+
+// holds is a measure that holds so many ml, in words of its country.
+func holds[T ~string](value T, ml float64, says string) message.Choice {
+	return message.Choice{Value: string(value), Says: message.New(says, message.Number(ml, 1))}
+}
+
+// Switch is one of a kitchen's settings as it is chosen.
+type Switch struct {
+	Key     string // the setting's, and the choices'
+	Title   message.Message
+	Choices message.Choices
+	About   message.Message
+}
+
+// Switches are the settings that are chosen, in their order.
+var Switches = []Switch{
+	{
+		"english", message.New("Words"), Englishes,
+		message.New("Either is understood when it is typed. What you wrote yourself stays as you wrote it."),
+	},
+	{
+		"decimal", message.New("A half is written"), Decimals,
+		message.New("Either is understood when it is typed."),
+	},
+	{
+		"weights", message.New("Weights are shown in"), WeightsIn,
+		message.New("Grams are the truth: in cups and spoons they stand beside, and fruit is always weighed."),
+	},
+	{
+		"heat", message.New("Ovens"), HeatIn,
+		message.New("With fan counts {c} less, by the everyday rule.", message.CelsiusDifference(FanC)),
+	},
+	{"lengths", message.New("Lengths"), LengthsIn, message.Message{}},
+	{
+		"cup", message.New("A cup holds"), Cups,
+		message.New("A pint, a quart and a fluid ounce are imperial with the half-pint cup, and American otherwise."),
+	},
+	{
+		"spoon", message.New("A tablespoon holds"), Spoons,
+		message.New("A teaspoon is a third of it, of the Australian a quarter."),
+	},
+	{"eggs", message.New("Egg sizes"), EggSizes, message.New("Without the shell.")},
+}
