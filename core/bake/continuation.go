@@ -94,7 +94,7 @@ func (v Curves) MiddleAt(minute float64) float64 {
 // offBy is how far the oven may be off.
 func (q PlanRequest) offBy() float64 {
 	if q.OffByC == 0 {
-		return offC
+		return UnmeasuredOffC
 	}
 	return q.OffByC
 }

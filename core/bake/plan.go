@@ -56,6 +56,9 @@ type Plan struct {
 	Remedies  []Remedy          `json:"remedies"`
 }
 
+// UnmeasuredOffC is how far an oven may be off that nobody has measured, in C. Working figure.
+const UnmeasuredOffC = 10.0
+
 // The limits of a plan. Working figures.
 const (
 	leastSet     = 0.95
@@ -69,7 +72,6 @@ const (
 	burntOver    = 4.0
 	custardSetC  = 82.0 // in the middle
 	custardDoneC = 92.0 // at most, in the middle
-	offC         = 10.0 // how far an oven may be off
 	earliest     = 0.9
 	spoonBelowC  = 80.0
 	rackC        = 21.0

@@ -26,7 +26,7 @@ var (
 	ToppingFats = message.Choices{
 		message.Choose("butter", "butter"), message.Choose("vegan_block", "plant block"),
 		message.Choose("sunflower_oil", "oil"), message.Choose("shortening", "shortening"),
-	}
+	}.Usually("butter")
 	// Limits are what the fruit goes by.
 	Limits = message.Choices{
 		message.Choose(byFill, "heaped as usual"), message.Choose(byHeadspace, "the free rim decides"),

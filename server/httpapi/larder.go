@@ -64,6 +64,7 @@ func typicalDishes(inches bool) []api.TypicalDish {
 var theLarder = func() api.Larder {
 	l := tablesOf()
 	l.Swaps = diet.Swaps()
+	l.Abouts = choice.Abouts
 	l.Choices = map[string][]message.Choice{}
 	for name, list := range choice.Lists {
 		l.Choices[name] = list

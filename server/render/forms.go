@@ -73,7 +73,10 @@ func Dial(shows string) Form {
 // to, what a thermometer shows, a difference of temperatures, and a bare number. A gas mark has no even steps: that
 // kitchen reads differences, and what is no oven's, in degrees Celsius.
 func formsOf(r Reading) Forms {
-	const tenfold = 9.95 // below it one digit more tells something
+	const (
+		tenfold = 9.95 // below it one digit more tells something
+		small   = 2.5  // C of difference, of which steps of five degrees F would tell nothing
+	)
 	f := Forms{
 		message.KindGrams:             {of("g", 1).below(tenfold), of("g", 0)},
 		message.KindMillimetres:       {of("mm", 1).below(10), of("mm", 0)},
@@ -96,7 +99,7 @@ func formsOf(r Reading) Forms {
 	}
 	if r.Heat == "f" {
 		f[message.KindCelsius] = Form{{Times: 1.8, Plus: 32, Unit: "°F"}}
-		f[message.KindCelsiusDifference] = Form{{Times: 1.8, Nearest: 5, Unit: "°F"}}
+		f[message.KindCelsiusDifference] = Form{in("°F", 1.8, 0).below(small), {Times: 1.8, Nearest: 5, Unit: "°F"}}
 	}
 	return f
 }

@@ -4588,6 +4588,10 @@ export interface components {
             choices: {
                 [key: string]: components["schemas"]["Choice"][];
             };
+            /** @description What stands beside single fields: what a figure there means */
+            abouts: {
+                [key: string]: components["schemas"]["Text"];
+            };
             /** @description Of what stiffness a biscuit's dough is offered, and its water to the flour */
             doughs: components["schemas"]["LarderDough"][];
             /** @description A kitchen's settings as they are chosen */

@@ -59,9 +59,7 @@ const nameOf = (c: string) => {
         testid="altitude"
         @update:model-value="(v) => put('How high the kitchen lies', { altitude_m: v ?? 0 })"
       />
-      <p class="small quiet">
-        Water boils 1 °C cooler for each 300 m: fruit takes longer, and some starches never set.
-      </p>
+      <p class="small quiet">{{ kitchen.larder?.abouts.altitude }}</p>
     </div>
     <div class="one">
       <h2>Prices in</h2>

@@ -109,10 +109,7 @@ function offset(o: ShelfOven) {
             @update:model-value="(v) => set({ give_or_take_c: v ?? 0 })"
           />
         </div>
-        <p class="small quiet">
-          −8 means 8 °C cooler than it says. Every plan allows for it; an oven that was never measured may be
-          10 °C off either way.
-        </p>
+        <p class="small quiet">{{ kitchen.larder?.abouts.oven_offset }}</p>
         <ChoiceButtons
           of="heating"
           :model-value="draft.body.oven.heating"
@@ -165,10 +162,7 @@ function offset(o: ShelfOven) {
           testid="camp-diameter"
           @update:model-value="(v) => set({ diameter_cm: v ?? 0 })"
         />
-        <p>
-          Coals are counted for its size, the heat and the weather at the Bake station. With briquettes a plan
-          is good to 20 °C at best; lumps of hardwood want a thermometer.
-        </p>
+        <p>{{ kitchen.larder?.abouts.coals }}</p>
         <p class="danger">
           Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide. Local fire rules
           decide.
