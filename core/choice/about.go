@@ -12,7 +12,9 @@ var Abouts = map[string]message.Message{
 			"may be {c} off either way.", message.CelsiusDifference(bake.UnmeasuredOffC)),
 	"coals": message.New(
 		"Coals are counted for its size, the heat and the weather at the Bake station. With briquettes a plan is good to {c} "+
-			"at best; lumps of hardwood want a thermometer.", message.CelsiusDifference(20)),
+			"at best; lumps of hardwood want a thermometer.",
+		message.CelsiusDifference(20),
+	),
 	"altitude": message.New(
 		"Water boils {c} cooler for each {m} m: fruit takes longer, and some starches never set.",
 		message.CelsiusDifference(1), message.Count(300)),
