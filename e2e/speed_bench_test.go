@@ -13,17 +13,23 @@ import (
 	. "github.com/chromedp/chromedp"
 )
 
-// follows measures, in the page, from a key on one element until what another one shows has changed and is painted. It
-// answers with milliseconds for each of n presses, which alternate so that every one of them changes something.
+// follows measures, in the page, from a key on one element until what another one shows has changed and is painted: a
+// message that is posted before a frame is painted comes after it. It answers with milliseconds for each of n presses,
+// which alternate so that every one of them changes something.
 const follows = `(async (press, shown, n) => {
 	const el = document.querySelector(press), out = []
+	const painted = () => new Promise((done) => {
+		const { port1, port2 } = new MessageChannel()
+		port1.onmessage = done
+		port2.postMessage('')
+	})
 	const look = () => document.querySelector(shown)?.getAttribute('aria-label') ?? document.querySelector(shown)?.textContent
 	el.focus()
 	for (let i = 0; i < n; i++) {
 		const was = look(), from = performance.now()
 		document.querySelector(press).dispatchEvent(new KeyboardEvent('keydown', { key: i %% 2 ? 'ArrowLeft' : 'ArrowRight', shiftKey: true, bubbles: true }))
 		while (look() === was && performance.now() - from < 5000) await new Promise(requestAnimationFrame)
-		await new Promise(requestAnimationFrame)
+		await painted()
 		out.push(performance.now() - from)
 		await new Promise((r) => setTimeout(r, 250))
 	}

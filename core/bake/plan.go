@@ -330,7 +330,7 @@ func (q PlanRequest) outcome(stages []Stage) *Plan {
 	cool.OvenOffsetC -= p.OffByC
 	hot.OvenOffsetC += p.OffByC
 	p.Early, p.Late = run(cool).End, run(hot).End
-	q.rest(p, r)
+	q.rest(p)
 	return p
 }
 
@@ -351,7 +351,7 @@ func mainOvenC(stages []Stage) float64 {
 
 // rest is how long it stands until it spoons or slices: on the rack, and, where it has to be colder than a room makes
 // it in good time, in the fridge after that.
-func (q PlanRequest) rest(p *Plan, r Request) {
+func (q PlanRequest) rest(p *Plan) {
 	below := q.CutBelowC
 	if below == 0 {
 		below = spoonBelowC
@@ -360,29 +360,25 @@ func (q PlanRequest) rest(p *Plan, r Request) {
 	if below < fridgeBelow {
 		rackTo = max(below, fridgeFromC)
 	}
-	r.Stages = append(append([]Stage{}, p.Stages...), Stage{Minutes: longestRest, OvenC: rackC, Heating: "rack"})
-	p.RackMin = cooledTo(r, rackTo)
+	x := q.replay(&q.Bake, p.Stages)
+	p.RackMin = x.coolsTo(Stage{OvenC: rackC, Heating: "rack"}, rackTo)
 	if rackTo > below {
-		r.Stages[len(r.Stages)-1].Minutes = p.RackMin
-		r.Stages = append(r.Stages, Stage{Minutes: longestRest, OvenC: fridgeC, Heating: "fridge"})
-		p.FridgeMin = cooledTo(r, below)
+		p.FridgeMin = x.coolsTo(Stage{OvenC: fridgeC, Heating: "fridge"}, below)
 	}
 	p.ServeFrom = p.RackMin + p.FridgeMin
 }
 
-// cooledTo is how many minutes into its last stage the middle has cooled to a temperature; all of them, where it has
-// not.
-func cooledTo(r Request, below float64) float64 {
-	last := r.Stages[len(r.Stages)-1]
-	q := PlanRequest{Bake: r}
-	x := q.toLast(&r, r.Stages)
+// coolsTo goes on where it is cool, until the middle has a temperature, and tells how many minutes that took: the
+// longest rest, where it has not.
+func (x *running) coolsTo(where Stage, below float64) float64 {
+	x.turn(where)
 	out := x.c.now / 60
-	for minute := 0.0; minute < last.Minutes; minute++ {
+	for minute := 0.0; minute < longestRest; minute++ {
 		if x.until(out + minute); x.m.t[core][x.m.fillAt+middleCell] <= below {
 			return minute
 		}
 	}
-	return last.Minutes
+	return longestRest
 }
 
 // says tells a plan in a few sentences; given says that its stages were entered.
