@@ -1,0 +1,164 @@
+package balance
+
+import (
+	"mabbin/core/message"
+	"mabbin/core/topping"
+)
+
+func (p *plan) parBake() message.Message {
+	b := p.base
+	if b.ParBakeWeightedMin == 0 {
+		return p.says.New(
+			"Bake the base alone at {heat} for {minutes} min, to pale gold, low in the oven.",
+			message.OvenHeat(b.ParBakeC),
+			message.Number(b.ParBakeOpenMin, 0),
+		)
+	}
+	return p.says.New(
+		"Prick it, line it with paper and weights, bake at {heat} for {weighted} min, lift the weights out, and {open} min more, to pale gold. Push walls that slip back while they are hot.",
+		message.OvenHeat(b.ParBakeC),
+		message.Number(b.ParBakeWeightedMin, 0),
+		message.Number(b.ParBakeOpenMin, 0),
+	)
+}
+
+// assemble is how the dessert is put together, by its style.
+func (p *plan) assemble() message.Message {
+	if p.custard != nil {
+		if p.wanted.Topping.None() {
+			return message.Message{} // the custard was poured over the fruit: that is all
+		}
+		return message.New("Crumble the top over it; it may sink a little.")
+	}
+	if p.wanted.Topping.None() {
+		return p.says.Sentences(message.New("Fill the dish and level it without ramming."), p.pour())
+	}
+	if n := p.wanted.Topping.Layers; n > 1 {
+		return p.says.Sentences(p.says.New(
+			"{Topping} and fruit in turn: {n} layers of {much} with the fruit between, the last on top. Never to the brim.",
+			called(p.wanted.Topping.Name), message.Number(n, 0), message.Grams(p.top.G/n),
+		), p.pour())
+	}
+	switch style := p.req.Style; {
+	case style == "pandowdy":
+		return p.says.Sentences(message.New("Fill the holes between the slices."), p.pour(),
+			message.New("Lay the pastry on, leave peep-holes."))
+	case p.wanted.Topping.Family == "pastry":
+		return message.New("Fill the holes between the slices, lay the lid on, press it to the rim, and cut vents.")
+	case style == "cobbler":
+		return message.New("Level the fruit; the dough goes on in pieces, with gaps for the steam: they close as it rises.")
+	case style == "bar":
+		return message.New("Spread the fruit to the edges on the base, not rammed tight; crumble the top over it.")
+	case style == "pie":
+		return message.New("Heap the fruit to the middle, fill the holes between the slices, and let the topping ride on it.")
+	}
+	return message.New(
+		"Fill the dish, level it without ramming, strew the topping loosely, and leave gaps at the rim where the juice should be seen to bubble.",
+	)
+}
+
+// pour is the liquid that goes over the fruit in the dish.
+func (p *plan) pour() message.Message {
+	if !p.poursOver() {
+		return message.Message{}
+	}
+	m := recipe{plan: p}
+	liquids := m.among(p.filling.Liquids, "liquid", "syrup")
+	switch {
+	case len(liquids) == 0:
+		return message.Message{}
+	case p.req.Style == "betty":
+		return p.says.New("Pour the {liquid} over before the last crumbs.", message.And(liquids...))
+	}
+	return p.says.New("Warm the {liquid} together and pour it between the layers.", message.And(liquids...))
+}
+
+// doneWhen is how a baker sees that it is done.
+func (p *plan) doneWhen() message.Message {
+	if p.custard != nil {
+		return message.New("It is done when the middle no longer waves but trembles.")
+	}
+	if p.wanted.Topping.None() {
+		return message.New("It is done when it bubbles at the middle and a skewer goes in.")
+	}
+	if p.wanted.Topping.Family == "pastry" && p.req.Style != "pandowdy" {
+		return message.New("It is done when the lid is deep golden and the juice bubbles thickly through the vents.")
+	}
+	return doneWhen[p.req.Style]
+}
+
+var doneWhen = map[string]message.Message{
+	"crumble": message.New("It is done when it bubbles at the middle, not only at the rim, and the top is golden."),
+	"crisp": message.New(
+		"It is done when it bubbles at the middle and the top is deep golden and crisp to the knock.",
+	),
+	"cobbler": message.New(
+		"It is done when the biscuits are gold and dry underneath when one is lifted, and the juice bubbles between them.",
+	),
+	"pandowdy": message.New(
+		"Push the crust down into the juice here and there when the plan says so. It is done when it is glazed.",
+	),
+	"betty": message.New(
+		"It is done when the juice bubbles at the middle, the fruit is tender to a skewer and the lid is crisp.",
+	),
+	"bar": message.New("It is done when the top is golden and the fruit bubbles thickly."),
+	"pie": message.New("It is done when it bubbles thickly at the middle and the base is brown through."),
+}
+
+func (p *plan) restWords() message.Message {
+	switch p.req.Style {
+	case "bar":
+		return message.New("Let it grow cold in the pan before the knife. A wiped knife for each cut; a corner first.")
+	case "pie":
+		return message.New(
+			"Cut it lukewarm at the most: hot juice is thin, and thickens as it cools. A short crust is fragile while warm: unmould late.",
+		)
+	}
+	return message.New("Let it stand: hot juice is thin, and thickens as it cools.")
+}
+
+// checks are what has to be right before the oven door closes, for this very dessert.
+func (p *plan) checks() []Doing {
+	out := make([]Doing, 0, usualSteps)
+	check := func(code string, text message.Message) { out = append(out, Doing{Code: code, Text: text}) }
+	has := func(role string) bool {
+		for _, x := range append([]topping.Sized{p.top, p.under}, p.late...) {
+			for _, part := range x.Parts {
+				if part.Ingredient.Role == role && part.G > 0 {
+					return true
+				}
+			}
+		}
+		return false
+	}
+	check("preheated", message.New("The oven is really hot"))
+	if has("salt") {
+		check("salt", message.New("Salt is in"))
+	}
+	if has("egg") || p.custard != nil {
+		check("egg", message.New("Egg is in"))
+	}
+	if has("leavener") {
+		check("leavener", message.New("Baking powder is in"))
+	}
+	for _, w := range p.filling.Extras {
+		if w.Ingredient.Role == "spice" || w.Ingredient.Role == "flavour" {
+			check("spice", message.New("Spice and flavour are in"))
+			break
+		}
+	}
+	if p.base.UpTheSides && p.req.Base.ParBaked {
+		check("pricked", message.New("The base is pricked"))
+	}
+	if p.wanted.Topping.Family == "pastry" {
+		check("vented", message.New("The lid is vented"))
+	}
+	for _, x := range p.finishes {
+		if x.When == "before" {
+			check("washed", p.says.New("{Finish} is on", message.Name(x.Name)))
+		}
+	}
+	check("rim", message.New("The rim is wiped"))
+	check("tray", message.New("A tray is under it"))
+	return out
+}
