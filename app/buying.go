@@ -74,23 +74,6 @@ func (b Buying) TakeIn(ctx context.Context, kitchen uuid.UUID, lines []sell.Line
 	})
 }
 
-// TakeOut takes what some desserts use out of the store.
-func (b Buying) TakeOut(ctx context.Context, kitchen uuid.UUID, of []WantedCard) (sell.Store, error) {
-	all, err := b.baked(ctx, kitchen, of)
-	if err != nil {
-		return sell.Store{}, err
-	}
-	own, err := b.Kitchens.Own(ctx, kitchen)
-	if err != nil {
-		return sell.Store{}, err
-	}
-	var used []sell.Line
-	for _, x := range all {
-		used = append(used, sell.Needs(x.Request, x.Answer, float64(x.Dishes))...)
-	}
-	return b.update(ctx, kitchen, "", func(s sell.Store) (sell.Store, error) { return s.TakeOut(used, own), nil })
-}
-
 func (b Buying) update(
 	ctx context.Context, kitchen uuid.UUID, when If, change func(sell.Store) (sell.Store, error),
 ) (sell.Store, error) {

@@ -181,13 +181,6 @@ func TestBuyingForADay(t *testing.T) {
 	if again, err := c.List(t.Context(), c.kitchen, of); err != nil || again.Minor != 0 {
 		t.Errorf("all is there, and %d are to be paid; %v", again.Minor, err)
 	}
-	s, err = c.TakeOut(t.Context(), c.kitchen, of)
-	if err != nil || slices.ContainsFunc(s.Stock, func(x sell.InStore) bool { return x.G < 0 }) {
-		t.Errorf("%+v, %v", s, err)
-	}
-	if again, err := c.List(t.Context(), c.kitchen, of); err != nil || again.Minor == 0 {
-		t.Errorf("all was baked, and nothing is to be bought; %v", err)
-	}
 	before := c.stock.now
 	if _, err := c.TakeIn(t.Context(), c.kitchen, []sell.Line{{Key: "moonshine", G: 5}}); !has(err, "/stock/") {
 		t.Errorf("moonshine: %v", err)

@@ -42,16 +42,6 @@ func (s *server) takeIn(c *gin.Context) {
 	s.respond(c, http.StatusOK, storeTold(x), err)
 }
 
-// takeOut takes what some desserts use out of the store.
-func (s *server) takeOut(c *gin.Context) {
-	of, _, ok := s.wantedCards(c)
-	if !ok {
-		return
-	}
-	x, err := s.buying.TakeOut(c, kitchenOf(c), of)
-	s.respond(c, http.StatusOK, storeTold(x), err)
-}
-
 // listUses are cards that use up what there is of something.
 func (s *server) listUses(c *gin.Context) {
 	all, err := s.buying.UseUp(c, kitchenOf(c), c.Param("key"))

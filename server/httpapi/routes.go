@@ -80,7 +80,6 @@ func (s *server) kitchenRoutes(k *gin.RouterGroup) {
 	k.GET("/store", s.getStore)
 	k.PUT("/store", s.setStore)
 	k.POST("/store/in", s.takeIn)
-	k.POST("/store/out", s.takeOut)
 	k.GET("/store/:key/uses", s.listUses)
 	k.POST("/to-buy", s.toBuy)
 	k.POST("/labels", s.labels)

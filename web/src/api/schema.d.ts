@@ -926,25 +926,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/store/out": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                kitchen: components["parameters"]["KitchenID"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Take what some desserts use out of the store */
-        post: operations["takeOut"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/kitchens/{kitchen}/to-buy": {
         parameters: {
             query?: never;
@@ -7144,33 +7125,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["BoughtLines"];
-            };
-        };
-        responses: {
-            /** @description The store */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoreKept"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    takeOut: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                kitchen: components["parameters"]["KitchenID"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WantedCards"];
             };
         };
         responses: {
