@@ -77,7 +77,7 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
         }}
       </h3>
       <p v-if="!verdict.baked.unmet.length" class="right" data-testid="baked">
-        <strong>It comes out right</strong>{{ `, on the model: ${bubbles}` }}
+        <strong>Heat and time suit it</strong>{{ `, on the model: ${bubbles}` }}
       </p>
       <p v-else data-testid="baked">
         <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>{{ `, on the model: ${bubbles}` }}
