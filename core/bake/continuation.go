@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"mabbin/core/message"
+	kiln "mabbin/core/oven"
 )
 
 // Continuation is one way to bake on from where a bake stands.
@@ -94,7 +95,7 @@ func (v Curves) MiddleAt(minute float64) float64 {
 // offBy is how far the oven may be off.
 func (q PlanRequest) offBy() float64 {
 	if q.OffByC == 0 {
-		return UnmeasuredOffC
+		return kiln.UnknownC
 	}
 	return q.OffByC
 }

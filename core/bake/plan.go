@@ -55,9 +55,6 @@ type Plan struct {
 	Remedies  []Remedy          `json:"remedies"`
 }
 
-// UnmeasuredOffC is how far an oven may be off that nobody has measured, in C. Working figure.
-const UnmeasuredOffC = 10.0
-
 // The limits of a plan. Working figures.
 const (
 	leastSet     = 0.95

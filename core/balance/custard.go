@@ -25,7 +25,7 @@ func (d *dessert) lookCustard(f *fault.Faults) {
 	if c == nil {
 		return
 	}
-	if d.req.Style != "bar" && d.req.Style != "pie" {
+	if !takesCustard(d.req.Style) {
 		f.Add(
 			"/custard",
 			message.New(

@@ -78,14 +78,25 @@ type StyleInfo struct {
 	Families  []string // of toppings
 	Topping   string   // the usual one
 	Base      string   // the usual one, empty for none
+	Custard   bool     // one may be poured over its fruit
 }
+
+// takesCustard says of a style that a custard may be poured over its fruit.
+func takesCustard(style string) bool { return style == "bar" || style == "pie" }
 
 // Styles lists every style.
 func Styles() []StyleInfo {
 	out := make([]StyleInfo, len(styleNames))
 	for i, name := range styleNames {
 		s := styles[name]
-		out[i] = StyleInfo{Key: name, SetTarget: s.set, Families: s.families, Topping: s.topping, Base: s.base}
+		out[i] = StyleInfo{
+			Key:       name,
+			SetTarget: s.set,
+			Families:  s.families,
+			Topping:   s.topping,
+			Base:      s.base,
+			Custard:   takesCustard(name),
+		}
 	}
 	return out
 }

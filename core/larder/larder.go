@@ -4,6 +4,7 @@ package larder
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -213,6 +214,30 @@ func (f Fruit) Counted() bool { return f.SmallG >= countedFromG }
 
 // Peelable says whether peeling it makes a difference.
 func (f Fruit) Peelable() bool { return f.YieldPeeled != f.YieldUnpeeled }
+
+// KeepsSkin says of a fruit that could be peeled that it is usually not: stone fruit and stalks.
+func (f Fruit) KeepsSkin() bool { return f.Peelable() && (f.Group == "stone" || f.Group == "stalk") }
+
+// Layered says of a topping that it may lie between the fruit: crumbs do, a dough lies on it.
+func (t Topping) Layered() bool {
+	return !slices.Contains([]string{"none", "biscuit", "pastry", "praline"}, t.Family)
+}
+
+// WithFruit is how an ingredient goes with the fruit, by its role: poured as a liquid, tossed as an extra, or empty.
+func (i Ingredient) WithFruit() string {
+	switch i.Role {
+	case "liquid", "syrup", "acid":
+		return "liquid"
+	case "fat", "dried-fruit", "nut", "seed", "spice", "flavour", "inclusion", "aromatic", "salt", "acid-salt":
+		return "extra"
+	}
+	return ""
+}
+
+// ForTopping says of an ingredient that it may be worked into a topping.
+func (i Ingredient) ForTopping() bool {
+	return !slices.Contains([]string{"liquid", "thickener", "acid", "pastry"}, i.Role)
+}
 
 // Density is how heavy the ingredient lies in cups and spoons. Brown sugars are pressed in.
 func (i Ingredient) Density() units.Density {

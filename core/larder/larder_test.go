@@ -222,3 +222,28 @@ func TestABrokenTableIsRefused(t *testing.T) {
 		}
 	}
 }
+
+// What may be done with a thing follows from what it is: the page offers it so.
+func TestWhereThingsGo(t *testing.T) {
+	for key, want := range map[string]bool{"plum": true, "peach": true, "apple_sharp": false, "quince": false, "gooseberry": false} {
+		if f, ok := Fruits.Get(key); !ok || f.KeepsSkin() != want {
+			t.Errorf("%s keeps its skin: %v, want %v", key, f.KeepsSkin(), want)
+		}
+	}
+	for key, want := range map[string]struct {
+		with    string
+		topping bool
+	}{
+		"lemon_juice": {"liquid", false}, "whole_milk": {"liquid", false}, "ginger": {"extra", true},
+		"butter": {"extra", true}, "wheat_flour": {"", true}, "cornflour": {"", false}, "puff_pastry": {"", false},
+	} {
+		if i, ok := Ingredients.Get(key); !ok || i.WithFruit() != want.with || i.ForTopping() != want.topping {
+			t.Errorf("%s goes with the fruit as %q, into a topping: %v", key, i.WithFruit(), i.ForTopping())
+		}
+	}
+	for key, want := range map[string]bool{"crumble_classic": true, "biscuit_rolled": false, "praline_nut": false} {
+		if x, ok := Toppings.Get(key); !ok || x.Layered() != want {
+			t.Errorf("%s may lie between the fruit: %v", key, x.Layered())
+		}
+	}
+}

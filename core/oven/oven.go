@@ -28,11 +28,11 @@ type Oven struct {
 	DiameterCM  float64 `json:"diameter_cm,omitempty"` // of a camp oven
 }
 
-// UnknownC is how far an oven may be off that nobody has measured; coals are no better than twice that. Working
+// UnknownC is how far an oven may be off that nobody has measured, CoalsC what a plan over coals is good to. Working
 // figures.
 const (
 	UnknownC = 10.0
-	coalsC   = 20.0
+	CoalsC   = 20.0
 )
 
 // Check notes every wrong field.
@@ -150,7 +150,7 @@ func Measure(t Trial) (Measured, error) {
 func (o Oven) OffBy() float64 {
 	switch {
 	case o.Kind == Camp:
-		return max(coalsC, o.GiveOrTakeC)
+		return max(CoalsC, o.GiveOrTakeC)
 	case o.GiveOrTakeC > 0:
 		return o.GiveOrTakeC
 	}

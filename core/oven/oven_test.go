@@ -97,7 +97,7 @@ func TestLumpsAndTwoPots(t *testing.T) {
 }
 
 func TestHowSureAnOvenIs(t *testing.T) {
-	for want, o := range map[float64]Oven{UnknownC: {Kind: Indoor}, 4: {Kind: Indoor, GiveOrTakeC: 4}, coalsC: {Kind: Camp, GiveOrTakeC: 4}} {
+	for want, o := range map[float64]Oven{UnknownC: {Kind: Indoor}, 4: {Kind: Indoor, GiveOrTakeC: 4}, CoalsC: {Kind: Camp, GiveOrTakeC: 4}} {
 		if got := o.OffBy(); got != want {
 			t.Errorf("%+v is off by %g, not %g", o, got, want)
 		}

@@ -4727,6 +4727,8 @@ export interface components {
             families: string[];
             /** @description The usual one */
             topping: string;
+            /** @description A custard may be poured over its fruit */
+            custard: boolean;
         };
         LarderFruit: {
             /** @description By column */
@@ -4751,6 +4753,8 @@ export interface components {
             counted: boolean;
             /** @description Peeling changes the yield */
             peelable: boolean;
+            /** @description It is usually made ready with its skin, though it could be peeled */
+            keeps_skin: boolean;
             juice_colour: string;
             composition_basis: components["schemas"]["Basis"];
         };
@@ -4792,6 +4796,8 @@ export interface components {
              * @description It usually lies in so many, fruit between
              */
             layers: number;
+            /** @description It may lie between the fruit */
+            layered: boolean;
             parts: {
                 key: string;
                 name: components["schemas"]["Name"];
@@ -4814,6 +4820,13 @@ export interface components {
             key: string;
             name: components["schemas"]["Name"];
             role: string;
+            /**
+             * @description Poured to the fruit, or tossed with it; empty: neither
+             * @enum {string}
+             */
+            with_fruit: "" | "liquid" | "extra";
+            /** @description It may be worked into a topping */
+            for_topping: boolean;
             allergens: string[];
             check_label: boolean;
             basis: components["schemas"]["Basis"];

@@ -186,11 +186,9 @@ export const useKitchen = defineStore('kitchen', () => {
   /** A fruit's or an ingredient's name by its key. */
   const nameOf = (key: string) => fruit.value.get(key)?.name ?? ingredient.value.get(key)?.name ?? key
 
-  /** A fruit as it is usually made ready: stone fruit and stalks keep their skin. */
+  /** A fruit as it is usually made ready. */
   function picked(key: string, share: number): FruitAsked {
-    const row = fruits.value.find((f) => f.key === key)
-    const keeps = row?.peelable && ['stone', 'stalk'].includes(row.group)
-    return keeps ? { key, share, peeled: false } : { key, share }
+    return fruit.value.get(key)?.keeps_skin ? { key, share, peeled: false } : { key, share }
   }
 
   /** A request with the kitchen's own measures, and its own figures of what is in it. */

@@ -191,7 +191,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             :model-value="all.cup ?? kitchen.kitchen?.settings.cup"
             label="Whose cups"
             testid="cups"
-            @update:model-value="(key) => (all = { ...all, cup: key, cupWhy: undefined })"
+            @update:model-value="(key) => all && (all = { ...all, cup: key, cupWhy: undefined })"
           />
         </div>
         <ul>

@@ -29,7 +29,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
 <template>
   <div class="finish">
     <div v-for="w in kitchen.choices('finish_time')" :key="w.value" class="field">
-      <span class="label">{{ title }}</span>
+      <span class="label">{{ w.says }}</span>
       <div class="chips">
         <button
           v-for="f in kitchen.larder?.finishes.filter((x) => x.when === w.value)"

@@ -57,25 +57,8 @@ function remove(i: number) {
 }
 const row = (f: FruitAsked) => kitchen.fruit.get(f.key)
 const offered = computed(() => kitchen.fruits.filter((f) => !fruits.value.some((x) => x.key === f.key)))
-const liquids = computed(() =>
-  kitchen.ingredients.filter((i) => ['liquid', 'syrup', 'acid'].includes(i.role)),
-)
-const extras = computed(() =>
-  kitchen.ingredients.filter((i) =>
-    [
-      'fat',
-      'dried-fruit',
-      'nut',
-      'seed',
-      'spice',
-      'flavour',
-      'inclusion',
-      'aromatic',
-      'salt',
-      'acid-salt',
-    ].includes(i.role),
-  ),
-)
+const liquids = computed(() => kitchen.ingredients.filter((i) => i.with_fruit === 'liquid'))
+const extras = computed(() => kitchen.ingredients.filter((i) => i.with_fruit === 'extra'))
 </script>
 
 <template>

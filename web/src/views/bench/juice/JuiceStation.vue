@@ -71,7 +71,7 @@ function swap(key: string) {
       </summary>
       <MacerateChoice />
     </details>
-    <CustardChoice v-if="request.style === 'bar' || request.style === 'pie'" />
+    <CustardChoice v-if="kitchen.style.get(request.style)?.custard" />
     <SetScale v-if="dessert.answer" :set="dessert.answer.set" @target="target" />
     <p v-if="dessert.answer" class="hot small">
       <span

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { BalanceRequest } from '@/api/client'
 import { computed } from 'vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { lower } from '@/format/amounts'
@@ -26,7 +27,7 @@ function drop(i: number) {
     d.request.late = rest.length ? rest : undefined
   })
 }
-function amount(i: number, a: 'light' | 'standard' | 'generous') {
+function amount(i: number, a: BalanceRequest['topping']['amount']) {
   dessert.change('the second topping', (d) => d.request.late && (d.request.late[i]!.amount = a))
 }
 </script>

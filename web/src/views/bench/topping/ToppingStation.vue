@@ -27,9 +27,7 @@ const offered = computed(
 /** Nothing lies on the fruit. */
 const bare = computed(() => row.value?.family === 'none')
 /** Crumbs may lie between the fruit; a dough lies on it. */
-const layered = computed(
-  () => !bare.value && !['biscuit', 'pastry', 'praline'].includes(row.value?.family ?? ''),
-)
+const layered = computed(() => !!row.value?.layered)
 const layers = [
   [1, 'all on top'],
   [2, 'under and on top'],
@@ -47,12 +45,7 @@ const parts = computed(() => {
   ]
 })
 const addable = computed(
-  () =>
-    kitchen.ingredients.filter(
-      (i) =>
-        !parts.value.some((p) => p.key === i.key) &&
-        !['liquid', 'thickener', 'acid', 'pastry'].includes(i.role),
-    ) ?? [],
+  () => kitchen.ingredients.filter((i) => i.for_topping && !parts.value.some((p) => p.key === i.key)) ?? [],
 )
 /** In the place of butter, by pure fat; an oil's crumb is not a solid fat's. */
 const lies = computed(() => dessert.answer?.topping)
