@@ -1,5 +1,6 @@
-// Command choices writes the enumerations of the contract from the choices of the rules: an enumeration in a line that
-// ends in "# choices: cup" has the values of that list. A leading empty value, for what may be left out, stays.
+// Command choices writes into the contract what the rules know: an enumeration in a line that ends in "# choices: cup"
+// has the values of that list, and a leading empty value, for what may be left out, stays; a number in a line that ends
+// in "# bounds: altitude" has those bounds, or 0 for what may be left out where it says "or 0".
 package main
 
 import (
@@ -42,14 +43,27 @@ const every = "every"
 
 var enumeration = regexp.MustCompile(`enum: \[(""(?:, )?)?[^\]]*\](.* # choices: (\w+))$`)
 
+var bounded = regexp.MustCompile(`(minimum: [-\d.]+, maximum: [-\d.]+).* # bounds: (\w+)( or 0)?$`)
+
 // written is a contract with the values of each list in its place.
 func written(contract string) (string, error) {
 	lines := strings.Split(contract, "\n")
 	for i, line := range lines {
+		if found := bounded.FindStringSubmatch(line); found != nil {
+			b, ok := choice.Bounds[found[2]]
+			if !ok {
+				return "", fmt.Errorf("line %d: there are no bounds %q", i+1, found[2])
+			}
+			if found[3] != "" {
+				b.Low = min(b.Low, 0)
+			}
+			lines[i] = strings.Replace(line, found[1], fmt.Sprintf("minimum: %g, maximum: %g", b.Low, b.High), 1)
+			continue
+		}
 		found := enumeration.FindStringSubmatch(line)
 		if found == nil {
-			if strings.Contains(line, "# choices:") {
-				return "", fmt.Errorf("line %d names choices, and has no enumeration", i+1)
+			if strings.Contains(line, "# choices:") || strings.Contains(line, "# bounds:") {
+				return "", fmt.Errorf("line %d names choices or bounds, and has none to be written", i+1)
 			}
 			continue
 		}

@@ -35,6 +35,8 @@ func TestEnumerationsAreWrittenFromTheChoices(t *testing.T) {
 		`cup: {type: string, enum: [mug], description: "x"} # choices: cup`: `cup: {type: string, enum: [us, metric, imperial], description: "x"} # choices: cup`,
 		`cup: {enum: ["", us]} # choices: cup`:                              `cup: {enum: ["", us, metric, imperial]} # choices: cup`,
 		`      enum: [] # choices: dial`:                                    `      enum: ["", c, f, gas] # choices: dial`,
+		`h: {minimum: 1, maximum: 2} # bounds: altitude`:                    `h: {minimum: -430, maximum: 6000} # bounds: altitude`,
+		`h: {minimum: 1, maximum: 2} # bounds: heat_factor or 0`:            `h: {minimum: 0, maximum: 3} # bounds: heat_factor or 0`,
 		`      enum: [a] # choices: wind`:                                   `      enum: [calm, breeze, windy] # choices: wind`,
 		`cup: {enum: [us]}`:                                                 `cup: {enum: [us]}`,
 	} {
@@ -43,9 +45,24 @@ func TestEnumerationsAreWrittenFromTheChoices(t *testing.T) {
 			t.Errorf("%s becomes %s, %v; want %s", contract, got, err, want)
 		}
 	}
-	for _, contract := range []string{`cup: {enum: [us]} # choices: mug`, `cup: {type: string} # choices: cup`} {
+	for _, contract := range []string{
+		`cup: {enum: [us]} # choices: mug`, `cup: {type: string} # choices: cup`,
+		`h: {minimum: 1, maximum: 2} # bounds: depth`, `h: {minimum: 1} # bounds: altitude`,
+	} {
 		if got, err := written(contract); err == nil {
 			t.Errorf("%s becomes %s, and is no error", contract, got)
+		}
+	}
+}
+
+func TestTheContractHasTheBoundsOfTheRules(t *testing.T) {
+	raw, err := os.ReadFile("../openapi.yaml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name := range choice.Bounds {
+		if !strings.Contains(string(raw), "# bounds: "+name) {
+			t.Errorf("the bounds %q are nowhere in the contract", name)
 		}
 	}
 }

@@ -94,10 +94,10 @@ func CheckDessert(q DessertRequest) error {
 func (s Setting) Check(at string, f *fault.Faults) {
 	f.AmongOrNone(at, "/heating", s.Heating, kiln.Heatings)
 	f.AmongOrNone(at, "/shelf", s.Shelf, kiln.Heights)
-	f.RangeAt(at, "/altitude_m", s.AltitudeM, -430, 6000, "m")
-	f.RangeAt(at, "/oven_offset_c", s.OvenOffsetC, -80, 80, "C")
+	f.In(at, "/altitude_m", s.AltitudeM, kiln.AltitudeBounds)
+	f.In(at, "/oven_offset_c", s.OvenOffsetC, kiln.OffsetBounds)
 	checkFactors(at, s.HeatFactor, s.SteamFactor, f)
-	f.RangeAt(at, "/off_by_c", s.OffByC, 0, 60, "C")
+	f.In(at, "/off_by_c", s.OffByC, kiln.GiveOrTakeBounds)
 	s.Factors.Check(at+"/factors", f)
 	if s.Fire != nil {
 		s.Fire.Check(at+"/fire", f)

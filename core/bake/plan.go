@@ -88,7 +88,7 @@ func CheckPlan(q PlanRequest) error {
 	f.Range("/mush_min", q.MushMin, 0, 1200, "min")
 	f.Range("/usual_c", q.UsualC, 0, 250, "C")
 	f.Range("/cut_below_c", q.CutBelowC, 0, 95, "C")
-	f.Range("/off_by_c", q.OffByC, 0, 60, "C")
+	f.In("", "/off_by_c", q.OffByC, kiln.GiveOrTakeBounds)
 	if len(q.Standing) > 0 {
 		checkStages("/standing", q.Standing, &f)
 	}

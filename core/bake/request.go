@@ -132,8 +132,8 @@ func Check(r Request) error {
 	}
 	optional(r.GapShare, "/gap_share", 0, 1, "", &f)
 	f.AmongOrNone("", "/shelf", r.Shelf, kiln.Heights)
-	f.Range("/altitude_m", r.AltitudeM, -430, 6000, "m")
-	f.Range("/oven_offset_c", r.OvenOffsetC, -80, 80, "C")
+	f.In("", "/altitude_m", r.AltitudeM, kiln.AltitudeBounds)
+	f.In("", "/oven_offset_c", r.OvenOffsetC, kiln.OffsetBounds)
 	checkFactors("", r.HeatFactor, r.SteamFactor, &f)
 	optional(r.DishStartC, "/dish_start_c", -30, 300, "C", &f)
 	checkStages("/stages", r.Stages, &f)
@@ -143,10 +143,10 @@ func Check(r Request) error {
 // checkFactors notes factors that no oven has; 0 is left out.
 func checkFactors(at string, heat, steam float64, f *fault.Faults) {
 	if heat != 0 {
-		f.RangeAt(at, "/heat_factor", heat, 0.3, 3, "")
+		f.In(at, "/heat_factor", heat, kiln.HeatFactorBounds)
 	}
 	if steam != 0 {
-		f.RangeAt(at, "/steam_factor", steam, 0.2, 5, "")
+		f.In(at, "/steam_factor", steam, kiln.SteamFactorBounds)
 	}
 }
 

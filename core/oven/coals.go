@@ -59,7 +59,7 @@ var (
 
 // Check notes every wrong field.
 func (r Fire) Check(at string, f *fault.Faults) {
-	f.RangeAt(at, "/diameter_cm", r.DiameterCM, 15, 60, "cm")
+	f.In(at, "/diameter_cm", r.DiameterCM, DiameterBounds)
 	f.AmongOrNone(at, "/wind", r.Wind, Winds)
 	f.AmongOrNone(at, "/fuel", r.Fuel, Fuels)
 }

@@ -39,12 +39,12 @@ const (
 func (o Oven) Check(at string, f *fault.Faults) {
 	f.OneOfAt(at, "/kind", o.Kind, Indoor, Camp)
 	f.Among(at, "/heating", o.Heating, Heatings)
-	f.RangeAt(at, "/offset_c", o.OffsetC, -80, 80, "C")
-	f.RangeAt(at, "/give_or_take_c", o.GiveOrTakeC, 0, 60, "C")
+	f.In(at, "/offset_c", o.OffsetC, OffsetBounds)
+	f.In(at, "/give_or_take_c", o.GiveOrTakeC, GiveOrTakeBounds)
 	f.AmongOrNone(at, "/dial", o.Dial, Dials)
 	f.RangeAt(at, "/runners", float64(o.Runners), 0, 12, "")
 	if o.Kind == Camp {
-		f.RangeAt(at, "/diameter_cm", o.DiameterCM, 15, 60, "cm")
+		f.In(at, "/diameter_cm", o.DiameterCM, DiameterBounds)
 	}
 }
 

@@ -72,10 +72,7 @@ func (to *encoder) quote(from int) error {
 		to.text = append(to.text, '"')
 		return nil
 	}
-	said := bytes.ToValidUTF8(to.text[from:], []byte("\uFFFD"))
-	if &said[0] == &to.text[from] {
-		said = bytes.Clone(said)
-	}
+	said := bytes.ToValidUTF8(to.text[from:], []byte("\uFFFD")) // a copy: what it is of is written over
 	var err error
 	to.text, err = jsontext.AppendQuote(to.text[:from-1], said)
 	return err
@@ -256,7 +253,7 @@ func later(t reflect.Type) func() writing {
 // writeMap writes a map in the order of its keys.
 func writeMap(t reflect.Type) writing {
 	if t.Key().Kind() != reflect.String || t.Key().Implements(textual) {
-		return writeItself
+		return failing("a map by %s has no place in an answer", t.Key())
 	}
 	one := later(t.Elem())
 	return func(to *encoder, v reflect.Value) error {
