@@ -4,6 +4,7 @@
 package main
 
 import (
+	"errors"
 	"fmt"
 	"maps"
 	"os"
@@ -45,46 +46,55 @@ var enumeration = regexp.MustCompile(`enum: \[(""(?:, )?)?[^\]]*\](.* # choices:
 
 var bounded = regexp.MustCompile(`(minimum: [-\d.]+, maximum: [-\d.]+).* # bounds: (\w+)( or 0)?$`)
 
-// written is a contract with the values of each list in its place.
+// written is a contract with the values of each list, and each bounds, in their places.
 func written(contract string) (string, error) {
 	lines := strings.Split(contract, "\n")
 	for i, line := range lines {
-		if found := bounded.FindStringSubmatch(line); found != nil {
-			b, ok := choice.Bounds[found[2]]
-			if !ok {
-				return "", fmt.Errorf("line %d: there are no bounds %q", i+1, found[2])
-			}
-			if found[3] != "" {
-				b.Low = min(b.Low, 0)
-			}
-			lines[i] = strings.Replace(line, found[1], fmt.Sprintf("minimum: %g, maximum: %g", b.Low, b.High), 1)
-			continue
+		var err error
+		switch {
+		case bounded.MatchString(line):
+			lines[i], err = withBounds(line)
+		case enumeration.MatchString(line):
+			lines[i], err = withValues(line)
+		case strings.Contains(line, "# choices:"), strings.Contains(line, "# bounds:"):
+			err = errors.New("it names choices or bounds, and has none to be written")
 		}
-		found := enumeration.FindStringSubmatch(line)
-		if found == nil {
-			if strings.Contains(line, "# choices:") || strings.Contains(line, "# bounds:") {
-				return "", fmt.Errorf("line %d names choices or bounds, and has none to be written", i+1)
-			}
-			continue
+		if err != nil {
+			return "", fmt.Errorf("line %d: %w", i+1, err)
 		}
-		list, ok := choice.Lists[found[3]]
-		if found[3] == every {
-			list, ok = message.Words(slices.Sorted(maps.Keys(choice.Lists))...), true
-		}
-		if !ok {
-			return "", fmt.Errorf("line %d: there are no choices %q", i+1, found[3])
-		}
-		values := make([]string, 0, len(list)+1)
-		if found[1] != "" && !list.Has("") {
-			values = append(values, `""`)
-		}
-		for _, v := range list.Values() {
-			if v == "" {
-				v = `""`
-			}
-			values = append(values, v)
-		}
-		lines[i] = strings.Replace(line, found[0], "enum: ["+strings.Join(values, ", ")+"]"+found[2], 1)
 	}
 	return strings.Join(lines, "\n"), nil
+}
+
+func withBounds(line string) (string, error) {
+	found := bounded.FindStringSubmatch(line)
+	b, ok := choice.Bounds[found[2]]
+	if !ok {
+		return "", fmt.Errorf("there are no bounds %q", found[2])
+	}
+	if found[3] != "" {
+		b.Low = min(b.Low, 0)
+	}
+	return strings.Replace(line, found[1], fmt.Sprintf("minimum: %g, maximum: %g", b.Low, b.High), 1), nil
+}
+
+func withValues(line string) (string, error) {
+	found := enumeration.FindStringSubmatch(line)
+	list, ok := choice.Lists[found[3]]
+	if found[3] == every {
+		list, ok = message.Words(slices.Sorted(maps.Keys(choice.Lists))...), true
+	}
+	if !ok {
+		return "", fmt.Errorf("there are no choices %q", found[3])
+	}
+	values := list.Values()
+	if found[1] != "" && !list.Has("") {
+		values = slices.Insert(values, 0, "")
+	}
+	for i, v := range values {
+		if v == "" {
+			values[i] = `""`
+		}
+	}
+	return strings.Replace(line, found[0], "enum: ["+strings.Join(values, ", ")+"]"+found[2], 1), nil
 }

@@ -8,6 +8,9 @@ type Error struct {
 	Kind error // what errors.Is finds; nil: nothing
 }
 
+// Errorf is an error of a format and its arguments.
+func Errorf(format string, args ...Arg) error { return Error{Says: New(format, args...)} }
+
 // Error is the words in plain English.
 func (e Error) Error() string { return e.Says.String() }
 

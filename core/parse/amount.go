@@ -26,10 +26,10 @@ const maxText = 80
 func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Density) (Amount, error) {
 	unit, ok := kind.Unit()
 	if !ok {
-		return Amount{}, wrong("\"{kind}\" is no kind of amount", message.Text(string(kind)))
+		return Amount{}, message.Errorf("\"{kind}\" is no kind of amount", message.Text(string(kind)))
 	}
 	if len(text) > maxText {
-		return Amount{}, wrong(
+		return Amount{}, message.Errorf(
 			"is too long for an amount: give a number and a unit, as in {example}",
 			message.Part(kind.Example()),
 		)
@@ -39,7 +39,7 @@ func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Densi
 	for first := true; first || s.more(); first = false {
 		v, word, err := s.term(kind)
 		if err != nil {
-			return Amount{}, wrong(
+			return Amount{}, message.Errorf(
 				"\"{written}\" {why}: give a number and a unit, as in {example}",
 				message.Text(clip(text)),
 				message.Part(message.Of(err)),
@@ -48,7 +48,7 @@ func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Densi
 		}
 		x, is, how, err := units.Convert(v, word, kind, c, d)
 		if err != nil {
-			return Amount{}, wrong("\"{written}\" {why}", message.Text(clip(text)), message.Part(message.Of(err)))
+			return Amount{}, message.Errorf("\"{written}\" {why}", message.Text(clip(text)), message.Part(message.Of(err)))
 		}
 		total += x
 		converted = converted || is
@@ -57,7 +57,7 @@ func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Densi
 		}
 	}
 	if math.IsInf(total, 0) || math.IsNaN(total) {
-		return Amount{}, wrong("\"{written}\" is too big to be an amount", message.Text(clip(text)))
+		return Amount{}, message.Errorf("\"{written}\" is too big to be an amount", message.Text(clip(text)))
 	}
 	a := Amount{Value: total, Unit: unit}
 	if s.ranged {
@@ -75,10 +75,6 @@ func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Densi
 		a.Taken = message.New("{so} ({how})", message.Part(a.Taken), message.Part(message.Join(", ", taken...)))
 	}
 	return a, nil
-}
-
-func wrong(format string, args ...message.Arg) error {
-	return message.Error{Says: message.New(format, args...)}
 }
 
 func clip(s string) string {
@@ -105,7 +101,7 @@ func (s *scanner) more() bool { s.skip(); return len(s.rest) > 0 }
 // term reads a number and the unit after it; for "gas 4" the unit comes first.
 func (s *scanner) term(kind units.Kind) (v float64, unit string, err error) {
 	if !s.more() {
-		return 0, "", wrong("is empty")
+		return 0, "", message.Errorf("is empty")
 	}
 	before := ""
 	if kind == units.Temperature {
@@ -114,12 +110,12 @@ func (s *scanner) term(kind units.Kind) (v float64, unit string, err error) {
 	s.skip()
 	v, ok := s.number()
 	if !ok {
-		return 0, "", wrong("has no number")
+		return 0, "", message.Errorf("has no number")
 	}
 	s.skip()
 	if high, ok := s.upTo(); ok {
 		if high < v {
-			return 0, "", wrong("is a range that runs backwards")
+			return 0, "", message.Errorf("is a range that runs backwards")
 		}
 		v, s.ranged = (v+high)/2, true
 	}

@@ -170,14 +170,18 @@ func Convert(
 ) (x float64, converted bool, taken message.Message, err error) {
 	unit, known := spellings[word]
 	if word != "" && !known {
-		return 0, false, message.Message{}, wrong(
+		return 0, false, message.Message{}, message.Errorf(
 			"has a unit \"{unit}\" that is not known here: give it as in {example}",
 			message.Text(word),
 			message.Part(kind.Example()),
 		)
 	}
 	other := func() error {
-		return wrong("is not a {kind}: give it as in {example}", message.Word(string(kind)), message.Part(kind.Example()))
+		return message.Errorf(
+			"is not a {kind}: give it as in {example}",
+			message.Word(string(kind)),
+			message.Part(kind.Example()),
+		)
 	}
 	factor, ok := 1.0, true
 	switch kind {
@@ -205,7 +209,7 @@ func Convert(
 				density = d.TspGPerML
 			}
 			if density == 0 {
-				return 0, false, message.Message{}, wrong(
+				return 0, false, message.Message{}, message.Errorf(
 					"is a volume, and how heavy a cup of this is is not known: weigh it, and give grams",
 				)
 			}
@@ -239,11 +243,7 @@ func ToCelsius(v float64, unit string) (float64, error) {
 				return g.C, nil
 			}
 		}
-		return 0, wrong("is no gas mark: there are 1/4, 1/2 and 1 to 9")
+		return 0, message.Errorf("is no gas mark: there are 1/4, 1/2 and 1 to 9")
 	}
-	return 0, wrong("is not a temperature: give it as in {example}", message.Part(Temperature.Example()))
-}
-
-func wrong(format string, args ...message.Arg) error {
-	return message.Error{Says: message.New(format, args...)}
+	return 0, message.Errorf("is not a temperature: give it as in {example}", message.Part(Temperature.Example()))
 }

@@ -33,7 +33,7 @@ type FormRange struct {
 type Forms map[message.Kind]Form
 
 // of writes as it comes, to so many digits.
-func of(unit string, digits int) FormRange { return FormRange{Times: 1, Digits: digits, Unit: unit} }
+func of(unit string, digits int) FormRange { return in(unit, 1, digits) }
 
 func (f FormRange) below(size float64) FormRange {
 	f.Below = size

@@ -105,7 +105,7 @@ func (r Reading) inUnit(figure, unit string) string {
 	if unit == "C" {
 		kind = message.KindCelsius
 	}
-	return string(formsOf(r)[kind].append(nil, x, r.Decimal))
+	return r.Figure(kind, x)
 }
 
 // unit is what stands behind a figure for one of the units of a text.

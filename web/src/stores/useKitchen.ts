@@ -174,6 +174,9 @@ export const useKitchen = defineStore('kitchen', () => {
   const choices = (name: ChoiceName) => larder.value?.choices[name] ?? []
   const word = (name: ChoiceName, value: string | undefined) =>
     choices(name).find((c) => c.value === value)?.says ?? value ?? ''
+  /** The same for a list to pick from, each value one that the field may have. */
+  const options = <T extends string>(name: ChoiceName) =>
+    choices(name).map((c) => [c.value as T, c.says] as const)
   const allergenNames = computed(() => new Map((larder.value?.allergens ?? []).map((a) => [a.key, a.name])))
   /** Allergens as they are called on a list. */
   const allergens = (keys: string[]) => keys.map((k) => allergenNames.value.get(k) ?? k).join(', ')
@@ -323,6 +326,7 @@ export const useKitchen = defineStore('kitchen', () => {
     ingredients,
     typical,
     choices,
+    options,
     word,
     allergens,
     ours,

@@ -11,7 +11,6 @@ import {
   type Outcome,
   upon,
   why,
-  type ChoiceName,
 } from '@/api/client'
 import AmountField from './AmountField.vue'
 import PictureField from './PictureField.vue'
@@ -67,9 +66,6 @@ const yesNo = [
   ['no', false],
   ['yes', true],
 ] as const
-/** The words to choose from, each of them one that the field may have. */
-const wordsOf = <T extends string>(of: ChoiceName) =>
-  kitchen.choices(of).map((c) => [c.value as T, c.says] as const)
 /** What it was made of, by the ticket, or else its fruit: each may have a lot. */
 const made = computed(() => {
   const lines = (props.ticket ?? []).flatMap((b) => b.lines.map((l) => l.key))
@@ -169,7 +165,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
         :key="q.key"
         v-model="out[q.key]"
         :title="q.title"
-        :options="wordsOf(q.of)"
+        :options="kitchen.options(q.of)"
         :testid="q.key"
         ><template v-if="q.key === 'juice' && band">{{
           `, predicted ${kitchen.word('band', band)}`
@@ -192,7 +188,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
             :key="q.key"
             v-model="told[q.key]"
             :title="q.title"
-            :options="wordsOf(q.of)"
+            :options="kitchen.options(q.of)"
             :testid="q.key"
           />
           <TouchWords v-model="told.again" title="Again so?" :options="yesNo" testid="again" />

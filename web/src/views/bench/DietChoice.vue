@@ -11,7 +11,7 @@ const open = defineModel<boolean>({ required: true })
 const kitchen = useKitchen()
 const dessert = useDessert()
 type Diet = DietRequest['diets'][number]
-const diets = computed(() => kitchen.choices('diet').map((c) => [c.value as Diet, c.says] as const))
+const diets = computed(() => kitchen.options<Diet>('diet'))
 const chosen = ref<Diet[]>([])
 const proposal = ref<DietProposal>()
 const problem = ref<Problem>()

@@ -32,9 +32,7 @@ const more = ref(false)
 const words = ref('')
 const juice = ref<Bake['predicted']['band']>()
 const oven = ref<string>()
-const bands = computed(() =>
-  kitchen.choices('band').map((c) => [c.value as Bake['predicted']['band'], c.says] as const),
-)
+const bands = computed(() => kitchen.options<Bake['predicted']['band']>('band'))
 const sought = refDebounced(
   computed(() => ({ words: words.value.trim() || undefined, juice: juice.value, oven: oven.value })),
   200,
