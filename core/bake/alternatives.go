@@ -93,15 +93,15 @@ func Alternatives(ctx context.Context, q DessertRequest) ([]Alternative, error) 
 			return nil, err
 		}
 		p := planFor(x.Request, a, x.Setting)
-		p.Bake.Stages = x.Setting.Stages
-		b := run(p.Bake)
+		b := bakeThrough(&p.Bake, x.Setting.Stages)
 		s := w.Alternative
 		s.Request, s.Stages = x.Request, x.Setting.Stages
 		s.Request.Own = own
 		s.FatPct, s.SugarPct, s.Set = a.Topping.Texture.FatPct, a.SugarPct, a.Set.Score
 		s.FatG, s.SugarG = inPortion(a, x.Request.Own)
-		s.SteamG, s.Colour, s.Base = b.End.SteamedOffG, b.End.Colour, b.End.Base
-		if e := b.Events.MiddleBubbles; e != nil {
+		end := b.end()
+		s.SteamG, s.Colour, s.Base = end.SteamedOffG, end.Colour, end.Base
+		if e := b.e.MiddleBubbles; e != nil {
 			s.Minutes = *e
 		}
 		s.Effect = s.effect()

@@ -16,6 +16,6 @@ func (q PlanRequest) AtOven(ctx context.Context, ovenC float64) ([]Stage, bool, 
 			stages[i].OvenC = ovenC
 		}
 	}
-	stages = q.enough(stages)
-	return stages, q.unmetBy(stages).count() == 0, nil
+	x := q.enough(stages)
+	return x.stages, q.unmet(x.state()) == 0, nil
 }

@@ -10,8 +10,6 @@ type Answer struct {
 	Events        Events  `json:"events"`
 	End           End     `json:"end"`
 	Curves        Curves  `json:"curves"`
-
-	late bool // the topping went on when the bake was under way
 }
 
 // Events are minutes from the start; nil for what does not happen.
@@ -74,50 +72,7 @@ func Run(r Request) (*Answer, error) {
 	if err := Check(r); err != nil {
 		return nil, err
 	}
-	return run(r), nil
-}
-
-// run bakes a request that is known to be good, or one of its neighbours: an oven that is a little off.
-func run(r Request) *Answer {
-	m := newModel(r)
-	c := newClocks(r, m)
-	total := 0.0
-	for _, s := range r.Stages {
-		total += s.Minutes
-	}
-	a := &Answer{BoilingPointC: m.boil, Curves: newCurves(int(total) + 2 + len(r.Stages))}
-	m.exchange(ovenOf(r, r.Stages[0]), 0) // the face has no mass: it is what the oven makes it, from the first moment
-	c.look(&a.Events, true)
-	a.Curves.mark(&c, 0)
-	for _, s := range r.Stages {
-		c.enter(s)
-		o := ovenOf(r, s)
-		for left := s.Minutes * 60; left > 1e-9; {
-			// steps end on whole minutes, so that the curves have them
-			dt := min(o.stride(), left)
-			if to := 60 - math.Mod(c.now, 60); to > 1e-9 {
-				dt = min(dt, to)
-			}
-			m.step(o, dt)
-			left -= dt
-			c.tick(dt, s)
-			c.look(&a.Events, false)
-			if math.Mod(c.now+1e-6, 60) < 2e-6 || left <= 1e-9 {
-				a.Curves.mark(&c, c.now/60)
-			}
-		}
-	}
-	a.late = c.late
-	a.End = End{
-		c.fruit,
-		c.colour[core],
-		c.colour[rim],
-		c.base,
-		c.setShare(),
-		r.steamedOffG(m.steam),
-		m.driedOff * gramsPerKg,
-	}
-	return a
+	return bakeThrough(&r, r.Stages).answer(), nil
 }
 
 // stride is the length of a step, s. Cooling is slow.
@@ -126,32 +81,6 @@ func (o oven) stride() float64 {
 		return coolStepS
 	}
 	return stepS
-}
-
-func newCurves(n int) (v Curves) {
-	for _, list := range []*[]float64{
-		&v.Minute, &v.MiddleC, &v.ColdestC, &v.RimC, &v.SurfaceC, &v.FloorC, &v.Fruit,
-		&v.Colour, &v.Base,
-	} {
-		*list = make([]float64, 0, n)
-	}
-	return v
-}
-
-func (v *Curves) mark(c *clocks, minute float64) {
-	if n := len(v.Minute); n > 0 && minute-v.Minute[n-1] < 1e-6 {
-		return
-	}
-	m := c.m
-	v.Minute = append(v.Minute, minute)
-	v.MiddleC = append(v.MiddleC, m.t[core][m.fillAt+middleCell])
-	v.ColdestC = append(v.ColdestC, m.coldest(core, m.fillAt, m.topAt))
-	v.RimC = append(v.RimC, m.t[rim][m.fillAt+middleCell])
-	v.SurfaceC = append(v.SurfaceC, m.face[core])
-	v.FloorC = append(v.FloorC, m.t[core][0])
-	v.Fruit = append(v.Fruit, c.fruit)
-	v.Colour = append(v.Colour, c.colour[core])
-	v.Base = append(v.Base, c.base)
 }
 
 func (m *model) coldest(c, from, to int) float64 {
@@ -225,6 +154,8 @@ func softening(t float64) float64 {
 }
 
 // tick adds dt seconds: rates by the mean of both ends of the step.
+//
+//go:norace
 func (c *clocks) tick(dt float64, s Stage) {
 	m := c.m
 	minutes := dt / 60
@@ -249,6 +180,8 @@ func (c *clocks) tick(dt float64, s Stage) {
 }
 
 // brown colours the face of a column: dc = (1 - c / most) dx, solved exactly.
+//
+//go:norace
 func (c *clocks) brown(col int, minutes float64, s Stage) {
 	rate := c.m.brown / goldenMin
 	if s.Cover != "" && s.Cover != "none" && (s.Cover != "rim" || col == rim) {
@@ -285,6 +218,8 @@ func shareAbove(a, b, t float64) float64 {
 }
 
 // look notes events that the last step has passed, between its ends.
+//
+//go:norace
 func (c *clocks) look(e *Events, first bool) {
 	m := c.m
 	now := seen{
@@ -328,6 +263,8 @@ func (c *clocks) look(e *Events, first bool) {
 }
 
 // setShare is the share of the filling, by volume, whose thickener has done its work.
+//
+//go:norace
 func (c *clocks) setShare() float64 {
 	set, all := 0.0, 0.0
 	for col := range 2 {

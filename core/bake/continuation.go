@@ -35,7 +35,7 @@ func (q PlanRequest) BakeOn(done []Stage, ways []Way, seen float64) []Continuati
 	q = q.usual()
 	out := make([]Continuation, 0, len(ways))
 	for _, way := range ways {
-		x := q.replay(&q.Bake, done)
+		x := bakeThrough(&q.Bake, done)
 		if seen > 0 { // it browns faster or more slowly than was thought
 			x.m.brown *= min(mostOff, max(1/mostOff, seen/max(x.c.colour[core], 0.02)))
 			x.c.colour[core] = seen
@@ -115,7 +115,7 @@ func (q PlanRequest) usual() PlanRequest {
 // least, or as many as it can.
 func (q PlanRequest) Finish(stages []Stage, from float64) (minute float64, unmet []message.Message) {
 	q = q.usual()
-	x := q.toLast(&q.Bake, stages)
+	x := toLast(&q.Bake, stages)
 	begun := x.c.now / 60
 	least, price := faultSet(0), math.Inf(1)
 	for m := math.Ceil(max(from, begun+1)); m <= max(from, begun)+LastStanding; m++ {

@@ -199,22 +199,23 @@ func balanced(r balance.Request, s Setting) (*DessertAnswer, PlanRequest, error)
 
 // entered bakes the stages as they are.
 func entered(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
-	out, p, stages, err := steamed(ctx, q, q.Setting.Stages, func(_ PlanRequest, now []Stage) []Stage { return now })
+	again := func(p PlanRequest, now []Stage) *running { return bakeThrough(&p.Bake, now) }
+	out, p, x, err := steamed(ctx, q, q.Setting.Stages, again)
 	if err != nil {
 		return nil, err
 	}
-	out.Plan = *p.given(stages)
+	out.Plan = *p.given(x)
 	return out, nil
 }
 
 // kept bakes the stages that stand on the screen, with a few minutes more where they need them.
 func kept(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
-	again := func(p PlanRequest, now []Stage) []Stage { return p.enough(now) }
-	out, p, stages, err := steamed(ctx, q, q.Setting.Standing, again)
+	again := func(p PlanRequest, now []Stage) *running { return p.enough(now) }
+	out, p, x, err := steamed(ctx, q, q.Setting.Standing, again)
 	if err != nil {
 		return nil, err
 	}
-	out.Plan = *p.given(stages)
+	out.Plan = *p.given(x)
 	return out, nil
 }
 
@@ -225,36 +226,36 @@ func proposed(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
-	stages, err := p.find(ctx)
+	x, err := p.find(ctx)
 	if err != nil {
 		return nil, err
 	}
 	var failed error
-	again := func(p PlanRequest, now []Stage) []Stage {
-		next := p.endAgain(now)
-		unmet := p.unmetBy(next)
-		if unmet == 0 {
-			return next
+	again := func(p PlanRequest, now []Stage) *running {
+		best := bakeThrough(&p.Bake, p.endAgain(now))
+		better := func(x *running) bool { return p.unmet(x.state()).count() < p.unmet(best.state()).count() }
+		if p.unmet(best.state()) == 0 {
+			return best
 		}
-		if was := p.unmetBy(now); was.count() < unmet.count() {
-			next, unmet = now, was
+		if was := bakeThrough(&p.Bake, now); better(was) {
+			best = was
 		}
-		if unmet == 0 {
-			return next
+		if p.unmet(best.state()) == 0 {
+			return best
 		}
 		anew, err := p.find(ctx)
 		if err != nil {
 			failed = err
-		} else if p.unmetBy(anew).count() < unmet.count() {
-			next = anew
+		} else if better(anew) {
+			best = anew
 		}
-		return next
+		return best
 	}
-	out, p, stages, err := steamed(ctx, q, stages, again)
+	out, p, x, err := steamed(ctx, q, x.stages, again)
 	if err = errors.Join(err, failed); err != nil {
 		return nil, err
 	}
-	plan, err := p.propose(ctx, stages)
+	plan, err := p.propose(ctx, x)
 	if err != nil {
 		return nil, err
 	}
@@ -262,29 +263,32 @@ func proposed(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	return out, nil
 }
 
-// steamed bakes a dessert and puts the steam of its bake into the ledger, until both agree: again says how it is baked
-// when its juice has changed. A round that meets less than the one before is not kept.
+// steamed bakes a dessert through stages, and puts the steam of its bake into the ledger until both agree: again bakes
+// it when its juice has changed. A round that meets less than the one before is not kept.
 func steamed(
-	ctx context.Context, q DessertRequest, stages []Stage, again func(PlanRequest, []Stage) []Stage,
-) (*DessertAnswer, PlanRequest, []Stage, error) {
+	ctx context.Context, q DessertRequest, stages []Stage, again func(PlanRequest, []Stage) *running,
+) (*DessertAnswer, PlanRequest, *running, error) {
 	r := q.Request
 	out, p, err := balanced(r, q.Setting)
-	if err != nil || r.SteamedOffG != nil {
-		return out, p, stages, err // its own steam is a part of the request
+	if err != nil {
+		return nil, p, nil, err
+	}
+	x := bakeThrough(&p.Bake, stages)
+	if r.SteamedOffG != nil {
+		return out, p, x, nil // its own steam is a part of the request
 	}
 	steam := out.Balance.Ledger.SteamedOffG
 	plain := plainTo * steam
-	x := p.replay(&p.Bake, stages)
 	for round := 0; ; round++ {
 		off := x.end().SteamedOffG + plain - steam
 		if math.Abs(off) <= agreeG {
-			return out, p, stages, nil
+			return out, p, x, nil
 		}
 		if round == turns {
 			out.Asks = append(out.Asks, message.New(
 				"The steam of the bake and that of the ledger still differ by {much}: the thickener is off by that much juice.",
 				message.Grams(math.Abs(off))))
-			return out, p, stages, nil
+			return out, p, x, nil
 		}
 		if err := ctx.Err(); err != nil {
 			return nil, p, nil, err
@@ -295,18 +299,12 @@ func steamed(
 		if err != nil {
 			return nil, p, nil, err
 		}
-		to := again(np, stages)
-		nx := np.replay(&np.Bake, to)
+		nx := again(np, x.stages)
 		if np.unmet(nx.state()).count() > p.unmet(x.state()).count() {
-			return out, p, stages, nil
+			return out, p, x, nil
 		}
-		out, p, stages, x = next, np, to, nx
+		out, p, x = next, np, nx
 	}
-}
-
-// unmetBy are the clocks that stages leave.
-func (q *PlanRequest) unmetBy(stages []Stage) faultSet {
-	return q.unmet(q.replay(&q.Bake, stages).state())
 }
 
 // endAgain ends stages where they now come out best, as near as they did before: no other oven, no other cover.

@@ -72,7 +72,8 @@ const (
 )
 
 // model is a dish under way. Layers are from below; each has a cell in both columns. Nothing in it is allocated while
-// it runs.
+// it runs. Each run has a model of its own: what happens at every step is not looked at by the race detector
+// (go:norace), which would take ten times as long for it.
 type model struct {
 	n      int // layers
 	kinds  [most]kind
@@ -372,6 +373,8 @@ func psat(t float64) float64 { return 610.94 * math.Exp(17.625*t/(t+243.04)) }
 
 // drying is what the face gives at a temperature by the law, kg/m2s, and how fast that rises, per K: with the water
 // that is left at the end of dt seconds.
+//
+//go:norace
 func (m *model) drying(o oven, face, water, dt float64) (dry, slope float64) {
 	p := psat(face)
 	if p <= dryAirPa {
@@ -388,6 +391,8 @@ func (m *model) drying(o oven, face, water, dt float64) (dry, slope float64) {
 
 // surface balances the face of a column, which has no mass: its temperature, and what dries, kg/m2s, over a step of dt
 // seconds. g is the half cell's conductance below it, W/m2K.
+//
+//go:norace
 func (m *model) surface(o oven, c int, g, below, dt float64) (h, face, dry float64) {
 	face = m.face[c]
 	water := m.skin[c]

@@ -101,38 +101,39 @@ func Propose(ctx context.Context, q PlanRequest) (*Plan, error) {
 		return nil, err
 	}
 	q = q.usual()
-	stages, err := q.find(ctx)
+	x, err := q.find(ctx)
 	if err != nil {
 		return nil, err
 	}
-	return q.propose(ctx, stages)
+	return q.propose(ctx, x)
 }
 
-// find are the stages that meet every clock for the least: those that stand, unless others are clearly better.
-func (q *PlanRequest) find(ctx context.Context) ([]Stage, error) {
+// find is a bake by the stages that meet every clock for the least: those that stand, unless others are clearly better.
+func (q *PlanRequest) find(ctx context.Context) (*running, error) {
 	best, err := q.search(ctx)
 	if err != nil {
 		return nil, err
 	}
 	if q.stands(best) {
-		return q.Standing, nil
+		return bakeThrough(&q.Bake, q.Standing), nil
 	}
 	return q.enough(q.stages(best)), nil
 }
 
 // propose is a plan of stages that were found, with what else might be done where they leave something.
-func (q PlanRequest) propose(ctx context.Context, stages []Stage) (p *Plan, err error) {
-	p = q.given(stages)
+func (q PlanRequest) propose(ctx context.Context, x *running) (p *Plan, err error) {
+	p = q.given(x)
 	if len(p.Unmet) > 0 {
 		p.Remedies, err = q.remedies(ctx)
 	}
 	return p, err
 }
 
-// given is a plan of the baker's own stages.
-func (q PlanRequest) given(stages []Stage) *Plan {
-	p := q.outcome(stages)
-	p.Unmet = q.unmet(p.Answer.state()).words()
+// given is a plan of stages that were baked through. The bake goes on, to the table.
+func (q PlanRequest) given(x *running) *Plan {
+	unmet := q.unmet(x.state())
+	p := q.outcome(x)
+	p.Unmet = unmet.words()
 	p.ColdStart = q.coldStart()
 	return p
 }
@@ -140,30 +141,32 @@ func (q PlanRequest) given(stages []Stage) *Plan {
 // fewMin is how much longer a plan may take than the search thought: its dial goes by steps of 5 C.
 const fewMin = 8
 
-// enough adds minutes to stages that all but meet every clock, as few as do.
-func (q *PlanRequest) enough(stages []Stage) []Stage {
-	x := q.replay(&q.Bake, stages)
-	out := slices.Clone(stages)
-	last := &out[len(out)-1]
+// enough bakes stages through, and adds minutes where they all but meet every clock, as few as do.
+func (q *PlanRequest) enough(stages []Stage) *running {
+	x := bakeThrough(&q.Bake, stages)
+	now := q.unmet(x.state())
+	if now == 0 {
+		return x
+	}
+	longer := x.fork()
+	longer.stages = slices.Clone(stages)
+	last := &longer.stages[len(stages)-1]
 	for range fewMin {
-		now := q.unmet(x.state())
-		if now == 0 {
-			return out
-		}
 		if now.irreversible() != 0 {
-			return stages
+			return x
 		}
 		last.Minutes++
-		x.until(minutesOf(out))
+		longer.until(minutesOf(longer.stages))
+		if now = q.unmet(longer.state()); now == 0 {
+			return longer
+		}
 	}
-	if q.unmet(x.state()) == 0 {
-		return out
-	}
-	return stages
+	return x
 }
 
-// outcome runs stages in full, in an oven that is off either way, and on to the table.
-func (q PlanRequest) outcome(stages []Stage) *Plan {
+// outcome is what a bake came to, what it comes to in an oven that is off either way, and how it goes on to the table.
+func (q PlanRequest) outcome(x *running) *Plan {
+	stages := x.stages
 	p := &Plan{
 		Stages:   stages,
 		OvenC:    mainOvenC(stages),
@@ -177,9 +180,7 @@ func (q PlanRequest) outcome(stages []Stage) *Plan {
 		}
 	}
 	p.TurnAt = math.Round(p.Minutes / 2)
-	r := q.Bake
-	r.Stages = stages
-	p.Answer = *run(r)
+	p.Answer = *x.answer()
 	p.RimShield = p.Answer.End.RimColour > burntTop && !q.OverCoals
 	first := p.Minutes
 	for _, e := range []*float64{p.Answer.Events.MiddleBubbles, p.Answer.Events.Golden} {
@@ -188,12 +189,16 @@ func (q PlanRequest) outcome(stages []Stage) *Plan {
 		}
 	}
 	p.LookFrom = math.Floor(earliest * first)
-	cool, hot := r, r
-	cool.OvenOffsetC -= p.OffByC
-	hot.OvenOffsetC += p.OffByC
-	p.Early, p.Late = run(cool).End, run(hot).End
-	q.rest(p)
+	p.Early, p.Late = q.offBake(stages, -p.OffByC), q.offBake(stages, p.OffByC)
+	q.rest(p, x)
 	return p
+}
+
+// offBake is where stages end in an oven that is hotter by so much than it is thought to be.
+func (q *PlanRequest) offBake(stages []Stage, byC float64) End {
+	r := q.Bake
+	r.OvenOffsetC += byC
+	return bakeThrough(&r, stages).end()
 }
 
 // mainOvenC is the heat that most of a bake is in: not that of a cold start or of a last finish.
@@ -212,8 +217,8 @@ func mainOvenC(stages []Stage) float64 {
 }
 
 // rest is how long it stands until it spoons or slices: on the rack, and, where it has to be colder than a room makes
-// it in good time, in the fridge after that.
-func (q PlanRequest) rest(p *Plan) {
+// it in good time, in the fridge after that. x is its bake, which goes on there.
+func (q PlanRequest) rest(p *Plan, x *running) {
 	below := q.CutBelowC
 	if below == 0 {
 		below = spoonBelowC
@@ -222,7 +227,7 @@ func (q PlanRequest) rest(p *Plan) {
 	if below < fridgeBelow {
 		rackTo = max(below, fridgeFromC)
 	}
-	x := q.replay(&q.Bake, p.Stages)
+	x.curves = nil // the answer's end with the bake
 	p.RackMin = x.coolsTo(Stage{OvenC: rackC, Heating: "rack"}, rackTo)
 	if rackTo > below {
 		p.FridgeMin = x.coolsTo(Stage{OvenC: fridgeC, Heating: "fridge"}, below)

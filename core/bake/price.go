@@ -94,7 +94,7 @@ func (q *PlanRequest) wants(s clockState, hot float64) float64 {
 // priced is what stages fall short by, and what they cost; false where they are of another oven.
 func (q *PlanRequest) priced(stages []Stage) (short, price float64, ok bool) {
 	r := q.Bake
-	x := q.replay(&r, stages)
+	x := bakeThrough(&r, stages)
 	changes, minutes, hottest := 0.0, 0.0, math.Inf(-1)
 	for i, s := range stages {
 		if q.stage(0, Stage{}).Heating != s.Heating {
@@ -109,7 +109,7 @@ func (q *PlanRequest) priced(stages []Stage) (short, price float64, ok bool) {
 	s, hot := x.state(), x.c.colour[core]
 	if hot >= watchColour {
 		r.OvenOffsetC += hotterC
-		hot = q.replay(&r, stages).c.colour[core]
+		hot = bakeThrough(&r, stages).c.colour[core]
 	}
 	price = q.price(candidate{ovenC: hottest + q.Bake.OvenOffsetC}, minutes)
 	return q.shortfalls(s).sum(), price + perChange*changes + q.wants(s, hot), true

@@ -36,10 +36,8 @@ func AsWritten(ctx context.Context, r balance.Request, s Setting) (*RecipeCheck,
 		return nil, err
 	}
 	q := planFor(r, a, s)
-	b := q.Bake
-	b.Stages = s.Stages
-	ran := run(b)
-	out := &RecipeCheck{Stages: s.Stages, End: ran.End, Events: ran.Events, Unmet: q.unmet(ran.state()).words()}
+	ran := bakeThrough(&q.Bake, s.Stages)
+	out := &RecipeCheck{Stages: s.Stages, End: ran.end(), Events: ran.e, Unmet: q.unmet(ran.state()).words()}
 	if len(out.Unmet) > 0 {
 		if out.Mend, err = q.mend(ctx, s.Stages); err != nil {
 			return nil, err
@@ -75,14 +73,12 @@ func (q PlanRequest) mend(ctx context.Context, as []Stage) (*Mending, error) {
 		if c.at.minute == 0 {
 			continue
 		}
-		stages := q.enough(q.stages(c))
-		if try.code != "oven" && minutesOf(stages) > minutesOf(as)+afterMet {
+		x := q.enough(q.stages(c))
+		if try.code != "oven" && minutesOf(x.stages) > minutesOf(as)+afterMet {
 			continue // nobody bakes on for that long: another oven is asked for
 		}
-		r := q.Bake
-		r.Stages = stages
-		if a := run(r); q.unmet(a.state()) == 0 {
-			return &Mending{try.code, saysMend(as, stages), stages, a.End}, nil
+		if q.unmet(x.state()) == 0 {
+			return &Mending{try.code, saysMend(as, x.stages), x.stages, x.end()}, nil
 		}
 	}
 	return nil, nil

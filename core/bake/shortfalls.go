@@ -2,20 +2,9 @@ package bake
 
 import (
 	"math/bits"
-	"slices"
 
 	"mabbin/core/message"
 )
-
-// state is where a bake ends.
-func (a *Answer) state() clockState {
-	e := a.End
-	return clockState{
-		fruit: e.FruitMinutes, colour: e.Colour, rimColour: e.RimColour, base: e.Base, set: e.SetShare,
-		hottest: slices.Max(a.Curves.MiddleC), coldest: slices.Max(a.Curves.ColdestC),
-		bubbles: a.Events.MiddleBubbles != nil, through: a.Events.ToppingThrough != nil, late: a.late,
-	}
-}
 
 // clockState is where the clocks of a run stand at a minute.
 type clockState struct {

@@ -13,6 +13,8 @@ const (
 // step goes on by dt seconds, backward Euler: the coefficients are those of the temperatures that the last step
 // points to, or of the last pass; the temperatures of both columns are solved together, layer by layer. What was held
 // at boiling is held to begin with: it rarely lets go. Every cell stays on its branch of the enthalpy within a pass.
+//
+//go:norace
 func (m *model) step(o oven, dt float64) {
 	m.foresee(dt)
 	ice := m.anyIce()
@@ -39,6 +41,8 @@ func (m *model) step(o oven, dt float64) {
 }
 
 // anyIce says whether a step begins with ice; it sets the branches that it begins on.
+//
+//go:norace
 func (m *model) anyIce() (ice bool) {
 	for c := range 2 {
 		for i := m.fillAt; i < m.topAt; i++ {
@@ -50,6 +54,8 @@ func (m *model) anyIce() (ice bool) {
 }
 
 // changePhases moves each cell that a pass has carried past the end of its branch to the next one.
+//
+//go:norace
 func (m *model) changePhases() (changed bool) {
 	for c := range 2 {
 		for i := m.fillAt; i < m.topAt; i++ {
@@ -66,6 +72,8 @@ func (m *model) changePhases() (changed bool) {
 }
 
 // foresee carries every cell on as the last step moved it.
+//
+//go:norace
 func (m *model) foresee(dt float64) {
 	ahead := 0.0
 	if m.lastDt > 0 {
@@ -82,6 +90,8 @@ func (m *model) foresee(dt float64) {
 }
 
 // near says whether a pass came out where it was thought to.
+//
+//go:norace
 func (m *model) near(guess *[2][most]float64, k float64) bool {
 	for c := range 2 {
 		for i := range m.n {
@@ -94,6 +104,8 @@ func (m *model) near(guess *[2][most]float64, k float64) bool {
 }
 
 // exchange works out every conductance: between stacked cells, between the columns, and to the oven.
+//
+//go:norace
 func (m *model) exchange(o oven, dt float64) {
 	top := m.n - 1
 	m.soften()
@@ -146,6 +158,8 @@ func (m *model) exchange(o oven, dt float64) {
 }
 
 // soften gives the filling's cells the conductivity of their temperature; nothing else changes its own.
+//
+//go:norace
 func (m *model) soften() {
 	perK := (m.kCooked - kRaw) / (softTo - softFrom)
 	for c := range 2 {
@@ -157,6 +171,8 @@ func (m *model) soften() {
 }
 
 // assemble writes the balance of every cell: diag and rhs; the neighbours are in lo and side.
+//
+//go:norace
 func (m *model) assemble(dt float64) {
 	perS := 1 / dt
 	for c := range 2 {
@@ -189,6 +205,8 @@ func (m *model) assemble(dt float64) {
 }
 
 // solve eliminates upward in blocks of two, core and rim, and substitutes back.
+//
+//go:norace
 func (m *model) solve() {
 	for i := range m.n {
 		// this layer's block, with held cells as identity rows
@@ -237,6 +255,8 @@ func (m *model) solve() {
 }
 
 // heatIn is the net heat that flows into a cell from its neighbours and from outside, W.
+//
+//go:norace
 func (m *model) heatIn(c, i int) float64 {
 	t := m.t[c][i]
 	q := m.outT[c][i] - m.outW[c][i]*t + m.side[i]*(m.t[1-c][i]-t)
@@ -262,6 +282,8 @@ func (m *model) wet(c, i int) bool {
 
 // holdWet holds the cells that would pass boiling, and lets those go that lose heat. It says whether anything
 // changed, so that the step is solved again.
+//
+//go:norace
 func (m *model) holdWet(dt float64) bool {
 	changed := false
 	hold := m.boil + holdOver
@@ -300,6 +322,8 @@ func (m *model) hottestFilling() float64 {
 }
 
 // settle books what the step has done: steam, water of base and topping, and how soft each cell has been.
+//
+//go:norace
 func (m *model) settle(o oven, dt float64) {
 	hold := m.boil + holdOver
 	for c := range 2 {
