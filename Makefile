@@ -32,13 +32,13 @@ web/dist/index.html: web/node_modules/.ready $(WEB)
 	cd web && npm run --silent build
 	@touch $@
 
-# Races are looked for, where cgo allows it. The core's sweeps of hundreds of plans, the hostile caller and the poisoned
-# archives run once as they are, and shorter with the detector; the browser drives the server as it is built.
+# What calculates, reads and writes runs as it is, and shorter with the race detector, where cgo allows it; so do the
+# hostile caller and the poisoned archives. The browser drives the server as it is built.
 RACE := $(shell command -v gcc >/dev/null && [ "$$(go env CGO_ENABLED)" = 1 ] && echo -race)
 test: lint web/dist/index.html
 	@scripts/need.sh database browser
 	@export MABBIN_TEST_DB="$$(scripts/pg-start.sh test)"; status=0; \
-	go test -timeout 25m ./core/bake || status=1; \
+	go test -timeout 25m ./core/... ./server/formats || status=1; \
 	go test -timeout 25m -run 'TestNoRequestIsAFault|TestEveryColumnMayBe' ./server/httpapi ./server/store || status=1; \
 	go test $(RACE) -short -timeout 25m $$(go list ./... | grep -v /e2e) || status=1; \
 	go test -timeout 25m -parallel 3 ./e2e || status=1; exit $$status
@@ -61,7 +61,7 @@ drift: bin/oapi-codegen web/node_modules/.ready
 	@scripts/drift.sh
 
 generate: bin/oapi-codegen web/node_modules/.ready
-	cd api && go run ./choices openapi.yaml
+	cd api && go run ./rules openapi.yaml
 	cd api && ../bin/oapi-codegen -config oapi-codegen.yaml -o api.gen.go openapi.yaml
 	cd web && npm run --silent generate
 

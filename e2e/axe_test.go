@@ -76,13 +76,13 @@ func everyView(url string, look func(string, ...step)) {
 		"/cards": id("card-Plum betty"), "/cards/import": id("pasted"), "/watch": id("nothing-in"), "/log": id("open-bake"), "/shelf/dishes": id("dish-Oval glass"), "/shelf/ovens": id("oven-row-Old range"),
 		demoSaturday: id("lay"), "/store": id("buy-nothing"), "/store/stock": id("stock-butter"), "/shelf/house": id("add-person"), "/shelf/fruit": id("row-damson"), "/shelf/stores": CSS("h1"), "/shelf/kitchen": id("sample"), "/shelf/kitchens": id("backup"), "/how-it-bakes": CSS("h1"),
 	} {
-		look(path, Navigate(url+path), WaitVisible(sel))
+		look(path, goTo(path), WaitVisible(sel))
 	}
-	look("a bake in full", Navigate(url+"/log"), click(id("open-bake")), WaitVisible(id("why", " h3")))
+	look("a bake in full", goTo("/log"), click(id("open-bake")), WaitVisible(id("why", " h3")))
 	look("putting right", click(CSS(`[data-testid^="more-"]`)), click(id("correct")), WaitVisible(id("log-it")))
 	look(
 		"a card in full",
-		Navigate(url+"/cards"),
+		goTo("/cards"),
 		click(id("more-Gooseberry crumble")),
 		WaitVisible(id("versions-beside")),
 	)
@@ -101,7 +101,7 @@ func everyView(url string, look func(string, ...step)) {
 func narrow(t *testing.T, ctx context.Context, url string, look func(string, ...step)) {
 	t.Helper()
 	for path, sel := range map[string]CSS{"/": id("figures"), "/cards": id("card-Plum betty"), "/watch": id("next-call"), "/log": id("open-bake"), demoSaturday: id("lay"), "/store/stock": id("stock-butter"), "/shelf/dishes": id("dish-Oval glass")} {
-		look(path+", phone", EmulateViewport(390, 844, EmulateMobile), Navigate(url+path), WaitVisible(sel))
+		look(path+", phone", EmulateViewport(390, 844, EmulateMobile), goTo(path), WaitVisible(sel))
 		if wide, err := Run(ctx, Evaluate[int](`document.documentElement.scrollWidth`)); err != nil || wide > 390 {
 			t.Errorf("%s is %d px wide on a phone of 390: %v", path, wide, err)
 		}

@@ -299,6 +299,12 @@ func id(testid string, rest ...string) CSS {
 // idle: mounted, fonts loaded, the last touch dealt with, no request under way, page updated.
 func idle() step { return WaitReady(CSS("html[data-idle]")) }
 
+// goTo goes from one view to another as a link of the page does: it is not loaded anew.
+func goTo(path string) step {
+	return Evaluate[Void](fmt.Sprintf(
+		`history.pushState(null, '', %q); dispatchEvent(new PopStateEvent('popstate', { state: null })); undefined`, path))
+}
+
 // click waits until an element stands still, then clicks it.
 func click(sel CSS) step { return Steps(WaitVisible(sel), still(sel), Click(sel), idle()) }
 

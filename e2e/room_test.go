@@ -10,22 +10,28 @@ import (
 
 // collisions are the words on the page that run over other words, or out of the window at its side.
 const collisions = `(() => {
+	const known = new Map();
+	// seen is where what is in an element can be seen at all, and whether that is scrolled, or laid over the page.
+	const seen = (e) => {
+		if (!e) return { left: -1e9, top: -1e9, right: 1e9, bottom: 1e9, laid: false, scrolled: false };
+		if (known.has(e)) return known.get(e);
+		const is = { ...seen(e.parentElement) }, s = getComputedStyle(e);
+		if (s.position === 'sticky' || s.position === 'fixed') is.laid = true;
+		if (s.overflowX !== 'visible' && e !== document.documentElement && e !== document.body) {
+			const b = e.getBoundingClientRect();
+			Object.assign(is, { left: Math.max(is.left, b.left), top: Math.max(is.top, b.top), scrolled: true });
+			Object.assign(is, { right: Math.min(is.right, b.right), bottom: Math.min(is.bottom, b.bottom) });
+		}
+		known.set(e, is);
+		return is;
+	};
 	const shown = [];
 	const walk = document.createTreeWalker(document.querySelector('main'), NodeFilter.SHOW_TEXT);
 	for (let n; (n = walk.nextNode()); ) {
 		if (!n.data.trim()) continue;
 		const of = n.parentElement;
 		if (of.closest('svg, .visually-hidden, [aria-hidden="true"], canvas') || !of.checkVisibility({ visibilityProperty: true, opacityProperty: true })) continue;
-		let [left, top, right, bottom] = [-1e9, -1e9, 1e9, 1e9], laid = false, scrolled = false;
-		for (let e = of; e; e = e.parentElement) {
-			const s = getComputedStyle(e);
-			if (s.position === 'sticky' || s.position === 'fixed') laid = true;
-			if (s.overflowX !== 'visible' && e !== document.documentElement && e !== document.body) {
-				const b = e.getBoundingClientRect();
-				[left, top, right, bottom] = [Math.max(left, b.left), Math.max(top, b.top), Math.min(right, b.right), Math.min(bottom, b.bottom)];
-				scrolled = true;
-			}
-		}
+		const { left, top, right, bottom, laid, scrolled } = seen(of);
 		if (laid) continue;
 		const range = document.createRange();
 		range.selectNodeContents(n);
@@ -34,10 +40,11 @@ const collisions = `(() => {
 			if (b.r - b.l > 3 && b.b - b.t > 3) shown.push(b);
 		}
 	}
+	shown.sort((a, b) => a.t - b.t);
 	const found = shown.filter((b) => !b.scrolled && b.r > innerWidth + 1).map((b) => 'out at the side: ' + b.says);
 	shown.forEach((a, i) => {
-		for (const b of shown.slice(i + 1)) {
-			const w = Math.min(a.r, b.r) - Math.max(a.l, b.l), h = Math.min(a.b, b.b) - Math.max(a.t, b.t);
+		for (let j = i + 1; j < shown.length && shown[j].t < a.b; j++) {
+			const b = shown[j], w = Math.min(a.r, b.r) - Math.max(a.l, b.l), h = Math.min(a.b, b.b) - Math.max(a.t, b.t);
 			if (a.n !== b.n && w > 3 && h > 0.4 * Math.min(a.b - a.t, b.b - b.t)) found.push('"' + a.says + '" on "' + b.says + '"');
 		}
 	});
@@ -70,24 +77,23 @@ func TestWordsKeepClearOfEachOther(t *testing.T) {
 		"/shelf/kitchen":  id("sample"),
 		"/shelf/kitchens": id("backup"),
 	}
+	stations := []string{"dish", "fruit", "juice", "topping", "bake", "finish"}
 	for _, as := range []struct {
-		name          string
-		large         bool
-		american      bool
-		width, height int64
+		name     string
+		large    bool
+		american bool
+		sizes    [][2]int64
 	}{
-		{"24 px type", true, false, 1280, 800},
-		{"twice the size", false, false, 640, 400},
-		{"phone", false, false, 390, 844},
-		{"American", false, true, 1280, 800},
-		{"American tablet", false, true, 1024, 768},
+		{"24 px type", true, false, [][2]int64{{1280, 800}}},
+		{"twice the size, and a phone", false, false, [][2]int64{{640, 400}, {390, 844}}},
+		{"American, and on a tablet", false, true, [][2]int64{{1280, 800}, {1024, 768}}},
 	} {
 		t.Run(as.name, func(t *testing.T) {
 			in := browser
 			if as.large {
 				in = large
 			}
-			ctx := tabOf(t, in, as.width, as.height)
+			ctx := tabOf(t, in, as.sizes[0][0], as.sizes[0][1])
 			if as.american {
 				do(
 					t,
@@ -100,21 +106,24 @@ func TestWordsKeepClearOfEachOther(t *testing.T) {
 				)
 			}
 			do(t, ctx, openCard(url, "Damson and apple crumble"))
-			for path, sel := range views {
-				do(t, ctx, Navigate(url+path), WaitVisible(sel), idle())
-				found, err := Run(ctx, Evaluate[string](collisions))
-				must(t, err)
-				if found != "" {
-					t.Errorf("%s:\n%s", path, found)
+			look := func(view string, to ...step) {
+				t.Helper()
+				do(t, ctx, append(to, idle())...)
+				for _, size := range as.sizes {
+					do(t, ctx, EmulateViewport(size[0], size[1]), idle())
+					found, err := Run(ctx, Evaluate[string](collisions))
+					must(t, err)
+					if found != "" {
+						t.Errorf("%s, %d × %d:\n%s", view, size[0], size[1], found)
+					}
 				}
 			}
-			for _, s := range []string{"dish", "fruit", "juice", "topping", "bake", "finish"} {
-				do(t, ctx, Navigate(url), click(id("station-"+s)), idle())
-				found, err := Run(ctx, Evaluate[string](collisions))
-				must(t, err)
-				if found != "" {
-					t.Errorf("station %s:\n%s", s, found)
-				}
+			for path, sel := range views {
+				look(path, goTo(path), WaitVisible(sel))
+			}
+			do(t, ctx, goTo("/"))
+			for _, s := range stations {
+				look("station "+s, click(id("station-"+s)))
 			}
 		})
 	}

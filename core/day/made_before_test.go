@@ -137,6 +137,9 @@ func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 
 // One dish that is wanted twice, one of them made before: that one stands in it all day, and the other one finds no room.
 func TestADishHoldsWhatWasMadeBefore(t *testing.T) {
+	if testing.Short() {
+		t.Skip("many days are laid: it runs without the race detector")
+	}
 	one := early(t, day.Hot)
 	one.Due = 12 * 60
 	two := one

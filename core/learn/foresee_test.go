@@ -75,6 +75,9 @@ func TestAProbeFindsTheOven(t *testing.T) {
 // What is foreseen in mid-bake is as sure as it says, in simulated kitchens; and what was learnt is the same when it has
 // been written down in between.
 func TestMidwayIsAsSureAsItSays(t *testing.T) {
+	if testing.Short() {
+		t.Skip("many bakes are estimated: it runs without the race detector")
+	}
 	const kitchens, unseen = 24, 4
 	keep := keeper()
 	var ovens, ranges covered

@@ -9,6 +9,9 @@ import (
 // An oven's history lies about what was learnt of it, and holds the truth of its bakes as often as it says; with more
 // bakes a fruit's juice is known more surely.
 func TestHistories(t *testing.T) {
+	if testing.Short() {
+		t.Skip("many bakes are estimated: it runs without the race detector")
+	}
 	keep := keeper()
 	var ovens, juices covered
 	for seed := range 20 {

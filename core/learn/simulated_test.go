@@ -230,6 +230,9 @@ func (c covered) promised(t *testing.T, what string, lo50, hi50, lo90, hi90 floa
 // TestSimulatedKitchens holds the estimate to what it says of itself: truths drawn from the priors, ten to forty bakes,
 // answers missing, one bake in ten misread.
 func TestSimulatedKitchens(t *testing.T) {
+	if testing.Short() {
+		t.Skip("many bakes are estimated: it runs without the race detector")
+	}
 	const kitchens, unseen = 50, 6
 	keep := keeper()
 	var estimates, ovens, ranges covered

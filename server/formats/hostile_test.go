@@ -87,6 +87,9 @@ func zipped(t testing.TB, files map[string]string) *bytes.Reader {
 const oldManifest = `{"format":"mabbin-kitchen","version":3,"made_at":"2026-01-01T00:00:00Z"}`
 
 func TestAnArchiveIsBoundedBeforeItIsDecoded(t *testing.T) {
+	if testing.Short() {
+		t.Skip("large inputs: it runs without the race detector")
+	}
 	none := func(json.RawMessage) error { return nil }
 	for what, rows := range map[string]string{
 		"one row of 3 MB":             `[{"a":"` + strings.Repeat("Oxlip Yard ", 300_000) + `"}]`,
@@ -206,6 +209,9 @@ func hostilePages() map[string]string {
 
 // A page is read within its limits, or refused as one, whatever it is made of.
 func TestHostilePagesAreReadOrRefused(t *testing.T) {
+	if testing.Short() {
+		t.Skip("large inputs: it runs without the race detector")
+	}
 	for name, page := range hostilePages() {
 		d, err := Read("page.html", page)
 		var faults fault.Faults

@@ -81,6 +81,9 @@ func TestAPictureKeepsOnlyWhatIsSeen(t *testing.T) {
 }
 
 func TestALargePictureIsMadeSmaller(t *testing.T) {
+	if testing.Short() {
+		t.Skip("large inputs: it runs without the race detector")
+	}
 	var b bytes.Buffer
 	if err := png.Encode(&b, halves(2400, 1200)); err != nil {
 		t.Fatal(err)
@@ -96,6 +99,9 @@ func TestALargePictureIsMadeSmaller(t *testing.T) {
 }
 
 func TestWhatIsNoPictureIsRefused(t *testing.T) {
+	if testing.Short() {
+		t.Skip("large inputs: it runs without the race detector")
+	}
 	var moving bytes.Buffer
 	if err := gif.Encode(&moving, halves(8, 8), nil); err != nil {
 		t.Fatal(err)

@@ -22,12 +22,12 @@ import (
 )
 
 var (
-	hostileRequests = flag.Int("hostile", 2000, "how many requests the hostile caller sends")
+	hostileRequests = flag.Int("hostile", 1000, "how many requests the hostile caller sends")
 	hostileSeed     = flag.Uint64("hostile-seed", 1, "from where it draws them")
 )
 
 // mostHostile is how many are sent where time is short.
-const mostHostile = 600
+const mostHostile = 300
 
 // No request that somebody makes up is answered as a fault of the server, whatever is wrong with it.
 func TestNoRequestIsAFaultOfTheServer(t *testing.T) {

@@ -100,13 +100,12 @@ var poisons = []string{
 // Every column of every table, found with something else in it: it is refused, and nothing is kept; or it is kept, and
 // then all of the kitchen can be read, listed and written down.
 func TestEveryColumnMayBePoisoned(t *testing.T) {
+	if testing.Short() {
+		t.Skip("thousands of archives: it runs without the race detector")
+	}
 	good := few(t)
 	s := storetest.Open(t)
-	refused, kept, step := 0, 0, 1
-	if testing.Short() {
-		step = 7 // each seventh poison, another one for each column
-	}
-	n := 0
+	refused, kept := 0, 0
 	for _, table := range store.Tables() {
 		var row map[string]json.RawMessage
 		if err := json.Unmarshal([]byte(good.rows[table][0]), &row); err != nil {
@@ -114,9 +113,6 @@ func TestEveryColumnMayBePoisoned(t *testing.T) {
 		}
 		for _, column := range slices.Sorted(maps.Keys(row)) {
 			for _, poison := range poisons {
-				if n++; n%step != 0 {
-					continue
-				}
 				bad := maps.Clone(row)
 				bad[column] = json.RawMessage(poison)
 				raw, err := json.Marshal(bad)
