@@ -46,8 +46,6 @@ func TidyTags(tags []string) ([]string, error) {
 			out = append(out, t)
 		}
 	}
-	if len(out) > mostTags {
-		f.Add("/tags", fault.TooMany(len(out), mostTags))
-	}
+	f.Length("", "/tags", len(out), 0, mostTags)
 	return out, f.Err()
 }

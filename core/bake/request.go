@@ -168,8 +168,7 @@ func CheckStages(stages []Stage) error {
 }
 
 func checkStages(under string, stages []Stage, f *fault.Faults) {
-	if n := len(stages); n == 0 || n > mostStages {
-		f.Add(under, message.New("has {n} stages: give 1 to {most}", message.Count(n), message.Count(mostStages)))
+	if !f.Length(under, "", len(stages), 1, mostStages) {
 		return
 	}
 	sum := 0.0

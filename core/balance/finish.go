@@ -29,8 +29,7 @@ func (d *dessert) lookFinish(f *fault.Faults) {
 	d.lookCuts(f)
 	f.AmongOrNone("", "/greasing", d.req.Greasing, Greasings)
 	const most = 6
-	if n := len(d.req.Finishes); n > most {
-		f.Add("/finishes", fault.TooMany(n, most))
+	if !f.Length("", "/finishes", len(d.req.Finishes), 0, most) {
 		return
 	}
 	for i, key := range d.req.Finishes {

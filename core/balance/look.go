@@ -105,8 +105,7 @@ func (d *dessert) lookStyle(f *fault.Faults) {
 
 func (d *dessert) lookFruit(f *fault.Faults) {
 	const most = 12
-	if n := len(d.req.Fruits); n == 0 || n > most {
-		f.Add("/fruits", message.New("has {n} fruits: give 1 to {most}", message.Count(n), message.Count(most)))
+	if !f.Length("", "/fruits", len(d.req.Fruits), 1, most) {
 		return
 	}
 	pieces := make([]filling.Piece, len(d.req.Fruits))
@@ -206,8 +205,7 @@ func (d *dessert) lookCookedFirst(keys []string, f *fault.Faults) {
 
 func (d *dessert) weighed(asked []Asked, at string, f *fault.Faults) []filling.Weighed {
 	const most = 20
-	if len(asked) > most {
-		f.Add(at, fault.TooMany(len(asked), most))
+	if !f.Length(at, "", len(asked), 0, most) {
 		return nil
 	}
 	out := make([]filling.Weighed, len(asked))
@@ -241,8 +239,7 @@ func (d *dessert) lookThickener(f *fault.Faults) {
 func (d *dessert) lookTopping(f *fault.Faults) {
 	d.wanted = d.oneTopping(d.req.Topping, "/topping", f)
 	const mostLate = 3
-	if n := len(d.req.Late); n > mostLate {
-		f.Add("/late", fault.TooMany(n, mostLate))
+	if !f.Length("", "/late", len(d.req.Late), 0, mostLate) {
 		return
 	}
 	for i, a := range d.req.Late {
@@ -299,8 +296,7 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 // checkPct notes what is wrong with changes to a recipe.
 func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, where string, f *fault.Faults) {
 	const most = 20
-	if len(changed) > most {
-		f.Add(where+"/bakers_pct", fault.TooMany(len(changed), most))
+	if !f.Length(where, "/bakers_pct", len(changed), 0, most) {
 		return
 	}
 	for _, key := range slices.Sorted(maps.Keys(changed)) {
@@ -319,8 +315,7 @@ func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, whe
 
 func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults) []topping.Liquid {
 	const most = 6
-	if len(asked) > most {
-		f.Add(where, fault.TooMany(len(asked), most))
+	if !f.Length(where, "", len(asked), 0, most) {
 		return nil
 	}
 	sum := 0.0

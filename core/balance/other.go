@@ -46,9 +46,7 @@ type Naive struct {
 // CheckOther finds every wrong field.
 func CheckOther(q OtherRequest) error {
 	var f fault.Faults
-	if n := len(q.Dishes); n == 0 || n > mostDishes {
-		f.Add("/dishes", message.New("has {n} dishes: give 1 to {most}", message.Count(n), message.Count(mostDishes)))
-	}
+	f.Length("", "/dishes", len(q.Dishes), 1, mostDishes)
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)
 		CheckDish(d.Dish, at+"/dish", &f)

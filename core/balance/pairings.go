@@ -55,9 +55,7 @@ var (
 func CheckPairings(q PairingsRequest) error {
 	var f fault.Faults
 	const most = 12
-	if n := len(q.Fruits); n == 0 || n > most {
-		f.Add("/fruits", message.New("has {n} fruits: give 1 to {most}", message.Count(n), message.Count(most)))
-	}
+	f.Length("", "/fruits", len(q.Fruits), 1, most)
 	for i, key := range q.Fruits {
 		fruit, ok := q.Own.Fruit(key)
 		known(fruit, ok, key, fmt.Sprintf("/fruits/%d", i), "", "fruit", &f)

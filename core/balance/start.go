@@ -245,9 +245,7 @@ func CheckStart(q StartRequest) error {
 	if given != 1 {
 		f.Add("/fruit_g", message.New("give one of fruit_g, bought_g and portions, not {n} of them", message.Count(given)))
 	}
-	if n := len(q.Dishes); n == 0 || n > mostDishes {
-		f.Add("/dishes", message.New("has {n} dishes: give 1 to {most}", message.Count(n), message.Count(mostDishes)))
-	}
+	f.Length("", "/dishes", len(q.Dishes), 1, mostDishes)
 	for i, d := range q.Dishes {
 		at := fmt.Sprintf("/dishes/%d", i)
 		CheckDish(d.Dish, at+"/dish", &f)

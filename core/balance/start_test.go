@@ -94,7 +94,7 @@ func TestFromPortions(t *testing.T) {
 func TestStartNamesWhatIsWrong(t *testing.T) {
 	for says, q := range map[string]StartRequest{
 		"give one of": {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, Dishes: shelf, FruitG: ptr(500.0), Portions: ptr(3.0)},
-		"0 dishes":    {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, FruitG: ptr(500.0)},
+		"0 entries":   {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, FruitG: ptr(500.0)},
 		"/portions":   {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, Dishes: shelf, Portions: ptr(0.0)},
 		"/fruits/0":   {Style: "crumble", Fruits: []FruitAsked{{Key: "plumb", Share: 1}}, Dishes: shelf, Portions: ptr(4.0)},
 	} {

@@ -17,7 +17,7 @@ import (
 	"mabbin/core/units"
 )
 
-// Lists are the choices by name. The contract's enumerations that bear a name are written from them (api/choices).
+// Lists are the choices by name. The contract's enumerations that bear a name are written from them (api/rules).
 var Lists = map[string]message.Choices{
 	"cup":            units.Cups,
 	"spoon":          units.Spoons,

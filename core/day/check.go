@@ -134,19 +134,13 @@ func (c *checker) names(q Request) {
 }
 
 func (c *checker) spans(at string, all []Span) {
-	if len(all) > 100 {
-		c.Add(at, message.New("has {n} of them: give 100 at most", message.Count(len(all))))
-	}
+	c.Length(at, "", len(all), 0, 100)
 	for i, s := range all {
 		if s.To < s.From {
 			c.Add(fmt.Sprintf("%s/%d/to_min", at, i), message.New("is {to}, before it begins at {from}",
 				message.Count(s.To), message.Count(s.From)))
 		}
 	}
-}
-
-func (c *checker) tooMany(at string, n, most int) {
-	c.Add(at, message.New("has {n} of them: give {most} at most", message.Count(n), message.Count(most)))
 }
 
 func (c *checker) known(at, id string, of map[string]int) bool {
@@ -167,9 +161,7 @@ func (c *checker) oven(at string, o Oven) {
 	if o.From != nil && o.To != nil && *o.To < *o.From {
 		c.Add(at+"/to_min", message.New("is {to}, before it begins at {from}", message.Count(*o.To), message.Count(*o.From)))
 	}
-	if len(o.Tiers) > mostOf {
-		c.tooMany(at+"/tiers", len(o.Tiers), mostOf)
-	}
+	c.Length(at, "/tiers", len(o.Tiers), 0, mostOf)
 	seen := map[string]bool{}
 	for i, t := range o.Tiers {
 		here := fmt.Sprintf("%s/tiers/%d", at, i)
@@ -269,9 +261,7 @@ func (c *checker) bake(at string, t *Task) {
 	c.Range(at+"/count", float64(t.Count), 1, 1000, "")
 	c.Range(at+"/width_cm", t.WidthCM, 0.1, 1000, "cm")
 	c.Range(at+"/depth_cm", t.DepthCM, 0.1, 1000, "cm")
-	if n := len(t.Alternatives); n == 0 || n > mostOf {
-		c.Add(at+"/alternatives", message.New("has {n} of them: give 1 to {most}", message.Count(n), message.Count(mostOf)))
-	}
+	c.Length(at, "/alternatives", len(t.Alternatives), 1, mostOf)
 	seen := map[string]bool{}
 	for i := range t.Alternatives {
 		a, here := &t.Alternatives[i], fmt.Sprintf("%s/alternatives/%d", at, i)
@@ -283,19 +273,12 @@ func (c *checker) bake(at string, t *Task) {
 			c.known(fmt.Sprintf("%s/ovens/%d", here, k), o, c.ovens)
 		}
 		c.Range(here+"/sd_min", a.SDMin, 0, 1440, "min")
-		if n := len(a.Stages); n == 0 || n > mostTouches {
-			c.Add(here+"/stages", message.New("has {n} of them: give 1 to {most}", message.Count(n), message.Count(mostTouches)))
-		}
+		c.Length(here, "/stages", len(a.Stages), 1, mostTouches)
 		for k, s := range a.Stages {
 			c.Range(fmt.Sprintf("%s/stages/%d/minutes", here, k), float64(s.Minutes), 1, longestPlan, "min")
 			c.Range(fmt.Sprintf("%s/stages/%d/oven_c", here, k), s.OvenC, 20, 400, "C")
 		}
-		if n := len(a.Touches); n > mostTouches {
-			c.Add(
-				here+"/touches",
-				message.New("has {n} of them: give {most} at most", message.Count(n), message.Count(mostTouches)),
-			)
-		}
+		c.Length(here, "/touches", len(a.Touches), 0, mostTouches)
 		for k, x := range a.Touches {
 			where := fmt.Sprintf("%s/touches/%d", here, k)
 			c.Range(where+"/at_min", float64(x.At), 0, float64(a.minutes()), "min")

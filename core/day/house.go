@@ -147,9 +147,7 @@ func CheckHouse(h House) error {
 		f.OneOfAt(at, "/id", p.ID, "rack", "fridge")
 		f.RangeAt(at, "/area_cm2", p.AreaCM2, 0, 1e6, "cm2")
 	}
-	if n := len(h.UsualDays); n > mostUsualDays {
-		f.Add("/usual_days", fault.TooMany(n, mostUsualDays))
-	}
+	f.Length("", "/usual_days", len(h.UsualDays), 0, mostUsualDays)
 	names = map[string]bool{}
 	for i, u := range h.UsualDays {
 		at := fmt.Sprintf("/usual_days/%d", i)

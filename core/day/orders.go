@@ -88,9 +88,7 @@ func CheckAsked(a Asked) error {
 }
 
 func checkOrders(under string, orders []Wanted, f *fault.Faults) {
-	if n := len(orders); n > mostOrders {
-		f.Add(under+"/orders", fault.TooMany(n, mostOrders))
-	}
+	f.Length(under, "/orders", len(orders), 0, mostOrders)
 	names := map[string]bool{}
 	for i, o := range orders {
 		at := fmt.Sprintf("%s/orders/%d", under, i)

@@ -1,9 +1,26 @@
 package fault
 
+import "mabbin/core/message"
+
 // Bounds are the least and the most that a field may be, and what that is in.
 type Bounds struct {
 	Low, High float64
 	Unit      string
+}
+
+// Length notes a list or map of a part that has fewer entries than least or more than most, and reports whether it had
+// neither.
+func (f *Faults) Length(at, field string, n, least, most int) bool {
+	if n >= least && n <= most {
+		return true
+	}
+	detail := message.New("has {n} entries: give at most {most}", message.Count(n), message.Count(most))
+	if least > 0 {
+		detail = message.New("has {n} entries: give {range}", message.Count(n),
+			message.Range(message.Count(least), message.Count(most)))
+	}
+	*f = append(*f, Fault{at + field, detail, &Bounds{Low: float64(least), High: float64(most)}})
+	return false
 }
 
 // In notes a number of a field of a part that is outside its bounds, and reports whether it was inside.

@@ -16,6 +16,8 @@ type Fault struct {
 	Pointer string
 	// Detail says what was given and what would be right.
 	Detail message.Message
+	// Outside are the bounds that a number is outside of; nil where it is something else that is wrong.
+	Outside *Bounds
 }
 
 // Faults is every wrong field of one input. The empty list is no error: use Err.
@@ -39,7 +41,9 @@ func (f Faults) Err() error {
 }
 
 // Add notes a wrong field.
-func (f *Faults) Add(pointer string, detail message.Message) { *f = append(*f, Fault{pointer, detail}) }
+func (f *Faults) Add(pointer string, detail message.Message) {
+	*f = append(*f, Fault{Pointer: pointer, Detail: detail})
+}
 
 // Under notes the wrong fields of a part that lies at a pointer. An error that is no list of faults is not noted.
 func (f *Faults) Under(at string, err error) {
@@ -60,7 +64,8 @@ func Under(at string, err error) error {
 	}
 	moved := make(Faults, len(faults))
 	for i, x := range faults {
-		moved[i] = Fault{Pointer: at + x.Pointer, Detail: x.Detail}
+		x.Pointer = at + x.Pointer
+		moved[i] = x
 	}
 	return moved
 }
@@ -73,7 +78,8 @@ func Within(at string, err error) error {
 	}
 	cut := make(Faults, len(faults))
 	for i, x := range faults {
-		cut[i] = Fault{Pointer: strings.TrimPrefix(x.Pointer, at), Detail: x.Detail}
+		x.Pointer = strings.TrimPrefix(x.Pointer, at)
+		cut[i] = x
 	}
 	return cut
 }
@@ -89,11 +95,11 @@ func (f *Faults) RangeAt(at, field string, v, lo, hi float64, unit string) bool 
 	if v >= lo && v <= hi { // false for NaN
 		return true
 	}
+	detail := message.New("is {given}: give {range}", figure(v, unit), between(lo, hi, unit))
 	if math.IsNaN(v) || math.IsInf(v, 0) {
-		f.Add(at+field, message.New("is not a number: give {range}", between(lo, hi, unit)))
-		return false
+		detail = message.New("is not a number: give {range}", between(lo, hi, unit))
 	}
-	f.Add(at+field, message.New("is {given}: give {range}", figure(v, unit), between(lo, hi, unit)))
+	*f = append(*f, Fault{at + field, detail, &Bounds{lo, hi, unit}})
 	return false
 }
 
@@ -135,11 +141,6 @@ func NotOneOf(given string, words ...string) message.Message {
 // NoSuch is a key that is not in the larder.
 func NoSuch(kind message.Message, key string) message.Message {
 	return message.New("there is no {kind} \"{key}\": see the larder for the keys", message.Part(kind), message.Text(key))
-}
-
-// TooMany is a list that is too long.
-func TooMany(has, most int) message.Message {
-	return message.New("has {n} entries: give at most {most}", message.Count(has), message.Count(most))
 }
 
 // NotYet is an input that is well formed and that this version cannot calculate.

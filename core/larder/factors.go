@@ -28,8 +28,7 @@ func (x *Factors) Check(at string, f *fault.Faults) {
 		list string
 		all  map[string]float64
 	}{{"release", x.Release}, {"softness", x.Softness}, {"thickener", x.Thickener}, {"colour", x.Colour}} {
-		if n := len(of.all); n > mostOwn {
-			f.Add(at+"/"+of.list, fault.TooMany(n, mostOwn))
+		if !f.Length(at, "/"+of.list, len(of.all), 0, mostOwn) {
 			continue
 		}
 		for _, key := range slices.Sorted(maps.Keys(of.all)) {

@@ -209,8 +209,7 @@ func (o *Own) Check(at string, f *fault.Faults) {
 	if o == nil {
 		return
 	}
-	if n := len(o.Fruits) + len(o.Ingredients) + len(o.Thickeners) + len(o.Toppings); n > mostOwn {
-		f.Add(at, fault.TooMany(n, mostOwn))
+	if n := len(o.Fruits) + len(o.Ingredients) + len(o.Thickeners) + len(o.Toppings); !f.Length(at, "", n, 0, mostOwn) {
 		return
 	}
 	for _, x := range []struct {

@@ -97,8 +97,7 @@ const mostReadings = 5000
 // CheckLog finds every wrong field.
 func CheckLog(q LogRequest) error {
 	var f fault.Faults
-	if n := len(q.Bakes); n > mostBakes {
-		f.Add("/bakes", fault.TooMany(n, mostBakes))
+	if !f.Length("", "/bakes", len(q.Bakes), 0, mostBakes) {
 		return f.Err()
 	}
 	seen := map[string]bool{}
@@ -141,8 +140,7 @@ func (b LoggedBake) check(at string, seen map[string]bool, f *fault.Faults) {
 	if b.Happened == nil {
 		return
 	}
-	if n := len(b.Happened.Readings); n > mostReadings {
-		f.Add(at+"/happened/readings", fault.TooMany(n, mostReadings))
+	if !f.Length(at, "/happened/readings", len(b.Happened.Readings), 0, mostReadings) {
 		return
 	}
 	for i, p := range b.Happened.Readings {

@@ -32,9 +32,7 @@ func CheckSays(s Says) error {
 		at string
 		n  int
 	}{{"/off", len(s.Off)}, {"/left_out", len(s.LeftOut)}, {"/changed", len(s.Changed)}} {
-		if x.n > mostNamed {
-			f.Add(x.at, fault.TooMany(x.n, mostNamed))
-		}
+		f.Length("", x.at, x.n, 0, mostNamed)
 	}
 	for i, c := range s.Changed {
 		if y := c.Since.Year(); y < 1970 || y > 2200 {

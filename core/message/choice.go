@@ -8,7 +8,7 @@ type Choice struct {
 }
 
 // Choices are all values of a field, in the order in which they are offered. The contract's enumerations are written
-// from them (api/choices), and the page offers them.
+// from them (api/rules), and the page offers them.
 type Choices []Choice
 
 // Choose is a choice told by a few words.

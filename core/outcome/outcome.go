@@ -46,9 +46,7 @@ func (t Told) Check(at string, f *fault.Faults) {
 	if len([]rune(t.MadeBy)) > longestWho {
 		f.Add(at+"/made_by", message.New("is longer than {n} letters", message.Count(longestWho)))
 	}
-	if len(t.Lots) > mostLots {
-		f.Add(at+"/lots", fault.TooMany(len(t.Lots), mostLots))
-	}
+	f.Length(at, "/lots", len(t.Lots), 0, mostLots)
 	for key, lot := range t.Lots {
 		if len([]rune(lot)) > longestLot {
 			f.Add(at+"/lots/"+key, message.New("is longer than {n} letters", message.Count(longestLot)))

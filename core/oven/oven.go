@@ -88,9 +88,7 @@ func Measure(t Trial) (Measured, error) {
 	if len(t.Readings) == 0 && t.Melt == nil {
 		f.Add("/readings", message.New("are none: give a thermometer's reading, or what sugar does"))
 	}
-	if len(t.Readings) > 20 {
-		f.Add("/readings", fault.TooMany(len(t.Readings), 20))
-	}
+	f.Length("", "/readings", len(t.Readings), 0, 20)
 	lo, hi, sum := math.Inf(1), math.Inf(-1), 0.0
 	for i, r := range t.Readings {
 		at := fmt.Sprintf("/readings/%d", i)

@@ -55,8 +55,7 @@ func Read(
 	p *parse.Pantry, asked []LineAsked, style string, by units.Conventions, own *larder.Own,
 ) ([]Row, error) {
 	var f fault.Faults
-	if n := len(asked); n > MaxLines {
-		f.Add("/lines", message.New("has {n} lines: give at most {most}", message.Count(n), message.Count(MaxLines)))
+	if !f.Length("", "/lines", len(asked), 0, MaxLines) {
 		return nil, f
 	}
 	rows := make([]Row, len(asked))

@@ -252,7 +252,7 @@ func TestWhatCannotBeJudgedSaysWhy(t *testing.T) {
 		t.Errorf("a topping without flour: %s", v.Cannot)
 	}
 	many := make([]LineAsked, MaxLines+1)
-	if _, err := Read(pantry, many, "", metric, nil); err == nil || !strings.Contains(err.Error(), "501 lines") {
+	if _, err := Read(pantry, many, "", metric, nil); err == nil || !strings.Contains(err.Error(), "501 entries") {
 		t.Errorf("%v", err)
 	}
 	if _, err := Measure(MeasureRequest{Text: strings.Repeat("1 g salt\n", 600)}, pantry); err == nil {

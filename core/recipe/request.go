@@ -34,19 +34,12 @@ func Check(q Request) error {
 	if q.Dish != nil {
 		balance.CheckDish(*q.Dish, "/dish", &f)
 	}
-	CheckContainers(q.Containers, &f)
+	units.CheckContainers("/containers", q.Containers, &f)
 	q.Own.Check("/own", &f)
 	if q.Setting != nil {
 		q.Setting.Check("/setting", &f)
 	}
 	return f.Err()
-}
-
-// CheckContainers notes containers that hold nothing sensible.
-func CheckContainers(c map[string]float64, f *fault.Faults) {
-	for name, g := range c {
-		f.Range("/containers/"+name, g, 1, 20000, "g")
-	}
 }
 
 // MeasureRequest is what a baker wrote, to be understood.
@@ -67,7 +60,7 @@ type Measured struct {
 // CheckMeasure finds the wrong fields of a MeasureRequest.
 func CheckMeasure(q MeasureRequest) error {
 	var f fault.Faults
-	CheckContainers(q.Containers, &f)
+	units.CheckContainers("/containers", q.Containers, &f)
 	q.Own.Check("/own", &f)
 	return f.Err()
 }

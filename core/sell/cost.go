@@ -105,8 +105,7 @@ func (l Line) check(at string, own *larder.Own, f *fault.Faults) {
 func CheckCost(q CostRequest) error {
 	var f fault.Faults
 	q.Own.Check("/own", &f)
-	if n := len(q.Lines); n == 0 || n > mostLines {
-		f.Add("/lines", message.New("has {n} of them: give 1 to {most}", message.Count(n), message.Count(mostLines)))
+	if !f.Length("", "/lines", len(q.Lines), 1, mostLines) {
 		return f.Err()
 	}
 	for i, l := range q.Lines {

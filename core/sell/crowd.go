@@ -74,8 +74,7 @@ func CheckCrowd(q CrowdRequest) error {
 	if q.BowlML != 0 {
 		f.Range("/bowl_ml", q.BowlML, 200, 2e5, "ml")
 	}
-	if n := len(q.Tiers); n > mostTiers {
-		f.Add("/tiers", fault.TooMany(n, mostTiers))
+	if !f.Length("", "/tiers", len(q.Tiers), 0, mostTiers) {
 		return f.Err()
 	}
 	for i, t := range q.Tiers {

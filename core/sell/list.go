@@ -36,8 +36,7 @@ const mostStock = 500
 // CheckStore finds every wrong field.
 func CheckStore(s Store, own *larder.Own) error {
 	var f fault.Faults
-	if n := len(s.Stock); n > mostStock {
-		f.Add("/stock", fault.TooMany(n, mostStock))
+	if !f.Length("", "/stock", len(s.Stock), 0, mostStock) {
 		return f.Err()
 	}
 	for i, x := range s.Stock {

@@ -64,8 +64,7 @@ const (
 func CheckShopping(q ShoppingRequest) error {
 	var f fault.Faults
 	q.Own.Check("/own", &f)
-	if n := len(q.Needs); n == 0 || n > 20*mostLines {
-		f.Add("/needs", message.New("has {n} of them: give 1 to {most}", message.Count(n), message.Count(20*mostLines)))
+	if !f.Length("", "/needs", len(q.Needs), 1, 20*mostLines) {
 		return f.Err()
 	}
 	for i, l := range q.Needs {
@@ -76,9 +75,7 @@ func CheckShopping(q ShoppingRequest) error {
 	}
 	for key, packs := range q.Packs {
 		at := "/packs/" + key
-		if n := len(packs); n == 0 || n > mostPacks {
-			f.Add(at, message.New("has {n} of them: give 1 to {most}", message.Count(n), message.Count(mostPacks)))
-		}
+		f.Length(at, "", len(packs), 1, mostPacks)
 		for i, p := range packs {
 			f.RangeAt(fmt.Sprintf("%s/%d", at, i), "/g", p.G, finestPackG, 1e6, "g")
 			f.RangeAt(fmt.Sprintf("%s/%d", at, i), "/minor", float64(p.Minor), 0, 1e9, "")

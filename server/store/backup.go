@@ -18,6 +18,7 @@ import (
 	"mabbin/core/oven"
 	"mabbin/core/recipe"
 	"mabbin/core/sell"
+	"mabbin/core/units"
 	"mabbin/core/watch"
 
 	"github.com/google/uuid"
@@ -166,21 +167,9 @@ func checkAnswer(a bake.DessertAnswer) error {
 	return f.Err()
 }
 
-// mostContainers and the weights that one of them may hold, g, as the contract has them.
-const (
-	mostContainers = 200
-	leastContainer = 1
-	mostContainer  = 20000
-)
-
 func checkContainers(c map[string]float64) error {
 	var f fault.Faults
-	if len(c) > mostContainers {
-		f.Add("", fault.TooMany(len(c), mostContainers))
-	}
-	for name, g := range c {
-		f.Range("/"+name, g, leastContainer, mostContainer, "g")
-	}
+	units.CheckContainers("", c, &f)
 	return f.Err()
 }
 

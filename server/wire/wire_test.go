@@ -3,19 +3,14 @@ package wire
 import (
 	"encoding/json"
 	"errors"
-	"maps"
 	"os"
 	"reflect"
-	"slices"
 	"strings"
 	"testing"
 
 	"mabbin/api"
-	"mabbin/core/bake"
 	"mabbin/core/balance"
-	"mabbin/core/diet"
 	"mabbin/core/fault"
-	"mabbin/core/filling"
 	"mabbin/core/message"
 	"mabbin/server/render"
 
@@ -351,171 +346,6 @@ func sameFields(t *testing.T, at string, s *openapi3.Schema, typ reflect.Type) {
 			t.Errorf("%s: the core has no %q", at, name)
 		}
 	}
-}
-
-// What DecodeChecked leaves to the rules, the rules refuse: every bound of the contract, broken by itself.
-func TestTheRulesAreNoLaxerThanTheContract(t *testing.T) {
-	for name, c := range requests() {
-		schema, err := Schema(name)
-		if err != nil {
-			t.Fatal(err)
-		}
-		n := 0
-		broken(schema, nil, func(pointer []string, value any) {
-			var tree map[string]any
-			if err := json.Unmarshal([]byte(c.base), &tree); err != nil {
-				t.Fatal(err)
-			}
-			if !put(tree, pointer, value) {
-				return
-			}
-			raw, _ := json.Marshal(tree)
-			n++
-			if c.check(raw) == nil {
-				t.Errorf("%s: %s = %v is taken", name, strings.Join(pointer, "/"), value)
-			}
-		})
-		if n < 6 {
-			t.Errorf("%s: only %d bounds were tried", name, n)
-		}
-	}
-}
-
-// sample is a request with all its parts, and what checks it.
-type sample struct {
-	base  string
-	check func([]byte) error
-}
-
-// requests are the requests whose bounds are checked by rules of the core, by their names in the contract.
-func requests() map[string]sample {
-	plan := `{"request":` + good + `,"setting":{}}`
-	bar := strings.Replace(good, `"crumble"`, `"bar"`, 1)
-	return map[string]sample{
-		"BalanceRequest": {good, checks(balance.Check)},
-		"BakeRequest": {
-			`{"dish":{"shape":"square","length_cm":20,"depth_cm":5,"material":"glass"},"filling":{"mass_g":900},"topping":{"thickness_mm":12,"density_g_ml":0.6,
-				"conductivity_w_mk":0.2,"heat_capacity_j_kgk":2000,"water_pct":10},"base":{"thickness_mm":5},"stages":[{"minutes":40,"oven_c":180}]}`,
-			checks(bake.Check),
-		},
-		"PlanRequest": {plan, checks(bake.CheckDessert)},
-		"StartRequest": {
-			`{"fruit_g":900,"dishes":[],"fruits":[{"key":"plum","share":1}],"style":"crumble"}`,
-			checks(balance.CheckStart),
-		},
-		"DietRequest":      {`{"request":` + bar + `,"diets":["vegan"]}`, checks(diet.Check)},
-		"FruitTestRequest": {`{"fruit":"plum","fruit_g":200,"sugar_g":200,"juice_g":120}`, checks(filling.Test.Check)},
-	}
-}
-
-// The words that a field may have are the same in the contract and in the rules: none is promised that is refused.
-func TestTheRulesTakeEveryWordOfTheContract(t *testing.T) {
-	for name, c := range requests() {
-		schema, err := Schema(name)
-		if err != nil {
-			t.Fatal(err)
-		}
-		worded(schema, nil, func(pointer []string, word any) {
-			var tree map[string]any
-			if err := json.Unmarshal([]byte(c.base), &tree); err != nil {
-				t.Fatal(err)
-			}
-			if !put(tree, pointer, word) {
-				return
-			}
-			raw, _ := json.Marshal(tree)
-			var faults fault.Faults
-			if !errors.As(c.check(raw), &faults) {
-				return
-			}
-			at := "/" + strings.Join(pointer, "/")
-			for _, f := range faults {
-				if f.Pointer == at {
-					t.Errorf("%s: %s = %q is of the contract, and it %s", name, at, word, f.Detail)
-				}
-			}
-		})
-	}
-}
-
-// worded hands over each field of a schema with each word that it may have.
-func worded(s *openapi3.Schema, at []string, put func([]string, any)) {
-	if len(at) > 6 {
-		return
-	}
-	for _, word := range s.Enum {
-		put(at, word)
-	}
-	if s.Items != nil {
-		worded(s.Items.Value, append(slices.Clone(at), "0"), put)
-	}
-	for _, name := range slices.Sorted(maps.Keys(s.Properties)) {
-		worded(s.Properties[name].Value, append(slices.Clone(at), name), put)
-	}
-}
-
-// checks reads a request as DecodeChecked does, and checks it as the rules do.
-func checks[T any](check func(T) error) func([]byte) error {
-	return func(raw []byte) error {
-		v, err := DecodeChecked(&openapi3.Schema{}, raw, check)
-		if err != nil {
-			return err
-		}
-		return check(v)
-	}
-}
-
-// broken hands over each field of a schema with a value that breaks one of its bounds.
-func broken(s *openapi3.Schema, at []string, put func([]string, any)) {
-	if len(at) > 6 {
-		return
-	}
-	if s.Min != nil {
-		put(at, *s.Min-1)
-	}
-	if s.Max != nil {
-		put(at, *s.Max+1)
-	}
-	if len(s.Enum) > 0 {
-		put(at, "no such word")
-	}
-	if s.MaxItems != nil && s.Items != nil {
-		put(at, slices.Repeat([]any{map[string]any{}}, int(*s.MaxItems)+1))
-	}
-	if s.Items != nil {
-		broken(s.Items.Value, append(slices.Clone(at), "0"), put)
-	}
-	for _, name := range slices.Sorted(maps.Keys(s.Properties)) {
-		broken(s.Properties[name].Value, append(slices.Clone(at), name), put)
-	}
-}
-
-// put sets a field of a tree; false where what it is in is not there.
-func put(tree map[string]any, pointer []string, value any) bool {
-	var at any = tree
-	for i, name := range pointer {
-		last := i == len(pointer)-1
-		switch in := at.(type) {
-		case map[string]any:
-			if last {
-				in[name] = value
-				return true
-			}
-			at = in[name]
-		case []any:
-			if len(in) == 0 {
-				return false
-			}
-			if last {
-				in[0] = value
-				return true
-			}
-			at = in[0]
-		default:
-			return false
-		}
-	}
-	return false
 }
 
 func FuzzDecode(f *testing.F) {

@@ -1,6 +1,6 @@
-// Command choices writes into the contract what the rules know: an enumeration in a line that ends in "# choices: cup"
-// has the values of that list, and a leading empty value, for what may be left out, stays; a number in a line that ends
-// in "# bounds: altitude" has those bounds, or 0 for what may be left out where it says "or 0".
+// Command rules writes into the contract what the rules of the core know. An enumeration in a line that ends in
+// "# choices: cup" has the values of that list, and a leading empty value, for what may be left out, stays. A number
+// that a rule checks has the bounds of that rule.
 package main
 
 import (
@@ -18,11 +18,11 @@ import (
 
 func main() {
 	if len(os.Args) != 2 {
-		fmt.Fprintln(os.Stderr, "usage: choices openapi.yaml")
+		fmt.Fprintln(os.Stderr, "usage: rules openapi.yaml")
 		os.Exit(2)
 	}
 	if err := rewrite(os.Args[1]); err != nil {
-		fmt.Fprintln(os.Stderr, "choices:", err)
+		fmt.Fprintln(os.Stderr, "rules:", err)
 		os.Exit(1)
 	}
 }
@@ -44,38 +44,31 @@ const every = "every"
 
 var enumeration = regexp.MustCompile(`enum: \[(""(?:, )?)?[^\]]*\](.* # choices: (\w+))$`)
 
-var bounded = regexp.MustCompile(`(minimum: [-\d.]+, maximum: [-\d.]+).* # bounds: (\w+)( or 0)?$`)
-
-// written is a contract with the values of each list, and each bounds, in their places.
+// written is a contract with what the rules know in its places.
 func written(contract string) (string, error) {
+	contract, err := withChoices(contract)
+	if err != nil {
+		return "", err
+	}
+	return withBounds(contract, samples)
+}
+
+// withChoices is a contract with the values of each list in its places.
+func withChoices(contract string) (string, error) {
 	lines := strings.Split(contract, "\n")
 	for i, line := range lines {
 		var err error
 		switch {
-		case bounded.MatchString(line):
-			lines[i], err = withBounds(line)
 		case enumeration.MatchString(line):
 			lines[i], err = withValues(line)
-		case strings.Contains(line, "# choices:"), strings.Contains(line, "# bounds:"):
-			err = errors.New("it names choices or bounds, and has none to be written")
+		case strings.Contains(line, "# choices:"):
+			err = errors.New("it names choices, and has none to be written")
 		}
 		if err != nil {
 			return "", fmt.Errorf("line %d: %w", i+1, err)
 		}
 	}
 	return strings.Join(lines, "\n"), nil
-}
-
-func withBounds(line string) (string, error) {
-	found := bounded.FindStringSubmatch(line)
-	b, ok := choice.Bounds[found[2]]
-	if !ok {
-		return "", fmt.Errorf("there are no bounds %q", found[2])
-	}
-	if found[3] != "" {
-		b.Low = min(b.Low, 0)
-	}
-	return strings.Replace(line, found[1], fmt.Sprintf("minimum: %g, maximum: %g", b.Low, b.High), 1), nil
 }
 
 func withValues(line string) (string, error) {
