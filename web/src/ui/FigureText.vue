@@ -8,13 +8,10 @@ let timer: ReturnType<typeof setTimeout> | undefined
 watch(
   () => props.text,
   (_, was) => {
-    moved.value = false
-    clearTimeout(timer)
     if (!was) return // the first figure is no change
-    requestAnimationFrame(() => {
-      moved.value = true
-      timer = setTimeout(() => (moved.value = false), 2000)
-    })
+    moved.value = true
+    clearTimeout(timer)
+    timer = setTimeout(() => (moved.value = false), 2000)
   },
 )
 </script>
@@ -31,5 +28,11 @@ watch(
   padding: 0 2px;
   margin: 0 -2px;
   white-space: nowrap;
+  transition: background 1s ease-out;
+}
+/* It stands still while more is changed: what moves all the time is drawn anew all the time. */
+.moved {
+  background: var(--moved);
+  transition: none;
 }
 </style>

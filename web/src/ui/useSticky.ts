@@ -1,4 +1,4 @@
-import { useElementSize, useWindowSize } from '@vueuse/core'
+import { refDebounced, useElementSize, useWindowSize } from '@vueuse/core'
 import { computed, type Ref } from 'vue'
 
 /**
@@ -6,7 +6,8 @@ import { computed, type Ref } from 'vue'
  * taller than the window, with its end at the window's end.
  */
 export function useSticky(column: Ref<HTMLElement | null>, above: Ref<number>) {
-  const { height } = useElementSize(column, undefined, { box: 'border-box' })
+  const { height: now } = useElementSize(column, undefined, { box: 'border-box' })
+  const height = refDebounced(now, 200) // once it stands: each change that moves the column is laid out twice
   const { height: window } = useWindowSize()
   const margin = 8
   return computed(() => ({
