@@ -15,10 +15,10 @@ import (
 	"go.yaml.in/yaml/v3"
 )
 
-// Bounds that the rules check are asked of the rules: each number, list and map of a sample is made far too large, and
-// the fault names what it may be at most and at least. Where a rule with a least above nought takes nought or nothing
-// all the same, that stands for what is left out. A part that several requests have in common has the widest of their
-// bounds.
+// What the rules check is asked of the rules: each number, list and map of a sample is made far too large, each word of
+// a list is made none, and the fault names what it may be. Where a rule with a least above nought takes nought or
+// nothing all the same, that stands for what is left out. A part that several requests have in common has the widest of
+// their bounds.
 
 // limited are the pairs of words by which the contract bounds something, each with what is far too much of it.
 var limited = []struct {
@@ -33,7 +33,7 @@ var limited = []struct {
 
 const (
 	tooMuch = 1e12
-	tooMany = 5_000
+	tooMany = 10_001
 )
 
 func many() map[string]any {
@@ -61,30 +61,64 @@ func withBounds(contract string, samples map[string][]sample) (string, error) {
 			}
 		}
 	}
-	should := map[*yaml.Node]float64{}
+	lines := strings.Split(contract, "\n")
+	should, err := w.written(lines)
+	if err != nil {
+		return "", err
+	}
+	places := slices.SortedFunc(maps.Keys(should), func(a, b *yaml.Node) int { // from the end, so that places stay
+		return cmp.Or(cmp.Compare(b.Line, a.Line), cmp.Compare(b.Column, a.Column))
+	})
+	for _, n := range places {
+		line, at := lines[n.Line-1], n.Column-1
+		end := at + len(n.Value)
+		if n.Kind == yaml.SequenceNode {
+			end = at + strings.Index(line[at:], "]") + 1
+		}
+		lines[n.Line-1] = line[:at] + should[n] + line[end:]
+	}
+	return strings.Join(lines, "\n"), nil
+}
+
+// written are the places of the contract that the rules decide, with what is to stand there. An enumeration that bears
+// the name of a list of choices has them from there.
+func (w *walk) written(lines []string) (map[*yaml.Node]string, error) {
+	should := map[*yaml.Node]string{}
 	for schema, b := range w.found {
+		if enum := value(schema, "enum"); enum != nil && b.words != nil && !named.MatchString(lines[enum.Line-1]) {
+			should[enum] = enumerated(b.words, b.nothing || b.words[0] == "")
+		}
 		for _, l := range limited {
 			low, high := value(schema, l.low), value(schema, l.high)
 			switch {
 			case high == nil || !b.known:
 				continue
 			case low != nil:
-				should[low] = b.low()
+				should[low] = figure(b.low())
 			case b.low() > 0:
-				return "", fmt.Errorf("line %d: the rules have %s %g, and the contract has none", high.Line, l.low, b.low())
+				return nil, fmt.Errorf("line %d: the rules have %s %g, and the contract has none", high.Line, l.low, b.low())
 			}
-			should[high] = b.High
+			should[high] = figure(b.High)
 		}
 	}
-	places := slices.SortedFunc(maps.Keys(should), func(a, b *yaml.Node) int { // from the end, so that places stay
-		return cmp.Or(cmp.Compare(b.Line, a.Line), cmp.Compare(b.Column, a.Column))
-	})
-	lines := strings.Split(contract, "\n")
-	for _, n := range places {
-		line, at := lines[n.Line-1], n.Column-1
-		lines[n.Line-1] = line[:at] + strconv.FormatFloat(should[n], 'f', -1, 64) + line[at+len(n.Value):]
+	return should, nil
+}
+
+func figure(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
+
+// enumerated are words as the contract has them, with the empty one before them where that is one.
+func enumerated(words []string, orNone bool) string {
+	words = slices.DeleteFunc(slices.Clone(words), func(w string) bool { return w == "" })
+	quoted := slices.Clone(words)
+	for i, w := range words {
+		if w == "off" || w == "on" || w == "no" || w == "yes" || w == "%" {
+			quoted[i] = strconv.Quote(w) // else it is read as something else
+		}
 	}
-	return strings.Join(lines, "\n"), nil
+	if orNone {
+		quoted = slices.Insert(quoted, 0, `""`)
+	}
+	return "[" + strings.Join(quoted, ", ") + "]"
 }
 
 // bounds are those that rules have of one field.
@@ -93,6 +127,7 @@ type bounds struct {
 
 	known   bool // else the rules have none
 	nothing bool // is taken too: it may be left out
+	words   []string
 }
 
 func (b *bounds) low() float64 {
@@ -145,31 +180,41 @@ func (w *walk) through(schema *yaml.Node, s sample, at []string) {
 
 const deepest = 7
 
-// ask asks for the bounds of a field that the contract has bounds of.
+// ask asks for the bounds, or the words, of a field that the contract has some of.
 func (w *walk) ask(schema *yaml.Node, s sample, at []string) {
 	for _, l := range limited {
-		if value(schema, l.high) == nil {
-			continue
+		if value(schema, l.high) != nil {
+			w.note(schema, s, at, l.tooMuch, l.nothing)
 		}
-		over, there := s.faultAt(at, l.tooMuch)
-		if !there {
-			continue
-		}
-		b := w.found[schema]
-		if b == nil {
-			b = new(bounds)
-			w.found[schema] = b
-		}
-		if none, _ := s.faultAt(at, l.nothing); none == nil {
-			b.nothing = true
-		}
-		switch {
-		case over == nil || over.Outside == nil:
-		case b.known:
-			b.Low, b.High = min(b.Low, over.Outside.Low), max(b.High, over.Outside.High)
-		default:
-			b.Bounds, b.known = *over.Outside, true
-		}
+	}
+	if value(schema, "enum") != nil {
+		w.note(schema, s, at, "no such word", "")
+	}
+}
+
+// note notes what the rules say of a field that has what cannot be right, and whether they take it where it is empty.
+func (w *walk) note(schema *yaml.Node, s sample, at []string, wrong, nothing any) {
+	f, there := s.faultAt(at, wrong)
+	if !there {
+		return
+	}
+	b := w.found[schema]
+	if b == nil {
+		b = new(bounds)
+		w.found[schema] = b
+	}
+	if none, _ := s.faultAt(at, nothing); none == nil {
+		b.nothing = true
+	}
+	switch {
+	case f == nil:
+	case f.OneOf != nil:
+		b.words = f.OneOf
+	case f.Outside == nil:
+	case b.known:
+		b.Low, b.High = min(b.Low, f.Outside.Low), max(b.High, f.Outside.High)
+	default:
+		b.Bounds, b.known = *f.Outside, true
 	}
 }
 

@@ -44,6 +44,8 @@ const every = "every"
 
 var enumeration = regexp.MustCompile(`enum: \[(""(?:, )?)?[^\]]*\](.* # choices: (\w+))$`)
 
+var named = regexp.MustCompile(`# choices: \w+$`)
+
 // written is a contract with what the rules know in its places.
 func written(contract string) (string, error) {
 	contract, err := withChoices(contract)
@@ -61,7 +63,7 @@ func withChoices(contract string) (string, error) {
 		switch {
 		case enumeration.MatchString(line):
 			lines[i], err = withValues(line)
-		case strings.Contains(line, "# choices:"):
+		case named.MatchString(line):
 			err = errors.New("it names choices, and has none to be written")
 		}
 		if err != nil {

@@ -84,7 +84,28 @@ var samples = map[string][]sample{
 		f.In(at, "/altitude_m", s.AltitudeM, oven.AltitudeBounds)
 	})}},
 	"Setting": {{`{}`, noted(bake.Setting.Check)}},
-	"Told":    {{`{"lots":{"flour":"a"}}`, noted(outcome.Told.Check)}},
+	"CostRequest": {
+		{
+			`{"lines":[{"key":"butter","g":100}],"prices":{"butter":{"pack_g":250,"minor":200},"egg":{"piece_g":50,"minor":30}},
+		"portions":8,"wanted_share_pct":30,
+		"oven":{"kw":3,"warm_min":10,"hold_min":50,"duty":0.5,"minor_per_kwh":30,"share":1},
+		"hands":{"minutes":10,"minor_per_h":1200}}`,
+			checks(sell.CheckCost),
+		},
+	},
+	"ShoppingRequest": {{
+		`{"needs":[{"key":"butter","g":100}],"store":[{"key":"butter","g":50}],"packs":{"butter":[{"g":250,"minor":200}]}}`,
+		checks(sell.CheckShopping),
+	}},
+	"LabelRequest": {{
+		`{"name":"a","region":"eu","finished_g":900,"parts":[{"name":"a","lines":[{"key":"butter","g":100}]}]}`,
+		checks(sell.CheckLabel),
+	}},
+	"CrowdRequest": {{
+		`{"portions":40,"request":` + plain + `,"dishes":[{"id":"a","name":"a","dish":` + dish + `}],
+		"tiers":[{"width_cm":40,"depth_cm":40}]}`, checks(sell.CheckCrowd),
+	}},
+	"Told": {{`{"lots":{"flour":"a"}}`, noted(outcome.Told.Check)}},
 }
 
 // checks reads a request, and checks it as the rule does.

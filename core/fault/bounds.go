@@ -19,7 +19,8 @@ func (f *Faults) Length(at, field string, n, least, most int) bool {
 		detail = message.New("has {n} entries: give {range}", message.Count(n),
 			message.Range(message.Count(least), message.Count(most)))
 	}
-	*f = append(*f, Fault{at + field, detail, &Bounds{Low: float64(least), High: float64(most)}})
+	bounds := &Bounds{Low: float64(least), High: float64(most)}
+	*f = append(*f, Fault{Pointer: at + field, Detail: detail, Outside: bounds})
 	return false
 }
 

@@ -18,6 +18,8 @@ type Fault struct {
 	Detail message.Message
 	// Outside are the bounds that a number is outside of; nil where it is something else that is wrong.
 	Outside *Bounds
+	// OneOf are the words that a text is none of; nil where it is something else that is wrong.
+	OneOf []string
 }
 
 // Faults is every wrong field of one input. The empty list is no error: use Err.
@@ -99,7 +101,7 @@ func (f *Faults) RangeAt(at, field string, v, lo, hi float64, unit string) bool 
 	if math.IsNaN(v) || math.IsInf(v, 0) {
 		detail = message.New("is not a number: give {range}", between(lo, hi, unit))
 	}
-	*f = append(*f, Fault{at + field, detail, &Bounds{lo, hi, unit}})
+	*f = append(*f, Fault{Pointer: at + field, Detail: detail, Outside: &Bounds{lo, hi, unit}})
 	return false
 }
 
@@ -115,17 +117,13 @@ func (f *Faults) OneOfAt(at, field, v string, words ...string) bool {
 			return true
 		}
 	}
-	f.Add(at+field, NotOneOf(v, words...))
+	*f = append(*f, Fault{Pointer: at + field, Detail: NotOneOf(v, words...), OneOf: words})
 	return false
 }
 
 // Among notes a value of a field of a part that is none of its choices, and reports whether it was.
 func (f *Faults) Among(at, field, v string, of message.Choices) bool {
-	if of.Has(v) {
-		return true
-	}
-	f.Add(at+field, NotOneOf(v, of.Values()...))
-	return false
+	return of.Has(v) || f.OneOfAt(at, field, v, of.Values()...)
 }
 
 // AmongOrNone is Among for a field that may be left out.

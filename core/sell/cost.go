@@ -111,6 +111,7 @@ func CheckCost(q CostRequest) error {
 	for i, l := range q.Lines {
 		l.check(fmt.Sprintf("/lines/%d", i), q.Own, &f)
 	}
+	f.Length("", "/prices", len(q.Prices), 0, mostKinds)
 	for key, p := range q.Prices {
 		at := "/prices/" + key
 		if p.PackG == nil == (p.PieceG == nil) {

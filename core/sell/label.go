@@ -56,6 +56,12 @@ const (
 	waterKey    = "water"
 )
 
+// How many fruits a dessert's name may have, and how many bowls are told apart.
+const (
+	mostNamed = 20
+	mostParts = 50
+)
+
 // notNamedIn are allergens of the tables that a region's list does not have.
 var notNamedIn = map[string][]string{"us": {"gluten-oats", "gluten-rye", "gluten-barley", "gluten-spelt", "sulphites"}}
 
@@ -66,6 +72,8 @@ func CheckLabel(q LabelRequest) error {
 	f.OneOf("/region", q.Region, "eu", "us")
 	f.Range("/finished_g", q.FinishedG, 1, 1e6, "g")
 	f.Range("/added_water_g", q.AddedWaterG, 0, 1e6, "g")
+	f.Length("", "/named", len(q.Named), 0, mostNamed)
+	f.Length("", "/parts", len(q.Parts), 0, mostParts)
 	n := 0
 	for i, p := range q.Parts {
 		for k, l := range p.Lines {

@@ -55,6 +55,7 @@ type Shopping struct {
 
 const (
 	mostPacks   = 20     // sizes of one thing
+	mostKinds   = 2000   // things that are in store, or have a price
 	mostNeedG   = 500000 // of one thing
 	looseG      = 10.0   // what has no packs is bought by so much
 	finestPackG = 0.1
@@ -70,6 +71,8 @@ func CheckShopping(q ShoppingRequest) error {
 	for i, l := range q.Needs {
 		l.check(fmt.Sprintf("/needs/%d", i), q.Own, &f)
 	}
+	f.Length("", "/store", len(q.Store), 0, mostKinds)
+	f.Length("", "/packs", len(q.Packs), 0, mostKinds)
 	for i, s := range q.Store {
 		f.RangeAt(fmt.Sprintf("/store/%d", i), "/g", s.G, 0, 1e7, "g")
 	}
