@@ -1,3 +1,4 @@
+import { until } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import type { House, OwnRow, Problem, Settings } from '@/api/client'
 import { useHistory } from './useHistory'
@@ -55,8 +56,13 @@ export const useShelf = defineStore('shelf', () => {
     settings: async (_, is) => is && kitchen.setSettings(is),
     house: async (_, is) => is && kitchen.setHouse(is),
   }
-  const putStep = (s: Step, to: 'was' | 'is') =>
-    (put[s.thing] as (id: string, x: Kept[Thing] | undefined) => Promise<Problem | undefined>)(s.id, s[to])
+  async function putStep(s: Step, to: 'was' | 'is') {
+    await until(() => kitchen.ready).toBe(true) // what is still being loaded would take the place of what is put
+    return (put[s.thing] as (id: string, x: Kept[Thing] | undefined) => Promise<Problem | undefined>)(
+      s.id,
+      s[to],
+    )
+  }
 
   const { moved: touched, ...history } = useHistory<Step>('mabbin.shelf', putStep)
 
