@@ -77,9 +77,24 @@ func chromium(profile string, more ...ExecAllocatorOption) (ctx context.Context,
 // kitchen serves the page with the demo kitchen in a database of its own.
 func kitchen(t testing.TB) (url string, s *store.Store) {
 	t.Helper()
-	s = storetest.Open(t)
-	return serve(t, s), s
+	s = loaded(t)
+	return serveStore(t, s, time.Now), s
 }
+
+// loaded is a store of the test's own with the demo kitchen.
+func loaded(t testing.TB) *store.Store {
+	t.Helper()
+	s, err := store.Open(t.Context(), storetest.Copy(t, "demo", func(ctx context.Context, s *store.Store) error {
+		_, err := demo.Load(ctx, s, demoMonday)
+		return err
+	}))
+	must(t, err)
+	t.Cleanup(s.Close)
+	return s
+}
+
+// demoMonday is when the demo kitchen was set up.
+var demoMonday = time.Date(2026, 10, 12, 9, 0, 0, 0, time.UTC)
 
 // kitchenWithSwitch is a kitchen whose database can be taken away: the server reaches it through a relay.
 func kitchenWithSwitch(t testing.TB) (url string, s *store.Store, away *atomic.Bool) {
@@ -149,8 +164,8 @@ func relay(t testing.TB, dsn string) (relayed string, away *atomic.Bool) {
 func kitchenWithClock(t testing.TB) (url string, s *store.Store, ahead *atomic.Int64) {
 	t.Helper()
 	ahead = new(atomic.Int64)
-	s = storetest.Open(t)
-	return serveAt(t, s, func() time.Time { return time.Now().Add(time.Duration(ahead.Load())) }), s, ahead
+	s = loaded(t)
+	return serveStore(t, s, func() time.Time { return time.Now().Add(time.Duration(ahead.Load())) }), s, ahead
 }
 
 // pollerOf reads the server's probes by that clock, when a test wants it.
@@ -160,22 +175,18 @@ func pollerOf(s *store.Store, ahead *atomic.Int64) devices.Poller {
 	})}
 }
 
+// serve serves the page with the demo kitchen put into a store.
 func serve(t testing.TB, s *store.Store) string {
 	t.Helper()
-	return serveAt(t, s, time.Now)
+	_, err := demo.Load(t.Context(), s, demoMonday)
+	must(t, err)
+	return serveStore(t, s, time.Now)
 }
 
 // serveBare serves the page with nothing in its database.
 func serveBare(t testing.TB) string {
 	t.Helper()
 	return serveStore(t, storetest.Open(t), time.Now)
-}
-
-func serveAt(t testing.TB, s *store.Store, now func() time.Time) string {
-	t.Helper()
-	_, err := demo.Load(t.Context(), s, time.Date(2026, 10, 12, 9, 0, 0, 0, time.UTC))
-	must(t, err)
-	return serveStore(t, s, now)
 }
 
 func serveStore(t testing.TB, s *store.Store, now func() time.Time) string {

@@ -2,7 +2,9 @@ package httpapi
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
+	"errors"
 	"image"
 	"image/jpeg"
 	"net/http"
@@ -21,7 +23,18 @@ import (
 // theYard is a server with the demo kitchen, and the path of that.
 func theYard(t testing.TB) (http.Handler, string) {
 	t.Helper()
-	return newServer(t, yardStore(t, storetest.DSN(t), store.Limits{})), theYards
+	return newServer(t, openYard(t, yardCopy(t), store.Limits{})), theYards
+}
+
+// yardCopy names a database of the test's own with the demo's kitchen in it.
+func yardCopy(t testing.TB) string {
+	t.Helper()
+	return storetest.Copy(t, "yard", loadYard)
+}
+
+func loadYard(ctx context.Context, s *store.Store) error {
+	_, err := demo.Load(ctx, s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC))
+	return err
 }
 
 // theYards is where the demo kitchen's things are.
@@ -30,17 +43,20 @@ var theYards = "/api/v1/kitchens/" + demo.Kitchen.ID.String()
 // yardStore is a store with the demo kitchen in a database, within limits.
 func yardStore(t testing.TB, dsn string, l store.Limits) *store.Store {
 	t.Helper()
+	s := openYard(t, dsn, l)
+	if err := errors.Join(s.Migrate(t.Context()), loadYard(t.Context(), s)); err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+func openYard(t testing.TB, dsn string, l store.Limits) *store.Store {
+	t.Helper()
 	s, err := store.OpenWithin(t.Context(), dsn, l)
 	if err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(s.Close)
-	if err := s.Migrate(t.Context()); err != nil {
-		t.Fatal(err)
-	}
-	if _, err := demo.Load(t.Context(), s, time.Date(2026, 10, 1, 0, 0, 0, 0, time.UTC)); err != nil {
-		t.Fatal(err)
-	}
 	return s
 }
 

@@ -14,7 +14,6 @@ import (
 
 	"mabbin/api"
 	"mabbin/server/store"
-	"mabbin/server/store/storetest"
 
 	"github.com/google/uuid"
 )
@@ -65,7 +64,7 @@ func (w *whenAllIsRead) Read(p []byte) (int, error) {
 
 // A restore whose caller is cut off goes on, can be asked for, and sent again it makes no second kitchen.
 func TestARestoreSurvivesItsCaller(t *testing.T) {
-	s := yardStore(t, storetest.DSN(t), store.Limits{})
+	s := openYard(t, yardCopy(t), store.Limits{})
 	h, base := newServer(t, s), theYards
 	zip := call(h, "GET", base+"/backup.zip", "").Body.Bytes()
 

@@ -11,7 +11,6 @@ import (
 	"mabbin/api"
 	"mabbin/server/demo"
 	"mabbin/server/store"
-	"mabbin/server/store/storetest"
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
@@ -20,8 +19,8 @@ import (
 // brokenBy opens a store with the demo kitchen, and what breaks a row in it past every rule.
 func brokenBy(t *testing.T) (*store.Store, func(table, sql string, args ...any)) {
 	t.Helper()
-	dsn := storetest.DSN(t)
-	return yardStore(t, dsn, store.Limits{}), func(table, sql string, args ...any) {
+	dsn := yardCopy(t)
+	return openYard(t, dsn, store.Limits{}), func(table, sql string, args ...any) {
 		t.Helper()
 		c, err := pgx.Connect(t.Context(), dsn)
 		if err != nil {
