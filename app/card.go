@@ -75,7 +75,7 @@ func Summarise(r balance.Request) CardSummary {
 		return s
 	}
 	s.Ingredients = a.Ingredients()
-	for _, d := range diet.All {
+	for _, d := range diet.All() {
 		if diet.Suits(a, d) {
 			s.Suits = append(s.Suits, d)
 		}

@@ -7,7 +7,7 @@ import (
 
 // running is a simulation under way. It can be copied.
 type running struct {
-	m      model
+	m      *model
 	c      clocks
 	e      Events
 	r      *Request
@@ -23,8 +23,8 @@ func begin(r *Request, s Stage, bare bool) *running {
 	x := &running{r: r, stage: s, oven: ovenOf(*r, s)}
 	of := *r
 	of.Stages = []Stage{{AddTopping: bare}}
-	x.m = *newModel(of)
-	x.c = newClocks(*r, &x.m)
+	x.m = newModel(of)
+	x.c = newClocks(*r, x.m)
 	x.m.exchange(x.oven, 0) // the face has no mass: it is what the oven makes it, from the first moment
 	x.c.look(&x.e, true)
 	x.c.enter(s)
@@ -33,8 +33,8 @@ func begin(r *Request, s Stage, bare bool) *running {
 
 // fork is a copy, which goes its own way.
 func (x *running) fork() *running {
-	y := *x
-	y.c.m = &y.m
+	y, m := *x, *x.m
+	y.m, y.c.m = &m, &m
 	if x.curves != nil {
 		own := x.curves.clone()
 		y.curves = &own

@@ -15,7 +15,9 @@ type Answer struct {
 	FruitG          float64            `json:"fruit_g"`
 	FruitToleranceG float64            `json:"fruit_tolerance_g"`
 	SugarG          float64            `json:"sugar_g"`
+	SugarKey        string             `json:"sugar_key"` // as asked for, or the usual; so is the thickener
 	ThickenerG      float64            `json:"thickener_g"`
+	ThickenerKey    string             `json:"thickener_key"`
 	ToppingG        float64            `json:"topping_g"`
 	BaseG           float64            `json:"base_g"`
 	Purchase        []Purchase         `json:"purchase"`
@@ -139,6 +141,7 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	g := p.geo
 	a := &Answer{
 		FruitG: s.FruitG, SugarG: s.SugarG, ThickenerG: s.thickenerG, ToppingG: p.top.G + p.lateG, BaseG: p.under.G,
+		SugarKey: p.sugar.Key, ThickenerKey: p.thickener.Key,
 		JuiceG: s.JuiceG, JuiceSharePct: s.JuiceSharePct, AcidPct: s.AcidPct, Ledger: s.Ledger,
 		lostShare: s.LostShare, FruitToleranceG: p.tolerance(s), SugarTargetPct: p.sugarTarget(s.AcidPct),
 	}

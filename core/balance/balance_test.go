@@ -378,6 +378,22 @@ func FuzzSolve(f *testing.F) {
 	})
 }
 
+// What was left out is named in the answer: which sugar and which thickener were taken.
+func TestTheAnswerNamesTheSugarAndTheThickener(t *testing.T) {
+	r := gooseberries()
+	r.Thickener = nil
+	for _, want := range [][2]string{{"caster_sugar", "cornflour"}, {"demerara_sugar", "arrowroot"}} {
+		a, err := Solve(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := [2]string{a.SugarKey, a.ThickenerKey}; got != want {
+			t.Errorf("%v were taken, want %v", got, want)
+		}
+		r.SugarKey, r.Thickener = "demerara_sugar", &ThickenerAsked{Key: "arrowroot"}
+	}
+}
+
 func BenchmarkSolve(b *testing.B) {
 	r := gooseberries()
 	b.ReportAllocs()

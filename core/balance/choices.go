@@ -11,7 +11,7 @@ var (
 		message.Choose("tart", "tart"), message.Choose("standard", "usual"), message.Choose("sweet", "sweet"),
 		message.Choose("savoury", "savoury"),
 	}.Usually("standard")
-	StyleNames    = message.Words(styleNames...)
+	StyleNames    = message.Words("crumble", "crisp", "cobbler", "pandowdy", "betty", "bar", "pie")
 	FatStates     = message.Words("cold", "soft", "melted")
 	Crumbs        = message.Words("fine", "chunks")
 	Tools         = message.Words("fingers", "grater", "fork", "mixer", "processor")

@@ -68,9 +68,6 @@ var styles = map[string]style{
 	},
 }
 
-// styleNames is every style in the order it is offered.
-var styleNames = []string{"crumble", "crisp", "cobbler", "pandowdy", "betty", "bar", "pie"}
-
 // StyleInfo tells a style to who has to offer it.
 type StyleInfo struct {
 	Key       string
@@ -86,8 +83,9 @@ func takesCustard(style string) bool { return style == "bar" || style == "pie" }
 
 // Styles lists every style.
 func Styles() []StyleInfo {
-	out := make([]StyleInfo, len(styleNames))
-	for i, name := range styleNames {
+	names := StyleNames.Values()
+	out := make([]StyleInfo, len(names))
+	for i, name := range names {
 		s := styles[name]
 		out[i] = StyleInfo{
 			Key:       name,

@@ -25,13 +25,19 @@ const (
 	NutFree    Diet = "nut_free"
 )
 
-// All lists the diets in the order in which they are offered.
-var All = []Diet{Vegan, DairyFree, EggFree, GlutenFree, NutFree}
-
-// Choices are the diets, in words.
+// Choices are the diets in the order in which they are offered, in words.
 var Choices = message.Choices{
 	message.Choose(Vegan, "vegan"), message.Choose(DairyFree, "no dairy"), message.Choose(EggFree, "no egg"),
 	message.Choose(GlutenFree, "no gluten"), message.Choose(NutFree, "no nuts"),
+}
+
+// All lists the diets.
+func All() []Diet {
+	out := make([]Diet, len(Choices))
+	for i, c := range Choices {
+		out[i] = Diet(c.Value)
+	}
+	return out
 }
 
 // forbids are the beginnings of the allergens that a diet leaves out.
@@ -77,15 +83,11 @@ type Left struct {
 func Check(q Request) error {
 	var f fault.Faults
 	if len(q.Diets) == 0 {
-		f.Add("/diets", message.New("is empty: give one or more of vegan, dairy_free, egg_free, gluten_free, nut_free"))
+		f.Add("/diets", message.New("is empty: give one or more of {words}",
+			message.Text(strings.Join(Choices.Values(), ", "))))
 	}
 	for i, d := range q.Diets {
-		if !slices.Contains(All, d) {
-			f.Add(
-				fmt.Sprintf("/diets/%d", i),
-				fault.NotOneOf(string(d), "vegan", "dairy_free", "egg_free", "gluten_free", "nut_free"),
-			)
-		}
+		f.Among(fmt.Sprintf("/diets/%d", i), "", string(d), Choices)
 	}
 	f.Under("/request", balance.Check(q.Request))
 	return f.Err()

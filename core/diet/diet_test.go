@@ -112,7 +112,7 @@ func TestWhatSuitsADiet(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		for _, d := range All {
+		for _, d := range All() {
 			if Suits(a, d) {
 				out = append(out, d)
 			}

@@ -8,6 +8,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/fault"
+	"mabbin/core/filling"
 	"mabbin/core/message"
 	"mabbin/core/outcome"
 )
@@ -129,9 +130,9 @@ func (b LoggedBake) check(at string, seen map[string]bool, f *fault.Faults) {
 	if len(b.Request.Setting.Stages) == 0 {
 		f.Add(at+"/request/setting/stages", message.New("is missing: give the stages as they were"))
 	}
-	f.OneOfAt(at, "/told/juice", b.Told.Juice, append([]string{""}, bake.JuiceWords...)...)
-	f.OneOfAt(at, "/told/fruit", b.Told.Fruit, append([]string{""}, bake.FruitWords...)...)
-	f.OneOfAt(at, "/told/top", b.Told.Top, append([]string{""}, bake.TopWords...)...)
+	f.AmongOrNone(at, "/told/juice", b.Told.Juice, filling.Bands)
+	f.AmongOrNone(at, "/told/fruit", b.Told.Fruit, outcome.Fruits)
+	f.AmongOrNone(at, "/told/top", b.Told.Top, outcome.Tops)
 	t := outcome.Told{
 		JuiceHot: b.Told.JuiceHot, Base: b.Told.Base, Sweetness: b.Told.Sweetness, RimMin: b.Told.RimMin,
 		MiddleMin: b.Told.MiddleMin, BeforeG: b.Told.BeforeG, AfterG: b.Told.AfterG, Lots: b.Lots,

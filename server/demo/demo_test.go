@@ -48,7 +48,7 @@ func TestDietProposalsOnEveryCard(t *testing.T) {
 	}
 	for _, c := range cards {
 		r := c.versions[len(c.versions)-1]
-		for _, diets := range append([][]diet.Diet{diet.All, {diet.Vegan, diet.GlutenFree}}, each(diet.All)...) {
+		for _, diets := range append([][]diet.Diet{diet.All(), {diet.Vegan, diet.GlutenFree}}, each(diet.All())...) {
 			p, err := diet.Propose(diet.Request{Request: r, Diets: diets})
 			if err != nil {
 				t.Errorf("%s, %v: %v", c.name, diets, err)

@@ -2787,6 +2787,10 @@ export interface components {
             fruit_tolerance_g: number;
             /** Format: double */
             sugar_g: number;
+            /** @description The sugar that was asked for, or the usual one */
+            sugar_key: string;
+            /** @description The thickener that was asked for, or the usual one */
+            thickener_key: string;
             /** Format: double */
             thickener_g: number;
             /** Format: double */

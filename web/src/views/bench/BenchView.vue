@@ -72,7 +72,7 @@ const lines = computed(() => {
     Fruit: `${grams(a.fruit_g)} ${d.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')}`,
     Juice: d.request.custard
       ? `${kitchen.word('band', a.set.band)}, by the custard's egg and flour`
-      : `${kitchen.word('band', a.set.band)}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(d.request.thickener?.key ?? 'cornflour')?.name ?? ''))}`,
+      : `${kitchen.word('band', a.set.band)}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(a.thickener_key)?.name ?? ''))}`,
     Topping: `${grams(a.topping_g)}, ${a.topping.thickness_mm ? `${mm(a.topping.thickness_mm)}, ` : ''}${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`,
     Bake:
       [

@@ -17,7 +17,8 @@ const kitchen = useKitchen()
 const dessert = useDessert()
 const request = computed(() => dessert.draft!.request)
 const sugars = computed(() => kitchen.ingredients.filter((i) => i.role === 'sugar'))
-const thickener = computed(() => kitchen.thickener.get(request.value.thickener?.key ?? 'cornflour'))
+const thickenerKey = computed(() => request.value.thickener?.key ?? dessert.answer?.thickener_key ?? '')
+const thickener = computed(() => kitchen.thickener.get(thickenerKey.value))
 // An egg thickens a custard, which is not a crumble's filling.
 const offered = computed(() => kitchen.larder?.thickeners.filter((t) => t.key !== 'egg'))
 
@@ -33,7 +34,7 @@ function target(score: number | undefined) {
 }
 function weigh(g: number | undefined) {
   dessert.change('the thickener', (d) => {
-    d.request.thickener = { key: 'cornflour', ...d.request.thickener, g }
+    d.request.thickener = { key: thickenerKey.value, ...d.request.thickener, g }
     if (g === undefined) delete d.request.thickener.g
   })
 }
@@ -212,7 +213,7 @@ function swap(key: string) {
       <label for="sugar-key">Which sugar</label>
       <el-select
         id="sugar-key"
-        :model-value="request.sugar_key || 'caster_sugar'"
+        :model-value="request.sugar_key || dessert.answer?.sugar_key"
         data-testid="sugar-key"
         @update:model-value="(k: string) => dessert.change('which sugar', (d) => (d.request.sugar_key = k))"
       >
