@@ -85,8 +85,16 @@ func withBounds(contract string, samples map[string][]sample) (string, error) {
 func (w *walk) written(lines []string) (map[*yaml.Node]string, error) {
 	should := map[*yaml.Node]string{}
 	for schema, b := range w.found {
-		if enum := value(schema, "enum"); enum != nil && b.words != nil && !named.MatchString(lines[enum.Line-1]) {
-			should[enum] = enumerated(b.words, b.nothing || b.words[0] == "")
+		if enum := value(
+			schema,
+			"enum",
+		); enum != nil && b.words != nil &&
+			!strings.Contains(lines[enum.Line-1], choicesNamed) {
+			values, err := enumerated(b.words, b.nothing || slices.Contains(b.words, ""))
+			if err != nil {
+				return nil, err
+			}
+			should[enum] = values
 		}
 		for _, l := range limited {
 			low, high := value(schema, l.low), value(schema, l.high)
@@ -107,18 +115,18 @@ func (w *walk) written(lines []string) (map[*yaml.Node]string, error) {
 func figure(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
 
 // enumerated are words as the contract has them, with the empty one before them where that is one.
-func enumerated(words []string, orNone bool) string {
+func enumerated(words []string, orNone bool) (string, error) {
 	words = slices.DeleteFunc(slices.Clone(words), func(w string) bool { return w == "" })
-	quoted := slices.Clone(words)
-	for i, w := range words {
-		if w == "off" || w == "on" || w == "no" || w == "yes" || w == "%" {
-			quoted[i] = strconv.Quote(w) // else it is read as something else
-		}
-	}
 	if orNone {
-		quoted = slices.Insert(quoted, 0, `""`)
+		words = slices.Insert(words, 0, "")
 	}
-	return "[" + strings.Join(quoted, ", ") + "]"
+	var list yaml.Node
+	if err := list.Encode(words); err != nil {
+		return "", err
+	}
+	list.Style = yaml.FlowStyle
+	raw, err := yaml.Marshal(&list)
+	return strings.TrimSpace(string(raw)), err
 }
 
 // bounds are those that rules have of one field.

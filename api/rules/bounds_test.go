@@ -55,7 +55,7 @@ func TestTheRulesAreNoLaxerThanTheContract(t *testing.T) {
 				t.Errorf("%s: %s = %.60s is taken", name, strings.Join(at, "/"), fmt.Sprint(value))
 			}
 		})
-		if n < 5 {
+		if n < 6 {
 			t.Errorf("%s: only %d bounds were tried", name, n)
 		}
 	})

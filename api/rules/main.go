@@ -39,12 +39,13 @@ func rewrite(file string) error {
 	return os.WriteFile(file, []byte(should), 0o644) //nolint:gosec // as it is in the repository
 }
 
+// choicesNamed begins the name of a list of choices in a line.
+const choicesNamed = "# choices:"
+
 // every is for the names of the choices themselves.
 const every = "every"
 
 var enumeration = regexp.MustCompile(`enum: \[(""(?:, )?)?[^\]]*\](.* # choices: (\w+))$`)
-
-var named = regexp.MustCompile(`# choices: \w+$`)
 
 // written is a contract with what the rules know in its places.
 func written(contract string) (string, error) {
@@ -63,7 +64,7 @@ func withChoices(contract string) (string, error) {
 		switch {
 		case enumeration.MatchString(line):
 			lines[i], err = withValues(line)
-		case named.MatchString(line):
+		case strings.Contains(line, choicesNamed):
 			err = errors.New("it names choices, and has none to be written")
 		}
 		if err != nil {
@@ -82,14 +83,6 @@ func withValues(line string) (string, error) {
 	if !ok {
 		return "", fmt.Errorf("there are no choices %q", found[3])
 	}
-	values := list.Values()
-	if found[1] != "" && !list.Has("") {
-		values = slices.Insert(values, 0, "")
-	}
-	for i, v := range values {
-		if v == "" {
-			values[i] = `""`
-		}
-	}
-	return strings.Replace(line, found[0], "enum: ["+strings.Join(values, ", ")+"]"+found[2], 1), nil
+	values, err := enumerated(list.Values(), found[1] != "" || list.Has(""))
+	return strings.Replace(line, found[0], "enum: "+values+found[2], 1), err
 }

@@ -7,7 +7,7 @@ import (
 	"fmt"
 	"net/url"
 	"os"
-	command "os/exec"
+	"os/exec"
 	"path/filepath"
 	"runtime"
 	"strings"
@@ -29,7 +29,7 @@ func server(t testing.TB) string {
 	}
 	_, here, _, _ := runtime.Caller(0)
 	start := filepath.Join(filepath.Dir(here), "../../../scripts/pg-start.sh")
-	out, err := command.CommandContext(t.Context(), start, "test").Output()
+	out, err := exec.CommandContext(t.Context(), start, "test").Output()
 	if err != nil {
 		t.Fatalf("no database: run make test, or scripts/pg-start.sh to see why: %v", err)
 	}
@@ -75,7 +75,7 @@ func template(dsn string, fill func(context.Context, *store.Store) error) (strin
 		return "", err
 	}
 	name := fmt.Sprintf("%s%d_%d", templateName, os.Getpid(), time.Now().UnixNano())
-	if err := exec(ctx, dsn, "create database "+name); err != nil {
+	if err := run(ctx, dsn, "create database "+name); err != nil {
 		return "", err
 	}
 	of, err := at(dsn, name)
@@ -88,7 +88,7 @@ func template(dsn string, fill func(context.Context, *store.Store) error) (strin
 	}
 	err = errors.Join(s.Migrate(ctx), fill(ctx, s))
 	s.Close()
-	return name, errors.Join(err, exec(ctx, dsn, "alter database "+name+" allow_connections false"))
+	return name, errors.Join(err, run(ctx, dsn, "alter database "+name+" allow_connections false"))
 }
 
 // sweep takes away the templates of processes that are no more.
@@ -123,7 +123,7 @@ func copied(t testing.TB, of string) string {
 	t.Helper()
 	dsn := server(t)
 	name := fmt.Sprintf("mabbin_test_%d_%d", os.Getpid(), time.Now().UnixNano())
-	if err := exec(t.Context(), dsn, "create database "+name+" template "+of); err != nil {
+	if err := run(t.Context(), dsn, "create database "+name+" template "+of); err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() {
@@ -144,8 +144,8 @@ func drop(dsn, name string) (err error) {
 	cut := "select pg_terminate_backend(pid) from pg_stat_activity where usename = current_user and datname = '" + name + "'"
 	for range 120 {
 		if err = errors.Join(
-			exec(context.Background(), dsn, cut),
-			exec(context.Background(), dsn, "drop database "+name),
+			run(context.Background(), dsn, cut),
+			run(context.Background(), dsn, "drop database "+name),
 		); err == nil {
 			return nil
 		}
@@ -154,7 +154,7 @@ func drop(dsn, name string) (err error) {
 	return err
 }
 
-func exec(ctx context.Context, dsn, sql string) error {
+func run(ctx context.Context, dsn, sql string) error {
 	c, err := pgx.Connect(ctx, dsn)
 	if err != nil {
 		return err
