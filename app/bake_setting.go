@@ -62,6 +62,7 @@ func SettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather) bake.Setti
 	out := bake.Setting{AltitudeM: altitudeM, Shelf: s.Shelf, FillingC: s.FillingC, DishC: s.DishC, Stages: s.Stages}
 	if o != nil {
 		out.Heating, out.OvenOffsetC, out.OffByC, out.BottomHeat = o.Heating, o.OffsetC, o.OffBy(), o.BottomHeat
+		out.OvenName = o.Name
 		if o.Kind == oven.Camp {
 			out.Fire = &oven.Fire{
 				DiameterCM: o.DiameterCM,

@@ -29,6 +29,7 @@ type Setting struct {
 	Standing   []Stage `json:"standing,omitempty"`
 	Keep       bool    `json:"keep,omitempty"`        // the standing stages are baked as they are: nothing is looked for
 	OffByC     float64 `json:"off_by_c,omitempty"`    // how far the oven may be off beside that; left out: 10
+	OvenName   string  `json:"-"`                     // what the kitchen calls it, where it is one of its own
 	BottomHeat bool    `json:"bottom_heat,omitempty"` // it can heat from below alone
 	CrispBase  bool    `json:"crisp_base,omitempty"`  // the baker goes by the base: it must be crisp
 	// Factors are what the kitchen's log has taught of fruit, thickeners and toppings; left out: nothing.
@@ -61,6 +62,8 @@ type DessertAnswer struct {
 	Asks []message.Message `json:"asks"`
 	// WhatIfs are the experiments that can be tried on it.
 	WhatIfs []WhatIf `json:"what_ifs"`
+	// Stations are its results in lines.
+	Stations Stations `json:"stations"`
 }
 
 // Start temperatures by what was done to the filling, C. Working figures.
@@ -143,6 +146,7 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	out.tell(q.Request, q.Setting)
 	out.judge(p, given)
 	out.Figures, out.WhatIfs = out.figures(), whatIfs(q)
+	out.Stations = out.stations(q, given)
 	out.Asks = append(out.Asks, Unusual(q.Setting.Stages)...)
 	if given && coldStart(&out.Bake) && out.Bake.Stages[0].OvenC > coldStartC+dialEvery {
 		out.Asks = append(out.Asks, message.New(

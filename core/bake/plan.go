@@ -2,7 +2,6 @@ package bake
 
 import (
 	"context"
-	"fmt"
 	"math"
 	"slices"
 
@@ -279,31 +278,5 @@ func (p *Plan) says(q PlanRequest, given bool, lateAt *float64) message.Message 
 	return message.Sentences(append(all, message.New("Then {rest}", message.Part(p.restSays())))...)
 }
 
-// Words tells a plan in one line.
-func (p *Plan) Words() string {
-	s := fmt.Sprintf("%.0f C, %.0f min", p.OvenC, p.Minutes)
-	at, was := 0.0, p.Stages[0]
-	if was.Cover == "foil" {
-		s += ", foil first"
-	}
-	for _, x := range p.Stages[1:] {
-		at += was.Minutes
-		switch {
-		case x.AddTopping:
-			s += fmt.Sprintf(", topping on after %.0f", at)
-		case x.PushUnder:
-			s += fmt.Sprintf(", pushed under after %.0f", at)
-		}
-		switch {
-		case x.Cover == "foil" && was.Cover != "foil":
-			s += fmt.Sprintf(", foil on after %.0f", at)
-		case x.Cover != "foil" && was.Cover == "foil":
-			s += fmt.Sprintf(", foil off after %.0f", at)
-		}
-		if x.OvenC != was.OvenC {
-			s += fmt.Sprintf(", %.0f C after %.0f", x.OvenC, at)
-		}
-		was = x
-	}
-	return s
-}
+// Words tells what is done in the oven, a sentence for each stage.
+func (p *Plan) Words() message.Message { return message.Sentences(stagesSay(p.Stages)...) }

@@ -95,7 +95,7 @@ func foldIn(x topping.Sized) message.Message {
 	var folds []string
 	for _, p := range x.Parts {
 		if folded[p.Ingredient.Role] && p.Ingredient.Key != "ground_almonds" && p.G > 0 {
-			folds = append(folds, plainName(p.Ingredient.Name))
+			folds = append(folds, larder.Short(p.Ingredient.Name))
 		}
 	}
 	if len(folds) == 0 {

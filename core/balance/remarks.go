@@ -2,7 +2,6 @@ package balance
 
 import (
 	"math"
-	"strings"
 
 	"mabbin/core/larder"
 	"mabbin/core/message"
@@ -112,11 +111,5 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 	}
 }
 
-// plainName is a name in a sentence, without what stands after its comma.
-func plainName[T ~string](name T) string {
-	plain, _, _ := strings.Cut(larder.Plain(string(name)), ",")
-	return plain
-}
-
 // called is a name of the tables in a sentence.
-func called[T ~string](name T) message.Arg { return message.Name(plainName(name)) }
+func called[T ~string](name T) message.Arg { return message.Name(larder.Short(string(name))) }

@@ -17,8 +17,8 @@ func aboutGluten(_ *plan, _ stand, a *Answer, out *[]Remark) {
 			i, _ := larder.Ingredients.Get(l.Key)
 			free = free || l.Key == "gf_flour_blend"
 			if slices.ContainsFunc(i.Allergens, func(x string) bool { return strings.HasPrefix(x, "gluten") }) &&
-				!slices.Contains(from, plainName(l.Name)) {
-				from = append(from, plainName(l.Name))
+				!slices.Contains(from, larder.Short(string(l.Name))) {
+				from = append(from, larder.Short(string(l.Name)))
 			}
 		}
 	}

@@ -2,6 +2,7 @@ package balance
 
 import (
 	"math"
+	"slices"
 
 	"mabbin/core/message"
 )
@@ -85,3 +86,41 @@ func (o Option) says(forPortions, fromFruit bool) message.Message {
 }
 
 func (o Option) usualFill() bool { return o.FillPct >= usualFillPct }
+
+// MadeOf is what a dessert is, in a few words: its style and its fruit.
+func (r Request) MadeOf() message.Message {
+	return message.New("{style} · {fruits}", message.Word(r.Style), message.Part(r.FruitNames()))
+}
+
+// FruitNames are the fruits, each once.
+func (r Request) FruitNames() message.Message {
+	all := make([]message.Message, 0, len(r.Fruits))
+	for _, f := range r.Fruits {
+		row, _ := r.Own.Fruit(f.Key)
+		if name := message.Value(called(row.Name)); !slices.ContainsFunc(all, name.Equal) {
+			all = append(all, name)
+		}
+	}
+	return message.Join(", ", all...)
+}
+
+// Brief is an answer in a few words.
+func (a *Answer) Brief() message.Message {
+	portions := message.New("{n} portions", message.Number(a.Portions.Count, 1))
+	if a.Portions.Count == 1 {
+		portions = message.New("1 portion")
+	}
+	return message.New(
+		"{g} fruit, {band}, {portions}",
+		message.Grams(a.FruitG), message.Part(a.Set.Band.Says()), message.Part(portions),
+	)
+}
+
+// Weighed is what goes into a dessert, and how it stands.
+func (a *Answer) Weighed() message.Message {
+	return message.New(
+		"{fruit} fruit, {sugar} sugar, {thickener} thickener, {topping} topping: {band}",
+		message.Grams(a.FruitG), message.Grams(a.SugarG), message.Grams(a.ThickenerG), message.Grams(a.ToppingG),
+		message.Part(a.Set.Band.Says()),
+	)
+}

@@ -58,7 +58,7 @@ func (t *table) add(part, what, a, b message.Message) {
 
 func (t *table) dish(a, b balance.Request) {
 	t.add(message.New("Dish"), message.New("style"), message.New(a.Style), message.New(b.Style))
-	t.add(message.New("Dish"), message.New("dish"), a.Dish.Words(), b.Dish.Words())
+	t.add(message.New("Dish"), message.New("dish"), a.Dish.Sizes(), b.Dish.Sizes())
 	t.add(message.New("Dish"), message.New("material"), material(a.Dish), material(b.Dish))
 }
 

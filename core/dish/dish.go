@@ -205,19 +205,17 @@ func (g Geometry) below(h float64) float64 {
 	return g.DepthCM * t * (a + t*(b/2+t*c/3))
 }
 
-// Words tells a dish by its sizes, in cm.
-func (d Dish) Words() message.Message {
-	shape, depth := message.Word(string(d.Shape)), message.Centimetres(d.DepthCM)
-	if d.WidthCM > 0 {
-		return message.New(
-			"{long} × {wide} {shape}, {depth} deep",
-			message.Centimetres(d.LengthCM),
-			message.Centimetres(d.WidthCM),
-			shape,
-			depth,
-		)
+// Sizes tells a dish by its sizes, with the unit said once: "24 × 18 cm, 5 deep", "26 cm round, 5 deep".
+func (d Dish) Sizes() message.Message {
+	long, depth := message.Centimetres(d.LengthCM), message.BareCentimetres(d.DepthCM)
+	if d.WidthCM == 0 {
+		return message.New("{across} {shape}, {depth} deep", long, message.Word(string(d.Shape)), depth)
 	}
-	return message.New("{across} {shape}, {depth} deep", message.Centimetres(d.LengthCM), shape, depth)
+	first, second := message.BareCentimetres(d.LengthCM), message.Centimetres(d.WidthCM)
+	if d.Shape == Rectangle {
+		return message.New("{long} × {wide}, {depth} deep", first, second, depth)
+	}
+	return message.New("{long} × {wide} {shape}, {depth} deep", first, second, message.Word(string(d.Shape)), depth)
 }
 
 // rimCM is what a dish is larger outside than in. A working figure.

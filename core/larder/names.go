@@ -58,6 +58,12 @@ func Plain(name string) string {
 	return plainly(name)
 }
 
+// Short is a name as it stands in a list: plain, without what its comma sets apart.
+func Short(name string) string {
+	short, _, _ := strings.Cut(Plain(name), ",")
+	return short
+}
+
 func plainly(name string) string { return strings.ToLower(parse.Unbracketed(name)) }
 
 // plainNames are the names of the tables as they stand in sentences: they are asked for at every turn.

@@ -110,6 +110,7 @@ type storedArg struct {
 	G    *float64     `json:"g"`
 	MM   *float64     `json:"mm"`
 	CM   *float64     `json:"cm"`
+	CMN  *float64     `json:"cmn"`
 	ML   *float64     `json:"ml"`
 	C    *float64     `json:"c"`
 	T    *float64     `json:"t"`
@@ -166,6 +167,7 @@ func (v storedArg) read() (Arg, error) {
 		{KindGrams, v.G},
 		{KindMillimetres, v.MM},
 		{KindCentimetres, v.CM},
+		{KindBareCentimetres, v.CMN},
 		{KindMillilitres, v.ML},
 		{KindOvenHeat, v.C},
 		{KindCelsius, v.T},

@@ -153,7 +153,7 @@ func (plain) AppendFigure(text []byte, kind Kind, x float64) []byte {
 	}
 	text = strconv.AppendFloat(text, x, 'f', -1, 64)
 	switch kind {
-	case KindNumber:
+	case KindNumber, KindBareCentimetres:
 		return text
 	case KindOvenHeat, KindCelsius, KindCelsiusDifference:
 		return append(text, " C"...)

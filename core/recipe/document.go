@@ -30,7 +30,8 @@ type Document struct {
 	OvenC   float64        `json:"oven_c,omitempty"`
 	Minutes float64        `json:"minutes,omitempty"`
 	// Dish is the one that it names; nil: none.
-	Dish *dish.Dish `json:"dish,omitempty"`
+	Dish      *dish.Dish      `json:"dish,omitempty"`
+	DishSizes message.Message `json:"dish_sizes,omitzero"` // of it, in words
 	// Cup is whose cup it measures with, where something tells, and CupWhy what.
 	Cup    units.Cup       `json:"cup,omitempty"`
 	CupWhy message.Message `json:"cup_why,omitzero"`

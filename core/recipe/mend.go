@@ -308,7 +308,10 @@ type Verdict struct {
 type Version struct {
 	Request balance.Request `json:"request"`
 	Answer  balance.Answer  `json:"answer"`
+	Weighed message.Message `json:"weighed"` // what goes into it, and how it stands
 }
+
+func versionOf(r balance.Request, a *balance.Answer) *Version { return &Version{r, *a, a.Weighed()} }
 
 // Judge says what a recipe comes to in a dish. While questions are open, it answers with the rows alone.
 func Judge(ctx context.Context, q Request, p *parse.Pantry) (*Verdict, error) {
@@ -339,7 +342,7 @@ func Judge(ctx context.Context, q Request, p *parse.Pantry) (*Verdict, error) {
 	if err := errors.Join(err, errOwn); err != nil {
 		return v, err
 	}
-	v.AsWritten, v.Mended, v.Own = &Version{as, *a}, &Version{m.Request, *m.Answer}, &Version{Own(as), *own}
+	v.AsWritten, v.Mended, v.Own = versionOf(as, a), versionOf(m.Request, m.Answer), versionOf(Own(as), own)
 	v.Wrong, v.Changes = m.Wrong, m.Changes
 	if s := q.Setting; s != nil && len(s.Stages) > 0 {
 		if v.Baked, err = bake.AsWritten(ctx, as, *s); err != nil {

@@ -138,7 +138,7 @@ func tidy(d *recipe.Document) {
 	text := strings.Join(append(all, method), "\n")
 	d.Cup, d.CupWhy = parse.WhoseCup(text)
 	if found, ok := dish.Find(text); ok {
-		d.Dish = &found
+		d.Dish, d.DishSizes = &found, found.Sizes()
 	}
 }
 

@@ -204,7 +204,7 @@ func (s *pressed) about() []message.Message {
 	r := s.Card.Request
 	out := []message.Message{
 		message.New(r.Style),
-		r.Dish.Words(),
+		r.Dish.Sizes(),
 		message.New("{n} portions", message.Number(s.Answer.Portions.Count, 0)),
 	}
 	if s.Card.OvenC > 0 && s.Card.Minutes > 0 {

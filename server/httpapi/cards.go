@@ -62,12 +62,14 @@ func (s *server) listCards(c *gin.Context) {
 			continue
 		}
 		listed = append(listed, api.CardListed{
-			Id:       x.ID,
-			Name:     x.Name,
-			Tags:     x.Tags,
-			Newest:   version(x.Versions[0]),
-			Brief:    b,
-			Revision: app.Revision(x),
+			Id:        x.ID,
+			Name:      x.Name,
+			Tags:      x.Tags,
+			Newest:    version(x.Versions[0]),
+			MadeOf:    x.Versions[0].Request.MadeOf(),
+			DishSizes: x.Versions[0].Request.Dish.Sizes(),
+			Brief:     b,
+			Revision:  app.Revision(x),
 		})
 	}
 	s.respond(c, http.StatusOK, api.CardPage{All: all, Tags: tags, Cards: listed, Unusable: unusable}, err)
@@ -207,6 +209,7 @@ func shortVerdict(v bake.Verdict) *api.ShortVerdict {
 // brief is an answer in short.
 func brief(a *balance.Answer) api.Brief {
 	return api.Brief{
+		Says:        a.Brief(),
 		Ingredients: a.Ingredients(),
 		FruitG:      a.FruitG, SugarG: a.SugarG, ThickenerG: a.ThickenerG, ToppingG: a.ToppingG, Band: a.Set.Band,
 		Portions: a.Portions.Count, HotHeadspaceMm: a.Fit.HotHeadspaceMM, Cutaway: a.Cutaway,

@@ -124,7 +124,7 @@ func shelfDish(d app.ShelfDish) api.ShelfDish {
 	bySizes := d.Dish
 	bySizes.MeasuredML = 0
 	return api.ShelfDish{
-		Id: d.ID, Name: d.Name, Dish: d.Dish, Count: d.Count,
+		Id: d.ID, Name: d.Name, Dish: d.Dish, Sizes: d.Dish.Sizes(), Count: d.Count,
 		Revision: app.Revision(d), VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
 	}
 }

@@ -56,6 +56,7 @@ func typicalDishes(inches bool) []api.TypicalDish {
 			Name:     larder.Name(d.Name),
 			Count:    d.Count,
 			Dish:     d.Dish,
+			Sizes:    d.Dish.Sizes(),
 			VolumeMl: d.Dish.Measure().VolumeML,
 		}
 	})

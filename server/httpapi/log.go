@@ -12,6 +12,7 @@ import (
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/balance"
+	"mabbin/core/compare"
 	"mabbin/core/fault"
 	"mabbin/core/learn"
 	"mabbin/server/formats"
@@ -157,6 +158,7 @@ func bakeTold(b app.BakeRecord) api.Bake {
 		Outcome:   outcomeTold(b.Outcome),
 		Revision:  app.Revision(b),
 		Came:      b.CameOut(),
+		Went:      compare.HowItWent(&b.Result, b.Told, b.Happened, b.Learnt),
 		Happened:  b.Happened,
 		Cost:      costTold(b.Cost),
 		Corrections: each(

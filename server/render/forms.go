@@ -101,6 +101,11 @@ func formsOf(r Reading) Forms {
 		f[message.KindCelsius] = Form{{Times: 1.8, Plus: 32, Unit: "°F"}}
 		f[message.KindCelsiusDifference] = Form{in("°F", 1.8, 0).below(small), {Times: 1.8, Nearest: 5, Unit: "°F"}}
 	}
+	bare := slices.Clone(f[message.KindCentimetres])
+	for i := range bare {
+		bare[i].Unit = ""
+	}
+	f[message.KindBareCentimetres] = bare
 	return f
 }
 

@@ -2630,6 +2630,7 @@ export interface components {
         RecipeVersion: {
             request: components["schemas"]["BalanceRequest"];
             answer: components["schemas"]["BalanceAnswer"];
+            weighed: components["schemas"]["Text"];
         };
         RecipeVerdict: {
             rows: components["schemas"]["RecipeRow"][];
@@ -2679,6 +2680,7 @@ export interface components {
             /** Format: double */
             minutes?: number;
             dish?: components["schemas"]["Dish"];
+            dish_sizes?: components["schemas"]["Text"];
             /**
              * @description Whose cup it measures with, where something tells
              * @enum {string}
@@ -3467,6 +3469,7 @@ export interface components {
             };
         };
         PlanAnswer: {
+            stations: components["schemas"]["StationLines"];
             /** @description Settings of the oven far outside what is usual, used as they are */
             asks: components["schemas"]["Text"][];
             verdict: components["schemas"]["Verdict"];
@@ -3488,6 +3491,17 @@ export interface components {
              */
             late_at_min?: number;
             fire?: components["schemas"]["Tending"];
+        };
+        /** @description What each part of the work comes to, in a line */
+        StationLines: {
+            dish: components["schemas"]["Text"];
+            fruit: components["schemas"]["Text"];
+            juice: components["schemas"]["Text"];
+            topping: components["schemas"]["Text"];
+            bake: components["schemas"]["Text"];
+            finish: components["schemas"]["Text"];
+            weighed: components["schemas"]["Text"];
+            stages: components["schemas"]["Text"];
         };
         BakePlan: {
             stages: components["schemas"]["Stage"][];
@@ -4686,6 +4700,7 @@ export interface components {
             name: components["schemas"]["Name"];
         };
         TypicalDish: {
+            sizes: components["schemas"]["Text"];
             key: string;
             name: components["schemas"]["Name"];
             count: number;
@@ -5097,6 +5112,7 @@ export interface components {
             count?: number;
         };
         ShelfDish: {
+            sizes: components["schemas"]["Text"];
             /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
             revision: string;
             count: number;
@@ -5307,6 +5323,8 @@ export interface components {
             versions: components["schemas"]["Version"][];
         };
         CardListed: {
+            made_of: components["schemas"]["Text"];
+            dish_sizes: components["schemas"]["Text"];
             /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
             revision: string;
             /** Format: uuid */
@@ -5318,6 +5336,7 @@ export interface components {
         };
         /** @description An answer in short. Left out where the card can't be calculated. */
         Brief: {
+            says: components["schemas"]["Text"];
             /** @description How many different ones */
             ingredients: number;
             /** Format: double */
@@ -5534,6 +5553,7 @@ export interface components {
             watch_id?: string;
         };
         Bake: {
+            went: components["schemas"]["Went"];
             /** @description The version of the lessons of the log that it was predicted with; 0: the tables */
             learnt: number;
             /** @description Its number, of its day; empty: logged before there were any */
@@ -5557,6 +5577,18 @@ export interface components {
             cost?: components["schemas"]["BakeCost"];
             /** @description What was told before, the last first */
             corrections: components["schemas"]["Correction"][];
+        };
+        /** @description A logged bake in words */
+        Went: {
+            predicted: components["schemas"]["Text"];
+            rows: {
+                what: components["schemas"]["Text"];
+                predicted?: components["schemas"]["Text"];
+                happened?: components["schemas"]["Text"];
+            }[];
+            weighed?: components["schemas"]["Text"];
+            /** @description Of the oven watch, with what became of each */
+            calls: components["schemas"]["Text"][];
         };
         /** @description What it cost by the prices of its day */
         BakeCost: {

@@ -1,5 +1,5 @@
 import { reactive } from 'vue'
-import type { Dish, FigureForm, FigureReading, Settings } from '@/api/client'
+import type { FigureForm, FigureReading, Settings } from '@/api/client'
 
 /* Figures that stand in a frame of the page, written by the forms that the server names (server/render/forms.go). Sentences
    come finished from there; e2e/reading_test.go holds one to the other. */
@@ -120,19 +120,6 @@ export function typedIn(kind: string, dial = false): Typed | undefined {
 export function fromTo(least = '', most = ''): string {
   const unit = / \S+$/.exec(most)?.[0]
   return `${unit && least.endsWith(unit) ? least.slice(0, -unit.length) : least} to ${most}`
-}
-
-/** 24 × 18 cm, 5 deep, or 26 cm round, 5 deep. */
-export function sizes(d: Dish): string {
-  const n = (x: number) => written(reading.forms.cm, x).figure
-  const along = cm(d.length_cm)
-  const across = {
-    round: `${along} round`,
-    square: `${along} square`,
-    oval: `${n(d.length_cm)} × ${cm(d.width_cm ?? 0)} oval`,
-    rectangle: `${n(d.length_cm)} × ${cm(d.width_cm ?? 0)}`,
-  }[d.shape]
-  return `${across}, ${n(d.depth_cm)} deep`
 }
 
 /** A name of the larder's without what stands in brackets or after a comma. */

@@ -1,5 +1,7 @@
 /** A dish at one minute of its bake. */
 export interface Moment {
+  /** Of the bake: that of the point of its curves that is shown. */
+  minute: number
   /** The topping is not on yet, or the second one is not. */
   bare: boolean
   late: boolean

@@ -4,7 +4,6 @@ import { computed, ref, shallowRef } from 'vue'
 import {
   faultAt as faultIn,
   type Answer,
-  type Band,
   type BalanceRequest,
   type FieldProblem,
   type Original,
@@ -33,7 +32,7 @@ export interface Draft {
     own: BalanceRequest
     wrong: number
     /** What Mabbin's own way comes to. */
-    brief: { fruit_g: number; sugar_g: number; thickener_g: number; topping_g: number; band: Band }
+    weighed: string
   }
 }
 

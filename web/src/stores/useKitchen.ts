@@ -147,6 +147,11 @@ export const useKitchen = defineStore('kitchen', () => {
     if (!larder.value) return
     const got = await ask(api.GET('/api/v1/larder'))
     if (got.data) readTables(got.data)
+    if (!kitchen.value) return
+    const shelf = await ask(
+      api.GET('/api/v1/kitchens/{kitchen}/dishes', { params: { path: { kitchen: kitchen.value.id } } }),
+    )
+    if (shelf.data) dishes.value = shelf.data
   })
 
   /** The tables' rows with the kitchen's own in their place, and those that only it has after them. */

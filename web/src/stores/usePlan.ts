@@ -152,6 +152,7 @@ export const usePlan = defineStore('plan', () => {
     const i = pointAt(c.minute, at)
     const happened = (m: number | null) => m !== null && at >= m
     return {
+      minute: c.minute[i]!,
       bare: minute.value < toppingOn(a.plan.stages),
       late: minute.value < (a.late_at_min ?? 0),
       rim_c: c.rim_c[i]!,

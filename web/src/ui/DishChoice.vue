@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { inWords, type Dish } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
-import { litres, sizes } from '@/format/amounts'
+import { litres } from '@/format/amounts'
 import DishForm from './DishForm.vue'
 import DishOutline from './DishOutline.vue'
 
@@ -12,6 +12,8 @@ export interface Chosen {
   name: string
   count: number
   dish: Dish
+  /** In words, where it was answered. */
+  sizes?: string
 }
 defineProps<{ chosen?: string }>()
 const emit = defineEmits<{ choose: [Chosen] }>()
@@ -41,7 +43,7 @@ const takeOwn = () =>
   own.value &&
   takeNew({
     id: crypto.randomUUID(),
-    name: name.value.trim() || `Dish ${sizes(own.value)}`,
+    name: name.value.trim() || `Dish ${kitchen.dishes.length + 1}`,
     count: 1,
     dish: own.value,
   })
@@ -70,7 +72,7 @@ const takeOwn = () =>
           <DishOutline :dish="d.dish" />
           <span
             ><strong>{{ d.name }}</strong
-            ><br /><span class="quiet small">{{ `${sizes(d.dish)} · ${litres(d.volume_ml)}` }}</span></span
+            ><br /><span class="quiet small">{{ `${d.sizes} · ${litres(d.volume_ml)}` }}</span></span
           >
         </button>
       </li>
@@ -92,7 +94,7 @@ const takeOwn = () =>
             <DishOutline :dish="d.dish" />
             <span
               ><strong>{{ d.count > 1 ? `${d.count} × ${d.name}` : d.name }}</strong
-              ><br /><span class="quiet small">{{ `${sizes(d.dish)} · ${litres(d.volume_ml)}` }}</span></span
+              ><br /><span class="quiet small">{{ `${d.sizes} · ${litres(d.volume_ml)}` }}</span></span
             >
           </button>
         </li>

@@ -13,7 +13,7 @@ import { bindKeys } from '@/ui/useKeys'
 import { useSticky } from '@/ui/useSticky'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWatch } from '@/stores/useWatch'
-import { grams, heat, integer, litres, lower, mm, short, sizes } from '@/format/amounts'
+import { integer } from '@/format/amounts'
 import BakeStation from '@/views/bench/bake/BakeStation.vue'
 import AskAboutOven from './AskAboutOven.vue'
 import BenchBar, { type BenchMoment } from './BenchBar.vue'
@@ -61,35 +61,8 @@ const draft = computed(() => dessert.draft)
 const answer = computed(() => dessert.answer)
 
 /** Each closed station says its result in a line. */
-const lines = computed(() => {
-  const d = draft.value
-  const a = answer.value
-  if (!d || !a) return { Dish: '', Fruit: '', Juice: '', Topping: '', Bake: '', Finish: '' }
-  const oven = kitchen.ovens.find((o) => o.id === d.setting.oven_id)
-  const material = kitchen.material.get(d.request.dish.material)?.name ?? ''
-  return {
-    Dish: `${sizes(d.request.dish)}, ${lower(short(material))}, ${litres(a.fit.volume_ml)}`,
-    Fruit: `${grams(a.fruit_g)} ${d.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))).join(', ')}`,
-    Juice: d.request.custard
-      ? `${kitchen.word('band', a.set.band)}, by the custard's egg and flour`
-      : `${kitchen.word('band', a.set.band)}, ${grams(a.thickener_g)} ${lower(short(kitchen.thickener.get(a.thickener_key)?.name ?? ''))}`,
-    Topping: `${grams(a.topping_g)}, ${a.topping.thickness_mm ? `${mm(a.topping.thickness_mm)}, ` : ''}${lower(kitchen.topping.get(d.request.topping.key)?.name ?? '')}${a.base_g ? `; base ${grams(a.base_g)}` : ''}`,
-    Bake:
-      [
-        d.setting.oven_c && heat(d.setting.oven_c),
-        d.setting.minutes && `${integer(d.setting.minutes)} min`,
-        oven?.name,
-      ]
-        .filter(Boolean)
-        .join(', ') ||
-      (plan.answer
-        ? `proposed: ${heat(plan.answer.plan.oven_c)}, ${integer(plan.answer.plan.minutes)} min`
-        : 'open: oven, temperature, minutes'),
-    Finish:
-      d.request.finishes?.map((k) => lower(short(kitchen.finish.get(k)?.name ?? k))).join(', ') ||
-      'wash, rest, cut, keep',
-  }
-})
+const lineOf = (s: (typeof stations)[number]) =>
+  (answer.value && plan.answer?.stations[s.toLowerCase() as Lowercase<typeof s>]) || ''
 const stationOf = (s: string) => (answer.value?.remarks ?? []).filter((r) => r.station === s.toLowerCase())
 const wrongAt: Record<string, RegExp> = {
   Dish: /^#\/request\/dish/,
@@ -172,12 +145,7 @@ const ofCard = computed(() => {
 const title = computed(() => dessert.draft?.name.trim() || 'Unnamed')
 /** What changed, for those who listen: once nothing moves any more. */
 const announced = refDebounced(
-  computed(() => {
-    const a = answer.value
-    return a
-      ? `${grams(a.fruit_g)} fruit, ${grams(a.sugar_g)} sugar, ${grams(a.thickener_g)} thickener, ${grams(a.topping_g)} topping; ${kitchen.word('band', a.set.band)}`
-      : ''
-  }),
+  computed(() => plan.answer?.stations.weighed ?? ''),
   1000,
 )
 /** What goes into the log. */
@@ -283,7 +251,7 @@ const whole = computed(() => ({
           :key="s"
           :number="i + 1"
           :title="s"
-          :line="lines[s]"
+          :line="lineOf(s)"
           :open="open === s"
           :remarks="stationOf(s)"
           :wrong="isWrong(s)"
@@ -306,7 +274,7 @@ const whole = computed(() => ({
         @thickness="(t) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = t), true)"
       />
       <p v-if="open === 'Bake' && plan.moment && !weighing" class="key small" data-testid="cut-at">
-        <strong>{{ `After ${integer(plan.minute ?? 0)} min` }}</strong>
+        <strong>{{ `After ${integer(plan.moment?.minute ?? 0)} min` }}</strong>
         {{
           plan.moment.middle_bubbles
             ? 'it bubbles at the middle'

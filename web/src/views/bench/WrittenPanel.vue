@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { BalanceRequest } from '@/api/client'
-import { grams, measured } from '@/format/amounts'
+import { measured } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
-import { useKitchen } from '@/stores/useKitchen'
 
 /** A card that came in from elsewhere: the smallest change that mends it, and Mabbin's own way, one touch each. */
-const kitchen = useKitchen()
 const dessert = useDessert()
 const written = computed(() => dessert.draft?.written)
 
@@ -33,11 +31,7 @@ function take(says: string, request: BalanceRequest) {
         <span class="quiet small">{{ c.effect }}</span>
       </li>
     </ul>
-    <p class="small">
-      {{
-        `Mabbin would take ${grams(written.brief.fruit_g)} fruit, ${grams(written.brief.sugar_g)} sugar, ${grams(written.brief.thickener_g)} thickener and ${grams(written.brief.topping_g)} topping: ${kitchen.word('band', written.brief.band)}.`
-      }}
-    </p>
+    <p v-if="written.weighed" class="small">{{ `Mabbin would take ${written.weighed}.` }}</p>
     <span class="acts">
       <button
         v-if="written.changes.length"

@@ -1,22 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue'
 import type { CardListed } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import DishOutline from '@/ui/DishOutline.vue'
-import { useKitchen } from '@/stores/useKitchen'
-import { grams, lower, short, sizes } from '@/format/amounts'
 
 /** A card in the gallery: its cutaway in small, its name, its dish. */
-const props = defineProps<{ card: CardListed }>()
+defineProps<{ card: CardListed }>()
 defineEmits<{ open: []; more: [] }>()
-const kitchen = useKitchen()
-const fruits = computed(() =>
-  [
-    ...new Set(
-      props.card.newest.request.fruits.map((f) => lower(short(kitchen.fruit.get(f.key)?.name ?? f.key))),
-    ),
-  ].join(', '),
-)
 </script>
 
 <template>
@@ -24,13 +13,8 @@ const fruits = computed(() =>
     <button class="open" @click="$emit('open')">
       <span class="pic"><CutawayPicture v-if="card.brief" :cut="card.brief.cutaway" small /></span>
       <strong>{{ card.name }}</strong>
-      <span class="quiet">{{ card.newest.request.style }} · {{ fruits }}</span>
-      <span v-if="card.brief"
-        ><b>{{ grams(card.brief.fruit_g) }}</b>
-        {{
-          `fruit, ${kitchen.word('band', card.brief.band)}, ${card.brief.portions} ${card.brief.portions === 1 ? 'portion' : 'portions'}`
-        }}</span
-      >
+      <span class="quiet">{{ card.made_of }}</span>
+      <span v-if="card.brief" class="brief">{{ card.brief.says }}</span>
       <span v-if="card.brief?.verdict" :class="['verdict', { wrong: !card.brief.verdict.right }]"
         >{{ card.brief.verdict.right ? '✓' : '▲' }} {{ card.brief.verdict.says }}</span
       >
@@ -39,7 +23,7 @@ const fruits = computed(() =>
         <span v-for="t in card.tags" :key="t" class="tag">{{ t }}</span>
       </span>
       <span class="dish quiet small"
-        ><DishOutline :dish="card.newest.request.dish" />{{ sizes(card.newest.request.dish) }}</span
+        ><DishOutline :dish="card.newest.request.dish" />{{ card.dish_sizes }}</span
       >
     </button>
     <button class="plain" :data-testid="`more-${card.name}`" @click="$emit('more')">
@@ -49,6 +33,9 @@ const fruits = computed(() =>
 </template>
 
 <style scoped>
+.brief {
+  font-weight: 600;
+}
 .verdict {
   color: var(--settled);
   font-weight: 600;

@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Answer } from '@/api/client'
 import { useDessert } from '@/stores/useDessert'
 import { useKitchen } from '@/stores/useKitchen'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import DishDialog from '@/ui/DishDialog.vue'
-import { sizes } from '@/format/amounts'
 import AsWritten from '@/ui/AsWritten.vue'
 import ImportLine from './ImportLine.vue'
 import ImportVerdict from './ImportVerdict.vue'
@@ -55,14 +53,6 @@ async function takeFile(f: File | undefined | null) {
   if (file.value) file.value.value = ''
 }
 
-const briefOf = ({ fruit_g, sugar_g, thickener_g, topping_g, set }: Answer) => ({
-  fruit_g,
-  sugar_g,
-  thickener_g,
-  topping_g,
-  band: set.band,
-})
-
 function openOn(which: 'as_written' | 'mended' | 'own') {
   const v = verdict.value
   const request = v?.[which]?.request
@@ -80,7 +70,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
               mended: v.mended.request,
               own: v.own.request,
               wrong: v.wrong?.length ?? 0,
-              brief: briefOf(v.own.answer),
+              weighed: v.own.weighed,
             }
           : undefined,
     },
@@ -173,15 +163,15 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             />
           </el-select>
           <button class="push" data-testid="import-other-dish" @click="choosing = true">
-            {{ kitchen.dishes.length ? 'Another dish' : (all.dish && sizes(all.dish)) || 'Which dish?' }}
+            {{ kitchen.dishes.length ? 'Another dish' : (all.dish && all.dishSays) || 'Which dish?' }}
           </button>
           <DishDialog
             v-model="choosing"
-            @choose="(d) => all && (all = { ...all, dishId: d.id, dish: d.dish })"
+            @choose="(d) => all && (all = { ...all, dishId: d.id, dish: d.dish, dishSays: d.name })"
           />
         </div>
         <p v-if="all.dish" class="said" data-testid="recipe-dish">
-          {{ `In ${sizes(all.dish)}${all.dish === all.recipeDish ? ', as the recipe has it' : ''}.` }}
+          {{ `In ${all.dishSays}${all.dish === all.recipeDish ? ', as the recipe has it' : ''}.` }}
         </p>
         <p v-else-if="!all.dishId" class="said wrong">Which dish? Then it can be judged.</p>
         <div v-if="inCups" class="said cups">

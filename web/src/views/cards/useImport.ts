@@ -30,6 +30,8 @@ interface Import {
   cupWhy?: string
   /** The dish that the recipe names. */
   recipeDish?: Dish
+  /** That dish in words. */
+  dishSays?: string
 }
 
 /** The bake as it was written, where it says how hot and how long. */
@@ -63,6 +65,7 @@ export function useImport() {
       dishId: d.dish ? '' : (kitchen.dishes[0]?.id ?? ''),
       dish: d.dish,
       recipeDish: d.dish,
+      dishSays: d.dish_sizes,
       cup: d.cup,
       cupWhy: d.cup_why,
       lines: d.lines.map((l) => ({ text: l.text, bowl: l.bowl })),

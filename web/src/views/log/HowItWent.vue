@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Bake } from '@/api/client'
 import MiddleCurve from '@/ui/MiddleCurve.vue'
-import { grams, integer, lower, scale, short } from '@/format/amounts'
+import { lower, short } from '@/format/amounts'
 import { useKitchen } from '@/stores/useKitchen'
 
 /** One bake beside what was predicted for it: times, calls, the probe's curve, what was weighed. */
@@ -17,44 +17,11 @@ const lots = computed(() =>
 )
 const h = computed(() => props.bake.happened)
 const told = computed(() => props.bake.outcome.told ?? {})
-const minutes = (m: number | null | undefined) => (typeof m === 'number' ? `${integer(m)} min` : '–')
-const lost = computed(() =>
-  told.value.before_g && told.value.after_g ? told.value.before_g - told.value.after_g : undefined,
-)
-const rows = computed(() => {
-  const e = h.value?.events
-  return (
-    [
-      ['in the oven', minutes(h.value?.planned_min), minutes(h.value?.minutes)],
-      ['rim bubbles', minutes(e?.rim_bubbles_min), minutes(told.value.rim_min)],
-      ['middle bubbles', minutes(e?.middle_bubbles_min), minutes(told.value.middle_min)],
-      [
-        'steamed off',
-        h.value ? grams(h.value.end.steamed_off_g) : '–',
-        lost.value === undefined ? '–' : grams(lost.value),
-      ],
-      ['juice, hot', '–', told.value.juice_hot ?? '–'],
-      ['base', '–', told.value.base ?? '–'],
-      ['sweetness', '–', told.value.sweetness ?? '–'],
-    ] as [string, string, string][]
-  ).filter(([, a, b]) => b !== '–' || (h.value && a !== '–'))
-})
-/** What the scale showed, where it differs from the ticket. */
-const weighed = computed(() => {
-  const all = h.value?.weighed ?? []
-  if (!all.length) return ''
-  const off = all.filter((w) => scale(w.g).figure !== scale(w.wanted_g).figure)
-  return off.length
-    ? `Weighed: ${off
-        .map((w) => `${grams(w.g)} of ${grams(w.wanted_g)} ${lower(short(w.name))}`)
-        .join(', ')}; the other ${all.length - off.length} as written.`
-    : `Weighed: all ${all.length} lines as written.`
-})
 </script>
 
 <template>
   <div
-    v-if="rows.length || h || bake.batch || lots.length || told.again !== undefined"
+    v-if="bake.went.rows.length || h || bake.batch || lots.length || told.again !== undefined"
     class="went"
     data-testid="how-it-went"
   >
@@ -72,7 +39,7 @@ const weighed = computed(() => {
         {{ `${l.of}: ${l.lot}` }}
       </button>
     </p>
-    <table v-if="rows.length">
+    <table v-if="bake.went.rows.length">
       <thead>
         <tr>
           <th scope="col">
@@ -83,11 +50,11 @@ const weighed = computed(() => {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="[what, before, after] in rows" :key="what">
-          <th scope="row">{{ what }}</th>
-          <td>{{ before }}</td>
+        <tr v-for="r in bake.went.rows" :key="r.what">
+          <th scope="row">{{ r.what }}</th>
+          <td>{{ r.predicted ?? '–' }}</td>
           <td>
-            <strong>{{ after }}</strong>
+            <strong>{{ r.happened ?? '–' }}</strong>
           </td>
         </tr>
       </tbody>
@@ -98,13 +65,9 @@ const weighed = computed(() => {
         {{ `Middle of the fruit: the line as predicted${h.readings.length ? ', dots by the probe' : ''}.` }}
       </figcaption>
     </figure>
-    <p v-if="weighed" class="small" data-testid="weighed">{{ weighed }}</p>
-    <ul v-if="h?.calls.length" class="small">
-      <li v-for="(c, i) in h.calls" :key="i">
-        {{ `${integer(c.due_min)} min: ${c.says}`
-        }}<template v-if="c.at_min !== undefined">{{ `, ${c.state} at ${integer(c.at_min)}` }}</template
-        ><template v-else>, not answered</template>
-      </li>
+    <p v-if="bake.went.weighed" class="small" data-testid="weighed">{{ bake.went.weighed }}</p>
+    <ul v-if="bake.went.calls.length" class="small">
+      <li v-for="(c, i) in bake.went.calls" :key="i">{{ c }}</li>
     </ul>
     <p v-if="told.again !== undefined">
       {{ told.again ? 'Would be made again so.' : 'Would not be made again so.' }}

@@ -4,7 +4,7 @@ import type { Bake } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import MoreMenu from '@/ui/MoreMenu.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { date, grams, integer, mm, money } from '@/format/amounts'
+import { date, money } from '@/format/amounts'
 import HowItWent from './HowItWent.vue'
 import OutcomeCorrections from './OutcomeCorrections.vue'
 import BakeDiagnosis from './BakeDiagnosis.vue'
@@ -81,12 +81,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
     </div>
     <div v-if="open" class="open">
       <p class="wide">
-        <template v-if="bake.happened">{{
-          `${integer(bake.happened.minutes)} min in the oven, ${integer(bake.happened.planned_min)} planned. `
-        }}</template>
-        <template v-if="bake.came.told">{{ `Told: ${bake.came.told}. ` }}</template>{{
-          `Predicted: ${kitchen.word('band', bake.predicted.band)}, free rim ${mm(bake.predicted.hot_headspace_mm)}, from ${grams(bake.predicted.fruit_g)} of fruit and ${grams(bake.predicted.thickener_g)} of thickener${bake.learnt ? `, by what the log had taught by then (its lessons’ version ${bake.learnt})` : ''}.`
-        }}
+        <template v-if="bake.came.told">{{ `Told: ${bake.came.told}. ` }}</template>{{ bake.went.predicted }}
       </p>
       <p v-if="bake.cost" class="wide" data-testid="bake-cost">
         <template v-if="priced"

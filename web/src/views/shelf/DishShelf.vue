@@ -3,7 +3,7 @@ import { inWords, type ShelfDish } from '@/api/client'
 import AmountField from '@/ui/AmountField.vue'
 import DishForm from '@/ui/DishForm.vue'
 import { type DishBody, useKitchen } from '@/stores/useKitchen'
-import { integer, litres, lower, short, sizes } from '@/format/amounts'
+import { integer, litres, lower, short } from '@/format/amounts'
 import DishSection from './DishSection.vue'
 import ShelfPair from './ShelfPair.vue'
 import { useShelfDraft } from './useShelfDraft'
@@ -44,8 +44,7 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
                 <span class="small">{{ d.dish.measured_ml ? 'measured' : 'by its sizes' }}</span></span
               >
               <span class="small"
-                >{{ sizes(d.dish) }},
-                {{ lower(short(kitchen.material.get(d.dish.material)?.name ?? '')) }}</span
+                >{{ d.sizes }}, {{ lower(short(kitchen.material.get(d.dish.material)?.name ?? '')) }}</span
               >
             </span>
           </button>

@@ -7,7 +7,7 @@ import DishDialog from '@/ui/DishDialog.vue'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import { useFetched } from '@/ui/useFetched'
 import { useKitchen } from '@/stores/useKitchen'
-import { grams, integer, mm, sizes } from '@/format/amounts'
+import { grams, integer, mm } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
 
 /** The same dessert in another dish, or in several: filling by volume, topping by area, and what one factor would miss. */
@@ -17,7 +17,7 @@ const dessert = useDessert()
 const counts = reactive(new Map<string, number>())
 /** Dishes that stand on no shelf. */
 const more = ref<Chosen[]>([])
-const dishes = computed(() => [...kitchen.dishes, ...more.value])
+const dishes = computed<Chosen[]>(() => [...kitchen.dishes, ...more.value])
 const choosing = ref(false)
 function choose(d: Chosen) {
   if (!kitchen.dishes.some((x) => x.id === d.id)) more.value.push(d)
@@ -150,7 +150,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
             +
           </button>
           <span
-            >{{ d.name }} <span class="small quiet">{{ sizes(d.dish) }}</span></span
+            >{{ d.name }} <span class="small quiet">{{ d.sizes }}</span></span
           >
         </li>
         <li class="another">

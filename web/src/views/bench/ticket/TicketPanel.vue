@@ -3,7 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { Answer, Bowl, Original } from '@/api/client'
 import AsWritten from '@/ui/AsWritten.vue'
 import FigureText from '@/ui/FigureText.vue'
-import { heat, integer, percent, scale, short, units } from '@/format/amounts'
+import { percent, scale, short, units } from '@/format/amounts'
 import { timeOf } from '@/format/clock'
 import { usePlan } from '@/stores/usePlan'
 import { useReadyBy } from '@/stores/useReadyBy'
@@ -23,10 +23,8 @@ const ready = useReadyBy()
 /** How it is baked, kept or only proposed, and when, if an hour is wanted: for a sheet of paper. */
 const times = computed(() => {
   const way = ready.way
-  const stages = plan.answer?.plan.stages.filter((s) => s.oven_c && s.minutes) ?? []
-  const bake = stages.map((s) => `${heat(s.oven_c)} for ${integer(s.minutes)} min`).join(', then ')
-  const when = [bake, way && `in at ${timeOf(way.in_at)}, ready at ${timeOf(way.ready_at)}`]
-  return [plan.answer?.verdict.says, when.filter(Boolean).join('; ')].filter(Boolean).join(' ')
+  const when = way && `In at ${timeOf(way.in_at)}, ready at ${timeOf(way.ready_at)}.`
+  return [plan.answer?.verdict.says, plan.answer?.stations.stages, when].filter(Boolean).join(' ')
 })
 
 /** Two apples of different kinds are told by their kinds. */

@@ -1,0 +1,65 @@
+package bake
+
+import (
+	"strings"
+	"testing"
+
+	"mabbin/core/balance"
+)
+
+// told is what the stations of the gooseberry crumble say, with something changed.
+func told(t *testing.T, change func(*DessertRequest)) *DessertAnswer {
+	t.Helper()
+	q := DessertRequest{Request: gooseberries()}
+	change(&q)
+	a, err := Dessert(t.Context(), q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return a
+}
+
+func TestEachStationIsToldInALine(t *testing.T) {
+	a := told(t, func(q *DessertRequest) { q.Request.Finishes = []string{"egg_wash", "coarse_sugar"} })
+	for name, is := range map[string][2]string{
+		"dish":    {a.Stations.Dish.String(), "24 × 18 cm, 5 deep, stoneware or porcelain, 2.2 l"},
+		"finish":  {a.Stations.Finish.String(), "egg wash, coarse sugar"},
+		"topping": {a.Stations.Topping.String(), "rubbed-in crumble, 2 : 1 : 1"},
+		"bake":    {a.Stations.Bake.String(), "proposed: "},
+		"stages":  {a.Stations.Stages.String(), " min at "},
+	} {
+		if !strings.Contains(is[0], is[1]) {
+			t.Errorf("%s: %q, without %q", name, is[0], is[1])
+		}
+	}
+	if !strings.HasPrefix(a.Stations.Juice.String(), a.Balance.Set.Band.Says().String()) {
+		t.Error(a.Stations.Juice)
+	}
+}
+
+func TestTheOvenIsNamedWhereTheStagesWereEntered(t *testing.T) {
+	a := told(t, func(q *DessertRequest) {
+		q.Setting.OvenName = "Old range"
+		q.Setting.Stages = []Stage{{Minutes: 20, OvenC: 200}, {Minutes: 25, OvenC: 180, Cover: "foil"}}
+	})
+	if says := a.Stations.Bake.String(); says != "180 C, 45 min, Old range" {
+		t.Error(says)
+	}
+	if says := a.Stations.Stages.String(); says != "20 min at 200 C. Then 25 min at 180 C, under foil." {
+		t.Error(says)
+	}
+}
+
+func TestEggsSetWhatACustardIsPouredOver(t *testing.T) {
+	a := told(t, func(q *DessertRequest) {
+		q.Request.Style = "bar"
+		q.Request.Base = &balance.BaseAsked{Key: "shortbread"}
+		q.Request.Custard = &balance.CustardAsked{}
+	})
+	if says := a.Stations.Juice.String(); !strings.HasSuffix(says, ", by the custard's egg and flour") {
+		t.Error(says)
+	}
+	if says := a.Stations.Topping.String(); !strings.Contains(says, "; base ") {
+		t.Error(says)
+	}
+}

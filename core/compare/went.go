@@ -1,0 +1,102 @@
+package compare
+
+import (
+	"mabbin/core/balance"
+	"mabbin/core/larder"
+	"mabbin/core/message"
+	"mabbin/core/outcome"
+	"mabbin/core/units"
+)
+
+// Went is a logged bake in words: what was predicted, and how it went.
+type Went struct {
+	Predicted message.Message   `json:"predicted"`
+	Rows      []Foreseen        `json:"rows"`
+	Weighed   message.Message   `json:"weighed,omitzero"` // what the scale showed, where lines were weighed on it
+	Calls     []message.Message `json:"calls"`            // of the oven watch, with what became of each
+}
+
+// Foreseen is one thing of a bake as it was predicted and as it came; empty is not known.
+type Foreseen struct {
+	What      message.Message `json:"what"`
+	Predicted message.Message `json:"predicted,omitzero"`
+	Happened  message.Message `json:"happened,omitzero"`
+}
+
+// HowItWent tells a bake: h is nil where it was not watched, learnt the version of the log's lessons that it was
+// predicted with, 0 by the tables alone.
+func HowItWent(a *balance.Answer, told outcome.Told, h *outcome.Happened, learnt int) Went {
+	w := Went{Predicted: predicted(a, learnt), Rows: rows(told, h), Calls: []message.Message{}}
+	if h != nil {
+		w.Weighed = weighed(h.Weighed)
+		for _, c := range h.Calls {
+			w.Calls = append(w.Calls, call(c))
+		}
+	}
+	return w
+}
+
+func predicted(a *balance.Answer, learnt int) message.Message {
+	says := message.New(
+		"Predicted: {band}, free rim {mm}, from {fruit} of fruit and {thickener} of thickener",
+		message.Part(a.Set.Band.Says()), message.Millimetres(a.Fit.HotHeadspaceMM), message.Grams(a.FruitG),
+		message.Grams(a.ThickenerG),
+	)
+	if learnt > 0 {
+		return message.New("{what}, by what the log had taught by then (its lessons’ version {n}).",
+			message.Part(says), message.Count(learnt))
+	}
+	return message.New("{what}.", message.Part(says))
+}
+
+// rows are the things of which something was told, and those that were predicted of a bake on the watch.
+func rows(told outcome.Told, h *outcome.Happened) []Foreseen {
+	out := []Foreseen{}
+	add := func(what string, before, after message.Message) {
+		if !after.IsZero() || !before.IsZero() {
+			out = append(out, Foreseen{message.New(what), before, after})
+		}
+	}
+	var planned, took, rim, middle, steamed message.Message
+	if h != nil {
+		planned, took = minutes(h.PlannedMin), minutes(h.Minutes)
+		rim, middle = figure(h.Events.RimBubbles, minutes), figure(h.Events.MiddleBubbles, minutes)
+		steamed = message.Value(message.Grams(h.End.SteamedOffG))
+	}
+	add("in the oven", planned, took)
+	add("rim bubbles", rim, figure(told.RimMin, minutes))
+	add("middle bubbles", middle, figure(told.MiddleMin, minutes))
+	add("steamed off", steamed, lost(told))
+	add("juice, hot", message.Message{}, message.New(told.JuiceHot))
+	add("base", message.Message{}, message.New(told.Base))
+	add("sweetness", message.Message{}, message.New(told.Sweetness))
+	return out
+}
+
+// weighed is what the scale showed, where it differs from the ticket by what a scale can show.
+func weighed(all []outcome.Weighed) message.Message {
+	if len(all) == 0 {
+		return message.Message{}
+	}
+	var off []message.Message
+	for _, l := range all {
+		if units.Shown(l.G) != units.Shown(l.WantedG) {
+			off = append(off, message.New("{g} of {wanted} {name}",
+				message.Grams(l.G), message.Grams(l.WantedG), message.Name(larder.Short(l.Name))))
+		}
+	}
+	if len(off) == 0 {
+		return message.New("Weighed: all {n} lines as written.", message.Count(len(all)))
+	}
+	return message.New("Weighed: {lines}; the other {n} as written.",
+		message.Part(message.Join(", ", off...)), message.Count(len(all)-len(off)))
+}
+
+// call is one of the watch, with what became of it.
+func call(c outcome.Answered) message.Message {
+	says := message.New("{due} min: {what}", message.Number(c.Due, 0), message.Part(c.Says))
+	if c.At == nil {
+		return message.New("{what}, not answered", message.Part(says))
+	}
+	return message.New("{what}, {state} at {n}", message.Part(says), message.Word(c.State), message.Number(*c.At, 0))
+}

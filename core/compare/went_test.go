@@ -1,0 +1,58 @@
+package compare
+
+import (
+	"strings"
+	"testing"
+
+	"mabbin/core/bake"
+	"mabbin/core/balance"
+	"mabbin/core/message"
+	"mabbin/core/outcome"
+)
+
+func TestABakeIsToldAsItWasPredictedAndAsItWent(t *testing.T) {
+	a := side(t, func(*balance.Request) {}).Answer
+	lost, at := 2992.0, 33.0
+	before := 3040.0
+	h := &outcome.Happened{
+		Minutes: 52, PlannedMin: 45, Events: bake.Events{MiddleBubbles: &at}, End: bake.End{SteamedOffG: 61},
+		Weighed: []outcome.Weighed{
+			{Name: "Cornflour (US: cornstarch)", WantedG: 24, G: 31}, {Name: "Caster sugar", WantedG: 80, G: 80.2},
+		},
+		Calls: []outcome.Answered{
+			{Says: message.New("Take it out"), Due: 45, At: &at, State: "done"}, {Says: message.New("Turn it"), Due: 20},
+		},
+	}
+	w := HowItWent(a, outcome.Told{BeforeG: &before, AfterG: &lost, Base: "crisp"}, h, 3)
+	var rows []string
+	for _, r := range w.Rows {
+		rows = append(rows, r.What.String()+": "+r.Predicted.String()+" | "+r.Happened.String())
+	}
+	for name, is := range map[string][2]string{
+		"rows": {
+			strings.Join(rows, "; "),
+			"in the oven: 45 min | 52 min; middle bubbles: 33 min | ; steamed off: 61 g | 48 g; base:  | crisp",
+		},
+		"weighed":             {w.Weighed.String(), "Weighed: 31 g of 24 g cornflour; the other 1 as written."},
+		"a call answered":     {w.Calls[0].String(), "45 min: Take it out, done at 33"},
+		"a call not answered": {w.Calls[1].String(), "20 min: Turn it, not answered"},
+	} {
+		if is[0] != is[1] {
+			t.Errorf("%s: %q, not %q", name, is[0], is[1])
+		}
+	}
+	if says := w.Predicted.String(); !strings.Contains(says, a.Set.Band.Says().String()) ||
+		!strings.HasSuffix(says, "by what the log had taught by then (its lessons’ version 3).") {
+		t.Error(says)
+	}
+}
+
+func TestABakeThatWasNotWatchedTellsOnlyWhatWasTold(t *testing.T) {
+	w := HowItWent(side(t, func(*balance.Request) {}).Answer, outcome.Told{Sweetness: "sharp"}, nil, 0)
+	if len(w.Rows) != 1 || w.Rows[0].Happened.String() != "sharp" || !w.Weighed.IsZero() || len(w.Calls) != 0 {
+		t.Errorf("%+v", w)
+	}
+	if strings.Contains(w.Predicted.String(), "log") {
+		t.Error(w.Predicted)
+	}
+}
