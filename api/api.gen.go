@@ -356,30 +356,6 @@ func (e JuiceOutcome) Valid() bool {
 	}
 }
 
-// Defines values for LarderFigureKind.
-const (
-	Fruit      LarderFigureKind = "fruit"
-	Ingredient LarderFigureKind = "ingredient"
-	Thickener  LarderFigureKind = "thickener"
-	Topping    LarderFigureKind = "topping"
-)
-
-// Valid indicates whether the value is a known member of the LarderFigureKind enum.
-func (e LarderFigureKind) Valid() bool {
-	switch e {
-	case Fruit:
-		return true
-	case Ingredient:
-		return true
-	case Thickener:
-		return true
-	case Topping:
-		return true
-	default:
-		return false
-	}
-}
-
 // Defines values for LarderFinishWhen.
 const (
 	After  LarderFinishWhen = "after"
@@ -392,27 +368,6 @@ func (e LarderFinishWhen) Valid() bool {
 	case After:
 		return true
 	case Before:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for LarderFruitPrecook.
-const (
-	Advised  LarderFruitPrecook = "advised"
-	None     LarderFruitPrecook = "none"
-	Required LarderFruitPrecook = "required"
-)
-
-// Valid indicates whether the value is a known member of the LarderFruitPrecook enum.
-func (e LarderFruitPrecook) Valid() bool {
-	switch e {
-	case Advised:
-		return true
-	case None:
-		return true
-	case Required:
 		return true
 	default:
 		return false
@@ -578,69 +533,6 @@ func (e TroubleTrouble) Valid() bool {
 	case TroubleTroubleOvenOff:
 		return true
 	case TroubleTroublePale:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for WatchCallState.
-const (
-	WatchCallStateDone    WatchCallState = "done"
-	WatchCallStateSkipped WatchCallState = "skipped"
-	WatchCallStateWaiting WatchCallState = "waiting"
-)
-
-// Valid indicates whether the value is a known member of the WatchCallState enum.
-func (e WatchCallState) Valid() bool {
-	switch e {
-	case WatchCallStateDone:
-		return true
-	case WatchCallStateSkipped:
-		return true
-	case WatchCallStateWaiting:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for WatchedProbe.
-const (
-	WatchedProbeAir    WatchedProbe = "air"
-	WatchedProbeEmpty  WatchedProbe = ""
-	WatchedProbeMiddle WatchedProbe = "middle"
-)
-
-// Valid indicates whether the value is a known member of the WatchedProbe enum.
-func (e WatchedProbe) Valid() bool {
-	switch e {
-	case WatchedProbeAir:
-		return true
-	case WatchedProbeEmpty:
-		return true
-	case WatchedProbeMiddle:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for WayStepState.
-const (
-	WayStepStateDone    WayStepState = "done"
-	WayStepStateSkipped WayStepState = "skipped"
-	WayStepStateWaiting WayStepState = "waiting"
-)
-
-// Valid indicates whether the value is a known member of the WayStepState enum.
-func (e WayStepState) Valid() bool {
-	switch e {
-	case WayStepStateDone:
-		return true
-	case WayStepStateSkipped:
-		return true
-	case WayStepStateWaiting:
 		return true
 	default:
 		return false
@@ -875,27 +767,6 @@ func (e ListCardsParamsDiet) Valid() bool {
 	case NutFree:
 		return true
 	case Vegan:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for SetProbeJSONBodyPlace.
-const (
-	SetProbeJSONBodyPlaceAir    SetProbeJSONBodyPlace = "air"
-	SetProbeJSONBodyPlaceEmpty  SetProbeJSONBodyPlace = ""
-	SetProbeJSONBodyPlaceMiddle SetProbeJSONBodyPlace = "middle"
-)
-
-// Valid indicates whether the value is a known member of the SetProbeJSONBodyPlace enum.
-func (e SetProbeJSONBodyPlace) Valid() bool {
-	switch e {
-	case SetProbeJSONBodyPlaceAir:
-		return true
-	case SetProbeJSONBodyPlaceEmpty:
-		return true
-	case SetProbeJSONBodyPlaceMiddle:
 		return true
 	default:
 		return false
@@ -1186,6 +1057,9 @@ type CallAnswer struct {
 
 // CallAnswerAnswer defines model for CallAnswer.Answer.
 type CallAnswerAnswer string
+
+// CallState What became of a call; one that was withdrawn is not told
+type CallState = watch.State
 
 // CameOut How a bake came out, in a line
 type CameOut = outcome.Verdict
@@ -1824,11 +1698,11 @@ type LarderDough struct {
 
 // LarderFigure defines model for LarderFigure.
 type LarderFigure struct {
-	Basis  *Basis           `json:"basis,omitempty"`
-	Column string           `json:"column"`
-	High   float64          `json:"high"`
-	Kind   LarderFigureKind `json:"kind"`
-	Low    float64          `json:"low"`
+	Basis  *Basis     `json:"basis,omitempty"`
+	Column string     `json:"column"`
+	High   float64    `json:"high"`
+	Kind   LarderKind `json:"kind"`
+	Low    float64    `json:"low"`
 
 	// Name A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
@@ -1840,9 +1714,6 @@ type LarderFigure struct {
 	// Example: Take out 120 g of fruit.
 	Unit Text `json:"unit"`
 }
-
-// LarderFigureKind defines model for LarderFigure.Kind.
-type LarderFigureKind string
 
 // LarderFinish defines model for LarderFinish.
 type LarderFinish struct {
@@ -1885,14 +1756,11 @@ type LarderFruit struct {
 	Name Name `json:"name"`
 
 	// Peelable Peeling changes the yield
-	Peelable bool               `json:"peelable"`
-	Precook  LarderFruitPrecook `json:"precook"`
-	SugarPct float64            `json:"sugar_pct"`
-	WaterPct float64            `json:"water_pct"`
+	Peelable bool           `json:"peelable"`
+	Precook  larder.Precook `json:"precook"`
+	SugarPct float64        `json:"sugar_pct"`
+	WaterPct float64        `json:"water_pct"`
 }
-
-// LarderFruitPrecook defines model for LarderFruit.Precook.
-type LarderFruitPrecook string
 
 // LarderIngredient defines model for LarderIngredient.
 type LarderIngredient struct {
@@ -1912,8 +1780,11 @@ type LarderIngredient struct {
 	Role string `json:"role"`
 
 	// WithFruit Poured to the fruit, or tossed with it; empty: neither
-	WithFruit string `json:"with_fruit"`
+	WithFruit larder.WithFruit `json:"with_fruit"`
 }
+
+// LarderKind defines model for LarderKind.
+type LarderKind = larder.Kind
 
 // LarderMaterial defines model for LarderMaterial.
 type LarderMaterial struct {
@@ -2040,6 +1911,9 @@ type LearnRequest = learn.LogRequest
 
 // LearnTold defines model for LearnTold.
 type LearnTold = learn.ToldOf
+
+// LearnWhat defines model for LearnWhat.
+type LearnWhat = learn.What
 
 // LearningSays defines model for LearningSays.
 type LearningSays = learn.Says
@@ -2296,6 +2170,9 @@ type PlanAnswer = bake.DessertAnswer
 // PlanRequest defines model for PlanRequest.
 type PlanRequest = bake.DessertRequest
 
+// ProbePlace Where the probe is
+type ProbePlace = watch.Place
+
 // Problem defines model for Problem.
 type Problem struct {
 	// Detail The problem in one sentence: what is wrong with each field
@@ -2455,9 +2332,9 @@ type SettingSwitch struct {
 	// About A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	About   Text     `json:"about"`
-	Choices []Choice `json:"choices"`
-	Key     string   `json:"key"`
+	About   Text             `json:"about"`
+	Choices []Choice         `json:"choices"`
+	Key     units.SettingKey `json:"key"`
 
 	// Title A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
@@ -2688,13 +2565,12 @@ type WatchCall struct {
 	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says    Text           `json:"says"`
-	Snoozes int            `json:"snoozes"`
-	State   WatchCallState `json:"state"`
-}
+	Says    Text `json:"says"`
+	Snoozes int  `json:"snoozes"`
 
-// WatchCallState defines model for WatchCall.State.
-type WatchCallState string
+	// State What became of a call; one that was withdrawn is not told
+	State CallState `json:"state"`
+}
 
 // WatchStart defines model for WatchStart.
 type WatchStart struct {
@@ -2740,9 +2616,9 @@ type Watched struct {
 	OvenId      *openapi_types.UUID `json:"oven_id,omitempty"`
 	PlanMinutes float64             `json:"plan_minutes"`
 
-	// Probe Where it is
-	Probe    WatchedProbe `json:"probe"`
-	Readings []Reading    `json:"readings"`
+	// Probe Where the probe is
+	Probe    ProbePlace `json:"probe"`
+	Readings []Reading  `json:"readings"`
 
 	// Request One dessert in one dish. What is left out takes the style's or the fruit's own value.
 	Request BalanceRequest `json:"request"`
@@ -2760,9 +2636,6 @@ type Watched struct {
 	Version *int          `json:"version,omitempty"`
 }
 
-// WatchedProbe Where it is
-type WatchedProbe string
-
 // WayStart defines model for WayStart.
 type WayStart struct {
 	Ready ReadyByRequest `json:"ready"`
@@ -2777,12 +2650,11 @@ type WayStep struct {
 	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says  Text         `json:"says"`
-	State WayStepState `json:"state"`
-}
+	Says Text `json:"says"`
 
-// WayStepState defines model for WayStep.State.
-type WayStepState string
+	// State What became of a call; one that was withdrawn is not told
+	State CallState `json:"state"`
+}
 
 // Weather What there is round a camp oven, today
 type Weather struct {
@@ -3079,11 +2951,9 @@ type SharedOvensJSONBody struct {
 
 // SetProbeJSONBody defines parameters for SetProbe.
 type SetProbeJSONBody struct {
-	Place SetProbeJSONBodyPlace `json:"place"`
+	// Place Where the probe is
+	Place ProbePlace `json:"place"`
 }
-
-// SetProbeJSONBodyPlace defines parameters for SetProbe.
-type SetProbeJSONBodyPlace string
 
 // SimulateJSONBody defines parameters for Simulate.
 type SimulateJSONBody struct {
@@ -3326,52 +3196,52 @@ type SwapIngredientJSONRequestBody = SwapRequest
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7P1/s9s2kjeKvxWUnuepzNSX8Rw7djZj//Gt2JlssuPEvrEzvlW7c1UQCYkYkQADgEdWtvLeb6Eb4C+B",
+	"7P1/s9s2kjeKvxWUnuepzNSX8Rw7djZj//Gt2JlssnFi39gzvlW7c1UQCYkYkQADgEdWtvLeb6Eb4C+B",
 	"IkAdZ2e37v6x4xyRINBoNPrnp/9zk8u6kYIJozfP/3PTUEVrZpiC/3pJj+z7b+y/uNg83zTUlJtsI2jN",
 	"Ns83O3pkm2yj2C8tV6zYPDeqZdlG5yWrqX1nL1VNzeb5pm15sck25tzY97RRXBw2v/2WbV5RVcyOn1NV",
-	"3Dp+2/zEaGEfLpjOFW8Ml/ZLH0qel+SXliqjCRUFabgwmhwkOXFTEi7ykukXpGJ7Q2RrnhNTMnLkJi+Z",
+	"3Dp+2/zMaGEfLpjOFW8Ml/ZLH0qel+SXliqjCRUFabgwmhwkOXFTEi7ykukXpGJ7Q2RrnhNTMnLkJi+Z",
 	"+ExvMpzvLy1T58GE22YznB8Tbb15/u+b1r5QM6N4bt+sG6Y4rTZ/D834G2rYDD0K+9M1ejTUGKbsi//P",
 	"v999/ue//+fT3z7Hfzzp//G/g4T6huW8ptUloV6HKZARVmlGKGkkF2aGHoUbNEQT/14u65rOkIJpzZSZ",
 	"5Y8Cf7+RRb7hupz/BNfljeP/RRwqO0qABaVm5CRVoYG2VOgTU4RrwsUs5zm6v1Tc4NRCdGfuk0FePG4y",
-	"y5BBin/H7FrSWOAVqzRv545EaUcMzcOehP0m2xyofXVPRXhG3+9/oCYPUO99yYhi91xzKYgpqYHJ5SUV",
-	"B2ZpWNOCkbaRI1KeSmrYPRLZlEwxP+uS0YKpftrf7z/H7w6nXtOPr5k4mHLz/OldaLJ/RdLMcpMj3Y0M",
-	"hXPQqfuUM2G4FUJsbq8qN3Bwu2p8KbhJHxg/lCZ5RgdF67m5nNyQobkcNtlG/mp/aqQUM6z8QaojbsR4",
-	"Sl8Lwgsi98gutKqYshMyklB9JLszKeWJ7Kki3BCu5/jj//7cjr9J2bjf7K7rRgrNgFJvldxVrLb/zKUw",
-	"TMDJo01T8Zzayf6pwSf+f//Qdub/OfjW/1Zsv3m++V9/6u/uP+Gv+k9+XPjiVOJQuyhyUlIcMrLnrCrs",
-	"kvEff/jp21fkz0+f/csfgYBuPPu5r/eGqRNVBWoISjZMGY7LyGXBhpujWiHsPja0sqdLtwLIZNr8GNio",
-	"bKPpWS8t6T37aDZIQH9s/h0/7N7vB5a7f7DcSpyPnx/k5+6PJ3uUHw1WMfj5c143Uhl3fZab55ua7nZc",
-	"/CmXiv0J3oRPf13Zq5Uafg/LpUXBLVVp9XZAjj2tNMsmFNpRUSyt8KV95rdss2vP28Ml077ZE1pVZK9a",
-	"bjJCNdnJ9lDaZXZcV8h2BxR3axZtvWPKjpnbewYYyP20k7JiVNjfCsXvmdjK/R4/GzEc2+8thaO2LNvA",
-	"lHVIfFNDqGIkl/LICrLnSpuMnKxQxqNHhDR21fYIGlbrwQJ67nF/oErRs/3vf7Q8Z9FLObJzcNSai9bg",
-	"5kWMgiIhjhy/tEwjBfoTU9OcKVTtGsUsPey/GKvC56U9ULWtpDbRyzQlz49MMLXijYQPTc5nt1Sks6NT",
-	"x479Xo0nOFlhYC4TrvWHJsOD1jHogkzY0YqKnD0anutoseBeRsFQy9bJ7niZYOgRj2QM07SCm+n9B/dx",
-	"bQ/Hqw0w7Cbb/J8gw9zTqmVrNhBfdJ/P3JQvqNpR4CcGO55ICGsyDZaGummcsWSv5oNiBXdX51jA/JWd",
-	"7S1PUWgSqQgVpH8hI1qi2pi3jSY7lsu610gGmt6Xd4EPHzmK9P4Ia/saKlCbbHMvqxaY3TA7f2paUDW9",
-	"XLHHW1l9LHzCrVZzlSi01UbRigeVZvvRj8gvH2ndVPa3x+Txn57ASseL+yqoxg6ZAMZyCw7uvT6yInHP",
-	"Z8RJTT/y2q748d3d3R1QC//7bl50h/d8uNGbpRWicDpEywtY8CpJ8ZIe2aUCtaNHVmzR7uqJQg373Krr",
-	"m8D+7sIW0fdGEyRQZqnAjSYFPb8grG7M+Tmp5OHACrJje6kYWj/kZP8fBX3t4it5xLX2itbsTWvwcVVs",
-	"eRGhCVubXymW22nrkFlMDTlRTYys/HQz0NYrqg0qCkOd4Or8ug+FlIVcarOsmB3ZK/vcb9mmpE3DBFtU",
-	"5r7zz1kRFUeRilEVkmLWyr1nCoxcZ7NUTGspdPef8oByjCPVGsv3uWEFOLJekDu0vQzdVSB53Ke5MOyA",
-	"R0m2xgq/pVW9cY/9BmoKfmOReoqz/cYdOBZDbTgt/iqBF9HED+rE3FhdGLTF54R6418zYZwXD373trzV",
-	"KRXbt5oV5A9PHz/5o9M2tazZThZnNEotDX9prcqhQhulmTH2nwsLeeces1zHTcWCaqbb2MFvg105uVvt",
-	"2lc+2Gem8syxErCe/3rWSxkvPvo9Ge5nv8CeL5wocFMan97BBoVuB3t6bjGcNItUWK/ZOLmsZKs+jXVD",
-	"Tchc+16AY1Q59Tfis3agJjdBLofjK5sGdyVisJKKYmtVwovRXp6J/fEFuXO8b5xHwNpaXJCBzn6D+VS1",
-	"dbOt69nF5Kqtdw80h4GpNv7Wz8LwCj5X86KoGNm1OysCQSJyQwrJ4JNxn7nVxtvDyTNSWo1dUcOlPUiW",
-	"DnCg7pmiBzymmvm/eFPIKpb8UBqmgtreatEa73kBqRB5gLShB9yPqBv6nX08dDlrw2gdbbCizfggRxGH",
-	"unYY97yqIg9jqk0Me9JJoV4uDKfVH7DBUfeyqCfF0NzwxOyEYcdpdmOHV4HbvkVl+Ljacj72yvDXEPFI",
-	"vRUkt9TfQgBpm8deEK26ZzpK28Mn7V0Q47c7sr+g647d+xDq4gv45JQ5pgvrhsSZdGuI2huk7LpteQV6",
-	"1IxmLoW9jdq8dOqWRivbqv/kczgeyEIZRFVP9hXQq5yA97GYzXRba2rQ0A8repq4UNyF/Guo2oJ2E779",
-	"dcmq/VAUV/IEZ8NeCvYE8UMZNsMfRJBN9jjheLldWL2F7sELWzN+STAIK8BsXVoYjjynA75yllYoHGGI",
-	"tcPI7gzM0yieI085+3Vz6TFSiok8rHrI/dKiXFAZbbppSMEPDQPNLqYTJVel1iTshIFyQu0RsHYsu2fq",
-	"TFBEb+Y0326bYny2F9ZtVTDtJOSNAzn9+ZZR9pWU6vbJgDdvO9D6bhkMhcDtk3K7eOMoite3T0W3ak/z",
-	"m9c0ORgdm3YUG/KXn/rw6/2GT/dsqoNEyUI8cutk4V9EsdLwHB/hx/YOg5uGmFLJ9lC+IDtWyRO5e/Ql",
-	"0fJwOGeE7uQ9I0/JrkUjPEY16c5X4HsHS2XRf+hfSEMrlpHHj754RowkT0hB1dF/90nKdwvFWdGH/iay",
-	"2V7H4GNCyxNuc6czxtiz02M6kYaGPL67I68y4vI2uus4YmxgthSbXjOz1SVVbEmjJydIyekiTqSkmhRW",
-	"47GX0Qkj/lE2EKP1PG3f91+EVLJUK2L2PA0oM1Tw3eKn84o5eH8RxdpT16nDCbfkD7gmsley9rqkMi+I",
-	"aKtqZLUT9MUGL07UBr0D5JK4djBq/+lyb0IHEiTbV88eYJA/3zIInv4bBnDy2vk+bhjIstbtozhhsnXy",
-	"c/VIkwMxnVxw3Rf7erFH4fmNdiGbcljUIfJm3Jpz9C0/tEHJJawQsb+hAWZfskq0lVSC1qwPcJqThF81",
-	"yakgO0YqyguyY5oXjDCal0SaEozF8Vmac++l+MJWZ/eM3CMxOT5AaUesdZR+Sw/sVpMpbCtlm1oqFrZP",
-	"W9Fq5PTg3cQ1aeiBYeqiVQiOrDEu9lPbDf3M2C1VjBaEijOBD0VGx372n44z7twqBlOes5DeVlQkqly0",
+	"y5BBin/H7FrSWOAVqzRv545EaUcMzcOehP0m2xyofXVPRXhG3+9/pCYPUO99yYhi91xzKYgpqYHJ5SUV",
+	"B2ZpWNOCkbaRI1KeSmrYPRLZlEwxP+uS0YKpftrf7z/H7w6nXtOPr5k4mHLz/OldaLI/IGlmucmR7kaG",
+	"wjno1H3KmTDcCiE2t1eVGzi4XTW+FNykD4wfSpM8o4Oi9dxcTm7I0FwOm2wjf7U/NVKKGVb+INURN2I8",
+	"pa8F4QWRe2QXWlVM2QkZSag+kt2ZlPJE9lQRbgjXc/zxf39ux9+kbNxvdtd1I4VmQKm3Su4qVtt/5lIY",
+	"JuDk0aapeE7tZP/U4BP/v39oO/P/HHzrfyu23zzf/K8/9Xf3n/BX/Sc/LnxxKnGoXRQ5KSkOGdlzVhV2",
+	"yfiPP/z87Svy56fP/uWPQEA3nv3c13vD1ImqAjUEJRumDMdl5LJgw81RrRB2Hxta2dOlWwFkMm1+DGxU",
+	"ttH0rJeW9J59NBskoD82/44fdu/3A8vdP1huJc7Hzw/yc/fHkz3KjwarGPz8Oa8bqYy7PsvN801Ndzsu",
+	"/pRLxf4Eb8Knv67s1UoNv4fl0qLglqq0ejsgx55WmmUTCu2oKJZW+NI+81u22bXn7eGSad/sCa0qslct",
+	"NxmhmuxkeyjtMjuuK2S7A4q7NYu23jFlx8ztPQMM5H7aSVkxKuxvheL3TGzlfo+fjRiO7feWwlFblm1g",
+	"yjokvqkhVDGSS3lkBdlzpU1GTlYo49EjQhq7ansEDav1YAE997g/UKXo2f73P1qes+ilHNk5OGrNRWtw",
+	"8yJGQZEQR45fWqaRAv2JqWnOFKp2jWKWHvZfjFXh89IeqNpWUpvoZZqS50cmmFrxRsKHJuezWyrS2dGp",
+	"Y8d+r8YTnKwwMJcJ1/pDk+FB6xh0QSbsaEVFzh4Nz3W0WHAvo2CoZetkd7xMMPSIRzKGaVrBzfT+g/u4",
+	"tofj1QYYdpNt/k+QYe5p1bI1G4gvus9nbsoXVO0o8DODHU8khDWZBktD3TTOWLJX80GxgrurcyxgfmBn",
+	"e8tTFJpEKkIF6V/IiJaoNuZto8mO5bLuNZKBpvflXeDDR44ivT/C2r6GCtQm29zLqgVmN8zOn5oWVE0v",
+	"V+zxVlYfC59wq9VcJQpttVG04kGl2X70I/LLR1o3lf3tMXn8pyew0vHivgqqsUMmgLHcgoN7r4+sSNzz",
+	"GXFS04+8tit+fHd3dwfUwv++mxfd4T0fbvRmaYUonA7R8gIWvEpSvKRHdqlA7eiRFVu0u3qiUMM+t+r6",
+	"JrC/u7BF9L3RBAmUWSpwo0lBzy8Iqxtzfk4qeTiwguzYXiqG1g852f9HQV+7+Eoeca29ojV70xp8XBVb",
+	"XkRowtbmV4rldto6ZBZTQ05UEyMrP90MtPWKaoOKwlAnuDq/7kMhZSGX2iwrZkf2yj73W7YpadMwwRaV",
+	"ue/8c1ZExVGkYlSFpJi1cu+ZAiPX2SwV01oK3f2nPKAc40i1xvJ9blgBjqwX5A5tL0N3FUge92kuDDvg",
+	"UZKtscJvaVVv3GO/gZqC31iknuJsv3EHjsVQG06Lv0rgRTTxgzoxN1YXBm3xOaHe+NdMGOfFg9+9LW91",
+	"SsX2rWYF+cPTx0/+6LRNLWu2k8UZjVJLw19aq3Ko0EZpZoz958JC3rnHLNdxU7Ggmuk2dvDbYFdO7la7",
+	"9pUP9pmpPHOsBKznv571UsaLj35PhvvZL7DnCycK3JTGp3ewQaHbwZ6eWwwnzSIV1ms2Ti4r2apPY91Q",
+	"EzLXvhfgGFVO/Y34rB2oyU2Qy+H4yqbBXYkYrKSi2FqV8GK0l2dif3xB7hzvG+cRsLYWF2Sgs99gPlVt",
+	"3WzrenYxuWrr3QPNYWCqjb/1V2F4BZ+reVFUjOzanRWBIBG5IYVk8Mm4z9xq4+3h5BkprcauqOHSHiRL",
+	"BzhQ90zRAx5TzfxfvClkFUt+KA1TQW1vtWiN97yAVIg8QNrQA+5H1A39zj4eupy1YbSONljRZnyQo4hD",
+	"XTuMe15VkYcx1SaGPemkUC8XhtPqD9jgqHtZ1JNiaG54YnbCsOM0u7HDq8Bt36IyfFxtOR97ZfhriHik",
+	"3gqSW+pvIYC0zWMviFbdMx2l7eGT9i6I8dsd2V/QdcfufQh18QV8csoc04V1Q+JMujVE7Q1Sdt22vAI9",
+	"akYzl8LeRm1eOnVLo5Vt1X/yORwPZKEMoqon+wroVU7A+1jMZrqtNTVo6IcVPU1cKO5C/jVUbUG7Cd/+",
+	"umTVfiiKK3mCs2EvBXuC+KEMm+EPIsgme5xwvNwurN5C9+CFrRm/JBiEFWC2Li0MR57TAV85SysUjjDE",
+	"2mFkdwbmaRTPkaec/bq59BgpxUQeVj3kfmlRLqiMNt00pOCHhoFmF9OJkqtSaxJ2wkA5ofYIWDuW3TN1",
+	"JiiiN3Oab7dNMT7bC+u2Kph2EvLGgZz+fMso+0pKdftkwJu3HWh9twyGQuD2SbldvHEUxevbp6Jbtaf5",
+	"zWuaHIyOTTuKDfnLT3349X7Dp3s21UGiZCEeuXWy8C+iWGl4jo/wY3uHwU1DTKlkeyhfkB2r5IncPfqS",
+	"aHk4nDNCd/Kekadk16IRHqOadOcr8L2DpbLoP/QvpKEVy8jjR188I0aSJ6Sg6ui/+yTlu4XirOhDfxPZ",
+	"bK9j8DGh5Qm3udMZY+zZ6TGdSENDHt/dkVcZcXkb3XUcMTYwW4pNr5nZ6pIqtqTRkxOk5HQRJ1JSTQqr",
+	"8djL6IQR/ygbiNF6nrbv+y9CKlmqFTF7ngaUGSr4bvHTecUcvL+IYu2p69ThhFvyR1wT2StZe11SmRdE",
+	"tFU1stoJ+mKDFydqg94BcklcOxi1/3S5N6EDCZLtq2cPMMifbxkET/8NAzh57XwfNwxkWev2UZww2Tr5",
+	"uXqkyYGYTi647ot9vdij8PxGu5BNOSzqEHkzbs05+pYf2qDkElaI2N/QALMvWSXaSipBa9YHOM1Jwq+a",
+	"5FSQHSMV5QXZMc0LRhjNSyJNCcbi+CzNufdSfGGrs3tG7pGYHB+gtCPWOkq/pQd2q8kUtpWyTS0VC9un",
+	"rWg1cnrwbuKaNPTAMHXRKgRH1hgX+6nthn5m7JYqRgtCxZnAhyKjY3/1n44z7twqBlOes5DeVlQkqly0",
 	"cwUtkde5NpyI3cINEb5jC65Lkst6eKHsFWO/MoXOCdlWBckVzY+EC0JJKQ2R93CtXG4Uo6o6J/iD9ooX",
 	"Bxb2w0MqGszHfjzrHOH434RW4GWBM2ukJJWMdf1XLns8co6VlMetpU14mh9KJqySaR8je6mcrqS0IS42",
 	"neahj3jaqia7M5ov48l8J0+kBr+T3RPcwVIaA/+EbYPpCfYRRR4FyRg3R/t2tCvRbtG1bcXsNfRxxQzH",
@@ -3389,574 +3259,576 @@ var swaggerSpec = []string{
 	"gVsKntJE7kfRlITderawW11EJjGe0DPxvq0qQg358x15RSjY6Y/nou/2Wasp50t1Ck+G+xsUtaXVrGeV",
 	"uJmRFk90P8HBF4IWn0sbXUu1HcaNJh5RJU9iq5ynaVaMLUmxhS3PpSja3PB7bs7b07Y+LpBwxEKP7p6E",
 	"Ap5MaDvaYVtXC6M9GY/2LBg+PW/1kYtgpusdkWrA/lbAgWZGDvye6YGKBogR12thYoRrThua27X9Y3s8",
-	"LJJqfGc+u1t5U/2+SuAyJUY64JWR/rxezZswUYhNwzsynN3lSZ180qW69XmmCWljP3WpnGss53d9ecN/",
+	"LJJqfGc+u1t5U/2+SuAyJUY64JWR/rxezZswUYhNwzsynN3lSZ180qW69XmmCWljP3epnGss53d9ecN/",
 	"oeEkjZH1tgyCUbz3N3FOBbGPoG8frVFwnAfdU7niutmGEzvskJYKihwk0z4TzcfPwcKqWw1xFhhm3nQC",
 	"LX7p2ohS0eHGXbzSX0Otx7fu4V61v35ud2e8tk8+u8FIFxtpubn9TO+5WvTifmuf+efUDO2U3BEY6GQw",
 	"CYHnYRavJNscGWvCDAZeEy4OLj0WwhNozFPAIjnbv2DSrLB7Yn+vXG28VEGevh4r2dOB2lrTs2Vfud+P",
 	"KHV3ozlzoUX/MyjDc2zfOJd2rAd2Rl++VJFxY+d96F0Ro91cF8DRuWJMQE6LNvSsSSsqpjWhAoLx1s7I",
 	"K/Cmkh2zJsiDz/qfQLH/LeI+e9fVo625z8CdGT4flDj8KBcili166e1CEZSpr7CcTdC9rM2VvGLFFup3",
-	"gtEmFLKhV8HZEEa5kE3g7zHU+yCT4E4GtINqoVUFGjTnxbwWdnHoaTkD0EaNT1gBLKfCnpLO8Rl1Fv7K",
-	"mmDgC1B/Dkykh0ZZftxWdMeqUKWRLznXLo8QHgSPq5E+SSMjJ0Cec+UQAvWVeICTXApDuRhb/QtvXQQV",
-	"3RDZaEEh+xGSnWJrsDCjaGYn3QUEQaTCV+eujFDTqopHq6F5GcrB/DqtKCw+Mj0htgvdumlkbu4x0Vkw",
-	"syNKjX1QJ6dKnYP3kJV23BCj6D2rbgxAOp4JyNSXHbAAqhyFlIrkldQs+pPfyFmuh+Dc3HXVeev2VHtv",
-	"3Z4LrkumSU2PzNfQki47NqpkzNATXUz5eeUewzfM7A44X0xGrJZTuXxqhYpg3sZDGuA3IDoaqo/gqVEv",
-	"zNOnitFtXj+JPFaYglwxYKg079IHj9WHwCwA9KYz0ijWUMUKSAmHrEQYvYf2s9uHPhQnS6w2wgpiZEYU",
-	"PSGIJ80hPIZlzpeOPQhe11fSwJU2+N1gIPcQzGSHydZWNQJ0vS7XbHxP3VqC4ecehCoBT6OxFnOhG5qz",
-	"WW9KoIabNWveq3jNDSu2u/OozJkDXlc3HoAG8EPJiqDOXktttshKM2ny9gnHKMAIdrqIljn8RkxAnSkO",
-	"sLbbvI7O8zpt7YISdBnF69STpKScZ0jIuyl5BZBoVrXUzwkTsj2UkN5bcWMq1sF/wLmQvLLyV2Vet+j2",
-	"RjGYAEfgONBQQ5vSCt0qFo9NZZ/eHq7boLiDvRGaEcbBzDnRc0Z2LKetRiENOZsnqokAnE53xkFfAAea",
-	"L98/UR238QjFNOvxXYDA6l6e7G02FZsTDptwT+B4ho7e6Fg51pickgHFJ1I4JBTwAQQLDGpB3i+dDCo4",
-	"e2rfOjmeMoyRFVPW3kjlowGaEdEMSiu9e30HxrbqmWp0OuJmN0ATvJD6HahOylAQa30obIFsU7HikG6e",
-	"FQUrtuiNjtWiC661rO5ZsZ0FWnjNNArmQlEuWEE8dkVUJRq8Mj/4t1IRLnCkaJ3dj5q21DQEyYblhost",
-	"+yU06x+paRWtCD6UjZIMIm8txINMwudUrGJUsyIeO0NCNUvbxL8xrW+LeOdEdZm0FdMan35Zk8GyCUuH",
-	"2HVKykvuuOTC6TrHlBriVw65ICSG8ZxuKy4m4fq0mlQeUX5iH7qWkB1iU3YAEA+4Vyu2/wSQOKoV1pSN",
-	"Z5byfAsmsDO67db0X8ZRM0fIGAvc0sJeFnOp+VwDudCvS4lVYfZWUJlb/VM1M6UsgmA2YF6rwtXmoqvy",
-	"eLN97Xwhyf4wj3z6MNXGaOpN6o3Jgd7jXQ8lOkchT4K4zhNJ/p8YbQR9BsU6CTV4e+DwQRqF2K1pVV5O",
-	"gR7WUH+igHGWM50RJVtRsIK0ja8vQu2J21uoFSZWRQupP2m64ixOGNsb8JRf0yMztKdhNZYvZhImZsXT",
-	"JV6MGzj+tkvJrOa/hr/aanZ7HaS7x/z0o2o8WE3VMT5J7Cd4PogswcwnBD639lHK8zqnFVt/l8Z/qG22",
-	"Rq4RBw6NGt+P2SqduyLRKJ3Nqjdhn0kPX7CXVSVP2ptHL7CYzBtLw1/7BLtwRvi5YmnbA2+krMhQdYgE",
-	"mZvWFeQYEnIE7zipG3M8ndFyOkp6jgptlJatyq8h/nxCRc5jOScLDvyMGyCYnT4t9XR2NBaVo1/ait7M",
-	"JcRwBXXlAwzZAYUaKcV2GTnvVMqKdXFXFwXSaeiWAyMx+ukgWjRkZdifUfE4UU2odvkWmXcdtLqlFRll",
-	"FU2x+OcW7Pzb4Lpy6iIYKinLRA5O8EDegvU/S6VeoqyllLEDmLXyupSn2At4Vte4zfY6MqUTdiHtjN/a",
-	"rmJW1RHSRJtoDaiN0XpOKU+Bws1/VbTWPp0MBOpnmmjDms0czr0O2aNUMW2IYrRCdH5rC+DTwG0AaB7k",
-	"Mrnds1Bs/mtS8V9a7PuD8Xcta8AkLKEFDs2PgYtvSRVDInQLSTEtO1DolQqhh3UuITsKmTvqu5EJ4WP+",
-	"L1hjyi3C1l4KCGewGQlhuPkkwhnnLw5ex0dlDJdbSANLeaFCERIjD9lH4wIgKSSy9lC4cQ/ZcZ0jUYYJ",
-	"haqtdxW6+SuIyhdKNshFZg7rd0/NzDdwOJZhhqo9Jdoo1mqIZA4+W7Qazk7/ed0oRgs9970EqVeeCyC2",
-	"CF+JHaQYnkU81uxw6ASGq77aSzUi2kObaOCXvo2KvrnViYF6mVNR8JkY50hHSHYpBOF/x3TOHLi097cj",
-	"J86B5kTl3CcmxPfCYXjaRkf14rD35+xK3cpKP0wXKpuEv0LhpiFecq8rTlsSjXWk4fy6HKmBP8ejKvcO",
-	"4mn0J6Dejbd4qlBnfVZdF/aZ+JUx92Pgy+ulfZ/L0mlivWdgmA7X2zp9MkvnjuxSf3zO3tBD2qV/TZN1",
-	"YtuqJAMWD/uqjKDN09JR3ojeIOEC4I0LrstHZOjiJbI1Ho8HcrnPoNnIQVTS/udJEGia9Gg2X3S10jln",
-	"eC600VnI3x6T4pUDdHbiWLGcN4gp1qU2viB3PshqKYUgNzX9OJzUk7vAiWaHw1azELzzS9XqkhWECwAk",
-	"A3uJHQ49fhk3REt61ND5JOifmFOMr5TTD7LV0E6D0g8exjaZSsyrtV5dYPizherQp0llSHaNwRRNlG6z",
-	"8fg3qg/tZz5ejm7ghrGKFRmxB6pAJdtIwYoXECJXvHDsvudVRVQ7E+oe1rUs12LDDbut6HneQu2L8JYZ",
-	"+Kb2YXmrDVVFosB4K1tLLkuiAfs4DD4FjcZIwxnkkjfQXnp3xiw30/ViYocDeXx3lzn/w+N/uctQ+yFP",
-	"nmVE08pAYv1YILDD4fYTv5/HTU0Zxk7xAUYxVM319p34HAAbHKgp945UCPA1bu8L9WAuvn69Xe9AEbxl",
-	"Eb8FjmTeJgOfDhJELzJDrcwdV5NqdLZcQqMry+9FyP6FpFN7R90zZcW8Pf97WUGASBQOTs29n0FqulG8",
-	"ri2j7/fhirrWbGUb6u35rqZVRXRJG0RyLzBhDZALrandQckZ2dxYgGSVlCs5ffEDHWizPMqTpVEqasy4",
-	"iGNAMEDxu3GaqBcelgt8l8b5pbW6aJ6GvBI8wopHUG6x3NsAdnGdUuQdyhtwBQg3YbzchONi7dnQjdSG",
-	"ux+zj0bR+OgcNh8cFXc9uQslgWPue7BDYlfX5J96Tk7U/m9GdKO4OFb2n4eK/jpO3F8Sp/2UvpyB7Y9f",
-	"57f28cBiHz9ZwKs4KEZ1MAV/VP7aKfFjs37Xukq7nRMrEixrya2o1S4vD9JqQ3tZBRERfgA1E0W7zogU",
-	"oCHs+zKFhHaGztUWIMwXgewV9LI8NG9ZKbbdWZKEAyrMYJ89mlulvkYlmwry9I7UXAwTNrGpzaWc7Poh",
-	"r8Anmhw9KMeF7orQo0ixooWEcadchJPSr0FW9lfBV18twhFwU25HyCULDmb/5ZCa79ztVxs0nsQgl2dC",
-	"CUO16bAERGHVXsjTV+YcpILvRJ1YSzLT7bsXO4ivH+j9/WIMlzEjeb68LnkeP5lrzrFoLC9up2yYCPcX",
-	"E8T+RhoqXIQd2rdZPQrSVgklNc+VPCETXjI8ZOdM9quUOwfmCNXP/vW/L3WzvcZDmpltH2af6GzWCHwx",
-	"MWOdn+NGJJeb+xkvtFO4kOxNRbmIMFif3MWYKOdqtDfORbxxkBLg79rtEPqxoaKQpwKyDJkxmG0IP3B2",
-	"xTkcstpHBriLUvtshluXNB8S/4CxMfvAkBdyKKuL6IsNDnHBtL6QPsqMRY93nWt6L1sVlkFrUZ8+cFPK",
-	"1mA3b+frwDSPzvKw1xTS8wV6nPBZM7rBikek560uc/vSufcAfgy3G33H7mGi+AVh7IwDPAMVNR3RtIf4",
-	"j89HDagAzxbK0ubcUoNAY4pGA5powID9V/TOkRMzYRGKVWbbxbKUT+fbCmP4eC3T3Yw9YSL94ivgfIaO",
-	"8XGbetUK6PWtaZuffZTB1bDUshUAFaArnrumkbI4BE7meKKuYOXRS5rSKsaXueAsXbJEJ2Itn2juKj1K",
-	"KoqdVUXsMbc2i/v7SaojTufITV6GtLnxTCuqCqYevXSJUZEzxbdwokzk5Tpo2U+FC/OcUCh1rSCZYcfs",
-	"QIWip7Af2xMqIPetXgZl25DL7vCcUHYObwIhAVoeGlFAJrbrRDE8PXM9ztc3qk3uuf3fE5PlxCg0Ylns",
-	"+o2PXVbIdE1cHSWC/TkgEvDap0Ml8PBlCtX13agq+5XJdXJ3t3ChzOey4MzfUoc+sCZTfqakOzXCfCWv",
-	"fyxyNKuqRzjjaIFj30FxA83zL3259ozqEwPTQpdSmV5NGTQSgYasXX+YnFZ5W1HDilBsMj6vNx0TYXAj",
-	"x6SQrKti7wOUM2A/NRVnUgCoORPQxFYHK/yHhTCfIu9kRVZm9BtJORPZ5p6pgi+3un9nOexv7tkgpPuY",
-	"/Nkg/6JPrZikU4zSJxCooc9aCJRKe7YLioX2nNxBuq+Hjk+7HNg+X4VsH6hmiR2z5gKBTGYanQ1YUjBf",
-	"q3JTEU7j5WZcH6uBrA2VKlimSCgXlYqty+VxOZfMVVX5kfoZ+IVlm0Gaj9sKT+YYIW25KF1Ev6JVtQ4j",
-	"q3vJK70FZk7rI28arEcQUv6KTTQKueSpnKZkEnx7qLp9kRBqe7y0L27+ofP4itbsTWvmQNegT11Oa9YB",
-	"rlFi7/yLa0lEVz4kymHjfMudVeQQMU4K22y1wsgqnMwHP6zJ2sWPZkk9MLzQXdUF45VLbJiwncpLfj/T",
-	"XoJr0rSG+DyxC+uBF6MTPKfmz2ajK3bPtfNMBzq8W3sH7A1r02ATKqLtZe3KROzv3+8//4EahE9TbN9a",
-	"Rf4PTx8/+aNTfLSs2U4W575r1i+tvXiCXhRDD0kwanBlaq8dRInRv+ELi+A+QEmXWd7tkZvh4LMDGoZP",
-	"nipee3C6pEwzk5ezNTs7xM9ydR+VPBz6NmQFNQxT8n1hGbRfA0xZlz7nYWcukm8cgy7yUwe3F9HVHVd/",
-	"jQldZfmFHa4YQvKFylemRebowXTbhcS7uh3Jhlb3UhwiWLftS2zmBp6dLNeGBaTGzhsiVzUGeKjrZMJ/",
-	"jS8miRQsNS3YdrnBvx91viqGnSLcEIOj+99dcF0RNk7COJL0NB5tY4TYCfdOpVUgSvxOojUGjizuZEvQ",
-	"GLMHLfEYIAeHCl8czS6T/qsKBJfzjX2mwXLWGTGS5KWUGqsgk0A6/zv0dEXiQvJ3zwdXO7taAv+sA9sc",
-	"L8pTTKTZ85ui7LWa6RnjybU1i7ehrl4D7kMD22O2/sLRUV8SstUsjd/tdixtNAwanAeIquLNPUtt1ivd",
-	"K0smseYin+RjUcM+d71jr9+yLvSNQyxozBWjSjwarifevW9fRY25pMqwAjo4X0oyE7uM6OsMsNMjn218",
-	"Q8OllqzYN29YYHidyvg5V0xIsXyEz+CVvCqly7AZ0ybtPLahGgC0Pgw9MtE1tcVAgz2ieSn1TFNmKLdY",
-	"XiY+Fmd+1UxremCP3HKjOcm953jJvvujk2De0KQ1+Iw7nxdUDoFJmXXl+rlDp4M0gw0muGebguW8hoTf",
-	"grv/gUCor/WCrMNsw8Shcq1DqCsM23rLE7P9tr5vM/joAK1kUBUFpektFLt1iXTYEGHT90Xw1Uzu+QoE",
-	"gPbYhZs+f2vg1uvxtzbZBqIU+EeAgwZvDm3wf1m194HJQfS0zysY/NvPwEhZoVOx/wv6F5EK/r98gRzm",
-	"4tuhTlyE7fxXskYQw0SvTuwx2EVXZbvm5nFOkHom89jqGavcFg3mbZxQQ6OWTzfuQwunKEcKPvoJKgEj",
-	"j5B7CY8QopQ79K0V5U/TVJjHi/VPHTLxQBfsZkFKWRXgrzo8J/+xMVz8xwZM3//YNK0QzBBtFD3tmFLn",
-	"/9hAoglUSO2dNexK6aalUncLwog2/45s+fd9Jan58imyp1LYEWUGmQz6hcuqIK0wvPKqTtMa4p1d66+3",
-	"E12U9m8GjqiR19Agdl/4epHJUfW9lMUYU/OSH2Yc7IOQExWF3nYO+UszZBDduPZYWnjUrtaHR6fmA2gG",
-	"V77U0PxID1akXXsIJe82IdLQKCvXE14w0tAq5YVWwDeKEZmWtMiIcHFok0Z0HG/zJQnHa5lSb0yabMp3",
-	"g3XFhBqA0VfEGjzH/DMEu6L3PBjPGYRq4iM03frXkW5d3g6DNJKexafJJDx3KTt1WxneVFjwxM20Rc6o",
-	"oGwmG3DUMVwUiyLkOyq8AfhgqRlXiyu82XdV9N8z4SaVkLJ+KdBSunVMiLuUa3k9xj8ebNQG8nEQoZcv",
-	"QIMt7QQwkduKiW4QKqQ29GNEi8OYZonCsCICkXogWX17JFh0St/KxXiiF+OOnKN8gIuZxkqL5NzJXmAo",
-	"eUpV/ouu5CpOAbCf8FVjwXKp66iYcu/KJGJwwiUt9OwG22MNlUnM1SW5fDeA2odKUGdVXYipmutwsRWi",
-	"ydGqIkgVYuSBQQ4dhWooSfbsNDPkR6avajSheLdT3DXz3zvwYa3FYBDvrLipBY5ugi2zX7KzFEXn1UW+",
-	"3YQVpxvwTRyjjc4IzqjfkWEWzjDbBsmb+cQdZIyo8wQnYuVJ+sYVUD5Myh76zOLjzvN882Y/xqub01qG",
-	"EZPc+XC6UaOp9w26ZlZRcJ32spOnynW+GC/8b9DXwheC2sc6qA2uiWWSgnAxSfz1cmDJ5l4EHZmpTf3A",
-	"TUlKn6xnUIRAjT+02ElItlXGC9ZBUeqSdlPzj1e70PjyfB/YRipRQ6TIWUZGXREhvuW9fYsKS4K+MldT",
-	"8jgkZVYnXCsGjrmwWtCXxDy7tXW14UFw9ff2z5453e3kOmibktUzbBl/69rxL5njqpnZ51ZfSt9oAXCj",
-	"PgLTXgPcF93x6MSL+McnFOrezfqvRlMGlraCLH02ckJ52HvfESZvDVZu0kqKAyDRojcbgr8AX/mIfIfe",
-	"YpBEdCfvmVOKobTKV9JXUqow6FN8DjM8bUfVYSfuAK0m0Hg6DURxT2tenWc1wh437BIRENoeIZkSvgfK",
-	"SOLjip7iXznQBi2EhETz6MEx4OF6B862bk1onkYNC0JJvcced16DbCyDClfHpydbE6X3n5ha/FDFmXYg",
-	"MNe7gAfbnaWyAoZ6Zrrcgp4aPZR/IYFRpmmZLu40Xsgllw8OWNYd69GRHRB7wr8X8xwchwHnjNbfs0jH",
-	"qRMuHHJ8d557IRFZXfiqgwVcUV047ESZqtwXo8Cow/ocgqAiQI3e9Jg62aYCPRyQjLCyOgxaesV0gHhp",
-	"UMuT0Cc0IzpX1CEOR5vXST1G0lx1sxYogCsFkqsYE9gwA+4qiFflddeSEu69z6zu6tqpr0Ljju5s2IqZ",
-	"6yoWi/dj5HPnVR2lYH72I3YAO6lsU35i9GbXoMhnXHhjsusW4xk06zxibqcXDrSTHY/gMEafZn+Z2Fl+",
-	"Q1PLaAACfjExl5674u7CJd4HUnx5zECv7WNL+Zhz3pchnAQNpeZ97xKcKUeYAC1rhjkoLrmZisngRMjT",
-	"Mmx4gfkXSK3B5P1EQgxnqebboq9J5B6Ebx4/CcVvoNokeDQHRSXz3rMokUX1MWIuU3Bh+5bPqu5nk3X1",
-	"MREZPAU9P/raIdRGnoTC2XyW8JVhSkBHtETyIxMv0h4s2mt29Tz8TXjAa3ZsttHFtuYiWjtj1T7qo1iu",
-	"Hn2RfUPPgSroEMCUkW1epo383r6yNHLIp+cWEcNPA65YxVVeWKZ2yu6ljUslKegZq9ZPXU2GFVkF9EXD",
-	"xtePyA94brDTF17/1ryteSGCCSDQp302LL+G7aBJXdIuvkGghaWBGyabSeunhYHfMqWliBiZCzEhwtLI",
-	"XEwBqO5CR9CVjc3lILt+bIQaaJiP9l30sbKDL67tlBL3+IaeP9Dze3pkItFP5nY95kC5+zD9KL2kx/QW",
-	"FtE56thnHQXmXOwhKrd3xsb1Y08Ul9YMHZ6QWHYqmQAO4VVFdgDE3RUMCHfaTTlMjL0av3D56t36uslE",
-	"bJYj+brdUslbJba1vA+raCXV4PTdsUMbTgm+Zv4lAHle5wN0ksRIySMXcWpBRUcq2eBjcKjiVAtTMrV1",
-	"LtEL2u0AwB6eOXGv0nZYESWUMQVJ2qAAjZlBL0Mvh1HYg2UaNK3kCSel+072jGG2Afhkqbgey42s+l2r",
-	"rlyWEkUpthjeiHtQznNacDPfl4zQXiPJPPz4cbmuwlFToemC2jYymOPVkIjoAsbeOejQrbpgKO561p/d",
-	"KKGiVkoUZ+V8uuSMbyJvv2xTtGx+70pZFdu8fhLtk66KbU0/LgzYVBTLMBb5isdKHsOG352zS4QkPsc/",
-	"cBghlT+K26k+Jm6FPi6rWcHKFvhUFC+ivbmCG72XK1WxF5I0FRUkpwJud4ZNc6alwOYKf0GCK2apxuXf",
-	"nrgo5GluwAtJ4b49em/81QjSvpYnpl56X1syfV+V1BWRfRJHSBczuvAH7xiku/GaZeSOGAl5nOlNYJGv",
-	"8DMR1HLLXUWpiian2cQTynlioF9zmBsVw+ZBM/lZXes9a8QCLnTJqkZDcsULoDPhe8S4KyS4fJY3L0EB",
-	"sAbQVrYm0Qh605rFHHS/yR0BJtQafDzegYW7uYYPPkW21eJWnKguI+UKWiMx8GmWDmlZU0MyyORc+byT",
-	"NQ8kDVIMBS621FyxPAXW7gU163gLQTFanK9+KP5QhWz/TT/TidIYs9dSrBN93zGamhuXR+ciXLMDA5XQ",
-	"a1R8VTuPxkIswRVFhxT0fNMPFEHq77CoM53U3wtAhLssA56N7vSewAXB4CIlcz4k/P5rmur6KWezZqzO",
-	"W9FDeFdqLuZ/vCG4EaMy0XW+ltcujpYSxPNhptg7EQMrAbN417nlZgoSOULl37Oh5yr2s84DFfxumpvZ",
-	"mp3BlPtr57xk1CR9Bc5X4DPW/E4a6DUNFwlaK7u4OY9A9NbARQa/8O5pCM9mc46ppNWAhA/Mo3FJJEv+",
-	"9goPbpLnp2Qsbe/e2TfC3ZPnOcS4bhmXmHeQXAgVXeQEOc2mD91Aka4B9cIFOONjXvIYxp7x0fTYkX7G",
-	"N367MWgQZrGJBBSdFRm6wxrMXsAz4k62P3sdt3U72rchdWt2E/ZnI17Xfo1vrxG4yTqm9wf73Cd3pWPF",
-	"H5AgD/eKkPuHdDpO6zLR8yf3ceRaqaa95jqoOKSFprwGssRrxRwAzzf0/APNy/Ra2lvNpJsMIT/lNYR/",
-	"A4PGZDRMmlfRghFd06rK+m5VpGL3rPJdewA4vaL5EWoi7PMVVQeW6MkC1CRnnS/6uQI2i53ANQWbG1dd",
-	"OvNAkl/MzzWLcpGNPz+ca8Sm9xu3atu9WfjggdJJIn+fV9T52QPRt2uucl7MaI5YkpTTqvKwk1yTAnJW",
-	"J0XqNRfd4QtFprzbPFSq6BoAXw566XPyfm4vwEtpnOmFva+LpT4Udl/fOeCbxD09MXaszhGG4jDi21Ws",
-	"+A3wi4jgvw8+i24F86XjiuVSVtt82zCVkLJUSKnmdFiKWKSyYYKLA8mlNphGj/HGWBfOkmXAxeFqQlcu",
-	"xT0TSISVmV2hTKlI15zVufKr+WZIEyVlHUeRrm4rWlnlMZk9Sz6SRNYIHYnJMNmU5fzaYkRzEs7c4GC8",
-	"7aLpKY56xWha1OxdQ6fJSaHcpFK26lOMu1ohwglFbICj46ot4Kn0p+Os0MVDx0TxAF7DhMQLbai64tV9",
-	"6KSFcNpuP4mY/eMrN89f5CnbpxhNiMSvZt7uOzHrh3WspIBYFdpIOuguFBnwC+QVTU2nwHBWyO/GqOZB",
-	"rNwf+15TvuA3I1bjJlJh+31KUOsOJi0NTYr4G/ey3e2Jqe3OB/mXfIvwnD3hQ4NrKe+1e9Ye47xkRZuW",
-	"3/rOvRP04WgjG9cTftJqwgVpsDBhsbFot0+DOWZDW0gOTJUh1Xp2yTou7KcVkymKvSbWHhTBCswPT0Z+",
-	"mpemDyiX/dSm2XqagMHiIXcG989nmlRcm+W0Txx7OIX+XurWECeoeiqu2YZY9Iop6FNBz8452uAUHpHv",
-	"hWHqnlZYkP3vsLSMMFH8cRPMbWCJsQEzLSR4HNK809PJwoAU03EHTDenrJuTtHTRDqtnVII0tKcNU3QG",
-	"9uQnaPXocTWIZlTlJaD9IFwk1BlDPoYmLoEhCmJrGDxDZ1USibyDa5FKs0ELX/VgWeNUyoplrhZSnIel",
-	"D2GFLK1W4T4mOfD3KFUImLzYvPDkHRtcJ4QVIisaQDYlUQy1ncWFWSP0urX65C7OSNUMCXSFUceiruXC",
-	"4ata5t9CquO21tfncnc3Oh1Plg/HbETEcUvWCa4I0ZwMKTKUypiOnaJFX7nIctp6QNqYKNE/R5kh9ddi",
-	"X2cYGzNKAjYeUL1X1j6tARqf2fc/3VRdVVI40nliEwAvrOCeuBEc1XPGKr6CoPVtsUgfhIRNvyEGqeQp",
-	"idj2LC3RuI9QuvFjKFpik/kV1HQVe79b4MQaUgG4R4cxBcqZllWBRrCWWCkDWbQ1PZOS3jOyY0xcAx2s",
-	"acHmP7FsTrhwAgzjJhyzB4jOtWILmmQnx3VP/bx7eWrqrimRg+muWqdxvZNSUtpcL4aExO0rkdV8jTu9",
-	"vzHdGDE0gqWuIRJW4zxYtN4XAi4SD1gh/kKS23XqyKicKoKQSI51hMT5pWge1tBMS1k7RAQIuszDacrB",
-	"2WdDoZ2LjdqDLr6BTpR03wyL+RctkkTX8e78+0E7dBx+gYLiYHD7lMvgjZAIDxhTGv1w9bB1n6ITQ6aZ",
-	"uuo9oeREZ2rWrorG+DI737Zrqka5785qU7fALYJqEW7tFRIXoJeukBafHHIykmvicUluJqrvQbQC0BJo",
-	"zVf6qt+7BNIV+nso18VaL9ezVSO1Iad4D4ccvB9DEWz7tIYi6W77ay6KfcVmxMTLs9Wp6zYvIcCkgtIi",
-	"XnLNi5UwbS/cEFFUXeuN/7nLEE5p+RddYeQ67K4uH7LvR6z/Z5/zm04AV9aXiBqrOCvI7oyhCC4OffvO",
-	"SXSSigLDkxic1L7UYW3l5RQt0Wc9S8G2Nf+IudS/MrFV9ATewyMrtp3WhM4IRlWFgqlo2dbzuAP63zr1",
-	"05qTW395+d8an2Xh/+BrkNi4Afw4BzCh7nxdSuiiVfPgTquH90km5p067MCI9NNYH6Y7CCvP0BqbLJ3r",
-	"l6HsYtntd2eZdbYgLDxu89aagdgsfUXDtYJR5QK5Y+n4V3buENsBuRIdVLnUBgq8k9on/w9t61ZTdeBi",
-	"rsXRh9Flsu/77CC2i0Obh57isjXE0I8ZIkRhA2vMlMYEV+gvjT0rFhEh/st6zV1twhRus/T/taa7pTXd",
-	"qF+MP8gTrowB7B9Kj3TIfvf2a7pjVbI/D3pxJrW+t7oRY7+y2Ju7dH7/mGcH+xotH2Dd33cvhiZ8ZKyJ",
-	"nYJ9duvrpy55erYljmAJfdhbo7iZg9t9fHdHDqjyDsRU5rIPBs1UrTCDFmLQHoUwbXhttWWEprZnMzpN",
-	"4Uc/o2DcqD8hsStMlEW/tAn1lbDh7wD9JTBTxaBuJLaS1ZeeROmg9n/X2GFDts76Q+fW7Qbu2iEhJw1p",
-	"PpIzwMxDPu3W3J3Mvgt0OS6eWRRBKERWyCCOkVJvUN2zA8RuCsrVeWunhS21/T8PVWuY8P8lWoP/XCrz",
-	"4cw8+oYnBSDt036GVh5KTVOlJMVsybiePy618rds4+zF1Ndy6Lk/ln9JIl2baKvKSopo7pfRuEBWUC13",
-	"kMfH3CRg/MzNPgYwPi9ZftxW/tKLv718WHgNcYtoGvh7Io5e69w7Tl7Y1zM7tRiyrWxgNTWoHI86ao53",
-	"Ixu0dqI+0dgdhiUjzB7w7pSuO+Tr+rrZIRICXhzRDAatXhdaoT0M3Yc9s5jRUeRMz2frqRmBenWJotk3",
-	"cpKCEcQwIc4fNh/YYB9pDZmdzxba4S30nx/1mckDfXruiFSDdmfaKMoPpSEnWlX61vZr+PXrAZOE4a4s",
-	"w3caxTrMF64VCa2ZYQoVR2jGAYTHSnO/K5RgJxh7I3uiP3masPAvAjO1iqfitAr6MbzxDS3C/JN6+P2N",
-	"NlJYLSbYH79mVLeKFcHGi99yqGO2Vjw52bGJkdiDUfH6BbiNVdfryR651rCC3EO7xgdoJdg1X/Kqj2K5",
-	"oeKAZR2e0L4xiryn1WLgcpJa7sdzXnAQjB3hHn91E8fONG/q+W4QqRts8qLc0WUqyhwk8zuh8wqul7W5",
-	"Kd3iny33c0yBr/ZXekqNfPjGvp6bYokgV8CxO+/uBWuVrGpYsAN4XvKqsOKQEnwIkFMLCRalkOQo+J5l",
-	"9l8lowb+oeiJsMMhmDuy2j7yLXzsb5FttpBCq5ps/cXZyWsQZtGFKHcMsL1dm8ypjtjuzL6twhDTitGC",
-	"i4Mmew54teNEkgExGVXVOaFm/8Dv2VaqraFHts2TuuZFf2Pg7g9AW1mxS49QH4GxlIgR5X6vmQlVJ7x3",
-	"uP2E6y6QXEoD8h36BkGJvWyx/iSmeOHTQZvP4JpPo7F+rRebNUyW7/d9FIzquKqDgIxrtHKiJi8fdSwf",
-	"fWBOWLZlj8vHpqKCendVUvquT+O53NqKH1nFmTYIerOyb9ocuuj3gjy+8w3d0ZUPqGtSHqEnSDAZYRoU",
-	"7pAhEZ/dlDw/MgHWTNcxUPGGCabR/1sBhAq4YkJXPLvnBXPTjWFCZgnPxe2d7US0XL4BqtTJ8NyDLTsu",
-	"7RY9WI+bUYy5ypZrhF/SI/sLlgize+85XnwBn0Qqs9wsd137IFUBL0ixbWjwQrV8nVcyP7pQXc21RoQd",
-	"eIHQCqBiY32ys40KmTEVi0dpVvIqhiTi5Tn49B09MgUZ7/q2aU64o6Nyt0m4t356A7JmXm4sSLaKUSUe",
-	"DaVTtHCDV71wk2qly8BXJ1zlmlJW7JV98Lf+krr+yre8Yt/ik6ObKGj+2f3CzQMLr2TMWH1uzyssNd0/",
-	"hx9qZkpZEMOqCuygOqHz+7TB2NNQNybDaM2Krdzvt4fZEkpGazulvcMqXZ78sC25ewdECFFYKr/UNj/F",
-	"9HFjOYinkGxCXmGF3aBLyL1cCsNGyfGDlHdesdnAUc0KTrf45yWXaTfQ6LWs+3ho2t9yVhVvldxVrE7O",
-	"TTCUV/OBdTi7aHlzM+ygJtuqIDtGlCsP7u18rsmf7f+RvH5OrBpEvgDo77s7AibmZXKItFd0QNr+27s3",
-	"PxL3K+HCGf3OQ5YRqsn/AqvyT50x+4L8/y3xoBUlJb+0TJ1JQxX6TEaznL65uZK9dHkHaPsRqgklmtl9",
-	"yVnmcPrt57WD/WNgO/TfBK0IPujdJYrXJJFeE37xxMv8Vs4lMgGfHFoFkidkKu7hV9x0bkwHOOzwC5U1",
-	"2LuciT21csbuSaycwY//BGZ/4Mob/nxx8mh1Cm7FB8uXVv/rvE8HbnRGaKUlEWA56KDp1QduwpXgovAl",
-	"FI4CdnIhFsEGJHOyW/NfnT8OR4CKNHt+2L3laMxbibNtcGmBfdsb14IcOCEjtMsdChWzqaOeQ/Mz8P+h",
-	"Y784u0uFqiM5lVIzYljdMEWNYxGBqRBgupXyJF7AFpwk+iEBySSWMf6V6h+oOobV2pnMqe8RedD7Aa2y",
-	"Seq2MrypGDIDx/I/7gr744jcUBWkMdkrmkMmkdyDqUoFyBXgNSsF7G2lXDMw3GTgTNyT4FY0VRsbOje8",
-	"DlvktKe/t6HtxOD5Ad+i2IYPRlGhFdxcPxqIojGsD5mRTr4/Dy7Brbrf146tM3/E/R54Xu2OqpvWvFj7",
-	"Cd0uYTTpUynhyFF91OCg0Y42+jncFQZ5vFsi1ADZXa9Zl1ZGD+wRsaqwJrm0dwwXXJcs4B4C1/fsPRwj",
-	"JkFG/zb1T9m/amwJQ00HC293nhliZNY3OzSaWKawMwH+0M9JnpF9Rg5UgwJGBy6pnpKWOT7hzN19cuSY",
-	"+II78JwcMlLXGcnrjNRVRnLyh7n1cUFe/TEjxj8BMquWGBGBdXbPFDn5AyUF3++ZwvvZ/SDs33dWzCHH",
-	"/zFECMt8oa575gTlwlblJ1IwbHlv9bJSL54FGNPTOHNcEubnzjwY+CpcBkmu7zfZ5h9aClAuSlNXSzkV",
-	"iuW8YY++9epvpAmFr8EyvuUq3Vcf6t76I6OKQAoLTvPyZvYBruXY2pcj1/+zUKiuxcwBT0IrTRT/pWUG",
-	"HXFVWzc66MjRhubHEFTM+5MkjbRyHyBSRY+LGlzNiYUkKTPkgKE7qYiiPOwePk1wBsBwqWpYhMsBso+c",
-	"l1HIhjRdMLntiXsE2x3NJ+BEAy6RiuVUm59WhHaau2exeWdPop/8l+gn/xz75D2tWramSg5fzGChuAic",
-	"IH48yhGCdF3hAvEbgw6uxI0Z+SZjtJVLx0ET++5JqiIiq0gqbENuB842TRz1XnUoeun0Uy03cb3IJ0Kw",
-	"Ndt6OUEBVDX7jc/g2r7u9vhqMUEB6prCvXuO7DwbvqfE+8F7i/UgpWY7ptQ5ZPxUUmtfbDC5KVXLtbse",
-	"T1LVxN6YOiM7BikKdsGtbmlFzs5IvrLgPy8tuMsdUKxiVAfMOkgltWu0ipHLIECnFNckV9QwMLw1aRsP",
-	"fkYM01aVv9wpSLv9bCGP5O7Rn58tTLthrApdMX3du3sidDnMdGB840sgWEMVK8iJ8UNpXhB4HCHedE4r",
-	"Bu1TaFGQtvFt2fp8g8WMiaV8Cf4rCzZu3/lY3uBKgz4JztnV1hARUwe2fKdZTo7sEOkDyoNjvCqqDO+/",
-	"Z9p83WWLJsiCh2DOhw+DAjMPD07qveZfnQ4VV0+351XFxeGRpWrKtrj3xtuyzsd/TVx2fQhn85260OEl",
-	"BkrLTchT/qo1hGpndTKfNbfg5x6cuCehI/ePlucs9LW30kpGcMmj0b7n94y4WLSHSfWp5fNz+GL51NuL",
-	"a4Hp3pxQdrUHqubqDOIFzQX+EO6EJ3z/nZ48Cdy4jhe9L+sydhCbf+HeTjjmUVani9UuAg61ghv9yC8j",
-	"mgbwGnz7O7rjgXZFTvHwgn+nuEHGpzVTPAd3BGvtKzQM+zEbXJkhAwZRfY+JqwEw/1z4inHBGJ+S4R8O",
-	"Ge7fUVH8rFNNHygig14KZcSRiMhXHOTwLA2WcsD6BJbhjGMqTzxd0otOvqNNwwQrkkGQIfAI7lhyYsJ0",
-	"lvo9oL2ZvOx00a6rXKNYwV0EexoGrqrV1Ro9tkaMl79NSdaaRTJJTIQyEXFJB7rhjsGgKQ68/s+R6FHz",
-	"oqhcatwtJity+sOMooOpS54XI8MSY2CaiDd8DmJ0YpH3ngcN+IfIlMs2YIuEDJ6X6BYGwyQ2aPTBDeZq",
-	"zcnuDBX0m+eiraqFTJVekI3hedxCM3feB1S8SGlxHDJguSW/WmtyWbNHnUCLd6/hmygOuTZSnd9CVGlF",
-	"bqur1mCkpJdSjk5AA6hhn7tuB5cJx/xQJmFVBXwHp0Q9J0aYrXbPYR8Su2veUYeBK1honC2DbqbRFq3w",
-	"Nbn343yooTAuHQTyXfasawcg7EHB4KBV/Jl4Tl4NPTIFp1VGpCL/Z/jXrsr4d+GWeLZYvdVzu5yyvatd",
-	"se799zxPhS37XY6BJ0syv8OC1tBDtskK806eqmCd0N+g4seb5vaxLl+Fa1Lzj6wgXGQYQeV5STT/6KJ3",
-	"4BrbQ53RMCVNSONLAKJyNHyDi4mHh//KtB3Q12c5oEk3UcDOGxT/n7HjsXdrxl6JQMrLjhnBTgQ1/xjy",
-	"FrwvGSSPECObhouDFQaFFSGOjp6IcJXkLCOHIbGoOBNaQ8VLFldr8HGmxX1qbwlY+n95d4lP1d0BPOUd",
-	"YMXE4QvtncmRNYa0ooD2TtZizTAFTpxd18+oKf1sP/SNx93xU/riLtTjWpdhUMCudzfFWkCuicv+tO98",
-	"3jaQHtMFAJYBtLsGD8gSHZ07/hnMJgIACgVOMvpTf7hSi451oFHRG9Ef/OFZSQQ/n68chfQyo6GBOt7e",
-	"MdG3G0BAnRtzmE7ZDRe7K4nlhMOd+StrUv2+pb95FgULyCMU3jNpUQF5joVSKNOF3MniDOlhXqgnpWiP",
-	"JPtl2fk9165y57oJXzrW797olxX0ZnVC9b+0H+37cD9aDyPJBeahxVSiubV8grP4AL1dnwTF7K39W33x",
-	"IfeS8non19ijuq6N63fy9AMV54B3PKoLhGWT4CVo75za3XUaSiDIDHb1oWU6nNJ9Bg3QSEn2LNwa0Vsx",
-	"AbQ7NFpC+bbHtOYRLulfJCJTrS/pwu4UvuDATrebwsQEdkBESMErSebf1zfU2/QVFpMNYh8B388lN5Mn",
-	"5IeXwajboAxjwiOsajBfmFXYrM0y27h1+Rd3ETiT82UYuHJWfCPztmbikxcb5W0Tuo+kZiRvG2v1uNtG",
-	"QzqytzC0rBn2CIVioUE4HnJza2YUz+3VVDdTKIAB0GjbbKNBbdKK8O2zW21NpmiMoxVVV5cIlYkW6LJH",
-	"NecNe2mfHBTOLzTYii2axGqvNFSkq2GhSwC7OVmT0Pwk22hzrsLDYOLPcjmUT1p1IsrDQzoCLNxXLvO1",
-	"O5Brcl+/F++MTE5/jUXRc3HRZSBlHqyC/poU1DAoc8hp7fueirFYexxsvyBMqO5rMGDdakN21k5DCO+o",
-	"gYMh1ENUlNATOj1K+G8tz9kb5ycf4rS0QkCWEG1z+N9GSkFdHBTaedo/VrxrrlsczkFp91fGmnS4jk8H",
-	"ovmAaJefDEzxghPmMQ1HUIYdxGEMz/iNSeeZVRbjKR7vja7DSYEXM/hUZFYbLGRVPttfEWP0Uh3nccr4",
-	"7BUxNEkv8hO5cXF5rp8TShBnDsoofZmp/f37/ec/UJOD/0ixPcigPzx9/OSPAyUGjGpWaXAtkV9anh+H",
-	"afgPmAnCB0pyN9hgnaEr21H3NaNKBBJiSvCb85nCb/B1YT8EqMOTwpQ684ix9k+Q0gRVNKrlBmprNKPY",
-	"dCAOYxUm5tz3YRRFrWWCE/Y1PB8s45PmAiT6KlQtPu8wooJYtTwJPxiWiiG5NA9KnGkF43NxeGefhQS3",
-	"uqYqWjluRV4xGqh/fkmPTPfRCp+1B9GBHtOh4szl9pmScUWYKJ5jGAFqOfXRXt8UwjOX6QxzZ/tqAF17",
-	"+d35kTyv9Gvvd73brn6l2YD9Q2fnwYCu06DIPxk69QOCH39ahOKYO3ctgPCUTqmdfCumDuzG/b1Ut4Ov",
-	"xUC7/mifsbIoDzeT62GJ7NUGPeUKFwfpUrwTKsCv5SYiZn1PoThtu9uIlVv51kPkpGah0Et0c00AWFYT",
-	"KQYgE9wQK2qIFITR/BJclOZKhtx5r/1YhCLmCMacTnJUPrjUjb9wGc2T0p3nVj0BbyPAkzHMtFBS1mQv",
-	"1SyQafATGJ4pwoFYRySsCYLsJrsiWPLncHxz82JUmkINViKSjhPgBnAfwbkuO7yuYte/tRtGmGDqcIZ9",
-	"gmftuSBGymsY9VN/6m+xkuatgwxayaMqVdCktS55x6rKty4ZQAWHYu4z4JJRcJI4qZhzDSteSa11Tlta",
-	"FKzYglSLSupfTmD2lfUrhnt8xZUVI/XTOplcj97EV0R0uBPxCgLs84TpQqrtwZ1j7xNhLbTAXC6w8neL",
-	"g2MY7Ek3bLS2kAxQPebLd77YLaXLY9xNP3d7I3oGLtlV0a2+pe03YkiFy1xDI99mcHIwd7I1q+EcOtf9",
-	"FYAcyGfSHKCLAe5Iu/5+XRIiXpA1o8NwV6/oj7S66RXYQXL0aYjkKOQpc0jQ7ie0c3IKGNFw51d8DDd5",
-	"/TBZ4n3t5hHSGXdUs5TDacd7STULtzSQPGdX9ySuYxaME/pCYLtqbA6dW4KKzKNwiAG2CU4r8/Vg0FTS",
-	"/gfanZg+JwFJowjtIqSIhR0ZJ+QXvt8LpjWhZMd1jpXOmFjWj4yK36AIErF99g6HM4H639iRg22NEPNl",
-	"JoujR8zpUjkc11HlEqp0KU8QOStZDdNFoLGRqpY2V0RNCU9WdPmESQOKmUwR9BSlDgdldYHRSroLAlJ9",
-	"J0/DDkbaIdXDjeEDkkA6xWjRiQvBTpidzg5cYLwyOjsGKs4ezJi3i75uzffw9mmj/uCx1YM+qA69KAJE",
-	"rS/WgABb6kTeQVQuVOpxok2C7nuiTXgU2PogkFZ/Urwf1ZlRToqDjIqGrsQh3sH3gs4SD+ibSqH3HRJw",
-	"aFRMjk0eE18LjnhueE6r7VwC8TeYX0YB7KuxtMMchhqkec6E4TUzILeU/QsXuXseE/LQEFTYATcO8hVn",
-	"FE46m7oDkQc7ATOi+4Bcw5OTTfxRXjL763Yg/jxbdiLngl5DPaI/Sv1tO2DJ7rLKvHoU9j+OlIK5atYb",
-	"/Ebz7pz5+bx0JfrT5rCaR9TJ2Yd6B9hNHi9FT1vYYXulO3yTGFi5ZmtKtrU6ow6V21/zcF18cjJc5sgw",
-	"TzzUCS6oV/g/e/soV229q87Q0AOzYwolG/yCMaHmzXM5geW5UIBaPN+PdSGnFuY2HWh+iU6VuJFDclm1",
-	"dTgWklDHc5yAV/nqfD50Ow7x1p2UCIbf44uCUnpyeZjD9FA2lsI6QnU8CuNdrygabJVwGVGf4jBXUh71",
-	"Q7Yx8yf/5MLFXRm/x2aE+FMsaEvX1IxhkqE8xhzgbz0Wx9QHzIvoA5ZtdkqehN5ysaVchUE/YP0abLNt",
-	"6tFphQlWuGIZnge45ixnYfA7tqdtZbY9blTEkgZGzZxNGZOAPS3J7dj7Yj8OSmLm4QXjIc6Ga50QeuDI",
-	"WKO3+hhK9P4ezEyoCqnOpKYFaixnnxagiX0vc0WN2LjZgVBfAUp6iAvPDo99kC/84YxVkJOO3fJgez2k",
-	"1eVcGsVyKY/DEySkgPNT3HMNK+iOSxCWEBBN4rkdnbIrr5/RYcU9H444nE3WH8N+ldPDdsHe/YEZkHjE",
-	"IxOOCp3Nnv/nRcc46BgTV1wMJCYKhnEnywDQ0O99hvdSbf2VGzqJzmd0kuoIRZNGEuqrAj/ZOVNyJlnU",
-	"SoDtDBiTQzjy3iL7EBQxGwmtOZzweEFY3ZjzcyIYd2idAxCyirsgOPtoFI1V8a4qrLJCgM5u4mOaj02W",
-	"cW/NeMb+YdCS76EtlN7KiqiTmkn5GxBkONj8gt75fOELtYiFg6SIIigFy3CDwSHnhGogaV0bl2R/0ScN",
-	"f/J83zjYLF9HN4H5Gp5cWvOKX+nf4c3fPllHupKleGkzt5uama2h6sBiL4TZIz+i5SYSfK//+oAO/UfQ",
-	"lt/0dJ/f997fcimg7+UMhESiDK6o4iY6Kev3l8iJ2cKn+ATg20WBNspF0ULd7MmBUE0ORO5JLpXwHvub",
-	"FI7ui4OW534LcfmZY40Ugfm+5/9bDC9g9vNMI5jfmW8u3AyTyAZ13WKhLwPcc1AGBZv0gtx1JaruRyjY",
-	"LgoWCXkwa4LSM0SL5nQLKwd3Dk49gKM4ELAwkg4O5G0FK3cIF74BQoaj+fEjwQjokW1pyWjxKQznywD/",
-	"w1/XD6HmzzmYLsIVa1yA1z7sTlTQ0zfm8I4jeiYbNo3odjFWLJzTCzvoXrFQWf+HrrOLa0ZIeQFtEF0v",
-	"mWG61mkQSIcOJRlpRQUxUoFZXE1FofnBjhkzAy/PDUPKBM7HT1DgYk8+o3lJNKMqLyERDkp/UDfhNfbh",
-	"umcqsi3yIHvNvr2teM3NttbXcIyf3N3dTdFEF0b/LbRXjCrx0pXUpiQdQvoGhEMcBllGEOuriz2VDpbr",
-	"EflRutpIWRXPCYVdeHQb+tEAw3Axi/ytkjuENUOlZyl/xTLUVrYmiKpWUlEAhg2sCJJNqRIGM/N8Oy+M",
-	"7mvDq2oEgRiQxPJ6NsnSXC8UB4wX+YwErsiRnfVzV8cAk9Nt01TcM+fwcwOglJ5DfIX/YjldZK/+txUV",
-	"XaN+q9hWcbv43j4I/lJZsW0YA+S9h7wjmp76bGGQEB4YGHcIQIhKhCfi4vCZxkZ7hFYjXX0ukNJDm/lV",
-	"RwE7vZaHAyteYkl4Mq4TkOEHWSSn8e+sBNfFjfrTZYqK4nuzpduzK7R4yLGZUlJ9gjnv2Ylps7UUmSne",
-	"q2gTidptycw/ySy1aQsmzLbYr1ECulll3c5PNmtA39HH/OondIribWTMtWz9o1PKbspGfBJMvfZ1g8MG",
-	"xVvsKm0VIUbNdk9zA3nmA6R1uTeuRfEwpAZSYtjK2N4HEZmfrgbRzjmKmj+iCreOmO7CS8XSXw9vOsrS",
-	"vltIbeg+FEUIt5a1pFiXft2Jh/hSOBDqI1I8vgtmrIdaG74eN8PgfRZhRQ3TBgBGRzbXNeVI7vcBiHyp",
-	"FIN+e85rBn0rMIWj8O1lLTMn1Tp6O+lqmv60f128THktD8lpzhMGeO/0iyRT5Era/YXwpgfKZ1odeBdr",
-	"VztPT06yWAmiuG6siG7VCPtk2AfTGjjRE9lJXrFiC3bHTBBWusKYK10Z/FxLRLHZcYDkNUwUqDG2ugxO",
-	"FoJKSzwzAhXoYpulNKkv1rRg211UNrpDE46HzRLSsMuLJajx8jphXH1iDK+UAZl1SVUDHfExGx4eChLY",
-	"yGb4YoPAzgdZFeCOKbC3wBw3/RZz3OxZebNffdR8tW5ijSmEeYsg4J6XVVCd6x5E/R2wO4hLd4hM74bX",
-	"LxEtw3L6ihEIFcSYRA9uAGcMDicSX+QS/nq8CLeGTKvZrWL78fK9bec0oEvW7VyUKH+H9c3rOMus4qnU",
-	"Yvb52vi8p3zqmN2bwaxnb8wtDoTadTKIK07C8/xFyT+6JlYs6233ZjBZOXfgPssDvYNHLxHBenr3IKV+",
-	"V8cT95/z1IxTLJCrVvOjY5V0rTLokc670W6JDsjDVhZFrM2pi9gHPUpSnPLpra1oc8h/AY3Vbps3MMXB",
-	"sqIbEh7YDfvaH9c0f+graNaNdiSmLBXsnoMfGUHjqXEqPVekkgequCnrTVD1DG+MaCuXMGVUy0L637xP",
-	"o2/NvmJcX3wcyS9eHb6BlYO337uwrRLKCONSrXDgPOSh8XmwXlvzzTDYTG9cuMGDivmK84QEyIZ+oG4P",
-	"3alCXnHfzaY5p13eLexl3MHrD87qw/cXpaRKVR+tfOjumyiAdLHyHFxpurrw7mSz+ilnM4xxTY+yL673",
-	"h5hvUUTdhDHxmbYiDLCXDW0PpYGO/V74+Y7k7Kx7LKWM9PUriNrhUnj6+B0EzcD5ftH12qW+3uBinUQ6",
-	"nt6FQh2Dlo2f+lOde/F3+JYZJgJ92o8tmZmQMPLI82A8E2M19oCLXfflZA1sOe1u3Nh56BpJeivKHxJ+",
-	"K8YhcvGmc3Ps2t2uYtq7JWKG+MlbPYrXN72vmdlGqf6XbxpGa1Zs5X6/PSS/7TwjCeSaeqQnCw9SczrL",
-	"4Xr9dg830DNOlFTv+Hm1XP+OJfs55T6sLTbP7mZ++HPwhws/wQbHwBfiOt5gev/atTvAveQmtYsYnaPW",
-	"RFc11tgMpx5m77JhG5pUcQXaw5ZYoepXnh8DX/mBqmPfUyGlOdywJ1Hwe6aKTrQ0MpXu12N4/t5OicJl",
-	"yKc47wGcHnAFTNETMaVl03oeXtEUgmpHAoSOnqaC2F9A1SoZBfxPKTwWQ1z63hWDErsbVGJrx45UH8Cp",
-	"U1FvXN9gH34aqy2YSjeksbOdBmbVmAzjJWZJga6eB1ZzUNfBcJqHP4wn4sX2mSZwtSHshuvVKqRhRUZq",
-	"Li77uFrzUDMmoPQDdHWT4ru4DJol5Hr1zotgi8sODS3is8ktFhcxPePLaGUxY+EntZb3YjYQHqqK1U0a",
-	"vRQEJna92S58AqPOFXY1VxpWXHiJV0Rg4xzIneY04pS092bbacr0sdw2x9ehNFSbrevjO7msHTZtHwID",
-	"gFq5H7Sb6EBqCetxjJ0jNXYOIY7A/Z2tRb6asNFt+mpR9i5P7w6QwDPO0WTlkNCn2X55UQ7VlK+VLDLX",
-	"EbX5cOJEP+nAGYUvJNw47/Kk7gDDfQJg6pVpNZcEvV2xXtWfu+/SAj41DHHSg2J4o7BT0Fv7z5ZR5hfk",
-	"dFoHJZ2kfmi97rz+gOBT61sTUe6hhK4G7/sn+yY9g2LThC477HDQobfbY/DxeMBJ6IRxdV601UbRilMR",
-	"zvBwMNTTXmrMAdUqV4njGzY9gwoA9pHW0H1z84Q8/tNTkreNJk1FucB6pIzoXMoG+HvUZ8TVI6zpnhPs",
-	"CDNhhTV9YX7w7Vk/JbwsNhH6SZ4Wb8IohNjx6otV6/4x2F7LOd2VPE2g87h20IwduqBitGDqM03+Ig4V",
-	"tny8Vm3t/LCJSaa9E/ZHdoqqGbkU/8U2RfXPqSq2PKAafeCmJPdMaS4FJk3aR32NEHyIOEt+UYWP1PRl",
-	"3wvnqjDok9QiCyJeYvuQQU2Eg3GLhGob2QWTxKOai+7AB9bkKAgvXqL9Dq7nEzV5GdwJV5Ftr0ACT/mW",
-	"aG4v4G+seE5KeYK/AXK7667rgASWd+ma0dKxVU/xnoT9voXMlB/Z6ZUrXk/g48RWLmlbEp99KBU/cEEX",
-	"84fe+Od+X5Z0vLWNolZofwcD9BAQFxs8s60r2goDcMqVRpgS+uwg+C4dFx5i2LKrxXs2A589BMJPaN73",
-	"CfntSk8emOEMdf/Wy41PcG7+Z5yAEGkj2XfUqueirtkX5N3QsTQxqyvc/9anbc06gX4c9jxI4BOfrBKq",
-	"dO8BLh1gtVRHLg4eYxiQrDTD34zvvO+0J9diYc+VToMKabC5bHQmvpKneHW0o1JQI+13NQ5i1PsJr6m1",
-	"/XLcVLMByef2M4Ct3u9vOr76aNWJ7EHzMhGnowPqBw7YHv8BUEX47xwa5u9Bf9DUtIoaMP5zqnYSy+SZ",
-	"B+bCyvedckkqhmFcmFYmHsIyBU6xYWr7+O5uGwCXOf5bRuzcrVl4iPN+u32PjZqUEabvMkZRv4R+An7w",
-	"DPcyidd+Ai90Kru9Ee9L9oGeg805mdZMGYQQsgrrGbG5vFo7hMbvLC9IWMKif+56pm9W3ncAyJdkFnWZ",
-	"aFEy4QM9vzOsuRq1TVC3u+nOpq1ZeltT8bU3y1O8uLVcvmO/oeev9RFL+r3TZKItxDk2Mve92SX8LJRD",
-	"L0lYw0xf4mwT3dw5PFf7ekQzeTfn5E7ysGD9U/p6obVBUqf+N+hJuGTItqN31FDDPVq69dwsu2+E97xX",
-	"KBOyI62JQAn6czBa4xsHn6CvVYHg/NYC3lPlrWBw3oDEUdyA80aehFVoCn0hSgK9qS/U4wXDcthXJ1Bx",
-	"BP1idXIvpaSe0R151/jI3ljL62sIfSTyZ3HZ8iFFInWfjLAX3Pw8bm041jETbhSU37MrbTQAlcbrsvey",
-	"amumyQngWgGCxV5J2YjR5H7ve+IN9d0km7hgIchp0IZm0KZd3WvQ9w6oA/FYq/tQB893crI4Ay1ENBl2",
-	"tQlWBhyiEa/5fXzdbbxCd1HlVLABGuym//CQUkiFGACpK72DV9m8V5wDyN1Dg9YdE8/GMfONScC7OFfQ",
-	"2zFSfYZaxUOo4x5rqAIXccs78xA8yF1vJBQapJAIFUOP7AUR7EANv2euFaz9I6llbDoVzGYt7qdzZnfN",
-	"GdzSBqM60kR2uB5K01WNrmGAVzI55jcFsS8wWqFPtAmKDEvfbc2FVGE4JnkidZuXXe9P+7z9D9F1xJ6v",
-	"zximtjqbuPvS8itJeTvso2lVAox+oy66O6f1ZQ3j67vQ8Hi1IyIPPh5jl/VssMIo8+8GwPsAri1ep+yn",
-	"sagG4sBB7c/+tC6SXaR1lXpnqDLevdsrZl+iFudLskMdjR5CkPdC2007RWYkh3dHQqOPoaUWH4FGDRoO",
-	"FxDgU/ozVJYfka+rynnnHdSw98xfgswtgmT81wBhxPu8G55bSbKNdC7EwKt5ZLUHRpjA/a4cOH9SXvMx",
-	"VlBGQcz6h/MYWnio4kGBUVoCIGbYxqfCNwmPbnXj7eNLC5RDw+AGzoDlKzwtgEtot5IYSWDvhoGrHXbH",
-	"jBNaJS3Yonx1y3fUHgCGehJFJSR5xlmRkbQikX4njZF1l8t+gYmbU4FJ9EDMHausvT8DFGiFKjoQ5iCe",
-	"EB+z69dtN1SPofNzSy8ovw1XCxec1swwtc3rcJt0Ky0b4uI0V3r9frnUNfhg7RGptlbVDVUZWL7T2JMU",
-	"1C/AQhWA11r3CTG3zMDS3YXdunZSUtwzgXsL5lE4ncprmuMZW8o8h36mRcEKwpUUpJEuFSGXtNJ+gwV0",
-	"PkWI52KwQY6sdqBwxthsTcZ3XlktpTEIaYvYAMK3Zb9OrK+GxPr8qxC5VCtEENr5W+i0yap7prMBH+OG",
-	"WQsHj2sPV/tkEUw2oF/63RpQ4YKJFgSAJe+jtEoI2BF/9ldBc6zL1fCR2KuaqZ9boA80vB/URO+ZWJkL",
-	"d3liY2oTBiwbExqKtnwuIYRmmCIu7Ai8kZ5pN+KP9765RwJRa1aZRKX1awL5oFYvPZXcMAIuMytR9pJX",
-	"Pm8Pb8uMUPJLS5VDlbe3jWwVocbDTPtcpilgckjIvAdUW6WNfb9rNmxXsCSLn4yE8RDkdwSOtp3/bkW1",
-	"8dMdfV4bemYFKaBC7qYpTE+Sn0+G5Ph7sKw/gGyZiIwZWrHLz7RWUS3hQvYefdzWCIn+dJQpFKT4zF3S",
-	"uYUh8275S1+MvvTVImH9OXWLD9H1Wqf+3yIOMp7Edaf4Z50q4ovWnGfTFxt5Yiqz/FpB5mIpq2KBoI+X",
-	"FBdZFfPogP0wT58uqUDH09IYd0tDgG8HihWPp3J5tFks+WF6AA0V5fn25BARn6R2ptPwRFX9EDScKiun",
-	"zWDswVZlyCVTevnVRjnEHHOucIedUkGnvh03Vh91TPc3TFPRnI3zxz/DKJGSJ937u11qufN3l/SeAYa8",
-	"RxQaF877nudzYCIL1RIu0ykKvGTScPx3+OK4wfVtH7y4Irkigy48cfMZtMZ+yNl8B1FCbTCYAX0FNw8I",
-	"8vLmJFbVFrjpJrqMhh0HZy5KaAVnT4IUzJ0Re20O3SHONIezAPBG455iA+vg6d1CiD0EItmct3If1pzg",
-	"k59pKPboopqGKuiTJuvhJK2CYSePR3Mwpy/v4rOCL0sBaNU+fIsliKtBm6WRCOpSH1rBzXOimQcm0D3u",
-	"tSpCLSq+uIEdk1LHBhz5lnJ1/QDOwKvspyGMFDsubMKbkmv0IQw6IEbiKFzFHB+J/6MAf+LmilelAzBu",
-	"EPimZGoHkbYe+abrAfn3bHNTGuRqe9N5JQYR9tlk5ct8GKqnuKhJ4DIujBBIbz/digNwERtGagvg74QV",
-	"qntWbE8cW9A9XH6xJ13mj8D4W5HRpu7UrYo0+bfXhfOAotcyBzLoiWkPDq1l65Bjrhpfiwp1r1WNP/lX",
-	"dtYzl9CXC9DSTxbCibUUofaDd0SqwX0z6HWkKe9ABnCXU1yGKcW0hh6ZCBMDXSoDG4PQCpJS11HpyyXc",
-	"a7cxWccViQx8U8T0LYb7LgPkJTTgupZgthgbPPECt3/Btwtv48OZ/25IwLytqFiVoEd1CKvKVdJ0KgE4",
-	"OiDzqzU9Oo1vb54BCnrXfCwhrhWWaVkH13w90n4c1gj5nUtNaho0uIyasv0sGn/BvCoek2kiiq6tpGFb",
-	"arydPdWemSCUaJbLHrSTHKTV1MRQK8W6OK59o+AYPMlWlwn9E5qKihjCWDb0IA8e2nwhGcM+h9nqv/kQ",
-	"f5gcHpKFGvL47o688jmHXdQzYh33TBU8X4ws/8095vAmtnyfkPJfUvP9fvGi9uzqaNshcA8oMNilfuY9",
-	"w2Z4dgdTHNB9UU4e2aNvsPgiPRPt6OTjoJtcqlf30xYCWlacKwaMqAOcp9WK+8QTS8ldxepUxykzlFdh",
-	"s7XBEe09LIXVCYRhImfPO9l8UlIcMLgKsYw9R6THcGpwPId/a8fx6wkqt0EsNFF4aDNuenQzeHhMcCrG",
-	"WH76yJvPZYMk+xzQAu01Z1TLnKhpZ5BttJHBpr0fQGD2SE6s0swXxkOzffvTThZn/KWk2ndAIdz0BAa5",
-	"e9Pkr2CKwR+mE6c7K/B3FRVHmOefHBPoPwlpPj8zA7qxn581J3Na5a29ZgpyZmaxvhR+7QuOHHFDGsdP",
-	"UKt3C5Q1USw/SgHtWoXOAFUeAaohCVKT3fkR+eDWMkSqhnVZ1d8aA1K5rUBd5MJjipftXBrrW/wSVYzU",
-	"bWV4U6EfhI9SdR7fDa8XLsyXTzchHbt3XYc7iyO8UBaJlb4UNbgMJd8zsT1e7XH25NGzyIJFmh/p4Qrl",
-	"INelryqMabVIPybUH5yo3d8teP/DrcDf7MnAQ9053e2ODjfvi7vI3u2L8YWfXHlqanTBd+tLrP+IR9Vv",
-	"IztEXOSLwZvZJo+6AxHkMv3qs8s/vzwHmtSzAxdJ1Zfd49PS9EHNaHSvPi628FPQIySk2c6hX9rbl1FV",
-	"cQYefPQY51ANtItvFTisPQ04bzmUw0aPphuqWFhxfu+98DsomqCueqKS4gD4hRT9wXkl82NQrKXVvMJ2",
-	"z1W9nujZd/ZK9rX5/RrVwQ72KesZynPKkC7XamYdi67sWMnEclX8S/vQQJNdUXnM1P2oIAyRzk9U1T7l",
-	"cxG4Dqc6LiSGYWeJAht5cXLT+oWLIuRi8CoWtLKQZMecHWs1mKH/e3AovQM80GgQbMMZLfBGFzaQyX/B",
-	"r+eKsxdBzl7KUzVBpHMNry/r9fB/tlQU2/6XPRc8lOceLO+Er60p7cTJvipZfkzOsvLV+4j5hTU/gDul",
-	"uDFMkALDmhf6WIz59hcBefHs3kefF1/AJy0zuE8krAWal9e0qqxER1UfBbsdS0+0QUwdha6RoH56J22H",
-	"5mwUZwUpJNObpaLOnq1yqIu4SEwcWGlJhEuE5DykVdAclpPRXYWly45yn8BV/D3Ydvsh5pBtWlEzMxOJ",
-	"7nJ+feGqvbGtMbG70WE5DcIMF9vxsJ9bjKo1PJVrFC5AWfzvgwuagsiViCF6iU+ZVJxwquIgLUH++jLn",
-	"MOtBobj2EH2dsKCApnE1hPUsIoQVjDP3XD/72aVgTbAN62tG75lLzxdQ7BK8rnUb0p6/7i8IrknNqAi/",
-	"PYMusg41dalPdhLY7Aon5ANA1GpzrkZ3R67aGjnF97PO5W5XwS3SUFHIE8TldsxAXt0OUAMaHtGrAw+N",
-	"/2QcwMQt2LM9LGxq6pGWq7ElomV9LBhB74yYwZioY/B++kFGyRM0LrEgflVUb3eydXHMSbILlOaDvGLW",
-	"pLXWlbs8GxeED57YdHG5V/JXNtPBPSBKf2yrqoc4dZ5AK2VAD8MfhHR5AUPpsqLlYNk7bS5NGn4ot+vY",
-	"4iKmjirk3MLmZzrqg5EMmDGL/Dh3AVzuDxx3fkOejteFL6GHvWYR4AAH7tOrKaQVBVOu3AGyQiCeBSo6",
-	"q5ldOAtGPbQTTQG3JmJTnADO0BqBdjC4MK1xiklbgvaNXcbJv0qe1s+pPRyYNnPbudwn073vtIF4mEV/",
-	"2a4FUnEwWf38Y4TVDFhXGIHrimAc8qKTQpF3VkpW4sV99bc+mJzWOcqpP3Gi0uO9/pbN5Gp8vZOtIVRg",
-	"koZUxNmU8/kat2ZnUK3bOhxX83hJiMdlTWAUZfQMgR2wjumRAULIg8wFfA9xlERzCqDNhZDRSDahhvaf",
-	"CsbJ/tv1qdi7hkDgDtri00G3wH7P8ujFeNyfmLgCc367mHFTUkqxBV1CJ+fr8mEM5TTsIec6KTsK+RXF",
-	"SCb7ZCxbDQ6obEKJc/+XF05ofVFQUoy7E6Zx2bSMvYsZJMHfXunGkG0geyBhqJqq46JnxEHeAp3iRPTf",
-	"uryXG8T0CsDsldBzqzNbnLa96g4OIIH54aKJrJOwhEdEhp1/INWvkPEAY/ds5GAHDTbb0OIes+JPVAn0",
-	"l+e0haMYtqq7rogTWCwvqH172aHP/siuNieKmf9aQFIn7nD5/fwz35TIjgt0jEyVdfu3KkP2J6bzlj3U",
-	"3qc5uAchn6n1KmuC+fgPWk8/9FEH1B6r2hRSINzoaZC1Eo3xsujSvklROkkV0h6/N6RmzGjC7pk6T4PA",
-	"nbl31bmPQw+c/H1UAz3gUY5v6FbyyLKP1Cm1yfAezPBdTiu2CoOipCG8EogK8brFrqKfacjfGaCRNNg0",
-	"DDx7W4wwwz/RH5pXbEZlM65899Kmdkkvs15k3XllBFpFV+FdlrzGIdgooOG6hJVYH8QcNOQ7w6uKGAkI",
-	"Si8cFMydj9pICbVXkaeaGVOxmaafgyTg8QR+4ofSPIeMSS7wDAvZRTkFtIaYwAXp0jJmtoFoIEbvwns+",
-	"v7N3ozIPf3Fnydk8ri06rHvwvQFepV94SAN+x6rqNRfs9lK5t72L8OZKd+fHWCqg7HoKzvlyhuHbhrEK",
-	"PTmkkTXDBzLM9GwF/jre5O5vg5+d53LRlY6Vooeo+nWgf3p6md06yGNMDHpjBh/Nj0Qi9glpOMvZJQC2",
-	"TwCcbt7c/g2xPWl+nPNmXeOFR3ePQ0mJdn4PNdxlMpxUUduEtF6zT13cKClnFpoeOWjpSloxgSkXl9kF",
-	"VnOdQxKaQSP5/ItgQRxmqswBaZUSwopQisJHpSi7c5/aDdqQS8ybr5gdbNuzxXkNlL4rI/3Lk3APqEmm",
-	"7CKhng2HeXY3N05kyZcuWbVfqgXuilkG4gebP3e/QBfoGVMmqJ6+HvbKIvAU4EtA7fFJErqT9yxZS+3D",
-	"qU+XEWh67n934gaz5Sb29i46LTDb5KWEqzhWJ34Fz4e04osmNb6FY8FyXoMaCjcy5G+4TvMVXEWQs9M2",
-	"XunbuMyE6F40Xer/yh4vXd/wnVM3HU3+Pk/75BBpZbhpC7atZ8F7XOhjUo1GNKOf6WX1dHjenwYP/AOl",
-	"oyTkouStUkzkF3pHKG3F8cg1wEnSuKzp3mjA/85lXdOoLrnX0ls8wwbsBejFJVWB1Q2tZsVwl14qbpDT",
-	"u88cMSMh9BkPz9mlHgxQMudRIP1BGb5YQygnLL+mGRJJ6RH+mM5Y5/grkAIaIMG9BV/UmIFaMnJQtNZ9",
-	"kVKGKYEDEgG44q/+yEc0ig4IiAWB4phvxPkLSkkruNGPujMerZjAe6iZALxsohun9OW20wp2I8njODPN",
-	"9d2eEy65arXdhZ/+9WWwhlqqdf5SeDHzK+imEYWOi6RagY37zl7/vjXm1CNWN6211upqphiAEc1/BfRQ",
-	"qax53FDFtRSDXnsOmNE1J4kl/2yflE/YIzNQCHHPvYf+ssLHdM0ErDR1ubmaia6Drf39+/3nP1CTlxhh",
-	"30M5+h+ePn7yR5dUMa7ns8rpLy3Pjxh0u5BDltSxqgjS2+1cqsl+0fPTf3w4bjbij2H/D0e24I1vuc3D",
-	"Md/UQjeEsbvdnedMA98epgOEzwjjpmSKnOg588LV+0ePwopiqLeLY9l42Nd/Qr5CCODQDcXzkiB88BAg",
-	"OAOHEPwIxsNlEroHDBLYjIOKc98k98I6BMMheNqrES7OqKDRA6ov4FRct1HmcSh/cpjJqUiUVw6SqwHr",
-	"2HTxpMjmLc2PD+PsvOqEeDxX57nKuRJw/yX4MGhKZnnvwihdECwxj7o9x+NrtOdl8IT2HLXKbrrrV7ou",
-	"i14wViQUM3jf6xhCqGOBeRSh+KTlhubHqxBzkX0I3GG5QNy7DnY0BpIbpXEPS0BctWWkI0IqVrwvQy32",
-	"lmCFcHtSOCg5u3nISMr8bS7kgMYJryqyY9g4Yk8oePcyj4gIlYMAl3hZh2RvHChggQosKUhDG8z/HuNt",
-	"TPCKHgL5zEc8Zsvg0FOU6HEo+gq4C1r9DC1fTclE1yUM/aC+lcbl6nLfbGbgTutAcngFMHkFpMurvKwx",
-	"t1DxetYGnnRDQDNt2hAhc00t7FgoZveKFwfMTmLs15kIUZxv88lXXy0FTVY4N8Pe1qbV5RZSWcOxUbDP",
-	"ICu81SUr+ta9XcrEJbvFOEHtpn6m1zlBTatEeLbAL1wT+wQriJKtKJ4TIQnmh3Ww8LKAxIqFCHgf4nbk",
-	"jinrwiORXtAFPatWwXsh8sj6Aqj2HJ1azmgenxS/51U1i+rQgXm4RGwuEMDGJ+ZEDL8MIsgFodi7ypSs",
-	"TmgjeHVUlM5YyfngfQm75nH6wZtFZJv2/2Xva5vjtpF1/wpKdaq8ey81kr1O7o39yZaSjTd25Iq861u1",
-	"N0eFITEz3OEQXAAUPXH5v59Cd4MvM+CQHJEjb3a/xI5FESC60Wj0y/Poh9S4tgYSWiXxBoXab51aaVs3",
-	"fSm0d8gzW/EEffU3VhXvrMZ6m9kqRNhSUWvFzR1mBFa9mk5AO64m6XJj+Ykny43UmOcAKFLX0dNz6+7M",
-	"v/bbQWlselae1a3aUeVnFZXfkepa77DsymQPj4iNAw/dFTIastjXaECPXeq+d6HmFvlzfC8g8ygXjPQ8",
-	"YNh6drdEuKdK13f7b/GpLp9o97bsJfM4EU9kzeB1hge6plzh0vYDZrOPl+z8A8BoB1wjCfCp6QQbrokl",
-	"RxueRsjauBJcma3XSTt8jDUWqSORP2VTbFXy23nE4DSCCq92GLtnY3cduz8rIM0jQNng2Mq4KhmZC6nW",
-	"UIinmZHoLUGz9/4e7QHV6nyMPja07FRB+JPefS2E+d3n4V40oftFvz2JIrMeveFlEfgDqv77lamXC1kN",
-	"Vn5TzyuLs83Dby0UzxlwNANRROdqv7VPvYdQxwlCWx3RrG+8wSzl4BEPds3AQxj6wgh0r6m+SXFpu0AN",
-	"9owU1nbjevWKfhmpjqp0s7/3k8iG48JWGRtPeZPsxlamhdn/ciU6EwG1gOIkuYBRil0fUF6KH3iMOAue",
-	"+bLW2uihfYd77e9+YL5IfPJfJ408EjrOvrHZHYjz71i4KBZmBt/fe9nsr5TLdlz6oFwAb2gE6VGeaKYL",
-	"nlG7xYGLy9jE5Ti5vus22Kspl8/BpA+MWG3vxNaP2QjI9CzJN5l+Qew4eUo1QXLB5ir+Zy6METpgRrKl",
-	"ZPOtP6iM7WT6wS05QHnrqfgoJwLlHshDaU9sF6KkDOdRqCdQ6+ndWpBybvuRKYSvtfU1/gDKSDMJnm9H",
-	"mtIVm+JofQIUrjenzwojF4VnmjUIk0WcYAn/g2SnRCqKGnR/+bI+QLi7OAi5Skd51V6XltWvwO0JWkq3",
-	"Ss1xd76opuV90vhurw4nlPxAGBC72ILotYqoxDUHnBTOFqLAqsYyP2a/Rijk8mbntEdixb7H0sgAiK4Q",
-	"V5oKNhl1PIpPfJPZ6+PZB74GGCv29NklW5aRitnZ4WrejdCaL8XsHf7Z//PpF3EF5GtMjw8hxXVVAz1A",
-	"qbUIB5orO6Fb/C1/PyJgLEc9ykLKsV1tQu23+3XEHJVzhS84opvpcLxpn6E9F1qLlsZB8LLhbOGa6ZXM",
-	"KCacbJmdZxvE6ao/gtO+v1gn7a2X4S5M/67qRf/vb9fCFqCamlYOAYxIRe/wdO022K/aBCT+Hn7HR2Uw",
-	"pDt4JVX/tYMryXExd/T5aVGqN1UzcIsQVApdSx64jUhBZOrhdbrcd1ce2avWsC0DQwN7SI6dRswV1ewd",
-	"uEf3XriuC5xMr1sXfewxa5UMZaDnCyNUZ/D52x6XUb7kXk4iQjlnGx4JBg8xLf1ocFw3IrOKA0WehI54",
-	"F5yd5yo13tgrws55W6GxPlO354MHfWlop+wnCYG61diwFY8YPubQ8MoqByjB+UceLVsw8eChu1U33NBf",
-	"7IM3uQnlRmBN5mHW3a6e2J0CC2mQ16IiTHA9YLFia7HVFa2JJCIFHq4F0aEA3xy4UDrPsiT20YN+e+kF",
-	"3YzE3bxXEy/WdvSgnG629/lEquLNAUotcBrjDZvn83nS1afcPZguhDAA2lSn5lxxldX6wuEhf7/IQeca",
-	"9WEGpqC/c+20CIwIhIMxKzTQmGxcnrReh+M+qEr0LEUqlGzpHJrztVDalXr057dtSwJddlLfIgCEdp2n",
-	"BEU239Z0/yW7ZIng98Ck5vBr94oUPeo8l0Xi7dIgZpsND1cxUBzbJ5HK3g7WIHV8xpLYIIPXA3krIdm1",
-	"BzIPB3O4ytO1XyQLP4VGk7J8nhsjFNgIa2qzXAmGkGRdae0FN3dlQ36jUg50mA6AjUiM8NPTLnl210Jx",
-	"j3VimUghMqKN4Jvd1kNicz68uJez7zqWdrWNFGQ+/FVKH7kRqiRMBqpd0LhFInO1J/He83r2Tc8gcXV1",
-	"pYTnXZhwraFRbv8CwLfUQOkhvyZawSSGXm6mJbQRBFTRQpGfji8q5/+8KxhJS+Vh97M3cM4i67CyPIOM",
-	"IyiB46CMFTXx1QVerGQi2CZO1kfGw/bvUF6dLtXxIYbK68bjmw/jVX/r8WAdUuDdxtecey+UiiOhazS5",
-	"eyKkDnCy8gfVsrPk1EiZHATdL6Raiwhaazyk72Sj6SrSNGZLbA9ZKrvjcJpruMV8coXOodBaqn5QHD0T",
-	"8o1T86iE/AeFqziYt9zvuPzosB9KNlbrd8rFosOePO+UXDXPEv+Mq/UdeutzGSf6juoZM564/po7O3Ln",
-	"grt3+7T7QyGP7Erfh7A8xD5TFUN7SJGA+8ae1WYVEGuHrFUBv2wwMafCUXqMXHm5i4fZ/jl77MhVNstf",
-	"7+dD2Kqv/BEgWx+2WRzypK2TdZSOUrLKRxHX/8zx/nS6Lk6KxzQLTOv9m43WTt9m+Guaa97HWrQx8AAt",
-	"dxyuSiSpkKf2lo68zOmWbaQSgXXqSvoTx1/Jzp3Og4yZjiHYrvm93Q3KkfsYpg1XRkTIGnVUS2ntDb33",
-	"bxtDpq8sssZa6cbxrrbOeXLNh8bcW8o1N3Fahl999kdFYgC36jXf3tjfGMiT7lofcbCu3Czfzso16J+X",
-	"pWGPa2VKI+xiP8SxdNbOfttnD4tPmQiN6IUh+VGqqMEVtY9tsOxFQE5ogw9ppCKvh8bsU5P1DlEVh9Zj",
-	"jdIFNhQYuBdhUqOXrCZJN1jgVKHP6gxGDC4XqIYUfFzLfBuHAh0c3nNRqngZp7xTzW/ccw9BGQarPpB1",
-	"sBfZTRvbNpar4+fXhg88NNy0fj6L/RHADK+4GhrCCulXOkVXFYdXd1l/7XFbqjPEYFhb4W/jK/QRnzGA",
-	"gb5arY5TJADZe9LvSUJ+gmYIJIk+QqxZBGdGxo0Ryj7633+/PP/u18/Pv5zjX55Vf/mvs+5wJyyLHxBs",
-	"YYQq3Id7jhqEl0CUOYBsALg5+5MQuDlyw5z16LVsr6oBPSkj8rSGSMGEK6zE330XgMIY/yVPLoxId6nJ",
-	"7V0PfwnRISDoJJcvGpQx3Pp+QjHcbUGFw5cpYQ2iiBBH1S5aSWaCKRxv3UAqixZIXHtrUk80I5vR8yKW",
-	"3pmVuCt4fyiAm/TDSnzkW38RQuUy93pZ6WN3HUYkHVyAmuBrYwZ17Wx82q9tCn7FsX3MhzI/0CQ7OPO+",
-	"Rfe5GMax3M9itnKxDsqZp1L+1srbuhtELnhMJ0WEPdx6HWeZ6MF7C59AdK60HqW34ZbTDVjNqlWY0K9x",
-	"hA0nqEhPOvMeXQ+qS+Qqok2Nty+66HfKpKfojncfBjoDtevbsFvTfeWJHTqCg7NCcGv0Oo0xPdZsuWgh",
-	"r9EhTxAlrn+Z4Ed6KzFOsvkWu2VepHmS7KB6dNifxlV2301qVUrhucjMZQw4rgA6eNeXUT7kibcudcui",
-	"XDir3/8QBNPnK3+tdkSnyoa5uhe9eICv8EngkpDqzk/Jsofsbp9lkNPUkF/y5vKFNvGGbNKhaXzvnvsC",
-	"e1Zo0QO0KjeJlOsBuxgrCyoIPR9z2yDDPwTMNkt4encQsWK/MEvJufCm5J0L04z9l1gPPPYDZihEqR/G",
-	"TN/Cf3a8ScyEz5i8Iw4uyhAC876RjBM510v2lOVpIrQmcD+nitbmRyq+FylbcG3qQGLNk9GL9PsKXod1",
-	"7vMtkWA8jHxizJhdA3q/oxerwsxpHgcdt7A24+mYKRpBTDIqwZ6Z3NlcO+ruDKRT6ZomOn3wG+ntMX5D",
-	"WdLepdnb19uaXh518LYUu+EUWr9JeJqDhqjLOJ7keM4i6AY5ixV9eVtoonJAhvbcYvg91ghFw7i9t2aQ",
-	"3AuYkXTR3kmvJB5b87PgigGyEH7v/sG1yEVysM/EGgzIXACGSb7JXE2bNSNiS/jzTfaTql/mLDiD32lD",
-	"JQ/X3iJp6hkJsAaHWltgMX3fUHhp3YVhS1w+qZhqXGXrv0saVjaJ88T603NAYzrDn2/7VGeBwEv/cQjX",
-	"Quq4svFAMHG4Fg6C0l7Sq+ZcPwV5bRs/91UojFHz2bMYwpMI8Ree1zlPHkpU04D/s2sSNPNuNb6Tzm5I",
-	"V1X3sVzzIwrrPhKh76B8XSKXsKmsOxCn2Miyv8v97jd1/1Hy34SrAMNeEOeZi5AIaQlU50HNTWXEqHff",
-	"1S7t4FBbSFxZELWr45rug5jyLBNp/5kN/pT+HG67qNKrlnzjHhPXA5r+q88JHJkiqkuHyiNmtFX5dEBm",
-	"hH4L9X3FzZvF/kn/kFz9AXoD+PU+6R6a1/BsD/7icQ26c5GGndUMANxYc8nihbcD2m5aWZ0MVo3u4kV5",
-	"daD44xPNSnLHmuF91tkhjlOF0b3+y0om4ojMyjFMLJcHCMmHxYdcpq2xEpeX3vz78PTaEQCK3ir0URqv",
-	"6XxzL+tH6HmFyajhbJ6YGB9mwH+UhfViECxG5iZwfcrIPuGKZOXSgx2j/fdEeyET0Z1D7/R4tA7vxR8W",
-	"8XOey8xfSNJtY+icHmxi5GBmVLis9GvsJO6VLv36iR4D6HavW1FihyOaqoORhdaP+dY0a97a52Nvw4nY",
-	"dM3nPT3WztuWp3D2U9Gd9Y7nYpmXbAexZnEEk4uNZgLp+aE4ki9lndAkdS6EytO0cRdccKtf3VdBlxGg",
-	"X5M+G/oFECsW0nPBwp2tHcUcqGbASsbvoKy+ttcruxnsZqGCbu2KZmLF1nZDScah4wmradZCZBoyBfgg",
-	"txsMCvetDGfsY43wBHhNAkY0IyzcAEv8xlXfWgsDtbcBM2KTCcVNroRmVzNGssLX/PLDFfvu+Tf/h/xO",
-	"zv5ye/Mz8tsIRZNw3dqIXACUopCEZYtYJNGM2RMf37bX4K1fNO2GfSG2bssG15B7ym68gKjrXB94DBWy",
-	"3EDNG5lMSBSv+D143PZ1/8zttP4gXH848bEEbCW4KZcpYGGeBa5l/I+z/5+WkaUXZ+9gt5/VIlNnTx0B",
-	"OM/isxdnf5pdzv6EmXJkwLngWXxx//Si6qrJJB4OEpY8lumb6OzF2S+CR682JccDfMJriSGgUNqlQmcl",
-	"y5I4hF+7+IfG2BjusM48N7y8Om4aKm9ULuAfdCZTQgR9dnk58uA46n5IntYGfrbgedJ6dpbzq6yJNSf5",
-	"ZsPVtmrHgeYjZvcrgRNbewKaWJ5R8H9PNGgavMTJyeGa+aV0ixFb8RoxtqaQk331I0nJDu04zfcl9f09",
-	"tg8CVzDu07BKujxMcB8oWB64mLiI2Dkr6m17rpYQ8wPUxReU3YtamABOtLmSRUr/Dp1CIoKC+V0hX2QJ",
-	"T9sl/T7h6YRStq9/JCnbodul/KG6ezhGFExHjyBlyDZolgHXsytEKUeDkySlQCid8rJIEQNH72Ddzxjk",
-	"8qx8G8mWWLsdnohoKdRsR+6JY6/yS52O7sm29o7Lf+LdDaO3ix6j0xIPRtxMsaHsaPm/CyAPe7Aq3KSV",
-	"msUpGGgol/dI64InRqiUm5hSwQdF96r+8L+qGPsVrlVf6ilu8m7sgm/1WMcs4FMVHOIYkYTmgxI2FOvT",
-	"sAfYypUvlRDsnG14SCILWKbEeSjlOk6XAZAz21ecg02A3Ch3HM1ench4rFwSuMWAuycmMuD0+scy4u7r",
-	"2vaxzq393EjtoF03bBErPZqXBSTAcEDokk1bs3OmszgU4FSruQ5YmkOmByoU8Zmg7Js9B5NfEN5CmcGO",
-	"UwIeaArehd5adj+FuybZ742A3r/LYV0WA9fIaFay0Njf4UY9p6MXdmVQju8OYbq7PdF0rDsnzhUE7Em4",
-	"r7G3z57C1E8s+n5gRdYtf0Rj77flC3tpBpEEGLsIGNDuIM0014L+P2A6X3LFzqsTw9r4HdQR3L/76hCS",
-	"+A+owZXU5ne4869xh8HX+W5jdjGTOIXAkmBGGp5QMIZg1l9SvCbdYkm5Q2CrChBSib831plgJ1JDmsH2",
-	"xH0xMyvUkoq8ZiKKlMEUNeNsHSdyqfimRScu4EjpshA39qErAHz9/SlI7ePa9AOby1BDwpXgmdDGqQe6",
-	"Ay9RQiFPnxg2F4xUBF25hOsRozJuXADgLTFN4ezH7hl3kQOyKDwrKOKoC56VJRQEdL6vFwupRMg77cUP",
-	"7rHfoUq4atJ9fXiTOvzMkjx4ES8h4DsXqxjP5c1Y0o4BwxYqYNusAE1EAWoPWANeth8ZXTMLiVwyY88O",
-	"oT1CXwvhkPcPyPwneur3J3L3ZX6Rl0H2EQT7oyz85hyib+peRNbrT6KArUVmAlZwtRERgcXZzbxQ8jeR",
-	"vqRaWO0OAMBcQDJg57zuSTnNjYpd98sBOf9cPvf7k3T1bR5Z/yLzNLKrba32XCSQbCHjvuIIxBJDPgb3",
-	"vD39+QY7Fx6oF9+nQi23IGEQ06GjP7A/eHp5yZZUA0e19+Q8ALQQvAkuGXRiBMxV4EfUB2cf8xkDqFg9",
-	"R9y59jTL9vV2IvXYrcc9rYK4b2u/D0BcdSULJrhKtpi9R2DHkWL41ruf83Bd9SuuZK6seBGnos1+ULep",
-	"C/lLNhfLGKL4IrXThGhD/R+oCzTMfXdIO8o5lt34taAsHppCCZoFRl9tvIBqUMeT/0efbGsduhAiBIc0",
-	"Kp1/iPJRlX5djoevfdbpvZlKfPbljyS8g3c9YGlCWD7ghD/15a6K+aADf9646nFN3G4BRXpWmDXIeLjm",
-	"SwztuuAPzJSSP7TxEQ6toQFKFlG7Cvwg1RU8MZES2Hc/lhbAd7XtXrgpQRq7LN/ZxJ8I8s3VlcQagHrL",
-	"pE2swTPDnC1XKh7l4P8IJt3VK+IVzlQdDlwRAoybaIDojYg0WLL/Ye/rQhRCm8Cd/WYlNdZEOsDORHBN",
-	"FKt1NYn4tkciFxFvplCUa/5Yp/0139pPa1OUOVz1E56iSApub2R5GrlqGOjKGSFKzCK+ZQmPXaXFvUh1",
-	"uftJKYDsMeGQF7DeATTQo4sA5zmy/LpsoPMGZuyN9Q9lpqvYdsiTZFcDYmEOpYEw2Xwdi6ku/PbVj6UD",
-	"sTD4gdbO+xUhK38+zjlgbxNGOiQnIAh0oqN8fixoIxdlnhACOHBuzNgrlsSYlQJhLkWq6bzKlNzEWjA+",
-	"l7lhoZJan9t14qFp5vHFp7IM0yv07+HnVA07hcxxgEeSOg4uoh/iRLRJfREn42xvBCVIoTKDAHg33Ni9",
-	"iQFbKKTSLnHHk4TQ5gBTOE6ZEZ8MhnqsTBOpdVOUkBQ8N+KQvwcEpx/EZCG78v2PJNBy/MOe+0ZwnSsR",
-	"MSXsaTjKnU1GfPuEKlXh+gWengvdAPD7ktsxNQAPQ72oO/JDBc3uNWHWyqO9gnyzwW0DdefTyNIN8SiC",
-	"xMFFdC3DfCP8BY8fG8fxCDL8gYK3Dk43TlnGtfWq7d6DSiprpK1FYOeNXXl1+7eA4dxnUi0ZCsb68n+5",
-	"vfn5/O01/fKPH969nbFXBssJnrF3r0E1vrm8hAzUzo6myC1SJAqPFryNtfnJPXSKBGqtFL4rcermBTfU",
-	"lG/GCoy4RYHYKLP+MRIi+3bJqyhyMz5+jwyhHewJc3dUy46uof32AI/RB5jP/TX4Xbv76XihdqdGfvO8",
-	"rrTswaduKgr3PsqTOIRXcN+p+pFvBIsjZgp7n451FVGhX/Xvy4tIbGS7jX4reXRtn3i8lbQTHHE57RdR",
-	"T131XiB7TKRcM67oXvSygatm/xpQiHqrKVwWa/+SKlHS1LbFneGBal9nXPGNMJDD/rv/u6pHLj5KtX5z",
-	"ffbl174G4bc4a4qj3N7zOLXLst8C83vdS65/BO6bQAmowlV8L2YMS1saPSYod8YTSCUE0NoSyjSCGOZc",
-	"6DgSsP9u0hB/k15W/qYLVsu0dHqri+tLSMhRSqzMw8KW/X/nVsakexFCI4SiZQd/pr99weajRGA71a7K",
-	"beR9u8a1LvoTTA0FpcqzQsXGIPeofRYaaZxRflHvVKx0J6jpwSAokl/3lO65h7UEprWU6SjHM1JQOBXg",
-	"Bd+ibKCPqWZ1MX61lDKaMfglTFiG6zyraiuH7WuSDm3tLPdaDrvAxxqON4t3COH+60lciWN8BF/j63FH",
-	"/eWJzVO1Q6xXN4Iq/tlakro9KsE9+UZ0mIIL1MQZWX6v5/2ah+u/ZsN87uNOkl0EjN9iKOCB1kEIB8Yh",
-	"dBuOYuGRDqYmFGs+yTCDGYtkqC9w3nq2sRejJAHo8Qdt2C5xrMXhO9BreKLDMMdRBaj+ogJ3xW6YuSM4",
-	"bjHN+POzwCc9v5v/JfjsfVMSb2CUhlUnspHLTsTk3Y+6lRtBvlZa9aJS5T80+fu/xwGntJ4tnq/ZYQlz",
-	"GMHAXugbAxvJg56Goknf17Z6xNzdXwq/Ttzl9x5ZiPc2KqrkOFfeRC4DIq7XBqvCxzkl2y7NE7br/SyK",
-	"11iZdFIvuRrTk+ABt2XkA+itXJKtwSsm4c4QQmHIk5CaM9FLLou6qgxNnGa50V0XVBih+0BbCz0L9X2r",
-	"FcVI+Fu57D7SjPhkLuhd1eJ3nlwQIuO02LV6a9DpsRpqaLdYaXIsbpr8YJo5RTy8rgAT89AYXeciW6+g",
-	"1VSMtLbgIzyuM3ARrggH0rvoV/anvXyC/xyfj3x8gqjaDDPo8J8uLwMqslaTtOC5yEW5YzTWUrLzsr42",
-	"S3iaUhrH8LVIA6YF9lkjwimbb5k2Iitz8eRcbgRPT7AdPts/vrTuhz8LU57oE8ry0Pk6UqOz64hb5IiI",
-	"ffSyBp0P2y8aKIALDGtdfIarZrs8rhAVzlmo6dM2NGDUJ2/zPWDOOKhNZPZzLSYqqjhbC6nWY5wqhaRN",
-	"14B9P41snZUECKrKSBKEanscrtNqDtAZB4kJSFjTa3NLbOxKKiVCZya+6shYiFONZW+s9doSd/T8lOCk",
-	"DWKixoDV6x47tHbyO8373DBgGqsOOCOTWlhlxj42fpCnJk6stUjdLNz15mV1g6mW13O9kWnP243bTsVq",
-	"e8gZT3icHqXkjbzRdOVICU95W2eKlauoPzJeryl2DiFtnK7kuQ+vTEBraxG5wjSoXHVl6QFbcWBemUO/",
-	"mjWkRaxFwJbxvdCuQxI936/j/A55ItKIq1kctscYb/O5FcRcXNHTfW/J7vFht7jYDcP+8MsPV+ybb55/",
-	"88eRLnAR35KPuhXaCBXxLZMpAdltWWGd4YTHESR1tftsZuSUTmzJztYa4L0ioqjjLnNQtWP4crLL3A06",
-	"S1ANzJc6wDtyy3A4Ee9gf7rsHUbWZpuItvc86zNpQs7lVLLm6OogQdcydUSRaRn0214rhatEhL7eD1vx",
-	"rPlhDo7SnhI8XeJn/zPnEI+HkgMg1eaJF47Sy1sdO1iX+RaNUtkzpwE2u2VuEdY+70/tXiy5vVhHPFbb",
-	"u4USdmpiuXR/XSa5Ean7vzQ3+Nc+8/1ZAvdwo0fErDiyCbbMc4NADp4Uw3ffDc0wfIAGAsSEVIJluYHE",
-	"bsvIlCuKGqPvos/60hjYyuBu9w7KvFUPgc7L831PLy9bwfAPfOTbkqb828uWMR+Ut5nSa7C2sS0LAXaz",
-	"FhBEUuoxI4JVqQNCqbpajFixFDpRHDObnixbMWF1+s+iQBrQ02YrqjH3PUAoIx/bs7/l94JxKJaz76eK",
-	"Fe1kx552pSHsb3U66qAhF5/tHweDVaVAJ9wxh5YX0Zea6jvapqFGAGw6TJL6MuuJXWL73QeDANCJQqv/",
-	"VccAymPGi21+XH2t9dz8RHcyDDnIp879v5AqIMBFQtxxfmQZktvx7DrGr1EcPvMwHD5qqKFrx4xVscPJ",
-	"vNWKdQCgGnHtwLXOoA4QfBBowjdYPwa5FCgHpCBEnRAFCk8HmaeLcktOG5erb8m2882xqk92xLkB/o1O",
-	"OWfV4QIEh1cVukIniSqCUHU6Tj9623EadvGZ/jY0f/A3p6L/SSGUJ2gl0EY+oc70hP2WJW6WEtqOfZqT",
-	"159wuG9s8JbS345L21F5jMN3lsO6HBG3YGvM5hqZ/6Zs27bDtLY+AB8DCjlWqHjTBtEAqScOVzXy+Zrt",
-	"mip4Zidz8Tni5nAC2DXuTyeMA4IYrT3+vMS9wc72ChaBwtTQP2+vujNGQTkUSdn04/rGiLoD1AKsBnFt",
-	"CLGe2BZcQ69nmw9+60R1ev+7Q76v9FpEj4DNcECvRvcQfhIi21ExQunl2xn7cUfPsJ8Jk1w4Dfhnnoqi",
-	"yxOo7Vr79x61edd8e3X7t6nL8+DQBOoZHq4IashFhqNxukRgJz/RTK+EQLybMUr1eu+7YXI5lBWq5PKv",
-	"nBV6VdtITrMx/uPGm7HvK2VA2iSoT41EamJjjXLZ24Vt62wj762DReAVkRRISIkccA8tEJxA0itZnG94",
-	"2p45/lEW7+zPT+Fpu7F6ONqvEfsLrhVP4LY8FjxlA1iIGck29potUzSFjiYVHe0SFkdDMQBmJuAkjQBb",
-	"zt6jamCpysGd4Mn8fxHIkOk8XKFnlcRfnSlI+HbiQEDlFfh7ifn2GLdgcLfrsNP5Ld/27ng9lU8QgAUb",
-	"o4LfmkU0jqkoAnT4U1lAQ2qtvRmYxil8sCqp9uq9zs6sDnEKAA7icXXuF8GjG/CPJwo9wcvfwoeeGt4Z",
-	"Pst+YJsm4cWg4lkAeVRp0HQcX8jOwN1BXA2Gff0/pLGuZwQEXNCDR2EMQnsEU79D6+dScDP2s9y5fXao",
-	"HWCLHb7L4yOnOP5uVyJZXAODUfcBeE0gfpNAjDzRBLs2WebyGssgJgrr4iKeNqZbk1477OIkhYnI7ekw",
-	"UwH5vitsa39h1m93XHy2f/ZACShF2q/zXi5qSP3jteDjUtTfPWNQCwD+ewkzWYJMUuUXRr6tpzab2gOL",
-	"9ao7FUmL+ZWFQmK9wumd+tR6nM2F3+rfX0N16vBWW8kc6azbgpg/wgMTrjAM8BOemd4VximOWHnreu1X",
-	"gGOGXI1wCzp30J8mpggl0DgiKqjDAN3En+wPz2vpjVizXOc8qXzUlSvHpiDoJOAat5V0vq7tirM68U7t",
-	"p0ejb9UPIkmqesY21erahkh78KC7x4F7LLx7Irx4CNhirfAjFEjQt3lRO2BNy8DqS/DpCXec5amy14Cq",
-	"wBOxISE8MiKafKZiiGcT9hKQDYZYH4hos3z7hDLdiQy5na2MGM/NSqrYbO31QkbCcaXHoUi1iFim5EJo",
-	"DWU7wPUddcKrJIKr1Byy82/xia+xR4OUnGbYwRVTTzvXd2QN+3MzwWHSpPqpcmSFgHozRyikqfHOFTVF",
-	"MRwRTAsx1RFxpGCnPiNgWnG6vEXr+BgASe0KVUq3JlOWymKMgpjCDl7rwIILSYBI8aQdMjeBVViKfSCt",
-	"NIS0iIKia7uDy3IwunBzfyr8UvCg7XB9ggs399PBlxKPp56yMgAGuPhs/+hxcb25J5TU/pBxFTfNeCiD",
-	"eIElLeMF37pLRhmIk8vqwoGNZ437BuI5xemDb7C+ipp7kT6sMbjdNNL6f12G0U7qEe+6uFNbArT3E8DG",
-	"vYpqzPkOmN+Ag5TlBgmZSp2DNle+Jj3tNINFetgIFumUN1v7ep+3QuDzShZ6imvtOpWFZnNhDBBT87TW",
-	"aTWp7StS+39p9OXi81psD9q/ayWzx1n9V0myH8QfURyvrb4aWa35E+146yawjna5D1pH1y3n2girG481",
-	"las4XIsUKhYdM+mv7e2QO0OLbV/g1G/3KvEzbrXTvvS//87Pf7s8/+7uxfmv//u/BtrvYqoK7Zsi/cW6",
-	"eydOkT2OykIFluNW9A5E99eaTtMFFvtYXaCsSLssskPOvPhMfztYQPken9k/or1NrBueJId7ILsvqfGG",
-	"L8XFPzKxfDBsKCDQ0QeMUTJE76qQAiYwJ1m54A/zt9qSb+8b7/dvWhTB//qqAcDddxwW+zSlkty9PmB5",
-	"Ggllnac4Kumnhf23Jxr4pyr0a6qnSCVLuFo6v4AzHSph/S5HVw0dPY6Wb56bMr6thUjhnXORyHQJ9UkE",
-	"WCHTEK8PiNFCiXJXiWZ/txAZdg8xvrBOCZZ4xAtI6UOtWmeeQoc8ac9T/CJ4dAtPTOke2wHsSAc2vHI/",
-	"niLA9AcdbxDB8o8M1oPplSz0jP35+w9sNpvhIl0khOjOmTZK8I1VDaA4VucA4C7uoaG9Qgknr3s2VQSq",
-	"ksz4BzW8+5GuSyfVB8gzwA4HyZcF04QRkwInjgEmK7w8JQL1h5QmllaFVgBfLXPVud9qzCeT6IR7/9d2",
-	"/a5Rufw7gLbv4AnkWcB0JiVynovlkpAM8hTKjw0otK4R5AE9hEwNj1OhNFvJpDM4WZKNtLl9t0aqaS05",
-	"sJkcSBXiFCdKOcdp9f5JthYt31e2r/CTT2yiewl6wpaWNtmTb5TiUxkP11jgr1cys85WkvTaRRdxOk3O",
-	"+ANfizdTXa5fA9fyoxShnmznv89riH1ILo0cs6YapI+AIZJ2keuOYtG/aqGnhu+AMQ70jsNRIbVDDTYl",
-	"/zFLYmMSAZ2hC1HUKjwfWiYFWQoYKNeC5dWmQxZx6/i6vtCyHZpofWWtUI/yGfYyg8h8mmIaU0Ts+ofN",
-	"fDhoHTFYI8/n+XYimyBf59vfXxkJflYbHHYMvN6aqNTSSCOynbXTo/kHks3zLdGLuwIR68EvXI0IO69T",
-	"1CdC66aiB0ibGa4764wKOOMPWZKP8MSE640DtKw3zm+8AhwHgXAvUl05raGUiSsUcfxmtWs0TKLvNRpM",
-	"BxUPibTk5UOKCcBGmaaU/dZwVRPWFFvShCsY5dTRNRhZRK2FGdAnDI+MVJNBteyOw90d01ZrqJ4d5F5r",
-	"xDTxRtS7k2rYuv6yd3z3rNf+vNArgP2YxIrfwrur8o/pWdXEJzNI106Au9SrcOVDIatgQA8EFh6uqL6Q",
-	"GbGBRc8V5a1BgTThshgVi8hVdQMM8BhQ/WDiymYprtcigqNFMHtSFJK5kE4JwFnaxw1eR+bb2i7AdLvM",
-	"k4gtpX0O5NhLfQu+vfhc8O4M8EcfQEZn38ZYZ4Tr26APtq+3W7tA7IyR3b6CbyepYnktlnH6kU/nl20H",
-	"HAHtoktHldx7Iukv+BbrQ8AS85StZK4ag4HvBse7vR3U7DqLpFSdzUqoGgO1/gJYSS4+2z++PLSddAJV",
-	"8r/VzrbrYlLivXZgvbanAFNdCHVbDTW2vl7xJMFBHqixHF4ixmhqxvkARBYm8ms2J61MTh8d+0y/eNCy",
-	"fp9GLU78Y5rWxuun7HLDMQ/6QK95uL5JT3PTEVE7UThZl3GWGw5ssIbnFM2sG0K8iwRVd/xAhbsAI3rx",
-	"2f7xZeoe+UqEflsVYqXHFDUKsFevqvc/toE6tTbuXIpHQYB0dexoAAvuKMIV0+s4y0RUIoxCJbwDGAWC",
-	"crSdVq1n7BXZZDyp6wxl9Fg/zNFdzc6UnIvTqfSBzM17mMlJbmXQzVgvEDyzZ3oUQaKex8pbB9ig6ME3",
-	"PDYhz8lsrPM560UYoDkYLygPuwCQmFwSvoaUC4z9eN6HuboXLOPK6Kqen9hK4WZIyg1RhlgzoU28AeZS",
-	"noqiLMtHv9YON1jnldBhfmKlbwE8gYlMY2w/KEC/erQIAn1cj+ABxj63QGMC92611iPyLWKUOZKMz6HC",
-	"ixlFuGBVfDRAeCl7p9oPUDiORUfcCIVfGBAfqnpVPcpXYHNpL5/G5tor590GU7YeUyWlcjkGmYmUackS",
-	"mS6bYUaZJlsyF9b2QK3/WVA5PIj3dhbUr2v129qswjlP880c8Vl1JjDc2JzVO6LipFQZyBxMHXJ0ngXu",
-	"8HgaPL0Mvr381QeT+29yPFyr+F7s1FuxcyjCKo+GJxQ3VnnKFlwboQKUtHHiryEODN5Whi+nR6/q3lJY",
-	"i/fQxMSAXVV9eL92RAO8LXXs/+e4QxwTgIcIoO730Hj/Go7P+O78DfAC4CLUTVOAqKLoWFjrlEkNjc5i",
-	"87LmrSxkksgmVCv06YPitsMX3CzOpoLTm4vkF3zxqUUIY/v72UveqYDxJBFq6fKXWLPAqVPD3ocjbMIY",
-	"y09wJ1DKOCEooM9QyxiUBm105IKEA2T4IZgCfGJSqSBsuX9fuTa6vSJKYjI7R2lALQw1V9m/Y3OVDhCu",
-	"x/ryKuYJJO4rijG7WMAxZ18Dzhg25VSbeM513HS4ANjhwOaBH39tEJZ2Uo+15w73/ANsJD0yzn7iDQyB",
-	"80bjP8h1JQumMVGISISYjAP5g8tVXQyrDo2oxHbdNNRhI7h9V7tCvKMHppEsvf2RZEujR+3FPGmJD4IM",
-	"BUvFN6VdjRWDaTtWqHGkb0WoWKGkcQ072lhT2aTerokQKCTOga2xVYpwCE+IZAjvfyQpwtj1EGm7cxOn",
-	"uE0igq4coRa+nveDs45okewQARGbanEvFE/qSDOAzMBDQ1Vb0FaDTVSYQl/xe/vuHTxaRIvou2dvKiSE",
-	"KTAHPtgT6eTCvhfpoW37oyzYgitKzkOpm0PW0WVxRTwWArcbyWFhxAhFwqHQbiPhdESyVqsJUEZh7+n5",
-	"kiu2EYlpHs0A/jTLokW7ZN/bR25XAihOT8HjzlXUebFYyQQJ6SBRl6E/1sbdmSDMAEaGEihc1VCAQvha",
-	"LE4JEOk5E4lGsuAqcnDGn58FZ/gST8g5OKv3IfVr2wnOgOVgf9IuDAYtUxU2+kaYlYxelqjugfV9VzzB",
-	"oAcswEtHdxJrFuZmxqrvxzBtuAYJuo8q/yFEXr8wh8n5P7C8vu6x9lZBF9dKAF8GpaFxQhXOL2ofwYyw",
-	"dyzwCoIHXYebN2A7S2GvGndysbhbtiwtPIO5ZIJM7pz8y5Iv7oX7HaCLZyqHINaBsNazVs5ZF9faubeD",
-	"LMa/tdP+fnirOMnhwX3itMw7ZQb2gLJDwDX9/fUPDUulRBhnBw6gv+TRUvyCD01zAOHLH8njwMH/JpR1",
-	"s9vkc+9+PIKIcL2tJFx79nnNNcQjDrqqaxRKMhNp4HruWCg3Anqw8ToOGLSuunkjoEy9WbakV4Tv0Srk",
-	"W3oCCL4m6gGjIR5Jzm74zmJ/WHSN2FapENGI/M31iv/jqvo11OO1ixF+PFUPH1fmsYRnxz58LSj4FvbE",
-	"0uW5YoN51LnQZjQJvgauCVdxyDcyT8HcEhSKwh+VPC7nxLlCSZSI0PNXRPgSlIE1PAnvRbM1Wxc8OyDs",
-	"gmdv6og+k0i94NkjCf01T3gaNs+FKbM4r5pxc3to1iBiKTtDwTxmRQPFK66eGnzBQrJINkRYSLW++Gz/",
-	"e7Bs79bI7KNU6wFle4AwbSTTZpRuJDsDiFelS5bFIkQuP6nWjt63TrYSOyC2OQ+Bvq+NxOkHPmm4Fpbs",
-	"wM0RvPaX6A8pgf2+xvHGiDQSRD3uunQJtDlzKzTaxdK3sFht7LpEYV3pXhJrFke1PvsQaJlbehJ9RcJO",
-	"k44ukfvy5cv/BAAA//8=",
+	"gtEmFLKhV8HZEEa5kE3g7zHU+yCT4E4GtINqoVUFGjTnxbwWdnHoaTkD0EaNT1gBLKfCnpLO8Rl1Fn5g",
+	"TTDwBag/BybSQ6MsP24rumNVqNLIl5xrl0cID4LH1UifpJGREyDPuXIIgfpKPMBJLoWhXIyt/oW3LoKK",
+	"bohstKCQ/QjJTrE1WJhRNLOT7gKCIFLhq3NXRqhpVcWj1dC8DOVgfp1WFBYfmZ4Q24Vu3TQyN/eY6CyY",
+	"2RGlxj6ok1OlzsF7yEo7bohR9J5VNwYgHc8EZOrLDlgAVY5CSkXySmoW/clv5CzXQ3Bu7rrqvHV7qr23",
+	"bs8F1yXTpKZH5mtoSZcdG1UyZuiJLqb8vHKP4RtmdgecLyYjVsupXD61QkUwb+MhDfAbEB0N1Ufw1KgX",
+	"5ulTxeg2r59EHitMQa4YMFSad+mDx+pDYBYAetMZaRRrqGIFpIRDViKM3kP72e1DH4qTJVYbYQUxMiOK",
+	"nhDEk+YQHsMy50vHHgSv6ytp4Eob/G4wkHsIZrLDZGurGgG6XpdrNr6nbi3B8HMPQpWAp9FYi7nQDc3Z",
+	"rDclUMPNmjXvVbzmhhXb3XlU5swBr6sbD0AD+KFkRVBnr6U2W2SlmTR5+4RjFGAEO11Eyxx+IyagzhQH",
+	"WNttXkfneZ22dkEJuozidepJUlLOMyTk3ZS8Akg0q1rq54QJ2R5KSO+tuDEV6+A/4FxIXln5qzKvW3R7",
+	"oxhMgCNwHGiooU1phW4Vi8emsk9vD9dtUNzB3gjNCONg5pzoOSM7ltNWo5CGnM0T1UQATqc746AvgAPN",
+	"l++fqI7beIRimvX4LkBgdS9P9jabis0Jh024J3A8Q0dvdKwca0xOyYDiEykcEgr4AIIFBrUg75dOBhWc",
+	"PbVvnRxPGcbIiilrb6Ty0QDNiGgGpZXevb4DY1v1TDU6HXGzG6AJXkj9DlQnZSiItT4UtkC2qVhxSDfP",
+	"ioIVW/RGx2rRBddaVves2M4CLbxmGgVzoSgXrCAeuyKqEg1emR/8W6kIFzhStM7uR01bahqCZMNyw8WW",
+	"/RKa9U/UtIpWBB/KRkkGkbcW4kEm4XMqVjGqWRGPnSGhmqVt4t+Y1rdFvHOiukzaimmNT7+syWDZhKVD",
+	"7Dol5SV3XHLhdJ1jSg3xK4dcEBLDeE63FReTcH1aTSqPKD+xD11LyA6xKTsAiAfcqxXbfwJIHNUKa8rG",
+	"M0t5vgUT2Bnddmv6L+OomSNkjAVuaWEvi7nUfK6BXOjXpcSqMHsrqMyt/qmamVIWQTAbMK9V4Wpz0VV5",
+	"vNm+dr6QZH+YRz59mGpjNPUm9cbkQO/xrocSnaOQJ0Fc54kk/0+MNoI+g2KdhBq8PXD4II1C7Na0Ki+n",
+	"QA9rqD9RwDjLmc6Ikq0oWEHaxtcXofbE7S3UChOrooXUnzRdcRYnjO0NeMqv6ZEZ2tOwGssXMwkTs+Lp",
+	"Ei/GDRx/26VkVvNfw19tNbu9DtLdY376UTUerKbqGJ8k9jM8H0SWYOYTAp9b+yjleZ3Tiq2/S+M/1DZb",
+	"I9eIA4dGje/HbJXOXZFolM5m1Zuwz6SHL9jLqpIn7c2jF1hM5o2l4a99gl04I/xcsbTtgTdSVmSoOkSC",
+	"zE3rCnIMCTmCd5zUjTmezmg5HSU9R4U2SstW5dcQfz6hIuexnJMFB37GDRDMTp+Wejo7GovK0S9tRW/m",
+	"EmK4grryAYbsgEKNlGK7jJx3KmXFuririwLpNHTLgZEY/XQQLRqyMuzPqHicqCZUu3yLzLsOWt3Sioyy",
+	"iqZY/HMLdv5tcF05dREMlZRlIgcneCBvwfqfpVIvUdZSytgBzFp5XcpT7AU8q2vcZnsdmdIJu5B2xm9t",
+	"VzGr6ghpok20BtTGaD2nlKdA4ea/Klprn04GAvUzTbRhzWYO516H7FGqmDZEMVohOr+1BfBp4DYANA9y",
+	"mdzuWSg2/zWp+C8t9v3B+LuWNWASltACh+bHwMW3pIohEbqFpJiWHSj0SoXQwzqXkB2FzB313ciE8DH/",
+	"F6wx5RZhay8FhDPYjIQw3HwS4YzzFwev46MyhsstpIGlvFChCImRh+yjcQGQFBJZeyjcuIfsuM6RKMOE",
+	"QtXWuwrd/BVE5QslG+QiM4f1u6dm5hs4HMswQ9WeEm0UazVEMgefLVoNZ6f/vG4Uo4We+16C1CvPBRBb",
+	"hK/EDlIMzyIea3Y4dALDVV/tpRoR7aFNNPBL30ZF39zqxEC9zKko+EyMc6QjJLsUgvC/YzpnDlza+9uR",
+	"E+dAc6Jy7hMT4nvhMDxto6N6cdj7c3albmWlH6YLlU3CX6Fw0xAvudcVpy2JxjrScH5djtTAn+NRlXsH",
+	"8TT6E1Dvxls8VaizPquuC/tM/MqY+zHw5fXSvs9l6TSx3jMwTIfrbZ0+maVzR3apPz5nb+gh7dK/psk6",
+	"sW1VkgGLh31VRtDmaekob0RvkHAB8MYF1+UjMnTxEtkaj8cDudxn0GzkICpp//MkCDRNejSbL7pa6Zwz",
+	"PBfa6Czkb49J8coBOjtxrFjOG8QU61IbX5A7H2S1lEKQm5p+HE7qyV3gRLPDYatZCN75pWp1yQrCBQCS",
+	"gb3EDocev4wboiU9auh8EvRPzCnGV8rpB9lqaKdB6QcPY5tMJebVWq8uMPzZQnXo06QyJLvGYIomSrfZ",
+	"ePwb1Yf2Mx8vRzdww1jFiozYA1Wgkm2kYMULCJErXjh23/OqIqqdCXUP61qWa7Hhht1W9DxvofZFeMsM",
+	"fFP7sLzVhqoiUWC8la0llyXRgH0cBp+CRmOk4QxyyRtoL707Y5ab6XoxscOBPL67y5z/4fG/3GWo/ZAn",
+	"zzKiaWUgsX4sENjhcPuJ38/jpqYMY6f4AKMYquZ6+058DoANDtSUe0cqBPgat/eFejAXX7/ernegCN6y",
+	"iN8CRzJvk4FPBwmiF5mhVuaOq0k1OlsuodGV5fciZP9C0qm9o+6ZsmLenv+9rCBAJAoHp+bezyA13She",
+	"15bR9/twRV1rtrIN9fZ8V9OqIrqkDSK5F5iwBsiF1tTuoOSMbG4sQLJKypWcvviBDrRZHuXJ0igVNWZc",
+	"xDEgGKD43ThN1AsPywW+S+P80lpdNE9DXgkeYcUjKLdY7m0Au7hOKfIO5Q24AoSbMF5uwnGx9mzoRmrD",
+	"3Y/ZR6NofHQOmw+Oirue3IWSwDH3Pdghsatr8k89Jydq/zcjulFcHCv7z0NFfx0n7i+J035KX87A9sev",
+	"81v7eGCxj58s4FUcFKM6mII/Kn/tlPixWb9rXaXdzokVCZa15FbUapeXB2m1ob2sgogIP4KaiaJdZ0QK",
+	"0BD2fZlCQjtD52oLEOaLQPYKelkemresFNvuLEnCARVmsM8eza1SX6OSTQV5ekdqLoYJm9jU5lJOdv2Q",
+	"V+ATTY4elONCd0XoUaRY0ULCuFMuwknp1yAr+6vgq68W4Qi4Kbcj5JIFB7P/ckjNd+72qw0aT2KQyzOh",
+	"hKHadFgCorBqL+TpK3MOUsF3ok6sJZnp9t2LHcTXD/T+fjGGy5iRPF9elzyPn8w151g0lhe3UzZMhPuL",
+	"CWJ/Iw0VLsIO7dusHgVpq4SSmudKnpAJLxkesnMm+1XKnQNzhOpn//rfl7rZXuMhzcy2D7NPdDZrBL6Y",
+	"mLHOz3EjksvN/YwX2ilcSPamolxEGKxP7mJMlHM12hvnIt44SAnwd+12CP3YUFHIUwFZhswYzDaEHzi7",
+	"4hwOWe0jA9xFqX02w61Lmg+Jf8DYmH1gyAs5lNVF9MUGh7hgWl9IH2XGose7zjW9l60Ky6C1qE8fuCll",
+	"a7Cbt/N1YJpHZ3nYawrp+QI9TvisGd1gxSPS81aXuX3p3HsAP4bbjb5j9zBR/IIwdsYBnoGKmo5o2kP8",
+	"x+ejBlSAZwtlaXNuqUGgMUWjAU00YMD+K3rnyImZsAjFKrPtYlnKp/NthTF8vJbpbsaeMJF+8RVwPkPH",
+	"+LhNvWoF9PrWtM3PPsrgalhq2QqACtAVz13TSFkcAidzPFFXsPLoJU1pFePLXHCWLlmiE7GWTzR3lR4l",
+	"FcXOqiL2mFubxf39JNURp3PkJi9D2tx4phVVBVOPXrrEqMiZ4ls4USbych207KfChXlOKJS6VpDMsGN2",
+	"oELRU9iP7QkVkPtWL4Oybchld3hOKDuHN4GQAC0PjSggE9t1ohienrke5+sb1Sb33P7viclyYhQasSx2",
+	"/cbHLitkuiaujhLB/hwQCXjt06ESePgyher6blSV/crkOrm7W7hQ5nNZcOZvqUMfWJMpP1PSnRphvpLX",
+	"PxY5mlXVI5xxtMCx76C4geb5l75ce0b1iYFpoUupTK+mDBqJQEPWrj9MTqu8rahhRSg2GZ/Xm46JMLiR",
+	"Y1JI1lWx9wHKGbCfmoozKQDUnAloYquDFf7DQphPkXeyIisz+o2knIlsc89UwZdb3b+zHPY392wQ0n1M",
+	"/myQf9GnVkzSKUbpEwjU0GctBEqlPdsFxUJ7Tu4g3ddDx6ddDmyfr0K2D1SzxI5Zc4FAJjONzgYsKZiv",
+	"VbmpCKfxcjOuj9VA1oZKFSxTJJSLSsXW5fK4nEvmqqr8SP0M/MKyzSDNx22FJ3OMkLZclC6iX9GqWoeR",
+	"1b3kld4CM6f1kTcN1iMIKX/FJhqFXPJUTlMyCb49VN2+SAi1PV7aFzf/0Hm0NHlngr5wSKnZsZzWzHcN",
+	"r6oX2FLcJ5Zb2xY0WA+RZST0KPF0OlHuHJkTii1o/ydq8vIRTix6o+Elt9M1e9OaOSg56L6H63IwcpRY",
+	"TebishXR9RyJt4uneGfrOZyPk8LmYa0AQgb9LLIqVuUia0fNlM4e/ipZ1dvjlUvXmBwmlZf8fqZpBtek",
+	"aQ3x2W8XNhEvRnJpzniZzbFX7J5r528P9K23VhxYUdZSw9ZaRFsVxBW/2N+/33/+o2U0dDvtW2ue/OHp",
+	"4yd/dOqcljXbyeLc9wL7pbXXadA3ZOghCRwOFAHtdZ6oy+Fv+MIiZBFQ0uXLd3vkZjj47ICGYXmiitce",
+	"ci8pf87k5Wwl0g5RwZzQqeTh0DdXK6hhWGjgy+WgqVwnprgmHkznIqXIMegiP3UgghG96nH115jQ1ctf",
+	"eBcUQykaKsqZls6jX9ZtFxLv6nYkm4/dS3E4Z922L7GZG3h2slwbFpAaO29eXdWD4KGuPwv/Nb5EJlKw",
+	"1LRgW7mPHXW+1oedIpwrg6P7311wXRE2TsI4kvQ0Hm1jhNgJd4SlVSD2/U6ijQnuOe5kS9DEtAct8Rgg",
+	"B4fKeRzNLksZqgoEl/P4fabBH6AzYiTJSyk11nYmQY/+d+hUi8SFlPaeD672q7UE/qsObHO8KE8x/GbP",
+	"b4qy12qmZ0xC16wt3jK8eg24Dw0sqtmqEkdHfUnIVrM0frfbsbTRMGhwHiCqijf3LLUFsXSvLBn6mot8",
+	"kmVGDfvcdcS9fsu6gD4OsaAxV4wq8Wi4nvighX0VNeaSKsMK6Et9KclM7DKirzNAhI98tvFtGpcazWI3",
+	"wGHZ5HUq4+dciSTFohg+g8LyqpQub2hMm7Tz2IYqG9D6MPTIRNeqF8Mn9ojmpdQzraahiGR5mfhYnPlV",
+	"M63pgT1yy43mJPee4yX77k9OgnlDk9bgCe88eVAP5Yx2D0KQO8w9SJ7YYNp+tilYzmtIYy64+x8I7/oK",
+	"NsiltJb/oXINUagrd9t6yxNzGLe+GzV4HgGDZVDrBQX3LZTwdemB2OZh03d78DVa7vkKBID2iIybPitt",
+	"4KzsUcU22QZiL/hHALkGHxVt8H9Ztffh1kFMuM+WGPzbz8BIWaGrtP8Lek2RCv6/fNkfVhjYoU5chO38",
+	"V7JGaMZEX1XsMdhF15q7lu1xTpB6Jp/a6hmr3BYNZqOcUEOjlk837kMLpyhHCj76GeobI4+QewmPEGKv",
+	"O0yxFUVd0wSfx4tVXR3e8kAX7GZBSlkV4K86PCf/sTFc/McGTN//2DStEMwQbRQ97ZhS5//YQPoM1H3t",
+	"nTXsCgSnBWB3C8KINv+ObPn3fSWp+fIpsqdS2OdlxnMIXdBlVZBWGF55VadpDfHOrvXX24kuSvs3A0fU",
+	"yBdqEJEwfL3I5FyBvZTFGCn0kh9mwgaDQBoVhd52YYZLM2QQs7n2WFrQ167WB32n5gNoBle+1ND8SA9W",
+	"pF17CCXvNiF+0igr1xNeMNLQKuWFVsA3ihGZlrTIiCB4aJNGdBxv8yUJx2uZUm9MmmzKd4N1xQRQgNFX",
+	"RFA8x/wzhPCi9zwYpRoEoOLjTt3615FuXTYSg+SYnsWnKTI8d4lIdVsZ3lRYxsXNtPHPqExuJsdx1Add",
+	"FIsi5DsqvAH4YAknV0tGvNl3VfTfM+EmlZCIfynQUnqQTIi7lEF6PXNhPNioueXjIO4wXwA8W9oJYCK3",
+	"FRPdIFQebujHiMaNMS0ghWFFBM72QLL6pk+w6JRunItRUi/GHTlHWQ4XM42VFskZob3AUPKUqvwXXSFZ",
+	"nAJgP+Fr4YJFYNexPuXeFX/EoJ9LWujZDbbHGuqtmKu2cll80EBgEFe+FFM11+ESMsTIo1VFkCrEyAOD",
+	"zEAKNV6S7NlpZsiPTF/VaEJRfKe4a+a/d+DDCpLBIN5ZcVNjH90EG4G/ZGcpis6ri3y7CStON6C2OEYb",
+	"nRGcUb8jw9yiYQ4Rkjfz6UjIGFHnCU7EypP0jSsLfZhERPSZxced5/nmzX6MwjentQwjJrnz4XSjRlPv",
+	"G3TNrKLgOu1lJ0+V6+cxXvjfoFuHL2+1j3UAIlwTyyQF4WKSzuzlwJLNvQilMlNx+4GbkpQ+BdGgCAHk",
+	"AmgclJBCrIwXrINS2yXtpuYfr/bW8aADPrCNVKKGSJGzjIx6PUJ8y3v7FhWWBH1lrlLmcUjKrE4jVwwc",
+	"c2G1oC/0eXZrQ27Dg5Dx7+2fPXO628n1BTclq2fYMv7WteNfMsdVM7PPGL+UvtEC4EZ9BKa9Bo4wuo/T",
+	"iRfxj08o1L2b9V+NpgwsbQVZ+hzrhKK3977PTd4arEellRQHwNdFbzYEfwGU8xH5Dr3FIInoTt4zpxRD",
+	"wZjHB6ikVGEoq/jMbHjajqrDTtwBBk+gnXYaNOSe1rw6z2qEPRraJc4hNHNCMiV8D5SRxMcVPcW/cqAN",
+	"WggJ6fPRg2PAw3VEnG1Im9ASjhoWBMh6j537vAbZWAYVrjpRT7YmSu8/MbX4oYoz7aBtrvc2DzZxS2UF",
+	"DPXM9O4FPTV6KP9CAqNM0zJd3Gm8kEsuHxywrDvWoyM7IPaEfy/mOTgOA84Zrb9nkY5TJ1w45PjuPPdC",
+	"IrJm8lUHdriiZnLYXzNVuS9GgVGHYDqEdkXYHb3pkYKyTQV6OOAzYb14GIr1iukA8dKglieh+2lGdK6o",
+	"w1GONq+TOqekuepmLVCAjAokVzEmsA0I3FUQr8rrrtEm3HufWd3VNYlfhTEe3a+xFTPXVSzC8MfI586r",
+	"+mTB/OxH7AB2Utmm/MSY1K7tks+48MZk1wPHM2jWecTcTi8caCc7HsFhjD7N/jKxs/yGphYHAbD9YmIu",
+	"PXcl64VLvA+k+PKYgV7bx5byMee8L0OQDBpKzfveJThTjuAHWtYMc1BccjMVk8GJkKdlMPQC8y+QWoPJ",
+	"+4mEGM5SzTd7X5PIPQjfPH4Sit9ARUjwaA5KZea9Z1Eii+pjxFymkMn2LZ9V3c+mr2GJyOAp6PnR1w53",
+	"N/IkFM7ms4SvDFMC+rwlkh+ZeJH2YNFes6vnQX3CA16zY7ONLrY1F9HaGav2UR/FIvzoi+wbeg7Udodg",
+	"s4xs8zJt5Pf2laWRQz49t4gYfhpwxSqu8sIytf93L21cKklBz1iLf+pqMqzIKqDbG7bzfkR+xHOD/cvw",
+	"+rfmbc0LEUwAge7zs2H5NWwHrfeSdvENwkcsDdww2UwaWi0M/JYpLUXEyFyICRGWRuZiCqt1FzqCrmxs",
+	"LgfZdZkj1BC7EWjfRR8rO/ji2k4pcY9v6PkDPb+nRyYS/WRu12MOlLsP04/SS3pMb8wRnaOO3eNRYM7F",
+	"HqJye2dsXD/2RHFpzdDhCYllp5IJ4BBeVWQH8OJdwYBwp92Uw8TYq/ELl6/era+bTMRmOZKv2y2VvFVi",
+	"W8v7sIpWUqx13bFDG04Jvmb+JcCTXucDdJLESMkjF3FqQUVHKtngY3Co4lQLUzK1dS7RC9rtAJYfnjlx",
+	"r9J2CBgllDEFSdqgAI2ZQS9DL4dR2FlmGjSt5Aknpfv+/IxhtgH4ZKm4HsuNrPpdq65clhJFKbYY3oh7",
+	"UM5zWnAz35eM0F4jyTyo+nG5rsJRU6Hpgto2Mpjj1ZCI6ALG3jnoMLu6YCjuetaf3SiholZKFGflfLrk",
+	"jG8ib79sU7Rsfu9KWRXbvH4S7ZOuim1NPy4M2FQUyzAW+YrHSh7Dht+ds0uEJD7HP3AYIZU/itupPiZu",
+	"hT4uq1nByhb4VBQvor25ghu9lytVsReSNBUVJKcCbneGrYCmpcDmCn9Bgitmqcbl3564KORpbsALSeG+",
+	"PXpv/NUI0r6WJ6Zeel9bMn1fldQVkX0SR0gXM7rwB+8YpLvxmmXkjhgJeZzprW2Rr/AzEdRyy11FqYom",
+	"p9nEE8p5YqALdZgbFcOWSDP5WV1DQWvEAtp1yapGQ3LFC6Az4XtE7iskuHyWNy9BAbAG0Fa2JtEIetOa",
+	"xRx0v8kdASbUGnw83oGFu7mGDz5FttXiVpyoLiPlClojMaBwlg5pWVNDMsjkXPm8kzUPJA1SDAUuttRc",
+	"sTwF1u4FNet4C0ExWpyvfij+UIVs/00/04nSGLPXUqwTfd8xmpobl0fnIlyzAwOV0GtUfFU7j8ZCLMEV",
+	"RYcU9HzTDxRB6u+wqDOd1N8LwLm7LAOeje70nsAFweAiJXM+JPz+a5rq+ilns2aszlvRQ3hXai7mf7wh",
+	"uBGjMtF1vpbXLo6WEsTzYabYOxEDKwGzeNe55WYKEjk2ALhnQ89V7GedByr43TQ3szU7gyn31855yahJ",
+	"+gqcr8BnrPmdNNBrGi4StFZ2cXMegeitgYsMfuHd0xCezeYcU0mrAQkfmEfjkkiW/O0VHtwkz0/JWNre",
+	"vbNvhHtCz3OIcT1ALjHvILkQKrrICXKaTR+6gSJdA+qFC3DGx7zkMYw946PpsSP9Fd/47cagQZjFJhJQ",
+	"dFZk6A5rMHsBz4g72f7sddzW7WjfXNWt2U3Yn414Xfs1vr1G4CbrmN4f7HOf3JWOFX9AgjzcAUPuH9Lp",
+	"OK3LRM+f3MeRa6Wa9prroOKQFpryGsgSrxVzADzf0POPNC/Ta2lvNZNuMoT8lNcQ/g0MGpPRMGnJRQtG",
+	"dE2rKut7cJGK3bPK9yICOPiK5keoibDPV1QdWKInC1CTnHW+6OcK2Cx2AtcUbEBCvfJAkl/MzzWLcpGN",
+	"Pz+ca8Sm9xu3atu9WfjggdJJIn+fV9T52QPRt2uucl7MaI5YkpTTqvKwk1yTAnJWJ0XqNRfd4QtFprzb",
+	"PFSq6NoaXw566XPyfm4vwEtpnOmFHb0X8XXtvr5zwDeJe3pi7FidIwzFYcS3q1jxG+AXEcF/H3wW3Qrm",
+	"S8cVy6Wstvm2YSohZamQUs3psBSxSGXDBBcHkkttMI0e442xLpwly4CLw9WErlyKeyaQCCszu0KZUpGu",
+	"Oatz5VfzzZAmSso6jiJd3Va0sspjMnuWfCSJrBE6EpNhsinL+bXFiOYknLnBwXjbRdNTHPWK0bSo2buG",
+	"TpOTQrlJpWzVpxh3tUKEE4rYAEfHVVvAU+lPx1mhi4eOieIBvIYJiRfaUHXFq/vQSQvhtN1+EjH7x1du",
+	"nr/IU7ZPMZoQiV/NvN13YtYP61hJAbEqtJF00F0oMuAXyCuamk6B4ayQ341RzYNYuT/1HbR8wW9GrMZN",
+	"pILedIQS1LqDSUtDkyL+xr1s4ntiarvzQf4l3yI8Z0/40OBaynvtnrXHOC9Z0ablt75z7wR9ONrIxnW6",
+	"nzTQcEEaLExYbJfa7dNgjtnQFpIDU2VItZ5dso4L+2nFZIpiB421B0WwAvPDk5Gf5qXpA8plP7Vptp4m",
+	"YLB4yJ3B/fOZJhXXZjntE8ceTqG/l7o1xAmqnoprtiEWvWIK+lTQs3OONjiFR+R7YZi6pxUWZP87LC0j",
+	"TBR/3ARzG1hibMBMCwkehzTv9HSyMCDFdNwB080p6+YkLV20w+oZlSAN7WnDFJ2BPfkZGlh6XA2iGVV5",
+	"CWg/CBcJdcaQj6GJS2CIgtgaBs/QWZVEIu/gWqTSbNDCVz1Y1jiVsmKZq4UU52HpQ1ghS6tVuI9JDvw9",
+	"ShUCJi+2ZDx5xwbgCj9wRQPIpiSKobazuDBrhF63Vp/cxRmpmiGBrjDqWNS1XDh8Vcv8W0h13Nb6+lzu",
+	"7kan48ny4ZiNiDhuyTrBFSGakyFFhlIZ07FTtOgrF1lOWw9IGxMl+ucoM6T+WuzrDGNjRknAxgOq98ra",
+	"pzVA4zP7/qebqqtKCkc6T2wC4IUV3BM3gqN6zljFVxC0fsBY5A0xSCVPScS2Z2mJxn2E0o0fQ9ESW+ev",
+	"oKar2PvdAifWkArAPTqMKVDOtKwKNIK1xEoZyKKt6ZmU9J6RHWPiGuhgTQs2/4llc8KFE2AYN+GYPUB0",
+	"rhVb0CQ7Oa576ufdy1NTd02JHEx31TqN652UktLmejEkJG5fiazma9zp/Y3pxoihESx1DZGwGufBovW+",
+	"EHCReMAK8ReS3K5TR0blVBGERHKsIyTOL0XzsIZmWsraISJA0GUeTlMOzj4bCu1cbD8fdPENdKKk+2ZY",
+	"zL9okSS6jnfn3w/aoePwCxQUB4Pbp1wGb4REeMCY0uiHq4et+xSdGDLN1FXvCSUnOlOzdlU0xpfZ+bZd",
+	"XUaAy+Vy3wXyh7SpW+AWQbUIt/YKiQvQS1dIi08OORnJNfG4JDcT1fcgWgFoCbTmK33V710C6Qr9PZTr",
+	"Yq2X69mqkdqQU7yHQw7ej6EItn1aQ5F0t/01F8W+YjNi4uXZ6tR1m5cQYFJBaREvuebFSpi2F26IKKqu",
+	"9cb/tcsQTmn5F11h5Drsri4fsu9HrP+vPuc3nQCurC8RNVZxVpDdGUMRXBz69p2T6CQVBYYnMTipfanD",
+	"2srLKVqiz3qWgm1r/hFzqX9lYqvoCbyHR1ZsO60JnRGMqgoFU9GyredxB/S/deqnNSe3/vLyvzU+y8L/",
+	"wdcgsXFb+3EOYELd+bqU0EWr5sGdVg/vk0zMO3XYgRHpp7E+THcQVp6hNTZZOtcvQ9nFstvvzjLrbEFY",
+	"eNzmrTUDsVn6ioZrBaPKBXLH0vEHdu4Q2wG5Eh1UudQGCryT2if/D23rVlN14GKuxdGH0WWy7/vsILaL",
+	"Q5uHnuKyNcTQjxkiRGEDa8yUxgRX6C+NPSsWESH+y3rNXW3CFG6z9P+1prulNd2oX4w/yBOujAHsH0qP",
+	"dMh+9/ZrumNVsj8PenEmtb63uhFjv7LYm7t0fv+YZwf7Gi0fYN3fdy+GJnxkrImdgn126+unLnl6tiWO",
+	"YAl92FujuJmD2318d0cOqPIOxFTmsg8GzVStMIMWYtAehTBteG21ZYSmtmczOk3hJz+jYNyoPyGxK0yU",
+	"Rb+0CfWVsOHvAP0lMFPFoG4ktpLVl55E6aD2f9fYYUO2zvpD59btBu7aISEnDWk+kjPAzEM+7dbcncy+",
+	"C3Q5Lp5ZFEEoRFbIII6RUm9Q3bMDxG4KytV5a6eFLbX9Pw9Va5jw/yVag/9cKvPhzDz6hicFIO3TfoZW",
+	"HkpNU6UkxWzJuJ4/LrXyt2zj7MXU13LouT+Wf0kiXZtoq8pKimjul9G4QFZQLXeQx8fcJGD8zM0+BjA+",
+	"L1l+3Fb+0ou/vXxYeA1xi2ga+Hsijl7r3DtOXtjXMzu1GLKtbGA1NagcjzpqjncjG7R2oj7R2B2GJSPM",
+	"HvDulK475Ov6utkhEgJeHNEMBq1eF1qhPQzdhz2zmNFR5EzPZ+upGYF6dYmi2TdykoIRxDAhzh82H9hg",
+	"H2kNmZ3PFtrhLfSfH/WZyQN9eu6IVIN2Z9ooyg+lISdaVfrW9mv49esBk4ThrizDdxrFOswXrhUJrZlh",
+	"ChVHaMYBhMdKc78rlGAnGHsje6I/eZqw8C8CM7WKp+K0CvoxvPENLcL8k3r4/Y02UlgtJtgfv2ZUt4oV",
+	"wcaL33KoY7ZWPDnZsYmR2INR8foFuI1V1+vJHrnWsILcQ7vGB2gl2DVf8qqPYrmh4oBlHZ7QvjGKvKfV",
+	"YuByklrux3NecBCMHeEef3UTx840b+r5bhCpG2zyotzRZSrKHCTzO6HzCq6Xtbkp3eKfLfdzTIGv9ld6",
+	"So18+Ma+nptiiSBXwLE77+4Fa5WsaliwA3he8qqw4pASfAiQUwsJFqWQ5Cj4nmX2XyWjBv6h6ImwwyGY",
+	"O7LaPvItfOxvkW22kEKrmmz9xdnJaxBm0YUodwywvV2bzKmO2O7Mvq3CENOK0YKLgyZ7Dni140SSATEZ",
+	"VdU5oWb/wO/ZVqqtoUe2zZO65kV/Y+DuD0BbWbFLj1AfgbGUiBHlfq+ZCVUnvHe4/YTrLpBcSgPyHfoG",
+	"QYm9bLH+JKZ44dNBm8/gmk+jsX6tF5s1TJbv930UjOq4qoOAjGu0cqImLx91LB99YE5YtmWPy8emooJ6",
+	"d1VS+q5P47nc2oofWcWZNgh6s7Jv2hy66PeCPL7zDd3RlQ+oa1IeoSdIMBlhGhTukCERn92UPD8yAdZM",
+	"1zFQ8YYJptH/WwGECrhiQlc8u+cFc9ONYUJmCc/F7Z3tRLRcvgGq1Mnw3IMtOy7tFj1Yj5tRjLnKlmuE",
+	"X9Ij+wuWCLN77zlefAGfRCqz3Cx3XfsgVQEvSLFtaPBCtXydVzI/ulBdzbVGhB14gdAKoGJjfbKzjQqZ",
+	"MRWLR2lW8iqGJOLlOfj0HT0yBRnv+rZpTrijo3K3Sbi3fnoDsmZebixItopRJR4NpVO0cINXvXCTaqXL",
+	"wFcnXOWaUlbslX3wt/6Suv7Kt7xi3+KTo5soaP7Z/cLNAwuvZMxYfW7PKyw13T+HH2pmSlkQw6oK7KA6",
+	"ofP7tMHY01A3JsNozYqt3O+3h9kSSkZrO6W9wypdnvywLbl7B0QIUVgqv9Q2P8X0cWM5iKeQbEJeYYXd",
+	"oEvIvVwKw0bJ8YOUd16x2cBRzQpOt/jnJZdpN9Dotaz7eGja33JWFW+V3FWsTs5NMJRX84F1OLtoeXMz",
+	"7KAm26ogO0aUKw/u7XyuyZ/t/5G8fk6sGkS+AOjvuzsCJuZlcoi0V3RA2v7buzc/Efcr4cIZ/c5DlhGq",
+	"yf8Cq/JPnTH7gvz/LfGgFSUlv7RMnUlDFfpMRrOcvrm5kr10eQdo+xGqCSWa2X3JWeZw+u3ntYP9Y2A7",
+	"9N8ErQg+6N0litckkV4TfvHEy/xWziUyAZ8cWgWSJ2Qq7uFX3HRuTAc47PALlTXYu5yJPbVyxu5JrJzB",
+	"j/8MZn/gyhv+fHHyaHUKbsUHy5dW/+u8TwdudEZopSURYDnooOnVB27CleCi8CUUjgJ2ciEWwQYkc7Jb",
+	"81+dPw5HgIo0e37YveVozFuJs21waYF92xvXghw4ISO0yx0KFbOpo55D8zPw/6Fjvzi7S4WqIzmVUjNi",
+	"WN0wRY1jEYGpEGC6lfIkXsAWnCT6IQHJJJYx/pXqH6k6htXamcyp7xF50PsBrbJJ6rYyvKkYMgPH8j/u",
+	"CvvjiNxQFaQx2SuaQyaR3IOpSgXIFeA1KwXsbaVcMzDcZOBM3JPgVjRVGxs6N7wOW+S0p7+3oe3E4PkB",
+	"36LYhg9GUaEV3Fw/GoiiMawPmZFOvj8PLsGtut/Xjq0zf8T9Hnhe7Y6qm9a8WPsZ3S5hNOlTKeHIUX3U",
+	"4KDRjjb6OdwVBnm8WyLUANldr1mXVkYP7BGxqrAmubR3DBdclyzgHgLX9+w9HCMmQUb/NvVP2b9qbAlD",
+	"TQcLb3eeGWJk1jc7NJpYprAzAf7Qz0mekX1GDlSDAkYHLqmekpY5PuHM3X1y5Jj4gjvwnBwyUtcZyeuM",
+	"1FVGcvKHufVxQV79MSPGPwEyq5YYEYF1ds8UOfkDJQXf75nC+9n9IOzfd1bMIcf/MUQIy3yhrnvmBOXC",
+	"VuUnUjBseW/1slIvngUY09M4c1wS5ufOPBj4KlwGSa7vN9nmH1oKUC5KU1dLORWK5bxhj7716m+kCYWv",
+	"wTK+5SrdVx/q3voTo4pACgtO8/Jm9gGu5djalyPX/7NQqK7FzAFPQitNFP+lZQYdcVVbN+GSfW1ofgxB",
+	"xbw/SdJIK/cBIlX0uKjB1ZxYSJIyQw4YupOKKMrD7uHTBGcADJeqhkW4HCD7yHkZhWxI0wWT2564R7Dd",
+	"0XwCTjTgEqlYTrX5eUVop7l7Fpt39iT6yX+JfvLPsU/e06pla6rk8MUMFoqLwAnix6McIUjXFS4QvzHo",
+	"4ErcmJFvMkZbuXQcNLHvnqQqIrKKpMI25HbgbNPEUe9Vh6KXTj/VchPXi3wiBFuzrZcTFEBVs9/4DK7t",
+	"626PrxYTFKCuKdy758jOs+F7SrwfvLdYD1JqtmNKnUPGTyW19sUGk5tStVy76/EkVU3sjakzsmOQomAX",
+	"3OqWVuTsjOQrC/7z0oK73AHFKkZ1wKyDVFK7RqsYuQwCdEpxTXJFDQPDW5O28eBnxDBtVfnLnYK0288W",
+	"8kjuHv352cK0G8aq0BXT1727J0KXw0wHxje+BII1VLGCnBg/lOYFgccR4k3ntGLQPoUWBWkb35atzzdY",
+	"zJhYypfgv7Jg4/adj+UNrjTok+CcXW0NETF1YMt3muXkyA6RPqA8OMarosrw/numzdddtmiCLHgI5nz4",
+	"MCgw8/DgpN5r/tXpUHH1dHteVVwcHlmqpmyLe2+8Let8/NfEZdeHcDbfqQsdXmKgtNyEPOWvWkOodlYn",
+	"81lzC37uwYl7Ejpy/2h5zkJfeyutZASXPBrte37PiItFe5hUn1o+P4cvlk+9vbgWmO7NCWVXe6Bqrs4g",
+	"XtBc4A/hTnjC99/pyZPAjet40fuyLmMHsfkX7u2EYx5ldbpY7SLgUCu40Y/8MqJpAK/Bt7+jOx5oV+QU",
+	"Dy/4d4obZHxaM8VzcEew1r5Cw7Afs8GVGTJgENX3mLgaAPPPha8YF4zxKRn+4ZDh/h0VxV91qukDRWTQ",
+	"S6GMOBIR+YqDHJ6lwVIOWJ/AMpxxTOWJp0t60cl3tGmYYEUyCDIEHsEdS05MmM5Svwe0N5OXnS7adZVr",
+	"FCu4i2BPw8BVtbpao8fWiPHytynJWrNIJomJUCYiLulAN9wxGDTFgdf/ORI9al4UlUuNu8VkRU5/mFF0",
+	"MHXJ82JkWGIMTBPxhs9BjE4s8t7zoAH/EJly2QZskZDB8xLdwmCYxAaNPrjBXK052Z2hgn7zXLRVtZCp",
+	"0guyMTyPW2jmzvuAihcpLY5DBiy35FdrTS5r9qgTaPHuNXwTxSHXRqrzW4gqrchtddUajJT0UsrRCWgA",
+	"Nexz1+3gMuGYH8okrKqA7+CUqOfECLPV7jnsQ2J3zTvqMHAFC42zZdDNNNqiFb4m936cDzUUxqWDQL7L",
+	"nnXtAIQ9KBgctIo/E8/Jq6FHpuC0yohU5P8M/9pVGf8u3BLPFqu3em6XU7Z3tSvWvf+e56mwZb/LMfBk",
+	"SeZ3WNAaesg2WWHeyVMVrBP6G1T8eNPcPtblq3BNav6RFYSLDCOoPC+J5h9d9A5cY3uoMxqmpAlpfAlA",
+	"VI6Gb3Ax8fDwX5m2A/r6LAc06SYK2HmD4v8zdjz2bs3YKxFIedkxI9iJoOYfQ96C9yWD5BFiZNNwcbDC",
+	"oLAixNHRExGukpxl5DAkFhVnQmuoeMniag0+zrS4T+0tAUv/L+8u8am6O4CnvAOsmDh8ob0zObLGkFYU",
+	"0N7JWqwZpsCJs+v6GTWlv9oPfeNxd/yUvrgL9bjWZRgUsOvdTbEWkGvisj/tO5+3DaTHdAGAZQDtrsED",
+	"skRH545/BrOJAIBCgZOM/tQfrtSiYx1oVPRG9Ad/eFYSwc/nK0chvcxoaKCOt3dM9O0GEFDnxhymU3bD",
+	"xe5KYjnhcGd+YE2q37f0N8+iYAF5hMJ7Ji0qIM+xUAplupA7WZwhPcwL9aQU7ZFkvyw7v+faVe5cN+FL",
+	"x/rdG/2ygt6sTqj+l/ajfR/uR+thJLnAPLSYSjS3lk9wFh+gt+uToJi9tX+rLz7kXlJe7+Qae1TXtXH9",
+	"Tp5+pOIc8I5HdYGwbBK8BO2dU7u7TkMJBJnBrj60TIdTus+gARopyZ6FWyN6KyaAdodGSyjf9pjWPMIl",
+	"/YtEZKr1JV3YncIXHNjpdlOYmMAOiAgpeCXJ/Pv6hnqbvsJiskHsI+D7ueRm8oT8+DIYdRuUYUx4hFUN",
+	"5guzCpu1WWYbty7/4i4CZ3K+DANXzopvZN7WTHzyYqO8bUL3kdSM5G1jrR5322hIR/YWhpY1wx6hUCw0",
+	"CMdDbm7NjOK5vZrqZgoFMAAabZttNKhNWhG+fXarrckUjXG0ourqEqEy0QJd9qjmvGEv7ZODwvmFBlux",
+	"RZNY7ZWGinQ1LHQJYDcnaxKan2Qbbc5VeBhM/Fkuh/JJq05EeXhIR4CF+8plvnYHck3u6/finZHJ6a+x",
+	"KHouLroMpMyDVdBfk4IaBmUOOa1931MxFmuPg+0XhAnVfQ0GrFttyM7aaQjhHTVwMIR6iIoSekKnRwn/",
+	"reU5e+P85EOcllYIyBKibQ7/20gpqIuDQjtP+8eKd811i8M5KO1+YKxJh+v4dCCaD4h2+cnAFC84YR7T",
+	"cARl2EEcxvCM35h0nlllMZ7i8d7oOpwUeDGDT0VmtcFCVuWz/YAYo5fqOI9TxmeviKFJepGfyI2Ly3P9",
+	"nFCCOHNQRunLTO3v3+8//5GaHPxHiu1BBv3h6eMnfxwoMWBUs0qDa4n80vL8OEzDf8BMED5QkrvBBusM",
+	"XdmOuq8ZVSKQEFOC35zPFH6Drwv7IUAdnhSm1JlHjLV/gpQmqKJRLTdQW6MZxaYDcRirMDHnvg+jKGot",
+	"E5ywr+H5YBmfNBcg0VehavF5hxEVxKrlSfjBsFQMyaV5UOJMKxifi8M7+ywkuNU1VdHKcSvyitFA/fNL",
+	"emS6j1b4rD2IDvSYDhVnLrfPlIwrwkTxHMMIUMupj/b6phCeuUxnmDvbVwPo2svvzo/keaVfe7/r3Xb1",
+	"K80G7B86Ow8GdJ0GRf7J0KkfEPz40yIUx9y5awGEp3RK7eRbMXVgN+7vpbodfC0G2vUn+4yVRXm4mVwP",
+	"S2SvNugpV7g4SJfinVABfi03ETHrewrFadvdRqzcyrceIic1C4VeoptrAsCymkgxAJnghlhRQ6SAnvuX",
+	"OQi5kiF33ms/FqGIOYIxp5MclQ8udeMvXEbzpHTnuVVPwNsI8GQMMy2UlDXZSzULZBr8BIZninAg1hEJ",
+	"a4Igu8muCJb8ORzf3LwYlaZQg5WIpOMEuAHcR3Cuyw6vq9j1b+2GESaYOpxhn+BZey6IkfIaRv3Un/pb",
+	"rKR56yCDVvKoShU0aa1L3rGq8q1LBlDBoZj7DLhkFJwkTirmXMOKV1JrndOWFgUrtiDVopL6lxOYfWX9",
+	"iuEeX3FlxUj9tE4m16M38RURHe5EvIIA+zxhupBqe3Dn2PtEWAstMJcLrPzd4uAYBnvSDRutLSQDVI/5",
+	"8p0vdkvp8hh308/d3oiegUt2VXSrb2n7jRhS4TLX0Mi3GZwczJ1szWo4h851fwUgB/KZNAfoYoA70q6/",
+	"X5eEiBdkzegw3NUr+iOtbnoFdpAcfRoiOQp5yhwStPsJ7ZycAkY03PkVH8NNXj9Mlnhfu3mEdMYd1Szl",
+	"cNrxXlLNwi0NJM/Z1T2J65gF44S+ENiuGptD55agIvMoHGKAbYLTynw9GDSVtP+Bdiemz0lA0ihCuwgp",
+	"YmFHxgn5he/3gmlNKNlxnWOlMyaW9SOj4jcogkRsn73D4Uyg/jd25GBbI8R8mcni6BFzulQOx3VUuYQq",
+	"XcoTRM5KVsN0EWhspKqlzRVRU8KTFV0+YdKAYiZTBD1FqcNBWV1gtJLugoBU38nTsIORdkj1cGP4gCSQ",
+	"TjFadOJCsBNmp7MDFxivjM6OgYqzBzPm7aKvW/M9vH3aqD96bPWgD6pDL4oAUeuLNSDAljqRdxCVC5V6",
+	"nGiToPueaBMeBbY+CKTVnxTvR3VmlJPiIKOioStxiHfwvaCzxAP6plLofYcEHBoVk2OTx8TXgiOeG57T",
+	"ajuXQPwN5pdRAPtqLO0wh6EGaZ4zYXjNDMgtZf/CRe6ex4Q8NAQVdsCNg3zFGYWTzqbuQOTBTsCM6D4g",
+	"1/DkZBN/lJfM/rodiD/Plp3IuaDXUI/oj1J/2w5YsrusMq8ehf2PI6Vgrpr1Br/RvDtnfj4vXYn+tDms",
+	"5hF1cvah3gF2k8dL0dMWdthe6Q7fJAZWrtmakm2tzqhD5fbXPFwXn5wMlzkyzBMPdYIL6hX+z94+ylVb",
+	"76ozNPTA7JhCyQa/YEyoefNcTmB5LhSgFs/3Y13IqYW5TQeaX6JTJW7kkFxWbR2OhSTU8fjS1GWx+APH",
+	"gs/4yp+UxlseyzA9Xo31ro4aHSPCeNfLhgb7IVza06c4sZWUR/2Qvcr88T65mHBXq+8BGCHIFIvM0nUu",
+	"Y5hJKI8xp/RbD7gxdfTyIvoUZZudkieht1xsKVdhZA9YvwYDbJt6PlphgmWsWGvnUaw5y1kY4Y7taVuZ",
+	"bQ8OFbGkgeUyZzjGZFlP62479r7Yj4OSmF54wXgIpuH6I4QeODLW6K0+hrK5vwdbEko/qjOpaYFqydnH",
+	"/jWx72WuchG7Mzuk6StoSA9xq9nhsdnxhdObsQoSz7ElHmyvx626nEujWC7lcXiChBRwfop7rmEF3XFZ",
+	"uEwqOBSP3roh4+vr0CP0Wwe2En920I+78sYaHX3koOGIw9lk/aHuaTY9uheHpT9+gw0bcdyEP0MnvT9N",
+	"84JoHKeMCUUuxh4Txcy4+WUAm+j3lgh7qbZOlw+ea+dmOkl1hDpLIwn1hYSf7NQqOZNfauXJdga/yYEi",
+	"eQeTfQjqno2Ebh5OFL0grG7M+TkRjDuAzwFuWcVd3Jx9NIpGHuQP3JTfOpyi1KN8VT2WFcKBdmseb9fY",
+	"QBp38ow/Ez9MAEn9l/gwlDzsoeM/H0ecH1DjShdxE+/KJ7DWeoszomZsJv1xsF3DwebJ/c7nTl9ojywc",
+	"MEZERSlYhpwLzkl39wQS+LVxBQcXPePwJ3+gGwch5msKJ5BnQ5FEa17xK71MvCugT1ySrnwrXozO7aZm",
+	"ZmuoOrDYm25Wlo1ouYkEIuy/PqBD/xH0a2x6us/ve+97urx57uUMnEbi5VJRxU10gtrvf9UkZk6f4pOh",
+	"bxcF2igXUQx19icHQjU5ELknuVTCRy9u0qS6Lw7av/stxOVnjjVSxPn7nv9vsU+B2c8zTXF+Z765cLlM",
+	"ojzUdc6FHhVwgUNJGGzSC3LXleu6H6F4vShYJPzDrKVOzxA5m1OarBzcOWj5AKbkQMDCSDo4kDeprNwh",
+	"XPhmEBmO5sePBGagR7alJaPFp/AvXCY7PPx1/RD2y5yz7SJ0s8Ydeu3D7kQFvZ5jDu84omeyYQONbhdj",
+	"xcI5vciF7hULQRx86LrcuMaMlBfQEtL11Rmmrp0GSQXQrSUjraggXiwwo62pKDSC2DFjZqD2uWFImcD5",
+	"+BmKfezJZzQviWZU5SUkBUIZFOomvMaeZPdMRbaIHmTy2be3Fa+52db6Gqbzk7u7uymy6sLov4X2ilEl",
+	"Xrry4pQETEhlgdCQw2PLCOKedXG40kGUPSI/SVcnKqviOaGwC49uQ4Ia4DkuZtS/VXKHEG+o9Czl8liG",
+	"2srWBBHmSioKwPOBFUHiLVXCYJaib22GmQ7a8KoawUEGJLG8nlmzNNcLxQFjZz47gytyZGf93NV0wOR0",
+	"2zQV98w5/NwANKbnEI92sFhaqPqsv2tb8raiwudxgfZcxe3ie/sguJVlxbZhPJT3Hv6PaHrqM6dBQniQ",
+	"ZNwhAGQqEaqJi8NnGpsOElqNdPW5oFIP8+ZXHQVy9VoeDqx4ieXxyRhXQIYfZZFc0rCzElwXN+pPl+k6",
+	"iu/Nlm7PrujkIcdmSkn1Cea8ZyemzdZSZKaQsaJNJIK5JTP/JLPUpi2YMNtiv0YJ6GaVdTs/2awBfUcf",
+	"86uf0CmKt5Ex17L1T04puykz80kwDT2mhhLmYFWNuUJK+7EoMvyEutc6KribKrUhwHqM1lGq+d1Cfkb3",
+	"oShCuLWsJcW6HPLuXMfX84E0HpHi8V0w7T7Un/H1uKMH71MhK2qYNoCSOjKWrmk1cr8P4PxLpRg0DXTu",
+	"Lmi+gXkohe+Ra7WSpIJNb+BcrTWYNuGLFwav5SE5V3vCAO+dYpBkQ1ypHbiQuvRA+Uy/Bu8b7QAA6MkK",
+	"SgklVrniurGytVUjAJdhM09rmURPZCd5xYotGAwzQWbpqnuutJbwcy0RimfHAVfYMFGgqtfqMjhZCHMt",
+	"8cwIGaGL3ZbSpL5Y04Jtd1Ep9Q4SOR77S0jDLm+EoKrK64Rx9YkxIxzgkyezLqlqoK0/pvTDQ0ECG9kM",
+	"X2wQnfogqwL8KAU2SJjjpt9ijps9K2/2q4/ah3LcIhCgWeR+r8ELXTJqtnuaG6hKG/RlkXukyjhYA3o0",
+	"Zrygy9LKJr0Yu4F1fCjpeoHhC6cTy30hGF8EsQ+9xIVCafcgmg8Ao0JcUkpkpj28fgkuGr5trtigUMyN",
+	"9QzghXC26HAi8fVG4a/HX0TWjmo1u/Xyebysfdg5DeiSdTsXdSG9w1LzdZxlVvFUKq7APExB3lM+dczu",
+	"zWACurclFwdC5T4ZTxcn4Xn+An0BPSMrlvW2ezOYN547nKXlgd7Bo5fgbD29e7xYv6vjifvPeWrGqUfI",
+	"Vav50bFKum4cdIjn3Wi3BCfkYSuLItbk1UXsgx6wKk6F9sbeQufH3qjzX0BbudvmDUxxsKzo3pAHdsO+",
+	"9sc1zR37Cvqm4yWNiWUFu+fgxkb8fmqcYcIVqeSBKm7KehNUoMMbI9rKpbUZ1bKQFjvvUum75K8Y19eB",
+	"R/KLV+pvYOXg7fcubHGF8va4VCv8Rw95aHy2slfofF8SNtOmGG7woHmx4jwhAbKhG6rbQ3eqkFfcd7Np",
+	"ZnCXHQ17GXfw+oOz+vD9RSmpUtVHKx+6+yYKq16sPAdX+t8uvDvZrH7K2QxjXNOj7IvrvTrmWxRRN8F9",
+	"fKatCAMYbEPbQ2kyaITohJ9vDs/Ouoe1ykhfSoQAKi6DqA8fQswOfP8XDchdgvINHt5JoOXpXSjSMuie",
+	"+ak/1dluv8O3zDAP6dN+bMlYxgRBz4OrcgSRi10j7GQNbDnrb9xje+jgSXoryqsTfivGrXPxpnPW7Nrd",
+	"rmLaO1dihvjZWz2K1ze9r5nZRqn+l28aRmtWbOV+vz0kv+38OwnkmvrVJwsPUnM6y+F6/XYPN9AzTpRU",
+	"7/h5tVz/jiV7a+U+rC02z+5mfvhz8IcLP8EGx8AX4poPYRHG2rU77MPkfsGLcKmjLlFXNdbYBKse8fCy",
+	"dx6aVHG18sPuZKFCZJ4fA1/5kapj394ipU/fsD1U8Humis7zNDKV7g8WQsyQPXG6A0BDYAaYmaddStOs",
+	"9ay7oi0H1c41jODd0wQU+wtoWCWjgMAqhUfDiEsavGJHYn+JSmzt2JFaA/hyKupt6hvMwk9jrAUT+IY0",
+	"dibTwJoak2G8xCwpStfzwGoO6npITrP/h8FQvM8+0wRuNAQ+cd1yhTSsyEjNxWUnXWsVasYEVNKAim5S",
+	"XBaXEb+EDLPeZxFsMtrh0UV8NrnJ5SKqanyNsyxmDPuk5v5eugZiW1Wxuk2ml4LAxK473oUrYNQ7xK7m",
+	"SsuQC+fwivBxnN+4U5hGnJL23mxDU5k+ltvm+OqXhmqzdZ2UJ3e0QwfuI18AESz3g4YfHUwwYT2StPOf",
+	"xs4hxBG4v7OF4lezTbpNXy3K3uXp/RkSeMb5l6wcEvo027Ewyo+a8rWSRWZYohIfzvroJx04o/CFhBvn",
+	"XZ7Un2G4TwANvjIn6JKgt+vTqzqk931ywJWGkU16UAxvFHYKOmkfUAnFmThl1KFwJ+kNWq87aD8ibtf6",
+	"rk6UexSmq8H2/sm+v9Gg6DahQRE7HHTo7fYYfDweqxOaiFydF221UbTiVITzShyC97QNHXMYv8oV7vhe",
+	"V8+gYIB9pDU0Lt08IY//9JTkbaNJU1EusHwpIzqXsgHGHLVoceULaxoPBZvpTFhhTUudH31n20+JzIv9",
+	"l36Wp8UrLApcd7z6YtW6fwp2JnNOciVPE9RBrh2qZQfMqBgtmPpMk7+IQ4XdMiMKqxNTW3un6U/sFFVi",
+	"cim3i22Kzp5TVWx5QKf5wE1J7pnSXApM1bSP+pIi+BBxJvii7h2posu+jdBVYdCnxkXWT7zEziuDEgqH",
+	"gBeJcjdS6CeJQjUX3YEPrMlREF68BEoe3KsnavIyuBOugFveW6vOPuW7ybm9gL+x4jkp5Qn+BqD3rjGx",
+	"A1RY3qVr1kbHVj3FexL2+xayL35ip1eu1j2BjxO74KRtSXzOo1T8wAVdzPd545/7fVnS8dY2ilqh/R0M",
+	"0ONZXGzwzLau6MgMADJXeohKaFGEuMV0XKeIYcaudO/ZDPL4sIdAQt/DT8hvV9oZwQxnqPu3Xm58gnPz",
+	"P+MEhEgbyb6jLkcXZdC+fu+GZq+JWVjh1sE+zWrWe/PTsF1EAp/45JJQYXyPDeqwvqU6cnHw8MyAD6YZ",
+	"/oYNsrRPlPLdKfZc6TRkkQb78kbn/yt5ildHOyoFNdJ+V+PQWb2D75pa2y/HTTUbkHxuPwOw9P3+pkPT",
+	"j1adyB40LxNhPboeB8AB2+M/ALIJ/53TCkrr4VRS0ypqwGrPqdpJrKpnHqAMC+V3yiWVGIZxXFqZePTP",
+	"FJDKhqnt47u7bQCL5vhvGbFzt2bhIc5t7fY9NtxRRpi+y5BG/RL6CfjBM9zLJF77GdzHqez2Rrwv2Qd6",
+	"DvY1ZVozZRBxyCqsZ8Qo82rtsKtAZ3lBghFiBHDXbn6z8r4DmMMks6jLHIuSCR/o+Z1hzdUoa4K63U13",
+	"Ns3M0tuaiq+9WZ7ifq3l8h37DT1/rY+IAOCdJhNtIc6xkbnvzS7hr0I5sJOENcy0dM420X2xw3O1r0f0",
+	"4XdzTm7CDwvWP6evF7pCxPPjN/T8Bj0JlwzZdvSOGmq4R0u3nptl943wnvcKZUI2ozURKEF/DoZZfM/l",
+	"E7QEK7CvgbWA91R5KxicNyBxFDfgvJEnYRWaQl+IkkBb7wv1eMGwHLYkClQIQatdndyGKqnddkfeNT6y",
+	"N9by+hpiFon8WVx2y0iRSN0nI+wFNz+PBhwOUszECQXl9+xKBxIAsfG67L2s2pppcgIQXEBssVdSNmI0",
+	"ud/7doJDfTfJJi5YCNkRtKEZUEdXbRv0vQNIQTzm7D7U/PSdnCzOQPcVTYYNgYKZ/IdoHHF+H1/tG6/Q",
+	"XVQlFWyAirvpPzykFFIhBm/qStvlVTbvFecAcvfQoHXHxLNxzHxjEuYuzhW0xYxUn6G28BBqVsgaqsBF",
+	"3PLOPAQPctdWCoUGKSQiy9Aje0EEO1DD75nromv/SGoZmwcFs1kLE+qc2V1fC7e0waiONJHNwYfSdFWP",
+	"cBjglUyO+R0nWLEFRiv0iTZBkWHpu625kCqM3iRPpG7zsmubap+3/yG6ZuLz9RTDVFRnE3dfWn4lKeGG",
+	"fTStSmhO0KiLxthpLW3DXQtcaHi82hGRBx+Psct6NlhhlPl3A1h/gO4Wr1P201hUA3HgoPZnf1oXyS7S",
+	"GnK9M1QZ797tFbMvUYvzJdShZlAPIch7oe2mnSIzksO7I6HRx9BSi4VAowYNhwsI8Cn9GSrLj8jXVeW8",
+	"8w6Z2HvmLzHpFqE5/mvgN+J93g3PrSTZRjoXYtDYPBDbA+Na4H5XruVBUkLyMVZQRiHS+ofzGFp4ZONB",
+	"QVBa5h6mxsanrjcJj2514+3jSwuUQ6/lBs6A5Ss8LQBjaLeSGElg74aBqx02Fo0TWiUt2KJ8dct31B7g",
+	"i3oSRSUkecZZkZG0IgN+J42RdZeEfgGhm1OB2e9AzB2rrL0/gytohSo6EOaApRBOs2t1bjdUj1sI5JZe",
+	"UC4bru4tOK2ZYWqb1+EO81ZaNsTFaa60Sf5yqeHywdojUm2tqhsqD7B8p7GdK6hfAJ0qAN617hNibpmB",
+	"pbsLu3WduKS4ZwL3FsyjcDqV1zTHM7aUeQ6tYIuCFYQrKUgjXSpCLmml/QYLaBqLiNDFYIMcWe1A4Yyx",
+	"2WKK77yyWkpjEAEXa/mF72h/nVhfDYn1+VchcqlWiCAS9LfQpJRV90xnAz7GDbMWDh7XHt32ySL2bEC/",
+	"9Ls1oMIFEy0IAEveR2klDLAj/uyvgtJYl6vhI7FXNVM/t0ALbXg/qIneM7EyF+7yxMYUFQxYNiY0FG35",
+	"XEL+zDBFXNgReCM9027EH+99L5AEotasMolK69cE8kGtXnoquWEEXGZWouwlr3zeHt6WGaHkl5YqB0Jv",
+	"bxvZKkKNR6X2uUxTfOWQkHkPILhKG/t+16fZrmBJFj8ZCeMhJvAIkm07/92KauOnO/q8NvTMClJAadtN",
+	"U5ieJD+fDMnx92AZfgBPMxGPM7Ril59praJawoXsPfq4rRES/ekoUyhI8Zm7pHMLQ+bd8pe+GH3pq0XC",
+	"+nPqFh+i6zCiENAKFw8ynsR1p/ivOlXEF605z6YvNvLEVGb5tYLMxVJWxQJBHy8pLrIq5jEJ+2GePl1S",
+	"gY6npTHuloYA3w5UGR5P5fJos9Dzw/QAGqqm853dISI+Se1Mp+GJqvohaDhVVk6bwdiDrcqQS6b08quN",
+	"cog55lzhDjulgkR9O+5JP2o272+YpqI5G+ePf4ZRIiVPuvd3u9Ry5+8u6T0DyHmPADQudPft4ufAPxaq",
+	"JVymUxTYyKRX++/wxXFv8Ns+eHFFckUGTXvi5jPoKv6Qs/kOooTaYDAD+ituHhCU5c1JrKotcNNNdBkN",
+	"Oy/OXJTQ186eBCmYOyP22hy6Q5xpDmcB4IjGLcgG1sHTu4UQewj0sTlv5T6sOcEnP9NQ7NFFNQ1V0FZN",
+	"1sNJWgXDTh6P5mBOX97FZwVflgLQqn34jkwQV4OuTCMR1KU+tIKb50Qzjyige7RtVYQ6WnxxAzsmpY4N",
+	"OPIt5er6AZyBQ9lPQxgpdlzYhDcl1+hDGLRzjARAuIp0PhL/RwH+xM0Vr0oHm9wgUE3J1A4ibT1STdcL",
+	"8+/Z5qY0yNX2pvNKDCLss8nKl/kwVE9xTJPAYFwYIZDefrq1gP8iNozUFsDfCStU96zYnjh2rHu4/GJP",
+	"uswfgfG3IqNN3albFWnyb68L5wFFr2UOZNBC0x4cWsvWQb5cNb4WFepeqxp/8gd21jOX0JcLUNBPFsKJ",
+	"tRShboV3RKrBfTNojaQp79ABcJdTXIYpxbSGHpkIEwNdKgMbg9AKklLXUenLJZxqtzFZxxWJDHxTxPQt",
+	"hvsuA+Ql9Ou6lmC2GBs88QK3f8G3C2/jw5n/bkjAvK2oWJWgR3UIW8pV0nQqATg6IPOrNT2sjG8anwFq",
+	"ederLCGuFZZpWQevfD3SfhzWCPmdS01qGvTDjJqy/Swaf8G8Kh6TaSKKrgulYVtqvJ091Z6ZIJRolsse",
+	"ZJMcpNXUxFArxbo4rn1f4Rj8x1aXCV0bmoqKGMJYNvToDB6KfCEZwz6H2eq/+RB/mBweS4Ua8vjujrzy",
+	"OYdd1DNiHfdMFTxfjCz/zT3mgCK2fJ+Q8l9S8/1+8aL27Opo2yFmDygw2KV+5j3DZnh2B1Mc0H1RTh7Z",
+	"o2+w+CI9E+3o5OOg+VyqV/fTFgJaVpwrBoyoA5yn1Yr7xBNLyZ09HnkwzRiQgUpGGvsU5s0NYtIdh1Ou",
+	"loqdoOb7EX4oepbwUjfNitWp/l1mKK/C1nWDI1p1QQqrugjDRM6ed1fISUlxwBgwhFz2HAEkwxnM8Qfx",
+	"WzuOX09QBw9irYnCQ6dx06OnaSamfEHFGCtQH3nzuWyQZJ8DGqG9jY1qmZOI7QxyjjYy2IoY+aJHimKV",
+	"Zr5+P7OKov1pJ4sz/lJS7RurEG56AsP1cNPkr2CWwR+mE6c7ey/tKiqOMM8/OSbQfxLSfH5mBlR4Pz9r",
+	"9ea0ylt7GxbkzMxiGSz82tdFOeKGFKOfoaTwFoRsolh+lAKa0AqdAVg94l5DrqYmu/Mj8sGtZQiADeuy",
+	"Foq1WaRyW4Eq04VjF3WCuWzbt/glqhip28rwpkJ3DR9lFD2+G96CXJgvn25CpkDvYQ/3S8cmQ1kkBPtS",
+	"cOMy4n3PxPZ4tQHck0fPIusqaX6khyuUg5ScvvgxpoEk/ZhQJnGidn+3EKQINzh/sycDR3oXG7A7Oty8",
+	"L+4iO9IvhkF+dlW0qUEQ38owsUwlHqy/jWw8cZHWBm9mmzzqqkYQzfQb2i7//PIcaL3PDlwkFYl2j08r",
+	"6AelrdGNDLnYwk9Bx5WQZjuHrmlvX0ZVxRkEGtCxnUPR0i6+j+KwRDbgY+ZQtRs9mm6oYmH9/r0PFuyg",
+	"toO6Io9KigPgI1J0W+eVzI9BsZZWmgvbPVece6Jn3zAs2SXo92tUrjvYp6xnKM8pQ7pcK+11LLqynScT",
+	"y8X7L+1DA4V7RYE0U/ejujUEUD9RVfvM1L8vXe841XG9Mww7SxTYyIuTm9YFXRQhT4hXsaBDhiQ75sxt",
+	"q8EM3fSDQ+n99IEujGDCzmiBN3ragUz+C349V3zSiMX2Up6qCXCea+N9WVaI/7Olotj2v+y54KF0/GAV",
+	"KnxtTQUqTvZVyfJjcjKYBxlAaDIsTQJ4LMWNYYIUGH290MdirMy/CEjfZ/c+SL74Aj5pmcF9ImEt0JK9",
+	"plVlJTqq+ijY7Vh6og1ihiu01AT10/uSO7RoozgrSCGZ3izVnvZslUP5xkX+5MBKSyJcIuTnIa3Q57Cc",
+	"M+8KQV0Sl/sEruLvwWbiDzGHbNOKmpmZgHmXmuzra+2NbY2J3Y1+1WmsaLjYjof93GJUreGpXKNwARjk",
+	"fx/40hTgsESo00sYzaQailMVh7wJ8tdXY4dZD+rZtUcS7IQFBdCPq5G2ZxGRtmA4vOf62c8uxZSC3V1f",
+	"M3rPXBWBgJqc4HWt25D2/HV/QXBNakZF+O0ZEJR14K5LTcSTMHFX+EofAElXm3M1ujty1dbIKb7Zdy53",
+	"uwpukYaKQp4gfLhjBtL/dgBu0HC2rCbiofGfjMPBuAUit0evTc2Q0nI1BEa0rI/FTOidETNQGHUMLFE/",
+	"yCjHg8blP8SviurtTrYu3DrJyQEEAZBXzJq01rpyl2fjcgWCJzZdXO6V/JXNtLcPiNKf2qrqkVidJ9BK",
+	"GdDD8AchXfrCULqs6GRY9k6bS5OGH8rtOra4CP2jCjm3sPmZjvpsJON6zAJUzl0Al/sDx53fkE7kdeFL",
+	"hGSvWQQ4wGEQ9WoKaUXBlKvKgOQVCLuBis5qZhfOglEP7URTwK2JEBonQF20RqAdDC5Ma5xibpmgfeOY",
+	"cY6ykqf1c2oPB6bN3HYut9907zttIB4N0l+2a/FeHJpXP/8YYTWDKRYGCrsiGIe86KRQ5J2Vkjx5cV/9",
+	"rY95p3WmcupPnKj0sLS/ZTMpJV/vZGsIFZhLIhVxNuV8WsmtSSRU67YOx9U8rBPChlkTGEUZPUNgB6xj",
+	"emQAZPIgcwHfQxwl0ZwCBHYhZDTgTqhP/qdCm7L/ho6nHrzTuYO2+HTQLbDfszx6MR6eKCauwJzfLmbc",
+	"lMxX7GyX0CD6unwYI04Ne9S5Bs2OQn5FMZLJPhnLVoMDKptQft//5YUTWl8UlBTj7oRpXDYtsfBiBkko",
+	"vVeaRmQbyB5IGKqm6rjoGXHIvECnOBH9ty495wYxvQLXeyVC3uoEHKdtr7qDA4BlfrhoIuskyOMRkWHn",
+	"H0j1K2Q8Dto9GznYQYPNNrS4x+T9E1UC/eU5beEohq3qruviBL3LC2rftXbosz+y1c2P/PzX4qY6cYfL",
+	"7+ef+d5JdlygY2RGr9u/VYm8PzOdt+yh9j7NwT0I+UytV1kTLBt40LL/oY86oPZY1aaQAlFRT4OslWgo",
+	"mkWX9k2K0kmqkPb4vSE1Y0YTds/UeRoE7sy9q859HHrg5O+jGugBj3J8uwQ7JRupU0qo+xy7dzmt2Cqo",
+	"jJKGYFUgKsTrFruWfqYhf2eQQdjIVm2cZ2+LEWb4J/pD84rNqGzGVRlf2tQu6WXWi6w7r4xAq+gqCs2S",
+	"1ziEbgU0XJewEuuDmEOwfGd4VREjAejphUOsufNRGymhRCzyVDNjKjbTVHSQqzyewM/8UJrnkDHJBZ5h",
+	"Ibsop4AOFpMMUl1axsw2EA3E6F14z+d39m5UjeIv7iw5m8d1W4d1D743gNX0Cw9pwO9YVb3mgt1e0fe2",
+	"dxHeXJDv/BhLdZ5dz8I5X84wfNswVqEnhzSyZvhAhpmercBfx5vc/W3ws/NcLrrSsaD1EFVmD/RPTy+z",
+	"Wwd5jIlBb8zgo/mRSIRoIQ1nObvE6fYJgNPNm9u/IQQpzY9z3qxrvPDo7nEoKdHO76GGu0yGkypqm5DW",
+	"a/apixsl5cxCbyaHgF1JKyYw5eIyu8BqrnOARzOgKZ9/Eazbw0yVObyvUkJYESpm+KhiZnfuU7tBG3KJ",
+	"efOFvYNte7Y4r4HSd2Wkf3kSblU1yZRdJNSz4TDP7ubGiaxM0yWr9ksly11FwkD8YHPp7hfoMj1jygTV",
+	"09fDll4EngIYDCiRPklCd/KeJWupfTj16TJQTs/9707cYLbcxN7eRacFZpu8lHAVx+rEr+D5kFZ80UvH",
+	"d5osWM5rUEPhRob8DdfJvoKrCHJ22sYrfRuXmbCQrtUKbvQjR4sf2DlejMCbSFpfNLCyiU3X0XznFFVH",
+	"zb/P71pycLUy3LQF29az6EQuaDIptyOa0c/0smI7lBRPg6LigRJZErJY8lYpJvILjSWU8OK46xqiJmlc",
+	"vnVvbuB/57KuaVQb4GuJMZ7VA5YGNBuTqsC6iFazYrhLLxU3eEa6zxwxlyH0GY8/2iUtDGBA52Eu/REb",
+	"vlhDECgs+aa5FUmJFf6Az9j1+CuQAjo8wY0HX9SYu1oyclC01n15U4bJhAMSAXrkr15Y6GW9MSBaFkSR",
+	"Y74R5y+oMyNppNfIIsTPTXQAlb6eeFqibyR5HGfg5bKyxveccMlVq+0u/PyvL4NF4lKt87TCi5lfQTeN",
+	"KPhfJNUK8N93VnHwvT+nvrS6aa2dV1czZQSMaP4rwKNKZQ3rhiqupRg0E3TIk677Siz5ZxvBfMImoIES",
+	"invuffuXtUGm65ZgpanL6tVMdC167e/f7z//kZq8xNj8Hurt//D08ZM/unSMcSWgVWt/aXl+xHDdhRyy",
+	"pI5VYpDebudSjf2Lpqb+48NxsxF/DBucOLIFb3zLbR5v+qYewSEQ4e3uPGdU+P43HeJ9Rhg3JVPkRM+Z",
+	"F67es3oUVhRDpV4cy8bj2v4T8hViHIduKJ6XBPGRhwjIGbiS4EcwOy7T1z0iksBuI1Sc+y7AF3YlmBzB",
+	"016NgH9GpZAeMX4BiOO6dTMPtPmzA4VOhdq8cpBc9VjHposnRTZvaX58GDfpVffF47kK0VVumYDjMMH7",
+	"QVNy0nvnR+nCZ4kZ2O05HkCkPS+jQ7TnqFV2012/0nX594KxIqEMwnttxxhJHQvMwyTFpzs3ND9exdCL",
+	"bLTgDssFpOB1NKcxUt4oAXxYPOLqNCNdGFKx4n0Z6iG4hJuE25PCQcl50UNGUuZvc8EKNE54VZEdw84Y",
+	"e0LBL5h5yEeoOQQ8yMsKJnvjQOkL1G5JQRraYOb4GFBkAsj0ENBuPlYyW0CHPqZEj0PR185d0Oqv0NPW",
+	"lEx0bdDQg+p7hVyuLvfddAaOuA4FiFeAA1hAor3KyxqzEhWvZ23gSbsHNNOmHR8y17XDjoVidq94ccC8",
+	"JsZ+nYktxXlFn3z11VK4ZYVb9P9l72ub5LaNdf8KautUKbmXO7tSZN9r6ZO0a8eKJa/Kq0S3KtdnC0Ni",
+	"ZpjhEAwALjVW6b+fQneDLzPgkJwlZxUnX2LHyyFAdKPR6Jfn8cdps1yv7qAI1p9VhfsZ1JPneiWiipu4",
+	"LLbYV7c+4VMr1Cf6uPCpyVXqny3oS6yZfUJETMk8jV6wVDKsLCtx72UEJRkdufMqOU7L3achDLfE8FYw",
+	"IOU6Cr8MMUuOb53Kt72L0gUP+5fTL+IkacWDKGFAqIQ7ThH6xpX09Hh9N0pinDKO5FxmJTYDeBIPvhWt",
+	"M/aAjk68WLLj6dHZMIKzXD+kOrY1kNAqiTco1H7r1MpLu+nLEb7DDtoKmOir3LGqeGc11tsGV0Helopa",
+	"K4vuMCOw6tV0AtpxNUmXG8vPrFlupMY8B2Ctul6gnlt3Z/61XwelselZs1a3akcVrlVchUeqa703sysH",
+	"PjwiNg7+dVfIaMhiX6MBPXap+96Fmlvkz/G9gJylXDDS84Bh09rdEoGiKl3f7dzFp7p8ot3bspet5ERE",
+	"mDWD1xke6JpyBbzbD9LNPv4KWoKHoe0OuEYSVFTTCTZcEw2QNjyNkJZyJbgyW6+TdvgYayxSRwnAlO20",
+	"VbFw5xGD0wgqQN5h9KWN3XXs/qyQQo+Ac4NjK+OqpJwupFpDCZ9mRqK3BG3i+3u0Bxat8zH62NCyxwWB",
+	"U3p3xBCoeZ+He/Gg7pcL92TCzHp0lZfl4w/oF+hX4F4uZDVY+U09ryzONg+/tVA8Z8DRDEwYnav91j71",
+	"HkIdJwhtdUSzvvEGs5QDVjzYbwMPYegLI9C9pvomxaXtgkPYM1JYFY7r1Sv6ZaQ6qkbO/u4nkQ0Hvq0y",
+	"Np7CKNkNHk0Ls//lSnQmAmoBxUlyAaOUyT6gMBU/8BhxFjzzZa210UM7Fvca5/2QfpH45L9OGnkk6Jx9",
+	"Y7OvEOffsXBRLMwMvr/3stmflMt2XPqgXABvaAT5X55opgueUaPGgYvL2MzsOLm+6zbYqymXz+HAD4xY",
+	"be/E1o/2CND7LMk3mX5B9D95SjVBcsHmKv5nLowROmBGsqVk860/qIyNaPrBzTzA6eup+CgnAuUeSLRp",
+	"T2wXoqQM51F4KVAl6t1akHJu+5MphK8p9jX+AQpQMwmeb0ea0pWp4mh9AhSuq6fPCiPZhmeaNfCTRZxg",
+	"8f+DZKdEKooaN0H5sj4QursICrlKR3nVXn+X1a/A7QlaSrdKzXF3vqim5X3S+G6vDmfM/EDoEbuohOi1",
+	"iqhERAeEFc4WosCqxjI/Zr9GKCQrZ+e0R2LFvsfSyACYvBCRmgo2GfVKik98k9nr49kHvgYALPb02SVb",
+	"lpGK2dnhOuCN0Jovxewd/rP/59MPcQXka0yPD2H9dVUDPeCstQgHmis7oVv8lb+TEdCZox5lIeXYrjah",
+	"9ut+vTRH5VzhC47ogzocb9qnoM+F1qKl5RC8bDhbuGZ6JTOKCSdbZufZBo666o/9tO8v1lmJ62W4C9O/",
+	"H3vR//vbtbAF4qamlUOgJlLROzxduw32qzYBib+H3/hIEIb0Fa+k6r92cCU5LuaOPj8tSvWmagZuEYJK",
+	"oWvJA7cRKYhM3b9Ol/vuyiO73Bq2ZWBoYA8DstOIuaKavQP36N4L13WBk+l166KPPWatkqEU+3xhhOoM",
+	"Pn/b4zLKl9xLukT46GzDI8HgIaalH0eO60ZkVnHgAJTQS++Cs/NcpcYbe0XAOm8TNdZn6vZ88KAvDe2U",
+	"/fQiULcaG7biEcPHHI5eWeUAJTj/yKNlC5oePHS36gYq+ot98CY3odwIrMk8TCvc1U27U2AhDTJiVFQL",
+	"rnssVmwttroiRJFEwcDDtSAiFSDUAxdK51mWxD7+028vvXCdkbib92r/xdqOHpzazcZAn0hVvDnAGQZO",
+	"Y7xh83w+T7o6nLsH04UQBuCe6tyjK66yWkc5POTvFznoXKM+zMAU9HeunRaBEYFwMGaFBhqTjcuT1utw",
+	"3AdViZ6lSIWSLZ1Dc74WSrtSj/4Evm1JoMtObl+EjtCuZ5VAzObbmu6/ZJcsEfweqOIc8u1ekaJHneey",
+	"SLxdGsSJs+HhKgYOZ/skcvXbwRqslc9YEhukKHsgMScku/bg6eFgDld5uvaLZOEn32hyss9zY4QCG2FN",
+	"bZYrwRDMrCutveDmrmzlb1TKgQ7TAbARiRF+/t0lz+5aOPyxTiwTKURGtBF8s9t6SHTVhxf3cvZdx9Ku",
+	"tpGCzIe/SukjN0KVjNDAJQwat0hkrvYk3ntez77pGSSurq6U8LwLE641NMrtXwD4lhooPezexJuYxNAF",
+	"zrSENoKAKloo8tPxReX8n3cFI2mpPPSF9gbOWWQdVpZnkHEEJXAkm7GiJr66wIuVTATbxMn6yHjY/h3K",
+	"q9OlOj7EUHndeHzzYaTrbz0erMMYvNv4mnPvhVJxJHSNB3hPhNQ7Tlb+oFp2lpwaKZODcP2FVGsRQWuN",
+	"h9WebDRdRZrGbIntIUtldxxOcw23mE+u0DkUWkvVD8SjZ0K+cWoelZD/oHAVBxOz+x2XHx1qREk3a/1O",
+	"uVh02JPnnZKr5lkip3G1vkNvfS7jRN9RPWPGE9dfc2dH7lxw926fdn8o5JFd6fvgl4d4a6piaA+dErDm",
+	"2LParALi+5C1KuCXDarpVDgykJErL3eRNNs/Z4/+ucpm+ev9fNhc9ZU/Ap7rwzaLQ560dbKO0lFKVvko",
+	"Zv6fOd6fTtfFSfGYZoFpvX+z0drp2wx/TXPN+1iLNu4e4B2Pw1WJQRXy1N7SkXg63bKNVCKwTl1JnOKY",
+	"L9m503mQMdMxBNs1v7e7QTlaIMO04cqICPmmjmoprb2h9/5t49b0lUXW+C7dON7V1jlPrvnQmHtLueYm",
+	"Tsvwq8/+qEgMYGW95tsb+4uBRPCu9REH68rN8u2sXIP+eVka9rhWpjTCLvZD7Exn7by5ffaw+JSJ0Ihe",
+	"6JMfpYoaLFP72AbLXgzrhFP4kEYq8npozD41We8Qj3FoPdYoXWBDIYV7US01eslqknSDBU4V+qzOYKzh",
+	"coFqGMPHtcy3sS/QweE9F6WKl3HKO9X8xj33EHxisOoD+Qp70eS00YljuTp+fm34wMMzTuvns9gfAQbx",
+	"iquhIayQftIpuqo4vLrL+muP21KdIQbD2gp/G1+hj/iMART71Wp1nCIByN6Tfk8S8hM0QwhK9BFizSI4",
+	"MzJujFD20f/+++X5d79+fv7lHP/lWfUv/3XWHe6EZfFDiS2MUIX7cM9Rg/ASiE8HkA0AVGf/EgKrR26Y",
+	"sx69lu1VNaAnZUSe1hApmHCFlfi77wJQGOO/5MmFEekuqbm96+GPEB0Cgk5y+aJBNsOt7ycUw90WVAh+",
+	"mRLWIIoIEVjtopU0KJjC8dYNpLJoAdO1tyb1RDOyGT0vYumdWYm7gveHArhJP6zER771FyFULnOvl5U+",
+	"dtdhRNLBBagJvjZmUNfOxqf92qbgVxzbx3z49ANNsgNC71t0n4th7Mz9LGYri+ugnHkq5W+tjK8uiHwQ",
+	"9o0nyS086D16iPyV1qD0MNwSukGqmbQKEHo0jrDbBCzpSWHeo7tBtYhcRbSR8cZFl/tOOfQU1/Euw0AH",
+	"oHZlG3ZTuq+8r0PHbnBWCG4NXacBpseabRYtVDc65Akiw/UvDfxIbyV+SjbfYofMizRPkh0kjw6b07i+",
+	"7rtGrUopPJeXuYwB9RWABu/68s+HPPHWom5ZlAtn6fsffGDufCWv1Y7oVNkwV/eiF2vwFT4JzBNS3fkJ",
+	"XPZw4O2zDPKYGnJK3vy90Cbe9LBD37vnvsCeFVr0AKrKTSLlesAuxmqCCjbPx/M2yNgPgb7NEp7eHUSp",
+	"2C/GUnLeuXTv7UPvE47YrgpR64cx1bfwoR1v9DLhMxfviJOL8n7AxG8k40TW9ZI9ZXmaCK0Jss8pm7Xq",
+	"kYrvRcoWXJs6PFjzvPMi/76C12H1+nxLpBgPI6MYMxLXgOLv6LCqkHCaBr/jbtVmHh1TRSM0SWYj2DOE",
+	"O9tnR6GdCXRKW9NEpw9+M7w9xjMoC9W7NHv7elvTy6OO1pYSNpxC6zcJT8vPEHUZxz98mAsI+kAuYEVh",
+	"3hZkqNyKod2zGEiPNYLKMG5voBmk6QJmJF2ZdxIlice+/Cy4YoARhAGR/eNokYvkYMeINRKQgwA0knyT",
+	"ueo0azrEljDomwwoVefLWXAGv2lDJg/X3nJn6v4IsJqGmlRgMX3fUHip3YVhS1w+qZhqXErrvyWtKtu9",
+	"eWK95DngKp3h37d96qxA4KVXOIRvIXV82XgImDhcCwcmaa/bVZutn4a8tnWf+2oNxqje7FnW4Elp+EvI",
+	"67wnDyWraQD52TUJmhm0GudJZ1+jq4/7WK75ESVyH4nUd1DmLZFL2FTWBYhTbEnZ3+V+p5r6+CiNb8JV",
+	"gAEsiNjMRUiktASP86A2pTL207uDapd6cKgtJL4siL/VEUr34Uh5lom0/8wGf0p/HrddfOhVS+Zwj43r",
+	"Ae371ecEjlAR1aVD5RH92ap8OiDHQb9CfV9x82axf7o/JOt+gKgAft4ncUPzGp63wR8e12o7F2nYWZcA",
+	"EIw1NyxeeHuZ7aaV1clg1eguXpTXBYokPtGsJHisGd5nnb3eOFUY3eu/rGQijsiRHMPGcnmAlHxY1Mfl",
+	"zBorcXnpzaQPT5QdAYXorScfpYWazjf3sn6knleYVhrO6Ikp7mEG/EdZWC8GYV9kbgLXcYw8Eq7cVS49",
+	"KDDafze0lzAR3TkcTo9H65Bb/MEOP++5zPwlId02hs7pwSZGDmZHjWQqerZoEotKl379RI8BCLvXrShR",
+	"wBEX1QHCQhPHfGua1Wvt87E34ERs+gRu7GPt3G15Cmc/lc9Z73gulnnJWxBrFkcwudhoJpCiH8oc+VLW",
+	"qUlS50KoPCU62IhgXLnVr+5aRBfnp59Jnw39AtgTC+m5YOHO1o5mDlQzYCXrd1DWUdvrld0MdrNQabZ2",
+	"5S+xYmu7oSTj0LuEdTFrITIN8X98kNsNBiX4VoYz9rFGXQIMJQEjwhAWboApfuPqaK2FgSragBmxyYTi",
+	"JldCs6sZI1nha3754Yp99/yb/0N+J2d/ub35GZlqhKJJuL5rxCAAWlFIp7JFLJJoxuyJj2/ba9XWL5p2",
+	"w74Qm7BlgzXIPWU3XkD0da6jO4ZaV26geo1MJqR8V/wePG77un/mdlp/EK7Tm5hVArYS3JTLFLAwzwLX",
+	"/P3H2f9Py2jSi7N3sNvPatGos6eOBJxn8dmLsz/NLmd/wpw3ctlc8Cy+uH96UfXHZBIPBwlLHsv0TXT2",
+	"4uwXwaNXm5KtAT7htcSwTyjtUqGzkmVJHMLPLv6hMR6GO6wzYw0vr46bhsoblQv4DzqTKWF7Pru8HHlw",
+	"HHU/0E5rA39b8DxpPTvL+VXWxJqTfLPhals11kAbEbP7lWCGrT0BTSzPKPh/TzRoGrzEyckhlPmldItR",
+	"WvEa0bKmkJN99SNJyQ7teM33JfX9PTYCAl8w7tOwSqU8THAfKEAeuDi4iNg5K+oNeK4qEDv/qB8vKPsQ",
+	"tTABnGhzJYuU/jv0/IgISt93hXyRJTxtl/T7hKcTStm+/pGkbIdul/KH6u7huE0wyTyClCHDoFkGfM+u",
+	"pKQcDU6SlAKhdMrLIkU0G72DWj9jkKGz8m0kWGLtdngioqVQsx25J46Hyi91Oron29o7Lv+JdzeM3i56",
+	"jE5LPBhxM8WGcp7l/10ADdiDVeEmrdQsTsFAQ+G7R1oXPDFCpdzElOA9KLpX9Yf/VcXYrwSt+lJPmZJ3",
+	"Yxd8q8c6ZgFpquAQx4gktBGUAKBYaYbdvFaufKmEYOdsw0MSWcAyJc5DKddxugyAoNm+4hxsAuRDueNp",
+	"9upExmPlEr8tBtw9MZEBp9c/lhF3X9e2j3Vu7edGagfSumGLWOnRvCwgAoYDQpeM2pqdM53FoQCnWs11",
+	"wNIcMj1Qa4jPBGUH7DmY/IKQE8qsdZwShEBT8C701rL7Kdw1yX5vBPT+XQ7rsqy3RiuzkoXGTg036jkd",
+	"vbArg3J8dwjT3e2JpmPdOXGuCGBPwn2NvX32FKZ+YtH3gx2ybvkjGnu/LV/YSzOIJMDYRcCAQAepprkW",
+	"9P8DpvMlV+y8OjGsjd/BD8H9u68OIYn/gBpcSW1+hzv/GncYfJ3vNmYXM4lTCCwJZqThCQVjCDD9JcVr",
+	"0i0WhzsstaoAIZX4u7HOBDuRGmYMNhrui5lZoZZ05DUTUaQMpqgZZ+s4kUvFNy06cQFHSpeFuLEPXQF0",
+	"6+9PQWof16Yf2CaGGhKuBM+ENk490B14iRIKefrEsLlgpCLoyiVcjxiVceMClG6JTgpnP/bBuIsc0D7h",
+	"WUERR13wrCyhIMjyfb1YSCVC3mkvfnCP/Q5VwtWI7uvDm9QhYZY0wIt4CQHfuVjFeC5vxpJ2DGi0UNfa",
+	"ZgVoIgrwd8Aa8LKRyOiaWUjkkhl7dgjtEfpaCIehf0DmP9FTvz+Ruy/zi7wMso8g2B9l4TfnEH1T9yKy",
+	"Xn8SBWwtMhOwgquNiAj2zW7mhZK/ifQl1b9qdwAAegLS+jrndU/KaW5U7PpYDsj55/K535+kq2/zyPoX",
+	"maeRXW1rtecigWQLGfcVR0iVGPIxuOft6c832I/wQL34PhVquQUJg5gOHf2B/cPTy0u2pBo4qqgn5wFA",
+	"guBNcMmgEyNgrq4+oo42+5jPGECV6jkiyLWnWbavtxOpx24N7mkVxH1b+30A4qorWTDBVbLF7D1CNI4U",
+	"w7fe/ZyH66rzcCVzZcWLiBNt9oP6Rl3IX7K5WMYQxRepnSZEG+r/gfo5w9x3h7SjnGPZjV8LyuKhKZSg",
+	"WWD01cYLqAZ1PPl/9Mm21msLIUJwSKPS+YcoH1Xm1+V4+Npnnd6bqcRnX/5Iwjt41wO+JQTYA3b3U1/u",
+	"qpgPOvDnjase18TSFlCkZ4VZg4yHa77E0K4L/sBMKflDGx+BzRoaoGQRtavAD1JdwRMTKYF992NpAXxX",
+	"2+6FmxKkscvynU38icDbXF1JrAFyt0zaxBo8M8zZcqXiUQ7+j2DSXb0iXuFM1eHAFWG5uIkGiMOImIEl",
+	"jx92tC5EIbQJ3NlvVlJjTaSD3kwE10SWWleTiG97JHIRu2YKRbnmj3XaX/Ot/bQ2RZnDVT/hKYqk4PZG",
+	"lqeRq4aBTpwRosQs4luW8NhVWtyLVJe7n5QCaBsTDnkB6x1AKzy6CHCeI1+vywY6b2DG3lj/UGa6im2H",
+	"PEl2NSAW5lAaCJPN17GY6sJvX/1YOhALgx9o7bxfEbLy7+OcA/Y2YaTDZAKqPyc6yufHgjZyUeYJIYAD",
+	"58aMvWJJjFkpEOZSpJrOq0zJTawF43OZGxYqqfW5XScemmYeX3wqyzC9Qv8e/k7VsFPIHAd4JKnj4CL6",
+	"IU5Em9QXcTLO9kaogRQqMwhKd8ON3ZsYsIVCKu0SdzxJCDcO0IHjlBnxyWCox8o0kVo3RQlJwXMjDvl7",
+	"QFX6QUwWsivf/0gCLcc/7LlvBNe5EhFTwp6Go9zZZMS3T6hSFa5f4Om50A1AuC+5HVMDhDDUi7ojP1Su",
+	"jdIJs1Ye7RXkmw1uG6g7n0aWbohHESQOLqJrGeYb4S94/Ng4jkeQ4Q8UvHXAuHHKMq6tV233HlRSWSNt",
+	"LQI7b+zKq9u/BQznPpNqyVAw1pf/y+3Nz+dvr+nHP35493bGXhksJ3jG3r0G1fjm8hIyUDs7miK3SHYo",
+	"PFrwNtbmJ/fQKRKotVL4rsSpmxfcUFO+GSsw4hYFYqPM+sdIbezbJa+iyM34+D0yhECwJ2DdUS07uobb",
+	"2wMSRh/gMPfX4Hft7qfjhdqdGvnN87rSsgefuqko3PsoT+KwWsF9p+pHvhEsjpgp7H061lVEhX7q35cX",
+	"kdjIdhv9VvLo2j7xeCtpJzjictovop666r1A25hIuWZc0b3oZQMhzf5rQCHqraZwWaz9S6pESTjbFneG",
+	"B6p9nXHFN8JADvvv/u+qHrn4KNX6zfXZl1/7GoTf4qwpjnJ7z+PULst+C8zvdS+5/hG4bwK5nwpX8b2Y",
+	"MSxtafSYoNwZTyCVEEBrSyjTCGKYc6HjSMD+u0lD/CW9rPylC1bLtHR6q4vrS0jIUUqszMPClv1/51bG",
+	"pHsRQiOEomUHf6Z/+4LNR4nAdqpdldvI+3aNa130J5gaCkqVZ4WKjUEWUfssNNI4o/yi3qlY6U5Q04NB",
+	"8CO/7indcw//CExrKdNRjmckk3AqwAu+RdlAH1PN6mL8aillNGPwI0xYhus8q2orh+1rkg5t7Sz3Wg67",
+	"wMcajjeLdwjG/utJXIljfARf4+txR/3lic1TtUOsVzeCKv7ZWpK6PSphOvlGdJiCC9TEGVl+r+f9mofr",
+	"v2bDfO7jTpJdBIzfYijggdZBCAfGIXQbjmLhkdilJhRrPskwgxmLZKgvcN56trEXoyQBEPEHbdgucazF",
+	"4TvQa3iiwzDHUQWN/qKCacVumLmjKm4xzfj3s8AnPb+b/yX47H1TEm9glIZVJ9qQy07s492PupUbQb5W",
+	"WvWiUuU/NPn7v8cBp7SeLZ6v2eH7cmi/wEPoGwMbyYOehqJJxNe2esTB3V8Kv07c5fce+YT3Niqq5DhX",
+	"3kQuA6Kg1warwsc5JdsuzRO26/0sitdYmXRSL7ka05PgAbdl5APorVySrcErJuHOECphyJOQmjPRSy6L",
+	"uqoMTZxmudFdF1QYoftAWws9C/V9qxXFSPhbuew+0oz4ZC7oXdXid55cECLjtNi1emvQ6bEaami3WGly",
+	"LG6a/GCaOUU8vK4AE/PQGF3nIluvoNVUjLS24CM8rjNwEa4I+9G76Ff2r718gv8cn498fIKo2gwz6PCf",
+	"Li8DKrJWk7TguchFuWM01lKy87K+Nkt4mlIax/C1SAOmBfZZI6opm2+ZNiIrc/HkXG4ET0+wHT7bf3xp",
+	"3Q9/FqY80SeU5aHzdaRGZ9cRt8gR5/roZQ06H7ZfNFAAFxjWuvgMV812eVwhKpyzUNOnbWjAqE/e5nvA",
+	"nHFQm8jR51pMVFSxrxZSrcc4VQpJm64B5n4a2TorCRBUlZEkCNX2OFyn1RygMw4SE5CwptfmltjYlVRK",
+	"hM5MfNWRsRCnGsveCOq1Je7o+SnBSRsUQ40Bq9c9dmjt5Hea97lhwBlWHXBGJrWwyox9bPwhT02cWGuR",
+	"ulm4683L6gZTLa/neiPTnrcbt52K1faQM57wOD1KyRt5o+nKkRKe8rbOFCtXUX9kvF5T7BxCAjhdyXMf",
+	"XpmA1tYicoVpULnqytIDtuLApzKHfjVrSItYi4At43uhXYcker5fx/kd8kSkEVezOGyPMd7mcyuIubii",
+	"p/vekt3jw25xsRuG/eGXH67YN988/+aPI13gIr4lH3UrtBEq4lsmUwKy27LCOsMJjyNI6mr32czIKZ3Y",
+	"kmetNcB7RZRPx13moGrH8OVkl7kbdJagGpgvdYB35JbhcCLewf502TuMrM02EW3vedZn0oScy6lkzRHP",
+	"QYKuZeqIItMy6Le9VgpXiah5vR+24lnzwxwcpT0leLrEz/5nziEeDyUHQI/NEy8cpZeBOnawLvMtGqWy",
+	"Z04DbHbL3CKsfd6f2r1YcnuxjnistncLJezUxHLp/nWZ5Eak7v+lucF/7TPfnyWwCDd6RMyKIy9gyzw3",
+	"COTgSTF8993QDMMHaCBATEglWJYbSOy2jEy5oqgx+i76rC+Nga0M7nbvoMxb9RBIujzf9/TyshUM/8BH",
+	"vi0Jx7+9bBnzQXmbKb0GaxvbshBgN2sBQaSXHjMiWJU6IJSqq8WIFUuhE8XxrenJshUTVqf/LAok9Dxt",
+	"tqIac98DhDLysT37W34vGIdiOft+qljRTnbsaVcawv6q01EHDbn4bP9xMFhVCnTCHXNoeRF9qam+o20a",
+	"agTApsMkqS+zntgltt99MAgAnSi0+l91DKA8ZrzY5sfV11rPzU9fJ8OQg3zqLP4LqQICXCTEHedHliG5",
+	"Hc+uY/waceEzD2/ho4YaunbMWBU7nMxbrVgHAKoR1w5c6wzqAMEHgSZ8g/VjkEuBckAKQtQJUaDwdJB5",
+	"uii35LRxufqWbDvfHD/6ZEecG+Df6JRzVh0uQHB4VaErdJKoIghVp+P0o7cdp2EXn+nfhuYP/uZU9D8p",
+	"hPIErQTayCfUmZ6w37LEzVJC27FPc/L6Ew73jQ3eUvrbcWk7Ko9x+M5yWJcj4hNsjdlcI/PflG3bdpjW",
+	"1gfgY0AhxwoVb9ogGiD1xOGqRiNfs11TBc/sZC4+R9wcTgC7xv3phHFAEKO1x5+XuDfY2V7BIlCYGvrn",
+	"7VV3xigohyIpm35c3xhRd4BagNUgrg0h1hPbgmvo9WzzwW+dqE7vf3fI95Vei+gRsBkO6NXoHsJPQmQ7",
+	"KkYovXw7Yz/u6Bn2M2GSC6cB/5mnoujyBGq71v57j9q8a769uv3b1OV5cGgC9QwPVwQ15CLD0ThdIrCT",
+	"n2imV0Ig3s0YpXq9990wuRzKClVy+VfOCr2qbSSn2Rj/cePN2PeVMiBtEtSnRiI1sbFGueztwrZ1tpH3",
+	"1sEi8IpICiSkRA64hxYITiDplSzONzxtzxz/KIt39u+n8LTdWD0c7deI/QXXiidwWx4LnrIBLMSMZBt7",
+	"zZYpmkJHk4qOdgmLo6EYADMTcJJGgC1n71E1sFTl4E7wZP6/CGTIdB6u0LNK4q/OFCR8O3EgoPIK/L3E",
+	"fHuMWzC423XY6fyWb3t3vJ7KJwjAgo1RwW/NIhrHVBQBOvypLKAhtdbeDEzjFD5YlVR79V5nZ1aHOAUA",
+	"B/G4OveL4NEN+McThZ7g5W/hQ08N7wyfZT+wTZPwYlDxLIA8qjRoOo4vZGfg7iCuBsO+/h/SWNczAgIu",
+	"6MGjMAahPYKp36H1cym4GftZ7tw+O9QOsMUO3+XxkVMcf7crkSyugcGo+wC8JhC/SSBGnmiCXZssc3mN",
+	"ZRAThXVxEU8b061Jrx12cZLCROT2dJipgHzfFba1P5j12x0Xn+0/e6AElCLt13kvFzWk/vFa8HEp6u+e",
+	"MagFAP+9hJksQSap8gsj39ZTm03tgcV61Z2KpMX8ykIhsV7h9E59aj3O5sJv9e+voTp1eKutZI501m1B",
+	"zB/hgQlXGAb4Cc9M7wrjFEesvHW99ivAMUOuRrgFnTvoTxNThBJoHBEV1GGAbuJP9o/ntfRGrFmuc55U",
+	"PurKlWNTEHQScI3bSjpf13bFWZ14p/bTo9G36geRJFU9Y5tqdW1DpD140N3jwD0W3j0RXjwEbLFW+BEK",
+	"JOjbvKgdsKZlYPUl+PSEO87yVNlrQFXgidiQEB4ZEU0+UzHEswl7CcgGQ6wPRLRZvn1Cme5EhtzOVkaM",
+	"52YlVWy29nohI+G40uNQpFpELFNyIbSGsh3g+o464VUSwVVqDtn5t/jE19ijQUpOM+zgiqmnnes7sob9",
+	"uZngMGlS/VQ5skJAvZkjFNLUeOeKmqIYjgimhZjqiDhSsFOfETCtOF3eonV8DICkdoUqpVuTKUtlMUZB",
+	"TGEHr3VgwYUkQKR40g6Zm8AqLMU+kFYaQlpEQdG13cFlORhduLk/FX4peNB2uD7BhZv76eBLicdTT1kZ",
+	"AANcfLb/6HFxvbknlNT+kHEVN814KIN4gSUt4wXfuktGGYiTy+rCgY1njfsG4jnF6YNvsL6KmnuRPqwx",
+	"uN000vp/XYbRTuoR77q4U1sCtPcTwMa9imrM+Q6Y34CDlOUGCZlKnYM2V74mPe00g0V62AgW6ZQ3W/t6",
+	"n7dC4PNKFnqKa+06lYVmc2EMEFPztNZpNantK1L7/9Loy8XntdgetH/XSmaPs/qvkmQ/iD+iOF5bfTWy",
+	"WvMn2vHWTWAd7XIftI6HU4kqEuon+4q2esa12PZFR/12r9w+41YF7Uv/++/8/LfL8+/uXpz/+r//a6CR",
+	"LqYqw74p0l+sT3fiPNjj6CWUWTkCRe9AdEmtKS7dUrFZ1UXDirTL7Dp4zIvP9G8HqyTf4zP757C3U3XD",
+	"k+Rwo2P3TTTe8KW4+Ecmlg/GBgWYOfqAMeqC6F0VHMAENiMrF/xhTlVbhu194/3+TYsi+F9fNcq3+47D",
+	"Yp+mHpK71wcsTyOhrIcURyXHtLD/7YkGkqkK4pqKJlLJEq6W7vDnTIdKWOfKcVJD247j3pvnpgxiayFS",
+	"eOdcJDJdQhESoVLINMQ7AgKxUDbclZvZ3xYiwxYhxhfW88A6jngBeXsoSOtMRuiQJ+3JiF8Ej27hiSl9",
+	"YDuAHenAhlfuz1NEkf6g4w3CVP6RwXowvZKFnrE/f/+BzWYzXKSLhGDbOdNGCb6xqgE8xuocUNrFPXSt",
+	"V1Dg5FrPpgozVZIZ/6CGdz/Sneik+gDJBNjhIPmyKpqAYFIgvjFAV4U3pESg/pDSxNKq0AowqmWuOvdb",
+	"jd5kEp1w7//a7tg1vpZ/B2T2HdCAPAuYzqREYnOxXBJcQZ5CjbEBhdY1FjzggJCp4XEqlGYrmXRGIEtG",
+	"kTa379ZINa0lB8qSA/lAnOJEeeU4rd4/ydai5fvK9hV+8olNdC9BT9i30iZ78o1SfCrj4Rqr+PVKZtbZ",
+	"SpJeu+giTqdJDH/ga/Fmqsv1ayBUfpRK05Pt/Pd5DZYPGaSRSNZUg/QRMITLLnLdURH6Vy301BgdMMaB",
+	"BnE4KqR20MCmJDlmSWxMIqD9cyGKWhnnQ2uhIBUBA+VasLzadEgVbh1f1/xZ9jwTd6+sVeNR0sJeZhB+",
+	"T1NMY4qwXP+wmQ/srCPQauT5PN9OZBPk63z7+6sVwc9qw7yOgbxbE19aGmmEr7N2ejT/QLJ5viUOcVcF",
+	"Yj34hSsEYed1HvpEaN1U9AC5McN1ZzFRAWf8IUvyEZ6YcL1xgJb1xvmNV2XjcA7uRaorpzWUMnHVII7E",
+	"rHaNhkn0vUaD6aAKIZGW5HvIIwEAKNPUq98armrCmmJLmnAFo5w6ugYji6i1+gKageGRkQovqGDdEbW7",
+	"Y9pqDRWtg9xr3ZYm3oh6C1INQNdf247vnvXanxd6Bdgek1jxW3h3VeMxPXWa+GQG6doJwJV6Vad8KGQV",
+	"DOgBs8LDFRURMiM2sOi5ouQ0KJAm8BWjYhG50m3A+h0Djx9MXNkRxfVaRHC0CGZPikIyF9IpUTZL+7jB",
+	"68h8W9sFmFOXeRKxpbTPgRx7qW/BtxefC96d5v3oQ8HobM4Y64xwzRn0wfb1dmsXCJAxsttX8O0kpSqv",
+	"xTJOP/Lp/LLtgCOgXXTpqJJ7T0z8Bd9iEQhYYp6ylcxVYzDw3eB4t7eDml1nkZSqsyMJVWOg1l8A9cjF",
+	"Z/uPLw/tGZ1AlfxvtbPtupiUoK4dgK7tKcBUF0LdVkONra9XPElwkAdqLIeXiDE6l3E+gIOFifyazUkr",
+	"k9NHxz7TDw9a1u/TqMWJf0zT2nj9lK1sOOZBH+g1D9c36WluOiJqZwMn6zLOcsOBDdbwnKKZdUOId5Gg",
+	"aoEfqHAXYEQvPtt/fJm6Eb4Sod9WhVjpMUWNAuzVq+r9j22gTq2NO5fiUWAeXbE6GsCCOx5wxfQ6zjIR",
+	"lTCiUO7uUESBhRxtp1XrGXtFNhlP6joNGT3WD1h0V7MzJefidCp9IHPzHmZyklsZtCx2lrnY+byHJ3dZ",
+	"ePD3j825czIL6zzOegkG6A1GC8qjLgCwJZeCr4HhAik/nvZhru4Fy7gyuirZJ0JSuBeSakOMIdZMaBNv",
+	"gJyUp6IoK+/Rq7XDDdZ4JXSYn1jlWzBNYCLTmNoPCgCuHi1+QB/XI3SAkc8tMJXArVut9YiUihhjjiTj",
+	"c6jvYkYR9FcVHQ0QQcreqPbDE45G0XEzQtkXhsOHql5VjfIVWFzay6exuPbCebfBhK3HVEmpXIZBZiJl",
+	"WrJEpstmkFGmyZbMhbU9UM5/FlTuDkK6nQX1y1r9rjaroMzTfDNHCFadCQw2Nmf1jtg2KVEGMgdThzSc",
+	"Z4GjW3kaPL0Mvr381YeE+29yPFyr+F7sVFuxcyjBKo+GJxQ1VnnKFlwboQKUtHHir4EKDN5Whi+nB6jq",
+	"3lJYiffQtMSAXVV9eL+OQwPULHV4/+e4QxzYvwfrv+730Hj/Go7P+M78DUD/4yLUTVOAwKHoWFjrlEkN",
+	"vcxi87LmrSxkksgmGiu04oPitiMU3CzOpkLMm4vkF3zxqUUIY/tb1ktqqYDxJBFq6bKXWLHAqU/D3oYj",
+	"bMEYy09wJ1DKOIEkoM9QyxeUBm10cIIEmo4OIhHgE5NKBZHJ/fvKdcrtlVASWdk5SgMqYeJwLVIArTMy",
+	"y+J0qQNE5LG+vIp5Amn7ikXMLhbQyNnXgDOGLTnVJp5zHTcdLsBuOLB54M9fG0qlndRj7bnDbf2ADEmP",
+	"jLOfeAMm4LzR2w9yXcmCaUwTItggpuJA/uByVRfDqj8jKuFbNw112Ahu39WuEO/ogWkkS29/JNnS6FF7",
+	"KU9aQoAgCcFS8U1pV2PFYNqO+Gkc6VsRKlYoaVy7jjbWVDbZtWsiBJaIcyBkbJUiHMITghXC+x9JijB2",
+	"PUDa7tzEKW6TiNApR6iEr2f94Kwj5iM7REDcpVrcC8WTOpgMgC/w0FDNFjTVYAsVJtBX/N6+ewdyFgEh",
+	"+u7ZmwrsYApYgQ/2RDq5sO9Femjb/igLtuCKUvNQ6ObAc3RZWhGPBbLtRnJwFzGijXAos9tIOB2Rj9Vq",
+	"AhRR2Ht6vuSKbURimkcz4DvNsmjRLtn39pHblQAW01NQtXMVdV4sVjJBzjlI02Xoj7XRcyaIJICRoQTK",
+	"VjWUnxCEFotTwjx6zkSikQ+4ihyc8ednwRm+xMO+GpzVu5D6Ne0EZ0BksD9pFwaDhqkK/nwjzEpGL0vg",
+	"9sD6viueYNADFuClYzSJNQtzM2PV92OYNlyDBN1Hlf8hROq+MIfJ+T+wvL7uEfNWQRfXSABfBoWhcUL1",
+	"zS9qH8GMsHcs8AqCB12HmzdgO0thrxp3crG4W7YsLTyDmWRCRe6c/MuSEu6F+w0wwjOVQxDrQFjrWSut",
+	"rItr7dzbQRbj39ppfz+8UZzk8OAucVrmnSIDe0DZIeCa/v76h4alUiKMswMH0F/yaCl+wYemOYDw5Y/k",
+	"ceDgfxPKutlt8rl3fx5BRLjeVhKuOfu85hriEQc91TWWJJmJNHAddyyUGwEd2HgdB5hZV9u8EVCk3ixa",
+	"0iu8grYL+ZaeAA6viTrAaIhHkrMbvrPUHxZdI3xVKkQ0IkVzvd7/uJp+DdV47WKEP0/VwceVeSzh2bEP",
+	"XwsKvoU9sXR5rthgHnUutBlNgq+BTsLVG/KNzFMwtwSEovBPJVXLOdGqUBIlIoD8FXG6BGVgDU/Ce9Fs",
+	"zNYFzw4Iu+BZFSycSuoFzx5J6K95wtOweS5MmcV51Yyb20OzhgJL2RkK5jErGihdcdXU4AsWkkWyIcJC",
+	"qvXFZ/u/B4v2bo3MPkq1HlC0ByDSRjJtRulFsjOAeFW6ZFksQqTrk2rtGHzrfCqxw1qb8xAY+tp4mn7g",
+	"k4ZrYckO3BzBa3+J/pAS2O1rHDWMSCNB7OKuR5dwmTO3QqNdLH0Li7XGrkcU1pXuJbFmcVTrsg+Bebml",
+	"I9FXIuw06egCuS9fvvxPAAAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

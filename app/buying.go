@@ -192,9 +192,9 @@ func (b Buying) Labels(
 	if err != nil {
 		return nil, err
 	}
-	region := "eu"
+	region := sell.EU
 	if k.English == units.US {
-		region = "us"
+		region = sell.US
 	}
 	logged, err := b.Log.BatchesOn(ctx, kitchen, on)
 	if err != nil {

@@ -13,6 +13,7 @@ import (
 	"mabbin/core/learn"
 	"mabbin/core/oven"
 	"mabbin/core/sell"
+	"mabbin/core/watch"
 
 	"github.com/google/uuid"
 )
@@ -388,7 +389,7 @@ func TestOnTheWayToTheOven(t *testing.T) {
 		t.Fatal(err)
 	}
 	steps := kept.all[0].Steps
-	if len(steps) < 3 || steps[0].State != waiting || !slices.IsSortedFunc(steps, func(a, b WayStep) int {
+	if len(steps) < 3 || steps[0].State != watch.Waiting || !slices.IsSortedFunc(steps, func(a, b WayStep) int {
 		return cmp.Compare(a.At.Unix(), b.At.Unix())
 	}) {
 		t.Fatalf("%+v", steps)
@@ -407,7 +408,14 @@ func TestOnTheWayToTheOven(t *testing.T) {
 			t.Fatal(err)
 		}
 		if i == 0 { // and taken back
-			if err := o.Answer(t.Context(), c.kitchen, id, i, AnswerUndo); err != nil || kept.all[0].Steps[0].State != waiting {
+			if err := o.Answer(
+				t.Context(),
+				c.kitchen,
+				id,
+				i,
+				AnswerUndo,
+			); err != nil ||
+				kept.all[0].Steps[0].State != watch.Waiting {
 				t.Errorf("%+v, %v", kept.all[0].Steps[0], err)
 			}
 			_ = o.Answer(t.Context(), c.kitchen, id, i, AnswerDone)

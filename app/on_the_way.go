@@ -6,6 +6,7 @@ import (
 
 	"mabbin/core/day"
 	"mabbin/core/message"
+	"mabbin/core/watch"
 
 	"github.com/google/uuid"
 )
@@ -24,10 +25,8 @@ type WayStep struct {
 	At    time.Time       `json:"at"`
 	Kind  string          `json:"kind"`
 	Says  message.Message `json:"says"`
-	State string          `json:"state"` // waiting, done or skipped
+	State watch.State     `json:"state"` // waiting, done or skipped
 }
-
-const waiting = "waiting"
 
 // WayStore keeps what is on its way.
 type WayStore interface {
@@ -55,7 +54,7 @@ func (o OnTheWayTo) Begin(
 	}
 	w := OnTheWay{ID: id, Title: title, ReadyAt: r.At(r.ReadyAt), Steps: []WayStep{}}
 	for _, s := range r.ToTheOven() {
-		w.Steps = append(w.Steps, WayStep{At: r.At(s.At), Kind: s.Kind, Says: s.Says, State: waiting})
+		w.Steps = append(w.Steps, WayStep{At: r.At(s.At), Kind: s.Kind, Says: s.Says, State: watch.Waiting})
 	}
 	if err := o.Store.SetOnTheWay(ctx, kitchen, w); err != nil {
 		return err
@@ -76,13 +75,13 @@ func (o OnTheWayTo) Answer(ctx context.Context, kitchen, id uuid.UUID, step int,
 		case AnswerSnooze:
 			s.At = o.Clock().Add(usualSnooze)
 		case AnswerUndo:
-			s.State = waiting
+			s.State = watch.Waiting
 		default:
-			s.State = string(a)
+			s.State = watch.State(a)
 		}
 		over = true
 		for _, s := range w.Steps {
-			over = over && s.State != waiting
+			over = over && s.State != watch.Waiting
 		}
 		return nil
 	})

@@ -16,8 +16,13 @@ import (
 
 // Simulate drives the simulation of a dessert: how many minutes of its bake pass in one (0: as before), and how long
 // the door of its oven stands open from now on (0: it stays shut).
-func (o OvenWatch) Simulate(ctx context.Context, kitchen, id uuid.UUID, speed int, doorMin float64) (Watched, error) {
-	if speed > 1 {
+func (o OvenWatch) Simulate(
+	ctx context.Context,
+	kitchen, id uuid.UUID,
+	speed watch.Speed,
+	doorMin float64,
+) (Watched, error) {
+	if speed > watch.RealTime {
 		if err := o.checkAhead(ctx, id); err != nil {
 			return Watched{}, err
 		}

@@ -81,15 +81,11 @@ func withBounds(contract string, samples map[string][]sample) (string, error) {
 }
 
 // written are the places of the contract that the rules decide, with what is to stand there. An enumeration that bears
-// the name of a list of choices has them from there.
+// the name of choices or constants has them from there.
 func (w *walk) written(lines []string) (map[*yaml.Node]string, error) {
 	should := map[*yaml.Node]string{}
 	for schema, b := range w.found {
-		if enum := value(
-			schema,
-			"enum",
-		); enum != nil && b.words != nil &&
-			!strings.Contains(lines[enum.Line-1], choicesNamed) {
+		if enum := value(schema, "enum"); enum != nil && b.words != nil && !named(lines[enum.Line-1]) {
 			values, err := enumerated(b.words, b.nothing || slices.Contains(b.words, ""))
 			if err != nil {
 				return nil, err
@@ -120,13 +116,7 @@ func enumerated(words []string, orNone bool) (string, error) {
 	if orNone {
 		words = slices.Insert(words, 0, "")
 	}
-	var list yaml.Node
-	if err := list.Encode(words); err != nil {
-		return "", err
-	}
-	list.Style = yaml.FlowStyle
-	raw, err := yaml.Marshal(&list)
-	return strings.TrimSpace(string(raw)), err
+	return flow(words)
 }
 
 // bounds are those that rules have of one field.

@@ -1,6 +1,7 @@
 // Command rules writes into the contract what the rules of the core know. An enumeration in a line that ends in
-// "# choices: cup" has the values of that list, and a leading empty value, for what may be left out, stays. A number
-// that a rule checks has the bounds of that rule.
+// "# choices: cup" has the values of that list, one in a line that ends in "# constants: core/watch.State" the
+// constants of that type; a leading empty value, for what may be left out, stays. A number that a rule checks has the
+// bounds of that rule.
 package main
 
 import (
@@ -8,6 +9,7 @@ import (
 	"fmt"
 	"maps"
 	"os"
+	"path/filepath"
 	"regexp"
 	"slices"
 	"strings"
@@ -32,7 +34,7 @@ func rewrite(file string) error {
 	if err != nil {
 		return err
 	}
-	should, err := written(string(is))
+	should, err := written(string(is), filepath.Join(filepath.Dir(file), ".."))
 	if err != nil || should == string(is) {
 		return err
 	}
@@ -45,27 +47,35 @@ const choicesNamed = "# choices:"
 // every is for the names of the choices themselves.
 const every = "every"
 
-var enumeration = regexp.MustCompile(`enum: \[(""(?:, )?)?[^\]]*\](.* # choices: (\w+))$`)
+// enumeration is one in a line that names where its values come from: all of them, or all but one that is never told.
+var enumeration = regexp.MustCompile(
+	`enum: \[(""(?:, )?)?[^\]]*\](.* # (choices|constants): ([\w/.]+)(?: but (\w+))?)$`,
+)
 
-// written is a contract with what the rules know in its places.
-func written(contract string) (string, error) {
-	contract, err := withChoices(contract)
+// named says that a line names where its values come from.
+func named(line string) bool {
+	return strings.Contains(line, choicesNamed) || strings.Contains(line, constantsNamed)
+}
+
+// written is a contract with what the rules know in its places; root is where the packages of the program are.
+func written(contract, root string) (string, error) {
+	contract, err := withValues(contract, root)
 	if err != nil {
 		return "", err
 	}
 	return withBounds(contract, samples)
 }
 
-// withChoices is a contract with the values of each list in its places.
-func withChoices(contract string) (string, error) {
+// withValues is a contract with the values of each list, and each type's constants, in their places.
+func withValues(contract, root string) (string, error) {
 	lines := strings.Split(contract, "\n")
 	for i, line := range lines {
 		var err error
 		switch {
 		case enumeration.MatchString(line):
-			lines[i], err = withValues(line)
-		case strings.Contains(line, choicesNamed):
-			err = errors.New("it names choices, and has none to be written")
+			lines[i], err = valued(line, root)
+		case named(line):
+			err = errors.New("it names values, and has no list of them to be written")
 		}
 		if err != nil {
 			return "", fmt.Errorf("line %d: %w", i+1, err)
@@ -74,15 +84,29 @@ func withChoices(contract string) (string, error) {
 	return strings.Join(lines, "\n"), nil
 }
 
-func withValues(line string) (string, error) {
+// valued is a line with the values that it names.
+func valued(line, root string) (string, error) {
 	found := enumeration.FindStringSubmatch(line)
-	list, ok := choice.Lists[found[3]]
-	if found[3] == every {
+	orNone, name := found[1] != "", found[4] // and found[5] is not told
+	if found[3] == "constants" {
+		all, err := constantsOf(root, name)
+		if err != nil {
+			return "", err
+		}
+		all = slices.DeleteFunc(all, func(v any) bool { return v == "" || v == found[5] })
+		if orNone {
+			all = slices.Insert(all, 0, any(""))
+		}
+		values, err := flow(all)
+		return strings.Replace(line, found[0], "enum: "+values+found[2], 1), err
+	}
+	list, ok := choice.Lists[name]
+	if name == every {
 		list, ok = message.Words(slices.Sorted(maps.Keys(choice.Lists))...), true
 	}
 	if !ok {
-		return "", fmt.Errorf("there are no choices %q", found[3])
+		return "", fmt.Errorf("there are no choices %q", name)
 	}
-	values, err := enumerated(list.Values(), found[1] != "" || list.Has(""))
+	values, err := enumerated(list.Values(), orNone || list.Has(""))
 	return strings.Replace(line, found[0], "enum: "+values+found[2], 1), err
 }

@@ -15,12 +15,24 @@ func TestTheContractIsOfTheRules(t *testing.T) {
 		t.Fatal(err)
 	}
 	is := string(raw)
-	should, err := written(is)
+	should, err := written(is, root)
 	if err != nil {
 		t.Fatal(err)
 	}
 	if should != is {
 		t.Error("api/openapi.yaml is not what the rules make of it: run make generate")
+	}
+	// Of the enumerations that bear no name two are asked of the rules, and the state of a long work is the contract's.
+	for i, line := range strings.Split(is, "\n") {
+		if strings.Contains(line, "enum: [") && !named(line) && !strings.Contains(line, "[unknown, running, done, failed]") &&
+			!strings.Contains(line, `heating: {type: string, enum: ["", conventional, fan, bottom, rack`) &&
+			!strings.Contains(line, `state: {type: string, enum: ["", peeled, unpeeled, frozen]`) {
+			t.Errorf(
+				"line %d: the words stand in the contract, and not in the rules: name their choices or constants: %s",
+				i+1,
+				line,
+			)
+		}
 	}
 	for name := range choice.Lists {
 		// fats are keys of the tables, and juice is told in the words of its bands
@@ -30,23 +42,30 @@ func TestTheContractIsOfTheRules(t *testing.T) {
 	}
 }
 
-func TestEnumerationsAreWrittenFromTheChoices(t *testing.T) {
+const root = "../.."
+
+func TestEnumerationsAreWrittenFromWhatTheyName(t *testing.T) {
 	for contract, want := range map[string]string{
 		`cup: {type: string, enum: [mug], description: "x"} # choices: cup`: `cup: {type: string, enum: [us, metric, imperial], description: "x"} # choices: cup`,
 		`cup: {enum: ["", us]} # choices: cup`:                              `cup: {enum: ["", us, metric, imperial]} # choices: cup`,
 		`      enum: [] # choices: dial`:                                    `      enum: ["", c, f, gas] # choices: dial`,
 		`      enum: [a] # choices: wind`:                                   `      enum: [calm, breeze, windy] # choices: wind`,
 		`cup: {enum: [us]}`:                                                 `cup: {enum: [us]}`,
+		`state: {enum: [a, b]} # constants: core/outcome.State`:             `state: {enum: [right, wrong, untold]} # constants: core/outcome.State`,
+		`a: {enum: [a]} # constants: core/outcome.State but wrong`:          `a: {enum: [right, untold]} # constants: core/outcome.State but wrong`,
+		`place: {enum: ["", b]} # constants: core/watch.Place`:              `place: {enum: ["", middle, air]} # constants: core/watch.Place`,
 	} {
-		got, err := withChoices("a: b\n" + contract + "\nc: d")
+		got, err := withValues("a: b\n"+contract+"\nc: d", root)
 		if err != nil || got != "a: b\n"+want+"\nc: d" {
 			t.Errorf("%s becomes %s, %v; want %s", contract, got, err, want)
 		}
 	}
 	for _, contract := range []string{
 		`cup: {enum: [us]} # choices: mug`, `cup: {type: string} # choices: cup`,
+		`state: {enum: [a]} # constants: core/watch.Mood`, `state: {type: string} # constants: core/watch.State`,
+		`state: {enum: [a]} # constants: State`,
 	} {
-		if got, err := withChoices(contract); err == nil {
+		if got, err := withValues(contract, root); err == nil {
 			t.Errorf("%s becomes %s, and is no error", contract, got)
 		}
 	}

@@ -105,7 +105,7 @@ func leavening(a *balance.Answer, altitudeM float64) (balance.Remark, bool) {
 			}
 			less := min(mostLessPct, lessPerKMPct*altitudeM/metresInAKilo)
 			return balance.Remark{
-				Code: "altitude_leavening", Level: balance.Advice, Station: "topping",
+				Code: "altitude_leavening", Level: balance.Advice, Station: balance.AtTopping,
 				What: message.New("At {height} m the dough rises too fast and falls.", message.Number(altitudeM, 0)),
 				Why:  message.New("Thin air lets the gas swell more before the dough has set."),
 				Do: message.New("Take {less} % less: {much} instead of {usual} of {leavener}.",

@@ -17,9 +17,19 @@ type RecipeCheck struct {
 	Mend   *Mending          `json:"mend,omitempty"` // nil: it is right, or nothing that was tried mends it
 }
 
+// MendingCode is what of a bake is changed.
+type MendingCode string
+
+// What is changed, the smallest first.
+const (
+	MendMinutes MendingCode = "minutes"
+	MendCover   MendingCode = "cover"
+	MendOven    MendingCode = "oven"
+)
+
 // Mending is a change to a bake.
 type Mending struct {
-	Code   string          `json:"code"` // minutes, cover or oven
+	Code   MendingCode     `json:"code"`
 	Says   message.Message `json:"says"`
 	Stages []Stage         `json:"stages"`
 	End    End             `json:"end"`
@@ -58,13 +68,13 @@ func (q PlanRequest) mend(ctx context.Context, as []Stage) (*Mending, error) {
 		open.before.Cover = was.Cover
 	}
 	for _, try := range []struct {
-		code    string
+		code    MendingCode
 		temps   []float64
 		courses []course
 	}{
-		{"minutes", []float64{was.OvenC + q.Bake.OvenOffsetC}, []course{open}},
-		{"cover", []float64{was.OvenC + q.Bake.OvenOffsetC}, q.courses()},
-		{"oven", all, q.courses()},
+		{MendMinutes, []float64{was.OvenC + q.Bake.OvenOffsetC}, []course{open}},
+		{MendCover, []float64{was.OvenC + q.Bake.OvenOffsetC}, q.courses()},
+		{MendOven, all, q.courses()},
 	} {
 		c, err := q.race(ctx, try.temps, try.courses, coverEvery)
 		if err != nil {
@@ -74,7 +84,7 @@ func (q PlanRequest) mend(ctx context.Context, as []Stage) (*Mending, error) {
 			continue
 		}
 		x := q.enough(q.stages(c))
-		if try.code != "oven" && minutesOf(x.stages) > minutesOf(as)+afterMet {
+		if try.code != MendOven && minutesOf(x.stages) > minutesOf(as)+afterMet {
 			continue // nobody bakes on for that long: another oven is asked for
 		}
 		if q.unmet(x.state()) == 0 {

@@ -27,7 +27,7 @@ func TestARecipeIsBakedAsItIsWritten(t *testing.T) {
 		switch {
 		case c.wrong == "" && (len(p.Unmet) > 0 || p.Mend != nil):
 			t.Errorf("%s: %v, %+v, colour %.2f", name, p.Unmet, p.Mend, p.End.Colour)
-		case c.wrong != "" && (!strings.Contains(message.Join("; ", p.Unmet...).String(), c.wrong) || p.Mend == nil || p.Mend.Code != c.code || !strings.Contains(p.Mend.Says.String(), c.says)):
+		case c.wrong != "" && (!strings.Contains(message.Join("; ", p.Unmet...).String(), c.wrong) || p.Mend == nil || string(p.Mend.Code) != c.code || !strings.Contains(p.Mend.Says.String(), c.says)):
 			t.Errorf("%s: %v, %+v", name, p.Unmet, p.Mend)
 		}
 	}

@@ -124,6 +124,14 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 			says = append([]message.Message{message.New("{top} top", message.Word(v.Expected.Top))}, says...)
 		}
 		v.Says = message.New("It comes right: {what}.", message.Part(message.Join(", ", says...)))
+		if v.Expected.Top == TopWords[2] { // no plan has to mend it, and nobody wishes for it
+			less := message.New("Foil over it towards the end keeps it golden.")
+			if m := a.mend(q, entered); entered && m != nil && minutesOf(m.Change.Stages) < minutesOf(a.Plan.Stages) {
+				v.Mend, less = m, message.New("{mend} will do.", message.Part(m.Says))
+			}
+			v.Says = message.New("It comes right, but dark on top: {what}. {less}",
+				message.Part(message.Join(", ", says[1:]...)), message.Part(less))
+		}
 	default:
 		if len(a.Plan.Unmet) > 0 {
 			v.Mend = a.mend(q, entered)

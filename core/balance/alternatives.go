@@ -5,9 +5,19 @@ import (
 	"mabbin/core/message"
 )
 
+// Question is where bakers go different ways with the fruit.
+type Question string
+
+// The questions.
+const (
+	AskMacerate Question = "macerate"
+	AskPrecook  Question = "precook"
+	AskPeel     Question = "peel"
+)
+
 // Alternative is one way of doing something that bakers disagree about, with what it comes to for the same fruit.
 type Alternative struct {
-	Question      string          `json:"question"` // macerate, precook or peel
+	Question      Question        `json:"question"`
 	Key           string          `json:"key"`
 	Name          message.Message `json:"name"`
 	Minutes       float64         `json:"minutes,omitempty"`
@@ -32,7 +42,7 @@ const (
 // effect is what is lost or bought by a way.
 func (s Alternative) effect() message.Message {
 	var all []message.Message
-	if s.Question == "peel" {
+	if s.Question == AskPeel {
 		all = append(all, message.New("buy {much}", message.Grams(s.BuyG)))
 	}
 	if s.DrivenOffG >= leastToldG {
@@ -90,7 +100,7 @@ func Alternatives(r Request) ([]Alternative, error) {
 	}
 	for _, s := range []tried{
 		{Alternative{
-			Question: "macerate", Key: "none", Name: message.New("not left to stand"),
+			Question: AskMacerate, Key: "none", Name: message.New("not left to stand"),
 			Chosen: d.filling.Macerate.Minutes <= 0,
 		}, func(q *Request) { q.Macerate = nil }},
 		d.macerate(filling.Keep, message.New("keep every drop")),
@@ -98,7 +108,7 @@ func Alternatives(r Request) ([]Alternative, error) {
 		d.macerate(filling.Reduce, message.New("boil it down to half, and back in")),
 		d.macerate(filling.Thicken, message.New("thicken it in the pan, and fold the raw fruit in")),
 		{Alternative{
-			Question: "precook", Key: "raw", Name: message.New("raw: keeps its bite"),
+			Question: AskPrecook, Key: "raw", Name: message.New("raw: keeps its bite"),
 			Chosen: d.filling.Precook.Minutes <= 0,
 		}, func(q *Request) { q.Precook = nil }},
 		d.precook("covered", message.New("under a lid, in the oven or microwave"), false),
@@ -121,7 +131,7 @@ func Alternatives(r Request) ([]Alternative, error) {
 			name := map[bool]message.Message{true: message.New("peeled"), false: message.New("skins left on")}[p]
 			if err := try(
 				Alternative{
-					Question: "peel",
+					Question: AskPeel,
 					Key:      map[bool]string{true: "peeled", false: "unpeeled"}[p],
 					Name:     name,
 					Chosen:   p == peeled,
@@ -153,7 +163,7 @@ func (d *dessert) macerate(juice string, name message.Message) tried {
 	}
 	chosen := now.Minutes > 0 && (now.Juice == juice || now.Juice == "" && juice == filling.Keep)
 	return tried{
-		Alternative{Question: "macerate", Key: juice, Name: name, Minutes: minutes, Chosen: chosen},
+		Alternative{Question: AskMacerate, Key: juice, Name: name, Minutes: minutes, Chosen: chosen},
 		func(q *Request) {
 			q.Macerate = &MacerateAsked{Minutes: minutes, Juice: juice, WithThickener: now.WithThickener}
 		},
@@ -179,7 +189,7 @@ func (d *dessert) precookTough() tried {
 	}
 	return tried{
 		Alternative{
-			Question: "precook", Key: "tough", Name: message.New("the {tough} alone, under a lid", message.And(names...)),
+			Question: AskPrecook, Key: "tough", Name: message.New("the {tough} alone, under a lid", message.And(names...)),
 			Minutes: minutes, Fruits: tough, Chosen: d.req.Precook != nil && len(d.req.Precook.Fruits) > 0,
 		},
 		func(q *Request) { q.Precook = &PrecookAsked{Minutes: minutes, Fruits: tough} },
@@ -194,7 +204,7 @@ func (d *dessert) precook(key string, name message.Message, open bool) tried {
 	}
 	return tried{
 		Alternative{
-			Question: "precook",
+			Question: AskPrecook,
 			Key:      key,
 			Name:     name,
 			Minutes:  minutes,

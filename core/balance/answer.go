@@ -207,7 +207,7 @@ func (a *Answer) Dried(r Request, g float64) {
 		a.Beside[i].AllG = a.Beside[i].EachG * p.Count
 	}
 	for i := range a.Cutting {
-		if a.Cutting[i].Code == topping.BarsCode {
+		if a.Cutting[i].Code == topping.CutBars {
 			a.Cutting[i] = r.cuts().Bars(p.FinishedG, p.EachG, r.Dish)
 		}
 	}

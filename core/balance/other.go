@@ -33,9 +33,21 @@ type OtherDish struct {
 	Naive   []Naive `json:"naive"`
 }
 
+// PartCode is what of a dessert is weighed by itself.
+type PartCode string
+
+// The parts.
+const (
+	PartFruit     PartCode = "fruit"
+	PartSugar     PartCode = "sugar"
+	PartThickener PartCode = "thickener"
+	PartTopping   PartCode = "topping"
+	PartBase      PartCode = "base"
+)
+
 // Naive is what one factor for everything, the volumes' ratio, would weigh out, and how far that is off.
 type Naive struct {
-	Code     string          `json:"code"` // fruit, sugar, thickener, topping or base
+	Code     PartCode        `json:"code"`
 	Name     message.Message `json:"name"`
 	G        float64         `json:"g"`
 	NaiveG   float64         `json:"naive_g"`
@@ -175,15 +187,15 @@ func naive(from, to *Answer) []Naive {
 	k := to.Fit.VolumeML / from.Fit.VolumeML
 	out := []Naive{}
 	for _, x := range []struct {
-		code    string
+		code    PartCode
 		name    message.Message
 		was, is float64
 	}{
-		{"fruit", message.New("Fruit"), from.FruitG, to.FruitG},
-		{"sugar", message.New("Sugar"), from.SugarG, to.SugarG},
-		{"thickener", message.New("Thickener"), from.ThickenerG, to.ThickenerG},
-		{"topping", message.New("Topping"), from.ToppingG, to.ToppingG},
-		{"base", message.New("Base"), from.BaseG, to.BaseG},
+		{PartFruit, message.New("Fruit"), from.FruitG, to.FruitG},
+		{PartSugar, message.New("Sugar"), from.SugarG, to.SugarG},
+		{PartThickener, message.New("Thickener"), from.ThickenerG, to.ThickenerG},
+		{PartTopping, message.New("Topping"), from.ToppingG, to.ToppingG},
+		{PartBase, message.New("Base"), from.BaseG, to.BaseG},
 	} {
 		if x.is > ticketG {
 			off := 100 * (k*x.was - x.is) / x.is

@@ -33,9 +33,24 @@ type Season struct {
 	Says  message.Message `json:"says"`
 }
 
+// PairingKind is what sort of thing goes with a fruit.
+type PairingKind string
+
+// The kinds.
+const (
+	PairSpice  PairingKind = "spice"
+	PairHerb   PairingKind = "herb"
+	PairNut    PairingKind = "nut"
+	PairFruit  PairingKind = "fruit"
+	PairLiquid PairingKind = "liquid"
+)
+
+// pairDried is a dried fruit: told as a fruit, and given by a weight of its own.
+var pairDried = PairingKind("dried")
+
 // Offer is something that goes with the fruit.
 type Offer struct {
-	Kind string          `json:"kind"`          // spice, herb, nut, fruit or liquid
+	Kind PairingKind     `json:"kind"`
 	Key  string          `json:"key,omitempty"` // left out: the tables do not know it
 	Name message.Message `json:"name"`
 	G    float64         `json:"g"` // for this much fruit
@@ -44,7 +59,7 @@ type Offer struct {
 
 // How much of each kind goes with a kilogram of fruit, in g, and of what is stronger than its kind. Working figures.
 var (
-	perKG  = map[string]float64{"spice": 2.5, "herb": 6, "nut": 50, "liquid": 40, "dried": 60}
+	perKG  = map[PairingKind]float64{PairSpice: 2.5, PairHerb: 6, PairNut: 50, PairLiquid: 40, pairDried: 60}
 	strong = map[string]float64{
 		"cloves": 0.6, "star_anise": 1, "nutmeg": 0.8, "cardamom": 1.5, "black_pepper": 1, "smoked_paprika": 1.5,
 		"vanilla_extract": 5, "almond_extract": 1.5, "lemon_zest": 6, "orange_zest": 6, "rum": 25, "vinegar": 10,
@@ -74,7 +89,7 @@ func Pair(q PairingsRequest) (*Pairings, error) {
 	out := &Pairings{Seasons: []Season{}, Offers: []Offer{}, ServedWith: []message.Message{}}
 	suits := map[string][]message.Message{} // names of the fruits that an offer suits
 	served := map[string]bool{}
-	id := func(o Offer) string { return o.Kind + " " + o.Name.Format }
+	id := func(o Offer) string { return string(o.Kind) + " " + o.Name.Format }
 	for _, key := range q.Fruits {
 		fruit, _ := q.Own.Fruit(key)
 		p, ok := larder.Pairings.Get(q.tableKey(key))
@@ -85,13 +100,15 @@ func Pair(q PairingsRequest) (*Pairings, error) {
 			out.Seasons = append(out.Seasons, seasonOf(fruit, p, q.Month))
 		}
 		for _, list := range []struct {
-			kind string
+			kind PairingKind
 			all  []larder.Paired
-		}{{"spice", p.Spices}, {"herb", p.Herbs}, {"nut", p.Nuts}, {"fruit", p.Fruits}, {"liquid", p.Liquids}} {
+		}{
+			{PairSpice, p.Spices}, {PairHerb, p.Herbs}, {PairNut, p.Nuts}, {PairFruit, p.Fruits}, {PairLiquid, p.Liquids},
+		} {
 			for _, x := range list.all {
 				kind := list.kind
-				if _, fruit := larder.Fruits.Get(x.Key); kind == "fruit" && !fruit {
-					kind = "dried"
+				if _, fruit := larder.Fruits.Get(x.Key); kind == PairFruit && !fruit {
+					kind = pairDried
 				}
 				o := Offer{Kind: list.kind, Key: x.Key, Name: message.New(x.Name), G: amountOf(kind, x.Key, q.FruitG)}
 				if slices.Contains(q.Fruits, x.Key) || slices.Contains(q.Taken, x.Key) {
@@ -128,7 +145,7 @@ func (q PairingsRequest) tableKey(key string) string {
 	return key
 }
 
-func amountOf(kind, key string, fruitG float64) float64 {
+func amountOf(kind PairingKind, key string, fruitG float64) float64 {
 	g, ok := strong[key]
 	if !ok {
 		g = perKG[kind]

@@ -18,11 +18,23 @@ const (
 	Caution Level = "caution"
 )
 
+// Station is the part of the work where something belongs.
+type Station string
+
+// The stations, in the order of the work.
+const (
+	AtDish    Station = "dish"
+	AtFruit   Station = "fruit"
+	AtJuice   Station = "juice"
+	AtTopping Station = "topping"
+	AtBake    Station = "bake"
+)
+
 // Remark says what, why and what to do, at the station where it belongs.
 type Remark struct {
 	Code    string          `json:"code"`
 	Level   Level           `json:"level"`
-	Station string          `json:"station"` // dish, fruit, juice, topping or bake
+	Station Station         `json:"station"`
 	What    message.Message `json:"what"`
 	Why     message.Message `json:"why"`
 	Do      message.Message `json:"do"`
@@ -44,7 +56,7 @@ func (p *plan) remarks(s stand, a *Answer) []Remark {
 	return out
 }
 
-func remark(out *[]Remark, code string, l Level, station string, what, why, do message.Message) {
+func remark(out *[]Remark, code string, l Level, station Station, what, why, do message.Message) {
 	*out = append(*out, Remark{code, l, station, what, why, do})
 }
 
@@ -72,7 +84,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			out,
 			"boils_over",
 			Warning,
-			"dish",
+			AtDish,
 			message.New("It will boil over."),
 			p.says.New(
 				"Boiling, the filling and topping stand {mm} above the rim.",
@@ -85,7 +97,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			out,
 			"may_boil_over",
 			Warning,
-			"dish",
+			AtDish,
 			message.New("It may boil over."),
 			p.says.New("Boiling, only {mm} of rim are free.", message.Millimetres(math.Round(mm))),
 			mend,
@@ -95,7 +107,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			out,
 			"headspace_limits",
 			Note,
-			"dish",
+			AtDish,
 			message.New("The free rim decides how much fruit."),
 			p.says.New(
 				"Heaped as usual it would leave less than {mm} when it boils.",
@@ -105,7 +117,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 		)
 	}
 	if s.headspaceMM > 25 && a.Fit.LimitedBy == byWeight {
-		remark(out, "dish_half_empty", Advice, "dish", message.New("The dish is large for this fruit."),
+		remark(out, "dish_half_empty", Advice, AtDish, message.New("The dish is large for this fruit."),
 			p.says.New("{mm} of rim stay free: the sides catch no colour and a thin filling dries.", message.Millimetres(mm)),
 			p.says.New("Use a smaller dish, or up to {fruit} of fruit.", message.Grams(a.Fit.MostFruitG)))
 	}

@@ -19,7 +19,7 @@ func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
 			out,
 			"shares_scaled",
 			Note,
-			"fruit",
+			AtFruit,
 			p.says.New("The shares added up to {sum} %.", message.Number(100*p.shareSum, 0)),
 			p.says.New(
 				"They were scaled to 100 %: {shares}.",
@@ -51,7 +51,7 @@ func aboutEachFruit(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	for i, x := range p.filling.Pieces {
 		if c := fruitCautions[x.Fruit.Key]; !c.IsZero() && !said[c.Format] {
 			said[c.Format] = true
-			remark(out, "poisonous_parts", Caution, "fruit", c, message.Message{}, message.Message{})
+			remark(out, "poisonous_parts", Caution, AtFruit, c, message.Message{}, message.Message{})
 		}
 		if loss := p.req.Fruits[i].LossPct; loss > 0 && !bruised {
 			bruised = true
@@ -59,7 +59,7 @@ func aboutEachFruit(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				out,
 				"windfalls",
 				Caution,
-				"fruit",
+				AtFruit,
 				message.New("Windfalls: wash them, cut out bruises, throw mouldy ones away whole."),
 				message.New("Baking does not destroy the toxin of mould."),
 				message.Message{},
@@ -79,7 +79,7 @@ func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				out,
 				"precook_required",
 				Warning,
-				"fruit",
+				AtFruit,
 				p.says.New("{Fruit} needs cooking first.", called(x.Fruit.Name)),
 				p.says.New(
 					"At boiling heat it takes {minutes} min to turn tender, longer than the topping bears.",
@@ -92,7 +92,7 @@ func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				out,
 				"precook_advised",
 				Advice,
-				"fruit",
+				AtFruit,
 				p.says.New("{Fruit} is better cooked first.", called(x.Fruit.Name)),
 				message.New(
 					"It is watery or slow: raw, it waters the filling down or stays hard.",
@@ -138,7 +138,7 @@ func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
 			out,
 			"uneven_mixture",
 			Advice,
-			"fruit",
+			AtFruit,
 			p.says.New("Cut the {slow} smaller than the {quick}.", called(slow.Fruit.Name), called(quick.Fruit.Name)),
 			p.says.New(
 				"At these cuts one is tender after {slow} min at boiling heat, the other after {quick}.",
@@ -163,7 +163,7 @@ func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 			out,
 			"bland",
 			Note,
-			"fruit",
+			AtFruit,
 			message.New("The fruit is bland."),
 			p.says.New(
 				"{acid} % acid; under {least} % sweetness has nothing to stand against.",
@@ -183,7 +183,7 @@ func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 				out,
 				"browns_in_air",
 				Note,
-				"fruit",
+				AtFruit,
 				p.says.New("{Fruit} browns in air.", called(x.Fruit.Name)),
 				message.New("Cut faces darken within minutes."),
 				message.New(

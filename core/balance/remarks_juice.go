@@ -18,7 +18,7 @@ func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
 			out,
 			"unthickened",
 			Note,
-			"juice",
+			AtJuice,
 			message.New("It stays as juicy as it comes."),
 			p.says.New(
 				"There is no thickener in it, and the fruit's own pectin holds {juice} of juice.",
@@ -50,7 +50,7 @@ func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
 	if a.Set.Band == filling.Runny || a.Set.Band == filling.Stodgy {
 		level = Warning
 	}
-	remark(out, "set_off_style", level, "juice", what, why, do)
+	remark(out, "set_off_style", level, AtJuice, what, why, do)
 }
 
 // spoonedSet is the highest target of what is eaten with a spoon and may be as juicy as it comes.
@@ -67,7 +67,7 @@ func aboutSlips(p *plan, s stand, _ *Answer, out *[]Remark) {
 		return
 	}
 	sugar := p.sugar.Key
-	given := map[string]string{} // key to station
+	given := map[string]Station{} // key to station
 	bowl := make([]slip.Thing, 0, len(p.filling.Pieces)+len(r.Liquids)+len(r.Extras)+3)
 	for _, x := range p.filling.Pieces {
 		bowl = append(bowl, slip.Thing{Key: x.Fruit.Key, G: x.Share * s.FruitG})
@@ -77,31 +77,31 @@ func aboutSlips(p *plan, s stand, _ *Answer, out *[]Remark) {
 	}
 	for _, a := range r.Extras {
 		bowl = append(bowl, slip.Thing{Key: a.Key, G: a.G})
-		given[a.Key] = "fruit"
+		given[a.Key] = AtFruit
 	}
 	bowl = append(bowl, slip.Thing{Key: sugar, G: s.SugarG})
 	custard := p.custard != nil // whose flour and sugar are parts of it, not of the fruit
 	if r.SugarG != nil && !custard {
-		given[sugar] = "juice"
+		given[sugar] = AtJuice
 	}
 	for i, d := range p.doses(s.thickenerG) {
 		bowl = append(bowl, slip.Thing{Key: d.Thickener.Key, G: d.G})
 		if i > 0 || p.givenG != nil && !custard {
-			given[d.Thickener.Key] = "juice"
+			given[d.Thickener.Key] = AtJuice
 		}
 	}
 	askAbout(slip.Find(slip.Filling, bowl, r.Own), bowl, given, out)
-	dough, changed := make([]slip.Thing, len(p.top.Parts)), map[string]string{}
+	dough, changed := make([]slip.Thing, len(p.top.Parts)), map[string]Station{}
 	for i, part := range p.top.Parts {
 		dough[i] = slip.Thing{Key: part.Ingredient.Key, G: part.G}
 		if _, ok := r.Topping.BakersPct[part.Ingredient.Key]; ok {
-			changed[part.Ingredient.Key] = "topping"
+			changed[part.Ingredient.Key] = AtTopping
 		}
 	}
 	askAbout(slip.Find(slip.Dough, dough, r.Own), dough, changed, out)
 }
 
-func askAbout(slips []slip.Slip, bowl []slip.Thing, stations map[string]string, out *[]Remark) {
+func askAbout(slips []slip.Slip, bowl []slip.Thing, stations map[string]Station, out *[]Remark) {
 	for _, x := range slips {
 		key := bowl[x.Index].Key
 		if stations[key] == "" {
@@ -136,9 +136,9 @@ func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
 	do := p.says.New("Take {much} of sugar.", message.Grams(free))
 	switch {
 	case off > far && a.SugarG > 0 && a.SugarPct >= verySweet:
-		remark(out, "too_sweet", Advice, "juice", message.New("The filling will be very sweet."), why, do)
+		remark(out, "too_sweet", Advice, AtJuice, message.New("The filling will be very sweet."), why, do)
 	case off < -far:
-		remark(out, "too_sharp", Advice, "juice", message.New("The filling will be sharp."), why, do)
+		remark(out, "too_sharp", Advice, AtJuice, message.New("The filling will be sharp."), why, do)
 	}
 }
 
@@ -152,7 +152,7 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			out,
 			"acid_weakens",
 			Note,
-			"juice",
+			AtJuice,
 			p.says.New(
 				"Acid takes {share} % of the {thickener}'s strength.",
 				message.Number(100*(1-k), 0),
@@ -170,7 +170,7 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			out,
 			"slimy_with_dairy",
 			Warning,
-			"juice",
+			AtJuice,
 			p.says.New("{Thickener} goes slimy with dairy.", called(p.thickener.Name)),
 			message.New("There is milk, cream or butter in the filling."),
 			message.New("Take another thickener."),
@@ -181,7 +181,7 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			out,
 			"thickener_lost",
 			Advice,
-			"juice",
+			AtJuice,
 			p.says.New("{share} % of the thickener stays behind with the juice.", message.Number(100*s.LostShare, 0)),
 			message.New(
 				"It was already in when the juice was left behind.",

@@ -27,7 +27,7 @@ func aboutGluten(_ *plan, _ stand, a *Answer, out *[]Remark) {
 			out,
 			"gluten_left",
 			Warning,
-			"topping",
+			AtTopping,
 			message.New("There is gluten in it all the same."),
 			message.New(
 				"The flour of the dough is gluten-free, and there is {flours} in the rest.",
@@ -47,7 +47,7 @@ func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
 		out,
 		"custard_heat",
 		Caution,
-		"bake",
+		AtBake,
 		message.New("Cook the middle of the custard to 71 C or more."),
 		message.New("It is set at 82 to 92 C, when the middle trembles and no longer waves."),
 		message.New("Over 95 C it curdles where there is no flour in it. Use a probe."),
@@ -56,7 +56,7 @@ func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
 		out,
 		"custard_cold",
 		Caution,
-		"bake",
+		AtBake,
 		message.New("Cool it, and into the fridge within 2 hours, 1 hour in heat over 32 C; keep it at 5 C or below."),
 		message.New("Local codes differ, and some say 90 minutes."),
 		message.Message{},
@@ -66,7 +66,7 @@ func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
 			out,
 			"no_egg",
 			Warning,
-			"juice",
+			AtJuice,
 			message.New("There is no egg in the custard."),
 			message.New("Flour alone sets it like a thick sauce."),
 			message.New("Give it eggs: 100 parts are usual."),
@@ -79,7 +79,7 @@ func aboutSafety(p *plan, _ stand, a *Answer, out *[]Remark) {
 		out,
 		"hot_syrup",
 		Caution,
-		"bake",
+		AtBake,
 		message.New("Boiling fruit and sugar burn worse than water."),
 		message.Message{},
 		message.New("A tray under the dish keeps spilled syrup off the element."),
@@ -89,14 +89,14 @@ func aboutSafety(p *plan, _ stand, a *Answer, out *[]Remark) {
 			out,
 			"thermal_shock",
 			Caution,
-			"bake",
+			AtBake,
 			p.says.New("Hot {material} must not meet cold or water.", called(p.material.Name)),
 			message.New("It cracks."),
 			message.New("Set it on a dry board or rack, and never take it from the freezer into a hot oven."),
 		)
 	}
 	if hasIngredient(a.Ticket, "honey") {
-		remark(out, "honey_infants", Caution, "bake",
+		remark(out, "honey_infants", Caution, AtBake,
 			message.New("No honey for infants under 12 months, baked or not."),
 			message.New("It can carry spores that baking does not kill."),
 			message.New("Say so where it is served, or take another syrup."))
@@ -109,7 +109,7 @@ func aboutSafety(p *plan, _ stand, a *Answer, out *[]Remark) {
 		p.custard != nil {
 		what = message.New("Raw flour and raw egg are not for tasting.")
 	}
-	remark(out, "raw_flour", Caution, "topping", what, message.Message{}, message.Message{})
+	remark(out, "raw_flour", Caution, AtTopping, what, message.Message{}, message.Message{})
 }
 
 func hasIngredient(ticket []Bowl, key string) bool {

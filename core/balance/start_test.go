@@ -114,7 +114,7 @@ func TestSchoolsShowWhatEachWayComesTo(t *testing.T) {
 	}
 	by := map[string]Alternative{}
 	for _, s := range all {
-		by[s.Question+" "+s.Key] = s
+		by[string(s.Question)+" "+s.Key] = s
 	}
 	keep, leave, reduce := by["macerate keep"], by["macerate leave"], by["macerate reduce"]
 	if !leave.Chosen || keep.Chosen || leave.SugarLostG <= 0 || leave.ThickenerLost <= 0 || keep.SugarLostG != 0 ||

@@ -216,7 +216,7 @@ func (c *checker) batch(at string, b *Batch) {
 }
 
 func (c *checker) task(at string, t *Task) {
-	c.OneOf(at+"/uses", t.Uses, "hands", "wait", "oven")
+	c.Among(at, "/uses", string(t.Uses), uses)
 	c.Range(at+"/minutes", float64(t.Minutes), 0, longestPlan, "min")
 	for i, l := range t.After {
 		here := fmt.Sprintf("%s/after/%d", at, i)
@@ -248,11 +248,11 @@ func (c *checker) task(at string, t *Task) {
 		)
 	}
 	switch t.Uses {
-	case "wait":
+	case UseWait:
 		if len(t.After) == 0 {
 			c.Add(at+"/after", message.New("is empty: a wait always follows something"))
 		}
-	case "oven":
+	case UseOven:
 		c.bake(at, t)
 	}
 }

@@ -72,7 +72,7 @@ func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time
 	best := value
 	for _, t := range run(resources) {
 		if t.value.firstThree(best) {
-			best, resource = t.value, t.way.Code
+			best, resource = t.value, string(t.way.Code)
 		}
 	}
 	everybody := run(shared)
@@ -158,16 +158,16 @@ func (s *schedule) oneOfEach() (out []try) {
 		out = append(out, try{WayOut{Code: "hands"}, 0})
 	}
 	for _, o := range q.Ovens {
-		out = append(out, try{WayOut{Code: "oven:" + o.ID}, 0})
+		out = append(out, try{WayOut{Code: WayCode("oven:" + o.ID)}, 0})
 	}
 	for _, m := range q.Machines {
-		out = append(out, try{WayOut{Code: "machine:" + m.ID}, 0})
+		out = append(out, try{WayOut{Code: WayCode("machine:" + m.ID)}, 0})
 	}
 	for _, p := range q.Places {
-		out = append(out, try{WayOut{Code: "place:" + p.ID}, 0})
+		out = append(out, try{WayOut{Code: WayCode("place:" + p.ID)}, 0})
 	}
 	for _, d := range q.Dishes {
-		out = append(out, try{WayOut{Code: "dish:" + d.ID}, 0})
+		out = append(out, try{WayOut{Code: WayCode("dish:" + d.ID)}, 0})
 	}
 	return out
 }
@@ -194,16 +194,16 @@ func (s *schedule) waysForAll() (out []try) {
 		out = append(out, try{w, order})
 	}
 	if len(q.Pinned) == 0 {
-		add(WayOut{Code: "start_earlier", Minutes: earlierMin}, byStart)
+		add(WayOut{Code: WayStartEarlier, Minutes: earlierMin}, byStart)
 	}
 	for _, p := range q.People {
-		add(WayOut{Code: "more_hands", Person: p.ID, Minutes: longerMin}, byHands)
+		add(WayOut{Code: WayMoreHands, Person: p.ID, Minutes: longerMin}, byHands)
 	}
 	if len(q.People) > 0 {
-		add(WayOut{Code: "another_person"}, byPerson)
+		add(WayOut{Code: WayAnotherPerson}, byPerson)
 	}
 	for _, o := range q.Ovens {
-		add(WayOut{Code: "another_oven", Oven: o.ID}, byOven)
+		add(WayOut{Code: WayAnotherOven, Oven: o.ID}, byOven)
 	}
 	return out
 }
@@ -226,7 +226,7 @@ func (s *schedule) waysFor(b int) (out []try) {
 			continue
 		}
 		n++
-		add(WayOut{Code: "ahead", Task: t.ID}, t.Kind, byAhead)
+		add(WayOut{Code: WayAhead, Task: t.ID}, t.Kind, byAhead)
 	}
 	for _, w := range s.mixWays(b) {
 		add(w, "topping", byMix)
@@ -236,13 +236,13 @@ func (s *schedule) waysFor(b int) (out []try) {
 	}
 	if x.hasDue {
 		over := max(roundUpMin, roundUpMin*int(math.Ceil(float64(max(1, s.lateOf(b)))/roundUpMin)))
-		add(WayOut{Code: "due_later", Minutes: over}, "", byDue)
+		add(WayOut{Code: WayDueLater, Minutes: over}, "", byDue)
 	}
 	for _, d := range x.taken {
-		add(WayOut{Code: "another_dish", Dish: s.p.dishes[d.dish].ID}, "", byDish)
+		add(WayOut{Code: WayAnotherDish, Dish: s.p.dishes[d.dish].ID}, "", byDish)
 	}
 	if len(s.p.clusters[s.p.clusOf[b]]) == 1 {
-		add(WayOut{Code: "fewer"}, "", byFewer)
+		add(WayOut{Code: WayFewer}, "", byFewer)
 	}
 	return out
 }

@@ -78,7 +78,7 @@ func Compose(k Kitchen, a Asked, orders []Ordered, now int, before *Laid, bakes 
 	c.mixes(now, before)
 	c.pins(now, before)
 	for _, w := range a.Ways {
-		if w.Code != "one_mix" {
+		if w.Code != WayOneMix {
 			w.way().Apply(&c.q)
 		}
 	}
@@ -170,7 +170,7 @@ func (c *composing) order(o Ordered) {
 				t.Mix = mixOf(o.Dessert.Request, float64(n)*o.Answer.Balance.ToppingG, c.kitchen.House.mostMixG(o.Dessert.Request))
 				t.Minutes = t.Mix.minutes(t.Minutes, 1)
 			}
-			if t.Uses == "oven" {
+			if t.Uses == UseOven {
 				t.WidthCM, t.DepthCM = length, width
 			}
 		}
@@ -330,7 +330,7 @@ func (c *composing) mixes(now int, before *Laid) {
 		}
 	}
 	for _, w := range c.asked.Ways {
-		if w.Code == "one_mix" {
+		if w.Code == WayOneMix {
 			w.way().Apply(&c.q)
 		}
 	}
@@ -341,10 +341,10 @@ func (c *composing) pins(now int, before *Laid) {
 	pinned := map[string]bool{}
 	keep := func(p Pin) {
 		t := c.task(p.Task)
-		if t == nil || pinned[p.Task] || t.Uses == "wait" && p.End == nil {
+		if t == nil || pinned[p.Task] || t.Uses == UseWait && p.End == nil {
 			return
 		}
-		if t.Uses != "oven" {
+		if t.Uses != UseOven {
 			p.Oven, p.Tier, p.Alternative = "", "", ""
 		} else if !c.inOven(t, &p) {
 			return

@@ -234,7 +234,7 @@ func TestWhatFitsNoOvenIsLeftOut(t *testing.T) {
 	q := copied(t, cases(t)[0].Request)
 	q.Iterations = 50
 	for i := range q.Batches[0].Tasks {
-		if x := &q.Batches[0].Tasks[i]; x.Uses == "oven" {
+		if x := &q.Batches[0].Tasks[i]; x.Uses == day.UseOven {
 			x.WidthCM, x.DepthCM = 300, 300
 		}
 	}
@@ -261,7 +261,7 @@ func shaken(t testing.TB, c worked, seed uint64) day.Request {
 		}
 		for j := range b.Tasks {
 			x := &b.Tasks[j]
-			if x.Uses == "hands" {
+			if x.Uses == day.UseHands {
 				x.Minutes = max(0, x.Minutes+rng.IntN(9)-4)
 			}
 			for k := range x.After {

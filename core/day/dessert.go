@@ -174,7 +174,9 @@ func BatchOf(o Order, a *bake.DessertAnswer) Batch {
 	if lag, is := m.base(r, a.Bake); is {
 		into = append(into, lag)
 	}
-	filled := m.add(Task{ID: "assemble", Kind: "assemble", Uses: "hands", Minutes: assembleMin + perDish*m.n, After: into})
+	filled := m.add(
+		Task{ID: "assemble", Kind: "assemble", Uses: UseHands, Minutes: assembleMin + perDish*m.n, After: into},
+	)
 	baked := m.bake(filled, r, a)
 	m.rest(baked, o.Serve, a.Plan)
 	return m.batch
@@ -186,10 +188,10 @@ func minutes(n int) *int { return &n }
 func HandsMinutes(d bake.DessertRequest, a *bake.DessertAnswer) int {
 	sum := 0
 	for _, t := range BatchOf(Order{ID: "dessert", Dessert: d, Serve: Warm}, a).Tasks {
-		if t.Uses == "hands" {
+		if t.Uses == UseHands {
 			sum += t.Minutes
 		}
-		if t.Uses == "oven" {
+		if t.Uses == UseOven {
 			for _, x := range t.Alternatives[0].Touches {
 				sum += x.Minutes
 			}
@@ -208,14 +210,14 @@ func (m *making) fruit(r balance.Request, s bake.Setting, fruitG float64) Lag {
 	}
 	var first []Lag
 	if frozen && s.FillingC != nil && *s.FillingC > 0 { // thawed, and not baked as it comes from the freezer
-		out := m.add(Task{ID: "unfreeze", Kind: "unfreeze", Uses: "hands", Minutes: thawHands})
+		out := m.add(Task{ID: "unfreeze", Kind: "unfreeze", Uses: UseHands, Minutes: thawHands})
 		thawed := m.add(Task{
-			ID: "thaw", Kind: "thaw", Uses: "wait", Minutes: thawMin, MaxMin: minutes(thawMost), After: []Lag{after(out)},
+			ID: "thaw", Kind: "thaw", Uses: UseWait, Minutes: thawMin, MaxMin: minutes(thawMost), After: []Lag{after(out)},
 		})
 		first = []Lag{after(thawed)}
 	}
 	ready := m.add(
-		Task{ID: "fruit", Kind: "fruit", Uses: "hands", Minutes: PrepMinutes(r, float64(m.n)*fruitG), After: first},
+		Task{ID: "fruit", Kind: "fruit", Uses: UseHands, Minutes: PrepMinutes(r, float64(m.n)*fruitG), After: first},
 	)
 	keeps := prepWithin
 	if browns {
@@ -223,16 +225,16 @@ func (m *making) fruit(r balance.Request, s bake.Setting, fruitG float64) Lag {
 	}
 	lag := within(ready, keeps)
 	if p := r.Precook; p != nil && p.Minutes > 0 {
-		on := m.add(Task{ID: "precook", Kind: "precook", Uses: "hands", Minutes: precookHand, After: []Lag{lag}})
+		on := m.add(Task{ID: "precook", Kind: "precook", Uses: UseHands, Minutes: precookHand, After: []Lag{lag}})
 		cooked := m.add(Task{
-			ID: "cook", Kind: "cook", Uses: "wait", Minutes: int(math.Ceil(p.Minutes)) + coolMin, After: []Lag{after(on)},
+			ID: "cook", Kind: "cook", Uses: UseWait, Minutes: int(math.Ceil(p.Minutes)) + coolMin, After: []Lag{after(on)},
 		})
 		lag = after(cooked)
 	}
 	if x := r.Macerate; x != nil && x.Minutes > 0 {
 		n := int(math.Ceil(x.Minutes))
 		stood := m.add(Task{
-			ID: "macerate", Kind: "macerate", Uses: "wait", Minutes: n, MaxMin: minutes(macerateTimes * n), After: []Lag{lag},
+			ID: "macerate", Kind: "macerate", Uses: UseWait, Minutes: n, MaxMin: minutes(macerateTimes * n), After: []Lag{lag},
 		})
 		lag = after(stood)
 	}
@@ -247,32 +249,32 @@ func (m *making) topping(r balance.Request) (Lag, bool) {
 	}
 	switch {
 	case strings.HasPrefix(t.Key, "bought") || strings.HasPrefix(t.Key, "puff"):
-		cut := m.add(Task{ID: "topping", Kind: "lid", Uses: "hands", Minutes: boughtMin})
+		cut := m.add(Task{ID: "topping", Kind: "lid", Uses: UseHands, Minutes: boughtMin})
 		return within(cut, rolledWithin), true
 	case t.Family == "biscuit":
-		dough := m.add(Task{ID: "dough", Kind: "biscuit", Uses: "hands", Minutes: biscuitMin})
+		dough := m.add(Task{ID: "dough", Kind: "biscuit", Uses: UseHands, Minutes: biscuitMin})
 		return within(dough, biscuitWithin), true
 	case t.Family == "pastry":
-		dough := m.add(Task{ID: "dough", Kind: "pastry", Uses: "hands", Minutes: pastryMin, Ahead: true})
+		dough := m.add(Task{ID: "dough", Kind: "pastry", Uses: UseHands, Minutes: pastryMin, Ahead: true})
 		cold := m.add(Task{
 			ID:      "chill",
 			Kind:    "chill",
-			Uses:    "wait",
+			Uses:    UseWait,
 			Minutes: pastryChill,
 			MaxMin:  minutes(pastryMost),
 			After:   []Lag{after(dough)},
 		})
-		rolled := m.add(Task{ID: "roll", Kind: "roll", Uses: "hands", Minutes: rollMin, After: []Lag{after(cold)}})
+		rolled := m.add(Task{ID: "roll", Kind: "roll", Uses: UseHands, Minutes: rollMin, After: []Lag{after(cold)}})
 		return within(rolled, rolledWithin), true
 	case t.Family == "betty":
 		return within(
-			m.add(Task{ID: "topping", Kind: "crumbs", Uses: "hands", Minutes: crumbleMin, Ahead: true}),
+			m.add(Task{ID: "topping", Kind: "crumbs", Uses: UseHands, Minutes: crumbleMin, Ahead: true}),
 			crumbMost,
 		), true
 	}
-	made := m.add(Task{ID: "topping", Kind: "topping", Uses: "hands", Minutes: crumbleMin, Ahead: true})
+	made := m.add(Task{ID: "topping", Kind: "topping", Uses: UseHands, Minutes: crumbleMin, Ahead: true})
 	cold := m.add(Task{
-		ID: "chill", Kind: "chill", Uses: "wait", Minutes: crumbChill, MaxMin: minutes(crumbMost), After: []Lag{after(made)},
+		ID: "chill", Kind: "chill", Uses: UseWait, Minutes: crumbChill, MaxMin: minutes(crumbMost), After: []Lag{after(made)},
 	})
 	return after(cold), true
 }
@@ -284,28 +286,28 @@ func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
 	}
 	var lag Lag
 	if strings.HasPrefix(r.Base.Key, "bought") {
-		lag = within(m.add(Task{ID: "base", Kind: "lid", Uses: "hands", Minutes: boughtMin}), rolledWithin)
+		lag = within(m.add(Task{ID: "base", Kind: "lid", Uses: UseHands, Minutes: boughtMin}), rolledWithin)
 	} else {
-		made := m.add(Task{ID: "base", Kind: "base", Uses: "hands", Minutes: pastryMin, Ahead: true})
+		made := m.add(Task{ID: "base", Kind: "base", Uses: UseHands, Minutes: pastryMin, Ahead: true})
 		lag = after(m.add(Task{
 			ID:      "basechill",
 			Kind:    "chill",
-			Uses:    "wait",
+			Uses:    UseWait,
 			Minutes: baseChill,
 			MaxMin:  minutes(baseMost),
 			After:   []Lag{after(made)},
 		}))
 	}
-	lined := m.add(Task{ID: "line", Kind: "line", Uses: "hands", Minutes: lineMin + linePerDish*m.n, After: []Lag{lag}})
+	lined := m.add(Task{ID: "line", Kind: "line", Uses: UseHands, Minutes: lineMin + linePerDish*m.n, After: []Lag{lag}})
 	cold := m.add(Task{
-		ID: "lined", Kind: "chill", Uses: "wait", Minutes: lineChill, MaxMin: minutes(lineMost), After: []Lag{after(lined)},
+		ID: "lined", Kind: "chill", Uses: UseWait, Minutes: lineChill, MaxMin: minutes(lineMost), After: []Lag{after(lined)},
 	})
 	if !r.Base.ParBaked {
 		return after(cold), true
 	}
 	length, depth := r.Dish.Outside()
 	par := m.add(Task{
-		ID: "parbake", Kind: "parbake", Uses: "oven", Count: m.n, WidthCM: length, DepthCM: depth, After: []Lag{after(cold)},
+		ID: "parbake", Kind: "parbake", Uses: UseOven, Count: m.n, WidthCM: length, DepthCM: depth, After: []Lag{after(cold)},
 		Alternatives: []Alternative{{
 			ID: "par", Stages: []Stage{{Minutes: parBakeMin, OvenC: parBakeC}},
 			Touches: []Touch{
@@ -316,7 +318,7 @@ func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
 		}},
 	})
 	return after(m.add(Task{
-		ID: "cool", Kind: "cool", Uses: "wait", Minutes: parCool, MaxMin: minutes(parCoolMost), After: []Lag{after(par)},
+		ID: "cool", Kind: "cool", Uses: UseWait, Minutes: parCool, MaxMin: minutes(parCoolMost), After: []Lag{after(par)},
 	})), true
 }
 
@@ -328,7 +330,7 @@ func (m *making) bake(filled string, r balance.Request, a *bake.DessertAnswer) s
 		soon = biscuitLoad
 	}
 	return m.add(Task{
-		ID: "bake", Kind: "bake", Uses: "oven", Count: m.n, WidthCM: length, DepthCM: width,
+		ID: "bake", Kind: "bake", Uses: UseOven, Count: m.n, WidthCM: length, DepthCM: width,
 		After: []Lag{{Task: filled, Max: &soon, Hard: true}}, Alternatives: []Alternative{alternativeOf(asCard, a)},
 	})
 }
@@ -410,9 +412,9 @@ func (m *making) rest(baked string, serve Serve, p bake.Plan) {
 			rack = warmRest
 		}
 	}
-	last := m.add(Task{ID: "rest", Kind: "rest", Uses: "wait", Minutes: rack, After: []Lag{after(baked)}})
+	last := m.add(Task{ID: "rest", Kind: "rest", Uses: UseWait, Minutes: rack, After: []Lag{after(baked)}})
 	if serve == Cold {
-		last = m.add(Task{ID: "set", Kind: "set", Uses: "wait", Minutes: fridge, After: []Lag{after(last)}})
-		m.add(Task{ID: "cut", Kind: "cut", Uses: "hands", Minutes: cutMin + perDish*m.n, After: []Lag{after(last)}})
+		last = m.add(Task{ID: "set", Kind: "set", Uses: UseWait, Minutes: fridge, After: []Lag{after(last)}})
+		m.add(Task{ID: "cut", Kind: "cut", Uses: UseHands, Minutes: cutMin + perDish*m.n, After: []Lag{after(last)}})
 	}
 }

@@ -32,11 +32,21 @@ type Laid struct {
 	Took []Took `json:"took,omitempty"`
 }
 
+// LaneKind is what a lane of a day is of.
+type LaneKind string
+
+// The kinds of lanes.
+const (
+	LaneOven  LaneKind = "oven"
+	LaneHands LaneKind = "hands"
+	LanePlace LaneKind = "place"
+)
+
 // Lane is one line of the picture: an oven's tier, a pair of hands, a place.
 type Lane struct {
-	Kind string `json:"kind"` // oven, hands or place
-	Of   string `json:"of"`
-	Tier string `json:"tier,omitempty"`
+	Kind LaneKind `json:"kind"`
+	Of   string   `json:"of"`
+	Tier string   `json:"tier,omitempty"`
 }
 
 // Bar is one thing in a lane.
@@ -83,9 +93,9 @@ type Done struct {
 
 // Sheet is what one person or one oven does, in the order of the clock.
 type Sheet struct {
-	Kind string `json:"kind"` // hands or oven
-	Of   string `json:"of"`
-	Rows []Row  `json:"rows"`
+	Kind LaneKind `json:"kind"` // never a place
+	Of   string   `json:"of"`
+	Rows []Row    `json:"rows"`
 }
 
 // Row is one line of a sheet.

@@ -13,18 +13,18 @@ import (
 func (s *showing) lanes() {
 	for _, o := range s.q.Ovens {
 		for _, t := range o.Tiers {
-			s.out.Lanes = append(s.out.Lanes, Lane{"oven", o.ID, t.ID})
+			s.out.Lanes = append(s.out.Lanes, Lane{LaneOven, o.ID, t.ID})
 		}
 	}
 	for _, p := range s.q.People {
-		s.out.Lanes = append(s.out.Lanes, Lane{Kind: "hands", Of: p.ID})
+		s.out.Lanes = append(s.out.Lanes, Lane{Kind: LaneHands, Of: p.ID})
 	}
 	for _, p := range s.q.Places {
-		s.out.Lanes = append(s.out.Lanes, Lane{Kind: "place", Of: p.ID})
+		s.out.Lanes = append(s.out.Lanes, Lane{Kind: LanePlace, Of: p.ID})
 	}
 }
 
-func (s *showing) lane(kind, of, tier string) int {
+func (s *showing) lane(kind LaneKind, of, tier string) int {
 	return slices.IndexFunc(s.out.Lanes, func(l Lane) bool { return l.Kind == kind && l.Of == of && l.Tier == tier })
 }
 
@@ -58,7 +58,7 @@ func (s *showing) bar(x Scheduled) {
 		bar.Dish = o.Dessert.Request.Dish
 		bar.Fruit = o.Dessert.Request.Fruits[0].Key
 	}
-	add := func(kind, of, tier string, says message.Message, from, to int) {
+	add := func(kind LaneKind, of, tier string, says message.Message, from, to int) {
 		if bar.Lane = s.lane(kind, of, tier); bar.Lane < 0 || to <= from {
 			return
 		}
@@ -66,23 +66,23 @@ func (s *showing) bar(x Scheduled) {
 		s.out.Bars = append(s.out.Bars, bar)
 	}
 	switch t.Uses {
-	case "hands":
-		add("hands", x.Person, "", message.New("{what}: {order}", message.Word(stepWords[t.Kind]), message.Text(x.Batch)),
+	case UseHands:
+		add(LaneHands, x.Person, "", message.New("{what}: {order}", message.Word(stepWords[t.Kind]), message.Text(x.Batch)),
 			x.Start, x.End)
-	case "wait":
+	case UseWait:
 		if w := placeWords[t.Kind]; w != "" && t.Place != "" {
-			add("place", t.Place, "", message.New("{order} {what}", message.Text(x.Batch), message.Word(w)), x.Start, x.End)
+			add(LanePlace, t.Place, "", message.New("{order} {what}", message.Text(x.Batch), message.Word(w)), x.Start, x.End)
 		}
-	case "oven":
+	case UseOven:
 		way := wayOf(t, x.Alternative)
 		bar.Stages = way.Stages
 		bar.Way, bar.OtherWay = way.ID, t.Kind == "bake" && way.ID != asCard
-		add("oven", x.Oven, x.Tier, bakeWords(x, t, way), x.Start, x.End)
+		add(LaneOven, x.Oven, x.Tier, bakeWords(x, t, way), x.Start, x.End)
 		bar.Stages, bar.Tier, bar.Way, bar.OtherWay = nil, "", "", false
 		for _, touch := range x.Touches {
 			kind := way.Touches[touch.Touch].Kind
 			bar.Kind = kind
-			add("hands", touch.Person, "", s.touchWords(kind, x, way), touch.Start, touch.End)
+			add(LaneHands, touch.Person, "", s.touchWords(kind, x, way), touch.Start, touch.End)
 		}
 	}
 }

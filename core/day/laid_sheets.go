@@ -29,7 +29,7 @@ func (s *showing) done() {
 				}
 			}
 			ready := x.End
-			if t := s.tasks[x.Task]; t.Uses == "wait" {
+			if t := s.tasks[x.Task]; t.Uses == UseWait {
 				ready = x.Start + t.Minutes
 			}
 			if d.ReadyAt == nil || ready > *d.ReadyAt {
@@ -44,7 +44,7 @@ func (s *showing) done() {
 		i := slices.IndexFunc(s.out.Unlaid, func(u Unlaid) bool { return u.Order == o.ID })
 		due := o.Due
 		for _, w := range s.asked.Ways {
-			if w.Code == "due_later" && s.orderOf(w.Batch).ID == o.ID {
+			if w.Code == WayDueLater && s.orderOf(w.Batch).ID == o.ID {
 				due += w.Minutes
 			}
 		}
@@ -75,10 +75,10 @@ func Clock(minute int) message.Arg {
 func (s *showing) sheets() {
 	s.out.Sheets = []Sheet{}
 	for _, p := range s.q.People {
-		s.sheet("hands", p.ID)
+		s.sheet(LaneHands, p.ID)
 	}
 	for _, o := range s.q.Ovens {
-		sheet := Sheet{Kind: "oven", Of: o.ID, Rows: []Row{}}
+		sheet := Sheet{Kind: LaneOven, Of: o.ID, Rows: []Row{}}
 		for _, h := range s.out.Heats {
 			if h.Oven == o.ID && h.Warming {
 				sheet.Rows = append(sheet.Rows, Row{
@@ -89,7 +89,7 @@ func (s *showing) sheets() {
 			}
 		}
 		for _, b := range s.out.Bars {
-			if l := s.out.Lanes[b.Lane]; l.Kind == "oven" && l.Of == o.ID {
+			if l := s.out.Lanes[b.Lane]; l.Kind == LaneOven && l.Of == o.ID {
 				sheet.Rows = append(sheet.Rows,
 					Row{
 						b.Task + ".in", b.From, b.To - b.From,
@@ -106,7 +106,7 @@ func (s *showing) sheets() {
 
 var hotDish = message.New("Boiling fruit and sugar burn worse than water. Dry cloths.")
 
-func (s *showing) sheet(kind, of string) {
+func (s *showing) sheet(kind LaneKind, of string) {
 	sheet := Sheet{Kind: kind, Of: of, Rows: []Row{}}
 	for _, b := range s.out.Bars {
 		if l := s.out.Lanes[b.Lane]; l.Kind == kind && l.Of == of {
@@ -133,7 +133,7 @@ func (s *showing) aheads() {
 			if !t.Ahead {
 				continue
 			}
-			done := slices.ContainsFunc(s.asked.Ways, func(w WayTaken) bool { return w.Code == "ahead" && w.Task == t.ID })
+			done := slices.ContainsFunc(s.asked.Ways, func(w WayTaken) bool { return w.Code == WayAhead && w.Task == t.ID })
 			s.out.Ahead = append(s.out.Ahead, Ahead{
 				t.ID,
 				b.ID,

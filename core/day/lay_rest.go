@@ -11,13 +11,13 @@ import (
 func (s *schedule) layRest(b int, rng *rand.Rand) bool {
 	x := &s.p.batches[b]
 	for k, i := range x.order {
-		if x.tailOf[k] && !s.at[i].set && s.p.tasks[i].Uses != "wait" && !s.layForward(i) {
+		if x.tailOf[k] && !s.at[i].set && s.p.tasks[i].Uses != UseWait && !s.layForward(i) {
 			return s.fail(b)
 		}
 	}
 	for i := s.nextBack(x, rng); i >= 0; i = s.nextBack(x, rng) {
 		lay := s.layBackward
-		if s.p.tasks[i].Uses == "oven" {
+		if s.p.tasks[i].Uses == UseOven {
 			lay = s.layBake
 		}
 		if !lay(i, b, rng) {
@@ -38,7 +38,7 @@ func (s *schedule) nextBack(x *batch, rng *rand.Rand) int {
 	for k := len(x.order) - 1; k >= 0; k-- {
 		i := x.order[k]
 		t := &s.p.tasks[i]
-		if s.at[i].set || t.Uses == "wait" || !s.followersLie(i, x) {
+		if s.at[i].set || t.Uses == UseWait || !s.followersLie(i, x) {
 			continue
 		}
 		tight := float64(s.p.end)
@@ -63,7 +63,7 @@ func (s *schedule) followersLie(i int, x *batch) bool {
 		t := &s.p.tasks[l.task]
 		switch {
 		case s.p.batches[t.batch].Batch != x.Batch || s.at[l.task].set:
-		case t.Uses != "wait" || !s.followersLie(l.task, x):
+		case t.Uses != UseWait || !s.followersLie(l.task, x):
 			return false
 		}
 	}

@@ -6,7 +6,7 @@ import (
 
 // layWaits lays the waits of a batch between what they follow and what follows them, all of which lies.
 func (s *schedule) layWaits(b *batch) bool {
-	waits := func(i int) bool { return s.p.tasks[i].Uses == "wait" && s.p.tasks[i].pin == nil }
+	waits := func(i int) bool { return s.p.tasks[i].Uses == UseWait && s.p.tasks[i].pin == nil }
 	for _, i := range b.order {
 		if !waits(i) {
 			continue
@@ -50,7 +50,7 @@ func (s *schedule) keeps(b int) bool {
 	}
 	for _, i := range x.tasks {
 		t := &s.p.tasks[i]
-		if t.pin == nil && (s.at[i].start < s.p.now && (t.Uses != "wait" || !s.follows(i)) || s.at[i].start < t.from) {
+		if t.pin == nil && (s.at[i].start < s.p.now && (t.Uses != UseWait || !s.follows(i)) || s.at[i].start < t.from) {
 			return false
 		}
 		for _, l := range t.before {
@@ -72,7 +72,7 @@ func (s *schedule) keeps(b int) bool {
 func (s *schedule) follows(i int) bool {
 	for _, l := range s.p.tasks[i].before {
 		t := &s.p.tasks[l.task]
-		if t.pin == nil && (t.Uses != "wait" || !s.follows(l.task)) {
+		if t.pin == nil && (t.Uses != UseWait || !s.follows(l.task)) {
 			return false
 		}
 	}
@@ -98,7 +98,7 @@ func (s *schedule) takeRest(b int) bool {
 	x := &s.p.batches[b]
 	for _, i := range x.tasks {
 		t := &s.p.tasks[i]
-		if t.Uses != "wait" || t.place < 0 || s.at[i].end <= s.p.now {
+		if t.Uses != UseWait || t.place < 0 || s.at[i].end <= s.p.now {
 			continue
 		}
 		if !s.room(s.area[t.place], s.at[i].start, s.at[i].end, t.AreaCM2, s.p.areas[t.place]) {

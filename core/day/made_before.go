@@ -9,12 +9,6 @@ import (
 	"mabbin/core/message"
 )
 
-// The ways out that make a whole dessert before its day.
-const (
-	wayFrozen = "frozen_raw"   // and bake it from the freezer
-	wayBaked  = "baked_before" // and warm it again
-)
-
 // Freezes says whether a dessert may be frozen raw in its dish and baked from there: a custard weeps and curdles, and
 // biscuits that bake on the fruit are raised too late.
 func Freezes(r balance.Request) bool {
@@ -38,7 +32,7 @@ func (m *madeBefore) minutes() (sum int) {
 
 // before are the ways in which an order's dessert may be made before its day.
 func (c *composing) before(b *Batch, o Ordered) {
-	b.before = map[string]*madeBefore{}
+	b.before = map[WayCode]*madeBefore{}
 	plan := Alternative{ID: asCard, Shelf: o.Answer.Bake.Shelf, SDMin: UncertainMin(o.Answer)}
 	if own, ok := c.ovens[o.Oven]; ok {
 		plan.Ovens = []string{own.ID}
@@ -50,7 +44,7 @@ func (c *composing) before(b *Batch, o Ordered) {
 		a.ID = "from the freezer"
 		a.bakedBy(o.Frozen, 0)
 		c.anywhere(&a)
-		b.before[wayFrozen] = &madeBefore{
+		b.before[WayFrozen] = &madeBefore{
 			alternatives: []Alternative{a}, note: o.Answer.Balance.AfterFreezer(o.Dessert.Request),
 		}
 	}
@@ -59,7 +53,7 @@ func (c *composing) before(b *Batch, o Ordered) {
 		a.ID = "warmed again"
 		a.bakedBy([]bake.Stage{{Minutes: o.Rewarm, OvenC: bake.RewarmC, Cover: "foil"}}, 0)
 		c.anywhere(&a)
-		b.before[wayBaked] = &madeBefore{
+		b.before[WayBaked] = &madeBefore{
 			alternatives: []Alternative{a},
 			note:         message.New("its topping is less crisp then"),
 		}
@@ -67,7 +61,7 @@ func (c *composing) before(b *Batch, o Ordered) {
 }
 
 // makeBefore leaves of a batch what is left for its day: the oven, and what comes after it.
-func (q *Request) makeBefore(batch, code string) {
+func (q *Request) makeBefore(batch string, code WayCode) {
 	for i := range q.Batches {
 		b := &q.Batches[i]
 		m := b.before[code]
@@ -102,7 +96,7 @@ func (s *schedule) beforeWays(b int) (out []WayOut) {
 	if slices.ContainsFunc(x.tasks, func(i int) bool { return s.p.tasks[i].pin != nil }) {
 		return nil
 	}
-	for _, code := range []string{wayFrozen, wayBaked} {
+	for _, code := range []WayCode{WayFrozen, WayBaked} {
 		if m := x.before[code]; m != nil {
 			out = append(out, WayOut{Code: code, Batch: x.ID, Minutes: m.minutes(), note: m.note})
 		}

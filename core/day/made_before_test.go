@@ -121,7 +121,7 @@ func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 	if last == 0 {
 		t.Fatal("it bakes in one way alone")
 	}
-	for _, code := range []string{"baked_before", "frozen_raw"} {
+	for _, code := range []day.WayCode{day.WayBaked, day.WayFrozen} {
 		asked.Ways = []day.WayTaken{{Code: code, Batch: "Early"}}
 		q, _ := day.Compose(yard(), asked, []day.Ordered{o}, 0, laid, nil)
 		q.Iterations = 60

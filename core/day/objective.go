@@ -37,7 +37,7 @@ func (s *schedule) windowOf(b int) int {
 				sum += max(0, s.at[i].start-s.done(l.task)-l.max)
 			}
 		}
-		if t.Uses == "wait" && t.max >= 0 {
+		if t.Uses == UseWait && t.max >= 0 {
 			sum += max(0, s.at[i].end-s.at[i].start-t.max)
 		}
 	}

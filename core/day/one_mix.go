@@ -135,7 +135,7 @@ func (s *schedule) mixWays(b int) (out []WayOut) {
 	for _, i := range s.p.batches[b].tasks {
 		t := &s.p.tasks[i]
 		if batches, _ := s.p.req.withMix(t.ID); len(batches) > 1 && t.pin == nil {
-			out = append(out, WayOut{Code: "one_mix", Task: t.ID})
+			out = append(out, WayOut{Code: WayOneMix, Task: t.ID})
 		}
 	}
 	return out

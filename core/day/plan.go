@@ -43,11 +43,11 @@ func PlanOn(ctx context.Context, q Request, standing *Answer, tell Progress) (*A
 	a.LowerBound = bound
 	switch {
 	case ctx.Err() != nil:
-		a.Stopped = "asked"
+		a.Stopped = StoppedAsked
 	case best.done || q.Iterations > 0:
-		a.Stopped = "done"
+		a.Stopped = StoppedDone
 	default:
-		a.Stopped = "time"
+		a.Stopped = StoppedTime
 	}
 	if best.value.Late > 0 || best.value.Window > 0 {
 		a.LowerBound.OvenOn = nil
@@ -77,10 +77,10 @@ func (s *schedule) answer(value Objective) *Answer {
 func (s *schedule) scheduled(batch string, i int) Scheduled {
 	t, at := &s.p.tasks[i], &s.at[i]
 	out := Scheduled{Batch: batch, Task: t.ID, Start: at.start, End: at.end}
-	if t.Uses == "hands" && at.person >= 0 {
+	if t.Uses == UseHands && at.person >= 0 {
 		out.Person = s.p.req.People[at.person].ID
 	}
-	if t.Uses != "oven" {
+	if t.Uses != UseOven {
 		return out
 	}
 	b := &t.bakes[at.alt]
@@ -136,7 +136,7 @@ func (p *problem) ovenBound() int {
 	}
 	for i := range p.tasks {
 		t := &p.tasks[i]
-		if t.Uses != "oven" || t.pin != nil {
+		if t.Uses != UseOven || t.pin != nil {
 			continue
 		}
 		l := load{minutes: t.leastMin, from: math.MinInt32, to: math.MaxInt32}
@@ -177,7 +177,7 @@ func (p *problem) ovenBound() int {
 // waitsOut says whether only waits follow a batch's last bake: then its end is bound to its hour.
 func (p *problem) waitsOut(b *batch) bool {
 	for k, i := range b.order {
-		if b.tailOf[k] && p.tasks[i].Uses != "wait" {
+		if b.tailOf[k] && p.tasks[i].Uses != UseWait {
 			return false
 		}
 	}
@@ -191,7 +191,7 @@ func (p *problem) nowWarm() bool {
 			return true
 		}
 	}
-	return slices.ContainsFunc(p.tasks, func(t task) bool { return t.pin != nil && t.Uses == "oven" })
+	return slices.ContainsFunc(p.tasks, func(t task) bool { return t.pin != nil && t.Uses == UseOven })
 }
 
 type setting struct {

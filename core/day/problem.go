@@ -210,7 +210,7 @@ func (p *problem) link(i int, index map[string]int) {
 func (p *problem) waysOf(i int) {
 	t := &p.tasks[i]
 	t.leastMin = t.Minutes
-	if t.Uses != "oven" {
+	if t.Uses != UseOven {
 		return
 	}
 	t.leastMin = math.MaxInt32
@@ -293,7 +293,7 @@ func (p *problem) shape(i int, index, dishes map[string]int) {
 	}
 	b.lastOven = -1
 	for _, t := range b.tasks {
-		if p.tasks[t].Uses == "oven" {
+		if p.tasks[t].Uses == UseOven {
 			b.lastOven = t
 		}
 	}

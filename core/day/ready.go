@@ -198,7 +198,7 @@ func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
 			}
 		default:
 			if words := stepWords[t.Kind]; words != "" {
-				r.Steps = append(r.Steps, Step{t.Kind, at.start, at.end - at.start, t.Uses == "hands", message.New(words)})
+				r.Steps = append(r.Steps, Step{t.Kind, at.start, at.end - at.start, t.Uses == UseHands, message.New(words)})
 			}
 		}
 	}
@@ -215,7 +215,7 @@ func wayOut(s *schedule, late int) message.Message {
 		if t := &s.p.tasks[i]; t.Ahead {
 			least := t.Minutes
 			for _, l := range t.then {
-				if w := &s.p.tasks[l.task]; w.Uses == "wait" {
+				if w := &s.p.tasks[l.task]; w.Uses == UseWait {
 					least += w.Minutes
 				}
 			}

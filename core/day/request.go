@@ -88,7 +88,7 @@ type Batch struct {
 	Dishes    []Taken `json:"dishes,omitempty"`
 	Tasks     []Task  `json:"tasks"`
 
-	before map[string]*madeBefore // by the way out that makes it before its day
+	before map[WayCode]*madeBefore // by the way out that makes it before its day
 }
 
 // Taken is how many of a dish a batch takes, and from when to when.
@@ -99,11 +99,23 @@ type Taken struct {
 	ToTask   string `json:"to_task,omitempty"`
 }
 
+// Use is what a task takes of the house while it lasts.
+type Use string
+
+// The uses.
+const (
+	UseHands Use = "hands"
+	UseWait  Use = "wait" // nothing but time, and where it stands
+	UseOven  Use = "oven"
+)
+
+var uses = message.Words(UseHands, UseWait, UseOven)
+
 // Task is one piece of a batch. What it uses decides which of the fields count.
 type Task struct {
 	ID      string `json:"id"`
 	Kind    string `json:"kind,omitempty"`
-	Uses    string `json:"uses"` // hands, wait or oven
+	Uses    Use    `json:"uses"`
 	After   []Lag  `json:"after,omitempty"`
 	From    *int   `json:"from_min,omitempty"`
 	Ahead   bool   `json:"ahead,omitempty"` // may be done days before
@@ -171,6 +183,16 @@ type Pin struct {
 	Alternative string `json:"alternative,omitempty"`
 }
 
+// Stopped is why no better plan was looked for.
+type Stopped string
+
+// The reasons.
+const (
+	StoppedDone  Stopped = "done" // there is none
+	StoppedTime  Stopped = "time" // the time for it was over
+	StoppedAsked Stopped = "asked"
+)
+
 // Answer is the best plan that was found.
 type Answer struct {
 	Feasible   bool        `json:"feasible"` // nothing is left out, late or over a window
@@ -180,7 +202,7 @@ type Answer struct {
 	LowerBound LowerBound  `json:"lower_bound"`
 	Clashes    []Clash     `json:"clashes"`
 	Chances    []Chance    `json:"chances"`
-	Stopped    string      `json:"stopped"` // done, time or asked
+	Stopped    Stopped     `json:"stopped"`
 }
 
 // Scheduled is a task in the plan.
@@ -238,7 +260,7 @@ type Clash struct {
 
 // WayOut is something that lowers what is left out, late or over a window, and what it comes to.
 type WayOut struct {
-	Code    string          `json:"code"`
+	Code    WayCode         `json:"code"`
 	Batch   string          `json:"batch,omitempty"`
 	Task    string          `json:"task,omitempty"`
 	Dish    string          `json:"dish,omitempty"`

@@ -86,7 +86,7 @@ func (p *problem) weight(c int) int {
 	sum := 0
 	for _, b := range p.clusters[c] {
 		for _, t := range p.batches[b].tasks {
-			if p.tasks[t].Uses == "oven" {
+			if p.tasks[t].Uses == UseOven {
 				sum += p.tasks[t].leastMin * max(1, p.tasks[t].Count)
 			}
 		}
@@ -182,7 +182,7 @@ func (s *schedule) middleOf(c int) int {
 func (s *schedule) usesOven(c, o int) bool {
 	for _, b := range s.p.clusters[c] {
 		for _, t := range s.p.batches[b].tasks {
-			if s.in[b] && s.at[t].oven == o && s.p.tasks[t].Uses == "oven" {
+			if s.in[b] && s.at[t].oven == o && s.p.tasks[t].Uses == UseOven {
 				return true
 			}
 		}

@@ -293,7 +293,7 @@ func (s *schedule) touchAll(i int, x *placed, rng *rand.Rand) bool {
 
 // done is when what follows a task may count from.
 func (s *schedule) done(i int) int {
-	if s.p.tasks[i].Uses == "wait" {
+	if s.p.tasks[i].Uses == UseWait {
 		return s.at[i].start + s.p.tasks[i].Minutes
 	}
 	return s.at[i].end
@@ -306,7 +306,7 @@ func (s *schedule) remove(b int) {
 		if s.p.tasks[t].pin != nil {
 			continue
 		}
-		if x := &s.at[t]; x.set && s.p.tasks[t].Uses == "oven" {
+		if x := &s.at[t]; x.set && s.p.tasks[t].Uses == UseOven {
 			s.loads[x.oven] = slices.DeleteFunc(s.loads[x.oven], func(l int) bool { return l == t })
 		}
 		s.at[t] = placed{}
@@ -359,7 +359,7 @@ func (s *schedule) restore(k kept) {
 			continue
 		}
 		s.at[t] = k.at[i]
-		if s.p.tasks[t].Uses == "oven" {
+		if s.p.tasks[t].Uses == UseOven {
 			s.load(t)
 		}
 	}

@@ -178,7 +178,7 @@ func (s *schedule) layAsIn(old *schedule, was map[string]int, b int) bool {
 	x := &s.p.batches[b]
 	for _, i := range x.order {
 		t := &s.p.tasks[i]
-		if s.at[i].set || t.Uses == "wait" {
+		if s.at[i].set || t.Uses == UseWait {
 			continue
 		}
 		k, known := was[t.ID]
@@ -186,7 +186,7 @@ func (s *schedule) layAsIn(old *schedule, was map[string]int, b int) bool {
 			return false
 		}
 		at := &old.at[k]
-		if t.Uses == "hands" {
+		if t.Uses == UseHands {
 			if !s.hands(i, at.person, at.start) {
 				return false
 			}

@@ -16,7 +16,7 @@ type Took struct {
 func (s *showing) took() {
 	for _, p := range s.asked.Pinned {
 		t := s.tasks[p.Task]
-		if t == nil || t.Uses != "hands" || p.End == nil || *p.End > s.q.Now || *p.End <= p.Start {
+		if t == nil || t.Uses != UseHands || p.End == nil || *p.End > s.q.Now || *p.End <= p.Start {
 			continue
 		}
 		if planned := cmp.Or(t.working, t.Minutes); planned > 0 {
@@ -29,7 +29,7 @@ func (s *showing) took() {
 func (b *Batch) hands(factors map[string]float64) {
 	for i := range b.Tasks {
 		t := &b.Tasks[i]
-		if by, ok := factors[t.Kind]; ok && t.Uses == "hands" && by > 0 {
+		if by, ok := factors[t.Kind]; ok && t.Uses == UseHands && by > 0 {
 			t.working = t.Minutes
 			t.Minutes = max(1, int(math.Round(float64(t.Minutes)*by)))
 		}

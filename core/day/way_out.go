@@ -9,15 +9,36 @@ import (
 	"mabbin/core/message"
 )
 
+// WayCode is a kind of a way out.
+type WayCode string
+
+// The ways out.
+const (
+	WayAhead         WayCode = "ahead" // one thing the day before
+	WayOneMix        WayCode = "one_mix"
+	WayFrozen        WayCode = "frozen_raw"   // the day before, and baked from the freezer
+	WayBaked         WayCode = "baked_before" // the day before, and warmed again
+	WayStartEarlier  WayCode = "start_earlier"
+	WayDueLater      WayCode = "due_later"
+	WayAnotherDish   WayCode = "another_dish"
+	WayMoreHands     WayCode = "more_hands"
+	WayAnotherPerson WayCode = "another_person"
+	WayAnotherOven   WayCode = "another_oven"
+	WayFewer         WayCode = "fewer"
+)
+
+var ways = message.Words(WayAhead, WayOneMix, WayFrozen, WayBaked, WayStartEarlier, WayDueLater, WayAnotherDish,
+	WayMoreHands, WayAnotherPerson, WayAnotherOven, WayFewer)
+
 // WayTaken is a way out that somebody has taken.
 type WayTaken struct {
-	Code    string `json:"code"`
-	Batch   string `json:"batch,omitempty"`
-	Task    string `json:"task,omitempty"`
-	Dish    string `json:"dish,omitempty"`
-	Oven    string `json:"oven,omitempty"`
-	Person  string `json:"person,omitempty"`
-	Minutes int    `json:"minutes,omitempty"`
+	Code    WayCode `json:"code"`
+	Batch   string  `json:"batch,omitempty"`
+	Task    string  `json:"task,omitempty"`
+	Dish    string  `json:"dish,omitempty"`
+	Oven    string  `json:"oven,omitempty"`
+	Person  string  `json:"person,omitempty"`
+	Minutes int     `json:"minutes,omitempty"`
 }
 
 func (w WayTaken) way() WayOut {
@@ -30,25 +51,25 @@ func (w WayTaken) way() WayOut {
 func (w WayOut) words(kind string) message.Message {
 	n := message.Count(w.Minutes)
 	switch w.Code {
-	case "ahead":
+	case WayAhead:
 		return message.New("make {what} of {batch} the day before", message.Part(nounOf(kind)), message.Text(w.Batch))
-	case "one_mix":
+	case WayOneMix:
 		return message.New("mix {what} once for all that have it", message.Part(nounOf(kind)))
-	case wayFrozen:
+	case WayFrozen:
 		return message.New("freeze {what} raw before: it then bakes {n} min", message.Text(w.Batch), n)
-	case wayBaked:
+	case WayBaked:
 		return message.New("bake {what} the day before: warm again in {n} min", message.Text(w.Batch), n)
-	case "start_earlier":
+	case WayStartEarlier:
 		return message.New("begin {n} min earlier", n)
-	case "due_later":
+	case WayDueLater:
 		return message.New("{what} {n} min later", message.Text(w.Batch), n)
-	case "another_dish":
+	case WayAnotherDish:
 		return message.New("one more dish like {which}", message.Text(w.Dish))
-	case "more_hands":
+	case WayMoreHands:
 		return message.New("{who} stays {n} min longer", message.Text(w.Person), n)
-	case "another_person":
+	case WayAnotherPerson:
 		return message.New("one more pair of hands")
-	case "another_oven":
+	case WayAnotherOven:
 		return message.New("one more oven like {which}", message.Text(w.Oven))
 	}
 	return message.New("leave {what} out", message.Text(w.Batch))
@@ -56,39 +77,39 @@ func (w WayOut) words(kind string) message.Message {
 
 // Apply changes a request as a way out has it; one that means nothing in it changes nothing.
 func (w WayOut) Apply(q *Request) {
-	code, of, _ := strings.Cut(w.Code, ":")
-	switch code {
-	case "ahead":
+	code, of, _ := strings.Cut(string(w.Code), ":")
+	switch code := WayCode(code); code {
+	case WayAhead:
 		w.doneBefore(q)
-	case "one_mix":
+	case WayOneMix:
 		q.mixOnce(w.Task)
-	case wayFrozen, wayBaked:
+	case WayFrozen, WayBaked:
 		q.makeBefore(w.Batch, code)
-	case "start_earlier":
+	case WayStartEarlier:
 		beginEarlier(q, w.Minutes)
-	case "due_later":
+	case WayDueLater:
 		for i := range q.Batches {
 			if b := &q.Batches[i]; b.ID == w.Batch && b.Due != nil {
 				due := *b.Due + w.Minutes
 				b.Due = &due
 			}
 		}
-	case "another_dish", "dish":
+	case WayAnotherDish, "dish":
 		for i := range q.Dishes {
 			if d := &q.Dishes[i]; d.ID == cmp.Or(w.Dish, of) {
 				d.Count++
 			}
 		}
-	case "more_hands":
+	case WayMoreHands:
 		for i := range q.People {
 			if p := &q.People[i]; p.ID == w.Person && len(p.Hours) > 0 {
 				p.Hours = slices.Clone(p.Hours)
 				p.Hours[len(p.Hours)-1].To += w.Minutes
 			}
 		}
-	case "another_person", "hands":
+	case WayAnotherPerson, "hands":
 		anotherPerson(q)
-	case "another_oven", "oven":
+	case WayAnotherOven, "oven":
 		for i := range q.Ovens {
 			if q.Ovens[i].ID == cmp.Or(w.Oven, of) {
 				anotherOven(q, i)
@@ -107,7 +128,7 @@ func (w WayOut) Apply(q *Request) {
 				q.Places[i].AreaCM2 *= 2
 			}
 		}
-	case "fewer":
+	case WayFewer:
 		q.Batches = slices.DeleteFunc(q.Batches, func(b Batch) bool { return b.ID == w.Batch })
 	}
 }
@@ -134,7 +155,7 @@ func (w WayOut) doneBefore(q *Request) {
 	for b := range q.Batches {
 		for i := range q.Batches[b].Tasks {
 			t := &q.Batches[b].Tasks[i]
-			if t.ID == w.Task || t.Uses == "wait" && len(t.After) == 1 && t.After[0].Task == w.Task {
+			if t.ID == w.Task || t.Uses == UseWait && len(t.After) == 1 && t.After[0].Task == w.Task {
 				pin(t)
 			}
 		}

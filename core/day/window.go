@@ -16,10 +16,10 @@ func (s *schedule) earliest(i int) int {
 
 func (s *schedule) earliestDone(i int) int {
 	t := &s.p.tasks[i]
-	if s.at[i].set && (t.Uses != "wait" || t.pin != nil) {
+	if s.at[i].set && (t.Uses != UseWait || t.pin != nil) {
 		return s.done(i)
 	}
-	if t.Uses == "wait" {
+	if t.Uses == UseWait {
 		start := math.MinInt32
 		for _, l := range t.before {
 			start = max(start, s.earliestDone(l.task)+l.min)
@@ -41,7 +41,7 @@ func (s *schedule) latest(i int) int {
 // latestStart is when a task has to begin: where it lies, or for a wait by what follows it.
 func (s *schedule) latestStart(i int) int {
 	t := &s.p.tasks[i]
-	if t.Uses != "wait" || t.pin != nil {
+	if t.Uses != UseWait || t.pin != nil {
 		if s.at[i].set {
 			return s.at[i].start
 		}

@@ -100,7 +100,7 @@ func orOne(x float64) float64 {
 }
 
 // is gives a row other figures, within what such a figure can be.
-func (o *Own) is(kind, key string, values map[string]float64) {
+func (o *Own) is(kind Kind, key string, values map[string]float64) {
 	rows := o.Rows(kind)
 	row := rows[key]
 	row.Values = maps.Clone(row.Values)

@@ -59,11 +59,21 @@ type Fruit struct {
 	ReleaseFrozen    float64
 	TenderMin        float64
 	CollapseMin      float64
-	Precook          string // none, advised, required
+	Precook          Precook
 	BrownsInAir      bool
 	CompositionBasis Basis
 	JuiceColour      string // #RRGGBB, a suggestion for drawing
 }
+
+// Precook says whether a fruit is cooked before it is baked.
+type Precook string
+
+// How much it matters.
+const (
+	PrecookNone     Precook = "none"
+	PrecookAdvised  Precook = "advised"
+	PrecookRequired Precook = "required"
+)
 
 // Ingredient is anything weighed that is not the fruit. Percentages are of its weight;
 // a weight of 0 for a cup, spoon or piece means that it is not measured that way.
@@ -223,13 +233,22 @@ func (t Topping) Layered() bool {
 	return !slices.Contains([]string{"none", "biscuit", "pastry", "praline"}, t.Family)
 }
 
+// WithFruit is how an ingredient goes with the fruit; empty: not at all.
+type WithFruit string
+
+// The ways.
+const (
+	Poured WithFruit = "liquid"
+	Tossed WithFruit = "extra"
+)
+
 // WithFruit is how an ingredient goes with the fruit, by its role: poured as a liquid, tossed as an extra, or empty.
-func (i Ingredient) WithFruit() string {
+func (i Ingredient) WithFruit() WithFruit {
 	switch i.Role {
 	case "liquid", "syrup", "acid":
-		return "liquid"
+		return Poured
 	case "fat", "dried-fruit", "nut", "seed", "spice", "flavour", "inclusion", "aromatic", "salt", "acid-salt":
-		return "extra"
+		return Tossed
 	}
 	return ""
 }
@@ -283,7 +302,7 @@ func parseFruit(r *row) Fruit {
 		YieldPeeled: r.number("yield_peeled"), YieldUnpeeled: r.number("yield_unpeeled"),
 		ReleaseFresh: r.number("release_fresh"), ReleaseFrozen: r.number("release_frozen"),
 		TenderMin: r.number("tender_min_at_8mm"), CollapseMin: r.number("collapse_min_at_8mm"),
-		Precook: r.text("precook"), BrownsInAir: r.yes("browns_in_air"),
+		Precook: Precook(r.text("precook")), BrownsInAir: r.yes("browns_in_air"),
 		CompositionBasis: Basis(r.text("composition_basis")), JuiceColour: r.text("juice_colour"),
 	}
 }

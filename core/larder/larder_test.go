@@ -56,7 +56,7 @@ func TestFruitRowsAreWithinRange(t *testing.T) {
 			within{"collapse", f.CollapseMin, f.TenderMin, 200},
 			within{"water and sugar", f.WaterPct + f.SugarPct, 75, 100},
 		)
-		if !slices.Contains([]string{"none", "advised", "required"}, f.Precook) {
+		if !slices.Contains([]Precook{PrecookNone, PrecookAdvised, PrecookRequired}, f.Precook) {
 			t.Errorf("%s: precook %q", f.Key, f.Precook)
 		}
 		if !colour.MatchString(f.JuiceColour) {
@@ -231,11 +231,11 @@ func TestWhereThingsGo(t *testing.T) {
 		}
 	}
 	for key, want := range map[string]struct {
-		with    string
+		with    WithFruit
 		topping bool
 	}{
-		"lemon_juice": {"liquid", false}, "whole_milk": {"liquid", false}, "ginger": {"extra", true},
-		"butter": {"extra", true}, "wheat_flour": {"", true}, "cornflour": {"", false}, "puff_pastry": {"", false},
+		"lemon_juice": {Poured, false}, "whole_milk": {Poured, false}, "ginger": {Tossed, true},
+		"butter": {Tossed, true}, "wheat_flour": {"", true}, "cornflour": {"", false}, "puff_pastry": {"", false},
 	} {
 		if i, ok := Ingredients.Get(key); !ok || i.WithFruit() != want.with || i.ForTopping() != want.topping {
 			t.Errorf("%s goes with the fruit as %q, into a topping: %v", key, i.WithFruit(), i.ForTopping())

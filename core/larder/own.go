@@ -19,17 +19,20 @@ type Own struct {
 	Toppings    map[string]OwnRow `json:"toppings,omitempty"`
 }
 
-// The kinds of rows that a kitchen may have of its own.
+// Kind is what sort of row of the tables something is, of those that a kitchen may have of its own.
+type Kind string
+
+// The kinds.
 const (
-	OfFruit      = "fruit"
-	OfIngredient = "ingredient"
-	OfThickener  = "thickener"
-	OfTopping    = "topping"
+	OfFruit      Kind = "fruit"
+	OfIngredient Kind = "ingredient"
+	OfThickener  Kind = "thickener"
+	OfTopping    Kind = "topping"
 )
 
 // Rows are those of a kind, for writing; a kind that there is not has none.
-func (o *Own) Rows(kind string) map[string]OwnRow {
-	all := map[string]*map[string]OwnRow{
+func (o *Own) Rows(kind Kind) map[string]OwnRow {
+	all := map[Kind]*map[string]OwnRow{
 		OfFruit: &o.Fruits, OfIngredient: &o.Ingredients, OfThickener: &o.Thickeners, OfTopping: &o.Toppings,
 	}
 	rows := all[kind]
@@ -110,7 +113,7 @@ var ToppingFigures = []Figure{
 }
 
 // kindOf is what rows of a kind may have, and which keys the tables know.
-func kindOf(kind string) (figures []Figure, known func(string) bool) {
+func kindOf(kind Kind) (figures []Figure, known func(string) bool) {
 	switch kind {
 	case OfIngredient:
 		return IngredientFigures, func(k string) bool { _, ok := Ingredients.Get(k); return ok }
@@ -213,8 +216,9 @@ func (o *Own) Check(at string, f *fault.Faults) {
 		return
 	}
 	for _, x := range []struct {
-		list, kind string
-		rows       map[string]OwnRow
+		list string
+		kind Kind
+		rows map[string]OwnRow
 	}{
 		{"fruits", OfFruit, o.Fruits},
 		{"ingredients", OfIngredient, o.Ingredients},
@@ -228,7 +232,7 @@ func (o *Own) Check(at string, f *fault.Faults) {
 }
 
 // Check notes what is wrong with a row of its own, of a kind.
-func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
+func (r OwnRow) Check(at, key string, kind Kind, f *fault.Faults) {
 	figures, known := kindOf(kind)
 	if len(key) == 0 || len(key) > 60 {
 		f.Add(at, message.New("its key has {n} letters: give 1 to 60", message.Count(len(key))))
@@ -238,7 +242,7 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 			at+"/copy_of",
 			message.New(
 				"there is no {kind} \"{key}\" in the tables to start from",
-				message.Word(kind),
+				message.Word(string(kind)),
 				message.Text(r.from(key)),
 			),
 		)
@@ -256,7 +260,7 @@ func (r OwnRow) Check(at, key, kind string, f *fault.Faults) {
 	for _, column := range slices.Sorted(maps.Keys(r.Values)) {
 		i := slices.IndexFunc(figures, func(x Figure) bool { return x.Column == column })
 		if i < 0 {
-			f.Add(at+"/values/"+column, message.New("is no figure of a {kind}", message.Word(kind)))
+			f.Add(at+"/values/"+column, message.New("is no figure of a {kind}", message.Word(string(kind))))
 			continue
 		}
 		f.Range(at+"/values/"+column, r.Values[column], figures[i].Low, figures[i].High, figures[i].Unit)
@@ -278,7 +282,7 @@ func checkWhole(r OwnRow, key, at string, f *fault.Faults) {
 }
 
 // TableFigure is the tables' own figure, false where they have none.
-func TableFigure(kind, key, column string) (float64, bool) {
+func TableFigure(kind Kind, key, column string) (float64, bool) {
 	switch kind {
 	case OfFruit:
 		return Fruits.figure(key, column)

@@ -81,9 +81,9 @@ const (
 
 // Model are the constants as an answer tells them.
 type Model struct {
-	PriorSD     map[string]float64 `json:"prior_sd"`
-	BakeSD      map[string]float64 `json:"bake_sd"`
-	DriftAYear  map[string]float64 `json:"drift_a_year"`
+	PriorSD     map[What]float64   `json:"prior_sd"`
+	BakeSD      map[What]float64   `json:"bake_sd"`
+	DriftAYear  map[What]float64   `json:"drift_a_year"`
 	ErrorSD     map[string]float64 `json:"error_sd"`
 	StudentDF   float64            `json:"student_df"`
 	Lapse       float64            `json:"lapse"`
@@ -92,15 +92,15 @@ type Model struct {
 
 func modelConstants() Model {
 	return Model{
-		PriorSD: map[string]float64{
+		PriorSD: map[What]float64{
 			OvenOffset: offsetSD, HeatFactor: heatSD, Release + "|*": releaseAllSD, Release + "|fruit": releaseFruitSD,
 			Release + "|lot": releaseLotSD, Softness: softnessSD, Thickener: thickenerSD, Steam: steamSD, Colour: colourSD,
 		},
-		BakeSD: map[string]float64{
+		BakeSD: map[What]float64{
 			OvenOffset: bakeOvenSD, Release: bakeReleaseSD, Thickener: bakeThickenerSD, Colour: bakeColourSD,
 			Softness: bakeSoftnessSD, "depth": bakeDepthSD,
 		},
-		DriftAYear: map[string]float64{OvenOffset: ovenDriftC, Release: releaseDrift},
+		DriftAYear: map[What]float64{OvenOffset: ovenDriftC, Release: releaseDrift},
 		ErrorSD: map[string]float64{
 			"word": wordSD, "juice_hot": hotWordSD, "rim_min": rimSD, "middle_min": middleSD, "minutes_share": minutesShare,
 			"weight_share": weightShare, "weight_g": weightSD, "readings": crossedSD, "measured_release": releaseTestSD,

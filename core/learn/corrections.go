@@ -20,17 +20,20 @@ type Correction struct {
 	// that could be off.
 	Before *float64 `json:"before"`
 	After  *float64 `json:"after"`
-	Unit   string   `json:"unit"` // min or steps
+	Unit   Unit     `json:"unit"`
 	Gain   float64  `json:"gain"` // of the log score, over these bakes
 
 	asOffset *LearntOven // of an oven, with its heat
 	bears    []int       // the bakes, by their places in the log
 }
 
+// Unit is what an error is counted in.
+type Unit string
+
 // The units of an error.
 const (
-	UnitMinutes = "min"
-	UnitSteps   = "steps"
+	UnitMinutes Unit = "min"
+	UnitSteps   Unit = "steps"
 )
 
 // scored is how well a bake was foreseen.

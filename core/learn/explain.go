@@ -36,7 +36,7 @@ type Explanation struct {
 
 // Cause is one thing that, had it been otherwise, gives what came out.
 type Cause struct {
-	Code     string            `json:"code"`
+	Code     CauseCode         `json:"code"`
 	Chance   int               `json:"chance"` // in 10, of all that was looked at
 	Says     message.Message   `json:"says"`
 	Evidence message.Message   `json:"evidence"` // what it comes to with that one thing changed
@@ -44,15 +44,18 @@ type Cause struct {
 	Next     message.Message   `json:"next"`     // tried on the model
 }
 
+// CauseCode is why a bake may have come out otherwise than foreseen.
+type CauseCode string
+
 // The causes.
 const (
-	causeOven      = "oven"
-	causeFruit     = "fruit"
-	causeThickener = "thickener"
-	causeColour    = "colour"
-	causeRipeness  = "ripeness"
-	causeDelay     = "delay"
-	causeWarm      = "warm"
+	causeOven      CauseCode = "oven"
+	causeFruit     CauseCode = "fruit"
+	causeThickener CauseCode = "thickener"
+	causeColour    CauseCode = "colour"
+	causeRipeness  CauseCode = "ripeness"
+	causeDelay     CauseCode = "delay"
+	causeWarm      CauseCode = "warm"
 )
 
 const (

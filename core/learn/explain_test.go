@@ -59,7 +59,7 @@ func came(t *testing.T, q bake.DessertRequest, is Deviation) (bake.DessertReques
 func TestWhatWasOtherwiseIsFound(t *testing.T) {
 	for name, c := range map[string]struct {
 		is   Deviation
-		code string
+		code CauseCode
 		next string
 	}{
 		"a cool oven":       {Deviation{OvenC: -30}, "oven", "Measure the oven"},
@@ -81,7 +81,7 @@ func TestWhatWasOtherwiseIsFound(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		var codes []string
+		var codes []CauseCode
 		for _, x := range e.Causes {
 			codes = append(codes, x.Code)
 			if x.Says.IsZero() || x.Evidence.IsZero() || x.Next.IsZero() || len(x.Explains) == 0 {

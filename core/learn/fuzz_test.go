@@ -35,7 +35,7 @@ func FuzzExplain(f *testing.F) {
 			}
 			return
 		}
-		seen := map[string]bool{}
+		seen := map[CauseCode]bool{}
 		for _, c := range x.Causes {
 			if seen[c.Code] || c.Says.IsZero() || c.Evidence.IsZero() || len(c.Explains) == 0 {
 				t.Fatalf("%s: cause %+v", raw, c)

@@ -8,9 +8,6 @@ import (
 	"mabbin/core/message"
 )
 
-// Hands are minutes by the kind of a task.
-const Hands = "hands"
-
 const (
 	handsSD    = 0.40 // of the logarithm of took over planned, before anything is known
 	handsError = 0.30 // of one time, the scale of Student's t

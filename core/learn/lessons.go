@@ -133,7 +133,7 @@ func (c *Correction) is() message.Message {
 		)
 	}
 	by := c.Estimate - 1
-	words := map[string][2]string{
+	words := map[What][2]string{
 		Release:   {"gives {by} % less juice, give or take {sd}", "gives {by} % more juice, give or take {sd}"},
 		Softness:  {"softens {by} % more slowly, give or take {sd}", "softens {by} % faster, give or take {sd}"},
 		Thickener: {"thickens {by} % less, give or take {sd}", "thickens {by} % more, give or take {sd}"},

@@ -106,8 +106,7 @@ func CheckLog(q LogRequest) error {
 		b.check(fmt.Sprintf("/bakes/%d", i), seen, &f)
 	}
 	for i, n := range q.Off {
-		f.OneOf(fmt.Sprintf("/off/%d/what", i), n.What,
-			OvenOffset, HeatFactor, Release, Softness, Thickener, Steam, Colour, Hands)
+		f.Among(fmt.Sprintf("/off/%d", i), "/what", string(n.What), whats)
 	}
 	return f.Err()
 }

@@ -4,22 +4,29 @@ import (
 	"strings"
 
 	"mabbin/core/larder"
+	"mabbin/core/message"
 )
+
+// What is a thing that can be learnt.
+type What string
 
 // What can be learnt. A key is that of an oven, a fruit, a fruit with its lot after a bar, a thickener or a topping.
 const (
-	OvenOffset = "oven_offset" // C
-	HeatFactor = "heat_factor"
-	Release    = "release" // its key * is all fruit
-	Softness   = "softness"
-	Thickener  = "thickener"
-	Steam      = "steam"
-	Colour     = "colour"
+	OvenOffset What = "oven_offset" // C
+	HeatFactor What = "heat_factor"
+	Release    What = "release" // its key * is all fruit
+	Softness   What = "softness"
+	Thickener  What = "thickener"
+	Steam      What = "steam"
+	Colour     What = "colour"
+	Hands      What = "hands" // minutes by the kind of a task, which is its key
 )
+
+var whats = message.Words(OvenOffset, HeatFactor, Release, Softness, Thickener, Steam, Colour, Hands)
 
 // Name is one thing that can be learnt.
 type Name struct {
-	What string `json:"what"`
+	What What   `json:"what"`
 	Key  string `json:"key"`
 }
 
@@ -35,7 +42,7 @@ type parameters struct {
 	at  map[Name]int
 }
 
-func (p *parameters) index(what, key string, sd float64) int {
+func (p *parameters) index(what What, key string, sd float64) int {
 	n := Name{what, key}
 	if i, ok := p.at[n]; ok {
 		return i

@@ -43,7 +43,7 @@ func CheckSays(s Says) error {
 }
 
 // IsOff says whether a correction is not used.
-func (s Says) IsOff(what, key string) bool { return slices.Contains(s.Off, Name{what, key}) }
+func (s Says) IsOff(what What, key string) bool { return slices.Contains(s.Off, Name{what, key}) }
 
 // OvenKey is an oven's key in a log at a time: another one before it was changed.
 func (s Says) OvenKey(oven string, at time.Time) string {

@@ -8,7 +8,7 @@ import (
 
 // suspect is one thing that may have been otherwise, far more than from bake to bake.
 type suspect struct {
-	code     string
+	code     CauseCode
 	sd       float64 // C, ln of a factor, minutes, or steps
 	driver   int     // -1: not of the bake, but of what was noted
 	positive bool    // it can't be less than nothing

@@ -101,7 +101,7 @@ func (u Used) In(s bake.Setting, oven string) bake.Setting {
 // Keys are what is used, in a fixed order.
 func (u Used) Keys() []Name {
 	out := []Name{}
-	add := func(what string, keys []string) {
+	add := func(what What, keys []string) {
 		slices.Sort(keys)
 		for _, k := range keys {
 			out = append(out, Name{what, k})

@@ -10,15 +10,20 @@ import (
 	"mabbin/core/message"
 )
 
-// Kinds of oven.
+// Kind is what sort of oven it is.
+type Kind string
+
+// The kinds.
 const (
-	Indoor = "oven"
-	Camp   = "camp" // a lidded iron pot with coals below and on the lid
+	Indoor Kind = "oven"
+	Camp   Kind = "camp" // a lidded iron pot with coals below and on the lid
 )
+
+var kinds = message.Words(Indoor, Camp)
 
 // Oven is one of a kitchen's ovens.
 type Oven struct {
-	Kind        string  `json:"kind"`                  // oven or camp
+	Kind        Kind    `json:"kind"`
 	Heating     string  `json:"heating"`               // conventional or fan
 	OffsetC     float64 `json:"offset_c"`              // how much hotter it is than it says
 	GiveOrTakeC float64 `json:"give_or_take_c"`        // how sure that is
@@ -37,7 +42,7 @@ const (
 
 // Check notes every wrong field.
 func (o Oven) Check(at string, f *fault.Faults) {
-	f.OneOfAt(at, "/kind", o.Kind, Indoor, Camp)
+	f.Among(at, "/kind", string(o.Kind), kinds)
 	f.Among(at, "/heating", o.Heating, Heatings)
 	f.In(at, "/offset_c", o.OffsetC, OffsetBounds)
 	f.In(at, "/give_or_take_c", o.GiveOrTakeC, GiveOrTakeBounds)

@@ -12,8 +12,8 @@ import (
 
 // Amount is what one field's text was understood to be.
 type Amount struct {
-	Value float64         // in Unit
-	Unit  string          // g, cm, ml, C, min or %
+	Value float64 // in Unit
+	Unit  units.KindUnit
 	Taken message.Message // what was taken for granted or converted, in words; empty for a bare number
 }
 
@@ -69,7 +69,7 @@ func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Densi
 	a.Taken = message.New(
 		"{written} = {amount}",
 		message.Text(strings.TrimSpace(text)),
-		message.Text(strconv.FormatFloat(total, 'g', 4, 64)+" "+unit),
+		message.Text(strconv.FormatFloat(total, 'g', 4, 64)+" "+string(unit)),
 	)
 	if len(taken) > 0 {
 		a.Taken = message.New("{so} ({how})", message.Part(a.Taken), message.Part(message.Join(", ", taken...)))

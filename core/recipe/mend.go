@@ -15,9 +15,22 @@ import (
 	"mabbin/core/topping"
 )
 
+// ChangeCode is what of a recipe is changed.
+type ChangeCode string
+
+// What may be changed.
+const (
+	ChangeFruit        ChangeCode = "fruit"
+	ChangeSugar        ChangeCode = "sugar"
+	ChangeThickener    ChangeCode = "thickener"
+	ChangeThickness    ChangeCode = "thickness" // of the topping
+	ChangeFat          ChangeCode = "fat"       // of the topping
+	ChangeToppingSugar ChangeCode = "topping_sugar"
+)
+
 // Change is one thing that is done differently from what was written.
 type Change struct {
-	Code   string          `json:"code"` // fruit, sugar, thickener, thickness, fat or topping_sugar
+	Code   ChangeCode      `json:"code"`
 	Name   message.Message `json:"name"`
 	From   float64         `json:"from"`
 	To     float64         `json:"to"`
@@ -54,23 +67,24 @@ func Wrong(a *balance.Answer) []balance.Remark {
 // mends are the changes that answer each remark, in the order in which they are tried: what decides the fruit first,
 // for all else follows from it, and the thickener last.
 var mends = []struct {
-	code, unit string
-	name       message.Message
-	answers    []string
-	change     func(balance.Request, *balance.Answer) (r balance.Request, from, to float64)
+	code    ChangeCode
+	unit    string
+	name    message.Message
+	answers []string
+	change  func(balance.Request, *balance.Answer) (r balance.Request, from, to float64)
 }{
-	{"fruit", "g", message.New("Prepared fruit"), []string{"boils_over", "may_boil_over"}, lessFruit},
-	{"thickness", "mm", message.New("Topping"), []string{"topping_thick", "topping_thin"}, otherThickness},
-	{"fat", "%", message.New("Fat of the topping"), []string{"topping_dusty", "topping_spreads"}, otherFat},
+	{ChangeFruit, "g", message.New("Prepared fruit"), []string{"boils_over", "may_boil_over"}, lessFruit},
+	{ChangeThickness, "mm", message.New("Topping"), []string{"topping_thick", "topping_thin"}, otherThickness},
+	{ChangeFat, "%", message.New("Fat of the topping"), []string{"topping_dusty", "topping_spreads"}, otherFat},
 	{
-		"topping_sugar",
+		ChangeToppingSugar,
 		"%",
 		message.New("Sugar of the topping"),
 		[]string{"topping_pale", "topping_candied"},
 		otherToppingSugar,
 	},
-	{"sugar", "g", message.New("Sugar of the filling"), []string{"too_sweet", "too_sharp"}, otherSugar},
-	{"thickener", "g", message.New("Thickener"), []string{"set_off_style"}, otherThickener},
+	{ChangeSugar, "g", message.New("Sugar of the filling"), []string{"too_sweet", "too_sharp"}, otherSugar},
+	{ChangeThickener, "g", message.New("Thickener"), []string{"set_off_style"}, otherThickener},
 }
 
 // Mend finds the smallest change: every mend that is asked for, one after the other, and of those only the ones that
@@ -81,7 +95,7 @@ func Mend(as balance.Request) (Mended, error) {
 		return Mended{}, err
 	}
 	m := Mended{Wrong: Wrong(a), Request: as, Answer: a, Changes: []Change{}}
-	skip := map[string]bool{}
+	skip := map[ChangeCode]bool{}
 	m.apply(as, a, skip)
 	for _, c := range slices.Backward(m.Changes) {
 		skip[c.Code] = true
@@ -97,7 +111,7 @@ func Mend(as balance.Request) (Mended, error) {
 }
 
 // apply makes the changes on top of each other.
-func (m *Mended) apply(as balance.Request, a *balance.Answer, skip map[string]bool) {
+func (m *Mended) apply(as balance.Request, a *balance.Answer, skip map[ChangeCode]bool) {
 	m.Changes, m.Request, m.Answer = []Change{}, as, a
 	for _, x := range mends {
 		i := slices.IndexFunc(m.Answer.Remarks, func(r balance.Remark) bool { return slices.Contains(x.answers, r.Code) })

@@ -209,7 +209,7 @@ func TestTheSmallestChangeMends(t *testing.T) {
 			wrong = append(wrong, r.Code)
 		}
 		for _, x := range v.Changes {
-			changes = append(changes, x.Code)
+			changes = append(changes, string(x.Code))
 			if x.From == x.To || x.Effect.IsZero() || x.Mends.IsZero() {
 				t.Errorf("%s: a change that says nothing: %+v", name, x)
 			}

@@ -22,7 +22,7 @@ type DessertLabel struct {
 
 // LabelFor is what is printed of a dessert that is baked so. An ingredient whose own label has to be read first is
 // fault.Faults.
-func LabelFor(name string, r balance.Request, d *bake.DessertAnswer, region string) (*DessertLabel, error) {
+func LabelFor(name string, r balance.Request, d *bake.DessertAnswer, region Region) (*DessertLabel, error) {
 	a := &d.Balance
 	q := LabelRequest{Name: name, FinishedG: a.Portions.FinishedG, Region: region, Own: r.Own}
 	for _, b := range a.Ticket {

@@ -18,6 +18,17 @@ type Part struct {
 	Lines []Line `json:"lines"`
 }
 
+// Region is where a label is read.
+type Region string
+
+// The regions whose lists of allergens are known.
+const (
+	EU Region = "eu"
+	US Region = "us"
+)
+
+var regions = message.Words(EU, US)
+
 // LabelRequest is a dessert whose label is wanted.
 type LabelRequest struct {
 	Name        string      `json:"name"`
@@ -25,7 +36,7 @@ type LabelRequest struct {
 	AddedWaterG float64     `json:"added_water_g,omitempty"`
 	FinishedG   float64     `json:"finished_g"`
 	Named       []string    `json:"named,omitempty"` // fruits that its name has
-	Region      string      `json:"region"`          // eu or us
+	Region      Region      `json:"region"`
 	Own         *larder.Own `json:"own,omitempty"`
 }
 
@@ -63,13 +74,13 @@ const (
 )
 
 // notNamedIn are allergens of the tables that a region's list does not have.
-var notNamedIn = map[string][]string{"us": {"gluten-oats", "gluten-rye", "gluten-barley", "gluten-spelt", "sulphites"}}
+var notNamedIn = map[Region][]string{US: {"gluten-oats", "gluten-rye", "gluten-barley", "gluten-spelt", "sulphites"}}
 
 // CheckLabel finds every wrong field; an ingredient whose own label has to be read is one.
 func CheckLabel(q LabelRequest) error {
 	var f fault.Faults
 	q.Own.Check("/own", &f)
-	f.OneOf("/region", q.Region, "eu", "us")
+	f.Among("", "/region", string(q.Region), regions)
 	f.Range("/finished_g", q.FinishedG, 1, 1e6, "g")
 	f.Range("/added_water_g", q.AddedWaterG, 0, 1e6, "g")
 	f.Length("", "/named", len(q.Named), 0, mostNamed)

@@ -18,9 +18,25 @@ type Nutrition struct {
 	Says      []message.Message `json:"says"`
 }
 
+// NutrientKey is a line of a label of energy and nutrients.
+type NutrientKey string
+
+// The lines, in the order of a label.
+const (
+	EnergyKJ     NutrientKey = "energy_kj"
+	EnergyKcal   NutrientKey = "energy_kcal"
+	Fat          NutrientKey = "fat"
+	Saturates    NutrientKey = "saturates"
+	Carbohydrate NutrientKey = "carbohydrate"
+	Sugars       NutrientKey = "sugars"
+	Fibre        NutrientKey = "fibre"
+	Protein      NutrientKey = "protein"
+	Salt         NutrientKey = "salt"
+)
+
 // NutritionRow is one line of it, rounded as labels are.
 type NutritionRow struct {
-	Key     string          `json:"key"`
+	Key     NutrientKey     `json:"key"`
 	Name    message.Message `json:"name"`
 	Per100  float64         `json:"per_100_g"`
 	Portion float64         `json:"portion"`
@@ -100,7 +116,7 @@ func (n *Nutrition) rows(all larder.Nutrients, p balance.Portions) {
 	if p.FinishedG <= 0 {
 		return
 	}
-	row := func(key string, name message.Message, total float64, round func(float64) (float64, int), unit string) {
+	row := func(key NutrientKey, name message.Message, total float64, round func(float64) (float64, int), unit string) {
 		of, digits := round(total / p.FinishedG * 100)
 		each, few := round(total / p.FinishedG * p.EachG)
 		n.Rows = append(n.Rows, NutritionRow{
@@ -110,15 +126,15 @@ func (n *Nutrition) rows(all larder.Nutrients, p balance.Portions) {
 		})
 	}
 	kj := energyKJ(all)
-	row("energy_kj", message.New("Energy"), kj, whole, "kJ")
-	row("energy_kcal", message.New("Energy"), kj/kJPerKcal, whole, "kcal")
-	row("fat", message.New("Fat"), all.FatG, labelGrams, "g")
-	row("saturates", message.New("of which saturates"), all.SaturatesG, labelGrams, "g")
-	row("carbohydrate", message.New("Carbohydrate"), all.SugarG+all.StarchG, labelGrams, "g")
-	row("sugars", message.New("of which sugars"), all.SugarG, labelGrams, "g")
-	row("fibre", message.New("Fibre"), all.FibreG, labelGrams, "g")
-	row("protein", message.New("Protein"), all.ProteinG, labelGrams, "g")
-	row("salt", message.New("Salt"), all.SaltG, labelSalt, "g")
+	row(EnergyKJ, message.New("Energy"), kj, whole, "kJ")
+	row(EnergyKcal, message.New("Energy"), kj/kJPerKcal, whole, "kcal")
+	row(Fat, message.New("Fat"), all.FatG, labelGrams, "g")
+	row(Saturates, message.New("of which saturates"), all.SaturatesG, labelGrams, "g")
+	row(Carbohydrate, message.New("Carbohydrate"), all.SugarG+all.StarchG, labelGrams, "g")
+	row(Sugars, message.New("of which sugars"), all.SugarG, labelGrams, "g")
+	row(Fibre, message.New("Fibre"), all.FibreG, labelGrams, "g")
+	row(Protein, message.New("Protein"), all.ProteinG, labelGrams, "g")
+	row(Salt, message.New("Salt"), all.SaltG, labelSalt, "g")
 }
 
 func to(x, step float64) float64 { return math.Round(x/step) * step }

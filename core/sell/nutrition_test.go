@@ -18,7 +18,7 @@ func TestNutritionByHand(t *testing.T) {
 			{Lines: []balance.Line{{Key: "butter", G: 100}, {Key: "white_sugar", G: 100}, {Key: "water", G: 50}}},
 		},
 	}
-	want := map[string][2]float64{
+	want := map[sell.NutrientKey][2]float64{
 		"energy_kj": {1465, 2563}, "energy_kcal": {350, 613}, "fat": {23, 41}, "saturates": {15, 26},
 		"carbohydrate": {34, 60}, "sugars": {34, 60}, "fibre": {1.1, 1.9}, "protein": {0.4, 0.8}, "salt": {0.01, 0.02},
 	}

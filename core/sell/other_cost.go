@@ -13,7 +13,7 @@ import (
 
 // OtherCost is what a portion costs when one thing is changed.
 type OtherCost struct {
-	Kind string          `json:"kind"` // dish or swap
+	Kind CostKind        `json:"kind"`
 	Says message.Message `json:"says"`
 	// Portion is what one costs, and More by how much that is more; nil: something in it has no price.
 	Portion *int64 `json:"portion_minor"`
@@ -24,10 +24,13 @@ type OtherCost struct {
 	Texture message.Message `json:"texture,omitzero"`
 }
 
+// CostKind is what is changed of a dessert to see what it costs then.
+type CostKind string
+
 // The kinds of changes.
 const (
-	InDish   = "dish"
-	WithSwap = "swap"
+	InDish   CostKind = "dish"
+	WithSwap CostKind = "swap"
 )
 
 // OtherCosts prices a dessert in each of the other dishes and with each swap of its topping, the cheapest portion
@@ -40,7 +43,7 @@ func OtherCosts(
 		return nil, err
 	}
 	out := []OtherCost{}
-	add := func(kind string, says, texture message.Message, r balance.Request, a *balance.Answer) error {
+	add := func(kind CostKind, says, texture message.Message, r balance.Request, a *balance.Answer) error {
 		if err := ctx.Err(); err != nil {
 			return err
 		}

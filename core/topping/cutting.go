@@ -40,8 +40,19 @@ const (
 	cutOutCM      = 3.0 // across a small shape of dough
 )
 
-// BarsCode is the plan's that cuts bars.
-const BarsCode = "bars"
+// PlanCode is what a plan cuts.
+type PlanCode string
+
+// What is cut.
+const (
+	CutBiscuits PlanCode = "biscuits"
+	CutDrops    PlanCode = "drops" // spooned
+	CutSquares  PlanCode = "squares"
+	CutLattice  PlanCode = "lattice"
+	CutLid      PlanCode = "lid"
+	CutShell    PlanCode = "shell"
+	CutBars     PlanCode = "bars"
+)
 
 // Outline is one shape of a cutting plan, seen from above, in cm from the dish's middle.
 type Outline struct {
@@ -54,7 +65,7 @@ type Outline struct {
 
 // Plan is how one thing is cut, drawn on the dish and told in lines.
 type Plan struct {
-	Code   string            `json:"code"` // biscuits, drops, squares, lattice, lid, shell or bars
+	Code   PlanCode          `json:"code"`
 	Title  message.Message   `json:"title"`
 	Count  int               `json:"count"`
 	EachG  float64           `json:"each_g"`
@@ -150,7 +161,7 @@ func or(x, usual float64) float64 {
 func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	across := or(c.CutterCM, usualCutterCM)
 	m := rimOf(d)
-	p := Plan{Code: "biscuits", Title: message.New("Cut biscuits")}
+	p := Plan{Code: CutBiscuits, Title: message.New("Cut biscuits")}
 	if across > min(m.l, m.w) {
 		across = min(m.l, m.w)
 		p.Lines = append(
@@ -211,7 +222,7 @@ func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 func (c Cuts) drops(s Sized, d dish.Dish, g dish.Geometry) Plan {
 	each := or(c.SpoonG, usualSpoonG)
 	n := max(1, int(math.Round(s.G/each)))
-	p := Plan{Code: "drops", Title: message.New("Spoonfuls"), Count: n, EachG: s.G / float64(n), DoughG: s.G}
+	p := Plan{Code: CutDrops, Title: message.New("Spoonfuls"), Count: n, EachG: s.G / float64(n), DoughG: s.G}
 	m := rimOf(d)
 	lo, hi := 0.5, math.Max(m.l, m.w)
 	for range 40 { // the widest that n of fit
@@ -240,7 +251,7 @@ func (c Cuts) drops(s Sized, d dish.Dish, g dish.Geometry) Plan {
 
 func (c Cuts) squares(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	side := or(c.SquareCM, usualSquareCM)
-	p := Plan{Code: "squares", Title: message.New("Pastry pieces"), Shapes: []Outline{}}
+	p := Plan{Code: CutSquares, Title: message.New("Pastry pieces"), Shapes: []Outline{}}
 	m := rimOf(d)
 	if side > min(m.l, m.w) {
 		side = min(m.l, m.w)
@@ -305,7 +316,7 @@ func (c Cuts) Bars(finishedG, eachG float64, d dish.Dish) Plan {
 	long := or(c.Long, math.Max(1, math.Round(math.Sqrt(n*l/w))))
 	wide := or(c.Wide, math.Max(1, math.Round(n/long)))
 	p := Plan{
-		Code:   BarsCode,
+		Code:   CutBars,
 		Title:  message.New("Bars"),
 		Count:  int(long * wide),
 		EachG:  finishedG * kept / (long * wide),

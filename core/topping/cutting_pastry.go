@@ -9,7 +9,7 @@ import (
 
 func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 	strip, gap := or(c.StripCM, usualStripCM), or(c.GapCM, usualGapCM)
-	p := Plan{Code: "lattice", Title: message.New("Lattice"), Shapes: []Outline{}}
+	p := Plan{Code: CutLattice, Title: message.New("Lattice"), Shapes: []Outline{}}
 	m := rimOf(d)
 	if min(m.l, m.w) < 3*(strip+gap) {
 		p.Lines = append(
@@ -60,7 +60,7 @@ func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 
 func (c Cuts) lid(w Wanted, s Sized, d dish.Dish) Plan {
 	m := rimOf(d)
-	p := Plan{Code: "lid", Title: message.New("Lid"), Count: 1, EachG: s.G, Shapes: []Outline{{m.round, 0, 0, m.l, m.w}}}
+	p := Plan{Code: CutLid, Title: message.New("Lid"), Count: 1, EachG: s.G, Shapes: []Outline{{m.round, 0, 0, m.l, m.w}}}
 	for i := range 5 { // vents about the middle
 		a := 2 * math.Pi * float64(i) / 5
 		p.Shapes = append(p.Shapes, Outline{false, m.l / 5 * math.Cos(a), m.w / 5 * math.Sin(a), min(2.5, m.l/8), 0.3})
@@ -98,7 +98,7 @@ func (c Cuts) Shell(s Sized, densityGPerML float64, d dish.Dish, g dish.Geometry
 		area *= math.Pi / 4
 	}
 	p := Plan{
-		Code:   "shell",
+		Code:   CutShell,
 		Title:  message.New("Shell"),
 		Count:  1,
 		EachG:  s.G,

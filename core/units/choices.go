@@ -43,9 +43,24 @@ func holds[T ~string](value T, ml float64, says string) message.Choice {
 	return message.Choice{Value: string(value), Says: message.New(says, message.Number(ml, 1))}
 }
 
+// SettingKey is a setting of a kitchen that is chosen.
+type SettingKey string
+
+// The settings, in the order in which they are chosen.
+const (
+	SetEnglish SettingKey = "english"
+	SetDecimal SettingKey = "decimal"
+	SetWeights SettingKey = "weights"
+	SetHeat    SettingKey = "heat"
+	SetLengths SettingKey = "lengths"
+	SetCup     SettingKey = "cup"
+	SetSpoon   SettingKey = "spoon"
+	SetEggs    SettingKey = "eggs"
+)
+
 // Switch is one of a kitchen's settings as it is chosen.
 type Switch struct {
-	Key     string // the setting's, and the choices'
+	Key     SettingKey // the choices' too
 	Title   message.Message
 	Choices message.Choices
 	About   message.Message
@@ -54,29 +69,29 @@ type Switch struct {
 // Switches are the settings that are chosen, in their order.
 var Switches = []Switch{
 	{
-		"english", message.New("Words"), Englishes,
+		SetEnglish, message.New("Words"), Englishes,
 		message.New("Either is understood when it is typed. What you wrote yourself stays as you wrote it."),
 	},
 	{
-		"decimal", message.New("A half is written"), Decimals,
+		SetDecimal, message.New("A half is written"), Decimals,
 		message.New("Either is understood when it is typed."),
 	},
 	{
-		"weights", message.New("Weights are shown in"), WeightsIn,
+		SetWeights, message.New("Weights are shown in"), WeightsIn,
 		message.New("Grams are the truth: in cups and spoons they stand beside, and fruit is always weighed."),
 	},
 	{
-		"heat", message.New("Ovens"), HeatIn,
+		SetHeat, message.New("Ovens"), HeatIn,
 		message.New("With fan counts {c} less, by the everyday rule.", message.CelsiusDifference(FanC)),
 	},
-	{"lengths", message.New("Lengths"), LengthsIn, message.Message{}},
+	{SetLengths, message.New("Lengths"), LengthsIn, message.Message{}},
 	{
-		"cup", message.New("A cup holds"), Cups,
+		SetCup, message.New("A cup holds"), Cups,
 		message.New("A pint, a quart and a fluid ounce are imperial with the half-pint cup, and American otherwise."),
 	},
 	{
-		"spoon", message.New("A tablespoon holds"), Spoons,
+		SetSpoon, message.New("A tablespoon holds"), Spoons,
 		message.New("A teaspoon is a third of it, of the Australian a quarter."),
 	},
-	{"eggs", message.New("Egg sizes"), EggSizes, message.New("Without the shell.")},
+	{SetEggs, message.New("Egg sizes"), EggSizes, message.New("Without the shell.")},
 }

@@ -1,8 +1,18 @@
 package units
 
+// HabitKey is a region by how its kitchens measure and read.
+type HabitKey string
+
+// The regions.
+const (
+	HabitBritish  HabitKey = "british"
+	HabitAmerican HabitKey = "american"
+	HabitEuropean HabitKey = "european"
+)
+
 // Habit is how the kitchens of a region measure and read: what a new kitchen begins with.
 type Habit struct {
-	Key      string
+	Key      HabitKey
 	Name     string
 	Says     string // what it sets, in a line
 	Settings Settings
@@ -15,8 +25,8 @@ func Habits() []Habit {
 	european := Metric
 	european.Decimal = Comma
 	return []Habit{
-		{"british", "British", "grams, °C, cornflour, UK eggs", british},
-		{"american", "American", "cups, °F, inches, cornstarch, US eggs", Settings{
+		{HabitBritish, "British", "grams, °C, cornflour, UK eggs", british},
+		{HabitAmerican, "American", "cups, °F, inches, cornstarch, US eggs", Settings{
 			Cup:      USCup,
 			Spoon:    USSpoon,
 			Eggs:     USEggs,
@@ -27,6 +37,6 @@ func Habits() []Habit {
 			English: US,
 			Decimal: Point,
 		}},
-		{"european", "European", "grams, °C, 0,5 for a half, EU eggs", european},
+		{HabitEuropean, "European", "grams, °C, 0,5 for a half, EU eggs", european},
 	}
 }

@@ -15,20 +15,33 @@ const (
 	Percent     Kind = "percent"
 )
 
+// KindUnit is what a bare number of a kind is in.
+type KindUnit string
+
+// The units of the kinds.
+const (
+	Gram          KindUnit = "g"
+	Centimetre    KindUnit = "cm"
+	Millilitre    KindUnit = "ml"
+	CelsiusDegree KindUnit = "C"
+	Minute        KindUnit = "min"
+	PerCent       KindUnit = "%"
+)
+
 var kinds = map[Kind]struct {
-	unit    string
+	unit    KindUnit
 	example message.Message
 }{
-	Mass:        {"g", message.New("400 g or 1 1/2 cups")},
-	Length:      {"cm", message.New("23 cm or 9 in")},
-	Volume:      {"ml", message.New("2100 ml or 2 qt")},
-	Temperature: {"C", message.New("180 C, 350 F or gas 4")},
-	Minutes:     {"min", message.New("45 or 1 h 10 min")},
-	Percent:     {"%", message.New("60")},
+	Mass:        {Gram, message.New("400 g or 1 1/2 cups")},
+	Length:      {Centimetre, message.New("23 cm or 9 in")},
+	Volume:      {Millilitre, message.New("2100 ml or 2 qt")},
+	Temperature: {CelsiusDegree, message.New("180 C, 350 F or gas 4")},
+	Minutes:     {Minute, message.New("45 or 1 h 10 min")},
+	Percent:     {PerCent, message.New("60")},
 }
 
 // Unit is the kind's own unit; false where it is no kind.
-func (k Kind) Unit() (string, bool) {
+func (k Kind) Unit() (KindUnit, bool) {
 	x, ok := kinds[k]
 	return x.unit, ok
 }

@@ -58,7 +58,7 @@ func FuzzEvents(f *testing.F) {
 			case 7:
 				err = b.OpenDoor(float64(story[i+1]), now)
 			case 8:
-				b.Speed = 1 + int(story[i+1])%60
+				b.Speed = Speed(1 + int(story[i+1])%60)
 				b.Advance(time.Second)
 			case 9:
 				b.End(now)

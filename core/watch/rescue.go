@@ -20,6 +20,8 @@ const (
 	OvenOff  Trouble = "oven_off"
 )
 
+var troubleWords = message.Words(DarkRaw, BoilOver, Pale, OvenOff)
+
 // Proposal is something to do now, tried on the model.
 type Proposal struct {
 	Code  string          `json:"code"`
@@ -180,7 +182,7 @@ var troubles = map[Trouble]struct {
 // trouble. What works comes first, and the quicker before the slower. A trouble that is not known is fault.Faults.
 func Rescue(q bake.PlanRequest, done []bake.Stage, trouble Trouble, offMin float64) ([]Proposal, error) {
 	var f fault.Faults
-	f.OneOf("/trouble", string(trouble), string(DarkRaw), string(BoilOver), string(Pale), string(OvenOff))
+	f.Among("", "/trouble", string(trouble), troubleWords)
 	now := 0.0
 	for _, s := range done {
 		now += s.Minutes
@@ -241,33 +243,44 @@ func sortBest(p []Proposal) {
 	})
 }
 
+// AfterwardsCode is how a dessert came out wrong.
+type AfterwardsCode string
+
+// How it came out.
+const (
+	CameRunny AfterwardsCode = "runny"
+	CamePale  AfterwardsCode = "pale"
+	CameSunk  AfterwardsCode = "sunk"
+	CameStuck AfterwardsCode = "stuck"
+)
+
 // Afterwards is what may be done with one that came out wrong.
 type Afterwards struct {
-	Code string          `json:"code"` // runny, pale, sunk or stuck
+	Code AfterwardsCode  `json:"code"`
 	Says message.Message `json:"says"`
 }
 
 // afterwards are bench practice.
 var afterwards = []Afterwards{
 	{
-		"runny",
+		CameRunny,
 		message.New(
 			"Pour the juice off, boil it down in a wide pan until it coats a spoon, and pour it back; or bake on until the middle bubbles, if it never did. It thickens as it cools: wait before you judge.",
 		),
 	},
 	{
-		"pale",
+		CamePale,
 		message.New(
 			"Strew a spoon of sugar over it and put it high in a hot oven, {heat}, for 5 to 8 min; watch it.",
 			message.OvenHeat(220),
 		),
 	},
 	{
-		"sunk",
+		CameSunk,
 		message.New("Serve it from the dish as a pudding with cream; bake spare crumble on a tray and strew it over."),
 	},
 	{
-		"stuck",
+		CameStuck,
 		message.New(
 			"Warm the dish for a minute in hot water or a low oven, run a thin knife round it, and lift from below. Else spoon it: it is a pudding now.",
 		),

@@ -28,7 +28,7 @@ type Bake struct {
 	Readings  []bake.Point   // of the probe, by minute
 	Estimate  *Estimate      // what the probe told last
 	Foreseen  *learn.Outlook // by what is known by now; nil: it went in before anything was foreseen
-	Speed     int            // minutes of the bake to a minute; more than 1 in a simulation alone
+	Speed     Speed          // minutes of the bake to a minute; more than 1 in a simulation alone
 	Doors     []Door         // of a simulated oven, as they were opened
 }
 
@@ -59,6 +59,16 @@ type Call struct {
 	// WithdrawnBy is the answer that withdrew it, so that it comes back with that answer; zero where other stages did.
 	WithdrawnBy CallID
 }
+
+// Speed is how many minutes of the bake go to a minute.
+type Speed int
+
+// The speeds: as it is, and two of a simulation.
+const (
+	RealTime   Speed = 1
+	TenTimes   Speed = 10
+	SixtyTimes Speed = 60
+)
 
 // Place is where a probe is.
 type Place string
@@ -91,7 +101,7 @@ func Begin(ctx context.Context, q bake.DessertRequest, at time.Time) (*Bake, err
 	if err != nil {
 		return nil, err
 	}
-	b := &Bake{Request: q, Predicted: *a, Stages: a.Plan.Stages, Began: at, Speed: 1}
+	b := &Bake{Request: q, Predicted: *a, Stages: a.Plan.Stages, Began: at, Speed: RealTime}
 	b.add(Schedule(dessertOf(q, a.Plan, a.LateAt), b.Stages))
 	return b, nil
 }

@@ -8,15 +8,18 @@ const (
 	nearG     = 0.2
 )
 
-// Verdicts on a weighing.
+// Verdict is how a weighing stands.
+type Verdict string
+
+// The verdicts.
 const (
-	Short = "short"
-	Right = "right"
-	Over  = "over"
+	Short Verdict = "short"
+	Right Verdict = "right"
+	Over  Verdict = "over"
 )
 
 // Judge says how a weighing of g stands against what is wanted, and what is still to come; below 0 it is too much.
-func Judge(wanted, g float64) (verdict string, left float64) {
+func Judge(wanted, g float64) (verdict Verdict, left float64) {
 	left = wanted - g
 	switch near := max(nearG, nearShare*wanted); {
 	case left > near:

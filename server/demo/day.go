@@ -85,7 +85,7 @@ var lastSaturdays = [][]struct {
 }
 
 // prices are what a kilogram costs Oxlip Yard; what it grows behind the nursery has none.
-var prices = map[string]map[string]float64{
+var prices = map[larder.Kind]map[string]float64{
 	"fruit": {
 		"gooseberry":  5.2,
 		"damson":      3.8,

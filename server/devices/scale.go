@@ -121,7 +121,7 @@ type Shown struct {
 	Settled bool
 	WantedG float64 // 0: nothing
 	LeftG   float64
-	Verdict string // short, right or over; empty while nothing is weighed
+	Verdict weigh.Verdict // empty while nothing is weighed
 }
 
 // Scales has one for each kitchen that weighs. The zero value is ready.
@@ -200,12 +200,15 @@ func (s *Scales) Tare(kitchen uuid.UUID, at time.Time) {
 	b.poured = 0
 }
 
-// What the simulation's hand does.
+// Hand is what the simulation's hand does.
+type Hand string
+
+// What it does.
 const (
-	Pour     = "pour"      // what is missing, in a few goes, and about right
-	SpoonIn  = "spoon_in"  // a little more
-	SpoonOut = "spoon_out" // a little less
-	Clear    = "clear"     // everything off
+	Pour     Hand = "pour"      // what is missing, in a few goes, and about right
+	SpoonIn  Hand = "spoon_in"  // a little more
+	SpoonOut Hand = "spoon_out" // a little less
+	Clear    Hand = "clear"     // everything off
 )
 
 // How a hand pours. Working figures.
@@ -218,7 +221,7 @@ const (
 )
 
 // Hand moves something on a kitchen's scale.
-func (s *Scales) Hand(kitchen uuid.UUID, does string, at time.Time) {
+func (s *Scales) Hand(kitchen uuid.UUID, does Hand, at time.Time) {
 	b := s.of(kitchen, at)
 	b.mu.Lock()
 	wanted, poured := b.wanted, b.poured

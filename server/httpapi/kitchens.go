@@ -172,7 +172,7 @@ func (s *server) listOwn(c *gin.Context) { s.own(c, nil) }
 
 // setOwn keeps figures of the kitchen's own.
 func (s *server) setOwn(c *gin.Context) {
-	kind, key := c.Param("kind"), c.Param("key")
+	kind, key := larder.Kind(c.Param("kind")), c.Param("key")
 	check := func(r larder.OwnRow) error {
 		var f fault.Faults
 		r.Check("", key, kind, &f)
@@ -191,7 +191,7 @@ func (s *server) setOwn(c *gin.Context) {
 
 // dropOwn goes back to the table's figures.
 func (s *server) dropOwn(c *gin.Context) {
-	s.own(c, s.Store.DropOwn(c, kitchenOf(c), c.Param("kind"), c.Param("key")))
+	s.own(c, s.Store.DropOwn(c, kitchenOf(c), larder.Kind(c.Param("kind")), c.Param("key")))
 }
 
 // own answers with all of a kitchen's own rows after a change.

@@ -121,15 +121,13 @@ func tablesOf() api.Larder {
 		}),
 		Fruits: each(larder.Fruits.All(), func(f larder.Fruit) api.LarderFruit {
 			return api.LarderFruit{
-				Key:      f.Key,
-				Name:     larder.Name(f.Name),
-				Group:    f.Group,
-				WaterPct: f.WaterPct,
-				SugarPct: f.SugarPct,
-				AcidPct:  f.AcidPct,
-				Precook: api.LarderFruitPrecook(
-					f.Precook,
-				),
+				Key:              f.Key,
+				Name:             larder.Name(f.Name),
+				Group:            f.Group,
+				WaterPct:         f.WaterPct,
+				SugarPct:         f.SugarPct,
+				AcidPct:          f.AcidPct,
+				Precook:          f.Precook,
 				BrownsInAir:      f.BrownsInAir,
 				DefaultCutMm:     f.DefaultCutMM,
 				Counted:          f.Counted(),
@@ -201,7 +199,7 @@ func tablesOf() api.Larder {
 }
 
 // figures are a row's figures by column, as far as the table has them.
-func figures(kind, key string, of []larder.Figure) map[string]float64 {
+func figures(kind larder.Kind, key string, of []larder.Figure) map[string]float64 {
 	out := map[string]float64{}
 	for _, f := range of {
 		if x, ok := larder.TableFigure(kind, key, f.Column); ok {
@@ -211,7 +209,7 @@ func figures(kind, key string, of []larder.Figure) map[string]float64 {
 	return out
 }
 
-func figureInfo(kind api.LarderFigureKind, of []larder.Figure) []api.LarderFigure {
+func figureInfo(kind larder.Kind, of []larder.Figure) []api.LarderFigure {
 	return each(of, func(f larder.Figure) api.LarderFigure {
 		out := api.LarderFigure{
 			Kind:   kind,

@@ -32,7 +32,7 @@ func (s *server) setScale(c *gin.Context) {
 		return
 	}
 	if b.Hand != nil {
-		s.Scales.Hand(kitchen, string(*b.Hand), at)
+		s.Scales.Hand(kitchen, devices.Hand(*b.Hand), at)
 	}
 	if b.Tare != nil && *b.Tare {
 		s.Scales.Tare(kitchen, at)

@@ -46,7 +46,7 @@ func (s *server) listWatch(c *gin.Context) {
 func wayTold(w app.OnTheWay) api.OnTheWay {
 	return api.OnTheWay{
 		Id: w.ID, Title: w.Title, ReadyAt: w.ReadyAt, Steps: each(w.Steps, func(x app.WayStep) api.WayStep {
-			return api.WayStep{At: x.At, Kind: x.Kind, Says: x.Says, State: api.WayStepState(x.State)}
+			return api.WayStep{At: x.At, Kind: x.Kind, Says: x.Says, State: x.State}
 		}),
 	}
 }
@@ -176,7 +176,7 @@ func (s *server) setProbe(c *gin.Context) {
 	if !ok {
 		return
 	}
-	w, err := s.watch.SetProbe(c, kitchenOf(c), id(c, "dessert"), watch.Place(in.Place))
+	w, err := s.watch.SetProbe(c, kitchenOf(c), id(c, "dessert"), in.Place)
 	s.respond(c, http.StatusOK, s.watched(w), err)
 }
 
@@ -186,7 +186,7 @@ func (s *server) simulate(c *gin.Context) {
 	if !ok {
 		return
 	}
-	w, err := s.watch.Simulate(c, kitchenOf(c), id(c, "dessert"), int(or(in.Speed, 0)), or(in.DoorMin, 0))
+	w, err := s.watch.Simulate(c, kitchenOf(c), id(c, "dessert"), watch.Speed(or(in.Speed, 0)), or(in.DoorMin, 0))
 	s.respond(c, http.StatusOK, s.watched(w), err)
 }
 
@@ -208,10 +208,10 @@ func (s *server) watched(w app.Watched) api.Watched {
 		BoilingPointC: a.BoilingPointC,
 		JuiceColour:   w.Predicted.Balance.Cutaway.JuiceColour,
 		Verdict:       shortVerdict(w.Predicted.Verdict),
-		Probe:         api.WatchedProbe(w.Probe),
+		Probe:         w.Probe,
 		Estimate:      w.Estimate,
 		Foreseen:      w.Foreseen,
-		Speed:         w.Speed,
+		Speed:         int(w.Speed),
 		DoorOpen:      &open,
 		Readings:      append([]bake.Point{}, w.Readings...),
 		Calls:         []api.WatchCall{},
@@ -228,7 +228,7 @@ func (s *server) watched(w app.Watched) api.Watched {
 			DueAt:      x.DueAt,
 			Says:       x.Says,
 			Caution:    x.Caution,
-			State:      api.WatchCallState(x.State),
+			State:      x.State,
 			AnsweredAt: timeTold(x.AnsweredAt),
 			Snoozes:    x.Snoozes,
 		})

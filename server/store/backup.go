@@ -199,7 +199,17 @@ type ownRow struct {
 }
 
 func checkOwnRow(r ownRow, f *fault.Faults) {
-	larder.OwnRow{CopyOf: r.CopyOf, Name: r.Name, Values: r.Figures, Allergens: r.Allergens}.Check("", r.Key, r.Kind, f)
+	larder.OwnRow{
+		CopyOf:    r.CopyOf,
+		Name:      r.Name,
+		Values:    r.Figures,
+		Allergens: r.Allergens,
+	}.Check(
+		"",
+		r.Key,
+		larder.Kind(r.Kind),
+		f,
+	)
 }
 
 // BackUp reads a whole kitchen as it is at one moment: every row of every table, in order, and after it the pictures.

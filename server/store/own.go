@@ -23,7 +23,7 @@ func (s *Store) Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error)
 	}
 	own := &larder.Own{Fruits: map[string]larder.OwnRow{}, Ingredients: map[string]larder.OwnRow{}}
 	for _, r := range rows {
-		own.Rows(r.Kind)[r.Key] = larder.OwnRow{
+		own.Rows(larder.Kind(r.Kind))[r.Key] = larder.OwnRow{
 			CopyOf: r.CopyOf, Name: r.Name, Values: r.Figures, Allergens: r.Allergens,
 		}
 	}
@@ -31,7 +31,7 @@ func (s *Store) Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error)
 }
 
 // SetOwn keeps a row of a kitchen's own, of one of the larder's kinds, in the place of the one it had.
-func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of, key string, r larder.OwnRow) error {
+func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of larder.Kind, key string, r larder.OwnRow) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
@@ -55,7 +55,7 @@ func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of, key string, r
 }
 
 // DropOwn goes back to the table's figures.
-func (s *Store) DropOwn(ctx context.Context, kitchen uuid.UUID, of, key string) error {
+func (s *Store) DropOwn(ctx context.Context, kitchen uuid.UUID, of larder.Kind, key string) error {
 	return changedOne(
 		s.pool.Exec(ctx, `delete from own_row where kitchen_id = $1 and kind = $2 and key = $3`, kitchen, of, key),
 	)

@@ -1009,7 +1009,7 @@ export interface paths {
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                kind: "fruit" | "ingredient" | "thickener" | "topping";
+                kind: components["schemas"]["LarderKind"];
                 key: string;
             };
             cookie?: never;
@@ -2096,9 +2096,10 @@ export interface components {
         LearnProbed: {
             readings: components["schemas"]["Reading"][];
         };
+        /** @enum {string} */
+        LearnWhat: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour" | "hands";
         LearnName: {
-            /** @enum {string} */
-            what: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour" | "hands";
+            what: components["schemas"]["LearnWhat"];
             key: string;
         };
         Learnt: {
@@ -2275,8 +2276,7 @@ export interface components {
             since: string;
         };
         Lesson: {
-            /** @enum {string} */
-            what: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour" | "hands";
+            what: components["schemas"]["LearnWhat"];
             key: string;
             /** @enum {string} */
             state: "used" | "off" | "agrees" | "few";
@@ -2326,8 +2326,7 @@ export interface components {
             histories: components["schemas"]["LearntHistory"][];
         };
         LearntHistory: {
-            /** @enum {string} */
-            what: "oven_offset" | "release";
+            what: components["schemas"]["LearnWhat"];
             key: string;
             of: components["schemas"]["Text"];
             title: components["schemas"]["Text"];
@@ -4417,7 +4416,7 @@ export interface components {
         };
         DaySheet: {
             /** @enum {string} */
-            kind: "hands" | "oven";
+            kind: "oven" | "hands";
             of: string;
             rows: components["schemas"]["DayRow"][];
         };
@@ -4725,8 +4724,7 @@ export interface components {
             basis: components["schemas"]["Basis"];
         };
         LarderFigure: {
-            /** @enum {string} */
-            kind: "fruit" | "ingredient" | "thickener" | "topping";
+            kind: components["schemas"]["LarderKind"];
             column: string;
             name: components["schemas"]["Text"];
             unit: components["schemas"]["Text"];
@@ -4749,6 +4747,8 @@ export interface components {
             /** @description A custard may be poured over its fruit */
             custard: boolean;
         };
+        /** @enum {string} */
+        LarderKind: "fruit" | "ingredient" | "thickener" | "topping";
         LarderFruit: {
             /** @description By column */
             figures: {
@@ -4878,8 +4878,7 @@ export interface components {
             at: string;
             kind: string;
             says: components["schemas"]["Text"];
-            /** @enum {string} */
-            state: "waiting" | "done" | "skipped";
+            state: components["schemas"]["CallState"];
         };
         WayStart: {
             title: string;
@@ -4942,6 +4941,16 @@ export interface components {
             /** Format: date-time */
             started_at: string;
         };
+        /**
+         * @description Where the probe is
+         * @enum {string}
+         */
+        ProbePlace: "" | "middle" | "air";
+        /**
+         * @description What became of a call; one that was withdrawn is not told
+         * @enum {string}
+         */
+        CallState: "waiting" | "done" | "skipped";
         Watched: {
             /** Format: uuid */
             id: string;
@@ -4960,11 +4969,7 @@ export interface components {
             out_at?: string;
             /** Format: double */
             plan_minutes: number;
-            /**
-             * @description Where it is
-             * @enum {string}
-             */
-            probe: "" | "middle" | "air";
+            probe: components["schemas"]["ProbePlace"];
             readings: components["schemas"]["Reading"][];
             estimate?: components["schemas"]["Estimate"];
             foreseen?: components["schemas"]["Outlook"];
@@ -5017,8 +5022,7 @@ export interface components {
             due_at: string;
             says: components["schemas"]["Text"];
             caution: components["schemas"]["Text"];
-            /** @enum {string} */
-            state: "waiting" | "done" | "skipped";
+            state: components["schemas"]["CallState"];
             /** Format: date-time */
             answered_at?: string;
             snoozes: number;
@@ -7328,7 +7332,7 @@ export interface operations {
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                kind: "fruit" | "ingredient" | "thickener" | "topping";
+                kind: components["schemas"]["LarderKind"];
                 key: string;
             };
             cookie?: never;
@@ -7357,7 +7361,7 @@ export interface operations {
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                kind: "fruit" | "ingredient" | "thickener" | "topping";
+                kind: components["schemas"]["LarderKind"];
                 key: string;
             };
             cookie?: never;
@@ -7672,8 +7676,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @enum {string} */
-                    place: "" | "middle" | "air";
+                    place: components["schemas"]["ProbePlace"];
                 };
             };
         };

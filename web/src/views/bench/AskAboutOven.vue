@@ -33,7 +33,7 @@ function asItIs() {
         </button>
         <button
           v-if="verdict?.mend"
-          class="push main"
+          :class="['push', { main: !verdict.right }]"
           data-testid="ask-mend"
           @click="mend(verdict.mend.says, verdict.mend.change)"
         >
