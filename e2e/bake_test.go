@@ -7,6 +7,7 @@ import (
 	"mabbin/app"
 	"mabbin/server/demo"
 
+	"github.com/chromedp/cdproto/page"
 	. "github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
@@ -152,4 +153,32 @@ func TestWhatIf(t *testing.T) {
 	reads(t, ctx, id("what-moves"), "the plan held")
 	do(t, ctx, click(id("forget")))
 	do(t, ctx, WaitNotPresent(id("ghost")))
+}
+
+// searchesNeverEnd lets the page's searches for better stages be under way until they are broken off.
+const searchesNeverEnd = `window.searches = 0
+window.fetch = ((real) => async (r, init) => {
+	const asked = r instanceof Request && r.url.includes('/api/v1/bench') ? await r.clone().json() : {}
+	if (!asked.standing || asked.keep) return real(r, init)
+	window.searches++
+	return new Promise((_, gone) => r.signal.addEventListener('abort', () => gone(r.signal.reason)))
+})(window.fetch)`
+
+// Better stages are looked for once nothing changes any more. What is changed meanwhile does not wait for them.
+func TestAChangeDoesNotWaitForASearch(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	_, err := Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{
+		Source: searchesNeverEnd,
+	})
+	must(t, err)
+	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-bake")), click(id("propose")))
+	reads(t, ctx, id("plan"), "Proposed:")
+	firmer := Evaluate[Void](`document.querySelector('[data-testid="set-handle"]').dispatchEvent(
+		new KeyboardEvent('keydown', { key: 'ArrowRight', shiftKey: true, bubbles: true })), undefined`)
+	do(t, ctx, click(id("station-juice")), firmer, Poll[Void](`window.searches > 0`))
+	was := text(t, ctx, id("line-dry-cornflour"))
+	do(t, ctx, firmer)
+	changes(t, ctx, id("line-dry-cornflour"), was)
 }

@@ -59,15 +59,19 @@ export const usePlan = defineStore('plan', () => {
   let asking = false
   let again = false
   let search: ReturnType<typeof setTimeout> | undefined
+  /** Ends a search that is under way: what has changed since does not wait for it. */
+  let searching: AbortController | undefined
   /** Asks for all that is shown; what is proposed and stands is only looked for anew once nothing changes any more. */
-  async function calculate(looking = false) {
+  async function calculate(look = false) {
     if (asking) {
       again = true
+      searching?.abort()
       return
     }
     clearTimeout(search)
     asking = true
     busy.value = true
+    let looking = look
     do {
       again = false
       const asked = question.value
@@ -76,7 +80,11 @@ export const usePlan = defineStore('plan', () => {
       const entered = asked.setting.stages !== undefined
       const standing = entered || own.value ? undefined : answer.value?.plan.stages
       const keep = standing !== undefined && !looking
-      const got = await ask(api.POST('/api/v1/bench', { body: { ...asked, standing, keep } }))
+      searching = looking ? new AbortController() : undefined
+      looking = false
+      const signal = searching?.signal
+      const got = await ask(api.POST('/api/v1/bench', { body: { ...asked, standing, keep }, signal }))
+      if (signal?.aborted) continue
       if (mine !== dessert.opened) {
         again = true // it was of another dessert
         continue
