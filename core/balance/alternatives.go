@@ -20,8 +20,8 @@ type Alternative struct {
 	Question      Question        `json:"question"`
 	Key           string          `json:"key"`
 	Name          message.Message `json:"name"`
-	Minutes       float64         `json:"minutes,omitempty"`
-	Fruits        []string        `json:"fruits,omitempty"` // that are cooked first, where it is not all
+	Precook       *PrecookAsked   `json:"precook,omitempty"`  // as a request has it that goes this way
+	Macerate      *MacerateAsked  `json:"macerate,omitempty"` // the same
 	Chosen        bool            `json:"chosen"`
 	JuiceG        float64         `json:"juice_g"`
 	ThickenerG    float64         `json:"thickener_g"`
@@ -83,6 +83,7 @@ func Alternatives(r Request) ([]Alternative, error) {
 		if err != nil {
 			return err
 		}
+		s.Precook, s.Macerate = q.Precook, q.Macerate
 		s.JuiceG, s.ThickenerG, s.SugarLostG, s.Band = b.JuiceG, b.ThickenerG, b.Ledger.DrainedSugarG, b.Set.Band
 		s.DrivenOffG = b.Ledger.PrecookOffG
 		if s.Key == filling.Reduce || s.Key == filling.Thicken {
@@ -163,7 +164,7 @@ func (d *dessert) macerate(juice string, name message.Message) tried {
 	}
 	chosen := now.Minutes > 0 && (now.Juice == juice || now.Juice == "" && juice == filling.Keep)
 	return tried{
-		Alternative{Question: AskMacerate, Key: juice, Name: name, Minutes: minutes, Chosen: chosen},
+		Alternative{Question: AskMacerate, Key: juice, Name: name, Chosen: chosen},
 		func(q *Request) {
 			q.Macerate = &MacerateAsked{Minutes: minutes, Juice: juice, WithThickener: now.WithThickener}
 		},
@@ -190,10 +191,20 @@ func (d *dessert) precookTough() tried {
 	return tried{
 		Alternative{
 			Question: AskPrecook, Key: "tough", Name: message.New("the {tough} alone, under a lid", message.And(names...)),
-			Minutes: minutes, Fruits: tough, Chosen: d.req.Precook != nil && len(d.req.Precook.Fruits) > 0,
+			Chosen: d.req.Precook != nil && len(d.req.Precook.Fruits) > 0,
 		},
-		func(q *Request) { q.Precook = &PrecookAsked{Minutes: minutes, Fruits: tough} },
+		func(q *Request) {
+			q.Precook = &PrecookAsked{Minutes: minutes, Where: d.precookedIn(false), Fruits: tough}
+		},
 	}
+}
+
+// precookedIn is where the fruit is cooked already; empty: on the hob. A microwave has no open pan.
+func (d *dessert) precookedIn(open bool) string {
+	if d.req.Precook == nil || open && d.req.Precook.Where == microwave {
+		return ""
+	}
+	return d.req.Precook.Where
 }
 
 func (d *dessert) precook(key string, name message.Message, open bool) tried {
@@ -207,11 +218,10 @@ func (d *dessert) precook(key string, name message.Message, open bool) tried {
 			Question: AskPrecook,
 			Key:      key,
 			Name:     name,
-			Minutes:  minutes,
 			Chosen:   now.Minutes > 0 && now.Open == open && len(d.req.Precook.Fruits) == 0,
 		},
 		func(q *Request) {
-			q.Precook = &PrecookAsked{Minutes: minutes, Open: open}
+			q.Precook = &PrecookAsked{Minutes: minutes, Open: open, Where: d.precookedIn(open)}
 		},
 	}
 }

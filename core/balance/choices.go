@@ -2,6 +2,9 @@ package balance
 
 import "mabbin/core/message"
 
+// microwave is a place to cook fruit first.
+const microwave = "microwave"
+
 // What may be chosen of a dessert, beside what stands in the tables.
 var (
 	PortionSizes = message.Choices{
@@ -16,7 +19,7 @@ var (
 	Crumbs        = message.Words("fine", "chunks")
 	Tools         = message.Words("fingers", "grater", "fork", "mixer", "processor")
 	FruitSizes    = message.Words("small", "medium", "large").Usually("medium")
-	PrecookPlaces = message.Words("hob", "oven", "microwave").Usually("hob")
+	PrecookPlaces = message.Words("hob", "oven", microwave).Usually("hob")
 	Greasings     = message.Choices{
 		message.Choose("", "as usual"), message.Choose(greaseButter, "a film of butter"),
 		message.Choose(greaseCoat, "butter for taste"), message.Choose(greaseOil, "oil"),

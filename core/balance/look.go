@@ -147,7 +147,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	if p := r.Precook; p != nil {
 		f.Range("/precook/minutes", p.Minutes, 0, 180, "min")
 		f.AmongOrNone("", "/precook/where", p.Where, PrecookPlaces)
-		if p.Open && p.Where == "microwave" {
+		if p.Open && p.Where == microwave {
 			f.Add("/precook/open", message.New("a microwave drives little off: it counts as covered"))
 		}
 		d.filling.Precook = filling.Precook{Minutes: p.Minutes, Open: p.Open}

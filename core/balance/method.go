@@ -170,7 +170,7 @@ func (p *plan) howPrecook() message.Message {
 	}
 	where := map[string]message.Message{
 		"": message.New("on the hob"), "hob": message.New("on the hob"), "oven": message.New("in the oven"),
-		"microwave": message.New("in a microwave"),
+		microwave: message.New("in a microwave"),
 	}[p.req.Precook.Where]
 	lid := message.New("under a lid")
 	if p.filling.Precook.Open {

@@ -127,8 +127,29 @@ func TestSchoolsShowWhatEachWayComesTo(t *testing.T) {
 	if raw, open := by["precook raw"], by["precook open"]; !raw.Chosen || open.DrivenOffG <= 0 {
 		t.Errorf("raw %+v, open %+v", raw, open)
 	}
+	if m := keep.Macerate; m == nil || m.Juice != "keep" || m.Minutes != 60 || !m.WithThickener ||
+		by["macerate none"].Macerate != nil || by["precook raw"].Precook != nil {
+		t.Errorf("keep every drop goes on from what is asked: %+v", m)
+	}
 	if p, u := by["peel peeled"], by["peel unpeeled"]; !p.Chosen || p.BuyG <= u.BuyG {
 		t.Errorf("peeled %+v, unpeeled %+v", p, u)
+	}
+}
+
+// A microwave drives little off: who cooks in one and goes over to an open pan goes to the hob.
+func TestAnOpenPanIsNoMicrowave(t *testing.T) {
+	r := gooseberries()
+	r.Precook = &PrecookAsked{Minutes: 5, Where: "microwave"}
+	all, err := Alternatives(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, s := range all {
+		switch {
+		case s.Question == AskPrecook && s.Key == "open" && (s.Precook.Where != "" || !s.Precook.Open || s.Precook.Minutes != 5),
+			s.Question == AskPrecook && s.Key == "covered" && s.Precook.Where != "microwave":
+			t.Errorf("%s: %+v", s.Key, s.Precook)
+		}
 	}
 }
 

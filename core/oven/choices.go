@@ -4,8 +4,9 @@ import "mabbin/core/message"
 
 // What an oven, a fire and the air around it may be.
 var (
-	Heatings = message.Choices{message.Choose("conventional", "conventional"), message.Choose("fan", "with a fan")}
-	Dials    = message.Choices{
+	Heatings = message.Choices{message.Choose("conventional", "conventional"), message.Choose("fan", "with a fan")}.
+			Usually("conventional")
+	Dials = message.Choices{
 		message.Choose("", "as the kitchen reads"), message.Choose("c", "°C"), message.Choose("f", "°F"),
 		message.Choose("gas", "gas marks"),
 	}

@@ -145,6 +145,8 @@ var mapped = map[string]reflect.Type{
 	"BakeChange":       reflect.TypeFor[api.BakeChange](),
 	"Verdict":          reflect.TypeFor[api.Verdict](),
 	"PlanAnswer":       reflect.TypeFor[api.PlanAnswer](),
+	"Precook":          reflect.TypeFor[api.Precook](),
+	"Macerate":         reflect.TypeFor[api.Macerate](),
 	"Went":             reflect.TypeFor[api.Went](),
 	"StationLines":     reflect.TypeFor[api.StationLines](),
 	"BakePlan":         reflect.TypeFor[api.BakePlan](),

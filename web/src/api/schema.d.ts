@@ -1744,23 +1744,8 @@ export interface components {
             fruits: components["schemas"]["FruitAsked"][];
             /** @description Goes in wet */
             washed?: boolean;
-            precook?: {
-                /** Format: double */
-                minutes: number;
-                /** @description In an open pan; else covered, or in a microwave */
-                open?: boolean;
-                /** @enum {string} */
-                where?: "" | "hob" | "oven" | "microwave";
-                /** @description Keys of those that are cooked first; left out: all */
-                fruits?: string[];
-            };
-            macerate?: {
-                /** Format: double */
-                minutes: number;
-                /** @enum {string} */
-                juice?: "" | "keep" | "leave" | "reduce" | "thicken";
-                with_thickener?: boolean;
-            };
+            precook?: components["schemas"]["Precook"];
+            macerate?: components["schemas"]["Macerate"];
             liquids?: components["schemas"]["Asked"][];
             extras?: components["schemas"]["Asked"][];
             /** Format: double */
@@ -1909,15 +1894,30 @@ export interface components {
                 [key: string]: number;
             };
         };
+        Precook: {
+            /** Format: double */
+            minutes: number;
+            /** @description In an open pan; else covered, or in a microwave */
+            open?: boolean;
+            /** @enum {string} */
+            where?: "" | "hob" | "oven" | "microwave";
+            /** @description Keys of those that are cooked first; left out: all */
+            fruits?: string[];
+        };
+        Macerate: {
+            /** Format: double */
+            minutes: number;
+            /** @enum {string} */
+            juice?: "" | "keep" | "leave" | "reduce" | "thicken";
+            with_thickener?: boolean;
+        };
         Alternative: {
             /** @enum {string} */
             question: "macerate" | "precook" | "peel";
             key: string;
             name: components["schemas"]["Text"];
-            /** Format: double */
-            minutes?: number;
-            /** @description That are cooked first, where it is not all */
-            fruits?: string[];
+            precook?: components["schemas"]["Precook"];
+            macerate?: components["schemas"]["Macerate"];
             chosen: boolean;
             /** Format: double */
             juice_g: number;

@@ -179,6 +179,8 @@ export const useKitchen = defineStore('kitchen', () => {
   const choices = (name: ChoiceName) => larder.value?.choices[name] ?? []
   const word = (name: ChoiceName, value: string | undefined) =>
     choices(name).find((c) => c.value === value)?.says ?? value ?? ''
+  /** What is taken where nothing was chosen. */
+  const usual = (name: ChoiceName) => choices(name).find((c) => c.usual)?.value ?? ''
   /** The same for a list to pick from, each value one that the field may have. */
   const options = <T extends string>(name: ChoiceName) =>
     choices(name).map((c) => [c.value as T, c.says] as const)
@@ -331,6 +333,7 @@ export const useKitchen = defineStore('kitchen', () => {
     ingredients,
     typical,
     choices,
+    usual,
     options,
     word,
     allergens,

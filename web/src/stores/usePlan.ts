@@ -35,7 +35,7 @@ export const usePlan = defineStore('plan', () => {
     return []
   })
   const oven = computed(() => kitchen.ovens.find((o) => o.id === dessert.draft?.setting.oven_id))
-  const heating = computed(() => oven.value?.oven.heating ?? 'conventional')
+  const heating = computed(() => oven.value?.oven.heating ?? (kitchen.usual('heating') as 'conventional'))
   /** Round a camp oven, today. */
   const weather = useLocalStorage<{
     wind: 'calm' | 'breeze' | 'windy'

@@ -61,7 +61,7 @@ export function useImport() {
     verdict.value = undefined
     all.value = {
       name: d.name || 'A card without a name',
-      style: known?.key ?? 'crumble',
+      style: known?.key ?? kitchen.choices('style')[0]?.value ?? '',
       dishId: d.dish ? '' : (kitchen.dishes[0]?.id ?? ''),
       dish: d.dish,
       recipeDish: d.dish,

@@ -63,7 +63,7 @@ const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station =
         <button
           v-for="s in shelves"
           :key="s"
-          :aria-pressed="(setting.shelf || 'middle') === s"
+          :aria-pressed="(setting.shelf || kitchen.usual('shelf')) === s"
           :data-testid="`shelf-height-${s}`"
           @click="dessert.change('the shelf', (d) => (d.setting.shelf = s))"
         >

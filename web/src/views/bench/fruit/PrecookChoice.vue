@@ -27,18 +27,7 @@ function peelAll(s: Alternative) {
   dessert.change('peeling', (d) => d.request.fruits.forEach((f) => (f.peeled = s.key === 'peeled')))
 }
 function choose(s: Alternative) {
-  dessert.change('pre-cooking', (d) => {
-    if (s.key === 'raw') d.request.precook = undefined
-    else {
-      const where = d.request.precook?.where
-      d.request.precook = {
-        minutes: s.minutes ?? 8,
-        open: s.key === 'open',
-        fruits: s.fruits,
-        where: s.key === 'open' && where === 'microwave' ? 'hob' : where,
-      }
-    }
-  })
+  dessert.change('pre-cooking', (d) => (d.request.precook = s.precook))
 }
 </script>
 

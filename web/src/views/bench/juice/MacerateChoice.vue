@@ -12,12 +12,7 @@ const alternatives = useAlternatives()('macerate')
 const macerate = computed(() => dessert.draft!.request.macerate)
 
 function choose(s: Alternative) {
-  dessert.change('the juice drawn by sugar', (d) => {
-    d.request.macerate =
-      s.key === 'none'
-        ? undefined
-        : { ...d.request.macerate, minutes: s.minutes ?? 45, juice: s.key as 'keep' }
-  })
+  dessert.change('the juice drawn by sugar', (d) => (d.request.macerate = s.macerate))
 }
 </script>
 
