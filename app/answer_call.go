@@ -20,8 +20,8 @@ const (
 	AnswerUndo   Answer = "undo"
 )
 
-// usualSnooze is how long a call is put off, unless it is said.
-const usualSnooze = 3 * time.Minute
+// UsualSnooze is how long a call is put off, unless it is said.
+const UsualSnooze = 3 * time.Minute
 
 // AnswerCall answers one call of a dessert, once, however many press; snooze is how long it is put off, 0: the usual
 // time.
@@ -36,7 +36,7 @@ func (o OvenWatch) AnswerCall(
 		switch a {
 		case AnswerSnooze:
 			if snooze <= 0 {
-				snooze = usualSnooze
+				snooze = UsualSnooze
 			}
 			return b.Snooze(call, now.Add(snooze))
 		case AnswerUndo:

@@ -73,7 +73,7 @@ func (o OnTheWayTo) Answer(ctx context.Context, kitchen, id uuid.UUID, step int,
 		s := &w.Steps[step]
 		switch a {
 		case AnswerSnooze:
-			s.At = o.Clock().Add(usualSnooze)
+			s.At = o.Clock().Add(UsualSnooze)
 		case AnswerUndo:
 			s.State = watch.Waiting
 		default:

@@ -198,7 +198,7 @@ func TestCallsAreAnswered(t *testing.T) {
 		return callOf(t, got, watch.Look)
 	}
 	y.clock.pass(look.DueAt.Sub(y.clock.at))
-	if c := answer(AnswerSnooze, 0); !c.DueAt.Equal(y.clock.at.Add(usualSnooze)) {
+	if c := answer(AnswerSnooze, 0); !c.DueAt.Equal(y.clock.at.Add(UsualSnooze)) {
 		t.Errorf("put off to %v at %v", c.DueAt, y.clock.at)
 	}
 	if c := answer(AnswerSnooze, 7*time.Minute); !c.DueAt.Equal(y.clock.at.Add(7 * time.Minute)) {

@@ -218,6 +218,21 @@ func (d Dish) Sizes() message.Message {
 	return message.New("{long} × {wide} {shape}, {depth} deep", first, second, message.Word(string(d.Shape)), depth)
 }
 
+// Measured tells what its water tells beside its sizes; empty where it was never filled.
+func (d Dish) Measured() message.Message {
+	if d.MeasuredML == 0 {
+		return message.Message{}
+	}
+	g := d.Measure()
+	off := math.Round(100 * (g.VolumeML/g.computedML - 1))
+	says := "{measured} measured, {computed} by its sizes: rounded corners and thick walls make {n} % more."
+	if off < 0 {
+		says = "{measured} measured, {computed} by its sizes: rounded corners and thick walls make {n} % less."
+	}
+	return message.New(
+		says, message.Millilitres(g.VolumeML), message.Millilitres(g.computedML), message.Number(math.Abs(off), 0))
+}
+
 // rimCM is what a dish is larger outside than in. A working figure.
 const rimCM = 4.0
 

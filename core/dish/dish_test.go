@@ -126,3 +126,21 @@ func TestVolumeAtTurnsHeightBack(t *testing.T) {
 		}
 	}
 }
+
+func TestADishIsToldByItsSizesAndItsWater(t *testing.T) {
+	for want, d := range map[string]Dish{
+		"24 × 18 cm, 5 deep":        {Shape: Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5},
+		"26 cm round, 5 deep":       {Shape: Round, LengthCM: 26, DepthCM: 5},
+		"30 × 21 cm oval, 5.5 deep": {Shape: Oval, LengthCM: 30, WidthCM: 21, DepthCM: 5.5},
+	} {
+		if got := d.Sizes().String(); got != want || !d.Measured().IsZero() {
+			t.Errorf("%s, not %s; water: %s", got, want, d.Measured())
+		}
+	}
+	filled := Dish{Shape: Square, LengthCM: 20, DepthCM: 5, MeasuredML: 1900}
+	if got, want := filled.Measured().
+		String(),
+		"1.9 l measured, 2.0 l by its sizes: rounded corners and thick walls make 5 % less."; got != want {
+		t.Errorf("%s, not %s", got, want)
+	}
+}

@@ -123,10 +123,14 @@ func (s *server) removeDish(c *gin.Context) {
 func shelfDish(d app.ShelfDish) api.ShelfDish {
 	bySizes := d.Dish
 	bySizes.MeasuredML = 0
-	return api.ShelfDish{
+	told := api.ShelfDish{
 		Id: d.ID, Name: d.Name, Dish: d.Dish, Sizes: d.Dish.Sizes(), Count: d.Count,
 		Revision: app.Revision(d), VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
 	}
+	if measured := d.Dish.Measured(); !measured.IsZero() {
+		told.Measured = &measured
+	}
+	return told
 }
 
 // listOvens lists a kitchen's ovens.
@@ -160,7 +164,10 @@ func (s *server) removeOven(c *gin.Context) {
 }
 
 func shelfOven(o app.ShelfOven) api.ShelfOven {
-	out := api.ShelfOven{Id: o.ID, Name: o.Name, Oven: o.Oven, OffByC: o.OffBy(), Revision: app.Revision(o)}
+	out := api.ShelfOven{
+		Id: o.ID, Name: o.Name, Oven: o.Oven, OffByC: o.OffBy(), Revision: app.Revision(o),
+		About: o.About(), Off: o.Off(), GiveOrTake: o.GiveOrTake(),
+	}
 	if r, known := o.ShelfRunners(); known {
 		out.Shelves = &r
 	}

@@ -20,7 +20,10 @@ import (
 // listWatch is what is in the ovens and what cools.
 func (s *server) listWatch(c *gin.Context) {
 	all, err := s.Store.Watched(c, kitchenOf(c))
-	out := api.Watch{Now: s.Clock(), Desserts: []api.Watched{}, Unusable: []api.Unusable{}, Afterwards: watch.After()}
+	out := api.Watch{
+		Now: s.Clock(), Desserts: []api.Watched{}, Unusable: []api.Unusable{}, Afterwards: watch.After(),
+		SnoozeMin: int(app.UsualSnooze.Minutes()),
+	}
 	for _, w := range all {
 		told := api.Watched{}
 		if w.Unusable == nil {

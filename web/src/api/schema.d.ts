@@ -4851,6 +4851,8 @@ export interface components {
             basis: components["schemas"]["Basis"];
         };
         Watch: {
+            /** @description How long a call is put off, where nothing else is said */
+            snooze_min: number;
             /** @description How often something else was learnt from the log: where it is another number, what was predicted is to be asked for again */
             learnt: number;
             on_the_way: components["schemas"]["OnTheWay"][];
@@ -5116,6 +5118,7 @@ export interface components {
             count?: number;
         };
         ShelfDish: {
+            measured?: components["schemas"]["Text"];
             sizes: components["schemas"]["Text"];
             /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
             revision: string;
@@ -5170,6 +5173,9 @@ export interface components {
             oven: components["schemas"]["Oven"];
         };
         ShelfOven: {
+            about: components["schemas"]["Text"];
+            off: components["schemas"]["Text"];
+            give_or_take: components["schemas"]["Text"];
             /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
             revision: string;
             /** Format: uuid */

@@ -148,10 +148,13 @@ export const useKitchen = defineStore('kitchen', () => {
     const got = await ask(api.GET('/api/v1/larder'))
     if (got.data) readTables(got.data)
     if (!kitchen.value) return
-    const shelf = await ask(
-      api.GET('/api/v1/kitchens/{kitchen}/dishes', { params: { path: { kitchen: kitchen.value.id } } }),
-    )
-    if (shelf.data) dishes.value = shelf.data
+    const path = { params: { path: { kitchen: kitchen.value.id } } }
+    const [d, o] = await Promise.all([
+      ask(api.GET('/api/v1/kitchens/{kitchen}/dishes', path)),
+      ask(api.GET('/api/v1/kitchens/{kitchen}/ovens', path)),
+    ])
+    if (d.data) dishes.value = d.data
+    if (o.data) ovens.value = o.data
   })
 
   /** The tables' rows with the kitchen's own in their place, and those that only it has after them. */

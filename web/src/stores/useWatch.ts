@@ -127,6 +127,7 @@ export const useWatch = defineStore('watch', () => {
       .sort((a, b) => a.left - b.left),
   )
   const ways = computed(() => all.value?.on_the_way ?? [])
+  const snoozeMin = computed(() => all.value?.snooze_min)
   const due = computed(() => calls.value.filter((c) => c.left <= 0))
   const minute = (w: Watched) => (now.value - Date.parse(w.started_at)) / 60000
 
@@ -293,6 +294,7 @@ export const useWatch = defineStore('watch', () => {
     start,
     answer,
     answerCall,
+    snoozeMin,
     answerStep,
     ways,
     onTheWay,

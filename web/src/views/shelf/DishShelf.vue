@@ -3,7 +3,7 @@ import { inWords, type ShelfDish } from '@/api/client'
 import AmountField from '@/ui/AmountField.vue'
 import DishForm from '@/ui/DishForm.vue'
 import { type DishBody, useKitchen } from '@/stores/useKitchen'
-import { integer, litres, lower, short } from '@/format/amounts'
+import { litres, lower, short } from '@/format/amounts'
 import DishSection from './DishSection.vue'
 import ShelfPair from './ShelfPair.vue'
 import { useShelfDraft } from './useShelfDraft'
@@ -20,7 +20,6 @@ const fresh = (): DishBody => ({
   count: 1,
   dish: { shape: 'rectangle', length_cm: 24, width_cm: 18, depth_cm: 5, material: 'stoneware' },
 })
-const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
 </script>
 
 <template>
@@ -104,11 +103,7 @@ const difference = (d: ShelfDish) => 100 * (d.volume_ml / d.computed_ml - 1)
               (v) => draft && (draft.body.dish = { ...draft.body.dish, measured_ml: v ?? 0 })
             "
           />
-          <p v-if="current && current.dish.measured_ml" class="small" data-testid="water-says">
-            {{
-              `${litres(current.volume_ml)} measured, ${litres(current.computed_ml)} by its sizes: rounded corners and thick walls make ${integer(Math.abs(difference(current)))} % ${difference(current) < 0 ? 'less' : 'more'}.`
-            }}
-          </p>
+          <p v-if="current?.measured" class="small" data-testid="water-says">{{ current.measured }}</p>
           <p v-else class="small quiet">The best number that you can give: corners and curves are in it.</p>
         </div>
       </div>

@@ -3,7 +3,6 @@ import { inWords, type Oven, type ShelfOven } from '@/api/client'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { type OvenBody, useKitchen } from '@/stores/useKitchen'
-import { cm, degrees } from '@/format/amounts'
 import OvenScale from './OvenScale.vue'
 import OvenTrial from './OvenTrial.vue'
 import ShelfPair from './ShelfPair.vue'
@@ -29,12 +28,6 @@ const fresh = (kind: Oven['kind']): OvenBody => ({
 function set(how: Partial<Oven>) {
   if (draft.value) Object.assign(draft.value.body.oven, how)
 }
-function offset(o: ShelfOven) {
-  if (o.oven.kind === 'camp') return `${cm(o.oven.diameter_cm ?? 0)} across`
-  const c = o.oven.offset_c
-  if (!c) return o.oven.give_or_take_c ? 'as it says' : 'not measured'
-  return c > 0 ? `${degrees(c)} hotter` : `${degrees(-c)} cooler`
-}
 </script>
 
 <template>
@@ -55,17 +48,13 @@ function offset(o: ShelfOven) {
           >
             <span>
               <strong>{{ o.name }}</strong>
-              <span class="small">{{
-                o.oven.kind === 'camp'
-                  ? 'camp oven, over coals'
-                  : `${o.oven.heating}${o.oven.bottom_heat ? ', bottom heat alone' : ''}${o.oven.runners ? `, ${o.oven.runners} runners` : ''}`
-              }}</span>
+              <span class="small">{{ o.about }}</span>
             </span>
             <OvenScale v-if="o.oven.kind === 'oven'" :offset="o.oven.offset_c" :give-or-take="o.off_by_c" />
             <span v-else class="no-scale" />
             <span class="off"
-              ><strong>{{ offset(o) }}</strong
-              ><span class="small">{{ `give or take ${degrees(o.off_by_c)}` }}</span></span
+              ><strong>{{ o.off }}</strong
+              ><span class="small">{{ o.give_or_take }}</span></span
             >
           </button>
         </li>

@@ -29,7 +29,9 @@ const done = (answer: 'done' | 'skipped' | 'snooze') => void watching.answerCall
     </div>
     <span class="acts">
       <button class="push main big" data-testid="call-done" @click="done('done')">Done</button>
-      <button class="push" data-testid="call-snooze" @click="done('snooze')">3 min more</button>
+      <button class="push" data-testid="call-snooze" @click="done('snooze')">
+        {{ `${watching.snoozeMin} min more` }}
+      </button>
       <button class="push" data-testid="call-skip" @click="done('skipped')">Skip</button>
     </span>
   </section>
