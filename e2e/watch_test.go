@@ -121,8 +121,8 @@ func TestTheOvenWatch(t *testing.T) {
 		"in the oven",
 		"steamed off",
 		"48 g",
-		"Take it out, done at",
-		"Turn the dish round, skipped",
+		"Take it out (done at",
+		"Turn the dish round (skipped",
 		"Would be made again so",
 	)
 

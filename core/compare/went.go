@@ -96,7 +96,7 @@ func weighed(all []outcome.Weighed) message.Message {
 func call(c outcome.Answered) message.Message {
 	says := message.New("{due} min: {what}", message.Number(c.Due, 0), message.Part(c.Says))
 	if c.At == nil {
-		return message.New("{what}, not answered", message.Part(says))
+		return message.New("{what} (not answered)", message.Part(says))
 	}
-	return message.New("{what}, {state} at {n}", message.Part(says), message.Word(c.State), message.Number(*c.At, 0))
+	return message.New("{what} ({state} at {n})", message.Part(says), message.Word(c.State), message.Number(*c.At, 0))
 }

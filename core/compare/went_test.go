@@ -34,8 +34,8 @@ func TestABakeIsToldAsItWasPredictedAndAsItWent(t *testing.T) {
 			"in the oven: 45 min | 52 min; middle bubbles: 33 min | ; steamed off: 61 g | 48 g; base:  | crisp",
 		},
 		"weighed":             {w.Weighed.String(), "Weighed: 31 g of 24 g cornflour; the other 1 as written."},
-		"a call answered":     {w.Calls[0].String(), "45 min: Take it out, done at 33"},
-		"a call not answered": {w.Calls[1].String(), "20 min: Turn it, not answered"},
+		"a call answered":     {w.Calls[0].String(), "45 min: Take it out (done at 33)"},
+		"a call not answered": {w.Calls[1].String(), "20 min: Turn it (not answered)"},
 	} {
 		if is[0] != is[1] {
 			t.Errorf("%s: %q, not %q", name, is[0], is[1])
