@@ -7,6 +7,7 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/fault"
+	"mabbin/core/larder"
 	"mabbin/core/sell"
 
 	"github.com/google/uuid"
@@ -66,11 +67,16 @@ func (l Log) cost(ctx context.Context, kitchen uuid.UUID, b BakeRecord) (*BakeCo
 	if err != nil {
 		return nil, err
 	}
+	return CostOf(k, own, s.Rates, b)
+}
+
+// CostOf is what a bake costs by a kitchen's own prices and its rates; nil where nothing in it has a price.
+func CostOf(k Kitchen, own *larder.Own, rates sell.Rates, b BakeRecord) (*BakeCost, error) {
 	r := bake.DessertRequest{Request: b.Request}
 	r.Request.Own = own
 	a := bake.DessertAnswer{Balance: b.Result}
 	a.Plan.Stages = SettingIn(k.AltitudeM, nil, b.Setting, Weather{}).Stages
-	c, err := sell.OfDessert(r.Request, &a.Balance, s.Rates, workOf(r, &a))
+	c, err := sell.OfDessert(r.Request, &a.Balance, rates, workOf(r, &a))
 	if err != nil || len(c.Unpriced) == len(c.Lines) {
 		return nil, err
 	}

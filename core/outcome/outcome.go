@@ -139,6 +139,7 @@ type Line struct {
 	Title             string
 	BakedAt           time.Time
 	Version           *int
+	Batch             string
 	Oven, Predicted   string
 	OvenC, Minutes    *float64
 	Juice, Fruit, Top *string

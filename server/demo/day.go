@@ -36,6 +36,9 @@ var house = day.House{
 	WashMin: 10,
 }
 
+// rates are what else a dessert costs the kitchen.
+var rates = sell.Rates{MinorPerKWh: 32, PackagingMinor: 8}
+
 // stock is what Oxlip Yard has in: windfalls that will not wait, and what is always there.
 func stock(now time.Time) sell.Store {
 	came, soon := now.AddDate(0, 0, -1).Format(time.DateOnly), now.AddDate(0, 0, 3).Format(time.DateOnly)
@@ -48,7 +51,7 @@ func stock(now time.Time) sell.Store {
 			{Key: "double_cream", G: 300, Since: came, Until: soon},
 		},
 		Packs: map[string][]sell.Pack{},
-		Rates: sell.Rates{MinorPerKWh: 32, PackagingMinor: 8},
+		Rates: rates,
 	}
 }
 
@@ -96,8 +99,24 @@ var prices = map[larder.Kind]map[string]float64{
 		"apple_sharp": 1.9,
 	},
 	"ingredient": {
-		"wheat_flour": 0.95, "butter": 8.8, "caster_sugar": 1.7, "light_brown_sugar": 2.1, "demerara_sugar": 2.4,
-		"rolled_oats": 1.4, "cornflour": 3.6, "hazelnuts": 12.5, "egg": 4.2, "double_cream": 5.6, "salt": 0.6,
+		"wheat_flour":       0.95,
+		"butter":            8.8,
+		"caster_sugar":      1.7,
+		"light_brown_sugar": 2.1,
+		"demerara_sugar":    2.4,
+		"rolled_oats":       1.4,
+		"cornflour":         3.6,
+		"hazelnuts":         12.5,
+		"egg":               4.2,
+		"double_cream":      5.6,
+		"salt":              0.6,
+		"tapioca_starch":    4.4,
+		"arrowroot":         9,
+		"baking_powder":     6.5,
+		"bicarbonate":       4.2,
+		"buttermilk":        2.2,
+		"heavy_cream":       5.2,
+		"lemon_juice":       6,
 	},
 }
 

@@ -355,8 +355,15 @@ func loadMonth(ctx context.Context, s *store.Store, now time.Time) error {
 	if err != nil {
 		return err
 	}
+	own, err := s.Own(ctx, Kitchen.ID)
+	if err != nil {
+		return err
+	}
 	for _, m := range all {
 		b := m.BakeRecord
+		if b.Cost, err = app.CostOf(Kitchen, own, rates, b); err != nil {
+			return fmt.Errorf("bake of %s: %w", b.Title, err)
+		}
 		b.BakedAt = now.Add(-m.ago)
 		if m.picture != nil {
 			if err := s.AddPicture(ctx, Kitchen.ID, *m.picture, b.BakedAt); err != nil {

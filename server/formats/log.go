@@ -32,6 +32,8 @@ var logHeads = []string{
 	"after g",
 	"again",
 	"note",
+	"batch",
+	"made by",
 }
 
 // LogWriter writes a log as CSV, line by line.
@@ -72,6 +74,8 @@ func (l LogWriter) Line(b outcome.Line) error {
 		figure(t.AfterG),
 		yes(t.Again),
 		harmless(b.Note),
+		b.Batch,
+		harmless(t.MadeBy),
 	})
 }
 

@@ -242,3 +242,17 @@ func TestTheScaleOverHTTP(t *testing.T) {
 		t.Errorf("%+v", r)
 	}
 }
+
+// What was baked before there was anything to look back on has a cost as well: by the prices of its day.
+func TestLoggedBakesHaveTheirCost(t *testing.T) {
+	h, base := theYard(t)
+	bakes := get[api.BakePage](t, call(h, "GET", base+"/bakes?words=apricot", ""), 200).Bakes
+	if len(bakes) == 0 {
+		t.Fatal("no apricots were baked")
+	}
+	for _, b := range bakes {
+		if b.Cost == nil || b.Cost.Currency != "€" || b.Cost.Of.Portion == nil || *b.Cost.Of.Portion < 50 {
+			t.Errorf("%s: %+v", b.Title, b.Cost)
+		}
+	}
+}

@@ -108,7 +108,7 @@ func (s *Store) EachLine(
 	return s.whole(ctx, func(c *pgxpool.Conn) error {
 		rows, err := c.Query(
 			ctx,
-			`select title, baked_at, version, coalesce((select name from oven where id = oven_id), ''),
+			`select title, baked_at, coalesce(batch, ''), version, coalesce((select name from oven where id = oven_id), ''),
 				coalesce(result #>> '{set,band}', ''),
 			oven_c, minutes, juice, fruit, top, boiled_over, told, note from bake where `+sql+` order by baked_at desc, id desc`,
 			args...)
@@ -122,6 +122,7 @@ func (s *Store) EachLine(
 			[]any{
 				&l.Title,
 				&l.BakedAt,
+				&l.Batch,
 				&l.Version,
 				&l.Oven,
 				&l.Predicted,
