@@ -1,7 +1,6 @@
 package app
 
 import (
-	"cmp"
 	"context"
 	"slices"
 	"testing"
@@ -10,10 +9,8 @@ import (
 	"mabbin/core/day"
 	"mabbin/core/dish"
 	"mabbin/core/larder"
-	"mabbin/core/learn"
 	"mabbin/core/oven"
 	"mabbin/core/sell"
-	"mabbin/core/watch"
 
 	"github.com/google/uuid"
 )
@@ -342,200 +339,5 @@ func TestADayAtTheCafe(t *testing.T) {
 	bad.BowlML = 3
 	if err := d.SetHouse(t.Context(), c.kitchen, bad, ""); !has(err, "/bowl_ml") {
 		t.Errorf("a bowl of 3 ml: %v", err)
-	}
-}
-
-// ways keeps what is on its way in memory.
-type ways struct{ all []OnTheWay }
-
-func (w *ways) at(id uuid.UUID) int {
-	return slices.IndexFunc(w.all, func(x OnTheWay) bool { return x.ID == id })
-}
-
-func (w *ways) OnTheWay(context.Context, uuid.UUID) ([]OnTheWay, error) { return w.all, nil }
-
-func (w *ways) SetOnTheWay(_ context.Context, _ uuid.UUID, x OnTheWay) error {
-	w.all = append(w.all, x)
-	return nil
-}
-
-func (w *ways) UpdateOnTheWay(_ context.Context, _, id uuid.UUID, change func(*OnTheWay) error) error {
-	i := w.at(id)
-	if i < 0 {
-		return ErrNotFound
-	}
-	return change(&w.all[i])
-}
-
-func (w *ways) DropOnTheWay(_ context.Context, _, id uuid.UUID) error {
-	w.all = slices.DeleteFunc(w.all, func(x OnTheWay) bool { return x.ID == id })
-	return nil
-}
-
-// The way back from an hour is called step by step; when all is answered it is off the watch.
-func TestOnTheWayToTheOven(t *testing.T) {
-	c := newCafe(t)
-	kept := &ways{}
-	now := saturday.Add(9 * time.Hour)
-	o := OnTheWayTo{
-		Store:  kept,
-		Desk:   c.desk,
-		Clock:  func() time.Time { return now },
-		Notify: func(uuid.UUID) { c.told++ },
-	}
-	id := uuid.New()
-	q := BenchQuestion{Kitchen: &c.kitchen, Request: crumble()}
-	if err := o.Begin(t.Context(), c.kitchen, id, "Crumble", q, now.Add(4*time.Hour), day.Warm); err != nil {
-		t.Fatal(err)
-	}
-	steps := kept.all[0].Steps
-	if len(steps) < 3 || steps[0].State != watch.Waiting || !slices.IsSortedFunc(steps, func(a, b WayStep) int {
-		return cmp.Compare(a.At.Unix(), b.At.Unix())
-	}) {
-		t.Fatalf("%+v", steps)
-	}
-	due := steps[0].At
-	if err := o.Answer(t.Context(), c.kitchen, id, 0, AnswerSnooze); err != nil || kept.all[0].Steps[0].At.Equal(due) {
-		t.Errorf("put off it is still at %v; %v", kept.all[0].Steps[0].At, err)
-	}
-	for _, wrong := range []int{-1, len(steps)} {
-		if err := o.Answer(t.Context(), c.kitchen, id, wrong, AnswerDone); err == nil {
-			t.Errorf("step %d is answered", wrong)
-		}
-	}
-	for i := range steps {
-		if err := o.Answer(t.Context(), c.kitchen, id, i, AnswerDone); err != nil {
-			t.Fatal(err)
-		}
-		if i == 0 { // and taken back
-			if err := o.Answer(
-				t.Context(),
-				c.kitchen,
-				id,
-				i,
-				AnswerUndo,
-			); err != nil ||
-				kept.all[0].Steps[0].State != watch.Waiting {
-				t.Errorf("%+v, %v", kept.all[0].Steps[0], err)
-			}
-			_ = o.Answer(t.Context(), c.kitchen, id, i, AnswerDone)
-		}
-	}
-	if len(kept.all) != 0 {
-		t.Errorf("all is done, and it is still on its way: %+v", kept.all)
-	}
-	if err := o.Begin(t.Context(), c.kitchen, id, "Crumble", q, now.Add(90*time.Hour), day.Warm); !has(err, "/ready_at") {
-		t.Errorf("in four days: %v", err)
-	}
-}
-
-// lessonBook is a log that is learnt from, with what it has taught.
-type lessonBook struct {
-	calendar
-	bakes  []BakeRecord
-	says   learn.Says
-	learnt learn.Used
-	sure   learn.Posterior
-	times  int
-}
-
-func (l *lessonBook) Bakes(
-	context.Context, uuid.UUID, BakeFilter, *uuid.UUID, int,
-) ([]BakeRecord, bool, error) {
-	return l.bakes, false, nil
-}
-
-func (l *lessonBook) LearningSays(context.Context, uuid.UUID) (learn.Says, error) { return l.says, nil }
-
-func (l *lessonBook) UpdateLearningSays(
-	_ context.Context, _ uuid.UUID, _ If, change func(learn.Says) (learn.Says, error),
-) (s learn.Says, err error) {
-	l.says, err = change(l.says)
-	return l.says, err
-}
-
-func (l *lessonBook) SetLearnt(
-	_ context.Context, _ uuid.UUID, _ time.Time, u learn.Used, p learn.Posterior,
-) (learn.Used, bool, error) {
-	l.learnt, l.sure = u, p
-	l.times++
-	return u, true, nil
-}
-
-func (l *lessonBook) Posterior(context.Context, uuid.UUID) (learn.Posterior, error) {
-	return l.sure, nil
-}
-
-// learned is a kitchen whose answers take what its log has taught.
-type learned struct {
-	kitchens
-	book *lessonBook
-}
-
-func (k learned) Learnt(context.Context, uuid.UUID) (learn.Used, error) { return k.book.learnt, nil }
-
-// Five bakes of a cool oven teach that it is cool: the Bench foresees later and more narrowly, until it is switched off;
-// what can't be used of the log teaches nothing.
-func TestALogTeachesItsKitchen(t *testing.T) {
-	deck := ShelfOven{ID: uuid.New(), Name: "Deck", Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional"}}
-	book := &lessonBook{}
-	k := learned{kitchens{id: uuid.New(), ovens: []ShelfOven{deck}}, book}
-	clock := &clock{at: saturday}
-	told := 0
-	l := &Learning{
-		Store: book, Kitchens: k, Surfaces: NewSurfaces(), Clock: clock.now, Notify: func(uuid.UUID) { told++ },
-	}
-	heat, minutes := 190.0, 60.0
-	setting := Setting{OvenID: &deck.ID, OvenC: &heat, Minutes: &minutes}
-	q := BenchQuestion{Kitchen: &k.id, Request: crumble(), Setting: setting}
-	before, err := l.Foresee(t.Context(), q)
-	if err != nil {
-		t.Fatal(err)
-	}
-	r := before.Forecast.MiddleBubbles
-	result, err := Bench{Kitchens: k}.Plan(t.Context(), q)
-	if err != nil {
-		t.Fatal(err)
-	}
-	for i := range 5 {
-		noted := r.Value + 11 + float64(i%3)
-		b := BakeRecord{
-			ID: uuid.New(), Title: "Crumble", BakedAt: saturday.AddDate(0, 0, -i), Request: crumble(), Result: result.Balance,
-			Setting: setting,
-		}
-		b.Told.MiddleMin = &noted
-		book.bakes = append(book.bakes, b)
-	}
-	book.bakes = append(book.bakes, BakeRecord{ID: uuid.New(), Unusable: ErrUnusable})
-	x, err := l.Keep(t.Context(), k.id)
-	if err != nil || told != 1 || book.sure.Bakes != 5 || len(x.Histories) == 0 || len(book.learnt.Ovens) != 1 {
-		t.Fatalf("%d told, from %d bakes, %+v, %v", told, book.sure.Bakes, book.learnt, err)
-	}
-	after, err := l.Foresee(t.Context(), q)
-	now := after.Forecast.MiddleBubbles
-	if err != nil || now.Value <= r.Value+5 || now.P95-now.P05 >= r.P95-r.P05 {
-		t.Errorf("foreseen before %+v, now %+v; %v", r, now, err)
-	}
-	off, err := l.Say(t.Context(), k.id, learn.Says{
-		Off: []learn.Name{
-			{What: learn.OvenOffset, Key: deck.ID.String()},
-		},
-		LeftOut: []string{},
-		Changed: []learn.ChangedOven{},
-	}, "")
-	if err != nil || len(book.learnt.Ovens) != 0 || off.Lessons[0].State != learn.StateOff {
-		t.Errorf("switched off: %+v, %v", book.learnt, err)
-	}
-	back, err := l.Foresee(t.Context(), q)
-	if err != nil || back.Forecast.MiddleBubbles.Value >= now.Value {
-		t.Errorf("switched off it is foreseen after %+v; %v", back.Forecast.MiddleBubbles, err)
-	}
-	if _, err := l.Say(t.Context(), k.id, learn.Says{Off: []learn.Name{{What: "mood"}}}, ""); !has(err, "/off/0") {
-		t.Errorf("a mood: %v", err)
-	}
-	nowhere := q
-	nowhere.Kitchen, nowhere.Setting.OvenID = nil, nil
-	if o, err := l.Foresee(t.Context(), nowhere); err != nil || o.Basis.IsZero() {
-		t.Errorf("nowhere yet: %+v, %v", o, err)
 	}
 }

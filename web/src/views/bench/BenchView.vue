@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { refDebounced, useElementSize, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch, watchEffect } from 'vue'
-import { useRouter } from 'vue-router'
-import { inWords, type Remark, type TwoSettings, type WatchStart } from '@/api/client'
+import type { Remark } from '@/api/client'
 import BakeOutcome from '@/ui/BakeOutcome.vue'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import { keepFocus, toContent } from '@/ui/focus'
@@ -31,6 +30,7 @@ import StationTab from './StationTab.vue'
 import TicketPanel from '@/views/bench/ticket/TicketPanel.vue'
 import ToppingStation from '@/views/bench/topping/ToppingStation.vue'
 import { useDessert, type Draft } from '@/stores/useDessert'
+import { useIntoOven } from './useIntoOven'
 import { useSaving } from './useSaving'
 import { usePlan } from '@/stores/usePlan'
 import { useWeighing } from '@/views/bench/ticket/useWeighing'
@@ -38,7 +38,6 @@ import WeighNext from '@/views/bench/ticket/WeighNext.vue'
 import WrittenPanel from './WrittenPanel.vue'
 
 const kitchen = useKitchen()
-const router = useRouter()
 const watching = useWatch()
 const dessert = useDessert()
 const plan = usePlan()
@@ -57,6 +56,7 @@ const weighing = computed(() => weigher.on)
 const baked = ref(false)
 const diet = ref(false)
 const { refused, save } = useSaving()
+const { title, ofCard, inOven, asking, shared, toOven, intoOven } = useIntoOven(refused)
 const draft = computed(() => dessert.draft)
 const answer = computed(() => dessert.answer)
 
@@ -137,12 +137,6 @@ watch(
   () => void nextTick(keepFocus),
 )
 
-/** The card that this is of, as it was saved. */
-const ofCard = computed(() => {
-  const d = dessert.draft
-  return d?.cardId && d.version && !dessert.unsaved ? { card_id: d.cardId, version: d.version } : {}
-})
-const title = computed(() => dessert.draft?.name.trim() || 'Unnamed')
 /** What changed, for those who listen: once nothing moves any more. */
 const announced = refDebounced(
   computed(() => plan.answer?.stations.weighed ?? ''),
@@ -159,61 +153,10 @@ const logged = computed(() => ({
   ...(inOven.value && { watch_id: inOven.value.id }),
 }))
 
-/** This dessert where it is on the watch already. */
-const inOven = computed(() =>
-  watching.desserts.find(
-    (w) =>
-      w.title === title.value && w.card_id === ofCard.value.card_id && w.version === ofCard.value.version,
-  ),
-)
 const moment = computed<BenchMoment>(() => {
   if (inOven.value && !weighing.value) return 'baked'
   return weigher.lines.length > 0 && !weigher.next ? 'oven' : 'weigh'
 })
-
-/** What will not come right is asked about, once; and no single key starts a clock. */
-const asking = ref(false)
-/** What is in the oven already and wants another setting. */
-const shared = ref<TwoSettings[]>([])
-let askedOf = ''
-async function toOven(byKey = false) {
-  const verdict = plan.answer?.verdict
-  const of = JSON.stringify([dessert.draft?.request, plan.answer?.plan.stages])
-  const next = goingIn()
-  shared.value = next ? await watching.twoSettings(next) : []
-  const fine = (!verdict || verdict.right) && !shared.value.length
-  if (!byKey && (fine || askedOf === of)) return void intoOven()
-  askedOf = of
-  asking.value = true
-}
-
-/** What goes into the oven: by the stages that are on the strip now. */
-function goingIn(): WatchStart | undefined {
-  const d = dessert.draft
-  const stages = plan.answer?.plan.stages
-  if (!d || !stages) return undefined
-  return {
-    id: crypto.randomUUID(),
-    title: title.value,
-    ...ofCard.value,
-    request: kitchen.ours(d.request),
-    setting: { ...d.setting, stages },
-    weather: plan.weather,
-    weighed: weigher.weighed,
-  }
-}
-
-/** The clock starts. */
-async function intoOven() {
-  const next = goingIn()
-  if (!next) return
-  const problem = await watching.start(next)
-  refused.value = problem ? inWords(problem) : ''
-  if (problem) return
-  weigher.afresh()
-  weigher.on = false
-  void router.push('/watch')
-}
 
 const whole = computed(() => ({
   name: dessert.draft?.name.trim() || 'A card without a name',
