@@ -165,7 +165,18 @@ func TestThePrintedTicket(t *testing.T) {
 	)
 	_, err := Call(ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: "print"})
 	must(t, err)
-	reads(t, ctx, CSS("main"), "Gooseberry crumble", "It comes right", " min at 190 °C.", "In at ", "ready at", "Method", "☐")
+	reads(
+		t,
+		ctx,
+		CSS("main"),
+		"Gooseberry crumble",
+		"It comes right",
+		" min at 190 °C.",
+		"In at ",
+		"ready at",
+		"Method",
+		"☐",
+	)
 	controls := `[...document.querySelectorAll('button, input, select, .handle')].filter((e) => e.getClientRects().length).map((e) => e.outerHTML).join(', ')`
 	if on, err := Run(ctx, Evaluate[string](controls)); err != nil || on != "" {
 		t.Errorf("controls on paper: %s (%v)", on, err)
