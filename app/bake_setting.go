@@ -74,8 +74,12 @@ func SettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather) bake.Setti
 			}
 		}
 	}
-	if len(out.Stages) == 0 && s.OvenC != nil && s.Minutes != nil {
+	switch {
+	case len(out.Stages) > 0:
+	case s.OvenC != nil && s.Minutes != nil:
 		out.Stages = []bake.Stage{{Minutes: *s.Minutes, OvenC: *s.OvenC, Heating: out.Heating}}
+	default:
+		out.EnteredC, out.EnteredMin = s.OvenC, s.Minutes
 	}
 	return out
 }

@@ -26,12 +26,15 @@ type Setting struct {
 	DishC       *float64 `json:"dish_c,omitempty"`
 	Stages      []Stage  `json:"stages,omitempty"` // left out: proposed
 	// proposed before, and on the screen: it stays unless another is clearly better
-	Standing   []Stage `json:"standing,omitempty"`
-	Keep       bool    `json:"keep,omitempty"`        // the standing stages are baked as they are: nothing is looked for
-	OffByC     float64 `json:"off_by_c,omitempty"`    // how far the oven may be off beside that; left out: 10
-	OvenName   string  `json:"-"`                     // what the kitchen calls it, where it is one of its own
-	BottomHeat bool    `json:"bottom_heat,omitempty"` // it can heat from below alone
-	CrispBase  bool    `json:"crisp_base,omitempty"`  // the baker goes by the base: it must be crisp
+	Standing []Stage `json:"standing,omitempty"`
+	Keep     bool    `json:"keep,omitempty"`     // the standing stages are baked as they are: nothing is looked for
+	OffByC   float64 `json:"off_by_c,omitempty"` // how far the oven may be off beside that; left out: 10
+	OvenName string  `json:"-"`                  // what the kitchen calls it, where it is one of its own
+	// EnteredC and EnteredMin are what was entered of one stage while the other is open: no stage yet; nil: nothing.
+	EnteredC   *float64 `json:"-"`
+	EnteredMin *float64 `json:"-"`
+	BottomHeat bool     `json:"bottom_heat,omitempty"` // it can heat from below alone
+	CrispBase  bool     `json:"crisp_base,omitempty"`  // the baker goes by the base: it must be crisp
 	// Factors are what the kitchen's log has taught of fruit, thickeners and toppings; left out: nothing.
 	Factors *larder.Factors `json:"factors,omitempty"`
 	// Fire is that of a camp oven; left out: an oven indoors.

@@ -28,7 +28,7 @@ func (a *DessertAnswer) stations(q DessertRequest, given bool) Stations {
 		Fruit:   message.New("{g} {fruits}", message.Grams(b.FruitG), message.Part(r.FruitNames())),
 		Juice:   juiceLine(r, b),
 		Topping: toppingLine(r, b),
-		Bake:    a.Plan.line(q.Setting.OvenName, given),
+		Bake:    a.Plan.line(q.Setting, given),
 		Finish:  finishLine(r),
 		Weighed: b.Weighed(),
 		Stages:  a.Plan.Words(),
@@ -59,15 +59,23 @@ func toppingLine(r balance.Request, b *balance.Answer) message.Message {
 	return line
 }
 
-// line tells a plan by its first temperature and its minutes, and where it is baked.
-func (p *Plan) line(ovenName string, given bool) message.Message {
+// line tells a plan by its temperature and its minutes, and where it is baked; what is proposed with what was entered
+// so far.
+func (p *Plan) line(s Setting, given bool) message.Message {
 	heat, minutes := message.OvenHeat(p.OvenC), message.Number(p.Minutes, 0)
 	if !given {
-		return message.New("proposed: {heat}, {n} min", heat, minutes)
+		var entered message.Message
+		switch {
+		case s.EnteredC != nil:
+			entered = message.Value(message.OvenHeat(*s.EnteredC))
+		case s.EnteredMin != nil:
+			entered = message.New("{n} min", message.Number(*s.EnteredMin, 0))
+		}
+		return message.Join("; ", entered, message.New("proposed: {heat}, {n} min", heat, minutes))
 	}
 	line := message.New("{heat}, {n} min", heat, minutes)
-	if ovenName != "" {
-		line = message.Join(", ", line, message.Value(message.Text(ovenName)))
+	if s.OvenName != "" {
+		line = message.Join(", ", line, message.Value(message.Text(s.OvenName)))
 	}
 	return line
 }

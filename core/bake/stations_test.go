@@ -50,6 +50,16 @@ func TestTheOvenIsNamedWhereTheStagesWereEntered(t *testing.T) {
 	}
 }
 
+func TestWhatIsEnteredSoFarIsToldBesideTheProposal(t *testing.T) {
+	c, minutes := 200.0, 45.0
+	for want, set := range map[string]Setting{"200 C; proposed: ": {EnteredC: &c}, "45 min; proposed: ": {EnteredMin: &minutes}} {
+		a := told(t, func(q *DessertRequest) { q.Setting = set })
+		if says := a.Stations.Bake.String(); !strings.HasPrefix(says, want) {
+			t.Errorf("%s, not %s", says, want)
+		}
+	}
+}
+
 func TestEggsSetWhatACustardIsPouredOver(t *testing.T) {
 	a := told(t, func(q *DessertRequest) {
 		q.Request.Style = "bar"
