@@ -42,6 +42,7 @@ defineEmits<{ open: []; more: [] }>()
 }
 .verdict.wrong {
   color: var(--danger);
+  font-size: inherit;
 }
 li {
   display: flex;
