@@ -86,7 +86,7 @@ func (w *walk) written(lines []string) (map[*yaml.Node]string, error) {
 	should := map[*yaml.Node]string{}
 	for schema, b := range w.found {
 		if enum := value(schema, "enum"); enum != nil && b.words != nil && !named(lines[enum.Line-1]) {
-			values, err := enumerated(b.words, b.nothing || slices.Contains(b.words, ""))
+			values, err := enumerated(b.words, "", b.nothing || slices.Contains(b.words, ""))
 			if err != nil {
 				return nil, err
 			}
@@ -110,13 +110,19 @@ func (w *walk) written(lines []string) (map[*yaml.Node]string, error) {
 
 func figure(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
 
-// enumerated are words as the contract has them, with the empty one before them where that is one.
-func enumerated(words []string, orNone bool) (string, error) {
-	words = slices.DeleteFunc(slices.Clone(words), func(w string) bool { return w == "" })
+// enumerated are values as the contract has them, in one line, with the empty one before them where that is one.
+func enumerated[T comparable](values []T, none T, orNone bool) (string, error) {
+	values = slices.DeleteFunc(slices.Clone(values), func(v T) bool { return v == none })
 	if orNone {
-		words = slices.Insert(words, 0, "")
+		values = slices.Insert(values, 0, none)
 	}
-	return flow(words)
+	var list yaml.Node
+	if err := list.Encode(values); err != nil {
+		return "", err
+	}
+	list.Style = yaml.FlowStyle
+	raw, err := yaml.Marshal(&list)
+	return strings.TrimSpace(string(raw)), err
 }
 
 // bounds are those that rules have of one field.

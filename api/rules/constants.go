@@ -8,8 +8,6 @@ import (
 	"path/filepath"
 	"strconv"
 	"strings"
-
-	"go.yaml.in/yaml/v3"
 )
 
 // constantsNamed begins the name of a type in a line, with its package: "# constants: core/watch.State".
@@ -85,15 +83,4 @@ func declared(group *ast.GenDecl, typ string) (out []any, err error) {
 		}
 	}
 	return out, nil
-}
-
-// flow are values as the contract has them, in one line.
-func flow(values any) (string, error) {
-	var list yaml.Node
-	if err := list.Encode(values); err != nil {
-		return "", err
-	}
-	list.Style = yaml.FlowStyle
-	raw, err := yaml.Marshal(&list)
-	return strings.TrimSpace(string(raw)), err
 }

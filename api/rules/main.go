@@ -93,11 +93,8 @@ func valued(line, root string) (string, error) {
 		if err != nil {
 			return "", err
 		}
-		all = slices.DeleteFunc(all, func(v any) bool { return v == "" || v == found[5] })
-		if orNone {
-			all = slices.Insert(all, 0, any(""))
-		}
-		values, err := flow(all)
+		all = slices.DeleteFunc(all, func(v any) bool { return v == found[5] })
+		values, err := enumerated(all, any(""), orNone)
 		return strings.Replace(line, found[0], "enum: "+values+found[2], 1), err
 	}
 	list, ok := choice.Lists[name]
@@ -107,6 +104,6 @@ func valued(line, root string) (string, error) {
 	if !ok {
 		return "", fmt.Errorf("there are no choices %q", name)
 	}
-	values, err := enumerated(list.Values(), orNone || list.Has(""))
+	values, err := enumerated(list.Values(), "", orNone || list.Has(""))
 	return strings.Replace(line, found[0], "enum: "+values+found[2], 1), err
 }

@@ -24,7 +24,7 @@ func (a *DessertAnswer) stations(q DessertRequest, given bool) Stations {
 	material, _ := larder.Materials.Get(r.Dish.Material)
 	return Stations{
 		Dish: message.New("{sizes}, {material}, {volume}", message.Part(r.Dish.Sizes()),
-			short(material.Name), message.Millilitres(b.Fit.VolumeML)),
+			larder.Called(material.Name), message.Millilitres(b.Fit.VolumeML)),
 		Fruit:   message.New("{g} {fruits}", message.Grams(b.FruitG), message.Part(r.FruitNames())),
 		Juice:   juiceLine(r, b),
 		Topping: toppingLine(r, b),
@@ -35,15 +35,13 @@ func (a *DessertAnswer) stations(q DessertRequest, given bool) Stations {
 	}
 }
 
-func short(name string) message.Arg { return message.Name(larder.Short(name)) }
-
 func juiceLine(r balance.Request, b *balance.Answer) message.Message {
 	band := message.Part(b.Set.Band.Says())
 	if r.Custard != nil {
 		return message.New("{band}, by the custard's egg and flour", band)
 	}
 	t, _ := r.Own.Thickener(b.ThickenerKey)
-	return message.New("{band}, {g} {thickener}", band, message.Grams(b.ThickenerG), short(t.Name))
+	return message.New("{band}, {g} {thickener}", band, message.Grams(b.ThickenerG), larder.Called(t.Name))
 }
 
 func toppingLine(r balance.Request, b *balance.Answer) message.Message {
@@ -84,7 +82,7 @@ func finishLine(r balance.Request) message.Message {
 	all := make([]message.Message, 0, len(r.Finishes))
 	for _, key := range r.Finishes {
 		f, _ := larder.Finishes.Get(key)
-		all = append(all, message.Value(short(f.Name)))
+		all = append(all, message.Value(larder.Called(f.Name)))
 	}
 	if len(all) == 0 {
 		return message.New("wash, rest, cut, keep")

@@ -16,11 +16,14 @@ type Words struct {
 	BoiledOver *bool  `json:"boiled_over,omitempty"`
 }
 
+// darkTop is more than a baker wishes for, and less than burnt.
+const darkTop = "dark"
+
 // The words of a scale from little to much.
 var (
 	JuiceWords = []string{"runny", "saucy", "spoonable", "mounds", "slices", "stodgy"}
 	FruitWords = []string{"hard", "bite", "tender", "mush"}
-	TopWords   = []string{"pale", "golden", "dark", "burnt"}
+	TopWords   = []string{"pale", "golden", darkTop, "burnt"}
 	BaseWords  = []string{"raw", "soft", "crisp", "burnt"}
 )
 
@@ -124,10 +127,13 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 			says = append([]message.Message{message.New("{top} top", message.Word(v.Expected.Top))}, says...)
 		}
 		v.Says = message.New("It comes right: {what}.", message.Part(message.Join(", ", says...)))
-		if v.Expected.Top == TopWords[2] { // no plan has to mend it, and nobody wishes for it
+		if v.Expected.Top == darkTop { // no plan has to mend it, and nobody wishes for it
 			less := message.New("Foil over it towards the end keeps it golden.")
-			if m := a.mend(q, entered); entered && m != nil && minutesOf(m.Change.Stages) < minutesOf(a.Plan.Stages) {
-				v.Mend, less = m, message.New("{mend} will do.", message.Part(m.Says))
+			if entered {
+				v.Mend = a.fewerMinutes(q)
+			}
+			if v.Mend != nil {
+				less = message.New("{mend} will do.", message.Part(v.Mend.Says))
 			}
 			v.Says = message.New("It comes right, but dark on top: {what}. {less}",
 				message.Part(message.Join(", ", says[1:]...)), message.Part(less))
@@ -144,6 +150,15 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 		}
 	}
 	a.Verdict = v
+}
+
+// fewerMinutes is what of the minutes that were given can be left out; nil: nothing.
+func (a *DessertAnswer) fewerMinutes(q PlanRequest) *Mend {
+	m := a.mend(q, true)
+	if m == nil || minutesOf(m.Change.Stages) >= minutesOf(a.Plan.Stages) {
+		return nil
+	}
+	return m
 }
 
 // mend is the smallest change that was tried: other minutes for stages that were given, else the first remedy.

@@ -2,6 +2,7 @@ package balance
 
 import (
 	"mabbin/core/filling"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 )
 
@@ -178,7 +179,7 @@ func (d *dessert) precookTough() tried {
 	for _, p := range d.filling.Pieces {
 		if p.Fruit.Precook != "none" && p.Fruit.Precook != "" {
 			tough = append(tough, p.Fruit.Key)
-			names = append(names, message.Value(called(p.Fruit.Name)))
+			names = append(names, message.Value(larder.Called(p.Fruit.Name)))
 		}
 	}
 	if len(tough) == 0 || len(tough) == len(d.filling.Pieces) {

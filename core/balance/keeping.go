@@ -49,7 +49,7 @@ func (a *Answer) AfterFreezer(r Request) message.Message {
 
 // made is a thing of the tables that is made ahead.
 func (p *plan) made(name string, how message.Message) Kept {
-	return Kept{p.says.New("{Name}", called(name)), how}
+	return Kept{p.says.New("{Name}", larder.Called(name)), how}
 }
 
 // Reviving a dried-out portion: fruit juice round its edge, in g, and warmth. Working figures.
@@ -64,14 +64,17 @@ func (p *plan) leftovers(a *Answer) []Kept {
 	var out []Kept
 	for _, b := range a.Purchase {
 		if !b.Use.IsZero() {
-			out = append(out, Kept{p.says.New("{much} of prepared {fruit}", message.Grams(b.LeftOverG), called(b.Name)), b.Use})
+			out = append(
+				out,
+				Kept{p.says.New("{much} of prepared {fruit}", message.Grams(b.LeftOverG), larder.Called(b.Name)), b.Use},
+			)
 		}
 	}
 	for _, b := range a.Ticket {
 		for _, l := range b.Lines {
 			if i, ok := p.req.Own.Ingredient(l.Key); ok && i.Role == "egg" {
 				if _, left := cracked(p.conventions(), i, l.G); left >= eggLeftG {
-					out = append(out, Kept{p.says.New("{much} of {egg}", message.Grams(left), called(l.Name)), eggUses[i.Key]})
+					out = append(out, Kept{p.says.New("{much} of {egg}", message.Grams(left), larder.Called(l.Name)), eggUses[i.Key]})
 				}
 			}
 		}

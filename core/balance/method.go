@@ -35,7 +35,7 @@ func (p *plan) method(s stand) []Doing {
 	for i := range p.late {
 		m.step("late", false, p.says.New(
 			"Put the {topping} on for the last minutes; earlier, its sugar burns.",
-			called(p.dessert.late[i].Topping.Name),
+			larder.Called(p.dessert.late[i].Topping.Name),
 		))
 	}
 	m.step("rest", false, p.restWords())
@@ -150,7 +150,7 @@ func (m *recipe) prepareFruit() {
 	if p.thickened() {
 		m.step("thicken", false, m.says.New(
 			"Stir the {thickener} into the cold juice, boil it for a minute until it is thick and clear, and let it cool.",
-			called(p.thickener.Name),
+			larder.Called(p.thickener.Name),
 		))
 	}
 }
@@ -165,7 +165,7 @@ func (p *plan) howPrecook() message.Message {
 	var cooked []message.Message
 	for _, x := range p.filling.Pieces {
 		if !x.Raw {
-			cooked = append(cooked, message.Value(called(x.Fruit.Name)))
+			cooked = append(cooked, message.Value(larder.Called(x.Fruit.Name)))
 		}
 	}
 	where := map[string]message.Message{
@@ -185,7 +185,7 @@ func (p *plan) howPrecook() message.Message {
 func (m *recipe) among(all []filling.Weighed, roles ...string) (out []message.Message) {
 	for _, w := range all {
 		if slices.Contains(roles, w.Ingredient.Role) && w.G >= ticketG && !m.inCustard(w) {
-			out = append(out, message.Value(called(w.Ingredient.Name)))
+			out = append(out, message.Value(larder.Called(w.Ingredient.Name)))
 		}
 	}
 	return out
@@ -212,7 +212,7 @@ func (m *recipe) mixFilling() {
 	}
 	slurry := []message.Message{}
 	for _, d := range p.doses(m.stand.thickenerG) {
-		switch name := message.Value(called(d.Thickener.Name)); {
+		switch name := message.Value(larder.Called(d.Thickener.Name)); {
 		case d.G < ticketG || p.thickened() && d.Thickener.Key == p.thickener.Key:
 		case strings.HasPrefix(d.Thickener.How, "cold slurry"):
 			slurry = append(slurry, name)
@@ -275,7 +275,7 @@ func (p *plan) sugarName() message.Message {
 	if p.req.SugarKey == "" || p.req.SugarKey == defaultSugar {
 		return message.New("sugar")
 	}
-	return message.Value(called(p.sugar.Name))
+	return message.Value(larder.Called(p.sugar.Name))
 }
 
 // poursOver says that the liquid is poured over the fruit in the dish, and not tossed with it.

@@ -1,6 +1,7 @@
 package balance
 
 import (
+	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/topping"
 )
@@ -36,7 +37,7 @@ func (p *plan) assemble() message.Message {
 	if n := p.wanted.Topping.Layers; n > 1 {
 		return p.says.Sentences(p.says.New(
 			"{Topping} and fruit in turn: {n} layers of {much} with the fruit between, the last on top. Never to the brim.",
-			called(p.wanted.Topping.Name), message.Number(n, 0), message.Grams(p.top.G/n),
+			larder.Called(p.wanted.Topping.Name), message.Number(n, 0), message.Grams(p.top.G/n),
 		), p.pour())
 	}
 	switch style := p.req.Style; {

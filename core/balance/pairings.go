@@ -117,7 +117,7 @@ func Pair(q PairingsRequest) (*Pairings, error) {
 				if len(suits[id(o)]) == 0 {
 					out.Offers = append(out.Offers, o)
 				}
-				suits[id(o)] = append(suits[id(o)], message.Value(called(fruit.Name)))
+				suits[id(o)] = append(suits[id(o)], message.Value(larder.Called(fruit.Name)))
 			}
 		}
 		for _, s := range p.ServedWith {
@@ -163,10 +163,10 @@ func seasonOf(f larder.Fruit, p larder.Pairing, month int) Season {
 	s := Season{Fruit: f.Key, Now: p.InSeason(month)}
 	from, to := message.Part(months[p.From-1]), message.Part(months[p.To-1])
 	if s.Now {
-		s.Says = message.New("{Fruit} is in season in the north: {from} to {to}.", called(f.Name), from, to)
+		s.Says = message.New("{Fruit} is in season in the north: {from} to {to}.", larder.Called(f.Name), from, to)
 	} else {
 		s.Says = message.New("{Fruit} is out of season in the north ({from} to {to}): frozen does as well.",
-			called(f.Name), from, to)
+			larder.Called(f.Name), from, to)
 	}
 	return s
 }

@@ -3,7 +3,6 @@ package balance
 import (
 	"math"
 
-	"mabbin/core/larder"
 	"mabbin/core/message"
 )
 
@@ -122,6 +121,3 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			p.says.New("Use a smaller dish, or up to {fruit} of fruit.", message.Grams(a.Fit.MostFruitG)))
 	}
 }
-
-// called is a name of the tables in a sentence.
-func called[T ~string](name T) message.Arg { return message.Name(larder.Short(string(name))) }

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"mabbin/core/filling"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/units"
 )
@@ -13,7 +14,7 @@ func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	if len(p.filling.Pieces) > 1 && off(1) && off(100) {
 		var parts []message.Message
 		for _, x := range p.filling.Pieces {
-			parts = append(parts, p.says.New("{share} % {fruit}", message.Number(100*x.Share, 0), called(x.Fruit.Name)))
+			parts = append(parts, p.says.New("{share} % {fruit}", message.Number(100*x.Share, 0), larder.Called(x.Fruit.Name)))
 		}
 		remark(
 			out,
@@ -80,7 +81,7 @@ func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				"precook_required",
 				Warning,
 				AtFruit,
-				p.says.New("{Fruit} needs cooking first.", called(x.Fruit.Name)),
+				p.says.New("{Fruit} needs cooking first.", larder.Called(x.Fruit.Name)),
 				p.says.New(
 					"At boiling heat it takes {minutes} min to turn tender, longer than the topping bears.",
 					message.Number(x.Fruit.TenderMin, 0),
@@ -93,7 +94,7 @@ func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				"precook_advised",
 				Advice,
 				AtFruit,
-				p.says.New("{Fruit} is better cooked first.", called(x.Fruit.Name)),
+				p.says.New("{Fruit} is better cooked first.", larder.Called(x.Fruit.Name)),
 				message.New(
 					"It is watery or slow: raw, it waters the filling down or stays hard.",
 				),
@@ -139,7 +140,11 @@ func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
 			"uneven_mixture",
 			Advice,
 			AtFruit,
-			p.says.New("Cut the {slow} smaller than the {quick}.", called(slow.Fruit.Name), called(quick.Fruit.Name)),
+			p.says.New(
+				"Cut the {slow} smaller than the {quick}.",
+				larder.Called(slow.Fruit.Name),
+				larder.Called(quick.Fruit.Name),
+			),
 			p.says.New(
 				"At these cuts one is tender after {slow} min at boiling heat, the other after {quick}.",
 				message.Number(tender(slow), 0),
@@ -184,7 +189,7 @@ func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 				"browns_in_air",
 				Note,
 				AtFruit,
-				p.says.New("{Fruit} browns in air.", called(x.Fruit.Name)),
+				p.says.New("{Fruit} browns in air.", larder.Called(x.Fruit.Name)),
 				message.New("Cut faces darken within minutes."),
 				message.New(
 					"Toss it with lemon juice as you cut, and enter the grams under Fruit: the sugar and the thickener follow.",

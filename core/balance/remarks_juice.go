@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"mabbin/core/filling"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/slip"
 )
@@ -39,7 +40,7 @@ func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
 	}
 	need := s.Solve(p.target, p.thickener, p.beside, p.req.LongBoil)
 	do := p.says.New("For {band} take {much} of {thickener}.",
-		p.says.Part(want.Says()), message.Grams(need), called(p.thickener.Name))
+		p.says.Part(want.Says()), message.Grams(need), larder.Called(p.thickener.Name))
 	why := p.says.New("{much} of thickener and the fruit's pectin hold {juice} of juice.",
 		message.Grams(p.allThickenerG(s)), message.Grams(s.JuiceG))
 	if need == 0 && s.thickenerG == 0 {
@@ -156,7 +157,7 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			p.says.New(
 				"Acid takes {share} % of the {thickener}'s strength.",
 				message.Number(100*(1-k), 0),
-				called(p.thickener.Name),
+				larder.Called(p.thickener.Name),
 			),
 			p.says.New(
 				"The filling has {acid} % acid.",
@@ -171,7 +172,7 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			"slimy_with_dairy",
 			Warning,
 			AtJuice,
-			p.says.New("{Thickener} goes slimy with dairy.", called(p.thickener.Name)),
+			p.says.New("{Thickener} goes slimy with dairy.", larder.Called(p.thickener.Name)),
 			message.New("There is milk, cream or butter in the filling."),
 			message.New("Take another thickener."),
 		)

@@ -90,7 +90,7 @@ func aboutSafety(p *plan, _ stand, a *Answer, out *[]Remark) {
 			"thermal_shock",
 			Caution,
 			AtBake,
-			p.says.New("Hot {material} must not meet cold or water.", called(p.material.Name)),
+			p.says.New("Hot {material} must not meet cold or water.", larder.Called(p.material.Name)),
 			message.New("It cracks."),
 			message.New("Set it on a dry board or rack, and never take it from the freezer into a hot oven."),
 		)

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/topping"
 )
@@ -19,7 +20,7 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			"unusual_topping",
 			Note,
 			AtTopping,
-			p.says.New("{Topping} is unusual on a {style}.", called(w.Name), message.Word(p.req.Style)),
+			p.says.New("{Topping} is unusual on a {style}.", larder.Called(w.Name), message.Word(p.req.Style)),
 			message.New("It is reckoned as it is, and no range of depths is known for it."),
 			p.says.New("Usual is {families}.", message.Or(p.style.families.lines()...)),
 		)

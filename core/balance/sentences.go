@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"mabbin/core/larder"
 	"mabbin/core/message"
 )
 
@@ -19,7 +20,7 @@ const (
 
 // says is what to buy of one fruit.
 func (b Purchase) says(to *message.Book) message.Message {
-	buy := to.New("Buy {much} {fruit}", message.Grams(b.G), called(b.Name))
+	buy := to.New("Buy {much} {fruit}", message.Grams(b.G), larder.Called(b.Name))
 	if b.Count > 0 {
 		buy = to.Join(", ", buy, to.New("{n} {size}", message.Number(b.Count, 0), message.Word(b.Size)))
 	}
@@ -97,7 +98,7 @@ func (r Request) FruitNames() message.Message {
 	all := make([]message.Message, 0, len(r.Fruits))
 	for _, f := range r.Fruits {
 		row, _ := r.Own.Fruit(f.Key)
-		if name := message.Value(called(row.Name)); !slices.ContainsFunc(all, name.Equal) {
+		if name := message.Value(larder.Called(row.Name)); !slices.ContainsFunc(all, name.Equal) {
 			all = append(all, name)
 		}
 	}

@@ -82,7 +82,7 @@ func weighed(all []outcome.Weighed) message.Message {
 	for _, l := range all {
 		if units.Shown(l.G) != units.Shown(l.WantedG) {
 			off = append(off, message.New("{g} of {wanted} {name}",
-				message.Grams(l.G), message.Grams(l.WantedG), message.Name(larder.Short(l.Name))))
+				message.Grams(l.G), message.Grams(l.WantedG), larder.Called(l.Name)))
 		}
 	}
 	if len(off) == 0 {

@@ -64,6 +64,9 @@ func Short(name string) string {
 	return short
 }
 
+// Called is a name of the tables in a sentence: its short one.
+func Called[T ~string](name T) message.Arg { return message.Name(Short(string(name))) }
+
 func plainly(name string) string { return strings.ToLower(parse.Unbracketed(name)) }
 
 // plainNames are the names of the tables as they stand in sentences: they are asked for at every turn.

@@ -191,7 +191,8 @@ func checkTold(t outcome.Told) error {
 }
 
 type ownRow struct {
-	Kind, Key string
+	Kind      larder.Kind
+	Key       string
 	CopyOf    string `json:"copy_of"`
 	Name      string
 	Figures   map[string]float64
@@ -199,17 +200,8 @@ type ownRow struct {
 }
 
 func checkOwnRow(r ownRow, f *fault.Faults) {
-	larder.OwnRow{
-		CopyOf:    r.CopyOf,
-		Name:      r.Name,
-		Values:    r.Figures,
-		Allergens: r.Allergens,
-	}.Check(
-		"",
-		r.Key,
-		larder.Kind(r.Kind),
-		f,
-	)
+	row := larder.OwnRow{CopyOf: r.CopyOf, Name: r.Name, Values: r.Figures, Allergens: r.Allergens}
+	row.Check("", r.Key, r.Kind, f)
 }
 
 // BackUp reads a whole kitchen as it is at one moment: every row of every table, in order, and after it the pictures.

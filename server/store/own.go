@@ -14,16 +14,17 @@ func (s *Store) Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error)
 		return nil, err
 	}
 	rows, err := list[struct {
-		Kind, Key, CopyOf, Name string
-		Figures                 map[string]float64
-		Allergens               *[]string
+		Kind              larder.Kind
+		Key, CopyOf, Name string
+		Figures           map[string]float64
+		Allergens         *[]string
 	}](ctx, s, `select kind, key, copy_of, name, figures, allergens from own_row where kitchen_id = $1`, kitchen)
 	if err != nil {
 		return nil, err
 	}
 	own := &larder.Own{Fruits: map[string]larder.OwnRow{}, Ingredients: map[string]larder.OwnRow{}}
 	for _, r := range rows {
-		own.Rows(larder.Kind(r.Kind))[r.Key] = larder.OwnRow{
+		own.Rows(r.Kind)[r.Key] = larder.OwnRow{
 			CopyOf: r.CopyOf, Name: r.Name, Values: r.Figures, Allergens: r.Allergens,
 		}
 	}

@@ -20,7 +20,7 @@ import {
   type ShelfDish,
   type ShelfOven,
 } from '@/api/client'
-import { readBy, units } from '@/format/amounts'
+import { lower, readBy, short, units } from '@/format/amounts'
 import { useClash } from './useClash'
 
 export type Kind = 'fruit' | 'ingredient' | 'thickener' | 'topping'
@@ -47,6 +47,15 @@ export const useKitchen = defineStore('kitchen', () => {
   const ready = ref(false)
   const clash = useClash()
 
+  /** A kitchen's dishes and ovens, in its words. */
+  function askShelf(id: string) {
+    const path = { params: { path: { kitchen: id } } }
+    return Promise.all([
+      ask(api.GET('/api/v1/kitchens/{kitchen}/dishes', path)),
+      ask(api.GET('/api/v1/kitchens/{kitchen}/ovens', path)),
+    ])
+  }
+
   /** Fetches what is missing. Called again after trouble, it goes on where it stopped. */
   async function load() {
     const kitchens = await ask(api.GET('/api/v1/kitchens'))
@@ -59,9 +68,8 @@ export const useKitchen = defineStore('kitchen', () => {
     readTables(tables.data)
     if (kitchen.value) {
       const path = { params: { path: { kitchen: kitchen.value.id } } }
-      const [d, o, w] = await Promise.all([
-        ask(api.GET('/api/v1/kitchens/{kitchen}/dishes', path)),
-        ask(api.GET('/api/v1/kitchens/{kitchen}/ovens', path)),
+      const [[d, o], w] = await Promise.all([
+        askShelf(kitchen.value.id),
         ask(api.GET('/api/v1/kitchens/{kitchen}/own', path)),
       ])
       if (d.problem) return fail(d.problem)
@@ -148,11 +156,7 @@ export const useKitchen = defineStore('kitchen', () => {
     const got = await ask(api.GET('/api/v1/larder'))
     if (got.data) readTables(got.data)
     if (!kitchen.value) return
-    const path = { params: { path: { kitchen: kitchen.value.id } } }
-    const [d, o] = await Promise.all([
-      ask(api.GET('/api/v1/kitchens/{kitchen}/dishes', path)),
-      ask(api.GET('/api/v1/kitchens/{kitchen}/ovens', path)),
-    ])
+    const [d, o] = await askShelf(kitchen.value.id)
     if (d.data) dishes.value = d.data
     if (o.data) ovens.value = o.data
   })
@@ -198,6 +202,9 @@ export const useKitchen = defineStore('kitchen', () => {
   const ingredient = keyed(() => ingredients.value)
   /** A fruit's or an ingredient's name by its key. */
   const nameOf = (key: string) => fruit.value.get(key)?.name ?? ingredient.value.get(key)?.name ?? key
+
+  /** The same within a sentence. */
+  const calledOf = (key: string) => lower(short(nameOf(key)))
 
   /** A fruit as it is usually made ready. */
   function picked(key: string, share: number): FruitAsked {
@@ -353,6 +360,7 @@ export const useKitchen = defineStore('kitchen', () => {
     fruit,
     ingredient,
     nameOf,
+    calledOf,
     thickeners,
     toppings,
     thickener: keyed(() => larder.value?.thickeners),

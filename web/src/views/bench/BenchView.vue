@@ -217,7 +217,7 @@ const whole = computed(() => ({
         @thickness="(t) => dessert.change('the thickness', (d) => (d.request.topping.thickness_mm = t), true)"
       />
       <p v-if="open === 'Bake' && plan.moment && !weighing" class="key small" data-testid="cut-at">
-        <strong>{{ `After ${integer(plan.moment?.minute ?? 0)} min` }}</strong>
+        <strong>{{ `After ${integer(plan.moment.minute)} min` }}</strong>
         {{
           plan.moment.middle_bubbles
             ? 'it bubbles at the middle'

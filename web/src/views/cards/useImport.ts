@@ -30,7 +30,7 @@ interface Import {
   cupWhy?: string
   /** The dish that the recipe names. */
   recipeDish?: Dish
-  /** That dish in words. */
+  /** The dish that is taken, in words. */
   dishSays?: string
 }
 

@@ -2,7 +2,6 @@
 import { computed } from 'vue'
 import type { Bake } from '@/api/client'
 import MiddleCurve from '@/ui/MiddleCurve.vue'
-import { lower, short } from '@/format/amounts'
 import { useKitchen } from '@/stores/useKitchen'
 
 /** One bake beside what was predicted for it: times, calls, the probe's curve, what was weighed. */
@@ -12,7 +11,7 @@ const kitchen = useKitchen()
 const lots = computed(() =>
   Object.entries(told.value.lots ?? {}).map(([key, lot]) => ({
     lot,
-    of: lower(short(kitchen.nameOf(key))),
+    of: kitchen.calledOf(key),
   })),
 )
 const h = computed(() => props.bake.happened)

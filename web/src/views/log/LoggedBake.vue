@@ -4,7 +4,7 @@ import type { Bake } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import MoreMenu from '@/ui/MoreMenu.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { date, lower, money, short } from '@/format/amounts'
+import { date, money } from '@/format/amounts'
 import HowItWent from './HowItWent.vue'
 import OutcomeCorrections from './OutcomeCorrections.vue'
 import BakeDiagnosis from './BakeDiagnosis.vue'
@@ -90,7 +90,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
             `, ${money(priced.portion, bake.cost.currency)} a portion, by the prices of its day.`
           }}</template
         ><template v-else>{{
-          `${money(bake.cost.of.ingredients_minor, bake.cost.currency)} by the prices of its day, without ${bake.cost.of.unpriced.map((k) => lower(short(kitchen.nameOf(k)))).join(', ')}: ${bake.cost.of.unpriced.length > 1 ? 'they have' : 'it has'} no price.`
+          `${money(bake.cost.of.ingredients_minor, bake.cost.currency)} by the prices of its day, without ${bake.cost.of.unpriced.map(kitchen.calledOf).join(', ')}: ${bake.cost.of.unpriced.length > 1 ? 'they have' : 'it has'} no price.`
         }}</template>
       </p>
       <HowItWent :bake="bake" @seek="(words) => $emit('seek', words)" />

@@ -4,7 +4,7 @@ import { api, ask, inWords, type DessertCost, type OtherCost } from '@/api/clien
 import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { usePlan } from '@/stores/usePlan'
-import { grams, integer, lower, money, percent, short } from '@/format/amounts'
+import { grams, integer, money, percent } from '@/format/amounts'
 import { useOfBake } from '../useOfBake'
 
 /** What its ingredients cost, by the kitchen's own prices; what has none is named, and never counted as nothing. */
@@ -12,7 +12,6 @@ const kitchen = useKitchen()
 const plan = usePlan()
 const open = ref(false)
 const { data: cost, problem } = useOfBake((body) => ask(api.POST('/api/v1/bench/cost', { body })))
-const named = (key: string) => lower(short(kitchen.nameOf(key)))
 const currency = computed(() => kitchen.kitchen?.settings.currency ?? '')
 /** What it is made up of; ingredients alone, as long as nothing else is told. */
 function partsOf(c: DessertCost) {
@@ -61,7 +60,7 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
       </p>
       <p v-else-if="cost.unpriced.length < cost.lines.length">
         <strong class="sum">{{ money(cost.ingredients_minor, currency) }}</strong>
-        {{ `for what has a price. Without one: ${cost.unpriced.map(named).join(', ')}.` }}
+        {{ `for what has a price. Without one: ${cost.unpriced.map(kitchen.calledOf).join(', ')}.` }}
       </p>
       <p v-else class="quiet">
         Nothing of it has a price yet. Prices a kilogram stand with the
@@ -70,7 +69,7 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
       </p>
       <p v-if="cost.dearest.length" class="small">
         {{
-          `Most of it: ${cost.dearest.map((k) => `${named(k)} ${money(minorOf(k), currency)}`).join(', ')}.`
+          `Most of it: ${cost.dearest.map((k) => `${kitchen.calledOf(k)} ${money(minorOf(k), currency)}`).join(', ')}.`
         }}
         <button class="plain" :aria-expanded="open" data-testid="cost-lines" @click="open = !open">
           {{ open ? 'Less' : 'Each' }}
@@ -79,7 +78,7 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
       <table v-if="open">
         <tbody>
           <tr v-for="l in cost.lines" :key="l.key">
-            <th scope="row">{{ named(l.key) }}</th>
+            <th scope="row">{{ kitchen.calledOf(l.key) }}</th>
             <td>{{ grams(l.bought_g) }}</td>
             <td>{{ l.minor === null ? 'no price' : money(l.minor, currency) }}</td>
           </tr>
@@ -104,7 +103,7 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
               <td>{{ money(o.portion_minor, currency) }}</td>
               <td>{{ o.more_minor === null ? '' : differs(o.more_minor) }}</td>
             </template>
-            <td v-else colspan="2">{{ `no price: ${o.unpriced.map(named).join(', ')}` }}</td>
+            <td v-else colspan="2">{{ `no price: ${o.unpriced.map(kitchen.calledOf).join(', ')}` }}</td>
           </tr>
         </tbody>
       </table>
