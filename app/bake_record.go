@@ -82,8 +82,11 @@ type BakeFilter struct {
 
 // LogStore keeps the log.
 type LogStore interface {
-	// AddBake keeps a bake. The same id twice is the same bake: what was logged first stays.
-	AddBake(ctx context.Context, kitchen uuid.UUID, b BakeRecord) (BakeRecord, error)
+	// AddBake saves a bake and changes the stock by takeOut, in one transaction. The same id twice is the same bake: what
+	// was logged first stays, and the stock is left alone. takeOut may be nil.
+	AddBake(
+		ctx context.Context, kitchen uuid.UUID, b BakeRecord, takeOut func(sell.Store) sell.Store,
+	) (BakeRecord, error)
 	OneBake(ctx context.Context, kitchen, bake uuid.UUID) (BakeRecord, error)
 	// CorrectBake puts right what was told, and keeps what was told until then. The same correction twice is the same one.
 	CorrectBake(

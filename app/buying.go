@@ -23,6 +23,11 @@ type PantryStore interface {
 		when If,
 		change func(sell.Store) (sell.Store, error),
 	) (sell.Store, error)
+	// AddStock changes it for a purchase, once for each id.
+	AddStock(
+		ctx context.Context, kitchen, id uuid.UUID, lines []sell.Line, at time.Time,
+		change func(sell.Store) (sell.Store, error),
+	) (sell.Store, error)
 }
 
 // Buying is what is done about buying and selling.
@@ -62,16 +67,21 @@ func (b Buying) Set(ctx context.Context, kitchen uuid.UUID, s sell.Store, when I
 	return b.update(ctx, kitchen, when, func(sell.Store) (sell.Store, error) { return s, nil })
 }
 
-// TakeIn puts what was bought into the store.
-func (b Buying) TakeIn(ctx context.Context, kitchen uuid.UUID, lines []sell.Line) (sell.Store, error) {
+// TakeIn adds a purchase to the stock. The same id twice is the same purchase.
+func (b Buying) TakeIn(ctx context.Context, kitchen, id uuid.UUID, lines []sell.Line) (sell.Store, error) {
 	own, err := b.Kitchens.Own(ctx, kitchen)
 	if err != nil {
 		return sell.Store{}, err
 	}
-	return b.update(ctx, kitchen, "", func(s sell.Store) (sell.Store, error) {
-		s = s.TakeIn(lines, b.Clock())
+	now := b.Clock()
+	s, err := b.Store.AddStock(ctx, kitchen, id, lines, now, func(s sell.Store) (sell.Store, error) {
+		s = s.TakeIn(lines, now)
 		return s, sell.CheckStore(s, own)
 	})
+	if err == nil {
+		b.Notify(kitchen)
+	}
+	return s, err
 }
 
 func (b Buying) update(

@@ -71,11 +71,14 @@ func (c *calendar) SetDay(_ context.Context, _ uuid.UUID, date time.Time, a day.
 	return d, nil
 }
 
-func (c *calendar) SetLaid(_ context.Context, _ uuid.UUID, date time.Time, laid *day.Laid, of string) error {
-	if i := c.at(date); i >= 0 {
-		c.days[i].Laid, c.days[i].LaidOf = laid, of
+func (c *calendar) SetPlan(_ context.Context, _ uuid.UUID, planned Day) (Day, error) {
+	planned.Kept = true
+	if i := c.at(planned.Date); i >= 0 {
+		c.days[i].Laid, c.days[i].LaidOf = planned.Laid, planned.LaidOf
+		return c.days[i], nil
 	}
-	return nil
+	c.days = append(c.days, planned)
+	return planned, nil
 }
 
 // batches are the numbers of a day.
@@ -132,7 +135,7 @@ func newCafe(t *testing.T) *cafe {
 	); err != nil {
 		t.Fatal(err)
 	}
-	c.stock = &pantry{sell.Store{Stock: []sell.InStore{
+	c.stock = &pantry{now: sell.Store{Stock: []sell.InStore{
 		{Key: "gooseberry", G: 2600, Until: "2026-10-18"}, {Key: "butter", G: 250},
 	}}}
 	clock := &clock{at: saturday.Add(8 * time.Hour)}
@@ -171,7 +174,7 @@ func TestBuyingForADay(t *testing.T) {
 			}
 		}
 	}
-	s, err := c.TakeIn(t.Context(), c.kitchen, bought)
+	s, err := c.TakeIn(t.Context(), c.kitchen, uuid.New(), bought)
 	i := slices.IndexFunc(s.Stock, func(x sell.InStore) bool { return x.Key == "wheat_flour" })
 	if err != nil || i < 0 || s.Stock[i].Since != "2026-10-17" || c.told == 0 {
 		t.Fatalf("%+v, %v", s, err)
@@ -180,7 +183,15 @@ func TestBuyingForADay(t *testing.T) {
 		t.Errorf("all is there, and %d are to be paid; %v", again.Minor, err)
 	}
 	before := c.stock.now
-	if _, err := c.TakeIn(t.Context(), c.kitchen, []sell.Line{{Key: "moonshine", G: 5}}); !has(err, "/stock/") {
+	if _, err := c.TakeIn(
+		t.Context(),
+		c.kitchen,
+		uuid.New(),
+		[]sell.Line{{Key: "moonshine", G: 5}},
+	); !has(
+		err,
+		"/stock/",
+	) {
 		t.Errorf("moonshine: %v", err)
 	}
 	if _, err := c.Set(
@@ -274,7 +285,7 @@ func TestTheBenchKnowsWhatItCosts(t *testing.T) {
 		t.Errorf("%+v, %v", n, err)
 	}
 	heat, minutes := 190.0, 50.0
-	log := Log{Store: &logBook{}, Pantry: c.stock, Kitchens: c.shelf, Clock: c.Clock}
+	log := Log{Store: &logBook{stock: c.stock}, Pantry: c.stock, Kitchens: c.shelf, Clock: c.Clock}
 	b, err := log.Add(t.Context(), c.kitchen, BakeRecord{
 		ID: uuid.New(), BakedAt: saturday, Request: r, Setting: Setting{OvenC: &heat, Minutes: &minutes},
 	}, nil)

@@ -4,6 +4,8 @@ import (
 	"context"
 
 	"mabbin/core/bake"
+	"mabbin/core/fault"
+	"mabbin/core/message"
 
 	"github.com/google/uuid"
 )
@@ -39,4 +41,19 @@ func (c Cards) Settings(ctx context.Context, kitchen uuid.UUID, page []Card) ([]
 		out[i] = LearntSettingIn(k.AltitudeM, o, s, Weather{}, used)
 	}
 	return out, nil
+}
+
+// CheckSetting finds what is wrong with the stages of a setting that is saved: too many, too long, or of no time.
+func CheckSetting(s Setting) error {
+	if len(s.Stages) == 0 {
+		return nil
+	}
+	var f fault.Faults
+	f.Under("/setting/stages", bake.CheckStages(s.Stages))
+	for i, x := range s.Stages {
+		if x.Minutes == 0 {
+			f.Add(pointer("/setting/stages", i, "/minutes"), message.New("is 0 min: enter the minutes, or remove the stage"))
+		}
+	}
+	return f.Err()
 }

@@ -41,15 +41,28 @@ func Revision(of any) string {
 	return hex.EncodeToString(sum[:8])
 }
 
-// If is the revision that a change was made upon; empty: whatever is there.
+// If is the condition of a change: the revision that it was made from, "" for no condition, or IfExists.
 type If string
 
-// Holds is a Conflict where what is stored is of another revision.
+// IfExists is the condition that the thing is stored at all, in whatever revision.
+const IfExists If = "*"
+
+// Holds returns a Conflict where the stored thing does not meet the condition.
 func (i If) Holds(stored any) error {
-	if i == "" || string(i) == Revision(stored) {
+	switch {
+	case i == "", i == IfExists, string(i) == Revision(stored):
 		return nil
 	}
 	return &Conflict{Stored: stored, Changed: true}
+}
+
+// HoldsWithout returns a Conflict where a thing that is not stored does not meet the condition. empty is how such a
+// thing is shown; its revision meets the condition.
+func (i If) HoldsWithout(empty any) error {
+	if i == IfExists {
+		return &Conflict{Stored: empty, Changed: true}
+	}
+	return i.Holds(empty)
 }
 
 // Same is a Conflict where what is stored under an id is not what was sent with it; both are compared as they are kept.

@@ -28,11 +28,11 @@ type Day struct {
 
 // Outdated says whether it was laid for something else than what is wanted and what happens now.
 func (d Day) Outdated() bool {
-	return d.Laid != nil && (d.LaidOf != d.toLay() || d.Laid.RunsOtherwise(d.Baking))
+	return d.Laid != nil && (d.LaidOf != d.OrdersRevision() || d.Laid.RunsOtherwise(d.Baking))
 }
 
-// toLay is the revision of what a day is laid of: what was sold changes no plan.
-func (d Day) toLay() string {
+// OrdersRevision is the revision of what a plan depends on. What was sold changes no plan.
+func (d Day) OrdersRevision() string {
 	d.Asked.Sold = nil
 	return Revision(d)
 }
@@ -44,7 +44,9 @@ type DayStore interface {
 	Day(ctx context.Context, kitchen uuid.UUID, date time.Time) (Day, error)
 	Days(ctx context.Context, kitchen uuid.UUID, from, to time.Time) ([]Day, error)
 	SetDay(ctx context.Context, kitchen uuid.UUID, date time.Time, a day.Asked, when If) (Day, error)
-	SetLaid(ctx context.Context, kitchen uuid.UUID, date time.Time, laid *day.Laid, of string) error
+	// SetPlan saves the plan of a day as it was read, and returns the day as it is stored then; where its orders have
+	// changed since, it is a Conflict.
+	SetPlan(ctx context.Context, kitchen uuid.UUID, planned Day) (Day, error)
 }
 
 // ShelfStore reads a kitchen's shelf.

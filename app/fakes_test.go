@@ -240,13 +240,21 @@ func (s *ovenShelf) SweepPictures(context.Context, time.Time) error { s.tidied++
 func (s *ovenShelf) SweepWatch(context.Context, time.Time) error    { s.tidied++; return s.broken }
 
 // logBook keeps the log in memory.
-type logBook struct{ bakes []BakeRecord }
+type logBook struct {
+	bakes []BakeRecord
+	stock *pantry // nil: the kitchen keeps none
+}
 
-func (l *logBook) AddBake(_ context.Context, _ uuid.UUID, b BakeRecord) (BakeRecord, error) {
+func (l *logBook) AddBake(
+	_ context.Context, _ uuid.UUID, b BakeRecord, takeOut func(sell.Store) sell.Store,
+) (BakeRecord, error) {
 	if i := slices.IndexFunc(l.bakes, func(x BakeRecord) bool { return x.ID == b.ID }); i >= 0 {
 		return l.bakes[i], nil
 	}
 	l.bakes = append(l.bakes, b)
+	if l.stock != nil && takeOut != nil {
+		l.stock.now = takeOut(l.stock.now)
+	}
 	return b, nil
 }
 
@@ -273,8 +281,27 @@ func (l *logBook) CorrectBake(
 // has says whether an error names a field.
 func has(err error, pointer string) bool { return err != nil && strings.Contains(err.Error(), pointer) }
 
-// pantry is what a kitchen has in store.
-type pantry struct{ now sell.Store }
+// pantry is what a kitchen has in stock, and the purchases that were added to it.
+type pantry struct {
+	now   sell.Store
+	added map[uuid.UUID]bool
+}
+
+func (p *pantry) AddStock(
+	_ context.Context, _, id uuid.UUID, _ []sell.Line, _ time.Time, change func(sell.Store) (sell.Store, error),
+) (sell.Store, error) {
+	if p.added[id] {
+		return p.now, nil
+	}
+	next, err := change(p.now)
+	if err == nil {
+		if p.added == nil {
+			p.added = map[uuid.UUID]bool{}
+		}
+		p.now, p.added[id] = next, true
+	}
+	return p.now, err
+}
 
 func (p *pantry) Pantry(context.Context, uuid.UUID) (sell.Store, error) { return p.now, nil }
 

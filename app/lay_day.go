@@ -56,7 +56,7 @@ func (d Days) Lay(ctx context.Context, kitchen uuid.UUID, date time.Time, how La
 	if err != nil {
 		return x, err
 	}
-	of := x.toLay()
+	x.LaidOf = x.OrdersRevision()
 	k, err := d.kitchen(ctx, kitchen)
 	if err != nil {
 		return x, err
@@ -80,13 +80,15 @@ func (d Days) Lay(ctx context.Context, kitchen uuid.UUID, date time.Time, how La
 	if err != nil {
 		return x, err
 	}
-	x.Laid, x.LaidOf = day.Show(x.Asked, orders, q, append(unlaid, gone...), *plan, x.Laid), of
+	x.Laid = day.Show(x.Asked, orders, q, append(unlaid, gone...), *plan, x.Laid)
 	x.Laid.Baking = x.Baking
-	if err := d.Store.SetLaid(context.WithoutCancel(ctx), kitchen, date, x.Laid, of); err != nil {
+	stored, err := d.Store.SetPlan(context.WithoutCancel(ctx), kitchen, x)
+	if err != nil {
 		return x, err
 	}
+	stored.Baking = x.Baking
 	d.Notify(kitchen)
-	return x, nil
+	return stored, nil
 }
 
 // baking is what went into an oven on a day, of the cards that are wanted on it.

@@ -2,7 +2,6 @@ package app
 
 import (
 	"context"
-	"errors"
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
@@ -13,8 +12,8 @@ import (
 	"github.com/google/uuid"
 )
 
-// Add logs a bake. What was predicted is calculated here from the inputs, and both are frozen together; onWatch names
-// the dessert that it was on the oven watch, if it was.
+// Add logs a bake and takes what it used out of the stock. What was predicted is calculated here from the inputs, and
+// both are frozen together; onWatch names the dessert that it was on the oven watch, if it was.
 func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *uuid.UUID) (BakeRecord, error) {
 	used, err := l.Kitchens.Learnt(ctx, kitchen)
 	if err != nil {
@@ -31,7 +30,11 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 		return b, err
 	}
 	b.Result = *predicted
-	if b.Cost, err = l.cost(ctx, kitchen, b); err != nil {
+	own, err := l.Kitchens.Own(ctx, kitchen)
+	if err != nil {
+		return b, err
+	}
+	if b.Cost, err = l.cost(ctx, kitchen, own, b); err != nil {
 		return b, err
 	}
 	if onWatch != nil {
@@ -42,24 +45,18 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 		happened := w.Record(l.Clock(), w.Weighed)
 		b.Happened = &happened
 	}
-	_, before := l.Store.OneBake(ctx, kitchen, b.ID)
-	kept, err := l.Store.AddBake(ctx, kitchen, b)
+	logged, err := l.Store.AddBake(ctx, kitchen, b, func(s sell.Store) sell.Store {
+		return s.TakeOut(sell.Needs(b.Request, predicted, 1), own)
+	})
 	if err == nil && l.Changed != nil {
 		l.Changed(kitchen)
 	}
-	if err == nil && errors.Is(before, ErrNotFound) { // logged for the first time
-		err = l.used(ctx, kitchen, b.Request, predicted)
-	}
-	return kept, err
+	return logged, err
 }
 
 // cost is what a bake costs by the kitchen's prices and rates of now; nil where nothing in it has a price.
-func (l Log) cost(ctx context.Context, kitchen uuid.UUID, b BakeRecord) (*BakeCost, error) {
+func (l Log) cost(ctx context.Context, kitchen uuid.UUID, own *larder.Own, b BakeRecord) (*BakeCost, error) {
 	k, err := l.Kitchens.OneKitchen(ctx, kitchen)
-	if err != nil {
-		return nil, err
-	}
-	own, err := l.Kitchens.Own(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
@@ -81,22 +78,6 @@ func CostOf(k Kitchen, own *larder.Own, rates sell.Rates, b BakeRecord) (*BakeCo
 		return nil, err
 	}
 	return &BakeCost{k.Currency, *c}, nil
-}
-
-// used takes what a bake has used out of the store, where the kitchen keeps one.
-func (l Log) used(ctx context.Context, kitchen uuid.UUID, r balance.Request, a *balance.Answer) error {
-	own, err := l.Kitchens.Own(ctx, kitchen)
-	if err != nil {
-		return err
-	}
-	s, err := l.Pantry.Pantry(ctx, kitchen)
-	if err != nil || len(s.Stock) == 0 {
-		return err
-	}
-	_, err = l.Pantry.UpdatePantry(ctx, kitchen, "", func(s sell.Store) (sell.Store, error) {
-		return s.TakeOut(sell.Needs(r, a, 1), own), nil
-	})
-	return err
 }
 
 // checkBake finds what is wrong with a bake beside its dessert.

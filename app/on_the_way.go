@@ -18,6 +18,7 @@ type OnTheWay struct {
 	Title   string
 	ReadyAt time.Time
 	Steps   []WayStep
+	Asked   string // digest of what it was started with: sent again, it is the same countdown
 }
 
 // WayStep is one call on the way.
@@ -52,7 +53,9 @@ func (o OnTheWayTo) Begin(
 	if err != nil {
 		return err
 	}
-	w := OnTheWay{ID: id, Title: title, ReadyAt: r.At(r.ReadyAt), Steps: []WayStep{}}
+	w := OnTheWay{
+		ID: id, Title: title, ReadyAt: r.At(r.ReadyAt), Steps: []WayStep{}, Asked: Revision([]any{q, wanted.UTC(), serve}),
+	}
 	for _, s := range r.ToTheOven() {
 		w.Steps = append(w.Steps, WayStep{At: r.At(s.At), Kind: s.Kind, Says: s.Says, State: watch.Waiting})
 	}

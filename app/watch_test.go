@@ -332,8 +332,8 @@ func TestTidyingGoesOnWhereOnePartFails(t *testing.T) {
 func TestABakeIsLogged(t *testing.T) {
 	y := newYard()
 	w := y.putIn(t)
-	book := &logBook{}
-	in := &pantry{sell.Store{Stock: []sell.InStore{{Key: "butter", G: 1000}, {Key: "salt", G: 200}}}}
+	in := &pantry{now: sell.Store{Stock: []sell.InStore{{Key: "butter", G: 1000}, {Key: "salt", G: 200}}}}
+	book := &logBook{stock: in}
 	log := Log{Store: book, Watch: y.shelf, Pantry: in, Kitchens: y.Kitchens, Clock: y.clock.now}
 	y.clock.pass(48 * time.Minute)
 	if _, err := y.AnswerCall(t.Context(), y.kitchen, w.ID, callOf(t, w, watch.TakeOut).ID, AnswerDone, 0); err != nil {

@@ -366,6 +366,13 @@ func (x *Alternative) bakedBy(stages []bake.Stage, turn int) {
 		at += n
 		was = s
 	}
+	if at == 0 { // a bake of no time still goes in and comes out: a schedule counts whole minutes
+		at = 1
+		x.Stages = []Stage{{Minutes: at}}
+		if len(stages) > 0 {
+			x.Stages[0].OvenC, x.Stages[0].Heating = stages[0].OvenC, stages[0].Heating
+		}
+	}
 	if turn > 0 && turn < at {
 		x.Touches = append(x.Touches, Touch{Kind: "turn", At: turn, Minutes: 1, Flex: turnFlex})
 	}

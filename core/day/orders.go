@@ -76,8 +76,10 @@ func CheckAsked(a Asked) error {
 func checkOrders(under string, orders []Wanted, f *fault.Faults) {
 	f.Length(under, "/orders", len(orders), 0, mostOrders)
 	names := map[string]bool{}
+	dishes := 0
 	for i, o := range orders {
 		at := fmt.Sprintf("%s/orders/%d", under, i)
+		dishes += max(0, min(o.Dishes, mostOfOrder))
 		if o.ID == "" || len([]rune(o.ID)) > longestName || names[o.ID] {
 			f.Add(at+"/id", message.New("is {name}: give each order a name of its own", message.Text(o.ID)))
 		}
@@ -85,6 +87,10 @@ func checkOrders(under string, orders []Wanted, f *fault.Faults) {
 		f.RangeAt(at, "/dishes", float64(o.Dishes), 1, mostOfOrder, "")
 		f.RangeAt(at, "/due_min", float64(o.Due), 0, longestDay, "min")
 		f.Among(at, "/serve", string(o.Serve), Serves)
+	}
+	if dishes > mostBatches {
+		f.Add(under+"/orders", message.New("are {n} dishes in all: enter at most {most} for one day",
+			message.Count(dishes), message.Count(mostBatches)))
 	}
 }
 

@@ -148,3 +148,21 @@ func TestPrepMinutes(t *testing.T) {
 		}
 	}
 }
+
+// A bake whose stages take no time, as an old card may have it, still goes in and comes out.
+func TestABakeOfNoTimeIsPlanned(t *testing.T) {
+	q, a := dessert(t, func(q *bake.DessertRequest) { q.Setting.Stages = []bake.Stage{{Minutes: 0, OvenC: 180}} })
+	due := sevenPM
+	r := day.Back(day.Order{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, 9*60)
+	if !r.InTime || r.InAt == 0 {
+		t.Errorf("%+v", r)
+	}
+	b := day.BatchOf(day.Order{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a)
+	for _, task := range b.Tasks {
+		for _, x := range task.Alternatives {
+			if len(x.Stages) == 0 {
+				t.Errorf("%s has no stages", task.ID)
+			}
+		}
+	}
+}

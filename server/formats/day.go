@@ -36,7 +36,7 @@ func Calendar(kitchen uuid.UUID, name string, days []DayOf, made time.Time, r re
 			}
 		}
 	}
-	return c.Serialize()
+	return c.Serialize(ics.WithNewLineWindows) // CRLF: RFC 5545, 3.1
 }
 
 const (

@@ -38,7 +38,7 @@ func (s *server) takeIn(c *gin.Context) {
 	if !ok {
 		return
 	}
-	x, err := s.buying.TakeIn(c, kitchenOf(c), in.Lines)
+	x, err := s.buying.TakeIn(c, kitchenOf(c), in.Id, in.Lines)
 	s.respond(c, http.StatusOK, storeTold(x), err)
 }
 

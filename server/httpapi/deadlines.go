@@ -7,6 +7,7 @@ import (
 	"io"
 	"net/http"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -16,7 +17,7 @@ import (
 type Deadlines struct {
 	// Stalled is how long a caller may send nothing of a body, or take nothing of an answer.
 	Stalled time.Duration
-	// Quick is how long an answer may be worked on, from the moment at which the request is there.
+	// Quick is how long an answer may be worked on, counted from the end of the request's body.
 	Quick time.Duration
 	// Long is Quick for what is known to take its time: whole kitchens, whole logs, the search for what went wrong.
 	Long time.Duration
@@ -43,34 +44,58 @@ func streams(path string) bool { return strings.HasSuffix(path, "/live") }
 
 // paced keeps a request going for as long as something moves, and ends it where nothing does: the connection's own
 // deadlines are set anew with every read of the body and every write of the answer, so that what is large or slow gets
-// through, and a caller that stalls is let go.
+// through, and a caller that stalls is let go. The time for the answer begins once the body has arrived.
 func (s *server) paced(c *gin.Context) {
 	conn := http.NewResponseController(c.Writer) // a recorder in a test has no deadlines, and needs none
-	if c.Request.Body != nil && c.Request.Body != http.NoBody {
-		b := &pacedBody{ReadCloser: c.Request.Body, conn: conn, stalled: s.Deadlines.Stalled}
-		b.moves()
-		c.Request.Body = b
-	} else {
-		_ = conn.SetReadDeadline(time.Time{}) // while it is worked on nothing is expected
-	}
 	c.Writer = &pacedWriter{ResponseWriter: c.Writer, conn: conn, stalled: s.Deadlines.Stalled}
+	arrived := func() {}
 	if path := c.Request.URL.Path; !streams(path) {
 		most := s.Deadlines.Quick
 		if takesTime(path) {
 			most = s.Deadlines.Long
 		}
-		ctx, cancel := context.WithTimeout(c.Request.Context(), most)
-		defer cancel()
-		c.Request = c.Request.WithContext(ctx)
+		ctx, cancel := context.WithCancelCause(c.Request.Context())
+		defer cancel(context.Canceled)
+		c.Request = c.Request.WithContext(answerContext{ctx})
+		arrived = sync.OnceFunc(func() {
+			timer := time.AfterFunc(most, func() { cancel(context.DeadlineExceeded) })
+			context.AfterFunc(ctx, func() { timer.Stop() })
+		})
+	}
+	if c.Request.Body != nil && c.Request.Body != http.NoBody {
+		b := &pacedBody{ReadCloser: c.Request.Body, conn: conn, stalled: s.Deadlines.Stalled, arrived: arrived}
+		b.moves()
+		c.Request.Body = b
+	} else {
+		_ = conn.SetReadDeadline(time.Time{}) // while it is worked on nothing is expected
+		arrived()
+	}
+	if c.Request.Method == http.MethodGet ||
+		c.Request.Method == http.MethodDelete { // whatever body they bring is not read
+		arrived()
 	}
 	c.Next()
 }
 
-// pacedBody gives each read of a body its own time.
+// answerContext is the context of a request whose time for the answer is counted from the end of its body. Its error is
+// context.DeadlineExceeded where that time is over.
+type answerContext struct{ context.Context }
+
+// Err returns nil while there is time, and why there is none after that.
+func (a answerContext) Err() error {
+	err := a.Context.Err()
+	if err != nil && errors.Is(context.Cause(a.Context), context.DeadlineExceeded) {
+		return context.DeadlineExceeded
+	}
+	return err
+}
+
+// pacedBody gives each read of a body its own time, and reports the end of it.
 type pacedBody struct {
 	io.ReadCloser
 	conn    *http.ResponseController
 	stalled time.Duration
+	arrived func()
 }
 
 func (b *pacedBody) moves() { _ = b.conn.SetReadDeadline(time.Now().Add(b.stalled)) }
@@ -78,8 +103,11 @@ func (b *pacedBody) moves() { _ = b.conn.SetReadDeadline(time.Now().Add(b.stalle
 func (b *pacedBody) Read(p []byte) (int, error) {
 	b.moves()
 	n, err := b.ReadCloser.Read(p)
-	if errors.Is(err, io.EOF) {
-		_ = b.conn.SetReadDeadline(time.Time{}) // as above
+	if err != nil {
+		if errors.Is(err, io.EOF) {
+			_ = b.conn.SetReadDeadline(time.Time{}) // as above
+		}
+		b.arrived()
 	}
 	return n, err
 }

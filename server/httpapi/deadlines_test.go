@@ -97,7 +97,8 @@ func TestASlowUploadComesThrough(t *testing.T) {
 	if _, err := s.NewKitchen(t.Context(), demo.Kitchen.ID, "Slow line", units.Metric); err != nil {
 		t.Fatal(err)
 	}
-	srv := served(t, pacedServer(t, s, nil, Deadlines{}))
+	const quick, pieces = 20 * short, 44 // half of short apart: longer than an answer may take
+	srv := served(t, pacedServer(t, s, nil, Deadlines{Quick: quick}))
 	var picture bytes.Buffer
 	if err := jpeg.Encode(&picture, image.NewGray(image.Rect(0, 0, 640, 480)), nil); err != nil {
 		t.Fatal(err)
@@ -105,13 +106,13 @@ func TestASlowUploadComesThrough(t *testing.T) {
 	began := time.Now()
 	r, err := http.Post(srv.URL+"/api/v1/kitchens/"+demo.Kitchen.ID.String()+
 		"/pictures/00000000-0000-4000-8000-00000000d001", "image/jpeg",
-		&slowly{picture.Bytes(), picture.Len()/6 + 1})
+		&slowly{picture.Bytes(), picture.Len()/pieces + 1})
 	if err != nil {
 		t.Fatal(err)
 	}
 	defer func() { _ = r.Body.Close() }()
-	if r.StatusCode != http.StatusCreated {
-		t.Errorf("after %v: %s", time.Since(began), r.Status)
+	if took := time.Since(began); r.StatusCode != http.StatusCreated || took < quick {
+		t.Errorf("after %v: %s", took, r.Status)
 	}
 }
 

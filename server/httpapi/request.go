@@ -109,7 +109,7 @@ const (
 	bodyKey       = "mabbin.body"
 )
 
-// when is the revision that a change is made upon, as its header tells.
+// when returns the condition of a change: the If-Match header without its quotes.
 func when(c *gin.Context) app.If { return app.If(strings.Trim(c.GetHeader("If-Match"), `"`)) }
 
 // typed is a parameter's text as its schema has it; a text that is no such thing stays one, and the schema refuses it.

@@ -14,7 +14,9 @@ import (
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/day"
+	"mabbin/core/learn"
 	"mabbin/core/message"
+	"mabbin/core/sell"
 	"mabbin/core/units"
 	"mabbin/core/watch"
 	"mabbin/server/render"
@@ -139,6 +141,12 @@ func (s *server) conflict(c *gin.Context, x *app.Conflict) {
 		stored = bakeTold(k)
 	case app.Watched:
 		stored = s.watched(k)
+	case app.OnTheWay:
+		stored = wayTold(k)
+	case sell.Store:
+		stored = storeTold(k)
+	case learn.Says:
+		stored = k
 	case app.Picture:
 		stored = api.Picture{Id: k.ID, Width: k.Width, Height: k.Height}
 	}

@@ -53,6 +53,7 @@ var tables = []table{
 	{"house", plainRows("house", "kitchen_id"), column("has", day.CheckHouse)},
 	{"day", plainRows("day", "on_date"), all(column("asked", day.CheckAsked), column[day.Laid]("laid", nil))},
 	{"pantry", plainRows("pantry", "kitchen_id"), column[sell.Store]("has", nil)},
+	{"stock_purchase", plainRows("stock_purchase", "id"), column[[]sell.Line]("lines", nil)},
 	{
 		"learning", // what was learnt is learnt anew
 		`select to_jsonb(t) - 'posterior' - 'times' from learning t where kitchen_id = $1`,

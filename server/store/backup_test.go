@@ -17,6 +17,7 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/learn"
 	"mabbin/core/message"
+	"mabbin/core/sell"
 	"mabbin/core/watch"
 	"mabbin/server/demo"
 	"mabbin/server/formats"
@@ -106,6 +107,10 @@ func full(t *testing.T) *store.Store {
 		ID: uuid.New(), Title: "On its way", ReadyAt: wentIn,
 		Steps: []app.WayStep{{At: wentIn, Kind: "fruit", Says: message.New("Prepare the fruit"), State: "waiting"}},
 	}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.AddStock(ctx, demo.Kitchen.ID, uuid.New(), []sell.Line{{Key: "butter", G: 500}}, wentIn,
+		func(x sell.Store) (sell.Store, error) { return x, nil }); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.UpdateLearningSays(ctx, demo.Kitchen.ID, "", func(x learn.Says) (learn.Says, error) {

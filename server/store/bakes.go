@@ -210,13 +210,14 @@ func (s *Store) BatchesOn(ctx context.Context, kitchen uuid.UUID, on time.Time) 
 // mostTries is how often a bake looks for a batch number that another one has taken meanwhile.
 const mostTries = 20
 
-// insertBake writes a bake under the day's next batch number; false: there is one of its id.
-func (s *Store) insertBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRecord) (logged bool, err error) {
+// insertBake writes a bake under the day's next batch number. It reports whether it did: false means that a bake with
+// this id exists already.
+func insertBake(ctx context.Context, tx pgx.Tx, kitchen uuid.UUID, b app.BakeRecord) (inserted bool, err error) {
 	on := b.BakedAt.Local()
 	for try := range mostTries {
 		var n int
 		var there bool
-		if err := s.pool.QueryRow(
+		if err := tx.QueryRow(
 			ctx,
 			`select (select count(*) from bake where kitchen_id = $1 and batch like $2 || '-%'),
 				exists (select from bake where id = $3)`,
@@ -226,7 +227,7 @@ func (s *Store) insertBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRec
 		).Scan(&n, &there); err != nil || there {
 			return false, err
 		}
-		tag, err := s.pool.Exec(
+		tag, err := tx.Exec(
 			ctx,
 			`insert into bake (kitchen_id, `+bakeColumns+`) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13,
 				$14, $15, $16, $17, $18, $19, $20, $21, $22, $23, $24, $25, $26)
@@ -265,23 +266,34 @@ func (s *Store) insertBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRec
 	return false, nil
 }
 
-// AddBake logs a bake. The same id twice is the same bake; another bake under it is an app.Conflict.
-func (s *Store) AddBake(ctx context.Context, kitchen uuid.UUID, b app.BakeRecord) (app.BakeRecord, error) {
-	if err := s.known(ctx, kitchen); err != nil {
-		return app.BakeRecord{}, err
-	}
-	logged, err := s.insertBake(ctx, kitchen, b)
+// AddBake logs a bake and takes what it used out of the stock, in one transaction that locks the kitchen. The same id
+// twice is the same bake and uses nothing twice; another bake under it is an app.Conflict.
+func (s *Store) AddBake(
+	ctx context.Context, kitchen uuid.UUID, b app.BakeRecord, takeOut func(sell.Store) sell.Store,
+) (app.BakeRecord, error) {
+	inserted := false
+	err := s.holding(ctx, kitchen, func(tx pgx.Tx) (err error) {
+		if inserted, err = insertBake(ctx, tx, kitchen, b); err != nil || !inserted || takeOut == nil {
+			return err
+		}
+		stock, err := pantryOf(ctx, tx, kitchen)
+		if err != nil || len(stock.Stock) == 0 {
+			return err
+		}
+		_, err = tx.Exec(ctx, writePantry, kitchen, takeOut(stock))
+		return err
+	})
 	if err != nil {
-		return app.BakeRecord{}, kind(err)
+		return app.BakeRecord{}, err
 	}
 	there, err := s.OneBake(ctx, kitchen, b.ID)
 	if errors.Is(err, app.ErrNotFound) {
 		return there, app.ErrIDTaken
 	}
-	if err != nil || logged {
+	if err != nil || inserted {
 		return there, err
 	}
-	first := there.Outcome // as it was told when it was logged
+	first := there.Outcome // as it was reported when the bake was logged
 	if n := len(there.Corrections); n > 0 {
 		first = there.Corrections[n-1].Was
 	}

@@ -28,23 +28,11 @@ func houseOf(ctx context.Context, from querier, kitchen uuid.UUID) (h day.House,
 	return h, err
 }
 
-// SetHouse keeps it in the place of what was told before.
+// SetHouse replaces what a kitchen has for its days, in one transaction that locks the kitchen.
 func (s *Store) SetHouse(ctx context.Context, kitchen uuid.UUID, h day.House, when app.If) error {
-	if err := s.known(ctx, kitchen); err != nil {
-		return err
-	}
-	return s.inTx(ctx, func(tx pgx.Tx) error {
-		now, err := houseOf(ctx, tx, kitchen)
-		if err == nil {
-			err = when.Holds(now)
-		}
-		if err != nil {
-			return err
-		}
-		_, err = tx.Exec(ctx, `insert into house (kitchen_id, has) values ($1, $2)
-			on conflict (kitchen_id) do update set has = excluded.has`, kitchen, h)
-		return err
-	})
+	_, err := updateKept(ctx, s, kitchen, when, houseOf, func(day.House) (day.House, error) { return h, nil },
+		`insert into house (kitchen_id, has) values ($1, $2) on conflict (kitchen_id) do update set has = excluded.has`)
+	return err
 }
 
 const dayRead = `select on_date, asked, laid, laid_of from day where kitchen_id = $1`
@@ -64,11 +52,11 @@ func (s *Store) Day(ctx context.Context, kitchen uuid.UUID, date time.Time) (app
 	if err := s.known(ctx, kitchen); err != nil {
 		return app.Day{}, err
 	}
-	return dayOf(ctx, s.pool, kitchen, date, "")
+	return dayOf(ctx, s.pool, kitchen, date)
 }
 
-func dayOf(ctx context.Context, from querier, kitchen uuid.UUID, date time.Time, lock string) (app.Day, error) {
-	d, err := oneBy(ctx, from, scanDay, dayRead+` and on_date = $2`+lock, kitchen, date)
+func dayOf(ctx context.Context, from querier, kitchen uuid.UUID, date time.Time) (app.Day, error) {
+	d, err := oneBy(ctx, from, scanDay, dayRead+` and on_date = $2`, kitchen, date)
 	if errors.Is(err, app.ErrNotFound) {
 		return app.Day{Date: date, Asked: day.Asked{Orders: []day.Wanted{}}}, nil
 	}
@@ -88,17 +76,18 @@ func (s *Store) Days(ctx context.Context, kitchen uuid.UUID, from, to time.Time)
 	return out, kind(err)
 }
 
-// SetDay keeps what is wanted of a day; how it was laid stays until it is laid anew.
+// SetDay saves the orders of a day, in one transaction that locks the kitchen. The plan stays until the day is planned
+// again.
 func (s *Store) SetDay(
 	ctx context.Context, kitchen uuid.UUID, date time.Time, a day.Asked, when app.If,
 ) (out app.Day, err error) {
-	if err := s.known(ctx, kitchen); err != nil {
-		return app.Day{}, err
-	}
-	err = s.inTx(ctx, func(tx pgx.Tx) error {
-		now, err := dayOf(ctx, tx, kitchen, date, ` for update`)
-		if err == nil {
+	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+		now, err := dayOf(ctx, tx, kitchen, date)
+		switch {
+		case err == nil && now.Kept:
 			err = when.Holds(now)
+		case err == nil:
+			err = when.HoldsWithout(now)
 		}
 		if err != nil {
 			return err
@@ -106,25 +95,32 @@ func (s *Store) SetDay(
 		_, err = tx.Exec(ctx, `insert into day (kitchen_id, on_date, asked) values ($1, $2, $3)
 			on conflict (kitchen_id, on_date) do update set asked = excluded.asked`, kitchen, date, a)
 		if err == nil {
-			out, err = dayOf(ctx, tx, kitchen, date, "")
+			out, err = dayOf(ctx, tx, kitchen, date)
 		}
 		return err
 	})
 	return out, err
 }
 
-// SetLaid keeps how a day was laid. Where what is wanted of it has changed meanwhile, nothing is kept.
-func (s *Store) SetLaid(
-	ctx context.Context, kitchen uuid.UUID, date time.Time, laid *day.Laid, of string,
-) error {
-	return s.inTx(ctx, func(tx pgx.Tx) error {
-		now, err := dayOf(ctx, tx, kitchen, date, ` for update`)
-		if err != nil || app.Revision(now) != of {
+// SetPlan saves the plan of a day, in one transaction that locks the kitchen, and returns the day as it is stored then.
+// planned is the day that was planned. Where its orders are no longer those of the stored day, nothing is saved and it
+// is an app.Conflict. Orders that come every week are saved with the first plan of their day.
+func (s *Store) SetPlan(ctx context.Context, kitchen uuid.UUID, planned app.Day) (stored app.Day, err error) {
+	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+		now, err := dayOf(ctx, tx, kitchen, planned.Date)
+		if err != nil {
 			return err
+		}
+		if now.Kept != planned.Kept || now.Kept && now.OrdersRevision() != planned.LaidOf {
+			return &app.Conflict{Stored: now, Changed: true}
 		}
 		_, err = tx.Exec(ctx, `insert into day (kitchen_id, on_date, asked, laid, laid_of) values ($1, $2, $3, $4, $5)
 			on conflict (kitchen_id, on_date) do update set laid = excluded.laid, laid_of = excluded.laid_of`,
-			kitchen, date, now.Asked, laid, of)
+			kitchen, planned.Date, planned.Asked, planned.Laid, planned.LaidOf)
+		if err == nil {
+			stored, err = dayOf(ctx, tx, kitchen, planned.Date)
+		}
 		return err
 	})
+	return stored, err
 }

@@ -130,13 +130,23 @@ func (s *Store) NewKitchen(
 	return there, app.Same(name, there.Name, there)
 }
 
-// RemoveKitchen takes a kitchen away with everything in it.
+// RemoveKitchen deletes a kitchen with everything in it, in one transaction. It locks the kitchen first, as every other
+// change does, and then what other changes lock: of two at once one waits for the other, and neither stops both.
 func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
 	return s.whole(ctx, func(c *pgxpool.Conn) error {
 		return pgx.BeginFunc(ctx, c, func(tx pgx.Tx) error {
-			// what points before what is pointed at
+			if _, err := tx.Exec(ctx, `select from kitchen where id = $1 for update`, kitchen); err != nil {
+				return err
+			}
+			for _, table := range []string{"card", "bake", "watch", "on_the_way"} {
+				sql := `select from ` + table + ` where kitchen_id = $1 order by id for update`
+				if _, err := tx.Exec(ctx, sql, kitchen); err != nil {
+					return err
+				}
+			}
+			// a table that refers to another comes before it
 			for _, table := range []string{
-				"learnt", "learning",
+				"learnt", "learning", "stock_purchase",
 				"pantry", "on_the_way", "day", "house", "watch_call", "watch", "bake_correction", "bake", "picture", "card_version",
 				"card", "oven", "dish", "own_row",
 			} {

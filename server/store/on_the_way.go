@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 
 	"mabbin/app"
 
@@ -9,11 +10,11 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-const wayRead = `select id, title, ready_at, steps from on_the_way where kitchen_id = $1`
+const wayRead = `select id, title, ready_at, steps, asked from on_the_way where kitchen_id = $1`
 
 func scanWay(row pgx.CollectableRow) (w app.OnTheWay, err error) {
 	var steps []byte
-	if err = row.Scan(&w.ID, &w.Title, &w.ReadyAt, &steps); err == nil {
+	if err = row.Scan(&w.ID, &w.Title, &w.ReadyAt, &steps, &w.Asked); err == nil {
 		err = decoded(map[string]kept{"steps": {steps, &w.Steps}})
 	}
 	return w, err
@@ -29,14 +30,25 @@ func (s *Store) OnTheWay(ctx context.Context, kitchen uuid.UUID) ([]app.OnTheWay
 	return out, kind(err)
 }
 
-// SetOnTheWay keeps a dessert on its way. The same id twice is the same dessert: what was kept first stays.
+// SetOnTheWay saves a countdown. The same id twice is the same countdown: what was saved first stays. Another one under
+// its id is an app.Conflict, and another kitchen's is app.ErrIDTaken.
 func (s *Store) SetOnTheWay(ctx context.Context, kitchen uuid.UUID, w app.OnTheWay) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
-	_, err := s.pool.Exec(ctx, `insert into on_the_way (id, kitchen_id, title, ready_at, steps) values ($1, $2, $3, $4, $5)
-		on conflict (id) do nothing`, w.ID, kitchen, w.Title, w.ReadyAt, w.Steps)
-	return kind(err)
+	tag, err := s.pool.Exec(ctx, `insert into on_the_way (id, kitchen_id, title, ready_at, steps, asked)
+		values ($1, $2, $3, $4, $5, $6) on conflict (id) do nothing`, w.ID, kitchen, w.Title, w.ReadyAt, w.Steps, w.Asked)
+	if err != nil || tag.RowsAffected() > 0 {
+		return kind(err)
+	}
+	there, err := oneBy(ctx, s.pool, scanWay, wayRead+` and id = $2`, kitchen, w.ID)
+	if errors.Is(err, app.ErrNotFound) {
+		return app.ErrIDTaken
+	}
+	if err != nil {
+		return err
+	}
+	return app.Same([]string{w.Title, w.Asked}, []string{there.Title, there.Asked}, there)
 }
 
 // UpdateOnTheWay changes a dessert on its way, in one transaction that holds it.

@@ -49,16 +49,13 @@ func (s *Store) OneOven(ctx context.Context, kitchen, id uuid.UUID) (app.ShelfOv
 
 // SetOven adds an oven, changes it, or puts it back.
 func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven, when app.If) error {
-	if err := s.known(ctx, kitchen); err != nil {
-		return err
-	}
-	return s.inTx(ctx, func(tx pgx.Tx) error {
+	return s.holding(ctx, kitchen, func(tx pgx.Tx) error {
 		now, err := oneBy(ctx, tx, scanOven, ovenRead+` where kitchen_id = $1 and id = $2 for update`, kitchen, o.ID)
 		switch {
 		case err == nil:
 			err = when.Holds(now)
 		case errors.Is(err, app.ErrNotFound): // a new one
-			err = nil
+			err = when.HoldsWithout(nil)
 		}
 		if err != nil {
 			return err

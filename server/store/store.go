@@ -12,6 +12,7 @@ import (
 	"io/fs"
 	"net"
 	"strconv"
+	"strings"
 	"time"
 
 	"mabbin/app"
@@ -149,8 +150,14 @@ func kind(err error) error {
 	switch {
 	case errors.Is(err, pgx.ErrNoRows):
 		return app.ErrNotFound
+	case errors.Is(err, context.Canceled):
+		return err
+	case errors.Is(err, context.DeadlineExceeded) && !errors.As(err, &connect): // it is a net.Error, too
+		return fmt.Errorf("%w: %w", app.ErrBusy, err)
 	case errors.As(err, &pg):
 		switch {
+		case pg.Code == "23503" && strings.HasSuffix(pg.ConstraintName, "_kitchen_id_fkey"): // deleted meanwhile
+			return app.ErrNotFound
 		case pg.Code == "23505":
 			return fmt.Errorf("%w: %s", app.ErrTaken, pg.ConstraintName)
 		case pg.Code[:2] == "23" || pg.Code[:2] == "22": // against a constraint; a value that its column does not take

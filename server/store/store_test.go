@@ -119,7 +119,7 @@ func TestKitchensAreKeptApart(t *testing.T) {
 		Version: &one,
 		Request: request,
 	}
-	if _, err := s.AddBake(ctx, other.ID, b); !errors.Is(err, app.ErrRefused) {
+	if _, err := s.AddBake(ctx, other.ID, b, nil); !errors.Is(err, app.ErrRefused) {
 		t.Errorf("a bake of another kitchen's card: %v", err)
 	}
 	if _, _, err := s.Cards(ctx, uuid.New(), app.CardFilter{}); !errors.Is(err, app.ErrNotFound) {

@@ -4503,6 +4503,11 @@ export interface components {
             revision: string;
         };
         BoughtLines: {
+            /**
+             * Format: uuid
+             * @description Of the purchase: sent again with the same id, it is added once
+             */
+            id: string;
             lines: components["schemas"]["SellLine"][];
         };
         WantedCards: {
@@ -5667,7 +5672,7 @@ export interface components {
         DishID: string;
         /** @description An id of the caller's, to ask by how far it is */
         WorkID: string;
-        /** @description The revision that the change is made upon; left out: whatever is there */
+        /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
         IfMatch: string;
         CardID: string;
     };
@@ -6550,7 +6555,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {
@@ -6656,7 +6661,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {
@@ -6709,7 +6714,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {
@@ -6762,7 +6767,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {
@@ -6839,7 +6844,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {
@@ -7122,7 +7127,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {
@@ -7283,7 +7288,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {
@@ -7438,7 +7443,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {
@@ -7866,7 +7871,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {
@@ -8114,7 +8119,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description The revision that the change is made upon; left out: whatever is there */
+                /** @description The revision that the change was made from, or * for any that is saved; left out: no condition */
                 "If-Match"?: components["parameters"]["IfMatch"];
             };
             path: {

@@ -60,7 +60,9 @@ export function useDay(date: Ref<string>) {
     return wrong
   }
 
-  async function lay(afresh = false) {
+  /** Where orders change while a day is planned, it is planned again, but not for ever. */
+  const mostTries = 3
+  async function lay(afresh = false, tries = mostTries) {
     const of = date.value
     const got = await work.run(({ signal, id }) =>
       ask(
@@ -72,6 +74,11 @@ export function useDay(date: Ref<string>) {
       ),
     )
     if (!got || of !== date.value) return
+    if (got.problem?.status === 412 && tries > 1) {
+      problem.value = await look()
+      if (!problem.value && of === date.value) await lay(afresh, tries - 1)
+      return
+    }
     problem.value = got.problem
     if (got.data) day.value = got.data
   }

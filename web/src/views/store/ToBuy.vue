@@ -49,15 +49,21 @@ const has = (key: string) => ticked.value.includes(key)
 const tick = (key: string) =>
   (ticked.value = has(key) ? ticked.value.filter((k) => k !== key) : [...ticked.value, key])
 const bought = computed(() => lines.value.filter((l) => has(l.key) && l.bought_g))
+/** A purchase that is sent again after a broken line keeps its id, and is added once. */
+let sent = { lines: '', id: '' }
 async function takeIn() {
+  const lines = bought.value.map((l) => ({ key: l.key, g: l.bought_g }))
+  const as = JSON.stringify(lines)
+  if (sent.lines !== as) sent = { lines: as, id: crypto.randomUUID() }
   const got = await ask(
     api.POST('/api/v1/kitchens/{kitchen}/store/in', {
       params: { path: { kitchen: kitchen.kitchen!.id } },
-      body: { lines: bought.value.map((l) => ({ key: l.key, g: l.bought_g })) },
+      body: { id: sent.id, lines },
     }),
   )
   problem.value = got.problem
   if (got.problem) return
+  sent = { lines: '', id: '' }
   ticked.value = []
   taken.value = true
   void look()
