@@ -2,9 +2,7 @@ package app
 
 import (
 	"context"
-	"errors"
 	"slices"
-	"sync"
 	"time"
 
 	"mabbin/core/bake"
@@ -17,7 +15,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 )
 
-// LearningStore keeps what a log has taught.
+// LearningStore stores what a log has taught.
 type LearningStore interface {
 	// Bakes lists the log, the last first; without the sentences of their results.
 	Bakes(
@@ -30,66 +28,85 @@ type LearningStore interface {
 	) (learn.Says, error)
 	// Days are those of a span, with how they were laid.
 	Days(ctx context.Context, kitchen uuid.UUID, from, to time.Time) ([]Day, error)
-	// SetLearnt keeps corrections, as a new version where they are not those that are kept.
+	// LearningState is what was learnt last, and whether the log has changed since.
+	LearningState(ctx context.Context, kitchen uuid.UUID) (LearningState, error)
+	// SetLearnt stores what was learnt from the log of a state: corrections as a new version where they differ from those
+	// that are stored.
 	SetLearnt(
-		ctx context.Context,
-		kitchen uuid.UUID,
-		at time.Time,
-		u learn.Used,
-		p learn.Posterior,
-	) (kept learn.Used, changed bool, err error)
+		ctx context.Context, kitchen uuid.UUID, at time.Time, of int64, u learn.Used, p learn.Posterior, f Findings,
+	) (stored learn.Used, changed bool, err error)
 	// Posterior is what was learnt last; the zero value where nothing was.
 	Posterior(ctx context.Context, kitchen uuid.UUID) (learn.Posterior, error)
 }
 
-// Learning is what is done about what the log teaches.
+// LearningState is what was learnt last from a kitchen's log.
+type LearningState struct {
+	Says     learn.Says
+	Findings Findings
+	Changes  int64 // how often the log, or what it is read with, has changed
+	LearntOf int64 // the value of Changes that the findings are of; negative: nothing was learnt yet
+}
+
+// Current reports whether nothing has changed since.
+func (s LearningState) Current() bool { return s.Changes == s.LearntOf }
+
+// Findings are what a log teaches, in sentences and as they are drawn. They are stored as JSON.
+type Findings struct {
+	Lessons []learn.Lesson  `json:"lessons"`
+	Summary message.Message `json:"summary"`
+	Noticed []NoticedChange `json:"noticed"`
+	Points  []FindingPoint  `json:"points"` // by the time of the bake
+	// Histories are of ovens, and of the juice of fruits.
+	Histories []learn.History `json:"histories"`
+	// Unclear are bakes whose reported minutes lie after their end: they are asked about.
+	Unclear []uuid.UUID `json:"unclear"`
+}
+
+// FindingPoint is a reported time of a bake next to the forecast of it.
+type FindingPoint struct {
+	Title string `json:"title"`
+	learn.Foreseen
+}
+
+// NoticedChange is an oven that seems to have changed.
+type NoticedChange struct {
+	learn.ChangedOven
+	Says message.Message `json:"says"`
+}
+
+// NoFindings are those of an empty log.
+func NoFindings() Findings {
+	return Findings{
+		Lessons: []learn.Lesson{}, Summary: learn.LearntScore{}.Says(), Noticed: []NoticedChange{}, Points: []FindingPoint{},
+		Histories: []learn.History{}, Unclear: []uuid.UUID{},
+	}
+}
+
+// LearntNow is what is known of what a log teaches, at this moment.
+type LearntNow struct {
+	Findings
+	Says     learn.Says
+	Updating bool      // the log has changed since; it is being learnt from again
+	Work     uuid.UUID // the piece of work that updates it
+}
+
+// Learning is what is done about what the log teaches. Learning itself runs in the background, once for each kitchen
+// at a time, and its result is stored; everybody else reads that.
 type Learning struct {
 	Store    LearningStore
 	Kitchens KitchenStore
 	Surfaces learn.Keeper
 	Clock    Clock
 	Notify   Notify
-	Failed   func(kitchen uuid.UUID, err error) // what was learnt afterwards and could not be
-	under    underWay
-}
-
-// underWay are the kitchens whose logs are being learnt from, and whether that is to be done once more.
-type underWay struct {
-	mu    sync.Mutex
-	again map[uuid.UUID]bool
-}
-
-// begin is false where it is under way already: it is then done once more when it is over.
-func (u *underWay) begin(kitchen uuid.UUID) bool {
-	u.mu.Lock()
-	defer u.mu.Unlock()
-	if u.again == nil {
-		u.again = map[uuid.UUID]bool{}
-	}
-	if _, busy := u.again[kitchen]; busy {
-		u.again[kitchen] = true
-		return false
-	}
-	u.again[kitchen] = false
-	return true
-}
-
-// end says whether it is to be done once more.
-func (u *underWay) end(kitchen uuid.UUID) bool {
-	u.mu.Lock()
-	defer u.mu.Unlock()
-	if u.again[kitchen] {
-		u.again[kitchen] = false
-		return true
-	}
-	delete(u.again, kitchen)
-	return false
+	Failed   func(kitchen uuid.UUID, err error) // learning in the background has failed
+	// Begin enters a piece of work that somebody can follow and stop by its id; nil: nobody can.
+	Begin func(ctx context.Context, id uuid.UUID) (of context.Context, tick learn.Tick, end func(error))
+	runs  learningRuns
 }
 
 const (
 	surfacesKept = 4096
 	learntFrom   = 1000 // of the last bakes: the window of a long log
-	learningMost = time.Minute
 )
 
 // NewSurfaces keeps the surfaces of bakes: a new bake is run, those of the log are not run again.
@@ -98,41 +115,57 @@ func NewSurfaces() learn.Keeper {
 	return kept
 }
 
-// LearntNow is what a log teaches at this moment.
-type LearntNow struct {
-	*learn.Learnt
-	Says    learn.Says
-	Lessons []learn.Lesson
-	Noticed []NoticedChange
-	// Histories are of ovens, and of the juice of fruits.
-	Histories []learn.History
-	// Unclear are bakes of which minutes were told that lie after their end: they are asked back.
-	Unclear []uuid.UUID
-	Names   map[uuid.UUID]string // of the log's bakes
-}
-
-// NoticedChange is an oven that seems to have changed.
-type NoticedChange struct {
-	learn.ChangedOven
-	Says message.Message
-}
-
-// Learn finds what a kitchen's log teaches.
-func (l *Learning) Learn(ctx context.Context, kitchen uuid.UUID, tick learn.Tick) (*LearntNow, error) {
-	says, err := l.Store.LearningSays(ctx, kitchen)
+// Known returns what is known of what a kitchen's log teaches, and starts to learn where the log has changed since.
+func (l *Learning) Known(ctx context.Context, kitchen uuid.UUID) (*LearntNow, error) {
+	state, err := l.Store.LearningState(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
-	x, err := l.log(ctx, kitchen, says)
+	out := &LearntNow{Findings: state.Findings, Says: state.Says}
+	out.Lessons = slices.Clone(out.Lessons)
+	for i, x := range out.Lessons { // what was switched on or off a moment ago is shown so
+		out.Lessons[i] = x.Switched(state.Says.IsOff(x.What, x.Key))
+	}
+	hands, err := HandsLearnt(ctx, l.Store, kitchen, l.Clock())
 	if err != nil {
 		return nil, err
+	}
+	for _, h := range hands {
+		out.Lessons = append(out.Lessons, h.Lesson(state.Says.IsOff(learn.Hands, h.Kind)))
+	}
+	if !state.Current() {
+		out.Updating, out.Work = true, l.Start(kitchen)
+	}
+	return out, nil
+}
+
+// Keep learns from a kitchen's log and stores what it teaches: from then on answers use it.
+func (l *Learning) Keep(ctx context.Context, kitchen uuid.UUID, tick learn.Tick) error {
+	state, err := l.Store.LearningState(ctx, kitchen)
+	if err != nil {
+		return err
+	}
+	x, err := l.log(ctx, kitchen, state.Says)
+	if err != nil {
+		return err
 	}
 	learnt, err := learn.Learn(ctx, x.LogRequest, l.Surfaces, tick)
 	if err != nil {
-		return nil, err
+		return err
 	}
-	out := &LearntNow{Learnt: learnt, Says: says, Names: x.names, Noticed: []NoticedChange{}, Unclear: []uuid.UUID{}}
-	out.Lessons = learnt.Lessons(x.ovens, x.own)
+	_, changed, err := l.Store.SetLearnt(
+		ctx, kitchen, l.Clock(), state.Changes, learnt.Use(), learnt.Posterior(), x.findings(learnt),
+	)
+	if err == nil && changed {
+		l.Notify(kitchen)
+	}
+	return err
+}
+
+// findings puts what was learnt from a log into sentences.
+func (x taught) findings(learnt *learn.Learnt) Findings {
+	out := NoFindings()
+	out.Lessons, out.Summary = learnt.Lessons(x.ovens, x.own), learnt.Score.Says()
 	out.Histories = learnt.Histories(x.ovens, x.own)
 	for _, h := range out.Histories {
 		for i := range h.Points {
@@ -142,12 +175,9 @@ func (l *Learning) Learn(ctx context.Context, kitchen uuid.UUID, tick learn.Tick
 			}
 		}
 	}
-	hands, err := HandsLearnt(ctx, l.Store, kitchen, x.Now)
-	if err != nil {
-		return nil, err
-	}
-	for _, h := range hands {
-		out.Lessons = append(out.Lessons, h.Lesson(says.IsOff(learn.Hands, h.Kind)))
+	for _, f := range learnt.Foreseen() {
+		id, _ := uuid.Parse(f.ID) // it is one of the log's
+		out.Points = append(out.Points, FindingPoint{x.names[id], f})
 	}
 	for _, c := range learnt.Changes {
 		if name, known := x.ovens[c.Key]; known {
@@ -159,58 +189,10 @@ func (l *Learning) Learn(ctx context.Context, kitchen uuid.UUID, tick learn.Tick
 			out.Unclear = append(out.Unclear, id)
 		}
 	}
-	return out, nil
+	return out
 }
 
-// Afterwards learns from a log that has changed, without anybody waiting for it, and keeps what it teaches.
-func (l *Learning) Afterwards(kitchen uuid.UUID) {
-	if !l.under.begin(kitchen) {
-		return
-	}
-	go func() {
-		for {
-			ctx, stop := context.WithTimeout(context.Background(), learningMost)
-			if _, err := l.Keep(ctx, kitchen); err != nil && !errors.Is(err, ErrNotFound) && l.Failed != nil {
-				l.Failed(kitchen, err)
-			}
-			stop()
-			if !l.under.end(kitchen) {
-				return
-			}
-		}
-	}()
-}
-
-// AtStart learns from the log of each kitchen whose log has not been learnt from, without anybody waiting for it.
-func (l *Learning) AtStart(kitchens func(context.Context) ([]Kitchen, error)) {
-	go func() {
-		ctx := context.Background()
-		all, err := kitchens(ctx)
-		if err != nil {
-			l.Failed(uuid.Nil, err)
-		}
-		for _, k := range all {
-			if p, err := l.Store.Posterior(ctx, k.ID); err == nil && p.Parameters == nil {
-				l.Afterwards(k.ID)
-			}
-		}
-	}()
-}
-
-// Keep learns from a log and keeps what it teaches: from then on answers take it.
-func (l *Learning) Keep(ctx context.Context, kitchen uuid.UUID) (*LearntNow, error) {
-	learnt, err := l.Learn(ctx, kitchen, nil)
-	if err != nil {
-		return nil, err
-	}
-	_, changed, err := l.Store.SetLearnt(ctx, kitchen, l.Clock(), learnt.Use(), learnt.Posterior())
-	if err == nil && changed {
-		l.Notify(kitchen)
-	}
-	return learnt, err
-}
-
-// Say keeps what a kitchen says of what its log teaches, and learns anew.
+// Say stores what a kitchen says of what its log teaches, and starts to learn again.
 func (l *Learning) Say(ctx context.Context, kitchen uuid.UUID, says learn.Says, when If) (*LearntNow, error) {
 	if err := learn.CheckSays(says); err != nil {
 		return nil, err
@@ -219,7 +201,7 @@ func (l *Learning) Say(ctx context.Context, kitchen uuid.UUID, says learn.Says, 
 	if err != nil {
 		return nil, err
 	}
-	return l.Keep(ctx, kitchen)
+	return l.Known(ctx, kitchen)
 }
 
 // Foresight is what a kitchen foresees its bakes with, and what it says of what its log teaches.

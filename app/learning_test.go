@@ -19,6 +19,7 @@ type lessonBook struct {
 	learnt learn.Used
 	sure   learn.Posterior
 	times  int
+	state  LearningState
 }
 
 func (l *lessonBook) Bakes(
@@ -29,6 +30,12 @@ func (l *lessonBook) Bakes(
 
 func (l *lessonBook) LearningSays(context.Context, uuid.UUID) (learn.Says, error) { return l.says, nil }
 
+func (l *lessonBook) LearningState(context.Context, uuid.UUID) (LearningState, error) {
+	s := l.state
+	s.Says = l.says
+	return s, nil
+}
+
 func (l *lessonBook) UpdateLearningSays(
 	_ context.Context, _ uuid.UUID, _ If, change func(learn.Says) (learn.Says, error),
 ) (s learn.Says, err error) {
@@ -37,9 +44,10 @@ func (l *lessonBook) UpdateLearningSays(
 }
 
 func (l *lessonBook) SetLearnt(
-	_ context.Context, _ uuid.UUID, _ time.Time, u learn.Used, p learn.Posterior,
+	_ context.Context, _ uuid.UUID, _ time.Time, of int64, u learn.Used, p learn.Posterior, f Findings,
 ) (learn.Used, bool, error) {
 	l.learnt, l.sure = u, p
+	l.state.Findings, l.state.LearntOf = f, of
 	l.times++
 	return u, true, nil
 }
@@ -89,7 +97,8 @@ func TestALogTeachesItsKitchen(t *testing.T) {
 		book.bakes = append(book.bakes, b)
 	}
 	book.bakes = append(book.bakes, BakeRecord{ID: uuid.New(), Unusable: ErrUnusable})
-	x, err := l.Keep(t.Context(), k.id)
+	err = l.Keep(t.Context(), k.id, nil)
+	x := book.state.Findings
 	if err != nil || told != 1 || book.sure.Bakes != 5 || len(x.Histories) == 0 || len(book.learnt.Ovens) != 1 {
 		t.Fatalf("%d told, from %d bakes, %+v, %v", told, book.sure.Bakes, book.learnt, err)
 	}
@@ -105,7 +114,11 @@ func TestALogTeachesItsKitchen(t *testing.T) {
 		LeftOut: []string{},
 		Changed: []learn.ChangedOven{},
 	}, "")
-	if err != nil || len(book.learnt.Ovens) != 0 || off.Lessons[0].State != learn.StateOff {
+	if err != nil || off.Lessons[0].State != learn.StateOff {
+		t.Errorf("switched off, it is shown as %+v, %v", off.Lessons, err)
+	}
+	if err := l.Keep(t.Context(), k.id, nil); err != nil || len(book.learnt.Ovens) != 0 ||
+		book.state.Findings.Lessons[0].State != learn.StateOff {
 		t.Errorf("switched off: %+v, %v", book.learnt, err)
 	}
 	back, err := l.Foresee(t.Context(), q)

@@ -20,6 +20,8 @@ type KitchensStore interface {
 type Kitchens struct {
 	Store  KitchensStore
 	Notify Notify
+	// Learning is stopped before its kitchen is deleted; nil: there is none.
+	Learning interface{ Stop(kitchen uuid.UUID) }
 }
 
 // Remove takes a kitchen away with everything in it. Its name is asked for, so that nobody takes another one away.
@@ -39,6 +41,9 @@ func (k Kitchens) Remove(ctx context.Context, kitchen uuid.UUID, name string) er
 				),
 			},
 		}
+	}
+	if k.Learning != nil {
+		k.Learning.Stop(kitchen)
 	}
 	if err := k.Store.RemoveKitchen(ctx, kitchen); err != nil {
 		return err

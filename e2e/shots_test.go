@@ -23,8 +23,7 @@ func TestShots(t *testing.T) {
 	learning := app.Learning{
 		Store: s, Kitchens: s, Surfaces: app.NewSurfaces(), Clock: time.Now, Notify: func(uuid.UUID) {},
 	}
-	_, err := learning.Keep(t.Context(), demo.Kitchen.ID) // as a server does when it starts
-	must(t, err)
+	must(t, learning.Keep(t.Context(), demo.Kitchen.ID, nil)) // as a server does when it starts
 	ctx := tab(t, 1280, 800)
 	take := func(name string, s ...step) {
 		t.Helper()

@@ -214,13 +214,15 @@ func (s *Surface) asOffset(offset, heat float64) float64 {
 
 // Foreseen is a time that somebody noted beside what was foreseen without it.
 type Foreseen struct {
-	ID            string
-	At            time.Time
-	Told          float64 // min, when the middle bubbled
-	Before, After float64 // by the tables, by what the other bakes teach
-	Low, High     float64 // of the 90 % range
-	Odd           bool
-	Says          message.Message
+	ID     string          `json:"id"`
+	At     time.Time       `json:"at"`
+	Told   float64         `json:"told"`   // min, when the middle bubbled
+	Before float64         `json:"before"` // min, by the tables
+	After  float64         `json:"after"`  // min, by what the other bakes teach
+	Low    float64         `json:"low"`    // min, of the 90 % range
+	High   float64         `json:"high"`   // min, of the 90 % range
+	Odd    bool            `json:"odd"`
+	Says   message.Message `json:"says"`
 }
 
 // Foreseen are the times of the middle's bubbling that were noted, the first bake first.

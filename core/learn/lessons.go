@@ -29,6 +29,17 @@ type Lesson struct {
 	Bakes int             `json:"bakes"`
 }
 
+// Switched returns a lesson as it is shown after it was switched off or on by hand, until the log is learnt from again.
+func (l Lesson) Switched(off bool) Lesson {
+	switch {
+	case off && l.State == StateUsed:
+		l.State = StateOff
+	case !off && l.State == StateOff:
+		l.State = StateUsed
+	}
+	return l
+}
+
 // Lessons are the corrections in sentences, those that are used first; what no bake bears on is not among them. Ovens
 // are what the kitchen calls them, by their keys; one that is not there is left out, and one without a name is the
 // oven.

@@ -34,6 +34,9 @@ func CheckSays(s Says) error {
 	}{{"/off", len(s.Off)}, {"/left_out", len(s.LeftOut)}, {"/changed", len(s.Changed)}} {
 		f.Length("", x.at, x.n, 0, mostNamed)
 	}
+	for i, n := range s.Off {
+		f.Among(fmt.Sprintf("/off/%d", i), "/what", string(n.What), whats)
+	}
 	for i, c := range s.Changed {
 		if y := c.Since.Year(); y < 1970 || y > 2200 {
 			f.Add(fmt.Sprintf("/changed/%d/since", i), message.New("is no time of a bake: give when the oven was changed"))

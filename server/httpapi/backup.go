@@ -103,7 +103,7 @@ func (s *server) endRestore(read render.Reading, p *piece, k app.Kitchen, failed
 			made := kitchen(k)
 			w.State, w.Kitchen = api.WorkStateDone, &made
 			if s.LearnAtStart {
-				s.learning.Afterwards(k.ID)
+				s.learning.Start(k.ID)
 			}
 			return
 		}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"time"
 
 	"mabbin/api"
 	"mabbin/core/bake"
@@ -90,6 +91,9 @@ func (s *server) planDay(c *gin.Context) {
 	s.respond(c, http.StatusOK, out, err)
 }
 
+// waitToLearn is how long a request waits for a place among the learnings that are under way.
+const waitToLearn = 5 * time.Second
+
 // learn answers what a log teaches.
 func (s *server) learn(c *gin.Context) {
 	in, ok := decodeChecked(s, c, learn.CheckLog)
@@ -98,6 +102,12 @@ func (s *server) learn(c *gin.Context) {
 	}
 	p, err := query[api.LearnParams](c)
 	s.atWork(c, p.XWork, err, func(ctx context.Context, tick learn.Tick) {
+		free, err := s.learning.Place(ctx, waitToLearn)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		defer free()
 		out, err := learn.Learn(ctx, in, s.Surfaces, tick)
 		s.respond(c, http.StatusOK, out, err)
 	})

@@ -1,7 +1,6 @@
 package httpapi
 
 import (
-	"context"
 	"net/http"
 
 	"mabbin/api"
@@ -12,16 +11,13 @@ import (
 	"github.com/google/uuid"
 )
 
-// getLearnt is what a kitchen's log teaches.
+// getLearnt answers what is known of what a kitchen's log teaches.
 func (s *server) getLearnt(c *gin.Context) {
-	p, err := query[api.GetLearntParams](c)
-	s.atWork(c, p.XWork, err, func(ctx context.Context, tick learn.Tick) {
-		x, err := s.learning.Learn(ctx, kitchenOf(c), tick)
-		s.respond(c, http.StatusOK, learntTold(x), err)
-	})
+	x, err := s.learning.Known(c, kitchenOf(c))
+	s.respond(c, http.StatusOK, learntTold(x), err)
 }
 
-// setLearnt keeps what a kitchen says of what its log teaches.
+// setLearnt saves what a kitchen says of what its log teaches.
 func (s *server) setLearnt(c *gin.Context) {
 	in, ok := decode(s, c, learn.CheckSays)
 	if !ok {
@@ -36,16 +32,19 @@ func learntTold(x *app.LearntNow) api.KitchenLearnt {
 		return api.KitchenLearnt{}
 	}
 	out := api.KitchenLearnt{
-		Says: x.Says, Revision: app.Revision(x.Says), Lessons: x.Lessons, Summary: x.Score.Says(),
+		Says: x.Says, Revision: app.Revision(x.Says), Lessons: x.Lessons, Summary: x.Summary,
 		Noticed: each(x.Noticed, func(n app.NoticedChange) api.NoticedChange {
 			return api.NoticedChange{Oven: n.Oven, Since: n.Since, Says: n.Says}
 		}),
-		Points: []api.LearntPoint{}, Unclear: x.Unclear, Histories: x.Histories,
+		Points: []api.LearntPoint{}, Unclear: x.Unclear, Histories: x.Histories, Updating: x.Updating,
 	}
-	for _, f := range x.Foreseen() {
+	if x.Updating {
+		out.Work = &x.Work
+	}
+	for _, f := range x.Points {
 		id, _ := uuid.Parse(f.ID)
 		out.Points = append(out.Points, api.LearntPoint{
-			Id: id, Title: x.Names[id], At: f.At, Told: f.Told, Before: f.Before, After: f.After, Low: f.Low, High: f.High,
+			Id: id, Title: f.Title, At: f.At, Told: f.Told, Before: f.Before, After: f.After, Low: f.Low, High: f.High,
 			Odd: f.Odd, Says: f.Says,
 		})
 	}

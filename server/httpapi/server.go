@@ -102,7 +102,9 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 		},
 	}
 	s.learning = learning(cfg)
-	s.log.Changed = s.learning.Afterwards
+	s.learning.Begin = s.beginLearning
+	s.log.Changed = s.learning.Changed
+	s.kitchens.Learning = s.learning
 	s.buying = app.Buying{
 		Store:    cfg.Store,
 		Kitchens: cfg.Store,

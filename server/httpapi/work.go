@@ -10,6 +10,7 @@ import (
 	"mabbin/api"
 	"mabbin/app"
 	"mabbin/core/learn"
+	"mabbin/server/render"
 
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
@@ -114,6 +115,24 @@ func (s *server) atWork(c *gin.Context, id *uuid.UUID, err error, do func(contex
 	}
 	defer over()
 	do(ctx, tick)
+}
+
+// beginLearning enters a learning in the background, which can be followed and stopped by its id.
+func (s *server) beginLearning(ctx context.Context, id uuid.UUID) (context.Context, learn.Tick, func(error)) {
+	of, p, err := s.work.begin(ctx, id, s.Clock())
+	if err != nil { // never: the id is new
+		return ctx, func(int, int) error { return ctx.Err() }, func(error) {}
+	}
+	tick := func(done, all int) error { return s.work.tick(of, p, int64(done), int64(all)) }
+	return of, tick, func(failed error) {
+		s.work.end(p, s.Clock(), func(w *api.Work) {
+			w.State = api.WorkStateDone
+			if failed != nil {
+				problem := problemOf(failed, render.Reading{})
+				w.State, w.Problem = api.WorkStateFailed, &problem
+			}
+		})
+	}
 }
 
 // howFar says how far a piece of work is, and what came of it.

@@ -56,7 +56,7 @@ var tables = []table{
 	{"stock_purchase", plainRows("stock_purchase", "id"), column[[]sell.Line]("lines", nil)},
 	{
 		"learning", // what was learnt is learnt anew
-		`select to_jsonb(t) - 'posterior' - 'times' from learning t where kitchen_id = $1`,
+		`select to_jsonb(t) - '{posterior,times,findings,changes,learnt_of}'::text[] from learning t where kitchen_id = $1`,
 		column("says", learn.CheckSays),
 	},
 	{"learnt", plainRows("learnt", "version"), column[learn.Used]("used", nil)},

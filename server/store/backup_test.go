@@ -119,10 +119,10 @@ func full(t *testing.T) *store.Store {
 	}); err != nil {
 		t.Fatal(err)
 	}
-	if _, _, err := s.SetLearnt(ctx, demo.Kitchen.ID, wentIn, learn.Used{
+	if _, _, err := s.SetLearnt(ctx, demo.Kitchen.ID, wentIn, 1, learn.Used{
 		Bakes: 9, Factors: larder.Factors{Release: map[string]float64{"plum": 1.2}},
 		Ovens: map[string]learn.UsedOven{last.OvenID.String(): {OffsetC: -12, HeatFactor: 0.95, OffByC: 4}},
-	}, learn.Posterior{}); err != nil {
+	}, learn.Posterior{}, app.NoFindings()); err != nil {
 		t.Fatal(err)
 	}
 	runny := "runny"

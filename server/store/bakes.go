@@ -273,7 +273,10 @@ func (s *Store) AddBake(
 ) (app.BakeRecord, error) {
 	inserted := false
 	err := s.holding(ctx, kitchen, func(tx pgx.Tx) (err error) {
-		if inserted, err = insertBake(ctx, tx, kitchen, b); err != nil || !inserted || takeOut == nil {
+		if inserted, err = insertBake(ctx, tx, kitchen, b); err != nil || !inserted {
+			return err
+		}
+		if err := logChanged(ctx, tx, kitchen); err != nil || takeOut == nil {
 			return err
 		}
 		stock, err := pantryOf(ctx, tx, kitchen)
@@ -327,7 +330,7 @@ func (s *Store) CorrectBake(
 	when app.If,
 ) (app.BakeRecord, error) {
 	var changed error
-	err := s.inTx(ctx, func(tx pgx.Tx) error {
+	err := s.holding(ctx, kitchen, func(tx pgx.Tx) error {
 		var was app.Outcome
 		err := tx.QueryRow(ctx, `select juice, fruit, top, boiled_over, note, told, picture_id from bake
 			where kitchen_id = $1 and id = $2 for update`, kitchen, id).
@@ -370,7 +373,10 @@ func (s *Store) CorrectBake(
 			now.Told,
 			now.Picture,
 		)
-		return err
+		if err != nil {
+			return err
+		}
+		return logChanged(ctx, tx, kitchen)
 	})
 	var conflict *app.Conflict
 	if errors.As(err, &conflict) {

@@ -48,6 +48,11 @@ func (s *Store) SetSettings(
 		if err != nil {
 			return err
 		}
+		if now.AltitudeM != x.AltitudeM {
+			if err := logChanged(ctx, tx, kitchen); err != nil {
+				return err
+			}
+		}
 		return tx.QueryRow(ctx, `update kitchen set cup = $2, spoon = $3, eggs = $4, weights = $5, heat = $6,
 		lengths = $7, currency = $8, containers = $9, altitude_m = $10, english = $11, "decimal" = $12
 		where id = $1 returning name`, kitchen, x.Cup, x.Spoon, x.Eggs, x.Weights, x.Heat, x.Lengths, x.Currency,

@@ -32,8 +32,40 @@ func learningSays(ctx context.Context, from querier, kitchen uuid.UUID) (learn.S
 func (s *Store) UpdateLearningSays(
 	ctx context.Context, kitchen uuid.UUID, when app.If, change func(learn.Says) (learn.Says, error),
 ) (out learn.Says, err error) {
-	return updateKept(ctx, s, kitchen, when, learningSays, change, `insert into learning (kitchen_id, says) values ($1, $2)
-		on conflict (kitchen_id) do update set says = excluded.says`)
+	return updateKept(ctx, s, kitchen, when, learningSays, change, `insert into learning (kitchen_id, says, changes)
+		values ($1, $2, 1) on conflict (kitchen_id) do update set says = excluded.says, changes = learning.changes + 1`)
+}
+
+// logChanged counts a change of a kitchen's log, or of what it is read with: what it teaches has to be learnt again. The
+// transaction has locked the kitchen.
+func logChanged(ctx context.Context, tx pgx.Tx, kitchen uuid.UUID) error {
+	_, err := tx.Exec(ctx, `insert into learning (kitchen_id, changes) values ($1, 1)
+		on conflict (kitchen_id) do update set changes = learning.changes + 1`, kitchen)
+	return err
+}
+
+// LearningState is what was learnt last from a kitchen's log, and whether it has changed since. Findings of another
+// version of the program count as none.
+func (s *Store) LearningState(ctx context.Context, kitchen uuid.UUID) (app.LearningState, error) {
+	if err := s.known(ctx, kitchen); err != nil {
+		return app.LearningState{}, err
+	}
+	state := app.LearningState{
+		Says: learn.Says{Off: []learn.Name{}, LeftOut: []string{}, Changed: []learn.ChangedOven{}}, LearntOf: -1,
+	}
+	var says, findings []byte
+	err := s.pool.QueryRow(ctx, `select says, findings, changes, learnt_of from learning where kitchen_id = $1`, kitchen).
+		Scan(&says, &findings, &state.Changes, &state.LearntOf)
+	if err = kind(err); err != nil && !errors.Is(err, app.ErrNotFound) {
+		return state, err
+	}
+	if err := decoded(map[string]kept{"says": {says, &state.Says}}); err != nil {
+		return state, err
+	}
+	if findings == nil || decoded(map[string]kept{"findings": {findings, &state.Findings}}) != nil {
+		state.Findings, state.LearntOf = app.NoFindings(), -1
+	}
+	return state, nil
 }
 
 // Learnt are the corrections that a kitchen's log has taught; where it has taught none, the tables.
@@ -77,19 +109,21 @@ func learntTimes(ctx context.Context, from querier, kitchen uuid.UUID) (int, err
 	return n, err
 }
 
-// SetLearnt keeps corrections, as a new version where they are not those that are kept, and what else was learnt;
-// changed says that either is not as it was.
+// SetLearnt stores what was learnt of the log at a count of its changes: corrections as a new version where they differ
+// from those that are stored, and what else was learnt. changed says that either differs from what was there.
 func (s *Store) SetLearnt(
-	ctx context.Context, kitchen uuid.UUID, at time.Time, u learn.Used, p learn.Posterior,
-) (kept learn.Used, changed bool, err error) {
+	ctx context.Context, kitchen uuid.UUID, at time.Time, of int64, u learn.Used, p learn.Posterior, f app.Findings,
+) (stored learn.Used, changed bool, err error) {
 	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
 		before, err := learntTimes(ctx, tx, kitchen)
 		if err != nil {
 			return err
 		}
-		_, err = tx.Exec(ctx, `insert into learning (kitchen_id, posterior, times) values ($1, $2, 1)
-			on conflict (kitchen_id) do update set posterior = excluded.posterior,
-			times = learning.times + (learning.posterior is distinct from excluded.posterior)::integer`, kitchen, p)
+		_, err = tx.Exec(ctx, `insert into learning (kitchen_id, posterior, findings, learnt_of, times)
+			values ($1, $2, $3, $4, 1) on conflict (kitchen_id) do update set posterior = excluded.posterior,
+			findings = excluded.findings, learnt_of = excluded.learnt_of,
+			times = learning.times + (learning.posterior is distinct from excluded.posterior
+				or learning.findings is distinct from excluded.findings)::integer`, kitchen, p, f, of)
 		if err != nil {
 			return err
 		}
@@ -98,15 +132,15 @@ func (s *Store) SetLearnt(
 			return err
 		}
 		changed = after != before
-		if kept, err = learntNow(ctx, tx, kitchen); err != nil || kept.Same(u) {
+		if stored, err = learntNow(ctx, tx, kitchen); err != nil || stored.Same(u) {
 			return err
 		}
-		u.Version, changed = kept.Version+1, true
-		kept = u
+		u.Version, changed = stored.Version+1, true
+		stored = u
 		_, err = tx.Exec(
 			ctx, `insert into learnt (kitchen_id, version, at, used) values ($1, $2, $3, $4)`, kitchen, u.Version, at, u,
 		)
 		return err
 	})
-	return kept, changed, err
+	return stored, changed, err
 }

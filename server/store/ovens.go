@@ -60,7 +60,7 @@ func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven,
 		if err != nil {
 			return err
 		}
-		return changedOne(
+		err = changedOne(
 			tx.Exec(
 				ctx,
 				`insert into oven (id, kitchen_id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat,
@@ -85,6 +85,10 @@ func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven,
 				o.DiameterCM,
 			),
 		)
+		if err != nil {
+			return err
+		}
+		return logChanged(ctx, tx, kitchen)
 	})
 }
 

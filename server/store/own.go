@@ -6,6 +6,7 @@ import (
 	"mabbin/core/larder"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
 )
 
 // Own is what a kitchen knows better than the tables.
@@ -31,33 +32,42 @@ func (s *Store) Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error)
 	return own, nil
 }
 
-// SetOwn keeps a row of a kitchen's own, of one of the larder's kinds, in the place of the one it had.
+// SetOwn saves a row of a kitchen's own, of one of the larder's kinds, in the place of the one it had.
 func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of larder.Kind, key string, r larder.OwnRow) error {
-	if err := s.known(ctx, kitchen); err != nil {
-		return err
-	}
 	if r.Values == nil {
 		r.Values = map[string]float64{}
 	}
-	_, err := s.pool.Exec(
-		ctx,
-		`insert into own_row (kitchen_id, kind, key, copy_of, name, figures, allergens) values ($1, $2, $3, $4, $5, $6, $7)
-		on conflict (kitchen_id, kind, key) do update set copy_of = excluded.copy_of, name = excluded.name,
-		figures = excluded.figures, allergens = excluded.allergens, changed_at = now()`,
-		kitchen,
-		of,
-		key,
-		r.CopyOf,
-		r.Name,
-		r.Values,
-		r.Allergens,
-	)
-	return kind(err)
+	return s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+		_, err := tx.Exec(
+			ctx,
+			`insert into own_row (kitchen_id, kind, key, copy_of, name, figures, allergens)
+			values ($1, $2, $3, $4, $5, $6, $7)
+			on conflict (kitchen_id, kind, key) do update set copy_of = excluded.copy_of, name = excluded.name,
+			figures = excluded.figures, allergens = excluded.allergens, changed_at = now()`,
+			kitchen,
+			of,
+			key,
+			r.CopyOf,
+			r.Name,
+			r.Values,
+			r.Allergens,
+		)
+		if err != nil {
+			return err
+		}
+		return logChanged(ctx, tx, kitchen)
+	})
 }
 
 // DropOwn goes back to the table's figures.
 func (s *Store) DropOwn(ctx context.Context, kitchen uuid.UUID, of larder.Kind, key string) error {
-	return changedOne(
-		s.pool.Exec(ctx, `delete from own_row where kitchen_id = $1 and kind = $2 and key = $3`, kitchen, of, key),
-	)
+	return s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+		err := changedOne(
+			tx.Exec(ctx, `delete from own_row where kitchen_id = $1 and kind = $2 and key = $3`, kitchen, of, key),
+		)
+		if err != nil {
+			return err
+		}
+		return logChanged(ctx, tx, kitchen)
+	})
 }

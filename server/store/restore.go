@@ -180,8 +180,13 @@ func (r *restoring) table(ctx context.Context, t table) error {
 			return err
 		}
 		lift(r.from.Form(), t.name, row)
-		if t.name == "card_version" {
-			delete(row, "summary") // it is worked out anew
+		switch t.name { // what is computed is computed again
+		case "card_version":
+			delete(row, "summary")
+		case "learning":
+			for _, column := range []string{"posterior", "times", "findings", "changes", "learnt_of"} {
+				delete(row, column)
+			}
 		}
 		var was string // pictures' files keep their names
 		_ = json.Unmarshal(row["id"], &was)

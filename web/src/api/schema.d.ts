@@ -973,7 +973,7 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** What the kitchen's log teaches, and how well it foresees bakes that it did not see */
+        /** What is known of what the kitchen's log teaches, and how well it predicts bakes that it did not see */
         get: operations["getLearnt"];
         /** Switch corrections off, leave bakes out, say that an oven was changed */
         put: operations["setLearnt"];
@@ -2314,6 +2314,13 @@ export interface components {
             says: components["schemas"]["Text"];
         };
         KitchenLearnt: {
+            /** @description The log has changed since: it is being learnt from again */
+            updating: boolean;
+            /**
+             * Format: uuid
+             * @description The piece of work that updates it, to follow or to stop
+             */
+            work?: string;
             says: components["schemas"]["LearningSays"];
             revision: string;
             lessons: components["schemas"]["Lesson"][];
@@ -7261,10 +7268,7 @@ export interface operations {
     getLearnt: {
         parameters: {
             query?: never;
-            header?: {
-                /** @description An id of the caller's, to ask by how far it is */
-                "X-Work"?: components["parameters"]["WorkID"];
-            };
+            header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
             };

@@ -46,11 +46,30 @@ export function useWork() {
     }
     return undefined
   }
+  /** Follows work that goes on in the server by itself, until it has ended or is stopped here; true: it has ended. */
+  async function follow(id: string): Promise<boolean> {
+    stopper?.abort()
+    const mine = (stopper = new AbortController())
+    running = id
+    on.value = true
+    share.value = undefined
+    while (!mine.signal.aborted) {
+      const got = await look(id)
+      if (mine.signal.aborted) return false
+      if (got.data?.of) share.value = got.data.done / got.data.of
+      if (got.data && got.data.state !== 'running') {
+        on.value = false
+        return got.data.state !== 'failed'
+      }
+      await new Promise((again) => setTimeout(again, lookMs))
+    }
+    return false
+  }
   function stop() {
     if (on.value) void ask(taken(api.DELETE('/api/v1/work/{work}', { params: { path: { work: running } } })))
     stopper?.abort()
     on.value = false
   }
   onBeforeUnmount(() => stopper?.abort())
-  return { on, share, run, afterBreak, stop }
+  return { on, share, run, follow, afterBreak, stop }
 }

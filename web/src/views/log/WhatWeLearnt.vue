@@ -57,8 +57,8 @@ const series = computed(() => [
     <h2 id="learnt-title">What the log teaches</h2>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}.</p>
     <LongWork
-      v-if="work.on.value && !learnt"
-      says="Baking the whole log again on paper, in other ovens"
+      v-if="work.on.value"
+      says="Recalculating all logged bakes"
       :share="work.share.value"
       @stop="work.stop"
     />

@@ -1,5 +1,15 @@
 import { computed, ref, shallowRef } from 'vue'
-import { api, ask, inWords, upon, type KitchenLearnt, type LearningSays, type Lesson } from '@/api/client'
+import {
+  api,
+  ask,
+  inWords,
+  upon,
+  type KitchenLearnt,
+  type LearningSays,
+  type Lesson,
+  type Problem,
+} from '@/api/client'
+import { newestOnly } from '@/api/newest'
 import { useClash } from '@/stores/useClash'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWork } from '@/stores/useWork'
@@ -15,24 +25,34 @@ export function useLearnt() {
   const trouble = ref('')
   const path = computed(() => ({ kitchen: kitchen.kitchen!.id }))
 
+  const newest = newestOnly()
+  /** What is known at once, and what the log teaches by now once the server has learnt from it. */
   async function learn() {
-    const got = await work.run(({ signal, id }) =>
-      ask(api.GET(url, { params: { path: path.value, header: { 'X-Work': id } }, signal })),
-    )
-    if (got?.data) learnt.value = got.data
-    trouble.value = got?.problem ? inWords(got.problem) : ''
+    const isNewest = newest()
+    for (let again = true; again;) {
+      const got = await ask(api.GET(url, { params: { path: path.value } }))
+      if (!isNewest()) return
+      again = await show(got)
+      if (!isNewest()) return
+    }
+  }
+  /** Shows an answer; true: what was updated meanwhile is to be asked for. */
+  async function show(got: { data?: KitchenLearnt; problem?: Problem }) {
+    if (got.data) learnt.value = got.data
+    trouble.value = got.problem ? inWords(got.problem) : ''
+    return !!got.data?.work && (await work.follow(got.data.work))
   }
   async function say(how: (says: LearningSays) => void) {
     if (!learnt.value) await learn()
     if (!learnt.value) return
+    const isNewest = newest()
     const body = JSON.parse(JSON.stringify(learnt.value.says)) as LearningSays
     how(body)
     const got = await clash.settle('What the log teaches', learnt.value.revision, (ifMatch) =>
       ask(api.PUT(url, { params: { path: path.value, header: upon(ifMatch) }, body })),
     )
-    if (got.data) learnt.value = got.data
     const problem = got.theirs ? clash.keptTheirs : got.problem
-    trouble.value = problem ? inWords(problem) : ''
+    if ((await show({ ...got, problem })) && isNewest()) await learn()
   }
   const same = (a: { what: string; key: string }, b: { what: string; key: string }) =>
     a.what === b.what && a.key === b.key
