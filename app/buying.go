@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"errors"
 	"time"
 
 	"mabbin/core/day"
@@ -71,6 +72,9 @@ func (b Buying) Set(ctx context.Context, kitchen uuid.UUID, s sell.Store, when I
 func (b Buying) TakeIn(ctx context.Context, kitchen, id uuid.UUID, lines []sell.Line) (sell.Store, error) {
 	own, err := b.Kitchens.Own(ctx, kitchen)
 	if err != nil {
+		return sell.Store{}, err
+	}
+	if err := sell.CheckPurchase(lines, own); err != nil {
 		return sell.Store{}, err
 	}
 	now := b.Clock()
@@ -224,9 +228,12 @@ func (b Buying) Labels(
 	out := []CardLabel{}
 	err = b.eachCard(ctx, kitchen, of, func(i int, x day.Ordered, why error) {
 		card := of[i].Card
-		if batches[card] == "" {
+		if batches[card] == "" && why == nil {
 			batches[card] = sell.BatchNumber(on, next)
 			next++
+		}
+		if errors.Is(why, ErrNotFound) {
+			why = message.Error{Says: message.New("There is no such card"), Kind: ErrNotFound}
 		}
 		l := CardLabel{Card: card, Name: x.ID, Batch: batches[card], Why: why}
 		if why == nil {

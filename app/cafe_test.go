@@ -190,7 +190,7 @@ func TestBuyingForADay(t *testing.T) {
 		[]sell.Line{{Key: "moonshine", G: 5}},
 	); !has(
 		err,
-		"/stock/",
+		"/lines/0/key",
 	) {
 		t.Errorf("moonshine: %v", err)
 	}

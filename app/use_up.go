@@ -6,7 +6,6 @@ import (
 	"slices"
 
 	"mabbin/core/balance"
-	"mabbin/core/day"
 	"mabbin/core/sell"
 
 	"github.com/google/uuid"
@@ -19,14 +18,17 @@ type CardUse struct {
 	*sell.UseUp
 }
 
-// The most cards that are tried, and told.
+// How many cards are looked at, the last saved first; with how many of them that have it in dishes are tried; and how
+// many of those are answered.
 const (
-	cardsTried = 100
-	usesTold   = 6
+	cardsLookedAt = 400
+	cardsTried    = 100
+	usesTold      = 6
 )
 
 // UseUp finds the cards that use up what there is of something, those first that leave little, in few dishes;
-// each in the dishes of the shelf that take the most of it.
+// each in the dishes of the shelf that take the most of it. Cards are balanced and not baked: what they use does not
+// depend on their bake.
 func (b Buying) UseUp(ctx context.Context, kitchen uuid.UUID, key string) ([]CardUse, error) {
 	s, err := b.Store.Pantry(ctx, kitchen)
 	if err != nil {
@@ -40,34 +42,44 @@ func (b Buying) UseUp(ctx context.Context, kitchen uuid.UUID, key string) ([]Car
 	if err != nil {
 		return nil, err
 	}
+	used, err := b.Kitchens.Learnt(ctx, kitchen)
+	if err != nil {
+		return nil, err
+	}
 	shelf, err := b.Days.Shelf.Dishes(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
 	dishes := startDishes(shelf)
-	cards, _, err := b.Cards.Cards(ctx, kitchen, CardFilter{Limit: cardsTried})
+	filter := CardFilter{Limit: cardsLookedAt}
+	if _, fruit := own.Fruit(key); fruit {
+		filter.Fruit = key
+	}
+	cards, _, err := b.Cards.Cards(ctx, kitchen, filter)
 	if err != nil {
 		return nil, err
 	}
-	bake, err := b.baker(ctx, kitchen)
-	if err != nil {
-		return nil, err
-	}
-	out := []CardUse{}
+	out, tried := []CardUse{}, 0
 	for _, c := range cards {
-		x, err := bake(c, c.Unusable)
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
 		}
-		if err != nil || !uses(key, x) {
-			continue // what can't be baked uses nothing up
+		if c.Unusable != nil || tried == cardsTried {
+			continue
 		}
-		q := sell.UseUpRequest{Request: x.Dessert.Request, Dishes: dishes, Key: key, G: s.Stock[i].G, Own: own}
+		r := c.Versions[0].Request
+		r.Own = used.On(r.Own)
+		a, err := balance.Solve(r)
+		if err != nil || !uses(key, r, a) {
+			continue // what can't be balanced uses nothing up
+		}
+		tried++
+		q := sell.UseUpRequest{Request: r, Dishes: dishes, Key: key, G: s.Stock[i].G, Own: own}
 		if len(dishes) == 0 {
-			q.Dishes = []balance.StartDish{{ID: x.ID, Name: x.ID, Dish: q.Request.Dish}}
+			q.Dishes = []balance.StartDish{{ID: c.Name, Name: c.Name, Dish: r.Dish}}
 		}
 		if found, err := sell.UseUpWith(q); err == nil && found != nil {
-			out = append(out, CardUse{c.ID, x.ID, found})
+			out = append(out, CardUse{c.ID, c.Name, found})
 		}
 	}
 	slices.SortStableFunc(out, func(a, b CardUse) int { return cmp.Compare(a.Trouble, b.Trouble) })
@@ -83,8 +95,6 @@ func startDishes(shelf []ShelfDish) []balance.StartDish {
 	return out
 }
 
-func uses(key string, x day.Ordered) bool {
-	return slices.ContainsFunc(sell.Needs(x.Dessert.Request, &x.Answer.Balance, 1), func(l sell.Line) bool {
-		return l.Key == key
-	})
+func uses(key string, r balance.Request, a *balance.Answer) bool {
+	return slices.ContainsFunc(sell.Needs(r, a, 1), func(l sell.Line) bool { return l.Key == key })
 }

@@ -233,21 +233,25 @@ func proposed(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
+	if err := p.checkFrozenDepth(); err != nil {
+		return nil, err
+	}
 	x, err := p.find(ctx)
 	if err != nil {
 		return nil, err
 	}
 	var failed error
+	least := p.unmet(x.state()).count() // where the search found nothing better, it is not searched for again
 	again := func(p PlanRequest, now []Stage) *running {
 		best := bakeThrough(&p.Bake, p.endAgain(now))
 		better := func(x *running) bool { return p.unmet(x.state()).count() < p.unmet(best.state()).count() }
-		if p.unmet(best.state()) == 0 {
+		if p.unmet(best.state()).count() <= least {
 			return best
 		}
 		if was := bakeThrough(&p.Bake, now); better(was) {
 			best = was
 		}
-		if p.unmet(best.state()) == 0 {
+		if p.unmet(best.state()).count() <= least {
 			return best
 		}
 		anew, err := p.find(ctx)
@@ -268,6 +272,23 @@ func proposed(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	}
 	out.Plan = *plan
 	return out, nil
+}
+
+// mostFrozenMM is how deep a frozen filling may be for stages to be looked for: a deeper one is not hot in the middle
+// within three hours, whatever the oven. Working figure, from the model itself.
+const mostFrozenMM = 100.0
+
+// checkFrozenDepth refuses to look for the stages of a filling that is frozen and too deep.
+func (q *PlanRequest) checkFrozenDepth() error {
+	areaM2 := q.Bake.Dish.Measure().RimAreaCM2 * 1e-4
+	deep := 1e3 * q.Bake.Filling.MassG * 1e-3 / (fillRho * areaM2)
+	if or(q.Bake.Filling.StartC, roomC) > meltFrom || deep <= mostFrozenMM {
+		return nil
+	}
+	return fault.Faults{{Pointer: "/setting/filling_c", Detail: message.New(
+		"is that of frozen fruit, and the fruit is {deep} deep: thaw it first, or use a wider dish, {most} deep at most",
+		message.Millimetres(deep), message.Millimetres(mostFrozenMM),
+	)}}
 }
 
 // steamed bakes a dessert through stages, and puts the steam of its bake into the ledger until both agree: again bakes

@@ -1,6 +1,7 @@
 package bake
 
 import (
+	"errors"
 	"math"
 	"slices"
 	"strings"
@@ -8,6 +9,7 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/dish"
+	"mabbin/core/fault"
 	"mabbin/core/message"
 )
 
@@ -209,5 +211,47 @@ func TestMassClosesThroughTheBake(t *testing.T) {
 		if name != "bare" && (p.DriedOffG < 1 || p.DriedOffG > 120) {
 			t.Errorf("%s: topping and base gave off %.1f g", name, p.DriedOffG)
 		}
+	}
+}
+
+// A filling that is frozen and too deep to get hot is refused with the reason; thawed, or in a wider dish, it is planned.
+func TestADeepFrozenFillingIsRefused(t *testing.T) {
+	cold := FreezerC
+	q := DessertRequest{Request: balance.Request{
+		Dish:  dish.Dish{Shape: dish.Square, LengthCM: 20, DepthCM: 20, Material: "stoneware"},
+		Style: "crumble", Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+	}}
+	thawed := q
+	q.Setting.FillingC = &cold
+	var faults fault.Faults
+	if _, err := Dessert(t.Context(), q); !errors.As(err, &faults) || faults[0].Pointer != "/setting/filling_c" {
+		t.Errorf("20 cm of frozen gooseberries: %v", err)
+	}
+	if _, err := Dessert(t.Context(), thawed); err != nil {
+		t.Errorf("thawed: %v", err)
+	}
+	q.Request.Dish.DepthCM = 6
+	if _, err := Dessert(t.Context(), q); err != nil {
+		t.Errorf("6 cm deep: %v", err)
+	}
+}
+
+// BenchmarkDessertThatIsHuge prints what the largest desserts cost.
+func BenchmarkDessertThatIsHuge(b *testing.B) {
+	most := 30000.0
+	for name, q := range map[string]balance.Request{
+		"30 kg": {Dish: dish.Dish{Shape: dish.Square, LengthCM: 60, DepthCM: 20, Material: "stoneware"}, WeighedFruitG: &most},
+		"20 cm": {Dish: dish.Dish{Shape: dish.Square, LengthCM: 20, DepthCM: 20, Material: "stoneware"}},
+	} {
+		q.Style, q.Topping.Key = "crumble", "crumble_classic"
+		q.Fruits = []balance.FruitAsked{{Key: "gooseberry", Share: 1}}
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				if _, err := Dessert(b.Context(), DessertRequest{Request: q}); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
 	}
 }

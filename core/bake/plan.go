@@ -123,7 +123,7 @@ func (q *PlanRequest) find(ctx context.Context) (*running, error) {
 func (q PlanRequest) propose(ctx context.Context, x *running) (p *Plan, err error) {
 	p = q.given(x)
 	if len(p.Unmet) > 0 {
-		p.Remedies, err = q.remedies(ctx)
+		p.Remedies, err = q.remedies(ctx, p.Minutes)
 	}
 	return p, err
 }

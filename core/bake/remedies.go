@@ -140,9 +140,9 @@ var indoors = map[string]bool{
 	"rim_shield":  true,
 }
 
-// remedies tries what might settle the clocks, each on the model by itself and all at once; what settles most comes
-// first.
-func (q PlanRequest) remedies(ctx context.Context) ([]Remedy, error) {
+// remedies tries what might settle the clocks of a plan of so many minutes, each by itself, and all at the same time; what
+// settles most comes first.
+func (q PlanRequest) remedies(ctx context.Context, minutes float64) ([]Remedy, error) {
 	var open []remedy
 	for _, w := range remedies {
 		if q.OverCoals && indoors[w.code] {
@@ -152,9 +152,10 @@ func (q PlanRequest) remedies(ctx context.Context) ([]Remedy, error) {
 			open = append(open, w)
 		}
 	}
-	// open all the way is what bakers do, and quick to try; foil besides only where that settles nothing
+	// open all the way is what bakers do, and quick to try; foil besides only where that settles nothing, and where the
+	// bake is not so long that nobody would stand by it
 	out, err := q.tryAll(ctx, open, q.courses()[:1])
-	if err == nil && !slices.ContainsFunc(out, func(r Remedy) bool { return r.Settles }) {
+	if err == nil && minutes <= longBake && !slices.ContainsFunc(out, func(r Remedy) bool { return r.Settles }) {
 		out, err = q.tryAll(ctx, open, q.courses())
 	}
 	if err != nil {

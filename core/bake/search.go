@@ -12,12 +12,16 @@ const (
 	everyC      = 5.0
 	coverEvery  = 5.0  // min
 	coarseEvery = 20.0 // min, of a coarse look
-	endEvery    = 1.0 / 3
-	wholeMinute = 1 - 1e-6
-	longest     = 180.0 // min
-	afterMet    = 25.0  // min that are looked at after all is met
-	leastStage  = 5.0   // min: nobody changes a cover for less
-	dialEvery   = 5.0   // C
+	// The search is coarser for bakes that are longer than these, min, and tries temperatures so far apart, C.
+	longBake     = 60.0
+	veryLongBake = 90.0
+	longEveryC   = 10.0
+	endEvery     = 1.0 / 3
+	wholeMinute  = 1 - 1e-6
+	longest      = 180.0 // min
+	afterMet     = 25.0  // min that are looked at after all is met
+	leastStage   = 5.0   // min: nobody changes a cover for less
+	dialEvery    = 5.0   // C
 
 	foilFirstMost = 0.4  // of the bake
 	foilLastMost  = 15.0 // min
@@ -95,8 +99,16 @@ func (q PlanRequest) search(ctx context.Context) (candidate, error) {
 		temps = append(temps, usual-d, usual+d)
 	}
 	all := q.courses()
+	every := coverEvery
+	if !all[0].changes { // the usual oven tells how long it takes
+		first, err := q.race(ctx, temps[:1], all[:1], every)
+		if err != nil {
+			return first, err
+		}
+		temps, every = coarser(temps, first.at.minute)
+	}
 	// what has no change is quick, and bounds the rest; a coarse look bounds them where it meets nothing
-	best, err := q.race(ctx, temps, all[:1], coverEvery)
+	best, err := q.race(ctx, temps, all[:1], every)
 	if err != nil || len(all) == 1 {
 		return best, err
 	}
@@ -112,7 +124,7 @@ func (q PlanRequest) search(ctx context.Context) (candidate, error) {
 			return best, nil
 		}
 	}
-	rest, err := q.raceBelow(ctx, temps, all[1:], coverEvery, &limit{short: best.short, price: best.price})
+	rest, err := q.raceBelow(ctx, temps, all[1:], every, &limit{short: best.short, price: best.price})
 	if err != nil {
 		return best, err
 	}
@@ -120,6 +132,23 @@ func (q PlanRequest) search(ctx context.Context) (candidate, error) {
 		best = rest
 	}
 	return best, nil
+}
+
+// coarser returns the temperatures and the minutes between two changes that are tried for a bake of so many minutes:
+// the longer it takes, the less a few minutes or degrees matter to it, and the longer each try takes.
+func coarser(temps []float64, minutes float64) (some []float64, every float64) {
+	if minutes <= longBake {
+		return temps, coverEvery
+	}
+	for _, c := range temps {
+		if math.Mod(math.Abs(c-temps[0]), longEveryC) == 0 {
+			some = append(some, c)
+		}
+	}
+	if minutes <= veryLongBake {
+		return some, 2 * coverEvery
+	}
+	return some, coarseEvery
 }
 
 // race tries every course at some temperatures of the oven. It ends with ctx.

@@ -300,7 +300,7 @@ func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, whe
 		return
 	}
 	for _, key := range slices.Sorted(maps.Keys(changed)) {
-		at, pct := where+"/bakers_pct/"+key, changed[key]
+		at, pct := where+"/bakers_pct/"+fault.Key(key), changed[key]
 		i, ok := d.req.Own.Ingredient(key)
 		known(i, ok, key, at, "", "ingredient", f)
 		f.Range(at, pct, 0, 1000, "%")

@@ -86,6 +86,11 @@ func Within(at string, err error) error {
 	return cut
 }
 
+// Key is the name of a map's entry as a part of a JSON pointer (RFC 6901): "~" and "/" in it are escaped.
+func Key(name string) string { return escaped.Replace(name) }
+
+var escaped = strings.NewReplacer("~", "~0", "/", "~1")
+
 // Range notes a number outside lo to hi, both allowed, and reports whether it was inside.
 // NaN and infinities are outside every range.
 func (f *Faults) Range(pointer string, v, lo, hi float64, unit string) bool {

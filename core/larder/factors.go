@@ -32,7 +32,7 @@ func (x *Factors) Check(at string, f *fault.Faults) {
 			continue
 		}
 		for _, key := range slices.Sorted(maps.Keys(of.all)) {
-			f.Range(at+"/"+of.list+"/"+key, of.all[key], 0.1, 10, "")
+			f.Range(at+"/"+of.list+"/"+fault.Key(key), of.all[key], 0.1, 10, "")
 		}
 	}
 }

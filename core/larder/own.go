@@ -226,7 +226,7 @@ func (o *Own) Check(at string, f *fault.Faults) {
 		{"toppings", OfTopping, o.Toppings},
 	} {
 		for _, key := range slices.Sorted(maps.Keys(x.rows)) {
-			x.rows[key].Check(at+"/"+x.list+"/"+key, key, x.kind, f)
+			x.rows[key].Check(at+"/"+x.list+"/"+fault.Key(key), key, x.kind, f)
 		}
 	}
 }
@@ -260,10 +260,10 @@ func (r OwnRow) Check(at, key string, kind Kind, f *fault.Faults) {
 	for _, column := range slices.Sorted(maps.Keys(r.Values)) {
 		i := slices.IndexFunc(figures, func(x Figure) bool { return x.Column == column })
 		if i < 0 {
-			f.Add(at+"/values/"+column, message.New("is no figure of a {kind}", message.Word(string(kind))))
+			f.Add(at+"/values/"+fault.Key(column), message.New("is no figure of a {kind}", message.Word(string(kind))))
 			continue
 		}
-		f.Range(at+"/values/"+column, r.Values[column], figures[i].Low, figures[i].High, figures[i].Unit)
+		f.Range(at+"/values/"+fault.Key(column), r.Values[column], figures[i].Low, figures[i].High, figures[i].Unit)
 	}
 	if kind == OfFruit && f.Err() == nil {
 		checkWhole(r, key, at, f)

@@ -49,7 +49,7 @@ func (t Told) Check(at string, f *fault.Faults) {
 	f.Length(at, "/lots", len(t.Lots), 0, mostLots)
 	for key, lot := range t.Lots {
 		if len([]rune(lot)) > longestLot {
-			f.Add(at+"/lots/"+key, message.New("is longer than {n} letters", message.Count(longestLot)))
+			f.Add(at+"/lots/"+fault.Key(key), message.New("is longer than {n} letters", message.Count(longestLot)))
 		}
 	}
 	f.AmongOrNone(at, "/juice_hot", t.JuiceHot, filling.Bands)

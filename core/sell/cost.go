@@ -113,7 +113,7 @@ func CheckCost(q CostRequest) error {
 	}
 	f.Length("", "/prices", len(q.Prices), 0, mostKinds)
 	for key, p := range q.Prices {
-		at := "/prices/" + key
+		at := "/prices/" + fault.Key(key)
 		if p.PackG == nil == (p.PieceG == nil) {
 			f.Add(at, message.New("has both or neither of pack_g and piece_g: give one of the two"))
 		}

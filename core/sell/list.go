@@ -39,8 +39,13 @@ func CheckStore(s Store, own *larder.Own) error {
 	if !f.Length("", "/stock", len(s.Stock), 0, mostStock) {
 		return f.Err()
 	}
+	keys := map[string]bool{}
 	for i, x := range s.Stock {
 		Line{Key: x.Key, G: x.G}.check(fmt.Sprintf("/stock/%d", i), own, &f)
+		if keys[x.Key] {
+			f.Add(fmt.Sprintf("/stock/%d/key", i), message.New("is there twice: add the two amounts"))
+		}
+		keys[x.Key] = true
 		for field, on := range map[string]string{"since": x.Since, "until": x.Until} {
 			if _, err := time.Parse(time.DateOnly, on); on != "" && err != nil {
 				f.Add(fmt.Sprintf("/stock/%d/%s", i, field), message.New("is no date: give one like 2026-10-17"))
@@ -51,9 +56,19 @@ func CheckStore(s Store, own *larder.Own) error {
 	s.Labels.check(&f)
 	for key, packs := range s.Packs {
 		for i, p := range packs {
-			f.RangeAt(fmt.Sprintf("/packs/%s/%d", key, i), "/g", p.G, finestPackG, 1e6, "g")
-			f.RangeAt(fmt.Sprintf("/packs/%s/%d", key, i), "/minor", float64(p.Minor), 0, 1e9, "")
+			at := fmt.Sprintf("/packs/%s/%d", fault.Key(key), i)
+			f.RangeAt(at, "/g", p.G, finestPackG, 1e6, "g")
+			f.RangeAt(at, "/minor", float64(p.Minor), 0, 1e9, "")
 		}
+	}
+	return f.Err()
+}
+
+// CheckPurchase finds every wrong field of what was bought.
+func CheckPurchase(lines []Line, own *larder.Own) error {
+	var f fault.Faults
+	for i, l := range lines {
+		l.check(fmt.Sprintf("/lines/%d", i), own, &f)
 	}
 	return f.Err()
 }

@@ -77,7 +77,7 @@ func CheckShopping(q ShoppingRequest) error {
 		f.RangeAt(fmt.Sprintf("/store/%d", i), "/g", s.G, 0, 1e7, "g")
 	}
 	for key, packs := range q.Packs {
-		at := "/packs/" + key
+		at := "/packs/" + fault.Key(key)
 		f.Length(at, "", len(packs), 1, mostPacks)
 		for i, p := range packs {
 			f.RangeAt(fmt.Sprintf("%s/%d", at, i), "/g", p.G, finestPackG, 1e6, "g")

@@ -13,6 +13,6 @@ const (
 func CheckContainers(at string, c map[string]float64, f *fault.Faults) {
 	f.Length(at, "", len(c), 0, mostContainers)
 	for name, g := range c {
-		f.Range(at+"/"+name, g, leastContainer, mostContainer, "g")
+		f.Range(at+"/"+fault.Key(name), g, leastContainer, mostContainer, "g")
 	}
 }

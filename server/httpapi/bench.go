@@ -1,7 +1,10 @@
 package httpapi
 
 import (
+	"errors"
 	"net/http"
+	"slices"
+	"strings"
 
 	"mabbin/api"
 	"mabbin/app"
@@ -40,7 +43,7 @@ func (s *server) whatIf(c *gin.Context) {
 		return
 	}
 	out, err := s.desk.WhatIf(c, question(in.Bench), in.If)
-	s.respond(c, http.StatusOK, out, err)
+	s.respond(c, http.StatusOK, out, underBench("/bench", err))
 }
 
 // told is a text, where there is one.
@@ -64,7 +67,27 @@ func (s *server) readyBy(c *gin.Context) {
 		Steps: each(r.Steps, func(x day.Step) api.ReadyStep {
 			return api.ReadyStep{Kind: x.Kind, At: r.At(x.At), Minutes: x.Minutes, Hands: x.Hands, Says: x.Says}
 		}),
-	}, err)
+	}, underBench("/bench", err))
+}
+
+// underBench is an error of a request that has what is on the Bench at a pointer: the fields of the Bench are there.
+func underBench(at string, err error) error {
+	if later, ok := fault.AsNotYet(err); ok {
+		return &fault.NotYet{Pointer: at + later.Pointer, Detail: later.Detail}
+	}
+	var faults fault.Faults
+	if !errors.As(err, &faults) {
+		return err
+	}
+	out := slices.Clone(faults)
+	for i, f := range out {
+		for _, part := range []string{"/request", "/setting", "/weather", "/standing"} {
+			if f.Pointer == part || strings.HasPrefix(f.Pointer, part+"/") {
+				out[i].Pointer = at + f.Pointer
+			}
+		}
+	}
+	return out
 }
 
 // benchCost is what the ingredients of what is on the Bench cost.

@@ -167,7 +167,7 @@ func TestACardIsNamedPutAwayAndCompared(t *testing.T) {
 	}
 }
 
-// A page of 5,000 cards, whole and by a diet that each has to be calculated for once.
+// A page of 5,000 cards, whole and by a diet that each has to be calculated for once, and those that use something up.
 func BenchmarkAPageOfManyCards(b *testing.B) {
 	dsn := storetest.DSN(b)
 	s, err := store.Open(b.Context(), dsn)
@@ -198,10 +198,12 @@ func BenchmarkAPageOfManyCards(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	for name, query := range map[string]string{"first": "", "words": "?words=49", "diet": "?diet=nut_free"} {
+	for name, path := range map[string]string{
+		"first": "/cards", "words": "/cards?words=49", "diet": "/cards?diet=nut_free", "used-up": "/store/butter/uses",
+	} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
-				if w := call(h, http.MethodGet, "/api/v1/kitchens/"+demo.Kitchen.ID.String()+"/cards"+query, ""); w.Code != 200 {
+				if w := call(h, http.MethodGet, "/api/v1/kitchens/"+demo.Kitchen.ID.String()+path, ""); w.Code != 200 {
 					b.Fatal(w.Code, w.Body)
 				}
 			}

@@ -109,6 +109,11 @@ func TestStalledBackupsLeaveRoom(t *testing.T) {
 			t.Errorf("a short one: %d %s", w.Code, w.Body)
 		}
 	}
+	for _, path := range []string{"/backup.zip", "/bakes.csv"} {
+		if w := call(h, "GET", base+path, ""); !later(w) || w.Header().Get("Content-Type") != "application/problem+json" {
+			t.Errorf("%s, one too many: %d %v", path, w.Code, w.Header())
+		}
+	}
 	close(letGo)
 	all.Wait()
 	if w := call(h, "GET", base+"/backup.zip", ""); w.Code != 200 || w.Body.Len() == 0 {

@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"bufio"
 	"context"
 	"errors"
 	"fmt"
@@ -202,12 +203,39 @@ func (s *server) download(c *gin.Context, mediaType string, write func(io.Writer
 		s.fail(c, err)
 		return
 	}
-	c.Header("Content-Type", mediaType)
-	c.Status(http.StatusOK)
-	if err := write(c.Writer); err != nil {
+	to := bufio.NewWriterSize(begins{c.Writer, func() {
+		c.Header("Content-Type", mediaType)
+		c.Status(http.StatusOK)
+	}}, downloadBuffer)
+	err := write(struct{ io.Writer }{to}) // a csv.Writer would take the buffer for its own, and flush it
+	if err == nil {
+		err = to.Flush()
+	}
+	switch {
+	case err == nil:
+	case !c.Writer.Written():
+		s.fail(c, err)
+	default:
 		_ = c.Error(err)
 		panic(http.ErrAbortHandler) // it is not whole: the connection says so
 	}
+}
+
+// downloadBuffer is how much of a download is held back: what fails before there is so much of it is a problem, and no
+// broken download.
+const downloadBuffer = 32 << 10
+
+// begins writes an answer, and calls head before the first of it.
+type begins struct {
+	gin.ResponseWriter
+	head func()
+}
+
+func (b begins) Write(p []byte) (int, error) {
+	if !b.Written() {
+		b.head()
+	}
+	return b.ResponseWriter.Write(p)
 }
 
 // writeLog writes the log as a JSON document, page by page.

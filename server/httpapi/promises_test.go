@@ -272,3 +272,49 @@ func TestADayHoldsSoManyDishes(t *testing.T) {
 	}
 	get[api.Day](t, call(h, "PUT", base+"/days/2026-12-24", `{"orders":[`+strings.Join(orders[:3], ",")+`]}`), 200)
 }
+
+// Problems name the field, also where a number is too large to be one, where a key has signs of a pointer in it, and
+// where the field lies within what another request has too.
+func TestProblemsNameTheField(t *testing.T) {
+	h, base := theYard(t)
+	bad := strings.Replace(crumble, `"style":"crumble"`, `"style":"soup"`, 1)
+	for _, c := range []struct{ method, path, body, pointer string }{
+		{"POST", "/api/v1/balance", strings.Replace(crumble, ":24", ":1e400", 1), `"#/dish/length_cm"`},
+		{"PUT", base + "/days/2026-12-24", `{"orders":[{"id":"x","card":"x","dishes":1e30,"due_min":1,"serve":"warm"}]}`, `"#/orders/0/dishes"`},
+		{"PUT", base + "/days/2026-12-24", `{"orders":[],"sold":[{"card":"x","made":1e400,"left":0}]}`, `"#/sold/0/made"`},
+		{"POST", base + "/bakes", strings.Replace(aBake(uuid.NewString()), `"setting"`, `"card_id":"`+uuid.NewString()+`","version":2147483648,"setting"`, 1), `"#/version"`},
+		{"PUT", base + "/store", `{"stock":[{"key":"butter","g":1e308}],"packs":{}}`, `"#/stock/0/g"`},
+		{"PUT", base + "/store", `{"stock":[{"key":"butter","g":1},{"key":"butter","g":1}],"packs":{}}`, `"#/stock/1/key"`},
+		{"PUT", base + "/store", `{"stock":[],"packs":{"a/b~c":[{"g":0,"minor":1}]}}`, `"#/packs/a~1b~0c/0/g"`},
+		{"POST", base + "/store/in", `{"id":"` + uuid.NewString() + `","lines":[{"key":"butter","g":1e308}]}`, `"#/lines/0/g"`},
+		{"POST", "/api/v1/bench/ready-by", `{"bench":{"setting":{},"request":` + bad + `},"serve":"warm","ready_at":"2026-10-01T12:00:00Z"}`, `"#/bench/request/style"`},
+		{"PUT", base + "/watch/way/" + uuid.NewString(), `{"title":"x","ready":{"bench":{"setting":{},"request":` +
+			strings.Replace(crumble, `"share":1`, `"share":0`, 1) + `},"serve":"warm","ready_at":"2026-10-01T12:00:00Z"}}`, `"#/ready/bench/request/fruits`},
+		{"PUT", base + "/watch/way/" + uuid.NewString(), `{"title":"x","ready":{"bench":{"setting":{},"request":` + crumble +
+			`},"serve":"warm","ready_at":"2027-10-01T12:00:00Z"}}`, `"#/ready/ready_at"`},
+	} {
+		w := call(h, c.method, c.path, c.body)
+		if w.Code != 400 || !strings.Contains(w.Body.String(), `"pointer":`+c.pointer) {
+			t.Errorf("%s %s: %d, want %s in %s", c.method, c.path, w.Code, c.pointer, w.Body)
+		}
+	}
+}
+
+// A card that is gone has an entry with the reason among the labels, and takes no batch number.
+func TestALabelOfACardThatIsGone(t *testing.T) {
+	h, base := theYard(t)
+	there := firstCard(t, h, base)
+	body := `{"cards":[{"card":"` + uuid.NewString() + `","dishes":1},{"card":"` + there + `","dishes":1}]}`
+	all := get[api.CardLabels](t, call(h, "POST", base+"/labels", body), 200).Labels
+	if len(all) != 2 || all[0].Why == nil || all[0].Batch != "" || all[0].Label != nil {
+		t.Fatalf("the one that is gone: %+v", all)
+	}
+	alone := get[api.CardLabels](
+		t,
+		call(h, "POST", base+"/labels", `{"cards":[{"card":"`+there+`","dishes":1}]}`),
+		200,
+	).Labels
+	if all[1].Batch != alone[0].Batch || all[1].Batch == "" {
+		t.Errorf("batch %q beside it, and %q alone", all[1].Batch, alone[0].Batch)
+	}
+}

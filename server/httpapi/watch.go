@@ -60,9 +60,10 @@ func (s *server) beginWay(c *gin.Context) {
 	if !ok {
 		return
 	}
-	s.nothing(c, s.ways.Begin(
+	err := s.ways.Begin(
 		c, kitchenOf(c), id(c, "way"), in.Title, question(in.Ready.Bench), in.Ready.ReadyAt, day.Serve(in.Ready.Serve),
-	))
+	)
+	s.nothing(c, fault.Under("/ready", underBench("/bench", err)))
 }
 
 // answerStep answers a call of a dessert on its way.

@@ -3,7 +3,12 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"time"
 
 	"mabbin/app"
 	"mabbin/core/bake"
@@ -51,28 +56,34 @@ var tables = []table{
 			column[recipe.Original]("original", nil)),
 	},
 	{"house", plainRows("house", "kitchen_id"), column("has", day.CheckHouse)},
-	{"day", plainRows("day", "on_date"), all(column("asked", day.CheckAsked), column[day.Laid]("laid", nil))},
-	{"pantry", plainRows("pantry", "kitchen_id"), column[sell.Store]("has", nil)},
-	{"stock_purchase", plainRows("stock_purchase", "id"), column[[]sell.Line]("lines", nil)},
+	{
+		"day",
+		plainRows("day", "on_date"),
+		all(column("on_date", checkDate), column("asked", day.CheckAsked), column[day.Laid]("laid", nil)),
+	},
+	{"pantry", plainRows("pantry", "kitchen_id"), column("has", checkStock)},
+	{"stock_purchase", plainRows("stock_purchase", "id"), column("lines", checkPurchase)},
 	{
 		"learning", // what was learnt is learnt anew
 		`select to_jsonb(t) - '{posterior,times,findings,changes,learnt_of}'::text[] from learning t where kitchen_id = $1`,
 		column("says", learn.CheckSays),
 	},
-	{"learnt", plainRows("learnt", "version"), column[learn.Used]("used", nil)},
-	{"on_the_way", plainRows("on_the_way", "id"), column[[]app.WayStep]("steps", nil)},
+	{"learnt", plainRows("learnt", "version"), all(column("version", checkVersion), column[learn.Used]("used", nil))},
+	{"on_the_way", plainRows("on_the_way", "id"), column("steps", checkSteps)},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
 	{
 		"bake",
 		plainRows("bake", "baked_at, id"),
 		all(column("request", balance.Check), column[balance.Answer]("result", nil), column("stages", bake.CheckStages),
-			column("told", checkTold), column[outcome.Happened]("happened", nil), column[*app.BakeCost]("cost", nil)),
+			column("told", checkTold), column[outcome.Happened]("happened", nil), column[*app.BakeCost]("cost", nil),
+			column("version", checkVersion), column("learnt", checkVersion), column("batch", checkBatch)),
 	},
 	{"bake_correction", plainRows("bake_correction", "id"), column("was", checkOutcome)},
 	{
 		"watch",
 		plainRows("watch", "started_at, id"),
 		all(
+			column("version", checkVersion),
 			column("question", bake.CheckDessert),
 			column("answer", checkAnswer),
 			column("stages", bake.CheckStages),
@@ -171,6 +182,77 @@ func checkAnswer(a bake.DessertAnswer) error {
 func checkContainers(c map[string]float64) error {
 	var f fault.Faults
 	units.CheckContainers("", c, &f)
+	return f.Err()
+}
+
+// checkStock checks what a kitchen has in stock. What it has of its own is not known here: any key may be one.
+func checkStock(s sell.Store) error {
+	if s.Stock == nil || s.Packs == nil {
+		return fault.Faults{{Detail: message.New("has no stock or no packs: an empty list and an empty object are none")}}
+	}
+	for key, packs := range s.Packs {
+		if packs == nil {
+			return fault.Faults{{Pointer: "/packs/" + fault.Key(key), Detail: message.New("is null: leave it out")}}
+		}
+	}
+	return amounts(sell.CheckStore(s, nil))
+}
+
+func checkPurchase(lines []sell.Line) error {
+	return fault.Within("/lines", amounts(sell.CheckPurchase(lines, nil)))
+}
+
+// amounts leaves out of faults those of keys.
+func amounts(err error) error {
+	var faults fault.Faults
+	if !errors.As(err, &faults) {
+		return err
+	}
+	return slices.DeleteFunc(faults, func(f fault.Fault) bool {
+		return strings.HasSuffix(f.Pointer, "/key")
+	}).Err()
+}
+
+// checkDate checks the date of a day.
+func checkDate(on string) error {
+	d, err := time.Parse(time.DateOnly, on)
+	if err != nil {
+		return fault.Faults{{Detail: message.New("is no date: one looks like 2026-10-17")}}
+	}
+	var f fault.Faults
+	app.CheckMoment("", d, &f)
+	return f.Err()
+}
+
+// checkVersion checks the number of a version; 0 is that of no version.
+func checkVersion(n int64) error {
+	var f fault.Faults
+	f.Range("", float64(n), 0, math.MaxInt32, "")
+	return f.Err()
+}
+
+func checkBatch(batch string) error {
+	var f fault.Faults
+	sell.CheckBatchNumber("", batch, &f)
+	return f.Err()
+}
+
+// mostSteps is how many calls a countdown has at most.
+const mostSteps = 101
+
+// checkSteps checks the calls of a countdown.
+func checkSteps(steps []app.WayStep) error {
+	var f fault.Faults
+	f.Length("", "", len(steps), 1, mostSteps)
+	for i, x := range steps {
+		at := fmt.Sprintf("/%d", i)
+		app.CheckMoment(at+"/at", x.At, &f)
+		f.OneOf(at+"/state", string(x.State), string(watch.Waiting), string(watch.Done), string(watch.Skipped))
+		f.Length(at, "/kind", len(x.Kind), 1, 40)
+		if x.Says.IsZero() {
+			f.Add(at+"/says", message.New("is missing"))
+		}
+	}
 	return f.Err()
 }
 

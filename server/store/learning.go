@@ -36,8 +36,8 @@ func (s *Store) UpdateLearningSays(
 		values ($1, $2, 1) on conflict (kitchen_id) do update set says = excluded.says, changes = learning.changes + 1`)
 }
 
-// logChanged counts a change of a kitchen's log, or of what it is read with: what it teaches has to be learnt again. The
-// transaction has locked the kitchen.
+// logChanged counts a change of a kitchen's log, or of what it is read with: what it teaches has to be learnt again. It
+// belongs into a transaction that has locked the kitchen.
 func logChanged(ctx context.Context, tx pgx.Tx, kitchen uuid.UUID) error {
 	_, err := tx.Exec(ctx, `insert into learning (kitchen_id, changes) values ($1, 1)
 		on conflict (kitchen_id) do update set changes = learning.changes + 1`, kitchen)

@@ -200,3 +200,45 @@ func BenchmarkMemoryOfARestore(b *testing.B) {
 		})
 	}
 }
+
+// What no kitchen has, an archive can't bring in either.
+func TestWhatNoKitchenHasIsRefused(t *testing.T) {
+	good := few(t)
+	s := storetest.Open(t)
+	for _, c := range []struct{ table, column, value, pointer string }{
+		{"pantry", "has", `{"stock":[{"key":"butter","g":-5}],"packs":{}}`, "/pantry/0/has/stock/0/g"},
+		{"pantry", "has", `{"stock":[{"key":"butter","g":1e308}],"packs":{}}`, "/pantry/0/has/stock/0/g"},
+		{"pantry", "has", `{"stock":[{"key":"butter","g":5,"until":"tomorrow"}],"packs":{}}`, "/pantry/0/has/stock/0/until"},
+		{"pantry", "has", `{"stock":[],"packs":{"butter":null}}`, "/pantry/0/has/packs/butter"},
+		{"pantry", "has", `{"stock":[],"packs":null}`, "/pantry/0/has"},
+		{"stock_purchase", "lines", `[{"key":"butter","g":-1}]`, "/stock_purchase/0/lines/0/g"},
+		{"day", "on_date", `"0001-01-01"`, "/day/0/on_date"},
+		{"day", "on_date", `"infinity"`, "/day/0/on_date"},
+		{"on_the_way", "steps", `[]`, "/on_the_way/0/steps"},
+		{"on_the_way", "steps", `[{"at":"0001-01-01T00:00:00Z","kind":"x","says":"x","state":"waiting"}]`, "/on_the_way/0/steps/0/at"},
+		{"bake", "batch", `"=1+1"`, "/bake/0/batch"},
+		{"bake", "batch", `"` + strings.Repeat("A", 10_000) + `"`, "/bake/0/batch"},
+		{"bake", "learnt", `-1`, "/bake/0/learnt"},
+		{"bake", "version", `-1`, "/bake/0/version"},
+		{"watch", "version", `-1`, "/watch/0/version"},
+	} {
+		bad := tampered{rows: maps.Clone(good.rows), form: good.form, picture: true}
+		bad.rows[c.table] = slices.Clone(bad.rows[c.table])
+		var row map[string]json.RawMessage
+		if err := json.Unmarshal([]byte(bad.rows[c.table][0]), &row); err != nil {
+			t.Fatal(err)
+		}
+		row[c.column] = json.RawMessage(c.value)
+		raw, err := json.Marshal(row)
+		if err != nil {
+			t.Fatal(err)
+		}
+		bad.rows[c.table][0] = string(raw)
+		_, err = s.Restore(t.Context(), uuid.New(), bad, func(name string) string { return name })
+		var faults fault.Faults
+		if !errors.As(err, &faults) ||
+			!slices.ContainsFunc(faults, func(f fault.Fault) bool { return f.Pointer == c.pointer }) {
+			t.Errorf("%s %s %.60s: %.300v", c.table, c.column, c.value, err)
+		}
+	}
+}

@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 
@@ -97,11 +98,33 @@ func noNUL(body []byte) error {
 	}
 }
 
+// tooLarge finds the numbers of a body that no field can hold.
+func tooLarge(body []byte) (found fault.Faults) {
+	d := jsontext.NewDecoder(bytes.NewReader(body), strict)
+	for {
+		t, err := d.ReadToken()
+		if err != nil {
+			return found // the end, or what the reading itself reports
+		}
+		if t.Kind() != '0' {
+			continue
+		}
+		if _, err := strconv.ParseFloat(t.String(), 64); err != nil {
+			found = append(found, fault.Fault{
+				Pointer: string(d.StackPointer()), Detail: message.New("is a number that is too large to be one"),
+			})
+		}
+	}
+}
+
 // faultsOf is everything that is wrong with a request that could not be used: by the contract, and beside it. Of two
 // faults of one field the first is kept: the contract's words come before the rules'.
 func faultsOf[T any](schema *openapi3.Schema, body []byte, cause error, besides func(T) error) error {
 	if len(bytes.TrimSpace(body)) == 0 {
 		return fault.Faults{{Detail: message.New("the request has no body: send JSON")}}
+	}
+	if found := tooLarge(body); len(found) > 0 {
+		return found
 	}
 	var tree any
 	if err := stdjson.Unmarshal(body, &tree); err != nil {
@@ -138,6 +161,7 @@ func faultsOf[T any](schema *openapi3.Schema, body []byte, cause error, besides 
 func strictFault(err error) fault.Fault {
 	var semantic *json.SemanticError
 	var syntactic *jsontext.SyntacticError
+	var misfit *jsonv1.UnmarshalTypeError // a number that is no whole one, or too large for its field
 	switch {
 	case errors.Is(err, jsontext.ErrDuplicateName) && errors.As(err, &syntactic):
 		return fault.Fault{
@@ -148,6 +172,15 @@ func strictFault(err error) fault.Fault {
 		return fault.Fault{
 			Pointer: string(syntactic.JSONPointer),
 			Detail:  message.New("can't be read: {why}", message.Text(syntactic.Err.Error())),
+		}
+	case errors.As(err, &misfit):
+		pointer := ""
+		for part := range strings.SplitSeq(misfit.Field, ".") {
+			pointer += "/" + fault.Key(part)
+		}
+		return fault.Fault{
+			Pointer: pointer,
+			Detail:  message.New("is a {given} that does not fit here", message.Text(misfit.Value)),
 		}
 	case errors.As(err, &semantic):
 		return fault.Fault{
@@ -178,7 +211,7 @@ func flatten(base string, err error) fault.Faults {
 	case *openapi3.SchemaError:
 		at := base
 		for _, k := range e.JSONPointer() {
-			at += "/" + escaped.Replace(k)
+			at += "/" + fault.Key(k)
 		}
 		if e.Origin != nil {
 			if inner := flatten(base, e.Origin); len(inner) > 0 {
@@ -186,7 +219,7 @@ func flatten(base string, err error) fault.Faults {
 			}
 		}
 		if name, unknown := unknownKey(e); unknown {
-			at += "/" + escaped.Replace(name)
+			at += "/" + fault.Key(name)
 		}
 		return fault.Faults{{Pointer: at, Detail: plain(e, unitOf(at))}}
 	}
@@ -196,9 +229,6 @@ func flatten(base string, err error) fault.Faults {
 	}
 	return fault.Faults{{Pointer: base, Detail: message.Value(message.Text(err.Error()))}}
 }
-
-// escaped is a name as a part of a JSON pointer (RFC 6901).
-var escaped = strings.NewReplacer("~", "~0", "/", "~1")
 
 // unknownKey is the key that the description does not have. The validator points at its object and names it in words.
 func unknownKey(e *openapi3.SchemaError) (string, bool) {
