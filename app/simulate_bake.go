@@ -62,20 +62,24 @@ func (o OvenWatch) checkAhead(ctx context.Context, id uuid.UUID) error {
 	}
 }
 
-// Advance moves on what runs faster than the clock, by what passed on the clock, and says whether there was any.
+// Advance moves on what runs faster than the clock, by what passed on the clock, and reads the probes in it; no other
+// probe is read. It says whether there was any.
 func (o OvenWatch) Advance(ctx context.Context, passed time.Duration) (moved bool, err error) {
 	all, err := o.Store.Ahead(ctx, o.Clock().Add(-followedFor))
 	if err != nil {
 		return false, err
 	}
 	var failed []error
-	for _, w := range all {
-		_, err := o.change(ctx, w.Kitchen, w.ID, func(b *watch.Bake, _ time.Time) error {
+	for _, id := range all {
+		w, err := o.change(ctx, id.Kitchen, id.ID, func(b *watch.Bake, _ time.Time) error {
 			b.Advance(passed)
 			return nil
 		})
+		if err == nil && w.Probe != "" && w.OutAt.IsZero() {
+			err = o.poll(ctx, id)
+		}
 		if err != nil {
-			failed = append(failed, fmt.Errorf("dessert %s: %w", w.ID, err))
+			failed = append(failed, fmt.Errorf("dessert %s: %w", id.ID, err))
 		}
 	}
 	return len(all) > 0, errors.Join(failed...)

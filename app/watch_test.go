@@ -318,6 +318,20 @@ func TestOnlyWhatRunsAheadIsMovedOn(t *testing.T) {
 	if _, err := y.Simulate(t.Context(), y.kitchen, quick.ID, 0, 2); err != nil {
 		t.Errorf("the door: %v", err)
 	}
+	y.Thermometer = func(uuid.UUID, *watch.Bake, time.Time) (float64, bool, error) { return 40, true, nil }
+	for _, w := range []Watched{slow, quick} {
+		if _, err := y.SetProbe(t.Context(), y.kitchen, w.ID, watch.InMiddle); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if _, err := y.Advance(t.Context(), time.Second); err != nil {
+		t.Fatal(err)
+	}
+	for id, want := range map[uuid.UUID]int{slow.ID: 0, quick.ID: 1} {
+		if w, err := y.Store.OneWatched(t.Context(), y.kitchen, id); err != nil || len(w.Readings) != want {
+			t.Errorf("%d readings, want %d: the probe of what runs ahead alone is read; %v", len(w.Readings), want, err)
+		}
+	}
 }
 
 func TestTidyingGoesOnWhereOnePartFails(t *testing.T) {

@@ -88,7 +88,7 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 			IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 1 << 16,
 		}
 		srv.RegisterOnShutdown(cfg.Events.Close)
-		go devices.Poller{Watch: httpapi.OvenWatch(cfg), Log: log}.Run(ctx)
+		go devices.Poller{Watch: httpapi.OvenWatch(cfg), Log: log, Clock: time.Now}.Run(ctx)
 		stopped := make(chan error, 1)
 		go func() {
 			<-ctx.Done()

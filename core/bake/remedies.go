@@ -140,8 +140,8 @@ var indoors = map[string]bool{
 	"rim_shield":  true,
 }
 
-// remedies tries what might settle the clocks of a plan of so many minutes, each by itself, and all at the same time; what
-// settles most comes first.
+// remedies tries what might settle the clocks of a plan of so many minutes, each by itself and all at the same time.
+// What settles most comes first.
 func (q PlanRequest) remedies(ctx context.Context, minutes float64) ([]Remedy, error) {
 	var open []remedy
 	for _, w := range remedies {

@@ -2,7 +2,11 @@ package formats
 
 import (
 	"bytes"
+	"compress/zlib"
+	"encoding/binary"
+	"hash/crc32"
 	"image"
+	"image/color"
 	"image/jpeg"
 	"image/png"
 	"math/rand/v2"
@@ -33,7 +37,10 @@ func BenchmarkMemoryOfAPicture(b *testing.B) {
 	if err := png.Encode(&flat, image.NewNRGBA(image.Rect(0, 0, 8000, 5200))); err != nil {
 		b.Fatal(err)
 	}
-	for name, raw := range map[string][]byte{"jpeg of 55 million": photo.Bytes(), "png of 42 million": flat.Bytes()} {
+	for name, raw := range map[string][]byte{
+		"jpeg of 55 million": photo.Bytes(), "png of 42 million": flat.Bytes(),
+		"interlaced png of 20 million": interlacedPNG(4500, 4500),
+	} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
 				benchtest.Peak(b, func() {
@@ -43,6 +50,64 @@ func BenchmarkMemoryOfAPicture(b *testing.B) {
 				})
 			}
 		})
+	}
+}
+
+// interlacedPNG is an empty picture in RGBA, in the seven passes of an interlaced PNG.
+func interlacedPNG(wide, high int) []byte {
+	var packed bytes.Buffer
+	z := zlib.NewWriter(&packed)
+	for _, pass := range [][4]int{ // where each begins, and its steps
+		{0, 0, 8, 8}, {4, 0, 8, 8}, {0, 4, 4, 8}, {2, 0, 4, 4}, {0, 2, 2, 4}, {1, 0, 2, 2}, {0, 1, 1, 2},
+	} {
+		across := (wide - pass[0] + pass[2] - 1) / pass[2]
+		row := make([]byte, 1+4*across)
+		for y := pass[1]; y < high; y += pass[3] {
+			_, _ = z.Write(row)
+		}
+	}
+	_ = z.Close()
+	out := bytes.NewBufferString("\x89PNG\r\n\x1a\n")
+	chunk := func(name string, data []byte) {
+		_ = binary.Write(out, binary.BigEndian, uint32(len(data)))
+		sum := crc32.NewIEEE()
+		for _, part := range [][]byte{[]byte(name), data} {
+			_, _ = out.Write(part)
+			_, _ = sum.Write(part)
+		}
+		_ = binary.Write(out, binary.BigEndian, sum.Sum32())
+	}
+	head := binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32(nil, uint32(wide)), uint32(high))
+	chunk("IHDR", append(head, 8, 6, 0, 0, 1))
+	chunk("IDAT", packed.Bytes())
+	chunk("IEND", nil)
+	return out.Bytes()
+}
+
+// What a picture takes while it is decoded is known before.
+func TestAnInterlacedPictureCountsTwice(t *testing.T) {
+	if _, err := ReadPicture(bytes.NewReader(interlacedPNG(300, 200))); err != nil {
+		t.Errorf("a small one: %v", err)
+	}
+	if err := checkSize(interlacedPNG(6300, 6300)); err == nil {
+		t.Error("6,300 x 6,300 points, interlaced, took 364 MB")
+	}
+	for name, c := range map[string]struct {
+		raw  []byte
+		kind string
+		of   color.Model
+		want int64
+	}{
+		"png":              {[]byte("\x89PNG"), "png", color.NRGBAModel, 4},
+		"photo":            {[]byte{0xff, 0xd8}, "jpeg", color.YCbCrModel, 3},
+		"four colours":     {[]byte{0xff, 0xd8}, "jpeg", color.CMYKModel, 8},
+		"in RGB":           {[]byte{0xff, 0xd8}, "jpeg", color.RGBAModel, 7},
+		"progressive":      {[]byte{0xff, 0xd8, 0xff, markProgressive, 0, 2}, "jpeg", color.YCbCrModel, 15},
+		"progressive CMYK": {[]byte{0xff, 0xd8, 0xff, markProgressive, 0, 2}, "jpeg", color.CMYKModel, 24},
+	} {
+		if got := decodedBytes(c.raw, c.kind, c.of); got != c.want {
+			t.Errorf("%s: %d bytes a point, want %d", name, got, c.want)
+		}
 	}
 }
 

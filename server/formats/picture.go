@@ -93,23 +93,37 @@ func checkSize(raw []byte) error {
 	return nil
 }
 
-// decodedBytes is what a point of a picture takes at most while it is decoded.
+// decodedBytes is what a point of a picture takes at most while it is decoded, in bytes, with what the decoder holds
+// besides the picture: an interlaced PNG is put together of pictures of its passes, and a JPEG of four colours, or in
+// RGB, is made anew from its planes.
 func decodedBytes(raw []byte, kind string, of color.Model) int64 {
-	switch {
-	case kind == "png" && (of == color.NRGBA64Model || of == color.RGBA64Model || of == color.Gray16Model):
-		return 8
-	case kind == "png":
-		return 4
-	case progressive(raw): // its coefficients are kept, four bytes each, for each colour
-		if of == color.CMYKModel {
-			return 20
+	if kind == "png" {
+		each := int64(4)
+		if of == color.NRGBA64Model || of == color.RGBA64Model || of == color.Gray16Model {
+			each = 8
 		}
-		return 15
-	case of == color.CMYKModel:
-		return 4
+		if interlaced(raw) {
+			each *= 2
+		}
+		return each
 	}
-	return 3
+	planes, anew := int64(3), int64(0) // of a point; what is made of them
+	switch of {
+	case color.CMYKModel:
+		planes, anew = 4, 4
+	case color.RGBAModel:
+		anew = 4
+	}
+	if progressive(raw) { // its coefficients are kept, four bytes each
+		return planes*5 + anew
+	}
+	return planes + anew
 }
+
+// interlacedAt is where the head of a PNG says whether it is interlaced.
+const interlacedAt = 28
+
+func interlaced(png []byte) bool { return len(png) > interlacedAt && png[interlacedAt] != 0 }
 
 // The marks of a JPEG that are looked at.
 const (

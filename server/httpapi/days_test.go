@@ -94,6 +94,9 @@ func TestADayIsKeptAndLaid(t *testing.T) {
 		t.Errorf("the table: %d %s", w.Code, w.Body)
 	}
 	w := call(h, "GET", base+"/calendar.ics", "")
+	if text := w.Body.String(); strings.Count(text, "\n") != strings.Count(text, "\r\n") {
+		t.Error("a line of the calendar does not end with CRLF")
+	}
 	if w.Code != 200 || !strings.Contains(w.Body.String(), "BEGIN:VEVENT") ||
 		strings.Contains(w.Body.String(), "DTSTART:20261017T120000Z") {
 		t.Errorf("the calendar, by the clock on the wall: %d %.400s", w.Code, w.Body)
