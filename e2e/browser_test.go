@@ -28,6 +28,7 @@ import (
 	"mabbin/web"
 
 	"github.com/chromedp/cdproto/emulation"
+	cdplog "github.com/chromedp/cdproto/log"
 	"github.com/chromedp/cdproto/runtime"
 	. "github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -226,6 +227,10 @@ func tabOf(t testing.TB, browser context.Context, width, height int64) context.C
 	t.Cleanup(cancel)
 	must(t, Listen(ctx, func(ev any) {
 		switch e := ev.(type) {
+		case *cdplog.EventEntryAdded: // what the page's Content-Security-Policy has refused
+			if e.Entry.Source == cdplog.EntrySourceSecurity && e.Entry.Level == cdplog.EntryLevelError {
+				t.Errorf("page: %s", e.Entry.Text)
+			}
 		case *runtime.EventExceptionThrown:
 			t.Errorf("page: %s %v", e.ExceptionDetails.Text, e.ExceptionDetails.Exception)
 		case *runtime.EventConsoleAPICalled:

@@ -1,16 +1,16 @@
 package e2e
 
 import (
-	"bytes"
-	"compress/gzip"
+	"context"
 	"fmt"
-	"io"
-	"net/http"
 	"slices"
+	"sync"
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/network"
 	. "github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
 // follows measures, in the page, from a key on one element until what another one shows has changed and is painted: a
@@ -60,41 +60,73 @@ func BenchmarkHandToPicture(b *testing.B) {
 	}
 }
 
-// The script that the Bench needs, packed, and how soon a warm start shows its figures. The promises are 250 kB and a
-// second.
+// fetched counts what a tab fetches, on the wire: headers and bodies as they came.
+type fetched struct {
+	mu       sync.Mutex
+	requests int
+	bytes    float64
+	largest  map[string]float64
+	names    map[network.RequestID]string
+}
+
+func fetchedBy(b *testing.B, ctx context.Context) *fetched {
+	b.Helper()
+	f := &fetched{largest: map[string]float64{}, names: map[network.RequestID]string{}}
+	must(b, Listen(ctx, func(ev any) {
+		f.mu.Lock()
+		defer f.mu.Unlock()
+		switch e := ev.(type) {
+		case *network.EventRequestWillBeSent:
+			f.names[e.RequestID] = e.Request.Method + " " + e.Request.URL
+		case *network.EventLoadingFinished:
+			f.requests++
+			f.bytes += e.EncodedDataLength
+			f.largest[f.names[e.RequestID]] = e.EncodedDataLength
+		}
+	}))
+	_, err := Call(ctx, network.Enable, network.EnableParams{})
+	must(b, err)
+	return f
+}
+
+func (f *fetched) since(requests int, bytes float64) (moreRequests int, moreBytes float64) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	return f.requests - requests, f.bytes - bytes
+}
+
+// A first visit to the Bench, until a dessert's figures are there, and a change of it: what they fetch on the wire. The
+// promises are 200 kB in 20 requests, and 5 kB.
+func BenchmarkOnTheWire(b *testing.B) {
+	url, _ := kitchen(b)
+	for b.Loop() {
+		ctx := tab(b, 1280, 800) // with a cache of its own, which is empty
+		f := fetchedBy(b, ctx)
+		do(b, ctx, Navigate(url), WaitVisible(id("dish-Small stoneware")), idle())
+		n, bytes := f.since(0, 0)
+		b.ReportMetric(float64(n), "requests-first")
+		b.ReportMetric(bytes/1000, "kB-first")
+		if testing.Verbose() {
+			f.mu.Lock()
+			for name, x := range f.largest {
+				b.Logf("%6.1f kB %s", x/1000, name)
+			}
+			f.mu.Unlock()
+		}
+		do(b, ctx, openCard(url, "Gooseberry crumble"), click(id("station-juice")), WaitVisible(id("set-handle")), idle())
+		n, bytes = f.since(0, 0)
+		do(b, ctx, Focus(id("set-handle")), KeyEvent(kb.ArrowRight), idle())
+		n, bytes = f.since(n, bytes)
+		b.ReportMetric(float64(n), "requests-change")
+		b.ReportMetric(bytes/1000, "kB-change")
+	}
+}
+
+// How soon a warm start shows the Bench's figures. The promise is a second.
 func BenchmarkStartOfTheBench(b *testing.B) {
 	url, _, _ := kitchenWithClock(b)
 	ctx := tab(b, 1280, 800)
 	do(b, ctx, openCard(url, "Gooseberry crumble"), WaitVisible(id("figures")))
-	loaded, err := Run(
-		ctx,
-		Evaluate[[]string](`performance.getEntriesByType('resource').map((r) => r.name).filter((n) => n.endsWith('.js'))`),
-	)
-	must(b, err)
-	do(b, ctx, Navigate(url), WaitVisible(id("figures")))
-	kept, err := Run(
-		ctx,
-		Evaluate[[]string](`performance.getEntriesByType('resource').map((r) => r.name).filter((n) => n.endsWith('.js'))`),
-	)
-	must(b, err)
-	if len(kept) > 0 && len(kept) < len(loaded) { // what the Bench alone asks for
-		loaded = kept
-	}
-	packed := 0
-	for _, name := range loaded {
-		r, err := http.Get(name)
-		must(b, err)
-		raw, err := io.ReadAll(r.Body)
-		must(b, err)
-		must(b, r.Body.Close())
-		var z bytes.Buffer
-		w := gzip.NewWriter(&z)
-		_, err = w.Write(raw)
-		must(b, err)
-		must(b, w.Close())
-		packed += z.Len()
-	}
-	b.ReportMetric(float64(packed)/1000, "kB-gzip")
 	const starts = 9
 	var took []float64
 	for range starts {

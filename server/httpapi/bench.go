@@ -33,7 +33,7 @@ func (s *server) bench(c *gin.Context) {
 		return
 	}
 	out, err := s.desk.Plan(c, question(in))
-	s.respond(c, http.StatusOK, out, err)
+	s.respondShown(c, out, err)
 }
 
 // whatIf bakes what is on the Bench with one thing changed.
@@ -43,7 +43,7 @@ func (s *server) whatIf(c *gin.Context) {
 		return
 	}
 	out, err := s.desk.WhatIf(c, question(in.Bench), in.If)
-	s.respond(c, http.StatusOK, out, underBench("/bench", err))
+	s.respondShown(c, out, underBench("/bench", err))
 }
 
 // told is a text, where there is one.

@@ -2,7 +2,10 @@ package httpapi
 
 import (
 	"io/fs"
+	"mime"
 	"net/http"
+	"path"
+	"strconv"
 	"strings"
 
 	"mabbin/core/message"
@@ -36,7 +39,9 @@ func (s *server) page(dist fs.FS) gin.HandlerFunc {
 			if strings.HasPrefix(p, "assets/") {
 				c.Header("Cache-Control", "public, max-age=31536000, immutable")
 			}
-			files.ServeHTTP(c.Writer, c.Request)
+			if !asBuilt(c, dist, p) {
+				files.ServeHTTP(c.Writer, c.Request)
+			}
 			return
 		}
 		if strings.HasPrefix(p, "assets/") {
@@ -46,4 +51,25 @@ func (s *server) page(dist fs.FS) gin.HandlerFunc {
 		c.Header("Cache-Control", "no-cache")
 		c.Data(http.StatusOK, "text/html; charset=utf-8", index)
 	}
+}
+
+// asBuilt answers with a file of the page as the build has compressed it; false where the caller accepts none of that,
+// or the file was too small for it.
+func asBuilt(c *gin.Context, dist fs.FS, name string) bool {
+	kind := mime.TypeByExtension(path.Ext(name))
+	if kind == "" || c.GetHeader("Range") != "" {
+		return false
+	}
+	for _, x := range accepted(c) {
+		raw, err := fs.ReadFile(dist, name+x.extension)
+		if err != nil {
+			continue
+		}
+		c.Header("Vary", "Accept-Encoding")
+		c.Header("Content-Encoding", x.name)
+		c.Header("Content-Length", strconv.Itoa(len(raw)))
+		c.Data(http.StatusOK, kind, raw)
+		return true
+	}
+	return false
 }

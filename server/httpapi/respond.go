@@ -55,9 +55,21 @@ func (s *server) reading(c *gin.Context) render.Reading {
 
 // respond answers with v as whoever asks reads it, or with what is wrong.
 func (s *server) respond(c *gin.Context, status int, v any, err error) {
+	s.respondBy(c, status, v, err, wire.Encode)
+}
+
+// respondShown is respond for an answer that is shown, and not calculated with.
+func (s *server) respondShown(c *gin.Context, v any, err error) {
+	s.respondBy(c, http.StatusOK, v, err, wire.EncodeShown)
+}
+
+func (s *server) respondBy(
+	c *gin.Context, status int, v any, err error, encode func(any, render.Reading) ([]byte, error),
+) {
 	if err == nil {
 		var raw []byte
-		if raw, err = wire.Encode(v, s.reading(c)); err == nil {
+		if raw, err = encode(v, s.reading(c)); err == nil {
+			raw = compressed(c, raw)
 			c.Header("Content-Length", strconv.Itoa(len(raw))) // it need not be parted into chunks
 			c.Data(status, "application/json", raw)
 			return

@@ -3,21 +3,30 @@ import { useDark, useElementSize, useToggle } from '@vueuse/core'
 import { onMounted, useTemplateRef, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 import { keepFocus } from '@/ui/focus'
-import ClashDialog from '@/ui/ClashDialog.vue'
-import KeySheet from '@/ui/KeySheet.vue'
 import NumberPad from '@/ui/NumberPad.vue'
 import OutboxNotice from '@/ui/OutboxNotice.vue'
-import OwnThing from '@/ui/OwnThing.vue'
+import { later, onceTrue } from '@/ui/later'
 import { bindKeys, everywhere, listen, sheetOpen } from '@/ui/useKeys'
 import KitchenMenu from '@/views/shelf/KitchenMenu.vue'
+import { useClash } from '@/stores/useClash'
 import { useKitchen } from '@/stores/useKitchen'
+import { useOwnThing } from '@/stores/useOwnThing'
 import DueNotice from '@/views/watch/DueNotice.vue'
 import { useWatch } from '@/stores/useWatch'
+
+const ClashDialog = later(() => import('@/ui/ClashDialog.vue'))
+const KeySheet = later(() => import('@/ui/KeySheet.vue'))
+const OwnThing = later(() => import('@/ui/OwnThing.vue'))
+const clash = useClash()
+const own = useOwnThing()
+const keysAsked = onceTrue(() => sheetOpen.value)
+const clashed = onceTrue(() => clash.open)
+const ownAsked = onceTrue(() => own.asked)
 
 const kitchen = useKitchen()
 const watching = useWatch()
 const router = useRouter()
-const dark = useDark({ storageKey: 'mabbin.light' })
+const dark = useDark({ storageKey: 'mabbin.light', disableTransition: false })
 const toggleDark = useToggle(dark)
 
 /** What stands above a view: a view of the screen's height takes the rest (--above). */
@@ -91,9 +100,9 @@ router.afterEach(() => setTimeout(keepFocus, 50))
     </p>
     <p v-else class="trouble quiet">Fetching the larder…</p>
   </main>
-  <KeySheet />
-  <ClashDialog />
-  <OwnThing />
+  <KeySheet v-if="keysAsked" />
+  <ClashDialog v-if="clashed" />
+  <OwnThing v-if="ownAsked" />
   <NumberPad />
 </template>
 

@@ -80,23 +80,27 @@ function setLot(key: string, lot: string) {
 /** Liquids that are poured to feel: how much of each went in. */
 const toFeel = computed(() => (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.to_feel)))
 const wentIn = reactive<Record<string, number | undefined>>({})
-watch(open, (now) => {
-  if (!now) return
-  for (const k of Object.keys(wentIn)) delete wentIn[k]
-  for (const k of Object.keys(told)) delete told[k as keyof typeof told]
-  for (const k of Object.keys(out)) delete out[k as keyof Outcome]
-  refused.value = ''
-  if (props.correcting) {
-    const { told: t, ...was } = props.correcting.outcome
-    Object.assign(out, was)
-    Object.assign(told, t)
-  }
-  const before = begun.value[about.value]
-  if (before) {
-    Object.assign(out, before.out)
-    Object.assign(told, before.told)
-  }
-})
+watch(
+  open,
+  (now) => {
+    if (!now) return
+    for (const k of Object.keys(wentIn)) delete wentIn[k]
+    for (const k of Object.keys(told)) delete told[k as keyof typeof told]
+    for (const k of Object.keys(out)) delete out[k as keyof Outcome]
+    refused.value = ''
+    if (props.correcting) {
+      const { told: t, ...was } = props.correcting.outcome
+      Object.assign(out, was)
+      Object.assign(told, t)
+    }
+    const before = begun.value[about.value]
+    if (before) {
+      Object.assign(out, before.out)
+      Object.assign(told, before.told)
+    }
+  },
+  { immediate: true },
+)
 watch(
   [out, told],
   () => {

@@ -60,7 +60,7 @@ td {
   overflow-wrap: anywhere;
 }
 thead th {
-  font: 650 1.125rem/1.25 var(--title);
+  font: 700 1.125rem/1.25 var(--title);
 }
 thead .small {
   display: block;
@@ -69,7 +69,7 @@ thead .small {
 .part {
   padding-top: 16px;
   color: var(--rim-ink);
-  font: 650 1rem var(--title);
+  font: 700 1rem var(--title);
   border-bottom: 1.5px solid var(--rim);
 }
 .differs td {

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { inWords, type Dish } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { litres } from '@/format/amounts'
-import DishForm from './DishForm.vue'
+import { later } from './later'
 import DishOutline from './DishOutline.vue'
 
 /** A dish to choose: of the shelf, of typical ones, or by its sizes. What is new is put on the shelf where there is one. */
@@ -15,6 +15,7 @@ export interface Chosen {
   /** In words, where it was answered. */
   sizes?: string
 }
+const DishForm = later(() => import('./DishForm.vue'))
 defineProps<{ chosen?: string }>()
 const emit = defineEmits<{ choose: [Chosen] }>()
 const kitchen = useKitchen()

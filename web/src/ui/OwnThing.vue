@@ -27,6 +27,7 @@ watch(
     allergens.value = undefined
     problem.value = undefined
   },
+  { immediate: true },
 )
 const things = computed(() => own.asked?.among ?? [...kitchen.fruits, ...kitchen.ingredients])
 const kind = computed(() => (kitchen.fruit.has(like.value) ? ('fruit' as const) : ('ingredient' as const)))

@@ -51,7 +51,7 @@ a:focus-visible {
   outline-offset: -3px;
 }
 .title {
-  font: 650 1.0625rem/1.3 var(--title);
+  font: 700 1.0625rem/1.3 var(--title);
 }
 .line {
   overflow: hidden;

@@ -141,7 +141,7 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
   border: 0;
   border-bottom: 1.5px solid var(--line);
   background: none;
-  font: 650 1.3125rem var(--title);
+  font: 700 1.3125rem var(--title);
   text-overflow: ellipsis;
 }
 .below {

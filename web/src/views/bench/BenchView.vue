@@ -2,9 +2,9 @@
 import { refDebounced, useElementSize, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch, watchEffect } from 'vue'
 import type { Remark } from '@/api/client'
-import BakeOutcome from '@/ui/BakeOutcome.vue'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import { keepFocus, toContent } from '@/ui/focus'
+import { later, onceTrue } from '@/ui/later'
 import RemarkList from '@/ui/RemarkList.vue'
 import { sorted } from '@/ui/remarks'
 import TakeAway from '@/ui/TakeAway.vue'
@@ -13,22 +13,14 @@ import { useSticky } from '@/ui/useSticky'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWatch } from '@/stores/useWatch'
 import { integer } from '@/format/amounts'
-import BakeStation from '@/views/bench/bake/BakeStation.vue'
-import AskAboutOven from './AskAboutOven.vue'
 import BenchBar, { type BenchMoment } from './BenchBar.vue'
 import BakeStrip from '@/views/bench/bake/BakeStrip.vue'
 import CuttingPlan from '@/views/bench/topping/CuttingPlan.vue'
-import DietChoice from './DietChoice.vue'
-import DishStation from '@/views/bench/dish/DishStation.vue'
 import FirstDay from '@/views/bench/start/FirstDay.vue'
-import FinishStation from '@/views/bench/finish/FinishStation.vue'
-import FruitStation from '@/views/bench/fruit/FruitStation.vue'
-import JuiceStation from '@/views/bench/juice/JuiceStation.vue'
 import KeyFigures from './KeyFigures.vue'
 import QuickStart from '@/views/bench/start/QuickStart.vue'
 import StationTab from './StationTab.vue'
 import TicketPanel from '@/views/bench/ticket/TicketPanel.vue'
-import ToppingStation from '@/views/bench/topping/ToppingStation.vue'
 import { useDessert, type Draft } from '@/stores/useDessert'
 import { useIntoOven } from './useIntoOven'
 import { useSaving } from './useSaving'
@@ -43,13 +35,16 @@ const dessert = useDessert()
 const plan = usePlan()
 const stations = ['Dish', 'Fruit', 'Juice', 'Topping', 'Bake', 'Finish'] as const
 const panels = {
-  Dish: DishStation,
-  Fruit: FruitStation,
-  Juice: JuiceStation,
-  Topping: ToppingStation,
-  Bake: BakeStation,
-  Finish: FinishStation,
+  Dish: later(async () => (await import('./stations')).DishStation),
+  Fruit: later(async () => (await import('./stations')).FruitStation),
+  Juice: later(async () => (await import('./stations')).JuiceStation),
+  Topping: later(async () => (await import('./stations')).ToppingStation),
+  Bake: later(async () => (await import('./stations')).BakeStation),
+  Finish: later(async () => (await import('./stations')).FinishStation),
 }
+const AskAboutOven = later(() => import('./AskAboutOven.vue'))
+const BakeOutcome = later(() => import('@/ui/BakeOutcome.vue'))
+const DietChoice = later(() => import('./DietChoice.vue'))
 const open = useLocalStorage<(typeof stations)[number]>('mabbin.station', 'Juice')
 const weigher = useWeighing()
 const weighing = computed(() => weigher.on)
@@ -57,6 +52,9 @@ const baked = ref(false)
 const diet = ref(false)
 const { refused, save } = useSaving()
 const { title, ofCard, inOven, asking, shared, toOven, intoOven } = useIntoOven(refused)
+const bakedAsked = onceTrue(() => baked.value)
+const dietAsked = onceTrue(() => diet.value)
+const ovenAsked = onceTrue(() => asking.value)
 const draft = computed(() => dessert.draft)
 const answer = computed(() => dessert.answer)
 
@@ -271,14 +269,16 @@ const whole = computed(() => ({
       />
     </div>
     <BakeOutcome
+      v-if="bakedAsked"
       v-model="baked"
       :bake="logged"
       :band="answer?.set.band"
       :ticket="answer?.ticket"
       @logged="inOven && watching.end(inOven.id, true)"
     />
-    <DietChoice v-model="diet" />
+    <DietChoice v-if="dietAsked" v-model="diet" />
     <AskAboutOven
+      v-if="ovenAsked"
       v-model="asking"
       :verdict="plan.answer?.verdict"
       :shared="shared"

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useDessert } from '@/stores/useDessert'
-import ReadyDialog from '@/ui/ReadyDialog.vue'
+import { later, onceTrue } from '@/ui/later'
 import { useReadyBy } from '@/stores/useReadyBy'
 import { timeOf } from '@/format/clock'
 
 /** When it is wanted, and when it goes in for that; opened, the whole way there. */
 const ready = useReadyBy()
 const open = ref(false)
+const asked = onceTrue(() => open.value)
+const ReadyDialog = later(() => import('@/ui/ReadyDialog.vue'))
 const dessert = useDessert()
 </script>
 
@@ -23,7 +25,7 @@ const dessert = useDessert()
     </template>
     <template v-else>Ready by…</template>
   </button>
-  <ReadyDialog v-model="open" :ready="ready" :name="dessert.draft?.name" />
+  <ReadyDialog v-if="asked" v-model="open" :ready="ready" :name="dessert.draft?.name" />
 </template>
 
 <style scoped>

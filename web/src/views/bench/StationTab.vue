@@ -86,7 +86,7 @@ const mark = computed(() => {
   color: var(--on-rim);
 }
 .title {
-  font: 650 1.0625rem/1.2 var(--title);
+  font: 700 1.0625rem/1.2 var(--title);
 }
 .line {
   overflow: hidden;

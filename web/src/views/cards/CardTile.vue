@@ -70,7 +70,7 @@ li {
   height: 84px;
 }
 strong {
-  font: 650 1.1875rem/1.2 var(--title);
+  font: 700 1.1875rem/1.2 var(--title);
 }
 .dish {
   display: flex;

@@ -297,7 +297,7 @@ textarea {
   border: 0;
   border-bottom: 1.5px solid var(--line);
   background: none;
-  font: 650 1.25rem var(--title);
+  font: 700 1.25rem var(--title);
 }
 .style {
   width: 120px;

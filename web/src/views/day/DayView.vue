@@ -378,7 +378,7 @@ onBeforeUnmount(
 }
 .says {
   color: var(--settled);
-  font: 650 1.25rem var(--title);
+  font: 700 1.25rem var(--title);
 }
 .says.late {
   color: var(--danger);

@@ -28,7 +28,7 @@ const props = defineProps<{
 }>()
 Chart.defaults.font.family = "'Atkinson Hyperlegible Next', system-ui, sans-serif"
 Chart.register(ScatterController, LineController, LineElement, LinearScale, PointElement, Tooltip)
-const dark = useDark({ storageKey: 'mabbin.light' })
+const dark = useDark({ storageKey: 'mabbin.light', disableTransition: false })
 const canvas = useTemplateRef('canvas')
 let chart: Chart<'scatter', { x: number; y: number }[]> | undefined
 /** Which point the keys are at, by its place among all. */

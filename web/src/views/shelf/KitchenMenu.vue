@@ -2,14 +2,17 @@
 import { ref } from 'vue'
 import { useKitchen } from '@/stores/useKitchen'
 import MoreMenu from '@/ui/MoreMenu.vue'
-import NameKitchen from './NameKitchen.vue'
-import RemoveKitchen from './RemoveKitchen.vue'
+import { later, onceTrue } from '@/ui/later'
 
 /** The kitchen that is worked in, and the way to another one. */
 const kitchen = useKitchen()
 const naming = ref(false)
 const fresh = ref(false)
 const removing = ref(false)
+const NameKitchen = later(() => import('./NameKitchen.vue'))
+const RemoveKitchen = later(() => import('./RemoveKitchen.vue'))
+const namingAsked = onceTrue(() => naming.value)
+const removingAsked = onceTrue(() => removing.value)
 function name(isNew: boolean) {
   fresh.value = isNew
   naming.value = true
@@ -39,8 +42,8 @@ function name(isNew: boolean) {
       >
       <button class="push" data-testid="delete-kitchen" @click="removing = true">Delete…</button>
     </MoreMenu>
-    <NameKitchen v-model="naming" :fresh="fresh" />
-    <RemoveKitchen v-if="kitchen.kitchen" v-model="removing" :kitchen="kitchen.kitchen" />
+    <NameKitchen v-if="namingAsked" v-model="naming" :fresh="fresh" />
+    <RemoveKitchen v-if="kitchen.kitchen && removingAsked" v-model="removing" :kitchen="kitchen.kitchen" />
   </div>
 </template>
 

@@ -11,10 +11,14 @@ const kitchen = useKitchen()
 const name = ref('')
 const habit = ref<string>()
 const refused = ref('')
-watch(open, () => {
-  name.value = props.fresh ? '' : (kitchen.kitchen?.name ?? '')
-  refused.value = ''
-})
+watch(
+  open,
+  () => {
+    name.value = props.fresh ? '' : (kitchen.kitchen?.name ?? '')
+    refused.value = ''
+  },
+  { immediate: true },
+)
 
 async function take() {
   const got = props.fresh

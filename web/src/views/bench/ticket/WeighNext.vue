@@ -134,7 +134,7 @@ const hands = [
   font-weight: 400;
 }
 .name {
-  font: 650 1.875rem/1.15 var(--title);
+  font: 700 1.875rem/1.15 var(--title);
 }
 /* the same height for every line, so that the button under them never moves */
 .name {
