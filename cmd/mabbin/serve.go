@@ -9,6 +9,7 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -62,11 +63,18 @@ const (
 	logFiles     = 5
 )
 
+// softMemory is from where on the garbage is collected more often, in bytes: a large picture or archive then costs time
+// rather than memory. GOMEMLIMIT sets another.
+const softMemory = 200 << 20
+
 // serve answers until ctx ends, then lets requests under way finish.
 func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 	l, err := listen(ctx, addr)
 	if err != nil {
 		return err
+	}
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(softMemory)
 	}
 	return withStore(ctx, func(s *store.Store) error {
 		logTo := io.WriteCloser(os.Stderr)

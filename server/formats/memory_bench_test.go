@@ -7,6 +7,7 @@ import (
 	"hash/crc32"
 	"image"
 	"image/color"
+	"image/draw"
 	"image/jpeg"
 	"image/png"
 	"math/rand/v2"
@@ -34,12 +35,12 @@ func BenchmarkMemoryOfAPicture(b *testing.B) {
 	if err := jpeg.Encode(&photo, noise(8600, 6400), &jpeg.Options{Quality: 20}); err != nil {
 		b.Fatal(err)
 	}
-	if err := png.Encode(&flat, image.NewNRGBA(image.Rect(0, 0, 8000, 5200))); err != nil {
+	if err := png.Encode(&flat, image.NewNRGBA(image.Rect(0, 0, 5900, 4400))); err != nil {
 		b.Fatal(err)
 	}
 	for name, raw := range map[string][]byte{
-		"jpeg of 55 million": photo.Bytes(), "png of 42 million": flat.Bytes(),
-		"interlaced png of 20 million": interlacedPNG(4500, 4500),
+		"jpeg of 55 million": photo.Bytes(), "png of 26 million": flat.Bytes(),
+		"interlaced png of 13 million": interlacedPNG(3600, 3600),
 	} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
@@ -119,5 +120,37 @@ func BenchmarkMemoryOfAnImport(b *testing.B) {
 				benchtest.Peak(b, func() { _, _ = Read("page.html", page) })
 			}
 		})
+	}
+}
+
+// A photograph is made smaller by its planes to what it is by its colours.
+func TestAPhotographIsReducedAsAnyPicture(t *testing.T) {
+	for _, ratio := range []image.YCbCrSubsampleRatio{
+		image.YCbCrSubsampleRatio444, image.YCbCrSubsampleRatio420, image.YCbCrSubsampleRatio422,
+	} {
+		photo := image.NewYCbCr(image.Rect(0, 0, 403, 301), ratio)
+		for y := range 301 {
+			for x := range 403 { // soft, as a photograph is: neighbours are much alike
+				photo.Y[photo.YOffset(x, y)] = uint8(60 + x/4)
+				photo.Cb[photo.COffset(x, y)], photo.Cr[photo.COffset(x, y)] = uint8(90+y/8), uint8(150+x/16)
+			}
+		}
+		plain := image.NewRGBA(photo.Rect)
+		draw.Draw(plain, plain.Rect, photo, image.Point{}, draw.Src)
+		a, b := reduced(photo, 100), reduced(plain, 100)
+		if a.Bounds() != b.Bounds() {
+			t.Fatalf("%v: %v and %v", ratio, a.Bounds(), b.Bounds())
+		}
+		for y := range a.Bounds().Dy() {
+			for x := range a.Bounds().Dx() {
+				r, g, bl, _ := a.At(x, y).RGBA()
+				r2, g2, bl2, _ := b.At(x, y).RGBA()
+				for _, d := range []int{int(r) - int(r2), int(g) - int(g2), int(bl) - int(bl2)} {
+					if d < -4*256 || d > 4*256 {
+						t.Fatalf("%v at %d, %d: %v and %v", ratio, x, y, a.At(x, y), b.At(x, y))
+					}
+				}
+			}
+		}
 	}
 }
