@@ -111,10 +111,10 @@ func (s Setting) Check(at string, f *fault.Faults) {
 	optional(s.FillingC, at+"/filling_c", -30, 105, "C", f)
 	optional(s.DishC, at+"/dish_c", -30, 300, "C", f)
 	if len(s.Stages) > 0 {
-		checkStages(at+"/stages", s.Stages, f)
+		checkDessertStages(at+"/stages", s.Stages, f)
 	}
 	if len(s.Standing) > 0 {
-		checkStages(at+"/standing", s.Standing, f)
+		checkDessertStages(at+"/standing", s.Standing, f)
 	}
 }
 

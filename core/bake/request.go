@@ -97,7 +97,9 @@ var shelves = map[string][2]float64{"": {1, 1}, "middle": {1, 1}, "low": {1.3, 0
 
 const (
 	mostStages  = 40
-	mostMinutes = 48 * 60
+	mostMinutes = 48 * 60 // with what it stands and cools
+	// mostOvenMinutes is how long a dessert may be in an oven: what a forecast costs grows with it, and none takes longer.
+	mostOvenMinutes = 8 * 60
 )
 
 // Check finds every wrong field. It is nil or fault.Faults.
@@ -163,8 +165,23 @@ const gramsPerKg = 1000.0
 // CheckStages finds every wrong field of stages. It is nil or fault.Faults.
 func CheckStages(stages []Stage) error {
 	var f fault.Faults
-	checkStages("", stages, &f)
+	checkDessertStages("", stages, &f)
 	return f.Err()
+}
+
+// checkDessertStages checks the stages of a dessert, which is not in an oven for longer than a forecast can take.
+func checkDessertStages(under string, stages []Stage, f *fault.Faults) {
+	checkStages(under, stages, f)
+	inOven := 0.0
+	for _, s := range stages {
+		if heatings[s.Heating].oven {
+			inOven += s.Minutes
+		}
+	}
+	if inOven > mostOvenMinutes {
+		f.Add(under, message.New("take {sum} min in the oven: enter at most {most}", message.Number(inOven, 0),
+			message.Count(mostOvenMinutes)))
+	}
 }
 
 func checkStages(under string, stages []Stage, f *fault.Faults) {
