@@ -1,6 +1,6 @@
 # make demo    the page with the demo kitchen, on http://127.0.0.1:8080
 # make test    everything that is checked
-.PHONY: demo demo-reset dev stop build test lint lint-go lint-web drift bench shots generate
+.PHONY: demo demo-reset dev stop build test lint lint-go lint-web drift bench shots generate attack
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 
@@ -54,7 +54,7 @@ bin/oapi-codegen bin/gofumpt bin/golangci-lint &: tools/go.mod tools/go.sum
 	@touch bin/oapi-codegen bin/gofumpt bin/golangci-lint
 
 lint-go: bin/golangci-lint bin/gofumpt
-	@bad=$$(bin/gofumpt -l api cmd core server e2e web/*.go); [ -z "$$bad" ] || { echo "not formatted (gofumpt): $$bad" >&2; exit 1; }
+	@bad=$$(bin/gofumpt -l api app attack cmd core server e2e web/*.go); [ -z "$$bad" ] || { echo "not formatted (gofumpt): $$bad" >&2; exit 1; }
 	bin/golangci-lint run --allow-parallel-runners ./...
 
 drift: bin/oapi-codegen web/node_modules/.ready
@@ -69,6 +69,16 @@ bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server/...
 	@scripts/need.sh database browser
 	MABBIN_TEST_DB="$$(scripts/pg-start.sh test)" go test -run '^$$' -bench . -benchtime 1x ./e2e
+
+# Attacks a copy with a database of its own for MINUTES, and then one that looks for races for RACED_MINUTES.
+MINUTES ?= 10
+RACED_MINUTES ?= 3
+attack: build
+	@scripts/need.sh database
+	@go build -o bin/attack ./attack
+	bin/attack -minutes $(MINUTES)
+	@[ -z "$(RACE)" ] || { go build -race -o bin/mabbin-race ./cmd/mabbin && \
+	bin/attack -race -binary bin/mabbin-race -seed 2 -minutes $(RACED_MINUTES); }
 
 shots: build
 	@scripts/need.sh database browser

@@ -318,3 +318,23 @@ func TestALabelOfACardThatIsGone(t *testing.T) {
 		t.Errorf("batch %q beside it, and %q alone", all[1].Batch, alone[0].Batch)
 	}
 }
+
+// A bake is in an oven for as long as a forecast can take, and no longer.
+func TestABakeHasItsLength(t *testing.T) {
+	h, base := theYard(t)
+	start := `{"id":"` + wentIn + `","title":"Mine","setting":{"stages":[{"minutes":50,"oven_c":190}]},"request":` + crumble + `}`
+	if w := call(h, "POST", base+"/watch", start); w.Code != 201 {
+		t.Fatalf("%d %s", w.Code, w.Body)
+	}
+	for minutes, code := range map[string]int{"400": 200, "2000": 400} {
+		w := call(h, "PUT", base+"/watch/"+wentIn+"/stages", `{"stages":[{"minutes":`+minutes+`,"oven_c":150}]}`)
+		if w.Code != code {
+			t.Errorf("%s min: %d %s", minutes, w.Code, w.Body)
+		}
+	}
+	long := strings.Replace(start, `:50`, `:2000`, 1)
+	if w := call(h, "POST", base+"/watch", strings.Replace(long, wentIn, uuid.NewString(), 1)); w.Code != 400 ||
+		!strings.Contains(w.Body.String(), "480") {
+		t.Errorf("into the oven for 2,000 min: %d %s", w.Code, w.Body)
+	}
+}
