@@ -4,5 +4,5 @@ import { useOfBake } from './useOfBake'
 
 /** What is foreseen of the bake that is shown, with its ranges: asked once for all that show a part of it. */
 export const useForecast = createSharedComposable(() =>
-  useOfBake((body) => ask(api.POST('/api/v1/bench/forecast', { body }))),
+  useOfBake((body, signal) => ask(api.POST('/api/v1/bench/forecast', { body, signal }))),
 )

@@ -5,8 +5,11 @@ import { newestOnly } from '@/api/newest'
 import { usePlan } from '@/stores/usePlan'
 import { useWatch } from '@/stores/useWatch'
 
-/** What is asked of the bake that is shown, each time that it has come to rest. */
-export function useOfBake<T>(ask: (bake: BenchRequest) => Promise<{ data?: T; problem?: Problem }>) {
+/** What is asked of the bake that is shown, each time that it has come to rest. A change that comes meanwhile breaks it
+ off, in the server too: nothing competes with what the hand asks for. */
+export function useOfBake<T>(
+  ask: (bake: BenchRequest, signal: AbortSignal) => Promise<{ data?: T; problem?: Problem }>,
+) {
   const plan = usePlan()
   const watched = useWatch()
   const data = shallowRef<T>()
@@ -19,18 +22,35 @@ export function useOfBake<T>(ask: (bake: BenchRequest) => Promise<{ data?: T; pr
     300,
   )
   const newest = newestOnly()
+  /** What was asked last, and how to break it off while it is under way. */
+  let asked = ''
+  let asking: AbortController | undefined
   async function look() {
+    const key = JSON.stringify(question.value)
+    if (!question.value || key === asked) return
+    asked = key
     const isNewest = newest()
-    if (!question.value) return
-    const got = await ask(question.value)
-    if (!isNewest()) return
+    const mine = (asking = new AbortController())
+    const got = await ask(question.value, mine.signal)
+    if (!isNewest() || mine.signal.aborted) return
+    asking = undefined
     data.value = got.data
     problem.value = got.problem
   }
-  watch(() => JSON.stringify(question.value), look, { immediate: true })
+  function breakOff() {
+    if (!asking) return
+    asking.abort()
+    asking = undefined
+    asked = ''
+  }
+  watch(() => JSON.stringify(plan.question), breakOff, { flush: 'sync' })
+  watch(question, look, { immediate: true })
   watch(
     () => watched.learnt,
-    (_, was) => was !== undefined && void look(),
+    (_, was) => {
+      asked = ''
+      if (was !== undefined) void look()
+    },
   )
   return { data, problem }
 }

@@ -336,6 +336,7 @@ onBeforeUnmount(
 }
 .bar h1 {
   min-width: 250px;
+  padding: 0 8px;
   text-align: center;
 }
 .date {

@@ -11,7 +11,9 @@ import { useOfBake } from '../useOfBake'
 const kitchen = useKitchen()
 const plan = usePlan()
 const open = ref(false)
-const { data: cost, problem } = useOfBake((body) => ask(api.POST('/api/v1/bench/cost', { body })))
+const { data: cost, problem } = useOfBake((body, signal) =>
+  ask(api.POST('/api/v1/bench/cost', { body, signal })),
+)
 const currency = computed(() => kitchen.kitchen?.settings.currency ?? '')
 /** What it is made up of; ingredients alone, as long as nothing else is told. */
 function partsOf(c: DessertCost) {

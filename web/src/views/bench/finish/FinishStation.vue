@@ -22,7 +22,9 @@ function toggle(key: string) {
     d.request.finishes = next.length ? next : undefined
   })
 }
-const { data: keeping } = useOfBake((body) => ask(api.POST('/api/v1/bench/keeping', { body })))
+const { data: keeping } = useOfBake((body, signal) =>
+  ask(api.POST('/api/v1/bench/keeping', { body, signal })),
+)
 const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'rest').map((m) => m.text) ?? [])
 </script>
 

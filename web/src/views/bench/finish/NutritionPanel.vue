@@ -6,7 +6,9 @@ import { useOfBake } from '../useOfBake'
 
 /** Energy and nutrients as it stands at the table: an estimate from tables, and said to be one. */
 const open = ref(false)
-const { data: told, problem } = useOfBake((body) => ask(api.POST('/api/v1/bench/nutrition', { body })))
+const { data: told, problem } = useOfBake((body, signal) =>
+  ask(api.POST('/api/v1/bench/nutrition', { body, signal })),
+)
 const energy = computed(() => told.value?.rows.find((r) => r.key === 'energy_kcal'))
 </script>
 
