@@ -12,6 +12,7 @@ import (
 	"strings"
 	"sync"
 
+	"mabbin/core/bake"
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/server/render"
@@ -27,6 +28,12 @@ func Encode(v any, r render.Reading) ([]byte, error) { return encode(v, r, -1) }
 
 // shownDigits are the significant digits of a figure that is shown and drawn, and not calculated with.
 const shownDigits = 5
+
+// drawnDigits are those of a figure that is a point of a curve: a tenth of a degree, a hundredth of a minute.
+const drawnDigits = 4
+
+// drawn are the types whose figures are points of curves.
+var drawn = map[reflect.Type]bool{reflect.TypeFor[bake.Curves](): true}
 
 // EncodeShown is Encode for an answer that is shown alone: its figures have no more digits than can be seen. That makes
 // it shorter by a quarter, and by a third once it is compressed.
@@ -308,6 +315,11 @@ func writeStruct(t reflect.Type) writing {
 		return failing("%w", err)
 	}
 	return func(to *encoder, v reflect.Value) error {
+		if to.digits > drawnDigits && drawn[t] {
+			shown := to.digits
+			to.digits = drawnDigits
+			defer func() { to.digits = shown }()
+		}
 		to.text = append(to.text, '{')
 		first := true
 		for i := range fields {

@@ -9,6 +9,7 @@ import (
 	"testing"
 	"time"
 
+	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/larder"
 	"mabbin/core/message"
@@ -142,5 +143,28 @@ func TestWhatIsNoJSONIsAnError(t *testing.T) {
 		if raw, err := Encode(v, render.Reading{}); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("%T became %s, %v; want an error that says %q", v, raw, err, says)
 		}
+	}
+}
+
+// What is shown alone has fewer digits, and the points of a curve fewer still; whole numbers and what has few digits
+// stay as they are.
+func TestWhatIsShownHasFewDigits(t *testing.T) {
+	v := struct {
+		Curves bake.Curves `json:"curves"`
+		G      float64     `json:"g"`
+		Whole  float64     `json:"whole"`
+		Small  float64     `json:"small"`
+	}{bake.Curves{MiddleC: []float64{101.11975, 18, 0.00054664}}, 10134.9812, 1234567, 2.5}
+	raw, err := EncodeShown(v, render.Reading{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, want := range []string{`"middle_c":[101.1,18,0.0005466]`, `"g":10135`, `"whole":1234567`, `"small":2.5`} {
+		if !strings.Contains(string(raw), want) {
+			t.Errorf("%s is not in %s", want, raw)
+		}
+	}
+	if raw, err = Encode(v, render.Reading{}); err != nil || !strings.Contains(string(raw), "10134.9812") {
+		t.Errorf("in full: %s, %v", raw, err)
 	}
 }
