@@ -3,6 +3,7 @@ package demo
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"time"
 
@@ -35,17 +36,20 @@ func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 			ctx,
 			Kitchen.ID,
 			app.ShelfDish{ID: id(d.name), Name: d.name, Dish: d.dish, Count: max(1, d.count)},
-		); err != nil {
+		); ofItsOwn(err) != nil {
 			return added, fmt.Errorf("dish %s: %w", d.name, err)
 		}
 	}
 	for _, o := range ovens {
+		if _, err := s.OneOven(ctx, Kitchen.ID, o.ID); err == nil {
+			continue
+		}
 		if err := s.SetOven(ctx, Kitchen.ID, o, ""); err != nil {
 			return added, fmt.Errorf("oven %s: %w", o.Name, err)
 		}
 	}
 	for _, c := range cards {
-		if err := c.load(ctx, s, now); err != nil {
+		if err := c.load(ctx, s, now); ofItsOwn(err) != nil {
 			return added, fmt.Errorf("card %s: %w", c.name, err)
 		}
 	}
@@ -53,6 +57,15 @@ func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 		return added, fmt.Errorf("day: %w", err)
 	}
 	return added, loadMonth(ctx, s, now)
+}
+
+// ofItsOwn is an error, but for a thing that is there already and was changed since, or was loaded at another time.
+func ofItsOwn(err error) error {
+	var conflict *app.Conflict
+	if errors.As(err, &conflict) {
+		return nil
+	}
+	return err
 }
 
 // Reset takes the demo kitchen away and loads it afresh.

@@ -371,7 +371,7 @@ func loadMonth(ctx context.Context, s *store.Store, now time.Time) error {
 			}
 			b.Picture = &m.picture.ID
 		}
-		if _, err := s.AddBake(ctx, Kitchen.ID, b, nil); err != nil {
+		if _, err := s.AddBake(ctx, Kitchen.ID, b, nil); ofItsOwn(err) != nil {
 			return fmt.Errorf("bake of %s: %w", b.Title, err)
 		}
 	}
