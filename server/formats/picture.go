@@ -27,7 +27,7 @@ const (
 	// photograph of 50 million points. A picture that is no photograph takes longer, and has no need of so many.
 	mostSide       = 20_000
 	mostDecoded    = 160 << 20
-	mostDecodedPNG = 100 << 20
+	mostDecodedPNG = 72 << 20
 )
 
 // ErrPicture is a picture that can't be read. What it says is meant for whoever chose it.
