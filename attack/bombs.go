@@ -26,25 +26,36 @@ func bombs(ctx context.Context, m *machine, c *client) (report, error) {
 		return `{"filename":"page.html","content":"` + strings.ReplaceAll(body, `"`, `\"`) + `"}`
 	}
 	const deep, long = 100_000, 900_000
+	all := []struct {
+		what, path, kind string
+		body             []byte
+	}{
+		{"an archive of zeros", "/api/v1/kitchens/restore", "application/zip", zeros(1 << 30)},
+		{"an archive of many files", "/api/v1/kitchens/restore", "application/zip", manyFiles(50_000)},
+		{"a picture of 20,000 points a side", "/pictures/", "image/png", pngOf(20_000, 20_000, 0, 1000)},
+		{"the largest picture", "/pictures/", "image/png", pngOf(4300, 4300, 0, 4300)},
+		{"an interlaced picture", "/pictures/", "image/png", pngOf(6300, 6300, 1, 1000)},
+		{"deep JSON", "/api/v1/balance", "application/json", []byte(strings.Repeat("[", deep))},
+		{"deep objects", "/api/v1/bench", "application/json", []byte(strings.Repeat(`{"request":`, deep))},
+		{"long JSON", "/api/v1/balance", "application/json", []byte("[" + strings.Repeat("1,", long/2) + "1]")},
+		{"a body of 5 MB", "/api/v1/balance", "application/json", bytes.Repeat([]byte("x"), 5<<20)},
+		{"a page of nothing but tags", "/api/v1/import", "application/json", []byte(page(strings.Repeat("<div>", long/5)))},
+		{
+			"a page of nothing but scripts",
+			"/api/v1/import",
+			"application/json",
+			[]byte(page(strings.Repeat("<script>{", long/9))),
+		},
+		{
+			"a recipe of 500 lines",
+			"/api/v1/import",
+			"application/json",
+			[]byte(page(strings.Repeat(`1 cup of flour and 2 cups of sugar\n`, 600))),
+		},
+	}
 	n := 0
 	for ctx.Err() == nil {
-		for _, x := range []struct {
-			what, path, kind string
-			body             []byte
-		}{
-			{"an archive of zeros", "/api/v1/kitchens/restore", "application/zip", zeros(1 << 30)},
-			{"an archive of many files", "/api/v1/kitchens/restore", "application/zip", manyFiles(50_000)},
-			{"a picture of 20,000 points a side", "/pictures/", "image/png", pngOf(20_000, 20_000, 0, 1000)},
-			{"the largest picture", "/pictures/", "image/png", pngOf(4300, 4300, 0, 4300)},
-			{"an interlaced picture", "/pictures/", "image/png", pngOf(6300, 6300, 1, 1000)},
-			{"deep JSON", "/api/v1/balance", "application/json", []byte(strings.Repeat("[", deep))},
-			{"deep objects", "/api/v1/bench", "application/json", []byte(strings.Repeat(`{"request":`, deep))},
-			{"long JSON", "/api/v1/balance", "application/json", []byte("[" + strings.Repeat("1,", long/2) + "1]")},
-			{"a body of 5 MB", "/api/v1/balance", "application/json", bytes.Repeat([]byte("x"), 5<<20)},
-			{"a page of nothing but tags", "/api/v1/import", "application/json", []byte(page(strings.Repeat("<div>", long/5)))},
-			{"a page of nothing but scripts", "/api/v1/import", "application/json", []byte(page(strings.Repeat("<script>{", long/9)))},
-			{"a recipe of 500 lines", "/api/v1/import", "application/json", []byte(page(strings.Repeat(`1 cup of flour and 2 cups of sugar\n`, 600)))},
-		} {
+		for _, x := range all {
 			path := x.path
 			if path == "/pictures/" {
 				path = k.base + path + uuid.NewString()

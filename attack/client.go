@@ -38,7 +38,6 @@ type client struct {
 
 	mu       sync.Mutex
 	requests int
-	codes    map[int]int
 	faults   []string // answers of 500 and more that are no 503 with Retry-After
 }
 
@@ -46,7 +45,7 @@ type client struct {
 const patience = 90 * time.Second
 
 func newClient(addr string) *client {
-	return &client{base: "http://" + addr, http: &http.Client{Timeout: patience}, codes: map[int]int{}}
+	return &client{base: "http://" + addr, http: &http.Client{Timeout: patience}}
 }
 
 // mostFaults is how many faults are shown.
@@ -72,7 +71,6 @@ func (c *client) count(r *http.Request, a answer) {
 	c.mu.Lock()
 	defer c.mu.Unlock()
 	c.requests++
-	c.codes[a.code]++
 	if a.code >= http.StatusInternalServerError && !a.later() && a.code != http.StatusInsufficientStorage &&
 		len(c.faults) < mostFaults {
 		c.faults = append(c.faults, fmt.Sprintf("%s %s: %d %.300s", r.Method, r.URL, a.code, a.body))
@@ -106,10 +104,10 @@ func (c *client) until(ctx context.Context, path, body string) answer {
 }
 
 // take forgets what was counted and returns it.
-func (c *client) take() (requests int, faults []string, codes map[int]int) {
+func (c *client) take() (requests int, faults []string) {
 	c.mu.Lock()
 	defer c.mu.Unlock()
-	requests, faults, codes = c.requests, c.faults, c.codes
-	c.requests, c.faults, c.codes = 0, nil, map[int]int{}
-	return requests, faults, codes
+	requests, faults = c.requests, c.faults
+	c.requests, c.faults = 0, nil
+	return requests, faults
 }

@@ -259,6 +259,6 @@ func (r *report) count(what string, acknowledged []string, there map[string]int,
 	}
 	if beside < 0 {
 		r.doubled -= beside
-		r.wrong = append(r.wrong, fmt.Sprintf("%d of kind %q are there that nobody was told of", -beside, what))
+		r.wrong = append(r.wrong, fmt.Sprintf("%d of kind %q are there that were never acknowledged", -beside, what))
 	}
 }

@@ -107,10 +107,11 @@ func revisionOf(c *client, base, path string) (string, error) {
 		return "", fmt.Errorf("no %s in %s", id, list)
 	}
 	var x thing
-	return x.Revision, func() error { err := a.into(&x); return err }()
+	err := a.into(&x)
+	return x.Revision, err
 }
 
-// onceEach has many send the same thing under one id: it is to be there once, and each is to be told so.
+// onceEach has many send the same thing under one id: it is to be there once, and every sender is to get a success.
 func (r *report) onceEach(c *client, k *kitchenUnder) {
 	before, err := k.butter(c)
 	if err != nil {

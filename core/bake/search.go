@@ -99,19 +99,26 @@ func (q PlanRequest) search(ctx context.Context) (candidate, error) {
 		temps = append(temps, usual-d, usual+d)
 	}
 	all := q.courses()
-	every := coverEvery
-	if !all[0].changes { // the usual oven tells how long it takes
-		first, err := q.race(ctx, temps[:1], all[:1], every)
-		if err != nil {
-			return first, err
-		}
-		temps, every = coarser(temps, first.at.minute)
+	if all[0].changes { // there is one course, and it changes
+		return q.race(ctx, temps, all, coverEvery)
 	}
-	// what has no change is quick, and bounds the rest; a coarse look bounds them where it meets nothing
-	best, err := q.race(ctx, temps, all[:1], every)
-	if err != nil || len(all) == 1 {
+	// what has no change is quick, and bounds the rest; the usual oven tells how long it takes
+	best, err := q.race(ctx, temps[:1], all[:1], coverEvery)
+	if err != nil {
 		return best, err
 	}
+	temps, every := coarser(temps, best.at.minute)
+	others, err := q.raceBelow(ctx, temps[1:], all[:1], every, &limit{short: best.short, price: best.price})
+	if err != nil {
+		return best, err
+	}
+	if others.better(best) {
+		best = others
+	}
+	if len(all) == 1 {
+		return best, nil
+	}
+	// a coarse look bounds them where it meets nothing
 	if best.short > sameShort {
 		some, err := q.race(ctx, []float64{usual, usual - reachC, usual + reachC}, all[1:], coarseEvery)
 		if err != nil {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"compress/gzip"
 	"io"
+	"strconv"
 	"strings"
 	"sync"
 
@@ -51,8 +52,8 @@ func accepted(c *gin.Context) (out []compression) {
 	named := map[string]bool{}
 	for part := range strings.SplitSeq(header, ",") {
 		name, quality, _ := strings.Cut(strings.TrimSpace(part), ";")
-		q := strings.ReplaceAll(quality, " ", "")
-		named[strings.ToLower(strings.TrimSpace(name))] = q != "q=0" && q != "q=0.0" && q != "q=0.00" && q != "q=0.000"
+		q, err := strconv.ParseFloat(strings.TrimPrefix(strings.ReplaceAll(quality, " ", ""), "q="), 64)
+		named[strings.ToLower(strings.TrimSpace(name))] = err != nil || q > 0 // without a number: it is accepted
 	}
 	for _, x := range compressions {
 		if named[x.name] {

@@ -65,7 +65,7 @@ var tables = []table{
 	{"stock_purchase", plainRows("stock_purchase", "id"), column("lines", checkPurchase)},
 	{
 		"learning", // what was learnt is learnt anew
-		`select to_jsonb(t) - '{posterior,times,findings,changes,learnt_of}'::text[] from learning t where kitchen_id = $1`,
+		`select to_jsonb(t) - '{` + strings.Join(learntColumns, ",") + `}'::text[] from learning t where kitchen_id = $1`,
 		column("says", learn.CheckSays),
 	},
 	{"learnt", plainRows("learnt", "version"), all(column("version", checkVersion), column[learn.Used]("used", nil))},

@@ -207,7 +207,7 @@ func (s *Store) BatchesOn(ctx context.Context, kitchen uuid.UUID, on time.Time) 
 	return out, kind(err)
 }
 
-// mostTries is how often a bake looks for a batch number that another one has taken meanwhile.
+// mostTries is how often a bake looks for a free batch number: those of an archive may have gaps.
 const mostTries = 20
 
 // insertBake writes a bake under the day's next batch number. It reports whether it did: false means that a bake with

@@ -44,6 +44,20 @@ func logChanged(ctx context.Context, tx pgx.Tx, kitchen uuid.UUID) error {
 	return err
 }
 
+// changingLog runs do in one transaction that locks the kitchen, and counts it as a change of what its log is read
+// with.
+func (s *Store) changingLog(ctx context.Context, kitchen uuid.UUID, do func(pgx.Tx) error) error {
+	return s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+		if err := do(tx); err != nil {
+			return err
+		}
+		return logChanged(ctx, tx, kitchen)
+	})
+}
+
+// learntColumns are those of the table learning that are computed: no archive has them, and none brings them in.
+var learntColumns = []string{"posterior", "times", "findings", "changes", "learnt_of"}
+
 // LearningState is what was learnt last from a kitchen's log, and whether it has changed since. Findings of another
 // version of the program count as none.
 func (s *Store) LearningState(ctx context.Context, kitchen uuid.UUID) (app.LearningState, error) {

@@ -49,7 +49,7 @@ func (s *Store) OneOven(ctx context.Context, kitchen, id uuid.UUID) (app.ShelfOv
 
 // SetOven adds an oven, changes it, or puts it back.
 func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven, when app.If) error {
-	return s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+	return s.changingLog(ctx, kitchen, func(tx pgx.Tx) error {
 		now, err := oneBy(ctx, tx, scanOven, ovenRead+` where kitchen_id = $1 and id = $2 for update`, kitchen, o.ID)
 		switch {
 		case err == nil:
@@ -60,7 +60,7 @@ func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven,
 		if err != nil {
 			return err
 		}
-		err = changedOne(
+		return changedOne(
 			tx.Exec(
 				ctx,
 				`insert into oven (id, kitchen_id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat,
@@ -85,10 +85,6 @@ func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven,
 				o.DiameterCM,
 			),
 		)
-		if err != nil {
-			return err
-		}
-		return logChanged(ctx, tx, kitchen)
 	})
 }
 

@@ -37,7 +37,7 @@ func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of larder.Kind, k
 	if r.Values == nil {
 		r.Values = map[string]float64{}
 	}
-	return s.holding(ctx, kitchen, func(tx pgx.Tx) error {
+	return s.changingLog(ctx, kitchen, func(tx pgx.Tx) error {
 		_, err := tx.Exec(
 			ctx,
 			`insert into own_row (kitchen_id, kind, key, copy_of, name, figures, allergens)
@@ -52,22 +52,15 @@ func (s *Store) SetOwn(ctx context.Context, kitchen uuid.UUID, of larder.Kind, k
 			r.Values,
 			r.Allergens,
 		)
-		if err != nil {
-			return err
-		}
-		return logChanged(ctx, tx, kitchen)
+		return err
 	})
 }
 
 // DropOwn goes back to the table's figures.
 func (s *Store) DropOwn(ctx context.Context, kitchen uuid.UUID, of larder.Kind, key string) error {
-	return s.holding(ctx, kitchen, func(tx pgx.Tx) error {
-		err := changedOne(
+	return s.changingLog(ctx, kitchen, func(tx pgx.Tx) error {
+		return changedOne(
 			tx.Exec(ctx, `delete from own_row where kitchen_id = $1 and kind = $2 and key = $3`, kitchen, of, key),
 		)
-		if err != nil {
-			return err
-		}
-		return logChanged(ctx, tx, kitchen)
 	})
 }

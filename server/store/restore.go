@@ -184,7 +184,7 @@ func (r *restoring) table(ctx context.Context, t table) error {
 		case "card_version":
 			delete(row, "summary")
 		case "learning":
-			for _, column := range []string{"posterior", "times", "findings", "changes", "learnt_of"} {
+			for _, column := range learntColumns {
 				delete(row, column)
 			}
 		}
