@@ -40,12 +40,22 @@ func (r *learningRuns) begin(kitchen uuid.UUID) (run *learningRun, ctx context.C
 		return run, nil, false
 	}
 	if r.all == nil {
-		r.all, r.free = map[uuid.UUID]*learningRun{}, make(chan struct{}, learningAtOnce)
+		r.all = map[uuid.UUID]*learningRun{}
 	}
 	ctx, stop := context.WithTimeout(context.Background(), learningMost)
 	run = &learningRun{id: uuid.New(), stop: stop, asked: true}
 	r.all[kitchen] = run
 	return run, ctx, true
+}
+
+// places returns free, which is made when it is asked for first.
+func (r *learningRuns) places() chan struct{} {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if r.free == nil {
+		r.free = make(chan struct{}, learningAtOnce)
+	}
+	return r.free
 }
 
 // end ends a run, unless it was asked for once more and may go on.
@@ -64,12 +74,7 @@ func (r *learningRuns) end(kitchen uuid.UUID, run *learningRun, goOn bool) (ende
 // Place waits for a place among the learnings that are under way at once; free gives it back. Where none gets free in
 // time, it is ErrBusy.
 func (l *Learning) Place(ctx context.Context, wait time.Duration) (free func(), err error) {
-	l.runs.mu.Lock()
-	if l.runs.all == nil {
-		l.runs.all, l.runs.free = map[uuid.UUID]*learningRun{}, make(chan struct{}, learningAtOnce)
-	}
-	places := l.runs.free
-	l.runs.mu.Unlock()
+	places := l.runs.places()
 	waited := time.NewTimer(wait)
 	defer waited.Stop()
 	select {
@@ -124,9 +129,6 @@ func (l *Learning) untilCurrent(ctx context.Context, kitchen uuid.UUID, tick fun
 		}
 	}
 }
-
-// Changed starts to learn from a log that has changed.
-func (l *Learning) Changed(kitchen uuid.UUID) { l.Start(kitchen) }
 
 // Stop stops learning from a kitchen's log: the kitchen is deleted.
 func (l *Learning) Stop(kitchen uuid.UUID) {

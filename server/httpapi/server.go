@@ -103,7 +103,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	}
 	s.learning = learning(cfg)
 	s.learning.Begin = s.beginLearning
-	s.log.Changed = s.learning.Changed
+	s.log.Changed = func(k uuid.UUID) { s.learning.Start(k) }
 	s.kitchens.Learning = s.learning
 	s.buying = app.Buying{
 		Store:    cfg.Store,

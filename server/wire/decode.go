@@ -7,6 +7,7 @@ import (
 	stdjson "encoding/json"
 	"errors"
 	"fmt"
+	"iter"
 	"slices"
 	"strconv"
 	"strings"
@@ -84,37 +85,40 @@ func noNUL(body []byte) error {
 	if !bytes.Contains(body, []byte(`\u0000`)) {
 		return nil
 	}
-	d := jsontext.NewDecoder(bytes.NewReader(body), strict)
-	for {
-		t, err := d.ReadToken()
-		if err != nil {
-			return nil //nolint:nilerr // the end, or what the reading itself has told
-		}
-		if t.Kind() == '"' && strings.ContainsRune(t.String(), 0) {
-			return fault.Faults{{
-				Pointer: string(d.StackPointer()), Detail: message.New("has a sign in it that is no text (NUL): leave it out"),
-			}}
+	isBad := func(t jsontext.Token) bool { return t.Kind() == '"' && strings.ContainsRune(t.String(), 0) }
+	for pointer := range pointersOf(body, isBad) { // the first is enough
+		return fault.Faults{{Pointer: pointer, Detail: message.New("has a sign in it that is no text (NUL): leave it out")}}
+	}
+	return nil
+}
+
+// pointersOf yields the pointers of the tokens of a body that are what is looked for, up to its end or to what can't be
+// read.
+func pointersOf(body []byte, is func(jsontext.Token) bool) iter.Seq[string] {
+	return func(yield func(string) bool) {
+		d := jsontext.NewDecoder(bytes.NewReader(body), strict)
+		for {
+			t, err := d.ReadToken()
+			if err != nil || is(t) && !yield(string(d.StackPointer())) {
+				return
+			}
 		}
 	}
 }
 
 // tooLarge finds the numbers of a body that no field can hold.
 func tooLarge(body []byte) (found fault.Faults) {
-	d := jsontext.NewDecoder(bytes.NewReader(body), strict)
-	for {
-		t, err := d.ReadToken()
-		if err != nil {
-			return found // the end, or what the reading itself reports
-		}
+	isBad := func(t jsontext.Token) bool {
 		if t.Kind() != '0' {
-			continue
+			return false
 		}
-		if _, err := strconv.ParseFloat(t.String(), 64); err != nil {
-			found = append(found, fault.Fault{
-				Pointer: string(d.StackPointer()), Detail: message.New("is a number that is too large to be one"),
-			})
-		}
+		_, err := strconv.ParseFloat(t.String(), 64)
+		return err != nil
 	}
+	for pointer := range pointersOf(body, isBad) {
+		found.Add(pointer, message.New("is a number that is too large to be one"))
+	}
+	return found
 }
 
 // faultsOf is everything that is wrong with a request that could not be used: by the contract, and beside it. Of two
