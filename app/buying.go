@@ -137,7 +137,7 @@ func (b Buying) baked(ctx context.Context, kitchen uuid.UUID, of []WantedCard) (
 	var out []sell.Baked
 	err := b.eachCard(ctx, kitchen, of, func(i int, x day.Ordered, err error) {
 		if err != nil {
-			f.Add(pointer("/cards", i, "/card"), message.New("is a card that is gone, or can’t be baked"))
+			f.Add(pointer("/cards", i, "/card"), message.New("is a card that was deleted or can’t be baked"))
 			return
 		}
 		out = append(out, sell.Baked{Request: x.Dessert.Request, Answer: &x.Answer.Balance, Dishes: of[i].Dishes})

@@ -40,7 +40,7 @@ func TidyTags(tags []string) ([]string, error) {
 		t = strings.Join(strings.Fields(t), " ")
 		if n := len([]rune(t)); n == 0 || n > tagLong {
 			f.Add(fmt.Sprintf("/tags/%d", i),
-				message.New("is {n} letters long: give 1 to {most}", message.Count(n), message.Count(tagLong)))
+				message.New("is {n} characters long: enter 1 to {most}", message.Count(n), message.Count(tagLong)))
 		}
 		if !slices.ContainsFunc(out, func(x string) bool { return strings.EqualFold(x, t) }) {
 			out = append(out, t)

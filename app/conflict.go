@@ -16,9 +16,9 @@ type Conflict struct {
 
 func (c *Conflict) Error() string {
 	if c.Changed {
-		return "it has been changed by another"
+		return "it was changed elsewhere"
 	}
-	return "its id is another thing's"
+	return "the id belongs to something else"
 }
 
 // Revision names what can be changed of a thing as it is: another one is another state of it.

@@ -242,7 +242,7 @@ func (d Days) ordered(
 	for _, o := range a.Orders {
 		x := cards[o.Card]
 		if x == nil || x.Answer == nil {
-			gone = append(gone, day.Unlaid{Order: o.ID, Why: message.New("Its card is gone, or can’t be used.")})
+			gone = append(gone, day.Unlaid{Order: o.ID, Why: message.New("The card was deleted or can’t be used.")})
 			continue
 		}
 		one := *x

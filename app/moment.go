@@ -16,7 +16,7 @@ const (
 // CheckMoment notes a moment that no clock of a kitchen has told.
 func CheckMoment(at string, t time.Time, f *fault.Faults) {
 	if y := t.Year(); y < firstYear || y > lastYear {
-		f.Add(at, message.New("is no moment of the years {from} to {to}: give one as in {example}",
+		f.Add(at, message.New("is not a time between {from} and {to}: use the form of {example}",
 			message.Count(firstYear), message.Count(lastYear), message.Text("2026-10-01T12:00:00Z")))
 	}
 }

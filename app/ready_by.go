@@ -28,7 +28,7 @@ func (b Bench) ReadyBy(
 ) (ReadyBy, error) {
 	if ahead := wanted.Sub(now); ahead < -furthestReady || ahead > furthestReady {
 		var f fault.Faults
-		f.Add("/ready_at", message.New("is more than two days away: give an hour of today or tomorrow"))
+		f.Add("/ready_at", message.New("is more than two days away: enter a time today or tomorrow"))
 		return ReadyBy{}, f
 	}
 	r, err := b.request(ctx, q)

@@ -35,7 +35,7 @@ func (k Kitchens) Remove(ctx context.Context, kitchen uuid.UUID, name string) er
 			{
 				Pointer: "?name",
 				Detail: message.New(
-					"is {given}, and the kitchen is {name}: give its name, as it is written, to take it away for good",
+					"is {given}, but the kitchen is called {name}: enter its exact name to delete it for good",
 					message.Text(name),
 					message.Text(there.Name),
 				),

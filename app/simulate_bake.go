@@ -55,7 +55,7 @@ func (o OvenWatch) checkAhead(ctx context.Context, id uuid.UUID) error {
 		{
 			Pointer: "/speed",
 			Detail: message.New(
-				"is more than one while {n} other desserts run ahead of the clock: let one of them end, or run as fast as the clock",
+				"can't be above 1 while {n} other desserts are simulated faster than real time: finish one of them, or use real time",
 				message.Count(len(others)),
 			),
 		},

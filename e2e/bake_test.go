@@ -20,7 +20,7 @@ func TestTheOvenIsAskedAboutOnce(t *testing.T) {
 	do(t, ctx, openCard(url, "Damson and apple crumble"), click(id("station-bake")), fill(id("minutes"), "25"))
 	reads(t, ctx, id("verdict"), "the top is pale", "min more")
 	do(t, ctx, act("into-oven"))
-	reads(t, ctx, id("ask-oven"), "It will not come right as it is", "the top is pale", "min more")
+	reads(t, ctx, id("ask-oven"), "It will not come out right as planned", "the top is pale", "min more")
 	do(t, ctx, click(id("ask-mend")))
 	reads(t, ctx, id("verdict"), "It comes right")
 	if w, err := s.Watched(t.Context(), demo.Kitchen.ID); err != nil || len(w) != 0 {
@@ -74,7 +74,7 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	do(t, ctx, Click(id("scrubber")), idle())
 	reads(t, ctx, id("reading"), "min: middle")
 	// The cutaway follows: warm, then bubbling at the rim, then at the middle.
-	reads(t, ctx, id("cut-at"), "it warms up")
+	reads(t, ctx, id("cut-at"), "warming up")
 	do(t, ctx, Focus(id("scrubber")), KeyEvent(strings.Repeat(kb.ArrowRight, 15)), idle())
 	reads(t, ctx, id("cut-at"), "bubbles at the rim")
 	do(t, ctx, Focus(id("scrubber")), KeyEvent(strings.Repeat(kb.ArrowRight, 40)), idle())
@@ -102,7 +102,7 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	}
 
 	// A boiling filling in a hot skillet bubbles sooner.
-	do(t, ctx, click(id("filling-boiling hot")), click(id("dish-start-hot from the stove")))
+	do(t, ctx, click(id("filling-boiling")), click(id("dish-start-hot from the stove")))
 	do(
 		t,
 		ctx,
@@ -139,9 +139,9 @@ func TestWhatIf(t *testing.T) {
 		click(id("station-bake")),
 		click(id("if-cold")),
 	)
-	reads(t, ctx, id("what-moves"), "fruit out of the fridge", "middle bubbles", "golden")
+	reads(t, ctx, id("what-moves"), "fruit straight from the fridge", "middle bubbles", "golden")
 	do(t, ctx, WaitVisible(id("ghost")), Click(id("scrubber")), idle())
-	reads(t, ctx, id("reading"), "fruit out of the fridge (dotted)")
+	reads(t, ctx, id("reading"), "fruit straight from the fridge (dotted)")
 	moves := text(t, ctx, id("what-moves"))
 	for _, w := range [][2]string{{"dish", "thin metal"}, {"cooler", "20 °C less"}, {"foil", "first half"}, {"shallow", "shallower, wider"}, {"fan", "with the fan"}} {
 		do(t, ctx, click(id("if-"+w[0])))
@@ -150,7 +150,7 @@ func TestWhatIf(t *testing.T) {
 	}
 	reads(t, ctx, id("plan"), "Proposed:")
 	do(t, ctx, click(id("hold")), click(id("take-plan")), fill(id("stage-min-0"), "20"))
-	reads(t, ctx, id("what-moves"), "the plan held")
+	reads(t, ctx, id("what-moves"), "the plan kept to compare")
 	do(t, ctx, click(id("forget")))
 	do(t, ctx, WaitNotPresent(id("ghost")))
 }

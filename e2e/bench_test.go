@@ -25,10 +25,10 @@ func TestFromFruitToLog(t *testing.T) {
 
 	// Three touches give a whole answer.
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")))
-	reads(t, ctx, id("figures"), "973 g", "give or take", "spoonable", "6 mm", "376 g")
+	reads(t, ctx, id("figures"), "973 g", "±", "spoonable", "6 mm", "376 g")
 	reads(t, ctx, id("line-dry-cornflour"), "21 g", "Cornflour")
-	reads(t, ctx, id("ledger"), "Juice to hold", "g")
-	reads(t, ctx, id("remark-headspace_limits"), "free rim decides")
+	reads(t, ctx, id("ledger"), "Juice to thicken", "g")
+	reads(t, ctx, id("remark-headspace_limits"), "The space below the rim limits")
 
 	// Type the thickener, and the set follows; drag the set, and the thickener follows.
 	do(t, ctx, fill(id("thickener-g"), "5"))
@@ -93,7 +93,7 @@ func TestFromFruitToLog(t *testing.T) {
 		id("bake-Gooseberry, Thursday"),
 		"version 2",
 		"Predicted: spoonable",
-		"Saucy, thinner than it was meant",
+		"Saucy, thinner than planned",
 		"Next time: bake it until the middle bubbles",
 		"fruit tender",
 		"top golden",
@@ -156,7 +156,7 @@ func TestWhatIsRefusedBlocksNothing(t *testing.T) {
 	}
 	if all := strings.Join(names, ", "); !strings.Contains(all, "Deep one") || !strings.Contains(all, "Good one") ||
 		strings.Contains(all, "Deeper one") {
-		t.Errorf("on the shelf are %s", all)
+		t.Errorf("in the kitchen are %s", all)
 	}
 }
 
@@ -169,7 +169,7 @@ func TestSavesWhenTheDatabaseIsBack(t *testing.T) {
 	away.Store(true)
 	do(t, ctx, fill(id("dessert-name"), "Plum in the dark"), click(id("save")))
 	reads(t, ctx, id("not-saved"), "Not saved yet", "Plum in the dark", "database can't be reached")
-	reads(t, ctx, id("save-state"), "waits to be saved")
+	reads(t, ctx, id("save-state"), "not saved yet")
 	away.Store(false)
 	reads(t, ctx, id("saved"), "Plum in the dark")
 	cards, _, err := s.Cards(t.Context(), demo.Kitchen.ID, app.CardFilter{})

@@ -73,7 +73,7 @@ func TestImportingAnInheritedCard(t *testing.T) {
 	// Another dish, another verdict; a line written anew is read again.
 	do(t, ctx, click(id("import-dish")), click(id("import-dish-Rolled-rim pie dish")))
 	reads(t, ctx, id("verdict"), "will boil over")
-	reads(t, ctx, id("changes"), "Prepared fruit:", "free rim")
+	reads(t, ctx, id("changes"), "Prepared fruit:", "below the rim")
 	do(
 		t,
 		ctx,
@@ -257,7 +257,7 @@ func TestTheGalleryOfCards(t *testing.T) {
 	do(t, ctx, click(id("seek-diet")), click(id("seek-diet-vegan")))
 	reads(t, ctx, id("no-card"), "No card is like that")
 	do(t, ctx, click(id("no-card", " button")), click(id("more-Gooseberry crumble")))
-	reads(t, ctx, id("versions-beside"), "Version 1", "Version 2", "Gooseberry 1027 g 849 g", "How it was to stand")
+	reads(t, ctx, id("versions-beside"), "Version 1", "Version 2", "Gooseberry 1027 g 849 g", "Planned result")
 	do(t, ctx, click(id("card-tags")), click(id("tag-picnic")))
 	reads(t, ctx, CSS(".el-dialog .el-select__selection"), "picnic")
 	do(t, ctx, fill(id("card-name"), "Green crumble"), click(id("rename")))
@@ -269,7 +269,7 @@ func TestTheGalleryOfCards(t *testing.T) {
 		WaitNotPresent(id("card-Gooseberry crumble")),
 		WaitNotPresent(id("card-Green crumble")),
 	)
-	reads(t, ctx, id("lately"), "Green crumble is in the archive")
+	reads(t, ctx, id("lately"), "Green crumble is archived")
 	do(
 		t,
 		ctx,
@@ -278,9 +278,9 @@ func TestTheGalleryOfCards(t *testing.T) {
 		click(id("undo")),
 		WaitVisible(id("card-Gooseberry crumble")),
 	)
-	reads(t, ctx, id("lately"), "Undone: Gooseberry crumble is called Green crumble now.")
+	reads(t, ctx, id("lately"), "Undone: Gooseberry crumble is now called Green crumble")
 	do(t, ctx, Reload(), WaitVisible(id("card-Gooseberry crumble")), KeyEvent("r"), WaitVisible(id("card-Green crumble")))
-	reads(t, ctx, id("lately"), "Done again: Gooseberry crumble is called Green crumble now.")
+	reads(t, ctx, id("lately"), "Redone: Gooseberry crumble is now called Green crumble")
 	do(t, ctx, click(id("more-Green crumble")), click(id("copy-card")))
 	reads(t, ctx, id("card-Green crumble, copy"), "crumble · gooseberry")
 	do(

@@ -17,11 +17,11 @@ func TestWhatAPortionCosts(t *testing.T) {
 		t,
 		ctx,
 		id("cost"),
-		"a portion",
+		"per portion",
 		"for 8: ingredients €",
 		"oven €",
 		"packaging €",
-		"Most of it: gooseberry",
+		"Largest items: gooseberry",
 		"butter",
 	)
 	do(t, ctx, click(id("cost-others")))
@@ -51,12 +51,12 @@ func TestWhatAPortionCosts(t *testing.T) {
 	}
 	do(t, ctx, act("baked"), click(id("log-it")), WaitNotVisible(id("baked-it")), idle())
 	that := cost()
-	if !strings.Contains(that, "€") || !strings.Contains(that, "a portion, by the prices of its day") {
+	if !strings.Contains(that, "€") || !strings.Contains(that, "per portion, at the prices of that day") {
 		t.Errorf("%q", that)
 	}
 	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("row-butter")), fill(id("own-price_per_kg"), "19"))
 	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")))
-	reads(t, ctx, id("cost"), "a portion", "Most of it: gooseberry")
+	reads(t, ctx, id("cost"), "per portion", "Largest items: gooseberry")
 	if now := text(t, ctx, id("cost", " .sum")); now == before {
 		t.Errorf("with butter at more than twice its price it still costs %s", now)
 	}
@@ -75,7 +75,7 @@ func TestWhatIsInAPortion(t *testing.T) {
 		t,
 		ctx,
 		id("nutrition"),
-		"kcal a portion of",
+		"kcal per portion of",
 		"of which saturates",
 		"of which sugars",
 		"estimate from composition tables",

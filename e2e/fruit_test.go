@@ -120,7 +120,7 @@ func TestFruitFromShopToDish(t *testing.T) {
 	do(t, ctx, click(id("school-macerate-reduce")))
 	reads(t, ctx, id("school-macerate-reduce"), "boiled off")
 	do(t, ctx, click(id("school-macerate-keep")))
-	reads(t, ctx, id("ledger"), "Juice out of the fruit")
+	reads(t, ctx, id("ledger"), "Juice from the fruit")
 
 	// How juicy is today's crate?
 	do(t, ctx, click(id("station-fruit")), click(id("test-apple_watery")), fill(id("test-juice-apple_watery"), "12"))
@@ -164,7 +164,7 @@ func TestASlipOnTheBenchIsAskedAbout(t *testing.T) {
 	do(t, ctx, click(id("station-topping")), fill(id("pct-salt"), "10"))
 	reads(t, ctx, id("remark-slip_salt"), "is that meant")
 	do(t, ctx, click(id("station-bake")), fill(id("oven-c"), "90"), fill(id("minutes"), "5"))
-	reads(t, ctx, CSS(".bake"), "90 °C: is that meant", "5 min in the oven: is that meant")
+	reads(t, ctx, CSS(".bake"), "Is 90 °C correct?", "Is 5 min in the oven correct?")
 }
 
 // Eggs by the fraction: how many to crack, what is left, and for what.

@@ -114,7 +114,7 @@ func TestKeysAreChanged(t *testing.T) {
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), WaitVisible(id("card-Plum betty")), KeyEvent("?"), WaitVisible(id("key-the log")))
 	do(t, ctx, click(id("key-the log")), KeyEvent("b"))
-	reads(t, ctx, CSS(`[role="alert"]`), "B is for “the Bench” already")
+	reads(t, ctx, CSS(`[role="alert"]`), "B is already used for “the Bench”")
 	do(t, ctx, click(id("key-the log")), KeyEvent("g"))
 	reads(t, ctx, id("key-the log"), "G")
 	do(

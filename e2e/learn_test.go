@@ -51,11 +51,11 @@ func TestFiveBakesOfACoolOven(t *testing.T) {
 	}
 
 	do(t, ctx, Navigate(url+"/log"), click(id("teaches")))
-	reads(t, ctx, id("lesson-oven_offset"), "The oven runs", "cooler than was known, give or take", "from 5 bakes", "used")
+	reads(t, ctx, id("lesson-oven_offset"), "The oven is", "±", "cooler than its dial", "from 5 bakes", "used")
 	do(t, ctx, Focus(id("chart-oven_offset")), KeyEvent(kb.ArrowLeft))
 	reads(t, ctx, id("chart-oven_offset-said"), "cooler; 9 in 10 between")
 	do(t, ctx, click(id("use-oven_offset")))
-	reads(t, ctx, id("lesson-oven_offset"), "off: as the tables have it")
+	reads(t, ctx, id("lesson-oven_offset"), "off: table value used")
 	do(t, ctx, Navigate(url), click(id("station-bake")))
 	reads(t, ctx, id("forecast-basis"), "log")
 	if off, _ := middle(t, text(t, ctx, id("forecast-middle"))); off >= l {

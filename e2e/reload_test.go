@@ -64,7 +64,7 @@ func TestAReloadInTheMiddleLosesNothing(t *testing.T) {
 	away.Store(false)
 	do(t, ctx, WaitVisible(id("saved")))
 	do(t, ctx, Navigate(url+"/log"), WaitVisible(id("open-bake")))
-	reads(t, ctx, id("bake-Gooseberry crumble"), "Saucy, thinner than it was meant", "topping dark", "Half told")
+	reads(t, ctx, id("bake-Gooseberry crumble"), "Saucy, thinner than planned", "topping dark", "Half told")
 }
 
 // The first day: nothing is there, and in a dish, a fruit and a style the whole answer is. What water buys is said,
@@ -132,7 +132,7 @@ func TestAnotherDessertCanBeUndone(t *testing.T) {
 	)
 	reads(t, ctx, id("bowl-fruit"), "Plum")
 	do(t, ctx, act("new"), WaitVisible(id("dish-Small stoneware")), Navigate(url))
-	reads(t, ctx, id("undo"), "Plums of today, off the Bench")
+	reads(t, ctx, id("undo"), "Plums of today, removed from the Bench")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("bowl-fruit"), "Plum")
 	do(t, ctx, openCard(url, "Gooseberry crumble"))
@@ -140,7 +140,7 @@ func TestAnotherDessertCanBeUndone(t *testing.T) {
 	reads(t, ctx, id("bowl-fruit"), "Gooseberry")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("bowl-fruit"), "Plum")
-	reads(t, ctx, id("save-state"), "not a card yet")
+	reads(t, ctx, id("save-state"), "not saved as a card")
 	do(t, ctx, click(id("redo")))
 	reads(t, ctx, id("bowl-fruit"), "Gooseberry")
 	if s := text(t, ctx, id("save-state")); s != "version 2" {

@@ -122,7 +122,7 @@ func TestSixtyPortionsFromTheListToTheCount(t *testing.T) {
 		t.Errorf("%d cents to be paid, the lines come to %d", all, sum)
 	}
 	onPaper(t, ctx, "print")
-	reads(t, ctx, CSS("main"), "To buy", "Gooseberry")
+	reads(t, ctx, CSS("main"), "Shopping list", "Gooseberry")
 	if onSheet := text(t, ctx, CSS("main")); strings.Contains(onSheet, "Copy") {
 		t.Errorf("a control is on paper: %s", onSheet)
 	}
@@ -136,7 +136,7 @@ func TestSixtyPortionsFromTheListToTheCount(t *testing.T) {
 	onPaper(t, ctx, "screen")
 	do(t, ctx, click(id("label-counter")))
 	onPaper(t, ctx, "print")
-	reads(t, ctx, id("label-Gooseberry crumble"), "A portion is about", "Contains")
+	reads(t, ctx, id("label-Gooseberry crumble"), "Portion: about", "Contains")
 	onPaper(t, ctx, "screen")
 
 	// baked and logged: the store has less

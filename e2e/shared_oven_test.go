@@ -21,7 +21,7 @@ func TestAnOvenAtTwoTemperatures(t *testing.T) {
 		fill(id("dessert-name"), "Second crumble"),
 		act("into-oven"),
 	)
-	reads(t, ctx, id("two-settings-before"), "The oven is in use", "wants 190 °C", "wants 200 °C", "Both come right at")
+	reads(t, ctx, id("two-settings-before"), "The oven is in use", "needs 190 °C", "needs 200 °C", "Both come out right at")
 	do(t, ctx, click(id("oven-anyway")))
 	reads(
 		t,

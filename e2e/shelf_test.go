@@ -20,7 +20,7 @@ func TestMeasuringADishWithWater(t *testing.T) {
 	reads(t, ctx, CSS(".water"), "zero the scale", "Fill it with cold water")
 	do(t, ctx, fill(id("water-ml"), "2 l"), click(id("keep")))
 	reads(t, ctx, id("dish-Iron skillet"), "2.0 l", "measured")
-	reads(t, ctx, id("water-says"), "2.3 l by its sizes", "12 % less")
+	reads(t, ctx, id("water-says"), "2.3 l computed from its sizes", "12 % less")
 	do(t, ctx, Navigate(url), click(id("dish-Iron skillet")), click(id("fruit-plum")), click(id("style-crumble")))
 	reads(t, ctx, id("station-dish"), "2.0 l")
 
@@ -39,12 +39,12 @@ func TestMeasuringADishWithWater(t *testing.T) {
 	do(t, ctx, fill(id("dish-depth"), "4"), fill(id("dish-count"), "3"), click(id("keep")))
 	reads(t, ctx, id("dish-Blue bowl"), "× 3", "24 cm round, 4 deep")
 	do(t, ctx, click(id("take-off")))
-	reads(t, ctx, id("shelf-said"), "Blue bowl off the shelf")
+	reads(t, ctx, id("shelf-said"), "Blue bowl deleted")
 	do(t, ctx, Navigate(url+"/shelf"), click(id("undo"))) // after a reload, too
-	reads(t, ctx, id("shelf-said"), "Undone: Blue bowl off the shelf")
+	reads(t, ctx, id("shelf-said"), "Undone: Blue bowl deleted")
 	reads(t, ctx, id("dish-Blue bowl"), "× 3")
 	do(t, ctx, click(id("undo")), click(id("undo")))
-	reads(t, ctx, id("dish-Iron skillet"), "2.3 l", "by its sizes")
+	reads(t, ctx, id("dish-Iron skillet"), "2.3 l", "from sizes")
 	do(t, ctx, KeyEvent("rr")) // pressed twice, faster than it is kept
 	reads(t, ctx, id("dish-Iron skillet"), "2.0 l", "measured")
 	reads(t, ctx, id("dish-Blue bowl"), "× 3")
@@ -62,9 +62,9 @@ func TestAKitchensOwnFigures(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/shelf/fruit"), click(id("row-gooseberry")))
-	reads(t, ctx, CSS(".edit"), "Release, fresh", "working figure of this project", "food composition tables")
+	reads(t, ctx, CSS(".edit"), "Juice released, fresh", "working figure of this project", "food composition tables")
 	do(t, ctx, fill(id("own-release_fresh"), "0.8"))
-	reads(t, ctx, id("row-gooseberry"), "our own")
+	reads(t, ctx, id("row-gooseberry"), "own")
 	do(t, ctx, Navigate(url), click(id("dish-Small stoneware")), click(id("fruit-gooseberry")), click(id("style-crumble")))
 	reads(t, ctx, id("line-dry-cornflour"), "Cornflour")
 	if s := text(t, ctx, id("line-dry-cornflour")); strings.HasPrefix(s, "21 ") {
@@ -75,7 +75,7 @@ func TestAKitchensOwnFigures(t *testing.T) {
 	do(t, ctx, click(id("drop-own")))
 	reads(t, ctx, id("shelf-said"), "own figures dropped")
 	do(t, ctx, click(id("undo")))
-	reads(t, ctx, id("row-gooseberry"), "our own")
+	reads(t, ctx, id("row-gooseberry"), "own")
 	do(t, ctx, click(id("redo")))
 	do(t, ctx, Navigate(url))
 	reads(t, ctx, id("line-dry-cornflour"), "21 g")
@@ -83,7 +83,7 @@ func TestAKitchensOwnFigures(t *testing.T) {
 	// A packet that binds half as much takes twice as much, and a change of another table is undone where it is shown.
 	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("kind-thickener")), click(id("row-cornflour")),
 		fill(id("own-strength"), "0.5"))
-	reads(t, ctx, id("row-cornflour"), "our own")
+	reads(t, ctx, id("row-cornflour"), "own")
 	do(t, ctx, Navigate(url))
 	reads(t, ctx, id("line-dry-cornflour"), "41 g")
 	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("undo")))
@@ -98,7 +98,7 @@ func TestAKitchensOwnFigures(t *testing.T) {
 		fill(id("own-name"), "Nursery russet"),
 		click(id("own-keep")),
 	)
-	reads(t, ctx, CSS(".edit"), "Nursery russet", "started from apple")
+	reads(t, ctx, CSS(".edit"), "Nursery russet", "based on apple")
 	do(t, ctx, fill(id("own-acid_pct"), "0.9"), fill(id("own-price_per_kg"), "2.4"))
 	do(
 		t,
@@ -162,7 +162,7 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 
 	// A setting is undone with its words.
 	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("undo")))
-	reads(t, ctx, id("shelf-said"), "Undone: A cup holds: 236.6 ml, US")
+	reads(t, ctx, id("shelf-said"), "Undone: Cup: 236.6 ml, US")
 	do(t, ctx, click(id("redo")))
 
 	// Eggs and cups of the card follow the kitchen, too.
@@ -186,9 +186,9 @@ func TestMeasuringAnOven(t *testing.T) {
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/shelf/ovens"), click(id("add-oven")), fill(id("oven-name"), "Loft oven"))
 	do(t, ctx, fill(id("trial-read-0"), "194"), fill(id("trial-read-1"), "198"))
-	reads(t, ctx, id("trial-says"), "16 °C hotter", "Give or take 3")
+	reads(t, ctx, id("trial-says"), "16 °C hotter", "Uncertainty ±3")
 	do(t, ctx, click(id("by-sugar")), fill(id("trial-dry"), "170"), fill(id("trial-melts"), "160"))
-	reads(t, ctx, CSS(`[aria-label="How far off is it?"]`), "give a setting above that")
+	reads(t, ctx, CSS(`[aria-label="Calibrate the oven"]`), "enter a setting above that")
 	do(t, ctx, fill(id("trial-melts"), "175"))
 	reads(t, ctx, id("trial-says"), "14 °C hotter")
 	do(
@@ -200,7 +200,7 @@ func TestMeasuringAnOven(t *testing.T) {
 		fill(id("runners"), "4"),
 		click(id("keep-oven")),
 	)
-	reads(t, ctx, id("oven-row-Loft oven"), "14 °C hotter", "bottom heat", "4 runners", "give or take 6")
+	reads(t, ctx, id("oven-row-Loft oven"), "14 °C hotter", "bottom heat", "4 runners", "±6")
 	if ovens, err := s.Ovens(
 		t.Context(),
 		demo.Kitchen.ID,
@@ -317,7 +317,7 @@ func TestADishKeptFromTheBenchCanBeTakenBack(t *testing.T) {
 		click(id("undo")),
 		WaitNotPresent(id("dish-Lent skillet")),
 	)
-	reads(t, ctx, id("shelf-said"), "Undone: Lent skillet put on the shelf.")
+	reads(t, ctx, id("shelf-said"), "Undone: Lent skillet saved in the kitchen.")
 	do(t, ctx, click(id("redo")), WaitVisible(id("dish-Lent skillet")))
 }
 
@@ -349,5 +349,5 @@ func TestTwoTabletsChangeADish(t *testing.T) {
 	elsewhere(6)
 	do(t, ctx, fill(id("dish-count"), "11"), Click(id("keep")), click(id("keep-theirs")))
 	reads(t, ctx, id("dish-Ramekin"), "× 6")
-	reads(t, ctx, id("shelf-problem"), "What was saved elsewhere is kept")
+	reads(t, ctx, id("shelf-problem"), "The version saved elsewhere was kept")
 }

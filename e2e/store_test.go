@@ -30,7 +30,7 @@ func TestBuyingForASaturday(t *testing.T) {
 	do(t, ctx, click(id("more-Gooseberry crumble")))
 	changes(t, ctx, id("buy-gooseberry"), more)
 	do(t, ctx, click(id("buy-gooseberry", " input")), click(id("take-in")))
-	reads(t, ctx, id("buy-gooseberry"), "enough is there", "in store")
+	reads(t, ctx, id("buy-gooseberry"), "in stock")
 	do(t, ctx, click(id("store-stock")))
 	reads(t, ctx, id("stock-gooseberry"), "Gooseberry")
 
@@ -61,7 +61,7 @@ func TestBuyingForASaturday(t *testing.T) {
 	do(t, ctx, fill(id("label-handled"), "Our kitchen handles nuts and sesame."))
 	reads(t, ctx, id("label-Gooseberry crumble"), "Our kitchen handles nuts and sesame.")
 	do(t, ctx, click(id("label-counter")))
-	reads(t, ctx, id("label-Gooseberry crumble"), "A portion is about")
+	reads(t, ctx, id("label-Gooseberry crumble"), "Portion: about")
 	do(t, ctx, click(id("label-nutrition")))
 	reads(t, ctx, id("label-Gooseberry crumble"), "An estimate from tables", "of which saturates", "kcal")
 	do(t, ctx, click(id("label-hand")))

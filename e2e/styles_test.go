@@ -106,7 +106,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	reads(t, ctx, id("remark-wet_base"), "Prick it, line it")
 	reads(t, ctx, id("bowl-late1"), "Toffee nuts")
 	do(t, ctx, click(id("station-finish")))
-	reads(t, ctx, CSS(".finish"), "On top, before the oven", "On top, after the oven")
+	reads(t, ctx, CSS(".finish"), "On top, before baking", "On top, after baking")
 	do(t, ctx, click(id("finish-egg_wash")), click(id("finish-icing_sugar")))
 	reads(t, ctx, id("colour"), "1.3 ×")
 	reads(t, ctx, id("bowl-before"), "Egg")
@@ -142,7 +142,7 @@ func TestTheSameInAnotherDish(t *testing.T) {
 		click(id("other")),
 		click(id("more-Long gratin")),
 	)
-	reads(t, ctx, id("other-Long gratin"), "one factor", "is off by", "Topping", "portions")
+	reads(t, ctx, id("other-Long gratin"), "simple scaling", "difference", "Topping", "portions")
 	reads(t, ctx, id("other-left"), "more prepared fruit than the card")
 	do(t, ctx, click(id("more-Ramekin")), click(id("more-Ramekin")))
 	reads(t, ctx, id("other-Ramekin"), "2 × Ramekin", "In each")
@@ -205,7 +205,7 @@ func TestChangingACardForADiet(t *testing.T) {
 		fill(id("own-name"), "Sheet without gluten"),
 		click(id("own-keep")),
 	)
-	reads(t, ctx, CSS(".edit"), "started from puff pastry sheet", "Contains, by its label")
+	reads(t, ctx, CSS(".edit"), "based on puff pastry sheet", "Allergens (from the label)")
 }
 
 // Cutting plans are drawn on the dish, and odd sizes answer sensibly.
@@ -282,7 +282,7 @@ func TestWhereBakersDisagree(t *testing.T) {
 	do(t, ctx, click(id("way-base-par_bake")))
 	reads(t, ctx, id("way-base-par_bake"), "1 is crisp")
 	do(t, ctx, WaitVisible(CSS(`[data-testid="way-base-par_bake"][aria-pressed="true"]`)), click(id("way-ratio-equal")))
-	reads(t, ctx, id("bowl-topping"), "equal weights")
+	reads(t, ctx, id("bowl-topping"), "1 : 1 : 1")
 	do(t, ctx, click(id("fat-sunflower_oil")))
 	reads(t, ctx, id("line-topping-sunflower_oil"), "Sunflower oil")
 	do(t, ctx, click(id("station-bake")), click(id("disagree-cover")), click(id("way-cover-foil")))

@@ -58,7 +58,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 	pour("6 of 7")
 	pour("7 of 7")
 	pour("All 7 weighed")
-	reads(t, ctx, id("all-weighed"), "to check before the door closes")
+	reads(t, ctx, id("all-weighed"), "to check before baking")
 	do(t, ctx, WaitEnabled(id("weighed-into-oven")), click(id("weighed-into-oven")))
 	reads(t, ctx, id("next-call"), "Gooseberry crumble")
 
@@ -72,7 +72,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		WaitVisible(id("open-door")),
 		click(id("open-door")),
 	)
-	reads(t, ctx, id("simulation"), "60 times as fast, the door is open")
+	reads(t, ctx, id("simulation"), "60 × faster, the door is open")
 	poller := pollerOf(s, now)
 	for range 40 {
 		must(t, poller.Advance(t.Context(), time.Second))
@@ -130,15 +130,15 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 
 	// In the log, with why; put right, and taken back.
 	do(t, ctx, Navigate(url+"/log"), WaitVisible(CSS(".thumb")), click(id("open-bake")))
-	reads(t, ctx, id("how-it-went"), "dots by the probe", "Weighed:")
+	reads(t, ctx, id("how-it-went"), "dots: probe readings", "Weighed:")
 	reads(
 		t,
 		ctx,
 		id("why"),
-		"What may have gone wrong",
-		"thinner than it was meant",
+		"Possible causes",
+		"thinner than planned",
 		"By the model",
-		"On paper already: not set everywhere",
+		"Expected from the model already: not set everywhere",
 	) // it was taken out too soon
 	do(
 		t,
@@ -150,7 +150,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		click(id("log-it")),
 	)
 	reads(t, ctx, id("lately"), "is put right")
-	reads(t, ctx, id("told-before"), "juice, cold: runny → saucy", "note: not told → “Thickened overnight.”")
+	reads(t, ctx, id("told-before"), "juice, cold: runny → saucy", "note: not logged → “Thickened overnight.”")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("bake-Gooseberry crumble"), "Runny, thinner")
 	do(t, ctx, click(id("redo")))
@@ -175,8 +175,8 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		"Gooseberry crumble",
 		"Plum betty",
 		"crumble betty",
-		"How it was to stand",
-		"What came out",
+		"Planned result",
+		"Result",
 	)
 	if words := text(t, ctx, id("side-by-side")); strings.Contains(words, "Dish material") {
 		t.Error("what is the same is shown unasked")
@@ -203,7 +203,7 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 	must(t, r.Body.Close())
 	must(t, os.WriteFile(zip, raw[:len(raw)/2], 0o600))
 	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
-	reads(t, ctx, id("restore-refused"), "Nothing was brought in")
+	reads(t, ctx, id("restore-refused"), "Nothing was imported")
 
 	// Held up, it says so and how far it is, and it can be stopped.
 	must(t, os.WriteFile(zip, raw, 0o600))
@@ -215,9 +215,9 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 	_, err = held.Exec(t.Context(), `lock table card_version in exclusive mode`)
 	must(t, err)
 	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
-	reads(t, ctx, CSS(".work"), "Bringing it in, ", "%")
+	reads(t, ctx, CSS(".work"), "Importing, ", "%")
 	do(t, ctx, Click(id("stop-work")))
-	reads(t, ctx, id("restore-refused"), "Stopped. Nothing was brought in")
+	reads(t, ctx, id("restore-refused"), "Stopped. Nothing was imported")
 	must(t, held.Rollback(t.Context()))
 	if k, err := s.Kitchens(t.Context()); err != nil || len(k) != 1 {
 		t.Errorf("%d kitchens, %v", len(k), err)
@@ -229,7 +229,7 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 	_, err = again.Exec(t.Context(), `lock table card_version in exclusive mode`)
 	must(t, err)
 	do(t, ctx, SetUploadFiles(id("restore"), []string{zip}))
-	reads(t, ctx, CSS(".work"), "Bringing it in, ", "%")
+	reads(t, ctx, CSS(".work"), "Importing, ", "%")
 	cutOff(url)
 	must(t, again.Rollback(t.Context()))
 	reads(t, ctx, id("restored"), "Oxlip Yard, restored is here")

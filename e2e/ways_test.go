@@ -18,7 +18,7 @@ func TestWhatGoesWithTheFruit(t *testing.T) {
 		click(id("station-fruit")),
 		click(id("goes-with")),
 	)
-	reads(t, ctx, id("pairings"), "season in the north", "Spices", "Served with")
+	reads(t, ctx, id("pairings"), "season in the north", "Spices", "Serve with")
 	do(t, ctx, click(id("offer-hazelnuts")))
 	reads(t, ctx, id("line-fruit-hazelnuts"), "Hazelnuts")
 	do(t, ctx, WaitNotPresent(id("offer-hazelnuts")), click(id("undo")), WaitVisible(id("offer-hazelnuts")))
@@ -48,7 +48,7 @@ func TestBareAndBetween(t *testing.T) {
 	reads(t, ctx, id("station-topping"), "no topping")
 	reads(t, ctx, id("verdict"), "fruit")
 	do(t, ctx, click(id("undo")), WaitVisible(id("bowl-topping")))
-	reads(t, ctx, id("bowl-topping"), "equal weights")
+	reads(t, ctx, id("bowl-topping"), "1 : 1 : 1")
 }
 
 // A base is sealed with egg, its rim crimped, and shapes are cut from what is kept back; bought pastry is not made.

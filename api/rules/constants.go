@@ -62,7 +62,7 @@ func declared(group *ast.GenDecl, typ string) (out []any, err error) {
 		for _, v := range c.Values {
 			literal, is := v.(*ast.BasicLit)
 			if !is {
-				return nil, fmt.Errorf("%s is calculated: write it out", c.Names[0].Name)
+				return nil, fmt.Errorf("%s is calculated: write its value out", c.Names[0].Name)
 			}
 			switch literal.Kind {
 			case token.STRING:

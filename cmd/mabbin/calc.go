@@ -25,7 +25,7 @@ import (
 )
 
 // errBadRequest is the exit status of a run in which a request got a problem for an answer.
-var errBadRequest = errors.New("a request could not be used")
+var errBadRequest = errors.New("a request can't be used")
 
 // maxInput is the most that is read from standard input.
 const maxInput = 64 << 20

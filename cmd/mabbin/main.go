@@ -57,11 +57,11 @@ func run(ctx context.Context, args []string, in io.Reader, out io.Writer) error 
 	case "migrate":
 		return withStore(ctx, func(*store.Store) error { return nil })
 	case "demo":
-		reset := flags.Bool("reset", false, "take the demo kitchen away and load it afresh")
+		reset := flags.Bool("reset", false, "delete the demo kitchen and load it again")
 		if err := flags.Parse(args[1:]); err != nil {
 			return err
 		}
 		return loadDemo(ctx, *reset, out)
 	}
-	return fmt.Errorf("there is no command %q; mabbin alone lists them", args[0])
+	return fmt.Errorf("unknown command %q; run mabbin without arguments for a list", args[0])
 }

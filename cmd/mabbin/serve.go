@@ -27,7 +27,7 @@ import (
 func withStore(ctx context.Context, do func(*store.Store) error) error {
 	dsn := os.Getenv("MABBIN_DB")
 	if dsn == "" {
-		return errors.New("MABBIN_DB is not set: give it a PostgreSQL connection string, or use make demo")
+		return errors.New("MABBIN_DB is not set: set it to a PostgreSQL connection string, or use make demo")
 	}
 	s, err := store.Open(ctx, dsn)
 	if err != nil {
@@ -46,7 +46,7 @@ func loadDemo(ctx context.Context, reset bool, out io.Writer) error {
 			if err := demo.Reset(ctx, s, time.Now()); err != nil {
 				return err
 			}
-			fmt.Fprintf(out, "The demo kitchen %s is as new.\n", demo.Kitchen.Name)
+			fmt.Fprintf(out, "The demo kitchen %s was loaded again.\n", demo.Kitchen.Name)
 			return nil
 		}
 		added, err := demo.Load(ctx, s, time.Now())
@@ -116,15 +116,15 @@ func serve(ctx context.Context, addr, logFile string, out io.Writer) error {
 func listen(ctx context.Context, addr string) (net.Listener, error) {
 	host, port, err := net.SplitHostPort(addr)
 	if err != nil {
-		return nil, fmt.Errorf("-addr %q is no address: give it as 127.0.0.1:8080", addr)
+		return nil, fmt.Errorf("-addr %q is not an address: use the form 127.0.0.1:8080", addr)
 	}
 	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-		return nil, fmt.Errorf("-addr %q is not on loopback: Mabbin answers this machine only, use 127.0.0.1:%s", addr, port)
+		return nil, fmt.Errorf("-addr %q is not on loopback: Mabbin serves this machine only, use 127.0.0.1:%s", addr, port)
 	}
 	l, err := new(net.ListenConfig).Listen(ctx, "tcp", addr)
 	if errors.Is(err, syscall.EADDRINUSE) {
 		return nil, fmt.Errorf(
-			"port %s is taken by another program: stop that one, or choose another with MABBIN_PORT=8081 make demo",
+			"port %s is in use by another program: stop that program, or choose another port with MABBIN_PORT=8081 make demo",
 			port,
 		)
 	}

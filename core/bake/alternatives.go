@@ -49,8 +49,8 @@ var fats = []struct {
 	name, says      string
 	lumpMM, handMin float64
 }{
-	{"cold", "cold, rubbed or cut in", "sandy, with lumps that keep their shape", 5, 8},
-	{"soft", "soft, worked in", "clumps readily, greasy if it is overworked", 9, 5},
+	{"cold", "cold, rubbed or cut in", "sandy, with firm lumps", 5, 8},
+	{"soft", "soft, worked in", "clumps easily, greasy if overworked", 9, 5},
 	{"melted", "melted, forked in", "large clumps, crunchy throughout", 16, 3},
 }
 
@@ -146,20 +146,20 @@ func (s Alternative) effect() message.Message {
 	case "coverage":
 		all = []message.Message{steam, bubbles}
 	case "base":
-		base := message.New("base {n} (1 is crisp)", message.Number(s.Base, 1))
+		base := message.New("base {n} (1 = crisp)", message.Number(s.Base, 1))
 		all = []message.Message{base, bubbles}
 	case "cover":
-		all = []message.Message{message.New("browning {n} (1 is golden)", message.Number(s.Colour, 1)), bubbles}
+		all = []message.Message{message.New("browning {n} (1 = golden)", message.Number(s.Colour, 1)), bubbles}
 	case "sugar":
 		all = []message.Message{
 			message.New("{n} % sugar", message.Number(s.SugarPct, 1)),
-			message.New("set {n}", message.Number(s.Set, 1)),
+			message.New("starch set {n} %", message.Number(s.Set, 1)),
 		}
 	case "lighter":
 		all = []message.Message{
 			message.New("a portion has {fat} of fat and {sugar} of sugar", message.Grams(s.FatG), message.Grams(s.SugarG)),
-			message.New("browning {n} (1 is golden)", message.Number(s.Colour, 1)),
-			message.New("set {n}", message.Number(s.Set, 1)),
+			message.New("browning {n} (1 = golden)", message.Number(s.Colour, 1)),
+			message.New("starch set {n} %", message.Number(s.Set, 1)),
 		}
 	}
 	return message.Join(", ", all...)
@@ -195,7 +195,7 @@ func ways(q DessertRequest) []way {
 		coverWays(q.Setting.Stages[0].Cover, add)
 	}
 	sugar := q.Request.SugarG
-	add("sugar", "fruit", "sugar by the fruit", "as sweet as its acid asks for", sugar == nil,
+	add("sugar", "fruit", "sugar by the fruit", "sweetened to the fruit's acidity", sugar == nil,
 		func(x *DessertRequest) { x.Request.SugarG = nil })
 	add("sugar", "none", "none: all sweetness in the topping", "sharp below, less juice", sugar != nil && *sugar == 0,
 		func(x *DessertRequest) { x.Request.SugarG = gap(0) })
@@ -213,7 +213,7 @@ const (
 func lighterWays(r balance.Request, t larder.Topping, add adder) {
 	add("lighter", "usual", "as it is", "", true, func(*DessertRequest) {})
 	if r.SugarG == nil && r.Sweetness != "savoury" && r.Sweetness != "tart" && r.Custard == nil {
-		add("lighter", "sugar", "less sugar in the fruit", "sharper; it holds less water, so it keeps a day less", false,
+		add("lighter", "sugar", "less sugar in the fruit", "sharper; keeps a day less, as less water is bound", false,
 			func(x *DessertRequest) { x.Request.Sweetness = "tart" })
 	}
 	if t.None() {
@@ -262,16 +262,16 @@ func crumbWays(t balance.ToppingAsked, family string, add adder) {
 	crumbed := func(crumb string, share float64) func(*DessertRequest) {
 		return func(x *DessertRequest) { x.Request.Topping.Crumb, x.Request.Topping.GapShare = crumb, gap(share) }
 	}
-	add("crumb", "fine", "fine and even", "lies close, lets little steam through", t.Crumb == "fine",
+	add("crumb", "fine", "fine and even", "dense, lets little steam through", t.Crumb == "fine",
 		crumbed("fine", fineGap)).LumpMM = fineLumpMM
-	add("crumb", "chunks", "chunks kept", "crunchier, lets the steam out", t.Crumb == "chunks",
+	add("crumb", "chunks", "large chunks", "crunchier, lets steam out", t.Crumb == "chunks",
 		crumbed("chunks", chunkGap)).LumpMM = chunkLumpMM
 	of := func(key string) func(*DessertRequest) {
 		return func(x *DessertRequest) { x.Request.Topping = as(x.Request.Topping, key) }
 	}
-	add("ratio", "two", "two flour to one fat to one sugar", "drier, keeps its crumb",
+	add("ratio", "two", "2 flour : 1 fat : 1 sugar", "drier, stays crumbly",
 		t.Key == "crumble_classic", of("crumble_classic"))
-	add("ratio", "equal", "equal weights", "richer, spreads, crunches", t.Key == "crumble_equal", of("crumble_equal"))
+	add("ratio", "equal", "1 : 1 : 1", "richer, crunchier, spreads", t.Key == "crumble_equal", of("crumble_equal"))
 }
 
 // tools are what the fat is worked in with: what each makes of it, and what it costs. Working figures.
@@ -279,11 +279,11 @@ var tools = []struct {
 	key, name, says string
 	lumpMM, handMin float64
 }{
-	{"fingers", "fingers", "lumps as you like them; warm hands melt the fat", 5, 8},
-	{"grater", "grater, the fat frozen", "cold and even, hardly any rubbing", 4, 5},
-	{"fork", "fork, the fat melted", "large clumps, nothing to rub", 16, 3},
-	{"mixer", "stand mixer", "even, goes greasy if it runs on", 6, 3},
-	{"processor", "food processor", "seconds too long make it dust, and a biscuit tough", 4, 2},
+	{"fingers", "fingers", "you control the lumps; warm hands melt the fat", 5, 8},
+	{"grater", "grater, the fat frozen", "cold and even, little rubbing in", 4, 5},
+	{"fork", "fork, the fat melted", "large clumps, no rubbing in", 16, 3},
+	{"mixer", "stand mixer", "even; greasy if mixed too long", 6, 3},
+	{"processor", "food processor", "a few seconds too long turn it to dust, and make a biscuit tough", 4, 2},
 }
 
 // toolWays are what is at hand.
@@ -300,7 +300,7 @@ func coverageWays(t balance.ToppingAsked, add adder) {
 	share := t.GapShare
 	add("coverage", "all", "all over", "browns evenly, hides the bubbles", share != nil && *share == noGap,
 		func(x *DessertRequest) { x.Request.Topping.GapShare = gap(noGap) })
-	add("coverage", "gaps", "gaps left for the steam", "the bubbles can be seen", share == nil,
+	add("coverage", "gaps", "gaps left for the steam", "shows the bubbles", share == nil,
 		func(x *DessertRequest) { x.Request.Topping.GapShare = nil })
 }
 
@@ -309,15 +309,15 @@ func baseWays(r balance.Request, add adder) {
 	baked := r.Base.ParBaked
 	add("base", "raw", "raw, baked long and low", "one oven, less work", !baked && r.CrumbLayerG == 0, based(false, 0))
 	add("base", "par_bake", "par-baked", "crisp under a wet filling", baked, based(true, 0))
-	add("base", "crumbs", "raw, with crumbs under the fruit", "the crumbs take the juice",
+	add("base", "crumbs", "raw, with crumbs under the fruit", "the crumbs absorb juice",
 		!baked && r.CrumbLayerG > 0, based(false, max(crumbsG, r.CrumbLayerG)))
 }
 
 // coverWays are whether it is covered first; now is how it begins.
 func coverWays(now string, add adder) {
-	add("cover", "foil", "covered first, uncovered to finish", "softer fruit before the colour",
+	add("cover", "foil", "covered first, then uncovered", "softer fruit before the top browns",
 		now == "foil" || now == "lid", func(x *DessertRequest) { x.Setting.Stages = coveredFor(x.Setting.Stages, 0.5) })
-	add("cover", "open", "open", "colour all the way: watch it",
+	add("cover", "open", "open", "browns from the start: watch it",
 		now == "" || now == "none", func(x *DessertRequest) { x.Setting.Stages = coveredFor(x.Setting.Stages, 0) })
 }
 

@@ -10,7 +10,7 @@ var Covers = message.Choices{
 
 // Questions are those that have more than one answer, as their alternatives are laid side by side.
 var Questions = message.Choices{
-	message.Choose("fat", "Fat in the topping"), message.Choose("tool", "What is at hand"),
+	message.Choose("fat", "Fat in the topping"), message.Choose("tool", "How to mix"),
 	message.Choose("ratio", "Crumble ratio"), message.Choose("crumb", "Size of crumb"),
 	message.Choose("coverage", "Coverage"), message.Choose("base", "The base"), message.Choose("cover", "Cover"),
 	message.Choose("sugar", "Sugar in the fruit"), message.Choose("lighter", "Lighter"),

@@ -153,7 +153,7 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	out.Asks = append(out.Asks, Unusual(q.Setting.Stages)...)
 	if given && coldStart(&out.Bake) && out.Bake.Stages[0].OvenC > coldStartC+dialEvery {
 		out.Asks = append(out.Asks, message.New(
-			"Glass and stoneware from the freezer crack in a hot oven: start it in a cool one, {n} min at {heat}, or fill another dish.",
+			"Glass and stoneware from the freezer crack in a hot oven: start in a cool oven, {n} min at {heat}, or use another dish.",
 			message.Number(coldStartMin, 0),
 			message.OvenHeat(coldStartC),
 		))
@@ -174,7 +174,7 @@ func Unusual(given []Stage) []message.Message {
 			out = append(
 				out,
 				message.New(
-					"{heat}: is that meant? Usual is {range}.",
+					"Is {heat} correct? Usual is {range}.",
 					message.OvenHeat(s.OvenC),
 					message.Range(message.OvenHeat(slip.OvenLowC), message.OvenHeat(slip.OvenHighC)),
 				),
@@ -182,7 +182,7 @@ func Unusual(given []Stage) []message.Message {
 		}
 	}
 	if minutes > 0 && (minutes < slip.MinutesLow || minutes > slip.MinutesHigh) {
-		out = append(out, message.New("{n} min in the oven: is that meant? Usual is {range} min.", message.Number(minutes, 0),
+		out = append(out, message.New("Is {n} min in the oven correct? Usual is {range} min.", message.Number(minutes, 0),
 			message.Range(message.Number(slip.MinutesLow, 0), message.Number(slip.MinutesHigh, 0))))
 	}
 	return out
@@ -286,7 +286,7 @@ func (q *PlanRequest) checkFrozenDepth() error {
 		return nil
 	}
 	return fault.Faults{{Pointer: "/setting/filling_c", Detail: message.New(
-		"is that of frozen fruit, and the fruit is {deep} deep: thaw it first, or use a wider dish, {most} deep at most",
+		"means frozen fruit, and the fruit is {deep} deep: thaw it first, or use a wider dish (at most {most} deep)",
 		message.Millimetres(deep), message.Millimetres(mostFrozenMM),
 	)}}
 }
@@ -314,7 +314,7 @@ func steamed(
 		}
 		if round == turns {
 			out.Asks = append(out.Asks, message.New(
-				"The steam of the bake and that of the ledger still differ by {much}: the thickener is off by that much juice.",
+				"The steam lost in the bake and in the juice balance still differ by {much}: the thickener is calculated for that much juice too many or too few.",
 				message.Grams(math.Abs(off))))
 			return out, p, x, nil
 		}

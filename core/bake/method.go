@@ -18,7 +18,7 @@ func (a *DessertAnswer) tell(r balance.Request, s Setting) {
 		step := &b.Method[i]
 		switch step.Code {
 		case "bake":
-			step.Text = message.Sentences(step.Text, message.New("Look from {look} min on.", message.Number(p.LookFrom, 0)))
+			step.Text = message.Sentences(step.Text, message.New("Start checking at {look} min.", message.Number(p.LookFrom, 0)))
 		case "late":
 			if a.LateAt != nil {
 				step.Text = message.Sentences(message.New("After {minute} min:", message.Number(*a.LateAt, 0)), step.Text)
@@ -60,7 +60,7 @@ func stagesSay(stages []Stage) (out []message.Message) {
 		}
 		switch {
 		case s.AddTopping:
-			says = message.New("The topping goes on: {then}", message.Part(says))
+			says = message.New("Put the topping on: {then}", message.Part(says))
 		case s.PushUnder:
 			says = message.New("Push the crust into the juice: {then}", message.Part(says))
 		case i > 0:
@@ -107,8 +107,8 @@ func leavening(a *balance.Answer, altitudeM float64) (balance.Remark, bool) {
 			return balance.Remark{
 				Code: "altitude_leavening", Level: balance.Advice, Station: balance.AtTopping,
 				What: message.New("At {height} m the dough rises too fast and falls.", message.Number(altitudeM, 0)),
-				Why:  message.New("Thin air lets the gas swell more before the dough has set."),
-				Do: message.New("Take {less} % less: {much} instead of {usual} of {leavener}.",
+				Why:  message.New("In thin air the gas expands more before the dough has set."),
+				Do: message.New("Use {less} % less: {much} instead of {usual} of {leavener}.",
 					message.Number(less, 0), message.Grams(l.G*(1-less/100)), message.Grams(l.G),
 					message.Name(larder.Plain(string(l.Name)))),
 			}, true

@@ -32,7 +32,7 @@ func TestTheMethodIsThePlans(t *testing.T) {
 	foil := []Stage{{Minutes: 20, OvenC: 185, Cover: "foil"}, {Minutes: 40, OvenC: 185}}
 	a := dessertOf(t, func(_ *balance.Request, s *Setting) { s.Stages = foil })
 	says := stepOf(a, "bake")
-	for _, want := range []string{"20 min at 185 C, under foil.", "Then 40 min at 185 C, uncovered.", "Look from"} {
+	for _, want := range []string{"20 min at 185 C, under foil.", "Then 40 min at 185 C, uncovered.", "Start checking"} {
 		if !strings.Contains(says, want) {
 			t.Errorf("no %q in %q", want, says)
 		}
@@ -105,7 +105,7 @@ func TestLeavenAtAltitude(t *testing.T) {
 		}
 		return ""
 	}
-	if at(300) != "" || !strings.Contains(at(2000), "Take 30 % less") {
+	if at(300) != "" || !strings.Contains(at(2000), "Use 30 % less") {
 		t.Errorf("at 300 m %q, at 2000 m %q", at(300), at(2000))
 	}
 }

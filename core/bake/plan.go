@@ -255,16 +255,16 @@ func (p *Plan) says(q PlanRequest, given bool, lateAt *float64) message.Message 
 	}
 	all := []message.Message{
 		head,
-		message.New("Look from {look} min, turn it at {turn}.", message.Number(p.LookFrom, 0), message.Number(p.TurnAt, 0)),
+		message.New("Start checking at {look} min, turn the dish at {turn} min.", message.Number(p.LookFrom, 0), message.Number(p.TurnAt, 0)),
 	}
 	if q.Custard && q.Bake.Base != nil && !q.Bake.Base.ParBaked {
-		all = append(all, message.New("Par-bake the base first: the custard is done before it is crisp."))
+		all = append(all, message.New("Par-bake the base first: otherwise the custard is done before the base is crisp."))
 	}
 	if p.ColdStart {
 		all = append(
 			all,
 			message.New(
-				"The dish comes from the freezer and would crack in a hot oven: it goes into a cool one for {n} min first.",
+				"The dish comes from the freezer and would crack in a hot oven: start it in a cool oven for {n} min.",
 				message.Number(coldStartMin, 0),
 			),
 		)
@@ -273,7 +273,7 @@ func (p *Plan) says(q PlanRequest, given bool, lateAt *float64) message.Message 
 		all = append(all, message.New("Shield the rim with foil."))
 	}
 	if lateAt != nil {
-		all = append(all, message.New("The second topping goes on at {minute}.", message.Number(*lateAt, 0)))
+		all = append(all, message.New("Put the second topping on at {minute} min.", message.Number(*lateAt, 0)))
 	}
 	return message.Sentences(append(all, message.New("Then {rest}", message.Part(p.restSays())))...)
 }

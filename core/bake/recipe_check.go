@@ -123,9 +123,9 @@ func saysMend(as, to []Stage) message.Message {
 		case s.Cover == "foil" && i > 0:
 			says = append(says, message.New("foil on after {minutes} min", message.Number(to[0].Minutes, 0)))
 		case s.PushUnder:
-			says = append(says, message.New("the crust pushed under after {minutes} min", message.Number(to[0].Minutes, 0)))
+			says = append(says, message.New("push the crust into the juice after {minutes} min", message.Number(to[0].Minutes, 0)))
 		case s.AddTopping:
-			says = append(says, message.New("the topping on after {minutes} min", message.Number(to[0].Minutes, 0)))
+			says = append(says, message.New("put the topping on after {minutes} min", message.Number(to[0].Minutes, 0)))
 		}
 	}
 	return message.Join(", ", says...)

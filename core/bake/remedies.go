@@ -49,7 +49,7 @@ type remedy struct {
 }
 
 var remedies = []remedy{
-	{"pre_cook", message.New("simmer the fruit first, and fill it in hot"), nil, func(p *PlanRequest) {
+	{"pre_cook", message.New("simmer the fruit first and fill it in hot"), nil, func(p *PlanRequest) {
 		hot := simmeredC
 		p.Bake.Filling.StartC = &hot
 		p.MushMin -= simmerShare * p.TenderMin
@@ -85,7 +85,7 @@ var remedies = []remedy{
 	},
 	{
 		"bottom_heat",
-		message.New("bottom heat first, then as usual"),
+		message.New("start with bottom heat, then the usual heat"),
 		func(q *PlanRequest) bool { return q.BottomHeat },
 		nil,
 		[]course{{before: Stage{Heating: bottomOnly}, changes: true}},
@@ -93,13 +93,13 @@ var remedies = []remedy{
 	},
 	{
 		"fan",
-		message.New("the fan"),
+		message.New("turn the fan on"),
 		func(q *PlanRequest) bool { return q.Heating != "fan" },
 		func(p *PlanRequest) { p.Heating = "fan" },
 		nil,
 		nil,
 	},
-	{"shallower", message.New("a shallower dish, half as wide again"), nil, func(p *PlanRequest) {
+	{"shallower", message.New("use a shallower dish, 1.5 times as wide"), nil, func(p *PlanRequest) {
 		d, k := p.Bake.Dish, math.Sqrt(wider)
 		d.LengthCM, d.WidthCM, d.FloorLengthCM, d.FloorWidthCM, d.MeasuredML = k*d.LengthCM, k*d.WidthCM,
 			k*d.FloorLengthCM, k*d.FloorWidthCM, 0
@@ -107,7 +107,7 @@ var remedies = []remedy{
 	}, nil, nil},
 	{
 		"late_topping",
-		message.New("bake it bare, and put the topping on late"),
+		message.New("bake it without the topping, and put the topping on late"),
 		func(q *PlanRequest) bool { return q.Bake.Topping != nil && !q.LateTopping },
 		nil,
 		[]course{{after: Stage{AddTopping: true}, changes: true}},
@@ -115,7 +115,7 @@ var remedies = []remedy{
 	},
 	{
 		"falling",
-		message.New("start hot, and turn it down"),
+		message.New("start hot, then turn the oven down"),
 		nil,
 		nil,
 		[]course{{before: Stage{OvenC: hotStartC}, changes: true}},
@@ -123,7 +123,7 @@ var remedies = []remedy{
 	},
 	{
 		"rim_shield",
-		message.New("a shield of foil over the rim, all the way"),
+		message.New("shield the rim with foil for the whole bake"),
 		nil,
 		nil,
 		[]course{{before: Stage{Cover: "rim"}}},

@@ -202,7 +202,7 @@ func checkStages(under string, stages []Stage, f *fault.Faults) {
 	if sum > mostMinutes {
 		f.Add(
 			under,
-			message.New("take {sum} min in all: give at most {most}", message.Number(sum, 0), message.Count(mostMinutes)),
+			message.New("take {sum} min in all: enter at most {most}", message.Number(sum, 0), message.Count(mostMinutes)),
 		)
 	}
 }

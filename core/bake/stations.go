@@ -38,7 +38,7 @@ func (a *DessertAnswer) stations(q DessertRequest, given bool) Stations {
 func juiceLine(r balance.Request, b *balance.Answer) message.Message {
 	band := message.Part(b.Set.Band.Says())
 	if r.Custard != nil {
-		return message.New("{band}, by the custard's egg and flour", band)
+		return message.New("{band}, set by the custard's egg and flour", band)
 	}
 	t, _ := r.Own.Thickener(b.ThickenerKey)
 	return message.New("{band}, {g} {thickener}", band, message.Grams(b.ThickenerG), larder.Called(t.Name))

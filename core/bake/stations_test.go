@@ -66,7 +66,7 @@ func TestEggsSetWhatACustardIsPouredOver(t *testing.T) {
 		q.Request.Base = &balance.BaseAsked{Key: "shortbread"}
 		q.Request.Custard = &balance.CustardAsked{}
 	})
-	if says := a.Stations.Juice.String(); !strings.HasSuffix(says, ", by the custard's egg and flour") {
+	if says := a.Stations.Juice.String(); !strings.HasSuffix(says, ", set by the custard's egg and flour") {
 		t.Error(says)
 	}
 	if says := a.Stations.Topping.String(); !strings.Contains(says, "; base ") {

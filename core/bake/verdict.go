@@ -126,16 +126,16 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 		if v.Expected.Top != "" {
 			says = append([]message.Message{message.New("{top} top", message.Word(v.Expected.Top))}, says...)
 		}
-		v.Says = message.New("It comes right: {what}.", message.Part(message.Join(", ", says...)))
+		v.Says = message.New("Comes out right: {what}.", message.Part(message.Join(", ", says...)))
 		if v.Expected.Top == darkTop { // no plan has to mend it, and nobody wishes for it
-			less := message.New("Foil over it towards the end keeps it golden.")
+			less := message.New("Foil near the end keeps it golden.")
 			if entered {
 				v.Mend = a.fewerMinutes(q)
 			}
 			if v.Mend != nil {
-				less = message.New("{mend} will do.", message.Part(v.Mend.Says))
+				less = message.New("{mend} is enough.", message.Part(v.Mend.Says))
 			}
-			v.Says = message.New("It comes right, but dark on top: {what}. {less}",
+			v.Says = message.New("Comes out right, but dark on top: {what}. {less}",
 				message.Part(message.Join(", ", says[1:]...)), message.Part(less))
 		}
 	default:
@@ -203,11 +203,11 @@ func (a *DessertAnswer) detail() message.Message {
 	}
 	head := message.New("Fruit {fruit}", message.Word(w.Fruit))
 	if w.Top != "" {
-		head = message.New("Top {top} (the oven may be {off} off), fruit {fruit}",
+		head = message.New("Top {top} (oven ±{off}), fruit {fruit}",
 			top, message.CelsiusDifference(p.OffByC), message.Word(w.Fruit))
 	}
 	return message.New(
-		"{head}, set {set} %{base}. {steam} steam off: with that, {weight} of thickener, {stands}.",
+		"{head}, starch {set} % set{base}. {steam} lost as steam; with {weight} of thickener that is {stands}.",
 		message.Part(head),
 		message.Number(100*p.Answer.End.SetShare, 0),
 		message.Part(base),
@@ -238,7 +238,7 @@ func (a *DessertAnswer) figures() []Figure {
 	out := []Figure{
 		{"middle", message.New("middle bubbles"), minute(e.MiddleBubbles)},
 		{"golden", message.New("golden"), minute(e.Golden)},
-		{"colour", message.New("browning at the end (1 is golden)"), message.Value(message.Number(end.Colour, 1))},
+		{"colour", message.New("browning at the end (1 = golden)"), message.Value(message.Number(end.Colour, 1))},
 		{
 			"fruit",
 			message.New("fruit, minutes at a boil"),
@@ -248,7 +248,7 @@ func (a *DessertAnswer) figures() []Figure {
 		{"steam", message.New("steam"), message.Value(message.Grams(math.Round(end.SteamedOffG)))},
 	}
 	if a.Bake.Base != nil {
-		out = append(out, Figure{"base", message.New("base (1 is crisp)"), message.Value(message.Number(end.Base, 1))})
+		out = append(out, Figure{"base", message.New("base (1 = crisp)"), message.Value(message.Number(end.Base, 1))})
 	}
 	return out
 }

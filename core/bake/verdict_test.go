@@ -21,7 +21,7 @@ func TestADarkTopIsSaidWithWhatKeepsItGolden(t *testing.T) {
 	slow := Stage{Minutes: 70, OvenC: 165, Heating: "fan"}
 	long := crisp(false, slow)
 	if !long.Verdict.Right || long.Verdict.Mend == nil ||
-		!strings.HasSuffix(long.Verdict.Says.String(), " min less will do.") {
+		!strings.HasSuffix(long.Verdict.Says.String(), " min less is enough.") {
 		t.Errorf("%s (%+v)", long.Verdict.Says, long.Verdict.Mend)
 	}
 	short := crisp(false, long.Verdict.Mend.Change.Stages...)
@@ -30,7 +30,7 @@ func TestADarkTopIsSaidWithWhatKeepsItGolden(t *testing.T) {
 	}
 	frozen := crisp(true, slow) // any less, and the middle does not bubble
 	if v := frozen.Verdict; !v.Right || v.Mend != nil ||
-		!strings.HasSuffix(v.Says.String(), "Foil over it towards the end keeps it golden.") {
+		!strings.HasSuffix(v.Says.String(), "Foil near the end keeps it golden.") {
 		t.Errorf("%s (%+v)", v.Says, v.Mend)
 	}
 }

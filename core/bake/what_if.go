@@ -47,9 +47,9 @@ func experiments(q DessertRequest) []experiment {
 		frozen = frozen || f.Frozen
 	}
 	if frozen {
-		add("cold", "fruit frozen hard", startsAt(frozenFillingC))
+		add("cold", "frozen fruit", startsAt(frozenFillingC))
 	} else {
-		add("cold", "fruit out of the fridge", startsAt(chilledFillingC))
+		add("cold", "fruit straight from the fridge", startsAt(chilledFillingC))
 	}
 	out = append(out, experiment{
 		WhatIf{"cooler", message.New("{degrees} less", message.CelsiusDifference(lessHeatC))},
@@ -129,7 +129,7 @@ func whatIfs(q DessertRequest) []WhatIf {
 func TryWhatIf(ctx context.Context, q DessertRequest, key string) (*DessertAnswer, error) {
 	var f fault.Faults
 	if len(q.Setting.Stages) == 0 {
-		f.Add("/setting/stages", message.New("is missing: give the stages that are to be kept"))
+		f.Add("/setting/stages", message.New("is missing: enter the stages to keep"))
 		return nil, f
 	}
 	now, err := Dessert(ctx, q)

@@ -102,15 +102,15 @@ func Alternatives(r Request) ([]Alternative, error) {
 	}
 	for _, s := range []tried{
 		{Alternative{
-			Question: AskMacerate, Key: "none", Name: message.New("not left to stand"),
+			Question: AskMacerate, Key: "none", Name: message.New("no standing time"),
 			Chosen: d.filling.Macerate.Minutes <= 0,
 		}, func(q *Request) { q.Macerate = nil }},
-		d.macerate(filling.Keep, message.New("keep every drop")),
+		d.macerate(filling.Keep, message.New("keep all the juice")),
 		d.macerate(filling.Leave, message.New("leave the juice in the bowl")),
-		d.macerate(filling.Reduce, message.New("boil it down to half, and back in")),
-		d.macerate(filling.Thicken, message.New("thicken it in the pan, and fold the raw fruit in")),
+		d.macerate(filling.Reduce, message.New("boil it down to half and put it back")),
+		d.macerate(filling.Thicken, message.New("thicken it in the pan and fold in the raw fruit")),
 		{Alternative{
-			Question: AskPrecook, Key: "raw", Name: message.New("raw: keeps its bite"),
+			Question: AskPrecook, Key: "raw", Name: message.New("raw: firmer"),
 			Chosen: d.filling.Precook.Minutes <= 0,
 		}, func(q *Request) { q.Precook = nil }},
 		d.precook("covered", message.New("under a lid, in the oven or microwave"), false),

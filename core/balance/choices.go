@@ -21,7 +21,7 @@ var (
 	FruitSizes    = message.Words("small", "medium", "large").Usually("medium")
 	PrecookPlaces = message.Words("hob", "oven", microwave).Usually("hob")
 	Greasings     = message.Choices{
-		message.Choose("", "as usual"), message.Choose(greaseButter, "a film of butter"),
+		message.Choose("", "usual"), message.Choose(greaseButter, "a film of butter"),
 		message.Choose(greaseCoat, "butter for taste"), message.Choose(greaseOil, "oil"),
 		message.Choose(greaseSling, "paper sling"), message.Choose(greaseNone, "nothing"),
 	}
@@ -32,7 +32,7 @@ var (
 	}.Usually("butter")
 	// Limits are what the fruit goes by.
 	Limits = message.Choices{
-		message.Choose(byFill, "heaped as usual"), message.Choose(byHeadspace, "the free rim decides"),
+		message.Choose(byFill, "usual heap"), message.Choose(byHeadspace, "limited by the space below the rim"),
 		message.Choose(byWeight, "as weighed"),
 	}
 )

@@ -29,7 +29,7 @@ func (d *dessert) lookCustard(f *fault.Faults) {
 		f.Add(
 			"/custard",
 			message.New(
-				"a custard is poured over the fruit of a bar or a pie, not of a {style}: leave it out",
+				"is for bars and pies, not for a {style}: remove it",
 				message.Word(d.req.Style),
 			),
 		)
@@ -44,7 +44,7 @@ func (d *dessert) lookCustard(f *fault.Faults) {
 		row(larder.Thickeners, c.Starch, "", "/custard/starch", "thickener", f)
 	}
 	if *c != (CustardAsked{}) && c.Egg == 0 && c.Flour == 0 {
-		f.Add("/custard", message.New("has neither egg nor flour: nothing in it sets: give it eggs, 100 parts are usual"))
+		f.Add("/custard", message.New("has neither egg nor flour, so it will not set: add eggs (100 parts are usual)"))
 	}
 }
 

@@ -63,7 +63,7 @@ func (d *dessert) lookCuts(f *fault.Faults) {
 		f.Add(
 			"/cuts/trim_cm",
 			message.New(
-				"is {trim} at each edge: that leaves nothing of a dish {wide} wide",
+				"is {trim} at each edge, which leaves nothing of a dish {wide} wide",
 				message.Centimetres(c.TrimCM),
 				message.Centimetres(short),
 			),

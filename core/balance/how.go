@@ -13,12 +13,12 @@ import (
 
 func (p *plan) howFruit() message.Message {
 	if p.filling.Precook.Minutes > 0 {
-		return message.New("Prepare and weigh the fruit: the bowl overrides this figure.")
+		return message.New("Prepare and weigh the fruit; the weight in the bowl replaces this figure.")
 	}
 	if !slices.ContainsFunc(p.filling.Pieces, func(x filling.Piece) bool { return !x.Frozen }) {
-		return message.New("Weigh the fruit frozen, and do not thaw it: what thaws in the bowl is juice before the bake.")
+		return message.New("Weigh the fruit frozen and do not thaw it: thawed fruit loses juice before the bake.")
 	}
-	return message.New("Prepare the fruit, try it in the empty dish, and weigh it: the bowl overrides this figure.")
+	return message.New("Prepare the fruit, try it in the empty dish, and weigh it; the weight in the bowl replaces this figure.")
 }
 
 // howDough is how a topping is made, by its family.
@@ -30,28 +30,28 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 		if stiffness := x.Read().Dough; stiffness == topping.Rolls || stiffness == topping.Crumbles {
 			laid = message.New("Pat or roll it out and cut; press the scraps together once.")
 		}
-		rub := message.New("Rub the cold fat into the dry things until it is like coarse crumbs.")
+		rub := message.New("Rub the cold fat into the dry ingredients until it looks like coarse crumbs.")
 		if byOil(x) {
 			rub = oilHow
 		}
 		return message.Sentences(
 			rub,
 			foldIn(x),
-			message.New("Then the liquid, the last of it only if the dough asks for it, and stop as soon as it holds."),
+			message.New("Add the liquid, the last of it only if the dough needs it, and stop as soon as the dough holds together."),
 			laid,
 		)
 	case "pastry":
 		switch {
 		case t.Key == "puff_squares":
-			return message.New("Cut it cold, with a sharp knife, and lay the pieces on just before the oven.")
+			return message.New("Cut it cold with a sharp knife, and put the pieces on just before baking.")
 		case strings.HasSuffix(t.Parts[0].Key, "_pastry"):
-			return message.New("Unroll it cool, cut it to the rim, lay it on just before the oven, and vent it.")
+			return message.New("Unroll it cool, cut it to the rim, put it on just before baking, and cut vents.")
 		}
 		return message.New("Rub the cold butter into the flour, bring it together with the water, chill, and roll it out.")
 	case "betty":
 		return message.New("Toss the crumbs with the melted butter.")
 	case "praline":
-		return message.New("Melt what is sweet with the butter, stir in the nuts. It goes on late, for the last minutes.")
+		return message.New("Melt the sugar and syrup with the butter and stir in the nuts. Put it on for the last minutes of the bake.")
 	case "bar":
 		rub := message.New("Rub in the butter until it clumps.")
 		if byOil(x) {
@@ -72,7 +72,7 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 }
 
 // oilHow is how a dough takes oil: there is nothing to rub.
-var oilHow = message.New("Stir the oil through the dry things with a fork until no dry flour is left.")
+var oilHow = message.New("Stir the oil into the dry ingredients with a fork until no dry flour is left.")
 
 // byOil says that all the fat of a dough is oil.
 func byOil(x topping.Sized) bool {
@@ -110,16 +110,16 @@ var fatHow = map[string]message.Message{
 		"Rub the cold fat into the flour until no dry flour is left, then stir in the rest. Keep some lumps.",
 	),
 	"soft": message.New(
-		"Work the soft fat through the dry things with a fork until it clumps. It goes quickly: stop while there is still some loose crumb.",
+		"Work the soft fat through the dry things with a fork until it clumps. This is quick: stop while there is still some loose crumb.",
 	),
-	"melted": message.New("Melt the butter, fork it through the dry things, and leave the clumps."),
+	"melted": message.New("Melt the butter, fork it into the dry ingredients, and leave the clumps."),
 }
 
 // crumbHow is the wanted size of crumb.
 var crumbHow = map[string]message.Message{
-	"fine": message.New("Rub on until it is fine and even: it lies close, and lets little steam through."),
+	"fine": message.New("Rub in until fine and even: a fine crumb is dense and lets little steam through."),
 	"chunks": message.New(
-		"Squeeze some of it together and break it into chunks: they stay crunchy and let the steam out.",
+		"Squeeze some of it together and break it into chunks: chunks stay crunchy and let steam out.",
 	),
 }
 
@@ -134,7 +134,7 @@ func (p *plan) howTopping() message.Message {
 		if p.wanted.Topping.Family == "biscuit" {
 			how = p.says.Sentences(
 				how,
-				message.New("Stir the liquid in by hand, the last of it only if the dough asks for it."),
+				message.New("Stir the liquid in by hand, the last of it only if the dough needs it."),
 			)
 		}
 	case crumbly[p.wanted.Topping.Family] && t.FatState != "":
@@ -146,7 +146,7 @@ func (p *plan) howTopping() message.Message {
 	) {
 		how = p.says.Sentences(how, toast)
 		if p.wanted.Topping.Family != "biscuit" {
-			how = p.says.Sentences(how, message.New("They go in last."))
+			how = p.says.Sentences(how, message.New("Add these last."))
 		}
 	}
 	if crumbly[p.wanted.Topping.Family] {
@@ -168,10 +168,10 @@ var workable = map[string]bool{"crumble": true, "crisp": true, "streusel": true,
 var toolHow = map[string]message.Message{
 	"fingers": message.New("Rub the cold fat into the flour with the fingertips, lifting it; stop at lumps of a pea."),
 	"grater":  message.New("Grate the fat frozen into the flour, toss it, and press here and there until it clumps."),
-	"fork":    message.New("Melt the fat and fork it through the dry things, and leave the clumps."),
+	"fork":    message.New("Melt the fat, fork it into the dry ingredients, and leave the clumps."),
 	"mixer":   message.New("Work it on the lowest speed with the paddle, the fat in cubes; stop as soon as it clumps."),
 	"processor": message.New(
-		"Pulse the cold fat with the flour, a second at a time, to the size of peas, and no further: it overworks quickly.",
+		"Pulse the cold fat with the flour, a second at a time, to the size of peas and no further: it overworks quickly.",
 	),
 }
 
@@ -195,7 +195,7 @@ func (p *plan) lotsSays() message.Message {
 	if t := p.req.Topping.Tool; t != "processor" && t != "mixer" || p.lots() < 2 {
 		return message.Message{}
 	}
-	return p.says.New("In {n} lots: the bowl takes no more than {share} % of what it holds.",
+	return p.says.New("Mix it in {n} batches: fill the bowl to {share} % at most.",
 		message.Number(p.lots(), 0), message.Number(100*bowlShare, 0))
 }
 
@@ -206,7 +206,7 @@ func (p *plan) howBase() message.Message {
 		return message.Message{}
 	case p.bought():
 		return message.New(
-			"Let the bought pastry lie 10 min, unroll it, line the dish without stretching it, trim, and chill it again so that it keeps its shape. A ready shell only has to be filled.",
+			"Let the bought pastry rest 10 min, unroll it, line the dish without stretching it, and trim. Chill it again so that it keeps its shape. A ready-made shell only needs filling.",
 		)
 	case p.base.UpTheSides:
 		return p.says.Sentences(p.says.New(
@@ -217,7 +217,7 @@ func (p *plan) howBase() message.Message {
 			message.Centimetres(math.Round(p.geo.FloorLenCM+2*p.wallCM()+2*overhangCM)),
 		), p.trimmings())
 	}
-	return message.New("Press it in evenly and lightly, until it holds: what is pressed hard bakes hard.")
+	return message.New("Press it in evenly and lightly until it holds: a base that is pressed hard bakes hard.")
 }
 
 // trimmings tells that a sheet is rolled larger than what stays in the dish.
@@ -226,7 +226,7 @@ func (p *plan) trimmings() message.Message {
 	if x.DoughG < p.under.G+leastLeftG {
 		return message.Message{}
 	}
-	return p.says.New("For the whole sheet, {dough}, weigh {times} times what is written here; the rest is trimmings.",
+	return p.says.New("For the whole sheet ({dough}), weigh {times} times these amounts; the rest is trimmings.",
 		message.Grams(x.DoughG), message.Number(x.DoughG/p.under.G, 2))
 }
 

@@ -29,7 +29,7 @@ func (p *plan) ahead() []Kept {
 	if p.custard == nil && p.thickener.Freeze != "" {
 		out = append(
 			out,
-			Kept{message.New("The filling, frozen"), p.says.New("its thickener {freezes}", message.Word(p.thickener.Freeze))},
+			Kept{message.New("The filling, frozen"), p.says.New("thickener: {freezes}", message.Word(p.thickener.Freeze))},
 		)
 	}
 	return out
@@ -44,7 +44,7 @@ func (a *Answer) AfterFreezer(r Request) message.Message {
 	if !ok || t.Freeze == "holds" {
 		return message.Message{}
 	}
-	return message.New("its thickener {does} after the freezer", message.Word(t.Freeze))
+	return message.New("the thickener {does} after freezing", message.Word(t.Freeze))
 }
 
 // made is a thing of the tables that is made ahead.
@@ -83,7 +83,7 @@ func (p *plan) leftovers(a *Answer) []Kept {
 		out = append(
 			out,
 			Kept{
-				message.New("Trimmings of the dough"),
+				message.New("Dough trimmings"),
 				message.New("press together once and cut leaves for the top, or bake them with cinnamon sugar"),
 			},
 		)
@@ -91,9 +91,9 @@ func (p *plan) leftovers(a *Answer) []Kept {
 	out = append(
 		out,
 		Kept{
-			message.New("A portion of the next day that has dried"),
+			message.New("A portion that has dried out the next day"),
 			p.says.New(
-				"spoon {juice} of fruit juice round its edge, warm it {minutes} min at {heat} under foil, and take the foil off for the last third",
+				"spoon {juice} of fruit juice round the edge and warm it {minutes} min at {heat} under foil; take the foil off for the last third",
 				message.Grams(reviveJuiceG),
 				message.Number(reviveMin, 0),
 				message.OvenHeat(reviveC),
@@ -115,18 +115,18 @@ func (p *plan) carrying() []message.Message {
 }
 
 var (
-	carryLevel = message.New("Level, packed on both sides, the dish on a cloth that does not slip.")
+	carryLevel = message.New("Keep the dish level on a non-slip cloth, with something packed on both sides.")
 	carryWarm  = []message.Message{
-		message.New("Cold and set it travels best. Warm, its lid is left open a finger: under a tight one the top sweats."),
+		message.New("It travels best cold and set. Warm, leave the lid open by a finger: under a tight lid the top turns soggy."),
 		carryLevel,
-		message.New("Re-crisp it there, 10 min at {heat}. Cream and custard go in the cold box.", message.OvenHeat(180)),
+		message.New("Re-crisp it on arrival, 10 min at {heat}. Carry cream and custard in a cold box.", message.OvenHeat(180)),
 	}
 	carrySet = []message.Message{
-		message.New("Cold and set, in its tin, and cut there: cut pieces dry, and lean on each other."),
+		message.New("Carry it cold and set in its tin, and cut it on arrival: cut pieces dry out and lean on each other."),
 		carryLevel,
 	}
 	carryCold = []message.Message{
-		message.New("In the cold box, at 5 C or below, all the way: there is egg in it."),
+		message.New("Keep it in a cold box at 5 C or below all the way: it contains egg."),
 		carryLevel,
 	}
 )

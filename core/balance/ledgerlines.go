@@ -29,15 +29,15 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 	}{
 		{
 			"released",
-			message.New("Juice out of the fruit"),
+			message.New("Juice from the fruit"),
 			l.ReleasedG,
 			true,
-			message.New("The fruit's water, by composition, times the share that it gives up at this cut."),
+			message.New("The fruit's water by composition, times the share that it releases at this cut."),
 			larder.Working,
 		},
 		{
 			"precook_off",
-			message.New("Driven off on the hob"),
+			message.New("Boiled off on the hob"),
 			-l.PrecookOffG,
 			false,
 			message.New("By the minutes of pre-cooking, open or covered."),
@@ -48,12 +48,12 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 			message.New("Water from washing"),
 			l.WashWaterG,
 			false,
-			message.New("Berries that go in wet carry 3 % of their weight."),
+			message.New("Wet berries carry 3 % of their weight."),
 			larder.Working,
 		},
 		{
 			"added_water",
-			message.New("Water of liquids and butter"),
+			message.New("Water in liquids and butter"),
 			l.AddedWaterG,
 			false,
 			message.New("By composition of what is poured over or stirred in."),
@@ -61,27 +61,27 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 		},
 		{
 			"dissolved",
-			message.New("Sugar, dissolved"),
+			message.New("Dissolved sugar"),
 			l.DissolvedSugarG,
 			true,
-			message.New("All added sugar and what the fruit gives up of its own: it is part of the juice."),
+			message.New("All added sugar and the sugar that the fruit releases: dissolved sugar is part of the juice."),
 			larder.Composition,
 		},
 		{
 			"drained_water",
-			message.New("Drawn juice, gone"),
+			message.New("Drawn juice, removed"),
 			-l.DrainedWaterG,
 			false,
-			message.New("What sugar drew out while it stood, and was left behind or boiled away."),
+			message.New("Juice that the sugar drew out while the fruit stood, and that was left behind or boiled away."),
 			larder.Working,
 		},
-		{"steamed_off", message.New("Steamed off"), -l.SteamedOffG, true, p.whySteam(), larder.Working},
+		{"steamed_off", message.New("Lost as steam"), -l.SteamedOffG, true, p.whySteam(), larder.Working},
 		{
 			"soaked_up",
-			message.New("Soaked up"),
+			message.New("Absorbed"),
 			-l.SoakedUpG,
 			true,
-			message.New("By topping, base, crumbs and dried fruit, at most 60 % of the juice there is."),
+			message.New("By topping, base, crumbs and dried fruit; at most 60 % of the juice."),
 			larder.Working,
 		},
 	}
@@ -100,16 +100,16 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 func (p *plan) sources(a *Answer) map[string]Sourced {
 	fruit := map[string]message.Message{
 		byFill:      p.fillSource(),
-		byHeadspace: p.says.New("As much as leaves {rim} of free rim when it boils. Swelling by steam is a working figure.", message.Millimetres(p.style.keepMM)),
-		byWeight:    message.New("Your own weight, from the bowl."),
+		byHeadspace: p.says.New("As much as leaves {rim} below the rim when it boils. Swelling by steam is a working figure.", message.Millimetres(p.style.keepMM)),
+		byWeight:    message.New("Your own weight."),
 	}[a.Fit.LimitedBy]
-	sugar := message.New("Sugar target by the fruit's acid; the fruit's own sugar by composition.")
+	sugar := message.New("Sugar target from the fruit's acid; the fruit's own sugar by composition.")
 	if p.req.SugarG != nil {
 		sugar = message.New("Your own weight.")
 	}
-	thick := message.New("Strength of the thickener, weakened by acid; the fruit's pectin counts.")
+	thick := message.New("Strength of the thickener, weakened by acid; the fruit's pectin is included.")
 	if p.givenG != nil {
-		thick = message.New("Your own weight: the set follows.")
+		thick = message.New("Your own weight; the thickness of the juice is calculated from it.")
 	}
 	out := map[string]Sourced{
 		"fruit_g":     {larder.Working, fruit},
@@ -123,27 +123,27 @@ func (p *plan) sources(a *Answer) map[string]Sourced {
 		"volume_ml": volumeSource(p.req.Dish.MeasuredML),
 	}
 	if p.under.G > 0 {
-		out["base_g"] = Sourced{p.base.Basis, message.New("Floor, and for a shell the walls, x thickness x raw density.")}
+		out["base_g"] = Sourced{p.base.Basis, message.New("Floor (for a shell also the walls) x thickness x raw density.")}
 	}
 	return out
 }
 
 func (p *plan) fillSource() message.Message {
-	packed := message.New("Hand-packed weight by the fruit's bulk density and a working factor.")
+	packed := message.New("Hand-packed weight from the fruit's bulk density and a working factor.")
 	switch p.style.rule {
 	case byFloor:
-		return p.says.New("{much} of fruit to each square centimetre of the floor.", message.Grams(p.style.fill))
+		return p.says.New("{much} of fruit per square centimetre of floor.", message.Grams(p.style.fill))
 	case byShell:
 		return p.says.Sentences(
 			p.says.New(
-				"Fruit heaped to {share} % of the lined dish: it sinks, and the topping rides on it.",
+				"Fruit heaped to {share} % of the lined dish: it sinks, and the topping sinks with it.",
 				message.Number(100*p.style.fill, 0),
 			),
 			packed,
 		)
 	}
 	return p.says.Sentences(
-		p.says.New("Raw stack at {share} % of the dish.", message.Number(100*p.style.fill, 0)),
+		p.says.New("Raw layers at {share} % of the dish.", message.Number(100*p.style.fill, 0)),
 		packed,
 	)
 }
@@ -154,7 +154,7 @@ func volumeSource(measured float64) Sourced {
 	}
 	return Sourced{
 		larder.Definition,
-		message.New("Computed from the sizes. Filling the dish with water on the scale is better."),
+		message.New("Computed from the sizes. Weighing the dish full of water is more exact."),
 	}
 }
 
@@ -162,11 +162,11 @@ func volumeSource(measured float64) Sourced {
 func (p *plan) whySteam() message.Message {
 	if p.req.SteamedOffG != nil {
 		return message.New(
-			"By the bake of this very dessert, on the model: its oven, its stages and its gaps; and half of the plain rule, for what leaves below boiling.",
+			"From the bake model of this dessert (oven, stages, gaps), plus half of the simple rule for steam lost below boiling.",
 		)
 	}
 	return p.says.New(
-		"By the area of the rim: {steam} g from each square centimetre of a {style}.",
+		"From the rim area: {steam} g per square centimetre for a {style}.",
 		message.Number(p.style.steamGCM2, 3),
 		message.Word(p.req.Style),
 	)

@@ -131,7 +131,7 @@ func (d *dessert) lookFruit(f *fault.Faults) {
 		d.shareSum += a.Share
 	}
 	if d.shareSum <= 0 {
-		f.Add("/fruits", message.New("the shares add up to 0: give at least one fruit a share above 0"))
+		f.Add("/fruits", message.New("the shares add up to 0: enter a share above 0 for at least one fruit"))
 		return
 	}
 	for i := range pieces {
@@ -148,7 +148,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 		f.Range("/precook/minutes", p.Minutes, 0, 180, "min")
 		f.AmongOrNone("", "/precook/where", p.Where, PrecookPlaces)
 		if p.Open && p.Where == microwave {
-			f.Add("/precook/open", message.New("a microwave drives little off: it counts as covered"))
+			f.Add("/precook/open", message.New("in a microwave little water boils off: it counts as covered"))
 		}
 		d.filling.Precook = filling.Precook{Minutes: p.Minutes, Open: p.Open}
 		d.lookCookedFirst(p.Fruits, f)
@@ -164,7 +164,7 @@ func (d *dessert) lookBowl(f *fault.Faults) {
 	optional(r.WeighedFruitG, "/weighed_fruit_g", leastFruitG, mostFruitG, "g", f)
 	optional(r.BoughtFruitG, "/bought_fruit_g", leastFruitG, mostFruitG, "g", f)
 	if r.WeighedFruitG != nil && r.BoughtFruitG != nil {
-		f.Add("/bought_fruit_g", message.New("the fruit is given prepared as well: give one of the two"))
+		f.Add("/bought_fruit_g", message.New("was entered as bought and as prepared weight: enter one of the two"))
 	}
 	optional(r.SugarG, "/sugar_g", 0, 20000, "g", f)
 	optional(r.SteamedOffG, "/steamed_off_g", 0, 20000, "g", f)
@@ -183,7 +183,7 @@ func (d *dessert) lookSugar(f *fault.Faults) {
 	d.sugar = known(i, ok, key, "", "/sugar_key", "ingredient", f)
 	if ok && i.Role != "sugar" {
 		f.Add("/sugar_key", message.New(
-			"{name} is no sugar: give one, and syrups among the liquids", message.Name(larder.Plain(i.Name)),
+			"{name} is not a sugar: choose a sugar, and add syrups as liquids", message.Name(larder.Plain(i.Name)),
 		))
 	}
 }
@@ -193,7 +193,7 @@ func (d *dessert) lookCookedFirst(keys []string, f *fault.Faults) {
 	for i, key := range keys {
 		if !slices.ContainsFunc(d.req.Fruits, func(x FruitAsked) bool { return x.Key == key }) {
 			f.Add(fmt.Sprintf("/precook/fruits/%d", i), message.New(
-				"{key} is not among the fruit: name one that is, or leave the list out to cook all of it first",
+				"{key} is not among the fruit: choose one that is, or cook all the fruit first",
 				message.Text(key),
 			))
 		}
@@ -274,7 +274,7 @@ func (d *dessert) oneTopping(asked ToppingAsked, where string, f *fault.Faults) 
 			f.Add(
 				where+"/fat",
 				message.New(
-					"{name} is no fat: give butter, a plant block, an oil or shortening",
+					"{name} is not a fat: choose butter, a plant-based block, an oil or shortening",
 					message.Name(larder.Plain(fat.Name)),
 				),
 			)
@@ -307,7 +307,7 @@ func (d *dessert) checkPct(changed map[string]float64, recipe []larder.Part, whe
 		if len(recipe) > 0 && key == recipe[0].Key && pct != 100 && pct != 0 {
 			f.Add(
 				at,
-				message.New("is the 100 % that the others are measured against: change the others, or leave it out with 0"),
+				message.New("is the 100 % that all others relate to: change the others, or set it to 0 to leave it out"),
 			)
 		}
 	}
@@ -331,7 +331,7 @@ func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults
 			f.Add(
 				at+"/key",
 				message.New(
-					"{name} is only {water} % water: a dough can't be made up with it",
+					"{name} is only {water} % water: it can't hold a dough together",
 					message.Name(larder.Plain(ingredient.Name)),
 					message.Number(ingredient.WaterPct, 0),
 				),
@@ -342,7 +342,7 @@ func (d *dessert) lookLiquids(asked []LiquidAsked, where string, f *fault.Faults
 		}
 	}
 	if len(asked) > 0 && sum <= 0 {
-		f.Add(where, message.New("the shares add up to 0: give at least one liquid a share above 0"))
+		f.Add(where, message.New("the shares add up to 0: enter a share above 0 for at least one liquid"))
 	}
 	for i := range out {
 		out[i].Share /= sum

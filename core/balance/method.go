@@ -34,7 +34,7 @@ func (p *plan) method(s stand) []Doing {
 	m.step("bake", false, message.New("Bake it on a tray."), p.doneWhen())
 	for i := range p.late {
 		m.step("late", false, p.says.New(
-			"Put the {topping} on for the last minutes; earlier, its sugar burns.",
+			"Put the {topping} on for the last minutes only: any earlier, its sugar burns.",
 			larder.Called(p.dessert.late[i].Topping.Name),
 		))
 	}
@@ -58,7 +58,7 @@ func (m *recipe) step(code string, helper bool, lines ...message.Message) {
 // readyDish is the dish and what lines it.
 func (m *recipe) readyDish() {
 	if how := greasingHow[m.greasing()]; !how.IsZero() {
-		m.step("dish", true, message.New("Ready the dish."), how)
+		m.step("dish", true, message.New("Prepare the dish."), how)
 	}
 	if m.under.G == 0 {
 		return
@@ -82,9 +82,9 @@ func (m *recipe) readyDish() {
 // howSeal is how a base is sealed with egg.
 func (p *plan) howSeal() message.Message {
 	if p.req.Base.ParBaked {
-		return message.New("Brush the base inside with beaten egg while it is hot, and back into the oven for 2 min.")
+		return message.New("Brush the inside of the base with beaten egg while it is hot, and bake it 2 min more.")
 	}
-	return message.New("Brush the base inside thinly with beaten egg, and let it dry in the fridge for 10 min.")
+	return message.New("Brush the inside of the base thinly with beaten egg, and let it dry in the fridge for 10 min.")
 }
 
 // makeTopping is the topping, at its moment: a biscuit waits for nothing.
@@ -99,7 +99,7 @@ func (m *recipe) makeTopping(last bool) {
 	default:
 		oneBowl := message.Message{}
 		if crumbly[t.Family] {
-			oneBowl = message.New("Tip it out: the same bowl does for the fruit.")
+			oneBowl = message.New("Tip it out, and use the same bowl for the fruit.")
 		}
 		m.step("topping", crumbly[t.Family] && !m.melts(),
 			m.says.New("Make the topping: {name}.", message.Name(larder.Plain(t.Name))), m.howTopping(), waits(t), oneBowl)
@@ -129,7 +129,7 @@ func (m *recipe) prepareFruit() {
 	m.step("fruit", !knife, p.howFruit(), acid)
 	if soft := m.among(p.filling.Extras, "aromatic"); len(soft) > 0 {
 		m.step("aromatics", false, m.says.New(
-			"Soften the {aromatics} in a little of the fat, without colour, and let it cool: its juice counts.",
+			"Soften the {aromatics} in a little of the fat without browning, and let it cool; its juice is included in the balance.",
 			message.And(soft...),
 		))
 	}
@@ -202,7 +202,7 @@ func (m *recipe) mixFilling() {
 	p := m.plan
 	if p.custard != nil {
 		m.step("custard", false, message.New(
-			"Whisk sugar, flour and salt, then the eggs, without froth. Lay the fruit out, pour the custard over it.",
+			"Whisk sugar, flour and salt, then the eggs, without making froth. Spread the fruit and pour the custard over it.",
 		))
 		return
 	}
@@ -226,14 +226,14 @@ func (m *recipe) mixFilling() {
 	switch {
 	case layered && len(dry) > 1:
 		lines = append(lines, m.says.New(
-			"Mix {dry} until no lump is left; it is strewn over the fruit of each layer.", message.And(dry...)))
+			"Mix {dry} until no lump is left. Sprinkle it over the fruit of each layer.", message.And(dry...)))
 	case layered && len(dry) == 1:
-		lines = append(lines, m.says.New("The {dry} is strewn over the fruit of each layer.", message.And(dry...)))
+		lines = append(lines, m.says.New("Sprinkle the {dry} over the fruit of each layer.", message.And(dry...)))
 	case len(dry) > 1:
 		lines = append(lines, m.says.New(
-			"Mix {dry} until no lump is left, and toss the fruit in it, lifting from below.", message.And(dry...)))
+			"Mix {dry} until no lump is left, and toss the fruit in it from below.", message.And(dry...)))
 	case len(dry) == 1:
-		lines = append(lines, m.says.New("Toss the fruit with the {dry}, lifting from below.", message.And(dry...)))
+		lines = append(lines, m.says.New("Toss the fruit with the {dry} from below.", message.And(dry...)))
 	}
 	if p.thickened() {
 		lines = append(lines, message.New("Fold the fruit into the thickened juice."))
@@ -300,7 +300,7 @@ func (m *recipe) dotted() message.Message {
 	if len(fat) == 0 {
 		return message.Message{}
 	}
-	return m.says.New("Dot the {fat} over the fruit first: it is there for taste.", message.And(fat...))
+	return m.says.New("Dot the {fat} over the fruit first, for flavour.", message.And(fat...))
 }
 
 // finish are the finishes of before or after the oven.
@@ -317,7 +317,7 @@ func (m *recipe) finish(when string) {
 // waits says what a topping does while the fruit is made ready.
 func waits(t larder.Topping) message.Message {
 	if strings.HasPrefix(t.MakeAhead, "fridge") {
-		return message.New("It waits in the fridge meanwhile.")
+		return message.New("Keep it in the fridge until then.")
 	}
 	return message.Message{}
 }

@@ -10,13 +10,13 @@ func (p *plan) parBake() message.Message {
 	b := p.base
 	if b.ParBakeWeightedMin == 0 {
 		return p.says.New(
-			"Bake the base alone at {heat} for {minutes} min, to pale gold, low in the oven.",
+			"Bake the base alone at {heat} for {minutes} min, to pale gold, on a low shelf.",
 			message.OvenHeat(b.ParBakeC),
 			message.Number(b.ParBakeOpenMin, 0),
 		)
 	}
 	return p.says.New(
-		"Prick it, line it with paper and weights, bake at {heat} for {weighted} min, lift the weights out, and {open} min more, to pale gold. Push walls that slip back while they are hot.",
+		"Prick it and line it with paper and weights. Bake at {heat} for {weighted} min, take the weights out, and bake {open} min more, to pale gold. Push slipped walls back up while they are hot.",
 		message.OvenHeat(b.ParBakeC),
 		message.Number(b.ParBakeWeightedMin, 0),
 		message.Number(b.ParBakeOpenMin, 0),
@@ -29,32 +29,32 @@ func (p *plan) assemble() message.Message {
 		if p.wanted.Topping.None() {
 			return message.Message{} // the custard was poured over the fruit: that is all
 		}
-		return message.New("Crumble the top over it; it may sink a little.")
+		return message.New("Crumble the topping over it; it may sink a little.")
 	}
 	if p.wanted.Topping.None() {
-		return p.says.Sentences(message.New("Fill the dish and level it without ramming."), p.pour())
+		return p.says.Sentences(message.New("Fill the dish and level it without pressing."), p.pour())
 	}
 	if n := p.wanted.Topping.Layers; n > 1 {
 		return p.says.Sentences(p.says.New(
-			"{Topping} and fruit in turn: {n} layers of {much} with the fruit between, the last on top. Never to the brim.",
+			"{Topping} and fruit in layers: {n} layers of {much} with fruit between them, the last on top. Do not fill to the brim.",
 			larder.Called(p.wanted.Topping.Name), message.Number(n, 0), message.Grams(p.top.G/n),
 		), p.pour())
 	}
 	switch style := p.req.Style; {
 	case style == "pandowdy":
 		return p.says.Sentences(message.New("Fill the holes between the slices."), p.pour(),
-			message.New("Lay the pastry on, leave peep-holes."))
+			message.New("Put the pastry on and leave small gaps."))
 	case p.wanted.Topping.Family == "pastry":
-		return message.New("Fill the holes between the slices, lay the lid on, press it to the rim, and cut vents.")
+		return message.New("Fill the holes between the slices, put the lid on, press it to the rim, and cut vents.")
 	case style == "cobbler":
-		return message.New("Level the fruit; the dough goes on in pieces, with gaps for the steam: they close as it rises.")
+		return message.New("Level the fruit. Put the dough on in pieces with gaps for the steam; the gaps close as it rises.")
 	case style == "bar":
-		return message.New("Spread the fruit to the edges on the base, not rammed tight; crumble the top over it.")
+		return message.New("Spread the fruit loosely over the base to its edges, and crumble the topping over it.")
 	case style == "pie":
-		return message.New("Heap the fruit to the middle, fill the holes between the slices, and let the topping ride on it.")
+		return message.New("Heap the fruit towards the middle, fill the holes between the slices, and put the topping on.")
 	}
 	return message.New(
-		"Fill the dish, level it without ramming, strew the topping loosely, and leave gaps at the rim where the juice should be seen to bubble.",
+		"Fill the dish, level it without pressing, and sprinkle the topping on loosely. Leave gaps at the rim so that you can see the juice bubble.",
 	)
 }
 
@@ -77,10 +77,10 @@ func (p *plan) pour() message.Message {
 // doneWhen is how a baker sees that it is done.
 func (p *plan) doneWhen() message.Message {
 	if p.custard != nil {
-		return message.New("It is done when the middle no longer waves but trembles.")
+		return message.New("It is done when the middle trembles but no longer ripples.")
 	}
 	if p.wanted.Topping.None() {
-		return message.New("It is done when it bubbles at the middle and a skewer goes in.")
+		return message.New("It is done when it bubbles in the middle and a skewer goes in easily.")
 	}
 	if p.wanted.Topping.Family == "pastry" && p.req.Style != "pandowdy" {
 		return message.New("It is done when the lid is deep golden and the juice bubbles thickly through the vents.")
@@ -89,33 +89,33 @@ func (p *plan) doneWhen() message.Message {
 }
 
 var doneWhen = map[string]message.Message{
-	"crumble": message.New("It is done when it bubbles at the middle, not only at the rim, and the top is golden."),
+	"crumble": message.New("It is done when it bubbles in the middle, not only at the rim, and the top is golden."),
 	"crisp": message.New(
-		"It is done when it bubbles at the middle and the top is deep golden and crisp to the knock.",
+		"It is done when it bubbles in the middle and the top is deep golden and sounds crisp when tapped.",
 	),
 	"cobbler": message.New(
-		"It is done when the biscuits are gold and dry underneath when one is lifted, and the juice bubbles between them.",
+		"It is done when the biscuits are golden and dry underneath (lift one to see) and the juice bubbles between them.",
 	),
 	"pandowdy": message.New(
-		"Push the crust down into the juice here and there when the plan says so. It is done when it is glazed.",
+		"Push the crust into the juice here and there when the plan says so. It is done when the crust is glazed.",
 	),
 	"betty": message.New(
-		"It is done when the juice bubbles at the middle, the fruit is tender to a skewer and the lid is crisp.",
+		"It is done when the juice bubbles in the middle, a skewer goes into the fruit easily and the lid is crisp.",
 	),
 	"bar": message.New("It is done when the top is golden and the fruit bubbles thickly."),
-	"pie": message.New("It is done when it bubbles thickly at the middle and the base is brown through."),
+	"pie": message.New("It is done when it bubbles thickly in the middle and the base is brown through."),
 }
 
 func (p *plan) restWords() message.Message {
 	switch p.req.Style {
 	case "bar":
-		return message.New("Let it grow cold in the pan before the knife. A wiped knife for each cut; a corner first.")
+		return message.New("Let it cool completely in the pan before cutting. Wipe the knife between cuts, and take a corner piece out first.")
 	case "pie":
 		return message.New(
-			"Cut it lukewarm at the most: hot juice is thin, and thickens as it cools. A short crust is fragile while warm: unmould late.",
+			"Cut it lukewarm or cold: hot juice is thin and thickens as it cools. Shortcrust is fragile while warm: take it out of the tin late.",
 		)
 	}
-	return message.New("Let it stand: hot juice is thin, and thickens as it cools.")
+	return message.New("Let it stand: hot juice is thin and thickens as it cools.")
 }
 
 // checks are what has to be right before the oven door closes, for this very dessert.
@@ -132,7 +132,7 @@ func (p *plan) checks() []Doing {
 		}
 		return false
 	}
-	check("preheated", message.New("The oven is really hot"))
+	check("preheated", message.New("The oven is up to temperature"))
 	if has("salt") {
 		check("salt", message.New("Salt is in"))
 	}

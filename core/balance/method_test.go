@@ -58,7 +58,7 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 		},
 		"a machine with a small bowl": {
 			func(r *Request) { r.Topping.Tool, r.Topping.BowlML = "processor", 600 },
-			[]string{"Pulse the cold fat", "In 2 lots"},
+			[]string{"Pulse the cold fat", "in 2 batches"},
 			[]string{"Rub the cold fat"},
 		},
 		"a machine with a large bowl": {
@@ -79,14 +79,14 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 				r.Style, r.Topping = "betty", ToppingAsked{Key: "betty_bread", Layers: 3}
 				r.Liquids = []Asked{{Key: "water", G: 80}}
 			},
-			[]string{"3 layers", "Pour the water over before the last crumbs", "strewn over the fruit of each layer"},
+			[]string{"3 layers", "Pour the water over before the last crumbs", "over the fruit of each layer"},
 			[]string{"Stir in water", "toss the fruit", "Scrape all"},
 		},
 		"a bought sheet": {
 			func(r *Request) {
 				r.Style, r.Base, r.Topping = "pie", &BaseAsked{Key: "bought_shortcrust", EggSeal: true}, ToppingAsked{Key: "streusel_coarse"}
 			},
-			[]string{"unroll it", "Brush the base inside"},
+			[]string{"unroll it", "Brush the inside of the base"},
 			[]string{"Rub in, bring together"},
 		},
 		"bare": {

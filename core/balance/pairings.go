@@ -165,7 +165,7 @@ func seasonOf(f larder.Fruit, p larder.Pairing, month int) Season {
 	if s.Now {
 		s.Says = message.New("{Fruit} is in season in the north: {from} to {to}.", larder.Called(f.Name), from, to)
 	} else {
-		s.Says = message.New("{Fruit} is out of season in the north ({from} to {to}): frozen does as well.",
+		s.Says = message.New("{Fruit} is out of season in the north ({from} to {to}): frozen works as well.",
 			larder.Called(f.Name), from, to)
 	}
 	return s

@@ -73,7 +73,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 	}
 	if a.Fit.MostFruitG < leastFruitG {
 		mend = p.says.New(
-			"The topping alone is too much for this dish: thinner, or a dish of {dish}. Put a tray under it.",
+			"The topping alone is too much for this dish. Make it thinner, or use a dish of {dish}. Put a tray under it.",
 			message.Millilitres(bigger),
 		)
 	}
@@ -86,7 +86,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			AtDish,
 			message.New("It will boil over."),
 			p.says.New(
-				"Boiling, the filling and topping stand {mm} above the rim.",
+				"When it boils, filling and topping rise {mm} above the rim.",
 				message.Millimetres(math.Round(-mm)),
 			),
 			mend,
@@ -98,7 +98,7 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			Warning,
 			AtDish,
 			message.New("It may boil over."),
-			p.says.New("Boiling, only {mm} of rim are free.", message.Millimetres(math.Round(mm))),
+			p.says.New("When it boils, only {mm} stay free below the rim.", message.Millimetres(math.Round(mm))),
 			mend,
 		)
 	case a.Fit.LimitedBy == byHeadspace:
@@ -107,17 +107,17 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			"headspace_limits",
 			Note,
 			AtDish,
-			message.New("The free rim decides how much fruit."),
+			message.New("The space below the rim limits the fruit."),
 			p.says.New(
-				"Heaped as usual it would leave less than {mm} when it boils.",
+				"The usual amount would leave less than {mm} below the rim when it boils.",
 				message.Millimetres(p.style.keepMM),
 			),
-			message.New("The dish gets a little less fruit than usual, so that it need not boil over. Put a tray under it."),
+			message.New("There is a little less fruit than usual, to keep it from boiling over. Put a tray under it."),
 		)
 	}
 	if s.headspaceMM > 25 && a.Fit.LimitedBy == byWeight {
 		remark(out, "dish_half_empty", Advice, AtDish, message.New("The dish is large for this fruit."),
-			p.says.New("{mm} of rim stay free: the sides catch no colour and a thin filling dries.", message.Millimetres(mm)),
+			p.says.New("{mm} stay free below the rim: the sides do not brown, and a thin filling dries out.", message.Millimetres(mm)),
 			p.says.New("Use a smaller dish, or up to {fruit} of fruit.", message.Grams(a.Fit.MostFruitG)))
 	}
 }

@@ -21,12 +21,12 @@ func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
 			"shares_scaled",
 			Note,
 			AtFruit,
-			p.says.New("The shares added up to {sum} %.", message.Number(100*p.shareSum, 0)),
+			p.says.New("The shares add up to {sum} %.", message.Number(100*p.shareSum, 0)),
 			p.says.New(
-				"They were scaled to 100 %: {shares}.",
+				"They are scaled to 100 %: {shares}.",
 				p.says.Part(p.says.Join(", ", parts...)),
 			),
-			message.New("Change a share if another one was meant."),
+			message.New("Change a share if this is not what you want."),
 		)
 	}
 }
@@ -61,8 +61,8 @@ func aboutEachFruit(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				"windfalls",
 				Caution,
 				AtFruit,
-				message.New("Windfalls: wash them, cut out bruises, throw mouldy ones away whole."),
-				message.New("Baking does not destroy the toxin of mould."),
+				message.New("Windfalls: wash them, cut out bruises, and throw mouldy ones away whole."),
+				message.New("Baking does not destroy mould toxins."),
 				message.Message{},
 			)
 		}
@@ -83,10 +83,10 @@ func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				AtFruit,
 				p.says.New("{Fruit} needs cooking first.", larder.Called(x.Fruit.Name)),
 				p.says.New(
-					"At boiling heat it takes {minutes} min to turn tender, longer than the topping bears.",
+					"At boiling point it takes {minutes} min to turn tender, longer than the topping can bake.",
 					message.Number(x.Fruit.TenderMin, 0),
 				),
-				p.cookFirst("Simmer it under a lid until a skewer goes in, and set the minutes at Fruit."),
+				p.cookFirst("Simmer it under a lid until a skewer goes in, and enter the minutes under Fruit."),
 			)
 		case "advised":
 			remark(
@@ -96,9 +96,9 @@ func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				AtFruit,
 				p.says.New("{Fruit} is better cooked first.", larder.Called(x.Fruit.Name)),
 				message.New(
-					"It is watery or slow: raw, it waters the filling down or stays hard.",
+					"Raw, it makes the filling watery or stays hard.",
 				),
-				p.cookFirst("Cook it on the hob for a few minutes and set them at Fruit."),
+				p.cookFirst("Cook it on the hob for a few minutes, and enter them under Fruit."),
 			)
 		}
 	}
@@ -109,7 +109,7 @@ func (p *plan) cookFirst(how string) message.Message {
 	if len(p.filling.Pieces) < 2 {
 		return message.New(how)
 	}
-	return p.says.Sentences(message.New(how), message.New("The rest of the mixture stays raw."))
+	return p.says.Sentences(message.New(how), message.New("The rest of the fruit stays raw."))
 }
 
 // aboutMixture speaks of fruits that turn tender at very different times.
@@ -146,11 +146,11 @@ func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
 				larder.Called(quick.Fruit.Name),
 			),
 			p.says.New(
-				"At these cuts one is tender after {slow} min at boiling heat, the other after {quick}.",
+				"At these cuts one is tender after {slow} min at boiling point, the other after {quick} min.",
 				message.Number(tender(slow), 0),
 				message.Number(tender(quick), 0),
 			),
-			message.New("Set a smaller cut at Fruit."),
+			message.New("Choose a smaller cut under Fruit."),
 		)
 	}
 }
@@ -171,12 +171,12 @@ func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 			AtFruit,
 			message.New("The fruit is bland."),
 			p.says.New(
-				"{acid} % acid; under {least} % sweetness has nothing to stand against.",
+				"It has {acid} % acid; below {least} % it tastes only sweet.",
 				message.Number(s.AcidPct, 1),
 				message.Number(bland, 1),
 			),
 			p.says.New(
-				"Add {juice} of lemon juice, {lemons}, under Fruit: the sugar and the thickener follow.",
+				"Add {juice} of lemon juice ({lemons}) under Fruit: sugar and thickener are adjusted.",
 				message.Grams(g),
 				p.says.Part(pieces(units.Conventions{}, lemon, g)),
 			),
@@ -189,10 +189,10 @@ func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
 				"browns_in_air",
 				Note,
 				AtFruit,
-				p.says.New("{Fruit} browns in air.", larder.Called(x.Fruit.Name)),
+				p.says.New("{Fruit} turns brown in air.", larder.Called(x.Fruit.Name)),
 				message.New("Cut faces darken within minutes."),
 				message.New(
-					"Toss it with lemon juice as you cut, and enter the grams under Fruit: the sugar and the thickener follow.",
+					"Toss it with lemon juice as you cut, and enter the grams under Fruit: sugar and thickener are adjusted.",
 				),
 			)
 			return

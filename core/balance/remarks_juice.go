@@ -20,32 +20,32 @@ func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
 			"unthickened",
 			Note,
 			AtJuice,
-			message.New("It stays as juicy as it comes."),
+			message.New("The juice is not thickened."),
 			p.says.New(
-				"There is no thickener in it, and the fruit's own pectin holds {juice} of juice.",
+				"There is no thickener; the fruit's own pectin holds {juice} of juice.",
 				message.Grams(s.JuiceG),
 			),
-			message.New("Nothing, if it is wanted so; spoon it from a bowl."),
+			message.New("Nothing, if you want it that way; serve it in a bowl."),
 		)
 		return
 	}
 	if off > -2 && off < 2 {
 		return
 	}
-	what := p.says.New("It will be {band}, and a {style} is usually {usual}.",
+	what := p.says.New("The juice will be {band}; a {style} is usually {usual}.",
 		p.says.Part(a.Set.Band.Says()), message.Word(p.req.Style), p.says.Part(want.Says()))
 	if p.req.SetTarget != nil {
-		what = p.says.New("It will be {band}, and {wanted} is wanted.",
+		what = p.says.New("The juice will be {band}; you chose {wanted}.",
 			p.says.Part(a.Set.Band.Says()), p.says.Part(want.Says()))
 	}
 	need := s.Solve(p.target, p.thickener, p.beside, p.req.LongBoil)
-	do := p.says.New("For {band} take {much} of {thickener}.",
+	do := p.says.New("For {band}, use {much} of {thickener}.",
 		p.says.Part(want.Says()), message.Grams(need), larder.Called(p.thickener.Name))
 	why := p.says.New("{much} of thickener and the fruit's pectin hold {juice} of juice.",
 		message.Grams(p.allThickenerG(s)), message.Grams(s.JuiceG))
 	if need == 0 && s.thickenerG == 0 {
 		why = p.says.New("The fruit's own pectin holds {juice} of juice without any thickener.", message.Grams(s.JuiceG))
-		do = message.New("Nothing, or a little water or juice among the fruit.")
+		do = message.New("Nothing, or add a little water or juice to the fruit.")
 	}
 	level := Advice
 	if a.Set.Band == filling.Runny || a.Set.Band == filling.Stodgy {
@@ -110,7 +110,7 @@ func askAbout(slips []slip.Slip, bowl []slip.Thing, stations map[string]Station,
 		}
 		do := message.New("Nothing was changed.")
 		if x.SuggestG > 0 {
-			do = message.New("If the pen slipped: {much}. Nothing was changed.", message.Grams(x.SuggestG))
+			do = message.New("Did you mean {much}? Nothing was changed.", message.Grams(x.SuggestG))
 		}
 		remark(out, "slip_"+key, Warning, stations[key], x.What, x.Usual, do)
 	}
@@ -134,12 +134,12 @@ func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
 	)
 	off := a.SugarPct - a.SugarTargetPct
 	free := p.filling.SugarG(a.FruitG, a.SugarTargetPct)
-	do := p.says.New("Take {much} of sugar.", message.Grams(free))
+	do := p.says.New("Use {much} of sugar.", message.Grams(free))
 	switch {
 	case off > far && a.SugarG > 0 && a.SugarPct >= verySweet:
 		remark(out, "too_sweet", Advice, AtJuice, message.New("The filling will be very sweet."), why, do)
 	case off < -far:
-		remark(out, "too_sharp", Advice, AtJuice, message.New("The filling will be sharp."), why, do)
+		remark(out, "too_sharp", Advice, AtJuice, message.New("The filling will be sour."), why, do)
 	}
 }
 
@@ -155,7 +155,7 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			Note,
 			AtJuice,
 			p.says.New(
-				"Acid takes {share} % of the {thickener}'s strength.",
+				"The acid takes away {share} % of the strength of the {thickener}.",
 				message.Number(100*(1-k), 0),
 				larder.Called(p.thickener.Name),
 			),
@@ -163,7 +163,7 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 				"The filling has {acid} % acid.",
 				message.Number(s.AcidPct, 1),
 			),
-			message.New("It is reckoned in. Waxy maize and arrowroot keep more of theirs."),
+			message.New("This is included in the amounts. Waxy maize and arrowroot lose less."),
 		)
 	}
 	if strings.HasPrefix(p.thickener.Avoid, "with dairy") && p.hasDairy() {
@@ -172,9 +172,9 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			"slimy_with_dairy",
 			Warning,
 			AtJuice,
-			p.says.New("{Thickener} goes slimy with dairy.", larder.Called(p.thickener.Name)),
+			p.says.New("{Thickener} turns slimy with dairy.", larder.Called(p.thickener.Name)),
 			message.New("There is milk, cream or butter in the filling."),
-			message.New("Take another thickener."),
+			message.New("Use another thickener."),
 		)
 	}
 	if s.LostShare > 0 {
@@ -185,9 +185,9 @@ func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
 			AtJuice,
 			p.says.New("{share} % of the thickener stays behind with the juice.", message.Number(100*s.LostShare, 0)),
 			message.New(
-				"It was already in when the juice was left behind.",
+				"It was added before the juice was left behind.",
 			),
-			message.New("It is reckoned in. Add the thickener after draining, or keep the juice."),
+			message.New("This is included in the amounts. Add the thickener after draining, or keep the juice."),
 		)
 	}
 }

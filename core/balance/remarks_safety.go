@@ -28,12 +28,12 @@ func aboutGluten(_ *plan, _ stand, a *Answer, out *[]Remark) {
 			"gluten_left",
 			Warning,
 			AtTopping,
-			message.New("There is gluten in it all the same."),
+			message.New("It still contains gluten."),
 			message.New(
-				"The flour of the dough is gluten-free, and there is {flours} in the rest.",
+				"The flour of the dough is gluten-free, but the rest contains {flours}.",
 				message.And(names(from)...),
 			),
-			message.New("Change that as well: \"For a diet\", below the ticket, proposes what."),
+			message.New("Change that as well: \"For a diet\", below the ticket, suggests how."),
 		)
 	}
 }
@@ -49,15 +49,15 @@ func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
 		Caution,
 		AtBake,
 		message.New("Cook the middle of the custard to 71 C or more."),
-		message.New("It is set at 82 to 92 C, when the middle trembles and no longer waves."),
-		message.New("Over 95 C it curdles where there is no flour in it. Use a probe."),
+		message.New("It is set at 82 to 92 C, when the middle trembles but no longer ripples."),
+		message.New("Above 95 C a custard without flour curdles. Use a probe."),
 	)
 	remark(
 		out,
 		"custard_cold",
 		Caution,
 		AtBake,
-		message.New("Cool it, and into the fridge within 2 hours, 1 hour in heat over 32 C; keep it at 5 C or below."),
+		message.New("Cool it and put it into the fridge within 2 hours (1 hour in a room above 32 C); keep it at 5 C or below."),
 		message.New("Local codes differ, and some say 90 minutes."),
 		message.Message{},
 	)
@@ -69,7 +69,7 @@ func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
 			AtJuice,
 			message.New("There is no egg in the custard."),
 			message.New("Flour alone sets it like a thick sauce."),
-			message.New("Give it eggs: 100 parts are usual."),
+			message.New("Add eggs: 100 parts are usual."),
 		)
 	}
 }
@@ -90,7 +90,7 @@ func aboutSafety(p *plan, _ stand, a *Answer, out *[]Remark) {
 			"thermal_shock",
 			Caution,
 			AtBake,
-			p.says.New("Hot {material} must not meet cold or water.", larder.Called(p.material.Name)),
+			p.says.New("Hot {material} must not touch anything cold or wet.", larder.Called(p.material.Name)),
 			message.New("It cracks."),
 			message.New("Set it on a dry board or rack, and never take it from the freezer into a hot oven."),
 		)
@@ -98,8 +98,8 @@ func aboutSafety(p *plan, _ stand, a *Answer, out *[]Remark) {
 	if hasIngredient(a.Ticket, "honey") {
 		remark(out, "honey_infants", Caution, AtBake,
 			message.New("No honey for infants under 12 months, baked or not."),
-			message.New("It can carry spores that baking does not kill."),
-			message.New("Say so where it is served, or take another syrup."))
+			message.New("Honey can carry spores that baking does not kill."),
+			message.New("Say so where it is served, or use another syrup."))
 	}
 	what := message.New("Raw flour is not for tasting.")
 	if slices.ContainsFunc(

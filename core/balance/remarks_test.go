@@ -269,7 +269,7 @@ func TestADoughTakesItsPiecesBetweenFatAndLiquid(t *testing.T) {
 		"Fold in the hard cheese, fresh herbs and walnuts",
 	), strings.Index(
 		with,
-		"Then the liquid",
+		"Add the liquid",
 	)
 	if fat < 0 || fold < fat || liquid < fold || !strings.Contains(with, "Toast the nuts first") ||
 		strings.Contains(with, "go in last") {

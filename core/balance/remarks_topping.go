@@ -21,7 +21,7 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			Note,
 			AtTopping,
 			p.says.New("{Topping} is unusual on a {style}.", larder.Called(w.Name), message.Word(p.req.Style)),
-			message.New("It is reckoned as it is, and no range of depths is known for it."),
+			message.New("It is calculated as entered; no usual range of depths is known for it."),
 			p.says.New("Usual is {families}.", message.Or(p.style.families.lines()...)),
 		)
 		return
@@ -46,7 +46,7 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			AtTopping,
 			message.New("The topping is thick for the fruit."),
 			sizes,
-			message.New("Make it lighter, or take a deeper dish: under a thick lid the fruit is slow and the mouthful is dry."),
+			message.New("Use less, or a deeper dish: under a thick topping the fruit cooks slowly and each bite is dry."),
 		)
 	case t.DepthRatio < t.RatioLow:
 		remark(
@@ -56,7 +56,7 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			AtTopping,
 			message.New("The topping is thin for the fruit."),
 			sizes,
-			message.New("Make it more generous, or take a wider dish."),
+			message.New("Use more, or a wider dish."),
 		)
 	}
 	switch t.Texture.Fat {
@@ -67,8 +67,8 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			Advice,
 			AtTopping,
 			message.New("The topping will be dusty."),
-			p.says.New("Only {fat} % of it is fat; below 14 % it does not hold.", message.Number(t.Texture.FatPct, 0)),
-			message.New("More fat, or a sprinkle of water to make it clump."),
+			p.says.New("Only {fat} % of it is fat; below 14 % it does not hold together.", message.Number(t.Texture.FatPct, 0)),
+			message.New("Add fat, or a sprinkle of water to make it clump."),
 		)
 	case "spreads":
 		remark(
@@ -76,9 +76,9 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			"topping_spreads",
 			Advice,
 			AtTopping,
-			message.New("The topping will spread and grease."),
+			message.New("The topping will spread and turn greasy."),
 			p.says.New("{fat} % of it is fat; over 29 % it melts together.", message.Number(t.Texture.FatPct, 0)),
-			message.New("Less fat, or more flour."),
+			message.New("Use less fat or more flour."),
 		)
 	}
 	switch t.Texture.Sugar {
@@ -89,8 +89,8 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			Advice,
 			AtTopping,
 			message.New("The topping will stay pale."),
-			p.says.New("Only {sugar} % of it is sugar; below 12 % it hardly colours.", message.Number(t.Texture.SugarPct, 0)),
-			message.New("More sugar, or an egg or milk wash."),
+			p.says.New("Only {sugar} % of it is sugar; below 12 % it hardly browns.", message.Number(t.Texture.SugarPct, 0)),
+			message.New("Add sugar, or brush it with egg or milk."),
 		)
 	case "candied":
 		remark(
@@ -100,7 +100,7 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			AtTopping,
 			message.New("The topping will be hard and candied."),
 			p.says.New("{sugar} % of it is sugar; over 38 % it sets like toffee.", message.Number(t.Texture.SugarPct, 0)),
-			message.New("Less sugar."),
+			message.New("Use less sugar."),
 		)
 	}
 }
@@ -114,9 +114,9 @@ func aboutBetty(p *plan, s stand, _ *Answer, out *[]Remark) {
 		return
 	}
 	remark(out, "betty_dry", Note, AtFruit,
-		message.New("Nothing is poured over."),
-		message.New("Dry crumbs drink before the fruit gives its juice, and stay hard between."),
-		p.says.New("Pour {much} of water or juice over: enter it under Fruit.", message.Grams(bettyPourShare*s.FruitG)))
+		message.New("No liquid is poured over the crumbs."),
+		message.New("Dry crumbs take up liquid before the fruit releases its juice, and stay hard in between."),
+		p.says.New("Pour {much} of water or juice over, and enter it under Fruit.", message.Grams(bettyPourShare*s.FruitG)))
 }
 
 // aboutBiscuit says what a dough does under the hand, where that is not what its name says.
@@ -135,12 +135,12 @@ func aboutBiscuit(p *plan, _ stand, a *Answer, out *[]Remark) {
 			"dough_"+string(t.Dough),
 			Advice,
 			AtTopping,
-			p.says.New("The dough is one that {does}.", p.says.Part(doughWords[t.Dough])),
+			p.says.New("The dough {does}.", p.says.Part(doughWords[t.Dough])),
 			p.says.New(
-				"{hydration} % water to the flour; under 52 % it is crumbly, to 76 % it rolls, to 105 % it drops, over that it is a batter.",
+				"Hydration is {hydration} %: below 52 % it is crumbly, up to 76 % it rolls, up to 105 % it drops, above that it is a batter.",
 				message.Number(t.HydrationPct, 0),
 			),
-			p.says.New("For one that {does}, change the hydration.", p.says.Part(doughWords[usual])),
+			p.says.New("For a dough that {does}, change the hydration.", p.says.Part(doughWords[usual])),
 		)
 	}
 }
@@ -161,9 +161,9 @@ func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
 				"no_base",
 				Note,
 				AtTopping,
-				p.says.New("There is no base under this {style}.", message.Word(p.req.Style)),
-				message.New("It can be spooned, and not cut."),
-				message.New("Choose a base at Topping."),
+				p.says.New("This {style} has no base.", message.Word(p.req.Style)),
+				message.New("It can be spooned but not cut."),
+				message.New("Choose a base under Topping."),
 			)
 		}
 		return
@@ -174,9 +174,9 @@ func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
 			"wet_base",
 			Advice,
 			AtTopping,
-			message.New("The base would go soggy raw."),
+			message.New("An unbaked base would turn soggy."),
 			p.says.New(
-				"{share} % of the filling is juice: it holds the base near 100 C, and nothing crisps below that.",
+				"{share} % of the filling is juice: it keeps the base near 100 C, too cool to turn crisp.",
 				message.Number(wet, 0),
 			),
 			p.parBake(),
@@ -189,8 +189,8 @@ func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
 			Note,
 			AtTopping,
 			message.New("Glass and stoneware bake a base slowly."),
-			message.New("They lead heat badly."),
-			message.New("Take a dark metal dish, or set it on a hot tray."),
+			message.New("They conduct heat badly."),
+			message.New("Use a dark metal dish, or set it on a hot tray."),
 		)
 	}
 }

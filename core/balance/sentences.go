@@ -26,7 +26,7 @@ func (b Purchase) says(to *message.Book) message.Message {
 	}
 	over := message.Message{}
 	if b.LeftOverG >= leastLeftG {
-		over = to.New("{much} over, prepared: {use}", message.Grams(b.LeftOverG), to.Part(b.Use))
+		over = to.New("{much} left over (prepared): {use}", message.Grams(b.LeftOverG), to.Part(b.Use))
 	}
 	return to.New("{what}.", to.Part(to.Join("; ", buy, over)))
 }
@@ -37,7 +37,7 @@ func unsureSays(g float64) message.Message {
 		return message.Message{}
 	}
 	return message.New(
-		"By its sizes the dish is known to {share} %: that is {much} of fruit either way. Filled with water once, and the scale read, it is known.",
+		"Computed from its sizes, the volume of the dish is known to ±{share} % (±{much} of fruit). Weigh it full of water once for an exact figure.",
 		message.Number(unsurePercent, 0),
 		message.Grams(g),
 	)
@@ -48,7 +48,7 @@ func browningSays(factor float64) message.Message {
 	if factor <= leastFaster {
 		return message.Message{}
 	}
-	return message.New("The top browns {times} × as fast: cover earlier, or set it lower.", message.Number(factor, 1))
+	return message.New("The top browns {times} × as fast: cover it earlier or use a lower shelf.", message.Number(factor, 1))
 }
 
 // leftSays is what becomes of the card's fruit in other dishes.
@@ -57,9 +57,9 @@ func (o *OtherAnswer) leftSays() message.Message {
 	case o.LeftG >= leastLeftG:
 		return message.New("{much} of the prepared fruit is left: {use}.", message.Grams(o.LeftG), message.Part(o.LeftUse))
 	case o.LeftG <= -leastLeftG:
-		return message.New("It takes {much} more prepared fruit than the card.", message.Grams(-o.LeftG))
+		return message.New("It needs {much} more prepared fruit than the card.", message.Grams(-o.LeftG))
 	}
-	return message.New("The fruit comes out even.")
+	return message.New("The fruit fits exactly.")
 }
 
 // says is what a way to begin comes to; forPortions and fromFruit are what it was begun from.

@@ -80,7 +80,7 @@ func Solve(r Request) (*Answer, error) {
 		f.Add(
 			"/topping",
 			message.New(
-				"leaves no room for fruit in a dish {deep} deep ({topping} of topping, {base} of base): take a thinner topping or a deeper dish",
+				"leaves no room for fruit in a dish {deep} deep ({topping} of topping, {base} of base): use a thinner topping or a deeper dish",
 				message.Centimetres(
 					r.Dish.DepthCM,
 				),

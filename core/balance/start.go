@@ -243,7 +243,7 @@ func CheckStart(q StartRequest) error {
 		}
 	}
 	if given != 1 {
-		f.Add("/fruit_g", message.New("give one of fruit_g, bought_g and portions, not {n} of them", message.Count(given)))
+		f.Add("/fruit_g", message.New("use one of fruit_g, bought_g and portions, not {n} of them", message.Count(given)))
 	}
 	f.Length("", "/dishes", len(q.Dishes), 1, mostDishes)
 	for i, d := range q.Dishes {

@@ -93,10 +93,10 @@ func TestFromPortions(t *testing.T) {
 
 func TestStartNamesWhatIsWrong(t *testing.T) {
 	for says, q := range map[string]StartRequest{
-		"give one of": {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, Dishes: shelf, FruitG: ptr(500.0), Portions: ptr(3.0)},
-		"0 entries":   {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, FruitG: ptr(500.0)},
-		"/portions":   {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, Dishes: shelf, Portions: ptr(0.0)},
-		"/fruits/0":   {Style: "crumble", Fruits: []FruitAsked{{Key: "plumb", Share: 1}}, Dishes: shelf, Portions: ptr(4.0)},
+		"use one of": {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, Dishes: shelf, FruitG: ptr(500.0), Portions: ptr(3.0)},
+		"0 entries":  {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, FruitG: ptr(500.0)},
+		"/portions":  {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, Dishes: shelf, Portions: ptr(0.0)},
+		"/fruits/0":  {Style: "crumble", Fruits: []FruitAsked{{Key: "plumb", Share: 1}}, Dishes: shelf, Portions: ptr(4.0)},
 	} {
 		if _, err := Start(q); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("%v, want %q in it", err, says)

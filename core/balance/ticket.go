@@ -103,7 +103,7 @@ func (p *plan) dryBowl(by units.Conventions, s stand) Bowl {
 		Key:   "dry",
 		Title: message.New("Dry, for the fruit"),
 		How: message.New(
-			"Mix the thickener with the sugar first, so that it spreads without lumps. Toss with the fruit, lift from below, and scrape it all into the dish.",
+			"Mix the thickener with the sugar first, so that it spreads without lumps. Toss with the fruit from below, and scrape it all into the dish.",
 		),
 		Lines: make([]Line, 0, 2+len(p.beside)),
 	}
@@ -123,7 +123,7 @@ func (p *plan) custardBowl(by units.Conventions) Bowl {
 		Key:   "custard",
 		Title: message.New("Custard"),
 		How: message.New(
-			"Whisk sugar, flour and salt, then the eggs, without froth. Lay the fruit on the hot base and pour.",
+			"Whisk sugar, flour and salt, then the eggs, without making froth. Put the fruit on the hot base and pour the custard over.",
 		),
 		Lines: []Line{},
 	}
@@ -143,7 +143,7 @@ func (p *plan) crumbBowl(by units.Conventions) Bowl {
 	layer := Bowl{
 		Key:   "crumbs",
 		Title: message.New("Crumb layer"),
-		How:   message.New("Under the fruit, evenly: it takes up juice before the base does."),
+		How:   message.New("Spread evenly under the fruit: it absorbs juice before the base does."),
 		Lines: []Line{},
 	}
 	crumbs, _ := p.req.Own.Ingredient("dry_breadcrumbs")
@@ -162,7 +162,7 @@ func (p *plan) partsBowl(by units.Conventions, key, name string, how message.Mes
 		}
 		b.Lines[n].BakersPct = part.BakersPct
 		if part.Liquid {
-			b.Lines[n].ToFeel, b.Lines[n].Note = true, message.New("to feel: hold a fifth back")
+			b.Lines[n].ToFeel, b.Lines[n].Note = true, message.New("by feel: hold a fifth back")
 		}
 	}
 	return b
@@ -181,11 +181,11 @@ func (p *plan) finishBowls(by units.Conventions) []Bowl {
 	}
 	before := Bowl{
 		Key:   "before",
-		Title: message.New("On top, before the oven"),
-		How:   message.New("Brush or strew thinly; wipe the rim."),
+		Title: message.New("On top, before baking"),
+		How:   message.New("Brush or sprinkle thinly; wipe the rim."),
 		Lines: []Line{},
 	}
-	after := Bowl{Key: "after", Title: message.New("On top, after the oven"), How: message.Message{}, Lines: []Line{}}
+	after := Bowl{Key: "after", Title: message.New("On top, after baking"), How: message.Message{}, Lines: []Line{}}
 	for _, x := range p.finishes {
 		to := &before
 		if x.When == "after" {
@@ -205,10 +205,10 @@ func (p *plan) finishBowls(by units.Conventions) []Bowl {
 var greases = map[string]string{greaseButter: "butter", greaseCoat: "butter", greaseOil: "sunflower_oil"}
 
 var greasingHow = map[string]message.Message{
-	greaseButter: message.New("A film of butter, so that it comes away."),
-	greaseCoat:   message.New("A good coat of butter, for its taste."),
-	greaseOil:    message.New("Oil: it releases as well, and has no milk in it."),
-	greaseSling:  message.New("A sling of baking paper, two ends over the rim: what is cut must come out whole."),
+	greaseButter: message.New("A film of butter, so that nothing sticks."),
+	greaseCoat:   message.New("A good coat of butter, for flavour."),
+	greaseOil:    message.New("Oil: nothing sticks, and it contains no milk."),
+	greaseSling:  message.New("A sling of baking paper with two ends over the rim, to lift the dessert out whole for cutting."),
 }
 
 // add appends a line, but for what no scale shows.
@@ -234,7 +234,7 @@ func pieces(by units.Conventions, i larder.Ingredient, g float64) message.Messag
 			return message.New("crack {eggs}", counted(n, "egg"))
 		}
 		return message.New(
-			"crack {eggs}, {much} are left: {use}",
+			"crack {eggs}, {much} left over: {use}",
 			counted(n, "egg"),
 			message.Grams(left),
 			message.Part(eggUses[i.Key]),

@@ -8,14 +8,14 @@ import (
 // Abouts are what stands beside single fields, by their names: what a figure there means.
 var Abouts = map[string]message.Message{
 	"oven_offset": message.New(
-		"Below nought it is cooler than it says, above it hotter. Every plan allows for it; an oven that was never measured "+
-			"may be {c} off either way.", message.CelsiusDifference(oven.UnknownC)),
+		"Below zero the oven is cooler than its dial, above zero hotter. Every plan allows for this; an oven that was never measured "+
+			"may be off by ±{c}.", message.CelsiusDifference(oven.UnknownC)),
 	"coals": message.New(
-		"Coals are counted for its size, the heat and the weather at the Bake station. With briquettes a plan is good to {c} "+
-			"at best; lumps of hardwood want a thermometer.",
+		"Coals are counted at the Bake station from its size, the heat and the weather. With briquettes a plan is good to ±{c} "+
+			"at best; for lump wood use a thermometer.",
 		message.CelsiusDifference(oven.CoalsC),
 	),
 	"altitude": message.New(
-		"Water boils {c} cooler for each {m} m: fruit takes longer, and some starches never set.",
+		"Water boils {c} cooler for each {m} m of altitude: fruit takes longer, and some starches never set.",
 		message.CelsiusDifference(1), message.Count(300)),
 }

@@ -115,7 +115,7 @@ func (t *table) stands(a, b *balance.Answer) {
 	if a == nil || b == nil {
 		return
 	}
-	const part = "How it was to stand"
+	const part = "Planned result"
 	both := func(what message.Message, of func(*balance.Answer) message.Message) {
 		t.add(message.New(part), what, of(a), of(b))
 	}
@@ -124,7 +124,7 @@ func (t *table) stands(a, b *balance.Answer) {
 		message.New("juice to hold"),
 		func(x *balance.Answer) message.Message { return message.Value(message.Grams(math.Round(x.JuiceG))) },
 	)
-	both(message.New("free rim while it boils"), func(x *balance.Answer) message.Message {
+	both(message.New("space below the rim when it boils"), func(x *balance.Answer) message.Message {
 		return message.Value(message.Millimetres(math.Round(x.Fit.HotHeadspaceMM)))
 	})
 	both(message.New("topping"), func(x *balance.Answer) message.Message {
@@ -134,7 +134,7 @@ func (t *table) stands(a, b *balance.Answer) {
 		message.New("sweetness of the filling"),
 		func(x *balance.Answer) message.Message { return message.New("{n} %", message.Number(x.SugarPct, 1)) },
 	)
-	both(message.New("steam lost"), func(x *balance.Answer) message.Message {
+	both(message.New("lost as steam"), func(x *balance.Answer) message.Message {
 		return message.Value(message.Grams(math.Round(x.Ledger.SteamedOffG)))
 	})
 	both(
@@ -148,14 +148,14 @@ func minutes(x float64) message.Message { return message.New("{minutes} min", me
 func heat(x float64) message.Message { return message.Value(message.OvenHeat(x)) }
 
 func (t *table) bake(a, b Side) {
-	const part = "The bake"
+	const part = "Bake"
 	t.add(message.New(part), message.New("oven"), named(a.Oven), named(b.Oven))
 	t.add(message.New(part), message.New("heat"), figure(a.OvenC, heat), figure(b.OvenC, heat))
 	t.add(message.New(part), message.New("minutes"), figure(a.Minutes, minutes), figure(b.Minutes, minutes))
 	t.add(message.New(part), message.New("shelf"), message.New(a.Shelf), message.New(b.Shelf))
 	t.add(message.New(part), message.New("stages"), stages(a.Stages), stages(b.Stages))
 	if a.Happened != nil || b.Happened != nil {
-		t.add(message.New(part), message.New("late or early"), lateBy(a.Happened), lateBy(b.Happened))
+		t.add(message.New(part), message.New("early or late"), lateBy(a.Happened), lateBy(b.Happened))
 	}
 }
 
@@ -181,11 +181,11 @@ func stages(all []bake.Stage) message.Message {
 			{s.Heating == "bottom", message.New("bottom heat")},
 			{s.Cover == "foil", message.New("foil")},
 			{s.Cover == "lid", message.New("lid")},
-			{s.Cover == "rim", message.New("foil round the rim")},
+			{s.Cover == "rim", message.New("foil around the rim")},
 			{s.Shelf == "low", message.New("low")},
 			{s.Shelf == "high", message.New("high")},
-			{s.PushUnder, message.New("pushed under")},
-			{s.AddTopping, message.New("topping on")},
+			{s.PushUnder, message.New("crust pushed under")},
+			{s.AddTopping, message.New("topping put on")},
 		} {
 			if x.is {
 				says = append(says, x.says)
@@ -211,7 +211,7 @@ func lateBy(h *outcome.Happened) message.Message {
 }
 
 func (t *table) out(a, b Side) {
-	const part = "What came out"
+	const part = "Result"
 	t.add(message.New(part), message.New("juice, cold"), message.New(a.Words.Juice), message.New(b.Words.Juice))
 	t.add(message.New(part), message.New("juice, hot"), message.New(a.Told.JuiceHot), message.New(b.Told.JuiceHot))
 	t.add(message.New(part), message.New("fruit"), message.New(a.Words.Fruit), message.New(b.Words.Fruit))
@@ -232,7 +232,7 @@ func (t *table) out(a, b Side) {
 		figure(b.Told.MiddleMin, minutes),
 	)
 	t.add(message.New(part), message.New("weight lost"), lost(a.Told), lost(b.Told))
-	t.add(message.New(part), message.New("again so?"), yes(a.Told.Again), yes(b.Told.Again))
+	t.add(message.New(part), message.New("again the same way?"), yes(a.Told.Again), yes(b.Told.Again))
 }
 
 func figure(x *float64, as func(float64) message.Message) message.Message {

@@ -76,14 +76,14 @@ func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
 	for key, want := range map[string][2]string{
 		"Dish/style":                     {"crumble", "crumble"},
 		"Fruit bowl/Crystallised ginger": {"", "20 g"},
-		"The bake/oven":                  {"Old range", ""},
-		"The bake/heat":                  {"190 C", ""},
-		"The bake/stages":                {"", "30 min at 200 C, fan, foil; 20 min at 210 C, pushed under"},
-		"The bake/late or early":         {"", "4 min longer than planned"},
-		"What came out/juice, cold":      {"saucy", "spoonable"},
-		"What came out/boiled over":      {"no", ""},
-		"What came out/weight lost":      {"", "50 g"},
-		"How it was to stand/set":        {"spoonable", "spoonable"},
+		"Bake/oven":                      {"Old range", ""},
+		"Bake/heat":                      {"190 C", ""},
+		"Bake/stages":                    {"", "30 min at 200 C, fan, foil; 20 min at 210 C, crust pushed under"},
+		"Bake/early or late":             {"", "4 min longer than planned"},
+		"Result/juice, cold":             {"saucy", "spoonable"},
+		"Result/boiled over":             {"no", ""},
+		"Result/weight lost":             {"", "50 g"},
+		"Planned result/set":             {"spoonable", "spoonable"},
 	} {
 		if r := by[key]; [2]string{r.A.String(), r.B.String()} != want {
 			t.Errorf("%s: %q and %q", key, r.A, r.B)
@@ -95,7 +95,7 @@ func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
 			t.Errorf("%s: row %d of %+v", what, i, rows)
 		}
 	}
-	if r := by["How it was to stand/sweetness of the filling"]; r.Same {
+	if r := by["Planned result/sweetness of the filling"]; r.Same {
 		t.Errorf("sweeter, and the same: %+v", r)
 	}
 	for _, r := range Of(a, a) {

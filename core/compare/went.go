@@ -38,12 +38,12 @@ func HowItWent(a *balance.Answer, told outcome.Told, h *outcome.Happened, learnt
 
 func predicted(a *balance.Answer, learnt int) message.Message {
 	says := message.New(
-		"Predicted: {band}, free rim {mm}, from {fruit} of fruit and {thickener} of thickener",
+		"Predicted: {band}, {mm} below the rim, from {fruit} of fruit and {thickener} of thickener",
 		message.Part(a.Set.Band.Says()), message.Millimetres(a.Fit.HotHeadspaceMM), message.Grams(a.FruitG),
 		message.Grams(a.ThickenerG),
 	)
 	if learnt > 0 {
-		return message.New("{what}, by what the log had taught by then (its lessons’ version {n}).",
+		return message.New("{what}, with the findings of the log at that time (version {n}).",
 			message.Part(says), message.Count(learnt))
 	}
 	return message.New("{what}.", message.Part(says))
@@ -86,9 +86,9 @@ func weighed(all []outcome.Weighed) message.Message {
 		}
 	}
 	if len(off) == 0 {
-		return message.New("Weighed: all {n} lines as written.", message.Count(len(all)))
+		return message.New("Weighed: all {n} lines as on the ticket.", message.Count(len(all)))
 	}
-	return message.New("Weighed: {lines}; the other {n} as written.",
+	return message.New("Weighed: {lines}; the other {n} as on the ticket.",
 		message.Part(message.Join(", ", off...)), message.Count(len(all)-len(off)))
 }
 

@@ -33,7 +33,7 @@ func TestABakeIsToldAsItWasPredictedAndAsItWent(t *testing.T) {
 			strings.Join(rows, "; "),
 			"in the oven: 45 min | 52 min; middle bubbles: 33 min | ; steamed off: 61 g | 48 g; base:  | crisp",
 		},
-		"weighed":             {w.Weighed.String(), "Weighed: 31 g of 24 g cornflour; the other 1 as written."},
+		"weighed":             {w.Weighed.String(), "Weighed: 31 g of 24 g cornflour; the other 1 as on the ticket."},
 		"a call answered":     {w.Calls[0].String(), "45 min: Take it out (done at 33)"},
 		"a call not answered": {w.Calls[1].String(), "20 min: Turn it (not answered)"},
 	} {
@@ -42,7 +42,7 @@ func TestABakeIsToldAsItWasPredictedAndAsItWent(t *testing.T) {
 		}
 	}
 	if says := w.Predicted.String(); !strings.Contains(says, a.Set.Band.Says().String()) ||
-		!strings.HasSuffix(says, "by what the log had taught by then (its lessons’ version 3).") {
+		!strings.HasSuffix(says, "with the findings of the log at that time (version 3).") {
 		t.Error(says)
 	}
 }

@@ -94,7 +94,7 @@ func (c *checker) names(q Request) {
 			case id(i) == "":
 				c.Add(where, message.New("is missing"))
 			case twice:
-				c.Add(where, message.New("is {name} a second time: each has its own", message.Text(id(i))))
+				c.Add(where, message.New("is {name}, which is used twice: each must be unique", message.Text(id(i))))
 			}
 			known[id(i)] = i
 		}
@@ -112,7 +112,7 @@ func (c *checker) names(q Request) {
 		for j, t := range b.Tasks {
 			at := fmt.Sprintf("/batches/%d/tasks/%d/id", i, j)
 			if _, twice := c.tasks[t.ID]; twice {
-				c.Add(at, message.New("is {name} a second time: each has its own", message.Text(t.ID)))
+				c.Add(at, message.New("is {name}, which is used twice: each must be unique", message.Text(t.ID)))
 			}
 			if t.ID == "" {
 				c.Add(at, message.New("is missing"))
@@ -137,7 +137,7 @@ func (c *checker) spans(at string, all []Span) {
 	c.Length(at, "", len(all), 0, 100)
 	for i, s := range all {
 		if s.To < s.From {
-			c.Add(fmt.Sprintf("%s/%d/to_min", at, i), message.New("is {to}, before it begins at {from}",
+			c.Add(fmt.Sprintf("%s/%d/to_min", at, i), message.New("is {to}, before its start at {from}",
 				message.Count(s.To), message.Count(s.From)))
 		}
 	}
@@ -159,7 +159,7 @@ func (c *checker) oven(at string, o Oven) {
 	c.Range(at+"/cool_c_per_min", o.CoolCPerMin, 0.1, 200, "")
 	c.Range(at+"/door_min", o.DoorMin, 0, 60, "min")
 	if o.From != nil && o.To != nil && *o.To < *o.From {
-		c.Add(at+"/to_min", message.New("is {to}, before it begins at {from}", message.Count(*o.To), message.Count(*o.From)))
+		c.Add(at+"/to_min", message.New("is {to}, before its start at {from}", message.Count(*o.To), message.Count(*o.From)))
 	}
 	c.Length(at, "/tiers", len(o.Tiers), 0, mostOf)
 	seen := map[string]bool{}
@@ -168,7 +168,7 @@ func (c *checker) oven(at string, o Oven) {
 		c.Range(here+"/width_cm", t.WidthCM, 0, 1000, "cm")
 		c.Range(here+"/depth_cm", t.DepthCM, 0, 1000, "cm")
 		if seen[t.ID] {
-			c.Add(here+"/id", message.New("is {name} a second time: each has its own", message.Text(t.ID)))
+			c.Add(here+"/id", message.New("is {name}, which is used twice: each must be unique", message.Text(t.ID)))
 		}
 		seen[t.ID] = true
 	}
@@ -189,7 +189,7 @@ func (c *checker) batch(at string, b *Batch) {
 	c.known(at+"/hold_place", b.HoldPlace, c.places)
 	c.Range(at+"/hold_cm2", b.HoldCM2, 0, 1e7, "")
 	if len(b.Tasks) == 0 {
-		c.Add(at+"/tasks", message.New("is empty: give at least one task"))
+		c.Add(at+"/tasks", message.New("is empty: add at least one task"))
 	}
 	own := map[string]bool{}
 	for _, t := range b.Tasks {
@@ -204,7 +204,7 @@ func (c *checker) batch(at string, b *Batch) {
 		c.Range(here+"/count", float64(d.Count), 0, 1000, "")
 		for field, id := range map[string]string{"from_task": d.FromTask, "to_task": d.ToTask} {
 			if id != "" && !own[id] {
-				c.Add(here+"/"+field, message.New("is {name}, which is no task of the batch", message.Text(id)))
+				c.Add(here+"/"+field, message.New("is {name}, which is not a task of the batch", message.Text(id)))
 			}
 		}
 	}
@@ -266,7 +266,7 @@ func (c *checker) bake(at string, t *Task) {
 	for i := range t.Alternatives {
 		a, here := &t.Alternatives[i], fmt.Sprintf("%s/alternatives/%d", at, i)
 		if seen[a.ID] {
-			c.Add(here+"/id", message.New("is {name} a second time: each has its own", message.Text(a.ID)))
+			c.Add(here+"/id", message.New("is {name}, which is used twice: each must be unique", message.Text(a.ID)))
 		}
 		seen[a.ID] = true
 		for k, o := range a.Ovens {
@@ -305,7 +305,7 @@ func (c *checker) pin(at string, p Pin, q Request) {
 	}
 	c.Range(at+"/start_min", float64(p.Start), float64(q.Now-longestPlan), float64(q.Now+longestPlan), "min")
 	if p.End != nil && (*p.End < p.Start || *p.End > q.Now+longestPlan) {
-		c.Add(at+"/end_min", message.New("is {end}: give {start} or later", message.Count(*p.End), message.Count(p.Start)))
+		c.Add(at+"/end_min", message.New("is {end}: enter {start} or later", message.Count(*p.End), message.Count(p.Start)))
 	}
 	c.known(at+"/person", p.Person, c.people)
 	c.known(at+"/oven", p.Oven, c.ovens)
@@ -365,7 +365,7 @@ func (c *checker) cycles(q Request) {
 	}
 	for i := range n {
 		if state[i] == 0 && !visit(i) {
-			c.Add(where[i], message.New("leads back to the task itself: something has to be first"))
+			c.Add(where[i], message.New("leads back to the task itself: one task has to be first"))
 			return
 		}
 	}

@@ -248,9 +248,9 @@ func (s *schedule) waysFor(b int) (out []try) {
 }
 
 func (c Clash) says(lies bool) message.Message {
-	what := message.New("{batch} is {n} min late or over what it may wait", message.Text(c.Batch), message.Count(c.Over))
+	what := message.New("{batch} is {n} min late or waits too long", message.Text(c.Batch), message.Count(c.Over))
 	if !lies {
-		what = message.New("{batch} finds no room", message.Text(c.Batch))
+		what = message.New("{batch} does not fit", message.Text(c.Batch))
 	}
 	if len(c.WaysOut) == 0 {
 		return message.Sentences(message.New("{what}.", message.Part(what)))

@@ -149,7 +149,7 @@ func (c *composing) order(o Ordered) {
 		}
 	}
 	if each == 0 {
-		cannot(message.New("No tier of an oven takes its dish, which is {size} outside.",
+		cannot(message.New("No oven tier is large enough for its dish ({size} outside).",
 			message.Range(message.Centimetres(length), message.Centimetres(width))))
 		return
 	}

@@ -80,7 +80,7 @@ func WarmMinutes(ovenC float64) float64 { return max(0, ovenC-usualRoomC) / warm
 // Usual fills in what a kitchen has not told; ovens are the ids of those on its shelf.
 func (h House) Usual(ovens []string) House {
 	if len(h.People) == 0 {
-		h.People = []Person{{ID: "Hands", Hours: []Span{{handsFrom, handsTo}}}}
+		h.People = []Person{{ID: "People", Hours: []Span{{handsFrom, handsTo}}}}
 	}
 	if h.WashMin == 0 {
 		h.WashMin = usualWashMin
@@ -121,11 +121,11 @@ func CheckHouse(h House) error {
 	for i, p := range h.People {
 		at := fmt.Sprintf("/people/%d", i)
 		if p.ID == "" || names[p.ID] {
-			f.Add(at+"/id", message.New("is {name}: give each person a name of their own", message.Text(p.ID)))
+			f.Add(at+"/id", message.New("is {name}: each person needs a different name", message.Text(p.ID)))
 		}
 		names[p.ID] = true
 		if len(p.Hours) == 0 {
-			f.Add(at+"/hours", message.New("is empty: say from when to when they are there"))
+			f.Add(at+"/hours", message.New("is empty: enter the hours"))
 		}
 		checkHours(at+"/hours", p.Hours, &f)
 		checkHours(at+"/breaks", p.Breaks, &f)
@@ -152,11 +152,11 @@ func CheckHouse(h House) error {
 	for i, u := range h.UsualDays {
 		at := fmt.Sprintf("/usual_days/%d", i)
 		if u.Name == "" || len([]rune(u.Name)) > longestName || names[u.Name] {
-			f.Add(at+"/name", message.New("is {name}: give each usual day a name of its own", message.Text(u.Name)))
+			f.Add(at+"/name", message.New("is {name}: each saved day needs a different name", message.Text(u.Name)))
 		}
 		names[u.Name] = true
 		if len(u.Orders) == 0 {
-			f.Add(at+"/orders", message.New("is empty: keep a day that has orders"))
+			f.Add(at+"/orders", message.New("is empty: save a day that has orders"))
 		}
 		checkOrders(at, u.Orders, &f)
 	}
@@ -179,7 +179,7 @@ func CheckHouse(h House) error {
 func checkHours(at string, spans []Span, f *fault.Faults) {
 	for i, s := range spans {
 		if s.From < 0 || s.To > 2*1440 || s.From >= s.To {
-			f.Add(fmt.Sprintf("%s/%d", at, i), message.New("ends before it begins: give an hour, and a later one"))
+			f.Add(fmt.Sprintf("%s/%d", at, i), message.New("ends before it begins: enter a later end"))
 		}
 	}
 }

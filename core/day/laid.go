@@ -260,7 +260,7 @@ func (s *showing) moved(before *Laid) {
 			s.out.Moved = append(s.out.Moved, message.New("{order} goes in {n} min later, at {clock}.", order,
 				message.Count(d), Clock(x.Start)))
 		case d <= -toldMin:
-			s.out.Moved = append(s.out.Moved, message.New("{order} goes in {n} min sooner, at {clock}.", order,
+			s.out.Moved = append(s.out.Moved, message.New("{order} goes in {n} min earlier, at {clock}.", order,
 				message.Count(-d), Clock(x.Start)))
 		case x.Oven != old.Oven:
 			s.out.Moved = append(s.out.Moved, message.New("{order} goes into {oven}.", order, message.Text(x.Oven)))
@@ -281,12 +281,12 @@ func (s *showing) says() {
 	case n == 0:
 		s.out.Says = message.New("Nothing is ordered for this day yet.")
 	case late > 0:
-		s.out.Says = message.New("{n} of {all} will not be ready as wanted.", message.Count(late), message.Count(n))
+		s.out.Says = message.New("{n} of {all} orders will not be ready on time.", message.Count(late), message.Count(n))
 	case s.out.Plan.Objective.Window > 0:
 		s.out.Says = message.New(
-			"All is ready in time; something stands {n} min longer than it should.", message.Count(s.out.Plan.Objective.Window))
+			"All orders are ready on time; one step waits {n} min longer than it should.", message.Count(s.out.Plan.Objective.Window))
 	default:
-		s.out.Says = message.New("All is ready in time; ovens are on for {on} min.",
+		s.out.Says = message.New("All orders are ready on time. Ovens are on for {on} min.",
 			message.Count(s.out.Plan.Objective.OvenOn))
 	}
 }

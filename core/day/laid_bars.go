@@ -104,7 +104,7 @@ func bakeWords(x Scheduled, t *Task, way *Alternative) message.Message {
 	n := x.End - x.Start
 	minutes := message.Count(n)
 	if give := nineInTen(way.SDMin); give > 0 {
-		minutes = message.Part(message.New("{n} ({range} 9 times in 10)", message.Count(n),
+		minutes = message.Part(message.New("{n} ({range}, 90 % range)", message.Count(n),
 			message.Range(message.Count(n-give), message.Count(n+give))))
 	}
 	return message.New(what, message.Text(x.Batch), message.OvenHeat(way.Stages[0].OvenC), minutes)

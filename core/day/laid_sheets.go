@@ -52,7 +52,7 @@ func (s *showing) done() {
 		case i >= 0:
 			d.InTime, d.Says = false, s.out.Unlaid[i].Why
 		case !found:
-			d.InTime, d.Says = false, message.New("Finds no room.")
+			d.InTime, d.Says = false, message.New("Does not fit.")
 		case *d.ReadyAt > due:
 			d.InTime = false
 			d.Says = message.New("Ready at {clock}, {n} min late.", Clock(*d.ReadyAt), message.Count(*d.ReadyAt-due))
@@ -104,7 +104,7 @@ func (s *showing) sheets() {
 	}
 }
 
-var hotDish = message.New("Boiling fruit and sugar burn worse than water. Dry cloths.")
+var hotDish = message.New("Boiling fruit and sugar burn worse than water. Use dry cloths.")
 
 func (s *showing) sheet(kind LaneKind, of string) {
 	sheet := Sheet{Kind: kind, Of: of, Rows: []Row{}}

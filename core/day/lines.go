@@ -48,7 +48,7 @@ func ReadLines(text string, cards []Known, among Asked) (orders []Wanted, unread
 			continue
 		}
 		if len(orders) == mostOrders {
-			unread = append(unread, Unread{line, message.New("A day has {n} orders at most.", message.Count(mostOrders))})
+			unread = append(unread, Unread{line, message.New("A day has at most {n} orders.", message.Count(mostOrders))})
 			break
 		}
 		o, why := readLine(line, cards)
@@ -79,7 +79,7 @@ func readLine(line string, cards []Known) (Wanted, message.Message) {
 	size := cut(lineSize)
 	m := cut(lineClock)
 	if m == nil {
-		return o, message.New("No hour: write one as 12:30.")
+		return o, message.New("Time is missing: write it as 12:30.")
 	}
 	o.Due = minuteOf(m)
 	if m := cut(lineServe); m != nil {
@@ -96,13 +96,13 @@ func readLine(line string, cards []Known) (Wanted, message.Message) {
 			o.Dishes = numbers[strings.ToLower(m[2])]
 		}
 		if o.Dishes < 1 || o.Dishes > mostOfOrder {
-			return o, message.New("{n} dishes: give 1 to {most}.", message.Count(o.Dishes), message.Count(mostOfOrder))
+			return o, message.New("{n} dishes: enter 1 to {most}.", message.Count(o.Dishes), message.Count(mostOfOrder))
 		}
 	}
 	found := likest(rest, size, cards)
 	switch len(found) {
 	case 0:
-		return o, message.New("No card is called like that.")
+		return o, message.New("No card has that name.")
 	case 1:
 		o.Card, o.ID = found[0].ID, found[0].Name
 		return o, message.Message{}

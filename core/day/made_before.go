@@ -50,12 +50,12 @@ func (c *composing) before(b *Batch, o Ordered) {
 	}
 	if o.Rewarm > 0 && o.Serve != Cold {
 		a := plan
-		a.ID = "warmed again"
+		a.ID = "reheated"
 		a.bakedBy([]bake.Stage{{Minutes: o.Rewarm, OvenC: bake.RewarmC, Cover: "foil"}}, 0)
 		c.anywhere(&a)
 		b.before[WayBaked] = &madeBefore{
 			alternatives: []Alternative{a},
-			note:         message.New("its topping is less crisp then"),
+			note:         message.New("the topping is then less crisp"),
 		}
 	}
 }

@@ -63,7 +63,7 @@ func CheckAsked(a Asked) error {
 		f.RangeAt(at, "/made", float64(x.Made), 0, mostPortions, "")
 		f.RangeAt(at, "/left", float64(x.Left), 0, float64(x.Made), "")
 		if cards[x.Card] {
-			f.Add(at+"/card", message.New("stands there twice: count it once"))
+			f.Add(at+"/card", message.New("is there twice: remove one of them"))
 		}
 		cards[x.Card] = true
 	}
@@ -81,7 +81,7 @@ func checkOrders(under string, orders []Wanted, f *fault.Faults) {
 		at := fmt.Sprintf("%s/orders/%d", under, i)
 		dishes += max(0, min(o.Dishes, mostOfOrder))
 		if o.ID == "" || len([]rune(o.ID)) > longestName || names[o.ID] {
-			f.Add(at+"/id", message.New("is {name}: give each order a name of its own", message.Text(o.ID)))
+			f.Add(at+"/id", message.New("is {name}: each order needs a different name", message.Text(o.ID)))
 		}
 		names[o.ID] = true
 		f.RangeAt(at, "/dishes", float64(o.Dishes), 1, mostOfOrder, "")

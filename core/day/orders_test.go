@@ -45,7 +45,7 @@ func TestReadLines(t *testing.T) {
 		}
 	}
 	for line, why := range map[string]string{
-		"2 gooseberry crumble":       "hour",
+		"2 gooseberry crumble":       "Time",
 		"lasagne 12:30":              "No card",
 		"12:30":                      "No card",
 		"99 gooseberry crumble 9:00": "dishes",
@@ -431,7 +431,7 @@ func TestOneMixForSeveral(t *testing.T) {
 	// a clash that one mix frees is offered it
 	asked.Ways = nil
 	for from := 560; from < 680; from += 4 {
-		kitchen.House.People = []day.Person{{ID: "Hands", Hours: []day.Span{{From: from, To: 900}}}}
+		kitchen.House.People = []day.Person{{ID: "People", Hours: []day.Span{{From: from, To: 900}}}}
 		tight, _ := lay(t, kitchen, asked, orders, 0, nil)
 		for _, c := range tight.Plan.Clashes {
 			if slices.ContainsFunc(c.WaysOut, func(w day.WayOut) bool { return w.Code == "one_mix" }) {

@@ -132,31 +132,31 @@ func laid(b Batch, now int, by *int) *schedule {
 var stepWords = map[string]string{
 	"unfreeze":    "Take the fruit out of the freezer",
 	"fruit":       "Prepare the fruit",
-	"precook":     "Put the fruit on to cook, and let it cool",
-	"macerate":    "The fruit stands with its sugar",
-	"topping":     "Make the topping, and chill it",
+	"precook":     "Cook the fruit, and let it cool",
+	"macerate":    "Leave the fruit to stand with its sugar",
+	"topping":     "Make and chill the topping",
 	"crumbs":      "Make the crumbs",
 	"biscuit":     "Make the biscuit dough",
-	"pastry":      "Make the pastry, and chill it",
+	"pastry":      "Make and chill the pastry",
 	"lid":         "Unroll and cut the bought pastry",
 	"roll":        "Roll the pastry",
-	"base":        "Make the base, and chill it",
-	"line":        "Line the dish, and chill it",
+	"base":        "Make and chill the base",
+	"line":        "Line and chill the dish",
 	"assemble":    "Fill the dish",
 	"cut":         "Cut it",
-	"set":         "Into the fridge, to set",
+	"set":         "Put it into the fridge to set",
 	"thaw":        "",
 	"chill":       "",
 	"cook":        "",
 	"cool":        "",
 	"rest":        "",
 	"load":        "",
-	"take_out":    "Out of the oven, to rest",
-	"turn":        "Turn the dish round",
+	"take_out":    "Take it out of the oven to rest",
+	"turn":        "Turn the dish",
 	"push_under":  "Push the crust into the juice",
-	"add_topping": "The second topping goes on",
-	"cover":       "Change the cover, as the plan has it",
-	"weights_out": "Weights out of the base",
+	"add_topping": "Put the second topping on",
+	"cover":       "Change the cover",
+	"weights_out": "Take the weights out of the base",
 }
 
 // tell writes down what is done when, and how it is said in a line.
@@ -194,7 +194,7 @@ func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
 			if i == s.p.batches[0].lastOven {
 				r.InAt = at.start
 				look := at.start + int(a.Plan.LookFrom)
-				r.Steps = append(r.Steps, Step{"look", look, 0, true, message.New("Look from now on: does the middle bubble?")})
+				r.Steps = append(r.Steps, Step{"look", look, 0, true, message.New("Start checking: is the middle bubbling?")})
 			}
 		default:
 			if words := stepWords[t.Kind]; words != "" {
@@ -220,12 +220,12 @@ func wayOut(s *schedule, late int) message.Message {
 				}
 			}
 			if least >= late {
-				return message.New("Make the topping or base the day before: that saves up to {n} min", message.Count(least))
+				return message.New("Make the topping or base the day before: saves up to {n} min", message.Count(least))
 			}
 		}
 	}
 	if b := &s.p.batches[0]; b.Serve == string(Cold) {
-		return message.New("Serve it warm: it need not set")
+		return message.New("Serve it warm: no setting time")
 	}
-	return message.New("Choose a later hour, or a shallower dish, which bakes sooner")
+	return message.New("Choose a later time, or a shallower dish, which bakes faster")
 }

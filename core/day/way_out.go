@@ -52,27 +52,27 @@ func (w WayOut) words(kind string) message.Message {
 	n := message.Count(w.Minutes)
 	switch w.Code {
 	case WayAhead:
-		return message.New("make {what} of {batch} the day before", message.Part(nounOf(kind)), message.Text(w.Batch))
+		return message.New("make {what} for {batch} the day before", message.Part(nounOf(kind)), message.Text(w.Batch))
 	case WayOneMix:
-		return message.New("mix {what} once for all that have it", message.Part(nounOf(kind)))
+		return message.New("mix {what} once for all that use it", message.Part(nounOf(kind)))
 	case WayFrozen:
-		return message.New("freeze {what} raw before: it then bakes {n} min", message.Text(w.Batch), n)
+		return message.New("freeze {what} unbaked beforehand: it then bakes {n} min", message.Text(w.Batch), n)
 	case WayBaked:
-		return message.New("bake {what} the day before: warm again in {n} min", message.Text(w.Batch), n)
+		return message.New("bake {what} the day before: reheat it in {n} min", message.Text(w.Batch), n)
 	case WayStartEarlier:
-		return message.New("begin {n} min earlier", n)
+		return message.New("start {n} min earlier", n)
 	case WayDueLater:
 		return message.New("{what} {n} min later", message.Text(w.Batch), n)
 	case WayAnotherDish:
-		return message.New("one more dish like {which}", message.Text(w.Dish))
+		return message.New("use one more dish like {which}", message.Text(w.Dish))
 	case WayMoreHands:
-		return message.New("{who} stays {n} min longer", message.Text(w.Person), n)
+		return message.New("{who} works {n} min longer", message.Text(w.Person), n)
 	case WayAnotherPerson:
-		return message.New("one more pair of hands")
+		return message.New("one more person")
 	case WayAnotherOven:
-		return message.New("one more oven like {which}", message.Text(w.Oven))
+		return message.New("use one more oven like {which}", message.Text(w.Oven))
 	}
-	return message.New("leave {what} out", message.Text(w.Batch))
+	return message.New("leave out {what}", message.Text(w.Batch))
 }
 
 // Apply changes a request as a way out has it; one that means nothing in it changes nothing.
@@ -224,5 +224,5 @@ func nounOf(kind string) message.Message {
 	if n, ok := nouns[kind]; ok {
 		return message.New(n)
 	}
-	return message.New("what can be made ahead")
+	return message.New("everything that can be made ahead")
 }

@@ -83,7 +83,7 @@ type Left struct {
 func Check(q Request) error {
 	var f fault.Faults
 	if len(q.Diets) == 0 {
-		f.Add("/diets", message.New("is empty: give one or more of {words}",
+		f.Add("/diets", message.New("is empty: choose one or more of {words}",
 			message.Text(strings.Join(Choices.Values(), ", "))))
 	}
 	for i, d := range q.Diets {
@@ -217,7 +217,7 @@ func (c *changing) filling() {
 				liquids = append(liquids, a)
 				c.leave(
 					c.name(a.Key),
-					message.New("no swap for it is known"),
+					message.New("no known swap"),
 					message.New("Leave it out, or choose something else."),
 				)
 				continue
@@ -286,7 +286,7 @@ func (c *changing) thickener() {
 		t.Key,
 		swap{
 			to:    []larder.Part{{Key: "cornflour", Pct: was.Strength}},
-			costs: message.New("clearer; weeps when it is frozen"),
+			costs: message.New("clearer; weeps after freezing"),
 		},
 	)
 }
@@ -340,7 +340,7 @@ func (c *changing) custard() {
 		"egg",
 		swap{
 			to:    []larder.Part{{Key: starch.Key}, s.to[0]},
-			costs: message.New("set by starch alone: a thick cream rather than a custard, and it does not curdle"),
+			costs: message.New("set by starch alone: a thick cream rather than a custard; does not curdle"),
 		},
 	)
 }
@@ -371,7 +371,7 @@ func (c *changing) finish() {
 		r.Greasing = "oil"
 		c.p.Changes = append(
 			c.p.Changes,
-			Change{"dish", message.New("butter"), message.New("oil"), message.New("releases as well")},
+			Change{"dish", message.New("butter"), message.New("oil"), message.New("works as well against sticking")},
 		)
 	}
 }

@@ -70,12 +70,12 @@ func (c *changing) parts(where string, recipe []larder.Part, changed map[string]
 		if !ok {
 			do := ways[key]
 			if i, _ := c.own().Ingredient(key); do.IsZero() && i.Role == "crumb" {
-				do = message.New("Take crumbs of a bread or biscuit whose label suits: put them on the Shelf as one of your own.")
+				do = message.New("Use crumbs of a bread or biscuit with a suitable label: add them under Kitchen, Ingredients.")
 			}
 			if do.IsZero() {
 				do = message.New("Choose another topping: a crumble or a crisp can be made without it.")
 			}
-			c.leave(c.name(key), message.New("no swap for it is known here"), do)
+			c.leave(c.name(key), message.New("no known swap"), do)
 			continue
 		}
 		c.note(where, key, s)
@@ -123,13 +123,13 @@ func (c *changing) keepFat(where string, before, changed map[string]float64) {
 	i, _ := c.own().Ingredient(main)
 	less := min(now-was, (1-bind)*added)
 	changed[main] = after[main] - 100*less/i.FatPct
-	c.changed(Change{where, c.name(main), message.New("less of it"), message.New("what is put in brings fat of its own")})
+	c.changed(Change{where, c.name(main), message.New("less of it"), message.New("the swap contains fat itself")})
 }
 
 // ways are what is done about what has no swap in the tables.
 var ways = map[string]message.Message{
 	"puff_pastry": message.New(
-		"Take a sheet whose label suits and put it on the Shelf as one of your own, or choose another topping.",
+		"Use a pastry sheet with a suitable label and add it under Kitchen, Ingredients, or choose another topping.",
 	),
 }
 

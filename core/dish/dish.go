@@ -67,7 +67,7 @@ func (d Dish) Check(at string, f *fault.Faults) {
 	} else if ok && d.WidthCM != 0 && d.WidthCM != d.LengthCM {
 		f.Add(
 			at+"/width_cm",
-			message.New("a {shape} dish has one size across: leave the width out", message.Word(string(d.Shape))),
+			message.New("a {shape} dish has one diameter: remove the width", message.Word(string(d.Shape))),
 		)
 		ok = false
 	}
@@ -78,7 +78,7 @@ func (d Dish) Check(at string, f *fault.Faults) {
 		f.Add(
 			at+"/floor_width_cm",
 			message.New(
-				"a {shape} dish has one size across the floor: leave the floor width out",
+				"a {shape} dish has one floor diameter: remove the floor width",
 				message.Word(string(d.Shape)),
 			),
 		)
@@ -225,9 +225,9 @@ func (d Dish) Measured() message.Message {
 	}
 	g := d.Measure()
 	off := math.Round(100 * (g.VolumeML/g.computedML - 1))
-	says := "{measured} measured, {computed} by its sizes: rounded corners and thick walls make {n} % more."
+	says := "{measured} measured, {computed} computed from its sizes: {n} % more, by rounded corners and thick walls."
 	if off < 0 {
-		says = "{measured} measured, {computed} by its sizes: rounded corners and thick walls make {n} % less."
+		says = "{measured} measured, {computed} computed from its sizes: {n} % less, by rounded corners and thick walls."
 	}
 	return message.New(
 		says, message.Millilitres(g.VolumeML), message.Millilitres(g.computedML), message.Number(math.Abs(off), 0))

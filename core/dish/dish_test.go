@@ -90,7 +90,7 @@ func TestCheckNamesTheWrongSize(t *testing.T) {
 		{"not a number", "/dish/width_cm", "not a number", func(d *Dish) { d.WidthCM = math.NaN() }},
 		{"endless", "/dish/depth_cm", "not a number", func(d *Dish) { d.DepthCM = math.Inf(1) }},
 		{"floor wider than rim", "/dish/floor_length_cm", "swapped", func(d *Dish) { d.FloorLengthCM = 26 }},
-		{"width of a round dish", "/dish/width_cm", "leave the width out", func(d *Dish) { d.Shape = Round }},
+		{"width of a round dish", "/dish/width_cm", "remove the width", func(d *Dish) { d.Shape = Round }},
 		{"unknown shape", "/dish/shape", "rectangle", func(d *Dish) { d.Shape = "star" }},
 		{"measured ten times too big", "/dish/measured_ml", "2.2 l", func(d *Dish) { d.MeasuredML = 21600 }},
 	}
@@ -140,7 +140,7 @@ func TestADishIsToldByItsSizesAndItsWater(t *testing.T) {
 	filled := Dish{Shape: Square, LengthCM: 20, DepthCM: 5, MeasuredML: 1900}
 	if got, want := filled.Measured().
 		String(),
-		"1.9 l measured, 2.0 l by its sizes: rounded corners and thick walls make 5 % less."; got != want {
+		"1.9 l measured, 2.0 l computed from its sizes: 5 % less, by rounded corners and thick walls."; got != want {
 		t.Errorf("%s, not %s", got, want)
 	}
 }

@@ -14,9 +14,9 @@ func (f *Faults) Length(at, field string, n, least, most int) bool {
 	if n >= least && n <= most {
 		return true
 	}
-	detail := message.New("has {n} entries: give at most {most}", message.Count(n), message.Count(most))
+	detail := message.New("has {n} entries: enter at most {most}", message.Count(n), message.Count(most))
 	if least > 0 {
-		detail = message.New("has {n} entries: give {range}", message.Count(n),
+		detail = message.New("has {n} entries: enter {range}", message.Count(n),
 			message.Range(message.Count(least), message.Count(most)))
 	}
 	bounds := &Bounds{Low: float64(least), High: float64(most)}

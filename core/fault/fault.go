@@ -102,9 +102,9 @@ func (f *Faults) RangeAt(at, field string, v, lo, hi float64, unit string) bool 
 	if v >= lo && v <= hi { // false for NaN
 		return true
 	}
-	detail := message.New("is {given}: give {range}", figure(v, unit), between(lo, hi, unit))
+	detail := message.New("is {given}: enter {range}", figure(v, unit), between(lo, hi, unit))
 	if math.IsNaN(v) || math.IsInf(v, 0) {
-		detail = message.New("is not a number: give {range}", between(lo, hi, unit))
+		detail = message.New("is not a number: enter {range}", between(lo, hi, unit))
 	}
 	*f = append(*f, Fault{Pointer: at + field, Detail: detail, Outside: &Bounds{lo, hi, unit}})
 	return false
@@ -138,12 +138,12 @@ func (f *Faults) AmongOrNone(at, field, v string, of message.Choices) bool {
 
 // NotOneOf is a word that is not in a list.
 func NotOneOf(given string, words ...string) message.Message {
-	return message.New("is \"{given}\": give one of {words}", message.Text(given), message.Text(strings.Join(words, ", ")))
+	return message.New("is \"{given}\": use one of {words}", message.Text(given), message.Text(strings.Join(words, ", ")))
 }
 
 // NoSuch is a key that is not in the larder.
 func NoSuch(kind message.Message, key string) message.Message {
-	return message.New("there is no {kind} \"{key}\": see the larder for the keys", message.Part(kind), message.Text(key))
+	return message.New("there is no {kind} \"{key}\": see the larder for all keys", message.Part(kind), message.Text(key))
 }
 
 // NotYet is an input that is well formed and that this version cannot calculate.

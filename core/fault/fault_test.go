@@ -15,7 +15,7 @@ func TestThePartsFaultsAreTheWholes(t *testing.T) {
 	whole.Under("/dish", part.Err())
 	whole.Under("/dish", nil)
 	whole.Under("/dish", errors.New("no list of faults"))
-	if got := whole.Error(); got != "/count: is 9: give 0 to 5; /dish/length_cm: is -1 cm: give 3 to 100 cm" {
+	if got := whole.Error(); got != "/count: is 9: enter 0 to 5; /dish/length_cm: is -1 cm: enter 3 to 100 cm" {
 		t.Error(got)
 	}
 	if part[0].Pointer != "/length_cm" {

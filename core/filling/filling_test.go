@@ -148,7 +148,7 @@ func TestTodaysCrate(t *testing.T) {
 	}{
 		"as the table": {damson.ReleaseFresh, "as juicy as usual"},
 		"juicier":      {1.3 * damson.ReleaseFresh, "30 % juicier than usual"},
-		"drier":        {0.7 * damson.ReleaseFresh, "30 % drier than usual"},
+		"drier":        {0.7 * damson.ReleaseFresh, "30 % less juicy than usual"},
 	} {
 		got, err := tried(c.of).Release()
 		if err != nil {
@@ -165,7 +165,7 @@ func TestTodaysCrate(t *testing.T) {
 		"no such fruit":         {Test{Fruit: "moonstone", FruitG: 200, SugarG: 40, JuiceG: 60}, "there is no fruit"},
 		"too little of it":      {Test{Fruit: "damson", FruitG: 2, SugarG: 1, JuiceG: 1}, "20"},
 		"more than is in it":    {Test{Fruit: "damson", FruitG: 200, SugarG: 40, JuiceG: 700}, "without its cup"},
-		"less than was put in":  {Test{Fruit: "damson", FruitG: 200, SugarG: 40, JuiceG: 40}, "stir until it has dissolved"},
+		"less than was put in":  {Test{Fruit: "damson", FruitG: 200, SugarG: 40, JuiceG: 40}, "stir until the sugar has dissolved"},
 		"a cup instead of mass": {Test{Fruit: "damson", FruitG: 200, SugarG: -4, JuiceG: 40}, "0 to 1000"},
 	} {
 		if _, err := c.test.Release(); err == nil || !strings.Contains(err.Error(), c.says) {

@@ -21,7 +21,7 @@ const (
 // Bands are all of them, in words.
 var Bands = message.Choices{
 	message.Choose(Runny, "runny"), message.Choose(Saucy, "saucy"), message.Choose(Spoonable, "spoonable"),
-	message.Choose(Mounds, "mounds on the spoon"), message.Choose(Slices, "slices"), message.Choose(Stodgy, "stodgy"),
+	message.Choose(Mounds, "sets in mounds"), message.Choose(Slices, "slices"), message.Choose(Stodgy, "stodgy"),
 }
 
 // Says is the band in words.

@@ -47,7 +47,7 @@ func (t Test) Check() error {
 		f.Add(
 			"/juice_g",
 			message.New(
-				"is {juice}: more than all the water and sugar in the bowl, {most}: weigh the juice without its cup",
+				"is {juice}, more than all water and sugar in the bowl ({most}): weigh the juice without its cup",
 				message.Grams(t.JuiceG),
 				message.Grams(most),
 			),
@@ -73,7 +73,7 @@ func (t Test) Release() (*Tested, error) {
 		f.Add(
 			"/juice_g",
 			message.New(
-				"is {juice}, hardly more than the {sugar} of sugar: stir until it has dissolved, keep it warm a little longer, and weigh again",
+				"is {juice}, hardly more than the {sugar} of sugar: stir until the sugar has dissolved, keep it warm a little longer, and weigh again",
 				message.Grams(t.JuiceG),
 				message.Grams(t.SugarG),
 			),
@@ -81,12 +81,12 @@ func (t Test) Release() (*Tested, error) {
 		return nil, f
 	}
 	r = min(mostRelease, r)
-	says := message.New("This crate is as juicy as usual.")
+	says := message.New("This fruit is as juicy as usual.")
 	switch k := r / table; {
 	case k > 1.1:
-		says = message.New("This crate is {share} % juicier than usual.", message.Number(100*(k-1), 0))
+		says = message.New("This fruit is {share} % juicier than usual.", message.Number(100*(k-1), 0))
 	case k < 0.9:
-		says = message.New("This crate is {share} % drier than usual.", message.Number(100*(1-k), 0))
+		says = message.New("This fruit is {share} % less juicy than usual.", message.Number(100*(1-k), 0))
 	}
 	return &Tested{r, table, says}, nil
 }

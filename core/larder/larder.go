@@ -25,13 +25,13 @@ const (
 var FigureBases = message.Choices{
 	message.Choose(Composition, "food composition tables"), message.Choose(Handbook, "baking handbooks"),
 	message.Choose(Definition, "by definition"),
-	message.Choose(Working, "working figure of this project; your log will correct it"),
+	message.Choose(Working, "working figure of this project; your log corrects it"),
 	message.Choose(Kitchen, "this kitchen’s own figure"),
 }
 
 // FinishTimes are when a finish is put on.
 var FinishTimes = message.Choices{
-	message.Choose("before", "On top, before the oven"), message.Choose("after", "On top, after the oven"),
+	message.Choose("before", "On top, before baking"), message.Choose("after", "On top, after baking"),
 }
 
 // Fruit is one fruit or vegetable as it behaves in a dish. Percentages are of the prepared fruit;

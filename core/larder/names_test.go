@@ -134,7 +134,7 @@ func TestALineSaysWhatItTookForGranted(t *testing.T) {
 		"1 heaped tbsp flour":             "1.5 of a level one",
 		"2.5 eggs":                        "crack 3, 25 g are left",
 		"caster or granulated sugar 50 g": "the first of the two",
-		"2 limes, juiced":                 "0.6 of one",
+		"2 limes, juiced":                 "one lime = 0.6 lemon",
 		"a knob of butter":                "15 g",
 	} {
 		if l := p.ReadLine(line, units.Conventions{}); !strings.Contains(l.As.String(), says) {

@@ -71,18 +71,18 @@ var FruitFigures = []Figure{
 	{Column: "sugar_pct", Name: "Sugar", Unit: "%", Low: 0, High: 40},
 	{Column: "acid_pct", Name: "Acid", Unit: "%", Low: 0, High: 8},
 	{Column: "pectin_eq_pct", Name: "Pectin, as cornflour", Unit: "%", Low: 0, High: 3, Basis: Working},
-	{Column: "release_fresh", Name: "Release, fresh", Unit: "of its water", Low: 0.02, High: 0.95, Basis: Working},
-	{Column: "release_frozen", Name: "Release, frozen", Unit: "of its water", Low: 0.02, High: 0.95, Basis: Working},
-	{Column: "bulk_g_per_ml", Name: "Loosely heaped", Unit: "g/ml", Low: 0.1, High: 1.2, Basis: Composition},
-	{Column: "hand_packed_factor", Name: "Packed by hand, to that", Unit: "×", Low: 1, High: 1.8, Basis: Working},
+	{Column: "release_fresh", Name: "Juice released, fresh", Unit: "of its water", Low: 0.02, High: 0.95, Basis: Working},
+	{Column: "release_frozen", Name: "Juice released, frozen", Unit: "of its water", Low: 0.02, High: 0.95, Basis: Working},
+	{Column: "bulk_g_per_ml", Name: "Bulk density, loose", Unit: "g/ml", Low: 0.1, High: 1.2, Basis: Composition},
+	{Column: "hand_packed_factor", Name: "Hand-packed, relative to loose", Unit: "×", Low: 1, High: 1.8, Basis: Working},
 	{Column: "as_bought_small_g", Name: "Small, as bought", Unit: "g", Low: 0.2, High: 8000, Basis: Composition},
 	{Column: "as_bought_medium_g", Name: "Medium, as bought", Unit: "g", Low: 0.2, High: 8000, Basis: Composition},
 	{Column: "as_bought_large_g", Name: "Large, as bought", Unit: "g", Low: 0.2, High: 8000, Basis: Composition},
-	{Column: "yield_peeled", Name: "Yield, peeled", Unit: "of the bought", Low: 0.1, High: 1, Basis: Composition},
-	{Column: "yield_unpeeled", Name: "Yield, unpeeled", Unit: "of the bought", Low: 0.1, High: 1, Basis: Composition},
+	{Column: "yield_peeled", Name: "Yield, peeled", Unit: "of the weight as bought", Low: 0.1, High: 1, Basis: Composition},
+	{Column: "yield_unpeeled", Name: "Yield, unpeeled", Unit: "of the weight as bought", Low: 0.1, High: 1, Basis: Composition},
 	{Column: "default_cut_mm", Name: "Usual cut", Unit: "mm", Low: 3, High: 80, Basis: Handbook},
-	{Column: "tender_min_at_8mm", Name: "Tender after, 8 mm at 100 °C", Unit: "min", Low: 0.5, High: 240, Basis: Working},
-	{Column: "collapse_min_at_8mm", Name: "Falls after", Unit: "min", Low: 1, High: 480, Basis: Working},
+	{Column: "tender_min_at_8mm", Name: "Time to tender, 8 mm at 100 °C", Unit: "min", Low: 0.5, High: 240, Basis: Working},
+	{Column: "collapse_min_at_8mm", Name: "Time to falling apart", Unit: "min", Low: 1, High: 480, Basis: Working},
 	{Column: priceColumn, Name: "Price", Unit: "a kg", Low: 0, High: 1000, Basis: Kitchen},
 }
 
@@ -104,12 +104,12 @@ var IngredientFigures = []Figure{
 
 // ThickenerFigures are the figures of a thickener.
 var ThickenerFigures = []Figure{
-	{Column: "strength", Name: "Strength of 1 g, as cornflour", Unit: "g", Low: 0.05, High: 5, Basis: Working},
+	{Column: "strength", Name: "Strength of 1 g (cornflour = 1)", Unit: "g", Low: 0.05, High: 5, Basis: Working},
 }
 
 // ToppingFigures are the figures of a topping.
 var ToppingFigures = []Figure{
-	{Column: "brown_rate", Name: "Browning, to a plain streusel's", Unit: "×", Low: 0.1, High: 10, Basis: Working},
+	{Column: "brown_rate", Name: "Browning speed (plain streusel = 1)", Unit: "×", Low: 0.1, High: 10, Basis: Working},
 }
 
 // kindOf is what rows of a kind may have, and which keys the tables know.
@@ -235,7 +235,7 @@ func (o *Own) Check(at string, f *fault.Faults) {
 func (r OwnRow) Check(at, key string, kind Kind, f *fault.Faults) {
 	figures, known := kindOf(kind)
 	if len(key) == 0 || len(key) > 60 {
-		f.Add(at, message.New("its key has {n} letters: give 1 to 60", message.Count(len(key))))
+		f.Add(at, message.New("its key has {n} characters: use 1 to 60", message.Count(len(key))))
 	}
 	if !known(r.from(key)) {
 		f.Add(
@@ -248,7 +248,7 @@ func (r OwnRow) Check(at, key string, kind Kind, f *fault.Faults) {
 		)
 	}
 	if len(r.Name) > 80 {
-		f.Add(at+"/name", message.New("has more than 80 letters: give a shorter name"))
+		f.Add(at+"/name", message.New("has more than 80 characters: enter a shorter name"))
 	}
 	if r.Allergens != nil {
 		for i, a := range *r.Allergens {
@@ -260,7 +260,7 @@ func (r OwnRow) Check(at, key string, kind Kind, f *fault.Faults) {
 	for _, column := range slices.Sorted(maps.Keys(r.Values)) {
 		i := slices.IndexFunc(figures, func(x Figure) bool { return x.Column == column })
 		if i < 0 {
-			f.Add(at+"/values/"+fault.Key(column), message.New("is no figure of a {kind}", message.Word(string(kind))))
+			f.Add(at+"/values/"+fault.Key(column), message.New("is not a figure of a {kind}", message.Word(string(kind))))
 			continue
 		}
 		f.Range(at+"/values/"+fault.Key(column), r.Values[column], figures[i].Low, figures[i].High, figures[i].Unit)
@@ -276,7 +276,7 @@ func checkWhole(r OwnRow, key, at string, f *fault.Faults) {
 	if sum := x.WaterPct + x.SugarPct + x.AcidPct; sum > 100 {
 		f.Add(
 			at+"/values/water_pct",
-			message.New("water, sugar and acid add up to {sum} %: that is more than all of it", message.Number(sum, 1)),
+			message.New("water, sugar and acid add up to {sum} %: at most 100 % is possible", message.Number(sum, 1)),
 		)
 	}
 }

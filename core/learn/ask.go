@@ -21,19 +21,19 @@ func (v *outlook) questions() []question {
 	}
 	out := []question{}
 	if v.surface.dose != "" {
-		out = append(out, word(toldJuice, bake.JuiceWords, wordSD, "say how its juice stood when it was cold"))
+		out = append(out, word(toldJuice, bake.JuiceWords, wordSD, "log how thick the juice was when cold"))
 	}
 	if v.surface.topping != "" {
-		out = append(out, word(toldTop, bake.TopWords, wordSD, "say how its top came out"))
+		out = append(out, word(toldTop, bake.TopWords, wordSD, "log the colour of the top"))
 	}
-	probe := question{nil, troubleProbe, message.New("put a thermometer into its middle while it bakes")}
+	probe := question{nil, troubleProbe, message.New("use a probe in the middle while it bakes")}
 	for _, c := range bake.CrossedC {
 		probe.answers = append(probe.answers, answer{of: toldReadings, c: c})
 	}
 	return append(out,
-		question{[]answer{{of: toldMiddle}}, troubleNoting, message.New("note when its middle begins to bubble")},
+		question{[]answer{{of: toldMiddle}}, troubleNoting, message.New("note when the middle begins to bubble")},
 		question{
-			[]answer{{of: toldWeight}}, troubleScale, message.New("weigh it as it goes in and as it comes out"),
+			[]answer{{of: toldWeight}}, troubleScale, message.New("weigh it before and after baking"),
 		},
 		probe)
 }

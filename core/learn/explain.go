@@ -106,7 +106,7 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 	if over := out.Expected.BoiledOver; *over {
 		out.OnPaper = append(
 			out.OnPaper,
-			message.New("it had {mm} too little room to boil", message.Millimetres(-plan.Balance.Fit.HotHeadspaceMM)),
+			message.New("it had {mm} too little space to boil", message.Millimetres(-plan.Balance.Fit.HotHeadspaceMM)),
 		)
 	}
 	r, err := report(ctx, weighed(q, plan), came)
@@ -237,7 +237,7 @@ func (r *reported) look(s suspect, none []float64, complained map[string]bool) (
 var answerNames = map[string]message.Message{
 	toldJuice: message.New("the juice"), toldHot: message.New("the juice, hot"), toldFruit: message.New("the fruit"),
 	toldTop: message.New("the top"), toldBase: message.New("the base"), toldRim: message.New("when the rim bubbled"),
-	toldMiddle: message.New("when the middle bubbled"), toldWeight: message.New("the weight that it lost"),
+	toldMiddle: message.New("when the middle bubbled"), toldWeight: message.New("the weight lost"),
 	toldReadings: message.New("the probe's curve"),
 }
 
@@ -274,8 +274,8 @@ func (f found) tried(
 		}
 	}
 	if f.code == causeWarm {
-		return message.New("Cold, it would have stood {word}.", message.Word(plan.Expected().Juice)),
-			message.New("Let it cool below {c} before it is cut, and look once more.", message.Celsius(cutColdC)), nil
+		return message.New("Cold, the juice would have been {word}.", message.Word(plan.Expected().Juice)),
+			message.New("Let it cool below {c} before cutting, and judge it again.", message.Celsius(cutColdC)), nil
 	}
 	n := r.surface.at(r.base)
 	minute := math.Exp(n.ln[ofMiddle])
@@ -283,7 +283,7 @@ func (f found) tried(
 		minute += f.by
 	}
 	return message.New("The middle would bubble after {n} min.", message.Number(minute, 0)),
-		message.New("Let the oven get hot, and start the clock as the dish goes in."), nil
+		message.New("Preheat the oven fully, and start the clock when the dish goes in."), nil
 }
 
 // cutColdC is where juice counts as cold, C.
@@ -307,17 +307,17 @@ func (r *reported) settles(a, b found) message.Message {
 	fruit := a.code == causeFruit || b.code == causeFruit
 	switch {
 	case best == toldMiddle:
-		return message.New("These two are as likely. Note when the middle bubbles: that would tell them apart.")
+		return message.New("These two are equally likely. To tell them apart, note when the middle bubbles.")
 	case best == toldRim:
-		return message.New("These two are as likely. Note when the rim bubbles: that would tell them apart.")
+		return message.New("These two are equally likely. To tell them apart, note when the rim bubbles.")
 	case best == toldWeight:
-		return message.New("These two are as likely. Weigh it as it goes in and as it comes out: that would tell them apart.")
+		return message.New("These two are equally likely. To tell them apart, weigh it before and after baking.")
 	case fruit:
-		return message.New("These two are as likely. A test of the fruit (Fruit, how juicy is it?) would tell them apart.")
+		return message.New("These two are equally likely. To tell them apart, test the fruit (Fruit, juiciness test).")
 	case oven:
-		return message.New("These two are as likely. A thermometer in the oven would tell them apart.")
+		return message.New("These two are equally likely. To tell them apart, put a thermometer in the oven.")
 	}
-	return message.New("These two are as likely: change one of them at a time.")
+	return message.New("These two are equally likely: change one of them at a time.")
 }
 
 // at is the bake where a cause holds.

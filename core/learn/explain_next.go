@@ -18,7 +18,7 @@ func evidenceOf(c Report, a *bake.DessertAnswer) message.Message {
 		}
 		is := message.New(as, message.Word(expected))
 		if told != expected {
-			is = message.New("{what} (told: {word})", message.Part(is), message.Word(told))
+			is = message.New("{what} (logged: {word})", message.Part(is), message.Word(told))
 		}
 		comes = append(comes, is)
 	}
@@ -30,14 +30,14 @@ func evidenceOf(c Report, a *bake.DessertAnswer) message.Message {
 		comes = append(
 			comes,
 			message.New(
-				"middle bubbling after {minutes} min (told: {told})",
+				"middle bubbling after {minutes} min (logged: {logged})",
 				message.Number(*m, 0),
 				message.Number(*c.Told.MiddleMin, 0),
 			),
 		)
 	}
 	if len(comes) == 0 {
-		return message.New("It would come out with {steam} of steam lost.", message.Grams(a.Plan.Answer.End.SteamedOffG))
+		return message.New("It would lose {steam} as steam.", message.Grams(a.Plan.Answer.End.SteamedOffG))
 	}
 	return message.New("It would come out {so}.", message.Part(message.Join(", ", comes...)))
 }
@@ -49,32 +49,32 @@ func next(ctx context.Context, q bake.DessertRequest, plan *bake.DessertAnswer, 
 		return message.New(
 			pick(
 				t.OvenC,
-				"Measure the oven (Shelf): the plan then follows it. Until then set it {degrees} higher.",
-				"Measure the oven (Shelf): the plan then follows it. Until then set it {degrees} lower.",
+				"Calibrate the oven (Kitchen, Ovens); plans then allow for it. Until then set it {degrees} higher.",
+				"Calibrate the oven (Kitchen, Ovens); plans then allow for it. Until then set it {degrees} lower.",
 			),
 			message.CelsiusDifference(math.Abs(t.OvenC)),
 		)
 	case t.Release != 0:
 		q.Request.Own = moreJuice(q, 1+t.Release)
-		return dose(ctx, q, plan, message.New("Test the fruit before (Fruit, how juicy is it?)."))
+		return dose(ctx, q, plan, message.New("Test the fruit before (Fruit, juiciness test)."))
 	case t.Thickener != 0:
 		g := plan.Balance.ThickenerG
 		if g < 1 {
 			return message.New("Weigh the thickener, and scrape it all into the dish.")
 		}
 		return message.New(
-			"Scrape all of it into the dish. If it is the thickener itself, take {much} instead of {was}.",
+			"Scrape all of it into the dish. If the thickener itself is weak, use {much} instead of {was}.",
 			message.Grams(g/(1+t.Thickener)),
 			message.Grams(g),
 		)
 	case t.Colour < 0:
-		return message.New("Give it the last minutes uncovered and hotter, or on the high shelf.")
+		return message.New("Bake the last minutes uncovered and hotter, or on the high shelf.")
 	case t.Colour > 0:
-		return message.New("Look sooner, and put foil on as soon as it is golden.")
+		return message.New("Check earlier, and put foil on as soon as it is golden.")
 	}
 	return message.New(pick(
 		t.Softness,
-		"Cut it smaller, or cook it first; and try a piece with a skewer before it goes in.",
+		"Cut it smaller or cook it first, and test a piece with a skewer before baking.",
 		"Cut it larger, or bake it hotter and shorter.",
 	))
 }
@@ -98,7 +98,7 @@ func dose(ctx context.Context, q bake.DessertRequest, plan *bake.DessertAnswer, 
 	return message.Sentences(
 		first,
 		message.New(
-			"If it is so, take {much} of thickener instead of {was}.",
+			"In that case, use {much} of thickener instead of {was}.",
 			message.Grams(a.Balance.ThickenerG),
 			message.Grams(plan.Balance.ThickenerG),
 		),

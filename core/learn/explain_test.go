@@ -62,12 +62,12 @@ func TestWhatWasOtherwiseIsFound(t *testing.T) {
 		code CauseCode
 		next string
 	}{
-		"a cool oven":       {Deviation{OvenC: -30}, "oven", "Measure the oven"},
-		"a hot oven":        {Deviation{OvenC: 30}, "oven", "Measure the oven"},
+		"a cool oven":       {Deviation{OvenC: -30}, "oven", "Calibrate the oven"},
+		"a hot oven":        {Deviation{OvenC: 30}, "oven", "Calibrate the oven"},
 		"juicy fruit":       {Deviation{Release: 0.4}, "fruit", "of thickener instead of"},
 		"lost thickener":    {Deviation{Thickener: -0.3}, "thickener", "Scrape all of it"},
 		"a slow top":        {Deviation{Colour: -0.6}, "colour", "uncovered and hotter"},
-		"a quick top":       {Deviation{Colour: 0.6}, "colour", "Look sooner"},
+		"a quick top":       {Deviation{Colour: 0.6}, "colour", "Check earlier"},
 		"hard windfalls":    {Deviation{Softness: -0.88}, "ripeness", "Cut it smaller"},
 		"as it was thought": {Deviation{}, "", ""},
 	} {

@@ -44,13 +44,13 @@ func (f *Forecast) Of(bakes int, probed bool) Outlook {
 	known := bakes >= fewestBakes
 	switch {
 	case probed && known:
-		out.Basis = message.New("9 bakes in 10, by its probe and the {n} bakes of your log.", message.Count(bakes))
+		out.Basis = message.New("90 % range, from the probe and the {n} bakes in your log.", message.Count(bakes))
 	case probed:
-		out.Basis = message.New("9 bakes in 10, by its probe.")
+		out.Basis = message.New("90 % range, from the probe.")
 	case known:
-		out.Basis = message.New("9 bakes in 10, by the {n} of your log.", message.Count(bakes))
+		out.Basis = message.New("90 % range, from the {n} bakes in your log.", message.Count(bakes))
 	default:
-		out.Basis = message.New("9 bakes in 10, in kitchens in general: your own log has too little to tell yet.")
+		out.Basis = message.New("90 % range of kitchens in general: your own log has too few bakes yet.")
 	}
 	return out
 }

@@ -50,7 +50,7 @@ func (f Foresight) Foresee(ctx context.Context, b LoggedBake) (*Midway, error) {
 	}
 	out.OffC = out.asOffsetC - was
 	if asks := v.ask(); !asks.IsZero() {
-		out.Ask = message.New("To foresee the next one more surely, {do}.", message.Part(asks))
+		out.Ask = message.New("To improve the next forecast, {do}.", message.Part(asks))
 	}
 	n := v.surface.at(d)
 	for i := range v.answers {

@@ -149,7 +149,7 @@ func TestWhatWouldNarrowMost(t *testing.T) {
 		}
 		return m.Ask.String()
 	}
-	if s := asks(Foresight{}); !strings.HasPrefix(s, "To foresee the next one more surely, ") {
+	if s := asks(Foresight{}); !strings.HasPrefix(s, "To improve the next forecast, ") {
 		t.Errorf("of kitchens in general: %q", s)
 	}
 	sure := learnt.Posterior()
@@ -179,7 +179,7 @@ func TestWhatWouldNarrowMost(t *testing.T) {
 	}
 	// with the top's colour alone unsure, that is asked
 	all.Colour = map[string]float64{}
-	if s := asks(Foresight{Posterior: sure, Used: all}); !strings.Contains(s, "how its top came out") {
+	if s := asks(Foresight{Posterior: sure, Used: all}); !strings.Contains(s, "the colour of the top") {
 		t.Errorf("where the colour is not known: %q", s)
 	}
 }

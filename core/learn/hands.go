@@ -82,20 +82,20 @@ func (h HandsLearnt) Lesson(off bool) Lesson {
 		l.State = StateOff
 	case h.Times < fewestBakes:
 		l.State = StateFew
-		l.Says = message.New("{n} times: too few to tell.", message.Count(h.Times))
+		l.Says = message.New("{n} logged: too few for a result.", message.Count(h.Times))
 		return l
 	case h.Used:
 		l.State = StateUsed
 	default:
-		l.Says = message.New("{n} times agree with the working minutes.", message.Count(h.Times))
+		l.Says = message.New("{n} times, in agreement with the working figures.", message.Count(h.Times))
 		return l
 	}
 	by := h.Factor - 1
 	l.Says = message.New(
 		pick(
 			by,
-			"“{Of}” takes {by} % less time here than was reckoned, give or take {sd}, from {n} times.",
-			"“{Of}” takes {by} % more time here than was reckoned, give or take {sd}, from {n} times.",
+			"“{Of}” takes {by} % (±{sd} %) less time here than the working figure, from {n} times.",
+			"“{Of}” takes {by} % (±{sd} %) more time here than the working figure, from {n} times.",
 		),
 		message.Part(of), message.Number(100*math.Abs(by), 0), message.Number(100*h.SD, 0), message.Count(h.Times),
 	)

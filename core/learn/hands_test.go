@@ -27,9 +27,9 @@ func TestMinutesOfHands(t *testing.T) {
 		state State
 		says  string
 	}{
-		"fruit":    {StateUsed, "more time here than was reckoned"},
-		"topping":  {StateAgrees, "3 times agree"},
-		"assemble": {StateFew, "too few to tell"},
+		"fruit":    {StateUsed, "more time here than the working figure"},
+		"topping":  {StateAgrees, "3 times, in agreement"},
+		"assemble": {StateFew, "too few for a result"},
 	}
 	for _, h := range HandsFrom(told) {
 		l := h.Lesson(false)

@@ -83,7 +83,7 @@ func (l *Learnt) Histories(ovens map[string]string, own *larder.Own) []History {
 
 // ovenHistory is how far an oven was off in each bake, C beside its dial.
 func (l *Learnt) ovenHistory(c *Correction, of message.Message) History {
-	h := History{Name: c.Name, Of: of, Title: message.New("{Oven} over the months", message.Part(of))}
+	h := History{Name: c.Name, Of: of, Title: message.New("{Oven}, by month", message.Part(of))}
 	e := l.learned
 	for _, k := range c.bears {
 		o := &e.bakes[k]
@@ -150,7 +150,7 @@ func hotter(x float64) message.Message {
 	off := message.CelsiusDifference(math.Round(math.Abs(x)))
 	switch math.Round(x) {
 	case 0:
-		return message.New("as it says")
+		return message.New("as its dial")
 	default:
 		return message.New(pick(x, "{off} cooler", "{off} hotter"), off)
 	}
@@ -158,14 +158,14 @@ func hotter(x float64) message.Message {
 
 func moreJuicy(x float64) message.Message {
 	if math.Round(x) == 0 {
-		return message.New("as the tables")
+		return message.New("as in the tables")
 	}
 	return message.New(pick(x, "{by} % less", "{by} % more"), message.Number(math.Abs(x), 0))
 }
 
 func (h *History) add(b *LoggedBake, r HistoryRange, says func(float64) message.Message) {
 	h.Points = append(h.Points, HistoryPoint{b.ID, r, message.New(
-		"{value}; 9 in 10 between {low} and {high}",
+		"{value} (90 % range {low} to {high})",
 		message.Part(says(r.Value)), message.Part(says(r.Low)), message.Part(says(r.High)))})
 	slices.SortStableFunc(h.Points, func(a, b HistoryPoint) int { return a.At.Compare(b.At) })
 }

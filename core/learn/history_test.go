@@ -26,7 +26,7 @@ func TestHistories(t *testing.T) {
 			}
 			last := h.Points[0].At
 			for _, p := range h.Points {
-				if p.At.Before(last) || p.Low > p.Value || p.High < p.Value || !strings.Contains(p.Says.String(), "9 in 10") ||
+				if p.At.Before(last) || p.Low > p.Value || p.High < p.Value || !strings.Contains(p.Says.String(), "90 % range") ||
 					p.Low < h.Ticks[0].Value || p.High > h.Ticks[len(h.Ticks)-1].Value {
 					t.Errorf("%v: %+v", h.Name, p)
 				}

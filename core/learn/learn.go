@@ -237,7 +237,7 @@ func (l *Learnt) Foreseen() []Foreseen {
 			ID: p.ID, At: p.at, Told: *p.middle, Before: p.Before.MiddleBubbles.Value, After: r.Value, Low: r.P05, High: r.P95,
 			Odd: slices.Contains(p.Odd, toldMiddle),
 		}
-		f.Says = message.New("noted {told} min, foreseen {range} min; by the tables {before}", message.Number(f.Told, 0),
+		f.Says = message.New("logged {logged} min, predicted {range} min; with the tables alone {before} min", message.Number(f.Told, 0),
 			message.Range(message.Number(f.Low, 0), message.Number(f.High, 0)), message.Number(f.Before, 0))
 		out = append(out, f)
 	}

@@ -55,9 +55,9 @@ func (l *Learnt) Lessons(ovens map[string]string, own *larder.Own) []Lesson {
 		x := Lesson{Name: c.Name, Bakes: c.Bakes, Of: c.of(ovens, own), State: c.state()}
 		switch x.State {
 		case StateFew:
-			x.Says = message.New("{n} {bakes}: too few to tell.", message.Count(c.Bakes), bakesWord(c.Bakes))
+			x.Says = message.New("{n} {bakes}: too few for a result.", message.Count(c.Bakes), bakesWord(c.Bakes))
 		case StateAgrees:
-			x.Says = message.New("{n} bakes agree with the tables.", message.Count(c.Bakes))
+			x.Says = message.New("{n} bakes, in agreement with the tables.", message.Count(c.Bakes))
 		default:
 			x.Says = message.New("{Of} {is}, from {n} bakes; {error}.",
 				message.Part(x.Of), message.Part(c.is()), message.Count(c.Bakes), message.Part(c.errors()))
@@ -129,29 +129,32 @@ func bakesWord(n int) message.Arg {
 	return message.Part(message.New("bakes"))
 }
 
-// is says how much it is off, give or take one standard deviation.
+// is returns how far it is off, with one standard deviation.
 func (c *Correction) is() message.Message {
 	if o := c.asOffset; o != nil {
-		off := o.AsOffsetC - c.Prior
-		return message.New(
-			pick(
-				off,
-				"runs {off} cooler than was known, give or take {sd}",
-				"runs {off} hotter than was known, give or take {sd}",
-			),
-			message.CelsiusDifference(math.Round(math.Abs(off))),
-			message.CelsiusDifference(math.Max(1, math.Round(o.SD))),
-		)
+		return message.New("is {now} (±{sd}; entered: {before})", message.Part(againstItsDial(o.AsOffsetC)),
+			message.CelsiusDifference(math.Max(1, math.Round(o.SD))), message.Part(againstItsDial(c.Prior)))
 	}
 	by := c.Estimate - 1
 	words := map[What][2]string{
-		Release:   {"gives {by} % less juice, give or take {sd}", "gives {by} % more juice, give or take {sd}"},
-		Softness:  {"softens {by} % more slowly, give or take {sd}", "softens {by} % faster, give or take {sd}"},
-		Thickener: {"thickens {by} % less, give or take {sd}", "thickens {by} % more, give or take {sd}"},
-		Colour:    {"browns {by} % more slowly, give or take {sd}", "browns {by} % faster, give or take {sd}"},
-		Steam:     {"is {by} % less, give or take {sd}", "is {by} % more, give or take {sd}"},
+		Release:   {"releases {by} % (±{sd} %) less juice", "releases {by} % (±{sd} %) more juice"},
+		Softness:  {"softens {by} % (±{sd} %) more slowly", "softens {by} % (±{sd} %) faster"},
+		Thickener: {"thickens {by} % (±{sd} %) less", "thickens {by} % (±{sd} %) more"},
+		Colour:    {"browns {by} % (±{sd} %) more slowly", "browns {by} % (±{sd} %) faster"},
+		Steam:     {"is {by} % (±{sd} %) less", "is {by} % (±{sd} %) more"},
 	}[c.What]
 	return message.New(pick(by, words[0], words[1]), message.Number(100*math.Abs(by), 0), message.Number(100*c.SD, 0))
+}
+
+// againstItsDial returns the offset of an oven in words, in degrees Celsius.
+func againstItsDial(offsetC float64) message.Message {
+	off := message.CelsiusDifference(math.Round(math.Abs(offsetC)))
+	switch math.Round(offsetC) {
+	case 0:
+		return message.New("as hot as its dial")
+	default:
+		return message.New(pick(offsetC, "{off} cooler than its dial", "{off} hotter than its dial"), off)
+	}
 }
 
 // errors say how far off predictions of unseen bakes were, without it and with it.
@@ -161,13 +164,13 @@ func (c *Correction) errors() message.Message {
 		least = 0.5
 	}
 	if c.Before == nil || c.After == nil || *c.Before-*c.After < least {
-		return message.New("with it unseen bakes are foreseen more surely")
+		return message.New("it improves the predictions of other bakes")
 	}
 	if c.Unit == UnitMinutes {
-		return message.New("without it the time was off by {before} min, with it by {after}",
+		return message.New("predictions of the time were {before} min off without it, {after} min with it",
 			message.Number(*c.Before, 0), message.Number(*c.After, 0))
 	}
-	return message.New("without it the words were off by {before} steps, with it by {after}",
+	return message.New("predicted results were {before} steps off without it, {after} steps with it",
 		message.Number(*c.Before, 1), message.Number(*c.After, 1))
 }
 
@@ -175,8 +178,8 @@ func (c *Correction) errors() message.Message {
 func (c Change) Says(oven string) message.Message {
 	return message.New(
 		pick(c.Change,
-			"{oven} has run about {off} cooler since then, give or take {sd}. Was something done to it?",
-			"{oven} has run about {off} hotter since then, give or take {sd}. Was something done to it?"),
+			"{oven} has run about {off} (±{sd}) cooler since then. Was it changed or repaired?",
+			"{oven} has run about {off} (±{sd}) hotter since then. Was it changed or repaired?"),
 		message.Text(oven), message.CelsiusDifference(math.Round(math.Abs(c.Change))),
 		message.CelsiusDifference(math.Round(c.SD)),
 	)
@@ -186,18 +189,18 @@ func (c Change) Says(oven string) message.Message {
 func (s LearntScore) Says() message.Message {
 	switch {
 	case s.Bakes == 0:
-		return message.New("Nothing is logged yet that could teach anything: ranges are those of kitchens in general.")
+		return message.New("No usable bakes are logged yet: the ranges are those of kitchens in general.")
 	case s.Bakes < fewestBakes:
-		return message.New("{n} {bakes}: too few to tell. Ranges are those of kitchens in general.",
+		return message.New("{n} {bakes}: too few for a result. The ranges are those of kitchens in general.",
 			message.Count(s.Bakes), bakesWord(s.Bakes))
 	case s.Held.Of == 0:
 		return message.New(
-			"From {n} bakes. Nobody has noted when one bubbled: that teaches the most.",
+			"From {n} bakes. Note when the middle bubbles: that improves the predictions most.",
 			message.Count(s.Bakes),
 		)
 	}
 	return message.New(
-		"From {n} bakes. {in} of {of} times that were noted lay in the 90 % range that was foreseen without them.",
+		"From {n} bakes. {in} of {of} recorded times were within the predicted 90 % range.",
 		message.Count(s.Bakes),
 		message.Count(s.Held.P90),
 		message.Count(s.Held.Of),

@@ -114,20 +114,20 @@ func CheckLog(q LogRequest) error {
 func (b LoggedBake) check(at string, seen map[string]bool, f *fault.Faults) {
 	switch {
 	case b.ID == "" || len(b.ID) > 80:
-		f.Add(at+"/id", message.New("its key has {n} letters: give 1 to 80", message.Count(len(b.ID))))
+		f.Add(at+"/id", message.New("its key has {n} characters: use 1 to 80", message.Count(len(b.ID))))
 	case seen[b.ID]:
-		f.Add(at+"/id", message.New("is there twice: give each bake its own"))
+		f.Add(at+"/id", message.New("is there twice: each bake needs a different key"))
 	}
 	seen[b.ID] = true
 	if b.At.IsZero() {
-		f.Add(at+"/at", message.New("is missing: give when it was baked"))
+		f.Add(at+"/at", message.New("is missing: enter when it was baked"))
 	}
 	if strings.Contains(b.Oven, "|") {
-		f.Add(at+"/oven", message.New("has a \"|\" in its name: leave it out"))
+		f.Add(at+"/oven", message.New("has a \"|\" in its name: remove it"))
 	}
 	f.Under(at+"/request", bake.CheckDessert(b.Request))
 	if len(b.Request.Setting.Stages) == 0 {
-		f.Add(at+"/request/setting/stages", message.New("is missing: give the stages as they were"))
+		f.Add(at+"/request/setting/stages", message.New("is missing: enter the stages as baked"))
 	}
 	f.AmongOrNone(at, "/told/juice", b.Told.Juice, filling.Bands)
 	f.AmongOrNone(at, "/told/fruit", b.Told.Fruit, outcome.Fruits)

@@ -39,7 +39,7 @@ func CheckSays(s Says) error {
 	}
 	for i, c := range s.Changed {
 		if y := c.Since.Year(); y < 1970 || y > 2200 {
-			f.Add(fmt.Sprintf("/changed/%d/since", i), message.New("is no time of a bake: give when the oven was changed"))
+			f.Add(fmt.Sprintf("/changed/%d/since", i), message.New("is not the time of a bake: enter when the oven was changed"))
 		}
 	}
 	return f.Err()

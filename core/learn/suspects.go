@@ -19,20 +19,20 @@ type suspect struct {
 var suspects = []suspect{
 	{causeOven, 20, byOven, false, func(x float64) message.Message {
 		return message.New(
-			pick(x, "The oven was about {degrees} cooler than it says", "The oven was about {degrees} hotter than it says"),
+			pick(x, "The oven was about {degrees} cooler than its dial", "The oven was about {degrees} hotter than its dial"),
 			message.CelsiusDifference(math.Round(math.Abs(x))),
 		)
 	}},
 	{causeFruit, 0.4, byRelease, false, func(x float64) message.Message {
 		return message.New(
-			pick(x, "The fruit gave about {share} % less juice", "The fruit gave about {share} % more juice"), share(x),
+			pick(x, "The fruit released about {share} % less juice", "The fruit released about {share} % more juice"), share(x),
 		)
 	}},
 	{causeThickener, 0.7, byThickener, false, func(x float64) message.Message {
 		return message.New(pick(
 			x,
-			"The thickener did about {share} % less: some of it stayed in the bowl, went in lumps, or is old",
-			"The thickener did about {share} % more: a heaped measure, or a stronger kind",
+			"The thickener worked about {share} % less: some of it stayed in the bowl, formed lumps, or is old",
+			"The thickener worked about {share} % more: a heaped measure, or a stronger kind",
 		), share(x))
 	}},
 	{causeColour, 0.5, byColour, false, func(x float64) message.Message {
@@ -47,11 +47,11 @@ var suspects = []suspect{
 	}},
 	{causeDelay, 10, -1, true, func(x float64) message.Message {
 		return message.New(
-			"The clock began about {n} min early, or the oven was not hot when it went in", message.Number(x, 0),
+			"The clock started about {n} min early, or the oven was not hot when the dish went in", message.Number(x, 0),
 		)
 	}},
 	{causeWarm, 1, -1, true, func(float64) message.Message {
-		return message.New("The juice was judged before it had cooled: it thickens until it is cold")
+		return message.New("The juice was judged before it had cooled: juice thickens until it is cold")
 	}},
 }
 

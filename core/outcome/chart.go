@@ -33,11 +33,11 @@ func PointOf(band string, w bake.Words, happened *Happened) Point {
 	var said []message.Message
 	if happened != nil && happened.Minutes > 0 && happened.PlannedMin > 0 {
 		p.PlannedMin, p.HappenedMin = &happened.PlannedMin, &happened.Minutes
-		said = append(said, message.New("{planned} min planned, {took} taken",
+		said = append(said, message.New("planned {planned} min, actual {actual} min",
 			message.Number(happened.PlannedMin, 0), message.Number(happened.Minutes, 0)))
 	}
 	if p.SetSteps != nil {
-		said = append(said, message.New("stood {was}, meant {band}", message.Word(w.Juice), message.Word(band)))
+		said = append(said, message.New("juice {was}, planned {band}", message.Word(w.Juice), message.Word(band)))
 	}
 	if p.ColourSteps != nil {
 		said = append(said, message.New("top {was}", message.Word(w.Top)))

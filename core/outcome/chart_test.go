@@ -11,7 +11,7 @@ func TestWhereABakeStands(t *testing.T) {
 	if *p.SetSteps != -2 || *p.ColourSteps != 1 || *p.PlannedMin != 45 || *p.HappenedMin != 52 {
 		t.Errorf("%+v", p)
 	}
-	if got, want := p.Says.String(), "45 min planned, 52 taken; stood runny, meant spoonable; top dark"; got != want {
+	if got, want := p.Says.String(), "planned 45 min, actual 52 min; juice runny, planned spoonable; top dark"; got != want {
 		t.Errorf("%q, want %q", got, want)
 	}
 	if p := PointOf("spoonable", bake.Words{}, nil); p.SetSteps != nil || p.PlannedMin != nil || !p.Says.IsZero() {

@@ -44,12 +44,12 @@ const (
 // Check notes every wrong field.
 func (t Told) Check(at string, f *fault.Faults) {
 	if len([]rune(t.MadeBy)) > longestWho {
-		f.Add(at+"/made_by", message.New("is longer than {n} letters", message.Count(longestWho)))
+		f.Add(at+"/made_by", message.New("is longer than {n} characters", message.Count(longestWho)))
 	}
 	f.Length(at, "/lots", len(t.Lots), 0, mostLots)
 	for key, lot := range t.Lots {
 		if len([]rune(lot)) > longestLot {
-			f.Add(at+"/lots/"+fault.Key(key), message.New("is longer than {n} letters", message.Count(longestLot)))
+			f.Add(at+"/lots/"+fault.Key(key), message.New("is longer than {n} characters", message.Count(longestLot)))
 		}
 	}
 	f.AmongOrNone(at, "/juice_hot", t.JuiceHot, filling.Bands)
@@ -72,7 +72,7 @@ func (t Told) Check(at string, f *fault.Faults) {
 		f.Add(
 			at+"/after_g",
 			message.New(
-				"is {after}, and it was {before} before: nothing grows heavier in an oven",
+				"is {after}, more than the {before} before baking: check both weights",
 				message.Grams(*t.AfterG),
 				message.Grams(*t.BeforeG),
 			),

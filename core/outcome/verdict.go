@@ -37,23 +37,23 @@ var words = map[string]map[string]Complaint{
 	"fruit": {
 		"hard": {Says: message.New("fruit hard"), Next: message.New("cut it smaller, or bake it longer under a cover")},
 		"mush": {
-			Says: message.New("fruit gone to mush"),
-			Next: message.New("take firmer fruit or larger pieces, or a shorter bake"),
+			Says: message.New("fruit mushy"),
+			Next: message.New("use firmer fruit or larger pieces, or bake it shorter"),
 		},
 	},
 	"top": {
-		"pale":  {Says: message.New("topping pale"), Next: message.New("one shelf higher, or the last minutes hotter")},
-		"dark":  {Says: message.New("topping dark"), Next: message.New("lay foil over it sooner")},
+		"pale":  {Says: message.New("topping pale"), Next: message.New("bake one shelf higher, or the last minutes hotter")},
+		"dark":  {Says: message.New("topping dark"), Next: message.New("put foil on earlier")},
 		"burnt": {Says: message.New("topping burnt"), Next: message.New("cover it from the start, and set the oven lower")},
 	},
 	"base": {
 		"raw":   {Says: message.New("base raw"), Next: message.New("par-bake it, or bake on the low shelf")},
-		"soft":  {Says: message.New("base soft"), Next: message.New("par-bake it, or lay crumbs under the fruit")},
-		"burnt": {Says: message.New("base burnt"), Next: message.New("one shelf higher, or a shorter par-bake")},
+		"soft":  {Says: message.New("base soft"), Next: message.New("par-bake it, or put crumbs under the fruit")},
+		"burnt": {Says: message.New("base burnt"), Next: message.New("bake one shelf higher, or par-bake it shorter")},
 	},
 	"sweetness": {
-		"sharp": {Says: message.New("too sharp"), Next: message.New("one step sweeter")},
-		"sweet": {Says: message.New("too sweet"), Next: message.New("one step less sweet, or a little lemon")},
+		"sharp": {Says: message.New("too sharp"), Next: message.New("make it one step sweeter")},
+		"sweet": {Says: message.New("too sweet"), Next: message.New("make it one step less sweet, or add a little lemon")},
 	},
 }
 
@@ -66,17 +66,17 @@ func (t Told) Complaints(band string, w bake.Words) []Complaint {
 	case juice < meant && t.Warm():
 		out = append(out, Complaint{
 			"juice",
-			message.New("thinner than it was meant, and still warm"),
-			message.New("let it cool before it is cut: juice thickens until it is cold"),
+			message.New("thinner than planned, and still warm"),
+			message.New("let it cool before cutting: juice thickens until it is cold"),
 		})
 	case juice < meant:
 		out = append(out, Complaint{
 			"juice",
-			message.New("thinner than it was meant"),
-			message.New("bake it until the middle bubbles, and then a step firmer"),
+			message.New("thinner than planned"),
+			message.New("bake it until the middle bubbles; if it was, choose one step thicker"),
 		})
 	default:
-		out = append(out, Complaint{"juice", message.New("thicker than it was meant"), message.New("a step softer")})
+		out = append(out, Complaint{"juice", message.New("thicker than planned"), message.New("choose one step thinner")})
 	}
 	for _, x := range [][2]string{{"fruit", w.Fruit}, {"top", w.Top}, {"base", t.Base}} {
 		if c, is := words[x[0]][x[1]]; is {
@@ -86,7 +86,7 @@ func (t Told) Complaints(band string, w bake.Words) []Complaint {
 	}
 	if w.BoiledOver != nil && *w.BoiledOver {
 		out = append(out, Complaint{
-			"boiled_over", message.New("boiled over"), message.New("less fruit in it, or a deeper dish, and a tray under it"),
+			"boiled_over", message.New("boiled over"), message.New("use less fruit or a deeper dish, and put a tray under it"),
 		})
 	}
 	if c, is := words["sweetness"][t.Sweetness]; is {
@@ -118,7 +118,7 @@ func (t Told) Verdict(band string, w bake.Words) Verdict {
 	all := t.Complaints(band, w)
 	if len(all) == 0 {
 		if len(told) == 0 {
-			return Verdict{State: Untold, Says: message.New("Not told yet how it came out")}
+			return Verdict{State: Untold, Says: message.New("Result not logged yet")}
 		}
 		return Verdict{State: Right, Says: message.New("As planned: {so}", message.Part(so)), Told: so}
 	}

@@ -16,18 +16,18 @@ func TestVerdict(t *testing.T) {
 		says  string
 		next  string
 	}{
-		"nothing told":   {Told{}, bake.Words{}, Untold, "Not told yet", ""},
+		"nothing told":   {Told{}, bake.Words{}, Untold, "not logged yet", ""},
 		"as planned":     {Told{}, bake.Words{Juice: "spoonable", Top: "golden", BoiledOver: &no}, Right, "As planned: spoonable, top golden, did not boil over", ""},
-		"thin":           {Told{}, bake.Words{Juice: "runny"}, Wrong, "runny, thinner than it was meant", "step firmer"},
+		"thin":           {Told{}, bake.Words{Juice: "runny"}, Wrong, "runny, thinner than planned", "one step thicker"},
 		"thin, and warm": {Told{Cooled: &no}, bake.Words{Juice: "runny"}, Wrong, "still warm", "let it cool"},
-		"thin, and cold": {Told{Cooled: &yes}, bake.Words{Juice: "runny"}, Wrong, "thinner than it was meant", "firmer"},
-		"thick":          {Told{}, bake.Words{Juice: "slices"}, Wrong, "thicker than it was meant", "softer"},
+		"thin, and cold": {Told{Cooled: &yes}, bake.Words{Juice: "runny"}, Wrong, "thinner than planned", "thicker"},
+		"thick":          {Told{}, bake.Words{Juice: "slices"}, Wrong, "thicker than planned", "thinner"},
 		"many": {
 			Told{Base: "soft"},
 			bake.Words{Fruit: "mush", Top: "burnt", BoiledOver: &yes},
 			Wrong,
-			"fruit gone to mush, topping burnt, base soft, boiled over",
-			"shorter bake; cover it from the start",
+			"fruit mushy, topping burnt, base soft, boiled over",
+			"bake it shorter; cover it from the start",
 		},
 	} {
 		v := c.told.Verdict("spoonable", c.words)

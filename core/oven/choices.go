@@ -7,7 +7,7 @@ var (
 	Heatings = message.Choices{message.Choose("conventional", "conventional"), message.Choose("fan", "with a fan")}.
 			Usually("conventional")
 	Dials = message.Choices{
-		message.Choose("", "as the kitchen reads"), message.Choose("c", "°C"), message.Choose("f", "°F"),
+		message.Choose("", "the kitchen's unit"), message.Choose("c", "°C"), message.Choose("f", "°F"),
 		message.Choose("gas", "gas marks"),
 	}
 	Heights = message.Words("low", "middle", "high").Usually("middle")

@@ -94,20 +94,20 @@ const (
 func hand(ovenC float64) message.Message {
 	s := max(leastSeconds, handSeconds-handPerC*(ovenC-coalsForC))
 	return message.New(
-		"For {heat}: a hand a span above the lid bears it for {from} to {to} seconds. People differ: a thermometer decides.",
+		"For {heat}, a hand held 20 cm above the lid can bear it for {from} to {to} seconds. People differ: use a thermometer.",
 		message.OvenHeat(ovenC), message.Number(s-1, 0), message.Number(s+1, 0))
 }
 
 // ready is what is done before the pot is filled.
 var ready = []message.Message{
-	message.New("Set the empty tin into the pot first, on three pebbles or a trivet, and fill it there: it bakes drier."),
+	message.New("Set the empty tin into the pot first, on three pebbles or a trivet, and fill it there: it bakes with less moisture."),
 	message.New(
-		"Lay the coals below in a ring under the rim, none under the middle; those above round the edge of the lid.",
+		"Put the coals below in a ring under the rim, none under the middle, and those above around the edge of the lid.",
 	),
 }
 
 var stackedReady = append(append([]message.Message{}, ready...), message.New(
-	"Two pots: the quicker dessert on top, so that it can be lifted off first. The coals between heat both.",
+	"Two pots: stack the faster dessert on top, so that it can be lifted off first. The coals in between heat both.",
 ))
 
 // Tend says what the fire wants over stages of some minutes at some temperatures.
@@ -138,10 +138,10 @@ func (r Fire) Tend(minutes, ovenC []float64) Tending {
 // cautions are those of every fire of coals.
 var cautions = []message.Message{
 	message.New("Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide."),
-	message.New("On bare mineral soil or a metal tray, away from what burns. Respect fire bans."),
+	message.New("Use bare mineral soil or a metal tray, away from anything that burns. Respect fire bans."),
 	message.New("Lift the lid level and away from you: steam comes out at once, and ash falls in."),
 	message.New("Knock the ash off now and then: it insulates."),
 	message.New(
-		"Turn the pot one way and the lid the other, a third each time. Put the coals out cold when you are done.",
+		"Turn the pot one way and the lid the other, a third of a turn each time. When you are done, put the coals out until they are cold.",
 	),
 }

@@ -91,7 +91,7 @@ const (
 func Measure(t Trial) (Measured, error) {
 	var f fault.Faults
 	if len(t.Readings) == 0 && t.Melt == nil {
-		f.Add("/readings", message.New("are none: give a thermometer's reading, or what sugar does"))
+		f.Add("/readings", message.New("are missing: enter thermometer readings or the sugar test"))
 	}
 	f.Length("", "/readings", len(t.Readings), 0, 20)
 	lo, hi, sum := math.Inf(1), math.Inf(-1), 0.0
@@ -108,7 +108,7 @@ func Measure(t Trial) (Measured, error) {
 		f.Add(
 			"/melt/at_c",
 			message.New(
-				"is {melts}, and at {dry} it stayed dry: give a setting above that",
+				"is {melts}, but sugar stayed dry at {dry}: enter a setting above that",
 				message.OvenHeat(m.AtC),
 				message.OvenHeat(m.NotAtC),
 			),
@@ -131,17 +131,17 @@ func Measure(t Trial) (Measured, error) {
 	out := Measured{OffsetC: math.Round(off / weight), GiveOrTakeC: math.Ceil(math.Sqrt(1 / weight))}
 	switch {
 	case math.Abs(out.OffsetC) <= out.GiveOrTakeC:
-		out.Says = message.New("As near as this tells, it is as hot as it says.")
+		out.Says = message.New("Within the accuracy of this test, the oven matches its dial.")
 	case out.OffsetC > 0:
-		out.Says = message.New("It is {degrees} hotter than it says.", message.CelsiusDifference(out.OffsetC))
+		out.Says = message.New("The oven is {degrees} hotter than its dial.", message.CelsiusDifference(out.OffsetC))
 	default:
-		out.Says = message.New("It is {degrees} cooler than it says.", message.CelsiusDifference(-out.OffsetC))
+		out.Says = message.New("The oven is {degrees} cooler than its dial.", message.CelsiusDifference(-out.OffsetC))
 	}
 	if hi-lo > 4*probeSureC {
 		out.Says = message.Sentences(
 			out.Says,
 			message.New(
-				"The readings are {degrees} apart: it swings, so read it over a quarter of an hour.",
+				"The readings are {degrees} apart: the oven swings, so take readings over 15 minutes.",
 				message.CelsiusDifference(hi-lo),
 			),
 		)

@@ -18,7 +18,7 @@ func TestAnOvenIsMeasured(t *testing.T) {
 		"a thermometer":            {Trial{Readings: []Reading{{180, 195}}}, 15, 3, "15 C hotter"},
 		"an oven that swings":      {Trial{Readings: []Reading{{180, 150}, {180, 180}}}, -15, 15, "30 C apart"},
 		"sugar melts at 195":       {Trial{Melt: &Melt{190, 195}}, -7, 6, "7 C cooler"},
-		"sugar melts as it should": {Trial{Melt: &Melt{183, 188}}, 0, 6, "as hot as it says"},
+		"sugar melts as it should": {Trial{Melt: &Melt{183, 188}}, 0, 6, "matches its dial"},
 		"both agree": {
 			Trial{Readings: []Reading{{190, 180}, {190, 184}}, Melt: &Melt{190, 200}},
 			-8,

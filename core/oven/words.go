@@ -13,7 +13,7 @@ func (o Oven) About() message.Message {
 	}
 	all := []message.Message{message.New(o.Heating)}
 	if o.BottomHeat {
-		all = append(all, message.New("bottom heat alone"))
+		all = append(all, message.New("bottom heat only"))
 	}
 	if o.Runners > 0 {
 		all = append(all, message.New("{n} runners", message.Count(o.Runners)))
@@ -31,12 +31,12 @@ func (o Oven) Off() message.Message {
 	case o.OffsetC < 0:
 		return message.New("{dc} cooler", message.CelsiusDifference(math.Abs(o.OffsetC)))
 	case o.GiveOrTakeC > 0:
-		return message.New("as it says")
+		return message.New("as its dial")
 	}
 	return message.New("not measured")
 }
 
 // GiveOrTake is how far off it may be beside that.
 func (o Oven) GiveOrTake() message.Message {
-	return message.New("give or take {dc}", message.CelsiusDifference(o.OffBy()))
+	return message.New("±{dc}", message.CelsiusDifference(o.OffBy()))
 }

@@ -4,13 +4,13 @@ import "testing"
 
 func TestAnOvenIsToldInWords(t *testing.T) {
 	for want, o := range map[string]Oven{
-		"fan, bottom heat alone, 5 runners; 8 C hotter; give or take 3 C": {
+		"fan, bottom heat only, 5 runners; 8 C hotter; ±3 C": {
 			Kind: Indoor, Heating: "fan", BottomHeat: true, Runners: 5, OffsetC: 8, GiveOrTakeC: 3,
 		},
-		"conventional; 12 C cooler; give or take 10 C":           {Kind: Indoor, Heating: "conventional", OffsetC: -12},
-		"conventional; as it says; give or take 4 C":             {Kind: Indoor, Heating: "conventional", GiveOrTakeC: 4},
-		"conventional; not measured; give or take 10 C":          {Kind: Indoor, Heating: "conventional"},
-		"camp oven, over coals; 30 cm across; give or take 20 C": {Kind: Camp, Heating: "conventional", DiameterCM: 30},
+		"conventional; 12 C cooler; ±10 C":           {Kind: Indoor, Heating: "conventional", OffsetC: -12},
+		"conventional; as its dial; ±4 C":            {Kind: Indoor, Heating: "conventional", GiveOrTakeC: 4},
+		"conventional; not measured; ±10 C":          {Kind: Indoor, Heating: "conventional"},
+		"camp oven, over coals; 30 cm across; ±20 C": {Kind: Camp, Heating: "conventional", DiameterCM: 30},
 	} {
 		if got := o.About().String() + "; " + o.Off().String() + "; " + o.GiveOrTake().String(); got != want {
 			t.Errorf("%s, not %s", got, want)

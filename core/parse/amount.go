@@ -26,11 +26,11 @@ const maxText = 80
 func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Density) (Amount, error) {
 	unit, ok := kind.Unit()
 	if !ok {
-		return Amount{}, message.Errorf("\"{kind}\" is no kind of amount", message.Text(string(kind)))
+		return Amount{}, message.Errorf("\"{kind}\" is not a kind of amount", message.Text(string(kind)))
 	}
 	if len(text) > maxText {
 		return Amount{}, message.Errorf(
-			"is too long for an amount: give a number and a unit, as in {example}",
+			"is too long for an amount: enter a number and a unit, like {example}",
 			message.Part(kind.Example()),
 		)
 	}
@@ -40,7 +40,7 @@ func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Densi
 		v, word, err := s.term(kind)
 		if err != nil {
 			return Amount{}, message.Errorf(
-				"\"{written}\" {why}: give a number and a unit, as in {example}",
+				"\"{written}\" {why}: enter a number and a unit, like {example}",
 				message.Text(clip(text)),
 				message.Part(message.Of(err)),
 				message.Part(kind.Example()),
@@ -57,7 +57,7 @@ func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Densi
 		}
 	}
 	if math.IsInf(total, 0) || math.IsNaN(total) {
-		return Amount{}, message.Errorf("\"{written}\" is too big to be an amount", message.Text(clip(text)))
+		return Amount{}, message.Errorf("\"{written}\" is too large for an amount", message.Text(clip(text)))
 	}
 	a := Amount{Value: total, Unit: unit}
 	if s.ranged {
@@ -115,7 +115,7 @@ func (s *scanner) term(kind units.Kind) (v float64, unit string, err error) {
 	s.skip()
 	if high, ok := s.upTo(); ok {
 		if high < v {
-			return 0, "", message.Errorf("is a range that runs backwards")
+			return 0, "", message.Errorf("is a range whose end is below its start")
 		}
 		v, s.ranged = (v+high)/2, true
 	}

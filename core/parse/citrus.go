@@ -20,14 +20,14 @@ var citrus = map[string]struct {
 		1,
 		message.Message{},
 	},
-	"lime": {"lemon_juice", "lemon_zest", 0.6, message.New("taken as lemon, and a lime as 0.6 of one")},
+	"lime": {"lemon_juice", "lemon_zest", 0.6, message.New("counted as lemon; one lime = 0.6 lemon")},
 	"orange": {
 		"orange_juice",
 		"orange_zest",
 		1,
 		message.Message{},
 	},
-	"clementine": {"orange_juice", "orange_zest", 0.5, message.New("taken as orange, and as half of one")},
+	"clementine": {"orange_juice", "orange_zest", 0.5, message.New("counted as orange; one of these = half an orange")},
 }
 
 var (

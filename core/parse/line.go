@@ -100,7 +100,7 @@ func (p *Pantry) readAs(text string, is *Thing, by units.Conventions) Line {
 	r.read()
 	if r.G != nil && (math.IsNaN(*r.G) || *r.G > maxLineG) {
 		r.G = nil
-		r.ask(AskAmount, message.New("That is more than half a tonne: write the amount again."), nil)
+		r.ask(AskAmount, message.New("That is more than half a tonne: correct the amount."), nil)
 	}
 	return r.Line
 }

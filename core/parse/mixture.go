@@ -48,7 +48,7 @@ func (r *reading) mixture(rest string) bool {
 			continue
 		}
 		r.Ingredient, r.Name, r.G, r.Unit, r.Frozen = x.Ingredient, x.Name, &g, x.Unit, frozen
-		r.say(message.New("a mixture: equal parts of {parts}; change the shares on the Bench",
+		r.say(message.New("a mixture in equal parts: {parts}. Change the shares on the Bench",
 			message.Text(strings.Join(parts, ", "))))
 	}
 	return true

@@ -97,7 +97,7 @@ var packings = map[string]string{
 func (r *reading) thing(name string) (Thing, bool) {
 	if r.is != nil {
 		r.Ingredient, r.Name = &r.is.Key, r.is.Name
-		r.say(message.New("{name}, as you said", lower(*r.is)))
+		r.say(message.New("{name}, as you chose", lower(*r.is)))
 		return *r.is, true
 	}
 	ws := words(name)
@@ -160,7 +160,7 @@ func (r *reading) askKind(ws []string, kinds []Thing) {
 	sort := strings.Join(ws, " ")
 	r.ask(
 		AskThing,
-		message.New("Of which kind is \"{sort}\"? It is asked once and remembered.", message.Text(sort)),
+		message.New("Which kind of fruit is \"{sort}\"? Your answer is remembered.", message.Text(sort)),
 		nil,
 		keys...)
 	r.Questions[len(r.Questions)-1].Sort = sort
@@ -170,13 +170,13 @@ func (r *reading) askKind(ws []string, kinds []Thing) {
 func notKnown(ws, near []string) message.Message {
 	written := message.Text(strings.Join(ws, " "))
 	if len(near) == 0 {
-		return message.New("\"{written}\" is not in the larder. Choose what it is nearest to.", written)
+		return message.New("\"{written}\" is not known. Choose the most similar ingredient.", written)
 	}
 	names := make([]message.Message, len(near))
 	for i, n := range near {
 		names[i] = message.Value(message.Name(n))
 	}
-	return message.New("\"{written}\" is not in the larder. Is it {names}?", written, message.Or(names...))
+	return message.New("\"{written}\" is not known. Is it {names}?", written, message.Or(names...))
 }
 
 // twoThings reads "caster or granulated sugar", of which the first is taken, and asks about "salt and pepper".

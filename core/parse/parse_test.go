@@ -94,10 +94,10 @@ func TestReadAmountAsksInsteadOfGuessing(t *testing.T) {
 		{"1 cup", units.Mass, "weigh it"},
 		{"gas 12", units.Temperature, "gas mark"},
 		{"1/0", units.Mass, "number"},
-		{"3-2 g", units.Mass, "backwards"},
+		{"3-2 g", units.Mass, "below its start"},
 		{strings.Repeat("9", 500), units.Mass, "too long"},
 		{"4 g and more", units.Mass, "no number"},
-		{strings.Repeat("9", 79), "weight", "no kind"},
+		{strings.Repeat("9", 79), "weight", "not a kind"},
 	} {
 		if a, err := ReadAmount(
 			c.text,

@@ -13,7 +13,7 @@ func (r *reading) weigh(t Thing) {
 	if len(r.terms) == 0 {
 		if len(r.other) == 0 {
 			if purpose := r.purpose(); purpose != "" && purpose != "to taste" {
-				r.say(message.New("{purpose}: not weighed here", message.Word(purpose)))
+				r.say(message.New("{purpose}: not weighed", message.Word(purpose)))
 				return
 			}
 			r.ask(AskAmount, message.New("How much {name}? Write the grams, or leave the line out.", lower(t)), nil)
@@ -44,7 +44,7 @@ func (r *reading) weigh(t Thing) {
 	if g == 0 {
 		r.ask(
 			AskAmount,
-			message.New("Nothing of {name} is asked for. Write the grams, or leave the line out.", lower(t)),
+			message.New("The amount of {name} is 0. Write the grams, or leave the line out.", lower(t)),
 			nil,
 		)
 		return
@@ -113,7 +113,7 @@ func (r *reading) compare(t Thing, g float64) {
 		r.ask(
 			AskDisagree,
 			message.New(
-				"The two amounts disagree: {one}, and {other} by the other. Which is meant?",
+				"The two amounts differ: {one} and {other}. Which one is correct?",
 				message.Grams(g),
 				message.Grams(other),
 			),
@@ -172,7 +172,7 @@ func (r *reading) gramsOf(t Thing, x term) (float64, bool) {
 	if !isVolume {
 		r.ask(
 			AskUnit,
-			message.New("\"{written}\" is no unit known here: give grams, spoons or cups.", message.Text(x.unit)),
+			message.New("\"{written}\" is not a known unit: use grams, spoons or cups.", message.Text(x.unit)),
 			nil,
 		)
 		return 0, false
@@ -199,7 +199,7 @@ func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {
 	if d == 0 {
 		r.ask(
 			AskDensity,
-			message.New("How heavy a {unit} of {name} is, is not known here. How many grams?", unitName(x.unit), lower(t)),
+			message.New("The weight of a {unit} of {name} is not known. How many grams is it?", unitName(x.unit), lower(t)),
 			nil,
 		)
 		return 0, false
@@ -218,7 +218,7 @@ func (r *reading) volumeG(t Thing, x term, ml float64) (float64, bool) {
 		case r.pack == "sifted":
 			d, how = d*sifted, message.New("sifted")
 		case r.pack == "spooned" && t.Density.Packing == "packed":
-			d, how = t.Density.CupGPerML, message.New("packed: no other figure is known")
+			d, how = t.Density.CupGPerML, message.New("packed: the only known figure")
 		}
 	}
 	if x.fill != "" {
@@ -258,7 +258,7 @@ func (r *reading) pieceG(t Thing, x term) (float64, bool) {
 		g, ok = t.PieceG[""]
 	}
 	if !ok || g == 0 {
-		r.ask(AskPiece, message.New("What one {name} weighs is not known here. How many grams in all?", lower(t)), nil)
+		r.ask(AskPiece, message.New("The weight of one {name} is not known. How many grams in all?", lower(t)), nil)
 		return 0, false
 	}
 	if size == "" && t.Fruit {
@@ -272,14 +272,14 @@ func (r *reading) pieceG(t Thing, x term) (float64, bool) {
 func (r *reading) containerG(t Thing, x term) (float64, bool) {
 	for _, k := range []string{x.unit + " " + t.Key, x.unit} {
 		if g := r.by.Containers[k]; g > 0 {
-			r.say(message.New("{much} a {unit}, as this kitchen said", message.Grams(g), unitName(x.unit)))
+			r.say(message.New("{much} a {unit}, as entered for this kitchen", message.Grams(g), unitName(x.unit)))
 			return g, true
 		}
 	}
 	r.ask(
 		AskContainer,
 		message.New(
-			"How many grams are in one {unit} of {name}? It is asked once and remembered.",
+			"How many grams are in one {unit} of {name}? Your answer is remembered.",
 			unitName(x.unit),
 			lower(t),
 		),

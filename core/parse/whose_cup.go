@@ -16,7 +16,7 @@ var (
 		{regexp.MustCompile(`(?i)\bsticks?\b`), message.New("it counts butter in sticks")},
 		{regexp.MustCompile(`(?i)\d\s*(?:°\s*f\b|degrees f)`), message.New("its oven is in °F")},
 		{regexp.MustCompile(`(?i)\b(?:all-purpose|cornstarch|confectioners|heavy cream|half-and-half)\b`), message.New(
-			"of its words",
+			"of its wording",
 		)},
 	}
 	inCups = regexp.MustCompile(`(?i)\bcups?\b`)
@@ -30,7 +30,7 @@ func WhoseCup(text string) (units.Cup, message.Message) {
 	}
 	for _, a := range american {
 		if a.sign.MatchString(text) {
-			return units.USCup, message.New("Its cups are taken as American ones, because {why}", message.Part(a.says))
+			return units.USCup, message.New("Cups are read as US cups, because {why}", message.Part(a.says))
 		}
 	}
 	return "", message.Message{}

@@ -74,7 +74,7 @@ func (d *dough) noLike(what, style string) error {
 	return &fault.NotYet{
 		Pointer: "/lines",
 		Detail: message.New(
-			"a {what} of {parts} has no like in the tables for a {style}: it needs flour, oats, nuts, crumbs or a bought sheet",
+			"a {what} of {parts} does not match any topping for a {style}: it needs flour, oats, nuts, crumbs or a bought sheet",
 			message.Word(what), message.And(names...), message.Word(style),
 		),
 	}

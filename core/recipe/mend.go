@@ -141,7 +141,7 @@ func effect(a, b *balance.Answer) message.Message {
 		says = append(says, message.New("{was} to {is}", message.Word(string(a.Set.Band)), message.Word(string(b.Set.Band))))
 	}
 	moved(
-		"free rim {was} to {is}",
+		"space below the rim {was} to {is}",
 		a.Fit.HotHeadspaceMM,
 		b.Fit.HotHeadspaceMM,
 		1,
@@ -370,7 +370,7 @@ func Judge(ctx context.Context, q Request, p *parse.Pantry) (*Verdict, error) {
 func assumed(rows []Row) (out []message.Message) {
 	if slices.ContainsFunc(rows, func(r Row) bool { return r.Bowl == BaseAndTopping && !r.Out }) {
 		out = append(out, message.New(
-			"One dough is base and topping: two thirds of it are pressed below, a third goes on top."))
+			"One dough for base and topping: press two thirds of it into the dish and put a third on top."))
 	}
 	return out
 }

@@ -68,7 +68,7 @@ func Read(
 			answerThing(p, &rows[i].Line, a.Key, by, at, &f)
 		}
 		if a.G != nil && f.RangeAt(at, "/g", *a.G, 0, 50000, "g") {
-			rows[i].G, rows[i].As, rows[i].LowG, rows[i].HighG = a.G, message.New("as you said"), 0, 0
+			rows[i].G, rows[i].As, rows[i].LowG, rows[i].HighG = a.G, message.New("as you chose"), 0, 0
 			rows[i].Questions = without(
 				rows[i].Questions,
 				parse.AskAmount,
@@ -104,7 +104,7 @@ func ReadText(p *parse.Pantry, text string, by units.Conventions, own *larder.Ow
 		}
 		if len(asked) > MaxLines {
 			var f fault.Faults
-			f.Add("/text", message.New("has more than {most} lines: give at most that many", message.Count(MaxLines)))
+			f.Add("/text", message.New("has more than {most} lines: enter at most {most}", message.Count(MaxLines)))
 			return nil, f
 		}
 	}

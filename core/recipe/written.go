@@ -107,7 +107,7 @@ func (w *written) finish() (balance.Request, error) {
 		total += x.Share
 	}
 	if total < 10 {
-		f.Add("/lines", message.New("there is no fruit in the filling: give at least 10 g, or move a line there"))
+		f.Add("/lines", message.New("there is no fruit in the filling: enter at least 10 g, or move a line there"))
 	}
 	if err := f.Err(); err != nil {
 		return *r, err

@@ -16,7 +16,7 @@ var batchNumbers = regexp.MustCompile(`^[0-9]{6}-[A-Z]{1,6}$`)
 // CheckBatchNumber notes what is no batch number.
 func CheckBatchNumber(at, batch string, f *fault.Faults) {
 	if !batchNumbers.MatchString(batch) {
-		f.Add(at, message.New("is no batch number: one looks like {example}", message.Text("271126-B")))
+		f.Add(at, message.New("is not a batch number: use the form of {example}", message.Text("271126-B")))
 	}
 }
 

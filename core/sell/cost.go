@@ -115,7 +115,7 @@ func CheckCost(q CostRequest) error {
 	for key, p := range q.Prices {
 		at := "/prices/" + fault.Key(key)
 		if p.PackG == nil == (p.PieceG == nil) {
-			f.Add(at, message.New("has both or neither of pack_g and piece_g: give one of the two"))
+			f.Add(at, message.New("has both or neither of pack_g and piece_g: use one of the two"))
 		}
 		for field, g := range map[string]*float64{"/pack_g": p.PackG, "/piece_g": p.PieceG} {
 			if g != nil {

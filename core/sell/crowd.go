@@ -192,11 +192,11 @@ func (c *Crowd) says(q CrowdRequest) {
 	}
 	if c.Missing > 0 {
 		c.Says = append(c.Says, message.New(
-			"All dishes together give {n} portions: {missing} are missing. Bake twice, or find another dish.",
+			"All dishes together make {n} portions, {missing} too few. Bake twice, or use another dish.",
 			message.Count(c.Portions), message.Count(c.Missing),
 		))
 	} else {
-		c.Says = append(c.Says, message.New("{dishes}: {n} portions, {spare} to spare.", message.And(dishes...),
+		c.Says = append(c.Says, message.New("{dishes}: {n} portions, {spare} extra.", message.And(dishes...),
 			message.Count(c.Portions), message.Count(c.Spare)))
 	}
 	if c.ToppingG > 0 {
@@ -207,20 +207,20 @@ func (c *Crowd) says(q CrowdRequest) {
 	}
 	switch {
 	case c.Loads == 1:
-		c.Says = append(c.Says, message.New("All of it is in the ovens at once."))
+		c.Says = append(c.Says, message.New("Everything fits into the ovens at once."))
 	case c.Loads > 1:
 		c.Says = append(
 			c.Says,
 			message.New(
-				"The ovens are filled {n} times, one load after another: the Day lays that out.",
+				"The ovens are filled {n} times, one load after another: plan it under Day.",
 				message.Count(c.Loads),
 			),
 		)
 	}
 	c.Says = append(c.Says, hold())
-	carry := message.New("Carry it level and never one on another's topping; what is runny slops, so let it set first.")
+	carry := message.New("Carry dishes level and do not stack them on the topping. Let runny desserts set first, as they spill.")
 	if q.Request.Custard != nil {
-		carry = message.New("Carry it level, and below {cold} all the way: it has egg in it.", message.Celsius(carriedColdC))
+		carry = message.New("Carry it level, and keep it below {cold} all the way: it contains egg.", message.Celsius(carriedColdC))
 	}
 	c.Says = append(c.Says, carry)
 }
@@ -228,8 +228,8 @@ func (c *Crowd) says(q CrowdRequest) {
 // hold is how a dessert is kept warm.
 func hold() message.Message {
 	return message.New(
-		"Warm on a buffet it stays at {hot} or above, {n} hours at most for its crust. Elsewhere the code has it a little lower: "+
-			"the local one decides.",
+		"On a warm buffet keep it at {hot} or above, at most {n} hours for a good crust. Some local food codes allow a little less: "+
+			"follow yours.",
 		message.Celsius(hotC),
 		message.Count(hotHours),
 	)

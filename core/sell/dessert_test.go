@@ -89,7 +89,7 @@ func TestTheListConserves(t *testing.T) {
 				if got := b.StoreG + b.BoughtG - b.LeftG; math.Abs(got-needs[b.Key]) > 0.5 {
 					t.Errorf("%d dishes: %s: %.1f of %.1f g", dishes, b.Key, got, needs[b.Key])
 				}
-				if b.BoughtG == 0 && b.Says.String() != "enough is there" || b.LeftG < -0.5 || b.Name == "" {
+				if b.BoughtG == 0 && b.Says.String() != "in stock" || b.LeftG < -0.5 || b.Name == "" {
 					t.Errorf("%d dishes: %+v", dishes, b)
 				}
 			}

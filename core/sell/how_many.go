@@ -72,16 +72,16 @@ func Propose(days []Sold, price, cost float64) (HowMany, bool) {
 	}
 	low, high := message.Count(out.Low), message.Count(out.High)
 	if out.Guess {
-		out.Says = message.New("Make {make}: a guess, from {days} {day}; between {low} and {high} may be wanted.",
+		out.Says = message.New("Make {make}: a rough estimate from {days} {day}; demand may be between {low} and {high}.",
 			message.Count(out.Make), message.Count(out.Days), message.Word(plural(out.Days)), low, high)
 		return out, true
 	}
-	loses := "a portion missed loses more than one left over"
+	loses := "a missed sale costs more than a portion left over"
 	if out.Make <= out.Median {
-		loses = "a portion left over loses more than one missed"
+		loses = "a portion left over costs more than a missed sale"
 	}
 	out.Says = message.New(
-		"Make {make}. On half of such days {median} or fewer are wanted, on 8 of 10 between {low} and {high}; {loses}.",
+		"Make {make}. On half of such days demand is {median} or fewer, on 80 % between {low} and {high}; {loses}.",
 		message.Count(out.Make), message.Count(out.Median), low, high, message.Word(loses),
 	)
 	return out, true

@@ -39,7 +39,7 @@ func KeepingOf(r balance.Request, d *bake.DessertAnswer) (k Keeping, err error) 
 		return k, err
 	}
 	k.Serve = message.New(
-		"Serve it warm, with cold cream, custard or ice cream: these have milk in them, the last two mostly egg too.")
+		"Serve it warm, with cold cream, custard or ice cream: these contain milk, the last two usually egg as well.")
 	if r.Custard != nil || r.Style == "bar" {
 		k.Serve = message.New("Serve it cold, or just warm.")
 	}
@@ -53,11 +53,11 @@ func rewarm(b bake.Request) (message.Message, error) {
 	minutes, ok, err := bake.Rewarm(b)
 	oven, hot := message.OvenHeat(bake.RewarmC), message.Celsius(bake.RewarmedC)
 	if err != nil || !ok {
-		return message.New("To warm it again: {oven} under foil until it is {hot} in the middle; the last minutes without.",
+		return message.New("To reheat: {oven} under foil until it is {hot} in the middle; take the foil off for the last minutes.",
 			oven, hot), err
 	}
 	return message.New(
-		"To warm it again from the fridge: {oven} under foil, about {n} min, until it is {hot} in the middle; the last {bare} "+
+		"To reheat from the fridge: {oven} under foil, about {n} min, until it is {hot} in the middle; the last {bare} "+
 			"without foil.",
 		oven,
 		warmMinutes(minutes),
@@ -84,7 +84,7 @@ func freezes(r balance.Request, d *bake.DessertAnswer) (message.Message, error) 
 	if err != nil {
 		return message.Message{}, err
 	}
-	says := message.New("To freeze: cool it, wrap it close, {hours} h until it is hard; {months} months.",
+	says := message.New("To freeze: cool it, wrap it tightly, freeze {hours} h until hard; keeps {months} months.",
 		message.Count(int(math.Ceil(hard/freezeStepMin))), message.Count(frozenMonths))
 	if does := d.Balance.AfterFreezer(r); !does.IsZero() {
 		says = message.Sentences(says, message.New("{Does}.", message.Part(does)))
@@ -93,7 +93,7 @@ func freezes(r balance.Request, d *bake.DessertAnswer) (message.Message, error) 
 		return message.Sentences(says, message.New("Thaw it in the fridge, then warm it.")), nil
 	}
 	return message.Sentences(says, message.New(
-		"From the freezer: a night in the fridge, then as from there; or {oven} under foil, about {n} min, until it is {hot} in "+
+		"From the freezer: thaw overnight in the fridge, then reheat as above; or {oven} under foil, about {n} min, until it is {hot} in "+
 			"the middle.",
 		message.OvenHeat(bake.RewarmC),
 		warmMinutes(warm),

@@ -92,13 +92,13 @@ func CheckLabel(q LabelRequest) error {
 			at := fmt.Sprintf("/parts/%d/lines/%d", i, k)
 			l.check(at, q.Own, &f)
 			if x, ok := q.Own.Ingredient(l.Key); ok && x.AllergenOnPack && l.G > 0 {
-				f.Add(at+"/key", message.New("{name}: read its label first, and say on the Shelf what it contains",
+				f.Add(at+"/key", message.New("{name}: read its label, and enter its allergens under Kitchen, Ingredients",
 					message.Name(larder.Name(x.Name))))
 			}
 		}
 	}
 	if n == 0 || n > mostLines {
-		f.Add("/parts", message.New("have {n} lines: give 1 to {most}", message.Count(n), message.Count(mostLines)))
+		f.Add("/parts", message.New("have {n} lines: enter 1 to {most}", message.Count(n), message.Count(mostLines)))
 	}
 	return f.Err()
 }

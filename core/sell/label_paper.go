@@ -21,6 +21,6 @@ func (p LabelPaper) check(f *fault.Faults) {
 	f.Range("/labels/across", float64(p.Across), 0, 6, "")
 	f.Range("/labels/down", float64(p.Down), 0, 20, "")
 	if len([]rune(p.Handled)) > longestHandled {
-		f.Add("/labels/handled", message.New("is longer than {n} letters", message.Count(longestHandled)))
+		f.Add("/labels/handled", message.New("is longer than {n} characters", message.Count(longestHandled)))
 	}
 }

@@ -48,7 +48,7 @@ func CheckStore(s Store, own *larder.Own) error {
 		keys[x.Key] = true
 		for field, on := range map[string]string{"since": x.Since, "until": x.Until} {
 			if _, err := time.Parse(time.DateOnly, on); on != "" && err != nil {
-				f.Add(fmt.Sprintf("/stock/%d/%s", i, field), message.New("is no date: give one like 2026-10-17"))
+				f.Add(fmt.Sprintf("/stock/%d/%s", i, field), message.New("is not a date: use the form 2026-10-17"))
 			}
 		}
 	}
@@ -209,7 +209,7 @@ var sections = []struct {
 	{"Fruit", nil},
 	{"Cold: butter, cream, eggs", []string{"fat", "egg", "liquid", "pastry"}},
 	{"Dry: flour, sugar, oats", []string{"flour", "sugar", "oat", "thickener", "leavener", "crumb", "syrup"}},
-	{"Nuts, spices and the rest", nil},
+	{"Nuts, spices and other", nil},
 }
 
 func sectionOf(key string, own *larder.Own) int {
@@ -305,7 +305,7 @@ func (b Buy) told(guessed bool, own *larder.Own) ListLine {
 	}
 	switch {
 	case b.BoughtG == 0:
-		l.Says = message.New("enough is there")
+		l.Says = message.New("in stock")
 	case len(b.Packs) == 0:
 		l.Says = message.Value(much(b.BoughtG))
 	default:
@@ -322,7 +322,7 @@ func (b Buy) told(guessed bool, own *larder.Own) ListLine {
 		}
 	}
 	if b.StoreG >= worthG {
-		l.Has = message.New("{much} in store", much(b.StoreG))
+		l.Has = message.New("{much} in stock", much(b.StoreG))
 	}
 	return l
 }
@@ -335,11 +335,11 @@ var uses = map[string]message.Message{
 }
 
 var usesByRole = map[string]message.Message{
-	"fat":    message.New("rub the next topping in with it: crumbs freeze three months"),
-	"liquid": message.New("beside the dessert, or in the next biscuit dough; open, three days"),
+	"fat":    message.New("use it for the next topping: crumbs freeze for three months"),
+	"liquid": message.New("serve it with the dessert, or use it in the next biscuit dough; keeps three days open"),
 	"nut":    message.New("toast them for the top"),
-	"pastry": message.New("cut into strips it freezes for a lattice"),
-	"crumb":  message.New("dry, they go under the fruit of the next base"),
+	"pastry": message.New("cut it into strips and freeze them for a lattice"),
+	"crumb":  message.New("dry them, and put them under the fruit next time"),
 }
 
 func useOf(key string, g float64, own *larder.Own) message.Message {

@@ -107,7 +107,7 @@ func NutritionOf(r balance.Request, a *balance.Answer) Nutrition {
 	}
 	out.rows(all, a.Portions)
 	out.Says = append(out.Says, message.New(
-		"An estimate from composition tables: a label of energy and nutrients wants a laboratory or the food authority's own rules.",
+		"An estimate from composition tables. A nutrition label needs a laboratory or the food authority's own rules.",
 	))
 	return out
 }

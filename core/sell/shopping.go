@@ -109,7 +109,7 @@ func ShoppingList(q ShoppingRequest) (*Shopping, error) {
 		b.ShortG = max(0, b.NeedG-b.StoreG)
 		if b.ShortG > mostNeedG {
 			var f fault.Faults
-			f.Add("/needs", message.New("ask for {much} of {key}: give {most} at most", message.Grams(b.ShortG),
+			f.Add("/needs", message.New("need {much} of {key}: at most {most} is possible", message.Grams(b.ShortG),
 				message.Text(key), message.Grams(mostNeedG)))
 			return nil, f
 		}

@@ -97,10 +97,10 @@ func UseUpWith(q UseUpRequest) (*UseUp, error) {
 	out.LeftG = max(0, q.G-out.UsesG)
 	much := func(g float64) message.Arg { return amountOf(q.Key, g, q.Own) }
 	if out.LeftG < worthLeftG/2 && out.LeftG < q.G/20 {
-		out.Says = message.New("{dishes}: all of it.", message.And(dishes...))
+		out.Says = message.New("{dishes}: uses all of it.", message.And(dishes...))
 	} else {
 		out.Says = message.New(
-			"{dishes}: {uses} of it, {left} left over.",
+			"{dishes}: uses {uses}, {left} left over.",
 			message.And(dishes...),
 			much(out.UsesG),
 			much(out.LeftG),

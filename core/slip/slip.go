@@ -68,16 +68,16 @@ func Find(part Part, bowl []Thing, own *larder.Own) []Slip {
 		name, role := nameAndRole(t.Key, own)
 		limit, of := s.limit(part, t, role)
 		if most := byItself[role]; most > 0 && (limit <= 0 || limit > most) {
-			limit, of = most, message.New("more is no kitchen's batch")
+			limit, of = most, message.New("more than a kitchen batch")
 		}
 		if limit <= 0 || t.G <= limit {
 			continue
 		}
 		out = append(out, Slip{
 			Index: i,
-			What:  message.New("{much} of {name}: is that meant?", message.Grams(t.G), message.Name(name)),
+			What:  message.New("{much} of {name}: is that correct?", message.Grams(t.G), message.Name(name)),
 			Usual: message.New(
-				"Usual is up to {much}: {share}.",
+				"Usual is up to {much} ({share}).",
 				message.Grams(limit),
 				message.Part(of),
 			),
@@ -125,7 +125,7 @@ func (s sum) limit(part Part, t Thing, role string) (g float64, of message.Messa
 	case "flavour":
 		if share, ok := flavourShare[t.Key]; ok && t.G > leastFlavourG {
 			return rest * share * flavourTimes / 100, message.New(
-				"{times} times the {n} % of its bowl that is common",
+				"{times} times the usual {n} % of its bowl",
 				message.Number(flavourTimes, 0),
 				message.Number(share, 1),
 			)
@@ -135,7 +135,7 @@ func (s sum) limit(part Part, t Thing, role string) (g float64, of message.Messa
 	case part == Dough && (role == "leavener"):
 		return s.flour * leavenPct / 100, message.New("{n} % of the flour", message.Number(leavenPct, 1))
 	case part == Dough && role == "fat":
-		return s.dry * fatPct / 100 * t.G / s.fat, message.New("{n} % of the dry things", message.Number(fatPct, 0))
+		return s.dry * fatPct / 100 * t.G / s.fat, message.New("{n} % of the dry ingredients", message.Number(fatPct, 0))
 	case part == Filling && s.fruit > 0 && role == "sugar" && !s.eggs:
 		return s.fruit * sugarPct / 100, message.New("{n} % of the fruit", message.Number(sugarPct, 1))
 	case part == Filling && s.fruit > 0:

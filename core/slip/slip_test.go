@@ -19,13 +19,13 @@ func TestSlipsAreAskedAbout(t *testing.T) {
 		says    []string
 		suggest float64
 	}{
-		"ten times the zest":          {Filling, bowlOf(fruit, Thing{Key: "lemon_zest", G: 60}), 1, []string{"60 g of lemon zest", "5 times the 0.6 %"}, 6},
+		"ten times the zest":          {Filling, bowlOf(fruit, Thing{Key: "lemon_zest", G: 60}), 1, []string{"60 g of lemon zest", "5 times the usual 0.6 %"}, 6},
 		"salt by the tablespoon":      {Dough, bowlOf(Thing{Key: "wheat_flour", G: 350}, butter, Thing{Key: "salt", G: 18, Unit: "tbsp"}), 2, []string{"18 g of fine salt", "1.3 % of its bowl"}, 6},
 		"a kilogram of baking powder": {Dough, bowlOf(flour, butter, Thing{Key: "baking_powder", G: 8000, Unit: "kg"}), 2, []string{"8000 g of baking powder", "8 % of the flour"}, 8},
 		"thickener for a dozen":       {Filling, bowlOf(fruit, Thing{Key: "cornflour", G: 250}), 1, []string{"250 g of cornflour", "6 % of the fruit, as cornflour"}, 25},
 		"sugar enough for jam":        {Filling, bowlOf(fruit, Thing{Key: "caster_sugar", G: 900}), 1, []string{"900 g of caster sugar", "60 % of the fruit"}, 90},
 		"cinnamon out of the jar":     {Filling, bowlOf(fruit, Thing{Key: "cinnamon", G: 40}), 1, []string{"40 g of ground cinnamon", "2.5 % of its bowl"}, 4},
-		"fat without end":             {Dough, bowlOf(flour, Thing{Key: "butter", G: 1000}), 1, []string{"1000 g of butter", "150 % of the dry things"}, 100},
+		"fat without end":             {Dough, bowlOf(flour, Thing{Key: "butter", G: 1000}), 1, []string{"1000 g of butter", "150 % of the dry ingredients"}, 100},
 		"salt alone in its bowl":      {Dough, bowlOf(Thing{Key: "salt", G: 2000}), 0, []string{"2000 g of fine salt", ""}, 0},
 	} {
 		got := Find(c.part, c.bowl, nil)

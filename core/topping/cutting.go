@@ -166,7 +166,7 @@ func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 		across = min(m.l, m.w)
 		p.Lines = append(
 			p.Lines,
-			message.New("The cutter is wider than the dish: one round of {across}, cut to the dish.", cm(across)),
+			message.New("The cutter is wider than the dish: use one round of {across}, cut to the dish.", cm(across)),
 		)
 	}
 	p.Shapes = m.discs(across)
@@ -181,7 +181,7 @@ func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	p.Lines = append(
 		p.Lines,
 		message.New(
-			"{count} of {across}, {thick} thick, {each} each; they cover {covered} % of the fruit and spread to some {baked} %.",
+			"{count} of {across}, {thick} thick, {each} each; they cover {covered} % of the fruit and spread to about {baked} %.",
 			message.Count(
 				p.Count,
 			),
@@ -281,7 +281,7 @@ func (c Cuts) squares(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
 			message.Grams(p.EachG),
 		),
 		message.New(
-			"{sheets} of 320 g, rolled to {thick} (about {wide} by {long}), give {pieces} each.",
+			"{sheets} of 320 g, rolled to {thick} (about {wide} by {long}), make {pieces} each.",
 			sheetsOf(sheets),
 			message.Millimetres(s.ThicknessMM),
 			cm(wide),
@@ -333,7 +333,7 @@ func (c Cuts) Bars(finishedG, eachG float64, d dish.Dish) Plan {
 	}
 	p.Lines = []message.Message{
 		message.New(
-			"{rows} by {columns}: {count} pieces of {long} by {wide}, {each} each. Cold, with a wiped knife, a corner first.",
+			"{rows} by {columns}: {count} pieces of {long} by {wide}, {each} each. Cut it cold, wipe the knife between cuts, and take a corner piece out first.",
 			message.Number(
 				long,
 				0,
@@ -346,10 +346,10 @@ func (c Cuts) Bars(finishedG, eachG float64, d dish.Dish) Plan {
 		),
 	}
 	if c.TrimCM > 0 {
-		p.Lines = append(p.Lines, message.New("{much} of trimmings, for the cooks.", message.Grams(finishedG*(1-kept))))
+		p.Lines = append(p.Lines, message.New("{much} of trimmings.", message.Grams(finishedG*(1-kept))))
 	}
 	if m.round {
-		p.Lines = append(p.Lines, message.New("In a round dish the outer pieces are cut short: wedges share it better."))
+		p.Lines = append(p.Lines, message.New("In a round dish the outer pieces are smaller: wedges are more even."))
 	}
 	return p
 }

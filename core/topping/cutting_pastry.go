@@ -15,7 +15,7 @@ func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 		p.Lines = append(
 			p.Lines,
 			message.New(
-				"A lattice needs a dish of {across} at least at these strips: take narrower ones, or a lid with a vent.",
+				"With these strips a lattice needs a dish of at least {across}: use narrower strips, or a lid with vents.",
 				cm(3*(strip+gap)),
 			),
 		)
@@ -53,7 +53,7 @@ func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 			cm(length),
 			cm(overhangCM),
 		),
-		message.New("{dough} of dough; the ticket's lid would take {lid}.", message.Grams(p.DoughG), message.Grams(s.G)),
+		message.New("{dough} of dough; a full lid would need {lid}.", message.Grams(p.DoughG), message.Grams(s.G)),
 	)
 	return p
 }
@@ -73,13 +73,13 @@ func (c Cuts) lid(w Wanted, s Sized, d dish.Dish) Plan {
 	p.DoughG = area * s.ThicknessMM / 10 * w.Topping.DensityGPerML
 	p.Lines = []message.Message{
 		message.New(
-			"Roll to {thick}, {across}: {over} more than the rim all round. {dough} of dough.",
+			"Roll to {thick}, {across}: {over} beyond the rim all round. {dough} of dough.",
 			message.Millimetres(s.ThicknessMM),
 			across(m.round, l, wd),
 			cm(overhangCM),
 			message.Grams(p.DoughG),
 		),
-		message.New("Cut five vents about the middle: steam that finds none lifts the lid. It comes out all at once."),
+		message.New("Cut five vents around the middle: trapped steam lifts the lid and escapes all at once."),
 	}
 	return p
 }
@@ -122,7 +122,7 @@ func (c Cuts) Shell(s Sized, densityGPerML float64, d dish.Dish, g dish.Geometry
 	perCM2 := s.ThicknessMM / 10 * densityGPerML // g
 	if c.Crimped {
 		p.Lines = append(p.Lines, message.New(
-			"Fold the overhang under and crimp it: {much} of dough stay on the rim, and it browns first.",
+			"Fold the overhang under and crimp it: {much} of dough stays on the rim, which browns first.",
 			message.Grams(g.PerimeterCM*overhangCM*perCM2),
 		))
 	}
@@ -130,7 +130,7 @@ func (c Cuts) Shell(s Sized, densityGPerML float64, d dish.Dish, g dish.Geometry
 		much := c.CutOuts * math.Pi / 4 * cutOutCM * cutOutCM * perCM2
 		p.DoughG += much
 		p.Lines = append(p.Lines, message.New(
-			"Keep {much} of dough back for {n} cut-outs of {across}; stick them on with water, or bake them beside it.",
+			"Keep {much} of dough back for {n} cut-outs of {across}; stick them on with water, or bake them separately.",
 			message.Grams(much), message.Number(c.CutOuts, 0), cm(cutOutCM),
 		))
 	}

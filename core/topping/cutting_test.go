@@ -97,7 +97,7 @@ func TestDropsSquaresStripsAndLids(t *testing.T) {
 		Cuts{Lattice: true, StripCM: 2, GapCM: 2},
 	); !strings.Contains(
 		tiny.Lines[0].String(),
-		"lid with a vent",
+		"lid with vents",
 	) {
 		t.Errorf("a lattice on a ramekin: %v", tiny.Lines)
 	}

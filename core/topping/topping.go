@@ -146,7 +146,7 @@ var (
 	}
 	Stiffnesses = message.Choices{
 		message.Choose(Crumbles, "crumbly"), message.Choose(Rolls, "rolls out and cuts"),
-		message.Choose(Drops, "drops from a spoon"), message.Choose(Batter, "a batter, that runs"),
+		message.Choose(Drops, "drops from a spoon"), message.Choose(Batter, "a runny batter"),
 	}
 	Amounts = message.Choices{
 		message.Choose(Light, "light"), message.Choose(Standard, "usual"), message.Choose(Generous, "generous"),
@@ -228,14 +228,14 @@ func (s Sized) ReadIn(b *message.Book) Texture {
 	switch {
 	case t.Dough != "":
 		t.Says = b.New(
-			"{water} % water to the flour: {it}. Under {crumbles} % it is crumbly, to {rolls} % it rolls, to {drops} % it "+
-				"drops. The liquid is to feel: hold a fifth back. Butter gives way to the fat of the liquid; sour dairy takes "+
-				"soda for part of the powder. {fat} % fat.",
+			"Hydration {water} %: {it}. Below {crumbles} % it is crumbly, up to {rolls} % it rolls, up to {drops} % it "+
+				"drops. Add the liquid by feel: hold a fifth back. Fat in the liquid replaces butter; sour dairy needs "+
+				"soda for part of the baking powder. {fat} % fat.",
 			pct(t.HydrationPct), of(Stiffnesses, string(t.Dough)), pct(stiffness[0].upTo), pct(stiffness[1].upTo),
 			pct(stiffness[2].upTo), message.Number(t.FatPct, 0))
 	case t.Fat != "":
 		t.Says = b.New(
-			"Fat {fat} %: {holds}; {dusty} to {spreads} % holds. Sugar {sugar} %: {browns}; usual is {pale} to {candied} %.",
+			"Fat {fat} %: {holds} ({dusty} to {spreads} % holds together). Sugar {sugar} %: {browns} (usual: {pale} to {candied} %).",
 			pct(t.FatPct),
 			of(FatVerdicts, string(t.Fat)),
 			pct(dustyBelow),
@@ -259,14 +259,14 @@ var partNotes = map[string]struct {
 	from float64
 	says message.Message
 }{
-	"icing_sugar":    {1, message.New("melts into the crumb, no crunch of its own")},
-	"demerara_sugar": {1, message.New("stays in crystals and crunches")},
+	"icing_sugar":    {1, message.New("melts into the crumb, no crunch")},
+	"demerara_sugar": {1, message.New("stays crystalline and crunchy")},
 	"custard_powder": {crispsFromOf, message.New("crisps the crumb")},
 	"cornmeal":       {crispsFromOf, message.New("crisps the crumb")},
-	"sunflower_oil":  {1, message.New("an oil's crumb is sandy rather than lumpy")},
-	"olive_oil":      {1, message.New("an oil's crumb is sandy rather than lumpy, and it tastes of the oil")},
-	"coconut_oil":    {1, message.New("brings no water: a drier, shorter crumb, tasting of coconut")},
-	"shortening":     {1, message.New("brings no water and no taste: a short, pale crumb")},
+	"sunflower_oil":  {1, message.New("oil makes a sandy rather than a lumpy crumb")},
+	"olive_oil":      {1, message.New("oil makes a sandy rather than a lumpy crumb, and tastes of the oil")},
+	"coconut_oil":    {1, message.New("no water: a drier, shorter crumb that tastes of coconut")},
+	"shortening":     {1, message.New("no water and no taste: a short, pale crumb")},
 }
 
 // ownFatShare is how much of their fat nuts give to a dough that is mostly nuts. Working figure.

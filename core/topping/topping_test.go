@@ -68,9 +68,9 @@ func TestATexturesWords(t *testing.T) {
 		return Size(Wanted{Topping: row(t, key), BakersPct: pct}, 400).ReadIn(new(message.Book)).Says.String()
 	}
 	for says, want := range map[string][]string{
-		of("crumble_equal", map[string]float64{"cornmeal": 20}): {"14 to 29 % holds", "12 to 38 %", "crunches.", "crisps the crumb."},
+		of("crumble_equal", map[string]float64{"cornmeal": 20}): {"14 to 29 % holds together", "12 to 38 %", "crunchy.", "crisps the crumb."},
 		of("crumble_classic", nil):                              {"Fat ", "crumbly", "browns well"},
-		of("biscuit_rolled", nil):                               {"water to the flour: rolls out and cuts", "Under 52 %", "to 76 %", "to 105 %"},
+		of("biscuit_rolled", nil):                               {"Hydration 65 %: rolls out and cuts", "Below 52 %", "up to 76 %", "up to 105 %"},
 	} {
 		for _, w := range want {
 			if !strings.Contains(says, w) {

@@ -70,15 +70,15 @@ type Switch struct {
 var Switches = []Switch{
 	{
 		SetEnglish, message.New("Words"), Englishes,
-		message.New("Either is understood when it is typed. What you wrote yourself stays as you wrote it."),
+		message.New("Both are understood when you type. Your own texts stay as you wrote them."),
 	},
 	{
-		SetDecimal, message.New("A half is written"), Decimals,
-		message.New("Either is understood when it is typed."),
+		SetDecimal, message.New("Decimal sign"), Decimals,
+		message.New("Both are understood when you type."),
 	},
 	{
-		SetWeights, message.New("Weights are shown in"), WeightsIn,
-		message.New("Grams are the truth: in cups and spoons they stand beside, and fruit is always weighed."),
+		SetWeights, message.New("Weights"), WeightsIn,
+		message.New("With cups and spoons, grams are still shown; fruit is always weighed."),
 	},
 	{
 		SetHeat, message.New("Ovens"), HeatIn,
@@ -86,12 +86,12 @@ var Switches = []Switch{
 	},
 	{SetLengths, message.New("Lengths"), LengthsIn, message.Message{}},
 	{
-		SetCup, message.New("A cup holds"), Cups,
-		message.New("A pint, a quart and a fluid ounce are imperial with the half-pint cup, and American otherwise."),
+		SetCup, message.New("Cup"), Cups,
+		message.New("Pint, quart and fluid ounce are imperial with the half-pint cup, and US otherwise."),
 	},
 	{
-		SetSpoon, message.New("A tablespoon holds"), Spoons,
-		message.New("A teaspoon is a third of it, of the Australian a quarter."),
+		SetSpoon, message.New("Tablespoon"), Spoons,
+		message.New("A teaspoon is a third of it (a quarter of the Australian one)."),
 	},
-	{SetEggs, message.New("Egg sizes"), EggSizes, message.New("Without the shell.")},
+	{SetEggs, message.New("Egg sizes"), EggSizes, message.New("Weights without the shell.")},
 }

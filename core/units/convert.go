@@ -171,14 +171,14 @@ func Convert(
 	unit, known := spellings[word]
 	if word != "" && !known {
 		return 0, false, message.Message{}, message.Errorf(
-			"has a unit \"{unit}\" that is not known here: give it as in {example}",
+			"has an unknown unit \"{unit}\": write it like {example}",
 			message.Text(word),
 			message.Part(kind.Example()),
 		)
 	}
 	other := func() error {
 		return message.Errorf(
-			"is not a {kind}: give it as in {example}",
+			"is not a {kind}: write it like {example}",
 			message.Word(string(kind)),
 			message.Part(kind.Example()),
 		)
@@ -210,7 +210,7 @@ func Convert(
 			}
 			if density == 0 {
 				return 0, false, message.Message{}, message.Errorf(
-					"is a volume, and how heavy a cup of this is is not known: weigh it, and give grams",
+					"is a volume, but the weight of a cup of this is not known: weigh it and enter grams",
 				)
 			}
 			if unit == "cup" {
@@ -243,7 +243,7 @@ func ToCelsius(v float64, unit string) (float64, error) {
 				return g.C, nil
 			}
 		}
-		return 0, message.Errorf("is no gas mark: there are 1/4, 1/2 and 1 to 9")
+		return 0, message.Errorf("is not a gas mark: use 1/4, 1/2 or 1 to 9")
 	}
-	return 0, message.Errorf("is not a temperature: give it as in {example}", message.Part(Temperature.Example()))
+	return 0, message.Errorf("is not a temperature: write it like {example}", message.Part(Temperature.Example()))
 }

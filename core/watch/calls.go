@@ -47,15 +47,15 @@ type Planned struct {
 
 // Cautions, where a call burns.
 var (
-	steamOut = message.New("Lift it away from you: the steam comes out all at once.")
+	steamOut = message.New("Lift it away from you: steam escapes all at once.")
 	hotDish  = message.New(
-		"Boiling fruit and sugar burn worse than water. Dry cloths; never set hot glass or stoneware on anything cold or wet.",
+		"Boiling fruit and sugar burn worse than water. Use dry cloths; never set hot glass or stoneware on anything cold or wet.",
 	)
 	hotHandle = message.New("The handle is as hot as the oven.")
 	heavy     = message.New("Pull the shelf out; do not reach over it.")
 	coalsOut  = message.New("Outdoors only: coals give off carbon monoxide. Lift the lid level.")
 	eggCold   = message.New(
-		"An egg custard belongs in the fridge within 2 hours, sooner in heat; keep it at 5 C or below. The local food code decides.",
+		"Put an egg custard into the fridge within 2 hours, sooner in a hot room; keep it at 5 C or below. Follow the local food code.",
 	)
 )
 
@@ -83,10 +83,10 @@ func Schedule(d Dessert, stages []bake.Stage) []Planned {
 		total += s.Minutes
 	}
 	if p := d.Plan; total > 20 && d.Fire == nil {
-		call(Turn, min(p.TurnAt, total/2), heavy, message.New("Turn the dish round"))
+		call(Turn, min(p.TurnAt, total/2), heavy, message.New("Turn the dish"))
 	}
 	if at := min(d.Plan.LookFrom, 0.9*total); at > 0 && at < total-1 {
-		call(Look, at, message.Message{}, message.New("Look: does it bubble at the middle, is the top golden?"))
+		call(Look, at, message.Message{}, message.New("Check: is the middle bubbling? Is the top golden?"))
 	}
 	if d.LateAt > 0 && d.LateAt < total {
 		call(Topping, d.LateAt, heavy, message.New("Put the second topping on"))
@@ -94,7 +94,7 @@ func Schedule(d Dessert, stages []bake.Stage) []Planned {
 	if d.Fire != nil {
 		t := d.Fire.Tend([]float64{total}, []float64{stages[0].OvenC})
 		for _, m := range t.TurnAt {
-			call(TurnPot, m, coalsOut, message.New("Turn the pot one way and the lid the other, a third each"))
+			call(TurnPot, m, coalsOut, message.New("Turn the pot one way and the lid the other, a third of a turn each"))
 		}
 		for _, m := range t.RenewAt {
 			c := d.Fire.Coals(stages[0].OvenC)
@@ -124,9 +124,9 @@ func after(d Dessert, out float64) []Planned {
 		if d.Custard {
 			caution = eggCold
 		}
-		calls = append(calls, Planned{Fridge, out + p.RackMin, message.New("Into the fridge with it"), caution})
+		calls = append(calls, Planned{Fridge, out + p.RackMin, message.New("Put it into the fridge"), caution})
 	}
-	ready := message.New("Ready to spoon")
+	ready := message.New("Ready to serve")
 	if d.Slices {
 		ready = message.New("Ready to cut")
 	}
@@ -157,28 +157,28 @@ func change(call func(kind Kind, due float64, caution, says message.Message), at
 		call(Heat, at, message.Message{}, message.New("Set the oven to {heating}", message.Part(heatingWords[is.Heating])))
 	}
 	if is.PushUnder {
-		call(Push, at, hotDish, message.New("Push the crust down into the juice, here and there"))
+		call(Push, at, hotDish, message.New("Push the crust into the juice here and there"))
 	}
 	if is.AddTopping {
 		call(Topping, at, heavy, message.New("Put the topping on"))
 	}
 	if is.Turn {
-		call(Turn, at, heavy, message.New("Turn the dish round"))
+		call(Turn, at, heavy, message.New("Turn the dish"))
 	}
 }
 
 var (
 	liftWords = map[string]message.Message{
-		"foil":      message.New("Lift the foil"),
-		"lid":       message.New("Lift the lid"),
-		"parchment": message.New("Lift the parchment"),
-		"rim":       message.New("Lift the foil off the rim"),
+		"foil":      message.New("Take the foil off"),
+		"lid":       message.New("Take the lid off"),
+		"parchment": message.New("Take the baking paper off"),
+		"rim":       message.New("Take the foil off the rim"),
 	}
 	coverWords = map[string]message.Message{
 		"foil":      message.New("Put foil on"),
 		"lid":       message.New("Put the lid on"),
-		"parchment": message.New("Lay parchment on"),
-		"rim":       message.New("Put foil round the rim"),
+		"parchment": message.New("Put baking paper on"),
+		"rim":       message.New("Put foil around the rim"),
 	}
 	heatingWords = map[string]message.Message{
 		"":             message.New("top and bottom heat"),

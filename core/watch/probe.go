@@ -134,18 +134,18 @@ func total(stages []bake.Stage) float64 {
 // says tells what the probe tells; planned is when it was to come out.
 func (e *Estimate) says(planned float64) message.Message {
 	if e.Doubtful {
-		return message.New("These readings fit no oven: is the probe in the middle of the fruit? Nothing is moved by them.")
+		return message.New("These readings do not fit any oven temperature: is the probe in the middle of the fruit? They are ignored.")
 	}
-	oven := message.New("as was thought")
+	oven := message.New("as expected")
 	if off := math.Abs(e.OffsetC); off >= saidC {
 		than := "cooler"
 		if e.OffsetC > 0 {
 			than = "hotter"
 		}
-		oven = message.New("{off} {than} than was thought", message.CelsiusDifference(off), message.Word(than))
+		oven = message.New("{off} {than} than expected", message.CelsiusDifference(off), message.Word(than))
 	}
 	said := message.New(
-		"By the probe the oven is {oven} (give or take {sure}): out after {out} min, 9 bakes in 10 between {early} and {late}; {planned} were planned. The calls follow it.",
+		"By the probe, the oven is {oven} (±{sure}). Take it out after {out} min (90 % range {early} to {late}; planned {planned}). Reminders are adjusted.",
 		message.Part(oven),
 		message.CelsiusDifference(e.GiveOrTakeC),
 		message.Number(e.Minutes, 0),
@@ -157,15 +157,15 @@ func (e *Estimate) says(planned float64) message.Message {
 	sooner, hotter := e.Minutes < planned-movesMin, e.OffsetC >= saidC
 	if later && !cooler || sooner && !hotter { // hotter, and yet longer: the plan itself was not what it needs
 		said = message.Sentences(said, message.New(
-			"It is not the oven: even as it was thought to be, it would have taken {thought} min.",
+			"The oven is not the cause: as expected before, it would take {thought} min.",
 			message.Number(e.asThought, 0),
 		))
 	}
 	if e.foil {
-		said = message.Sentences(said, message.New("The top would burn by then: put foil on when it is called."))
+		said = message.Sentences(said, message.New("The top would burn by then: put foil on when reminded."))
 	}
 	if len(e.unmet) > 0 {
-		said = message.Sentences(said, message.New("All the same: {what}.", message.Part(message.Join("; ", e.unmet...))))
+		said = message.Sentences(said, message.New("Still: {what}.", message.Part(message.Join("; ", e.unmet...))))
 	}
 	return said
 }

@@ -77,24 +77,24 @@ var troubles = map[Trouble]struct {
 	DarkRaw: {
 		darkSeen,
 		[]tried{
-			{"foil", message.New("Put foil on, and bake on"), foilOn, false, message.Message{}},
+			{"foil", message.New("Put foil on and bake on"), foilOn, false, message.Message{}},
 			{
 				"foil_cooler",
-				message.New("Put foil on, and turn it down by {degrees}", message.CelsiusDifference(lowerC)),
+				message.New("Put foil on and turn the oven down by {degrees}", message.CelsiusDifference(lowerC)),
 				both(foilOn, warmer(-lowerC)),
 				false,
 				message.Message{},
 			},
 			{
 				"foil_low",
-				message.New("Move it to the low shelf, under foil"),
+				message.New("Move it to the low shelf and put foil on"),
 				both(foilOn, func(s *bake.Stage) { s.Shelf = "low" }),
 				false,
 				message.Message{},
 			},
 			{
 				"cooler",
-				message.New("Turn it down by {degrees}", message.CelsiusDifference(boilingC)),
+				message.New("Turn the oven down by {degrees}", message.CelsiusDifference(boilingC)),
 				warmer(-boilingC),
 				false,
 				message.Message{},
@@ -106,21 +106,21 @@ var troubles = map[Trouble]struct {
 		[]tried{
 			{
 				"cooler",
-				message.New("A tray under it, and turn it down by {degrees}", message.CelsiusDifference(boilingC)),
+				message.New("Put a tray under it and turn the oven down by {degrees}", message.CelsiusDifference(boilingC)),
 				warmer(-boilingC),
 				true,
 				message.Message{},
 			},
 			{
 				"cooler_open",
-				message.New("A tray under it, uncover it, and turn it down by {degrees}", message.CelsiusDifference(lowerC)),
+				message.New("Put a tray under it, uncover it, and turn the oven down by {degrees}", message.CelsiusDifference(lowerC)),
 				both(warmer(-lowerC), func(s *bake.Stage) { s.Cover = "none" }),
 				true,
-				message.New("A tray under it, and turn it down by {degrees}", message.CelsiusDifference(lowerC)),
+				message.New("Put a tray under it and turn the oven down by {degrees}", message.CelsiusDifference(lowerC)),
 			},
 			{
 				"high",
-				message.New("A tray under it, and the high shelf: less heat from below"),
+				message.New("Put a tray under it and use the high shelf: less heat from below"),
 				func(s *bake.Stage) { s.Shelf = "high" },
 				true,
 				message.Message{},
@@ -132,21 +132,21 @@ var troubles = map[Trouble]struct {
 		[]tried{
 			{
 				"hotter",
-				message.New("Uncover it, and turn it up by {degrees}", message.CelsiusDifference(higherC)),
+				message.New("Uncover it and turn the oven up by {degrees}", message.CelsiusDifference(higherC)),
 				both(warmer(higherC), func(s *bake.Stage) { s.Cover = "none" }),
 				false,
-				message.New("Turn it up by {degrees}", message.CelsiusDifference(higherC)),
+				message.New("Turn the oven up by {degrees}", message.CelsiusDifference(higherC)),
 			},
 			{
 				"high",
-				message.New("Uncover it, and move it to the high shelf"),
+				message.New("Uncover it and move it to the high shelf"),
 				func(s *bake.Stage) { s.Cover, s.Shelf = "none", "high" },
 				false,
 				message.New("Move it to the high shelf"),
 			},
 			{
 				"longer",
-				message.New("Uncover it, and bake on"),
+				message.New("Uncover it and bake on"),
 				func(s *bake.Stage) { s.Cover = "none" },
 				false,
 				message.New("Bake on"),
@@ -156,10 +156,10 @@ var troubles = map[Trouble]struct {
 	OvenOff: {
 		0,
 		[]tried{
-			{"on", message.New("Switch it on, and bake on"), func(*bake.Stage) {}, false, message.Message{}},
+			{"on", message.New("Switch the oven on and bake on"), func(*bake.Stage) {}, false, message.Message{}},
 			{
 				"on_foil",
-				message.New("Switch it on, and put foil on when it is golden"),
+				message.New("Switch the oven on, and put foil on when the top is golden"),
 				func(*bake.Stage) {},
 				true,
 				message.Message{},
@@ -167,7 +167,7 @@ var troubles = map[Trouble]struct {
 			{
 				"hotter_foil",
 				message.New(
-					"Switch it on, {degrees} hotter, and put foil on when it is golden",
+					"Switch the oven on {degrees} hotter, and put foil on when the top is golden",
 					message.CelsiusDifference(higherC),
 				),
 				warmer(higherC),
@@ -189,7 +189,7 @@ func Rescue(q bake.PlanRequest, done []bake.Stage, trouble Trouble, offMin float
 	}
 	f.Range("/off_min", offMin, 0, max(0, now), "min")
 	if len(done) == 0 {
-		f.Add("/trouble", message.New("is told before it went in"))
+		f.Add("/trouble", message.New("is before it went in"))
 	}
 	if err := f.Err(); err != nil {
 		return nil, err
@@ -265,24 +265,24 @@ var afterwards = []Afterwards{
 	{
 		CameRunny,
 		message.New(
-			"Pour the juice off, boil it down in a wide pan until it coats a spoon, and pour it back; or bake on until the middle bubbles, if it never did. It thickens as it cools: wait before you judge.",
+			"If the middle never bubbled, bake on until it does. Otherwise pour the juice off, boil it down in a wide pan until it coats a spoon, and pour it back. Juice thickens as it cools: wait before you judge it.",
 		),
 	},
 	{
 		CamePale,
 		message.New(
-			"Strew a spoon of sugar over it and put it high in a hot oven, {heat}, for 5 to 8 min; watch it.",
+			"Sprinkle a spoon of sugar over it and bake it on a high shelf at {heat} for 5 to 8 min; watch it.",
 			message.OvenHeat(220),
 		),
 	},
 	{
 		CameSunk,
-		message.New("Serve it from the dish as a pudding with cream; bake spare crumble on a tray and strew it over."),
+		message.New("Serve it from the dish as a pudding with cream; bake extra crumble on a tray and sprinkle it over."),
 	},
 	{
 		CameStuck,
 		message.New(
-			"Warm the dish for a minute in hot water or a low oven, run a thin knife round it, and lift from below. Else spoon it: it is a pudding now.",
+			"Warm the dish for a minute in hot water or a low oven, run a thin knife round the edge, and lift it from below. Otherwise serve it with a spoon.",
 		),
 	},
 }

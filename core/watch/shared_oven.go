@@ -63,7 +63,7 @@ func AtTwoSettings(ctx context.Context, in []InOven, now time.Time) ([]TwoSettin
 			}
 			t := TwoSettings{From: latest(x.from, y.from, now), To: earlier(x.to, y.to)}
 			wants := message.New(
-				"{one} wants {heat}, and {other} wants {otherHeat} in the same oven",
+				"{one} needs {heat} and {other} needs {otherHeat} in the same oven",
 				message.Text(a.Title), message.OvenHeat(x.stage.OvenC), message.Text(b.Title), message.OvenHeat(y.stage.OvenC),
 			)
 			c, longer, ok, err := serveBoth(ctx, a, b, now)
@@ -73,12 +73,12 @@ func AtTwoSettings(ctx context.Context, in []InOven, now time.Time) ([]TwoSettin
 			if ok {
 				t.OvenC = &c
 				t.Says = message.New(
-					"{wants}. Both come right at {heat}: {one} {minutes} min in all, {other} {otherMinutes} min",
+					"{needs}. Both come out right at {heat}: {one} {minutes} min in all, {other} {otherMinutes} min",
 					message.Part(wants), message.OvenHeat(c), message.Text(a.Title), message.Number(longer[0], 0),
 					message.Text(b.Title), message.Number(longer[1], 0),
 				)
 			} else {
-				t.Says = message.New("{wants}. No one temperature serves both: put one in later", message.Part(wants))
+				t.Says = message.New("{needs}. No temperature suits both: put one in later", message.Part(wants))
 			}
 			out = append(out, t)
 		}

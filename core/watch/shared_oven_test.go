@@ -25,7 +25,7 @@ func TestAnOvenAtTwoSettings(t *testing.T) {
 	}{
 		"one setting":           {hot(t, 190, 52, 0), hot(t, 190, 50, 10), "", 0},
 		"one after the other":   {hot(t, 170, 60, 0), hot(t, 200, 45, 60), "", 0},
-		"two, and one for both": {hot(t, 180, 55, 0), hot(t, 200, 48, 5), "Both come right at", 190},
+		"two, and one for both": {hot(t, 180, 55, 0), hot(t, 200, 48, 5), "Both come out right at", 190},
 	} {
 		found, err := AtTwoSettings(t.Context(), []InOven{{"Plum", c.a}, {"Pear", c.b}}, minute(6))
 		must(t, err)

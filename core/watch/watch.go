@@ -88,7 +88,7 @@ type Door struct {
 
 // What a bake answers where something can't be done.
 var (
-	ErrNoCall = errors.New("there is no such call")
+	ErrNoCall = errors.New("there is no such reminder")
 	ErrOut    = errors.New("it is out of the oven")
 )
 
@@ -286,7 +286,7 @@ const longestMin = 24 * 60.0
 func (b *Bake) Rescue(trouble Trouble, offMin float64, now time.Time) ([]Proposal, error) {
 	if b.Minute(now) > longestMin {
 		return nil, fault.Faults{{Pointer: "/trouble", Detail: message.New(
-			"is told {hours} h after it went in: nothing is tried after {most} h",
+			"is {hours} h after it went in: at most {most} h is possible",
 			message.Number(b.Minute(now)/60, 0),
 			message.Number(longestMin/60, 0),
 		)}}

@@ -77,7 +77,7 @@ func TestCallsComeInTheOrderOfTheirTime(t *testing.T) {
 			nil,
 			[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 25, OvenC: 190}},
 			[]Kind{Turn, Uncover, Look, TakeOut, Ready},
-			"steam comes out",
+			"steam escapes",
 		},
 		"foil last": {
 			nil,
@@ -324,10 +324,10 @@ func TestWhatAProbeSays(t *testing.T) {
 		minute      float64
 		says, never string
 	}{
-		"cool":           {nil, 180, -20, false, 45, "cooler than was thought", "not the oven"},
-		"hot":            {nil, 180, 20, false, 45, "hotter than was thought", "too dark"},
-		"as thought":     {nil, 190, 0, false, 45, "as was thought", "0 C"},
-		"cold, hot oven": {&cold, 200, 35, true, 30, "It is not the oven", "too dark"},
+		"cool":           {nil, 180, -20, false, 45, "cooler than expected", "not the cause"},
+		"hot":            {nil, 180, 20, false, 45, "hotter than expected", "too dark"},
+		"as thought":     {nil, 190, 0, false, 45, "as expected", "0 C"},
+		"cold, hot oven": {&cold, 200, 35, true, 30, "The oven is not the cause", "too dark"},
 		"beyond help":    {nil, 215, 35, false, 45, "the top is too dark", "foil"},
 	} {
 		stages := []bake.Stage{{Minutes: c.minute + 5, OvenC: c.ovenC}}

@@ -211,7 +211,7 @@ func (a *Archive) open(name string) (io.ReadCloser, error) {
 func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 	z, err := zip.NewReader(from, size)
 	if err != nil {
-		return nil, noArchive(message.New("it can't be read as a kitchen's archive: give the zip that a backup made"))
+		return nil, noArchive(message.New("it can't be read as a kitchen's archive: choose the zip file of a backup"))
 	}
 	var unpacked uint64
 	if len(z.File) > mostFiles {
@@ -220,7 +220,7 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 	}
 	for _, f := range z.File {
 		if f.UncompressedSize64 > smallTable && f.UncompressedSize64/mostPacked > f.CompressedSize64 {
-			return nil, noArchive(message.New("it can't be read as a kitchen's archive: {file} is far larger than it is packed",
+			return nil, noArchive(message.New("it can't be read as a kitchen's archive: {file} is suspiciously larger unpacked than packed",
 				message.Text(f.Name)))
 		}
 		if unpacked += f.UncompressedSize64; unpacked > mostUnpacked {
@@ -252,7 +252,7 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 	if m.Version > ArchiveForm {
 		return nil, noArchive(
 			message.New(
-				"it can't be read as a kitchen's archive: it is of version {version}, and this program knows {known}",
+				"it can't be read as a kitchen's archive: its version is {version}, and this program reads {known}",
 				message.Count(m.Version),
 				message.Count(ArchiveForm),
 			),
@@ -276,7 +276,7 @@ func (a *Archive) readContents() error {
 	raw, err := a.whole(contentsName, mostContents)
 	if err != nil || json.Unmarshal(raw, &a.contents) != nil || a.contents == nil {
 		return noArchive(message.New(
-			"it can't be read as a kitchen's archive: it ends before its end, and nothing of it was kept. Download it again",
+			"it can't be read as a kitchen's archive: the file is incomplete, and nothing was saved. Download it again",
 		))
 	}
 	for _, name := range slices.Sorted(maps.Keys(a.contents)) {
@@ -294,7 +294,7 @@ func (a *Archive) same(name string, read Part) error {
 	}
 	if wrote, ok := a.contents[name]; !ok || wrote != read {
 		return noArchive(message.New(
-			"it can't be read as a kitchen's archive: {file} is not what was written, and nothing of it was kept",
+			"it can't be read as a kitchen's archive: {file} is damaged, and nothing was saved",
 			message.Text(name),
 		))
 	}
@@ -354,7 +354,7 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 	bounded := &rowReader{from: io.TeeReader(f, now.sum), left: 2 * mostRow}
 	d := json.NewDecoder(bounded)
 	if t, err := d.Token(); err != nil || t != json.Delim('[') {
-		return broken(message.Error{Says: message.New("is no list of rows")})
+		return broken(message.Error{Says: message.New("is not a list of rows")})
 	}
 	for d.More() {
 		var raw json.RawMessage

@@ -62,7 +62,7 @@ func readCSV(content string) (*recipe.Document, error) {
 			return nil, fault.Faults{
 				{
 					Pointer: "/content",
-					Detail:  message.New("line {n}: is no CSV: {why}", message.Count(line), message.Text(err.Error())),
+					Detail:  message.New("line {n}: is not CSV: {why}", message.Count(line), message.Text(err.Error())),
 				},
 			}
 		}
@@ -74,7 +74,7 @@ func readCSV(content string) (*recipe.Document, error) {
 				return nil, fault.Faults{
 					{
 						Pointer: "/content",
-						Detail:  message.New("line 1: names no column for the ingredient: call it name, ingredient or text"),
+						Detail:  message.New("line 1: no column for the ingredient: call one name, ingredient or text"),
 					},
 				}
 			}
@@ -85,7 +85,7 @@ func readCSV(content string) (*recipe.Document, error) {
 				{
 					Pointer: "/content",
 					Detail: message.New(
-						"has more than {rows} rows: give at most {most} lines of ingredients",
+						"has more than {rows} rows: at most {most} lines of ingredients are read",
 						message.Count(4*MaxLines),
 						message.Count(MaxLines),
 					),
@@ -215,12 +215,12 @@ var (
 func put(tree map[string]any, pointer, value string) error {
 	var v any
 	if err := json.Unmarshal([]byte(value), &v); err != nil {
-		return fmt.Errorf("%q is no JSON value", clip(value, 40))
+		return fmt.Errorf("%q is not a JSON value", clip(value, 40))
 	}
 	path := strings.Split(strings.TrimPrefix(pointer, "/"), "/")
 	const deepest = 8
 	if !strings.HasPrefix(pointer, "/") || len(path) > deepest {
-		return fmt.Errorf("%q is no pointer to a field of a card", clip(pointer, 40))
+		return fmt.Errorf("%q is not a pointer to a field of a card", clip(pointer, 40))
 	}
 	for i, k := range path {
 		k = unescape.Replace(k)

@@ -37,7 +37,7 @@ func Read(filename, content string) (*recipe.Document, error) {
 		f.Add(
 			"/content",
 			message.New(
-				"is {size} MB: give at most {most} MB",
+				"is {size} MB: at most {most} MB is possible",
 				message.Number(float64(len(content))/(1<<20), 1),
 				message.Count(MaxBytes>>20),
 			),
@@ -45,9 +45,9 @@ func Read(filename, content string) (*recipe.Document, error) {
 	case !utf8.ValidString(content):
 		f.Add("/content", message.New("line {n}: is not UTF-8 text: save the file as UTF-8", message.Count(badLine(content))))
 	case strings.ContainsRune(content, 0):
-		f.Add("/content", message.New("has zero bytes in it: it is no text file"))
+		f.Add("/content", message.New("has zero bytes in it: it is not a text file"))
 	case strings.TrimSpace(content) == "":
-		f.Add("/content", message.New("is empty: paste the ingredients, one a line, or choose a file"))
+		f.Add("/content", message.New("is empty: paste the ingredients, one per line, or choose a file"))
 	}
 	if err := f.Err(); err != nil {
 		return nil, err
@@ -61,10 +61,10 @@ func Read(filename, content string) (*recipe.Document, error) {
 	if n := len(d.Lines); n > MaxLines {
 		f.Add(
 			"/content",
-			message.New("has {n} lines of ingredients: give at most {most}", message.Count(n), message.Count(MaxLines)),
+			message.New("has {n} lines of ingredients: at most {most} are read", message.Count(n), message.Count(MaxLines)),
 		)
 	} else if n == 0 && d.Card == nil {
-		f.Add("/content", message.New("has no ingredients in it: paste them, one a line"))
+		f.Add("/content", message.New("contains no ingredients: paste them, one per line"))
 	}
 	return d, f.Err()
 }

@@ -163,8 +163,8 @@ func TestWhatCannotBeReadNamesTheLine(t *testing.T) {
 	for says, c := range map[string]struct{ file, content string }{
 		"is empty":           {"", "  \n "},
 		"line 3":             {"x.json", "{\n\"@type\": \"Recipe\",\n\"name\": oops}"},
-		"no CSV":             {"x.csv", "name,grams\nplums,\"900\nbutter,100\n"},
-		"names no column":    {"x.csv", "colour,grams\nred,900\n"},
+		"not CSV":            {"x.csv", "name,grams\nplums,\"900\nbutter,100\n"},
+		"no column":          {"x.csv", "colour,grams\nred,900\n"},
 		"line 2: is not UTF": {"", "plums\n\xff\xfe"},
 		"schema.org Recipe":  {"x.html", "<html><body><p>900 g plums</p></body></html>"},
 		"2 MB":               {"", strings.Repeat("900 g plums\n", 200000)},

@@ -23,7 +23,7 @@ func noRecipe(what message.Message) error {
 		{
 			Pointer: "/content",
 			Detail: message.New(
-				"{what} has no schema.org Recipe in it: paste the ingredients as text instead, one a line",
+				"{what} contains no schema.org Recipe: paste the ingredients as text instead, one per line",
 				message.Part(what),
 			),
 		},
@@ -118,7 +118,7 @@ func decodeCard(b []byte, at string) (*recipe.Card, error) {
 		return nil, fault.Faults{
 			{
 				Pointer: "/content",
-				Detail:  message.New("its {part} is not right: {why}", message.Text(at), message.Text(err.Error())),
+				Detail:  message.New("its {part} is wrong: {why}", message.Text(at), message.Text(err.Error())),
 			},
 		}
 	}
@@ -180,7 +180,7 @@ func readHTML(content string) (*recipe.Document, error) {
 	page, err := html.Parse(strings.NewReader(content))
 	if err != nil {
 		return nil, fault.Faults{
-			{Pointer: "/content", Detail: message.New("is no HTML that can be read: {why}", message.Text(err.Error()))},
+			{Pointer: "/content", Detail: message.New("can't be read as HTML: {why}", message.Text(err.Error()))},
 		}
 	}
 	var found *recipe.Document

@@ -41,7 +41,7 @@ func (s *pressed) overleaf() {
 	s.k = 1
 	full := s.w - 2*margin
 	s.pdf.AddPage()
-	y := margin + s.heading(margin, margin, full, message.New("As it was written"))
+	y := margin + s.heading(margin, margin, full, message.New("Original recipe"))
 	for _, says := range append([]string{o.Serves}, o.Method...) {
 		s.dry = true // measured first: a step stays on one page where it can
 		high := s.para(margin, y, full, "plain", 10, says)
@@ -59,7 +59,7 @@ func (s *pressed) stands(x, y, w float64) float64 {
 	a, high := s.Answer, 0.0
 	for _, says := range []message.Message{
 		message.New(
-			"At the table: {band}, {juice} juice in 100.",
+			"When cold: {band}, {juice} % juice.",
 			message.Word(string(a.Set.Band)),
 			message.Number(a.JuiceSharePct, 1),
 		),
@@ -68,7 +68,7 @@ func (s *pressed) stands(x, y, w float64) float64 {
 			message.Millimetres(a.Topping.ThicknessMM),
 			message.Millimetres(a.Topping.FruitDepthMM),
 		),
-		message.New("{rim} of rim stay free when it boils.", message.Millimetres(max(0, a.Fit.HotHeadspaceMM))),
+		message.New("{rim} stay free below the rim when it boils.", message.Millimetres(max(0, a.Fit.HotHeadspaceMM))),
 		message.New("A portion weighs {much}.", message.Grams(a.Portions.EachG)),
 	} {
 		high += s.para(x, y+high, w, "plain", 10, s.Read.Text(says)) + 2*s.k

@@ -22,7 +22,7 @@ func (s *pressed) cuttingSheet() float64 {
 	y := s.title(s.about()...)
 	full := s.w - 2*margin
 	if len(s.Answer.Cutting) == 0 {
-		return y + s.para(margin, y, full, "plain", 12, "Nothing of it is cut: the topping is strewn.")
+		return y + s.para(margin, y, full, "plain", 12, "Nothing is cut: the topping is sprinkled on.")
 	}
 	for _, p := range s.Answer.Cutting {
 		y += s.heading(margin, y, full, p.Title)

@@ -35,7 +35,7 @@ func (s *pressed) ticket(x, y, w float64) float64 {
 
 // work is how the dessert stands, the method, and what is looked at before the door closes.
 func (s *pressed) work(x, y, w float64) float64 {
-	y += s.heading(x, y, w, message.New("How it stands"))
+	y += s.heading(x, y, w, message.New("Overview"))
 	y += s.stands(x, y, w) + 6*s.k
 	y += s.heading(x, y, w, message.New("Method"))
 	y = s.method(x, y, w)

@@ -60,7 +60,7 @@ func ReadPicture(r io.Reader) (*Picture, error) {
 	defer func() { <-decoding }()
 	img, _, err := image.Decode(bytes.NewReader(raw))
 	if err != nil {
-		return nil, noPicture(message.New("it can't be read as a picture: it ends too soon, or something in it is broken"))
+		return nil, noPicture(message.New("it can't be read as a picture: the file is incomplete or damaged"))
 	}
 	whole := fitted(reduced(img, pictureSide), pictureSide, orientation(raw))
 	out := &Picture{Width: whole.Bounds().Dx(), Height: whole.Bounds().Dy()}
@@ -78,11 +78,11 @@ var decoding = make(chan struct{}, 1)
 func checkSize(raw []byte) error {
 	head, kind, err := image.DecodeConfig(bytes.NewReader(raw))
 	if err != nil || kind != "jpeg" && kind != "png" {
-		return noPicture(message.New("it can't be read as a picture: give a JPEG or a PNG"))
+		return noPicture(message.New("it can't be read as a picture: use a JPEG or PNG file"))
 	}
 	if head.Width > mostSide || head.Height > mostSide {
 		return noPicture(message.New(
-			"it can't be read as a picture: it has {wide} × {high} points, and a side may have at most {most}",
+			"it can't be read as a picture: it has {wide} × {high} pixels; at most {most} on each side is possible",
 			message.Count(head.Width), message.Count(head.Height), message.Count(mostSide),
 		))
 	}
@@ -92,7 +92,7 @@ func checkSize(raw []byte) error {
 	}
 	if each := decodedBytes(raw, kind, head.ColorModel); int64(head.Width)*int64(head.Height)*each > most {
 		return noPicture(message.New(
-			"it can't be read as a picture: it has {wide} × {high} points, and at most {most} million of its kind can be taken",
+			"it can't be read as a picture: it has {wide} × {high} pixels; at most {most} million is possible for this kind",
 			message.Count(head.Width), message.Count(head.Height), message.Number(float64(most/each)/1e6, 0),
 		))
 	}

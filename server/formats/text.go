@@ -123,7 +123,7 @@ func method(c recipe.Card, a *balance.Answer) []string {
 		if m.Code == "bake" && c.OvenC > 0 {
 			bake := fmt.Sprintf("Bake at %.0f C", c.OvenC)
 			if c.Minutes > 0 {
-				bake += fmt.Sprintf(", some %.0f minutes", c.Minutes)
+				bake += fmt.Sprintf(", about %.0f minutes", c.Minutes)
 			}
 			says = bake + ". " + says
 		}

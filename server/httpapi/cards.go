@@ -52,7 +52,7 @@ func (s *server) listCards(c *gin.Context) {
 	tags, err := s.Store.CardTags(c, kitchenOf(c))
 	listed, unusable := []api.CardListed{}, []api.Unusable{}
 	failed := func(x app.Card, err error) {
-		s.Log.Error("a card can't be worked out", "card", x.ID, "error", err)
+		s.Log.Error("a card can't be calculated", "card", x.ID, "error", err)
 	}
 	for i, b := range s.summaries.page(c, page, settings, failed) {
 		x := page[i]

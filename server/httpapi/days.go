@@ -21,7 +21,7 @@ func (s *server) dateOf(c *gin.Context) (time.Time, bool) {
 	d, err := time.Parse(time.DateOnly, c.Param("date"))
 	if err != nil || d.Year() < 1970 || d.Year() > 2200 {
 		var f fault.Faults
-		f.Add("?date", message.New("is no date: give one as in {example}", message.Text("2026-12-05")))
+		f.Add("?date", message.New("is not a date: use the form of {example}", message.Text("2026-12-05")))
 		s.fail(c, f)
 		return d, false
 	}

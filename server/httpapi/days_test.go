@@ -54,7 +54,7 @@ func TestADayIsKeptAndLaid(t *testing.T) {
 		return `{"id":"` + id + `","card":"` + card + `","dishes":1,"due_min":720,"serve":"warm"` + more + `}`
 	}
 	for name, c := range map[string]struct{ path, body, says string }{
-		"no date":         {base + "/days/2026-13-40", `{"orders":[]}`, "is no date"},
+		"no date":         {base + "/days/2026-13-40", `{"orders":[]}`, "is not a date"},
 		"no card":         {saturday, `{"orders":[{"id":"x","card":"00000000-0000-4000-8000-000000000001","dishes":1,"due_min":720,"serve":"hot"}]}`, "/orders/0/card"},
 		"one name twice":  {saturday, `{"orders":[` + order("x", "") + `,` + order("x", "") + `]}`, "/orders/1/id"},
 		"no dishes":       {saturday, `{"orders":[{"id":"x","card":"` + card + `","dishes":0,"due_min":720,"serve":"hot"}]}`, "/orders/0/dishes"},

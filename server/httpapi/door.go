@@ -64,9 +64,9 @@ func (s *server) limit(c *gin.Context) {
 	case r.ContentLength > most:
 		problem(c, tooLarge(most))
 	case !loopback(r.Host):
-		s.refuse(c, http.StatusMisdirectedRequest, message.New("Mabbin answers this machine only, as 127.0.0.1 or localhost"))
+		s.refuse(c, http.StatusMisdirectedRequest, message.New("Mabbin serves this machine only, as 127.0.0.1 or localhost"))
 	case fromElsewhere(r):
-		s.refuse(c, http.StatusForbidden, message.New("Requests from other sites are not answered"))
+		s.refuse(c, http.StatusForbidden, message.New("Requests from other sites are refused"))
 	default:
 		r.Body = http.MaxBytesReader(c.Writer, r.Body, most)
 		s.mediaType(c)
@@ -101,7 +101,7 @@ func (s *server) mediaType(c *gin.Context) {
 			wanted = name
 		}
 		s.refuse(c, http.StatusUnsupportedMediaType,
-			message.New("The body is of another kind: send {wanted}", message.Text(wanted)))
+			message.New("The body has the wrong content type: send {wanted}", message.Text(wanted)))
 	}
 }
 

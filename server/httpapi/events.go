@@ -117,7 +117,7 @@ func (s *server) tune(c *gin.Context) (ear chan struct{}, leave func()) {
 		s.refuse(
 			c,
 			http.StatusServiceUnavailable,
-			message.New("No more pages can be told what happens, or the server is stopping"),
+			message.New("Too many pages are open, or the server is stopping"),
 		)
 		return nil, nil
 	}

@@ -167,8 +167,8 @@ func TestABakeWithAPicturePutRight(t *testing.T) {
 	rows := get[[]compare.Row](t, call(h, "GET", base+"/bakes/"+bakeID+"/beside/"+page.Bakes[1].Id.String(), ""), 200)
 	found := 0
 	for _, r := range rows {
-		if r.Part.String() == "The bake" && r.What.String() == "oven" && r.A.IsZero() && !r.B.IsZero() ||
-			r.Part.String() == "What came out" && r.What.String() == "juice, cold" && r.A.String() == "saucy" {
+		if r.Part.String() == "Bake" && r.What.String() == "oven" && r.A.IsZero() && !r.B.IsZero() ||
+			r.Part.String() == "Result" && r.What.String() == "juice, cold" && r.A.String() == "saucy" {
 			found++
 		}
 	}

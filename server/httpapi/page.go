@@ -23,14 +23,14 @@ func (s *server) page(dist fs.FS) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		p := strings.TrimPrefix(c.Request.URL.Path, "/")
 		if p == "api" || strings.HasPrefix(p, "api/") {
-			s.refuse(c, http.StatusNotFound, message.New("There is no such API address"))
+			s.refuse(c, http.StatusNotFound, message.New("Unknown API address"))
 			return
 		}
 		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
 			s.refuse(
 				c,
 				http.StatusMethodNotAllowed,
-				message.New("This address does not take {method}", message.Text(c.Request.Method)),
+				message.New("This address does not allow {method}", message.Text(c.Request.Method)),
 			)
 			return
 		}

@@ -80,7 +80,7 @@ func (s *server) parameters(c *gin.Context) {
 		}
 		schema := p.Value.Schema.Value
 		if !utf8.ValidString(text) || strings.ContainsRune(text, 0) {
-			found.Add("?"+p.Value.Name, message.New("is no text that can be read: give letters and signs in UTF-8"))
+			found.Add("?"+p.Value.Name, message.New("is not valid UTF-8 text"))
 			continue
 		}
 		value := typed(schema, text)
@@ -88,7 +88,7 @@ func (s *server) parameters(c *gin.Context) {
 		if schema.Format == "uuid" && len(faults) == 0 && uuid.Validate(text) != nil {
 			faults.Add(
 				"?"+p.Value.Name,
-				message.New("is no UUID: give one, as in {example}", message.Text("3f2b8c1e-52a4-4d0b-9b1e-0a11b0a75a2d")),
+				message.New("is not a UUID: use the form of {example}", message.Text("3f2b8c1e-52a4-4d0b-9b1e-0a11b0a75a2d")),
 			)
 		}
 		found = append(found, faults...)

@@ -95,7 +95,7 @@ const statusLeft = 499
 const retryAfter = "5"
 
 // errBroken is a request whose body did not come whole.
-var errBroken = errors.New("the request broke off")
+var errBroken = errors.New("the request was interrupted")
 
 // bodyError is an error of reading a request's body: too large, or broken off on its way.
 func bodyError(err error) error {
@@ -129,10 +129,10 @@ func (s *server) fail(c *gin.Context, err error) {
 
 // conflict answers with what is stored, beside what was sent: whoever asked can choose.
 func (s *server) conflict(c *gin.Context, x *app.Conflict) {
-	status, title := http.StatusConflict, message.New("Something else is kept under this id; nothing was changed")
+	status, title := http.StatusConflict, message.New("Something else is saved under this id; nothing was changed")
 	if x.Changed {
 		status = http.StatusPreconditionFailed
-		title = message.New("Somebody else has changed it meanwhile; nothing was changed")
+		title = message.New("It was changed elsewhere in the meantime; nothing was saved")
 	}
 	p := wire.Refusal(status, title, render.Reading{})
 	var stored any
@@ -176,18 +176,18 @@ var refusals = []struct {
 	status int
 	title  message.Message
 }{
-	{errStopped, http.StatusConflict, message.New("Stopped; nothing was kept")},
-	{app.ErrNotFound, http.StatusNotFound, message.New("There is no such thing in this kitchen")},
-	{watch.ErrNoCall, http.StatusNotFound, message.New("There is no such thing in this kitchen")},
-	{watch.ErrOut, http.StatusConflict, message.New("It is out of the oven already")},
+	{errStopped, http.StatusConflict, message.New("Stopped; nothing was saved")},
+	{app.ErrNotFound, http.StatusNotFound, message.New("Not found in this kitchen")},
+	{watch.ErrNoCall, http.StatusNotFound, message.New("Not found in this kitchen")},
+	{watch.ErrOut, http.StatusConflict, message.New("It is already out of the oven")},
 	{
 		app.ErrUnusable, http.StatusConflict,
-		message.New("What is kept of it can't be used any more"),
+		message.New("The stored data can't be read any more"),
 	},
-	{app.ErrUnderWay, http.StatusConflict, message.New("It is under way already: wait for it, and ask again")},
-	{app.ErrIDTaken, http.StatusConflict, message.New("Its id is another thing's: give it a new one")},
-	{app.ErrTaken, http.StatusConflict, message.New("There is already one of that name")},
-	{app.ErrRefused, http.StatusConflict, message.New("It points at something that is not in this kitchen")},
+	{app.ErrUnderWay, http.StatusConflict, message.New("It is already running: wait, then try again")},
+	{app.ErrIDTaken, http.StatusConflict, message.New("The id belongs to something else: use a new id")},
+	{app.ErrTaken, http.StatusConflict, message.New("The name is already in use")},
+	{app.ErrRefused, http.StatusConflict, message.New("It refers to something that is not in this kitchen")},
 	{
 		app.ErrFull, http.StatusInsufficientStorage,
 		message.New("The disk is full: nothing was saved. Make room, and save again"),
@@ -198,7 +198,7 @@ var refusals = []struct {
 	},
 	{
 		errPlanning, http.StatusServiceUnavailable,
-		message.New("Other days are being planned: ask again in a few seconds"),
+		message.New("Other days are being planned: try again in a few seconds"),
 	},
 	{app.ErrUnavailable, http.StatusServiceUnavailable, message.New("The database can't be reached; nothing was saved")},
 	{app.ErrBusy, http.StatusServiceUnavailable, message.New("It took too long and was stopped; nothing was saved")},
@@ -221,9 +221,9 @@ func problemOf(err error, r render.Reading) api.Problem {
 	case errors.As(err, &over):
 		return tooLarge(over.Limit)
 	case errors.Is(err, errBroken) && errors.Is(err, os.ErrDeadlineExceeded):
-		return refusal(http.StatusRequestTimeout, message.New("The request stood still on its way; nothing was saved"))
+		return refusal(http.StatusRequestTimeout, message.New("The upload stalled; nothing was saved"))
 	case errors.Is(err, errBroken):
-		return refusal(http.StatusBadRequest, message.New("The request broke off on its way; nothing was saved"))
+		return refusal(http.StatusBadRequest, message.New("The upload was interrupted; nothing was saved"))
 	}
 	for _, r := range refusals {
 		if errors.Is(err, r.is) {
@@ -232,7 +232,7 @@ func problemOf(err error, r render.Reading) api.Problem {
 	}
 	return refusal(
 		http.StatusInternalServerError,
-		message.New("Something went wrong here; it is in the server's log"),
+		message.New("Something went wrong; details are in the server's log"),
 	)
 }
 

@@ -18,7 +18,7 @@ func TestTheBenchSells(t *testing.T) {
 	body := `{"kitchen":"` + kitchen + `","setting":{},"request":` + crumble + `}`
 	k := get[sell.Keeping](t, call(h, http.MethodPost, "/api/v1/bench/keeping", body), http.StatusOK)
 	for says, want := range map[string]string{
-		k.Rewarm.String(): "74 °C", k.Freeze.String(): "until it is hard", k.Hold.String(): "63 °C", k.Keep.String(): "days",
+		k.Rewarm.String(): "74 °C", k.Freeze.String(): "until hard", k.Hold.String(): "63 °C", k.Keep.String(): "days",
 		k.Serve.String(): "Serve it",
 	} {
 		if !strings.Contains(says, want) {
@@ -82,7 +82,7 @@ func TestWhatWasLearntIsForeseenWith(t *testing.T) {
 	}
 	after := foreseen()
 	wide := func(o api.Outlook) float64 { return o.Forecast.SetScore.P95 - o.Forecast.SetScore.P05 }
-	if !strings.Contains(after.Basis.String(), "of your log") || wide(after) > wide(before)*1.01 {
+	if !strings.Contains(after.Basis.String(), "in your log") || wide(after) > wide(before)*1.01 {
 		t.Errorf("%s, %g wide, before %g", after.Basis, wide(after), wide(before))
 	}
 	if now := get[api.Watch](t, call(h, http.MethodGet, yard+"/watch", ""), http.StatusOK); now.Learnt <= watched.Learnt {

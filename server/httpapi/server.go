@@ -126,7 +126,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 		s.refuse(
 			c,
 			http.StatusMethodNotAllowed,
-			message.New("This address does not take {method}", message.Text(c.Request.Method)),
+			message.New("This address does not allow {method}", message.Text(c.Request.Method)),
 		)
 	})
 	return r, nil
@@ -148,7 +148,7 @@ func learning(cfg Config) *app.Learning {
 	return &app.Learning{
 		Store: cfg.Store, Kitchens: cfg.Store, Surfaces: cfg.Surfaces, Clock: cfg.Clock, Notify: cfg.Events.Changed,
 		Failed: func(kitchen uuid.UUID, err error) {
-			cfg.Log.Error("nothing could be learnt from a log", "kitchen", kitchen, "error", err)
+			cfg.Log.Error("the findings of a log can't be calculated", "kitchen", kitchen, "error", err)
 		},
 	}
 }
@@ -164,7 +164,7 @@ func (s *server) recovered(c *gin.Context) {
 			panic(what) // net/http closes the connection
 		}
 		s.Log.Error("panic", "what", fmt.Sprint(what), "path", c.Request.URL.Path, "stack", string(debug.Stack()))
-		s.refuse(c, http.StatusInternalServerError, message.New("Something went wrong here; it is in the server's log"))
+		s.refuse(c, http.StatusInternalServerError, message.New("Something went wrong; details are in the server's log"))
 	}()
 	c.Next()
 }

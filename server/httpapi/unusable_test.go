@@ -87,7 +87,7 @@ func TestADessertThatCannotBeUsedHarmsNoOther(t *testing.T) {
 				t.Errorf("another kitchen's probe was not read: %d desserts", len(there.Desserts))
 			}
 			if w := call(h, "POST", mine+"/"+bad+"/rescue", `{"trouble":"pale"}`); w.Code != 409 ||
-				!strings.Contains(w.Body.String(), "can't be used") {
+				!strings.Contains(w.Body.String(), "can't be read") {
 				t.Errorf("%d %s", w.Code, w.Body)
 			}
 			if w := call(h, "DELETE", mine+"/"+bad, ""); w.Code != 204 {
@@ -122,7 +122,7 @@ func TestWhatCannotBeReadIsNamed(t *testing.T) {
 		t.Errorf("%d bakes, %+v", len(log.Bakes), log.Unusable)
 	}
 	for _, path := range []string{"/cards/" + card.Id.String(), "/bakes/" + bake.Id.String(), "/bakes/" + bake.Id.String() + "/why"} {
-		if w := call(h, "GET", theYards+path, ""); w.Code != 409 || !strings.Contains(w.Body.String(), "can't be used") {
+		if w := call(h, "GET", theYards+path, ""); w.Code != 409 || !strings.Contains(w.Body.String(), "can't be read") {
 			t.Errorf("%s: %d %.200s", path, w.Code, w.Body)
 		}
 	}

@@ -33,7 +33,7 @@ func (s *server) listWatch(c *gin.Context) {
 			})
 		}
 		if w.Unusable != nil {
-			s.Log.Error("a dessert on the watch can't be used", "dessert", w.ID, "error", w.Unusable)
+			s.Log.Error("a dessert on the Watch can't be used", "dessert", w.ID, "error", w.Unusable)
 			out.Unusable = append(out.Unusable, api.Unusable{Id: w.ID, Title: w.Title, StartedAt: w.Began})
 			continue
 		}

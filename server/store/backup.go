@@ -127,7 +127,7 @@ func column[T any](name string, check func(T) error) rowCheck {
 		var v T
 		if err := json.Unmarshal(raw, &v); err != nil {
 			return fault.Faults{
-				{Pointer: "/" + name, Detail: message.New("is not what belongs there: {why}", message.Part(message.Of(err)))},
+				{Pointer: "/" + name, Detail: message.New("does not belong there: {why}", message.Part(message.Of(err)))},
 			}
 		}
 		if check == nil {
@@ -148,7 +148,7 @@ func whole[T any](check func(T, *fault.Faults)) rowCheck {
 			err = json.Unmarshal(raw, &v)
 		}
 		if err != nil {
-			return fault.Faults{{Detail: message.New("is not what belongs there: {why}", message.Part(message.Of(err)))}}
+			return fault.Faults{{Detail: message.New("does not belong there: {why}", message.Part(message.Of(err)))}}
 		}
 		check(v, &f)
 		return f
@@ -172,7 +172,7 @@ func checkAnswer(a bake.DessertAnswer) error {
 	n := len(c.Minute)
 	for _, curve := range [][]float64{c.MiddleC, c.ColdestC, c.RimC, c.SurfaceC, c.FloorC, c.Fruit, c.Colour, c.Base} {
 		if n == 0 || len(curve) != n {
-			f.Add("/plan/answer/curves", message.New("are not of one length: each has a point for each minute"))
+			f.Add("/plan/answer/curves", message.New("have different lengths: each needs one point per minute"))
 			break
 		}
 	}
@@ -188,11 +188,11 @@ func checkContainers(c map[string]float64) error {
 // checkStock checks what a kitchen has in stock. What it has of its own is not known here: any key may be one.
 func checkStock(s sell.Store) error {
 	if s.Stock == nil || s.Packs == nil {
-		return fault.Faults{{Detail: message.New("has no stock or no packs: an empty list and an empty object are none")}}
+		return fault.Faults{{Detail: message.New("has no stock or no packs: use an empty list and an empty object")}}
 	}
 	for key, packs := range s.Packs {
 		if packs == nil {
-			return fault.Faults{{Pointer: "/packs/" + fault.Key(key), Detail: message.New("is null: leave it out")}}
+			return fault.Faults{{Pointer: "/packs/" + fault.Key(key), Detail: message.New("is null: remove it")}}
 		}
 	}
 	return amounts(sell.CheckStore(s, nil))
@@ -217,7 +217,7 @@ func amounts(err error) error {
 func checkDate(on string) error {
 	d, err := time.Parse(time.DateOnly, on)
 	if err != nil {
-		return fault.Faults{{Detail: message.New("is no date: one looks like 2026-10-17")}}
+		return fault.Faults{{Detail: message.New("is not a date: use the form 2026-10-17")}}
 	}
 	var f fault.Faults
 	app.CheckMoment("", d, &f)

@@ -82,7 +82,7 @@ func (s *Store) Restore(
 			return k, nil
 		}
 		return k, fault.Faults{
-			{Detail: message.New("something in it does not fit together: {why}", message.Part(message.Of(err)))},
+			{Detail: message.New("its parts do not fit together: {why}", message.Part(message.Of(err)))},
 		}
 	}
 	if err != nil {
@@ -133,7 +133,7 @@ func (c *checking) row(t table, raw json.RawMessage, at string, known map[string
 	var wrong fault.Faults
 	var row columns
 	if err := json.Unmarshal(raw, &row); err != nil || row == nil {
-		wrong.Add(at, message.New("is no row"))
+		wrong.Add(at, message.New("is not a row"))
 		return nil, wrong
 	}
 	if len(row) == 0 {
@@ -143,7 +143,7 @@ func (c *checking) row(t table, raw json.RawMessage, at string, known map[string
 	for name, value := range row {
 		kind, ok := known[name]
 		if !ok {
-			wrong.Add(at+"/"+name, message.New("is not known here: the archive is from a newer Mabbin"))
+			wrong.Add(at+"/"+name, message.New("is unknown: the archive is from a newer version of Mabbin"))
 			return nil, wrong
 		}
 		switch kind {
@@ -152,7 +152,7 @@ func (c *checking) row(t table, raw json.RawMessage, at string, known map[string
 		case "real", "double precision", "integer": // the database takes the words infinity and NaN for numbers
 			var number *float64
 			if json.Unmarshal(value, &number) != nil {
-				wrong.Add(at+"/"+name, message.New("is no number"))
+				wrong.Add(at+"/"+name, message.New("is not a number"))
 			}
 		}
 	}
@@ -233,7 +233,7 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 	id := func(c string) (uuid.UUID, error) {
 		var x uuid.UUID
 		if err := json.Unmarshal(row[c], &x); err != nil {
-			return x, fault.Faults{{Pointer: at + "/" + c, Detail: message.New("is no id")}}
+			return x, fault.Faults{{Pointer: at + "/" + c, Detail: message.New("is not an id")}}
 		}
 		return x, nil
 	}
@@ -270,7 +270,7 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 			return err
 		}
 		if x != r.was || r.was == uuid.Nil {
-			return fault.Faults{{Pointer: at + "/kitchen_id", Detail: message.New("is another kitchen's")}}
+			return fault.Faults{{Pointer: at + "/kitchen_id", Detail: message.New("belongs to another kitchen")}}
 		}
 	}
 	switch name {
@@ -282,7 +282,7 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 		r.watches[x] = true
 	case "watch_reading": // which has no kitchen of its own
 		if x, err := id("watch_id"); err != nil || !r.watches[x] {
-			return fault.Faults{{Pointer: at + "/watch_id", Detail: message.New("is not on this kitchen's watch")}}
+			return fault.Faults{{Pointer: at + "/watch_id", Detail: message.New("is not on this kitchen's Watch")}}
 		}
 	}
 	if r.kitchen == r.was {
@@ -400,7 +400,7 @@ func (r *restoring) insert(ctx context.Context, name string, row map[string]json
 		name, strings.Join(cols, ", "), strings.Join(values, ", "), name), args...)
 	var pg *pgconn.PgError
 	if errors.As(err, &pg) && pg.Code[:2] == "22" { // a value that its column does not take
-		return fault.Faults{{Pointer: at, Detail: message.New("has a value that does not belong there: {why}",
+		return fault.Faults{{Pointer: at, Detail: message.New("has an invalid value: {why}",
 			message.Text(pg.Message))}}
 	}
 	if err != nil {

@@ -87,7 +87,7 @@ func noNUL(body []byte) error {
 	}
 	isBad := func(t jsontext.Token) bool { return t.Kind() == '"' && strings.ContainsRune(t.String(), 0) }
 	for pointer := range pointersOf(body, isBad) { // the first is enough
-		return fault.Faults{{Pointer: pointer, Detail: message.New("has a sign in it that is no text (NUL): leave it out")}}
+		return fault.Faults{{Pointer: pointer, Detail: message.New("contains a NUL character: remove it")}}
 	}
 	return nil
 }
@@ -116,7 +116,7 @@ func tooLarge(body []byte) (found fault.Faults) {
 		return err != nil
 	}
 	for pointer := range pointersOf(body, isBad) {
-		found.Add(pointer, message.New("is a number that is too large to be one"))
+		found.Add(pointer, message.New("is a number that is too large"))
 	}
 	return found
 }
@@ -170,7 +170,7 @@ func strictFault(err error) fault.Fault {
 	case errors.Is(err, jsontext.ErrDuplicateName) && errors.As(err, &syntactic):
 		return fault.Fault{
 			Pointer: string(syntactic.JSONPointer),
-			Detail:  message.New("is there twice: leave one of them out"),
+			Detail:  message.New("is there twice: remove one of them"),
 		}
 	case errors.As(err, &syntactic):
 		return fault.Fault{
@@ -184,12 +184,12 @@ func strictFault(err error) fault.Fault {
 		}
 		return fault.Fault{
 			Pointer: pointer,
-			Detail:  message.New("is a {given} that does not fit here", message.Text(misfit.Value)),
+			Detail:  message.New("is a {given}, which is not possible here", message.Text(misfit.Value)),
 		}
 	case errors.As(err, &semantic):
 		return fault.Fault{
 			Pointer: string(semantic.JSONPointer),
-			Detail:  message.New("can't be used: it is no {kind}", message.Text(fmt.Sprint(semantic.GoType))),
+			Detail:  message.New("can't be used: it is not a {kind}", message.Text(fmt.Sprint(semantic.GoType))),
 		}
 	}
 	return fault.Fault{Detail: message.New("can't be read: {why}", message.Text(err.Error()))}
@@ -274,7 +274,7 @@ func plain(e *openapi3.SchemaError, unit message.Kind) message.Message {
 	case "minimum", "maximum":
 		if s.Min != nil && s.Max != nil {
 			span := message.Range(message.Exactly(unit, *s.Min), message.Exactly(unit, *s.Max))
-			return message.New("is {given}: give {range}", value(), span)
+			return message.New("is {given}: enter {range}", value(), span)
 		}
 	case "enum":
 		words := make([]string, 0, len(s.Enum))
@@ -285,11 +285,11 @@ func plain(e *openapi3.SchemaError, unit message.Kind) message.Message {
 		}
 		return message.New("is {given}: give one of {words}", value(), message.Text(strings.Join(words, ", ")))
 	case "type":
-		return message.New("is {given}: give {type}", value(), message.Part(article(s.Type.Slice())))
+		return message.New("is {given}: use {type}", value(), message.Part(article(s.Type.Slice())))
 	case "properties":
-		return message.New("is not known here: leave it out, or see the API description for its name")
+		return message.New("is unknown: remove it, or see the API description for its name")
 	case "nullable":
-		return message.New("is null: leave it out, or give {type}", message.Part(article(s.Type.Slice())))
+		return message.New("is null: remove it, or use {type}", message.Part(article(s.Type.Slice())))
 	case "required":
 		return message.New("is missing")
 	}

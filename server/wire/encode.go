@@ -165,7 +165,7 @@ func newWriting(t reflect.Type) writing {
 	case reflect.Struct:
 		return writeStruct(t)
 	}
-	return failing("a %s has no place in an answer", t)
+	return failing("a %s can't be in an answer", t)
 }
 
 // failing is for a type that cannot be written: an error of the program.
@@ -226,7 +226,7 @@ func writeFloat(to *encoder, v reflect.Value) error {
 	x := v.Float()
 	switch size := math.Abs(x); {
 	case math.IsNaN(x) || math.IsInf(x, 0):
-		return fmt.Errorf("%g is no number", x)
+		return fmt.Errorf("%g is not a number", x)
 	case x == math.Trunc(x) && size < 1e15:
 		to.text = strconv.AppendInt(to.text, int64(x), 10)
 	case to.digits > 0:
@@ -272,7 +272,7 @@ func later(t reflect.Type) func() writing {
 // writeMap writes a map in the order of its keys.
 func writeMap(t reflect.Type) writing {
 	if t.Key().Kind() != reflect.String || t.Key().Implements(textual) {
-		return failing("a map by %s has no place in an answer", t.Key())
+		return failing("a map with keys of type %s can't be in an answer", t.Key())
 	}
 	one := later(t.Elem())
 	return func(to *encoder, v reflect.Value) error {
@@ -356,7 +356,7 @@ func fieldsOf(t reflect.Type) ([]field, error) {
 			continue
 		}
 		if within || options != "" && options != "omitempty" && options != "omitzero" {
-			return nil, fmt.Errorf("%s.%s: %q is not known here", t, f.Name, f.Tag)
+			return nil, fmt.Errorf("%s.%s: %q is unknown", t, f.Name, f.Tag)
 		}
 		if name == "" {
 			name = f.Name

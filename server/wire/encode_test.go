@@ -132,9 +132,9 @@ func TestWhatIsNoJSONIsAnError(t *testing.T) {
 		{Name: "A", Type: reflect.TypeFor[int](), Tag: tag}, {Name: "B", Type: reflect.TypeFor[int](), Tag: tag},
 	})
 	for says, v := range map[string]any{
-		"no number": []float64{1, math.NaN()},
-		"no place":  map[string]any{"f": func() {}},
-		"not known": struct {
+		"not a number":          []float64{1, math.NaN()},
+		"can't be in an answer": map[string]any{"f": func() {}},
+		"unknown": struct {
 			A int `json:"a,string"`
 		}{},
 		"two fields":   reflect.New(twice).Interface(),

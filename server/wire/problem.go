@@ -22,7 +22,7 @@ func ProblemOf(err error, r render.Reading) (api.Problem, bool) {
 	case errors.As(err, &faults):
 		return problem(
 			"about:blank",
-			message.New("The request can't be used as it is"),
+			message.New("The request can't be used"),
 			http.StatusBadRequest,
 			faults,
 			r,
@@ -46,7 +46,7 @@ const (
 func problem(kind string, title message.Message, status int, faults fault.Faults, r render.Reading) api.Problem {
 	if more := len(faults) - mostFields; more > 0 {
 		faults = append(faults[:mostFields:mostFields],
-			fault.Fault{Detail: message.New("and {n} more are wrong", message.Count(more))})
+			fault.Fault{Detail: message.New("{n} more are wrong", message.Count(more))})
 	}
 	fields, all := make([]api.FieldProblem, len(faults)), make([]string, len(faults))
 	for i, f := range faults {

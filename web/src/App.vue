@@ -41,15 +41,15 @@ bindKeys(everywhere, [
   { key: 'y', says: 'the day', does: () => void router.push('/day') },
   { key: 'o', says: 'the oven watch', does: () => void router.push('/watch') },
   { key: 'l', says: 'the log', does: () => void router.push('/log') },
-  { key: 'p', says: 'the store', does: () => void router.push('/store') },
-  { key: 'h', says: 'the shelf', does: () => void router.push('/shelf') },
+  { key: 'p', says: 'the stock', does: () => void router.push('/store') },
+  { key: 'h', says: 'the kitchen', does: () => void router.push('/shelf') },
 ])
 onMounted(() => void kitchen.load())
 router.afterEach(() => setTimeout(keepFocus, 50))
 </script>
 
 <template>
-  <a class="visually-hidden" href="#main">To the content</a>
+  <a class="visually-hidden" href="#main">Skip to content</a>
   <div ref="above">
     <header class="no-print">
       <svg class="mark" viewBox="0 0 40 28" aria-hidden="true">
@@ -78,10 +78,10 @@ router.afterEach(() => setTimeout(keepFocus, 50))
           >Log</RouterLink
         >
         <RouterLink to="/store" :class="{ 'router-link-exact-active': $route.name === 'store' }"
-          >Store</RouterLink
+          >Stock</RouterLink
         >
         <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }"
-          >Shelf</RouterLink
+          >Kitchen</RouterLink
         >
       </nav>
       <KitchenMenu />
@@ -98,7 +98,7 @@ router.afterEach(() => setTimeout(keepFocus, 50))
     <p v-else-if="kitchen.trouble" class="trouble" role="alert">
       {{ `${kitchen.trouble.title} Trying again every few seconds.` }}
     </p>
-    <p v-else class="trouble quiet">Fetching the larder…</p>
+    <p v-else class="trouble quiet">Loading…</p>
   </main>
   <KeySheet v-if="keysAsked" />
   <ClashDialog v-if="clashed" />

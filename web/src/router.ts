@@ -25,7 +25,7 @@ export const router = createRouter({
       path: '/shelf/:part?',
       name: 'shelf',
       component: () => import('@/views/shelf/ShelfView.vue'),
-      meta: { title: 'Shelf' },
+      meta: { title: 'Kitchen' },
     },
     {
       path: '/day/:date?',
@@ -37,7 +37,7 @@ export const router = createRouter({
       path: '/store/:part?',
       name: 'store',
       component: () => import('@/views/store/StoreView.vue'),
-      meta: { title: 'Store' },
+      meta: { title: 'Stock' },
     },
     {
       path: '/how-it-bakes',
@@ -56,7 +56,7 @@ export const router = createRouter({
       path: '/log/beside/:bake/:other',
       name: 'beside',
       component: () => import('@/views/log/SideBySide.vue'),
-      meta: { title: 'Two bakes side by side' },
+      meta: { title: 'Compare two bakes' },
     },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

@@ -59,7 +59,7 @@ export const useClash = defineStore('clash', () => {
   /** What a change comes to where the other's stays: it was not made. */
   const keptTheirs: Problem = {
     type: 'about:blank',
-    title: 'What was saved elsewhere is kept',
+    title: 'The version saved elsewhere was kept',
     status: changedMeanwhile,
   }
   return { open, settle, keptTheirs }

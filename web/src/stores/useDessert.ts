@@ -127,7 +127,7 @@ export const useDessert = defineStore('dessert', () => {
   function open(d: Draft, isSaved: boolean) {
     const next = copy(d)
     delete next.request.steamed_off_g // of another bake: this one works out its own
-    replace(`${d.name || 'a dessert'}, put on the Bench`, next, isSaved)
+    replace(`${d.name || 'a dessert'}, opened on the Bench`, next, isSaved)
   }
 
   function openCard(id: string, name: string, v: Version) {
@@ -145,7 +145,7 @@ export const useDessert = defineStore('dessert', () => {
   }
 
   function clear() {
-    if (draft.value) replace(`${draft.value.name || 'a dessert'}, off the Bench`, null, false)
+    if (draft.value) replace(`${draft.value.name || 'a dessert'}, removed from the Bench`, null, false)
   }
 
   /** Notes that the draft is kept as that version of a card. */

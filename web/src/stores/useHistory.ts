@@ -40,7 +40,7 @@ export function useHistory<S extends { says: string }>(
     from.value = from.value.slice(0, -1)
     to.value = [...to.value, step]
     const what = step.says.replace(/\.$/, '')
-    said.value = side === 'was' ? `Undone: ${what}.` : `Done again: ${what}.`
+    said.value = side === 'was' ? `Undone: ${what}.` : `Redone: ${what}.`
     moved.value = { ...step }
   }
   const undo = () => inTurn(() => move(undos, redos, 'was'))

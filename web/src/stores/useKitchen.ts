@@ -237,7 +237,7 @@ export const useKitchen = defineStore('kitchen', () => {
   async function setSettings(s: Settings): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
     const path = { kitchen: kitchen.value.id }
-    const got = await clash.settle('How the kitchen measures', kitchen.value.revision, (ifMatch) =>
+    const got = await clash.settle('Units of the kitchen', kitchen.value.revision, (ifMatch) =>
       ask(
         api.PUT('/api/v1/kitchens/{kitchen}/settings', { params: { path, header: upon(ifMatch) }, body: s }),
       ),
@@ -295,7 +295,7 @@ export const useKitchen = defineStore('kitchen', () => {
     return got.theirs ? clash.keptTheirs : got.problem
   }
 
-  /** What the kitchen has for its days; fetched when it is asked for. */
+  /** Kitchen for its days; fetched when it is asked for. */
   const house = ref<HouseKept>()
   async function loadHouse(): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
@@ -307,7 +307,7 @@ export const useKitchen = defineStore('kitchen', () => {
   async function setHouse(body: House): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
     const path = { kitchen: kitchen.value.id }
-    const got = await clash.settle('What the kitchen has', house.value?.revision, (ifMatch) =>
+    const got = await clash.settle('Kitchen', house.value?.revision, (ifMatch) =>
       ask(api.PUT('/api/v1/kitchens/{kitchen}/house', { params: { path, header: upon(ifMatch) }, body })),
     )
     if (got.data) house.value = got.data

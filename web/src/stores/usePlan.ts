@@ -174,7 +174,8 @@ export const usePlan = defineStore('plan', () => {
     }
   })
   /** Lays this bake under what comes next. */
-  const hold = () => answer.value && (beside.value = { name: 'the plan held', answer: answer.value })
+  const hold = () =>
+    answer.value && (beside.value = { name: 'the plan kept to compare', answer: answer.value })
   let tried = 0
   /** Lays the same stages over it, with one thing changed. */
   async function tryIf(name: string, what: string) {

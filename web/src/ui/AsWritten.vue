@@ -8,7 +8,7 @@ defineProps<{ original: Original }>()
 <template>
   <details class="as-written" data-testid="as-written">
     <summary>
-      {{ `As it was written${original.serves ? `: ${original.serves}` : ''}` }}
+      {{ `Original recipe${original.serves ? `: ${original.serves}` : ''}` }}
     </summary>
     <p v-for="(s, i) in original.method" :key="i">{{ s }}</p>
   </details>

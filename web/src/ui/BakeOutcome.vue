@@ -46,20 +46,20 @@ const about = computed(
 const out = reactive<Outcome>({})
 const refused = ref('')
 const asked = [
-  { key: 'juice', title: 'Juice, cold', of: 'juice_told' },
+  { key: 'juice', title: 'Juice when cold', of: 'juice_told' },
   { key: 'fruit', title: 'Fruit', of: 'fruit_told' },
   { key: 'top', title: 'Top', of: 'top_told' },
 ] as const
 const moreAsked = [
-  { key: 'juice_hot', title: 'Juice, hot', of: 'juice_told' },
+  { key: 'juice_hot', title: 'Juice when hot', of: 'juice_told' },
   { key: 'base', title: 'Base', of: 'base_told' },
   { key: 'sweetness', title: 'Sweetness', of: 'sweetness_told' },
 ] as const
 const numbers = [
   { key: 'rim_min', title: 'Rim bubbled after', kind: 'minutes', unit: 'min' },
   { key: 'middle_min', title: 'Middle bubbled after', kind: 'minutes', unit: 'min' },
-  { key: 'before_g', title: 'Weight going in', kind: 'mass', unit: 'g' },
-  { key: 'after_g', title: 'Weight coming out', kind: 'mass', unit: 'g' },
+  { key: 'before_g', title: 'Weight before baking', kind: 'mass', unit: 'g' },
+  { key: 'after_g', title: 'Weight after baking', kind: 'mass', unit: 'g' },
 ] as const
 const told = reactive<NonNullable<Outcome['told']>>({})
 const yesNo = [
@@ -124,7 +124,7 @@ async function log() {
   if (!props.bake) return
   const body: NewBake = { ...props.bake, id: crypto.randomUUID(), outcome }
   const sent = await outbox.send({
-    what: `bake of ${body.title}`,
+    what: `result of ${body.title}`,
     path: `/api/v1/kitchens/${kitchen.kitchen.id}/bakes`,
     body,
   })
@@ -159,7 +159,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
 <template>
   <el-dialog
     v-model="open"
-    :title="correcting ? `${correcting.title}: what is right?` : 'Baked it: how did it come out?'"
+    :title="correcting ? `${correcting.title}: correct the result` : 'Log the result'"
     width="min(600px, 96vw)"
     data-testid="baked-it"
   >
@@ -178,14 +178,14 @@ async function putRight(bake: Bake, outcome: Outcome) {
       <TouchWords
         v-if="out.juice"
         v-model="told.cooled"
-        title="Had it cooled?"
+        title="Judged when cold?"
         :options="yesNo"
         testid="cooled"
       />
       <TouchWords v-model="out.boiled_over" title="Boiled over" :options="yesNo" testid="over" />
       <PictureField v-model="out.picture_id" />
       <details :open="!!correcting">
-        <summary data-testid="more-questions">More, where you know it</summary>
+        <summary data-testid="more-questions">More details</summary>
         <div class="ask">
           <TouchWords
             v-for="q in moreAsked"
@@ -195,7 +195,12 @@ async function putRight(bake: Bake, outcome: Outcome) {
             :options="kitchen.options(q.of)"
             :testid="q.key"
           />
-          <TouchWords v-model="told.again" title="Again so?" :options="yesNo" testid="again" />
+          <TouchWords
+            v-model="told.again"
+            title="Make it the same way again?"
+            :options="yesNo"
+            testid="again"
+          />
           <div class="pair">
             <AmountField
               v-for="n in numbers"
@@ -212,7 +217,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
         </div>
       </details>
       <details :open="!!(told.made_by || Object.keys(told.lots ?? {}).length)">
-        <summary data-testid="trace">Who made it, and of which lots</summary>
+        <summary data-testid="trace">Baker and lots</summary>
         <div class="pair">
           <label class="field"
             ><span class="label">Made by</span
@@ -223,7 +228,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
             ><el-input
               :model-value="told.lots?.[key] ?? ''"
               maxlength="80"
-              placeholder="packet, or season and supplier"
+              placeholder="packet number, or season and supplier"
               :data-testid="`lot-${key}`"
               @update:model-value="(v: string) => setLot(key, v)"
           /></label>
@@ -233,7 +238,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
         v-for="l in toFeel"
         :key="l.key"
         v-model="wentIn[l.key]"
-        :label="`${short(l.name)}: what went in`"
+        :label="`${short(l.name)}: amount used`"
         kind="mass"
         unit="g"
         optional
@@ -255,16 +260,16 @@ async function putRight(bake: Bake, outcome: Outcome) {
       <p class="small quiet">
         {{
           correcting
-            ? 'What it said before is kept with it.'
-            : 'All of it may be left out. What was predicted is kept with it as it stands now.'
+            ? 'The earlier values are kept with the bake.'
+            : 'All fields are optional. The current prediction is saved with the bake.'
         }}
       </p>
       <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
     </div>
     <template #footer>
-      <button class="push" @click="open = false">Not now</button>
+      <button class="push" @click="open = false">Cancel</button>
       <button class="push main" data-testid="log-it" @click="log">
-        {{ correcting ? 'Put it right' : 'Write it in the log' }}
+        {{ correcting ? 'Save correction' : 'Save to log' }}
       </button>
     </template>
   </el-dialog>

@@ -16,9 +16,9 @@ const clash = useClash()
     <table v-if="clash.open">
       <thead>
         <tr>
-          <th scope="col"><span class="visually-hidden">What</span></th>
-          <th scope="col">As it is saved now</th>
-          <th scope="col">As you have it</th>
+          <th scope="col"><span class="visually-hidden">Field</span></th>
+          <th scope="col">Saved elsewhere</th>
+          <th scope="col">Your version</th>
         </tr>
       </thead>
       <tbody>
@@ -32,9 +32,11 @@ const clash = useClash()
     <template #footer>
       <span class="dialog-acts">
         <button class="push" data-testid="keep-theirs" @click="clash.open?.choose(false)">
-          Keep what is saved
+          Keep the saved version
         </button>
-        <button class="push main" data-testid="keep-mine" @click="clash.open?.choose(true)">Save mine</button>
+        <button class="push main" data-testid="keep-mine" @click="clash.open?.choose(true)">
+          Save my version
+        </button>
       </span>
     </template>
   </el-dialog>

@@ -38,7 +38,7 @@ const parts = computed(() => {
     </tbody>
     <tbody v-if="!parts.length">
       <tr>
-        <td colspan="3">Nothing differs.</td>
+        <td colspan="3">No differences.</td>
       </tr>
     </tbody>
   </table>

@@ -235,7 +235,7 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
     :aria-label="
       small
         ? 'Dish cut open'
-        : `Dish cut open: fruit ${mm(cut.fruit_mm)} deep when sunk, juice ${mm(cut.juice_mm)}, free rim ${mm(headspace ?? 0)} when it boils`
+        : `Dish cut open: fruit ${mm(cut.fruit_mm)} deep when sunk, juice ${mm(cut.juice_mm)}, space below the rim ${mm(headspace ?? 0)} when it boils`
     "
   >
     <defs>
@@ -273,7 +273,7 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
     />
     <path :d="slab(cut.lower_mm, now.fruit_mm)" :fill="`url(#${id}-fruit)`" />
     <path :d="slab(cut.lower_mm, now.fruit_mm)" fill="none" stroke="var(--ink)" stroke-width="0.5" />
-    <g v-if="moment" data-testid="moment" :aria-label="moment.middle_bubbles ? 'boils' : 'warms up'">
+    <g v-if="moment" data-testid="moment" :aria-label="moment.middle_bubbles ? 'boils' : 'warming up'">
       <linearGradient :id="`${id}-heat`">
         <stop
           v-for="[at, c] in [
@@ -385,7 +385,7 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
           :y="y(cut.hot_mm) + (room === 'free' ? 4 : -2)"
           fill="var(--heat)"
         >
-          boils to here
+          boiling level
         </text>
         <text :x="mid + half(cut.depth_mm) + 16" :y="y(now.juice_mm) + 2">
           {{ `juice ${mm(now.juice_mm)}` }}

@@ -58,13 +58,13 @@ const takeOwn = () =>
       <el-input
         v-model="name"
         maxlength="80"
-        placeholder="Name, if you like"
+        placeholder="Name (optional)"
         aria-label="Name of the dish"
         data-testid="own-name"
       />
       <div class="go">
         <button class="push" data-testid="own-back" @click="own = undefined">Back</button>
-        <button class="push main" data-testid="own-go" @click="takeOwn">Take this dish</button>
+        <button class="push main" data-testid="own-go" @click="takeOwn">Use this dish</button>
       </div>
     </div>
     <ul v-else class="rows">
@@ -80,13 +80,13 @@ const takeOwn = () =>
       <li>
         <button data-testid="dish-own" @click="bySizes">
           <span class="plus" aria-hidden="true">+</span>
-          <strong>By its sizes</strong>
+          <strong>Enter sizes</strong>
         </button>
       </li>
       <li v-if="kitchen.dishes.length && others.length">
         <button :aria-expanded="typical" data-testid="dish-typical" @click="typical = !typical">
           <span class="plus" aria-hidden="true">{{ typical ? '−' : '+' }}</span>
-          <strong>A typical size</strong>
+          <strong>Typical sizes</strong>
         </button>
       </li>
       <template v-if="showTypical">

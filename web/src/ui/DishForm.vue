@@ -43,7 +43,7 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
       @update:model-value="(s) => set('shape', s, 'the shape')"
     />
     <AmountField
-      :label="dish.shape === 'round' ? 'Across the rim' : 'Length at the rim'"
+      :label="dish.shape === 'round' ? 'Diameter at rim' : 'Length at rim'"
       kind="length"
       unit="cm"
       :step="0.5"
@@ -54,7 +54,7 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
     />
     <AmountField
       v-if="two"
-      label="Width at the rim"
+      label="Width at rim"
       kind="length"
       unit="cm"
       :step="0.5"
@@ -74,12 +74,12 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
       @update:model-value="(v) => set('depth_cm', v ?? 0, 'the depth')"
     />
     <AmountField
-      :label="dish.shape === 'round' ? 'Across the floor' : 'Length of the floor'"
+      :label="dish.shape === 'round' ? 'Diameter of floor' : 'Length of the floor'"
       kind="length"
       unit="cm"
       :step="0.5"
       optional
-      instead="as the rim"
+      instead="same as rim"
       :model-value="dish.floor_length_cm || undefined"
       :problem="fault('floor_length_cm')"
       testid="dish-floor"
@@ -98,7 +98,7 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
       @update:model-value="(v) => set('floor_width_cm', v, 'the floor')"
     />
     <div class="field wide">
-      <label for="material">Made of</label>
+      <label for="material">Material</label>
       <el-select
         id="material"
         :model-value="dish.material"
@@ -116,13 +116,13 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
     </div>
     <div v-if="!plain" class="wide">
       <AmountField
-        label="Holds, measured with water to the brim: the best number you can give"
+        label="Volume, measured with water to the brim (most exact)"
         kind="volume"
         unit="ml"
         :step="10"
         :digits="0"
         optional
-        :instead="volume ? `computed ${litres(volume)}` : 'computed from the sizes'"
+        :instead="volume ? `computed ${litres(volume)}` : 'computed from sizes'"
         :model-value="dish.measured_ml || undefined"
         :problem="fault('measured_ml')"
         testid="measured"

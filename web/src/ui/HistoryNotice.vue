@@ -23,6 +23,6 @@ defineProps<{
   <p v-if="history.said" class="notice panel" role="status" data-testid="lately">
     {{ history.said }}
     <UndoRedo :undos="history.undos" :redos="history.redos" @undo="history.undo()" @redo="history.redo()" />
-    <button class="plain" data-testid="lately-fine" @click="history.forget()">Fine</button>
+    <button class="plain" data-testid="lately-fine" @click="history.forget()">Close</button>
   </p>
 </template>

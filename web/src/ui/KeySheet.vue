@@ -47,28 +47,28 @@ watch(sheetOpen, () => (waits.value = undefined))
     </section>
     <p v-if="wrong" class="wrong" role="alert">{{ `${wrong} Nothing was changed.` }}</p>
     <p class="small quiet">
-      A key is changed by touching it and pressing another.
+      To change a key, touch it and press another.
       <button v-if="anyOwn()" class="plain" data-testid="usual-keys" @click="asTheyWere()">
-        All as they were
+        Reset all keys
       </button>
     </p>
     <section>
       <h3>In a field</h3>
       <dl>
         <dt><kbd>↑</kbd> <kbd>↓</kbd></dt>
-        <dd>step the amount, with Shift ten times</dd>
+        <dd>change the amount by one step (with Shift: ten)</dd>
         <dt>
           <kbd>Enter</kbd>
         </dt>
-        <dd>take what was typed</dd>
+        <dd>accept the entry</dd>
         <dt>
           <kbd>Esc</kbd>
         </dt>
-        <dd>give back what was there</dd>
+        <dd>restore the previous value</dd>
       </dl>
     </section>
     <label class="letters"
-      ><input v-model="lettersOn" type="checkbox" /> Letters and digits work outside fields</label
+      ><input v-model="lettersOn" type="checkbox" /> Use letter and digit keys outside fields</label
     >
   </el-dialog>
 </template>

@@ -7,7 +7,7 @@ const kitchen = useKitchen()
 </script>
 
 <template>
-  <div class="habits" role="group" aria-label="How you measure">
+  <div class="habits" role="group" aria-label="Units">
     <button
       v-for="h in kitchen.larder?.habits"
       :key="h.key"

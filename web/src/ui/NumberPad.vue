@@ -49,7 +49,7 @@ function done() {
       <div class="more">
         <button v-for="f in fractions" :key="f" :data-testid="`pad-${f}`" @click="add(f)">{{ f }}</button>
         <button v-for="u in units" :key="u" :data-testid="`pad-${u}`" @click="add(u)">{{ u }}</button>
-        <button class="done" data-testid="pad-done" @click="done">Done</button>
+        <button class="done" data-testid="pad-done" @click="done">Close</button>
       </div>
     </div>
   </div>

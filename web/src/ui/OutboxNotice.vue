@@ -22,9 +22,9 @@ watch(
   <div v-if="outbox.any" class="notice away no-print" role="alert" data-testid="not-saved">
     <strong>Not saved yet.</strong>
     {{
-      `${outbox.why}. Kept here, and saved when it is back: ${outbox.waiting.map((p) => p.what).join(', ')}.`
+      `${outbox.why}. Kept here, and saved as soon as the server is back: ${outbox.waiting.map((p) => p.what).join(', ')}.`
     }}
-    <button class="plain" @click="outbox.retry()">Try now</button>
+    <button class="plain" @click="outbox.retry()">Retry</button>
   </div>
   <ul v-if="outbox.refused.length" class="notice away no-print" role="alert" data-testid="put-aside">
     <RefusedParcel v-for="(r, i) in outbox.refused" :key="i" :parcel="r" />

@@ -21,6 +21,6 @@ const own = useOwnThing()
     :data-testid="testid"
     @click="own.ask({ name: name ?? '', among, then: take })"
   >
-    Not here? Our own…
+    Add your own…
   </button>
 </template>

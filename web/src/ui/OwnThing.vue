@@ -61,23 +61,23 @@ async function keep() {
 <template>
   <el-dialog
     v-model="open"
-    title="Take it into our own larder"
+    title="Add to your ingredients"
     width="min(560px, 96vw)"
     data-testid="own-thing"
     append-to-body
   >
     <form class="ask" @submit.prevent="keep">
       <label class="field"
-        ><span class="label">Called</span
+        ><span class="label">Name</span
         ><el-input v-model="called" maxlength="80" data-testid="own-thing-name"
       /></label>
       <label class="field"
-        ><span class="label">Most like</span>
+        ><span class="label">Most similar to</span>
         <el-select
           v-model="like"
           filterable
-          placeholder="Find it"
-          aria-label="Most like"
+          placeholder="Search"
+          aria-label="Most similar to"
           data-testid="own-like"
         >
           <el-option
@@ -91,8 +91,8 @@ async function keep() {
       </label>
       <template v-if="row">
         <p class="quiet">
-          All that is not given here is taken as that of {{ row.name.toLowerCase() }}. It is marked as our own
-          on the Shelf, and can be changed there.
+          Everything not entered here is copied from {{ row.name.toLowerCase() }}. You can change it under
+          Kitchen.
         </p>
         <div class="three">
           <AmountField
@@ -108,12 +108,12 @@ async function keep() {
           />
         </div>
         <label v-if="kind === 'ingredient'" class="field"
-          ><span class="label">Contains, by its label</span>
+          ><span class="label">Allergens (from the label)</span>
           <el-select
             v-model="allergens"
             multiple
-            placeholder="As the one that it is like"
-            aria-label="Contains, by its label"
+            placeholder="Same as the similar one"
+            aria-label="Allergens (from the label)"
           >
             <el-option v-for="a in kitchen.larder?.allergens" :key="a.key" :value="a.key" :label="a.name" />
           </el-select>
@@ -123,7 +123,7 @@ async function keep() {
       <div class="dialog-acts">
         <button type="button" class="push" @click="open = false">Cancel</button>
         <button class="push main" :disabled="!called.trim() || !like" data-testid="own-thing-keep">
-          Take it in
+          Add
         </button>
       </div>
     </form>

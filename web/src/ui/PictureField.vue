@@ -27,7 +27,7 @@ async function chosen(e: Event) {
     if (r.ok) picture.value = fresh
     else wrong.value = `The picture: ${inWords((await r.json().catch(() => unreachable)) as Problem)}.`
   } catch {
-    wrong.value = `${unreachable.title}. The picture is not kept; the rest can be written down without it.`
+    wrong.value = `${unreachable.title}. The picture was not saved; you can save the rest without it.`
   }
   sending.value = false
 }
@@ -37,9 +37,9 @@ async function chosen(e: Event) {
   <div class="field">
     <span class="label">Picture</span>
     <div class="row">
-      <img v-if="picture" :src="`${at(picture)}?small=true`" alt="The picture as it is kept" />
+      <img v-if="picture" :src="`${at(picture)}?small=true`" alt="The saved picture" />
       <label v-for="from in ['camera', 'file'] as const" :key="from" class="push">
-        {{ from === 'camera' ? 'Take a picture' : 'From a file' }}
+        {{ from === 'camera' ? 'Take picture' : 'Choose file' }}
         <input
           class="visually-hidden"
           type="file"
@@ -56,12 +56,12 @@ async function chosen(e: Event) {
         data-testid="picture-away"
         @click="picture = undefined"
       >
-        Without it
+        Remove picture
       </button>
       <span v-if="sending" role="status">Reading the picture…</span>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <p class="small quiet">JPEG or PNG, to 12 MB. Kept without place, time or camera.</p>
+    <p class="small quiet">JPEG or PNG, up to 12 MB. Place, time and camera data are removed.</p>
   </div>
 </template>
 

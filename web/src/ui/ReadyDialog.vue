@@ -28,7 +28,7 @@ async function callOut() {
 <template>
   <el-dialog
     v-model="open"
-    title="When is it wanted?"
+    title="When should it be ready?"
     width="min(620px, 96vw)"
     top="4vh"
     data-testid="ready-dialog"
@@ -43,12 +43,12 @@ async function callOut() {
         <ChoiceButtons
           of="serve"
           :model-value="ready.serve"
-          label="How it is served"
+          label="Serving"
           testid="serve"
           @update:model-value="(key) => (ready.serve = key)"
         />
         <button v-if="ready.hour" class="plain" data-testid="ready-whenever" @click="ready.hour = ''">
-          Whenever
+          No fixed time
         </button>
       </div>
       <p v-if="ready.problem" class="wrong" role="alert">{{ inWords(ready.problem) }}.</p>
@@ -56,12 +56,12 @@ async function callOut() {
         <p v-if="ready.way.in_time" class="says" role="status" data-testid="ready-says">
           <strong>{{ `Into the oven at ${timeOf(ready.way.in_at)}.` }}</strong>
           {{
-            `Begin at ${timeOf(ready.way.begin_at)}; it is ready at ${timeOf(ready.way.ready_at)}, with ${ready.way.spare_min} min in hand, as the bake may take longer.`
+            `Start at ${timeOf(ready.way.begin_at)}. Ready at ${timeOf(ready.way.ready_at)}, including ${ready.way.spare_min} min reserve, as the bake may take longer.`
           }}
         </p>
         <p v-else class="says wrong" role="status" data-testid="ready-says">
           <strong>{{ `Not before ${timeOf(ready.way.not_before)}.` }}</strong>
-          {{ `That is when it is ready if you begin now. ${ready.way.way_out ?? ''}.` }}
+          {{ `That is the earliest, if you start now. ${ready.way.way_out ?? ''}.` }}
         </p>
         <ol data-testid="ready-steps">
           <li v-for="(s, i) in ready.way.steps" :key="i" :class="{ big: ['bake', 'ready'].includes(s.kind) }">
@@ -73,16 +73,16 @@ async function callOut() {
           </li>
         </ol>
         <div v-if="kitchen.kitchen" class="dialog-acts">
-          <button class="push main" data-testid="ready-watch" @click="callOut">
-            Call it out on the watch
-          </button>
+          <button class="push main" data-testid="ready-watch" @click="callOut">Remind me on the Watch</button>
         </div>
         <p class="quiet small">
-          Hands and doughs by working figures: a kilogram of apples is 12 min, a crumble 8 and 20 in the cold.
-          The bake is by the plan on the strip.
+          Preparation times are working figures: 12 min for 1 kg of apples, 8 min for a crumble and 20 min to
+          chill it. The bake follows its plan.
         </p>
       </template>
-      <p v-else class="quiet">Give the hour at which it is to be on the table: each thing follows from it.</p>
+      <p v-else class="quiet">
+        Enter the time at which it should be served; every step is planned back from it.
+      </p>
     </div>
   </el-dialog>
 </template>

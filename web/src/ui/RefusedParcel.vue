@@ -80,12 +80,10 @@ const file = () =>
           @change="put(f, ($event.target as HTMLInputElement).value)"
         />
       </label>
-      <button class="push main" :disabled="busy" data-testid="refused-again" @click="again">
-        Save it again
-      </button>
-      <button class="push" data-testid="refused-file" @click="file">As a file</button>
+      <button class="push main" :disabled="busy" data-testid="refused-again" @click="again">Retry</button>
+      <button class="push" data-testid="refused-file" @click="file">Export as file</button>
       <button class="plain" data-testid="refused-drop" @click="sure ? outbox.drop(parcel) : (sure = true)">
-        {{ sure ? 'Yes, drop it for good' : 'Drop it' }}
+        {{ sure ? 'Delete for good' : 'Delete' }}
       </button>
     </span>
   </li>

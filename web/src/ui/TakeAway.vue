@@ -17,8 +17,8 @@ const trouble = ref('')
 const files = ref(false)
 const sheets: [Sheet, string, string][] = [
   ['ticket', 'Ticket', 'what to weigh, the method and the cutaway on one page'],
-  ['card', 'Card', 'for the card box, on half a page'],
-  ['cutting', 'Cuts', 'how topping, shell and bars are cut, drawn on the dish'],
+  ['card', 'Card', 'for the card box, half a page'],
+  ['cutting', 'Cuts', 'how topping, shell and bars are cut, drawn for the dish'],
 ]
 async function tell(done: Promise<Problem | undefined>) {
   const problem = await done
@@ -32,8 +32,8 @@ const print = () => window.print()
 <template>
   <div class="away no-print">
     <p v-if="trouble" class="wrong" role="alert">{{ `Not done. ${trouble}.` }}</p>
-    <div role="group" aria-label="On paper">
-      <button v-if="page" class="plain" title="this page, by the browser" @click="print">Print</button>
+    <div role="group" aria-label="Print">
+      <button v-if="page" class="plain" title="this page, with the browser" @click="print">Print</button>
       <span class="quiet small" aria-hidden="true">PDF</span>
       <button
         v-for="[sheet, says, about] in sheets.filter(([s]) => s !== 'cutting' || cut)"
@@ -47,10 +47,10 @@ const print = () => window.print()
         {{ says }}
       </button>
       <button class="plain" :aria-expanded="files" data-testid="files" @click="files = !files">
-        {{ files ? 'Fewer choices' : 'As a file…' }}
+        {{ files ? 'Less' : 'Export…' }}
       </button>
     </div>
-    <div v-if="files" role="group" aria-label="As a file">
+    <div v-if="files" role="group" aria-label="Export">
       <button
         v-for="[form, says, about] in forms"
         :key="form"

@@ -9,7 +9,7 @@ defineProps<{ list: Unusable[]; what: string }>()
 <template>
   <p v-if="list.length" class="notice panel wrong" role="alert" data-testid="unusable">
     {{
-      `What is kept of ${what} can't be read any more: ${list.map((u) => `${u.title} (${date(u.started_at)})`).join(', ')}. The rest is not touched by it; a backup may still have it whole.`
+      `The stored data of ${what} can't be read any more: ${list.map((u) => `${u.title} (${date(u.started_at)})`).join(', ')}. Other data is not affected; a backup may still contain it.`
     }}
   </p>
 </template>

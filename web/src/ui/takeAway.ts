@@ -11,8 +11,8 @@ import {
 
 /** The forms in which a card can be given away. All but plain text keep every field of the card. */
 export const forms: [FileFormat, string, string][] = [
-  ['text', 'Text', 'to read and to paste'],
-  ['html', 'Page', 'a web page with its recipe data inside'],
+  ['text', 'Text', 'to read or paste'],
+  ['html', 'Page', 'web page with recipe data'],
   ['jsonld', 'Data', 'recipe data (schema.org) as JSON'],
   ['csv', 'CSV', 'a table'],
 ]

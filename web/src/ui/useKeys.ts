@@ -29,7 +29,7 @@ export function changeKey(part: string, k: Key, to: string): string {
   for (const [other, keys] of bound) {
     if (other !== part && other !== everywhere && part !== everywhere) continue
     const taken = keys.find((x) => x !== k && keyOf(other, x).toLowerCase() === to.toLowerCase())
-    if (taken) return `${shownKey(to)} is for “${taken.says}” already.`
+    if (taken) return `${shownKey(to)} is already used for “${taken.says}”.`
   }
   own.value = { ...own.value, [nameOf(part, k)]: to }
   return ''

@@ -18,7 +18,7 @@ function asItIs() {
 <template>
   <el-dialog
     v-model="open"
-    :title="verdict?.right || !verdict ? 'In the oven now?' : 'It will not come right as it is'"
+    :title="verdict?.right || !verdict ? 'Start the bake?' : 'It will not come out right as planned'"
     width="min(560px, 96vw)"
     data-testid="ask-oven"
   >
@@ -29,7 +29,7 @@ function asItIs() {
     <template #footer>
       <span class="dialog-acts">
         <button :class="['push', { main: verdict?.right }]" data-testid="oven-anyway" @click="asItIs">
-          {{ verdict?.right ? 'Start the clock' : 'In the oven all the same' }}
+          {{ verdict?.right ? 'Start' : 'Start anyway' }}
         </button>
         <button
           v-if="verdict?.mend"
@@ -37,11 +37,9 @@ function asItIs() {
           data-testid="ask-mend"
           @click="mend(verdict.mend.says, verdict.mend.change)"
         >
-          {{ `Mend it: ${verdict.mend.says}` }}
+          {{ `Fix it: ${verdict.mend.says}` }}
         </button>
-        <button v-else :class="['push', { main: !verdict?.right }]" @click="open = false">
-          Back to the Bench
-        </button>
+        <button v-else :class="['push', { main: !verdict?.right }]" @click="open = false">Cancel</button>
       </span>
     </template>
   </el-dialog>

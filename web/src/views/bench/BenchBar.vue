@@ -42,14 +42,14 @@ const deeds = computed(() => [
   {
     key: 'oven' as const,
     id: 'into-oven',
-    says: 'In the oven',
+    says: 'Start baking',
     off: !props.ready,
     does: () => emit('oven'),
   },
   {
     key: 'baked' as const,
     id: 'baked',
-    says: 'How did it come out?',
+    says: 'Log result',
     off: false,
     does: () => emit('baked'),
   },
@@ -74,8 +74,8 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
             draft.version
               ? `version ${draft.version}`
               : draft.cardId
-                ? 'waits to be saved'
-                : 'not a card yet'
+                ? 'not saved yet'
+                : 'not saved as a card'
           }}{{ draft.cardId && dessert.unsaved ? ', changed' : '' }}</span
         >
         <ReadyByLine v-if="!weighing" />
@@ -112,11 +112,9 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
           {{ d.says }}
         </button>
         <button v-if="draft.cardId" class="push" data-testid="save-as" @click="$emit('save', true)">
-          Save as another card
+          Save as a new card
         </button>
-        <button v-if="!weighing" class="push" data-testid="new" @click="dessert.clear()">
-          A new dessert
-        </button>
+        <button v-if="!weighing" class="push" data-testid="new" @click="dessert.clear()">New dessert</button>
       </MoreMenu>
     </span>
   </div>

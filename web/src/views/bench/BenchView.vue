@@ -115,18 +115,18 @@ const unbind = bindKeys('On the Bench', [
   { key: 'k', says: 'previous station', does: () => move(-1) },
   { key: 'u', says: 'undo', does: () => dessert.undo() },
   { key: 'r', says: 'redo', does: () => dessert.redo() },
-  { key: 't', says: 'the ticket, full-screen for weighing', does: () => void weigh(!weighing.value) },
+  { key: 't', says: 'full-screen ticket for weighing', does: () => void weigh(!weighing.value) },
   {
     key: ' ',
-    says: 'weighed: tick the next line',
+    says: 'tick the next line as weighed',
     does: () => weighing.value && weigher.tick(weigher.next?.id),
   },
   { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && weigher.untick() },
   { key: 's', says: 'save the card', does: () => void save(false) },
   { key: 'n', says: 'a new dessert', does: () => dessert.clear() },
-  { key: 'i', says: 'in the oven', does: () => plan.answer && void toOven(true) },
-  { key: 'w', says: 'baked it: what came out', does: () => (baked.value = !!dessert.draft) },
-  { key: 'Escape', says: 'back from weighing', does: () => void weigh(false) },
+  { key: 'i', says: 'start baking', does: () => plan.answer && void toOven(true) },
+  { key: 'w', says: 'log the result', does: () => (baked.value = !!dessert.draft) },
+  { key: 'Escape', says: 'close weighing', does: () => void weigh(false) },
 ])
 onBeforeUnmount(unbind)
 // what had the focus goes away with the start, and with the Bench
@@ -218,21 +218,21 @@ const whole = computed(() => ({
         <strong>{{ `After ${integer(plan.moment.minute)} min` }}</strong>
         {{
           plan.moment.middle_bubbles
-            ? 'it bubbles at the middle'
+            ? 'middle bubbling'
             : plan.moment.rim_bubbles
-              ? 'it bubbles at the rim'
-              : 'it warms up: red is hot'
+              ? 'rim bubbling'
+              : 'warming up (red = hot)'
         }}
-        <button class="plain" data-testid="at-table" @click="plan.minute = undefined">At the table</button>
+        <button class="plain" data-testid="at-table" @click="plan.minute = undefined">At serving</button>
       </p>
       <p v-else class="key small quiet no-print">
-        <span class="k raw" /> raw heap <span class="k hot" /> boiling height <span class="k top" /> topping
+        <span class="k raw" /> raw heap <span class="k hot" /> boiling level <span class="k top" /> topping
         <span class="k top level" />
-        raw fruit: drag. Heights doubled
+        raw fruit (drag to change). Heights drawn × 2
       </p>
       <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
         {{
-          `${dessert.problem.title}: ${dessert.faults.map((f) => f.says).join('; ')}. The figures below are the last that could be calculated.`
+          `${dessert.problem.title}: ${dessert.faults.map((f) => f.says).join('; ')}. The figures below are from the last valid entry.`
         }}
       </p>
       <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>

@@ -51,13 +51,7 @@ function take() {
 </script>
 
 <template>
-  <el-dialog
-    v-model="open"
-    title="For somebody who does not eat it all"
-    width="min(760px, 96vw)"
-    top="6vh"
-    data-testid="diets"
-  >
+  <el-dialog v-model="open" title="Adapt to a diet" width="min(760px, 96vw)" top="6vh" data-testid="diets">
     <div class="chips" role="group" aria-label="Diets">
       <button
         v-for="[key, says] in diets"
@@ -77,8 +71,8 @@ function take() {
     <p v-else-if="!chosen.length" class="quiet">Choose one or more.</p>
     <template v-if="proposal">
       <p v-if="!proposal.changes.length && !proposal.left.length" data-testid="diet-fits">
-        <strong>Nothing has to change:</strong>
-        by the tables, the card suits as it is.
+        <strong>No change needed:</strong>
+        by the ingredient tables, this dessert is suitable.
       </p>
       <ul v-else class="changes" data-testid="diet-changes">
         <li v-for="(c, i) in proposal.changes" :key="i">
@@ -91,7 +85,7 @@ function take() {
         </li>
       </ul>
       <p>
-        It stands <strong>{{ kitchen.word('band', proposal.answer.set.band) }}</strong>{{
+        Juice <strong>{{ kitchen.word('band', proposal.answer.set.band) }}</strong>{{
           proposal.answer.set.band === proposal.before.set.band ? ' as before' : ''
         }}. <strong>Contains:</strong>
         {{ kitchen.allergens(proposal.answer.allergens.contains) || 'none of the listed allergens' }}.
@@ -100,8 +94,8 @@ function take() {
         >
       </p>
       <p class="small">
-        A list is no promise about cross-contact: the same board, flour in the air or a shared fryer is
-        enough. Ask, and say what you do not know.
+        This list does not rule out cross-contact: a shared board or flour in the air is enough. Ask your
+        guests, and say what you do not know.
       </p>
       <p v-if="proposal.answer.remarks.some((r) => r.level === 'warning')" class="wrong">
         {{
@@ -112,7 +106,7 @@ function take() {
         }}
       </p>
       <button class="push main" :disabled="!proposal.changes.length" data-testid="take-diet" @click="take">
-        Change the card so
+        Apply to the card
       </button>
     </template>
   </el-dialog>

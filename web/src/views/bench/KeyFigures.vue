@@ -19,10 +19,8 @@ defineProps<{ answer: Answer }>()
         >
       </dd>
       <dd class="more">
-        <template v-if="answer.fruit_tolerance_g">{{
-          `give or take ${grams(answer.fruit_tolerance_g)}`
-        }}</template>
-        <template v-else>weigh it exactly</template>,
+        <template v-if="answer.fruit_tolerance_g">{{ `± ${grams(answer.fruit_tolerance_g)}` }}</template>
+        <template v-else>weigh exactly</template>,
         {{ kitchen.word('limit', answer.fit.limited_by) }}
       </dd>
     </div>
@@ -51,19 +49,19 @@ defineProps<{ answer: Answer }>()
       </dd>
     </div>
     <div>
-      <dt>Stands</dt>
+      <dt>Juice</dt>
       <dd>{{ kitchen.word('band', answer.set.band) }}</dd>
-      <dd class="more">{{ `cold; hot it is ${kitchen.word('band', answer.set.hot_band)}` }}</dd>
+      <dd class="more">{{ `cold; hot: ${kitchen.word('band', answer.set.hot_band)}` }}</dd>
     </div>
     <div :class="{ danger: answer.fit.room !== 'free' }">
-      <dt>Free rim, boiling</dt>
+      <dt>Space below rim</dt>
       <dd><FigureText :text="mm(answer.fit.hot_headspace_mm)" /></dd>
-      <dd class="more">{{ `keep ${mm(answer.fit.keep_headspace_mm)}` }}</dd>
+      <dd class="more">{{ `when boiling; keep ${mm(answer.fit.keep_headspace_mm)}` }}</dd>
     </div>
     <div>
       <dt>Portions</dt>
       <dd><FigureText :text="String(answer.portions.count)" /></dd>
-      <dd class="more">{{ `of about ${grams(answer.portions.each_g)}` }}</dd>
+      <dd class="more">{{ `about ${grams(answer.portions.each_g)}` }}</dd>
     </div>
   </dl>
 </template>

@@ -18,9 +18,7 @@ const dessert = useDessert()
     <template v-if="ready.way">
       <strong data-testid="goes-in">{{ `In at ${timeOf(ready.way.in_at)}` }}</strong>
       <span :class="{ late: !ready.way.in_time }">{{
-        ready.way.in_time
-          ? `ready ${timeOf(ready.way.ready_at)}`
-          : `not before ${timeOf(ready.way.not_before)}`
+        ready.way.in_time ? `ready ${timeOf(ready.way.ready_at)}` : `earliest ${timeOf(ready.way.not_before)}`
       }}</span>
     </template>
     <template v-else>Ready by…</template>

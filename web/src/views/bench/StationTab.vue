@@ -15,7 +15,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ open: [] }>()
 const mark = computed(() => {
-  if (props.wrong) return { sign: '✕', word: 'Something entered here can’t be used', level: 'warning' }
+  if (props.wrong) return { sign: '✕', word: 'An entry here is not valid', level: 'warning' }
   const worst = sorted(props.remarks).find((r) => r.level === 'warning' || r.level === 'advice')
   return worst && { ...levelSigns[worst.level], level: worst.level, word: worst.what }
 })

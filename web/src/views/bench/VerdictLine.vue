@@ -16,7 +16,7 @@ defineEmits<{ mend: [says: string, change: BakeChange] }>()
       data-testid="mend"
       @click="$emit('mend', verdict.mend.says, verdict.mend.change)"
     >
-      Do it
+      Apply
     </button>
   </p>
 </template>

@@ -19,11 +19,7 @@ function take(says: string, request: BalanceRequest) {
 <template>
   <section v-if="written" class="written no-print" data-testid="written" aria-label="As written">
     <h3>
-      {{
-        written.wrong
-          ? 'As written; the smallest change that mends it:'
-          : 'As written, and right for this dish.'
-      }}
+      {{ written.wrong ? 'As written. Smallest change that fixes it:' : 'As written; right for this dish.' }}
     </h3>
     <ul v-if="written.changes.length">
       <li v-for="c in written.changes" :key="c.code">
@@ -31,25 +27,25 @@ function take(says: string, request: BalanceRequest) {
         <span class="quiet small">{{ c.effect }}</span>
       </li>
     </ul>
-    <p v-if="written.weighed" class="small">{{ `Mabbin would take ${written.weighed}.` }}</p>
+    <p v-if="written.weighed" class="small">{{ `Mabbin’s version: ${written.weighed}.` }}</p>
     <span class="acts">
       <button
         v-if="written.changes.length"
         class="push main"
         data-testid="mend"
-        @click="take('mending the card', written.mended)"
+        @click="take('fixing the card', written.mended)"
       >
-        Make the change
+        Apply
       </button>
-      <button class="push" data-testid="own-way" @click="take('Mabbin’s own way', written.own)">
-        As Mabbin would
+      <button class="push" data-testid="own-way" @click="take('Mabbin’s version', written.own)">
+        Use Mabbin’s version
       </button>
       <button
         class="plain"
         data-testid="leave-written"
         @click="dessert.change('as written', (d) => delete d.written)"
       >
-        Leave it as written
+        Keep as written
       </button>
     </span>
   </section>

@@ -146,7 +146,7 @@ const headOf = (n: number) => {
 <template>
   <el-dialog v-model="open" :title="card?.name ?? 'Card'" width="min(860px, 96vw)" data-testid="card-more">
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}.</p>
-    <p v-if="!card && !trouble" class="quiet">Fetching the card…</p>
+    <p v-if="!card && !trouble" class="quiet">Loading…</p>
     <div v-if="card" class="more">
       <form class="row" @submit.prevent="rename">
         <el-input v-model="name" maxlength="80" aria-label="Name of the card" data-testid="card-name" />
@@ -156,13 +156,13 @@ const headOf = (n: number) => {
         <button type="button" class="push" data-testid="card-ready-by" @click="wanted = true">
           Ready by…
         </button>
-        <button type="button" class="push" data-testid="copy-card" @click="copy">Copy it</button>
+        <button type="button" class="push" data-testid="copy-card" @click="copy">Duplicate</button>
         <button type="button" class="push" data-testid="put-away" @click="putAway">
-          {{ card.archived ? 'Back among the cards' : 'Into the archive' }}
+          {{ card.archived ? 'Restore from archive' : 'Archive' }}
         </button>
       </form>
       <div class="field">
-        <label for="card-tags">For which occasions</label>
+        <label for="card-tags">Occasions</label>
         <el-select
           id="card-tags"
           :model-value="card.tags"
@@ -170,7 +170,7 @@ const headOf = (n: number) => {
           filterable
           allow-create
           default-first-option
-          placeholder="Picnic, market, …"
+          placeholder="picnic, market, …"
           data-testid="card-tags"
           @update:model-value="tag"
         >
@@ -191,13 +191,13 @@ const headOf = (n: number) => {
       </ol>
       <template v-if="card.versions.length > 1">
         <div class="row">
-          <h3>What changed</h3>
+          <h3>Compare versions</h3>
           <el-select
             v-for="i in [0, 1] as const"
             :key="i"
             v-model="pair[i]"
             class="which"
-            :aria-label="i ? 'The later version' : 'The earlier version'"
+            :aria-label="i ? 'Later version' : 'Earlier version'"
             @change="compare"
           >
             <el-option

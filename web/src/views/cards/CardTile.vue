@@ -18,7 +18,7 @@ defineEmits<{ open: []; more: [] }>()
       <span v-if="card.brief?.verdict" :class="['verdict', { wrong: !card.brief.verdict.right }]"
         >{{ card.brief.verdict.right ? '✓' : '▲' }} {{ card.brief.verdict.says }}</span
       >
-      <span v-if="!card.brief" class="wrong">can’t be calculated as it stands</span>
+      <span v-if="!card.brief" class="wrong">can’t be calculated</span>
       <span v-if="card.tags.length" class="tags small">
         <span v-for="t in card.tags" :key="t" class="tag">{{ t }}</span>
       </span>

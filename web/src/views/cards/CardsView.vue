@@ -110,7 +110,7 @@ watch(
   () => void again(),
 )
 onBeforeUnmount(
-  bindKeys('On the cards', [
+  bindKeys('On this page', [
     { key: 'u', says: 'undo', does: () => void history.undo() },
     { key: 'r', says: 'redo', does: () => void history.redo() },
   ]),
@@ -130,7 +130,7 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         v-model="seeks.words"
         class="find"
         placeholder="Find"
-        aria-label="Find a card by its name or occasion"
+        aria-label="Search by name or occasion"
         clearable
         data-testid="find-card"
       />
@@ -149,7 +149,7 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         </button>
       </div>
       <button class="plain" :aria-expanded="narrow" data-testid="narrow" @click="narrow = !narrow">
-        {{ narrow ? 'Fewer filters' : 'Narrow…' }}
+        {{ narrow ? 'Hide filters' : 'Narrow…' }}
       </button>
       <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
     </div>
@@ -179,7 +179,7 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       />
       <SeekSelect v-model="seeks.most" class="pick" label="Ingredients" :options="few" testid="seek-most" />
       <label class="tick"
-        ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> in the archive</label
+        ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> archived</label
       >
     </div>
     <HistoryNotice :history="history" />
@@ -187,19 +187,19 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       {{ `${inWords(trouble)}. Trying again every few seconds.` }}
     </p>
     <UnusableNotice what="these cards" :list="unusable" />
-    <p v-if="outbox.any" class="quiet">What waits to be saved is not in this list yet.</p>
+    <p v-if="outbox.any" class="quiet">Unsaved changes are not shown here yet.</p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+      There is no kitchen yet. Create one on the <RouterLink to="/">Bench</RouterLink>.
     </p>
     <p v-else-if="cards && !cards.length && !narrowed" class="empty">
-      No cards yet. Put a dessert together on the
+      No cards yet. Make a dessert on the
       <RouterLink to="/">Bench</RouterLink> and save it.
     </p>
     <p v-else-if="cards && !cards.length" class="empty" data-testid="no-card">
-      No card is like that.
-      <button class="plain" @click="everything">Show all of them</button>
+      No card matches.
+      <button class="plain" @click="everything">Show all cards</button>
     </p>
-    <p v-else-if="!cards && !trouble" class="empty quiet">Fetching the cards…</p>
+    <p v-else-if="!cards && !trouble" class="empty quiet">Loading…</p>
     <ul>
       <CardTile
         v-for="c in cards"
@@ -223,11 +223,11 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       :tags="tags"
       @tagged="(was, c) => did(`The occasions of ${c.name}`, c.id, { tags: was }, { tags: c.tags })"
       @bench="fromMore"
-      @named="(was, c) => did(`${was} is called ${c.name} now`, c.id, { name: was }, { name: c.name })"
+      @named="(was, c) => did(`${was} is now called ${c.name} now`, c.id, { name: was }, { name: c.name })"
       @away="
         (c) =>
           did(
-            c.archived ? `${c.name} is in the archive` : `${c.name} is back among the cards`,
+            c.archived ? `${c.name} is archived` : `${c.name} is back among the cards`,
             c.id,
             { archived: !c.archived },
             { archived: c.archived },

@@ -58,7 +58,7 @@ const asksGrams = (code: string) =>
         <button
           v-else
           class="text"
-          title="Change what is written"
+          title="Edit this line"
           :data-testid="`edit-${index}`"
           @click="editing = true"
         >
@@ -110,8 +110,8 @@ const asksGrams = (code: string) =>
               class="thing"
               model-value=""
               filterable
-              placeholder="Something else"
-              :aria-label="`What line ${index + 1} is`"
+              placeholder="Another ingredient"
+              :aria-label="`Ingredient of line ${index + 1} is`"
               :data-testid="`thing-${index}`"
               @update:model-value="(k: string) => k && emit('answer', { key: k })"
             >
@@ -126,7 +126,7 @@ const asksGrams = (code: string) =>
           </template>
           <AmountField
             v-else-if="asksGrams(q.code)"
-            label="It weighs"
+            label="Weight"
             hide-label
             kind="mass"
             unit="g"
@@ -138,7 +138,7 @@ const asksGrams = (code: string) =>
           />
           <AmountField
             v-else-if="q.code === 'container'"
-            label="One of them holds"
+            label="Content of one"
             hide-label
             kind="mass"
             unit="g"
@@ -160,7 +160,7 @@ const asksGrams = (code: string) =>
               {{ grams(q.suggest_g) }}
             </button>
           </template>
-          <button class="plain" @click="emit('answer', { out: true })">Leave it out</button>
+          <button class="plain" @click="emit('answer', { out: true })">Leave out</button>
         </span>
       </div>
     </template>

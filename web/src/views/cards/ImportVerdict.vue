@@ -12,8 +12,8 @@ const props = defineProps<{ verdict: Verdict }>()
 defineEmits<{ open: [which: 'as_written' | 'mended' | 'own'] }>()
 const versions = [
   ['as_written', 'As written'],
-  ['mended', 'Mended'],
-  ['own', 'Mabbin’s way'],
+  ['mended', 'Fixed'],
+  ['own', 'Mabbin’s version'],
 ] as const
 /** When the middle of it boils. */
 const bubbles = computed(() => {
@@ -24,16 +24,16 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
 </script>
 
 <template>
-  <section class="verdict" aria-label="What it comes to" data-testid="verdict">
+  <section class="verdict" aria-label="Result" data-testid="verdict">
     <div class="three">
       <article v-for="[key, title] in shown" :key="key" :data-testid="`version-${key}`">
         <template v-if="verdict[key]">
           <h3>{{ title }}</h3>
           <CutawayPicture :cut="verdict[key].answer.cutaway" small />
           <dl>
-            <dt>stands</dt>
+            <dt>juice</dt>
             <dd>{{ kitchen.word('band', verdict[key].answer.set.band) }}</dd>
-            <dt>free rim</dt>
+            <dt>below rim</dt>
             <dd :class="{ danger: verdict[key].answer.fit.room !== 'free' }">
               {{ mm(verdict[key].answer.fit.hot_headspace_mm) }}
             </dd>
@@ -57,7 +57,7 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
             :data-testid="`open-${key}`"
             @click="$emit('open', key)"
           >
-            Open it
+            Open
           </button>
         </template>
       </article>
@@ -77,18 +77,18 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
         }}
       </h3>
       <p v-if="!verdict.baked.unmet.length" class="right" data-testid="baked">
-        <strong>Heat and time suit it</strong>{{ `, on the model: ${bubbles}` }}
+        <strong>Temperature and time are right</strong>{{ `, by the model: ${bubbles}` }}
       </p>
       <p v-else data-testid="baked">
-        <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>{{ `, on the model: ${bubbles}` }}
+        <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>{{ `, by the model: ${bubbles}` }}
         <template v-if="verdict.baked.mend"
-          ><br />The smallest change that mends it: <strong>{{ verdict.baked.mend.says }}</strong>.</template
+          ><br />Smallest change that fixes it: <strong>{{ verdict.baked.mend.says }}</strong>.</template
         >
-        <template v-else><br />No other time, cover or heat mends it in this dish.</template>
+        <template v-else><br />No other time, cover or temperature fixes it in this dish.</template>
       </p>
     </template>
     <template v-if="verdict.changes?.length">
-      <h3>The smallest change to what is weighed</h3>
+      <h3>Smallest change to the ingredients</h3>
       <ul class="changes" data-testid="changes">
         <li v-for="c in verdict.changes" :key="c.code">
           <strong>{{ c.name }}: {{ measured(c.from, c.unit) }} → {{ measured(c.to, c.unit) }}</strong>

@@ -45,7 +45,7 @@ async function takeFile(f: File | undefined | null) {
     problem.value = {
       type: 'about:blank',
       status: 400,
-      title: `${f.name} has ${(f.size / (1 << 20)).toFixed(1)} MB: give at most 2 MB`,
+      title: `${f.name} has ${(f.size / (1 << 20)).toFixed(1)} MB: at most 2 MB`,
     }
     return
   }
@@ -86,7 +86,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
     <div class="bar">
       <h1>Import a card</h1>
       <RouterLink class="plain link" to="/cards">Back to the cards</RouterLink>
-      <button v-if="all" class="push again" data-testid="import-clear" @click="clear">Another one</button>
+      <button v-if="all" class="push again" data-testid="import-clear" @click="clear">Import another</button>
     </div>
     <section
       v-if="!all"
@@ -96,8 +96,8 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
       @drop.prevent="(e) => takeFile(e.dataTransfer?.files[0])"
     >
       <label for="pasted">
-        Paste the ingredients, one a line, in cups or grams as they are. Headings like “For the topping:”
-        help; a title and the method may be with them.
+        Paste the recipe: ingredients one per line, in cups or grams. Headings like “For the topping:” help;
+        title and method can be included.
       </label>
       <textarea
         id="pasted"
@@ -114,10 +114,10 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
           data-testid="read"
           @click="take(pasted, '')"
         >
-          {{ busy ? 'Reading…' : 'Read it' }}
+          {{ busy ? 'Reading…' : 'Read recipe' }}
         </button>
         <label class="push file"
-          >Choose a file<input
+          >Choose file<input
             ref="file"
             class="visually-hidden"
             type="file"
@@ -149,8 +149,8 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             v-if="kitchen.dishes.length"
             v-model="all.dishId"
             class="dish"
-            aria-label="In which dish"
-            :placeholder="all.dish ? 'as the recipe has it' : 'Which dish?'"
+            aria-label="Dish"
+            :placeholder="all.dish ? 'as in the recipe' : 'Which dish?'"
             data-testid="import-dish"
             @change="delete all.dish"
           >
@@ -171,15 +171,15 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
           />
         </div>
         <p v-if="all.dish" class="said" data-testid="recipe-dish">
-          {{ `In ${all.dishSays}${all.dish === all.recipeDish ? ', as the recipe has it' : ''}.` }}
+          {{ `In ${all.dishSays}${all.dish === all.recipeDish ? ', as in the recipe' : ''}.` }}
         </p>
-        <p v-else-if="!all.dishId" class="said wrong">Which dish? Then it can be judged.</p>
+        <p v-else-if="!all.dishId" class="said wrong">Choose a dish to see the verdict.</p>
         <div v-if="inCups" class="said cups">
-          <span>{{ all.cupWhy ? `${all.cupWhy}.` : 'Its cups are' }}</span>
+          <span>{{ all.cupWhy ? `${all.cupWhy}.` : 'Cups are' }}</span>
           <ChoiceButtons
             of="cup"
             :model-value="all.cup ?? kitchen.kitchen?.settings.cup"
-            label="Whose cups"
+            label="Cup size"
             testid="cups"
             @update:model-value="(key) => all && (all = { ...all, cup: key, cupWhy: undefined })"
           />
@@ -204,7 +204,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
         <p v-for="u in verdict?.asks" :key="u" class="wrong">{{ u }}</p>
         <p v-for="f in faults" :key="f" class="wrong" role="alert">{{ f }}</p>
         <p v-if="verdict?.cannot" class="wrong" role="alert" data-testid="cannot">
-          {{ `It can’t be judged yet: ${verdict.cannot}.` }}
+          {{ `No verdict yet: ${verdict.cannot}.` }}
         </p>
         <template v-if="verdict && open">
           <p class="open" data-testid="open-questions">
@@ -212,16 +212,16 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             {{ `${open === 1 ? 'question' : 'questions'} to answer` }}
           </p>
           <p class="quiet">
-            Then you see what it would be in the dish as it is written, and what would mend it. Nothing is
-            saved before that.
+            Then you see how the recipe comes out as written, and what would fix it. Nothing is saved until
+            you choose to.
           </p>
         </template>
         <ImportVerdict v-else-if="verdict?.as_written" :verdict="verdict" @open="openOn" />
         <p v-else-if="!all.dish && !all.dishId" class="quiet" data-testid="no-dish">
-          Choose the dish, and here stands what the recipe comes to in it.
+          Choose a dish to see the result here.
         </p>
         <p v-else-if="!faults.length && !verdict?.cannot && !verdict?.asks?.length" class="quiet">
-          Baking it on paper…
+          Simulating the bake…
         </p>
       </section>
     </div>

@@ -118,7 +118,7 @@ export function useImport() {
   async function remember(container: string, g: number) {
     const s = kitchen.kitchen?.settings
     if (!s) return
-    problem.value = await shelf.change(`A ${container} holds ${g} g`, 'settings', '', {
+    problem.value = await shelf.change(`A ${container} contains ${g} g`, 'settings', '', {
       ...s,
       containers: { ...s.containers, [container]: g },
     })

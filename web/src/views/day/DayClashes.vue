@@ -6,12 +6,12 @@ defineProps<{ clashes: DayClash[]; busy: boolean }>()
 const emit = defineEmits<{ take: [way: DayWayOut] }>()
 const comesTo = (w: DayWayOut) =>
   [
-    w.left_out ? `${w.left_out} still without room` : '',
+    w.left_out ? `${w.left_out} still does not fit` : '',
     w.late_min ? `still ${w.late_min} min late` : '',
-    w.window_min ? `something stands ${w.window_min} min too long` : '',
+    w.window_min ? `a step waits ${w.window_min} min too long` : '',
   ]
     .filter(Boolean)
-    .join(', ') || 'then all is right'
+    .join(', ') || 'solves everything'
 </script>
 
 <template>
@@ -24,9 +24,9 @@ const comesTo = (w: DayWayOut) =>
   >
     <p>
       <strong>{{
-        c.minutes_over ? `${c.batch}: ${c.minutes_over} min over.` : `${c.batch} finds no room.`
+        c.minutes_over ? `${c.batch}: ${c.minutes_over} min over.` : `${c.batch} does not fit.`
       }}</strong>
-      {{ c.ways_out.length ? 'What would help:' : 'Nothing that was tried helps.' }}
+      {{ c.ways_out.length ? 'What would help:' : 'No remedy was found.' }}
     </p>
     <ul>
       <li v-for="(w, i) in c.ways_out" :key="i">

@@ -43,7 +43,7 @@ const steps = [-1, 1] as const
 
 <template>
   <section class="panel closing" aria-labelledby="closing-title" data-testid="closing">
-    <h2 id="closing-title">How many, and what was left</h2>
+    <h2 id="closing-title">Portions made and left over</h2>
     <div class="proposed">
       <p v-for="p in proposed" :key="p.card" :data-testid="`how-many-${p.name}`">
         <strong class="make">{{ p.make }}</strong>
@@ -54,7 +54,7 @@ const steps = [-1, 1] as const
       </p>
     </div>
     <p v-if="!proposed.length" class="quiet small">
-      Count what is left at closing: after a few such days it is told here how much to make.
+      Count the leftovers at closing time. After a few days you will see here how much to make.
     </p>
     <ul>
       <li v-for="s in sold" :key="s.card" :data-testid="`sold-${nameOf(s.card)}`">

@@ -102,7 +102,7 @@ function changesOf(b: DayBar) {
       <span v-for="m in ticks" :key="m" :style="{ left: x(m) }">{{ clockOf(m) }}</span>
     </div>
     <div class="lane wanted">
-      <h3>Wanted</h3>
+      <h3>Due</h3>
       <div ref="field" class="field" :style="{ height: `${flagRows * 30}px` }">
         <span v-for="m in ticks" :key="m" class="grid" :style="{ left: x(m) }" aria-hidden="true" />
         <button
@@ -110,7 +110,7 @@ function changesOf(b: DayBar) {
           :key="o.id"
           :class="['flag', { late: done && !done.in_time, left: dueOf(o) > leftFrom }]"
           :style="{ left: x(dueOf(o)), top: `${row * 30}px`, '--juice': juice(done?.fruit ?? '') }"
-          :aria-label="`${clockOf(dueOf(o))} ${o.id} is wanted. Arrow keys move it by ${stepMin} min.`"
+          :aria-label="`${clockOf(dueOf(o))} ${o.id} due. Arrow keys move it by ${stepMin} min.`"
           :data-testid="`flag-${o.id}`"
           @pointerdown="grab($event, o)"
           @pointermove="drag($event, o)"

@@ -86,7 +86,7 @@ function keep() {
 }
 function drop() {
   const id = open.value!
-  emit('change', `${id}, taken out`, (a) => (a.orders = a.orders.filter((o) => o.id !== id)))
+  emit('change', `${id}, removed`, (a) => (a.orders = a.orders.filter((o) => o.id !== id)))
   open.value = undefined
 }
 async function read() {
@@ -120,9 +120,9 @@ defineExpose({ begin })
 
 <template>
   <section class="panel orders" aria-labelledby="orders-title">
-    <h2 id="orders-title">Wanted</h2>
-    <p v-if="laid" class="small quiet">In brackets: when it is ready 9 times in 10.</p>
-    <p v-if="!sorted.length" class="quiet">Nothing yet. Add an order, or jot several down.</p>
+    <h2 id="orders-title">Orders</h2>
+    <p v-if="laid" class="small quiet">In brackets: the 90 % range.</p>
+    <p v-if="!sorted.length" class="quiet">No orders yet. Add order, or paste several.</p>
     <ul class="rows" data-testid="day-orders">
       <li v-for="o in sorted" :key="o.id">
         <button :data-testid="`order-${o.id}`" @click="begin(o)">
@@ -146,14 +146,14 @@ defineExpose({ begin })
       </li>
     </ul>
     <span class="acts">
-      <button class="push main" data-testid="add-order" @click="begin()">Add an order</button>
-      <button class="push" data-testid="jot" @click="jotting = true">Jot down…</button>
-      <button class="push" data-testid="usual" @click="usual = true">Usual…</button>
+      <button class="push main" data-testid="add-order" @click="begin()">Add order</button>
+      <button class="push" data-testid="jot" @click="jotting = true">Paste orders…</button>
+      <button class="push" data-testid="usual" @click="usual = true">Saved days…</button>
     </span>
     <UsualDays v-model="usual" :asked="asked" @take="takeUsual" />
     <el-dialog
       :model-value="open !== undefined"
-      :title="open || 'Another order'"
+      :title="open || 'New order'"
       width="min(520px, 96vw)"
       append-to-body
       data-testid="order-form"
@@ -190,7 +190,7 @@ defineExpose({ begin })
               data-testid="order-dishes"
           /></label>
           <label class="field"
-            ><span class="label">Wanted at</span
+            ><span class="label">Due at</span
             ><input v-model="form.hour" class="plainfield" type="time" step="300" data-testid="order-hour"
           /></label>
         </div>
@@ -198,32 +198,32 @@ defineExpose({ begin })
         <ChoiceButtons
           of="serve"
           :model-value="form.serve"
-          label="How it is served"
+          label="Serving"
           testid="order"
           @update:model-value="(key) => (form.serve = key)"
         />
         <label class="field"
-          ><span class="label">Where it goes</span
-          ><el-input v-model="form.place" maxlength="80" placeholder="counter, a table, a name"
+          ><span class="label">Destination</span
+          ><el-input v-model="form.place" maxlength="80" placeholder="counter, table or name"
         /></label>
         <label class="tick"
-          ><input v-model="form.weekly" type="checkbox" data-testid="order-weekly" /> every week on this
-          day</label
+          ><input v-model="form.weekly" type="checkbox" data-testid="order-weekly" /> repeat every week</label
         >
         <div class="dialog-acts">
           <button v-if="open" type="button" class="push" data-testid="order-drop" @click="drop">
-            Take it out
+            Delete order
           </button>
           <button class="push main" :disabled="!form.card || !form.hour" data-testid="order-keep">
-            {{ open ? 'Change it' : 'Add it' }}
+            {{ open ? 'Save' : 'Add order' }}
           </button>
         </div>
       </form>
     </el-dialog>
-    <el-dialog v-model="jotting" title="Jot down orders" width="min(560px, 96vw)" append-to-body>
+    <el-dialog v-model="jotting" title="Paste orders" width="min(560px, 96vw)" append-to-body>
       <form class="ask" @submit.prevent="read">
         <label for="order-lines"
-          >One a line: how many, which card, the hour; hot, warm or cold; where it goes in brackets.</label
+          >One order per line: number of dishes, card, time, then hot, warm or cold, and the destination in
+          brackets.</label
         >
         <textarea
           id="order-lines"
@@ -236,7 +236,7 @@ defineExpose({ begin })
         <p v-for="u in unread" :key="u.text" class="wrong" role="alert">{{ `“${u.text}”: ${u.why}` }}</p>
         <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}.</p>
         <div class="dialog-acts">
-          <button class="push main" :disabled="!lines.trim()" data-testid="order-read">Take them in</button>
+          <button class="push main" :disabled="!lines.trim()" data-testid="order-read">Add orders</button>
         </div>
       </form>
     </el-dialog>

@@ -99,7 +99,7 @@ const ovens = computed(() => kitchen.ovens.filter((o) => o.oven.kind !== 'camp')
 const addHands = () =>
   void d.take({
     code: 'another_person',
-    says: 'one more pair of hands',
+    says: 'one more person',
     left_out: 0,
     late_min: 0,
     window_min: 0,
@@ -135,11 +135,11 @@ const print = () => {
   setTimeout(() => window.print(), 100)
 }
 onBeforeUnmount(
-  bindKeys('On the day', [
+  bindKeys('On this page', [
     { key: 'u', says: 'undo', does: () => void history.undo() },
     { key: 'r', says: 'redo', does: () => void history.redo() },
     { key: 'a', says: 'another order', does: () => orders.value?.begin() },
-    { key: 'v', says: 'as a picture, or as lists', does: () => (list.value = !list.value) },
+    { key: 'v', says: 'timeline or lists', does: () => (list.value = !list.value) },
   ]),
 )
 </script>
@@ -149,26 +149,21 @@ onBeforeUnmount(
     <div class="bar no-print">
       <button
         class="push"
-        aria-label="The day before"
+        aria-label="Previous day"
         data-testid="day-before"
         @click="date = dayAfter(date, -1)"
       >
         ‹
       </button>
       <h1 data-testid="day-title">{{ title }}</h1>
-      <button
-        class="push"
-        aria-label="The day after"
-        data-testid="day-after"
-        @click="date = dayAfter(date, 1)"
-      >
+      <button class="push" aria-label="Next day" data-testid="day-after" @click="date = dayAfter(date, 1)">
         ›
       </button>
       <input
         class="date"
         type="date"
         :value="date"
-        aria-label="Another day"
+        aria-label="Date"
         data-testid="day-date"
         @change="(e) => (e.target as HTMLInputElement).value && (date = (e.target as HTMLInputElement).value)"
       />
@@ -179,14 +174,14 @@ onBeforeUnmount(
           @undo="history.undo()"
           @redo="history.redo()"
         />
-        <div v-if="laid" class="choice" role="group" aria-label="Shown as">
-          <button :aria-pressed="!list" data-testid="as-picture" @click="list = false">Picture</button>
+        <div v-if="laid" class="choice" role="group" aria-label="View">
+          <button :aria-pressed="!list" data-testid="as-picture" @click="list = false">Timeline</button>
           <button :aria-pressed="list" data-testid="as-lists" @click="list = true">Lists</button>
         </div>
-        <MoreMenu v-if="laid" says="Take away">
-          <button data-testid="print-day" @click="print">Print the sheets</button>
-          <a :href="file('ics')" download="day.ics" data-testid="day-ics">This day for a calendar</a>
-          <a :href="file('csv')" download="day.csv" data-testid="day-csv">As a table (CSV)</a>
+        <MoreMenu v-if="laid" says="Export">
+          <button data-testid="print-day" @click="print">Print</button>
+          <a :href="file('ics')" download="day.ics" data-testid="day-ics">Calendar file</a>
+          <a :href="file('csv')" download="day.csv" data-testid="day-csv">Table (CSV)</a>
         </MoreMenu>
       </span>
     </div>
@@ -195,7 +190,7 @@ onBeforeUnmount(
       {{ problemInWords(history.problem.value) }}.
     </p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+      There is no kitchen yet. Create one on the <RouterLink to="/">Bench</RouterLink>.
     </p>
     <div v-else-if="d.day.value" class="two">
       <div class="left no-print">
@@ -223,7 +218,7 @@ onBeforeUnmount(
           >
         </section>
         <section v-if="asked.orders.length" class="panel side" aria-labelledby="today-title">
-          <h2 id="today-title">On this day</h2>
+          <h2 id="today-title">Resources</h2>
           <label v-for="o in ovens" :key="o.id" class="tick"
             ><input
               type="checkbox"
@@ -235,17 +230,17 @@ onBeforeUnmount(
           >
           <p v-for="(w, i) in laid?.ways ?? []" :key="i" class="way" data-testid="way-taken">
             {{ w }}
-            <button class="plain" :aria-label="`Not: ${w}`" @click="d.takeBack(i, w)">not so</button>
+            <button class="plain" :aria-label="`Undo: ${w}`" @click="d.takeBack(i, w)">undo</button>
           </p>
-          <button class="push" data-testid="add-hands" @click="addHands">One more pair of hands</button>
-          <RouterLink to="/shelf/house" class="plain link">Who is there, and what the ovens hold…</RouterLink>
+          <button class="push" data-testid="add-hands" @click="addHands">Add a person</button>
+          <RouterLink to="/shelf/house" class="plain link">People and ovens…</RouterLink>
         </section>
         <section v-if="!asked.orders.length && others.length" class="panel side">
           <h2>Other days</h2>
           <p v-for="o in others" :key="o.date">
             <RouterLink :to="`/day/${o.date}`">{{ inWords(o.date) }}</RouterLink>{{ `, ${o.orders} orders` }}
             <button class="plain" :data-testid="`copy-${o.date}`" @click="copyFrom(o.date)">
-              want the same
+              copy orders
             </button>
           </p>
         </section>
@@ -260,9 +255,9 @@ onBeforeUnmount(
           >
             {{ laid.says }}
           </p>
-          <LongWork v-if="work.on.value" says="Laying the day" :share="work.share.value" @stop="d.stop" />
+          <LongWork v-if="work.on.value" says="Planning the day" :share="work.share.value" @stop="d.stop" />
           <button v-else class="push" data-testid="lay" @click="d.lay(true)">
-            {{ now === undefined ? 'Lay it again' : 'Lay it again from now' }}
+            {{ now === undefined ? 'Plan again' : 'Plan again from now' }}
           </button>
         </div>
         <template v-if="laid">
@@ -275,9 +270,9 @@ onBeforeUnmount(
               data-testid="day-moved"
             >
               <span>{{ laid.moved.join(' ') }}</span>
-              <button class="plain" @click="forgotten = true">Fine</button>
+              <button class="plain" @click="forgotten = true">Close</button>
             </p>
-            <section v-if="!list" class="panel picture" aria-label="The day against the clock">
+            <section v-if="!list" class="panel picture" aria-label="Timeline of the day">
               <DayLanes
                 :laid="laid"
                 :asked="asked"
@@ -288,9 +283,9 @@ onBeforeUnmount(
                 @move="move"
               />
               <p class="quiet small legend">
-                Dashed: baked at another heat than its card has, so that it shares an oven. Bold: kept there.
-                Dotted across a bake: its next stage. Drag what is wanted, or move it by the arrow keys; touch
-                a bar for more.
+                Dashed: shares an oven and bakes at another temperature than on its card. Bold: fixed time.
+                Dotted line in a bake: next stage. Drag an order or move it with the arrow keys; touch a bar
+                for details.
               </p>
             </section>
             <OneThing
@@ -305,13 +300,13 @@ onBeforeUnmount(
           <DaySheets :class="{ 'print-only': !list }" :laid="laid" :title="title" :now="now" />
           <p class="quiet small no-print">
             {{
-              `Hands and doughs by working figures; bakes by the model, ovens by the Shelf. Subscribe a calendar to ${address}`
+              `Preparation times are working figures; bakes are from the model. Calendar subscription: ${address}`
             }}
           </p>
         </template>
         <p v-else-if="!asked.orders.length" class="panel empty">
-          Say what is wanted and when. From there the day is laid backwards: when each goes in, who does what,
-          and which share an oven.
+          Add the orders of the day. Mabbin plans backwards from the due times: when each dish goes in, who
+          does what, and which dishes share an oven.
         </p>
         <DayClosing
           class="no-print"
@@ -322,7 +317,7 @@ onBeforeUnmount(
         />
       </div>
     </div>
-    <p v-else-if="!problem" class="empty quiet">Fetching the day…</p>
+    <p v-else-if="!problem" class="empty quiet">Loading…</p>
   </div>
 </template>
 

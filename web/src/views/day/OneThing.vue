@@ -13,16 +13,16 @@ const begun = computed(() => props.now !== undefined && !props.bar.can_move)
 </script>
 
 <template>
-  <section class="panel thing" aria-label="Chosen" data-testid="one-thing">
+  <section class="panel thing" aria-label="Details" data-testid="one-thing">
     <p>
       <strong>{{ `${clockOf(bar.from_min)} to ${clockOf(bar.to_min)}` }}</strong>
-      {{ bar.says }}<template v-if="bar.other_way">, not as its card has it: so it shares the oven</template>.
+      {{ bar.says }}<template v-if="bar.other_way">, not as on its card, to share the oven</template>.
     </p>
     <span class="acts">
       <button v-if="bar.pinned" class="push" data-testid="unpin" @click="emit('unpin')">
-        Wherever it fits
+        Remove fixed time
       </button>
-      <button v-else class="push" data-testid="pin" @click="put('kept there', {})">Keep it there</button>
+      <button v-else class="push" data-testid="pin" @click="put('fixed', {})">Fix this time</button>
       <button
         v-if="!begun"
         class="push"
@@ -44,9 +44,9 @@ const begun = computed(() => props.now !== undefined && !props.bar.can_move)
         data-testid="done-now"
         @click="put('done', { start_min: bar.from_min, end_min: Math.max(bar.from_min, now!) })"
       >
-        {{ bakes ? 'It is out' : 'Done' }}
+        {{ bakes ? 'Out of the oven' : 'Done' }}
       </button>
-      <button class="plain" data-testid="to-bench" @click="emit('bench')">Its card on the Bench</button>
+      <button class="plain" data-testid="to-bench" @click="emit('bench')">Open the card</button>
     </span>
   </section>
 </template>

@@ -22,7 +22,7 @@ async function change(says: string, how: (days: NonNullable<House['usual_days']>
 async function keep() {
   const called = name.value.trim()
   const orders = JSON.parse(JSON.stringify(props.asked.orders)) as DayOrder[]
-  await change(`${called}, kept as a usual day`, (days) => [
+  await change(`${called}, saved as a usual day`, (days) => [
     ...days.filter((d) => d.name !== called),
     { name: called, orders },
   ])
@@ -31,10 +31,10 @@ async function keep() {
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Usual days" width="min(560px, 96vw)" append-to-body>
+  <el-dialog v-model="open" title="Saved days" width="min(560px, 96vw)" append-to-body>
     <div class="ask">
       <p v-if="!kitchen.house?.house.usual_days?.length" class="quiet">
-        None yet. Keep the orders of a day under a name, and take them for any other.
+        None yet. Save the orders of a day under a name to use them on other days.
       </p>
       <ul v-else class="usual">
         <li v-for="u in kitchen.house.house.usual_days" :key="u.name" :data-testid="`usual-${u.name}`">
@@ -48,14 +48,14 @@ async function keep() {
             }}</span>
           </span>
           <button class="push" :data-testid="`take-${u.name}`" @click="emit('take', u.name, u.orders)">
-            Take its orders
+            Use these orders
           </button>
           <button
             class="plain"
-            :aria-label="`Forget ${u.name}`"
-            @click="change(`${u.name}, no usual day`, (days) => days.filter((d) => d.name !== u.name))"
+            :aria-label="`Delete ${u.name}`"
+            @click="change(`${u.name}, saved day deleted`, (days) => days.filter((d) => d.name !== u.name))"
           >
-            Forget
+            Delete
           </button>
         </li>
       </ul>
@@ -64,10 +64,10 @@ async function keep() {
           v-model="name"
           maxlength="80"
           placeholder="Market day"
-          aria-label="Keep this day’s orders as"
+          aria-label="Save the orders of this day as"
           data-testid="usual-name"
         />
-        <button class="push main" :disabled="!name.trim()" data-testid="usual-keep">Keep this day so</button>
+        <button class="push main" :disabled="!name.trim()" data-testid="usual-keep">Save day</button>
       </form>
       <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}.</p>
     </div>

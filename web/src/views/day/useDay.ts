@@ -120,7 +120,7 @@ export function useDay(date: Ref<string>) {
       a.ways = [...(a.ways ?? []), { code, batch, task, dish, oven, person, minutes }]
     })
   const takeBack = (i: number, says: string) =>
-    change(`not: ${says}`, (a) => (a.ways = (a.ways ?? []).filter((_, k) => k !== i)))
+    change(`undo: ${says}`, (a) => (a.ways = (a.ways ?? []).filter((_, k) => k !== i)))
 
   /** Keeps a thing where it is, or somewhere else. */
   const pin = (says: string, bar: DayBar, where: Partial<DayPin>) =>
@@ -136,7 +136,7 @@ export function useDay(date: Ref<string>) {
       ]
     })
   const unpin = (bar: DayBar) =>
-    change(`${bar.says}: wherever it fits`, (a) => {
+    change(`${bar.says}: no fixed time`, (a) => {
       a.pinned = (a.pinned ?? []).filter((p) => p.task !== bar.task)
     })
 

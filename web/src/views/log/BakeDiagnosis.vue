@@ -33,26 +33,26 @@ const list = (all: string[]) =>
 
 <template>
   <section class="why" data-testid="why">
-    <h3>{{ why && !why.wrong.length ? 'As it should be' : 'What may have gone wrong' }}</h3>
+    <h3>{{ why && !why.wrong.length ? 'No problems' : 'Possible causes' }}</h3>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}.</p>
     <LongWork
       v-else-if="work.on.value"
-      says="Baking it again on paper, one thing otherwise at a time"
+      says="Simulating possible causes, one at a time"
       :share="work.share.value"
       @stop="work.stop"
     />
     <p v-else-if="stopped" class="quiet">
       Stopped.
-      <button class="push" data-testid="ponder" @click="ponder">Look for it after all</button>
+      <button class="push" data-testid="ponder" @click="ponder">Search again</button>
     </p>
     <template v-else-if="why">
       <p v-if="why.wrong.length">
-        Told: <strong>{{ list(why.wrong) }}</strong>.
+        Reported: <strong>{{ list(why.wrong) }}</strong>.
       </p>
-      <p v-else>Nothing was told that a baker would not want.</p>
+      <p v-else>No problems reported.</p>
       <p class="quiet">
         {{
-          `By the model, as it was weighed and baked: ${list(
+          `Expected from the model, as weighed and baked: ${list(
             [
               why.expected.juice ?? '',
               why.expected.fruit ? `fruit ${why.expected.fruit}` : '',
@@ -63,13 +63,13 @@ const list = (all: string[]) =>
         }}
       </p>
       <p v-if="why.on_paper.length" data-testid="on-paper">
-        On paper already: <strong>{{ list(why.on_paper) }}</strong>.
+        Expected from the model already: <strong>{{ list(why.on_paper) }}</strong>.
       </p>
       <ol v-if="why.causes.length">
         <li v-for="c in why.causes" :key="c.code" :data-testid="`cause-${c.code}`">
           <p>
             <strong>{{ c.says }}.</strong>
-            {{ ` Likely: ${c.chance} in 10.` }}
+            {{ ` Likely (${c.chance}0 %).` }}
             {{ `That explains ${list(c.explains)}.` }}
           </p>
           <p class="quiet">{{ c.evidence }}</p>
@@ -77,13 +77,12 @@ const list = (all: string[]) =>
         </li>
       </ol>
       <p v-else-if="why.wrong.length && !why.on_paper.length" class="quiet">
-        No single thing explains it better than chance. More of the questions answered, or a probe, would tell
-        more.
+        No single cause explains it better than chance. Answer more questions, or use a probe next time.
       </p>
       <p v-if="why.settles" data-testid="settles">{{ why.settles }}</p>
       <p v-if="why.causes.length" class="small quiet">
-        One thing at a time is changed in the model, about what the log has taught, far more than it differs
-        from bake to bake (working figures); what was complained of is explained first.
+        Each cause is tested alone in the model, with a change far larger than the usual variation between
+        bakes (working figures). Reported problems are explained first.
       </p>
     </template>
   </section>

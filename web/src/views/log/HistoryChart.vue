@@ -88,7 +88,7 @@ function go(by: number) {
   <figure>
     <figcaption>
       <strong>{{ history.title }}</strong>
-      <span class="quiet">a bar: one bake; the band: 9 in 10</span>
+      <span class="quiet">bar: one bake; band: 90 % range</span>
     </figcaption>
     <div ref="frame">
       <svg

@@ -42,7 +42,7 @@ const told = computed(() => props.bake.outcome.told ?? {})
       <thead>
         <tr>
           <th scope="col">
-            <span class="visually-hidden">What</span>
+            <span class="visually-hidden">Measure</span>
           </th>
           <th scope="col">predicted</th>
           <th scope="col">happened</th>
@@ -61,7 +61,7 @@ const told = computed(() => props.bake.outcome.told ?? {})
     <figure v-if="h">
       <MiddleCurve :minute="h.minute" :middle-c="h.middle_c" :readings="h.readings" :end="h.minutes" />
       <figcaption class="small quiet">
-        {{ `Middle of the fruit: the line as predicted${h.readings.length ? ', dots by the probe' : ''}.` }}
+        {{ `Middle of the fruit: line: predicted${h.readings.length ? ', dots: probe readings' : ''}.` }}
       </figcaption>
     </figure>
     <p v-if="bake.went.weighed" class="small" data-testid="weighed">{{ bake.went.weighed }}</p>
@@ -69,7 +69,7 @@ const told = computed(() => props.bake.outcome.told ?? {})
       <li v-for="(c, i) in bake.went.calls" :key="i">{{ c }}</li>
     </ul>
     <p v-if="told.again !== undefined">
-      {{ told.again ? 'Would be made again so.' : 'Would not be made again so.' }}
+      {{ told.again ? 'Make it the same way again.' : 'Do not make it the same way again.' }}
     </p>
   </div>
 </template>

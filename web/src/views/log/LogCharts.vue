@@ -49,21 +49,21 @@ const signed = (n: number | undefined) => (n === undefined ? '' : `${n > 0 ? '+'
     <h2 id="charts-title">The last bakes</h2>
     <p v-if="problem" class="wrong" role="alert">{{ problem.title }}.</p>
     <p v-if="chart && !minutes.length && !set.length" class="quiet">
-      Nothing to draw yet: what came out is told when a bake is logged, and minutes come from the oven watch.
+      Nothing to show yet. Results appear here when bakes are logged; times come from the Watch.
     </p>
     <div v-else-if="chart" class="two">
       <PointChart
-        title="Minutes: planned, and taken"
+        title="Bake time: planned and actual"
         across="planned, min"
-        up="taken, min"
+        up="actual, min"
         :series="[{ name: 'a bake', points: minutes }]"
         diagonal
         testid="chart-minutes"
       />
       <PointChart
-        title="Set and colour, in words from what was meant"
+        title="Juice and top compared with the plan"
         across="bake after bake"
-        up="looser, paler · stiffer, darker"
+        up="thinner, paler · thicker, darker"
         :series="[
           { name: 'set', points: set },
           { name: 'colour of the top', points: colour },
@@ -72,15 +72,15 @@ const signed = (n: number | undefined) => (n === undefined ? '' : `${n > 0 ? '+'
       />
     </div>
     <details v-if="bakes.length" data-testid="chart-table">
-      <summary>As a table</summary>
+      <summary>Show as table</summary>
       <table>
         <thead>
           <tr>
             <th scope="col">Bake</th>
             <th scope="col">Planned, min</th>
-            <th scope="col">Taken, min</th>
-            <th scope="col">Set, words stiffer</th>
-            <th scope="col">Top, words darker</th>
+            <th scope="col">Actual, min</th>
+            <th scope="col">Juice, steps thicker</th>
+            <th scope="col">Top, steps darker</th>
           </tr>
         </thead>
         <tbody>

@@ -80,7 +80,7 @@ function correct(b: Bake) {
 function corrected(b: Bake) {
   bakes.value = bakes.value?.map((x) => (x.id === b.id ? b : x))
   const was = b.corrections[0]?.was
-  const says = `${b.title} is put right; what it said before is kept with it`
+  const says = `${b.title} is corrected; the earlier values are kept`
   if (was) history.did({ says, id: b.id, was, is: b.outcome })
 }
 watch(
@@ -93,7 +93,7 @@ watch(
   },
 )
 onBeforeUnmount(
-  bindKeys('In the log', [
+  bindKeys('On this page', [
     { key: 'u', says: 'undo', does: () => void history.undo() },
     { key: 'r', says: 'redo', does: () => void history.redo() },
   ]),
@@ -113,11 +113,11 @@ function again(b: Bake) {
         class="words"
         clearable
         maxlength="80"
-        placeholder="Name, note, lot or batch"
-        aria-label="Words of the name or the note, a lot or a batch number"
+        placeholder="Search name, note, lot or batch"
+        aria-label="Search by name, note, lot or batch number"
         data-testid="log-words"
       />
-      <SeekSelect v-model="juice" class="pick" label="Came out…" :options="bands" testid="log-juice" />
+      <SeekSelect v-model="juice" class="pick" label="Result…" :options="bands" testid="log-juice" />
       <SeekSelect
         v-model="oven"
         class="pick"
@@ -132,7 +132,7 @@ function again(b: Bake) {
         data-testid="draw"
         @click="drawn = !drawn"
       >
-        {{ drawn ? 'Without the charts' : 'Charts' }}
+        {{ drawn ? 'Hide charts' : 'Show charts' }}
       </button>
       <button
         v-if="kitchen.kitchen"
@@ -141,18 +141,18 @@ function again(b: Bake) {
         data-testid="teaches"
         @click="teaching = !teaching"
       >
-        {{ teaching ? 'Without the lessons' : 'What it teaches' }}
+        {{ teaching ? 'Hide findings' : 'What your log shows' }}
       </button>
       <span v-if="kitchen.kitchen" class="take"
-        >All of it as
-        <a :href="`${path}.csv`" download="log.csv" data-testid="log-csv">a table (CSV)</a>
+        >Export:
+        <a :href="`${path}.csv`" download="log.csv" data-testid="log-csv">CSV</a>
         <a :href="`${path}.json`" download="log.json" data-testid="log-json">JSON</a></span
       >
     </div>
     <UnusableNotice what="these bakes" :list="unusable" />
     <p v-if="chosen.length" class="notice panel beside" role="status">
       <template v-if="chosen.length === 1">{{
-        `${chosen[0]!.title}, ${date(chosen[0]!.baked_at)}: choose a second one to lay beside it.`
+        `${chosen[0]!.title}, ${date(chosen[0]!.baked_at)}: choose a second bake to compare.`
       }}</template>
       <RouterLink
         v-else
@@ -161,7 +161,7 @@ function again(b: Bake) {
         data-testid="beside"
         >{{ `Lay ${chosen[0]!.title} beside ${chosen[1]!.title}` }}</RouterLink
       >
-      <button class="plain" @click="chosen = []">Neither</button>
+      <button class="plain" @click="chosen = []">Cancel</button>
     </p>
     <HistoryNotice :history="history" />
     <p v-if="trouble" class="wrong" role="alert">
@@ -170,16 +170,16 @@ function again(b: Bake) {
     <WhatWeLearnt v-if="teaching" :from="learning" />
     <LogCharts v-if="drawn" :words="sought.words" :juice="sought.juice" :oven="sought.oven" />
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+      There is no kitchen yet. Create one on the <RouterLink to="/">Bench</RouterLink>.
     </p>
     <p v-else-if="bakes && !bakes.length && seeks" class="empty" data-testid="none-found">
-      No bake is like that. Fewer words find more.
+      No bake matches. Try fewer words.
     </p>
     <p v-else-if="bakes && !bakes.length" class="empty">
-      Nothing baked yet. When a dessert from the <RouterLink to="/">Bench</RouterLink>
-      has come out, “Baked it” writes it down here.
+      No bakes yet. After baking a dessert from the <RouterLink to="/">Bench</RouterLink>
+      , use “Log result” to save it here.
     </p>
-    <p v-else-if="!bakes && !trouble" class="empty quiet">Fetching the log…</p>
+    <p v-else-if="!bakes && !trouble" class="empty quiet">Loading…</p>
     <ol v-else>
       <LoggedBake
         v-for="b in bakes"

@@ -38,7 +38,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
         v-if="picture"
         class="thumb"
         :src="`${picture}?small=true`"
-        :alt="`${bake.title} as it came out`"
+        :alt="`${bake.title}, picture of the result`"
         loading="lazy"
       />
       <CutawayPicture v-else class="pic" :cut="bake.predicted.cutaway" small />
@@ -46,7 +46,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
         <h2>{{ bake.title }}</h2>
         <p class="quiet small">
           {{ date(bake.baked_at) }}<template v-if="bake.version">{{ `, version ${bake.version}` }}</template
-          ><template v-if="bake.corrections.length">, put right</template>
+          ><template v-if="bake.corrections.length">, corrected</template>
         </p>
       </div>
     </div>
@@ -62,32 +62,34 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
       <button
         class="push"
         :aria-expanded="open"
-        :aria-label="`${open ? 'Less of' : 'How it went:'} ${called}`"
+        :aria-label="`${open ? 'Less about' : 'Details of'} ${called}`"
         data-testid="open-bake"
         @click="open = !open"
       >
-        {{ open ? 'Less' : 'How it went' }}
+        {{ open ? 'Less' : 'Details' }}
       </button>
       <MoreMenu says="More" :about="called" :testid="`more-${bake.title}`">
-        <button class="push" @click="$emit('bench')">On the Bench</button>
-        <button class="push" data-testid="correct" @click="$emit('correct')">Put right what was told</button>
+        <button class="push" @click="$emit('bench')">Open on the Bench</button>
+        <button class="push" data-testid="correct" @click="$emit('correct')">Edit result</button>
         <button class="push" :data-testid="`choose-${bake.title}`" @click="$emit('choose')">
-          {{ chosen ? 'Not side by side' : 'Side by side' }}
+          {{ chosen ? 'Remove from comparison' : 'Compare' }}
         </button>
         <button class="push" data-testid="leave-out" @click="$emit('leave', !left)">
-          {{ left ? 'Learn from it again' : 'Learn nothing from it' }}
+          {{ left ? 'Include in predictions' : 'Exclude from predictions' }}
         </button>
       </MoreMenu>
     </div>
     <div v-if="open" class="open">
       <p class="wide">
-        <template v-if="bake.came.told">{{ `Told: ${bake.came.told}. ` }}</template>{{ bake.went.predicted }}
+        <template v-if="bake.came.told">{{ `Excluded: ${bake.came.told}. ` }}</template>{{
+          bake.went.predicted
+        }}
       </p>
       <p v-if="bake.cost" class="wide" data-testid="bake-cost">
         <template v-if="priced"
           ><strong>{{ money(priced.total, bake.cost.currency) }}</strong
           >{{
-            `, ${money(priced.portion, bake.cost.currency)} a portion, by the prices of its day.`
+            `, ${money(priced.portion, bake.cost.currency)} per portion, at the prices of that day.`
           }}</template
         ><template v-else>{{
           `${money(bake.cost.of.ingredients_minor, bake.cost.currency)} by the prices of its day, without ${bake.cost.of.unpriced.map(kitchen.calledOf).join(', ')}: ${bake.cost.of.unpriced.length > 1 ? 'they have' : 'it has'} no price.`
@@ -96,7 +98,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
       <HowItWent :bake="bake" @seek="(words) => $emit('seek', words)" />
       <BakeDiagnosis :key="bake.corrections.length" :bake="bake" />
       <a v-if="picture" :href="picture" target="_blank" rel="noopener" class="whole"
-        ><img :src="picture" :alt="`${bake.title} as it came out`"
+        ><img :src="picture" :alt="`${bake.title}, picture of the result`"
       /></a>
       <OutcomeCorrections :bake="bake" />
     </div>

@@ -17,11 +17,11 @@ const words = (o: Outcome): Record<string, string> => {
     ['base']: told.base ?? '',
     ['sweetness']: told.sweetness ?? '',
     ['boiled over']: yes(o.boiled_over),
-    ['again so']: yes(told.again),
+    ['same way again']: yes(told.again),
     ['rim bubbled']: n(told.rim_min, 'min'),
     ['middle bubbled']: n(told.middle_min, 'min'),
-    ['weight going in']: n(told.before_g, 'g'),
-    ['weight coming out']: n(told.after_g, 'g'),
+    ['weight before baking']: n(told.before_g, 'g'),
+    ['weight after baking']: n(told.after_g, 'g'),
     ['note']: o.note ? `“${o.note}”` : '',
     ['picture']: o.picture_id ? 'with a picture' : '',
   }
@@ -32,7 +32,7 @@ const changes = computed(() => {
     const before = words(c.was)
     const what = Object.keys(after)
       .filter((k) => before[k] !== after[k])
-      .map((k) => `${k}: ${before[k] || 'not told'} → ${after[k] || 'not told'}`)
+      .map((k) => `${k}: ${before[k] || 'not logged'} → ${after[k] || 'not logged'}`)
     after = before
     return { at: c.at, what }
   })
@@ -41,7 +41,7 @@ const changes = computed(() => {
 
 <template>
   <section v-if="changes.length" data-testid="told-before">
-    <h3>Put right</h3>
+    <h3>Corrected</h3>
     <ul>
       <li v-for="c in changes" :key="c.at">{{ date(c.at) }}: {{ c.what.join('; ') || 'nothing changed' }}</li>
     </ul>

@@ -36,15 +36,15 @@ const same = computed(() => (rows.value ?? []).filter((r) => r.same).length)
 <template>
   <div class="panel beside" data-testid="side-by-side">
     <div class="bar">
-      <h1>Side by side</h1>
+      <h1>Comparison</h1>
       <RouterLink class="link" to="/log">Back to the log</RouterLink>
       <label class="tick no-print"
         ><input v-model="all" type="checkbox" data-testid="also-same" />
-        {{ `also the ${same} lines that are the same` }}</label
+        {{ `show the ${same} lines without differences` }}</label
       >
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble.title }}.</p>
-    <p v-else-if="!rows || !bakes" class="quiet">Laying them side by side…</p>
+    <p v-else-if="!rows || !bakes" class="quiet">Comparing…</p>
     <ComparedTable
       v-else
       :rows="rows"

@@ -47,14 +47,14 @@ const histories = computed(() =>
   }),
 )
 const series = computed(() => [
-  { name: 'by what the other bakes teach', points: drawn('after') },
-  { name: 'by the tables', points: drawn('before') },
+  { name: 'predicted from the other bakes', points: drawn('after') },
+  { name: 'predicted from the tables', points: drawn('before') },
 ])
 </script>
 
 <template>
   <section class="panel learnt" aria-labelledby="learnt-title" data-testid="learnt">
-    <h2 id="learnt-title">What the log teaches</h2>
+    <h2 id="learnt-title">What your log shows</h2>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}.</p>
     <LongWork
       v-if="work.on.value"
@@ -67,7 +67,7 @@ const series = computed(() => [
       <p v-for="n in learnt.noticed" :key="n.oven" class="notice" role="status" data-testid="oven-changed">
         <span>{{ `Since ${date(n.since)}: ${n.says}` }}</span>
         <button class="push" data-testid="say-changed" @click="from.changed(n.oven, n.since)">
-          It was changed then
+          Confirm the change
         </button>
       </p>
       <ul class="lessons">
@@ -82,18 +82,18 @@ const series = computed(() => [
             <input
               type="checkbox"
               :checked="l.state === 'used'"
-              :aria-label="`Use it: ${titled(l)}`"
+              :aria-label="`Use: ${titled(l)}`"
               :data-testid="`use-${l.what}`"
               @change="from.turn(l, ($event.target as HTMLInputElement).checked)"
             />
-            {{ l.state === 'used' ? 'used' : 'off: as the tables have it' }}
+            {{ l.state === 'used' ? 'used' : 'off: table value used' }}
           </label>
         </li>
       </ul>
-      <p v-if="!shown.length" class="quiet">Nothing yet that the tables do not have.</p>
+      <p v-if="!shown.length" class="quiet">No findings yet: everything agrees with the tables.</p>
       <details v-if="others.length" data-testid="lessons-none">
         <summary>
-          {{ `${integer(others.length)} things about which the log says nothing else than the tables` }}
+          {{ `${integer(others.length)} quantities in agreement with the tables` }}
         </summary>
         <ul class="none">
           <li v-for="l in others" :key="id(l)">
@@ -104,9 +104,9 @@ const series = computed(() => [
       <div class="charts">
         <PointChart
           v-if="points.length"
-          title="When the middle bubbled: foreseen, and noted"
-          across="foreseen, min"
-          up="noted, min"
+          title="Time until the middle bubbled: predicted and logged"
+          across="predicted, min"
+          up="logged, min"
           :series="series"
           diagonal
           testid="chart-learnt"
@@ -128,15 +128,15 @@ const series = computed(() => [
       </div>
       <template v-if="points.length">
         <details data-testid="learnt-table">
-          <summary>As a table, with the bakes that may be left out</summary>
+          <summary>Show as table, and exclude bakes</summary>
           <table>
             <thead>
               <tr>
                 <th scope="col">Bake</th>
-                <th scope="col">Noted, min</th>
-                <th scope="col">9 in 10 foreseen, min</th>
+                <th scope="col">Logged, min</th>
+                <th scope="col">90 % range, min</th>
                 <th scope="col">Tables, min</th>
-                <th scope="col">Left out</th>
+                <th scope="col">Excluded</th>
               </tr>
             </thead>
             <tbody>
@@ -149,7 +149,7 @@ const series = computed(() => [
                   <input
                     type="checkbox"
                     :checked="from.left(p.id)"
-                    :aria-label="`Left out: ${p.title}, ${date(p.at)}`"
+                    :aria-label="`Exclude ${p.title}, ${date(p.at)}`"
                     @change="from.leaveOut(p.id, ($event.target as HTMLInputElement).checked)"
                   />
                 </td>

@@ -16,7 +16,7 @@ import { useWork } from '@/stores/useWork'
 
 const url = '/api/v1/kitchens/{kitchen}/learnt'
 
-/** What the log teaches, and what the kitchen says of it. */
+/** What your log shows, and what the kitchen says of it. */
 export function useLearnt() {
   const kitchen = useKitchen()
   const clash = useClash()
@@ -48,7 +48,7 @@ export function useLearnt() {
     const isNewest = newest()
     const body = JSON.parse(JSON.stringify(learnt.value.says)) as LearningSays
     how(body)
-    const got = await clash.settle('What the log teaches', learnt.value.revision, (ifMatch) =>
+    const got = await clash.settle('What your log shows', learnt.value.revision, (ifMatch) =>
       ask(api.PUT(url, { params: { path: path.value, header: upon(ifMatch) }, body })),
     )
     const problem = got.theirs ? clash.keptTheirs : got.problem

@@ -23,7 +23,7 @@ const fresh = (): DishBody => ({
 </script>
 
 <template>
-  <ShelfPair list="Dishes" edit="The dish" :chosen="!!draft">
+  <ShelfPair list="Dishes" edit="Dish" :chosen="!!draft">
     <template #list>
       <p v-if="!kitchen.dishes.length" class="quiet">
         No dishes yet. Add the one you use most, and measure it with water.
@@ -40,7 +40,7 @@ const fresh = (): DishBody => ({
               <strong>{{ d.name }}{{ d.count > 1 ? ` × ${d.count}` : '' }}</strong>
               <span class="volume"
                 ><strong>{{ litres(d.volume_ml) }}</strong>
-                <span class="small">{{ d.dish.measured_ml ? 'measured' : 'by its sizes' }}</span></span
+                <span class="small">{{ d.dish.measured_ml ? 'measured' : 'from sizes' }}</span></span
               >
               <span class="small"
                 >{{ d.sizes }}, {{ lower(short(kitchen.material.get(d.dish.material)?.name ?? '')) }}</span
@@ -49,14 +49,14 @@ const fresh = (): DishBody => ({
           </button>
         </li>
       </ul>
-      <button class="push" data-testid="add-dish" @click="add(fresh())">Add a dish</button>
+      <button class="push" data-testid="add-dish" @click="add(fresh())">Add dish</button>
     </template>
     <template v-if="draft">
       <figure class="hero">
         <DishSection :dish="draft.body.dish" :share="1" />
         <figcaption v-if="current && !changed">
           <strong>{{ litres(current.volume_ml) }}</strong>
-          <span class="small">to the brim, {{ current.dish.measured_ml ? 'measured' : 'by its sizes' }}</span>
+          <span class="small">to the brim ({{ current.dish.measured_ml ? 'measured' : 'from sizes' }})</span>
         </figcaption>
       </figure>
       <div class="names">
@@ -68,7 +68,7 @@ const fresh = (): DishBody => ({
           </p>
         </div>
         <AmountField
-          label="How many of it"
+          label="Number"
           kind="percent"
           unit=""
           :digits="0"
@@ -80,22 +80,22 @@ const fresh = (): DishBody => ({
         />
       </div>
       <div class="water">
-        <h2>Measure it with water</h2>
+        <h2>Measure the volume with water</h2>
         <ol>
-          <li>Set the empty dish on the scale, on a level table, and zero the scale.</li>
-          <li>Fill it with cold water to the brim, to where it would run over.</li>
-          <li>Read the grams: they are its ml.</li>
+          <li>Put the empty dish on the scale on a level table, and zero the scale.</li>
+          <li>Fill it with cold water to the brim.</li>
+          <li>Read the weight: 1 g is 1 ml.</li>
         </ol>
         <div class="row">
           <AmountField
-            label="It holds"
+            label="Volume"
             kind="volume"
             unit="ml"
             optional
             :digits="0"
             :step="10"
-            :instead="current && !draft.fresh ? current.computed_ml : 'by its sizes'"
-            instead-is="by its sizes"
+            :instead="current && !draft.fresh ? current.computed_ml : 'from sizes'"
+            instead-is="from sizes"
             :model-value="draft.body.dish.measured_ml || undefined"
             :problem="fault('/dish/measured_ml')"
             testid="water-ml"
@@ -104,7 +104,7 @@ const fresh = (): DishBody => ({
             "
           />
           <p v-if="current?.measured" class="small" data-testid="water-says">{{ current.measured }}</p>
-          <p v-else class="small quiet">The best number that you can give: corners and curves are in it.</p>
+          <p v-else class="small quiet">This is the most exact figure: it includes corners and curves.</p>
         </div>
       </div>
       <DishForm
@@ -124,15 +124,15 @@ const fresh = (): DishBody => ({
         data-testid="keep"
         @click="keep"
       >
-        Keep it
+        Save
       </button>
       <button
         v-if="!draft.fresh"
         class="plain"
         data-testid="take-off"
-        @click="takeAway((name) => `${name} off the shelf; cards keep it`)"
+        @click="takeAway((name) => `${name} deleted; cards that use it keep it`)"
       >
-        Take it off the shelf
+        Delete dish
       </button>
       <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
     </template>

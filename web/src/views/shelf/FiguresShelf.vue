@@ -89,7 +89,7 @@ async function set(column: string, v: number | undefined) {
 }
 async function contains(list: string[]) {
   if (!row.value || !own.value) return
-  await put(`${short(row.value.name)}, what it contains`, row.value.key, {
+  await put(`${short(row.value.name)}, allergens`, row.value.key, {
     ...own.value,
     allergens: list,
   })
@@ -97,7 +97,7 @@ async function contains(list: string[]) {
 async function dropAll() {
   const r = row.value
   if (!r) return
-  await put(`${short(r.name)}: the kitchen’s own figures dropped`, r.key, undefined)
+  await put(`${short(r.name)}: own figures reset`, r.key, undefined)
 }
 async function copy() {
   const r = row.value
@@ -123,7 +123,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
 
 <template>
   <div class="two">
-    <section class="panel list" :aria-label="kind === 'fruit' ? 'Fruit' : 'Stores'">
+    <section class="panel list" :aria-label="kind === 'fruit' ? 'Fruit' : 'Ingredients'">
       <slot />
       <el-input
         v-model="find"
@@ -137,17 +137,17 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
           <button :aria-pressed="row?.key === r.key" :data-testid="`row-${r.key}`" @click="chosen = r.key">
             <FruitMark v-if="'juice_colour' in r" :fruit="r" />
             <span>{{ r.name }}</span>
-            <span class="small quiet">{{ mine[r.key] ? 'our own' : kind === 'fruit' ? '' : sort(r) }}</span>
+            <span class="small quiet">{{ mine[r.key] ? 'own' : kind === 'fruit' ? '' : sort(r) }}</span>
           </button>
         </li>
-        <li v-if="!shown.length" class="quiet none">Nothing of that name. Clear the search to see all.</li>
+        <li v-if="!shown.length" class="quiet none">Nothing found. Clear the search to see all.</li>
       </ul>
     </section>
-    <section v-if="row && table" class="panel edit" aria-label="Its figures">
+    <section v-if="row && table" class="panel edit" aria-label="Figures">
       <div class="head">
         <FruitMark v-if="'juice_colour' in row" class="large" :fruit="row" />
         <h2>{{ row.name }}</h2>
-        <span v-if="own?.copy_of" class="quiet">{{ `started from ${lower(short(table.name))}` }}</span>
+        <span v-if="own?.copy_of" class="quiet">{{ `based on ${lower(short(table.name))}` }}</span>
       </div>
       <p v-if="'allergens' in row" class="small" data-testid="allergens">
         <strong>Contains:</strong>
@@ -155,14 +155,16 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
           kitchen.allergens(row.allergens) ||
           (row.check_label ? 'not known' : 'none of the listed allergens')
         }}.
-        <template v-if="row.check_label"><strong>Check the label</strong>: that is not “none”.</template>
-        A list is no promise about cross-contact.
+        <template v-if="row.check_label"
+          ><strong>Check the label</strong>: unknown does not mean “none”.</template
+        >
+        This list does not rule out cross-contact.
       </p>
-      <p v-else-if="'how' in row" class="small quiet">{{ `How it goes in: ${row.how}.` }}</p>
-      <p v-else-if="'make_ahead' in row" class="small quiet">{{ `Made ahead: ${row.make_ahead}.` }}</p>
+      <p v-else-if="'how' in row" class="small quiet">{{ `Used as: ${row.how}.` }}</p>
+      <p v-else-if="'make_ahead' in row" class="small quiet">{{ `Make ahead: ${row.make_ahead}.` }}</p>
       <p v-else class="small quiet">
-        {{ row.precook === 'none' ? 'Goes in raw' : `Cooking it first is ${row.precook}`
-        }}{{ row.browns_in_air ? '; browns in air as it is cut' : '' }}.
+        {{ row.precook === 'none' ? 'Used raw' : `Cooking it first is ${row.precook}`
+        }}{{ row.browns_in_air ? '; turns brown when cut' : '' }}.
       </p>
       <CompositionBar
         v-if="composition.length"
@@ -174,8 +176,8 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
           <tr>
             <th scope="col">Figure</th>
             <th scope="col" class="n">Table</th>
-            <th scope="col">Our own</th>
-            <th scope="col">Where the table’s is from</th>
+            <th scope="col">Own value</th>
+            <th scope="col">Source of the table value</th>
           </tr>
         </thead>
         <tbody>
@@ -191,14 +193,14 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
             </td>
             <td>
               <AmountField
-                :label="`Our own: ${f.name}`"
+                :label="`Own value: ${f.name}`"
                 hide-label
                 kind="percent"
                 unit=""
                 optional
                 :digits="3"
                 :step="f.high <= 1 ? 0.05 : 1"
-                instead="as the table"
+                instead="table value"
                 :model-value="own?.values?.[f.column]"
                 :problem="fault(f.column)"
                 :testid="`own-${f.column}`"
@@ -206,7 +208,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
               />
             </td>
             <td class="small quiet">
-              {{ f.column === 'price_per_kg' ? 'prices are always your own' : basisOf(f.basis) }}
+              {{ f.column === 'price_per_kg' ? 'prices are your own' : basisOf(f.basis) }}
             </td>
           </tr>
         </tbody>
@@ -215,7 +217,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
         {{ inWords(problem) }}
       </p>
       <div v-if="own?.copy_of && kind === 'ingredient'" class="field">
-        <label for="own-contains">Contains, by its label</label>
+        <label for="own-contains">Allergens (from the label)</label>
         <el-select
           id="own-contains"
           :model-value="own.allergens ?? ('allergens' in table ? table.allergens : [])"
@@ -234,7 +236,7 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
       </div>
       <div class="acts">
         <button v-if="own" class="push" data-testid="drop-own" @click="dropAll">
-          {{ own.copy_of ? 'Take it off the shelf' : 'All as the table' }}
+          {{ own.copy_of ? 'Delete' : 'Reset to table values' }}
         </button>
         <template v-if="!ofOurOwn" />
         <template v-else-if="naming">
@@ -242,16 +244,16 @@ const fault = (column: string) => faultAt(problem.value, `/values/${column}`)
             v-model="name"
             class="own-name"
             maxlength="80"
-            placeholder="Its name"
-            aria-label="Name of our own"
+            placeholder="Name"
+            aria-label="Name"
             data-testid="own-name"
           />
           <button class="push main" :disabled="!name.trim()" data-testid="own-keep" @click="copy">
-            Keep
+            Save
           </button>
         </template>
         <button v-else class="plain" data-testid="copy" @click="naming = true">
-          {{ kind === 'fruit' ? 'A fruit of our own, from this one' : 'One of our own, from this one' }}
+          {{ kind === 'fruit' ? 'New fruit based on this one' : 'New ingredient based on this one' }}
         </button>
       </div>
     </section>

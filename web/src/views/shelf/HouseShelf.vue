@@ -26,8 +26,8 @@ const nameOf = (oven: string) => kitchen.ovens.find((o) => o.id === oven)?.name 
 const value = (e: Event) => (e.target as HTMLInputElement).value
 function newPerson(h: House) {
   let n = h.people.length + 1
-  while (h.people.some((p) => p.id === `Hands ${n}`)) n++
-  h.people.push({ id: `Hands ${n}`, hours: [{ from_min: 480, to_min: 960 }] })
+  while (h.people.some((p) => p.id === `Person ${n}`)) n++
+  h.people.push({ id: `Person ${n}`, hours: [{ from_min: 480, to_min: 960 }] })
 }
 const area = (place: string) => house.value?.places.find((p) => p.id === place)?.area_cm2
 const setArea = (place: string, cm2: number | undefined) =>
@@ -51,14 +51,14 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
   <p v-if="problem" class="wrong" role="alert" data-testid="house-problem">{{ inWords(problem) }}.</p>
   <div v-if="house" class="house">
     <section class="panel" aria-labelledby="house-people">
-      <h2 id="house-people">Who is there</h2>
+      <h2 id="house-people">People</h2>
       <div v-for="(p, i) in house.people" :key="i" class="person" :data-testid="`person-${p.id}`">
         <input
           class="name"
           maxlength="80"
           :value="p.id"
           :aria-label="`Name of person ${i + 1}`"
-          @change="(e) => change(`${p.id}, called ${value(e)}`, (h) => (h.people[i]!.id = value(e).trim()))"
+          @change="(e) => change(`${p.id}, renamed ${value(e)}`, (h) => (h.people[i]!.id = value(e).trim()))"
         />
         <label
           >from
@@ -107,7 +107,7 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
               "
           /></label>
           <button class="plain" @click="change(`${p.id} without a break`, (h) => delete h.people[i]!.breaks)">
-            No break
+            Remove break
           </button>
         </template>
         <button
@@ -117,27 +117,27 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
             change(`${p.id} with a break`, (h) => (h.people[i]!.breaks = [{ from_min: 720, to_min: 750 }]))
           "
         >
-          A break
+          Add break
         </button>
         <button
           v-if="house.people.length > 1"
           class="plain"
-          :aria-label="`Take out ${p.id}`"
-          @click="change(`${p.id}, not there`, (h) => h.people.splice(i, 1))"
+          :aria-label="`Remove ${p.id}`"
+          @click="change(`${p.id}, removed`, (h) => h.people.splice(i, 1))"
         >
-          Out
+          Remove
         </button>
         <HoursBar class="bar" :person="p" />
         <p v-if="fault(`/people/${i}/hours/0`)" class="wrong" role="alert">
           {{ `The hours: ${fault(`/people/${i}/hours/0`)}` }}
         </p>
       </div>
-      <button class="push" data-testid="add-person" @click="change('one more pair of hands', newPerson)">
-        One more
+      <button class="push" data-testid="add-person" @click="change('one more person', newPerson)">
+        Add person
       </button>
     </section>
     <section class="panel" aria-labelledby="house-ovens">
-      <h2 id="house-ovens">What the ovens hold</h2>
+      <h2 id="house-ovens">Ovens</h2>
       <p v-if="!house.ovens.length" class="quiet">No ovens yet: add one under Ovens.</p>
       <div class="ovens">
         <div v-for="(o, i) in house.ovens" :key="o.oven" class="oven">
@@ -152,7 +152,7 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
               "
             />
             <AmountField
-              label="Wide"
+              label="Width (cm)"
               kind="length"
               unit="cm"
               :model-value="t.width_cm"
@@ -163,7 +163,7 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
               "
             />
             <AmountField
-              label="Deep"
+              label="Depth (cm)"
               kind="length"
               unit="cm"
               :model-value="t.depth_cm"
@@ -176,15 +176,15 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
             <button
               v-if="o.tiers.length > 1"
               class="plain"
-              :aria-label="`Take out tier ${k + 1} of ${nameOf(o.oven)}`"
-              @click="change(`a tier less in ${nameOf(o.oven)}`, (h) => h.ovens[i]!.tiers.splice(k, 1))"
+              :aria-label="`Remove tier ${k + 1} of ${nameOf(o.oven)}`"
+              @click="change(`one tier less in ${nameOf(o.oven)}`, (h) => h.ovens[i]!.tiers.splice(k, 1))"
             >
-              Out
+              Remove
             </button>
           </div>
           <div class="tier">
             <AmountField
-              label="Warms by, a minute"
+              label="Heats up, per minute"
               kind="percent"
               unit="°C"
               :model-value="o.warm_c_per_min"
@@ -194,7 +194,7 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
               "
             />
             <AmountField
-              label="Cools by, a minute"
+              label="Cools down, per minute"
               kind="percent"
               unit="°C"
               :model-value="o.cool_c_per_min"
@@ -204,7 +204,7 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
               "
             />
             <AmountField
-              label="One opening costs"
+              label="Time lost per door opening"
               kind="minutes"
               unit="min"
               :model-value="o.door_min"
@@ -223,19 +223,19 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
                 )
               "
             >
-              One more tier
+              Add tier
             </button>
           </div>
         </div>
       </div>
     </section>
     <section class="panel" aria-labelledby="house-room">
-      <h2 id="house-room">Room, and the rest</h2>
+      <h2 id="house-room">Space and equipment</h2>
       <div class="tier">
         <AmountField
           v-for="place in ['rack', 'fridge']"
           :key="place"
-          :label="place === 'rack' ? 'On the rack' : 'In the fridge'"
+          :label="place === 'rack' ? 'Cooling rack' : 'Fridge shelf'"
           kind="percent"
           unit="cm²"
           optional
@@ -256,7 +256,7 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
           @update:model-value="(v) => change('mixers', (h) => (h.mixers = v ?? 0))"
         />
         <AmountField
-          label="Most topping in one mix"
+          label="Largest mix of topping"
           kind="mass"
           unit="g"
           optional
@@ -269,11 +269,11 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
           @update:model-value="(v) => change('the largest mix', (h) => (v ? (h.mix_g = v) : delete h.mix_g))"
         />
         <AmountField
-          label="Its bowl holds"
+          label="Mixer bowl"
           kind="volume"
           unit="ml"
           optional
-          instead="not told"
+          instead="unknown"
           :digits="0"
           :step="500"
           :model-value="house.bowl_ml || undefined"
@@ -282,7 +282,7 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
           @update:model-value="(v) => change('the bowl', (h) => (v ? (h.bowl_ml = v) : delete h.bowl_ml))"
         />
         <AmountField
-          label="A dish is washed in"
+          label="Washing up, per dish"
           kind="minutes"
           unit="min"
           :digits="0"
@@ -293,20 +293,20 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
         />
       </div>
       <p class="quiet small">
-        A 60 × 40 cm shelf of a fridge is 2400 cm². Without a mixer, hands rub the toppings in. How many there
-        are of each dish stands under Dishes.
+        A 60 × 40 cm fridge shelf is 2400 cm². Without a mixer, toppings are rubbed in by hand. Enter how many
+        you have of each dish under Dishes.
       </p>
     </section>
     <section v-if="kitchen.dishes.length" class="panel" aria-labelledby="house-dishes">
-      <h2 id="house-dishes">How much room dishes take</h2>
-      <p class="quiet small">Outside, over rim and handles. Left open, its rim is reckoned with as usual.</p>
+      <h2 id="house-dishes">Outside size of dishes</h2>
+      <p class="quiet small">Measured over rim and handles. Empty: calculated from the inside size.</p>
       <div class="ovens">
         <div v-for="d in kitchen.dishes" :key="d.id" class="tier">
           <strong class="called">{{ d.name }}</strong>
           <AmountField
             v-for="side in ['length_cm', 'width_cm'] as const"
             :key="side"
-            :label="side === 'length_cm' ? 'Long' : 'Wide'"
+            :label="side === 'length_cm' ? 'Length' : 'Width'"
             kind="length"
             unit="cm"
             optional
@@ -320,7 +320,7 @@ const setOutside = (d: ShelfDish, side: 'length_cm' | 'width_cm', cm: number | u
       </div>
     </section>
   </div>
-  <p v-else-if="!trouble" class="empty quiet">Fetching what the kitchen has…</p>
+  <p v-else-if="!trouble" class="empty quiet">Loading…</p>
 </template>
 
 <style scoped>

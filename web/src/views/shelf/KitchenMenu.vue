@@ -29,18 +29,18 @@ function name(isNew: boolean) {
           :data-testid="`to-${k.name}`"
           @click="kitchen.choose(k.id)"
         >
-          {{ `Go to ${k.name}` }}
+          {{ `Switch to ${k.name}` }}
         </button>
       </template>
       <button class="push" data-testid="rename-kitchen" @click="name(false)">Rename…</button>
-      <button class="push" data-testid="new-kitchen" @click="name(true)">New kitchen…</button>
+      <button class="push" data-testid="new-kitchen" @click="name(true)">Add kitchen…</button>
       <a
         class="push"
         :href="`/api/v1/kitchens/${kitchen.kitchen.id}/backup.zip`"
         :download="`${kitchen.kitchen.name}.zip`"
-        >Backup, as one file</a
+        >Download backup</a
       >
-      <button class="push" data-testid="delete-kitchen" @click="removing = true">Delete…</button>
+      <button class="push" data-testid="delete-kitchen" @click="removing = true">Delete kitchen…</button>
     </MoreMenu>
     <NameKitchen v-if="namingAsked" v-model="naming" :fresh="fresh" />
     <RemoveKitchen v-if="kitchen.kitchen && removingAsked" v-model="removing" :kitchen="kitchen.kitchen" />

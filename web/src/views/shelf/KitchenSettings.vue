@@ -33,7 +33,7 @@ const nameOf = (c: string) => {
 </script>
 
 <template>
-  <section class="panel settings" aria-label="How we measure">
+  <section class="panel settings" aria-label="Units">
     <div v-for="s in kitchen.larder?.switches" :key="s.key" class="one">
       <h2>{{ s.title }}</h2>
       <ChoiceButtons
@@ -46,10 +46,10 @@ const nameOf = (c: string) => {
       <p class="small quiet">{{ s.about }}</p>
     </div>
     <div class="one">
-      <h2>How high the kitchen lies</h2>
+      <h2>Altitude</h2>
       <AmountField
         class="currency"
-        label="Height above the sea"
+        label="Altitude"
         hide-label
         kind="percent"
         unit="m"
@@ -57,7 +57,7 @@ const nameOf = (c: string) => {
         :step="50"
         :model-value="settings.altitude_m ?? 0"
         testid="altitude"
-        @update:model-value="(v) => put('How high the kitchen lies', { altitude_m: v ?? 0 })"
+        @update:model-value="(v) => put('Altitude', { altitude_m: v ?? 0 })"
       />
       <p class="small quiet">{{ kitchen.larder?.abouts.altitude }}</p>
     </div>
@@ -69,14 +69,15 @@ const nameOf = (c: string) => {
         maxlength="8"
         aria-label="Currency"
         data-testid="currency"
-        @change="(v: string) => put('What prices are in', { currency: v })"
+        @change="(v: string) => put('Currency', { currency: v })"
       />
-      <p class="small quiet">Prices a kilogram stand with the fruit and the stores.</p>
+      <p class="small quiet">Enter prices per kilogram under Fruit and Ingredients.</p>
     </div>
     <div class="one wide">
-      <h2>What a container holds</h2>
+      <h2>Containers</h2>
       <p v-if="!containers.length" class="quiet">
-        Nothing yet. When a card says “1 punnet” or “a pot”, it is asked once and remembered here.
+        None yet. When an imported recipe says “1 punnet” or “a pot”, you are asked once for its weight, and
+        it is saved here.
       </p>
       <ul v-else>
         <li v-for="[name, g] in containers" :key="name">
@@ -92,7 +93,7 @@ const nameOf = (c: string) => {
             :testid="`container-${name}`"
             @update:model-value="(v) => contain(name, v)"
           />
-          <button class="plain" @click="contain(name, undefined)">Forget</button>
+          <button class="plain" @click="contain(name, undefined)">Delete</button>
         </li>
       </ul>
     </div>
@@ -101,7 +102,7 @@ const nameOf = (c: string) => {
     </p>
     <p class="sample wide" data-testid="sample">
       <BoldText
-        :text="`So it reads now: **${grams(376)}** of topping, **${mm(15)}** thick, ${starch} **${grams(7.5)}**, a dish of **${litres(2100)}**, **${cm(24)}** long, an oven at **${heat(180)}**, a room at **${warmth(21)}**.`"
+        :text="`Example: **${grams(376)}** of topping, **${mm(15)}** thick, ${starch} **${grams(7.5)}**, a dish of **${litres(2100)}**, **${cm(24)}** long, an oven at **${heat(180)}**, a room at **${warmth(21)}**.`"
       />
     </p>
   </section>

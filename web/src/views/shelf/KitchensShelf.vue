@@ -39,8 +39,8 @@ async function restore(e: Event) {
     if (came?.kitchen) return { data: came.kitchen }
     return { problem: came?.problem ?? sent.problem }
   })
-  if (!got) refused.value = 'Stopped. Nothing was brought in'
-  else if (got.problem) refused.value = `${inWords(got.problem)}. Nothing was brought in`
+  if (!got) refused.value = 'Stopped. Nothing was imported'
+  else if (got.problem) refused.value = `${inWords(got.problem)}. Nothing was imported`
   else {
     restored.value = got.data
     await kitchen.load()
@@ -55,18 +55,18 @@ async function restore(e: Event) {
       <ul>
         <li v-for="k in kitchen.all" :key="k.id">
           <strong>{{ k.name }}</strong>
-          <span v-if="k.id === kitchen.kitchen?.id" class="quiet">this one</span>
+          <span v-if="k.id === kitchen.kitchen?.id" class="quiet">current</span>
           <button v-else class="push" :data-testid="`go-${k.name}`" @click="kitchen.choose(k.id)">
-            Go there
+            Switch to it
           </button>
           <button class="plain" :data-testid="`remove-${k.name}`" @click="((leaving = k), (asking = true))">
             Delete…
           </button>
         </li>
       </ul>
-      <p><button class="push" data-testid="add-kitchen" @click="naming = true">New kitchen…</button></p>
+      <p><button class="push" data-testid="add-kitchen" @click="naming = true">Add kitchen…</button></p>
       <NameKitchen v-model="naming" fresh />
-      <p class="small quiet">Cards, dishes, ovens, figures and the log belong to one kitchen each.</p>
+      <p class="small quiet">Each kitchen has its own cards, dishes, ovens, figures and log.</p>
     </div>
     <div class="one">
       <h2>Backup</h2>
@@ -81,12 +81,12 @@ async function restore(e: Event) {
         >
       </p>
       <p class="small quiet">
-        A zip of JSON and pictures: everything that this kitchen has and knows, as it is now. What is in it is
-        told in docs/formats.md.
+        A zip file of JSON and pictures with everything in this kitchen. Its format is described in
+        docs/formats.md.
       </p>
-      <h2>Bring one in</h2>
+      <h2>Restore</h2>
       <label class="push bring">
-        From a backup
+        Restore a backup…
         <input
           class="visually-hidden"
           type="file"
@@ -95,14 +95,14 @@ async function restore(e: Event) {
           @change="restore"
         />
       </label>
-      <LongWork v-if="work.on.value" says="Bringing it in" :share="work.share.value" @stop="work.stop" />
+      <LongWork v-if="work.on.value" says="Importing" :share="work.share.value" @stop="work.stop" />
       <p v-if="restored" role="status" data-testid="restored">
-        {{ `${restored.name} is here.` }}
-        <button class="push" @click="kitchen.choose(restored.id)">Go there</button>
+        {{ `${restored.name} is restored.` }}
+        <button class="push" @click="kitchen.choose(restored.id)">Switch to it</button>
       </p>
       <p class="small quiet">
-        All of it or nothing. A kitchen that is here already stays as it is: the backup becomes a second one
-        beside it.
+        A backup is restored completely or not at all. It becomes a new kitchen; existing kitchens are not
+        changed.
       </p>
       <p v-if="refused" class="wrong" role="alert" data-testid="restore-refused">{{ refused }}.</p>
     </div>

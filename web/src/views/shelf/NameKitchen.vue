@@ -34,7 +34,7 @@ async function take() {
 <template>
   <el-dialog
     v-model="open"
-    :title="fresh ? 'A new kitchen' : 'Rename the kitchen'"
+    :title="fresh ? 'Add kitchen' : 'Rename kitchen'"
     width="min(620px, 96vw)"
     data-testid="name-kitchen"
   >
@@ -48,13 +48,13 @@ async function take() {
       />
       <template v-if="fresh">
         <KitchenHabits v-model="habit" />
-        <p class="quiet">Cards, dishes, ovens, figures and the log belong to one kitchen each.</p>
+        <p class="quiet">Each kitchen has its own cards, dishes, ovens, figures and log.</p>
       </template>
       <p v-if="refused" class="wrong" role="alert">{{ refused }}.</p>
       <div class="dialog-acts">
         <button type="button" class="push" @click="open = false">Cancel</button>
         <button class="push main" :disabled="!name.trim()" data-testid="name-it">
-          {{ fresh ? 'Begin' : 'Rename' }}
+          {{ fresh ? 'Add kitchen' : 'Rename' }}
         </button>
       </div>
     </form>

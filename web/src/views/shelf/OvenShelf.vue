@@ -31,13 +31,11 @@ function set(how: Partial<Oven>) {
 </script>
 
 <template>
-  <ShelfPair list="Ovens" edit="The oven" :chosen="!!draft">
+  <ShelfPair list="Ovens" edit="Oven" :chosen="!!draft">
     <template #list>
-      <p v-if="!kitchen.ovens.length" class="quiet">
-        No ovens yet. Add the one you use, and find out how far off it is.
-      </p>
+      <p v-if="!kitchen.ovens.length" class="quiet">No ovens yet. Add the one you use, and calibrate it.</p>
       <p v-if="kitchen.ovens.length" class="small quiet">
-        The thick line is what the dial says, ten degrees to a mark; the band is how far off it may be.
+        Thick line: the temperature on the dial (10 degrees per mark). Band: how far off the oven may be.
       </p>
       <ul>
         <li v-for="o in kitchen.ovens" :key="o.id">
@@ -60,8 +58,8 @@ function set(how: Partial<Oven>) {
         </li>
       </ul>
       <span class="acts">
-        <button class="push" data-testid="add-oven" @click="add(fresh('oven'))">Add an oven</button>
-        <button class="push" data-testid="add-camp" @click="add(fresh('camp'))">Add a camp oven</button>
+        <button class="push" data-testid="add-oven" @click="add(fresh('oven'))">Add oven</button>
+        <button class="push" data-testid="add-camp" @click="add(fresh('camp'))">Add camp oven</button>
       </span>
     </template>
     <template v-if="draft">
@@ -76,7 +74,7 @@ function set(how: Partial<Oven>) {
         <OvenTrial :key="draft.id" @measured="(m) => set(m)" />
         <div class="pair">
           <AmountField
-            label="Hotter than it says by"
+            label="Hotter than its dial by (°C)"
             kind="percent"
             unit="°C"
             :digits="0"
@@ -87,7 +85,7 @@ function set(how: Partial<Oven>) {
             @update:model-value="(v) => set({ offset_c: v ?? 0 })"
           />
           <AmountField
-            label="Give or take"
+            label="Uncertainty ± (°C)"
             kind="percent"
             unit="°C"
             :digits="0"
@@ -112,22 +110,22 @@ function set(how: Partial<Oven>) {
             data-testid="bottom-heat"
             @click="set({ bottom_heat: !draft.body.oven.bottom_heat })"
           >
-            can heat from below alone
+            has bottom heat only
           </button>
         </div>
         <div class="field">
-          <span class="label">Its dial shows</span>
+          <span class="label">Dial</span>
           <ChoiceButtons
             of="dial"
             :model-value="draft.body.oven.dial"
-            label="Its dial shows"
+            label="Dial"
             testid="dial"
             @update:model-value="(key) => set({ dial: key })"
           />
         </div>
         <AmountField
           class="narrow"
-          label="Runners for shelves, counted from below"
+          label="Number of shelf positions"
           kind="percent"
           unit=""
           :digits="0"
@@ -141,7 +139,7 @@ function set(how: Partial<Oven>) {
       <template v-else>
         <AmountField
           class="narrow"
-          label="Across"
+          label="Diameter"
           kind="length"
           unit="cm"
           :digits="1"
@@ -153,8 +151,8 @@ function set(how: Partial<Oven>) {
         />
         <p>{{ kitchen.larder?.abouts.coals }}</p>
         <p class="danger">
-          Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide. Local fire rules
-          decide.
+          Outdoors only, never in a tent, a van or a house: coals give off carbon monoxide. Follow local fire
+          rules.
         </p>
       </template>
       <p v-if="problem" class="wrong" role="alert" data-testid="oven-problem">
@@ -168,15 +166,15 @@ function set(how: Partial<Oven>) {
         data-testid="keep-oven"
         @click="keep"
       >
-        Keep it
+        Save
       </button>
       <button
         v-if="!draft.fresh"
         class="plain"
         data-testid="take-oven"
-        @click="takeAway((name) => `${name} taken away; cards and the log keep it`)"
+        @click="takeAway((name) => `${name} deleted; cards and the log keep it`)"
       >
-        Take it away
+        Delete oven
       </button>
       <span v-if="kept && !changed" class="settled" role="status">{{ kept }}</span>
     </template>

@@ -5,7 +5,7 @@ import { newestOnly } from '@/api/newest'
 import AmountField from '@/ui/AmountField.vue'
 import { warmth, degrees } from '@/format/amounts'
 
-/** How far off is it? By a thermometer in the middle, read a few times, or by the setting at which white sugar melts. */
+/** Calibrate the oven By a thermometer in the middle, read a few times, or by the setting at which white sugar melts. */
 const emit = defineEmits<{ measured: [m: Pick<OvenMeasured, 'offset_c' | 'give_or_take_c'>] }>()
 const way = ref<'thermometer' | 'sugar'>('thermometer')
 const set = ref(180)
@@ -40,20 +40,20 @@ const take = () =>
 </script>
 
 <template>
-  <section class="trial" aria-label="How far off is it?">
-    <h2>How far off is it?</h2>
-    <div class="choice" role="group" aria-label="How it is measured">
+  <section class="trial" aria-label="Calibrate the oven">
+    <h2>Calibrate the oven</h2>
+    <div class="choice" role="group" aria-label="Method">
       <button :aria-pressed="way === 'thermometer'" data-testid="by-thermometer" @click="way = 'thermometer'">
-        by a thermometer
+        thermometer
       </button>
       <button :aria-pressed="way === 'sugar'" data-testid="by-sugar" @click="way = 'sugar'">
-        by melting sugar
+        melting sugar
       </button>
     </div>
     <template v-if="way === 'thermometer'">
       <p class="small">
-        Stand an oven thermometer in the middle, give the oven half an hour, and read it three times, five
-        minutes apart, without opening the door for long.
+        Put an oven thermometer in the middle and heat the oven for half an hour. Read it three times, five
+        minutes apart, without keeping the door open.
       </p>
       <div class="four">
         <AmountField
@@ -85,7 +85,7 @@ const take = () =>
     <template v-else>
       <p class="small">
         {{
-          `A spoon of white sugar on foil, in the middle, a quarter of an hour at each setting, five degrees more each time: it stays dry below ${warmth(186)} and melts above. Melted sugar burns: leave it to cool.`
+          `Put a spoon of white sugar on foil in the middle. Heat it 15 minutes at each setting, five degrees more each time. Sugar stays dry below ${warmth(186)} and melts above. Melted sugar causes burns: let it cool.`
         }}
       </p>
       <div class="four">
@@ -116,8 +116,8 @@ const take = () =>
     </p>
     <p v-if="found" class="found" role="status" data-testid="trial-says">
       <strong>{{ found.says }}</strong>
-      {{ `Give or take ${degrees(found.give_or_take_c)}.` }}
-      <button class="push" data-testid="trial-take" @click="take">Take it</button>
+      {{ `Uncertainty ±${degrees(found.give_or_take_c)}.` }}
+      <button class="push" data-testid="trial-take" @click="take">Use this result</button>
     </p>
   </section>
 </template>

@@ -36,27 +36,27 @@ async function remove() {
   >
     <div class="ask">
       <p>
-        Its cards and their versions, the log with its pictures, the oven watch, dishes, ovens and figures go
-        with it, for good. There is no undo.
+        This deletes its cards and versions, log and pictures, Watch, dishes, ovens and figures for good. You
+        can’t undo this.
       </p>
       <a
         class="push"
         :href="`/api/v1/kitchens/${kitchen.id}/backup.zip`"
         :download="`${kitchen.name}.zip`"
         data-testid="remove-backup"
-        >First a backup, as one file</a
+        >Download a backup first</a
       >
       <label>
-        {{ `To be sure, write its name: ${kitchen.name}` }}
+        {{ `To confirm, enter the name: ${kitchen.name}` }}
         <el-input v-model="name" maxlength="80" aria-label="The kitchen's name" data-testid="remove-name" />
       </label>
       <p v-if="refused" class="wrong" role="alert">{{ refused }}.</p>
     </div>
     <template #footer>
       <span class="dialog-acts">
-        <button class="push" @click="open = false">Keep it</button>
+        <button class="push" @click="open = false">Cancel</button>
         <button class="push main" :disabled="!sure" data-testid="remove-for-good" @click="remove">
-          Delete it for good
+          Delete kitchen
         </button>
       </span>
     </template>

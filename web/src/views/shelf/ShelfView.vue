@@ -21,7 +21,7 @@ const kitchen = useKitchen()
 const shelf = useShelf()
 const route = useRoute()
 const count = (list: Record<string, unknown> | undefined) => Object.keys(list ?? {}).length
-const ours = (all: number, own: number) => (own ? `${all}, ${own} our own` : String(all))
+const ours = (all: number, own: number) => (own ? `${all}, ${own} own` : String(all))
 const measured = computed(() => kitchen.dishes.filter((d) => d.dish.measured_ml).length)
 useFetched(() => kitchen.loadHouse())
 const parts = computed(
@@ -29,17 +29,17 @@ const parts = computed(
     [
       ['dishes', 'Dishes', `${kitchen.dishes.length}, ${measured.value} measured`],
       ['ovens', 'Ovens', kitchen.ovens.map((o) => o.name).join(', ')],
-      ['house', 'Hands', kitchen.house?.house.people.map((p) => p.id).join(', ')],
+      ['house', 'People', kitchen.house?.house.people.map((p) => p.id).join(', ')],
       ['fruit', 'Fruit', ours(kitchen.fruits.length, count(kitchen.own.fruits))],
-      ['stores', 'Stores', ours(kitchen.ingredients.length, count(kitchen.own.ingredients))],
-      ['kitchen', 'Measures', heat(180)],
+      ['stores', 'Ingredients', ours(kitchen.ingredients.length, count(kitchen.own.ingredients))],
+      ['kitchen', 'Units', heat(180)],
       ['kitchens', 'Backup', kitchen.kitchen?.name],
     ] as const,
 )
-/** Which table of the stores is shown. */
+/** Table of the stores is shown. */
 const kind = ref<Kind>('ingredient')
 const kinds: [Kind, string][] = [
-  ['ingredient', 'Stores'],
+  ['ingredient', 'Ingredients'],
   ['thickener', 'Thickeners'],
   ['topping', 'Toppings'],
 ]
@@ -48,7 +48,7 @@ watch(
   (t) => (kind.value = kinds.find(([k]) => k === t?.thing)?.[0] ?? kind.value),
 )
 const part = computed(() => (typeof route.params.part === 'string' && route.params.part) || 'dishes')
-const unbind = bindKeys('On the Shelf', [
+const unbind = bindKeys('On this page', [
   { key: 'u', says: 'undo', does: () => void shelf.undo() },
   { key: 'r', says: 'redo', does: () => void shelf.redo() },
 ])
@@ -58,13 +58,13 @@ onBeforeUnmount(unbind)
 <template>
   <div class="shelf">
     <div class="bar">
-      <h1>Shelf</h1>
+      <h1>Kitchen</h1>
       <span v-if="part !== 'kitchens'" class="acts">
         <span class="small quiet said" role="status" data-testid="shelf-said">{{ shelf.said }}</span>
         <UndoRedo :undos="shelf.undos" :redos="shelf.redos" @undo="shelf.undo()" @redo="shelf.redo()" />
       </span>
     </div>
-    <PartNav label="Parts of the shelf" at="shelf" :part="part" :parts="parts" />
+    <PartNav label="Parts of the kitchen" at="shelf" :part="part" :parts="parts" />
     <p v-if="shelf.problem" class="wrong" role="alert">
       {{ `Not undone. ${inWords(shelf.problem)}.` }}
     </p>
@@ -72,15 +72,15 @@ onBeforeUnmount(unbind)
       {{ `${kitchen.trouble.title}. Trying again every few seconds.` }}
     </p>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+      There is no kitchen yet. Create one on the <RouterLink to="/">Bench</RouterLink>.
     </p>
-    <p v-else-if="!kitchen.ready && !kitchen.trouble" class="empty quiet">Fetching the kitchen…</p>
+    <p v-else-if="!kitchen.ready && !kitchen.trouble" class="empty quiet">Loading…</p>
     <template v-else-if="kitchen.kitchen">
       <KitchenSettings v-if="part === 'kitchen'" />
       <KitchensShelf v-else-if="part === 'kitchens'" />
       <FiguresShelf v-else-if="part === 'fruit'" key="fruit" kind="fruit" />
       <FiguresShelf v-else-if="part === 'stores'" :key="kind" :kind="kind">
-        <div class="choice" role="group" aria-label="Which table">
+        <div class="choice" role="group" aria-label="Table">
           <button
             v-for="[key, says] in kinds"
             :key="key"

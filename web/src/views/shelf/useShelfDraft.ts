@@ -58,7 +58,7 @@ export function useShelfDraft<T extends 'dish' | 'oven', L extends { id: string;
     if (problem.value) return
     chosen.value = d.id
     if (current.value) edit(current.value)
-    kept.value = `${name} is kept.`
+    kept.value = `${name} saved.`
   }
   /** Takes it away; says is what undo will name. */
   async function takeAway(says: (name: string) => string) {

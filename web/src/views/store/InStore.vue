@@ -12,7 +12,7 @@ import { dateOf, inWords as dayInWords } from '@/format/minutes'
 import ShopPacks from './ShopPacks.vue'
 import { bindKeys } from '@/ui/useKeys'
 
-/** What is in store: how much of it, and until when it must be used. */
+/** Stock: how much of it, and until when it must be used. */
 const kitchen = useKitchen()
 const clash = useClash()
 const kept = shallowRef<{ store: Store; revision: string }>()
@@ -25,7 +25,7 @@ const { trouble } = useFetched(async () => {
   return got.problem
 })
 async function put(body: Store) {
-  const got = await clash.settle('What is in store', kept.value?.revision, (ifMatch) =>
+  const got = await clash.settle('Stock', kept.value?.revision, (ifMatch) =>
     ask(api.PUT(url, { params: { path: path.value, header: upon(ifMatch) }, body })),
   )
   if (got.data) kept.value = got.data
@@ -66,12 +66,12 @@ interface Rate {
 }
 const rates: Rate[] = [
   { key: 'oven_kw', says: 'Power of an oven', unit: 'kW', usual: '2.5' },
-  { key: 'minor_per_kwh', says: 'A kilowatt hour', unit: '', money: true, usual: 'not counted' },
-  { key: 'minor_per_h', says: 'An hour of hands', unit: '', money: true, usual: 'not counted' },
-  { key: 'packaging_minor', says: 'Packaging of a portion', unit: '', money: true, usual: 'none' },
-  { key: 'wanted_share_pct', says: 'Ingredients in the price', unit: '%', usual: '30' },
+  { key: 'minor_per_kwh', says: 'Price of 1 kWh', unit: '', money: true, usual: 'not counted' },
+  { key: 'minor_per_h', says: 'Labour per hour', unit: '', money: true, usual: 'not counted' },
+  { key: 'packaging_minor', says: 'Packaging per portion', unit: '', money: true, usual: 'none' },
+  { key: 'wanted_share_pct', says: 'Ingredient share of the price', unit: '%', usual: '30' },
   { key: 'tax_pct', says: 'Tax on the price', unit: '%', usual: 'none' },
-  { key: 'ending_minor', says: 'Prices end on', unit: '', money: true, usual: '0.10' },
+  { key: 'ending_minor', says: 'Round prices to', unit: '', money: true, usual: '0.10' },
 ]
 /** Money is kept in its smallest coin. */
 const coins = (r: Rate) => (r.money ? 100 : 1)
@@ -89,7 +89,7 @@ const picked = ref('')
 function add(key: string) {
   picked.value = ''
   if (key)
-    void change(`${nameOf(key)}, in store`, (s) => s.stock.push({ key, g: 500, since: dateOf(new Date()) }))
+    void change(`${nameOf(key)}, in stock`, (s) => s.stock.push({ key, g: 500, since: dateOf(new Date()) }))
 }
 /** What uses a thing up. */
 const using = ref('')
@@ -108,7 +108,7 @@ async function useUp(key: string) {
   uses.value = got.data?.uses ?? []
 }
 onBeforeUnmount(
-  bindKeys('In the store', [
+  bindKeys('Stock', [
     { key: 'u', says: 'undo', does: () => void history.undo() },
     { key: 'r', says: 'redo', does: () => void history.redo() },
   ]),
@@ -118,7 +118,7 @@ onBeforeUnmount(
 <template>
   <section class="panel stock" aria-labelledby="stock-title">
     <div class="head">
-      <h2 id="stock-title">In store</h2>
+      <h2 id="stock-title">In stock</h2>
       <span class="acts"
         ><UndoRedo
           :undos="history.undos.value"
@@ -130,7 +130,7 @@ onBeforeUnmount(
     <p v-if="trouble" class="wrong" role="alert">{{ `${trouble.title}. Trying again every few seconds.` }}</p>
     <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}.</p>
     <p v-if="kept && !sorted.length" class="quiet">
-      Nothing is written down. What is bought from the list comes in here by a touch; or add it below.
+      Nothing in stock yet. Add items here, or tick them on the shopping list.
     </p>
     <ul>
       <li v-for="x in sorted" :key="x.key" :data-testid="`stock-${x.key}`">
@@ -172,18 +172,18 @@ onBeforeUnmount(
           :data-testid="`use-up-${x.key}`"
           @click="useUp(x.key)"
         >
-          Use it up
+          Ideas to use it up
         </button>
         <button
           class="plain"
-          :aria-label="`${nameOf(x.key)} is used up`"
-          @click="change(`${nameOf(x.key)}, used up`, (s) => s.stock.splice(x.i, 1))"
+          :aria-label="`${nameOf(x.key)} removed from stock`"
+          @click="change(`${nameOf(x.key)}, removed from stock`, (s) => s.stock.splice(x.i, 1))"
         >
-          Used up
+          Mark as used up
         </button>
         <div v-if="using === x.key" class="uses" data-testid="uses">
-          <p v-if="!uses" class="quiet" role="status">Trying it in every card and dish…</p>
-          <p v-else-if="!uses.length" class="quiet">No card takes it, or no dish is as small as that.</p>
+          <p v-if="!uses" class="quiet" role="status">Checking every card and dish…</p>
+          <p v-else-if="!uses.length" class="quiet">No card uses it, or no dish is small enough.</p>
           <p v-for="u in uses" :key="u.card">
             <RouterLink :to="{ path: '/cards', query: { words: u.name } }">{{ u.name }}</RouterLink>
             {{ u.says }}
@@ -195,8 +195,8 @@ onBeforeUnmount(
       v-model="picked"
       filterable
       class="add"
-      placeholder="Add something"
-      aria-label="Add something"
+      placeholder="Add to stock"
+      aria-label="Add to stock"
       data-testid="stock-add"
       @change="add"
     >
@@ -211,10 +211,9 @@ onBeforeUnmount(
   </section>
   <ShopPacks v-if="kept" :store="kept.store" @change="(says, how) => void change(says, how)" />
   <section v-if="kept" class="panel stock" aria-labelledby="rates-title">
-    <h2 id="rates-title">What ovens, hands and prices are reckoned by</h2>
+    <h2 id="rates-title">Costs: energy, labour, packaging</h2>
     <p class="quiet small">
-      Left open, it is not counted, or it is the usual. The cost of a dessert stands on the Bench, under
-      Finish.
+      Empty: not counted, or the usual value. The cost of a dessert is shown on the Bench, under Finish.
     </p>
     <div class="rates">
       <AmountField

@@ -9,7 +9,7 @@ import { grams } from '@/format/amounts'
 import { dateOf, dayAfter, inWords as dayInWords } from '@/format/minutes'
 import { asked, nothing, type Wanted } from './useWanted'
 
-/** What is printed beside each dessert: labels for its box, or a card for the counter. */
+/** Type beside each dessert: labels for its box, or a card for the counter. */
 const props = defineProps<{ wanted: Wanted }>()
 const kitchen = useKitchen()
 const labels = ref<CardLabel[]>([])
@@ -18,7 +18,7 @@ const kind = ref<'box' | 'counter' | 'hand'>('box')
 const kinds = [
   ['box', 'Labels'],
   ['counter', 'Counter cards'],
-  ['hand', 'To take home'],
+  ['hand', 'Take-home labels'],
 ] as const
 const counter = computed(() => kind.value !== 'box')
 const each = ref(4)
@@ -48,7 +48,7 @@ const baked = computed(() => props.wanted.date || dateOf(new Date()))
 const until = (days: number) => dayInWords(dayAfter(baked.value, days))
 const print = () => window.print()
 
-/** What labels are printed on, and the kitchen's own line: kept with its store. */
+/** Label paper, and the kitchen's own line: kept with its store. */
 const clash = useClash()
 const kept = shallowRef<{ store: Store; revision: string }>()
 const path = computed(() => ({ kitchen: kitchen.kitchen!.id }))
@@ -62,7 +62,7 @@ const paper = computed(() => kept.value?.store.labels ?? {})
 async function set(how: Partial<NonNullable<Store['labels']>>) {
   if (!kept.value) return
   const body = { ...kept.value.store, labels: { ...paper.value, ...how } }
-  const got = await clash.settle('What labels are printed on', kept.value.revision, (ifMatch) =>
+  const got = await clash.settle('Label paper', kept.value.revision, (ifMatch) =>
     ask(api.PUT(url, { params: { path: path.value, header: upon(ifMatch) }, body })),
   )
   if (got.data) kept.value = got.data
@@ -74,8 +74,8 @@ async function printNutrients(on: boolean) {
 }
 /** Usual sheets of labels: so many across and down an A4 page. */
 const sheets = [
-  ['', 'two beside each other'],
-  ['1x1', '1 to a sheet'],
+  ['', 'two per row'],
+  ['1x1', '1 per sheet'],
   ['2x2', '2 × 2'],
   ['2x4', '2 × 4'],
   ['2x5', '2 × 5'],
@@ -97,7 +97,7 @@ const divided = computed(() =>
 <template>
   <section class="sheets" aria-label="Labels">
     <div class="panel head no-print">
-      <div class="choice" role="group" aria-label="What is printed">
+      <div class="choice" role="group" aria-label="Type">
         <button
           v-for="[key, says] in kinds"
           :key="key"
@@ -113,7 +113,7 @@ const divided = computed(() =>
         <input v-model.number="each" class="number" type="number" min="1" max="60" data-testid="label-each"
       /></label>
       <label v-if="!counter"
-        >on a sheet of
+        >per sheet of
         <select
           class="number wide"
           :value="sheet"
@@ -134,7 +134,7 @@ const divided = computed(() =>
         energy and nutrients</label
       >
       <label class="own"
-        >On cross-contact
+        >Cross-contact note
         <input
           class="number own"
           :value="paper.handled ?? ''"
@@ -152,14 +152,12 @@ const divided = computed(() =>
         Print
       </button>
       <p class="quiet small">
-        What must stand on a label, how long it keeps and where it may be made: the local food authority’s
-        code and a licensed professional decide.
+        Labelling, shelf life and where food may be made are regulated: follow the local food authority’s code
+        and ask a licensed professional.
       </p>
     </div>
     <p v-if="problem" class="wrong no-print" role="alert">{{ inWords(problem) }}.</p>
-    <p v-if="nothing(wanted)" class="panel empty no-print">
-      Choose a day or some cards: here stand their labels.
-    </p>
+    <p v-if="nothing(wanted)" class="panel empty no-print">Choose a day or cards to see their labels.</p>
     <p v-for="l in once.filter((x) => !x.label)" :key="l.card" class="panel wrong why no-print" role="alert">
       <strong>{{ l.name }}</strong> {{ `No label: ${l.why}.` }}
     </p>
@@ -174,7 +172,7 @@ const divided = computed(() =>
           >
             <h3>{{ l.name }}</h3>
             <p v-if="kind === 'counter'" class="what">
-              {{ `A portion is about ${grams(l.label.portion_g)}.` }}
+              {{ `Portion: about ${grams(l.label.portion_g)}.` }}
             </p>
             <p class="list"><strong>Ingredients:</strong> {{ l.label.text }}</p>
             <p v-if="l.label.contains.length">

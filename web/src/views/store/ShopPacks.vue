@@ -27,7 +27,7 @@ function add() {
   g.value = price.value = undefined
 }
 const drop = (of: string, i: number) =>
-  emit('change', `${nameOf(of)}, a pack less`, (s) => {
+  emit('change', `${nameOf(of)}, pack removed`, (s) => {
     const left = (s.packs[of] ?? []).filter((_, k) => k !== i)
     if (left.length) s.packs[of] = left
     else s.packs = Object.fromEntries(Object.entries(s.packs).filter(([k]) => k !== of))
@@ -36,10 +36,8 @@ const drop = (of: string, i: number) =>
 
 <template>
   <section class="panel packs" aria-labelledby="packs-title">
-    <h2 id="packs-title">Packs that your shops sell</h2>
-    <p class="quiet small">
-      Without any of your own, the list reckons with the usual ones: butter by 250 g, flour by the kilogram.
-    </p>
+    <h2 id="packs-title">Pack sizes in your shops</h2>
+    <p class="quiet small">Without your own pack sizes, usual ones are used: 250 g butter, 1 kg flour.</p>
     <ul>
       <li v-for="[of, packs] in rows" :key="of" :data-testid="`packs-${of}`">
         <strong>{{ nameOf(of) }}</strong>
@@ -50,7 +48,7 @@ const drop = (of: string, i: number) =>
             :aria-label="`No pack of ${grams(p.g)} of ${nameOf(of)}`"
             @click="drop(of, i)"
           >
-            Out
+            Remove
           </button>
         </span>
       </li>
@@ -59,8 +57,8 @@ const drop = (of: string, i: number) =>
       <el-select
         v-model="key"
         filterable
-        placeholder="Of what?"
-        aria-label="A pack of what"
+        placeholder="Ingredient"
+        aria-label="Ingredient of the pack"
         data-testid="pack-of"
       >
         <el-option
@@ -71,18 +69,18 @@ const drop = (of: string, i: number) =>
           :data-testid="`pack-of-${t.key}`"
         />
       </el-select>
-      <AmountField v-model="g" label="Holds" kind="mass" unit="g" optional :digits="0" testid="pack-g" />
+      <AmountField v-model="g" label="Contents" kind="mass" unit="g" optional :digits="0" testid="pack-g" />
       <AmountField
         v-model="price"
-        label="Costs"
+        label="Price"
         kind="percent"
         :unit="currency"
         optional
-        instead="by the kilogram"
+        instead="per kilogram"
         :digits="2"
         testid="pack-price"
       />
-      <button class="push" :disabled="!key || !g" data-testid="pack-add">Add this pack</button>
+      <button class="push" :disabled="!key || !g" data-testid="pack-add">Add pack</button>
     </form>
   </section>
 </template>

@@ -13,8 +13,8 @@ import { useWanted } from './useWanted'
 const kitchen = useKitchen()
 const route = useRoute()
 const parts = [
-  ['buy', 'To buy'],
-  ['stock', 'In store'],
+  ['buy', 'Shopping list'],
+  ['stock', 'In stock'],
   ['labels', 'Labels'],
 ] as const
 const part = computed(() => (typeof route.params.part === 'string' && route.params.part) || 'buy')
@@ -24,11 +24,11 @@ const wanted = useWanted()
 <template>
   <div class="store">
     <div class="bar no-print">
-      <h1>Store</h1>
-      <PartNav class="parts" label="Parts of the store" at="store" :part="part" :parts="parts" />
+      <h1>Stock</h1>
+      <PartNav class="parts" label="Parts of the stock" at="store" :part="part" :parts="parts" />
     </div>
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
-      There is no kitchen yet: begin one on the <RouterLink to="/">Bench</RouterLink>.
+      There is no kitchen yet. Create one on the <RouterLink to="/">Bench</RouterLink>.
     </p>
     <template v-else-if="kitchen.kitchen">
       <InStore v-if="part === 'stock'" />

@@ -98,7 +98,7 @@ const print = () => window.print()
 <template>
   <section class="panel list" aria-labelledby="buy-title">
     <div class="head">
-      <h2 id="buy-title">To buy</h2>
+      <h2 id="buy-title">Shopping list</h2>
       <strong v-if="list && lines.length" class="sum" data-testid="buy-sum">{{
         `${money(list.minor)}${list.unpriced ? `, and ${list.unpriced} without a price` : ''}`
       }}</strong>
@@ -108,12 +108,12 @@ const print = () => window.print()
         <button class="push" @click="print">Print</button>
       </span>
     </div>
-    <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}. What stands here is from before.</p>
+    <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}. The list below is from before.</p>
     <p v-if="nothing(wanted)" class="empty" data-testid="buy-nothing">
-      Choose a day or some cards: here stands what to buy for them, with peel, stones and washing on top, in
-      the packs that shops sell.
+      Choose a day or cards to see what to buy. Waste from peel and stones is included, and amounts are in
+      packs that shops sell.
     </p>
-    <p v-if="taken" class="ok" role="status">It is in store now.</p>
+    <p v-if="taken" class="ok" role="status">Added to stock.</p>
     <div v-for="s in list?.sections ?? []" :key="s.title">
       <h3>{{ s.title }}</h3>
       <ul>
@@ -134,7 +134,7 @@ const print = () => window.print()
     </div>
     <div v-if="bought.length" class="dialog-acts no-print">
       <button class="push main" data-testid="take-in" @click="takeIn">
-        {{ `Into the store: ${bought.length} ticked` }}
+        {{ `Add to stock: ${bought.length} ticked` }}
       </button>
     </div>
   </section>

@@ -5,7 +5,7 @@ import { useFetched } from '@/ui/useFetched'
 import { inWords } from '@/format/minutes'
 import type { Wanted } from './useWanted'
 
-/** For what: a day with its orders, and cards beside it. */
+/** Make: a day with its orders, and cards beside it. */
 const wanted = defineModel<Wanted>({ required: true })
 const cards = shallowRef<CardListed[]>([])
 const days = shallowRef<{ date: string; orders: number }[]>([])
@@ -39,17 +39,11 @@ function set(card: string, dishes: number) {
 
 <template>
   <section class="panel for" aria-labelledby="for-title">
-    <h2 id="for-title">For what</h2>
+    <h2 id="for-title">Make</h2>
     <p v-if="trouble" class="wrong" role="alert">{{ `${trouble.title}. Trying again every few seconds.` }}</p>
     <label class="field"
-      ><span class="label">A day, with all that is wanted</span>
-      <el-select
-        v-model="wanted.date"
-        clearable
-        placeholder="No day"
-        aria-label="A day"
-        data-testid="for-day"
-      >
+      ><span class="label">All orders of a day</span>
+      <el-select v-model="wanted.date" clearable placeholder="No day" aria-label="Day" data-testid="for-day">
         <el-option
           v-if="wanted.date && !days.some((d) => d.date === wanted.date)"
           :value="wanted.date"
@@ -67,7 +61,7 @@ function set(card: string, dishes: number) {
     <div v-for="c in wanted.cards" :key="c.card" class="card" :data-testid="`for-card-${c.name}`">
       <strong>{{ c.name }}</strong>
       <span class="count">
-        <button class="push" :aria-label="`One dish fewer of ${c.name}`" @click="set(c.card, c.dishes - 1)">
+        <button class="push" :aria-label="`One dish less of ${c.name}`" @click="set(c.card, c.dishes - 1)">
           −
         </button>
         <span>{{ c.dishes }}</span>
@@ -84,8 +78,8 @@ function set(card: string, dishes: number) {
     <el-select
       v-model="picked"
       filterable
-      placeholder="Add a card"
-      aria-label="Add a card"
+      placeholder="Add card"
+      aria-label="Add card"
       data-testid="for-card"
       @change="add"
     >

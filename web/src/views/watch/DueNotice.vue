@@ -21,7 +21,7 @@ const first = computed(() => watching.due[0])
       >
         Done
       </button>
-      <RouterLink class="plain" to="/watch">To the watch</RouterLink>
+      <RouterLink class="plain" to="/watch">Open the Watch</RouterLink>
     </span>
   </div>
 </template>

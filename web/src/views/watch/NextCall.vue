@@ -18,7 +18,11 @@ const done = (answer: 'done' | 'skipped' | 'snooze') => void watching.answerCall
 </script>
 
 <template>
-  <section :class="['panel next', { due: call.left <= 0 }]" aria-label="Next call" data-testid="next-call">
+  <section
+    :class="['panel next', { due: call.left <= 0 }]"
+    aria-label="Next reminder"
+    data-testid="next-call"
+  >
     <p class="left" data-testid="call-left">{{ call.left > 0 ? 'in' : '' }} {{ left }}</p>
     <div class="words">
       <h2>{{ call.says }}</h2>
@@ -30,7 +34,7 @@ const done = (answer: 'done' | 'skipped' | 'snooze') => void watching.answerCall
     <span class="acts">
       <button class="push main big" data-testid="call-done" @click="done('done')">Done</button>
       <button class="push" data-testid="call-snooze" @click="done('snooze')">
-        {{ `${watching.snoozeMin} min more` }}
+        {{ `${watching.snoozeMin} min later` }}
       </button>
       <button class="push" data-testid="call-skip" @click="done('skipped')">Skip</button>
     </span>

@@ -11,7 +11,7 @@ const watching = useWatch()
 <template>
   <section class="panel way" :aria-label="way.title" :data-testid="`way-${way.title}`">
     <h2>{{ way.title }}</h2>
-    <p class="quiet">{{ `On its way, to be ready at ${timeOf(way.ready_at)}.` }}</p>
+    <p class="quiet">{{ `Countdown to be ready at ${timeOf(way.ready_at)}.` }}</p>
     <ol>
       <li v-for="(s, i) in way.steps" :key="i" :class="{ past: s.state !== 'waiting' }">
         <strong>{{ timeOf(s.at) }}</strong>
@@ -30,8 +30,8 @@ const watching = useWatch()
         </button>
       </li>
     </ol>
-    <p class="quiet small">Once it is in, “In the oven” on the Bench takes over with its own calls.</p>
-    <button class="plain" data-testid="off-the-way" @click="watching.offTheWay(way.id)">Off the watch</button>
+    <p class="quiet small">When it goes in, use “Start baking” on the Bench: it has its own reminders.</p>
+    <button class="plain" data-testid="off-the-way" @click="watching.offTheWay(way.id)">Remove</button>
   </section>
 </template>
 

@@ -27,7 +27,7 @@ const ovens = computed(() => {
   const by = new Map<string, Watched[]>()
   for (const w of inside.value) by.set(w.oven_id ?? '', [...(by.get(w.oven_id ?? '') ?? []), w])
   return [...by].map(([id, all]) => ({
-    name: kitchen.ovens.find((o) => o.id === id)?.name ?? 'An oven',
+    name: kitchen.ovens.find((o) => o.id === id)?.name ?? 'Oven',
     all: all.map((w) => ({ w, bars: bars(w) })),
   }))
 })
@@ -47,7 +47,7 @@ const iso = (t: number) => new Date(t).toISOString()
 </script>
 
 <template>
-  <section v-if="inside.length > 1" class="panel ovens" aria-label="The ovens" data-testid="oven-timeline">
+  <section v-if="inside.length > 1" class="panel ovens" aria-label="Ovens" data-testid="oven-timeline">
     <div v-for="o in ovens" :key="o.name" class="oven">
       <h2>{{ o.name }}</h2>
       <div class="lanes">

@@ -20,7 +20,7 @@ const places = [
   <section class="probe" aria-label="Probe" :data-testid="`probe-of-${dessert.title}`">
     <div class="where">
       <span class="small">Probe</span>
-      <div class="choice" role="group" aria-label="Where the probe is">
+      <div class="choice" role="group" aria-label="Probe position">
         <button
           v-for="[key, says] in places"
           :key="key"
@@ -42,7 +42,7 @@ const places = [
       <p class="small">
         Line: predicted. Dots: the (simulated) probe<template v-if="last"
           >, now <strong>{{ warmth(last.c) }}</strong></template
-        ><template v-else>; the first reading comes within a quarter of a minute</template>.
+        ><template v-else>; the first reading comes within 15 seconds</template>.
       </p>
       <p
         v-if="dessert.estimate"

@@ -14,9 +14,9 @@ const off = ref(10)
 const ways = ref<Rescue[]>([])
 const problem = ref<Problem>()
 const troubles: [Trouble, string][] = [
-  ['dark_raw', 'top dark, middle still'],
-  ['boils_over', 'it boils over'],
-  ['pale', 'time is up, and it is pale'],
+  ['dark_raw', 'top dark, middle not bubbling'],
+  ['boils_over', 'boiling over'],
+  ['pale', 'time is up, top pale'],
   ['oven_off', 'the oven was off'],
 ]
 async function tell(t: Trouble) {
@@ -50,7 +50,7 @@ async function take(w: Rescue) {
     <AmountField
       v-if="chosen === 'oven_off'"
       class="narrow"
-      label="for how long"
+      label="for"
       kind="minutes"
       unit="min"
       :digits="0"
@@ -66,16 +66,16 @@ async function take(w: Rescue) {
         <span>
           <strong>{{ w.says }}</strong>{{ `: ${integer(w.minutes)} min from now.` }}
           <span :class="w.works ? 'settled' : 'wrong'">{{
-            w.works ? 'On the model it comes right.' : `Still: ${w.unmet.join('; ')}.`
+            w.works ? 'It will come out right (by the model).' : `Remaining problem: ${w.unmet.join('; ')}.`
           }}</span>
         </span>
         <button :class="['push', { main: i === 0 && w.works }]" :data-testid="`rescue-${i}`" @click="take(w)">
-          Do it
+          Apply
         </button>
       </li>
     </ul>
     <details>
-      <summary>If it is out already</summary>
+      <summary>If it is already out</summary>
       <ul class="small">
         <li v-for="a in watching.all?.afterwards" :key="a.code">
           <span

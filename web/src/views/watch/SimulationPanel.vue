@@ -6,20 +6,20 @@ import { useWatch } from '@/stores/useWatch'
 defineProps<{ dessert: Watched }>()
 const watching = useWatch()
 const speeds = [
-  [1, 'as the clock'],
+  [1, 'real time'],
   [10, '10 times'],
-  [60, '60 times as fast'],
+  [60, '60 × faster'],
 ] as const
 </script>
 
 <template>
   <details class="sim" :open="dessert.speed > 1">
     <summary data-testid="simulation">
-      Simulation<template v-if="dessert.speed > 1">{{ `: ${dessert.speed} times as fast` }}</template
+      Simulation<template v-if="dessert.speed > 1">{{ `: ${dessert.speed} × faster` }}</template
       ><template v-if="dessert.door_open">, the door is open</template>
     </summary>
     <div class="row">
-      <div class="choice" role="group" aria-label="How fast this bake’s time runs">
+      <div class="choice" role="group" aria-label="Speed of this bake">
         <button
           v-for="[n, says] in speeds"
           :key="n"
@@ -37,12 +37,12 @@ const speeds = [
         data-testid="open-door"
         @click="watching.simulate(dessert.id, { door_min: 2 })"
       >
-        Leave the door open for 2 min
+        Open the door for 2 min
       </button>
     </div>
     <p class="small quiet">
-      For trying it out. A faster bake is moved back in time, with its calls; the clock of the kitchen stays
-      true. The open door cools the oven, and only the probe finds out.
+      For trying things out. In a faster bake, start time and reminders move earlier; the kitchen clock is not
+      changed. An open door cools the oven, which only the probe notices.
     </p>
   </details>
 </template>

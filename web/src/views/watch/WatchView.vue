@@ -14,9 +14,9 @@ import { useWatch } from '@/stores/useWatch'
 const watching = useWatch()
 const next = computed(() => watching.calls[0])
 const tones: [Tone, string][] = [
-  ['bell', 'a bell'],
-  ['knock', 'a knock'],
-  ['off', 'no sound'],
+  ['bell', 'bell'],
+  ['knock', 'knock'],
+  ['off', 'off'],
 ]
 function choose(t: Tone) {
   sound.value = { ...sound.value, tone: t }
@@ -25,9 +25,9 @@ function choose(t: Tone) {
 const answer = (a: 'done' | 'skipped' | 'snooze') =>
   next.value && void watching.answerCall(next.value, { answer: a })
 onBeforeUnmount(
-  bindKeys('On the oven watch', [
-    { key: 'd', says: 'the next call is done', does: () => answer('done') },
-    { key: 'm', says: '3 min more for it', does: () => answer('snooze') },
+  bindKeys('On this page', [
+    { key: 'd', says: 'mark the next reminder as done', does: () => answer('done') },
+    { key: 'm', says: 'postpone it 3 min', does: () => answer('snooze') },
     { key: 'x', says: 'skip it', does: () => answer('skipped') },
   ]),
 )
@@ -36,8 +36,8 @@ onBeforeUnmount(
 <template>
   <div class="watch">
     <div class="bar">
-      <h1>Oven watch</h1>
-      <div class="choice" role="group" aria-label="Sound of a call">
+      <h1>Watch</h1>
+      <div class="choice" role="group" aria-label="Sound of reminders">
         <button
           v-for="[key, says] in tones"
           :key="key"
@@ -52,11 +52,11 @@ onBeforeUnmount(
           data-testid="spoken"
           @click="sound = { ...sound, spoken: !sound.spoken }"
         >
-          spoken
+          read aloud
         </button>
       </div>
       <span v-if="watching.down" class="small wrong" role="status" data-testid="not-live">
-        The line to the server is down; it tries again. The calls go on from what was known.
+        No connection to the server; retrying. Reminders continue from the last known state.
       </span>
     </div>
     <p v-if="watching.problem" class="wrong" role="alert">{{ inWords(watching.problem) }}</p>
@@ -69,14 +69,14 @@ onBeforeUnmount(
     >
       <strong>{{ u.title }}</strong>
       {{
-        `went in at ${timeOf(u.started_at)}, and what is kept of it can't be used: no calls come for it any more. Look after it by eye; the other desserts are not touched by it.`
+        `went in at ${timeOf(u.started_at)}, but its stored data can’t be read: there are no reminders for it. Check it by eye; other desserts are not affected.`
       }}
-      <button class="push" data-testid="unusable-off" @click="watching.end(u.id)">Off the watch</button>
+      <button class="push" data-testid="unusable-off" @click="watching.end(u.id)">Remove</button>
     </p>
     <p v-if="watching.gone" class="notice panel" role="status" data-testid="off-watch">
-      {{ `${watching.gone.title} is off the watch, without the log.` }}
+      {{ `${watching.gone.title} was removed without logging.` }}
       <button class="push" data-testid="back-on-watch" @click="watching.back()">Undo</button>
-      <button class="plain" @click="watching.gone = undefined">Fine</button>
+      <button class="plain" @click="watching.gone = undefined">Close</button>
     </p>
     <p
       v-if="
@@ -85,8 +85,8 @@ onBeforeUnmount(
       class="empty"
       data-testid="nothing-in"
     >
-      Nothing is in the oven. On the <RouterLink to="/">Bench</RouterLink>, “In the oven” starts the clock:
-      every tablet of the kitchen then shows what to do next, and calls it out.
+      Nothing is in the oven. On the <RouterLink to="/">Bench</RouterLink>, use “Start baking”. Every tablet
+      of the kitchen then shows the next step and sounds reminders.
     </p>
     <NextCall v-if="next" :call="next" />
     <p

@@ -133,17 +133,17 @@ const became = (c: WatchCall) =>
     <SimulationPanel :dessert="dessert" />
     <span class="acts">
       <button v-if="!dessert.out_at" class="push" data-testid="trouble" @click="trouble = !trouble">
-        Something is wrong
+        Something went wrong
       </button>
       <button
         :class="['push', { main: dessert.out_at }]"
         data-testid="how-did-it-come-out"
         @click="baked = true"
       >
-        How did it come out?
+        Log result
       </button>
       <button class="plain" data-testid="off-the-watch" @click="watching.end(dessert.id)">
-        Off the watch, without the log
+        Remove without logging
       </button>
     </span>
     <BakeOutcome v-model="baked" :bake="bake" @logged="watching.end(dessert.id, true)" />

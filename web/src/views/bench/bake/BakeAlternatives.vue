@@ -7,10 +7,10 @@ import { useDessert } from '@/stores/useDessert'
 import { usePlan } from '@/stores/usePlan'
 import { useKitchen } from '@/stores/useKitchen'
 
-/** Where bakers disagree: each way as a switch, with what it changes in numbers for this dessert in this oven. */
+/** Other ways to bake it: each way as a switch, with what it changes in numbers for this dessert in this oven. */
 const kitchen = useKitchen()
 const props = withDefaults(defineProps<{ questions: BakeAlternative['question'][]; title?: string }>(), {
-  title: 'Where bakers disagree',
+  title: 'Other ways to bake it',
 })
 const dessert = useDessert()
 const plan = usePlan()
@@ -47,7 +47,7 @@ function choose(s: BakeAlternative) {
 <template>
   <details :open="open" @toggle="(e) => (open = (e.target as HTMLDetailsElement).open)">
     <summary :data-testid="`disagree-${questions[0]}`">{{ title }}</summary>
-    <p v-if="!shown.length" class="quiet small">Trying each way…</p>
+    <p v-if="!shown.length" class="quiet small">Comparing…</p>
     <div
       v-for="g in shown"
       :key="g.question"

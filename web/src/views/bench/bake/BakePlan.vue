@@ -17,8 +17,8 @@ function dialled(s: Stage) {
   if (!o || outside(s)) return ''
   const off = o.offset_c
     ? o.offset_c < 0
-      ? ` (it is ${degrees(-o.offset_c)} cooler than it says)`
-      : ` (it is ${degrees(o.offset_c)} hotter than it says)`
+      ? ` (its oven is ${degrees(-o.offset_c)} cooler than its dial)`
+      : ` (its oven is ${degrees(o.offset_c)} hotter than its dial)`
     : ''
   return o.dial || off ? `Dial: ${heat(s.oven_c, o.dial || undefined)}${off}.` : ''
 }
@@ -39,7 +39,7 @@ function split(i: number) {
 }
 function drop(i: number) {
   const next = plan.copied().filter((_, n) => n !== i)
-  if (next.length) plan.set('a stage taken out', next)
+  if (next.length) plan.set('a stage removed', next)
 }
 </script>
 
@@ -49,19 +49,19 @@ function drop(i: number) {
     <ForecastLine />
     <p class="small" data-testid="plan-end">{{ plan.answer?.verdict.detail }}</p>
     <p v-if="p.unmet.length" class="wrong" role="status" data-testid="unmet">
-      {{ own ? 'As entered' : 'No plan meets it all' }}: {{ p.unmet.join('; ') }}.
+      {{ own ? 'As entered' : 'No plan meets every condition' }}: {{ p.unmet.join('; ') }}.
     </p>
     <ul v-if="p.remedies.length" class="ways" data-testid="remedies">
       <li v-for="w in p.remedies" :key="w.code">
         <strong>{{ w.name }}</strong>, {{ heat(w.oven_c) }}, {{ integer(w.minutes) }} min:
-        {{ w.settles ? 'settles it' : w.unmet.join('; ') }}
+        {{ w.settles ? 'fixes it' : w.unmet.join('; ') }}
         <button
           v-if="w.change"
           class="plain"
           :data-testid="`take-${w.code}`"
           @click="plan.apply(w.name, w.change)"
         >
-          Do it
+          Apply
         </button>
       </li>
     </ul>
@@ -88,7 +88,7 @@ function drop(i: number) {
       />
       <span class="acts">
         <button class="plain" :data-testid="`split-${i}`" @click="split(i)">Split</button>
-        <button v-if="p.stages.length > 1" class="plain" @click="drop(i)">Out</button>
+        <button v-if="p.stages.length > 1" class="plain" @click="drop(i)">Remove</button>
       </span>
       <p v-if="dialled(s) || coals[i]" class="wide small told" :data-testid="`told-${i}`">
         {{ dialled(s) }}
@@ -108,11 +108,11 @@ function drop(i: number) {
       />
     </div>
     <span class="acts">
-      <button v-if="own" class="push" data-testid="propose" @click="plan.propose()">Propose anew</button>
-      <button v-else class="push" data-testid="take-plan" @click="plan.take()">Keep it with the card</button>
+      <button v-if="own" class="push" data-testid="propose" @click="plan.propose()">Propose again</button>
+      <button v-else class="push" data-testid="take-plan" @click="plan.take()">Save with the card</button>
     </span>
     <p class="small quiet">
-      {{ `${`Boiling point here ${warmth(p.answer.boiling_point_c)}.`} The clock only says when to look.` }}
+      {{ `${`Boiling point here ${warmth(p.answer.boiling_point_c)}.`} The times only say when to check.` }}
     </p>
   </div>
 </template>

@@ -15,12 +15,12 @@ const dessert = useDessert()
 const plan = usePlan()
 /** How hot filling and dish go in, C; undefined is as the fruit is: raw, pre-cooked or frozen. */
 const fillings: [string, number | undefined][] = [
-  ['as it is', undefined],
+  ['unheated', undefined],
   ['chilled', 5],
-  ['boiling hot', 90],
+  ['boiling', 90],
 ]
 const starts: [string, number | undefined][] = [
-  ['as it is', undefined],
+  ['unheated', undefined],
   ['chilled', 5],
   ['hot from the stove', 180],
 ]
@@ -105,26 +105,26 @@ const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station =
     <p v-for="u in plan.answer?.asks" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
     <BakePlan />
     <div class="field">
-      <span class="label">The filling goes in</span>
-      <div class="choice" role="group" aria-label="The filling goes in">
+      <span class="label">Filling temperature</span>
+      <div class="choice" role="group" aria-label="Filling temperature">
         <button
           v-for="[says, c] in fillings"
           :key="says"
           :aria-pressed="setting.filling_c === c"
           :data-testid="`filling-${says}`"
-          @click="dessert.change('how hot the filling goes in', (d) => (d.setting.filling_c = c))"
+          @click="dessert.change('the filling temperature', (d) => (d.setting.filling_c = c))"
         >
           {{ says }}
         </button>
       </div>
-      <span class="label">in a dish</span>
-      <div class="choice" role="group" aria-label="In a dish">
+      <span class="label">in a dish that is</span>
+      <div class="choice" role="group" aria-label="Dish temperature">
         <button
           v-for="[says, c] in starts"
           :key="says"
           :aria-pressed="setting.dish_c === c"
           :data-testid="`dish-start-${says}`"
-          @click="dessert.change('how hot the dish is', (d) => (d.setting.dish_c = c))"
+          @click="dessert.change('the dish temperature', (d) => (d.setting.dish_c = c))"
         >
           {{ says }}
         </button>

@@ -70,7 +70,7 @@ const marks = computed(() => {
       ['rim bubbles', e.rim_bubbles_min],
       ['middle bubbles', e.middle_bubbles_min],
       ['golden', e.golden_min],
-      ['topping through', e.topping_through_min],
+      ['topping cooked through', e.topping_through_min],
       ['base baked', e.base_baked_min],
     ] as [string, number | null][]
   )
@@ -161,9 +161,9 @@ function keyPoint(e: KeyboardEvent) {
 </script>
 
 <template>
-  <section class="strip" aria-label="The bake" data-testid="strip">
+  <section class="strip" aria-label="Bake plan" data-testid="strip">
     <p v-if="plan.problem" class="wrong" role="alert">{{ plan.problem.title }}</p>
-    <p v-else-if="!p" class="quiet">Baking it on paper…</p>
+    <p v-else-if="!p" class="quiet">Simulating the bake…</p>
     <template v-if="p && curves">
       <div ref="frame">
         <svg
@@ -287,7 +287,7 @@ function keyPoint(e: KeyboardEvent) {
         </svg>
       </div>
       <p v-if="foreseen?.top_spread" class="spread" data-testid="top-spread">
-        <span class="small">Top when it comes out</span>
+        <span class="small">Top at the end</span>
         <span class="shades">
           <span
             v-for="(s, i) in foreseen.top_spread"
@@ -309,8 +309,8 @@ function keyPoint(e: KeyboardEvent) {
           }}</template></template
         >
         <template v-else
-          >Grey: the middle begins to bubble here, 9 times in 10. Point at the curves, or use the arrow keys,
-          to read them. Drag the end of a stage.</template
+          >Grey band: 90 % range in which the middle starts to bubble. Point at the curves or use the arrow
+          keys to read them. Drag the end of a stage to change it.</template
         >
         <RouterLink class="how" to="/how-it-bakes" data-testid="how">How this is calculated</RouterLink>
       </p>

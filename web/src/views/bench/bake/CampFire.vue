@@ -44,7 +44,7 @@ const minutes = (list: number[]) => (list.length ? `at ${list.map(integer).join(
       testid="fuel"
       @update:model-value="(key) => (plan.weather = { ...plan.weather, fuel: key })"
     />
-    <div class="choice" role="group" aria-label="How many pots">
+    <div class="choice" role="group" aria-label="Pots">
       <button
         :aria-pressed="!!plan.weather.stacked"
         data-testid="stacked"
@@ -60,7 +60,7 @@ const minutes = (list: number[]) => (list.length ? `at ${list.map(integer).join(
         <CoalRing title="Below" :count="first.below" />
       </div>
       <p v-if="fire.by_eye">
-        Lumps are not counted: embers like this, as thick as a briquette, laid where these are.
+        Lump wood is not counted: spread embers as thick as a briquette in the same places.
       </p>
       <p data-testid="hand">{{ fire.hand }}</p>
       <p v-for="(r, i) in fire.ready" :key="i" class="small">{{ r }}</p>

@@ -67,11 +67,11 @@ const table = computed(() => {
       </tbody>
     </table>
     <p class="small quiet">
-      The same stages, one thing changed. It is dotted on the strip and changes nothing on the card.
+      Same stages with one change. Shown dotted on the strip; the card is not changed.
     </p>
     <span>
-      <button class="plain" data-testid="hold" @click="hold">Hold this plan to compare with</button>
-      <button v-if="plan.beside" class="plain" data-testid="forget" @click="clear">Take the other off</button>
+      <button class="plain" data-testid="hold" @click="hold">Keep this plan to compare</button>
+      <button v-if="plan.beside" class="plain" data-testid="forget" @click="clear">Stop comparing</button>
     </span>
   </section>
 </template>

@@ -64,7 +64,7 @@ async function keep() {
     const d = sent.data as ShelfDish
     kitchen.dishes.push(d)
     shelf.did({
-      says: `${d.name} put on the shelf`,
+      says: `${d.name} saved in the kitchen`,
       thing: 'dish',
       id: d.id,
       is: { name: d.name, count: d.count, dish: d.dish },
@@ -91,11 +91,11 @@ async function keep() {
       </div>
     </div>
     <div class="field">
-      <label for="shelf">From the shelf</label>
+      <label for="shelf">Saved dishes</label>
       <el-select
         id="shelf"
         :model-value="onShelf?.id"
-        placeholder="Not on the shelf: by its sizes"
+        placeholder="Not saved: sizes entered"
         data-testid="shelf"
         @update:model-value="take"
       >
@@ -108,7 +108,7 @@ async function keep() {
         />
       </el-select>
     </div>
-    <button class="push" data-testid="other" @click="other = true">The same in another dish…</button>
+    <button class="push" data-testid="other" @click="other = true">Use another dish…</button>
     <OtherDish v-model="other" />
     <DishForm
       :dish="dish"
@@ -123,7 +123,7 @@ async function keep() {
       <el-input
         v-model="name"
         maxlength="80"
-        placeholder="Its name, to keep it on the shelf"
+        placeholder="Name (to save it in the kitchen)"
         aria-label="Name of the dish"
         data-testid="dish-name"
       />
@@ -133,10 +133,10 @@ async function keep() {
         :disabled="!name.trim() || dessert.faults.length > 0"
         data-testid="keep-dish"
       >
-        Keep
+        Save
       </button>
       <p v-if="refused" class="wrong" role="alert">
-        {{ `${refused}. Give it another name.` }}
+        {{ `${refused}. Enter another name.` }}
       </p>
     </form>
   </div>

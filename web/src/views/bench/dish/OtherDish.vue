@@ -10,7 +10,7 @@ import { useKitchen } from '@/stores/useKitchen'
 import { grams, integer, mm } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
 
-/** The same dessert in another dish, or in several: filling by volume, topping by area, and what one factor would miss. */
+/** This dessert in another dish, or in several: filling by volume, topping by area, and what simple scaling would miss. */
 const open = defineModel<boolean>({ required: true })
 const kitchen = useKitchen()
 const dessert = useDessert()
@@ -106,7 +106,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
 <template>
   <el-dialog
     v-model="open"
-    title="The same dessert in another dish"
+    title="This dessert in another dish"
     width="min(1120px, 96vw)"
     top="4vh"
     data-testid="other-dish"
@@ -124,7 +124,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
         />
         portions</label
       >
-      <button class="push" :disabled="!portions" data-testid="crowd">Which dishes?</button>
+      <button class="push" :disabled="!portions" data-testid="crowd">Suggest dishes</button>
     </form>
     <ul v-if="crowd" class="told" role="status" data-testid="crowd-says">
       <li v-for="s in crowd.says" :key="s">{{ s }}</li>
@@ -162,7 +162,9 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
         <p v-if="problem" class="wrong" role="alert">
           {{ inWords(problem) }}
         </p>
-        <p v-else-if="!others.length" class="quiet">Choose a dish, or several: a tray and six ramekins.</p>
+        <p v-else-if="!others.length" class="quiet">
+          Choose one or more dishes, for example a tray and six ramekins.
+        </p>
         <div v-else class="pictures">
           <figure v-if="now">
             <CutawayPicture :cut="now.cutaway" small />
@@ -177,16 +179,16 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
             <figcaption>
               <strong>{{ o.count > 1 ? `${o.count} × ` : '' }}{{ o.name }}</strong
               >{{
-                `, ${kitchen.word('band', o.answer.set.band)}, free rim ${mm(o.answer.fit.hot_headspace_mm)}, ${integer(o.answer.portions.count)} ${o.answer.portions.count === 1 ? 'portion' : 'portions'}${o.count > 1 ? ' each' : ''}`
+                `, ${kitchen.word('band', o.answer.set.band)}, ${mm(o.answer.fit.hot_headspace_mm)} below the rim, ${integer(o.answer.portions.count)} ${o.answer.portions.count === 1 ? 'portion' : 'portions'}${o.count > 1 ? ' each' : ''}`
               }}
             </figcaption>
             <table>
               <thead>
                 <tr>
                   <th scope="col">{{ o.count > 1 ? 'In each' : 'Weigh' }}</th>
-                  <th scope="col" class="g">right</th>
-                  <th scope="col" class="g">one factor</th>
-                  <th scope="col" class="g">is off by</th>
+                  <th scope="col" class="g">correct</th>
+                  <th scope="col" class="g">simple scaling</th>
+                  <th scope="col" class="g">difference</th>
                 </tr>
               </thead>
               <tbody>
@@ -200,7 +202,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
                 </tr>
               </tbody>
             </table>
-            <button class="push" :data-testid="`take-${o.name}`" @click="take(o)">Put it on the Bench</button>
+            <button class="push" :data-testid="`take-${o.name}`" @click="take(o)">Open on the Bench</button>
           </figure>
         </div>
         <p v-if="others.length" data-testid="other-left">

@@ -52,12 +52,12 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
       <p v-if="cost.total_minor !== null">
         <strong class="sum">{{ money(cost.portion_minor ?? 0, currency) }}</strong>
         {{
-          `a portion; ${money(cost.total_minor, currency)} for ${integer(cost.portions)}: ${partsOf(cost)}.`
+          `per portion; ${money(cost.total_minor, currency)} for ${integer(cost.portions)}: ${partsOf(cost)}.`
         }}
       </p>
       <p v-if="cost.price_minor !== null && cost.food_share_pct !== null" data-testid="sells-for">
         {{
-          `Sold at ${money(cost.price_minor, currency)} a portion, ingredients are ${percent(cost.food_share_pct)} of it without tax; ${money(cost.margin_minor ?? 0, currency)} are left when all that is paid.`
+          `Sold at ${money(cost.price_minor, currency)} a portion, ingredients are ${percent(cost.food_share_pct)} of it without tax; ${money(cost.margin_minor ?? 0, currency)} are left after all costs.`
         }}
       </p>
       <p v-else-if="cost.unpriced.length < cost.lines.length">
@@ -65,13 +65,13 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
         {{ `for what has a price. Without one: ${cost.unpriced.map(kitchen.calledOf).join(', ')}.` }}
       </p>
       <p v-else class="quiet">
-        Nothing of it has a price yet. Prices a kilogram stand with the
+        Nothing of it has a price yet. Enter prices per kilogram under
         <RouterLink to="/shelf/fruit">fruit</RouterLink> and the
         <RouterLink to="/shelf/stores">stores</RouterLink>.
       </p>
       <p v-if="cost.dearest.length" class="small">
         {{
-          `Most of it: ${cost.dearest.map((k) => `${kitchen.calledOf(k)} ${money(minorOf(k), currency)}`).join(', ')}.`
+          `Largest items: ${cost.dearest.map((k) => `${kitchen.calledOf(k)} ${money(minorOf(k), currency)}`).join(', ')}.`
         }}
         <button class="plain" :aria-expanded="open" data-testid="cost-lines" @click="open = !open">
           {{ open ? 'Less' : 'Each' }}
@@ -92,9 +92,11 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
         data-testid="cost-others"
         @click="compared = !compared"
       >
-        {{ compared ? 'No other dish or swap' : 'In another dish, with a swap…' }}
+        {{ compared ? 'Hide other dishes and swaps' : 'Compare dishes and swaps…' }}
       </button>
-      <p v-if="compared && !others" class="quiet" role="status">Pricing it in each dish, with each swap…</p>
+      <p v-if="compared && !others" class="quiet" role="status">
+        Calculating the price for each dish and swap…
+      </p>
       <table v-else-if="compared && others?.length" data-testid="other-costs">
         <tbody>
           <tr v-for="(o, i) in others" :key="i">
@@ -110,7 +112,7 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
         </tbody>
       </table>
       <p v-else-if="compared" class="quiet">
-        There is no other dish on the Shelf, and no swap for its topping.
+        There is no other dish in the kitchen and no swap for the topping.
       </p>
     </template>
   </div>

@@ -49,11 +49,11 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
     </div>
     <p v-if="dessert.answer?.browning" class="small" data-testid="colour">{{ dessert.answer.browning }}</p>
     <div class="field">
-      <span class="label">The dish is readied with</span>
+      <span class="label">Dish preparation</span>
       <ChoiceButtons
         of="greasing"
         :model-value="request.greasing"
-        label="The dish is readied with"
+        label="Dish preparation"
         testid="greasing"
         @update:model-value="
           (key) => dessert.change('the dish', (d) => (d.request.greasing = key || undefined))
@@ -77,11 +77,11 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
       />
     </div>
     <div class="field">
-      <span class="label">What it costs</span>
+      <span class="label">Cost</span>
       <CostPanel />
     </div>
     <div class="field">
-      <span class="label">What is in it</span>
+      <span class="label">Nutrition</span>
       <NutritionPanel />
     </div>
     <template v-if="dessert.answer">
@@ -91,19 +91,19 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
         }}
       </p>
       <p v-for="(r, i) in rest" :key="i">{{ r }}</p>
-      <BakeAlternatives :questions="['lighter']" title="Lighter, and what it costs" />
-      <h3>Ahead</h3>
+      <BakeAlternatives :questions="['lighter']" title="Lighter versions" />
+      <h3>Make ahead</h3>
       <ul data-testid="ahead">
         <li v-for="(k, i) in dessert.answer.ahead" :key="i">
           <strong>{{ k.what }}</strong>: {{ k.how }}.
         </li>
       </ul>
-      <h3>Carried elsewhere</h3>
+      <h3>Transport</h3>
       <ul data-testid="carrying">
         <li v-for="(c, i) in dessert.answer.carrying" :key="i">{{ c }}</li>
       </ul>
       <template v-if="keeping">
-        <h3>Served and kept</h3>
+        <h3>Serving and storage</h3>
         <ul data-testid="keeping">
           <li>{{ keeping.serve }}</li>
           <li>{{ keeping.hold }}</li>
@@ -112,7 +112,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
           <li>{{ keeping.freeze }}</li>
         </ul>
       </template>
-      <h3>Left over</h3>
+      <h3>Leftovers</h3>
       <ul data-testid="leftovers">
         <li v-for="(k, i) in dessert.answer.leftovers" :key="i">
           <strong>{{ k.what }}</strong>: {{ lower(k.how) }}.

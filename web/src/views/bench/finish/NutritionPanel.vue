@@ -18,7 +18,7 @@ const energy = computed(() => told.value?.rows.find((r) => r.key === 'energy_kca
     <template v-else-if="told && energy">
       <p>
         <strong class="sum">{{ energy.each }}</strong>
-        {{ ` a portion of ${grams(told.portion_g)}; ${energy.shown} in 100 g.` }}
+        {{ ` per portion of ${grams(told.portion_g)}; ${energy.shown} in 100 g.` }}
         <button class="plain" :aria-expanded="open" data-testid="nutrients" @click="open = !open">
           {{ open ? 'Less' : 'Nutrients' }}
         </button>
@@ -26,9 +26,9 @@ const energy = computed(() => told.value?.rows.find((r) => r.key === 'energy_kca
       <table v-if="open">
         <thead>
           <tr>
-            <th scope="col"><span class="visually-hidden">What</span></th>
+            <th scope="col"><span class="visually-hidden">Nutrient</span></th>
             <th scope="col" class="n">100 g</th>
-            <th scope="col" class="n">a portion</th>
+            <th scope="col" class="n">per portion</th>
           </tr>
         </thead>
         <tbody>
@@ -40,7 +40,7 @@ const energy = computed(() => told.value?.rows.find((r) => r.key === 'energy_kca
         </tbody>
       </table>
       <p v-if="open && told.estimated.length" class="small quiet">
-        {{ `Working figures for ${told.estimated.join(', ')}.` }}
+        {{ `Working figures are used for ${told.estimated.join(', ')}.` }}
       </p>
       <p v-for="s in told.says" :key="s" class="small quiet">{{ s }}</p>
     </template>

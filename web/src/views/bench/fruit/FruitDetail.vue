@@ -52,7 +52,7 @@ function set(says: string, how: (f: FruitAsked) => void) {
       @update:model-value="(v) => set('the cut', (x) => (x.cut_mm = v && v * 10))"
     />
     <AmountField
-      label="Bruises, worm holes"
+      label="Waste from bruises and worm holes"
       kind="percent"
       unit="%"
       optional
@@ -61,7 +61,7 @@ function set(says: string, how: (f: FruitAsked) => void) {
       :model-value="fruit.loss_pct || undefined"
       :problem="dessert.faultAt(`/fruits/${index}/loss_pct`)"
       :testid="`loss-${fruit.key}`"
-      @update:model-value="(v) => set('what windfalls lose', (x) => (x.loss_pct = v))"
+      @update:model-value="(v) => set('the waste of windfalls', (x) => (x.loss_pct = v))"
     />
     <ChoiceButtons
       of="fruit_size"

@@ -34,7 +34,7 @@ function weighAs(isBought: boolean) {
   asBought.value = isBought
   const a = dessert.answer
   if (given.value === undefined || !a) return
-  dessert.change(isBought ? 'the fruit as bought' : 'the fruit prepared', (d) => {
+  dessert.change(isBought ? 'the fruit as bought' : 'the prepared fruit', (d) => {
     d.request.bought_fruit_g = isBought ? Math.round(a.fruit_bought_g) : undefined
     d.request.weighed_fruit_g = isBought ? undefined : Math.round(a.fruit_g)
   })
@@ -52,7 +52,7 @@ function add(key: string) {
   detail.value = fruits.value.length - 1
 }
 function remove(i: number) {
-  dessert.change('a fruit taken out', (d) => d.request.fruits.splice(i, 1))
+  dessert.change('a fruit removed', (d) => d.request.fruits.splice(i, 1))
   detail.value = 0
 }
 const row = (f: FruitAsked) => kitchen.fruit.get(f.key)
@@ -66,15 +66,15 @@ const extras = computed(() => kitchen.ingredients.filter((i) => i.with_fruit ===
     <div class="weigh">
       <AmountField
         :key="field"
-        :label="bought ? 'Fruit, as bought' : 'Prepared fruit, weighed in the bowl'"
+        :label="bought ? 'Fruit as bought' : 'Prepared fruit (weighed)'"
         kind="mass"
         unit="g"
         :step="10"
         :digits="0"
         optional
         :ingredient="fruits[0]?.key"
-        :instead="given ? 'by the dish' : (takes ?? 'by the dish')"
-        instead-is="fits the dish"
+        :instead="given ? 'to fit the dish' : (takes ?? 'to fit the dish')"
+        instead-is="to fit the dish"
         :model-value="request[field]"
         :problem="dessert.faultAt(`/${field}`)"
         :testid="bought ? 'bought' : 'weighed'"
@@ -107,10 +107,10 @@ const extras = computed(() => kitchen.ingredients.filter((i) => i.with_fruit ===
         <button
           v-if="fruits.length > 1"
           class="plain"
-          :aria-label="`Take out ${row(f)?.name}`"
+          :aria-label="`Remove ${row(f)?.name}`"
           @click="remove(i)"
         >
-          Out
+          Remove
         </button>
       </div>
       <FruitDetail v-if="detail === i" :fruit="f" :index="i" />
@@ -145,19 +145,19 @@ const extras = computed(() => kitchen.ingredients.filter((i) => i.with_fruit ===
           data-testid="washed"
           @change="dessert.change('washing', (d) => (d.request.washed = !d.request.washed))"
         />
-        Goes in wet from washing</label
+        Wet from washing</label
       >
     </div>
     <PairingsPanel @fruit="add" />
     <PrecookChoice />
     <ThingsAdded
       list="liquids"
-      title="Poured over or tossed with"
+      title="Liquids on the fruit"
       add="Add lemon juice, syrup, …"
       :offered="liquids"
     />
     <AmountField
-      label="Crumbs under or over the fruit"
+      label="Crumbs with the fruit"
       kind="mass"
       unit="g"
       optional
@@ -170,7 +170,12 @@ const extras = computed(() => kitchen.ingredients.filter((i) => i.with_fruit ===
       testid="crumbs"
       @update:model-value="(v) => dessert.change('the crumbs', (d) => (d.request.crumb_layer_g = v))"
     />
-    <ThingsAdded list="extras" title="Stirred in" add="Add butter, dried fruit, spice, …" :offered="extras" />
+    <ThingsAdded
+      list="extras"
+      title="Added to the fruit"
+      add="Add butter, dried fruit, spice, …"
+      :offered="extras"
+    />
   </div>
 </template>
 

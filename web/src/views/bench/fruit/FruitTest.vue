@@ -32,16 +32,16 @@ async function tryIt() {
   problem.value = got.problem
   if (!got.data) return
   const { release, table_release } = got.data
-  says.value = `${got.data.says} It gives up ${integer(100 * release)} % of its water; the table says ${integer(100 * table_release)} %.`
+  says.value = `${got.data.says} It releases ${integer(100 * release)} % of its water; the table says ${integer(100 * table_release)} %.`
   dessert.change(
-    'today’s fruit',
+    'tested fruit',
     (d) => (d.request.fruits[props.index]!.measured_release = Math.round(release * 1000) / 1000),
   )
 }
 const back = () => {
   says.value = ''
   sample.juice_g = undefined
-  dessert.change('the table’s fruit', (d) => delete d.request.fruits[props.index]!.measured_release)
+  dessert.change('table value for the fruit', (d) => delete d.request.fruits[props.index]!.measured_release)
 }
 const fault = (field: string) => faultAt(problem.value, `/${field}`)
 </script>
@@ -49,7 +49,7 @@ const fault = (field: string) => faultAt(problem.value, `/${field}`)
 <template>
   <details class="test" :open="!!fruit.measured_release">
     <summary :data-testid="`test-${fruit.key}`">
-      How juicy is today’s crate?
+      Juiciness test
       <template v-if="fruit.measured_release">{{
         `Measured: ${integer(100 * fruit.measured_release)} % of its water`
       }}</template>
@@ -57,14 +57,17 @@ const fault = (field: string) => faultAt(problem.value, `/${field}`)
     <ol>
       <li>
         {{
-          `Cut ${grams(sample.fruit_g)} of ${name} as for the dish. Toss it with ${grams(sample.sugar_g)} of sugar.`
+          `Cut ${grams(sample.fruit_g)} of ${name} as for the dish, and toss it with ${grams(sample.sugar_g)} of sugar.`
         }}
       </li>
       <li>
         Keep it warm for five minutes, in a small pan at the lowest heat or in a bowl over hot water. Stir
         once.
       </li>
-      <li>Tip it into a sieve over a bowl on the scale, and wait until it only drips.</li>
+      <li>
+        Tip it into a sieve over a bowl on the scale. Wait until it only drips, then read the weight of the
+        juice.
+      </li>
     </ol>
     <div class="three">
       <AmountField
@@ -87,7 +90,7 @@ const fault = (field: string) => faultAt(problem.value, `/${field}`)
         @update:model-value="(v) => (sample.sugar_g = v ?? 15)"
       />
       <AmountField
-        label="Juice, weighed"
+        label="Juice drained"
         kind="mass"
         unit="g"
         :step="1"
@@ -101,7 +104,7 @@ const fault = (field: string) => faultAt(problem.value, `/${field}`)
     <p v-if="problem && !problem.errors" class="wrong" role="alert">{{ problem.title }}</p>
     <p v-if="says" class="small" role="status" :data-testid="`tested-${fruit.key}`">{{ says }}</p>
     <button v-if="fruit.measured_release" class="plain" :data-testid="`untest-${fruit.key}`" @click="back">
-      Back to the table’s figure
+      Use the table value
     </button>
   </details>
 </template>

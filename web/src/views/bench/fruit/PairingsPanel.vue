@@ -58,10 +58,10 @@ function take(o: Pairings['offers'][number]) {
 </script>
 
 <template>
-  <section v-if="found" class="pairings" aria-label="What goes with it" data-testid="pairings">
+  <section v-if="found" class="pairings" aria-label="Pairings" data-testid="pairings">
     <p v-for="s in found.seasons" :key="s.fruit" class="small" :class="{ quiet: s.now }">{{ s.says }}</p>
     <details>
-      <summary data-testid="goes-with">What goes with it</summary>
+      <summary data-testid="goes-with">Pairings</summary>
       <div v-for="g in groups" :key="g.kind" class="group">
         <span class="label">{{ titles[g.kind] }}</span>
         <template v-for="o in g.offers" :key="o.name">
@@ -78,7 +78,7 @@ function take(o: Pairings['offers'][number]) {
         </template>
       </div>
       <p v-if="found.served_with.length" class="small">
-        {{ `Served with ${found.served_with.join(', ')}.` }}
+        {{ `Serve with ${found.served_with.join(', ')}.` }}
       </p>
     </details>
   </section>

@@ -33,12 +33,12 @@ function choose(s: Alternative) {
 
 <template>
   <div>
-    <p v-if="wants.length" class="small"><strong>Cook it first</strong>, {{ wants.join('; ') }}.</p>
+    <p v-if="wants.length" class="small"><strong>Cook the fruit first</strong>, {{ wants.join('; ') }}.</p>
     <AlternativeChoice :alternatives="alternatives" label="Cook the fruit first" @choose="choose" />
     <AlternativeChoice v-if="peel.length" :alternatives="peel" label="Peel the fruit" @choose="peelAll" />
     <div v-if="precook" class="pair">
       <AmountField
-        label="Pre-cooked for"
+        label="Pre-cooking time"
         kind="minutes"
         unit="min"
         :digits="0"

@@ -55,10 +55,10 @@ function set(i: number, g: number | undefined) {
       />
       <button
         class="plain"
-        :aria-label="`Take out ${kitchen.ingredient.get(thing.key)?.name}`"
+        :aria-label="`Remove ${kitchen.ingredient.get(thing.key)?.name}`"
         @click="set(i, undefined)"
       >
-        Out
+        Remove
       </button>
     </div>
     <el-select

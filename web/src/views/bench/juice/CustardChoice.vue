@@ -29,8 +29,8 @@ function set(part: Part, v: number | undefined) {
 <template>
   <div class="custard">
     <label class="tick"
-      ><input type="checkbox" :checked="!!custard" data-testid="custard" @change="toggle" /> A custard is
-      poured over the fruit</label
+      ><input type="checkbox" :checked="!!custard" data-testid="custard" @change="toggle" /> Pour a custard
+      over the fruit</label
     >
     <div v-if="custard" class="parts">
       <AmountField
@@ -50,7 +50,7 @@ function set(part: Part, v: number | undefined) {
       />
     </div>
     <p v-if="custard" class="small quiet">
-      In parts by weight. It is done when the middle no longer waves but trembles.
+      Parts by weight. It is done when the middle trembles but no longer ripples.
     </p>
   </div>
 </template>

@@ -27,7 +27,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
       :key="l.code"
       class="row"
       :aria-expanded="told === l.code"
-      title="Where it comes from"
+      title="Show sources"
       :data-testid="`ledger-${l.code}`"
       @click="told = told === l.code ? undefined : l.code"
     >
@@ -38,7 +38,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
       <FigureText class="g" :text="(l.g < 0 ? '− ' : '+ ') + grams(Math.abs(l.g))" />
     </button>
     <div class="row hold">
-      <strong>Juice to hold</strong>
+      <strong>Juice to thicken</strong>
       <span class="track"><span class="bar all" :style="bar(0, answer.juice_g)" /></span>
       <FigureText class="g" :text="grams(answer.juice_g)" />
     </div>

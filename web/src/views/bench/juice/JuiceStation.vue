@@ -24,7 +24,7 @@ const offered = computed(() => kitchen.larder?.thickeners.filter((t) => t.key !=
 
 function target(score: number | undefined) {
   dessert.change(
-    'the set',
+    'the thickness of the juice',
     (d) => {
       d.request.set_target = score
       if (d.request.thickener) delete d.request.thickener.g
@@ -66,8 +66,8 @@ function swap(key: string) {
       <summary data-testid="macerate">
         {{
           request.macerate
-            ? `Left to stand ${integer(request.macerate.minutes)} min with the sugar`
-            : 'Left to stand with the sugar?'
+            ? `Stands ${integer(request.macerate.minutes)} min with the sugar`
+            : 'Let it stand with the sugar?'
         }}
       </summary>
       <MacerateChoice />
@@ -85,7 +85,7 @@ function swap(key: string) {
         data-testid="usual-set"
         @click="target(undefined)"
       >
-        Usual set
+        Usual thickness
       </button>
     </p>
     <div class="pair">
@@ -110,7 +110,7 @@ function swap(key: string) {
         </el-select>
       </div>
       <AmountField
-        label="By weight: the set follows"
+        label="By weight"
         kind="mass"
         unit="g"
         :step="1"
@@ -125,7 +125,7 @@ function swap(key: string) {
     </div>
     <div v-for="(b, i) in beside" :key="i" class="beside">
       <div class="field">
-        <label :for="`beside-${i}`">And beside it</label>
+        <label :for="`beside-${i}`">Second thickener</label>
         <el-select
           :id="`beside-${i}`"
           :model-value="b.key"
@@ -151,7 +151,7 @@ function swap(key: string) {
         :data-testid="`beside-out-${i}`"
         @click="besides('the thickener taken out', (l) => l.splice(i, 1))"
       >
-        Out
+        Remove
       </button>
     </div>
     <div class="more">
@@ -170,13 +170,13 @@ function swap(key: string) {
           (on: string | number | boolean) =>
             dessert.change('the long boil', (d) => (d.request.long_boil = !!on || undefined))
         "
-        >It bubbles on for over 40 min once it has set</el-checkbox
+        >Bubbles for over 40 min after thickening</el-checkbox
       >
     </div>
     <p v-if="thickener" class="small quiet">
       {{ `${thickener.clarity}; ${thickener.how}; frozen it ${thickener.freeze}`
       }}<template v-if="thickener.avoid">{{
-        `. Not ${thickener.avoid.replace(/^gluten-free$/, 'for gluten-free')}`
+        `. Not ${thickener.avoid.replace(/^gluten-free$/, 'gluten-free')}`
       }}</template
       >.
     </p>
@@ -210,7 +210,7 @@ function swap(key: string) {
       />
     </div>
     <div class="field">
-      <label for="sugar-key">Which sugar</label>
+      <label for="sugar-key">Type of sugar</label>
       <el-select
         id="sugar-key"
         :model-value="request.sugar_key || dessert.answer?.sugar_key"

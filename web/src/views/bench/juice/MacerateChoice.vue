@@ -12,16 +12,16 @@ const alternatives = useAlternatives()('macerate')
 const macerate = computed(() => dessert.draft!.request.macerate)
 
 function choose(s: Alternative) {
-  dessert.change('the juice drawn by sugar', (d) => (d.request.macerate = s.macerate))
+  dessert.change('the juice drawn out', (d) => (d.request.macerate = s.macerate))
 }
 </script>
 
 <template>
   <div class="macerate">
-    <AlternativeChoice :alternatives="alternatives" label="Juice that sugar draws out" @choose="choose" />
+    <AlternativeChoice :alternatives="alternatives" label="Juice drawn out by sugar" @choose="choose" />
     <div v-if="macerate" class="pair">
       <AmountField
-        label="Left to stand for"
+        label="Standing time"
         kind="minutes"
         unit="min"
         :step="5"
@@ -48,7 +48,7 @@ function choose(s: Alternative) {
             )
           "
         />
-        Thickener already in</label
+        Thickener added before standing</label
       >
     </div>
   </div>

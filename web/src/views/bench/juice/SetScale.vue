@@ -61,7 +61,7 @@ function key(e: KeyboardEvent) {
         class="handle"
         role="slider"
         tabindex="0"
-        aria-label="Set, cold at the table"
+        aria-label="Thickness of the juice when cold"
         aria-valuemin="0"
         :aria-valuemax="end"
         :aria-valuenow="Math.min(end, set.score)"
@@ -73,8 +73,8 @@ function key(e: KeyboardEvent) {
     </div>
     <p class="small quiet legend">
       <span><span class="swatch" /> usual for this style.</span>
-      <span v-if="range"><span class="swatch may" /> 9 in 10 come to stand here.</span>
-      <span>Drag, or arrow keys.</span>
+      <span v-if="range"><span class="swatch may" /> 90 % of bakes set within this range.</span>
+      <span>Drag or use arrow keys.</span>
     </p>
   </div>
 </template>

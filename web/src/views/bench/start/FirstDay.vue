@@ -4,7 +4,7 @@ import { api, ask, inWords, type Problem } from '@/api/client'
 import KitchenHabits from '@/ui/KitchenHabits.vue'
 import { useKitchen } from '@/stores/useKitchen'
 
-/** The first day: one touch says how the kitchen measures, a name can follow; or somebody looks around in another one. */
+/** Welcome: one touch says how the kitchen measures, a name can follow; or somebody looks around in another one. */
 const kitchen = useKitchen()
 const name = ref('')
 const wrong = ref('')
@@ -27,23 +27,23 @@ function take(got: { data?: { id: string }; problem?: Problem }, go: (id: string
 </script>
 
 <template>
-  <section class="panel first" aria-label="The first day" data-testid="first-day">
+  <section class="panel first" aria-label="Welcome" data-testid="first-day">
     <p>
-      <strong>How do you measure?</strong> One touch begins your kitchen. Or go on without: the three touches
-      below answer all the same.
+      <strong>Which units do you use?</strong> One touch creates your kitchen. You can also continue without
+      one: the three choices below still give a result.
     </p>
     <div class="row">
       <KitchenHabits :model-value="undefined" @update:model-value="begin" />
       <el-input
         v-model="name"
         maxlength="80"
-        placeholder="Name, if you like"
+        placeholder="Name (optional)"
         aria-label="Name of the kitchen"
         data-testid="first-name"
         @keydown.enter="begin()"
       />
       <button class="plain" :disabled="loading" data-testid="look-around" @click="look">
-        {{ loading ? 'A month of bakes is written…' : 'Or look around in a made-up one' }}
+        {{ loading ? 'Loading a month of demo bakes…' : 'Explore a demo kitchen' }}
       </button>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}.</p>

@@ -13,8 +13,8 @@ export interface Amount {
 const amount = defineModel<Amount>({ required: true })
 defineProps<{ fruit?: string }>()
 const starts = [
-  ['dish', 'as the dish takes'],
-  ['fruit', 'the fruit I have'],
+  ['dish', 'to fill the dish'],
+  ['fruit', 'fruit I have'],
   ['portions', 'portions'],
 ] as const
 </script>
@@ -37,7 +37,7 @@ const starts = [
       <AmountField
         v-model="amount.g"
         class="field"
-        :label="amount.bought ? 'Fruit, as bought' : 'Fruit, prepared'"
+        :label="amount.bought ? 'Fruit as bought' : 'Prepared fruit'"
         hide-label
         kind="mass"
         unit="g"

@@ -90,7 +90,7 @@ const fits = computed(() => amount.of === 'portions' || (amount.of === 'fruit' &
     <section class="panel" aria-labelledby="rough-dish">
       <h2 id="rough-dish">1 · Dish</h2>
       <p v-if="kitchen.trouble" class="wrong">
-        {{ `${kitchen.trouble.title}. A dish can still be given by its sizes.` }}
+        {{ `${kitchen.trouble.title}. You can still enter the sizes of a dish.` }}
       </p>
       <StartOptions v-if="fits" :amount="amount" :fruit="fruit" :style-key="style" @begin="begin" />
       <DishChoice v-if="amount.of !== 'portions'" :chosen="dish?.id" @choose="takeDish" />

@@ -91,10 +91,9 @@ function take(o: StartOption, i: number) {
       {{ inWords(problem) }}
     </p>
     <p v-else-if="missing.length" class="quiet">{{ `Now ${missing.join(' and ')}.` }}</p>
-    <p v-else-if="asking && !options" class="quiet">Trying the dishes…</p>
+    <p v-else-if="asking && !options" class="quiet">Comparing dishes…</p>
     <p v-else-if="options && !options.length" class="quiet" data-testid="no-way">
-      None of the dishes is the right size, also not two of a kind or two kinds together. Choose “as the dish
-      takes”, or add a dish.
+      No dish or pair of dishes has the right size. Choose “to fill the dish”, or add a dish.
     </p>
     <ol v-if="options?.length" class="options">
       <li v-for="(o, n) in options" :key="n" :data-testid="`option-${n}`">

@@ -113,7 +113,7 @@ watch(
             :aria-expanded="told === b.key"
             @click="told = told === b.key ? '' : b.key"
           >
-            {{ told === b.key ? 'Less' : 'How, and where from' }}
+            {{ told === b.key ? 'Less' : 'Method and sources' }}
           </button>
           <p v-if="!weighing && told === b.key" class="how">
             {{ b.how }}
@@ -137,12 +137,12 @@ watch(
           <h3>Method</h3>
           <ol>
             <li v-for="(m, i) in answer.method" :key="i">
-              {{ m.text }} <span v-if="m.helper" class="helper">A helper or a child can do this.</span>
+              {{ m.text }} <span v-if="m.helper" class="helper">Suitable for a helper or child.</span>
             </li>
           </ol>
         </article>
         <article v-if="weighing" class="steps" data-testid="checks">
-          <h3>Before the oven door closes</h3>
+          <h3>Before baking, check</h3>
           <label v-for="c in answer.checks" :key="c.code" class="tick check"
             ><input
               type="checkbox"
@@ -157,10 +157,10 @@ watch(
           <h3>Method</h3>
           <ol>
             <li v-for="(m, i) in answer.method" :key="i">
-              {{ m.text }} <span v-if="m.helper" class="helper">A helper or a child can do this.</span>
+              {{ m.text }} <span v-if="m.helper" class="helper">Suitable for a helper or child.</span>
             </li>
           </ol>
-          <h3>Before the oven door closes</h3>
+          <h3>Before baking, check</h3>
           <p v-for="c in answer.checks" :key="c.code">☐ {{ c.text }}</p>
         </article>
         <AsWritten v-if="original" :original="original" :open="weighing || undefined" />
@@ -171,9 +171,9 @@ watch(
             <strong>Check the label:</strong>
             {{ allergens.check_label.map(short).join(', ') }}.</template
           >
-          A list is no promise about cross-contact.
+          This list does not rule out cross-contact.
           <button v-if="!weighing" class="where no-print" data-testid="diet" @click="$emit('diet')">
-            For a diet…
+            Adapt to a diet…
           </button>
         </p>
       </div>

@@ -26,15 +26,15 @@ const says = computed(() => {
 const checks = computed(() => dessert.answer?.checks ?? [])
 const unchecked = computed(() => checks.value.filter((c) => !w.isChecked(c)).length)
 const hands = [
-  ['pour', 'Pour it in'],
-  ['spoon_in', 'A spoon more'],
-  ['spoon_out', 'A spoon out'],
-  ['clear', 'Empty it'],
+  ['pour', 'Add the rest'],
+  ['spoon_in', 'Add a spoon'],
+  ['spoon_out', 'Remove a spoon'],
+  ['clear', 'Empty the bowl'],
 ] as const
 </script>
 
 <template>
-  <section class="panel next" aria-label="Weighed next" data-testid="weigh-next">
+  <section class="panel next" aria-label="Next to weigh" data-testid="weigh-next">
     <template v-if="line">
       <p class="of" aria-live="polite">
         {{ `${w.next?.bowl.title ?? ''} · ${w.done.size + 1} of ${w.lines.length}` }}
@@ -51,22 +51,22 @@ const hands = [
       </p>
       <button class="push main go" data-testid="weigh-done" @click="w.tick(w.next?.id)">In the bowl</button>
       <span class="acts">
-        <button class="push" :disabled="!w.done.size" @click="w.untick()">One back</button>
+        <button class="push" :disabled="!w.done.size" @click="w.untick()">Back one line</button>
       </span>
     </template>
     <template v-else>
       <p class="of">{{ `All ${w.lines.length} weighed` }}</p>
       <p class="g" aria-hidden="true">✓</p>
       <p class="name" data-testid="all-weighed">
-        {{ unchecked ? `${unchecked} to check before the door closes` : 'Everything is checked' }}
+        {{ unchecked ? `${unchecked} to check before baking` : 'All checked' }}
       </p>
       <p class="more" />
       <button class="push main go" :disabled="!ready" data-testid="weighed-into-oven" @click="$emit('oven')">
-        In the oven
+        Start baking
       </button>
       <span class="acts">
-        <button class="push" @click="w.untick()">One back</button>
-        <button class="plain" @click="w.afresh()">From the start</button>
+        <button class="push" @click="w.untick()">Back one line</button>
+        <button class="plain" @click="w.afresh()">Start over</button>
       </span>
       <label v-for="(c, i) in checks" :key="i" class="tick check"
         ><input type="checkbox" :checked="w.isChecked(c)" @change="w.check(c)" /> {{ c.text }}</label
@@ -74,8 +74,7 @@ const hands = [
     </template>
     <div class="which">
       <label class="tick"
-        ><input v-model="w.byScale" type="checkbox" data-testid="by-scale" /> by the scale, which is
-        simulated</label
+        ><input v-model="w.byScale" type="checkbox" data-testid="by-scale" /> Use the (simulated) scale</label
       >
       <button v-if="w.byScale" class="push" @click="w.scale({ tare: true })">Zero</button>
     </div>
@@ -91,10 +90,10 @@ const hands = [
           <div class="mark" />
         </div>
         <p class="small quiet">
-          A line is ticked when the scale stands still within 2 %, and the scale is set to zero.
+          A line is ticked, and the scale zeroed, when the weight is steady and within 2 %.
         </p>
-        <div class="hands" role="group" aria-label="The simulation’s hand">
-          <span class="small quiet">Simulated hand</span>
+        <div class="hands" role="group" aria-label="Simulated scale">
+          <span class="small quiet">Simulated scale</span>
           <button
             v-for="[does, word] in hands"
             :key="does"
@@ -106,7 +105,7 @@ const hands = [
           </button>
         </div>
       </template>
-      <p v-else class="quiet" role="status">{{ w.trouble || 'Looking for the scale…' }}</p>
+      <p v-else class="quiet" role="status">{{ w.trouble || 'Connecting to the scale…' }}</p>
     </div>
   </section>
 </template>

@@ -68,7 +68,7 @@ const row = computed(() => kitchen.base.get(request.value.base?.key ?? 'none'))
             )
           "
         />
-        Brushed inside with egg: soaks half as much</label
+        Brushed inside with egg (absorbs half as much)</label
       >
     </div>
     <p v-if="request.base && dessert.answer && row" class="small quiet wide">

@@ -28,15 +28,15 @@ type Cut =
 const fields: Record<string, [Cut, string, 'length' | 'mass' | 'percent', string, number | string][]> = {
   biscuits: [['cutter_cm', 'Cutter', 'length', 'cm', 6]],
   drops: [['spoon_g', 'Spoonful', 'mass', 'g', 45]],
-  squares: [['square_cm', 'A side', 'length', 'cm', 5]],
+  squares: [['square_cm', 'Side length', 'length', 'cm', 5]],
   lattice: [
     ['strip_cm', 'Strips', 'length', 'cm', 1.5],
     ['gap_cm', 'Gaps', 'length', 'cm', 1.5],
   ],
   shell: [['cut_outs', 'Cut-outs', 'percent', '', 'none']],
   bars: [
-    ['long', 'Along', 'percent', '', 'as usual'],
-    ['wide', 'Across', 'percent', '', 'as usual'],
+    ['long', 'Pieces along', 'percent', '', 'usual'],
+    ['wide', 'Pieces across', 'percent', '', 'usual'],
     ['trim_cm', 'Trim', 'length', 'cm', 0],
   ],
 }
@@ -108,7 +108,7 @@ function set(key: Cut, v: number | undefined) {
             )
           "
         />
-        In a lattice</label
+        Lattice</label
       >
     </div>
   </div>

@@ -41,7 +41,7 @@ const mix = (key: string) => key && set('a mix of liquids', (l) => [...l, { key,
         </button>
       </div>
       <AmountField
-        label="Water to flour"
+        label="Hydration"
         hide-label
         kind="percent"
         unit="%"
@@ -81,17 +81,17 @@ const mix = (key: string) => key && set('a mix of liquids', (l) => [...l, { key,
       <button
         v-if="liquids.length > 1"
         class="plain"
-        :aria-label="`Leave out ${kitchen.ingredient.get(l.key)?.name}`"
-        @click="set('a liquid left out', (all) => all.filter((_, n) => n !== i))"
+        :aria-label="`Remove ${kitchen.ingredient.get(l.key)?.name}`"
+        @click="set('a liquid removed', (all) => all.filter((_, n) => n !== i))"
       >
-        Out
+        Remove
       </button>
     </div>
     <div class="pair two">
       <el-select
         model-value=""
-        placeholder="Another liquid instead"
-        aria-label="Another liquid instead"
+        placeholder="Use another liquid"
+        aria-label="Use another liquid"
         data-testid="liquid-instead"
         @update:model-value="swap"
       >

@@ -22,7 +22,7 @@ function add(key: string) {
   if (key) dessert.change('a second topping', (d) => (d.request.late = [...(d.request.late ?? []), { key }]))
 }
 function drop(i: number) {
-  dessert.change('a topping left out', (d) => {
+  dessert.change('a topping removed', (d) => {
     const rest = (d.request.late ?? []).filter((_, n) => n !== i)
     d.request.late = rest.length ? rest : undefined
   })
@@ -38,23 +38,23 @@ function amount(i: number, a: BalanceRequest['topping']['amount']) {
       <span>{{ kitchen.topping.get(l.key)?.name }}</span>
       <button
         class="plain"
-        :aria-label="`Leave out ${lower(kitchen.topping.get(l.key)?.name ?? '')}`"
+        :aria-label="`Remove ${lower(kitchen.topping.get(l.key)?.name ?? '')}`"
         @click="drop(i)"
       >
-        Out
+        Remove
       </button>
       <ChoiceButtons
         of="amount"
         :model-value="l.amount"
-        label="How much of it"
+        label="Amount"
         @update:model-value="(a) => amount(i, a)"
       />
     </div>
     <el-select
       model-value=""
       filterable
-      placeholder="A second topping, put on late"
-      aria-label="A second topping, put on late"
+      placeholder="Add a second topping for the last minutes"
+      aria-label="Add a second topping for the last minutes"
       data-testid="add-late"
       @update:model-value="add"
     >

@@ -29,7 +29,7 @@ const bare = computed(() => row.value?.family === 'none')
 /** Crumbs may lie between the fruit; a dough lies on it. */
 const layered = computed(() => !!row.value?.layered)
 const layers = [
-  [1, 'all on top'],
+  [1, 'on top'],
   [2, 'under and on top'],
   [3, 'three layers'],
 ] as const
@@ -95,8 +95,8 @@ function pct(key: string, v: number | undefined) {
     </el-select>
     <DoughLiquids v-if="row?.hydration_pct" />
     <div v-if="layered" class="field">
-      <span class="label">Where it lies</span>
-      <div class="choice" role="group" aria-label="Where the topping lies">
+      <span class="label">Position</span>
+      <div class="choice" role="group" aria-label="Position of the topping">
         <button
           v-for="[n, says] in layers"
           :key="n"
@@ -118,7 +118,7 @@ function pct(key: string, v: number | undefined) {
         of="amount"
         :model-value="request.topping.amount"
         :none="!!request.topping.thickness_mm"
-        label="How much topping"
+        label="Amount of topping"
         testid="amount"
         @update:model-value="
           (a) =>
@@ -145,7 +145,7 @@ function pct(key: string, v: number | undefined) {
     </div>
     <p v-if="lies && !bare" class="read" data-testid="depths">
       {{
-        `${mm(lies.thickness_mm)} on ${mm(lies.fruit_depth_mm)} of raw fruit; usual is ${fromTo(mm(lies.ratio_low * lies.fruit_depth_mm), mm(lies.ratio_high * lies.fruit_depth_mm))}.`
+        `${mm(lies.thickness_mm)} on ${mm(lies.fruit_depth_mm)} of raw fruit; usual: ${fromTo(mm(lies.ratio_low * lies.fruit_depth_mm), mm(lies.ratio_high * lies.fruit_depth_mm))}.`
       }}
     </p>
     <ChoiceButtons
@@ -158,7 +158,7 @@ function pct(key: string, v: number | undefined) {
     />
     <table v-if="!bare">
       <caption class="visually-hidden">
-        Recipe in baker’s percentages
+        Recipe (baker’s percentages)
       </caption>
       <thead>
         <tr>
@@ -193,8 +193,8 @@ function pct(key: string, v: number | undefined) {
       v-if="!bare"
       model-value=""
       filterable
-      placeholder="Add to the topping"
-      aria-label="Add to the topping"
+      placeholder="Add an ingredient"
+      aria-label="Add an ingredient"
       data-testid="add-part"
       @update:model-value="(k: string) => k && pct(k, 10)"
     >
@@ -213,8 +213,8 @@ function pct(key: string, v: number | undefined) {
       v-if="swaps.length"
       model-value=""
       filterable
-      placeholder="Swap an ingredient by what it does"
-      aria-label="Swap an ingredient by what it does"
+      placeholder="Swap an ingredient"
+      aria-label="Swap an ingredient"
       data-testid="swap"
       @update:model-value="swapIn"
     >
@@ -230,7 +230,7 @@ function pct(key: string, v: number | undefined) {
     <p v-if="lies?.texture.fat" class="read" data-testid="texture">{{ lies.texture.says }}</p>
     <AmountField
       v-if="machine"
-      label="Its bowl holds"
+      label="Mixer bowl"
       kind="volume"
       unit="ml"
       optional
