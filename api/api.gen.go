@@ -833,8 +833,8 @@ func (e PrintSheetJSONBodySheet) Valid() bool {
 	}
 }
 
-// Afterwards defines model for Afterwards.
-type Afterwards = watch.Afterwards
+// ActualBake A bake as it went on the oven watch, compared with what was predicted
+type ActualBake = outcome.ActualBake
 
 // Alternative defines model for Alternative.
 type Alternative = balance.Alternative
@@ -874,29 +874,22 @@ type AmountRequestKind string
 // AmountRequestSpoon defines model for AmountRequest.Spoon.
 type AmountRequestSpoon string
 
-// Asked defines model for Asked.
-type Asked = balance.Asked
-
 // Bake defines model for Bake.
 type Bake struct {
-	BakedAt time.Time `json:"baked_at"`
+	// Actual A bake as it went on the oven watch, compared with what was predicted
+	Actual  *ActualBake `json:"actual,omitempty"`
+	BakedAt time.Time   `json:"baked_at"`
 
 	// Batch Its number, of its day; empty: logged before there were any
-	Batch string `json:"batch"`
-
-	// Came How a bake came out, in a line
-	Came   CameOut             `json:"came"`
+	Batch  string              `json:"batch"`
 	CardId *openapi_types.UUID `json:"card_id,omitempty"`
 
-	// Corrections What was told before, the last first
+	// Corrections What was reported before, the last first
 	Corrections []Correction `json:"corrections"`
 
 	// Cost What it cost by the prices of its day
-	Cost *BakeCost `json:"cost,omitempty"`
-
-	// Happened A bake as it went on the oven watch, beside what was predicted
-	Happened *Happened          `json:"happened,omitempty"`
-	Id       openapi_types.UUID `json:"id"`
+	Cost *BakeCost          `json:"cost,omitempty"`
+	Id   openapi_types.UUID `json:"id"`
 
 	// Learnt The version of the lessons of the log that it was predicted with; 0: the tables
 	Learnt int `json:"learnt"`
@@ -907,6 +900,9 @@ type Bake struct {
 	// Predicted An answer in short. Left out where the card can't be calculated.
 	Predicted Brief `json:"predicted"`
 
+	// Report A logged bake in words
+	Report BakeReport `json:"report"`
+
 	// Request One dessert in one dish. What is left out takes the style's or the fruit's own value.
 	Request BalanceRequest `json:"request"`
 
@@ -916,10 +912,10 @@ type Bake struct {
 	// Setting Where and how long it bakes
 	Setting Setting `json:"setting"`
 	Title   string  `json:"title"`
-	Version *int    `json:"version,omitempty"`
 
-	// Went A logged bake in words
-	Went Went `json:"went"`
+	// Verdict How a bake came out, in a line
+	Verdict ResultVerdict `json:"verdict"`
+	Version *int          `json:"version,omitempty"`
 }
 
 // BakeAlternative defines model for BakeAlternative.
@@ -951,7 +947,7 @@ type BakeEnd = bake.End
 // BakeEvents Minutes from the start; null: it does not happen
 type BakeEvents = bake.Events
 
-// BakeFigure One figure of a bake by its name, so that two bakes can be laid beside each other
+// BakeFigure One figure of a bake by its name, so that two bakes can be compared
 type BakeFigure = bake.Figure
 
 // BakePage defines model for BakePage.
@@ -968,6 +964,9 @@ type BakePlan = bake.Plan
 
 // BakePoint defines model for BakePoint.
 type BakePoint = outcome.Point
+
+// BakeReport A logged bake in words
+type BakeReport = compare.Went
 
 // BakeRequest defines model for BakeRequest.
 type BakeRequest = bake.Request
@@ -1011,16 +1010,6 @@ type BenchRequest struct {
 	Weather *Weather `json:"weather,omitempty"`
 }
 
-// BoughtLines defines model for BoughtLines.
-type BoughtLines struct {
-	// Id Of the purchase: sent again with the same id, it is added once
-	Id    openapi_types.UUID `json:"id"`
-	Lines []SellLine         `json:"lines"`
-}
-
-// BoughtPacks defines model for BoughtPacks.
-type BoughtPacks = sell.Packs
-
 // Brief An answer in short. Left out where the card can't be calculated.
 type Brief struct {
 	Band Band `json:"band"`
@@ -1033,16 +1022,16 @@ type Brief struct {
 	// Ingredients How many different ones
 	Ingredients int     `json:"ingredients"`
 	Portions    float64 `json:"portions"`
+	SugarG      float64 `json:"sugar_g"`
 
-	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	// Text A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says       Text    `json:"says"`
-	SugarG     float64 `json:"sugar_g"`
+	Text       Text    `json:"text"`
 	ThickenerG float64 `json:"thickener_g"`
 	ToppingG   float64 `json:"topping_g"`
 
-	// Verdict What will become of a bake, as the Bench says it; left out: it was not baked on paper
+	// Verdict What will become of a bake, as the Bench says it; left out: it was not simulated
 	Verdict *ShortVerdict `json:"verdict,omitempty"`
 }
 
@@ -1060,11 +1049,8 @@ type CallAnswer struct {
 // CallAnswerAnswer defines model for CallAnswer.Answer.
 type CallAnswerAnswer string
 
-// CallState What became of a call; one that was withdrawn is not told
+// CallState What became of a call; one that was withdrawn is not reported
 type CallState = watch.State
-
-// CameOut How a bake came out, in a line
-type CameOut = outcome.Verdict
 
 // Card defines model for Card.
 type Card struct {
@@ -1079,6 +1065,20 @@ type Card struct {
 	Versions []Version `json:"versions"`
 }
 
+// CardCount defines model for CardCount.
+type CardCount struct {
+	Card   openapi_types.UUID `json:"card"`
+	Dishes int                `json:"dishes"`
+}
+
+// CardCounts defines model for CardCounts.
+type CardCounts struct {
+	Cards *[]CardCount `json:"cards,omitempty"`
+
+	// Date All that is wanted on this day
+	Date *string `json:"date,omitempty"`
+}
+
 // CardLabel defines model for CardLabel.
 type CardLabel struct {
 	// Batch Of the bake that was logged on the date, or else the next one that is free
@@ -1087,8 +1087,8 @@ type CardLabel struct {
 	Label *DessertLabel      `json:"label,omitempty"`
 	Name  string             `json:"name"`
 
-	// Why There is none
-	Why *string `json:"why,omitempty"`
+	// Reason There is none
+	Reason *string `json:"reason,omitempty"`
 }
 
 // CardLabels defines model for CardLabels.
@@ -1096,34 +1096,11 @@ type CardLabels struct {
 	Labels []CardLabel `json:"labels"`
 }
 
-// CardListed defines model for CardListed.
-type CardListed struct {
-	// Brief An answer in short. Left out where the card can't be calculated.
-	Brief *Brief `json:"brief,omitempty"`
-
-	// DishSizes A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
-	//
-	// Example: Take out 120 g of fruit.
-	DishSizes Text               `json:"dish_sizes"`
-	Id        openapi_types.UUID `json:"id"`
-
-	// MadeOf A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
-	//
-	// Example: Take out 120 g of fruit.
-	MadeOf Text    `json:"made_of"`
-	Name   string  `json:"name"`
-	Newest Version `json:"newest"`
-
-	// Revision Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker
-	Revision string   `json:"revision"`
-	Tags     []string `json:"tags"`
-}
-
 // CardPage defines model for CardPage.
 type CardPage struct {
 	// All So many are like that
 	All   int          `json:"all"`
-	Cards []CardListed `json:"cards"`
+	Cards []ListedCard `json:"cards"`
 
 	// Tags Of all the kitchen's cards, to choose from
 	Tags []string `json:"tags"`
@@ -1138,10 +1115,10 @@ type CardUse struct {
 	LeftG float64            `json:"left_g"`
 	Name  string             `json:"name"`
 
-	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	// Text A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says Text `json:"says"`
+	Text Text `json:"text"`
 
 	// UsesG As it was bought
 	UsesG float64 `json:"uses_g"`
@@ -1170,19 +1147,22 @@ type Choice = message.Choice
 // ChoiceName defines model for ChoiceName.
 type ChoiceName string
 
-// Compared defines model for Compared.
-type Compared = compare.Row
+// Comparison defines model for Comparison.
+type Comparison = compare.Row
 
 // Containers What the kitchen's containers hold, in g: "tin", or "punnet strawberry" for one of one thing
 type Containers = map[string]float64
 
-// Correction What was told until it was put right
+// Correction What was reported until it was put right
 type Correction struct {
 	At time.Time `json:"at"`
 
 	// Was What came out, in bakers' words. All of it may be left out.
 	Was Outcome `json:"was"`
 }
+
+// CorrectionFactors What a kitchen's log has taught, as factors by the keys of fruits, thickeners and toppings; left out is one
+type CorrectionFactors = larder.Factors
 
 // Cost defines model for Cost.
 type Cost = sell.Cost
@@ -1192,6 +1172,37 @@ type CostLine = sell.CostLine
 
 // CostRequest defines model for CostRequest.
 type CostRequest = sell.CostRequest
+
+// Countdown A dessert on its way into the oven, with what is called out until it is in
+type Countdown struct {
+	Id      openapi_types.UUID `json:"id"`
+	ReadyAt time.Time          `json:"ready_at"`
+	Steps   []CountdownStep    `json:"steps"`
+	Title   string             `json:"title"`
+}
+
+// CountdownStart defines model for CountdownStart.
+type CountdownStart struct {
+	Ready ReadyByRequest `json:"ready"`
+	Title string         `json:"title"`
+}
+
+// CountdownStep defines model for CountdownStep.
+type CountdownStep struct {
+	At   time.Time `json:"at"`
+	Kind string    `json:"kind"`
+
+	// State What became of a call; one that was withdrawn is not reported
+	State CallState `json:"state"`
+
+	// Text A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Text Text `json:"text"`
+}
+
+// Coverage defines model for Coverage.
+type Coverage = learn.Coverage
 
 // Crowd defines model for Crowd.
 type Crowd = sell.Crowd
@@ -1213,26 +1224,30 @@ type CuttingPlan = topping.Plan
 
 // Day defines model for Day.
 type Day struct {
-	// Asked What is wanted of one day, and what was laid down by hand. Minutes count from its midnight
-	Asked DayAsked `json:"asked"`
-	Date  string   `json:"date"`
-	Laid  *DayLaid `json:"laid,omitempty"`
+	Date string `json:"date"`
+
+	// Request What is wanted of one day, and what was fixed by hand. Minutes count from its midnight
+	Request DayOrders `json:"request"`
 
 	// Revision Of what is wanted
-	Revision string `json:"revision"`
+	Revision string       `json:"revision"`
+	Schedule *DaySchedule `json:"schedule,omitempty"`
 
-	// Stale It was laid for something else than what is wanted now
+	// Stale It was planned for something else than what is wanted now
 	Stale bool `json:"stale"`
 }
 
-// DayAhead defines model for DayAhead.
-type DayAhead = day.Ahead
+// DayActualTime defines model for DayActualTime.
+type DayActualTime = day.ActualTime
+
+// DayAheadTask defines model for DayAheadTask.
+type DayAheadTask = day.AheadTask
 
 // DayAlternative defines model for DayAlternative.
 type DayAlternative = day.Alternative
 
-// DayAsked What is wanted of one day, and what was laid down by hand. Minutes count from its midnight
-type DayAsked = day.Asked
+// DayAppliedRemedy defines model for DayAppliedRemedy.
+type DayAppliedRemedy = day.AppliedRemedy
 
 // DayBaking defines model for DayBaking.
 type DayBaking = day.Baking
@@ -1255,30 +1270,21 @@ type DayClash = day.Clash
 // DayDish defines model for DayDish.
 type DayDish = day.Dish
 
-// DayDone defines model for DayDone.
-type DayDone = day.Done
+// DayDishUse defines model for DayDishUse.
+type DayDishUse = day.DishUse
 
 // DayHeat defines model for DayHeat.
 type DayHeat = day.Heat
 
-// DayInShort defines model for DayInShort.
-type DayInShort struct {
-	Date   string `json:"date"`
-	Orders int    `json:"orders"`
-}
-
 // DayLag defines model for DayLag.
 type DayLag = day.Lag
-
-// DayLaid defines model for DayLaid.
-type DayLaid = day.Laid
 
 // DayLane defines model for DayLane.
 type DayLane = day.Lane
 
 // DayList defines model for DayList.
 type DayList struct {
-	Days []DayInShort `json:"days"`
+	Days []DaySummary `json:"days"`
 }
 
 // DayMachine defines model for DayMachine.
@@ -1288,7 +1294,13 @@ type DayMachine = day.Machine
 type DayObjective = day.Objective
 
 // DayOrder defines model for DayOrder.
-type DayOrder = day.Wanted
+type DayOrder = day.Order
+
+// DayOrderStatus defines model for DayOrderStatus.
+type DayOrderStatus = day.OrderStatus
+
+// DayOrders What is wanted of one day, and what was fixed by hand. Minutes count from its midnight
+type DayOrders = day.Orders
 
 // DayOven defines model for DayOven.
 type DayOven = day.Oven
@@ -1308,11 +1320,17 @@ type DayPlan = day.Answer
 // DayPlannedTouch defines model for DayPlannedTouch.
 type DayPlannedTouch = day.PlannedTouch
 
+// DayRemedy Tried by planning: what is left out, late and over windows then
+type DayRemedy = day.Remedy
+
 // DayRequest A day to be planned. Intervals are [start, end)
 type DayRequest = day.Request
 
 // DayRow defines model for DayRow.
 type DayRow = day.Row
+
+// DaySchedule defines model for DaySchedule.
+type DaySchedule = day.Schedule
 
 // DayScheduled defines model for DayScheduled.
 type DayScheduled = day.Scheduled
@@ -1329,8 +1347,11 @@ type DaySpan = day.Span
 // DayStage defines model for DayStage.
 type DayStage = day.Stage
 
-// DayTaken defines model for DayTaken.
-type DayTaken = day.Taken
+// DaySummary defines model for DaySummary.
+type DaySummary struct {
+	Date   string `json:"date"`
+	Orders int    `json:"orders"`
+}
 
 // DayTask defines model for DayTask.
 type DayTask = day.Task
@@ -1338,23 +1359,17 @@ type DayTask = day.Task
 // DayTier defines model for DayTier.
 type DayTier = day.Tier
 
-// DayTook defines model for DayTook.
-type DayTook = day.Took
-
 // DayTouch defines model for DayTouch.
 type DayTouch = day.Touch
 
-// DayUnlaid defines model for DayUnlaid.
-type DayUnlaid = day.Unlaid
-
-// DayWayOut Tried by planning: what is left out, late and over windows then
-type DayWayOut = day.WayOut
-
-// DayWayTaken defines model for DayWayTaken.
-type DayWayTaken = day.WayTaken
+// DayUnscheduled defines model for DayUnscheduled.
+type DayUnscheduled = day.Unscheduled
 
 // DessertCost defines model for DessertCost.
 type DessertCost = sell.DessertCost
+
+// DessertForecast defines model for DessertForecast.
+type DessertForecast = learn.DessertForecast
 
 // DessertLabel defines model for DessertLabel.
 type DessertLabel = sell.DessertLabel
@@ -1383,7 +1398,7 @@ type DishChange struct {
 // Doing defines model for Doing.
 type Doing = balance.Doing
 
-// Estimate What the probe has told
+// Estimate What the probe has reported
 type Estimate = watch.Estimate
 
 // Explanation defines model for Explanation.
@@ -1420,10 +1435,10 @@ type FieldProblem struct {
 	// Example: #/dish/length_cm
 	Pointer string `json:"pointer"`
 
-	// Says The same as a sentence, which names the field
+	// Text The same as a sentence, which names the field
 	//
 	// Example: The length of the rim is 99999 cm: give 3 to 100 cm
-	Says string `json:"says"`
+	Text string `json:"text"`
 }
 
 // FigureForm A figure is written by the first range that it falls into
@@ -1475,8 +1490,31 @@ type FigureReading struct {
 // FileFormat defines model for FileFormat.
 type FileFormat = recipe.Format
 
+// Finding defines model for Finding.
+type Finding = learn.Finding
+
 // Fire defines model for Fire.
 type Fire = oven.Fire
+
+// ForecastCheck A time of the middle's bubbling that was noted, min, compared with what was predicted without it
+type ForecastCheck struct {
+	After float64   `json:"after"`
+	At    time.Time `json:"at"`
+
+	// Before By the tables
+	Before    float64            `json:"before"`
+	High      float64            `json:"high"`
+	Id        openapi_types.UUID `json:"id"`
+	LoggedMin float64            `json:"logged_min"`
+	Low       float64            `json:"low"`
+	Odd       bool               `json:"odd"`
+
+	// Text A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Text  Text   `json:"text"`
+	Title string `json:"title"`
+}
 
 // ForecastRange defines model for ForecastRange.
 type ForecastRange = learn.Range
@@ -1484,8 +1522,8 @@ type ForecastRange = learn.Range
 // ForecastWords defines model for ForecastWords.
 type ForecastWords = learn.Chances
 
-// FruitAsked defines model for FruitAsked.
-type FruitAsked = balance.FruitAsked
+// FruitInput defines model for FruitInput.
+type FruitInput = balance.FruitInput
 
 // FruitTestAnswer defines model for FruitTestAnswer.
 type FruitTestAnswer = filling.Tested
@@ -1500,45 +1538,24 @@ type GasMark = units.GasMark
 type Habit struct {
 	Key      HabitKey `json:"key"`
 	Name     string   `json:"name"`
-	Says     string   `json:"says"`
 	Settings Settings `json:"settings"`
+	Text     string   `json:"text"`
 }
 
 // HabitKey defines model for Habit.Key.
 type HabitKey string
 
 // HandUse defines model for HandUse.
-type HandUse = sell.HandUse
-
-// Happened A bake as it went on the oven watch, beside what was predicted
-type Happened = outcome.Happened
+type HandUse = sell.LabourUse
 
 // HistoryPoint What one bake had
 type HistoryPoint = learn.HistoryPoint
 
-// HistoryRange Where a figure is thought to be nine times in ten: C beside the dial, or % beside the tables
+// HistoryRange Where a figure is thought to be with 90 % probability: C relative to the dial, or % relative to the tables
 type HistoryRange = learn.HistoryRange
 
 // HistoryTick defines model for HistoryTick.
 type HistoryTick = learn.HistoryTick
-
-// House defines model for House.
-type House = day.House
-
-// HouseDish defines model for HouseDish.
-type HouseDish = day.HouseDish
-
-// HouseKept defines model for HouseKept.
-type HouseKept struct {
-	House House `json:"house"`
-
-	// Outside What dishes of the shelf take where nobody has measured them
-	Outside  []HouseDish `json:"outside"`
-	Revision string      `json:"revision"`
-}
-
-// HouseOven defines model for HouseOven.
-type HouseOven = day.HouseOven
 
 // HowMany defines model for HowMany.
 type HowMany struct {
@@ -1557,10 +1574,10 @@ type HowMany struct {
 	Median int    `json:"median"`
 	Name   string `json:"name"`
 
-	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	// Text A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says Text `json:"says"`
+	Text Text `json:"text"`
 }
 
 // ImportRequest defines model for ImportRequest.
@@ -1575,17 +1592,11 @@ type ImportRequest struct {
 // ImportedDocument defines model for ImportedDocument.
 type ImportedDocument = recipe.Document
 
-// InStore defines model for InStore.
-type InStore = sell.InStore
-
 // JuiceOutcome defines model for JuiceOutcome.
 type JuiceOutcome string
 
 // Keeping defines model for Keeping.
 type Keeping = sell.Keeping
-
-// Kept defines model for Kept.
-type Kept = balance.Kept
 
 // Kitchen defines model for Kitchen.
 type Kitchen struct {
@@ -1597,22 +1608,49 @@ type Kitchen struct {
 	Settings Settings `json:"settings"`
 }
 
-// KitchenLearnt defines model for KitchenLearnt.
-type KitchenLearnt struct {
+// KitchenDish defines model for KitchenDish.
+type KitchenDish struct {
+	// ComputedMl By the sizes, for comparison with the measured volume
+	ComputedMl float64 `json:"computed_ml"`
+	Count      int     `json:"count"`
+
+	// Dish The inside of one baking dish
+	Dish Dish               `json:"dish"`
+	Id   openapi_types.UUID `json:"id"`
+
+	// Measured A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Measured *Text  `json:"measured,omitempty"`
+	Name     string `json:"name"`
+
+	// Revision Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker
+	Revision string `json:"revision"`
+
+	// Sizes A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Sizes    Text    `json:"sizes"`
+	VolumeMl float64 `json:"volume_ml"`
+}
+
+// KitchenFindings defines model for KitchenFindings.
+type KitchenFindings struct {
+	Findings []Finding `json:"findings"`
+
 	// Histories Of ovens over the months, and of the juice of fruits by season
-	Histories []LearntHistory `json:"histories"`
-	Lessons   []Lesson        `json:"lessons"`
-	Noticed   []NoticedChange `json:"noticed"`
-	Points    []LearntPoint   `json:"points"`
-	Revision  string          `json:"revision"`
-	Says      LearningSays    `json:"says"`
+	Histories   []ParameterHistory  `json:"histories"`
+	OvenChanges []NoticedOvenChange `json:"oven_changes"`
+	Points      []ForecastCheck     `json:"points"`
+	Preferences LearningPreferences `json:"preferences"`
+	Revision    string              `json:"revision"`
 
 	// Summary A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
 	Summary Text `json:"summary"`
 
-	// Unclear Bakes of which minutes were told that lie after their end: they are asked back
+	// Unclear Bakes of which minutes were reported that lie after their end: they are asked back
 	Unclear []openapi_types.UUID `json:"unclear"`
 
 	// Updating The log has changed since: it is being learnt from again
@@ -1620,6 +1658,36 @@ type KitchenLearnt struct {
 
 	// Work The piece of work that updates it, to follow or to stop
 	Work *openapi_types.UUID `json:"work,omitempty"`
+}
+
+// KitchenOven defines model for KitchenOven.
+type KitchenOven struct {
+	// About A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	About Text `json:"about"`
+
+	// GiveOrTake A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	GiveOrTake Text               `json:"give_or_take"`
+	Id         openapi_types.UUID `json:"id"`
+	Name       string             `json:"name"`
+
+	// Off A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	Off Text `json:"off"`
+
+	// OffByC How far off it may be, either way, in addition to what is known of it
+	OffByC float64 `json:"off_by_c"`
+	Oven   Oven    `json:"oven"`
+
+	// Revision Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker
+	Revision string `json:"revision"`
+
+	// Shelves Which runner, from below, is which shelf; left out: it is not known how many there are
+	Shelves *oven.Runners `json:"shelves,omitempty"`
 }
 
 // Label defines model for Label.
@@ -1642,7 +1710,7 @@ type LabelShare = sell.Share
 
 // Larder defines model for Larder.
 type Larder struct {
-	// Abouts What stands beside single fields: what a figure there means
+	// Abouts What is next to single fields: what a figure there means
 	Abouts map[string]Text `json:"abouts"`
 
 	// Allergens Those that the tables know, with what they are called on a list
@@ -1890,26 +1958,26 @@ type LarderTopping struct {
 	RawThicknessMm float64 `json:"raw_thickness_mm"`
 }
 
-// Laying defines model for Laying.
-type Laying struct {
-	// Afresh Whatever it was laid like before; left out: what stands stays, unless another plan is better
-	Afresh *bool `json:"afresh,omitempty"`
+// LearnAnswer defines model for LearnAnswer.
+type LearnAnswer = learn.Result
 
-	// Iterations Rounds of each search; 0: until the time is over
-	Iterations *int `json:"iterations,omitempty"`
-
-	// TimeLimitMs Left out: 2000
-	TimeLimitMs *int `json:"time_limit_ms,omitempty"`
-}
-
-// LearnBake Weights as weighed, stages as they happened. Nothing told: a plan.
+// LearnBake Weights as weighed, stages as they happened. Nothing reported: a plan.
 type LearnBake = learn.LoggedBake
+
+// LearnChange defines model for LearnChange.
+type LearnChange = learn.Change
+
+// LearnCorrection C; of factors the deviation is that of their logarithm
+type LearnCorrection = learn.Correction
+
+// LearnForecast defines model for LearnForecast.
+type LearnForecast = learn.Forecast
 
 // LearnModel defines model for LearnModel.
 type LearnModel = learn.Model
 
-// LearnName defines model for LearnName.
-type LearnName = learn.Name
+// LearnPrediction defines model for LearnPrediction.
+type LearnPrediction = learn.Prediction
 
 // LearnProbed defines model for LearnProbed.
 type LearnProbed = learn.Probed
@@ -1917,73 +1985,34 @@ type LearnProbed = learn.Probed
 // LearnRequest defines model for LearnRequest.
 type LearnRequest = learn.LogRequest
 
-// LearnTold defines model for LearnTold.
-type LearnTold = learn.ToldOf
+// LearningPreferences defines model for LearningPreferences.
+type LearningPreferences = learn.Preferences
 
-// LearnWhat defines model for LearnWhat.
-type LearnWhat = learn.What
+// ListedCard defines model for ListedCard.
+type ListedCard struct {
+	// Brief An answer in short. Left out where the card can't be calculated.
+	Brief *Brief `json:"brief,omitempty"`
 
-// LearningSays defines model for LearningSays.
-type LearningSays = learn.Says
-
-// Learnt defines model for Learnt.
-type Learnt = learn.Learnt
-
-// LearntChange defines model for LearntChange.
-type LearntChange = learn.Change
-
-// LearntCorrection C; of factors the deviation is that of their logarithm
-type LearntCorrection = learn.Correction
-
-// LearntErrors defines model for LearntErrors.
-type LearntErrors = learn.Scored
-
-// LearntFactors What a kitchen's log has taught, as factors by the keys of fruits, thickeners and toppings; left out is one
-type LearntFactors = larder.Factors
-
-// LearntForecast defines model for LearntForecast.
-type LearntForecast = learn.Forecast
-
-// LearntHeld defines model for LearntHeld.
-type LearntHeld = learn.Held
-
-// LearntHistory defines model for LearntHistory.
-type LearntHistory = learn.History
-
-// LearntOven defines model for LearntOven.
-type LearntOven = learn.LearntOven
-
-// LearntPoint A time of the middle's bubbling that was noted, min, beside what was foreseen without it
-type LearntPoint struct {
-	After float64   `json:"after"`
-	At    time.Time `json:"at"`
-
-	// Before By the tables
-	Before float64            `json:"before"`
-	High   float64            `json:"high"`
-	Id     openapi_types.UUID `json:"id"`
-	Low    float64            `json:"low"`
-	Odd    bool               `json:"odd"`
-
-	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	// DishSizes A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says  Text    `json:"says"`
-	Title string  `json:"title"`
-	Told  float64 `json:"told"`
+	DishSizes Text               `json:"dish_sizes"`
+	Id        openapi_types.UUID `json:"id"`
+
+	// MadeOf A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	//
+	// Example: Take out 120 g of fruit.
+	MadeOf Text    `json:"made_of"`
+	Name   string  `json:"name"`
+	Newest Version `json:"newest"`
+
+	// Revision Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker
+	Revision string   `json:"revision"`
+	Tags     []string `json:"tags"`
 }
 
-// LearntPrediction defines model for LearntPrediction.
-type LearntPrediction = learn.Prediction
-
-// LearntScore defines model for LearntScore.
-type LearntScore = learn.LearntScore
-
-// Lesson defines model for Lesson.
-type Lesson = learn.Lesson
-
 // Macerate defines model for Macerate.
-type Macerate = balance.MacerateAsked
+type Macerate = balance.MacerateInput
 
 // MeasureRequest defines model for MeasureRequest.
 type MeasureRequest = recipe.MeasureRequest
@@ -2060,15 +2089,15 @@ type NewVersion struct {
 	Setting Setting `json:"setting"`
 }
 
-// NoticedChange defines model for NoticedChange.
-type NoticedChange struct {
-	Oven string `json:"oven"`
+// NoticedOvenChange defines model for NoticedOvenChange.
+type NoticedOvenChange struct {
+	Oven  string    `json:"oven"`
+	Since time.Time `json:"since"`
 
-	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	// Text A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says  Text      `json:"says"`
-	Since time.Time `json:"since"`
+	Text Text `json:"text"`
 }
 
 // Nutrition defines model for Nutrition.
@@ -2077,28 +2106,17 @@ type Nutrition = sell.Nutrition
 // NutritionRow defines model for NutritionRow.
 type NutritionRow = sell.NutritionRow
 
-// OnTheWay A dessert on its way into the oven, with what is called out until it is in
-type OnTheWay struct {
-	Id      openapi_types.UUID `json:"id"`
-	ReadyAt time.Time          `json:"ready_at"`
-	Steps   []WayStep          `json:"steps"`
-	Title   string             `json:"title"`
-}
-
 // OrderLines defines model for OrderLines.
 type OrderLines struct {
-	// Among What is wanted of one day, and what was laid down by hand. Minutes count from its midnight
-	Among DayAsked `json:"among"`
-	Text  string   `json:"text"`
+	// Among What is wanted of one day, and what was fixed by hand. Minutes count from its midnight
+	Among DayOrders `json:"among"`
+	Text  string    `json:"text"`
 }
-
-// OrderUnread defines model for OrderUnread.
-type OrderUnread = day.Unread
 
 // OrdersRead defines model for OrdersRead.
 type OrdersRead struct {
-	Orders []DayOrder    `json:"orders"`
-	Unread []OrderUnread `json:"unread"`
+	Orders []DayOrder   `json:"orders"`
+	Unread []UnreadLine `json:"unread"`
 }
 
 // Original How a recipe that came in was made and how far it went, in its writer's own words
@@ -2121,11 +2139,11 @@ type OtherRequest = balance.OtherRequest
 // Outcome What came out, in bakers' words. All of it may be left out.
 type Outcome struct {
 	BoiledOver *bool               `json:"boiled_over,omitempty"`
+	Details    *OutcomeDetails     `json:"details,omitempty"`
 	Fruit      *OutcomeFruit       `json:"fruit,omitempty"`
 	Juice      *JuiceOutcome       `json:"juice,omitempty"`
 	Note       *string             `json:"note,omitempty"`
 	PictureId  *openapi_types.UUID `json:"picture_id,omitempty"`
-	Told       *Told               `json:"told,omitempty"`
 	Top        *OutcomeTop         `json:"top,omitempty"`
 }
 
@@ -2135,17 +2153,23 @@ type OutcomeFruit string
 // OutcomeTop defines model for Outcome.Top.
 type OutcomeTop string
 
-// Outlook defines model for Outlook.
-type Outlook = learn.Outlook
+// OutcomeDetails defines model for OutcomeDetails.
+type OutcomeDetails = outcome.Details
 
 // Oven defines model for Oven.
 type Oven = oven.Oven
+
+// OvenCapacity defines model for OvenCapacity.
+type OvenCapacity = day.OvenCapacity
 
 // OvenChange defines model for OvenChange.
 type OvenChange struct {
 	Name string `json:"name"`
 	Oven Oven   `json:"oven"`
 }
+
+// OvenEstimate defines model for OvenEstimate.
+type OvenEstimate = learn.OvenEstimate
 
 // OvenMeasured defines model for OvenMeasured.
 type OvenMeasured = oven.Measured
@@ -2168,6 +2192,15 @@ type Pairings = balance.Pairings
 // PairingsRequest defines model for PairingsRequest.
 type PairingsRequest = balance.PairingsRequest
 
+// ParameterHistory defines model for ParameterHistory.
+type ParameterHistory = learn.History
+
+// ParameterKind defines model for ParameterKind.
+type ParameterKind = learn.ParameterKind
+
+// ParameterName defines model for ParameterName.
+type ParameterName = learn.ParameterName
+
 // Picture defines model for Picture.
 type Picture struct {
 	Height int                `json:"height"`
@@ -2182,7 +2215,13 @@ type PlanAnswer = bake.DessertAnswer
 type PlanRequest = bake.DessertRequest
 
 // Precook defines model for Precook.
-type Precook = balance.PrecookAsked
+type Precook = balance.PrecookInput
+
+// PredictionErrors defines model for PredictionErrors.
+type PredictionErrors = learn.Scored
+
+// PredictionScore defines model for PredictionScore.
+type PredictionScore = learn.PredictionScore
 
 // ProbePlace Where the probe is
 type ProbePlace = watch.Place
@@ -2193,7 +2232,7 @@ type Problem struct {
 	Detail *string         `json:"detail,omitempty"`
 	Errors *[]FieldProblem `json:"errors,omitempty"`
 
-	// Sent And beside it what was sent
+	// Sent And in addition to it what was sent
 	Sent   any `json:"sent,omitempty"`
 	Status int `json:"status"`
 
@@ -2205,7 +2244,20 @@ type Problem struct {
 	Type string `json:"type"`
 }
 
-// Rates What a kitchen reckons ovens, hands and prices by. What is left out is not counted, or is the usual
+// Purchase defines model for Purchase.
+type Purchase struct {
+	// Id Of the purchase: sent again with the same id, it is added once
+	Id    openapi_types.UUID `json:"id"`
+	Lines []SellLine         `json:"lines"`
+}
+
+// PurchasedPacks defines model for PurchasedPacks.
+type PurchasedPacks = sell.Packs
+
+// Quantity defines model for Quantity.
+type Quantity = balance.Quantity
+
+// Rates What a kitchen calculates ovens, hands and prices with. What is left out is not counted, or is the usual
 type Rates = sell.Rates
 
 // Reading defines model for Reading.
@@ -2213,8 +2265,6 @@ type Reading = bake.Point
 
 // ReadyBy defines model for ReadyBy.
 type ReadyBy struct {
-	BeginAt time.Time `json:"begin_at"`
-
 	// InAt Into the oven
 	InAt   time.Time `json:"in_at"`
 	InTime bool      `json:"in_time"`
@@ -2225,14 +2275,15 @@ type ReadyBy struct {
 	// ReadyAt By this way
 	ReadyAt time.Time `json:"ready_at"`
 
-	// SpareMin That the bake may take longer than its clock
-	SpareMin int         `json:"spare_min"`
-	Steps    []ReadyStep `json:"steps"`
-
-	// WayOut A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	// Remedy A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	WayOut *Text `json:"way_out,omitempty"`
+	Remedy *Text `json:"remedy,omitempty"`
+
+	// SpareMin That the bake may take longer than its clock
+	SpareMin int         `json:"spare_min"`
+	StartAt  time.Time   `json:"start_at"`
+	Steps    []ReadyStep `json:"steps"`
 }
 
 // ReadyByRequest defines model for ReadyByRequest.
@@ -2247,17 +2298,17 @@ type ReadyByRequestServe string
 
 // ReadyStep defines model for ReadyStep.
 type ReadyStep struct {
-	At time.Time `json:"at"`
+	At      time.Time `json:"at"`
+	Kind    string    `json:"kind"`
+	Minutes int       `json:"minutes"`
 
-	// Hands Somebody has to be there for it
-	Hands   bool   `json:"hands"`
-	Kind    string `json:"kind"`
-	Minutes int    `json:"minutes"`
+	// NeedsPerson Somebody has to be there for it
+	NeedsPerson bool `json:"needs_person"`
 
-	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	// Text A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says Text `json:"says"`
+	Text Text `json:"text"`
 }
 
 // RecipeBowl defines model for RecipeBowl.
@@ -2281,8 +2332,31 @@ type RecipeVersion = recipe.Version
 // Remark defines model for Remark.
 type Remark = balance.Remark
 
+// ReportedWords defines model for ReportedWords.
+type ReportedWords = learn.ReportedWords
+
 // Rescue defines model for Rescue.
 type Rescue = watch.Proposal
+
+// ResourceSettings defines model for ResourceSettings.
+type ResourceSettings struct {
+	// Outside What dishes of the shelf take where nobody has measured them
+	Outside   []Vessel  `json:"outside"`
+	Resources Resources `json:"resources"`
+	Revision  string    `json:"revision"`
+}
+
+// Resources defines model for Resources.
+type Resources = day.Resources
+
+// ResultVerdict How a bake came out, in a line
+type ResultVerdict = outcome.Verdict
+
+// SalvageTip defines model for SalvageTip.
+type SalvageTip = watch.SalvageTip
+
+// SavedDay defines model for SavedDay.
+type SavedDay = day.SavedDay
 
 // ScaleChange defines model for ScaleChange.
 type ScaleChange struct {
@@ -2314,6 +2388,18 @@ type ScaleReading struct {
 
 // ScaleReadingVerdict Right: within what no dessert notices
 type ScaleReadingVerdict string
+
+// SchedulingJob defines model for SchedulingJob.
+type SchedulingJob struct {
+	// Afresh Whatever it was planned like before; left out: what stands stays, unless another plan is better
+	Afresh *bool `json:"afresh,omitempty"`
+
+	// Iterations Rounds of each search; 0: until the time is over
+	Iterations *int `json:"iterations,omitempty"`
+
+	// TimeLimitMs Left out: 2000
+	TimeLimitMs *int `json:"time_limit_ms,omitempty"`
+}
 
 // SellLine defines model for SellLine.
 type SellLine = sell.Line
@@ -2362,79 +2448,32 @@ type Settings = units.Settings
 // Shade defines model for Shade.
 type Shade = learn.Shade
 
-// ShelfDish defines model for ShelfDish.
-type ShelfDish struct {
-	// ComputedMl By the sizes, for comparison with the measured volume
-	ComputedMl float64 `json:"computed_ml"`
-	Count      int     `json:"count"`
-
-	// Dish The inside of one baking dish
-	Dish Dish               `json:"dish"`
-	Id   openapi_types.UUID `json:"id"`
-
-	// Measured A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
-	//
-	// Example: Take out 120 g of fruit.
-	Measured *Text  `json:"measured,omitempty"`
-	Name     string `json:"name"`
-
-	// Revision Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker
-	Revision string `json:"revision"`
-
-	// Sizes A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
-	//
-	// Example: Take out 120 g of fruit.
-	Sizes    Text    `json:"sizes"`
-	VolumeMl float64 `json:"volume_ml"`
-}
-
-// ShelfOven defines model for ShelfOven.
-type ShelfOven struct {
-	// About A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
-	//
-	// Example: Take out 120 g of fruit.
-	About Text `json:"about"`
-
-	// GiveOrTake A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
-	//
-	// Example: Take out 120 g of fruit.
-	GiveOrTake Text               `json:"give_or_take"`
-	Id         openapi_types.UUID `json:"id"`
-	Name       string             `json:"name"`
-
-	// Off A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
-	//
-	// Example: Take out 120 g of fruit.
-	Off Text `json:"off"`
-
-	// OffByC How far off it may be, either way, beside what is known of it
-	OffByC float64 `json:"off_by_c"`
-	Oven   Oven    `json:"oven"`
-
-	// Revision Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker
-	Revision string `json:"revision"`
-
-	// Shelves Which runner, from below, is which shelf; left out: it is not known how many there are
-	Shelves *oven.Runners `json:"shelves,omitempty"`
-}
-
 // ShopPack defines model for ShopPack.
 type ShopPack = sell.Pack
 
 // Shopping defines model for Shopping.
 type Shopping = sell.Shopping
 
+// ShoppingLine defines model for ShoppingLine.
+type ShoppingLine = sell.ListLine
+
+// ShoppingList defines model for ShoppingList.
+type ShoppingList = sell.List
+
 // ShoppingRequest defines model for ShoppingRequest.
 type ShoppingRequest = sell.ShoppingRequest
 
-// ShortVerdict What will become of a bake, as the Bench says it; left out: it was not baked on paper
+// ShoppingSection defines model for ShoppingSection.
+type ShoppingSection = sell.Section
+
+// ShortVerdict What will become of a bake, as the Bench says it; left out: it was not simulated
 type ShortVerdict struct {
 	Right bool `json:"right"`
 
-	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	// Summary A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says Text `json:"says"`
+	Summary Text `json:"summary"`
 }
 
 // Stage defines model for Stage.
@@ -2452,17 +2491,23 @@ type StartRequest = balance.StartRequest
 // StationLines What each part of the work comes to, in a line
 type StationLines = bake.Stations
 
-// Store defines model for Store.
-type Store = sell.Store
+// Stock defines model for Stock.
+type Stock = sell.Stock
 
-// StoreKept defines model for StoreKept.
-type StoreKept struct {
+// StockEntry defines model for StockEntry.
+type StockEntry = sell.Stored
+
+// StockItem defines model for StockItem.
+type StockItem = sell.StockItem
+
+// StockSettings defines model for StockSettings.
+type StockSettings struct {
 	Revision string `json:"revision"`
-	Store    Store  `json:"store"`
+	Stock    Stock  `json:"stock"`
 }
 
-// StoredThing defines model for StoredThing.
-type StoredThing = sell.Stored
+// Storage defines model for Storage.
+type Storage = balance.Storage
 
 // Swap defines model for Swap.
 type Swap = diet.Swap
@@ -2478,20 +2523,8 @@ type Tending = oven.Tending
 // Example: Take out 120 g of fruit.
 type Text = message.Message
 
-// ToBuy defines model for ToBuy.
-type ToBuy = sell.List
-
-// ToBuyLine defines model for ToBuyLine.
-type ToBuyLine = sell.ListLine
-
-// ToBuySection defines model for ToBuySection.
-type ToBuySection = sell.Section
-
-// Told defines model for Told.
-type Told = outcome.Told
-
-// ToppingAsked defines model for ToppingAsked.
-type ToppingAsked = balance.ToppingAsked
+// ToppingInput defines model for ToppingInput.
+type ToppingInput = balance.ToppingInput
 
 // Trouble defines model for Trouble.
 type Trouble struct {
@@ -2524,15 +2557,15 @@ type TypicalDish struct {
 	VolumeMl float64 `json:"volume_ml"`
 }
 
+// UnreadLine defines model for UnreadLine.
+type UnreadLine = day.UnreadLine
+
 // Unusable A dessert of which nothing can be used any more, but that it is there - on the watch since, saved or baked at started_at
 type Unusable struct {
 	Id        openapi_types.UUID `json:"id"`
 	StartedAt time.Time          `json:"started_at"`
 	Title     string             `json:"title"`
 }
-
-// UsualDay defines model for UsualDay.
-type UsualDay = day.UsualDay
 
 // Verdict What will become of a bake, and the smallest change that mends it
 type Verdict = bake.Verdict
@@ -2554,32 +2587,22 @@ type Version struct {
 	Setting Setting `json:"setting"`
 }
 
-// WantedCard defines model for WantedCard.
-type WantedCard struct {
-	Card   openapi_types.UUID `json:"card"`
-	Dishes int                `json:"dishes"`
-}
-
-// WantedCards defines model for WantedCards.
-type WantedCards struct {
-	Cards *[]WantedCard `json:"cards,omitempty"`
-
-	// Date All that is wanted on this day
-	Date *string `json:"date,omitempty"`
-}
+// Vessel defines model for Vessel.
+type Vessel = day.Vessel
 
 // Watch defines model for Watch.
 type Watch struct {
-	// Afterwards What may be done with one that came out wrong
-	Afterwards []Afterwards `json:"afterwards"`
-	Desserts   []Watched    `json:"desserts"`
+	Countdowns []Countdown      `json:"countdowns"`
+	Desserts   []WatchedDessert `json:"desserts"`
 
 	// Learnt How often something else was learnt from the log: where it is another number, what was predicted is to be asked for again
 	Learnt int `json:"learnt"`
 
 	// Now The server's time
-	Now      time.Time  `json:"now"`
-	OnTheWay []OnTheWay `json:"on_the_way"`
+	Now time.Time `json:"now"`
+
+	// SalvageTips What may be done with one that came out wrong
+	SalvageTips []SalvageTip `json:"salvage_tips"`
 
 	// SnoozeMin How long a call is put off, where nothing else is said
 	SnoozeMin int        `json:"snooze_min"`
@@ -2597,15 +2620,15 @@ type WatchCall struct {
 	DueAt   time.Time          `json:"due_at"`
 	Id      openapi_types.UUID `json:"id"`
 	Kind    string             `json:"kind"`
+	Snoozes int                `json:"snoozes"`
 
-	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
+	// State What became of a call; one that was withdrawn is not reported
+	State CallState `json:"state"`
+
+	// Text A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
 	//
 	// Example: Take out 120 g of fruit.
-	Says    Text `json:"says"`
-	Snoozes int  `json:"snoozes"`
-
-	// State What became of a call; one that was withdrawn is not told
-	State CallState `json:"state"`
+	Text Text `json:"text"`
 }
 
 // WatchStart defines model for WatchStart.
@@ -2626,11 +2649,11 @@ type WatchStart struct {
 	Weather *Weather `json:"weather,omitempty"`
 
 	// Weighed What the scale showed
-	Weighed *[]Weighed `json:"weighed,omitempty"`
+	Weighed *[]WeighedLine `json:"weighed,omitempty"`
 }
 
-// Watched defines model for Watched.
-type Watched struct {
+// WatchedDessert defines model for WatchedDessert.
+type WatchedDessert struct {
 	BoilingPointC float64 `json:"boiling_point_c"`
 
 	// Calls By due time
@@ -2643,9 +2666,9 @@ type Watched struct {
 	// DoorOpen The simulation's door stands open
 	DoorOpen *bool `json:"door_open,omitempty"`
 
-	// Estimate What the probe has told
+	// Estimate What the probe has reported
 	Estimate    *Estimate           `json:"estimate,omitempty"`
-	Foreseen    *Outlook            `json:"foreseen,omitempty"`
+	Forecast    *DessertForecast    `json:"forecast,omitempty"`
 	Id          openapi_types.UUID  `json:"id"`
 	JuiceColour string              `json:"juice_colour"`
 	OutAt       *time.Time          `json:"out_at,omitempty"`
@@ -2667,29 +2690,9 @@ type Watched struct {
 	StartedAt time.Time `json:"started_at"`
 	Title     string    `json:"title"`
 
-	// Verdict What will become of a bake, as the Bench says it; left out: it was not baked on paper
+	// Verdict What will become of a bake, as the Bench says it; left out: it was not simulated
 	Verdict *ShortVerdict `json:"verdict,omitempty"`
 	Version *int          `json:"version,omitempty"`
-}
-
-// WayStart defines model for WayStart.
-type WayStart struct {
-	Ready ReadyByRequest `json:"ready"`
-	Title string         `json:"title"`
-}
-
-// WayStep defines model for WayStep.
-type WayStep struct {
-	At   time.Time `json:"at"`
-	Kind string    `json:"kind"`
-
-	// Says A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
-	//
-	// Example: Take out 120 g of fruit.
-	Says Text `json:"says"`
-
-	// State What became of a call; one that was withdrawn is not told
-	State CallState `json:"state"`
 }
 
 // Weather What there is round a camp oven, today
@@ -2714,11 +2717,8 @@ type WeatherFuel string
 // WeatherWind defines model for Weather.Wind.
 type WeatherWind string
 
-// Weighed One line of the ticket as it was weighed
-type Weighed = outcome.Weighed
-
-// Went A logged bake in words
-type Went = compare.Went
+// WeighedLine One line of the ticket as it was weighed
+type WeighedLine = outcome.Weighed
 
 // WhatIf defines model for WhatIf.
 type WhatIf = bake.WhatIf
@@ -2742,7 +2742,7 @@ type Work struct {
 	Done    int64    `json:"done"`
 	Kitchen *Kitchen `json:"kitchen,omitempty"`
 
-	// Of Of how many bakes on paper, or bytes
+	// Of Of how many simulated bakes, or bytes
 	Of      int64    `json:"of"`
 	Problem *Problem `json:"problem,omitempty"`
 
@@ -2849,6 +2849,12 @@ type ChartBakesParams struct {
 	Oven  *openapi_types.UUID `form:"oven,omitempty" json:"oven,omitempty"`
 }
 
+// ExplainBakeParams defines parameters for ExplainBake.
+type ExplainBakeParams struct {
+	// XWork An id of the caller's, to ask by how far it is
+	XWork *WorkID `json:"X-Work,omitempty"`
+}
+
 // CorrectBakeJSONBody defines parameters for CorrectBake.
 type CorrectBakeJSONBody struct {
 	CorrectionId openapi_types.UUID `json:"correction_id"`
@@ -2861,12 +2867,6 @@ type CorrectBakeJSONBody struct {
 type CorrectBakeParams struct {
 	// IfMatch The revision that the change was made from, or * for any that is saved; left out: no condition
 	IfMatch *IfMatch `json:"If-Match,omitempty"`
-}
-
-// ExplainBakeParams defines parameters for ExplainBake.
-type ExplainBakeParams struct {
-	// XWork An id of the caller's, to ask by how far it is
-	XWork *WorkID `json:"X-Work,omitempty"`
 }
 
 // ListCardsParams defines parameters for ListCards.
@@ -2939,12 +2939,6 @@ type ChangeDishParams struct {
 	IfMatch *IfMatch `json:"If-Match,omitempty"`
 }
 
-// SetHouseParams defines parameters for SetHouse.
-type SetHouseParams struct {
-	// IfMatch The revision that the change was made from, or * for any that is saved; left out: no condition
-	IfMatch *IfMatch `json:"If-Match,omitempty"`
-}
-
 // SetLearntParams defines parameters for SetLearnt.
 type SetLearntParams struct {
 	// IfMatch The revision that the change was made from, or * for any that is saved; left out: no condition
@@ -2960,6 +2954,12 @@ type SetOvenParams struct {
 // GetPictureParams defines parameters for GetPicture.
 type GetPictureParams struct {
 	Small *bool `form:"small,omitempty" json:"small,omitempty"`
+}
+
+// SetHouseParams defines parameters for SetHouse.
+type SetHouseParams struct {
+	// IfMatch The revision that the change was made from, or * for any that is saved; left out: no condition
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
 }
 
 // SetSettingsParams defines parameters for SetSettings.
@@ -3120,13 +3120,13 @@ type ChangeCardJSONRequestBody ChangeCardJSONBody
 type AddVersionJSONRequestBody = NewVersion
 
 // SetDayJSONRequestBody defines body for SetDay for application/json ContentType.
-type SetDayJSONRequestBody = DayAsked
-
-// LayDayJSONRequestBody defines body for LayDay for application/json ContentType.
-type LayDayJSONRequestBody = Laying
+type SetDayJSONRequestBody = DayOrders
 
 // ReadOrdersJSONRequestBody defines body for ReadOrders for application/json ContentType.
 type ReadOrdersJSONRequestBody = OrderLines
+
+// LayDayJSONRequestBody defines body for LayDay for application/json ContentType.
+type LayDayJSONRequestBody = SchedulingJob
 
 // AddDishJSONRequestBody defines body for AddDish for application/json ContentType.
 type AddDishJSONRequestBody = NewDish
@@ -3134,14 +3134,11 @@ type AddDishJSONRequestBody = NewDish
 // ChangeDishJSONRequestBody defines body for ChangeDish for application/json ContentType.
 type ChangeDishJSONRequestBody = DishChange
 
-// SetHouseJSONRequestBody defines body for SetHouse for application/json ContentType.
-type SetHouseJSONRequestBody = House
+// SetLearntJSONRequestBody defines body for SetLearnt for application/json ContentType.
+type SetLearntJSONRequestBody = LearningPreferences
 
 // LabelsJSONRequestBody defines body for Labels for application/json ContentType.
-type LabelsJSONRequestBody = WantedCards
-
-// SetLearntJSONRequestBody defines body for SetLearnt for application/json ContentType.
-type SetLearntJSONRequestBody = LearningSays
+type LabelsJSONRequestBody = CardCounts
 
 // SetOvenJSONRequestBody defines body for SetOven for application/json ContentType.
 type SetOvenJSONRequestBody = OvenChange
@@ -3149,32 +3146,35 @@ type SetOvenJSONRequestBody = OvenChange
 // SetOwnJSONRequestBody defines body for SetOwn for application/json ContentType.
 type SetOwnJSONRequestBody = OwnRow
 
+// SetHouseJSONRequestBody defines body for SetHouse for application/json ContentType.
+type SetHouseJSONRequestBody = Resources
+
 // SetScaleJSONRequestBody defines body for SetScale for application/json ContentType.
 type SetScaleJSONRequestBody = ScaleChange
 
 // SetSettingsJSONRequestBody defines body for SetSettings for application/json ContentType.
 type SetSettingsJSONRequestBody = Settings
 
+// ToBuyJSONRequestBody defines body for ToBuy for application/json ContentType.
+type ToBuyJSONRequestBody = CardCounts
+
 // SetStoreJSONRequestBody defines body for SetStore for application/json ContentType.
-type SetStoreJSONRequestBody = Store
+type SetStoreJSONRequestBody = Stock
 
 // TakeInJSONRequestBody defines body for TakeIn for application/json ContentType.
-type TakeInJSONRequestBody = BoughtLines
-
-// ToBuyJSONRequestBody defines body for ToBuy for application/json ContentType.
-type ToBuyJSONRequestBody = WantedCards
+type TakeInJSONRequestBody = Purchase
 
 // StartWatchJSONRequestBody defines body for StartWatch for application/json ContentType.
 type StartWatchJSONRequestBody = WatchStart
 
-// SharedOvensJSONRequestBody defines body for SharedOvens for application/json ContentType.
-type SharedOvensJSONRequestBody SharedOvensJSONBody
-
 // BeginWayJSONRequestBody defines body for BeginWay for application/json ContentType.
-type BeginWayJSONRequestBody = WayStart
+type BeginWayJSONRequestBody = CountdownStart
 
 // AnswerStepJSONRequestBody defines body for AnswerStep for application/json ContentType.
 type AnswerStepJSONRequestBody = CallAnswer
+
+// SharedOvensJSONRequestBody defines body for SharedOvens for application/json ContentType.
+type SharedOvensJSONRequestBody SharedOvensJSONBody
 
 // AnswerCallJSONRequestBody defines body for AnswerCall for application/json ContentType.
 type AnswerCallJSONRequestBody = CallAnswer
@@ -3226,643 +3226,643 @@ type SwapIngredientJSONRequestBody = SwapRequest
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1ts9w2ki74VxB17w1379LqI1nyuKUPG5bcHvtatrSWurURM70VKBJVRBcJ0AB4SuUJ//cNZAJ8K7AI",
-	"sI48PRM7H6blUyQIJBKJfH3yPza5rBspmDB68/w/Ng1VtGaGKfivl/TIvv/G/ouLzfNNQ025yTaC1mzz",
-	"fLOjR7bJNor90nLFis1zo1qWbXResprad/ZS1dRsnm/alhebbGPOjX1PG8XFYfPbb9nmFVXF7Pg5VcWt",
-	"47fNz4wW9uGC6VzxxnBpv/Sh5HlJfmmpMppQUZCGC6PJQZITNyXhIi+ZfkEqtjdEtuY5MSUjR27ykonP",
-	"9CbD+f7SMnUeTLhtNsP5MdHWm+f/tmntCzUziuf2zbphitNq8/fQjL+hhs3Qo7A/XaNHQ41hyr74//7b",
-	"3ed//vt/PP3tc/zHk/4f/zNIqG9YzmtaXRLqdZgCGWGVZoSSRnJhZuhRuEFDNPHv5bKu6QwpmNZMmVn+",
-	"KPD3G1nkG67L+U9wXd44/l/EobKjBFhQakZOUhUaaEuFPjFFuCZczHKeo/tLxQ1OLUR35j4Z5MXjJrMM",
-	"GaT4d8yuJY0FXrFK83buSJR2xNA87EnYb7LNgdpX91SEZ/T9/kdq8gD13peMKHbPNZeCmJIamFxeUnFg",
-	"5EQ1qWnByF7JOiNSkf+D7KUiVJzxWa6JpvesGNJZSJJLUXD4gFtNyWjBVL+c7/ef43yGS6rpx9dMHEy5",
-	"ef70LrSIH5Bks1zmSHojo+EcdOr+5UwYboUTm9vDyg0c3MYaXwpu3gfGD6VJntFB0XpuLic3ZGguh022",
-	"kb/anxopxQyLf5DqiBsxntLXgvCCyD2yEa0qpuyEjCRUH8nuTEp5InuqCLfcM8cf/8/ndvxNysb9Zndd",
-	"N1JoBpR6q+SuYrX9Zy6FYQJOJG2aiufUTvZPDT7xf/5D25n/x+Bb/1Ox/eb55n/8qb/T/4S/6j/5ceGL",
-	"U0mER+KkpDhkZM9ZVdgl4z/+8PO3r8ifnz77lz8CAd149nNf7w1TJ6oK1ByUbJgyHJeRy4INN0e1Qth9",
-	"bGhlLzHdCiCTafNjYKOyjaZnvbSk9+yj2SAB/bH5N/ywe78fWO7+wXIriT5+fpCfuz+e7FF+NFjF4OfP",
-	"ed1IZdy1Wm6eb2q623Hxp1wq9id4Ez79dWWvXGr4PSyXFihAaPV2QI49rTTLJhTaUVEsrfClfea3bLNr",
-	"z9vDJdO+2RNaVWSvWm4yQjXZyfZQ2mV2XFfIdgcUd2sWbb1jyo6Z2/sHGMj9tJOyYlTY3wrF75nYyv0e",
-	"PxsxHNvvLYWjtizb/KPlOYse+8jOg3n2TFLTnCmnMF376o/+ud/8SY2bZaNYLuVx+WjhY79lVlxp3Jye",
-	"9btZ9gNmm4axKsz47YGqbSW1iSaPKXl+ZIKpFW8kfGhy0Lql4v44ynZ81e/xeIKTFQbmMmE/z/0ZnpiO",
-	"0xYO945WVOTs0fCARp9v9zKe8Fq2TgjHH25Dj3i2YtisFdxMLzK4WGurO7+y/+CWoP8ryDD3tGrZmg3E",
-	"F93nMzflC6p2FPiZwY4nEsLaRIOlofIZZw3ZO/agWMHdHTiWfT+ws72uKUo/Atod6V/IiJao6+Vto8mO",
-	"5bLuVYuByvblXeDDR46yuT/C2r6GmtAm29zLqgVmN8zOn5pWMdym1oAe1TBlFavwCbfqyVWi0FYbRSse",
-	"1IrtRz8iv3ykdVPZ3x6Tx396AisdL+6roD46ZAIYyy04uPf6yIrEPZ8RJzX9yGu74sd3d3d3QC3877t5",
-	"kR/e8+FGb5ZWiMLpEC0vYMGrJMVLemSXmtCOHlmxRcOqJwo17HOrd28C+7sLmzzfG02QQJmlAjeaFPT8",
-	"grC6MefnpJKHAyvIju2lYlaNVYyc7P+joHhdfCWPuAhf0Zq9aQ0+rootLyJUWmvUK8VyO20dsnupAQvN",
-	"yMpPNwO1u6LakD1XGhwKhtWLGuCr7kNwLnAeVCl6xmlos6xhHdkr+9xv2aakTcMEW9TKvvPPWREVR5GK",
-	"URWSYtaMvWcKrFhnfFRMayl095/y4GxWpFpj+T43rABP1Qtyh0aUobsKJI/7NBeGHfAoydZY4be0qjfu",
-	"MdR78BuL1FOc7TfuwLEYasNp8VcJvIg2fFC55cYqtWBxPSfUW/eaCePcdPC7N8qtCaPYvtWsIH94+vjJ",
-	"H8kJDoGWNdvJ4ozWpaXhL61VOVRoozQzxv5zYSHv3GOW67ipWFA9dRs7+G2wKyd3q137ygf7zFSeOVYC",
-	"1vNfz3op48VHvyfD/ewX2POFEwVuSuPTO9ig0O1gT88tFpBmkQrrNWMll5Vs1ScxU/bUhOyu7wV4PpVT",
-	"fyM+awdqchPkcji+smlwVyIGK6kotlYlvBjt5ZnYH1+QO8f73tslpCFckIHOfoPZVbV1s63r2cXkqq13",
-	"DzQHr1JdfOuvwvAKPlfzoqgY2bU7KwJBInJDCsngk3GfSbEKQzbeHk6ekdJq7IoaLu1BsnSAA3XPFD3g",
-	"MdXM/8WbQlax5IfSMBXU9laL1ngXCkiFyAOkDT3gfkTd0O/s46HLWRtG62iDFW3GBzmKONS1w7jnVRV5",
-	"GFNtYtiTTgr1cmE4rf6ADY66l0U9KYbmhidmJww7TrMbO7wK3PYtKsPH1ZbzsVeGv4aQRuqtILml/hYi",
-	"RNs89oJo1T3TUdoePmnvghgH3JH9BX1w7N7HSBdfwCenzDFdWDckzqRbQ9TeIGXXbcsr0KNmNHMp7G3U",
-	"5qVTtzRa2Vb9J5/D8UAWyiBserKvgF7lBLyPp2ym21pTg4Z+WNHTxMXaLuRfQ9UWtJvw7a9LVu2HoriS",
-	"Jzgb9lKwJ4gfyrAZ/iCCbLLHCcfL7cLqLXQPXtia8UuCQVgBZuvSwnDkOR3wlbO0QnEFQ6wdRnZnYJ5G",
-	"8Rx5ytmvm0uPkVJM5GHVQ+6XFuWixmjTTWMDfmgYaHYxnSi5KrUm8SOMhBNqj4C1Y9k9U2eCInozp/l2",
-	"2xTjs72wbquCaSchbxzI6c+3jLKvpFS3Twa8eduB1nfLYCgEbp+U28UbR1G8vn0qulV7mt+8psnB6Ni0",
-	"o9iQv/zUh1/vN3y6Z1MdJEoW4pFbJwv/IoqVhuf4CD+2dxjcNMSUSraH8gXZsUqeyN2jL4mWh8M5I3Qn",
-	"7xl5SnYtGuExqkl3vgLfO1gqi/5D/0IaWrGMPH70xTNiJHlCCqqO/rtPUr5bKM6KPoY3kc32OgYfE1qe",
-	"cJs7nTHGnp0e04k0NOTx3R15lRGXmNFdxxFjA7Ol2PSama0uqWJLGj05Qc5NF3EiJdWksBqPvYxOGLqP",
-	"soEYredp+77/IuSKpVoRs+dpQJmhgu8WP51XzMH7iyjWnrpOHU64JX/ENUFejtcllXlBRFtVI6udoC82",
-	"eHGiNugdIJfEtYNR+0+XRBM6kCDZvnr2AIP8+ZZB8PTfMICT1873ccNAlrVuH8UJk62Tn6tHmhyI6eSC",
-	"677Y14s9Cs9vtAvZlMOiDpE349aco2/5oQ1KLmGFiP0NDTD7klWiraQStGZ9gNOcJPyqSU4F2TFSUV6Q",
-	"HdO8YITRvCTSlGAsjs/SnHsvxRe2Ok1n5B6JSdYBSjtiraP0W3pgt5pMYVsp29RSsbB92opWI6cH7yau",
-	"SUMP7Dla0lyTI2uMi/3UdkM/M3ZLFaMFpC/ChyKjY3/1n44z7twqBlOes5DeVlQkqly0cwUtkde5NpyI",
-	"3cINEb5jC65Lkst6eKHsFWO/MoXOCdlWBckVzY+EC0JJKQ2R93CtXG4Uo6o6J/iD9ooXBxb2w0NOGczH",
-	"fjzrHOH434RW4GWBM2ukJJWMdf1XEdlOgzlWUh63ljbhaX4ombBKpn0MEmRRV1LaEBebTvPQRzxtVZPd",
-	"Gc2X8WS+kydSg9/J7gnuYCmNgX/CtsH0BPuIIo+CZIybo3072pVot+jatkI80vm4YoZjNSs4m4uEd0FJ",
-	"Y9V1InGVtSxY5dhGSNJUVJCaMaPRr2BK9E93YiAlI6fz/i16SvFJOIlFOMSZtvkpN0vSlmlmTOUyry49",
-	"hA8UsWhFjVGSqGH8Oq4KXpes6q7BXuN3i+8X5r8+78CfcTjokrMqUABj2URqVmD2gOK1k5bWvgyKx7Ro",
-	"krpnV+TOSwlZVL9jtMm0SmypmVdIL77c7XbgzPoTmQPJ7LnM7AUDtRyxl3MUf7jlB1ljLNvHSxzt/egi",
-	"HYi30RV2sWmZv7IHMttfku4eGjAlhrU6URejy4ESsVKTg+KhRLEHdvNWG9aERDGU4RRUHeHepmLqmHkO",
-	"fhkVTLDxeUMJ3GXZJ+2NxGju9YVqw/d7v1KXWFQzKozVBrSBFIJu4ZWUOrjyKbNGaPEu5+TRW1f+Fbn7",
-	"PlXFM8C6XFRaGW7agm3rhQTFL8f5iZ8//SKUoui9iAkzGMWyptl9sAvof8SsOHuwpN2ekmpCSUOV8YGT",
-	"E7jvINhm9ST7p7yS+REe3bFDKzbPrY2dhe9DZUIaWF+W8/iroHgeZHA+G9InSB7wsgmmtUsVuTLc01E2",
-	"6KNngdFgweGofT/tJ3fXp/3l9azTaWrscAGh+7ZwdX1Xw1H2Gffs9gEo/8WYM4OU9/kLabyJ6fqYXTDj",
-	"Te2neffoi+vzvHv05UKGb0213h4iTuJwwY/vZvy/Qc543zl6qSa5VGJv74CM/C+fXAlrHhYBPr2JgX6n",
-	"szUN3iAhQxx6oE3MXt49W5jSwqpLRs12T3MjVciRBUVKuRT3mFUIEkvRgkM5m1Wc7FZYvWa4E48XzsHC",
-	"lKQrILG8cc3YdBamn4G17Pyl6JSaK5P4anQWvwoyxDQ9ATS3T5uhUNOP3+MLTrC6/3o8l4V1ZevALQVP",
-	"aSL3o2hKwm49W9itLiKTGE/omXjfVhWhhvz5jrwiFOz0x3PRd/us1ZTzpTqFJ8P9DYra0mrWs0rczEiL",
-	"J7qf4OALQYvPpY2updoO40YTj6iSJ7H1dXWzYmxJii1seS5F0eaG33Nz3p629XGBhCMWenT3JBTwZELb",
-	"0Q7buloY7cl4tGfB8Ol5q49cBDNd74hUA/a3Ag40M3Lg90wPVDSAhLheCxMjXHPa0Nyu7R/b42GRVOM7",
-	"89ndypvq91UClykx0gGvjPTn9WrehIlCbBrekeHsLk/q5JMu1a3PM01IG/u5S+VcYzm/68sb/hMNJ2mM",
-	"rLdlEG3ivb+JcyqIfQR9+2iNguM86J7KFdfNNpzYYYe0VFDkIJn2mWg+fg4WVt1qiLPAMPOmE2jxS9dG",
-	"lIoON+7ilf4aaj2+dQ/3qv31c7s747V98tkNRrrYSMvN7Wd6z9WiF/db+8w/p2Zop+SOwEAng0kIPA+z",
-	"gCTZ5shYE2Yw8JpwcXDpsRCeQGOeAr7L2f4Fk2aF3RP7eyWlfWAvVZCnr8dK9nSgttb0bNlX7vcjSt3d",
-	"aM5caNH/DMrwHNs3zqUd64Gd0ZcvVWTc2HkfelfEaDfXBXB0rhgTkNOiDT1r0oqKaU2ogGC8tTPyCryp",
-	"ZMesCfLgs/4nUOx/i7jP3nX1aGvuM3Bnhs8HJQ4gyoWIZYteertQRF3qKyxnE3Qva3Mlr1ixhfqdYLQJ",
-	"hWzoVXA2BH8xsgn8PYZ6H2QSbsmAdlAttKpAg+a8mNfCLg49LWcQ2KjxCSuA1VTYU9I5PqPOwg+sCQa+",
-	"AL7nwER6aJTlx21Fd6wKVRr5knPt8gjhQfC4GumTNDJyAmg5Vw4hUF/pVnO59RfJ2MJQLsZW/8JbF0FF",
-	"N0Q2WlDIfoRkp9gaLMwomtlJdwFBEKnw1bkrI9S0quJhZ2hehnIwv04rCouPTE+I7UK3bhqZm3tMdBbM",
-	"7IhSYx/UyalS5+A9ZKUdN8Qoes+qGwOQjmcCMvVlByyAKkchpSJ5JTWL/uQ3cpbrITg3d1113ro91d5b",
-	"t+eC65JpUtMj8zW0pMuOjSoZM/REF1N+XrnH8A0zuwPOF5MRq+VULp9aoSKYt/GQBvgNiI6G6iN4atQL",
-	"8/SpYnSb108ijxWmIFcMGCrNu/TBg/EhMAsgtumMNIo1VLECUsIhKxFG77H77PahD8XJEquNsIIYmRFF",
-	"T4jSSXMIj2GZ86VjD4LX9ZU0cKUNfjcYyD0EM9lhsrVVjQAmr8s1G99Tt5Zg+LkHoUrA02isxVzohuZs",
-	"1psSqOFmzZr3Kl5zw4rt7jwqc+ZVhQ4QHA9AA/ihZEVQZ6+lNltkpZk0efuEYxRgBDtdhMMcfiMmoM4U",
-	"B9zabV5H53mdtnZBCbqM4nXqSVJSzjMk5N2UvGKW7a1qqZ8TJmR7KCG9t+LGVKyD/4BzIXll5a/KvG7R",
-	"7Y1iMAGOCHCgoYY2pRW6VSwem8o+vT1ct0FxB3sjNCOMg5lzoueM7FhOW41CGnI2T1QTwe6Z8mcc9AVw",
-	"oPny/RPVcRuPUEyzHt8FCKzu5cneZlOxOeGwCfcEjmfo6I2OlWONySkZUHwihUNCAR9A1L+gFuT90sno",
-	"gLOn9q2T4ynDGFkxZe2NVD4aoBkRzaC00rvXd2Bsq56pRqcjbnYDFMILqd+B6qQMBbHWh8IWyDYVKw7p",
-	"5llRsGKL3uhYLbrgWsvqnhXbWaCF10yjYC4U5YIVxGNXRFWiwSvzg38rFeECR4rW2f2oaUtNQ55sWG64",
-	"2LJfQrP+iZpW0YrgQ9koySDy1kI8yCSgTcUqRjUr4rEzJFSztE38G9P6toh3TlSXSVsxrfHplzUZLJuw",
-	"dIhdp6S85I5LLpyuc0ypIX7lkAtCYhjP6bbiYhKuT6tJ5RHlJ/ahawnZITZlBwDxgHu1YvtPAImjWmFN",
-	"2XhmKc+3gPs6o9tuTf9lHDVzhIyxwC0t7GUxl5rPNZAL/bqUWBVmbwWVudU/VTNTyiIIZgPmtSpcbS66",
-	"Ko8329fOF5LsD/PIpw9TbYym3qTemBzoPd71UKJzFPIkiGstkeT/idFG0GdQrJNQg7cHDh+kUYjdmlbl",
-	"5RToYQ31JwoYZznTGVGyFQUrSNv4+iLUnri9hVphYlW0kPqTpivO4oSxvQFP+TU9MkN7GlZj+WImYWJW",
-	"PF3ixbiB42+7lMxq/mv4q61mt9dBunvMTz+qxoPVVB3jk8R+hueDyBLMfEIEc2sfpTyvc1qx9Xdp/Ifa",
-	"ZmvkGnHg0Kjx/Zit0rkrEo3S2ax6E/aZ9PAFe1lV8qS9efQCi8m8sTT8tU+wC2eEnyuWtj3wRsqKDFWH",
-	"SJC5aV1BjiEhR/COk7oxx9MZLaejpOeo0EZp2ar8GuLPJ1TkPJZzsuDAz7gBgtnp01JPZ0djUTn6pbE/",
-	"CibEcAV15QMM2QGFGinFdhk571TKinVxVxcF0mnolgMjMfrpIFo0ZGXYn1HxOFFNqHb5Fpl3HbS6pRUZ",
-	"ZRVNsfjnFuz82+C6cuoiGCopy0QOTvBA3oL1P0ulXqKspZSxA5i18rqUp9gLeFbXuM32OjKlE3Yh7Yzf",
-	"2uZiVtUR0sT3sgC1MVrPKeUpULj5r4rW2qeTgUD9TBNtWLOZw7nXIXuUKqYNUYxWiM5vbQF8GrgNAM2D",
-	"XCa3exaKzX9NKv5Liw18MP6uZQ2YhCX0sqH5MXDxLaliSIRuISmmZQcKvVIh9LDOJWRHIXNHfTcyIXzM",
-	"/wVrTLlF2NpLAeEMNiMhDDefRDjj/MXB6/iojOFyC2lgKS9UKEJi5CH7aFwAJIVE1h4Kd+AhO65zJMow",
-	"oVC19a5CN38FUflCyQa5yMxh/e6pmfkGDscyzFC1p0QbxVoNkczBZ4tWw9npP68bxWih576XIPXKcwHE",
-	"FuErsYMUw7OIx5odDp3AcNVX0IltQLSHNtHAL30bFX2XqhMD9TKnouAzMc6RjpDsUgjC/47pnDlwae9v",
-	"R06cA82JyrlPTIjvhcPwtI2O6sVh78/ZlbqVlX6YLlQ2CX+Fwk1DvOReV5y2JBrrSMP5dTlSA3+OR1Xu",
-	"HcTT6E9AvRtv8VShzvqsui7sM/ErY+7HwJfXS/s+l6XTxHrPwDAdrrd1+mSWzh3Zpf74nL2hh7RL/5om",
-	"68S2VUkGLB72VRlBm6elo7wRvUHCBcAbF1yXj8jQxUtkazweD+Ryn0GzkYOopP3PkyDQNOnRbL7oaqVz",
-	"zvBcaKOzkL89JsUrB+jsxLFiOW8QU6xLbXxB7nyQ1VIKQW5q+nE4qSd3gRPNDoetZiF455eq1SUrCBcA",
-	"SAb2EjscevwyboiW9Kih80nQPzGnGF8ppx9kq6GdBqUfPIxtMpWYV2u9usDwZwvVoU+TypDsGoMpmijd",
-	"ZuPxb1Qf2s98vBzdwA1jFSsyYg9UgUq2kYIVLyBErnjh2H3Pq4qodibUPaxrWa7Fhht2W9HzvIXaF+Et",
-	"M/BN7cPyVhuqikSB8Va2llyWRAP2cRh8ChqNkYYzyCVvoH/07oxZbqbrxcQOB/L47i5z/ofH/3KXofZD",
-	"njzLiKaVgcT6sUBgh8PtJ34/j5uaMoyd4gOMYqiaa9478TkANjhQU+4dqRDga1iMcMJ6MBdfv953d6AI",
-	"3rKI3wJHMm+TgU8HCaIXmaFW5o6rSTU6Wy6h0ZXl9yJk/0LSqb2j7pmyYt6e/72sIEAkCgen5t7PIDXd",
-	"KF7XltH3+3BFXWu2sg21731X06oiuqQNIrkXmLAGyIXW1O6g5IxsbixAskrKlZy++IEOtFke5cnSKBU1",
-	"ZlzEMSAYoPjdOE3UCw/LBb5L4/zSWl00T0NeCR5hxSMot1jubQC7uE4p8g7lDbgChJswXm7CcbH2bOhG",
-	"asNtjNlHo2h8dA6bD46Ku57chZLAMfc92CGxq2vyTz0nJ2r/NyO6UVwcK/vPQ0V/HSfuL4nTfkpfzsD2",
-	"x6/zW/t4YLGPnyzgVRwUozqYgj8qf+2U+LFZv2tdpd3OiRUJlrXkVtRql5cHabWhvayCiAg/gpqJol1n",
-	"RArQEPZ9mUJCO0PnagsQ5otA9gp6WR6at6wU2+4sScIBFWawzx7NrVJfo5JNBXl6R2ouhgmb2NTmUk6u",
-	"6drsvNFX+xeexCDVZXJGDdWmK7UXhdUKIY1dmXNwr9M7P2tmtn2Mc3JhWg38xcSGcEbmjTAaNzeTXcCy",
-	"vzhWTUW5iLAWntzF6IfnatQl3vnnNq6eH5wNux3i7jVUFPJUQIoXMwZTveAHzq545kIm08j6cSFCH0q+",
-	"dUnz8cgPGJiwDwx5IYeapoimxOCNtFbqBW8rM2Zs77fU9F62KszhayF3PnBTytZgK2VnaGKMvVP7rIxA",
-	"er5Acx+fNSPxUTwiPW91abOXnpUHMCLdbvTtkodZuheEsTMO8AyUM3RE0x5fPT4ZMCB/ny3UBM35BAZR",
-	"npTrBNSAgPXwr+gaISdmggLblfhsF2sCPp1jIQyg4q94p330hIl0Sq7AUhl6Jcc9wlUroNGypm1+9i5e",
-	"V0BQy1ZAnbaueO469sniEDiZ44m6aoFHL2lKnw5fY4CzdJHqTsRaPtHcpdmXVBQ7e4PZY24VRvf3k1RH",
-	"nM6Rm7xkYmmmFVUFU49euqyUyJniWzhRJvJyHa7npwLleE4o1BlWEEneMTtQoegp7ET0hArIfaldzSwk",
-	"EjswHZSdw5tASMD1hi4AkAbr2gAMT89cg+n1XUKTGx7/1wTEODEKXTAWWy7jY5flCV0HTUeJYHMEcMO+",
-	"9rkoCTzMi9mkKh93eo6dr+nBKmBwrwJdac0ILzJ3FUMGEpFiXDc525b8ImvmOg9UlV3b5BK7u1u4xuDb",
-	"8zkMSLS31FWdr8mQninlTY0sXsnnHks7zarqEc44WtbZd1DSQdP0Sx+eFQ/6ZI+CILqUyvQa0qCBBDTi",
-	"7PqC5LTKW2uYFqGYVHw+Z3ot/EAZiEkdWFe93AemZkBeairOpAAwa3s2pJjpgT8sgPgU+QYrsvGi30iK",
-	"lUPX+YIvtzh/Zznsb+7ZIJT3mPzZIO7eh9QnYfRR2BwL9PtodaBE1rNdUCy05+TOwX0dbHy63cDs+ipk",
-	"dkEVQ+yYNRcIYDHT4GrAkoL5GoWbii8aLzfj+hcNZG0oRd0yRUKZoFRsXQ6Hy7VjrprGj9TPwC8s2wzS",
-	"O9xWeDLHCGnLReki+hWtqnXYSN1LXt8uMGNWH3nTYB66kPJXbJ5QyDBswlxbxfeS4NtDrfGLhBDL46V9",
-	"cfMPnUdLk3cm6AOFVIody60q4rpFV9ULbCXtE4qtwgLKs4dGMhJ6U3g6nSh3HroJxRYMjxM1efkIJxa9",
-	"0fCS2+mavWnNHIQYdF3DdTn4MEqsJnNx2YroPP7E28VTvDMzHb7DSWHTqFYAIYMuHlkVq3JQtaNmSkcH",
-	"f5Ws6unwyoXpJ4dJ5SW/n2mWwDVpWkN81tOFOYYK9aIGPJtbrdg9186RHOhXbg1I0LitkYgtlVA9d0UP",
-	"9vfv95//aBkNPV771lpGf3j6+MkfnTqnZc12sjj3PaB+ae11GnRLGXpIAgUDRUB7nSfqcvgbvrAIVQOU",
-	"dHnS3R65GQ4+O6BhWJ6o4rWHWkvKmzJ5OWss7RANygmdSh4OfVOtghqGCea+TAqaiXViimviQVQuUkkc",
-	"gy5bVH5FET3KcfXXmNDVSV84NpTrtx8qxpiWTKNL2G0XEu/qdqQaYVX3Uhy+VbftS2zmBp6dLNeGBaTG",
-	"zptXV/UgeKjry8F/jS+NiBQsNS3YdrldvR91vsaDnSL8OoOj+19dcF0RNk7COJL0NB5tY4TYCXcCpVUg",
-	"5vlOoo0JnkHuZEvQxLQHLfEYIAeHyjgczS5T2KsKBJdzNn6mwR+gM2IkyUspNdb0JUFO/lfoUIrEhVTm",
-	"ng+u9im1BP6rDmxzvChPMfxmz2+KstdqpmdMQtekK94yvHoNuA8NLKrZagJHR31JyFazNH6327G00TBo",
-	"cB4gqoo39yy19ax0rywZ+pqLfJJdRA373HVCvX7Luq6yOMSCxlwxqsSj4Xri4yX2VdSYS6oMK6Af8aUk",
-	"M7HLiL7OAAk88tnGt+dbajCKXeCG5XLXqYyfc6VxFIsh+Az6xqtSuky9MW3SzmMbymhH68PQIxNdi1aM",
-	"3NgjmpdSz7QYhuKB5WXiY3HmV820pgf2yC03mpPce46X7Ls/OQnmDU1agye88+RBHYwz2n3xee6w1iBv",
-	"Y4Pp2tmmYDmvIX214O5/ILLsK5cgh85a/ofKNcKgrsxp6y1PzF3b+i7E4HkE7I1BjQ8UWrdQutWlhSG8",
-	"/6ZH+fe1Oe75CgSA9kh8mz4baeCs7NGkNtkGwj74RwA3Bh8VbfB/WbX3kd5BOLpP1Bj828/ASFmhq7T/",
-	"C3pNkQr+v3y5F2aW26FOXITt/FeyRki+RF9V7DHYRdcYu1bdcU6QeiaP1uoZq9wWDSbCnFBDo5ZPN+5D",
-	"C6coRwo++hnq2iKPkHsJjxBibjssqRXFPNPcoseL1Twdzu5AF+xmQUpZFeCvOjwn/74xXPz7Bkzff980",
-	"rRDMEG0UPe2YUud/30DmDtT77J017ArDpoU/dwvCiDb/hmz5930lqfnyKbKnUtjfY8ZzCN2vZVWQVhhe",
-	"eVWnaQ3xzq7119uJLkr7NwNH1MgXahCJLny9yOQ0hb2UxRgh8pIfZsIGg0AaFYXedmGGSzNkELO59lha",
-	"5Neu1kd+p+YDaAZXvtTQ/EgPVqRdewgl7zYhftIoK9cTXjDS0CrlhVbAN4oRmZa0yOsuDVfJeblJIzqO",
-	"t/mShOO1TKk3Jk025bvBumICKMDoKyIonmP+GUJ40XsejFINAlDxcadu/etIty4RikFeTs/i0+wcnrsc",
-	"qLqtDG8qLN/hZtrwZVQeNZNeOep/LYpFEfIdFd4AfLCsk6ulAt7suyr675lwk0rIML8UaCm9JybEXUpe",
-	"vZ65MB5s1NTwcRBvli8AXS3tBDCR24qJbhAqCzb0Y0TDvpjWf8KwIgJfeSBZfbMfWHRKF8bFKKkX446c",
-	"oyyHi5nGSovkZNReYCh5SlX+i66AKE4BsJ/wNVDB4p/rGI8SXJeRqNeSFnp2g+2xhjob5qpsXAIhAMcP",
-	"4sqXYqrmOlw6hNhotKoIUoUYeWCQlEihtkeSPTvNDPmR6asaTSiK7xR3zfz3DvyeBcf3zoqbGrroJtgA",
-	"+iU7S1F0Xl3k201YcboBrcMx2uiM4Iz6HRnmFg1ziJC8mU9HQsaIOk9wIlaepG9cOeDDJCKizyw+7jzP",
-	"N2/2Y/S1Oa1lGDHJnQ+nGzWaet+ga2YVBddpLzt5qlwfh/HC/wZdGnxZo32sA47gmlgmKQgXk0xqLweW",
-	"bO5FCI2ZSssP3JSk9CmIBkUIVKxDw5iE7GVlvGAdlFguaTc1/3i1p4ovNveBbaQSNZAanJFRjz+Ib3lv",
-	"36LCkqCvzBXpPA5JmdUZ7IqBYy6sFvQ1Rs9ubcRseBAq/L39s2dOdzu5ftCmZPUMW8bfunb8S+a4amb2",
-	"yeqX0jdaANyoj8C018DQRffvOfEi/vEJhbp3s/6r0ZSBpa0gS59jnVBv9973N8lbQ2TDBDRBPgCuKnqz",
-	"IfgLYIyPyHfoLQZJRHfynjmlGGrVfF14JaUKQxjFZ2bD03ZUHXbiDrBXAm2U0yAB97Tm1XlWI+xRsC7x",
-	"7aCJD5Ip4XugjCQ+rugp/pUDbdBCSEifjx4cAx6uE95sI9KEVmDUsCAw0nvs2OY1yMYyqHCFkXqyNVF6",
-	"/4mpxQ9VnGkHaXK9p3WweVcqK2CoZ6ZnK+ip0UP5FxIYZZqW6eJO44VccvnggGXdsR4d2QGxJ/x7Mc/B",
-	"cRhwzmj9PYt0nDrhwiHHd+e5FxKR5ZqvOpC7FeWaw76Kqcp9MQqMOuTKIaQnwq3oTY8Qk20q0MMBlwdL",
-	"1cMQnFdMB4iXBrU8CV0vM6JzRR1+brR5ndQxI81VN2uBAlRQILmKMYHtH+CugnhVXncNFuHe+8zqrq45",
-	"+Cps6eg+fa2Yua5ikWU/Rj53XtUfCeZnP2IHsJPKNuUnxiJ27XZ8xoU3JrveJ55Bs84j5nZ64UA72fEI",
-	"DmP0afaXiZ3lNzS1OAgAzRcTc+m5q5YvXOJ9IMWXxwz02j62lI85530Z9b0PpeZ97xKcKUfcBS1rhjko",
-	"LrmZisngRMjTMgh2gfkXSK3B5P1EQgxnqeabfK9J5B6Ebx4/CcVvoCIkeDQHpTLz3rMokUX1MWIuU6hc",
-	"+5bPqu5n09ewRGTwFPT86GuHtxp5Egpn81nCV4YpAf29VlUcL9IeLNprdjVePKH4aHjAa3ZsttHFtuYi",
-	"Wjtj1T7qo1j/H32RfUPPgbLyEFySkW1epo383r6yNHLIp+cWEcNPA65YxVVeWKb2fe6ljUslKegZYQBO",
-	"XU2GFVkFdPnCNs6PyI94brBvFV7/1ryteSGCCSDQdXw2LL+G7aDlWtIuvkHkiqWBGyabSSOjhYHfMqWl",
-	"iBiZCzEhwtLIXEzh1u5CR9CVjc3lILvuYoQaaP+O9l30sbKDL67tlBL3+IaeP9Dze3pkItFP5nY95kC5",
-	"+zD9KL2kx/SGDNE56tg1HAXmXOwhKrd3xsb1Y08Ul9YMHZ6QWHYqmQAO4VVFdgAr3RUMCHfaTTlMjL0a",
-	"v3D56t36uslEbJYj+brdUslbJba1vA+raCXFWtcdO7ThlOBr5l8CLOV1PkAnSYyUPHIRpxZUdKSSDT4G",
-	"hypOtTAlU1vnEr2g3Q7g2OGZE/cqbYeAUUIZU5CkDQrQmBn0MvRyGIUdRaZB00qecFK678vOGGYbgE+W",
-	"iuux3Miq37XqymUpUZRii+GNuAflPKcFN/N9yQjtNZLMg2kfl+sqHDUVmi6obSODOV4NiYguYOydgw4u",
-	"rAuG4q5n/dmNEipqpURxVs6nS874JvL2yzZFy+b3rpRVAb3uY33SVbGt6ceFAZuKYhnGIl/xWMlj2PC7",
-	"c3aJkMTn+AcOI6TyR3E71cfErdDHZTUrWNkCn4riRbQ3V3Cj93KlKvZCkqaiguRUwO3OsAXMtBTYXOEv",
-	"SHDFLNW4/NsTF4U8zQ14ISnct0fvjb8aQdrX8sTUS+9rS6bvq5K6IrJP4gjpYkYX/uAdg3Q3XrOM3BEj",
-	"IY8zvaUp8hV+JoJabrmrKFXR5DSbeEI5Twx0Hw5zo2LYCmcmP6trJGeNWEA5LlnVaEiueAF0JnyPoIGF",
-	"BJfP8uYlKADWANrK1iQaQW9as5iD7je5I8CEWoOPxzuwcDfX8MGnyLZa3IoT1WWkXEFrJAYUztIhLWtq",
-	"SAaZnCufd7LmgaRBiqHAxZaaK5anwNq9oGYdbyEoRovz1Q/FH6qQ7b/pZzpRGmP2Wop1ou87RlNz4/Lo",
-	"XIRrdmCgEnqNiq9q59FYiCW4ouiQgp5v+oEiSP0dFnWmk/p7ATh3l2XAs9Gd3hO4IBhcpGTOh4Tff01T",
-	"XT/lbNaM1XkregjvSs3F/I83BDdiVCa6ztfy2sXRUoJ4PswUeydiYCVgFu86t9xMQSIXhApE7e09V7Gf",
-	"dR6o4HfT3MzW7Aym3F875yWjJukrcL4Cn7Hmd9JAr2m4SNBa2cXNeQSitwYuMviFd09DeDabc0wlrQYk",
-	"fGAejUsiWfK3V669fornp2Qsbe/e2TfCvYDnOcS45haXmHeQXAgVXeQEOc2mD91Aka4B9cIFOONjXtgl",
-	"4xJ7xkfTY0f6K77x241BgzCLTSSg6KzI0B3WYPYCnhF3sv3Z67it29G+qaZbs5uwPxvxuvZrfHuNwE3W",
-	"Mb0/2Oc+uSsdK/6ABHm4+YbcP6TTcVqXiZ4/uY8j10o17TXXQcUhLTTlNZAlXivmAHi+oecfaV6m19Le",
-	"aibdZAj5Ka8h/BsYNCajYdKKiRaM6JpWVdb3XiIVu2cV/vsFIqZXND9CTYR9vqLqwBI9WYCa5KzzRT9X",
-	"wGaxE7imYAMS6pUHkvxifq5ZlIts/PnhXCM2vd+4VdvuzcIHD5ROEvn7vKLOzx6Ivl1zlYfQ+j/0JUk5",
-	"rSoPO8k1KSBndVKkXnPRHb5QZMq7zUOliq6d7eWglz4n7+f2AryUxple2Ml5EV/X7us7B3yTuKcnxo7V",
-	"OcJQHEZ8u4oVvwF+ERH898Fn0a1gvnRcsVzKaptvG6YSUpYKKdWcDksRi1Q2THBxILnUBtPoMd4Y68JZ",
-	"sgy4OFxN6MqluGcCibAysyuUKRXpmrM6V3413wxpoqSs4yjS1W1FK6s8JrNnyUeSyBqhIzEZJpuynF9b",
-	"jGhOwpkbHIy3XTQ9xVGvGE2Lmr1r6DQ5KZSbVMpWfYpxVytEOKGIDXB0XLUFPJX+dJwVunjomCgewGuY",
-	"kHihDVVXvLoPnbQQTtvtJxGzf3zl5vmLPGX7FKMJkfjVzNt9J2b9sI6VFBCrQhtJB92FIgN+gbyiqekU",
-	"GM4K+d0Y1TyIlftT37zLF/xmxGrcRCpsJk8Jat3BpKWhSRF/4142bz0xtd35IP+SbxGesyd8aHAt5b12",
-	"z9pjnJesaNPyW9+5d4I+HG1k4zqcTxpouCANFib8fYm9u30azDEb2kJyYKoMqdazS9ZxYT+tmExR7KCx",
-	"9qAIVmB+eDLy07w0fUC57Kc2zdbTBAwWD7kzuH8+06Ti2iynfeLYwyn091K3hjhB1VNxzTbEoldMQZ8K",
-	"enbO0Qan8Ih8LwxT97TCgux/g6VlhInij5tgbgNLjA2YaSHB45DmnZ5OFgakmI47YLo5Zd2cpKWLdlg9",
-	"oxKkoT1tmKIzsCc/Q+9Mj6tBNKMqLwHtB+Eioc4Y8jE0cQkMURBbw+AZOquSSOQdXItUmg1a+KoHyxqn",
-	"UlYsc7WQ4jwsfQgrZGm1CvcxyYG/R6lCwOTFbpAn79jgOiGsEFnRALIpiWKo7SwuzBqh163VJ3dxRqpm",
-	"SKArjDoWdS0XDl/VMv8WUh23tb4+l7u70el4snw4ZiMijluyTnBFiOZkSJGhVMZ07BQt+spFltPWA9LG",
-	"RIn+OcoMqb8W+zrD2JhRErDxgOq9svZpDdD4zL7/7qbqqpLCkc4TmwB4YQX3xI3gqJ4zVvEVBK0fMBZ5",
-	"QwxSyVMSse1ZWqJxH6F048dQtMSu/Suo6Sr2frfAiTWkAnCPDmMKlDMtqwKNYC2xUgayaGt6JiW9Z2TH",
-	"mLgGOljTgs1/YtmccOEEGMZNOGYPEJ1rxRY0yU6O6576effy1NRdUyIH0121TuN6J6WktLleDAmJ21ci",
-	"q/kad3p/Y7oxYmgES11DJKzGebBovS8EXCQesEL8hSS369SRUTlVBCGRHOsIifNL0TysoZmWsnaICBB0",
-	"mYfTlIOzz4ZCOxc73wddfAOdKOm+GRbzL1okia7j3fn3g3boOPwCBcXB4PYpl8EbIREeMKY0+uHqYes+",
-	"RSeGTDN11XtCyYnO1KxdFY3xZXa+bVeXEeByudx3gfwhbeoWuEVQLcKtvULiAvTSFdLik0NORnJNPC7J",
-	"zUT1PYhWAFoCrflKX/V7l0C6Qn8P5bpY6+V6tmqkNuQU7+GQg/djKIJtn9ZQJN1tf81Fsa/YjJh4ebY6",
-	"dd3mJQSYVFBaxEuuebESpu2FGyKKqmu98X/tMoRTWv5FVxi5Drury4fs+xHr/6vP+U0ngCvrS0SNVZwV",
-	"ZHfGUAQXh7595yQ6SUWB4UkMTmpf6rC28nKKluiznqVg25p/xFzqX5nYKnoC7+GRFdtOa0JnBKOqQsFU",
-	"tGzredwB/W+d+mnNya2/vPxvjc+y8H/wNUhs3NZ+nAOYUHe+LiV00ap5cKfVw/skE/NOHXZgRPpprA/T",
-	"HYSVZ2iNTZbO9ctQdrHs9ruzzDpbEBYet3lrzUBslr6i4VrBqHKB3LF0/IGdO8R2QK5EB1UutYEC76T2",
-	"yf9N27rVVB24mGtx9GF0mez7PjuI7eLQ5qGnuGwNMfRjhghR2MAaM6UxwRX6S2PPikVEiP+0XnNXmzCF",
-	"2yz9/63pbmlNN+oX4w/yhCtjAPuH0iMdst+9/ZruWJXsz4NenEmt761uxNivLPbmLp3fP+bZwb5GywdY",
-	"9/fdi6EJHxlrYqdgn936+qlLnp5tiSNYQh/21ihu5uB2H9/dkQOqvAMxlbnsg0EzVSvMoIUYtEchTBte",
-	"W20Zoant2YxOU/jJzygYN+pPSOwKE2XRL21CfSVs+DtAfwnMVDGoG4mtZPWlJ1E6qP3fNXbYkK2z/tC5",
-	"dbuBu3ZIyElDmo/kDDDzkE+7NXcns+8CXY6LZxZFEAqRFTKIY6TUG1T37ACxm4Jydd7aaWFLbf/PQ9Ua",
-	"Jvx/idbgP5fKfDgzj77hSQFI+7SfoZWHUtNUKUkxWzKu549Lrfwt2zh7MfW1HHruj+VfkkjXJtqqspIi",
-	"mvtlNC6QFVTLHeTxMTcJGD9zs48BjM9Llh+3lb/04m8vHxZeQ9wimgb+noij1zr3jpMX9vXMTi2GbCsb",
-	"WE0NKsejjprj3cgGrZ2oTzR2h2HJCLMHvDul6w75ur5udoiEgBdHNINBq9eFVmgPQ/dhzyxmdBQ50/PZ",
-	"empGoF5domj2jZykYAQxTIjzh80HNthHWkNm57OFdngL/edHfWbyQJ+eOyLVoN2ZNoryQ2nIiVaVvrX9",
-	"Gn79esAkYbgry/CdRrEO84VrRUJrZphCxRGacQDhsdLc7wol2AnG3sie6E+eJiz8i8BMreKpOK2Cfgxv",
-	"fEOLMP+kHn5/o40UVosJ9sevGdWtYkWw8eK3HOqYrRVPTnZsYiT2YFS8fgFuY9X1erJHrjWsIPfQrvEB",
-	"Wgl2zZe86qNYbqg4YFmHJ7RvjCLvabUYuJyklvvxnBccBGNHuMdf3cSxM82ber4bROoGm7wod3SZijIH",
-	"yfxO6LyC62Vtbkq3+GfL/RxT4Kv9lZ5SIx++sa/nplgiyBVw7M67e8FaJasaFuwAnpe8Kqw4pAQfAuTU",
-	"QoJFKSQ5Cr5nmf1XyaiBfyh6IuxwCOaOrLaPfAsf+1tkmy2k0KomW39xdvIahFl0IcodA2xv1yZzqiO2",
-	"O7NvqzDEtGK04OKgyZ4DXu04kWRATEZVdU6o2T/we7aVamvokW3zpK550d8YuPsD0FZW7NIj1EdgLCVi",
-	"RLnfa2ZC1QnvHW4/4boLJJfSgHyHvkFQYi9brD+JKV74dNDmM7jm02isX+vFZg2T5ft9HwWjOq7qICDj",
-	"Gq2cqMnLRx3LRx+YE5Zt2ePysamooN5dlZS+69N4Lre24kdWcaYNgt6s7Js2hy76vSCP73xDd3TlA+qa",
-	"lEfoCRJMRpgGhTtkSMRnNyXPj0yANdN1DFS8YYJp9P9WAKECrpjQFc/uecHcdGOYkFnCc3F7ZzsRLZdv",
-	"gCp1Mjz3YMuOS7tFD9bjZhRjrrLlGuGX9Mj+giXC7N57jhdfwCeRyiw3y13XPkhVwAtSbBsavFAtX+eV",
-	"zI8uVFdzrRFhB14gtAKo2Fif7GyjQmZMxeJRmpW8iiGJeHkOPn1Hj0xBxru+bZoT7uio3G0S7q2f3oCs",
-	"mZcbC5KtYlSJR0PpFC3c4FUv3KRa6TLw1QlXuaaUFXtlH/ytv6Suv/Itr9i3+OToJgqaf3a/cPPAwisZ",
-	"M1af2/MKS033z+GHmplSFsSwqgI7qE7o/D5tMPY01I3JMFqzYiv3++1htoSS0dpOae+wSpcnP2xL7t4B",
-	"EUIUlsovtc1PMX3cWA7iKSSbkFdYYTfoEnIvl8KwUXL8IOWdV2w2cFSzgtMt/nnJZdoNNHot6z4emva3",
-	"nFXFWyV3FauTcxMM5dV8YB3OLlre3Aw7qMm2KsiOEeXKg3s7n2vyZ/t/JK+fE6sGkS8A+vvujoCJeZkc",
-	"Iu0VHZC2//vdm5+I+5Vw4Yx+5yHLCNXkf4BV+afOmH1B/i9LPGhFSckvLVNn0lCFPpPRLKdvbq5kL13e",
-	"Adp+hGpCiWZ2X3KWOZx++3ntYP8Y2A79N0Ergg96d4niNUmk14RfPPEyv5VziUzAJ4dWgeQJmYp7+BU3",
-	"nRvTAQ47/EJlDfYuZ2JPrZyxexIrZ/DjP4PZH7jyhj9fnDxanYJb8cHypdX/Ou/TgRudEVppSQRYDjpo",
-	"evWBm3AluCh8CYWjgJ1ciEWwAcmc7Nb8V+ePwxGgIs2eH3ZvORrzVuJsG1xaYN/2xrUgB07ICO1yh0LF",
-	"bOqo59D8DPx/6Ngvzu5SoepITqXUjBhWN0xR41hEYCoEmG6lPIkXsAUniX5IQDKJZYx/pfpHqo5htXYm",
-	"c+p7RB70fkCrbJK6rQxvKobMwLH8j7vC/jgiN1QFaUz2iuaQSST3YKpSAXIFeM1KAXtbKdcMDDcZOBP3",
-	"JLgVTdXGhs4Nr8MWOe3p721oOzF4fsC3KLbhg1FUaAU3148GomgM60NmpJPvz4NLcKvu97Vj68wfcb8H",
-	"nle7o+qmNS/Wfka3SxhN+lRKOHJUHzU4aLSjjX4Od4VBHu+WCDVAdtdr1qWV0QN7RKwqrEku7R3DBdcl",
-	"C7iHwPU9ew/HiEmQ0b9N/VP2rxpbwlDTwcLbnWeGGJn1zQ6NJpYp7EyAP/Rzkmdkn5ED1aCA0YFLqqek",
-	"ZY5POHN3nxw5Jr7gDjwnh4zUdUbyOiN1lZGc/GFufVyQV3/MiPFPgMyqJUZEYJ3dM0VO/kBJwfd7pvB+",
-	"dj8I+/edFXPI8X8MEcIyX6jrnjlBubBV+YkUDFveW72s1ItnAcb0NM4cl4T5uTMPBr4Kl0GS6/tNtvmH",
-	"lgKUi9LU1VJOhWI5b9ijb736G2lC4WuwjG+5SvfVh7q3/sSoIpDCgtO8vJl9gGs5tvblyPX/LBSqazFz",
-	"wJPQShPFf2mZQUdc1dZNuGRfG5ofQ1Ax70+SNNLKfYBIFT0uanA1JxaSpMyQA4bupCKK8rB7+DTBGQDD",
-	"paphES4HyD5yXkYhG9J0weS2J+4RbHc0n4ATDbhEKpZTbX5eEdpp7p7F5p09iX7yX6Kf/HPsk/e0atma",
-	"Kjl8MYOF4iJwgvjxKEcI0nWFC8RvDDq4Ejdm5JuM0VYuHQdN7LsnqYqIrCKpsA25HTjbNHHUe9Wh6KXT",
-	"T7XcxPUinwjB1mzr5QQFUNXsNz6Da/u62+OrxQQFqGsK9+45svNs+J4S7wfvLdaDlJrtmFLnkPFTSa19",
-	"scHkplQt1+56PElVE3tj6ozsGKQo2AW3uqUVOTsj+cqC/7y04C53QLGKUR0w6yCV1K7RKkYugwCdUlyT",
-	"XFHDwPDWpG08+BkxTFtV/nKnIO32s4U8krtHf362MO2GsSp0xfR17+6J0OUw04HxjS+BYA1VrCAnxg+l",
-	"eUHgcYR40zmtGLRPoUVB2sa3ZevzDRYzJpbyJfivLNi4fedjeYMrDfokOGdXW0NETB3Y8p1mOTmyQ6QP",
-	"KA+O8aqoMrz/nmnzdZctmiALHoI5Hz4MCsw8PDip95p/dTpUXD3dnlcVF4dHlqop2+LeG2/LOh//NXHZ",
-	"9SGczXfqQoeXGCgtNyFP+avWEKqd1cl81tyCn3tw4p6Ejtw/Wp6z0NfeSisZwSWPRvue3zPiYtEeJtWn",
-	"ls/P4YvlU28vrgWme3NC2dUeqJqrM4gXNBf4Q7gTnvD9d3ryJHDjOl70vqzL2EFs/oV7O+GYR1mdLla7",
-	"CDjUCm70I7+MaBrAa/Dt7+iOB9oVOcXDC/6d4gYZn9ZM8RzcEay1r9Aw7MdscGWGDBhE9T0mrgbA/HPh",
-	"K8YFY3xKhn84ZLh/R0XxV51q+kARGfRSKCOORES+4iCHZ2mwlAPWJ7AMZxxTeeLpkl508h1tGiZYkQyC",
-	"DIFHcMeSExOms9TvAe3N5GWni3Zd5RrFCu4i2NMwcFWtrtbosTVivPxtSrLWLJJJYiKUiYhLOtANdwwG",
-	"TXHg9X+ORI+aF0XlUuNuMVmR0x9mFB1MXfK8GBmWGAPTRLzhcxCjE4u89zxowD9Eply2AVskZPC8RLcw",
-	"GCaxQaMPbjBXa052Z6ig3zwXbVUtZKr0gmwMz+MWmrnzPqDiRUqL45AByy351VqTy5o96gRavHsN30Rx",
-	"yLWR6vwWokorcltdtQYjJb2UcnQCGkAN+9x1O7hMOOaHMgmrKuA7OCXqOTHCbLV7DvuQ2F3zjjoMXMFC",
-	"42wZdDONtmiFr8m9H+dDDYVx6SCQ77JnXTsAYQ8KBget4s/Ec/Jq6JEpOK0yIhX5X8O/dlXGvwu3xLPF",
-	"6q2e2+WU7V3tinXvv+d5KmzZ73IMPFmS+R0WtIYesk1WmHfyVAXrhP4GFT/eNLePdfkqXJOaf2QF4SLD",
-	"CCrPS6L5Rxe9A9fYHuqMhilpQhpfAhCVo+EbXEw8PPxXpu2Avj7LAU26iQJ23qD4/4wdj71bM/ZKBFJe",
-	"dswIdiKo+ceQt+B9ySB5hBjZNFwcrDAorAhxdPREhKskZxk5DIlFxZnQGipesrhag48zLe5Te0vA0v/T",
-	"u0t8qu4O4CnvACsmDl9o70yOrDGkFQW0d7IWa4YpcOLsun5GTemv9kPfeNwdP6Uv7kI9rnUZBgXsendT",
-	"rAXkmrjsT/vO520D6TFdAGAZQLtr8IAs0dG545/BbCIAoFDgJKM/9YcrtehYBxoVvRH9wR+elUTw8/nK",
-	"UUgvMxoaqOPtHRN9uwEE1Lkxh+mU3XCxu5JYTjjcmR9Yk+r3Lf3NsyhYQB6h8J5JiwrIcyyUQpku5E4W",
-	"Z0gP80I9KUV7JNkvy87vuXaVO9dN+NKxfvdGv6ygN6sTqv+p/Wjfh/vRehhJLjAPLaYSza3lE5zFB+jt",
-	"+iQoZm/t3+qLD7mXlNc7ucYe1XVtXL+Tpx+pOAe841FdICybBC9Be+fU7q7TUAJBZrCrDy3T4ZTuM2iA",
-	"RkqyZ+HWiN6KCaDdodESyrc9pjWPcEn/IhGZan1JF3an8AUHdrrdFCYmsAMiQgpeSTL/vr6h3qavsJhs",
-	"EPsI+H4uuZk8IT++DEbdBmUYEx5hVYP5wqzCZm2W2caty7+4i8CZnC/DwJWz4huZtzUTn7zYKG+b0H0k",
-	"NSN521irx902GtKRvYWhZc2wRygUCw3C8ZCbWzOjeG6vprqZQgEMgEbbZhsNapNWhG+f3WprMkVjHK2o",
-	"urpEqEy0QJc9qjlv2Ev75KBwfqHBVmzRJFZ7paEiXQ0LXQLYzcmahOYn2UabcxUeBhN/lsuhfNKqE1Ee",
-	"HtIRYOG+cpmv3YFck/v6vXhnZHL6ayyKnouLLgMp82AV9NekoIZBmUNOa9/3VIzF2uNg+wVhQnVfgwHr",
-	"Vhuys3YaQnhHDRwMoR6iooSe0OlRwv/d8py9cX7yIU5LKwRkCdE2h/9tpBTUxUGhnaf9Y8W75rrF4RyU",
-	"dj8w1qTDdXw6EM0HRLv8ZGCKF5wwj2k4gjLsIA5jeMZvTDrPrLIYT/F4b3QdTgq8mMGnIrPaYCGr8tl+",
-	"QIzRS3Wcxynjs1fE0CS9yE/kxsXluX5OKEGcOSij9GWm9vfv95//SE0O/iPF9iCD/vD08ZM/DpQYMKpZ",
-	"pcG1RH5peX4cpuE/YCYIHyjJ3WCDdYaubEfd14wqEUiIKcFvzmcKv8HXhf0QoA5PClPqzCPG2j9BShNU",
-	"0aiWG6it0Yxi04E4jFWYmHPfh1EUtZYJTtjX8HywjE+aC5Doq1C1+LzDiApi1fIk/GBYKobk0jwocaYV",
-	"jM/F4Z19FhLc6pqqaOW4FXnFaKD++SU9Mt1HK3zWHkQHekyHijOX22dKxhVhoniOYQSo5dRHe31TCM9c",
-	"pjPMne0LH3RTdM3zAlAv8gDeLTzMBQFt5bmLu+yYtTUg5GNccvVhtuZFhuqu7CcazpDf7SO4cJgT01CY",
-	"biTZy6qSJyIBHU4b2Sx6cy6w0fy91PnH/Bno97Tn5o4N+x3MBsd6QLOQeHgwLO80tPVPBsD9gPjOnxaE",
-	"OUatWIuRPKVTarPiiqkDu3F/Ly2K4Gsx6LU/2WesuM3D/fJ65CV7e0PbvMKFeros9oQi92vplwjL31Mo",
-	"zqDoNmLlVr71KECpiTb0EsBdE8DO1USKAY4GN8RKHSIFYTS/xE+luZIhj+VrPxahCKuCYbWTHFVIXu+p",
-	"nm0Kl7Q9qU56bjUwcKgCAhvDZBIlZU320C8hjNUa/ARGoIqwUHdEwrInSOCyK4Ilfw7HNzcvRtU31GCx",
-	"Jek4AS459xGc67JP7yo8/1u7YYQJpg5n2Cd41p4LYqS8BsM/vc5+i5U0bx0q0koeVamCJq07yztWVb47",
-	"ywANOZRWMIOfGYWYiZOKOdew4pXUWueXpkXBii1Itai6heUcbQ8esGK4x1e8dTFSP61Zy/UAVXzRRwet",
-	"Ea8gwD5PmC6kvR/cOfZuH9ZCl8/lGjJ/tzjEicGedMNGawvJGNxjvnzn6/lSGlnG3fRztzcChOCSXaHg",
-	"6lvafiOGVLjMNTTynRQnB3MnW7MasaKLTlzBAIKULc0BnRkQnbRrYdjlWeIFWTM6jOj1iv5Iq5tegR3q",
-	"SJ9pSY5CnjIHdu1+QlMupwCDDXd+xceImtcPkyXe124eIZ1xRzVLOZx2vJdUs3DXBslzdnVP4pqCwTih",
-	"LwS2q8b+17klqMg80IgYwLfgtDJf8gZ9M+1/oGmNlqoEsJAitIuQBRf21ZyQX/h+L5jWhJId1zkWc2Pu",
-	"XD8yKn6DOk+EL9o7qNEE6n9jRw52bkJYm5lElR4UqMtWcVxHlcsZ06U8QXCwZDVMF7HURqpa2lwRGCY8",
-	"WdGlTCYNKGaSYdAZljocVA4GRivpLoi59Z08DZs0aQfGDzeGj7kC6RSjRScuBDthAj47cIEh2egEICiq",
-	"ezBj3i76ujXfI/injfqjh48Putk6gKYInLi+HgViiKkTeQeBx1A1y4k2CbrviTbhUWDrg1hh/UnxrmJn",
-	"RjkpDjIqGp0Th3gH3ws6SzxmcSqF3ndgx6FRMf83eUx8LTjiueE5rbZzOdLfYAodBTyzxtIO0zRqkOY5",
-	"E4bXzIDcUvYvXOTuecw5RENQYZPfOFRbnFE4r27qGUQe7ATMiO4Dcg1PTjbxR3nJ7K/bgfjzbNmJnAt6",
-	"DfWI/ij1t+2AJbvLKvPqUdj/OFIK5gp2b/Abzbtz5ufz0qEQTPvfah5RCmgf6h1gN3m8FD1tYYftle4g",
-	"XGKQ85qtKdnW6ow6hChwzcN18cnJcJkjwzzxUCe4oF7h/+zto1y19a46Q88STAAqlGzwC8aE+lPPpT2W",
-	"50IBMPN8y9mFtGGY23Sg+SU6VeJGDsll1dbhcE9CqZKvvl0Wiz9wrGmNL25K6S3m4RrTQ/JY0uuo0TEi",
-	"jHe9MmqwH8Jldn2KE1tJedQP2Y7NH++TC3t3cAQeYxLiaLHgM11zNobJkvIYc0q/9ZgiU0cvL6JPUbbZ",
-	"KXkSesvFlnIVBi+B9WswwLap56MVJlipi+WEHqibs5yFQfzYnraV2fb4VxFLGlguc4ZjTCL5tLS4Y++L",
-	"/TgoiRmUF4yHeCGuBUTogSNjjd7qYyhh/XuwJaG6pTqTmhaolpx9eoMm9r3MFWdiA2oHpn0F8OkhbjU7",
-	"PPZzvnB6M1ZBbj12/YPt9dBcl3NpFMulPA5PkJACzk9xzzWsoDsuC5dJBYfi0Vs3ZHwJIXqEfuvwZOLP",
-	"DvpxV95Yo6OPHDQccTibrD/UPc2mR/fisPTHb7BhI46b8GfopPenaV4QjeOUMaHIxdhjopgZ9/cMwC/9",
-	"3hJhL9XW6fLBc+3cTCepjlBKaiShvlbyk51aJWdSaK082c5AVDncJ+9gsg9lmBoBDUucKHpBWN2Y83Mi",
-	"GHcYpgNotoq7uDn7aBSNPMgfuCm/dVBMqUf5qnosK0Q87dY83q6xgTRuVhp/Jn6YYK76L/FhKHnYJsh/",
-	"Po44P6DGlS7iJt6VT2Ct9RZnRFncTIbnYLuGg82T+51PD7/QHlk4YIygkVKwDDkXnJPu7gnUKGjjaiou",
-	"2uLhT/5ANw4lzZdNTlDdhiKJ1rziV9q1eFdAn5slXYVavBid203NzNZQdWCxN92sLBvRchOJtdh/fUCH",
-	"/iPo19j0dJ/f9973dHnz3MsZxJDEy6WiipvoHLzf/6pJTA4/xed73y4KtFEuohjg8sfkQKgmByL3JJdK",
-	"+OjFTZpU98VBh3u/hbj8zLFGijh/3/P/LfYpMPt5pu/P78w3Fy6XSZSHuubA0IYDLnCoeoNNekHuuopk",
-	"9yPU5xcFi0S4mLXU6RkiZ3NKk5WDO4eeH4DNHAhYGEkHB/ImlZU7hAvf7yLD0fz4kdgT9Mi2tGS0+BT+",
-	"hctkh4e/rh/Cfplztl2Ebta4Q6992J2ooNdzzOEdR/RMNuwR0u1irFg4p9fx0L1iIRSHD10jH9d7kvIC",
-	"ul661kHD1LXTIKkAGtJkpBUVxIsFZrQ1FRWYLm3MTDcBbhhSJnA+foZ6JnvyGc1LohlVeQlJgVDphboJ",
-	"r7Ht2j1TkV2wB5l89u1txWtutrW+Blv95O7ubgoeuzD6b6G9YlSJl66COiUBE1JZIDTkIOcygtBuXRyu",
-	"dChsj8hP0pXCyqp4TijswqPbwK4GkJWLRQNvldwhih0qPUu5PJahtrI1QRC9kooCIItgRZB42+fc++5t",
-	"mOmgDa+qEeJlQBLL65k1S3O9UBwwduazM7giR3bWz13ZCkxOt01Tcc+cw88NcHF6DvGADovVk6rP+ru2",
-	"JW8rKnweF2jPVdwuvrcPgltZVmwbhnx57xEOiaanPnMaJITHgcYdAsypEtGouDh8prGvIqHVSFefCyr1",
-	"SHZ+1VE4Xq/l4cCKl4gAkAzjBWT4URbJJQ07K8F1caP+dJmuo/jebOn27OpqHnJsppRUn2DOe3Zi2mwt",
-	"RWZqNSvaRIK0WzLzTzJLbdqCCbMt9muUgG5WWbfzk80a0Hf0Mb/6CZ2ieBsZcy1b/+SUspsyM58E09Bj",
-	"ykRhDlbVmKsVtR+LIsNPqHuto4K7qVJ7HqyHoR2lmt8t5Gd0H4oihFvLWlKsyyHvznV8ySJI4xEpHt8F",
-	"0+5DLShfj5uW8D4VsqKGaQNAsCNj6ZpWI/f7QCsDqRSDvojO3QX9RTAPpfBtgK1WklST6g2cq7UG0z6D",
-	"8cLgtTwk52pPGOC9UwySbIgrtQMXUhcLJIMxEe8b7TAO6MkKSgklVrniurGytVUjjJphv1JrmURPZCd5",
-	"xYotGAwzQWbpqnuudM/wcy0RbWjHATrZMFGgqtfqMjhZCHMt8cwI/KGL3ZbSpL5Y04Jtd1Ep9Q71OR7e",
-	"TEjDLm+EoKrK64Rx9YkxIxymlSezLqmyXOBbM8NDQQIb2QxfbBCA+yCrAvwoBfaAmOOm32KOmz0rb/ar",
-	"j9qHctwFEdBn5H6vwQtdMmq2e5obqEobtJ6Re6TKOFgDejRmvKDL0somvRi7gXV8KOl6geFrwxPLfbGa",
-	"Ogjv6CUu1IK7B9F8gNpr4pJSIjPt4fVL/NTwbXPFBoV6daxnAC+Es0WHE4mvNwp/Pf4isnZUq9mtl8/j",
-	"Ze3DzmlAl6zbuagL6R1Wna/jLLOKp1KhE+aRGPKe8qljdm8GE9C9Lbk4ECr3yZDBOAnP8xcAE+gZWbGs",
-	"t92bwbzx3EFJLQ/0Dh69xJ/r6d1D4vpdHU/cf85TM049Qq5azY+OVdJ146BDPO9GuyU4IQ9bWRSxJq8u",
-	"Yh/0mFxxKrQ39haaW/ZGnf8C2srdNm9gioNlRbe/PLAb9rU/rmnu2FfQGh4vaUwsK9g9Bzc2tiigxhkm",
-	"XJFKHqjipqw3QQU6vDGirVxam1EtC2mx8y4Vl/m5blxfBx7JL16pv4GVg7ffu7DFFcrb41Kt8B895KHx",
-	"2cpeofOtV9hMJ2a4wYPmxYrzhATIhm6obg/dqUJecd/NppnBXXY07GXcwesPzurD9xelpEpVH6186O6b",
-	"KDh+sfIcXGnxu/DuZLP6KWczjHFNj7IvrvfqmG9RRN0E9/GZ7rCQDG0Ppcmg16MTfr7/PTvrHrkrI30p",
-	"EQKouAyiPnwIMTvw/V/0WHcJyjd4eCeBlqd3oUjLoEHop/5UZ7v9Dt8ywzykT/uxJWMZEwQ9D67KEUQu",
-	"dr2+kzWw5ay/cRvxoYMn6a0or074rRi3zsWbzlmza3e7imnvXIkZ4mdv9She3/S+ZmYbpfpfvmkYrVmx",
-	"lfv99pD8tvPvJJBr6lefLDxIzeksh+v12z3cQM84UVK94+fVcv07luytlfuwttg8u5v54c/BHy78BBsc",
-	"A1+I66+ERRhr1+7gHZNbIi8iwo4aYV3VWGMTrHpQx8v2gGhSxdXKDxuwhQqReX4MfOVHqo59B4+UVoTD",
-	"DljB75kqOs/TyFS6P1gIMUP2xOkOsA2BGWBmnnYpfcHWs+6KziNUO9cw4pNPE1DsL6BhlYwCyKwUHg0j",
-	"Lmnwih2JLTQqsbVjR2oN4MupqLepbzALP42xFkzgG9LYmUwDa2pMhvESs6QoXc8Dqzmoa5M5zf4fBkPx",
-	"PvtME7jREPjENQQW0rAiIzUXl82CrVWoGRNQSQMquklxWVxG/BIyzHqfRbCPaodHF/HZ5D6ei8Cx8TXO",
-	"spgx7FM6HXbSNRDbqorVnUC9FAQmdg0AL1wBo/YodjVXuqJcOIdXhI/j/MadwjTilLT3Znu2yvSx3DbH",
-	"V780VJutaxY9uaMdAHIf+QIUZLkf9DTpkJAJ68Gynf80dg4hjsD9nS0Uv5pt0m36alH2Lk9vQZHAM86/",
-	"ZOWQ0KfZpoxRftSUr5UsMsMSlfhw1kc/6cAZhS8k3Djv8qQWFMN9AvTzlTlBlwS9XZ9e1QS+bwUErjSM",
-	"bNKDYnijsFPQSfuASijOxCmjDpA7SW/Qet1B+5HmTDkqJGxh580YFM66XhcVo/fYb69oESgB3U1BEl7t",
-	"ztPj7X711RKyKFTIjhxbCwnD/suR/SY8nb7WxxRv67DxxI8Ikba+RxjlHvDqal5D/2TfLWuwTQntrtjh",
-	"oENvt8fg4/GwqNCS5uq8aKuNohWnYb7xYOnTpobMwSkrVyPlO6c9g9oM9pHW0AZ384Q8/tNTkreNJk1F",
-	"ucBKsYzoXMoGNnjU8MdViqxpYxVszTRhhTUNmn70fZI/JQgydvP6WZ4WtYUoHOPx6otV6/4p2OfOxSOU",
-	"PE0AHrl2AKIdBqZitGDqM03+Ig4V9l6NqGFPzCLu/dM/sVNUNc/lFVlsU8yjnKpiywPq4wduSnLPlOZS",
-	"YFasfdRXb8GHiPN2LJo5kdaQ7JtSXRUGfRZiZKnKSxSng2oVBzYYCSg4sp0mOVk1F92BD6zJUdC96O6l",
-	"x0//5elXX3z59F+CQNUDveZETV4Gt8cV0Mt7a1Xbp3zDQrdB8DdWPCelPMHfoOmA633tAC2SW36MrL2O",
-	"1/pt6Onab2bIvvuJnV45rIEE5k5stJS2T/E5p1LxAxd0Md/qjX/u9+VTx3DbKGqF9ncwQI8ncrHBM9u6",
-	"ouk3APhcaVMroQsW4kbTcZ0ohnm7c/VsBvl92MMhobXmJ+S3Kx2zYIYz1P1bL0w+wbn573ECQqSNZN9R",
-	"I62LMnRfP3lDP+HELLhwd2qf5jbrPftp2K4jgU98ck8ImKDHZnVY61IduTh4eGzAZ9MMf8MebNonqvnu",
-	"IHuudBqyS4Otn6PrL5Q8xeuoHZWCamq/q3HouN7Bek3X7ZfjppoNSD63n4G2AP3+prcGGK06kT1oXibC",
-	"qnQ9JoADtsd/AGQW/junFUAbwKmkprVWMmTnUrWTiGrAPEAcAhXslEvqMQzj6LQy8eirKSChDVPbx3d3",
-	"2wAW0PF/Z8TO3dqKh7iwgdv32HBTGWEPL0NK9UvoJ+AHz3Avk3jtZ3Dfp7LbG/G+ZB/oOdg6l2nNlEHE",
-	"J6uwnhEjzqu1w64OnTkGCV6I0YC1+cAJq+47gJlMspW6zL0omfCBnt8Z1lyNcieo2910Z9P8LL2t/fja",
-	"2+op7u9aLt+x39Az+rEGnpSJthDn7cjc92aX8FehHNhMwhpmuoZnm+jW6+G52tcXzkpBz4/cnKMPSeGu",
-	"CFiw/jl9vdCVI54fv6HnN+heCDSs7OgdNdRwj5ZuPTfL7hvhPe8VyoRsUmsiUIJOHgxz+bbeJ2jJVmBf",
-	"CWsB76nyVjB4dEDiKG7AoyNPwio0hb4QJYHO8Rfq8YJhOWwJFajQgm7OOrkNWFJH9468axxnb6zl9TXE",
-	"jBL5s7jsVpIikbpPRtgLbn4ejTkcJJqJ0wrK79mVDjAAIuR12XtZtTXT5AQgxICYY6+kbMRocr/37RyH",
-	"+m6STVywELImaEMzoJqu2jnokAeQiHjM332ov+47OVmcge43mgwbMgUrKQ7ROO78Pr7aOl6hu6gKK9gA",
-	"lXjTf3hIKaRCDN7Xlc7eq2zeK84B5O6hQeuOiWfjmPnGJCxenCtoSxqpPkNt5yHULJI1VIHfuOWdeQhu",
-	"5a6tFwoNUkhE9qFH9oIIdqCG3zPXqNn+kdQyNg8NZrMWptV5uLu+Im5pg1EdaSLjgUNpuioaCAO8ksmB",
-	"wOMEq7fAEIY+0SYcYZUKSvalCqNnyROp27zs2tba5+1/iK5f/Xw9yzAV2NnE3ZeWX0lKeGIfTasSmkM0",
-	"6qL3elpL4XDXCBeaH692ROTBx2Pssp4NVhhl/t0A1iKg68XrlP00FtVAHDio/dmf1oW3i7SGaO8MVca7",
-	"d3vF7EvU4nwJe6gZ10MI8l5ou2mnyIzkmO9IaPSBtdRiLdCoQcPhAqJ+Sn+GyvIj8nVVOe+8Q4b2nvlL",
-	"TMBFaJT/HPiTeJ93w3MrSbaRzoUYNDwPhPfAuCK435VrOZGUEH6MFZRRiMD+4TyGFh5ZelCQlZY5ianJ",
-	"8aUDTcKjW914+/jSAuXQ67qBM2D5Ck8LwEjarSRGEti7YeBqh41d44RWSQu2KF/d8h21B/iunkRRCWGe",
-	"cVZkhK2oQNhJY2TdFQFcQBjnVGD1ARBzxypr78/gOlqhig6EOWAvhDPtWs3bDdXjFg65pReUK4erqwtO",
-	"a2aY2uZ1uMO/lZYNcXGaK4lpXy6lpR2sPSLV1qq6ofIMy3ca2+mC+gXQtQLgdes+S+aWGVi6u7Bb1wlN",
-	"insmcG/BPArnWHlNczxjS5nn0Iq3KFhBuJKCNNKlIuSSVtpvsICmvYjIXQw2yJHVDhROI5stZvnOK6ul",
-	"NAYRiBFLQYARi7rZFWKNsgg//ypELtUKEUTi/haaxLLqnulswMe4YdbCwePaows/WcT+DeiXfrcGVLhg",
-	"ogUBYMn7KK2EBHbEn/1VUCbrcjV8JPaqZurnFmhhDu8HNdF7JlYmyF2e2JiijgHLxoSGoi2fS8ilGaaI",
-	"CzsCb6Sn3434473vxZJA1JpVJlFp/ZpAkqjVS08lN4yAy8xKlL3klU/mw9syI5T80lLlmgDY20a2ilDj",
-	"UcF9LtMU3zokZN4DCLHSxr7f9cm2K1iSxU9GwniIyTyCxNvOf7ei2vjpjj6vDT2zghRQWnjTFKYnyc8n",
-	"Q3L8PQiDEMAzTcRDDa3YJW1aq6iWcCF7jz5ua4REfzrKFApSfOYu6dzCkHm3/KUvRl/6apGw/py6xYfo",
-	"OowoBLTCxYOMJ3HdKf6rThXxRWvOs+mLjTwxlVl+rSBzsZRVsUDQx0uKi6yKeUzIfpinT5dUoONpaYy7",
-	"pSHAtwNVnsdTuTzaLPT/MD2AhqoZfWd9iIhPUjvTaXiiqn4IGk6VldNmMPZgqzLkkim9/GqjHGKOOVe4",
-	"w06pIF3YV7erfx81+/c3TFPRnI2Tyj/DKJGSJ937u12+ufN3l/SeAeS/R2AaAw34dv1z4CsLJRQu0ykK",
-	"7GXSK/93+OK4N/ttH7y4Irkig6ZJcfMZdHV/yNl8B1FCbTCYAf0tNw8IivPmJFYVHLjpJrqMhp0vZy5K",
-	"6CtoT4IUzJ0Re20O3SHONIezAHBQ4xZwA+vg6d1CiD0Eutmct3If1pzgk59pqADpopqGKmhrJ+vhJK2C",
-	"YSePR3Mwpy/v4rOCL+sDaNU+fEcsiKtBV6yRCOpSH1rBzXOimUd00D3auSpCHUW+uIEdk1LHBhz5lnJ1",
-	"/QDOwNHspyGMFDsubMKbkmv0IQzaaUYCUFxFmh+J/6MAf+Lmilelg61uECioZGoHkbYeKajrRfr3bHNT",
-	"GuRqe9N5JQYR9tlk5ct8GKqnOLJJYDwujBBIbz/dCqBwERtGagvg74QVqntWbE8cOwY+XH6xJ13mj8D4",
-	"W5HRpu7UrYo0+bfXhfOAotcyBzJoYWoPDq1l6yB3rhpfiwp1r1WNP/kDO+uZS+jLBSjuJwvhxFqKULfI",
-	"OyLV4L4ZtKbSlHfoDLjLKS7DlApbQ49MhImBLpWBjUFoBUmp66j05RJOuNuYrOOKRAa+KWL6FsN9lwHy",
-	"EvqlXUswW4wNnniB27/g24W38eHMfzckYN5WVKxK0KM6hO3lKmk6lQAcHZD51Zoe1sc37c8ANb7rFZcQ",
-	"1wrLtKyDt74eaT8Oa4T8zqUmNQ36kUZN2X4Wjb9gXhWPyTQRRdcF1LAtNd7OnmrPTBBKNMtlD3JKDtJq",
-	"amKolWJdHNe+r3MM/mary4SuGU1FRQxhLBt6dAwPBb+QjGGfw2z133yIP0wOj2VDDXl8d0de+ZzDLuoZ",
-	"sY57pgqeL0aW/+Yec0AdW75PSPkvqfl+v3hRe3Z1tO0QywcUGOxSP/OeYTM8u4MpDui+KCeP7NE3WHyR",
-	"nol2dPJx0Pwv1av7aQsBLSvOFQNG1AHO02rFfeKJpVieno5xTTFB2Sw16xt42C+wAkMQI9u6qtarMRea",
-	"SxTuyuNF2BXZhLSM7wWhgtjfSEPFC8Iqbdd1z0Dzk+Dmp6TmuZInBIsJ4ZwzNUWYKeXOR/3svPzrf19M",
-	"sk/DenHbfAPUC7Rae1vRPJiPDhBeJSONfQoTLAeL7EQh5WqpKg7AAR7hh6InCi9106xYnRoIYIbyKuyG",
-	"aXBEu8FSWB1XGCZy9rzTNU5KigMmC0Bsbs8R6TWc6h4vsb+14/j1BI21ICiiKDzGITc9zCE8PKY0FWNQ",
-	"T33kzeeyQZJ9DrChVm0zqmXu6mxnIK60kcGe4cgXPaQbHBoH9ACHxv60k8UZfymp9h2QCDc9gUGPuGny",
-	"V8AF4Q/TidOdlU+7ioojzPNPjgn0n4Q0n5+ZAVvPz09IQ3Ja5a1VmwpyZmaxXhp+7QvoHHFDGvTP1LDb",
-	"oOyJYvlRCugWLXQGXSUQoB6SejXZnR+RD24tQ6R6WJc1Zb2IQ1co6NYXEQBUHufSst/il+xlULeV4U2F",
-	"fj0+ug8e3w3VJS7Ml083IZuxD8WUwXATdgPLInslLEXBLm+Ieya2x6udGp88ehZZgEvzIz1coRzkbvVV",
-	"sjGdXunHhHqaE7X7u4Voln/tYgaDiEsXRLI7Oty8L+5ipvdbRLzsZ1dunRot8z1HE+uZ4rtqtJEdYoJ3",
-	"NSTxxeh0iHabrsrZ5Z9fni/9Ajt24CKpmrh7fKoEDWqgozuOcrGFn4IeTiHNdg4G196+jKqKM4hIYQQk",
-	"h+q2XXzD02EtdSAYwaG8O3o03VDFwobgex9V2kEREHXVQJUUBwAypRjfyCuZH4NiLa2GG7Z7ror7RM++",
-	"s1+y79jv16iue7BPWc9QnlOGdLlWA+5YdGXfXSaWUR5e2ocGltmKSnqm7kdaOnY6OFFV+xTmRe0cpzou",
-	"jIdhZ4kCG3lxclPmjZdeoDTSqVjQykaSHXN+GavBDOM5g0PpAzrXsC1vKX4Kh2SATP4Lfj1XgheI5PdS",
-	"nqqJTeX67V/Wn+L/bKkotv0vey54qG4jWK4MX1tTqoyTfVWy/JicNejRKBDYDmvYAEdNcWOYIAWG6S/0",
-	"sRh3xF8E1Hmwe59NsfgCPmmZwX0iYS1WouuaVpWV6Kjqo2C3Y+mJNoip0ND7FtRPH3ToYN2N4qwghWR6",
-	"s1Sk3LMV2OyXibYDKy2JcInYvIe0irDDcnGFqxh22X7uE7iKvwe7/j/EHLJNK2pmZjIruhx2X4htb2xr",
-	"TOxudMBPg4rDxXY87OcWo2oNT+UahQugRP/rgN+mIMwlAuVegrAmFducqjjcVpC/vmw/zHoAfKA95GQn",
-	"LKhzfV3xDT6LCMkG8yZ6rp/97JJvM9iG+TWj98yVmwgo3gpe17oNac9f9xcE16RmVITfnkHLWQcNvNTt",
-	"PwlReYVT/QFwmLU5V6O7I1dtjZziu/Lncrer4BZpqCjkCeLMO2YgT3QHKBgNj3Di4qHxn4wDTLkFYLnH",
-	"Pk5NpdNyNVZKtKyPBdfonREzmCl1DH5VP8goGYjGJcrEr4rq7U62Li4/Sd4CqAmQV8yatNa6cpdn45JK",
-	"gic2XVzulfx1hBA5RUAZT+yntqp6yF7nCbRSBvQw/EFIl+cylC4rWo6WvdPm0qThh3K7ji0u4lKoQs4t",
-	"bH6mo4Y4yQAws0imcxfA5f7Acec35J15XfgSX9trFgEOcGBVvZpCWlEw5cp3IMsJ4rOgorOa2YWzYNRD",
-	"O9EUcGsi1soJgoXWCLSDwYVpjVNMQhS07/A0TmZX8rR+Tu3hwLSZ287lPrnufacNxMOG+st2LTCQg33r",
-	"5x8jrGbA58KIclcE45AXnRSKvLNSsmwv7qu/9ckRaS3knPoTJyo9fvFv2Uzu0dc72RoIAt8zAe0YXOLH",
-	"bP7RrdlGVOu2DsfVPP4X4stZExhFGT1DYAesY3pkgHjzIHMB30McJdGcAvx+IWQ0MhO6A26WclGwZPbf",
-	"0JrYo7w6d9AWnw66BfZ7lkcvxuNYxcQVmPPbxYybkiKNLSgTOrlflw9jaLJhM0nXSd1RyK8oRjLZJ2PZ",
-	"anBAwyka/7cXTn3iiT0TeCdM47JpGagXM0iCc77SciTbQPZAwlA1VcdFz4iDcAY6xYnov3V5XDeI6RUA",
-	"8CuhFFdnajlte9UdHEC288NFE1knYWOPiAw7/0CqXyHjAfPu2cjBDhpstqHFPVZ5nKgS6C/PaQtHMWxV",
-	"d+1RJzBvXlD79tJDn/2Rre5S5ue/FmDXiTtcfj//zDc5s+MCHSMzsNz+rcq9+pnpvGUPtfdpDu5ByGdq",
-	"vcqaYH3Jg+JDDH3UAbXHqjaFFAifexpkrURjFi26tG9SlE5ShbTH7w2pGTOasHumztMg8FxHt7FzH4ce",
-	"OPn7qAZ6wKMc3y7BTslG6pRa+z7H7l1OK7YKU6WkIfwdiArxusX2wp9pyN8ZZBA2slUb59nbYoQZ/on+",
-	"0LxiMyqbceXogUxMTHqZ9SLrzisj0Cq6Cle05DUOwaABDdclrMT6IOagTt8ZXlXESEAEe+Ggje581EZK",
-	"qCWMPNXMmIrNdP8dJLWPJ/AzP5TmOWRMcoFnWMguyimg1ckkg1SXljGzDUQDMXoX3vP5nb0blS35iztL",
-	"zuY5bPp1D743wF/1Cw9pwO9YVb3mgt1e+vm2dxHejNzg/BhLBcFdc9E5X84wfNswVqEnhzSyZvhAhpme",
-	"rcBfx5vc/W3ws/NcLrrSsfL5EIXHAPRPTy+zWwd5jIlBb8zgo/mRSMTyIQ1nObsEdPcJgNPNm9u/IVYt",
-	"zY9z3qxrvPDo7nEoKdHO76GGu0yGkypqm5DWa/apixsl5cxCEy8HlV5JKyYw5eIyu8BqrnPIWDPoOp9/",
-	"ESzwxEyVOWC4UkJYEUqr+Ki0anfuU7tBG3KJefMV4INte7Y4r7haiqdfhXuaTTJlFwn1bDjMs7u5cSJL",
-	"GHXJqv1SbXtXkTAQP9gFvvsF2sHPmDJB9fT1sPcbgacALwVq6U+S0J28Z8laah9OfbqMqNRz/7sTN5gt",
-	"N7G3d9FpgdkmLyVcxbE68St4PqQVXzRd8n1KC5bzGtRQuJEhfwNAN+19aq8iyNlpG6/0bVxmwkK6Viu4",
-	"0Y8cLX5g53gxAm8iaX3RwMpuRz65H0neU/Pv87uWHFytDDdtwbb1LIyVC5pM6jKJZvQzvazYDiXF06Co",
-	"eKBEloQslrxVion8QmMJJbw47roGvUoal2/dmxv437msaxrVRPpaYoxn9YClAV3ppCqwLqLVrBju0kvF",
-	"DZ6R7jNHzGUIfcYD1XZJCwO82Hk8VH/Ehi/WEAQKS75pbkVSYoU/4DN2Pf4KpIBWYHDjwRc15q6WjBwU",
-	"rXVf3pRhMuGARAAz+qsXFnpZbwyIlgVR5JhvxPkL6sxIGuk1sgiBlhMdQKUvPJ9iORhJHscZeLmsrPE9",
-	"J1xy1Wq7Cz//68sgmoBU6zyt8GLmV9BNIwonGkm1AiX6nVUcfJPYqS+tblpr59XVTBkBI5r/Cji6UlnD",
-	"uqGKaykGXScdRKlr0xNL/tmOQZ+gW2w9gJdNCUYFSi7uuY8FXNYSma4Nh5W+LgtYM9H1fra/f7///Edq",
-	"8hJj+XsAcvjD08dP/ujSN8aVg1YN/qXl+RHDexdyy25N7Kpwf9xOpzoHLrrl+o8Px81G/DTsnOPIFtQQ",
-	"LHd6IPMbdLohyG7sO4ndhkPw17Gfkvv9dneeM4h8k6eurUNGGDclU+REz5m/GLxX+CjsNQJVhnHHLR68",
-	"+Z+QxxHIO3S78rwkCAI+hPnOwA0GP4LJdJl672G/BLbUoeLct7q+sInBXApKqmqEbjUq4/RtERbQZq5b",
-	"ZvNosj875PNUPNkrh9pVvnmd3nL25EwNeHjxSMvmLc2PD+P/veqXeTxX+rrK3xTwiCa4dWhKsn3v1Sld",
-	"XDAxtbw9x0PotOdlfJT2HLXKbrrrV7qusEAwViTUd3h39Bheo2OBeaCw+DzuhubHqyiSka1G3GG5ANW8",
-	"jmc2xoocZbYPq2JcAWqkb0YqVrwvQ100l5DDcHtSOCg54XvISMr8bS4Kg1YXryqyY9gbZk8oODyz/4+9",
-	"r22S2zbW/SuorVOl5F7u7EqWnVj6JO3asWPJq/Iq0a3K9dnCkJgZZjgEA4BLjVX676fQ3eDLDDgkZ8lZ",
-	"xTlfYsfLIUB0o9Hol+dxoKfQTAmIqPutWfY4gp4eaEqTKct4hiXxTUidHUiyMcANXRKotTMQg2cDQylR",
-	"1RS4t1Z/A1ZnsxJpSQSIoWHHlrP/daHjk6pFGEscrDgBJMwIOghUuNpguaWKN62X+x3CE7x/7nKeBMRb",
-	"Y9+FZnah4miJBVtC/NaSNOsX7n32527snOHxXn8AOsv16g6qe/3pYrh4QqF8rlciqti5yyqSfXXrExe2",
-	"Qn2ij4sLm1yl/tmCvsSa2SdExJTM0+gFSyXDkrmS+UFGUGvSURRQZf1puft0uuGWGN7jBrR0RyH4IRjL",
-	"8T1h+bZ3tb3gYf8+gUWcJK1AFyW+CdWmxyli+rhapR6v78YJjVPGkZ7OrMRmAFPowbeidcbm1tGpR0t+",
-	"SD06H0xwluuHlP22RkhaJfEjCrXfOrUyM2/6suTv8OO2Qob6SpKsKt5ZjfX291Wgz6Wi1uq9O8wIrHo1",
-	"nYB2XE3S5cbyc8uWG6kxzwFow67JqefW3Zl/7ddBaWx6FuPVrdpRFXkVW+eR6lpvOu1K7g8P9Y2DAN8V",
-	"2xqy2NdoQI9d6r53oeYW+Ut8LyAZKxeM9Dxg2I13t0QErErXd1uS8akun2j3tuzl6zkRFWzN4HWGB7qm",
-	"XCE89sOqs48juuAwvOkB10jCwGo6wYZrIsLShqcRErOuBFdm63XSDh9jjUXqqG2Ysk+4qoLuPGJwGkEF",
-	"ST2MwLexu47dnxVW7hE4dXBsZVyVpOuFVGuoTdTMSPSWoP99f48OCGH3saFl8w4iwvRu9SFY/z4P92IC",
-	"3q+D7skFm/Voly/r4h/QCNGvcr9cyGqw8pt6XlmcbR5+a6F4zoCjGbhgOlf7jX3qHYQ6ThDa6ohmfe0N",
-	"ZimHGHmwkQgewtAXRqB7TfXHFJe2C+dhz0hhuTuuV6/ol5HqqOI/+7ufRDYc+rlK53gqvmQ3fDotzP6X",
-	"K9GZCKgFFCfJBYxS//uAilv8wGPEWfDMl47XRg9txdxDBPBjFUbio/86aeSRaHr2jc2GSZx/x8JFsTAz",
-	"+P7ey2Z/Ui7bcemDcgG8oRFkQHqimS54Rh0oBy4uR3bptbbd4eT6rttgr6ZcPseEMDBitb0TWz+MJZBP",
-	"sCTfZPoFEWDlKRU7yQWbq/hfuTBG6IAZyZaSzbf+oDJ22OkHdykBq7WnlKWcCNSxINWsPbFdiJLSn0cB",
-	"wUD5q3drQT667U+mEL5u39f4B6iszSR4vh1pSld/i6P1CVC4dqU+K4x0M55p1lBdFnGCXQ0Pkp0SqShq",
-	"7Bzly/pgA+9CQ+QqHeVVe41rVr8CtydoKd0qNcfd+aKalvfJ8bu9Opwz9j3BYuzCLaLXKqIS6h2gYzhb",
-	"iALLNcv8mP0aoZCun53THokV+w5rPgPgskOobapEZdQEKj7yTWavj2fv+RqQvdjTZ5dsWUYqZmeHC5w3",
-	"Qmu+FLO3+M/+n08/xBWQrzE9PoT32lUN9MDp1iIcaK7shG7xV/4WTYCdjnrUjJRju9qE2q/7NQkdlXOF",
-	"LziiwetwvGlv8y1zobVo6aUELxvOFq6ZXsmMYsLJltl5tqG+rvqDWu37i3Ve7np98cL0bzRf9P/+di1s",
-	"we6paeUQDI1U9A5P126D/apNQOLv4Dc+dochDdMrqfqvHVxJjou5o89Pi1K9qZqBW4SgUuha8sBtRAoi",
-	"U1uz0+W+u/LI9r2GbRkYGtgDt+w0Yq6oZu/APbqpxLWT4GR63broY49ZqyQa6t4tjFCdwedvelxG+ZJ7",
-	"accI+J1teCQYPMS09APkcd2IzCoOLJgSQAJccHaeq9R4Y6+IxOftDsfiTd2eDx70paGdsp83BYpaY8NW",
-	"PGL4mAMILKscoATnn3m0bIEJhIfuVt0ITH+1D97kJpQbgQWbh4m1u9qEdwospEGqj4pDwrXFxYqtxVZX",
-	"TC+SuCV4uBbEEAOUkuBC6TzLktjHAPzNpReHNBJ38159zVjb0YNV/k/PukSq4s0B1jxwGuMNm+fzedLV",
-	"ut09mC6EMIBjVWffXXGV1Vrl4SF/I8xB5xr1YQamoL9z7bQIjAiEgzErNNCYbFyetF6H4z6oSvQsRSqU",
-	"bGmJmvO1UNqVevSnsG5LAl12slsjJoZ2zbiEzjbf1nT/JbtkieD3QJboIH33ihQ96jyXReJtPyGynw0P",
-	"VzGwmNsn2UomkbaDNXhbn7EkNkjS90BqWkh27eHuw8EcrvJ07RfJws8qgps+4SFGQ3JjhAIbYU1tlivB",
-	"EKWtK6294OauxChoVMqBDtMBsBGJEX4G6iXPkAmnrU4sEylERrQRfLPbU0mE7YcX93L2bcfSrraRgsyH",
-	"v0rpAzdClZzowKYNGrdIZK72JN57Xs++7hkkrq6ulPC8CxOuNXQA7l8A+JY6Qz389sQcmsTQ3s60hB6D",
-	"gCpaKPLT8UVVM3pXMJKWykPgaW/gnEXWYWV5BhlHUAJHMxsr6k6sC7xYyUSwTZysj4yH7d+hvDpdquND",
-	"DJXXjcc3H4bw/sbjwTrwxLuNr+v4XigVR0LXmLD3REhN8WTlD6plZ8mpkTI5yENQSLUWEfTdNLgndd1G",
-	"01WkacyW2DuyVHbH4TTXcIv56AqdQ6G1VP3QSXom5Bun5lEJ+fcKV3FgueZi4XdcfnBwGCXhsvU7sfHl",
-	"kD153im5ap4lJBxX6zv01ucyTvQd1TNmPHHNN3d25M4Fd+/2aff7Qh7Zbr+P6nmIkKcqhvbwRAEdkD2r",
-	"zSogIhNZqwJ+2SBbT4VjORm58nIXIrT9c/YI0Ktslr/ezwc6Vl/5I3DH3m+zOORJW4vuKK2yZJVbK+YO",
-	"veNnjven07WbUjymWWBabzRt9KD6NsPf0lzzPtaijZQImPfjcFWCa4U8tbd0pF5Pt2wjlQisU1cywjhK",
-	"T3budB5kzHQMwXbN7+1uUI7vyDBtuDIiQiKtnXxlT1CY6g29928baaivLLJG5OnG8a62znlyzYfG3FvK",
-	"NTdxWoZfffZHRWIA3ew1397YX+wXHR5uaKK+SBysKzfLt7NyDfrnZWnY41qZ0gjb8w/RTp21EwL32cPi",
-	"YyZCI3rBan6QKmrQZ+2DNixFnxcRAONDGqnI66Ex+9RkvUWgyaH1WKN0gQ3FSu7FIdXoJatJ0g0WOFXo",
-	"szqDQZTLBaqBJx9l31ppJejg8J6LUsXLOOWdan7jnnsI8DJY9YFEjL34f9oI9bFcHT+/NnzgYdqn9fNZ",
-	"7A+A73jF1dAQVkg/6RRdVRxe3WX9tcdtqc4Qg2Fthb+Nr9BHfEb/M6S2Wh2nSACy96Tfk4T8BM0QWxN9",
-	"hFizCM6MjBsjlH30v/9xef7tr5+efz7Hf3lW/ct/nXWHO2FZ/BhpCyNU4T7cc9Qg9gQC7wGeAyDw2b+E",
-	"QFeSG+asR69le1UN6EkZkac1RAomXGEl/u67AO3G+C95cmFEusvWbu96+COEjoCgk1y+aLDocOv7CcVw",
-	"twUVNGGmhDWIIkJoWbtoJb8LpnC8dQOpLFpQgu2tST3RjGxGz4tYemdW4q7g/aEAbtL3K/GBb72Z2VTK",
-	"30THZZmzkCcJdqhaJ3kRlLxJTS58zetmobYIec0z7zXn0pXvOvNICXCda/pVGzOob4LGCja+/9e2TXXF",
-	"sWXNB/Y/8BhwqPJ9C/1zMYzqup+VbqXEHZSnh5Vro891geuDGHo8SW7hQe9xR0y6tAalV+OW0A1SzaRV",
-	"gNAXcsRZQSidnrTpPbo4VP/IVUTGA295FFDolENPcR3vpgx0OmrXxGG3s/vK46tiZk+f/+n5n7/65vmf",
-	"Dp//wVkhuLW4nScBPdbs92ghE9IhTxB7r3+N4gd6KzGAsvkWW3VepHmS7ECKdFilxj1630dr1VThuUXN",
-	"ZQy4ugDleNeX4d9abO3Fd4ty4Y6c/icw2EBf7W21TTr1OMzVvejFy3yFTwK3h1R3foqcPaR9+yyDhKqG",
-	"5Ja3kEBoE296GKfv3HOfYSMLLXrAaeUmkXI9YGtjWUMFTOhj0ht0AgwBF84Snt4dhMvYrwpTct65dO/s",
-	"Q+8Sjui5CnkBhjAMIZGAt1r4WEuYCZ+5eEusZ5SAtNbbenac6NBesqcsTxOhNYEiOmWzpj5S8b1I2YJr",
-	"Uwcxax6CXmzlV/A6LKOfb4l25GF0H2OGBBtkBx2tXhUkT/MU6LjktZlHxwXSiJGS2Qj2DOHO9tlRaGcC",
-	"ndLWNNHpg98Mb49xF8qK+S7N3r7e1vTyqPO2pZYOp9D6TcLTezREXcZxGh/mF4I+kF9YkcS3RTsqt2Jo",
-	"Gy9G9GON6DZw/9lkkC8MmJF0d9/J2CQe+/Kz4IoBWBFGZvaPo0UukoOtK9ZIQDIEYFHyTebK5KzpEFtC",
-	"+W9yzFQtOGfBGfymDfs9XHvrrqkNJcCyHuqWgcX0fUPhJc8Xhi1x+aRiqnE7rv+WtKrsO+eJdZ3nAPB0",
-	"hn/f9in4AoGXXuEQRovUMZLjIWDicC0c5KW991f9vn6i99rWfe4rehijjLRnfYUnt+KvZa8zyzyUDqiB",
-	"KGjXJGim8mqsMp0Nlq5Q70O55kfU6n0g2uRBKcBELmFTWRcgTrE3Zn+X+51qaiikegITrgKMpEHoaC5C",
-	"ov0lnJ4H9UuVQajerVy75I5DbSExkkEgsI6jug+ayrNMpP1nNvhT+jPl7SJwr1pSmHt8Zw/AEag+J3CU",
-	"laguHSqP+NpW5dMByRb6Fer7ipsfF/un+0PS/weoIODnfTJINK/hCST84XE9v3ORhp0FEoAFWXPD4oW3",
-	"qdpuWlmdDFaN7uJFeV2gWOMTzUoKzZrhfdbZdI5ThdG9/stKJuKIZE0/AMTuguzjEvUueddYictLb0p/",
-	"eMbuCExGb2H7KL3cdL65l/WjTb3C/NZwzlTMtQ8z4D/IwnoxiD8jcxO41mdk6nB1t3LpgaPR/ruhvYSJ",
-	"6M4Bgno8Wgch4w92+JnlZeavTem2MXRODzYxcjD/bCRT0bNXlHhquvTrJ3oMoOK9bkWJVY4ArQ6ZFrpJ",
-	"5lvTLKNrn4+9ASdi0ydwYx9rZ8fLUzj7qY7PesdzscxLZohYsziCycVGM5FCqgxTSEtZJ39JnQuh8pQI",
-	"dyPCk+VWv7qLIl3wn34mfTb0M4BgLKTngoU7WzsiP1DNgJW86kFZ0G2vV3Yz2M1CNeLa1eHEiq3thpKM",
-	"QxMVFuishcg0JAXwQW43GPQCWBnO2IcaOQxwwASMKFlYuAEu/o0r6LUWBsp5A2bEJhOKm1wJza5mjGSF",
-	"r/nl+yv27fOv/0R+J2d/vb35GbmAhKJJuAZwBEMA4lbI67JFLJJoxuyJj2/b6xnXL5p2w74Qu8Flg5fJ",
-	"PWU3XkAEga61PIaiW26gjI5MJuSeV/wePG77un/ldlp/EK7lnLhrArYS3JTLFLAwzwLXhf7H2f9Py2jS",
-	"i7O3sNvPatGos6eOZp1n8dmLs69ml7OvMPmObEEXPIsv7p9eVI06mcTDQcKSxzL9MTp7cfaL4NGrTclv",
-	"AZ/wWmLYJ5R2qdBZybIkDuFnF//UGA/DHdaZOoeXV8dNQ+WNygX8B53JlEBGn11ejjw4jrofaKe1gb8t",
-	"eJ60np3l/CprYs1Jvtlwta06fKCfidn9SnjH1p6AJpZnFPy/Jxo0DV7i5OSg0vxSusUorXiNsF1TyMm+",
-	"+pGkZId2zPH7kvruHjsSgZEZ92lYpVIeJrj3FCAPXBxcROycFfVOQFeeiC2I1BgYlA2RWpgATrS5kkVK",
-	"/x2aj0QENfi7Qr7IEp62S/pdwtMJpWxf/0hStkO3S/l9dfdwDCyYeR5BypBh0CwDRm1X21KOBidJSoFQ",
-	"OuVlkSKsjt6Bz58xyNBZ+TYSLLF2OzwR0VKo2Y7cE8f05Zc6Hd2Tbe0dl//EuxtGbxc9RqclHoy4mWJD",
-	"Oc/y/y6AaO3BqnCTVmoWp2CgoQLfI60LnhihUm5iSvAeFN2r+sP/rmLsVwtXfamnkMm7sQu+1WMdswB5",
-	"VXCIY0QS+hlKJFIs4MK2YitXvlRCsHO24SGJLGCZEuehlOs4XQZAgW1fcQ42AfKh3DFhe3Ui47Fyid8W",
-	"A+6emMiA0+sfy4i7r2vbxzq39nMjtUOL3bBFrPRoXhZQLcMBoUvOcs3Omc7iUIBTreY6YGkOmR4oesRn",
-	"grIV9xxMfkEQDmXWOk4Jy6ApeBd6a9n9FO6aZL83Anr/KYd1WV9c47dZyUJjy4gb9ZyOXtiVQTm+O4Tp",
-	"7vZE07HunDhXBLAn4b7G3j57ClM/sej74R9Zt/wRjb3fli/spRlEEmDsImDA5INk3lwL+v8B0/mSK3Ze",
-	"nRjWxu8AmeD+3VeHkMR/QA2upDa/w51/jTsMvs53G7OLmcQpBJYEM9LwhIIxhNz+kuI16RbrqB2oW1WA",
-	"kEr83Vhngp1IDbwGOx73xcysUEvC95qJKFIGU9SMs3WcyKXimxaduIAjpctC3NiHrgBD9venILWPa9MP",
-	"7FdDDQlXgmdCG6ce6A68RAmFPH1i2FwwUhF05RKuR4zKuHEB07eESYWzHxty3EUO+KfwrKCIoy54VpZQ",
-	"EHb6vl4spBIh77QX37vHfocq4WpE9/Xhx9RBcpZEy4t4CQHfuVjFeC5vxpJ2DLC4UNfaZgVoIgqAgMAa",
-	"8LKjyeiaWUjkkhl7dgjtEfpaCAfmf0DmP9FTvz+Ruy/zi7wMso8g2B9k4TfnEH1T9yKyXn8SBWwtMhOw",
-	"gquNiAh/zm7mhZK/ifQl1b9qdwAAjAOSDzvndU/KaW5U7JpbDsj55/K535+kq2/zyPoXmaeRXW1rteci",
-	"gWQLGfcVR2yXGPIxuOft6c832I/wQL34LhVquQUJg5gOHf2B/cPTy0u2pBo4qqgn5wHQiuBNcMmgEyNg",
-	"rq4+otY6+5jPGECV6jlC2bWnWbavtxOpx24N7mkVxH1b+30A4qorWTDBVbLF7D1iRY4Uw7fe/ZyH66oF",
-	"ciVzZcWL0Bdt9oMaWF3IX7K5WMYQxRepnSZEG+r/gRpLw9x3h7SjnGPZjV8LyuKhKZSgWWD0xcYLqAZ1",
-	"PPl/8Mm21vQLIUJwSKPS+YcoH1Xm1+V4+Npnnd6bqcRnX/5Iwjt41wPiJ0T6Aw76U1/uqpgPOvDnjase",
-	"10QXF1CkZ4VZg4yHa77E0K4L/sBMKflDGx8R1hoaoGQRtavA91JdwRMTKYF992NpAXxX2+6FmxKkscvy",
-	"nU38kVDkXF1JrAH7t0zaxBo8M8zZcqXiUQ7+D2DSXb0iXuFM1eHAFYHKuIkGCAiJ4IUloSC2uS5EIbQJ",
-	"3NlvVlJjTaTDAE0E18TaWleTiG97JHIRRGcKRbnmj3XaX/Ot/bQ2RZnDVT/hKYqk4PZGlqeRq4aBTpwR",
-	"osQs4luW8NhVWtyLVJe7n5QC+CMTDnkB6x1Aszy6CHCeI3GwywY6b2DGfrT+ocx0FdsOeZLsakAszKE0",
-	"ECabr2Mx1YXfvvqxdCAWBj/Q2nm/ImTl38c5B+xtwkgHDgWcg050lM+PBW3koswTQgAHzo0Ze8WSGLNS",
-	"IMylSDWdV5mSm1gLxucyNyxUUutzu048NM08vvhYlmF6hf4d/J2qYaeQOQ7wSFLHwUX0fZyINqkv4mSc",
-	"7Y34AylUZhCm74YbuzcxYAuFVNol7niSEIAdwBTHKTPio8FQj5VpIrVuihKSgudGHPL3gDP1vZgsZFe+",
-	"/5EEWo5/2HPfCK5zJSKmhD0NR7mzyYhvn1ClKly/wNNzoRvAkl9yO6YGLGOoF3VHfqhcG6UTZq082ivI",
-	"Hze4baDufBpZuiEeRZA4uIiuZZhvhL/g8UPjOB5Bht9T8NYh9MYpy7i2XrXde1BJZY20tQjsvLErr27/",
-	"HjCc+0yqJUPBWF/+r7c3P5+/uaYf//D+7ZsZe2WwnOAZe/saVOPry0vIQO3saIrcIuui8GjBm1ibn9xD",
-	"p0ig1krhuxKnbl5wQ035ZqzAiFsUiI0y6x8jx7Jvl7yKIjfj4/fIECbDnsh5R7Xs6BqAcA+cGH2ATN1f",
-	"g9+1u5+OF2p3auQ3z+tKyx586qaicO+jPIlDwwL3naof+UawOGKmsPfpWFcRFfqpf19eRGIj2230G8mj",
-	"a/vE462kneCIy2m/iHrqqvcCf2Qi5ZpxRfeilw2oNvuvAYWot5rCZbH2L6kSJfNtW9wZHqj2dcYV3wgD",
-	"Oex/+L+reuTig1TrH6/PPv/a1yD8FmdNcZTbex6ndln2W2B+r3vJ9Y/AfRNYBlW4iu/FjGFpS6PHBOXO",
-	"eAKphABaW0KZRhDDnAsdRwL2300a4i/pZeUvXbBapqXTW11cX0JCjlJiZR4Wtuz/O7cyJt2LEBohFC07",
-	"+BP922dsPkoEtlPtqtxG3rdrXOuiP8HUUFCqPCtUbAzSmdpnoZHGGeUX9U7FSneCmh4Mgh/5dU/pnnuI",
-	"UGBaS5mOcjwjq4VTAV7wLcoG+phqVhfjV0spoxmDH2HCMlznWVVbOWxfk3Roa2e513LYBT7WcPy4eIuo",
-	"8L+exJU4xkfwNb4ed9Rfntg8VTvEenUjqOJfrCWp26MSL5RvRIcpuEBNnJHl93rer3m4/ls2zOc+7iTZ",
-	"RcD4LYYCHmgdhHBgHEK34SgWHhlmakKx5pMMM5ixSIb6AuetZxt7MUoSQDN/0IbtEsdaHL4DvYYnOgxz",
-	"HFUY7S8qvFjshpk7zuQW04x/Pwt80vO7+Z+DT943JfEGRmlYdcJivOwEYd79qFu5EeRrpVUvKlX+Q5O/",
-	"/3sccErr2eL5mh3iMQc7DISIvjGwkTzoaSiajIBtq0dk4P2l8OvEXX7vkNh4b6OiSo5z5U3kMiAufG2w",
-	"KnycU7Lt0jxhu97PoniNlUkn9ZKrMT0JHnBbRj6A3sgl2Rq8YhLuDKEShjwJqTkTveSyqKvK0MRplhvd",
-	"dUGFEboPtLXQs1Dft1pRjIS/kcvuI82Ij+aC3lUtfufJBSEyTotdq7cGnR6roYZ2i5Umx+KmyQ+mmVPE",
-	"w+sKMDEPjdF1LrL1ClpNxUhrCz7C4zoDF+GKsB+9i35l/9rLJ/jf4/ORj08QVZthBh3+6vIyoCJrNUkL",
-	"notclDtGYy0lOy/ra7OEpymlcQxfizRgWmCfNaKasvmWaSOyMhdPzuVG8PQE2+GT/cfn1v3wF2HKE31C",
-	"WR46X0dqdHYdcYscca6PXtag82H7RQMFcIFhrYtPcNVsl8cVosI5CzV92oYGjPrkbb4DzBkHtYlkga7F",
-	"REUVDWwh1XqMU6WQtOkaYO6nka2zkgBBVRlJglBtj8N1Ws0BOuMgMQEJa3ptbomNXUmlROjMxBcdGQtx",
-	"qrHsjaBeW+KOnp8SnLTBddQYsHrdY4fWTn6neZcbBuRl1QFnZFILq8zYh8Yf8tTEibUWqZuFu968rG4w",
-	"1fJ6rjcy7Xm7cdupWG0POeMJj9OjlLyRN5quHCnhKW/rTLFyFfVHxus1xc4hZKLTlTz34ZUJaG0tIleY",
-	"BpWrriw9YCsOJCtz6FezhrSItQjYMr4X2nVIouf7ZZzfIU9EGnE1i8P2GONtPreCmIsrerrvLdk9PuwW",
-	"F7th2B9++f6Kff3186//ONIFLuJb8lG3QhuhIr5lMiUguy0rrDOc8DiCpK52n82MnNKJLQnfWgO8V0QK",
-	"ddxlDqp2DF9Odpm7QWcJqoH5Ugd4R24ZDifiHeyry95hZG22iWh7z7M+kybkXE4la44BDxJ0LVNHFJmW",
-	"Qb/ptVK4SsQR7P2wFc+aH+bgKO0pwdMlfva/cg7xeCg5AJ5unnjhKL1U2LGDdZlv0SiVPXMaYLNb5hZh",
-	"7fP+1O7FktuLdcRjtb1bKGGnJpZL96/LJDcidf8vzQ3+a5/5/iyBzrjRI2JWHAkKW+a5QSAHT4rh22+H",
-	"ZhjeQwMBYkIqAdRyHEnZfCNTrihqjL6LPutLY2Arg7vdOyjzVj0E5i7P9z29vGwFwz/wkW9K5vNvLlvG",
-	"fFDeZkqvwdrGtiwE2M1aQBB5rseMCFalDgil6moxYsVS6ERxJGx6smzFhNXpP4sCmUVPm62oxtz3AKGM",
-	"fGzP/pbfC8ahWM6+nypWtJMde9qVhrC/6nTUQUMuPtl/HAxWlQKdcMccWl5EX2qq72ibhhoBsOkwSerL",
-	"rCd2ie13HwwCQCcKrf4XHQMojxkvtvlx9bXWc/PT18kw5CAfB6pBqBwBAS4S4o7zI8uQ3I5n1zF+jbjw",
-	"mYe38FFDDV07ZqyKHU7mrVasAwDViGsHrnUGdYDgg0ATvsH6McilQDkgBSHqhChQeDrIPF2UW3LauFx9",
-	"S7adb46ofbIjzg3wH3TKOasOFyA4vKrQFTpJVBGEqtNx+tHbjtOwi0/0b0PzB393Kvq/KYTyBK0E2sgn",
-	"1JmesN+yxM1SQtuxT3Py+hMO940N3lL623FpOyqPcfjOcliXI+ITbI3ZXCPz35Rt23aY1tYH4GNAIccK",
-	"FW/aIBog9cThqsZnX7NdUwXP7GQuPkXcHE4Au8b96YRxQBCjtcefl7g32NlewSJQmBr65+1Vd8YoKIci",
-	"KZt+XN8YUXeAWoDVIK4NIdYT24Jr6PVs88FvnahO7393yPeVXovoEbAZDujV6B7CT0JkOypGKL18O2M/",
-	"7OgZ9jNhkgunAf+Zp6Lo8gRqu9b+e4/avGu+vbr9+9TleXBoAvUMD1cENeQiw9E4XSKwk59opldCIN7N",
-	"GKV6vffdMLkcygpVcvl3zgq9qm0kp9kY/3Hjzdh3lTIgbRLUp0YiNbGxRrns7cK2dbaR99bBIvCKSAok",
-	"pEQOuIcWCE4g6ZUszjc8bc8c/yCLt/bvp/C03Vg9HO3XiP0F14oncFseC56yASzEjGQbe82WKZpCR5OK",
-	"jnYJi6OhGAAzE3CSRoAtZ+9RNbBU5eBO8GT+MwIZMp2HK/SskviLMwUJ304cCKi8An8vMd8e4xYM7nYd",
-	"djq/4dveHa+n8gkCsGBjVPBbs4jGMRVFgA5/KgtoSK21NwPTOIUPViXVXr3X2ZnVIU4BwEE8rs79Inh0",
-	"A/7xRKEnePkb+NBTwzvDZ9kPbNMkvBhUPAsgjyoNmo7jC9kZuDuIq8Gwr/+nNNb1jICAC3rwKIxBaI9g",
-	"6ndo/VwKbsZ+lju3zw61A2yxw3d5fOQUx9/tSiSLa2Aw6j4ArwnEbxKIkSeaYNcmy1xeYxnERGFdXMTT",
-	"xnRr0muHXZykMBG5PR1mKiDfd4Vt7Q9m/XbHxSf7zx4oAaVI+3Xey0UNqX+8Fnxcivq7ZwxqAcB/L2Em",
-	"S5BJqvzCyLf11GZTe2CxXnWnImkxv7BQSKxXOL1Tn1qPs7nwW/37a6hOHd5qK5kjnXVbEPMHeGDCFYYB",
-	"fsIz07vCOMURK29dr/0KcMyQqxFuQecO+tPEFKEEGkdEBXUYoJv4o/3jeS29EWuW65wnlY+6cuXYFASd",
-	"BFzjtpLOl7VdcVYn3qn99Gj0rfpeJElVz9imWl3bEGkPHnT3OHCPhXdPhBcPAVusFX6EAgn6Ni9qB6xp",
-	"GVh9CT494Y6zPFX2GlAVeCI2JIRHRkSTz1QM8WzCXgKywRDrAxFtlm+fUKY7kSG3s5UR47lZSRWbrb1e",
-	"yEg4rvQ4FKkWEcuUXAitoWwHuL6jTniVRHCVmkN2/g0+MT0sDQ3UQflSzx7XN1YNwnNMvh8g3S95P5o3",
-	"vBqFT5X7KgTUkTmMAU0Nda5YKYrB9DMtxFSmvxTYl2X7YVpxurxFq/cYwEftGla6ADWZslQWYxS6FHbw",
-	"WmcVXDQCRIAn7ZC5CawGO7p/cC0gVEXUEl3bGFyRg1GDm/tT4ZKCZ2yH6xM0uLmfDpaU+Dn1lBl/GODi",
-	"k/1HjwvpzT2hn/aHgqs4Z8ZDD8SLKWkZL/jWXR7KAJtcVhcJbChr3CMQpylOH3wz9VXK3Iv0YQ2/7aaR",
-	"1v/LMox2Uo94h8Wd2hJ4vZ8ADu5VVGPEd4D7BhyfLDdItFTqHLSv8jXpaacZLNLDRrBIp3Rk7Ot97guB",
-	"yitZ6Cmuq9ZH0WwujAHCaZ7WOqgmtX1Fav9fGn2++LQW24P271rJ7HFW/1WS7AfnRxTHa6uvRlZr/kQ7",
-	"ProJrKNd7oPW8XCKUEVC/WRf0VanuBbbvqin3+yV0WfcqqB96X//g5//dnn+7d2L81//738NNNLFVOXV",
-	"N0X6i/XpTpzfehy9hPIpR4zoHYgunzXFpdsnNqG6KFeRdpldB3t58Yn+7WD14zt8Zv8c9nagbniSHG5g",
-	"7O7nizd8KS7+mYnlgzE/AT6OPmCMeh96V9XmP4HNyMoFf5hT1ZY5e9d4v3/Togj+zxeN3u2+47DYp6lz",
-	"5O71AcvTSCjrIcVRyR0t7H97ooE8qoKupmKIVLKEq6U7/DnToRLWuXJc09CO4zj15rkpg9NaiBTeOReJ",
-	"TJdQXERoEzIN8Y6AACuU5XZlZPa3hciw9YfxhfU8sD4jXkA+HgrNOpMMOuRJe5LhF8GjW3hiSh/YDmBH",
-	"OrDhlfvz6L7bE83+oOMNwk/+kcF6ML2ShZ6xv3z3ns1mM1yki4Tg2DnTRgm+saoB/MTqHNDXxT10o1cQ",
-	"3+Raz6YKM1WSGf+ghnc/0p3opPoASQLY4SD5stqZAF5SILQxQEOFN6REoP6Q0sTSqtAKsKdlrjr3W422",
-	"ZBKdcO//0u7YNR6W/wTE9R0wgDwLmM6kRMJysVwSDEGeQu2wAYXWNXY74HaQqeFxKpRmK5l0RiBLppA2",
-	"t+/WSDWtJQcqkgN5PpziRPniOK3eP8nWouX7wvYVfvKJTXQvQU/Yj9Ime/KNUnwq4+Eaq/P1SmbW2UqS",
-	"XrvoIk6nSfi+52vx41SX69dAlPwoFaQn2/nv8hrcHjJDI0GsqQbpI2AIl13kuqPS829a6KmxN2CMA43f",
-	"cFRI7SB/TUlezJLYmERAW+dCFLXyzIfWOEEqAgbKtWB5temQAtw6vq6ps+xlJk5eWauyo6SFvcwgrJ6m",
-	"mMYUYbn+YTMfiFlHoNXI83m+ncgmyNf59vdXA4Kf1YZlHQMptyYetDTSCEtn7fRo/oFk83xL3OCuusN6",
-	"8AtX4MHO6/zyidC6qegBcl6G684ioQLO+EOW5AM8MeF64wAt643zG68ow+EX3ItUV05rKGXiykMcOVnt",
-	"Gg2T6HuNBtNBlT8iLUn1kB8CgE2mqUO/NVzVhDXFljThCkY5dXQNRhZRa/UFNPnCIyMVXlAhuiNgd8e0",
-	"1RoqRge517ooTbwR9daiGjCuv2Yd3z3rtT8v9AowOyax4rfw7qrGY3pKNPHRDNK1E4Am9apOeV/IKhjQ",
-	"Az6FhysqDmRGbGDRc0XJaVAgTaAqRsUiciXZgOE7Bs4+mLiy04nrtYjgaBHMnhSFZC6kU6JnlvZxg9eR",
-	"+ba2CzCnLvMkYktpnwM59lLfgm8vPhW8O837wYdu0dl0MdYZ4Zou6IPt6+3WLhD4YmS3r+DbSUpVXotl",
-	"nH7g0/ll2wFHQLvo0lEl944Y9gu+xSIQsMQ8ZSuZq8Zg4LvB8W5vBzW7ziIpVWenEarGQK2/AEqRi0/2",
-	"H58f2gs6gSr532pn23UxKcFaO4Ba21OAwO9/Ww01tr5e8STBQR6osRxeIsboSMb5AL4VJvJrNietTE4f",
-	"HftEPzxoWb9LoxYn/jFNa+P1U7ao4ZgHfaDXPFzfpKe56YioneWbrMs4yw0HNljDc4pm1g0h3kWCqrV9",
-	"oMJdgBG9+GT/8XnqBvdKhH5bFWKlxxQ1CrBXr6r3P7aBOrU27lyKR4FvdMXqaAAL7vi9FdPrOMtEVMKD",
-	"Qrm7QwcFdnG0nVatZ+wV2WQ8qev0YvRYP8DQXc3OlJyL06n0gczNO5jJSW5l0IrYWeZi5/MOntxl18Hf",
-	"PzaXzsksrPM46yUYoDcYLSiPugBAlFwKvgZyC2T7eNqHuboXLOPK6Kpkn5qA4F5Iqg0xhlgzoU28AdJR",
-	"noqirLxHr9YON1jjldBhfmKVb8EqgYlMY2rfKwCuerT4AX1cj9ABRj63wEACt2611iNSJWKMOZKMz6G+",
-	"ixlFkF5VdDRAZCh7o9oPTzh6RMe5CGVfGA4fqnpVNcoXYHFpL5/G4toL590GE7YeUyWlchkGmYmUackS",
-	"mS6bQUaZJlsyF9b2QDn/WVC5OwjVdhbUL2v1u9qsgihP880coVV1JjDY2JzVW2LRpEQZyBxMHdJrngWO",
-	"RuVp8PQy+ObyVx/C7X/I8XCt4nuxU23FzqEEqzwanlDUWOUpW3BthApQ0saJvwYWMHhbGb6cHniqe0th",
-	"Jd5D0xIDdlX14f06Dg1QrtRh+5/jDnEg/h4M/7rfQ+P9ezg+4zvzNwDpj4tQN00BAoKiY2GtUyY19DKL",
-	"zcuat7KQSSKbKKvQYg+K2448cLM4mwoJby6SX/DFpxYhjO3vYS8powLGk0SopcteYsUCpz4NexuOsAVj",
-	"LD/BnUAp4wR+gD5DLV9QGrTRQQcSaDo6iDCAT0wqFUQc9+8r1ym3V0JJJGTnKA2ohInDtUgBjM7ILIvT",
-	"pQ4Qacf68irmCaTtK3Ywu1hAD2dfA84YtuRUm3jOddx0uACT4cDmgT9/aeiTdlKPtecOt/UD4iM9Ms5+",
-	"4g2YgPNGbz/IdSULpjFNiCCCmIoD+YPLVV0Mq/6MqIRl3TTUYSO4fVe7QrylB6aRLL39kWRLo0ftpTxp",
-	"iQmC5AJLxTelXY0Vg2k7QqdxpG9FqFihpHHtOtpYU9lkza6JENgfzoFosVWKcAhPCEII738kKcLY9QBp",
-	"u3MTp7hNIkKdHKESvp71g7OOGI3sEAFxkmpxLxRP6ugyAL7AQ0M1W9BUgy1UmEBf8Xv77h0oWQSE6Ltn",
-	"byqwgylgBd7bE+nkwr4X6aFt+4Ms2IIrSs1DoZsDz9FlaUU8Fni2G8nBXcSINsKhzG4j4XREnlWrCVBE",
-	"Ye/p+ZIrthGJaR7NgNs0y6JFu2Tf2UduV0KY09yVgPKr62KxkglyyUGaLkN/rI12M0EkAYwMJVC2qqH8",
-	"hKCxWJwS5tFzJhKNPL9V5OCMPz8LzvAlHlbV4KzehdSvaSc4A4KC/Um7MBg0TFWw5hthVjJ6WQKyB9b3",
-	"XfEEgx6wAC8dU0msWZibGau+H8O04Rok6D6q/A8hUvKFOUzO/4Hl9XWPcLcKurhGAvgyKAyNE6pvflH7",
-	"CGaEvWOBVxA86DrcvAHbWQp71biTi8XdsmVp4RnMJBPacefkX5ZUby/cb4DpnakcglgHwlrPWuliXVxr",
-	"594Oshj/1k77++GN4iSHB3eJ0zLvFBnYA8oOAdf0d9ffNyyVEmGcHTiA/ppHS/ELPjTNAYQvfySPAwf/",
-	"u1DWzW6Tz7378wgiwvW2knDN2ec11xCPOOiprrEfyUykgeu4Y6HcCOjAxus4wMe62uaNgCL1ZtGSXuEV",
-	"tF3It/QEcHNN1AFGQzySnN3wnaX+sOga4atSIaIRqZfr9f7H1fRrqMZrFyP8eaoOPq7MYwnPjn34WlDw",
-	"LeyJpctzxQbzqHOhzWgSfA00Ea7ekG9knoK5JSAUhX8qKVjOiS6FkigRAd+viKslKANreBLei2Zjti54",
-	"dkDYBc+qYOFUUi949khCf80TnobNc2HKLM6rZtzcHpo1dFfKzlAwj1nRQOmKq6YGX7CQLJINERZSrS8+",
-	"2f89WLR3a2T2Qar1gKI9AIc2kmkzSi+SnQHEq9Ily2IRIg2fVGvHzFvnSYkd1tqch8C818a/9D2fNFwL",
-	"S3bg5ghe+0v0h5TAbl/jKF9EGgliDXc9uoS3nLkVGu1i6VtYrDV2PaKwrnQviTWLo1qXfQiMyi0dib4S",
-	"YadJRxfIff78+X8CAAD//w==",
+	"7L3/s9s2lif6r6C0O5Xp9xT3tWOnE/uHV7HT2WQ6ib22u/OqerIqiIQktEiAAcArK13531/hHIAEKVAE",
+	"qOts79Sbqulc30uCwMHBwfn6Of9cFbJupGDC6NXzf64aqmjNDFPwr5f0yL772v7Exer5qqHmsFqvBK3Z",
+	"6vlqS49stV4p9kvLFStXz41q2XqliwOrqX1nJ1VNzer5qm15uVqvzLmx72mjuNivfvttvXpFVTk5fkFV",
+	"eev4bfOW0dI+XDJdKN4YLu2Xfjrw4kB+aakymlBRkoYLo8lekhM3B8JFcWD6BanYzhDZmufEHBg5clMc",
+	"mPhEr9Y4319aps7BhNtmFc6PibZePf/7qrUv1MwoXtg364YpTqvVz7EZf00Nm6BHaf90jR4NNYYp++L/",
+	"+vvdp1/+/M+nv32KPzzpf/jvUUJ9zQpe0+qSUN/HKbAmrNKMUNJILswEPUo3aIwm/r1C1jWdIAXTmikz",
+	"yR8l/v1GFvma68P0J7g+3Dj+n8W+sqNEWFBqRk5SlRpoS4U+MUW4JlxMcp6j+0vFDU4tRnfmPhnlxeNq",
+	"bRkySvFvmV1LHgu8YpXm7dSRONgRY/OwJ2G3Wq/21L66oyI+o+92P1BTRKj3/sCIYvdccymIOVADkysO",
+	"VOwZOVFNaloyslOyXhOpyP9FdlIRKs74LNdE03tWhnQWkhRSlBw+4FZzYLRkql/Od7tPcT7hkmr64Xsm",
+	"9uawev70LraIvyDJJrnMkfRGRsM56Nz9K5gw3AonNrWHlRs4uo01vhTdvJ8Y3x9M9oz2itZTczm5IWNz",
+	"2a/WK/mr/VMjpZhg8Z+kOuJGDKf0lSC8JHKHbESriik7ISMJ1UeyPZODPJEdVYRb7pnij//3Uzv+Kmfj",
+	"frO7rhspNANKvVFyW7Ha/lhIYZiAE0mbpuIFtZP9Y4NP/N//0Hbm/wy+9d8V262er/7bH/s7/Y/4V/1H",
+	"Py58cSyJ8EiclBT7NdlxVpV2yfjDv7/95hX58umzP/0BCOjGs5/7qjAtrayOAFMs8ezQ6o2SDVOG2wXt",
+	"aKXZ+INfEas7EKotNU9MGAKHmBF5zwQ52RO2JnYNVLESb+STnaM9141iJS8Ms7Rsgg/9c2V3DX7ghtV6",
+	"dkrDl6nZ1FwMNqyU7bZi/ZaJtt4ytbLka1nG00cuQAMZ7fx6pY277C/+YtgHM7eh7+0zyD5eaPwdv+Xe",
+	"7+fpP9WfCLn9BysMfAp/QZWiZ/tvhpO99mW7438WJTx97xXH2Rfwyd/Wq5qXZcU2xWCrEug4nmnNReuU",
+	"pZtHiQip73qWtDfU/MhNRYVgZQZnKEZLLvZDpr1GyLf4Qmwd2tA9Sx/pnX08Ng5IWBZRmV+egR66oLCY",
+	"pK/8hIN9zwV8q+KCWcFi/7t6LtqqGn9/xM5+c4bE7Ra7dmc+oGTHksjJHZcEbHdxCtarD5/u5af+l60p",
+	"ZM0eBdIteOBTXjdSGaduH1bPVzXdbrn4YyEV+6N7F9bxVWWVcWr4PcuURVuacgbxAG7b82Z/uVmvd4RW",
+	"Fdmplpu1FbRb2e4PJo2RC6uZikAwbaWsGBUg+hS/Z2Ijdzv8bMJwbLezVE4SZ+vVP1pesOSxj+wcFaA1",
+	"LZhy0vXaV3/wz/3m7/C0WTaKFVIe5y9dfOy3tVVkNG5Or7F0s+wHXK8axmK24Xql2z1Vm0pqk0wec+DF",
+	"kQmmFryR8aHRqe2WivvjKNvxVb/HwwmOVhiZy4j9PPev8cR0nDZzwLe0oqJgj8IDmnzC3ct4wmvZOvUs",
+	"/XAbesSzlcJmreBmrOKCyl1bq/oVirfVevVvUYa5p1XLlmwgvug+v3ZTjikPSIG3DHY8kxBF24RLQ7M0",
+	"zU9ite+91QOddjyUfX9hZ6vIU5R+BOw+0r+wJlqiFVi0jSZbZiV2Z3QExtznd5EPe2WuP8LavoY20mq9",
+	"updVC8xumJ0/Na1iq3V4kTFlTa74CbeGy1Wi0FYbRSsetZd7vZF9oHVT2b89Jo//+ARWOlzcF1FLNWQC",
+	"p0PCgmN77/X+kR4Nt+Ycfwd3q73D6JGVG3Q99KxKDfvUWqaryDq3cafAd0YTZOm15QBuNCnp+QVhdWPO",
+	"z0kl93tWki3bScWsMqMYOdn/oeIc+0pBVbnhZYIVt14VUilW2HnomKvHGS+KWdHSzWENGlVFtSE7rrRJ",
+	"VatedR+LaXCF1CZFI39ln7NnKW2FFaMqdtzeHxi5ZwocMc5+rpjWUujun3Lv3C4jEw5MuxfkDv0Ahm4r",
+	"OCLu01wYtsdbyetVM6t67dUvuE+dmThHCcXZDpVxL/bnCPcWn3TnhaVQGy4NLyfhRXRdRTU3bpxpzPVz",
+	"Qr1TS1s7Gb3T8Hfvi7KWu2K7VrOS/PvTx0/+QE7A2VrWbCvLMzpVLN1/ae19qmKbq5kx9sc5q8E9ZrmO",
+	"mypuvN4zZUk/b8votjJ/cw/je54kYw4YiSbHisC6fiaBGPHyod+fkB/6xfZ81U+644PhkQ52bEoW3qLv",
+	"a5aonl1TzQtZyVZ9FKV8R03MyvhOQARAOWUv4bN2oKYwUbYHGSCbBrcmYbADFZ21fWGr2j++IHfuMHiv",
+	"r5CGcEECDfUGI6Nq62ZT15OLKVRbbx9oDpNuir8Kwyv4HBq4ZNturRwFscoNKSWDT6Z9JscGilk0Ozh+",
+	"RkqrnypquLQHydIBDtQ9U3SPZ1Uz/xuv+Fs1iu8PhqmobrNY1mpmEg/FQ/lQtGG0Tja50Op5kOOFQ107",
+	"YDteVckHbLEbctYCdMqlk0K9XAiX0B+w4Kh7WdSTLVSuPeE7YdhxmmWC8D5wWz1rKh4X24lHNBLhaoDQ",
+	"Xu6tILndqQ1EStFbmnJBtOqeJTlkX+GTv4PLd8Qc44VduOzcGpL2Bim7bFtegWI1oa5LYW+jtjg4/Uuj",
+	"TWltAvIpekKBhdaQPgDhCVC0nID3ccWLKEVNDZq1cc1PExdzvpB/DVUbUHHit78+sGoXiuJKnjqvpz1B",
+	"fH+IG50PIvRGe5xxvNwuLN5C9+BIozpmLAkGYaU3R68uDEee0gFfOdMrFl8zxBpmZItu9EbxAnnKWamX",
+	"4axWKSaKuOohd3OLctkTaOSNFtENDQNNLqYTJVmhPTjWhNojYA1bds/UmXRe+Ljme0sAp5BVybS5PZ7U",
+	"68+3jLKrpFS3TwZ8V5tA67stxvWvFHFTvL59KrpVO1rcvKZovCkMFoX85acefr3f8PGejXWQJFmIR26Z",
+	"LPwzXuMLDM/hEX5s7zC4aYg5KNnuDy/IllXyRO4efU603O/Pa0K38p6Rp2TboiWeopp05yvyvb2lsug/",
+	"9CfS0IqtyeNHnz0jRpInpKTq6L/7JOe7peKs7CNWI9lsr2NwVKHlCbe50xlT7NnxMR1JQ0Me392RV2vi",
+	"EpS66zglOmyZLcem18xs9IEqNqf9kxPknnXxFXKgmpRW47GX0QlTWJLsJUbradq+778IOZO5YYjJ8xRQ",
+	"JlTw3eLH80o5eH8GxXPRqevU4Yxb8gdcE+SneV1SmRdEtFU1sNrJgTYNWEyXJxe1wel0AzsYtT+6ZLLY",
+	"gQTJ9sWzBxjky1sGwdN/wwBOXjvfxw0DWda6fRQnTDZOfi4eaXQgxpOLrvtiXy/2KD6/wS6sxxyWdIi8",
+	"GbfkHH3D921UcgkrROzf0ACDzLHtGSSVoDXrw3nmJOGvmhRUkC3rMsguTs+UQy/H+7U8RSt0iMAoKbR1",
+	"5FlG2zd0z241kuLW0XpVS8XiFmkrWo28Hb2NuCYN3bPnaDtzTY6sMS5kVNst/MTYTVSMlpC4Cx9KDJD9",
+	"1X86zZxzqwimPGUTvamoyM0s7Jw/c+R1zgxw87PiuLG3Q9y//dOBCasVVVIeIbMZL3elDXEh0zR9rNzA",
+	"xRO/ukuuD/YMhffUTjH2K1Po85BtVZJC0eJIuCCUHKTx6XKX3MCoqs4Zbqad4uWexZf/1c4qbXY+9uPr",
+	"zr+O/ya0AucNiAIjLZVSHZ5VQspQMMdA70sY3Goj2zNaLMP1fCtPpAZXk6UXUvcgjYEfMSnWLk6wDyjl",
+	"KAjDtCXZt5O9h5Z810gOMUnn1krKb6xZydlURLwLTBqrofsc4FqWrHJbKiRpKipIzZjR6EowB3RfL0ny",
+	"LTqH36xzFJ+EU1LGw5x5m59ztWRtmWbGVC616NIp+EABjVbUGERJGqa7Iq9JXqBrdw/2Sr5bfL8w//Vp",
+	"n/2Ej0EfOKsiiayWTaRmJWYdKF47SWZNyqjo0kzdsyvS+KWE1J/fMcCUrnysV6ZVYpOV3t7tduTM+hNZ",
+	"AMnsuVxb4Q9lTKm3cxJ/dCm+EdYYXY/DNQ42f3DLBfJtcL9c7PDaX9qB0PY3mLskeq50oaxO1qVoc6BG",
+	"LNTloHAuU+6BrbzRhjUxWQwlaCVVR7hUqRg7Y56DL0ZFM3PQPs3Kes/Pkwfb/trkteG7nZ+9yzKqGRXG",
+	"KknaQCpAt5hKSj2xmsVKfYoe7xPL37jSxwU55UH2Ua5b3ie/WfMpOLATJTRR71FYndMX5WxZQWswzhiF",
+	"pJsbZEBG3pYfQMlTRtFPvPDJB+t88O4o5OnS55KW2ujnlZlNnrPoEe/Bl1IuxaC0I/sjYf4UkNzXXsww",
+	"vbPBH/3EcnjevRXw/JIMY1oZbtqSbeq4nKnpB1639er553d3d3DR4D8/ffrZXUQKeW95xgwGMdtxripI",
+	"KfSzYzqovYikFV8HqgklDVXGBwhP4KYGPrXGgf1VUcniCI9u2b4Vo3qaoRKoTMzs6MswH38R1V86Aj2+",
+	"exbSJ0oe8CYLprVLiboy3NOQ2nePnkVGgwXHM1n6aT+5uz7tzwffmfOuDRYQO0+lq+O+Gna1z7hnNw9A",
+	"+c+GnBmlvM/pyeNNLMLALJqJqEE/zbtHn12f592jz6/Seg2Z8lM5UYOTGC748d2EOhDljPddQINqUkgl",
+	"dlbvWZN/85nIsOaw6PvpTQz0O52tcZASCRnj0D1tUvby7tnMlGZWfWDUbHa0MFLFHLZQelZIcY/ZsyCx",
+	"FC05lC9b5cMrE+FOPJ45BzNTkq4syPLGNQ+Lc6t06gzXndKo6Vlfn8QXg7P4RZQhxmk41mD4yJk4Nf3w",
+	"Hb7gBKv71+OpzMQrWwcqHTylidwNooYZu/VsZre6yGOmwtYz8a6tKkIN+fKOvCIUnFOPp7JM7LPWOixm",
+	"hM/jJ+H+RkXtwVqTk4bLxEizJ7qfYPCFqEbn0qOXUm2L8dFRHEDJk9j4aslJMTYnxWa2vJCibAvD77k5",
+	"b06b+jhDwgELPbp7EgvsM6HtaPtNXc2M9mQ42rNomsB5o49cRDO674hUAftbAQeaGdnze6YDFQ0ggK7S",
+	"6S5FuBa0oYVd2z82x/0sqYZ35rO7hTfV76sEzlNioANeGenL5WreiIlibBrfkXB2lyd19EmX0tnnXmek",
+	"R77tUpaXeIve9XU9/xsNJ2mMrDeHKLrQe38TF1QQ+wgGm9BbA5GcqE+2UFw3m3gCkx3SUkGRvWTaZ1z6",
+	"PBGwsOpWQ3QRhpk2nUCLn7s2klR0uHEzCvu+cS/06v31s7s99xApJeYuu4Bdy83t53rH1aw34xv7zL+m",
+	"dmin5I5BoJfBJASeiUkQqvXqyFgTZzLwLHKxd6ngEJdDg54CptfZ/gYTxIXdE/v3Skr7wE6qKF9fDxLu",
+	"aKC61vRsWVjudgNK3d1o0lxo0v8KCvEU2zculpPqdpzQmSNgKrCx08GjroLXbq6LXOpCMSYgf0sbetak",
+	"FRXTmlAhzQGh3YoKoghky6wZ8uCz/hdQ7n9LuNPedQWYS+40cPnHzwclDhTQ5S3IFsNTdqGItNeXJE8m",
+	"o19Wm0tesXIDtWrRMCsK2dir4HCIQzzJJvL7FOr95Fz3+bSDyrhFxUi04OW0JnZx6OlhAnWTGp+cBfh8",
+	"pT0lnfMz8SxINREVBdS2PRP5aQGsOG4qumVVrAjPA0dolzYLD4Lj1UifobQmJ0AUdQEEgWpLt6DL3b+o",
+	"PRCGcjE0/mfeugiouyHWgwXFzEjI7UstTwTzMKE23AczCqrUOSo77QnlhhhF71mlb40UwSIjcuBlB++A",
+	"12QppSJFJTVL/uTXcnKbIJA6JWI7L9OOau9l2nHB9YFpUtMj8zXOpMteTirpM/REZ3OnXrnH8A0zuQPO",
+	"h7Am9mauXL67QuWlaNMxKPAbEMmO1a/w3GgN1lFQxeimqJ8kMiemiFcMGGpB8K9TkQkEx/SaNIpB0iik",
+	"7DNaHAiM3mOM2u1D298pYPYGZSUxck0UPSGaMC0grINl6JcOKUg0qK+k6Stt8LvRMPU+WmkAk63tdQ5w",
+	"nl3S3lC23loi4+duZxGTLQdprKVX6oYWbNILEKmxZ82S9ypec8PKzfY8KEPnVYWGO4636oOfMT2zltps",
+	"kJUmyhjsE45RgBHsdBG2N/xGSvIDUxzwtTdFnZyUd9rYBWXcv4rXuSdJSTnNkJAkdeAVs2xv1SH9nDAh",
+	"2/0B0q8rbkzFOowXOBeSV1b+qrW/DLu9UQwmwBGPDrSq2Ka0QreKpSNl2ac3++t2E+5gbzitCeOgmp/o",
+	"eQ2ZDK1GIQ3Jr9aYFuyeKX/GMeuBGqY8vMKJ6rSNR2CoSU/lDCBX9/Job9djsTnisBH3RI5n7OgNjpVj",
+	"jdEpCSg+ksIxoYAPIAZhbI++8v7UbKzCyVP7xsnxnGGMrJiyOnIuHwWYUkQzKH31buEtGIiqZ6rB6Uib",
+	"XYCJeCH1O+SknKEgRvhwOBEVK/f5JkVZsnKDXtRUXbTkWsvqnpWbSdCM763FDcRWlAtWEo8tklQpCK9M",
+	"D/6NVIQLHCkZlMOPmrfUPBzMhhWGiw37JTbrH6lpFa0IPrQeBMcTby1Ep8yC/VSsYlSzMh0HRUK1Uduk",
+	"vzGuP0x450T1IWsrxjVY/bJGg61HLB1j1zEpL7njkgvH6xxSKkTTDLkgJobxnG4qLthioOwt1TyhWMg+",
+	"dC17PsambA8gK3CvVmz3ESCLVCusKZvBkq0q2KKEuWF+u92d/uPdwGtHzpTsPUsRe2VMVVO4PEb0SFJi",
+	"FZmdFVfmATwrNTMHWU5jZKvSFVGjn+14s6HtUI+yPTkekPVhysLR5hsVhpM9vcdLH4qeIFeUuF44KcBr",
+	"tDgk859zHpTLRFXwdvfdtaNRjOOaVhWHMSLHEuqPNDHOCqbXRMlWlKwkbeMrtlCN4vY6aoVJ1dVielCe",
+	"0jgJ6MZ2Bty81xTKNRrWsBrLFxMR/0k5dQns4wZOl0r811vbBqxXrWa3l6+6C81PP6kyh9VUHXMg7+3z",
+	"UQgQpuzVam2yCZHoFHR80GNnLqwdo1WVjnjenfFLcJwMNLf0my2WER4ceZx7yu44rLyPBFZvjc+c57HX",
+	"wGJFJf1DbbMxcomIdcDj+H4SgQtXL52kfVjdMe6Q6rE7drKq5El72/MFllV6SzT8a591F08TP1csb3vg",
+	"jZwVGar2iWiM43KwAmNEjuAdJ3VjDqczWE5HSc9RsY1CjewKk31ELXlx2RF+ZgpGINLox9dJI6ICOv2x",
+	"SRZmyXAFoAoBCnNAoUZKsZmHmDwdZMW6QKyTujoP2jWwwJOfdrd6JE3D/hmVuRPVhGqXgLH2fplWt7Qi",
+	"g1SjcduFqQW74EFXDcU1ASswZ5nIwRnu3VvaOkxSqZcoSyll7ABmqbzmQhvV9hDqKUrMpCJ3m4V7ZEpn",
+	"bEfeYb+1tcmkHimkSa84A5089Wl9kKdI3fP/ULTWPtEMJOsnmmjDmtVUbwMds/qpYtoQxWiFHRmsoYVP",
+	"A9sBeH+U3eRmx2Ih+69IxX9psZ0bhuW1rAGZ8wCdzWhxjNyAc3ouEqFbSI7p3mGlL9S2PcL54Ih4Lk+a",
+	"QGLe+PAglKwxhw2iOF+KDGcWGwlRz+k8wwlfOw5epwfBDJcbyBTLeaGSp1QJyT4YF2/KIZG1OuPtl8iW",
+	"6wKJEuYcqrbeVhhVwdZVpZINspOZgr7eUTPxDRyOrTGR1R4XbRRrNQSOg8+WrYZD1H9eN4rRUk99L0P8",
+	"Hc4lEFvEL8kOYQ8PJZ5vtt93ksMVaUGDzoBoqdfnjZRpsJ2ZPjFQIgsqSj4RJh5oAh8TPjuOhj2k89ph",
+	"rfvwBnLiFVVwPjU/M2++Fw7haRsc1YvD3p+zK+UtC71dXWRyFG2MRfdC+PBeexz3oxpqTeH8uhyqwGvm",
+	"QcZ7f/w42BZR+IZbPFax133iXRdlG7nxMdUm8Jj20r5PHep0s97/EqbL9dZPnzvUOX27TCuf1he6oode",
+	"mHGCVGojrmwQ774H1wjuPy8F6LXo7RQuAPK75PrwiFwAAzgwKcj5PoOeI4NIsP3nSRBom/VoMq90sQo6",
+	"ZY9eL66Zy/MekuKVAzl3MlmxgjeIs9flP74gdz6wbSmFKFA1/RBO6sld5Fiz/X6jWQzy/KVq9YGVhAvN",
+	"S4ZmFNvve0w/boiW9KihpVDUbTGlJl8pvQ8yBNF8gzIRHgf/GYvNq3VhXTD+k5lK0qdZJUt2jdE8ThRx",
+	"kzkQr1WfTrH2OQrocW8Yq1i5JvZAlahyGylY+QLSEhQvHbvveFUR1U6kF4Q1MPN123Albyp6njZc+4K9",
+	"eQa+qYFc0WpDVZkpMN7I1pLLkihgH4dLqaDVHGk4g5zzhioDxUfYs7rrQsb2e/L47m7t3BKP/3S3RhWI",
+	"PHm2JppWBhLwhwKB7fe3n/jdNJZwzjB2ig8wiqFqqrH7yBUBePlATblzpEIEvLBo4YS1Yy6n4XpP9kBz",
+	"vGURv0WOZNFmgwEHSbkX2bhW5g4rTzX6YC6he5Tl9zJmDUOir72j7pmyYt6e/52sIBYnSoc36N5fQ/66",
+	"UbyuLaPvdvHqu9ZsZBtr7f6uplVF9IE22N2gxCRBwPa0hneHVmlkc2OhktVUruRRpg+0p838KE/mRqmo",
+	"McNij4BgAEF54zRROdzPFwPPjfNLaxXSIg+lJXqEFU+g3GxpuAE87zqnIDyW2MNLdhuJf7sR88UatbEb",
+	"qT1GryD2wSiaHgj9ny0VhpvzsA7syV0s9x5LDqKtUbsSKP/Uc3Ki9r9rohvFxbGyP+4r+uuwXmJOovZT",
+	"+nyim0X6Ur+xj38nmtYMR378ZAbeYq8Y1dHKh0GlbKfHD10B29YV5W2dZJFgYUtupa126ZCQzRzbzioK",
+	"oPADaJoo3fWaSAFKwq6vDslo++lcbhHCfBZJF0Jvy0dgLyvLNltLlXi0hRlsSUkLq9rXqGpTQZ7ekZqL",
+	"MFUW2z1dSssl3budh/pqe9CTCHKLRifVUG264nxRWt0QCgiUOUe3O78DuGZm0wdAR9em1cNfjCwJZ2re",
+	"CLxxc1PhmS4PFyerqSgXCTbDk7sULfGMnnM/eefWWzkEAHA5bLeITtlQUcpTebYnmBnwd27BN9ZwdsWh",
+	"FzOcBjaQix/6OPOtS5oOVv6EwQr7QMgLBVSTJTSnBiemtVUveFuZIWN7d6em97JVcQ5fCtLzEzcH2Rps",
+	"qe3MTQzAd8qflRFIzxdo9OOzZiA+ykek560uYfnSv/IApqTbjb5tdpgffUGYeMbRaygk6YimIT3QUY0Y",
+	"mZGIGRfFz2YKs6acBEHsJ+dyAaUgYk78D/SVkBOC317IbldntZktzPh4noY4+oq/8J0u0hMm0Uu5AIgl",
+	"dFMO28arVkDPcU3b4uwdv66Ko5atgAJvXfHCtbWU5T5ySIcTdSUbj17SnGY2vtADZ+kC2Z20tXyiuUtZ",
+	"O1BRbu1lZk+8VR/d709SHXE6R26KAxNzM62oKpl69NJlryTOFN/CiTJRHJaBgn4sNI/nhEKxZwWB5i2z",
+	"A5WKnuJeRU+oyBUgtStchjxuh8SDYjS8FIQEJHxonAEpyK5zRnh6plq539JKN7NN+P+ZSBonRu135kb7",
+	"yT12WSPStZl1lIj2E4HO85f+Grvz+mRXKYg+SGX6ezDodAGNSLsuKQWtitZaIGUs/pCe0pdfax7I+ZRY",
+	"8bLq4D4IMQH8UVNxJiWAgDMBzVt1tHI6rCt48DS0LFT+/BSurOBochv+d5bDui78MVjzIfnXQaC1j6GO",
+	"4qaDOCkWwPfhyUgJqme76DFpz9mdk/s60/REq0C5/iKmXENxQOqYNRcIEDHR4CtgScF86v9NNQ0NLTKy",
+	"6t+4oHX5Bl6LJSpbvsioxJOKLYvbu0Qr5upU/Ej9DPza1qsgpO92w1N6RofTrKoeWUZKVjbsGzDVV7Sq",
+	"lkHmdC95barEvEl95E2D2chCyl+xl0Qp48gEU50l30uCb4c6wWcZHvXHc/vi5h87kpYm70zU3/XTsCUA",
+	"tTdT9QK7afu0Ums/gWrk4XIUtDQAknhanSh37pgR1WZUS2hP8Agnl7zZ8JLbbYwJjrZSFQd+P4HizjVp",
+	"WkN8nsWFqsfLwamY0skm0zoVu+fa+asiDcOtcgrKoVVAscER0fYOdInX9u/f7T79wS4RDetda7Wuf3/6",
+	"+MkfnD6hZc22sjz3HZl+aa08j1q/hu6zYIrgJtL+0k2STn/DF2axSICSLkWz2yM3w+CzAQ3j3KzKV750",
+	"LafczfHK7NaWnTc+Hlt5fHktjItJ0WvjBrq6CL1gFRmt0jtaDV3+ER26jMqHryoHpcM1OVFhfN8v3jVB",
+	"hzRI++j/+vvdp1/+/M+nv32KPzzpf/jvl2T+bYIo33tYr6z0G1McJusbtgjk5ISZ66viDBe7aMxa9kU4",
+	"0LStE39cE49/cpGRkMpOHVBZQvt3XP118UJ1TLi8B8kAAjqW7R9nUHcWkX4/X9uRXDatupeS+bRb+1UZ",
+	"4gaemmy8dSatIsGPdxLNEPALcMcjUSsk78x9z7VhJdxMsdRuJ44vU2DhpDHiXA2faDAZ9ZoYSYqDlBor",
+	"f7Jg6v5PaOmJxIX0xv4uuNrY05L2rzqyzelHMsc2mDyKmeW7esJqcP2v0o2Hq2fZfSjQuCczjB0d9SUh",
+	"W83yzq7djrmNhkGj8wAtqHx9z3J7tUr3ypwtqLkoRskG1LBPXe/V66LSdUjFIWbslopRJR6F60n3ltpX",
+	"Uac9UKtcQwPfS0lmUpeRrMkCgHDis43vZjfXkBObpoW1NNepjJ9zdTMUE6T5BO7Bq4N0iTuROyf9QLax",
+	"DFc0EAw9MtH1NEXHrT2jxUHqiX65kEw8v058zCsFM+xUM63pnj1yC07mJfee4yb77o9OhnlzjdagFHbu",
+	"HsiON7Iquzqp9apwgFcQwl1h/uZ6VbKC15DPVnL3H4gs+XoGSKqxduG+cij61BU/bLSz8jCTZeM7H4N7",
+	"CjASgsx/KMhsofijSxJBXPBVDw/uM/bd8xWIAO3h0FZ9YkLg0eohfVbrFbh98ZeQFw9eDNrgf1m185Ge",
+	"IBzVx2yDn/0MjJQV+tP636BrDang/+WLQDDV1A514iJexPIKWqtxp/Pl+DNST8L2o7TIc22qk8oVhxfs",
+	"VIVfg1Fxbz9aTl25lxOb2r2FepcFPe1eIVavA/NZkN8/TjR4PJvg38GdBvpgNwtykFUJWcv75+Q/V4aL",
+	"/1yBGfOfq6YVghmijaKnLVPq/J8rCONDCcDOWTauYGRcC3A3I45o83dkzJ93laTm86fIoL4HwoR3yQpO",
+	"7zEirTC88ipP0xqiHK7k8mvuRGdVlNdBT86Bz8wgKFj8mrlo7rAAsJYG+1fJPcJQU0zwp5q4PhM+Fefo",
+	"8v0w5r0OsxOoKLu8tBeDDpho78U6yOYxa6QD3IA/nt7FikUcvtrv8Sktd122zMf+VkIyzUN9bAZD3gXf",
+	"PQ8uCb+/ktlh952U5RB28nKxE7GSIHpIRak3XWzl0rAOAlXXHruEB7jelEWb77mIAqOBrnvlSw0tjnRv",
+	"r+hrD6EmsckIGjXK6ikZLxhpaJXzQivgG+WATHN20XVPi6tXvNykAR2H23xJwuFaxtQbkmY95rtgXSkh",
+	"I2D0BTEjzzH/CnHL5D2PxuWCkFt6pK1b/zLSLUvsYZBn0rP4ONuEFy6np24rw5sK61O4GXc+GdT/TGQO",
+	"Dhqgi3JWhHxLhXdp5Mmed6yqvOwJUgHv5vo8ekfGVSXmngk3qYzk6UuBloNxNiLuXF7m9XSN4WCDDn+P",
+	"oyC2fAbgaW4ngIkitzBmmF7e+fRDQve6lD54wrAyAbQ5kKy+6w0sOqcl4Wxc2ItxR85BasfFTFOlRXZy",
+	"ZSAwWmHKKD7NV11xtxSuReOZcOFKnO0RWQ+RmwoKKO9WD+7sCu4qg0dgRWnuLcVoed7kGB/asCZHNXGL",
+	"f2dYcxV5JsNb1k3azyZuzHRfdpZ5hqiGL8wDP9Ly/PIcZB92ixldeTUX/p+P57yvg0XOrQwzRZdbkkeO",
+	"mXexxmbz1S19lsUtWCKwjzCRtU/nwq/H137PlIt45bjNdxOK7bO7iT98Gf3D2FO+W+EY+EKar9yvYImj",
+	"XMlTmQsA1MX20w6s/YSvF4xWyV2HnpUQ10tE5Ze01JN3hRV/UJDGXDmay62FxhatgJziaPCy5jpeYofo",
+	"grSqCBKFGLlnkK5LoQZOkh07TQz5gemrtlEsA8o5tDTz39vzexYdXzfRlugv2VmKspP+eHlFB/Cn76aG",
+	"VTeh2zg+G9y2uKx+R8LUzDAFE8nbHX/ki6SbGQ7Egju54/KFANIRy77MA8Ob5pvXuyF+4ZT0CZOLChfd",
+	"6EZNpt7XGLRYRMFldtBWnirXZma48L9BExlf/msf6zBWuCaWSUrCB11XezEw54qeBZuZKEj+yapfB5/A",
+	"bVCCALYDtLPKSOtXxovVYVrSVTOp5h+udnzysAw+dweJRK1CWbA1GXTNhNQPHwabtXwyDJ+pQrbHMUm1",
+	"uLRDMYhYxe2Lvg7v2a3tzQ2PtjB4b3/tedPdTa7LujmwOs6V6VeuHX4uZW2yiONS9iYf/xvsmm7aS0Ab",
+	"k5uLnXiZ/viIQt276/6ryZSBpS0gS1+gkhE6ee+bLxWtIbJhAjqL78EoxCgvpEUBhukj8i1GUUEQ0a28",
+	"Z864Bowqj55QSaniWF/pZS3wtB1Vx1FDApCiSG/yPADNHa15dZ5UB3vMuEs0SOgwhmTK+B6oIpmPK3pK",
+	"f2VPG/Q0ZNQeJQ+OiQB92Cve2TejTyE1LIog9h7bSXoltGnRWzGsHR7uUJLuf2Jq9nsVZ9pBAF3vFR9t",
+	"MJjLEZgJMdELGZTV5KH8Cxn8MsaTd2kZw4VcMntwztbd6R6c3IDYIza+mGdwKgIGGqy/55SOYUfMGDJ+",
+	"d6x7WZFYzfyqQ4ZcUM0c9n7N1fDLQd6Qg3sNcXARnkivekSl9aoCZRxwrBDUIY5be8V+gHSiqK4noTPv",
+	"muhCUYc+nWxiZzXzyfP8T1mRCK0VyT5mTGBnGriyIJmjqLsmsHD9fWI1WNd0fwkyejL2smzFxK2VCsf8",
+	"IfG586IebjA/+xE7gJ3UenX4yEjerh+Y9z96i7Lr0eIZdN052N1OzxxoJzsewWFMPs3+MrGz/JrmFlj6",
+	"0o6lheVf0/NrVVo7YK6+aco3E7hSiwMr2/lN+Zqe3/lH0QMbS2P/ziUSVVQIh1eiZc0wY9PVdFAxmhYR",
+	"8jQPKF9ismJvVnQL97OJMeDX9PxVYVpavec1y27ab1/c1FzEZeKke9otf+rNcaAYncvhS+vw2zMMXNLz",
+	"o2CJySxcOpvNUujAaPme6uPSOp8goPD4SSyIDkWIUYEWVGhG/IZuTrPjL3bvwxd8xU0/m65sMp6sH9mB",
+	"joSLNqAyTAno3pjb9aNMog94BK75JfDKjiWqxAe8XrumO95P0mtZtUv6KAKLJKsAVmRd4lXEINmMbItD",
+	"3sjv7StzI8dcom4RKTwVcMUirmqairPyLatZef5oR9urpPMywDm053nrmkiIlJjER2mYckna89IjTczE",
+	"NJKUbRxsw5KNfEmP+d1HkouvrIo7fcllFK1M2KZ+7JFy0prQXQnZ0qcDE5CLzKuKbAE+vauEwzah4OMW",
+	"icEHV4jVra+bTMKmOZIv2y2VvVViU8v7uD51oFjkv2X7Nl7qcs1sy4Bfvc4H6NxIOU1eLZp9sKIDpSA8",
+	"5E08f/39gRHaS8W1hw4/RtMHoK1u2vVoDkxtpr76nYFPaAKPnbjXYjsYoQNgCET3JkMKNdzqf3EtSWEf",
+	"nnH8tZInnJTuQlE1Y5i9BL5ZKiYiustv0ssC2gfX0TDKkTaoTNSyHSkUmhqoqCGDdOkdl4Kii/l6157D",
+	"wuvimbhl6/4EJ4kWtVCuuCv546VXfE3PVhq4rMYZfIKWTUuLg6zKTVE/SXYtV+Wmph9mBmwqWqTpGjxV",
+	"AhkWfndKOxaS+BK2yFmCSrVUPSNPybR8OoJwvkvSMvFTSdyIls8CfvReqtwaHCHBQUAKKuCWZ9j3aFw8",
+	"aq7wF+S7Y9J6Wjr+iYtSnpJlhfv24L3hVxNI+708MfXS+8qy6fvqQF2V9EfR27vQz4U/d8sg+5XXbE3u",
+	"iJGQ1p3f2Rf5Cj+TQC233EWUqmh2rkw6oZw5Ao3N49yorGrP8+SsMweiHb6xm9REylbXlFEKhujgB1Y1",
+	"GhIuXsCuEb5DhM1Sgivj43lP/CZ3Ux5RKyBNuisFd3MJH3yMlKlZ4p2oPiTKFbRK4IsJdMhLfRqR4a/Z",
+	"PbMSrIhZWoAGla4Qys0yy3ughSVS8q96mWz5ltFsYKvkmP01gyvZ0TGtAlvmVLVzHcy41x2sRkwHLlb9",
+	"QAnU/hZBAfJJ/T3N9XEcJrM7rFJX0X2cKjUX039cxpLwVopOQPcLaZNdDuftcB8rdjuMBVcQbyjisP4y",
+	"zRubaKPFox1yl0YtsezUfs8xijaOu53zbN62rqk6z1ZmwrgT0acfaHHIL2W89Vq66eLxU15C+NcwaEoc",
+	"Y9TnhZaM6JpW1bpv7EIqds8q/PkFAltXtDhCJql9vqJqzzItB4Bhkq1Jsisixp6dwDV5C7CbVx7IskP8",
+	"XNdJJsnw8+FcEza937hF2+5dbQ/uoB7lP0ZAISP6yjXXBC8ncDH4oIZtAKqYUzDlJetEfYdrl3k56KWB",
+	"5v0KXoAfpHE3MXaKnQVztfv6zuHoZO7pibFjdU7QG0JPe5fo6zfALyKF/5wvbiHvvTPUtNnYnZ2F/UA2",
+	"cI6bnIsNNVfYVCAgU1S7Sfds+2LE6Q8tNv6899TPdOQsTd1zt3OLd34RDEyAnooYPCU9YweFk4fI2UGt",
+	"wvYMXSkekR/QriVwi2JaGDeQDyaiiDlFJfU0+sOSoLrsVpuqv+CZmh24YbLBZJ7Ugd9gVGN+5C6kkTwy",
+	"F/MOz2Uel2Ecdj6HwQrYK/iQwAhYzWL3GqVvsmZpB8+rp3Dbn3qsFp6ofMzHQspqU2wapjJyPkopVdzp",
+	"DscTwLEaJrjYk0Jqgx2OMNKVKoev2dYOsO5qRkwhxT0TSISFqTGxVJNEr5KQp01xNWEHaaKkrNMo0hUO",
+	"JQcfeIrwmPM+ZLJGTLsYDbMes5xfW8rRyMIADQ7Gmy6Om+NjVozmBXzeNXQs/2Li7yBb9THGXWxb4oQS",
+	"NsDRcdEW8GzIxWFa3eyhY6J8AH9cRshfG6quqWbJntRFrhgXBe8nkbJ/fOHmeZsoZ/sUoxlB5MXM230n",
+	"Zf2wjoUUEIvsk6yD7qJokbBSUdHcXACMxMSQFhjVPIpj/mPfVs1XnK5JRQ0jUmHff0rQgRFNlwm9M+k3",
+	"7mWH3RNTm62PT8+sEiO09oSHvqs51bp7dpRDnyyR3TtRUHptZOOa0Y+a3zhLi+pjrJfLmL27fQrmuA7d",
+	"SjLw+oRU69ll3XFhP62UpEfsfrP0oAhWYoJtNobZtDR9QLnspzbOE4PKh4J58Kjg/vlEk4prM5+5iGOH",
+	"U+jvpW4NaYKqp+KSbUhMGx55ThRHoxmqGbjY970MRuIAuhVaeYDSQPvEzlvTkDtE7QOjEGgQbFPzDxja",
+	"+pWJjaInSPg/snKDrRM7ajOqKiyrLlu2sdO0Pztgl42LOtZSsY0Povi/NV6t8b/w4TQ27AG1IBv6Fnf2",
+	"v2omdV4yYJbP3NWJJbjOU/MRbkjcTkUgucBdo2diwAnpqoIeke+EYeqeVlhW/3dg2DVhovxD/NDk3fSY",
+	"BTZ2vESS/hblE85bkYHgnjJ4zUlaumgHtzSoGQv9poYpOgFd8xY6A3twFKIZVcXBATYZju1eMIFGE5e/",
+	"kgS4GJ44jJ1lkcjH22apJPpTMIqeOeekZY3TQVZs7UpZxTn0UMZlQJ5L0QqNfwmPYsRthL1uTz7OAl0T",
+	"HtjxCPd7FsXQYphdmJKyvu7xeXKX5ujRDAl0hVGHQq7lwmHHW+bfQKbrptbX53J3NzgdT+YPx0hQi04Q",
+	"O25Zd4IrSShnAsOEUhmT6XMs0SvKYEFbXzaQcpn9a9Q7Uq9a9gWPyddhTtOGgOrvAiMpvwjXcuZE72JA",
+	"ogGFjJwA/8r0QZyuzwHeps6ISo4Y9GW1ESMNNcycAERXIxoZbdvVeE20bOCCUIGdzfsyqPT7/ThhKwMY",
+	"RJamoOLYi3P+9qyvQA5ZzLKnmXcrZBBFBqrlfUZgagpMYvJC/slXsvXF8PH7d1lMz8VMf4veTyLtUhKL",
+	"4mjTsBqM5W3xO/tGdCiXdZU6kysBiFbozs2SMbW/Bq/N5X7111gsdbJBVAlkW3fY/HHodr+j3rqzWsOJ",
+	"D5KokW97IiUI7He952e51C4/sus93dD/r+6kX1SNPvD2zLGsz9q/8P/3xM1gq2XFLXj6HzCh9YZEViVP",
+	"eaUb8jRL4z7N1Y2fQlGgySJqulyF3y37rmK7CMzlG4fvCCa1llWJ/j4tsToVilVqeiYHes/IljFxDTO4",
+	"piWb/sQqteczDOMmnLIH2CZuwRY02eGd6zpTcmXrovp2mO6idZp8fHPfH/BBwB82xZJEgt7OcWOk0Mhk",
+	"AaGHROpVmETkp14RnNltB4M0lQ2E31+A5QNetTzNep+QUdAZSeN077O3x9Cp13niL2OCgSqRl+8VqCCz",
+	"7pfMWPP2/PuB6XS1ABfoXg63vbcMo4I0E9E2BQ7k4TAg6r48IoVME1giO0LJiU7UZ1+VKOkl5b4Hc5eN",
+	"7UJA7rtA/pgScgtCMNzI8T7Nl+JqMfrUx0dJTuSadCSom4nq28kuwGAGWvOFwe0lUe1r3sddxSYOxcuz",
+	"VbzqtjgQH8mchrC75VqOa74XHsYUqi4OVv91aOjn9F7JSaXXqX7eiVR5N0QCKf46cADkEgTbNi1oM1ky",
+	"qlzAcshNf3GdUM2BEQDYRJW+kNpA5Xl4383m5/wXbWZZU7XnYqqx20+DPIhd310MQYwcNj401JKtIYZ+",
+	"WCMgFq36RhOYDM01aSj215gFvvjf1mHzauu5eHO5/78h5y0NOQe9bfxBHnFlSnuBUHrkNxhwb38jFSto",
+	"tvxxdktSm3Roi5/4cOEcJCnP7oKpX3v+e0aV6NYJdyRgQyf7rZuMRze6UVFL6lt5gkIkIxvwrRSyZuh2",
+	"gQyAhlYMgl+tEoNWnVvEP09rD3OgJZs9Dh00doE+FNyggJ5JDcjG/LOgD5kb4nu6ZVV2MQu0dB/eB/P3",
+	"mWLs1+SNP2TwYiBakq8oWPd33YuxCR8ZS2Y+++zGV85fitXJDlKCpbfiFa1R3EyBWD++uyN7TBgMbsq1",
+	"S/QIevLb+xR6d0I7IcK04TU1zIG42+shOSPkRz+jqLO3F9KpK8y8Dn9peZm34e8AZykKJwQVw4m73RUd",
+	"J8mlpVkIIVuv+0Pn1t0VkrruYchJIc0HVx0wc8in3Zq7k+nX5Q5fxi2IQmTBNcgxvOG9BfdsDw7XknJ1",
+	"3thprdYrtt/7H/dVa5jw/xKtwR/nCrw5M4/gU+k2gn3az9DKQ6lprpSkmNyd1iPLZYLbGxt9fLmvFQcq",
+	"xmCVWSJdm2Q9wUqK9Fs5OYHVCqr5LrL4mJsEjL92s09prVAcWHHcVP7SS7+9fCxnCXFpkZP75O+KlGdv",
+	"sLad2HAjrP0kU4i4sP3bOPTkONbRdrg3YQsD6qsk3NGYcwzY496d2WVHfllTRDtEhvOdY2ZH0HF9ppHg",
+	"w9A9bDnHjE4iZ34iYU/NBLS5S/zivg+aFIxg2hdxtQXTTlb2gdaQUvtsppnk1Vbko/5MRaS/1R2RKjAT",
+	"tFGU7w+GnGhV6VubF+LXrztvM4a7sgzfpReLyF+4Fj60ZoYpVCOhiQ0QHhGH/K5Qgh2U7P3sif7kacbC",
+	"P4vM1KqhitMq6ljz3iDosOef1OH3V9pIYXWaKM51zahuFSujXUu/4YBng33a7di+H9pW8foFpLkrXjKs",
+	"JrdHrjWsJPfQ6/QBGnF2Tcu8IqRYYajYY02aJ7RvKCTvaTUbRBnl9PvxXEURCMaOcI+/uIljJ5qe9XwX",
+	"RA2CTZ6VO/qQi+4IVRRO6LyC62Upoli3+Gfz3VBz4OP95X5Dc3l3cV+Hd7REkAvaIbj6sAvWOrCqYRF/",
+	"7VekOPCqtOKQEnwIEItLCfalkOQo+I6t7U8HRg38oOiJsP0+GsdebC351lcJCdq+PR1SaFFzuj87q3kJ",
+	"rA76tOWWASS+T76+vNhkuzW7tooD/CtGSy72muw4YEUPA9sBQRlV1TkDdGTP79lGqo2hR7YpshpPJn8j",
+	"iJNFMoKt6KVHKE7B2rSEEeVup5mJlYa8d70zCNddqO8gDch46LIFGCGyxeKflMqRvK4A0y0BFkNK+bVe",
+	"bFZYqdDv+6C4r+Oqzn+Q1mrnRE1xeNSxffKhOWHNnD0yH5qKCupNoawsPJ9WcLm1FT+yijNtEABxYc/B",
+	"KYyz7wR5fIcNNHx8yfJLJeURQI2i4eJxkW0HGovdEcyBF0cmwKLpum0q3jDBNAYlKoDTA+dM7Jpn97xk",
+	"bropRiKzhOfi9vR1kdOb4kY5Xnigc8el3aKD9bgZpZisbB7k4CU9sj8jxgG7977k2RfwSaQyKwyb/cxP",
+	"UpUag3ms5P6NS8YuKlkcXQC55lpbfqsAqM4XzrsBsLnfbXUJzJiKJb9+UvJqEU5fT+QaGWzpkSlIY9W3",
+	"TXXEKx3Nuy3DnfZTDIm89mIkKcASCqsFwZU/f7CPLfMi+Jzjq0x0kBV7ZR/8rb+zrr/yDa/YN/jk4BKL",
+	"WoR2w3D3wOg7MGasirfjFZb97p7DH2pmDrIkhlUVmEZ1cqzssuPc0xi6nGG0ZuVG7nab/WQ5K6O1ndLO",
+	"VXzNT34Q4cN3QKIQhQUgV10Hd3nWkBvLoX/GRBXyCivtBl3mwhZSGDZAOQ6A5HnFJiNLNSs53eCv53yq",
+	"3UCD19bdx2PT/oazqnyj5LZidXb+jKG8mk7+gMOLxjg3IeCkbKuSbBlRrlS7N/25Jl/a/yNF/ZxYrYh8",
+	"Bnikd3cErM7L0hZpb+yIRfMf717/SNxfCRfOD+CcZmtCNflvYGj+sbNvX5D/xxIP+rhS8kvL1Jk0VKEb",
+	"ZTDL8ZurK0WrlzeCth+hmlCimd2Xgq1dkwv7ee0QoRmElftvgpIEH/QeFMVrkkmvEb944q39Vk7ZXcAn",
+	"+1aB5IlZjzv4K246N6Yr23TQ1sra8F1ez45aOWP3JFXO4Mffgicgcu+Ff744ebQ6uXjuiEstX1p1sHNI",
+	"7bnRa0IrLYkAQ0JHLbE+shOvyhelz/B2FLCTi7EI9gKakt2a/+pcdDgC1JnY88PuLUdjblWaqYNLi+zb",
+	"zrhu/sAJa0K7/LZYiYo66imgZwP/S+3/i7O7VKg6ktNBakYMqxumqHEsIjBdByy5gzyJF7AFJ4muSUBm",
+	"SmWM/0H1D1Qd41ruRHbfdwhK7V2DVvckdVsZ3lQMmYFjUQ93IAtpRG6oitKY7BTGZOzY1nKlAuQK8JqV",
+	"Ava2Uq6tHm4ycCbuSXQrmqpNja1PlJJ7EQ309ya1nRg8H/Atim34YBIVWsHN9aOBiCZh+vqEdPKtsnAJ",
+	"btX9vnZsvfZH3O+B59XuqLppTYu1t+iFiSccnQ4SjhzVRw3+Gu1oo5/DXWGQx7slQomC3fWadamPdM8e",
+	"EasLa8xZ2nHB9SHmLQJv+OQ9nCImQUb/NnZZ2d9q7KdETVdcb3eeGWLkuu8/ajSxTGFnAvyhn5NiTXZr",
+	"sqcaFDAaeKh6Slrm+Igzd/fJkWNmDO7Ac7Jfk7pek6Jek7pak4L8+9T6uCCv/rAmxj8BMquWGCSBdXbP",
+	"lAX5d0pKvtsxhfez+4Owv99aMYcc/4cYISzzxfpXmhMUAVqVn0jBNJwsq5cd9OxZgDE9jdeOS+L83JkH",
+	"gevCGd+Fvl+tV//QUoBycTB1NZd0oVjBG/boG6/+JppQ+Bos4xsuynwPNvQgnehEz87xqrJdct6PcS5f",
+	"T59WMyxg3VlpslcMBM6OnaKOmyw4r8O8SffGK5l/4aKMJEoA4e2q/cxdqa3bVSRVkjns92KBKfwNV/lR",
+	"mBio+I+MKgKpSjiTSwXLhy7no6afD4I6z2JB2BYzRPxOW3op/kvLDLpXq7Zu4vXU2tDiGPXqnCRppL2+",
+	"Ablb9HDd0dWcWOxCZIbsMSgrFVGUx53+p1ERONifVQ2LcLle9pHzPDhmSNMZVrGC8xFsdzKbgGsUuMRl",
+	"sr46sOIYU4YAcczdiphD+4km23a7rbjY955ZIQ0r16TmYg1xWqq6sK5/pHMJdVUE/LIxQVfomaC60FFx",
+	"BjXsU9/r4VJ1j9sAL/GW6tIvU9rB8v0hq7Jstj15Jfd7VmbEcZwZkhKfKSdakOX1OzZVgjcDFwfPwuYM",
+	"FhbodrjHuApHTpzoNWvW8enbBcHl5u5Zah7sk+Qn/5T85JepT97TqmVLagbxxTUsFBeBE8SPJ100SNcl",
+	"14zbGHSvZ27MIDKSYhxd+imb1HdPctCNbyrLUQIuAw68XjVp1HvVgRDn00+13HwnmjbbXd2aTT2fIgWW",
+	"of3GJ2AlXPeyfjGbIgUotXGJ4tS8aAIRJT4K1zvI9lJqtmVKneMyUWtffzcS2arl2mnjJ6lqYhV0tAU8",
+	"+byroNUtrcjZ+eauLPzLuYV3WUyKVYzqyE0CKe52rdYec7lM6AvnmhSKGgb+Pk3axuNfEsO0eUEiOwb3",
+	"0SczGW13j758NjPthrEqphL1aADuiZgyM9GD+bWvDmTulmd8fzAvCDyOKJ+6oBXC2tGyJG3jW1T1mU+z",
+	"uVtzmVv8Vxbtf7P1GQWBCgad+5yPva0hLq/2bF4Hcyp8So9on9oSHOdF+S3w/numzVddFnuGTHgI5kzs",
+	"12IZNDwMKe8sDU37z4w/m5Z1tOOV1VUfWarm1Cu794bbsiy0eE1sdj3ZJjMvuwSGy4bGLTexAN2r1hCq",
+	"nbOL+fzdmfBacOKexI7cP1pesNjX3kgrGSESiL7CHb+3xgKi/rqguS95mZ7DZ/On3l5gMwz0+oSyq91T",
+	"NVX/lC5oLsCMcCc84fvv9OTJ4MZlvOhd6Jchy9QsMPd2xpFNcnZ5p9UcCVrBjX7kl5FMA3gNvv0t3fJI",
+	"A12ngHjBv1XcIOPTmilegBeUtfYVGgdDmYzpama6jlxXw+v+uWTS4RXjYsA+McyPEjOEvqWizG+fDvXV",
+	"0JLqkHAkEjKng0zCucFyDlifRhfOOKUi7nu6la3K6qPelcN9y7WR6vwG4jcLEktdqQQjB3oZIMjxUmS7",
+	"FiJq8+nBb+MbLFPsYGQ3zNuoA6M/5fpGC2uwRQvMLPd+mvsgFjClQcjcpa062Gbwcn15R/4Nkovpllfc",
+	"nJ+TV0SxCvC9vDVSclqtra7/bxd/6vxPvwvvpDPJ4o2f2vOczV7sk3Dvv+dFLs7c73IoPFmyuR8WtIQe",
+	"8vQDFRHAvzSYzd/WXW/6y2ArBKEBJM+wqiITKGf7lul4IvEZDEYjJdmxeNctz9gRcBzk41jqwzEPndPl",
+	"X4lMFIHlybYI/+lzv+x0uymMZKQrGkcKXvGQflffkPrYJ7uNNoh9ADggl2dCnpAfXkYtkSAjbsQjrGow",
+	"dYNV2MPEMtuwwfhnd7Ot8K5lxOHKWfm1LNqaiY+e91m0TSxjQmpGirYh3BDnLdJwN3goCC1rhu3nIG8z",
+	"cFFAmkTNjOLFar3idTMu1AoaSbXN5nRIhh/PKZGyz240/zU9H3lJAuwloFVOkFmeqrnPvYVI9kv7ZLIW",
+	"blLT2THxNq+C/aqqfAk2MiVrMtBl1yttzlV8GHSGzmem+vwBJ6I8mpQjwMyt5ZIQugO5JA3hP6w9/bo1",
+	"hayHJZqtEOCWo20B/22kFNQZHtBCyf6y4l1TwHJ/jh6lvzDW5Oc5fDw0nQeEvfloqCoX1us0uMkA06TD",
+	"Okkx5fzG5Btyf0GknUtFJzEQO3n4FLvnegoBiIOzDVo6PSeUIL4C5Ar7XGr79+92n/5ATXGwBoRiu1az",
+	"kvz708dP/hBcD1tZngmrNIOA+S8tL45hksItDomYYebOdjdYsM6YMHTU9cgCYxUCi7OjZd4uyg6Xyxrc",
+	"kpgjwLXDFHRVDRhjuVbffSHpusrh2+qDExnETzEXU+Rfn6Fy7n3cH7fTi1wCw1pq/Hg47nrAT36X0/jT",
+	"5UzpSx7dBX9JTGPH9KvIrX4Ak4xP1PJA5zrsIAqcLYU56LVHCbO/AncxJEaqlhtIl9QeEiZpbl0SmjMO",
+	"Y5NEnSGCUHQVXEwaXrDy9T0TrpY/ijDGc1DfhmlGsfEUc7mbOgnZkIv9m+CV0Ym6ZO+8rj2tKKz1HBFk",
+	"9MhcUi4vDl2MAzp7DavvKs5cNMQcGFeEiRJCu2jvQodksqVgz19mQEyJnzHV2qbsehdESnTlHrLUkQFK",
+	"orko2HOUK2TLrCUCPgLjwtH7yaw2GUuQtZ9oOEMuto/gwmFOTEMFkZFkJ6tKnogEZA9t5CC+GF/nuOgl",
+	"2Odgm9f9ce73d8TyHZ/2Wxqe3ICAV+TJ6/uYRkG3rq9tCj+F5eLJ4Io3qixyl5xeK3e7zfYcK+L/Vp7I",
+	"jiqI7Vm7FhojrAnj5gCFpeeLtAvfUPko5ElgxDkRScCR+Wpwz/X3/Je7PQ+suo+XbVgxYU0WplzWB1RJ",
+	"rKHyCv4IWO9hZSSeTyGNo+HBe9m6mp0LP/ESF1kHBzuDmI7OqA4+NcWLCwmpb2HROjsn9Yq64Ar68ej5",
+	"7O/B2Qp4eUZZeDD81TyQ5o8GmvqAmJwfFzgzMZi3CNdyTKfcrnAVU3t24/66KPTcaylogz9S7O0ZTYN7",
+	"HWJjWOEGjVZKl2zRZfhk1B1eC00jmndPoZRdDDZi4Va+oU1CDlQkIksvQXc1AYRDTaQISpu5IZqe7S+h",
+	"6/ZlBK5QMha5+N6PRShWukMhoDnJQbXDXD/u0iW0jDI4n9sLCkQ+YOQwjDoqKWtrO08i6kU/caCirKaw",
+	"LhyRMDUUOifYFcGSP4XjWwxQuYGhoHCCdJwA6qz7CM513rd/FVL5jd0wwgRT+zPsEzxrzwUxUl6DTh4r",
+	"rr+lShpks8U8qnIFTV5Th3esqr6/6MD+LNbPagLlLAnXDCeVcq5hxQuptSw+RcuSlRuQakk5XfP5K76e",
+	"c8Fwj6947VOkfl6Ph37Hn0Q2PD0hrqt2TlcQYJ9HTBcDR927c+w99KyFvlDz+bX+bnFFwMGedMMmawvZ",
+	"SKlDvnznc51zOn6m3fRTtzfWbOOSXRL14lvafiOFVLjMJTTyjYgiVvDiIuIuShktdYc6fyOJ5gCgCQgb",
+	"+rkrh/bZOHg71oyGYf1eyx+odOP7r6sC7zNwwORaB4VrncemoIBUChd+xYeAZ9dPkqXcV24e8R7nmuWc",
+	"TDveS6pZHGZb8oJd3ZC0RkIwTuwLkb1CrwApLEHF2hd+i6CcHqe19rnA0HDK/gMtYDR4JRRvl7FdLGW7",
+	"P8QdrSes4ue7nWBaE0q2XBdY7QJvBSOj1hckwGPq1c4hwWVQ/2s7crTVBsIMTOAp9CANXbMqx3VUMQyL",
+	"6IM8YV0lq2G6iG0z0NPy5oqF+vHJguzJZb1v4LV4o5GWm+zhIKU65mCn2ygGyrfyFHbV0A4vGa4LH0IC",
+	"0ilGy05cCHbCNE225wLzMlLpiNnGD2bJ20VfN+V7kOW8UX/wCL9R6PgOMCMBt8c97BMJcifyDrIPYvV6",
+	"J9pkKL4n2sRHga2PYrf0J8VHNZ0N5aQ4yKhktDQc4h18L+op8ZCSuRR632FRxkaVTZMVpnJj4mvREc8N",
+	"L2i1KbsDP6Tb19iqlQK+TGNph7laNUjzggnDa2ZAbin7Gy4K9zwiXKEVCC2gUmEGcUZfR0XJGNgaebAT",
+	"MAO6B+QKT8565Izyktlft4H482zZiZwLeoV6RH+U+ts2YMnuslp73SjufBwoBVOVDDc4jaZ9OdPzeelK",
+	"ucbAHgmdzF7CQ1ewPnLcXYqeNrDD9kp3Na4pSEbNxhzYRvNyAEQSugMm3VsXnxwN5/uFTRMPdYLLltr+",
+	"1944KlRbb6szwMpjFmCpZINfMIapOXyXIOH7XCoAypxuU3nddMC5jQeaXqJTJW7kkEJWbR2P0maksPvW",
+	"sPNiETFacpLecxrBePis/NQpbETrqNExIox3PWM+2A8RTcV5mBNbSXnUD9k7xx/vk8vQ6uq0hrgQiVW5",
+	"jl4wmJ/s/Cn9xhdbjr28vEw+RevVVsmT0BsuNpSreFUnrF+DAbbJPR+tiIITv8SiEw+cylkR70hfsh1t",
+	"K7PpAQJS+qr3lsuU4ZiCWzjO+urY+2I/9kpiGvUF42EhpUPojj1wZKzRG32M9ZX+DmxJqPuvzqSmJaol",
+	"Zx/61cS+t3YlPNi01oGbXqmEf4hbzQ6PPWAvPN6MAZiOy1qA7fWYBZdzaRQrpDyGJ0hIAeenvOeIi9Ud",
+	"l5nLpIJD8eiNGzK9tATdQb91hbbpZweduAtvrMHRRw4KRwxns+4PdU+z8dG9OCz98Qs2bMBxI/6MnfT+",
+	"NE0LomGQMiUOORt4zBQzw4Zskbr031si7KTaOF0+eq6dm+kk1ZGViBBMiX/hY51aJSfy6K082UzU7ruC",
+	"eO9gsg+tMQMK4OSdKHpBWN2Y83MiMJ1miFlRcRc0Zx+MookH+SduDt+4GvXco3xVPZYVQpd1ax5u19BA",
+	"GvaTSz8TfxmBp/kv8TCOHHZx8J9PI85fUOPKF3Ej78pHsNZ6i7PVSzPxwzryYLBpcr/zNSIX2iOLR4sR",
+	"TUcKtkbOBeeku3sihUrauMKqi85F+Cd/oBsHHwEoyUaP4S5CkURrXvEr8PneFdCnYEqBCWjpYnRqNzUz",
+	"G0PVnqXedJOybEDLVSIITf/1gA79R9CvserpPr3vve/p8ua5lxN15ZmXS0UVN8nptr//VZNZxHNKr8u5",
+	"XRRoo1w4MdZtmuwJ1WRP5I4UUgkfvbhJk+q+GLQk9luIy1871sgR5+97/r/FPgVmP0/0Yfid+ebC5TKK",
+	"8lDXvxFg0eECh9JX2KQX5M6llgrp/mhNFUhtSMuQnbTU6ZmpmMXolCYrB7cOzTiCJxQIWBhJRwfyJpWV",
+	"O4QLjz++xtH8+GkLqemRbeiB0fJj+BcuMx0e/rp+CPtlytl2EbpZ4g699mF3oqJezyGHdxzRM1mI2d7t",
+	"YqJYYFSJRbhmuSUs8KXp4pVCKsWKruN9xpDdi9G4nSxZlTTOD/CkS3pPn8Preya6TnDxIhrXmCpzXW/6",
+	"jlaxeFuR0Bi9H+IdPH5ZwN/T3K97HfSiDufuP+lJmoZgynRbLcKGARK8dKUZOZmmkLMDYTBI32HlmmB/",
+	"py7meKBNwwQrH5EfJdb++yqh54SSpqLi0W2gL278xF2WW1b2tSVziUsV25mNq3K5uCQPVJTPiXCrgizj",
+	"vpTIdw/CzA5teFWRsCNY5OaR19OI5uZ6oShhrNBno3BFjuysn7saO5icbpum4szl04af+/wuIr18fUow",
+	"k8dPYlNJ7Bb+pqKiaxVuFfn5SvG3jne6VnbQm2Dj61wjnYsKWjGi6alPFYdsXg8KiLskpM9NAZC5TzT2",
+	"9iK0GtgnU4G0HuPJrzzpvH4P2NAvsWpj2Zld1Gp46w76pcXajXaLLib3G1mWqbqnLlMf5K7xZJpc8F0M",
+	"ZsCOB50KOHZ53OKOOGrAFINlJcMh72/Y1v6WzRPIr6Ax0Y4WRip0o5fsnoM6g7Bd1DjtnCtSyb21cA51",
+	"Dga9aCvnxDeqZbHQ0HQbjB6CfsG4LOh7nNJMmCZjyU9359hFcGQxz6H0bf/sLTARpeAyFccfnt2kH4XU",
+	"B31s1vsTEYYeob1jgCDQVCTqC19wnJAAweKCPXSHCnll7ZuZXODju1gw7GXauesPztKz5wu1s4XqvN9y",
+	"iBQfIt9mvQXhl2VvbQ4y/3tY+biBlhdM+yYNKUN07e8Ur296XzOzSVLCL98cN/LMetvIJpNcY+Dm0cKj",
+	"1BzPMlyv3+5wAz3jpDXQ8fy89ED84I26TBXDybMb/FKXadCK78yGbs4OmuAhx2ZKdTL4IcfdsRPTZnPl",
+	"Wqxok4wgHt4UDzlLbdqSCbMpd0ucK4GI9zs/2qyAvoOP+dWP6JTE2ciYS9k6sPgzS7G8cjRrbnZHb6D7",
+	"ZL02CXIrs4dyjXDS40AN1Wbj2pcPlaAfHOqHK70NoT+gY6SH+evgPwjrcV+cep06j5itha1yJtOmrvDM",
+	"m7Bz+VLGASdCbl8Cmge8E2SgD0oe72bo030okRywlqWkWFbL2InCdPccGMkDUjy+i5Z/xrrTfj9sLBK0",
+	"86qoYdp4jkwzLKNWQa93ukMBPUDipkIetpH3t1+tex23IU2Xod/LfXbd4IgJRkBES/zaERHzGvCjegHj",
+	"HkR/DVjqxGU+JpZzwesePmWOj644/gD/CIvmGC0O3gEYTiS9ojX+9XQWE9IQZzzdylaP52ULwo10tFl3",
+	"u5cqegMUo3xe49qw8pXLqBhJFMXZLNbPS3hoEcxrKjYeLdkmvafnJHCRAFVobpi/MaVdvOJfDQ3I0H1W",
+	"6t4VxBsYqiNJT+PBNs4g3fxAC6ac6yhDNnV2dpCU5vA+K0YB2lOxssUkZEwpiXpV0jpFPPlitvcYZJ+Z",
+	"MHllxjHtv5zYusnT6YbuTT9g+eFyEG7KfTHZVXHeP9nDUQfblIEnzfbIq+O322P08YwGPI0cogJczIu2",
+	"2iha8YlmLB6FaHSiBXM4JcrlH3ho8md3d4P2ck/I4z8+JUXbaNJUlAvMwlgTXUjZwJ0RRnI8ysMSnOgo",
+	"9vGIFZYgIP8QgI1+NHQRhMt+K0+zcikJIGS4+nLRun+MAsk7XB8lT6Piaa5dcX5XX26tAKY+0eTPYl8h",
+	"xGhCfuiPKHLz80N/ZKek6PGlHVBucoK9BVXlhke0xZ/sRXaPFyKq+fZRe7XZmwo+BHHZeejF5Mte9sDc",
+	"V4WBeyw9LPoSxWkQGXWFvInFuoN+tSNVtOaiO/CRNTkKuhfdvfT46Z+efvHZ50//FEWACfxYJ6s/RLfH",
+	"JadCf3t4yncEcBsEv2Plc0D64x7NS5MjazolJRs1c9CMt+O1fht6uvabGdMefmQnr3VmMHcmeGXePglp",
+	"xm89uYvCTEnF91zQ2aSc1/6535dPHcNtkqgV299ggD5X/2KDJ7bV43hnqShtrEtI1wcG4D57nMoQOwxT",
+	"Cbpz9WwCUunjwncv4bc5+OoJ6v6tFyYf4dz81zgBMdImsu8FRvWFVezzdSJQ51mpFIvRMB1aqc+rmOwx",
+	"8mOIhZfBKz6cHEv87bEPHJaRVEcu9h5+BuofNQug960G7dQqB72340rnVU402F9pClLtwqBT8pSBSu6p",
+	"FFVV+21KQ5/wje2v6bv9ctxU1wHJM8BM+/3Nx90arDqTPWhxyCxb6ADcgAM2x39ASRr+XNAKUofhZFLT",
+	"WksZMjip2krMGma+ABMTgbceqNgwjPLSyqSjG+QU4TdMbR7f3cV60x7/Y03s3K29uE/LTnf7npqNckiw",
+	"iedLtvol9BPwg69xL7N47S0UbeSy22tr03zv7cecqGAt5+X+1/QMHxi0Rx1dYWkm+Np9MCZO8RNvXXFB",
+	"xhokzi1VhvjVRHH5hXLfTxrqr/C4x/i87oTGSXafiFOgv/MzsuesFkcJ2uHoYy9ozQCmDeBoS4TVOjhI",
+	"eGeogNENoGqKGzC65UnY+6a8bGcZ6Z51ocHM6P4hHGYkdgBNh3Q2BGpWV6uOvEt8G6+tcryoBqK8BGvL",
+	"OaDdJxNUOje/6911JmLzgvJ7dgUAD6pLvKqBDV80OQEGAyTRW2thPWA0udt5KOtQHckyW0oWKyyGy2qi",
+	"ptgVVEZ9ppDLkQ55sIt1EnknR4szAP6nSYhHGU2t3CfD2PB7ttk/OOjNRWFHyQJQhlX/4ZBSSIWUcqcr",
+	"LZMWmSVX7Le+q5C3Odwx8WycMl9wrOWeK4BkT9RuIOIYa7uvWEMVuPZa3mnv4PnrUE1RaJBSYpI/PbIX",
+	"RLA99B527WjsL0mNqSQpvYPtbJZWqTsnZAer5pYWjOpIkxiyCaXpooANDPBKZsdqjiOoAt/I6kSbeBBM",
+	"KraBlubxYhp5InVbHDrIfvu8/YfogpfTSeKBTPYmS/el+VdyOh7bZ1uVgY3VKGul39BOIQ6a5XTA4WoH",
+	"RA4+nqI292ywQGf270ZKTQErP6O+r5vGrBqIA0e1P/unZRHIMg8P9p2hyngPXK+YfY5anE+siGGRPoQg",
+	"74W2m3aOzMgOyw2ERh/7yO1LARo1aDhcQGBG6U9QWX5Evqoq50B1wBjeeXpZIriVvGLlRt6zCfixkhnK",
+	"K50YnvnaPR3m5HvJdsBO1Vtu0IklSqyYaweuzxF619x3B71ds/yZDS+sCNokOkpdBrtfTEPhUtvLqgTf",
+	"XEkVgEK1Spg48Nzl8RqSbEHy7GzLgc8T+hdQX+EzYjIPZobmmn2IaBlVI33JRtdXl57sDSahV0yhuG6u",
+	"UMann8b0kp880pq7FG9caWGnHAt6Hhh0IuGGHGhJ8DGC0wo6LFrb9R9tuZ+oO02uCxmz7MMWrH4vDQBZ",
+	"B6C1F6WrvrOaxCB3Q4sjQ1yp5UWtkE+0TWpj4Co36qnCsm5T//RkbksVr/04F3vqIvi8JlgjUl7noPmP",
+	"6RNjRjA9SHPRB6osfyvXdQEeSpEAo0ZnyA+PvDRI73XmGclKFBeoyOqDboysNwdGTRSso6CC2D8GHecm",
+	"q3nt/Umra3nDWMzedVRSjJZ6CFZW2E2CUrV4ZV3JMe9yU9TxRlb2YmyIi5hcFRgzux12g5tqaKixcQSc",
+	"JmjbJNg9U1374RtnYOnugmAd5q8U90zg3oIlHM948kbFcMaWMs+h6URZspJwJQVppEsMKCSttN9gUXrZ",
+	"UCFynPu8I6sdKJ7UtdtpZqaoBXbJQRqDshbraIVvnHWdWIOcvk+/iMoC1ybw4tvfQDsE6KsYdk6EDWsF",
+	"tEYc9Ol5cr0TVtyS8JsVEOGCh1KaHb5GEud1OsSj/4o2tHBgWVk+LVltik3D1LRIvoQ6klLFJe97qI0W",
+	"jMiGCQAjtRZNd+dwkd3Hc5y3hx3AD6zazeayTMWEDM900L/nHnDoWhOlE1V1JinjoV6c38WA6/FmzXBU",
+	"Sc+PBpyRzFilMxWHcfEMrlqWkJPeujXeAArej9qyIeBNpqqtN9Ny7TX8Bb3M9pqkGngfo+NpbH6lohE3",
+	"uhLd/ZzUxl4pVtGMwONU3f7HqaaPxi5DGrua9qAWckiG4RLXOVU6Ay5YUDth31+YS3upTqRIwIDvUqpR",
+	"FyeYTF5ZadkJcHPlZ+oObq/3HhI1g6g1q0ym8+QrAvnkrvO6YQRCN1bd2Ule+bxfNFHWhJJfWqocFp9V",
+	"hWWrCDXQ4ZP0aY9j2KWYpHgPuDhKG/t+167KrmBOUXwy0BRDqKAg6CLNZvq7FdXGT3fweW3omZWkhIbn",
+	"N01hLI/9fNZIjphMjtZyZtaCxlbs8rutTV9LsBZ8ZBm3NUHdfDpwJkQpPnEhdOFJSNKd/9Jngy99MUtY",
+	"f07d4n+OmuLTOspvCQcZT+KyU/xXnXu9li1qrNFM50aemFpbfq0gyfkgq3KGoI/nrCpZlQm+h8dPn87Z",
+	"Z8fTfMfPmSEgxgC32/F0eJB2pNq3n4w3uLuqgSfTENTSB6DhWBc4rYKxg61aI5eM6eVXmxSYccy5ICxz",
+	"ykWP+mbYmm/YG9ndME1FCzasP/kEsxWUPOmLbpIu7nqg9wzceR4aaIBX0XXNW9JC8/XJJ0SO3H1P72L+",
+	"vlHLut/hi8MWabd98OKK5IoE2MVp8wmaqz3kbL6FbBXtOoZCm4m0Kc3Idlec9PokFtUmuene0Ah/4qIE",
+	"eH97EqRg7ozYazNM+Xd+QzgL5ACB7Ik68af5nY8L2ZxdtfGl5gSf/ERDsViXXWOoAnR5WYeTtAqGnTwe",
+	"zWBOn9+lFxBclhLRqn14YGrI7wBw6oEI6lLwWsHNc6LZRZtRxxAX/PjZDeyYlWEacOQbytX1AxjPztzt",
+	"xs6fHDsu7l80B67RwRl0tUg0vK+ibAzE/1FAXdfqisu3i0s0iHZ1YGoLGR893FXXEuTn9eqmbOnF9qbz",
+	"mQaZXpM1DZd5mVSPUYkztq+LSkcqYU7xCPjiVXpqC+DvjBWqe1ZuoLHsg5YheNKt/REYfisx66E7dYsy",
+	"Hvzby9JKgKLXMtiw97E9OLSWrWvYedX4mu/v32lVw0/+hZ31xCX0+QxYyZOZtJZailjThjsiVXDfBIjJ",
+	"mvIOFgp3OSegkVOMb+gx5pS3xECXSmBjEFpBx7RlVPp8DkWl6+HquSKTgW/K3OkAYL7l2kh1zmbk+VRP",
+	"N3KHoTgNr5pc3SK5iLGyVQiwZi2tjTVO7I0dLVpAxYtj5Cs/UHXs9AjAk8784HteHOPfc0XaSRJS5tLd",
+	"Q7Ym4QFhj9BrcK6AueLLqd2OrH0+q4EMG6BfkkPbc98CX/ZwyoHmIO+ZcN54F9fcIBAyeJ0qht2BtNxh",
+	"LsQw6R0AOLEbKbaTOVBR6tm+WghsNJjRLUvyuA85ebjsfJk3dgUP+0G4IQ3vabCqJWTBTLfLpNIDtB24",
+	"VpQxmxZ34iVeVTNRcngbH17778aUoTcVXdbYg+qYzHnnW7fLADkBqiVao3nJugsLmtKsAQMsbPOe3IQ8",
+	"qn+tO4j469mpx7D02d8yuYUAQQujpCnbz7o+zLFaBJ6SnS3KrnGQYRtqruRiUaJZIUXpO6uRvbRWpQgt",
+	"aCz359q3gktpANTqQ0baQlNRkUIYy4YI50q7JigzCcz2OSx4/M1nt8bJ4UE/qSGP7+7IK1+ng8GJtGXf",
+	"M1XyIgXaDB5zcmvDd+n88dOBmu92s0aFZ1dH2w71P6BAsEv9zMNG+nB2gykGdJ/V6Y7s0ddMa6ZMfvXG",
+	"0elyQf+M3AjUx8U3sKw4hXGQAG8wTasFuq8nVt80ONdw09N2A4IIdHCM9gusxHDpwA9YVctNrgsrKwlO",
+	"7vEsmpxsYhbRd4JQATlQpKHiBcL9FfKegZUqISRJSc0LJU+IgRdrFsDUGDjvILc+z8XOy78+2+s8E8LO",
+	"bfMNCHY9QvCflZIq11FTyX2PVJ9yEUzdAbMNMbCNw5J3x7Bm3ZTXEx0irmh50OtqmdY76pf1EVC4L/by",
+	"N1/gONWhJKV5Se4XD2y+sdEre8Lonk1g+fbTjnTJgPEz0a/fuf1esGtya9WMIlrizFzlQWOfwpq9QAZ0",
+	"mgLlas60AkiwR/ih5GnCS900K1bnxvQhiz0eUWlwRCv/pED8VCYK1lclnJQUe0xKhjSb3bCB/ah6Ol2h",
+	"+caO49cT9bvGEKm+EiWIard4YiTgFQCeMtUw/RHFqRja4/rIm09lg6T7FCx+e+KsRHEaZjtxVKxtP1Gw",
+	"4pBk0QMId4uDecMyjgHI7IFqD/tMuOkJDer2TZPvPC8TxZfjidOtvca3FRVHmOcfHTPoPwppPj0zA+5b",
+	"Pz8hDSloVbTWuijJmZlZLDP4a+9eccSNGpqtKg40O1vlCipf40Z8jpjAWDLV4SJpQMAo1y7zHZq1Eoma",
+	"86yVnQfE+Y5VlYcAyYE7h29PYHMGFCvfUOffW4L3dsnl+yVpo/uu6D4l+QNnnJ/68T9bKkx+Rv0+JZNn",
+	"LrkoFhv8Czu7RMRhJ/uEtt/J7vFuzYu0vrfUJED+RPP1fFVQd+Q1uGv0GgD/NeTGQCU2IpE9Ij85OeHt",
+	"g05mWL7wWjZmDoB75yJhBv0XU9X0b/Bb1h6p28rwpsIwOB+YJI/vwgPMhfn86SoWYukzl+LtuNFPuk5U",
+	"deeSxqK1FJvj1aYOTx49S4S1osWR7q9QDuqweuyplMxl+iEDBuVE7f5uIPkr3j/79aAAssu5sjsabt5n",
+	"d4kNz2clzFsHYpYrYXx7kkxpmm4UtYmd/qLmIhTkpbgVMBaU702wyz+/PF+6prnYRCsShZGdIze51QgX",
+	"G/hTNLwvpNn0NsmlvsqoqjiDdCxM/ylcZXTy5yEIGl0OZOJYlZeeM0arWXlOdUjrhip2pVDLNxICpAAA",
+	"cKmk2EOzIYqpQEUli2NUpEEeVBbudGdqJ7fuOb8zrJlvdOA2OKD1YGODua4da4WkmTTUew5d2KGHiXno",
+	"xJf2ocA3GLJLIlmZuh/4ibC53YkqF4or5/1DONUBAXHYSaLAzlwc3Jx5+5yla50eLtlOMFZqe/3pWKOO",
+	"d970sVaPkWTLXFjBWhZh6tRDZPi4PCaglp/zaIJXEn8QMP+lPFUjH59rn3yJIYb/2VBRbvq/7LjgMQiN",
+	"KOQcfG0J3BxO9tWBFcfsipsSnc4OPx5xiACuXHFjmCAlprheKGcp7vE/C+hDzu59JvLsC/ik5TL3iYy1",
+	"QCvsmlaVvRBcBxi4F+xYeqQaoqUHwACgi/qEHeOdB0ZxVpJSskuAwzHQXM9d4EO+LHUM3CJZhMM28zlI",
+	"PXt2DTV3KeqbQ2Jy08FV/BxtsPgw821FzcxEVnJXnO7B9OyFby2L7Y0B4XFCXrjYjof93FL0rvBULtG+",
+	"oGPH/zk9ZnKA3DP70Vy6WLJQNE5VWnsUkL/e6RFnPQCv1L6zQycsqD7OFQo+W+pX6Ll+8rNzsbZok7fv",
+	"Gb1nDkdCAFxV9P7VbUz5/qq/ILgmNaPi+u09B/mU1IFnzmWW1bhoQZD3AdodaXOuBndHodoaOcWDMRVy",
+	"u63gFmmoKOUJcjS3zIDXZwtIpg1PCCriofGfTAO9vaWPUd9iKLcMRcvFeLfJsj4VIDXw3cVxb6OwpRcm",
+	"T+AADBLpqU5KMk9fFdWbrWxdntio8AHgQkFe9YBZeHk2LiE7DhiWLS53Sv46aMIwRrEdTuzHtqr6zjjO",
+	"LWilDOhh+AchXY54KF0WhI8PvQfnYisPfH/YLGOLC8cvqpBTC5ueadjs+JQN4jvZMGTqArjcHzju/Iaa",
+	"Da8LX7ax8ppFhAMc4HivppBWlEy50neoEIBIMPZprJldOIsGX7QTTREfJ+LlniB5xdqCENnRkLoiFRbw",
+	"CNq3yR0Wgip5Wj6ndr9n2kxt53zOg3vfaQPpnTkeSs3v5p8irPxHk/D8rwjGkBedFEq8s3Iq1C7uq7/1",
+	"yXp5sDNO/UkTlUEb03gu7Fdb2RpISrpnAroeukTEyXzYW7NfqdZtHQ9gewx37BFgTWAUZfQMcR6wjumR",
+	"AWrxg8wFfA9plERzCtrkCSGTMY3RHXCzlEuClrc/u+x7bKTi3EEbfDrqFtjtWJG8GF+gkhJkYKLUub16",
+	"00s1EmbQCp4gH4bw8mHBBbzfUcivKEUy2SdT2So4oPGUwf/phdOwLzXeCeMEiLzqrYsZZHVMutLZc72C",
+	"dJ2MoWqqjrOeEdclCeiUJqL/1uUV3yCmF/RZW9gOY3HmsNO2F93Bke4EfrhkIuus9lMDIsPOZ1K38Dhm",
+	"SRJ4SlGs2D0bONlBi12vaHmPVdIn7L8P2JatGfa/HgTydPpsXA57BNzfi3ZEuB56+Y/sag/jpXoXUqCf",
+	"VKeJKV8u6kidmCXidnNZjgizD7LyJ2jt84C419PY1h8VtDoF428OZr3Hpr782/8eJPXFeNYPiAQdgzlL",
+	"hHcPkKFTsAtvgXZ+cHD4WMrx8NAsSDh+y3TRsocyvfOCTEE8d+xBkjVBfISUXepiPxFzwpoMpRTYWuwU",
+	"pIalWg4PENoKwko3GSsnqWIW3HeG1IwZTdg9U+dxZkYnMa5a3jh0EGjrI4sYhUoKPrmsciUbqXOw4vrE",
+	"8rdMy1YV3vOdDeKC9uoEL7hmRb7W/MCqHSa3eNdflyHgobrtg3Uqp/yNac2q2MYpt6oEPdg/CG/dc696",
+	"Xrdh+vGDt9YdNeJZBsGUMmNamzqSxP83aLXmiWsf60KlXJOaf2Al4WLtEDaLA9H8AzFMmAMmU+54VbEy",
+	"DJT3INwpWEZda5lR4gf/1W6582PIXYwJ+ugWOxNrVIVQ7ZlbP9M/sOYfYkAl732LXF8GKxUpZbsPGjYB",
+	"AQFDu2Brsh/Uv4mzc1qnZop+mCzRgdza9IZCIYr0DE7HetUw2WAMKhVf+w1my8yPXNGCZSF3Y+nL7MCa",
+	"3rNyU9JzhLWwESh20UePLQW/LqLN2E0p6Tn5mrEf+pqOqPhZFE28r22+hIirpNgTClwObmd0qNl3Pm0b",
+	"wLYPE59nyvPdhnmu6OjcsVAwmwTM8beBmMoEHH/LdFuZwGUaay0KGYuDDkgUIswXaTQi4+pWTsPKse+G",
+	"JoTTE9EjYm9SE0+9W690W9dUnRdZdPjdfoyf0zqLZDtIws4i72h1T/fsPY9k/I0dl6oVUETktGDdiiPo",
+	"G21x/CimbQpANeorwSoWaCzdwf1dgPCXtxDOgFDyqPn4sYSD3dEg+1y/K2jFFnUSONBYMxPIxON1izDw",
+	"n2gooAjKJBuEn4Fsig3m+MKPmINSWLsozo0OPjdSjY1VB5OZO7qLhAtUtW9qVxXrGAY0XFYxkOqomGoR",
+	"+s7wqiJGEisSXrg+MXc+U05KwD5MtOKYMZO+jvspwf/WCtfnUPnDBdp3QnaZpUIaXrBRmaw+WLbs7Xfw",
+	"vsT2fHpn7wYwa95Zul5UrubXHXwv6FvqF/5zdN8PrGwrLvb/IbfZDjPF9CHOs9CsyOXiNhUVgpWk4kfm",
+	"UjlCzRMIrg0UYmlDz3pNWlExrQkV0EISBrBE2jKD5dSXm8sNUz2eymh/ZWvHljuPrU9VcXAtegyvEAyT",
+	"11Dn6jJgR8jYcyB39u1NxWtuNrW+Wgh1d3eXhhIYqlOXu+bLMG8GGH3TJ9PcjA9+iXMV9cx1ys1U1kPI",
+	"HA1jFeY8kEbWDB9YY/FxK/Cvw6PZ/S74s8vx+fmB6hmhLOt7VApzq7Ls1kH5X2Z6OBa+0eJozToJ/+Cs",
+	"uFRLu7q58eYlsLEdfrPPx4p/dPc4Vstn5/dQw13WkEmVVp+reLFsn7oMy6x6U2v5+8bwYEdxLE64zMO3",
+	"5tVU/5WJHg6ffhaFEcWajqneaAcJDhQAxeIDUKztuUcbAP+mq4CbxhkOtu3Z7LzSUHCeDlBwHk8VmM4S",
+	"6lk4zLO7qXESweewB9gMgnIHlhGInwo8zt1fDnx/mEiljTuc+y8AhIV9yjfZJOYkCd3Ke5btd+4V96fz",
+	"fTt67n934garzEY3/9al5KUlr0ie41h5Bc/HXKDugvHUZmJfYdSzZAWvwRkBehRUOriGThVcRVDd0jZe",
+	"VV+5HP6ZwqZWcKMfOVr8hWWYJvAmkjYdQTR6GXm8CSR5T82fp3ctO/BZGW7akm3qSQAKl144QtSzqtQn",
+	"et4cCSXF08/i/XMfpOQjo96jaJViorjQWKJdcJG7rnUfJY0rU+6NRPx3IeuaxrOmRlUk10pIPKv/f+x9",
+	"bZPctrHuX0Ft3Sol93JnV4rsJNInSSvHSiRL5VWiW3Wu7xaGxMwwwyEYgFxqrNJ/P4XuBkjOgG+z5K7i",
+	"nC+xneWAILrRaPTL83h8bakFknNDBLzQzfj3SxXnuEfca7ZY9e97jeWCc+X9NcrUdkpQu8XqP4SER0sT",
+	"wWEXwqgWBLvBWzJ1+FdYCr1BTpTnSMulsW1zI9ha8Z0+Rt4JsP2utlRAufmrNRq633/0mJgek0RK2NgB",
+	"PW5NwyrpU2zS9YZHo9O1Gwsdeogcnkv2eNj1nJB724xMqAptpPDzX1568WClOq02CX4Y2C9w0xiGnQZL",
+	"dUJO/Hojsw883M6B73LgLj9uA/I46RrgCS+M8Lb5mG7BytneUJnSyDxisR+OSVvs+wFHi/2gr3TTPf1L",
+	"T7i9Y6vM4LqgdSG0Fi3hTXPTQyvJtTGUGZVCJ3tmptrWzb4Z3ttzHAyoU/vVD4/VYE+yiiAOhbJpPGsR",
+	"dFpaGOo4ACNKiVNh43sD8W2Ge8IHsFg+YLmNVMOXBEDfBj99OnQBOK60LtVbq9nadQgqna6FK1Fwrpqa",
+	"ikusOg8Lzej81PCM25+j25bbFc6DbyLC476lzpsczesaf+hvOwcQomgAZLp7fbXa7tdDF/gOi3taWzhg",
+	"X9wRqa6CR2unSBnehZt1o9WNEC2cm0d0Yt1MLk2WrEatYh3TgNCHBsYLZLh9neZqf1SG0pvvA+mMOT1H",
+	"d+se6ZHdDCPhf8chHtYP7LsxhBw2ldHNvgUW0bdy9L0nrZhqr3zAq1OcJGwpQokFWFgJEVh+PEASAvK8",
+	"YySSklOHFeZMRXQU6lQHZBCNBv3TyxVc9WxbuYL5cgiBjQyIRBUIztFi/d3mjBD4DYpkIMDLlsjq4KvA",
+	"puLsWpzQ8RDECegALBpX4WaH7YUq3rVe0WletdFCmd6KFD+PburmcM1z6ERS6JWvVBytsUFJiF9bEpbD",
+	"grZP/tSPXT4+ausPI2eF3txAbZTfl4VrIzSGF3oDBYIUxnY9EMdKNyS6a4T6SJ8W3c0Llfpna4uqzBMi",
+	"YkoWafSMpZJhi5hjCZeRSPoLcKsKW1ruIcguuCXGY7pc59xRIYwsqc3u1KW9LPaDvVbBw+F98as4SVpR",
+	"Hl2NG/Vixynmj22nzYDh+znl4pTxJKFK0t2wYdsKKapR0TxjKnvogIUWw8m+lJPnpBeJ4KzQd2lzbQUC",
+	"bpXEGxTqsHWKo7ugatRoKUNbZ9tGL+dz740q3hiN9eLZVAShTlFr/c09ZgRWvZpOQDuuJmm3sWoXNac2",
+	"tY3UmOcIZkoL6nFzEmRz7deBMzYD283qVu2knjMY4Iqi86eoax1kqS9FPwamCtV1GrbgDmWOmhCB/Yt9",
+	"hQb01KUeentsbpG/xLcCUqpyxUjPA2bDDwgAXen6mMBb5RMdBlefXHb2GAzN4NKCHZVfdt4OawavN5rc",
+	"N+WKYWcYGYJ5HNldxnGTjrh4EwB00wnOuc4xKgvVZNjJuBFc5Xuvk9Z9jDUWqadCYU5crKqHt/eIwWkE",
+	"FX0pKduYzXkn6tIGV9kJSO1wbGVc5ba1ppRqC3WhmuWyqxp/CBue9TGG2FAHVoEIqIOhLaiddsjDg1pn",
+	"ax0BazG86a/SmCGP36Xxf1jfuVvI6mXumwZeWaxtHn9rkaOzcM7ODY+aGbM2AOIv4UuR9I741jz1gWcH",
+	"SYOZwow9kcXvvIFFZdkYOlsR4aEj5wFebb9rUOArl6flFat45ixp2EkqYu9Qg3qdj2P2ai4MqOw8tf5D",
+	"s3869hYVvGARzwUEF0NCW8s3Im1ihT72DQgV3Z0D7gqdsyVWylBhXf/Ad5MRLfWJYjqxqquj8xfSAmgU",
+	"e+2ax8nAvejG90ddpRofdx2F4HRqdrKeVhzsGOHXnOYTldzb2aZzPRYx6wi40c9IEYnP/ihIP0G5d8Vw",
+	"xCauFc6/r60rFvkCvn94T1cscrdsp+UJ3QJ4I3oJV5FQjzTTJc8oAdpx3z4RTKkVHQknN3TdRjvjbvks",
+	"gfLIQOv+Ruz9ZCXAWc2SYpdpDI9D+AJrSOSKLVX8r0LkudAByyVbS7bc+3MhCIKk7wxkEUqeeMoAX7qJ",
+	"QNMIdvwYR9NG1one5SS8Xqi9bqGeTBA62PenvBQ+ULaX+Aco684kXNh68va2+BvfNiSuZjsch3Up82jv",
+	"m2YNfBcRFu6KmKhEKsoaqbcbbEg0+TABW6h0kqGOWoCNfgV2T9BS2lVqvvfgi2pa3tdBfSvShd2rw9un",
+	"jQrjLv/s45VkeNkSkaPABIRfzlaixFphl9c1XyMU/EOzc9ojsWKvseA4YFA1CvExKoNmhM4lPvMdIDGc",
+	"feRb6JZnj59csrULsC3Ouqvrd0JrvhaLd/jP4Z9PP8QVwHsmhptG7uadDcDWE3w2pVxFkNYiFUq2VEyb",
+	"a6bSNofUdkEbHl3yhgwb0sVGZ217dQjmdLmvsZI9Z5csEfwWWPAtNv5RvYjHerQCsxCP3o6HmzgVjzRi",
+	"s2xkEmnzMqlqFQFPWBLnyL7e3djU++EQRTsisIHoT7gp0q1fJCs/uxfStCU8xPOqyHOhoLPG6HdWKMEQ",
+	"7rQvXr7i+c0RPoPlQnIwbzuR5MIP0LDmGfLLtSWgM5HC2aVzwXeHLRc5Xyair+nicvHnnqXd7CPsl/Wn",
+	"Pz/xXCgbhEvifxVxBBq3SmShjiQ+eF5Pvht4Y66MC0VSb8KEaw0NAsclpHxPjSPH6XaLhZPE0P3GtGQ7",
+	"nu4DSpXR2dzzRVWvWp+7SEt1PJd3xkZywuMpMghlghJYFKFYUfNCszVaJoLt4mR7osdyfA/36rRTx7sY",
+	"Ku8dGUfu5sL43nOoWxTim52vKelWKBVHAo8wtONHIqSeuQ5MI/dpvbUsuZRJJ6FPKdVWRAAh0ABV0nUb",
+	"rfn+oJxkFadrhMBZK57bdP3WYuNglDsUWks1rHl54IW2cWqedKv9qHAVR9aBrFY9qEPWQ4eiMrla9diT",
+	"p72Sq+bpkFK52t4gJudSxom+oUIJApWBQhrz5t4Ft2P7tPtjKU+M2xzDY3fx3FVVVh4GRmDZM2d1vgmI",
+	"EUzWyovqmpoaR4HowiYu6TjE2m7/nIP1rccbhiPx1Ff+BCiej/ssDnli8/mDK0zGJObJKrem4rvG+Ikj",
+	"FKqOfx2eD7oFXD3y7MYWV1A5f7NypRoxsCkgnJFvM/w9NfeLE1pexqEij+JyoKEHABPVZj8amujvaaH5",
+	"EDvZxmvokA4tVkzIUxe95ume7aQSgXFn60iJSEt5bnc7aDeDWHvAAI3OHJVEmQjYKyoXETJz+jjp+7vl",
+	"qxEGW642gn9fpUmNdN++x6dnpxU4pxH2MndxLx6DN4icx8lQzRSfMxEOwH97ybcCUXhrHJLHfZhrMWQg",
+	"QsS6S6yc9gq9c0ii9h0ivY5N0k5VID6WM2AQl+JhmXlNnhUiHynEkDUaDZfnlqnGI3DSPm1lWCLT70fz",
+	"VPE6Tnmvsr+3z92FgwCxMscxFA+iwnM0eN5KNvz82uuDWszevoHWz295ALt13OkWeTv636cVqGzdGfPK",
+	"9CDfeNCSfxO2XJ4g5rHhaZQMdfjKOHLjjXUgyD+o5lQbbsD5S2s7+uz9xL3YJeDBRLIckYJ4ZX/iiz/T",
+	"ST18NJiXiK7wd74hoYu8BaFUrnKRMi13Av0BQMIylyX8ETNOM0Zt5PpZg8/NoqmhlIIK+idTwtgjESHg",
+	"nnEvHNMYQ54Db5MsJjw82Inm2qEeaUZbduA+RgTNmzzO2tAddnxvJgdQReaqDdFNOKctYCuz5nggXq4D",
+	"7fT11qZS/ip6UXJDniTYfWK8NYcDbf01kE+smeb17VtbxqLmIg6atfMp+84tUiOUVE1Ra+88WPagvjsa",
+	"K+AzeqDIrzgWpPuoa0ZacsuPMrSMrxCjhh94RrYyx+NqtEBeu4hwpx3hSXIND97FKYNpEz08rYHrkrZL",
+	"GFRQvjTrVgFC1efY0nWuIkLSOtimZlfeopdCaWKuIjJAeOGgW32vHAaK63RPY6TfULuxjMPbva2ctipw",
+	"9fjpH5/+6Q/fP/2jt7K4plil4MZq9x4q9FizmrOFGk+HPEF8nOGp3E84qm2DBdLl5R6LcZ+lRZIctFn3",
+	"2KbGte7Y1WrV1urcPLI5SxkDDB4gL7V1Hh7nmHjiLSPYs6gQ9gQbfq6DOfRVK1Q7plelw0Ld9sd24IqH",
+	"TxpjKKW68XO/HcEZm2ct4Cr8xFenIXQe7wbYtNf2ua+wp0XI+zcjifAH+/jw3Y7MQRWOkI8qdtShMAYT",
+	"MEt4etPZH3vcu6rksncJP5iHHJeAQhDmMRR6iNrsrbM41ThmwmdB3hGtpyXo4FvAjOTE9/mcPbbQvXlD",
+	"6Yz1j1R8K1K24rqB4ds8Q72QiC80smpwBSYHvZm78e5MGbBqIEv3VGBXTfjNg6Gn7qfNWlqinUYEj8xH",
+	"cGQQD7bPgUJbU2iVtqaJVh+8Vrk6n8Z2e2CUMtbYBA2u9C6D7E/Acom8F4d3t8SjlT8Jrhj0tOOV2ENz",
+	"Voiks1TMqBa4vtA9W+wyzf5ZRGusEBZ7gnRtwsBXJW/mcmt+0wb0GW69OExU9hVgkQZVp8Fi+r6hFL7A",
+	"psjZGpdPKqYaV7X6b8mnde1JPDE+2BJwAM7w7/sh9GEg8MoRGAlhnArwF6z5yONwK3LGtQWRqFpDjvmC",
+	"Dvyup740dl/V/vcnlewP7Zr0V7gT+PnN3ed2CFZmFiVoZmeqlw2oTrfsHZ/cqp/A3mE28pvVsTN2lxRX",
+	"F6iU+fmQGCvNa3yIFX94WuXxUqRhbxIQkFRqR2288pZ2m00iq71Sbnh+E6/c0UuX+UeaOb7VBnFhX24V",
+	"pwpv91r1jUzEK46Ai+MwsAagh/zxSd8uPI3ZZDiF4ykx7RMATXyfNk1FOW14O9gwjt1XWNA4nmB3GJ3q",
+	"cYgszql503IpUU9n5PQ4kWtPL6f2+1m9VKeu/7Kdp7SNYHMccSbamHF8mZWJkaPJiiOZioHQcgTV3Kdf",
+	"f6PHjGKvvN0SG1lCrVyF64Q4R1BLvNznzdRB+4SMO5lgp1nfLSjBHsoWhgji8qNiFeMwLMW6SDEUnG9i",
+	"zeIIJhfnmokUwtkYpF3LOgCyowRURUrUzBGhMXGjYP2VPza4Rj+TPiP6FXpxVtLjd+LW1pbMAnQzYI6F",
+	"P3BVi8brNLvB7BYqhNQ2YR0rto1TvH5FUKpt/rAVItMQdMMHudlhUPBqRLdgn2oAyYCDHDCCI2bhzqzd",
+	"bmer1oyJgZq1gOVilwnF80IJzV4tGMkKh/n5h1fsz0+/+2OAguDsr9fvf0I8bKFoErYOHXsygGIUIvVs",
+	"FYskWjBz5FsKx4PSdf2saTjMgFiULhvY5PYps/MCIsmwFe4xVJbxHComyGZCNmHDb6ExxAz3r8JM63fC",
+	"Vr4TbnPANoLnbpkCFhZZYIvhf7/4f6m7mj07ewfb/ax2tTt7bEn5eRafPTv7w+Jy8QcoNiPE7AuexRe3",
+	"jy+qavRM4ukgM6K0eROdPTszt/wXtpaRPuGlxH6NUJqlQm8ly5I4hJ9d/JNqZ3CH9e0/HLw6bxoqn6tC",
+	"IAdpJlOC6HlyeTnxy/Gtx9ErWhv424oXSevh6eZXWZN6BYEtY4eifWb2K6GFGXsCmugOKfivRxo0DQax",
+	"crJAA34pXZOpfIlN73PIyQz9QFIyryakHI+kXt+ahwPkDsZ9GlbxybsJ7iNFm4LaYXTOSgvCp+Kdq+NB",
+	"cDa2LJbLRASOrlmLPIAjbalkmQaWdUrwnYig0PRQyBfmMtUu6Q8JT2eUshn+gaRsXt0u5Y/V5QPtvTGd",
+	"6NrcWcoQrtMsA+5nm392b4OTJKX4EJ3yskyxu09XirFgEPE2om0EKmNtN3ciorVQiwORJxbg3i9wOrVn",
+	"29UH7v49b2x4e7vUMV4n8UzEfRRb0jb3nyvgF7izFrxPKw2LU7DNUEHikdYFT3KhUp7HlDDpFN2L+sP/",
+	"rmIcFPeufamnSsC7p0u+11OdsNB0W3KIYUQSqlYdhA9WR2DbnJErXysh2Dnb8ZBEFrBMifNQym2crgNg",
+	"gDNDnIM5gLwCt0RwXp3IeKxsAqXFdtsnZrLdNPxD2W/7dW37WBfGdAJVOOFOslWs9GQOFjCNwdmgHWWf",
+	"ZudMZ3EowJ9WSx2wtIDYN9Qk4TOBazU7B2tfbgT81WV/4pRprNtuCN6G3Vp2P4W6ZtnvjWDef8o5/SIh",
+	"Xv4aMvRGlhrLqu1bz+nohV0ZuPfbQ5iubY80nejWf7PJtCMJDzX25tn7MPUzi34Yq4nxyB/Q2Ptt+crc",
+	"l0EkAYYtAgYQ2Mhlx7Wg/w6YLtZcsfPqxDA23rrslBLD/XusDiGJv0MNXkmd/wZ3PtVPwNf5LmJmMZM4",
+	"hZiSYLnMeUJxGII8fE6hmnSPRYqW/KFKyaYSfzfVmWAmUjWoa+xrORYzM0J1fIc1E1GmDKaoGWfbOJFr",
+	"xXctOjHGTrw3H/wKsGx+e2pS+7g2LcHODtSTcCN4JnRulQSdgucop5CnjwA2ixQFHbqE6wnDMva9gC3k",
+	"4FrAA0AgS3udg9p4PDEo5KhLnrm0MkEPHmtHvT6pQylcXdJv1nJUlVfHevEmtRAhFFcXbBWvIfK7FJsY",
+	"T+ndVFKP6+XnLUaBZqIA9wKMA7cOiHEqKiuRyDXLzVFCoINN6W+FsKCYHcL/Gz3125O9/TK/zF24fQLJ",
+	"/ihLv3WHOJy6FZG5BCRRwLYiywNWcrUTEbYawK5Gvu7nVFam7XkAXctGSypf9kjKaZGr2JaRd8j5J/fc",
+	"b0/S1bd5ZA1s+Ga1jfleigTSLmTlNxyhDGLIzOCmN84A34loAr14nQq13oOEQUxdnkBg/vD48pKtqUCI",
+	"ClbJlwBwDhgJudDx6AiYLVuNqBHGPOYzBoDidL7cdydc9i/3M6kHjf5ACmK/rf16ABHWjSyZ4CrZYyK/",
+	"SCK2FBNF842zv+ThtmpY2shCGfFiv3Ob/Sh5Wg/+S7YU6xji+SKt0ZxX/wc1DYWF70pp3nKOFTh+LXB1",
+	"RHMoQbPW6JsNH1CB3nTy/+STba2hCyKG4JlG7i4AQT8qeK3LsfsWaLzf93OJzwz+QMLrvPoBgDoCW4lk",
+	"df93vSoEhJ78eePmxzXRLgQU+NlgEiHj4ZavMdJrY0EwU0oD0cZHQKGGBihZRu0q8INUr+CJmZTAjP1Q",
+	"WgDf1bZ74coECW1XybOLPxNokq0wiTXb8Ui4HE6swTPD7C1XKp7k4P8EJt2WLuJdLq9KwLkiHAY70QDx",
+	"zxCryxFzYEPZSpRC54E9+3MkQDeDEeRdIrgm9qO6mkR8PyCle8XnOvGv+EOd9ld8bz6tTVGWcOdPeIoi",
+	"KblmK6gop7oY6IeYIGjMIr5nVKFMZRe3ItXOAJBeABVLwiFTYByEEmqZwEuAIx05uGx+0DoEC/bGuIgy",
+	"01W0O+RJcqgEsci7EkOYeb6KxVyXfzP0Q6lBLHL8QGPq/bqQub9PcxQA5b60kCpA32FFR8n9WNBeLl3m",
+	"EII5cHQs2AuWxJinAmGuRarpyMqU3MVaML6URc5CJbU+BxL9MG9m9sVnV5TpFfpr+DvVxs4hc3zBA0kd",
+	"Xy6iH+JEtEl9FSfT7HBs9k2hTINQLHc8N3sTQ7hQVaVtKo8nCQEXATBnnLJcfM4x2mNkmkitm6KENOF5",
+	"LrpcPqAf+ihmC9+58R9IoO793c77TnBdKBExJcyBOMm1TUZ8/4jKVuEGBs6ejd6kEaZzjJMG6J1IF0un",
+	"fqigSbQmzFqxtFeQb3a4baAKfR5Z2lc8iCDx5SK6kmEBpK9t+Xp3Ik8gwx8ogGsxKeOUZVwbx9rsPSir",
+	"MkbaWAR23tiVr67/ETCc+0KqNUPBGHf+r9fvfzp/e0U//vHju7cL9iLHAoMn7N1LUI3vLi8hJ3Wwoyl4",
+	"i+QiwqMFb2Od/80+dB8p1VphfF8q1c4LLqkp300VG7GLAuFRZlxkpCvz7ZIXUWRnfPoeGcOuMBBp6qQG",
+	"Hl2DzBwAyqA7eAn9Bfl9u/vxdNF2q0Z+87yttOzOp24qSjsepUos+Ax48FQPCTw6EctLc6WOdRVUoZ/6",
+	"9+VFJHay3Ua/lTy6Mk883EqaCU64nOaLqMOuGhc4LRIpt4wruho9b2ArmX8NKEq91xQxi7V/SZVwrPxt",
+	"oWd4oNrXGVd8J3JAuf4v/3dVj1x8kmr75urs6y9DDcKvcdYUh9veyzhFxLvDfpjf6l6yzSRw3wTmAxVu",
+	"4luxYFjs0mg4QbkznkA2IYA+l1CmEYQxzTlKZtVoj9mH79MQR6BB3Qg2bi1T5/xWF9jnkJuj7JjLycLW",
+	"/b/nRtakgxG2kYeiZSd/oX/7ih1JicAeq0PV28nbds1rXfxHmCUKnOqzUsV5jlQr5lnorrHG+Vm9f7HS",
+	"oaCmD2MODtT0hvI99VAAwLTWMp3kmEY8d6sKvOR7lA00N9WsL4ay1lJGCwY/wtxluC2yqupy3P4m6dAW",
+	"J+KLQzGaBT7VgLxZvUM85F/uxaU4xVfwtcOeduRf3rOZqnaI8e4mUEVgNq7bJQf0x3eixxRcoCYu6ATw",
+	"euAvebj9ezbO9z7tRDkEQf41hqIe6CeEsGAcQgviJJYeuRVqQjHmkwwzmLFIhvoC560XO3NBShLAAr7T",
+	"hu0Tx1Z034VewhM9hjmOKoTjZxXQIwKwLS2fU4tpxr+fBT7p+d39r8EX70hJvIO3NKy6I8vuRj4zYzY/",
+	"6lruBPlcadWgSj0B0Prv/56S2rRbzxbP1xxQ7lh0SS1b3mFpb4cZir+ap99XKBr+1SOisuFS+GXm1r8P",
+	"SLp0tFFRJae5+iZyHRBPn86xXnyaU7Lt8jxjD99PonyJRUr36i1X7/TkesBtmfgAeivXZGvwqkkFfYT7",
+	"FfIkpI5N9JZdfVeVqYnTrMh130UV3tB/oG2FXoT6ttWKYkT8rVz3H2m5+Jxf0FjV4veeXBAq47TYtUps",
+	"0OmpWm1otxhpcqxzmv1gWlhF7F5XAI+5a6yud5GNV9BqKiZaW/ARHtYZuAg3hM/qXfRX5q+DfIL/OT4f",
+	"+PgEUbUZZtDhP1xeBlRwrWZpzrMRDLdjNJZVsnNXamsT9FCCw7ciDZgW2HyNuIFsuWc6F5nLyZNzuRM8",
+	"vYft8MX842vrfviLyN2JPqMsu87XiVqgba/cqkBE2ZOXNeh92HzRSAFchLzQHVeV158hd0SyuEP8cr60",
+	"eMJT3lYkbWQp6o9M1wWFRezIIKKra9oxDCKh/2xFZAskoIjKVkgGbMMBWXspRIptMmWsRcDW8a3QtmsH",
+	"Le+3qD9yl3ElonPjBF58gfm3b+tX+LQ96ObPAuILYy0HJQJfA6KRxbZEvjXbv6SiikmzlGo7hXtSSrLe",
+	"DRju+xGyPW4B4aw6bQm3tD2g23v8jlAei0AJQGvzq3VLkPWVVEqE+Uk27p5DrCFONZaDwa5rS9zZY1jD",
+	"Am2yZ9dfWA330DHae78cfyhyBgRSlaekBBZ+VMZ/wT4d/bFI8zgxViO1s7H35efVlbhaZs99Wab91+WQ",
+	"JyKNuFrEYfthfl0szVotxSt6eujN2T4+7mYX29ew3/38wyv23XdPv/v9RJe6iO/Jb90LnQsV8T2TKSHe",
+	"7VlpHGTygCHnq+2Xs1zO6dsCYF9n3PcVx2vYaXc8KOrJ+Xq2O957PPqgXpivdYBX55bX4US8L/vD5eDo",
+	"ss73iWgb58mQSRPMLqeKtpzaUiBv1zJ1hJ1peen3g1YKV4lIsbwftuFZ88MsdKXZ6zxd42f/q+AQpoeK",
+	"BCCu5YkXutLLDRtbHJjlHi2T66rTbEsQ+565RVgafTy1W7Hm5r4d8Vjtb1ZKmKmJ9dr+6zopcpHa/0qL",
+	"HP91yHx/ksBy2egiyTdQrx7rlnnuEPnBk3n485/HJh4+QosB4kca+1DkkO9teTOlkKLG2w+han3ZDWx2",
+	"sJd+S83bqofAouP5vseXl61Q4h0f+dZRAX9/2fLOO6Vz5rzMGdvYlpwAu1mLEyL96ZSBwqoCAmFXbYlG",
+	"rFgKvSqWEEnPlsSYsXj9J1HC6PecxKjeeeynQZX51H7aNb8VjEMtnRmfClm0lR173JedML8a4G6pSF98",
+	"Mf/ojGE5gc64Y7qWF+Gamuo72aahPgFsS0yS+jLrmS+x5rs7r3TQqEKr/03f6Nwx4wVCP6381nhufv4o",
+	"GYYc5FNnmV5JFRBCI0H0WD/ShVgOPLue99cIxJ54+MMe9OLYt2OmKuThZN5qNTwAZo1AeOBaZ1AeCD4I",
+	"tOnnWFYGKRaoEqTrZKydF4F1qaPM04XbkvNGWepbsu18s7zHsx1x9gX/QaectepwAYLDqwpCoJNEhUKo",
+	"Oj2nH412moZdfKF/OzEs/A+rqf8TGS6lO0oryTbCxNQigPkBOO4c1pYS2rz7fo5gfxz5trHTW0qDe25v",
+	"J4Wnuy8v3Uod8X138ObKPDBvh7d5TWuLBJA4oJBjhYo3b0ANQH3icFMjqq4ZsbmiaGYyF18inncniG2P",
+	"/3zC6BDEZJ305w4iBzvgKwQFSiPaTL659i4YBehQKq4/yLaYEeUHaAYYDuLoEGI7szm4grbQNn/82krr",
+	"/n3xHhG/h6V6ACiHDt2a3F34mxDZgZoRxi/fL9iPx7qG7U+YusCZuHoS4JH/OngDm38fUMZ3xfevrv8x",
+	"dyUfnJ9AXcPDDQEU2WhxNE1DCWzqR5rpjRCIkjNFVd/g/TdOLl3Jokou/87Johe1/VRTcAwL2Vcu2OtK",
+	"H5B5CapZI5HmcW5MtOsIw2Z3tpO3xt0iyItICm1sMUMeubuWE84g7I0sz3c83bdK+0dZvjN/vw/P275r",
+	"gNv9cu/I5/UjuERPhWvZQCRiuWQ7c/uWKRpFODoBWNe43Q5PR8skQrQzY0eF2EYASmeuVzWYVWVBUvCQ",
+	"/hMiIDJdhBv0s5L4m7MG0NI/c4SgchFagRrpNJ7ntIfB38KH3jeCM3yW+cC2Ux89tgo9H+RR5arSaQ4n",
+	"MwPrHPIaGzdCRyCBsS10J7w+2HMHFG02RbJgP8mDS8FwjTNrExWJeFile8v3pzimo1uzx+nLNa5NnK7/",
+	"Kpfflm8a2CN0ipqahFt7C25lgDfQVJbQQV3rywcacQpsbRxhZL1Jv3a492ohAJR1X/TxkXvEKbkCaqT+",
+	"E/GK4ABnQSp5pAm9bbYM5xWWS8wU/sVFfBBQg+rVfgjHWQrSkDHU4q8CnH5fgNf8YDFsh1x8Mf8cADPg",
+	"hDqsdV+uavD/0/Xw41LUx14wqBoAl95BVjrASioTwxi5cd4Wcztlsd70Jy1pMb+xQEmsNzi9B2rGv/ft",
+	"hV/r32Fjtap7s63iNLJgSW2hzreCK2KMnXedf7CT6WEXqGcf6pgFNai4KbklgOnZQcw3XdEaW0QVOy0F",
+	"FCTYHlZNdfY26x3FEVzYtRCz4HZc10T2be1kmFacrj8osRKKmCIeZEt3qZrrsqkJ1/iFU6ROS/P6WsU1",
+	"HEgBog6TmgDNveZ7SzYNCLfgYhKced+eRkaGO11tOq4sMPZMMNhcRa9kkeb6IQoz6NO8ICKwpC54+xzu",
+	"qoSIzopUmZttVViKdgjiL5My3MQQOj+AhAJ2xBDrExEMl+8fUaY9kSE3s5YR40W+kSrO9+b6LCNhed3j",
+	"UKRaRCxTciW0hrIh4CWPelFfAHi58yLz/vae8RbNC4fcY97fzge4SFyEes4cJbzg4ov5xwAP+f0t4ToO",
+	"B7eqCDWmw0VDT5nMGS/NlRp9GRd2kuvKr8EWxYZbg8gzcXpnV9mX278V6d06z9oPY1r/b+soNpN6UKca",
+	"92pLQPJ2BoirF1GN+tuCiedgNbMiRx4Zp3XmuIXOdazS7zOFZdptCMt0TvfZDO9zmQkwW8lST9l8bN1t",
+	"4xdrthR5DvS6PK21f8xq/crU/Fcafb34shX7Tgt4pWT2MKv/IkmOI9cTiuOl0ddcVmv+SFu6rRnso1nu",
+	"TvvY6fZzFQn1NzNEW23VVuyHIjl+f1QDnHGjgmbQ//9f/PzXy/M/3zw7/+X//K+RZrqcqzb0fZn+bK4P",
+	"95z3eRi9hHIPy/vmfdGBB1tTYHJhsZOOOgFl2VvxYSH9Lr7Qv3VWbn3AZ45PZG8b3Y4nSXcXVn9TUrzj",
+	"a3Hxz0ys74xnCNBY9AFTFCjQWFUX8Qy2I3MLfjf3qi2s/6Exvn/zogj+9zeNUGy/o1vs89RncTt8wIo0",
+	"Esp4SnHkuHKF+f/MtfJNHZaX8VSUAUslS7haWyeAMx0qYdnYLRSxow5bFrmrBtNCpDDmUiQyXUMpBCGZ",
+	"yDTE2wL2/FMq2Ba9mN+WIsP+BcZXxgPBXF68gnw1lMX0Rj+V0LJQoegMf/4oCz0rFtDPNIsaIH0X9usj",
+	"zap5z+DWbYApQmGDMd9rdm7JlfKYCjvBLuMd2rIs7eLP5o/ntdBsrFmhC55UydRNHZuA6kfnCoFasX1b",
+	"166fK8ndN1vnyUo2ucX5KJLkOHp/qHd9m1eHHAs4vBv3Z8Gja3hixkWFF5g3dZzWyv558p36SLPf6XiH",
+	"uJi/Z7AeTG9kqRfsL68/ssVigYt0kRBOPGc6V4LvzB4GDmV1DrDw4hb64SvscbofL+banJVk5qhf4Yl4",
+	"mNDG/eoDbCM4nkHyrsSakL9SYNzJgScLwxyJQP0hpYmlUaENgGLLQvXutxqvyiw6Ycf/1mx202T+5qHg",
+	"D+AIiixgOpMSSdXFek1ACEUKZco5KLSu0e8B6YRMcx6nxiPYyKQ3Y6U3yCR6nsTEyjZ54uqjfFnsf3N5",
+	"q2tauK7GLbOmQZP/HJB8zKJPdipJtiz2RLhqE1LG5KxsToqd10l7E6G18wCAQDhAFrFw23/u5zLcdjns",
+	"17lU8x77ZgZ9jhTS88zkn8dpNf4stpiW8BszxCD5+95ig4U9Y+dUm/zpNpziU7B9wP6avW2u10kyaDdd",
+	"ZIUKN1yLmaoGPvKteDNXdPUDzf3bVYyJCi4rCg6wokh/nFcvGSJoSJhcdKLumrPk71rouaFj4B0duAXg",
+	"Z0htgaxzx87NkjjPEwEnxkqUtarhu5bdwakFLyq0YEXWPKLg1mRbkV0HPjFOy1rpJyWu+VYQWK+maPYc",
+	"iZnhiRMfBl9Pqq0Ee96lKZ/giRlVBV/Qoic4v+mKbCyqwq1IdeXRhlImtujQUqrV7tgwiaF3bFANKhAS",
+	"qaMERFYLwF2Zp/z9OueqJqzpzTCMDW+577g5vFlEV8gJ3lrRB93H8ORExXxUBG9Z5K01NspDhfAg/lpT",
+	"Zx7vRL3NpAbC6q+Xx7F749iogaG5gkSyNH9y/96bHf/kAzLoLZ+fauPZ8nlaRDO8WagSMQ4mtpVuUWap",
+	"9Hkp1nFqV3OGS6ad/Ig91i7GdFIpfiAC9pLvsY4GdJynbCML1XgZXETBfprjtbZjWCSl6u0fcVv85O1w",
+	"AbQTF1/MP77etf1vNh3zj23m3HfYO/zOHuzO9oQqMMJfV6+aPlqSJHXa+ZOVmMMgkzQD4nwA6QjLI2om",
+	"Ka0s0hC10xuuEFFvhkMcxq7Kaudn1RSf81EH/z0A7A0qCP5YyupqNgBhi4cbKuhmudjBoheKagHhGNeE",
+	"u5WrWETWpAENxxRULeBvuoZrrrcigpiaYOYiUUpmg+8Oadk5qzuMASz3NZ3FEkZZJBFbS/McyHGQ+n6h",
+	"MTr9htdp1OL3P6Tj0Bh+zlY6fGfnTn3Jw+379H4uR52uL7Kb05+nWXXQLjjmzyneVT/hbTe164weqXcX",
+	"4B1cfDH/+Dp3f34lyZbTHKu/5qhbghPnVTX+Qx+zD6SUB7fqSeApbesUnuYlt7TmiultnGUicvCn0Hxl",
+	"0U+BVB0dAaPdC/aCHAz0ROusavTYMEDUQwXPlFyK+9PsjjD/B5jJvXgSUCfUG8o18/kATx5yweDvH5r5",
+	"5b7trb1Y1es8QH0w3ODOvwBAoWyev4blu2CfgPzF7K9C3QqWcZXrqr2HWlTBpSENhyBFrJnQebwDylWe",
+	"itJ16eDlzbxutOIrocPinjW/Be0HJjKP4f2oAIjrwVxf+rgBXi9GUPdAtAIOo9rqCYkiMS8cScaXUAHK",
+	"ckUQZVWUNUCkq9LY7CPP2pJDWsZJKAzFFPZY1atKXr4Bw0t7+X4MbySlutnFqR+T3fzVVgXITKRMS5bI",
+	"dN2MUso02ZO5MLYHGn/Ogsr5Qei5s6AegKjHHxYVEnta7JYIHKszgffk5qzeEYcoJVRA5mDqkFz0LLBs",
+	"MY+Dx5fB95e/+PB7/7NOiSsV34qDyi52DuVe7oR4RNFnVaRsxXUuVIACz60W1Op6R++unK/nR3Dr31lY",
+	"9XfXLMeIzVV9+CDTfJ0DwUydpOApbhRLWeBhLKh7QfS+fys3aHoP/z3wGOBa1A1VgIin6GYYW5VJDbgb",
+	"Yve85rusZJJAO1al49DfD/rbjnrwfjWTwwCj/4wD37ck4d1+vBXHkxUwniRCrW1OFPPcnPq7zE05wpat",
+	"qbwGex6ljBPyAnoQtcCXs2uTIx0k0KzYiYeDT8wqFURX9+8r22F7VLVJzGvnKA2on4jDrUgB3DHHSkEd",
+	"IGSQ8exVzBMovKso0cxiASeeGQZcM2zlqzbxkuu46X4lgqu0Y/PAn78xkEOY1EPtOfPuemjGk6wuuWYJ",
+	"gvhMtKl4A87mvIFBA8LdyJJpDHojMicGlkEJwAur7opVU1fkkGd3DZ3YCW7GateKd/TAPOKl0R9IwPT2",
+	"qL0iN3UgVsimsFZ854xrrBhM21JZTSN9I0LFSiVz2+Onc2Mvm+zPNREC3cU5UEy2ShFO4hlhFWH8B5Ii",
+	"vLt9m9Y9nDjFbRIRjuYEFfj1fDcceMTlZF4REBurFrdC8aQOhwbYLTzMqfQamnmw7xLTQRt+a8aOmyX5",
+	"iCczdM++r7BS5kAl+WiOpXsX9q1Iu7btj7JkK66oQAXq1S3am3aJwngqfHD7JouWEyNYEYdSxJ2EIxIZ",
+	"Zo0mQErQXN2LNVdsJ5K8eT4DctQii1btkv1gHrneCJHfz70JyM76LhkbmSCLHqTzMnTK2ghHE4QhwWBR",
+	"AhWPGpKpBM7F4pRA+p4ykWhkOK6CCWf86VlwhoN4+GSDs3r307BmoeAMaBiOJ20jY9CoVSG370S+kdFz",
+	"hzkfGAd4wxOMg8ACPLfULLFmYZEvWPX9GLkNtyBB+1Hu/wiRjDAsYHL+D3RX2SOq4SoOY2vR4cugvyNO",
+	"qDT2We0jWC7MRQu8guBOV+PmbdjMUpj7xo1crW7WLUsLz2DGmXDEeyf/3JHcPbO/yRIep0wVENfqiHQ9",
+	"aSXKtaGuQ1Z7I4vpb/C0v++OLkFyuDO0BC3zQS2NOaDMK+Cu/uHqh4alUiKMs44D6K9FtBY/40Nz9Web",
+	"wR/I48CX/0Mo42a3yefW/nkCEeF6G0lYRIfzmmuIRxwAMdS4nmQm0sB2+rFQ7gTANuCdHMBwbdn0TkCv",
+	"WbPwxLb6tQu50dM2UyMRveKB5Gxf39uxB4uuEf0uFSKakHS63rZ3WmuehpKvdjHCn+dqBOMqfyjhmXd3",
+	"XwtKvoc9sbaprzjH1OpS6HwyCb4EGgJbact3skjB3BJ6ksI/OZaZc2KEobxKRFD+G6KjCVx0DU/CW9Fs",
+	"CNclzzqEXfKsihjOJfWSZw8k9Jc84WnYPBfmzOi8aAbPzaFZw5elTA1F9JgRDRS12NpA8AVLySLZEGEp",
+	"1fbii/nfzuK+61xmn6Tajijuc5guuWQ6n6St2MwCYlbpmmWxCJF4UKqt5SWuc3HEFqxxyUPgGmyjmfqB",
+	"zxq3hWXruD2C5/4cfSIlsGk0t7QiIo0EcabbVk9CQ8nsCk12ufQtLFba2xZDWFe6m8SaxVGtwz8EPumW",
+	"hjZPFV1ptenkKrqvX7/+dwAAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

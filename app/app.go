@@ -19,12 +19,12 @@ type Notify func(kitchen uuid.UUID)
 // What a store answers where something can't be done.
 var (
 	ErrNotFound    = errors.New("not found")
-	ErrTaken       = errors.New("taken")
-	ErrIDTaken     = errors.New("the id is already in use")
+	ErrNameInUse   = errors.New("taken")
+	ErrIDInUse     = errors.New("the id is already in use")
 	ErrUnavailable = errors.New("the database can't be reached")
 	ErrBusy        = errors.New("it was locked by others for too long")
 	ErrFull        = errors.New("the disk is full")
-	ErrUnderWay    = errors.New("it is already running")
+	ErrRunning     = errors.New("it is already running")
 	// ErrUnusable is something that is kept and can't be read any more.
 	ErrUnusable = errors.New("the stored data can't be used")
 	ErrRefused  = errors.New("refused by the database")

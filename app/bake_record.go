@@ -12,18 +12,18 @@ import (
 	"github.com/google/uuid"
 )
 
-// Outcome is what came out, in bakers' words. Nil is not told.
+// Outcome is what came out, in bakers' words. Nil is not reported.
 type Outcome struct {
-	Juice      *string      `json:"juice,omitempty"`
-	Fruit      *string      `json:"fruit,omitempty"`
-	Top        *string      `json:"top,omitempty"`
-	BoiledOver *bool        `json:"boiled_over,omitempty"`
-	Note       string       `json:"note,omitempty"`
-	Told       outcome.Told `json:"told"`
-	Picture    *uuid.UUID   `json:"picture_id,omitempty"`
+	Juice      *string         `json:"juice,omitempty"`
+	Fruit      *string         `json:"fruit,omitempty"`
+	Top        *string         `json:"top,omitempty"`
+	BoiledOver *bool           `json:"boiled_over,omitempty"`
+	Note       string          `json:"note,omitempty"`
+	Details    outcome.Details `json:"details"`
+	Picture    *uuid.UUID      `json:"picture_id,omitempty"`
 }
 
-// words are what was told of the main things.
+// words are what was reported of the main things.
 func (o Outcome) words() bake.Words {
 	word := func(s *string) string {
 		if s == nil {
@@ -35,12 +35,12 @@ func (o Outcome) words() bake.Words {
 		Juice:      word(o.Juice),
 		Fruit:      word(o.Fruit),
 		Top:        word(o.Top),
-		Base:       o.Told.Base,
+		Base:       o.Details.Base,
 		BoiledOver: o.BoiledOver,
 	}
 }
 
-// Correction is what was told of a bake until it was put right.
+// Correction is what was reported of a bake until it was put right.
 type Correction struct {
 	At  time.Time `json:"at"`
 	Was Outcome   `json:"was"`
@@ -61,10 +61,10 @@ type BakeRecord struct {
 	Result  balance.Answer
 	Setting
 	Outcome
-	Learnt      int               // version of the corrections that it was predicted with; 0: the tables
-	Happened    *outcome.Happened // on the oven watch; nil: it was not watched
-	Cost        *BakeCost         // by the prices of its day; nil: nothing in it had one
-	Corrections []Correction      // the last first
+	Learnt      int                 // version of the corrections that it was predicted with; 0: the tables
+	Happened    *outcome.ActualBake // on the oven watch; nil: it was not watched
+	Cost        *BakeCost           // by the prices of its day; nil: nothing in it had one
+	Corrections []Correction        // the last first
 }
 
 // BakeCost is what a dessert cost on its day.
@@ -85,12 +85,13 @@ type LogStore interface {
 	// AddBake saves a bake and changes the stock by takeOut, in one transaction. The same id twice is the same bake: what
 	// was logged first stays, and the stock is left alone. takeOut may be nil.
 	AddBake(
-		ctx context.Context, kitchen uuid.UUID, b BakeRecord, takeOut func(sell.Store) sell.Store,
+		ctx context.Context, kitchen uuid.UUID, b BakeRecord, takeOut func(sell.Stock) sell.Stock,
 	) (BakeRecord, error)
 	OneBake(ctx context.Context, kitchen, bake uuid.UUID) (BakeRecord, error)
-	// CorrectBake puts right what was told, and keeps what was told until then. The same correction twice is the same one.
+	// CorrectBake puts right what was reported, and keeps what was reported until then. The same correction twice is the
+	// same one.
 	CorrectBake(
-		ctx context.Context, kitchen, bake, correction uuid.UUID, now Outcome, at time.Time, when If,
+		ctx context.Context, kitchen, bake, correction uuid.UUID, now Outcome, at time.Time, when Precondition,
 	) (BakeRecord, error)
 }
 
@@ -98,7 +99,7 @@ type LogStore interface {
 type Log struct {
 	Store    LogStore
 	Watch    WatchStore
-	Pantry   PantryStore
+	Stock    StockStore
 	Kitchens KitchenStore
 	Clock    Clock
 	Changed  Notify // of the log: it may teach something else; nil: nobody learns from it
@@ -109,7 +110,7 @@ func (b BakeRecord) Point() outcome.Point {
 	return outcome.PointOf(string(b.Result.Set.Band), b.words(), b.Happened)
 }
 
-// CameOut is how it came out, in a line.
-func (b BakeRecord) CameOut() outcome.Verdict {
-	return b.Told.Verdict(string(b.Result.Set.Band), b.words())
+// Verdict returns how the bake came out, in a line.
+func (b BakeRecord) Verdict() outcome.Verdict {
+	return b.Details.Verdict(string(b.Result.Set.Band), b.words())
 }

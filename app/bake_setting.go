@@ -27,7 +27,7 @@ func BakeSetting(
 	if err != nil {
 		return bake.Setting{}, err
 	}
-	var o *ShelfOven
+	var o *KitchenOven
 	if s.OvenID != nil {
 		found, err := kitchens.OneOven(ctx, kitchen, *s.OvenID)
 		if err != nil {
@@ -39,7 +39,7 @@ func BakeSetting(
 }
 
 // LearntSettingIn is a setting in a known oven, with what the kitchen's log has taught.
-func LearntSettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather, used learn.Used) bake.Setting {
+func LearntSettingIn(altitudeM float64, o *KitchenOven, s Setting, w Weather, used learn.Used) bake.Setting {
 	key := ""
 	if o != nil {
 		key = o.ID.String()
@@ -49,7 +49,7 @@ func LearntSettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather, used
 
 // unlearnt is a setting without what a log has taught, in its oven as the Shelf has it; nil is one that nothing is
 // known of.
-func unlearnt(s bake.Setting, o *ShelfOven) bake.Setting {
+func unlearnt(s bake.Setting, o *KitchenOven) bake.Setting {
 	s.OvenOffsetC, s.OffByC, s.HeatFactor, s.SteamFactor, s.Factors = 0, 0, 0, 0, nil
 	if o != nil {
 		s.OvenOffsetC, s.OffByC = o.OffsetC, o.OffBy()
@@ -58,7 +58,7 @@ func unlearnt(s bake.Setting, o *ShelfOven) bake.Setting {
 }
 
 // SettingIn is a setting in a known oven as the Shelf has it; nil is an oven that nothing is known of.
-func SettingIn(altitudeM float64, o *ShelfOven, s Setting, w Weather) bake.Setting {
+func SettingIn(altitudeM float64, o *KitchenOven, s Setting, w Weather) bake.Setting {
 	out := bake.Setting{AltitudeM: altitudeM, Shelf: s.Shelf, FillingC: s.FillingC, DishC: s.DishC, Stages: s.Stages}
 	if o != nil {
 		out.Heating, out.OvenOffsetC, out.OffByC, out.BottomHeat = o.Heating, o.OffsetC, o.OffBy(), o.BottomHeat

@@ -36,20 +36,20 @@ func (b Bench) OtherCosts(ctx context.Context, q BenchQuestion) ([]sell.OtherCos
 	return sell.OtherCosts(ctx, r.Request, &a.Balance, dishes, rates, workOf(r, a))
 }
 
-// priced is what is on the Bench, baked, with what its kitchen reckons by; no rates where it is nowhere yet.
+// priced is what is on the Bench, baked, with what its kitchen calculates by; no rates where it is nowhere yet.
 func (b Bench) priced(
 	ctx context.Context, q BenchQuestion,
 ) (r bake.DessertRequest, a *bake.DessertAnswer, rates sell.Rates, err error) {
-	if r, a, err = b.baked(ctx, q); err != nil || q.Kitchen == nil || b.Pantry == nil {
+	if r, a, err = b.baked(ctx, q); err != nil || q.Kitchen == nil || b.Stock == nil {
 		return r, a, rates, err
 	}
-	s, err := b.Pantry.Pantry(ctx, *q.Kitchen)
+	s, err := b.Stock.Stock(ctx, *q.Kitchen)
 	return r, a, s.Rates, err
 }
 
 // workOf is what a dessert takes of ovens and hands.
 func workOf(r bake.DessertRequest, a *bake.DessertAnswer) sell.Work {
-	w := sell.Work{HandsMin: float64(day.HandsMinutes(r, a))}
+	w := sell.Work{HandsMin: float64(day.WorkMinutes(r, a))}
 	for _, s := range a.Plan.Stages {
 		w.HoldMin += s.Minutes
 		w.WarmMin = max(w.WarmMin, day.WarmMinutes(s.OvenC))
@@ -57,7 +57,7 @@ func workOf(r bake.DessertRequest, a *bake.DessertAnswer) sell.Work {
 	return w
 }
 
-// Nutrition is what is in what is on the Bench, as it stands at the table.
+// Nutrition is the nutrition of the current dessert as served.
 func (b Bench) Nutrition(ctx context.Context, q BenchQuestion) (sell.Nutrition, error) {
 	r, a, err := b.baked(ctx, q)
 	if err != nil {
@@ -75,7 +75,7 @@ func (b Bench) Keeping(ctx context.Context, q BenchQuestion) (sell.Keeping, erro
 	return sell.KeepingOf(r.Request, a)
 }
 
-// baked is what is on the Bench, baked on paper.
+// baked is what is on the Bench, simulated.
 func (b Bench) baked(ctx context.Context, q BenchQuestion) (bake.DessertRequest, *bake.DessertAnswer, error) {
 	r, err := b.request(ctx, q)
 	if err != nil {

@@ -14,26 +14,26 @@ import (
 	"github.com/google/uuid"
 )
 
-// PantryStore keeps what a kitchen has in store.
-type PantryStore interface {
-	Pantry(ctx context.Context, kitchen uuid.UUID) (sell.Store, error)
+// StockStore keeps what a kitchen has in store.
+type StockStore interface {
+	Stock(ctx context.Context, kitchen uuid.UUID) (sell.Stock, error)
 	// UpdatePantry changes it, in one transaction that holds it.
-	UpdatePantry(
+	UpdateStock(
 		ctx context.Context,
 		kitchen uuid.UUID,
-		when If,
-		change func(sell.Store) (sell.Store, error),
-	) (sell.Store, error)
+		when Precondition,
+		change func(sell.Stock) (sell.Stock, error),
+	) (sell.Stock, error)
 	// AddStock changes it for a purchase, once for each id.
 	AddStock(
 		ctx context.Context, kitchen, id uuid.UUID, lines []sell.Line, at time.Time,
-		change func(sell.Store) (sell.Store, error),
-	) (sell.Store, error)
+		change func(sell.Stock) (sell.Stock, error),
+	) (sell.Stock, error)
 }
 
 // Buying is what is done about buying and selling.
 type Buying struct {
-	Store    PantryStore
+	Store    StockStore
 	Kitchens KitchenStore
 	Cards    CardStore
 	Days     Days
@@ -50,37 +50,37 @@ type Batch struct {
 	Card   *uuid.UUID
 }
 
-// WantedCard is a card, so many times.
-type WantedCard struct {
+// CardCount is a card, so many times.
+type CardCount struct {
 	Card   uuid.UUID
 	Dishes int
 }
 
 // Set keeps what a kitchen has in store.
-func (b Buying) Set(ctx context.Context, kitchen uuid.UUID, s sell.Store, when If) (sell.Store, error) {
+func (b Buying) Set(ctx context.Context, kitchen uuid.UUID, s sell.Stock, when Precondition) (sell.Stock, error) {
 	own, err := b.Kitchens.Own(ctx, kitchen)
 	if err != nil {
 		return s, err
 	}
-	if err := sell.CheckStore(s, own); err != nil {
+	if err := sell.CheckStock(s, own); err != nil {
 		return s, err
 	}
-	return b.update(ctx, kitchen, when, func(sell.Store) (sell.Store, error) { return s, nil })
+	return b.update(ctx, kitchen, when, func(sell.Stock) (sell.Stock, error) { return s, nil })
 }
 
 // TakeIn adds a purchase to the stock. The same id twice is the same purchase.
-func (b Buying) TakeIn(ctx context.Context, kitchen, id uuid.UUID, lines []sell.Line) (sell.Store, error) {
+func (b Buying) TakeIn(ctx context.Context, kitchen, id uuid.UUID, lines []sell.Line) (sell.Stock, error) {
 	own, err := b.Kitchens.Own(ctx, kitchen)
 	if err != nil {
-		return sell.Store{}, err
+		return sell.Stock{}, err
 	}
 	if err := sell.CheckPurchase(lines, own); err != nil {
-		return sell.Store{}, err
+		return sell.Stock{}, err
 	}
 	now := b.Clock()
-	s, err := b.Store.AddStock(ctx, kitchen, id, lines, now, func(s sell.Store) (sell.Store, error) {
+	s, err := b.Store.AddStock(ctx, kitchen, id, lines, now, func(s sell.Stock) (sell.Stock, error) {
 		s = s.TakeIn(lines, now)
-		return s, sell.CheckStore(s, own)
+		return s, sell.CheckStock(s, own)
 	})
 	if err == nil {
 		b.Notify(kitchen)
@@ -89,9 +89,9 @@ func (b Buying) TakeIn(ctx context.Context, kitchen, id uuid.UUID, lines []sell.
 }
 
 func (b Buying) update(
-	ctx context.Context, kitchen uuid.UUID, when If, change func(sell.Store) (sell.Store, error),
-) (sell.Store, error) {
-	s, err := b.Store.UpdatePantry(ctx, kitchen, when, change)
+	ctx context.Context, kitchen uuid.UUID, when Precondition, change func(sell.Stock) (sell.Stock, error),
+) (sell.Stock, error) {
+	s, err := b.Store.UpdateStock(ctx, kitchen, when, change)
 	if err == nil {
 		b.Notify(kitchen)
 	}
@@ -99,28 +99,28 @@ func (b Buying) update(
 }
 
 // OfDay are the cards that are wanted on a day.
-func (b Buying) OfDay(ctx context.Context, kitchen uuid.UUID, date time.Time) ([]WantedCard, error) {
+func (b Buying) OfDay(ctx context.Context, kitchen uuid.UUID, date time.Time) ([]CardCount, error) {
 	d, err := b.Days.Open(ctx, kitchen, date)
 	if err != nil {
 		return nil, err
 	}
-	out := make([]WantedCard, 0, len(d.Asked.Orders))
-	for _, o := range d.Asked.Orders {
+	out := make([]CardCount, 0, len(d.Orders.Orders))
+	for _, o := range d.Orders.Orders {
 		card, err := uuid.Parse(o.Card)
 		if err == nil {
-			out = append(out, WantedCard{card, o.Dishes})
+			out = append(out, CardCount{card, o.Dishes})
 		}
 	}
 	return out, nil
 }
 
 // List is what to buy for some cards, less what there is.
-func (b Buying) List(ctx context.Context, kitchen uuid.UUID, of []WantedCard) (*sell.List, error) {
+func (b Buying) List(ctx context.Context, kitchen uuid.UUID, of []CardCount) (*sell.List, error) {
 	all, err := b.baked(ctx, kitchen, of)
 	if err != nil {
 		return nil, err
 	}
-	s, err := b.Store.Pantry(ctx, kitchen)
+	s, err := b.Store.Stock(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
@@ -132,10 +132,10 @@ func (b Buying) List(ctx context.Context, kitchen uuid.UUID, of []WantedCard) (*
 }
 
 // baked are cards with their bakes; one that is gone, or can't be baked, is named.
-func (b Buying) baked(ctx context.Context, kitchen uuid.UUID, of []WantedCard) ([]sell.Baked, error) {
+func (b Buying) baked(ctx context.Context, kitchen uuid.UUID, of []CardCount) ([]sell.Baked, error) {
 	var f fault.Faults
 	var out []sell.Baked
-	err := b.eachCard(ctx, kitchen, of, func(i int, x day.Ordered, err error) {
+	err := b.eachCard(ctx, kitchen, of, func(i int, x day.PlannedOrder, err error) {
 		if err != nil {
 			f.Add(pointer("/cards", i, "/card"), message.New("is a card that was deleted or can’t be baked"))
 			return
@@ -148,9 +148,9 @@ func (b Buying) baked(ctx context.Context, kitchen uuid.UUID, of []WantedCard) (
 	return out, f.Err()
 }
 
-// eachCard bakes each card on paper; told are those that can't be, with why.
+// eachCard simulates each card; reported are those that can't be, with why.
 func (b Buying) eachCard(
-	ctx context.Context, kitchen uuid.UUID, of []WantedCard, tell func(i int, x day.Ordered, why error),
+	ctx context.Context, kitchen uuid.UUID, of []CardCount, tell func(i int, x day.PlannedOrder, why error),
 ) error {
 	bake, err := b.baker(ctx, kitchen)
 	if err != nil {
@@ -166,8 +166,8 @@ func (b Buying) eachCard(
 	return nil
 }
 
-// baker bakes cards of a kitchen on paper; one that could not be had is not baked.
-func (b Buying) baker(ctx context.Context, kitchen uuid.UUID) (func(Card, error) (day.Ordered, error), error) {
+// baker simulates cards of a kitchen; one that could not be had is not baked.
+func (b Buying) baker(ctx context.Context, kitchen uuid.UUID) (func(Card, error) (day.PlannedOrder, error), error) {
 	k, err := b.Kitchens.OneKitchen(ctx, kitchen)
 	if err != nil {
 		return nil, err
@@ -176,7 +176,7 @@ func (b Buying) baker(ctx context.Context, kitchen uuid.UUID) (func(Card, error)
 	if err != nil {
 		return nil, err
 	}
-	return func(card Card, err error) (x day.Ordered, _ error) {
+	return func(card Card, err error) (x day.PlannedOrder, _ error) {
 		if err != nil {
 			return x, err
 		}
@@ -191,16 +191,16 @@ func (b Buying) baker(ctx context.Context, kitchen uuid.UUID) (func(Card, error)
 
 // CardLabel is the label of a card, or why there is none.
 type CardLabel struct {
-	Batch string
-	Card  uuid.UUID
-	Name  string
-	Label *sell.DessertLabel
-	Why   error
+	Batch  string
+	Card   uuid.UUID
+	Name   string
+	Label  *sell.DessertLabel
+	Reason error
 }
 
 // Labels are what is printed of some cards, by the list of allergens of the kitchen's region.
 func (b Buying) Labels(
-	ctx context.Context, kitchen uuid.UUID, on time.Time, of []WantedCard,
+	ctx context.Context, kitchen uuid.UUID, on time.Time, of []CardCount,
 ) ([]CardLabel, error) {
 	k, err := b.Kitchens.OneKitchen(ctx, kitchen)
 	if err != nil {
@@ -214,7 +214,7 @@ func (b Buying) Labels(
 	if err != nil {
 		return nil, err
 	}
-	s, err := b.Store.Pantry(ctx, kitchen)
+	s, err := b.Store.Stock(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
@@ -226,18 +226,18 @@ func (b Buying) Labels(
 		}
 	}
 	out := []CardLabel{}
-	err = b.eachCard(ctx, kitchen, of, func(i int, x day.Ordered, why error) {
+	err = b.eachCard(ctx, kitchen, of, func(i int, x day.PlannedOrder, why error) {
 		card := of[i].Card
 		if batches[card] == "" && why == nil {
 			batches[card] = sell.BatchNumber(on, next)
 			next++
 		}
 		if errors.Is(why, ErrNotFound) {
-			why = message.Error{Says: message.New("There is no such card"), Kind: ErrNotFound}
+			why = message.Error{Message: message.New("There is no such card"), Kind: ErrNotFound}
 		}
-		l := CardLabel{Card: card, Name: x.ID, Batch: batches[card], Why: why}
+		l := CardLabel{Card: card, Name: x.ID, Batch: batches[card], Reason: why}
 		if why == nil {
-			l.Label, l.Why = sell.LabelFor(x.ID, x.Dessert.Request, x.Answer, region)
+			l.Label, l.Reason = sell.LabelFor(x.ID, x.Dessert.Request, x.Answer, region)
 			if l.Label != nil && s.Labels.Nutrition {
 				l.Label.Nutrition = sell.NutritionOf(x.Dessert.Request, &x.Answer.Balance).Rows
 			}

@@ -18,17 +18,18 @@ import (
 // pricedShelf is a kitchen with dishes and prices.
 type pricedShelf struct {
 	kitchens
-	dishes []ShelfDish
+	dishes []KitchenDish
 	own    *larder.Own
 }
 
-func (s pricedShelf) Dishes(context.Context, uuid.UUID) ([]ShelfDish, error) { return s.dishes, nil }
-func (s pricedShelf) Ovens(context.Context, uuid.UUID) ([]ShelfOven, error)  { return s.ovens, nil }
-func (s pricedShelf) Own(context.Context, uuid.UUID) (*larder.Own, error)    { return s.own, nil }
+func (s pricedShelf) Dishes(context.Context, uuid.UUID) ([]KitchenDish, error) { return s.dishes, nil }
+
+func (s pricedShelf) Ovens(context.Context, uuid.UUID) ([]KitchenOven, error) { return s.ovens, nil }
+func (s pricedShelf) Own(context.Context, uuid.UUID) (*larder.Own, error)     { return s.own, nil }
 
 // calendar keeps days in memory.
 type calendar struct {
-	house day.House
+	house day.Resources
 	days  []Day
 }
 
@@ -36,9 +37,9 @@ func (c *calendar) at(date time.Time) int {
 	return slices.IndexFunc(c.days, func(d Day) bool { return d.Date.Equal(date) })
 }
 
-func (c *calendar) House(context.Context, uuid.UUID) (day.House, error) { return c.house, nil }
+func (c *calendar) Resources(context.Context, uuid.UUID) (day.Resources, error) { return c.house, nil }
 
-func (c *calendar) SetHouse(_ context.Context, _ uuid.UUID, h day.House, _ If) error {
+func (c *calendar) SetResources(_ context.Context, _ uuid.UUID, h day.Resources, _ Precondition) error {
 	c.house = h
 	return nil
 }
@@ -60,10 +61,16 @@ func (c *calendar) Days(_ context.Context, _ uuid.UUID, from, to time.Time) (out
 	return out, nil
 }
 
-func (c *calendar) SetDay(_ context.Context, _ uuid.UUID, date time.Time, a day.Asked, _ If) (Day, error) {
-	d := Day{Date: date, Kept: true, Asked: a}
+func (c *calendar) SetDay(
+	_ context.Context,
+	_ uuid.UUID,
+	date time.Time,
+	a day.Orders,
+	_ Precondition,
+) (Day, error) {
+	d := Day{Date: date, Stored: true, Orders: a}
 	if i := c.at(date); i >= 0 {
-		d.Laid, d.LaidOf = c.days[i].Laid, c.days[i].LaidOf
+		d.Schedule, d.ScheduleOf = c.days[i].Schedule, c.days[i].ScheduleOf
 		c.days[i] = d
 		return d, nil
 	}
@@ -72,9 +79,9 @@ func (c *calendar) SetDay(_ context.Context, _ uuid.UUID, date time.Time, a day.
 }
 
 func (c *calendar) SetPlan(_ context.Context, _ uuid.UUID, planned Day) (Day, error) {
-	planned.Kept = true
+	planned.Stored = true
 	if i := c.at(planned.Date); i >= 0 {
-		c.days[i].Laid, c.days[i].LaidOf = planned.Laid, planned.LaidOf
+		c.days[i].Schedule, c.days[i].ScheduleOf = planned.Schedule, planned.ScheduleOf
 		return c.days[i], nil
 	}
 	c.days = append(c.days, planned)
@@ -94,7 +101,7 @@ type cafe struct {
 	card    uuid.UUID
 	shelf   pricedShelf
 	days    *calendar
-	stock   *pantry
+	stock   *stock
 	told    int
 }
 
@@ -106,10 +113,10 @@ func newCafe(t *testing.T) *cafe {
 	small := crumble().Dish
 	c := &cafe{kitchen: uuid.New(), card: uuid.New(), days: &calendar{}}
 	c.shelf = pricedShelf{
-		kitchens: kitchens{id: c.kitchen, ovens: []ShelfOven{
+		kitchens: kitchens{id: c.kitchen, ovens: []KitchenOven{
 			{ID: uuid.New(), Name: "Deck", Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional"}},
 		}},
-		dishes: []ShelfDish{
+		dishes: []KitchenDish{
 			{ID: uuid.New(), Name: "Small stoneware", Count: 3, Dish: small},
 			{ID: uuid.New(), Name: "Ramekin", Count: 6, Dish: dish.Dish{
 				Shape: dish.Round, LengthCM: 9, DepthCM: 4.5, Material: "stoneware",
@@ -135,7 +142,7 @@ func newCafe(t *testing.T) *cafe {
 	); err != nil {
 		t.Fatal(err)
 	}
-	c.stock = &pantry{now: sell.Store{Stock: []sell.InStore{
+	c.stock = &stock{now: sell.Stock{Items: []sell.StockItem{
 		{Key: "gooseberry", G: 2600, Until: "2026-10-18"}, {Key: "butter", G: 250},
 	}}}
 	clock := &clock{at: saturday.Add(8 * time.Hour)}
@@ -143,23 +150,25 @@ func newCafe(t *testing.T) *cafe {
 	c.Buying = Buying{
 		Store: c.stock, Kitchens: c.shelf, Cards: box, Log: batches{}, Clock: clock.now, Notify: notify,
 		Days: Days{
-			Store: c.days, Shelf: c.shelf, Cards: box, Ovens: &ovenShelf{}, Learning: untaught{}, Clock: clock.now,
+			Store: c.days, Equipment: c.shelf, Cards: box, Ovens: &ovenShelf{}, Learning: untaught{}, Clock: clock.now,
 			Baked: NewBakedCards(), Notify: notify,
 		},
 	}
-	c.desk = Bench{Kitchens: c.shelf, Pantry: c.stock, Shelf: c.shelf}
+	c.desk = Bench{Kitchens: c.shelf, Stock: c.stock, Shelf: c.shelf}
 	return c
 }
 
 // What is bought for a day comes into the store on its day, and goes out with what is baked; a bad line keeps nothing.
 func TestBuyingForADay(t *testing.T) {
 	c := newCafe(t)
-	asked := day.Asked{Orders: []day.Wanted{{ID: "Noon", Card: c.card.String(), Dishes: 2, Due: 12 * 60, Serve: day.Warm}}}
-	if _, err := c.Days.Want(t.Context(), c.kitchen, saturday, asked, ""); err != nil {
+	asked := day.Orders{
+		Orders: []day.Order{{ID: "Noon", Card: c.card.String(), Dishes: 2, Due: 12 * 60, Serve: day.Warm}},
+	}
+	if _, err := c.Days.SetOrders(t.Context(), c.kitchen, saturday, asked, ""); err != nil {
 		t.Fatal(err)
 	}
 	of, err := c.OfDay(t.Context(), c.kitchen, saturday)
-	if err != nil || len(of) != 1 || of[0] != (WantedCard{c.card, 2}) {
+	if err != nil || len(of) != 1 || of[0] != (CardCount{c.card, 2}) {
 		t.Fatalf("%+v, %v", of, err)
 	}
 	list, err := c.List(t.Context(), c.kitchen, of)
@@ -175,8 +184,8 @@ func TestBuyingForADay(t *testing.T) {
 		}
 	}
 	s, err := c.TakeIn(t.Context(), c.kitchen, uuid.New(), bought)
-	i := slices.IndexFunc(s.Stock, func(x sell.InStore) bool { return x.Key == "wheat_flour" })
-	if err != nil || i < 0 || s.Stock[i].Since != "2026-10-17" || c.told == 0 {
+	i := slices.IndexFunc(s.Items, func(x sell.StockItem) bool { return x.Key == "wheat_flour" })
+	if err != nil || i < 0 || s.Items[i].Since != "2026-10-17" || c.told == 0 {
 		t.Fatalf("%+v, %v", s, err)
 	}
 	if again, err := c.List(t.Context(), c.kitchen, of); err != nil || again.Minor != 0 {
@@ -197,7 +206,7 @@ func TestBuyingForADay(t *testing.T) {
 	if _, err := c.Set(
 		t.Context(),
 		c.kitchen,
-		sell.Store{Rates: sell.Rates{TaxPct: 300}},
+		sell.Stock{Rates: sell.Rates{TaxPct: 300}},
 		"",
 	); !has(
 		err,
@@ -205,10 +214,10 @@ func TestBuyingForADay(t *testing.T) {
 	) {
 		t.Errorf("three times the price for tax: %v", err)
 	}
-	if len(c.stock.now.Stock) != len(before.Stock) {
+	if len(c.stock.now.Items) != len(before.Items) {
 		t.Error("a bad line was kept")
 	}
-	if _, err := c.List(t.Context(), c.kitchen, []WantedCard{{uuid.New(), 1}}); !has(err, "/cards/0/card") {
+	if _, err := c.List(t.Context(), c.kitchen, []CardCount{{uuid.New(), 1}}); !has(err, "/cards/0/card") {
 		t.Errorf("a card that is gone: %v", err)
 	}
 }
@@ -218,9 +227,9 @@ func TestLabelsOfCards(t *testing.T) {
 	c := newCafe(t)
 	gone := uuid.New()
 	c.Log = batches{{Number: "171026-A", Card: &c.card}}
-	of := []WantedCard{{c.card, 1}, {gone, 1}}
+	of := []CardCount{{c.card, 1}, {gone, 1}}
 	all, err := c.Labels(t.Context(), c.kitchen, saturday, of)
-	if err != nil || len(all) != 2 || all[0].Label == nil || all[0].Batch != "171026-A" || all[1].Why == nil ||
+	if err != nil || len(all) != 2 || all[0].Label == nil || all[0].Batch != "171026-A" || all[1].Reason == nil ||
 		all[1].Label != nil {
 		t.Fatalf("%+v, %v", all, err)
 	}
@@ -242,7 +251,7 @@ func TestACardUsesUpWhatIsThere(t *testing.T) {
 		t.Fatalf("%+v, %v", uses, err)
 	}
 	c.shelf.dishes = nil
-	c.Days.Shelf = c.shelf
+	c.Days.Equipment = c.shelf
 	if alone, err := c.UseUp(
 		t.Context(),
 		c.kitchen,
@@ -256,8 +265,8 @@ func TestACardUsesUpWhatIsThere(t *testing.T) {
 	}
 }
 
-// What is on the Bench is priced by the kitchen's rates, in other dishes too, and tells how it keeps; a logged bake keeps
-// what it cost on its day.
+// What is on the Bench is priced by the kitchen's rates, in other dishes too, and tells how it keeps; a logged bake
+// keeps what it cost on its day.
 func TestTheBenchKnowsWhatItCosts(t *testing.T) {
 	c := newCafe(t)
 	r := crumble()
@@ -274,8 +283,8 @@ func TestTheBenchKnowsWhatItCosts(t *testing.T) {
 	}
 	others, err := c.desk.OtherCosts(t.Context(), q)
 	if err != nil ||
-		!slices.ContainsFunc(others, func(o sell.OtherCost) bool { return o.Says.String() == "in Ramekin" }) ||
-		slices.ContainsFunc(others, func(o sell.OtherCost) bool { return o.Says.String() == "in Small stoneware" }) {
+		!slices.ContainsFunc(others, func(o sell.OtherCost) bool { return o.Text.String() == "in Ramekin" }) ||
+		slices.ContainsFunc(others, func(o sell.OtherCost) bool { return o.Text.String() == "in Small stoneware" }) {
 		t.Errorf("%+v, %v", others, err)
 	}
 	if k, err := c.desk.Keeping(t.Context(), q); err != nil || k.KeepDays < 1 || k.Serve.IsZero() {
@@ -285,7 +294,7 @@ func TestTheBenchKnowsWhatItCosts(t *testing.T) {
 		t.Errorf("%+v, %v", n, err)
 	}
 	heat, minutes := 190.0, 50.0
-	log := Log{Store: &logBook{stock: c.stock}, Pantry: c.stock, Kitchens: c.shelf, Clock: c.Clock}
+	log := Log{Store: &logBook{stock: c.stock}, Stock: c.stock, Kitchens: c.shelf, Clock: c.Clock}
 	b, err := log.Add(t.Context(), c.kitchen, BakeRecord{
 		ID: uuid.New(), BakedAt: saturday, Request: r, Setting: Setting{OvenC: &heat, Minutes: &minutes},
 	}, nil)
@@ -300,41 +309,44 @@ func TestTheBenchKnowsWhatItCosts(t *testing.T) {
 	}
 }
 
-// A day of which nothing is kept has last week's standing orders; what is wanted has to be there; it is laid, and what
-// was sold proposes how much to make.
+// A day of which nothing is kept has last week's standing orders; what is wanted has to be there; it is planned, and
+// what was sold proposes how much to make.
 func TestADayAtTheCafe(t *testing.T) {
 	c := newCafe(t)
 	d := c.Days
-	orders := []day.Wanted{
+	orders := []day.Order{
 		{ID: "Noon", Card: c.card.String(), Dishes: 1, Due: 12 * 60, Serve: day.Warm, Weekly: true},
 		{ID: "Party", Card: c.card.String(), Dishes: 1, Due: 15 * 60, Serve: day.Warm},
 	}
-	if _, err := d.Want(t.Context(), c.kitchen, saturday, day.Asked{Orders: orders}, ""); err != nil {
+	if _, err := d.SetOrders(t.Context(), c.kitchen, saturday, day.Orders{Orders: orders}, ""); err != nil {
 		t.Fatal(err)
 	}
 	next, err := d.Open(t.Context(), c.kitchen, saturday.AddDate(0, 0, 7))
-	if err != nil || next.Kept || len(next.Asked.Orders) != 1 || next.Asked.Orders[0].ID != "Noon" {
-		t.Errorf("a week later: %+v, %v", next.Asked, err)
+	if err != nil || next.Stored || len(next.Orders.Orders) != 1 || next.Orders.Orders[0].ID != "Noon" {
+		t.Errorf("a week later: %+v, %v", next.Orders, err)
 	}
-	nobody := day.Asked{Orders: []day.Wanted{{ID: "Noon", Card: uuid.NewString(), Dishes: 1, Due: 720, Serve: day.Warm}}}
-	if _, err := d.Want(t.Context(), c.kitchen, saturday, nobody, ""); !has(err, "/orders/0/card") {
+	nobody := day.Orders{
+		Orders: []day.Order{{ID: "Noon", Card: uuid.NewString(), Dishes: 1, Due: 720, Serve: day.Warm}},
+	}
+	if _, err := d.SetOrders(t.Context(), c.kitchen, saturday, nobody, ""); !has(err, "/orders/0/card") {
 		t.Errorf("nobody's card: %v", err)
 	}
-	laid, err := d.Lay(t.Context(), c.kitchen, saturday, Laying{Iterations: 20})
-	if err != nil || laid.Laid == nil || len(laid.Laid.Orders) != 2 || !laid.Laid.Orders[0].InTime || laid.Outdated() {
-		t.Fatalf("%+v, %v", laid.Laid, err)
+	laid, err := d.Schedule(t.Context(), c.kitchen, saturday, SchedulingJob{Iterations: 20})
+	if err != nil || laid.Schedule == nil || len(laid.Schedule.Orders) != 2 || !laid.Schedule.Orders[0].InTime ||
+		laid.Outdated() {
+		t.Fatalf("%+v, %v", laid.Schedule, err)
 	}
 	kept, err := d.Open(t.Context(), c.kitchen, saturday)
-	if err != nil || kept.Laid == nil || kept.Outdated() {
-		t.Errorf("%+v, %v", kept.Laid, err)
+	if err != nil || kept.Schedule == nil || kept.Outdated() {
+		t.Errorf("%+v, %v", kept.Schedule, err)
 	}
-	read, unread, err := d.ReadLines(t.Context(), c.kitchen, "2 gooseberry crumble 13:30\nsomething else", day.Asked{})
+	read, unread, err := d.ReadLines(t.Context(), c.kitchen, "2 gooseberry crumble 13:30\nsomething else", day.Orders{})
 	if err != nil || len(read) != 1 || read[0].Dishes != 2 || read[0].Due != 13*60+30 || len(unread) != 1 {
 		t.Errorf("%+v, %+v, %v", read, unread, err)
 	}
 	for week := range 6 {
-		sold := day.Asked{Sold: []day.Sold{{Card: c.card.String(), Made: 16, Left: 2 + week%2}}}
-		if _, err := d.Want(t.Context(), c.kitchen, saturday.AddDate(0, 0, -7*(week+1)), sold, ""); err != nil {
+		sold := day.Orders{Sold: []day.Sold{{Card: c.card.String(), Made: 16, Left: 2 + week%2}}}
+		if _, err := d.SetOrders(t.Context(), c.kitchen, saturday.AddDate(0, 0, -7*(week+1)), sold, ""); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -342,13 +354,13 @@ func TestADayAtTheCafe(t *testing.T) {
 	if err != nil || len(many) != 1 || many[0].Name != "Gooseberry crumble" {
 		t.Errorf("%+v, %v", many, err)
 	}
-	house, err := d.House(t.Context(), c.kitchen)
+	house, err := d.Resources(t.Context(), c.kitchen)
 	if err != nil || len(house.Ovens) != 1 || len(house.Outside) != 2 || len(house.People) == 0 {
 		t.Errorf("what is usual: %+v, %v", house, err)
 	}
-	bad := house.House
+	bad := house.Resources
 	bad.BowlML = 3
-	if err := d.SetHouse(t.Context(), c.kitchen, bad, ""); !has(err, "/bowl_ml") {
+	if err := d.SetResources(t.Context(), c.kitchen, bad, ""); !has(err, "/bowl_ml") {
 		t.Errorf("a bowl of 3 ml: %v", err)
 	}
 }

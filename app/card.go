@@ -95,7 +95,7 @@ type CardStore interface {
 	// Unsummarised lists newest versions whose summaries are missing or older than a version, up to a limit.
 	Unsummarised(ctx context.Context, kitchen uuid.UUID, than, limit int) ([]Version, error)
 	SetSummary(ctx context.Context, version uuid.UUID, s CardSummary) error
-	ChangeCard(ctx context.Context, kitchen, card uuid.UUID, c CardChange, when If) (Card, error)
+	ChangeCard(ctx context.Context, kitchen, card uuid.UUID, c CardChange, when Precondition) (Card, error)
 	// CardTags lists the tags of a kitchen's cards, in the order of the alphabet.
 	CardTags(ctx context.Context, kitchen uuid.UUID) ([]string, error)
 }

@@ -21,11 +21,11 @@ func (c Cards) Settings(ctx context.Context, kitchen uuid.UUID, page []Card) ([]
 	if err != nil {
 		return nil, err
 	}
-	ovens := map[uuid.UUID]*ShelfOven{}
+	ovens := map[uuid.UUID]*KitchenOven{}
 	out := make([]bake.Setting, len(page))
 	for i, card := range page {
 		s := card.Versions[0].Setting
-		var o *ShelfOven
+		var o *KitchenOven
 		if s.OvenID != nil {
 			found, known := ovens[*s.OvenID]
 			if !known {

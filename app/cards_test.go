@@ -66,7 +66,8 @@ func TestACardIsSavedWithWhatListsNeed(t *testing.T) {
 	}
 }
 
-// What a filter computes is caught up on for cards that have it not, once; a filter that needs nothing computes nothing.
+// What a filter computes is caught up on for cards that have it not, once; a filter that needs nothing computes
+// nothing.
 func TestListsCatchUpOnSummaries(t *testing.T) {
 	box := newCardBox()
 	cards := Cards{Store: box, Clock: newClock().now}
@@ -136,9 +137,9 @@ func TestTagsAreTidied(t *testing.T) {
 	}
 }
 
-func TestVersionsAreLaidBesideEachOther(t *testing.T) {
-	oven := ShelfOven{ID: uuid.New(), Name: "Bench oven"}
-	k := kitchens{id: uuid.New(), ovens: []ShelfOven{oven}}
+func TestVersionsAreCompared(t *testing.T) {
+	oven := KitchenOven{ID: uuid.New(), Name: "Bench oven"}
+	k := kitchens{id: uuid.New(), ovens: []KitchenOven{oven}}
 	box := newCardBox()
 	cards := Cards{Store: box, Kitchens: k, Clock: newClock().now}
 	card := uuid.New()
@@ -181,8 +182,8 @@ func TestVersionsAreLaidBesideEachOther(t *testing.T) {
 
 // A page's cards bake in their own ovens, as the kitchen knows them.
 func TestAPageKnowsItsOvens(t *testing.T) {
-	one := ShelfOven{ID: uuid.New(), Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", OffsetC: 4}}
-	k := kitchens{id: uuid.New(), altitude: 500, ovens: []ShelfOven{one}}
+	one := KitchenOven{ID: uuid.New(), Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", OffsetC: 4}}
+	k := kitchens{id: uuid.New(), altitude: 500, ovens: []KitchenOven{one}}
 	cards := Cards{Store: newCardBox(), Kitchens: k}
 	in := func(s Setting) Card { return Card{ID: uuid.New(), Versions: []Version{{Setting: s}}} }
 	hot, minutes := 180.0, 40.0

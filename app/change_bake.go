@@ -16,7 +16,7 @@ func (o OvenWatch) Replan(ctx context.Context, kitchen, id uuid.UUID, stages []b
 		if err := b.Replan(ctx, stages, now); err != nil {
 			return err
 		}
-		_, err := b.Foresee(ctx, see)
+		_, err := b.UpdateForecast(ctx, see)
 		return err
 	})
 }

@@ -20,7 +20,7 @@ const (
 
 // Change gives a card another name or other tags, puts it away, or takes it out again.
 func (c Cards) Change(
-	ctx context.Context, kitchen, card uuid.UUID, change CardChange, when If,
+	ctx context.Context, kitchen, card uuid.UUID, change CardChange, when Precondition,
 ) (Card, error) {
 	if change.Tags != nil {
 		tags, err := TidyTags(*change.Tags)

@@ -10,7 +10,7 @@ import (
 	"github.com/google/uuid"
 )
 
-// Compare lays two versions of a card beside each other.
+// Compare compares two versions of a card.
 func (c Cards) Compare(ctx context.Context, kitchen, card uuid.UUID, version, other int) ([]compare.Row, error) {
 	found, err := c.Store.Card(ctx, kitchen, card)
 	if err != nil {
@@ -40,7 +40,7 @@ func (c Cards) Compare(ctx context.Context, kitchen, card uuid.UUID, version, ot
 	return compare.Of(sides[0], sides[1]), nil
 }
 
-// sideOf is where and how long something bakes, to be laid beside another.
+// sideOf is where and how long something bakes, to be compared.
 func sideOf(ctx context.Context, kitchens KitchenStore, kitchen uuid.UUID, s Setting) (compare.Side, error) {
 	out := compare.Side{OvenC: s.OvenC, Minutes: s.Minutes, Shelf: s.Shelf, Stages: s.Stages}
 	if s.OvenID == nil {

@@ -21,8 +21,8 @@ func (c *Conflict) Error() string {
 	return "the id belongs to something else"
 }
 
-// Revision names what can be changed of a thing as it is: another one is another state of it.
-func Revision(of any) string {
+// RevisionOf names what can be changed of a thing as it is: another one is another state of it.
+func RevisionOf(of any) string {
 	switch x := of.(type) {
 	case Kitchen: // not its id
 		of = struct{ Name, Settings any }{x.Name, x.Settings}
@@ -30,8 +30,8 @@ func Revision(of any) string {
 		of = struct{ Name, Archived, Tags any }{x.Name, x.Archived, x.Tags}
 	case BakeRecord:
 		of = x.Outcome
-	case Day: // not how it was laid
-		of = x.Asked
+	case Day: // not how it was planned
+		of = x.Orders
 	}
 	raw, err := json.Marshal(of)
 	if err != nil {
@@ -41,16 +41,16 @@ func Revision(of any) string {
 	return hex.EncodeToString(sum[:8])
 }
 
-// If is the condition of a change: the revision that it was made from, "" for no condition, or IfExists.
-type If string
+// Precondition is the condition of a change: the revision that it was made from, "" for no condition, or IfExists.
+type Precondition string
 
-// IfExists is the condition that the thing is stored at all, in whatever revision.
-const IfExists If = "*"
+// MustExist is the condition that the thing is stored at all, in whatever revision.
+const MustExist Precondition = "*"
 
 // Holds returns a Conflict where the stored thing does not meet the condition.
-func (i If) Holds(stored any) error {
+func (i Precondition) Holds(stored any) error {
 	switch {
-	case i == "", i == IfExists, string(i) == Revision(stored):
+	case i == "", i == MustExist, string(i) == RevisionOf(stored):
 		return nil
 	}
 	return &Conflict{Stored: stored, Changed: true}
@@ -58,8 +58,8 @@ func (i If) Holds(stored any) error {
 
 // HoldsWithout returns a Conflict where a thing that is not stored does not meet the condition. empty is how such a
 // thing is shown; its revision meets the condition.
-func (i If) HoldsWithout(empty any) error {
-	if i == IfExists {
+func (i Precondition) HoldsWithout(empty any) error {
+	if i == MustExist {
 		return &Conflict{Stored: empty, Changed: true}
 	}
 	return i.Holds(empty)

@@ -16,56 +16,56 @@ import (
 	"github.com/google/uuid"
 )
 
-// Day is one day of a kitchen: what is wanted, and how it was laid last.
+// Day is one day of a kitchen: what is wanted, and how it was planned last.
 type Day struct {
-	Date   time.Time // its midnight, UTC: a date is no moment
-	Kept   bool      // something is kept of it
-	Asked  day.Asked
-	Laid   *day.Laid    // nil: not yet
-	LaidOf string       // the revision of what was wanted then
-	Baking []day.Baking // what is in an oven by now
+	Date       time.Time // its midnight, UTC: a date is no moment
+	Stored     bool      // something is kept of it
+	Orders     day.Orders
+	Schedule   *day.Schedule // nil: not yet
+	ScheduleOf string        // the revision of what was wanted then
+	Baking     []day.Baking  // what is in an oven by now
 }
 
-// Outdated says whether it was laid for something else than what is wanted and what happens now.
+// Outdated says whether it was planned for something else than what is wanted and what happens now.
 func (d Day) Outdated() bool {
-	return d.Laid != nil && (d.LaidOf != d.OrdersRevision() || d.Laid.RunsOtherwise(d.Baking))
+	return d.Schedule != nil && (d.ScheduleOf != d.OrdersRevision() || d.Schedule.Differs(d.Baking))
 }
 
 // OrdersRevision is the revision of what a plan depends on. What was sold changes no plan.
 func (d Day) OrdersRevision() string {
-	d.Asked.Sold = nil
-	return Revision(d)
+	d.Orders.Sold = nil
+	return RevisionOf(d)
 }
 
 // DayStore keeps days, and what a kitchen has for them.
 type DayStore interface {
-	House(ctx context.Context, kitchen uuid.UUID) (day.House, error)
-	SetHouse(ctx context.Context, kitchen uuid.UUID, h day.House, when If) error
+	Resources(ctx context.Context, kitchen uuid.UUID) (day.Resources, error)
+	SetResources(ctx context.Context, kitchen uuid.UUID, h day.Resources, when Precondition) error
 	Day(ctx context.Context, kitchen uuid.UUID, date time.Time) (Day, error)
 	Days(ctx context.Context, kitchen uuid.UUID, from, to time.Time) ([]Day, error)
-	SetDay(ctx context.Context, kitchen uuid.UUID, date time.Time, a day.Asked, when If) (Day, error)
+	SetDay(ctx context.Context, kitchen uuid.UUID, date time.Time, a day.Orders, when Precondition) (Day, error)
 	// SetPlan saves the plan of a day as it was read, and returns the day as it is stored then; where its orders have
 	// changed since, it is a Conflict.
 	SetPlan(ctx context.Context, kitchen uuid.UUID, planned Day) (Day, error)
 }
 
-// ShelfStore reads a kitchen's shelf.
-type ShelfStore interface {
+// EquipmentStore reads a kitchen's shelf.
+type EquipmentStore interface {
 	KitchenStore
-	Dishes(ctx context.Context, kitchen uuid.UUID) ([]ShelfDish, error)
-	Ovens(ctx context.Context, kitchen uuid.UUID) ([]ShelfOven, error)
+	Dishes(ctx context.Context, kitchen uuid.UUID) ([]KitchenDish, error)
+	Ovens(ctx context.Context, kitchen uuid.UUID) ([]KitchenOven, error)
 }
 
 // Days is what is done with days.
 type Days struct {
-	Store DayStore
-	Shelf ShelfStore
-	Cards CardStore
-	Ovens interface {
+	Store     DayStore
+	Equipment EquipmentStore
+	Cards     CardStore
+	Ovens     interface {
 		Watched(ctx context.Context, kitchen uuid.UUID) ([]Watched, error)
 	}
 	Learning interface {
-		LearningSays(ctx context.Context, kitchen uuid.UUID) (learn.Says, error)
+		LearningPreferences(ctx context.Context, kitchen uuid.UUID) (learn.Preferences, error)
 	}
 	Clock  Clock // of the kitchen: its hours are those of its place
 	Baked  *BakedCards
@@ -81,7 +81,7 @@ func (d Days) Open(ctx context.Context, kitchen uuid.UUID, date time.Time) (Day,
 	if err != nil {
 		return now, err
 	}
-	if now.Kept {
+	if now.Stored {
 		now.Baking, err = d.baking(ctx, kitchen, now)
 		return now, err
 	}
@@ -91,15 +91,21 @@ func (d Days) Open(ctx context.Context, kitchen uuid.UUID, date time.Time) (Day,
 	}
 	for _, x := range before { // the last one counts
 		if x.Date.Weekday() == date.Weekday() {
-			now.Asked = x.Asked.Repeated()
+			now.Orders = x.Orders.Repeated()
 		}
 	}
 	return now, nil
 }
 
-// Want keeps what is wanted of a day.
-func (d Days) Want(ctx context.Context, kitchen uuid.UUID, date time.Time, a day.Asked, when If) (Day, error) {
-	if err := day.CheckAsked(a); err != nil {
+// SetOrders keeps what is wanted of a day.
+func (d Days) SetOrders(
+	ctx context.Context,
+	kitchen uuid.UUID,
+	date time.Time,
+	a day.Orders,
+	when Precondition,
+) (Day, error) {
+	if err := day.CheckOrders(a); err != nil {
 		return Day{}, err
 	}
 	var f fault.Faults
@@ -124,64 +130,64 @@ func (d Days) Want(ctx context.Context, kitchen uuid.UUID, date time.Time, a day
 	return kept, err
 }
 
-// HouseKept is what a kitchen has for its days, with what is usual where it has told nothing.
-type HouseKept struct {
-	day.House
+// ResourceSettings is what a kitchen has for its days, with what is usual where it has reported nothing.
+type ResourceSettings struct {
+	day.Resources
 	Revision string
-	Outside  []day.HouseDish // what its dishes take where nobody has measured them
+	Outside  []day.Vessel // what its dishes take where nobody has measured them
 }
 
-// House is what a kitchen has for its days.
-func (d Days) House(ctx context.Context, kitchen uuid.UUID) (HouseKept, error) {
-	told, err := d.Store.House(ctx, kitchen)
+// Resources is what a kitchen has for its days.
+func (d Days) Resources(ctx context.Context, kitchen uuid.UUID) (ResourceSettings, error) {
+	told, err := d.Store.Resources(ctx, kitchen)
 	if err != nil {
-		return HouseKept{}, err
+		return ResourceSettings{}, err
 	}
-	ovens, err := d.Shelf.Ovens(ctx, kitchen)
+	ovens, err := d.Equipment.Ovens(ctx, kitchen)
 	if err != nil {
-		return HouseKept{}, err
+		return ResourceSettings{}, err
 	}
 	var ids []string
 	for _, o := range ovens {
-		if o.Kind != oven.Camp { // coals are laid by no clock
+		if o.Kind != oven.Camp { // coals are planned by no clock
 			ids = append(ids, o.ID.String())
 		}
 	}
-	out := HouseKept{House: told.Usual(ids), Revision: Revision(told), Outside: []day.HouseDish{}}
-	dishes, err := d.Shelf.Dishes(ctx, kitchen)
+	out := ResourceSettings{Resources: told.Usual(ids), Revision: RevisionOf(told), Outside: []day.Vessel{}}
+	dishes, err := d.Equipment.Dishes(ctx, kitchen)
 	for _, x := range dishes {
 		out.Outside = append(out.Outside, day.UsualOutside(shelfDish(x)))
 	}
 	return out, err
 }
 
-func shelfDish(x ShelfDish) day.ShelfDish {
-	return day.ShelfDish{ID: x.ID.String(), Name: x.Name, Dish: x.Dish, Count: x.Count}
+func shelfDish(x KitchenDish) day.KitchenDish {
+	return day.KitchenDish{ID: x.ID.String(), Name: x.Name, Dish: x.Dish, Count: x.Count}
 }
 
-// SetHouse keeps what a kitchen has for its days.
-func (d Days) SetHouse(ctx context.Context, kitchen uuid.UUID, h day.House, when If) error {
-	if err := day.CheckHouse(h); err != nil {
+// SetResources keeps what a kitchen has for its days.
+func (d Days) SetResources(ctx context.Context, kitchen uuid.UUID, h day.Resources, when Precondition) error {
+	if err := day.CheckResources(h); err != nil {
 		return err
 	}
-	return d.Store.SetHouse(ctx, kitchen, h, when)
+	return d.Store.SetResources(ctx, kitchen, h, when)
 }
 
-// ReadLines reads orders as they are jotted down, by the names of the kitchen's cards.
+// ReadLines reads orders as they are pasted, by the names of the kitchen's cards.
 func (d Days) ReadLines(
-	ctx context.Context, kitchen uuid.UUID, text string, among day.Asked,
-) ([]day.Wanted, []day.Unread, error) {
+	ctx context.Context, kitchen uuid.UUID, text string, among day.Orders,
+) ([]day.Order, []day.UnreadLine, error) {
 	cards, _, err := d.Cards.Cards(ctx, kitchen, CardFilter{})
 	if err != nil {
 		return nil, nil, err
 	}
-	known := make([]day.Known, 0, len(cards))
+	known := make([]day.KnownCard, 0, len(cards))
 	for _, c := range cards {
 		if c.Unusable != nil {
 			continue
 		}
 		x := c.Versions[0].Request.Dish
-		known = append(known, day.Known{
+		known = append(known, day.KnownCard{
 			ID: c.ID.String(), Name: c.Name, LengthCM: max(x.LengthCM, x.WidthCM), WidthCM: min(x.LengthCM, x.WidthCM),
 		})
 	}
@@ -210,7 +216,7 @@ func (d Days) HowMany(ctx context.Context, kitchen uuid.UUID, date time.Time) ([
 		if x.Date.Weekday() != date.Weekday() {
 			continue
 		}
-		for _, s := range x.Asked.Sold {
+		for _, s := range x.Orders.Sold {
 			weeks := date.Sub(x.Date).Hours() / (7 * 24)
 			sold[s.Card] = append(sold[s.Card], sell.Sold{WeeksAgo: weeks, Made: s.Made, Left: s.Left})
 		}

@@ -10,7 +10,7 @@ import (
 	"github.com/google/uuid"
 )
 
-// Explain says what the model expects of a logged bake, and what may have been otherwise. tick is told how far it is.
+// Explain says what the model expects of a logged bake, and what may have been otherwise. tick receives how far it is.
 func (l Log) Explain(ctx context.Context, kitchen, id uuid.UUID, tick learn.Tick) (*learn.Explanation, error) {
 	b, err := l.Store.OneBake(ctx, kitchen, id)
 	if err != nil {
@@ -26,15 +26,15 @@ func (l Log) Explain(ctx context.Context, kitchen, id uuid.UUID, tick learn.Tick
 		return nil, err
 	}
 	if b.Happened == nil {
-		setting.Stages = learn.ToldBy(b.words(), b.Told).BakedAtLeast(setting.Stages)
+		setting.Stages = learn.ReportedBy(b.words(), b.Details).BakedAtLeast(setting.Stages)
 	}
 	r := b.Request
 	r.Own, setting.Factors = setting.Factors.On(r.Own), nil // about what the log has taught
-	report := learn.Report{Words: b.words(), Told: b.Told, Happened: b.Happened}
+	report := learn.Outcome{Words: b.words(), Details: b.Details, Happened: b.Happened}
 	return learn.Explain(ctx, bake.DessertRequest{Request: r, Setting: setting}, report, tick)
 }
 
-// Compare lays two bakes beside each other.
+// Compare compares two bakes.
 func (l Log) Compare(ctx context.Context, kitchen, id, other uuid.UUID) ([]compare.Row, error) {
 	var sides [2]compare.Side
 	for i, id := range []uuid.UUID{id, other} {
@@ -46,7 +46,7 @@ func (l Log) Compare(ctx context.Context, kitchen, id, other uuid.UUID) ([]compa
 			return nil, err
 		}
 		sides[i].Request, sides[i].Answer = b.Request, &b.Result
-		sides[i].Words, sides[i].Told, sides[i].Happened = b.words(), b.Told, b.Happened
+		sides[i].Words, sides[i].Details, sides[i].Happened = b.words(), b.Details, b.Happened
 	}
 	return compare.Of(sides[0], sides[1]), nil
 }

@@ -22,8 +22,8 @@ func crumble() balance.Request {
 	return balance.Request{
 		Dish:    dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
 		Style:   "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Fruits:  []balance.FruitInput{{Key: "gooseberry", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}
 }
 
@@ -40,7 +40,7 @@ func newClock() *clock { return &clock{time.Date(2026, 10, 1, 12, 0, 0, 0, time.
 type kitchens struct {
 	id       uuid.UUID
 	altitude float64
-	ovens    []ShelfOven
+	ovens    []KitchenOven
 }
 
 func (k kitchens) OneKitchen(_ context.Context, id uuid.UUID) (Kitchen, error) {
@@ -52,10 +52,10 @@ func (k kitchens) OneKitchen(_ context.Context, id uuid.UUID) (Kitchen, error) {
 	return out, nil
 }
 
-func (k kitchens) OneOven(_ context.Context, kitchen, id uuid.UUID) (ShelfOven, error) {
-	i := slices.IndexFunc(k.ovens, func(o ShelfOven) bool { return o.ID == id })
+func (k kitchens) OneOven(_ context.Context, kitchen, id uuid.UUID) (KitchenOven, error) {
+	i := slices.IndexFunc(k.ovens, func(o KitchenOven) bool { return o.ID == id })
 	if kitchen != k.id || i < 0 {
-		return ShelfOven{}, ErrNotFound
+		return KitchenOven{}, ErrNotFound
 	}
 	return k.ovens[i], nil
 }
@@ -66,8 +66,8 @@ func (k kitchens) Own(context.Context, uuid.UUID) (*larder.Own, error)   { retur
 // untaught is a kitchen whose log has taught nothing.
 type untaught struct{ LearningStore }
 
-func (untaught) LearningSays(context.Context, uuid.UUID) (learn.Says, error) {
-	return learn.Says{}, nil
+func (untaught) LearningPreferences(context.Context, uuid.UUID) (learn.Preferences, error) {
+	return learn.Preferences{}, nil
 }
 
 func (untaught) Posterior(context.Context, uuid.UUID) (learn.Posterior, error) {
@@ -136,7 +136,7 @@ func (b *cardBox) SetSummary(_ context.Context, version uuid.UUID, s CardSummary
 	return nil
 }
 
-func (b *cardBox) ChangeCard(ctx context.Context, _, card uuid.UUID, c CardChange, _ If) (Card, error) {
+func (b *cardBox) ChangeCard(ctx context.Context, _, card uuid.UUID, c CardChange, _ Precondition) (Card, error) {
 	i := b.at(card)
 	if i < 0 {
 		return Card{}, ErrNotFound
@@ -242,11 +242,11 @@ func (s *ovenShelf) SweepWatch(context.Context, time.Time) error    { s.tidied++
 // logBook keeps the log in memory.
 type logBook struct {
 	bakes []BakeRecord
-	stock *pantry // nil: the kitchen keeps none
+	stock *stock // nil: the kitchen keeps none
 }
 
 func (l *logBook) AddBake(
-	_ context.Context, _ uuid.UUID, b BakeRecord, takeOut func(sell.Store) sell.Store,
+	_ context.Context, _ uuid.UUID, b BakeRecord, takeOut func(sell.Stock) sell.Stock,
 ) (BakeRecord, error) {
 	if i := slices.IndexFunc(l.bakes, func(x BakeRecord) bool { return x.ID == b.ID }); i >= 0 {
 		return l.bakes[i], nil
@@ -266,7 +266,7 @@ func (l *logBook) OneBake(_ context.Context, _, id uuid.UUID) (BakeRecord, error
 }
 
 func (l *logBook) CorrectBake(
-	ctx context.Context, kitchen, id, _ uuid.UUID, now Outcome, at time.Time, _ If,
+	ctx context.Context, kitchen, id, _ uuid.UUID, now Outcome, at time.Time, _ Precondition,
 ) (BakeRecord, error) {
 	b, err := l.OneBake(ctx, kitchen, id)
 	if err != nil {
@@ -281,15 +281,15 @@ func (l *logBook) CorrectBake(
 // has says whether an error names a field.
 func has(err error, pointer string) bool { return err != nil && strings.Contains(err.Error(), pointer) }
 
-// pantry is what a kitchen has in stock, and the purchases that were added to it.
-type pantry struct {
-	now   sell.Store
+// stock is what a kitchen has in stock, with the purchases that were added to it.
+type stock struct {
+	now   sell.Stock
 	added map[uuid.UUID]bool
 }
 
-func (p *pantry) AddStock(
-	_ context.Context, _, id uuid.UUID, _ []sell.Line, _ time.Time, change func(sell.Store) (sell.Store, error),
-) (sell.Store, error) {
+func (p *stock) AddStock(
+	_ context.Context, _, id uuid.UUID, _ []sell.Line, _ time.Time, change func(sell.Stock) (sell.Stock, error),
+) (sell.Stock, error) {
 	if p.added[id] {
 		return p.now, nil
 	}
@@ -303,11 +303,11 @@ func (p *pantry) AddStock(
 	return p.now, err
 }
 
-func (p *pantry) Pantry(context.Context, uuid.UUID) (sell.Store, error) { return p.now, nil }
+func (p *stock) Stock(context.Context, uuid.UUID) (sell.Stock, error) { return p.now, nil }
 
-func (p *pantry) UpdatePantry(
-	_ context.Context, _ uuid.UUID, _ If, change func(sell.Store) (sell.Store, error),
-) (s sell.Store, err error) {
+func (p *stock) UpdateStock(
+	_ context.Context, _ uuid.UUID, _ Precondition, change func(sell.Stock) (sell.Stock, error),
+) (s sell.Stock, err error) {
 	next, err := change(p.now)
 	if err == nil {
 		p.now = next

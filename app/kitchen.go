@@ -20,16 +20,16 @@ type Kitchen struct {
 	units.Settings
 }
 
-// ShelfDish is a dish on a kitchen's shelf.
-type ShelfDish struct {
+// KitchenDish is a dish on a kitchen's shelf.
+type KitchenDish struct {
 	ID    uuid.UUID
 	Name  string
 	Dish  dish.Dish
 	Count int // of it
 }
 
-// ShelfOven is one of a kitchen's ovens.
-type ShelfOven struct {
+// KitchenOven is one of a kitchen's ovens.
+type KitchenOven struct {
 	ID   uuid.UUID
 	Name string
 	oven.Oven
@@ -61,7 +61,7 @@ type Weather struct {
 type KitchenStore interface {
 	OneKitchen(ctx context.Context, kitchen uuid.UUID) (Kitchen, error)
 	// OneOven finds an oven, also one that was taken away.
-	OneOven(ctx context.Context, kitchen, oven uuid.UUID) (ShelfOven, error)
+	OneOven(ctx context.Context, kitchen, oven uuid.UUID) (KitchenOven, error)
 	Own(ctx context.Context, kitchen uuid.UUID) (*larder.Own, error)
 	// Learnt are the corrections that its log has taught.
 	Learnt(ctx context.Context, kitchen uuid.UUID) (learn.Used, error)

@@ -21,12 +21,12 @@ type LearningStore interface {
 	Bakes(
 		ctx context.Context, kitchen uuid.UUID, q BakeFilter, before *uuid.UUID, limit int,
 	) (page []BakeRecord, more bool, err error)
-	LearningSays(ctx context.Context, kitchen uuid.UUID) (learn.Says, error)
+	LearningPreferences(ctx context.Context, kitchen uuid.UUID) (learn.Preferences, error)
 	// UpdateLearningSays changes it, in one transaction that holds it.
-	UpdateLearningSays(
-		ctx context.Context, kitchen uuid.UUID, when If, change func(learn.Says) (learn.Says, error),
-	) (learn.Says, error)
-	// Days are those of a span, with how they were laid.
+	UpdateLearningPreferences(
+		ctx context.Context, kitchen uuid.UUID, when Precondition, change func(learn.Preferences) (learn.Preferences, error),
+	) (learn.Preferences, error)
+	// Days are those of a span, with how they were planned.
 	Days(ctx context.Context, kitchen uuid.UUID, from, to time.Time) ([]Day, error)
 	// LearningState is what was learnt last, and whether the log has changed since.
 	LearningState(ctx context.Context, kitchen uuid.UUID) (LearningState, error)
@@ -41,10 +41,10 @@ type LearningStore interface {
 
 // LearningState is what was learnt last from a kitchen's log.
 type LearningState struct {
-	Says     learn.Says
-	Findings Findings
-	Changes  int64 // how often the log, or what it is read with, has changed
-	LearntOf int64 // the value of Changes that the findings are of; negative: nothing was learnt yet
+	Preferences learn.Preferences
+	Findings    Findings
+	Changes     int64 // how often the log, or what it is read with, has changed
+	LearntOf    int64 // the value of Changes that the findings are of; negative: nothing was learnt yet
 }
 
 // Current reports whether nothing has changed since.
@@ -52,10 +52,10 @@ func (s LearningState) Current() bool { return s.Changes == s.LearntOf }
 
 // Findings are what a log teaches, in sentences and as they are drawn. They are stored as JSON.
 type Findings struct {
-	Lessons []learn.Lesson  `json:"lessons"`
-	Summary message.Message `json:"summary"`
-	Noticed []NoticedChange `json:"noticed"`
-	Points  []FindingPoint  `json:"points"` // by the time of the bake
+	Items       []learn.Finding `json:"findings"`
+	Summary     message.Message `json:"summary"`
+	OvenChanges []OvenChange    `json:"oven_changes"`
+	Points      []FindingPoint  `json:"points"` // by the time of the bake
 	// Histories are of ovens, and of the juice of fruits.
 	Histories []learn.History `json:"histories"`
 	// Unclear are bakes whose reported minutes lie after their end: they are asked about.
@@ -65,29 +65,33 @@ type Findings struct {
 // FindingPoint is a reported time of a bake next to the forecast of it.
 type FindingPoint struct {
 	Title string `json:"title"`
-	learn.Foreseen
+	learn.ForecastCheck
 }
 
-// NoticedChange is an oven that seems to have changed.
-type NoticedChange struct {
+// OvenChange is an oven that seems to have changed.
+type OvenChange struct {
 	learn.ChangedOven
-	Says message.Message `json:"says"`
+	Text message.Message `json:"text"`
 }
 
 // NoFindings are those of an empty log.
 func NoFindings() Findings {
 	return Findings{
-		Lessons: []learn.Lesson{}, Summary: learn.LearntScore{}.Says(), Noticed: []NoticedChange{}, Points: []FindingPoint{},
-		Histories: []learn.History{}, Unclear: []uuid.UUID{},
+		Items:       []learn.Finding{},
+		Summary:     learn.PredictionScore{}.Summary(),
+		OvenChanges: []OvenChange{},
+		Points:      []FindingPoint{},
+		Histories:   []learn.History{},
+		Unclear:     []uuid.UUID{},
 	}
 }
 
-// LearntNow is what is known of what a log teaches, at this moment.
-type LearntNow struct {
+// CurrentFindings is what is known of what a log teaches, at this moment.
+type CurrentFindings struct {
 	Findings
-	Says     learn.Says
-	Updating bool      // the log has changed since; it is being learnt from again
-	Work     uuid.UUID // the piece of work that updates it
+	Preferences learn.Preferences
+	Updating    bool      // the log has changed since; it is being learnt from again
+	Work        uuid.UUID // the piece of work that updates it
 }
 
 // Learning is what is done about what the log teaches. Learning itself runs in the background, once for each kitchen
@@ -99,9 +103,9 @@ type Learning struct {
 	Clock    Clock
 	Notify   Notify
 	Failed   func(kitchen uuid.UUID, err error) // learning in the background has failed
-	// Begin enters a piece of work that somebody can follow and stop by its id; nil: nobody can.
-	Begin func(ctx context.Context, id uuid.UUID) (of context.Context, tick learn.Tick, end func(error))
-	runs  learningRuns
+	// StartWork enters a piece of work that somebody can follow and stop by its id; nil: nobody can.
+	StartWork func(ctx context.Context, id uuid.UUID) (of context.Context, tick learn.Tick, end func(error))
+	runs      learningRuns
 }
 
 const (
@@ -115,23 +119,23 @@ func NewSurfaces() learn.Keeper {
 	return kept
 }
 
-// Known returns what is known of what a kitchen's log teaches, and starts to learn where the log has changed since.
-func (l *Learning) Known(ctx context.Context, kitchen uuid.UUID) (*LearntNow, error) {
+// Current returns what is known of what a kitchen's log teaches, and starts to learn where the log has changed since.
+func (l *Learning) Current(ctx context.Context, kitchen uuid.UUID) (*CurrentFindings, error) {
 	state, err := l.Store.LearningState(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
-	out := &LearntNow{Findings: state.Findings, Says: state.Says}
-	out.Lessons = slices.Clone(out.Lessons)
-	for i, x := range out.Lessons { // what was switched on or off a moment ago is shown so
-		out.Lessons[i] = x.Switched(state.Says.IsOff(x.What, x.Key))
+	out := &CurrentFindings{Findings: state.Findings, Preferences: state.Preferences}
+	out.Items = slices.Clone(out.Items)
+	for i, x := range out.Items { // what was switched on or off a moment ago is shown so
+		out.Items[i] = x.WithEnabled(state.Preferences.IsOff(x.Kind, x.Key))
 	}
-	hands, err := HandsLearnt(ctx, l.Store, kitchen, l.Clock())
+	hands, err := WorkTimes(ctx, l.Store, kitchen, l.Clock())
 	if err != nil {
 		return nil, err
 	}
 	for _, h := range hands {
-		out.Lessons = append(out.Lessons, h.Lesson(state.Says.IsOff(learn.Hands, h.Kind)))
+		out.Items = append(out.Items, h.Finding(state.Preferences.IsOff(learn.WorkTime, h.Kind)))
 	}
 	if !state.Current() {
 		out.Updating, out.Work = true, l.Start(kitchen)
@@ -139,13 +143,13 @@ func (l *Learning) Known(ctx context.Context, kitchen uuid.UUID) (*LearntNow, er
 	return out, nil
 }
 
-// Keep learns from a kitchen's log and stores what it teaches: from then on answers use it.
-func (l *Learning) Keep(ctx context.Context, kitchen uuid.UUID, tick learn.Tick) error {
+// Update learns from a kitchen's log and stores what it teaches: from then on answers use it.
+func (l *Learning) Update(ctx context.Context, kitchen uuid.UUID, tick learn.Tick) error {
 	state, err := l.Store.LearningState(ctx, kitchen)
 	if err != nil {
 		return err
 	}
-	x, err := l.log(ctx, kitchen, state.Says)
+	x, err := l.log(ctx, kitchen, state.Preferences)
 	if err != nil {
 		return err
 	}
@@ -163,25 +167,25 @@ func (l *Learning) Keep(ctx context.Context, kitchen uuid.UUID, tick learn.Tick)
 }
 
 // findings puts what was learnt from a log into sentences.
-func (x taught) findings(learnt *learn.Learnt) Findings {
+func (x taught) findings(learnt *learn.Result) Findings {
 	out := NoFindings()
-	out.Lessons, out.Summary = learnt.Lessons(x.ovens, x.own), learnt.Score.Says()
+	out.Items, out.Summary = learnt.Findings(x.ovens, x.own), learnt.Score.Summary()
 	out.Histories = learnt.Histories(x.ovens, x.own)
 	for _, h := range out.Histories {
 		for i := range h.Points {
 			p := &h.Points[i]
 			if id, err := uuid.Parse(p.ID); err == nil {
-				p.Says = message.New("{title}: {says}", message.Text(x.names[id]), message.Part(p.Says))
+				p.Text = message.New("{title}: {says}", message.Text(x.names[id]), message.Part(p.Text))
 			}
 		}
 	}
-	for _, f := range learnt.Foreseen() {
+	for _, f := range learnt.ForecastChecks() {
 		id, _ := uuid.Parse(f.ID) // it is one of the log's
 		out.Points = append(out.Points, FindingPoint{x.names[id], f})
 	}
 	for _, c := range learnt.Changes {
 		if name, known := x.ovens[c.Key]; known {
-			out.Noticed = append(out.Noticed, NoticedChange{learn.ChangedOven{Oven: c.Key, Since: c.Since}, c.Says(name)})
+			out.OvenChanges = append(out.OvenChanges, OvenChange{learn.ChangedOven{Oven: c.Key, Since: c.Since}, c.Text(name)})
 		}
 	}
 	for _, p := range learnt.Predictions {
@@ -192,20 +196,33 @@ func (x taught) findings(learnt *learn.Learnt) Findings {
 	return out
 }
 
-// Say stores what a kitchen says of what its log teaches, and starts to learn again.
-func (l *Learning) Say(ctx context.Context, kitchen uuid.UUID, says learn.Says, when If) (*LearntNow, error) {
-	if err := learn.CheckSays(says); err != nil {
+// SetPreferences stores what a kitchen says of what its log teaches, and starts to learn again.
+func (l *Learning) SetPreferences(
+	ctx context.Context,
+	kitchen uuid.UUID,
+	says learn.Preferences,
+	when Precondition,
+) (*CurrentFindings, error) {
+	if err := learn.CheckPreferences(says); err != nil {
 		return nil, err
 	}
-	_, err := l.Store.UpdateLearningSays(ctx, kitchen, when, func(learn.Says) (learn.Says, error) { return says, nil })
+	_, err := l.Store.UpdateLearningPreferences(
+		ctx,
+		kitchen,
+		when,
+		func(learn.Preferences) (learn.Preferences, error) { return says, nil },
+	)
 	if err != nil {
 		return nil, err
 	}
-	return l.Known(ctx, kitchen)
+	return l.Current(ctx, kitchen)
 }
 
-// Foresight is what a kitchen foresees its bakes with, and what it says of what its log teaches.
-func (l *Learning) Foresight(ctx context.Context, kitchen uuid.UUID) (f learn.Foresight, says learn.Says, err error) {
+// Forecaster is what a kitchen predicts its bakes with, and what it says of what its log teaches.
+func (l *Learning) Forecaster(
+	ctx context.Context,
+	kitchen uuid.UUID,
+) (f learn.Forecaster, says learn.Preferences, err error) {
 	f.Keep = l.Surfaces
 	if f.Used, err = l.Kitchens.Learnt(ctx, kitchen); err != nil {
 		return f, says, err
@@ -213,13 +230,13 @@ func (l *Learning) Foresight(ctx context.Context, kitchen uuid.UUID) (f learn.Fo
 	if f.Posterior, err = l.Store.Posterior(ctx, kitchen); err != nil {
 		return f, says, err
 	}
-	says, err = l.Store.LearningSays(ctx, kitchen)
+	says, err = l.Store.LearningPreferences(ctx, kitchen)
 	return f, says, err
 }
 
-// Foresee is what is foreseen of what is on the Bench, with its ranges, by all that its kitchen's log teaches.
-func (l *Learning) Foresee(ctx context.Context, q BenchQuestion) (learn.Outlook, error) {
-	var none learn.Outlook
+// Forecast is what is predicted of what is on the Bench, with its ranges, by all that its kitchen's log teaches.
+func (l *Learning) Forecast(ctx context.Context, q BenchQuestion) (learn.DessertForecast, error) {
+	var none learn.DessertForecast
 	corrected, err := Bench{Kitchens: l.Kitchens}.request(ctx, q)
 	if err != nil {
 		return none, err
@@ -236,17 +253,17 @@ func (l *Learning) Foresee(ctx context.Context, q BenchQuestion) (learn.Outlook,
 	if err != nil {
 		return none, err
 	}
-	return m.Outlook, nil
+	return m.DessertForecast, nil
 }
 
-// Filter foresees bakes in an oven, also while they are under way; nil: in none that the Shelf knows, or nowhere yet.
+// Filter predicts bakes in an oven, also while they are under way; nil: in none that the Shelf knows, or nowhere yet.
 func (l *Learning) Filter(ctx context.Context, kitchen, oven *uuid.UUID) (watch.Filter, error) {
-	f := learn.Foresight{Keep: l.Surfaces}
-	var says learn.Says
-	var in *ShelfOven
+	f := learn.Forecaster{Keep: l.Surfaces}
+	var says learn.Preferences
+	var in *KitchenOven
 	if kitchen != nil {
 		var err error
-		if f, says, err = l.Foresight(ctx, *kitchen); err != nil {
+		if f, says, err = l.Forecaster(ctx, *kitchen); err != nil {
 			return nil, err
 		}
 		if oven != nil {
@@ -258,7 +275,7 @@ func (l *Learning) Filter(ctx context.Context, kitchen, oven *uuid.UUID) (watch.
 		}
 	}
 	now := l.Clock()
-	return func(ctx context.Context, b *watch.Bake) (*learn.Midway, error) {
+	return func(ctx context.Context, b *watch.Bake) (*learn.MidBakeForecast, error) {
 		q := b.Request
 		q.Request, q.Setting = q.Request.Weighed(&b.Predicted.Balance), unlearnt(q.Setting, in)
 		q.Setting.Stages = b.Stages
@@ -266,7 +283,7 @@ func (l *Learning) Filter(ctx context.Context, kitchen, oven *uuid.UUID) (watch.
 		if seen := b.Probed(); len(seen) > 0 {
 			x.Happened = &learn.Probed{Readings: seen}
 		}
-		return f.Foresee(ctx, x)
+		return f.Forecast(ctx, x)
 	}, nil
 }
 
@@ -279,7 +296,7 @@ type taught struct {
 }
 
 // ovenKey is an oven's key in the log; empty: baked in none that the Shelf knows.
-func ovenKey(oven *uuid.UUID, at time.Time, says learn.Says) string {
+func ovenKey(oven *uuid.UUID, at time.Time, says learn.Preferences) string {
 	if oven == nil {
 		return ""
 	}
@@ -288,7 +305,7 @@ func ovenKey(oven *uuid.UUID, at time.Time, says learn.Says) string {
 
 // log is a kitchen's log as it is learnt from: weights as they were weighed, stages as they happened, and each oven as
 // the Shelf has it.
-func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Says) (taught, error) {
+func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Preferences) (taught, error) {
 	out := taught{names: map[uuid.UUID]string{}, ovens: map[string]string{}}
 	k, err := l.Kitchens.OneKitchen(ctx, kitchen)
 	if err != nil {
@@ -303,12 +320,12 @@ func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Says) 
 	}
 	out.Now = l.Clock()
 	out.Off = says.Off
-	ovens := map[uuid.UUID]*ShelfOven{}
+	ovens := map[uuid.UUID]*KitchenOven{}
 	for _, b := range page {
 		if b.Unusable != nil {
 			continue
 		}
-		var o *ShelfOven
+		var o *KitchenOven
 		if b.OvenID != nil {
 			if ovens[*b.OvenID] == nil {
 				found, err := l.Kitchens.OneOven(ctx, kitchen, *b.OvenID)
@@ -338,22 +355,22 @@ func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Says) 
 }
 
 // toLearnFrom is a bake as it is learnt from.
-func (b BakeRecord) toLearnFrom(altitudeM float64, o *ShelfOven, oven string) learn.LoggedBake {
+func (b BakeRecord) toLearnFrom(altitudeM float64, o *KitchenOven, oven string) learn.LoggedBake {
 	s := b.Setting
 	if b.Happened != nil && len(b.Happened.Stages) > 0 {
 		s.Stages = bake.Elapsed(b.Happened.Stages, b.Happened.Minutes)
 	}
 	setting := SettingIn(altitudeM, o, s, Weather{})
-	told := learn.ToldBy(b.words(), b.Told)
+	told := learn.ReportedBy(b.words(), b.Details)
 	if b.Happened == nil {
 		setting.Stages = told.BakedAtLeast(setting.Stages)
 	}
 	out := learn.LoggedBake{
 		ID: b.ID.String(), At: b.BakedAt, Oven: oven, Lots: map[string]string{}, WholeDish: true,
-		Request: bake.DessertRequest{Request: b.Request.Weighed(&b.Result), Setting: setting}, Told: told,
+		Request: bake.DessertRequest{Request: b.Request.Weighed(&b.Result), Setting: setting}, Reported: told,
 	}
 	for _, f := range b.Request.Fruits {
-		if lot := b.Told.Lots[f.Key]; lot != "" {
+		if lot := b.Details.Lots[f.Key]; lot != "" {
 			out.Lots[f.Key] = lot
 		}
 	}

@@ -96,8 +96,8 @@ func (l *Learning) Start(kitchen uuid.UUID) uuid.UUID {
 	}
 	ended := func(error) {}
 	tick := func(int, int) error { return ctx.Err() }
-	if l.Begin != nil {
-		ctx, tick, ended = l.Begin(ctx, run.id)
+	if l.StartWork != nil {
+		ctx, tick, ended = l.StartWork(ctx, run.id)
 	}
 	go func() {
 		var err error
@@ -124,7 +124,7 @@ func (l *Learning) untilCurrent(ctx context.Context, kitchen uuid.UUID, tick fun
 		if err != nil || state.Current() {
 			return err
 		}
-		if err := l.Keep(ctx, kitchen, tick); err != nil {
+		if err := l.Update(ctx, kitchen, tick); err != nil {
 			return err
 		}
 	}

@@ -15,7 +15,7 @@ import (
 type lessonBook struct {
 	calendar
 	bakes  []BakeRecord
-	says   learn.Says
+	says   learn.Preferences
 	learnt learn.Used
 	sure   learn.Posterior
 	times  int
@@ -28,17 +28,19 @@ func (l *lessonBook) Bakes(
 	return l.bakes, false, nil
 }
 
-func (l *lessonBook) LearningSays(context.Context, uuid.UUID) (learn.Says, error) { return l.says, nil }
+func (l *lessonBook) LearningPreferences(context.Context, uuid.UUID) (learn.Preferences, error) {
+	return l.says, nil
+}
 
 func (l *lessonBook) LearningState(context.Context, uuid.UUID) (LearningState, error) {
 	s := l.state
-	s.Says = l.says
+	s.Preferences = l.says
 	return s, nil
 }
 
-func (l *lessonBook) UpdateLearningSays(
-	_ context.Context, _ uuid.UUID, _ If, change func(learn.Says) (learn.Says, error),
-) (s learn.Says, err error) {
+func (l *lessonBook) UpdateLearningPreferences(
+	_ context.Context, _ uuid.UUID, _ Precondition, change func(learn.Preferences) (learn.Preferences, error),
+) (s learn.Preferences, err error) {
 	l.says, err = change(l.says)
 	return l.says, err
 }
@@ -64,12 +66,12 @@ type learned struct {
 
 func (k learned) Learnt(context.Context, uuid.UUID) (learn.Used, error) { return k.book.learnt, nil }
 
-// Five bakes of a cool oven teach that it is cool: the Bench foresees later and more narrowly, until it is switched off;
-// what can't be used of the log teaches nothing.
+// Five bakes of a cool oven teach that it is cool: the Bench predicts later and more narrowly, until it is switched
+// off; what can't be used of the log teaches nothing.
 func TestALogTeachesItsKitchen(t *testing.T) {
-	deck := ShelfOven{ID: uuid.New(), Name: "Deck", Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional"}}
+	deck := KitchenOven{ID: uuid.New(), Name: "Deck", Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional"}}
 	book := &lessonBook{}
-	k := learned{kitchens{id: uuid.New(), ovens: []ShelfOven{deck}}, book}
+	k := learned{kitchens{id: uuid.New(), ovens: []KitchenOven{deck}}, book}
 	clock := &clock{at: saturday}
 	told := 0
 	l := &Learning{
@@ -78,7 +80,7 @@ func TestALogTeachesItsKitchen(t *testing.T) {
 	heat, minutes := 190.0, 60.0
 	setting := Setting{OvenID: &deck.ID, OvenC: &heat, Minutes: &minutes}
 	q := BenchQuestion{Kitchen: &k.id, Request: crumble(), Setting: setting}
-	before, err := l.Foresee(t.Context(), q)
+	before, err := l.Forecast(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -93,44 +95,52 @@ func TestALogTeachesItsKitchen(t *testing.T) {
 			ID: uuid.New(), Title: "Crumble", BakedAt: saturday.AddDate(0, 0, -i), Request: crumble(), Result: result.Balance,
 			Setting: setting,
 		}
-		b.Told.MiddleMin = &noted
+		b.Details.MiddleMin = &noted
 		book.bakes = append(book.bakes, b)
 	}
 	book.bakes = append(book.bakes, BakeRecord{ID: uuid.New(), Unusable: ErrUnusable})
-	err = l.Keep(t.Context(), k.id, nil)
+	err = l.Update(t.Context(), k.id, nil)
 	x := book.state.Findings
 	if err != nil || told != 1 || book.sure.Bakes != 5 || len(x.Histories) == 0 || len(book.learnt.Ovens) != 1 {
 		t.Fatalf("%d told, from %d bakes, %+v, %v", told, book.sure.Bakes, book.learnt, err)
 	}
-	after, err := l.Foresee(t.Context(), q)
+	after, err := l.Forecast(t.Context(), q)
 	now := after.Forecast.MiddleBubbles
 	if err != nil || now.Value <= r.Value+5 || now.P95-now.P05 >= r.P95-r.P05 {
 		t.Errorf("foreseen before %+v, now %+v; %v", r, now, err)
 	}
-	off, err := l.Say(t.Context(), k.id, learn.Says{
-		Off: []learn.Name{
-			{What: learn.OvenOffset, Key: deck.ID.String()},
+	off, err := l.SetPreferences(t.Context(), k.id, learn.Preferences{
+		Off: []learn.ParameterName{
+			{Kind: learn.OvenOffset, Key: deck.ID.String()},
 		},
 		LeftOut: []string{},
 		Changed: []learn.ChangedOven{},
 	}, "")
-	if err != nil || off.Lessons[0].State != learn.StateOff {
-		t.Errorf("switched off, it is shown as %+v, %v", off.Lessons, err)
+	if err != nil || off.Items[0].State != learn.StateOff {
+		t.Errorf("switched off, it is shown as %+v, %v", off.Findings, err)
 	}
-	if err := l.Keep(t.Context(), k.id, nil); err != nil || len(book.learnt.Ovens) != 0 ||
-		book.state.Findings.Lessons[0].State != learn.StateOff {
+	if err := l.Update(t.Context(), k.id, nil); err != nil || len(book.learnt.Ovens) != 0 ||
+		book.state.Findings.Items[0].State != learn.StateOff {
 		t.Errorf("switched off: %+v, %v", book.learnt, err)
 	}
-	back, err := l.Foresee(t.Context(), q)
+	back, err := l.Forecast(t.Context(), q)
 	if err != nil || back.Forecast.MiddleBubbles.Value >= now.Value {
 		t.Errorf("switched off it is foreseen after %+v; %v", back.Forecast.MiddleBubbles, err)
 	}
-	if _, err := l.Say(t.Context(), k.id, learn.Says{Off: []learn.Name{{What: "mood"}}}, ""); !has(err, "/off/0") {
+	if _, err := l.SetPreferences(
+		t.Context(),
+		k.id,
+		learn.Preferences{Off: []learn.ParameterName{{Kind: "mood"}}},
+		"",
+	); !has(
+		err,
+		"/off/0",
+	) {
 		t.Errorf("a mood: %v", err)
 	}
 	nowhere := q
 	nowhere.Kitchen, nowhere.Setting.OvenID = nil, nil
-	if o, err := l.Foresee(t.Context(), nowhere); err != nil || o.Basis.IsZero() {
+	if o, err := l.Forecast(t.Context(), nowhere); err != nil || o.Basis.IsZero() {
 		t.Errorf("nowhere yet: %+v, %v", o, err)
 	}
 }

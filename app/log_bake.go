@@ -45,7 +45,7 @@ func (l Log) Add(ctx context.Context, kitchen uuid.UUID, b BakeRecord, onWatch *
 		happened := w.Record(l.Clock(), w.Weighed)
 		b.Happened = &happened
 	}
-	logged, err := l.Store.AddBake(ctx, kitchen, b, func(s sell.Store) sell.Store {
+	logged, err := l.Store.AddBake(ctx, kitchen, b, func(s sell.Stock) sell.Stock {
 		return s.TakeOut(sell.Needs(b.Request, predicted, 1), own)
 	})
 	if err == nil && l.Changed != nil {
@@ -60,7 +60,7 @@ func (l Log) cost(ctx context.Context, kitchen uuid.UUID, own *larder.Own, b Bak
 	if err != nil {
 		return nil, err
 	}
-	s, err := l.Pantry.Pantry(ctx, kitchen)
+	s, err := l.Stock.Stock(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
@@ -80,7 +80,7 @@ func CostOf(k Kitchen, own *larder.Own, rates sell.Rates, b BakeRecord) (*BakeCo
 	return &BakeCost{k.Currency, *c}, nil
 }
 
-// checkBake finds what is wrong with a bake beside its dessert.
+// checkBake finds what is wrong with a bake in addition to its dessert.
 func checkBake(b BakeRecord) error {
 	var f fault.Faults
 	CheckMoment("/baked_at", b.BakedAt, &f)
@@ -88,9 +88,9 @@ func checkBake(b BakeRecord) error {
 	return f.Err()
 }
 
-// Correct puts right what was told of a bake.
+// Correct puts right what was reported of a bake.
 func (l Log) Correct(
-	ctx context.Context, kitchen, bake, correction uuid.UUID, o Outcome, when If,
+	ctx context.Context, kitchen, bake, correction uuid.UUID, o Outcome, when Precondition,
 ) (BakeRecord, error) {
 	if err := checkOutcome(o); err != nil {
 		return BakeRecord{}, err
@@ -104,6 +104,6 @@ func (l Log) Correct(
 
 func checkOutcome(o Outcome) error {
 	var f fault.Faults
-	o.Told.Check("/outcome/told", &f)
+	o.Details.Check("/outcome/told", &f)
 	return f.Err()
 }

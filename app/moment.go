@@ -13,7 +13,7 @@ const (
 	lastYear  = 2200
 )
 
-// CheckMoment notes a moment that no clock of a kitchen has told.
+// CheckMoment notes a moment that no clock of a kitchen has reported.
 func CheckMoment(at string, t time.Time, f *fault.Faults) {
 	if y := t.Year(); y < firstYear || y > lastYear {
 		f.Add(at, message.New("is not a time between {from} and {to}: use the form of {example}",

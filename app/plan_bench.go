@@ -12,8 +12,8 @@ import (
 // Bench answers all that the Bench shows of one dessert.
 type Bench struct {
 	Kitchens KitchenStore
-	Pantry   PantryStore // nil: no rates are known
-	Shelf    ShelfStore  // nil: no other dishes are known
+	Stock    StockStore     // nil: no rates are known
+	Shelf    EquipmentStore // nil: no other dishes are known
 }
 
 // BenchQuestion is what is on the Bench.

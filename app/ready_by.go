@@ -44,5 +44,5 @@ func (b Bench) ReadyBy(
 		from = from.Add(time.Minute)
 	}
 	due := int(wanted.Sub(from) / time.Minute)
-	return ReadyBy{day.Back(day.Order{ID: "dessert", Dessert: r, Due: &due, Serve: serve}, a, 0), from}, nil
+	return ReadyBy{day.PlanReadyBy(day.Job{ID: "dessert", Dessert: r, Due: &due, Serve: serve}, a, 0), from}, nil
 }

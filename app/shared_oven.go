@@ -41,7 +41,7 @@ func (o OvenWatch) SharedOvens(ctx context.Context, kitchen uuid.UUID, next *Int
 		if err != nil {
 			return nil, err
 		}
-		b, err := watch.Begin(ctx, bake.DessertRequest{Request: next.Request, Setting: setting}, now)
+		b, err := watch.Start(ctx, bake.DessertRequest{Request: next.Request, Setting: setting}, now)
 		if err != nil {
 			return nil, err
 		}

@@ -23,18 +23,18 @@ type CardUse struct {
 const (
 	cardsLookedAt = 400
 	cardsTried    = 100
-	usesTold      = 6
+	reportedUses  = 6
 )
 
 // UseUp finds the cards that use up what there is of something, those first that leave little, in few dishes;
 // each in the dishes of the shelf that take the most of it. Cards are balanced and not baked: what they use does not
 // depend on their bake.
 func (b Buying) UseUp(ctx context.Context, kitchen uuid.UUID, key string) ([]CardUse, error) {
-	s, err := b.Store.Pantry(ctx, kitchen)
+	s, err := b.Store.Stock(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
-	i := slices.IndexFunc(s.Stock, func(x sell.InStore) bool { return x.Key == key })
+	i := slices.IndexFunc(s.Items, func(x sell.StockItem) bool { return x.Key == key })
 	if i < 0 {
 		return nil, ErrNotFound
 	}
@@ -46,7 +46,7 @@ func (b Buying) UseUp(ctx context.Context, kitchen uuid.UUID, key string) ([]Car
 	if err != nil {
 		return nil, err
 	}
-	shelf, err := b.Days.Shelf.Dishes(ctx, kitchen)
+	shelf, err := b.Days.Equipment.Dishes(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
@@ -74,7 +74,7 @@ func (b Buying) UseUp(ctx context.Context, kitchen uuid.UUID, key string) ([]Car
 			continue // what can't be balanced uses nothing up
 		}
 		tried++
-		q := sell.UseUpRequest{Request: r, Dishes: dishes, Key: key, G: s.Stock[i].G, Own: own}
+		q := sell.UseUpRequest{Request: r, Dishes: dishes, Key: key, G: s.Items[i].G, Own: own}
 		if len(dishes) == 0 {
 			q.Dishes = []balance.StartDish{{ID: c.Name, Name: c.Name, Dish: r.Dish}}
 		}
@@ -83,11 +83,11 @@ func (b Buying) UseUp(ctx context.Context, kitchen uuid.UUID, key string) ([]Car
 		}
 	}
 	slices.SortStableFunc(out, func(a, b CardUse) int { return cmp.Compare(a.Trouble, b.Trouble) })
-	return out[:min(len(out), usesTold)], nil
+	return out[:min(len(out), reportedUses)], nil
 }
 
 // startDishes are the dishes of a shelf, with how many there are of each.
-func startDishes(shelf []ShelfDish) []balance.StartDish {
+func startDishes(shelf []KitchenDish) []balance.StartDish {
 	out := make([]balance.StartDish, len(shelf))
 	for i, d := range shelf {
 		out[i] = balance.StartDish{ID: d.ID.String(), Name: d.Name, Count: d.Count, Dish: d.Dish}

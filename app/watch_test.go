@@ -20,7 +20,7 @@ import (
 	"github.com/google/uuid"
 )
 
-// yard is a kitchen with a watch, a clock, and who was told.
+// yard is a kitchen with a watch, a clock, and who was reported.
 type yard struct {
 	OvenWatch
 	kitchen uuid.UUID
@@ -29,7 +29,7 @@ type yard struct {
 	told    atomic.Int64
 }
 
-func newYard(ovens ...ShelfOven) *yard {
+func newYard(ovens ...KitchenOven) *yard {
 	y := &yard{kitchen: uuid.New(), shelf: &ovenShelf{}, clock: newClock()}
 	shelf := kitchens{id: y.kitchen, ovens: ovens}
 	y.OvenWatch = OvenWatch{
@@ -45,7 +45,7 @@ func (y *yard) putIn(t *testing.T) Watched {
 	w, err := y.PutIn(t.Context(), y.kitchen, IntoOven{
 		ID: uuid.New(), Title: "Crumble", Request: crumble(),
 		Setting: Setting{Stages: []bake.Stage{{Minutes: 50, OvenC: 190}}},
-		Weighed: []outcome.Weighed{{Key: "gooseberry", Name: "Gooseberry", WantedG: 900, G: 905}},
+		Weighed: []outcome.Weighed{{Key: "gooseberry", Name: "Gooseberry", PlannedG: 900, G: 905}},
 	})
 	if err != nil {
 		t.Fatal(err)
@@ -66,12 +66,12 @@ func callOf(t *testing.T, w Watched, kind watch.Kind) watch.Call {
 
 // The oven is looked up in one place: its error, its fan and its coals go into every bake.
 func TestASettingKnowsItsOven(t *testing.T) {
-	indoors := ShelfOven{
+	indoors := KitchenOven{
 		ID:   uuid.New(),
 		Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", OffsetC: -8, GiveOrTakeC: 3, BottomHeat: true},
 	}
-	coals := ShelfOven{ID: uuid.New(), Oven: oven.Oven{Kind: oven.Camp, Heating: "conventional", DiameterCM: 30}}
-	k := kitchens{id: uuid.New(), altitude: 800, ovens: []ShelfOven{indoors, coals}}
+	coals := KitchenOven{ID: uuid.New(), Oven: oven.Oven{Kind: oven.Camp, Heating: "conventional", DiameterCM: 30}}
+	k := kitchens{id: uuid.New(), altitude: 800, ovens: []KitchenOven{indoors, coals}}
 	c, minutes := 180.0, 45.0
 	s, err := BakeSetting(t.Context(), k, k.id, Setting{OvenID: &indoors.ID, OvenC: &c, Minutes: &minutes}, Weather{})
 	if err != nil || s.AltitudeM != 800 || s.Heating != "fan" || s.OvenOffsetC != -8 || !s.BottomHeat || s.Fire != nil ||
@@ -101,11 +101,11 @@ func TestASettingKnowsItsOven(t *testing.T) {
 
 // The Bench without a kitchen knows nothing of an oven; with one, the dial follows the oven's error.
 func TestTheDialFollowsTheOven(t *testing.T) {
-	cold := ShelfOven{
+	cold := KitchenOven{
 		ID:   uuid.New(),
 		Oven: oven.Oven{Kind: oven.Indoor, Heating: "conventional", OffsetC: -20, GiveOrTakeC: 4},
 	}
-	k := kitchens{id: uuid.New(), ovens: []ShelfOven{cold}}
+	k := kitchens{id: uuid.New(), ovens: []KitchenOven{cold}}
 	b := Bench{Kitchens: k}
 	nowhere, err := b.Plan(t.Context(), BenchQuestion{Request: crumble()})
 	if err != nil {
@@ -160,12 +160,12 @@ func TestTheDialFollowsTheOven(t *testing.T) {
 func TestADessertIsPutInOnce(t *testing.T) {
 	y := newYard()
 	w := y.putIn(t)
-	if !w.Began.Equal(y.clock.at) || len(w.Calls) < 3 || len(w.Weighed) != 1 || y.told.Load() != 1 {
+	if !w.StartedAt.Equal(y.clock.at) || len(w.Calls) < 3 || len(w.Weighed) != 1 || y.told.Load() != 1 {
 		t.Fatalf("%+v", w)
 	}
 	y.clock.pass(time.Minute)
 	again, err := y.PutIn(t.Context(), y.kitchen, IntoOven{ID: w.ID, Title: "Crumble", Request: crumble()})
-	if err != nil || again.Title != "Crumble" || !again.Began.Equal(w.Began) || len(y.shelf.all) != 1 {
+	if err != nil || again.Title != "Crumble" || !again.StartedAt.Equal(w.StartedAt) || len(y.shelf.all) != 1 {
 		t.Errorf("%+v, %v", again, err)
 	}
 	var conflict *Conflict
@@ -188,14 +188,14 @@ func TestADessertIsPutInOnce(t *testing.T) {
 func TestCallsAreAnswered(t *testing.T) {
 	y := newYard()
 	w := y.putIn(t)
-	look := callOf(t, w, watch.Look)
+	look := callOf(t, w, watch.Check)
 	answer := func(a Answer, snooze time.Duration) watch.Call {
 		t.Helper()
 		got, err := y.AnswerCall(t.Context(), y.kitchen, w.ID, look.ID, a, snooze)
 		if err != nil {
 			t.Fatal(err)
 		}
-		return callOf(t, got, watch.Look)
+		return callOf(t, got, watch.Check)
 	}
 	y.clock.pass(look.DueAt.Sub(y.clock.at))
 	if c := answer(AnswerSnooze, 0); !c.DueAt.Equal(y.clock.at.Add(UsualSnooze)) {
@@ -231,7 +231,7 @@ func TestCallsAreAnswered(t *testing.T) {
 	}
 	both.Wait()
 	now, err := y.Store.OneWatched(t.Context(), y.kitchen, w.ID)
-	if c := callOf(t, now, watch.Look); err != nil || c.State != watch.Done || !c.AnsweredAt.Equal(y.clock.at) {
+	if c := callOf(t, now, watch.Check); err != nil || c.State != watch.Done || !c.AnsweredAt.Equal(y.clock.at) {
 		t.Errorf("%+v, %v", c, err)
 	}
 }
@@ -248,7 +248,7 @@ func TestABakeIsReplannedRescuedEndedAndReopened(t *testing.T) {
 		t.Errorf("nobody's dessert: %v", err)
 	}
 	got, err := y.Replan(t.Context(), y.kitchen, w.ID, []bake.Stage{{Minutes: 20, OvenC: 190}, {Minutes: 15, OvenC: 170}})
-	if out := callOf(t, got, watch.TakeOut); err != nil || !out.DueAt.Equal(w.Began.Add(35*time.Minute)) {
+	if out := callOf(t, got, watch.TakeOut); err != nil || !out.DueAt.Equal(w.StartedAt.Add(35*time.Minute)) {
 		t.Errorf("out at %v, %v", out.DueAt, err)
 	}
 	if _, err := y.Replan(t.Context(), y.kitchen, w.ID, []bake.Stage{{Minutes: -3, OvenC: 190}}); err == nil {
@@ -265,7 +265,7 @@ func TestABakeIsReplannedRescuedEndedAndReopened(t *testing.T) {
 	}
 }
 
-// A probe that can't be read stops no other, and is told with its dessert.
+// A probe that can't be read stops no other, and is reported with its dessert.
 func TestOneBrokenProbeStopsNoOther(t *testing.T) {
 	y := newYard()
 	good, bad, dropped := y.putIn(t), y.putIn(t), y.putIn(t)
@@ -342,13 +342,14 @@ func TestTidyingGoesOnWhereOnePartFails(t *testing.T) {
 	}
 }
 
-// What was predicted is frozen with a bake, with what the watch saw of it, and what was told is put right by the clock.
+// What was predicted is frozen with a bake, with what the watch saw of it, and what was reported is put right by the
+// clock.
 func TestABakeIsLogged(t *testing.T) {
 	y := newYard()
 	w := y.putIn(t)
-	in := &pantry{now: sell.Store{Stock: []sell.InStore{{Key: "butter", G: 1000}, {Key: "salt", G: 200}}}}
+	in := &stock{now: sell.Stock{Items: []sell.StockItem{{Key: "butter", G: 1000}, {Key: "salt", G: 200}}}}
 	book := &logBook{stock: in}
-	log := Log{Store: book, Watch: y.shelf, Pantry: in, Kitchens: y.Kitchens, Clock: y.clock.now}
+	log := Log{Store: book, Watch: y.shelf, Stock: in, Kitchens: y.Kitchens, Clock: y.clock.now}
 	y.clock.pass(48 * time.Minute)
 	if _, err := y.AnswerCall(t.Context(), y.kitchen, w.ID, callOf(t, w, watch.TakeOut).ID, AnswerDone, 0); err != nil {
 		t.Fatal(err)
@@ -359,10 +360,10 @@ func TestABakeIsLogged(t *testing.T) {
 	b, err := log.Add(
 		t.Context(),
 		y.kitchen,
-		BakeRecord{ID: id, Title: "Crumble", BakedAt: w.Began, Request: crumble(), Outcome: Outcome{Juice: &saucy}},
+		BakeRecord{ID: id, Title: "Crumble", BakedAt: w.StartedAt, Request: crumble(), Outcome: Outcome{Juice: &saucy}},
 		&w.ID,
 	)
-	if left := in.now.Stock; len(left) != 2 || left[0].G > 950 || left[0].G < 700 {
+	if left := in.now.Items; len(left) != 2 || left[0].G > 950 || left[0].G < 700 {
 		t.Errorf("what the bake used is still in store: %+v", left)
 	}
 	if err != nil || b.Result.FruitG < 500 || b.Happened == nil || b.Happened.Minutes != 48 {
@@ -375,7 +376,7 @@ func TestABakeIsLogged(t *testing.T) {
 		}
 	}
 	minus := -4.0
-	wrong := Outcome{Told: outcome.Told{RimMin: &minus}}
+	wrong := Outcome{Details: outcome.Details{RimMin: &minus}}
 	if _, err := log.Add(
 		t.Context(),
 		y.kitchen,
@@ -404,7 +405,7 @@ func TestABakeIsLogged(t *testing.T) {
 	if _, err := log.Add(
 		t.Context(),
 		y.kitchen,
-		BakeRecord{ID: uuid.New(), BakedAt: w.Began, Request: crumble()},
+		BakeRecord{ID: uuid.New(), BakedAt: w.StartedAt, Request: crumble()},
 		&nobody,
 	); !errors.Is(
 		err,
@@ -437,17 +438,17 @@ func TestABakeIsLogged(t *testing.T) {
 	}
 }
 
-// What is foreseen of a dessert is known as it goes in, follows other stages, and narrows with its probe.
-func TestADessertIsForeseenOnTheWatch(t *testing.T) {
+// What is predicted of a dessert is known as it goes in, follows other stages, and narrows with its probe.
+func TestTheWatchForecastsADessert(t *testing.T) {
 	y := newYard()
 	w := y.putIn(t)
-	if w.Foreseen == nil || w.Foreseen.Middle.IsZero() || w.Foreseen.Basis.IsZero() {
-		t.Fatalf("as it went in: %+v", w.Foreseen)
+	if w.Forecast == nil || w.Forecast.Middle.IsZero() || w.Forecast.Basis.IsZero() {
+		t.Fatalf("as it went in: %+v", w.Forecast)
 	}
-	was := w.Foreseen.Forecast.MiddleBubbles
+	was := w.Forecast.Forecast.MiddleBubbles
 	hot, err := y.Replan(t.Context(), y.kitchen, w.ID, []bake.Stage{{Minutes: 50, OvenC: 230}})
-	if err != nil || hot.Foreseen.Forecast.MiddleBubbles.Value >= was.Value {
-		t.Errorf("at 230 C foreseen after %+v, at 190 after %+v; %v", hot.Foreseen.Forecast.MiddleBubbles, was, err)
+	if err != nil || hot.Forecast.Forecast.MiddleBubbles.Value >= was.Value {
+		t.Errorf("at 230 C foreseen after %+v, at 190 after %+v; %v", hot.Forecast.Forecast.MiddleBubbles, was, err)
 	}
 	if _, err := y.SetProbe(t.Context(), y.kitchen, w.ID, watch.InMiddle); err != nil {
 		t.Fatal(err)
@@ -468,15 +469,15 @@ func TestADessertIsForeseenOnTheWatch(t *testing.T) {
 		t.Fatalf("%d readings, %+v, %v", len(got.Readings), got.Estimate, err)
 	}
 	wide := func(r learn.Range) float64 { return r.P95 - r.P05 }
-	if !got.Estimate.Doubtful && wide(got.Foreseen.Forecast.MiddleBubbles) >= wide(hot.Foreseen.Forecast.MiddleBubbles) {
-		t.Errorf("with a probe foreseen as widely as without: %+v", got.Foreseen.Forecast.MiddleBubbles)
+	if !got.Estimate.Doubtful && wide(got.Forecast.Forecast.MiddleBubbles) >= wide(hot.Forecast.Forecast.MiddleBubbles) {
+		t.Errorf("with a probe foreseen as widely as without: %+v", got.Forecast.Forecast.MiddleBubbles)
 	}
 }
 
 // What a kitchen's log has taught is not in what the watch looks ahead from, for it is learnt from by the tables: an
 // oven is as the Shelf has it, and corrections come from what was learnt.
 func TestWhatWasLearntIsNotCountedTwice(t *testing.T) {
-	known := ShelfOven{ID: uuid.New(), Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", OffsetC: -8, GiveOrTakeC: 3}}
+	known := KitchenOven{ID: uuid.New(), Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", OffsetC: -8, GiveOrTakeC: 3}}
 	in := bake.Setting{
 		OvenOffsetC: -20,
 		OffByC:      2,

@@ -57,13 +57,13 @@ const followedFor = 48 * time.Hour
 type WatchedID struct{ Kitchen, ID uuid.UUID }
 
 // OvenWatch is what is done with what is in the ovens. Every change goes through the state machine of core/watch, under
-// one lock, and is told to everybody who looks.
+// one lock, and is reported to everybody who looks.
 type OvenWatch struct {
 	Store    WatchStore
 	Kitchens KitchenStore
 	Clock    Clock
 	Notify   Notify
-	// Filter foresees the bakes of a kitchen in an oven: that of Learning.
+	// Filter predicts the bakes of a kitchen in an oven: that of Learning.
 	Filter func(ctx context.Context, kitchen, oven *uuid.UUID) (watch.Filter, error)
 	// Thermometer reads the probes; nil where none is ever polled.
 	Thermometer Thermometer
@@ -88,7 +88,7 @@ func (o OvenWatch) change(
 	return w, nil
 }
 
-// changeForeseen applies what happens to a dessert and changes what is foreseen of it.
+// changeForeseen applies what happens to a dessert and changes what is predicted of it.
 func (o OvenWatch) changeForeseen(
 	ctx context.Context,
 	kitchen, id uuid.UUID,
@@ -105,7 +105,7 @@ func (o OvenWatch) changeForeseen(
 	return o.change(ctx, kitchen, id, func(b *watch.Bake, now time.Time) error { return what(b, now, see) })
 }
 
-// filter foresees a dessert of the watch.
+// filter predicts a dessert of the watch.
 func (o OvenWatch) filter(ctx context.Context, w Watched) (watch.Filter, error) {
 	return o.Filter(ctx, &w.Kitchen, w.OvenID)
 }

@@ -34,8 +34,8 @@ func newKitchen(c *client) (*kitchenUnder, error) {
 	if a := c.send("POST", "/api/v1/kitchens", `{"id":"`+k.id+`","name":"Under attack"}`, ""); a.code/100 != 2 {
 		return nil, fmt.Errorf("no kitchen: %d %s", a.code, a.body)
 	}
-	body := fmt.Sprintf(`{"stock":[{"key":"butter","g":%.0f}],"packs":{}}`, startG)
-	if a := c.send("PUT", k.base+"/store", body, ""); a.code/100 != 2 {
+	body := fmt.Sprintf(`{"items":[{"key":"butter","g":%.0f}],"packs":{}}`, startG)
+	if a := c.send("PUT", k.base+"/stock", body, ""); a.code/100 != 2 {
 		return nil, fmt.Errorf("no stock: %d %s", a.code, a.body)
 	}
 	return k, nil
@@ -50,7 +50,7 @@ func (k *kitchenUnder) butter(c *client) (float64, error) {
 			}
 		}
 	}
-	if err := c.send("GET", k.base+"/store", "", "").into(&x); err != nil {
+	if err := c.send("GET", k.base+"/stock", "", "").into(&x); err != nil {
 		return 0, err
 	}
 	for _, s := range x.Store.Stock {
@@ -87,7 +87,7 @@ func (k *kitchenUnder) write(ctx context.Context, c *client, kind int, noted *sy
 		return note(c.until(always, k.base+"/bakes", bakeOf(id)), func() { k.bakes = append(k.bakes, id) })
 	case 2:
 		body := fmt.Sprintf(`{"id":"%s","lines":[{"key":"butter","g":%.0f}]}`, id, purchaseG)
-		return note(c.until(always, k.base+"/store/in", body), func() { k.purchases++ })
+		return note(c.until(always, k.base+"/stock/purchases", body), func() { k.purchases++ })
 	case 3:
 		version := uuid.NewString()
 		body := `{"id":"` + id + `","version_id":"` + version + `","name":"Card","setting":{},"request":` + hostile.Crumble + `}`
@@ -240,7 +240,7 @@ func (k *kitchenUnder) compare(c *client, used float64, out *report) error {
 	return nil
 }
 
-// count compares ids that were acknowledged with those that are there; beside are so many that nobody counted.
+// count compares ids that were acknowledged with those that are there; in addition to are so many that nobody counted.
 func (r *report) count(what string, acknowledged []string, there map[string]int, beside int) {
 	for _, id := range acknowledged {
 		switch n := there[id]; {

@@ -66,13 +66,13 @@ func ovenNamed(name string) string {
 // oneWins has many change one thing from the same revision: one is to be taken, and the others are to be refused.
 func (r *report) oneWins(c *client, k *kitchenUnder, card, oven string) {
 	for path, body := range map[string]func(i int) string{
-		"/house": func(i int) string {
+		"/resources": func(i int) string {
 			return fmt.Sprintf(`{"wash_min":%d,"ovens":[],"people":[],"places":[],"mixers":1}`, i)
 		},
 		"/days/2026-12-24": func(i int) string {
 			return fmt.Sprintf(`{"orders":[{"id":"x","card":"%s","dishes":1,"due_min":%d,"serve":"warm"}]}`, card, 600+i)
 		},
-		"/store":         func(i int) string { return fmt.Sprintf(`{"stock":[{"key":"butter","g":%d}],"packs":{}}`, 1000+i) },
+		"/stock":         func(i int) string { return fmt.Sprintf(`{"items":[{"key":"butter","g":%d}],"packs":{}}`, 1000+i) },
 		"/ovens/" + oven: func(i int) string { return ovenNamed(fmt.Sprint("Oven ", i)) },
 		"/cards/" + card: func(i int) string { return fmt.Sprintf(`{"name":"Card %d"}`, i) },
 	} {
@@ -121,7 +121,7 @@ func (r *report) onceEach(c *client, k *kitchenUnder) {
 	id := uuid.NewString
 	for what, x := range map[string]struct{ method, path, body string }{
 		"a bake":     {"POST", k.base + "/bakes", bakeOf(id())},
-		"a purchase": {"POST", k.base + "/store/in", `{"id":"` + id() + `","lines":[{"key":"butter","g":7}]}`},
+		"a purchase": {"POST", k.base + "/stock/purchases", `{"id":"` + id() + `","lines":[{"key":"butter","g":7}]}`},
 		"a card": {
 			"POST", k.base + "/cards",
 			`{"id":"` + id() + `","version_id":"` + id() + `","name":"One","setting":{},"request":` + hostile.Crumble + `}`,
@@ -132,7 +132,7 @@ func (r *report) onceEach(c *client, k *kitchenUnder) {
 		},
 		"a kitchen": {"POST", "/api/v1/kitchens", `{"id":"` + id() + `","name":"Twice"}`},
 		"a countdown": {
-			"PUT", k.base + "/watch/way/" + id(), `{"title":"Crumble","ready":{"bench":{"setting":{},"request":` + hostile.Crumble +
+			"PUT", k.base + "/watch/countdowns/" + id(), `{"title":"Crumble","ready":{"bench":{"setting":{},"request":` + hostile.Crumble +
 				`},"serve":"warm","ready_at":"` + tomorrow() + `"}}`,
 		},
 	} {
@@ -157,7 +157,7 @@ func (r *report) onceEach(c *client, k *kitchenUnder) {
 		r.wrong = append(r.wrong, err.Error())
 		return
 	}
-	// the kitchen is new: what one bake takes is what is gone beside the purchase
+	// the kitchen is new: what one bake takes is what is gone in addition to the purchase
 	k2, err := newKitchen(c)
 	if err != nil {
 		r.wrong = append(r.wrong, err.Error())

@@ -34,8 +34,8 @@ func slow(ctx context.Context, m *machine, c *client) (report, error) {
 	var took []float64
 	for ctx.Err() == nil {
 		began := time.Now()
-		if a := c.send("GET", k.base+"/store", "", ""); a.code/100 != 2 {
-			out.wrong = append(out.wrong, fmt.Sprintf("beside slow clients: %d %.200s", a.code, a.body))
+		if a := c.send("GET", k.base+"/stock", "", ""); a.code/100 != 2 {
+			out.wrong = append(out.wrong, fmt.Sprintf("during slow clients: %d %.200s", a.code, a.body))
 		}
 		took = append(took, float64(time.Since(began).Milliseconds()))
 		select {
@@ -46,7 +46,7 @@ func slow(ctx context.Context, m *machine, c *client) (report, error) {
 	all.Wait()
 	slices.Sort(took)
 	p95 := took[len(took)*95/100]
-	out.says = fmt.Sprintf("%d connections; an answer beside them takes %.0f ms (95 %%)", slowClients*len(heads), p95)
+	out.says = fmt.Sprintf("%d connections; an answer during them takes %.0f ms (95 %%)", slowClients*len(heads), p95)
 	const most = 500
 	if p95 > most {
 		out.wrong = append(out.wrong, out.says)

@@ -73,8 +73,8 @@ func everyView(url string, look func(string, ...step)) {
 	look("weighing", act("weigh"), WaitVisible(id("weigh-next")))
 	look("not weighing", act("weigh"))
 	for path, sel := range map[string]CSS{
-		"/cards": id("card-Plum betty"), "/cards/import": id("pasted"), "/watch": id("nothing-in"), "/log": id("open-bake"), "/shelf/dishes": id("dish-Oval glass"), "/shelf/ovens": id("oven-row-Old range"),
-		demoSaturday: id("lay"), "/store": id("buy-nothing"), "/store/stock": id("stock-butter"), "/shelf/house": id("add-person"), "/shelf/fruit": id("row-damson"), "/shelf/stores": CSS("h1"), "/shelf/kitchen": id("sample"), "/shelf/kitchens": id("backup"), "/how-it-bakes": CSS("h1"),
+		"/cards": id("card-Plum betty"), "/cards/import": id("pasted"), "/watch": id("nothing-in"), "/log": id("open-bake"), "/kitchen/dishes": id("dish-Oval glass"), "/kitchen/ovens": id("oven-row-Old range"),
+		demoSaturday: id("lay"), "/stock": id("buy-nothing"), "/stock/items": id("stock-butter"), "/kitchen/people": id("add-person"), "/kitchen/fruit": id("row-damson"), "/kitchen/ingredients": CSS("h1"), "/kitchen/units": id("sample"), "/kitchen/backup": id("backup"), "/how-it-bakes": CSS("h1"),
 	} {
 		look(path, goTo(path), WaitVisible(sel))
 	}
@@ -100,7 +100,7 @@ func everyView(url string, look func(string, ...step)) {
 // narrow looks at the main views on a phone, where nothing may be wider than it is.
 func narrow(t *testing.T, ctx context.Context, url string, look func(string, ...step)) {
 	t.Helper()
-	for path, sel := range map[string]CSS{"/": id("figures"), "/cards": id("card-Plum betty"), "/watch": id("next-call"), "/log": id("open-bake"), demoSaturday: id("lay"), "/store/stock": id("stock-butter"), "/shelf/dishes": id("dish-Oval glass")} {
+	for path, sel := range map[string]CSS{"/": id("figures"), "/cards": id("card-Plum betty"), "/watch": id("next-call"), "/log": id("open-bake"), demoSaturday: id("lay"), "/stock/items": id("stock-butter"), "/kitchen/dishes": id("dish-Oval glass")} {
 		look(path+", phone", EmulateViewport(390, 844, EmulateMobile), goTo(path), WaitVisible(sel))
 		if wide, err := Run(ctx, Evaluate[int](`document.documentElement.scrollWidth`)); err != nil || wide > 390 {
 			t.Errorf("%s is %d px wide on a phone of 390: %v", path, wide, err)

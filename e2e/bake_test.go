@@ -12,7 +12,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 )
 
-// A dessert that will not come right is not put into the oven without a word, and asked about once.
+// A dessert that will not comes out right is not put into the oven without a word, and asked about once.
 func TestTheOvenIsAskedAboutOnce(t *testing.T) {
 	t.Parallel()
 	url, s := kitchen(t)
@@ -22,11 +22,11 @@ func TestTheOvenIsAskedAboutOnce(t *testing.T) {
 	do(t, ctx, act("into-oven"))
 	reads(t, ctx, id("ask-oven"), "It will not come out right as planned", "the top is pale", "min more")
 	do(t, ctx, click(id("ask-mend")))
-	reads(t, ctx, id("verdict"), "It comes right")
+	reads(t, ctx, id("verdict"), "Comes out right")
 	if w, err := s.Watched(t.Context(), demo.Kitchen.ID); err != nil || len(w) != 0 {
 		t.Errorf("%d desserts are in the oven, %v", len(w), err)
 	}
-	// As it is, all the same; and what comes right goes in without a question.
+	// As it is, all the same; and what comes out right goes in without a question.
 	do(
 		t,
 		ctx,
@@ -50,7 +50,7 @@ func TestTheOvenIsAskedAboutOnce(t *testing.T) {
 	do(t, ctx, Navigate(url), click(id("baked")), WaitVisible(id("baked-it")))
 }
 
-// The bake on paper: proposed, read by pointer and keys, stretched, covered, split, kept with the card.
+// The simulated bake: proposed, read by pointer and keys, stretched, covered, split, kept with the card.
 func TestTheBakeOnTheBench(t *testing.T) {
 	t.Parallel()
 	url, s := kitchen(t)
@@ -64,8 +64,8 @@ func TestTheBakeOnTheBench(t *testing.T) {
 		click(id("style-crumble")),
 		click(id("station-bake")),
 	)
-	reads(t, ctx, id("plan"), "Proposed:", "Look from", "on the rack")
-	reads(t, ctx, id("plan-end"), "set 100 %", "fruit tender", "steam off")
+	reads(t, ctx, id("plan"), "Proposed:", "Start checking", "on the rack")
+	reads(t, ctx, id("plan-end"), "starch 100 % set", "fruit tender", "lost as steam")
 	reads(t, ctx, id("station-bake"), "proposed:")
 
 	// Read the curves by the pointer and by keys.
@@ -76,9 +76,9 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	// The cutaway follows: warm, then bubbling at the rim, then at the middle.
 	reads(t, ctx, id("cut-at"), "warming up")
 	do(t, ctx, Focus(id("scrubber")), KeyEvent(strings.Repeat(kb.ArrowRight, 15)), idle())
-	reads(t, ctx, id("cut-at"), "bubbles at the rim")
+	reads(t, ctx, id("cut-at"), "rim bubbling")
 	do(t, ctx, Focus(id("scrubber")), KeyEvent(strings.Repeat(kb.ArrowRight, 40)), idle())
-	reads(t, ctx, id("cut-at"), "bubbles at the middle")
+	reads(t, ctx, id("cut-at"), "middle bubbling")
 	do(t, ctx, click(id("at-table")), WaitNotPresent(id("moment")))
 
 	// Kept with the card, the stages are its own; a stage is stretched by keys and covered.
@@ -124,7 +124,7 @@ func TestTheBakeOnTheBench(t *testing.T) {
 	reads(t, ctx, id("station-bake"), "165 °C, 40 min")
 }
 
-// One touch changes one thing: the other bake is dotted on the strip, what moves is told, the card stays as it is.
+// One touch changes one thing: the other bake is dotted on the strip, what moves is reported, the card stays as it is.
 func TestWhatIf(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)

@@ -75,7 +75,7 @@ func TestFromFruitToLog(t *testing.T) {
 		t.Errorf("kept: %+v", whole)
 	}
 
-	// Baked it, and the log has what came out beside what was predicted.
+	// Baked it, and the log has what came out compared with what was predicted.
 	do(
 		t,
 		ctx,
@@ -207,7 +207,7 @@ func TestTheFruitIsDrawnToALevel(t *testing.T) {
 		WaitVisible(id("fruit-handle")),
 		Sleep(time.Second),
 		idle(),
-	) // the bake has told its steam by then
+	) // the bake has reported its steam by then
 	before := text(t, ctx, id("line-fruit-gooseberry"))
 	raw, err := Run(
 		ctx,

@@ -200,7 +200,7 @@ func serveStore(t testing.TB, s *store.Store, now func() time.Time) string {
 	must(t, err)
 	srv := httptest.NewServer(h)
 	t.Cleanup(srv.Close)
-	t.Cleanup(events.Close) // first: a stream is not over before it is told
+	t.Cleanup(events.Close) // first: a stream is not over before it is reported
 	servers.Store(srv.URL, srv)
 	return srv.URL
 }

@@ -47,7 +47,7 @@ func TestImportingAnInheritedCard(t *testing.T) {
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/cards"), click(id("import")), paste(written))
 	reads(t, ctx, id("line-0"), "900 g Plum", "as bought")
-	reads(t, ctx, CSS(".cups"), "American ones, because it counts butter in sticks")
+	reads(t, ctx, CSS(".cups"), "US cups, because it counts butter in sticks")
 	reads(t, ctx, id("line-1"), "103 g Caster sugar", "205 g a cup of 236.6 ml")
 	do(t, ctx, click(id("cups-metric")))
 	reads(t, ctx, id("line-1"), "108 g Caster sugar", "217 g a cup of 250 ml")
@@ -60,12 +60,12 @@ func TestImportingAnInheritedCard(t *testing.T) {
 	}
 
 	do(t, ctx, fill(id("container-2"), "250"))
-	reads(t, ctx, id("line-2"), "250 g Raspberry", "as this kitchen said")
+	reads(t, ctx, id("line-2"), "250 g Raspberry", "as entered for this kitchen")
 	do(t, ctx, click(id("is-3-cornflour")), click(id("suggest-4")))
 	reads(t, ctx, id("open-questions"), "1 question")
 	do(t, ctx, click(id("out-9")))
 	reads(t, ctx, id("version-as_written"), "runny")
-	reads(t, ctx, id("verdict"), "It will be runny, and a crumble is usually spoonable")
+	reads(t, ctx, id("verdict"), "The juice will be runny; a crumble is usually spoonable")
 	reads(t, ctx, id("changes"), "Thickener:", "runny to spoonable")
 	reads(t, ctx, id("version-mended"), "spoonable")
 	reads(t, ctx, id("version-own"), "spoonable")
@@ -89,7 +89,7 @@ func TestImportingAnInheritedCard(t *testing.T) {
 	reads(t, ctx, id("figures"), "runny")
 	reads(t, ctx, id("line-topping-butter"), "113 g")
 	reads(t, ctx, id("station-bake"), "190 °C, 45 min")
-	reads(t, ctx, id("written"), "smallest change that mends it", "Thickener")
+	reads(t, ctx, id("written"), "Smallest change that fixes it", "Thickener")
 	do(t, ctx, click(id("mend")))
 	reads(t, ctx, id("figures"), "spoonable")
 	do(t, ctx, click(id("undo")))
@@ -114,7 +114,7 @@ func TestImportingARecipeWithABase(t *testing.T) {
 60 g sugar
 8 g cornflour`))
 	reads(t, ctx, id("line-0"), "80 g Plain", "80 g Rolled oats", "80 g Butter")
-	reads(t, ctx, id("ask-2-unknown_ingredient"), "Of which kind", "nonesuch apples")
+	reads(t, ctx, id("ask-2-unknown_ingredient"), "Which kind of fruit", "nonesuch apples")
 	do(
 		t,
 		ctx,
@@ -125,7 +125,7 @@ func TestImportingARecipeWithABase(t *testing.T) {
 		click(id("import-dish-Square tin")),
 	)
 	reads(t, ctx, id("line-2"), "nonesuch apples")
-	reads(t, ctx, id("assumed"), "two thirds of it are pressed below")
+	reads(t, ctx, id("assumed"), "press two thirds of it")
 	reads(t, ctx, id("version-as_written"), "base", "180 g")
 	do(t, ctx, click(id("import-clear")), paste("5 Nonesuch apples\n100 g oats\n50 g butter\n50 g caster sugar"))
 	reads(t, ctx, id("line-0"), "nonesuch apples", "as bought")
@@ -174,7 +174,7 @@ func TestImportingFiles(t *testing.T) {
 		),
 	)
 	reads(t, ctx, id("line-0"), "900 g Damson")
-	reads(t, ctx, id("version-as_written"), "stands")
+	reads(t, ctx, id("version-as_written"), "juice")
 }
 
 // A card that is given away comes back whole.
@@ -255,7 +255,7 @@ func TestTheGalleryOfCards(t *testing.T) {
 		WaitVisible(id("card-Pumpkin and sweetcorn cobbler")),
 	)
 	do(t, ctx, click(id("seek-diet")), click(id("seek-diet-vegan")))
-	reads(t, ctx, id("no-card"), "No card is like that")
+	reads(t, ctx, id("no-card"), "No card matches")
 	do(t, ctx, click(id("no-card", " button")), click(id("more-Gooseberry crumble")))
 	reads(t, ctx, id("versions-beside"), "Version 1", "Version 2", "Gooseberry 1027 g 849 g", "Planned result")
 	do(t, ctx, click(id("card-tags")), click(id("tag-picnic")))
@@ -315,7 +315,7 @@ func TestTakingInOnesOwn(t *testing.T) {
 	reads(t, ctx, id("line-3"), "50 g", "anthium meal")
 	do(t, ctx, click(id("import-clear")), paste("500 g plums\n20 g zanthium meal"))
 	reads(t, ctx, id("line-1"), "20 g", "anthium meal")
-	do(t, ctx, Navigate(url+"/shelf/stores"), fill(id("find-row"), "zanthium"))
+	do(t, ctx, Navigate(url+"/kitchen/ingredients"), fill(id("find-row"), "zanthium"))
 	reads(t, ctx, CSS("main"), "anthium meal")
 }
 

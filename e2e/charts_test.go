@@ -8,19 +8,19 @@ import (
 	"github.com/chromedp/chromedp/kb"
 )
 
-// The log is drawn: each bake is told by the arrow keys, the filter counts, and the same stands in a table.
+// The log is drawn: each bake is reported by the arrow keys, the filter counts, and the same stands in a table.
 func TestTheLogIsDrawn(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+"/log"), click(id("draw")), WaitVisible(id("chart-minutes")))
 	do(t, ctx, Focus(id("chart-minutes")), KeyEvent(kb.ArrowRight))
-	reads(t, ctx, id("chart-minutes-said"), "min planned", "taken")
+	reads(t, ctx, id("chart-minutes-said"), "planned", "actual")
 	first := text(t, ctx, id("chart-minutes-said"))
 	do(t, ctx, KeyEvent(kb.ArrowRight))
 	changes(t, ctx, id("chart-minutes-said"), first)
 	do(t, ctx, Focus(id("chart-steps")), KeyEvent(kb.ArrowRight))
-	reads(t, ctx, id("chart-steps-said"), "meant")
+	reads(t, ctx, id("chart-steps-said"), "planned")
 	do(t, ctx, click(id("chart-table", " summary")))
 	reads(t, ctx, id("chart-table"), "Planned, min", "Plum betty", "Gooseberry crumble")
 	do(t, ctx, fill(id("log-words"), "plum betty"))

@@ -39,7 +39,7 @@ func TestWhatAPortionCosts(t *testing.T) {
 	reads(t, ctx, id("sells-for"), "Sold at €", "ingredients are", "of it")
 	do(t, ctx, openCard(url, "Pear pandowdy"), click(id("station-finish")))
 	reads(t, ctx, id("cost"), "for what has a price", "Without one", "pear")
-	do(t, ctx, Navigate(url+"/store/stock"), fill(id("rate-minor_per_h"), "18"))
+	do(t, ctx, Navigate(url+"/stock/items"), fill(id("rate-minor_per_h"), "18"))
 	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")))
 	reads(t, ctx, id("cost"), "hands €")
 	before := text(t, ctx, id("cost", " .sum"))
@@ -54,7 +54,7 @@ func TestWhatAPortionCosts(t *testing.T) {
 	if !strings.Contains(that, "€") || !strings.Contains(that, "per portion, at the prices of that day") {
 		t.Errorf("%q", that)
 	}
-	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("row-butter")), fill(id("own-price_per_kg"), "19"))
+	do(t, ctx, Navigate(url+"/kitchen/ingredients"), click(id("row-butter")), fill(id("own-price_per_kg"), "19"))
 	do(t, ctx, openCard(url, "Gooseberry crumble"), click(id("station-finish")))
 	reads(t, ctx, id("cost"), "per portion", "Largest items: gooseberry")
 	if now := text(t, ctx, id("cost", " .sum")); now == before {

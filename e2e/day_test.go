@@ -21,16 +21,16 @@ import (
 // demoSaturday is the Saturday after the one day on which the tests' demo was loaded.
 const demoSaturday = "/day/2026-10-17"
 
-// Eight orders are laid; the clash is solved by a way that was tried, an order is dragged, and both are undone.
-func TestASaturdayIsLaid(t *testing.T) {
+// Eight orders are planned; the clash is solved by a way that was tried, an order is dragged, and both are undone.
+func TestASaturdayIsPlanned(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, Navigate(url+demoSaturday), WaitVisible(id("day-lanes")), WaitVisible(id("lay")))
 	reads(t, ctx, id("day-says"), "1 of 8")
 	do(t, ctx, click(id("way-another_dish")), WaitVisible(id("lay")))
-	reads(t, ctx, id("day-says"), "All is ready in time")
-	reads(t, ctx, id("way-taken"), "one more dish like Small stoneware")
+	reads(t, ctx, id("day-says"), "All orders are ready on time")
+	reads(t, ctx, id("way-taken"), "use one more dish like Small stoneware")
 	if seen := text(t, ctx, CSS("main")); strings.Contains(seen, "Dry cloths") {
 		t.Error("the sheets for paper stand below the picture")
 	}
@@ -49,7 +49,7 @@ func TestASaturdayIsLaid(t *testing.T) {
 	reads(t, ctx, id("day-says"), "1 of 8")
 }
 
-// Orders are added by a card and jotted down; an oven that is not in use takes nothing.
+// Orders are added by a card and pasted; an oven that is not in use takes nothing.
 func TestOrdersComeIn(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
@@ -72,7 +72,7 @@ func TestOrdersComeIn(t *testing.T) {
 		click(id("order-keep")),
 		WaitVisible(id("lay")),
 	)
-	reads(t, ctx, id("day-says"), "All is ready in time")
+	reads(t, ctx, id("day-says"), "All orders are ready on time")
 	do(
 		t,
 		ctx,
@@ -120,7 +120,7 @@ func TestADayRuns(t *testing.T) {
 		click(id("order-read")),
 		WaitVisible(id("lay")),
 	)
-	reads(t, ctx, id("day-says"), "All is ready in time")
+	reads(t, ctx, id("day-says"), "All orders are ready on time")
 	bar := id("bar-Gooseberry crumble.bake")
 	in := regexp.MustCompile(`^(\d\d):(\d\d) to (\d\d:\d\d)`).FindStringSubmatch(attribute(t, ctx, bar, "title"))
 	if in == nil {
@@ -230,5 +230,5 @@ func TestClosing(t *testing.T) {
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("sold-Plum betty"), "1 of 10 left")
 	do(t, ctx, Navigate(url+"/day/2026-10-24"))
-	reads(t, ctx, id("how-many-Plum betty"), "a guess")
+	reads(t, ctx, id("how-many-Plum betty"), "a rough estimate")
 }

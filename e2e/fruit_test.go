@@ -59,7 +59,7 @@ func TestStartingFromFruitAndFromPortions(t *testing.T) {
 	)
 	reads(t, ctx, id("option-0"), "portions of 110 g", "buy")
 	do(t, ctx, fill(id("start-portions"), "300"))
-	reads(t, ctx, id("no-way"), "None of the dishes")
+	reads(t, ctx, id("no-way"), "No dish or pair of dishes")
 	do(t, ctx, fill(id("start-portions"), "8"), click(id("start-standard")))
 	reads(t, ctx, id("option-0"), "portions of 180 g")
 	do(t, ctx, click(id("take-0-0")))
@@ -85,12 +85,12 @@ func TestFruitFromShopToDish(t *testing.T) {
 	reads(t, ctx, id("buy"), "Buy", "medium")
 	buy := text(t, ctx, id("buy"))
 	do(t, ctx, click(id("size-apple_watery-small")))
-	reads(t, ctx, id("buy"), "small", "over, prepared")
+	reads(t, ctx, id("buy"), "small", "left over (prepared)")
 	do(t, ctx, click(id("peeled-apple_watery")), fill(id("loss-apple_watery"), "20"))
 	reads(t, ctx, id("remark-windfalls"), "cut out bruises")
 	changes(t, ctx, id("buy"), buy)
 
-	// Lemon juice against browning: the remark goes, sugar and thickener follow, and it is told in lemons.
+	// Lemon juice against browning: the remark goes, sugar and thickener follow, and it is reported in lemons.
 	before := text(t, ctx, id("line-dry-caster_sugar"))
 	do(t, ctx, click(id("add-liquids")), click(id("add-liquids-lemon_juice")))
 	reads(t, ctx, id("line-fruit-lemon_juice"), "20 g", "from 1/2 lemon")
@@ -114,7 +114,7 @@ func TestFruitFromShopToDish(t *testing.T) {
 		fill(id("macerate-minutes"), "1 h"),
 		click(id("macerate-thickener")),
 	)
-	reads(t, ctx, id("ledger-drained_water"), "gone", "−")
+	reads(t, ctx, id("ledger-drained_water"), "removed", "−")
 	reads(t, ctx, id("school-macerate-leave"), "of sugar lost", "of thickener lost")
 	reads(t, ctx, id("remark-thickener_lost"), "stays behind")
 	do(t, ctx, click(id("school-macerate-reduce")))
@@ -155,20 +155,20 @@ func TestASlipOnTheBenchIsAskedAbout(t *testing.T) {
 		t,
 		ctx,
 		id("remark-slip_lemon_zest"),
-		"60 g of lemon zest: is that meant",
+		"60 g of lemon zest: is that correct",
 		"Usual is up to",
 		"6 g",
 		"Nothing was changed",
 	)
 	reads(t, ctx, id("line-fruit-lemon_zest"), "60 g", "from 10 lemons")
 	do(t, ctx, click(id("station-topping")), fill(id("pct-salt"), "10"))
-	reads(t, ctx, id("remark-slip_salt"), "is that meant")
+	reads(t, ctx, id("remark-slip_salt"), "correct?")
 	do(t, ctx, click(id("station-bake")), fill(id("oven-c"), "90"), fill(id("minutes"), "5"))
 	reads(t, ctx, CSS(".bake"), "Is 90 °C correct?", "Is 5 min in the oven correct?")
 }
 
 // Eggs by the fraction: how many to crack, what is left, and for what.
-func TestEggsAreToldByTheShell(t *testing.T) {
+func TestEggsAreCounted(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
@@ -184,5 +184,5 @@ func TestEggsAreToldByTheShell(t *testing.T) {
 		click(id("add-part-egg")),
 		fill(id("pct-egg"), "15"),
 	)
-	reads(t, ctx, id("line-topping-egg"), "crack 1 egg", "are left", "brush it on")
+	reads(t, ctx, id("line-topping-egg"), "crack 1 egg", "left over", "brush it on")
 }

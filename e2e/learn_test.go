@@ -9,7 +9,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 )
 
-// middle is the range of minutes that is foreseen for the middle's bubbling.
+// middle is the range of minutes that is predicted for the middle's bubbling.
 func middle(t *testing.T, says string) (low, high int) {
 	t.Helper()
 	if _, err := fmt.Sscanf(says, "%d to %d min", &low, &high); err != nil {
@@ -18,7 +18,7 @@ func middle(t *testing.T, says string) (low, high int) {
 	return low, high
 }
 
-// A kitchen whose oven runs cool: five bakes are logged with the minutes that were noted, the sixth is foreseen later
+// A kitchen whose oven runs cool: five bakes are logged with the minutes that were noted, the sixth is predicted later
 // and more narrowly, and as before when the lesson is switched off. A copy of the kitchen has learnt the same.
 func TestFiveBakesOfACoolOven(t *testing.T) {
 	t.Parallel()
@@ -41,7 +41,7 @@ func TestFiveBakesOfACoolOven(t *testing.T) {
 			click(id("log-it")), WaitNotVisible(id("baked-it")), idle(),
 		)
 	}
-	reads(t, ctx, id("forecast-basis"), "by the 5 of your log")
+	reads(t, ctx, id("forecast-basis"), "from the 5 bakes in your log")
 	l, h := middle(t, text(t, ctx, id("forecast-middle")))
 	if l <= low || h-l >= high-low {
 		t.Errorf("foreseen %d to %d min, after five bakes of about %d min %d to %d", low, high, noted, l, h)
@@ -53,7 +53,7 @@ func TestFiveBakesOfACoolOven(t *testing.T) {
 	do(t, ctx, Navigate(url+"/log"), click(id("teaches")))
 	reads(t, ctx, id("lesson-oven_offset"), "The oven is", "±", "cooler than its dial", "from 5 bakes", "used")
 	do(t, ctx, Focus(id("chart-oven_offset")), KeyEvent(kb.ArrowLeft))
-	reads(t, ctx, id("chart-oven_offset-said"), "cooler; 9 in 10 between")
+	reads(t, ctx, id("chart-oven_offset-said"), "cooler (90 % range")
 	do(t, ctx, click(id("use-oven_offset")))
 	reads(t, ctx, id("lesson-oven_offset"), "off: table value used")
 	do(t, ctx, Navigate(url), click(id("station-bake")))

@@ -18,7 +18,7 @@ func TestAKitchenReadsItsOwnWords(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("english-us")), click(id("decimal-comma")))
+	do(t, ctx, Navigate(url+"/kitchen/units"), click(id("english-us")), click(id("decimal-comma")))
 	reads(t, ctx, id("sample"), "cornstarch", "7,5 g", "2,1 l")
 
 	do(t, ctx, openCard(url, "Damson and apple crumble"), click(id("station-juice")))
@@ -29,15 +29,15 @@ func TestAKitchenReadsItsOwnWords(t *testing.T) {
 	do(t, ctx, fill(id("thickener-g"), "7.5"))
 	reads(t, ctx, id("line-dry-cornflour"), "7,5 g")
 
-	do(t, ctx, Navigate(url+"/shelf/stores"))
+	do(t, ctx, Navigate(url+"/kitchen/ingredients"))
 	reads(t, ctx, CSS("main"), "All-purpose (plain) flour", "Cornstarch (UK: cornflour)")
 	do(
 		t,
 		ctx,
-		Navigate(url+"/shelf/kitchen"),
+		Navigate(url+"/kitchen/units"),
 		click(id("english-uk")),
 		click(id("decimal-point")),
-		Navigate(url+"/shelf/stores"),
+		Navigate(url+"/kitchen/ingredients"),
 	)
 	reads(t, ctx, CSS("main"), "Plain (all-purpose) flour", "Cornflour (US: cornstarch)")
 }
@@ -48,7 +48,7 @@ func TestThePageReadsAsThePrinterDoes(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	s := units.Metric
-	do(t, ctx, Navigate(url+"/shelf/kitchen"))
+	do(t, ctx, Navigate(url+"/kitchen/units"))
 	for _, set := range []struct {
 		key, value string
 		in         *string
@@ -80,7 +80,7 @@ func TestEveryViewSpeaksInFinishedSentences(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("english-us")))
+	do(t, ctx, Navigate(url+"/kitchen/units"), click(id("english-us")))
 	seen := 0
 	everyView(url, func(view string, s ...step) {
 		t.Helper()

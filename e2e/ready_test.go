@@ -50,7 +50,7 @@ func TestFromAnEmptyKitchenToTheHourItGoesIn(t *testing.T) {
 	}
 	at := time.Now().Add(4 * time.Hour).Format("15:04")
 	do(t, ctx, n.click(id("ready-by")), n.hour(id("ready-hour"), at))
-	reads(t, ctx, id("ready-says"), "Into the oven at", "in hand")
+	reads(t, ctx, id("ready-says"), "Into the oven at", "reserve")
 	reads(t, ctx, id("ready-steps"), "Prepare the fruit", "Heat the oven", "Into the oven", "Ready")
 	if n > 12 {
 		t.Errorf("%d touches to when it goes in: 12 at most", n)
@@ -72,14 +72,14 @@ func TestFromAnEmptyKitchenToTheHourItGoesIn(t *testing.T) {
 	// Cold and set takes longer; what can't be ready says how early it could be; and whenever asks for no hour.
 	soon := time.Now().Add(20 * time.Minute).Format("15:04")
 	do(t, ctx, click(id("serve-cold")))
-	reads(t, ctx, id("ready-steps"), "Into the fridge", "Cut it")
+	reads(t, ctx, id("ready-steps"), "into the fridge", "Cut it")
 	do(t, ctx, n.hour(id("ready-hour"), soon))
-	reads(t, ctx, id("ready-says"), "Not before", "if you begin now")
+	reads(t, ctx, id("ready-says"), "Not before", "if you start now")
 	do(t, ctx, click(id("ready-whenever")), KeyEvent("\x1b"))
 	reads(t, ctx, id("ready-by"), "Ready by")
 }
 
-// A recipe from a magazine, in a dish that is on the shelf: pasted, judged, saved as a card, and on paper.
+// A recipe from a magazine, in a dish that is on the shelf: pasted, judged, saved as a card, and in the simulation.
 func TestFromARecipeToASavedCardOnPaper(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)

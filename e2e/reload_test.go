@@ -85,7 +85,7 @@ func TestTheFirstDay(t *testing.T) {
 	)
 	reads(t, ctx, id("figures"), "Fruit", "spoonable")
 	do(t, ctx, click(id("station-dish")))
-	reads(t, ctx, id("unsure"), "g of fruit either way", "Filled with water once")
+	reads(t, ctx, id("unsure"), "of fruit)", "full of water once")
 	do(t, ctx, Navigate(url+"/cards"))
 	reads(t, ctx, CSS("main"), "There is no kitchen yet")
 	do(

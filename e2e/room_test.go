@@ -11,7 +11,7 @@ import (
 // collisions are the words on the page that run over other words, or out of the window at its side.
 const collisions = `(() => {
 	const known = new Map();
-	// seen is where what is in an element can be seen at all, and whether that is scrolled, or laid over the page.
+	// seen is where what is in an element can be seen at all, and whether that is scrolled, or put over the page.
 	const seen = (e) => {
 		if (!e) return { left: -1e9, top: -1e9, right: 1e9, bottom: 1e9, laid: false, scrolled: false };
 		if (known.has(e)) return known.get(e);
@@ -60,22 +60,22 @@ func TestWordsKeepClearOfEachOther(t *testing.T) {
 	t.Cleanup(stop)
 	url, _ := kitchen(t)
 	views := map[string]CSS{
-		"/":             id("figures"),
-		"/cards":        id("card-Plum betty"),
-		"/watch":        id("nothing-in"),
-		"/log":          id("open-bake"),
-		demoSaturday:    id("lay"),
-		"/store":        id("buy-nothing"),
-		"/store/stock":  id("stock-butter"),
-		"/shelf/dishes": id("dish-Oval glass"),
-		"/shelf/ovens":  id("oven-row-Old range"),
-		"/shelf/house":  id("add-person"),
-		"/shelf/fruit": id(
+		"/":               id("figures"),
+		"/cards":          id("card-Plum betty"),
+		"/watch":          id("nothing-in"),
+		"/log":            id("open-bake"),
+		demoSaturday:      id("lay"),
+		"/stock":          id("buy-nothing"),
+		"/stock/items":    id("stock-butter"),
+		"/kitchen/dishes": id("dish-Oval glass"),
+		"/kitchen/ovens":  id("oven-row-Old range"),
+		"/kitchen/people": id("add-person"),
+		"/kitchen/fruit": id(
 			"row-damson",
 		),
-		"/shelf/stores":   id("row-butter"),
-		"/shelf/kitchen":  id("sample"),
-		"/shelf/kitchens": id("backup"),
+		"/kitchen/ingredients": id("row-butter"),
+		"/kitchen/units":       id("sample"),
+		"/kitchen/backup":      id("backup"),
 	}
 	stations := []string{"dish", "fruit", "juice", "topping", "bake", "finish"}
 	for _, as := range []struct {
@@ -98,7 +98,7 @@ func TestWordsKeepClearOfEachOther(t *testing.T) {
 				do(
 					t,
 					ctx,
-					Navigate(url+"/shelf/kitchen"),
+					Navigate(url+"/kitchen/units"),
 					click(id("english-us")),
 					click(id("heat-f")),
 					click(id("weights-spoons")),
@@ -144,7 +144,8 @@ func TestChangedFiguresAreMarkedForAMoment(t *testing.T) {
 	do(t, ctx, WaitNotPresent(CSS(".moved")))
 }
 
-// A sheet printed from the Bench tells the heat, the minutes and the hour, though the bake is only proposed, and is light.
+// A sheet printed from the Bench tells the heat, the minutes and the hour, though the bake is only proposed, and is
+// light.
 func TestThePrintedTicket(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
@@ -153,7 +154,7 @@ func TestThePrintedTicket(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/shelf/kitchen"),
+		Navigate(url+"/kitchen/units"),
 		click(id("light")),
 		openCard(url, "Gooseberry crumble"),
 		click(id("station-bake")),
@@ -170,7 +171,7 @@ func TestThePrintedTicket(t *testing.T) {
 		ctx,
 		CSS("main"),
 		"Gooseberry crumble",
-		"It comes right",
+		"Comes out right",
 		" min at 190 °C.",
 		"In at ",
 		"ready at",
@@ -196,7 +197,7 @@ func TestOneVerdictEverywhere(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, openCard(url, "Gooseberry crumble"), WaitVisible(id("verdict")))
-	reads(t, ctx, id("verdict"), "It comes right")
+	reads(t, ctx, id("verdict"), "Comes out right")
 	says := strings.TrimSpace(strings.TrimPrefix(text(t, ctx, id("verdict")), "✓"))
 	do(t, ctx, Navigate(url+"/cards"))
 	reads(t, ctx, id("card-Gooseberry crumble"), says)

@@ -30,7 +30,7 @@ func boughtLines(t *testing.T, ctx context.Context) (out []bought) {
 	raw, err := Run(
 		ctx,
 		Evaluate[string](`JSON.stringify([...document.querySelectorAll('label[data-testid^=buy-]')].map((l) => ({
-		Key: l.dataset.testid.slice(4), Says: l.querySelector('.says').textContent, Price: l.querySelector('.price').textContent })))`),
+		Key: l.dataset.testid.slice(4), Says: l.querySelector('.text').textContent, Price: l.querySelector('.price').textContent })))`),
 	)
 	must(t, err)
 	must(t, json.Unmarshal([]byte(raw), &out))
@@ -97,7 +97,7 @@ func TestSixtyPortionsFromTheListToTheCount(t *testing.T) {
 
 	// the list, and what it comes to by hand
 	do(
-		t, ctx, storing("mabbin.wanted", `{"date":"2026-10-22","cards":[]}`), Navigate(url+"/store"),
+		t, ctx, storing("mabbin.wanted", `{"date":"2026-10-22","cards":[]}`), Navigate(url+"/stock"),
 		WaitVisible(id("buy-gooseberry")), idle(),
 	)
 	res, err := http.Get(url + "/api/v1/kitchens/" + demo.Kitchen.ID.String() + "/own")
@@ -129,8 +129,8 @@ func TestSixtyPortionsFromTheListToTheCount(t *testing.T) {
 	onPaper(t, ctx, "screen")
 
 	// labels and counter cards
-	do(t, ctx, click(id("store-labels")))
-	reads(t, ctx, CSS("main"), "Plum betty No label", "read its label first") // no unread allergen is printed
+	do(t, ctx, click(id("stock-labels")))
+	reads(t, ctx, CSS("main"), "Plum betty No label", "read its label") // no unread allergen is printed
 	onPaper(t, ctx, "print")
 	reads(t, ctx, id("label-Gooseberry crumble"), "Ingredients:", "Best before", "batch")
 	onPaper(t, ctx, "screen")
@@ -140,12 +140,12 @@ func TestSixtyPortionsFromTheListToTheCount(t *testing.T) {
 	onPaper(t, ctx, "screen")
 
 	// baked and logged: the store has less
-	do(t, ctx, click(id("store-stock")), WaitVisible(id("stock-butter")))
+	do(t, ctx, click(id("stock-items")), WaitVisible(id("stock-butter")))
 	before := stocked(t, ctx, "butter")
 	do(
 		t, ctx, openCard(url, "Gooseberry crumble"), act("baked"), WaitVisible(id("baked-it")),
 		click(id("juice-spoonable")), click(id("log-it")), WaitNotVisible(id("baked-it")), idle(),
-		Navigate(url+"/store/stock"), WaitVisible(id("stock-butter")),
+		Navigate(url+"/stock/items"), WaitVisible(id("stock-butter")),
 	)
 	if after := stocked(t, ctx, "butter"); after >= before {
 		t.Errorf("%g g of butter before the bake, %g after it", before, after)

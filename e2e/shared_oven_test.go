@@ -5,7 +5,7 @@ import (
 )
 
 // Two desserts in one oven that want two temperatures: it is said before the second goes in, with one that serves both,
-// and it stands on the watch while it is so, beside the oven against the clock.
+// and it stands on the watch while it is so, in addition to the oven against the clock.
 func TestAnOvenAtTwoTemperatures(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
@@ -21,15 +21,23 @@ func TestAnOvenAtTwoTemperatures(t *testing.T) {
 		fill(id("dessert-name"), "Second crumble"),
 		act("into-oven"),
 	)
-	reads(t, ctx, id("two-settings-before"), "The oven is in use", "needs 190 °C", "needs 200 °C", "Both come out right at")
+	reads(
+		t,
+		ctx,
+		id("two-settings-before"),
+		"The oven is in use",
+		"needs 190 °C",
+		"needs 200 °C",
+		"Both come out right at",
+	)
 	do(t, ctx, click(id("oven-anyway")))
 	reads(
 		t,
 		ctx,
 		id("two-settings"),
-		"Gooseberry crumble wants 190 °C",
-		"Second crumble wants 200 °C",
-		"Both come right at",
+		"Gooseberry crumble needs 190 °C",
+		"Second crumble needs 200 °C",
+		"Both come out right at",
 	)
 	reads(t, ctx, id("oven-timeline"), "Old range", "Gooseberry crumble, 190 °C", "Second crumble, 200 °C")
 }

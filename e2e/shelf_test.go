@@ -16,7 +16,7 @@ func TestMeasuringADishWithWater(t *testing.T) {
 	t.Parallel()
 	url, s := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/shelf"), click(id("dish-Iron skillet")))
+	do(t, ctx, Navigate(url+"/kitchen"), click(id("dish-Iron skillet")))
 	reads(t, ctx, CSS(".water"), "zero the scale", "Fill it with cold water")
 	do(t, ctx, fill(id("water-ml"), "2 l"), click(id("keep")))
 	reads(t, ctx, id("dish-Iron skillet"), "2.0 l", "measured")
@@ -28,20 +28,20 @@ func TestMeasuringADishWithWater(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/shelf"),
+		Navigate(url+"/kitchen"),
 		click(id("add-dish")),
-		fill(id("shelf-dish-name"), "Blue bowl"),
+		fill(id("dish-name"), "Blue bowl"),
 		click(id("shape-round")),
 		fill(id("dish-depth"), "40"),
 		click(id("keep")),
 	)
-	reads(t, ctx, id("shelf-problem"), "1 to 20")
+	reads(t, ctx, id("kitchen-problem"), "1 to 20")
 	do(t, ctx, fill(id("dish-depth"), "4"), fill(id("dish-count"), "3"), click(id("keep")))
 	reads(t, ctx, id("dish-Blue bowl"), "× 3", "24 cm round, 4 deep")
 	do(t, ctx, click(id("take-off")))
-	reads(t, ctx, id("shelf-said"), "Blue bowl deleted")
-	do(t, ctx, Navigate(url+"/shelf"), click(id("undo"))) // after a reload, too
-	reads(t, ctx, id("shelf-said"), "Undone: Blue bowl deleted")
+	reads(t, ctx, id("kitchen-said"), "Blue bowl deleted")
+	do(t, ctx, Navigate(url+"/kitchen"), click(id("undo"))) // after a reload, too
+	reads(t, ctx, id("kitchen-said"), "Undone: Blue bowl deleted")
 	reads(t, ctx, id("dish-Blue bowl"), "× 3")
 	do(t, ctx, click(id("undo")), click(id("undo")))
 	reads(t, ctx, id("dish-Iron skillet"), "2.3 l", "from sizes")
@@ -55,13 +55,13 @@ func TestMeasuringADishWithWater(t *testing.T) {
 	}
 }
 
-// The kitchen's own figures stand beside the table's, are used, and can be taken back; a fruit of its own is one to
+// The kitchen's own figures is next to the table's, are used, and can be taken back; a fruit of its own is one to
 // bake with.
 func TestAKitchensOwnFigures(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/shelf/fruit"), click(id("row-gooseberry")))
+	do(t, ctx, Navigate(url+"/kitchen/fruit"), click(id("row-gooseberry")))
 	reads(t, ctx, CSS(".edit"), "Juice released, fresh", "working figure of this project", "food composition tables")
 	do(t, ctx, fill(id("own-release_fresh"), "0.8"))
 	reads(t, ctx, id("row-gooseberry"), "own")
@@ -70,10 +70,10 @@ func TestAKitchensOwnFigures(t *testing.T) {
 	if s := text(t, ctx, id("line-dry-cornflour")); strings.HasPrefix(s, "21 ") {
 		t.Errorf("the kitchen's own release changed nothing: %s", s)
 	}
-	do(t, ctx, Navigate(url+"/shelf/fruit"), click(id("row-gooseberry")), fill(id("own-release_fresh"), "7"))
+	do(t, ctx, Navigate(url+"/kitchen/fruit"), click(id("row-gooseberry")), fill(id("own-release_fresh"), "7"))
 	reads(t, ctx, CSS(".edit"), "0.02 to 0.95")
 	do(t, ctx, click(id("drop-own")))
-	reads(t, ctx, id("shelf-said"), "own figures dropped")
+	reads(t, ctx, id("kitchen-said"), "own figures reset")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("row-gooseberry"), "own")
 	do(t, ctx, click(id("redo")))
@@ -81,18 +81,18 @@ func TestAKitchensOwnFigures(t *testing.T) {
 	reads(t, ctx, id("line-dry-cornflour"), "21 g")
 
 	// A packet that binds half as much takes twice as much, and a change of another table is undone where it is shown.
-	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("kind-thickener")), click(id("row-cornflour")),
+	do(t, ctx, Navigate(url+"/kitchen/ingredients"), click(id("kind-thickener")), click(id("row-cornflour")),
 		fill(id("own-strength"), "0.5"))
 	reads(t, ctx, id("row-cornflour"), "own")
 	do(t, ctx, Navigate(url))
 	reads(t, ctx, id("line-dry-cornflour"), "41 g")
-	do(t, ctx, Navigate(url+"/shelf/stores"), click(id("undo")))
-	reads(t, ctx, id("shelf-said"), "strength")
+	do(t, ctx, Navigate(url+"/kitchen/ingredients"), click(id("undo")))
+	reads(t, ctx, id("kitchen-said"), "strength")
 
 	do(
 		t,
 		ctx,
-		Navigate(url+"/shelf/fruit"),
+		Navigate(url+"/kitchen/fruit"),
 		click(id("row-apple_firm")),
 		click(id("copy")),
 		fill(id("own-name"), "Nursery russet"),
@@ -114,8 +114,8 @@ func TestAKitchensOwnFigures(t *testing.T) {
 	do(t, ctx, click(id("station-juice")))
 	reads(t, ctx, CSS(".juice"), "0.9 % acid")
 
-	do(t, ctx, Navigate(url+"/shelf/stores"), fill(id("find-row"), "flour"), click(id("row-wheat_flour")))
-	reads(t, ctx, id("allergens"), "wheat (gluten)", "no promise about cross-contact")
+	do(t, ctx, Navigate(url+"/kitchen/ingredients"), fill(id("find-row"), "flour"), click(id("row-wheat_flour")))
+	reads(t, ctx, id("allergens"), "wheat (gluten)", "does not rule out cross-contact")
 	do(t, ctx, fill(id("find-row"), "gluten"), click(id("row-gf_flour_blend")))
 	reads(t, ctx, id("allergens"), "not known", "Check the label")
 }
@@ -136,7 +136,7 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 		fill(id("oven-c"), "180"),
 	)
 	reads(t, ctx, id("line-topping-butter"), "93 g")
-	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("weights-oz")), click(id("heat-f")), click(id("lengths-in")))
+	do(t, ctx, Navigate(url+"/kitchen/units"), click(id("weights-oz")), click(id("heat-f")), click(id("lengths-in")))
 	reads(t, ctx, id("sample"), "13.3 oz", "5/8 in", "355 °F")
 	do(t, ctx, Navigate(url))
 	reads(t, ctx, id("figures"), "34.3 oz", "1/4 in")
@@ -153,7 +153,7 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 	do(t, ctx, fill(id("thickness"), "1.5 cm"))
 	reads(t, ctx, id("station-topping"), "5/8 in")
 
-	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("weights-spoons")), click(id("heat-gas")), click(id("cup-us")))
+	do(t, ctx, Navigate(url+"/kitchen/units"), click(id("weights-spoons")), click(id("heat-gas")), click(id("cup-us")))
 	do(t, ctx, Navigate(url))
 	reads(t, ctx, id("line-dry-cornflour"), "tbsp", "g")
 	reads(t, ctx, id("station-bake"), "gas 6")
@@ -161,15 +161,15 @@ func TestOneSwitchForWhatIsRead(t *testing.T) {
 	reads(t, ctx, id("station-bake"), "gas 4")
 
 	// A setting is undone with its words.
-	do(t, ctx, Navigate(url+"/shelf/kitchen"), click(id("undo")))
-	reads(t, ctx, id("shelf-said"), "Undone: Cup: 236.6 ml, US")
+	do(t, ctx, Navigate(url+"/kitchen/units"), click(id("undo")))
+	reads(t, ctx, id("kitchen-said"), "Undone: Cup: 236.6 ml, US")
 	do(t, ctx, click(id("redo")))
 
 	// Eggs and cups of the card follow the kitchen, too.
 	do(
 		t,
 		ctx,
-		Navigate(url+"/shelf/kitchen"),
+		Navigate(url+"/kitchen/units"),
 		click(id("eggs-us")),
 		click(id("weights-g")),
 		Navigate(url+"/cards/import"),
@@ -184,7 +184,7 @@ func TestMeasuringAnOven(t *testing.T) {
 	t.Parallel()
 	url, s := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/shelf/ovens"), click(id("add-oven")), fill(id("oven-name"), "Loft oven"))
+	do(t, ctx, Navigate(url+"/kitchen/ovens"), click(id("add-oven")), fill(id("oven-name"), "Loft oven"))
 	do(t, ctx, fill(id("trial-read-0"), "194"), fill(id("trial-read-1"), "198"))
 	reads(t, ctx, id("trial-says"), "16 °C hotter", "Uncertainty ±3")
 	do(t, ctx, click(id("by-sugar")), fill(id("trial-dry"), "170"), fill(id("trial-melts"), "160"))
@@ -220,11 +220,11 @@ func TestMeasuringAnOven(t *testing.T) {
 		click(id("station-bake")),
 		click(id("take-plan")),
 	)
-	reads(t, ctx, id("plan-end"), "10 °C off")
+	reads(t, ctx, id("plan-end"), "±10 °C")
 	unknown := text(t, ctx, id("plan-end"))
 	do(t, ctx, click(id("oven")), click(id("oven-Loft oven")))
-	reads(t, ctx, id("plan-end"), "6 °C off")
-	reads(t, ctx, id("told-0"), "Dial: gas", "14 °C hotter than it says")
+	reads(t, ctx, id("plan-end"), "±6 °C")
+	reads(t, ctx, id("told-0"), "Dial: gas", "14 °C hotter than its dial")
 	reads(t, ctx, id("shelf-height-low"), "low (1)")
 	changes(t, ctx, id("plan-end"), unknown)
 	do(t, ctx, click(id("shelf-height-low")), fill(id("dessert-name"), "Loft crumble"), click(id("save")))
@@ -242,7 +242,7 @@ func TestMeasuringAnOven(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/shelf/ovens"),
+		Navigate(url+"/kitchen/ovens"),
 		click(id("oven-row-Loft oven")),
 		click(id("take-oven")),
 		WaitNotPresent(id("oven-row-Loft oven")),
@@ -269,7 +269,7 @@ func TestACampOvenOverCoals(t *testing.T) {
 	)
 	reads(t, ctx, id("told-0"), "briquettes on the lid", "below, under the rim")
 	reads(t, ctx, id("fire"), "Fresh coals", "carbon monoxide", "Turn pot and lid at 15")
-	reads(t, ctx, id("plan-end"), "20 °C off")
+	reads(t, ctx, id("plan-end"), "±20 °C")
 	calm := text(t, ctx, id("told-0"))
 	do(t, ctx, click(id("wind-windy")), click(id("weather-cold")))
 	reads(t, ctx, id("plan"), "Proposed:")
@@ -281,7 +281,7 @@ func TestTheHeightOfTheKitchen(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/shelf/kitchen"), fill(id("altitude"), "1800"))
+	do(t, ctx, Navigate(url+"/kitchen/units"), fill(id("altitude"), "1800"))
 	do(
 		t,
 		ctx,
@@ -312,12 +312,12 @@ func TestADishKeptFromTheBenchCanBeTakenBack(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/shelf"),
+		Navigate(url+"/kitchen"),
 		WaitVisible(id("dish-Lent skillet")),
 		click(id("undo")),
 		WaitNotPresent(id("dish-Lent skillet")),
 	)
-	reads(t, ctx, id("shelf-said"), "Undone: Lent skillet saved in the kitchen.")
+	reads(t, ctx, id("kitchen-said"), "Undone: Lent skillet saved in the kitchen.")
 	do(t, ctx, click(id("redo")), WaitVisible(id("dish-Lent skillet")))
 }
 
@@ -337,7 +337,7 @@ func TestTwoTabletsChangeADish(t *testing.T) {
 			}
 		}
 	}
-	do(t, ctx, Navigate(url+"/shelf"), click(id("dish-Ramekin")))
+	do(t, ctx, Navigate(url+"/kitchen"), click(id("dish-Ramekin")))
 	elsewhere(8)
 	do(t, ctx, fill(id("dish-count"), "10"), Click(id("keep")), WaitVisible(id("keep-mine")))
 	reads(t, ctx, id("clash"), "Ramekin has been changed elsewhere", "count", "8", "10")
@@ -349,5 +349,5 @@ func TestTwoTabletsChangeADish(t *testing.T) {
 	elsewhere(6)
 	do(t, ctx, fill(id("dish-count"), "11"), Click(id("keep")), click(id("keep-theirs")))
 	reads(t, ctx, id("dish-Ramekin"), "× 6")
-	reads(t, ctx, id("shelf-problem"), "The version saved elsewhere was kept")
+	reads(t, ctx, id("kitchen-problem"), "The version saved elsewhere was kept")
 }

@@ -23,7 +23,7 @@ func TestShots(t *testing.T) {
 	learning := app.Learning{
 		Store: s, Kitchens: s, Surfaces: app.NewSurfaces(), Clock: time.Now, Notify: func(uuid.UUID) {},
 	}
-	must(t, learning.Keep(t.Context(), demo.Kitchen.ID, nil)) // as a server does when it starts
+	must(t, learning.Update(t.Context(), demo.Kitchen.ID, nil)) // as a server does when it starts
 	ctx := tab(t, 1280, 800)
 	take := func(name string, s ...step) {
 		t.Helper()
@@ -54,7 +54,7 @@ func TestShots(t *testing.T) {
 	do(t, ctx, click(id("light")))
 	take("day", Navigate(url+demoSaturday), WaitVisible(id("day-lanes")), WaitVisible(id("lay")))
 	do(t, ctx, storing("mabbin.wanted", `{"date":"2026-10-17","cards":[]}`))
-	take("store", Navigate(url+"/store"), WaitVisible(id("buy-gooseberry")))
+	take("store", Navigate(url+"/stock"), WaitVisible(id("buy-gooseberry")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
 	take(
 		"start-fruit",
@@ -77,15 +77,15 @@ func TestShots(t *testing.T) {
 		WaitVisible(id("verdict")),
 	)
 	take(
-		"shelf-ovens",
-		Navigate(url+"/shelf/ovens"),
+		"kitchen-ovens",
+		Navigate(url+"/kitchen/ovens"),
 		click(id("oven-row-Old range")),
 		fill(id("trial-read-0"), "172"),
 		fill(id("trial-read-1"), "169"),
 		WaitVisible(id("trial-says")),
 	)
 	take("learnt", Navigate(url+"/log"), click(id("teaches")), WaitVisible(id("chart-learnt")))
-	take("shelf-fruit", Navigate(url+"/shelf/fruit"), click(id("row-damson")))
+	take("kitchen-fruit", Navigate(url+"/kitchen/fruit"), click(id("row-damson")))
 	for _, card := range []string{"Freezer cherry crisp", "Gooseberry crumble"} {
 		do(t, ctx, Navigate(url+"/cards"), click(id("card-"+card, " .open")), click(id("station-bake")), click(id("propose")))
 		reads(t, ctx, id("plan"), "Proposed:")

@@ -13,15 +13,15 @@ func TestBuyingForASaturday(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/store"), WaitVisible(id("buy-nothing")))
+	do(t, ctx, Navigate(url+"/stock"), WaitVisible(id("buy-nothing")))
 	do(
 		t,
 		ctx,
 		storing("mabbin.wanted", `{"date":"2026-10-17","cards":[]}`),
-		Navigate(url+"/store"),
+		Navigate(url+"/stock"),
 		WaitVisible(id("buy-gooseberry")),
 	)
-	reads(t, ctx, id("buy-butter"), "250 g", "750 g in store", "usual packs")
+	reads(t, ctx, id("buy-butter"), "250 g", "750 g in stock", "usual packs")
 	reads(t, ctx, id("buy-sum"), "€")
 	before := text(t, ctx, id("buy-gooseberry"))
 	do(t, ctx, click(id("for-card")), click(id("for-add-Gooseberry crumble")))
@@ -31,22 +31,22 @@ func TestBuyingForASaturday(t *testing.T) {
 	changes(t, ctx, id("buy-gooseberry"), more)
 	do(t, ctx, click(id("buy-gooseberry", " input")), click(id("take-in")))
 	reads(t, ctx, id("buy-gooseberry"), "in stock")
-	do(t, ctx, click(id("store-stock")))
+	do(t, ctx, click(id("stock-items")))
 	reads(t, ctx, id("stock-gooseberry"), "Gooseberry")
 
 	// counted, and undone
 	do(t, ctx, fill(id("stock-g-butter"), "120"))
-	do(t, ctx, click(id("store-buy")))
-	reads(t, ctx, id("buy-butter"), "120 g in store")
-	do(t, ctx, click(id("store-stock")), click(id("undo")), click(id("store-buy")))
-	reads(t, ctx, id("buy-butter"), "750 g in store")
+	do(t, ctx, click(id("stock-buy")))
+	reads(t, ctx, id("buy-butter"), "120 g in stock")
+	do(t, ctx, click(id("stock-items")), click(id("undo")), click(id("stock-buy")))
+	reads(t, ctx, id("buy-butter"), "750 g in stock")
 
-	do(t, ctx, click(id("store-stock")), click(id("use-up-gooseberry")))
+	do(t, ctx, click(id("stock-items")), click(id("use-up-gooseberry")))
 	reads(t, ctx, id("uses"), "Gooseberry crumble")
 	if all := text(t, ctx, id("uses")); strings.Contains(all, "Plum betty") {
 		t.Errorf("cards with gooseberries: %s", all)
 	}
-	do(t, ctx, Navigate(url+"/store"), click(id("store-labels")))
+	do(t, ctx, Navigate(url+"/stock"), click(id("stock-labels")))
 	reads(
 		t,
 		ctx,
@@ -57,7 +57,7 @@ func TestBuyingForASaturday(t *testing.T) {
 		"Best before Monday 19 October",
 		"batch 171026-",
 	)
-	reads(t, ctx, CSS("main"), "Apricot cobbler", "No label: Baking powder: read its label first")
+	reads(t, ctx, CSS("main"), "Apricot cobbler", "No label: Baking powder: read its label")
 	do(t, ctx, fill(id("label-handled"), "Our kitchen handles nuts and sesame."))
 	reads(t, ctx, id("label-Gooseberry crumble"), "Our kitchen handles nuts and sesame.")
 	do(t, ctx, click(id("label-counter")))
@@ -69,10 +69,10 @@ func TestBuyingForASaturday(t *testing.T) {
 		t,
 		ctx,
 		id("label-Gooseberry crumble"),
-		"To warm it again",
+		"To reheat",
 		"Serve it warm",
 		"To freeze: cool it",
-		"h until it is hard",
+		"h until hard",
 	)
 }
 
@@ -81,7 +81,7 @@ func TestPacksOfOnesOwn(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/store/stock"), WaitVisible(id("stock-butter")))
+	do(t, ctx, Navigate(url+"/stock/items"), WaitVisible(id("stock-butter")))
 
 	// A crate of windfalls: the card that takes them, in the dishes that use them up.
 	do(t, ctx, click(id("use-up-apple_sharp")))
@@ -91,23 +91,23 @@ func TestPacksOfOnesOwn(t *testing.T) {
 		t,
 		ctx,
 		WaitVisible(id("card-Windfall apple ramekin")),
-		Navigate(url+"/store/stock"),
+		Navigate(url+"/stock/items"),
 		WaitVisible(id("stock-butter")),
 	)
 	do(t, ctx, storing("mabbin.wanted", `{"date":"2026-10-17","cards":[]}`))
-	do(t, ctx, Navigate(url+"/store"), WaitVisible(id("buy-gooseberry")))
+	do(t, ctx, Navigate(url+"/stock"), WaitVisible(id("buy-gooseberry")))
 	before := text(t, ctx, id("buy-gooseberry"))
 	do(
 		t,
 		ctx,
-		Navigate(url+"/store/stock"),
+		Navigate(url+"/stock/items"),
 		click(id("pack-of")),
 		click(id("pack-of-gooseberry")),
 		fill(id("pack-g"), "700"),
 		click(id("pack-add")),
 	)
 	reads(t, ctx, id("packs-gooseberry"), "Gooseberry", "700 g")
-	do(t, ctx, Navigate(url+"/store"))
+	do(t, ctx, Navigate(url+"/stock"))
 	changes(t, ctx, id("buy-gooseberry"), before)
 	reads(t, ctx, id("buy-gooseberry"), "700 g")
 }

@@ -44,17 +44,17 @@ func TestABiscuitFollowsItsLiquid(t *testing.T) {
 		click(id("style-cobbler")),
 		click(id("station-topping")),
 	)
-	reads(t, ctx, id("dough"), "90 % water", "drops from a spoon")
-	reads(t, ctx, id("line-topping-whole_milk"), "to feel")
+	reads(t, ctx, id("dough"), "Hydration 90 %", "drops from a spoon")
+	reads(t, ctx, id("line-topping-whole_milk"), "by feel")
 	butter := text(t, ctx, id("line-topping-butter"))
 	do(t, ctx, click(id("liquid-instead")), click(id("instead-heavy_cream")))
 	reads(t, ctx, id("line-topping-heavy_cream"), "cream")
 	changes(t, ctx, id("line-topping-butter"), butter)
 	do(t, ctx, click(id("dough-rolls")))
-	reads(t, ctx, id("dough"), "65 % water", "rolls out and cuts")
+	reads(t, ctx, id("dough"), "Hydration 65 %", "rolls out and cuts")
 	reads(t, ctx, id("remark-dough_rolls"), "change the hydration")
 	do(t, ctx, fill(id("hydration"), "200"))
-	reads(t, ctx, id("dough"), "a batter")
+	reads(t, ctx, id("dough"), "a runny batter")
 	do(t, ctx, click(id("dough-drops")), click(id("liquid-mix")), click(id("mix-buttermilk")))
 	reads(t, ctx, id("line-topping-bicarbonate"), "Bicarbonate")
 	do(t, ctx, click(id("add-part")), click(id("add-part-cheddar")), fill(id("pct-cheddar"), "30"))
@@ -93,7 +93,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	reads(t, ctx, id("bowl-custard"), "Egg", "crack 3 eggs", "Cornflour")
 	reads(t, ctx, id("figures"), "slices")
 	do(t, ctx, click(id("station-juice")), fill(id("custard-egg"), "0"), fill(id("custard-flour"), "0"))
-	reads(t, ctx, id("problem"), "nothing in it sets")
+	reads(t, ctx, id("problem"), "will not set")
 	do(t, ctx, click(id("undo")), click(id("undo")), click(id("station-bake")))
 	reads(t, ctx, CSS(".bake"), "71 °C or more", "within 2 hours")
 
@@ -103,7 +103,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 		openCard(url, "Pear and redcurrant seed pie"),
 		click(id("station-topping")),
 	)
-	reads(t, ctx, id("remark-wet_base"), "Prick it, line it")
+	reads(t, ctx, id("remark-wet_base"), "Prick it and line it")
 	reads(t, ctx, id("bowl-late1"), "Toffee nuts")
 	do(t, ctx, click(id("station-finish")))
 	reads(t, ctx, CSS(".finish"), "On top, before baking", "On top, after baking")
@@ -119,7 +119,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	reads(t, ctx, id("leftovers"), "Trimmings", "fruit juice")
 	do(t, ctx, act("weigh"))
 	reads(t, ctx, id("method"), "Make the base", "line the dish", "Heap the fruit", "Cut it lukewarm")
-	reads(t, ctx, id("checks"), "Spice and flavour", "Egg wash", "oven is really hot", "rim is wiped")
+	reads(t, ctx, id("checks"), "Spice and flavour", "Egg wash", "oven is up to temperature", "rim is wiped")
 	do(t, ctx, click(id("check-tray")), act("weigh"))
 
 	// Another style for the same fruit brings its own topping, and undo brings all of it back.
@@ -152,13 +152,13 @@ func TestTheSameInAnotherDish(t *testing.T) {
 		ctx,
 		id("crowd-says"),
 		"1 × Long gratin",
-		"to spare",
+		"extra",
 		"Topping for all",
-		"the local one decides",
-		"Carry it level",
+		"follow yours",
+		"Carry dishes level",
 	)
 	do(t, ctx, fill(id("crowd-portions"), "400"), click(id("crowd")))
-	reads(t, ctx, id("crowd-says"), "are missing. Bake twice")
+	reads(t, ctx, id("crowd-says"), "too few. Bake twice")
 	do(t, ctx, click(id("take-Long gratin")))
 	reads(t, ctx, id("station-dish"), "32 × 22 cm")
 	do(t, ctx, click(id("undo")))
@@ -177,7 +177,7 @@ func TestChangingACardForADiet(t *testing.T) {
 		click(id("diet")),
 		click(id("diet-nut_free")),
 	)
-	reads(t, ctx, id("diet-fits"), "Nothing has to change")
+	reads(t, ctx, id("diet-fits"), "No change needed")
 	do(t, ctx, click(id("diet-gluten_free")), click(id("diet-vegan")))
 	reads(
 		t,
@@ -185,20 +185,20 @@ func TestChangingACardForADiet(t *testing.T) {
 		id("diet-changes"),
 		"plain flour → cornflour",
 		"puff pastry sheet stays",
-		"whose label suits",
+		"with a suitable label",
 		"butter → oil",
 	)
-	reads(t, ctx, id("diets"), "no promise about cross-contact", "Check the label")
+	reads(t, ctx, id("diets"), "does not rule out cross-contact", "Check the label")
 	do(t, ctx, click(id("take-diet")))
 	reads(t, ctx, id("bowl-dry"), "Cornflour")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("bowl-dry"), "Plain flour")
 
-	// One's own sheet, by its label, has the way out.
+	// One's own sheet, by its label, has the remedy.
 	do(
 		t,
 		ctx,
-		Navigate(url+"/shelf/stores"),
+		Navigate(url+"/kitchen/ingredients"),
 		fill(id("find-row"), "puff"),
 		click(id("row-puff_pastry")),
 		click(id("copy")),
@@ -214,7 +214,7 @@ func TestCuttingPlans(t *testing.T) {
 	url, _ := kitchen(t)
 	ctx := tab(t, 1280, 800)
 	do(t, ctx, openCard(url, "Fig and orange bars"), click(id("station-topping")))
-	reads(t, ctx, id("plan-bars"), "pieces of", "wiped knife")
+	reads(t, ctx, id("plan-bars"), "pieces of", "wipe the knife")
 	do(t, ctx, fill(id("cut-long"), "6"), fill(id("cut-wide"), "3"))
 	reads(t, ctx, id("plan-bars"), "6 by 3: 18 pieces")
 	do(
@@ -278,11 +278,11 @@ func TestWhereBakersDisagree(t *testing.T) {
 	reads(t, ctx, id("way-fat-melted"), "lumps of 16 mm", "3 min by hand")
 	reads(t, ctx, id("way-ratio-equal"), "% fat")
 	reads(t, ctx, id("way-coverage-all"), "steam")
-	reads(t, ctx, id("way-base-raw"), "1 is crisp")
+	reads(t, ctx, id("way-base-raw"), "1 = crisp")
 	do(t, ctx, click(id("way-base-par_bake")))
-	reads(t, ctx, id("way-base-par_bake"), "1 is crisp")
+	reads(t, ctx, id("way-base-par_bake"), "1 = crisp")
 	do(t, ctx, WaitVisible(CSS(`[data-testid="way-base-par_bake"][aria-pressed="true"]`)), click(id("way-ratio-equal")))
-	reads(t, ctx, id("bowl-topping"), "1 : 1 : 1")
+	reads(t, ctx, id("bowl-topping"), "equal weights")
 	do(t, ctx, click(id("fat-sunflower_oil")))
 	reads(t, ctx, id("line-topping-sunflower_oil"), "Sunflower oil")
 	do(t, ctx, click(id("station-bake")), click(id("disagree-cover")), click(id("way-cover-foil")))
@@ -293,7 +293,7 @@ func TestWhereBakersDisagree(t *testing.T) {
 	reads(t, ctx, id("bowl-fruit"), "unpeeled")
 }
 
-// Another thickener beside the first: the first makes up what is missing; a long boil wants more.
+// Another thickener in addition to the first: the first makes up what is missing; a long boil wants more.
 func TestTwoThickeners(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)

@@ -21,7 +21,7 @@ import (
 )
 
 // One dessert from the ticket to the log: weighed by the scale, baked with a probe in it at sixty times the speed,
-// taken out, told with a picture, explained, put right and taken back, and laid beside another.
+// taken out, reported with a picture, explained, put right and taken back, and compared.
 func TestFromTheTicketToTheLog(t *testing.T) {
 	t.Parallel()
 	url, s, now := kitchenWithClock(t)
@@ -78,12 +78,12 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		must(t, poller.Advance(t.Context(), time.Second))
 	}
 	do(t, ctx, Navigate(url+"/watch"), idle())
-	reads(t, ctx, id("estimate"), "By the probe the oven is", "The calls follow it")
+	reads(t, ctx, id("estimate"), "By the probe, the oven is", "Reminders are adjusted")
 	reads(t, ctx, id("state"), "min")
 	do(t, ctx, click(id("speed-1")), click(id("done-take_out")))
 	reads(t, ctx, id("state"), "out since")
 
-	// Told, with a picture.
+	// Reported, with a picture.
 	picture := filepath.Join(t.TempDir(), "crumble.png")
 	f, err := os.Create(picture)
 	must(t, err)
@@ -99,7 +99,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		click(id("top-pale")),
 		SetUploadFiles(id("picture-file"), []string{notes}),
 	)
-	reads(t, ctx, CSS(`.ask [role="alert"]`), "give a JPEG or a PNG")
+	reads(t, ctx, CSS(`.ask [role="alert"]`), "use a JPEG or PNG")
 	do(
 		t,
 		ctx,
@@ -123,8 +123,8 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		t.Fatalf("logged is %+v, %+v", b.Outcome, b.Happened)
 	}
 	for _, w := range b.Happened.Weighed {
-		if w.G < 0.97*w.WantedG-0.3 || w.G > 1.03*w.WantedG+0.3 {
-			t.Errorf("%s: %g of %g g", w.Name, w.G, w.WantedG)
+		if w.G < 0.97*w.PlannedG-0.3 || w.G > 1.03*w.PlannedG+0.3 {
+			t.Errorf("%s: %g of %g g", w.Name, w.G, w.PlannedG)
 		}
 	}
 
@@ -137,7 +137,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		id("why"),
 		"Possible causes",
 		"thinner than planned",
-		"By the model",
+		"Expected from the model",
 		"Expected from the model already: not set everywhere",
 	) // it was taken out too soon
 	do(
@@ -149,7 +149,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		fill(id("note"), "Thickened overnight."),
 		click(id("log-it")),
 	)
-	reads(t, ctx, id("lately"), "is put right")
+	reads(t, ctx, id("lately"), "is corrected")
 	reads(t, ctx, id("told-before"), "juice, cold: runny → saucy", "note: not logged → “Thickened overnight.”")
 	do(t, ctx, click(id("undo")))
 	reads(t, ctx, id("bake-Gooseberry crumble"), "Runny, thinner")
@@ -166,7 +166,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		click(id("choose-Gooseberry crumble")),
 		click(id("more-Plum betty")),
 		click(id("choose-Plum betty")),
-		click(id("beside")),
+		click(id("compare")),
 	)
 	reads(
 		t,
@@ -194,7 +194,7 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 	s := storeAt(t, dsn)
 	url := serve(t, s)
 	ctx := tab(t, 1280, 800)
-	do(t, ctx, Navigate(url+"/shelf/kitchens"), WaitVisible(id("backup")))
+	do(t, ctx, Navigate(url+"/kitchen/backup"), WaitVisible(id("backup")))
 	zip := filepath.Join(t.TempDir(), "yard.zip")
 	r, err := http.Get(url + "/api/v1/kitchens/" + demo.Kitchen.ID.String() + "/backup.zip")
 	must(t, err)
@@ -232,7 +232,7 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 	reads(t, ctx, CSS(".work"), "Importing, ", "%")
 	cutOff(url)
 	must(t, again.Rollback(t.Context()))
-	reads(t, ctx, id("restored"), "Oxlip Yard, restored is here")
+	reads(t, ctx, id("restored"), "Oxlip Yard, restored is restored")
 	if k, err := s.Kitchens(t.Context()); err != nil || len(k) != 2 {
 		t.Errorf("%d kitchens, %v", len(k), err)
 	}
@@ -248,7 +248,7 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 	do(
 		t,
 		ctx,
-		Navigate(url+"/shelf/kitchens"),
+		Navigate(url+"/kitchen/backup"),
 		click(id("add-kitchen")),
 		fill(id("new-name"), "Back room"),
 		click(id("name-it")),
@@ -256,12 +256,12 @@ func TestAKitchenIsBackedUpAndBroughtIn(t *testing.T) {
 		Navigate(url+"/log"),
 		idle(),
 	)
-	reads(t, ctx, CSS("main"), "Nothing baked yet")
+	reads(t, ctx, CSS("main"), "No bakes yet")
 	reads(t, ctx, CSS("header .kitchen"), "Back room")
 
 	// One is taken away for good: by its name alone, and the page goes to another.
-	do(t, ctx, Navigate(url+"/shelf/kitchens"), click(id("remove-Back room")))
-	reads(t, ctx, id("remove-kitchen"), "Delete Back room?", "for good", "First a backup")
+	do(t, ctx, Navigate(url+"/kitchen/backup"), click(id("remove-Back room")))
+	reads(t, ctx, id("remove-kitchen"), "Delete Back room?", "for good", "Download a backup")
 	if file := os.Getenv("MABBIN_LOOK"); file != "" {
 		shot(t, ctx, file)
 	}

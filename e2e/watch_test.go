@@ -35,12 +35,12 @@ func TestTheOvenWatch(t *testing.T) {
 		ctx,
 		id("watched-Damson and apple crumble"),
 		"min left",
-		"Look: does it bubble",
+		"Check: is the middle bubbling",
 		"Take it out",
 		"Ready to serve",
 	)
 
-	// A second tablet shows the same, and is told without asking.
+	// A second tablet shows the same, and is reported without asking.
 	other := tab(t, 800, 1280)
 	do(t, other, Navigate(url+"/cards"), idle(), WaitNotPresent(id("due")))
 	now.Add(int64(22 * time.Minute))
@@ -49,7 +49,7 @@ func TestTheOvenWatch(t *testing.T) {
 	do(t, ctx, Navigate(url+"/watch"), idle())
 	reads(t, ctx, id("call-left"), "ago")
 	do(t, other, click(id("due-done")))
-	reads(t, ctx, id("next-call"), "Look: does it bubble")
+	reads(t, ctx, id("next-call"), "Check: is the middle bubbling")
 	reads(t, ctx, id("call-turn"), "done")
 
 	// Undone, snoozed by a key, skipped.
@@ -74,13 +74,13 @@ func TestTheOvenWatch(t *testing.T) {
 	reads(t, ctx, id("estimate"), "By the probe, the oven is", "±", "planned")
 	do(t, ctx, click(id("probe-air")))
 	read(10, 10*time.Second)
-	reads(t, ctx, id("estimate"), "fit no oven")
+	reads(t, ctx, id("estimate"), "not fit any oven")
 	do(t, ctx, click(id("probe-none")), WaitNotPresent(id("estimate")))
 
 	// Something is wrong: each way is tried, the first is taken, and the calls move.
 	before := text(t, ctx, id("call-take_out"))
 	do(t, ctx, click(id("trouble")), click(id("trouble-oven_off")), fill(id("off-min"), "12"))
-	reads(t, ctx, id("rescue"), "Switch it on", "min from now", "On the model it comes right")
+	reads(t, ctx, id("rescue"), "Switch the oven on", "min from now", "It will come out right")
 	do(t, ctx, click(id("rescue-0")), WaitNotPresent(id("rescue")))
 	changes(t, ctx, id("call-take_out"), before)
 
@@ -104,7 +104,7 @@ func TestTheOvenWatch(t *testing.T) {
 		fill(id("after_g"), "2500"),
 		click(id("log-it")),
 	)
-	reads(t, ctx, CSS(`.ask [role="alert"]`), "nothing grows heavier")
+	reads(t, ctx, CSS(`.ask [role="alert"]`), "check both weights")
 	do(t, ctx, fill(id("after_g"), "2362"), click(id("log-it")))
 	reads(t, ctx, id("nothing-in"), "Nothing is in the oven")
 	log, _, err := s.Bakes(t.Context(), demo.Kitchen.ID, app.BakeFilter{}, nil, 1)
@@ -119,7 +119,7 @@ func TestTheOvenWatch(t *testing.T) {
 		ctx,
 		id("how-it-went"),
 		"in the oven",
-		"steamed off",
+		"lost as steam",
 		"48 g",
 		"Take it out (done at",
 		"Turn the dish (skipped",
@@ -130,7 +130,7 @@ func TestTheOvenWatch(t *testing.T) {
 	do(t, ctx, fill(id("log-words"), "strawberries were"), WaitNotPresent(id("bake-Damson and apple crumble")))
 	reads(t, ctx, id("bake-Rhubarb and strawberry crumble"), "Runny")
 	do(t, ctx, fill(id("log-words"), "quince"))
-	reads(t, ctx, id("none-found"), "No bake is like that")
+	reads(t, ctx, id("none-found"), "No bake matches")
 	do(t, ctx, fill(id("log-words"), " "), click(id("log-juice")), click(id("log-juice-saucy")))
 	reads(t, ctx, id("bake-Freezer cherry crisp"), "Saucy")
 	csv, err := Run(

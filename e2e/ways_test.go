@@ -26,10 +26,10 @@ func TestWhatGoesWithTheFruit(t *testing.T) {
 	reads(t, ctx, id("line-fruit-blackberry"), "Blackberry")
 	reads(t, ctx, id("buy"), "blackberry")
 	do(t, ctx, act("weigh"))
-	reads(t, ctx, id("method"), "A helper or a child can do this", "Scrape all", "min at 190")
+	reads(t, ctx, id("method"), "Suitable for a helper or child", "Scrape all", "min at 190")
 }
 
-// A dish can be bare, crumbs can lie between the fruit, and either is told and taken back.
+// A dish can be bare, crumbs can lie between the fruit, and either is reported and taken back.
 func TestBareAndBetween(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)
@@ -43,12 +43,12 @@ func TestBareAndBetween(t *testing.T) {
 	)
 	reads(t, ctx, id("station-topping"), "7 mm")
 	do(t, ctx, act("weigh"))
-	reads(t, ctx, id("method"), "2 layers of", "with the fruit between")
+	reads(t, ctx, id("method"), "2 layers of", "with fruit between")
 	do(t, ctx, act("weigh"), click(id("topping")), click(id("topping-none")), WaitNotPresent(id("bowl-topping")))
 	reads(t, ctx, id("station-topping"), "no topping")
 	reads(t, ctx, id("verdict"), "fruit")
 	do(t, ctx, click(id("undo")), WaitVisible(id("bowl-topping")))
-	reads(t, ctx, id("bowl-topping"), "1 : 1 : 1")
+	reads(t, ctx, id("bowl-topping"), "equal weights")
 }
 
 // A base is sealed with egg, its rim crimped, and shapes are cut from what is kept back; bought pastry is not made.
@@ -69,7 +69,7 @@ func TestABaseInItsWays(t *testing.T) {
 	do(t, ctx, click(id("base")), click(id("base-bought_shortcrust")))
 	reads(t, ctx, id("bowl-base"), "Shortcrust pastry sheet")
 	do(t, ctx, act("weigh"))
-	reads(t, ctx, id("method"), "unroll it", "Brush the base inside")
+	reads(t, ctx, id("method"), "unroll it", "Brush the inside of the base")
 }
 
 // What is at hand changes the method, a small bowl makes lots of it, and a lighter way shows its price.
@@ -87,11 +87,11 @@ func TestToolsAndLighterWays(t *testing.T) {
 		fill(id("bowl-ml"), "500"),
 		act("weigh"),
 	)
-	reads(t, ctx, id("method"), "Pulse the cold fat", "lots: the bowl takes no more than 60 %")
+	reads(t, ctx, id("method"), "Pulse the cold fat", "batches: fill the bowl to 60 %")
 	do(t, ctx, act("weigh"), click(id("station-finish")), click(id("disagree-lighter")))
 	reads(t, ctx, id("way-lighter-fat"), "a fifth less butter", "a portion has", "browning", "less crunch")
 	do(t, ctx, click(id("way-lighter-topping")))
-	reads(t, ctx, id("carrying"), "lid is left open", "Re-crisp it there")
+	reads(t, ctx, id("carrying"), "leave the lid open", "Re-crisp it on arrival")
 	do(t, ctx, click(id("station-topping")), WaitVisible(CSS(`[data-testid="amount-light"][aria-pressed="true"]`)))
 	do(t, ctx, click(id("station-juice")), click(id("sugar-key")), click(id("sugar-key-dark_brown_sugar")))
 	reads(t, ctx, id("line-dry-dark_brown_sugar"), "Dark brown sugar")
@@ -114,8 +114,8 @@ func TestOverCoals(t *testing.T) {
 		WaitNotPresent(id("cover-0-foil")),
 	)
 	reads(t, ctx, id("rings"), "On the lid", "Below")
-	reads(t, ctx, id("hand"), "4 to 6 seconds", "thermometer decides")
+	reads(t, ctx, id("hand"), "4 to 6 seconds", "use a thermometer")
 	do(t, ctx, click(id("stacked")), click(id("fuel-lumps")))
 	reads(t, ctx, id("rings"), "Between")
-	reads(t, ctx, id("fire"), "Lumps are not counted", "Two pots", "three pebbles")
+	reads(t, ctx, id("fire"), "Lump wood is not counted", "Two pots", "three pebbles")
 }

@@ -16,7 +16,7 @@ import (
 )
 
 // What the rules check is asked of the rules: each number, list and map of a sample is made far too large, each word of
-// a list is made none, and the fault names what it may be. Where a rule with a least above nought takes nought or
+// a list is made none, and the fault names what it may be. Where a rule with a least above zero takes zero or
 // nothing all the same, that stands for what is left out. A part that several requests have in common has the widest of
 // their bounds.
 
@@ -141,7 +141,7 @@ func (b *bounds) low() float64 {
 	return b.Low
 }
 
-// walk goes through the schemas of the contract beside samples of the requests.
+// walk goes through the schemas of the contract in addition to samples of the requests.
 type walk struct {
 	schemas *yaml.Node
 	found   map[*yaml.Node]*bounds // by the schema of the field

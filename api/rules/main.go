@@ -47,7 +47,8 @@ const choicesNamed = "# choices:"
 // every is for the names of the choices themselves.
 const every = "every"
 
-// enumeration is one in a line that names where its values come from: all of them, or all but one that is never told.
+// enumeration is one in a line that names where its values come from: all of them, or all but one that is never
+// reported.
 var enumeration = regexp.MustCompile(
 	`enum: \[(""(?:, )?)?[^\]]*\](.* # (choices|constants): ([\w/.]+)(?: but (\w+))?)$`,
 )
@@ -87,7 +88,7 @@ func withValues(contract, root string) (string, error) {
 // valued is a line with the values that it names.
 func valued(line, root string) (string, error) {
 	found := enumeration.FindStringSubmatch(line)
-	orNone, name := found[1] != "", found[4] // and found[5] is not told
+	orNone, name := found[1] != "", found[4] // and found[5] is not reported
 	if found[3] == "constants" {
 		all, err := constantsOf(root, name)
 		if err != nil {

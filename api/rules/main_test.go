@@ -35,7 +35,7 @@ func TestTheContractIsOfTheRules(t *testing.T) {
 		}
 	}
 	for name := range choice.Lists {
-		// fats are keys of the tables, and juice is told in the words of its bands
+		// fats are keys of the tables, and juice is reported in the words of its bands
 		if name != "topping_fat" && name != "juice_told" && !strings.Contains(is, "# choices: "+name+"\n") {
 			t.Errorf("the choices %q are nowhere in the contract", name)
 		}
@@ -71,15 +71,15 @@ func TestEnumerationsAreWrittenFromWhatTheyName(t *testing.T) {
 	}
 }
 
-// Every choice can be told from the others, and is told in words.
-func TestEveryChoiceIsTold(t *testing.T) {
+// Every choice can be reported from the others, and is reported in words.
+func TestEveryChoiceHasALabel(t *testing.T) {
 	for name, list := range choice.Lists {
 		seen, said := map[string]bool{}, map[string]bool{}
 		for _, c := range list {
-			if seen[c.Value] || c.Says.IsZero() || said[c.Says.String()] {
-				t.Errorf("%s: %q, %q is there twice, or has no words", name, c.Value, c.Says)
+			if seen[c.Value] || c.Label.IsZero() || said[c.Label.String()] {
+				t.Errorf("%s: %q, %q is there twice, or has no words", name, c.Value, c.Label)
 			}
-			seen[c.Value], said[c.Says.String()] = true, true
+			seen[c.Value], said[c.Label.String()] = true, true
 		}
 	}
 }

@@ -79,7 +79,7 @@ var samples = map[string][]sample{
 		{`{"kind":"oven","heating":"fan","offset_c":0,"give_or_take_c":10}`, noted(oven.Oven.Check)},
 	},
 	"DayRequest": {{`{}`, checks(day.Check)}},
-	"Store":      {{`{"labels":{}}`, checks(func(s sell.Store) error { return sell.CheckStore(s, nil) })}},
+	"Stock":      {{`{"labels":{}}`, checks(func(s sell.Stock) error { return sell.CheckStock(s, nil) })}},
 	"Settings": {{`{"altitude_m":0}`, noted(func(s units.Settings, at string, f *fault.Faults) {
 		f.In(at, "/altitude_m", s.AltitudeM, oven.AltitudeBounds)
 	})}},
@@ -105,7 +105,7 @@ var samples = map[string][]sample{
 		`{"portions":40,"request":` + plain + `,"dishes":[{"id":"a","name":"a","dish":` + dish + `}],
 		"tiers":[{"width_cm":40,"depth_cm":40}]}`, checks(sell.CheckCrowd),
 	}},
-	"Told": {{`{"lots":{"flour":"a"}}`, noted(outcome.Told.Check)}},
+	"OutcomeDetails": {{`{"lots":{"flour":"a"}}`, noted(outcome.Details.Check)}},
 }
 
 // checks reads a request, and checks it as the rule does.

@@ -57,14 +57,14 @@ var calculations = map[string]calculation{
 	"cost":     rule("CostRequest", sell.CheckCost, at(sell.CostOf)),
 	"shopping": rule("ShoppingRequest", sell.CheckShopping, at(sell.ShoppingList)),
 	"label":    rule("LabelRequest", sell.CheckLabel, at(sell.LabelOf)),
-	"learn": rule("LearnRequest", learn.CheckLog, func(ctx context.Context, q learn.LogRequest) (*learn.Learnt, error) {
+	"learn": rule("LearnRequest", learn.CheckLog, func(ctx context.Context, q learn.LogRequest) (*learn.Result, error) {
 		return learn.Learn(ctx, q, nil, nil)
 	}),
 	"measure": rule(
 		"MeasureRequest",
 		recipe.CheckMeasure,
 		func(_ context.Context, q recipe.MeasureRequest) (*recipe.Measured, error) {
-			return recipe.Measure(q, larder.Pantry(q.Own))
+			return recipe.Measure(q, larder.Vocabulary(q.Own))
 		},
 	),
 }

@@ -174,12 +174,12 @@ func TestKilledInMidBakeNothingIsLostOrDoubled(t *testing.T) {
 		base+"/bakes/"+id,
 		"",
 		&b,
-	); status != 200 || b.Happened == nil ||
-		len(b.Happened.Calls) == 0 {
+	); status != 200 || b.Actual == nil ||
+		len(b.Actual.Calls) == 0 {
 		t.Fatalf("%d: the log has %+v", status, b)
 	}
 	logged := map[string]int{}
-	for _, c := range b.Happened.Calls {
+	for _, c := range b.Actual.Calls {
 		if logged[c.Kind+fmt.Sprint(c.Due)]++; c.At == nil && c.State == "done" {
 			t.Errorf("the log has %s as done, at no time", c.Kind)
 		}

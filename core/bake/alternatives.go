@@ -19,7 +19,7 @@ type Alternative struct {
 	Key      string          `json:"key"`
 	Name     message.Message `json:"name"`
 	Chosen   bool            `json:"chosen"`
-	Says     message.Message `json:"says"`      // what it changes that no number tells
+	Text     message.Message `json:"text"`      // what it changes that no number tells
 	Effect   message.Message `json:"effect"`    // what it comes to, in the figures that matter to the question
 	FatPct   float64         `json:"fat_pct"`   // of the topping
 	SugarPct float64         `json:"sugar_pct"` // of the filling
@@ -37,8 +37,8 @@ type Alternative struct {
 	Stages  []Stage         `json:"stages"`
 }
 
-// way is a school with what it changes.
-type way struct {
+// option is a school with what it changes.
+type option struct {
 	Alternative
 	change func(*DessertRequest)
 }
@@ -170,11 +170,11 @@ func (s Alternative) effect() message.Message {
 type adder func(question, key, name, says string, chosen bool, change func(*DessertRequest)) *Alternative
 
 // ways are the alternatives that this dessert could go by.
-func ways(q DessertRequest) []way {
-	var out []way
+func ways(q DessertRequest) []option {
+	var out []option
 	add := func(question, key, name, says string, chosen bool, change func(*DessertRequest)) *Alternative {
-		a := Alternative{Question: question, Key: key, Name: message.New(name), Says: message.New(says), Chosen: chosen}
-		out = append(out, way{a, change})
+		a := Alternative{Question: question, Key: key, Name: message.New(name), Text: message.New(says), Chosen: chosen}
+		out = append(out, option{a, change})
 		return &out[len(out)-1].Alternative
 	}
 	t, _ := larder.Toppings.Get(q.Request.Topping.Key)
@@ -249,7 +249,7 @@ func lighterWays(r balance.Request, t larder.Topping, add adder) {
 }
 
 // crumbWays are what is done about the fat, the size and the ratio of a crumb.
-func crumbWays(t balance.ToppingAsked, family string, add adder) {
+func crumbWays(t balance.ToppingInput, family string, add adder) {
 	usual := "cold"
 	if family != "crumble" {
 		usual = "melted"
@@ -287,7 +287,7 @@ var tools = []struct {
 }
 
 // toolWays are what is at hand.
-func toolWays(t balance.ToppingAsked, add adder) {
+func toolWays(t balance.ToppingInput, add adder) {
 	for _, x := range tools {
 		s := add("tool", x.key, x.name, x.says, t.Tool == x.key,
 			func(q *DessertRequest) { q.Request.Topping.Tool, q.Request.Topping.FatState = x.key, "" })
@@ -296,7 +296,7 @@ func toolWays(t balance.ToppingAsked, add adder) {
 }
 
 // coverageWays are how much of the fruit is covered.
-func coverageWays(t balance.ToppingAsked, add adder) {
+func coverageWays(t balance.ToppingInput, add adder) {
 	share := t.GapShare
 	add("coverage", "all", "all over", "browns evenly, hides the bubbles", share != nil && *share == noGap,
 		func(x *DessertRequest) { x.Request.Topping.GapShare = gap(noGap) })
@@ -348,8 +348,8 @@ const crumbsG = 25.0
 func gap(x float64) *float64 { return &x }
 
 // as is a topping of another recipe, in the same amount.
-func as(t balance.ToppingAsked, key string) balance.ToppingAsked {
-	return balance.ToppingAsked{
+func as(t balance.ToppingInput, key string) balance.ToppingInput {
+	return balance.ToppingInput{
 		Key:      key,
 		Amount:   t.Amount,
 		FatState: t.FatState,

@@ -3,7 +3,7 @@ package bake
 import "context"
 
 // AtOven is the bake at one temperature of the dial throughout, C, with one change of its cover at most; false where it
-// does not come right so. It ends with ctx.
+// does not comes out right so. It ends with ctx.
 func (q PlanRequest) AtOven(ctx context.Context, ovenC float64) ([]Stage, bool, error) {
 	q = q.usual()
 	best, err := q.race(ctx, []float64{ovenC + q.Bake.OvenOffsetC}, q.courses(), coverEvery)

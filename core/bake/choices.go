@@ -8,7 +8,7 @@ var Covers = message.Choices{
 	message.Choose("parchment", "parchment"), message.Choose("rim", "rim shield"),
 }.Usually("none")
 
-// Questions are those that have more than one answer, as their alternatives are laid side by side.
+// Questions are those that have more than one answer, as their alternatives are compared.
 var Questions = message.Choices{
 	message.Choose("fat", "Fat in the topping"), message.Choose("tool", "How to mix"),
 	message.Choose("ratio", "Crumble ratio"), message.Choose("crumb", "Size of crumb"),

@@ -28,7 +28,7 @@ type Setting struct {
 	// proposed before, and on the screen: it stays unless another is clearly better
 	Standing []Stage `json:"standing,omitempty"`
 	Keep     bool    `json:"keep,omitempty"`     // the standing stages are baked as they are: nothing is looked for
-	OffByC   float64 `json:"off_by_c,omitempty"` // how far the oven may be off beside that; left out: 10
+	OffByC   float64 `json:"off_by_c,omitempty"` // how far the oven may be off in addition to that; left out: 10
 	OvenName string  `json:"-"`                  // what the kitchen calls it, where it is one of its own
 	// EnteredC and EnteredMin are what was entered of one stage while the other is open: no stage yet; nil: nothing.
 	EnteredC   *float64 `json:"-"`
@@ -41,7 +41,7 @@ type Setting struct {
 	Fire *kiln.Fire `json:"fire,omitempty"`
 }
 
-// DessertRequest is a dessert to be baked on paper.
+// DessertRequest is a dessert to be simulated.
 type DessertRequest struct {
 	Request balance.Request `json:"request"`
 	Setting Setting         `json:"setting"`
@@ -118,7 +118,7 @@ func (s Setting) Check(at string, f *fault.Faults) {
 	}
 }
 
-// Dessert bakes a dessert on paper: by the stages given, or by those that are proposed. It ends with ctx. What steams
+// Dessert simulates a dessert: by the stages given, or by those that are proposed. It ends with ctx. What steams
 // off in the bake goes back into the ledger and the set, until both agree.
 func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	if err := CheckDessert(q); err != nil {
@@ -145,8 +145,8 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 		out.Fire = tending(*q.Setting.Fire, out.Plan.Stages)
 	}
 	p := planFor(q.Request, &out.Balance, q.Setting).usual()
-	out.Plan.Says = out.Plan.says(p, given, out.LateAt)
-	out.tell(q.Request, q.Setting)
+	out.Plan.Text = out.Plan.describe(p, given, out.LateAt)
+	out.describe(q.Request, q.Setting)
 	out.judge(p, given)
 	out.Figures, out.WhatIfs = out.figures(), whatIfs(q)
 	out.Stations = out.stations(q, given)
@@ -315,7 +315,8 @@ func steamed(
 		if round == turns {
 			out.Asks = append(out.Asks, message.New(
 				"The steam lost in the bake and in the juice balance still differ by {much}: the thickener is calculated for that much juice too many or too few.",
-				message.Grams(math.Abs(off))))
+				message.Grams(math.Abs(off)),
+			))
 			return out, p, x, nil
 		}
 		if err := ctx.Err(); err != nil {

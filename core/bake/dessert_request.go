@@ -33,7 +33,7 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 	}
 	t, _ := r.Own.Topping(r.Topping.Key)
 	if !t.None() {
-		b.lay(a, t)
+		b.placeTopping(a, t)
 	}
 	if r.Base != nil && a.BaseG > 0 {
 		base, _ := larder.Bases.Get(r.Base.Key)
@@ -53,7 +53,7 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 		NoStarch:    a.ThickenerG <= 0 || thickenedBefore(r),
 		CrispBase:   s.CrispBase,
 		UsualC:      usualFor(r, t),
-		PushUnder:   r.Style == "pandowdy",
+		PushUnder:   larder.StyleOf(r.Style).CrustPushedUnder,
 		LateTopping: t.Family == "praline",
 		Biscuit:     t.Family == "biscuit",
 		Standing:    s.Standing,
@@ -68,7 +68,7 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 		egg, _ := larder.Thickeners.Get("egg")
 		q.Bake.Thickener = &Thickener{egg.FullAtC, egg.HoldMin}
 		q.Custard, q.NoStarch = true, false
-		q.BareEgg = *c != (balance.CustardAsked{}) && c.Flour == 0
+		q.BareEgg = *c != (balance.CustardInput{}) && c.Flour == 0
 	}
 	q.TenderMin, q.MushMin = tender(r)
 	if a.Set.Target > 5.6 { // it slices
@@ -89,7 +89,7 @@ func sugarShare(l filling.Ledger) float64 {
 	return min(mostSugar, max(0, l.DissolvedSugarG/(l.DissolvedSugarG+water)))
 }
 
-// fillingStart is what a filling begins at: as told, hot from the hob, or fresh and frozen mixed by their enthalpy.
+// fillingStart is what a filling begins at: as reported, hot from the hob, or fresh and frozen mixed by their enthalpy.
 func fillingStart(r balance.Request, a *balance.Answer, s Setting) *float64 {
 	start := roomC
 	frozen, sum := 0.0, 0.0
@@ -167,8 +167,8 @@ func thickenedBefore(r balance.Request) bool {
 	return r.Macerate != nil && r.Macerate.Minutes > 0 && r.Macerate.Juice == filling.Thicken
 }
 
-// lay puts a dessert's topping on its filling.
-func (b *Request) lay(a *balance.Answer, t larder.Topping) {
+// placeTopping puts a dessert's topping on its filling.
+func (b *Request) placeTopping(a *balance.Answer, t larder.Topping) {
 	rate, start, gap := t.BrownRate*a.ColourFactor, chilledC, a.Cutaway.GapShare
 	if t.Family == "biscuit" {
 		start = freshC

@@ -23,8 +23,8 @@ func gooseberries() balance.Request {
 			Material: "stoneware",
 		},
 		Style:   "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Fruits:  []balance.FruitInput{{Key: "gooseberry", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}
 }
 
@@ -49,7 +49,7 @@ func TestTheSteamOfTheBakeIsInTheLedger(t *testing.T) {
 
 func TestSchoolsDifferInNumbers(t *testing.T) {
 	q := DessertRequest{Request: gooseberries()}
-	q.Request.Style, q.Request.Base = "pie", &balance.BaseAsked{Key: "shortcrust"}
+	q.Request.Style, q.Request.Base = "pie", &balance.BaseInput{Key: "shortcrust"}
 	all, err := Alternatives(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
@@ -104,12 +104,12 @@ func TestOnesOwnStagesAreBakedAsTheyAre(t *testing.T) {
 }
 
 func TestACustardSetsAndNeedNotBoil(t *testing.T) {
-	bars := func(c balance.CustardAsked) *DessertAnswer {
+	bars := func(c balance.CustardInput) *DessertAnswer {
 		q := DessertRequest{Request: gooseberries(), Setting: Setting{Heating: "fan"}}
-		q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseAsked{
+		q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseInput{
 			Key:      "bar_dough",
 			ParBaked: true,
-		}, balance.ToppingAsked{
+		}, balance.ToppingInput{
 			Key: "bar_dough",
 		}, &c
 		a, err := Dessert(t.Context(), q)
@@ -118,7 +118,7 @@ func TestACustardSetsAndNeedNotBoil(t *testing.T) {
 		}
 		return a
 	}
-	flour, bare := bars(balance.CustardAsked{}), bars(balance.CustardAsked{Egg: 100, Sugar: 100})
+	flour, bare := bars(balance.CustardInput{}), bars(balance.CustardInput{Egg: 100, Sugar: 100})
 	if flour.Bake.Thickener.FullAtC != 82 || flour.Plan.Answer.End.SetShare < leastSet ||
 		slices.ContainsFunc(flour.Plan.Unmet, message.New("the middle does not bubble").Equal) {
 		t.Errorf("%s: set %.2f, %v", flour.Plan.Words(), flour.Plan.Answer.End.SetShare, flour.Plan.Unmet)
@@ -148,7 +148,7 @@ func BenchmarkDessertAsEntered(b *testing.B) {
 // Berries fall: that is as they are, and no word of a fault.
 func TestBerriesThatFallComeRight(t *testing.T) {
 	r := gooseberries()
-	r.Fruits = []balance.FruitAsked{{Key: "raspberry", Share: 1}}
+	r.Fruits = []balance.FruitInput{{Key: "raspberry", Share: 1}}
 	a, err := Dessert(
 		t.Context(),
 		DessertRequest{Request: r, Setting: Setting{Stages: []Stage{{Minutes: 55, OvenC: 180}}}},
@@ -156,7 +156,7 @@ func TestBerriesThatFallComeRight(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if says := a.Verdict.Says.String(); !a.Verdict.Right || a.Expected().Fruit != "mush" ||
+	if says := a.Verdict.Summary.String(); !a.Verdict.Right || a.Expected().Fruit != "mush" ||
 		!strings.Contains(says, "soft fruit") {
 		t.Errorf("%s fruit: %s", a.Expected().Fruit, says)
 	}
@@ -168,24 +168,24 @@ func TestMassClosesThroughTheBake(t *testing.T) {
 	for name, change := range map[string]func(*balance.Request){
 		"crumble": func(*balance.Request) {},
 		"bars": func(r *balance.Request) {
-			r.Style, r.Base, r.Topping = "bar", &balance.BaseAsked{Key: "bar_dough"}, balance.ToppingAsked{Key: "bar_dough"}
+			r.Style, r.Base, r.Topping = "bar", &balance.BaseInput{Key: "bar_dough"}, balance.ToppingInput{Key: "bar_dough"}
 		},
 		"custard": func(r *balance.Request) {
-			r.Style, r.Base, r.Custard = "bar", &balance.BaseAsked{Key: "shortbread"}, &balance.CustardAsked{}
-			r.Topping, r.Thickener = balance.ToppingAsked{Key: "streusel_coarse"}, nil
+			r.Style, r.Base, r.Custard = "bar", &balance.BaseInput{Key: "shortbread"}, &balance.CustardInput{}
+			r.Topping, r.Thickener = balance.ToppingInput{Key: "streusel_coarse"}, nil
 		},
 		"mixture, drained": func(r *balance.Request) {
-			r.Fruits = []balance.FruitAsked{{Key: "rhubarb", Share: 0.6}, {Key: "strawberry", Share: 0.4, Frozen: true}}
-			r.Macerate = &balance.MacerateAsked{Minutes: 60, Juice: "leave"}
+			r.Fruits = []balance.FruitInput{{Key: "rhubarb", Share: 0.6}, {Key: "strawberry", Share: 0.4, Frozen: true}}
+			r.Macerate = &balance.MacerateInput{Minutes: 60, Juice: "leave"}
 		},
-		"cobbler": func(r *balance.Request) { r.Style, r.Topping = "cobbler", balance.ToppingAsked{Key: "biscuit_drop"} },
+		"cobbler": func(r *balance.Request) { r.Style, r.Topping = "cobbler", balance.ToppingInput{Key: "biscuit_drop"} },
 		"pie with late nuts": func(r *balance.Request) {
-			r.Style, r.Base = "pie", &balance.BaseAsked{Key: "shortcrust"}
-			r.Late = []balance.ToppingAsked{{Key: "praline_nut"}}
+			r.Style, r.Base = "pie", &balance.BaseInput{Key: "shortcrust"}
+			r.Late = []balance.ToppingInput{{Key: "praline_nut"}}
 		},
-		"bare": func(r *balance.Request) { r.Topping = balance.ToppingAsked{Key: "none"} },
+		"bare": func(r *balance.Request) { r.Topping = balance.ToppingInput{Key: "none"} },
 		"betty": func(r *balance.Request) {
-			r.Style, r.Topping = "betty", balance.ToppingAsked{Key: "betty_bread", Layers: 3}
+			r.Style, r.Topping = "betty", balance.ToppingInput{Key: "betty_bread", Layers: 3}
 		},
 	} {
 		r := gooseberries()
@@ -214,13 +214,14 @@ func TestMassClosesThroughTheBake(t *testing.T) {
 	}
 }
 
-// A filling that is frozen and too deep to get hot is refused with the reason; thawed, or in a wider dish, it is planned.
+// A filling that is frozen and too deep to get hot is refused with the reason; thawed, or in a wider dish, it is
+// planned.
 func TestADeepFrozenFillingIsRefused(t *testing.T) {
 	cold := FreezerC
 	q := DessertRequest{Request: balance.Request{
 		Dish:  dish.Dish{Shape: dish.Square, LengthCM: 20, DepthCM: 20, Material: "stoneware"},
-		Style: "crumble", Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Style: "crumble", Fruits: []balance.FruitInput{{Key: "gooseberry", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}}
 	thawed := q
 	q.Setting.FillingC = &cold
@@ -245,7 +246,7 @@ func BenchmarkDessertThatIsHuge(b *testing.B) {
 		"20 cm": {Dish: dish.Dish{Shape: dish.Square, LengthCM: 20, DepthCM: 20, Material: "stoneware"}},
 	} {
 		q.Style, q.Topping.Key = "crumble", "crumble_classic"
-		q.Fruits = []balance.FruitAsked{{Key: "gooseberry", Share: 1}}
+		q.Fruits = []balance.FruitInput{{Key: "gooseberry", Share: 1}}
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
 				if _, err := Dessert(b.Context(), DessertRequest{Request: q}); err != nil {

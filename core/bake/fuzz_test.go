@@ -9,8 +9,8 @@ import (
 	"mabbin/core/fault"
 )
 
-// Whatever is asked, the answer is numbers, or faults that name their fields: clocks only go on, nothing gets colder than
-// the coldest or hotter than the hottest about it.
+// Whatever is asked, the answer is numbers, or faults that name their fields: clocks only go on, nothing gets colder
+// than the coldest or hotter than the hottest about it.
 func FuzzRun(f *testing.F) {
 	for _, c := range workedCases(f) {
 		raw, err := json.Marshal(c.Request)

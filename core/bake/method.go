@@ -8,23 +8,26 @@ import (
 	"mabbin/core/message"
 )
 
-// tell writes the plan into the dessert's method and takes away what the plan knows better: method, remarks and plan
-// say one thing.
-func (a *DessertAnswer) tell(r balance.Request, s Setting) {
+// describe writes the plan into the dessert's method and takes away what the plan knows better: method, remarks and
+// plan say one thing.
+func (a *DessertAnswer) describe(r balance.Request, s Setting) {
 	b, p := &a.Balance, &a.Plan
 	b.Dried(r, p.Answer.End.DriedOffG)
-	TellStages(b.Method, p.Stages)
+	DescribeStages(b.Method, p.Stages)
 	for i := range b.Method {
 		step := &b.Method[i]
 		switch step.Code {
 		case "bake":
-			step.Text = message.Sentences(step.Text, message.New("Start checking at {look} min.", message.Number(p.LookFrom, 0)))
+			step.Text = message.Sentences(
+				step.Text,
+				message.New("Start checking at {look} min.", message.Number(p.CheckFrom, 0)),
+			)
 		case "late":
 			if a.LateAt != nil {
 				step.Text = message.Sentences(message.New("After {minute} min:", message.Number(*a.LateAt, 0)), step.Text)
 			}
 		case "rest":
-			step.Text = message.Sentences(p.restSays(), step.Text)
+			step.Text = message.Sentences(p.restText(), step.Text)
 		}
 	}
 	if a.Bake.Base != nil && p.Answer.End.Base >= crispFrom {
@@ -35,8 +38,8 @@ func (a *DessertAnswer) tell(r balance.Request, s Setting) {
 	}
 }
 
-// TellStages puts the stages of a bake into a method's step for it.
-func TellStages(method []balance.Doing, stages []Stage) {
+// DescribeStages puts the stages of a bake into a method's step for it.
+func DescribeStages(method []balance.Doing, stages []Stage) {
 	for i := range method {
 		if method[i].Code == "bake" && len(stages) > 0 {
 			method[i].Text = message.Sentences(append(stagesSay(stages), method[i].Text)...)
@@ -50,7 +53,7 @@ func stagesSay(stages []Stage) (out []message.Message) {
 		if !heatings[s.Heating].oven {
 			continue
 		}
-		how := coverSays[bareCover(s.Cover)]
+		how := coverText[bareCover(s.Cover)]
 		if i > 0 && bareCover(s.Cover) == "" && bareCover(stages[i-1].Cover) != "" {
 			how = message.New("uncovered")
 		}
@@ -71,13 +74,13 @@ func stagesSay(stages []Stage) (out []message.Message) {
 	return out
 }
 
-var coverSays = map[string]message.Message{
+var coverText = map[string]message.Message{
 	"foil": message.New("under foil"), "lid": message.New("under a lid"), "parchment": message.New("under baking paper"),
 	"rim": message.New("the rim under foil"),
 }
 
-// restSays is how long it stands by the plan.
-func (p *Plan) restSays() message.Message {
+// restText is how long it stands by the plan.
+func (p *Plan) restText() message.Message {
 	if p.FridgeMin > 0 {
 		return message.New("{rack} min on the rack and {fridge} min in the fridge.",
 			message.Number(p.RackMin, 0), message.Number(p.FridgeMin, 0))
@@ -106,9 +109,9 @@ func leavening(a *balance.Answer, altitudeM float64) (balance.Remark, bool) {
 			less := min(mostLessPct, lessPerKMPct*altitudeM/metresInAKilo)
 			return balance.Remark{
 				Code: "altitude_leavening", Level: balance.Advice, Station: balance.AtTopping,
-				What: message.New("At {height} m the dough rises too fast and falls.", message.Number(altitudeM, 0)),
-				Why:  message.New("In thin air the gas expands more before the dough has set."),
-				Do: message.New("Use {less} % less: {much} instead of {usual} of {leavener}.",
+				Text:   message.New("At {height} m the dough rises too fast and falls.", message.Number(altitudeM, 0)),
+				Reason: message.New("In thin air the gas expands more before the dough has set."),
+				Action: message.New("Use {less} % less: {much} instead of {usual} of {leavener}.",
 					message.Number(less, 0), message.Grams(l.G*(1-less/100)), message.Grams(l.G),
 					message.Name(larder.Plain(string(l.Name)))),
 			}, true

@@ -50,12 +50,12 @@ func TestTheMethodIsThePlans(t *testing.T) {
 	}
 }
 
-// A remark on a base that goes soggy does not stand beside a plan that bakes it crisp.
-func TestNoSoggyBaseBesideACrispOne(t *testing.T) {
+// A remark on a base that goes soggy does not is next to a plan that bakes it crisp.
+func TestNoSoggyBaseRemarkForACrispBase(t *testing.T) {
 	bars := func(minutes float64) *DessertAnswer {
 		return dessertOf(t, func(r *balance.Request, s *Setting) {
-			r.Style, r.Base, r.Dish.Material = "bar", &balance.BaseAsked{Key: "bar_dough"}, "dark_metal"
-			r.Topping = balance.ToppingAsked{Key: "bar_dough"}
+			r.Style, r.Base, r.Dish.Material = "bar", &balance.BaseInput{Key: "bar_dough"}, "dark_metal"
+			r.Topping = balance.ToppingInput{Key: "bar_dough"}
 			s.Stages, s.Shelf = []Stage{{Minutes: minutes, OvenC: 175}}, "low"
 		})
 	}
@@ -77,10 +77,10 @@ func TestNoSoggyBaseBesideACrispOne(t *testing.T) {
 
 // Bare fruit is judged by fruit and juice: there is no top to be pale.
 func TestBareFruitHasNoTop(t *testing.T) {
-	a := dessertOf(t, func(r *balance.Request, _ *Setting) { r.Topping = balance.ToppingAsked{Key: "none"} })
+	a := dessertOf(t, func(r *balance.Request, _ *Setting) { r.Topping = balance.ToppingInput{Key: "none"} })
 	if a.Expected().Top != "" || !a.Verdict.Right ||
-		strings.Contains(a.Verdict.Says.String()+a.Verdict.Detail.String(), "op ") {
-		t.Errorf("%s %s", a.Verdict.Says, a.Verdict.Detail)
+		strings.Contains(a.Verdict.Summary.String()+a.Verdict.Detail.String(), "op ") {
+		t.Errorf("%s %s", a.Verdict.Summary, a.Verdict.Detail)
 	}
 	lid := dessertOf(t, func(*balance.Request, *Setting) {})
 	if a.Plan.Answer.End.SteamedOffG <= lid.Plan.Answer.End.SteamedOffG {
@@ -96,11 +96,11 @@ func TestBareFruitHasNoTop(t *testing.T) {
 func TestLeavenAtAltitude(t *testing.T) {
 	at := func(m float64) string {
 		a := dessertOf(t, func(r *balance.Request, s *Setting) {
-			r.Style, r.Topping, s.AltitudeM = "cobbler", balance.ToppingAsked{Key: "biscuit_drop"}, m
+			r.Style, r.Topping, s.AltitudeM = "cobbler", balance.ToppingInput{Key: "biscuit_drop"}, m
 		})
 		for _, r := range a.Balance.Remarks {
 			if r.Code == "altitude_leavening" {
-				return r.Do.String()
+				return r.Action.String()
 			}
 		}
 		return ""
@@ -114,8 +114,8 @@ func TestLeavenAtAltitude(t *testing.T) {
 func TestTheToughFruitAlone(t *testing.T) {
 	mixture := func(only []string) PlanRequest {
 		r := gooseberries()
-		r.Fruits = []balance.FruitAsked{{Key: "quince", Share: 0.4}, {Key: "apple_firm", Share: 0.6}}
-		r.Precook = &balance.PrecookAsked{Minutes: 15, Fruits: only}
+		r.Fruits = []balance.FruitInput{{Key: "quince", Share: 0.4}, {Key: "apple_firm", Share: 0.6}}
+		r.Precook = &balance.PrecookInput{Minutes: 15, Fruits: only}
 		q, err := PlanOf(DessertRequest{Request: r})
 		if err != nil {
 			t.Fatal(err)

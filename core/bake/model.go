@@ -123,7 +123,7 @@ type model struct {
 	outT   [2][most]float64 // W from the outside at 0 C inside: heat = outT - outW*T
 }
 
-// newModel lays the cells of a checked request.
+// newModel sets up the cells of a checked request.
 func newModel(r Request) *model {
 	g := r.Dish.Measure()
 	m := &model{gap: or(r.GapShare, 0.05), baseAt: -1}
@@ -161,7 +161,7 @@ func newModel(r Request) *model {
 	if t := r.Topping; t != nil && t.ThicknessMM > 0 {
 		m.top, m.brown = t, or(t.BrownRate, 1)
 		if m.bare = toppedLate(r.Stages); !m.bare {
-			m.lay()
+			m.placeTopping()
 		}
 	} else {
 		m.brown = 1
@@ -197,8 +197,8 @@ func (m *model) add(k kind, n int, dz, start float64) {
 	}
 }
 
-// lay puts the topping on.
-func (m *model) lay() {
+// placeTopping puts the topping on.
+func (m *model) placeTopping() {
 	t := m.top
 	m.bare = false
 	m.add(topLayer, cellsTop, t.ThicknessMM*1e-3/cellsTop, or(t.StartC, 8))
@@ -215,7 +215,7 @@ func (m *model) lay() {
 // enter does what a stage begins with.
 func (m *model) enter(s Stage) {
 	if s.AddTopping && m.bare && m.top != nil {
-		m.lay()
+		m.placeTopping()
 	}
 	if s.PushUnder {
 		m.pushUnder()
@@ -302,7 +302,7 @@ func (m *model) fixed(k kind) float64 {
 // block is two rows of the system, of core and rim: a b; c d.
 type block struct{ a, b, c, d float64 }
 
-// capacity of a cell, J/K, and what a step from a temperature has besides, J, where ice melts on the way.
+// capacity of a cell, J/K, and what a step from a temperature has in addition to, J, where ice melts on the way.
 func (m *model) capacity(c, i int, from float64) (stored, rest float64) {
 	if !m.icy || m.kinds[i] != fillLayer {
 		return m.fix[c][i], 0

@@ -2,8 +2,8 @@ package bake
 
 import "mabbin/core/filling"
 
-// Noticed is what somebody can notice of a bake. Events lie past its end too: the last stage in the oven bakes on.
-type Noticed struct {
+// Observations is what somebody can notice of a bake. Events lie past its end too: the last stage in the oven bakes on.
+type Observations struct {
 	RimBubblesMin    float64
 	MiddleBubblesMin float64
 	CrossedMin       [len(CrossedC)]float64 // when the middle came to each of CrossedC
@@ -13,20 +13,20 @@ type Noticed struct {
 // CrossedC are temperatures of the middle of the filling that a probe's curve is read at, C.
 var CrossedC = [...]float64{40, 60, 80}
 
-// NoticedFor is how long a bake goes on past its end until all has happened, min; what has not by then is said to
+// ObservationsFor is how long a bake goes on past its end until all has happened, min; what has not by then is said to
 // happen then.
-const NoticedFor = 240.0
+const ObservationsFor = 240.0
 
-// Notice bakes a request that Check finds nothing wrong with.
-func Notice(r Request) Noticed {
+// Observe bakes a request that Check finds nothing wrong with.
+func Observe(r Request) Observations {
 	last := 0 // stage in the oven
 	for i, s := range r.Stages {
 		if s.InOven() {
 			last = i
 		}
 	}
-	x := begin(&r, r.Stages[0], toppedLate(r.Stages))
-	var n Noticed
+	x := startPlan(&r, r.Stages[0], toppedLate(r.Stages))
+	var n Observations
 	end := 0.0
 	for i, s := range r.Stages[:last+1] {
 		if i > 0 {
@@ -41,11 +41,11 @@ func Notice(r Request) Noticed {
 		x.until(end + minutesOf(r.Stages[last+1:last+2+i]))
 	}
 	n.End = x.end()
-	for m := end; !n.all(on) && m < end+NoticedFor; {
+	for m := end; !n.all(on) && m < end+ObservationsFor; {
 		m++
 		n.follow(on, m)
 	}
-	latest := end + NoticedFor
+	latest := end + ObservationsFor
 	n.RimBubblesMin, n.MiddleBubblesMin = or(on.e.RimBubbles, latest), or(on.e.MiddleBubbles, latest)
 	for i := range n.CrossedMin {
 		if n.CrossedMin[i] == 0 {
@@ -56,7 +56,7 @@ func Notice(r Request) Noticed {
 }
 
 // follow goes on to a minute and notes what the middle comes to on the way.
-func (n *Noticed) follow(x *running, minute float64) {
+func (n *Observations) follow(x *running, minute float64) {
 	for x.c.now < minute*60-1e-6 {
 		was, before := x.c.now/60, x.m.t[core][x.m.fillAt+middleCell]
 		x.until(min(minute, was+1))
@@ -73,7 +73,7 @@ func (n *Noticed) follow(x *running, minute float64) {
 	}
 }
 
-func (n *Noticed) all(x *running) bool {
+func (n *Observations) all(x *running) bool {
 	for _, m := range n.CrossedMin {
 		if m == 0 {
 			return false

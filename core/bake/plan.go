@@ -38,7 +38,7 @@ type Plan struct {
 	Stages    []Stage           `json:"stages"`
 	Minutes   float64           `json:"minutes"`
 	OvenC     float64           `json:"oven_c"`
-	LookFrom  float64           `json:"look_from_min"` // when to look for the first time
+	CheckFrom float64           `json:"check_from_min"` // when to look for the first time
 	TurnAt    float64           `json:"turn_at_min"`
 	RimShield bool              `json:"rim_shield"`     // proposed: the rim would burn
 	ColdStart bool              `json:"cold_start"`     // the dish would crack in a hot oven
@@ -50,7 +50,7 @@ type Plan struct {
 	Early     End               `json:"early"` // the same plan in an oven cooler by so much
 	Late      End               `json:"late"`  // and hotter
 	Unmet     []message.Message `json:"unmet"` // what no plan could meet, in words
-	Says      message.Message   `json:"says"`  // when to look, what to do, how long it stands
+	Text      message.Message   `json:"text"`  // when to look, what to do, how long it stands
 	Remedies  []Remedy          `json:"remedies"`
 }
 
@@ -187,7 +187,7 @@ func (q PlanRequest) outcome(x *running) *Plan {
 			first = min(first, *e)
 		}
 	}
-	p.LookFrom = math.Floor(earliest * first)
+	p.CheckFrom = math.Floor(earliest * first)
 	p.Early, p.Late = q.offBake(stages, -p.OffByC), q.offBake(stages, p.OffByC)
 	q.rest(p, x)
 	return p
@@ -247,15 +247,19 @@ func (x *running) coolsTo(where Stage, below float64) float64 {
 	return longestRest
 }
 
-// says tells a plan in a few sentences; given says that its stages were entered.
-func (p *Plan) says(q PlanRequest, given bool, lateAt *float64) message.Message {
+// describe tells a plan in a few sentences; given says that its stages were entered.
+func (p *Plan) describe(q PlanRequest, given bool, lateAt *float64) message.Message {
 	head := message.New("Proposed: {minutes} min.", message.Number(p.Minutes, 0))
 	if given {
 		head = message.New("As entered: {minutes} min.", message.Number(p.Minutes, 0))
 	}
 	all := []message.Message{
 		head,
-		message.New("Start checking at {look} min, turn the dish at {turn} min.", message.Number(p.LookFrom, 0), message.Number(p.TurnAt, 0)),
+		message.New(
+			"Start checking at {look} min, turn the dish at {turn} min.",
+			message.Number(p.CheckFrom, 0),
+			message.Number(p.TurnAt, 0),
+		),
 	}
 	if q.Custard && q.Bake.Base != nil && !q.Bake.Base.ParBaked {
 		all = append(all, message.New("Par-bake the base first: otherwise the custard is done before the base is crisp."))
@@ -275,7 +279,7 @@ func (p *Plan) says(q PlanRequest, given bool, lateAt *float64) message.Message 
 	if lateAt != nil {
 		all = append(all, message.New("Put the second topping on at {minute} min.", message.Number(*lateAt, 0)))
 	}
-	return message.Sentences(append(all, message.New("Then {rest}", message.Part(p.restSays())))...)
+	return message.Sentences(append(all, message.New("Then {rest}", message.Part(p.restText())))...)
 }
 
 // Words tells what is done in the oven, a sentence for each stage.

@@ -26,7 +26,7 @@ func TestAPlanMeetsEveryClock(t *testing.T) {
 		for _, s := range p.Stages {
 			sum += s.Minutes
 		}
-		if sum != p.Minutes || p.LookFrom >= p.Minutes || p.Answer.End.Colour < paleBelow ||
+		if sum != p.Minutes || p.CheckFrom >= p.Minutes || p.Answer.End.Colour < paleBelow ||
 			p.Early.Colour >= p.Late.Colour ||
 			p.ServeFrom <= 0 {
 			t.Errorf("%s: %s, %+v", name, p.Words(), p)

@@ -1,6 +1,7 @@
 package bake
 
 import (
+	"cmp"
 	"math"
 
 	"mabbin/core/balance"
@@ -26,12 +27,11 @@ const (
 
 // The usual ovens of the styles, C. Working figures.
 const (
-	usualC       = 180.0 // crumbles, crisps, and what else is not told
+	usualC       = 180.0 // crumbles, crisps, and what else is not reported
 	usualCustard = 165.0
 	usualBiscuit = 200.0
 	usualPastry  = 190.0 // a lid or squares
-	usualBar     = 175.0
-	fanLessC     = 15.0 // with a fan
+	fanLessC     = 15.0  // with a fan
 )
 
 // usualFor is the oven that bakers use for a dessert, C: the first that fits.
@@ -43,10 +43,8 @@ func usualFor(r balance.Request, t larder.Topping) float64 {
 		return usualBiscuit
 	case t.Family == "pastry":
 		return usualPastry
-	case r.Style == "bar":
-		return usualBar
 	}
-	return usualC
+	return cmp.Or(larder.StyleOf(r.Style).UsualHeatC, usualC)
 }
 
 // usualOvenC is the oven that bakers use for such a dessert, C.

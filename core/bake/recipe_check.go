@@ -30,14 +30,14 @@ const (
 // Mending is a change to a bake.
 type Mending struct {
 	Code   MendingCode     `json:"code"`
-	Says   message.Message `json:"says"`
+	Text   message.Message `json:"text"`
 	Stages []Stage         `json:"stages"`
 	End    End             `json:"end"`
 }
 
-// AsWritten bakes a dessert by stages as they were written. The request is of a dessert that balances; a bad one is
+// WrittenBake bakes a dessert by stages as they were written. The request is of a dessert that balances; a bad one is
 // fault.Faults.
-func AsWritten(ctx context.Context, r balance.Request, s Setting) (*RecipeCheck, error) {
+func WrittenBake(ctx context.Context, r balance.Request, s Setting) (*RecipeCheck, error) {
 	if err := CheckDessert(DessertRequest{Request: r, Setting: s}); err != nil {
 		return nil, err
 	}
@@ -88,7 +88,7 @@ func (q PlanRequest) mend(ctx context.Context, as []Stage) (*Mending, error) {
 			continue // nobody bakes on for that long: another oven is asked for
 		}
 		if q.unmet(x.state()) == 0 {
-			return &Mending{try.code, saysMend(as, x.stages), x.stages, x.end()}, nil
+			return &Mending{try.code, mendText(as, x.stages), x.stages, x.end()}, nil
 		}
 	}
 	return nil, nil
@@ -101,8 +101,8 @@ func minutesOf(stages []Stage) (sum float64) {
 	return sum
 }
 
-// saysMend tells what is different.
-func saysMend(as, to []Stage) message.Message {
+// mendText tells what is different.
+func mendText(as, to []Stage) message.Message {
 	var says []message.Message
 	if d := to[0].OvenC - as[0].OvenC; math.Abs(d) >= 1 {
 		says = append(
@@ -123,7 +123,10 @@ func saysMend(as, to []Stage) message.Message {
 		case s.Cover == "foil" && i > 0:
 			says = append(says, message.New("foil on after {minutes} min", message.Number(to[0].Minutes, 0)))
 		case s.PushUnder:
-			says = append(says, message.New("push the crust into the juice after {minutes} min", message.Number(to[0].Minutes, 0)))
+			says = append(
+				says,
+				message.New("push the crust into the juice after {minutes} min", message.Number(to[0].Minutes, 0)),
+			)
 		case s.AddTopping:
 			says = append(says, message.New("put the topping on after {minutes} min", message.Number(to[0].Minutes, 0)))
 		}

@@ -20,18 +20,18 @@ func TestARecipeIsBakedAsItIsWritten(t *testing.T) {
 		"never hot enough":      {Stage{Minutes: 60, OvenC: 120}, "pale", "oven", "instead of 120 C"},
 	}
 	for name, c := range cases {
-		p, err := AsWritten(t.Context(), gooseberries(), Setting{Stages: []Stage{c.stage}})
+		p, err := WrittenBake(t.Context(), gooseberries(), Setting{Stages: []Stage{c.stage}})
 		if err != nil {
 			t.Fatal(err)
 		}
 		switch {
 		case c.wrong == "" && (len(p.Unmet) > 0 || p.Mend != nil):
 			t.Errorf("%s: %v, %+v, colour %.2f", name, p.Unmet, p.Mend, p.End.Colour)
-		case c.wrong != "" && (!strings.Contains(message.Join("; ", p.Unmet...).String(), c.wrong) || p.Mend == nil || string(p.Mend.Code) != c.code || !strings.Contains(p.Mend.Says.String(), c.says)):
+		case c.wrong != "" && (!strings.Contains(message.Join("; ", p.Unmet...).String(), c.wrong) || p.Mend == nil || string(p.Mend.Code) != c.code || !strings.Contains(p.Mend.Text.String(), c.says)):
 			t.Errorf("%s: %v, %+v", name, p.Unmet, p.Mend)
 		}
 	}
-	if _, err := AsWritten(
+	if _, err := WrittenBake(
 		t.Context(),
 		gooseberries(),
 		Setting{Stages: []Stage{{Minutes: -1, OvenC: 180}}},

@@ -24,7 +24,7 @@ type Remedy struct {
 	Change *Change `json:"change,omitempty"`
 }
 
-// What the ways out change. Working figures.
+// What the remedies change. Working figures.
 const (
 	simmeredC   = 85.0 // fruit that comes hot from the hob
 	simmerShare = 0.6  // of what makes it tender, done on the hob
@@ -44,7 +44,7 @@ type remedy struct {
 	open    func(*PlanRequest) bool
 	change  func(*PlanRequest)
 	courses []course // its own, where it is one of how the stages run
-	// card is what it changes of the card beside the stages; nil: it can't be done by a touch.
+	// card is what it changes of the card in addition to the stages; nil: it can't be done by a touch.
 	card *Change
 }
 
@@ -152,8 +152,8 @@ func (q PlanRequest) remedies(ctx context.Context, minutes float64) ([]Remedy, e
 			open = append(open, w)
 		}
 	}
-	// open all the way is what bakers do, and quick to try; foil besides only where that settles nothing, and where the
-	// bake is not so long that nobody would stand by it
+	// open all the way is what bakers do, and quick to try; foil in addition to only where that settles nothing, and where
+	// the bake is not so long that nobody would stand by it
 	out, err := q.tryAll(ctx, open, q.courses()[:1])
 	if err == nil && minutes <= longBake && !slices.ContainsFunc(out, func(r Remedy) bool { return r.Settles }) {
 		out, err = q.tryAll(ctx, open, q.courses())
@@ -165,7 +165,7 @@ func (q PlanRequest) remedies(ctx context.Context, minutes float64) ([]Remedy, e
 	return out, nil
 }
 
-// tryAll tries each way out on the model by some courses, where it has none of its own.
+// tryAll tries each remedy on the model by some courses, where it has none of its own.
 func (q PlanRequest) tryAll(ctx context.Context, open []remedy, courses []course) ([]Remedy, error) {
 	out, errs := make([]Remedy, len(open)), make([]error, len(open))
 	var wait sync.WaitGroup
@@ -181,7 +181,7 @@ func (q PlanRequest) tryAll(ctx context.Context, open []remedy, courses []course
 	return out, errors.Join(errs...)
 }
 
-// try is one way out on the model, by its own courses or those given.
+// try is one remedy on the model, by its own courses or those given.
 func (q PlanRequest) try(ctx context.Context, w remedy, courses []course) (Remedy, error) {
 	if w.courses != nil {
 		courses = w.courses

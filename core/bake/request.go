@@ -24,7 +24,7 @@ type Request struct {
 	AltitudeM   float64    `json:"altitude_m,omitempty"`
 	OvenOffsetC float64    `json:"oven_offset_c,omitempty"` // how much hotter the oven is than it says
 	HeatFactor  float64    `json:"heat_factor,omitempty"`   // on convection and radiation in the oven; left out: 1
-	SteamFactor float64    `json:"steam_factor,omitempty"`  // on what steams off the filling, as it is told; left out: 1
+	SteamFactor float64    `json:"steam_factor,omitempty"`  // on the steam lost from the filling, as reported; left out: 1
 	DishStartC  *float64   `json:"dish_start_c,omitempty"`  // left out: 18
 	Stages      []Stage    `json:"stages"`
 }
@@ -80,7 +80,7 @@ type Stage struct {
 // setting is how a way of heating exchanges heat.
 type setting struct {
 	hc           float64 // W/m2K
-	below, above float64 // factors on radiation, beside the shelf's
+	below, above float64 // factors on radiation, in addition to the shelf's
 	oven         bool
 }
 

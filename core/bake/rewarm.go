@@ -36,7 +36,7 @@ func middleAt(r Request, is func(c float64) bool) (minute float64, ok bool, err 
 	if err := Check(r); err != nil {
 		return 0, false, err
 	}
-	x := begin(&r, r.Stages[0], false)
+	x := startPlan(&r, r.Stages[0], false)
 	for minute = 1; minute <= r.Stages[0].Minutes; minute++ {
 		x.until(minute)
 		if is(x.m.t[core][x.m.fillAt+middleCell]) {

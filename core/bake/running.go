@@ -17,9 +17,9 @@ type running struct {
 	curves *Curves // nil: they are not kept
 }
 
-// begin puts a request that is known to be good, or one of its neighbours, into the oven of its first stage; bare says
-// that the topping goes on in a later one.
-func begin(r *Request, s Stage, bare bool) *running {
+// startPlan puts a request that is known to be good, or one of its neighbours, into the oven of its first stage; bare
+// says that the topping goes on in a later one.
+func startPlan(r *Request, s Stage, bare bool) *running {
 	x := &running{r: r, stage: s, oven: ovenOf(*r, s)}
 	of := *r
 	of.Stages = []Stage{{AddTopping: bare}}
@@ -67,7 +67,7 @@ func (x *running) until(minute float64) bool {
 
 // bakeThrough bakes stages to their end, and keeps the curves.
 func bakeThrough(r *Request, stages []Stage) *running {
-	x := begin(r, stages[0], toppedLate(stages))
+	x := startPlan(r, stages[0], toppedLate(stages))
 	x.stages = stages
 	curves := newCurves(int(minutesOf(stages)) + 2 + len(stages))
 	curves.mark(&x.c, 0)
@@ -79,7 +79,7 @@ func bakeThrough(r *Request, stages []Stage) *running {
 
 // toLast bakes stages up to where the last one begins.
 func toLast(r *Request, stages []Stage) *running {
-	x := begin(r, stages[0], toppedLate(stages))
+	x := startPlan(r, stages[0], toppedLate(stages))
 	x.throughTo(stages)
 	return x
 }

@@ -42,7 +42,7 @@ const (
 	workers     = 2
 )
 
-// course is how the stages of a plan are laid out: what they are like until a change, and from it. Temperatures are
+// course is how the stages of a plan are put out: what they are like until a change, and from it. Temperatures are
 // differences from the plan's.
 type course struct {
 	before, after Stage
@@ -372,9 +372,9 @@ func (q *PlanRequest) coldStage(cover string) Stage {
 func (q *PlanRequest) begin(r *Request, ovenC float64, way course) *running {
 	first := q.stage(ovenC, way.before)
 	if !q.coldStart() {
-		return begin(r, first, way.after.AddTopping)
+		return startPlan(r, first, way.after.AddTopping)
 	}
-	x := begin(r, q.coldStage(first.Cover), way.after.AddTopping)
+	x := startPlan(r, q.coldStage(first.Cover), way.after.AddTopping)
 	x.until(coldStartMin)
 	x.turn(first)
 	return x

@@ -36,7 +36,7 @@ func (a *DessertAnswer) stations(q DessertRequest, given bool) Stations {
 }
 
 func juiceLine(r balance.Request, b *balance.Answer) message.Message {
-	band := message.Part(b.Set.Band.Says())
+	band := message.Part(b.Set.Band.Label())
 	if r.Custard != nil {
 		return message.New("{band}, set by the custard's egg and flour", band)
 	}

@@ -7,8 +7,8 @@ import (
 	"mabbin/core/balance"
 )
 
-// told is what the stations of the gooseberry crumble say, with something changed.
-func told(t *testing.T, change func(*DessertRequest)) *DessertAnswer {
+// stationsOf is what the stations of the gooseberry crumble say, with something changed.
+func stationsOf(t *testing.T, change func(*DessertRequest)) *DessertAnswer {
 	t.Helper()
 	q := DessertRequest{Request: gooseberries()}
 	change(&q)
@@ -19,8 +19,8 @@ func told(t *testing.T, change func(*DessertRequest)) *DessertAnswer {
 	return a
 }
 
-func TestEachStationIsToldInALine(t *testing.T) {
-	a := told(t, func(q *DessertRequest) { q.Request.Finishes = []string{"egg_wash", "coarse_sugar"} })
+func TestEachStationHasALine(t *testing.T) {
+	a := stationsOf(t, func(q *DessertRequest) { q.Request.Finishes = []string{"egg_wash", "coarse_sugar"} })
 	for name, is := range map[string][2]string{
 		"dish":    {a.Stations.Dish.String(), "24 × 18 cm, 5 deep, stoneware or porcelain, 2.2 l"},
 		"finish":  {a.Stations.Finish.String(), "egg wash, coarse sugar"},
@@ -32,13 +32,13 @@ func TestEachStationIsToldInALine(t *testing.T) {
 			t.Errorf("%s: %q, without %q", name, is[0], is[1])
 		}
 	}
-	if !strings.HasPrefix(a.Stations.Juice.String(), a.Balance.Set.Band.Says().String()) {
+	if !strings.HasPrefix(a.Stations.Juice.String(), a.Balance.Set.Band.Label().String()) {
 		t.Error(a.Stations.Juice)
 	}
 }
 
 func TestTheOvenIsNamedWhereTheStagesWereEntered(t *testing.T) {
-	a := told(t, func(q *DessertRequest) {
+	a := stationsOf(t, func(q *DessertRequest) {
 		q.Setting.OvenName = "Old range"
 		q.Setting.Stages = []Stage{{Minutes: 20, OvenC: 200}, {Minutes: 25, OvenC: 180, Cover: "foil"}}
 	})
@@ -50,10 +50,10 @@ func TestTheOvenIsNamedWhereTheStagesWereEntered(t *testing.T) {
 	}
 }
 
-func TestWhatIsEnteredSoFarIsToldBesideTheProposal(t *testing.T) {
+func TestEnteredStagesAreShownWithTheProposal(t *testing.T) {
 	c, minutes := 200.0, 45.0
 	for want, set := range map[string]Setting{"200 C; proposed: ": {EnteredC: &c}, "45 min; proposed: ": {EnteredMin: &minutes}} {
-		a := told(t, func(q *DessertRequest) { q.Setting = set })
+		a := stationsOf(t, func(q *DessertRequest) { q.Setting = set })
 		if says := a.Stations.Bake.String(); !strings.HasPrefix(says, want) {
 			t.Errorf("%s, not %s", says, want)
 		}
@@ -61,10 +61,10 @@ func TestWhatIsEnteredSoFarIsToldBesideTheProposal(t *testing.T) {
 }
 
 func TestEggsSetWhatACustardIsPouredOver(t *testing.T) {
-	a := told(t, func(q *DessertRequest) {
+	a := stationsOf(t, func(q *DessertRequest) {
 		q.Request.Style = "bar"
-		q.Request.Base = &balance.BaseAsked{Key: "shortbread"}
-		q.Request.Custard = &balance.CustardAsked{}
+		q.Request.Base = &balance.BaseInput{Key: "shortbread"}
+		q.Request.Custard = &balance.CustardInput{}
 	})
 	if says := a.Stations.Juice.String(); !strings.HasSuffix(says, ", set by the custard's egg and flour") {
 		t.Error(says)

@@ -2,7 +2,7 @@ package bake
 
 import "math"
 
-// A step is solved again only where it went elsewhere than foreseen, and as often as it takes where ice melts.
+// A step is solved again only where it went elsewhere than predicted, and as often as it takes where ice melts.
 const (
 	passes    = 2
 	icePasses = 40
@@ -71,7 +71,7 @@ func (m *model) changePhases() (changed bool) {
 	return changed
 }
 
-// foresee carries every cell on as the last step moved it.
+// predict carries every cell on as the last step moved it.
 //
 //go:norace
 func (m *model) foresee(dt float64) {

@@ -15,11 +15,11 @@ func desserts() map[string]balance.Request {
 	plate := dish.Dish{Shape: dish.Round, LengthCM: 23, DepthCM: 4, Material: "thin_metal"}
 	of := func(d dish.Dish, style, fruit, top string) balance.Request {
 		return balance.Request{
-			Dish: d, Style: style, Fruits: []balance.FruitAsked{{Key: fruit, Share: 1}}, Topping: balance.ToppingAsked{Key: top},
+			Dish: d, Style: style, Fruits: []balance.FruitInput{{Key: fruit, Share: 1}}, Topping: balance.ToppingInput{Key: top},
 		}
 	}
 	based := func(r balance.Request, key string) balance.Request {
-		r.Base = &balance.BaseAsked{Key: key}
+		r.Base = &balance.BaseInput{Key: key}
 		return r
 	}
 	return map[string]balance.Request{
@@ -75,7 +75,7 @@ func TestAPlanIsContinuous(t *testing.T) {
 				var last *DessertAnswer
 				for i := range s.n {
 					q := DessertRequest{Request: r}
-					q.Request.Fruits = append([]balance.FruitAsked{}, r.Fruits...)
+					q.Request.Fruits = append([]balance.FruitInput{}, r.Fruits...)
 					s.change(i, &q)
 					now := planOf(t, q.Request, q.Setting)
 					if last != nil {

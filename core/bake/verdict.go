@@ -7,7 +7,7 @@ import (
 	"mabbin/core/message"
 )
 
-// Words are how a dessert came out, in the words of the log. Empty is not told, or there is nothing to tell.
+// Words are how a dessert came out, in the words of the log. Empty is not reported, or there is nothing to tell.
 type Words struct {
 	Juice      string `json:"juice,omitempty"`
 	Fruit      string `json:"fruit,omitempty"`
@@ -30,8 +30,8 @@ var (
 // TopColours are a crust as each of TopWords has it, to draw it by: sRGB.
 var TopColours = [...]string{"#F3E3BC", "#D69C45", "#8A4F1E", "#33190A"}
 
-// Where one word ends and the next begins, by the clocks. Working figures, beside those of a plan: this is the one
-// place that knows them, for the Bench, the watch and the log alike.
+// Where one word ends and the next begins, by the clocks. Working figures, in addition to those of a plan: this is the
+// one place that knows them, for the Bench, the watch and the log alike.
 const (
 	hardBelow  = 0.4 // of the minutes until it is tender
 	overflowMM = 0.0 // headspace while it boils
@@ -55,7 +55,7 @@ func paleLimit(late bool) float64 {
 	return paleBelow
 }
 
-// Expected puts a bake on paper into the words that a baker is asked for afterwards.
+// Expected puts a simulated bake into the words that a baker is asked for afterwards.
 func (a *DessertAnswer) Expected() Words {
 	e, b := a.Plan.Answer.End, a.Borders()
 	w := Words{
@@ -86,7 +86,7 @@ func wordAt(words []string, x float64, borders ...float64) string {
 // Verdict is what will become of a bake, in the words that bakers use, and the smallest change that mends it.
 type Verdict struct {
 	Right    bool              `json:"right"`
-	Says     message.Message   `json:"says"`     // in one line
+	Summary  message.Message   `json:"summary"`  // in one line
 	Expected Words             `json:"expected"` // as a baker is asked for afterwards
 	Wrong    []message.Message `json:"wrong"`
 	Detail   message.Message   `json:"detail"`         // each clock, with how sure that is
@@ -95,7 +95,7 @@ type Verdict struct {
 
 // Mend is a change that was tried on the model, and mends what is wrong.
 type Mend struct {
-	Says   message.Message `json:"says"`
+	Text   message.Message `json:"text"`
 	Change Change          `json:"change"`
 }
 
@@ -121,21 +121,21 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 			fruit = message.Part(message.New("soft"))
 		}
 		says := []message.Message{
-			message.New("{fruit} fruit", fruit), message.Value(message.Part(a.Balance.Set.Band.Says())),
+			message.New("{fruit} fruit", fruit), message.Value(message.Part(a.Balance.Set.Band.Label())),
 		}
 		if v.Expected.Top != "" {
 			says = append([]message.Message{message.New("{top} top", message.Word(v.Expected.Top))}, says...)
 		}
-		v.Says = message.New("Comes out right: {what}.", message.Part(message.Join(", ", says...)))
+		v.Summary = message.New("Comes out right: {what}.", message.Part(message.Join(", ", says...)))
 		if v.Expected.Top == darkTop { // no plan has to mend it, and nobody wishes for it
 			less := message.New("Foil near the end keeps it golden.")
 			if entered {
 				v.Mend = a.fewerMinutes(q)
 			}
 			if v.Mend != nil {
-				less = message.New("{mend} is enough.", message.Part(v.Mend.Says))
+				less = message.New("{mend} is enough.", message.Part(v.Mend.Text))
 			}
-			v.Says = message.New("Comes out right, but dark on top: {what}. {less}",
+			v.Summary = message.New("Comes out right, but dark on top: {what}. {less}",
 				message.Part(message.Join(", ", says[1:]...)), message.Part(less))
 		}
 	default:
@@ -144,9 +144,9 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 		}
 		wrong := message.Join("; ", v.Wrong...)
 		if v.Mend != nil {
-			v.Says = message.New("{Wrong}: {mend}.", message.Part(wrong), message.Part(v.Mend.Says))
+			v.Summary = message.New("{Wrong}: {mend}.", message.Part(wrong), message.Part(v.Mend.Text))
 		} else {
-			v.Says = message.New("{Wrong}.", message.Part(wrong))
+			v.Summary = message.New("{Wrong}.", message.Part(wrong))
 		}
 	}
 	a.Verdict = v
@@ -215,15 +215,15 @@ func (a *DessertAnswer) detail() message.Message {
 			math.Round(p.Answer.End.SteamedOffG),
 		),
 		message.Grams(a.Balance.ThickenerG),
-		message.Part(a.Balance.Set.Band.Says()),
+		message.Part(a.Balance.Set.Band.Label()),
 	)
 }
 
-// Figure is one figure of a bake by its name, so that two bakes can be laid beside each other line by line.
+// Figure is one figure of a bake by its name, so that two bakes can be compared line by line.
 type Figure struct {
 	Key  string          `json:"key"`
 	Name message.Message `json:"name"`
-	Says message.Message `json:"says"`
+	Text message.Message `json:"text"`
 }
 
 // figures are what two bakes are compared by.

@@ -21,8 +21,8 @@ type Alternative struct {
 	Question      Question        `json:"question"`
 	Key           string          `json:"key"`
 	Name          message.Message `json:"name"`
-	Precook       *PrecookAsked   `json:"precook,omitempty"`  // as a request has it that goes this way
-	Macerate      *MacerateAsked  `json:"macerate,omitempty"` // the same
+	Precook       *PrecookInput   `json:"precook,omitempty"`  // as a request has it that goes this way
+	Macerate      *MacerateInput  `json:"macerate,omitempty"` // the same
 	Chosen        bool            `json:"chosen"`
 	JuiceG        float64         `json:"juice_g"`
 	ThickenerG    float64         `json:"thickener_g"`
@@ -36,8 +36,8 @@ type Alternative struct {
 
 // What is too little to tell, g.
 const (
-	leastToldG          = 0.5
-	leastToldThickenerG = 0.05
+	leastReportedG          = 0.5
+	leastReportedThickenerG = 0.05
 )
 
 // effect is what is lost or bought by a way.
@@ -46,13 +46,13 @@ func (s Alternative) effect() message.Message {
 	if s.Question == AskPeel {
 		all = append(all, message.New("buy {much}", message.Grams(s.BuyG)))
 	}
-	if s.DrivenOffG >= leastToldG {
+	if s.DrivenOffG >= leastReportedG {
 		all = append(all, message.New("{much} boiled off", message.Grams(s.DrivenOffG)))
 	}
-	if s.SugarLostG >= leastToldG {
+	if s.SugarLostG >= leastReportedG {
 		all = append(all, message.New("{much} of sugar lost", message.Grams(s.SugarLostG)))
 	}
-	if s.ThickenerLost >= leastToldThickenerG {
+	if s.ThickenerLost >= leastReportedThickenerG {
 		all = append(all, message.New("{much} of thickener lost", message.Grams(s.ThickenerLost)))
 	}
 	return message.Join(", ", all...)
@@ -66,7 +66,7 @@ const (
 
 // Alternatives shows what each way of doing comes to: the fruit and everything else stay as they are.
 func Alternatives(r Request) ([]Alternative, error) {
-	d, err := look(r)
+	d, err := resolve(r)
 	if err != nil {
 		return nil, err
 	}
@@ -78,7 +78,7 @@ func Alternatives(r Request) ([]Alternative, error) {
 	var out []Alternative
 	try := func(s Alternative, change func(*Request)) error {
 		q := r
-		q.Fruits = append([]FruitAsked{}, r.Fruits...)
+		q.Fruits = append([]FruitInput{}, r.Fruits...)
 		change(&q)
 		b, err := Solve(q)
 		if err != nil {
@@ -167,7 +167,7 @@ func (d *dessert) macerate(juice string, name message.Message) tried {
 	return tried{
 		Alternative{Question: AskMacerate, Key: juice, Name: name, Chosen: chosen},
 		func(q *Request) {
-			q.Macerate = &MacerateAsked{Minutes: minutes, Juice: juice, WithThickener: now.WithThickener}
+			q.Macerate = &MacerateInput{Minutes: minutes, Juice: juice, WithThickener: now.WithThickener}
 		},
 	}
 }
@@ -195,7 +195,7 @@ func (d *dessert) precookTough() tried {
 			Chosen: d.req.Precook != nil && len(d.req.Precook.Fruits) > 0,
 		},
 		func(q *Request) {
-			q.Precook = &PrecookAsked{Minutes: minutes, Where: d.precookedIn(false), Fruits: tough}
+			q.Precook = &PrecookInput{Minutes: minutes, Where: d.precookedIn(false), Fruits: tough}
 		},
 	}
 }
@@ -222,7 +222,7 @@ func (d *dessert) precook(key string, name message.Message, open bool) tried {
 			Chosen:   now.Minutes > 0 && now.Open == open && len(d.req.Precook.Fruits) == 0,
 		},
 		func(q *Request) {
-			q.Precook = &PrecookAsked{Minutes: minutes, Open: open, Where: d.precookedIn(open)}
+			q.Precook = &PrecookInput{Minutes: minutes, Open: open, Where: d.precookedIn(open)}
 		},
 	}
 }

@@ -42,10 +42,10 @@ type Answer struct {
 	Cutting         []topping.Plan     `json:"cutting"`
 	Method          []Doing            `json:"method"`
 	Checks          []Doing            `json:"checks"` // before the oven door closes
-	Ahead           []Kept             `json:"ahead"`
-	Leftovers       []Kept             `json:"leftovers"`
+	Ahead           []Storage          `json:"ahead"`
+	Leftovers       []Storage          `json:"leftovers"`
 	Carrying        []message.Message  `json:"carrying,omitempty"` // how it travels
-	Beside          []Served           `json:"beside"`             // what may be served with it
+	ServedWith      []Served           `json:"served_with"`        // what may be served with it
 	ColourFactor    float64            `json:"colour_factor"`      // how much faster the finishes make the top colour
 	Browning        message.Message    `json:"browning,omitzero"`  // that in words, where it matters
 
@@ -137,7 +137,7 @@ type ToppingRead struct {
 }
 
 // answer writes a solved dessert out.
-func (p *plan) answer(s stand, limit string) *Answer {
+func (p *plan) answer(s candidate, limit string) *Answer {
 	g := p.geo
 	a := &Answer{
 		FruitG: s.FruitG, SugarG: s.SugarG, ThickenerG: s.thickenerG, ToppingG: p.top.G + p.lateG, BaseG: p.under.G,
@@ -156,23 +156,23 @@ func (p *plan) answer(s stand, limit string) *Answer {
 		PerimeterCM:    g.PerimeterCM,
 		RawFillPct:     100 * (fruitML + p.top.VolumeML + p.lateML + p.under.VolumeML) / g.VolumeML,
 		HotHeadspaceMM: s.headspaceMM,
-		KeepMM:         p.style.keepMM,
+		KeepMM:         p.style.KeepMM,
 		LimitedBy:      limit,
 		Room:           roomOf(s.headspaceMM),
 		MostFruitG:     s.FruitG,
 	}
 	a.Fit.UnsureG = p.unsure(limit)
-	a.Fit.Unsure = unsureSays(a.Fit.UnsureG)
+	a.Fit.Unsure = uncertaintyText(a.Fit.UnsureG)
 	a.Fit.Levels = p.fruitLevels()
 	if limit != byHeadspace { // which has just been searched for
-		a.Fit.MostFruitG = max(0, p.mostFruit(p.style.keepMM, max(leastFruitG, s.FruitG, p.fruitByFill())))
+		a.Fit.MostFruitG = max(0, p.mostFruit(p.style.KeepMM, max(leastFruitG, s.FruitG, p.fruitByFill())))
 	}
 	a.Set = Set{
 		Score:      s.score,
 		HotBand:    filling.HotBandOf(s.score),
 		Target:     p.target,
-		StyleScore: p.style.set,
-		StyleBand:  filling.BandOf(p.style.set),
+		StyleScore: p.style.UsualSet,
+		StyleBand:  filling.BandOf(p.style.UsualSet),
 		Solved:     p.givenG == nil,
 		Scale:      scale,
 		eggs:       p.setByEggs(s),
@@ -191,9 +191,9 @@ func (p *plan) answer(s stand, limit string) *Answer {
 	a.Method, a.Checks, a.Ahead = p.method(s), p.checks(), p.ahead()
 	a.Leftovers = p.leftovers(a)
 	a.Carrying = p.carrying()
-	a.Beside = beside(a.Portions.Count, p.req.Portion, p.req.Sweetness == "savoury")
+	a.ServedWith = beside(a.Portions.Count, p.req.Portion, p.req.Sweetness == "savoury")
 	a.ColourFactor = p.colourFactor()
-	a.Browning = browningSays(a.ColourFactor)
+	a.Browning = browningText(a.ColourFactor)
 	a.Remarks = p.remarks(s, a)
 	return a
 }
@@ -203,8 +203,8 @@ func (a *Answer) Dried(r Request, g float64) {
 	p := &a.Portions
 	p.DriedOffG, p.FinishedG = g, p.FinishedG-g
 	p.Count = max(1, math.Round(p.FinishedG/p.EachG))
-	for i := range a.Beside {
-		a.Beside[i].AllG = a.Beside[i].EachG * p.Count
+	for i := range a.ServedWith {
+		a.ServedWith[i].AllG = a.ServedWith[i].EachG * p.Count
 	}
 	for i := range a.Cutting {
 		if a.Cutting[i].Code == topping.CutBars {
@@ -214,7 +214,7 @@ func (a *Answer) Dried(r Request, g float64) {
 }
 
 // setByEggs says that a custard's eggs set it firm: what starch and pectin do alone would not be stodgy.
-func (p *plan) setByEggs(s stand) bool {
+func (p *plan) setByEggs(s candidate) bool {
 	if p.custard == nil {
 		return false
 	}
@@ -232,11 +232,11 @@ var scale = func() []Step {
 }()
 
 // sugars fills in the portions and how sweet the filling and the whole spoon are.
-func (a *Answer) sugars(p *plan, s stand) {
+func (a *Answer) sugars(p *plan, s candidate) {
 	own := p.filling.OwnSugarG(s.FruitG)
 	a.SugarPct = 100 * (own + s.SugarG) / (s.FruitG + p.filling.AddedG() + s.SugarG)
 	finished := s.MassG + p.allThickenerG(s) + p.req.CrumbLayerG + p.top.G + p.lateG + p.under.G - s.SteamedOffG
-	each := p.style.portionG * portionShare[p.req.Portion]
+	each := p.style.PortionG * portionShare[p.req.Portion]
 	a.Portions = Portions{FinishedG: finished, EachG: each, Count: max(1, math.Round(finished/each))}
 	sugar := own + s.SugarG - s.DrainedSugarG
 	for _, part := range slices.Concat(p.top.Parts, p.under.Parts) {
@@ -255,7 +255,7 @@ func (p *plan) readTopping(fruitML float64) ToppingRead {
 	}
 	return ToppingRead{
 		ThicknessMM: p.top.ThicknessMM, FruitDepthMM: depth, DepthRatio: top / depth,
-		RatioLow: p.style.depthLo, RatioHigh: p.style.depthHi, Texture: p.top.ReadIn(p.says),
+		RatioLow: p.style.DepthLow, RatioHigh: p.style.DepthHigh, Texture: p.top.ReadIn(p.says),
 	}
 }
 
@@ -269,7 +269,7 @@ type Purchase struct {
 	Size      string          `json:"size,omitempty"`
 	LeftOverG float64         `json:"left_over_g,omitempty"` // prepared, from rounding the count up
 	Use       message.Message `json:"use,omitzero"`          // what becomes of what is left over
-	Says      message.Message `json:"says"`
+	Text      message.Message `json:"text"`
 }
 
 // yield is the prepared share of a fruit as bought: without peel, core or stones, and without what windfalls lose.
@@ -287,7 +287,7 @@ func (p *plan) boughtPerPrepared() float64 {
 	return bought
 }
 
-// purchase is as bought: prepared weight over yield and over what windfalls lose besides.
+// purchase is as bought: prepared weight over yield and over what windfalls lose in addition to.
 func (p *plan) purchase(fruitG float64) []Purchase {
 	out := make([]Purchase, len(p.filling.Pieces))
 	for i, piece := range p.filling.Pieces {
@@ -304,7 +304,7 @@ func (p *plan) purchase(fruitG float64) []Purchase {
 			b.LeftOverG = (b.Count*each - b.G) * yield
 			b.Use = UseFor(b.LeftOverG)
 		}
-		b.Says = b.says(p.says)
+		b.Text = b.describe(p.says)
 		out[i] = b
 	}
 	return out

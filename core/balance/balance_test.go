@@ -34,7 +34,7 @@ func workedCases(t testing.TB) []workedCase {
 }
 
 // agree compares what a case expects with the answer, field by field as they stand in JSON:
-// 0.5 %, or 0.05 in the unit shown. What the answer has besides is not looked at.
+// 0.5 %, or 0.05 in the unit shown. What the answer has in addition to is not looked at.
 func agree(t *testing.T, at string, want, got any) {
 	t.Helper()
 	switch w := want.(type) {
@@ -95,7 +95,7 @@ func TestJuiceAndSetOfEveryStyle(t *testing.T) {
 		t.Run(c.Name, func(t *testing.T) {
 			number := func(m map[string]any, key string) float64 { v, _ := m[key].(float64); return v }
 			want := c.Expect["ledger"].(map[string]any)
-			d, err := look(c.Request)
+			d, err := resolve(c.Request)
 			if _, later := fault.AsNotYet(err); err != nil && !later {
 				t.Fatal(err)
 			}
@@ -165,7 +165,7 @@ func TestBothDirectionsOfTheSetMeet(t *testing.T) {
 		for _, target := range []float64{2, 3.6, 5, 8} {
 			a := solve(t, func(r *Request) { r.Thickener.Key = key; r.SetTarget = &target })
 			b := solve(t, func(r *Request) {
-				r.Thickener = &ThickenerAsked{Key: key, G: &a.ThickenerG}
+				r.Thickener = &ThickenerInput{Key: key, G: &a.ThickenerG}
 				r.WeighedFruitG, r.SugarG = &a.FruitG, &a.SugarG
 			})
 			if math.Abs(b.Set.Score-target) > 0.01 {
@@ -179,7 +179,7 @@ func TestMixedThickenersAddUp(t *testing.T) {
 	alone := solve(t, func(r *Request) { r.WeighedFruitG = ptr(800.0) })
 	mixed := solve(t, func(r *Request) {
 		r.WeighedFruitG = ptr(800.0)
-		r.Thickener.With = []Asked{{"wheat_flour", 10}}
+		r.Thickener.With = []Quantity{{"wheat_flour", 10}}
 	})
 	saved := alone.ThickenerG - mixed.ThickenerG
 	// 10 g of flour at 0.45, which acid weakens less than it does cornflour
@@ -196,7 +196,7 @@ func TestWhatRaisesTheJuiceRaisesTheThickener(t *testing.T) {
 	for name, change := range map[string]func(*Request){
 		"frozen":                      func(r *Request) { r.Fruits[0].Frozen = true },
 		"washed":                      func(r *Request) { r.Washed = true },
-		"water":                       func(r *Request) { r.Liquids = []Asked{{"water", 50}} },
+		"water":                       func(r *Request) { r.Liquids = []Quantity{{"water", 50}} },
 		"light topping soaks up less": func(r *Request) { r.Topping.Amount = "light" },
 		"a smaller cut":               func(r *Request) { r.Fruits[0].CutMM = 8 },
 		"sweeter":                     func(r *Request) { r.Sweetness = "sweet" },
@@ -224,7 +224,7 @@ func TestLedgerLinesRunToTheJuice(t *testing.T) {
 		sum := 0.0
 		for _, l := range a.LedgerLines {
 			sum += l.G
-			if math.Abs(sum-l.RunningG) > 1e-9 || l.Why.IsZero() || l.Basis == "" {
+			if math.Abs(sum-l.RunningG) > 1e-9 || l.Source.IsZero() || l.Basis == "" {
 				t.Errorf("%s: line %+v, running sum %.3f", c.Name, l, sum)
 			}
 		}
@@ -236,7 +236,7 @@ func TestLedgerLinesRunToTheJuice(t *testing.T) {
 
 func TestTicketWeighsWhatTheAnswerSays(t *testing.T) {
 	a := solve(t, func(r *Request) {
-		r.Liquids, r.Extras = []Asked{{"lemon_juice", 20}}, []Asked{{"butter", 30}}
+		r.Liquids, r.Extras = []Quantity{{"lemon_juice", 20}}, []Quantity{{"butter", 30}}
 		r.CrumbLayerG = 12
 	})
 	sum := map[string]float64{}
@@ -287,7 +287,7 @@ func TestBakersPercentagesCanBeChanged(t *testing.T) {
 
 func TestPurchase(t *testing.T) {
 	a := solve(t, func(r *Request) {
-		r.Fruits = []FruitAsked{{Key: "apple_firm", Share: 1, Size: "medium", LossPct: 20}}
+		r.Fruits = []FruitInput{{Key: "apple_firm", Share: 1, Size: "medium", LossPct: 20}}
 		r.WeighedFruitG = ptr(900.0)
 	})
 	b := a.Purchase[0]
@@ -298,7 +298,7 @@ func TestPurchase(t *testing.T) {
 		t.Errorf("%+v: want 8 apples and what is left of them", b)
 	}
 	unpeeled := solve(t, func(r *Request) {
-		r.Fruits = []FruitAsked{{Key: "apple_firm", Share: 1, Peeled: ptr(false)}}
+		r.Fruits = []FruitInput{{Key: "apple_firm", Share: 1, Peeled: ptr(false)}}
 		r.WeighedFruitG = ptr(900.0)
 	})
 	if unpeeled.Purchase[0].G >= 900/0.77 {
@@ -343,15 +343,15 @@ func FuzzSolve(f *testing.F) {
 	f.Fuzz(func(t *testing.T, length, width, depth, fruit, sugar, thick, share, minutes float64, bits uint8) {
 		r := gooseberries()
 		r.Dish.LengthCM, r.Dish.WidthCM, r.Dish.DepthCM = length, width, depth
-		r.Fruits = []FruitAsked{
+		r.Fruits = []FruitInput{
 			{Key: fruits[bits%4], Share: share, Frozen: bits&4 > 0, CutMM: minutes},
 			{Key: "plum", Share: 1},
 		}
 		r.Topping.Key = toppings[bits%3]
-		r.Precook, r.Macerate = &PrecookAsked{
+		r.Precook, r.Macerate = &PrecookInput{
 			Minutes: minutes,
 			Open:    bits&8 > 0,
-		}, &MacerateAsked{
+		}, &MacerateInput{
 			Minutes:       minutes,
 			Juice:         []string{"keep", "leave", "reduce"}[bits%3],
 			WithThickener: bits&16 > 0,
@@ -390,7 +390,7 @@ func TestTheAnswerNamesTheSugarAndTheThickener(t *testing.T) {
 		if got := [2]string{a.SugarKey, a.ThickenerKey}; got != want {
 			t.Errorf("%v were taken, want %v", got, want)
 		}
-		r.SugarKey, r.Thickener = "demerara_sugar", &ThickenerAsked{Key: "arrowroot"}
+		r.SugarKey, r.Thickener = "demerara_sugar", &ThickenerInput{Key: "arrowroot"}
 	}
 }
 
@@ -416,8 +416,8 @@ func TestWhatWaterBuys(t *testing.T) {
 			Material: "stoneware",
 		},
 		Style:   "crumble",
-		Fruits:  []FruitAsked{{Key: "gooseberry", Share: 1}},
-		Topping: ToppingAsked{Key: "crumble_classic"},
+		Fruits:  []FruitInput{{Key: "gooseberry", Share: 1}},
+		Topping: ToppingInput{Key: "crumble_classic"},
 	}
 	unsure := func() (g, fruit float64) {
 		t.Helper()
@@ -447,7 +447,7 @@ func TestWhatWaterBuys(t *testing.T) {
 func TestFruitAsBought(t *testing.T) {
 	whole := false
 	mixed := func(r *Request) {
-		r.Fruits = []FruitAsked{{Key: "apple_firm", Share: 0.6, LossPct: 10}, {Key: "damson", Share: 0.4, Peeled: &whole}}
+		r.Fruits = []FruitInput{{Key: "apple_firm", Share: 0.6, LossPct: 10}, {Key: "damson", Share: 0.4, Peeled: &whole}}
 	}
 	a := solve(t, func(r *Request) { mixed(r); r.BoughtFruitG = ptr(1000.0) })
 	bought := 0.0

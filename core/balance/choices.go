@@ -1,11 +1,14 @@
 package balance
 
-import "mabbin/core/message"
+import (
+	"mabbin/core/larder"
+	"mabbin/core/message"
+)
 
 // microwave is a place to cook fruit first.
 const microwave = "microwave"
 
-// What may be chosen of a dessert, beside what stands in the tables.
+// What may be chosen of a dessert, in addition to what stands in the tables.
 var (
 	PortionSizes = message.Choices{
 		message.Choose("tasting", "tasting"), message.Choose("standard", "usual"), message.Choose("hearty", "hearty"),
@@ -14,7 +17,7 @@ var (
 		message.Choose("tart", "tart"), message.Choose("standard", "usual"), message.Choose("sweet", "sweet"),
 		message.Choose("savoury", "savoury"),
 	}.Usually("standard")
-	StyleNames    = message.Words("crumble", "crisp", "cobbler", "pandowdy", "betty", "bar", "pie")
+	StyleNames    = message.Words(larder.Styles.Keys()...)
 	FatStates     = message.Words("cold", "soft", "melted")
 	Crumbs        = message.Words("fine", "chunks")
 	Tools         = message.Words("fingers", "grater", "fork", "mixer", "processor")

@@ -12,28 +12,28 @@ func TestMassCloses(t *testing.T) {
 	added := map[string]func(*Request){
 		"plain":    func(*Request) {},
 		"washed":   func(r *Request) { r.Washed = true },
-		"simmered": func(r *Request) { r.Precook = &PrecookAsked{Minutes: 6, Open: true} },
-		"drained":  func(r *Request) { r.Macerate = &MacerateAsked{Minutes: 60, Juice: "leave", WithThickener: true} },
+		"simmered": func(r *Request) { r.Precook = &PrecookInput{Minutes: 6, Open: true} },
+		"drained":  func(r *Request) { r.Macerate = &MacerateInput{Minutes: 60, Juice: "leave", WithThickener: true} },
 		"with more": func(r *Request) {
-			r.Liquids, r.Extras = []Asked{{Key: "whole_milk", G: 60}}, []Asked{{Key: "raisins", G: 40}}
+			r.Liquids, r.Extras = []Quantity{{Key: "whole_milk", G: 60}}, []Quantity{{Key: "raisins", G: 40}}
 		},
 		"with crumb": func(r *Request) { r.CrumbLayerG = 30 },
 		"mixed thickeners": func(r *Request) {
-			r.Thickener = &ThickenerAsked{Key: "tapioca_starch", With: []Asked{{Key: "cornflour", G: 6}}}
+			r.Thickener = &ThickenerInput{Key: "tapioca_starch", With: []Quantity{{Key: "cornflour", G: 6}}}
 		},
-		"late":          func(r *Request) { r.Late = []ToppingAsked{{Key: "praline_nut"}} },
+		"late":          func(r *Request) { r.Late = []ToppingInput{{Key: "praline_nut"}} },
 		"steam is told": func(r *Request) { r.SteamedOffG = number(55) },
 		"given": func(r *Request) {
 			r.SugarG = number(90)
-			r.Thickener = &ThickenerAsked{Key: "cornflour", G: number(22)}
+			r.Thickener = &ThickenerInput{Key: "cornflour", G: number(22)}
 		},
 		"cream in a custard": func(r *Request) {
-			r.Style, r.Custard, r.Base = "bar", &CustardAsked{}, &BaseAsked{Key: "bar_dough"}
-			r.Topping.Key, r.Liquids = "bar_dough", []Asked{{Key: "whole_milk", G: 80}}
+			r.Style, r.Custard, r.Base = "bar", &CustardInput{}, &BaseInput{Key: "bar_dough"}
+			r.Topping.Key, r.Liquids = "bar_dough", []Quantity{{Key: "whole_milk", G: 80}}
 		},
 		"a custard with sugar and flour of one's own": func(r *Request) {
-			r.Style, r.Custard, r.Base = "bar", &CustardAsked{}, &BaseAsked{Key: "bar_dough"}
-			r.Topping.Key, r.SugarG, r.Thickener = "bar_dough", number(150), &ThickenerAsked{Key: "wheat_flour", G: number(45)}
+			r.Style, r.Custard, r.Base = "bar", &CustardInput{}, &BaseInput{Key: "bar_dough"}
+			r.Topping.Key, r.SugarG, r.Thickener = "bar_dough", number(150), &ThickenerInput{Key: "wheat_flour", G: number(45)}
 		},
 	}
 	for name, change := range added {
@@ -70,7 +70,7 @@ func TestOilIsNotRubbedIn(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, b := range a.Ticket {
-			if how := b.How.String(); b.Key == "topping" &&
+			if how := b.Instructions.String(); b.Key == "topping" &&
 				(strings.Contains(how, "ub ") || !strings.Contains(how, "Stir the oil")) {
 				t.Errorf("%s with oil: %s", key, how)
 			}
@@ -85,9 +85,9 @@ func TestMoreIsMore(t *testing.T) {
 	for _, style := range Styles() {
 		start := func() Request {
 			r := gooseberries()
-			r.Style, r.Topping = style.Key, ToppingAsked{Key: style.Topping}
+			r.Style, r.Topping = style.Key, ToppingInput{Key: style.Topping}
 			if b := base[style.Key]; b != "" {
-				r.Base = &BaseAsked{Key: b}
+				r.Base = &BaseInput{Key: b}
 			}
 			return r
 		}
@@ -108,14 +108,14 @@ func TestMoreIsMore(t *testing.T) {
 			"liquid wants thickener": {
 				0, 300, 15,
 				func(r *Request, x float64) {
-					r.Liquids, r.WeighedFruitG, r.SugarG = []Asked{{Key: "water", G: x}}, number(800), number(120)
+					r.Liquids, r.WeighedFruitG, r.SugarG = []Quantity{{Key: "water", G: x}}, number(800), number(120)
 				},
 				func(a *Answer) float64 { return a.ThickenerG },
 			},
 			"thickener sets": {
 				0, 60, 3,
 				func(r *Request, x float64) {
-					r.Thickener = &ThickenerAsked{Key: "cornflour", G: &x}
+					r.Thickener = &ThickenerInput{Key: "cornflour", G: &x}
 					r.WeighedFruitG = number(800)
 				},
 				func(a *Answer) float64 { return a.Set.Score },
@@ -123,7 +123,7 @@ func TestMoreIsMore(t *testing.T) {
 			"sharp fruit wants sugar": {
 				0, 60, 5,
 				func(r *Request, x float64) {
-					r.Fruits[0].Key, r.WeighedFruitG, r.Liquids = "pear_firm", number(800), []Asked{{Key: "lemon_juice", G: x}}
+					r.Fruits[0].Key, r.WeighedFruitG, r.Liquids = "pear_firm", number(800), []Quantity{{Key: "lemon_juice", G: x}}
 				},
 				func(a *Answer) float64 { return a.SugarTargetPct },
 			},

@@ -18,14 +18,14 @@ const (
 )
 
 // UsualCustard is the custard where a baker gives no ratio of their own.
-var UsualCustard = CustardAsked{Egg: 100, Sugar: 170, Flour: 25, Salt: 1}
+var UsualCustard = CustardInput{Egg: 100, Sugar: 170, Flour: 25, Salt: 1}
 
-func (d *dessert) lookCustard(f *fault.Faults) {
+func (d *dessert) resolveCustard(f *fault.Faults) {
 	c := d.req.Custard
 	if c == nil {
 		return
 	}
-	if !takesCustard(d.req.Style) {
+	if !d.style.Custard {
 		f.Add(
 			"/custard",
 			message.New(
@@ -43,7 +43,7 @@ func (d *dessert) lookCustard(f *fault.Faults) {
 	if c.Starch != "" {
 		row(larder.Thickeners, c.Starch, "", "/custard/starch", "thickener", f)
 	}
-	if *c != (CustardAsked{}) && c.Egg == 0 && c.Flour == 0 {
+	if *c != (CustardInput{}) && c.Egg == 0 && c.Flour == 0 {
 		f.Add("/custard", message.New("has neither egg nor flour, so it will not set: add eggs (100 parts are usual)"))
 	}
 }
@@ -55,7 +55,7 @@ func (d *dessert) makeCustard() {
 		return
 	}
 	c := *d.req.Custard
-	if c == (CustardAsked{}) {
+	if c == (CustardInput{}) {
 		c = UsualCustard
 	}
 	starch := c.Starch
@@ -70,7 +70,7 @@ func (d *dessert) makeCustard() {
 		i, _ := d.req.Own.Ingredient(x.key)
 		d.custard = append(d.custard, filling.Weighed{Ingredient: i, G: x.parts * g})
 	}
-	d.style.rule, d.style.fill = byFloor, custardFruitGCM2
+	d.style.FillRule, d.style.Fill = larder.FillFloor, custardFruitGCM2
 	d.filling.Liquids = append(d.filling.Liquids, d.custard[0])
 	d.filling.Extras = append(d.filling.Extras, d.custard[3])
 	d.filling = filling.New(d.filling)

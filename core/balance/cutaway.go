@@ -24,7 +24,7 @@ type Cutaway struct {
 	FruitMM      float64 `json:"fruit_mm"`       // top of the fruit when it has sunk
 	JuiceMM      float64 `json:"juice_mm"`       // how high the juice stands in it, at the table
 	ToppingMM    float64 `json:"topping_mm"`     // top of the baked topping
-	LateMM       float64 `json:"late_mm"`        // top of what is put on besides
+	LateMM       float64 `json:"late_mm"`        // top of what is put on in addition to
 	HotMM        float64 `json:"hot_mm"`         // how high the boiling stack reaches
 	JuiceColour  string  `json:"juice_colour"`   // #RRGGBB
 	GapShare     float64 `json:"gap_share"`
@@ -36,7 +36,7 @@ type Cutaway struct {
 // picture alone.
 const voidShare = 0.6
 
-func (p *plan) cutaway(s stand, fruitML float64) Cutaway {
+func (p *plan) cutaway(s candidate, fruitML float64) Cutaway {
 	g := p.geo
 	settled := max(0, s.MassG+p.allThickenerG(s)-s.SteamedOffG-s.SoakedUpG) / filling.JuiceDensityGPerM
 	juice := min(settled, s.JuiceG/filling.JuiceDensityGPerM/voidShare)

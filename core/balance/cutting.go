@@ -16,7 +16,7 @@ func (p *plan) cutting(a *Answer) []topping.Plan {
 	if p.base.UpTheSides {
 		out = append(out, c.Shell(p.under, p.base.DensityGPerML, p.req.Dish, p.geo))
 	}
-	if p.req.Style == "bar" {
+	if p.style.CutInPan {
 		out = append(out, c.Bars(a.Portions.FinishedG, a.Portions.EachG, p.req.Dish))
 	}
 	return out
@@ -30,7 +30,7 @@ func (r *Request) cuts() topping.Cuts {
 	return *r.Cuts
 }
 
-func (d *dessert) lookCuts(f *fault.Faults) {
+func (d *dessert) resolveCuts(f *fault.Faults) {
 	c := d.req.Cuts
 	if c == nil {
 		return

@@ -1,6 +1,7 @@
 package balance
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -24,9 +25,9 @@ const (
 	greaseNone   = "none"
 )
 
-func (d *dessert) lookFinish(f *fault.Faults) {
-	d.lookCustard(f)
-	d.lookCuts(f)
+func (d *dessert) resolveFinish(f *fault.Faults) {
+	d.resolveCustard(f)
+	d.resolveCuts(f)
 	f.AmongOrNone("", "/greasing", d.req.Greasing, Greasings)
 	const most = 6
 	if !f.Length("", "/finishes", len(d.req.Finishes), 0, most) {
@@ -40,15 +41,7 @@ func (d *dessert) lookFinish(f *fault.Faults) {
 // greasing is how the dish is readied: as asked, or a sling for what is cut in the pan, butter where crumbs or dough
 // touch the dish, and nothing for fruit that is spooned out or under a shell of short pastry.
 func (d *dessert) greasing() string {
-	switch {
-	case d.req.Greasing != "":
-		return d.req.Greasing
-	case d.req.Style == "bar":
-		return greaseSling
-	case d.req.Style == "betty", d.req.Style == "cobbler", d.req.Style == "pandowdy":
-		return greaseButter
-	}
-	return greaseNone
+	return cmp.Or(d.req.Greasing, d.style.Greasing)
 }
 
 // insideDM2 is the inside of the dish, floor and walls.

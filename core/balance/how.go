@@ -18,7 +18,9 @@ func (p *plan) howFruit() message.Message {
 	if !slices.ContainsFunc(p.filling.Pieces, func(x filling.Piece) bool { return !x.Frozen }) {
 		return message.New("Weigh the fruit frozen and do not thaw it: thawed fruit loses juice before the bake.")
 	}
-	return message.New("Prepare the fruit, try it in the empty dish, and weigh it; the weight in the bowl replaces this figure.")
+	return message.New(
+		"Prepare the fruit, try it in the empty dish, and weigh it; the weight in the bowl replaces this figure.",
+	)
 }
 
 // howDough is how a topping is made, by its family.
@@ -37,7 +39,9 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 		return message.Sentences(
 			rub,
 			foldIn(x),
-			message.New("Add the liquid, the last of it only if the dough needs it, and stop as soon as the dough holds together."),
+			message.New(
+				"Add the liquid, the last of it only if the dough needs it, and stop as soon as the dough holds together.",
+			),
 			laid,
 		)
 	case "pastry":
@@ -51,7 +55,9 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 	case "betty":
 		return message.New("Toss the crumbs with the melted butter.")
 	case "praline":
-		return message.New("Melt the sugar and syrup with the butter and stir in the nuts. Put it on for the last minutes of the bake.")
+		return message.New(
+			"Melt the sugar and syrup with the butter and stir in the nuts. Put it on for the last minutes of the bake.",
+		)
 	case "bar":
 		rub := message.New("Rub in the butter until it clumps.")
 		if byOil(x) {
@@ -130,7 +136,7 @@ func (p *plan) howTopping() message.Message {
 	switch {
 	case !workable[p.wanted.Topping.Family] || byOil(p.top):
 	case t.Tool != "":
-		how = p.says.Sentences(toolHow[t.Tool], p.lotsSays(), foldIn(p.top))
+		how = p.says.Sentences(toolHow[t.Tool], p.batchesText(), foldIn(p.top))
 		if p.wanted.Topping.Family == "biscuit" {
 			how = p.says.Sentences(
 				how,
@@ -190,8 +196,8 @@ func (p *plan) lots() float64 {
 	return math.Ceil(p.top.VolumeML / (bowlShare * bowl))
 }
 
-// lotsSays is how many lots a machine makes it in; empty for one, and by hand.
-func (p *plan) lotsSays() message.Message {
+// batchesText is how many lots a machine makes it in; empty for one, and by hand.
+func (p *plan) batchesText() message.Message {
 	if t := p.req.Topping.Tool; t != "processor" && t != "mixer" || p.lots() < 2 {
 		return message.Message{}
 	}
@@ -199,7 +205,7 @@ func (p *plan) lotsSays() message.Message {
 		message.Number(p.lots(), 0), message.Number(100*bowlShare, 0))
 }
 
-// howBase is how the base is made and laid.
+// howBase is how the base is made and put.
 func (p *plan) howBase() message.Message {
 	switch {
 	case len(p.base.Parts) == 0:

@@ -5,15 +5,15 @@ import (
 	"mabbin/core/message"
 )
 
-// Kept is something made ahead or left over, and what becomes of it.
-type Kept struct {
-	What message.Message `json:"what"`
-	How  message.Message `json:"how"`
+// Storage is something made ahead or left over, and what becomes of it.
+type Storage struct {
+	Name message.Message `json:"name"`
+	Text message.Message `json:"text"`
 }
 
 // ahead is what can be made days before, and how it keeps.
-func (p *plan) ahead() []Kept {
-	out := []Kept{}
+func (p *plan) ahead() []Storage {
+	out := []Storage{}
 	if t := p.wanted.Topping; !t.None() {
 		out = append(out, p.made(t.Name, message.New(t.MakeAhead)))
 	}
@@ -29,7 +29,7 @@ func (p *plan) ahead() []Kept {
 	if p.custard == nil && p.thickener.Freeze != "" {
 		out = append(
 			out,
-			Kept{message.New("The filling, frozen"), p.says.New("thickener: {freezes}", message.Word(p.thickener.Freeze))},
+			Storage{message.New("The filling, frozen"), p.says.New("thickener: {freezes}", message.Word(p.thickener.Freeze))},
 		)
 	}
 	return out
@@ -48,8 +48,8 @@ func (a *Answer) AfterFreezer(r Request) message.Message {
 }
 
 // made is a thing of the tables that is made ahead.
-func (p *plan) made(name string, how message.Message) Kept {
-	return Kept{p.says.New("{Name}", larder.Called(name)), how}
+func (p *plan) made(name string, how message.Message) Storage {
+	return Storage{p.says.New("{Name}", larder.Called(name)), how}
 }
 
 // Reviving a dried-out portion: fruit juice round its edge, in g, and warmth. Working figures.
@@ -60,13 +60,13 @@ const (
 )
 
 // leftovers is what is left of each thing, and a use for it.
-func (p *plan) leftovers(a *Answer) []Kept {
-	var out []Kept
+func (p *plan) leftovers(a *Answer) []Storage {
+	var out []Storage
 	for _, b := range a.Purchase {
 		if !b.Use.IsZero() {
 			out = append(
 				out,
-				Kept{p.says.New("{much} of prepared {fruit}", message.Grams(b.LeftOverG), larder.Called(b.Name)), b.Use},
+				Storage{p.says.New("{much} of prepared {fruit}", message.Grams(b.LeftOverG), larder.Called(b.Name)), b.Use},
 			)
 		}
 	}
@@ -74,7 +74,10 @@ func (p *plan) leftovers(a *Answer) []Kept {
 		for _, l := range b.Lines {
 			if i, ok := p.req.Own.Ingredient(l.Key); ok && i.Role == "egg" {
 				if _, left := cracked(p.conventions(), i, l.G); left >= eggLeftG {
-					out = append(out, Kept{p.says.New("{much} of {egg}", message.Grams(left), larder.Called(l.Name)), eggUses[i.Key]})
+					out = append(
+						out,
+						Storage{p.says.New("{much} of {egg}", message.Grams(left), larder.Called(l.Name)), eggUses[i.Key]},
+					)
 				}
 			}
 		}
@@ -82,7 +85,7 @@ func (p *plan) leftovers(a *Answer) []Kept {
 	if p.base.UpTheSides || p.wanted.Topping.Family == "pastry" {
 		out = append(
 			out,
-			Kept{
+			Storage{
 				message.New("Dough trimmings"),
 				message.New("press together once and cut leaves for the top, or bake them with cinnamon sugar"),
 			},
@@ -90,7 +93,7 @@ func (p *plan) leftovers(a *Answer) []Kept {
 	}
 	out = append(
 		out,
-		Kept{
+		Storage{
 			message.New("A portion that has dried out the next day"),
 			p.says.New(
 				"spoon {juice} of fruit juice round the edge and warm it {minutes} min at {heat} under foil; take the foil off for the last third",
@@ -108,7 +111,7 @@ func (p *plan) carrying() []message.Message {
 	switch {
 	case p.custard != nil:
 		return carryCold
-	case p.req.Style == "bar" || p.req.Style == "pie":
+	case p.style.Slices:
 		return carrySet
 	}
 	return carryWarm
@@ -117,9 +120,14 @@ func (p *plan) carrying() []message.Message {
 var (
 	carryLevel = message.New("Keep the dish level on a non-slip cloth, with something packed on both sides.")
 	carryWarm  = []message.Message{
-		message.New("It travels best cold and set. Warm, leave the lid open by a finger: under a tight lid the top turns soggy."),
+		message.New(
+			"It travels best cold and set. Warm, leave the lid open by a finger: under a tight lid the top turns soggy.",
+		),
 		carryLevel,
-		message.New("Re-crisp it on arrival, 10 min at {heat}. Carry cream and custard in a cold box.", message.OvenHeat(180)),
+		message.New(
+			"Re-crisp it on arrival, 10 min at {heat}. Carry cream and custard in a cold box.",
+			message.OvenHeat(180),
+		),
 	}
 	carrySet = []message.Message{
 		message.New("Carry it cold and set in its tin, and cut it on arrival: cut pieces dry out and lean on each other."),
@@ -143,7 +151,7 @@ type served struct {
 	g    float64
 }
 
-// besides are the usual accompaniments, in g a portion. Handbook practice.
+// in addition to are the usual accompaniments, in g a portion. Handbook practice.
 var besides = []served{
 	{message.New("pouring cream"), 40},
 	{message.New("warm custard"), 70},

@@ -11,13 +11,13 @@ type LedgerLine struct {
 	Name     message.Message `json:"name"`
 	G        float64         `json:"g"`         // negative: it left
 	RunningG float64         `json:"running_g"` // what is there after this line
-	Why      message.Message `json:"why"`
+	Source   message.Message `json:"source"`
 	Basis    larder.Basis    `json:"basis"`
 }
 
 // ledgerLines writes the ledger out in the order in which it happens. Lines that are nothing here are left out, but
 // for those that every dessert has.
-func (p *plan) ledgerLines(s stand) []LedgerLine {
+func (p *plan) ledgerLines(s candidate) []LedgerLine {
 	l := s.Ledger
 	all := []struct {
 		code   string
@@ -100,7 +100,7 @@ func (p *plan) ledgerLines(s stand) []LedgerLine {
 func (p *plan) sources(a *Answer) map[string]Sourced {
 	fruit := map[string]message.Message{
 		byFill:      p.fillSource(),
-		byHeadspace: p.says.New("As much as leaves {rim} below the rim when it boils. Swelling by steam is a working figure.", message.Millimetres(p.style.keepMM)),
+		byHeadspace: p.says.New("As much as leaves {rim} below the rim when it boils. Swelling by steam is a working figure.", message.Millimetres(p.style.KeepMM)),
 		byWeight:    message.New("Your own weight."),
 	}[a.Fit.LimitedBy]
 	sugar := message.New("Sugar target from the fruit's acid; the fruit's own sugar by composition.")
@@ -130,20 +130,20 @@ func (p *plan) sources(a *Answer) map[string]Sourced {
 
 func (p *plan) fillSource() message.Message {
 	packed := message.New("Hand-packed weight from the fruit's bulk density and a working factor.")
-	switch p.style.rule {
-	case byFloor:
-		return p.says.New("{much} of fruit per square centimetre of floor.", message.Grams(p.style.fill))
-	case byShell:
+	switch p.style.FillRule {
+	case larder.FillFloor:
+		return p.says.New("{much} of fruit per square centimetre of floor.", message.Grams(p.style.Fill))
+	case larder.FillShell:
 		return p.says.Sentences(
 			p.says.New(
 				"Fruit heaped to {share} % of the lined dish: it sinks, and the topping sinks with it.",
-				message.Number(100*p.style.fill, 0),
+				message.Number(100*p.style.Fill, 0),
 			),
 			packed,
 		)
 	}
 	return p.says.Sentences(
-		p.says.New("Raw layers at {share} % of the dish.", message.Number(100*p.style.fill, 0)),
+		p.says.New("Raw layers at {share} % of the dish.", message.Number(100*p.style.Fill, 0)),
 		packed,
 	)
 }
@@ -167,7 +167,7 @@ func (p *plan) whySteam() message.Message {
 	}
 	return p.says.New(
 		"From the rim area: {steam} g per square centimetre for a {style}.",
-		message.Number(p.style.steamGCM2, 3),
+		message.Number(p.style.SteamGCM2, 3),
 		message.Word(p.req.Style),
 	)
 }

@@ -21,5 +21,8 @@ var leftOver = []struct {
 	{60, message.New("a snack, or for porridge")},
 	{200, message.New("stew it with a spoon of sugar: a sauce for reheated portions")},
 	{600, message.New("toss it with a tenth of its weight in sugar and freeze it flat for the next dessert")},
-	{1e9, message.New("enough for another dish: bake that too, or freeze the fruit flat with a tenth of its weight in sugar")},
+	{
+		1e9,
+		message.New("enough for another dish: bake that too, or freeze the fruit flat with a tenth of its weight in sugar"),
+	},
 }

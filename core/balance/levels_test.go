@@ -19,8 +19,8 @@ func TestFruitOfALevelStandsAtIt(t *testing.T) {
 			Material:   "glass",
 		},
 		Style:   "crumble",
-		Fruits:  []FruitAsked{{Key: "damson", Share: 1}},
-		Topping: ToppingAsked{Key: "crumble_oat"},
+		Fruits:  []FruitInput{{Key: "damson", Share: 1}},
+		Topping: ToppingInput{Key: "crumble_oat"},
 	}
 	pie := Request{
 		Dish: dish.Dish{
@@ -32,11 +32,11 @@ func TestFruitOfALevelStandsAtIt(t *testing.T) {
 		},
 		Style:       "pie",
 		CrumbLayerG: 20,
-		Fruits: []FruitAsked{
+		Fruits: []FruitInput{
 			{Key: "apple_sharp", Share: 1},
 		},
-		Topping: ToppingAsked{Key: "streusel_coarse"},
-		Base:    &BaseAsked{Key: "shortcrust"},
+		Topping: ToppingInput{Key: "streusel_coarse"},
+		Base:    &BaseInput{Key: "shortcrust"},
 	}
 	for name, r := range map[string]Request{"crumble": crumble, "pie": pie} {
 		a, err := Solve(r)

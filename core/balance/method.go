@@ -20,7 +20,7 @@ type Doing struct {
 const usualSteps = 12
 
 // method is what to do for this very dessert: which bowl, in what order, how it should look, what waits meanwhile.
-func (p *plan) method(s stand) []Doing {
+func (p *plan) method(s candidate) []Doing {
 	m := recipe{plan: p, stand: s, steps: make([]Doing, 0, usualSteps)}
 	m.readyDish()
 	m.makeTopping(false)
@@ -46,7 +46,7 @@ func (p *plan) method(s stand) []Doing {
 // recipe gathers the steps of a method.
 type recipe struct {
 	*plan
-	stand stand
+	stand candidate
 	steps []Doing
 }
 
@@ -214,14 +214,14 @@ func (m *recipe) mixFilling() {
 	for _, d := range p.doses(m.stand.thickenerG) {
 		switch name := message.Value(larder.Called(d.Thickener.Name)); {
 		case d.G < ticketG || p.thickened() && d.Thickener.Key == p.thickener.Key:
-		case strings.HasPrefix(d.Thickener.How, "cold slurry"):
+		case strings.HasPrefix(d.Thickener.Method, "cold slurry"):
 			slurry = append(slurry, name)
 		default:
 			dry = append(dry, name)
 		}
 	}
 	dry = append(dry, m.among(p.filling.Extras, inDry...)...)
-	layered := p.req.Style == "betty" // its sugar goes between the layers, and not into a bowl
+	layered := p.style.Layered // its sugar goes between the layers, and not into a bowl
 	var lines []message.Message
 	switch {
 	case layered && len(dry) > 1:
@@ -279,7 +279,7 @@ func (p *plan) sugarName() message.Message {
 }
 
 // poursOver says that the liquid is poured over the fruit in the dish, and not tossed with it.
-func (p *plan) poursOver() bool { return p.req.Style == "betty" || p.req.Style == "pandowdy" }
+func (p *plan) poursOver() bool { return p.style.Pours != "" }
 
 // poursAny says that there is something to pour.
 func (p *plan) poursAny() bool {

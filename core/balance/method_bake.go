@@ -37,25 +37,18 @@ func (p *plan) assemble() message.Message {
 	if n := p.wanted.Topping.Layers; n > 1 {
 		return p.says.Sentences(p.says.New(
 			"{Topping} and fruit in layers: {n} layers of {much} with fruit between them, the last on top. Do not fill to the brim.",
-			larder.Called(p.wanted.Topping.Name), message.Number(n, 0), message.Grams(p.top.G/n),
+			larder.Called(p.wanted.Topping.Name),
+			message.Number(n, 0),
+			message.Grams(p.top.G/n),
 		), p.pour())
 	}
-	switch style := p.req.Style; {
-	case style == "pandowdy":
-		return p.says.Sentences(message.New("Fill the holes between the slices."), p.pour(),
-			message.New("Put the pastry on and leave small gaps."))
-	case p.wanted.Topping.Family == "pastry":
+	if p.wanted.Topping.Family == "pastry" && p.style.Lid {
 		return message.New("Fill the holes between the slices, put the lid on, press it to the rim, and cut vents.")
-	case style == "cobbler":
-		return message.New("Level the fruit. Put the dough on in pieces with gaps for the steam; the gaps close as it rises.")
-	case style == "bar":
-		return message.New("Spread the fruit loosely over the base to its edges, and crumble the topping over it.")
-	case style == "pie":
-		return message.New("Heap the fruit towards the middle, fill the holes between the slices, and put the topping on.")
 	}
-	return message.New(
-		"Fill the dish, level it without pressing, and sprinkle the topping on loosely. Leave gaps at the rim so that you can see the juice bubble.",
-	)
+	if p.style.Pours == larder.PourBetween {
+		return p.says.Sentences(p.pour(), message.New(p.style.Assembly))
+	}
+	return p.says.Sentences(message.New(p.style.Assembly), p.pour())
 }
 
 // pour is the liquid that goes over the fruit in the dish.
@@ -68,7 +61,7 @@ func (p *plan) pour() message.Message {
 	switch {
 	case len(liquids) == 0:
 		return message.Message{}
-	case p.req.Style == "betty":
+	case p.style.Pours == larder.PourBeforeLast:
 		return p.says.New("Pour the {liquid} over before the last crumbs.", message.And(liquids...))
 	}
 	return p.says.New("Warm the {liquid} together and pour it between the layers.", message.And(liquids...))
@@ -82,41 +75,13 @@ func (p *plan) doneWhen() message.Message {
 	if p.wanted.Topping.None() {
 		return message.New("It is done when it bubbles in the middle and a skewer goes in easily.")
 	}
-	if p.wanted.Topping.Family == "pastry" && p.req.Style != "pandowdy" {
+	if p.wanted.Topping.Family == "pastry" && p.style.Lid {
 		return message.New("It is done when the lid is deep golden and the juice bubbles thickly through the vents.")
 	}
-	return doneWhen[p.req.Style]
+	return message.New(p.style.Done)
 }
 
-var doneWhen = map[string]message.Message{
-	"crumble": message.New("It is done when it bubbles in the middle, not only at the rim, and the top is golden."),
-	"crisp": message.New(
-		"It is done when it bubbles in the middle and the top is deep golden and sounds crisp when tapped.",
-	),
-	"cobbler": message.New(
-		"It is done when the biscuits are golden and dry underneath (lift one to see) and the juice bubbles between them.",
-	),
-	"pandowdy": message.New(
-		"Push the crust into the juice here and there when the plan says so. It is done when the crust is glazed.",
-	),
-	"betty": message.New(
-		"It is done when the juice bubbles in the middle, a skewer goes into the fruit easily and the lid is crisp.",
-	),
-	"bar": message.New("It is done when the top is golden and the fruit bubbles thickly."),
-	"pie": message.New("It is done when it bubbles thickly in the middle and the base is brown through."),
-}
-
-func (p *plan) restWords() message.Message {
-	switch p.req.Style {
-	case "bar":
-		return message.New("Let it cool completely in the pan before cutting. Wipe the knife between cuts, and take a corner piece out first.")
-	case "pie":
-		return message.New(
-			"Cut it lukewarm or cold: hot juice is thin and thickens as it cools. Shortcrust is fragile while warm: take it out of the tin late.",
-		)
-	}
-	return message.New("Let it stand: hot juice is thin and thickens as it cools.")
-}
+func (p *plan) restWords() message.Message { return message.New(p.style.Rest) }
 
 // checks are what has to be right before the oven door closes, for this very dessert.
 func (p *plan) checks() []Doing {

@@ -18,7 +18,7 @@ func methodOf(t *testing.T, change func(*Request)) (*Answer, string) {
 	return a, b.String()
 }
 
-// Everything that is weighed is put somewhere, and nothing is told that is not there.
+// Everything that is weighed is put somewhere, and nothing is reported that is not there.
 func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 	for name, c := range map[string]struct {
 		change func(*Request)
@@ -27,8 +27,8 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 	}{
 		"spice, nuts, butter and lemon": {
 			func(r *Request) {
-				r.Extras = []Asked{{Key: "cinnamon", G: 2}, {Key: "walnuts", G: 40}, {Key: "butter", G: 20}}
-				r.Liquids = []Asked{{Key: "lemon_juice", G: 15}}
+				r.Extras = []Quantity{{Key: "cinnamon", G: 2}, {Key: "walnuts", G: 40}, {Key: "butter", G: 20}}
+				r.Liquids = []Quantity{{Key: "lemon_juice", G: 15}}
 			},
 			[]string{
 				"Mix sugar, cornflour and ground cinnamon", "Fold in walnuts", "Dot the butter", "Toss it with the lemon juice",
@@ -37,7 +37,7 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 			nil,
 		},
 		"a slurry": {
-			func(r *Request) { r.Thickener = &ThickenerAsked{Key: "arrowroot"} },
+			func(r *Request) { r.Thickener = &ThickenerInput{Key: "arrowroot"} },
 			[]string{"Stir the arrowroot", "Toss the fruit with the sugar"},
 			[]string{"Mix sugar"},
 		},
@@ -47,12 +47,12 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 			[]string{"cornflour", "thickener"},
 		},
 		"sugar that is already in": {
-			func(r *Request) { r.Macerate = &MacerateAsked{Minutes: 45, Juice: "leave"} },
+			func(r *Request) { r.Macerate = &MacerateInput{Minutes: 45, Juice: "leave"} },
 			[]string{"macerate: Toss with the sugar", "Toss the fruit with the cornflour"},
 			[]string{"Mix sugar"},
 		},
 		"juice thickened first": {
-			func(r *Request) { r.Macerate = &MacerateAsked{Minutes: 45, Juice: "thicken"} },
+			func(r *Request) { r.Macerate = &MacerateInput{Minutes: 45, Juice: "thicken"} },
 			[]string{"Stir the cornflour into the cold juice", "Fold the fruit into the thickened juice"},
 			[]string{"Toss the fruit with the cornflour", "Mix sugar"},
 		},
@@ -68,38 +68,38 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 		},
 		"the tough one alone": {
 			func(r *Request) {
-				r.Fruits = []FruitAsked{{Key: "quince", Share: 0.4}, {Key: "apple_firm", Share: 0.6}}
-				r.Precook = &PrecookAsked{Minutes: 15, Fruits: []string{"quince"}}
+				r.Fruits = []FruitInput{{Key: "quince", Share: 0.4}, {Key: "apple_firm", Share: 0.6}}
+				r.Precook = &PrecookInput{Minutes: 15, Fruits: []string{"quince"}}
 			},
 			[]string{"Cook the quince first, 15 min on the hob, under a lid"},
 			[]string{"Cook the quince and"},
 		},
 		"a betty": {
 			func(r *Request) {
-				r.Style, r.Topping = "betty", ToppingAsked{Key: "betty_bread", Layers: 3}
-				r.Liquids = []Asked{{Key: "water", G: 80}}
+				r.Style, r.Topping = "betty", ToppingInput{Key: "betty_bread", Layers: 3}
+				r.Liquids = []Quantity{{Key: "water", G: 80}}
 			},
 			[]string{"3 layers", "Pour the water over before the last crumbs", "over the fruit of each layer"},
 			[]string{"Stir in water", "toss the fruit", "Scrape all"},
 		},
 		"a bought sheet": {
 			func(r *Request) {
-				r.Style, r.Base, r.Topping = "pie", &BaseAsked{Key: "bought_shortcrust", EggSeal: true}, ToppingAsked{Key: "streusel_coarse"}
+				r.Style, r.Base, r.Topping = "pie", &BaseInput{Key: "bought_shortcrust", EggSeal: true}, ToppingInput{Key: "streusel_coarse"}
 			},
 			[]string{"unroll it", "Brush the inside of the base"},
 			[]string{"Rub in, bring together"},
 		},
 		"bare": {
-			func(r *Request) { r.Topping = ToppingAsked{Key: "none"} },
+			func(r *Request) { r.Topping = ToppingInput{Key: "none"} },
 			[]string{"a skewer goes in"},
 			[]string{"topping", "golden", "strew"},
 		},
 		"savoury": {
 			func(r *Request) {
 				r.Style, r.Sweetness = "cobbler", "savoury"
-				r.Fruits = []FruitAsked{{Key: "courgette", Share: 1}}
-				r.Topping = ToppingAsked{Key: "biscuit_drop"}
-				r.Extras = []Asked{{Key: "onion", G: 120}, {Key: "garlic", G: 6}, {Key: "salt", G: 6}}
+				r.Fruits = []FruitInput{{Key: "courgette", Share: 1}}
+				r.Topping = ToppingInput{Key: "biscuit_drop"}
+				r.Extras = []Quantity{{Key: "onion", G: 120}, {Key: "garlic", G: 6}, {Key: "salt", G: 6}}
 			},
 			[]string{"Soften the onion and garlic", "Mix cornflour and", "salt"},
 			nil,
@@ -122,15 +122,15 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 // Steps with a knife, heat or raw egg are not for a child.
 func TestAHelperIsKeptFromKnivesHeatAndRawEgg(t *testing.T) {
 	a := solve(t, func(r *Request) {
-		r.Style, r.Base, r.Finishes = "pie", &BaseAsked{
+		r.Style, r.Base, r.Finishes = "pie", &BaseInput{
 			Key:      "shortcrust",
 			ParBaked: true,
 			EggSeal:  true,
 		}, []string{
 			"egg_wash",
 		}
-		r.Fruits = []FruitAsked{{Key: "apple_firm", Share: 1}}
-		r.Precook = &PrecookAsked{Minutes: 5}
+		r.Fruits = []FruitInput{{Key: "apple_firm", Share: 1}}
+		r.Precook = &PrecookInput{Minutes: 5}
 	})
 	helps := 0
 	for _, x := range a.Method {
@@ -151,7 +151,7 @@ func TestAHelperIsKeptFromKnivesHeatAndRawEgg(t *testing.T) {
 
 // What goes into the dish from the bowl is what was weighed into it, less what was left behind or boiled off.
 func TestWhatIsScrapedIsWhatIsInTheBowl(t *testing.T) {
-	a, says := methodOf(t, func(r *Request) { r.Macerate = &MacerateAsked{Minutes: 60, Juice: "leave"} })
+	a, says := methodOf(t, func(r *Request) { r.Macerate = &MacerateInput{Minutes: 60, Juice: "leave"} })
 	weighed := 0.0
 	for _, b := range a.Ticket {
 		if b.Key == "fruit" || b.Key == "dry" {

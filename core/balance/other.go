@@ -92,7 +92,7 @@ func Other(q OtherRequest) (*OtherAnswer, error) {
 		out.LeftG -= float64(count) * a.FruitG
 	}
 	out.LeftUse = UseFor(out.LeftG)
-	out.Left = out.leftSays()
+	out.Left = out.leftText()
 	return out, nil
 }
 
@@ -101,7 +101,7 @@ func Other(q OtherRequest) (*OtherAnswer, error) {
 func (r Request) moved(from *Answer, d StartDish) (Request, *Answer, error) {
 	r.Dish = d.Dish
 	r = r.withFilling(d.Dish.Measure().VolumeML/from.Fit.VolumeML, from) // a first guess
-	if r.FruitGiven() {                                                  // the card's own fill of its dish is kept
+	if r.FruitEntered() {                                                // the card's own fill of its dish is kept
 		full := from.Fit.RawFillPct
 		r.FillWithFruit()
 		trial, err := Solve(r)
@@ -141,10 +141,10 @@ func (r Request) withFilling(k float64, from *Answer) Request {
 			}
 		}
 	}
-	scale := func(list []Asked) []Asked {
-		out := make([]Asked, len(list))
+	scale := func(list []Quantity) []Quantity {
+		out := make([]Quantity, len(list))
 		for i, a := range list {
-			out[i] = Asked{a.Key, by[a.Key] * k}
+			out[i] = Quantity{a.Key, by[a.Key] * k}
 		}
 		return out
 	}
@@ -159,9 +159,9 @@ func (r Request) withFilling(k float64, from *Answer) Request {
 			g := from.ThickenerG * k
 			t.G = &g
 		}
-		t.With = make([]Asked, len(r.Thickener.With))
+		t.With = make([]Quantity, len(r.Thickener.With))
 		for i, a := range r.Thickener.With {
-			t.With[i] = Asked{a.Key, lineG(from, "dry", a.Key) * k}
+			t.With[i] = Quantity{a.Key, lineG(from, "dry", a.Key) * k}
 		}
 		r.Thickener = &t
 	}

@@ -8,7 +8,7 @@ import (
 
 func TestAnotherDishIsNeverOneFactor(t *testing.T) {
 	r := gooseberries()
-	r.Extras = []Asked{{"crystallised_ginger", 20}, {"salt", 2}}
+	r.Extras = []Quantity{{"crystallised_ginger", 20}, {"salt", 2}}
 	r.SugarG = ptr(210.0)
 	a, err := Other(
 		OtherRequest{

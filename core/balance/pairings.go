@@ -12,11 +12,11 @@ import (
 
 // PairingsRequest asks what goes with some fruits.
 type PairingsRequest struct {
-	Fruits []string    `json:"fruits"`          // keys
-	FruitG float64     `json:"fruit_g"`         // prepared, for the amounts
-	Month  int         `json:"month,omitempty"` // 1 to 12; left out: nothing is said of the season
-	Taken  []string    `json:"taken,omitempty"` // keys of what is in it already
-	Own    *larder.Own `json:"own,omitempty"`
+	Fruits  []string    `json:"fruits"`          // keys
+	FruitG  float64     `json:"fruit_g"`         // prepared, for the amounts
+	Month   int         `json:"month,omitempty"` // 1 to 12; left out: nothing is said of the season
+	Present []string    `json:"taken,omitempty"` // keys of what is in it already
+	Own     *larder.Own `json:"own,omitempty"`
 }
 
 // Pairings is what goes with some fruits: what suits most of them first.
@@ -30,7 +30,7 @@ type Pairings struct {
 type Season struct {
 	Fruit string          `json:"fruit"`
 	Now   bool            `json:"now"`
-	Says  message.Message `json:"says"`
+	Text  message.Message `json:"text"`
 }
 
 // PairingKind is what sort of thing goes with a fruit.
@@ -45,7 +45,7 @@ const (
 	PairLiquid PairingKind = "liquid"
 )
 
-// pairDried is a dried fruit: told as a fruit, and given by a weight of its own.
+// pairDried is a dried fruit: reported as a fruit, and given by a weight of its own.
 var pairDried = PairingKind("dried")
 
 // Offer is something that goes with the fruit.
@@ -54,7 +54,7 @@ type Offer struct {
 	Key  string          `json:"key,omitempty"` // left out: the tables do not know it
 	Name message.Message `json:"name"`
 	G    float64         `json:"g"` // for this much fruit
-	Says message.Message `json:"says"`
+	Text message.Message `json:"text"`
 }
 
 // How much of each kind goes with a kilogram of fruit, in g, and of what is stronger than its kind. Working figures.
@@ -111,7 +111,7 @@ func Pair(q PairingsRequest) (*Pairings, error) {
 					kind = pairDried
 				}
 				o := Offer{Kind: list.kind, Key: x.Key, Name: message.New(x.Name), G: amountOf(kind, x.Key, q.FruitG)}
-				if slices.Contains(q.Fruits, x.Key) || slices.Contains(q.Taken, x.Key) {
+				if slices.Contains(q.Fruits, x.Key) || slices.Contains(q.Present, x.Key) {
 					continue
 				}
 				if len(suits[id(o)]) == 0 {
@@ -128,7 +128,7 @@ func Pair(q PairingsRequest) (*Pairings, error) {
 		}
 	}
 	for i, o := range out.Offers {
-		out.Offers[i].Says = message.New("goes with {fruit}", message.And(suits[id(o)]...))
+		out.Offers[i].Text = message.New("goes with {fruit}", message.And(suits[id(o)]...))
 	}
 	slices.SortStableFunc(out.Offers, func(a, b Offer) int { return cmp.Compare(len(suits[id(b)]), len(suits[id(a)])) })
 	return out, nil
@@ -163,9 +163,9 @@ func seasonOf(f larder.Fruit, p larder.Pairing, month int) Season {
 	s := Season{Fruit: f.Key, Now: p.InSeason(month)}
 	from, to := message.Part(months[p.From-1]), message.Part(months[p.To-1])
 	if s.Now {
-		s.Says = message.New("{Fruit} is in season in the north: {from} to {to}.", larder.Called(f.Name), from, to)
+		s.Text = message.New("{Fruit} is in season in the north: {from} to {to}.", larder.Called(f.Name), from, to)
 	} else {
-		s.Says = message.New("{Fruit} is out of season in the north ({from} to {to}): frozen works as well.",
+		s.Text = message.New("{Fruit} is out of season in the north ({from} to {to}): frozen works as well.",
 			larder.Called(f.Name), from, to)
 	}
 	return s

@@ -10,7 +10,7 @@ import (
 
 func TestWhatGoesWithAFruit(t *testing.T) {
 	p, err := Pair(
-		PairingsRequest{Fruits: []string{"apple_firm", "blackberry"}, FruitG: 1000, Month: 11, Taken: []string{"cinnamon"}},
+		PairingsRequest{Fruits: []string{"apple_firm", "blackberry"}, FruitG: 1000, Month: 11, Present: []string{"cinnamon"}},
 	)
 	if err != nil {
 		t.Fatal(err)
@@ -26,17 +26,17 @@ func TestWhatGoesWithAFruit(t *testing.T) {
 		t.Errorf("what is in it is offered: %+v", p.Offers)
 	}
 	hazelnuts := offer("hazelnuts")
-	if hazelnuts == nil || hazelnuts.G != 50 || hazelnuts.Says.String() != "goes with apple and blackberry" {
+	if hazelnuts == nil || hazelnuts.G != 50 || hazelnuts.Text.String() != "goes with apple and blackberry" {
 		t.Errorf("%+v", hazelnuts)
 	}
 	if cloves := offer("cloves"); cloves == nil || cloves.G > 1 {
 		t.Errorf("%+v", cloves)
 	}
 	if len(p.Seasons) != 2 || !p.Seasons[0].Now || p.Seasons[1].Now ||
-		!strings.Contains(p.Seasons[1].Says.String(), "frozen") {
+		!strings.Contains(p.Seasons[1].Text.String(), "frozen") {
 		t.Errorf("%+v", p.Seasons)
 	}
-	if first := p.Offers[0].Says.String(); first != "goes with apple and blackberry" {
+	if first := p.Offers[0].Text.String(); first != "goes with apple and blackberry" {
 		t.Errorf("the first offer %s", first)
 	}
 	if _, err := Pair(

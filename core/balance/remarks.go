@@ -34,18 +34,18 @@ type Remark struct {
 	Code    string          `json:"code"`
 	Level   Level           `json:"level"`
 	Station Station         `json:"station"`
-	What    message.Message `json:"what"`
-	Why     message.Message `json:"why"`
-	Do      message.Message `json:"do"`
+	Text    message.Message `json:"text"`
+	Reason  message.Message `json:"reason"`
+	Action  message.Message `json:"action"`
 }
 
 // usualRemarks is how many remarks there usually are.
 const usualRemarks = 8
 
 // remarks is everything worth saying about a balanced dessert, the weightiest first within each station.
-func (p *plan) remarks(s stand, a *Answer) []Remark {
+func (p *plan) remarks(s candidate, a *Answer) []Remark {
 	out := make([]Remark, 0, usualRemarks)
-	for _, about := range []func(*plan, stand, *Answer, *[]Remark){
+	for _, about := range []func(*plan, candidate, *Answer, *[]Remark){
 		aboutHeadspace, aboutShares, aboutEachFruit, aboutPrecook, aboutMixture, aboutAir, aboutSet, aboutSlips,
 		aboutSweetness, aboutThickener, aboutTopping, aboutBetty, aboutBiscuit, aboutBase,
 		aboutCustard, aboutGluten, aboutSafety,
@@ -59,10 +59,10 @@ func remark(out *[]Remark, code string, l Level, station Station, what, why, do 
 	*out = append(*out, Remark{code, l, station, what, why, do})
 }
 
-func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
+func aboutHeadspace(p *plan, s candidate, a *Answer, out *[]Remark) {
 	mm := s.headspaceMM
 	less := s.FruitG - a.Fit.MostFruitG
-	bigger := p.geo.VolumeML + (p.style.keepMM-mm)/10*p.geo.RimAreaCM2
+	bigger := p.geo.VolumeML + (p.style.KeepMM-mm)/10*p.geo.RimAreaCM2
 	mend := p.says.New(
 		"Take out {fruit} of fruit, or use a dish of {dish}. Put a tray under it.",
 		message.Grams(less),
@@ -110,14 +110,23 @@ func aboutHeadspace(p *plan, s stand, a *Answer, out *[]Remark) {
 			message.New("The space below the rim limits the fruit."),
 			p.says.New(
 				"The usual amount would leave less than {mm} below the rim when it boils.",
-				message.Millimetres(p.style.keepMM),
+				message.Millimetres(p.style.KeepMM),
 			),
 			message.New("There is a little less fruit than usual, to keep it from boiling over. Put a tray under it."),
 		)
 	}
 	if s.headspaceMM > 25 && a.Fit.LimitedBy == byWeight {
-		remark(out, "dish_half_empty", Advice, AtDish, message.New("The dish is large for this fruit."),
-			p.says.New("{mm} stay free below the rim: the sides do not brown, and a thin filling dries out.", message.Millimetres(mm)),
-			p.says.New("Use a smaller dish, or up to {fruit} of fruit.", message.Grams(a.Fit.MostFruitG)))
+		remark(
+			out,
+			"dish_half_empty",
+			Advice,
+			AtDish,
+			message.New("The dish is large for this fruit."),
+			p.says.New(
+				"{mm} stay free below the rim: the sides do not brown, and a thin filling dries out.",
+				message.Millimetres(mm),
+			),
+			p.says.New("Use a smaller dish, or up to {fruit} of fruit.", message.Grams(a.Fit.MostFruitG)),
+		)
 	}
 }

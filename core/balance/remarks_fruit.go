@@ -9,7 +9,7 @@ import (
 	"mabbin/core/units"
 )
 
-func aboutShares(p *plan, _ stand, _ *Answer, out *[]Remark) {
+func aboutShares(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 	off := func(whole float64) bool { return math.Abs(p.shareSum-whole) > 0.005*whole }
 	if len(p.filling.Pieces) > 1 && off(1) && off(100) {
 		var parts []message.Message
@@ -47,7 +47,7 @@ var fruitCautions = map[string]message.Message{
 
 const kernels = "The kernels of stone fruit are poisonous: do not grind or infuse them."
 
-func aboutEachFruit(p *plan, _ stand, _ *Answer, out *[]Remark) {
+func aboutEachFruit(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 	said, bruised := map[string]bool{}, false
 	for i, x := range p.filling.Pieces {
 		if c := fruitCautions[x.Fruit.Key]; !c.IsZero() && !said[c.Format] {
@@ -69,7 +69,7 @@ func aboutEachFruit(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	}
 }
 
-func aboutPrecook(p *plan, _ stand, _ *Answer, out *[]Remark) {
+func aboutPrecook(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 	for _, x := range p.filling.Pieces {
 		if p.filling.Precook.Minutes > 0 && !x.Raw {
 			continue
@@ -113,7 +113,7 @@ func (p *plan) cookFirst(how string) message.Message {
 }
 
 // aboutMixture speaks of fruits that turn tender at very different times.
-func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
+func aboutMixture(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 	if len(p.filling.Pieces) < 2 {
 		return
 	}
@@ -155,7 +155,7 @@ func aboutMixture(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	}
 }
 
-func aboutAir(p *plan, s stand, _ *Answer, out *[]Remark) {
+func aboutAir(p *plan, s candidate, _ *Answer, out *[]Remark) {
 	for _, w := range p.filling.Liquids {
 		if w.Ingredient.Role == "acid" && w.G > 0 {
 			return

@@ -11,10 +11,10 @@ import (
 
 // aboutSet speaks of a set that is two bands or more from what the baker or the style wants. A band off is no fault: it
 // is what the scale tells.
-func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
+func aboutSet(p *plan, s candidate, a *Answer, out *[]Remark) {
 	want := filling.BandOf(p.target)
 	off := a.Set.Band.Apart(want)
-	if p.unthickened() && off < 0 && p.style.set <= spoonedSet {
+	if p.unthickened() && off < 0 && p.style.UsualSet <= spoonedSet {
 		remark(
 			out,
 			"unthickened",
@@ -33,14 +33,14 @@ func aboutSet(p *plan, s stand, a *Answer, out *[]Remark) {
 		return
 	}
 	what := p.says.New("The juice will be {band}; a {style} is usually {usual}.",
-		p.says.Part(a.Set.Band.Says()), message.Word(p.req.Style), p.says.Part(want.Says()))
+		p.says.Part(a.Set.Band.Label()), message.Word(p.req.Style), p.says.Part(want.Label()))
 	if p.req.SetTarget != nil {
 		what = p.says.New("The juice will be {band}; you chose {wanted}.",
-			p.says.Part(a.Set.Band.Says()), p.says.Part(want.Says()))
+			p.says.Part(a.Set.Band.Label()), p.says.Part(want.Label()))
 	}
 	need := s.Solve(p.target, p.thickener, p.beside, p.req.LongBoil)
 	do := p.says.New("For {band}, use {much} of {thickener}.",
-		p.says.Part(want.Says()), message.Grams(need), larder.Called(p.thickener.Name))
+		p.says.Part(want.Label()), message.Grams(need), larder.Called(p.thickener.Name))
 	why := p.says.New("{much} of thickener and the fruit's pectin hold {juice} of juice.",
 		message.Grams(p.allThickenerG(s)), message.Grams(s.JuiceG))
 	if need == 0 && s.thickenerG == 0 {
@@ -62,7 +62,7 @@ func (p *plan) unthickened() bool { return p.givenG != nil && *p.givenG == 0 && 
 
 // aboutSlips asks about amounts that the baker gave and that are far outside what is usual. What was solved for is not
 // asked about.
-func aboutSlips(p *plan, s stand, _ *Answer, out *[]Remark) {
+func aboutSlips(p *plan, s candidate, _ *Answer, out *[]Remark) {
 	r := p.req
 	if p.givenG == nil && r.SugarG == nil && len(r.Extras) == 0 && len(r.Topping.BakersPct) == 0 && len(p.beside) == 0 {
 		return
@@ -102,7 +102,7 @@ func aboutSlips(p *plan, s stand, _ *Answer, out *[]Remark) {
 	askAbout(slip.Find(slip.Dough, dough, r.Own), dough, changed, out)
 }
 
-func askAbout(slips []slip.Slip, bowl []slip.Thing, stations map[string]Station, out *[]Remark) {
+func askAbout(slips []slip.Finding, bowl []slip.Thing, stations map[string]Station, out *[]Remark) {
 	for _, x := range slips {
 		key := bowl[x.Index].Key
 		if stations[key] == "" {
@@ -112,13 +112,13 @@ func askAbout(slips []slip.Slip, bowl []slip.Thing, stations map[string]Station,
 		if x.SuggestG > 0 {
 			do = message.New("Did you mean {much}? Nothing was changed.", message.Grams(x.SuggestG))
 		}
-		remark(out, "slip_"+key, Warning, stations[key], x.What, x.Usual, do)
+		remark(out, "slip_"+key, Warning, stations[key], x.Text, x.Usual, do)
 	}
 }
 
 // aboutSweetness speaks of sugar that was given, where it is far from what the fruit's acid and the baker's own word
 // ask for.
-func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
+func aboutSweetness(p *plan, _ candidate, a *Answer, out *[]Remark) {
 	const (
 		far       = 4.0  // % of the filling: as much as from usual to sweet
 		verySweet = 26.0 // % of the filling; nobody calls less so
@@ -143,7 +143,7 @@ func aboutSweetness(p *plan, _ stand, a *Answer, out *[]Remark) {
 	}
 }
 
-func aboutThickener(p *plan, s stand, _ *Answer, out *[]Remark) {
+func aboutThickener(p *plan, s candidate, _ *Answer, out *[]Remark) {
 	if s.thickenerG <= 0 {
 		return
 	}

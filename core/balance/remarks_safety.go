@@ -10,7 +10,7 @@ import (
 )
 
 // aboutGluten warns where one part was made gluten-free and another was not.
-func aboutGluten(_ *plan, _ stand, a *Answer, out *[]Remark) {
+func aboutGluten(_ *plan, _ candidate, a *Answer, out *[]Remark) {
 	free, from := false, []string{} // names
 	for _, b := range a.Ticket {
 		for _, l := range b.Lines {
@@ -39,7 +39,7 @@ func aboutGluten(_ *plan, _ stand, a *Answer, out *[]Remark) {
 }
 
 // aboutCustard has the cautions of eggs.
-func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
+func aboutCustard(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 	if p.custard == nil {
 		return
 	}
@@ -57,7 +57,9 @@ func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
 		"custard_cold",
 		Caution,
 		AtBake,
-		message.New("Cool it and put it into the fridge within 2 hours (1 hour in a room above 32 C); keep it at 5 C or below."),
+		message.New(
+			"Cool it and put it into the fridge within 2 hours (1 hour in a room above 32 C); keep it at 5 C or below.",
+		),
 		message.New("Local codes differ, and some say 90 minutes."),
 		message.Message{},
 	)
@@ -74,7 +76,7 @@ func aboutCustard(p *plan, _ stand, _ *Answer, out *[]Remark) {
 	}
 }
 
-func aboutSafety(p *plan, _ stand, a *Answer, out *[]Remark) {
+func aboutSafety(p *plan, _ candidate, a *Answer, out *[]Remark) {
 	remark(
 		out,
 		"hot_syrup",

@@ -36,22 +36,22 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 			nil,
 		},
 		"quince, cooked": {
-			func(r *Request) { r.Fruits[0].Key = "quince"; r.Precook = &PrecookAsked{Minutes: 20} },
+			func(r *Request) { r.Fruits[0].Key = "quince"; r.Precook = &PrecookInput{Minutes: 20} },
 			nil,
 			[]string{"precook_required"},
 		},
 		"apple with lemon": {
-			func(r *Request) { r.Fruits[0].Key = "apple_firm"; r.Liquids = []Asked{{"lemon_juice", 15}} },
+			func(r *Request) { r.Fruits[0].Key = "apple_firm"; r.Liquids = []Quantity{{"lemon_juice", 15}} },
 			nil,
 			[]string{"browns_in_air"},
 		},
 		"130 %": {
-			func(r *Request) { r.Fruits = []FruitAsked{{Key: "plum", Share: 0.9}, {Key: "apple_firm", Share: 0.4}} },
+			func(r *Request) { r.Fruits = []FruitInput{{Key: "plum", Share: 0.9}, {Key: "apple_firm", Share: 0.4}} },
 			[]string{"shares_scaled"},
 			nil,
 		},
 		"60 and 40": {
-			func(r *Request) { r.Fruits = []FruitAsked{{Key: "plum", Share: 60}, {Key: "apple_firm", Share: 40}} },
+			func(r *Request) { r.Fruits = []FruitInput{{Key: "plum", Share: 60}, {Key: "apple_firm", Share: 40}} },
 			nil,
 			[]string{"shares_scaled"},
 		},
@@ -66,7 +66,7 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 			[]string{"acid_weakens", "set_off_style"},
 		},
 		"no thickener in what is cut": {
-			func(r *Request) { r.Style, r.Base, r.Thickener.G = "pie", &BaseAsked{Key: "shortcrust"}, ptr(0.0) },
+			func(r *Request) { r.Style, r.Base, r.Thickener.G = "pie", &BaseInput{Key: "shortcrust"}, ptr(0.0) },
 			[]string{"set_off_style"},
 			[]string{"unthickened"},
 		},
@@ -86,18 +86,18 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 			[]string{"too_sweet"},
 		},
 		"honey": {
-			func(r *Request) { r.Liquids = []Asked{{Key: "honey", G: 40}} },
+			func(r *Request) { r.Liquids = []Quantity{{Key: "honey", G: 40}} },
 			[]string{"honey_infants"},
 			nil,
 		},
 		"a dry betty": {
-			func(r *Request) { r.Style, r.Topping = "betty", ToppingAsked{Key: "betty_bread"} },
+			func(r *Request) { r.Style, r.Topping = "betty", ToppingInput{Key: "betty_bread"} },
 			[]string{"betty_dry"},
 			nil,
 		},
 		"a betty that is poured over": {
 			func(r *Request) {
-				r.Style, r.Topping, r.Liquids = "betty", ToppingAsked{Key: "betty_bread"}, []Asked{{Key: "water", G: 70}}
+				r.Style, r.Topping, r.Liquids = "betty", ToppingInput{Key: "betty_bread"}, []Quantity{{Key: "water", G: 70}}
 			},
 			nil,
 			[]string{"betty_dry"},
@@ -110,7 +110,7 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 			[]string{"topping_dusty"},
 		},
 		"bare": {
-			func(r *Request) { r.Topping = ToppingAsked{Key: "none"} },
+			func(r *Request) { r.Topping = ToppingInput{Key: "none"} },
 			nil,
 			[]string{"topping_thin", "unusual_topping", "topping_dusty"},
 		},
@@ -122,12 +122,12 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 		"topping thick": {func(r *Request) { r.Topping.ThicknessMM = 25 }, []string{"topping_thick"}, nil},
 		"windfalls":     {func(r *Request) { r.Fruits[0].LossPct = 10 }, []string{"windfalls"}, nil},
 		"slimy": {
-			func(r *Request) { r.Thickener.Key = "arrowroot"; r.Liquids = []Asked{{"double_cream", 50}} },
+			func(r *Request) { r.Thickener.Key = "arrowroot"; r.Liquids = []Quantity{{"double_cream", 50}} },
 			[]string{"slimy_with_dairy"},
 			nil,
 		},
 		"pear and raspberry": {
-			func(r *Request) { r.Fruits = []FruitAsked{{Key: "pear_firm", Share: 1}, {Key: "raspberry", Share: 1}} },
+			func(r *Request) { r.Fruits = []FruitInput{{Key: "pear_firm", Share: 1}, {Key: "raspberry", Share: 1}} },
 			[]string{"uneven_mixture"},
 			nil,
 		},
@@ -224,8 +224,8 @@ func TestOddCardsAreAnsweredSensibly(t *testing.T) {
 			r.Thickener.Key = "wheat_flour"
 		}, "gluten_left"},
 		"a custard without an egg": {func(r *Request) {
-			r.Style, r.Topping, r.Base = "bar", ToppingAsked{Key: "bar_dough"}, &BaseAsked{Key: "bar_dough"}
-			r.Custard = &CustardAsked{Sugar: 100, Flour: 30}
+			r.Style, r.Topping, r.Base = "bar", ToppingInput{Key: "bar_dough"}, &BaseInput{Key: "bar_dough"}
+			r.Custard = &CustardInput{Sugar: 100, Flour: 30}
 			r.Thickener = nil
 		}, "no_egg"},
 	}
@@ -251,7 +251,7 @@ func TestOddCardsAreAnsweredSensibly(t *testing.T) {
 func TestADoughTakesItsPiecesBetweenFatAndLiquid(t *testing.T) {
 	cobbler := func(pieces map[string]float64) string {
 		a := solve(t, func(r *Request) {
-			r.Style, r.Topping = "cobbler", ToppingAsked{Key: "biscuit_drop", BakersPct: pieces}
+			r.Style, r.Topping = "cobbler", ToppingInput{Key: "biscuit_drop", BakersPct: pieces}
 		})
 		for _, x := range a.Method {
 			if x.Code == "topping" {

@@ -1,7 +1,6 @@
 package balance
 
 import (
-	"slices"
 	"strings"
 
 	"mabbin/core/larder"
@@ -9,12 +8,12 @@ import (
 	"mabbin/core/topping"
 )
 
-func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
+func aboutTopping(p *plan, _ candidate, a *Answer, out *[]Remark) {
 	t := a.Topping
 	if p.wanted.Topping.None() {
 		return
 	}
-	if w := p.wanted.Topping; !slices.Contains(p.style.families, w.Family) {
+	if w := p.wanted.Topping; !p.style.Takes(w.Family) {
 		remark(
 			out,
 			"unusual_topping",
@@ -22,11 +21,12 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 			AtTopping,
 			p.says.New("{Topping} is unusual on a {style}.", larder.Called(w.Name), message.Word(p.req.Style)),
 			message.New("It is calculated as entered; no usual range of depths is known for it."),
-			p.says.New("Usual is {families}.", message.Or(p.style.families.lines()...)),
+			p.says.New("Usual is {families}.", message.Or(familyLines(p.style.Families)...)),
 		)
 		return
 	}
-	if f := p.wanted.Topping.Family; p.style.rule == byFloor && p.custard != nil || f == "pastry" || f == "praline" {
+	if f := p.wanted.Topping.Family; p.style.FillRule == larder.FillFloor && p.custard != nil || f == "pastry" ||
+		f == "praline" {
 		return // thin by its nature
 	}
 	sizes := p.says.New(
@@ -109,8 +109,8 @@ func aboutTopping(p *plan, _ stand, a *Answer, out *[]Remark) {
 const bettyPourShare = 0.08
 
 // aboutBetty speaks of crumbs that take up more than the fruit gives at first.
-func aboutBetty(p *plan, s stand, _ *Answer, out *[]Remark) {
-	if p.req.Style != "betty" || p.poursAny() {
+func aboutBetty(p *plan, s candidate, _ *Answer, out *[]Remark) {
+	if !p.style.Layered || p.poursAny() {
 		return
 	}
 	remark(out, "betty_dry", Note, AtFruit,
@@ -120,7 +120,7 @@ func aboutBetty(p *plan, s stand, _ *Answer, out *[]Remark) {
 }
 
 // aboutBiscuit says what a dough does under the hand, where that is not what its name says.
-func aboutBiscuit(p *plan, _ stand, a *Answer, out *[]Remark) {
+func aboutBiscuit(p *plan, _ candidate, a *Answer, out *[]Remark) {
 	t := a.Topping.Texture
 	if t.Dough == "" {
 		return
@@ -153,9 +153,9 @@ var doughWords = map[topping.Stiffness]message.Message{
 }
 
 // aboutBase speaks of what lies under the fruit.
-func aboutBase(p *plan, s stand, _ *Answer, out *[]Remark) {
+func aboutBase(p *plan, s candidate, _ *Answer, out *[]Remark) {
 	if p.under.G == 0 {
-		if p.req.Style == "bar" || p.req.Style == "pie" {
+		if p.style.Slices {
 			remark(
 				out,
 				"no_base",

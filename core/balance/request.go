@@ -15,26 +15,26 @@ import (
 type Request struct {
 	Dish          dish.Dish       `json:"dish"`
 	Style         string          `json:"style"`
-	Fruits        []FruitAsked    `json:"fruits"`
+	Fruits        []FruitInput    `json:"fruits"`
 	Washed        bool            `json:"washed,omitempty"`
-	Precook       *PrecookAsked   `json:"precook,omitempty"`
-	Macerate      *MacerateAsked  `json:"macerate,omitempty"`
-	Liquids       []Asked         `json:"liquids,omitempty"`
-	Extras        []Asked         `json:"extras,omitempty"`
+	Precook       *PrecookInput   `json:"precook,omitempty"`
+	Macerate      *MacerateInput  `json:"macerate,omitempty"`
+	Liquids       []Quantity      `json:"liquids,omitempty"`
+	Extras        []Quantity      `json:"extras,omitempty"`
 	CrumbLayerG   float64         `json:"crumb_layer_g,omitempty"`
 	WeighedFruitG *float64        `json:"weighed_fruit_g,omitempty"` // prepared; overrides the fill rule
 	BoughtFruitG  *float64        `json:"bought_fruit_g,omitempty"`  // or as bought, before it is peeled, cored, stoned
 	Sweetness     string          `json:"sweetness,omitempty"`       // tart, standard, sweet or savoury
 	SugarG        *float64        `json:"sugar_g,omitempty"`         // overrides the sugar target
 	SugarKey      string          `json:"sugar_key,omitempty"`       // which sugar; left out: caster
-	Thickener     *ThickenerAsked `json:"thickener,omitempty"`       // left out: cornflour, to the set target
+	Thickener     *ThickenerInput `json:"thickener,omitempty"`       // left out: cornflour, to the set target
 	SetTarget     *float64        `json:"set_target,omitempty"`      // score; left out: the style's
 	LongBoil      bool            `json:"long_boil,omitempty"`       // the set is reached over 40 min before the end
 	SteamedOffG   *float64        `json:"steamed_off_g,omitempty"`   // left out: by the plain rule
-	Topping       ToppingAsked    `json:"topping"`
-	Base          *BaseAsked      `json:"base,omitempty"`
-	Late          []ToppingAsked  `json:"late,omitempty"`    // more toppings, on or after the first
-	Custard       *CustardAsked   `json:"custard,omitempty"` // poured over the fruit of a bar or tart
+	Topping       ToppingInput    `json:"topping"`
+	Base          *BaseInput      `json:"base,omitempty"`
+	Late          []ToppingInput  `json:"late,omitempty"`    // more toppings, on or after the first
+	Custard       *CustardInput   `json:"custard,omitempty"` // poured over the fruit of a bar or tart
 	Finishes      []string        `json:"finishes,omitempty"`
 	Cuts          *topping.Cuts   `json:"cuts,omitempty"`     // how topping and bars are cut
 	Greasing      string          `json:"greasing,omitempty"` // butter, oil, sling or none; left out: by the style
@@ -51,24 +51,24 @@ func (r *Request) WeighFruit(g float64) { r.WeighedFruitG, r.BoughtFruitG = &g, 
 // FillWithFruit leaves the fruit to the dish.
 func (r *Request) FillWithFruit() { r.WeighedFruitG, r.BoughtFruitG = nil, nil }
 
-// FruitGiven says whether the fruit is given, prepared or as bought, rather than left to the dish.
-func (r *Request) FruitGiven() bool { return r.WeighedFruitG != nil || r.BoughtFruitG != nil }
+// FruitEntered says whether the fruit is given, prepared or as bought, rather than left to the dish.
+func (r *Request) FruitEntered() bool { return r.WeighedFruitG != nil || r.BoughtFruitG != nil }
 
-// FruitAsked is one fruit of the mix.
-type FruitAsked struct {
+// FruitInput is one fruit of the mix.
+type FruitInput struct {
 	Key     string  `json:"key"`
 	Share   float64 `json:"share"` // shares are normalised to 1
 	Frozen  bool    `json:"frozen,omitempty"`
 	Peeled  *bool   `json:"peeled,omitempty"` // left out: peeled
 	CutMM   float64 `json:"cut_mm,omitempty"`
 	Size    string  `json:"size,omitempty"`     // small, medium or large, as bought
-	LossPct float64 `json:"loss_pct,omitempty"` // bruises and worm holes, beside the usual yield
+	LossPct float64 `json:"loss_pct,omitempty"` // bruises and worm holes, in addition to the usual yield
 	// MeasuredRelease is the share of its water that this crate gives up, from a test; it overrides the table's.
 	MeasuredRelease float64 `json:"measured_release,omitempty"`
 }
 
-// PrecookAsked is cooking the fruit first.
-type PrecookAsked struct {
+// PrecookInput is cooking the fruit first.
+type PrecookInput struct {
 	Minutes float64 `json:"minutes"`
 	Open    bool    `json:"open,omitempty"`
 	Where   string  `json:"where,omitempty"` // hob, oven or microwave; left out: hob
@@ -77,32 +77,32 @@ type PrecookAsked struct {
 }
 
 // Cooks says whether a fruit is cooked first.
-func (p *PrecookAsked) Cooks(fruit string) bool {
+func (p *PrecookInput) Cooks(fruit string) bool {
 	return p.Minutes > 0 && (len(p.Fruits) == 0 || slices.Contains(p.Fruits, fruit))
 }
 
-// MacerateAsked is letting the sugared fruit stand.
-type MacerateAsked struct {
+// MacerateInput is letting the sugared fruit stand.
+type MacerateInput struct {
 	Minutes       float64 `json:"minutes"`
 	Juice         string  `json:"juice,omitempty"` // keep, leave, reduce or thicken
 	WithThickener bool    `json:"with_thickener,omitempty"`
 }
 
-// Asked is so much of an ingredient.
-type Asked struct {
+// Quantity is so much of an ingredient.
+type Quantity struct {
 	Key string  `json:"key"`
 	G   float64 `json:"g"`
 }
 
-// ThickenerAsked is the thickener: without grams it is solved for the set target, with grams the set is read.
-type ThickenerAsked struct {
-	Key  string   `json:"key"`
-	G    *float64 `json:"g,omitempty"`
-	With []Asked  `json:"with,omitempty"` // other thickeners beside it, in grams
+// ThickenerInput is the thickener: without grams it is solved for the set target, with grams the set is read.
+type ThickenerInput struct {
+	Key  string     `json:"key"`
+	G    *float64   `json:"g,omitempty"`
+	With []Quantity `json:"with,omitempty"` // other thickeners in addition to it, in grams
 }
 
-// ToppingAsked is the topping.
-type ToppingAsked struct {
+// ToppingInput is the topping.
+type ToppingInput struct {
 	Key         string             `json:"key"`
 	Amount      topping.Amount     `json:"amount,omitempty"`
 	ThicknessMM float64            `json:"thickness_mm,omitempty"` // overrides the amount
@@ -117,12 +117,12 @@ type ToppingAsked struct {
 	Tool   string  `json:"tool,omitempty"`
 	BowlML float64 `json:"bowl_ml,omitempty"` // what a mixer's or processor's bowl holds; left out: 2 litres
 	// Liquids make a dough up, in shares of their weight; left out: whole milk.
-	Liquids      []LiquidAsked `json:"liquids,omitempty"`
+	Liquids      []LiquidInput `json:"liquids,omitempty"`
 	HydrationPct float64       `json:"hydration_pct,omitempty"` // water of the liquids to flour; left out: the table's
 }
 
-// CustardAsked is a custard by its own ratio, in parts by weight. The zero value is the usual one.
-type CustardAsked struct {
+// CustardInput is a custard by its own ratio, in parts by weight. The zero value is the usual one.
+type CustardInput struct {
 	Egg   float64 `json:"egg,omitempty"`
 	Sugar float64 `json:"sugar,omitempty"`
 	Flour float64 `json:"flour,omitempty"`
@@ -131,14 +131,14 @@ type CustardAsked struct {
 	Starch string `json:"starch,omitempty"`
 }
 
-// LiquidAsked is one liquid of a dough.
-type LiquidAsked struct {
+// LiquidInput is one liquid of a dough.
+type LiquidInput struct {
 	Key   string  `json:"key"`
 	Share float64 `json:"share"`
 }
 
-// BaseAsked is what lies under the filling.
-type BaseAsked struct {
+// BaseInput is what lies under the filling.
+type BaseInput struct {
 	Key         string             `json:"key"`
 	ThicknessMM float64            `json:"thickness_mm,omitempty"` // left out: the table's
 	ParBaked    bool               `json:"par_baked,omitempty"`    // before the fruit goes in

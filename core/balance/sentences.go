@@ -18,8 +18,8 @@ const (
 	unsurePercent = 100 * volumeUnsure
 )
 
-// says is what to buy of one fruit.
-func (b Purchase) says(to *message.Book) message.Message {
+// describe is what to buy of one fruit.
+func (b Purchase) describe(to *message.Book) message.Message {
 	buy := to.New("Buy {much} {fruit}", message.Grams(b.G), larder.Called(b.Name))
 	if b.Count > 0 {
 		buy = to.Join(", ", buy, to.New("{n} {size}", message.Number(b.Count, 0), message.Word(b.Size)))
@@ -31,8 +31,9 @@ func (b Purchase) says(to *message.Book) message.Message {
 	return to.New("{what}.", to.Part(to.Join("; ", buy, over)))
 }
 
-// unsureSays is how far the fruit may be off because the dish was never filled with water; empty where that is little.
-func unsureSays(g float64) message.Message {
+// uncertaintyText is how far the fruit may be off because the dish was never filled with water; empty where that is
+// little.
+func uncertaintyText(g float64) message.Message {
 	if g < leastUnsureG {
 		return message.Message{}
 	}
@@ -43,16 +44,19 @@ func unsureSays(g float64) message.Message {
 	)
 }
 
-// browningSays is how much faster the finishes make the top brown; empty where they do not.
-func browningSays(factor float64) message.Message {
+// browningText is how much faster the finishes make the top brown; empty where they do not.
+func browningText(factor float64) message.Message {
 	if factor <= leastFaster {
 		return message.Message{}
 	}
-	return message.New("The top browns {times} × as fast: cover it earlier or use a lower shelf.", message.Number(factor, 1))
+	return message.New(
+		"The top browns {times} × as fast: cover it earlier or use a lower shelf.",
+		message.Number(factor, 1),
+	)
 }
 
-// leftSays is what becomes of the card's fruit in other dishes.
-func (o *OtherAnswer) leftSays() message.Message {
+// leftText is what becomes of the card's fruit in other dishes.
+func (o *OtherAnswer) leftText() message.Message {
 	switch {
 	case o.LeftG >= leastLeftG:
 		return message.New("{much} of the prepared fruit is left: {use}.", message.Grams(o.LeftG), message.Part(o.LeftUse))
@@ -62,8 +66,8 @@ func (o *OtherAnswer) leftSays() message.Message {
 	return message.New("The fruit fits exactly.")
 }
 
-// says is what a way to begin comes to; forPortions and fromFruit are what it was begun from.
-func (o Option) says(forPortions, fromFruit bool) message.Message {
+// describe is what a way to begin comes to; forPortions and fromFruit are what it was begun from.
+func (o Option) describe(forPortions, fromFruit bool) message.Message {
 	head := message.New(
 		"{n} portions of {each}, {fruit} fruit",
 		message.Number(math.Round(o.Portions), 0),
@@ -113,7 +117,7 @@ func (a *Answer) Brief() message.Message {
 	}
 	return message.New(
 		"{g} fruit, {band}, {portions}",
-		message.Grams(a.FruitG), message.Part(a.Set.Band.Says()), message.Part(portions),
+		message.Grams(a.FruitG), message.Part(a.Set.Band.Label()), message.Part(portions),
 	)
 }
 
@@ -122,6 +126,6 @@ func (a *Answer) Weighed() message.Message {
 	return message.New(
 		"{fruit} fruit, {sugar} sugar, {thickener} thickener, {topping} topping: {band}",
 		message.Grams(a.FruitG), message.Grams(a.SugarG), message.Grams(a.ThickenerG), message.Grams(a.ToppingG),
-		message.Part(a.Set.Band.Says()),
+		message.Part(a.Set.Band.Label()),
 	)
 }

@@ -5,6 +5,7 @@ import (
 
 	"mabbin/core/fault"
 	"mabbin/core/filling"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/topping"
 )
@@ -16,8 +17,8 @@ const (
 	byWeight    = "weighed"
 )
 
-// stand is a dessert at one weight of fruit.
-type stand struct {
+// candidate is a dessert at one weight of fruit.
+type candidate struct {
 	filling.State
 	thickenerG  float64
 	score       float64
@@ -33,8 +34,8 @@ type plan struct {
 	lateG  float64
 	lateML float64
 	use    filling.Use
-	target float64 // set score
-	fixed  *stand  // sugar and thickener held at these, to see how far the fruit may be off
+	target float64    // set score
+	fixed  *candidate // sugar and thickener held at these, to see how far the fruit may be off
 	dosed  []filling.Dose
 	says   *message.Book // of the answer
 }
@@ -44,7 +45,7 @@ const usualArgs = 72
 
 // Solve balances one dessert. A bad request is fault.Faults, one that is not calculated yet a *fault.NotYet.
 func Solve(r Request) (*Answer, error) {
-	d, err := look(r)
+	d, err := resolve(r)
 	if err != nil {
 		return nil, err
 	}
@@ -52,7 +53,7 @@ func Solve(r Request) (*Answer, error) {
 		dessert: &d,
 		top:     topping.Size(d.wanted, d.geo.RimAreaCM2),
 		under:   topping.SizeBase(d.base, d.basePct(), d.geo, r.Own),
-		target:  d.style.set,
+		target:  d.style.UsualSet,
 		says:    message.NewBook(usualArgs),
 	}
 	for _, w := range d.late {
@@ -64,7 +65,7 @@ func Solve(r Request) (*Answer, error) {
 	if r.SetTarget != nil {
 		p.target = *r.SetTarget
 	}
-	p.use = filling.Use{DoughSoakG: p.top.SoakG + p.under.SoakG, SteamedOffG: d.style.steamGCM2 * d.geo.RimAreaCM2}
+	p.use = filling.Use{DoughSoakG: p.top.SoakG + p.under.SoakG, SteamedOffG: d.style.SteamGCM2 * d.geo.RimAreaCM2}
 	if d.sealed() {
 		p.use.DoughSoakG -= (1 - sealSoak) * p.under.SoakG
 	}
@@ -109,21 +110,21 @@ func (p *plan) fruit() (float64, string) {
 		return *g / p.boughtPerPrepared(), byWeight
 	}
 	byVolume := p.fruitByFill()
-	if byVolume < leastFruitG || p.at(byVolume).headspaceMM >= p.style.keepMM {
+	if byVolume < leastFruitG || p.at(byVolume).headspaceMM >= p.style.KeepMM {
 		return byVolume, byFill
 	}
-	return p.mostFruit(p.style.keepMM, byVolume), byHeadspace
+	return p.mostFruit(p.style.KeepMM, byVolume), byHeadspace
 }
 
 // fruitByFill is the fruit that the style's rule asks for.
 func (p *plan) fruitByFill() float64 {
-	switch p.style.rule {
-	case byFloor:
-		return p.style.fill * p.geo.FloorAreaCM2
-	case byShell:
-		return p.style.fill * (p.geo.VolumeML - p.under.VolumeML) * p.filling.HandPackedGPerML()
+	switch p.style.FillRule {
+	case larder.FillFloor:
+		return p.style.Fill * p.geo.FloorAreaCM2
+	case larder.FillShell:
+		return p.style.Fill * (p.geo.VolumeML - p.under.VolumeML) * p.filling.HandPackedGPerML()
 	}
-	return (p.style.fill*p.geo.VolumeML - p.top.VolumeML - p.lateML - p.under.VolumeML) * p.filling.HandPackedGPerML()
+	return (p.style.Fill*p.geo.VolumeML - p.top.VolumeML - p.lateML - p.under.VolumeML) * p.filling.HandPackedGPerML()
 }
 
 // mostFruit is the most fruit, up to most, that leaves mm of hot headspace. Headspace falls as fruit rises.
@@ -131,7 +132,7 @@ func (p *plan) mostFruit(mm, most float64) float64 {
 	return bisect(0, most, fine, func(g float64) bool { return g < leastFruitG || p.at(g).headspaceMM >= mm })
 }
 
-// How near a search comes, in g: for weights, and for what is told in tens of grams.
+// How near a search comes, in g: for weights, and for what is reported in tens of grams.
 const (
 	fine   = 1e-3
 	coarse = 0.5
@@ -154,7 +155,7 @@ func bisect(lo, hi, enough float64, holds func(float64) bool) float64 {
 }
 
 // at calculates the dessert for a weight of fruit.
-func (p *plan) at(fruitG float64) stand {
+func (p *plan) at(fruitG float64) candidate {
 	sugarG := 0.0
 	switch {
 	case p.fixed != nil:
@@ -164,7 +165,7 @@ func (p *plan) at(fruitG float64) stand {
 	case p.req.Sweetness != "savoury":
 		sugarG = p.filling.SugarG(fruitG, p.sugarTarget(p.filling.AcidPct(fruitG)))
 	}
-	s := stand{State: p.filling.At(fruitG, sugarG, p.use)}
+	s := candidate{State: p.filling.At(fruitG, sugarG, p.use)}
 	switch {
 	case p.fixed != nil:
 		s.thickenerG = p.fixed.thickenerG
@@ -179,11 +180,11 @@ func (p *plan) at(fruitG float64) stand {
 }
 
 func (p *plan) sugarTarget(acidPct float64) float64 {
-	return filling.SugarTargetPct(acidPct, p.style.sugarBase, tasteMore[p.req.Sweetness])
+	return filling.SugarTargetPct(acidPct, p.style.SugarPct, tasteMore[p.req.Sweetness])
 }
 
-// doses is the thickener at g grams and those beside it. The slice is the plan's own and good until the next call:
-// the search for the fruit's weight asks for it some hundred times.
+// doses is the thickener at g grams and those in addition to it. The slice is the plan's own and good until the next
+// call: the search for the fruit's weight asks for it some hundred times.
 func (p *plan) doses(g float64) []filling.Dose {
 	if p.dosed == nil {
 		p.dosed = append([]filling.Dose{{Thickener: p.thickener}}, p.beside...)
@@ -193,7 +194,7 @@ func (p *plan) doses(g float64) []filling.Dose {
 }
 
 // allThickenerG is the weight of every thickener in the dish.
-func (p *plan) allThickenerG(s stand) float64 {
+func (p *plan) allThickenerG(s candidate) float64 {
 	g := s.thickenerG
 	for _, d := range p.beside {
 		if d.Thickener.Key != eggKey { // an egg's weight is among the liquids
@@ -204,11 +205,11 @@ func (p *plan) allThickenerG(s stand) float64 {
 }
 
 // hotFillingML is the volume of the boiling filling, swollen by steam.
-func (p *plan) hotFillingML(s stand) float64 {
+func (p *plan) hotFillingML(s candidate) float64 {
 	return (s.MassG + p.allThickenerG(s)) / filling.JuiceDensityGPerM * (1 + boilSwell*s.JuiceSharePct/100)
 }
 
-func (p *plan) headspaceMM(s stand) float64 {
+func (p *plan) headspaceMM(s candidate) float64 {
 	hot := p.hotFillingML(s) + p.hotShare()*(p.top.VolumeML+p.lateML) + p.under.VolumeML
 	return 10 * (p.geo.VolumeML - hot) / p.geo.RimAreaCM2
 }
@@ -220,15 +221,15 @@ const volumeUnsure = 0.08
 // unsure is what that comes to in fruit, g; nothing where the dish was filled with water, or its volume does not
 // decide.
 func (p *plan) unsure(limit string) float64 {
-	if p.req.Dish.MeasuredML > 0 || limit == byWeight || p.style.rule == byFloor {
+	if p.req.Dish.MeasuredML > 0 || limit == byWeight || p.style.FillRule == larder.FillFloor {
 		return 0
 	}
-	return volumeUnsure * p.style.fill * p.geo.VolumeML * p.filling.HandPackedGPerML()
+	return volumeUnsure * p.style.Fill * p.geo.VolumeML * p.filling.HandPackedGPerML()
 }
 
 // tolerance is how far the fruit may be off, with sugar and thickener as weighed, before the set leaves its band or
 // the dish comes to its boil-over warning. In whole tens of grams; 0 where the answer already stands on the edge.
-func (p *plan) tolerance(s stand) float64 {
+func (p *plan) tolerance(s candidate) float64 {
 	const furthest = 0.3 // of the fruit; beyond it, nobody would call it the same dessert
 	q := *p
 	q.fixed = &s

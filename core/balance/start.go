@@ -16,7 +16,7 @@ import (
 // and how many of them? Exactly one of FruitG, BoughtG and Portions is given.
 type StartRequest struct {
 	Style    string       `json:"style"`
-	Fruits   []FruitAsked `json:"fruits"`
+	Fruits   []FruitInput `json:"fruits"`
 	Topping  string       `json:"topping,omitempty"` // left out: the style's own
 	Portion  string       `json:"portion,omitempty"`
 	FruitG   *float64     `json:"fruit_g,omitempty"`  // prepared
@@ -51,7 +51,7 @@ type Option struct {
 	LeftUse   message.Message `json:"left_use"`
 	FillPct   float64         `json:"fill_pct"`   // of the usual fruit in each
 	UsualFill bool            `json:"usual_fill"` // which is as much as usual
-	Says      message.Message `json:"says"`
+	Text      message.Message `json:"text"`
 }
 
 // Used is a dish of an option.
@@ -123,8 +123,8 @@ type sized struct {
 	full *Answer
 }
 
-// way is a choice of dishes, at most two kinds of them, filled to a share of the usual.
-type way struct {
+// option is a choice of dishes, at most two kinds of them, filled to a share of the usual.
+type option struct {
 	dishes [2]sized
 	n      [2]int
 	fill   float64
@@ -132,9 +132,9 @@ type way struct {
 }
 
 // ways are the best choices: little left over, few dishes, well filled.
-func ways(sizes []sized, want float64, size func(sized) float64, covers bool) []way {
-	var all []way
-	consider := func(w way) {
+func ways(sizes []sized, want float64, size func(sized) float64, covers bool) []option {
+	var all []option
+	consider := func(w option) {
 		hold := 0.0
 		for i, n := range w.n {
 			if n > 0 {
@@ -161,20 +161,20 @@ func ways(sizes []sized, want float64, size func(sized) float64, covers bool) []
 	}
 	for i, a := range sizes {
 		for n := 1; n <= most(a); n++ {
-			consider(way{dishes: [2]sized{a}, n: [2]int{n}})
+			consider(option{dishes: [2]sized{a}, n: [2]int{n}})
 			for _, b := range sizes[i+1:] {
 				for m := 1; m <= most(b); m++ {
-					consider(way{dishes: [2]sized{a, b}, n: [2]int{n, m}})
+					consider(option{dishes: [2]sized{a, b}, n: [2]int{n, m}})
 				}
 			}
 		}
 	}
-	slices.SortStableFunc(all, func(a, b way) int { return cmp.Compare(a.score, b.score) })
+	slices.SortStableFunc(all, func(a, b option) int { return cmp.Compare(a.score, b.score) })
 	return all[:min(len(all), mostOptions)]
 }
 
 // option calculates a way.
-func (q StartRequest) option(w way, want float64) (Option, error) {
+func (q StartRequest) option(w option, want float64) (Option, error) {
 	o := Option{FillPct: 100 * w.fill, Uses: []Used{}}
 	for i, n := range w.n {
 		if n == 0 {
@@ -203,7 +203,7 @@ func (q StartRequest) option(w way, want float64) (Option, error) {
 		o.LeftUse = UseFor(o.LeftG)
 	}
 	o.UsualFill = o.usualFill()
-	o.Says = o.says(q.Portions != nil, q.FruitG != nil || q.BoughtG != nil)
+	o.Text = o.describe(q.Portions != nil, q.FruitG != nil || q.BoughtG != nil)
 	return o, nil
 }
 
@@ -211,13 +211,13 @@ func (q StartRequest) option(w way, want float64) (Option, error) {
 func (q StartRequest) in(d dish.Dish, fruitG *float64) Request {
 	top := q.Topping
 	if top == "" {
-		top = styles[q.Style].topping
+		top = larder.StyleOf(q.Style).Topping
 	}
 	return Request{
 		Dish:          d,
 		Style:         q.Style,
 		Fruits:        q.Fruits,
-		Topping:       ToppingAsked{Key: top},
+		Topping:       ToppingInput{Key: top},
 		Portion:       q.Portion,
 		WeighedFruitG: fruitG,
 		Own:           q.Own,

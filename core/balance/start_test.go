@@ -30,7 +30,7 @@ var shelf = []StartDish{
 
 func start(t *testing.T, change func(*StartRequest)) *StartAnswer {
 	t.Helper()
-	q := StartRequest{Style: "crumble", Fruits: []FruitAsked{{Key: "gooseberry", Share: 1}}, Dishes: shelf}
+	q := StartRequest{Style: "crumble", Fruits: []FruitInput{{Key: "gooseberry", Share: 1}}, Dishes: shelf}
 	change(&q)
 	a, err := Start(q)
 	if err != nil {
@@ -93,10 +93,10 @@ func TestFromPortions(t *testing.T) {
 
 func TestStartNamesWhatIsWrong(t *testing.T) {
 	for says, q := range map[string]StartRequest{
-		"use one of": {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, Dishes: shelf, FruitG: ptr(500.0), Portions: ptr(3.0)},
-		"0 entries":  {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, FruitG: ptr(500.0)},
-		"/portions":  {Style: "crumble", Fruits: []FruitAsked{{Key: "plum", Share: 1}}, Dishes: shelf, Portions: ptr(0.0)},
-		"/fruits/0":  {Style: "crumble", Fruits: []FruitAsked{{Key: "plumb", Share: 1}}, Dishes: shelf, Portions: ptr(4.0)},
+		"use one of": {Style: "crumble", Fruits: []FruitInput{{Key: "plum", Share: 1}}, Dishes: shelf, FruitG: ptr(500.0), Portions: ptr(3.0)},
+		"0 entries":  {Style: "crumble", Fruits: []FruitInput{{Key: "plum", Share: 1}}, FruitG: ptr(500.0)},
+		"/portions":  {Style: "crumble", Fruits: []FruitInput{{Key: "plum", Share: 1}}, Dishes: shelf, Portions: ptr(0.0)},
+		"/fruits/0":  {Style: "crumble", Fruits: []FruitInput{{Key: "plumb", Share: 1}}, Dishes: shelf, Portions: ptr(4.0)},
 	} {
 		if _, err := Start(q); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("%v, want %q in it", err, says)
@@ -106,8 +106,8 @@ func TestStartNamesWhatIsWrong(t *testing.T) {
 
 func TestSchoolsShowWhatEachWayComesTo(t *testing.T) {
 	r := gooseberries()
-	r.Fruits = []FruitAsked{{Key: "apple_firm", Share: 1}}
-	r.Macerate = &MacerateAsked{Minutes: 60, Juice: "leave", WithThickener: true}
+	r.Fruits = []FruitInput{{Key: "apple_firm", Share: 1}}
+	r.Macerate = &MacerateInput{Minutes: 60, Juice: "leave", WithThickener: true}
 	all, err := Alternatives(r)
 	if err != nil {
 		t.Fatal(err)
@@ -139,7 +139,7 @@ func TestSchoolsShowWhatEachWayComesTo(t *testing.T) {
 // A microwave drives little off: who cooks in one and goes over to an open pan goes to the hob.
 func TestAnOpenPanIsNoMicrowave(t *testing.T) {
 	r := gooseberries()
-	r.Precook = &PrecookAsked{Minutes: 5, Where: "microwave"}
+	r.Precook = &PrecookInput{Minutes: 5, Where: "microwave"}
 	all, err := Alternatives(r)
 	if err != nil {
 		t.Fatal(err)

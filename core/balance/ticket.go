@@ -15,10 +15,10 @@ import (
 
 // Bowl is one bowl of the ticket, in the order it is weighed.
 type Bowl struct {
-	Key   string          `json:"key"` // fruit, dry, topping
-	Title message.Message `json:"title"`
-	How   message.Message `json:"how"`
-	Lines []Line          `json:"lines"`
+	Key          string          `json:"key"` // fruit, dry, topping
+	Title        message.Message `json:"title"`
+	Instructions message.Message `json:"instructions"`
+	Lines        []Line          `json:"lines"`
 }
 
 // Line is one weighing.
@@ -52,12 +52,12 @@ func (p *plan) conventions() units.Conventions {
 const usualBowls = 12
 
 // ticket is what to weigh, bowl by bowl, in the order of the work.
-func (p *plan) ticket(s stand) []Bowl {
+func (p *plan) ticket(s candidate) []Bowl {
 	by := p.conventions()
 	bowls := append(make([]Bowl, 0, usualBowls), p.fruitBowl(by, s), p.dryBowl(by, s), p.custardBowl(by), p.crumbBowl(by))
 	bowls = append(bowls, p.partsBowl(by, "base", p.base.Name, p.howBase(), p.under.Parts))
 	if p.sealed() {
-		seal := Bowl{Key: "seal", Title: message.New("To seal the base"), How: p.howSeal(), Lines: []Line{}}
+		seal := Bowl{Key: "seal", Title: message.New("To seal the base"), Instructions: p.howSeal(), Lines: []Line{}}
 		egg, _ := p.req.Own.Ingredient(eggKey)
 		seal.add(by, egg, p.sealG(), message.Message{})
 		bowls = append(bowls, seal)
@@ -71,12 +71,12 @@ func (p *plan) ticket(s stand) []Bowl {
 	return slices.DeleteFunc(bowls, func(b Bowl) bool { return len(b.Lines) == 0 })
 }
 
-func (p *plan) fruitBowl(by units.Conventions, s stand) Bowl {
+func (p *plan) fruitBowl(by units.Conventions, s candidate) Bowl {
 	fruit := Bowl{
-		Key:   "fruit",
-		Title: message.New("Fruit bowl"),
-		How:   p.howFruit(),
-		Lines: make([]Line, 0, len(p.filling.Pieces)+len(p.filling.Liquids)+len(p.filling.Extras)),
+		Key:          "fruit",
+		Title:        message.New("Fruit bowl"),
+		Instructions: p.howFruit(),
+		Lines:        make([]Line, 0, len(p.filling.Pieces)+len(p.filling.Liquids)+len(p.filling.Extras)),
 	}
 	for i, piece := range p.filling.Pieces {
 		f := piece.Fruit
@@ -98,11 +98,11 @@ func (p *plan) inCustard(w filling.Weighed) bool {
 	)
 }
 
-func (p *plan) dryBowl(by units.Conventions, s stand) Bowl {
+func (p *plan) dryBowl(by units.Conventions, s candidate) Bowl {
 	dry := Bowl{
 		Key:   "dry",
 		Title: message.New("Dry, for the fruit"),
-		How: message.New(
+		Instructions: message.New(
 			"Mix the thickener with the sugar first, so that it spreads without lumps. Toss with the fruit from below, and scrape it all into the dish.",
 		),
 		Lines: make([]Line, 0, 2+len(p.beside)),
@@ -113,7 +113,7 @@ func (p *plan) dryBowl(by units.Conventions, s stand) Bowl {
 	dry.add(by, p.sugar, s.SugarG, message.Message{})
 	for _, dose := range p.doses(s.thickenerG) {
 		i, _ := p.req.Own.Ingredient(dose.Thickener.Key)
-		dry.add(by, i, dose.G, message.New(dose.Thickener.How))
+		dry.add(by, i, dose.G, message.New(dose.Thickener.Method))
 	}
 	return dry
 }
@@ -122,7 +122,7 @@ func (p *plan) custardBowl(by units.Conventions) Bowl {
 	c := Bowl{
 		Key:   "custard",
 		Title: message.New("Custard"),
-		How: message.New(
+		Instructions: message.New(
 			"Whisk sugar, flour and salt, then the eggs, without making froth. Put the fruit on the hot base and pour the custard over.",
 		),
 		Lines: []Line{},
@@ -141,10 +141,10 @@ func (p *plan) custardBowl(by units.Conventions) Bowl {
 
 func (p *plan) crumbBowl(by units.Conventions) Bowl {
 	layer := Bowl{
-		Key:   "crumbs",
-		Title: message.New("Crumb layer"),
-		How:   message.New("Spread evenly under the fruit: it absorbs juice before the base does."),
-		Lines: []Line{},
+		Key:          "crumbs",
+		Title:        message.New("Crumb layer"),
+		Instructions: message.New("Spread evenly under the fruit: it absorbs juice before the base does."),
+		Lines:        []Line{},
 	}
 	crumbs, _ := p.req.Own.Ingredient("dry_breadcrumbs")
 	layer.add(by, crumbs, p.req.CrumbLayerG, message.Message{})
@@ -153,7 +153,12 @@ func (p *plan) crumbBowl(by units.Conventions) Bowl {
 
 // partsBowl is a dough: its parts with their baker's percentages.
 func (p *plan) partsBowl(by units.Conventions, key, name string, how message.Message, parts []topping.Part) Bowl {
-	b := Bowl{Key: key, Title: p.says.New("{Name}", message.Name(name)), How: how, Lines: make([]Line, 0, len(parts))}
+	b := Bowl{
+		Key:          key,
+		Title:        p.says.New("{Name}", message.Name(name)),
+		Instructions: how,
+		Lines:        make([]Line, 0, len(parts)),
+	}
 	for _, part := range parts {
 		n := len(b.Lines)
 		b.add(by, part.Ingredient, part.G, message.Message{})
@@ -170,7 +175,12 @@ func (p *plan) partsBowl(by units.Conventions, key, name string, how message.Mes
 
 // finishBowls are what readies the dish, and what goes on top before and after the bake.
 func (p *plan) finishBowls(by units.Conventions) []Bowl {
-	ready := Bowl{Key: "ready", Title: message.New("For the dish"), How: greasingHow[p.greasing()], Lines: []Line{}}
+	ready := Bowl{
+		Key:          "ready",
+		Title:        message.New("For the dish"),
+		Instructions: greasingHow[p.greasing()],
+		Lines:        []Line{},
+	}
 	if key, ok := greases[p.greasing()]; ok {
 		i, _ := p.req.Own.Ingredient(key)
 		much := filmGDM2
@@ -180,17 +190,25 @@ func (p *plan) finishBowls(by units.Conventions) []Bowl {
 		ready.add(by, i, much*p.insideDM2(), message.New("for greasing"))
 	}
 	before := Bowl{
-		Key:   "before",
-		Title: message.New("On top, before baking"),
-		How:   message.New("Brush or sprinkle thinly; wipe the rim."),
-		Lines: []Line{},
+		Key:          "before",
+		Title:        message.New("On top, before baking"),
+		Instructions: message.New("Brush or sprinkle thinly; wipe the rim."),
+		Lines:        []Line{},
 	}
-	after := Bowl{Key: "after", Title: message.New("On top, after baking"), How: message.Message{}, Lines: []Line{}}
+	after := Bowl{
+		Key:          "after",
+		Title:        message.New("On top, after baking"),
+		Instructions: message.Message{},
+		Lines:        []Line{},
+	}
 	for _, x := range p.finishes {
 		to := &before
 		if x.When == "after" {
 			to = &after
-			to.How = p.says.Sentences(to.How, p.says.New("{Finish}: {looks}.", message.Name(x.Name), message.Word(x.Looks)))
+			to.Instructions = p.says.Sentences(
+				to.Instructions,
+				p.says.New("{Finish}: {looks}.", message.Name(x.Name), message.Word(x.Looks)),
+			)
 		}
 		g := x.GPerDM2 * p.geo.RimAreaCM2 / 100
 		for _, part := range x.Parts {
@@ -208,7 +226,9 @@ var greasingHow = map[string]message.Message{
 	greaseButter: message.New("A film of butter, so that nothing sticks."),
 	greaseCoat:   message.New("A good coat of butter, for flavour."),
 	greaseOil:    message.New("Oil: nothing sticks, and it contains no milk."),
-	greaseSling:  message.New("A sling of baking paper with two ends over the rim, to lift the dessert out whole for cutting."),
+	greaseSling: message.New(
+		"A sling of baking paper with two ends over the rim, to lift the dessert out whole for cutting.",
+	),
 }
 
 // add appends a line, but for what no scale shows.

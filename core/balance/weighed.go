@@ -10,7 +10,7 @@ func (r Request) Weighed(a *Answer) Request {
 	r.SugarG = &sugar
 	r.Fruits = slices.Clone(r.Fruits)
 	if r.Custard == nil {
-		held := ThickenerAsked{Key: defaultThickener}
+		held := ThickenerInput{Key: defaultThickener}
 		if r.Thickener != nil {
 			held = *r.Thickener
 		}

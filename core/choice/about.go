@@ -5,11 +5,13 @@ import (
 	"mabbin/core/oven"
 )
 
-// Abouts are what stands beside single fields, by their names: what a figure there means.
+// Abouts are what is shown next to single fields, by their names: what a figure there means.
 var Abouts = map[string]message.Message{
 	"oven_offset": message.New(
 		"Below zero the oven is cooler than its dial, above zero hotter. Every plan allows for this; an oven that was never measured "+
-			"may be off by ±{c}.", message.CelsiusDifference(oven.UnknownC)),
+			"may be off by ±{c}.",
+		message.CelsiusDifference(oven.UnknownC),
+	),
 	"coals": message.New(
 		"Coals are counted at the Bake station from its size, the heat and the weather. With briquettes a plan is good to ±{c} "+
 			"at best; for lump wood use a thermometer.",

@@ -1,4 +1,4 @@
-// Package choice lists every choice that is offered, by its name in the contract. The choices themselves stand beside
+// Package choice lists every choice that is offered, by its name in the contract. The choices themselves is next to
 // what they are of.
 package choice
 

@@ -1,4 +1,4 @@
-// Package compare lays two desserts beside each other, line by line: what went into them, how they were to stand, how
+// Package compare compares two desserts, line by line: what went into them, how they were to stand, how
 // they were baked, and what came out.
 package compare
 
@@ -24,14 +24,14 @@ type Side struct {
 	Shelf    string
 	Stages   []bake.Stage
 	Words    bake.Words
-	Told     outcome.Told
-	Happened *outcome.Happened
+	Details  outcome.Details
+	Happened *outcome.ActualBake
 }
 
 // Row is one line of both; empty is not known, or not in it.
 type Row struct {
 	Part message.Message `json:"part"` // the heading that it stands under
-	What message.Message `json:"what"`
+	Name message.Message `json:"name"`
 	A    message.Message `json:"a"`
 	B    message.Message `json:"b"`
 	Same bool            `json:"same"`
@@ -67,7 +67,7 @@ func material(d dish.Dish) message.Message {
 	return message.New(m.Name)
 }
 
-// weighed lays the tickets beside each other: bowls and lines in the order of the first, with those that only the
+// weighed compares the tickets: bowls and lines in the order of the first, with those that only the
 // other has after them.
 func (t *table) weighed(a, b *balance.Answer) {
 	if a == nil || b == nil {
@@ -196,7 +196,7 @@ func stages(all []bake.Stage) message.Message {
 	return message.Join("; ", out...)
 }
 
-func lateBy(h *outcome.Happened) message.Message {
+func lateBy(h *outcome.ActualBake) message.Message {
 	if h == nil {
 		return message.Message{}
 	}
@@ -213,26 +213,26 @@ func lateBy(h *outcome.Happened) message.Message {
 func (t *table) out(a, b Side) {
 	const part = "Result"
 	t.add(message.New(part), message.New("juice, cold"), message.New(a.Words.Juice), message.New(b.Words.Juice))
-	t.add(message.New(part), message.New("juice, hot"), message.New(a.Told.JuiceHot), message.New(b.Told.JuiceHot))
+	t.add(message.New(part), message.New("juice, hot"), message.New(a.Details.JuiceHot), message.New(b.Details.JuiceHot))
 	t.add(message.New(part), message.New("fruit"), message.New(a.Words.Fruit), message.New(b.Words.Fruit))
 	t.add(message.New(part), message.New("top"), message.New(a.Words.Top), message.New(b.Words.Top))
-	t.add(message.New(part), message.New("base"), message.New(a.Told.Base), message.New(b.Told.Base))
-	t.add(message.New(part), message.New("sweetness"), message.New(a.Told.Sweetness), message.New(b.Told.Sweetness))
+	t.add(message.New(part), message.New("base"), message.New(a.Details.Base), message.New(b.Details.Base))
+	t.add(message.New(part), message.New("sweetness"), message.New(a.Details.Sweetness), message.New(b.Details.Sweetness))
 	t.add(message.New(part), message.New("boiled over"), yes(a.Words.BoiledOver), yes(b.Words.BoiledOver))
 	t.add(
 		message.New(part),
 		message.New("rim bubbled after"),
-		figure(a.Told.RimMin, minutes),
-		figure(b.Told.RimMin, minutes),
+		figure(a.Details.RimMin, minutes),
+		figure(b.Details.RimMin, minutes),
 	)
 	t.add(
 		message.New(part),
 		message.New("middle bubbled after"),
-		figure(a.Told.MiddleMin, minutes),
-		figure(b.Told.MiddleMin, minutes),
+		figure(a.Details.MiddleMin, minutes),
+		figure(b.Details.MiddleMin, minutes),
 	)
-	t.add(message.New(part), message.New("weight lost"), lost(a.Told), lost(b.Told))
-	t.add(message.New(part), message.New("again the same way?"), yes(a.Told.Again), yes(b.Told.Again))
+	t.add(message.New(part), message.New("weight lost"), lost(a.Details), lost(b.Details))
+	t.add(message.New(part), message.New("again the same way?"), yes(a.Details.Again), yes(b.Details.Again))
 }
 
 func figure(x *float64, as func(float64) message.Message) message.Message {
@@ -252,7 +252,7 @@ func yes(b *bool) message.Message {
 	return message.New("no")
 }
 
-func lost(t outcome.Told) message.Message {
+func lost(t outcome.Details) message.Message {
 	g, ok := t.LostG()
 	if !ok {
 		return message.Message{}

@@ -22,8 +22,8 @@ func side(t *testing.T, change func(*balance.Request)) Side {
 			Material: "stoneware",
 		},
 		Style:   "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Fruits:  []balance.FruitInput{{Key: "gooseberry", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}
 	change(&r)
 	a, err := balance.Solve(r)
@@ -33,12 +33,12 @@ func side(t *testing.T, change func(*balance.Request)) Side {
 	return Side{Request: r, Answer: a}
 }
 
-func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
+func TestDifferencesAreListed(t *testing.T) {
 	a := side(t, func(*balance.Request) {})
 	b := side(t, func(r *balance.Request) {
-		r.Thickener = &balance.ThickenerAsked{Key: "arrowroot"}
+		r.Thickener = &balance.ThickenerInput{Key: "arrowroot"}
 		r.Sweetness = "sweet"
-		r.Extras = []balance.Asked{{Key: "crystallised_ginger", G: 20}}
+		r.Extras = []balance.Quantity{{Key: "crystallised_ginger", G: 20}}
 	})
 	c, minutes, no := 190.0, 52.0, false
 	a.Oven, a.OvenC, a.Minutes = "Old range", &c, &minutes
@@ -48,8 +48,8 @@ func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
 	}
 	a.Words, b.Words.Juice = bake.Words{Juice: "saucy", BoiledOver: &no}, "spoonable"
 	before, after := 2000.0, 1950.0
-	b.Told = outcome.Told{BeforeG: &before, AfterG: &after}
-	b.Happened = &outcome.Happened{Minutes: 54, PlannedMin: 50}
+	b.Details = outcome.Details{BeforeG: &before, AfterG: &after}
+	b.Happened = &outcome.ActualBake{Minutes: 54, PlannedMin: 50}
 	by := map[string]Row{}
 	order := []string{}
 	rows := Of(a, b)
@@ -57,7 +57,7 @@ func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
 		if r.A.IsZero() && r.B.IsZero() || r.Same != r.A.Equal(r.B) {
 			t.Errorf("%+v", r)
 		}
-		by[r.Part.String()+"/"+r.What.String()] = r
+		by[r.Part.String()+"/"+r.Name.String()] = r
 		if n := len(order); n == 0 || order[n-1] != r.Part.String() {
 			order = append(order, r.Part.String())
 		}
@@ -90,7 +90,7 @@ func TestWhatDiffersIsLaidSideBySide(t *testing.T) {
 		}
 	}
 	for what, in := range map[string][2]bool{"Cornflour": {true, false}, "Arrowroot": {false, true}} {
-		i := slices.IndexFunc(rows, func(r Row) bool { return strings.HasPrefix(r.What.String(), what) })
+		i := slices.IndexFunc(rows, func(r Row) bool { return strings.HasPrefix(r.Name.String(), what) })
 		if i < 0 || (!rows[i].A.IsZero()) != in[0] || (!rows[i].B.IsZero()) != in[1] {
 			t.Errorf("%s: row %d of %+v", what, i, rows)
 		}

@@ -7,7 +7,7 @@ import (
 	"mabbin/core/balance"
 )
 
-// Laid beside itself a dessert is the same in every line; laid the other way about, the lines are the same ones.
+// Compared with itself a dessert is the same in every line; put the other way about, the lines are the same ones.
 func FuzzOf(f *testing.F) {
 	const plum = `{"dish":{"shape":"rectangle","length_cm":24,"width_cm":18,"depth_cm":5,"material":"stoneware"},"style":"crumble",
 		"topping":{"key":"crumble_classic"},"fruits":[{"key":"plum","share":1}]}`
@@ -31,7 +31,7 @@ func FuzzOf(f *testing.F) {
 		a, b := side(rawA), side(rawB)
 		for _, r := range Of(a, a) {
 			if !r.Same || !r.A.Equal(r.B) {
-				t.Fatalf("beside itself %s is %s and %s", r.What, r.A, r.B)
+				t.Fatalf("beside itself %s is %s and %s", r.Name, r.A, r.B)
 			}
 		}
 		there, back := Of(a, b), Of(b, a)
@@ -39,7 +39,7 @@ func FuzzOf(f *testing.F) {
 			t.Fatalf("%d lines one way, %d the other", len(there), len(back))
 		}
 		for _, r := range there {
-			if r.Part.IsZero() || r.What.IsZero() || r.Same != r.A.Equal(r.B) {
+			if r.Part.IsZero() || r.Name.IsZero() || r.Same != r.A.Equal(r.B) {
 				t.Fatalf("%+v", r)
 			}
 		}

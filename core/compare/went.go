@@ -11,21 +11,21 @@ import (
 // Went is a logged bake in words: what was predicted, and how it went.
 type Went struct {
 	Predicted message.Message   `json:"predicted"`
-	Rows      []Foreseen        `json:"rows"`
+	Rows      []PredictedBand   `json:"rows"`
 	Weighed   message.Message   `json:"weighed,omitzero"` // what the scale showed, where lines were weighed on it
 	Calls     []message.Message `json:"calls"`            // of the oven watch, with what became of each
 }
 
-// Foreseen is one thing of a bake as it was predicted and as it came; empty is not known.
-type Foreseen struct {
-	What      message.Message `json:"what"`
+// PredictedBand is one thing of a bake as it was predicted and as it came; empty is not known.
+type PredictedBand struct {
+	Name      message.Message `json:"name"`
 	Predicted message.Message `json:"predicted,omitzero"`
-	Happened  message.Message `json:"happened,omitzero"`
+	Happened  message.Message `json:"actual,omitzero"`
 }
 
 // HowItWent tells a bake: h is nil where it was not watched, learnt the version of the log's lessons that it was
 // predicted with, 0 by the tables alone.
-func HowItWent(a *balance.Answer, told outcome.Told, h *outcome.Happened, learnt int) Went {
+func HowItWent(a *balance.Answer, told outcome.Details, h *outcome.ActualBake, learnt int) Went {
 	w := Went{Predicted: predicted(a, learnt), Rows: rows(told, h), Calls: []message.Message{}}
 	if h != nil {
 		w.Weighed = weighed(h.Weighed)
@@ -39,7 +39,7 @@ func HowItWent(a *balance.Answer, told outcome.Told, h *outcome.Happened, learnt
 func predicted(a *balance.Answer, learnt int) message.Message {
 	says := message.New(
 		"Predicted: {band}, {mm} below the rim, from {fruit} of fruit and {thickener} of thickener",
-		message.Part(a.Set.Band.Says()), message.Millimetres(a.Fit.HotHeadspaceMM), message.Grams(a.FruitG),
+		message.Part(a.Set.Band.Label()), message.Millimetres(a.Fit.HotHeadspaceMM), message.Grams(a.FruitG),
 		message.Grams(a.ThickenerG),
 	)
 	if learnt > 0 {
@@ -49,12 +49,12 @@ func predicted(a *balance.Answer, learnt int) message.Message {
 	return message.New("{what}.", message.Part(says))
 }
 
-// rows are the things of which something was told, and those that were predicted of a bake on the watch.
-func rows(told outcome.Told, h *outcome.Happened) []Foreseen {
-	out := []Foreseen{}
+// rows are the things of which something was reported, and those that were predicted of a bake on the watch.
+func rows(told outcome.Details, h *outcome.ActualBake) []PredictedBand {
+	out := []PredictedBand{}
 	add := func(what string, before, after message.Message) {
 		if !after.IsZero() || !before.IsZero() {
-			out = append(out, Foreseen{message.New(what), before, after})
+			out = append(out, PredictedBand{message.New(what), before, after})
 		}
 	}
 	var planned, took, rim, middle, steamed message.Message
@@ -66,8 +66,8 @@ func rows(told outcome.Told, h *outcome.Happened) []Foreseen {
 	add("in the oven", planned, took)
 	add("rim bubbles", rim, figure(told.RimMin, minutes))
 	add("middle bubbles", middle, figure(told.MiddleMin, minutes))
-	add("steamed off", steamed, lost(told))
-	add("juice, hot", message.Message{}, message.New(told.JuiceHot))
+	add("lost as steam", steamed, lost(told))
+	add("juice when hot", message.Message{}, message.New(told.JuiceHot))
 	add("base", message.Message{}, message.New(told.Base))
 	add("sweetness", message.Message{}, message.New(told.Sweetness))
 	return out
@@ -80,9 +80,9 @@ func weighed(all []outcome.Weighed) message.Message {
 	}
 	var off []message.Message
 	for _, l := range all {
-		if units.Shown(l.G) != units.Shown(l.WantedG) {
+		if units.Shown(l.G) != units.Shown(l.PlannedG) {
 			off = append(off, message.New("{g} of {wanted} {name}",
-				message.Grams(l.G), message.Grams(l.WantedG), larder.Called(l.Name)))
+				message.Grams(l.G), message.Grams(l.PlannedG), larder.Called(l.Name)))
 		}
 	}
 	if len(off) == 0 {
@@ -94,7 +94,7 @@ func weighed(all []outcome.Weighed) message.Message {
 
 // call is one of the watch, with what became of it.
 func call(c outcome.Answered) message.Message {
-	says := message.New("{due} min: {what}", message.Number(c.Due, 0), message.Part(c.Says))
+	says := message.New("{due} min: {what}", message.Number(c.Due, 0), message.Part(c.Text))
 	if c.At == nil {
 		return message.New("{what} (not answered)", message.Part(says))
 	}

@@ -9,17 +9,17 @@ import (
 type Baking struct {
 	ID   string `json:"id"`
 	Card string `json:"card"`
-	Oven string `json:"oven,omitempty"` // by its id on the shelf; empty: not told
+	Oven string `json:"oven,omitempty"` // by its id on the shelf; empty: not reported
 	From int    `json:"from_min"`
 	// To is when it came out, or when it will by what is known by now.
 	To int `json:"to_min"`
 }
 
-// movesMin is by how many minutes a bake ends otherwise before a day is laid anew for it.
+// movesMin is by how many minutes a bake ends otherwise before a day is planned again for it.
 const movesMin = 3
 
-// RunsOtherwise says whether bakes go otherwise than the day was laid for.
-func (l *Laid) RunsOtherwise(bakes []Baking) bool {
+// Differs says whether bakes go otherwise than the day was planned for.
+func (l *Schedule) Differs(bakes []Baking) bool {
 	return slices.ContainsFunc(bakes, func(b Baking) bool {
 		i := slices.IndexFunc(l.Baking, func(x Baking) bool { return x.ID == b.ID })
 		if i < 0 {
@@ -30,9 +30,9 @@ func (l *Laid) RunsOtherwise(bakes []Baking) bool {
 	})
 }
 
-// baking keeps each bake that runs where it is: it is that of the order of its card that was laid nearest to it. What
-// comes before it is done.
-func (c *composing) baking(before *Laid, keep func(Pin)) {
+// baking keeps each bake that runs where it is: it is that of the order of its card that was planned nearest to it.
+// What comes before it is done.
+func (c *composing) baking(before *Schedule, keep func(Pin)) {
 	taken := map[int]bool{}
 	slices.SortFunc(c.bakes, func(x, y Baking) int { return cmp.Compare(x.From, y.From) })
 	for _, b := range c.bakes {
@@ -59,7 +59,7 @@ func (c *composing) baking(before *Laid, keep func(Pin)) {
 func isBake(t Task) bool { return t.Kind == "bake" }
 
 // batchOf is the batch that a bake is of; -1: none is left.
-func (c *composing) batchOf(b Baking, before *Laid, taken map[int]bool) int {
+func (c *composing) batchOf(b Baking, before *Schedule, taken map[int]bool) int {
 	best, least := -1, 0
 	for i, x := range c.q.Batches {
 		k := slices.IndexFunc(x.Tasks, isBake)
@@ -77,8 +77,8 @@ func (c *composing) batchOf(b Baking, before *Laid, taken map[int]bool) int {
 	return best
 }
 
-// task is where a task was laid.
-func (l *Laid) task(id string) (Scheduled, bool) {
+// task is where a task was planned.
+func (l *Schedule) task(id string) (Scheduled, bool) {
 	if l == nil {
 		return Scheduled{}, false
 	}
@@ -89,8 +89,8 @@ func (l *Laid) task(id string) (Scheduled, bool) {
 	return l.Plan.Schedule[i], true
 }
 
-// doneBefore takes out what a bake that has begun waited for, unless it was laid to be over by then.
-func (b *Batch) doneBefore(bake, from int, before *Laid) {
+// doneBefore takes out what a bake that has begun waited for, unless it was planned to be over by then.
+func (b *Batch) doneBefore(bake, from int, before *Schedule) {
 	past := map[string]bool{}
 	waits := []string{b.Tasks[bake].ID}
 	for len(waits) > 0 {

@@ -9,18 +9,18 @@ import (
 	"mabbin/core/day"
 )
 
-// What really went into an oven is where it is: the order of its card that was laid nearest, with what came before it
-// done, and the rest is laid around it.
+// What really went into an oven is where it is: the order of its card that was planned nearest, with what came before
+// it done, and the rest is planned around it.
 func TestABakeThatRunsMovesTheDay(t *testing.T) {
 	one := ordered(
 		t,
-		day.Wanted{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
+		day.Order{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
 		func(*bake.DessertRequest) {},
 	)
 	two := one
 	two.ID, two.Due = "Two", 840
-	orders := []day.Ordered{one, two}
-	asked := day.Asked{Orders: []day.Wanted{one.Wanted, two.Wanted}}
+	orders := []day.PlannedOrder{one, two}
+	asked := day.Orders{Orders: []day.Order{one.Order, two.Order}}
 	first, _ := lay(t, yard(), asked, orders, 0, nil)
 	in := find(t, first, "One.bake")
 
@@ -32,16 +32,16 @@ func TestABakeThatRunsMovesTheDay(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			bakes := []day.Baking{{ID: "b", Card: "c", Oven: "o", From: went.from, To: went.to}}
-			if !first.RunsOtherwise(bakes) {
+			if !first.Differs(bakes) {
 				t.Error("the day was laid before anything went in")
 			}
-			q, unlaid := day.Compose(yard(), asked, orders, went.from+2, first, bakes)
+			q, unlaid := day.BuildRequest(yard(), asked, orders, went.from+2, first, bakes)
 			q.Iterations = 60
 			plan, err := day.Plan(t.Context(), q, nil)
 			if err != nil {
 				t.Fatal(err)
 			}
-			again := day.Show(asked, orders, q, unlaid, *plan, first)
+			again := day.NewSchedule(asked, orders, q, unlaid, *plan, first)
 			if x := find(t, again, "One.bake"); x.Start != went.from || x.End != went.to || x.Oven != in.Oven {
 				t.Errorf("it is in from %d to %d; laid is %+v", went.from, went.to, x)
 			}
@@ -56,18 +56,18 @@ func TestABakeThatRunsMovesTheDay(t *testing.T) {
 			again.Baking = bakes
 			bakes = slices.Clone(bakes)
 			bakes[0].To++
-			if again.RunsOtherwise(bakes) {
+			if again.Differs(bakes) {
 				t.Error("a minute moves no day")
 			}
 			bakes[0].To += 4
-			if !again.RunsOtherwise(bakes) {
+			if !again.Differs(bakes) {
 				t.Error("five minutes do")
 			}
 		})
 	}
 }
 
-func find(t *testing.T, l *day.Laid, task string) day.Scheduled {
+func find(t *testing.T, l *day.Schedule, task string) day.Scheduled {
 	t.Helper()
 	i := slices.IndexFunc(l.Plan.Schedule, func(x day.Scheduled) bool { return x.Task == task })
 	if i < 0 {

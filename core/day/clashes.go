@@ -24,7 +24,7 @@ const (
 
 // try is a way that may help, and how dear it is.
 type try struct {
-	way   WayOut
+	way   Remedy
 	order int
 }
 
@@ -78,7 +78,7 @@ func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time
 	everybody := run(shared)
 	out := []Clash{}
 	for i, b := range bad {
-		c := Clash{Batch: s.p.batches[b].ID, Resource: resource, Over: s.overBy(b), WaysOut: []WayOut{}}
+		c := Clash{Batch: s.p.batches[b].ID, Resource: resource, Over: s.overBy(b), Remedies: []Remedy{}}
 		ways := append(run(own[i]), everybody...)
 		slices.SortStableFunc(ways, func(a, b trial) int {
 			return cmp.Or(
@@ -87,16 +87,16 @@ func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time
 			)
 		})
 		for _, w := range ways[:min(len(ways), mostWays)] {
-			c.WaysOut = append(c.WaysOut, w.way)
+			c.Remedies = append(c.Remedies, w.way)
 		}
-		c.Says = c.says(s.in[b])
+		c.Text = c.describe(s.in[b])
 		out = append(out, c)
 	}
 	return out
 }
 
-// leaves is 0 where a way out leaves nothing to mend, else 1.
-func (w WayOut) leaves() int {
+// leaves is 0 where a remedy leaves nothing to mend, else 1.
+func (w Remedy) leaves() int {
 	if w.LeftOut == 0 && w.Late == 0 && w.Window == 0 {
 		return 0
 	}
@@ -155,24 +155,24 @@ func (q *Request) copied() Request {
 func (s *schedule) oneOfEach() (out []try) {
 	q := s.p.req
 	if len(q.People) > 0 {
-		out = append(out, try{WayOut{Code: "hands"}, 0})
+		out = append(out, try{Remedy{Code: "hands"}, 0})
 	}
 	for _, o := range q.Ovens {
-		out = append(out, try{WayOut{Code: WayCode("oven:" + o.ID)}, 0})
+		out = append(out, try{Remedy{Code: RemedyCode("oven:" + o.ID)}, 0})
 	}
 	for _, m := range q.Machines {
-		out = append(out, try{WayOut{Code: WayCode("machine:" + m.ID)}, 0})
+		out = append(out, try{Remedy{Code: RemedyCode("machine:" + m.ID)}, 0})
 	}
 	for _, p := range q.Places {
-		out = append(out, try{WayOut{Code: WayCode("place:" + p.ID)}, 0})
+		out = append(out, try{Remedy{Code: RemedyCode("place:" + p.ID)}, 0})
 	}
 	for _, d := range q.Dishes {
-		out = append(out, try{WayOut{Code: WayCode("dish:" + d.ID)}, 0})
+		out = append(out, try{Remedy{Code: RemedyCode("dish:" + d.ID)}, 0})
 	}
 	return out
 }
 
-// The ways out by cost: what is done before costs nothing, to bake one less costs most.
+// The remedies by cost: what is done before costs nothing, to bake one less costs most.
 const (
 	byAhead = iota
 	byMix
@@ -180,7 +180,7 @@ const (
 	byStart
 	byDue
 	byDish
-	byHands
+	manual
 	byPerson
 	byOven
 	byFewer
@@ -189,21 +189,21 @@ const (
 // waysForAll are the ways that are of no single batch.
 func (s *schedule) waysForAll() (out []try) {
 	q := s.p.req
-	add := func(w WayOut, order int) {
-		w.Says = w.words("")
+	add := func(w Remedy, order int) {
+		w.Text = w.words("")
 		out = append(out, try{w, order})
 	}
 	if len(q.Pinned) == 0 {
-		add(WayOut{Code: WayStartEarlier, Minutes: earlierMin}, byStart)
+		add(Remedy{Code: RemedyStartEarlier, Minutes: earlierMin}, byStart)
 	}
 	for _, p := range q.People {
-		add(WayOut{Code: WayMoreHands, Person: p.ID, Minutes: longerMin}, byHands)
+		add(Remedy{Code: RemedyLongerShift, Person: p.ID, Minutes: longerMin}, manual)
 	}
 	if len(q.People) > 0 {
-		add(WayOut{Code: WayAnotherPerson}, byPerson)
+		add(Remedy{Code: RemedyAnotherPerson}, byPerson)
 	}
 	for _, o := range q.Ovens {
-		add(WayOut{Code: WayAnotherOven, Oven: o.ID}, byOven)
+		add(Remedy{Code: RemedyAnotherOven, Oven: o.ID}, byOven)
 	}
 	return out
 }
@@ -211,11 +211,11 @@ func (s *schedule) waysForAll() (out []try) {
 // waysFor are the ways of one batch.
 func (s *schedule) waysFor(b int) (out []try) {
 	x := &s.p.batches[b]
-	add := func(w WayOut, kind string, order int) {
+	add := func(w Remedy, kind string, order int) {
 		w.Batch = x.ID
-		w.Says = w.words(kind)
+		w.Text = w.words(kind)
 		if !w.note.IsZero() {
-			w.Says = message.New("{way} ({note})", message.Part(w.Says), message.Part(w.note))
+			w.Text = message.New("{way} ({note})", message.Part(w.Text), message.Part(w.note))
 		}
 		out = append(out, try{w, order})
 	}
@@ -226,7 +226,7 @@ func (s *schedule) waysFor(b int) (out []try) {
 			continue
 		}
 		n++
-		add(WayOut{Code: WayAhead, Task: t.ID}, t.Kind, byAhead)
+		add(Remedy{Code: RemedyAhead, Task: t.ID}, t.Kind, byAhead)
 	}
 	for _, w := range s.mixWays(b) {
 		add(w, "topping", byMix)
@@ -236,28 +236,28 @@ func (s *schedule) waysFor(b int) (out []try) {
 	}
 	if x.hasDue {
 		over := max(roundUpMin, roundUpMin*int(math.Ceil(float64(max(1, s.lateOf(b)))/roundUpMin)))
-		add(WayOut{Code: WayDueLater, Minutes: over}, "", byDue)
+		add(Remedy{Code: RemedyDueLater, Minutes: over}, "", byDue)
 	}
 	for _, d := range x.taken {
-		add(WayOut{Code: WayAnotherDish, Dish: s.p.dishes[d.dish].ID}, "", byDish)
+		add(Remedy{Code: RemedyAnotherDish, Dish: s.p.dishes[d.dish].ID}, "", byDish)
 	}
 	if len(s.p.clusters[s.p.clusOf[b]]) == 1 {
-		add(WayOut{Code: WayFewer}, "", byFewer)
+		add(Remedy{Code: RemedyFewer}, "", byFewer)
 	}
 	return out
 }
 
-func (c Clash) says(lies bool) message.Message {
+func (c Clash) describe(lies bool) message.Message {
 	what := message.New("{batch} is {n} min late or waits too long", message.Text(c.Batch), message.Count(c.Over))
 	if !lies {
 		what = message.New("{batch} does not fit", message.Text(c.Batch))
 	}
-	if len(c.WaysOut) == 0 {
+	if len(c.Remedies) == 0 {
 		return message.Sentences(message.New("{what}.", message.Part(what)))
 	}
-	ways := make([]message.Message, len(c.WaysOut))
-	for i, w := range c.WaysOut {
-		ways[i] = w.Says
+	ways := make([]message.Message, len(c.Remedies))
+	for i, w := range c.Remedies {
+		ways[i] = w.Text
 	}
 	return message.New("{what}. What would help: {ways}.", message.Part(what), message.Or(ways...))
 }

@@ -162,10 +162,10 @@ func TestAClashHasWaysOut(t *testing.T) {
 	}
 	helps := false
 	for _, x := range a.Clashes {
-		if x.Over == 0 || x.Says.String() == "" {
+		if x.Over == 0 || x.Text.String() == "" {
 			t.Errorf("%+v", x)
 		}
-		for _, w := range x.WaysOut {
+		for _, w := range x.Remedies {
 			helps = true
 			if w.Late+w.Window+w.LeftOut*1000 >= a.Objective.Late+a.Objective.Window+a.Objective.LeftOut*1000 {
 				t.Errorf("%s is no way out: %+v", w.Code, w)
@@ -202,7 +202,7 @@ func TestBadDays(t *testing.T) {
 		"/batches/0/tasks/0/uses":    func(q *day.Request) { q.Batches[0].Tasks[0].Uses = "magic" },
 		"/batches/0/tasks/2/after":   func(q *day.Request) { q.Batches[0].Tasks[2].After = nil },
 		"/batches/0/tasks/0/by/0":    func(q *day.Request) { q.Batches[0].Tasks[0].By = []string{"nobody"} },
-		"/batches/0/dishes/0/dish":   func(q *day.Request) { q.Batches[0].Dishes = []day.Taken{{Dish: "cup", Count: 1}} },
+		"/batches/0/dishes/0/dish":   func(q *day.Request) { q.Batches[0].Dishes = []day.DishUse{{Dish: "cup", Count: 1}} },
 		"/pinned/0/task":             func(q *day.Request) { q.Pinned = []day.Pin{{Task: "nothing"}} },
 		"/batches/0/tasks":           func(q *day.Request) { q.Batches[0].Tasks = nil },
 		"/batches/0/tasks/4/count":   func(q *day.Request) { q.Batches[0].Tasks[4].Count = 0 },
@@ -261,7 +261,7 @@ func shaken(t testing.TB, c worked, seed uint64) day.Request {
 		}
 		for j := range b.Tasks {
 			x := &b.Tasks[j]
-			if x.Uses == day.UseHands {
+			if x.Uses == day.UsePerson {
 				x.Minutes = max(0, x.Minutes+rng.IntN(9)-4)
 			}
 			for k := range x.After {

@@ -25,8 +25,8 @@ var Serves = message.Choices{
 	message.Choose(Hot, "hot"), message.Choose(Warm, "warm"), message.Choose(Cold, "cold and set"),
 }
 
-// Order is a dessert that is wanted.
-type Order struct {
+// Job is a dessert that is wanted.
+type Job struct {
 	ID      string
 	Dessert bake.DessertRequest
 	Dishes  int // of it; 0: one
@@ -157,7 +157,7 @@ func after(task string) Lag { return Lag{Task: task} }
 func within(task string, most int) Lag { return Lag{Task: task, Max: &most} }
 
 // BatchOf makes the batch of an order from its card and its bake: what hands do, what waits, and the bake as planned.
-func BatchOf(o Order, a *bake.DessertAnswer) Batch {
+func BatchOf(o Job, a *bake.DessertAnswer) Batch {
 	m := &making{id: o.ID, n: max(1, o.Dishes)}
 	m.batch = Batch{ID: o.ID, Due: o.Due, Serve: string(o.Serve)}
 	switch o.Serve {
@@ -175,7 +175,7 @@ func BatchOf(o Order, a *bake.DessertAnswer) Batch {
 		into = append(into, lag)
 	}
 	filled := m.add(
-		Task{ID: "assemble", Kind: "assemble", Uses: UseHands, Minutes: assembleMin + perDish*m.n, After: into},
+		Task{ID: "assemble", Kind: "assemble", Uses: UsePerson, Minutes: assembleMin + perDish*m.n, After: into},
 	)
 	baked := m.bake(filled, r, a)
 	m.rest(baked, o.Serve, a.Plan)
@@ -184,11 +184,11 @@ func BatchOf(o Order, a *bake.DessertAnswer) Batch {
 
 func minutes(n int) *int { return &n }
 
-// HandsMinutes is how long hands are at a dessert, from the fruit to the table.
-func HandsMinutes(d bake.DessertRequest, a *bake.DessertAnswer) int {
+// WorkMinutes is how long hands are at a dessert, from the fruit to the table.
+func WorkMinutes(d bake.DessertRequest, a *bake.DessertAnswer) int {
 	sum := 0
-	for _, t := range BatchOf(Order{ID: "dessert", Dessert: d, Serve: Warm}, a).Tasks {
-		if t.Uses == UseHands {
+	for _, t := range BatchOf(Job{ID: "dessert", Dessert: d, Serve: Warm}, a).Tasks {
+		if t.Uses == UsePerson {
 			sum += t.Minutes
 		}
 		if t.Uses == UseOven {
@@ -210,14 +210,14 @@ func (m *making) fruit(r balance.Request, s bake.Setting, fruitG float64) Lag {
 	}
 	var first []Lag
 	if frozen && s.FillingC != nil && *s.FillingC > 0 { // thawed, and not baked as it comes from the freezer
-		out := m.add(Task{ID: "unfreeze", Kind: "unfreeze", Uses: UseHands, Minutes: thawHands})
+		out := m.add(Task{ID: "unfreeze", Kind: "unfreeze", Uses: UsePerson, Minutes: thawHands})
 		thawed := m.add(Task{
 			ID: "thaw", Kind: "thaw", Uses: UseWait, Minutes: thawMin, MaxMin: minutes(thawMost), After: []Lag{after(out)},
 		})
 		first = []Lag{after(thawed)}
 	}
 	ready := m.add(
-		Task{ID: "fruit", Kind: "fruit", Uses: UseHands, Minutes: PrepMinutes(r, float64(m.n)*fruitG), After: first},
+		Task{ID: "fruit", Kind: "fruit", Uses: UsePerson, Minutes: PrepMinutes(r, float64(m.n)*fruitG), After: first},
 	)
 	keeps := prepWithin
 	if browns {
@@ -225,7 +225,7 @@ func (m *making) fruit(r balance.Request, s bake.Setting, fruitG float64) Lag {
 	}
 	lag := within(ready, keeps)
 	if p := r.Precook; p != nil && p.Minutes > 0 {
-		on := m.add(Task{ID: "precook", Kind: "precook", Uses: UseHands, Minutes: precookHand, After: []Lag{lag}})
+		on := m.add(Task{ID: "precook", Kind: "precook", Uses: UsePerson, Minutes: precookHand, After: []Lag{lag}})
 		cooked := m.add(Task{
 			ID: "cook", Kind: "cook", Uses: UseWait, Minutes: int(math.Ceil(p.Minutes)) + coolMin, After: []Lag{after(on)},
 		})
@@ -249,13 +249,13 @@ func (m *making) topping(r balance.Request) (Lag, bool) {
 	}
 	switch {
 	case strings.HasPrefix(t.Key, "bought") || strings.HasPrefix(t.Key, "puff"):
-		cut := m.add(Task{ID: "topping", Kind: "lid", Uses: UseHands, Minutes: boughtMin})
+		cut := m.add(Task{ID: "topping", Kind: "lid", Uses: UsePerson, Minutes: boughtMin})
 		return within(cut, rolledWithin), true
 	case t.Family == "biscuit":
-		dough := m.add(Task{ID: "dough", Kind: "biscuit", Uses: UseHands, Minutes: biscuitMin})
+		dough := m.add(Task{ID: "dough", Kind: "biscuit", Uses: UsePerson, Minutes: biscuitMin})
 		return within(dough, biscuitWithin), true
 	case t.Family == "pastry":
-		dough := m.add(Task{ID: "dough", Kind: "pastry", Uses: UseHands, Minutes: pastryMin, Ahead: true})
+		dough := m.add(Task{ID: "dough", Kind: "pastry", Uses: UsePerson, Minutes: pastryMin, Ahead: true})
 		cold := m.add(Task{
 			ID:      "chill",
 			Kind:    "chill",
@@ -264,15 +264,15 @@ func (m *making) topping(r balance.Request) (Lag, bool) {
 			MaxMin:  minutes(pastryMost),
 			After:   []Lag{after(dough)},
 		})
-		rolled := m.add(Task{ID: "roll", Kind: "roll", Uses: UseHands, Minutes: rollMin, After: []Lag{after(cold)}})
+		rolled := m.add(Task{ID: "roll", Kind: "roll", Uses: UsePerson, Minutes: rollMin, After: []Lag{after(cold)}})
 		return within(rolled, rolledWithin), true
 	case t.Family == "betty":
 		return within(
-			m.add(Task{ID: "topping", Kind: "crumbs", Uses: UseHands, Minutes: crumbleMin, Ahead: true}),
+			m.add(Task{ID: "topping", Kind: "crumbs", Uses: UsePerson, Minutes: crumbleMin, Ahead: true}),
 			crumbMost,
 		), true
 	}
-	made := m.add(Task{ID: "topping", Kind: "topping", Uses: UseHands, Minutes: crumbleMin, Ahead: true})
+	made := m.add(Task{ID: "topping", Kind: "topping", Uses: UsePerson, Minutes: crumbleMin, Ahead: true})
 	cold := m.add(Task{
 		ID: "chill", Kind: "chill", Uses: UseWait, Minutes: crumbChill, MaxMin: minutes(crumbMost), After: []Lag{after(made)},
 	})
@@ -286,9 +286,9 @@ func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
 	}
 	var lag Lag
 	if strings.HasPrefix(r.Base.Key, "bought") {
-		lag = within(m.add(Task{ID: "base", Kind: "lid", Uses: UseHands, Minutes: boughtMin}), rolledWithin)
+		lag = within(m.add(Task{ID: "base", Kind: "lid", Uses: UsePerson, Minutes: boughtMin}), rolledWithin)
 	} else {
-		made := m.add(Task{ID: "base", Kind: "base", Uses: UseHands, Minutes: pastryMin, Ahead: true})
+		made := m.add(Task{ID: "base", Kind: "base", Uses: UsePerson, Minutes: pastryMin, Ahead: true})
 		lag = after(m.add(Task{
 			ID:      "basechill",
 			Kind:    "chill",
@@ -298,7 +298,7 @@ func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
 			After:   []Lag{after(made)},
 		}))
 	}
-	lined := m.add(Task{ID: "line", Kind: "line", Uses: UseHands, Minutes: lineMin + linePerDish*m.n, After: []Lag{lag}})
+	lined := m.add(Task{ID: "line", Kind: "line", Uses: UsePerson, Minutes: lineMin + linePerDish*m.n, After: []Lag{lag}})
 	cold := m.add(Task{
 		ID: "lined", Kind: "chill", Uses: UseWait, Minutes: lineChill, MaxMin: minutes(lineMost), After: []Lag{after(lined)},
 	})
@@ -422,6 +422,6 @@ func (m *making) rest(baked string, serve Serve, p bake.Plan) {
 	last := m.add(Task{ID: "rest", Kind: "rest", Uses: UseWait, Minutes: rack, After: []Lag{after(baked)}})
 	if serve == Cold {
 		last = m.add(Task{ID: "set", Kind: "set", Uses: UseWait, Minutes: fridge, After: []Lag{after(last)}})
-		m.add(Task{ID: "cut", Kind: "cut", Uses: UseHands, Minutes: cutMin + perDish*m.n, After: []Lag{after(last)}})
+		m.add(Task{ID: "cut", Kind: "cut", Uses: UsePerson, Minutes: cutMin + perDish*m.n, After: []Lag{after(last)}})
 	}
 }

@@ -16,7 +16,7 @@ const (
 	weighWaiting = 0.5
 
 	mostTried  = 30  // places of a bake that are tried to the end
-	besideMin  = 90  // min that work is moved forward to lie beside other work
+	besideMin  = 90  // min that work is moved forward to lie in addition to other work
 	mostEarly  = 200 // min that a bake is tried before it is wanted at all
 	blink      = 10  // one in so many is passed over, so that the same plan is not found each time
 	mostPlaced = 4   // of those that go, the cheapest is taken
@@ -30,7 +30,7 @@ type candidate struct {
 	cost  float64
 }
 
-// insertCluster lays batches that hang together, what follows first. Where one does not go, none is laid.
+// insertCluster plans batches that hang together, what follows first. Where one does not go, none is planned.
 func (s *schedule) insertCluster(c int, rng *rand.Rand) bool {
 	for i, b := range s.p.clusters[c] {
 		if s.insert(b, rng) {
@@ -44,11 +44,11 @@ func (s *schedule) insertCluster(c int, rng *rand.Rand) bool {
 	return true
 }
 
-// insert lays a batch where it costs least: its last bake first, then backwards from it, then what follows it.
+// insert plans a batch where it costs least: its last bake first, then backwards from it, then what follows it.
 func (s *schedule) insert(b int, rng *rand.Rand) bool {
 	x := &s.p.batches[b]
 	if x.lastOven < 0 || s.p.tasks[x.lastOven].pin != nil {
-		return s.layRest(b, rng)
+		return s.placeRest(b, rng)
 	}
 	all := s.stay
 	if s.stay == nil {
@@ -63,8 +63,8 @@ func (s *schedule) insert(b int, rng *rand.Rand) bool {
 		if rng.IntN(blink) == 0 && s.stay == nil {
 			continue
 		}
-		s.layLoad(x.lastOven, c)
-		if !s.touchAll(x.lastOven, &s.at[x.lastOven], rng) || !s.layRest(b, rng) {
+		s.placeLoad(x.lastOven, c)
+		if !s.touchAll(x.lastOven, &s.at[x.lastOven], rng) || !s.placeRest(b, rng) {
 			s.remove(b)
 			continue
 		}
@@ -96,7 +96,7 @@ func (s *schedule) lateAt(b int, c candidate) int {
 	return max(0, c.start+s.p.tasks[x.lastOven].bakes[c.alt].minutes+x.tail-x.due)
 }
 
-func (s *schedule) layLoad(i int, c candidate) {
+func (s *schedule) placeLoad(i int, c candidate) {
 	t := &s.p.tasks[i]
 	s.at[i] = placed{
 		set: true, start: c.start, end: c.start + t.bakes[c.alt].minutes, person: -1,

@@ -9,18 +9,18 @@ import (
 	"mabbin/core/message"
 )
 
-// Known is a card that an order can be of.
-type Known struct {
+// KnownCard is a card that an order can be of.
+type KnownCard struct {
 	ID   string
 	Name string
 	// Sizes are those of its dish in cm, the longer first; 0: it has none.
 	LengthCM, WidthCM float64
 }
 
-// Unread is a line that is no order, and why.
-type Unread struct {
-	Text string          `json:"text"`
-	Why  message.Message `json:"why"`
+// UnreadLine is a line that is no order, and why.
+type UnreadLine struct {
+	Text   string          `json:"text"`
+	Reason message.Message `json:"reason"`
 }
 
 var (
@@ -35,10 +35,10 @@ var (
 	numbers   = map[string]int{"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6}
 )
 
-// ReadLines reads orders as they are jotted down, one a line: "2 gooseberry crumble 24x18, 12:30 hot (table 4)". What
+// ReadLines reads orders as they are pasted, one a line: "2 gooseberry crumble 24x18, 12:30 hot (table 4)". What
 // is not said is one dish, warm. The names are free among those of the day.
-func ReadLines(text string, cards []Known, among Asked) (orders []Wanted, unread []Unread) {
-	orders, unread = []Wanted{}, []Unread{}
+func ReadLines(text string, cards []KnownCard, among Orders) (orders []Order, unread []UnreadLine) {
+	orders, unread = []Order{}, []UnreadLine{}
 	taken := map[string]bool{}
 	for _, o := range among.Orders {
 		taken[o.ID] = true
@@ -48,12 +48,12 @@ func ReadLines(text string, cards []Known, among Asked) (orders []Wanted, unread
 			continue
 		}
 		if len(orders) == mostOrders {
-			unread = append(unread, Unread{line, message.New("A day has at most {n} orders.", message.Count(mostOrders))})
+			unread = append(unread, UnreadLine{line, message.New("A day has at most {n} orders.", message.Count(mostOrders))})
 			break
 		}
 		o, why := readLine(line, cards)
 		if !why.IsZero() {
-			unread = append(unread, Unread{line, why})
+			unread = append(unread, UnreadLine{line, why})
 			continue
 		}
 		o.ID = unique(o.ID, taken)
@@ -62,8 +62,8 @@ func ReadLines(text string, cards []Known, among Asked) (orders []Wanted, unread
 	return orders, unread
 }
 
-func readLine(line string, cards []Known) (Wanted, message.Message) {
-	o := Wanted{Dishes: 1, Serve: Warm}
+func readLine(line string, cards []KnownCard) (Order, message.Message) {
+	o := Order{Dishes: 1, Serve: Warm}
 	rest := line
 	cut := func(re *regexp.Regexp) []string {
 		m := re.FindStringSubmatch(rest)
@@ -133,7 +133,7 @@ func minuteOf(m []string) int {
 
 // likest are the cards that have every word that was written; where one of them has no other words, it alone; where a
 // size was written, those of that size.
-func likest(text string, size []string, cards []Known) (found []Known) {
+func likest(text string, size []string, cards []KnownCard) (found []KnownCard) {
 	words := wordsOf(text)
 	if len(words) == 0 {
 		return nil
@@ -145,7 +145,7 @@ func likest(text string, size []string, cards []Known) (found []Known) {
 			all = all && slices.Contains(has, w)
 		}
 		if all && len(has) == len(words) {
-			return []Known{c}
+			return []KnownCard{c}
 		}
 		if all {
 			found = append(found, c)
@@ -156,7 +156,7 @@ func likest(text string, size []string, cards []Known) (found []Known) {
 	}
 	a, _ := strconv.ParseFloat(size[1], 64)
 	b, _ := strconv.ParseFloat(size[2], 64)
-	sized := slices.DeleteFunc(slices.Clone(found), func(c Known) bool {
+	sized := slices.DeleteFunc(slices.Clone(found), func(c KnownCard) bool {
 		return c.LengthCM != max(a, b) || c.WidthCM != min(a, b)
 	})
 	if len(sized) == 0 {

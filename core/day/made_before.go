@@ -13,7 +13,7 @@ import (
 // biscuits that bake on the fruit are raised too late.
 func Freezes(r balance.Request) bool {
 	t, _ := larder.Toppings.Get(r.Topping.Key)
-	return r.Custard == nil && r.Style != "pandowdy" && t.Family != "biscuit" && t.Family != "praline"
+	return r.Custard == nil && !larder.StyleOf(r.Style).CrustPushedUnder && t.Family != "biscuit" && t.Family != "praline"
 }
 
 // madeBefore is how a batch whose dessert was made before its day is in the oven on it, with what that does to it.
@@ -31,8 +31,8 @@ func (m *madeBefore) minutes() (sum int) {
 }
 
 // before are the ways in which an order's dessert may be made before its day.
-func (c *composing) before(b *Batch, o Ordered) {
-	b.before = map[WayCode]*madeBefore{}
+func (c *composing) before(b *Batch, o PlannedOrder) {
+	b.before = map[RemedyCode]*madeBefore{}
 	plan := Alternative{ID: asCard, Shelf: o.Answer.Bake.Shelf, SDMin: UncertainMin(o.Answer)}
 	if own, ok := c.ovens[o.Oven]; ok {
 		plan.Ovens = []string{own.ID}
@@ -44,7 +44,7 @@ func (c *composing) before(b *Batch, o Ordered) {
 		a.ID = "from the freezer"
 		a.bakedBy(o.Frozen, 0)
 		c.anywhere(&a)
-		b.before[WayFrozen] = &madeBefore{
+		b.before[RemedyFrozen] = &madeBefore{
 			alternatives: []Alternative{a}, note: o.Answer.Balance.AfterFreezer(o.Dessert.Request),
 		}
 	}
@@ -53,7 +53,7 @@ func (c *composing) before(b *Batch, o Ordered) {
 		a.ID = "reheated"
 		a.bakedBy([]bake.Stage{{Minutes: o.Rewarm, OvenC: bake.RewarmC, Cover: "foil"}}, 0)
 		c.anywhere(&a)
-		b.before[WayBaked] = &madeBefore{
+		b.before[RemedyBaked] = &madeBefore{
 			alternatives: []Alternative{a},
 			note:         message.New("the topping is then less crisp"),
 		}
@@ -61,7 +61,7 @@ func (c *composing) before(b *Batch, o Ordered) {
 }
 
 // makeBefore leaves of a batch what is left for its day: the oven, and what comes after it.
-func (q *Request) makeBefore(batch string, code WayCode) {
+func (q *Request) makeBefore(batch string, code RemedyCode) {
 	for i := range q.Batches {
 		b := &q.Batches[i]
 		m := b.before[code]
@@ -90,15 +90,15 @@ func (q *Request) makeBefore(batch string, code WayCode) {
 	}
 }
 
-// beforeWays are the ways out that make all of a batch before its day: nothing of it may have begun.
-func (s *schedule) beforeWays(b int) (out []WayOut) {
+// beforeWays are the remedies that make all of a batch before its day: nothing of it may have begun.
+func (s *schedule) beforeWays(b int) (out []Remedy) {
 	x := &s.p.batches[b]
 	if slices.ContainsFunc(x.tasks, func(i int) bool { return s.p.tasks[i].pin != nil }) {
 		return nil
 	}
-	for _, code := range []WayCode{WayFrozen, WayBaked} {
+	for _, code := range []RemedyCode{RemedyFrozen, RemedyBaked} {
 		if m := x.before[code]; m != nil {
-			out = append(out, WayOut{Code: code, Batch: x.ID, Minutes: m.minutes(), note: m.note})
+			out = append(out, Remedy{Code: code, Batch: x.ID, Minutes: m.minutes(), note: m.note})
 		}
 	}
 	return out

@@ -12,11 +12,11 @@ import (
 
 // early is a crumble that is wanted so soon after the kitchen opens that it can't be made fresh, with the ways in which
 // it may be made before its day.
-func early(t *testing.T, serve day.Serve) day.Ordered {
+func early(t *testing.T, serve day.Serve) day.PlannedOrder {
 	t.Helper()
 	o := ordered(
 		t,
-		day.Wanted{ID: "Early", Card: "c", Dishes: 1, Due: 8*60 + 8, Serve: serve},
+		day.Order{ID: "Early", Card: "c", Dishes: 1, Due: 8*60 + 8, Serve: serve},
 		func(*bake.DessertRequest) {},
 	)
 	cold := bake.FreezerC
@@ -41,21 +41,21 @@ func early(t *testing.T, serve day.Serve) day.Ordered {
 // the day is the oven, and it is in time.
 func TestADessertIsMadeBeforeItsDay(t *testing.T) {
 	o := early(t, day.Hot)
-	asked := day.Asked{Orders: []day.Wanted{o.Wanted}}
-	fresh, _ := lay(t, yard(), asked, []day.Ordered{o}, 0, nil)
+	asked := day.Orders{Orders: []day.Order{o.Order}}
+	fresh, _ := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
 	if len(fresh.Plan.Clashes) != 1 {
 		t.Fatalf("made fresh it is in time: %+v", fresh.Orders)
 	}
-	i := slices.IndexFunc(fresh.Plan.Clashes[0].WaysOut, func(w day.WayOut) bool { return w.Code == "baked_before" })
+	i := slices.IndexFunc(fresh.Plan.Clashes[0].Remedies, func(w day.Remedy) bool { return w.Code == "baked_before" })
 	if i < 0 {
-		t.Fatalf("it is not offered: %+v", fresh.Plan.Clashes[0].WaysOut)
+		t.Fatalf("it is not offered: %+v", fresh.Plan.Clashes[0].Remedies)
 	}
-	way := fresh.Plan.Clashes[0].WaysOut[i]
-	if says := way.Says.String(); !strings.Contains(says, "the day before") || !strings.Contains(says, "less crisp") {
+	way := fresh.Plan.Clashes[0].Remedies[i]
+	if says := way.Text.String(); !strings.Contains(says, "the day before") || !strings.Contains(says, "less crisp") {
 		t.Errorf("it says %q", says)
 	}
-	asked.Ways = []day.WayTaken{{Code: way.Code, Batch: way.Batch, Minutes: way.Minutes}}
-	laid, q := lay(t, yard(), asked, []day.Ordered{o}, 0, nil)
+	asked.Remedies = []day.AppliedRemedy{{Code: way.Code, Batch: way.Batch, Minutes: way.Minutes}}
+	laid, q := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
 	if len(laid.Plan.Clashes) != 0 || !laid.Orders[0].InTime {
 		t.Errorf("baked before, it is not in time: %+v", laid.Plan.Clashes)
 	}
@@ -64,8 +64,8 @@ func TestADessertIsMadeBeforeItsDay(t *testing.T) {
 			t.Errorf("on its day there is still %s", x.Kind)
 		}
 	}
-	if len(laid.Ways) != 1 {
-		t.Errorf("the ways that were taken: %v", laid.Ways)
+	if len(laid.Remedies) != 1 {
+		t.Errorf("the ways that were taken: %v", laid.Remedies)
 	}
 }
 
@@ -82,10 +82,10 @@ func TestFromTheFreezer(t *testing.T) {
 	if frozen < fresh+15 {
 		t.Errorf("%g min from the freezer, %g fresh", frozen, fresh)
 	}
-	asked := day.Asked{
-		Orders: []day.Wanted{o.Wanted}, Ways: []day.WayTaken{{Code: "frozen_raw", Batch: "Early"}},
+	asked := day.Orders{
+		Orders: []day.Order{o.Order}, Remedies: []day.AppliedRemedy{{Code: "frozen_raw", Batch: "Early"}},
 	}
-	_, q := lay(t, yard(), asked, []day.Ordered{o}, 0, nil)
+	_, q := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
 	for _, x := range q.Batches[0].Tasks {
 		if x.Kind == "bake" && (len(x.Alternatives) != 1 || x.Alternatives[0].ID != "from the freezer" || len(x.After) != 0) {
 			t.Errorf("its bake is %+v", x)
@@ -100,18 +100,18 @@ func TestFromTheFreezer(t *testing.T) {
 	}
 }
 
-// A dessert that lay in an oven as none of its ways out would have it is made before its day all the same: the plan
-// that stands is laid again by the names of its bakes, and not by their places in a list.
+// A dessert that place in an oven as none of its remedies would have it is made before its day all the same: the plan
+// that stands is planned again by the names of its bakes, and not by their places in a list.
 func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 	o := early(t, day.Hot)
 	o.Due = 12 * 60
-	asked := day.Asked{Orders: []day.Wanted{o.Wanted}}
-	laid, q := lay(t, yard(), asked, []day.Ordered{o}, 0, nil)
+	asked := day.Orders{Orders: []day.Order{o.Order}}
+	laid, q := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
 	last := 0
 	for _, x := range q.Batches[0].Tasks {
 		if x.Kind == "bake" {
 			last = len(x.Alternatives) - 1
-			for i := range laid.Plan.Schedule { // as it might have been laid beside others
+			for i := range laid.Plan.Schedule { // as it might have been planned in addition to others
 				if s := &laid.Plan.Schedule[i]; s.Task == x.ID {
 					s.Alternative = x.Alternatives[last].ID
 				}
@@ -121,9 +121,9 @@ func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 	if last == 0 {
 		t.Fatal("it bakes in one way alone")
 	}
-	for _, code := range []day.WayCode{day.WayBaked, day.WayFrozen} {
-		asked.Ways = []day.WayTaken{{Code: code, Batch: "Early"}}
-		q, _ := day.Compose(yard(), asked, []day.Ordered{o}, 0, laid, nil)
+	for _, code := range []day.RemedyCode{day.RemedyBaked, day.RemedyFrozen} {
+		asked.Remedies = []day.AppliedRemedy{{Code: code, Batch: "Early"}}
+		q, _ := day.BuildRequest(yard(), asked, []day.PlannedOrder{o}, 0, laid, nil)
 		q.Iterations = 60
 		plan, err := day.PlanOn(t.Context(), q, &laid.Plan, nil)
 		if err != nil || len(plan.LeftOut) != 0 {
@@ -135,7 +135,8 @@ func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 	}
 }
 
-// One dish that is wanted twice, one of them made before: that one stands in it all day, and the other one finds no room.
+// One dish that is wanted twice, one of them made before: that one stands in it all day, and the other one finds no
+// room.
 func TestADishHoldsWhatWasMadeBefore(t *testing.T) {
 	if testing.Short() {
 		t.Skip("many days are laid: it runs without the race detector")
@@ -146,43 +147,43 @@ func TestADishHoldsWhatWasMadeBefore(t *testing.T) {
 	two.ID = "Late"
 	for gap := 20; gap <= 140; gap += 20 {
 		two.Due = one.Due + gap
-		asked := day.Asked{
-			Orders: []day.Wanted{one.Wanted, two.Wanted}, Ways: []day.WayTaken{{Code: "baked_before", Batch: "Early"}},
+		asked := day.Orders{
+			Orders: []day.Order{one.Order, two.Order}, Remedies: []day.AppliedRemedy{{Code: "baked_before", Batch: "Early"}},
 		}
-		laid, _ := lay(t, yard(), asked, []day.Ordered{one, two}, 0, nil)
+		laid, _ := lay(t, yard(), asked, []day.PlannedOrder{one, two}, 0, nil)
 		// its one dish holds what was baked before
 		if !slices.Contains(laid.Plan.LeftOut, "Late") || len(laid.Plan.Clashes) == 0 {
 			t.Errorf("%d min apart two stand in one dish: %+v", gap, laid.Orders)
 		}
 		for _, c := range laid.Plan.Clashes {
-			if len(c.WaysOut) == 0 {
+			if len(c.Remedies) == 0 {
 				t.Errorf("%d min apart: %s has no way out", gap, c.Batch)
 			}
 		}
 	}
 }
 
-// More than an oven holds is wanted hot at one time: what lies beside its hour, baked otherwise than its card has it,
-// has its ways out tried on that very plan.
+// More than an oven holds is wanted hot at one time: what lies in addition to its hour, baked otherwise than its card
+// has it, has its remedies tried on that very plan.
 func TestWaysOutOfWhatLiesAreTriedOnThePlan(t *testing.T) {
 	o := early(t, day.Hot)
 	o.Due = 12 * 60
 	o.Dessert.Request.Dish.LengthCM = 30 // no dish of the shelf: there are enough of it
 	k := yard()
-	var orders []day.Ordered
-	asked := day.Asked{}
+	var orders []day.PlannedOrder
+	asked := day.Orders{}
 	for i := range 6 {
 		x := o
 		x.ID = []string{"A", "B", "C", "D", "E", "F"}[i]
 		orders = append(orders, x)
-		asked.Orders = append(asked.Orders, x.Wanted)
+		asked.Orders = append(asked.Orders, x.Order)
 	}
 	laid, _ := lay(t, k, asked, orders, 0, nil)
 	if len(laid.Plan.Clashes) == 0 {
 		t.Fatal("six hot dishes are ready at one time, from an oven that holds two")
 	}
 	for _, c := range laid.Plan.Clashes {
-		if len(c.WaysOut) == 0 {
+		if len(c.Remedies) == 0 {
 			t.Errorf("%s has no way out", c.Batch)
 		}
 	}

@@ -130,12 +130,12 @@ func follows(t Task, task string) bool {
 	return slices.ContainsFunc(t.After, func(l Lag) bool { return l.Task == task })
 }
 
-// mixWays are the ways out that mix the topping of a batch once for all that have it.
-func (s *schedule) mixWays(b int) (out []WayOut) {
+// mixWays are the remedies that mix the topping of a batch once for all that have it.
+func (s *schedule) mixWays(b int) (out []Remedy) {
 	for _, i := range s.p.batches[b].tasks {
 		t := &s.p.tasks[i]
 		if batches, _ := s.p.req.withMix(t.ID); len(batches) > 1 && t.pin == nil {
-			out = append(out, WayOut{Code: WayOneMix, Task: t.ID})
+			out = append(out, Remedy{Code: RemedyOneMix, Task: t.ID})
 		}
 	}
 	return out

@@ -7,14 +7,14 @@ import (
 	"mabbin/core/message"
 )
 
-// Asked is what is wanted of one day, and what was laid down by hand. Minutes count from its midnight.
-type Asked struct {
-	Orders []Wanted   `json:"orders"`
-	Pinned []Pin      `json:"pinned,omitempty"` // what was put somewhere, or is done, late or longer
-	People []Person   `json:"people,omitempty"` // of this day, beside the kitchen's
-	Closed []string   `json:"closed,omitempty"` // ovens, by their ids on the shelf
-	Ways   []WayTaken `json:"ways,omitempty"`   // ways out that were taken
-	Sold   []Sold     `json:"sold,omitempty"`   // as it was counted at closing
+// Orders is what is wanted of one day, and what was fixed by hand. Minutes count from its midnight.
+type Orders struct {
+	Orders   []Order         `json:"orders"`
+	Pinned   []Pin           `json:"pinned,omitempty"`   // what was put somewhere, or is done, late or longer
+	People   []Person        `json:"people,omitempty"`   // of this day, in addition to the kitchen's
+	Closed   []string        `json:"closed,omitempty"`   // ovens, by their ids on the shelf
+	Remedies []AppliedRemedy `json:"remedies,omitempty"` // remedies that were taken
+	Sold     []Sold          `json:"sold,omitempty"`     // as it was counted at closing
 }
 
 // Sold is what was made of a card and what was left of it at closing, in portions.
@@ -24,8 +24,8 @@ type Sold struct {
 	Left int    `json:"left"`
 }
 
-// Wanted is one order: so many dishes of a card, at an hour.
-type Wanted struct {
+// Order is one order: so many dishes of a card, at an hour.
+type Order struct {
 	// ID is what it is called on this day: no two orders are called the same.
 	ID     string `json:"id"`
 	Card   string `json:"card"`
@@ -45,8 +45,8 @@ const (
 	longestName  = 80
 )
 
-// CheckAsked finds every wrong field.
-func CheckAsked(a Asked) error {
+// CheckOrders finds every wrong field.
+func CheckOrders(a Orders) error {
 	var f fault.Faults
 	checkOrders("", a.Orders, &f)
 	for i, p := range a.People {
@@ -67,13 +67,13 @@ func CheckAsked(a Asked) error {
 		}
 		cards[x.Card] = true
 	}
-	for i, w := range a.Ways {
+	for i, w := range a.Remedies {
 		f.Among(fmt.Sprintf("/ways/%d", i), "/code", string(w.Code), ways)
 	}
 	return f.Err()
 }
 
-func checkOrders(under string, orders []Wanted, f *fault.Faults) {
+func checkOrders(under string, orders []Order, f *fault.Faults) {
 	f.Length(under, "/orders", len(orders), 0, mostOrders)
 	names := map[string]bool{}
 	dishes := 0
@@ -95,8 +95,8 @@ func checkOrders(under string, orders []Wanted, f *fault.Faults) {
 }
 
 // Repeated are the orders of a day that come every week, for the same day of another week.
-func (a Asked) Repeated() Asked {
-	out := Asked{Orders: []Wanted{}}
+func (a Orders) Repeated() Orders {
+	out := Orders{Orders: []Order{}}
 	for _, o := range a.Orders {
 		if o.Weekly {
 			out.Orders = append(out.Orders, o)

@@ -14,7 +14,7 @@ import (
 	"mabbin/core/fault"
 )
 
-var known = []day.Known{
+var known = []day.KnownCard{
 	{"a", "Gooseberry crumble", 24, 18},
 	{"b", "Damson and apple crumble", 32, 22},
 	{"c", "Apple crumble", 24, 18},
@@ -23,8 +23,8 @@ var known = []day.Known{
 }
 
 func TestReadLines(t *testing.T) {
-	among := day.Asked{Orders: []day.Wanted{{ID: "Gooseberry crumble"}}}
-	for line, want := range map[string]day.Wanted{
+	among := day.Orders{Orders: []day.Order{{ID: "Gooseberry crumble"}}}
+	for line, want := range map[string]day.Order{
 		"2 gooseberry crumble 24x18, 12:30 hot":   {ID: "Gooseberry crumble 2", Card: "a", Dishes: 2, Due: 750, Serve: day.Hot},
 		"gooseberry crumbles at 7 pm (table 4)":   {ID: "Gooseberry crumble 2", Card: "a", Dishes: 1, Due: 1140, Serve: day.Warm, Place: "table 4"},
 		"Damson & apple crumble 11.15 every week": {ID: "Damson and apple crumble", Card: "b", Dishes: 1, Due: 675, Serve: day.Warm, Weekly: true},
@@ -35,7 +35,7 @@ func TestReadLines(t *testing.T) {
 	} {
 		got, unread := day.ReadLines(line, known, among)
 		if strings.HasPrefix(line, "2 x apple") { // two cards of that size have these words
-			if len(got) != 0 || len(unread) != 1 || !strings.Contains(unread[0].Why.String(), "Which one") {
+			if len(got) != 0 || len(unread) != 1 || !strings.Contains(unread[0].Reason.String(), "Which one") {
 				t.Errorf("%q: %+v, %+v", line, got, unread)
 			}
 			continue
@@ -51,7 +51,7 @@ func TestReadLines(t *testing.T) {
 		"99 gooseberry crumble 9:00": "dishes",
 	} {
 		got, unread := day.ReadLines(line, known, among)
-		if len(got) != 0 || len(unread) != 1 || unread[0].Text != line || !strings.Contains(unread[0].Why.String(), why) {
+		if len(got) != 0 || len(unread) != 1 || unread[0].Text != line || !strings.Contains(unread[0].Reason.String(), why) {
 			t.Errorf("%q: %+v, %+v", line, got, unread)
 		}
 	}
@@ -61,17 +61,17 @@ func TestReadLines(t *testing.T) {
 	}
 }
 
-// Whatever is jotted down, it is orders with a name, a card and an hour, or a line that says why it is none.
+// Whatever is pasted, it is orders with a name, a card and an hour, or a line that says why it is none.
 func FuzzReadLines(f *testing.F) {
 	f.Add("2 gooseberry crumble 24x18, 12:30 hot (table 4)")
 	f.Add("12:60 ((\n 0 x apple crumble 3pm")
 	f.Fuzz(func(t *testing.T, text string) {
-		got, unread := day.ReadLines(text, known, day.Asked{})
-		if err := day.CheckAsked(day.Asked{Orders: got}); err != nil {
+		got, unread := day.ReadLines(text, known, day.Orders{})
+		if err := day.CheckOrders(day.Orders{Orders: got}); err != nil {
 			t.Errorf("%q: %+v: %v", text, got, err)
 		}
 		for _, u := range unread {
-			if u.Text == "" || u.Why.IsZero() {
+			if u.Text == "" || u.Reason.IsZero() {
 				t.Errorf("%q: a line without a reason", text)
 			}
 		}
@@ -79,27 +79,27 @@ func FuzzReadLines(f *testing.F) {
 }
 
 func TestBadOrdersAreNamed(t *testing.T) {
-	bad := day.Asked{
-		Orders: []day.Wanted{
+	bad := day.Orders{
+		Orders: []day.Order{
 			{ID: "x", Dishes: 0, Due: -1, Serve: "tepid"},
 			{ID: "x", Dishes: 1, Serve: day.Hot},
 			{Dishes: 1, Serve: day.Hot},
 		},
-		People: []day.Person{{Hours: []day.Span{{600, 500}}}},
-		Ways:   []day.WayTaken{{Code: "magic"}},
+		People:   []day.Person{{Hours: []day.Span{{600, 500}}}},
+		Remedies: []day.AppliedRemedy{{Code: "magic"}},
 	}
 	want := []string{
 		"/orders/0/dishes", "/orders/0/due_min", "/orders/0/serve", "/orders/1/id", "/orders/2/id", "/people/0/id",
 		"/people/0/hours/0", "/ways/0/code",
 	}
-	same(t, day.CheckAsked(bad), want)
-	house := day.House{
+	same(t, day.CheckOrders(bad), want)
+	house := day.Resources{
 		People: []day.Person{{ID: "A"}, {ID: "A", Hours: []day.Span{{0, 10}}}},
-		Ovens:  []day.HouseOven{{Tiers: []day.Tier{{Shelf: "top", WidthCM: 1, DepthCM: 40}}, WarmCPerMin: -1}},
+		Ovens:  []day.OvenCapacity{{Tiers: []day.Tier{{Shelf: "top", WidthCM: 1, DepthCM: 40}}, WarmCPerMin: -1}},
 		Places: []day.Place{{ID: "cellar"}}, Mixers: -1, WashMin: 1e4,
-		UsualDays: []day.UsualDay{{Name: "Market", Orders: []day.Wanted{{ID: "x", Serve: day.Hot}}}, {Name: "Market"}},
+		SavedDays: []day.SavedDay{{Name: "Market", Orders: []day.Order{{ID: "x", Serve: day.Hot}}}, {Name: "Market"}},
 	}
-	same(t, day.CheckHouse(house), []string{
+	same(t, day.CheckResources(house), []string{
 		"/mixers", "/ovens/0/tiers/0/shelf", "/ovens/0/tiers/0/width_cm", "/ovens/0/warm_c_per_min", "/people/0/hours",
 		"/people/1/id", "/places/0/id", "/usual_days/0/orders/0/dishes", "/usual_days/1/name", "/usual_days/1/orders",
 		"/wash_min",
@@ -123,25 +123,25 @@ func same(t *testing.T, err error, want []string) {
 
 // yard is a small kitchen: one oven of two tiers, one pair of hands.
 func yard() day.Kitchen {
-	h := day.House{
-		Ovens: []day.HouseOven{{Oven: "o", Tiers: []day.Tier{
+	h := day.Resources{
+		Ovens: []day.OvenCapacity{{Oven: "o", Tiers: []day.Tier{
 			{Shelf: "low", WidthCM: 50, DepthCM: 36}, {Shelf: "middle", WidthCM: 50, DepthCM: 36},
 		}}},
 		Places: []day.Place{{ID: "fridge", AreaCM2: 3000}},
 	}
 	return day.Kitchen{
-		House: h.Usual([]string{"o"}), Ovens: []day.ShelfOven{{ID: "o", Name: "Bench oven"}},
-		Dishes: []day.ShelfDish{{
+		Resources: h.Usual([]string{"o"}), Ovens: []day.KitchenOven{{ID: "o", Name: "Bench oven"}},
+		Dishes: []day.KitchenDish{{
 			Name: "Stoneware", Count: 1,
 			Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
 		}},
 	}
 }
 
-func ordered(t testing.TB, w day.Wanted, change func(*bake.DessertRequest)) day.Ordered {
+func ordered(t testing.TB, w day.Order, change func(*bake.DessertRequest)) day.PlannedOrder {
 	t.Helper()
 	q, a := dessert(t, change)
-	o := day.Ordered{Wanted: w, Dessert: q, Answer: a}
+	o := day.PlannedOrder{Order: w, Dessert: q, Answer: a}
 	p, err := bake.PlanOf(q)
 	if err != nil {
 		t.Fatal(err)
@@ -150,7 +150,7 @@ func ordered(t testing.TB, w day.Wanted, change func(*bake.DessertRequest)) day.
 		if stages, right, err := p.AtOven(t.Context(), c); err != nil {
 			t.Fatal(err)
 		} else if right {
-			o.Ways = append(o.Ways, day.OvenWay{Oven: "o", OvenC: c, Stages: stages})
+			o.Options = append(o.Options, day.OvenOption{Oven: "o", OvenC: c, Stages: stages})
 		}
 	}
 	return o
@@ -159,13 +159,13 @@ func ordered(t testing.TB, w day.Wanted, change func(*bake.DessertRequest)) day.
 func lay(
 	t testing.TB,
 	k day.Kitchen,
-	a day.Asked,
-	orders []day.Ordered,
+	a day.Orders,
+	orders []day.PlannedOrder,
 	now int,
-	before *day.Laid,
-) (*day.Laid, day.Request) {
+	before *day.Schedule,
+) (*day.Schedule, day.Request) {
 	t.Helper()
-	q, unlaid := day.Compose(k, a, orders, now, before, nil)
+	q, unlaid := day.BuildRequest(k, a, orders, now, before, nil)
 	q.Iterations = 60
 	plan, err := day.Plan(t.Context(), q, nil)
 	if err != nil {
@@ -174,24 +174,24 @@ func lay(
 	if broken := daytest.Broken(q, plan); len(broken) > 0 {
 		t.Fatalf("a plan that breaks its rules: %v", broken)
 	}
-	return day.Show(a, orders, q, unlaid, *plan, before), q
+	return day.NewSchedule(a, orders, q, unlaid, *plan, before), q
 }
 
-// What is wanted of a day is laid into the kitchen that there is, and shown in its lanes.
-func TestADayIsLaid(t *testing.T) {
-	crumble := func(id string, due int) day.Ordered {
-		return ordered(t, day.Wanted{ID: id, Card: "c", Dishes: 1, Due: due, Serve: day.Warm}, func(*bake.DessertRequest) {})
+// What is wanted of a day is planned into the kitchen that there is, and shown in its lanes.
+func TestADayIsPlanned(t *testing.T) {
+	crumble := func(id string, due int) day.PlannedOrder {
+		return ordered(t, day.Order{ID: id, Card: "c", Dishes: 1, Due: due, Serve: day.Warm}, func(*bake.DessertRequest) {})
 	}
 	cobbler := ordered(
 		t,
-		day.Wanted{ID: "Cobbler", Card: "d", Dishes: 5, Due: 13 * 60, Serve: day.Hot},
+		day.Order{ID: "Cobbler", Card: "d", Dishes: 5, Due: 13 * 60, Serve: day.Hot},
 		func(q *bake.DessertRequest) {
 			q.Request.Style, q.Request.Topping.Key = "cobbler", "biscuit_drop"
 			q.Request.Dish = dish.Dish{Shape: dish.Round, LengthCM: 20, DepthCM: 5, Material: "enamel"}
 		},
 	)
-	orders := []day.Ordered{crumble("Crumble", 12*60), cobbler}
-	asked := day.Asked{Orders: []day.Wanted{orders[0].Wanted, cobbler.Wanted}}
+	orders := []day.PlannedOrder{crumble("Crumble", 12*60), cobbler}
+	asked := day.Orders{Orders: []day.Order{orders[0].Order, cobbler.Order}}
 	laid, q := lay(t, yard(), asked, orders, 0, nil)
 
 	if len(q.Batches) != 4 { // five dishes need three tiers: two, two and one
@@ -202,11 +202,11 @@ func TestADayIsLaid(t *testing.T) {
 			t.Errorf("%+v", d)
 		}
 		var in, at, early, late [2]int
-		_, err := fmt.Sscanf(d.Says.String(), "In at %d:%d, ready at %d:%d (%d:%d to %d:%d).", &in[0], &in[1],
+		_, err := fmt.Sscanf(d.Text.String(), "In at %d:%d, ready at %d:%d (%d:%d to %d:%d).", &in[0], &in[1],
 			&at[0], &at[1], &early[0], &early[1], &late[0], &late[1])
 		ready := at[0]*60 + at[1]
 		if err != nil || ready != *d.ReadyAt || early[0]*60+early[1] >= ready || late[0]*60+late[1] <= ready {
-			t.Errorf("%q: %v", d.Says.String(), err)
+			t.Errorf("%q: %v", d.Text.String(), err)
 		}
 	}
 	bakes, hands, cold := 0, 0, 0
@@ -219,7 +219,7 @@ func TestADayIsLaid(t *testing.T) {
 		case "place":
 			cold++
 		}
-		if b.From < laid.From || b.To > laid.To || b.To <= b.From || b.Says.IsZero() || b.Order == "" || b.Fruit == "" {
+		if b.From < laid.From || b.To > laid.To || b.To <= b.From || b.Text.IsZero() || b.Order == "" || b.Fruit == "" {
 			t.Errorf("a bar: %+v", b)
 		}
 	}
@@ -238,19 +238,19 @@ func TestADayIsLaid(t *testing.T) {
 
 // One dish that is wanted twice at one time is a clash; what solves it is tried, and taken.
 func TestAClashIsSolved(t *testing.T) {
-	two := []day.Ordered{
-		ordered(t, day.Wanted{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Hot}, func(*bake.DessertRequest) {}),
+	two := []day.PlannedOrder{
+		ordered(t, day.Order{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Hot}, func(*bake.DessertRequest) {}),
 	}
 	again := two[0]
 	again.ID, again.Due = "Two", 740
 	two = append(two, again)
-	asked := day.Asked{Orders: []day.Wanted{two[0].Wanted, two[1].Wanted}}
+	asked := day.Orders{Orders: []day.Order{two[0].Order, two[1].Order}}
 	laid, _ := lay(t, yard(), asked, two, 0, nil)
 	if laid.Plan.Feasible || len(laid.Plan.Clashes) == 0 {
 		t.Fatalf("one dish is in two places: %+v", laid.Plan.Objective)
 	}
-	var way *day.WayOut
-	for _, w := range laid.Plan.Clashes[0].WaysOut {
+	var way *day.Remedy
+	for _, w := range laid.Plan.Clashes[0].Remedies {
 		if w.Code == "another_dish" {
 			way = &w
 		}
@@ -258,24 +258,24 @@ func TestAClashIsSolved(t *testing.T) {
 	if way == nil {
 		t.Fatalf("another dish is no way out: %+v", laid.Plan.Clashes)
 	}
-	asked.Ways = []day.WayTaken{{Code: way.Code, Batch: way.Batch, Dish: way.Dish}}
+	asked.Remedies = []day.AppliedRemedy{{Code: way.Code, Batch: way.Batch, Dish: way.Dish}}
 	laid, _ = lay(t, yard(), asked, two, 0, laid)
-	if !laid.Plan.Feasible || len(laid.Ways) != 1 || !strings.Contains(laid.Ways[0].String(), "Stoneware") {
-		t.Errorf("with another dish: %+v, %v", laid.Plan.Objective, laid.Ways)
+	if !laid.Plan.Feasible || len(laid.Remedies) != 1 || !strings.Contains(laid.Remedies[0].String(), "Stoneware") {
+		t.Errorf("with another dish: %+v, %v", laid.Plan.Objective, laid.Remedies)
 	}
 }
 
-// What has begun stays where it was laid; a bake that runs long pushes the rest, and it is said by how much.
-func TestADayIsLaidAgainFromNow(t *testing.T) {
+// What has begun stays where it was planned; a bake that runs long pushes the rest, and it is said by how much.
+func TestADayIsPlannedAgainFromNow(t *testing.T) {
 	one := ordered(
 		t,
-		day.Wanted{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
+		day.Order{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
 		func(*bake.DessertRequest) {},
 	)
 	two := one
 	two.ID, two.Due = "Two", 840
-	orders := []day.Ordered{one, two}
-	asked := day.Asked{Orders: []day.Wanted{one.Wanted, two.Wanted}}
+	orders := []day.PlannedOrder{one, two}
+	asked := day.Orders{Orders: []day.Order{one.Order, two.Order}}
 	first, _ := lay(t, yard(), asked, orders, 0, nil)
 	var in day.Scheduled
 	for _, x := range first.Plan.Schedule {
@@ -301,40 +301,41 @@ func TestADayIsLaidAgainFromNow(t *testing.T) {
 			t.Errorf("%s is laid at %d, before now", x.Task, x.Start)
 		}
 	}
-	if !slices.ContainsFunc(again.Orders, func(d day.Done) bool { return d.Order == "One" && !d.InTime }) ||
+	if !slices.ContainsFunc(again.Orders, func(d day.OrderStatus) bool { return d.Order == "One" && !d.InTime }) ||
 		len(again.Moved) == 0 {
 		t.Errorf("forty minutes more move nothing: %+v, %v", again.Orders, again.Moved)
 	}
 }
 
-// A closed oven takes nothing, and what no tier takes is said with its order; the rest of the day is laid.
-func TestWhatCannotBeLaid(t *testing.T) {
+// A closed oven takes nothing, and what no tier takes is said with its order; the rest of the day is planned.
+func TestUnscheduledOrders(t *testing.T) {
 	wide := ordered(
 		t,
-		day.Wanted{ID: "Tray", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
+		day.Order{ID: "Tray", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
 		func(q *bake.DessertRequest) {
 			q.Request.Dish = dish.Dish{Shape: dish.Rectangle, LengthCM: 60, WidthCM: 40, DepthCM: 6, Material: "heavy_metal"}
 		},
 	)
 	fine := ordered(
 		t,
-		day.Wanted{ID: "Fine", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
+		day.Order{ID: "Fine", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
 		func(*bake.DessertRequest) {},
 	)
-	asked := day.Asked{Orders: []day.Wanted{wide.Wanted, fine.Wanted}}
-	laid, _ := lay(t, yard(), asked, []day.Ordered{wide, fine}, 0, nil)
-	if len(laid.Unlaid) != 1 || laid.Unlaid[0].Order != "Tray" || laid.Orders[0].InTime || !laid.Orders[1].InTime {
-		t.Errorf("a tray of 60 by 40: %+v, %+v", laid.Unlaid, laid.Orders)
+	asked := day.Orders{Orders: []day.Order{wide.Order, fine.Order}}
+	laid, _ := lay(t, yard(), asked, []day.PlannedOrder{wide, fine}, 0, nil)
+	if len(laid.Unscheduled) != 1 || laid.Unscheduled[0].Order != "Tray" || laid.Orders[0].InTime ||
+		!laid.Orders[1].InTime {
+		t.Errorf("a tray of 60 by 40: %+v, %+v", laid.Unscheduled, laid.Orders)
 	}
 	asked.Closed = []string{"o"}
-	laid, q := lay(t, yard(), asked, []day.Ordered{fine}, 0, nil)
-	if len(q.Ovens) != 0 || len(laid.Unlaid) != 1 {
-		t.Errorf("the only oven is closed: %d ovens, %+v", len(q.Ovens), laid.Unlaid)
+	laid, q := lay(t, yard(), asked, []day.PlannedOrder{fine}, 0, nil)
+	if len(q.Ovens) != 0 || len(laid.Unscheduled) != 1 {
+		t.Errorf("the only oven is closed: %d ovens, %+v", len(q.Ovens), laid.Unscheduled)
 	}
 }
 
 func TestWhatComesEveryWeek(t *testing.T) {
-	a := day.Asked{Orders: []day.Wanted{{ID: "x", Weekly: true}, {ID: "y"}}, Closed: []string{"o"}}
+	a := day.Orders{Orders: []day.Order{{ID: "x", Weekly: true}, {ID: "y"}}, Closed: []string{"o"}}
 	if r := a.Repeated(); len(r.Orders) != 1 || r.Orders[0].ID != "x" || len(r.Closed) != 0 {
 		t.Errorf("%+v", r)
 	}
@@ -342,19 +343,19 @@ func TestWhatComesEveryWeek(t *testing.T) {
 
 // The plan on the screen stays where nothing better is found: another order changes only what it must.
 func TestThePlanThatStandsStays(t *testing.T) {
-	var orders []day.Ordered
-	asked := day.Asked{}
+	var orders []day.PlannedOrder
+	asked := day.Orders{}
 	for i, id := range []string{"One", "Two", "Three"} {
 		o := ordered(
 			t,
-			day.Wanted{ID: id, Card: "c", Dishes: 1, Due: 660 + 90*i, Serve: day.Warm},
+			day.Order{ID: id, Card: "c", Dishes: 1, Due: 660 + 90*i, Serve: day.Warm},
 			func(*bake.DessertRequest) {},
 		)
-		orders, asked.Orders = append(orders, o), append(asked.Orders, o.Wanted)
+		orders, asked.Orders = append(orders, o), append(asked.Orders, o.Order)
 	}
 	first, _ := lay(t, yard(), asked, orders[:2], 0, nil)
-	asked.Orders = append([]day.Wanted{}, asked.Orders...)
-	q, _ := day.Compose(yard(), asked, orders, 0, first, nil)
+	asked.Orders = append([]day.Order{}, asked.Orders...)
+	q, _ := day.BuildRequest(yard(), asked, orders, 0, first, nil)
 	q.Iterations = 60
 	plan, err := day.PlanOn(t.Context(), q, &first.Plan, nil)
 	if err != nil {
@@ -378,32 +379,32 @@ func TestThePlanThatStandsStays(t *testing.T) {
 }
 
 // Toppings of the same parts are mixed once: a batch of its own that theirs follow, and less work for the hands. What
-// has been mixed stays mixed when the day is laid again.
+// has been mixed stays mixed when the day is planned again.
 func TestOneMixForSeveral(t *testing.T) {
-	var orders []day.Ordered
-	asked := day.Asked{}
+	var orders []day.PlannedOrder
+	asked := day.Orders{}
 	for i, id := range []string{"One", "Two", "Three"} {
 		o := ordered(
 			t,
-			day.Wanted{ID: id, Card: "c", Dishes: 1, Due: 720 + 30*i, Serve: day.Warm},
+			day.Order{ID: id, Card: "c", Dishes: 1, Due: 720 + 30*i, Serve: day.Warm},
 			func(q *bake.DessertRequest) {
 				q.Request.Topping.ThicknessMM = float64(12 + i) // as much as each needs, of the same parts
 			},
 		)
 		orders = append(orders, o)
-		asked.Orders = append(asked.Orders, o.Wanted)
+		asked.Orders = append(asked.Orders, o.Order)
 	}
 	cobbler := ordered(
 		t,
-		day.Wanted{ID: "Cobbler", Card: "d", Dishes: 1, Due: 800, Serve: day.Hot},
+		day.Order{ID: "Cobbler", Card: "d", Dishes: 1, Due: 800, Serve: day.Hot},
 		func(q *bake.DessertRequest) {
 			q.Request.Style, q.Request.Topping.Key = "cobbler", "biscuit_drop"
 		},
 	)
-	orders, asked.Orders = append(orders, cobbler), append(asked.Orders, cobbler.Wanted)
+	orders, asked.Orders = append(orders, cobbler), append(asked.Orders, cobbler.Order)
 	kitchen := yard()
 	kitchen.Dishes[0].Count = 4
-	work := func(l *day.Laid) (sum int, mixes []string) {
+	work := func(l *day.Schedule) (sum int, mixes []string) {
 		for _, x := range l.Plan.Schedule {
 			if strings.HasSuffix(x.Task, ".topping") {
 				sum += x.End - x.Start
@@ -413,15 +414,16 @@ func TestOneMixForSeveral(t *testing.T) {
 		return sum, mixes
 	}
 	each, _ := lay(t, kitchen, asked, orders, 0, nil)
-	asked.Ways = []day.WayTaken{{Code: "one_mix", Task: "Two.topping"}}
+	asked.Remedies = []day.AppliedRemedy{{Code: "one_mix", Task: "Two.topping"}}
 	once, q := lay(t, kitchen, asked, orders, 0, nil)
 	apart, _ := work(each)
 	together, mixes := work(once)
 	if len(mixes) != 1 || apart != 24 || together != 12 {
 		t.Errorf("three mixes take %d min, one takes %d: %v", apart, together, mixes)
 	}
-	if len(q.Batches) != 5 || len(once.Ways) != 1 || !strings.Contains(once.Ways[0].String(), "mix the topping once") {
-		t.Errorf("%d batches, %v", len(q.Batches), once.Ways)
+	if len(q.Batches) != 5 || len(once.Remedies) != 1 ||
+		!strings.Contains(once.Remedies[0].String(), "mix the topping once") {
+		t.Errorf("%d batches, %v", len(q.Batches), once.Remedies)
 	}
 	made := find(t, once, mixes[0])
 	later, _ := lay(t, kitchen, asked, orders, made.End+3, once)
@@ -429,12 +431,12 @@ func TestOneMixForSeveral(t *testing.T) {
 		t.Errorf("mixed from %d to %d, and laid again as %+v", made.Start, made.End, x)
 	}
 	// a clash that one mix frees is offered it
-	asked.Ways = nil
+	asked.Remedies = nil
 	for from := 560; from < 680; from += 4 {
-		kitchen.House.People = []day.Person{{ID: "People", Hours: []day.Span{{From: from, To: 900}}}}
+		kitchen.Resources.People = []day.Person{{ID: "People", Hours: []day.Span{{From: from, To: 900}}}}
 		tight, _ := lay(t, kitchen, asked, orders, 0, nil)
 		for _, c := range tight.Plan.Clashes {
-			if slices.ContainsFunc(c.WaysOut, func(w day.WayOut) bool { return w.Code == "one_mix" }) {
+			if slices.ContainsFunc(c.Remedies, func(w day.Remedy) bool { return w.Code == "one_mix" }) {
 				return
 			}
 		}
@@ -443,22 +445,22 @@ func TestOneMixForSeveral(t *testing.T) {
 }
 
 // A dish with long handles, measured outside, finds no tier; a mix that the mixer does not hold is made twice.
-func TestWhatAKitchenHasTold(t *testing.T) {
+func TestKitchenResources(t *testing.T) {
 	o := ordered(
 		t,
-		day.Wanted{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
+		day.Order{ID: "One", Card: "c", Dishes: 1, Due: 720, Serve: day.Warm},
 		func(q *bake.DessertRequest) { q.Request.Dish = yard().Dishes[0].Dish },
 	)
-	asked := day.Asked{Orders: []day.Wanted{o.Wanted}}
+	asked := day.Orders{Orders: []day.Order{o.Order}}
 	kitchen := yard()
 	kitchen.Dishes[0].ID = "d"
-	kitchen.House.MixG = o.Answer.Balance.ToppingG * 0.6
-	laid, _ := lay(t, kitchen, asked, []day.Ordered{o}, 0, nil)
+	kitchen.Resources.MixG = o.Answer.Balance.ToppingG * 0.6
+	laid, _ := lay(t, kitchen, asked, []day.PlannedOrder{o}, 0, nil)
 	if x := find(t, laid, "One.topping"); x.End-x.Start != 16 {
 		t.Errorf("two mixes of 8 min: %+v", x)
 	}
-	kitchen.House.Dishes = []day.HouseDish{{Dish: "d", LengthCM: 52, WidthCM: 30}}
-	if laid, _ = lay(t, kitchen, asked, []day.Ordered{o}, 0, nil); len(laid.Unlaid) != 1 {
+	kitchen.Resources.Dishes = []day.Vessel{{Dish: "d", LengthCM: 52, WidthCM: 30}}
+	if laid, _ = lay(t, kitchen, asked, []day.PlannedOrder{o}, 0, nil); len(laid.Unscheduled) != 1 {
 		t.Errorf("52 cm over its handles, on a tier of 50: %+v", laid.Orders)
 	}
 	if d := day.UsualOutside(kitchen.Dishes[0]); d.LengthCM != 28 || d.WidthCM != 22 || d.Dish != "d" {

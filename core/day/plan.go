@@ -7,13 +7,13 @@ import (
 	"time"
 )
 
-// Plan lays the day. It answers with the best plan that it found when its time is over, or when ctx ends; tell may be
+// Plan plans the day. It answers with the best plan that it found when its time is over, or when ctx ends; tell may be
 // nil. A bad request is fault.Faults.
 func Plan(ctx context.Context, q Request, tell Progress) (*Answer, error) {
 	return PlanOn(ctx, q, nil, tell)
 }
 
-// PlanOn lays a day that was laid before: the plan that stands stays as far as it still goes, unless another one is
+// PlanOn plans a day that was planned before: the plan that stands stays as far as it still goes, unless another one is
 // better in the first four levels. Without one it is as Plan.
 func PlanOn(ctx context.Context, q Request, standing *Answer, tell Progress) (*Answer, error) {
 	if err := Check(q); err != nil {
@@ -43,7 +43,7 @@ func PlanOn(ctx context.Context, q Request, standing *Answer, tell Progress) (*A
 	a.LowerBound = bound
 	switch {
 	case ctx.Err() != nil:
-		a.Stopped = StoppedAsked
+		a.Stopped = StoppedByUser
 	case best.done || q.Iterations > 0:
 		a.Stopped = StoppedDone
 	default:
@@ -77,7 +77,7 @@ func (s *schedule) answer(value Objective) *Answer {
 func (s *schedule) scheduled(batch string, i int) Scheduled {
 	t, at := &s.p.tasks[i], &s.at[i]
 	out := Scheduled{Batch: batch, Task: t.ID, Start: at.start, End: at.end}
-	if t.Uses == UseHands && at.person >= 0 {
+	if t.Uses == UsePerson && at.person >= 0 {
 		out.Person = s.p.req.People[at.person].ID
 	}
 	if t.Uses != UseOven {

@@ -162,7 +162,7 @@ func compile(q *Request) *problem {
 		p.batches = append(p.batches, c)
 	}
 	for i := range q.Pinned {
-		if t, there := index[q.Pinned[i].Task]; there { // a way out may be tried without its batch
+		if t, there := index[q.Pinned[i].Task]; there { // a remedy may be tried without its batch
 			p.tasks[t].pin = &q.Pinned[i]
 		}
 	}

@@ -17,15 +17,15 @@ type ReadyBy struct {
 	// ReadyAt is when it is ready by this way, and NotBefore the earliest that it could be.
 	ReadyAt   int             `json:"ready_at_min"`
 	NotBefore int             `json:"not_before_min"`
-	BeginAt   int             `json:"begin_at_min"`
+	StartAt   int             `json:"start_at_min"`
 	InAt      int             `json:"in_at_min"` // into the oven
 	SpareMin  int             `json:"spare_min"` // that it may take longer than its clock
 	Steps     []Step          `json:"steps"`     // in the order in which they begin
-	WayOut    message.Message `json:"way_out,omitzero"`
+	Remedy    message.Message `json:"remedy,omitzero"`
 }
 
-// ToTheOven are the steps up to the last time that it goes into an oven: from there on the oven has its own calls.
-func (r *ReadyBy) ToTheOven() []Step {
+// StepsToOven are the steps up to the last time that it goes into an oven: from there on the oven has its own calls.
+func (r *ReadyBy) StepsToOven() []Step {
 	for i := len(r.Steps) - 1; i >= 0; i-- {
 		if r.Steps[i].Kind == "bake" {
 			return r.Steps[:i+1]
@@ -36,11 +36,11 @@ func (r *ReadyBy) ToTheOven() []Step {
 
 // Step is one thing on the way.
 type Step struct {
-	Kind    string          `json:"kind"`
-	At      int             `json:"at_min"`
-	Minutes int             `json:"minutes"`
-	Hands   bool            `json:"hands"` // somebody has to be there for it
-	Says    message.Message `json:"says"`
+	Kind        string          `json:"kind"`
+	At          int             `json:"at_min"`
+	Minutes     int             `json:"minutes"`
+	NeedsPerson bool            `json:"needs_person"` // somebody has to be there for it
+	Text        message.Message `json:"text"`
 }
 
 // How quickly ovens warm: a working figure for a domestic oven, C a min.
@@ -51,8 +51,8 @@ const (
 	furthestMin = 3 * 1440 // that is looked ahead
 )
 
-// Back goes back from when a dessert is wanted. Due and now are whole minutes from the same midnight.
-func Back(o Order, a *bake.DessertAnswer, now int) ReadyBy {
+// PlanReadyBy goes back from when a dessert is wanted. Due and now are whole minutes from the same midnight.
+func PlanReadyBy(o Job, a *bake.DessertAnswer, now int) ReadyBy {
 	b := BatchOf(o, a)
 	due := or(b.Due, now)
 	b.Due = nil
@@ -60,23 +60,23 @@ func Back(o Order, a *bake.DessertAnswer, now int) ReadyBy {
 	if b.HoldMax != nil {
 		spare = min(spare, *b.HoldMax)
 	}
-	s := laid(b, now, nil)
-	out := ReadyBy{NotBefore: s.ready(0), InTime: s.ready(0) <= due, BeginAt: math.MaxInt32, Steps: []Step{}}
+	s := alone(b, now, nil)
+	out := ReadyBy{NotBefore: s.ready(0), InTime: s.ready(0) <= due, StartAt: math.MaxInt32, Steps: []Step{}}
 	if out.InTime {
 		by := max(due-spare, out.NotBefore)
-		s = laid(b, now, &by)
+		s = alone(b, now, &by)
 	}
 	out.ReadyAt = s.ready(0)
 	out.SpareMin = max(0, due-out.ReadyAt)
 	out.tell(s, a)
 	if !out.InTime {
-		out.WayOut = wayOut(s, out.NotBefore-due)
+		out.Remedy = wayOut(s, out.NotBefore-due)
 	}
 	return out
 }
 
-// laid lays a batch alone: as late as it is ready by a minute, or where there is none as early as it goes.
-func laid(b Batch, now int, by *int) *schedule {
+// alone plans a batch alone: as late as it is ready by a minute, or where there is none as early as it goes.
+func alone(b Batch, now int, by *int) *schedule {
 	end := now + furthestMin
 	tier := Tier{ID: "tier", WidthCM: anyOvenCM, DepthCM: anyOvenCM}
 	b.Tasks = slices.Clone(b.Tasks)
@@ -105,8 +105,8 @@ func laid(b Batch, now int, by *int) *schedule {
 		if !s.suits(a, 0, start) {
 			return false
 		}
-		s.layLoad(i, candidate{slot: a.slots[0], start: start})
-		if s.touchAll(i, &s.at[i], nil) && s.layRest(0, rng) {
+		s.placeLoad(i, candidate{slot: a.slots[0], start: start})
+		if s.touchAll(i, &s.at[i], nil) && s.placeRest(0, rng) {
 			return true
 		}
 		s.remove(0)
@@ -193,19 +193,19 @@ func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
 			}
 			if i == s.p.batches[0].lastOven {
 				r.InAt = at.start
-				look := at.start + int(a.Plan.LookFrom)
+				look := at.start + int(a.Plan.CheckFrom)
 				r.Steps = append(r.Steps, Step{"look", look, 0, true, message.New("Start checking: is the middle bubbling?")})
 			}
 		default:
 			if words := stepWords[t.Kind]; words != "" {
-				r.Steps = append(r.Steps, Step{t.Kind, at.start, at.end - at.start, t.Uses == UseHands, message.New(words)})
+				r.Steps = append(r.Steps, Step{t.Kind, at.start, at.end - at.start, t.Uses == UsePerson, message.New(words)})
 			}
 		}
 	}
 	r.Steps = append(r.Steps, Step{"ready", r.ReadyAt, 0, false, message.New("Ready")})
 	slices.SortStableFunc(r.Steps, func(a, b Step) int { return cmp.Compare(a.At, b.At) })
 	for _, x := range r.Steps {
-		r.BeginAt = min(r.BeginAt, x.At)
+		r.StartAt = min(r.StartAt, x.At)
 	}
 }
 

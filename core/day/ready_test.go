@@ -16,8 +16,8 @@ func dessert(t testing.TB, change func(*bake.DessertRequest)) (bake.DessertReque
 	q := bake.DessertRequest{Request: balance.Request{
 		Dish:    dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
 		Style:   "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "apple_firm", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Fruits:  []balance.FruitInput{{Key: "apple_firm", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}}
 	change(&q)
 	a, err := bake.Dessert(t.Context(), q)
@@ -41,23 +41,23 @@ func TestReadyAtSeven(t *testing.T) {
 			q.Request.Style, q.Request.Topping.Key = "cobbler", "biscuit_drop"
 		}, []string{"fruit", "biscuit", "assemble", "bake", "ready"}},
 		"bars, cold": {day.Cold, func(q *bake.DessertRequest) {
-			q.Request.Style, q.Request.Topping.Key, q.Request.Base = "bar", "bar_dough", &balance.BaseAsked{Key: "bar_dough"}
+			q.Request.Style, q.Request.Topping.Key, q.Request.Base = "bar", "bar_dough", &balance.BaseInput{Key: "bar_dough"}
 			q.Request.Dish.Material = "thin_metal"
 		}, []string{"base", "line", "assemble", "bake", "take_out", "set", "cut", "ready"}},
 		"pie, par-baked": {day.Warm, func(q *bake.DessertRequest) {
 			q.Request.Style, q.Request.Topping.Key = "pie", "streusel_coarse"
-			q.Request.Base = &balance.BaseAsked{Key: "shortcrust", ParBaked: true}
+			q.Request.Base = &balance.BaseInput{Key: "shortcrust", ParBaked: true}
 		}, []string{"base", "line", "weights_out", "assemble", "bake", "ready"}},
 	} {
 		q, a := dessert(t, c.change)
 		due := sevenPM
-		r := day.Back(day.Order{ID: "x", Dessert: q, Due: &due, Serve: c.serve}, a, 9*60)
-		if !r.InTime || r.ReadyAt > due || r.SpareMin < 1 || r.InAt < r.BeginAt || r.NotBefore > r.ReadyAt {
+		r := day.PlanReadyBy(day.Job{ID: "x", Dessert: q, Due: &due, Serve: c.serve}, a, 9*60)
+		if !r.InTime || r.ReadyAt > due || r.SpareMin < 1 || r.InAt < r.StartAt || r.NotBefore > r.ReadyAt {
 			t.Errorf("%s: %+v", name, r)
 		}
 		at, next := 0, 0
 		for _, s := range r.Steps {
-			if s.At < at || s.Says.String() == "" {
+			if s.At < at || s.Text.String() == "" {
 				t.Errorf("%s: %s at %d after %d", name, s.Kind, s.At, at)
 			}
 			at = s.At
@@ -75,17 +75,17 @@ func TestReadyAtSeven(t *testing.T) {
 func TestNotReadyBefore(t *testing.T) {
 	q, a := dessert(t, func(*bake.DessertRequest) {})
 	due := sevenPM
-	r := day.Back(day.Order{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, sevenPM-30)
-	if r.InTime || r.NotBefore <= sevenPM || r.WayOut.IsZero() || r.SpareMin != 0 {
+	r := day.PlanReadyBy(day.Job{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, sevenPM-30)
+	if r.InTime || r.NotBefore <= sevenPM || r.Remedy.IsZero() || r.SpareMin != 0 {
 		t.Errorf("in half an hour: %+v", r)
 	}
 	was := 0
 	for hour := 17; hour < 24; hour++ {
 		due := hour * 60
-		if r := day.Back(day.Order{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, 12*60); r.BeginAt < was {
-			t.Errorf("at %d it begins at %d, an hour earlier at %d", hour, r.BeginAt, was)
+		if r := day.PlanReadyBy(day.Job{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, 12*60); r.StartAt < was {
+			t.Errorf("at %d it begins at %d, an hour earlier at %d", hour, r.StartAt, was)
 		} else {
-			was = r.BeginAt
+			was = r.StartAt
 		}
 	}
 }
@@ -119,7 +119,7 @@ func TestBatchesOfCards(t *testing.T) {
 		due := 13*60 + 60*i
 		req.Batches = append(
 			req.Batches,
-			day.BatchOf(day.Order{ID: topping, Dessert: q, Dishes: 1 + i%2, Due: &due, Serve: day.Warm}, a),
+			day.BatchOf(day.Job{ID: topping, Dessert: q, Dishes: 1 + i%2, Due: &due, Serve: day.Warm}, a),
 		)
 	}
 	p := plan(t, req)
@@ -134,16 +134,16 @@ func TestBatchesOfCards(t *testing.T) {
 func TestPrepMinutes(t *testing.T) {
 	whole := false
 	for _, c := range []struct {
-		fruit balance.FruitAsked
+		fruit balance.FruitInput
 		want  int
 	}{
-		{balance.FruitAsked{Key: "raspberry", Share: 1}, 5},
-		{balance.FruitAsked{Key: "apple_firm", Share: 1}, 14},
-		{balance.FruitAsked{Key: "apple_firm", Share: 1, Peeled: &whole}, 9},
-		{balance.FruitAsked{Key: "damson", Share: 1}, 17},
-		{balance.FruitAsked{Key: "damson", Share: 1, Frozen: true}, 5},
+		{balance.FruitInput{Key: "raspberry", Share: 1}, 5},
+		{balance.FruitInput{Key: "apple_firm", Share: 1}, 14},
+		{balance.FruitInput{Key: "apple_firm", Share: 1, Peeled: &whole}, 9},
+		{balance.FruitInput{Key: "damson", Share: 1}, 17},
+		{balance.FruitInput{Key: "damson", Share: 1, Frozen: true}, 5},
 	} {
-		if got := day.PrepMinutes(balance.Request{Fruits: []balance.FruitAsked{c.fruit}}, 1000); got != c.want {
+		if got := day.PrepMinutes(balance.Request{Fruits: []balance.FruitInput{c.fruit}}, 1000); got != c.want {
 			t.Errorf("%+v: %d min, want %d", c.fruit, got, c.want)
 		}
 	}
@@ -153,11 +153,11 @@ func TestPrepMinutes(t *testing.T) {
 func TestABakeOfNoTimeIsPlanned(t *testing.T) {
 	q, a := dessert(t, func(q *bake.DessertRequest) { q.Setting.Stages = []bake.Stage{{Minutes: 0, OvenC: 180}} })
 	due := sevenPM
-	r := day.Back(day.Order{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, 9*60)
+	r := day.PlanReadyBy(day.Job{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, 9*60)
 	if !r.InTime || r.InAt == 0 {
 		t.Errorf("%+v", r)
 	}
-	b := day.BatchOf(day.Order{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a)
+	b := day.BatchOf(day.Job{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a)
 	for _, task := range b.Tasks {
 		for _, x := range task.Alternatives {
 			if len(x.Stages) == 0 {

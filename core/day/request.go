@@ -1,4 +1,4 @@
-// Package day lays a day's desserts into the ovens, hands, dishes and places that there are, backwards from when each
+// Package day plans a day's desserts into the ovens, hands, dishes and places that there are, backwards from when each
 // is wanted: resource-constrained project scheduling with minimal and maximal time lags. People are unary resources,
 // ovens are batching machines with incompatible settings and set-ups, a bake has alternatives, and the objective is
 // lexicographic.
@@ -78,38 +78,38 @@ type Tier struct {
 
 // Batch is one dessert, or what is made for several, or a break that can be moved.
 type Batch struct {
-	ID        string  `json:"id"`
-	Due       *int    `json:"due_min,omitempty"`
-	LateMax   *int    `json:"late_max_min,omitempty"` // left out: no limit
-	Serve     string  `json:"serve,omitempty"`
-	HoldMax   *int    `json:"hold_max_min,omitempty"`
-	HoldPlace string  `json:"hold_place,omitempty"`
-	HoldCM2   float64 `json:"hold_cm2,omitempty"`
-	Dishes    []Taken `json:"dishes,omitempty"`
-	Tasks     []Task  `json:"tasks"`
+	ID        string    `json:"id"`
+	Due       *int      `json:"due_min,omitempty"`
+	LateMax   *int      `json:"late_max_min,omitempty"` // left out: no limit
+	Serve     string    `json:"serve,omitempty"`
+	HoldMax   *int      `json:"hold_max_min,omitempty"`
+	HoldPlace string    `json:"hold_place,omitempty"`
+	HoldCM2   float64   `json:"hold_cm2,omitempty"`
+	Dishes    []DishUse `json:"dishes,omitempty"`
+	Tasks     []Task    `json:"tasks"`
 
-	before map[WayCode]*madeBefore // by the way out that makes it before its day
+	before map[RemedyCode]*madeBefore // by the remedy that makes it before its day
 }
 
-// Taken is how many of a dish a batch takes, and from when to when.
-type Taken struct {
+// DishUse is how many of a dish a batch takes, and from when to when.
+type DishUse struct {
 	Dish     string `json:"dish"`
 	Count    int    `json:"count"`
 	FromTask string `json:"from_task,omitempty"`
 	ToTask   string `json:"to_task,omitempty"`
 }
 
-// Use is what a task takes of the house while it lasts.
+// Use is what a task takes of the kitchen's resources while it lasts.
 type Use string
 
 // The uses.
 const (
-	UseHands Use = "hands"
-	UseWait  Use = "wait" // nothing but time, and where it stands
-	UseOven  Use = "oven"
+	UsePerson Use = "hands"
+	UseWait   Use = "wait" // nothing but time, and where it stands
+	UseOven   Use = "oven"
 )
 
-var uses = message.Words(UseHands, UseWait, UseOven)
+var uses = message.Words(UsePerson, UseWait, UseOven)
 
 // Task is one piece of a batch. What it uses decides which of the fields count.
 type Task struct {
@@ -183,14 +183,14 @@ type Pin struct {
 	Alternative string `json:"alternative,omitempty"`
 }
 
-// Stopped is why no better plan was looked for.
-type Stopped string
+// StopReason is why no better plan was looked for.
+type StopReason string
 
 // The reasons.
 const (
-	StoppedDone  Stopped = "done" // there is none
-	StoppedTime  Stopped = "time" // the time for it was over
-	StoppedAsked Stopped = "asked"
+	StoppedDone   StopReason = "done" // there is none
+	StoppedTime   StopReason = "time" // the time for it was over
+	StoppedByUser StopReason = "asked"
 )
 
 // Answer is the best plan that was found.
@@ -202,7 +202,7 @@ type Answer struct {
 	LowerBound LowerBound  `json:"lower_bound"`
 	Clashes    []Clash     `json:"clashes"`
 	Chances    []Chance    `json:"chances"`
-	Stopped    Stopped     `json:"stopped"`
+	Stopped    StopReason  `json:"stopped"`
 }
 
 // Scheduled is a task in the plan.
@@ -254,13 +254,13 @@ type Clash struct {
 	Batch    string          `json:"batch"`
 	Resource string          `json:"resource"` // that of which one more helps most; time if none does
 	Over     int             `json:"minutes_over"`
-	WaysOut  []WayOut        `json:"ways_out"`
-	Says     message.Message `json:"says"`
+	Remedies []Remedy        `json:"remedies"`
+	Text     message.Message `json:"text"`
 }
 
-// WayOut is something that lowers what is left out, late or over a window, and what it comes to.
-type WayOut struct {
-	Code    WayCode         `json:"code"`
+// Remedy is something that lowers what is left out, late or over a window, and what it comes to.
+type Remedy struct {
+	Code    RemedyCode      `json:"code"`
 	Batch   string          `json:"batch,omitempty"`
 	Task    string          `json:"task,omitempty"`
 	Dish    string          `json:"dish,omitempty"`
@@ -270,7 +270,7 @@ type WayOut struct {
 	LeftOut int             `json:"left_out"`
 	Late    int             `json:"late_min"`
 	Window  int             `json:"window_min"`
-	Says    message.Message `json:"says"`
+	Text    message.Message `json:"text"`
 
 	note message.Message // what it does to the dessert
 }

@@ -6,7 +6,7 @@ import (
 	"slices"
 )
 
-// recreate lays clusters, in their order or another one; where one finds no room it is left out for now.
+// recreate plans clusters, in their order or another one; where one finds no room it is left out for now.
 func (s *schedule) recreate(out []int, rng *rand.Rand) {
 	order := slices.Clone(out)
 	switch rng.IntN(4) {
@@ -28,8 +28,8 @@ func (s *schedule) recreate(out []int, rng *rand.Rand) {
 	}
 }
 
-// layHandsAnew lays batches with their last bakes where they were, and the hands otherwise.
-func (s *schedule) layHandsAnew(out []int, before []kept, rng *rand.Rand) {
+// replanPeople plans batches with their last bakes where they were, and the hands otherwise.
+func (s *schedule) replanPeople(out []int, before []kept, rng *rand.Rand) {
 	was := map[int]candidate{}
 	for _, k := range before {
 		x := &s.p.batches[k.batch]
@@ -70,7 +70,7 @@ func (s *schedule) layHandsAnew(out []int, before []kept, rng *rand.Rand) {
 	}
 }
 
-// suitsStill says whether a batch's bake can lie where it lay.
+// suitsStill says whether a batch's bake can stay where it was.
 func (s *schedule) suitsStill(c candidate, b int) bool {
 	return s.suitsStillIn(c, &s.p.tasks[s.p.batches[b].lastOven].bakes[c.alt])
 }
@@ -81,7 +81,7 @@ func (s *schedule) suitsStillIn(c candidate, a *baking) bool {
 			s.p.ovens[c.slot.oven].tiers[c.slot.tier].WidthCM)
 }
 
-// weight is how much a cluster takes: what takes most is laid first.
+// weight is how much a cluster takes: what takes most is planned first.
 func (p *problem) weight(c int) int {
 	sum := 0
 	for _, b := range p.clusters[c] {

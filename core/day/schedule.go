@@ -38,7 +38,7 @@ type schedule struct {
 	plain   bool // nothing by chance: as late as it goes
 	found   []candidate
 	minutes []int
-	stay    []candidate // where a batch's last bake stays while its hands are laid anew; nil: anywhere
+	stay    []candidate // where a batch's last bake stays while its hands are planned again; nil: anywhere
 	pins    []int       // by batch: how many of its marks are of what is pinned
 }
 
@@ -97,7 +97,7 @@ func (s *schedule) room(of []float64, from, to int, by, most float64) bool {
 	return true
 }
 
-// pin lays what stays where it is.
+// pin plans what stays where it is.
 func (s *schedule) pin() {
 	for i := range s.p.tasks {
 		t := &s.p.tasks[i]
@@ -325,7 +325,7 @@ func (s *schedule) load(i int) {
 	s.loads[x.oven] = slices.Insert(all, k, i)
 }
 
-// kept is a batch as it lay.
+// kept is a batch as it was.
 type kept struct {
 	batch int
 	in    bool
@@ -341,7 +341,7 @@ func (s *schedule) keep(b int) kept {
 	return k
 }
 
-// restore lays a batch as it lay. It was taken out before.
+// restore plans a batch as it was. It was taken out before.
 func (s *schedule) restore(k kept) {
 	b := &s.p.batches[k.batch]
 	if !k.in {

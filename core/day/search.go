@@ -25,11 +25,11 @@ const (
 	shareOut     = 0.25 // of the batches, at most, that are taken out at once
 	fewOut       = 6    // or so many, where that is less
 	allOut       = 8    // of so many all may be taken out
-	fewestTries  = 3    // ways to lay a cluster, before it is left out
+	fewestTries  = 3    // ways to place a cluster, before it is left out
 	progressEach = 50
 )
 
-// Progress is told how far a plan is: the share of its time, and the best so far.
+// Progress receives how far a plan is: the share of its time, and the best so far.
 type Progress func(share float64, best Objective)
 
 // how is what a search goes by.
@@ -49,7 +49,8 @@ type found struct {
 	done     bool // it can't be better in the first four levels
 }
 
-// search ruins a part of a plan and lays it anew, again and again, annealed: it ends by rounds, by the clock or by ctx.
+// search ruins a part of a plan and plans it again, again and again, annealed: it ends by rounds, by the clock or by
+// ctx.
 func (p *problem) search(ctx context.Context, seed uint64, h how) found {
 	rng := rand.New(rand.NewPCG(seed, 0x6d616262696e))
 	s := newSchedule(p)
@@ -102,7 +103,7 @@ func (p *problem) search(ctx context.Context, seed uint64, h how) found {
 			}
 		}
 		if rng.IntN(3) == 0 {
-			s.layHandsAnew(out, before, rng)
+			s.replanPeople(out, before, rng)
 		} else {
 			s.recreate(out, rng)
 		}
@@ -151,7 +152,7 @@ func (s *schedule) missing(all []int) (out []int) {
 	return out
 }
 
-// replay lays batches as they lay in another plan of nearly the same day, as far as that goes.
+// replay plans batches as they were in another plan of nearly the same day, as far as that goes.
 func (s *schedule) replay(old *schedule) {
 	was := map[string]int{}
 	for i := range old.p.tasks {
@@ -161,7 +162,7 @@ func (s *schedule) replay(old *schedule) {
 	}
 	for _, all := range s.p.clusters {
 		for n, b := range all {
-			if s.layAsIn(old, was, b) {
+			if s.placeAsIn(old, was, b) {
 				continue
 			}
 			s.remove(b)
@@ -173,8 +174,8 @@ func (s *schedule) replay(old *schedule) {
 	}
 }
 
-// layAsIn lays a batch as in another plan.
-func (s *schedule) layAsIn(old *schedule, was map[string]int, b int) bool {
+// placeAsIn plans a batch as in another plan.
+func (s *schedule) placeAsIn(old *schedule, was map[string]int, b int) bool {
 	x := &s.p.batches[b]
 	for _, i := range x.order {
 		t := &s.p.tasks[i]
@@ -186,7 +187,7 @@ func (s *schedule) layAsIn(old *schedule, was map[string]int, b int) bool {
 			return false
 		}
 		at := &old.at[k]
-		if t.Uses == UseHands {
+		if t.Uses == UsePerson {
 			if !s.hands(i, at.person, at.start) {
 				return false
 			}
@@ -205,7 +206,7 @@ func (s *schedule) layAsIn(old *schedule, was map[string]int, b int) bool {
 		if c.start < s.p.now || !s.suitsStillIn(c, a) {
 			return false
 		}
-		s.layLoad(i, c)
+		s.placeLoad(i, c)
 		for _, z := range at.touches {
 			if z.touch >= len(a.Touches) {
 				return false // it is baked otherwise by now
@@ -218,7 +219,7 @@ func (s *schedule) layAsIn(old *schedule, was map[string]int, b int) bool {
 			s.at[i].touches = append(s.at[i].touches, z)
 		}
 	}
-	if !s.layWaits(x) || !s.keeps(b) || !s.takeRest(b) {
+	if !s.placeWaits(x) || !s.keeps(b) || !s.takeRest(b) {
 		return false
 	}
 	s.in[b] = true
@@ -239,7 +240,7 @@ func (s *schedule) keepAll() []kept {
 	return all
 }
 
-// become lays all batches as they lay.
+// become plans all batches as they were.
 func (s *schedule) become(all []kept) {
 	for b := range all {
 		s.remove(b)

@@ -2,7 +2,8 @@ package day
 
 import "math/rand/v2"
 
-// standing is the plan that a day has, laid again as far as it still goes, with the rest laid beside it; nil: none.
+// standing is the plan that a day has, planned again as far as it still goes, with the rest planned in addition to it;
+// nil: none.
 func (p *problem) standing(a *Answer) *found {
 	if a == nil || len(a.Schedule) == 0 {
 		return nil
@@ -15,7 +16,7 @@ func (p *problem) standing(a *Answer) *found {
 	return f
 }
 
-// asWas is an answer as a plan that can be laid again: nothing of it takes anything.
+// asWas is an answer as a plan that can be planned again: nothing of it takes anything.
 func (p *problem) asWas(a *Answer) *schedule {
 	s := &schedule{p: p, at: make([]placed, len(p.tasks)), in: make([]bool, len(p.batches))}
 	tasks, people := map[string]int{}, map[string]int{}

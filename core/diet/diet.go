@@ -74,9 +74,9 @@ type Change struct {
 
 // Left is something that stays and does not suit.
 type Left struct {
-	Name message.Message `json:"name"`
-	Why  message.Message `json:"why"`
-	Do   message.Message `json:"do"`
+	Name   message.Message `json:"name"`
+	Reason message.Message `json:"reason"`
+	Action message.Message `json:"action"`
 }
 
 // Check finds every wrong field.
@@ -144,7 +144,7 @@ func (c *changing) offends(key string) bool {
 			return true
 		}
 		for _, a := range i.Allergens {
-			// what only the label can tell is told so, and not swapped
+			// what only the label can tell is reported so, and not swapped
 			if slices.ContainsFunc(forbids[d], func(s string) bool { return strings.HasPrefix(a, s) }) {
 				return true
 			}
@@ -206,7 +206,7 @@ func (c *changing) leave(name, why, do message.Message) {
 // filling swaps what is weighed into the fruit.
 func (c *changing) filling() {
 	r := &c.p.Request
-	each := func(list []balance.Asked) (liquids, extras []balance.Asked) {
+	each := func(list []balance.Quantity) (liquids, extras []balance.Quantity) {
 		for _, a := range list {
 			if !c.offends(a.Key) {
 				liquids = append(liquids, a)
@@ -225,7 +225,7 @@ func (c *changing) filling() {
 			c.note("fruit", a.Key, s)
 			for _, p := range s.to {
 				i, _ := c.own().Ingredient(p.Key)
-				part := balance.Asked{Key: p.Key, G: a.G * p.Pct}
+				part := balance.Quantity{Key: p.Key, G: a.G * p.Pct}
 				if i.Role == "liquid" || i.Role == "syrup" || i.Role == "acid" {
 					liquids = append(liquids, part)
 				} else {
@@ -253,10 +253,10 @@ func (c *changing) filling() {
 	}
 }
 
-func merged(list []balance.Asked) []balance.Asked {
-	var out []balance.Asked
+func merged(list []balance.Quantity) []balance.Quantity {
+	var out []balance.Quantity
 	for _, a := range list {
-		if i := slices.IndexFunc(out, func(b balance.Asked) bool { return b.Key == a.Key }); i >= 0 {
+		if i := slices.IndexFunc(out, func(b balance.Quantity) bool { return b.Key == a.Key }); i >= 0 {
 			out[i].G += a.G
 		} else {
 			out = append(out, a)
@@ -272,9 +272,9 @@ func (c *changing) thickener() {
 		return
 	}
 	was, _ := larder.Thickeners.Get(t.Key)
-	next := balance.ThickenerAsked{
+	next := balance.ThickenerInput{
 		Key:  "cornflour",
-		With: slices.DeleteFunc(slices.Clone(t.With), func(a balance.Asked) bool { return c.offends(a.Key) }),
+		With: slices.DeleteFunc(slices.Clone(t.With), func(a balance.Quantity) bool { return c.offends(a.Key) }),
 	}
 	if t.G != nil {
 		g := *t.G * was.Strength
@@ -298,7 +298,7 @@ func (c *changing) custard() {
 		return
 	}
 	ratio := *r.Custard
-	if ratio == (balance.CustardAsked{}) {
+	if ratio == (balance.CustardInput{}) {
 		ratio = balance.UsualCustard
 	}
 	starch, _ := larder.Thickeners.Get("wheat_flour")
@@ -334,7 +334,7 @@ func (c *changing) custard() {
 	if !ok {
 		return
 	}
-	r.Liquids = append(slices.Clone(r.Liquids), balance.Asked{Key: s.to[0].Key, G: weighed * i.WaterPct / 100})
+	r.Liquids = append(slices.Clone(r.Liquids), balance.Quantity{Key: s.to[0].Key, G: weighed * i.WaterPct / 100})
 	c.note(
 		"custard",
 		"egg",

@@ -13,7 +13,7 @@ import (
 
 var crumble = balance.Request{
 	Dish: dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}, Style: "crisp",
-	Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut"},
+	Fruits: []balance.FruitInput{{Key: "plum", Share: 1}}, Topping: balance.ToppingInput{Key: "crisp_oat_nut"},
 }
 
 func TestEverySwapIsOfTheTables(t *testing.T) {
@@ -88,7 +88,7 @@ func TestADietNamesEveryWrongField(t *testing.T) {
 
 func TestGlutenThatIsLeftIsSaid(t *testing.T) {
 	r := crumble
-	r.Thickener = &balance.ThickenerAsked{Key: "wheat_flour"}
+	r.Thickener = &balance.ThickenerInput{Key: "wheat_flour"}
 	r.Topping.BakersPct = map[string]float64{"wheat_flour": 0, "gf_flour_blend": 100}
 	a, err := balance.Solve(r)
 	if err != nil {
@@ -105,7 +105,7 @@ func TestGlutenThatIsLeftIsSaid(t *testing.T) {
 func TestWhatSuitsADiet(t *testing.T) {
 	r := balance.Request{
 		Dish: dish.Dish{Shape: dish.Square, LengthCM: 20, DepthCM: 5, Material: "glass"}, Style: "crumble",
-		Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Fruits: []balance.FruitInput{{Key: "plum", Share: 1}}, Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}
 	suits := func(r balance.Request) (out []Diet) {
 		a, err := balance.Solve(r)
@@ -130,7 +130,7 @@ func TestWhatSuitsADiet(t *testing.T) {
 		t.Errorf("made vegan it suits %v", got)
 	}
 	honey := p.Request
-	honey.Liquids = append(slices.Clone(honey.Liquids), balance.Asked{Key: "honey", G: 20})
+	honey.Liquids = append(slices.Clone(honey.Liquids), balance.Quantity{Key: "honey", G: 20})
 	if got := suits(honey); slices.Contains(got, Vegan) {
 		t.Errorf("with honey it suits %v", got)
 	}

@@ -19,7 +19,7 @@ func (c *changing) toppings() {
 	}
 }
 
-func (c *changing) dough(where string, t balance.ToppingAsked) balance.ToppingAsked {
+func (c *changing) dough(where string, t balance.ToppingInput) balance.ToppingInput {
 	row, _ := larder.Toppings.Get(t.Key)
 	t.BakersPct = c.parts(where, row.Parts, t.BakersPct)
 	if row.HydrationPct == 0 {
@@ -27,9 +27,9 @@ func (c *changing) dough(where string, t balance.ToppingAsked) balance.ToppingAs
 	}
 	liquids := t.Liquids
 	if len(liquids) == 0 {
-		liquids = []balance.LiquidAsked{{Key: "whole_milk", Share: 1}}
+		liquids = []balance.LiquidInput{{Key: "whole_milk", Share: 1}}
 	}
-	var out []balance.LiquidAsked
+	var out []balance.LiquidInput
 	changed := false
 	for _, l := range liquids {
 		s, ok := c.instead(l.Key)
@@ -41,7 +41,7 @@ func (c *changing) dough(where string, t balance.ToppingAsked) balance.ToppingAs
 		c.note(where, l.Key, s)
 		for _, p := range s.to {
 			if i, _ := c.own().Ingredient(p.Key); i.Role == "liquid" { // the dough's butter makes up for the fat
-				out = append(out, balance.LiquidAsked{Key: p.Key, Share: l.Share * p.Pct})
+				out = append(out, balance.LiquidInput{Key: p.Key, Share: l.Share * p.Pct})
 			}
 		}
 	}

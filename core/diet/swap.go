@@ -11,7 +11,7 @@ import (
 	"mabbin/core/message"
 )
 
-// swap is one way out for an ingredient.
+// swap is one remedy for an ingredient.
 type swap struct {
 	from  string
 	to    []larder.Part // Pct is grams for each gram
@@ -38,7 +38,7 @@ var swaps = func() []swap {
 	return out
 }()
 
-// Swap is one way out for an ingredient, as it is offered.
+// Swap is one remedy for an ingredient, as it is offered.
 type Swap struct {
 	Index int             `json:"index"`
 	From  string          `json:"from"` // key

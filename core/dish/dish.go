@@ -218,7 +218,7 @@ func (d Dish) Sizes() message.Message {
 	return message.New("{long} × {wide} {shape}, {depth} deep", first, second, message.Word(string(d.Shape)), depth)
 }
 
-// Measured tells what its water tells beside its sizes; empty where it was never filled.
+// Measured tells what its water tells in addition to its sizes; empty where it was never filled.
 func (d Dish) Measured() message.Message {
 	if d.MeasuredML == 0 {
 		return message.Message{}

@@ -127,7 +127,7 @@ func TestVolumeAtTurnsHeightBack(t *testing.T) {
 	}
 }
 
-func TestADishIsToldByItsSizesAndItsWater(t *testing.T) {
+func TestDishInWords(t *testing.T) {
 	for want, d := range map[string]Dish{
 		"24 × 18 cm, 5 deep":        {Shape: Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5},
 		"26 cm round, 5 deep":       {Shape: Round, LengthCM: 26, DepthCM: 5},

@@ -5,8 +5,7 @@ import (
 	"runtime/debug"
 )
 
-// Guard does a piece of work of its own. A panic in it is its error, with where it was: it ends that piece, and nothing
-// beside it.
+// Guard runs work and returns a panic in it as an error with its stack trace, so that it ends this work alone.
 func Guard(work func() error) (err error) {
 	defer func() {
 		if what := recover(); what != nil {

@@ -122,7 +122,7 @@ func TestTheSetFollowsTheThickenerAndBack(t *testing.T) {
 	}
 }
 
-// What stands beside the thickener does its part of the work.
+// What is next to the thickener does its part of the work.
 func TestASecondThickenerSparesTheFirst(t *testing.T) {
 	s := one(t, "plum", func(*Filling) {}).At(900, 150, Use{SteamedOffG: 60})
 	cornflour, _ := larder.Thickeners.Get("cornflour")
@@ -154,8 +154,8 @@ func TestTodaysCrate(t *testing.T) {
 		if err != nil {
 			t.Fatalf("%s: %v", name, err)
 		}
-		if math.Abs(got.Release-c.of) > 1e-9 || !strings.Contains(got.Says.String(), c.says) {
-			t.Errorf("%s: it gives up %g, %q; want %g, %q", name, got.Release, got.Says, c.of, c.says)
+		if math.Abs(got.Release-c.of) > 1e-9 || !strings.Contains(got.Text.String(), c.says) {
+			t.Errorf("%s: it gives up %g, %q; want %g, %q", name, got.Release, got.Text, c.of, c.says)
 		}
 	}
 	for name, c := range map[string]struct {

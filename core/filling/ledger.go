@@ -8,7 +8,7 @@ type Ledger struct {
 	DissolvedSugarG float64 `json:"dissolved_sugar_g"` // less the drained sugar
 	PrecookOffG     float64 `json:"precook_off_g"`
 	DrainedWaterG   float64 `json:"drained_water_g"`
-	DrainedSugarG   float64 `json:"drained_sugar_g"` // told once more, for information
+	DrainedSugarG   float64 `json:"drained_sugar_g"` // reported once more, for information
 	SteamedOffG     float64 `json:"steamed_off_g"`
 	SoakedUpG       float64 `json:"soaked_up_g"`
 	JuiceG          float64 `json:"juice_g"`

@@ -53,7 +53,7 @@ type Maceration struct {
 
 // The constants of the juice ledger. All are working figures, which the kitchen's log corrects.
 const (
-	cutReferenceMM    = 8.0   // the piece that release figures are told for
+	cutReferenceMM    = 8.0   // the piece that release figures are reported for
 	cutSlope          = 0.15  // more surface, more juice
 	thinnestCutMM     = 3.0   // thinner slices give up no more
 	releaseMost       = 0.95  // of a fruit's water

@@ -24,8 +24,8 @@ var Bands = message.Choices{
 	message.Choose(Mounds, "sets in mounds"), message.Choose(Slices, "slices"), message.Choose(Stodgy, "stodgy"),
 }
 
-// Says is the band in words.
-func (b Band) Says() message.Message { return Bands.Says(string(b)) }
+// Label is the band in words.
+func (b Band) Label() message.Message { return Bands.Label(string(b)) }
 
 // Apart is how many bands thicker b is than another; negative where it is thinner.
 func (b Band) Apart(than Band) int { return b.index() - than.index() }
@@ -48,7 +48,7 @@ var Scale = []struct {
 const (
 	// ScaleEnd is where the drawn scale ends.
 	ScaleEnd = 10.0
-	// scoreMost is the highest score that is told: all above is the same spoonful of paste.
+	// scoreMost is the highest score that is reported: all above is the same spoonful of paste.
 	scoreMost = 99.0
 	// leastJuiceG keeps the score finite where there is next to no juice to hold.
 	leastJuiceG = 1.0
@@ -98,8 +98,8 @@ func (s State) Score(doses []Dose, longBoil bool) float64 {
 	return min(scoreMost, 100*sum/max(leastJuiceG, s.JuiceG)/s.Body())
 }
 
-// Solve is the grams of t that bring the set to score, beside the given doses. Zero where they and the fruit's own
-// pectin do that already.
+// Solve is the grams of t that bring the set to score, in addition to the given doses. Zero where they and the fruit's
+// own pectin do that already.
 func (s State) Solve(score float64, t larder.Thickener, beside []Dose, longBoil bool) float64 {
 	sum := score * max(leastJuiceG, s.JuiceG) * s.Body() / 100
 	sum -= s.PectinEqG

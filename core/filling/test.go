@@ -21,7 +21,7 @@ type Test struct {
 type Tested struct {
 	Release      float64         `json:"release"`       // share of its water that the fruit gives up
 	TableRelease float64         `json:"table_release"` // as the table has it
-	Says         message.Message `json:"says"`
+	Text         message.Message `json:"text"`
 }
 
 // What a measured release may be: beyond, something went wrong at the scale.

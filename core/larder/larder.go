@@ -106,7 +106,7 @@ type Thickener struct {
 	OverBoil     float64 // strength left after a long boil
 	Freeze       string
 	Clarity      string
-	How          string
+	Method       string
 	Avoid        string
 	Basis        Basis
 }
@@ -191,6 +191,7 @@ var (
 	Toppings    = read("toppings", func(t Topping) string { return t.Key }, parseTopping)
 	Bases       = read("bases", func(b Base) string { return b.Key }, parseBase)
 	Finishes    = read("finishes", func(f Finish) string { return f.Key }, parseFinish)
+	Styles      = read("styles", func(s Style) string { return s.Key }, parseStyle)
 	Materials   = read("pan_materials", func(m Material) string { return m.Key }, parseMaterial)
 )
 

@@ -9,17 +9,17 @@ import (
 )
 
 // synonym is one name that bakers give a fruit or an ingredient.
-type synonym struct{ Name, Key, Taken string }
+type synonym struct{ Name, Key, Assumption string }
 
 // Synonyms are the names that bakers use, with the key of what they mean and what is taken for granted with the name.
 var Synonyms = read("synonyms", func(s synonym) string { return s.Name }, func(r *row) synonym {
 	return synonym{r.text("name"), r.text("key"), r.text("taken")}
 })
 
-// Pantry is every fruit and ingredient by the names that bakers give them, for reading what they write. Make it once:
-// it reads a few hundred names.
-func Pantry(own *Own) *parse.Pantry {
-	p := parse.NewPantry()
+// Vocabulary is every fruit and ingredient by the names that bakers give them, for reading what they write. Make it
+// once: it reads a few hundred names.
+func Vocabulary(own *Own) *parse.Vocabulary {
+	p := parse.NewVocabulary()
 	for _, i := range Ingredients.All() {
 		p.Add(thingOf(i))
 		p.Call(parse.Unbracketed(i.Name), i.Key, message.Message{})
@@ -29,7 +29,7 @@ func Pantry(own *Own) *parse.Pantry {
 		p.Call(parse.Unbracketed(f.Name), f.Key, message.Message{})
 	}
 	for _, s := range Synonyms.All() {
-		p.Call(s.Name, s.Key, message.New(s.Taken))
+		p.Call(s.Name, s.Key, message.New(s.Assumption))
 	}
 	own.Names(p)
 	return p

@@ -27,7 +27,7 @@ func lines(t testing.TB) [][]string {
 }
 
 func TestLinesAsBakersWriteThem(t *testing.T) {
-	p := Pantry(nil)
+	p := Vocabulary(nil)
 	all := lines(t)
 	if len(all) < 150 {
 		t.Errorf("only %d lines", len(all))
@@ -59,7 +59,7 @@ func TestLinesAsBakersWriteThem(t *testing.T) {
 
 // A line that asks for the same of several things loses none of them.
 func TestSeveralThingsOnALine(t *testing.T) {
-	p := Pantry(nil)
+	p := Vocabulary(nil)
 	for line, want := range map[string]string{
 		"100 g each butter, flour and sugar":                 "butter 100 wheat_flour 100 white_sugar 100",
 		"100g each of butter, plain flour, and caster sugar": "butter 100 wheat_flour 100 caster_sugar 100",
@@ -101,12 +101,12 @@ func TestSeveralThingsOnALine(t *testing.T) {
 
 // The kind of a named sort is asked for with every kind to choose from, and with the name to remember it by.
 func TestANamedSortIsAskedAboutOnce(t *testing.T) {
-	l := Pantry(nil).ReadLine("4 Granny Smith apples, peeled", units.Conventions{})
+	l := Vocabulary(nil).ReadLine("4 Granny Smith apples, peeled", units.Conventions{})
 	if len(l.Questions) != 1 || len(l.Questions[0].SuggestKey) < 4 || l.Questions[0].Sort != "granny smith apples" {
 		t.Fatalf("%+v", l.Questions)
 	}
 	own := &Own{Fruits: map[string]OwnRow{"granny_smith": {CopyOf: "apple_sharp", Name: "granny smith apples"}}}
-	l = Pantry(own).ReadLine("4 Granny Smith apples, peeled", units.Conventions{})
+	l = Vocabulary(own).ReadLine("4 Granny Smith apples, peeled", units.Conventions{})
 	if l.Ingredient == nil || *l.Ingredient != "granny_smith" || !l.AsBought {
 		t.Errorf("%+v", l)
 	}
@@ -114,7 +114,7 @@ func TestANamedSortIsAskedAboutOnce(t *testing.T) {
 
 // A pint is the kitchen's.
 func TestAPintIsTheKitchens(t *testing.T) {
-	p := Pantry(nil)
+	p := Vocabulary(nil)
 	us := p.ReadLine("1 pint water", units.Conventions{Cup: units.USCup})
 	uk := p.ReadLine("1 pint water", units.Conventions{Cup: units.MetricCup, Eggs: units.UKEggs})
 	if us.G == nil || uk.G == nil || *us.G > 480 || *uk.G < 560 {
@@ -123,7 +123,7 @@ func TestAPintIsTheKitchens(t *testing.T) {
 }
 
 func TestALineSaysWhatItTookForGranted(t *testing.T) {
-	p := Pantry(nil)
+	p := Vocabulary(nil)
 	for line, says := range map[string]string{
 		"2 1/4 cups plain flour, scooped": "142 g a cup of 236.6 ml, scooped",
 		"1 cup sifted flour":              "sifted",
@@ -144,7 +144,7 @@ func TestALineSaysWhatItTookForGranted(t *testing.T) {
 }
 
 func TestTheKitchensOwnMeasuresAreUsed(t *testing.T) {
-	p := Pantry(nil)
+	p := Vocabulary(nil)
 	for _, c := range []struct {
 		line string
 		by   units.Conventions
@@ -168,7 +168,7 @@ func TestTheKitchensOwnMeasuresAreUsed(t *testing.T) {
 }
 
 func TestCloseMissesAreOfferedNotTaken(t *testing.T) {
-	p := Pantry(nil)
+	p := Vocabulary(nil)
 	for line, key := range map[string]string{
 		"100 g rasberries": "raspberry", "sugr 50 g": "white_sugar", "1 tsp cinamon": "cinnamon", "cornflower 20 g": "cornflour",
 		"2 tbsp tapyoca starch": "tapioca_starch", "100 g coconut sugar": "white_sugar",
@@ -185,7 +185,7 @@ func TestCloseMissesAreOfferedNotTaken(t *testing.T) {
 	}
 }
 
-func mustGet(t *testing.T, p *parse.Pantry, key string) parse.Thing {
+func mustGet(t *testing.T, p *parse.Vocabulary, key string) parse.Thing {
 	t.Helper()
 	x, ok := p.Get(key)
 	if !ok {
@@ -195,7 +195,7 @@ func mustGet(t *testing.T, p *parse.Pantry, key string) parse.Thing {
 }
 
 func TestEverySynonymMeansSomething(t *testing.T) {
-	p := Pantry(nil)
+	p := Vocabulary(nil)
 	for _, s := range Synonyms.All() {
 		mustGet(t, p, s.Key)
 		if l := p.ReadLine("100 g "+s.Name, units.Conventions{}); l.Ingredient == nil || *l.Ingredient != s.Key {
@@ -225,7 +225,7 @@ func TestOwnFiguresStandInForTheTables(t *testing.T) {
 	if p, _ := own.Fruit("plum"); p.CompositionBasis == Kitchen {
 		t.Error("a fruit without a figure of its own is said to have one")
 	}
-	pantry := Pantry(own)
+	pantry := Vocabulary(own)
 	if l := pantry.ReadLine("1 cup flour", units.Conventions{}); l.G == nil || *l.G != 140 {
 		t.Errorf("a cup of flour by the kitchen's own figure: %+v", l)
 	}
@@ -242,7 +242,7 @@ func TestOwnFiguresStandInForTheTables(t *testing.T) {
 }
 
 func FuzzReadLine(f *testing.F) {
-	p := Pantry(&Own{})
+	p := Vocabulary(&Own{})
 	for _, s := range []string{"2 1/4 cups plain flour, scooped", "juice of ½ lemon", "2 (14-oz) cans peaches", "400 g / 10 oz plums", "1 cup plus 2 tbsp", "-", "(((", "1/0", "a", "half a dozen and a half", "2 x 2 x 2 x", "\xff\xfe", "٣ cups", strings.Repeat("1 cup plus ", 40)} {
 		f.Add(s)
 	}
@@ -256,7 +256,7 @@ func FuzzReadLine(f *testing.F) {
 }
 
 func BenchmarkReadThousandLines(b *testing.B) {
-	p := Pantry(nil)
+	p := Vocabulary(nil)
 	var text strings.Builder
 	all := lines(b)
 	for i := range 1000 {
@@ -269,7 +269,7 @@ func BenchmarkReadThousandLines(b *testing.B) {
 }
 
 func BenchmarkReadMegabyteOfAnything(b *testing.B) {
-	p := Pantry(nil)
+	p := Vocabulary(nil)
 	s := strings.Repeat("1 cup plus (½ x 3/4 of -- \x00 juice and ", 1<<20/38)
 	for b.Loop() {
 		p.ReadLines(s, units.Conventions{})

@@ -29,7 +29,7 @@ var nutritions = read("nutrition", func(n nutrition) string { return n.key }, fu
 	}
 })
 
-// saltOfSodium is how much salt is told for sodium, as labels reckon it.
+// saltOfSodium is how much salt is reported for sodium, as labels calculate it.
 const saltOfSodium = 2.5
 
 // Nutrients is what is in 100 g of a fruit or an ingredient, with the kitchen's own figures; false: it is none.

@@ -10,8 +10,8 @@ import (
 	"mabbin/core/parse"
 )
 
-// Own is what a kitchen knows better than the tables: figures of its own beside theirs, and fruits and ingredients that
-// they do not have, copied from the nearest that they do. The zero value is the tables as they are.
+// Own is what a kitchen knows better than the tables: figures of its own in addition to theirs, and fruits and
+// ingredients that they do not have, copied from the nearest that they do. The zero value is the tables as they are.
 type Own struct {
 	Fruits      map[string]OwnRow `json:"fruits,omitempty"`
 	Ingredients map[string]OwnRow `json:"ingredients,omitempty"`
@@ -72,16 +72,44 @@ var FruitFigures = []Figure{
 	{Column: "acid_pct", Name: "Acid", Unit: "%", Low: 0, High: 8},
 	{Column: "pectin_eq_pct", Name: "Pectin, as cornflour", Unit: "%", Low: 0, High: 3, Basis: Working},
 	{Column: "release_fresh", Name: "Juice released, fresh", Unit: "of its water", Low: 0.02, High: 0.95, Basis: Working},
-	{Column: "release_frozen", Name: "Juice released, frozen", Unit: "of its water", Low: 0.02, High: 0.95, Basis: Working},
+	{
+		Column: "release_frozen",
+		Name:   "Juice released, frozen",
+		Unit:   "of its water",
+		Low:    0.02,
+		High:   0.95,
+		Basis:  Working,
+	},
 	{Column: "bulk_g_per_ml", Name: "Bulk density, loose", Unit: "g/ml", Low: 0.1, High: 1.2, Basis: Composition},
 	{Column: "hand_packed_factor", Name: "Hand-packed, relative to loose", Unit: "×", Low: 1, High: 1.8, Basis: Working},
 	{Column: "as_bought_small_g", Name: "Small, as bought", Unit: "g", Low: 0.2, High: 8000, Basis: Composition},
 	{Column: "as_bought_medium_g", Name: "Medium, as bought", Unit: "g", Low: 0.2, High: 8000, Basis: Composition},
 	{Column: "as_bought_large_g", Name: "Large, as bought", Unit: "g", Low: 0.2, High: 8000, Basis: Composition},
-	{Column: "yield_peeled", Name: "Yield, peeled", Unit: "of the weight as bought", Low: 0.1, High: 1, Basis: Composition},
-	{Column: "yield_unpeeled", Name: "Yield, unpeeled", Unit: "of the weight as bought", Low: 0.1, High: 1, Basis: Composition},
+	{
+		Column: "yield_peeled",
+		Name:   "Yield, peeled",
+		Unit:   "of the weight as bought",
+		Low:    0.1,
+		High:   1,
+		Basis:  Composition,
+	},
+	{
+		Column: "yield_unpeeled",
+		Name:   "Yield, unpeeled",
+		Unit:   "of the weight as bought",
+		Low:    0.1,
+		High:   1,
+		Basis:  Composition,
+	},
 	{Column: "default_cut_mm", Name: "Usual cut", Unit: "mm", Low: 3, High: 80, Basis: Handbook},
-	{Column: "tender_min_at_8mm", Name: "Time to tender, 8 mm at 100 °C", Unit: "min", Low: 0.5, High: 240, Basis: Working},
+	{
+		Column: "tender_min_at_8mm",
+		Name:   "Time to tender, 8 mm at 100 °C",
+		Unit:   "min",
+		Low:    0.5,
+		High:   240,
+		Basis:  Working,
+	},
 	{Column: "collapse_min_at_8mm", Name: "Time to falling apart", Unit: "min", Low: 1, High: 480, Basis: Working},
 	{Column: priceColumn, Name: "Price", Unit: "a kg", Low: 0, High: 1000, Basis: Kitchen},
 }
@@ -294,8 +322,8 @@ func TableFigure(kind Kind, key, column string) (float64, bool) {
 	return Ingredients.figure(key, column)
 }
 
-// Names adds a kitchen's own rows to a pantry, under their own names.
-func (o *Own) Names(p *parse.Pantry) {
+// Names adds a kitchen's own rows to a vocabulary, under their own names.
+func (o *Own) Names(p *parse.Vocabulary) {
 	for key := range o.ingredients() {
 		if i, ok := o.Ingredient(key); ok {
 			p.Add(thingOf(i))

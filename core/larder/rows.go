@@ -75,7 +75,7 @@ func parseThickener(r *row) Thickener {
 			"freeze",
 		),
 		Clarity: r.text("clarity"),
-		How:     r.text("how"),
+		Method:  r.text("how"),
 		Avoid:   r.text("avoid"),
 		Basis:   Basis(r.text("basis")),
 	}

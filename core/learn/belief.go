@@ -5,18 +5,18 @@ import (
 	"slices"
 )
 
-// belief is what is thought of the parameters: normal.
-type belief struct {
+// posterior is what is thought of the parameters: normal.
+type posterior struct {
 	mean []float64
 	cov  matrix
 }
 
-// switches say of each parameter whether what was learnt of it is used.
-type switches []bool
+// enabled say of each parameter whether what was learnt of it is used.
+type enabled []bool
 
-// with is a belief in which what is off is as the tables have it, as unsure as before anything was told.
-func (e *estimate) with(b belief, on switches) belief {
-	out := belief{slices.Clone(b.mean), b.cov.clone()}
+// with is a belief in which what is off is as the tables have it, as unsure as before anything was reported.
+func (e *estimate) with(b posterior, on enabled) posterior {
+	out := posterior{slices.Clone(b.mean), b.cov.clone()}
 	for i, p := range e.all {
 		if on[i] {
 			continue
@@ -31,28 +31,28 @@ func (e *estimate) with(b belief, on switches) belief {
 	return out
 }
 
-// without is what would be thought had a bake not been told, by one step of Newton; with testsAlone, had its fruit not
-// been tested.
-func (e *estimate) without(k int, testsAlone bool) belief {
+// without is what would be thought had a bake not been reported, by one step of Newton; with testsAlone, had its fruit
+// not been tested.
+func (e *estimate) without(k int, testsAlone bool) posterior {
 	o := &e.bakes[k]
 	if testsAlone && len(o.tests) == 0 || !testsAlone && !o.teaches() && len(o.tests) == 0 {
-		return belief{e.mean, e.cov}
+		return posterior{e.mean, e.cov}
 	}
 	curve, slope := e.curve.clone(), make([]float64, len(e.all))
 	o.gather(o.equations(e.mean, e.own[k], testsAlone).reduce(), slope, curve, -1)
 	l, ok := curve.cholesky()
 	if !ok { // rounding: as if it had not been left out
-		return belief{e.mean, e.cov}
+		return posterior{e.mean, e.cov}
 	}
-	out := belief{slices.Clone(e.mean), l.inverse()}
+	out := posterior{slices.Clone(e.mean), l.inverse()}
 	for i, x := range l.solve(slope) { // slope is that of the bake, negative: what holds it where it is
 		out.mean[i] -= x
 	}
 	return out
 }
 
-// outlook is what is thought of one bake before it is told of: of its parameters and its own deviations, jointly. Its
-// fruit's test is known beforehand.
+// outlook is what is thought of one bake before it is reported of: of its parameters and its own deviations, jointly.
+// Its fruit's test is known beforehand.
 type outlook struct {
 	*observed
 	params []int     // of the estimate, that come first
@@ -62,7 +62,7 @@ type outlook struct {
 }
 
 // outlook of a bake, by a belief in which the bake itself is not.
-func (e *estimate) outlook(k int, b belief) outlook {
+func (e *estimate) outlook(k int, b posterior) outlook {
 	o := &e.bakes[k]
 	v := outlook{observed: o, mean: slices.Clone(b.mean)}
 	for _, u := range o.uses {
@@ -99,8 +99,8 @@ func (v *outlook) condition(t test) {
 	v.observe(by, t.ln-v.testOf(t, v.mean, v.own), releaseTestSD*releaseTestSD)
 }
 
-// observe takes an observation in, after Kalman: how it changes with each unknown, how far it lies from what was
-// foreseen, and its variance.
+// observe takes an observation in, after Kalman: how it changes with each unknown, how far it is from the
+// prediction, and its variance.
 func (v *outlook) observe(by []float64, off, variance float64) {
 	reach := v.cov.times(by)
 	sum := dot(by, reach) + variance
@@ -124,8 +124,8 @@ func (v *outlook) unknown(i int) *float64 {
 	return &v.mean[v.params[i]]
 }
 
-// read takes in what was told of the bake so far: the filter of Kalman, each round about where the last one came to, in
-// which an answer counts by its weight.
+// read takes in what was reported of the bake so far: the filter of Kalman, each round about where the last one came
+// to, in which an answer counts by its weight.
 func (v *outlook) read() {
 	before := outlook{observed: v.observed, params: v.params, mean: slices.Clone(v.mean), own: v.own, cov: v.cov}
 	for range readRounds {
@@ -162,26 +162,26 @@ func (v *outlook) by(slopes drivers, shares []float64) []float64 {
 	return out
 }
 
-// foreseen is an answer before it is told: its most likely value, and the variance that parameters and deviations
+// prediction is an answer before it is reported: its most likely value, and the variance that parameters and deviations
 // leave it.
-type foreseen struct{ value, variance float64 }
+type prediction struct{ value, variance float64 }
 
-// foresee each answer of a bake.
-func (v *outlook) foresee() []foreseen { return v.foreseeAt(v.drivers(v.mean, v.own)) }
+// predict each answer of a bake.
+func (v *outlook) predict() []prediction { return v.predictAt(v.drivers(v.mean, v.own)) }
 
-// foreseeAt is each answer about other drivers.
-func (v *outlook) foreseeAt(d drivers) []foreseen {
-	out := make([]foreseen, len(v.answers))
+// predictAt is each answer about other drivers.
+func (v *outlook) predictAt(d drivers) []prediction {
+	out := make([]prediction, len(v.answers))
 	y, slopes := v.slopes(d)
 	shares := v.shares(v.mean)
 	for i := range v.answers {
-		out[i] = foreseen{y[i], max(0, v.cov.quadratic(v.by(slopes[i], shares)))}
+		out[i] = prediction{y[i], max(0, v.cov.quadratic(v.by(slopes[i], shares)))}
 	}
 	return out
 }
 
-// lnChance of an answer that was foreseen so: over all that it might have been.
-func (a *answer) lnChance(f foreseen) float64 {
+// lnChance of an answer that was predicted so: over all that it might have been.
+func (a *answer) lnChance(f prediction) float64 {
 	if a.word() {
 		return a.lnDensityWith(f.value, a.sd, f.variance)
 	}
@@ -197,8 +197,8 @@ func (a *answer) lnChance(f foreseen) float64 {
 	return math.Log(max(1e-300, sum/weights))
 }
 
-// miss is how far what was told lies from what was foreseen: minutes, or whole words.
-func (a *answer) miss(f foreseen) float64 {
+// miss is how far what was reported is from what was predicted: minutes, or whole words.
+func (a *answer) miss(f prediction) float64 {
 	if a.word() {
 		return math.Abs(a.value - float64(wordIndex(f.value, len(a.scale))))
 	}

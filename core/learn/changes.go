@@ -8,7 +8,7 @@ import (
 
 // Change is an oven that seems to have changed on a day: repaired, moved, with a new seal.
 type Change struct {
-	Name
+	ParameterName
 	Since   time.Time `json:"since"`
 	Bake    string    `json:"bake"` // the first one after it
 	Change  float64   `json:"change"`
@@ -20,7 +20,7 @@ type Change struct {
 func (e *estimate) changes() []Change {
 	out := []Change{}
 	for i, p := range e.all {
-		if p.What != OvenOffset {
+		if p.Kind != OvenOffset {
 			continue
 		}
 		var bakes []int
@@ -74,7 +74,7 @@ func (e *estimate) changed(param int, later []int, reds []reduced) (Change, bool
 	}
 	first := e.bakes[later[0]].log
 	return Change{
-		Name: e.all[param].Name, Since: first.At, Bake: first.ID,
+		ParameterName: e.all[param].ParameterName, Since: first.At, Bake: first.ID,
 		Change: -slope / rest, SD: 1 / math.Sqrt(rest),
 		LogOdds: slope*slope/(2*rest) - math.Log(rest*changedOffsetSD*changedOffsetSD)/2,
 	}, true

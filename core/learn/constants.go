@@ -38,8 +38,8 @@ const (
 	crossedSD      = 0.025
 	releaseTestSD  = 0.06
 	fewestReadings = 5
-	apartC         = 5.0 // from which on a reading tells something beside the last crossing
-	pastEndMin     = 2.0 // an event told so long after the end is asked back
+	apartC         = 5.0 // from which on a reading tells something in addition to the last crossing
+	pastEndMin     = 2.0 // an event reported so long after the end is asked back
 
 	rounds        = 14
 	longestStepSD = 1.5 // prior standard deviations
@@ -47,9 +47,9 @@ const (
 	bearsFrom     = 0.2 // of an answer's error, that one prior standard deviation moves it by
 	fewestBakes   = 3
 	oddBelow      = 0.3
-	standsFrom    = 1.5 // of its own give or take: what is less is not worth a word
+	standsFrom    = 1.5 // of its own uncertainty: what is less is not worth a word
 	changedFrom   = 3.0 // log evidence
-	// The weights of Student's t count as if each answer told (df + 1) / df, and it tells (df + 1) / (df + 3): where
+	// The weights of Student's t count as if each answer reported (df + 1) / df, and it tells (df + 1) / (df + 3): where
 	// minutes are nearly all that is known, as of an oven, the variance is so much more.
 	ovenWiden       = (studentDF + 3) / (studentDF + 1)
 	fewestOnOneSide = 3
@@ -81,26 +81,26 @@ const (
 
 // Model are the constants as an answer tells them.
 type Model struct {
-	PriorSD     map[What]float64   `json:"prior_sd"`
-	BakeSD      map[What]float64   `json:"bake_sd"`
-	DriftAYear  map[What]float64   `json:"drift_a_year"`
-	ErrorSD     map[string]float64 `json:"error_sd"`
-	StudentDF   float64            `json:"student_df"`
-	Lapse       float64            `json:"lapse"`
-	FewestBakes int                `json:"fewest_bakes"`
+	PriorSD     map[ParameterKind]float64 `json:"prior_sd"`
+	BakeSD      map[ParameterKind]float64 `json:"bake_sd"`
+	DriftAYear  map[ParameterKind]float64 `json:"drift_a_year"`
+	ErrorSD     map[string]float64        `json:"error_sd"`
+	StudentDF   float64                   `json:"student_df"`
+	Lapse       float64                   `json:"lapse"`
+	FewestBakes int                       `json:"fewest_bakes"`
 }
 
 func modelConstants() Model {
 	return Model{
-		PriorSD: map[What]float64{
+		PriorSD: map[ParameterKind]float64{
 			OvenOffset: offsetSD, HeatFactor: heatSD, Release + "|*": releaseAllSD, Release + "|fruit": releaseFruitSD,
 			Release + "|lot": releaseLotSD, Softness: softnessSD, Thickener: thickenerSD, Steam: steamSD, Colour: colourSD,
 		},
-		BakeSD: map[What]float64{
+		BakeSD: map[ParameterKind]float64{
 			OvenOffset: bakeOvenSD, Release: bakeReleaseSD, Thickener: bakeThickenerSD, Colour: bakeColourSD,
 			Softness: bakeSoftnessSD, "depth": bakeDepthSD,
 		},
-		DriftAYear: map[What]float64{OvenOffset: ovenDriftC, Release: releaseDrift},
+		DriftAYear: map[ParameterKind]float64{OvenOffset: ovenDriftC, Release: releaseDrift},
 		ErrorSD: map[string]float64{
 			"word": wordSD, "juice_hot": hotWordSD, "rim_min": rimSD, "middle_min": middleSD, "minutes_share": minutesShare,
 			"weight_share": weightShare, "weight_g": weightSD, "readings": crossedSD, "measured_release": releaseTestSD,

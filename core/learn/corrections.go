@@ -8,7 +8,7 @@ import (
 
 // Correction is what was learnt of one thing: C, and factors with the deviation of their logarithm.
 type Correction struct {
-	Name
+	ParameterName
 	Prior    float64 `json:"prior"`
 	PriorSD  float64 `json:"prior_sd"`
 	Estimate float64 `json:"estimate"`
@@ -16,15 +16,15 @@ type Correction struct {
 	Bakes    int     `json:"bakes"` // that bear on it
 	Used     bool    `json:"used"`
 	Off      bool    `json:"off,omitempty"` // switched off by hand
-	// Before and After are the mean error of these bakes, each left out, without it and with it; nil: nothing was told
+	// Before and After are the mean error of these bakes, each left out, without it and with it; nil: nothing was reported
 	// that could be off.
 	Before *float64 `json:"before"`
 	After  *float64 `json:"after"`
 	Unit   Unit     `json:"unit"`
 	Gain   float64  `json:"gain"` // of the log score, over these bakes
 
-	asOffset *LearntOven // of an oven, with its heat
-	bears    []int       // the bakes, by their places in the log
+	asOffset *OvenEstimate // of an oven, with its heat
+	bears    []int         // the bakes, by their places in the log
 }
 
 // Unit is what an error is counted in.
@@ -36,7 +36,7 @@ const (
 	UnitSteps   Unit = "steps"
 )
 
-// scored is how well a bake was foreseen.
+// scored is how well a bake was predicted.
 type scored struct {
 	ln             float64
 	minutes, steps []float64 // how far off each answer was
@@ -63,15 +63,15 @@ func mean(x []float64) *float64 {
 type judge struct {
 	*estimate
 	ctx  context.Context
-	left []belief // without each bake
-	told []int    // bakes that teach
+	left []posterior // without each bake
+	told []int       // bakes that teach
 	// bears is, of each parameter, the bakes that it bears on
 	bears []([]int)
-	off   switches // by hand
+	off   enabled // by hand
 }
 
-func newJudge(ctx context.Context, e *estimate, off []Name) *judge {
-	j := &judge{estimate: e, ctx: ctx, left: make([]belief, len(e.bakes)), bears: make([][]int, len(e.all))}
+func newJudge(ctx context.Context, e *estimate, off []ParameterName) *judge {
+	j := &judge{estimate: e, ctx: ctx, left: make([]posterior, len(e.bakes)), bears: make([][]int, len(e.all))}
 	for k := range e.bakes {
 		j.left[k] = e.without(k, false)
 		o := &e.bakes[k]
@@ -96,7 +96,7 @@ func newJudge(ctx context.Context, e *estimate, off []Name) *judge {
 			}
 		}
 	}
-	j.off = make(switches, len(e.all))
+	j.off = make(enabled, len(e.all))
 	for _, n := range off {
 		if i, ok := e.at[n]; ok {
 			for _, p := range e.group(i) {
@@ -121,10 +121,10 @@ func (j *judge) bakesOf(group []int) (out []int) {
 }
 
 // score of bakes, each left out, with corrections on.
-func (j *judge) score(bakes []int, on switches) (sum scored) {
+func (j *judge) score(bakes []int, on enabled) (sum scored) {
 	for _, k := range bakes {
 		v := j.outlook(k, j.with(j.left[k], on))
-		for i, f := range v.foresee() {
+		for i, f := range v.predict() {
 			a := &v.answers[i]
 			s := scored{ln: a.lnChance(f)}
 			switch {
@@ -139,7 +139,7 @@ func (j *judge) score(bakes []int, on switches) (sum scored) {
 	return sum
 }
 
-func (s switches) set(group []int, on bool) switches {
+func (s enabled) set(group []int, on bool) enabled {
 	out := slices.Clone(s)
 	for _, p := range group {
 		out[p] = on
@@ -152,7 +152,7 @@ type compared struct{ without, with scored }
 
 func (c compared) gain() float64 { return c.with.ln - c.without.ln }
 
-func (j *judge) compare(group []int, on switches) compared {
+func (j *judge) compare(group []int, on enabled) compared {
 	bakes := j.bakesOf(group)
 	return compared{j.score(bakes, on.set(group, false)), j.score(bakes, on.set(group, true))}
 }
@@ -167,10 +167,10 @@ func (j *judge) groups() (out [][]int) {
 	return out
 }
 
-// used are the corrections that foresee unseen bakes better: of all that may be used the worst is dropped, again and
+// used are the corrections that predict unseen bakes better: of all that may be used the worst is dropped, again and
 // again.
-func (j *judge) used() (switches, error) {
-	on := make(switches, len(j.all))
+func (j *judge) used() (enabled, error) {
+	on := make(enabled, len(j.all))
 	var left [][]int
 	for _, g := range j.groups() {
 		if !j.off[g[0]] && len(j.bakesOf(g)) >= fewestBakes {
@@ -198,7 +198,7 @@ func (j *judge) used() (switches, error) {
 }
 
 // corrections are all that may be learnt, with what is used.
-func (j *judge) corrections(on switches, ovens []LearntOven) []Correction {
+func (j *judge) corrections(on enabled, ovens []OvenEstimate) []Correction {
 	out := make([]Correction, 0, len(j.all))
 	byGroup := map[int]compared{}
 	for _, g := range j.groups() {
@@ -206,7 +206,7 @@ func (j *judge) corrections(on switches, ovens []LearntOven) []Correction {
 	}
 	for i, p := range j.all {
 		g := j.group(i)
-		c := Correction{Name: p.Name, Used: on[i], Off: j.off[i], Unit: UnitSteps, bears: j.bakesOf(g)}
+		c := Correction{ParameterName: p.ParameterName, Used: on[i], Off: j.off[i], Unit: UnitSteps, bears: j.bakesOf(g)}
 		c.Bakes = len(c.bears)
 		var variance, prior, at float64
 		for _, a := range j.parts(i) {
@@ -217,9 +217,9 @@ func (j *judge) corrections(on switches, ovens []LearntOven) []Correction {
 			}
 		}
 		c.PriorSD, c.SD = math.Sqrt(prior), math.Sqrt(variance)
-		if p.What == OvenOffset {
+		if p.Kind == OvenOffset {
 			c.Prior, c.Estimate = p.mean, at
-			if k := slices.IndexFunc(ovens, func(o LearntOven) bool { return o.Key == p.Key }); k >= 0 {
+			if k := slices.IndexFunc(ovens, func(o OvenEstimate) bool { return o.Key == p.Key }); k >= 0 {
 				c.asOffset = &ovens[k]
 			}
 		} else {
@@ -228,7 +228,7 @@ func (j *judge) corrections(on switches, ovens []LearntOven) []Correction {
 		x := byGroup[g[0]]
 		c.Gain = x.gain()
 		c.Before, c.After = mean(x.without.steps), mean(x.with.steps)
-		if oven := p.What == OvenOffset || p.What == HeatFactor; oven && len(x.with.minutes) > 0 {
+		if oven := p.Kind == OvenOffset || p.Kind == HeatFactor; oven && len(x.with.minutes) > 0 {
 			c.Unit, c.Before, c.After = UnitMinutes, mean(x.without.minutes), mean(x.with.minutes)
 		}
 		out = append(out, c)

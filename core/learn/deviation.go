@@ -26,7 +26,7 @@ func weighed(q bake.DessertRequest, a *bake.DessertAnswer) bake.DessertRequest {
 	return q
 }
 
-// Simulate bakes a dessert on paper with its weights and stages as they were, in a kitchen where something is
+// Simulate simulates a dessert with its weights and stages as they were, in a kitchen where something is
 // otherwise. plan is how it was planned: what Expected says of it, less what is otherwise.
 func (t Deviation) Simulate(
 	ctx context.Context,

@@ -20,7 +20,7 @@ func (q *equations) observe(slope, curve float64, by []float64) {
 	}
 }
 
-// equations at a point: of all that was told, or of the tests alone.
+// equations at a point: of all that was reported, or of the tests alone.
 func (o *observed) equations(mean []float64, own [deviations]float64, testsAlone bool) equations {
 	size := len(o.uses) + deviations
 	q := equations{len(o.uses), make([]float64, size), newMatrix(size)}

@@ -54,9 +54,9 @@ type estimate struct {
 
 const year = 365.25 * 24 * time.Hour
 
-// newEstimate lays the parameters of a log out; surfaces are those of its bakes.
+// newEstimate sets up the parameters of a log; surfaces are those of its bakes.
 func newEstimate(q LogRequest, surfaces []*Surface) *estimate {
-	e := &estimate{parameters: parameters{at: map[Name]int{}}}
+	e := &estimate{parameters: parameters{at: map[ParameterName]int{}}}
 	now := q.Now
 	for i := range q.Bakes {
 		if now.Before(q.Bakes[i].At) && q.Now.IsZero() {
@@ -346,7 +346,7 @@ func (e *estimate) solve() {
 	}
 	try(slices.Clone(start.mean))
 	for i, p := range e.all {
-		if p.What != OvenOffset || !e.taught(i) {
+		if p.Kind != OvenOffset || !e.taught(i) {
 			continue
 		}
 		for _, k := range []float64{-startsAtSD, startsAtSD} {
@@ -358,7 +358,7 @@ func (e *estimate) solve() {
 	e.stand(best)
 }
 
-// taught says whether anything was told of a bake that uses a parameter.
+// taught says whether anything was reported of a bake that uses a parameter.
 func (e *estimate) taught(param int) bool {
 	return slices.ContainsFunc(e.bakes, func(o observed) bool {
 		return o.teaches() && slices.ContainsFunc(o.uses, func(u use) bool { return u.param == param })

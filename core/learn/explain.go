@@ -14,11 +14,11 @@ import (
 	"mabbin/core/outcome"
 )
 
-// Report is what was told of a bake.
-type Report struct {
+// Outcome is what was reported of a bake.
+type Outcome struct {
 	bake.Words
-	Told     outcome.Told
-	Happened *outcome.Happened // on the oven watch; nil: it was not watched
+	Details  outcome.Details
+	Happened *outcome.ActualBake // on the oven watch; nil: it was not watched
 }
 
 // Explanation is what may have gone wrong in a bake.
@@ -26,11 +26,11 @@ type Explanation struct {
 	Expected bake.Words        `json:"expected"` // by the model, as it was weighed and baked
 	Events   bake.Events       `json:"events"`
 	End      bake.End          `json:"end"`
-	Wrong    []message.Message `json:"wrong"` // what was told that no baker wants
-	// OnPaper is what was wrong with the plan already: its clocks that missed.
-	OnPaper []message.Message `json:"on_paper"`
-	Causes  []Cause           `json:"causes"` // the likeliest first; none where the model expected what came
-	// Settles is what one more observation would tell between the likeliest; zero: nothing needs to be told.
+	Wrong    []message.Message `json:"wrong"` // what was reported that no baker wants
+	// Predicted is what was wrong with the plan already: its clocks that missed.
+	Predicted []message.Message `json:"predicted"`
+	Causes    []Cause           `json:"causes"` // the likeliest first; none where the model expected what came
+	// Settles is what one more observation would tell between the likeliest; zero: nothing needs to be reported.
 	Settles message.Message `json:"settles,omitzero"`
 }
 
@@ -38,13 +38,13 @@ type Explanation struct {
 type Cause struct {
 	Code     CauseCode         `json:"code"`
 	Chance   int               `json:"chance"` // in 10, of all that was looked at
-	Says     message.Message   `json:"says"`
+	Text     message.Message   `json:"text"`
 	Evidence message.Message   `json:"evidence"` // what it comes to with that one thing changed
-	Explains []message.Message `json:"explains"` // of what was told
+	Explains []message.Message `json:"explains"` // of what was reported
 	Next     message.Message   `json:"next"`     // tried on the model
 }
 
-// CauseCode is why a bake may have come out otherwise than foreseen.
+// CauseCode is why a bake may have come out otherwise than predicted.
 type CauseCode string
 
 // The causes.
@@ -65,10 +65,10 @@ const (
 	gridReach = 3.0 // prior deviations
 	gridHalf  = 30
 	clearer   = 0.5 // by so much of its log density an answer is explained
-	easier    = 0.2 // the same of one that was complained of: any help is told, with how likely it is
+	easier    = 0.2 // the same of one that was complained of: any help is reported, with how likely it is
 )
 
-// Tick is told how many pieces of work are done, of how many. An error from it ends the work.
+// Tick receives how many pieces of work are done, of how many. An error from it ends the work.
 type Tick func(done, of int) error
 
 // reported is a bake that is to be explained, as the estimate sees it.
@@ -79,33 +79,33 @@ type reported struct {
 
 // found is a cause with how far it would have to be off.
 type found struct {
-	suspect
+	candidateCause
 	by       float64
 	evidence float64
 	explains []message.Message
-	eases    bool // a complaint that was told
+	eases    bool // a complaint that was reported
 }
 
-// Explain compares what was told with what the model expects, and looks for the one thing that, changed, explains the
-// most: each gets a wide deviation of its own, and is held against none. q has the stages as they were, and what its
-// kitchen has learnt in its own rows; tick may be nil.
-func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick) (*Explanation, error) {
+// Explain compares what was reported with what the model expects, and looks for the one thing that, changed, explains
+// the most: each gets a wide deviation of its own, and is held against none. q has the stages as they were, and what
+// its kitchen has learnt in its own rows; tick may be nil.
+func Explain(ctx context.Context, q bake.DessertRequest, came Outcome, tick Tick) (*Explanation, error) {
 	plan, err := bake.Dessert(ctx, q)
 	if err != nil {
 		return nil, err
 	}
 	out := &Explanation{
 		Expected: plan.Expected(), Events: plan.Plan.Answer.Events, End: plan.Plan.Answer.End,
-		Wrong: []message.Message{}, OnPaper: plan.Plan.Unmet, Causes: []Cause{},
+		Wrong: []message.Message{}, Predicted: plan.Plan.Unmet, Causes: []Cause{},
 	}
 	complained := map[string]bool{}
-	for _, c := range came.Told.Complaints(string(plan.Balance.Set.Band), came.Words) {
-		out.Wrong = append(out.Wrong, c.Says)
+	for _, c := range came.Details.Complaints(string(plan.Balance.Set.Band), came.Words) {
+		out.Wrong = append(out.Wrong, c.Text)
 		complained[c.Of] = true
 	}
 	if over := out.Expected.BoiledOver; *over {
-		out.OnPaper = append(
-			out.OnPaper,
+		out.Predicted = append(
+			out.Predicted,
 			message.New("it had {mm} too little space to boil", message.Millimetres(-plan.Balance.Fit.HotHeadspaceMM)),
 		)
 	}
@@ -113,11 +113,11 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 	if err != nil {
 		return nil, err
 	}
-	none := r.lnChances(suspect{driver: -1}, 0)
+	none := r.lnChances(candidateCause{driver: -1}, 0)
 	all, sum := []found{}, 1.0
-	for i, s := range suspects {
+	for i, s := range candidateCauses {
 		if tick != nil {
-			if err := tick(i, len(suspects)); err != nil {
+			if err := tick(i, len(candidateCauses)); err != nil {
 				return nil, err
 			}
 		}
@@ -141,7 +141,7 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 	all = all[:min(mostSaid, len(all))]
 	for _, f := range all {
 		c := Cause{
-			Code: f.code, Says: f.says(f.by), Explains: f.explains,
+			Code: f.code, Text: f.says(f.by), Explains: f.explains,
 			Chance: int(min(9, max(1, math.Round(10*math.Exp(f.evidence)/sum)))),
 		}
 		if c.Evidence, c.Next, err = f.tried(ctx, q, plan, came, r); err != nil {
@@ -156,29 +156,35 @@ func Explain(ctx context.Context, q bake.DessertRequest, came Report, tick Tick)
 }
 
 // report is a bake that is to be explained.
-func report(ctx context.Context, q bake.DessertRequest, came Report) (*reported, error) {
+func report(ctx context.Context, q bake.DessertRequest, came Outcome) (*reported, error) {
 	s, err := surfaceOf(ctx, q, nil)
 	if err != nil {
 		return nil, err
 	}
-	b := LoggedBake{ID: "it", At: time.Unix(0, 0), Request: q, Told: ToldBy(came.Words, came.Told), WholeDish: true}
+	b := LoggedBake{
+		ID:        "it",
+		At:        time.Unix(0, 0),
+		Request:   q,
+		Reported:  ReportedBy(came.Words, came.Details),
+		WholeDish: true,
+	}
 	if h := came.Happened; h != nil && len(h.Readings) > 0 {
 		b.Happened = &Probed{h.Readings}
 	}
 	e := newEstimate(LogRequest{Bakes: []LoggedBake{b}}, []*Surface{s})
-	certain := belief{e.mean, newMatrix(len(e.all))} // what is not the bake's own is as it was thought
+	certain := posterior{e.mean, newMatrix(len(e.all))} // what is not the bake's own is as it was thought
 	r := &reported{outlook: e.outlook(0, certain)}
 	r.base = r.drivers(r.mean, r.own)
 	return r, nil
 }
 
-// at is what is foreseen where a suspect is off by so much.
-func (r *reported) at(s suspect, by float64) []foreseen {
+// at is what is predicted where a suspect is off by so much.
+func (r *reported) at(s candidateCause, by float64) []prediction {
 	d := r.base
 	if s.driver >= 0 {
 		d[s.driver] += by
 	}
-	out := r.foreseeAt(d)
+	out := r.predictAt(d)
 	for i := range out {
 		a := &r.answers[i]
 		switch {
@@ -191,7 +197,7 @@ func (r *reported) at(s suspect, by float64) []foreseen {
 	return out
 }
 
-func (r *reported) lnChances(s suspect, by float64) (all []float64) {
+func (r *reported) lnChances(s candidateCause, by float64) (all []float64) {
 	for i, f := range r.at(s, by) {
 		all = append(all, r.answers[i].lnChance(f))
 	}
@@ -199,8 +205,8 @@ func (r *reported) lnChances(s suspect, by float64) (all []float64) {
 }
 
 // look holds a suspect against nothing being otherwise; false where it can't be seen at all.
-func (r *reported) look(s suspect, none []float64, complained map[string]bool) (found, bool) {
-	f := found{suspect: s}
+func (r *reported) look(s candidateCause, none []float64, complained map[string]bool) (found, bool) {
+	f := found{candidateCause: s}
 	total := func(all []float64) (sum float64) {
 		for _, x := range all {
 			sum += x
@@ -233,7 +239,7 @@ func (r *reported) look(s suspect, none []float64, complained map[string]bool) (
 	return f, true
 }
 
-// answerNames are what was told, by its field.
+// answerNames are what was reported, by its field.
 var answerNames = map[string]message.Message{
 	toldJuice: message.New("the juice"), toldHot: message.New("the juice, hot"), toldFruit: message.New("the fruit"),
 	toldTop: message.New("the top"), toldBase: message.New("the base"), toldRim: message.New("when the rim bubbled"),
@@ -261,7 +267,7 @@ func (f found) deviation() (Deviation, bool) {
 
 // tried is what a cause comes to on the model, and what to do another time if that is how it is.
 func (f found) tried(
-	ctx context.Context, q bake.DessertRequest, plan *bake.DessertAnswer, came Report, r *reported,
+	ctx context.Context, q bake.DessertRequest, plan *bake.DessertAnswer, came Outcome, r *reported,
 ) (evidence, again message.Message, err error) {
 	t, ofBake := f.deviation()
 	if ofBake {

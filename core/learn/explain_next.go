@@ -8,8 +8,8 @@ import (
 	"mabbin/core/message"
 )
 
-// evidenceOf is what the model gives with one thing changed, beside what was told.
-func evidenceOf(c Report, a *bake.DessertAnswer) message.Message {
+// evidenceOf is what the model gives with one thing changed, in addition to what was reported.
+func evidenceOf(c Outcome, a *bake.DessertAnswer) message.Message {
 	e := a.Expected()
 	var comes []message.Message
 	word := func(told, as, expected string) {
@@ -25,14 +25,14 @@ func evidenceOf(c Report, a *bake.DessertAnswer) message.Message {
 	word(c.Juice, "{word}", e.Juice)
 	word(c.Fruit, "fruit {word}", e.Fruit)
 	word(c.Top, "top {word}", e.Top)
-	word(c.Told.Base, "base {word}", e.Base)
-	if m := a.Plan.Answer.Events.MiddleBubbles; m != nil && c.Told.MiddleMin != nil {
+	word(c.Details.Base, "base {word}", e.Base)
+	if m := a.Plan.Answer.Events.MiddleBubbles; m != nil && c.Details.MiddleMin != nil {
 		comes = append(
 			comes,
 			message.New(
 				"middle bubbling after {minutes} min (logged: {logged})",
 				message.Number(*m, 0),
-				message.Number(*c.Told.MiddleMin, 0),
+				message.Number(*c.Details.MiddleMin, 0),
 			),
 		)
 	}

@@ -24,13 +24,13 @@ func plums() bake.DessertRequest {
 			Material: "stoneware",
 		},
 		Style:   "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "plum", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Fruits:  []balance.FruitInput{{Key: "plum", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}}
 }
 
 // came bakes a dessert in a kitchen with a truth of its own, and tells what a baker would.
-func came(t *testing.T, q bake.DessertRequest, is Deviation) (bake.DessertRequest, Report) {
+func came(t *testing.T, q bake.DessertRequest, is Deviation) (bake.DessertRequest, Outcome) {
 	t.Helper()
 	plan, err := bake.Dessert(t.Context(), q)
 	if err != nil {
@@ -44,9 +44,9 @@ func came(t *testing.T, q bake.DessertRequest, is Deviation) (bake.DessertReques
 	e := a.Plan.Answer.Events
 	before := 3000.0
 	after := before - a.Balance.Ledger.SteamedOffG - a.Plan.Answer.End.DriedOffG
-	return q, Report{
+	return q, Outcome{
 		Words: a.Expected(),
-		Told: outcome.Told{
+		Details: outcome.Details{
 			RimMin:    e.RimBubbles,
 			MiddleMin: e.MiddleBubbles,
 			BeforeG:   &before,
@@ -84,7 +84,7 @@ func TestWhatWasOtherwiseIsFound(t *testing.T) {
 		var codes []CauseCode
 		for _, x := range e.Causes {
 			codes = append(codes, x.Code)
-			if x.Says.IsZero() || x.Evidence.IsZero() || x.Next.IsZero() || len(x.Explains) == 0 {
+			if x.Text.IsZero() || x.Evidence.IsZero() || x.Next.IsZero() || len(x.Explains) == 0 {
 				t.Errorf("%s: %+v says too little", name, x)
 			}
 		}
@@ -105,14 +105,14 @@ func TestWhatWasOtherwiseIsFound(t *testing.T) {
 				t.Errorf("%s: next is %q", name, x.Next)
 			}
 		}
-		t.Log(name, e.Wrong, e.Causes[0].Says, e.Causes[0].Evidence, e.Causes[0].Next)
+		t.Log(name, e.Wrong, e.Causes[0].Text, e.Causes[0].Evidence, e.Causes[0].Next)
 	}
 }
 
 // The weights stay what they were: another truth finds the same in the bowls.
 func TestAnotherTruthFindsTheSameInTheBowls(t *testing.T) {
 	q := plums()
-	q.Request.Thickener = &balance.ThickenerAsked{Key: "arrowroot", With: []balance.Asked{{Key: "cornflour", G: 6}}}
+	q.Request.Thickener = &balance.ThickenerInput{Key: "arrowroot", With: []balance.Quantity{{Key: "cornflour", G: 6}}}
 	plan, err := bake.Dessert(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
@@ -156,9 +156,9 @@ func TestWhatIsWrongOnPaperIsSaid(t *testing.T) {
 	e, err := Explain(
 		t.Context(),
 		q,
-		Report{
-			Words: bake.Words{Juice: "runny", Fruit: "hard", Top: "pale", BoiledOver: &over},
-			Told:  outcome.Told{Base: "raw", Sweetness: "sharp"},
+		Outcome{
+			Words:   bake.Words{Juice: "runny", Fruit: "hard", Top: "pale", BoiledOver: &over},
+			Details: outcome.Details{Base: "raw", Sweetness: "sharp"},
 		},
 		nil,
 	)
@@ -170,12 +170,12 @@ func TestWhatIsWrongOnPaperIsSaid(t *testing.T) {
 			t.Errorf("%v, without %s", e.Wrong, want)
 		}
 	}
-	if all := message.Join("; ", e.OnPaper...).
+	if all := message.Join("; ", e.Predicted...).
 		String(); !strings.Contains(all, "not set everywhere") ||
 		!strings.Contains(all, "the fruit is hard") {
-		t.Errorf("twelve minutes, and on paper it was %v", e.OnPaper)
+		t.Errorf("twelve minutes, and on paper it was %v", e.Predicted)
 	}
-	if _, err := Explain(t.Context(), bake.DessertRequest{}, Report{}, nil); err == nil {
+	if _, err := Explain(t.Context(), bake.DessertRequest{}, Outcome{}, nil); err == nil {
 		t.Error("nothing is explained")
 	}
 }
@@ -184,7 +184,7 @@ func TestExplainingTellsHowFarItIsAndStops(t *testing.T) {
 	q := plums()
 	q.Setting.Stages = []bake.Stage{{Minutes: 12, OvenC: 180}}
 	var seen, all int
-	if _, err := Explain(t.Context(), q, Report{Words: bake.Words{Top: "pale"}}, func(done, of int) error {
+	if _, err := Explain(t.Context(), q, Outcome{Words: bake.Words{Top: "pale"}}, func(done, of int) error {
 		if done != seen {
 			t.Fatalf("bake %d after %d", done, seen)
 		}
@@ -195,7 +195,7 @@ func TestExplainingTellsHowFarItIsAndStops(t *testing.T) {
 	}
 	stop := errors.New("enough")
 	calls := 0
-	if _, err := Explain(t.Context(), q, Report{}, func(done, _ int) error {
+	if _, err := Explain(t.Context(), q, Outcome{}, func(done, _ int) error {
 		calls++
 		if done == 3 {
 			return stop

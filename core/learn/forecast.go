@@ -10,7 +10,7 @@ import (
 	"mabbin/core/bake"
 )
 
-// Range is a figure that is foreseen, with the quantiles that it lies between.
+// Range is a figure that is predicted, with the quantiles that it lies between.
 type Range struct {
 	Value float64 `json:"value"`
 	P05   float64 `json:"p05"`
@@ -26,7 +26,7 @@ type Chances struct {
 	P     []float64 `json:"p"`
 }
 
-// Forecast is what is foreseen of a bake. Minutes are as somebody will note them; set and steam as they are.
+// Forecast is what is predicted of a bake. Minutes are as somebody will note them; set and steam as they are.
 type Forecast struct {
 	RimBubbles    Range    `json:"rim_bubbles_min"`
 	MiddleBubbles Range    `json:"middle_bubbles_min"`
@@ -45,8 +45,8 @@ type Prediction struct {
 	Odd    []string  `json:"odd"`           // answers that nothing explains
 	Before Forecast  `json:"before"`        // by the tables
 	After  Forecast  `json:"after"`         // by what is used
-	LOO    *Forecast `json:"loo,omitempty"` // by what all other bakes teach; nil: nothing was told of it
-	// Past are minutes that were told of something after its end: they are asked back.
+	LOO    *Forecast `json:"loo,omitempty"` // by what all other bakes teach; nil: nothing was reported of it
+	// Past are minutes that were reported of something after its end: they are asked back.
 	Past []string `json:"past_end,omitempty"`
 
 	at     time.Time
@@ -162,9 +162,9 @@ func quantile(sorted []float64, p float64) float64 {
 }
 
 // prediction of a bake of the log, with what is used.
-func (j *judge) prediction(k int, on switches) Prediction {
+func (j *judge) prediction(k int, on enabled) Prediction {
 	o := &j.bakes[k]
-	none := make(switches, len(j.all))
+	none := make(enabled, len(j.all))
 	all := j.without(k, true)
 	after := j.outlook(k, j.with(all, on))
 	before := j.outlook(k, j.with(all, none))

@@ -10,7 +10,8 @@ import (
 	"mabbin/core/outcome"
 )
 
-// Whatever is told of a bake, what may have been otherwise is told in whole sentences, the most likely first, each once.
+// Whatever is reported of a bake, what may have been otherwise is reported in whole sentences, the most likely first,
+// each once.
 func FuzzExplain(f *testing.F) {
 	for _, told := range []string{
 		`{"Juice":"runny"}`, `{"Top":"burnt","Fruit":"hard"}`, `{"Juice":"slices","Told":{"base":"raw","rim_min":5,"middle_min":200}}`,
@@ -20,12 +21,12 @@ func FuzzExplain(f *testing.F) {
 	}
 	q := plums()
 	f.Fuzz(func(t *testing.T, raw []byte) {
-		var came Report
+		var came Outcome
 		if json.Unmarshal(raw, &came) != nil || came.Happened != nil {
 			t.Skip() // what happened is written by the watch alone
 		}
 		var faults fault.Faults
-		if came.Told.Check("", &faults); len(faults) > 0 {
+		if came.Details.Check("", &faults); len(faults) > 0 {
 			t.Skip() // it is refused at the door
 		}
 		x, err := Explain(t.Context(), q, came, nil)
@@ -37,12 +38,12 @@ func FuzzExplain(f *testing.F) {
 		}
 		seen := map[CauseCode]bool{}
 		for _, c := range x.Causes {
-			if seen[c.Code] || c.Says.IsZero() || c.Evidence.IsZero() || len(c.Explains) == 0 {
+			if seen[c.Code] || c.Text.IsZero() || c.Evidence.IsZero() || len(c.Explains) == 0 {
 				t.Fatalf("%s: cause %+v", raw, c)
 			}
 			seen[c.Code] = true
 		}
-		if came.Juice == "" && came.Fruit == "" && came.Top == "" && reflect.DeepEqual(came.Told, outcome.Told{}) &&
+		if came.Juice == "" && came.Fruit == "" && came.Top == "" && reflect.DeepEqual(came.Details, outcome.Details{}) &&
 			len(x.Causes) > 0 {
 			t.Fatalf("nothing was told, and %d causes are named", len(x.Causes))
 		}

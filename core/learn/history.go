@@ -13,7 +13,7 @@ import (
 
 // History is one thing that was learnt, as each of its bakes has it.
 type History struct {
-	Name
+	ParameterName
 	Of     message.Message `json:"of"`
 	Title  message.Message `json:"title"`
 	Points []HistoryPoint  `json:"points"` // by time
@@ -32,7 +32,8 @@ func unused(h History) int {
 	return 1
 }
 
-// HistoryRange is where a figure is thought to be nine times in ten: C beside the dial, or % beside the tables.
+// HistoryRange is where a figure is thought to be with 90 % probability: C relative to the dial, or % relative to the
+// tables.
 type HistoryRange struct {
 	At    time.Time `json:"at"`
 	Value float64   `json:"value"`
@@ -44,18 +45,18 @@ type HistoryRange struct {
 type HistoryPoint struct {
 	ID string `json:"id"`
 	HistoryRange
-	Says message.Message `json:"says"`
+	Text message.Message `json:"text"`
 }
 
 // HistoryTick is a mark of the scale.
 type HistoryTick struct {
 	Value float64         `json:"value"`
-	Says  message.Message `json:"says"`
+	Text  message.Message `json:"text"`
 }
 
 // Histories are those of ovens, over the months, and of the juice of fruits, over the seasons; each those first
 // that answers take, then those with the most bakes. Ovens are what the kitchen calls them; own are its rows.
-func (l *Learnt) Histories(ovens map[string]string, own *larder.Own) []History {
+func (l *Result) Histories(ovens map[string]string, own *larder.Own) []History {
 	out := []History{}
 	for i := range l.Corrections {
 		c := &l.Corrections[i]
@@ -66,9 +67,9 @@ func (l *Learnt) Histories(ovens map[string]string, own *larder.Own) []History {
 		}
 		n := len(out)
 		switch {
-		case c.What == OvenOffset && known && c.asOffset != nil:
+		case c.Kind == OvenOffset && known && c.asOffset != nil:
 			out = append(out, l.ovenHistory(c, c.of(ovens, own)))
-		case c.What == Release && c.Key != larder.AllFruit && !lot:
+		case c.Kind == Release && c.Key != larder.AllFruit && !lot:
 			out = append(out, l.juiceHistory(c, c.of(ovens, own)))
 		}
 		if len(out) > n {
@@ -76,14 +77,14 @@ func (l *Learnt) Histories(ovens map[string]string, own *larder.Own) []History {
 		}
 	}
 	slices.SortStableFunc(out, func(a, b History) int {
-		return cmp.Or(cmp.Compare(a.What, b.What), unused(a)-unused(b), len(b.Points)-len(a.Points))
+		return cmp.Or(cmp.Compare(a.Kind, b.Kind), unused(a)-unused(b), len(b.Points)-len(a.Points))
 	})
 	return out
 }
 
-// ovenHistory is how far an oven was off in each bake, C beside its dial.
-func (l *Learnt) ovenHistory(c *Correction, of message.Message) History {
-	h := History{Name: c.Name, Of: of, Title: message.New("{Oven}, by month", message.Part(of))}
+// ovenHistory is how far an oven was off in each bake, C relative to its dial.
+func (l *Result) ovenHistory(c *Correction, of message.Message) History {
+	h := History{ParameterName: c.ParameterName, Of: of, Title: message.New("{Oven}, by month", message.Part(of))}
 	e := l.learned
 	for _, k := range c.bears {
 		o := &e.bakes[k]
@@ -109,9 +110,9 @@ func (l *Learnt) ovenHistory(c *Correction, of message.Message) History {
 	return h
 }
 
-// juiceHistory is how much juice a fruit gave in each bake, % beside the tables.
-func (l *Learnt) juiceHistory(c *Correction, of message.Message) History {
-	h := History{Name: c.Name, Of: of, Title: message.New("{fruit}: juice by season", message.Part(of))}
+// juiceHistory is how much juice a fruit gave in each bake, % relative to the tables.
+func (l *Result) juiceHistory(c *Correction, of message.Message) History {
+	h := History{ParameterName: c.ParameterName, Of: of, Title: message.New("{fruit}: juice by season", message.Part(of))}
 	e := l.learned
 	for _, k := range c.bears {
 		o := &e.bakes[k]
@@ -137,7 +138,7 @@ func rangeAt(at time.Time, x, sd float64, shown func(float64) float64) HistoryRa
 	return HistoryRange{at, shown(x), shown(x - bake.NineInTen*sd), shown(x + bake.NineInTen*sd)}
 }
 
-// inC is an offset as it is, inPct the logarithm of a factor beside the tables.
+// inC is an offset as it is, inPct the logarithm of a factor in addition to the tables.
 func inC(c float64) float64    { return c }
 func inPct(ln float64) float64 { return 100 * math.Expm1(ln) }
 

@@ -26,15 +26,15 @@ func TestHistories(t *testing.T) {
 			}
 			last := h.Points[0].At
 			for _, p := range h.Points {
-				if p.At.Before(last) || p.Low > p.Value || p.High < p.Value || !strings.Contains(p.Says.String(), "90 % range") ||
+				if p.At.Before(last) || p.Low > p.Value || p.High < p.Value || !strings.Contains(p.Text.String(), "90 % range") ||
 					p.Low < h.Ticks[0].Value || p.High > h.Ticks[len(h.Ticks)-1].Value {
-					t.Errorf("%v: %+v", h.Name, p)
+					t.Errorf("%v: %+v", h.ParameterName, p)
 				}
 				last = p.At
 				b := k.bake(p.ID)
 				o := &k.ran.bakes[b]
 				d := o.drivers(k.ran.mean, k.ran.own[b])
-				if h.What == OvenOffset {
+				if h.Kind == OvenOffset {
 					truth := o.offsetC + o.surface.asOffset(d[byOven], d[byHeat])
 					ovens.in(Range{P05: p.Low, P25: p.Value, P75: p.Value, P95: p.High}, truth)
 					continue

@@ -12,20 +12,20 @@ import (
 	"mabbin/core/message"
 )
 
-// Learnt is what a log teaches.
-type Learnt struct {
-	Corrections []Correction `json:"corrections"`
-	Ovens       []LearntOven `json:"ovens"`
-	Changes     []Change     `json:"changes"`
-	Predictions []Prediction `json:"predictions"`
-	Score       LearntScore  `json:"score"`
-	Model       Model        `json:"model"`
+// Result is what a log teaches.
+type Result struct {
+	Corrections []Correction    `json:"corrections"`
+	Ovens       []OvenEstimate  `json:"ovens"`
+	Changes     []Change        `json:"changes"`
+	Predictions []Prediction    `json:"predictions"`
+	Score       PredictionScore `json:"score"`
+	Model       Model           `json:"model"`
 
 	learned *estimate
 }
 
-// LearntOven is an oven's offset and heat as one figure: the offset that comes to the same where the middle bubbles.
-type LearntOven struct {
+// OvenEstimate is an oven's offset and heat as one figure: the offset that comes to the same where the middle bubbles.
+type OvenEstimate struct {
 	Key         string  `json:"key"`
 	AsOffsetC   float64 `json:"as_offset_c"`
 	SD          float64 `json:"sd"`
@@ -35,32 +35,32 @@ type LearntOven struct {
 	Bakes       int     `json:"bakes"`
 }
 
-// LearntScore is how well bakes were foreseen, each by all others.
-type LearntScore struct {
-	Bakes   int    `json:"bakes"`
-	Answers int    `json:"answers"`
-	Before  Scored `json:"before"`
-	After   Scored `json:"after"`
-	Held    Held   `json:"held"`
+// PredictionScore is how well bakes were predicted, each by all others.
+type PredictionScore struct {
+	Bakes   int      `json:"bakes"`
+	Answers int      `json:"answers"`
+	Before  Scored   `json:"before"`
+	After   Scored   `json:"after"`
+	Held    Coverage `json:"held"`
 }
 
-// Scored is a log score with mean errors; nil: nothing was told that could be off.
+// Scored is a log score with mean errors; nil: nothing was reported that could be off.
 type Scored struct {
 	LogScore float64  `json:"log_score"`
 	Minutes  *float64 `json:"min"`
 	Steps    *float64 `json:"steps"`
 }
 
-// Held is how many of the minutes that were told lay in the ranges that were foreseen without them.
-type Held struct {
+// Coverage is how many of the minutes that were reported put in the ranges that were predicted without them.
+type Coverage struct {
 	Of  int `json:"of"`
 	P50 int `json:"p50"`
 	P90 int `json:"p90"`
 }
 
 // Learn estimates what a log teaches, and predicts each of its bakes. A bad request is fault.Faults. It ends with ctx;
-// tick is told after each bake and may be nil, and so may keep.
-func Learn(ctx context.Context, q LogRequest, keep Keeper, tick Tick) (*Learnt, error) {
+// tick is reported after each bake and may be nil, and so may keep.
+func Learn(ctx context.Context, q LogRequest, keep Keeper, tick Tick) (*Result, error) {
 	if err := CheckLog(q); err != nil {
 		return nil, err
 	}
@@ -79,7 +79,7 @@ func Learn(ctx context.Context, q LogRequest, keep Keeper, tick Tick) (*Learnt, 
 		return nil, err
 	}
 	ovens := j.ovens()
-	out := &Learnt{
+	out := &Result{
 		Corrections: j.corrections(on, ovens), Ovens: ovens, Changes: e.changes(),
 		Predictions: make([]Prediction, len(e.bakes)), Model: modelConstants(), learned: e,
 	}
@@ -138,13 +138,13 @@ func inParallel(ctx context.Context, n int, work func(int) error) error {
 	return context.Cause(ctx)
 }
 
-func (j *judge) ovens() []LearntOven {
-	out := []LearntOven{}
+func (j *judge) ovens() []OvenEstimate {
+	out := []OvenEstimate{}
 	for i, p := range j.all {
-		if p.What != OvenOffset {
+		if p.Kind != OvenOffset {
 			continue
 		}
-		h := j.at[Name{HeatFactor, p.Key}]
+		h := j.at[ParameterName{HeatFactor, p.Key}]
 		per, as, n := 0.0, 0.0, 0
 		for _, k := range j.told {
 			o := &j.bakes[k]
@@ -162,7 +162,7 @@ func (j *judge) ovens() []LearntOven {
 		}
 		per /= float64(n)
 		vo, vh, c := j.cov.at(i, i), j.cov.at(h, h), j.cov.at(i, h)
-		out = append(out, LearntOven{
+		out = append(out, OvenEstimate{
 			Key: p.Key, CPerLnHeat: per, Bakes: len(j.bakesOf([]int{i, h})),
 			AsOffsetC:   as / float64(n),
 			SD:          math.Sqrt(ovenWiden * max(0, vo+per*per*vh+2*per*c)),
@@ -212,41 +212,51 @@ func (s *Surface) asOffset(offset, heat float64) float64 {
 	return (lo + hi) / 2
 }
 
-// Foreseen is a time that somebody noted beside what was foreseen without it.
-type Foreseen struct {
-	ID     string          `json:"id"`
-	At     time.Time       `json:"at"`
-	Told   float64         `json:"told"`   // min, when the middle bubbled
-	Before float64         `json:"before"` // min, by the tables
-	After  float64         `json:"after"`  // min, by what the other bakes teach
-	Low    float64         `json:"low"`    // min, of the 90 % range
-	High   float64         `json:"high"`   // min, of the 90 % range
-	Odd    bool            `json:"odd"`
-	Says   message.Message `json:"says"`
+// ForecastCheck is a time that somebody noted compared with what was predicted without it.
+type ForecastCheck struct {
+	ID        string          `json:"id"`
+	At        time.Time       `json:"at"`
+	LoggedMin float64         `json:"logged_min"` // min, when the middle bubbled
+	Before    float64         `json:"before"`     // min, by the tables
+	After     float64         `json:"after"`      // min, by what the other bakes teach
+	Low       float64         `json:"low"`        // min, of the 90 % range
+	High      float64         `json:"high"`       // min, of the 90 % range
+	Odd       bool            `json:"odd"`
+	Text      message.Message `json:"text"`
 }
 
-// Foreseen are the times of the middle's bubbling that were noted, the first bake first.
-func (l *Learnt) Foreseen() []Foreseen {
-	out := []Foreseen{}
+// ForecastChecks are the times of the middle's bubbling that were noted, the first bake first.
+func (l *Result) ForecastChecks() []ForecastCheck {
+	out := []ForecastCheck{}
 	for _, p := range l.Predictions {
 		if p.LOO == nil || p.middle == nil {
 			continue
 		}
 		r := p.LOO.MiddleBubbles
-		f := Foreseen{
-			ID: p.ID, At: p.at, Told: *p.middle, Before: p.Before.MiddleBubbles.Value, After: r.Value, Low: r.P05, High: r.P95,
-			Odd: slices.Contains(p.Odd, toldMiddle),
+		f := ForecastCheck{
+			ID:        p.ID,
+			At:        p.at,
+			LoggedMin: *p.middle,
+			Before:    p.Before.MiddleBubbles.Value,
+			After:     r.Value,
+			Low:       r.P05,
+			High:      r.P95,
+			Odd:       slices.Contains(p.Odd, toldMiddle),
 		}
-		f.Says = message.New("logged {logged} min, predicted {range} min; with the tables alone {before} min", message.Number(f.Told, 0),
-			message.Range(message.Number(f.Low, 0), message.Number(f.High, 0)), message.Number(f.Before, 0))
+		f.Text = message.New(
+			"logged {logged} min, predicted {range} min; with the tables alone {before} min",
+			message.Number(f.LoggedMin, 0),
+			message.Range(message.Number(f.Low, 0), message.Number(f.High, 0)),
+			message.Number(f.Before, 0),
+		)
 		out = append(out, f)
 	}
 	return out
 }
 
-func (j *judge) total(on switches, all []Prediction) LearntScore {
-	before, after := j.score(j.told, make(switches, len(j.all))), j.score(j.told, on)
-	s := LearntScore{
+func (j *judge) total(on enabled, all []Prediction) PredictionScore {
+	before, after := j.score(j.told, make(enabled, len(j.all))), j.score(j.told, on)
+	s := PredictionScore{
 		Bakes:  len(j.told),
 		Before: Scored{before.ln, mean(before.minutes), mean(before.steps)},
 		After:  Scored{after.ln, mean(after.minutes), mean(after.steps)},

@@ -11,7 +11,7 @@ import (
 type learnCase struct {
 	Name    string     `json:"name"`
 	Request LogRequest `json:"request"`
-	Expect  Learnt     `json:"expect"`
+	Expect  Result     `json:"expect"`
 }
 
 func learnCases(t testing.TB) []learnCase {
@@ -42,18 +42,18 @@ func TestWorkedLogs(t *testing.T) {
 			}
 			for i, want := range c.Expect.Corrections {
 				x := got.Corrections[i]
-				if x.Name != want.Name || x.Used != want.Used && math.Abs(want.Gain) > 0.5 {
-					t.Errorf("%v used %v, want %v used %v", x.Name, x.Used, want.Name, want.Used)
+				if x.ParameterName != want.ParameterName || x.Used != want.Used && math.Abs(want.Gain) > 0.5 {
+					t.Errorf("%v used %v, want %v used %v", x.ParameterName, x.Used, want.ParameterName, want.Used)
 				}
 				off := x.Estimate - want.Estimate
-				if x.What != OvenOffset {
+				if x.Kind != OvenOffset {
 					off = math.Log(x.Estimate / want.Estimate)
 				}
 				if math.Abs(off) > near*want.SD || math.Abs(x.PriorSD-want.PriorSD) > 1e-3 {
-					t.Errorf("%v: %.4f +- %.4f, want %.4f +- %.4f", x.Name, x.Estimate, x.SD, want.Estimate, want.SD)
+					t.Errorf("%v: %.4f +- %.4f, want %.4f +- %.4f", x.ParameterName, x.Estimate, x.SD, want.Estimate, want.SD)
 				}
 				if math.Abs(math.Log(x.SD/want.SD)) > 0.2 {
-					t.Errorf("%v: give or take %.4f, want %.4f", x.Name, x.SD, want.SD)
+					t.Errorf("%v: give or take %.4f, want %.4f", x.ParameterName, x.SD, want.SD)
 				}
 			}
 			for i, want := range c.Expect.Ovens {

@@ -7,7 +7,7 @@ import (
 	"mabbin/core/bake"
 )
 
-// answer is one thing that was told of a bake, beside which a prediction is laid.
+// answer is one thing that was reported of a bake, in addition to which a prediction is put.
 type answer struct {
 	of    string  // its field
 	value float64 // minutes, g or the logarithm of minutes; of a word its index
@@ -25,10 +25,10 @@ const (
 func (a *answer) word() bool    { return a.scale != nil }
 func (a *answer) minutes() bool { return a.of == toldRim || a.of == toldMiddle }
 
-// answersOf are what was told of a bake that teaches something. Minutes that are past its end are not among them: they
-// are asked back.
+// answersOf are what was reported of a bake that teaches something. Minutes that are past its end are not among them:
+// they are asked back.
 func answersOf(b *LoggedBake, s *Surface) (out []answer) {
-	t := b.Told
+	t := b.Reported
 	word := func(of, told string, scale []string, sd float64) {
 		if i := slices.Index(scale, told); i >= 0 {
 			out = append(out, answer{of: of, value: float64(i), scale: scale, sd: sd})
@@ -80,7 +80,7 @@ func toldMinutes(b *LoggedBake) (out []answer) {
 	for _, x := range []struct {
 		of string
 		v  *float64
-	}{{toldRim, b.Told.RimMin}, {toldMiddle, b.Told.MiddleMin}} {
+	}{{toldRim, b.Reported.RimMin}, {toldMiddle, b.Reported.MiddleMin}} {
 		if x.v != nil {
 			out = append(out, answer{of: x.of, value: *x.v})
 		}
@@ -224,7 +224,7 @@ func wordChance(word, words int, at, sd float64) float64 {
 // lnDensity of an answer, where y is predicted.
 func (a *answer) lnDensity(y float64) float64 { return a.lnDensityWith(y, a.error(y), 0) }
 
-// lnDensityWith has an error of its own, and for words a variance beside it.
+// lnDensityWith has an error of its own, and for words a variance in addition to it.
 func (a *answer) lnDensityWith(y, err, variance float64) float64 {
 	if a.word() {
 		n := len(a.scale)

@@ -13,22 +13,22 @@ import (
 	"mabbin/core/outcome"
 )
 
-// LogRequest is a kitchen's log, with what is planned beside it.
+// LogRequest is a kitchen's log, with what is planned in addition to it.
 type LogRequest struct {
-	Bakes []LoggedBake `json:"bakes"`
-	Off   []Name       `json:"off,omitempty"` // corrections that are switched off by hand
-	Now   time.Time    `json:"now,omitzero"`  // left out: the time of the latest bake
+	Bakes []LoggedBake    `json:"bakes"`
+	Off   []ParameterName `json:"off,omitempty"` // corrections that are switched off by hand
+	Now   time.Time       `json:"now,omitzero"`  // left out: the time of the latest bake
 }
 
-// LoggedBake is one bake: what was in the dish and how it was baked. One of which nothing is told is a plan: it is
+// LoggedBake is one bake: what was in the dish and how it was baked. One of which nothing is reported is a plan: it is
 // predicted, and teaches nothing.
 type LoggedBake struct {
-	ID      string              `json:"id"`
-	At      time.Time           `json:"at"`
-	Oven    string              `json:"oven,omitempty"`
-	Request bake.DessertRequest `json:"request"` // weights as weighed, stages as they happened
-	Lots    map[string]string   `json:"lots,omitempty"`
-	Told    ToldOf              `json:"told,omitzero"`
+	ID       string              `json:"id"`
+	At       time.Time           `json:"at"`
+	Oven     string              `json:"oven,omitempty"`
+	Request  bake.DessertRequest `json:"request"` // weights as weighed, stages as they happened
+	Lots     map[string]string   `json:"lots,omitempty"`
+	Reported ReportedWords       `json:"told,omitzero"`
 	// Happened are the readings of a probe in the middle.
 	Happened *Probed `json:"happened,omitempty"`
 	LeftOut  bool    `json:"left_out,omitempty"` // by hand: nothing is learnt from it, but it is still predicted
@@ -37,8 +37,8 @@ type LoggedBake struct {
 	WholeDish bool `json:"whole_dish,omitempty"`
 }
 
-// ToldOf is all that was told of a bake, in one.
-type ToldOf struct {
+// ReportedWords is all that was reported of a bake, in one.
+type ReportedWords struct {
 	bake.Words
 	JuiceHot  string   `json:"juice_hot,omitempty"`
 	Cooled    *bool    `json:"cooled,omitempty"` // before the juice was judged
@@ -53,10 +53,10 @@ type ToldOf struct {
 	MadeBy    string `json:"made_by,omitempty"`
 }
 
-// ToldBy is what was told of a bake in the log.
-func ToldBy(w bake.Words, t outcome.Told) ToldOf {
+// ReportedBy is what was reported of a bake in the log.
+func ReportedBy(w bake.Words, t outcome.Details) ReportedWords {
 	w.Base = t.Base
-	return ToldOf{
+	return ReportedWords{
 		Words: w, JuiceHot: t.JuiceHot, Cooled: t.Cooled, RimMin: t.RimMin, MiddleMin: t.MiddleMin,
 		BeforeG: t.BeforeG, AfterG: t.AfterG,
 	}
@@ -64,7 +64,7 @@ func ToldBy(w bake.Words, t outcome.Told) ToldOf {
 
 // BakedAtLeast are stages that were planned and not watched, where something was seen to happen after their end: it
 // was still in the oven then, and the last of them in the oven went on.
-func (t ToldOf) BakedAtLeast(planned []bake.Stage) []bake.Stage {
+func (t ReportedWords) BakedAtLeast(planned []bake.Stage) []bake.Stage {
 	end, last := 0.0, -1
 	for i, s := range planned {
 		if s.InOven() {
@@ -106,7 +106,7 @@ func CheckLog(q LogRequest) error {
 		b.check(fmt.Sprintf("/bakes/%d", i), seen, &f)
 	}
 	for i, n := range q.Off {
-		f.Among(fmt.Sprintf("/off/%d", i), "/what", string(n.What), whats)
+		f.Among(fmt.Sprintf("/off/%d", i), "/what", string(n.Kind), parameterKinds)
 	}
 	return f.Err()
 }
@@ -129,12 +129,12 @@ func (b LoggedBake) check(at string, seen map[string]bool, f *fault.Faults) {
 	if len(b.Request.Setting.Stages) == 0 {
 		f.Add(at+"/request/setting/stages", message.New("is missing: enter the stages as baked"))
 	}
-	f.AmongOrNone(at, "/told/juice", b.Told.Juice, filling.Bands)
-	f.AmongOrNone(at, "/told/fruit", b.Told.Fruit, outcome.Fruits)
-	f.AmongOrNone(at, "/told/top", b.Told.Top, outcome.Tops)
-	t := outcome.Told{
-		JuiceHot: b.Told.JuiceHot, Base: b.Told.Base, Sweetness: b.Told.Sweetness, RimMin: b.Told.RimMin,
-		MiddleMin: b.Told.MiddleMin, BeforeG: b.Told.BeforeG, AfterG: b.Told.AfterG, Lots: b.Lots,
+	f.AmongOrNone(at, "/told/juice", b.Reported.Juice, filling.Bands)
+	f.AmongOrNone(at, "/told/fruit", b.Reported.Fruit, outcome.Fruits)
+	f.AmongOrNone(at, "/told/top", b.Reported.Top, outcome.Tops)
+	t := outcome.Details{
+		JuiceHot: b.Reported.JuiceHot, Base: b.Reported.Base, Sweetness: b.Reported.Sweetness, RimMin: b.Reported.RimMin,
+		MiddleMin: b.Reported.MiddleMin, BeforeG: b.Reported.BeforeG, AfterG: b.Reported.AfterG, Lots: b.Lots,
 	}
 	t.Check(at+"/told", f)
 	if b.Happened == nil {

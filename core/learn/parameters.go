@@ -7,43 +7,43 @@ import (
 	"mabbin/core/message"
 )
 
-// What is a thing that can be learnt.
-type What string
+// ParameterKind is a thing that can be learnt.
+type ParameterKind string
 
 // What can be learnt. A key is that of an oven, a fruit, a fruit with its lot after a bar, a thickener or a topping.
 const (
-	OvenOffset What = "oven_offset" // C
-	HeatFactor What = "heat_factor"
-	Release    What = "release" // its key * is all fruit
-	Softness   What = "softness"
-	Thickener  What = "thickener"
-	Steam      What = "steam"
-	Colour     What = "colour"
-	Hands      What = "hands" // minutes by the kind of a task, which is its key
+	OvenOffset ParameterKind = "oven_offset" // C
+	HeatFactor ParameterKind = "heat_factor"
+	Release    ParameterKind = "release" // its key * is all fruit
+	Softness   ParameterKind = "softness"
+	Thickener  ParameterKind = "thickener"
+	Steam      ParameterKind = "steam"
+	Colour     ParameterKind = "colour"
+	WorkTime   ParameterKind = "hands" // minutes by the kind of a task, which is its key
 )
 
-var whats = message.Words(OvenOffset, HeatFactor, Release, Softness, Thickener, Steam, Colour, Hands)
+var parameterKinds = message.Words(OvenOffset, HeatFactor, Release, Softness, Thickener, Steam, Colour, WorkTime)
 
-// Name is one thing that can be learnt.
-type Name struct {
-	What What   `json:"what"`
-	Key  string `json:"key"`
+// ParameterName is one thing that can be learnt.
+type ParameterName struct {
+	Kind ParameterKind `json:"what"`
+	Key  string        `json:"key"`
 }
 
 // parameter is one unknown of the estimate: a normal prior, its mean 0 but for an oven whose offset was measured.
 type parameter struct {
-	Name
+	ParameterName
 	mean, sd float64
 }
 
 // parameters are the unknowns of a log, each once, in the order in which its bakes bring them.
 type parameters struct {
 	all []parameter
-	at  map[Name]int
+	at  map[ParameterName]int
 }
 
-func (p *parameters) index(what What, key string, sd float64) int {
-	n := Name{what, key}
+func (p *parameters) index(what ParameterKind, key string, sd float64) int {
+	n := ParameterName{what, key}
 	if i, ok := p.at[n]; ok {
 		return i
 	}
@@ -58,23 +58,23 @@ func fruitOf(key string) (fruit string, isLot bool) {
 	return fruit, isLot
 }
 
-// group are the parameters that are one correction: offset and heat of an oven can't be told apart.
+// group are the parameters that are one correction: offset and heat of an oven can't be reported apart.
 func (p *parameters) group(i int) []int {
-	n := p.all[i].Name
-	switch n.What {
+	n := p.all[i].ParameterName
+	switch n.Kind {
 	case OvenOffset:
-		return []int{i, p.at[Name{HeatFactor, n.Key}]}
+		return []int{i, p.at[ParameterName{HeatFactor, n.Key}]}
 	case HeatFactor:
-		return []int{p.at[Name{OvenOffset, n.Key}], i}
+		return []int{p.at[ParameterName{OvenOffset, n.Key}], i}
 	}
 	return []int{i}
 }
 
 // parts are the parameters that a reported figure is the sum of: a fruit's release is that of all fruit and its own.
 func (p *parameters) parts(i int) []int {
-	n := p.all[i].Name
-	if _, lot := fruitOf(n.Key); n.What == Release && n.Key != larder.AllFruit && !lot {
-		return []int{p.at[Name{Release, larder.AllFruit}], i}
+	n := p.all[i].ParameterName
+	if _, lot := fruitOf(n.Key); n.Kind == Release && n.Key != larder.AllFruit && !lot {
+		return []int{p.at[ParameterName{Release, larder.AllFruit}], i}
 	}
 	return []int{i}
 }

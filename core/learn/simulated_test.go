@@ -58,9 +58,9 @@ func desserts() (out []bake.DessertRequest) {
 		for _, minutes := range ends {
 			out = append(out, bake.DessertRequest{
 				Request: balance.Request{
-					Dish: d, Style: "crumble", Fruits: []balance.FruitAsked{{Key: fruit, Share: 1}},
-					Topping:   balance.ToppingAsked{Key: []string{"crumble_classic", "crumble_oat"}[i%2]},
-					Thickener: &balance.ThickenerAsked{Key: "cornflour", G: ptr(g * 0.022)},
+					Dish: d, Style: "crumble", Fruits: []balance.FruitInput{{Key: fruit, Share: 1}},
+					Topping:   balance.ToppingInput{Key: []string{"crumble_classic", "crumble_oat"}[i%2]},
+					Thickener: &balance.ThickenerInput{Key: "cornflour", G: ptr(g * 0.022)},
 					SugarG:    ptr(g * 0.14), WeighedFruitG: ptr(g),
 				},
 				Setting: bake.Setting{
@@ -148,32 +148,32 @@ func simulate(t testing.TB, keep Keeper, seed uint64, bakes, unseen int) simulat
 		}
 		told := func() bool { return chance.Float64() < 0.6 }
 		if told() {
-			b.Told.Juice = word(bake.JuiceWords, s.juicePlace(&n), wordSD)
+			b.Reported.Juice = word(bake.JuiceWords, s.juicePlace(&n), wordSD)
 		}
 		if told() {
-			b.Told.Fruit = word(bake.FruitWords, s.fruitPlace(&n), wordSD)
+			b.Reported.Fruit = word(bake.FruitWords, s.fruitPlace(&n), wordSD)
 		}
 		if told() {
-			b.Told.Top = word(bake.TopWords, s.topPlace(&n), wordSD)
+			b.Reported.Top = word(bake.TopWords, s.topPlace(&n), wordSD)
 		}
 		if told() {
-			b.Told.RimMin = figure(toldRim, math.Exp(n.ln[ofRim]))
-			b.Told.MiddleMin = figure(toldMiddle, math.Exp(n.ln[ofMiddle]))
+			b.Reported.RimMin = figure(toldRim, math.Exp(n.ln[ofRim]))
+			b.Reported.MiddleMin = figure(toldMiddle, math.Exp(n.ln[ofMiddle]))
 		}
 		if chance.Float64() < 0.3 {
 			lost := figure(toldWeight, math.Exp(n.ln[ofSteam]))
-			b.Told.BeforeG, b.Told.AfterG = ptr(3000.0), ptr(3000-*lost)
+			b.Reported.BeforeG, b.Reported.AfterG = ptr(3000.0), ptr(3000-*lost)
 		}
 	}
 	return simulated{q, e}
 }
 
-// hide takes what was told of the last bakes away, so that they are plans.
+// hide takes what was reported of the last bakes away, so that they are plans.
 func (k simulated) hide(unseen int) LogRequest {
 	q := k.request
 	q.Bakes = append([]LoggedBake(nil), q.Bakes...)
 	for i := len(q.Bakes) - unseen; i < len(q.Bakes); i++ {
-		q.Bakes[i].Told = ToldOf{}
+		q.Bakes[i].Reported = ReportedWords{}
 	}
 	return q
 }
@@ -253,7 +253,7 @@ func TestSimulatedKitchens(t *testing.T) {
 			for _, p := range k.ran.parts(i) {
 				truth += k.ran.mean[p]
 			}
-			if c.What != OvenOffset {
+			if c.Kind != OvenOffset {
 				x = math.Log(x)
 			}
 			estimates.z((x - truth) / c.SD)
@@ -268,7 +268,7 @@ func TestSimulatedKitchens(t *testing.T) {
 			o, p := &k.ran.bakes[i], got.Predictions[i]
 			n := o.surface.at(o.drivers(k.ran.mean, k.ran.own[i]))
 			m := math.Exp(n.ln[ofMiddle])
-			if x := k.request.Bakes[i].Told.MiddleMin; x != nil {
+			if x := k.request.Bakes[i].Reported.MiddleMin; x != nil {
 				ranges.in(p.After.MiddleBubbles, *x)
 			}
 			now.add(p.Before.MiddleBubbles.Value-m, p.After.MiddleBubbles.Value-m)
@@ -304,7 +304,7 @@ func (e offBy) ratio() float64 { return math.Sqrt(e.after / e.before) }
 
 // asOffset is what an oven's truth comes to at the middle's bubbling.
 func (k simulated) asOffset(oven string, bakes int) float64 {
-	i, h := k.ran.at[Name{OvenOffset, oven}], k.ran.at[Name{HeatFactor, oven}]
+	i, h := k.ran.at[ParameterName{OvenOffset, oven}], k.ran.at[ParameterName{HeatFactor, oven}]
 	sum, n := 0.0, 0.0
 	for b := range bakes {
 		if x := &k.ran.bakes[b]; x.oven() == i {
@@ -319,14 +319,14 @@ func (k simulated) asOffset(oven string, bakes int) float64 {
 func TestTheOrderOfTheLogTeachesNothing(t *testing.T) {
 	keep := keeper()
 	k := simulate(t, keep, 3, 12, 0)
-	learn := func(q LogRequest) map[Name]Correction {
+	learn := func(q LogRequest) map[ParameterName]Correction {
 		got, err := Learn(t.Context(), q, keep, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
-		out := map[Name]Correction{}
+		out := map[ParameterName]Correction{}
 		for _, c := range got.Corrections {
-			out[c.Name] = c
+			out[c.ParameterName] = c
 		}
 		return out
 	}
@@ -350,9 +350,9 @@ func TestTheOrderOfTheLogTeachesNothing(t *testing.T) {
 		}
 	}
 	off := k.request
-	off.Off = []Name{{HeatFactor, "range"}}
+	off.Off = []ParameterName{{HeatFactor, "range"}}
 	for n, c := range learn(off) {
-		oven := n == Name{OvenOffset, "range"} || n == Name{HeatFactor, "range"}
+		oven := n == ParameterName{OvenOffset, "range"} || n == ParameterName{HeatFactor, "range"}
 		if c.Off != oven || oven && c.Used {
 			t.Errorf("%v: off %v, used %v", n, c.Off, c.Used)
 		}
@@ -377,7 +377,7 @@ func TestTheSurfaceIsTheModel(t *testing.T) {
 				t.Fatal(err)
 			}
 			p.Bake.Stages = at.Setting.Stages
-			want, got := bake.Notice(p.Bake), s.at(d)
+			want, got := bake.Observe(p.Bake), s.at(d)
 			if x := math.Exp(got.ln[ofMiddle]) - want.MiddleBubblesMin; math.Abs(x) > 1 {
 				t.Errorf("%d at %v: the middle bubbles %.2f min later than the model has it", i, d[:2], x)
 			}
@@ -397,9 +397,9 @@ func TestALogIsChecked(t *testing.T) {
 		"/bakes/0/at":                     func(q *LogRequest) { q.Bakes[0].At = time.Time{} },
 		"/bakes/0/oven":                   func(q *LogRequest) { q.Bakes[0].Oven = "a|b" },
 		"/bakes/0/request/setting/stages": func(q *LogRequest) { q.Bakes[0].Request.Setting.Stages = nil },
-		"/bakes/0/told/juice":             func(q *LogRequest) { q.Bakes[0].Told.Juice = "wet" },
-		"/bakes/0/told/rim_min":           func(q *LogRequest) { q.Bakes[0].Told.RimMin = ptr(math.NaN()) },
-		"/off/0/what":                     func(q *LogRequest) { q.Off = []Name{{"mood", ""}} },
+		"/bakes/0/told/juice":             func(q *LogRequest) { q.Bakes[0].Reported.Juice = "wet" },
+		"/bakes/0/told/rim_min":           func(q *LogRequest) { q.Bakes[0].Reported.RimMin = ptr(math.NaN()) },
+		"/off/0/what":                     func(q *LogRequest) { q.Off = []ParameterName{{"mood", ""}} },
 		"/bakes/0/happened/readings/0/c":  func(q *LogRequest) { q.Bakes[0].Happened = &Probed{[]bake.Point{{Minute: 1, C: 900}}} },
 		"/bakes/0/request/request/style":  func(q *LogRequest) { q.Bakes[0].Request.Request.Style = "soup" },
 		"/bakes/0/request/setting/stages/0/minutes": func(q *LogRequest) {

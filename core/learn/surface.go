@@ -203,7 +203,7 @@ func (s *Surface) run(ctx context.Context, a *bake.DessertAnswer) error {
 			r := a.Bake
 			r.OvenOffsetC += offset
 			r.HeatFactor = cmp.Or(a.Bake.HeatFactor, 1) * math.Exp(heat)
-			for k, x := range logsOf(bake.Notice(r)) {
+			for k, x := range logsOf(bake.Observe(r)) {
 				s.heat[k].v[i][j] = x
 			}
 		}
@@ -214,7 +214,7 @@ func (s *Surface) run(ctx context.Context, a *bake.DessertAnswer) error {
 	return nil
 }
 
-func logsOf(n bake.Noticed) (out [quantities]float64) {
+func logsOf(n bake.Observations) (out [quantities]float64) {
 	e := n.End
 	clock := func(x float64) float64 { return math.Log(max(leastClock, x)) }
 	out[ofRim], out[ofMiddle] = clock(n.RimBubblesMin), clock(n.MiddleBubblesMin)
@@ -242,7 +242,7 @@ func (s *Surface) thin(held bake.DessertRequest, a *bake.DessertAnswer) error {
 	r := a.Bake
 	r.Filling.SetPct = &set
 	was := s.at(drivers{}).ln
-	for k, x := range logsOf(bake.Notice(r)) {
+	for k, x := range logsOf(bake.Observe(r)) {
 		s.alone[k] = (x - was[k]) / less
 	}
 	s.juicy = s.alone
@@ -258,7 +258,7 @@ func (s *Surface) thin(held bake.DessertRequest, a *bake.DessertAnswer) error {
 		return err
 	}
 	r.Filling.JuiceSugarShare = p.Bake.Filling.JuiceSugarShare
-	for k, x := range logsOf(bake.Notice(r)) {
+	for k, x := range logsOf(bake.Observe(r)) {
 		s.juicy[k] = (x - was[k]) / less
 	}
 	return nil

@@ -27,7 +27,7 @@ type UsedOven struct {
 
 // Use are the corrections of what was learnt that answers take: those that are used, and are more than their own give
 // or take.
-func (l *Learnt) Use() Used {
+func (l *Result) Use() Used {
 	out := Used{
 		Bakes: l.Score.Bakes, Ovens: map[string]UsedOven{},
 		Factors: larder.Factors{
@@ -37,7 +37,7 @@ func (l *Learnt) Use() Used {
 	}
 	heat := map[string]float64{}
 	for _, c := range l.Corrections {
-		if c.What == HeatFactor {
+		if c.Kind == HeatFactor {
 			heat[c.Key] = c.Estimate
 		}
 	}
@@ -45,7 +45,7 @@ func (l *Learnt) Use() Used {
 		if c.state() != StateUsed {
 			continue
 		}
-		switch c.What {
+		switch c.Kind {
 		case OvenOffset:
 			o := UsedOven{OffsetC: c.Estimate, HeatFactor: heat[c.Key], OffByC: leastOffByC}
 			if c.asOffset != nil {
@@ -99,12 +99,12 @@ func (u Used) In(s bake.Setting, oven string) bake.Setting {
 }
 
 // Keys are what is used, in a fixed order.
-func (u Used) Keys() []Name {
-	out := []Name{}
-	add := func(what What, keys []string) {
+func (u Used) Keys() []ParameterName {
+	out := []ParameterName{}
+	add := func(what ParameterKind, keys []string) {
 		slices.Sort(keys)
 		for _, k := range keys {
-			out = append(out, Name{what, k})
+			out = append(out, ParameterName{what, k})
 		}
 	}
 	add(OvenOffset, slices.Collect(maps.Keys(u.Ovens)))
@@ -113,7 +113,7 @@ func (u Used) Keys() []Name {
 	add(Thickener, slices.Collect(maps.Keys(u.Thickener)))
 	add(Colour, slices.Collect(maps.Keys(u.Colour)))
 	if u.Steam > 0 {
-		out = append(out, Name{Steam, ""})
+		out = append(out, ParameterName{Steam, ""})
 	}
 	return out
 }

@@ -1,9 +1,9 @@
 package message
 
-// Choice is one of the values that a field may have, and how it is told.
+// Choice is one of the values that a field may have, and how it is reported.
 type Choice struct {
 	Value string  `json:"value"`
-	Says  Message `json:"says"`
+	Label Message `json:"label"`
 	Usual bool    `json:"usual,omitempty"` // what is taken where nothing was chosen
 }
 
@@ -11,9 +11,9 @@ type Choice struct {
 // from them (api/rules), and the page offers them.
 type Choices []Choice
 
-// Choose is a choice told by a few words.
+// Choose is a choice reported by a few words.
 func Choose[T ~string](value T, says string) Choice {
-	return Choice{Value: string(value), Says: New(says)}
+	return Choice{Value: string(value), Label: New(says)}
 }
 
 // Usually is the choices with the one that is taken where nothing was chosen.
@@ -24,7 +24,7 @@ func (c Choices) Usually(value string) Choices {
 	return c
 }
 
-// Words are choices that are told by their own values.
+// Words are choices that are reported by their own values.
 func Words[T ~string](values ...T) Choices {
 	out := make(Choices, len(values))
 	for i, v := range values {
@@ -43,11 +43,11 @@ func (c Choices) Has(value string) bool {
 	return false
 }
 
-// Says is how a value is told; empty for one that is none of them.
-func (c Choices) Says(value string) Message {
+// Label is how a value is reported; empty for one that is none of them.
+func (c Choices) Label(value string) Message {
 	for i := range c {
 		if c[i].Value == value {
-			return c[i].Says
+			return c[i].Label
 		}
 	}
 	return Message{}

@@ -4,15 +4,15 @@ import "errors"
 
 // Error is an error whose words are for whoever caused it.
 type Error struct {
-	Says Message
-	Kind error // what errors.Is finds; nil: nothing
+	Message Message
+	Kind    error // what errors.Is finds; nil: nothing
 }
 
 // Errorf is an error of a format and its arguments.
-func Errorf(format string, args ...Arg) error { return Error{Says: New(format, args...)} }
+func Errorf(format string, args ...Arg) error { return Error{Message: New(format, args...)} }
 
 // Error is the words in plain English.
-func (e Error) Error() string { return e.Says.String() }
+func (e Error) Error() string { return e.Message.String() }
 
 // Unwrap is the kind.
 func (e Error) Unwrap() error { return e.Kind }
@@ -21,7 +21,7 @@ func (e Error) Unwrap() error { return e.Kind }
 func Of(err error) Message {
 	var e Error
 	if errors.As(err, &e) {
-		return e.Says
+		return e.Message
 	}
 	return Value(Text(err.Error()))
 }

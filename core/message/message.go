@@ -21,7 +21,7 @@ const (
 	KindGrams             Kind = "g"
 	KindMillimetres       Kind = "mm"
 	KindCentimetres       Kind = "cm"
-	KindBareCentimetres   Kind = "cmn" // a length whose unit stands beside another one's
+	KindBareCentimetres   Kind = "cmn" // a length whose unit is next to another one's
 	KindMillilitres       Kind = "ml"
 	KindOvenHeat          Kind = "c"  // what an oven is set to, C
 	KindCelsius           Kind = "t"  // any temperature, as a thermometer tells it
@@ -83,7 +83,7 @@ func fineDigits(x float64) int {
 // Centimetres is a length, to a tenth.
 func Centimetres(cm float64) Arg { return measured(KindCentimetres, cm, 1) }
 
-// BareCentimetres is a length to a tenth whose unit stands beside another one's: the first of "24 × 18 cm".
+// BareCentimetres is a length to a tenth whose unit is next to another one's: the first of "24 × 18 cm".
 func BareCentimetres(cm float64) Arg { return measured(KindBareCentimetres, cm, 1) }
 
 // Millilitres is a volume, to a whole one.

@@ -7,7 +7,7 @@ import (
 	"mabbin/core/message"
 )
 
-// Point is one bake among many: how far it was from what was predicted. Nil is not told.
+// Point is one bake among many: how far it was from what was predicted. Nil is not reported.
 type Point struct {
 	PlannedMin  *float64 `json:"planned_min,omitempty"` // in the oven
 	HappenedMin *float64 `json:"happened_min,omitempty"`
@@ -15,7 +15,7 @@ type Point struct {
 	// darker than golden (below 0: paler).
 	SetSteps    *int            `json:"set_steps,omitempty"`
 	ColourSteps *int            `json:"colour_steps,omitempty"`
-	Says        message.Message `json:"says"` // all of it in a line
+	Text        message.Message `json:"text"` // all of it in a line
 }
 
 var (
@@ -25,7 +25,7 @@ var (
 
 // PointOf is where a bake stands; band is how it was meant to stand when cold, and happened nil where it was not
 // watched.
-func PointOf(band string, w bake.Words, happened *Happened) Point {
+func PointOf(band string, w bake.Words, happened *ActualBake) Point {
 	p := Point{
 		SetSteps:    steps(juiceScale, w.Juice, band),
 		ColourSteps: steps(colourScale, w.Top, "golden"),
@@ -42,7 +42,7 @@ func PointOf(band string, w bake.Words, happened *Happened) Point {
 	if p.ColourSteps != nil {
 		said = append(said, message.New("top {was}", message.Word(w.Top)))
 	}
-	p.Says = message.Join("; ", said...)
+	p.Text = message.Join("; ", said...)
 	return p
 }
 

@@ -1,5 +1,5 @@
-// Package outcome is what came of a bake: what was told of it afterwards, and what happened in it, beside what was
-// planned. What a kitchen learns, it learns from this.
+// Package outcome is what came of a bake: what was reported of it afterwards, and what happened in it, in addition to
+// what was planned. What a kitchen learns, it learns from this.
 package outcome
 
 import (
@@ -20,8 +20,8 @@ var (
 	Sweetnesses = message.Words("sharp", "right", "sweet")
 )
 
-// Told is what is asked beside the first questions; all of it may be left out.
-type Told struct {
+// Details is what is asked in addition to the first questions; all of it may be left out.
+type Details struct {
 	JuiceHot  string   `json:"juice_hot,omitempty"`
 	Cooled    *bool    `json:"cooled,omitempty"`    // before the juice was judged
 	Base      string   `json:"base,omitempty"`      // raw, soft, crisp or burnt
@@ -36,13 +36,13 @@ type Told struct {
 	Lots map[string]string `json:"lots,omitempty"`
 }
 
-// What may be told of who made it and of what.
+// What may be reported of who made it and of what.
 const (
 	longestWho, longestLot, mostLots = 80, 80, 60
 )
 
 // Check notes every wrong field.
-func (t Told) Check(at string, f *fault.Faults) {
+func (t Details) Check(at string, f *fault.Faults) {
 	if len([]rune(t.MadeBy)) > longestWho {
 		f.Add(at+"/made_by", message.New("is longer than {n} characters", message.Count(longestWho)))
 	}
@@ -81,15 +81,15 @@ func (t Told) Check(at string, f *fault.Faults) {
 }
 
 // LostG is what steamed off by the scale; false where it was not weighed twice.
-func (t Told) LostG() (float64, bool) {
+func (t Details) LostG() (float64, bool) {
 	if t.BeforeG == nil || t.AfterG == nil {
 		return 0, false
 	}
 	return *t.BeforeG - *t.AfterG, true
 }
 
-// Happened is a bake as it went, on the oven watch.
-type Happened struct {
+// ActualBake is a bake as it went, on the oven watch.
+type ActualBake struct {
 	Minutes    float64      `json:"minutes"` // in the oven
 	PlannedMin float64      `json:"planned_min"`
 	Stages     []bake.Stage `json:"stages"` // as they were in the end
@@ -104,17 +104,17 @@ type Happened struct {
 
 // Weighed is one line of a ticket as it was weighed.
 type Weighed struct {
-	Bowl    string  `json:"bowl"`
-	Key     string  `json:"key"`
-	Name    string  `json:"name"`
-	WantedG float64 `json:"wanted_g"`
-	G       float64 `json:"g"`
+	Bowl     string  `json:"bowl"`
+	Key      string  `json:"key"`
+	Name     string  `json:"name"`
+	PlannedG float64 `json:"planned_g"`
+	G        float64 `json:"g"`
 }
 
 // Answered is a call with what became of it.
 type Answered struct {
 	Kind  string          `json:"kind"`
-	Says  message.Message `json:"says"`
+	Text  message.Message `json:"text"`
 	Due   float64         `json:"due_min"`
 	At    *float64        `json:"at_min,omitempty"` // left out: it was not answered
 	State string          `json:"state"`
@@ -122,7 +122,7 @@ type Answered struct {
 
 // Off is how far, in kelvins, the middle was from what was predicted, on average over the probe's readings; false
 // without any.
-func (h Happened) Off() (float64, bool) {
+func (h ActualBake) Off() (float64, bool) {
 	if len(h.Readings) == 0 || len(h.Minute) == 0 {
 		return 0, false
 	}
@@ -134,7 +134,7 @@ func (h Happened) Off() (float64, bool) {
 	return math.Round(10*sum/float64(len(h.Readings))) / 10, true
 }
 
-// Line is a bake in one line of a table; nil is not told.
+// Line is a bake in one line of a table; nil is not reported.
 type Line struct {
 	Title             string
 	BakedAt           time.Time
@@ -144,6 +144,6 @@ type Line struct {
 	OvenC, Minutes    *float64
 	Juice, Fruit, Top *string
 	BoiledOver        *bool
-	Told              Told
+	Details           Details
 	Note              string
 }

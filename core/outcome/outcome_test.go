@@ -11,14 +11,14 @@ import (
 
 func ptr[T any](v T) *T { return &v }
 
-func TestWhatIsToldIsChecked(t *testing.T) {
+func TestDetailsAreChecked(t *testing.T) {
 	cases := map[string]struct {
-		told Told
+		told Details
 		want string
 	}{
-		"nothing": {Told{}, ""},
+		"nothing": {Details{}, ""},
 		"all of it": {
-			Told{
+			Details{
 				JuiceHot:  "saucy",
 				Base:      "crisp",
 				Sweetness: "right",
@@ -30,9 +30,9 @@ func TestWhatIsToldIsChecked(t *testing.T) {
 			},
 			"",
 		},
-		"words":        {Told{JuiceHot: "wet", Base: "hard", Sweetness: "nice"}, "/t/juice_hot /t/base /t/sweetness"},
-		"heavier":      {Told{BeforeG: ptr(1000.0), AfterG: ptr(1200.0)}, "/t/after_g"},
-		"not a number": {Told{RimMin: ptr(math.NaN()), MiddleMin: ptr(-1.0)}, "/t/rim_min /t/middle_min"},
+		"words":        {Details{JuiceHot: "wet", Base: "hard", Sweetness: "nice"}, "/t/juice_hot /t/base /t/sweetness"},
+		"heavier":      {Details{BeforeG: ptr(1000.0), AfterG: ptr(1200.0)}, "/t/after_g"},
+		"not a number": {Details{RimMin: ptr(math.NaN()), MiddleMin: ptr(-1.0)}, "/t/rim_min /t/middle_min"},
 	}
 	for name, c := range cases {
 		var f fault.Faults
@@ -45,16 +45,16 @@ func TestWhatIsToldIsChecked(t *testing.T) {
 			t.Errorf("%s: %v", name, f)
 		}
 	}
-	if g, ok := (Told{BeforeG: ptr(2410.0), AfterG: ptr(2360.0)}).LostG(); !ok || g != 50 {
+	if g, ok := (Details{BeforeG: ptr(2410.0), AfterG: ptr(2360.0)}).LostG(); !ok || g != 50 {
 		t.Errorf("%g g lost", g)
 	}
-	if _, ok := (Told{AfterG: ptr(2360.0)}).LostG(); ok {
+	if _, ok := (Details{AfterG: ptr(2360.0)}).LostG(); ok {
 		t.Error("weighed once, and something was lost")
 	}
 }
 
 func TestHowFarTheMiddleWasOff(t *testing.T) {
-	h := Happened{
+	h := ActualBake{
 		Minute:   []float64{0, 10, 20},
 		MiddleC:  []float64{18, 30, 50},
 		Readings: []bake.Point{{Minute: 5, C: 26}, {Minute: 10, C: 34}, {Minute: 15, C: 43}},
@@ -62,7 +62,7 @@ func TestHowFarTheMiddleWasOff(t *testing.T) {
 	if off, ok := h.Off(); !ok || off != 3 {
 		t.Errorf("%g K off", off)
 	}
-	if _, ok := (Happened{}).Off(); ok {
+	if _, ok := (ActualBake{}).Off(); ok {
 		t.Error("without a probe it is off")
 	}
 }

@@ -12,53 +12,53 @@ type State string
 
 // The states.
 const (
-	Right  State = "right"
-	Wrong  State = "wrong"
-	Untold State = "untold" // nothing was said of it
+	Right     State = "right"
+	Wrong     State = "wrong"
+	NotLogged State = "untold" // nothing was said of it
 )
 
 // Verdict is how a bake came out in a line, and what is tried first another time.
 type Verdict struct {
-	State State           `json:"state"`
-	Says  message.Message `json:"says"`
-	Told  message.Message `json:"told,omitzero"` // all of the first answers, where there are any
-	Next  message.Message `json:"next,omitzero"` // none where nothing is wrong
+	State    State           `json:"state"`
+	Summary  message.Message `json:"summary"`
+	Reported message.Message `json:"reported,omitzero"` // all of the first answers, where there are any
+	Next     message.Message `json:"next,omitzero"`     // none where nothing is wrong
 }
 
-// Complaint is something that was told and no baker wants.
+// Complaint is something that was reported and no baker wants.
 type Complaint struct {
 	Of   string // juice, fruit, top, base, boiled_over or sweetness
-	Says message.Message
+	Text message.Message
 	Next message.Message // what is tried first another time: the trade's usual answer
 }
 
 // words are the complaints that are a word of a scale.
 var words = map[string]map[string]Complaint{
 	"fruit": {
-		"hard": {Says: message.New("fruit hard"), Next: message.New("cut it smaller, or bake it longer under a cover")},
+		"hard": {Text: message.New("fruit hard"), Next: message.New("cut it smaller, or bake it longer under a cover")},
 		"mush": {
-			Says: message.New("fruit mushy"),
+			Text: message.New("fruit mushy"),
 			Next: message.New("use firmer fruit or larger pieces, or bake it shorter"),
 		},
 	},
 	"top": {
-		"pale":  {Says: message.New("topping pale"), Next: message.New("bake one shelf higher, or the last minutes hotter")},
-		"dark":  {Says: message.New("topping dark"), Next: message.New("put foil on earlier")},
-		"burnt": {Says: message.New("topping burnt"), Next: message.New("cover it from the start, and set the oven lower")},
+		"pale":  {Text: message.New("topping pale"), Next: message.New("bake one shelf higher, or the last minutes hotter")},
+		"dark":  {Text: message.New("topping dark"), Next: message.New("put foil on earlier")},
+		"burnt": {Text: message.New("topping burnt"), Next: message.New("cover it from the start, and set the oven lower")},
 	},
 	"base": {
-		"raw":   {Says: message.New("base raw"), Next: message.New("par-bake it, or bake on the low shelf")},
-		"soft":  {Says: message.New("base soft"), Next: message.New("par-bake it, or put crumbs under the fruit")},
-		"burnt": {Says: message.New("base burnt"), Next: message.New("bake one shelf higher, or par-bake it shorter")},
+		"raw":   {Text: message.New("base raw"), Next: message.New("par-bake it, or bake on the low shelf")},
+		"soft":  {Text: message.New("base soft"), Next: message.New("par-bake it, or put crumbs under the fruit")},
+		"burnt": {Text: message.New("base burnt"), Next: message.New("bake one shelf higher, or par-bake it shorter")},
 	},
 	"sweetness": {
-		"sharp": {Says: message.New("too sharp"), Next: message.New("make it one step sweeter")},
-		"sweet": {Says: message.New("too sweet"), Next: message.New("make it one step less sweet, or add a little lemon")},
+		"sharp": {Text: message.New("too sharp"), Next: message.New("make it one step sweeter")},
+		"sweet": {Text: message.New("too sweet"), Next: message.New("make it one step less sweet, or add a little lemon")},
 	},
 }
 
-// Complaints are what was told that no baker wants, the juice first; band is how it was meant to stand when cold.
-func (t Told) Complaints(band string, w bake.Words) []Complaint {
+// Complaints are what was reported that no baker wants, the juice first; band is how it was meant to stand when cold.
+func (t Details) Complaints(band string, w bake.Words) []Complaint {
 	out := []Complaint{}
 	meant, juice := slices.Index(bake.JuiceWords, band), slices.Index(bake.JuiceWords, w.Juice)
 	switch {
@@ -97,10 +97,10 @@ func (t Told) Complaints(band string, w bake.Words) []Complaint {
 }
 
 // Warm says whether the juice was judged before it had cooled.
-func (t Told) Warm() bool { return t.Cooled != nil && !*t.Cooled }
+func (t Details) Warm() bool { return t.Cooled != nil && !*t.Cooled }
 
 // Verdict is how it came out in a line; band is how it was meant to stand when cold.
-func (t Told) Verdict(band string, w bake.Words) Verdict {
+func (t Details) Verdict(band string, w bake.Words) Verdict {
 	var told []message.Message
 	if w.Juice != "" {
 		told = append(told, message.Value(message.Word(w.Juice)))
@@ -118,21 +118,21 @@ func (t Told) Verdict(band string, w bake.Words) Verdict {
 	all := t.Complaints(band, w)
 	if len(all) == 0 {
 		if len(told) == 0 {
-			return Verdict{State: Untold, Says: message.New("Result not logged yet")}
+			return Verdict{State: NotLogged, Summary: message.New("Result not logged yet")}
 		}
-		return Verdict{State: Right, Says: message.New("As planned: {so}", message.Part(so)), Told: so}
+		return Verdict{State: Right, Summary: message.New("As planned: {so}", message.Part(so)), Reported: so}
 	}
 	says, next := make([]message.Message, len(all)), make([]message.Message, 0, mostNext)
 	for i, c := range all {
-		says[i] = c.Says
+		says[i] = c.Text
 		if c.Of == "juice" {
-			says[i] = message.New("{word}, {how}", message.Word(w.Juice), message.Part(c.Says))
+			says[i] = message.New("{word}, {how}", message.Word(w.Juice), message.Part(c.Text))
 		}
 		if i < mostNext {
 			next = append(next, c.Next)
 		}
 	}
-	return Verdict{State: Wrong, Says: message.Join(", ", says...), Told: so, Next: message.Join("; ", next...)}
+	return Verdict{State: Wrong, Summary: message.Join(", ", says...), Reported: so, Next: message.Join("; ", next...)}
 }
 
 // mostNext is how many things are tried at once: more, and nobody knows which one it was.

@@ -10,20 +10,20 @@ import (
 func TestVerdict(t *testing.T) {
 	yes, no := true, false
 	for name, c := range map[string]struct {
-		told  Told
+		told  Details
 		words bake.Words
 		state State
 		says  string
 		next  string
 	}{
-		"nothing told":   {Told{}, bake.Words{}, Untold, "not logged yet", ""},
-		"as planned":     {Told{}, bake.Words{Juice: "spoonable", Top: "golden", BoiledOver: &no}, Right, "As planned: spoonable, top golden, did not boil over", ""},
-		"thin":           {Told{}, bake.Words{Juice: "runny"}, Wrong, "runny, thinner than planned", "one step thicker"},
-		"thin, and warm": {Told{Cooled: &no}, bake.Words{Juice: "runny"}, Wrong, "still warm", "let it cool"},
-		"thin, and cold": {Told{Cooled: &yes}, bake.Words{Juice: "runny"}, Wrong, "thinner than planned", "thicker"},
-		"thick":          {Told{}, bake.Words{Juice: "slices"}, Wrong, "thicker than planned", "thinner"},
+		"nothing told":   {Details{}, bake.Words{}, NotLogged, "not logged yet", ""},
+		"as planned":     {Details{}, bake.Words{Juice: "spoonable", Top: "golden", BoiledOver: &no}, Right, "As planned: spoonable, top golden, did not boil over", ""},
+		"thin":           {Details{}, bake.Words{Juice: "runny"}, Wrong, "runny, thinner than planned", "one step thicker"},
+		"thin, and warm": {Details{Cooled: &no}, bake.Words{Juice: "runny"}, Wrong, "still warm", "let it cool"},
+		"thin, and cold": {Details{Cooled: &yes}, bake.Words{Juice: "runny"}, Wrong, "thinner than planned", "thicker"},
+		"thick":          {Details{}, bake.Words{Juice: "slices"}, Wrong, "thicker than planned", "thinner"},
 		"many": {
-			Told{Base: "soft"},
+			Details{Base: "soft"},
 			bake.Words{Fruit: "mush", Top: "burnt", BoiledOver: &yes},
 			Wrong,
 			"fruit mushy, topping burnt, base soft, boiled over",
@@ -31,9 +31,10 @@ func TestVerdict(t *testing.T) {
 		},
 	} {
 		v := c.told.Verdict("spoonable", c.words)
-		if v.State != c.state || !strings.Contains(v.Says.String(), c.says) || !strings.Contains(v.Next.String(), c.next) ||
+		if v.State != c.state || !strings.Contains(v.Summary.String(), c.says) ||
+			!strings.Contains(v.Next.String(), c.next) ||
 			(c.next == "") != v.Next.IsZero() {
-			t.Errorf("%s: %s, %q, next %q", name, v.State, v.Says, v.Next)
+			t.Errorf("%s: %s, %q, next %q", name, v.State, v.Summary, v.Next)
 		}
 	}
 }

@@ -95,12 +95,17 @@ func hand(ovenC float64) message.Message {
 	s := max(leastSeconds, handSeconds-handPerC*(ovenC-coalsForC))
 	return message.New(
 		"For {heat}, a hand held 20 cm above the lid can bear it for {from} to {to} seconds. People differ: use a thermometer.",
-		message.OvenHeat(ovenC), message.Number(s-1, 0), message.Number(s+1, 0))
+		message.OvenHeat(ovenC),
+		message.Number(s-1, 0),
+		message.Number(s+1, 0),
+	)
 }
 
 // ready is what is done before the pot is filled.
 var ready = []message.Message{
-	message.New("Set the empty tin into the pot first, on three pebbles or a trivet, and fill it there: it bakes with less moisture."),
+	message.New(
+		"Set the empty tin into the pot first, on three pebbles or a trivet, and fill it there: it bakes with less moisture.",
+	),
 	message.New(
 		"Put the coals below in a ring under the rim, none under the middle, and those above around the edge of the lid.",
 	),

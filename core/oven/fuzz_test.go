@@ -38,7 +38,7 @@ func FuzzMeasure(f *testing.F) {
 			lo, hi = min(lo, sugarMeltsC-x.AtC), max(hi, sugarMeltsC-x.NotAtC)
 		}
 		if !(m.OffsetC >= lo-1 && m.OffsetC <= hi+1) || !(m.GiveOrTakeC > 0) || math.IsInf(m.GiveOrTakeC, 0) ||
-			m.Says.IsZero() {
+			m.Text.IsZero() {
 			t.Fatalf("%s: off by %g, give or take %g, between %g and %g", raw, m.OffsetC, m.GiveOrTakeC, lo, hi)
 		}
 	})

@@ -28,7 +28,7 @@ type Oven struct {
 	OffsetC     float64 `json:"offset_c"`              // how much hotter it is than it says
 	GiveOrTakeC float64 `json:"give_or_take_c"`        // how sure that is
 	Dial        string  `json:"dial,omitempty"`        // c, f or gas; left out: as the kitchen reads
-	Runners     int     `json:"runners,omitempty"`     // for shelves, from below; 0: not told
+	Runners     int     `json:"runners,omitempty"`     // for shelves, from below; 0: unknown
 	BottomHeat  bool    `json:"bottom_heat,omitempty"` // it can heat from below alone
 	DiameterCM  float64 `json:"diameter_cm,omitempty"` // of a camp oven
 }
@@ -75,7 +75,7 @@ type Trial struct {
 type Measured struct {
 	OffsetC     float64         `json:"offset_c"`
 	GiveOrTakeC float64         `json:"give_or_take_c"`
-	Says        message.Message `json:"says"`
+	Text        message.Message `json:"text"`
 }
 
 // sugarMeltsC is where white sugar melts (handbook); sugarSureC is how closely the eye sees it, and probeSureC how
@@ -131,15 +131,15 @@ func Measure(t Trial) (Measured, error) {
 	out := Measured{OffsetC: math.Round(off / weight), GiveOrTakeC: math.Ceil(math.Sqrt(1 / weight))}
 	switch {
 	case math.Abs(out.OffsetC) <= out.GiveOrTakeC:
-		out.Says = message.New("Within the accuracy of this test, the oven matches its dial.")
+		out.Text = message.New("Within the accuracy of this test, the oven matches its dial.")
 	case out.OffsetC > 0:
-		out.Says = message.New("The oven is {degrees} hotter than its dial.", message.CelsiusDifference(out.OffsetC))
+		out.Text = message.New("The oven is {degrees} hotter than its dial.", message.CelsiusDifference(out.OffsetC))
 	default:
-		out.Says = message.New("The oven is {degrees} cooler than its dial.", message.CelsiusDifference(-out.OffsetC))
+		out.Text = message.New("The oven is {degrees} cooler than its dial.", message.CelsiusDifference(-out.OffsetC))
 	}
 	if hi-lo > 4*probeSureC {
-		out.Says = message.Sentences(
-			out.Says,
+		out.Text = message.Sentences(
+			out.Text,
 			message.New(
 				"The readings are {degrees} apart: the oven swings, so take readings over 15 minutes.",
 				message.CelsiusDifference(hi-lo),
@@ -149,7 +149,7 @@ func Measure(t Trial) (Measured, error) {
 	return out, nil
 }
 
-// OffBy is how far off an oven may be, either way, beside what is known of it.
+// OffBy is how far off an oven may be, either way, in addition to what is known of it.
 func (o Oven) OffBy() float64 {
 	switch {
 	case o.Kind == Camp:

@@ -32,7 +32,7 @@ func TestAnOvenIsMeasured(t *testing.T) {
 			t.Errorf("%s: %v", name, err)
 			continue
 		}
-		if math.Abs(m.OffsetC-c.off) > 1 || math.Abs(m.GiveOrTakeC-c.sure) > 1 || !strings.Contains(m.Says.String(), c.says) {
+		if math.Abs(m.OffsetC-c.off) > 1 || math.Abs(m.GiveOrTakeC-c.sure) > 1 || !strings.Contains(m.Text.String(), c.says) {
 			t.Errorf("%s: %+v", name, m)
 		}
 	}

@@ -36,7 +36,7 @@ func (o Oven) Off() message.Message {
 	return message.New("not measured")
 }
 
-// GiveOrTake is how far off it may be beside that.
+// GiveOrTake is how far off it may be in addition to that.
 func (o Oven) GiveOrTake() message.Message {
 	return message.New("±{dc}", message.CelsiusDifference(o.OffBy()))
 }

@@ -2,7 +2,7 @@ package oven
 
 import "testing"
 
-func TestAnOvenIsToldInWords(t *testing.T) {
+func TestOvenInWords(t *testing.T) {
 	for want, o := range map[string]Oven{
 		"fan, bottom heat only, 5 runners; 8 C hotter; ±3 C": {
 			Kind: Indoor, Heating: "fan", BottomHeat: true, Runners: 5, OffsetC: 8, GiveOrTakeC: 3,

@@ -12,9 +12,9 @@ import (
 
 // Amount is what one field's text was understood to be.
 type Amount struct {
-	Value float64 // in Unit
-	Unit  units.KindUnit
-	Taken message.Message // what was taken for granted or converted, in words; empty for a bare number
+	Value      float64 // in Unit
+	Unit       units.KindUnit
+	Assumption message.Message // what was taken for granted or converted, in words; empty for a bare number
 }
 
 // maxText is the longest text a field is read from. Nobody writes an amount in more.
@@ -66,13 +66,13 @@ func ReadAmount(text string, kind units.Kind, c units.Conventions, d units.Densi
 	if !converted && len(taken) == 0 {
 		return a, nil
 	}
-	a.Taken = message.New(
+	a.Assumption = message.New(
 		"{written} = {amount}",
 		message.Text(strings.TrimSpace(text)),
 		message.Text(strconv.FormatFloat(total, 'g', 4, 64)+" "+string(unit)),
 	)
 	if len(taken) > 0 {
-		a.Taken = message.New("{so} ({how})", message.Part(a.Taken), message.Part(message.Join(", ", taken...)))
+		a.Assumption = message.New("{so} ({how})", message.Part(a.Assumption), message.Part(message.Join(", ", taken...)))
 	}
 	return a, nil
 }
@@ -213,7 +213,7 @@ func (s *scanner) number() (float64, bool) {
 
 func (s *scanner) peek(r rune) bool { return len(s.rest) > 0 && s.rest[0] == r }
 
-// decimal reads "1.5", "1,5" and "1,500": a comma before exactly three digits parts thousands, but not after a nought.
+// decimal reads "1.5", "1,5" and "1,500": a comma before exactly three digits parts thousands, but not after a zero.
 func (s *scanner) decimal() (float64, bool) {
 	n, thousands := 0, 0
 scan:

@@ -70,7 +70,7 @@ const (
 )
 
 // ReadLines reads text line by line. Empty lines are left out.
-func (p *Pantry) ReadLines(text string, by units.Conventions) []Line {
+func (p *Vocabulary) ReadLines(text string, by units.Conventions) []Line {
 	lines := []Line{}
 	for l := range strings.Lines(text) {
 		if l = strings.TrimSpace(l); l != "" {
@@ -81,16 +81,16 @@ func (p *Pantry) ReadLines(text string, by units.Conventions) []Line {
 }
 
 // ReadLine reads one line as bakers write or paste it: "2 1/4 cups plain flour, scooped".
-func (p *Pantry) ReadLine(text string, by units.Conventions) Line {
+func (p *Vocabulary) ReadLine(text string, by units.Conventions) Line {
 	return p.readAs(text, nil, by)
 }
 
 // ReadAs reads one line of which the baker has said what it is.
-func (p *Pantry) ReadAs(text string, t Thing, by units.Conventions) Line {
+func (p *Vocabulary) ReadAs(text string, t Thing, by units.Conventions) Line {
 	return p.readAs(text, &t, by)
 }
 
-func (p *Pantry) readAs(text string, is *Thing, by units.Conventions) Line {
+func (p *Vocabulary) readAs(text string, is *Thing, by units.Conventions) Line {
 	r := reading{p: p, by: by, is: is, Line: Line{Text: strings.TrimSpace(text), Questions: []Question{}}}
 	if len([]rune(text)) > maxLine {
 		r.Text = clip(text)
@@ -108,13 +108,13 @@ func (p *Pantry) readAs(text string, is *Thing, by units.Conventions) Line {
 // reading is one line while it is read.
 type reading struct {
 	Line
-	p     *Pantry
+	p     *Vocabulary
 	is    *Thing // what the baker has said it is
 	by    units.Conventions
 	said  []message.Message // becomes As
 	terms []term            // the amount: more than one for "1 cup plus 2 tbsp"
 	other []term            // the same amount in another notation
-	each  bool              // the weight was told for one piece
+	each  bool              // the weight was reported for one piece
 	pack  string            // scooped, packed, lightly packed, sifted, spooned
 	tin   bool              // it is from a tin
 	dry   bool              // the weight is without the tin's juice

@@ -151,7 +151,7 @@ func (r *reading) thing(name string) (Thing, bool) {
 	return f.Thing, true
 }
 
-// askKind asks of which kind a fruit is that was told by the name of its sort.
+// askKind asks of which kind a fruit is that was reported by the name of its sort.
 func (r *reading) askKind(ws []string, kinds []Thing) {
 	keys := make([]string, len(kinds))
 	for i, k := range kinds {

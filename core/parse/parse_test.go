@@ -54,8 +54,8 @@ func TestReadAmount(t *testing.T) {
 		if math.Abs(a.Value-c.want) > 1e-3*math.Abs(c.want) {
 			t.Errorf("%q is %g %s, want %g", c.text, a.Value, a.Unit, c.want)
 		}
-		if (c.says == "") != a.Taken.IsZero() || !strings.Contains(a.Taken.String(), c.says) {
-			t.Errorf("%q says %q, want %q in it", c.text, a.Taken, c.says)
+		if (c.says == "") != a.Assumption.IsZero() || !strings.Contains(a.Assumption.String(), c.says) {
+			t.Errorf("%q says %q, want %q in it", c.text, a.Assumption, c.says)
 		}
 	}
 }

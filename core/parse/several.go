@@ -61,7 +61,7 @@ func listed(list string) (names []string) {
 // eachAtTheEnd reads "butter, flour and sugar, 100 g each" as the same line the other way about.
 var eachAtTheEnd = regexp.MustCompile(`^([a-z][a-z ,&-]+?)[,:]? (\d[^,]*?) (?:of )?each$`)
 
-// sizeOf matches a fat that is measured by the eye, and walnutOf the same told the other way about.
+// sizeOf matches a fat that is measured by the eye, and walnutOf the same reported the other way about.
 var (
 	sizeOf = regexp.MustCompile(
 		`^(?:(?:a|an|one|1) )?(?:(?:piece|lump|knob|pat) of )?([a-z ]+?),? (?:about )?(?:the )?size of an? ` +
@@ -80,7 +80,7 @@ var sights = map[string]message.Message{
 	"hazelnut": message.New("a hazelnut"), "pea": message.New("a pea"),
 }
 
-// bySight rewrites a line whose amount is told by the size of something; it says what it took that for.
+// bySight rewrites a line whose amount is reported by the size of something; it says what it took that for.
 func (r *reading) bySight(line string) string {
 	var size, thing, name string
 	if m := sizeOf.FindStringSubmatch(line); m != nil {

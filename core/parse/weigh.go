@@ -21,7 +21,7 @@ func (r *reading) weigh(t Thing) {
 		}
 		r.terms, r.other = r.other, nil
 	}
-	// A weight is surer than what it stands beside.
+	// A weight is surer than what it is next to.
 	if len(r.other) > 0 && r.other[0].weight() &&
 		(!r.terms[0].weight() || r.terms[0].imperial() && !r.other[0].imperial()) {
 		r.terms, r.other = r.other, r.terms

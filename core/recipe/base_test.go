@@ -141,8 +141,8 @@ func TestRecipesWithABaseAreJudged(t *testing.T) {
 	}
 }
 
-// What is taken as usual is told.
-func TestWhatIsTakenAsUsualIsTold(t *testing.T) {
+// What is taken as usual is reported.
+func TestAssumptionsAreReported(t *testing.T) {
 	v := judged(
 		t,
 		"240 g plain flour\n165 g butter\n105 g light brown sugar\n700 g plums\n110 g sugar\n20 g cornflour",

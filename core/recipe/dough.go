@@ -113,7 +113,7 @@ func baseLikes() (out []like) {
 	return out
 }
 
-// What weighs how much when doughs are laid beside each other: first what a thing does, then what it is, and whether it
+// What weighs how much when doughs are compared: first what a thing does, then what it is, and whether it
 // is usual on the style. Working figures.
 const (
 	byKeyWeight   = 0.15

@@ -123,7 +123,7 @@ func (m *Mended) apply(as balance.Request, a *balance.Answer, skip map[ChangeCod
 		if err != nil || math.Abs(to-from) < 1e-6 {
 			continue // this mend is not possible here: the remark stays
 		}
-		m.Changes = append(m.Changes, Change{x.code, x.name, from, to, x.unit, effect(m.Answer, b), m.Answer.Remarks[i].What})
+		m.Changes = append(m.Changes, Change{x.code, x.name, from, to, x.unit, effect(m.Answer, b), m.Answer.Remarks[i].Text})
 		m.Request, m.Answer = next, b
 	}
 }
@@ -293,11 +293,11 @@ func Own(as balance.Request) balance.Request {
 	r.FillWithFruit()
 	r.SugarG = nil
 	if r.Thickener != nil {
-		r.Thickener = &balance.ThickenerAsked{Key: r.Thickener.Key}
+		r.Thickener = &balance.ThickenerInput{Key: r.Thickener.Key}
 	}
-	r.Topping = balance.ToppingAsked{Key: as.Topping.Key}
+	r.Topping = balance.ToppingInput{Key: as.Topping.Key}
 	if as.Base != nil {
-		r.Base = &balance.BaseAsked{Key: as.Base.Key}
+		r.Base = &balance.BaseInput{Key: as.Base.Key}
 	}
 	return r
 }
@@ -315,7 +315,7 @@ type Verdict struct {
 	// Assumed is what the recipe does not say and was taken as usual.
 	Assumed []message.Message `json:"assumed,omitempty"`
 	Asks    []message.Message `json:"asks,omitempty"`  // about an oven or minutes far outside what is usual
-	Baked   *bake.RecipeCheck `json:"baked,omitempty"` // as written, where the oven and the minutes are told
+	Baked   *bake.RecipeCheck `json:"baked,omitempty"` // as written, where the oven and the minutes are reported
 }
 
 // Version is one way to make the dessert.
@@ -328,7 +328,7 @@ type Version struct {
 func versionOf(r balance.Request, a *balance.Answer) *Version { return &Version{r, *a, a.Weighed()} }
 
 // Judge says what a recipe comes to in a dish. While questions are open, it answers with the rows alone.
-func Judge(ctx context.Context, q Request, p *parse.Pantry) (*Verdict, error) {
+func Judge(ctx context.Context, q Request, p *parse.Vocabulary) (*Verdict, error) {
 	rows, err := Read(p, q.Lines, q.Style, q.Conventions(), q.Own)
 	if err != nil {
 		return nil, err
@@ -359,7 +359,7 @@ func Judge(ctx context.Context, q Request, p *parse.Pantry) (*Verdict, error) {
 	v.AsWritten, v.Mended, v.Own = versionOf(as, a), versionOf(m.Request, m.Answer), versionOf(Own(as), own)
 	v.Wrong, v.Changes = m.Wrong, m.Changes
 	if s := q.Setting; s != nil && len(s.Stages) > 0 {
-		if v.Baked, err = bake.AsWritten(ctx, as, *s); err != nil {
+		if v.Baked, err = bake.WrittenBake(ctx, as, *s); err != nil {
 			return v, err
 		}
 	}

@@ -30,8 +30,8 @@ const (
 	Finish         Bowl = "finish" // wash, glaze, what is served with it: weighed later, or not at all
 )
 
-// LineAsked is one line, with what the baker has answered about it.
-type LineAsked struct {
+// LineRequest is one line, with what the baker has answered about it.
+type LineRequest struct {
 	Text string   `json:"text"`
 	Bowl Bowl     `json:"bowl,omitempty"` // left out: by headings and by what it is
 	Key  string   `json:"key,omitempty"`  // what it is, where that was asked
@@ -52,7 +52,7 @@ const MaxLines = 500
 
 // Read understands the lines of a recipe of a style, which may be left out: it tells what a dough is for.
 func Read(
-	p *parse.Pantry, asked []LineAsked, style string, by units.Conventions, own *larder.Own,
+	p *parse.Vocabulary, asked []LineRequest, style string, by units.Conventions, own *larder.Own,
 ) ([]Row, error) {
 	var f fault.Faults
 	if !f.Length("", "/lines", len(asked), 0, MaxLines) {
@@ -96,11 +96,11 @@ func Read(
 }
 
 // ReadText understands pasted text, line by line.
-func ReadText(p *parse.Pantry, text string, by units.Conventions, own *larder.Own) ([]Row, error) {
-	var asked []LineAsked
+func ReadText(p *parse.Vocabulary, text string, by units.Conventions, own *larder.Own) ([]Row, error) {
+	var asked []LineRequest
 	for l := range strings.Lines(text) {
 		if l = strings.TrimSpace(l); l != "" {
-			asked = append(asked, LineAsked{Text: l})
+			asked = append(asked, LineRequest{Text: l})
 		}
 		if len(asked) > MaxLines {
 			var f fault.Faults
@@ -112,7 +112,7 @@ func ReadText(p *parse.Pantry, text string, by units.Conventions, own *larder.Ow
 }
 
 // answerThing takes the baker's word for what a line is of, and reads its amount again.
-func answerThing(p *parse.Pantry, l *parse.Line, key string, by units.Conventions, at string, f *fault.Faults) {
+func answerThing(p *parse.Vocabulary, l *parse.Line, key string, by units.Conventions, at string, f *fault.Faults) {
 	t, ok := p.Get(key)
 	if !ok {
 		f.Add(at+"/key", fault.NoSuch(message.New("fruit or ingredient"), key))
@@ -227,7 +227,7 @@ func sortIntoBowls(rows []Row, own *larder.Own) {
 
 // findBase finds the base of a style that has one in a recipe without headings: the first of two doughs, with the fruit
 // between them; one dough alone is a bar's base and topping, or, with hardly any sugar, a pie's shell.
-func findBase(rows []Row, asked []LineAsked, style string, own *larder.Own) {
+func findBase(rows []Row, asked []LineRequest, style string, own *larder.Own) {
 	based := slices.ContainsFunc(
 		balance.Styles(),
 		func(s balance.StyleInfo) bool { return s.Key == style && s.Base != "" },
@@ -237,7 +237,7 @@ func findBase(rows []Row, asked []LineAsked, style string, own *larder.Own) {
 	for i, r := range rows {
 		switch {
 		case r.Heading != "" || r.Bowl == Base || r.Bowl == BaseAndTopping:
-			return // it was told
+			return // it was reported
 		case r.Out || r.Ingredient == nil:
 		case r.Bowl == Topping && asked[i].Bowl == "":
 			if !inside {
@@ -255,7 +255,7 @@ func findBase(rows []Row, asked []LineAsked, style string, own *larder.Own) {
 	to := Base
 	if len(doughs) == 1 {
 		switch {
-		case style == "bar":
+		case larder.StyleOf(style).OneDough:
 			to = BaseAndTopping
 		case sugarShare(rows, doughs[0], own) > shellSugar:
 			return // a crumble without a base
@@ -319,7 +319,7 @@ func role(key string, own *larder.Own) string {
 }
 
 // askAboutSlips asks about amounts far outside what is usual in their bowl, unless the baker was sure.
-func askAboutSlips(rows []Row, asked []LineAsked, own *larder.Own) {
+func askAboutSlips(rows []Row, asked []LineRequest, own *larder.Own) {
 	for _, b := range []Bowl{Filling, Topping, Base, BaseAndTopping} {
 		var things []slip.Thing
 		var at []int
@@ -342,7 +342,7 @@ func askAboutSlips(rows []Row, asked []LineAsked, own *larder.Own) {
 			if asked[i].Sure {
 				continue
 			}
-			q := parse.Question{Code: parse.AskSlip, Text: message.Sentences(s.What, s.Usual)}
+			q := parse.Question{Code: parse.AskSlip, Text: message.Sentences(s.Text, s.Usual)}
 			if s.SuggestG > 0 {
 				q.SuggestG = &s.SuggestG
 				q.Text = message.Sentences(q.Text, message.New("Perhaps {much}.", message.Grams(s.SuggestG)))

@@ -15,15 +15,15 @@ import (
 )
 
 var (
-	pantry    = larder.Pantry(nil)
+	pantry    = larder.Vocabulary(nil)
 	stoneware = dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"}
 	metric    = units.Conventions{Cup: units.MetricCup, Spoon: units.MetricSpoon}
 )
 
-func asked(text string) (out []LineAsked) {
+func asked(text string) (out []LineRequest) {
 	for l := range strings.Lines(text) {
 		if l = strings.TrimSpace(l); l != "" {
-			out = append(out, LineAsked{Text: l})
+			out = append(out, LineRequest{Text: l})
 		}
 	}
 	return out
@@ -106,7 +106,7 @@ func TestSlipsAreAskedAboutAndNeverChanged(t *testing.T) {
 		if q.SuggestG == nil || math.Abs(*q.SuggestG-want.suggest) > 0.25*want.suggest {
 			t.Errorf("%s: %s", line, q.Text)
 		}
-		sure, err := Read(pantry, append(asked(want.in), LineAsked{Text: line, Sure: true}), "", metric, nil)
+		sure, err := Read(pantry, append(asked(want.in), LineRequest{Text: line, Sure: true}), "", metric, nil)
 		if err != nil || len(sure[len(sure)-1].Questions) != 0 || *sure[len(sure)-1].G != *last.G {
 			t.Errorf("%s, surely: %+v, %v", line, sure[len(sure)-1], err)
 		}
@@ -120,7 +120,7 @@ func TestSlipsAreAskedAboutAndNeverChanged(t *testing.T) {
 
 func TestAnswersCloseQuestions(t *testing.T) {
 	g := 240.0
-	lines := []LineAsked{
+	lines := []LineRequest{
 		{Text: "1 punnet strawberries"},
 		{Text: "100 g coconut sugar"},
 		{Text: "salt"},
@@ -140,7 +140,7 @@ func TestAnswersCloseQuestions(t *testing.T) {
 	}
 	if _, err := Read(
 		pantry,
-		[]LineAsked{{Text: "x", Key: "unicorn"}, {Text: "y", Bowl: "bucket"}},
+		[]LineRequest{{Text: "x", Key: "unicorn"}, {Text: "y", Bowl: "bucket"}},
 		"",
 		metric,
 		nil,
@@ -251,7 +251,7 @@ func TestWhatCannotBeJudgedSaysWhy(t *testing.T) {
 		math.Abs(v.AsWritten.Answer.ToppingG-240) > 0.1 {
 		t.Errorf("a topping without flour: %s", v.Cannot)
 	}
-	many := make([]LineAsked, MaxLines+1)
+	many := make([]LineRequest, MaxLines+1)
 	if _, err := Read(pantry, many, "", metric, nil); err == nil || !strings.Contains(err.Error(), "501 entries") {
 		t.Errorf("%v", err)
 	}
@@ -297,7 +297,7 @@ func TestOwnIsLeftToMabbin(t *testing.T) {
 		balance.Request{
 			Dish:    stoneware,
 			Style:   "crumble",
-			Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
+			Fruits:  []balance.FruitInput{{Key: "gooseberry", Share: 1}},
 			Topping: v.Own.Request.Topping,
 		},
 	)

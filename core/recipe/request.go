@@ -12,7 +12,7 @@ import (
 
 // Request is a recipe to be judged in a dish.
 type Request struct {
-	Lines      []LineAsked        `json:"lines"`
+	Lines      []LineRequest      `json:"lines"`
 	Style      string             `json:"style"`
 	Dish       *dish.Dish         `json:"dish,omitempty"` // left out: the lines are only read
 	Cup        units.Cup          `json:"cup,omitempty"`
@@ -66,7 +66,7 @@ func CheckMeasure(q MeasureRequest) error {
 }
 
 // Measure understands a text line by line.
-func Measure(q MeasureRequest, p *parse.Pantry) (*Measured, error) {
+func Measure(q MeasureRequest, p *parse.Vocabulary) (*Measured, error) {
 	rows, err := ReadText(
 		p,
 		q.Text,

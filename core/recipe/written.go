@@ -46,8 +46,8 @@ func AsWritten(
 // written gathers a recipe's bowls.
 type written struct {
 	req           balance.Request
-	fruits        []balance.FruitAsked // shares in grams
-	thick         []balance.Asked
+	fruits        []balance.FruitInput // shares in grams
+	thick         []balance.Quantity
 	sugarG        float64
 	sugars        dough // the same by kind
 	topping, base dough
@@ -72,12 +72,12 @@ func (w *written) takeFilling(r Row, key string, g float64) {
 		if r.AsBought {
 			g *= f.Yield(true)
 		}
-		w.fruits = append(w.fruits, balance.FruitAsked{Key: key, Share: g, Frozen: r.Frozen})
+		w.fruits = append(w.fruits, balance.FruitInput{Key: key, Share: g, Frozen: r.Frozen})
 		return
 	}
 	i, _ := w.req.Own.Ingredient(key)
 	_, thickens := larder.Thickeners.Get(key)
-	asked := balance.Asked{Key: key, G: g}
+	asked := balance.Quantity{Key: key, G: g}
 	switch {
 	case i.Role == "egg": // it sets, and its water is in the filling
 		w.req.Liquids = append(w.req.Liquids, asked)
@@ -119,40 +119,40 @@ func (w *written) finish() (balance.Request, error) {
 	r.WeighFruit(total)
 	r.SugarKey = w.sugars.most()
 	r.Thickener = w.thickener()
-	if err := w.layDoughs(); err != nil {
+	if err := w.assignDoughs(); err != nil {
 		return *r, err
 	}
 	return *r, balance.Check(*r)
 }
 
-// thickener is what there is most of, with the others beside it; an egg is always beside.
-func (w *written) thickener() *balance.ThickenerAsked {
-	rank := func(a balance.Asked) float64 {
+// thickener is what there is most of, with the others in addition to it; an egg is always in addition to.
+func (w *written) thickener() *balance.ThickenerInput {
+	rank := func(a balance.Quantity) float64 {
 		if a.Key == "egg" {
 			return -1
 		}
 		return a.G
 	}
-	slices.SortStableFunc(w.thick, func(a, b balance.Asked) int { return cmp.Compare(rank(b), rank(a)) })
+	slices.SortStableFunc(w.thick, func(a, b balance.Quantity) int { return cmp.Compare(rank(b), rank(a)) })
 	if len(w.thick) == 0 || w.thick[0].Key == "egg" {
-		return &balance.ThickenerAsked{Key: "cornflour", G: new(float64), With: w.thick}
+		return &balance.ThickenerInput{Key: "cornflour", G: new(float64), With: w.thick}
 	}
-	return &balance.ThickenerAsked{Key: w.thick[0].Key, G: &w.thick[0].G, With: w.thick[1:]}
+	return &balance.ThickenerInput{Key: w.thick[0].Key, G: &w.thick[0].G, With: w.thick[1:]}
 }
 
-// layDoughs writes topping and base as those of the tables that are nearest, with every percentage changed to what was
-// written.
-func (w *written) layDoughs() error {
+// assignDoughs writes topping and base as those of the tables that are nearest, with every percentage changed to what
+// was written.
+func (w *written) assignDoughs() error {
 	r := &w.req
 	geo := r.Dish.Measure()
-	r.Topping = balance.ToppingAsked{Key: "none"}
+	r.Topping = balance.ToppingInput{Key: "none"}
 	if len(w.topping.keys) > 0 {
 		t, pct, ok := nearest(w.topping, toppingLikes(r.Style))
 		if !ok {
 			return w.topping.noLike("topping", r.Style)
 		}
 		row, _ := larder.Toppings.Get(t.key)
-		r.Topping = balance.ToppingAsked{
+		r.Topping = balance.ToppingInput{
 			Key:         t.key,
 			ThicknessMM: 10 * w.topping.sum() / (geo.RimAreaCM2 * row.Coverage * row.Layers * row.DensityGPerML),
 			BakersPct:   pct,
@@ -173,7 +173,7 @@ func (w *written) layDoughs() error {
 	if row.UpTheSides {
 		area += geo.PerimeterCM * geo.DepthCM
 	}
-	r.Base = &balance.BaseAsked{
+	r.Base = &balance.BaseInput{
 		Key: b.key, ThicknessMM: 10 * w.base.sum() / (area * row.DensityGPerML), BakersPct: pct,
 	}
 	return nil

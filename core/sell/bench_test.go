@@ -12,8 +12,8 @@ func BenchmarkListOf200Cards(b *testing.B) {
 	r := balance.Request{
 		Dish:    dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
 		Style:   "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "apple_firm", Share: 0.7}, {Key: "damson", Share: 0.3}},
-		Topping: balance.ToppingAsked{Key: "crumble_oat"},
+		Fruits:  []balance.FruitInput{{Key: "apple_firm", Share: 0.7}, {Key: "damson", Share: 0.3}},
+		Topping: balance.ToppingInput{Key: "crumble_oat"},
 	}
 	a, err := balance.Solve(r)
 	if err != nil {
@@ -23,7 +23,7 @@ func BenchmarkListOf200Cards(b *testing.B) {
 	for i := range all {
 		all[i] = Baked{r, a, 1 + i%3}
 	}
-	s := Store{Stock: []InStore{{Key: "butter", G: 750}, {Key: "wheat_flour", G: 2600}}}
+	s := Stock{Items: []StockItem{{Key: "butter", G: 750}, {Key: "wheat_flour", G: 2600}}}
 	b.ReportAllocs()
 	for b.Loop() {
 		if _, err := ListFor(all, s, nil); err != nil {

@@ -25,11 +25,11 @@ func randomCard(t *testing.T, chance *rand.Rand) (balance.Request, *balance.Answ
 			DepthCM: 4 + 3*chance.Float64(), Material: "stoneware",
 		},
 		Style:     styles[chance.IntN(len(styles))].Key,
-		Topping:   balance.ToppingAsked{Key: one(larder.Toppings.Keys())},
-		Thickener: &balance.ThickenerAsked{Key: one(larder.Thickeners.Keys())},
+		Topping:   balance.ToppingInput{Key: one(larder.Toppings.Keys())},
+		Thickener: &balance.ThickenerInput{Key: one(larder.Thickeners.Keys())},
 	}
 	for range 1 + chance.IntN(3) {
-		f := balance.FruitAsked{Key: one(larder.Fruits.Keys()), Share: 0.2 + chance.Float64(), Frozen: chance.IntN(4) == 0}
+		f := balance.FruitInput{Key: one(larder.Fruits.Keys()), Share: 0.2 + chance.Float64(), Frozen: chance.IntN(4) == 0}
 		if chance.IntN(2) == 0 {
 			peeled := chance.IntN(2) == 0
 			f.Peeled = &peeled
@@ -37,7 +37,7 @@ func randomCard(t *testing.T, chance *rand.Rand) (balance.Request, *balance.Answ
 		r.Fruits = append(r.Fruits, f)
 	}
 	for range chance.IntN(3) {
-		r.Extras = append(r.Extras, balance.Asked{Key: one(larder.Ingredients.Keys()), G: 60 * chance.Float64()})
+		r.Extras = append(r.Extras, balance.Quantity{Key: one(larder.Ingredients.Keys()), G: 60 * chance.Float64()})
 	}
 	a, err := balance.Solve(r)
 	if err != nil && !errors.As(err, new(fault.Faults)) && !errors.As(err, new(*fault.NotYet)) {
@@ -69,11 +69,11 @@ func TestNothingIsLostBetweenListStoreAndTickets(t *testing.T) {
 				used = append(used, l)
 			}
 		}
-		s := Store{Packs: map[string][]Pack{}, Rates: Rates{TaxPct: 20}}
+		s := Stock{Packs: map[string][]Pack{}, Rates: Rates{TaxPct: 20}}
 		for key, g := range needs {
 			switch chance.IntN(4) {
 			case 0:
-				s.Stock = append(s.Stock, InStore{Key: key, G: math.Round(2 * g * chance.Float64())})
+				s.Items = append(s.Items, StockItem{Key: key, G: math.Round(2 * g * chance.Float64())})
 			case 1:
 				s.Packs[key] = []Pack{{G: 50 + math.Round(400*chance.Float64())}, {G: 1000}}
 			}
@@ -85,9 +85,9 @@ func TestNothingIsLostBetweenListStoreAndTickets(t *testing.T) {
 		bought, left := []Line{}, map[string]float64{}
 		for _, section := range l.Sections {
 			for _, b := range section.Lines {
-				if off := b.StoreG + b.BoughtG - b.LeftG - needs[b.Key]; math.Abs(off) > 0.1 {
+				if off := b.StockG + b.BoughtG - b.LeftG - needs[b.Key]; math.Abs(off) > 0.1 {
 					t.Errorf("%s: %.2f in store, %.2f bought, %.2f left, and %.2f is needed",
-						b.Key, b.StoreG, b.BoughtG, b.LeftG, needs[b.Key])
+						b.Key, b.StockG, b.BoughtG, b.LeftG, needs[b.Key])
 				}
 				if b.BoughtG > 0 {
 					bought = append(bought, Line{Key: b.Key, G: b.BoughtG})
@@ -99,7 +99,7 @@ func TestNothingIsLostBetweenListStoreAndTickets(t *testing.T) {
 			t.Errorf("%d lines for %d things", len(left), len(needs))
 		}
 		after := s.TakeIn(bought, time.Time{}).TakeOut(used, nil)
-		for _, x := range after.Stock {
+		for _, x := range after.Items {
 			if math.Abs(x.G-left[x.Key]) > 0.2 {
 				t.Errorf("%s: %.1f g in store when all is baked, %.1f were to be left over", x.Key, x.G, left[x.Key])
 			}

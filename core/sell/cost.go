@@ -36,8 +36,8 @@ type OvenUse struct {
 	Share       float64 `json:"share"` // of what is in it
 }
 
-// HandUse is what hands do for it.
-type HandUse struct {
+// LabourUse is what hands do for it.
+type LabourUse struct {
 	Minutes   float64 `json:"minutes"`
 	MinorPerH float64 `json:"minor_per_h"`
 }
@@ -47,7 +47,7 @@ type CostRequest struct {
 	Lines          []Line           `json:"lines"`
 	Prices         map[string]Price `json:"prices"`
 	Oven           *OvenUse         `json:"oven,omitempty"`
-	Hands          *HandUse         `json:"hands,omitempty"`
+	Hands          *LabourUse       `json:"hands,omitempty"`
 	PackagingMinor float64          `json:"packaging_minor,omitempty"` // a portion
 	Portions       float64          `json:"portions"`
 	WantedSharePct float64          `json:"wanted_share_pct"` // of the ingredients in the price

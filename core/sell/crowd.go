@@ -19,8 +19,8 @@ type CrowdRequest struct {
 	Portions   int                 `json:"portions"`
 	ReservePct *float64            `json:"reserve_pct,omitempty"` // nil: 5
 	MixG       float64             `json:"mix_g,omitempty"`       // the most topping that is mixed at once; 0: any amount
-	BowlML     float64             `json:"bowl_ml,omitempty"`     // of the bowl that it is mixed in; 0: not told
-	// Tiers are those of the ovens, all of them; none: not told.
+	BowlML     float64             `json:"bowl_ml,omitempty"`     // of the bowl that it is mixed in; 0: unknown
+	// Tiers are those of the ovens, all of them; none: not reported.
 	Tiers []CrowdTier `json:"tiers,omitempty"`
 }
 
@@ -39,8 +39,8 @@ type Crowd struct {
 	FruitG   float64           `json:"fruit_g"`
 	ToppingG float64           `json:"topping_g"`
 	Mixes    int               `json:"mixes"`
-	Loads    int               `json:"loads"` // of the ovens, one after another; 0: not told
-	Says     []message.Message `json:"says"`
+	Loads    int               `json:"loads"` // of the ovens, one after another; 0: unknown
+	Text     []message.Message `json:"text"`
 }
 
 // CrowdDish is one of the dishes, so many times.
@@ -51,7 +51,7 @@ type CrowdDish struct {
 	Portions int    `json:"portions"` // of one
 }
 
-// What a crowd is reckoned with. Working figures.
+// What a crowd is calculated with. Working figures.
 const (
 	crowdReservePct = 5.0
 	mostCrowd       = 2000
@@ -105,7 +105,7 @@ func ForCrowd(q CrowdRequest) (*Crowd, error) {
 	for i, d := range in.Dishes {
 		each[i], there[i] = int(math.Floor(d.Answer.Portions.Count+1e-9)), max(1, q.Dishes[i].Count)
 	}
-	out := &Crowd{Dishes: []CrowdDish{}, Says: []message.Message{}}
+	out := &Crowd{Dishes: []CrowdDish{}, Text: []message.Message{}}
 	for i, n := range fewest(each, there, need) {
 		if n == 0 {
 			continue
@@ -123,7 +123,7 @@ func ForCrowd(q CrowdRequest) (*Crowd, error) {
 		out.Mixes = max(1, int(math.Ceil(out.ToppingG/most-1e-9)))
 	}
 	out.loads(q)
-	out.says(q)
+	out.describe(q)
 	return out, nil
 }
 
@@ -185,44 +185,49 @@ func fewest(each, there []int, need int) []int {
 	return chosen[best]
 }
 
-func (c *Crowd) says(q CrowdRequest) {
+func (c *Crowd) describe(q CrowdRequest) {
 	dishes := make([]message.Message, len(c.Dishes))
 	for i, d := range c.Dishes {
 		dishes[i] = message.New("{n} × {dish}", message.Count(d.Count), message.Text(d.Name))
 	}
 	if c.Missing > 0 {
-		c.Says = append(c.Says, message.New(
+		c.Text = append(c.Text, message.New(
 			"All dishes together make {n} portions, {missing} too few. Bake twice, or use another dish.",
 			message.Count(c.Portions), message.Count(c.Missing),
 		))
 	} else {
-		c.Says = append(c.Says, message.New("{dishes}: {n} portions, {spare} extra.", message.And(dishes...),
+		c.Text = append(c.Text, message.New("{dishes}: {n} portions, {spare} extra.", message.And(dishes...),
 			message.Count(c.Portions), message.Count(c.Spare)))
 	}
 	if c.ToppingG > 0 {
-		c.Says = append(
-			c.Says,
+		c.Text = append(
+			c.Text,
 			message.New("Topping for all: {g}{mixes}.", message.Grams(c.ToppingG), message.Word(c.mixWords())),
 		)
 	}
 	switch {
 	case c.Loads == 1:
-		c.Says = append(c.Says, message.New("Everything fits into the ovens at once."))
+		c.Text = append(c.Text, message.New("Everything fits into the ovens at once."))
 	case c.Loads > 1:
-		c.Says = append(
-			c.Says,
+		c.Text = append(
+			c.Text,
 			message.New(
 				"The ovens are filled {n} times, one load after another: plan it under Day.",
 				message.Count(c.Loads),
 			),
 		)
 	}
-	c.Says = append(c.Says, hold())
-	carry := message.New("Carry dishes level and do not stack them on the topping. Let runny desserts set first, as they spill.")
+	c.Text = append(c.Text, hold())
+	carry := message.New(
+		"Carry dishes level and do not stack them on the topping. Let runny desserts set first, as they spill.",
+	)
 	if q.Request.Custard != nil {
-		carry = message.New("Carry it level, and keep it below {cold} all the way: it contains egg.", message.Celsius(carriedColdC))
+		carry = message.New(
+			"Carry it level, and keep it below {cold} all the way: it contains egg.",
+			message.Celsius(carriedColdC),
+		)
 	}
-	c.Says = append(c.Says, carry)
+	c.Text = append(c.Text, carry)
 }
 
 // hold is how a dessert is kept warm.

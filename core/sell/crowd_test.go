@@ -59,8 +59,8 @@ func TestForCrowd(t *testing.T) {
 	gratin := dish.Dish{Shape: dish.Rectangle, LengthCM: 32, WidthCM: 22, DepthCM: 6, Material: "stoneware"}
 	q := CrowdRequest{
 		Request: balance.Request{
-			Dish: stoneware, Style: "crumble", Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}},
-			Topping: balance.ToppingAsked{Key: "crumble_classic"},
+			Dish: stoneware, Style: "crumble", Fruits: []balance.FruitInput{{Key: "plum", Share: 1}},
+			Topping: balance.ToppingInput{Key: "crumble_classic"},
 		},
 		Dishes: []balance.StartDish{
 			{ID: "s", Name: "Stoneware", Count: 2, Dish: stoneware},

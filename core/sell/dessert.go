@@ -28,7 +28,7 @@ type DessertCost struct {
 	Margin *int64 `json:"margin_minor"`
 }
 
-// OfDessert prices what is on a dessert's ticket, its oven and its hands as far as the kitchen has told its rates.
+// OfDessert prices what is on a dessert's ticket, its oven and its hands as far as the kitchen has reported its rates.
 func OfDessert(r balance.Request, a *balance.Answer, rates Rates, w Work) (*DessertCost, error) {
 	q := CostRequest{Prices: map[string]Price{}, Portions: a.Portions.Count, Own: r.Own}
 	rates.of(&q, w)

@@ -8,7 +8,7 @@ import (
 	"mabbin/core/larder"
 )
 
-// DessertLabel is all that is printed beside a dessert that is sold.
+// DessertLabel is all that is printed in addition to a dessert that is sold.
 type DessertLabel struct {
 	Label
 	Name     string  `json:"name"`

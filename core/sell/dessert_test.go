@@ -20,8 +20,8 @@ func TestADessertHasItsCost(t *testing.T) {
 	r := balance.Request{
 		Dish:    dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
 		Style:   "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "apple_firm", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Fruits:  []balance.FruitInput{{Key: "apple_firm", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 		Own: &larder.Own{
 			Fruits: map[string]larder.OwnRow{"apple_firm": price(3)},
 			Ingredients: map[string]larder.OwnRow{
@@ -59,8 +59,8 @@ func crumble(t *testing.T) (balance.Request, *balance.Answer) {
 	r := balance.Request{
 		Dish:    dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
 		Style:   "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "apple_firm", Share: 0.7}, {Key: "damson", Share: 0.3}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Fruits:  []balance.FruitInput{{Key: "apple_firm", Share: 0.7}, {Key: "damson", Share: 0.3}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}
 	a, err := balance.Solve(r)
 	if err != nil {
@@ -72,7 +72,7 @@ func crumble(t *testing.T) (balance.Request, *balance.Answer) {
 // What the list buys and what was in store is what the tickets weigh, as bought, and what is said to be left over.
 func TestTheListConserves(t *testing.T) {
 	r, a := crumble(t)
-	s := Store{Stock: []InStore{{Key: "butter", G: 300}, {Key: "apple_firm", G: 1e5}, {Key: "wheat_flour", G: 40}}}
+	s := Stock{Items: []StockItem{{Key: "butter", G: 300}, {Key: "apple_firm", G: 1e5}, {Key: "wheat_flour", G: 40}}}
 	for dishes := 1; dishes <= 12; dishes++ {
 		l, err := ListFor([]Baked{{r, a, dishes}, {r, a, 1}}, s, nil)
 		if err != nil {
@@ -86,10 +86,10 @@ func TestTheListConserves(t *testing.T) {
 		for _, section := range l.Sections {
 			for _, b := range section.Lines {
 				n++
-				if got := b.StoreG + b.BoughtG - b.LeftG; math.Abs(got-needs[b.Key]) > 0.5 {
+				if got := b.StockG + b.BoughtG - b.LeftG; math.Abs(got-needs[b.Key]) > 0.5 {
 					t.Errorf("%d dishes: %s: %.1f of %.1f g", dishes, b.Key, got, needs[b.Key])
 				}
-				if b.BoughtG == 0 && b.Says.String() != "in stock" || b.LeftG < -0.5 || b.Name == "" {
+				if b.BoughtG == 0 && b.Text.String() != "in stock" || b.LeftG < -0.5 || b.Name == "" {
 					t.Errorf("%d dishes: %+v", dishes, b)
 				}
 			}
@@ -100,11 +100,12 @@ func TestTheListConserves(t *testing.T) {
 	}
 	// what was bought comes in, and what was baked goes out
 	in := s.TakeIn([]Line{{Key: "butter", G: 250}, {Key: "salt", G: 500}}, time.Date(2026, 10, 17, 9, 0, 0, 0, time.UTC))
-	if in.Stock[0].G != 550 || in.Stock[3] != (InStore{Key: "salt", G: 500, Since: "2026-10-17"}) || s.Stock[0].G != 300 {
-		t.Errorf("%+v", in.Stock)
+	if in.Items[0].G != 550 || in.Items[3] != (StockItem{Key: "salt", G: 500, Since: "2026-10-17"}) ||
+		s.Items[0].G != 300 {
+		t.Errorf("%+v", in.Items)
 	}
 	out := in.TakeOut(Needs(r, a, 20), nil)
-	for _, x := range out.Stock {
+	for _, x := range out.Items {
 		if x.Key == "butter" || x.Key == "wheat_flour" || x.G < 0 {
 			t.Errorf("twenty dishes leave %+v", x)
 		}
@@ -113,14 +114,14 @@ func TestTheListConserves(t *testing.T) {
 
 // A list of nothing is empty, and what a store can't hold is named.
 func TestBadStores(t *testing.T) {
-	if l, err := ListFor(nil, Store{}, nil); err != nil || len(l.Sections) != 0 {
+	if l, err := ListFor(nil, Stock{}, nil); err != nil || len(l.Sections) != 0 {
 		t.Errorf("%+v, %v", l, err)
 	}
-	err := CheckStore(Store{
-		Stock: []InStore{{Key: "moonshine", G: 5}, {Key: "butter", G: -5, Since: "last week"}},
+	err := CheckStock(Stock{
+		Items: []StockItem{{Key: "moonshine", G: 5}, {Key: "butter", G: -5, Since: "last week"}},
 		Packs: map[string][]Pack{"butter": {{G: 0, Minor: -1}}},
 	}, nil)
-	for _, want := range []string{"/stock/0/key", "/stock/1/g", "/stock/1/since", "/packs/butter/0/g", "/packs/butter/0/minor"} {
+	for _, want := range []string{"/items/0/key", "/items/1/g", "/items/1/since", "/packs/butter/0/g", "/packs/butter/0/minor"} {
 		if err == nil || !strings.Contains(fmt.Sprintf("%+v", err), want) {
 			t.Errorf("%s is not named in %v", want, err)
 		}
@@ -148,7 +149,7 @@ func TestADessertsLabel(t *testing.T) {
 			t.Errorf("%q is not in %q", want, text)
 		}
 	}
-	if len(l.Quid) != 2 || l.NetG != a.Portions.FinishedG || l.KeepDays != keepDays ||
+	if len(l.Quid) != 2 || l.NetG != a.Portions.FinishedG || l.KeepDays != 2 ||
 		strings.Contains(text, "keeps its shape") {
 		t.Errorf("%+v: %s", l.Quid, text)
 	}
@@ -205,7 +206,7 @@ func TestOvenHandsAndPackaging(t *testing.T) {
 	if c.Price == nil || *c.Price%50 != 0 || float64(*c.Price) < 1.1*float64(c.Ingredients)/a.Portions.Count/0.25 {
 		t.Errorf("the price is %v", c.Price)
 	}
-	if err := CheckStore(Store{Rates: Rates{TaxPct: 300, MinorPerKWh: -1}}, nil); err == nil ||
+	if err := CheckStock(Stock{Rates: Rates{TaxPct: 300, MinorPerKWh: -1}}, nil); err == nil ||
 		!strings.Contains(fmt.Sprintf("%+v", err), "/rates/tax_pct") {
 		t.Errorf("three times its price in tax: %v", err)
 	}
@@ -214,7 +215,7 @@ func TestOvenHandsAndPackaging(t *testing.T) {
 // Packs of one's own are rounded up to; without a price of the pack or of the kilogram nothing is counted as nothing.
 func TestPacksOfTheKitchen(t *testing.T) {
 	r, a := crumble(t)
-	butter := func(s Store, own *larder.Own) ListLine {
+	butter := func(s Stock, own *larder.Own) ListLine {
 		l, err := ListFor([]Baked{{Request: r, Answer: a, Dishes: 1}}, s, own)
 		if err != nil {
 			t.Fatal(err)
@@ -229,7 +230,7 @@ func TestPacksOfTheKitchen(t *testing.T) {
 		t.Fatal("no butter is bought")
 		return ListLine{}
 	}
-	packs := Store{Packs: map[string][]Pack{"butter": {{G: 170}}}}
+	packs := Stock{Packs: map[string][]Pack{"butter": {{G: 170}}}}
 	if l := butter(packs, nil); l.Minor != nil || math.Mod(l.BoughtG, 170) != 0 || l.Guessed {
 		t.Errorf("packs of 170 g without a price: %+v", l)
 	}

@@ -22,7 +22,7 @@ type HowMany struct {
 	High   int             `json:"high"`
 	Days   int             `json:"days"`
 	Guess  bool            `json:"guess"` // too few days to tell
-	Says   message.Message `json:"says"`
+	Text   message.Message `json:"text"`
 }
 
 // How what was sold is learnt from. Working figures.
@@ -44,7 +44,7 @@ const meanSteps, meanReach, meanPriorSD = 61, 4.0, 0.7
 // Propose weighs demands for a dessert by what was sold on a weekday, the newest days most: a negative binomial whose
 // mean and spread are not known. A day on which all was sold tells that at least so much was wanted. The number made
 // balances what a missed portion would have earned against what one left over costs; price and cost are of a portion,
-// in any unit, 0: as usual. Days are told in any order.
+// in any unit, 0: as usual. Days are reported in any order.
 func Propose(days []Sold, price, cost float64) (HowMany, bool) {
 	days = slices.Clone(days)
 	slices.SortStableFunc(days, func(a, b Sold) int { return int(math.Copysign(1, a.WeeksAgo-b.WeeksAgo)) })
@@ -72,7 +72,7 @@ func Propose(days []Sold, price, cost float64) (HowMany, bool) {
 	}
 	low, high := message.Count(out.Low), message.Count(out.High)
 	if out.Guess {
-		out.Says = message.New("Make {make}: a rough estimate from {days} {day}; demand may be between {low} and {high}.",
+		out.Text = message.New("Make {make}: a rough estimate from {days} {day}; demand may be between {low} and {high}.",
 			message.Count(out.Make), message.Count(out.Days), message.Word(plural(out.Days)), low, high)
 		return out, true
 	}
@@ -80,7 +80,7 @@ func Propose(days []Sold, price, cost float64) (HowMany, bool) {
 	if out.Make <= out.Median {
 		loses = "a portion left over costs more than a missed sale"
 	}
-	out.Says = message.New(
+	out.Text = message.New(
 		"Make {make}. On half of such days demand is {median} or fewer, on 80 % between {low} and {high}; {loses}.",
 		message.Count(out.Make), message.Count(out.Median), low, high, message.Word(loses),
 	)

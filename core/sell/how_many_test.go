@@ -18,7 +18,7 @@ func weeks(sold ...[2]int) (out []sell.Sold) {
 func propose(t *testing.T, days []sell.Sold, price, cost float64) sell.HowMany {
 	t.Helper()
 	h, ok := sell.Propose(days, price, cost)
-	if !ok || h.Low > h.Median || h.Median > h.High || h.Make < h.Low || h.Says.IsZero() {
+	if !ok || h.Low > h.Median || h.Median > h.High || h.Make < h.Low || h.Text.IsZero() {
 		t.Fatalf("%+v", h)
 	}
 	return h
@@ -61,7 +61,7 @@ func TestHowManyToMake(t *testing.T) {
 	}
 }
 
-// Of simulated shops, 8 in 10 days lie in the range that is told, and the order of the days does not matter.
+// Of simulated shops, 8 in 10 days lie in the range that is reported, and the order of the days does not matter.
 func TestTheRangeHolds(t *testing.T) {
 	r := rand.New(rand.NewPCG(1, 2))
 	poisson := func(mean float64) (n int) {
@@ -70,7 +70,7 @@ func TestTheRangeHolds(t *testing.T) {
 		}
 		return n
 	}
-	const weather = 0.15 // how far days differ beside chance
+	const weather = 0.15 // how far days differ in addition to chance
 	held, all := 0, 400
 	for range all {
 		mean := 6 + 24*r.Float64()

@@ -5,6 +5,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 )
 
@@ -22,12 +23,12 @@ type Keeping struct {
 // How long a dessert keeps, days, and how it is warmed again. Working figures: the local food authority's code and a
 // licensed professional decide.
 const (
-	keepDays, keepBarDays, keepCustardDays = 2, 4, 3
-	coldDays                               = 4
-	bareMin                                = 8 // at the end of warming again, without foil
-	warmStepMin                            = 5.0
-	freezeStepMin                          = 60.0
-	frozenMonths                           = 3
+	keepCustardDays = 3
+	coldDays        = 4
+	bareMin         = 8 // at the end of warming again, without foil
+	warmStepMin     = 5.0
+	freezeStepMin   = 60.0
+	frozenMonths    = 3
 )
 
 // KeepingOf is that of a dessert that is baked so: its minutes are by the model of its bake.
@@ -40,7 +41,7 @@ func KeepingOf(r balance.Request, d *bake.DessertAnswer) (k Keeping, err error) 
 	}
 	k.Serve = message.New(
 		"Serve it warm, with cold cream, custard or ice cream: these contain milk, the last two usually egg as well.")
-	if r.Custard != nil || r.Style == "bar" {
+	if r.Custard != nil || larder.StyleOf(r.Style).ServedCold {
 		k.Serve = message.New("Serve it cold, or just warm.")
 	}
 	k.Hold = hold()
@@ -53,8 +54,11 @@ func rewarm(b bake.Request) (message.Message, error) {
 	minutes, ok, err := bake.Rewarm(b)
 	oven, hot := message.OvenHeat(bake.RewarmC), message.Celsius(bake.RewarmedC)
 	if err != nil || !ok {
-		return message.New("To reheat: {oven} under foil until it is {hot} in the middle; take the foil off for the last minutes.",
-			oven, hot), err
+		return message.New(
+			"To reheat: {oven} under foil until it is {hot} in the middle; take the foil off for the last minutes.",
+			oven,
+			hot,
+		), err
 	}
 	return message.New(
 		"To reheat from the fridge: {oven} under foil, about {n} min, until it is {hot} in the middle; the last {bare} "+
@@ -66,7 +70,7 @@ func rewarm(b bake.Request) (message.Message, error) {
 	), nil
 }
 
-// warmMinutes are the minutes of warming again as they are told: rather more than less.
+// warmMinutes are the minutes of warming again as they are reported: rather more than less.
 func warmMinutes(m float64) message.Arg {
 	return message.Count(int(math.Ceil(m/warmStepMin) * warmStepMin))
 }
@@ -103,6 +107,7 @@ func freezes(r balance.Request, d *bake.DessertAnswer) (message.Message, error) 
 
 // keeps is how long it keeps, and where.
 func keeps(r balance.Request, a *balance.Answer) (int, message.Message) {
+	style := larder.StyleOf(r.Style)
 	moist := r.Custard != nil
 	for _, b := range a.Ticket {
 		for _, l := range b.Lines {
@@ -114,12 +119,9 @@ func keeps(r balance.Request, a *balance.Answer) (int, message.Message) {
 	case moist:
 		return keepCustardDays, message.New("In the fridge, at {cold} or below: {n} days.", message.Celsius(5),
 			message.Count(keepCustardDays))
-	case r.Style == "bar":
-		return keepBarDays, message.New("Covered, at room temperature: {n} days.", message.Count(keepBarDays))
+	case style.ServedCold:
+		return style.KeepDays, message.New("Covered, at room temperature: {n} days.", message.Count(style.KeepDays))
 	}
-	return keepDays, message.New(
-		"Covered, at room temperature: {n} days; in the fridge {cold} days.",
-		message.Count(keepDays),
-		message.Count(coldDays),
-	)
+	return style.KeepDays, message.New("Covered, at room temperature: {n} days; in the fridge {cold} days.",
+		message.Count(style.KeepDays), message.Count(coldDays))
 }

@@ -67,7 +67,7 @@ const (
 	waterKey    = "water"
 )
 
-// How many fruits a dessert's name may have, and how many bowls are told apart.
+// How many fruits a dessert's name may have, and how many bowls are reported apart.
 const (
 	mostNamed = 20
 	mostParts = 50
@@ -141,7 +141,7 @@ func LabelOf(q LabelRequest) (*Label, error) {
 				out.Contains = append(out.Contains, a)
 			}
 		}
-		said = append(said, x.says(out.Quid, message.Name(x.Name)))
+		said = append(said, x.describe(out.Quid, message.Name(x.Name)))
 	}
 	out.Text = message.Join(", ", said...)
 	return out, nil
@@ -152,7 +152,7 @@ func (l *Label) plainText() message.Message {
 	said := make([]message.Message, len(l.Ingredients))
 	for i, x := range l.Ingredients {
 		name, _, _ := strings.Cut(larder.Plain(string(x.Name)), ",")
-		said[i] = x.says(l.Quid, message.Name(larder.Name(name)))
+		said[i] = x.describe(l.Quid, message.Name(larder.Name(name)))
 	}
 	return message.New("{list}.", message.Part(message.Join(", ", said...)))
 }
@@ -176,8 +176,8 @@ func (q LabelRequest) ingredient(key string, pct float64) Ingredient {
 	return x
 }
 
-// says is an ingredient in the list, its allergens set off by capitals, a named fruit with its share.
-func (x Ingredient) says(quid []Share, name message.Arg) message.Message {
+// describe is an ingredient in the list, its allergens set off by capitals, a named fruit with its share.
+func (x Ingredient) describe(quid []Share, name message.Arg) message.Message {
 	says := message.Value(name)
 	if len(x.Allergens) > 0 {
 		set := make([]message.Message, len(x.Allergens))

@@ -14,17 +14,17 @@ import (
 	"mabbin/core/message"
 )
 
-// Store is what a kitchen has in, and in what packs its shops sell.
-type Store struct {
-	Stock []InStore         `json:"stock"`
+// Stock is what a kitchen has in, and in what packs its shops sell.
+type Stock struct {
+	Items []StockItem       `json:"items"`
 	Packs map[string][]Pack `json:"packs"` // the kitchen's own; left out: as shops usually sell it
 	Rates Rates             `json:"rates,omitzero"`
 	// Labels are what labels are printed on.
 	Labels LabelPaper `json:"labels,omitzero"`
 }
 
-// InStore is what there is of one thing.
-type InStore struct {
+// StockItem is what there is of one thing.
+type StockItem struct {
 	Key   string  `json:"key"`
 	G     float64 `json:"g"`
 	Since string  `json:"since,omitempty"` // a date: it came in then
@@ -33,22 +33,22 @@ type InStore struct {
 
 const mostStock = 500
 
-// CheckStore finds every wrong field.
-func CheckStore(s Store, own *larder.Own) error {
+// CheckStock finds every wrong field.
+func CheckStock(s Stock, own *larder.Own) error {
 	var f fault.Faults
-	if !f.Length("", "/stock", len(s.Stock), 0, mostStock) {
+	if !f.Length("", "/items", len(s.Items), 0, mostStock) {
 		return f.Err()
 	}
 	keys := map[string]bool{}
-	for i, x := range s.Stock {
-		Line{Key: x.Key, G: x.G}.check(fmt.Sprintf("/stock/%d", i), own, &f)
+	for i, x := range s.Items {
+		Line{Key: x.Key, G: x.G}.check(fmt.Sprintf("/items/%d", i), own, &f)
 		if keys[x.Key] {
-			f.Add(fmt.Sprintf("/stock/%d/key", i), message.New("is there twice: add the two amounts"))
+			f.Add(fmt.Sprintf("/items/%d/key", i), message.New("is there twice: add the two amounts"))
 		}
 		keys[x.Key] = true
 		for field, on := range map[string]string{"since": x.Since, "until": x.Until} {
 			if _, err := time.Parse(time.DateOnly, on); on != "" && err != nil {
-				f.Add(fmt.Sprintf("/stock/%d/%s", i, field), message.New("is not a date: use the form 2026-10-17"))
+				f.Add(fmt.Sprintf("/items/%d/%s", i, field), message.New("is not a date: use the form 2026-10-17"))
 			}
 		}
 	}
@@ -84,8 +84,8 @@ type Baked struct {
 type ListLine struct {
 	Buy
 	Name larder.Name `json:"name"`
-	// Says is how it is bought: "2 × 1000 g".
-	Says message.Message `json:"says"`
+	// Text is how it is bought: "2 × 1000 g".
+	Text message.Message `json:"text"`
 	// Left is what is left over, and Has what there is of it; empty: nothing worth a word.
 	Left message.Message `json:"left,omitzero"`
 	Has  message.Message `json:"has,omitzero"`
@@ -226,7 +226,7 @@ func sectionOf(key string, own *larder.Own) int {
 }
 
 // ListFor is what to buy for desserts, less what there is. What a kitchen knows better than the tables is its own.
-func ListFor(all []Baked, s Store, own *larder.Own) (*List, error) {
+func ListFor(all []Baked, s Stock, own *larder.Own) (*List, error) {
 	q := ShoppingRequest{Packs: map[string][]Pack{}, Own: own}
 	for _, b := range all {
 		q.Needs = append(q.Needs, Needs(b.Request, b.Answer, float64(b.Dishes))...)
@@ -235,8 +235,8 @@ func ListFor(all []Baked, s Store, own *larder.Own) (*List, error) {
 	if len(q.Needs) == 0 {
 		return out, nil
 	}
-	for _, x := range s.Stock {
-		q.Store = append(q.Store, Stored{x.Key, x.G})
+	for _, x := range s.Items {
+		q.Stock = append(q.Stock, Stored{x.Key, x.G})
 	}
 	guessed := map[string]bool{}
 	for _, l := range q.Needs {
@@ -305,15 +305,15 @@ func (b Buy) told(guessed bool, own *larder.Own) ListLine {
 	}
 	switch {
 	case b.BoughtG == 0:
-		l.Says = message.New("in stock")
+		l.Text = message.New("in stock")
 	case len(b.Packs) == 0:
-		l.Says = message.Value(much(b.BoughtG))
+		l.Text = message.Value(much(b.BoughtG))
 	default:
 		var all []message.Message
 		for _, p := range b.Packs {
 			all = append(all, message.New("{n} × {size}", message.Count(p.Count), much(p.G)))
 		}
-		l.Says = message.Join(", ", all...)
+		l.Text = message.Join(", ", all...)
 	}
 	if b.LeftG >= worthLeftG && b.BoughtG > 0 {
 		l.Left = message.New("{much} left over", much(b.LeftG))
@@ -321,8 +321,8 @@ func (b Buy) told(guessed bool, own *larder.Own) ListLine {
 			l.Left = message.New("{left}: {use}", message.Part(l.Left), message.Part(use))
 		}
 	}
-	if b.StoreG >= worthG {
-		l.Has = message.New("{much} in stock", much(b.StoreG))
+	if b.StockG >= worthG {
+		l.Has = message.New("{much} in stock", much(b.StockG))
 	}
 	return l
 }
@@ -355,31 +355,31 @@ func useOf(key string, g float64, own *larder.Own) message.Message {
 
 // TakeIn puts what was bought on a day into the store. What is there already keeps the day since when it is there: it
 // goes first.
-func (s Store) TakeIn(lines []Line, on time.Time) Store {
-	s.Stock = slices.Clone(s.Stock)
+func (s Stock) TakeIn(lines []Line, on time.Time) Stock {
+	s.Items = slices.Clone(s.Items)
 	for _, l := range lines {
-		i := slices.IndexFunc(s.Stock, func(x InStore) bool { return x.Key == l.Key })
+		i := slices.IndexFunc(s.Items, func(x StockItem) bool { return x.Key == l.Key })
 		if i < 0 {
-			s.Stock = append(s.Stock, InStore{Key: l.Key, G: l.G, Since: on.Format(time.DateOnly)})
+			s.Items = append(s.Items, StockItem{Key: l.Key, G: l.G, Since: on.Format(time.DateOnly)})
 			continue
 		}
-		s.Stock[i].G += l.G
+		s.Items[i].G += l.G
 	}
 	return s
 }
 
 // TakeOut takes what was used out of the store, as it was bought; what is used up is no longer in it.
-func (s Store) TakeOut(lines []Line, own *larder.Own) Store {
+func (s Stock) TakeOut(lines []Line, own *larder.Own) Stock {
 	used := map[string]float64{}
 	for _, l := range lines {
 		used[l.Key] += l.bought(own)
 	}
 	out := s
-	out.Stock = []InStore{}
-	for _, x := range s.Stock {
+	out.Items = []StockItem{}
+	for _, x := range s.Items {
 		x.G = math.Round(10*max(0, x.G-used[x.Key])) / 10
 		if x.G >= worthG {
-			out.Stock = append(out.Stock, x)
+			out.Items = append(out.Items, x)
 		}
 	}
 	return out

@@ -15,7 +15,7 @@ type Nutrition struct {
 	PortionG  float64           `json:"portion_g"`
 	Rows      []NutritionRow    `json:"rows"`
 	Estimated []larder.Name     `json:"estimated"` // what has working figures, by its share of the energy: the most first
-	Says      []message.Message `json:"says"`
+	Text      []message.Message `json:"text"`
 }
 
 // NutrientKey is a line of a label of energy and nutrients.
@@ -44,7 +44,7 @@ type NutritionRow struct {
 	Each    message.Message `json:"each"`  // of a portion
 }
 
-// Energy of 1 g, kJ, and of a kilocalorie, as labels reckon it.
+// Energy of 1 g, kJ, and of a kilocalorie, as labels calculate it.
 const (
 	fatKJ, carbohydrateKJ, proteinKJ, fibreKJ, alcoholKJ, acidKJ = 37, 17, 17, 8, 29, 13
 	kJPerKcal                                                    = 4.184
@@ -97,7 +97,7 @@ func NutritionOf(r balance.Request, a *balance.Answer) Nutrition {
 	}
 	if g := a.Ledger.DrainedSugarG; g > 0 {
 		all.SugarG = max(0, all.SugarG-g)
-		out.Says = append(out.Says, message.New("{g} of sugar left with the drained juice.", message.Grams(g)))
+		out.Text = append(out.Text, message.New("{g} of sugar left with the drained juice.", message.Grams(g)))
 	}
 	slices.SortStableFunc(guesses, func(x, y guess) int { return int(y.kj - x.kj) })
 	for _, g := range guesses {
@@ -106,7 +106,7 @@ func NutritionOf(r balance.Request, a *balance.Answer) Nutrition {
 		}
 	}
 	out.rows(all, a.Portions)
-	out.Says = append(out.Says, message.New(
+	out.Text = append(out.Text, message.New(
 		"An estimate from composition tables. A nutrition label needs a laboratory or the food authority's own rules.",
 	))
 	return out

@@ -33,7 +33,7 @@ func TestNutritionByHand(t *testing.T) {
 	}
 	a.Ledger.DrainedSugarG = 35
 	less := sell.NutritionOf(balance.Request{}, &a)
-	if less.Rows[5].Per100 != 24 || len(less.Says) != 2 {
+	if less.Rows[5].Per100 != 24 || len(less.Text) != 2 {
 		t.Errorf("35 g of sugar went with the juice: %+v", less.Rows[5])
 	}
 	// the kitchen's own figures, of a row of its own, too
@@ -54,7 +54,7 @@ func TestNutritionByHand(t *testing.T) {
 	}
 }
 
-// Every fruit and ingredient is told of, and nothing is more than its whole.
+// Every fruit and ingredient is reported of, and nothing is more than its whole.
 func TestNutrientsOfEveryRow(t *testing.T) {
 	var own *larder.Own
 	keys := append(larder.Fruits.Keys(), larder.Ingredients.Keys()...)

@@ -14,13 +14,13 @@ import (
 // OtherCost is what a portion costs when one thing is changed.
 type OtherCost struct {
 	Kind CostKind        `json:"kind"`
-	Says message.Message `json:"says"`
+	Text message.Message `json:"text"`
 	// Portion is what one costs, and More by how much that is more; nil: something in it has no price.
 	Portion *int64 `json:"portion_minor"`
 	More    *int64 `json:"more_minor"`
 	// Unpriced are the keys of what has none.
 	Unpriced []string `json:"unpriced"`
-	// Texture is what a swap costs beside money; empty: nothing.
+	// Texture is what a swap costs in addition to money; empty: nothing.
 	Texture message.Message `json:"texture,omitzero"`
 }
 
@@ -51,7 +51,7 @@ func OtherCosts(
 		if err != nil {
 			return err
 		}
-		x := OtherCost{Kind: kind, Says: says, Portion: c.Portion, Unpriced: c.Unpriced, Texture: texture}
+		x := OtherCost{Kind: kind, Text: says, Portion: c.Portion, Unpriced: c.Unpriced, Texture: texture}
 		if c.Portion != nil && now.Portion != nil {
 			more := *c.Portion - *now.Portion
 			x.More = &more

@@ -15,8 +15,8 @@ func TestOtherCosts(t *testing.T) {
 	price := func(x float64) larder.OwnRow { return larder.OwnRow{Values: map[string]float64{"price_per_kg": x}} }
 	r := balance.Request{
 		Dish:  dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
-		Style: "crumble", Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Style: "crumble", Fruits: []balance.FruitInput{{Key: "plum", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 		Own: &larder.Own{
 			Fruits: map[string]larder.OwnRow{"plum": price(3)},
 			Ingredients: map[string]larder.OwnRow{
@@ -45,12 +45,12 @@ func TestOtherCosts(t *testing.T) {
 		if x.Portion == nil {
 			unpriced = true
 			if len(x.Unpriced) == 0 || x.More != nil {
-				t.Errorf("%s: no price, and nothing is named: %+v", x.Says, x)
+				t.Errorf("%s: no price, and nothing is named: %+v", x.Text, x)
 			}
 			continue
 		}
 		if unpriced || *x.Portion < last || *x.More != *x.Portion-*now.Portion {
-			t.Errorf("%s: %d, %d more, after %d", x.Says, *x.Portion, *x.More, last)
+			t.Errorf("%s: %d, %d more, after %d", x.Text, *x.Portion, *x.More, last)
 		}
 		last = *x.Portion
 		if x.Kind == sell.InDish {
@@ -61,10 +61,10 @@ func TestOtherCosts(t *testing.T) {
 		if x.Kind == sell.WithSwap {
 			swaps++
 			if x.Texture.IsZero() {
-				t.Errorf("%s costs nothing in texture", x.Says)
+				t.Errorf("%s costs nothing in texture", x.Text)
 			}
 		}
-		t.Logf("%s %v %v", x.Says, x.More, x.Unpriced)
+		t.Logf("%s %v %v", x.Text, x.More, x.Unpriced)
 	}
 	if dishes != 1 || swaps == 0 {
 		t.Errorf("%d dishes, %d swaps", dishes, swaps)

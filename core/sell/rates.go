@@ -2,7 +2,7 @@ package sell
 
 import "mabbin/core/fault"
 
-// Rates are what a kitchen reckons ovens, hands and prices by. Zero: not told, and not counted, or the usual.
+// Rates are what a kitchen calculates ovens, hands and prices with. Zero: not reported, and not counted, or the usual.
 type Rates struct {
 	OvenKW         float64 `json:"oven_kw,omitempty"` // 0: 2.5
 	MinorPerKWh    float64 `json:"minor_per_kwh,omitempty"`
@@ -13,7 +13,7 @@ type Rates struct {
 	EndingMinor    int64   `json:"ending_minor,omitempty"` // prices are multiples of it; 0: 10
 }
 
-// Work is what making a dessert takes beside its ingredients, min.
+// Work is what making a dessert takes in addition to its ingredients, min.
 type Work struct {
 	WarmMin, HoldMin float64 // of its oven
 	HandsMin         float64
@@ -55,6 +55,6 @@ func (r Rates) of(q *CostRequest, w Work) {
 		}
 	}
 	if r.MinorPerHour > 0 {
-		q.Hands = &HandUse{Minutes: w.HandsMin, MinorPerH: r.MinorPerHour}
+		q.Hands = &LabourUse{Minutes: w.HandsMin, MinorPerH: r.MinorPerHour}
 	}
 }

@@ -160,7 +160,7 @@ func TestTheListCovers(t *testing.T) {
 		q := ShoppingRequest{Packs: map[string][]Pack{}}
 		for _, k := range keys {
 			q.Needs = append(q.Needs, Line{Key: k, G: float64(1 + rng.IntN(3000))}, Line{Key: k, G: float64(rng.IntN(400))})
-			q.Store = append(q.Store, Stored{k, float64(rng.IntN(1500))})
+			q.Stock = append(q.Stock, Stored{k, float64(rng.IntN(1500))})
 			for range rng.IntN(4) {
 				q.Packs[k] = append(q.Packs[k], Pack{float64(50 * (1 + rng.IntN(30))), int64(20 + rng.IntN(400))})
 			}
@@ -170,7 +170,7 @@ func TestTheListCovers(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, b := range a.Buy {
-			if b.LeftG < -1e-6 || math.Abs(b.StoreG+b.BoughtG-b.NeedG-b.LeftG) > 1e-6 {
+			if b.LeftG < -1e-6 || math.Abs(b.StockG+b.BoughtG-b.NeedG-b.LeftG) > 1e-6 {
 				t.Fatalf("%+v", b)
 			}
 			if len(q.Packs[b.Key]) == 0 || b.ShortG == 0 {
@@ -220,7 +220,7 @@ func TestBadSums(t *testing.T) {
 		"/portions":         CheckCost(CostRequest{Lines: []Line{{Key: "plum", G: 1}}, WantedSharePct: 30}),
 		"/lines/0/key":      CheckCost(CostRequest{Lines: []Line{{Key: "gravel", G: 1}}, WantedSharePct: 30, Portions: 1}),
 		"/prices/plum/pack": CheckCost(CostRequest{Lines: []Line{{Key: "plum", G: 1}}, Prices: map[string]Price{"plum": {PackG: &zero}}, WantedSharePct: 30, Portions: 1}),
-		"/store/0/g":        CheckShopping(ShoppingRequest{Needs: []Line{{Key: "plum", G: 1}}, Store: []Stored{{"plum", -1}}}),
+		"/store/0/g":        CheckShopping(ShoppingRequest{Needs: []Line{{Key: "plum", G: 1}}, Stock: []Stored{{"plum", -1}}}),
 		"/needs":            CheckShopping(ShoppingRequest{}),
 		"/region":           CheckLabel(LabelRequest{Region: "moon", FinishedG: 100, Parts: []Part{{Lines: []Line{{Key: "plum", G: 1}}}}}),
 		"/finished_g":       CheckLabel(LabelRequest{Region: "eu", Parts: []Part{{Lines: []Line{{Key: "plum", G: 1}}}}}),

@@ -25,7 +25,7 @@ type Pack struct {
 // ShoppingRequest is what is needed, what there is, and in what packs it is sold.
 type ShoppingRequest struct {
 	Needs []Line            `json:"needs"`
-	Store []Stored          `json:"store,omitempty"`
+	Stock []Stored          `json:"store,omitempty"`
 	Packs map[string][]Pack `json:"packs,omitempty"`
 	Own   *larder.Own       `json:"own,omitempty"`
 }
@@ -40,7 +40,7 @@ type Packs struct {
 type Buy struct {
 	Key     string  `json:"key"`
 	NeedG   float64 `json:"need_g"` // as bought
-	StoreG  float64 `json:"store_g"`
+	StockG  float64 `json:"store_g"`
 	ShortG  float64 `json:"short_g"`
 	Packs   []Packs `json:"packs"`
 	BoughtG float64 `json:"bought_g"`
@@ -71,9 +71,9 @@ func CheckShopping(q ShoppingRequest) error {
 	for i, l := range q.Needs {
 		l.check(fmt.Sprintf("/needs/%d", i), q.Own, &f)
 	}
-	f.Length("", "/store", len(q.Store), 0, mostKinds)
+	f.Length("", "/store", len(q.Stock), 0, mostKinds)
 	f.Length("", "/packs", len(q.Packs), 0, mostKinds)
-	for i, s := range q.Store {
+	for i, s := range q.Stock {
 		f.RangeAt(fmt.Sprintf("/store/%d", i), "/g", s.G, 0, 1e7, "g")
 	}
 	for key, packs := range q.Packs {
@@ -100,13 +100,13 @@ func ShoppingList(q ShoppingRequest) (*Shopping, error) {
 		}
 		needs[l.Key] += l.bought(q.Own)
 	}
-	for _, s := range q.Store {
+	for _, s := range q.Stock {
 		store[s.Key] += s.G
 	}
 	out := &Shopping{Buy: []Buy{}}
 	for _, key := range order {
-		b := Buy{Key: key, NeedG: needs[key], StoreG: store[key], Packs: []Packs{}}
-		b.ShortG = max(0, b.NeedG-b.StoreG)
+		b := Buy{Key: key, NeedG: needs[key], StockG: store[key], Packs: []Packs{}}
+		b.ShortG = max(0, b.NeedG-b.StockG)
 		if b.ShortG > mostNeedG {
 			var f fault.Faults
 			f.Add("/needs", message.New("need {much} of {key}: at most {most} is possible", message.Grams(b.ShortG),
@@ -120,7 +120,7 @@ func ShoppingList(q ShoppingRequest) (*Shopping, error) {
 		case b.ShortG > 0:
 			b.BoughtG = looseG * math.Ceil(b.ShortG/looseG-1e-9)
 		}
-		b.LeftG = b.StoreG + b.BoughtG - b.NeedG
+		b.LeftG = b.StockG + b.BoughtG - b.NeedG
 		out.Buy = append(out.Buy, b)
 	}
 	return out, nil

@@ -24,7 +24,7 @@ type UseUp struct {
 	Dishes []CrowdDish     `json:"dishes"`
 	UsesG  float64         `json:"uses_g"` // as it was bought
 	LeftG  float64         `json:"left_g"`
-	Says   message.Message `json:"says"`
+	Text   message.Message `json:"text"`
 
 	// Trouble is how good a way it is, to put several in order: what is left over, with a share for each dish and kind
 	// of dish; less is better.
@@ -97,9 +97,9 @@ func UseUpWith(q UseUpRequest) (*UseUp, error) {
 	out.LeftG = max(0, q.G-out.UsesG)
 	much := func(g float64) message.Arg { return amountOf(q.Key, g, q.Own) }
 	if out.LeftG < worthLeftG/2 && out.LeftG < q.G/20 {
-		out.Says = message.New("{dishes}: uses all of it.", message.And(dishes...))
+		out.Text = message.New("{dishes}: uses all of it.", message.And(dishes...))
 	} else {
-		out.Says = message.New(
+		out.Text = message.New(
 			"{dishes}: uses {uses}, {left} left over.",
 			message.And(dishes...),
 			much(out.UsesG),

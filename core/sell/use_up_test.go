@@ -15,8 +15,8 @@ import (
 func TestUseUp(t *testing.T) {
 	crumble := balance.Request{
 		Dish:  dish.Dish{Shape: dish.Rectangle, LengthCM: 24, WidthCM: 18, DepthCM: 5, Material: "stoneware"},
-		Style: "crumble", Fruits: []balance.FruitAsked{{Key: "apple_soft", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Style: "crumble", Fruits: []balance.FruitInput{{Key: "apple_soft", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}
 	ramekin := dish.Dish{Shape: dish.Round, LengthCM: 9, DepthCM: 4.5, Material: "stoneware"}
 	dishes := []balance.StartDish{
@@ -28,8 +28,8 @@ func TestUseUp(t *testing.T) {
 		if err != nil || got == nil {
 			t.Fatalf("%g g: %+v, %v", g, got, err)
 		}
-		if math.Abs(got.UsesG+got.LeftG-g) > 0.01 || got.LeftG > most*g || got.Says.IsZero() {
-			t.Errorf("of %g g it uses %g, %g left over: %s", g, got.UsesG, got.LeftG, got.Says)
+		if math.Abs(got.UsesG+got.LeftG-g) > 0.01 || got.LeftG > most*g || got.Text.IsZero() {
+			t.Errorf("of %g g it uses %g, %g left over: %s", g, got.UsesG, got.LeftG, got.Text)
 		}
 		for _, d := range got.Dishes {
 			if d.ID == "a" && d.Count > 3 || d.ID == "b" && d.Count > 6 || d.Portions < 1 {
@@ -56,7 +56,7 @@ func TestUseUp(t *testing.T) {
 		t.Errorf("less than nothing: %v", err)
 	}
 	custard := crumble
-	custard.Style, custard.Custard = "bar", &balance.CustardAsked{}
+	custard.Style, custard.Custard = "bar", &balance.CustardInput{}
 	got, err := sell.UseUpWith(sell.UseUpRequest{Request: custard, Dishes: dishes, Key: "egg", G: 26})
 	if err != nil || got == nil || got.UsesG > 26 || got.Dishes[0].ID != "b" {
 		t.Errorf("half an egg: %+v, %v", got, err)

@@ -25,7 +25,7 @@ func FuzzFind(f *testing.F) {
 		}
 		last := -1
 		for _, s := range Find(part, bowl, nil) {
-			if s.Index <= last || s.Index >= len(bowl) || s.What.IsZero() || s.Usual.IsZero() {
+			if s.Index <= last || s.Index >= len(bowl) || s.Text.IsZero() || s.Usual.IsZero() {
 				t.Fatalf("%s: %+v", raw, s)
 			}
 			last = s.Index

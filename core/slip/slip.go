@@ -23,10 +23,10 @@ type Thing struct {
 	Unit string // as written, where it was a spoon or a kilogram
 }
 
-// Slip is an amount to ask about.
-type Slip struct {
+// Finding is an amount to ask about.
+type Finding struct {
 	Index    int             // of the thing in its bowl
-	What     message.Message // "60 g of lemon zest: is that meant?"
+	Text     message.Message // "60 g of lemon zest: is that meant?"
 	Usual    message.Message // "Usual is up to ..."
 	SuggestG float64         // the likely meant grams; 0 where none is likely
 }
@@ -61,9 +61,9 @@ var flavourShare = map[string]float64{
 var byItself = map[string]float64{"salt": 150, "spice": 150, "leavener": 250, "flavour": 200}
 
 // Find looks through one bowl.
-func Find(part Part, bowl []Thing, own *larder.Own) []Slip {
+func Find(part Part, bowl []Thing, own *larder.Own) []Finding {
 	s := sums(bowl, own)
-	var out []Slip
+	var out []Finding
 	for i, t := range bowl {
 		name, role := nameAndRole(t.Key, own)
 		limit, of := s.limit(part, t, role)
@@ -73,9 +73,9 @@ func Find(part Part, bowl []Thing, own *larder.Own) []Slip {
 		if limit <= 0 || t.G <= limit {
 			continue
 		}
-		out = append(out, Slip{
+		out = append(out, Finding{
 			Index: i,
-			What:  message.New("{much} of {name}: is that correct?", message.Grams(t.G), message.Name(name)),
+			Text:  message.New("{much} of {name}: is that correct?", message.Grams(t.G), message.Name(name)),
 			Usual: message.New(
 				"Usual is up to {much} ({share}).",
 				message.Grams(limit),

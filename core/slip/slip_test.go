@@ -34,8 +34,8 @@ func TestSlipsAreAskedAbout(t *testing.T) {
 			continue
 		}
 		for _, want := range c.says {
-			if !strings.Contains(message.Sentences(got[0].What, got[0].Usual).String(), want) {
-				t.Errorf("%s: %q, %q, without %q", name, got[0].What, got[0].Usual, want)
+			if !strings.Contains(message.Sentences(got[0].Text, got[0].Usual).String(), want) {
+				t.Errorf("%s: %q, %q, without %q", name, got[0].Text, got[0].Usual, want)
 			}
 		}
 		if c.suggest > 0 && (got[0].SuggestG < 0.99*c.suggest || got[0].SuggestG > 1.01*c.suggest) {

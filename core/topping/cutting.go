@@ -63,7 +63,7 @@ type Outline struct {
 	H     float64 `json:"h"`
 }
 
-// Plan is how one thing is cut, drawn on the dish and told in lines.
+// Plan is how one thing is cut, drawn on the dish and reported in lines.
 type Plan struct {
 	Code   PlanCode          `json:"code"`
 	Title  message.Message   `json:"title"`
@@ -103,7 +103,7 @@ func (m rim) holds(x, y, r float64) bool {
 	return x*x/(a*a)+y*y/(b*b) <= 1+1e-9
 }
 
-// discs lays as many discs of a width as fit, in rows set between each other, the better of two beginnings.
+// discs puts as many discs of a width as fit, in rows set between each other, the better of two beginnings.
 func (m rim) discs(width float64) []Outline {
 	var best []Outline
 	row := width * math.Sqrt(3) / 2
@@ -133,7 +133,7 @@ func (m rim) discs(width float64) []Outline {
 }
 
 // Cut plans how a sized topping is cut. It is false for what is not cut.
-func (c Cuts) Cut(w Wanted, s Sized, d dish.Dish, g dish.Geometry) (Plan, bool) {
+func (c Cuts) Cut(w Spec, s Sized, d dish.Dish, g dish.Geometry) (Plan, bool) {
 	t := w.Topping
 	switch {
 	case t.Family == "biscuit":
@@ -158,7 +158,7 @@ func or(x, usual float64) float64 {
 	return usual
 }
 
-func (c Cuts) biscuits(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
+func (c Cuts) biscuits(w Spec, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	across := or(c.CutterCM, usualCutterCM)
 	m := rimOf(d)
 	p := Plan{Code: CutBiscuits, Title: message.New("Cut biscuits")}
@@ -249,7 +249,7 @@ func (c Cuts) drops(s Sized, d dish.Dish, g dish.Geometry) Plan {
 	return p
 }
 
-func (c Cuts) squares(w Wanted, s Sized, d dish.Dish, g dish.Geometry) Plan {
+func (c Cuts) squares(w Spec, s Sized, d dish.Dish, g dish.Geometry) Plan {
 	side := or(c.SquareCM, usualSquareCM)
 	p := Plan{Code: CutSquares, Title: message.New("Pastry pieces"), Shapes: []Outline{}}
 	m := rimOf(d)

@@ -7,7 +7,7 @@ import (
 	"mabbin/core/message"
 )
 
-func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
+func (c Cuts) lattice(w Spec, s Sized, d dish.Dish) Plan {
 	strip, gap := or(c.StripCM, usualStripCM), or(c.GapCM, usualGapCM)
 	p := Plan{Code: CutLattice, Title: message.New("Lattice"), Shapes: []Outline{}}
 	m := rimOf(d)
@@ -58,7 +58,7 @@ func (c Cuts) lattice(w Wanted, s Sized, d dish.Dish) Plan {
 	return p
 }
 
-func (c Cuts) lid(w Wanted, s Sized, d dish.Dish) Plan {
+func (c Cuts) lid(w Spec, s Sized, d dish.Dish) Plan {
 	m := rimOf(d)
 	p := Plan{Code: CutLid, Title: message.New("Lid"), Count: 1, EachG: s.G, Shapes: []Outline{{m.round, 0, 0, m.l, m.w}}}
 	for i := range 5 { // vents about the middle

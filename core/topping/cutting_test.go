@@ -19,7 +19,7 @@ var (
 func plan(t *testing.T, key string, d dish.Dish, c Cuts) Plan {
 	t.Helper()
 	g := d.Measure()
-	w := Wanted{Topping: row(t, key)}
+	w := Spec{Topping: row(t, key)}
 	p, ok := c.Cut(w, Size(w, g.RimAreaCM2), d, g)
 	if !ok {
 		t.Fatalf("%s is not cut", key)
@@ -104,7 +104,7 @@ func TestDropsSquaresStripsAndLids(t *testing.T) {
 	if lid := plan(t, "pastry_lid", skillet, Cuts{}); lid.DoughG <= lid.EachG || len(lid.Shapes) != 6 {
 		t.Errorf("lid: %+v", lid)
 	}
-	if _, ok := (Cuts{}).Cut(Wanted{Topping: row(t, "crumble_classic")}, Sized{}, tray, tray.Measure()); ok {
+	if _, ok := (Cuts{}).Cut(Spec{Topping: row(t, "crumble_classic")}, Sized{}, tray, tray.Measure()); ok {
 		t.Error("a crumble is cut")
 	}
 }
@@ -136,7 +136,7 @@ func TestShellsAndBars(t *testing.T) {
 func TestAnotherFatKeepsThePureFat(t *testing.T) {
 	fat := func(topping, key string) (g, water float64) {
 		i, _ := larder.Ingredients.Get(key)
-		for _, p := range Size(Wanted{Topping: row(t, topping), Fat: i}, 500).Parts {
+		for _, p := range Size(Spec{Topping: row(t, topping), Fat: i}, 500).Parts {
 			if p.Ingredient.Role == "fat" {
 				g += p.BakersPct * p.Ingredient.FatPct / 100
 			}
@@ -162,7 +162,7 @@ func TestAnotherFatKeepsThePureFat(t *testing.T) {
 
 func TestEveryLiquidCountsByItsWaterAndFat(t *testing.T) {
 	grams := func(liquids ...string) map[string]float64 {
-		w := Wanted{Topping: row(t, "biscuit_drop")}
+		w := Spec{Topping: row(t, "biscuit_drop")}
 		for _, key := range liquids {
 			i, _ := larder.Ingredients.Get(key)
 			w.Liquids = append(w.Liquids, Liquid{i, 1 / float64(len(liquids))})
@@ -191,7 +191,7 @@ func TestEveryLiquidCountsByItsWaterAndFat(t *testing.T) {
 	}
 	grams("natural_yogurt", "whole_milk")
 	for hydration, want := range map[float64]Stiffness{40: Crumbles, 60: Rolls, 90: Drops, 140: Batter} {
-		w := Wanted{Topping: row(t, "biscuit_drop"), HydrationPct: hydration}
+		w := Spec{Topping: row(t, "biscuit_drop"), HydrationPct: hydration}
 		if got := Size(w, 600).Read().Dough; got != want {
 			t.Errorf("%g %%: %s, want %s", hydration, got, want)
 		}

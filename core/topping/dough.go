@@ -26,7 +26,7 @@ var sour = map[string]bool{"buttermilk": true, "natural_yogurt": true, "greek_yo
 
 // otherFat puts another fat in the place of the butter, as much as brings the same pure fat. Butter is 16 % water: in a
 // dough that is bound by it, water makes up for a fat that has none.
-func (w Wanted) otherFat(parts []Part) []Part {
+func (w Spec) otherFat(parts []Part) []Part {
 	if w.Fat.FatPct <= 0 || w.Fat.Key == "butter" {
 		return parts
 	}
@@ -54,7 +54,7 @@ var bound = map[string]bool{"biscuit": true, "pastry": true, "bar": true}
 
 // makeUp adds the liquids that bring a dough to its hydration. The butter makes room for their fat, as against the
 // whole milk that the table's recipe is meant with, and sour dairy takes bicarbonate for part of the baking powder.
-func (w Wanted) makeUp(parts []Part) []Part {
+func (w Spec) makeUp(parts []Part) []Part {
 	hydration := w.HydrationPct
 	if hydration == 0 {
 		hydration = w.Topping.HydrationPct
@@ -183,6 +183,6 @@ func SizeBase(b larder.Base, changed map[string]float64, g dish.Geometry, own *l
 	s := Sized{ThicknessMM: b.ThicknessMM, VolumeML: area * b.ThicknessMM / 10}
 	s.G = s.VolumeML * b.DensityGPerML
 	s.SoakG = s.G * b.AbsorbGPerG
-	s.Parts = split(Wanted{Topping: larder.Topping{Parts: b.Parts}, BakersPct: changed, Own: own}, s.G)
+	s.Parts = split(Spec{Topping: larder.Topping{Parts: b.Parts}, BakersPct: changed, Own: own}, s.G)
 	return s
 }

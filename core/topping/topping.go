@@ -30,8 +30,8 @@ func (a Amount) factor() float64 {
 	return 1
 }
 
-// Wanted is a topping as a baker asks for it.
-type Wanted struct {
+// Spec is a topping as a baker asks for it.
+type Spec struct {
 	Topping     larder.Topping
 	Amount      Amount
 	ThicknessMM float64            // 0: by the amount
@@ -63,7 +63,7 @@ type Sized struct {
 }
 
 // Size fits a topping to an area: area x thickness x coverage x layers x raw density.
-func Size(w Wanted, areaCM2 float64) Sized {
+func Size(w Spec, areaCM2 float64) Sized {
 	t := w.Topping
 	mm := w.ThicknessMM
 	if mm == 0 {
@@ -78,7 +78,7 @@ func Size(w Wanted, areaCM2 float64) Sized {
 
 // split shares grams out by baker's percentages. A changed percentage of 0 leaves the ingredient out; one that the
 // recipe does not have is added at its end.
-func split(w Wanted, g float64) []Part {
+func split(w Spec, g float64) []Part {
 	parts := make([]Part, 0, len(w.Topping.Parts)+len(w.BakersPct))
 	add := func(key string, pct float64) {
 		i, _ := w.Own.Ingredient(key)
@@ -162,7 +162,7 @@ type Texture struct {
 	Fat          Verdict         `json:"fat"`
 	Sugar        Verdict         `json:"sugar"`
 	Dough        Stiffness       `json:"dough"`
-	Says         message.Message `json:"says"`
+	Text         message.Message `json:"text"`
 }
 
 // crumbs are the families whose fat and sugar are judged.
@@ -223,18 +223,18 @@ func (s Sized) Read() Texture {
 // ingredients do to a crumb.
 func (s Sized) ReadIn(b *message.Book) Texture {
 	t := s.Read()
-	of := func(list message.Choices, v string) message.Arg { return b.Part(list.Says(v)) }
+	of := func(list message.Choices, v string) message.Arg { return b.Part(list.Label(v)) }
 	pct := func(x float64) message.Arg { return message.Number(x, 1) }
 	switch {
 	case t.Dough != "":
-		t.Says = b.New(
+		t.Text = b.New(
 			"Hydration {water} %: {it}. Below {crumbles} % it is crumbly, up to {rolls} % it rolls, up to {drops} % it "+
 				"drops. Add the liquid by feel: hold a fifth back. Fat in the liquid replaces butter; sour dairy needs "+
 				"soda for part of the baking powder. {fat} % fat.",
 			pct(t.HydrationPct), of(Stiffnesses, string(t.Dough)), pct(stiffness[0].upTo), pct(stiffness[1].upTo),
 			pct(stiffness[2].upTo), message.Number(t.FatPct, 0))
 	case t.Fat != "":
-		t.Says = b.New(
+		t.Text = b.New(
 			"Fat {fat} %: {holds} ({dusty} to {spreads} % holds together). Sugar {sugar} %: {browns} (usual: {pale} to {candied} %).",
 			pct(t.FatPct),
 			of(FatVerdicts, string(t.Fat)),
@@ -247,8 +247,8 @@ func (s Sized) ReadIn(b *message.Book) Texture {
 		)
 	}
 	for _, p := range s.Parts {
-		if note, ok := partNotes[p.Ingredient.Key]; ok && p.BakersPct >= note.from && !t.Says.IsZero() {
-			t.Says = b.Sentences(t.Says, b.New("{Ingredient}: {does}.", message.Name(p.Ingredient.Name), b.Part(note.says)))
+		if note, ok := partNotes[p.Ingredient.Key]; ok && p.BakersPct >= note.from && !t.Text.IsZero() {
+			t.Text = b.Sentences(t.Text, b.New("{Ingredient}: {does}.", message.Name(p.Ingredient.Name), b.Part(note.says)))
 		}
 	}
 	return t

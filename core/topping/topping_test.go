@@ -19,7 +19,7 @@ func row(t *testing.T, key string) larder.Topping {
 }
 
 func TestSizeFollowsAreaAndThickness(t *testing.T) {
-	classic := Wanted{Topping: row(t, "crumble_classic")}
+	classic := Spec{Topping: row(t, "crumble_classic")}
 	standard := Size(classic, 432)
 	if math.Abs(standard.G-375.84) > 1e-9 {
 		t.Errorf("432 cm2 take %g g, want 375.84", standard.G)
@@ -40,7 +40,7 @@ func TestSizeFollowsAreaAndThickness(t *testing.T) {
 
 func TestPartsAddUpToTheTopping(t *testing.T) {
 	for _, x := range larder.Toppings.All() {
-		s := Size(Wanted{Topping: x, BakersPct: map[string]float64{"cinnamon": 3}}, 500)
+		s := Size(Spec{Topping: x, BakersPct: map[string]float64{"cinnamon": 3}}, 500)
 		sum := 0.0
 		for _, p := range s.Parts {
 			sum += p.G
@@ -56,16 +56,16 @@ func TestTheTablesOwnCrumbsReadWell(t *testing.T) {
 		if x.Family != "crumble" && x.Family != "crisp" && x.Family != "streusel" {
 			continue
 		}
-		if r := Size(Wanted{Topping: x}, 400).Read(); r.Fat != Crumbly || r.Sugar != Sweet {
+		if r := Size(Spec{Topping: x}, 400).Read(); r.Fat != Crumbly || r.Sugar != Sweet {
 			t.Errorf("%s, as it stands in the table, reads as %+v", x.Key, r)
 		}
 	}
 }
 
-// What a crumb comes to is told with the borders that it is judged by, and with what single ingredients do to it.
+// What a crumb comes to is reported with the borders that it is judged by, and with what single ingredients do to it.
 func TestATexturesWords(t *testing.T) {
 	of := func(key string, pct map[string]float64) string {
-		return Size(Wanted{Topping: row(t, key), BakersPct: pct}, 400).ReadIn(new(message.Book)).Says.String()
+		return Size(Spec{Topping: row(t, key), BakersPct: pct}, 400).ReadIn(new(message.Book)).Text.String()
 	}
 	for says, want := range map[string][]string{
 		of("crumble_equal", map[string]float64{"cornmeal": 20}): {"14 to 29 % holds together", "12 to 38 %", "crunchy.", "crisps the crumb."},

@@ -13,8 +13,8 @@ var (
 		holds(AustralianSpoon, AustralianSpoon.TbspML(), "{ml} ml, Australian"),
 	}
 	EggSizes = message.Choices{
-		{Value: string(USEggs), Says: message.New("US: large is {much}", message.Grams(eggG[USEggs]["large"]))},
-		{Value: string(UKEggs), Says: message.New("UK and EU: large is {much}", message.Grams(eggG[UKEggs]["large"]))},
+		{Value: string(USEggs), Label: message.New("US: large is {much}", message.Grams(eggG[USEggs]["large"]))},
+		{Value: string(UKEggs), Label: message.New("UK and EU: large is {much}", message.Grams(eggG[UKEggs]["large"]))},
 	}
 	WeightsIn = message.Choices{
 		message.Choose("g", "grams"), message.Choose("oz", "ounces"), message.Choose("spoons", "cups and spoons"),
@@ -35,12 +35,12 @@ var (
 
 // asItIs is a choice that reads the same however the kitchen reads.
 func asItIs[T ~string](value T, says string) message.Choice {
-	return message.Choice{Value: string(value), Says: message.Value(message.Text(says))}
+	return message.Choice{Value: string(value), Label: message.Value(message.Text(says))}
 }
 
 // holds is a measure that holds so many ml, in words of its country.
 func holds[T ~string](value T, ml float64, says string) message.Choice {
-	return message.Choice{Value: string(value), Says: message.New(says, message.Number(ml, 1))}
+	return message.Choice{Value: string(value), Label: message.New(says, message.Number(ml, 1))}
 }
 
 // SettingKey is a setting of a kitchen that is chosen.

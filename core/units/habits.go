@@ -14,7 +14,7 @@ const (
 type Habit struct {
 	Key      HabitKey
 	Name     string
-	Says     string // what it sets, in a line
+	Text     string // what it sets, in a line
 	Settings Settings
 }
 

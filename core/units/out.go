@@ -27,10 +27,11 @@ const (
 	closeEnoughCupPct = 5.0
 )
 
-// tellOffPct is the error in percent from which it is told.
+// tellOffPct is the error in percent from which it is reported.
 const tellOffPct = 5.0
 
-// How many tablespoons anybody counts: few of them with half teaspoons beside, more where there is no cup for it.
+// How many tablespoons anybody counts: few of them with half teaspoons in addition to, more where there is no cup for
+// it.
 const (
 	fewTbsp       = 3.0
 	mostTbspByCup = 4.0

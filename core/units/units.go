@@ -139,7 +139,7 @@ func DensityOf(usCupG, usTspG float64, packing string) Density {
 // GasMark is a mark of a gas oven.
 type GasMark struct {
 	Mark float64 `json:"mark"`
-	Says string  `json:"says"`
+	Text string  `json:"text"`
 	C    float64 `json:"c"` // what it heats to
 }
 

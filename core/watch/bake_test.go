@@ -172,7 +172,7 @@ func TestAnyOrderOfEventsLeavesAConsistentBake(t *testing.T) {
 				t.Fatalf("seed %d: %v", seed, err)
 			}
 			keep(b)
-			if !b.OutAt.IsZero() && b.OutAt.Before(b.Began) {
+			if !b.OutAt.IsZero() && b.OutAt.Before(b.StartedAt) {
 				t.Fatalf("seed %d: out before it was in", seed)
 			}
 			ends := 0

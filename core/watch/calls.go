@@ -23,7 +23,7 @@ const (
 	Shelf    Kind = "shelf"
 	Push     Kind = "push_under"
 	Topping  Kind = "add_topping"
-	Look     Kind = "look"
+	Check    Kind = "look"
 	TakeOut  Kind = "take_out"
 	Fridge   Kind = "fridge"
 	Ready    Kind = "ready"
@@ -35,13 +35,13 @@ const (
 func (k Kind) inOven() bool { return k != Fridge && k != Ready }
 
 // replanned says whether a call follows from the stages even when it is overdue: other stages bring it anew.
-func (k Kind) replanned() bool { return k == TakeOut || k == Fridge || k == Ready || k == Look }
+func (k Kind) replanned() bool { return k == TakeOut || k == Fridge || k == Ready || k == Check }
 
 // Planned is something to do at a minute of a bake.
 type Planned struct {
 	Kind    Kind
 	DueMin  float64 // from when it went in
-	Says    message.Message
+	Text    message.Message
 	Caution message.Message // where it burns; else empty
 }
 
@@ -59,7 +59,7 @@ var (
 	)
 )
 
-// Dessert is what is known of the dessert that is watched, beside its stages.
+// Dessert is what is known of the dessert that is watched, in addition to its stages.
 type Dessert struct {
 	Slices   bool       // it is cut, not spooned
 	Custard  bool       // egg: it has to be cold in time
@@ -85,8 +85,8 @@ func Schedule(d Dessert, stages []bake.Stage) []Planned {
 	if p := d.Plan; total > 20 && d.Fire == nil {
 		call(Turn, min(p.TurnAt, total/2), heavy, message.New("Turn the dish"))
 	}
-	if at := min(d.Plan.LookFrom, 0.9*total); at > 0 && at < total-1 {
-		call(Look, at, message.Message{}, message.New("Check: is the middle bubbling? Is the top golden?"))
+	if at := min(d.Plan.CheckFrom, 0.9*total); at > 0 && at < total-1 {
+		call(Check, at, message.Message{}, message.New("Check: is the middle bubbling? Is the top golden?"))
 	}
 	if d.LateAt > 0 && d.LateAt < total {
 		call(Topping, d.LateAt, heavy, message.New("Put the second topping on"))

@@ -18,7 +18,7 @@ func FuzzEvents(f *testing.F) {
 	} {
 		f.Add(story)
 	}
-	first, err := Begin(f.Context(), crumble(), noon)
+	first, err := Start(f.Context(), crumble(), noon)
 	if err != nil {
 		f.Fatal(err)
 	}
@@ -100,7 +100,7 @@ func holds(t *testing.T, b *Bake) {
 			taken++
 		}
 	}
-	if out := !b.OutAt.IsZero(); taken > 1 || out != (taken == 1) || out && b.OutAt.Before(b.Began) {
+	if out := !b.OutAt.IsZero(); taken > 1 || out != (taken == 1) || out && b.OutAt.Before(b.StartedAt) {
 		t.Fatalf("it was taken out %d times, and is out since %v", taken, b.OutAt)
 	}
 	if err := bake.CheckStages(b.Stages); err != nil {

@@ -18,13 +18,13 @@ type Estimate struct {
 	Early       float64         `json:"early_min"`
 	Late        float64         `json:"late_min"`
 	Doubtful    bool            `json:"doubtful"` // the readings fit no oven: the probe is not in the middle
-	Says        message.Message `json:"says"`
+	Text        message.Message `json:"text"`
 	// Stages are those of the bake with the last one made longer or shorter, and foil where it would burn without.
 	Stages []bake.Stage `json:"stages"`
 
 	asThought float64           // minutes that it would have needed in the oven as it was thought to be
 	foil      bool              // foil is put on that was not planned
-	unmet     []message.Message // what will not come right all the same
+	unmet     []message.Message // what will not comes out right all the same
 }
 
 // When an estimate moves the calls. Working figures.
@@ -36,8 +36,8 @@ const (
 	mostReading = 240 // that the oven is read off
 )
 
-// Filter is what is foreseen of a bake under way, by what its kitchen's log has taught and its probe has told.
-type Filter func(ctx context.Context, b *Bake) (*learn.Midway, error)
+// Filter is what is predicted of a bake under way, by what its kitchen's log has taught and its probe has reported.
+type Filter func(ctx context.Context, b *Bake) (*learn.MidBakeForecast, error)
 
 // Probed are the readings of the probe, evenly fewer of a long bake, so that it costs no more.
 func (b *Bake) Probed() []bake.Point {
@@ -49,11 +49,11 @@ func (b *Bake) Probed() []bake.Point {
 	return out
 }
 
-// Foresee looks ahead, by what is known of the bake by now.
-func (b *Bake) Foresee(ctx context.Context, see Filter) (*learn.Midway, error) {
+// UpdateForecast looks ahead, by what is known of the bake by now.
+func (b *Bake) UpdateForecast(ctx context.Context, see Filter) (*learn.MidBakeForecast, error) {
 	m, err := see(ctx, b)
 	if err == nil {
-		b.Foreseen = &m.Outlook
+		b.Forecast = &m.DessertForecast
 	}
 	return m, err
 }
@@ -72,9 +72,15 @@ func (b *Bake) inAir() bool {
 	return last[lastFew/2] > b.Predicted.Plan.Answer.BoilingPointC+aboveC
 }
 
-// Reestimate says when the dessert will be done in the oven that a probe has told of; astray is one that is not in the
-// fruit. It is nil as long as the probe tells nothing.
-func Reestimate(q bake.PlanRequest, stages []bake.Stage, minute float64, m *learn.Midway, astray bool) *Estimate {
+// Reestimate says when the dessert will be done in the oven that a probe has reported of; astray is one that is not in
+// the fruit. It is nil as long as the probe tells nothing.
+func Reestimate(
+	q bake.PlanRequest,
+	stages []bake.Stage,
+	minute float64,
+	m *learn.MidBakeForecast,
+	astray bool,
+) *Estimate {
 	if m.Read == 0 && !astray || len(stages) == 0 {
 		return nil
 	}
@@ -104,8 +110,8 @@ func Reestimate(q bake.PlanRequest, stages []bake.Stage, minute float64, m *lear
 	return e
 }
 
-// cover goes on under foil as soon as it is golden, where more comes right so: a later end is none at which the top is
-// burnt.
+// cover goes on under foil as soon as it is golden, where more comes out right so: a later end is none at which the top
+// is burnt.
 func (e *Estimate) cover(q bake.PlanRequest, done []bake.Stage) {
 	as := done[len(done)-1]
 	if as.Cover != "" && as.Cover != "none" {
@@ -131,10 +137,12 @@ func total(stages []bake.Stage) float64 {
 	return sum
 }
 
-// says tells what the probe tells; planned is when it was to come out.
-func (e *Estimate) says(planned float64) message.Message {
+// describe tells what the probe tells; planned is when it was to come out.
+func (e *Estimate) describe(planned float64) message.Message {
 	if e.Doubtful {
-		return message.New("These readings do not fit any oven temperature: is the probe in the middle of the fruit? They are ignored.")
+		return message.New(
+			"These readings do not fit any oven temperature: is the probe in the middle of the fruit? They are ignored.",
+		)
 	}
 	oven := message.New("as expected")
 	if off := math.Abs(e.OffsetC); off >= saidC {

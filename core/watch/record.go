@@ -8,10 +8,10 @@ import (
 )
 
 // Record is how the bake went, for the log; now is when it is written down.
-func (b *Bake) Record(now time.Time, weighed []outcome.Weighed) outcome.Happened {
+func (b *Bake) Record(now time.Time, weighed []outcome.Weighed) outcome.ActualBake {
 	a := b.Predicted.Plan.Answer
-	since := func(t time.Time) float64 { return t.Sub(b.Began).Minutes() }
-	h := outcome.Happened{
+	since := func(t time.Time) float64 { return t.Sub(b.StartedAt).Minutes() }
+	h := outcome.ActualBake{
 		Minutes: b.Minute(
 			now,
 		),
@@ -32,7 +32,7 @@ func (b *Bake) Record(now time.Time, weighed []outcome.Weighed) outcome.Happened
 		if c.State == Withdrawn {
 			continue
 		}
-		out := outcome.Answered{Kind: string(c.Kind), Says: c.Says, Due: since(c.DueAt), State: string(c.State)}
+		out := outcome.Answered{Kind: string(c.Kind), Text: c.Text, Due: since(c.DueAt), State: string(c.State)}
 		if !c.AnsweredAt.IsZero() {
 			at := since(c.AnsweredAt)
 			out.At = &at

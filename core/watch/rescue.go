@@ -25,7 +25,7 @@ var troubleWords = message.Words(DarkRaw, BoilOver, Pale, OvenOff)
 // Proposal is something to do now, tried on the model.
 type Proposal struct {
 	Code  string          `json:"code"`
-	Says  message.Message `json:"says"`
+	Text  message.Message `json:"text"`
 	Works bool            `json:"works"` // it meets every clock
 	bake.Continuation
 }
@@ -69,7 +69,7 @@ func both(a, b func(*bake.Stage)) func(*bake.Stage) {
 	return func(s *bake.Stage) { a(s); b(s) }
 }
 
-// troubles has each with how the top looks by the colour clock, where that is told, and what is tried.
+// troubles has each with how the top looks by the colour clock, where that is reported, and what is tried.
 var troubles = map[Trouble]struct {
 	seen float64
 	try  []tried
@@ -113,7 +113,10 @@ var troubles = map[Trouble]struct {
 			},
 			{
 				"cooler_open",
-				message.New("Put a tray under it, uncover it, and turn the oven down by {degrees}", message.CelsiusDifference(lowerC)),
+				message.New(
+					"Put a tray under it, uncover it, and turn the oven down by {degrees}",
+					message.CelsiusDifference(lowerC),
+				),
 				both(warmer(-lowerC), func(s *bake.Stage) { s.Cover = "none" }),
 				true,
 				message.New("Put a tray under it and turn the oven down by {degrees}", message.CelsiusDifference(lowerC)),
@@ -243,44 +246,44 @@ func sortBest(p []Proposal) {
 	})
 }
 
-// AfterwardsCode is how a dessert came out wrong.
-type AfterwardsCode string
+// SalvageCode is how a dessert came out wrong.
+type SalvageCode string
 
 // How it came out.
 const (
-	CameRunny AfterwardsCode = "runny"
-	CamePale  AfterwardsCode = "pale"
-	CameSunk  AfterwardsCode = "sunk"
-	CameStuck AfterwardsCode = "stuck"
+	SalvageRunny SalvageCode = "runny"
+	SalvagePale  SalvageCode = "pale"
+	SalvageSunk  SalvageCode = "sunk"
+	SalvageStuck SalvageCode = "stuck"
 )
 
-// Afterwards is what may be done with one that came out wrong.
-type Afterwards struct {
-	Code AfterwardsCode  `json:"code"`
-	Says message.Message `json:"says"`
+// SalvageTip is what may be done with one that came out wrong.
+type SalvageTip struct {
+	Code SalvageCode     `json:"code"`
+	Text message.Message `json:"text"`
 }
 
 // afterwards are bench practice.
-var afterwards = []Afterwards{
+var afterwards = []SalvageTip{
 	{
-		CameRunny,
+		SalvageRunny,
 		message.New(
 			"If the middle never bubbled, bake on until it does. Otherwise pour the juice off, boil it down in a wide pan until it coats a spoon, and pour it back. Juice thickens as it cools: wait before you judge it.",
 		),
 	},
 	{
-		CamePale,
+		SalvagePale,
 		message.New(
 			"Sprinkle a spoon of sugar over it and bake it on a high shelf at {heat} for 5 to 8 min; watch it.",
 			message.OvenHeat(220),
 		),
 	},
 	{
-		CameSunk,
+		SalvageSunk,
 		message.New("Serve it from the dish as a pudding with cream; bake extra crumble on a tray and sprinkle it over."),
 	},
 	{
-		CameStuck,
+		SalvageStuck,
 		message.New(
 			"Warm the dish for a minute in hot water or a low oven, run a thin knife round the edge, and lift it from below. Otherwise serve it with a spoon.",
 		),
@@ -288,4 +291,4 @@ var afterwards = []Afterwards{
 }
 
 // After lists them.
-func After() []Afterwards { return afterwards }
+func After() []SalvageTip { return afterwards }

@@ -20,7 +20,7 @@ type InOven struct {
 type TwoSettings struct {
 	From  time.Time       `json:"from"`
 	To    time.Time       `json:"to"`
-	Says  message.Message `json:"says"`
+	Text  message.Message `json:"text"`
 	OvenC *float64        `json:"oven_c,omitempty"` // that serves both, tried on the model; nil: none does
 }
 
@@ -37,7 +37,7 @@ type period struct {
 
 // periods are the stages in the oven from now on.
 func (b *Bake) periods(now time.Time) (out []period) {
-	at := b.Began
+	at := b.StartedAt
 	for _, s := range b.Stages {
 		to := at.Add(minutes(s.Minutes))
 		if to.After(now) && s.InOven() {
@@ -72,13 +72,13 @@ func AtTwoSettings(ctx context.Context, in []InOven, now time.Time) ([]TwoSettin
 			}
 			if ok {
 				t.OvenC = &c
-				t.Says = message.New(
+				t.Text = message.New(
 					"{needs}. Both come out right at {heat}: {one} {minutes} min in all, {other} {otherMinutes} min",
 					message.Part(wants), message.OvenHeat(c), message.Text(a.Title), message.Number(longer[0], 0),
 					message.Text(b.Title), message.Number(longer[1], 0),
 				)
 			} else {
-				t.Says = message.New("{needs}. No temperature suits both: put one in later", message.Part(wants))
+				t.Text = message.New("{needs}. No temperature suits both: put one in later", message.Part(wants))
 			}
 			out = append(out, t)
 		}
@@ -108,8 +108,8 @@ func earlier(a, b time.Time) time.Time {
 	return b
 }
 
-// serveBoth looks for a temperature at which two desserts come right from now on, nearest to what they have; with the
-// minutes of each in all.
+// serveBoth looks for a temperature at which two desserts comes out right from now on, nearest to what they have; with
+// the minutes of each in all.
 func serveBoth(ctx context.Context, a, b InOven, now time.Time) (c float64, total [2]float64, ok bool, err error) {
 	low, high := math.Inf(1), 0.0
 	for _, x := range []InOven{a, b} {

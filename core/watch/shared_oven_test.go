@@ -12,7 +12,7 @@ func hot(t *testing.T, ovenC, minutes float64, in float64) *Bake {
 	t.Helper()
 	q := crumble()
 	q.Setting.Stages = []bake.Stage{{OvenC: ovenC, Minutes: minutes}}
-	b, err := Begin(t.Context(), q, minute(in))
+	b, err := Start(t.Context(), q, minute(in))
 	must(t, err)
 	return b
 }
@@ -31,11 +31,11 @@ func TestAnOvenAtTwoSettings(t *testing.T) {
 		must(t, err)
 		if c.says == "" {
 			if len(found) > 0 {
-				t.Errorf("%s: %s", name, found[0].Says)
+				t.Errorf("%s: %s", name, found[0].Text)
 			}
 			continue
 		}
-		if len(found) != 1 || !strings.Contains(found[0].Says.String(), c.says) || found[0].OvenC == nil ||
+		if len(found) != 1 || !strings.Contains(found[0].Text.String(), c.says) || found[0].OvenC == nil ||
 			*found[0].OvenC < 180 || *found[0].OvenC > 200 || !found[0].From.Equal(minute(6)) {
 			t.Errorf("%s: %+v", name, found)
 		}

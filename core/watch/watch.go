@@ -9,6 +9,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/fault"
+	"mabbin/core/larder"
 	"mabbin/core/learn"
 	"mabbin/core/message"
 )
@@ -20,16 +21,16 @@ type Bake struct {
 	Request   bake.DessertRequest // as it went in
 	Predicted bake.DessertAnswer  // as it was predicted then
 	Stages    []bake.Stage        // as they are by now
-	Began     time.Time
+	StartedAt time.Time
 	OutAt     time.Time // zero while it is in the oven
 	EndedAt   time.Time // zero while it is on the watch
 	Calls     []Call
 	Probe     Place
-	Readings  []bake.Point   // of the probe, by minute
-	Estimate  *Estimate      // what the probe told last
-	Foreseen  *learn.Outlook // by what is known by now; nil: it went in before anything was foreseen
-	Speed     Speed          // minutes of the bake to a minute; more than 1 in a simulation alone
-	Doors     []Door         // of a simulated oven, as they were opened
+	Readings  []bake.Point           // of the probe, by minute
+	Estimate  *Estimate              // what the probe reported last
+	Forecast  *learn.DessertForecast // by what is known by now; nil: it went in before anything was predicted
+	Speed     Speed                  // minutes of the bake to a minute; more than 1 in a simulation alone
+	Doors     []Door                 // of a simulated oven, as they were opened
 }
 
 // CallID names a call. The zero value is that of a call which has not been kept yet.
@@ -51,7 +52,7 @@ type Call struct {
 	ID         CallID
 	Kind       Kind
 	DueAt      time.Time
-	Says       message.Message
+	Text       message.Message
 	Caution    message.Message
 	State      State
 	AnsweredAt time.Time // zero until it is done or skipped
@@ -95,14 +96,14 @@ var (
 // mostDoors is how often a door is opened before nobody believes it.
 const mostDoors = 50
 
-// Begin puts a dessert into the oven: it is baked on paper, and its calls are written. A bad request is fault.Faults.
-func Begin(ctx context.Context, q bake.DessertRequest, at time.Time) (*Bake, error) {
+// Start puts a dessert into the oven: it is simulated, and its calls are written. A bad request is fault.Faults.
+func Start(ctx context.Context, q bake.DessertRequest, at time.Time) (*Bake, error) {
 	a, err := bake.Dessert(ctx, q)
 	if err != nil {
 		return nil, err
 	}
-	b := &Bake{Request: q, Predicted: *a, Stages: a.Plan.Stages, Began: at, Speed: RealTime}
-	b.add(Schedule(dessertOf(q, a.Plan, a.LateAt), b.Stages))
+	b := &Bake{Request: q, Predicted: *a, Stages: a.Plan.Stages, StartedAt: at, Speed: RealTime}
+	b.add(Schedule(DessertOf(q, a.Plan, a.LateAt), b.Stages))
 	return b, nil
 }
 
@@ -111,17 +112,17 @@ func (b *Bake) add(planned []Planned) {
 	for _, p := range planned {
 		b.Calls = append(
 			b.Calls,
-			Call{Kind: p.Kind, DueAt: b.Began.Add(minutes(p.DueMin)), Says: p.Says, Caution: p.Caution, State: Waiting},
+			Call{Kind: p.Kind, DueAt: b.StartedAt.Add(minutes(p.DueMin)), Text: p.Text, Caution: p.Caution, State: Waiting},
 		)
 	}
 }
 
 func minutes(x float64) time.Duration { return time.Duration(x * float64(time.Minute)) }
 
-// dessertOf is what the calls need to know of a dessert.
-func dessertOf(q bake.DessertRequest, p bake.Plan, lateAt *float64) Dessert {
+// DessertOf returns what the calls depend on. lateAt is when a second topping goes on, in minutes; nil for none.
+func DessertOf(q bake.DessertRequest, p bake.Plan, lateAt *float64) Dessert {
 	d := Dessert{
-		Slices: q.Request.Style == "bar" || q.Request.Style == "pie", Custard: q.Request.Custard != nil,
+		Slices: larder.StyleOf(q.Request.Style).Slices, Custard: q.Request.Custard != nil,
 		Material: q.Request.Dish.Material, Fire: q.Setting.Fire, Plan: p,
 	}
 	if lateAt != nil {
@@ -145,7 +146,7 @@ func (b *Bake) Out(now time.Time) time.Time {
 }
 
 // Minute is how long it has been in at a time; 0 where somebody has put the clock back meanwhile.
-func (b *Bake) Minute(at time.Time) float64 { return max(0, at.Sub(b.Began).Minutes()) }
+func (b *Bake) Minute(at time.Time) float64 { return max(0, at.Sub(b.StartedAt).Minutes()) }
 
 // AsPredicted is the request with the steam that was predicted for it: what is tried on it bakes the same dessert.
 func (b *Bake) AsPredicted() bake.DessertRequest {
@@ -177,8 +178,8 @@ func (b *Bake) Answer(id CallID, as State, at time.Time) error {
 		return nil
 	}
 	b.OutAt = at
-	if at.Before(b.Began) { // somebody has put the clock back
-		b.OutAt = b.Began
+	if at.Before(b.StartedAt) { // somebody has put the clock back
+		b.OutAt = b.StartedAt
 	}
 	for i := range b.Calls {
 		x := &b.Calls[i]
@@ -253,7 +254,7 @@ func (b *Bake) Replan(ctx context.Context, stages []bake.Stage, now time.Time) e
 	if err != nil {
 		return fault.Within("/setting", err)
 	}
-	d, minute := dessertOf(q, a.Plan, a.LateAt), b.Minute(now)
+	d, minute := DessertOf(q, a.Plan, a.LateAt), b.Minute(now)
 	before := Schedule(d, b.Stages)
 	turned := false
 	for i := range b.Calls {
@@ -267,7 +268,7 @@ func (b *Bake) Replan(ctx context.Context, stages []bake.Stage, now time.Time) e
 		switch {
 		case c.Kind == TakeOut:
 			return false
-		case c.Kind == Turn && turned, c.Kind == Look: // who replans it has just looked
+		case c.Kind == Turn && turned, c.Kind == Check: // who replans it has just looked
 			return true
 		}
 		was := c.Kind == Turn || slices.ContainsFunc(before, func(x Planned) bool {
@@ -298,7 +299,7 @@ func (b *Bake) Rescue(trouble Trouble, offMin float64, now time.Time) ([]Proposa
 	return Rescue(p, bake.Elapsed(b.Stages, b.Minute(now)), trouble, offMin)
 }
 
-// SetProbe puts a probe into the dessert, moves it, or takes it out. What another place has told is forgotten.
+// SetProbe puts a probe into the dessert, moves it, or takes it out. What another place has reported is forgotten.
 func (b *Bake) SetProbe(at Place) {
 	if at != b.Probe {
 		b.Probe, b.Readings, b.Estimate = at, nil, nil
@@ -308,7 +309,7 @@ func (b *Bake) SetProbe(at Place) {
 // Read takes a reading of the probe, C, at a time. The oven is read off the curve, and where that says another end, the
 // calls follow. Out of the oven, or without a probe, nothing is read.
 func (b *Bake) Read(ctx context.Context, c float64, at time.Time, see Filter) error {
-	minute := at.Sub(b.Began).Minutes()
+	minute := at.Sub(b.StartedAt).Minutes()
 	if b.Probe == NoProbe || !b.OutAt.IsZero() || minute < 0 || minute > longestMin {
 		return nil
 	}
@@ -319,8 +320,8 @@ func (b *Bake) Read(ctx context.Context, c float64, at time.Time, see Filter) er
 		return nil
 	}
 	b.Readings = append(b.Readings, bake.Point{Minute: minute, C: c})
-	was := b.Foreseen
-	m, err := b.Foresee(ctx, see)
+	was := b.Forecast
+	m, err := b.UpdateForecast(ctx, see)
 	if err != nil {
 		return err
 	}
@@ -332,10 +333,10 @@ func (b *Bake) Read(ctx context.Context, c float64, at time.Time, see Filter) er
 	if e == nil {
 		return nil
 	}
-	e.Says = e.says(b.Predicted.Plan.Minutes)
+	e.Text = e.describe(b.Predicted.Plan.Minutes)
 	b.Estimate = e
 	if e.Doubtful {
-		b.Foreseen = was
+		b.Forecast = was
 	}
 	if !e.Moves(b.Stages) {
 		return nil
@@ -379,7 +380,7 @@ func (b *Bake) Advance(passed time.Duration) {
 			*t = t.Add(by)
 		}
 	}
-	move(&b.Began)
+	move(&b.StartedAt)
 	move(&b.OutAt)
 	for i := range b.Calls {
 		move(&b.Calls[i].DueAt)

@@ -26,8 +26,8 @@ func crumble() bake.DessertRequest {
 			Material: "stoneware",
 		},
 		Style:   "crumble",
-		Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-		Topping: balance.ToppingAsked{Key: "crumble_classic"},
+		Fruits:  []balance.FruitInput{{Key: "gooseberry", Share: 1}},
+		Topping: balance.ToppingInput{Key: "crumble_classic"},
 	}}
 }
 
@@ -49,7 +49,7 @@ func minute(m float64) time.Time { return noon.Add(minutes(m)) }
 // begun is a dessert that went in at noon, its calls kept under ids of their own.
 func begun(t *testing.T, q bake.DessertRequest) *Bake {
 	t.Helper()
-	b, err := Begin(t.Context(), q, noon)
+	b, err := Start(t.Context(), q, noon)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -76,13 +76,13 @@ func TestCallsComeInTheOrderOfTheirTime(t *testing.T) {
 		"foil first": {
 			nil,
 			[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 25, OvenC: 190}},
-			[]Kind{Turn, Uncover, Look, TakeOut, Ready},
+			[]Kind{Turn, Uncover, Check, TakeOut, Ready},
 			"steam escapes",
 		},
 		"foil last": {
 			nil,
 			[]bake.Stage{{Minutes: 35, OvenC: 190}, {Minutes: 20, OvenC: 190, Cover: "foil"}},
-			[]Kind{Turn, Cover, Look, TakeOut, Ready},
+			[]Kind{Turn, Cover, Check, TakeOut, Ready},
 			"burn worse than water",
 		},
 		"falling heat, pushed under, low": {
@@ -103,18 +103,18 @@ func TestCallsComeInTheOrderOfTheirTime(t *testing.T) {
 		},
 		"custard bars": {
 			func(q *bake.DessertRequest) {
-				q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseAsked{
+				q.Request.Style, q.Request.Base, q.Request.Topping, q.Request.Custard = "bar", &balance.BaseInput{
 					Key: "bar_dough",
-				}, balance.ToppingAsked{
+				}, balance.ToppingInput{
 					Key: "bar_dough",
-				}, &balance.CustardAsked{}
+				}, &balance.CustardInput{}
 			},
 			nil,
 			[]Kind{TakeOut, Fridge, Ready},
 			"within 2 hours",
 		},
 		"a second topping": {
-			func(q *bake.DessertRequest) { q.Request.Late = []balance.ToppingAsked{{Key: "praline_nut"}} },
+			func(q *bake.DessertRequest) { q.Request.Late = []balance.ToppingInput{{Key: "praline_nut"}} },
 			nil,
 			[]Kind{Topping, TakeOut},
 			"reach over",
@@ -138,7 +138,7 @@ func TestCallsComeInTheOrderOfTheirTime(t *testing.T) {
 		}
 		for i, x := range s.Calls {
 			all += x.Caution.String()
-			if x.Says.IsZero() || i > 0 && x.DueAt.Before(s.Calls[i-1].DueAt) {
+			if x.Text.IsZero() || i > 0 && x.DueAt.Before(s.Calls[i-1].DueAt) {
 				t.Errorf("%s: %+v", name, s.Calls)
 			}
 		}
@@ -198,7 +198,7 @@ func TestOtherStagesWriteTheCallsAnew(t *testing.T) {
 	stages := []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 25, OvenC: 190}}
 	for name, c := range map[string]struct {
 		next []bake.Stage
-		want []Kind // of what is to come, beside what is overdue
+		want []Kind // of what is to come, in addition to what is overdue
 	}{
 		"longer":            {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 35, OvenC: 190}}, []Kind{TakeOut, Ready}},
 		"foil on, at once":  {[]bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 9, OvenC: 190}, {Minutes: 20, OvenC: 190, Cover: "foil"}}, []Kind{Cover, TakeOut, Ready}},
@@ -223,7 +223,7 @@ func TestOtherStagesWriteTheCallsAnew(t *testing.T) {
 	}
 }
 
-// surfaces keeps what was baked on paper, for all tests.
+// surfaces keeps what was simulated, for all tests.
 type surfaces struct{ sync.Map }
 
 func (s *surfaces) Get(key [32]byte) (*learn.Surface, bool) {
@@ -241,19 +241,19 @@ func (s *surfaces) Add(key [32]byte, x *learn.Surface) bool {
 
 var kept = new(surfaces)
 
-// inGeneral foresees a dessert in a kitchen that has learnt nothing.
-func inGeneral(ctx context.Context, b *Bake) (*learn.Midway, error) {
+// inGeneral predicts a dessert in a kitchen that has learnt nothing.
+func inGeneral(ctx context.Context, b *Bake) (*learn.MidBakeForecast, error) {
 	q := b.AsPredicted()
 	q.Setting.Stages = b.Stages
-	return learn.Foresight{Keep: kept}.Foresee(ctx, learn.LoggedBake{
+	return learn.Forecaster{Keep: kept}.Forecast(ctx, learn.LoggedBake{
 		ID: "now", At: noon, Request: q, Happened: &learn.Probed{Readings: b.Probed()},
 	})
 }
 
-// midway is what is foreseen of a dessert in a kitchen that has learnt nothing, by what a probe has told.
-func midway(t *testing.T, q bake.DessertRequest, seen []bake.Point) *learn.Midway {
+// midway is what is predicted of a dessert in a kitchen that has learnt nothing, by what a probe has reported.
+func midway(t *testing.T, q bake.DessertRequest, seen []bake.Point) *learn.MidBakeForecast {
 	t.Helper()
-	m, err := learn.Foresight{}.Foresee(t.Context(), learn.LoggedBake{
+	m, err := learn.Forecaster{}.Forecast(t.Context(), learn.LoggedBake{
 		ID: "now", At: noon, Request: q, Happened: &learn.Probed{Readings: seen},
 	})
 	if err != nil {
@@ -350,7 +350,7 @@ func TestWhatAProbeSays(t *testing.T) {
 			}
 		}
 		e := Reestimate(p, stages, c.minute, midway(t, q, seen), false)
-		said := e.says(c.minute + 5).String()
+		said := e.describe(c.minute + 5).String()
 		if !strings.Contains(said, c.says) || strings.Contains(said, c.never) {
 			t.Errorf("%s: %s", name, said)
 		}
@@ -364,7 +364,7 @@ func TestWhatAProbeSays(t *testing.T) {
 	}
 }
 
-// Nobody is told to uncover a dish that has no cover.
+// Nobody is reported to uncover a dish that has no cover.
 func TestABareDishIsNotUncovered(t *testing.T) {
 	p, err := bake.PlanOf(crumble())
 	if err != nil {
@@ -377,7 +377,7 @@ func TestABareDishIsNotUncovered(t *testing.T) {
 				t.Fatal(err)
 			}
 			uncovers := slices.ContainsFunc(all, func(x Proposal) bool {
-				return strings.Contains(strings.ToLower(x.Says.String()), "uncover")
+				return strings.Contains(strings.ToLower(x.Text.String()), "uncover")
 			})
 			if uncovers != want {
 				t.Errorf("%s under %q: %+v", trouble, cover, all)

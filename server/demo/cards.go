@@ -14,7 +14,7 @@ import (
 // demoCard is a card with the requests of its versions, oldest first.
 type demoCard struct {
 	name     string
-	oven     app.ShelfOven
+	oven     app.KitchenOven
 	ovenC    float64
 	minutes  float64
 	notes    []string
@@ -46,21 +46,21 @@ var cards = []demoCard{
 			{
 				Dish:   dishNamed("Small stoneware"),
 				Style:  "crumble",
-				Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-				Thickener: &balance.ThickenerAsked{
+				Fruits: []balance.FruitInput{{Key: "gooseberry", Share: 1}},
+				Thickener: &balance.ThickenerInput{
 					Key: "cornflour",
 				},
-				Topping:   balance.ToppingAsked{Key: "crumble_classic"},
+				Topping:   balance.ToppingInput{Key: "crumble_classic"},
 				Sweetness: "tart",
 			},
 			{
 				Dish:   dishNamed("Small stoneware"),
 				Style:  "crumble",
-				Fruits: []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-				Thickener: &balance.ThickenerAsked{
+				Fruits: []balance.FruitInput{{Key: "gooseberry", Share: 1}},
+				Thickener: &balance.ThickenerInput{
 					Key: "cornflour",
 				},
-				Topping: balance.ToppingAsked{Key: "crumble_classic", Amount: topping.Generous},
+				Topping: balance.ToppingInput{Key: "crumble_classic", Amount: topping.Generous},
 			},
 		},
 	},
@@ -77,12 +77,12 @@ var cards = []demoCard{
 				),
 				Style:     "crumble",
 				Sweetness: "sweet",
-				Fruits: []balance.FruitAsked{
+				Fruits: []balance.FruitInput{
 					{Key: "damson", Peeled: ptr(false), Share: 0.6},
 					{Key: "apple_firm", Share: 0.4, Size: "medium"},
 				},
-				Thickener: &balance.ThickenerAsked{Key: "cornflour"},
-				Topping:   balance.ToppingAsked{Key: "crumble_oat"},
+				Thickener: &balance.ThickenerInput{Key: "cornflour"},
+				Topping:   balance.ToppingInput{Key: "crumble_oat"},
 			},
 		},
 	},
@@ -98,9 +98,9 @@ var cards = []demoCard{
 					"Square tin",
 				),
 				Style:     "crisp",
-				Fruits:    []balance.FruitAsked{{Key: "cherry_sour", Share: 1, Frozen: true}},
-				Thickener: &balance.ThickenerAsked{Key: "arrowroot"},
-				Topping:   balance.ToppingAsked{Key: "crisp_oat_nut"},
+				Fruits:    []balance.FruitInput{{Key: "cherry_sour", Share: 1, Frozen: true}},
+				Thickener: &balance.ThickenerInput{Key: "arrowroot"},
+				Topping:   balance.ToppingInput{Key: "crisp_oat_nut"},
 			},
 		},
 	},
@@ -116,15 +116,15 @@ var cards = []demoCard{
 					"Long gratin",
 				),
 				Style: "crumble",
-				Fruits: []balance.FruitAsked{
+				Fruits: []balance.FruitInput{
 					{Key: "rhubarb", Peeled: ptr(false), Share: 0.55, CutMM: 25},
 					{Key: "strawberry", Share: 0.45},
 				},
-				Thickener: &balance.ThickenerAsked{
+				Thickener: &balance.ThickenerInput{
 					Key: "cornflour",
 				},
-				Extras:  []balance.Asked{{Key: "crystallised_ginger", G: 25}},
-				Topping: balance.ToppingAsked{Key: "crumble_equal"},
+				Extras:  []balance.Quantity{{Key: "crystallised_ginger", G: 25}},
+				Topping: balance.ToppingInput{Key: "crumble_equal"},
 			},
 		},
 	},
@@ -141,12 +141,12 @@ var cards = []demoCard{
 				),
 				Style:  "crumble",
 				Washed: true,
-				Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 0.7, Size: "medium"}, {Key: "blackberry", Share: 0.3}},
-				Liquids: []balance.Asked{
+				Fruits: []balance.FruitInput{{Key: "pear_firm", Share: 0.7, Size: "medium"}, {Key: "blackberry", Share: 0.3}},
+				Liquids: []balance.Quantity{
 					{Key: "lemon_juice", G: 25},
 				},
-				Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"},
-				Topping:   balance.ToppingAsked{Key: "streusel_coarse"},
+				Thickener: &balance.ThickenerInput{Key: "tapioca_starch"},
+				Topping:   balance.ToppingInput{Key: "streusel_coarse"},
 			},
 		},
 	},
@@ -163,12 +163,12 @@ var cards = []demoCard{
 				),
 				Style:   "crisp",
 				Portion: "tasting",
-				Fruits:  []balance.FruitAsked{{Key: "apple_sharp", Share: 1, Size: "small", LossPct: 20}},
-				Liquids: []balance.Asked{
+				Fruits:  []balance.FruitInput{{Key: "apple_sharp", Share: 1, Size: "small", LossPct: 20}},
+				Liquids: []balance.Quantity{
 					{Key: "lemon_juice", G: 4},
 				},
-				Thickener: &balance.ThickenerAsked{Key: "cornflour"},
-				Topping:   balance.ToppingAsked{Key: "crisp_oat_nut", Amount: topping.Light},
+				Thickener: &balance.ThickenerInput{Key: "cornflour"},
+				Topping:   balance.ToppingInput{Key: "crisp_oat_nut", Amount: topping.Light},
 			},
 		},
 	},
@@ -184,10 +184,10 @@ var cards = []demoCard{
 					"Iron skillet",
 				),
 				Style:     "cobbler",
-				Fruits:    []balance.FruitAsked{{Key: "apricot", Peeled: ptr(false), Share: 1}},
-				Thickener: &balance.ThickenerAsked{Key: "tapioca_starch"},
+				Fruits:    []balance.FruitInput{{Key: "apricot", Peeled: ptr(false), Share: 1}},
+				Thickener: &balance.ThickenerInput{Key: "tapioca_starch"},
 				Finishes:  []string{"cream_wash", "coarse_sugar"},
-				Topping:   balance.ToppingAsked{Key: "biscuit_drop", Liquids: []balance.LiquidAsked{{Key: "buttermilk", Share: 1}}},
+				Topping:   balance.ToppingInput{Key: "biscuit_drop", Liquids: []balance.LiquidInput{{Key: "buttermilk", Share: 1}}},
 			},
 		},
 	},
@@ -202,15 +202,15 @@ var cards = []demoCard{
 				Dish:      dishNamed("Oval glass"),
 				Style:     "cobbler",
 				Sweetness: "savoury",
-				Fruits:    []balance.FruitAsked{{Key: "pumpkin", Share: 0.72, CutMM: 15}, {Key: "sweetcorn", Share: 0.28}},
-				Precook:   &balance.PrecookAsked{Minutes: 9, Where: "oven"},
-				Extras:    []balance.Asked{{Key: "fresh_herbs", G: 7}, {Key: "nutmeg", G: 1}},
-				Thickener: &balance.ThickenerAsked{Key: "potato_starch"},
+				Fruits:    []balance.FruitInput{{Key: "pumpkin", Share: 0.72, CutMM: 15}, {Key: "sweetcorn", Share: 0.28}},
+				Precook:   &balance.PrecookInput{Minutes: 9, Where: "oven"},
+				Extras:    []balance.Quantity{{Key: "fresh_herbs", G: 7}, {Key: "nutmeg", G: 1}},
+				Thickener: &balance.ThickenerInput{Key: "potato_starch"},
 				Greasing:  "butter",
-				Topping: balance.ToppingAsked{
+				Topping: balance.ToppingInput{
 					Key:       "biscuit_rolled",
 					BakersPct: map[string]float64{"caster_sugar": 3, "pumpkin_seeds": 18},
-					Liquids:   []balance.LiquidAsked{{Key: "soured_cream", Share: 0.4}, {Key: "whole_milk", Share: 0.6}},
+					Liquids:   []balance.LiquidInput{{Key: "soured_cream", Share: 0.4}, {Key: "whole_milk", Share: 0.6}},
 				},
 			},
 		},
@@ -225,17 +225,17 @@ var cards = []demoCard{
 			{
 				Dish:   dishNamed("Iron skillet"),
 				Style:  "pandowdy",
-				Fruits: []balance.FruitAsked{{Key: "pear_firm", Share: 1}},
-				Liquids: []balance.Asked{
+				Fruits: []balance.FruitInput{{Key: "pear_firm", Share: 1}},
+				Liquids: []balance.Quantity{
 					{Key: "molasses", G: 45},
 					{Key: "water", G: 60},
 					{Key: "lemon_juice", G: 20},
 				},
-				Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}},
-				Thickener: &balance.ThickenerAsked{
+				Extras: []balance.Quantity{{Key: "ginger", G: 2}, {Key: "butter", G: 20}},
+				Thickener: &balance.ThickenerInput{
 					Key: "wheat_flour",
 				},
-				Topping:  balance.ToppingAsked{Key: "puff_squares"},
+				Topping:  balance.ToppingInput{Key: "puff_squares"},
 				Finishes: []string{"egg_wash"},
 			},
 		},
@@ -252,13 +252,13 @@ var cards = []demoCard{
 					"Square tin",
 				),
 				Style:   "betty",
-				Fruits:  []balance.FruitAsked{{Key: "plum", Peeled: ptr(false), Share: 1}},
-				Liquids: []balance.Asked{{Key: "orange_juice", G: 80}},
-				Extras: []balance.Asked{
+				Fruits:  []balance.FruitInput{{Key: "plum", Peeled: ptr(false), Share: 1}},
+				Liquids: []balance.Quantity{{Key: "orange_juice", G: 80}},
+				Extras: []balance.Quantity{
 					{Key: "orange_zest", G: 6},
 				},
-				Thickener: &balance.ThickenerAsked{Key: "cornflour"},
-				Topping:   balance.ToppingAsked{Key: "betty_bread"},
+				Thickener: &balance.ThickenerInput{Key: "cornflour"},
+				Topping:   balance.ToppingInput{Key: "betty_bread"},
 			},
 		},
 	},
@@ -274,13 +274,13 @@ var cards = []demoCard{
 					"Square tin",
 				),
 				Style:  "bar",
-				Fruits: []balance.FruitAsked{{Key: "fig", Share: 1}},
-				Extras: []balance.Asked{{Key: "orange_zest", G: 4}},
-				Thickener: &balance.ThickenerAsked{
+				Fruits: []balance.FruitInput{{Key: "fig", Share: 1}},
+				Extras: []balance.Quantity{{Key: "orange_zest", G: 4}},
+				Thickener: &balance.ThickenerInput{
 					Key: "cornflour",
 				},
-				Topping: balance.ToppingAsked{Key: "bar_dough"},
-				Base:    &balance.BaseAsked{Key: "bar_dough"},
+				Topping: balance.ToppingInput{Key: "bar_dough"},
+				Base:    &balance.BaseInput{Key: "bar_dough"},
 			},
 		},
 	},
@@ -294,13 +294,13 @@ var cards = []demoCard{
 			{
 				Dish:    dishNamed("Square tin"),
 				Style:   "bar",
-				Fruits:  []balance.FruitAsked{{Key: "raspberry", Share: 1}},
-				Custard: &balance.CustardAsked{Egg: 100, Sugar: 130, Flour: 14, Salt: 1, Starch: "cornflour"},
-				Topping: balance.ToppingAsked{
+				Fruits:  []balance.FruitInput{{Key: "raspberry", Share: 1}},
+				Custard: &balance.CustardInput{Egg: 100, Sugar: 130, Flour: 14, Salt: 1, Starch: "cornflour"},
+				Topping: balance.ToppingInput{
 					Key:    "crumble_oat",
 					Amount: topping.Light,
 				},
-				Base:     &balance.BaseAsked{Key: "shortbread"},
+				Base:     &balance.BaseInput{Key: "shortbread"},
 				Finishes: []string{"icing_sugar"},
 			},
 		},
@@ -315,23 +315,23 @@ var cards = []demoCard{
 			{
 				Dish:  dishNamed("Rolled-rim pie dish"),
 				Style: "pie",
-				Fruits: []balance.FruitAsked{
+				Fruits: []balance.FruitInput{
 					{Key: "pear_firm", Share: 0.75, Size: "large"},
 					{Key: "redcurrant", Share: 0.25},
 				},
-				Extras:      []balance.Asked{{Key: "cardamom", G: 1.5}},
+				Extras:      []balance.Quantity{{Key: "cardamom", G: 1.5}},
 				CrumbLayerG: 18,
-				Thickener:   &balance.ThickenerAsked{Key: "arrowroot"},
-				Topping: balance.ToppingAsked{
+				Thickener:   &balance.ThickenerInput{Key: "arrowroot"},
+				Topping: balance.ToppingInput{
 					Key:    "crumble_oat",
 					Amount: topping.Light,
 				},
-				Late: []balance.ToppingAsked{{
+				Late: []balance.ToppingInput{{
 					Key:       "praline_nut",
 					Amount:    topping.Light,
 					BakersPct: map[string]float64{"walnuts": 0, "pumpkin_seeds": 80},
 				}},
-				Base: &balance.BaseAsked{Key: "shortcrust"},
+				Base: &balance.BaseInput{Key: "shortcrust"},
 			},
 		},
 	},

@@ -10,8 +10,8 @@ import (
 	"mabbin/server/store"
 )
 
-// house is what Oxlip Yard has for its days.
-var house = day.House{
+// resources is what Oxlip Yard has for its days.
+var resources = day.Resources{
 	People: []day.Person{
 		{ID: "Bryony", Hours: []day.Span{{From: 7 * 60, To: 15 * 60}}, Breaks: []day.Span{{From: 11*60 + 30, To: 12 * 60}}},
 		{
@@ -20,7 +20,7 @@ var house = day.House{
 			Breaks: []day.Span{{From: 13*60 + 30, To: 14 * 60}},
 		},
 	},
-	Ovens: []day.HouseOven{
+	Ovens: []day.OvenCapacity{
 		{
 			Oven: benchOven.ID.String(), WarmCPerMin: 10, CoolCPerMin: 4,
 			Tiers: []day.Tier{
@@ -40,10 +40,10 @@ var house = day.House{
 var rates = sell.Rates{MinorPerKWh: 32, PackagingMinor: 8}
 
 // stock is what Oxlip Yard has in: windfalls that will not wait, and what is always there.
-func stock(now time.Time) sell.Store {
+func stock(now time.Time) sell.Stock {
 	came, soon := now.AddDate(0, 0, -1).Format(time.DateOnly), now.AddDate(0, 0, 3).Format(time.DateOnly)
-	return sell.Store{
-		Stock: []sell.InStore{
+	return sell.Stock{
+		Items: []sell.StockItem{
 			{Key: "apple_sharp", G: 4200, Since: came, Until: soon},
 			{Key: "wheat_flour", G: 2600},
 			{Key: "caster_sugar", G: 900},
@@ -120,12 +120,12 @@ var prices = map[larder.Kind]map[string]float64{
 	},
 }
 
-// loadDay puts the house and its Saturday in, unless they are there already.
+// loadDay puts the kitchen's resources and its Saturday in, unless they are there already.
 func loadDay(ctx context.Context, s *store.Store, now time.Time) error {
-	if h, err := s.House(ctx, Kitchen.ID); err != nil || len(h.People) > 0 {
+	if h, err := s.Resources(ctx, Kitchen.ID); err != nil || len(h.People) > 0 {
 		return err
 	}
-	if err := s.SetHouse(ctx, Kitchen.ID, house, ""); err != nil {
+	if err := s.SetResources(ctx, Kitchen.ID, resources, ""); err != nil {
 		return err
 	}
 	for of, rows := range prices {
@@ -136,7 +136,7 @@ func loadDay(ctx context.Context, s *store.Store, now time.Time) error {
 			}
 		}
 	}
-	if _, err := s.UpdatePantry(ctx, Kitchen.ID, "", func(sell.Store) (sell.Store, error) {
+	if _, err := s.UpdateStock(ctx, Kitchen.ID, "", func(sell.Stock) (sell.Stock, error) {
 		return stock(now), nil
 	}); err != nil {
 		return err
@@ -146,13 +146,13 @@ func loadDay(ctx context.Context, s *store.Store, now time.Time) error {
 	for next.Weekday() != time.Saturday {
 		next = next.AddDate(0, 0, 1)
 	}
-	a := day.Asked{Orders: []day.Wanted{}}
+	a := day.Orders{Orders: []day.Order{}}
 	for _, o := range saturday {
 		called := o.called
 		if called == "" {
 			called = o.card
 		}
-		a.Orders = append(a.Orders, day.Wanted{
+		a.Orders = append(a.Orders, day.Order{
 			ID: called, Card: id(o.card).String(), Dishes: o.dishes, Due: 60*o.hour + o.past, Serve: o.serve, Place: o.place,
 			Weekly: o.weekly,
 		})
@@ -161,7 +161,7 @@ func loadDay(ctx context.Context, s *store.Store, now time.Time) error {
 		return err
 	}
 	for weeks, of := range lastSaturdays {
-		past := day.Asked{Orders: []day.Wanted{}}
+		past := day.Orders{Orders: []day.Order{}}
 		for _, x := range of {
 			past.Sold = append(past.Sold, day.Sold{Card: id(x.card).String(), Made: x.made, Left: x.left})
 		}

@@ -35,7 +35,7 @@ func Load(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 		if err := s.AddDish(
 			ctx,
 			Kitchen.ID,
-			app.ShelfDish{ID: id(d.name), Name: d.name, Dish: d.dish, Count: max(1, d.count)},
+			app.KitchenDish{ID: id(d.name), Name: d.name, Dish: d.dish, Count: max(1, d.count)},
 		); ofItsOwn(err) != nil {
 			return added, fmt.Errorf("dish %s: %w", d.name, err)
 		}
@@ -133,12 +133,12 @@ func dishNamed(name string) dish.Dish {
 }
 
 var (
-	benchOven = app.ShelfOven{
+	benchOven = app.KitchenOven{
 		ID:   id("Bench oven"),
 		Name: "Bench oven",
 		Oven: oven.Oven{Kind: oven.Indoor, Heating: "fan", GiveOrTakeC: 4, Runners: 5},
 	}
-	oldRange = app.ShelfOven{
+	oldRange = app.KitchenOven{
 		ID:   id("Old range"),
 		Name: "Old range",
 		Oven: oven.Oven{
@@ -151,10 +151,10 @@ var (
 			BottomHeat:  true,
 		},
 	}
-	campOven = app.ShelfOven{
+	campOven = app.KitchenOven{
 		ID:   id("Yard camp oven"),
 		Name: "Yard camp oven",
 		Oven: oven.Oven{Kind: oven.Camp, Heating: "conventional", DiameterCM: 30},
 	}
-	ovens = []app.ShelfOven{benchOven, oldRange, campOven}
+	ovens = []app.KitchenOven{benchOven, oldRange, campOven}
 )

@@ -24,7 +24,7 @@ func TestEveryCardIsRight(t *testing.T) {
 			}
 			for _, x := range a.Remarks {
 				if x.Level == balance.Warning {
-					t.Errorf("%s: %s %s", c.name, x.What, x.Why)
+					t.Errorf("%s: %s %s", c.name, x.Text, x.Reason)
 				}
 			}
 		}
@@ -171,7 +171,7 @@ func TestAMonthOfBakes(t *testing.T) {
 	}
 }
 
-// Every card of the demo comes right as it is written, by its own verdict.
+// Every card of the demo comes out right as it is written, by its own verdict.
 func TestEveryCardComesRight(t *testing.T) {
 	for _, c := range cards {
 		for n := range c.versions {
@@ -182,7 +182,7 @@ func TestEveryCardComesRight(t *testing.T) {
 				t.Fatal(err)
 			}
 			if !a.Verdict.Right {
-				t.Errorf("%s, version %d: %v", c.name, n+1, a.Verdict.Says)
+				t.Errorf("%s, version %d: %v", c.name, n+1, a.Verdict.Summary)
 			}
 		}
 	}

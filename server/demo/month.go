@@ -18,8 +18,8 @@ import (
 
 // The yard's own truths, which only its bakes know: they are what its log has to teach.
 var (
-	ovenIs = map[string]float64{"Bench oven": 2, "Old range": -5, "Yard camp oven": 0} // C beside what the Shelf says
-	fruits = map[string]float64{                                                       // of juice, beside the tables
+	ovenIs = map[string]float64{"Bench oven": 2, "Old range": -5, "Yard camp oven": 0} // C relative to what the Shelf says
+	fruits = map[string]float64{                                                       // of juice, relative to the tables
 		"Rhubarb and strawberry crumble": 0.25,
 		"Freezer cherry crisp":           0.15,
 		"Damson and apple crumble":       -0.05,
@@ -31,25 +31,25 @@ var (
 	tops = map[string]float64{"crumble_oat": 0.9} // how much faster than the tables they brown
 )
 
-// told is a bake that somebody wrote a line about.
-type told struct {
+// logged is a bake that somebody wrote a line about.
+type logged struct {
 	card    string
 	version int
 	daysAgo int
 	out     app.Outcome
 }
 
-var lines = []told{
+var lines = []logged{
 	{
 		"Gooseberry crumble",
 		1,
 		29,
 		app.Outcome{
-			Juice: ptr("spoonable"),
-			Fruit: ptr("tender"),
-			Top:   ptr("golden"),
-			Note:  "Good, but every spoon wanted cream: sharp.",
-			Told:  outcome.Told{Sweetness: "sharp", RimMin: ptr(30.0), Again: ptr(false)},
+			Juice:   ptr("spoonable"),
+			Fruit:   ptr("tender"),
+			Top:     ptr("golden"),
+			Note:    "Good, but every spoon wanted cream: sharp.",
+			Details: outcome.Details{Sweetness: "sharp", RimMin: ptr(30.0), Again: ptr(false)},
 		},
 	},
 	{
@@ -62,7 +62,7 @@ var lines = []told{
 			Top:        ptr("golden"),
 			BoiledOver: ptr(false),
 			Note:       "Thinner than planned. Middle was still cold after half an hour.",
-			Told:       outcome.Told{JuiceHot: "runny", Sweetness: "right", BeforeG: ptr(3120.0), AfterG: ptr(3010.0)},
+			Details:    outcome.Details{JuiceHot: "runny", Sweetness: "right", BeforeG: ptr(3120.0), AfterG: ptr(3010.0)},
 		},
 	},
 	{
@@ -81,7 +81,7 @@ var lines = []told{
 			Top:        ptr("golden"),
 			BoiledOver: ptr(false),
 			Note:       "Keep it like this.",
-			Told: outcome.Told{
+			Details: outcome.Details{
 				Sweetness: "right",
 				RimMin:    ptr(31.0),
 				MiddleMin: ptr(43.0),
@@ -238,7 +238,7 @@ func (c demoCard) baked(ctx context.Context, version int, plan *bake.DessertAnsw
 			Stages:  plan.Plan.Stages,
 		},
 	}}
-	m.Outcome = toldOf(a, r)
+	m.Outcome = loggedOf(a, r)
 	if r.Float64() < notes {
 		m.Note = noteOf(a, r)
 	}
@@ -249,8 +249,8 @@ func (c demoCard) baked(ctx context.Context, version int, plan *bake.DessertAnsw
 	return m, nil
 }
 
-// toldOf is what somebody in a hurry tells of a bake.
-func toldOf(a *bake.DessertAnswer, r *rand.Rand) app.Outcome {
+// loggedOf is what somebody in a hurry tells of a bake.
+func loggedOf(a *bake.DessertAnswer, r *rand.Rand) app.Outcome {
 	w := a.Expected()
 	var o app.Outcome
 	say := func(word string) *string {
@@ -261,7 +261,7 @@ func toldOf(a *bake.DessertAnswer, r *rand.Rand) app.Outcome {
 	}
 	o.Juice, o.Fruit, o.Top = say(w.Juice), say(w.Fruit), say(w.Top)
 	if b := say(w.Base); b != nil {
-		o.Told.Base = *b
+		o.Details.Base = *b
 	}
 	if r.Float64() < tells {
 		o.BoiledOver = w.BoiledOver
@@ -273,17 +273,17 @@ func toldOf(a *bake.DessertAnswer, r *rand.Rand) app.Outcome {
 		return ptr(math.Round(max(1, *x+by*r.NormFloat64())))
 	}
 	if e := a.Plan.Answer.Events; r.Float64() < timed {
-		o.Told.RimMin, o.Told.MiddleMin = near(e.RimBubbles, 1.5), near(e.MiddleBubbles, 2)
+		o.Details.RimMin, o.Details.MiddleMin = near(e.RimBubbles, 1.5), near(e.MiddleBubbles, 2)
 	}
 	if r.Float64() < weighs {
 		before := math.Round(
 			1200 + a.Balance.Portions.FinishedG + a.Balance.Portions.DriedOffG + a.Balance.Ledger.SteamedOffG,
 		)
 		lost := a.Balance.Ledger.SteamedOffG + a.Plan.Answer.End.DriedOffG
-		o.Told.BeforeG, o.Told.AfterG = ptr(before), ptr(before-math.Round(lost))
+		o.Details.BeforeG, o.Details.AfterG = ptr(before), ptr(before-math.Round(lost))
 	}
 	if o.Juice != nil && r.Float64() < tells {
-		o.Told.Again = ptr(w.Fruit != "hard" && w.Top != "burnt" && w.Juice != "runny")
+		o.Details.Again = ptr(w.Fruit != "hard" && w.Top != "burnt" && w.Juice != "runny")
 	}
 	return o
 }
@@ -313,9 +313,9 @@ func noteOf(a *bake.DessertAnswer, r *rand.Rand) string {
 }
 
 // happened is a bake as the oven watch saw it, with a probe in it.
-func happened(q bake.DessertRequest, plan, a *bake.DessertAnswer, r *rand.Rand) *outcome.Happened {
+func happened(q bake.DessertRequest, plan, a *bake.DessertAnswer, r *rand.Rand) *outcome.ActualBake {
 	p := plan.Plan
-	h := &outcome.Happened{
+	h := &outcome.ActualBake{
 		Minutes: p.Minutes + math.Round(
 			2*r.NormFloat64(),
 		),
@@ -328,17 +328,14 @@ func happened(q bake.DessertRequest, plan, a *bake.DessertAnswer, r *rand.Rand) 
 		Calls:      []outcome.Answered{},
 		Readings:   []bake.Point{},
 	}
-	for _, c := range watch.Schedule(watch.Dessert{
-		Slices:   q.Request.Style == "bar" || q.Request.Style == "pie",
-		Material: q.Request.Dish.Material, Plan: p,
-	}, p.Stages) {
+	for _, c := range watch.Schedule(watch.DessertOf(q, p, nil), p.Stages) {
 		at := c.DueMin + r.Float64()
 		if c.Kind == watch.TakeOut {
 			at = h.Minutes
 		}
 		h.Calls = append(
 			h.Calls,
-			outcome.Answered{Kind: string(c.Kind), Says: c.Says, Due: c.DueMin, At: &at, State: string(watch.Done)},
+			outcome.Answered{Kind: string(c.Kind), Text: c.Text, Due: c.DueMin, At: &at, State: string(watch.Done)},
 		)
 	}
 	for minute := 1.0; minute < h.Minutes; minute += 2 {

@@ -30,7 +30,7 @@ var topColour = map[string]color.RGBA{
 }
 
 // drawn is a picture of a bake from above, drawn in the place of a photograph: the dish on a board, crumbs in the
-// colour that was told, juice where it came through.
+// colour that was reported, juice where it came through.
 func drawn(b app.BakeRecord) (app.Picture, error) {
 	const w, h = 480, 360
 	key := id("picture of " + b.ID.String())

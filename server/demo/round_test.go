@@ -14,7 +14,7 @@ import (
 // A card that is written as plain text and read again is the same dessert: what a baker passes on by hand survives it,
 // with its base, its custard and its doughs.
 func TestEveryCardReadsBackFromItsText(t *testing.T) {
-	pantry := larder.Pantry(nil)
+	pantry := larder.Vocabulary(nil)
 	by := units.Conventions{Cup: units.MetricCup, Spoon: units.MetricSpoon, Eggs: units.UKEggs}
 	for _, c := range cards {
 		r := c.version(len(c.versions))
@@ -30,9 +30,9 @@ func TestEveryCardReadsBackFromItsText(t *testing.T) {
 		if d.Name != c.name || d.OvenC != c.ovenC || d.Minutes != c.minutes {
 			t.Errorf("%s is read as %q, %g C, %g min", c.name, d.Name, d.OvenC, d.Minutes)
 		}
-		lines := make([]recipe.LineAsked, len(d.Lines))
+		lines := make([]recipe.LineRequest, len(d.Lines))
 		for i, l := range d.Lines {
-			lines[i] = recipe.LineAsked{Text: l.Text, Bowl: l.Bowl, Sure: true}
+			lines[i] = recipe.LineRequest{Text: l.Text, Bowl: l.Bowl, Sure: true}
 		}
 		v, err := recipe.Judge(t.Context(), recipe.Request{
 			Lines: lines, Style: r.Style, Dish: &r.Dish, Cup: by.Cup, Spoon: by.Spoon, Eggs: by.Eggs,

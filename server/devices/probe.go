@@ -107,7 +107,13 @@ func Simulate(dessert uuid.UUID, b *watch.Bake) (*SimulatedProbe, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &SimulatedProbe{from: b.Began, curve: a.Curves, place: b.Probe, seed: seedOf(dessert), ovenC: first.OvenC}, nil
+	return &SimulatedProbe{
+		from:  b.StartedAt,
+		curve: a.Curves,
+		place: b.Probe,
+		seed:  seedOf(dessert),
+		ovenC: first.OvenC,
+	}, nil
 }
 
 // ReadSimulated reads the simulated probe of a dessert at a time.

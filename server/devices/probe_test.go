@@ -35,7 +35,7 @@ func lying(t *testing.T) uuid.UUID {
 func plumCrisp() bake.DessertRequest {
 	return bake.DessertRequest{Request: balance.Request{
 		Dish: dish.Dish{Shape: dish.Square, LengthCM: 20, DepthCM: 5, Material: "enamel"}, Style: "crisp",
-		Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut"},
+		Fruits: []balance.FruitInput{{Key: "plum", Share: 1}}, Topping: balance.ToppingInput{Key: "crisp_oat_nut"},
 	}}
 }
 

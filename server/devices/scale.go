@@ -115,7 +115,7 @@ func (s *SimulatedScale) Clear() {
 	s.loads, s.still, s.zero = nil, 0, 0
 }
 
-// Shown is a scale's reading beside what is being weighed.
+// Shown is a scale's reading in addition to what is being weighed.
 type Shown struct {
 	G       float64
 	Settled bool

@@ -25,9 +25,10 @@ import (
 const (
 	manifestName  = "mabbin-kitchen.json"
 	archiveFormat = "mabbin-kitchen"
-	// ArchiveForm is the version of an archive's rows, the store's own: 4 since butter on a dish may be a film, 3 since
-	// sentences may be sequences, 2 since what is said is kept with its values; before, it was plain text. All are read.
-	ArchiveForm = 4
+	// ArchiveForm is the version of an archive's rows, the store's own. All are read: 5 since names are plain words, 4
+	// since butter on a dish may be a film, 3 since sentences may be sequences, 2 since messages are stored with their
+	// values.
+	ArchiveForm = 5
 )
 
 // The limits of an archive that is read.
@@ -72,7 +73,7 @@ func (s summed) part() Part { return Part{Rows: s.rows, SHA256: hex.EncodeToStri
 // ErrArchive is an archive that can't be read. What it says is meant for whoever chose it.
 var ErrArchive = errors.New("can't be read as a kitchen's archive")
 
-func noArchive(says message.Message) error { return message.Error{Says: says, Kind: ErrArchive} }
+func noArchive(says message.Message) error { return message.Error{Message: says, Kind: ErrArchive} }
 
 // ArchiveWriter writes an archive as it comes, so that a large kitchen takes no more memory than a small one.
 type ArchiveWriter struct {
@@ -163,14 +164,14 @@ func (w *ArchiveWriter) Close() error {
 
 // Archive is an archive as it is read.
 type Archive struct {
-	// Tick, where there is one, is told how many bytes of it have been read, unpacked, of how many. An error from it
+	// Tick, where there is one, receives how many bytes of it have been read, unpacked, of how many. An error from it
 	// ends the reading.
 	Tick func(read, of int64) error
 
 	zip      *zip.Reader
 	files    map[string]*zip.File // by their names, as they are written
 	form     int
-	contents map[string]Part // nil: of before archives told it
+	contents map[string]Part // nil: of before archives reported it
 	read, of int64
 }
 
@@ -220,8 +221,10 @@ func OpenArchive(from io.ReaderAt, size int64) (*Archive, error) {
 	}
 	for _, f := range z.File {
 		if f.UncompressedSize64 > smallTable && f.UncompressedSize64/mostPacked > f.CompressedSize64 {
-			return nil, noArchive(message.New("it can't be read as a kitchen's archive: {file} is suspiciously larger unpacked than packed",
-				message.Text(f.Name)))
+			return nil, noArchive(
+				message.New("it can't be read as a kitchen's archive: {file} is suspiciously larger unpacked than packed",
+					message.Text(f.Name)),
+			)
 		}
 		if unpacked += f.UncompressedSize64; unpacked > mostUnpacked {
 			return nil, noArchive(
@@ -316,7 +319,7 @@ func (a *Archive) whole(name string, most int64) ([]byte, error) {
 }
 
 // errLongRow is a row, or nothing but blanks, of more than mostRow bytes.
-var errLongRow = message.Error{Says: message.New("a row is larger than {most} MB", message.Count(mostRow>>20))}
+var errLongRow = message.Error{Message: message.New("a row is larger than {most} MB", message.Count(mostRow>>20))}
 
 // rowReader reads so many bytes, and no more until it is given more.
 type rowReader struct {
@@ -342,7 +345,7 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 	defer func() { _ = f.Close() }()
 	broken := func(err error) error {
 		return message.Error{
-			Says: message.New(
+			Message: message.New(
 				"it can't be read as a kitchen's archive: {file}: {why}",
 				message.Text(table+".json"),
 				message.Part(message.Of(err)),
@@ -354,7 +357,7 @@ func (a *Archive) Rows(table string, row func(json.RawMessage) error) error {
 	bounded := &rowReader{from: io.TeeReader(f, now.sum), left: 2 * mostRow}
 	d := json.NewDecoder(bounded)
 	if t, err := d.Token(); err != nil || t != json.Delim('[') {
-		return broken(message.Error{Says: message.New("is not a list of rows")})
+		return broken(message.Error{Message: message.New("is not a list of rows")})
 	}
 	for d.More() {
 		var raw json.RawMessage

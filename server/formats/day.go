@@ -13,10 +13,10 @@ import (
 	"github.com/google/uuid"
 )
 
-// DayOf is a day as it was laid, for a file.
+// DayOf is a day as it was planned, for a file.
 type DayOf struct {
-	Date time.Time
-	Laid *day.Laid
+	Date     time.Time
+	Schedule *day.Schedule
 }
 
 // Calendar is days as iCalendar (RFC 5545), in the hours of the kitchen's own clock. Each thing keeps its identity from
@@ -27,7 +27,7 @@ func Calendar(kitchen uuid.UUID, name string, days []DayOf, made time.Time, r re
 	c.SetMethod(ics.MethodPublish)
 	c.SetXWRCalName("Mabbin: " + name)
 	for _, d := range days {
-		for _, s := range d.Laid.Sheets {
+		for _, s := range d.Schedule.Sheets {
 			for _, row := range s.Rows {
 				if row.At < 0 {
 					continue // made the day before
@@ -52,7 +52,7 @@ func event(kitchen uuid.UUID, date time.Time, s day.Sheet, row day.Row, made tim
 	at := date.Add(time.Duration(row.At) * time.Minute)
 	e.SetProperty(ics.ComponentPropertyDtStart, at.Format(floating))
 	e.SetProperty(ics.ComponentPropertyDtEnd, at.Add(time.Duration(max(1, row.Minutes))*time.Minute).Format(floating))
-	e.SetSummary(r.Text(row.Says))
+	e.SetSummary(r.Text(row.Text))
 	e.SetLocation(s.Of)
 	if !row.Caution.IsZero() {
 		e.SetDescription(r.Text(row.Caution))
@@ -61,7 +61,7 @@ func event(kitchen uuid.UUID, date time.Time, s day.Sheet, row day.Row, made tim
 		a := e.AddAlarm()
 		a.SetAction(ics.ActionDisplay)
 		a.SetTrigger(alarmed)
-		a.SetProperty(ics.ComponentPropertyDescription, r.Text(row.Says))
+		a.SetProperty(ics.ComponentPropertyDescription, r.Text(row.Text))
 	}
 	return e
 }
@@ -70,12 +70,12 @@ func event(kitchen uuid.UUID, date time.Time, s day.Sheet, row day.Row, made tim
 func WriteDayCSV(to io.Writer, d DayOf, r render.Reading) error {
 	w := csv.NewWriter(to)
 	rows := [][]string{{"date", "clock", "minutes", "who or where", "what"}}
-	for _, s := range d.Laid.Sheets {
+	for _, s := range d.Schedule.Sheets {
 		for _, row := range s.Rows {
 			rows = append(rows, []string{
 				d.Date.Format(time.DateOnly),
 				d.Date.Add(time.Duration(row.At) * time.Minute).Format("15:04"), fmt.Sprint(row.Minutes),
-				harmless(s.Of), harmless(r.Text(row.Says)),
+				harmless(s.Of), harmless(r.Text(row.Text)),
 			})
 		}
 	}

@@ -30,20 +30,20 @@ var whole = recipe.Card{
 			Material:      "glass",
 		},
 		Style: "crumble",
-		Fruits: []balance.FruitAsked{
+		Fruits: []balance.FruitInput{
 			{Key: "damson", Share: 0.6, Frozen: true, MeasuredRelease: 0.5},
 			{Key: "orchard_apple", Share: 0.4, Peeled: ptr(false), CutMM: 12, Size: "large", LossPct: 15},
 		},
 		Washed: true,
-		Precook: &balance.PrecookAsked{
+		Precook: &balance.PrecookInput{
 			Minutes: 6,
 			Where:   "oven",
 		},
-		Macerate: &balance.MacerateAsked{Minutes: 30, Juice: "reduce", WithThickener: true},
-		Liquids: []balance.Asked{
+		Macerate: &balance.MacerateInput{Minutes: 30, Juice: "reduce", WithThickener: true},
+		Liquids: []balance.Quantity{
 			{Key: "lemon_juice", G: 20},
 		},
-		Extras:      []balance.Asked{{Key: "raisins", G: 50}},
+		Extras:      []balance.Quantity{{Key: "raisins", G: 50}},
 		CrumbLayerG: 30,
 		WeighedFruitG: ptr(
 			940.5,
@@ -53,8 +53,12 @@ var whole = recipe.Card{
 		SetTarget:   ptr(3.9),
 		LongBoil:    true,
 		SteamedOffG: ptr(70.0),
-		Thickener:   &balance.ThickenerAsked{Key: "arrowroot", G: ptr(12.0), With: []balance.Asked{{Key: "cornflour", G: 5}}},
-		Topping: balance.ToppingAsked{
+		Thickener: &balance.ThickenerInput{
+			Key:  "arrowroot",
+			G:    ptr(12.0),
+			With: []balance.Quantity{{Key: "cornflour", G: 5}},
+		},
+		Topping: balance.ToppingInput{
 			Key:         "crumble_oat",
 			Amount:      topping.Generous,
 			ThicknessMM: 17,
@@ -104,14 +108,14 @@ func TestTextIsReadAgain(t *testing.T) {
 	if err != nil || d.Name != whole.Name || d.OvenC != 185 || d.Minutes != 45 {
 		t.Fatalf("%+v, %v", d, err)
 	}
-	var asked []recipe.LineAsked
+	var asked []recipe.LineRequest
 	for _, l := range d.Lines {
-		asked = append(asked, recipe.LineAsked{Text: l.Text})
+		asked = append(asked, recipe.LineRequest{Text: l.Text})
 	}
 	v, err := recipe.Judge(
 		t.Context(),
 		recipe.Request{Lines: asked, Style: "crumble", Cup: "metric", Own: whole.Request.Own},
-		larder.Pantry(whole.Request.Own),
+		larder.Vocabulary(whole.Request.Own),
 	)
 	if err != nil || v.Open > 0 {
 		t.Fatalf("%d questions, %v: %+v", v.Open, err, v.Rows)

@@ -260,7 +260,7 @@ func inner(n *html.Node, most int) string {
 	return strings.ToValidUTF8(b.String(), "")
 }
 
-// asRecipe is a card as a schema.org Recipe, with the whole card beside what others read.
+// asRecipe is a card as a schema.org Recipe, with the whole card in addition to what others read.
 func asRecipe(c recipe.Card, a *balance.Answer) map[string]any {
 	ingredients, instructions := []string{}, []map[string]string{}
 	for _, b := range a.Ticket {

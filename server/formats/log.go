@@ -51,7 +51,7 @@ func NewLogWriter(to io.Writer) (LogWriter, error) {
 // Line writes one bake.
 func (l LogWriter) Line(b outcome.Line) error {
 	*l.lines++
-	t := b.Told
+	t := b.Details
 	return l.w.Write([]string{
 		b.BakedAt.UTC().
 			Format(time.RFC3339),

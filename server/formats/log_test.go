@@ -18,7 +18,7 @@ func TestALogIsATable(t *testing.T) {
 	version, c, juice, over, before := 2, 185.0, "saucy", false, 2410.5
 	for _, l := range []outcome.Line{
 		{Title: "=SUM(A1)", BakedAt: time.Date(2026, 10, 1, 12, 0, 0, 0, time.UTC), Note: "two\nlines, \"quoted\""},
-		{Title: "Damson", Batch: "011026-A", Version: &version, Oven: "Old range", OvenC: &c, Predicted: "spoonable", Juice: &juice, BoiledOver: &over, Told: outcome.Told{Base: "crisp", BeforeG: &before, MadeBy: "=Bryony"}},
+		{Title: "Damson", Batch: "011026-A", Version: &version, Oven: "Old range", OvenC: &c, Predicted: "spoonable", Juice: &juice, BoiledOver: &over, Details: outcome.Details{Base: "crisp", BeforeG: &before, MadeBy: "=Bryony"}},
 	} {
 		if err := w.Line(l); err != nil {
 			t.Fatal(err)

@@ -57,7 +57,7 @@ type Print struct {
 	Read   render.Reading
 }
 
-// layouts lay each sheet out, and return where it ends.
+// layouts put each sheet out, and return where it ends.
 var layouts = map[Sheet]func(*pressed) float64{
 	TicketSheet:  (*pressed).ticketSheet,
 	CardSheet:    (*pressed).cardSheet,

@@ -24,8 +24,8 @@ func printable() map[string]balance.Request {
 				Material: "stoneware",
 			},
 			Style:   "crumble",
-			Fruits:  []balance.FruitAsked{{Key: "gooseberry", Share: 1}},
-			Topping: balance.ToppingAsked{Key: "crumble_classic"},
+			Fruits:  []balance.FruitInput{{Key: "gooseberry", Share: 1}},
+			Topping: balance.ToppingInput{Key: "crumble_classic"},
 		},
 		"long": {
 			Dish: dish.Dish{
@@ -37,25 +37,25 @@ func printable() map[string]balance.Request {
 			},
 			Style:       "pie",
 			CrumbLayerG: 20,
-			Fruits: []balance.FruitAsked{
+			Fruits: []balance.FruitInput{
 				{Key: "apple_sharp", Share: 0.4},
 				{Key: "apple_soft", Share: 0.3},
 				{Key: "blackberry", Share: 0.3},
 			},
-			Liquids: []balance.Asked{
+			Liquids: []balance.Quantity{
 				{Key: "lemon_juice", G: 15},
 			},
-			Extras: []balance.Asked{{Key: "ginger", G: 2}, {Key: "butter", G: 20}, {Key: "orange_zest", G: 4}},
-			Topping: balance.ToppingAsked{
+			Extras: []balance.Quantity{{Key: "ginger", G: 2}, {Key: "butter", G: 20}, {Key: "orange_zest", G: 4}},
+			Topping: balance.ToppingInput{
 				Key: "crumble_classic",
 			},
-			Late:     []balance.ToppingAsked{{Key: "praline_nut"}},
-			Base:     &balance.BaseAsked{Key: "shortcrust"},
+			Late:     []balance.ToppingInput{{Key: "praline_nut"}},
+			Base:     &balance.BaseInput{Key: "shortcrust"},
 			Finishes: []string{"egg_wash", "icing_sugar"},
 		},
 		"cut": {
 			Dish: dish.Dish{Shape: dish.Oval, LengthCM: 30, WidthCM: 20, DepthCM: 6, Material: "stoneware"}, Style: "cobbler",
-			Fruits: []balance.FruitAsked{{Key: "peach", Share: 1}}, Topping: balance.ToppingAsked{Key: "biscuit_rolled"},
+			Fruits: []balance.FruitInput{{Key: "peach", Share: 1}}, Topping: balance.ToppingInput{Key: "biscuit_rolled"},
 		},
 	}
 }

@@ -33,7 +33,7 @@ const (
 // ErrPicture is a picture that can't be read. What it says is meant for whoever chose it.
 var ErrPicture = errors.New("can't be read as a picture")
 
-func noPicture(says message.Message) error { return message.Error{Says: says, Kind: ErrPicture} }
+func noPicture(says message.Message) error { return message.Error{Message: says, Kind: ErrPicture} }
 
 // Picture is a picture made ready to be kept.
 type Picture struct {
@@ -99,9 +99,9 @@ func checkSize(raw []byte) error {
 	return nil
 }
 
-// decodedBytes is what a point of a picture takes at most while it is decoded, in bytes, with what the decoder holds
-// besides the picture: an interlaced PNG is put together of pictures of its passes, and a JPEG of four colours, or in
-// RGB, is made anew from its planes.
+// decodedBytes is what a point of a picture takes at most while it is decoded, in bytes, with what the decoder holds in
+// addition to the picture: an interlaced PNG is put together of pictures of its passes, and a JPEG of four colours, or
+// in RGB, is made anew from its planes.
 func decodedBytes(raw []byte, kind string, of color.Model) int64 {
 	if kind == "png" {
 		each := int64(4)
@@ -182,7 +182,7 @@ func ownJPEG(raw []byte, side int) (size image.Point, ok bool) {
 			return size, false
 		}
 	}
-	for i := scan; i+1 < len(raw); i++ { // within a scan 0xff is followed by nought
+	for i := scan; i+1 < len(raw); i++ { // within a scan 0xff is followed by zero
 		if raw[i] == 0xff && raw[i+1] != 0 && (raw[i+1] != markEnd || i+2 != len(raw)) {
 			return size, false
 		}

@@ -185,7 +185,7 @@ func TestAPictureIsTurnedAsItWasHeld(t *testing.T) {
 	}
 }
 
-// What is seen through is white on paper, and nothing is enlarged.
+// What is seen through is white in the simulation, and nothing is enlarged.
 func TestASmallPictureStaysSmall(t *testing.T) {
 	var b bytes.Buffer
 	if err := png.Encode(&b, image.NewNRGBA(image.Rect(0, 0, 30, 20))); err != nil {

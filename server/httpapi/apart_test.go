@@ -18,35 +18,35 @@ import (
 // notMine are the bodies for each route to a thing of a kitchen: all that would be right in its own. A route that is
 // added has to be added here.
 var notMine = map[string]string{
-	"POST /watch/way/:way/steps/:step": `{"answer":"done"}`,
-	"DELETE /watch/way/:way":           "",
-	"PUT /dishes/:dish":                `{"name":"Stolen","count":1,"dish":{"shape":"square","length_cm":20,"depth_cm":5,"material":"glass"}}`,
-	"DELETE /dishes/:dish":             "",
-	"PUT /ovens/:oven":                 `{"name":"Stolen","oven":{"kind":"oven","heating":"fan","offset_c":0,"give_or_take_c":5}}`,
-	"DELETE /ovens/:oven":              "",
-	"GET /cards/:card":                 "",
-	"PUT /cards/:card":                 `{"name":"Stolen"}`,
+	"POST /watch/countdowns/:countdown/steps/:step": `{"answer":"done"}`,
+	"DELETE /watch/countdowns/:countdown":           "",
+	"PUT /dishes/:dish":                             `{"name":"Stolen","count":1,"dish":{"shape":"square","length_cm":20,"depth_cm":5,"material":"glass"}}`,
+	"DELETE /dishes/:dish":                          "",
+	"PUT /ovens/:oven":                              `{"name":"Stolen","oven":{"kind":"oven","heating":"fan","offset_c":0,"give_or_take_c":5}}`,
+	"DELETE /ovens/:oven":                           "",
+	"GET /cards/:card":                              "",
+	"PUT /cards/:card":                              `{"name":"Stolen"}`,
 	"POST /cards/:card/versions": `{"id":"00000000-0000-4000-8000-00000000a001","setting":{},"request":` +
 		crumble + `}`,
-	"GET /cards/:card/versions/:version/beside/:other": "",
-	"DELETE /watch/:dessert":                           "",
-	"POST /watch/:dessert":                             "",
-	"POST /watch/:dessert/calls/:call":                 `{"answer":"done"}`,
-	"POST /watch/:dessert/rescue":                      `{"trouble":"pale"}`,
-	"PUT /watch/:dessert/stages":                       `{"stages":[{"minutes":9,"oven_c":100}]}`,
-	"PUT /watch/:dessert/probe":                        `{"place":"middle"}`,
-	"PUT /watch/:dessert/simulation":                   `{"speed":10}`,
-	"GET /bakes/:bake":                                 "",
-	"PUT /bakes/:bake/outcome":                         `{"correction_id":"00000000-0000-4000-8000-00000000a002","outcome":{"juice":"runny"}}`,
-	"GET /bakes/:bake/why":                             "",
-	"GET /bakes/:bake/beside/:other":                   "",
-	"GET /pictures/:picture":                           "",
-	"POST /pictures/:picture":                          "a picture",
+	"GET /cards/:card/versions/:version/compared-with/:other": "",
+	"DELETE /watch/:dessert":                                  "",
+	"POST /watch/:dessert":                                    "",
+	"POST /watch/:dessert/calls/:call":                        `{"answer":"done"}`,
+	"POST /watch/:dessert/rescue":                             `{"trouble":"pale"}`,
+	"PUT /watch/:dessert/stages":                              `{"stages":[{"minutes":9,"oven_c":100}]}`,
+	"PUT /watch/:dessert/probe":                               `{"place":"middle"}`,
+	"PUT /watch/:dessert/simulation":                          `{"speed":10}`,
+	"GET /bakes/:bake":                                        "",
+	"PUT /bakes/:bake/outcome":                                `{"correction_id":"00000000-0000-4000-8000-00000000a002","outcome":{"juice":"runny"}}`,
+	"GET /bakes/:bake/causes":                                 "",
+	"GET /bakes/:bake/compared-with/:other":                   "",
+	"GET /pictures/:picture":                                  "",
+	"POST /pictures/:picture":                                 "a picture",
 }
 
 // byKey are routes to a thing that is called by a key, the same in each kitchen.
 var byKey = regexp.MustCompile(
-	`^((PUT|DELETE) /own/:kind/:key|GET /store/:key/uses|(GET|PUT|POST) /days/:date.*|PUT /watch/way/:way)$`,
+	`^((PUT|DELETE) /own/:kind/:key|GET /stock/:key/uses|(GET|PUT|POST) /days/:date.*|PUT /watch/countdowns/:countdown)$`,
 )
 
 // No route to a thing of one kitchen reads or changes it under another's address.
@@ -93,7 +93,7 @@ func TestNoRouteReachesIntoAnotherKitchen(t *testing.T) {
 	ids := strings.NewReplacer(
 		":dish", firstID("/dishes", ""), ":oven", firstID("/ovens", ""), ":card", firstID("/cards", "cards"),
 		":version", "1", ":bake", firstID("/bakes", "bakes"), ":picture", pictureID,
-		":way", wentIn, ":step", "0", ":dessert", wentIn, ":call", watched.Desserts[0].Calls[0].Id.String(),
+		":countdown", wentIn, ":step", "0", ":dessert", wentIn, ":call", watched.Desserts[0].Calls[0].Id.String(),
 	)
 
 	e := gin.New()

@@ -27,12 +27,12 @@ func question(in api.BenchRequest) app.BenchQuestion {
 func benchFault(x api.BenchRequest) error { return fault.Under("/request", balance.Check(x.Request)) }
 
 // bench answers all that the Bench shows for one change.
-func (s *server) bench(c *gin.Context) {
+func (s *server) planBench(c *gin.Context) {
 	in, ok := decode(s, c, benchFault)
 	if !ok {
 		return
 	}
-	out, err := s.desk.Plan(c, question(in))
+	out, err := s.bench.Plan(c, question(in))
 	s.respondShown(c, out, err)
 }
 
@@ -42,12 +42,12 @@ func (s *server) whatIf(c *gin.Context) {
 	if !ok {
 		return
 	}
-	out, err := s.desk.WhatIf(c, question(in.Bench), in.If)
+	out, err := s.bench.WhatIf(c, question(in.Bench), in.If)
 	s.respondShown(c, out, underBench("/bench", err))
 }
 
-// told is a text, where there is one.
-func told(m message.Message) *message.Message {
+// toAPIDetails is a text, where there is one.
+func toAPIDetails(m message.Message) *message.Message {
 	if m.IsZero() {
 		return nil
 	}
@@ -60,12 +60,12 @@ func (s *server) readyBy(c *gin.Context) {
 	if !ok {
 		return
 	}
-	r, err := s.desk.ReadyBy(c, question(in.Bench), s.Clock(), in.ReadyAt, day.Serve(in.Serve))
+	r, err := s.bench.ReadyBy(c, question(in.Bench), s.Clock(), in.ReadyAt, day.Serve(in.Serve))
 	s.respond(c, http.StatusOK, api.ReadyBy{
-		InTime: r.InTime, ReadyAt: r.At(r.ReadyAt), NotBefore: r.At(r.NotBefore), BeginAt: r.At(r.BeginAt),
-		InAt: r.At(r.InAt), SpareMin: r.SpareMin, WayOut: told(r.WayOut),
+		InTime: r.InTime, ReadyAt: r.At(r.ReadyAt), NotBefore: r.At(r.NotBefore), StartAt: r.At(r.StartAt),
+		InAt: r.At(r.InAt), SpareMin: r.SpareMin, Remedy: toAPIDetails(r.Remedy),
 		Steps: each(r.Steps, func(x day.Step) api.ReadyStep {
-			return api.ReadyStep{Kind: x.Kind, At: r.At(x.At), Minutes: x.Minutes, Hands: x.Hands, Says: x.Says}
+			return api.ReadyStep{Kind: x.Kind, At: r.At(x.At), Minutes: x.Minutes, NeedsPerson: x.NeedsPerson, Text: x.Text}
 		}),
 	}, underBench("/bench", err))
 }
@@ -96,7 +96,7 @@ func (s *server) benchCost(c *gin.Context) {
 	if !ok {
 		return
 	}
-	out, err := s.desk.Cost(c, question(in))
+	out, err := s.bench.Cost(c, question(in))
 	s.respond(c, http.StatusOK, out, err)
 }
 
@@ -106,7 +106,7 @@ func (s *server) benchOtherCosts(c *gin.Context) {
 	if !ok {
 		return
 	}
-	out, err := s.desk.OtherCosts(c, question(in))
+	out, err := s.bench.OtherCosts(c, question(in))
 	s.respond(c, http.StatusOK, api.OtherCosts{Others: out}, err)
 }
 
@@ -116,17 +116,17 @@ func (s *server) benchKeeping(c *gin.Context) {
 	if !ok {
 		return
 	}
-	out, err := s.desk.Keeping(c, question(in))
+	out, err := s.bench.Keeping(c, question(in))
 	s.respond(c, http.StatusOK, out, err)
 }
 
-// benchNutrition is what is in what is on the Bench.
+// benchNutrition answers with the nutrition of the dessert on the Bench.
 func (s *server) benchNutrition(c *gin.Context) {
 	in, ok := decode(s, c, benchFault)
 	if !ok {
 		return
 	}
-	out, err := s.desk.Nutrition(c, question(in))
+	out, err := s.bench.Nutrition(c, question(in))
 	s.respond(c, http.StatusOK, out, err)
 }
 
@@ -136,6 +136,6 @@ func (s *server) benchAlternatives(c *gin.Context) {
 	if !ok {
 		return
 	}
-	out, err := s.desk.Alternatives(c, question(in))
+	out, err := s.bench.Alternatives(c, question(in))
 	s.respond(c, http.StatusOK, out, err)
 }

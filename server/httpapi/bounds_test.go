@@ -45,7 +45,7 @@ var sentAs = map[string]string{
 	"bake.note":              "Outcome.note",
 	"watch.title":            "WatchStart.title",
 	"watch.version":          "WatchStart.version",
-	"on_the_way.title":       "WayStart.title",
+	"countdown.title":        "CountdownStart.title",
 	"own_row.name":           "OwnRow.name",
 	"own_row.copy_of":        "OwnRow.copy_of",
 }
@@ -73,7 +73,7 @@ var computed = map[string]bool{
 	"learnt.version":       true,
 	"learning.times":       true,
 	"bake.learnt":          true,
-	"on_the_way.asked":     true,
+	"countdown.digest":     true,
 	"dish.material":        true,
 	"own_row.figures":      true,
 }

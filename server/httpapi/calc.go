@@ -69,12 +69,12 @@ func (s *server) shoppingList(c *gin.Context) {
 func (s *server) forCrowd(c *gin.Context) { calculate(s, c, sell.CheckCrowd, quick(sell.ForCrowd)) }
 func (s *server) labelOf(c *gin.Context)  { calculate(s, c, sell.CheckLabel, quick(sell.LabelOf)) }
 
-// plannedAtOnce is how many days are laid at the same time: each takes two cores for its whole time.
+// plannedAtOnce is how many days are planned at the same time: each takes two cores for its whole time.
 const plannedAtOnce = 2
 
 var errPlanning = errors.New("other days are being planned")
 
-// planDay lays a day. Where others are being laid it says so, and when to ask again.
+// planDay plans a day. Where others are being planned it says so, and when to ask again.
 func (s *server) planDay(c *gin.Context) {
 	in, ok := decodeChecked(s, c, day.Check)
 	if !ok {

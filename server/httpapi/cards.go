@@ -50,7 +50,7 @@ func (s *server) listCards(c *gin.Context) {
 		return
 	}
 	tags, err := s.Store.CardTags(c, kitchenOf(c))
-	listed, unusable := []api.CardListed{}, []api.Unusable{}
+	listed, unusable := []api.ListedCard{}, []api.Unusable{}
 	failed := func(x app.Card, err error) {
 		s.Log.Error("a card can't be calculated", "card", x.ID, "error", err)
 	}
@@ -61,7 +61,7 @@ func (s *server) listCards(c *gin.Context) {
 			unusable = append(unusable, api.Unusable{Id: x.ID, Title: x.Name, StartedAt: x.Versions[0].SavedAt})
 			continue
 		}
-		listed = append(listed, api.CardListed{
+		listed = append(listed, api.ListedCard{
 			Id:        x.ID,
 			Name:      x.Name,
 			Tags:      x.Tags,
@@ -69,7 +69,7 @@ func (s *server) listCards(c *gin.Context) {
 			MadeOf:    x.Versions[0].Request.MadeOf(),
 			DishSizes: x.Versions[0].Request.Dish.Sizes(),
 			Brief:     b,
-			Revision:  app.Revision(x),
+			Revision:  app.RevisionOf(x),
 		})
 	}
 	s.respond(c, http.StatusOK, api.CardPage{All: all, Tags: tags, Cards: listed, Unusable: unusable}, err)
@@ -132,7 +132,7 @@ func (s *server) changeCard(c *gin.Context) {
 	s.respond(c, http.StatusOK, card(found), err)
 }
 
-// compareVersions lays two versions of a card beside each other.
+// compareVersions compares two versions of a card.
 func (s *server) compareVersions(c *gin.Context) {
 	rows, err := s.cards.Compare(c, kitchenOf(c), id(c, "card"), number(c, "version"), number(c, "other"))
 	s.respond(c, http.StatusOK, rows, err)
@@ -141,7 +141,7 @@ func (s *server) compareVersions(c *gin.Context) {
 func card(c app.Card) api.Card {
 	return api.Card{
 		Id: c.ID, Name: c.Name, Archived: c.Archived, Tags: c.Tags, Versions: each(c.Versions, version),
-		Revision: app.Revision(c),
+		Revision: app.RevisionOf(c),
 	}
 }
 
@@ -151,7 +151,7 @@ func version(v app.Version) api.Version {
 		Number:   v.Number,
 		SavedAt:  v.SavedAt,
 		Request:  v.Request,
-		Setting:  settingTold(v.Setting),
+		Setting:  toAPISetting(v.Setting),
 		Note:     v.Note,
 		Original: v.Original,
 	}
@@ -169,7 +169,7 @@ func setting(s api.Setting) app.Setting {
 	}
 }
 
-func settingTold(s app.Setting) api.Setting {
+func toAPISetting(s app.Setting) api.Setting {
 	out := api.Setting{OvenId: s.OvenID, OvenC: s.OvenC, Minutes: s.Minutes, FillingC: s.FillingC, DishC: s.DishC}
 	if s.Shelf != "" {
 		shelf := api.SettingShelf(s.Shelf)
@@ -200,16 +200,16 @@ func each[A, B any](list []A, f func(A) B) []B {
 
 // shortVerdict is a verdict in short; nil: none was given.
 func shortVerdict(v bake.Verdict) *api.ShortVerdict {
-	if v.Says.IsZero() {
+	if v.Summary.IsZero() {
 		return nil
 	}
-	return &api.ShortVerdict{Right: v.Right, Says: v.Says}
+	return &api.ShortVerdict{Right: v.Right, Summary: v.Summary}
 }
 
 // brief is an answer in short.
 func brief(a *balance.Answer) api.Brief {
 	return api.Brief{
-		Says:        a.Brief(),
+		Text:        a.Brief(),
 		Ingredients: a.Ingredients(),
 		FruitG:      a.FruitG, SugarG: a.SugarG, ThickenerG: a.ThickenerG, ToppingG: a.ToppingG, Band: a.Set.Band,
 		Portions: a.Portions.Count, HotHeadspaceMm: a.Fit.HotHeadspaceMM, Cutaway: a.Cutaway,

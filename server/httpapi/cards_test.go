@@ -41,7 +41,7 @@ func TestCardsAreFoundByWhatTheyAre(t *testing.T) {
 	first := get[api.CardPage](t, call(h, "GET", base+"/cards?limit=5", ""), 200)
 	rest := get[api.CardPage](t, call(h, "GET", base+"/cards?from=5&limit=50", ""), 200)
 	if first.All != 13 || len(first.Cards) != 5 || len(rest.Cards) != 8 ||
-		slices.ContainsFunc(rest.Cards, func(c api.CardListed) bool { return c.Id == first.Cards[4].Id }) {
+		slices.ContainsFunc(rest.Cards, func(c api.ListedCard) bool { return c.Id == first.Cards[4].Id }) {
 		t.Errorf("%d and %d of %d", len(first.Cards), len(rest.Cards), first.All)
 	}
 	for i, c := range first.Cards[1:] {
@@ -152,14 +152,14 @@ func TestACardIsNamedPutAwayAndCompared(t *testing.T) {
 	if p := get[api.CardPage](t, call(h, "GET", base+"/cards?archived=true", ""), 200); len(p.Cards) != 1 {
 		t.Errorf("%d put away", len(p.Cards))
 	}
-	rows := get[[]compare.Row](t, call(h, "GET", card+"/versions/1/beside/2", ""), 200)
+	rows := get[[]compare.Row](t, call(h, "GET", card+"/versions/1/compared-with/2", ""), 200)
 	sweeter := slices.ContainsFunc(rows, func(r compare.Row) bool {
-		return r.What.String() == "sweetness of the filling" && !r.A.Equal(r.B)
+		return r.Name.String() == "sweetness of the filling" && !r.A.Equal(r.B)
 	})
 	if !sweeter {
 		t.Errorf("%+v", rows)
 	}
-	for path, code := range map[string]int{card + "/versions/1/beside/7": 404, base + "/cards/" + demo.Kitchen.ID.String() + "/versions/1/beside/2": 404} {
+	for path, code := range map[string]int{card + "/versions/1/compared-with/7": 404, base + "/cards/" + demo.Kitchen.ID.String() + "/versions/1/compared-with/2": 404} {
 		if w := call(h, "GET", path, ""); w.Code != code {
 			t.Errorf("%s: %d", path, w.Code)
 		}
@@ -204,7 +204,7 @@ func BenchmarkAPageOfManyCards(b *testing.B) {
 		b.Fatal(err)
 	}
 	for name, path := range map[string]string{
-		"first": "/cards", "words": "/cards?words=49", "diet": "/cards?diet=nut_free", "used-up": "/store/butter/uses",
+		"first": "/cards", "words": "/cards?words=49", "diet": "/cards?diet=nut_free", "used-up": "/stock/butter/uses",
 	} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {

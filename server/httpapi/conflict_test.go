@@ -29,7 +29,7 @@ func on(h http.Handler, method, path, revision, body string) *httptest.ResponseR
 
 const oneDish = `{"name":"Tin","count":1,"dish":{"shape":"square","length_cm":20,"depth_cm":5,"material":"glass"}}`
 
-// An id that comes again with the same is the same; with something else it is refused, and what is kept is told.
+// An id that comes again with the same is the same; with something else it is refused, and what is kept is reported.
 func TestAnIDUsedAgainForSomethingElseIsRefused(t *testing.T) {
 	h, base := theYard(t)
 	fresh := uuid.NewString
@@ -140,11 +140,11 @@ func TestAPictureAndACorrectionAreKeptOnce(t *testing.T) {
 	}
 }
 
-// Of two tablets that change one thing the second is told what the first one made of it.
+// Of two tablets that change one thing the second is reported what the first one made of it.
 func TestTwoTabletsChangeOneThing(t *testing.T) {
 	h, base := theYard(t)
-	dishes := get[[]api.ShelfDish](t, call(h, "GET", base+"/dishes", ""), 200)
-	ovens := get[[]api.ShelfOven](t, call(h, "GET", base+"/ovens", ""), 200)
+	dishes := get[[]api.KitchenDish](t, call(h, "GET", base+"/dishes", ""), 200)
+	ovens := get[[]api.KitchenOven](t, call(h, "GET", base+"/ovens", ""), 200)
 	kitchens := get[[]api.Kitchen](t, call(h, "GET", "/api/v1/kitchens", ""), 200)
 	cards := get[api.CardPage](t, call(h, "GET", base+"/cards", ""), 200)
 	bakes := get[api.BakePage](t, call(h, "GET", base+"/bakes", ""), 200)
@@ -194,7 +194,7 @@ func TestTwoTabletsChangeOneThing(t *testing.T) {
 // However many change one thing upon the same, one does.
 func TestOneOfManyWritersWins(t *testing.T) {
 	h, base := theYard(t)
-	dish := get[[]api.ShelfDish](t, call(h, "GET", base+"/dishes", ""), 200)[0]
+	dish := get[[]api.KitchenDish](t, call(h, "GET", base+"/dishes", ""), 200)[0]
 	var all sync.WaitGroup
 	codes := make([]int, 8)
 	for i := range codes {

@@ -91,7 +91,7 @@ func (s *stalls) Write(p []byte) (int, error) {
 	return 0, iotest.ErrTimeout
 }
 
-// However many backups stand still, what is short is answered; one backup too many is told to come again.
+// However many backups stand still, what is short is answered; one backup too many is reported to come again.
 func TestStalledBackupsLeaveRoom(t *testing.T) {
 	h, base, _ := yardWithin(t, store.Limits{Short: 2, Long: 2})
 	letGo := make(chan struct{})
@@ -121,8 +121,8 @@ func TestStalledBackupsLeaveRoom(t *testing.T) {
 	}
 }
 
-// A database that is shut down under the requests is told as away, with when to come again; nothing is half done, and
-// everything goes on as it is back.
+// A database that is shut down under the requests is reported as away, with when to come again; nothing is half done,
+// and everything goes on as it is back.
 func TestTheDatabaseGoesInTheMidst(t *testing.T) {
 	h, base, other := yardWithin(t, store.Limits{})
 	stop, stopped := make(chan struct{}), make(chan struct{})
@@ -173,7 +173,7 @@ func TestTheDatabaseGoesInTheMidst(t *testing.T) {
 	}
 }
 
-// A disk without room is told as one, and nothing is kept.
+// A disk without room is reported as one, and nothing is kept.
 func TestAFullDiskSaysSo(t *testing.T) {
 	h, base, other := yardWithin(t, store.Limits{})
 	if _, err := other.Exec(t.Context(), `create function no_room() returns trigger language plpgsql as

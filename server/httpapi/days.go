@@ -28,23 +28,28 @@ func (s *server) dateOf(c *gin.Context) (time.Time, bool) {
 	return d, true
 }
 
-// getHouse is what a kitchen has for its days.
-func (s *server) getHouse(c *gin.Context) {
-	h, err := s.days.House(c, kitchenOf(c))
-	s.respond(c, http.StatusOK, api.HouseKept{House: h.House, Revision: h.Revision, Outside: h.Outside}, err)
+// getResources is what a kitchen has for its days.
+func (s *server) getResources(c *gin.Context) {
+	h, err := s.days.Resources(c, kitchenOf(c))
+	s.respond(
+		c,
+		http.StatusOK,
+		api.ResourceSettings{Resources: h.Resources, Revision: h.Revision, Outside: h.Outside},
+		err,
+	)
 }
 
-// setHouse keeps what a kitchen has for its days.
-func (s *server) setHouse(c *gin.Context) {
-	in, ok := decode(s, c, day.CheckHouse)
+// setResources keeps what a kitchen has for its days.
+func (s *server) setResources(c *gin.Context) {
+	in, ok := decode(s, c, day.CheckResources)
 	if !ok {
 		return
 	}
-	if err := s.days.SetHouse(c, kitchenOf(c), in, when(c)); err != nil {
+	if err := s.days.SetResources(c, kitchenOf(c), in, when(c)); err != nil {
 		s.fail(c, err)
 		return
 	}
-	s.getHouse(c)
+	s.getResources(c)
 }
 
 // getDay is a day.
@@ -54,7 +59,7 @@ func (s *server) getDay(c *gin.Context) {
 		return
 	}
 	d, err := s.days.Open(c, kitchenOf(c), date)
-	s.respond(c, http.StatusOK, dayTold(d), err)
+	s.respond(c, http.StatusOK, toAPIDay(d), err)
 }
 
 // setDay keeps what is wanted of a day.
@@ -63,21 +68,21 @@ func (s *server) setDay(c *gin.Context) {
 	if !ok {
 		return
 	}
-	in, ok := decode(s, c, day.CheckAsked)
+	in, ok := decode(s, c, day.CheckOrders)
 	if !ok {
 		return
 	}
-	d, err := s.days.Want(c, kitchenOf(c), date, in, when(c))
-	s.respond(c, http.StatusOK, dayTold(d), err)
+	d, err := s.days.SetOrders(c, kitchenOf(c), date, in, when(c))
+	s.respond(c, http.StatusOK, toAPIDay(d), err)
 }
 
-// layDay lays a day anew. Where others are being laid it says so, and when to ask again.
-func (s *server) layDay(c *gin.Context) {
+// scheduleDay plans a day again. Where others are being planned it says so, and when to ask again.
+func (s *server) scheduleDay(c *gin.Context) {
 	date, ok := s.dateOf(c)
 	if !ok {
 		return
 	}
-	in, ok := decode[api.Laying](s, c, nil)
+	in, ok := decode[api.SchedulingJob](s, c, nil)
 	if !ok {
 		return
 	}
@@ -99,14 +104,14 @@ func (s *server) layDay(c *gin.Context) {
 		return
 	}
 	defer over()
-	d, err := s.days.Lay(ctx, kitchenOf(c), date, app.Laying{
+	d, err := s.days.Schedule(ctx, kitchenOf(c), date, app.SchedulingJob{
 		TimeLimitMS: or(in.TimeLimitMs, 0), Iterations: or(in.Iterations, 0), Afresh: or(in.Afresh, false),
-		Tell: func(share float64, _ day.Objective) { _ = tick(int(math.Round(100*share)), 100) },
+		Progress: func(share float64, _ day.Objective) { _ = tick(int(math.Round(100*share)), 100) },
 	})
-	s.respond(c, http.StatusOK, dayTold(d), err)
+	s.respond(c, http.StatusOK, toAPIDay(d), err)
 }
 
-// readOrders reads orders as they are jotted down.
+// readOrders reads orders as they are pasted.
 func (s *server) readOrders(c *gin.Context) {
 	if _, ok := s.dateOf(c); !ok {
 		return
@@ -129,7 +134,7 @@ func (s *server) howMany(c *gin.Context) {
 	s.respond(c, http.StatusOK, each(all, func(p app.Proposal) api.HowMany {
 		return api.HowMany{
 			Card: p.Card, Name: p.Name, Make: p.Make, Median: p.Median, Low: p.Low, High: p.High, Days: p.Days, Guess: p.Guess,
-			Says: p.Says,
+			Text: p.Text,
 		}
 	}), err)
 }
@@ -150,9 +155,9 @@ const calendarAhead = 60
 func (s *server) listDays(c *gin.Context) {
 	from, to := s.comingDays()
 	days, err := s.Store.Days(c, kitchenOf(c), from, to)
-	out := api.DayList{Days: []api.DayInShort{}}
+	out := api.DayList{Days: []api.DaySummary{}}
 	for _, d := range days {
-		out.Days = append(out.Days, api.DayInShort{Date: d.Date.Format(time.DateOnly), Orders: len(d.Asked.Orders)})
+		out.Days = append(out.Days, api.DaySummary{Date: d.Date.Format(time.DateOnly), Orders: len(d.Orders.Orders)})
 	}
 	s.respond(c, http.StatusOK, out, err)
 }
@@ -182,8 +187,8 @@ func (s *server) calendar(c *gin.Context, from, to time.Time) {
 	}
 	var laid []formats.DayOf
 	for _, d := range days {
-		if d.Laid != nil {
-			laid = append(laid, formats.DayOf{Date: d.Date, Laid: d.Laid})
+		if d.Schedule != nil {
+			laid = append(laid, formats.DayOf{Date: d.Date, Schedule: d.Schedule})
 		}
 	}
 	c.Header("Content-Disposition", `attachment; filename="mabbin.ics"`)
@@ -202,16 +207,22 @@ func (s *server) exportDayCSV(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	if d.Laid == nil {
-		d.Laid = &day.Laid{}
+	if d.Schedule == nil {
+		d.Schedule = &day.Schedule{}
 	}
 	s.download(c, "text/csv", func(to io.Writer) error {
-		return formats.WriteDayCSV(to, formats.DayOf{Date: date, Laid: d.Laid}, s.reading(c))
+		return formats.WriteDayCSV(to, formats.DayOf{Date: date, Schedule: d.Schedule}, s.reading(c))
 	})
 }
 
-func dayTold(d app.Day) api.Day {
+func toAPIDay(d app.Day) api.Day {
 	return api.Day{
-		Date: d.Date.Format(time.DateOnly), Asked: d.Asked, Laid: d.Laid, Revision: app.Revision(d), Stale: d.Outdated(),
+		Date: d.Date.Format(
+			time.DateOnly,
+		),
+		Request:  d.Orders,
+		Schedule: d.Schedule,
+		Revision: app.RevisionOf(d),
+		Stale:    d.Outdated(),
 	}
 }

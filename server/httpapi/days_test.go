@@ -42,14 +42,14 @@ func upon(h http.Handler, method, path, body, revision string) *httptest.Respons
 	return w
 }
 
-func TestADayIsKeptAndLaid(t *testing.T) {
+func TestADayIsStoredAndPlanned(t *testing.T) {
 	h, base := aKitchen(t)
 	saturday := base + "/days/2026-10-17"
 	d := get[api.Day](t, call(h, "GET", saturday, ""), 200)
-	if len(d.Asked.Orders) != 8 || d.Laid != nil {
+	if len(d.Request.Orders) != 8 || d.Schedule != nil {
 		t.Fatalf("the demo's Saturday: %+v", d)
 	}
-	card := d.Asked.Orders[0].Card
+	card := d.Request.Orders[0].Card
 	order := func(id, more string) string {
 		return `{"id":"` + id + `","card":"` + card + `","dishes":1,"due_min":720,"serve":"warm"` + more + `}`
 	}
@@ -77,19 +77,19 @@ func TestADayIsKeptAndLaid(t *testing.T) {
 		!strings.Contains(w.Body.String(), "Lunch") {
 		t.Errorf("upon what was there before: %d %s", w.Code, w.Body)
 	}
-	laid := get[api.Day](t, call(h, "POST", saturday+"/lay", `{"iterations":60}`), 200)
-	if laid.Laid == nil || laid.Stale || laid.Revision != first.Revision || !laid.Laid.Plan.Feasible {
-		t.Fatalf("laid: %+v", laid.Laid)
+	laid := get[api.Day](t, call(h, "POST", saturday+"/schedule", `{"iterations":60}`), 200)
+	if laid.Schedule == nil || laid.Stale || laid.Revision != first.Revision || !laid.Schedule.Plan.Feasible {
+		t.Fatalf("laid: %+v", laid.Schedule)
 	}
 	if again := get[api.Day](t, upon(h, "PUT", saturday, `{"orders":[]}`, laid.Revision), 200); !again.Stale {
 		t.Error("with other orders the plan is not of yesterday")
 	}
 	// what comes every week is there the week after
 	get[api.Day](t, call(h, "PUT", saturday, one), 200)
-	if next := get[api.Day](t, call(h, "GET", base+"/days/2026-10-24", ""), 200); len(next.Asked.Orders) != 1 {
-		t.Errorf("a week later: %+v", next.Asked)
+	if next := get[api.Day](t, call(h, "GET", base+"/days/2026-10-24", ""), 200); len(next.Request.Orders) != 1 {
+		t.Errorf("a week later: %+v", next.Request)
 	}
-	get[api.Day](t, call(h, "POST", saturday+"/lay", `{"iterations":60}`), 200)
+	get[api.Day](t, call(h, "POST", saturday+"/schedule", `{"iterations":60}`), 200)
 	if w := call(h, "GET", saturday+"/day.csv", ""); w.Code != 200 || !strings.Contains(w.Body.String(), "Lunch") {
 		t.Errorf("the table: %d %s", w.Code, w.Body)
 	}
@@ -107,7 +107,7 @@ func TestADayIsKeptAndLaid(t *testing.T) {
 func TestALoggedBakeTakesFromTheStore(t *testing.T) {
 	h, base := aKitchen(t)
 	butter := func() float64 {
-		for _, x := range get[api.StoreKept](t, call(h, "GET", base+"/store", ""), 200).Store.Stock {
+		for _, x := range get[api.StockSettings](t, call(h, "GET", base+"/stock", ""), 200).Stock.Items {
 			if x.Key == "butter" {
 				return x.G
 			}
@@ -127,13 +127,13 @@ func TestALoggedBakeTakesFromTheStore(t *testing.T) {
 		t.Errorf("logged twice it takes twice: %.0f g, then %.0f g", after, twice)
 	}
 	for body, says := range map[string]string{
-		`{"stock":[{"key":"moonshine","g":5}],"packs":{}}`: "/stock/0/key",
-		`{"stock":[{"key":"butter","g":-5}],"packs":{}}`:   "/stock/0/g",
+		`{"items":[{"key":"moonshine","g":5}],"packs":{}}`: "/items/0/key",
+		`{"items":[{"key":"butter","g":-5}],"packs":{}}`:   "/items/0/g",
 	} {
 		if w := call(
 			h,
 			"PUT",
-			base+"/store",
+			base+"/stock",
 			body,
 		); w.Code != 400 && w.Code != 422 ||
 			!strings.Contains(w.Body.String(), says) {
@@ -146,13 +146,13 @@ func TestALoggedBakeTakesFromTheStore(t *testing.T) {
 func TestTheWatchMovesTheDay(t *testing.T) {
 	h, base := aKitchen(t)
 	today := base + "/days/2026-10-12"
-	card := get[api.Day](t, call(h, "GET", base+"/days/2026-10-17", ""), 200).Asked.Orders[0].Card
+	card := get[api.Day](t, call(h, "GET", base+"/days/2026-10-17", ""), 200).Request.Orders[0].Card
 	c := get[api.Card](t, call(h, "GET", base+"/cards/"+card, ""), 200)
 	tea := `{"orders":[{"id":"Tea","card":"` + card + `","dishes":1,"due_min":1020,"serve":"warm"}]}`
 	get[api.Day](t, call(h, "PUT", today, tea), 200)
-	laid := get[api.Day](t, call(h, "POST", today+"/lay", `{"iterations":60}`), 200)
-	if laid.Stale || len(laid.Laid.Baking) != 0 {
-		t.Fatalf("nothing is in an oven: %+v", laid.Laid.Baking)
+	laid := get[api.Day](t, call(h, "POST", today+"/schedule", `{"iterations":60}`), 200)
+	if laid.Stale || len(laid.Schedule.Baking) != 0 {
+		t.Fatalf("nothing is in an oven: %+v", laid.Schedule.Baking)
 	}
 	request, err := json.Marshal(c.Versions[0].Request)
 	if err != nil {
@@ -166,16 +166,16 @@ func TestTheWatchMovesTheDay(t *testing.T) {
 	if now := get[api.Day](t, call(h, "GET", today, ""), 200); !now.Stale {
 		t.Error("it is in the oven at noon, and the day was laid for later")
 	}
-	laid = get[api.Day](t, call(h, "POST", today+"/lay", `{"iterations":60}`), 200)
-	if laid.Stale || len(laid.Laid.Baking) != 1 {
-		t.Fatalf("laid with it: %v, %+v", laid.Stale, laid.Laid.Baking)
+	laid = get[api.Day](t, call(h, "POST", today+"/schedule", `{"iterations":60}`), 200)
+	if laid.Stale || len(laid.Schedule.Baking) != 1 {
+		t.Fatalf("laid with it: %v, %+v", laid.Stale, laid.Schedule.Baking)
 	}
-	for _, x := range laid.Laid.Plan.Schedule {
+	for _, x := range laid.Schedule.Plan.Schedule {
 		if x.Task == "Tea.bake" && (x.Start != 720 || x.End != 770) {
 			t.Errorf("it is in from 12:00 for 50 min: %+v", x)
 		}
 	}
-	if len(laid.Laid.Moved) == 0 {
+	if len(laid.Schedule.Moved) == 0 {
 		t.Error("it moved, and nothing says so")
 	}
 }
@@ -193,9 +193,9 @@ func TestWhatWasSoldTellsHowManyToMake(t *testing.T) {
 	}
 	one := `{"orders":[{"id":"Lunch","card":"` + told[0].Card.String() + `","dishes":1,"due_min":720,"serve":"warm"}]}`
 	get[api.Day](t, call(h, "PUT", saturday, one), 200)
-	laid := get[api.Day](t, call(h, "POST", saturday+"/lay", `{"iterations":30}`), 200)
-	laid.Asked.Sold = append(laid.Asked.Sold, api.DaySold{Card: told[0].Card.String(), Made: 9, Left: 9})
-	body, err := json.Marshal(laid.Asked)
+	laid := get[api.Day](t, call(h, "POST", saturday+"/schedule", `{"iterations":30}`), 200)
+	laid.Request.Sold = append(laid.Request.Sold, api.DaySold{Card: told[0].Card.String(), Made: 9, Left: 9})
+	body, err := json.Marshal(laid.Request)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -206,8 +206,8 @@ func TestWhatWasSoldTellsHowManyToMake(t *testing.T) {
 	if later[0].Median >= told[0].Median {
 		t.Errorf("nobody wanted one: %d after %d", later[0].Median, told[0].Median)
 	}
-	laid.Asked.Sold[0].Left = 12
-	body, _ = json.Marshal(laid.Asked)
+	laid.Request.Sold[0].Left = 12
+	body, _ = json.Marshal(laid.Request)
 	if w := call(h, "PUT", saturday, string(body)); w.Code != 400 || !strings.Contains(w.Body.String(), "/sold/0/left") {
 		t.Errorf("more left than made: %d %s", w.Code, w.Body)
 	}
@@ -219,7 +219,7 @@ func TestFromALotToItsBakes(t *testing.T) {
 	log := func(id, lot string) api.Bake {
 		return get[api.Bake](t, call(h, "POST", base+"/bakes", `{"id":"00000000-0000-4000-8000-00000000d00`+id+
 			`","title":"Trace `+id+`","baked_at":"2026-10-12T11:00:00Z","setting":{},"request":`+crumble+
-			`,"outcome":{"told":{"made_by":"Tamsin","lots":{"butter":"`+lot+`"}}}}`), 201)
+			`,"outcome":{"details":{"made_by":"Tamsin","lots":{"butter":"`+lot+`"}}}}`), 201)
 	}
 	one, two, again := log("1", "L-77"), log("2", "L-78"), log("1", "L-77")
 	if !strings.HasPrefix(one.Batch, "121026-") || one.Batch == two.Batch || again.Batch != one.Batch {
@@ -237,11 +237,11 @@ func TestFromALotToItsBakes(t *testing.T) {
 		"POST",
 		base+"/bakes",
 		`{"id":"00000000-0000-4000-8000-00000000d009","title":"Long","baked_at":"2026-10-12T11:00:00Z",`+
-			`"setting":{},"request":`+crumble+`,"outcome":{"told":{"lots":{"butter":"`+long+`"}}}}`,
+			`"setting":{},"request":`+crumble+`,"outcome":{"details":{"lots":{"butter":"`+long+`"}}}}`,
 	); w.Code != 400 {
 		t.Errorf("a lot of 90 letters: %d %s", w.Code, w.Body)
 	}
-	card := get[api.Day](t, call(h, "GET", base+"/days/2026-10-17", ""), 200).Asked.Orders[0].Card
+	card := get[api.Day](t, call(h, "GET", base+"/days/2026-10-17", ""), 200).Request.Orders[0].Card
 	labels := get[api.CardLabels](
 		t,
 		call(h, "POST", base+"/labels", `{"cards":[{"card":"`+card+`","dishes":1}]}`),

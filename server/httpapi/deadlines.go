@@ -31,7 +31,7 @@ func (d Deadlines) orUsual() Deadlines {
 
 // takesTime says of a path that its request or its answer may be long under way.
 func takesTime(path string) bool {
-	for _, ending := range []string{"/restore", "/backup.zip", "/bakes.csv", "/bakes.json", "/why", "/day/plan"} {
+	for _, ending := range []string{"/restore", "/backup.zip", "/bakes.csv", "/bakes.json", "/causes", "/day/plan"} {
 		if strings.HasSuffix(path, ending) {
 			return true
 		}

@@ -20,7 +20,7 @@ type Events struct {
 	closed  bool
 }
 
-// mostStreams is how many pages are told at once: each holds a connection.
+// mostStreams is how many pages are reported at once: each holds a connection.
 const mostStreams = 400
 
 // listen is a channel that is filled whenever something changes, and how to leave; nil after Close.

@@ -16,7 +16,7 @@ import (
 )
 
 func kitchen(k app.Kitchen) api.Kitchen {
-	return api.Kitchen{Id: k.ID, Name: k.Name, Settings: k.Settings, Revision: app.Revision(k)}
+	return api.Kitchen{Id: k.ID, Name: k.Name, Settings: k.Settings, Revision: app.RevisionOf(k)}
 }
 
 // listKitchens lists every kitchen.
@@ -61,7 +61,7 @@ func (s *server) removeKitchen(c *gin.Context) {
 	if err == nil {
 		err = s.kitchens.Remove(c, kitchenOf(c), p.Name)
 	}
-	s.nothing(c, err)
+	s.respondNoContent(c, err)
 }
 
 // setSettings changes how a kitchen measures.
@@ -93,7 +93,7 @@ func (s *server) addDish(c *gin.Context) {
 	if !ok {
 		return
 	}
-	d := app.ShelfDish{ID: in.Id, Name: in.Name, Dish: in.Dish, Count: or(in.Count, 1)}
+	d := app.KitchenDish{ID: in.Id, Name: in.Name, Dish: in.Dish, Count: or(in.Count, 1)}
 	err := checkDish(d.Dish)
 	if err == nil {
 		err = s.Store.AddDish(c, kitchenOf(c), d)
@@ -107,7 +107,7 @@ func (s *server) changeDish(c *gin.Context) {
 	if !ok {
 		return
 	}
-	d := app.ShelfDish{ID: id(c, "dish"), Name: in.Name, Dish: in.Dish, Count: in.Count}
+	d := app.KitchenDish{ID: id(c, "dish"), Name: in.Name, Dish: in.Dish, Count: in.Count}
 	err := checkDish(d.Dish)
 	if err == nil {
 		err = s.Store.ChangeDish(c, kitchenOf(c), d, when(c))
@@ -117,15 +117,15 @@ func (s *server) changeDish(c *gin.Context) {
 
 // removeDish takes a dish off the shelf.
 func (s *server) removeDish(c *gin.Context) {
-	s.nothing(c, s.Store.RemoveDish(c, kitchenOf(c), id(c, "dish")))
+	s.respondNoContent(c, s.Store.RemoveDish(c, kitchenOf(c), id(c, "dish")))
 }
 
-func shelfDish(d app.ShelfDish) api.ShelfDish {
+func shelfDish(d app.KitchenDish) api.KitchenDish {
 	bySizes := d.Dish
 	bySizes.MeasuredML = 0
-	told := api.ShelfDish{
+	told := api.KitchenDish{
 		Id: d.ID, Name: d.Name, Dish: d.Dish, Sizes: d.Dish.Sizes(), Count: d.Count,
-		Revision: app.Revision(d), VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
+		Revision: app.RevisionOf(d), VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
 	}
 	if measured := d.Dish.Measured(); !measured.IsZero() {
 		told.Measured = &measured
@@ -150,7 +150,7 @@ func (s *server) setOven(c *gin.Context) {
 	if !ok {
 		return
 	}
-	o := app.ShelfOven{ID: id(c, "oven"), Name: in.Name, Oven: in.Oven}
+	o := app.KitchenOven{ID: id(c, "oven"), Name: in.Name, Oven: in.Oven}
 	err := check(in)
 	if err == nil {
 		err = s.Store.SetOven(c, kitchenOf(c), o, when(c))
@@ -160,12 +160,12 @@ func (s *server) setOven(c *gin.Context) {
 
 // removeOven takes an oven away.
 func (s *server) removeOven(c *gin.Context) {
-	s.nothing(c, s.Store.RemoveOven(c, kitchenOf(c), id(c, "oven")))
+	s.respondNoContent(c, s.Store.RemoveOven(c, kitchenOf(c), id(c, "oven")))
 }
 
-func shelfOven(o app.ShelfOven) api.ShelfOven {
-	out := api.ShelfOven{
-		Id: o.ID, Name: o.Name, Oven: o.Oven, OffByC: o.OffBy(), Revision: app.Revision(o),
+func shelfOven(o app.KitchenOven) api.KitchenOven {
+	out := api.KitchenOven{
+		Id: o.ID, Name: o.Name, Oven: o.Oven, OffByC: o.OffBy(), Revision: app.RevisionOf(o),
 		About: o.About(), Off: o.Off(), GiveOrTake: o.GiveOrTake(),
 	}
 	if r, known := o.ShelfRunners(); known {

@@ -80,7 +80,7 @@ var theLarder = func() api.Larder {
 		return api.LarderAllergen{Key: a.Key, Name: a.Name}
 	})
 	l.Habits = each(units.Habits(), func(h units.Habit) api.Habit {
-		return api.Habit{Key: api.HabitKey(h.Key), Name: h.Name, Says: h.Says, Settings: h.Settings}
+		return api.Habit{Key: api.HabitKey(h.Key), Name: h.Name, Text: h.Text, Settings: h.Settings}
 	})
 	l.Bases = each(larder.Bases.All(), func(b larder.Base) api.LarderBase {
 		return api.LarderBase{
@@ -145,7 +145,7 @@ func tablesOf() api.Larder {
 				Strength: t.Strength,
 				Freeze:   message.New(t.Freeze),
 				Clarity:  message.New(t.Clarity),
-				How:      message.New(t.How),
+				How:      message.New(t.Method),
 				Avoid:    t.Avoid,
 				Basis:    t.Basis,
 				Figures:  figures(larder.OfThickener, t.Key, larder.ThickenerFigures),

@@ -12,10 +12,10 @@ import (
 )
 
 // learnt returns what a log teaches once it has been learnt from.
-func learnt(t *testing.T, h http.Handler, yard string) api.KitchenLearnt {
+func learnt(t *testing.T, h http.Handler, yard string) api.KitchenFindings {
 	t.Helper()
 	for {
-		x := get[api.KitchenLearnt](t, call(h, http.MethodGet, yard+"/learnt", ""), http.StatusOK)
+		x := get[api.KitchenFindings](t, call(h, http.MethodGet, yard+"/findings", ""), http.StatusOK)
 		if !x.Updating {
 			return x
 		}
@@ -31,10 +31,10 @@ func learnt(t *testing.T, h http.Handler, yard string) api.KitchenLearnt {
 }
 
 // lessonsOf are what a log teaches, by what is said of each.
-func lessonsOf(x api.KitchenLearnt, state learn.State) (out []string) {
-	for _, l := range x.Lessons {
+func lessonsOf(x api.KitchenFindings, state learn.State) (out []string) {
+	for _, l := range x.Findings {
 		if l.State == state {
-			out = append(out, l.Says.String())
+			out = append(out, l.Text.String())
 		}
 	}
 	return out
@@ -54,7 +54,13 @@ func TestTheYardsLogTeachesWhatIsTrue(t *testing.T) {
 	if n := strings.Count(used, "\n") + 1; n != 3 {
 		t.Errorf("%d lessons: %s", n, used)
 	}
-	if agrees := strings.Join(lessonsOf(x, learn.StateAgrees), "\n"); !strings.Contains(agrees, "in agreement with the tables") {
+	if agrees := strings.Join(
+		lessonsOf(x, learn.StateAgrees),
+		"\n",
+	); !strings.Contains(
+		agrees,
+		"in agreement with the tables",
+	) {
 		t.Errorf("nothing agrees with the tables: %s", agrees)
 	}
 	if len(x.Points) < 10 {
@@ -66,10 +72,10 @@ func TestTheYardsLogTeachesWhatIsTrue(t *testing.T) {
 func TestACorrectionIsSwitchedOff(t *testing.T) {
 	h, yard := theYard(t)
 	x := learnt(t, h, yard)
-	says := x.Says
-	for _, l := range x.Lessons {
-		if l.State == learn.StateUsed && l.What == learn.OvenOffset {
-			says.Off = append(says.Off, l.Name)
+	says := x.Preferences
+	for _, l := range x.Findings {
+		if l.State == learn.StateUsed && l.Kind == learn.OvenOffset {
+			says.Off = append(says.Off, l.ParameterName)
 		}
 	}
 	if len(says.Off) != 1 {
@@ -79,14 +85,14 @@ func TestACorrectionIsSwitchedOff(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	off := get[api.KitchenLearnt](t, call(h, http.MethodPut, yard+"/learnt", string(body)), http.StatusOK)
+	off := get[api.KitchenFindings](t, call(h, http.MethodPut, yard+"/findings", string(body)), http.StatusOK)
 	if got := lessonsOf(off, learn.StateOff); len(got) != 1 || !strings.HasPrefix(got[0], "Old range") {
 		t.Errorf("off: %q", got)
 	}
 	if got := lessonsOf(learnt(t, h, yard), learn.StateOff); len(got) != 1 {
 		t.Errorf("learnt from again: %q", got)
 	}
-	w := call(h, http.MethodPut, yard+"/learnt", `{"off":[{"what":"mood","key":""}],"left_out":[],"changed":[]}`)
+	w := call(h, http.MethodPut, yard+"/findings", `{"off":[{"what":"mood","key":""}],"left_out":[],"changed":[]}`)
 	if w.Code != http.StatusBadRequest && w.Code != http.StatusUnprocessableEntity {
 		t.Errorf("a mood is switched off: %d %s", w.Code, w.Body)
 	}
@@ -96,12 +102,12 @@ func TestACorrectionIsSwitchedOff(t *testing.T) {
 // stopped; a kitchen that is deleted meanwhile stops it.
 func TestALogIsLearntFromOnceForAll(t *testing.T) {
 	h, yard := theYard(t)
-	first := get[api.KitchenLearnt](t, call(h, http.MethodGet, yard+"/learnt", ""), http.StatusOK)
-	if !first.Updating || first.Work == nil || len(first.Lessons) != 0 {
+	first := get[api.KitchenFindings](t, call(h, http.MethodGet, yard+"/findings", ""), http.StatusOK)
+	if !first.Updating || first.Work == nil || len(first.Findings) != 0 {
 		t.Fatalf("nothing was learnt yet: %+v", first)
 	}
 	for range 20 {
-		if x := get[api.KitchenLearnt](t, call(h, http.MethodGet, yard+"/learnt", ""), http.StatusOK); x.Updating &&
+		if x := get[api.KitchenFindings](t, call(h, http.MethodGet, yard+"/findings", ""), http.StatusOK); x.Updating &&
 			*x.Work != *first.Work {
 			t.Fatal("a second one has begun")
 		}
@@ -113,7 +119,7 @@ func TestALogIsLearntFromOnceForAll(t *testing.T) {
 	for get[api.Work](t, call(h, http.MethodGet, work, ""), http.StatusOK).State == api.WorkStateRunning {
 		time.Sleep(10 * time.Millisecond)
 	}
-	x := get[api.KitchenLearnt](t, call(h, http.MethodGet, yard+"/learnt", ""), http.StatusOK)
+	x := get[api.KitchenFindings](t, call(h, http.MethodGet, yard+"/findings", ""), http.StatusOK)
 	if !x.Updating || *x.Work == *first.Work {
 		t.Fatalf("stopped, it begins anew when it is asked for: %v", x.Updating)
 	}
@@ -124,7 +130,7 @@ func TestALogIsLearntFromOnceForAll(t *testing.T) {
 		api.WorkStateRunning {
 		time.Sleep(10 * time.Millisecond)
 	}
-	if w := call(h, http.MethodGet, yard+"/learnt", ""); w.Code != http.StatusNotFound {
+	if w := call(h, http.MethodGet, yard+"/findings", ""); w.Code != http.StatusNotFound {
 		t.Errorf("it is learnt from after it was deleted: %d %s", w.Code, w.Body)
 	}
 }

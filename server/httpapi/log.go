@@ -39,7 +39,7 @@ func (s *server) listBakes(c *gin.Context) {
 	out := api.BakePage{Bakes: []api.Bake{}, Unusable: []api.Unusable{}, More: more}
 	for _, b := range page {
 		if b.Unusable == nil {
-			out.Bakes = append(out.Bakes, bakeTold(b))
+			out.Bakes = append(out.Bakes, toAPIBake(b))
 			continue
 		}
 		s.Log.Error("a bake of the log can't be used", "bake", b.ID, "error", b.Unusable)
@@ -85,23 +85,23 @@ func (s *server) addBake(c *gin.Context) {
 		ID: in.Id, Title: in.Title, BakedAt: in.BakedAt, CardID: in.CardId, Version: in.Version, Request: in.Request,
 		Setting: setting(in.Setting), Outcome: outcomeOf(in.Outcome),
 	}, in.WatchId)
-	s.respond(c, http.StatusCreated, bakeTold(kept), err)
+	s.respond(c, http.StatusCreated, toAPIBake(kept), err)
 }
 
 // getBake is one bake in full.
 func (s *server) getBake(c *gin.Context) {
 	b, err := s.Store.OneBake(c, kitchenOf(c), id(c, "bake"))
-	s.respond(c, http.StatusOK, bakeTold(b), err)
+	s.respond(c, http.StatusOK, toAPIBake(b), err)
 }
 
-// correctBake puts right what was told of a bake.
+// correctBake puts right what was reported of a bake.
 func (s *server) correctBake(c *gin.Context) {
 	in, ok := decode[api.CorrectBakeJSONRequestBody](s, c, nil)
 	if !ok {
 		return
 	}
 	b, err := s.log.Correct(c, kitchenOf(c), id(c, "bake"), in.CorrectionId, outcomeOf(in.Outcome), when(c))
-	s.respond(c, http.StatusOK, bakeTold(b), err)
+	s.respond(c, http.StatusOK, toAPIBake(b), err)
 }
 
 // explainBake says what the model expects of a bake, and what may have been otherwise.
@@ -113,13 +113,13 @@ func (s *server) explainBake(c *gin.Context) {
 	})
 }
 
-// compareBakes lays two bakes beside each other.
+// compareBakes compares two bakes.
 func (s *server) compareBakes(c *gin.Context) {
 	rows, err := s.log.Compare(c, kitchenOf(c), id(c, "bake"), id(c, "other"))
 	s.respond(c, http.StatusOK, rows, err)
 }
 
-// outcomeOf is what was told.
+// outcomeOf is what was reported.
 func outcomeOf(o api.Outcome) app.Outcome {
 	out := app.Outcome{
 		Juice: (*string)(
@@ -131,20 +131,20 @@ func outcomeOf(o api.Outcome) app.Outcome {
 		Note:       or(o.Note, ""),
 		Picture:    o.PictureId,
 	}
-	if o.Told != nil {
-		out.Told = *o.Told
+	if o.Details != nil {
+		out.Details = *o.Details
 	}
 	return out
 }
 
-func outcomeTold(o app.Outcome) api.Outcome {
+func toAPIOutcome(o app.Outcome) api.Outcome {
 	return api.Outcome{
 		Juice: (*api.JuiceOutcome)(o.Juice), Fruit: (*api.OutcomeFruit)(o.Fruit), Top: (*api.OutcomeTop)(o.Top),
-		BoiledOver: o.BoiledOver, Note: &o.Note, Told: &o.Told, PictureId: o.Picture,
+		BoiledOver: o.BoiledOver, Note: &o.Note, Details: &o.Details, PictureId: o.Picture,
 	}
 }
 
-func bakeTold(b app.BakeRecord) api.Bake {
+func toAPIBake(b app.BakeRecord) api.Bake {
 	return api.Bake{
 		Id:        b.ID,
 		Title:     b.Title,
@@ -155,21 +155,21 @@ func bakeTold(b app.BakeRecord) api.Bake {
 		Learnt:    b.Learnt,
 		Request:   b.Request,
 		Predicted: brief(&b.Result),
-		Setting:   settingTold(b.Setting),
-		Outcome:   outcomeTold(b.Outcome),
-		Revision:  app.Revision(b),
-		Came:      b.CameOut(),
-		Went:      compare.HowItWent(&b.Result, b.Told, b.Happened, b.Learnt),
-		Happened:  b.Happened,
-		Cost:      costTold(b.Cost),
+		Setting:   toAPISetting(b.Setting),
+		Outcome:   toAPIOutcome(b.Outcome),
+		Revision:  app.RevisionOf(b),
+		Verdict:   b.Verdict(),
+		Report:    compare.HowItWent(&b.Result, b.Details, b.Happened, b.Learnt),
+		Actual:    b.Happened,
+		Cost:      toAPICost(b.Cost),
 		Corrections: each(
 			b.Corrections,
-			func(c app.Correction) api.Correction { return api.Correction{At: c.At, Was: outcomeTold(c.Was)} },
+			func(c app.Correction) api.Correction { return api.Correction{At: c.At, Was: toAPIOutcome(c.Was)} },
 		),
 	}
 }
 
-func costTold(c *app.BakeCost) *api.BakeCost {
+func toAPICost(c *app.BakeCost) *api.BakeCost {
 	if c == nil {
 		return nil
 	}
@@ -203,7 +203,7 @@ func (s *server) download(c *gin.Context, mediaType string, write func(io.Writer
 		s.fail(c, err)
 		return
 	}
-	to := bufio.NewWriterSize(begins{c.Writer, func() {
+	to := bufio.NewWriterSize(starts{c.Writer, func() {
 		c.Header("Content-Type", mediaType)
 		c.Status(http.StatusOK)
 	}}, downloadBuffer)
@@ -225,13 +225,13 @@ func (s *server) download(c *gin.Context, mediaType string, write func(io.Writer
 // broken download.
 const downloadBuffer = 32 << 10
 
-// begins writes an answer, and calls head before the first of it.
-type begins struct {
+// starts writes an answer, and calls head before the first of it.
+type starts struct {
 	gin.ResponseWriter
 	head func()
 }
 
-func (b begins) Write(p []byte) (int, error) {
+func (b starts) Write(p []byte) (int, error) {
 	if !b.Written() {
 		b.head()
 	}
@@ -254,7 +254,7 @@ func (s *server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID, 
 		for _, b := range page {
 			var told any = unusableBake(b)
 			if b.Unusable == nil {
-				told = bakeTold(b)
+				told = toAPIBake(b)
 			}
 			raw, err := wire.Encode(told, r)
 			if err != nil {

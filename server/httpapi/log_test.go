@@ -133,12 +133,12 @@ func TestABakeWithAPicturePutRight(t *testing.T) {
 	if b.Outcome.PictureId == nil || b.Outcome.PictureId.String() != picture || len(b.Corrections) != 0 {
 		t.Errorf("%+v", b.Outcome)
 	}
-	// Twenty minutes were too short, on paper already.
+	// Twenty minutes were too short, already in the prediction.
 	why := get[struct {
 		Expected struct{ Juice, Top string }
 		Wrong    []string
-		OnPaper  []string `json:"on_paper"`
-	}](t, call(h, "GET", base+"/bakes/"+bakeID+"/why", ""), 200)
+		OnPaper  []string `json:"predicted"`
+	}](t, call(h, "GET", base+"/bakes/"+bakeID+"/causes", ""), 200)
 	if why.Expected.Top != "pale" || len(why.Wrong) != 3 ||
 		!strings.Contains(strings.Join(why.OnPaper, ";"), "not set everywhere") {
 		t.Errorf("%+v", why)
@@ -162,13 +162,17 @@ func TestABakeWithAPicturePutRight(t *testing.T) {
 		t.Errorf("no such bake: %d", w.Code)
 	}
 
-	// Beside another, line by line.
+	// In addition to another, line by line.
 	page := get[api.BakePage](t, call(h, "GET", base+"/bakes?limit=2", ""), 200)
-	rows := get[[]compare.Row](t, call(h, "GET", base+"/bakes/"+bakeID+"/beside/"+page.Bakes[1].Id.String(), ""), 200)
+	rows := get[[]compare.Row](
+		t,
+		call(h, "GET", base+"/bakes/"+bakeID+"/compared-with/"+page.Bakes[1].Id.String(), ""),
+		200,
+	)
 	found := 0
 	for _, r := range rows {
-		if r.Part.String() == "Bake" && r.What.String() == "oven" && r.A.IsZero() && !r.B.IsZero() ||
-			r.Part.String() == "Result" && r.What.String() == "juice, cold" && r.A.String() == "saucy" {
+		if r.Part.String() == "Bake" && r.Name.String() == "oven" && r.A.IsZero() && !r.B.IsZero() ||
+			r.Part.String() == "Result" && r.Name.String() == "juice, cold" && r.A.String() == "saucy" {
 			found++
 		}
 	}

@@ -97,8 +97,8 @@ func (c *cluster) signal(s syscall.Signal) {
 	_ = syscall.Kill(postmaster, s)
 }
 
-// A database that stands still is told as busy, within the time that an answer has, and goes on where it was; killed
-// under the writes it comes back with every one that was acknowledged, and none twice.
+// A database that stands still is reported as busy, within the time that an answer has, and goes on where it was;
+// killed under the writes it comes back with every one that was acknowledged, and none twice.
 func TestTheDatabaseStandsStillAndIsKilled(t *testing.T) {
 	db := ownCluster(t)
 	s := yardStore(t, db.dsn, store.Limits{})

@@ -17,7 +17,7 @@ import (
 // inStock returns how many grams of an ingredient a kitchen has in stock.
 func inStock(t *testing.T, h http.Handler, base, key string) float64 {
 	t.Helper()
-	for _, x := range get[api.StoreKept](t, call(h, "GET", base+"/store", ""), 200).Store.Stock {
+	for _, x := range get[api.StockSettings](t, call(h, "GET", base+"/stock", ""), 200).Stock.Items {
 		if x.Key == key {
 			return x.G
 		}
@@ -50,9 +50,9 @@ func aBake(id string) string {
 // The same bake, sent several times at once, is logged once and taken out of the stock once.
 func TestOneBakeIsTakenOutOfTheStockOnce(t *testing.T) {
 	h, base := theYard(t)
-	get[api.StoreKept](
+	get[api.StockSettings](
 		t,
-		call(h, "PUT", base+"/store", `{"stock":[{"key":"butter","g":90000}],"rates":{},"packs":{}}`),
+		call(h, "PUT", base+"/stock", `{"items":[{"key":"butter","g":90000}],"rates":{},"packs":{}}`),
 		200,
 	)
 	get[api.Bake](t, call(h, "POST", base+"/bakes", aBake(uuid.NewString())), 201)
@@ -81,7 +81,7 @@ func TestABakeWithoutItsStockIsNotLogged(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := held.Exec(t.Context(), `select from pantry for update`); err != nil {
+	if _, err := held.Exec(t.Context(), `select from stock for update`); err != nil {
 		t.Fatal(err)
 	}
 	id := uuid.NewString()
@@ -105,19 +105,22 @@ func TestAPurchaseIsAddedOnce(t *testing.T) {
 	h, base := theYard(t)
 	before, id := inStock(t, h, base, "butter"), uuid.NewString()
 	bought := `{"id":"` + id + `","lines":[{"key":"butter","g":500}]}`
-	if codes := together(4, func(int) int { return call(h, "POST", base+"/store/in", bought).Code }); codes[200] != 4 {
+	if codes := together(
+		4,
+		func(int) int { return call(h, "POST", base+"/stock/purchases", bought).Code },
+	); codes[200] != 4 {
 		t.Errorf("answered %v", codes)
 	}
 	if after := inStock(t, h, base, "butter"); after != before+500 {
 		t.Errorf("%g g after 500 g were added to %g g", after, before)
 	}
-	if w := call(h, "POST", base+"/store/in", strings.Replace(bought, ":500", ":250", 1)); w.Code != 409 {
+	if w := call(h, "POST", base+"/stock/purchases", strings.Replace(bought, ":500", ":250", 1)); w.Code != 409 {
 		t.Errorf("another purchase under its id: %d %s", w.Code, w.Body)
 	}
 	if w := call(
 		h,
 		"POST",
-		base+"/store/in",
+		base+"/stock/purchases",
 		`{"lines":[]}`,
 	); w.Code != 400 ||
 		!strings.Contains(w.Body.String(), "#/id") {
@@ -130,7 +133,7 @@ func TestACountdownIsStartedOnce(t *testing.T) {
 	h, base := theYard(t)
 	const elsewhere = "00000000-0000-4000-8000-00000000a100"
 	get[api.Kitchen](t, call(h, "POST", "/api/v1/kitchens", `{"id":"`+elsewhere+`","name":"Another"}`), 201)
-	at, start := "/watch/way/"+uuid.NewString(), func(hour string) string {
+	at, start := "/watch/countdowns/"+uuid.NewString(), func(hour string) string {
 		return `{"title":"Crumble","ready":{"bench":{"setting":{},"request":` + crumble + `},"serve":"warm","ready_at":"2026-10-01T` +
 			hour + `:00:00Z"}}`
 	}
@@ -153,13 +156,13 @@ func TestACountdownIsStartedOnce(t *testing.T) {
 func TestOneOfManyWritersOfADocumentWins(t *testing.T) {
 	h, base := theYard(t)
 	card := firstCard(t, h, base)
-	house := get[api.HouseKept](t, call(h, "GET", base+"/house", ""), 200)
+	house := get[api.ResourceSettings](t, call(h, "GET", base+"/resources", ""), 200)
 	newDay := get[api.Day](t, call(h, "GET", base+"/days/2026-12-24", ""), 200)
 	for what, c := range map[string]struct {
 		path, revision string
 		body           func(i int) string
 	}{
-		"the resources": {"/house", house.Revision, func(i int) string {
+		"the resources": {"/resources", house.Revision, func(i int) string {
 			return fmt.Sprintf(`{"wash_min":%d,"ovens":[],"people":[],"places":[],"mixers":1}`, i)
 		}},
 		"a day that is not saved": {"/days/2026-12-24", newDay.Revision, func(i int) string {
@@ -178,7 +181,7 @@ func TestAnyRevisionMeansThatItExists(t *testing.T) {
 	h, base := theYard(t)
 	oven := `{"name":"New","oven":{"kind":"oven","heating":"fan","offset_c":0,"give_or_take_c":5}}`
 	get[api.Day](t, call(h, "PUT", base+"/days/2026-12-25", `{"orders":[]}`), 200)
-	there := get[[]api.ShelfOven](t, call(h, "GET", base+"/ovens", ""), 200)[0].Id.String()
+	there := get[[]api.KitchenOven](t, call(h, "GET", base+"/ovens", ""), 200)[0].Id.String()
 	for _, c := range []struct {
 		path, body string
 		code       int
@@ -207,9 +210,9 @@ func TestAPlanIsStoredOrRefused(t *testing.T) {
 	}
 	planned := func(at string) {
 		t.Helper()
-		lay := get[api.Day](t, call(h, "POST", base+at+"/lay", `{"iterations":20}`), 200)
-		if now := get[api.Day](t, call(h, "GET", base+at, ""), 200); now.Laid == nil || now.Stale || lay.Stale ||
-			len(now.Asked.Orders) != 1 || lay.Revision != now.Revision {
+		lay := get[api.Day](t, call(h, "POST", base+at+"/schedule", `{"iterations":20}`), 200)
+		if now := get[api.Day](t, call(h, "GET", base+at, ""), 200); now.Schedule == nil || now.Stale || lay.Stale ||
+			len(now.Request.Orders) != 1 || lay.Revision != now.Revision {
 			t.Errorf("%s is answered as planned, and stored as %+v", at, now)
 		}
 	}
@@ -221,7 +224,7 @@ func TestAPlanIsStoredOrRefused(t *testing.T) {
 
 	answered := make(chan int)
 	go func() {
-		answered <- call(h, "POST", base+saturday+"/lay", `{"iterations":0,"time_limit_ms":1500,"afresh":true}`).Code
+		answered <- call(h, "POST", base+saturday+"/schedule", `{"iterations":0,"time_limit_ms":1500,"afresh":true}`).Code
 	}()
 	for due := 600; ; due++ { // until it is answered, so that the orders change while it is planned
 		get[api.Day](t, call(h, "PUT", base+saturday, orders(due, "")), 200)
@@ -283,14 +286,14 @@ func TestProblemsNameTheField(t *testing.T) {
 		{"PUT", base + "/days/2026-12-24", `{"orders":[{"id":"x","card":"x","dishes":1e30,"due_min":1,"serve":"warm"}]}`, `"#/orders/0/dishes"`},
 		{"PUT", base + "/days/2026-12-24", `{"orders":[],"sold":[{"card":"x","made":1e400,"left":0}]}`, `"#/sold/0/made"`},
 		{"POST", base + "/bakes", strings.Replace(aBake(uuid.NewString()), `"setting"`, `"card_id":"`+uuid.NewString()+`","version":2147483648,"setting"`, 1), `"#/version"`},
-		{"PUT", base + "/store", `{"stock":[{"key":"butter","g":1e308}],"packs":{}}`, `"#/stock/0/g"`},
-		{"PUT", base + "/store", `{"stock":[{"key":"butter","g":1},{"key":"butter","g":1}],"packs":{}}`, `"#/stock/1/key"`},
-		{"PUT", base + "/store", `{"stock":[],"packs":{"a/b~c":[{"g":0,"minor":1}]}}`, `"#/packs/a~1b~0c/0/g"`},
-		{"POST", base + "/store/in", `{"id":"` + uuid.NewString() + `","lines":[{"key":"butter","g":1e308}]}`, `"#/lines/0/g"`},
+		{"PUT", base + "/stock", `{"items":[{"key":"butter","g":1e308}],"packs":{}}`, `"#/items/0/g"`},
+		{"PUT", base + "/stock", `{"items":[{"key":"butter","g":1},{"key":"butter","g":1}],"packs":{}}`, `"#/items/1/key"`},
+		{"PUT", base + "/stock", `{"items":[],"packs":{"a/b~c":[{"g":0,"minor":1}]}}`, `"#/packs/a~1b~0c/0/g"`},
+		{"POST", base + "/stock/purchases", `{"id":"` + uuid.NewString() + `","lines":[{"key":"butter","g":1e308}]}`, `"#/lines/0/g"`},
 		{"POST", "/api/v1/bench/ready-by", `{"bench":{"setting":{},"request":` + bad + `},"serve":"warm","ready_at":"2026-10-01T12:00:00Z"}`, `"#/bench/request/style"`},
-		{"PUT", base + "/watch/way/" + uuid.NewString(), `{"title":"x","ready":{"bench":{"setting":{},"request":` +
+		{"PUT", base + "/watch/countdowns/" + uuid.NewString(), `{"title":"x","ready":{"bench":{"setting":{},"request":` +
 			strings.Replace(crumble, `"share":1`, `"share":0`, 1) + `},"serve":"warm","ready_at":"2026-10-01T12:00:00Z"}}`, `"#/ready/bench/request/fruits`},
-		{"PUT", base + "/watch/way/" + uuid.NewString(), `{"title":"x","ready":{"bench":{"setting":{},"request":` + crumble +
+		{"PUT", base + "/watch/countdowns/" + uuid.NewString(), `{"title":"x","ready":{"bench":{"setting":{},"request":` + crumble +
 			`},"serve":"warm","ready_at":"2027-10-01T12:00:00Z"}}`, `"#/ready/ready_at"`},
 	} {
 		w := call(h, c.method, c.path, c.body)
@@ -306,7 +309,7 @@ func TestALabelOfACardThatIsGone(t *testing.T) {
 	there := firstCard(t, h, base)
 	body := `{"cards":[{"card":"` + uuid.NewString() + `","dishes":1},{"card":"` + there + `","dishes":1}]}`
 	all := get[api.CardLabels](t, call(h, "POST", base+"/labels", body), 200).Labels
-	if len(all) != 2 || all[0].Why == nil || all[0].Batch != "" || all[0].Label != nil {
+	if len(all) != 2 || all[0].Reason == nil || all[0].Batch != "" || all[0].Label != nil {
 		t.Fatalf("the one that is gone: %+v", all)
 	}
 	alone := get[api.CardLabels](

@@ -18,15 +18,15 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-// tables is the pantry of a kitchen without anything of its own.
-var tables = larder.Pantry(nil)
+// tables is the vocabulary of a kitchen without anything of its own.
+var tables = larder.Vocabulary(nil)
 
-// pantry is the names that a request's kitchen knows.
-func pantry(own *larder.Own) *parse.Pantry {
+// stockOf is the names that a request's kitchen knows.
+func stockOf(own *larder.Own) *parse.Vocabulary {
 	if own == nil || len(own.Fruits)+len(own.Ingredients) == 0 {
 		return tables
 	}
-	return larder.Pantry(own)
+	return larder.Vocabulary(own)
 }
 
 // readAmount reads what was typed into one field.
@@ -44,7 +44,7 @@ func (s *server) readAmount(c *gin.Context) {
 	if err != nil {
 		err = fault.Faults{{Pointer: "/text", Detail: message.Of(err)}}
 	}
-	s.respond(c, http.StatusOK, api.Amount{Value: a.Value, Unit: api.AmountUnit(a.Unit), Taken: a.Taken}, err)
+	s.respond(c, http.StatusOK, api.Amount{Value: a.Value, Unit: api.AmountUnit(a.Unit), Taken: a.Assumption}, err)
 }
 
 // measure understands what a baker wrote, line by line.
@@ -53,7 +53,7 @@ func (s *server) measure(c *gin.Context) {
 	if !ok {
 		return
 	}
-	out, err := recipe.Measure(in, pantry(in.Own))
+	out, err := recipe.Measure(in, stockOf(in.Own))
 	s.respond(c, http.StatusOK, out, err)
 }
 
@@ -63,7 +63,7 @@ func (s *server) judgeRecipe(c *gin.Context) {
 	if !ok {
 		return
 	}
-	out, err := recipe.Judge(c, in, pantry(in.Own))
+	out, err := recipe.Judge(c, in, stockOf(in.Own))
 	s.respond(c, http.StatusOK, out, err)
 }
 
@@ -101,7 +101,7 @@ func (s *server) exportCard(c *gin.Context) {
 		s.fail(c, fault.Under("/card/request", err))
 		return
 	}
-	bake.TellStages(a.Method, or(in.Stages, nil))
+	bake.DescribeStages(a.Method, or(in.Stages, nil))
 	f, err := formats.Write(in.Format, in.Card, a)
 	s.respond(
 		c,
@@ -131,7 +131,7 @@ func (s *server) printSheet(c *gin.Context) {
 		s.fail(c, fault.Under("/card/request", err))
 		return
 	}
-	bake.TellStages(a.Method, or(in.Stages, nil))
+	bake.DescribeStages(a.Method, or(in.Stages, nil))
 	p.Answer = a
 	raw, err := p.PDF()
 	if err != nil {

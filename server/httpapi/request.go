@@ -110,7 +110,9 @@ const (
 )
 
 // when returns the condition of a change: the If-Match header without its quotes.
-func when(c *gin.Context) app.If { return app.If(strings.Trim(c.GetHeader("If-Match"), `"`)) }
+func when(c *gin.Context) app.Precondition {
+	return app.Precondition(strings.Trim(c.GetHeader("If-Match"), `"`))
+}
 
 // typed is a parameter's text as its schema has it; a text that is no such thing stays one, and the schema refuses it.
 func typed(schema *openapi3.Schema, text string) any {
@@ -156,7 +158,7 @@ func number(c *gin.Context, name string) int {
 }
 
 // decode reads the body of a request, once, and checks it against the contract, once. Where it can't be used it answers
-// with the problem, and is false. besides finds what else is wrong, so that one answer names every wrong field.
+// with the problem, and is false. in addition to finds what else is wrong, so that one answer names every wrong field.
 func decode[T any](s *server, c *gin.Context, besides func(T) error) (T, bool) {
 	return decodeBy(s, c, besides, wire.Decode[T])
 }

@@ -78,8 +78,8 @@ func (s *server) respondBy(
 	s.fail(c, err)
 }
 
-// nothing answers that it is done.
-func (s *server) nothing(c *gin.Context, err error) {
+// respondNoContent answers that it is done.
+func (s *server) respondNoContent(c *gin.Context, err error) {
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -127,7 +127,7 @@ func (s *server) fail(c *gin.Context, err error) {
 	problem(c, p)
 }
 
-// conflict answers with what is stored, beside what was sent: whoever asked can choose.
+// conflict answers with what is stored, in addition to what was sent: whoever asked can choose.
 func (s *server) conflict(c *gin.Context, x *app.Conflict) {
 	status, title := http.StatusConflict, message.New("Something else is saved under this id; nothing was changed")
 	if x.Changed {
@@ -139,25 +139,25 @@ func (s *server) conflict(c *gin.Context, x *app.Conflict) {
 	switch k := x.Stored.(type) {
 	case app.Kitchen:
 		stored = kitchen(k)
-	case app.ShelfDish:
+	case app.KitchenDish:
 		stored = shelfDish(k)
-	case app.ShelfOven:
+	case app.KitchenOven:
 		stored = shelfOven(k)
 	case app.Card:
 		stored = card(k)
 	case app.Day:
-		stored = dayTold(k)
-	case day.House:
+		stored = toAPIDay(k)
+	case day.Resources:
 		stored = k
 	case app.BakeRecord:
-		stored = bakeTold(k)
+		stored = toAPIBake(k)
 	case app.Watched:
 		stored = s.watched(k)
-	case app.OnTheWay:
-		stored = wayTold(k)
-	case sell.Store:
-		stored = storeTold(k)
-	case learn.Says:
+	case app.Countdown:
+		stored = toAPICountdown(k)
+	case sell.Stock:
+		stored = toAPIStock(k)
+	case learn.Preferences:
 		stored = k
 	case app.Picture:
 		stored = api.Picture{Id: k.ID, Width: k.Width, Height: k.Height}
@@ -170,7 +170,7 @@ func (s *server) conflict(c *gin.Context, x *app.Conflict) {
 	problem(c, p)
 }
 
-// refusals are the problems that are about no single field, by their errors: the first that fits is told.
+// refusals are the problems that are about no single field, by their errors: the first that fits is reported.
 var refusals = []struct {
 	is     error
 	status int
@@ -184,9 +184,9 @@ var refusals = []struct {
 		app.ErrUnusable, http.StatusConflict,
 		message.New("The stored data can't be read any more"),
 	},
-	{app.ErrUnderWay, http.StatusConflict, message.New("It is already running: wait, then try again")},
-	{app.ErrIDTaken, http.StatusConflict, message.New("The id belongs to something else: use a new id")},
-	{app.ErrTaken, http.StatusConflict, message.New("The name is already in use")},
+	{app.ErrRunning, http.StatusConflict, message.New("It is already running: wait, then try again")},
+	{app.ErrIDInUse, http.StatusConflict, message.New("The id belongs to something else: use a new id")},
+	{app.ErrNameInUse, http.StatusConflict, message.New("The name is already in use")},
 	{app.ErrRefused, http.StatusConflict, message.New("It refers to something that is not in this kitchen")},
 	{
 		app.ErrFull, http.StatusInsufficientStorage,
@@ -208,7 +208,7 @@ var refusals = []struct {
 	},
 }
 
-// problemOf is what an error is told as, as somebody reads.
+// problemOf is what an error is reported as, as somebody reads.
 func problemOf(err error, r render.Reading) api.Problem {
 	if p, ours := wire.ProblemOf(err, r); ours {
 		return p

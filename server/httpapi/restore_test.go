@@ -129,7 +129,7 @@ type failing struct{}
 
 func (failing) Read([]byte) (int, error) { return 0, io.ErrUnexpectedEOF }
 
-// Of two who bring the same kitchen in at once one does, and the other is told.
+// Of two who bring the same kitchen in at once one does, and the other is reported.
 func TestOneRestoreOfAKitchenAtATime(t *testing.T) {
 	h, base := theYard(t)
 	zip := call(h, "GET", base+"/backup.zip", "").Body.Bytes()

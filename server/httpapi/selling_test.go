@@ -10,8 +10,8 @@ import (
 	"mabbin/core/sell"
 )
 
-// A dessert on the Bench tells how it keeps and freezes, and what it costs in other dishes, in the words of its kitchen;
-// a bad one names its field in each.
+// A dessert on the Bench tells how it keeps and freezes, and what it costs in other dishes, in the words of its
+// kitchen; a bad one names its field in each.
 func TestTheBenchSells(t *testing.T) {
 	h, yard := theYard(t)
 	kitchen := strings.TrimPrefix(yard, "/api/v1/kitchens/")
@@ -25,17 +25,21 @@ func TestTheBenchSells(t *testing.T) {
 			t.Errorf("%q, want %q in it", says, want)
 		}
 	}
-	others := get[api.OtherCosts](t, call(h, http.MethodPost, "/api/v1/bench/cost/others", body), http.StatusOK).Others
+	others := get[api.OtherCosts](
+		t,
+		call(h, http.MethodPost, "/api/v1/bench/cost/alternatives", body),
+		http.StatusOK,
+	).Others
 	dishes := slices.DeleteFunc(slices.Clone(others), func(o sell.OtherCost) bool { return o.Kind != sell.InDish })
 	if len(dishes) < 5 || len(others) == len(dishes) {
 		t.Errorf("%d other dishes of %d changes", len(dishes), len(others))
 	}
-	outlook := get[api.Outlook](t, call(h, http.MethodPost, "/api/v1/bench/forecast", body), http.StatusOK)
+	outlook := get[api.DessertForecast](t, call(h, http.MethodPost, "/api/v1/bench/forecast", body), http.StatusOK)
 	if len(outlook.TopSpread) != 4 || outlook.Ask.IsZero() {
 		t.Errorf("%+v", outlook)
 	}
 	bad := strings.Replace(body, "gooseberry", "moss", 1)
-	for _, path := range []string{"/api/v1/bench/keeping", "/api/v1/bench/cost/others", "/api/v1/bench/forecast"} {
+	for _, path := range []string{"/api/v1/bench/keeping", "/api/v1/bench/cost/alternatives", "/api/v1/bench/forecast"} {
 		if w := call(h, http.MethodPost, path, bad); w.Code < 400 || !strings.Contains(w.Body.String(), "/fruits/0/key") {
 			t.Errorf("%s: %d %s", path, w.Code, w.Body)
 		}
@@ -45,28 +49,28 @@ func TestTheBenchSells(t *testing.T) {
 // What is in store is used up by a card in dishes of the shelf; what is not there is not found.
 func TestWhatIsInStoreIsUsedUp(t *testing.T) {
 	h, yard := theYard(t)
-	uses := get[api.CardUses](t, call(h, http.MethodGet, yard+"/store/apple_sharp/uses", ""), http.StatusOK).Uses
+	uses := get[api.CardUses](t, call(h, http.MethodGet, yard+"/stock/apple_sharp/uses", ""), http.StatusOK).Uses
 	if len(uses) == 0 || uses[0].Name != "Windfall apple ramekin" || uses[0].UsesG+uses[0].LeftG < 4199 ||
 		uses[0].LeftG > 1000 {
 		t.Errorf("%+v", uses)
 	}
-	butter := get[api.CardUses](t, call(h, http.MethodGet, yard+"/store/butter/uses", ""), http.StatusOK).Uses
+	butter := get[api.CardUses](t, call(h, http.MethodGet, yard+"/stock/butter/uses", ""), http.StatusOK).Uses
 	if len(butter) < 4 {
 		t.Errorf("%d cards use butter up", len(butter))
 	}
-	if w := call(h, http.MethodGet, yard+"/store/moonshine/uses", ""); w.Code != http.StatusNotFound {
+	if w := call(h, http.MethodGet, yard+"/stock/moonshine/uses", ""); w.Code != http.StatusNotFound {
 		t.Errorf("moonshine: %d %s", w.Code, w.Body)
 	}
 }
 
-// What was learnt is kept with how sure it is: the Bench foresees by it without the log, and a watch says that there is
+// What was learnt is kept with how sure it is: the Bench predicts by it without the log, and a watch says that there is
 // something new.
-func TestWhatWasLearntIsForeseenWith(t *testing.T) {
+func TestForecastsUseTheFindings(t *testing.T) {
 	h, yard := theYard(t)
 	kitchen := strings.TrimPrefix(yard, "/api/v1/kitchens/")
 	body := `{"kitchen":"` + kitchen + `","setting":{},"request":` + crumble + `}`
-	foreseen := func() api.Outlook {
-		return get[api.Outlook](t, call(h, http.MethodPost, "/api/v1/bench/forecast", body), http.StatusOK)
+	foreseen := func() api.DessertForecast {
+		return get[api.DessertForecast](t, call(h, http.MethodPost, "/api/v1/bench/forecast", body), http.StatusOK)
 	}
 	before := foreseen()
 	if !strings.Contains(before.Basis.String(), "kitchens in general") {
@@ -74,14 +78,14 @@ func TestWhatWasLearntIsForeseenWith(t *testing.T) {
 	}
 	watched := get[api.Watch](t, call(h, http.MethodGet, yard+"/watch", ""), http.StatusOK)
 	says := `{"off":[],"left_out":[],"changed":[]}`
-	get[api.KitchenLearnt](t, call(h, http.MethodPut, yard+"/learnt", says), http.StatusOK)
+	get[api.KitchenFindings](t, call(h, http.MethodPut, yard+"/findings", says), http.StatusOK)
 	x := learnt(t, h, yard)
-	if len(x.Histories) < 2 || x.Histories[0].What != "oven_offset" || len(x.Histories[0].Points) < 3 ||
-		!strings.Contains(x.Histories[0].Points[0].Says.String(), ": ") {
+	if len(x.Histories) < 2 || x.Histories[0].Kind != "oven_offset" || len(x.Histories[0].Points) < 3 ||
+		!strings.Contains(x.Histories[0].Points[0].Text.String(), ": ") {
 		t.Errorf("%d histories: %+v", len(x.Histories), x.Histories)
 	}
 	after := foreseen()
-	wide := func(o api.Outlook) float64 { return o.Forecast.SetScore.P95 - o.Forecast.SetScore.P05 }
+	wide := func(o api.DessertForecast) float64 { return o.Forecast.SetScore.P95 - o.Forecast.SetScore.P05 }
 	if !strings.Contains(after.Basis.String(), "in your log") || wide(after) > wide(before)*1.01 {
 		t.Errorf("%s, %g wide, before %g", after.Basis, wide(after), wide(before))
 	}

@@ -40,20 +40,20 @@ type Config struct {
 // server answers the operations of the API.
 type server struct {
 	Config
-	desk      app.Bench
-	watch     app.OvenWatch
-	cards     app.Cards
-	log       app.Log
-	days      app.Days
-	ways      app.OnTheWayTo
-	buying    app.Buying
-	kitchens  app.Kitchens
-	contract  operations
-	readings  map[string][]any // what may be said of how somebody reads
-	summaries *summaryCache
-	work      *work
-	planning  chan struct{} // has one for each day that is being laid
-	learning  *app.Learning
+	bench      app.Bench
+	watch      app.OvenWatch
+	cards      app.Cards
+	log        app.Log
+	days       app.Days
+	countdowns app.Countdowns
+	buying     app.Buying
+	kitchens   app.Kitchens
+	contract   operations
+	readings   map[string][]any // what may be said of how somebody reads
+	summaries  *summaryCache
+	work       *work
+	planning   chan struct{} // has one for each day that is being planned
+	learning   *app.Learning
 }
 
 // New is the whole of what is served: health, the API and the page in dist.
@@ -82,7 +82,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	s := &server{
 		Config: cfg, contract: contract, readings: readings, summaries: new(summaryCache), work: new(work),
 		planning: make(chan struct{}, plannedAtOnce),
-		desk:     app.Bench{Kitchens: cfg.Store, Pantry: cfg.Store, Shelf: cfg.Store},
+		bench:    app.Bench{Kitchens: cfg.Store, Stock: cfg.Store, Shelf: cfg.Store},
 		watch:    OvenWatch(cfg),
 		cards:    app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},
 		kitchens: app.Kitchens{Store: cfg.Store, Notify: func(k uuid.UUID) {
@@ -90,19 +90,19 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 			cfg.Scales.Free(k)
 		}},
 		days: app.Days{
-			Store: cfg.Store, Shelf: cfg.Store, Cards: cfg.Store, Ovens: cfg.Store, Learning: cfg.Store, Clock: cfg.Clock,
+			Store: cfg.Store, Equipment: cfg.Store, Cards: cfg.Store, Ovens: cfg.Store, Learning: cfg.Store, Clock: cfg.Clock,
 			Baked:  app.NewBakedCards(),
 			Notify: cfg.Events.Changed,
 		},
-		ways: app.OnTheWayTo{
-			Store: cfg.Store, Desk: app.Bench{Kitchens: cfg.Store}, Clock: cfg.Clock, Notify: cfg.Events.Changed,
+		countdowns: app.Countdowns{
+			Store: cfg.Store, Bench: app.Bench{Kitchens: cfg.Store}, Clock: cfg.Clock, Notify: cfg.Events.Changed,
 		},
 		log: app.Log{
-			Store: cfg.Store, Watch: cfg.Store, Pantry: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock,
+			Store: cfg.Store, Watch: cfg.Store, Stock: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock,
 		},
 	}
 	s.learning = learning(cfg)
-	s.learning.Begin = s.beginLearning
+	s.learning.StartWork = s.beginLearning
 	s.log.Changed = func(k uuid.UUID) { s.learning.Start(k) }
 	s.kitchens.Learning = s.learning
 	s.buying = app.Buying{
@@ -132,7 +132,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	return r, nil
 }
 
-// OvenWatch is the watch of a server, for whoever reads its probes beside it.
+// OvenWatch is the watch of a server, for whoever reads its probes in addition to it.
 func OvenWatch(cfg Config) app.OvenWatch {
 	return app.OvenWatch{
 		Store:       cfg.Store,

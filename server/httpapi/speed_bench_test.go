@@ -15,8 +15,8 @@ import (
 	"mabbin/server/store"
 )
 
-// BenchmarkRequests holds a balance beside a bare answer of the same server, over loopback. They take turns, and the
-// middle of the turns is told: what else the machine does falls on both.
+// BenchmarkRequests holds a balance in addition to a bare answer of the same server, over loopback. They take turns,
+// and the middle of the turns is reported: what else the machine does falls on both.
 func BenchmarkRequests(b *testing.B) {
 	s, err := store.Open(b.Context(), "postgres://nobody@127.0.0.1:1/none?sslmode=disable")
 	if err != nil {

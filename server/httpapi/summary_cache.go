@@ -31,8 +31,8 @@ type summaryOf struct {
 // mostSummaries is how many are remembered: some 6 kB each, with their pictures.
 const mostSummaries = 12000
 
-// page is what the newest versions of cards come to, each baked on paper where it bakes; nil where one can't be
-// calculated, which failed is told. It ends with ctx.
+// page is what the newest versions of cards come to, each simulated where it bakes; nil where one can't be
+// calculated, which failed is reported. It ends with ctx.
 func (s *summaryCache) page(
 	ctx context.Context,
 	cards []app.Card,

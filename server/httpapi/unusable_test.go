@@ -63,8 +63,8 @@ func TestADessertThatCannotBeUsedHarmsNoOther(t *testing.T) {
 			goesIn := func(base string) string {
 				id := uuid.NewString()
 				body := `{"id":"` + id + `","title":"Crumble","setting":{"stages":[{"minutes":50,"oven_c":190}]},"request":` + crumble + `}`
-				get[api.Watched](t, call(h, "POST", base, body), 201)
-				get[api.Watched](t, call(h, "PUT", base+"/"+id+"/probe", `{"place":"middle"}`), 200)
+				get[api.WatchedDessert](t, call(h, "POST", base, body), 201)
+				get[api.WatchedDessert](t, call(h, "PUT", base+"/"+id+"/probe", `{"place":"middle"}`), 200)
 				return id
 			}
 			bad, good := goesIn(mine), goesIn(mine)
@@ -112,7 +112,7 @@ func TestWhatCannotBeReadIsNamed(t *testing.T) {
 	}
 	card, bake := cards.Cards[0], bakes.Bakes[3]
 	spoil("card_version", `update card_version set request = '{"dish":"round"}' where card_id = $1`, card.Id)
-	spoil("bake", `update bake set result = '{"set":[1]}', told = '{"rim_min":"soon"}' where id = $1`, bake.Id)
+	spoil("bake", `update bake set result = '{"set":[1]}', details = '{"rim_min":"soon"}' where id = $1`, bake.Id)
 	now := get[api.CardPage](t, call(h, "GET", theYards+"/cards", ""), 200)
 	if len(now.Cards) != len(cards.Cards)-1 || len(now.Unusable) != 1 || now.Unusable[0].Title != card.Name {
 		t.Errorf("%d cards of %d, %+v", len(now.Cards), len(cards.Cards), now.Unusable)
@@ -121,7 +121,7 @@ func TestWhatCannotBeReadIsNamed(t *testing.T) {
 	if len(log.Bakes) != 53 || len(log.Unusable) != 1 || log.Unusable[0].Title != bake.Title {
 		t.Errorf("%d bakes, %+v", len(log.Bakes), log.Unusable)
 	}
-	for _, path := range []string{"/cards/" + card.Id.String(), "/bakes/" + bake.Id.String(), "/bakes/" + bake.Id.String() + "/why"} {
+	for _, path := range []string{"/cards/" + card.Id.String(), "/bakes/" + bake.Id.String(), "/bakes/" + bake.Id.String() + "/causes"} {
 		if w := call(h, "GET", theYards+path, ""); w.Code != 409 || !strings.Contains(w.Body.String(), "can't be read") {
 			t.Errorf("%s: %d %.200s", path, w.Code, w.Body)
 		}
@@ -133,14 +133,14 @@ func TestWhatCannotBeReadIsNamed(t *testing.T) {
 	}
 }
 
-// Only so many desserts run ahead of the clock at once; the next one is told why it does not.
+// Only so many desserts run ahead of the clock at once; the next one is reported why it does not.
 func TestOnlySoManyRunAhead(t *testing.T) {
 	h, base := theYard(t)
 	var last string
 	for i := range 5 {
 		id := uuid.NewString()
 		body := `{"id":"` + id + `","title":"Crumble","setting":{"stages":[{"minutes":50,"oven_c":190}]},"request":` + crumble + `}`
-		get[api.Watched](t, call(h, "POST", base+"/watch", body), 201)
+		get[api.WatchedDessert](t, call(h, "POST", base+"/watch", body), 201)
 		w := call(h, "PUT", base+"/watch/"+id+"/simulation", `{"speed":60}`)
 		if i < 4 && w.Code != 200 || i == 4 && (w.Code != 400 || !strings.Contains(w.Body.String(), "#/speed")) {
 			t.Errorf("dessert %d: %d %s", i+1, w.Code, w.Body)
@@ -152,8 +152,8 @@ func TestOnlySoManyRunAhead(t *testing.T) {
 	}
 }
 
-// What is wrong in very many places is told in an answer that somebody can read.
-func TestManyFaultsAreToldShort(t *testing.T) {
+// What is wrong in very many places is reported in an answer that somebody can read.
+func TestManyFaultsAreShortened(t *testing.T) {
 	h := newServer(t, away(t))
 	for _, body := range []string{
 		"{" + strings.Repeat(`"a/b":1,`, 1) + `"` + strings.Repeat("/", 100_000) + `":1}`,

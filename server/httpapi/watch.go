@@ -21,11 +21,11 @@ import (
 func (s *server) listWatch(c *gin.Context) {
 	all, err := s.Store.Watched(c, kitchenOf(c))
 	out := api.Watch{
-		Now: s.Clock(), Desserts: []api.Watched{}, Unusable: []api.Unusable{}, Afterwards: watch.After(),
+		Now: s.Clock(), Desserts: []api.WatchedDessert{}, Unusable: []api.Unusable{}, SalvageTips: watch.After(),
 		SnoozeMin: int(app.UsualSnooze.Minutes()),
 	}
 	for _, w := range all {
-		told := api.Watched{}
+		told := api.WatchedDessert{}
 		if w.Unusable == nil {
 			w.Unusable = fault.Guard(func() error {
 				told = s.watched(w)
@@ -34,36 +34,40 @@ func (s *server) listWatch(c *gin.Context) {
 		}
 		if w.Unusable != nil {
 			s.Log.Error("a dessert on the Watch can't be used", "dessert", w.ID, "error", w.Unusable)
-			out.Unusable = append(out.Unusable, api.Unusable{Id: w.ID, Title: w.Title, StartedAt: w.Began})
+			out.Unusable = append(out.Unusable, api.Unusable{Id: w.ID, Title: w.Title, StartedAt: w.StartedAt})
 			continue
 		}
 		out.Desserts = append(out.Desserts, told)
 	}
-	ways, also := s.Store.OnTheWay(c, kitchenOf(c))
-	out.OnTheWay = each(ways, wayTold)
+	ways, also := s.Store.Countdowns(c, kitchenOf(c))
+	out.Countdowns = each(ways, toAPICountdown)
 	learnt, unknown := s.Store.LearntTimes(c, kitchenOf(c))
 	out.Learnt = learnt
 	s.respond(c, http.StatusOK, out, errors.Join(err, also, unknown))
 }
 
-func wayTold(w app.OnTheWay) api.OnTheWay {
-	return api.OnTheWay{
-		Id: w.ID, Title: w.Title, ReadyAt: w.ReadyAt, Steps: each(w.Steps, func(x app.WayStep) api.WayStep {
-			return api.WayStep{At: x.At, Kind: x.Kind, Says: x.Says, State: x.State}
+func toAPICountdown(w app.Countdown) api.Countdown {
+	return api.Countdown{
+		Id: w.ID, Title: w.Title, ReadyAt: w.ReadyAt, Steps: each(w.Steps, func(x app.CountdownStep) api.CountdownStep {
+			return api.CountdownStep{At: x.At, Kind: x.Kind, Text: x.Text, State: x.State}
 		}),
 	}
 }
 
-// beginWay puts the way back from an hour on the watch.
-func (s *server) beginWay(c *gin.Context) {
-	in, ok := decode(s, c, func(x api.WayStart) error { return fault.Under("/ready/bench", benchFault(x.Ready.Bench)) })
+// startCountdown puts the way back from an hour on the watch.
+func (s *server) startCountdown(c *gin.Context) {
+	in, ok := decode(
+		s,
+		c,
+		func(x api.CountdownStart) error { return fault.Under("/ready/bench", benchFault(x.Ready.Bench)) },
+	)
 	if !ok {
 		return
 	}
-	err := s.ways.Begin(
-		c, kitchenOf(c), id(c, "way"), in.Title, question(in.Ready.Bench), in.Ready.ReadyAt, day.Serve(in.Ready.Serve),
+	err := s.countdowns.Start(
+		c, kitchenOf(c), id(c, "countdown"), in.Title, question(in.Ready.Bench), in.Ready.ReadyAt, day.Serve(in.Ready.Serve),
 	)
-	s.nothing(c, fault.Under("/ready", underBench("/bench", err)))
+	s.respondNoContent(c, fault.Under("/ready", underBench("/bench", err)))
 }
 
 // answerStep answers a call of a dessert on its way.
@@ -72,11 +76,16 @@ func (s *server) answerStep(c *gin.Context) {
 	if !ok {
 		return
 	}
-	s.nothing(c, s.ways.Answer(c, kitchenOf(c), id(c, "way"), number(c, "step"), app.Answer(in.Answer)))
+	s.respondNoContent(
+		c,
+		s.countdowns.Answer(c, kitchenOf(c), id(c, "countdown"), number(c, "step"), app.Answer(in.Answer)),
+	)
 }
 
-// dropWay takes a dessert off its way.
-func (s *server) dropWay(c *gin.Context) { s.nothing(c, s.ways.Drop(c, kitchenOf(c), id(c, "way"))) }
+// deleteCountdown takes a dessert off its way.
+func (s *server) deleteCountdown(c *gin.Context) {
+	s.respondNoContent(c, s.countdowns.Drop(c, kitchenOf(c), id(c, "countdown")))
+}
 
 // startWatch puts a dessert into the oven.
 func (s *server) startWatch(c *gin.Context) {
@@ -127,7 +136,7 @@ func weather(w *api.Weather) app.Weather {
 
 // endWatch takes a dessert off the watch.
 func (s *server) endWatch(c *gin.Context) {
-	s.nothing(c, s.watch.End(c, kitchenOf(c), id(c, "dessert")))
+	s.respondNoContent(c, s.watch.End(c, kitchenOf(c), id(c, "dessert")))
 }
 
 // reopenWatch takes that back.
@@ -194,10 +203,10 @@ func (s *server) simulate(c *gin.Context) {
 	s.respond(c, http.StatusOK, s.watched(w), err)
 }
 
-func (s *server) watched(w app.Watched) api.Watched {
+func (s *server) watched(w app.Watched) api.WatchedDessert {
 	a := w.Predicted.Plan.Answer
 	open := w.DoorOpen(s.Clock())
-	out := api.Watched{
+	out := api.WatchedDessert{
 		Id:            w.ID,
 		Title:         w.Title,
 		CardId:        w.CardID,
@@ -205,8 +214,8 @@ func (s *server) watched(w app.Watched) api.Watched {
 		OvenId:        w.OvenID,
 		Request:       w.AsPredicted().Request,
 		Stages:        w.Stages,
-		StartedAt:     w.Began,
-		OutAt:         timeTold(w.OutAt),
+		StartedAt:     w.StartedAt,
+		OutAt:         toAPITime(w.OutAt),
 		PlanMinutes:   w.Predicted.Plan.Minutes,
 		Curves:        a.Curves,
 		BoilingPointC: a.BoilingPointC,
@@ -214,7 +223,7 @@ func (s *server) watched(w app.Watched) api.Watched {
 		Verdict:       shortVerdict(w.Predicted.Verdict),
 		Probe:         w.Probe,
 		Estimate:      w.Estimate,
-		Foreseen:      w.Foreseen,
+		Forecast:      w.Forecast,
 		Speed:         int(w.Speed),
 		DoorOpen:      &open,
 		Readings:      append([]bake.Point{}, w.Readings...),
@@ -230,18 +239,18 @@ func (s *server) watched(w app.Watched) api.Watched {
 			),
 			Kind:       string(x.Kind),
 			DueAt:      x.DueAt,
-			Says:       x.Says,
+			Text:       x.Text,
 			Caution:    x.Caution,
 			State:      x.State,
-			AnsweredAt: timeTold(x.AnsweredAt),
+			AnsweredAt: toAPITime(x.AnsweredAt),
 			Snoozes:    x.Snoozes,
 		})
 	}
 	return out
 }
 
-// timeTold is a time, or nothing for the zero one.
-func timeTold(t time.Time) *time.Time {
+// toAPITime is a time, or nothing for the zero one.
+func toAPITime(t time.Time) *time.Time {
 	if t.IsZero() {
 		return nil
 	}

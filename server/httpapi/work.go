@@ -45,7 +45,7 @@ func (w *work) begin(ctx context.Context, id uuid.UUID, now time.Time) (context.
 		}
 	}
 	if p := w.all[id]; p != nil && p.ended.IsZero() {
-		return nil, p, app.ErrUnderWay
+		return nil, p, app.ErrRunning
 	}
 	if w.all == nil {
 		w.all = map[uuid.UUID]*piece{}
@@ -158,9 +158,9 @@ func (s *server) stopWork(c *gin.Context) {
 	p := s.work.all[id(c, "work")]
 	s.work.mu.Unlock()
 	if p == nil {
-		s.nothing(c, app.ErrNotFound)
+		s.respondNoContent(c, app.ErrNotFound)
 		return
 	}
 	p.stop()
-	s.nothing(c, nil)
+	s.respondNoContent(c, nil)
 }

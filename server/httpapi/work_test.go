@@ -36,7 +36,7 @@ func TestHowFarAPieceOfWorkIs(t *testing.T) {
 	if far, _ := w.look(id); far.State != api.WorkStateRunning || far.Done != 3 || far.Of != 28 {
 		t.Errorf("%+v", far)
 	}
-	if _, _, err := w.begin(t.Context(), id, now); !errors.Is(err, app.ErrUnderWay) {
+	if _, _, err := w.begin(t.Context(), id, now); !errors.Is(err, app.ErrRunning) {
 		t.Errorf("begun twice: %v", err)
 	}
 	p.stop()
@@ -60,7 +60,7 @@ func TestWorkOverHTTP(t *testing.T) {
 	h, base := theYard(t)
 	id := uuid.NewString()
 	bakes := get[struct{ Bakes []struct{ ID string } }](t, call(h, "GET", base+"/bakes", ""), 200)
-	r := httptest.NewRequest(http.MethodGet, "http://127.0.0.1"+base+"/bakes/"+bakes.Bakes[0].ID+"/why", http.NoBody)
+	r := httptest.NewRequest(http.MethodGet, "http://127.0.0.1"+base+"/bakes/"+bakes.Bakes[0].ID+"/causes", http.NoBody)
 	r.Header.Set("X-Work", id)
 	w := httptest.NewRecorder()
 	h.ServeHTTP(w, r)

@@ -130,7 +130,7 @@ func (f Form) append(text []byte, x float64, mark units.Decimal) []byte {
 		nearest := slices.MinFunc(is.Marks, func(a, b units.GasMark) int {
 			return cmp.Compare(math.Abs(a.C-x), math.Abs(b.C-x))
 		})
-		text = append(text, nearest.Says...)
+		text = append(text, nearest.Text...)
 	case is.Parts > 0:
 		text = appendParts(text, shown, float64(is.Parts))
 	case is.Always:

@@ -47,7 +47,7 @@ func TestEveryPairIsFoundAndIsUnlike(t *testing.T) {
 // A baker who reads American words also types them: what a name becomes is understood as the same thing.
 func TestAmericanNamesAreUnderstood(t *testing.T) {
 	us := For(units.Settings{English: units.US})
-	pantry := larder.Pantry(nil)
+	pantry := larder.Vocabulary(nil)
 	for _, i := range larder.Ingredients.All() {
 		name := us.Label(i.Name)
 		if name == (Reading{}).Label(i.Name) {

@@ -35,14 +35,14 @@ import (
 type table struct {
 	name  string
 	rows  string                                            // of one kitchen, $1, as JSON
-	check func(row map[string]json.RawMessage) fault.Faults // beside what the database itself checks
+	check func(row map[string]json.RawMessage) fault.Faults // in addition to what the database itself checks
 }
 
 func plainRows(name, order string) string {
 	return fmt.Sprintf(`select to_jsonb(t) from %s t where kitchen_id = $1 order by %s`, name, order)
 }
 
-// tables of a kitchen. Pictures' bytes go beside their rows.
+// tables of a kitchen. Pictures' bytes go in addition to their rows.
 var tables = []table{
 	{"kitchen", `select to_jsonb(t) from kitchen t where id = $1`, column("containers", checkContainers)},
 	{"dish", plainRows("dish", "id"), whole(func(d dish.Dish, f *fault.Faults) { balance.CheckDish(d, "", f) })},
@@ -55,27 +55,27 @@ var tables = []table{
 		all(column("request", balance.Check), column("stages", bake.CheckStages),
 			column[recipe.Original]("original", nil)),
 	},
-	{"house", plainRows("house", "kitchen_id"), column("has", day.CheckHouse)},
+	{"resources", plainRows("resources", "kitchen_id"), column("settings", day.CheckResources)},
 	{
 		"day",
 		plainRows("day", "on_date"),
-		all(column("on_date", checkDate), column("asked", day.CheckAsked), column[day.Laid]("laid", nil)),
+		all(column("on_date", checkDate), column("request", day.CheckOrders), column[day.Schedule]("schedule", nil)),
 	},
-	{"pantry", plainRows("pantry", "kitchen_id"), column("has", checkStock)},
+	{"stock", plainRows("stock", "kitchen_id"), column("content", checkStock)},
 	{"stock_purchase", plainRows("stock_purchase", "id"), column("lines", checkPurchase)},
 	{
 		"learning", // what was learnt is learnt anew
 		`select to_jsonb(t) - '{` + strings.Join(learntColumns, ",") + `}'::text[] from learning t where kitchen_id = $1`,
-		column("says", learn.CheckSays),
+		column("preferences", learn.CheckPreferences),
 	},
 	{"learnt", plainRows("learnt", "version"), all(column("version", checkVersion), column[learn.Used]("used", nil))},
-	{"on_the_way", plainRows("on_the_way", "id"), column("steps", checkSteps)},
+	{"countdown", plainRows("countdown", "id"), column("steps", checkSteps)},
 	{"picture", `select to_jsonb(t) - 'jpeg' - 'small' from picture t where kitchen_id = $1 order by id`, nil},
 	{
 		"bake",
 		plainRows("bake", "baked_at, id"),
 		all(column("request", balance.Check), column[balance.Answer]("result", nil), column("stages", bake.CheckStages),
-			column("told", checkTold), column[outcome.Happened]("happened", nil), column[*app.BakeCost]("cost", nil),
+			column("details", checkDetails), column[outcome.ActualBake]("actual", nil), column[*app.BakeCost]("cost", nil),
 			column("version", checkVersion), column("learnt", checkVersion), column("batch", checkBatch)),
 	},
 	{"bake_correction", plainRows("bake_correction", "id"), column("was", checkOutcome)},
@@ -88,7 +88,7 @@ var tables = []table{
 			column("answer", checkAnswer),
 			column("stages", bake.CheckStages),
 			column[*watch.Estimate]("estimate", nil),
-			column[*learn.Outlook]("foreseen", nil),
+			column[*learn.DessertForecast]("forecast", nil),
 			column[[]outcome.Weighed]("weighed", nil),
 			column[[]watch.Door]("doors", nil),
 		),
@@ -96,7 +96,7 @@ var tables = []table{
 	{
 		"watch_call",
 		plainRows("watch_call", "id"),
-		all(column[message.Message]("says", nil), column[message.Message]("caution", nil)),
+		all(column[message.Message]("text", nil), column[message.Message]("caution", nil)),
 	},
 	{
 		"watch_reading",
@@ -186,8 +186,8 @@ func checkContainers(c map[string]float64) error {
 }
 
 // checkStock checks what a kitchen has in stock. What it has of its own is not known here: any key may be one.
-func checkStock(s sell.Store) error {
-	if s.Stock == nil || s.Packs == nil {
+func checkStock(s sell.Stock) error {
+	if s.Items == nil || s.Packs == nil {
 		return fault.Faults{{Detail: message.New("has no stock or no packs: use an empty list and an empty object")}}
 	}
 	for key, packs := range s.Packs {
@@ -195,7 +195,7 @@ func checkStock(s sell.Store) error {
 			return fault.Faults{{Pointer: "/packs/" + fault.Key(key), Detail: message.New("is null: remove it")}}
 		}
 	}
-	return amounts(sell.CheckStore(s, nil))
+	return amounts(sell.CheckStock(s, nil))
 }
 
 func checkPurchase(lines []sell.Line) error {
@@ -241,7 +241,7 @@ func checkBatch(batch string) error {
 const mostSteps = 101
 
 // checkSteps checks the calls of a countdown.
-func checkSteps(steps []app.WayStep) error {
+func checkSteps(steps []app.CountdownStep) error {
 	var f fault.Faults
 	f.Length("", "", len(steps), 1, mostSteps)
 	for i, x := range steps {
@@ -249,8 +249,8 @@ func checkSteps(steps []app.WayStep) error {
 		app.CheckMoment(at+"/at", x.At, &f)
 		f.OneOf(at+"/state", string(x.State), string(watch.Waiting), string(watch.Done), string(watch.Skipped))
 		f.Length(at, "/kind", len(x.Kind), 1, 40)
-		if x.Says.IsZero() {
-			f.Add(at+"/says", message.New("is missing"))
+		if x.Text.IsZero() {
+			f.Add(at+"/text", message.New("is missing"))
 		}
 	}
 	return f.Err()
@@ -263,11 +263,11 @@ func checkTags(tags []string) error {
 
 func checkOutcome(o app.Outcome) error {
 	var f fault.Faults
-	o.Told.Check("/told", &f)
+	o.Details.Check("/details", &f)
 	return f.Err()
 }
 
-func checkTold(t outcome.Told) error {
+func checkDetails(t outcome.Details) error {
 	var f fault.Faults
 	t.Check("", &f)
 	return f.Err()

@@ -103,20 +103,25 @@ func full(t *testing.T) *store.Store {
 	if page[0].Picture == nil {
 		t.Fatal("no bake of the demo has a picture")
 	}
-	if err := s.SetOnTheWay(ctx, demo.Kitchen.ID, app.OnTheWay{
+	if err := s.SetCountdown(ctx, demo.Kitchen.ID, app.Countdown{
 		ID: uuid.New(), Title: "On its way", ReadyAt: wentIn,
-		Steps: []app.WayStep{{At: wentIn, Kind: "fruit", Says: message.New("Prepare the fruit"), State: "waiting"}},
+		Steps: []app.CountdownStep{{At: wentIn, Kind: "fruit", Text: message.New("Prepare the fruit"), State: "waiting"}},
 	}); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.AddStock(ctx, demo.Kitchen.ID, uuid.New(), []sell.Line{{Key: "butter", G: 500}}, wentIn,
-		func(x sell.Store) (sell.Store, error) { return x, nil }); err != nil {
+		func(x sell.Stock) (sell.Stock, error) { return x, nil }); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.UpdateLearningSays(ctx, demo.Kitchen.ID, "", func(x learn.Says) (learn.Says, error) {
-		x.Off, x.LeftOut = []learn.Name{{What: learn.Steam}}, []string{page[1].ID.String()}
-		return x, nil
-	}); err != nil {
+	if _, err := s.UpdateLearningPreferences(
+		ctx,
+		demo.Kitchen.ID,
+		"",
+		func(x learn.Preferences) (learn.Preferences, error) {
+			x.Off, x.LeftOut = []learn.ParameterName{{Kind: learn.Steam}}, []string{page[1].ID.String()}
+			return x, nil
+		},
+	); err != nil {
 		t.Fatal(err)
 	}
 	if _, _, err := s.SetLearnt(ctx, demo.Kitchen.ID, wentIn, 1, learn.Used{
@@ -162,7 +167,7 @@ func TestABackupRestoredIsTheSameKitchen(t *testing.T) {
 		t.Error("what was restored backs up as something else")
 	}
 
-	// Where it is there already: a second one beside it, in which everything points at its own.
+	// Where it is there already: a second one in addition to it, in which everything points at its own.
 	k, err = restored(t.Context(), t, s, raw)
 	if err != nil || k.ID == demo.Kitchen.ID || k.Name != "Oxlip Yard, again" {
 		t.Fatalf("%+v, %v", k, err)
@@ -203,7 +208,7 @@ func TestABackupRestoredIsTheSameKitchen(t *testing.T) {
 	if _, own := learnt.Ovens[second[len(second)-1].OvenID.String()]; err != nil || !own || learnt.Release["plum"] != 1.2 {
 		t.Errorf("it has learnt %+v, %v", learnt, err)
 	}
-	says, err := s.LearningSays(t.Context(), k.ID)
+	says, err := s.LearningPreferences(t.Context(), k.ID)
 	if err != nil || len(says.Off) != 1 || len(says.LeftOut) != 1 ||
 		!slices.ContainsFunc(second, func(b app.BakeRecord) bool { return b.ID.String() == says.LeftOut[0] }) {
 		t.Errorf("it says %+v, %v", says, err)
@@ -283,7 +288,7 @@ func TestABadArchiveChangesNothing(t *testing.T) {
 	}
 }
 
-func TestWhatWasToldIsPutRight(t *testing.T) {
+func TestResultsAreCorrected(t *testing.T) {
 	s := storetest.Open(t)
 	ctx, kitchen := t.Context(), demo.Kitchen.ID
 	if _, err := demo.Load(ctx, s, wentIn); err != nil {
@@ -392,7 +397,7 @@ func TestABakeRunsAhead(t *testing.T) {
 		t.Fatalf("%v, %v", moved, err)
 	}
 	now := look(t, s, 1)
-	if d := w.Began.Sub(now.Began); d != 590*time.Second {
+	if d := w.StartedAt.Sub(now.StartedAt); d != 590*time.Second {
 		t.Errorf("ten seconds are %v", d)
 	}
 	for i, c := range now.Calls {
@@ -453,7 +458,7 @@ func TestAnArchiveWithPlainSentencesIsRestored(t *testing.T) {
 		if err := json.Unmarshal(row, &columns); err != nil {
 			return err
 		}
-		columns["says"], columns["caution"] = json.RawMessage(`"Turn the oven down to 170 C"`), json.RawMessage(`""`)
+		columns["text"], columns["caution"] = json.RawMessage(`"Turn the oven down to 170 C"`), json.RawMessage(`""`)
 		if row, err = json.Marshal(columns); err != nil {
 			return err
 		}
@@ -480,8 +485,8 @@ func TestAnArchiveWithPlainSentencesIsRestored(t *testing.T) {
 		t.Fatalf("%+v, %v", all, err)
 	}
 	for _, c := range all[0].Calls {
-		if c.Says.String() != "Turn the oven down to 170 C" || !c.Caution.IsZero() {
-			t.Errorf("%q, %q", c.Says, c.Caution)
+		if c.Text.String() != "Turn the oven down to 170 C" || !c.Caution.IsZero() {
+			t.Errorf("%q, %q", c.Text, c.Caution)
 		}
 	}
 }

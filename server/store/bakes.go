@@ -18,7 +18,7 @@ import (
 )
 
 const bakeColumns = `id, title, baked_at, card_id, version, request, result, oven_id, oven_c, minutes, shelf,
-	filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, told, happened, picture_id, learnt, batch, cost`
+	filling_c, dish_c, stages, juice, fruit, top, boiled_over, note, details, actual, picture_id, learnt, batch, cost`
 
 // bakeRead is what scanBake reads.
 const bakeRead = bakeColumns + `, (select coalesce(jsonb_agg(jsonb_build_object('at', at, 'was', was)
@@ -42,7 +42,7 @@ func bakesWhere(q app.BakeFilter, kitchen uuid.UUID) (sql string, args []any) {
 	}
 	if q.Words != "" {
 		also(
-			`concat_ws(' ', title, note, batch, told ->> 'made_by', told ->> 'lots') ilike '%%' || $%d || '%%'`,
+			`concat_ws(' ', title, note, batch, details ->> 'made_by', details ->> 'lots') ilike '%%' || $%d || '%%'`,
 			likeWords.Replace(q.Words),
 		)
 	}
@@ -110,13 +110,14 @@ func (s *Store) EachLine(
 			ctx,
 			`select title, baked_at, coalesce(batch, ''), version, coalesce((select name from oven where id = oven_id), ''),
 				coalesce(result #>> '{set,band}', ''),
-			oven_c, minutes, juice, fruit, top, boiled_over, told, note from bake where `+sql+` order by baked_at desc, id desc`,
+			oven_c, minutes, juice, fruit, top, boiled_over, details, note from bake where `+sql+`
+			order by baked_at desc, id desc`,
 			args...)
 		if err != nil {
 			return err
 		}
 		var l outcome.Line
-		var told []byte
+		var details []byte
 		_, err = pgx.ForEachRow(
 			rows,
 			[]any{
@@ -132,12 +133,12 @@ func (s *Store) EachLine(
 				&l.Fruit,
 				&l.Top,
 				&l.BoiledOver,
-				&told,
+				&details,
 				&l.Note,
 			},
 			func() error {
-				l.Told = outcome.Told{}
-				_ = decoded(map[string]kept{"told": {told, &l.Told}}) // what can't be read is not told
+				l.Details = outcome.Details{}
+				_ = decoded(map[string]kept{"details": {details, &l.Details}}) // what can't be read is not reported
 				return line(l)
 			},
 		)
@@ -147,7 +148,7 @@ func (s *Store) EachLine(
 
 func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 	var b app.BakeRecord
-	var request, result, stages, told, happened, cost, corrections []byte
+	var request, result, stages, details, actual, cost, corrections []byte
 	var batch *string
 	var learnt *int
 	err := row.Scan(
@@ -170,8 +171,8 @@ func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 		&b.Top,
 		&b.BoiledOver,
 		&b.Note,
-		&told,
-		&happened,
+		&details,
+		&actual,
 		&b.Picture,
 		&learnt,
 		&batch,
@@ -186,7 +187,7 @@ func scanBake(row pgx.CollectableRow) (app.BakeRecord, error) {
 	}
 	b.Unusable = decoded(map[string]kept{
 		"request": {request, &b.Request}, "result": {result, &b.Result}, "stages": {stages, &b.Stages},
-		"told": {told, &b.Told}, "happened": {happened, &b.Happened}, "corrections": {corrections, &b.Corrections},
+		"details": {details, &b.Details}, "actual": {actual, &b.Happened}, "corrections": {corrections, &b.Corrections},
 		"cost": {cost, &b.Cost},
 	})
 	return b, err
@@ -252,7 +253,7 @@ func insertBake(ctx context.Context, tx pgx.Tx, kitchen uuid.UUID, b app.BakeRec
 			b.Top,
 			b.BoiledOver,
 			b.Note,
-			b.Told,
+			b.Details,
 			b.Happened,
 			b.Picture,
 			b.Learnt,
@@ -269,7 +270,7 @@ func insertBake(ctx context.Context, tx pgx.Tx, kitchen uuid.UUID, b app.BakeRec
 // AddBake logs a bake and takes what it used out of the stock, in one transaction that locks the kitchen. The same id
 // twice is the same bake and uses nothing twice; another bake under it is an app.Conflict.
 func (s *Store) AddBake(
-	ctx context.Context, kitchen uuid.UUID, b app.BakeRecord, takeOut func(sell.Store) sell.Store,
+	ctx context.Context, kitchen uuid.UUID, b app.BakeRecord, takeOut func(sell.Stock) sell.Stock,
 ) (app.BakeRecord, error) {
 	inserted := false
 	err := s.holding(ctx, kitchen, func(tx pgx.Tx) (err error) {
@@ -279,11 +280,11 @@ func (s *Store) AddBake(
 		if err := logChanged(ctx, tx, kitchen); err != nil || takeOut == nil {
 			return err
 		}
-		stock, err := pantryOf(ctx, tx, kitchen)
-		if err != nil || len(stock.Stock) == 0 {
+		stock, err := stockOf(ctx, tx, kitchen)
+		if err != nil || len(stock.Items) == 0 {
 			return err
 		}
-		_, err = tx.Exec(ctx, writePantry, kitchen, takeOut(stock))
+		_, err = tx.Exec(ctx, writeStock, kitchen, takeOut(stock))
 		return err
 	})
 	if err != nil {
@@ -291,7 +292,7 @@ func (s *Store) AddBake(
 	}
 	there, err := s.OneBake(ctx, kitchen, b.ID)
 	if errors.Is(err, app.ErrNotFound) {
-		return there, app.ErrIDTaken
+		return there, app.ErrIDInUse
 	}
 	if err != nil || inserted {
 		return there, err
@@ -320,21 +321,21 @@ func (s *Store) OneBake(ctx context.Context, kitchen, id uuid.UUID) (app.BakeRec
 	return b, kind(err)
 }
 
-// CorrectBake puts right what was told of a bake, and keeps what was told until then. The same correction twice is
-// the same one; another correction under its id is an app.Conflict.
+// CorrectBake puts right what was reported of a bake, and keeps what was reported until then. The same correction twice
+// is the same one; another correction under its id is an app.Conflict.
 func (s *Store) CorrectBake(
 	ctx context.Context,
 	kitchen, id, correction uuid.UUID,
 	now app.Outcome,
 	at time.Time,
-	when app.If,
+	when app.Precondition,
 ) (app.BakeRecord, error) {
 	var changed error
 	err := s.holding(ctx, kitchen, func(tx pgx.Tx) error {
 		var was app.Outcome
-		err := tx.QueryRow(ctx, `select juice, fruit, top, boiled_over, note, told, picture_id from bake
+		err := tx.QueryRow(ctx, `select juice, fruit, top, boiled_over, note, details, picture_id from bake
 			where kitchen_id = $1 and id = $2 for update`, kitchen, id).
-			Scan(&was.Juice, &was.Fruit, &was.Top, &was.BoiledOver, &was.Note, &was.Told, &was.Picture)
+			Scan(&was.Juice, &was.Fruit, &was.Top, &was.BoiledOver, &was.Note, &was.Details, &was.Picture)
 		if err != nil {
 			return err
 		}
@@ -361,7 +362,7 @@ func (s *Store) CorrectBake(
 		}
 		_, err = tx.Exec(
 			ctx,
-			`update bake set juice = $3, fruit = $4, top = $5, boiled_over = $6, note = $7, told = $8, picture_id = $9
+			`update bake set juice = $3, fruit = $4, top = $5, boiled_over = $6, note = $7, details = $8, picture_id = $9
 				where kitchen_id = $1 and id = $2`,
 			kitchen,
 			id,
@@ -370,7 +371,7 @@ func (s *Store) CorrectBake(
 			now.Top,
 			now.BoiledOver,
 			now.Note,
-			now.Told,
+			now.Details,
 			now.Picture,
 		)
 		if err != nil {
@@ -389,7 +390,7 @@ func (s *Store) CorrectBake(
 	return s.OneBake(ctx, kitchen, id)
 }
 
-// sameCorrection is an app.Conflict where a correction that is kept has told something else, or of another bake.
+// sameCorrection is an app.Conflict where a correction that is kept has reported something else, or of another bake.
 func sameCorrection(ctx context.Context, tx pgx.Tx, bake, correction uuid.UUID, sent, now app.Outcome) error {
 	told, err := oneBy(ctx, tx, pgx.RowTo[app.Outcome], `select coalesce((select next.was from bake_correction next
 		where next.bake_id = this.bake_id and next.at > this.at order by next.at limit 1), $3::jsonb)

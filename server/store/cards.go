@@ -97,7 +97,7 @@ func (s *Store) CardTags(ctx context.Context, kitchen uuid.UUID) ([]string, erro
 
 // ChangeCard changes a card as a whole; nil leaves a thing as it is.
 func (s *Store) ChangeCard(
-	ctx context.Context, kitchen, card uuid.UUID, c app.CardChange, when app.If,
+	ctx context.Context, kitchen, card uuid.UUID, c app.CardChange, when app.Precondition,
 ) (app.Card, error) {
 	err := s.inTx(ctx, func(tx pgx.Tx) error {
 		now := app.Card{ID: card}
@@ -216,7 +216,7 @@ func (s *Store) AddCard(
 			}
 			added, err := addVersion(ctx, tx, kitchen, card, first, x)
 			if err == nil && !added {
-				err = app.ErrIDTaken // a card without any version is none
+				err = app.ErrIDInUse // a card without any version is none
 			}
 			return err
 		})
@@ -231,7 +231,7 @@ func (s *Store) AddCard(
 func (s *Store) sameVersion(ctx context.Context, kitchen, card uuid.UUID, sent app.Version) (app.Card, error) {
 	c, err := s.Card(ctx, kitchen, card)
 	if errors.Is(err, app.ErrNotFound) {
-		return c, app.ErrIDTaken
+		return c, app.ErrIDInUse
 	}
 	if err != nil {
 		return c, err

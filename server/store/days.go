@@ -12,37 +12,46 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-// House is what a kitchen has told of its hands, tiers and places; where it has told nothing, the zero value.
-func (s *Store) House(ctx context.Context, kitchen uuid.UUID) (day.House, error) {
+// Resources is what a kitchen has reported of its hands, tiers and places; where it has reported nothing, the zero
+// value.
+func (s *Store) Resources(ctx context.Context, kitchen uuid.UUID) (day.Resources, error) {
 	if err := s.known(ctx, kitchen); err != nil {
-		return day.House{}, err
+		return day.Resources{}, err
 	}
-	return houseOf(ctx, s.pool, kitchen)
+	return resourcesOf(ctx, s.pool, kitchen)
 }
 
-func houseOf(ctx context.Context, from querier, kitchen uuid.UUID) (h day.House, err error) {
-	h, err = oneBy(ctx, from, pgx.RowTo[day.House], `select has from house where kitchen_id = $1`, kitchen)
+func resourcesOf(ctx context.Context, from querier, kitchen uuid.UUID) (h day.Resources, err error) {
+	h, err = oneBy(ctx, from, pgx.RowTo[day.Resources], `select settings from resources where kitchen_id = $1`, kitchen)
 	if errors.Is(err, app.ErrNotFound) {
 		err = nil
 	}
 	return h, err
 }
 
-// SetHouse replaces what a kitchen has for its days, in one transaction that locks the kitchen.
-func (s *Store) SetHouse(ctx context.Context, kitchen uuid.UUID, h day.House, when app.If) error {
-	_, err := updateKept(ctx, s, kitchen, when, houseOf, func(day.House) (day.House, error) { return h, nil },
-		`insert into house (kitchen_id, has) values ($1, $2) on conflict (kitchen_id) do update set has = excluded.has`)
+// SetResources replaces what a kitchen has for its days, in one transaction that locks the kitchen.
+func (s *Store) SetResources(ctx context.Context, kitchen uuid.UUID, h day.Resources, when app.Precondition) error {
+	_, err := updateStored(
+		ctx,
+		s,
+		kitchen,
+		when,
+		resourcesOf,
+		func(day.Resources) (day.Resources, error) { return h, nil },
+		`insert into resources (kitchen_id, settings) values ($1, $2) on conflict (kitchen_id)
+			do update set settings = excluded.settings`,
+	)
 	return err
 }
 
-const dayRead = `select on_date, asked, laid, laid_of from day where kitchen_id = $1`
+const dayRead = `select on_date, request, schedule, schedule_of from day where kitchen_id = $1`
 
 func scanDay(row pgx.CollectableRow) (d app.Day, err error) {
 	var asked, laid []byte
-	err = row.Scan(&d.Date, &asked, &laid, &d.LaidOf)
+	err = row.Scan(&d.Date, &asked, &laid, &d.ScheduleOf)
 	if err == nil {
-		d.Kept = true
-		err = decoded(map[string]kept{"asked": {asked, &d.Asked}, "laid": {laid, &d.Laid}})
+		d.Stored = true
+		err = decoded(map[string]kept{"asked": {asked, &d.Orders}, "laid": {laid, &d.Schedule}})
 	}
 	return d, err
 }
@@ -58,7 +67,7 @@ func (s *Store) Day(ctx context.Context, kitchen uuid.UUID, date time.Time) (app
 func dayOf(ctx context.Context, from querier, kitchen uuid.UUID, date time.Time) (app.Day, error) {
 	d, err := oneBy(ctx, from, scanDay, dayRead+` and on_date = $2`, kitchen, date)
 	if errors.Is(err, app.ErrNotFound) {
-		return app.Day{Date: date, Asked: day.Asked{Orders: []day.Wanted{}}}, nil
+		return app.Day{Date: date, Orders: day.Orders{Orders: []day.Order{}}}, nil
 	}
 	return d, err
 }
@@ -79,12 +88,12 @@ func (s *Store) Days(ctx context.Context, kitchen uuid.UUID, from, to time.Time)
 // SetDay saves the orders of a day, in one transaction that locks the kitchen. The plan stays until the day is planned
 // again.
 func (s *Store) SetDay(
-	ctx context.Context, kitchen uuid.UUID, date time.Time, a day.Asked, when app.If,
+	ctx context.Context, kitchen uuid.UUID, date time.Time, a day.Orders, when app.Precondition,
 ) (out app.Day, err error) {
 	err = s.holding(ctx, kitchen, func(tx pgx.Tx) error {
 		now, err := dayOf(ctx, tx, kitchen, date)
 		switch {
-		case err == nil && now.Kept:
+		case err == nil && now.Stored:
 			err = when.Holds(now)
 		case err == nil:
 			err = when.HoldsWithout(now)
@@ -92,8 +101,8 @@ func (s *Store) SetDay(
 		if err != nil {
 			return err
 		}
-		_, err = tx.Exec(ctx, `insert into day (kitchen_id, on_date, asked) values ($1, $2, $3)
-			on conflict (kitchen_id, on_date) do update set asked = excluded.asked`, kitchen, date, a)
+		_, err = tx.Exec(ctx, `insert into day (kitchen_id, on_date, request) values ($1, $2, $3)
+			on conflict (kitchen_id, on_date) do update set request = excluded.request`, kitchen, date, a)
 		if err == nil {
 			out, err = dayOf(ctx, tx, kitchen, date)
 		}
@@ -111,12 +120,19 @@ func (s *Store) SetPlan(ctx context.Context, kitchen uuid.UUID, planned app.Day)
 		if err != nil {
 			return err
 		}
-		if now.Kept != planned.Kept || now.Kept && now.OrdersRevision() != planned.LaidOf {
+		if now.Stored != planned.Stored || now.Stored && now.OrdersRevision() != planned.ScheduleOf {
 			return &app.Conflict{Stored: now, Changed: true}
 		}
-		_, err = tx.Exec(ctx, `insert into day (kitchen_id, on_date, asked, laid, laid_of) values ($1, $2, $3, $4, $5)
-			on conflict (kitchen_id, on_date) do update set laid = excluded.laid, laid_of = excluded.laid_of`,
-			kitchen, planned.Date, planned.Asked, planned.Laid, planned.LaidOf)
+		_, err = tx.Exec(
+			ctx,
+			`insert into day (kitchen_id, on_date, request, schedule, schedule_of) values ($1, $2, $3, $4, $5)
+			on conflict (kitchen_id, on_date) do update set schedule = excluded.schedule, schedule_of = excluded.schedule_of`,
+			kitchen,
+			planned.Date,
+			planned.Orders,
+			planned.Schedule,
+			planned.ScheduleOf,
+		)
 		if err == nil {
 			stored, err = dayOf(ctx, tx, kitchen, planned.Date)
 		}

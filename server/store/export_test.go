@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"github.com/jackc/pgx/v5"
 	"github.com/pressly/goose/v3"
 )
 
@@ -53,4 +54,13 @@ func (s *Store) PutRow(ctx context.Context, table string, row []byte) error {
 func (s *Store) Column(ctx context.Context, table, column string, id any) (raw json.RawMessage, err error) {
 	err = s.pool.QueryRow(ctx, `select to_jsonb(t) -> $2::text from `+table+` t where id = $1`, id, column).Scan(&raw)
 	return raw, err
+}
+
+// RowsOf returns every row of a table, as JSON by column.
+func (s *Store) RowsOf(ctx context.Context, table string) ([]map[string]json.RawMessage, error) {
+	rows, err := s.pool.Query(ctx, `select to_jsonb(t) from `+table+` t`)
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, pgx.RowTo[map[string]json.RawMessage])
 }

@@ -36,7 +36,7 @@ func (s *Store) OneKitchen(ctx context.Context, id uuid.UUID) (app.Kitchen, erro
 
 // SetSettings changes how a kitchen measures, and answers with the kitchen.
 func (s *Store) SetSettings(
-	ctx context.Context, kitchen uuid.UUID, x units.Settings, when app.If,
+	ctx context.Context, kitchen uuid.UUID, x units.Settings, when app.Precondition,
 ) (app.Kitchen, error) {
 	x = complete(x)
 	k := app.Kitchen{ID: kitchen, Settings: x}
@@ -64,7 +64,7 @@ func (s *Store) SetSettings(
 
 // RenameKitchen gives a kitchen another name, and answers with the kitchen.
 func (s *Store) RenameKitchen(
-	ctx context.Context, kitchen uuid.UUID, name string, when app.If,
+	ctx context.Context, kitchen uuid.UUID, name string, when app.Precondition,
 ) (app.Kitchen, error) {
 	var k app.Kitchen
 	err := s.inTx(ctx, func(tx pgx.Tx) error {
@@ -143,7 +143,7 @@ func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
 			if _, err := tx.Exec(ctx, `select from kitchen where id = $1 for update`, kitchen); err != nil {
 				return err
 			}
-			for _, table := range []string{"card", "bake", "watch", "on_the_way"} {
+			for _, table := range []string{"card", "bake", "watch", "countdown"} {
 				sql := `select from ` + table + ` where kitchen_id = $1 order by id for update`
 				if _, err := tx.Exec(ctx, sql, kitchen); err != nil {
 					return err
@@ -152,7 +152,8 @@ func (s *Store) RemoveKitchen(ctx context.Context, kitchen uuid.UUID) error {
 			// a table that refers to another comes before it
 			for _, table := range []string{
 				"learnt", "learning", "stock_purchase",
-				"pantry", "on_the_way", "day", "house", "watch_call", "watch", "bake_correction", "bake", "picture", "card_version",
+				"stock", "countdown", "day", "resources", "watch_call", "watch", "bake_correction", "bake", "picture",
+				"card_version",
 				"card", "oven", "dish", "own_row",
 			} {
 				if _, err := tx.Exec(ctx, `delete from `+table+` where kitchen_id = $1`, kitchen); err != nil {
@@ -172,7 +173,7 @@ func (s *Store) known(ctx context.Context, kitchen uuid.UUID) error {
 }
 
 // Dishes lists a kitchen's dishes by name.
-func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]app.ShelfDish, error) {
+func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]app.KitchenDish, error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, err
 	}
@@ -187,8 +188,8 @@ func (s *Store) Dishes(ctx context.Context, kitchen uuid.UUID) ([]app.ShelfDish,
 const dishRead = `select id, name, shape, length_cm, width_cm, depth_cm, floor_length_cm, floor_width_cm, measured_ml,
 	material, count from dish`
 
-func scanDish(row pgx.CollectableRow) (app.ShelfDish, error) {
-	var d app.ShelfDish
+func scanDish(row pgx.CollectableRow) (app.KitchenDish, error) {
+	var d app.KitchenDish
 	x := &d.Dish
 	err := row.Scan(
 		&d.ID,
@@ -207,7 +208,7 @@ func scanDish(row pgx.CollectableRow) (app.ShelfDish, error) {
 }
 
 // dishValues are what is kept of a dish, its kitchen first.
-func dishValues(kitchen uuid.UUID, d app.ShelfDish) []any {
+func dishValues(kitchen uuid.UUID, d app.KitchenDish) []any {
 	x := d.Dish
 	return []any{
 		kitchen, d.ID, d.Name, x.Shape, x.LengthCM, x.WidthCM, x.DepthCM, x.FloorLengthCM, x.FloorWidthCM, x.MeasuredML,
@@ -216,7 +217,7 @@ func dishValues(kitchen uuid.UUID, d app.ShelfDish) []any {
 }
 
 // AddDish puts a dish on the shelf. The same id twice is the same dish; another dish under it is an app.Conflict.
-func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish) error {
+func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d app.KitchenDish) error {
 	if err := s.known(ctx, kitchen); err != nil {
 		return err
 	}
@@ -237,7 +238,7 @@ func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish)
 	}
 	there, err := oneBy(ctx, s.pool, scanDish, dishRead+` where kitchen_id = $1 and id = $2`, kitchen, d.ID)
 	if errors.Is(err, app.ErrNotFound) {
-		return app.ErrIDTaken
+		return app.ErrIDInUse
 	}
 	if err != nil {
 		return err
@@ -246,7 +247,7 @@ func (s *Store) AddDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish)
 }
 
 // ChangeDish changes a dish on the shelf. Cards have their own copy of it.
-func (s *Store) ChangeDish(ctx context.Context, kitchen uuid.UUID, d app.ShelfDish, when app.If) error {
+func (s *Store) ChangeDish(ctx context.Context, kitchen uuid.UUID, d app.KitchenDish, when app.Precondition) error {
 	return s.inTx(ctx, func(tx pgx.Tx) error {
 		now, err := oneBy(ctx, tx, scanDish, dishRead+` where kitchen_id = $1 and id = $2 for update`, kitchen, d.ID)
 		if err == nil {

@@ -12,28 +12,46 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-// LearningSays is what a kitchen says of what its log teaches; where it has said nothing, it is empty.
-func (s *Store) LearningSays(ctx context.Context, kitchen uuid.UUID) (learn.Says, error) {
+// LearningPreferences is what a kitchen says of what its log teaches; where it has said nothing, it is empty.
+func (s *Store) LearningPreferences(ctx context.Context, kitchen uuid.UUID) (learn.Preferences, error) {
 	if err := s.known(ctx, kitchen); err != nil {
-		return learn.Says{}, err
+		return learn.Preferences{}, err
 	}
-	return learningSays(ctx, s.pool, kitchen)
+	return learningPreferences(ctx, s.pool, kitchen)
 }
 
-func learningSays(ctx context.Context, from querier, kitchen uuid.UUID) (learn.Says, error) {
-	x, err := oneBy(ctx, from, pgx.RowTo[learn.Says], `select says from learning where kitchen_id = $1`, kitchen)
+func learningPreferences(ctx context.Context, from querier, kitchen uuid.UUID) (learn.Preferences, error) {
+	x, err := oneBy(
+		ctx,
+		from,
+		pgx.RowTo[learn.Preferences],
+		`select preferences from learning where kitchen_id = $1`,
+		kitchen,
+	)
 	if errors.Is(err, app.ErrNotFound) {
-		return learn.Says{Off: []learn.Name{}, LeftOut: []string{}, Changed: []learn.ChangedOven{}}, nil
+		return learn.Preferences{Off: []learn.ParameterName{}, LeftOut: []string{}, Changed: []learn.ChangedOven{}}, nil
 	}
 	return x, err
 }
 
-// UpdateLearningSays changes it, in one transaction that holds the kitchen.
-func (s *Store) UpdateLearningSays(
-	ctx context.Context, kitchen uuid.UUID, when app.If, change func(learn.Says) (learn.Says, error),
-) (out learn.Says, err error) {
-	return updateKept(ctx, s, kitchen, when, learningSays, change, `insert into learning (kitchen_id, says, changes)
-		values ($1, $2, 1) on conflict (kitchen_id) do update set says = excluded.says, changes = learning.changes + 1`)
+// UpdateLearningPreferences changes it, in one transaction that holds the kitchen.
+func (s *Store) UpdateLearningPreferences(
+	ctx context.Context,
+	kitchen uuid.UUID,
+	when app.Precondition,
+	change func(learn.Preferences) (learn.Preferences, error),
+) (out learn.Preferences, err error) {
+	return updateStored(
+		ctx,
+		s,
+		kitchen,
+		when,
+		learningPreferences,
+		change,
+		`insert into learning (kitchen_id, preferences, changes)
+		values ($1, $2, 1) on conflict (kitchen_id) do update
+		set preferences = excluded.preferences, changes = learning.changes + 1`,
+	)
 }
 
 // logChanged counts a change of a kitchen's log, or of what it is read with: what it teaches has to be learnt again. It
@@ -65,15 +83,21 @@ func (s *Store) LearningState(ctx context.Context, kitchen uuid.UUID) (app.Learn
 		return app.LearningState{}, err
 	}
 	state := app.LearningState{
-		Says: learn.Says{Off: []learn.Name{}, LeftOut: []string{}, Changed: []learn.ChangedOven{}}, LearntOf: -1,
+		Preferences: learn.Preferences{
+			Off:     []learn.ParameterName{},
+			LeftOut: []string{},
+			Changed: []learn.ChangedOven{},
+		},
+		LearntOf: -1,
 	}
-	var says, findings []byte
-	err := s.pool.QueryRow(ctx, `select says, findings, changes, learnt_of from learning where kitchen_id = $1`, kitchen).
-		Scan(&says, &findings, &state.Changes, &state.LearntOf)
+	var preferences, findings []byte
+	err := s.pool.QueryRow(ctx, `select preferences, findings, changes, learnt_of from learning
+		where kitchen_id = $1`, kitchen).
+		Scan(&preferences, &findings, &state.Changes, &state.LearntOf)
 	if err = kind(err); err != nil && !errors.Is(err, app.ErrNotFound) {
 		return state, err
 	}
-	if err := decoded(map[string]kept{"says": {says, &state.Says}}); err != nil {
+	if err := decoded(map[string]kept{"preferences": {preferences, &state.Preferences}}); err != nil {
 		return state, err
 	}
 	if findings == nil || decoded(map[string]kept{"findings": {findings, &state.Findings}}) != nil {

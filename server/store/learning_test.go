@@ -23,7 +23,7 @@ func TestCorrectionsAreKeptByVersion(t *testing.T) {
 		t.Fatalf("%+v, %v", first, err)
 	}
 	learnt := learn.Posterior{
-		Parameters: []learn.PosteriorParameter{{Name: learn.Name{What: learn.Steam}, Mean: 0.1}},
+		Parameters: []learn.PosteriorParameter{{ParameterName: learn.ParameterName{Kind: learn.Steam}, Mean: 0.1}},
 		Covariance: [][]float64{{0.02}}, Bakes: 7,
 	}
 	if _, changed, err := s.SetLearnt(
@@ -56,7 +56,8 @@ func TestCorrectionsAreKeptByVersion(t *testing.T) {
 	}
 }
 
-// What a log teaches is that of a count of its changes: each change of the log, or of what it is read with, makes it old.
+// What a log teaches is that of a count of its changes: each change of the log, or of what it is read with, makes it
+// old.
 func TestALogThatChangedIsLearntFromAgain(t *testing.T) {
 	s := full(t)
 	ctx := t.Context()
@@ -98,7 +99,7 @@ func TestALogThatChangedIsLearntFromAgain(t *testing.T) {
 		"own figures":    func() error { return s.SetOwn(ctx, demo.Kitchen.ID, larder.OfFruit, "plum", larder.OwnRow{}) },
 		"no own figures": func() error { return s.DropOwn(ctx, demo.Kitchen.ID, larder.OfFruit, "plum") },
 		"what it says": func() error {
-			_, err := s.UpdateLearningSays(ctx, demo.Kitchen.ID, "", func(x learn.Says) (learn.Says, error) { return x, nil })
+			_, err := s.UpdateLearningPreferences(ctx, demo.Kitchen.ID, "", func(x learn.Preferences) (learn.Preferences, error) { return x, nil })
 			return err
 		},
 	} {

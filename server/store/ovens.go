@@ -11,7 +11,7 @@ import (
 )
 
 // Ovens lists a kitchen's ovens by name, without those that are gone.
-func (s *Store) Ovens(ctx context.Context, kitchen uuid.UUID) ([]app.ShelfOven, error) {
+func (s *Store) Ovens(ctx context.Context, kitchen uuid.UUID) ([]app.KitchenOven, error) {
 	if err := s.known(ctx, kitchen); err != nil {
 		return nil, err
 	}
@@ -26,7 +26,7 @@ func (s *Store) Ovens(ctx context.Context, kitchen uuid.UUID) ([]app.ShelfOven, 
 const ovenRead = `select id, name, kind, heating, offset_c, give_or_take_c, dial, runners, bottom_heat,
 	diameter_cm from oven`
 
-func scanOven(row pgx.CollectableRow) (o app.ShelfOven, err error) {
+func scanOven(row pgx.CollectableRow) (o app.KitchenOven, err error) {
 	err = row.Scan(
 		&o.ID,
 		&o.Name,
@@ -43,12 +43,12 @@ func scanOven(row pgx.CollectableRow) (o app.ShelfOven, err error) {
 }
 
 // OneOven is one oven, also one that is gone.
-func (s *Store) OneOven(ctx context.Context, kitchen, id uuid.UUID) (app.ShelfOven, error) {
+func (s *Store) OneOven(ctx context.Context, kitchen, id uuid.UUID) (app.KitchenOven, error) {
 	return oneBy(ctx, s.pool, scanOven, ovenRead+` where kitchen_id = $1 and id = $2`, kitchen, id)
 }
 
 // SetOven adds an oven, changes it, or puts it back.
-func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.ShelfOven, when app.If) error {
+func (s *Store) SetOven(ctx context.Context, kitchen uuid.UUID, o app.KitchenOven, when app.Precondition) error {
 	return s.changingLog(ctx, kitchen, func(tx pgx.Tx) error {
 		now, err := oneBy(ctx, tx, scanOven, ovenRead+` where kitchen_id = $1 and id = $2 for update`, kitchen, o.ID)
 		switch {

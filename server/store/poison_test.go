@@ -79,7 +79,7 @@ func few(t *testing.T) tampered {
 	out.rows["own_row"] = []string{`{"kitchen_id":"` + demo.Kitchen.ID.String() +
 		`","kind":"fruit","key":"plum","figures":{"water_pct":85}}`}
 	out.rows["learning"] = []string{`{"kitchen_id":"` + demo.Kitchen.ID.String() +
-		`","says":{"off":[],"left_out":[],"changed":[]}}`}
+		`","preferences":{"off":[],"left_out":[],"changed":[]}}`}
 	out.rows["learnt"] = []string{`{"kitchen_id":"` + demo.Kitchen.ID.String() +
 		`","version":1,"at":"2026-10-17T09:00:00Z","used":{"version":1,"bakes":4,"release":{"plum":1.2}}}`}
 	for _, table := range store.Tables() {
@@ -206,16 +206,16 @@ func TestWhatNoKitchenHasIsRefused(t *testing.T) {
 	good := few(t)
 	s := storetest.Open(t)
 	for _, c := range []struct{ table, column, value, pointer string }{
-		{"pantry", "has", `{"stock":[{"key":"butter","g":-5}],"packs":{}}`, "/pantry/0/has/stock/0/g"},
-		{"pantry", "has", `{"stock":[{"key":"butter","g":1e308}],"packs":{}}`, "/pantry/0/has/stock/0/g"},
-		{"pantry", "has", `{"stock":[{"key":"butter","g":5,"until":"tomorrow"}],"packs":{}}`, "/pantry/0/has/stock/0/until"},
-		{"pantry", "has", `{"stock":[],"packs":{"butter":null}}`, "/pantry/0/has/packs/butter"},
-		{"pantry", "has", `{"stock":[],"packs":null}`, "/pantry/0/has"},
+		{"stock", "content", `{"items":[{"key":"butter","g":-5}],"packs":{}}`, "/stock/0/content/items/0/g"},
+		{"stock", "content", `{"items":[{"key":"butter","g":1e308}],"packs":{}}`, "/stock/0/content/items/0/g"},
+		{"stock", "content", `{"items":[{"key":"butter","g":5,"until":"tomorrow"}],"packs":{}}`, "/stock/0/content/items/0/until"},
+		{"stock", "content", `{"items":[],"packs":{"butter":null}}`, "/stock/0/content/packs/butter"},
+		{"stock", "content", `{"items":[],"packs":null}`, "/stock/0/content"},
 		{"stock_purchase", "lines", `[{"key":"butter","g":-1}]`, "/stock_purchase/0/lines/0/g"},
 		{"day", "on_date", `"0001-01-01"`, "/day/0/on_date"},
 		{"day", "on_date", `"infinity"`, "/day/0/on_date"},
-		{"on_the_way", "steps", `[]`, "/on_the_way/0/steps"},
-		{"on_the_way", "steps", `[{"at":"0001-01-01T00:00:00Z","kind":"x","says":"x","state":"waiting"}]`, "/on_the_way/0/steps/0/at"},
+		{"countdown", "steps", `[]`, "/countdown/0/steps"},
+		{"countdown", "steps", `[{"at":"0001-01-01T00:00:00Z","kind":"x","text":"x","state":"waiting"}]`, "/countdown/0/steps/0/at"},
 		{"bake", "batch", `"=1+1"`, "/bake/0/batch"},
 		{"bake", "batch", `"` + strings.Repeat("A", 10_000) + `"`, "/bake/0/batch"},
 		{"bake", "learnt", `-1`, "/bake/0/learnt"},

@@ -41,8 +41,8 @@ func (s *Store) Restored(ctx context.Context, work uuid.UUID) (app.Kitchen, erro
 }
 
 // Restore makes a kitchen of an archive, all of it or nothing, under the id of the piece of work: done twice it is done
-// once. Where the kitchen is here already, a second one is made beside it, with ids of its own; where it is being
-// restored just now, it is app.ErrUnderWay. What is wrong with the archive is fault.Faults.
+// once. Where the kitchen is here already, a second one is made in addition to it, with ids of its own; where it is
+// being restored just now, it is app.ErrUnderWay. What is wrong with the archive is fault.Faults.
 func (s *Store) Restore(
 	ctx context.Context, work uuid.UUID, from Backed, asNew func(name string) string,
 ) (app.Kitchen, error) {
@@ -77,7 +77,7 @@ func (s *Store) Restore(
 			return err
 		})
 	})
-	if errors.Is(err, app.ErrRefused) || errors.Is(err, app.ErrTaken) {
+	if errors.Is(err, app.ErrRefused) || errors.Is(err, app.ErrNameInUse) {
 		if k, already := s.Restored(ctx, work); already == nil { // by another who was sent the same
 			return k, nil
 		}
@@ -91,7 +91,7 @@ func (s *Store) Restore(
 	return s.OneKitchen(ctx, k.ID)
 }
 
-// mostFaults is how many wrong rows are told before the rest is left unread.
+// mostFaults is how many wrong rows are reported before the rest is left unread.
 const mostFaults = 10
 
 // checking reads an archive through once, and keeps nothing.
@@ -104,7 +104,7 @@ type checking struct {
 func (c *checking) table(t table, known map[string]string) error {
 	n := -1
 	var wrong fault.Faults
-	err := c.from.Rows(t.name, func(raw json.RawMessage) error {
+	err := c.from.Rows(tableIn(c.from.Form(), t.name), func(raw json.RawMessage) error {
 		n++
 		at := fmt.Sprintf("/%s/%d", t.name, n)
 		row, err := c.row(t, raw, at, known)
@@ -172,7 +172,7 @@ type restoring struct {
 
 func (r *restoring) table(ctx context.Context, t table) error {
 	n := -1
-	return r.from.Rows(t.name, func(raw json.RawMessage) error {
+	return r.from.Rows(tableIn(r.from.Form(), t.name), func(raw json.RawMessage) error {
 		n++
 		at := fmt.Sprintf("/%s/%d", t.name, n)
 		var row columns
@@ -197,7 +197,7 @@ func (r *restoring) table(ctx context.Context, t table) error {
 	})
 }
 
-// checkMoment notes a moment that no clock has told: infinity, a year of another age, a word.
+// checkMoment notes a moment that no clock has reported: infinity, a year of another age, a word.
 func checkMoment(at string, raw json.RawMessage, f *fault.Faults) {
 	if string(raw) == "null" {
 		return
@@ -252,7 +252,7 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 			return err
 		}
 		if !mine {
-			return app.ErrUnderWay
+			return app.ErrRunning
 		}
 		var here bool
 		if err := r.tx.QueryRow(ctx, `select exists (select from kitchen where id = $1)`, r.was).Scan(&here); err != nil {
@@ -299,10 +299,10 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 		row[c], _ = json.Marshal(r.here(x))
 	}
 	switch name { // ids within
-	case "house":
-		within(row, "has", func(has columns) { r.each(has, "ovens", "oven") })
+	case "resources":
+		within(row, "settings", func(settings columns) { r.each(settings, "ovens", "oven") })
 	case "learning":
-		within(row, "says", func(says columns) {
+		within(row, "preferences", func(says columns) {
 			r.each(says, "changed", "oven")
 			r.each(says, "off", "key")
 			var left []string
@@ -323,8 +323,8 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 			})
 		})
 	case "day":
-		within(row, "asked", func(asked columns) { r.each(asked, "orders", "card") })
-		delete(row, "laid") // it is laid anew
+		within(row, "request", func(request columns) { r.each(request, "orders", "card") })
+		delete(row, "schedule") // it is planned again
 	}
 	if name == "bake_correction" { // the picture that it had before
 		within(row, "was", func(was columns) {

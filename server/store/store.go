@@ -159,7 +159,7 @@ func kind(err error) error {
 		case pg.Code == "23503" && strings.HasSuffix(pg.ConstraintName, "_kitchen_id_fkey"): // deleted meanwhile
 			return app.ErrNotFound
 		case pg.Code == "23505":
-			return fmt.Errorf("%w: %s", app.ErrTaken, pg.ConstraintName)
+			return fmt.Errorf("%w: %s", app.ErrNameInUse, pg.ConstraintName)
 		case pg.Code[:2] == "23" || pg.Code[:2] == "22": // against a constraint; a value that its column does not take
 			return fmt.Errorf("%w: %s %s", app.ErrRefused, pg.ConstraintName, pg.Message)
 		case pg.Code == "53100":
@@ -186,7 +186,7 @@ func (s *Store) inTx(ctx context.Context, do func(pgx.Tx) error) error {
 // first one's name as taken. On a second try the id is there, and what is left is taken by another.
 func once(add func() error) error {
 	err := add()
-	if errors.Is(err, app.ErrTaken) {
+	if errors.Is(err, app.ErrNameInUse) {
 		return add()
 	}
 	return err

@@ -20,7 +20,7 @@ import (
 
 var request = balance.Request{
 	Dish: dish.Dish{Shape: dish.Square, LengthCM: 20, DepthCM: 5, Material: "enamel"}, Style: "crisp",
-	Fruits: []balance.FruitAsked{{Key: "plum", Share: 1}}, Topping: balance.ToppingAsked{Key: "crisp_oat_nut"},
+	Fruits: []balance.FruitInput{{Key: "plum", Share: 1}}, Topping: balance.ToppingInput{Key: "crisp_oat_nut"},
 }
 
 func TestDemoIsLoadedOnceAndCanBeReset(t *testing.T) {
@@ -187,7 +187,7 @@ func TestTheSameCardOrDishSentAtOnceIsOne(t *testing.T) {
 				errs <- err
 			}()
 			go func() {
-				errs <- s.AddDish(ctx, demo.Kitchen.ID, app.ShelfDish{ID: dish, Name: name, Count: 1, Dish: request.Dish})
+				errs <- s.AddDish(ctx, demo.Kitchen.ID, app.KitchenDish{ID: dish, Name: name, Count: 1, Dish: request.Dish})
 			}()
 		}
 		for range 2 * tablets {
@@ -201,10 +201,10 @@ func TestTheSameCardOrDishSentAtOnceIsOne(t *testing.T) {
 		if err := s.AddDish(
 			ctx,
 			demo.Kitchen.ID,
-			app.ShelfDish{ID: uuid.New(), Name: name, Count: 1, Dish: request.Dish},
+			app.KitchenDish{ID: uuid.New(), Name: name, Count: 1, Dish: request.Dish},
 		); !errors.Is(
 			err,
-			app.ErrTaken,
+			app.ErrNameInUse,
 		) {
 			t.Fatalf("another of its name: %v", err)
 		}

@@ -27,7 +27,7 @@ func (s *Store) StartWatch(ctx context.Context, w app.Watched) error {
 		tag, err := tx.Exec(
 			ctx,
 			`insert into watch (id, kitchen_id, title, card_id, version, oven_id, question, answer, stages, started_at, weighed,
-				foreseen)
+				forecast)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11, '[]'::jsonb), $12) on conflict do nothing`,
 			w.ID,
 			w.Kitchen,
@@ -38,9 +38,9 @@ func (s *Store) StartWatch(ctx context.Context, w app.Watched) error {
 			w.Request,
 			w.Predicted,
 			w.Stages,
-			w.Began,
+			w.StartedAt,
 			w.Weighed,
-			w.Foreseen,
+			w.Forecast,
 		)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err
@@ -50,7 +50,7 @@ func (s *Store) StartWatch(ctx context.Context, w app.Watched) error {
 }
 
 const watchRead = `select id, kitchen_id, title, card_id, version, oven_id, question, answer, stages, started_at,
-	out_at, ended_at, probe, estimate, foreseen,
+	out_at, ended_at, probe, estimate, forecast,
 	weighed, speed, doors from watch where `
 
 // Watched lists what is in the kitchen's ovens or cooling, in the order it went in.
@@ -103,7 +103,7 @@ func readWatched(ctx context.Context, from querier, sql string, args ...any) ([]
 	}
 	rows, err = from.Query(
 		ctx,
-		`select watch_id, id, kind, due_at, says, caution, state, answered_at, snoozes, withdrawn_by_id from watch_call
+		`select watch_id, id, kind, due_at, text, caution, state, answered_at, snoozes, withdrawn_by_id from watch_call
 		where watch_id = any($1) order by due_at, id`,
 		ids,
 	)
@@ -116,7 +116,7 @@ func readWatched(ctx context.Context, from querier, sql string, args ...any) ([]
 	var c watch.Call
 	_, err = pgx.ForEachRow(
 		rows,
-		[]any{&of, &id, &c.Kind, &c.DueAt, &c.Says, &c.Caution, &c.State, &at, &c.Snoozes, &by},
+		[]any{&of, &id, &c.Kind, &c.DueAt, &c.Text, &c.Caution, &c.State, &at, &c.Snoozes, &by},
 		func() error {
 			c.ID, c.AnsweredAt, c.WithdrawnBy = watch.CallID(id), orZero(at), watch.CallID(orZero(by))
 			w := &out[slices.Index(ids, of)]
@@ -147,7 +147,7 @@ func readWatched(ctx context.Context, from querier, sql string, args ...any) ([]
 func scanWatched(row pgx.CollectableRow) (app.Watched, error) {
 	var w app.Watched
 	var out, ended *time.Time
-	var request, predicted, stages, estimate, foreseen, weighed, doors []byte
+	var request, predicted, stages, estimate, forecast, weighed, doors []byte
 	err := row.Scan(
 		&w.ID,
 		&w.Kitchen,
@@ -158,12 +158,12 @@ func scanWatched(row pgx.CollectableRow) (app.Watched, error) {
 		&request,
 		&predicted,
 		&stages,
-		&w.Began,
+		&w.StartedAt,
 		&out,
 		&ended,
 		&w.Probe,
 		&estimate,
-		&foreseen,
+		&forecast,
 		&weighed,
 		&w.Speed,
 		&doors,
@@ -180,7 +180,7 @@ func scanWatched(row pgx.CollectableRow) (app.Watched, error) {
 			estimate,
 			&w.Estimate,
 		},
-		"foreseen": {foreseen, &w.Foreseen},
+		"forecast": {forecast, &w.Forecast},
 		"weighed":  {weighed, &w.Weighed},
 		"doors":    {doors, &w.Doors},
 	})
@@ -230,17 +230,17 @@ func (s *Store) UpdateWatched(
 		_, err = tx.Exec(
 			ctx,
 			`update watch set stages = $2, started_at = $3, out_at = $4, ended_at = $5, probe = $6, estimate = $7, speed = $8,
-			doors = coalesce($9, '[]'::jsonb), foreseen = $10 where id = $1`,
+			doors = coalesce($9, '[]'::jsonb), forecast = $10 where id = $1`,
 			w.ID,
 			w.Stages,
-			w.Began,
+			w.StartedAt,
 			orNull(w.OutAt),
 			orNull(w.EndedAt),
 			w.Probe,
 			w.Estimate,
 			w.Speed,
 			w.Doors,
-			w.Foreseen,
+			w.Forecast,
 		)
 		if err != nil {
 			return err
@@ -275,7 +275,7 @@ func saveCalls(ctx context.Context, tx pgx.Tx, w app.Watched, before []watch.Cal
 			by = (*uuid.UUID)(&c.WithdrawnBy)
 		}
 		batch.Queue(
-			`insert into watch_call (id, kitchen_id, watch_id, kind, due_at, says, caution, state, answered_at, snoozes,
+			`insert into watch_call (id, kitchen_id, watch_id, kind, due_at, text, caution, state, answered_at, snoozes,
 				withdrawn_by_id)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
 			on conflict (id) do update set due_at = excluded.due_at, state = excluded.state, answered_at = excluded.answered_at,
@@ -285,7 +285,7 @@ func saveCalls(ctx context.Context, tx pgx.Tx, w app.Watched, before []watch.Cal
 			w.ID,
 			c.Kind,
 			c.DueAt,
-			c.Says,
+			c.Text,
 			c.Caution,
 			c.State,
 			orNull(c.AnsweredAt),

@@ -30,7 +30,7 @@ func inTheOven(t *testing.T) (*store.Store, app.Watched) {
 		Request: request,
 		Setting: bake.Setting{Stages: []bake.Stage{{Minutes: 30, OvenC: 190, Cover: "foil"}, {Minutes: 20, OvenC: 190}}},
 	}
-	began, err := watch.Begin(t.Context(), q, wentIn)
+	began, err := watch.Start(t.Context(), q, wentIn)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -56,7 +56,7 @@ func look(t *testing.T, s *store.Store, n int) app.Watched {
 	return all[0]
 }
 
-// seeing foresees what is baked in the demo's kitchen.
+// seeing predicts what is baked in the demo's kitchen.
 func seeing(t *testing.T, s *store.Store) watch.Filter {
 	t.Helper()
 	learning := &app.Learning{Store: s, Kitchens: s, Clock: func() time.Time { return wentIn }}
@@ -109,18 +109,18 @@ func TestAWatchedBakeIsKeptAsItIs(t *testing.T) {
 
 func sameBake(t *testing.T, step int, got, want watch.Bake) {
 	t.Helper()
-	if !got.Began.Equal(want.Began) || !got.OutAt.Equal(want.OutAt) || !got.EndedAt.Equal(want.EndedAt) ||
+	if !got.StartedAt.Equal(want.StartedAt) || !got.OutAt.Equal(want.OutAt) || !got.EndedAt.Equal(want.EndedAt) ||
 		got.Probe != want.Probe ||
 		got.Speed != want.Speed {
 		t.Errorf(
 			"step %d: kept as %v %v %v %q %d, was %v %v %v %q %d",
 			step,
-			got.Began,
+			got.StartedAt,
 			got.OutAt,
 			got.EndedAt,
 			got.Probe,
 			got.Speed,
-			want.Began,
+			want.StartedAt,
 			want.OutAt,
 			want.EndedAt,
 			want.Probe,
@@ -153,7 +153,7 @@ func sameBake(t *testing.T, step int, got, want watch.Bake) {
 	count := func(b watch.Bake) map[told]int {
 		out := map[told]int{}
 		for _, c := range b.Calls {
-			out[told{c.Kind, c.DueAt.UnixMicro(), c.State, c.AnsweredAt.UnixMicro(), c.Snoozes, c.WithdrawnBy, c.Says.String()}]++
+			out[told{c.Kind, c.DueAt.UnixMicro(), c.State, c.AnsweredAt.UnixMicro(), c.Snoozes, c.WithdrawnBy, c.Text.String()}]++
 		}
 		return out
 	}
@@ -234,7 +234,7 @@ func TestAFailedChangeKeepsNothing(t *testing.T) {
 		w.End(wentIn.Add(time.Hour))
 		w.Calls = append(
 			w.Calls,
-			watch.Call{Kind: watch.Look, DueAt: wentIn, Says: message.New("Look"), State: watch.Waiting},
+			watch.Call{Kind: watch.Check, DueAt: wentIn, Text: message.New("Look"), State: watch.Waiting},
 		)
 		return broken
 	})
@@ -263,7 +263,7 @@ func TestAFailedChangeKeepsNothing(t *testing.T) {
 func TestTheSameSentAtOnceIsOne(t *testing.T) {
 	s, w := inTheOven(t)
 	ctx := t.Context()
-	began, err := watch.Begin(ctx, w.Request, wentIn)
+	began, err := watch.Start(ctx, w.Request, wentIn)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -1,5 +1,5 @@
 // Package wire is how requests come in and answers go out, over HTTP and on the command line alike: decoded and checked
-// against the contract once, encoded as somebody reads, and told as a problem where a request can't be used.
+// against the contract once, encoded as somebody reads, and reported as a problem where a request can't be used.
 package wire
 
 import (
@@ -54,9 +54,9 @@ var strict = json.JoinOptions(
 	jsontext.AllowInvalidUTF8(false),
 )
 
-// Decode reads a request whose bounds the contract knows. besides, where it is not nil, finds what else is wrong with
-// it, so that one answer names every wrong field: it is asked only where something is wrong already, for the use case
-// checks its own input. The error is fault.Faults.
+// Decode reads a request whose bounds the contract knows. in addition to, where it is not nil, finds what else is wrong
+// with it, so that one answer names every wrong field: it is asked only where something is wrong already, for the use
+// case checks its own input. The error is fault.Faults.
 func Decode[T any](schema *openapi3.Schema, body []byte, besides func(T) error) (T, error) {
 	var v T
 	if err := errors.Join(json.Unmarshal(body, &v, strict), noNUL(body)); err != nil {
@@ -121,8 +121,8 @@ func tooLarge(body []byte) (found fault.Faults) {
 	return found
 }
 
-// faultsOf is everything that is wrong with a request that could not be used: by the contract, and beside it. Of two
-// faults of one field the first is kept: the contract's words come before the rules'.
+// faultsOf is everything that is wrong with a request that could not be used: by the contract, and in addition to it.
+// Of two faults of one field the first is kept: the contract's words come before the rules'.
 func faultsOf[T any](schema *openapi3.Schema, body []byte, cause error, besides func(T) error) error {
 	if len(bytes.TrimSpace(body)) == 0 {
 		return fault.Faults{{Detail: message.New("the request has no body: send JSON")}}

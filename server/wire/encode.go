@@ -377,7 +377,7 @@ func fieldsOf(t reflect.Type) ([]field, error) {
 	return out, nil
 }
 
-// empty says of a value that a list, a map or a text has nothing in it, or that it is a nought, a no or no value.
+// empty says of a value that a list, a map or a text has nothing in it, or that it is a zero, a no or no value.
 func empty(v reflect.Value) bool {
 	switch v.Kind() {
 	case reflect.Slice, reflect.Map, reflect.String, reflect.Array:

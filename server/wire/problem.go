@@ -37,7 +37,7 @@ func Refusal(status int, title message.Message, r render.Reading) api.Problem {
 }
 
 // The most fields that one answer tells of, and the longest address of one, in bytes: what is wrong everywhere need not
-// be told everywhere.
+// be reported everywhere.
 const (
 	mostFields  = 50
 	mostPointer = 300
@@ -53,7 +53,7 @@ func problem(kind string, title message.Message, status int, faults fault.Faults
 		f.Pointer = clipped(f.Pointer)
 		detail := r.Text(f.Detail)
 		all[i] = strings.TrimSpace(subject(f.Pointer, r) + " " + detail)
-		fields[i] = api.FieldProblem{Pointer: fragment(f.Pointer), Detail: detail, Says: all[i]}
+		fields[i] = api.FieldProblem{Pointer: fragment(f.Pointer), Detail: detail, Text: all[i]}
 	}
 	detail := strings.Join(all, "; ")
 	return api.Problem{Type: kind, Title: r.Text(title), Status: status, Detail: &detail, Errors: &fields}

@@ -7,18 +7,18 @@ import NumberPad from '@/ui/NumberPad.vue'
 import OutboxNotice from '@/ui/OutboxNotice.vue'
 import { later, onceTrue } from '@/ui/later'
 import { bindKeys, everywhere, listen, sheetOpen } from '@/ui/useKeys'
-import KitchenMenu from '@/views/shelf/KitchenMenu.vue'
+import KitchenMenu from '@/views/kitchen/KitchenMenu.vue'
 import { useClash } from '@/stores/useClash'
 import { useKitchen } from '@/stores/useKitchen'
-import { useOwnThing } from '@/stores/useOwnThing'
+import { useOwnIngredient } from '@/stores/useOwnIngredient'
 import DueNotice from '@/views/watch/DueNotice.vue'
 import { useWatch } from '@/stores/useWatch'
 
 const ClashDialog = later(() => import('@/ui/ClashDialog.vue'))
 const KeySheet = later(() => import('@/ui/KeySheet.vue'))
-const OwnThing = later(() => import('@/ui/OwnThing.vue'))
+const OwnIngredient = later(() => import('@/ui/OwnIngredient.vue'))
 const clash = useClash()
-const own = useOwnThing()
+const own = useOwnIngredient()
 const keysAsked = onceTrue(() => sheetOpen.value)
 const clashed = onceTrue(() => clash.open)
 const ownAsked = onceTrue(() => own.asked)
@@ -35,14 +35,14 @@ watchEffect(() => document.documentElement.style.setProperty('--above', `${above
 
 listen()
 bindKeys(everywhere, [
-  { key: '?', says: 'these keys', does: () => (sheetOpen.value = !sheetOpen.value) },
-  { key: 'b', says: 'the Bench', does: () => void router.push('/') },
-  { key: '/', says: 'the cards', does: () => void router.push('/cards') },
-  { key: 'y', says: 'the day', does: () => void router.push('/day') },
-  { key: 'o', says: 'the oven watch', does: () => void router.push('/watch') },
-  { key: 'l', says: 'the log', does: () => void router.push('/log') },
-  { key: 'p', says: 'the stock', does: () => void router.push('/store') },
-  { key: 'h', says: 'the kitchen', does: () => void router.push('/shelf') },
+  { key: '?', label: 'these keys', does: () => (sheetOpen.value = !sheetOpen.value) },
+  { key: 'b', label: 'the Bench', does: () => void router.push('/') },
+  { key: '/', label: 'the cards', does: () => void router.push('/cards') },
+  { key: 'y', label: 'the day', does: () => void router.push('/day') },
+  { key: 'o', label: 'the oven watch', does: () => void router.push('/watch') },
+  { key: 'l', label: 'the log', does: () => void router.push('/log') },
+  { key: 'p', label: 'the stock', does: () => void router.push('/stock') },
+  { key: 'h', label: 'the kitchen', does: () => void router.push('/kitchen') },
 ])
 onMounted(() => void kitchen.load())
 router.afterEach(() => setTimeout(keepFocus, 50))
@@ -77,10 +77,10 @@ router.afterEach(() => setTimeout(keepFocus, 50))
         <RouterLink to="/log" :class="{ 'router-link-exact-active': $route.name === 'beside' }"
           >Log</RouterLink
         >
-        <RouterLink to="/store" :class="{ 'router-link-exact-active': $route.name === 'store' }"
+        <RouterLink to="/stock" :class="{ 'router-link-exact-active': $route.name === 'stock' }"
           >Stock</RouterLink
         >
-        <RouterLink to="/shelf" :class="{ 'router-link-exact-active': $route.name === 'shelf' }"
+        <RouterLink to="/kitchen" :class="{ 'router-link-exact-active': $route.name === 'kitchen' }"
           >Kitchen</RouterLink
         >
       </nav>
@@ -102,7 +102,7 @@ router.afterEach(() => setTimeout(keepFocus, 50))
   </main>
   <KeySheet v-if="keysAsked" />
   <ClashDialog v-if="clashed" />
-  <OwnThing v-if="ownAsked" />
+  <OwnIngredient v-if="ownAsked" />
   <NumberPad />
 </template>
 

@@ -22,9 +22,9 @@ export const router = createRouter({
       meta: { title: 'Import a card' },
     },
     {
-      path: '/shelf/:part?',
-      name: 'shelf',
-      component: () => import('@/views/shelf/ShelfView.vue'),
+      path: '/kitchen/:part?',
+      name: 'kitchen',
+      component: () => import('@/views/kitchen/KitchenView.vue'),
       meta: { title: 'Kitchen' },
     },
     {
@@ -34,15 +34,15 @@ export const router = createRouter({
       meta: { title: 'Day' },
     },
     {
-      path: '/store/:part?',
-      name: 'store',
-      component: () => import('@/views/store/StoreView.vue'),
+      path: '/stock/:part?',
+      name: 'stock',
+      component: () => import('@/views/stock/StockView.vue'),
       meta: { title: 'Stock' },
     },
     {
       path: '/how-it-bakes',
       name: 'how',
-      component: () => import('@/views/bench/bake/HowItBakes.vue'),
+      component: () => import('@/views/bench/bake/BakeModelPage.vue'),
       meta: { title: 'How the bake is calculated' },
     },
     {
@@ -53,9 +53,9 @@ export const router = createRouter({
     },
     { path: '/log', name: 'log', component: () => import('@/views/log/LogView.vue'), meta: { title: 'Log' } },
     {
-      path: '/log/beside/:bake/:other',
-      name: 'beside',
-      component: () => import('@/views/log/SideBySide.vue'),
+      path: '/log/compare/:bake/:other',
+      name: 'compare',
+      component: () => import('@/views/log/BakeComparison.vue'),
       meta: { title: 'Compare two bakes' },
     },
     { path: '/:rest(.*)*', redirect: '/' },

@@ -172,7 +172,7 @@ func (c *check) bake(s day.Scheduled) {
 				c.say("%s: touch %d is not planned", s.Task, i)
 			}
 		case p.Start < at || p.Start > at+x.Flex || p.End-p.Start != x.Minutes || len(t.By) > 0 && !among(t.By, p.Person):
-			c.say("%s: touch %d at %d by %s, wanted at %d", s.Task, i, p.Start, p.Person, at)
+			c.say("%s: touch %d at %d by %s, planned for %d", s.Task, i, p.Start, p.Person, at)
 		}
 	}
 }

@@ -6,8 +6,8 @@ import { busyUntil } from './pending'
 type Schemas = components['schemas']
 export type BalanceRequest = Schemas['BalanceRequest']
 export type Answer = Schemas['BalanceAnswer']
-export type FruitAsked = Schemas['FruitAsked']
-export type Asked = Schemas['Asked']
+export type FruitInput = Schemas['FruitInput']
+export type Quantity = Schemas['Quantity']
 export type Dish = Schemas['Dish']
 export type Cutaway = Schemas['Cutaway']
 export type Larder = Schemas['Larder']
@@ -24,7 +24,7 @@ export type Alternative = Schemas['Alternative']
 export type StartOption = Schemas['StartAnswer']['options'][number]
 export type RecipeRow = Schemas['RecipeRow']
 export type RecipeBowl = Schemas['RecipeBowl']
-export type LineAsked = Schemas['RecipeRequest']['lines'][number]
+export type LineRequest = Schemas['RecipeRequest']['lines'][number]
 export type DietRequest = Schemas['DietRequest']
 export type DietProposal = Schemas['DietProposal']
 export type Verdict = Schemas['RecipeVerdict']
@@ -40,19 +40,19 @@ export type BakeAlternative = Schemas['BakeAlternative']
 export type PlanAnswer = Schemas['PlanAnswer']
 export type BakeChange = Schemas['BakeChange']
 export type Basis = Schemas['Basis']
-export type ShelfDish = Schemas['ShelfDish']
+export type KitchenDish = Schemas['KitchenDish']
 export type Oven = Schemas['Oven']
-export type ShelfOven = Schemas['ShelfOven']
+export type KitchenOven = Schemas['KitchenOven']
 export type OvenTrial = Schemas['OvenTrial']
 export type OvenMeasured = Schemas['OvenMeasured']
 export type Watch = Schemas['Watch']
-export type Watched = Schemas['Watched']
+export type WatchedDessert = Schemas['WatchedDessert']
 export type WatchCall = Schemas['WatchCall']
 export type WatchStart = Schemas['WatchStart']
 export type CallAnswer = Schemas['CallAnswer']
 export type Rescue = Schemas['Rescue']
 export type Card = Schemas['Card']
-export type CardListed = Schemas['CardListed']
+export type ListedCard = Schemas['ListedCard']
 export type Version = Schemas['Version']
 export type Setting = Schemas['Setting']
 export type Bake = Schemas['Bake']
@@ -60,34 +60,34 @@ export type BakeChart = Schemas['BakeChart']
 export type NewBake = Schemas['NewBake']
 export type Outcome = Schemas['Outcome']
 export type Explanation = Schemas['Explanation']
-export type Compared = Schemas['Compared']
-export type Weighed = Schemas['Weighed']
+export type Comparison = Schemas['Comparison']
+export type WeighedLine = Schemas['WeighedLine']
 export type ScaleReading = Schemas['ScaleReading']
 export type ScaleChange = Schemas['ScaleChange']
-export type DayKept = Schemas['Day']
-export type DayAsked = Schemas['DayAsked']
+export type StoredDay = Schemas['Day']
+export type DayOrders = Schemas['DayOrders']
 export type DayOrder = Schemas['DayOrder']
-export type DayLaid = Schemas['DayLaid']
+export type DaySchedule = Schemas['DaySchedule']
 export type DayBar = Schemas['DayBar']
-export type DayWayOut = Schemas['DayWayOut']
+export type DayRemedy = Schemas['DayRemedy']
 export type DayClash = Schemas['DayClash']
 export type DayPin = Schemas['DayPin']
-export type House = Schemas['House']
+export type Resources = Schemas['Resources']
 export type Crowd = Schemas['Crowd']
 export type HowMany = Schemas['HowMany']
-export type KitchenLearnt = Schemas['KitchenLearnt']
-export type LearningSays = Schemas['LearningSays']
-export type Lesson = Schemas['Lesson']
-export type Outlook = Schemas['Outlook']
+export type KitchenFindings = Schemas['KitchenFindings']
+export type LearningPreferences = Schemas['LearningPreferences']
+export type Finding = Schemas['Finding']
+export type DessertForecast = Schemas['DessertForecast']
 export type OtherCost = Schemas['OtherCost']
 export type CardUse = Schemas['CardUse']
-export type LearntHistory = Schemas['LearntHistory']
+export type ParameterHistory = Schemas['ParameterHistory']
 export type BenchRequest = Schemas['BenchRequest']
-export type HouseKept = Schemas['HouseKept']
-export type Store = Schemas['Store']
-export type ToBuy = Schemas['ToBuy']
+export type ResourceSettings = Schemas['ResourceSettings']
+export type Stock = Schemas['Stock']
+export type ShoppingList = Schemas['ShoppingList']
 export type CardLabel = Schemas['CardLabel']
-export type WantedCards = Schemas['WantedCards']
+export type CardCounts = Schemas['CardCounts']
 export type ReadyByRequest = Schemas['ReadyByRequest']
 export type ReadyBy = Schemas['ReadyBy']
 export type TwoSettings = Schemas['TwoSettings']
@@ -113,7 +113,7 @@ export const api = createClient<paths>({ baseUrl: '/', querySerializer: inReadin
 /** What the page says when no answer came at all. */
 export const unreachable: Problem = {
   type: 'about:blank',
-  title: "Mabbin can't be reached. What you entered is kept here.",
+  title: "Mabbin can't be reached. What you entered is stored here.",
   status: 0,
 }
 
@@ -121,10 +121,11 @@ export const unreachable: Problem = {
 export const unanswered = (p: Problem) => p.status === unreachable.status
 
 /** A problem in a sentence: what, and each wrong field. */
-export const inWords = (p: Problem) => [p.title, ...(p.errors ?? []).map((e) => e.says)].join(': ')
+export const inWords = (p: Problem) => [p.title, ...(p.errors ?? []).map((e) => e.text)].join(': ')
 
 /** What is wrong, without what could not be done for it. */
-export const why = (p: Problem) => (p.errors?.length ? p.errors.map((e) => e.says) : [p.title]).join('; ')
+export const reasonOf = (p: Problem) =>
+  (p.errors?.length ? p.errors.map((e) => e.text) : [p.title]).join('; ')
 
 /** What is wrong with one field of what was sent; empty where nothing is. */
 export const faultAt = (p: Problem | undefined, pointer: string) =>
@@ -154,5 +155,5 @@ async function answerOf<T>(
 export const upon = (revision: string | undefined) => (revision ? { 'If-Match': revision } : {})
 
 /** An answer without a body, as one that has one: it is there, or there is a problem. */
-export const taken = <R extends { error?: Problem; response: Response }>(call: Promise<R>) =>
+export const withoutBody = <R extends { error?: Problem; response: Response }>(call: Promise<R>) =>
   call.then((r) => ({ error: r.error, response: r.response, data: r.response.ok ? {} : undefined }))

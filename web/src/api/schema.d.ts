@@ -89,7 +89,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/bench/cost/others": {
+    "/api/v1/bench/cost/alternatives": {
         parameters: {
             query?: never;
             header?: never;
@@ -149,7 +149,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What is foreseen of what is on the Bench, with ranges, by all that its kitchen's log teaches */
+        /** What is predicted of what is on the Bench, with ranges, by all that its kitchen's log teaches */
         post: operations["benchForecast"];
         delete?: never;
         options?: never;
@@ -217,7 +217,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Stages proposed for a dessert and an oven, or its own stages baked on paper. The steam of the bake is in the ledger. */
+        /** Stages proposed for a dessert and an oven, or its own stages simulated. The steam of the bake is in the ledger. */
         post: operations["planBake"];
         delete?: never;
         options?: never;
@@ -234,7 +234,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A day laid into ovens, hands, dishes and places, backwards from when each dessert is wanted. It stops with its caller */
+        /** A day planned into ovens, hands, dishes and places, backwards from when each dessert is wanted. It stops with its caller */
         post: operations["planDay"];
         delete?: never;
         options?: never;
@@ -646,7 +646,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/house": {
+    "/api/v1/kitchens/{kitchen}/resources": {
         parameters: {
             query?: never;
             header?: never;
@@ -655,7 +655,7 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** What the kitchen has for its days - hands, tiers of its ovens, places, mixers - with what is usual where it has told nothing */
+        /** What the kitchen has for its days - hands, tiers of its ovens, places, mixers - with what is usual where it has reported nothing */
         get: operations["getHouse"];
         /** Tell what the kitchen has for its days */
         put: operations["setHouse"];
@@ -695,9 +695,9 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** A day - what is wanted, and how it was laid last. One of which nothing is kept has the orders of every week */
+        /** A day - what is wanted, and how it was planned last. One of which nothing is kept has the orders of every week */
         get: operations["getDay"];
-        /** Keep what is wanted of a day. How it was laid stays until it is laid anew */
+        /** Keep what is wanted of a day. How it was planned stays until it is planned again */
         put: operations["setDay"];
         post?: never;
         delete?: never;
@@ -706,7 +706,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/days/{date}/lay": {
+    "/api/v1/kitchens/{kitchen}/days/{date}/schedule": {
         parameters: {
             query?: never;
             header?: never;
@@ -718,7 +718,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lay a day anew, from now on where it is today. What has begun stays as it was laid */
+        /** Plan a day again, from now on where it is today. What has begun stays as it was planned */
         post: operations["layDay"];
         delete?: never;
         options?: never;
@@ -738,7 +738,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read orders as they are jotted down, one a line, by the names of the kitchen's cards. Nothing is kept */
+        /** Read orders as they are pasted, one a line, by the names of the kitchen's cards. Nothing is kept */
         post: operations["readOrders"];
         delete?: never;
         options?: never;
@@ -776,7 +776,7 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** A day as it was laid, as iCalendar. Each thing keeps its identity - a second import moves it, and does not double it */
+        /** A day as it was planned, as iCalendar. Each thing keeps its identity - a second import moves it, and does not double it */
         get: operations["exportDayCalendar"];
         put?: never;
         post?: never;
@@ -815,7 +815,7 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** The days from yesterday on as they were laid, to subscribe to */
+        /** The days from yesterday on as they were planned, to subscribe to */
         get: operations["subscribeCalendar"];
         put?: never;
         post?: never;
@@ -825,13 +825,13 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/watch/way/{way}": {
+    "/api/v1/kitchens/{kitchen}/watch/countdowns/{countdown}": {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                way: string;
+                countdown: string;
             };
             cookie?: never;
         };
@@ -846,13 +846,13 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/watch/way/{way}/steps/{step}": {
+    "/api/v1/kitchens/{kitchen}/watch/countdowns/{countdown}/steps/{step}": {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                way: string;
+                countdown: string;
                 step: number;
             };
             cookie?: never;
@@ -867,7 +867,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/store": {
+    "/api/v1/kitchens/{kitchen}/stock": {
         parameters: {
             query?: never;
             header?: never;
@@ -887,7 +887,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/store/{key}/uses": {
+    "/api/v1/kitchens/{kitchen}/stock/{key}/uses": {
         parameters: {
             query?: never;
             header?: never;
@@ -907,7 +907,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/store/in": {
+    "/api/v1/kitchens/{kitchen}/stock/purchases": {
         parameters: {
             query?: never;
             header?: never;
@@ -926,7 +926,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/to-buy": {
+    "/api/v1/kitchens/{kitchen}/shopping-list": {
         parameters: {
             query?: never;
             header?: never;
@@ -956,7 +956,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What is printed beside some cards, or a day's. The local food authority's code and a licensed professional decide */
+        /** What is printed in addition to some cards, or a day's. The local food authority's code and a licensed professional decide */
         post: operations["labels"];
         delete?: never;
         options?: never;
@@ -964,7 +964,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/learnt": {
+    "/api/v1/kitchens/{kitchen}/findings": {
         parameters: {
             query?: never;
             header?: never;
@@ -1015,7 +1015,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Keep figures of the kitchen's own beside the table's, or a fruit of its own */
+        /** Keep figures of the kitchen's own in addition to the table's, or a fruit of its own */
         put: operations["setOwn"];
         post?: never;
         /** Back to the table's figures */
@@ -1284,7 +1284,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/cards/{card}/versions/{version}/beside/{other}": {
+    "/api/v1/kitchens/{kitchen}/cards/{card}/versions/{version}/compared-with/{other}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1434,7 +1434,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put right what was told of a bake. What was told until then is kept with it; the same correction twice is the same one. */
+        /** Put right what was reported of a bake. What was reported until then is kept with it; the same correction twice is the same one. */
         put: operations["correctBake"];
         post?: never;
         delete?: never;
@@ -1443,7 +1443,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/bakes/{bake}/why": {
+    "/api/v1/kitchens/{kitchen}/bakes/{bake}/causes": {
         parameters: {
             query?: never;
             header?: never;
@@ -1463,7 +1463,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/kitchens/{kitchen}/bakes/{bake}/beside/{other}": {
+    "/api/v1/kitchens/{kitchen}/bakes/{bake}/compared-with/{other}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1550,7 +1550,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A kitchen from its archive. Where the kitchen is here already, a second one beside it. Once the archive is here it goes on without its caller; sent again with the same X-Work it is done once. */
+        /** A kitchen from its archive. Where the kitchen is here already, a second one in addition to it. Once the archive is here it goes on without its caller; sent again with the same X-Work it is done once. */
         post: operations["restoreKitchen"];
         delete?: never;
         options?: never;
@@ -1612,7 +1612,7 @@ export interface components {
             errors?: components["schemas"]["FieldProblem"][];
             /** @description Where something else is kept, or somebody else has changed it: what is there */
             stored?: unknown;
-            /** @description And beside it what was sent */
+            /** @description And in addition to it what was sent */
             sent?: unknown;
         };
         Work: {
@@ -1627,7 +1627,7 @@ export interface components {
             done: number;
             /**
              * Format: int64
-             * @description Of how many bakes on paper, or bytes
+             * @description Of how many simulated bakes, or bytes
              */
             of: number;
         };
@@ -1646,7 +1646,7 @@ export interface components {
              * @description The same as a sentence, which names the field
              * @example The length of the rim is 99999 cm: give 3 to 100 cm
              */
-            says: string;
+            text: string;
         };
         /**
          * @description A finished sentence, or a few words, as the reader reads - in their English, units and decimal mark
@@ -1694,13 +1694,13 @@ export interface components {
              */
             material: string;
         };
-        Asked: {
+        Quantity: {
             /** @description Key of an ingredient */
             key: string;
             /** Format: double */
             g: number;
         };
-        FruitAsked: {
+        FruitInput: {
             /**
              * @description Key of a fruit
              * @example gooseberry
@@ -1727,7 +1727,7 @@ export interface components {
             size?: "" | "small" | "medium" | "large";
             /**
              * Format: double
-             * @description Bruises and worm holes, beside the usual yield
+             * @description Bruises and worm holes, in addition to the usual yield
              */
             loss_pct?: number;
             /**
@@ -1741,13 +1741,13 @@ export interface components {
             dish: components["schemas"]["Dish"];
             /** @enum {string} */
             style: "crumble" | "crisp" | "cobbler" | "pandowdy" | "betty" | "bar" | "pie";
-            fruits: components["schemas"]["FruitAsked"][];
+            fruits: components["schemas"]["FruitInput"][];
             /** @description Goes in wet */
             washed?: boolean;
             precook?: components["schemas"]["Precook"];
             macerate?: components["schemas"]["Macerate"];
-            liquids?: components["schemas"]["Asked"][];
-            extras?: components["schemas"]["Asked"][];
+            liquids?: components["schemas"]["Quantity"][];
+            extras?: components["schemas"]["Quantity"][];
             /** Format: double */
             crumb_layer_g?: number;
             /**
@@ -1775,8 +1775,8 @@ export interface components {
                 key: string;
                 /** Format: double */
                 g?: number;
-                /** @description Other thickeners beside it */
-                with?: components["schemas"]["Asked"][];
+                /** @description Other thickeners in addition to it */
+                with?: components["schemas"]["Quantity"][];
             };
             /**
              * Format: double
@@ -1790,9 +1790,9 @@ export interface components {
              * @description Left out: by the plain rule
              */
             steamed_off_g?: number;
-            topping: components["schemas"]["ToppingAsked"];
+            topping: components["schemas"]["ToppingInput"];
             /** @description More toppings, on or after the first */
-            late?: components["schemas"]["ToppingAsked"][];
+            late?: components["schemas"]["ToppingInput"][];
             base?: {
                 key: string;
                 /**
@@ -1955,7 +1955,7 @@ export interface components {
             seasons: {
                 fruit: string;
                 now: boolean;
-                says: components["schemas"]["Text"];
+                text: components["schemas"]["Text"];
             }[];
             offers: {
                 /** @enum {string} */
@@ -1968,7 +1968,7 @@ export interface components {
                  * @description For this much fruit
                  */
                 g: number;
-                says: components["schemas"]["Text"];
+                text: components["schemas"]["Text"];
             }[];
             served_with: components["schemas"]["Text"][];
         };
@@ -1976,7 +1976,7 @@ export interface components {
         StartRequest: {
             /** @enum {string} */
             style: "crumble" | "crisp" | "cobbler" | "pandowdy" | "betty" | "bar" | "pie";
-            fruits: components["schemas"]["FruitAsked"][];
+            fruits: components["schemas"]["FruitInput"][];
             topping?: string;
             /** @enum {string} */
             portion?: "" | "tasting" | "standard" | "hearty";
@@ -2022,7 +2022,7 @@ export interface components {
                 left_use: components["schemas"]["Text"];
                 /** @description As much fruit in each as usual */
                 usual_fill: boolean;
-                says: components["schemas"]["Text"];
+                text: components["schemas"]["Text"];
                 /**
                  * Format: double
                  * @description Of the usual fruit in each dish
@@ -2043,14 +2043,14 @@ export interface components {
         LearnRequest: {
             bakes: components["schemas"]["LearnBake"][];
             /** @description Corrections that are switched off by hand */
-            off?: components["schemas"]["LearnName"][];
+            off?: components["schemas"]["ParameterName"][];
             /**
              * Format: date-time
              * @description Left out: the time of the latest bake
              */
             now?: string;
         };
-        /** @description Weights as weighed, stages as they happened. Nothing told: a plan. */
+        /** @description Weights as weighed, stages as they happened. Nothing reported: a plan. */
         LearnBake: {
             id: string;
             /** Format: date-time */
@@ -2061,14 +2061,14 @@ export interface components {
             lots?: {
                 [key: string]: string;
             };
-            told?: components["schemas"]["LearnTold"];
+            told?: components["schemas"]["ReportedWords"];
             happened?: components["schemas"]["LearnProbed"];
             /** @description By hand: nothing is learnt from it, and it is still predicted */
             left_out?: boolean;
             /** @description The scale saw all that left the dish, and not the filling's steam alone */
             whole_dish?: boolean;
         };
-        LearnTold: {
+        ReportedWords: {
             juice?: components["schemas"]["JuiceOutcome"];
             /** @enum {string} */
             fruit?: "hard" | "bite" | "tender" | "mush";
@@ -2097,21 +2097,21 @@ export interface components {
             readings: components["schemas"]["Reading"][];
         };
         /** @enum {string} */
-        LearnWhat: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour" | "hands";
-        LearnName: {
-            what: components["schemas"]["LearnWhat"];
+        ParameterKind: "oven_offset" | "heat_factor" | "release" | "softness" | "thickener" | "steam" | "colour" | "hands";
+        ParameterName: {
+            what: components["schemas"]["ParameterKind"];
             key: string;
         };
-        Learnt: {
-            corrections: components["schemas"]["LearntCorrection"][];
-            ovens: components["schemas"]["LearntOven"][];
-            changes: components["schemas"]["LearntChange"][];
-            predictions: components["schemas"]["LearntPrediction"][];
-            score: components["schemas"]["LearntScore"];
+        LearnAnswer: {
+            corrections: components["schemas"]["LearnCorrection"][];
+            ovens: components["schemas"]["OvenEstimate"][];
+            changes: components["schemas"]["LearnChange"][];
+            predictions: components["schemas"]["LearnPrediction"][];
+            score: components["schemas"]["PredictionScore"];
             model: components["schemas"]["LearnModel"];
         };
         /** @description C; of factors the deviation is that of their logarithm */
-        LearntCorrection: {
+        LearnCorrection: {
             what: string;
             key: string;
             /** Format: double */
@@ -2135,7 +2135,7 @@ export interface components {
             /** Format: double */
             gain: number;
         };
-        LearntOven: {
+        OvenEstimate: {
             key: string;
             /**
              * Format: double
@@ -2152,7 +2152,7 @@ export interface components {
             correlation: number;
             bakes: number;
         };
-        LearntChange: {
+        LearnChange: {
             what: string;
             key: string;
             /** Format: date-time */
@@ -2165,16 +2165,16 @@ export interface components {
             /** Format: double */
             log_odds: number;
         };
-        LearntPrediction: {
+        LearnPrediction: {
             id: string;
             odd: string[];
-            before: components["schemas"]["LearntForecast"];
-            after: components["schemas"]["LearntForecast"];
-            loo?: components["schemas"]["LearntForecast"];
-            /** @description Minutes that were told of something after the end of the bake */
+            before: components["schemas"]["LearnForecast"];
+            after: components["schemas"]["LearnForecast"];
+            loo?: components["schemas"]["LearnForecast"];
+            /** @description Minutes that were reported of something after the end of the bake */
             past_end?: string[];
         };
-        LearntForecast: {
+        LearnForecast: {
             rim_bubbles_min: components["schemas"]["ForecastRange"];
             middle_bubbles_min: components["schemas"]["ForecastRange"];
             steamed_off_g: components["schemas"]["ForecastRange"];
@@ -2203,14 +2203,14 @@ export interface components {
             steps: number;
             p: number[];
         };
-        LearntScore: {
+        PredictionScore: {
             bakes: number;
             answers: number;
-            before: components["schemas"]["LearntErrors"];
-            after: components["schemas"]["LearntErrors"];
-            held: components["schemas"]["LearntHeld"];
+            before: components["schemas"]["PredictionErrors"];
+            after: components["schemas"]["PredictionErrors"];
+            held: components["schemas"]["Coverage"];
         };
-        LearntErrors: {
+        PredictionErrors: {
             /** Format: double */
             log_score: number;
             /** Format: double */
@@ -2218,7 +2218,7 @@ export interface components {
             /** Format: double */
             steps: number | null;
         };
-        LearntHeld: {
+        Coverage: {
             of: number;
             p50: number;
             p90: number;
@@ -2242,7 +2242,7 @@ export interface components {
             lapse: number;
             fewest_bakes: number;
         };
-        Outlook: {
+        DessertForecast: {
             middle: components["schemas"]["Text"];
             cold: components["schemas"]["Text"];
             top?: components["schemas"]["Text"];
@@ -2250,7 +2250,7 @@ export interface components {
             top_spread?: components["schemas"]["Shade"][];
             basis: components["schemas"]["Text"];
             ask?: components["schemas"]["Text"];
-            forecast: components["schemas"]["LearntForecast"];
+            forecast: components["schemas"]["LearnForecast"];
         };
         Shade: {
             word: components["schemas"]["Text"];
@@ -2262,9 +2262,9 @@ export interface components {
             /** @description Of the crust, sRGB */
             colour: string;
         };
-        LearningSays: {
+        LearningPreferences: {
             /** @description Corrections that are not used */
-            off: components["schemas"]["LearnName"][];
+            off: components["schemas"]["ParameterName"][];
             /** @description Bakes that teach nothing */
             left_out: string[];
             /** @description Ovens that were changed, and since when */
@@ -2275,30 +2275,30 @@ export interface components {
             /** Format: date-time */
             since: string;
         };
-        Lesson: {
-            what: components["schemas"]["LearnWhat"];
+        Finding: {
+            what: components["schemas"]["ParameterKind"];
             key: string;
             /** @enum {string} */
             state: "used" | "off" | "agrees" | "few";
             of: components["schemas"]["Text"];
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             bakes: number;
         };
-        NoticedChange: {
+        NoticedOvenChange: {
             oven: string;
             /** Format: date-time */
             since: string;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
-        /** @description A time of the middle's bubbling that was noted, min, beside what was foreseen without it */
-        LearntPoint: {
+        /** @description A time of the middle's bubbling that was noted, min, compared with what was predicted without it */
+        ForecastCheck: {
             /** Format: uuid */
             id: string;
             title: string;
             /** Format: date-time */
             at: string;
             /** Format: double */
-            told: number;
+            logged_min: number;
             /**
              * Format: double
              * @description By the tables
@@ -2311,9 +2311,9 @@ export interface components {
             /** Format: double */
             high: number;
             odd: boolean;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
-        KitchenLearnt: {
+        KitchenFindings: {
             /** @description The log has changed since: it is being learnt from again */
             updating: boolean;
             /**
@@ -2321,19 +2321,19 @@ export interface components {
              * @description The piece of work that updates it, to follow or to stop
              */
             work?: string;
-            says: components["schemas"]["LearningSays"];
+            preferences: components["schemas"]["LearningPreferences"];
             revision: string;
-            lessons: components["schemas"]["Lesson"][];
+            findings: components["schemas"]["Finding"][];
             summary: components["schemas"]["Text"];
-            noticed: components["schemas"]["NoticedChange"][];
-            points: components["schemas"]["LearntPoint"][];
-            /** @description Bakes of which minutes were told that lie after their end: they are asked back */
+            oven_changes: components["schemas"]["NoticedOvenChange"][];
+            points: components["schemas"]["ForecastCheck"][];
+            /** @description Bakes of which minutes were reported that lie after their end: they are asked back */
             unclear: string[];
             /** @description Of ovens over the months, and of the juice of fruits by season */
-            histories: components["schemas"]["LearntHistory"][];
+            histories: components["schemas"]["ParameterHistory"][];
         };
-        LearntHistory: {
-            what: components["schemas"]["LearnWhat"];
+        ParameterHistory: {
+            what: components["schemas"]["ParameterKind"];
             key: string;
             of: components["schemas"]["Text"];
             title: components["schemas"]["Text"];
@@ -2344,7 +2344,7 @@ export interface components {
             /** @description Marks of the scale */
             ticks: components["schemas"]["HistoryTick"][];
         };
-        /** @description Where a figure is thought to be nine times in ten: C beside the dial, or % beside the tables */
+        /** @description Where a figure is thought to be with 90 % probability: C relative to the dial, or % relative to the tables */
         HistoryRange: {
             /** Format: date-time */
             at: string;
@@ -2366,12 +2366,12 @@ export interface components {
             low: number;
             /** Format: double */
             high: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         HistoryTick: {
             /** Format: double */
             value: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         CrowdRequest: {
             request: components["schemas"]["BalanceRequest"];
@@ -2390,10 +2390,10 @@ export interface components {
             mix_g?: number;
             /**
              * Format: double
-             * @description Volume of the bowl that it is mixed in; left out: not told
+             * @description Volume of the bowl that it is mixed in; left out: unknown
              */
             bowl_ml?: number;
-            /** @description Tiers of the ovens, all of them; left out: not told */
+            /** @description Tiers of the ovens, all of them; left out: unknown */
             tiers?: components["schemas"]["CrowdTier"][];
         };
         CrowdTier: {
@@ -2418,9 +2418,9 @@ export interface components {
             /** Format: double */
             topping_g: number;
             mixes: number;
-            /** @description Of the ovens, one after another; 0: not told */
+            /** @description Of the ovens, one after another; 0: unknown */
             loads: number;
-            says: components["schemas"]["Text"][];
+            text: components["schemas"]["Text"][];
         };
         CardUses: {
             uses: components["schemas"]["CardUse"][];
@@ -2436,7 +2436,7 @@ export interface components {
             uses_g: number;
             /** Format: double */
             left_g: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         CrowdDish: {
             id: string;
@@ -2503,8 +2503,8 @@ export interface components {
             }[];
             left: {
                 name: components["schemas"]["Text"];
-                why: components["schemas"]["Text"];
-                do: components["schemas"]["Text"];
+                reason: components["schemas"]["Text"];
+                action: components["schemas"]["Text"];
             }[];
             check_label: string[];
             request: components["schemas"]["BalanceRequest"];
@@ -2537,7 +2537,7 @@ export interface components {
             release: number;
             /** Format: double */
             table_release: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         MeasureRequest: {
             /**
@@ -2728,7 +2728,7 @@ export interface components {
             media_type: string;
             content: string;
         };
-        ToppingAsked: {
+        ToppingInput: {
             /** @example crumble_classic */
             key: string;
             /** @enum {string} */
@@ -2821,7 +2821,7 @@ export interface components {
                  */
                 count?: number;
                 use?: components["schemas"]["Text"];
-                says?: components["schemas"]["Text"];
+                text?: components["schemas"]["Text"];
                 size?: string;
                 /**
                  * Format: double
@@ -2914,7 +2914,7 @@ export interface components {
                 g: number;
                 /** Format: double */
                 running_g: number;
-                why: components["schemas"]["Text"];
+                source: components["schemas"]["Text"];
                 basis: components["schemas"]["Basis"];
             }[];
             fit: {
@@ -3010,14 +3010,14 @@ export interface components {
                      * @enum {string}
                      */
                     dough: "" | "crumbly" | "rolls" | "drops" | "batter";
-                    says: components["schemas"]["Text"];
+                    text: components["schemas"]["Text"];
                 };
             };
             cutaway: components["schemas"]["Cutaway"];
             ticket: {
                 key: string;
                 title: components["schemas"]["Text"];
-                how: components["schemas"]["Text"];
+                instructions: components["schemas"]["Text"];
                 lines: {
                     key: string;
                     name: string;
@@ -3049,13 +3049,13 @@ export interface components {
             /** @description Before the oven door closes */
             checks: components["schemas"]["Doing"][];
             /** @description What can be made days before */
-            ahead: components["schemas"]["Kept"][];
+            ahead: components["schemas"]["Storage"][];
             /** @description What is left, and a use for it */
-            leftovers: components["schemas"]["Kept"][];
+            leftovers: components["schemas"]["Storage"][];
             /** @description How it travels */
             carrying?: components["schemas"]["Text"][];
             /** @description What may be served with it */
-            beside: {
+            served_with: {
                 name: components["schemas"]["Text"];
                 /**
                  * Format: double
@@ -3111,9 +3111,9 @@ export interface components {
             /** @description A child or a helper can do it: no knife, no heat, no raw egg */
             helper?: boolean;
         };
-        Kept: {
-            what: components["schemas"]["Text"];
-            how: components["schemas"]["Text"];
+        Storage: {
+            name: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         Remark: {
             code: string;
@@ -3121,9 +3121,9 @@ export interface components {
             level: "note" | "advice" | "warning" | "caution";
             /** @enum {string} */
             station: "dish" | "fruit" | "juice" | "topping" | "bake";
-            what: components["schemas"]["Text"];
-            why: components["schemas"]["Text"];
-            do: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
+            reason: components["schemas"]["Text"];
+            action: components["schemas"]["Text"];
         };
         /** @enum {string} */
         Band: "runny" | "saucy" | "spoonable" | "mounds" | "slices" | "stodgy";
@@ -3148,7 +3148,7 @@ export interface components {
             lower_mm: number;
             /**
              * Format: double
-             * @description Top of what is put on besides the topping
+             * @description Top of what is put on in addition to the topping
              */
             late_mm: number;
             /** @description Of the topping */
@@ -3318,7 +3318,7 @@ export interface components {
             setting: components["schemas"]["BakeSetting"];
         };
         /** @description What a kitchen's log has taught, as factors by the keys of fruits, thickeners and toppings; left out is one */
-        LearntFactors: {
+        CorrectionFactors: {
             release?: {
                 [key: string]: number;
             };
@@ -3351,7 +3351,7 @@ export interface components {
              * @description On what steams off the filling; left out: 1
              */
             steam_factor?: number;
-            factors?: components["schemas"]["LearntFactors"];
+            factors?: components["schemas"]["CorrectionFactors"];
             /**
              * Format: double
              * @description Left out: by what was done to the fruit
@@ -3410,7 +3410,7 @@ export interface components {
              */
             not_before: string;
             /** Format: date-time */
-            begin_at: string;
+            start_at: string;
             /**
              * Format: date-time
              * @description Into the oven
@@ -3419,7 +3419,7 @@ export interface components {
             /** @description That the bake may take longer than its clock */
             spare_min: number;
             steps: components["schemas"]["ReadyStep"][];
-            way_out?: components["schemas"]["Text"];
+            remedy?: components["schemas"]["Text"];
         };
         ReadyStep: {
             kind: string;
@@ -3427,8 +3427,8 @@ export interface components {
             at: string;
             minutes: number;
             /** @description Somebody has to be there for it */
-            hands: boolean;
-            says: components["schemas"]["Text"];
+            needs_person: boolean;
+            text: components["schemas"]["Text"];
         };
         WhatIfRequest: {
             bench: components["schemas"]["BenchRequest"];
@@ -3439,11 +3439,11 @@ export interface components {
             key: string;
             name: components["schemas"]["Text"];
         };
-        /** @description One figure of a bake by its name, so that two bakes can be laid beside each other */
+        /** @description One figure of a bake by its name, so that two bakes can be compared */
         BakeFigure: {
             key: string;
             name: components["schemas"]["Text"];
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         /** @description How a dessert comes out, in the words of the log */
         BakeWords: {
@@ -3465,12 +3465,12 @@ export interface components {
         /** @description What will become of a bake, and the smallest change that mends it */
         Verdict: {
             right: boolean;
-            says: components["schemas"]["Text"];
+            summary: components["schemas"]["Text"];
             expected: components["schemas"]["BakeWords"];
             wrong: components["schemas"]["Text"][];
             detail: components["schemas"]["Text"];
             mend?: {
-                says: components["schemas"]["Text"];
+                text: components["schemas"]["Text"];
                 change: components["schemas"]["BakeChange"];
             };
         };
@@ -3519,7 +3519,7 @@ export interface components {
              * Format: double
              * @description When to look for the first time
              */
-            look_from_min: number;
+            check_from_min: number;
             /** Format: double */
             turn_at_min: number;
             /** @description Proposed: the rim would burn */
@@ -3551,7 +3551,7 @@ export interface components {
             late: components["schemas"]["BakeEnd"];
             /** @description What no plan could meet, in words */
             unmet: components["schemas"]["Text"][];
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             /** @description What else was tried on the model where no plan meets everything */
             remedies: {
                 code: string;
@@ -3577,7 +3577,7 @@ export interface components {
             mend?: {
                 /** @enum {string} */
                 code: "minutes" | "cover" | "oven";
-                says: components["schemas"]["Text"];
+                text: components["schemas"]["Text"];
                 stages: components["schemas"]["Stage"][];
                 end: components["schemas"]["BakeEnd"];
             };
@@ -3588,7 +3588,7 @@ export interface components {
             key: string;
             name: components["schemas"]["Text"];
             chosen: boolean;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             effect: components["schemas"]["Text"];
             /**
              * Format: double
@@ -3803,7 +3803,7 @@ export interface components {
             rows: components["schemas"]["NutritionRow"][];
             /** @description Ingredients with working figures, those with the most of the energy first */
             estimated: string[];
-            says: components["schemas"]["Text"][];
+            text: components["schemas"]["Text"][];
         };
         NutritionRow: {
             /** @enum {string} */
@@ -3852,14 +3852,14 @@ export interface components {
         OtherCost: {
             /** @enum {string} */
             kind: "dish" | "swap";
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             portion_minor: number | null;
             /** @description By how much that is more than as it is */
             more_minor: number | null;
             unpriced: string[];
             texture?: components["schemas"]["Text"];
         };
-        StoredThing: {
+        StockEntry: {
             key: string;
             /** Format: double */
             g: number;
@@ -3871,13 +3871,13 @@ export interface components {
         };
         ShoppingRequest: {
             needs: components["schemas"]["SellLine"][];
-            store?: components["schemas"]["StoredThing"][];
+            store?: components["schemas"]["StockEntry"][];
             packs?: {
                 [key: string]: components["schemas"]["ShopPack"][];
             };
             own?: components["schemas"]["Own"];
         };
-        BoughtPacks: {
+        PurchasedPacks: {
             /** Format: double */
             g: number;
             count: number;
@@ -3893,7 +3893,7 @@ export interface components {
             store_g: number;
             /** Format: double */
             short_g: number;
-            packs: components["schemas"]["BoughtPacks"][];
+            packs: components["schemas"]["PurchasedPacks"][];
             /** Format: double */
             bought_g: number;
             /** Format: double */
@@ -4031,10 +4031,10 @@ export interface components {
             hold_place?: string;
             /** Format: double */
             hold_cm2?: number;
-            dishes?: components["schemas"]["DayTaken"][];
+            dishes?: components["schemas"]["DayDishUse"][];
             tasks: components["schemas"]["DayTask"][];
         };
-        DayTaken: {
+        DayDishUse: {
             dish: string;
             count: number;
             from_task?: string;
@@ -4162,11 +4162,11 @@ export interface components {
             /** @description That of which one more helps most; time if none does */
             resource: string;
             minutes_over: number;
-            ways_out: components["schemas"]["DayWayOut"][];
-            says: components["schemas"]["Text"];
+            remedies: components["schemas"]["DayRemedy"][];
+            text: components["schemas"]["Text"];
         };
         /** @description Tried by planning: what is left out, late and over windows then */
-        DayWayOut: {
+        DayRemedy: {
             /** @enum {string} */
             code: "ahead" | "one_mix" | "frozen_raw" | "baked_before" | "start_earlier" | "due_later" | "another_dish" | "more_hands" | "another_person" | "another_oven" | "fewer";
             batch?: string;
@@ -4178,11 +4178,11 @@ export interface components {
             left_out: number;
             late_min: number;
             window_min: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
-        House: {
+        Resources: {
             people: components["schemas"]["DayPerson"][];
-            ovens: components["schemas"]["HouseOven"][];
+            ovens: components["schemas"]["OvenCapacity"][];
             places: components["schemas"]["DayPlace"][];
             mixers: number;
             /** @description How long a dish is at the wash-up; 0: the usual */
@@ -4194,15 +4194,15 @@ export interface components {
             mix_g?: number;
             /**
              * Format: double
-             * @description Volume of the bowl that it is mixed in, of which six tenths are filled; left out: not told
+             * @description Volume of the bowl that it is mixed in, of which six tenths are filled; left out: unknown
              */
             bowl_ml?: number;
             /** @description Sizes outside of dishes of the shelf, where they were measured */
-            dishes?: components["schemas"]["HouseDish"][];
+            dishes?: components["schemas"]["Vessel"][];
             /** @description Orders kept under a name, for any day */
-            usual_days?: components["schemas"]["UsualDay"][];
+            saved_days?: components["schemas"]["SavedDay"][];
         };
-        HouseDish: {
+        Vessel: {
             /**
              * Format: uuid
              * @description On the shelf
@@ -4216,11 +4216,11 @@ export interface components {
             /** Format: double */
             width_cm: number;
         };
-        UsualDay: {
+        SavedDay: {
             name: string;
             orders: components["schemas"]["DayOrder"][];
         };
-        HouseOven: {
+        OvenCapacity: {
             /**
              * Format: uuid
              * @description On the shelf
@@ -4237,19 +4237,19 @@ export interface components {
              */
             door_min?: number;
         };
-        HouseKept: {
-            house: components["schemas"]["House"];
+        ResourceSettings: {
+            resources: components["schemas"]["Resources"];
             /** @description What dishes of the shelf take where nobody has measured them */
-            outside: components["schemas"]["HouseDish"][];
+            outside: components["schemas"]["Vessel"][];
             revision: string;
         };
-        /** @description What is wanted of one day, and what was laid down by hand. Minutes count from its midnight */
-        DayAsked: {
+        /** @description What is wanted of one day, and what was fixed by hand. Minutes count from its midnight */
+        DayOrders: {
             orders: components["schemas"]["DayOrder"][];
             pinned?: components["schemas"]["DayPin"][];
             people?: components["schemas"]["DayPerson"][];
             closed?: string[];
-            ways?: components["schemas"]["DayWayTaken"][];
+            remedies?: components["schemas"]["DayAppliedRemedy"][];
             /** @description As it was counted at closing */
             sold?: components["schemas"]["DaySold"][];
         };
@@ -4274,7 +4274,7 @@ export interface components {
             days: number;
             /** @description They are too few */
             guess: boolean;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         DayOrder: {
             /** @description What it is called on this day */
@@ -4289,7 +4289,7 @@ export interface components {
             place?: string;
             weekly?: boolean;
         };
-        DayWayTaken: {
+        DayAppliedRemedy: {
             code: string;
             batch?: string;
             task?: string;
@@ -4299,43 +4299,43 @@ export interface components {
             minutes?: number;
         };
         DayList: {
-            days: components["schemas"]["DayInShort"][];
+            days: components["schemas"]["DaySummary"][];
         };
-        DayInShort: {
+        DaySummary: {
             date: string;
             orders: number;
         };
         Day: {
             date: string;
-            asked: components["schemas"]["DayAsked"];
-            laid?: components["schemas"]["DayLaid"];
+            request: components["schemas"]["DayOrders"];
+            schedule?: components["schemas"]["DaySchedule"];
             /** @description Of what is wanted */
             revision: string;
-            /** @description It was laid for something else than what is wanted now */
+            /** @description It was planned for something else than what is wanted now */
             stale: boolean;
         };
-        Laying: {
+        SchedulingJob: {
             /** @description Left out: 2000 */
             time_limit_ms?: number;
             /** @description Rounds of each search; 0: until the time is over */
             iterations?: number;
-            /** @description Whatever it was laid like before; left out: what stands stays, unless another plan is better */
+            /** @description Whatever it was planned like before; left out: what stands stays, unless another plan is better */
             afresh?: boolean;
         };
         OrderLines: {
             text: string;
-            among: components["schemas"]["DayAsked"];
+            among: components["schemas"]["DayOrders"];
         };
         OrdersRead: {
             orders: components["schemas"]["DayOrder"][];
-            unread: components["schemas"]["OrderUnread"][];
+            unread: components["schemas"]["UnreadLine"][];
         };
-        OrderUnread: {
+        UnreadLine: {
             text: string;
-            why: components["schemas"]["Text"];
+            reason: components["schemas"]["Text"];
         };
-        DayLaid: {
-            /** @description When it was laid */
+        DaySchedule: {
+            /** @description When it was planned */
             now_min: number;
             from_min: number;
             to_min: number;
@@ -4343,22 +4343,22 @@ export interface components {
             lanes: components["schemas"]["DayLane"][];
             bars: components["schemas"]["DayBar"][];
             heats: components["schemas"]["DayHeat"][];
-            orders: components["schemas"]["DayDone"][];
+            orders: components["schemas"]["DayOrderStatus"][];
             sheets: components["schemas"]["DaySheet"][];
-            ahead: components["schemas"]["DayAhead"][];
-            unlaid: components["schemas"]["DayUnlaid"][];
-            ways: components["schemas"]["Text"][];
+            ahead: components["schemas"]["DayAheadTask"][];
+            unscheduled: components["schemas"]["DayUnscheduled"][];
+            remedies: components["schemas"]["Text"][];
             moved: components["schemas"]["Text"][];
-            says: components["schemas"]["Text"];
+            summary: components["schemas"]["Text"];
             /** @description What was in an oven by then */
             baking?: components["schemas"]["DayBaking"][];
-            /** @description How long hands were at what was told to be done */
-            took?: components["schemas"]["DayTook"][];
+            /** @description How long hands were at what was reported to be done */
+            actual_times?: components["schemas"]["DayActualTime"][];
         };
-        DayTook: {
+        DayActualTime: {
             kind: string;
             planned_min: number;
-            took_min: number;
+            actual_min: number;
         };
         DayBaking: {
             /** Format: uuid */
@@ -4385,7 +4385,7 @@ export interface components {
             kind: string;
             from_min: number;
             to_min: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             fruit: string;
             dish: components["schemas"]["Dish"];
             count: number;
@@ -4396,9 +4396,9 @@ export interface components {
             person?: string;
             tier?: string;
             /** @description The alternative, of a bake */
-            way?: string;
+            option?: string;
             /** @description It bakes otherwise than the card has it */
-            other_way?: boolean;
+            other_option?: boolean;
         };
         DayHeat: {
             oven: string;
@@ -4408,7 +4408,7 @@ export interface components {
             c: number;
             warming: boolean;
         };
-        DayDone: {
+        DayOrderStatus: {
             order: string;
             in_at_min?: number;
             ready_at_min?: number;
@@ -4418,7 +4418,7 @@ export interface components {
              * @description To be in time, 0 to 1
              */
             chance?: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             fruit: string;
         };
         DaySheet: {
@@ -4431,22 +4431,22 @@ export interface components {
             task: string;
             at_min: number;
             minutes: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             caution?: components["schemas"]["Text"];
         };
-        DayAhead: {
+        DayAheadTask: {
             task: string;
             batch: string;
             minutes: number;
             done: boolean;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
-        DayUnlaid: {
+        DayUnscheduled: {
             order: string;
-            why: components["schemas"]["Text"];
+            reason: components["schemas"]["Text"];
         };
-        Store: {
-            stock: components["schemas"]["InStore"][];
+        Stock: {
+            items: components["schemas"]["StockItem"][];
             packs: {
                 [key: string]: components["schemas"]["ShopPack"][];
             };
@@ -4464,7 +4464,7 @@ export interface components {
             /** @description The kitchen's own line on cross-contact; left out: that other allergens are handled there */
             handled?: string;
         };
-        /** @description What a kitchen reckons ovens, hands and prices by. What is left out is not counted, or is the usual */
+        /** @description What a kitchen calculates ovens, hands and prices with. What is left out is not counted, or is the usual */
         Rates: {
             /**
              * Format: double
@@ -4496,7 +4496,7 @@ export interface components {
              */
             ending_minor?: number;
         };
-        InStore: {
+        StockItem: {
             key: string;
             /** Format: double */
             g: number;
@@ -4505,11 +4505,11 @@ export interface components {
             /** @description A date: it must be used by then */
             until?: string;
         };
-        StoreKept: {
-            store: components["schemas"]["Store"];
+        StockSettings: {
+            stock: components["schemas"]["Stock"];
             revision: string;
         };
-        BoughtLines: {
+        Purchase: {
             /**
              * Format: uuid
              * @description Of the purchase: sent again with the same id, it is added once
@@ -4517,27 +4517,27 @@ export interface components {
             id: string;
             lines: components["schemas"]["SellLine"][];
         };
-        WantedCards: {
+        CardCounts: {
             /** @description All that is wanted on this day */
             date?: string;
-            cards?: components["schemas"]["WantedCard"][];
+            cards?: components["schemas"]["CardCount"][];
         };
-        WantedCard: {
+        CardCount: {
             /** Format: uuid */
             card: string;
             dishes: number;
         };
-        ToBuy: {
-            sections: components["schemas"]["ToBuySection"][];
+        ShoppingList: {
+            sections: components["schemas"]["ShoppingSection"][];
             /** Format: int64 */
             minor: number;
             unpriced: number;
         };
-        ToBuySection: {
+        ShoppingSection: {
             title: components["schemas"]["Text"];
-            lines: components["schemas"]["ToBuyLine"][];
+            lines: components["schemas"]["ShoppingLine"][];
         };
-        ToBuyLine: {
+        ShoppingLine: {
             key: string;
             /** Format: double */
             need_g: number;
@@ -4545,7 +4545,7 @@ export interface components {
             store_g: number;
             /** Format: double */
             short_g: number;
-            packs: components["schemas"]["BoughtPacks"][];
+            packs: components["schemas"]["PurchasedPacks"][];
             /** Format: double */
             bought_g: number;
             /** Format: double */
@@ -4553,7 +4553,7 @@ export interface components {
             /** Format: int64 */
             minor: number | null;
             name: components["schemas"]["Text"];
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             left?: components["schemas"]["Text"];
             has?: components["schemas"]["Text"];
             /** @description The packs are as shops usually sell it */
@@ -4570,7 +4570,7 @@ export interface components {
             batch: string;
             label?: components["schemas"]["DessertLabel"];
             /** @description There is none */
-            why?: string;
+            reason?: string;
         };
         DessertLabel: {
             ingredients: components["schemas"]["LabelIngredient"][];
@@ -4598,7 +4598,7 @@ export interface components {
             choices: {
                 [key: string]: components["schemas"]["Choice"][];
             };
-            /** @description What stands beside single fields: what a figure there means */
+            /** @description What is next to single fields: what a figure there means */
             abouts: {
                 [key: string]: components["schemas"]["Text"];
             };
@@ -4627,7 +4627,7 @@ export interface components {
         };
         Choice: {
             value: string;
-            says: components["schemas"]["Text"];
+            label: components["schemas"]["Text"];
             /** @description It is taken where nothing was chosen */
             usual?: boolean;
         };
@@ -4689,7 +4689,7 @@ export interface components {
         GasMark: {
             /** Format: double */
             mark: number;
-            says: string;
+            text: string;
             /** Format: double */
             c: number;
         };
@@ -4697,7 +4697,7 @@ export interface components {
             /** @enum {string} */
             key: "british" | "american" | "european";
             name: string;
-            says: string;
+            text: string;
             settings: components["schemas"]["Settings"];
         };
         LarderDough: {
@@ -4867,41 +4867,41 @@ export interface components {
             snooze_min: number;
             /** @description How often something else was learnt from the log: where it is another number, what was predicted is to be asked for again */
             learnt: number;
-            on_the_way: components["schemas"]["OnTheWay"][];
+            countdowns: components["schemas"]["Countdown"][];
             /**
              * Format: date-time
              * @description The server's time
              */
             now: string;
-            desserts: components["schemas"]["Watched"][];
+            desserts: components["schemas"]["WatchedDessert"][];
             unusable: components["schemas"]["Unusable"][];
             /** @description What may be done with one that came out wrong */
-            afterwards: components["schemas"]["Afterwards"][];
+            salvage_tips: components["schemas"]["SalvageTip"][];
         };
         /** @description A dessert on its way into the oven, with what is called out until it is in */
-        OnTheWay: {
+        Countdown: {
             /** Format: uuid */
             id: string;
             title: string;
             /** Format: date-time */
             ready_at: string;
-            steps: components["schemas"]["WayStep"][];
+            steps: components["schemas"]["CountdownStep"][];
         };
-        WayStep: {
+        CountdownStep: {
             /** Format: date-time */
             at: string;
             kind: string;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             state: components["schemas"]["CallState"];
         };
-        WayStart: {
+        CountdownStart: {
             title: string;
             ready: components["schemas"]["ReadyByRequest"];
         };
-        Afterwards: {
+        SalvageTip: {
             /** @enum {string} */
             code: "runny" | "pale" | "sunk" | "stuck";
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         /** @description What there is round a camp oven, today */
         Weather: {
@@ -4933,14 +4933,14 @@ export interface components {
             setting: components["schemas"]["Setting"];
             weather?: components["schemas"]["Weather"];
             /** @description What the scale showed */
-            weighed?: components["schemas"]["Weighed"][];
+            weighed?: components["schemas"]["WeighedLine"][];
         };
         TwoSettings: {
             /** Format: date-time */
             from: string;
             /** Format: date-time */
             to: string;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             /**
              * Format: double
              * @description That serves both, tried on the model; left out: none does
@@ -4961,11 +4961,11 @@ export interface components {
          */
         ProbePlace: "" | "middle" | "air";
         /**
-         * @description What became of a call; one that was withdrawn is not told
+         * @description What became of a call; one that was withdrawn is not reported
          * @enum {string}
          */
         CallState: "waiting" | "done" | "skipped";
-        Watched: {
+        WatchedDessert: {
             /** Format: uuid */
             id: string;
             title: string;
@@ -4986,7 +4986,7 @@ export interface components {
             probe: components["schemas"]["ProbePlace"];
             readings: components["schemas"]["Reading"][];
             estimate?: components["schemas"]["Estimate"];
-            foreseen?: components["schemas"]["Outlook"];
+            forecast?: components["schemas"]["DessertForecast"];
             /** @description Minutes of the bake to a minute; 1 unless the simulation is driven faster */
             speed: number;
             /** @description The simulation's door stands open */
@@ -5005,7 +5005,7 @@ export interface components {
             /** Format: double */
             c: number;
         };
-        /** @description What the probe has told */
+        /** @description What the probe has reported */
         Estimate: {
             /**
              * Format: double
@@ -5025,7 +5025,7 @@ export interface components {
             late_min: number;
             /** @description The readings fit no oven */
             doubtful: boolean;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             stages: components["schemas"]["Stage"][];
         };
         WatchCall: {
@@ -5034,7 +5034,7 @@ export interface components {
             kind: string;
             /** Format: date-time */
             due_at: string;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             caution: components["schemas"]["Text"];
             state: components["schemas"]["CallState"];
             /** Format: date-time */
@@ -5061,7 +5061,7 @@ export interface components {
         };
         Rescue: {
             code: string;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             /** @description It meets every clock */
             works: boolean;
             /** @description What was done and what is left */
@@ -5095,7 +5095,7 @@ export interface components {
             /** @enum {string} */
             eggs: "us" | "uk";
             /**
-             * @description What weights are shown in; spoons has the grams beside it, small
+             * @description What weights are shown in; spoons has the grams in addition to it, small
              * @enum {string}
              */
             weights: "g" | "oz" | "spoons";
@@ -5129,7 +5129,7 @@ export interface components {
             /** @description How many of it there are; left out: one */
             count?: number;
         };
-        ShelfDish: {
+        KitchenDish: {
             measured?: components["schemas"]["Text"];
             sizes: components["schemas"]["Text"];
             /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
@@ -5170,7 +5170,7 @@ export interface components {
              * @enum {string}
              */
             dial?: "" | "c" | "f" | "gas";
-            /** @description For shelves, from below; 0: not told */
+            /** @description For shelves, from below; 0: unknown */
             runners?: number;
             /** @description It can heat from below alone */
             bottom_heat?: boolean;
@@ -5184,7 +5184,7 @@ export interface components {
             name: string;
             oven: components["schemas"]["Oven"];
         };
-        ShelfOven: {
+        KitchenOven: {
             about: components["schemas"]["Text"];
             off: components["schemas"]["Text"];
             give_or_take: components["schemas"]["Text"];
@@ -5196,7 +5196,7 @@ export interface components {
             oven: components["schemas"]["Oven"];
             /**
              * Format: double
-             * @description How far off it may be, either way, beside what is known of it
+             * @description How far off it may be, either way, in addition to what is known of it
              */
             off_by_c: number;
             /** @description Which runner, from below, is which shelf; left out: it is not known how many there are */
@@ -5238,7 +5238,7 @@ export interface components {
             offset_c: number;
             /** Format: double */
             give_or_take_c: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         Fire: {
             /** Format: double */
@@ -5329,7 +5329,7 @@ export interface components {
             unusable: components["schemas"]["Unusable"][];
             /** @description Of all the kitchen's cards, to choose from */
             tags: string[];
-            cards: components["schemas"]["CardListed"][];
+            cards: components["schemas"]["ListedCard"][];
             /** @description So many are like that */
             all: number;
         };
@@ -5344,7 +5344,7 @@ export interface components {
             tags: string[];
             versions: components["schemas"]["Version"][];
         };
-        CardListed: {
+        ListedCard: {
             made_of: components["schemas"]["Text"];
             dish_sizes: components["schemas"]["Text"];
             /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
@@ -5358,7 +5358,7 @@ export interface components {
         };
         /** @description An answer in short. Left out where the card can't be calculated. */
         Brief: {
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
             /** @description How many different ones */
             ingredients: number;
             /** Format: double */
@@ -5377,10 +5377,10 @@ export interface components {
             cutaway: components["schemas"]["Cutaway"];
             verdict?: components["schemas"]["ShortVerdict"];
         };
-        /** @description What will become of a bake, as the Bench says it; left out: it was not baked on paper */
+        /** @description What will become of a bake, as the Bench says it; left out: it was not simulated */
         ShortVerdict: {
             right: boolean;
-            says: components["schemas"]["Text"];
+            summary: components["schemas"]["Text"];
         };
         /** @description What came out, in bakers' words. All of it may be left out. */
         Outcome: {
@@ -5391,11 +5391,11 @@ export interface components {
             top?: "pale" | "golden" | "dark" | "burnt";
             boiled_over?: boolean;
             note?: string;
-            told?: components["schemas"]["Told"];
+            details?: components["schemas"]["OutcomeDetails"];
             /** Format: uuid */
             picture_id?: string;
         };
-        /** @description What was told until it was put right */
+        /** @description What was reported until it was put right */
         Correction: {
             /** Format: date-time */
             at: string;
@@ -5419,10 +5419,10 @@ export interface components {
             expected: components["schemas"]["Words"];
             events: components["schemas"]["BakeEvents"];
             end: components["schemas"]["BakeEnd"];
-            /** @description What was told that no baker wants */
+            /** @description What was reported that no baker wants */
             wrong: components["schemas"]["Text"][];
-            /** @description The clocks that missed on paper already */
-            on_paper: components["schemas"]["Text"][];
+            /** @description The clocks that missed already in the prediction */
+            predicted: components["schemas"]["Text"][];
             settles?: components["schemas"]["Text"];
             /** @description The likeliest first */
             causes: {
@@ -5430,26 +5430,26 @@ export interface components {
                 code: "oven" | "fruit" | "thickener" | "colour" | "ripeness" | "delay" | "warm";
                 /** @description In 10, of all that was looked at */
                 chance: number;
-                says: components["schemas"]["Text"];
+                text: components["schemas"]["Text"];
                 evidence: components["schemas"]["Text"];
                 explains: components["schemas"]["Text"][];
                 next: components["schemas"]["Text"];
             }[];
         };
-        Compared: {
+        Comparison: {
             part: components["schemas"]["Text"];
-            what: components["schemas"]["Text"];
+            name: components["schemas"]["Text"];
             a: components["schemas"]["Text"];
             b: components["schemas"]["Text"];
             same: boolean;
         };
         /** @description One line of the ticket as it was weighed */
-        Weighed: {
+        WeighedLine: {
             bowl: string;
             key: string;
             name: string;
             /** Format: double */
-            wanted_g: number;
+            planned_g: number;
             /** Format: double */
             g: number;
         };
@@ -5487,14 +5487,14 @@ export interface components {
             hand?: "pour" | "spoon_in" | "spoon_out" | "clear";
         };
         /** @description How a bake came out, in a line */
-        CameOut: {
+        ResultVerdict: {
             /** @enum {string} */
             state: "right" | "wrong" | "untold";
-            says: components["schemas"]["Text"];
-            told?: components["schemas"]["Text"];
+            summary: components["schemas"]["Text"];
+            reported?: components["schemas"]["Text"];
             next?: components["schemas"]["Text"];
         };
-        Told: {
+        OutcomeDetails: {
             juice_hot?: components["schemas"]["JuiceOutcome"];
             /** @description Whether it had cooled before the juice was judged */
             cooled?: boolean;
@@ -5524,8 +5524,8 @@ export interface components {
                 [key: string]: string;
             };
         };
-        /** @description A bake as it went on the oven watch, beside what was predicted */
-        Happened: {
+        /** @description A bake as it went on the oven watch, compared with what was predicted */
+        ActualBake: {
             /**
              * Format: double
              * @description In the oven
@@ -5536,7 +5536,7 @@ export interface components {
             stages: components["schemas"]["Stage"][];
             calls: {
                 kind: string;
-                says: components["schemas"]["Text"];
+                text: components["schemas"]["Text"];
                 /** Format: double */
                 due_min: number;
                 /** Format: double */
@@ -5549,7 +5549,7 @@ export interface components {
             minute: number[];
             middle_c: number[];
             /** @description By the scale */
-            weighed?: components["schemas"]["Weighed"][];
+            weighed?: components["schemas"]["WeighedLine"][];
         };
         /** @enum {string} */
         JuiceOutcome: "runny" | "saucy" | "spoonable" | "mounds" | "slices" | "stodgy";
@@ -5575,12 +5575,12 @@ export interface components {
             watch_id?: string;
         };
         Bake: {
-            went: components["schemas"]["Went"];
+            report: components["schemas"]["BakeReport"];
             /** @description The version of the lessons of the log that it was predicted with; 0: the tables */
             learnt: number;
             /** @description Its number, of its day; empty: logged before there were any */
             batch: string;
-            came: components["schemas"]["CameOut"];
+            verdict: components["schemas"]["ResultVerdict"];
             /** @description Of it as it is: a change sent with it as If-Match is refused (412) where somebody else was quicker */
             revision: string;
             /** Format: uuid */
@@ -5594,19 +5594,19 @@ export interface components {
             request: components["schemas"]["BalanceRequest"];
             predicted: components["schemas"]["Brief"];
             setting: components["schemas"]["Setting"];
-            happened?: components["schemas"]["Happened"];
+            actual?: components["schemas"]["ActualBake"];
             outcome: components["schemas"]["Outcome"];
             cost?: components["schemas"]["BakeCost"];
-            /** @description What was told before, the last first */
+            /** @description What was reported before, the last first */
             corrections: components["schemas"]["Correction"][];
         };
         /** @description A logged bake in words */
-        Went: {
+        BakeReport: {
             predicted: components["schemas"]["Text"];
             rows: {
-                what: components["schemas"]["Text"];
+                name: components["schemas"]["Text"];
                 predicted?: components["schemas"]["Text"];
-                happened?: components["schemas"]["Text"];
+                actual?: components["schemas"]["Text"];
             }[];
             weighed?: components["schemas"]["Text"];
             /** @description Of the oven watch, with what became of each */
@@ -5639,7 +5639,7 @@ export interface components {
             set_steps?: number;
             /** @description Words darker than golden; below 0: paler */
             colour_steps?: number;
-            says: components["schemas"]["Text"];
+            text: components["schemas"]["Text"];
         };
         BakePage: {
             /** @description Of this page: what is kept of them can't be read any more */
@@ -5903,7 +5903,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Outlook"];
+                    "application/json": components["schemas"]["DessertForecast"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -6281,7 +6281,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Learnt"];
+                    "application/json": components["schemas"]["LearnAnswer"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -6631,7 +6631,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShelfDish"][];
+                    "application/json": components["schemas"]["KitchenDish"][];
                 };
             };
             default: components["responses"]["Problem"];
@@ -6658,7 +6658,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShelfDish"];
+                    "application/json": components["schemas"]["KitchenDish"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -6689,7 +6689,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShelfDish"];
+                    "application/json": components["schemas"]["KitchenDish"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -6758,13 +6758,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The house */
+            /** @description The kitchen's resources */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HouseKept"];
+                    "application/json": components["schemas"]["ResourceSettings"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -6784,17 +6784,17 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["House"];
+                "application/json": components["schemas"]["Resources"];
             };
         };
         responses: {
-            /** @description The house as it is kept */
+            /** @description The kitchen's resources as it is kept */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HouseKept"];
+                    "application/json": components["schemas"]["ResourceSettings"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -6862,7 +6862,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DayAsked"];
+                "application/json": components["schemas"]["DayOrders"];
             };
         };
         responses: {
@@ -6893,11 +6893,11 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Laying"];
+                "application/json": components["schemas"]["SchedulingJob"];
             };
         };
         responses: {
-            /** @description The day, laid */
+            /** @description The day, planned */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -7038,13 +7038,13 @@ export interface operations {
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                way: string;
+                countdown: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WayStart"];
+                "application/json": components["schemas"]["CountdownStart"];
             };
         };
         responses: {
@@ -7064,7 +7064,7 @@ export interface operations {
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                way: string;
+                countdown: string;
             };
             cookie?: never;
         };
@@ -7086,7 +7086,7 @@ export interface operations {
             header?: never;
             path: {
                 kitchen: components["parameters"]["KitchenID"];
-                way: string;
+                countdown: string;
                 step: number;
             };
             cookie?: never;
@@ -7124,7 +7124,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreKept"];
+                    "application/json": components["schemas"]["StockSettings"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7144,7 +7144,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Store"];
+                "application/json": components["schemas"]["Stock"];
             };
         };
         responses: {
@@ -7154,7 +7154,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreKept"];
+                    "application/json": components["schemas"]["StockSettings"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7195,7 +7195,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BoughtLines"];
+                "application/json": components["schemas"]["Purchase"];
             };
         };
         responses: {
@@ -7205,7 +7205,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreKept"];
+                    "application/json": components["schemas"]["StockSettings"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7222,7 +7222,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WantedCards"];
+                "application/json": components["schemas"]["CardCounts"];
             };
         };
         responses: {
@@ -7232,7 +7232,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ToBuy"];
+                    "application/json": components["schemas"]["ShoppingList"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7249,7 +7249,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WantedCards"];
+                "application/json": components["schemas"]["CardCounts"];
             };
         };
         responses: {
@@ -7282,7 +7282,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenLearnt"];
+                    "application/json": components["schemas"]["KitchenFindings"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7302,7 +7302,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LearningSays"];
+                "application/json": components["schemas"]["LearningPreferences"];
             };
         };
         responses: {
@@ -7312,7 +7312,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenLearnt"];
+                    "application/json": components["schemas"]["KitchenFindings"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7437,7 +7437,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShelfOven"][];
+                    "application/json": components["schemas"]["KitchenOven"][];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7468,7 +7468,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShelfOven"];
+                    "application/json": components["schemas"]["KitchenOven"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7540,7 +7540,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Watched"];
+                    "application/json": components["schemas"]["WatchedDessert"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7593,7 +7593,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Watched"];
+                    "application/json": components["schemas"]["WatchedDessert"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7644,7 +7644,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Watched"];
+                    "application/json": components["schemas"]["WatchedDessert"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7702,7 +7702,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Watched"];
+                    "application/json": components["schemas"]["WatchedDessert"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7741,7 +7741,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Watched"];
+                    "application/json": components["schemas"]["WatchedDessert"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7771,7 +7771,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Watched"];
+                    "application/json": components["schemas"]["WatchedDessert"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -7927,7 +7927,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Compared"][];
+                    "application/json": components["schemas"]["Comparison"][];
                 };
             };
             default: components["responses"]["Problem"];
@@ -8200,7 +8200,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Compared"][];
+                    "application/json": components["schemas"]["Comparison"][];
                 };
             };
             default: components["responses"]["Problem"];
@@ -8366,7 +8366,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description It is told to stop */
+            /** @description It is reported to stop */
             204: {
                 headers: {
                     [name: string]: unknown;

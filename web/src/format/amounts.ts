@@ -64,7 +64,7 @@ function shown(r: Range, x: number): number {
 function written(form: FigureForm | undefined, x: number) {
   const r = rangeOf(form, x)
   const v = shown(r, x)
-  const figure = markOf(r, x)?.says ?? (r.parts ? fraction(v, r.parts) : digits(v, r.digits, r.always))
+  const figure = markOf(r, x)?.text ?? (r.parts ? fraction(v, r.parts) : digits(v, r.digits, r.always))
   return { before: r.before, figure, unit: r.unit }
 }
 const whole = (w: ReturnType<typeof written>) => [w.before, w.figure, w.unit].filter(Boolean).join(' ')
@@ -102,7 +102,7 @@ export const money = (minor: number, currency: string) =>
 
 /** What a field of a kind is typed in, where that is another unit than the core's. */
 export interface Typed {
-  /** What stands beside the field, and what a bare number is read with. */
+  /** What is next to the field, and what a bare number is read with. */
   before: string
   unit: string
   show: (v: number) => number

@@ -4,7 +4,7 @@ let holding = false
 /** Which hold a handle is in, from the press to the release; nothing when no handle is held. */
 export const heldNow = () => (holding ? holds : undefined)
 
-/** Takes hold of a handle: it is told of every move until it is let go, wherever the pointer is. */
+/** Takes hold of a handle: it is reported of every move until it is let go, wherever the pointer is. */
 export function hold(e: PointerEvent, moved: (m: PointerEvent) => void) {
   const el = e.currentTarget as Element
   e.preventDefault()

@@ -38,7 +38,7 @@ export interface Draft {
 
 /** What was on the Bench before a step; nothing: the Bench was empty. */
 interface Past {
-  says: string
+  label: string
   draft: Draft | null
   /** What of it was kept as a card, where the step put another dessert there. */
   saved?: string
@@ -82,13 +82,13 @@ export const useDessert = defineStore('dessert', () => {
   }
 
   /** Changes the draft. says is what undo will name; what a handle does while it is held is one step, however long it takes. */
-  function change(says: string, how: (d: Draft) => void, handle = false) {
+  function change(label: string, how: (d: Draft) => void, handle = false) {
     if (!draft.value) return
     const now = performance.now()
     const held = heldNow()
-    const goesOn = says === lastTag && held === lastHold && (held !== undefined || now - lastAt <= oneStepMs)
-    if (!handle || !goesOn) remember({ says, draft: copy(draft.value) })
-    lastTag = says
+    const goesOn = label === lastTag && held === lastHold && (held !== undefined || now - lastAt <= oneStepMs)
+    if (!handle || !goesOn) remember({ label, draft: copy(draft.value) })
+    lastTag = label
     lastAt = now
     lastHold = held
     const next = copy(draft.value)
@@ -110,18 +110,18 @@ export const useDessert = defineStore('dessert', () => {
 
   /** How many desserts have been put here. */
   const opened = ref(0)
-  function put(d: Draft | null, kept: string) {
+  function put(d: Draft | null, stored: string) {
     opened.value++
     steam.value = undefined
     draft.value = d
-    saved.value = kept
+    saved.value = stored
     if (d) return
     answer.value = undefined
     problem.value = undefined
   }
   /** Puts another dessert on the Bench, or none; undo brings the one before back. */
-  function replace(says: string, d: Draft | null, isSaved: boolean) {
-    remember({ says, draft: copy(draft.value), saved: saved.value })
+  function replace(label: string, d: Draft | null, isSaved: boolean) {
+    remember({ label, draft: copy(draft.value), saved: saved.value })
     put(d, isSaved ? JSON.stringify(d) : '')
   }
   function open(d: Draft, isSaved: boolean) {

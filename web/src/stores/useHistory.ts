@@ -5,7 +5,7 @@ import type { Problem } from '@/api/client'
 const mostSteps = 100
 
 /** Changes of saved things, each with what it was and what it is, so that they can be undone and done again, after a reload too. */
-export function useHistory<S extends { says: string }>(
+export function useHistory<S extends { label: string }>(
   key: string,
   put: (step: S, side: 'was' | 'is') => Promise<Problem | undefined>,
 ) {
@@ -30,7 +30,7 @@ export function useHistory<S extends { says: string }>(
     undos.value = [...undos.value, JSON.parse(JSON.stringify(step)) as S].slice(-mostSteps)
     redos.value = []
     problem.value = undefined
-    said.value = /[.?!]$/.test(step.says) ? step.says : `${step.says}.`
+    said.value = /[.?!]$/.test(step.label) ? step.label : `${step.label}.`
   }
   async function move(from: typeof undos, to: typeof redos, side: 'was' | 'is') {
     const step = from.value.at(-1)
@@ -39,7 +39,7 @@ export function useHistory<S extends { says: string }>(
     if (problem.value) return
     from.value = from.value.slice(0, -1)
     to.value = [...to.value, step]
-    const what = step.says.replace(/\.$/, '')
+    const what = step.label.replace(/\.$/, '')
     said.value = side === 'was' ? `Undone: ${what}.` : `Redone: ${what}.`
     moved.value = { ...step }
   }

@@ -4,29 +4,29 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import {
   api,
   ask,
-  taken,
+  withoutBody,
   upon,
   type BalanceRequest,
   type ChoiceName,
-  type FruitAsked,
-  type House,
-  type HouseKept,
+  type FruitInput,
+  type Resources,
+  type ResourceSettings,
   type Kitchen,
   type Larder,
   type Own,
   type OwnRow,
   type Problem,
   type Settings,
-  type ShelfDish,
-  type ShelfOven,
+  type KitchenDish,
+  type KitchenOven,
 } from '@/api/client'
 import { lower, readBy, short, units } from '@/format/amounts'
 import { useClash } from './useClash'
 
 export type Kind = 'fruit' | 'ingredient' | 'thickener' | 'topping'
-/** What is kept of a dish and of an oven, beside its id. */
-export type DishBody = Pick<ShelfDish, 'name' | 'count' | 'dish'>
-export type OvenBody = Pick<ShelfOven, 'name' | 'oven'>
+/** What is kept of a dish and of an oven, in addition to its id. */
+export type DishBody = Pick<KitchenDish, 'name' | 'count' | 'dish'>
+export type OvenBody = Pick<KitchenOven, 'name' | 'oven'>
 type Row =
   | Larder['fruits'][number]
   | Larder['ingredients'][number]
@@ -40,8 +40,8 @@ export const useKitchen = defineStore('kitchen', () => {
   const kitchen = ref<Kitchen>()
   const all = ref<Kitchen[]>([])
   const chosen = useLocalStorage('mabbin.kitchen', '')
-  const dishes = ref<ShelfDish[]>([])
-  const ovens = ref<ShelfOven[]>([])
+  const dishes = ref<KitchenDish[]>([])
+  const ovens = ref<KitchenOven[]>([])
   const own = shallowRef<Own>({})
   const trouble = ref<Problem>()
   const ready = ref(false)
@@ -182,15 +182,15 @@ export const useKitchen = defineStore('kitchen', () => {
   const ingredients = computed(() => withOwn(larder.value?.ingredients ?? [], own.value.ingredients))
   const thickeners = computed(() => withOwn(larder.value?.thickeners ?? [], own.value.thickeners))
   const toppings = computed(() => withOwn(larder.value?.toppings ?? [], own.value.toppings))
-  /** What may be chosen, and how one of it is told. */
+  /** What may be chosen, and how one of it is reported. */
   const choices = (name: ChoiceName) => larder.value?.choices[name] ?? []
   const word = (name: ChoiceName, value: string | undefined) =>
-    choices(name).find((c) => c.value === value)?.says ?? value ?? ''
+    choices(name).find((c) => c.value === value)?.label ?? value ?? ''
   /** What is taken where nothing was chosen. */
   const usual = (name: ChoiceName) => choices(name).find((c) => c.usual)?.value ?? ''
   /** The same for a list to pick from, each value one that the field may have. */
   const options = <T extends string>(name: ChoiceName) =>
-    choices(name).map((c) => [c.value as T, c.says] as const)
+    choices(name).map((c) => [c.value as T, c.label] as const)
   const allergenNames = computed(() => new Map((larder.value?.allergens ?? []).map((a) => [a.key, a.name])))
   /** Allergens as they are called on a list. */
   const allergens = (keys: string[]) => keys.map((k) => allergenNames.value.get(k) ?? k).join(', ')
@@ -207,7 +207,7 @@ export const useKitchen = defineStore('kitchen', () => {
   const calledOf = (key: string) => lower(short(nameOf(key)))
 
   /** A fruit as it is usually made ready. */
-  function picked(key: string, share: number): FruitAsked {
+  function picked(key: string, share: number): FruitInput {
     return fruit.value.get(key)?.keeps_skin ? { key, share, peeled: false } : { key, share }
   }
 
@@ -260,7 +260,7 @@ export const useKitchen = defineStore('kitchen', () => {
     const at = { params: { path } }
     const url = '/api/v1/kitchens/{kitchen}/dishes/{dish}'
     if (!body) {
-      const gone = await ask(taken(api.DELETE(url, at)))
+      const gone = await ask(withoutBody(api.DELETE(url, at)))
       if (gone.data) dishes.value = withOne(dishes.value, id, undefined)
       return gone.problem
     }
@@ -283,7 +283,7 @@ export const useKitchen = defineStore('kitchen', () => {
     const at = { params: { path } }
     const url = '/api/v1/kitchens/{kitchen}/ovens/{oven}'
     if (!body) {
-      const gone = await ask(taken(api.DELETE(url, at)))
+      const gone = await ask(withoutBody(api.DELETE(url, at)))
       if (gone.data) ovens.value = withOne(ovens.value, id, undefined)
       return gone.problem
     }
@@ -296,21 +296,21 @@ export const useKitchen = defineStore('kitchen', () => {
   }
 
   /** Kitchen for its days; fetched when it is asked for. */
-  const house = ref<HouseKept>()
-  async function loadHouse(): Promise<Problem | undefined> {
+  const resources = ref<ResourceSettings>()
+  async function loadResources(): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
     const path = { kitchen: kitchen.value.id }
-    const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/house', { params: { path } }))
-    if (got.data) house.value = got.data
+    const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/resources', { params: { path } }))
+    if (got.data) resources.value = got.data
     return got.problem
   }
-  async function setHouse(body: House): Promise<Problem | undefined> {
+  async function setResources(body: Resources): Promise<Problem | undefined> {
     if (!kitchen.value) return undefined
     const path = { kitchen: kitchen.value.id }
-    const got = await clash.settle('Kitchen', house.value?.revision, (ifMatch) =>
-      ask(api.PUT('/api/v1/kitchens/{kitchen}/house', { params: { path, header: upon(ifMatch) }, body })),
+    const got = await clash.settle('Kitchen', resources.value?.revision, (ifMatch) =>
+      ask(api.PUT('/api/v1/kitchens/{kitchen}/resources', { params: { path, header: upon(ifMatch) }, body })),
     )
-    if (got.data) house.value = got.data
+    if (got.data) resources.value = got.data
     return got.theirs ? clash.keptTheirs : got.problem
   }
 
@@ -354,9 +354,9 @@ export const useKitchen = defineStore('kitchen', () => {
     setDish,
     setOven,
     setOwn,
-    house,
-    loadHouse,
-    setHouse,
+    resources,
+    loadResources,
+    setResources,
     fruit,
     ingredient,
     nameOf,

@@ -26,7 +26,7 @@ export interface Refused extends Parcel {
 }
 
 export type Sent =
-  { kept: 'saved'; data: unknown } | { kept: 'waiting' } | { kept: 'refused'; problem: Problem }
+  { stored: 'saved'; data: unknown } | { stored: 'waiting' } | { stored: 'refused'; problem: Problem }
 
 /**
  * Saves, and where the database or the server is away keeps what was to be saved, says so, and saves it when it is
@@ -51,16 +51,16 @@ export const useOutbox = defineStore('outbox', () => {
       const answer: unknown = await r
         .json()
         .catch(() => ({ ...unreachable, title: r.statusText, status: r.status }))
-      if (r.ok) return { kept: 'saved', data: answer }
+      if (r.ok) return { stored: 'saved', data: answer }
       const problem = answer as Problem
-      if (r.status < serverFailed) return { kept: 'refused', problem }
+      if (r.status < serverFailed) return { stored: 'refused', problem }
       why.value = problem.title
       if (r.status !== away || (await ready())) p.tries = (p.tries ?? 0) + 1
-      if ((p.tries ?? 0) >= mostTries) return { kept: 'refused', problem }
+      if ((p.tries ?? 0) >= mostTries) return { stored: 'refused', problem }
     } catch {
       why.value = unreachable.title
     }
-    return { kept: 'waiting' }
+    return { stored: 'waiting' }
   }
 
   /** Whether the server could save at all: then it is what was sent that it fails on. */
@@ -72,12 +72,12 @@ export const useOutbox = defineStore('outbox', () => {
   /** Sends a parcel, behind those that wait already: a card goes before its next version. */
   async function send(p: Parcel): Promise<Sent> {
     if (waiting.value.length > 0) await retry()
-    const sent = waiting.value.length > 0 ? ({ kept: 'waiting' } as const) : await post(p)
-    if (sent.kept === 'waiting') {
+    const sent = waiting.value.length > 0 ? ({ stored: 'waiting' } as const) : await post(p)
+    if (sent.stored === 'waiting') {
       waiting.value.push(p)
       later()
     }
-    if (sent.kept === 'saved') lately.value = p.what
+    if (sent.stored === 'saved') lately.value = p.what
     return sent
   }
 
@@ -86,10 +86,10 @@ export const useOutbox = defineStore('outbox', () => {
     while (waiting.value.length > 0) {
       const first = waiting.value[0]!
       const sent = await post(first)
-      if (sent.kept === 'waiting') return later()
+      if (sent.stored === 'waiting') return later()
       waiting.value.shift()
-      lately.value = sent.kept === 'saved' ? first.what : ''
-      if (sent.kept === 'refused') refused.value.push({ ...first, problem: sent.problem })
+      lately.value = sent.stored === 'saved' ? first.what : ''
+      if (sent.stored === 'refused') refused.value.push({ ...first, problem: sent.problem })
     }
   }
 
@@ -101,7 +101,7 @@ export const useOutbox = defineStore('outbox', () => {
   /** Sends something that was put aside again, as it is by now. */
   async function again(r: Refused) {
     const sent = await send({ what: r.what, path: r.path, body: r.body })
-    if (sent.kept === 'refused') r.problem = sent.problem
+    if (sent.stored === 'refused') r.problem = sent.problem
     else drop(r)
   }
   /** Forgets something that was put aside. */

@@ -23,7 +23,7 @@ export const usePlan = defineStore('plan', () => {
   const busy = ref(false)
   /** The minute that the scrubber stands at. */
   const minute = ref<number>()
-  /** Another bake that is laid over this one. */
+  /** Another bake that is put over this one. */
   const beside = shallowRef<{ name: string; answer: PlanAnswer }>()
 
   /** The stages as they are entered: in full, or one by temperature and minutes. None: they are proposed. */
@@ -120,9 +120,9 @@ export const usePlan = defineStore('plan', () => {
   /** A copy of the stages to change: the card's own, or the proposed ones. */
   const copied = () =>
     (stages.value.length ? stages.value : (answer.value?.plan.stages ?? [])).map((s) => ({ ...s }))
-  function set(says: string, next: Stage[], drag = false, and?: (d: Draft) => void) {
+  function set(label: string, next: Stage[], drag = false, and?: (d: Draft) => void) {
     dessert.change(
-      says,
+      label,
       (d) => {
         and?.(d)
         d.setting.stages = next
@@ -141,8 +141,8 @@ export const usePlan = defineStore('plan', () => {
     })
   }
   /** Does what a remedy or the verdict proposes, as it was answered. */
-  function apply(says: string, c: BakeChange) {
-    set(says, c.stages, false, (d) => {
+  function apply(label: string, c: BakeChange) {
+    set(label, c.stages, false, (d) => {
       if (c.shelf) d.setting.shelf = c.shelf
       if (c.material) d.request.dish.material = c.material
       if (c.par_baked && d.request.base) d.request.base.par_baked = true
@@ -173,11 +173,11 @@ export const usePlan = defineStore('plan', () => {
       middle_bubbles: happened(e.middle_bubbles_min),
     }
   })
-  /** Lays this bake under what comes next. */
+  /** Draws this bake under what comes next. */
   const hold = () =>
     answer.value && (beside.value = { name: 'the plan kept to compare', answer: answer.value })
   let tried = 0
-  /** Lays the same stages over it, with one thing changed. */
+  /** Draws the same stages over it, with one thing changed. */
   async function tryIf(name: string, what: string) {
     const mine = ++tried
     if (!question.value || !answer.value) return

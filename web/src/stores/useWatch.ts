@@ -9,11 +9,11 @@ import {
   type ReadyByRequest,
   type Rescue,
   type Stage,
-  taken,
+  withoutBody,
   type TwoSettings,
   type Watch,
   type WatchCall,
-  type Watched,
+  type WatchedDessert,
   type WatchStart,
 } from '@/api/client'
 import { newestOnly } from '@/api/newest'
@@ -21,8 +21,8 @@ import { useKitchen } from './useKitchen'
 import { ring } from './ring'
 
 /** A call with the dessert that it is for: in the oven, out of it, or on its way there. */
-export interface Called extends Pick<WatchCall, 'id' | 'says' | 'caution' | 'due_at'> {
-  of: Pick<Watched, 'id' | 'title' | 'oven_id' | 'stages'>
+export interface Called extends Pick<WatchCall, 'id' | 'text' | 'caution' | 'due_at'> {
+  of: Pick<WatchedDessert, 'id' | 'title' | 'oven_id' | 'stages'>
   /** Its place among the calls of a dessert on its way; left out: it is in, or out again. */
   step?: number
   /** Minutes until it is due; below 0 it waits. */
@@ -110,11 +110,11 @@ export const useWatch = defineStore('watch', () => {
           .map((c): Called => ({ ...c, of, left: until(c.due_at) })),
       )
       .concat(
-        (all.value?.on_the_way ?? []).flatMap((w) =>
+        (all.value?.countdowns ?? []).flatMap((w) =>
           w.steps
             .map((x, step): Called => ({
               id: `${w.id}/${step}`,
-              says: x.says,
+              text: x.text,
               caution: '',
               due_at: x.at,
               of: { id: w.id, title: w.title, stages: [] },
@@ -126,17 +126,17 @@ export const useWatch = defineStore('watch', () => {
       )
       .sort((a, b) => a.left - b.left),
   )
-  const ways = computed(() => all.value?.on_the_way ?? [])
+  const countdowns = computed(() => all.value?.countdowns ?? [])
   const snoozeMin = computed(() => all.value?.snooze_min)
   const due = computed(() => calls.value.filter((c) => c.left <= 0))
-  const minute = (w: Watched) => (now.value - Date.parse(w.started_at)) / 60000
+  const minute = (w: WatchedDessert) => (now.value - Date.parse(w.started_at)) / 60000
 
   // It rings until it is answered, and the screen stays awake while something is in.
   watch(
     () => Math.floor(now.value / 1000),
     () => {
       const first = due.value[0]
-      if (first) ring(-first.left, `${first.says}. ${first.of.title}`)
+      if (first) ring(-first.left, `${first.text}. ${first.of.title}`)
     },
   )
   const lock = useWakeLock()
@@ -147,7 +147,7 @@ export const useWatch = defineStore('watch', () => {
     },
   )
 
-  function took(w: Watched | undefined) {
+  function took(w: WatchedDessert | undefined) {
     if (!w || !all.value) return
     newest() // what is being fetched is older
     all.value = {
@@ -166,11 +166,11 @@ export const useWatch = defineStore('watch', () => {
     return got.problem
   }
   /** Puts a dessert on its way: its calls come from the first thing that is done. */
-  async function onTheWay(title: string, ready: ReadyByRequest) {
+  async function startCountdown(title: string, ready: ReadyByRequest) {
     const got = await ask(
-      taken(
-        api.PUT('/api/v1/kitchens/{kitchen}/watch/way/{way}', {
-          params: { path: { ...path.value, way: crypto.randomUUID() } },
+      withoutBody(
+        api.PUT('/api/v1/kitchens/{kitchen}/watch/countdowns/{countdown}', {
+          params: { path: { ...path.value, countdown: crypto.randomUUID() } },
           body: { title, ready },
         }),
       ),
@@ -178,22 +178,22 @@ export const useWatch = defineStore('watch', () => {
     await look()
     return got.problem
   }
-  async function offTheWay(way: string) {
+  async function deleteCountdown(countdown: string) {
     const got = await ask(
-      taken(
-        api.DELETE('/api/v1/kitchens/{kitchen}/watch/way/{way}', {
-          params: { path: { ...path.value, way } },
+      withoutBody(
+        api.DELETE('/api/v1/kitchens/{kitchen}/watch/countdowns/{countdown}', {
+          params: { path: { ...path.value, countdown } },
         }),
       ),
     )
     problem.value = got.problem
     await look()
   }
-  async function answerStep(way: string, step: number, body: CallAnswer) {
+  async function answerStep(countdown: string, step: number, body: CallAnswer) {
     const got = await ask(
-      taken(
-        api.POST('/api/v1/kitchens/{kitchen}/watch/way/{way}/steps/{step}', {
-          params: { path: { ...path.value, way, step } },
+      withoutBody(
+        api.POST('/api/v1/kitchens/{kitchen}/watch/countdowns/{countdown}/steps/{step}', {
+          params: { path: { ...path.value, countdown, step } },
           body,
         }),
       ),
@@ -231,7 +231,7 @@ export const useWatch = defineStore('watch', () => {
     took(got.data)
     return got.problem
   }
-  async function probe(of: string, place: Watched['probe']) {
+  async function probe(of: string, place: WatchedDessert['probe']) {
     const got = await ask(
       api.PUT('/api/v1/kitchens/{kitchen}/watch/{dessert}/probe', {
         params: { path: { ...path.value, dessert: of } },
@@ -252,7 +252,7 @@ export const useWatch = defineStore('watch', () => {
     took(got.data)
   }
   /** What was taken off the watch last, without the log: to be taken back by a touch. */
-  const gone = ref<Watched>()
+  const gone = ref<WatchedDessert>()
   async function back() {
     const w = gone.value
     if (!w) return
@@ -268,7 +268,7 @@ export const useWatch = defineStore('watch', () => {
   async function end(of: string, logged = false) {
     gone.value = logged ? undefined : desserts.value.find((w) => w.id === of)
     const got = await ask(
-      taken(
+      withoutBody(
         api.DELETE('/api/v1/kitchens/{kitchen}/watch/{dessert}', {
           params: { path: { ...path.value, dessert: of } },
         }),
@@ -296,9 +296,9 @@ export const useWatch = defineStore('watch', () => {
     answerCall,
     snoozeMin,
     answerStep,
-    ways,
-    onTheWay,
-    offTheWay,
+    countdowns,
+    startCountdown,
+    deleteCountdown,
     rescue,
     change,
     probe,

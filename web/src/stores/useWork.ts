@@ -1,5 +1,5 @@
 import { onBeforeUnmount, ref } from 'vue'
-import { api, ask, taken, type Work } from '@/api/client'
+import { api, ask, withoutBody, type Work } from '@/api/client'
 
 /** How a request is begun so that its work can be watched and stopped. */
 export interface Begun {
@@ -66,7 +66,8 @@ export function useWork() {
     return false
   }
   function stop() {
-    if (on.value) void ask(taken(api.DELETE('/api/v1/work/{work}', { params: { path: { work: running } } })))
+    if (on.value)
+      void ask(withoutBody(api.DELETE('/api/v1/work/{work}', { params: { path: { work: running } } })))
     stopper?.abort()
     on.value = false
   }

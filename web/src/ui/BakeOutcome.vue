@@ -10,11 +10,11 @@ import {
   type NewBake,
   type Outcome,
   upon,
-  why,
+  reasonOf,
 } from '@/api/client'
 import AmountField from './AmountField.vue'
 import PictureField from './PictureField.vue'
-import TouchWords from './TouchWords.vue'
+import WordButtons from './WordButtons.vue'
 import { grams, lower, short } from '@/format/amounts'
 import { useClash } from '@/stores/useClash'
 import { useKitchen } from '@/stores/useKitchen'
@@ -25,7 +25,7 @@ const open = defineModel<boolean>({ required: true })
 const props = defineProps<{
   /** What was baked. */
   bake?: Omit<NewBake, 'id' | 'outcome'>
-  /** A bake of the log of which something else is told now. */
+  /** A bake of the log of which something else is details now. */
   correcting?: Bake
   /** How it was predicted to stand. */
   band?: Band
@@ -36,7 +36,7 @@ const kitchen = useKitchen()
 const clash = useClash()
 const outbox = useOutbox()
 /** What was touched so far is kept over a reload, for what it is about. */
-const begun = useSessionStorage<Record<string, { out: Outcome; told: NonNullable<Outcome['told']> }>>(
+const begun = useSessionStorage<Record<string, { out: Outcome; details: NonNullable<Outcome['details']> }>>(
   'mabbin.baked',
   {},
 )
@@ -45,12 +45,12 @@ const about = computed(
 )
 const out = reactive<Outcome>({})
 const refused = ref('')
-const asked = [
+const questions = [
   { key: 'juice', title: 'Juice when cold', of: 'juice_told' },
   { key: 'fruit', title: 'Fruit', of: 'fruit_told' },
   { key: 'top', title: 'Top', of: 'top_told' },
 ] as const
-const moreAsked = [
+const moreQuestions = [
   { key: 'juice_hot', title: 'Juice when hot', of: 'juice_told' },
   { key: 'base', title: 'Base', of: 'base_told' },
   { key: 'sweetness', title: 'Sweetness', of: 'sweetness_told' },
@@ -61,7 +61,7 @@ const numbers = [
   { key: 'before_g', title: 'Weight before baking', kind: 'mass', unit: 'g' },
   { key: 'after_g', title: 'Weight after baking', kind: 'mass', unit: 'g' },
 ] as const
-const told = reactive<NonNullable<Outcome['told']>>({})
+const details = reactive<NonNullable<Outcome['details']>>({})
 const yesNo = [
   ['no', false],
   ['yes', true],
@@ -70,12 +70,12 @@ const yesNo = [
 const made = computed(() => {
   const lines = (props.ticket ?? []).flatMap((b) => b.lines.map((l) => l.key))
   const fruits = (props.bake ?? props.correcting)?.request.fruits.map((f) => f.key) ?? []
-  return [...new Set([...fruits, ...lines, ...Object.keys(told.lots ?? {})])].filter((k) => k !== 'water')
+  return [...new Set([...fruits, ...lines, ...Object.keys(details.lots ?? {})])].filter((k) => k !== 'water')
 })
 const nameOf = (key: string) => short(kitchen.nameOf(key))
 function setLot(key: string, lot: string) {
-  const others = Object.fromEntries(Object.entries(told.lots ?? {}).filter(([k]) => k !== key))
-  told.lots = lot ? { ...others, [key]: lot } : others
+  const others = Object.fromEntries(Object.entries(details.lots ?? {}).filter(([k]) => k !== key))
+  details.lots = lot ? { ...others, [key]: lot } : others
 }
 /** Liquids that are poured to feel: how much of each went in. */
 const toFeel = computed(() => (props.ticket ?? []).flatMap((b) => b.lines.filter((l) => l.to_feel)))
@@ -85,26 +85,26 @@ watch(
   (now) => {
     if (!now) return
     for (const k of Object.keys(wentIn)) delete wentIn[k]
-    for (const k of Object.keys(told)) delete told[k as keyof typeof told]
+    for (const k of Object.keys(details)) delete details[k as keyof typeof details]
     for (const k of Object.keys(out)) delete out[k as keyof Outcome]
     refused.value = ''
     if (props.correcting) {
-      const { told: t, ...was } = props.correcting.outcome
+      const { details: t, ...was } = props.correcting.outcome
       Object.assign(out, was)
-      Object.assign(told, t)
+      Object.assign(details, t)
     }
     const before = begun.value[about.value]
     if (before) {
       Object.assign(out, before.out)
-      Object.assign(told, before.told)
+      Object.assign(details, before.details)
     }
   },
   { immediate: true },
 )
 watch(
-  [out, told],
+  [out, details],
   () => {
-    if (open.value) begun.value = { [about.value]: { out: { ...out }, told: { ...told } } }
+    if (open.value) begun.value = { [about.value]: { out: { ...out }, details: { ...details } } }
   },
   { deep: true },
 )
@@ -119,7 +119,7 @@ function noted() {
 
 async function log() {
   if (!kitchen.kitchen) return
-  const outcome = { ...out, note: noted(), told: { ...told } }
+  const outcome = { ...out, note: noted(), details: { ...details } }
   if (props.correcting) return putRight(props.correcting, outcome)
   if (!props.bake) return
   const body: NewBake = { ...props.bake, id: crypto.randomUUID(), outcome }
@@ -128,7 +128,7 @@ async function log() {
     path: `/api/v1/kitchens/${kitchen.kitchen.id}/bakes`,
     body,
   })
-  if (sent.kept === 'refused') refused.value = why(sent.problem)
+  if (sent.stored === 'refused') refused.value = reasonOf(sent.problem)
   else {
     begun.value = {}
     open.value = false
@@ -147,7 +147,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
     ),
   )
   if (got.problem) {
-    refused.value = why(got.problem)
+    refused.value = reasonOf(got.problem)
     return
   }
   begun.value = {}
@@ -164,8 +164,8 @@ async function putRight(bake: Bake, outcome: Outcome) {
     data-testid="baked-it"
   >
     <div class="ask">
-      <TouchWords
-        v-for="q in asked"
+      <WordButtons
+        v-for="q in questions"
         :key="q.key"
         v-model="out[q.key]"
         :title="q.title"
@@ -173,30 +173,30 @@ async function putRight(bake: Bake, outcome: Outcome) {
         :testid="q.key"
         ><template v-if="q.key === 'juice' && band">{{
           `, predicted ${kitchen.word('band', band)}`
-        }}</template></TouchWords
+        }}</template></WordButtons
       >
-      <TouchWords
+      <WordButtons
         v-if="out.juice"
-        v-model="told.cooled"
+        v-model="details.cooled"
         title="Judged when cold?"
         :options="yesNo"
         testid="cooled"
       />
-      <TouchWords v-model="out.boiled_over" title="Boiled over" :options="yesNo" testid="over" />
+      <WordButtons v-model="out.boiled_over" title="Boiled over" :options="yesNo" testid="over" />
       <PictureField v-model="out.picture_id" />
       <details :open="!!correcting">
         <summary data-testid="more-questions">More details</summary>
         <div class="ask">
-          <TouchWords
-            v-for="q in moreAsked"
+          <WordButtons
+            v-for="q in moreQuestions"
             :key="q.key"
-            v-model="told[q.key]"
+            v-model="details[q.key]"
             :title="q.title"
             :options="kitchen.options(q.of)"
             :testid="q.key"
           />
-          <TouchWords
-            v-model="told.again"
+          <WordButtons
+            v-model="details.again"
             title="Make it the same way again?"
             :options="yesNo"
             testid="again"
@@ -205,7 +205,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
             <AmountField
               v-for="n in numbers"
               :key="n.key"
-              v-model="told[n.key]"
+              v-model="details[n.key]"
               :label="n.title"
               :kind="n.kind"
               :unit="n.unit"
@@ -216,17 +216,17 @@ async function putRight(bake: Bake, outcome: Outcome) {
           </div>
         </div>
       </details>
-      <details :open="!!(told.made_by || Object.keys(told.lots ?? {}).length)">
+      <details :open="!!(details.made_by || Object.keys(details.lots ?? {}).length)">
         <summary data-testid="trace">Baker and lots</summary>
         <div class="pair">
           <label class="field"
             ><span class="label">Made by</span
-            ><el-input v-model="told.made_by" maxlength="80" data-testid="made-by"
+            ><el-input v-model="details.made_by" maxlength="80" data-testid="made-by"
           /></label>
           <label v-for="key in made" :key="key" class="field"
             ><span class="label">{{ `${nameOf(key)}, lot` }}</span
             ><el-input
-              :model-value="told.lots?.[key] ?? ''"
+              :model-value="details.lots?.[key] ?? ''"
               maxlength="80"
               placeholder="packet number, or season and supplier"
               :data-testid="`lot-${key}`"
@@ -260,7 +260,7 @@ async function putRight(bake: Bake, outcome: Outcome) {
       <p class="small quiet">
         {{
           correcting
-            ? 'The earlier values are kept with the bake.'
+            ? 'The earlier values are stored with the bake.'
             : 'All fields are optional. The current prediction is saved with the bake.'
         }}
       </p>

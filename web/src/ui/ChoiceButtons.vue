@@ -25,7 +25,7 @@ const kitchen = useKitchen()
       :data-testid="testid && `${testid}-${c.value || 'usual'}`"
       @click="emit('update:modelValue', c.value as T)"
     >
-      {{ c.says }}
+      {{ c.label }}
     </button>
   </div>
 </template>

@@ -43,7 +43,7 @@ const letters = computed(() => {
   const perPx = Math.max(byWidth, height.value / highPx.value)
   return Math.min(largest, Math.max(usual, Math.ceil(2 * leastPx * perPx) / 2))
 })
-/** The room for words beside the dish, while letters have their usual size. */
+/** The room for words in addition to the dish, while letters have their usual size. */
 const left = computed(() => (props.small ? 4 : 30))
 const right = computed(() => (props.small ? 4 : 74))
 /** That room, as large as the letters need it. */
@@ -90,7 +90,7 @@ const cool = 15
 const boil = 100
 const mostTint = 0.55
 const tint = (c: number) => mostTint * Math.min(1, Math.max(0, (c - cool) / (boil - cool)))
-/** Paler than golden, or darker: what is laid over a crust. */
+/** Paler than golden, or darker: what is put over a crust. */
 function crust(colour: number) {
   if (colour < 1) return { fill: '#fff6de', opacity: 0.75 * (1 - colour) }
   return { fill: '#2c1404', opacity: Math.min(0.85, 0.6 * (colour - 1)) }
@@ -173,11 +173,11 @@ const ticks = computed(() => {
   const n = Math.floor(props.cut.depth_mm / step)
   return Array.from({ length: n + 1 }, (_, i) => ({
     at: i * step,
-    says: units.lengths === 'in' ? (i % 2 ? '' : `${i / 2} in`) : String(i * 10),
+    label: units.lengths === 'in' ? (i % 2 ? '' : `${i / 2} in`) : String(i * 10),
   }))
 })
 
-/** What can be taken hold of: how it is told, where it is, and what it is when it is moved by so many mm. */
+/** What can be taken hold of: how it is reported, where it is, and what it is when it is moved by so many mm. */
 const grips = computed(() => {
   const { fruit_raw_mm: fruit, topping_raw_mm: top } = props.cut
   const levels = props.levels?.g ?? []
@@ -185,7 +185,7 @@ const grips = computed(() => {
   return [
     {
       key: 'fruit' as const,
-      says: 'Fruit level',
+      label: 'Fruit level',
       at: fruit,
       x: mid.value - 0.82 * half(fruit),
       value: fruit,
@@ -195,7 +195,7 @@ const grips = computed(() => {
     },
     {
       key: 'thickness' as const,
-      says: 'Topping thickness',
+      label: 'Topping thickness',
       at: top,
       x: mid.value,
       value: top - fruit,
@@ -376,7 +376,7 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
         <line :x1="20" :x2="20" :y1="y(0)" :y2="y(cut.depth_mm)" />
         <g v-for="tick in ticks" :key="tick.at">
           <line :x1="17" :x2="20" :y1="y(tick.at)" :y2="y(tick.at)" />
-          <text x="15" :y="y(tick.at) + letters / 3" text-anchor="end">{{ tick.says }}</text>
+          <text x="15" :y="y(tick.at) + letters / 3" text-anchor="end">{{ tick.label }}</text>
         </g>
       </g>
       <g class="words">
@@ -398,7 +398,7 @@ const steps = { fruit: useSteps(), thickness: useSteps() }
           class="handle"
           role="slider"
           tabindex="0"
-          :aria-label="g.says"
+          :aria-label="g.label"
           :aria-valuemin="g.low"
           :aria-valuemax="g.high"
           :aria-valuenow="Math.round(g.value)"

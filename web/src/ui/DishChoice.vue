@@ -33,9 +33,9 @@ function bySizes() {
   if (like) own.value = { ...like.dish }
 }
 async function takeNew(d: Chosen) {
-  const kept = await kitchen.setDish(d.id, { name: d.name, count: d.count, dish: d.dish })
-  problem.value = kept ? inWords(kept) : ''
-  if (kept) return
+  const stored = await kitchen.setDish(d.id, { name: d.name, count: d.count, dish: d.dish })
+  problem.value = stored ? inWords(stored) : ''
+  if (stored) return
   own.value = undefined
   emit('choose', d)
 }

@@ -13,13 +13,13 @@ const props = defineProps<{
   plain?: boolean
   faultAt?: (pointer: string) => string
 }>()
-const emit = defineEmits<{ change: [dish: Dish, says: string] }>()
+const emit = defineEmits<{ change: [dish: Dish, label: string] }>()
 
 const kitchen = useKitchen()
 const two = computed(() => props.dish.shape === 'rectangle' || props.dish.shape === 'oval')
 const fault = (field: string) => props.faultAt?.(`/dish/${field}`)
 
-function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
+function set<K extends keyof Dish>(key: K, value: Dish[K], label: string) {
   const next: Dish = { ...props.dish, [key]: value }
   if (value === undefined) delete next[key]
   if (key === 'shape') {
@@ -29,7 +29,7 @@ function set<K extends keyof Dish>(key: K, value: Dish[K], says: string) {
     else next.width_cm ??= next.length_cm
   }
   if (!props.plain && key !== 'measured_ml' && key !== 'material') delete next.measured_ml
-  emit('change', next, says)
+  emit('change', next, label)
 }
 </script>
 

@@ -7,8 +7,8 @@ defineProps<{
   history: {
     said: string
     problem?: Problem
-    undos: { says: string }[]
-    redos: { says: string }[]
+    undos: { label: string }[]
+    redos: { label: string }[]
     undo: () => unknown
     redo: () => unknown
     forget: () => unknown

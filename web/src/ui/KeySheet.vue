@@ -7,7 +7,7 @@ import { allKeys, anyOwn, asTheyWere, changeKey, keyOf, lettersOn, sheetOpen, sh
 type Key = Parameters<typeof keyOf>[1]
 const waits = ref<{ part: string; key: Key }>()
 const wrong = ref('')
-const isWaiting = (part: string, k: Key) => waits.value?.part === part && waits.value.key.says === k.says
+const isWaiting = (part: string, k: Key) => waits.value?.part === part && waits.value.key.label === k.label
 
 // wherever the focus is meanwhile: the next key that is pressed is meant
 useEventListener(
@@ -30,18 +30,18 @@ watch(sheetOpen, () => (waits.value = undefined))
     <section v-for="[part, keys] in allKeys" :key="part">
       <h3>{{ part }}</h3>
       <dl>
-        <template v-for="k in keys" :key="k.says">
+        <template v-for="k in keys" :key="k.label">
           <dt>
             <button
               class="key"
-              :aria-label="`Key for ${k.says}: ${shownKey(keyOf(part, k))}. Press to change it.`"
-              :data-testid="`key-${k.says}`"
+              :aria-label="`Key for ${k.label}: ${shownKey(keyOf(part, k))}. Press to change it.`"
+              :data-testid="`key-${k.label}`"
               @click="waits = { part, key: k }"
             >
               <kbd>{{ isWaiting(part, k) ? 'press one' : shownKey(keyOf(part, k)) }}</kbd>
             </button>
           </dt>
-          <dd>{{ k.says }}</dd>
+          <dd>{{ k.label }}</dd>
         </template>
       </dl>
     </section>

@@ -3,7 +3,7 @@ import { onClickOutside, useEventListener } from '@vueuse/core'
 import { ref, useTemplateRef } from 'vue'
 
 /** What is done now and then, behind one button. Whatever is chosen in it closes it. */
-withDefaults(defineProps<{ says: string; about?: string; testid?: string }>(), {
+withDefaults(defineProps<{ label: string; about?: string; testid?: string }>(), {
   about: undefined,
   testid: 'more',
 })
@@ -24,11 +24,11 @@ useEventListener(menu, 'keydown', (e: KeyboardEvent) => {
       class="push"
       :aria-expanded="open"
       aria-haspopup="true"
-      :aria-label="about ? `${says}: ${about}` : says"
+      :aria-label="about ? `${label}: ${about}` : label"
       :data-testid="testid"
       @click="open = !open"
     >
-      <span class="says">{{ says }}</span> <span class="down" aria-hidden="true">▾</span>
+      <span class="text">{{ label }}</span> <span class="down" aria-hidden="true">▾</span>
     </button>
     <div v-if="open" class="list panel" @click="open = false"><slot /></div>
   </div>

@@ -29,7 +29,7 @@ watch(
   <ul v-if="outbox.refused.length" class="notice away no-print" role="alert" data-testid="put-aside">
     <RefusedParcel v-for="(r, i) in outbox.refused" :key="i" :parcel="r" />
   </ul>
-  <div v-if="!outbox.any && shown" class="notice kept no-print" role="status" data-testid="saved">
+  <div v-if="!outbox.any && shown" class="notice stored no-print" role="status" data-testid="saved">
     {{ `✓ Saved: ${shown}` }}
   </div>
 </template>

@@ -4,21 +4,21 @@ defineProps<{
   label: string
   at: string
   part: string
-  parts: readonly (readonly [key: string, says: string, line?: string])[]
+  parts: readonly (readonly [key: string, label: string, line?: string])[]
 }>()
 </script>
 
 <template>
   <nav class="parts" :aria-label="label">
     <RouterLink
-      v-for="[key, says, line] in parts"
+      v-for="[key, title, line] in parts"
       :key="key"
       :to="`/${at}/${key}`"
       :class="{ on: part === key }"
       :aria-current="part === key ? 'page' : undefined"
       :data-testid="`${at}-${key}`"
     >
-      <span class="title">{{ says }}</span>
+      <span class="title">{{ title }}</span>
       <span v-if="line" class="line">{{ line }}</span>
     </RouterLink>
   </nav>

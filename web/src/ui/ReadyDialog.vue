@@ -18,7 +18,7 @@ const router = useRouter()
 async function callOut() {
   const request = ready.value.request()
   if (!request) return
-  ready.value.problem = await watching.onTheWay(props.name?.trim() || 'A dessert', request)
+  ready.value.problem = await watching.startCountdown(props.name?.trim() || 'A dessert', request)
   if (ready.value.problem) return
   open.value = false
   void router.push('/watch')
@@ -53,20 +53,20 @@ async function callOut() {
       </div>
       <p v-if="ready.problem" class="wrong" role="alert">{{ inWords(ready.problem) }}.</p>
       <template v-else-if="ready.way">
-        <p v-if="ready.way.in_time" class="says" role="status" data-testid="ready-says">
+        <p v-if="ready.way.in_time" class="text" role="status" data-testid="ready-says">
           <strong>{{ `Into the oven at ${timeOf(ready.way.in_at)}.` }}</strong>
           {{
-            `Start at ${timeOf(ready.way.begin_at)}. Ready at ${timeOf(ready.way.ready_at)}, including ${ready.way.spare_min} min reserve, as the bake may take longer.`
+            `Start at ${timeOf(ready.way.start_at)}. Ready at ${timeOf(ready.way.ready_at)}, including ${ready.way.spare_min} min reserve, as the bake may take longer.`
           }}
         </p>
-        <p v-else class="says wrong" role="status" data-testid="ready-says">
+        <p v-else class="text wrong" role="status" data-testid="ready-says">
           <strong>{{ `Not before ${timeOf(ready.way.not_before)}.` }}</strong>
-          {{ `That is the earliest, if you start now. ${ready.way.way_out ?? ''}.` }}
+          {{ `That is the earliest, if you start now. ${ready.way.remedy ?? ''}.` }}
         </p>
         <ol data-testid="ready-steps">
           <li v-for="(s, i) in ready.way.steps" :key="i" :class="{ big: ['bake', 'ready'].includes(s.kind) }">
             <strong class="at">{{ timeOf(s.at) }}</strong>
-            <span>{{ s.says }}</span>
+            <span>{{ s.text }}</span>
             <span class="quiet small">{{
               s.minutes > 1 && s.kind !== 'bake' ? `${s.minutes} min` : ''
             }}</span>
@@ -106,10 +106,10 @@ input {
   background: var(--panel);
   font-size: 1.375rem;
 }
-.says {
+.text {
   font-size: 1.125rem;
 }
-.says strong {
+.text strong {
   font-size: 1.5rem;
 }
 ol {

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useOutbox, type Refused } from '@/stores/useOutbox'
-import { hand } from './takeAway'
+import { hand } from './exportFormats'
 
-/** Something that could not be saved: why, its wrong fields to be put right, and the ways out. */
+/** Something that could not be saved: why, its wrong fields to be put right, and the remedies. */
 const props = defineProps<{ parcel: Refused }>()
 const outbox = useOutbox()
 const sure = ref(false)

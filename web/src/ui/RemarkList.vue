@@ -11,7 +11,7 @@ defineProps<{ remarks: Remark[] }>()
       <span class="sign" aria-hidden="true">{{ levelSigns[r.level].sign }}</span>
       <div>
         <span class="visually-hidden">{{ levelSigns[r.level].word }}: </span>
-        <strong>{{ r.what }}</strong> {{ r.why }} <em v-if="r.do">{{ r.do }}</em>
+        <strong>{{ r.text }}</strong> {{ r.reason }} <em v-if="r.action">{{ r.action }}</em>
       </div>
     </li>
   </ul>

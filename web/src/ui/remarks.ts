@@ -1,6 +1,6 @@
 import type { Remark } from '@/api/client'
 
-/** Each level has a sign of its own shape and a word beside its colour. */
+/** Each level has a sign of its own shape and a word in addition to its colour. */
 export const levelSigns: Record<Remark['level'], { sign: string; word: string; rank: number }> = {
   warning: { sign: '▲', word: 'Warning', rank: 0 },
   advice: { sign: '●', word: 'Advice', rank: 1 },

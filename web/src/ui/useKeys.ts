@@ -3,7 +3,7 @@ import { reactive, ref } from 'vue'
 
 interface Key {
   key: string
-  says: string
+  label: string
   does: () => void
 }
 
@@ -18,7 +18,7 @@ const own = useLocalStorage<Record<string, string>>('mabbin.keys', {})
 export const allKeys = bound
 export const everywhere = 'Everywhere'
 
-const nameOf = (part: string, k: Key) => `${part}: ${k.says}`
+const nameOf = (part: string, k: Key) => `${part}: ${k.label}`
 /** The key that does something: the usual one, or one's own. */
 export const keyOf = (part: string, k: Key) => own.value[nameOf(part, k)] ?? k.key
 export const anyOwn = () => Object.keys(own.value).length > 0
@@ -29,7 +29,7 @@ export function changeKey(part: string, k: Key, to: string): string {
   for (const [other, keys] of bound) {
     if (other !== part && other !== everywhere && part !== everywhere) continue
     const taken = keys.find((x) => x !== k && keyOf(other, x).toLowerCase() === to.toLowerCase())
-    if (taken) return `${shownKey(to)} is already used for “${taken.says}”.`
+    if (taken) return `${shownKey(to)} is already used for “${taken.label}”.`
   }
   own.value = { ...own.value, [nameOf(part, k)]: to }
   return ''

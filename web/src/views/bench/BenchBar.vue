@@ -7,7 +7,7 @@ import { useDessert } from '@/stores/useDessert'
 import ReadyByLine from './ReadyByLine.vue'
 import VerdictLine from './VerdictLine.vue'
 
-/** What a dessert comes to next: it is weighed, it goes into the oven, and then it is told how it came out. */
+/** What a dessert comes to next: it is weighed, it goes into the oven, and then it receives how it came out. */
 export type BenchMoment = 'weigh' | 'oven' | 'baked'
 
 /** The name of the dessert, what will become of it, and what is done with it now. */
@@ -22,7 +22,7 @@ const emit = defineEmits<{
   weigh: []
   baked: []
   oven: []
-  mend: [says: string, change: BakeChange]
+  mend: [label: string, change: BakeChange]
 }>()
 const dessert = useDessert()
 const draft = computed(() => dessert.draft)
@@ -35,21 +35,21 @@ const deeds = computed(() => [
   {
     key: 'weigh' as const,
     id: 'weigh',
-    says: props.weighing ? 'Back' : 'Weigh',
+    label: props.weighing ? 'Back' : 'Weigh',
     off: false,
     does: () => emit('weigh'),
   },
   {
     key: 'oven' as const,
     id: 'into-oven',
-    says: 'Start baking',
+    label: 'Start baking',
     off: !props.ready,
     does: () => emit('oven'),
   },
   {
     key: 'baked' as const,
     id: 'baked',
-    says: 'Log result',
+    label: 'Log result',
     off: false,
     does: () => emit('baked'),
   },
@@ -85,7 +85,7 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
       v-if="verdict"
       class="what-becomes"
       :verdict="verdict"
-      @mend="(says, change) => $emit('mend', says, change)"
+      @mend="(label, change) => $emit('mend', label, change)"
     />
     <span class="acts">
       <UndoRedo :undos="dessert.undos" :redos="dessert.redos" @undo="dessert.undo()" @redo="dessert.redo()" />
@@ -98,9 +98,9 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
         {{ draft.cardId ? 'Save version' : 'Save card' }}
       </button>
       <button class="push main" :disabled="now.off" :data-testid="now.id" @click="now.does()">
-        {{ now.says }}
+        {{ now.label }}
       </button>
-      <MoreMenu says="More">
+      <MoreMenu label="More">
         <button
           v-for="d in others"
           :key="d.key"
@@ -109,7 +109,7 @@ const others = computed(() => deeds.value.filter((d) => d.key !== props.moment))
           :data-testid="d.id"
           @click="d.does()"
         >
-          {{ d.says }}
+          {{ d.label }}
         </button>
         <button v-if="draft.cardId" class="push" data-testid="save-as" @click="$emit('save', true)">
           Save as a new card

@@ -7,7 +7,7 @@ import { keepFocus, toContent } from '@/ui/focus'
 import { later, onceTrue } from '@/ui/later'
 import RemarkList from '@/ui/RemarkList.vue'
 import { sorted } from '@/ui/remarks'
-import TakeAway from '@/ui/TakeAway.vue'
+import ExportMenu from '@/ui/ExportMenu.vue'
 import { bindKeys } from '@/ui/useKeys'
 import { useSticky } from '@/ui/useSticky'
 import { useKitchen } from '@/stores/useKitchen'
@@ -16,18 +16,18 @@ import { integer } from '@/format/amounts'
 import BenchBar, { type BenchMoment } from './BenchBar.vue'
 import BakeStrip from '@/views/bench/bake/BakeStrip.vue'
 import CuttingPlan from '@/views/bench/topping/CuttingPlan.vue'
-import FirstDay from '@/views/bench/start/FirstDay.vue'
+import WelcomePanel from '@/views/bench/start/WelcomePanel.vue'
 import KeyFigures from './KeyFigures.vue'
 import QuickStart from '@/views/bench/start/QuickStart.vue'
 import StationTab from './StationTab.vue'
 import TicketPanel from '@/views/bench/ticket/TicketPanel.vue'
 import { useDessert, type Draft } from '@/stores/useDessert'
-import { useIntoOven } from './useIntoOven'
+import { useStartBake } from './useStartBake'
 import { useSaving } from './useSaving'
 import { usePlan } from '@/stores/usePlan'
 import { useWeighing } from '@/views/bench/ticket/useWeighing'
-import WeighNext from '@/views/bench/ticket/WeighNext.vue'
-import WrittenPanel from './WrittenPanel.vue'
+import WeighingPanel from '@/views/bench/ticket/WeighingPanel.vue'
+import RecipeVerdict from './RecipeVerdict.vue'
 
 const kitchen = useKitchen()
 const watching = useWatch()
@@ -42,7 +42,7 @@ const panels = {
   Bake: later(async () => (await import('./stations')).BakeStation),
   Finish: later(async () => (await import('./stations')).FinishStation),
 }
-const AskAboutOven = later(() => import('./AskAboutOven.vue'))
+const StartBakeDialog = later(() => import('./StartBakeDialog.vue'))
 const BakeOutcome = later(() => import('@/ui/BakeOutcome.vue'))
 const DietChoice = later(() => import('./DietChoice.vue'))
 const open = useLocalStorage<(typeof stations)[number]>('mabbin.station', 'Juice')
@@ -51,7 +51,7 @@ const weighing = computed(() => weigher.on)
 const baked = ref(false)
 const diet = ref(false)
 const { refused, save } = useSaving()
-const { title, ofCard, inOven, asking, shared, toOven, intoOven } = useIntoOven(refused)
+const { title, ofCard, inOven, asking, shared, toOven, intoOven } = useStartBake(refused)
 const bakedAsked = onceTrue(() => baked.value)
 const dietAsked = onceTrue(() => diet.value)
 const ovenAsked = onceTrue(() => asking.value)
@@ -97,7 +97,7 @@ function show(s: (typeof stations)[number]) {
 const firstDay = computed(() => kitchen.ready && !kitchen.kitchen)
 const { height: firstHeight } = useElementSize(useTemplateRef('first-day'), undefined, { box: 'border-box' })
 const { height: above } = useElementSize(useTemplateRef('above'), undefined, { box: 'border-box' })
-/** What is gone to by keys, or brought into view, comes to stand under what stays above. */
+/** What is gone to by keys, or brought into view, is scrolled to under what stays above. */
 watchEffect(() => document.documentElement.style.setProperty('--stays-above', `${above.value}px`))
 onBeforeUnmount(() => document.documentElement.style.removeProperty('--stays-above'))
 const middle = useSticky(useTemplateRef<HTMLElement>('middle'), above)
@@ -110,23 +110,23 @@ async function weigh(on: boolean) {
 }
 
 const unbind = bindKeys('On the Bench', [
-  ...stations.map((s, i) => ({ key: String(i + 1), says: s.toLowerCase(), does: () => show(s) })),
-  { key: 'j', says: 'next station', does: () => move(1) },
-  { key: 'k', says: 'previous station', does: () => move(-1) },
-  { key: 'u', says: 'undo', does: () => dessert.undo() },
-  { key: 'r', says: 'redo', does: () => dessert.redo() },
-  { key: 't', says: 'full-screen ticket for weighing', does: () => void weigh(!weighing.value) },
+  ...stations.map((s, i) => ({ key: String(i + 1), label: s.toLowerCase(), does: () => show(s) })),
+  { key: 'j', label: 'next station', does: () => move(1) },
+  { key: 'k', label: 'previous station', does: () => move(-1) },
+  { key: 'u', label: 'undo', does: () => dessert.undo() },
+  { key: 'r', label: 'redo', does: () => dessert.redo() },
+  { key: 't', label: 'full-screen ticket for weighing', does: () => void weigh(!weighing.value) },
   {
     key: ' ',
-    says: 'tick the next line as weighed',
+    label: 'tick the next line as weighed',
     does: () => weighing.value && weigher.tick(weigher.next?.id),
   },
-  { key: 'Backspace', says: 'untick the last line', does: () => weighing.value && weigher.untick() },
-  { key: 's', says: 'save the card', does: () => void save(false) },
-  { key: 'n', says: 'a new dessert', does: () => dessert.clear() },
-  { key: 'i', says: 'start baking', does: () => plan.answer && void toOven(true) },
-  { key: 'w', says: 'log the result', does: () => (baked.value = !!dessert.draft) },
-  { key: 'Escape', says: 'close weighing', does: () => void weigh(false) },
+  { key: 'Backspace', label: 'untick the last line', does: () => weighing.value && weigher.untick() },
+  { key: 's', label: 'save the card', does: () => void save(false) },
+  { key: 'n', label: 'a new dessert', does: () => dessert.clear() },
+  { key: 'i', label: 'start baking', does: () => plan.answer && void toOven(true) },
+  { key: 'w', label: 'log the result', does: () => (baked.value = !!dessert.draft) },
+  { key: 'Escape', label: 'close weighing', does: () => void weigh(false) },
 ])
 onBeforeUnmount(unbind)
 // what had the focus goes away with the start, and with the Bench
@@ -167,7 +167,7 @@ const whole = computed(() => ({
 
 <template>
   <template v-if="!draft">
-    <FirstDay v-if="firstDay" ref="first-day" class="first" />
+    <WelcomePanel v-if="firstDay" ref="first-day" class="first" />
     <QuickStart :style="{ '--first-day': firstDay ? `${firstHeight + 8}px` : undefined }" />
   </template>
   <div v-else :class="['bench', { weighing }]">
@@ -232,23 +232,23 @@ const whole = computed(() => ({
       </p>
       <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
         {{
-          `${dessert.problem.title}: ${dessert.faults.map((f) => f.says).join('; ')}. The figures below are from the last valid entry.`
+          `${dessert.problem.title}: ${dessert.faults.map((f) => f.text).join('; ')}. The figures below are from the last valid entry.`
         }}
       </p>
       <p v-else-if="dessert.problem" class="wrong" role="alert">{{ dessert.problem.title }}</p>
       <BakeStrip v-if="!weighing" class="no-print" :low="open !== 'Bake'" />
       <KeyFigures :answer="answer" />
-      <WrittenPanel />
+      <RecipeVerdict />
       <div v-if="open === 'Topping' && !weighing && answer.cutting.length" class="plans no-print">
         <CuttingPlan v-for="c in answer.cutting" :key="c.code" :plan="c" :dish="draft.request.dish" />
       </div>
       <RemarkList class="said" :remarks="said" />
-      <WeighNext v-if="weighing" :ready="!!plan.answer" @oven="void toOven()" />
+      <WeighingPanel v-if="weighing" :ready="!!plan.answer" @oven="void toOven()" />
     </section>
     <section v-else class="middle panel" aria-label="Cutaway">
       <p v-if="dessert.problem" class="wrong" role="alert">
         {{ dessert.problem.title }}:
-        {{ dessert.faults.map((f) => f.says).join('; ') }}
+        {{ dessert.faults.map((f) => f.text).join('; ') }}
       </p>
       <p v-else class="quiet">Calculating…</p>
     </section>
@@ -260,7 +260,7 @@ const whole = computed(() => ({
         :original="draft.original"
         @diet="diet = true"
       />
-      <TakeAway
+      <ExportMenu
         v-if="!weighing"
         page
         :card="whole"
@@ -277,7 +277,7 @@ const whole = computed(() => ({
       @logged="inOven && watching.end(inOven.id, true)"
     />
     <DietChoice v-if="dietAsked" v-model="diet" />
-    <AskAboutOven
+    <StartBakeDialog
       v-if="ovenAsked"
       v-model="asking"
       :verdict="plan.answer?.verdict"

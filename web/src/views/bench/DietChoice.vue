@@ -41,7 +41,7 @@ function toggle(d: Diet) {
 function take() {
   const p = proposal.value
   if (!p) return
-  const words = diets.value.filter(([k]) => chosen.value.includes(k)).map(([, says]) => says)
+  const words = diets.value.filter(([k]) => chosen.value.includes(k)).map(([, label]) => label)
   dessert.change('the diet', (d) => {
     d.request = p.request
     d.name = `${d.name} (${words.join(', ')})`.slice(0, 80)
@@ -54,7 +54,7 @@ function take() {
   <el-dialog v-model="open" title="Adapt to a diet" width="min(760px, 96vw)" top="6vh" data-testid="diets">
     <div class="chips" role="group" aria-label="Diets">
       <button
-        v-for="[key, says] in diets"
+        v-for="[key, label] in diets"
         :key="key"
         class="push"
         :class="{ main: chosen.includes(key) }"
@@ -62,7 +62,7 @@ function take() {
         :data-testid="`diet-${key}`"
         @click="toggle(key)"
       >
-        {{ says }}
+        {{ label }}
       </button>
     </div>
     <p v-if="problem" class="wrong" role="alert">
@@ -81,7 +81,7 @@ function take() {
           <span class="costs">{{ c.costs }}</span>
         </li>
         <li v-for="(l, i) in proposal.left" :key="i" class="left">
-          <strong>{{ `${l.name} stays: ${l.why}.` }}</strong><span class="costs">{{ l.do }}</span>
+          <strong>{{ `${l.name} stays: ${l.reason}.` }}</strong><span class="costs">{{ l.action }}</span>
         </li>
       </ul>
       <p>
@@ -101,7 +101,7 @@ function take() {
         {{
           proposal.answer.remarks
             .filter((r) => r.level === 'warning')
-            .map((r) => r.what)
+            .map((r) => r.text)
             .join(' ')
         }}
       </p>

@@ -17,7 +17,7 @@ defineEmits<{ open: [] }>()
 const mark = computed(() => {
   if (props.wrong) return { sign: '✕', word: 'An entry here is not valid', level: 'warning' }
   const worst = sorted(props.remarks).find((r) => r.level === 'warning' || r.level === 'advice')
-  return worst && { ...levelSigns[worst.level], level: worst.level, word: worst.what }
+  return worst && { ...levelSigns[worst.level], level: worst.level, word: worst.text }
 })
 </script>
 

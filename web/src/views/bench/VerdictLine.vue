@@ -3,18 +3,18 @@ import type { BakeChange, PlanAnswer } from '@/api/client'
 
 /** What will become of the dessert, and the one touch that mends it. */
 defineProps<{ verdict: PlanAnswer['verdict'] }>()
-defineEmits<{ mend: [says: string, change: BakeChange] }>()
+defineEmits<{ mend: [label: string, change: BakeChange] }>()
 </script>
 
 <template>
   <p :class="['verdict', { wrong: !verdict.right }]" role="status" data-testid="verdict">
     <span class="sign" aria-hidden="true">{{ verdict.right ? '✓' : '▲' }}</span>
-    <span>{{ verdict.says }}</span>
+    <span>{{ verdict.summary }}</span>
     <button
       v-if="verdict.mend"
       class="push"
       data-testid="mend"
-      @click="$emit('mend', verdict.mend.says, verdict.mend.change)"
+      @click="$emit('mend', verdict.mend.text, verdict.mend.change)"
     >
       Apply
     </button>

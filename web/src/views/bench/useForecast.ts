@@ -1,8 +1,8 @@
 import { createSharedComposable } from '@vueuse/core'
 import { api, ask } from '@/api/client'
-import { useOfBake } from './useOfBake'
+import { useBakeQuery } from './useBakeQuery'
 
-/** What is foreseen of the bake that is shown, with its ranges: asked once for all that show a part of it. */
+/** What is predicted of the bake that is shown, with its ranges: asked once for all that show a part of it. */
 export const useForecast = createSharedComposable(() =>
-  useOfBake((body, signal) => ask(api.POST('/api/v1/bench/forecast', { body, signal }))),
+  useBakeQuery((body, signal) => ask(api.POST('/api/v1/bench/forecast', { body, signal }))),
 )

@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import { why, type Card } from '@/api/client'
+import { reasonOf, type Card } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { useOutbox } from '@/stores/useOutbox'
 import { useDessert } from '@/stores/useDessert'
@@ -32,11 +32,11 @@ export function useSaving() {
           body: { id: crypto.randomUUID(), ...saves },
         }
     const sent = await outbox.send(parcel)
-    if (sent.kept === 'refused') {
-      refused.value = why(sent.problem)
+    if (sent.stored === 'refused') {
+      refused.value = reasonOf(sent.problem)
       return
     }
-    dessert.keptAs(cardId, sent.kept === 'saved' ? (sent.data as Card).versions[0]?.number : undefined)
+    dessert.keptAs(cardId, sent.stored === 'saved' ? (sent.data as Card).versions[0]?.number : undefined)
   }
   return { refused, save }
 }

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { api, ask, inWords, type Card, type Compared, type Version } from '@/api/client'
-import ComparedTable from '@/ui/ComparedTable.vue'
+import { api, ask, inWords, type Card, type Comparison, type Version } from '@/api/client'
+import ComparisonTable from '@/ui/ComparisonTable.vue'
 import ReadyDialog from '@/ui/ReadyDialog.vue'
-import TakeAway from '@/ui/TakeAway.vue'
+import ExportMenu from '@/ui/ExportMenu.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWayBack } from '@/stores/useReadyBy'
 import { date } from '@/format/amounts'
@@ -24,7 +24,7 @@ const history = useCardHistory()
 const card = ref<Card>()
 const name = ref('')
 const trouble = ref('')
-const rows = ref<Compared[]>()
+const rows = ref<Comparison[]>()
 const pair = ref<[number, number]>([1, 1])
 const at = computed(() => ({ kitchen: kitchen.kitchen?.id ?? '', card: props.id }))
 
@@ -47,7 +47,7 @@ watch(
 
 async function compare() {
   const got = await ask(
-    api.GET('/api/v1/kitchens/{kitchen}/cards/{card}/versions/{version}/beside/{other}', {
+    api.GET('/api/v1/kitchens/{kitchen}/cards/{card}/versions/{version}/compared-with/{other}', {
       params: { path: { ...at.value, version: pair.value[0], other: pair.value[1] } },
     }),
   )
@@ -72,7 +72,7 @@ async function rename() {
   card.value = c
   emit('named', was, c)
 }
-/** When it is wanted: by the newest version, baked on paper as the Bench would. */
+/** When it is wanted: by the newest version, simulated as the Bench would. */
 const wanted = ref(false)
 const ready = reactive(
   useWayBack(() => {
@@ -178,7 +178,7 @@ const headOf = (n: number) => {
         </el-select>
       </div>
       <ReadyDialog v-model="wanted" :ready="ready" :name="card.name" />
-      <TakeAway v-if="whole" :card="whole" cut />
+      <ExportMenu v-if="whole" :card="whole" cut />
       <ol class="versions">
         <li v-for="v in card.versions" :key="v.id">
           <button class="push" :data-testid="`version-${v.number}`" @click="emit('bench', card, v)">
@@ -208,7 +208,7 @@ const headOf = (n: number) => {
             />
           </el-select>
         </div>
-        <ComparedTable
+        <ComparisonTable
           v-if="rows"
           :rows="rows"
           :heads="[headOf(pair[0]), headOf(pair[1])]"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { CardListed } from '@/api/client'
+import type { ListedCard } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import DishOutline from '@/ui/DishOutline.vue'
 
 /** A card in the gallery: its cutaway in small, its name, its dish. */
-defineProps<{ card: CardListed }>()
+defineProps<{ card: ListedCard }>()
 defineEmits<{ open: []; more: [] }>()
 </script>
 
@@ -14,9 +14,9 @@ defineEmits<{ open: []; more: [] }>()
       <span class="pic"><CutawayPicture v-if="card.brief" :cut="card.brief.cutaway" small /></span>
       <strong>{{ card.name }}</strong>
       <span class="quiet">{{ card.made_of }}</span>
-      <span v-if="card.brief" class="brief">{{ card.brief.says }}</span>
+      <span v-if="card.brief" class="brief">{{ card.brief.text }}</span>
       <span v-if="card.brief?.verdict" :class="['verdict', { wrong: !card.brief.verdict.right }]"
-        >{{ card.brief.verdict.right ? '✓' : '▲' }} {{ card.brief.verdict.says }}</span
+        >{{ card.brief.verdict.right ? '✓' : '▲' }} {{ card.brief.verdict.summary }}</span
       >
       <span v-if="!card.brief" class="wrong">can’t be calculated</span>
       <span v-if="card.tags.length" class="tags small">

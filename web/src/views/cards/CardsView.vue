@@ -2,11 +2,11 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ask, inWords, type Card, type CardListed, type Unusable, type Version } from '@/api/client'
+import { api, ask, inWords, type Card, type ListedCard, type Unusable, type Version } from '@/api/client'
 import { newestOnly } from '@/api/newest'
 import { useDessert } from '@/stores/useDessert'
 import HistoryNotice from '@/ui/HistoryNotice.vue'
-import SeekSelect from '@/ui/SeekSelect.vue'
+import SearchSelect from '@/ui/SearchSelect.vue'
 import UnusableNotice from '@/ui/UnusableNotice.vue'
 import { useFetched } from '@/ui/useFetched'
 import { bindKeys } from '@/ui/useKeys'
@@ -23,7 +23,7 @@ const outbox = useOutbox()
 const router = useRouter()
 /** A link may ask for one fruit, or for a name. */
 const { fruit: fruitAsked, words: wordsAsked } = useRoute().query as { fruit?: string; words?: string }
-const cards = ref<CardListed[]>()
+const cards = ref<ListedCard[]>()
 const unusable = ref<Unusable[]>([])
 const all = ref(0)
 const tags = ref<string[]>([])
@@ -101,8 +101,8 @@ function everything() {
 const more = ref<string>()
 const moreOpen = ref(false)
 const history = useCardHistory()
-function did(says: string, id: string, was: CardBody, is: CardBody) {
-  history.did({ says, id, was, is })
+function did(label: string, id: string, was: CardBody, is: CardBody) {
+  history.did({ label, id, was, is })
   void again()
 }
 watch(
@@ -111,8 +111,8 @@ watch(
 )
 onBeforeUnmount(
   bindKeys('On this page', [
-    { key: 'u', says: 'undo', does: () => void history.undo() },
-    { key: 'r', says: 'redo', does: () => void history.redo() },
+    { key: 'u', label: 'undo', does: () => void history.undo() },
+    { key: 'r', label: 'redo', does: () => void history.redo() },
   ]),
 )
 function open(id: string, name: string, v: Version) {
@@ -154,14 +154,14 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
     </div>
     <div v-if="narrow" class="bar">
-      <SeekSelect
+      <SearchSelect
         v-model="seeks.tag"
         class="pick"
         label="Occasion"
         :options="tags.map((t) => [t, t] as const)"
         testid="seek-tag"
       />
-      <SeekSelect
+      <SearchSelect
         v-model="seeks.fruit"
         class="pick wide"
         label="Fruit"
@@ -169,15 +169,15 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         testid="seek-fruit"
         filterable
       />
-      <SeekSelect v-model="seeks.shape" class="pick" label="Dish" :options="shapes" testid="seek-shape" />
-      <SeekSelect
+      <SearchSelect v-model="seeks.shape" class="pick" label="Dish" :options="shapes" testid="seek-shape" />
+      <SearchSelect
         v-model="seeks.diet"
         class="pick"
         label="Diet"
-        :options="diets.map(([key, says]) => [key, says] as const)"
+        :options="diets.map(([key, label]) => [key, label] as const)"
         testid="seek-diet"
       />
-      <SeekSelect v-model="seeks.most" class="pick" label="Ingredients" :options="few" testid="seek-most" />
+      <SearchSelect v-model="seeks.most" class="pick" label="Ingredients" :options="few" testid="seek-most" />
       <label class="tick"
         ><input v-model="seeks.archived" type="checkbox" data-testid="seek-archived" /> archived</label
       >

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { LineAsked, RecipeBowl, RecipeRow } from '@/api/client'
-import OwnInList from '@/ui/OwnInList.vue'
+import type { LineRequest, RecipeBowl, RecipeRow } from '@/api/client'
+import OwnIngredientOption from '@/ui/OwnIngredientOption.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, short } from '@/format/amounts'
 
 /** One line of a recipe as it was understood, with what has to be asked about it. */
-const props = defineProps<{ row: RecipeRow; line: LineAsked; index: number }>()
+const props = defineProps<{ row: RecipeRow; line: LineRequest; index: number }>()
 const emit = defineEmits<{
-  answer: [how: Partial<LineAsked>]
+  answer: [how: Partial<LineRequest>]
   rewrite: [text: string]
   remember: [container: string, g: number]
   sort: [name: string, kind: string]
@@ -76,13 +76,13 @@ const asksGrams = (code: string) =>
         </span>
         <span class="choice bowls" role="group" :aria-label="`Bowl of line ${index + 1}`">
           <button
-            v-for="[key, says] in bowls"
+            v-for="[key, label] in bowls"
             :key="key"
             :aria-pressed="!row.out && row.bowl === key"
             :data-testid="`bowl-${index}-${key}`"
             @click="emit('answer', { bowl: key, out: false })"
           >
-            {{ says }}
+            {{ label }}
           </button>
           <button
             :aria-pressed="!!row.out"
@@ -117,7 +117,7 @@ const asksGrams = (code: string) =>
             >
               <el-option v-for="t in things" :key="t.key" :value="t.key" :label="t.name" />
             </el-select>
-            <OwnInList
+            <OwnIngredientOption
               :name="row.name"
               :among="things"
               :take="(key) => emit('answer', { key })"

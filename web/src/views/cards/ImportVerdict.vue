@@ -82,7 +82,7 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
       <p v-else data-testid="baked">
         <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>{{ `, by the model: ${bubbles}` }}
         <template v-if="verdict.baked.mend"
-          ><br />Smallest change that fixes it: <strong>{{ verdict.baked.mend.says }}</strong>.</template
+          ><br />Smallest change that fixes it: <strong>{{ verdict.baked.mend.text }}</strong>.</template
         >
         <template v-else><br />No other time, cover or temperature fixes it in this dish.</template>
       </p>

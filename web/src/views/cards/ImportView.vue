@@ -5,7 +5,7 @@ import { useDessert } from '@/stores/useDessert'
 import { useKitchen } from '@/stores/useKitchen'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import DishDialog from '@/ui/DishDialog.vue'
-import AsWritten from '@/ui/AsWritten.vue'
+import OriginalRecipe from '@/ui/OriginalRecipe.vue'
 import ImportLine from './ImportLine.vue'
 import ImportVerdict from './ImportVerdict.vue'
 import { useImport } from './useImport'
@@ -26,7 +26,7 @@ const file = ref<HTMLInputElement>()
 const open = computed(() => verdict.value?.open ?? 0)
 const faults = computed(() =>
   problem.value?.errors?.length
-    ? problem.value.errors.map((e) => e.says)
+    ? problem.value.errors.map((e) => e.text)
     : problem.value
       ? [problem.value.title]
       : [],
@@ -198,7 +198,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
           />
         </ul>
         <p v-if="!rows.length && !problem" class="quiet">Reading…</p>
-        <AsWritten v-if="all.original" :original="all.original" />
+        <OriginalRecipe v-if="all.original" :original="all.original" />
       </section>
       <section class="panel side" aria-label="Verdict">
         <p v-for="u in verdict?.asks" :key="u" class="wrong">{{ u }}</p>

@@ -26,7 +26,7 @@ export const useCardHistory = defineStore('card-history', () => {
       ),
     )
   }
-  const history = useHistory<{ says: string; id: string; was: CardBody; is: CardBody }>(
+  const history = useHistory<{ label: string; id: string; was: CardBody; is: CardBody }>(
     'mabbin.cards',
     async (step, side) => (await put(step.id, step[side])).problem,
   )

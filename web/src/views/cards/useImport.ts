@@ -5,7 +5,7 @@ import {
   ask,
   type Dish,
   type ImportedDocument,
-  type LineAsked,
+  type LineRequest,
   type Original,
   type Problem,
   type RecipeRow,
@@ -13,7 +13,7 @@ import {
 } from '@/api/client'
 import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
-import { useShelf } from '@/stores/useShelf'
+import { useEquipment } from '@/stores/useEquipment'
 
 interface Import {
   name: string
@@ -21,7 +21,7 @@ interface Import {
   dishId: string
   /** A dish that stands on no shelf. */
   dish?: Dish
-  lines: LineAsked[]
+  lines: LineRequest[]
   ovenC?: number
   minutes?: number
   original?: Original
@@ -41,7 +41,7 @@ const baked = ({ ovenC, minutes }: Import) =>
 /** A recipe on its way in: its lines, what the baker has answered, and the verdict. It outlives a reload. */
 export function useImport() {
   const kitchen = useKitchen()
-  const shelf = useShelf()
+  const equipment = useEquipment()
   const all = useLocalStorage<Import | null>('mabbin.import', null, {
     serializer: { read: JSON.parse, write: JSON.stringify },
   })
@@ -103,7 +103,7 @@ export function useImport() {
   )
 
   /** Answers a question about a line, or changes the line. */
-  function answer(i: number, how: Partial<LineAsked>) {
+  function answer(i: number, how: Partial<LineRequest>) {
     if (!all.value) return
     const lines = [...all.value.lines]
     lines[i] = { ...lines[i]!, ...how }
@@ -118,7 +118,7 @@ export function useImport() {
   async function remember(container: string, g: number) {
     const s = kitchen.kitchen?.settings
     if (!s) return
-    problem.value = await shelf.change(`A ${container} contains ${g} g`, 'settings', '', {
+    problem.value = await equipment.change(`A ${container} contains ${g} g`, 'settings', '', {
       ...s,
       containers: { ...s.containers, [container]: g },
     })
@@ -126,7 +126,7 @@ export function useImport() {
   /** A sort by its name becomes a fruit of the kitchen's own, of the kind that was said: it is not asked about again. */
   async function sort(name: string, kind: string) {
     const key = name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '_')
-    problem.value = await shelf.change(`${name} is known`, 'fruit', key, { copy_of: kind, name })
+    problem.value = await equipment.change(`${name} is known`, 'fruit', key, { copy_of: kind, name })
   }
   const rows = computed<RecipeRow[]>(() =>
     verdict.value?.rows.length === all.value?.lines.length ? (verdict.value?.rows ?? []) : [],

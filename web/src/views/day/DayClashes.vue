@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { DayClash, DayWayOut } from '@/api/client'
+import type { DayClash, DayRemedy } from '@/api/client'
 
 /** What will not be ready as wanted, and what would solve it: each was tried by planning. */
 defineProps<{ clashes: DayClash[]; busy: boolean }>()
-const emit = defineEmits<{ take: [way: DayWayOut] }>()
-const comesTo = (w: DayWayOut) =>
+const emit = defineEmits<{ take: [way: DayRemedy] }>()
+const comesTo = (w: DayRemedy) =>
   [
     w.left_out ? `${w.left_out} still does not fit` : '',
     w.late_min ? `still ${w.late_min} min late` : '',
@@ -26,12 +26,12 @@ const comesTo = (w: DayWayOut) =>
       <strong>{{
         c.minutes_over ? `${c.batch}: ${c.minutes_over} min over.` : `${c.batch} does not fit.`
       }}</strong>
-      {{ c.ways_out.length ? 'What would help:' : 'No remedy was found.' }}
+      {{ c.remedies.length ? 'What would help:' : 'No remedy was found.' }}
     </p>
     <ul>
-      <li v-for="(w, i) in c.ways_out" :key="i">
+      <li v-for="(w, i) in c.remedies" :key="i">
         <button class="push" :disabled="busy" :data-testid="`way-${w.code}`" @click="emit('take', w)">
-          {{ w.says }}
+          {{ w.text }}
         </button>
         <span class="quiet small">{{ comesTo(w) }}</span>
       </li>

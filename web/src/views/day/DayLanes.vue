@@ -1,24 +1,34 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
-import type { DayAsked, DayBar, DayLaid, DayOrder } from '@/api/client'
+import type { DayOrders, DayBar, DaySchedule, DayOrder } from '@/api/client'
 import DishOutline from '@/ui/DishOutline.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { heat } from '@/format/amounts'
 import { clockOf } from '@/format/minutes'
 
 /** The day against the clock: what is wanted when, each oven's tiers with how hot it is, hands, fridge and rack. */
-const props = defineProps<{ laid: DayLaid; asked: DayAsked; now?: number; chosen?: string; stale: boolean }>()
+const props = defineProps<{
+  schedule: DaySchedule
+  request: DayOrders
+  now?: number
+  chosen?: string
+  stale: boolean
+}>()
 const emit = defineEmits<{ choose: [bar: DayBar]; move: [order: DayOrder, due: number] }>()
 const kitchen = useKitchen()
 const stepMin = 5
 const tickMin = 60
-const span = computed(() => props.laid.to_min - props.laid.from_min)
-const x = (minute: number) => `${(100 * (minute - props.laid.from_min)) / span.value}%`
+const span = computed(() => props.schedule.to_min - props.schedule.from_min)
+const x = (minute: number) => `${(100 * (minute - props.schedule.from_min)) / span.value}%`
 const width = (from: number, to: number) => `${(100 * (to - from)) / span.value}%`
 const ticks = computed(() => {
   const out: number[] = []
-  for (let m = Math.ceil(props.laid.from_min / tickMin) * tickMin; m <= props.laid.to_min; m += tickMin)
+  for (
+    let m = Math.ceil(props.schedule.from_min / tickMin) * tickMin;
+    m <= props.schedule.to_min;
+    m += tickMin
+  )
     out.push(m)
   return out
 })
@@ -26,22 +36,22 @@ const juice = (fruit: string) => kitchen.fruit.get(fruit)?.juice_colour ?? 'var(
 /** How high a row is, px: what is hot is read from afar. */
 const rowPx = { oven: 36, hands: 28, place: 24 }
 const lanes = computed(() =>
-  props.laid.lanes.map((l, i) => {
-    const bars = props.laid.bars.filter((b) => b.lane === i && b.to_min > props.laid.from_min)
+  props.schedule.lanes.map((l, i) => {
+    const bars = props.schedule.bars.filter((b) => b.lane === i && b.to_min > props.schedule.from_min)
     const rows = Math.max(1, ...bars.map((b) => b.row + 1))
-    const first = props.laid.lanes.findIndex((o) => o.kind === l.kind && o.of === l.of) === i
-    const next = props.laid.lanes[i + 1]
+    const first = props.schedule.lanes.findIndex((o) => o.kind === l.kind && o.of === l.of) === i
+    const next = props.schedule.lanes[i + 1]
     const last = !next || next.kind !== l.kind || next.of !== l.of
     return {
       ...l,
       bars,
       high: `${rows * rowPx[l.kind]}px`,
-      says: l.kind === 'oven' ? (first ? l.of : '') : l.of,
-      heats: l.kind === 'oven' && last ? props.laid.heats.filter((h) => h.oven === l.of) : undefined,
+      label: l.kind === 'oven' ? (first ? l.of : '') : l.of,
+      heats: l.kind === 'oven' && last ? props.schedule.heats.filter((h) => h.oven === l.of) : undefined,
     }
   }),
 )
-const tiersOf = (of: string) => props.laid.lanes.filter((l) => l.kind === 'oven' && l.of === of).length
+const tiersOf = (of: string) => props.schedule.lanes.filter((l) => l.kind === 'oven' && l.of === of).length
 
 /** An order's flag while it is dragged along the clock. */
 const field = useTemplateRef('field')
@@ -73,18 +83,18 @@ const flagShare = computed(() => {
 const flags = computed(() => {
   const ends: number[] = []
   const wide = span.value * flagShare.value
-  return [...props.asked.orders]
+  return [...props.request.orders]
     .sort((a, b) => a.due_min - b.due_min)
     .map((o) => {
       const from = o.due_min > leftFrom.value ? o.due_min - wide : o.due_min
       let row = ends.findIndex((end) => end <= from)
       if (row < 0) row = ends.push(0) - 1
       ends[row] = from + wide
-      return { o, row, done: props.laid.orders.find((d) => d.order === o.id) }
+      return { o, row, done: props.schedule.orders.find((d) => d.order === o.id) }
     })
 })
 /** Where a flag has no room to its right any more. */
-const leftFrom = computed(() => props.laid.to_min - span.value * flagShare.value)
+const leftFrom = computed(() => props.schedule.to_min - span.value * flagShare.value)
 const flagRows = computed(() => Math.max(1, ...flags.value.map((f) => f.row + 1)))
 /** Where a bake goes from one stage to the next, in per cent of its bar. */
 function changesOf(b: DayBar) {
@@ -125,7 +135,7 @@ function changesOf(b: DayBar) {
     </div>
     <div v-for="(l, i) in lanes" :key="i" :class="['lane', l.kind]">
       <h3>
-        {{ l.says }}
+        {{ l.label }}
         <span v-if="l.kind === 'oven' && tiersOf(l.of) > 1" class="quiet small tier">{{
           `tier ${l.tier}`
         }}</span>
@@ -136,15 +146,15 @@ function changesOf(b: DayBar) {
           <button
             v-for="b in l.bars"
             :key="`${b.task}${b.kind}${b.from_min}`"
-            :class="['bar', l.kind, { chosen: chosen === b.task, pinned: b.pinned, other: b.other_way }]"
+            :class="['bar', l.kind, { chosen: chosen === b.task, pinned: b.pinned, other: b.other_option }]"
             :style="{
               left: x(b.from_min),
               width: width(b.from_min, b.to_min),
               top: `${b.row * rowPx[l.kind]}px`,
               '--juice': juice(b.fruit),
             }"
-            :title="`${clockOf(b.from_min)} to ${clockOf(b.to_min)}: ${b.says}`"
-            :aria-label="`${clockOf(b.from_min)} to ${clockOf(b.to_min)}: ${b.says}`"
+            :title="`${clockOf(b.from_min)} to ${clockOf(b.to_min)}: ${b.text}`"
+            :aria-label="`${clockOf(b.from_min)} to ${clockOf(b.to_min)}: ${b.text}`"
             :data-testid="`bar-${b.task}${l.kind === 'oven' ? '' : `-${b.kind}`}`"
             @click="emit('choose', b)"
           >

@@ -4,13 +4,13 @@ import {
   api,
   ask,
   inWords,
-  type CardListed,
-  type DayAsked,
-  type DayLaid,
+  type ListedCard,
+  type DayOrders,
+  type DaySchedule,
   type DayOrder,
   type Problem,
 } from '@/api/client'
-import UsualDays from './UsualDays.vue'
+import SavedDays from './SavedDays.vue'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import FruitMark from '@/ui/FruitMark.vue'
 import { useKitchen } from '@/stores/useKitchen'
@@ -18,11 +18,11 @@ import { integer } from '@/format/amounts'
 import { clockOf, minuteOf } from '@/format/minutes'
 
 /** What is wanted of the day: each order with what becomes of it, and how another one comes in. */
-const props = defineProps<{ asked: DayAsked; laid?: DayLaid; date: string; cards: CardListed[] }>()
-const emit = defineEmits<{ change: [says: string, how: (a: DayAsked) => void] }>()
+const props = defineProps<{ request: DayOrders; schedule?: DaySchedule; date: string; cards: ListedCard[] }>()
+const emit = defineEmits<{ change: [label: string, how: (a: DayOrders) => void] }>()
 const kitchen = useKitchen()
-const done = (id: string) => props.laid?.orders.find((d) => d.order === id)
-const sorted = computed(() => [...props.asked.orders].sort((a, b) => a.due_min - b.due_min))
+const done = (id: string) => props.schedule?.orders.find((d) => d.order === id)
+const sorted = computed(() => [...props.request.orders].sort((a, b) => a.due_min - b.due_min))
 
 const blank = {
   card: '',
@@ -37,7 +37,7 @@ const form = ref({ ...blank })
 const open = ref<string>()
 const lines = ref('')
 const jotting = ref(false)
-const unread = ref<{ text: string; why: string }[]>([])
+const unread = ref<{ text: string; reason: string }[]>([])
 const problem = ref<Problem>()
 function begin(o?: DayOrder) {
   open.value = o?.id ?? ''
@@ -60,7 +60,7 @@ const portions = computed(() => {
   )
 })
 /** A name that no other order of the day has. */
-function free(name: string, taken = new Set(props.asked.orders.map((o) => o.id))) {
+function free(name: string, taken = new Set(props.request.orders.map((o) => o.id))) {
   let id = name
   for (let n = 2; taken.has(id); n++) id = `${name} ${n}`
   return id
@@ -69,7 +69,7 @@ function keep() {
   const f = form.value
   const name = props.cards.find((c) => c.id === f.card)?.name
   if (!name) return
-  const was = props.asked.orders.find((o) => o.id === open.value)
+  const was = props.request.orders.find((o) => o.id === open.value)
   const order: DayOrder = {
     id: was?.card === f.card ? was.id : free(name),
     card: f.card,
@@ -93,7 +93,7 @@ async function read() {
   const got = await ask(
     api.POST('/api/v1/kitchens/{kitchen}/days/{date}/lines', {
       params: { path: { kitchen: kitchen.kitchen!.id, date: props.date } },
-      body: { text: lines.value, among: props.asked },
+      body: { text: lines.value, among: props.request },
     }),
   )
   problem.value = got.problem
@@ -106,7 +106,7 @@ async function read() {
 }
 const usual = ref(false)
 function takeUsual(name: string, orders: DayOrder[]) {
-  const named = new Set(props.asked.orders.map((o) => o.id))
+  const named = new Set(props.request.orders.map((o) => o.id))
   const fresh = orders.map((o) => {
     const id = free(o.id, named)
     named.add(id)
@@ -121,7 +121,7 @@ defineExpose({ begin })
 <template>
   <section class="panel orders" aria-labelledby="orders-title">
     <h2 id="orders-title">Orders</h2>
-    <p v-if="laid" class="small quiet">In brackets: the 90 % range.</p>
+    <p v-if="schedule" class="small quiet">In brackets: the 90 % range.</p>
     <p v-if="!sorted.length" class="quiet">No orders yet. Add order, or paste several.</p>
     <ul class="rows" data-testid="day-orders">
       <li v-for="o in sorted" :key="o.id">
@@ -139,7 +139,7 @@ defineExpose({ begin })
                 .join(', ')
             }}</span>
             <span v-if="done(o.id)" :class="['small', done(o.id)!.in_time ? 'ok' : 'late']">{{
-              done(o.id)!.says
+              done(o.id)!.text
             }}</span>
           </span>
         </button>
@@ -150,7 +150,7 @@ defineExpose({ begin })
       <button class="push" data-testid="jot" @click="jotting = true">Paste orders…</button>
       <button class="push" data-testid="usual" @click="usual = true">Saved days…</button>
     </span>
-    <UsualDays v-model="usual" :asked="asked" @take="takeUsual" />
+    <SavedDays v-model="usual" :request="request" @take="takeUsual" />
     <el-dialog
       :model-value="open !== undefined"
       :title="open || 'New order'"
@@ -233,7 +233,7 @@ defineExpose({ begin })
           placeholder="2 gooseberry crumble 12:30 hot (table 4)"
           data-testid="order-lines"
         />
-        <p v-for="u in unread" :key="u.text" class="wrong" role="alert">{{ `“${u.text}”: ${u.why}` }}</p>
+        <p v-for="u in unread" :key="u.text" class="wrong" role="alert">{{ `“${u.text}”: ${u.reason}` }}</p>
         <p v-if="problem" class="wrong" role="alert">{{ inWords(problem) }}.</p>
         <div class="dialog-acts">
           <button class="push main" :disabled="!lines.trim()" data-testid="order-read">Add orders</button>

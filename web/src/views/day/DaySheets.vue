@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import type { DayLaid } from '@/api/client'
+import type { DaySchedule } from '@/api/client'
 import { clockOf } from '@/format/minutes'
 
 /** The day as lists: what each person does and each oven holds, in the order of the clock. They print a page each. */
-defineProps<{ laid: DayLaid; title: string; now?: number }>()
+defineProps<{ schedule: DaySchedule; title: string; now?: number }>()
 const past = (row: { at_min: number }, now: number | undefined) => now !== undefined && row.at_min < now
 </script>
 
 <template>
   <div class="sheets" data-testid="day-sheets">
     <section
-      v-for="s in laid.sheets.filter((x) => x.rows.length)"
+      v-for="s in schedule.sheets.filter((x) => x.rows.length)"
       :key="s.kind + s.of"
       class="panel sheet"
       :aria-label="s.of"
@@ -24,7 +24,7 @@ const past = (row: { at_min: number }, now: number | undefined) => now !== undef
             <td class="box" aria-hidden="true">☐</td>
             <th scope="row">{{ clockOf(r.at_min) }}</th>
             <td>
-              {{ r.says }}<span v-if="r.caution" class="caution small"> {{ r.caution }}</span>
+              {{ r.text }}<span v-if="r.caution" class="caution small"> {{ r.caution }}</span>
             </td>
             <td class="quiet">{{ r.minutes > 1 ? `${r.minutes} min` : '' }}</td>
           </tr>

@@ -5,11 +5,11 @@ import {
   api,
   ask,
   inWords as problemInWords,
-  type CardListed,
+  type ListedCard,
   type DayOrder,
   type DayPin,
 } from '@/api/client'
-import LongWork from '@/ui/LongWork.vue'
+import WorkProgress from '@/ui/WorkProgress.vue'
 import MoreMenu from '@/ui/MoreMenu.vue'
 import UndoRedo from '@/ui/UndoRedo.vue'
 import { bindKeys } from '@/ui/useKeys'
@@ -20,14 +20,14 @@ import { units } from '@/format/amounts'
 import { clockOf, dateOf, dayAfter, inWords } from '@/format/minutes'
 import { useFetched } from '@/ui/useFetched'
 import DayClashes from './DayClashes.vue'
-import DayClosing from './DayClosing.vue'
+import ClosingCount from './ClosingCount.vue'
 import DayLanes from './DayLanes.vue'
 import DayOrders from './DayOrders.vue'
 import DaySheets from './DaySheets.vue'
-import OneThing from './OneThing.vue'
+import TaskDetails from './TaskDetails.vue'
 import { useDay } from './useDay'
 
-/** One day: what must be ready when, and how it is laid into the ovens, hands and places that there are. */
+/** One day: what must be ready when, and how it is planned into the ovens, hands and places that there are. */
 const kitchen = useKitchen()
 const dessert = useDessert()
 const route = useRoute()
@@ -45,40 +45,40 @@ const now = computed(() =>
 )
 const title = computed(() => inWords(date.value))
 const d = useDay(date)
-const { laid, asked, problem, history, work } = d
+const { schedule, request, problem, history, work } = d
 const list = ref(false)
 const orders = ref<InstanceType<typeof DayOrders>>()
 
 /** Other days of which something is kept. */
-const kept = shallowRef<{ date: string; orders: number }[]>([])
+const stored = shallowRef<{ date: string; orders: number }[]>([])
 watch(
   [() => kitchen.kitchen?.id, date],
   async ([id]) => {
     if (!id) return
     const got = await ask(api.GET('/api/v1/kitchens/{kitchen}/days', { params: { path: { kitchen: id } } }))
-    if (got.data) kept.value = got.data.days.filter((x) => x.orders)
+    if (got.data) stored.value = got.data.days.filter((x) => x.orders)
   },
   { immediate: true },
 )
-const others = computed(() => kept.value.filter((x) => x.date !== date.value))
+const others = computed(() => stored.value.filter((x) => x.date !== date.value))
 
 const forgotten = ref(false)
-watch(laid, () => (forgotten.value = false))
+watch(schedule, () => (forgotten.value = false))
 
 const chosen = ref<string>()
 const bar = computed(() => {
-  const mine = laid.value?.bars.filter((b) => b.task === chosen.value) ?? []
-  return mine.find((b) => laid.value!.lanes[b.lane]!.kind === 'oven') ?? mine[0]
+  const mine = schedule.value?.bars.filter((b) => b.task === chosen.value) ?? []
+  return mine.find((b) => schedule.value!.lanes[b.lane]!.kind === 'oven') ?? mine[0]
 })
-const stands = computed(() => !!bar.value && laid.value!.lanes[bar.value.lane]!.kind === 'place')
+const stands = computed(() => !!bar.value && schedule.value!.lanes[bar.value.lane]!.kind === 'place')
 const move = (o: DayOrder, due: number) =>
   void d.change(`${o.id} at ${clockOf(due)}`, (a) => {
     const x = a.orders.find((y) => y.id === o.id)
     if (x) x.due_min = Math.max(0, due)
   })
-const pin = (says: string, where: Partial<DayPin>) => bar.value && void d.pin(says, bar.value, where)
+const pin = (label: string, where: Partial<DayPin>) => bar.value && void d.pin(label, bar.value, where)
 async function toBench() {
-  const o = asked.value.orders.find((x) => x.id === bar.value?.order)
+  const o = request.value.orders.find((x) => x.id === bar.value?.order)
   if (!o || !kitchen.kitchen) return
   const got = await ask(
     api.GET('/api/v1/kitchens/{kitchen}/cards/{card}', {
@@ -90,7 +90,7 @@ async function toBench() {
   dessert.openCard(o.card, got.data!.name, v)
   void router.push('/')
 }
-const closed = (id: string) => !!asked.value.closed?.includes(id)
+const closed = (id: string) => !!request.value.closed?.includes(id)
 const closeOven = (id: string, name: string) =>
   void d.change(closed(id) ? `${name}, in use` : `${name}, not in use`, (a) => {
     a.closed = closed(id) ? a.closed!.filter((x) => x !== id) : [...(a.closed ?? []), id]
@@ -99,18 +99,18 @@ const ovens = computed(() => kitchen.ovens.filter((o) => o.oven.kind !== 'camp')
 const addHands = () =>
   void d.take({
     code: 'another_person',
-    says: 'one more person',
+    text: 'one more person',
     left_out: 0,
     late_min: 0,
     window_min: 0,
   })
-const ahead = (task: string, batch: string, says: string, isDone: boolean) =>
-  void d.change(isDone ? `not yet: ${says}` : `the day before: ${says}`, (a) => {
-    a.ways = isDone
-      ? a.ways!.filter((w) => !(w.code === 'ahead' && w.task === task))
-      : [...(a.ways ?? []), { code: 'ahead', task, batch }]
+const ahead = (task: string, batch: string, label: string, isDone: boolean) =>
+  void d.change(isDone ? `not yet: ${label}` : `the day before: ${label}`, (a) => {
+    a.remedies = isDone
+      ? a.remedies!.filter((w) => !(w.code === 'ahead' && w.task === task))
+      : [...(a.remedies ?? []), { code: 'ahead', task, batch }]
   })
-const cards = shallowRef<CardListed[]>([])
+const cards = shallowRef<ListedCard[]>([])
 const { trouble } = useFetched(async (id) => {
   const got = await ask(
     api.GET('/api/v1/kitchens/{kitchen}/cards', { params: { path: { kitchen: id }, query: { limit: 200 } } }),
@@ -125,7 +125,7 @@ async function copyFrom(from: string) {
       params: { path: { kitchen: kitchen.kitchen!.id, date: from } },
     }),
   )
-  if (got.data) void d.change(`as on ${inWords(from)}`, (a) => (a.orders = got.data.asked.orders))
+  if (got.data) void d.change(`as on ${inWords(from)}`, (a) => (a.orders = got.data.request.orders))
 }
 const file = (kind: string) =>
   `/api/v1/kitchens/${kitchen.kitchen?.id}/days/${date.value}/day.${kind}?${new URLSearchParams(Object.entries(units).map(([k, v]) => [k, `${v}`]))}`
@@ -136,10 +136,10 @@ const print = () => {
 }
 onBeforeUnmount(
   bindKeys('On this page', [
-    { key: 'u', says: 'undo', does: () => void history.undo() },
-    { key: 'r', says: 'redo', does: () => void history.redo() },
-    { key: 'a', says: 'another order', does: () => orders.value?.begin() },
-    { key: 'v', says: 'timeline or lists', does: () => (list.value = !list.value) },
+    { key: 'u', label: 'undo', does: () => void history.undo() },
+    { key: 'r', label: 'redo', does: () => void history.redo() },
+    { key: 'a', label: 'another order', does: () => orders.value?.begin() },
+    { key: 'v', label: 'timeline or lists', does: () => (list.value = !list.value) },
   ]),
 )
 </script>
@@ -174,11 +174,11 @@ onBeforeUnmount(
           @undo="history.undo()"
           @redo="history.redo()"
         />
-        <div v-if="laid" class="choice" role="group" aria-label="View">
+        <div v-if="schedule" class="choice" role="group" aria-label="View">
           <button :aria-pressed="!list" data-testid="as-picture" @click="list = false">Timeline</button>
           <button :aria-pressed="list" data-testid="as-lists" @click="list = true">Lists</button>
         </div>
-        <MoreMenu v-if="laid" says="Export">
+        <MoreMenu v-if="schedule" label="Export">
           <button data-testid="print-day" @click="print">Print</button>
           <a :href="file('ics')" download="day.ics" data-testid="day-ics">Calendar file</a>
           <a :href="file('csv')" download="day.csv" data-testid="day-csv">Table (CSV)</a>
@@ -199,25 +199,25 @@ onBeforeUnmount(
         </p>
         <DayOrders
           ref="orders"
-          :asked="asked"
-          :laid="laid"
+          :request="request"
+          :schedule="schedule"
           :date="date"
           :cards="cards"
           @change="(s, how) => void d.change(s, how)"
         />
-        <section v-if="laid?.ahead.length" class="panel side" aria-labelledby="ahead-title">
+        <section v-if="schedule?.ahead.length" class="panel side" aria-labelledby="ahead-title">
           <h2 id="ahead-title">Can be made the day before</h2>
-          <label v-for="a in laid.ahead" :key="a.task" class="tick"
+          <label v-for="a in schedule.ahead" :key="a.task" class="tick"
             ><input
               type="checkbox"
               :checked="a.done"
               :data-testid="`ahead-${a.task}`"
-              @change="ahead(a.task, a.batch, a.says, a.done)"
+              @change="ahead(a.task, a.batch, a.text, a.done)"
             />
-            {{ a.says }}</label
+            {{ a.text }}</label
           >
         </section>
-        <section v-if="asked.orders.length" class="panel side" aria-labelledby="today-title">
+        <section v-if="request.orders.length" class="panel side" aria-labelledby="today-title">
           <h2 id="today-title">Resources</h2>
           <label v-for="o in ovens" :key="o.id" class="tick"
             ><input
@@ -228,14 +228,14 @@ onBeforeUnmount(
             />
             {{ `${o.name} is in use` }}</label
           >
-          <p v-for="(w, i) in laid?.ways ?? []" :key="i" class="way" data-testid="way-taken">
+          <p v-for="(w, i) in schedule?.remedies ?? []" :key="i" class="way" data-testid="way-taken">
             {{ w }}
             <button class="plain" :aria-label="`Undo: ${w}`" @click="d.takeBack(i, w)">undo</button>
           </p>
           <button class="push" data-testid="add-hands" @click="addHands">Add a person</button>
-          <RouterLink to="/shelf/house" class="plain link">People and ovens…</RouterLink>
+          <RouterLink to="/kitchen/people" class="plain link">People and ovens…</RouterLink>
         </section>
-        <section v-if="!asked.orders.length && others.length" class="panel side">
+        <section v-if="!request.orders.length && others.length" class="panel side">
           <h2>Other days</h2>
           <p v-for="o in others" :key="o.date">
             <RouterLink :to="`/day/${o.date}`">{{ inWords(o.date) }}</RouterLink>{{ `, ${o.orders} orders` }}
@@ -246,36 +246,41 @@ onBeforeUnmount(
         </section>
       </div>
       <div class="right" data-testid="day-right">
-        <div v-if="asked.orders.length" class="status no-print">
+        <div v-if="request.orders.length" class="status no-print">
           <p
-            v-if="laid && asked.orders.length"
-            :class="['says', { late: laid.plan.clashes.length || laid.unlaid.length }]"
+            v-if="schedule && request.orders.length"
+            :class="['text', { late: schedule.plan.clashes.length || schedule.unscheduled.length }]"
             role="status"
             data-testid="day-says"
           >
-            {{ laid.says }}
+            {{ schedule.summary }}
           </p>
-          <LongWork v-if="work.on.value" says="Planning the day" :share="work.share.value" @stop="d.stop" />
+          <WorkProgress
+            v-if="work.on.value"
+            label="Planning the day"
+            :share="work.share.value"
+            @stop="d.stop"
+          />
           <button v-else class="push" data-testid="lay" @click="d.lay(true)">
             {{ now === undefined ? 'Plan again' : 'Plan again from now' }}
           </button>
         </div>
-        <template v-if="laid">
+        <template v-if="schedule">
           <div class="no-print">
-            <DayClashes :clashes="laid.plan.clashes" :busy="work.on.value" @take="d.take" />
+            <DayClashes :clashes="schedule.plan.clashes" :busy="work.on.value" @take="d.take" />
             <p
-              v-if="laid.moved.length && !forgotten"
+              v-if="schedule.moved.length && !forgotten"
               class="panel moved-list"
               role="status"
               data-testid="day-moved"
             >
-              <span>{{ laid.moved.join(' ') }}</span>
+              <span>{{ schedule.moved.join(' ') }}</span>
               <button class="plain" @click="forgotten = true">Close</button>
             </p>
             <section v-if="!list" class="panel picture" aria-label="Timeline of the day">
               <DayLanes
-                :laid="laid"
-                :asked="asked"
+                :schedule="schedule"
+                :request="request"
                 :now="now"
                 :chosen="chosen"
                 :stale="work.on.value"
@@ -288,7 +293,7 @@ onBeforeUnmount(
                 for details.
               </p>
             </section>
-            <OneThing
+            <TaskDetails
               v-if="bar && !stands && !list"
               :bar="bar"
               :now="now"
@@ -297,20 +302,20 @@ onBeforeUnmount(
               @bench="toBench"
             />
           </div>
-          <DaySheets :class="{ 'print-only': !list }" :laid="laid" :title="title" :now="now" />
+          <DaySheets :class="{ 'print-only': !list }" :schedule="schedule" :title="title" :now="now" />
           <p class="quiet small no-print">
             {{
               `Preparation times are working figures; bakes are from the model. Calendar subscription: ${address}`
             }}
           </p>
         </template>
-        <p v-else-if="!asked.orders.length" class="panel empty">
+        <p v-else-if="!request.orders.length" class="panel empty">
           Add the orders of the day. Mabbin plans backwards from the due times: when each dish goes in, who
           does what, and which dishes share an oven.
         </p>
-        <DayClosing
+        <ClosingCount
           class="no-print"
-          :asked="asked"
+          :request="request"
           :date="date"
           :cards="cards"
           @change="(s, how) => void d.change(s, how)"
@@ -372,11 +377,11 @@ onBeforeUnmount(
   gap: 8px;
   min-height: 44px;
 }
-.says {
+.text {
   color: var(--settled);
   font: 700 1.25rem var(--title);
 }
-.says.late {
+.text.late {
   color: var(--danger);
 }
 .side {

@@ -3,12 +3,12 @@ import {
   api,
   ask,
   upon,
-  type DayAsked,
+  type DayOrders,
   type DayBar,
-  type DayKept,
-  type DayLaid,
+  type StoredDay,
+  type DaySchedule,
   type DayPin,
-  type DayWayOut,
+  type DayRemedy,
   type Problem,
 } from '@/api/client'
 import { useClash } from '@/stores/useClash'
@@ -19,26 +19,26 @@ import { useWork } from '@/stores/useWork'
 
 /** A change of what is wanted of a day. */
 interface Step {
-  says: string
+  label: string
   date: string
-  was: DayAsked
-  is: DayAsked
+  was: DayOrders
+  is: DayOrders
 }
 
-/** It is wanted otherwise than it is laid, or not laid at all. */
-const unlaid = (d: DayKept) => d.asked.orders.length > 0 && (!d.laid || d.stale)
+/** It is wanted otherwise than it is planned, or not planned at all. */
+const unlaid = (d: StoredDay) => d.request.orders.length > 0 && (!d.schedule || d.stale)
 const copy = <T>(x: T): T => JSON.parse(JSON.stringify(x)) as T
 
-/** One day of the kitchen: what is wanted, and how it is laid. Every change is kept, laid anew, and can be undone. */
+/** One day of the kitchen: what is wanted, and how it is planned. Every change is kept, planned again, and can be undone. */
 export function useDay(date: Ref<string>) {
   const kitchen = useKitchen()
   const clash = useClash()
   const watching = useWatch()
   const work = useWork()
-  const day = shallowRef<DayKept>()
+  const day = shallowRef<StoredDay>()
   const problem = ref<Problem>()
-  const laid = computed<DayLaid | undefined>(() => day.value?.laid)
-  const asked = computed<DayAsked>(() => day.value?.asked ?? { orders: [] })
+  const schedule = computed<DaySchedule | undefined>(() => day.value?.schedule)
+  const request = computed<DayOrders>(() => day.value?.request ?? { orders: [] })
   const path = (of: string) => ({ kitchen: kitchen.kitchen?.id ?? '', date: of })
   const url = '/api/v1/kitchens/{kitchen}/days/{date}'
 
@@ -50,7 +50,7 @@ export function useDay(date: Ref<string>) {
     if (got.data) day.value = got.data
     return got.problem
   }
-  /** Opens the date: what is wanted, laid if it is not yet. */
+  /** Opens the date: what is wanted, planned if it is not yet. */
   async function open() {
     if (!kitchen.kitchen) return undefined
     work.stop()
@@ -66,7 +66,7 @@ export function useDay(date: Ref<string>) {
     const of = date.value
     const got = await work.run(({ signal, id }) =>
       ask(
-        api.POST(`${url}/lay`, {
+        api.POST(`${url}/schedule`, {
           params: { path: path(of), header: { 'X-Work': id } },
           body: { afresh },
           signal,
@@ -82,15 +82,15 @@ export function useDay(date: Ref<string>) {
     problem.value = got.problem
     if (got.data) day.value = got.data
   }
-  /** Stops the laying: the best plan until then is kept. */
+  /** Stops the planning: the best plan until then is kept. */
   async function stop() {
     work.stop()
     problem.value = await look()
   }
 
-  async function put(of: string, next: DayAsked): Promise<Problem | undefined> {
+  async function put(of: string, next: DayOrders): Promise<Problem | undefined> {
     const now = day.value?.date === of ? day.value : undefined
-    if (now) day.value = { ...now, asked: next }
+    if (now) day.value = { ...now, request: next }
     const got = await clash.settle('The day', now?.revision, (ifMatch) =>
       ask(api.PUT(url, { params: { path: path(of), header: upon(ifMatch) }, body: next })),
     )
@@ -103,55 +103,55 @@ export function useDay(date: Ref<string>) {
   const { moved, ...history } = useHistory<Step>('mabbin.day', (step, side) => put(step.date, step[side]))
 
   /** Changes what is wanted; says is what undo will name. */
-  const change = (says: string, how: (a: DayAsked) => void) =>
+  const change = (label: string, how: (a: DayOrders) => void) =>
     history.inTurn(async () => {
-      const was = copy(asked.value)
+      const was = copy(request.value)
       const is = copy(was)
       how(is)
       if (JSON.stringify(was) === JSON.stringify(is)) return
       problem.value = await put(date.value, is)
-      if (!problem.value) history.did({ says, date: date.value, was, is })
+      if (!problem.value) history.did({ label, date: date.value, was, is })
     })
 
-  /** Takes a way out of a clash. */
-  const take = (w: DayWayOut) =>
-    change(w.says, (a) => {
+  /** Takes a remedy of a clash. */
+  const take = (w: DayRemedy) =>
+    change(w.text, (a) => {
       const { code, batch, task, dish, oven, person, minutes } = w
-      a.ways = [...(a.ways ?? []), { code, batch, task, dish, oven, person, minutes }]
+      a.remedies = [...(a.remedies ?? []), { code, batch, task, dish, oven, person, minutes }]
     })
-  const takeBack = (i: number, says: string) =>
-    change(`undo: ${says}`, (a) => (a.ways = (a.ways ?? []).filter((_, k) => k !== i)))
+  const takeBack = (i: number, label: string) =>
+    change(`undo: ${label}`, (a) => (a.remedies = (a.remedies ?? []).filter((_, k) => k !== i)))
 
   /** Keeps a thing where it is, or somewhere else. */
-  const pin = (says: string, bar: DayBar, where: Partial<DayPin>) =>
-    change(says, (a) => {
-      const s = laid.value?.plan.schedule.find((x) => x.task === bar.task)
+  const pin = (label: string, bar: DayBar, where: Partial<DayPin>) =>
+    change(label, (a) => {
+      const s = schedule.value?.plan.schedule.find((x) => x.task === bar.task)
       if (!s) return
       const { start_min, person, oven, tier, alternative } = s
-      const kept = a.pinned?.find((p) => p.task === bar.task)
+      const stored = a.pinned?.find((p) => p.task === bar.task)
       const others = (a.pinned ?? []).filter((p) => p.task !== bar.task)
       a.pinned = [
         ...others,
-        { ...kept, task: bar.task, start_min, person, oven, tier, alternative, ...where },
+        { ...stored, task: bar.task, start_min, person, oven, tier, alternative, ...where },
       ]
     })
   const unpin = (bar: DayBar) =>
-    change(`${bar.says}: no fixed time`, (a) => {
+    change(`${bar.text}: no fixed time`, (a) => {
       a.pinned = (a.pinned ?? []).filter((p) => p.task !== bar.task)
     })
 
   watch([date, () => kitchen.kitchen?.id], async () => (problem.value = await open()), { immediate: true })
-  // another tablet has changed something, or a bake goes otherwise than it was laid
+  // another tablet has changed something, or a bake goes otherwise than it was planned
   watch(
     () => watching.changes,
     async () => {
       if (work.on.value || !day.value) return
       await look()
-      if (day.value.laid && day.value.stale && !work.on.value) void lay()
+      if (day.value.schedule && day.value.stale && !work.on.value) void lay()
     },
   )
   watch(moved, (step) => {
     if (step && step.date !== date.value) date.value = step.date
   })
-  return { day, asked, laid, problem, history, work, change, take, takeBack, pin, unpin, lay, stop }
+  return { day, request, schedule, problem, history, work, change, take, takeBack, pin, unpin, lay, stop }
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { api, ask, inWords, type Bake, type Explanation } from '@/api/client'
-import LongWork from '@/ui/LongWork.vue'
+import WorkProgress from '@/ui/WorkProgress.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWork } from '@/stores/useWork'
 
@@ -16,7 +16,7 @@ async function ponder() {
   stopped.value = false
   const got = await work.run(({ signal, id }) =>
     ask(
-      api.GET('/api/v1/kitchens/{kitchen}/bakes/{bake}/why', {
+      api.GET('/api/v1/kitchens/{kitchen}/bakes/{bake}/causes', {
         params: { path: { kitchen: kitchen.kitchen!.id, bake: props.bake.id }, header: { 'X-Work': id } },
         signal,
       }),
@@ -35,9 +35,9 @@ const list = (all: string[]) =>
   <section class="why" data-testid="why">
     <h3>{{ why && !why.wrong.length ? 'No problems' : 'Possible causes' }}</h3>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}.</p>
-    <LongWork
+    <WorkProgress
       v-else-if="work.on.value"
-      says="Simulating possible causes, one at a time"
+      label="Simulating possible causes, one at a time"
       :share="work.share.value"
       @stop="work.stop"
     />
@@ -62,13 +62,13 @@ const list = (all: string[]) =>
           )}.`
         }}
       </p>
-      <p v-if="why.on_paper.length" data-testid="on-paper">
-        Expected from the model already: <strong>{{ list(why.on_paper) }}</strong>.
+      <p v-if="why.predicted.length" data-testid="on-paper">
+        Expected from the model already: <strong>{{ list(why.predicted) }}</strong>.
       </p>
       <ol v-if="why.causes.length">
         <li v-for="c in why.causes" :key="c.code" :data-testid="`cause-${c.code}`">
           <p>
-            <strong>{{ c.says }}.</strong>
+            <strong>{{ c.text }}.</strong>
             {{ ` Likely (${c.chance}0 %).` }}
             {{ `That explains ${list(c.explains)}.` }}
           </p>
@@ -76,7 +76,7 @@ const list = (all: string[]) =>
           <p>{{ `Next time: ${c.next}` }}</p>
         </li>
       </ol>
-      <p v-else-if="why.wrong.length && !why.on_paper.length" class="quiet">
+      <p v-else-if="why.wrong.length && !why.predicted.length" class="quiet">
         No single cause explains it better than chance. Answer more questions, or use a probe next time.
       </p>
       <p v-if="why.settles" data-testid="settles">{{ why.settles }}</p>

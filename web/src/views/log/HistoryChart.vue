@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import type { LearntHistory } from '@/api/client'
+import type { ParameterHistory } from '@/api/client'
 import { date } from '@/format/amounts'
 
 /**
  * One thing that the log has taught, bake by bake, each with how far it may be off: an oven over the months, the juice of a
- * fruit over the year. The band is where it is thought to be nine times in ten.
+ * fruit over the year. The band is where it is thought to be with 90 % probability.
  */
-const props = defineProps<{ history: LearntHistory; season?: boolean; testid: string }>()
+const props = defineProps<{ history: ParameterHistory; season?: boolean; testid: string }>()
 const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)
 const w = computed(() => Math.max(320, width.value))
@@ -43,15 +43,15 @@ const months = computed(() => {
   if (days.value < fewWeeks)
     return Array.from({ length: Math.floor(days.value / week) + 1 }, (_, i) => ({
       at: i * week,
-      says: dayName(new Date(first.value.getTime() + i * week * day)),
+      label: dayName(new Date(first.value.getTime() + i * week * day)),
     }))
   const from = props.season ? new Date(first.value.getFullYear(), 0, 1) : first.value
-  const out: { at: number; says: string }[] = []
+  const out: { at: number; label: string }[] = []
   for (let i = props.season ? 0 : 1; ; i++) {
     const m = new Date(from.getFullYear(), from.getMonth() + i, 1)
     const at = (m.getTime() - from.getTime()) / day
     if (at > days.value) break
-    out.push({ at, says: monthName(m) })
+    out.push({ at, label: monthName(m) })
   }
   const step = Math.ceil(out.length / 12)
   return out.filter((_, i) => i % step === 0)
@@ -72,10 +72,10 @@ const points = computed(() =>
     y: y(p.value),
     low: y(p.low),
     high: y(p.high),
-    says: `${date(p.at)}, ${p.says}`,
+    label: `${date(p.at)}, ${p.text}`,
   })),
 )
-/** Which bake is told. */
+/** Which bake is reported. */
 const at = ref(-1)
 const told = computed(() => points.value[at.value])
 function go(by: number) {
@@ -104,12 +104,12 @@ function go(by: number) {
         <g class="axis">
           <g v-for="t in history.ticks" :key="t.value">
             <line :x1="left" :x2="w - right" :y1="y(t.value)" :y2="y(t.value)" />
-            <text :x="left - 8" :y="y(t.value) + 4" text-anchor="end">{{ t.says }}</text>
+            <text :x="left - 8" :y="y(t.value) + 4" text-anchor="end">{{ t.text }}</text>
           </g>
           <g v-for="m in months" :key="m.at">
             <line :x1="x(m.at)" :x2="x(m.at)" :y1="top" :y2="height - bottom" />
             <text :x="x(m.at)" :y="height - 8" :text-anchor="x(m.at) > w - edge ? 'end' : 'middle'">
-              {{ m.says }}
+              {{ m.label }}
             </text>
           </g>
         </g>
@@ -128,7 +128,7 @@ function go(by: number) {
         </g>
       </svg>
     </div>
-    <p class="said" aria-live="polite" :data-testid="`${testid}-said`">{{ told?.says }}</p>
+    <p class="said" aria-live="polite" :data-testid="`${testid}-said`">{{ told?.label }}</p>
   </figure>
 </template>
 

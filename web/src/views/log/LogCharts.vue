@@ -29,16 +29,16 @@ watch(
   { immediate: true },
 )
 const bakes = computed(() => chart.value?.bakes ?? [])
-const says = (b: BakeChart['bakes'][number]) => `${b.title}, ${date(b.at)}: ${b.point.says}`
+const label = (b: BakeChart['bakes'][number]) => `${b.title}, ${date(b.at)}: ${b.point.text}`
 const minutes = computed(() =>
   bakes.value
     .filter((b) => b.point.planned_min !== undefined)
-    .map((b) => ({ x: b.point.planned_min!, y: b.point.happened_min!, says: says(b) })),
+    .map((b) => ({ x: b.point.planned_min!, y: b.point.happened_min!, label: label(b) })),
 )
 const steps = (of: 'set_steps' | 'colour_steps') =>
   bakes.value
-    .map((b, i) => ({ x: i + 1, y: b.point[of], says: says(b) }))
-    .filter((p): p is { x: number; y: number; says: string } => p.y !== undefined)
+    .map((b, i) => ({ x: i + 1, y: b.point[of], label: label(b) }))
+    .filter((p): p is { x: number; y: number; label: string } => p.y !== undefined)
 const set = computed(() => steps('set_steps'))
 const colour = computed(() => steps('colour_steps'))
 const signed = (n: number | undefined) => (n === undefined ? '' : `${n > 0 ? '+' : ''}${n}`)

@@ -7,22 +7,22 @@ import { newestOnly } from '@/api/newest'
 import { useDessert } from '@/stores/useDessert'
 import BakeOutcome from '@/ui/BakeOutcome.vue'
 import HistoryNotice from '@/ui/HistoryNotice.vue'
-import SeekSelect from '@/ui/SeekSelect.vue'
+import SearchSelect from '@/ui/SearchSelect.vue'
 import UnusableNotice from '@/ui/UnusableNotice.vue'
 import { useFetched } from '@/ui/useFetched'
 import { bindKeys } from '@/ui/useKeys'
 import { useKitchen } from '@/stores/useKitchen'
 import { date } from '@/format/amounts'
 import LoggedBake from './LoggedBake.vue'
-import { useLearnt } from './useLearnt'
+import { useFindings } from './useFindings'
 import { useLogHistory } from './useLogHistory'
 
 /** The library that draws comes when it is wanted. */
 const LogCharts = defineAsyncComponent(() => import('./LogCharts.vue'))
-const WhatWeLearnt = defineAsyncComponent(() => import('./WhatWeLearnt.vue'))
+const LogFindings = defineAsyncComponent(() => import('./LogFindings.vue'))
 const drawn = ref(false)
 const teaching = ref(false)
-const learning = useLearnt()
+const learning = useFindings()
 const kitchen = useKitchen()
 const dessert = useDessert()
 const router = useRouter()
@@ -63,7 +63,7 @@ async function earlier() {
   trouble.value = await fetch(kitchen.kitchen!.id, bakes.value?.at(-1)?.id)
 }
 
-/** Two that are laid side by side. */
+/** Two that are compared. */
 const chosen = ref<Bake[]>([])
 function choose(b: Bake) {
   const there = chosen.value.some((c) => c.id === b.id)
@@ -80,8 +80,8 @@ function correct(b: Bake) {
 function corrected(b: Bake) {
   bakes.value = bakes.value?.map((x) => (x.id === b.id ? b : x))
   const was = b.corrections[0]?.was
-  const says = `${b.title} is corrected; the earlier values are kept`
-  if (was) history.did({ says, id: b.id, was, is: b.outcome })
+  const label = `${b.title} is corrected; the earlier values are stored`
+  if (was) history.did({ label, id: b.id, was, is: b.outcome })
 }
 watch(
   () => history.moved,
@@ -94,8 +94,8 @@ watch(
 )
 onBeforeUnmount(
   bindKeys('On this page', [
-    { key: 'u', says: 'undo', does: () => void history.undo() },
-    { key: 'r', says: 'redo', does: () => void history.redo() },
+    { key: 'u', label: 'undo', does: () => void history.undo() },
+    { key: 'r', label: 'redo', does: () => void history.redo() },
   ]),
 )
 function again(b: Bake) {
@@ -117,8 +117,8 @@ function again(b: Bake) {
         aria-label="Search by name, note, lot or batch number"
         data-testid="log-words"
       />
-      <SeekSelect v-model="juice" class="pick" label="Result…" :options="bands" testid="log-juice" />
-      <SeekSelect
+      <SearchSelect v-model="juice" class="pick" label="Result…" :options="bands" testid="log-juice" />
+      <SearchSelect
         v-model="oven"
         class="pick"
         label="Any oven"
@@ -157,9 +157,9 @@ function again(b: Bake) {
       <RouterLink
         v-else
         class="push main"
-        :to="`/log/beside/${chosen[0]!.id}/${chosen[1]!.id}`"
-        data-testid="beside"
-        >{{ `Lay ${chosen[0]!.title} beside ${chosen[1]!.title}` }}</RouterLink
+        :to="`/log/compare/${chosen[0]!.id}/${chosen[1]!.id}`"
+        data-testid="compare"
+        >{{ `Compare ${chosen[0]!.title} with ${chosen[1]!.title}` }}</RouterLink
       >
       <button class="plain" @click="chosen = []">Cancel</button>
     </p>
@@ -167,7 +167,7 @@ function again(b: Bake) {
     <p v-if="trouble" class="wrong" role="alert">
       {{ `${trouble.title}. Trying again every few seconds.` }}
     </p>
-    <WhatWeLearnt v-if="teaching" :from="learning" />
+    <LogFindings v-if="teaching" :from="learning" />
     <LogCharts v-if="drawn" :words="sought.words" :juice="sought.juice" :oven="sought.oven" />
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       There is no kitchen yet. Create one on the <RouterLink to="/">Bench</RouterLink>.

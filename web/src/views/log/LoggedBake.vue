@@ -5,8 +5,8 @@ import CutawayPicture from '@/ui/CutawayPicture.vue'
 import MoreMenu from '@/ui/MoreMenu.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { date, money } from '@/format/amounts'
-import HowItWent from './HowItWent.vue'
-import OutcomeCorrections from './OutcomeCorrections.vue'
+import BakeReport from './BakeReport.vue'
+import CorrectionList from './CorrectionList.vue'
 import BakeDiagnosis from './BakeDiagnosis.vue'
 
 /** One bake of the log: how it came out, and what to do another time; opened, all that is known of it. */
@@ -51,11 +51,11 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
       </div>
     </div>
     <div class="came">
-      <p :class="['verdict', bake.came.state]">
-        <span class="sign" aria-hidden="true">{{ signs[bake.came.state] }}</span>
-        {{ sentence(bake.came.says) }}
+      <p :class="['verdict', bake.verdict.state]">
+        <span class="sign" aria-hidden="true">{{ signs[bake.verdict.state] }}</span>
+        {{ sentence(bake.verdict.summary) }}
       </p>
-      <p v-if="bake.came.next"><strong>Next time:</strong> {{ bake.came.next }}</p>
+      <p v-if="bake.verdict.next"><strong>Next time:</strong> {{ bake.verdict.next }}</p>
       <p v-if="bake.outcome.note" class="quiet note">{{ `“${bake.outcome.note}”` }}</p>
     </div>
     <div class="acts">
@@ -68,7 +68,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
       >
         {{ open ? 'Less' : 'Details' }}
       </button>
-      <MoreMenu says="More" :about="called" :testid="`more-${bake.title}`">
+      <MoreMenu label="More" :about="called" :testid="`more-${bake.title}`">
         <button class="push" @click="$emit('bench')">Open on the Bench</button>
         <button class="push" data-testid="correct" @click="$emit('correct')">Edit result</button>
         <button class="push" :data-testid="`choose-${bake.title}`" @click="$emit('choose')">
@@ -81,8 +81,8 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
     </div>
     <div v-if="open" class="open">
       <p class="wide">
-        <template v-if="bake.came.told">{{ `Excluded: ${bake.came.told}. ` }}</template>{{
-          bake.went.predicted
+        <template v-if="bake.verdict.reported">{{ `Excluded: ${bake.verdict.reported}. ` }}</template>{{
+          bake.report.predicted
         }}
       </p>
       <p v-if="bake.cost" class="wide" data-testid="bake-cost">
@@ -95,12 +95,12 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
           `${money(bake.cost.of.ingredients_minor, bake.cost.currency)} by the prices of its day, without ${bake.cost.of.unpriced.map(kitchen.calledOf).join(', ')}: ${bake.cost.of.unpriced.length > 1 ? 'they have' : 'it has'} no price.`
         }}</template>
       </p>
-      <HowItWent :bake="bake" @seek="(words) => $emit('seek', words)" />
+      <BakeReport :bake="bake" @seek="(words) => $emit('seek', words)" />
       <BakeDiagnosis :key="bake.corrections.length" :bake="bake" />
       <a v-if="picture" :href="picture" target="_blank" rel="noopener" class="whole"
         ><img :src="picture" :alt="`${bake.title}, picture of the result`"
       /></a>
-      <OutcomeCorrections :bake="bake" />
+      <CorrectionList :bake="bake" />
     </div>
   </li>
 </template>

@@ -14,10 +14,10 @@ import { useDark } from '@vueuse/core'
 interface Point {
   x: number
   y: number
-  says: string
+  label: string
 }
 
-/** Points in a field, each told at the pointer and by the arrow keys. */
+/** Points in a field, each reported at the pointer and by the arrow keys. */
 const props = defineProps<{
   title: string
   across: string
@@ -35,10 +35,10 @@ let chart: Chart<'scatter', { x: number; y: number }[]> | undefined
 const at = ref(-1)
 const all = computed(() =>
   props.series.flatMap((s, datasetIndex) =>
-    s.points.map((p, index) => ({ datasetIndex, index, says: p.says })),
+    s.points.map((p, index) => ({ datasetIndex, index, label: p.label })),
   ),
 )
-const said = computed(() => all.value[at.value]?.says ?? '')
+const said = computed(() => all.value[at.value]?.label ?? '')
 const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 const looks = [
   { colour: '--rim', style: 'circle' as const },
@@ -94,7 +94,7 @@ function draw() {
       maintainAspectRatio: false,
       scales: { x: axis(props.across), y: axis(props.up) },
       plugins: {
-        tooltip: { callbacks: { label: (c) => (c.raw as Partial<Point>).says ?? '' } },
+        tooltip: { callbacks: { label: (c) => (c.raw as Partial<Point>).label ?? '' } },
       },
     },
   })

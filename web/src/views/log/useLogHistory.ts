@@ -3,10 +3,10 @@ import { api, ask, type Outcome } from '@/api/client'
 import { useHistory } from '@/stores/useHistory'
 import { useKitchen } from '@/stores/useKitchen'
 
-/** What was put right in the log. The log keeps what was told before, and every undo as a correction of its own. */
+/** What was put right in the log. The log keeps what was reported before, and every undo as a correction of its own. */
 export const useLogHistory = defineStore('log-history', () => {
   const kitchen = useKitchen()
-  return useHistory<{ says: string; id: string; was: Outcome; is: Outcome }>(
+  return useHistory<{ label: string; id: string; was: Outcome; is: Outcome }>(
     'mabbin.log',
     async (step, side) =>
       (

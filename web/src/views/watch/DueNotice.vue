@@ -10,7 +10,7 @@ const first = computed(() => watching.due[0])
 <template>
   <div v-if="first && $route.name !== 'watch'" class="due no-print" role="alert" data-testid="due">
     <span
-      ><strong>{{ first.says }}</strong> · {{ first.of.title
+      ><strong>{{ first.text }}</strong> · {{ first.of.title
       }}{{ watching.due.length > 1 ? ` · and ${watching.due.length - 1} more` : '' }}</span
     >
     <span class="acts">

@@ -25,7 +25,7 @@ const done = (answer: 'done' | 'skipped' | 'snooze') => void watching.answerCall
   >
     <p class="left" data-testid="call-left">{{ call.left > 0 ? 'in' : '' }} {{ left }}</p>
     <div class="words">
-      <h2>{{ call.says }}</h2>
+      <h2>{{ call.text }}</h2>
       <p class="of">
         {{ [call.of.title, oven, shelf].filter(Boolean).join(' · ') }}
       </p>

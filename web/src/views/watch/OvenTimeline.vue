@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Watched } from '@/api/client'
+import type { WatchedDessert } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { useWatch } from '@/stores/useWatch'
 import { outside } from '@/stores/usePlan'
@@ -11,9 +11,9 @@ import { timeOf } from '@/format/clock'
 const kitchen = useKitchen()
 const watching = useWatch()
 const inside = computed(() => watching.desserts.filter((w) => !w.out_at))
-const start = (w: Watched) => Date.parse(w.started_at)
+const start = (w: WatchedDessert) => Date.parse(w.started_at)
 /** The stages in the oven, by the clock. */
-function bars(w: Watched) {
+function bars(w: WatchedDessert) {
   let at = start(w)
   return w.stages
     .map((s) => {
@@ -24,7 +24,7 @@ function bars(w: Watched) {
     .filter((b) => !outside(b.stage))
 }
 const ovens = computed(() => {
-  const by = new Map<string, Watched[]>()
+  const by = new Map<string, WatchedDessert[]>()
   for (const w of inside.value) by.set(w.oven_id ?? '', [...(by.get(w.oven_id ?? '') ?? []), w])
   return [...by].map(([id, all]) => ({
     name: kitchen.ovens.find((o) => o.id === id)?.name ?? 'Oven',

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Watched } from '@/api/client'
+import type { WatchedDessert } from '@/api/client'
 import MiddleCurve from '@/ui/MiddleCurve.vue'
 import { warmth } from '@/format/amounts'
 import { useWatch } from '@/stores/useWatch'
 
 /** The middle of the fruit: as predicted, and as the probe reads it. When they part, it says what that means. */
-const props = defineProps<{ dessert: Watched }>()
+const props = defineProps<{ dessert: WatchedDessert }>()
 const watching = useWatch()
 const last = computed(() => props.dessert.readings.at(-1))
 const places = [
@@ -22,13 +22,13 @@ const places = [
       <span class="small">Probe</span>
       <div class="choice" role="group" aria-label="Probe position">
         <button
-          v-for="[key, says] in places"
+          v-for="[key, label] in places"
           :key="key"
           :aria-pressed="dessert.probe === key"
           :data-testid="`probe-${key || 'none'}`"
           @click="watching.probe(dessert.id, key)"
         >
-          {{ says }}
+          {{ label }}
         </button>
       </div>
     </div>
@@ -50,7 +50,7 @@ const places = [
         role="status"
         data-testid="estimate"
       >
-        {{ dessert.estimate.says }}
+        {{ dessert.estimate.text }}
       </p>
     </template>
   </section>

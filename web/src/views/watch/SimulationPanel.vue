@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Watched } from '@/api/client'
+import type { WatchedDessert } from '@/api/client'
 import { useWatch } from '@/stores/useWatch'
 
 /** Drives what is simulated: how fast this bake's time runs, and the door of its oven. Only the probe knows of the door. */
-defineProps<{ dessert: Watched }>()
+defineProps<{ dessert: WatchedDessert }>()
 const watching = useWatch()
 const speeds = [
   [1, 'real time'],
@@ -21,13 +21,13 @@ const speeds = [
     <div class="row">
       <div class="choice" role="group" aria-label="Speed of this bake">
         <button
-          v-for="[n, says] in speeds"
+          v-for="[n, label] in speeds"
           :key="n"
           :aria-pressed="dessert.speed === n"
           :data-testid="`speed-${n}`"
           @click="watching.simulate(dessert.id, { speed: n })"
         >
-          {{ says }}
+          {{ label }}
         </button>
       </div>
       <button

@@ -5,7 +5,7 @@ import { timeOf } from '@/format/clock'
 import { bindKeys } from '@/ui/useKeys'
 import { play, sound, type Tone } from '@/stores/ring'
 import OvenTimeline from './OvenTimeline.vue'
-import OnTheWay from './OnTheWay.vue'
+import CountdownPanel from './CountdownPanel.vue'
 import NextCall from './NextCall.vue'
 import WatchedDessert from './WatchedDessert.vue'
 import { useWatch } from '@/stores/useWatch'
@@ -26,9 +26,9 @@ const answer = (a: 'done' | 'skipped' | 'snooze') =>
   next.value && void watching.answerCall(next.value, { answer: a })
 onBeforeUnmount(
   bindKeys('On this page', [
-    { key: 'd', says: 'mark the next reminder as done', does: () => answer('done') },
-    { key: 'm', says: 'postpone it 3 min', does: () => answer('snooze') },
-    { key: 'x', says: 'skip it', does: () => answer('skipped') },
+    { key: 'd', label: 'mark the next reminder as done', does: () => answer('done') },
+    { key: 'm', label: 'postpone it 3 min', does: () => answer('snooze') },
+    { key: 'x', label: 'skip it', does: () => answer('skipped') },
   ]),
 )
 </script>
@@ -39,13 +39,13 @@ onBeforeUnmount(
       <h1>Watch</h1>
       <div class="choice" role="group" aria-label="Sound of reminders">
         <button
-          v-for="[key, says] in tones"
+          v-for="[key, label] in tones"
           :key="key"
           :aria-pressed="sound.tone === key"
           :data-testid="`tone-${key}`"
           @click="choose(key)"
         >
-          {{ says }}
+          {{ label }}
         </button>
         <button
           :aria-pressed="sound.spoken"
@@ -80,7 +80,10 @@ onBeforeUnmount(
     </p>
     <p
       v-if="
-        watching.all && !watching.desserts.length && !watching.ways.length && !watching.all.unusable.length
+        watching.all &&
+        !watching.desserts.length &&
+        !watching.countdowns.length &&
+        !watching.all.unusable.length
       "
       class="empty"
       data-testid="nothing-in"
@@ -91,16 +94,16 @@ onBeforeUnmount(
     <NextCall v-if="next" :call="next" />
     <p
       v-for="t in watching.shared"
-      :key="t.says"
+      :key="t.text"
       class="notice panel wrong two"
       role="alert"
       data-testid="two-settings"
     >
-      {{ `${t.says}.` }}
+      {{ `${t.text}.` }}
     </p>
     <OvenTimeline />
     <div class="all">
-      <OnTheWay v-for="w in watching.ways" :key="w.id" :way="w" />
+      <CountdownPanel v-for="w in watching.countdowns" :key="w.id" :countdown="w" />
       <WatchedDessert v-for="w in watching.desserts" :key="w.id" :dessert="w" />
     </div>
   </div>

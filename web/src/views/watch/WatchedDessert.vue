@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { WatchCall, Watched } from '@/api/client'
+import type { WatchCall, WatchedDessert } from '@/api/client'
 import BoldText from '@/ui/BoldText.vue'
-import OutlookLines from '@/ui/OutlookLines.vue'
+import ForecastLines from '@/ui/ForecastLines.vue'
 import BakeOutcome from '@/ui/BakeOutcome.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { heat, integer, warmth } from '@/format/amounts'
 import { timeOf } from '@/format/clock'
 import ProbeCurve from './ProbeCurve.vue'
-import RescueNow from './RescueNow.vue'
+import RescuePanel from './RescuePanel.vue'
 import SimulationPanel from './SimulationPanel.vue'
 import { useWatch } from '@/stores/useWatch'
 
 /** One dessert from the oven to the table: how far it is, its calls with what became of them, and help. */
-const props = defineProps<{ dessert: Watched }>()
+const props = defineProps<{ dessert: WatchedDessert }>()
 const watching = useWatch()
 const kitchen = useKitchen()
 const trouble = ref(false)
@@ -89,10 +89,10 @@ const became = (c: WatchCall) =>
       :class="['verdict', { wrong: !dessert.verdict.right }]"
       data-testid="watched-verdict"
     >
-      {{ dessert.verdict.right ? '✓' : '▲' }} {{ dessert.verdict.says }}
+      {{ dessert.verdict.right ? '✓' : '▲' }} {{ dessert.verdict.summary }}
     </p>
-    <div v-if="dessert.foreseen && !dessert.out_at" class="foreseen">
-      <OutlookLines :outlook="dessert.foreseen" />
+    <div v-if="dessert.forecast && !dessert.out_at" class="forecast">
+      <ForecastLines :outlook="dessert.forecast" />
     </div>
     <div class="bar" role="img" :aria-label="`${integer(minute)} of ${integer(total)} min`">
       <div class="cool" :style="{ left: x(total) }" />
@@ -104,11 +104,11 @@ const became = (c: WatchCall) =>
         :style="{ left: x(at(c.due_at)) }"
       />
     </div>
-    <RescueNow v-if="trouble" :dessert="dessert" @done="trouble = false" />
+    <RescuePanel v-if="trouble" :dessert="dessert" @done="trouble = false" />
     <ul>
       <li v-for="c in dessert.calls" :key="c.id" :class="c.state" :data-testid="`call-${c.kind}`">
         <span class="when">{{ timeOf(c.due_at) }}</span>
-        <span class="says">{{ c.says }}</span>
+        <span class="text">{{ c.text }}</span>
         <span v-if="c.state !== 'waiting'" class="became"
           >{{ became(c) }}
           <button
@@ -225,8 +225,8 @@ li {
   border-bottom: 1px solid var(--line);
   font-size: 1.125rem;
 }
-li.done .says,
-li.skipped .says {
+li.done .text,
+li.skipped .text {
   color: var(--ink-2);
   text-decoration: line-through;
 }

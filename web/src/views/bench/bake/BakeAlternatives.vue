@@ -66,7 +66,7 @@ function choose(s: BakeAlternative) {
         <span class="mark" aria-hidden="true" />
         <span>
           <strong>{{ s.name }}</strong><span class="small">{{ s.effect }}</span
-          ><span class="small quiet">{{ s.says }}</span>
+          ><span class="small quiet">{{ s.text }}</span>
         </span>
       </button>
     </div>

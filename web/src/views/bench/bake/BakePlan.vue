@@ -45,7 +45,7 @@ function drop(i: number) {
 
 <template>
   <div v-if="p" class="plan" data-testid="plan">
-    <p>{{ p.says }}</p>
+    <p>{{ p.text }}</p>
     <ForecastLine />
     <p class="small" data-testid="plan-end">{{ plan.answer?.verdict.detail }}</p>
     <p v-if="p.unmet.length" class="wrong" role="status" data-testid="unmet">

@@ -108,25 +108,25 @@ const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station =
       <span class="label">Filling temperature</span>
       <div class="choice" role="group" aria-label="Filling temperature">
         <button
-          v-for="[says, c] in fillings"
-          :key="says"
+          v-for="[label, c] in fillings"
+          :key="label"
           :aria-pressed="setting.filling_c === c"
-          :data-testid="`filling-${says}`"
+          :data-testid="`filling-${label}`"
           @click="dessert.change('the filling temperature', (d) => (d.setting.filling_c = c))"
         >
-          {{ says }}
+          {{ label }}
         </button>
       </div>
       <span class="label">in a dish that is</span>
       <div class="choice" role="group" aria-label="Dish temperature">
         <button
-          v-for="[says, c] in starts"
-          :key="says"
+          v-for="[label, c] in starts"
+          :key="label"
           :aria-pressed="setting.dish_c === c"
-          :data-testid="`dish-start-${says}`"
+          :data-testid="`dish-start-${label}`"
           @click="dessert.change('the dish temperature', (d) => (d.setting.dish_c = c))"
         >
-          {{ says }}
+          {{ label }}
         </button>
       </div>
     </div>

@@ -19,7 +19,7 @@ const w = computed(() => Math.max(320, width.value))
 /** The reader's size of letters, to the usual one: the room for words grows with it. */
 const letters = Number.parseFloat(getComputedStyle(document.documentElement).fontSize) / 16
 const left = 40 * letters
-/** Room for the curves' names, beside their ends. */
+/** Room for the curves' names, in addition to their ends. */
 const right = 54 * letters
 const top = 34
 const height = computed(() => (props.low ? 84 : 150))
@@ -27,10 +27,10 @@ const row = 13 * letters
 
 const p = computed(() => plan.answer?.plan)
 const curves = computed(() => p.value?.answer.curves)
-const { data: foreseen } = useForecast()
-/** Where the middle begins to bubble nine times in ten. */
-const middleRange = computed(() => foreseen.value?.forecast.middle_bubbles_min)
-/** The other bake that is laid over it. */
+const { data: forecast } = useForecast()
+/** Where the middle begins to bubble with 90 % probability. */
+const middleRange = computed(() => forecast.value?.forecast.middle_bubbles_min)
+/** The other bake that is put over it. */
 const ghost = computed(() => plan.beside?.answer.plan.answer.curves)
 const end = computed(() => Math.max(10, curves.value?.minute.at(-1) ?? 60, ghost.value?.minute.at(-1) ?? 0))
 const hottest = computed(() =>
@@ -52,7 +52,7 @@ const lines = computed(() =>
 /** The curves' names at their ends, so far apart that each can be read. */
 const names = computed(() => {
   const all = lines.value
-    .map(([key, says, list]) => ({ key, says, y: y(list.at(-1) ?? 0) + 4 }))
+    .map(([key, label, list]) => ({ key, label, y: y(list.at(-1) ?? 0) + 4 }))
     .sort((a, b) => a.y - b.y)
   all.forEach((n, i) => (n.y = Math.max(n.y, (all[i - 1]?.y ?? 0) + 14 * letters)))
   return all
@@ -76,13 +76,13 @@ const marks = computed(() => {
   )
     .filter((m): m is [string, number] => m[1] !== null)
     .sort((a, b) => a[1] - b[1])
-    .map(([says, at]) => ({ says, at, row: 0 }))
+    .map(([label, at]) => ({ label, at, row: 0 }))
 })
 /** The clocks' words in as few rows as they fit in. */
 const words = computed(() => {
   const ends: number[] = []
   return marks.value.map((m) => {
-    const wide = 7 * letters * `${m.says} ${integer(m.at)}`.length
+    const wide = 7 * letters * `${m.label} ${integer(m.at)}`.length
     const from = x(m.at) > w.value * 0.75 ? x(m.at) - wide : x(m.at) - wide / 2
     let row = ends.findIndex((e) => e < from)
     if (row < 0) row = ends.length
@@ -171,7 +171,7 @@ function keyPoint(e: KeyboardEvent) {
           :height="top + height + bottom"
           role="group"
           :aria-label="`${integer(p.minutes)} minutes; ${marks
-            .map((m) => `${m.says} after ${integer(m.at)} min`)
+            .map((m) => `${m.label} after ${integer(m.at)} min`)
             .join(', ')}`"
         >
           <!-- stages -->
@@ -216,7 +216,7 @@ function keyPoint(e: KeyboardEvent) {
             <path class="ghost surface" :d="path(ghost.surface_c, ghost.minute)" />
           </template>
           <text v-for="n in names" :key="n.key" class="name" :x="w - right + 5" :y="n.y">
-            {{ n.says }}
+            {{ n.label }}
           </text>
           <!-- clocks -->
           <rect
@@ -228,14 +228,14 @@ function keyPoint(e: KeyboardEvent) {
             :height="height"
             data-testid="middle-range"
           />
-          <g v-for="m in words" :key="m.says" class="clock">
+          <g v-for="m in words" :key="m.label" class="clock">
             <line :x1="x(m.at)" :x2="x(m.at)" :y1="top" :y2="top + height + 16 * letters + row * m.row" />
             <text
               :x="Math.min(w - right - 2, Math.max(left, x(m.at)))"
               :y="top + height + 26 * letters + row * m.row"
               :text-anchor="x(m.at) > w * 0.75 ? 'end' : 'middle'"
             >
-              {{ m.says }} {{ integer(m.at) }}
+              {{ m.label }} {{ integer(m.at) }}
             </text>
           </g>
           <g class="axis over">
@@ -286,18 +286,18 @@ function keyPoint(e: KeyboardEvent) {
           />
         </svg>
       </div>
-      <p v-if="foreseen?.top_spread" class="spread" data-testid="top-spread">
+      <p v-if="forecast?.top_spread" class="spread" data-testid="top-spread">
         <span class="small">Top at the end</span>
         <span class="shades">
           <span
-            v-for="(s, i) in foreseen.top_spread"
+            v-for="(s, i) in forecast.top_spread"
             :key="i"
             class="shade"
             :style="{ flexGrow: s.chance, background: s.colour }"
             :title="s.word"
           />
         </span>
-        <span class="small">{{ foreseen.top }}</span>
+        <span class="small">{{ forecast.top }}</span>
       </p>
       <p v-if="!low || at" class="read" data-testid="reading">
         <template v-if="at"

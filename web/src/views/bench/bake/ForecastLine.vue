@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { inWords } from '@/api/client'
-import OutlookLines from '@/ui/OutlookLines.vue'
+import ForecastLines from '@/ui/ForecastLines.vue'
 import { useForecast } from '../useForecast'
 
-/** What is foreseen of the bake, with how far it may be off: by the kitchen's own log, as soon as that can tell. */
+/** What is predicted of the bake, with how far it may be off: by the kitchen's own log, as soon as that can tell. */
 const { data: told, problem } = useForecast()
 </script>
 
 <template>
   <div class="forecast" data-testid="forecast">
     <p v-if="problem" class="small quiet" role="status">{{ inWords(problem) }}.</p>
-    <OutlookLines v-else-if="told" :outlook="told" />
+    <ForecastLines v-else-if="told" :outlook="told" />
   </div>
 </template>
 

@@ -28,7 +28,7 @@ function clear() {
 }
 
 const table = computed(() => {
-  const other = new Map(plan.beside?.answer.figures.map((f) => [f.key, f.says]))
+  const other = new Map(plan.beside?.answer.figures.map((f) => [f.key, f.text]))
   return (plan.answer?.figures ?? []).map((f) => ({ ...f, then: other.get(f.key) ?? '–' }))
 })
 </script>
@@ -59,9 +59,9 @@ const table = computed(() => {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="r in table" :key="r.key" :class="{ moved: r.says !== r.then }">
+        <tr v-for="r in table" :key="r.key" :class="{ moved: r.text !== r.then }">
           <th scope="row">{{ r.name }}</th>
-          <td>{{ r.says }}</td>
+          <td>{{ r.text }}</td>
           <td>{{ r.then }}</td>
         </tr>
       </tbody>

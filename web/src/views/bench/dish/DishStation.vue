@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { type Dish, type ShelfDish, why } from '@/api/client'
+import { type Dish, type KitchenDish, reasonOf } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { useOutbox } from '@/stores/useOutbox'
-import { useShelf } from '@/stores/useShelf'
+import { useEquipment } from '@/stores/useEquipment'
 import DishForm from '@/ui/DishForm.vue'
 import OtherDish from './OtherDish.vue'
 import { useDessert } from '@/stores/useDessert'
@@ -11,7 +11,7 @@ import { useDessert } from '@/stores/useDessert'
 const kitchen = useKitchen()
 const dessert = useDessert()
 const outbox = useOutbox()
-const shelf = useShelf()
+const equipment = useEquipment()
 const dish = computed(() => dessert.draft!.request.dish)
 const same = (a: Dish, b: Dish) =>
   (
@@ -59,12 +59,12 @@ async function keep() {
     path: `/api/v1/kitchens/${kitchen.kitchen.id}/dishes`,
     body,
   })
-  if (sent.kept === 'refused') refused.value = why(sent.problem)
-  if (sent.kept === 'saved') {
-    const d = sent.data as ShelfDish
+  if (sent.stored === 'refused') refused.value = reasonOf(sent.problem)
+  if (sent.stored === 'saved') {
+    const d = sent.data as KitchenDish
     kitchen.dishes.push(d)
-    shelf.did({
-      says: `${d.name} saved in the kitchen`,
+    equipment.did({
+      label: `${d.name} saved in the kitchen`,
       thing: 'dish',
       id: d.id,
       is: { name: d.name, count: d.count, dish: d.dish },
@@ -114,7 +114,7 @@ async function keep() {
       :dish="dish"
       :volume="dessert.answer?.fit.volume_ml"
       :fault-at="dessert.faultAt"
-      @change="(d, says) => dessert.change(says, (x) => (x.request.dish = d))"
+      @change="(d, label) => dessert.change(label, (x) => (x.request.dish = d))"
     />
     <p v-if="dessert.answer?.fit.unsure" class="small" data-testid="unsure">
       {{ dessert.answer.fit.unsure }}

@@ -78,9 +78,9 @@ async function forCrowd() {
         request: kitchen.ours(r),
         portions: portions.value,
         dishes: dishes.value.map((d) => ({ id: d.id, name: d.name, count: d.count, dish: d.dish })),
-        mix_g: kitchen.house?.house.mix_g,
-        bowl_ml: kitchen.house?.house.bowl_ml,
-        tiers: kitchen.house?.house.ovens.flatMap((o) =>
+        mix_g: kitchen.resources?.resources.mix_g,
+        bowl_ml: kitchen.resources?.resources.bowl_ml,
+        tiers: kitchen.resources?.resources.ovens.flatMap((o) =>
           o.tiers.map(({ width_cm, depth_cm }) => ({ width_cm, depth_cm })),
         ),
       },
@@ -92,7 +92,7 @@ async function forCrowd() {
   counts.clear()
   for (const d of got.data.dishes) counts.set(d.id, d.count)
 }
-useFetched(() => kitchen.loadHouse())
+useFetched(() => kitchen.loadResources())
 function take(o: (typeof others.value)[number]) {
   dessert.change('another dish', (d) => {
     d.request = o.request
@@ -127,7 +127,7 @@ const sign = (x: number) => `${x > 0 ? '+' : '−'}${integer(Math.abs(x))} %`
       <button class="push" :disabled="!portions" data-testid="crowd">Suggest dishes</button>
     </form>
     <ul v-if="crowd" class="told" role="status" data-testid="crowd-says">
-      <li v-for="s in crowd.says" :key="s">{{ s }}</li>
+      <li v-for="s in crowd.text" :key="s">{{ s }}</li>
     </ul>
     <div class="two">
       <ul class="dishes">

@@ -5,17 +5,17 @@ import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { usePlan } from '@/stores/usePlan'
 import { grams, integer, money, percent } from '@/format/amounts'
-import { useOfBake } from '../useOfBake'
+import { useBakeQuery } from '../useBakeQuery'
 
 /** What its ingredients cost, by the kitchen's own prices; what has none is named, and never counted as nothing. */
 const kitchen = useKitchen()
 const plan = usePlan()
 const open = ref(false)
-const { data: cost, problem } = useOfBake((body, signal) =>
+const { data: cost, problem } = useBakeQuery((body, signal) =>
   ask(api.POST('/api/v1/bench/cost', { body, signal })),
 )
 const currency = computed(() => kitchen.kitchen?.settings.currency ?? '')
-/** What it is made up of; ingredients alone, as long as nothing else is told. */
+/** What it is made up of; ingredients alone, as long as nothing else is reported. */
 function partsOf(c: DessertCost) {
   const others = [
     ['oven', c.oven_minor],
@@ -37,7 +37,7 @@ watch([cost, compared], async () => {
   const isNewest = newest()
   const body = plan.question
   if (!compared.value || !body) return
-  const got = await ask(api.POST('/api/v1/bench/cost/others', { body }))
+  const got = await ask(api.POST('/api/v1/bench/cost/alternatives', { body }))
   if (isNewest()) others.value = got.data?.others
 })
 const differs = (minor: number) =>
@@ -66,8 +66,8 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
       </p>
       <p v-else class="quiet">
         Nothing of it has a price yet. Enter prices per kilogram under
-        <RouterLink to="/shelf/fruit">fruit</RouterLink> and the
-        <RouterLink to="/shelf/stores">stores</RouterLink>.
+        <RouterLink to="/kitchen/fruit">fruit</RouterLink> and the
+        <RouterLink to="/kitchen/ingredients">stores</RouterLink>.
       </p>
       <p v-if="cost.dearest.length" class="small">
         {{
@@ -101,7 +101,7 @@ const minorOf = (key: string) => cost.value?.lines.find((l) => l.key === key)?.m
         <tbody>
           <tr v-for="(o, i) in others" :key="i">
             <th scope="row">
-              {{ o.says }}<span v-if="o.texture" class="small quiet">{{ ` ${o.texture}` }}</span>
+              {{ o.text }}<span v-if="o.texture" class="small quiet">{{ ` ${o.texture}` }}</span>
             </th>
             <template v-if="o.portion_minor !== null">
               <td>{{ money(o.portion_minor, currency) }}</td>

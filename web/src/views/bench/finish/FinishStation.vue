@@ -4,7 +4,7 @@ import { api, ask } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, lower } from '@/format/amounts'
 import CostPanel from './CostPanel.vue'
-import { useOfBake } from '../useOfBake'
+import { useBakeQuery } from '../useBakeQuery'
 import NutritionPanel from './NutritionPanel.vue'
 import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import { useDessert } from '@/stores/useDessert'
@@ -22,7 +22,7 @@ function toggle(key: string) {
     d.request.finishes = next.length ? next : undefined
   })
 }
-const { data: keeping } = useOfBake((body, signal) =>
+const { data: keeping } = useBakeQuery((body, signal) =>
   ask(api.POST('/api/v1/bench/keeping', { body, signal })),
 )
 const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'rest').map((m) => m.text) ?? [])
@@ -31,7 +31,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
 <template>
   <div class="finish">
     <div v-for="w in kitchen.choices('finish_time')" :key="w.value" class="field">
-      <span class="label">{{ w.says }}</span>
+      <span class="label">{{ w.label }}</span>
       <div class="chips">
         <button
           v-for="f in kitchen.larder?.finishes.filter((x) => x.when === w.value)"
@@ -87,7 +87,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
     <template v-if="dessert.answer">
       <p class="small" data-testid="beside">
         {{
-          `With it, for all: ${dessert.answer.beside.map((b) => `${grams(b.all_g)} ${b.name}`).join(', or ')}.`
+          `With it, for all: ${dessert.answer.served_with.map((b) => `${grams(b.all_g)} ${b.name}`).join(', or ')}.`
         }}
       </p>
       <p v-for="(r, i) in rest" :key="i">{{ r }}</p>
@@ -95,7 +95,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
       <h3>Make ahead</h3>
       <ul data-testid="ahead">
         <li v-for="(k, i) in dessert.answer.ahead" :key="i">
-          <strong>{{ k.what }}</strong>: {{ k.how }}.
+          <strong>{{ k.text }}</strong>: {{ k.text }}.
         </li>
       </ul>
       <h3>Transport</h3>
@@ -115,7 +115,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
       <h3>Leftovers</h3>
       <ul data-testid="leftovers">
         <li v-for="(k, i) in dessert.answer.leftovers" :key="i">
-          <strong>{{ k.what }}</strong>: {{ lower(k.how) }}.
+          <strong>{{ k.text }}</strong>: {{ lower(k.text) }}.
         </li>
       </ul>
     </template>

@@ -2,11 +2,11 @@
 import { computed, ref } from 'vue'
 import { api, ask, inWords } from '@/api/client'
 import { grams } from '@/format/amounts'
-import { useOfBake } from '../useOfBake'
+import { useBakeQuery } from '../useBakeQuery'
 
 /** Energy and nutrients as it stands at the table: an estimate from tables, and said to be one. */
 const open = ref(false)
-const { data: told, problem } = useOfBake((body, signal) =>
+const { data: told, problem } = useBakeQuery((body, signal) =>
   ask(api.POST('/api/v1/bench/nutrition', { body, signal })),
 )
 const energy = computed(() => told.value?.rows.find((r) => r.key === 'energy_kcal'))
@@ -42,7 +42,7 @@ const energy = computed(() => told.value?.rows.find((r) => r.key === 'energy_kca
       <p v-if="open && told.estimated.length" class="small quiet">
         {{ `Working figures are used for ${told.estimated.join(', ')}.` }}
       </p>
-      <p v-for="s in told.says" :key="s" class="small quiet">{{ s }}</p>
+      <p v-for="s in told.text" :key="s" class="small quiet">{{ s }}</p>
     </template>
   </div>
 </template>

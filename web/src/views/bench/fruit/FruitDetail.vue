@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FruitAsked } from '@/api/client'
+import type { FruitInput } from '@/api/client'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
@@ -7,14 +7,14 @@ import { lower, short } from '@/format/amounts'
 import FruitTest from './FruitTest.vue'
 import { useDessert } from '@/stores/useDessert'
 
-/** What is told of one fruit of the mix: how it is bought, prepared and cut, and how juicy it is today. */
-const props = defineProps<{ fruit: FruitAsked; index: number }>()
+/** What is reported of one fruit of the mix: how it is bought, prepared and cut, and how juicy it is today. */
+const props = defineProps<{ fruit: FruitInput; index: number }>()
 const kitchen = useKitchen()
 const dessert = useDessert()
 const row = () => kitchen.fruit.get(props.fruit.key)
 
-function set(says: string, how: (f: FruitAsked) => void) {
-  dessert.change(says, (d) => how(d.request.fruits[props.index]!))
+function set(label: string, how: (f: FruitInput) => void) {
+  dessert.change(label, (d) => how(d.request.fruits[props.index]!))
 }
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { FruitAsked } from '@/api/client'
-import OwnInList from '@/ui/OwnInList.vue'
+import type { FruitInput } from '@/api/client'
+import OwnIngredientOption from '@/ui/OwnIngredientOption.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { lower, short } from '@/format/amounts'
@@ -9,7 +9,7 @@ import FruitMark from '@/ui/FruitMark.vue'
 import FruitDetail from './FruitDetail.vue'
 import PairingsPanel from './PairingsPanel.vue'
 import PrecookChoice from './PrecookChoice.vue'
-import ThingsAdded from './ThingsAdded.vue'
+import AddedIngredients from './AddedIngredients.vue'
 import { useDessert } from '@/stores/useDessert'
 
 const kitchen = useKitchen()
@@ -40,8 +40,8 @@ function weighAs(isBought: boolean) {
   })
 }
 
-function set(i: number, says: string, how: (f: FruitAsked) => void) {
-  dessert.change(says, (d) => how(d.request.fruits[i]!))
+function set(i: number, label: string, how: (f: FruitInput) => void) {
+  dessert.change(label, (d) => how(d.request.fruits[i]!))
 }
 function add(key: string) {
   if (!key) return
@@ -55,7 +55,7 @@ function remove(i: number) {
   dessert.change('a fruit removed', (d) => d.request.fruits.splice(i, 1))
   detail.value = 0
 }
-const row = (f: FruitAsked) => kitchen.fruit.get(f.key)
+const row = (f: FruitInput) => kitchen.fruit.get(f.key)
 const offered = computed(() => kitchen.fruits.filter((f) => !fruits.value.some((x) => x.key === f.key)))
 const liquids = computed(() => kitchen.ingredients.filter((i) => i.with_fruit === 'liquid'))
 const extras = computed(() => kitchen.ingredients.filter((i) => i.with_fruit === 'extra'))
@@ -130,11 +130,13 @@ const extras = computed(() => kitchen.ingredients.filter((i) => i.with_fruit ===
         :label="f.name"
         :data-testid="`add-fruit-${f.key}`"
       />
-      <template #footer><OwnInList :among="kitchen.fruits" :take="add" testid="own-fruit" /></template>
+      <template #footer
+        ><OwnIngredientOption :among="kitchen.fruits" :take="add" testid="own-fruit"
+      /></template>
     </el-select>
     <div v-if="dessert.answer" class="buy" data-testid="buy">
       <span v-for="p in dessert.answer.purchase" :key="p.key">
-        {{ p.says }}
+        {{ p.text }}
       </span>
     </div>
     <div class="ticks">
@@ -150,7 +152,7 @@ const extras = computed(() => kitchen.ingredients.filter((i) => i.with_fruit ===
     </div>
     <PairingsPanel @fruit="add" />
     <PrecookChoice />
-    <ThingsAdded
+    <AddedIngredients
       list="liquids"
       title="Liquids on the fruit"
       add="Add lemon juice, syrup, …"
@@ -170,7 +172,7 @@ const extras = computed(() => kitchen.ingredients.filter((i) => i.with_fruit ===
       testid="crumbs"
       @update:model-value="(v) => dessert.change('the crumbs', (d) => (d.request.crumb_layer_g = v))"
     />
-    <ThingsAdded
+    <AddedIngredients
       list="extras"
       title="Added to the fruit"
       add="Add butter, dried fruit, spice, …"

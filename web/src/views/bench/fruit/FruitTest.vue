@@ -1,22 +1,22 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue'
-import { api, ask, faultAt, type FruitAsked, type Problem } from '@/api/client'
+import { api, ask, faultAt, type FruitInput, type Problem } from '@/api/client'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams, integer } from '@/format/amounts'
 import { useDessert } from '@/stores/useDessert'
 
 /** Today's fruit, tried: a sample is sugared, kept warm, and its juice weighed. The crate's release follows. */
-const props = defineProps<{ fruit: FruitAsked; index: number; name: string }>()
+const props = defineProps<{ fruit: FruitInput; index: number; name: string }>()
 const kitchen = useKitchen()
 const dessert = useDessert()
 const sample = reactive({ fruit_g: 100, sugar_g: 15, juice_g: undefined as number | undefined })
 const problem = ref<Problem>()
-const says = ref('')
+const label = ref('')
 
 async function tryIt() {
   if (sample.juice_g === undefined) return
-  says.value = ''
+  label.value = ''
   const got = await ask(
     api.POST('/api/v1/fruit-test', {
       body: {
@@ -32,14 +32,14 @@ async function tryIt() {
   problem.value = got.problem
   if (!got.data) return
   const { release, table_release } = got.data
-  says.value = `${got.data.says} It releases ${integer(100 * release)} % of its water; the table says ${integer(100 * table_release)} %.`
+  label.value = `${got.data.text} It releases ${integer(100 * release)} % of its water; table value: ${integer(100 * table_release)} %.`
   dessert.change(
     'tested fruit',
     (d) => (d.request.fruits[props.index]!.measured_release = Math.round(release * 1000) / 1000),
   )
 }
 const back = () => {
-  says.value = ''
+  label.value = ''
   sample.juice_g = undefined
   dessert.change('table value for the fruit', (d) => delete d.request.fruits[props.index]!.measured_release)
 }
@@ -102,7 +102,7 @@ const fault = (field: string) => faultAt(problem.value, `/${field}`)
       />
     </div>
     <p v-if="problem && !problem.errors" class="wrong" role="alert">{{ problem.title }}</p>
-    <p v-if="says" class="small" role="status" :data-testid="`tested-${fruit.key}`">{{ says }}</p>
+    <p v-if="label" class="small" role="status" :data-testid="`tested-${fruit.key}`">{{ label }}</p>
     <button v-if="fruit.measured_release" class="plain" :data-testid="`untest-${fruit.key}`" @click="back">
       Use the table value
     </button>

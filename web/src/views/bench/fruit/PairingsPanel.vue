@@ -59,7 +59,7 @@ function take(o: Pairings['offers'][number]) {
 
 <template>
   <section v-if="found" class="pairings" aria-label="Pairings" data-testid="pairings">
-    <p v-for="s in found.seasons" :key="s.fruit" class="small" :class="{ quiet: s.now }">{{ s.says }}</p>
+    <p v-for="s in found.seasons" :key="s.fruit" class="small" :class="{ quiet: s.now }">{{ s.text }}</p>
     <details>
       <summary data-testid="goes-with">Pairings</summary>
       <div v-for="g in groups" :key="g.kind" class="group">
@@ -68,13 +68,13 @@ function take(o: Pairings['offers'][number]) {
           <button
             v-if="o.key"
             class="push chip"
-            :title="o.says"
+            :title="o.text"
             :data-testid="`offer-${o.key}`"
             @click="isFruit(o.key) ? $emit('fruit', o.key) : take(o)"
           >
             {{ isFruit(o.key) ? o.name : `${o.name}, ${grams(o.g)}` }}
           </button>
-          <span v-else class="chip bare" :title="o.says">{{ o.name }}</span>
+          <span v-else class="chip bare" :title="o.text">{{ o.name }}</span>
         </template>
       </div>
       <p v-if="found.served_with.length" class="small">

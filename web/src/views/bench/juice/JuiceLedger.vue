@@ -43,7 +43,7 @@ const line = computed(() => props.answer.ledger_lines.find((l) => l.code === tol
       <FigureText class="g" :text="grams(answer.juice_g)" />
     </div>
     <p v-if="line" class="small quiet">
-      {{ `${line.why} From: ${kitchen.word('basis', line.basis)}.` }}
+      {{ `${line.source} From: ${kitchen.word('basis', line.basis)}.` }}
     </p>
   </div>
 </template>

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import BoldText from '@/ui/BoldText.vue'
-import OwnInList from '@/ui/OwnInList.vue'
+import OwnIngredientOption from '@/ui/OwnIngredientOption.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { integer, percent } from '@/format/amounts'
@@ -10,7 +10,7 @@ import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import CustardChoice from './CustardChoice.vue'
 import JuiceLedger from './JuiceLedger.vue'
 import MacerateChoice from './MacerateChoice.vue'
-import SetScale from './SetScale.vue'
+import JuiceScale from './JuiceScale.vue'
 import { useDessert } from '@/stores/useDessert'
 
 const kitchen = useKitchen()
@@ -39,10 +39,10 @@ function weigh(g: number | undefined) {
   })
 }
 const beside = computed(() => request.value.thickener?.with ?? [])
-/** Another thickener beside the first, in grams; the first then only makes up what is missing. */
-function besides(says: string, change: (list: { key: string; g: number }[]) => void, drag = false) {
+/** Another thickener in addition to the first, in grams; the first then only makes up what is missing. */
+function besides(label: string, change: (list: { key: string; g: number }[]) => void, drag = false) {
   dessert.change(
-    says,
+    label,
     (d) => {
       const t = (d.request.thickener ??= { key: 'cornflour' })
       const list = [...(t.with ?? [])]
@@ -73,7 +73,7 @@ function swap(key: string) {
       <MacerateChoice />
     </details>
     <CustardChoice v-if="kitchen.style.get(request.style)?.custard" />
-    <SetScale v-if="dessert.answer" :set="dessert.answer.set" @target="target" />
+    <JuiceScale v-if="dessert.answer" :set="dessert.answer.set" @target="target" />
     <p v-if="dessert.answer" class="hot small">
       <span
         ><BoldText
@@ -105,7 +105,7 @@ function swap(key: string) {
             :data-testid="`thickener-${o.key}`"
           />
           <template #footer
-            ><OwnInList :among="offered ?? []" :take="swap" testid="own-thickener"
+            ><OwnIngredientOption :among="offered ?? []" :take="swap" testid="own-thickener"
           /></template>
         </el-select>
       </div>

@@ -5,9 +5,9 @@ import { useKitchen } from '@/stores/useKitchen'
 import { lower, short } from '@/format/amounts'
 import DishChoice, { type Chosen } from '@/ui/DishChoice.vue'
 import UndoRedo from '@/ui/UndoRedo.vue'
-import OwnInList from '@/ui/OwnInList.vue'
+import OwnIngredientOption from '@/ui/OwnIngredientOption.vue'
 import FruitMark from '@/ui/FruitMark.vue'
-import HowMuch, { type Amount } from './HowMuch.vue'
+import AmountChoice, { type Amount } from './AmountChoice.vue'
 import StartOptions from './StartOptions.vue'
 import { useDessert } from '@/stores/useDessert'
 
@@ -78,7 +78,7 @@ const fits = computed(() => amount.of === 'portions' || (amount.of === 'fruit' &
   <div class="rough">
     <div class="head">
       <h1>Dish, fruit and style</h1>
-      <HowMuch v-model="amount" :fruit="fruit" />
+      <AmountChoice v-model="amount" :fruit="fruit" />
       <UndoRedo
         v-if="dessert.undos.length || dessert.redos.length"
         :undos="dessert.undos"
@@ -112,7 +112,9 @@ const fits = computed(() => amount.of === 'portions' || (amount.of === 'fruit' &
           </button>
         </li>
         <li v-if="!fruits.length" class="quiet none">No fruit of that name. Clear the search to see all.</li>
-        <li><OwnInList :among="kitchen.fruits" :name="find" :take="takeFruit" testid="own-fruit" /></li>
+        <li>
+          <OwnIngredientOption :among="kitchen.fruits" :name="find" :take="takeFruit" testid="own-fruit" />
+        </li>
       </ul>
     </section>
     <section class="panel" aria-labelledby="rough-style">

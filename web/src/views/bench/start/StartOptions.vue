@@ -14,7 +14,7 @@ import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
 import { grams } from '@/format/amounts'
 import DishOutline from '@/ui/DishOutline.vue'
-import type { Amount } from './HowMuch.vue'
+import type { Amount } from './AmountChoice.vue'
 
 /** Begun from an amount of fruit or from portions: which of the dishes, how many, and what is left over. */
 const props = defineProps<{ amount: Amount; fruit?: string; styleKey?: string }>()
@@ -114,7 +114,7 @@ function take(o: StartOption, i: number) {
             >
           </button>
         </span>
-        <span class="says">{{ o.says }}</span>
+        <span class="text">{{ o.text }}</span>
       </li>
     </ol>
   </div>

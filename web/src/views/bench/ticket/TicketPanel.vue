@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Answer, Bowl, Original } from '@/api/client'
-import AsWritten from '@/ui/AsWritten.vue'
+import OriginalRecipe from '@/ui/OriginalRecipe.vue'
 import FigureText from '@/ui/FigureText.vue'
 import { percent, scale, short, units } from '@/format/amounts'
 import { timeOf } from '@/format/clock'
@@ -24,10 +24,10 @@ const ready = useReadyBy()
 const times = computed(() => {
   const way = ready.way
   const when = way && `In at ${timeOf(way.in_at)}, ready at ${timeOf(way.ready_at)}.`
-  return [plan.answer?.verdict.says, plan.answer?.stations.stages, when].filter(Boolean).join(' ')
+  return [plan.answer?.verdict.summary, plan.answer?.stations.stages, when].filter(Boolean).join(' ')
 })
 
-/** Two apples of different kinds are told by their kinds. */
+/** Two apples of different kinds are reported by their kinds. */
 const named = (b: Bowl, name: string) =>
   b.lines.filter((l) => short(l.name) === short(name)).length > 1
     ? name.replace(/ \([^)]*\)/, '')
@@ -106,7 +106,7 @@ watch(
               </component>
             </li>
           </ul>
-          <p v-if="weighing" class="how">{{ b.how }}</p>
+          <p v-if="weighing" class="how">{{ b.instructions }}</p>
           <button
             v-else
             class="where no-print"
@@ -116,7 +116,7 @@ watch(
             {{ told === b.key ? 'Less' : 'Method and sources' }}
           </button>
           <p v-if="!weighing && told === b.key" class="how">
-            {{ b.how }}
+            {{ b.instructions }}
             <template
               v-for="f in b.key === 'fruit'
                 ? ['fruit_g']
@@ -163,7 +163,7 @@ watch(
           <h3>Before baking, check</h3>
           <p v-for="c in answer.checks" :key="c.code">☐ {{ c.text }}</p>
         </article>
-        <AsWritten v-if="original" :original="original" :open="weighing || undefined" />
+        <OriginalRecipe v-if="original" :original="original" :open="weighing || undefined" />
         <p class="allergens small">
           <strong>Contains:</strong>
           {{ kitchen.allergens(allergens.contains) || 'none of the listed allergens' }}.

@@ -4,12 +4,12 @@ import { computed, ref, watch } from 'vue'
 import {
   api,
   ask,
-  why,
+  reasonOf,
   type Bowl,
   type Doing,
   type ScaleChange,
   type ScaleReading,
-  type Weighed,
+  type WeighedLine,
 } from '@/api/client'
 import { useKitchen } from '@/stores/useKitchen'
 import { play } from '@/stores/ring'
@@ -36,7 +36,7 @@ interface Kept {
 export const useWeighing = defineStore('weighing', () => {
   const dessert = useDessert()
   const kitchen = useKitchen()
-  const kept = useLocalStorage<Kept>('mabbin.weighing', {
+  const stored = useLocalStorage<Kept>('mabbin.weighing', {
     of: '',
     on: false,
     done: [],
@@ -51,45 +51,46 @@ export const useWeighing = defineStore('weighing', () => {
     ),
   )
   const ticket = computed(() => JSON.stringify(dessert.draft?.request ?? ''))
-  const done = computed(() => new Set(kept.value.of === ticket.value ? kept.value.done : []))
+  const done = computed(() => new Set(stored.value.of === ticket.value ? stored.value.done : []))
   const next = computed(() => lines.value.find((l) => !done.value.has(l.id)))
   const on = computed({
-    get: () => kept.value.on && !!dessert.answer,
+    get: () => stored.value.on && !!dessert.answer,
     set: (is) => {
-      if (is && kept.value.of !== ticket.value) afresh()
-      kept.value.on = is
+      if (is && stored.value.of !== ticket.value) afresh()
+      stored.value.on = is
     },
   })
   function afresh() {
-    kept.value = { of: ticket.value, on: kept.value.on, done: [], checked: [], shown: {} }
+    stored.value = { of: ticket.value, on: stored.value.on, done: [], checked: [], shown: {} }
   }
   function tick(id: string | undefined) {
     if (!id) return
-    if (kept.value.of !== ticket.value) afresh()
+    if (stored.value.of !== ticket.value) afresh()
     if (done.value.has(id)) {
-      kept.value.done = kept.value.done.filter((d) => d !== id)
-      delete kept.value.shown[id]
+      stored.value.done = stored.value.done.filter((d) => d !== id)
+      delete stored.value.shown[id]
       return
     }
     if (byScale.value && reading.value?.settled && id === next.value?.id)
-      kept.value.shown[id] = reading.value.g
-    kept.value.done.push(id)
+      stored.value.shown[id] = reading.value.g
+    stored.value.done.push(id)
   }
-  const untick = () => tick(kept.value.done.at(-1))
+  const untick = () => tick(stored.value.done.at(-1))
   /** A check by its words: a ticket may have one of a kind twice. */
   const checkId = (c: Doing) => c.code + (typeof c.text === 'string' ? c.text : JSON.stringify(c.text))
   function check(c: Doing) {
     const id = checkId(c)
-    const all = kept.value.checked
-    kept.value.checked = all.includes(id) ? all.filter((x) => x !== id) : [...all, id]
+    const all = stored.value.checked
+    stored.value.checked = all.includes(id) ? all.filter((x) => x !== id) : [...all, id]
   }
-  const isChecked = (c: Doing) => kept.value.of === ticket.value && kept.value.checked.includes(checkId(c))
+  const isChecked = (c: Doing) =>
+    stored.value.of === ticket.value && stored.value.checked.includes(checkId(c))
   /** What the scale showed, for the log. */
-  const weighed = computed<Weighed[]>(() =>
-    kept.value.of !== ticket.value
+  const weighed = computed<WeighedLine[]>(() =>
+    stored.value.of !== ticket.value
       ? []
       : lines.value.flatMap((l) => {
-          const g = kept.value.shown[l.id]
+          const g = stored.value.shown[l.id]
           return g === undefined
             ? []
             : [
@@ -97,14 +98,14 @@ export const useWeighing = defineStore('weighing', () => {
                   bowl: l.bowl.key,
                   key: l.line.key,
                   name: l.line.name,
-                  wanted_g: l.line.g,
+                  planned_g: l.line.g,
                   g: Math.max(0, g),
                 },
               ]
         }),
   )
 
-  // The scale: it is told what comes next, and a line is ticked when it stands still at the right weight.
+  // The scale: it is reported what comes next, and a line is ticked when it stands still at the right weight.
   const reading = ref<ScaleReading>()
   const trouble = ref('')
   const live = computed(() => on.value && byScale.value && !!kitchen.kitchen)
@@ -129,7 +130,7 @@ export const useWeighing = defineStore('weighing', () => {
         body,
       }),
     )
-    trouble.value = got.problem ? why(got.problem) : ''
+    trouble.value = got.problem ? reasonOf(got.problem) : ''
     if (got.data) took(got.data)
   }
   watch(

@@ -18,8 +18,8 @@ const offered = computed(() =>
 const texture = computed(() => dessert.answer?.topping.texture)
 
 type Liquids = NonNullable<BalanceRequest['topping']['liquids']>
-function set(says: string, how: (l: Liquids) => Liquids) {
-  dessert.change(says, (d) => (d.request.topping.liquids = how(liquids.value.map((l) => ({ ...l })))))
+function set(label: string, how: (l: Liquids) => Liquids) {
+  dessert.change(label, (d) => (d.request.topping.liquids = how(liquids.value.map((l) => ({ ...l })))))
 }
 const swap = (key: string) =>
   key && set('the liquid', (l) => (l.length > 1 ? [...l, { key, share: 0.5 }] : [{ key, share: 1 }]))
@@ -119,7 +119,7 @@ const mix = (key: string) => key && set('a mix of liquids', (l) => [...l, { key,
         />
       </el-select>
     </div>
-    <p v-if="texture" class="read small" data-testid="dough">{{ texture.says }}</p>
+    <p v-if="texture" class="read small" data-testid="dough">{{ texture.text }}</p>
   </div>
 </template>
 

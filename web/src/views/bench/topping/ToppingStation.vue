@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api, ask, why } from '@/api/client'
+import { api, ask, reasonOf } from '@/api/client'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
-import OwnInList from '@/ui/OwnInList.vue'
+import OwnIngredientOption from '@/ui/OwnIngredientOption.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { lower, mm, short, fromTo } from '@/format/amounts'
@@ -60,7 +60,7 @@ async function swapIn(index: number) {
   const s = kitchen.larder?.swaps.find((x) => x.index === index)
   if (!s) return
   const got = await ask(api.POST('/api/v1/swap', { body: { request: kitchen.ours(request.value), index } }))
-  swapped.value = got.problem ? why(got.problem) : `${s.to}: ${s.costs}.`
+  swapped.value = got.problem ? reasonOf(got.problem) : `${s.to}: ${s.costs}.`
   if (got.data) dessert.change('a swap', (d) => (d.request = got.data))
 }
 function swap(key: string) {
@@ -98,7 +98,7 @@ function pct(key: string, v: number | undefined) {
       <span class="label">Position</span>
       <div class="choice" role="group" aria-label="Position of the topping">
         <button
-          v-for="[n, says] in layers"
+          v-for="[n, label] in layers"
           :key="n"
           :aria-pressed="(request.topping.layers ?? row?.layers) === n"
           :data-testid="`layers-${n}`"
@@ -109,7 +109,7 @@ function pct(key: string, v: number | undefined) {
             )
           "
         >
-          {{ says }}
+          {{ label }}
         </button>
       </div>
     </div>
@@ -206,7 +206,10 @@ function pct(key: string, v: number | undefined) {
         :data-testid="`add-part-${o.key}`"
       />
       <template #footer
-        ><OwnInList :among="kitchen.ingredients" :take="(k: string) => pct(k, 10)" testid="own-part"
+        ><OwnIngredientOption
+          :among="kitchen.ingredients"
+          :take="(k: string) => pct(k, 10)"
+          testid="own-part"
       /></template>
     </el-select>
     <el-select
@@ -227,7 +230,7 @@ function pct(key: string, v: number | undefined) {
       />
     </el-select>
     <p v-if="swapped" class="small" role="status" data-testid="swapped">{{ swapped }}</p>
-    <p v-if="lies?.texture.fat" class="read" data-testid="texture">{{ lies.texture.says }}</p>
+    <p v-if="lies?.texture.fat" class="read" data-testid="texture">{{ lies.texture.text }}</p>
     <AmountField
       v-if="machine"
       label="Mixer bowl"

@@ -1,0 +1,82 @@
+package learn
+
+import (
+	"math"
+	"slices"
+
+	"mabbin/core/bake"
+	"mabbin/core/message"
+)
+
+// DessertForecast is what is predicted of a dessert, in words.
+type DessertForecast struct {
+	Middle message.Message `json:"middle"` // when its middle bubbles
+	Cold   message.Message `json:"cold"`   // how its juice stands
+	Top    message.Message `json:"top,omitzero"`
+	// TopSpread is how its top may come out, from pale to burnt; empty: bare.
+	TopSpread []Shade         `json:"top_spread,omitempty"`
+	Basis     message.Message `json:"basis"`        // what the ranges are from
+	Ask       message.Message `json:"ask,omitzero"` // what would narrow them most; zero: nothing would by much
+	Forecast  Forecast        `json:"forecast"`
+}
+
+// Shade is one colour that a top may have.
+type Shade struct {
+	Word   message.Message `json:"word"`
+	Chance float64         `json:"chance"` // 0 to 1
+	Colour string          `json:"colour"` // of the crust, sRGB
+}
+
+// Of puts a forecast into words; bakes is how many it was learnt from, probed that a probe has reported of it already.
+func (f *Forecast) Of(bakes int, probed bool) DessertForecast {
+	out := DessertForecast{
+		Middle: message.New("{range} min", message.Range(
+			message.Number(math.Floor(f.MiddleBubbles.P05), 0), message.Number(math.Ceil(f.MiddleBubbles.P95), 0))),
+		Cold:     f.Juice.likeliest(bake.JuiceWords),
+		Forecast: *f,
+	}
+	if f.Top != nil {
+		out.Top = f.Top.likeliest(bake.TopWords)
+		for i, w := range bake.TopWords {
+			out.TopSpread = append(out.TopSpread, Shade{message.Value(message.Word(w)), f.Top.P[i], bake.TopColours[i]})
+		}
+	}
+	known := bakes >= fewestBakes
+	switch {
+	case probed && known:
+		out.Basis = message.New("90 % range, from the probe and the {n} bakes in your log.", message.Count(bakes))
+	case probed:
+		out.Basis = message.New("90 % range, from the probe.")
+	case known:
+		out.Basis = message.New("90 % range, from the {n} bakes in your log.", message.Count(bakes))
+	default:
+		out.Basis = message.New("90 % range of kitchens in general: your own log has too few bakes yet.")
+	}
+	return out
+}
+
+// said is the chance from which a word is reported of.
+const said = 0.15
+
+// likeliest the words that may come, the likeliest first, in tenths.
+func (c *Chances) likeliest(scale []string) message.Message {
+	order := make([]int, len(c.P))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int {
+		if c.P[a] > c.P[b] {
+			return -1
+		}
+		return 1
+	})
+	var all []message.Message
+	for k, i := range order {
+		if k > 0 && c.P[i] < said {
+			break
+		}
+		all = append(all, message.New("{word} ({n} in 10)", message.Word(scale[i]),
+			message.Number(min(9, max(1, math.Round(10*c.P[i]))), 0)))
+	}
+	return message.Join(", ", all...)
+}
