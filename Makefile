@@ -1,10 +1,10 @@
 # make demo    the page with the demo kitchen, on http://127.0.0.1:8080
-# make test    everything that is checked
-.PHONY: demo demo-reset dev stop build test lint lint-go lint-web drift bench shots generate attack
+# make test    every test; make lint the linters, make check what needs no database and no browser
+.PHONY: demo demo-reset dev stop build test check lint lint-go lint-web lint-words drift bench mutants shots generate attack
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 
-WEB := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+WEB := $(shell find web/src web/public web/index.html web/vite.config.ts docs/bake.md docs/glossary.md -type f 2>/dev/null)
 
 demo: build
 	@scripts/need.sh database
@@ -32,18 +32,27 @@ web/dist/index.html: web/node_modules/.ready $(WEB)
 	cd web && npm run --silent build
 	@touch $@
 
-# What calculates, reads and writes runs as it is, and shorter with the race detector, where cgo allows it; so do the
+# What calculates, reads and writes runs as it is, and shorter with the race detector, where cgo allows it. So do the
 # hostile caller and the poisoned archives. The browser drives the server as it is built.
 RACE := $(shell command -v gcc >/dev/null && [ "$$(go env CGO_ENABLED)" = 1 ] && echo -race)
-test: lint web/dist/index.html
+test: web/dist/index.html
 	@scripts/need.sh database browser
 	@export MABBIN_TEST_DB="$$(scripts/pg-start.sh test)"; status=0; \
 	go test -timeout 25m ./core/... ./server/formats || status=1; \
 	go test -timeout 25m -run 'TestNoRequestIsAFault|TestEveryColumnMayBe' ./server/httpapi ./server/store || status=1; \
 	go test $(RACE) -short -timeout 25m $$(go list ./... | grep -v /e2e) || status=1; \
-	go test -timeout 25m -parallel 3 ./e2e || status=1; exit $$status
+	go test -timeout 25m -parallel 3 ./e2e || status=1; \
+	(cd tools && go test ./words) || status=1; exit $$status
 
-lint: lint-web lint-go drift
+check: web/node_modules/.ready
+	cd web && npm run --silent types
+	go vet ./core/... ./app
+	go test -short ./core/... ./app
+
+lint: lint-web lint-go lint-words drift
+
+lint-words:
+	@cd tools && go run ./words -root ..
 
 lint-web: web/node_modules/.ready
 	cd web && npm run --silent types && npm run --silent lint
@@ -83,3 +92,9 @@ attack: build
 shots: build
 	@scripts/need.sh database browser
 	MABBIN_TEST_DB="$$(scripts/pg-start.sh test)" MABBIN_SHOTS="$(CURDIR)/docs/screenshots" go test -count=1 -run '^TestShots$$' ./e2e
+
+# Changes constants and comparisons of one package at a time and prints those that no test notices.
+PACKAGE ?= ./core/units
+mutants:
+	@cd tools && go build -o ../bin/mutants ./mutants
+	@bin/mutants -n 60 $(PACKAGE)
