@@ -294,8 +294,7 @@ func TestTheGalleryOfCards(t *testing.T) {
 	reads(t, ctx, id("save-state"), "version 1")
 }
 
-// What the larder does not know is taken in where it was met, by what it is like and what its packet says, and is known
-// from then on.
+// An unknown ingredient is added where it is met: with the most similar one and its label. It is known from then on.
 func TestTakingInOnesOwn(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)

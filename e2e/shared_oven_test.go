@@ -4,8 +4,8 @@ import (
 	"testing"
 )
 
-// Two desserts in one oven that want two temperatures: it is said before the second goes in, with one that serves both,
-// and it stands on the watch while it is so, in addition to the oven against the clock.
+// Two desserts in one oven need two temperatures. That is shown before the second goes in, with a temperature that suits
+// both. The Watch shows it as long as it lasts, with a timeline of the oven.
 func TestAnOvenAtTwoTemperatures(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)

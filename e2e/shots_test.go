@@ -54,7 +54,7 @@ func TestShots(t *testing.T) {
 	do(t, ctx, click(id("light")))
 	take("day", Navigate(url+demoSaturday), WaitVisible(id("day-lanes")), WaitVisible(id("lay")))
 	do(t, ctx, storing("mabbin.wanted", `{"date":"2026-10-17","cards":[]}`))
-	take("store", Navigate(url+"/stock"), WaitVisible(id("buy-gooseberry")))
+	take("stock", Navigate(url+"/stock"), WaitVisible(id("buy-gooseberry")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
 	take(
 		"start-fruit",
@@ -84,7 +84,7 @@ func TestShots(t *testing.T) {
 		fill(id("trial-read-1"), "169"),
 		WaitVisible(id("trial-says")),
 	)
-	take("learnt", Navigate(url+"/log"), click(id("teaches")), WaitVisible(id("chart-learnt")))
+	take("findings", Navigate(url+"/log"), click(id("teaches")), WaitVisible(id("chart-learnt")))
 	take("kitchen-fruit", Navigate(url+"/kitchen/fruit"), click(id("row-damson")))
 	for _, card := range []string{"Freezer cherry crisp", "Gooseberry crumble"} {
 		do(t, ctx, Navigate(url+"/cards"), click(id("card-"+card, " .open")), click(id("station-bake")), click(id("propose")))

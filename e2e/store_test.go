@@ -7,8 +7,8 @@ import (
 	. "github.com/chromedp/chromedp"
 )
 
-// What a Saturday needs is bought: the list says how much in which packs and what it comes to, what is ticked off comes
-// into the store, and its labels say what is in each.
+// The shopping list of a Saturday shows packs and prices. Ticked lines are added to the stock, and labels list the
+// ingredients of each dessert.
 func TestBuyingForASaturday(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)

@@ -38,8 +38,7 @@ func (d *dessert) resolveFinish(f *fault.Faults) {
 	}
 }
 
-// greasing is how the dish is readied: as asked, or a sling for what is cut in the pan, butter where crumbs or dough
-// touch the dish, and nothing for fruit that is spooned out or under a shell of short pastry.
+// greasing returns how the dish is prepared: as requested, or as usual for the style.
 func (d *dessert) greasing() string {
 	return cmp.Or(d.req.Greasing, d.style.Greasing)
 }
@@ -60,8 +59,8 @@ func (d *dessert) colourFactor() float64 {
 	return k
 }
 
-// sealSoak is the share of the juice that still gets into a base that was brushed inside with egg, and sealGDM2 the egg
-// that this takes, in g for each dm2 of its inside. Working figures.
+// sealSoak is the share of the juice that a base brushed inside with egg still absorbs. sealGDM2 is the egg for it, in g
+// per dm2 of its inside. Working figures.
 const (
 	sealSoak = 0.5
 	sealGDM2 = 2.5

@@ -10,8 +10,7 @@ import (
 	"mabbin/core/day/daytest"
 )
 
-// early is a crumble that is wanted so soon after the kitchen opens that it can't be made fresh, with the ways in which
-// it may be made before its day.
+// early returns an order for a crumble that is due too early to be made on the day, with the ways to make it before.
 func early(t *testing.T, serve day.Serve) day.PlannedOrder {
 	t.Helper()
 	o := ordered(

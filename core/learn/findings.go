@@ -134,7 +134,7 @@ func bakesWord(n int) message.Arg {
 func (c *Correction) is() message.Message {
 	if o := c.asOffset; o != nil {
 		return message.New("is {now} (±{sd}; entered: {before})", message.Part(againstItsDial(o.AsOffsetC)),
-			message.CelsiusDifference(math.Max(1, math.Round(o.SD))), message.Part(againstItsDial(c.Prior)))
+			message.CelsiusDifference(math.Max(1, math.Round(o.SD))), message.Part(hotter(c.Prior)))
 	}
 	by := c.Estimate - 1
 	words := map[ParameterKind][2]string{
@@ -171,7 +171,7 @@ func (c *Correction) errors() message.Message {
 		return message.New("predictions of the time were {before} min off without it, {after} min with it",
 			message.Number(*c.Before, 0), message.Number(*c.After, 0))
 	}
-	return message.New("predicted results were {before} steps off without it, {after} steps with it",
+	return message.New("the predicted juice or colour was {before} steps off without it, {after} with it",
 		message.Number(*c.Before, 1), message.Number(*c.After, 1))
 }
 

@@ -58,7 +58,7 @@ func (f *Forecast) Of(bakes int, probed bool) DessertForecast {
 // said is the chance from which a word is reported of.
 const said = 0.15
 
-// likeliest the words that may come, the likeliest first, in tenths.
+// likeliest returns the words that may come, the likeliest first, with their chances in steps of 10 %.
 func (c *Chances) likeliest(scale []string) message.Message {
 	order := make([]int, len(c.P))
 	for i := range order {
@@ -75,8 +75,8 @@ func (c *Chances) likeliest(scale []string) message.Message {
 		if k > 0 && c.P[i] < said {
 			break
 		}
-		all = append(all, message.New("{word} ({n} in 10)", message.Word(scale[i]),
-			message.Number(min(9, max(1, math.Round(10*c.P[i]))), 0)))
+		all = append(all, message.New("{word} ({n} %)", message.Word(scale[i]),
+			message.Number(10*min(9, max(1, math.Round(10*c.P[i]))), 0)))
 	}
 	return message.Join(", ", all...)
 }

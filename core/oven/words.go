@@ -13,10 +13,10 @@ func (o Oven) About() message.Message {
 	}
 	all := []message.Message{message.New(o.Heating)}
 	if o.BottomHeat {
-		all = append(all, message.New("bottom heat only"))
+		all = append(all, message.New("bottom heat"))
 	}
 	if o.Runners > 0 {
-		all = append(all, message.New("{n} runners", message.Count(o.Runners)))
+		all = append(all, message.New("{n} shelf positions", message.Count(o.Runners)))
 	}
 	return message.Join(", ", all...)
 }

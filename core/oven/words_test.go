@@ -4,7 +4,7 @@ import "testing"
 
 func TestOvenInWords(t *testing.T) {
 	for want, o := range map[string]Oven{
-		"fan, bottom heat only, 5 runners; 8 C hotter; ±3 C": {
+		"fan, bottom heat, 5 shelf positions; 8 C hotter; ±3 C": {
 			Kind: Indoor, Heating: "fan", BottomHeat: true, Runners: 5, OffsetC: 8, GiveOrTakeC: 3,
 		},
 		"conventional; 12 C cooler; ±10 C":           {Kind: Indoor, Heating: "conventional", OffsetC: -12},

@@ -1,5 +1,5 @@
-// Package recipe reads a recipe as a baker wrote it: which bowl each line belongs to, what in it looks like a slip of
-// the pen, what the dessert would be if it were made exactly so, and the smallest change that mends it.
+// Package recipe reads a recipe as a baker wrote it: which bowl each line belongs to and which amounts are implausible.
+// It judges the dessert as written and finds the smallest change that fixes it.
 package recipe
 
 import (

@@ -52,8 +52,8 @@ func (w Spec) otherFat(parts []Part) []Part {
 // bound are the families whose dough is held together by water.
 var bound = map[string]bool{"biscuit": true, "pastry": true, "bar": true}
 
-// makeUp adds the liquids that bring a dough to its hydration. The butter makes room for their fat, as against the
-// whole milk that the table's recipe is meant with, and sour dairy takes bicarbonate for part of the baking powder.
+// makeUp adds the liquids that bring a dough to its hydration. Their fat replaces butter, relative to the
+// whole milk of the table's recipe. Sour dairy takes bicarbonate for part of the baking powder.
 func (w Spec) makeUp(parts []Part) []Part {
 	hydration := w.HydrationPct
 	if hydration == 0 {

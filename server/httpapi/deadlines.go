@@ -42,9 +42,9 @@ func takesTime(path string) bool {
 // streams says of a path that it is a stream: it lasts as long as somebody listens.
 func streams(path string) bool { return strings.HasSuffix(path, "/live") }
 
-// paced keeps a request going for as long as something moves, and ends it where nothing does: the connection's own
-// deadlines are set anew with every read of the body and every write of the answer, so that what is large or slow gets
-// through, and a caller that stalls is let go. The time for the answer begins once the body has arrived.
+// paced keeps a request alive as long as bytes move. The deadlines of the connection are set again with every read of
+// the body and every write of the answer: large or slow transfers get through, and a stalled caller is disconnected. The
+// time for the answer begins once the body has arrived.
 func (s *server) paced(c *gin.Context) {
 	conn := http.NewResponseController(c.Writer) // a recorder in a test has no deadlines, and needs none
 	c.Writer = &pacedWriter{ResponseWriter: c.Writer, conn: conn, stalled: s.Deadlines.Stalled}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import GlossaryTerm from '@/ui/GlossaryTerm.vue'
 import type { DessertForecast } from '@/api/client'
 
 /** What is predicted of a bake, with how far it may be off. */
@@ -9,6 +10,7 @@ defineProps<{ outlook: DessertForecast }>()
   <p>
     Middle bubbles after
     <strong class="range" data-testid="forecast-middle">{{ outlook.middle }}</strong>
+    (<GlossaryTerm term="90 % range">90 % range</GlossaryTerm>)
   </p>
   <p>
     {{ `Cold: ${outlook.cold}` }}<template v-if="outlook.top">{{ `; top: ${outlook.top}` }}</template

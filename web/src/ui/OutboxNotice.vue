@@ -51,7 +51,7 @@ ul {
   color: var(--ink);
   border-left: 6px solid var(--danger);
 }
-.kept {
+.stored {
   position: fixed;
   z-index: 10;
   right: 16px;

@@ -227,8 +227,7 @@ const whole = computed(() => ({
       </p>
       <p v-else class="key small quiet no-print">
         <span class="k raw" /> raw heap <span class="k hot" /> boiling level <span class="k top" /> topping
-        <span class="k top level" />
-        raw fruit (drag to change). Heights drawn × 2
+        <span class="k top level" /> fruit: drag to change. Heights × 2
       </p>
       <p v-if="dessert.problem && dessert.problem.status" class="wrong" role="alert" data-testid="problem">
         {{

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import GlossaryTerm from '@/ui/GlossaryTerm.vue'
 import type { Answer } from '@/api/client'
 import FigureText from '@/ui/FigureText.vue'
 import { grams, mm, scale } from '@/format/amounts'
@@ -49,12 +50,12 @@ defineProps<{ answer: Answer }>()
       </dd>
     </div>
     <div>
-      <dt>Juice</dt>
+      <dt><GlossaryTerm term="thickness of the juice">Juice</GlossaryTerm></dt>
       <dd>{{ kitchen.word('band', answer.set.band) }}</dd>
       <dd class="more">{{ `cold; hot: ${kitchen.word('band', answer.set.hot_band)}` }}</dd>
     </div>
     <div :class="{ danger: answer.fit.room !== 'free' }">
-      <dt>Space below rim</dt>
+      <dt><GlossaryTerm term="space below rim">Space below rim</GlossaryTerm></dt>
       <dd><FigureText :text="mm(answer.fit.hot_headspace_mm)" /></dd>
       <dd class="more">{{ `when boiling; keep ${mm(answer.fit.keep_headspace_mm)}` }}</dd>
     </div>

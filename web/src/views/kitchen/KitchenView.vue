@@ -138,7 +138,7 @@ onBeforeUnmount(unbind)
   font-size: 1.125rem;
 }
 @media (max-width: 62.5em) {
-  .shelf {
+  .kitchen-view {
     height: auto;
   }
 }

@@ -110,7 +110,7 @@ function set(how: Partial<Oven>) {
             data-testid="bottom-heat"
             @click="set({ bottom_heat: !draft.body.oven.bottom_heat })"
           >
-            has bottom heat only
+            has a bottom-heat setting
           </button>
         </div>
         <div class="field">

@@ -63,13 +63,13 @@ const list = (all: string[]) =>
         }}
       </p>
       <p v-if="why.predicted.length" data-testid="on-paper">
-        Expected from the model already: <strong>{{ list(why.predicted) }}</strong>.
+        Already predicted: <strong>{{ list(why.predicted) }}</strong>.
       </p>
       <ol v-if="why.causes.length">
         <li v-for="c in why.causes" :key="c.code" :data-testid="`cause-${c.code}`">
           <p>
             <strong>{{ c.text }}.</strong>
-            {{ ` Likely (${c.chance}0 %).` }}
+            {{ ` Chance: ${c.chance}0 %.` }}
             {{ `That explains ${list(c.explains)}.` }}
           </p>
           <p class="quiet">{{ c.evidence }}</p>

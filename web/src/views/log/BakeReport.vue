@@ -45,7 +45,7 @@ const told = computed(() => props.bake.outcome.details ?? {})
             <span class="visually-hidden">Measure</span>
           </th>
           <th scope="col">predicted</th>
-          <th scope="col">happened</th>
+          <th scope="col">actual</th>
         </tr>
       </thead>
       <tbody>

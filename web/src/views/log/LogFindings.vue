@@ -175,13 +175,13 @@ const series = computed(() => [
   margin-bottom: 8px;
   padding: 10px 16px 14px;
 }
-.lessons {
+.findings {
   display: grid;
   margin: 0;
   padding: 0;
   list-style: none;
 }
-.lessons li {
+.findings li {
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 4px 24px;

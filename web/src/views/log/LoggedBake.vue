@@ -81,7 +81,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
     </div>
     <div v-if="open" class="open">
       <p class="wide">
-        <template v-if="bake.verdict.reported">{{ `Excluded: ${bake.verdict.reported}. ` }}</template>{{
+        <template v-if="bake.verdict.reported">{{ `Result: ${bake.verdict.reported}. ` }}</template>{{
           bake.report.predicted
         }}
       </p>
@@ -92,7 +92,7 @@ const sentence = (s: string) => `${s.charAt(0).toUpperCase()}${s.slice(1)}.`
             `, ${money(priced.portion, bake.cost.currency)} per portion, at the prices of that day.`
           }}</template
         ><template v-else>{{
-          `${money(bake.cost.of.ingredients_minor, bake.cost.currency)} by the prices of its day, without ${bake.cost.of.unpriced.map(kitchen.calledOf).join(', ')}: ${bake.cost.of.unpriced.length > 1 ? 'they have' : 'it has'} no price.`
+          `${money(bake.cost.of.ingredients_minor, bake.cost.currency)} at the prices of that day, without ${bake.cost.of.unpriced.map(kitchen.calledOf).join(', ')}: ${bake.cost.of.unpriced.length > 1 ? 'they have' : 'it has'} no price.`
         }}</template>
       </p>
       <BakeReport :bake="bake" @seek="(words) => $emit('seek', words)" />

@@ -17,8 +17,8 @@ function dialled(s: Stage) {
   if (!o || outside(s)) return ''
   const off = o.offset_c
     ? o.offset_c < 0
-      ? ` (its oven is ${degrees(-o.offset_c)} cooler than its dial)`
-      : ` (its oven is ${degrees(o.offset_c)} hotter than its dial)`
+      ? ` (oven is ${degrees(-o.offset_c)} cooler than its dial)`
+      : ` (oven is ${degrees(o.offset_c)} hotter than its dial)`
     : ''
   return o.dial || off ? `Dial: ${heat(s.oven_c, o.dial || undefined)}${off}.` : ''
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import GlossaryTerm from '@/ui/GlossaryTerm.vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Answer, Bowl, Original } from '@/api/client'
 import OriginalRecipe from '@/ui/OriginalRecipe.vue'
@@ -53,7 +54,10 @@ watch(
       <span v-if="weighing" class="quiet" aria-live="polite">{{
         w.next ? `${w.done.size} of ${w.lines.length} weighed` : 'All weighed'
       }}</span>
-      <label v-else class="tick no-print"><input v-model="bakers" type="checkbox" /> baker’s %</label>
+      <span v-else class="tick no-print"
+        ><input v-model="bakers" type="checkbox" aria-label="baker’s %" />
+        <GlossaryTerm term="baker's percentage">baker’s %</GlossaryTerm></span
+      >
     </header>
     <p class="print-only times" data-testid="printed-times">{{ times }}</p>
     <div ref="bowls" class="bowls">
