@@ -72,9 +72,6 @@ type Days struct {
 	Notify Notify
 }
 
-// weeksBack is how far back a day is sought whose orders come every week.
-const weeksBack = 5
-
 // Open is a day; one of which nothing is kept yet has the orders that come every week.
 func (d Days) Open(ctx context.Context, kitchen uuid.UUID, date time.Time) (Day, error) {
 	now, err := d.Store.Day(ctx, kitchen, date)
@@ -85,7 +82,7 @@ func (d Days) Open(ctx context.Context, kitchen uuid.UUID, date time.Time) (Day,
 		now.Baking, err = d.baking(ctx, kitchen, now)
 		return now, err
 	}
-	before, err := d.Store.Days(ctx, kitchen, date.AddDate(0, 0, -7*weeksBack), date.AddDate(0, 0, -7))
+	before, err := d.Store.Days(ctx, kitchen, date.AddDate(0, 0, -7*day.RepeatWeeks), date.AddDate(0, 0, -7))
 	if err != nil {
 		return now, err
 	}
@@ -202,12 +199,9 @@ type Proposal struct {
 	sell.HowMany
 }
 
-// soldSince is how far back sales of a weekday are looked at.
-const soldSince = 26 * 7 * 24 * time.Hour
-
 // HowMany proposes how much to make on a date of each card that was sold on this weekday before.
 func (d Days) HowMany(ctx context.Context, kitchen uuid.UUID, date time.Time) ([]Proposal, error) {
-	before, err := d.Store.Days(ctx, kitchen, date.Add(-soldSince), date.AddDate(0, 0, -1))
+	before, err := d.Store.Days(ctx, kitchen, date.AddDate(0, 0, -7*sell.SalesWeeks), date.AddDate(0, 0, -1))
 	if err != nil {
 		return nil, err
 	}

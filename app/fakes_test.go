@@ -235,7 +235,10 @@ func (s *ovenShelf) Ahead(context.Context, time.Time) (out []WatchedID, err erro
 	return out, nil
 }
 
-func (s *ovenShelf) ThinReadings(context.Context, time.Time) error  { s.tidied++; return s.broken }
+func (s *ovenShelf) ThinReadings(context.Context, time.Time, time.Time) error {
+	s.tidied++
+	return s.broken
+}
 func (s *ovenShelf) SweepPictures(context.Context, time.Time) error { s.tidied++; return nil }
 func (s *ovenShelf) SweepWatch(context.Context, time.Time) error    { s.tidied++; return s.broken }
 

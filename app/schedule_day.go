@@ -23,11 +23,8 @@ var cardWord = message.New("card")
 
 func pointer(list string, i int, field string) string { return fmt.Sprintf("%s/%d%s", list, i, field) }
 
-// The temperatures at which a card's bake is tried in addition to its own, C.
-const (
-	triedFromC, triedToC, triedEveryC = 150.0, 220.0, 10.0
-	bakedKept                         = 512
-)
+// bakedKept is how many bakes of cards are cached.
+const bakedKept = 512
 
 // BakedCards keeps the bakes of cards that were worked out, for a day is planned again and again.
 type BakedCards struct {
@@ -76,7 +73,7 @@ func (d Days) Schedule(ctx context.Context, kitchen uuid.UUID, date time.Time, h
 	if x.Schedule != nil && !how.Afresh {
 		standing = &x.Schedule.Plan
 	}
-	plan, err := day.PlanOn(ctx, q, standing, how.Progress)
+	plan, err := day.PlanOn(ctx, q, standing, time.Now, how.Progress)
 	if err != nil {
 		return x, err
 	}
@@ -354,7 +351,7 @@ func (b *BakedCards) waysIn(ctx context.Context, in KitchenOven, q bake.DessertR
 		return nil, nil //nolint:nilerr // what can't be baked is reported with its order
 	}
 	ways := []day.OvenOption{}
-	for c := triedFromC; c <= triedToC; c += triedEveryC {
+	for _, c := range day.TrialTemperatures() {
 		stages, right, err := p.AtOven(ctx, c)
 		if err != nil {
 			return nil, err

@@ -43,10 +43,11 @@ type WatchStore interface {
 	// kitchens.
 	Probed(ctx context.Context, since time.Time) ([]WatchedID, error)
 	Ahead(ctx context.Context, since time.Time) ([]WatchedID, error)
-	// ThinReadings, SweepPictures and SweepWatch keep what grows with every bake within bounds.
-	ThinReadings(ctx context.Context, now time.Time) error
-	SweepPictures(ctx context.Context, now time.Time) error
-	SweepWatch(ctx context.Context, now time.Time) error
+	// ThinReadings keeps one reading a minute of bakes that started between two times. SweepPictures deletes unused
+	// pictures, and SweepWatch ended bakes, of before a time.
+	ThinReadings(ctx context.Context, from, to time.Time) error
+	SweepPictures(ctx context.Context, before time.Time) error
+	SweepWatch(ctx context.Context, before time.Time) error
 }
 
 // followedFor is how long after it went in a dessert is followed by its probe, and by a simulation: whatever it was, it
@@ -110,8 +111,15 @@ func (o OvenWatch) filter(ctx context.Context, w Watched) (watch.Filter, error) 
 	return o.Filter(ctx, &w.Kitchen, w.OvenID)
 }
 
+// unusedPictures is how long a picture is stored that no bake uses yet: somebody may still be logging the bake.
+const unusedPictures = 24 * time.Hour
+
 // Tidy keeps what grows with every bake within bounds.
 func (o OvenWatch) Tidy(ctx context.Context) error {
 	now := o.Clock()
-	return errors.Join(o.Store.ThinReadings(ctx, now), o.Store.SweepPictures(ctx, now), o.Store.SweepWatch(ctx, now))
+	return errors.Join(
+		o.Store.ThinReadings(ctx, now.Add(-watch.ReadingsSwept), now.Add(-watch.ReadingsWhole)),
+		o.Store.SweepPictures(ctx, now.Add(-unusedPictures)),
+		o.Store.SweepWatch(ctx, now.Add(-watch.EndedStored)),
+	)
 }

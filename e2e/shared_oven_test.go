@@ -4,8 +4,8 @@ import (
 	"testing"
 )
 
-// Two desserts in one oven need two temperatures. That is shown before the second goes in, with a temperature that suits
-// both. The Watch shows it as long as it lasts, with a timeline of the oven.
+// Two desserts in one oven need two temperatures. That is shown before the second goes in, with a temperature that
+// suits both. The Watch shows it as long as it lasts, with a timeline of the oven.
 func TestAnOvenAtTwoTemperatures(t *testing.T) {
 	t.Parallel()
 	url, _ := kitchen(t)

@@ -200,7 +200,7 @@ func TestMeasuringAnOven(t *testing.T) {
 		fill(id("runners"), "4"),
 		click(id("keep-oven")),
 	)
-	reads(t, ctx, id("oven-row-Loft oven"), "14 °C hotter", "bottom heat", "4 runners", "±6")
+	reads(t, ctx, id("oven-row-Loft oven"), "14 °C hotter", "bottom heat", "4 shelf positions", "±6")
 	if ovens, err := s.Ovens(
 		t.Context(),
 		demo.Kitchen.ID,

@@ -116,7 +116,7 @@ func TestBasesCustardLateToppingsAndFinish(t *testing.T) {
 	reads(t, ctx, id("beside"), "pouring cream", "warm custard")
 	changes(t, ctx, CSS(".finish"), portions)
 	reads(t, ctx, id("ahead"), "Shortcrust shell", "frozen 1 month")
-	reads(t, ctx, id("leftovers"), "Trimmings", "fruit juice")
+	reads(t, ctx, id("leftovers"), "trimmings", "fruit juice")
 	do(t, ctx, act("weigh"))
 	reads(t, ctx, id("method"), "Make the base", "line the dish", "Heap the fruit", "Cut it lukewarm")
 	reads(t, ctx, id("checks"), "Spice and flavour", "Egg wash", "oven is up to temperature", "rim is wiped")

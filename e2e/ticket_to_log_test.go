@@ -138,7 +138,7 @@ func TestFromTheTicketToTheLog(t *testing.T) {
 		"Possible causes",
 		"thinner than planned",
 		"Expected from the model",
-		"Expected from the model already: not set everywhere",
+		"Already predicted: not set everywhere",
 	) // it was taken out too soon
 	do(
 		t,

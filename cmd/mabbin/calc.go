@@ -11,6 +11,7 @@ import (
 	"maps"
 	"slices"
 	"strings"
+	"time"
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
@@ -52,7 +53,7 @@ var calculations = map[string]calculation{
 		at(oven.Measure),
 	),
 	"day-plan": rule("DayRequest", day.Check, func(ctx context.Context, q day.Request) (*day.Answer, error) {
-		return day.Plan(ctx, q, nil)
+		return day.Plan(ctx, q, time.Now, nil)
 	}),
 	"cost":     rule("CostRequest", sell.CheckCost, at(sell.CostOf)),
 	"shopping": rule("ShoppingRequest", sell.CheckShopping, at(sell.ShoppingList)),

@@ -59,8 +59,8 @@ func (d *dessert) colourFactor() float64 {
 	return k
 }
 
-// sealSoak is the share of the juice that a base brushed inside with egg still absorbs. sealGDM2 is the egg for it, in g
-// per dm2 of its inside. Working figures.
+// sealSoak is the share of the juice that a base brushed inside with egg still absorbs. sealGDM2 is the egg for it, in
+// g per dm2 of its inside. Working figures.
 const (
 	sealSoak = 0.5
 	sealGDM2 = 2.5

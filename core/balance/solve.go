@@ -228,7 +228,8 @@ func (p *plan) unsure(limit string) float64 {
 }
 
 // tolerance returns how far the weight of the fruit may be off, with sugar and thickener as weighed. Beyond it the set
-// leaves its band, or the dish may boil over. It is in whole tens of grams, and 0 where the answer is at such a border already.
+// leaves its band, or the dish may boil over. It is in whole tens of grams, and 0 where the answer is at such a border
+// already.
 func (p *plan) tolerance(s candidate) float64 {
 	const furthest = 0.3 // of the fruit; beyond it, nobody would call it the same dessert
 	q := *p

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"mabbin/core/bake"
 	"mabbin/core/day"
@@ -37,7 +38,7 @@ func TestABakeThatRunsMovesTheDay(t *testing.T) {
 			}
 			q, unlaid := day.BuildRequest(yard(), asked, orders, went.from+2, first, bakes)
 			q.Iterations = 60
-			plan, err := day.Plan(t.Context(), q, nil)
+			plan, err := day.Plan(t.Context(), q, time.Now, nil)
 			if err != nil {
 				t.Fatal(err)
 			}

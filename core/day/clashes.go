@@ -35,7 +35,7 @@ type trial struct {
 }
 
 // clashes finds what would help each batch that goes wrong, by planning the day again with one thing otherwise.
-func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time) []Clash {
+func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time, clock Now) []Clash {
 	bad := s.wrong()
 	if len(bad) > mostClashes {
 		bad = bad[:mostClashes]
@@ -47,7 +47,7 @@ func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time
 		own[i] = s.waysFor(b)
 		n += len(own[i])
 	}
-	each := max(0, time.Until(until)) / time.Duration(max(1, n))
+	each := max(0, until.Sub(clock())) / time.Duration(max(1, n))
 	run := func(all []try) (out []trial) {
 		for _, t := range all {
 			if ctx.Err() != nil {
@@ -60,7 +60,7 @@ func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time
 			if s.p.req.Iterations > 0 {
 				rounds = max(fewRounds, s.p.req.Iterations/10)
 			}
-			f := p.solve(ctx, q.Seed, how{rounds: rounds, until: time.Now().Add(each), from: s})
+			f := p.solve(ctx, q.Seed, how{rounds: rounds, until: clock().Add(each), clock: clock, from: s})
 			if f.value.firstThree(value) {
 				t.way.LeftOut, t.way.Late, t.way.Window = f.value.LeftOut, f.value.Late, f.value.Window
 				out = append(out, trial{t, f.value})

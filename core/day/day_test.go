@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"mabbin/core/day"
 	"mabbin/core/day/daytest"
@@ -43,7 +44,7 @@ func cases(t testing.TB) []worked {
 
 func plan(t testing.TB, q day.Request) *day.Answer {
 	t.Helper()
-	a, err := day.Plan(t.Context(), q, nil)
+	a, err := day.Plan(t.Context(), q, time.Now, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -182,7 +183,7 @@ func TestAPlanCanBeStopped(t *testing.T) {
 	c := cases(t)[11]
 	ctx, stop := context.WithCancel(t.Context())
 	c.Request.Iterations = 1000000
-	a, err := day.Plan(ctx, c.Request, func(share float64, best day.Objective) { stop() })
+	a, err := day.Plan(ctx, c.Request, time.Now, func(share float64, best day.Objective) { stop() })
 	if err != nil || a.Stopped != "asked" || len(a.Schedule) == 0 {
 		t.Fatalf("%v, %+v", err, a)
 	}
@@ -210,7 +211,7 @@ func TestBadDays(t *testing.T) {
 	} {
 		q := copied(t, good)
 		spoil(&q)
-		if _, err := day.Plan(t.Context(), q, nil); err == nil || !strings.Contains(err.Error(), want) {
+		if _, err := day.Plan(t.Context(), q, time.Now, nil); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%s: %v", want, err)
 		}
 	}
@@ -316,7 +317,7 @@ func FuzzPlan(f *testing.F) {
 			return
 		}
 		q.Iterations = 3
-		a, err := day.Plan(t.Context(), q, nil)
+		a, err := day.Plan(t.Context(), q, time.Now, nil)
 		if err != nil {
 			return
 		}
@@ -336,7 +337,7 @@ func BenchmarkPlan(b *testing.B) {
 				q := c.Request
 				q.Iterations = n
 				for b.Loop() {
-					a, err := day.Plan(b.Context(), q, nil)
+					a, err := day.Plan(b.Context(), q, time.Now, nil)
 					if err != nil {
 						b.Fatal(err)
 					}
@@ -357,7 +358,7 @@ func BenchmarkPlanAgain(b *testing.B) {
 		b.Run(name, func(b *testing.B) {
 			q := c.Request
 			q.Iterations = 50
-			standing, err := day.Plan(b.Context(), q, nil)
+			standing, err := day.Plan(b.Context(), q, time.Now, nil)
 			if err != nil {
 				b.Fatal(err)
 			}
@@ -377,7 +378,7 @@ func BenchmarkPlanAgain(b *testing.B) {
 			}
 			b.ReportAllocs()
 			for b.Loop() {
-				a, err := day.PlanOn(b.Context(), q, standing, nil)
+				a, err := day.PlanOn(b.Context(), q, standing, time.Now, nil)
 				if err != nil {
 					b.Fatal(err)
 				}

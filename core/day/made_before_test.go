@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"mabbin/core/bake"
 	"mabbin/core/day"
@@ -124,7 +125,7 @@ func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 		asked.Remedies = []day.AppliedRemedy{{Code: code, Batch: "Early"}}
 		q, _ := day.BuildRequest(yard(), asked, []day.PlannedOrder{o}, 0, laid, nil)
 		q.Iterations = 60
-		plan, err := day.PlanOn(t.Context(), q, &laid.Plan, nil)
+		plan, err := day.PlanOn(t.Context(), q, &laid.Plan, time.Now, nil)
 		if err != nil || len(plan.LeftOut) != 0 {
 			t.Errorf("%s: %v, left out %v", code, err, plan.LeftOut)
 		}

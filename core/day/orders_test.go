@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"mabbin/core/bake"
 	"mabbin/core/day"
@@ -167,7 +168,7 @@ func lay(
 	t.Helper()
 	q, unlaid := day.BuildRequest(k, a, orders, now, before, nil)
 	q.Iterations = 60
-	plan, err := day.Plan(t.Context(), q, nil)
+	plan, err := day.Plan(t.Context(), q, time.Now, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -357,7 +358,7 @@ func TestThePlanThatStandsStays(t *testing.T) {
 	asked.Orders = append([]day.Order{}, asked.Orders...)
 	q, _ := day.BuildRequest(yard(), asked, orders, 0, first, nil)
 	q.Iterations = 60
-	plan, err := day.PlanOn(t.Context(), q, &first.Plan, nil)
+	plan, err := day.PlanOn(t.Context(), q, &first.Plan, time.Now, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -367,7 +368,7 @@ func TestThePlanThatStandsStays(t *testing.T) {
 	if !plan.Feasible {
 		t.Fatalf("three crumbles, an hour and a half apart: %+v", plan.Objective)
 	}
-	again, err := day.PlanOn(t.Context(), q, plan, nil)
+	again, err := day.PlanOn(t.Context(), q, plan, time.Now, nil)
 	if err != nil {
 		t.Fatal(err)
 	}

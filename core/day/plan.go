@@ -9,13 +9,13 @@ import (
 
 // Plan plans the day. It answers with the best plan that it found when its time is over, or when ctx ends; tell may be
 // nil. A bad request is fault.Faults.
-func Plan(ctx context.Context, q Request, tell Progress) (*Answer, error) {
-	return PlanOn(ctx, q, nil, tell)
+func Plan(ctx context.Context, q Request, clock Now, tell Progress) (*Answer, error) {
+	return PlanOn(ctx, q, nil, clock, tell)
 }
 
 // PlanOn plans a day that was planned before: the plan that stands stays as far as it still goes, unless another one is
 // better in the first four levels. Without one it is as Plan.
-func PlanOn(ctx context.Context, q Request, standing *Answer, tell Progress) (*Answer, error) {
+func PlanOn(ctx context.Context, q Request, standing *Answer, clock Now, tell Progress) (*Answer, error) {
 	if err := Check(q); err != nil {
 		return nil, err
 	}
@@ -23,11 +23,10 @@ func PlanOn(ctx context.Context, q Request, standing *Answer, tell Progress) (*A
 	if limit == 0 {
 		limit = usualTimeMS
 	}
-	began := time.Now()
-	until := began.Add(time.Duration(limit) * time.Millisecond)
+	until := clock().Add(time.Duration(limit) * time.Millisecond)
 	p := compile(&q)
 	bound := p.lowerBound()
-	h := how{rounds: q.Iterations, until: until, bound: bound, clashes: true, tell: tell}
+	h := how{rounds: q.Iterations, until: until, bound: bound, clashes: true, clock: clock, tell: tell}
 	stands := p.standing(standing)
 	if stands != nil {
 		h.from = stands.schedule
@@ -38,7 +37,7 @@ func PlanOn(ctx context.Context, q Request, standing *Answer, tell Progress) (*A
 	}
 	a := best.schedule.answer(best.value)
 	if !a.Feasible && ctx.Err() == nil {
-		a.Clashes = best.schedule.clashes(ctx, best.value, until)
+		a.Clashes = best.schedule.clashes(ctx, best.value, until, clock)
 	}
 	a.LowerBound = bound
 	switch {

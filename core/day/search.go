@@ -32,6 +32,9 @@ const (
 // Progress receives how far a plan is: the share of its time, and the best so far.
 type Progress func(share float64, best Objective)
 
+// Now returns the present time. It limits a search that has no number of rounds.
+type Now func() time.Time
+
 // how is what a search goes by.
 type how struct {
 	rounds  int       // 0: until the time is over
@@ -39,6 +42,7 @@ type how struct {
 	bound   LowerBound
 	from    *schedule // it goes on from there; nil: from nothing
 	clashes bool      // some time is left over for what would help
+	clock   Now
 	tell    Progress
 }
 
@@ -63,7 +67,7 @@ func (p *problem) search(ctx context.Context, seed uint64, h how) found {
 	now := s.objective()
 	now.Slack, _ = s.slack()
 	best := found{schedule: s.clone(), value: now}
-	began, length := time.Now(), h.rounds
+	began, length := h.clock(), h.rounds
 	if h.rounds == 0 {
 		length = usualRounds
 	}
@@ -75,15 +79,15 @@ func (p *problem) search(ctx context.Context, seed uint64, h how) found {
 	record := s.keepAll()
 	for n := 0; h.rounds == 0 || n < h.rounds; n++ {
 		if n%lookAtClock == 0 {
-			if ctx.Err() != nil || h.rounds == 0 && !time.Now().Before(h.until) {
+			if ctx.Err() != nil || h.rounds == 0 && !h.clock().Before(h.until) {
 				break
 			}
 			if h.rounds == 0 && h.clashes && !best.value.Feasible() &&
-				time.Since(began) > time.Duration((1-forClashes)*float64(h.until.Sub(began))) {
+				h.clock().Sub(began) > time.Duration((1-forClashes)*float64(h.until.Sub(began))) {
 				break // what is left is for what would help
 			}
 			if h.rounds == 0 { // cool by the clock
-				length = max(n+1, int(float64(n+1)*h.until.Sub(began).Seconds()/max(1e-3, time.Since(began).Seconds())))
+				length = max(n+1, int(float64(n+1)*h.until.Sub(began).Seconds()/max(1e-3, h.clock().Sub(began).Seconds())))
 			}
 			if h.tell != nil && n%progressEach == 0 {
 				h.tell(min(1, float64(n)/float64(length)), best.value)

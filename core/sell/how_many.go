@@ -148,3 +148,6 @@ func negativeBinomial(mean, spread float64, size int) []float64 {
 	}
 	return p
 }
+
+// SalesWeeks is how many weeks of sales of a weekday are used. Working figure: half a year, so that a season is in it.
+const SalesWeeks = 26

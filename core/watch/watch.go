@@ -387,3 +387,21 @@ func (b *Bake) Advance(passed time.Duration) {
 		move(&b.Calls[i].AnsweredAt)
 	}
 }
+
+// CurrentCalls returns the calls that were not withdrawn, in their order.
+func (b *Bake) CurrentCalls() []Call {
+	out := make([]Call, 0, len(b.Calls))
+	for _, c := range b.Calls {
+		if c.State != Withdrawn {
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+// How long the details of a bake are stored. Working figures: the log keeps the result for good.
+const (
+	ReadingsWhole = 24 * time.Hour      // every reading of the probe; then one a minute
+	ReadingsSwept = 8 * 24 * time.Hour  // readings older than this were thinned before
+	EndedStored   = 30 * 24 * time.Hour // a bake that is off the Watch
+)

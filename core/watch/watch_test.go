@@ -385,3 +385,13 @@ func TestABareDishIsNotUncovered(t *testing.T) {
 		}
 	}
 }
+
+// A call that was withdrawn is stored for the log and is not among the current ones.
+func TestCurrentCalls(t *testing.T) {
+	b := &Bake{Calls: []Call{
+		{Kind: Turn, State: Withdrawn}, {Kind: Check, State: Done}, {Kind: TakeOut, State: Waiting},
+	}}
+	if c := b.CurrentCalls(); len(c) != 2 || c[0].Kind != Check || c[1].Kind != TakeOut {
+		t.Errorf("%+v", c)
+	}
+}

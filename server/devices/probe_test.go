@@ -109,7 +109,7 @@ func TestAProbeFindsTheOven(t *testing.T) {
 	}
 
 	// With age the readings are thinned.
-	if err := s.ThinReadings(ctx, now.Add(25*time.Hour)); err != nil {
+	if err := s.ThinReadings(ctx, now.Add(-7*24*time.Hour), now.Add(time.Hour)); err != nil {
 		t.Fatal(err)
 	}
 	if thin := poll(0); len(thin.Readings) > 11 || len(thin.Readings) == 0 { // of ten minutes

@@ -87,7 +87,7 @@ func (s *server) planDay(c *gin.Context) {
 		s.fail(c, errPlanning)
 		return
 	}
-	out, err := day.Plan(c, in, nil)
+	out, err := day.Plan(c, in, time.Now, nil)
 	s.respond(c, http.StatusOK, out, err)
 }
 

@@ -43,8 +43,8 @@ func takesTime(path string) bool {
 func streams(path string) bool { return strings.HasSuffix(path, "/live") }
 
 // paced keeps a request alive as long as bytes move. The deadlines of the connection are set again with every read of
-// the body and every write of the answer: large or slow transfers get through, and a stalled caller is disconnected. The
-// time for the answer begins once the body has arrived.
+// the body and every write of the answer: large or slow transfers get through, and a stalled caller is disconnected.
+// The time for the answer begins once the body has arrived.
 func (s *server) paced(c *gin.Context) {
 	conn := http.NewResponseController(c.Writer) // a recorder in a test has no deadlines, and needs none
 	c.Writer = &pacedWriter{ResponseWriter: c.Writer, conn: conn, stalled: s.Deadlines.Stalled}

@@ -276,8 +276,8 @@ func TestADayHoldsSoManyDishes(t *testing.T) {
 	get[api.Day](t, call(h, "PUT", base+"/days/2026-12-24", `{"orders":[`+strings.Join(orders[:3], ",")+`]}`), 200)
 }
 
-// Problems name the field: also for a number that is too large, a key with "/" or "~", and a field inside a request within
-// another request.
+// Problems name the field: also for a number that is too large, a key with "/" or "~", and a field inside a request
+// within another request.
 func TestProblemsNameTheField(t *testing.T) {
 	h, base := theYard(t)
 	bad := strings.Replace(crumble, `"style":"crumble"`, `"style":"soup"`, 1)

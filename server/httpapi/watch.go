@@ -229,10 +229,7 @@ func (s *server) watched(w app.Watched) api.WatchedDessert {
 		Readings:      append([]bake.Point{}, w.Readings...),
 		Calls:         []api.WatchCall{},
 	}
-	for _, x := range w.Calls {
-		if x.State == watch.Withdrawn {
-			continue
-		}
+	for _, x := range w.CurrentCalls() {
 		out.Calls = append(out.Calls, api.WatchCall{
 			Id: uuid.UUID(
 				x.ID,

@@ -361,7 +361,7 @@ func TestPicturesThatNobodyNamesAreSwept(t *testing.T) {
 		after time.Duration
 		there bool
 	}{{time.Hour, true}, {25 * time.Hour, false}} {
-		if err := s.SweepPictures(ctx, wentIn.Add(c.after)); err != nil {
+		if err := s.SweepPictures(ctx, wentIn.Add(c.after-24*time.Hour)); err != nil {
 			t.Fatal(err)
 		}
 		small, err := s.PictureOf(ctx, kitchen, stray.ID, true)

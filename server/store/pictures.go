@@ -49,10 +49,10 @@ func (s *Store) PictureOf(ctx context.Context, kitchen, id uuid.UUID, small bool
 	return jpeg, kind(err)
 }
 
-// SweepPictures takes away pictures that no bake names, and that nobody is about to write down: those a day old.
-func (s *Store) SweepPictures(ctx context.Context, now time.Time) error {
-	_, err := s.pool.Exec(ctx, `delete from picture p where added_at < $1::timestamptz - interval '1 day'
+// SweepPictures deletes pictures that were added before a time and that no bake uses.
+func (s *Store) SweepPictures(ctx context.Context, before time.Time) error {
+	_, err := s.pool.Exec(ctx, `delete from picture p where added_at < $1
 		and not exists (select from bake where picture_id = p.id) and not exists (select from bake_correction
-		where picture_id = p.id)`, now)
+		where picture_id = p.id)`, before)
 	return kind(err)
 }

@@ -346,18 +346,17 @@ func (s *Store) Ahead(ctx context.Context, since time.Time) ([]app.WatchedID, er
 	)
 }
 
-// ThinReadings keeps one reading a minute of what is older than a day, so that they do not grow without bound.
-func (s *Store) ThinReadings(ctx context.Context, now time.Time) error {
+// ThinReadings keeps one reading a minute of bakes that started between two times.
+func (s *Store) ThinReadings(ctx context.Context, from, to time.Time) error {
 	_, err := s.pool.Exec(ctx, `delete from watch_reading r using watch w
-		where w.id = r.watch_id and w.started_at between $1::timestamptz - interval '8 days'
-		and $1::timestamptz - interval '1 day'
+		where w.id = r.watch_id and w.started_at between $1 and $2
 		and exists (select from watch_reading before where before.watch_id = r.watch_id
-		and floor(before.minute) = floor(r.minute) and before.minute < r.minute)`, now)
+		and floor(before.minute) = floor(r.minute) and before.minute < r.minute)`, from, to)
 	return kind(err)
 }
 
-// SweepWatch forgets what went off the watch a month ago: the log keeps how it went.
-func (s *Store) SweepWatch(ctx context.Context, now time.Time) error {
-	_, err := s.pool.Exec(ctx, `delete from watch where ended_at < $1::timestamptz - interval '30 days'`, now)
+// SweepWatch deletes bakes that went off the Watch before a time. The log keeps their results.
+func (s *Store) SweepWatch(ctx context.Context, before time.Time) error {
+	_, err := s.pool.Exec(ctx, `delete from watch where ended_at < $1`, before)
 	return kind(err)
 }

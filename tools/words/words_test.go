@@ -35,7 +35,11 @@ func TestReadGo(t *testing.T) {
 	if x := texts(got); !slices.Equal(x, want) {
 		t.Errorf("%q, want %q", x, want)
 	}
-	if got, err = readGo("a_test.go", []byte(src)); err != nil || slices.ContainsFunc(got, func(t Text) bool { return t.Kind == Strings }) {
+	if got, err = readGo(
+		"a_test.go",
+		[]byte(src),
+	); err != nil ||
+		slices.ContainsFunc(got, func(t Text) bool { return t.Kind == Strings }) {
 		t.Errorf("the strings of a test are read: %q, %v", texts(got), err)
 	}
 }

@@ -8,11 +8,14 @@ const text = computed(() => explanationOf(props.term))
 </script>
 
 <template>
-  <el-popover trigger="click" :width="280" :content="text">
-    <template #reference>
-      <button type="button" class="term" :data-testid="`term-${term}`"><slot /></button>
-    </template>
-  </el-popover>
+  <span>
+    <span class="print-only"><slot /></span>
+    <el-popover trigger="click" :width="280" :content="text">
+      <template #reference>
+        <button type="button" class="term no-print" :data-testid="`term-${term}`"><slot /></button>
+      </template>
+    </el-popover>
+  </span>
 </template>
 
 <style scoped>

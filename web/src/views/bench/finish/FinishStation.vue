@@ -95,7 +95,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
       <h3>Make ahead</h3>
       <ul data-testid="ahead">
         <li v-for="(k, i) in dessert.answer.ahead" :key="i">
-          <strong>{{ k.text }}</strong>: {{ k.text }}.
+          <strong>{{ k.name }}</strong>: {{ k.text }}.
         </li>
       </ul>
       <h3>Transport</h3>
@@ -115,7 +115,7 @@ const rest = computed(() => dessert.answer?.method.filter((m) => m.code === 'res
       <h3>Leftovers</h3>
       <ul data-testid="leftovers">
         <li v-for="(k, i) in dessert.answer.leftovers" :key="i">
-          <strong>{{ k.text }}</strong>: {{ lower(k.text) }}.
+          <strong>{{ k.name }}</strong>: {{ lower(k.text) }}.
         </li>
       </ul>
     </template>
