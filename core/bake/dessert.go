@@ -11,7 +11,7 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	kiln "mabbin/core/oven"
-	"mabbin/core/slip"
+	"mabbin/core/plausibility"
 )
 
 // Setting is the oven that a dessert goes into, and what is known of how it begins.
@@ -170,20 +170,20 @@ func Unusual(given []Stage) []message.Message {
 			continue
 		}
 		minutes += s.Minutes
-		if s.OvenC < slip.OvenLowC || s.OvenC > slip.OvenHighC {
+		if s.OvenC < plausibility.OvenLowC || s.OvenC > plausibility.OvenHighC {
 			out = append(
 				out,
 				message.New(
 					"Is {heat} correct? Usual is {range}.",
 					message.OvenHeat(s.OvenC),
-					message.Range(message.OvenHeat(slip.OvenLowC), message.OvenHeat(slip.OvenHighC)),
+					message.Range(message.OvenHeat(plausibility.OvenLowC), message.OvenHeat(plausibility.OvenHighC)),
 				),
 			)
 		}
 	}
-	if minutes > 0 && (minutes < slip.MinutesLow || minutes > slip.MinutesHigh) {
+	if minutes > 0 && (minutes < plausibility.MinutesLow || minutes > plausibility.MinutesHigh) {
 		out = append(out, message.New("Is {n} min in the oven correct? Usual is {range} min.", message.Number(minutes, 0),
-			message.Range(message.Number(slip.MinutesLow, 0), message.Number(slip.MinutesHigh, 0))))
+			message.Range(message.Number(plausibility.MinutesLow, 0), message.Number(plausibility.MinutesHigh, 0))))
 	}
 	return out
 }

@@ -6,7 +6,7 @@ import (
 	"mabbin/core/filling"
 	"mabbin/core/larder"
 	"mabbin/core/message"
-	"mabbin/core/slip"
+	"mabbin/core/plausibility"
 )
 
 // aboutSet speaks of a set that is two bands or more from what the baker or the style wants. A band off is no fault: it
@@ -69,40 +69,40 @@ func aboutSlips(p *plan, s candidate, _ *Answer, out *[]Remark) {
 	}
 	sugar := p.sugar.Key
 	given := map[string]Station{} // key to station
-	bowl := make([]slip.Thing, 0, len(p.filling.Pieces)+len(r.Liquids)+len(r.Extras)+3)
+	bowl := make([]plausibility.Thing, 0, len(p.filling.Pieces)+len(r.Liquids)+len(r.Extras)+3)
 	for _, x := range p.filling.Pieces {
-		bowl = append(bowl, slip.Thing{Key: x.Fruit.Key, G: x.Share * s.FruitG})
+		bowl = append(bowl, plausibility.Thing{Key: x.Fruit.Key, G: x.Share * s.FruitG})
 	}
 	for _, a := range r.Liquids {
-		bowl = append(bowl, slip.Thing{Key: a.Key, G: a.G})
+		bowl = append(bowl, plausibility.Thing{Key: a.Key, G: a.G})
 	}
 	for _, a := range r.Extras {
-		bowl = append(bowl, slip.Thing{Key: a.Key, G: a.G})
+		bowl = append(bowl, plausibility.Thing{Key: a.Key, G: a.G})
 		given[a.Key] = AtFruit
 	}
-	bowl = append(bowl, slip.Thing{Key: sugar, G: s.SugarG})
+	bowl = append(bowl, plausibility.Thing{Key: sugar, G: s.SugarG})
 	custard := p.custard != nil // whose flour and sugar are parts of it, not of the fruit
 	if r.SugarG != nil && !custard {
 		given[sugar] = AtJuice
 	}
 	for i, d := range p.doses(s.thickenerG) {
-		bowl = append(bowl, slip.Thing{Key: d.Thickener.Key, G: d.G})
+		bowl = append(bowl, plausibility.Thing{Key: d.Thickener.Key, G: d.G})
 		if i > 0 || p.givenG != nil && !custard {
 			given[d.Thickener.Key] = AtJuice
 		}
 	}
-	askAbout(slip.Find(slip.Filling, bowl, r.Own), bowl, given, out)
-	dough, changed := make([]slip.Thing, len(p.top.Parts)), map[string]Station{}
+	askAbout(plausibility.Find(plausibility.Filling, bowl, r.Own), bowl, given, out)
+	dough, changed := make([]plausibility.Thing, len(p.top.Parts)), map[string]Station{}
 	for i, part := range p.top.Parts {
-		dough[i] = slip.Thing{Key: part.Ingredient.Key, G: part.G}
+		dough[i] = plausibility.Thing{Key: part.Ingredient.Key, G: part.G}
 		if _, ok := r.Topping.BakersPct[part.Ingredient.Key]; ok {
 			changed[part.Ingredient.Key] = AtTopping
 		}
 	}
-	askAbout(slip.Find(slip.Dough, dough, r.Own), dough, changed, out)
+	askAbout(plausibility.Find(plausibility.Dough, dough, r.Own), dough, changed, out)
 }
 
-func askAbout(slips []slip.Finding, bowl []slip.Thing, stations map[string]Station, out *[]Remark) {
+func askAbout(slips []plausibility.Finding, bowl []plausibility.Thing, stations map[string]Station, out *[]Remark) {
 	for _, x := range slips {
 		key := bowl[x.Index].Key
 		if stations[key] == "" {

@@ -14,7 +14,7 @@ import (
 	"time"
 
 	"mabbin/core/day"
-	"mabbin/core/day/daytest"
+	"mabbin/core/day/internal/daytest"
 )
 
 type worked struct {

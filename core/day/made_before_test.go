@@ -8,7 +8,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/day"
-	"mabbin/core/day/daytest"
+	"mabbin/core/day/internal/daytest"
 )
 
 // early returns an order for a crumble that is due too early to be made on the day, with the ways to make it before.

@@ -10,7 +10,7 @@ import (
 
 	"mabbin/core/bake"
 	"mabbin/core/day"
-	"mabbin/core/day/daytest"
+	"mabbin/core/day/internal/daytest"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
 )

@@ -6,7 +6,7 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/day"
-	"mabbin/core/day/daytest"
+	"mabbin/core/day/internal/daytest"
 	"mabbin/core/dish"
 )
 

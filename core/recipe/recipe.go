@@ -13,7 +13,7 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/parse"
-	"mabbin/core/slip"
+	"mabbin/core/plausibility"
 	"mabbin/core/units"
 )
 
@@ -321,23 +321,23 @@ func role(key string, own *larder.Own) string {
 // askAboutSlips asks about amounts far outside what is usual in their bowl, unless the baker was sure.
 func askAboutSlips(rows []Row, asked []LineRequest, own *larder.Own) {
 	for _, b := range []Bowl{Filling, Topping, Base, BaseAndTopping} {
-		var things []slip.Thing
+		var things []plausibility.Thing
 		var at []int
 		for i, r := range rows {
 			if r.Bowl == b && r.Ingredient != nil && r.G != nil && !r.Out {
-				things = append(things, slip.Thing{Key: *r.Ingredient, G: *r.G, Unit: r.Unit})
+				things = append(things, plausibility.Thing{Key: *r.Ingredient, G: *r.G, Unit: r.Unit})
 				at = append(at, i)
 				for _, a := range r.Also {
-					things = append(things, slip.Thing{Key: a.Ingredient, G: a.G})
+					things = append(things, plausibility.Thing{Key: a.Ingredient, G: a.G})
 					at = append(at, i)
 				}
 			}
 		}
-		part := slip.Dough
+		part := plausibility.Dough
 		if b == Filling {
-			part = slip.Filling
+			part = plausibility.Filling
 		}
-		for _, s := range slip.Find(part, things, own) {
+		for _, s := range plausibility.Find(part, things, own) {
 			i := at[s.Index]
 			if asked[i].Sure {
 				continue

@@ -7,7 +7,7 @@ import (
 	"sync"
 	"time"
 
-	"mabbin/core/weigh"
+	"mabbin/core/scale"
 
 	"github.com/google/uuid"
 )
@@ -121,7 +121,7 @@ type Shown struct {
 	Settled bool
 	WantedG float64 // 0: nothing
 	LeftG   float64
-	Verdict weigh.Verdict // empty while nothing is weighed
+	Verdict scale.Verdict // empty while nothing is weighed
 }
 
 // Scales has one for each kitchen that weighs. The zero value is ready.
@@ -177,7 +177,7 @@ func (s *Scales) Show(kitchen uuid.UUID, at time.Time) Shown {
 	out.WantedG = b.wanted
 	b.mu.Unlock()
 	if out.WantedG > 0 {
-		out.Verdict, out.LeftG = weigh.Judge(out.WantedG, out.G)
+		out.Verdict, out.LeftG = scale.Judge(out.WantedG, out.G)
 		out.LeftG = math.Round(out.LeftG*10) / 10
 	}
 	return out

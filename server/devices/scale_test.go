@@ -5,7 +5,7 @@ import (
 	"testing"
 	"time"
 
-	"mabbin/core/weigh"
+	"mabbin/core/scale"
 
 	"github.com/google/uuid"
 )
@@ -58,19 +58,19 @@ func TestAHandPoursWhatIsWanted(t *testing.T) {
 	for _, wanted := range []float64{910, 95, 24, 2.5} {
 		all.Tare(kitchen, at)
 		all.Want(kitchen, wanted, at)
-		if s := all.Show(kitchen, at); s.Verdict != weigh.Short {
+		if s := all.Show(kitchen, at); s.Verdict != scale.Short {
 			t.Errorf("%g g: empty it is %s", wanted, s.Verdict)
 		}
 		all.Hand(kitchen, Pour, at)
-		if s := wait(); s.Verdict != weigh.Right || !s.Settled || math.Abs(s.G+s.LeftG-wanted) > 0.15 {
+		if s := wait(); s.Verdict != scale.Right || !s.Settled || math.Abs(s.G+s.LeftG-wanted) > 0.15 {
 			t.Errorf("%g g: poured it is %+v", wanted, s)
 		}
 		all.Hand(kitchen, SpoonIn, at)
-		if s := wait(); s.Verdict != weigh.Over || s.LeftG >= 0 {
+		if s := wait(); s.Verdict != scale.Over || s.LeftG >= 0 {
 			t.Errorf("%g g and a spoon: %+v", wanted, s)
 		}
 		all.Hand(kitchen, SpoonOut, at)
-		if s := wait(); s.Verdict != weigh.Right {
+		if s := wait(); s.Verdict != scale.Right {
 			t.Errorf("%g g, the spoon taken out: %+v", wanted, s)
 		}
 	}

@@ -1,6 +1,6 @@
-// Package slip finds slips of the pen: amounts far outside what is usual for their part in a filling or a dough.
+// Package plausibility finds slips of the pen: amounts far outside what is usual for their part in a filling or a dough.
 // It asks and never changes anything.
-package slip
+package plausibility
 
 import (
 	"mabbin/core/larder"

@@ -1,5 +1,5 @@
-// Package weigh judges what lies on the scale against what the ticket wants.
-package weigh
+// Package scale judges what lies on the scale against what the ticket wants.
+package scale
 
 // How near a weighing has to come: two parts in a hundred, which no set and no clock notices, and what a pocket scale
 // shows of the smallest. Working figures.

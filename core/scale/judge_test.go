@@ -1,4 +1,4 @@
-package weigh
+package scale
 
 import "testing"
 
