@@ -1,5 +1,5 @@
-// Package plausibility finds slips of the pen: amounts far outside what is usual for their part in a filling or a dough.
-// It asks and never changes anything.
+// Package plausibility finds implausible amounts: those far outside what is usual for their part in a filling or a
+// dough. It asks and never changes anything.
 package plausibility
 
 import (
