@@ -135,3 +135,76 @@ func TestWhatSuitsADiet(t *testing.T) {
 		t.Errorf("with honey it suits %v", got)
 	}
 }
+
+// A custard bar pan with a thickener, washes, liquids and crumbs is changed in each of its parts, and suits in the end.
+func TestEveryPartIsChanged(t *testing.T) {
+	flourG := 30.0
+	bar := balance.Request{
+		Dish: dish.Dish{Shape: dish.Square, LengthCM: 23, DepthCM: 5, Material: "thin_metal"}, Style: "bar",
+		Fruits: []balance.FruitInput{{Key: "raspberry", Share: 1}}, Topping: balance.ToppingInput{Key: "bar_dough"},
+		Base: &balance.BaseInput{Key: "bar_dough"}, Custard: &balance.CustardInput{},
+		Finishes: []string{"egg_wash"}, Greasing: "butter",
+	}
+	cobbler := balance.Request{
+		Dish: dish.Dish{Shape: dish.Round, LengthCM: 26, DepthCM: 5, Material: "cast_iron"}, Style: "cobbler",
+		Fruits:      []balance.FruitInput{{Key: "apricot", Share: 1}},
+		Topping:     balance.ToppingInput{Key: "biscuit_drop", Liquids: []balance.LiquidInput{{Key: "buttermilk", Share: 1}}},
+		Thickener:   &balance.ThickenerInput{Key: "wheat_flour", G: &flourG},
+		Liquids:     []balance.Quantity{{Key: "double_cream", G: 60}, {Key: "whole_milk", G: 40}},
+		Extras:      []balance.Quantity{{Key: "butter", G: 20}},
+		CrumbLayerG: 40,
+	}
+	for name, c := range map[string]struct {
+		request balance.Request
+		diets   []Diet
+		where   []string
+		left    int // of what has no swap: at most
+	}{
+		"bars":    {bar, []Diet{Vegan}, []string{"custard", "finish"}, 0},
+		"cobbler": {cobbler, []Diet{Vegan, GlutenFree}, []string{"topping", "thickener", "fruit", "crumbs"}, 1},
+	} {
+		p, err := Propose(Request{Request: c.request, Diets: c.diets})
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		var where []string
+		for _, x := range p.Changes {
+			where = append(where, x.Where)
+			if x.Costs.IsZero() {
+				t.Errorf("%s: the change of %q says nothing of what it costs", name, x.From)
+			}
+		}
+		for _, want := range c.where {
+			if !slices.Contains(where, want) {
+				t.Errorf("%s: nothing is changed at %q: %v", name, want, where)
+			}
+		}
+		if len(p.Left) > c.left {
+			t.Errorf("%s: %v stay", name, p.Left)
+		}
+		a, err := balance.Solve(p.Request)
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		for _, d := range c.diets {
+			if len(p.Left) == 0 && !Suits(a, d) {
+				t.Errorf("%s: changed, it is not %s", name, d)
+			}
+		}
+	}
+	p, err := Propose(Request{Request: cobbler, Diets: []Diet{GlutenFree}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	was, _ := larder.Thickeners.Get("wheat_flour")
+	if x := p.Request.Thickener; x == nil || x.Key != "cornflour" || x.G == nil ||
+		math.Abs(*x.G-flourG*was.Strength) > 1e-9 {
+		t.Errorf("30 g of flour became %+v", x)
+	}
+	if p.Request.CrumbLayerG != 0 {
+		t.Error("breadcrumbs stay in a gluten-free dessert")
+	}
+	if c := cobbler.Liquids; len(c) != 2 || c[0].Key != "double_cream" {
+		t.Errorf("the request itself is changed: %+v", c)
+	}
+}
