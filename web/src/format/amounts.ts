@@ -128,6 +128,7 @@ export const short = (name: string) =>
     .replace(/\s*\([^)]*\)/g, '')
     .split(',')[0]!
     .trim() || name
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 export const lower = (name: string) => name.charAt(0).toLowerCase() + name.slice(1)
 
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })

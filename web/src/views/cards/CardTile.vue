@@ -27,7 +27,7 @@ defineEmits<{ open: []; more: [] }>()
       >
     </button>
     <button class="plain" :data-testid="`more-${card.name}`" @click="$emit('more')">
-      {{ `Version ${card.newest.number}, and more` }}
+      {{ `Version ${card.newest.number} · details` }}
     </button>
   </li>
 </template>

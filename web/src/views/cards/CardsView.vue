@@ -129,7 +129,7 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
       <el-input
         v-model="seeks.words"
         class="find"
-        placeholder="Find"
+        placeholder="Search"
         aria-label="Search by name or occasion"
         clearable
         data-testid="find-card"
@@ -149,7 +149,7 @@ const fromMore = (c: Card, v: Version) => open(c.id, c.name, v)
         </button>
       </div>
       <button class="plain" :aria-expanded="narrow" data-testid="narrow" @click="narrow = !narrow">
-        {{ narrow ? 'Hide filters' : 'Narrow…' }}
+        {{ narrow ? 'Hide filters' : 'Filter…' }}
       </button>
       <RouterLink class="push import" to="/cards/import" data-testid="import">Import a card</RouterLink>
     </div>

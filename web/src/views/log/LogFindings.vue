@@ -3,7 +3,7 @@ import { computed, onMounted, reactive, watch } from 'vue'
 import type { Finding } from '@/api/client'
 import { useWatch } from '@/stores/useWatch'
 import WorkProgress from '@/ui/WorkProgress.vue'
-import { date, integer } from '@/format/amounts'
+import { capital, date, integer } from '@/format/amounts'
 import HistoryChart from './HistoryChart.vue'
 import PointChart from './PointChart.vue'
 import type { useFindings } from './useFindings'
@@ -29,7 +29,6 @@ const about = { release: 'juice', softness: 'softness', colour: 'browning', thic
   string
 >
 const titled = (l: Finding) => (about[l.what] ? `${l.of}: ${about[l.what]}` : l.of)
-const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 const points = computed(() => learnt.value?.points ?? [])
 const drawn = (of: 'before' | 'after') =>
   points.value.map((p) => ({ x: p[of], y: p.logged_min, label: `${p.title}, ${date(p.at)}: ${p.text}` }))

@@ -5,7 +5,7 @@ import BoldText from '@/ui/BoldText.vue'
 import OwnIngredientOption from '@/ui/OwnIngredientOption.vue'
 import AmountField from '@/ui/AmountField.vue'
 import { useKitchen } from '@/stores/useKitchen'
-import { integer, percent } from '@/format/amounts'
+import { capital, integer, percent } from '@/format/amounts'
 import BakeAlternatives from '@/views/bench/bake/BakeAlternatives.vue'
 import CustardChoice from './CustardChoice.vue'
 import JuiceLedger from './JuiceLedger.vue'
@@ -174,11 +174,8 @@ function swap(key: string) {
       >
     </div>
     <p v-if="thickener" class="small quiet">
-      {{ `${thickener.clarity}; ${thickener.how}; frozen it ${thickener.freeze}`
-      }}<template v-if="thickener.avoid">{{
-        `. Not ${thickener.avoid.replace(/^gluten-free$/, 'gluten-free')}`
-      }}</template
-      >.
+      {{ `${capital(thickener.clarity)}. ${capital(thickener.how)}. After freezing: ${thickener.freeze}.`
+      }}<template v-if="thickener.avoid">{{ ` Not ${thickener.avoid}.` }}</template>
     </p>
     <div class="pair">
       <div class="field">
