@@ -5,6 +5,8 @@ import (
 	"strings"
 )
 
+var opening = regexp.MustCompile(`(?m)^<(script|template)[^>]*>`)
+
 var exported = regexp.MustCompile(
 	`(?m)^export (?:default )?(?:async )?(?:const|function|class|interface|type|enum) (\w+)`,
 )
@@ -17,7 +19,7 @@ func readVue(name string, src []byte) ([]Text, error) {
 	var texts []Text
 	from := 0
 	for from < len(src) {
-		open := regexp.MustCompile(`(?m)^<(script|template)[^>]*>`).FindSubmatchIndex(src[from:])
+		open := opening.FindSubmatchIndex(src[from:])
 		if open == nil {
 			break
 		}
@@ -157,10 +159,7 @@ func template(name string, file []byte, offset int, part string) []Text {
 			texts = append(texts, Text{name, lineAt(file, offset+at), kind, text})
 		}
 	}
-	blank := func(m string) string { return strings.Repeat(" ", len(m)) }
-	part = remark.ReplaceAllStringFunc(part, func(m string) string {
-		return strings.Repeat("\n", strings.Count(m, "\n")) + blank(m)[strings.Count(m, "\n"):]
-	})
+	part = remark.ReplaceAllStringFunc(part, blanked)
 	for _, m := range tag.FindAllStringIndex(part, -1) {
 		for _, a := range attribute.FindAllStringSubmatchIndex(part[m[0]:m[1]], -1) {
 			key, value, at := part[m[0]+a[2]:m[0]+a[3]], part[m[0]+a[4]:m[0]+a[5]], m[0]+a[4]
@@ -188,4 +187,15 @@ func template(name string, file []byte, offset int, part string) []Text {
 		at = m[1]
 	}
 	return texts
+}
+
+// blanked returns a text of the same length that has its line breaks and no letters.
+func blanked(s string) string {
+	b := []byte(s)
+	for i := range b {
+		if b[i] != '\n' {
+			b[i] = ' '
+		}
+	}
+	return string(b)
 }

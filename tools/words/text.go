@@ -54,9 +54,7 @@ func readGo(name string, src []byte) ([]Text, error) {
 			if !test {
 				addNames(add, n.Names)
 			}
-			if n.Tag != nil {
-				n.Tag = nil
-			}
+			n.Tag = nil // names of JSON are checked in the contract
 		case *ast.FuncDecl:
 			addNames(add, []*ast.Ident{n.Name})
 		case *ast.TypeSpec:
