@@ -65,48 +65,46 @@ func within(row columns, name string, change func(columns)) {
 
 // formerColumns are the names of columns before form 5, by table as it is called today.
 var formerColumns = map[string]map[string]string{
-	"resources":       {"has": "settings"},
-	"stock":           {"has": "content"},
-	"countdown":       {"asked": "digest"},
-	"day":             {"asked": "request", "laid": "schedule", "laid_of": "schedule_of"},
-	"learning":        {"says": "preferences"},
-	"watch_call":      {"says": "text"},
-	"bake":            {"told": "details", "happened": "actual"},
-	"bake_correction": {},
-	"watch":           {},
+	"resources":  {"has": "settings"},
+	"stock":      {"has": "content"},
+	"countdown":  {"asked": "digest"},
+	"day":        {"asked": "request", "laid": "schedule", "laid_of": "schedule_of"},
+	"learning":   {"says": "preferences"},
+	"watch_call": {"says": "text"},
+	"bake":       {"told": "details", "happened": "actual"},
 }
 
 // liftNames renames columns, and the keys of stored JSON, to the names that they have since form 5. The migration
 // 00027_plain_names.sql does the same in the database.
 func liftNames(table string, row columns) {
 	for was, is := range formerColumns[table] {
-		if value, ok := row[was]; ok {
-			row[is] = value
-			delete(row, was)
-		}
+		move(row, was, is)
 	}
 	switch table {
-	case "bake":
-		rename(row, "result", "actual")
 	case "bake_correction":
-		within(row, "was", func(was columns) {
-			if details, ok := was["told"]; ok {
-				was["details"] = details
-				delete(was, "told")
-			}
-		})
+		within(row, "was", func(was columns) { move(was, "told", "details") })
 	case "watch":
 		delete(row, "foreseen") // it is predicted again
-		rename(row, "answer", "weighed", "estimate")
-	case "countdown":
-		rename(row, "steps")
-	case "day":
-		rename(row, "request", "schedule")
-	case "resources":
-		rename(row, "settings")
-	case "stock":
-		rename(row, "content")
 	}
+	rename(row, renamedColumns[table]...)
+}
+
+// move gives a value another name.
+func move(row columns, was, is string) {
+	if value, ok := row[was]; ok {
+		row[is] = value
+		delete(row, was)
+	}
+}
+
+// renamedColumns are the columns whose JSON has keys that were renamed in form 5, by table.
+var renamedColumns = map[string][]string{
+	"bake":      {"result", "actual"},
+	"watch":     {"answer", "weighed", "estimate"},
+	"countdown": {"steps"},
+	"day":       {"request", "schedule"},
+	"resources": {"settings"},
+	"stock":     {"content"},
 }
 
 // rename gives the keys within columns their names of form 5; a column that is no JSON is left for the checks to name.
