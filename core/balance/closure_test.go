@@ -4,6 +4,8 @@ import (
 	"math"
 	"strings"
 	"testing"
+
+	"mabbin/core/larder"
 )
 
 // What is weighed is what stands on the table, what steamed off, and what was poured away or boiled off: for every
@@ -81,13 +83,12 @@ func TestOilIsNotRubbedIn(t *testing.T) {
 // More of one thing is more of what it does, in every style: sugar sweetens, juice wants thickener, thickener sets,
 // acid sharpens, a bigger dish takes more. Never the other way about, whatever the amounts.
 func TestMoreIsMore(t *testing.T) {
-	base := map[string]string{"bar": "bar_dough", "pie": "shortcrust"}
-	for _, style := range Styles() {
+	for _, style := range larder.Styles.All() {
 		start := func() Request {
 			r := gooseberries()
 			r.Style, r.Topping = style.Key, ToppingInput{Key: style.Topping}
-			if b := base[style.Key]; b != "" {
-				r.Base = &BaseInput{Key: b}
+			if style.Base != "" {
+				r.Base = &BaseInput{Key: style.Base}
 			}
 			return r
 		}

@@ -5,33 +5,6 @@ import (
 	"mabbin/core/message"
 )
 
-// StyleInfo is what a page that offers a style has to know of it.
-type StyleInfo struct {
-	Key       string
-	SetTarget float64
-	Families  []string // of toppings
-	Topping   string   // the usual one
-	Base      string   // the usual one, empty for none
-	Custard   bool     // one may be poured over its fruit
-}
-
-// Styles returns every style, in the order of the table.
-func Styles() []StyleInfo {
-	all := larder.Styles.All()
-	out := make([]StyleInfo, len(all))
-	for i, s := range all {
-		out[i] = StyleInfo{
-			Key:       s.Key,
-			SetTarget: s.UsualSet,
-			Families:  s.Families,
-			Topping:   s.Topping,
-			Base:      s.Base,
-			Custard:   s.Custard,
-		}
-	}
-	return out
-}
-
 // hotShare is the share of a topping's raw volume that takes part in the hot stack: a heaped pie's topping rides above
 // the rim, dough keeps its volume, crumbs settle.
 func (d *dessert) hotShare() float64 {

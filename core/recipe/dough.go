@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
@@ -90,15 +89,10 @@ type like struct {
 
 // toppingLikes are the tables' toppings. Only a betty's crumbs lie in layers without being asked to.
 func toppingLikes(style string) (out []like) {
-	var families []string
-	for _, s := range balance.Styles() {
-		if s.Key == style {
-			families = s.Families
-		}
-	}
+	of := larder.StyleOf(style)
 	for _, t := range larder.Toppings.All() {
 		if !t.None() {
-			out = append(out, like{t.Key, t.Parts, t.HydrationPct, slices.Contains(families, t.Family)})
+			out = append(out, like{t.Key, t.Parts, t.HydrationPct, of.Takes(t.Family)})
 		}
 	}
 	return out

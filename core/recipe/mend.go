@@ -130,15 +130,15 @@ func (m *Mended) apply(as balance.Request, a *balance.Answer, skip map[ChangeCod
 
 // effect tells what a change did, in the figures that moved.
 func effect(a, b *balance.Answer) message.Message {
-	var says []message.Message
+	var text []message.Message
 	moved := func(as string, x, y, least float64, value func(float64) message.Arg) {
 		if math.Abs(x-y) >= least {
-			says = append(says, message.New(as, value(x), value(y)))
+			text = append(text, message.New(as, value(x), value(y)))
 		}
 	}
 	share := func(x float64) message.Arg { return message.Number(shown(x), 1) }
 	if a.Set.Band != b.Set.Band {
-		says = append(says, message.New("{was} to {is}", message.Word(string(a.Set.Band)), message.Word(string(b.Set.Band))))
+		text = append(text, message.New("{was} to {is}", message.Word(string(a.Set.Band)), message.Word(string(b.Set.Band))))
 	}
 	moved(
 		"space below the rim {was} to {is}",
@@ -153,7 +153,7 @@ func effect(a, b *balance.Answer) message.Message {
 	moved("topping {was} to {is} % fat", a.Topping.Texture.FatPct, b.Topping.Texture.FatPct, 0.5, share)
 	moved("topping {was} to {is} % sugar", a.Topping.Texture.SugarPct, b.Topping.Texture.SugarPct, 0.5, share)
 	moved("portions {was} to {is}", a.Portions.Count, b.Portions.Count, 1, share)
-	return message.Join(", ", says...)
+	return message.Join(", ", text...)
 }
 
 // lessFruit takes the fruit down to what keeps the free rim, in whole 5 g; sugar and thickener with it, so that a
@@ -385,7 +385,7 @@ func inWords(err error) message.Message {
 	if !errors.As(err, &faults) {
 		return message.Of(err)
 	}
-	var says []message.Message
+	var text []message.Message
 	for _, f := range faults {
 		field, under := strings.CutPrefix(f.Pointer, "/lines")
 		if !under {
@@ -394,7 +394,7 @@ func inWords(err error) message.Message {
 		if field != "" {
 			f.Detail = message.New("{field} {wrong}", message.Text(field), message.Part(f.Detail))
 		}
-		says = append(says, f.Detail)
+		text = append(text, f.Detail)
 	}
-	return message.Join("; ", says...)
+	return message.Join("; ", text...)
 }

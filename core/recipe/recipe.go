@@ -5,10 +5,8 @@ package recipe
 import (
 	"fmt"
 	"regexp"
-	"slices"
 	"strings"
 
-	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/message"
@@ -228,10 +226,7 @@ func sortIntoBowls(rows []Row, own *larder.Own) {
 // findBase finds the base of a style that has one in a recipe without headings: the first of two doughs, with the fruit
 // between them; one dough alone is a bar's base and topping, or, with hardly any sugar, a pie's shell.
 func findBase(rows []Row, asked []LineRequest, style string, own *larder.Own) {
-	based := slices.ContainsFunc(
-		balance.Styles(),
-		func(s balance.StyleInfo) bool { return s.Key == style && s.Base != "" },
-	)
+	of := larder.StyleOf(style)
 	var doughs [][]int // rows of each
 	inside := false
 	for i, r := range rows {
@@ -249,13 +244,13 @@ func findBase(rows []Row, asked []LineRequest, style string, own *larder.Own) {
 			inside = false
 		}
 	}
-	if !based || len(doughs) == 0 {
+	if of.Base == "" || len(doughs) == 0 {
 		return
 	}
 	to := Base
 	if len(doughs) == 1 {
 		switch {
-		case larder.StyleOf(style).OneDough:
+		case of.OneDough:
 			to = BaseAndTopping
 		case sugarShare(rows, doughs[0], own) > shellSugar:
 			return // a crumble without a base

@@ -18,13 +18,12 @@ import (
 func randomCard(t *testing.T, chance *rand.Rand) (balance.Request, *balance.Answer, bool) {
 	t.Helper()
 	one := func(keys []string) string { return keys[chance.IntN(len(keys))] }
-	styles := balance.Styles()
 	r := balance.Request{
 		Dish: dish.Dish{
 			Shape: dish.Rectangle, LengthCM: 18 + 20*chance.Float64(), WidthCM: 15 + 10*chance.Float64(),
 			DepthCM: 4 + 3*chance.Float64(), Material: "stoneware",
 		},
-		Style:     styles[chance.IntN(len(styles))].Key,
+		Style:     one(larder.Styles.Keys()),
 		Topping:   balance.ToppingInput{Key: one(larder.Toppings.Keys())},
 		Thickener: &balance.ThickenerInput{Key: one(larder.Thickeners.Keys())},
 	}

@@ -29,7 +29,7 @@ func TestEveryCardIsRight(t *testing.T) {
 			}
 		}
 	}
-	for _, s := range balance.Styles() {
+	for _, s := range larder.Styles.All() {
 		if styles[s.Key] == 0 {
 			t.Errorf("no card of a %s", s.Key)
 		}

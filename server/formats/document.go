@@ -10,9 +10,9 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"mabbin/core/balance"
 	"mabbin/core/dish"
 	"mabbin/core/fault"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/parse"
 	"mabbin/core/recipe"
@@ -124,7 +124,7 @@ func tidy(d *recipe.Document) {
 		}
 	}
 	d.Method = steps
-	for _, s := range balance.Styles() {
+	for _, s := range larder.Styles.All() {
 		if strings.Contains(strings.ToLower(d.Name), s.Key) {
 			d.Style = s.Key
 		}

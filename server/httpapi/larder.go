@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"mabbin/api"
-	"mabbin/core/balance"
 	"mabbin/core/choice"
 	"mabbin/core/diet"
 	"mabbin/core/dish"
@@ -109,10 +108,10 @@ func tablesOf() api.Larder {
 			figureInfo(larder.OfFruit, larder.FruitFigures), figureInfo(larder.OfIngredient, larder.IngredientFigures),
 			figureInfo(larder.OfThickener, larder.ThickenerFigures), figureInfo(larder.OfTopping, larder.ToppingFigures),
 		),
-		Styles: each(balance.Styles(), func(x balance.StyleInfo) api.LarderStyle {
+		Styles: each(larder.Styles.All(), func(x larder.Style) api.LarderStyle {
 			return api.LarderStyle{
 				Key:       x.Key,
-				SetTarget: x.SetTarget,
+				SetTarget: x.UsualSet,
 				Topping:   x.Topping,
 				Base:      x.Base,
 				Custard:   x.Custard,
