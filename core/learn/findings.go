@@ -149,13 +149,10 @@ func (c *Correction) is() message.Message {
 
 // againstItsDial returns the offset of an oven in words, in degrees Celsius.
 func againstItsDial(offsetC float64) message.Message {
-	off := message.CelsiusDifference(math.Round(math.Abs(offsetC)))
-	switch math.Round(offsetC) {
-	case 0:
+	if math.Round(offsetC) == 0 {
 		return message.New("as hot as its dial")
-	default:
-		return message.New(pick(offsetC, "{off} cooler than its dial", "{off} hotter than its dial"), off)
 	}
+	return message.New("{off} than its dial", message.Part(hotter(offsetC)))
 }
 
 // errors say how far off predictions of unseen bakes were, without it and with it.
@@ -175,7 +172,7 @@ func (c *Correction) errors() message.Message {
 		message.Number(*c.Before, 1), message.Number(*c.After, 1))
 }
 
-// Text what was noticed of an oven that has changed.
+// Text returns what was noticed of an oven that has changed.
 func (c Change) Text(oven string) message.Message {
 	return message.New(
 		pick(c.Change,
@@ -186,7 +183,7 @@ func (c Change) Text(oven string) message.Message {
 	)
 }
 
-// Summary how well unseen bakes are predicted.
+// Summary returns how well bakes are predicted that were not learnt from.
 func (s PredictionScore) Summary() message.Message {
 	switch {
 	case s.Bakes == 0:

@@ -146,15 +146,13 @@ func yearsBetween(p []HistoryPoint) float64 {
 	return p[len(p)-1].At.Sub(p[0].At).Hours() / year.Hours()
 }
 
-// hotter says a figure of an oven, moreJuicy one of a fruit.
+// hotter returns the offset of an oven in words, moreJuicy the juice of a fruit relative to the tables, in percent.
 func hotter(x float64) message.Message {
 	off := message.CelsiusDifference(math.Round(math.Abs(x)))
-	switch math.Round(x) {
-	case 0:
+	if math.Round(x) == 0 {
 		return message.New("as its dial")
-	default:
-		return message.New(pick(x, "{off} cooler", "{off} hotter"), off)
 	}
+	return message.New(pick(x, "{off} cooler", "{off} hotter"), off)
 }
 
 func moreJuicy(x float64) message.Message {
@@ -164,15 +162,15 @@ func moreJuicy(x float64) message.Message {
 	return message.New(pick(x, "{by} % less", "{by} % more"), message.Number(math.Abs(x), 0))
 }
 
-func (h *History) add(b *LoggedBake, r HistoryRange, says func(float64) message.Message) {
+func (h *History) add(b *LoggedBake, r HistoryRange, text func(float64) message.Message) {
 	h.Points = append(h.Points, HistoryPoint{b.ID, r, message.New(
 		"{value} (90 % range {low} to {high})",
-		message.Part(says(r.Value)), message.Part(says(r.Low)), message.Part(says(r.High)))})
+		message.Part(text(r.Value)), message.Part(text(r.Low)), message.Part(text(r.High)))})
 	slices.SortStableFunc(h.Points, func(a, b HistoryPoint) int { return a.At.Compare(b.At) })
 }
 
 // scale sets the marks, some of step apart.
-func (h *History) scale(step float64, says func(float64) message.Message) {
+func (h *History) scale(step float64, text func(float64) message.Message) {
 	low, high := min(0, h.From.Low, h.To.Low), max(0, h.From.High, h.To.High)
 	for _, p := range h.Points {
 		low, high = min(low, p.Low), max(high, p.High)
@@ -181,7 +179,7 @@ func (h *History) scale(step float64, says func(float64) message.Message) {
 	for _, times := range []float64{1, 2, 4, 10, 20} {
 		if by := step * times; (high-low)/by <= most || times == 20 {
 			for at := by * math.Floor(low/by); at < high+by; at += by {
-				h.Ticks = append(h.Ticks, HistoryTick{at, says(at)})
+				h.Ticks = append(h.Ticks, HistoryTick{at, text(at)})
 			}
 			return
 		}
