@@ -21,17 +21,17 @@ func TestHowLongHandsTook(t *testing.T) {
 		t.Fatalf("no task %s", id)
 		return 0
 	}
-	laid, q := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
+	schedule, q := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
 	working := minutesOf(q, "One.fruit")
-	if len(laid.ActualTimes) != 0 {
-		t.Errorf("nothing is done, and it took %v", laid.ActualTimes)
+	if len(schedule.ActualTimes) != 0 {
+		t.Errorf("nothing is done, and it took %v", schedule.ActualTimes)
 	}
 
 	start, end := 430, 430+2*working
 	asked.Pinned = []day.Pin{{Task: "One.fruit", Start: start, End: &end}}
 	slow := yard()
 	slow.WorkFactors = map[string]float64{"fruit": 1.5}
-	done, q := lay(t, slow, asked, []day.PlannedOrder{o}, end+5, laid)
+	done, q := lay(t, slow, asked, []day.PlannedOrder{o}, end+5, schedule)
 	if got := minutesOf(q, "One.fruit"); got <= working {
 		t.Errorf("%d min for slow hands, %d reckoned", got, working)
 	}

@@ -61,6 +61,17 @@ type Unscheduled struct {
 // mostWaysOfOven is how many temperatures of one oven are tried in addition to what stands on the card.
 const mostWaysOfOven = 4
 
+// TrialTemperatures returns the oven temperatures at which the bake of a card is tried, C: 150 to 220 in steps of 10,
+// the range in which crumbles and pies are baked.
+func TrialTemperatures() []float64 {
+	const from, to, step = 150.0, 220.0, 10.0
+	var out []float64
+	for c := from; c <= to; c += step {
+		out = append(out, c)
+	}
+	return out
+}
+
 // BuildRequest is the day's question: what is wanted of a kitchen, with what has begun by now as it was planned before,
 // and what is or was in an oven as it really is. What can't be planned at all is left out of it.
 func BuildRequest(
@@ -87,7 +98,7 @@ func BuildRequest(
 	c.pins(now, before)
 	for _, w := range a.Remedies {
 		if w.Code != RemedyOneMix {
-			w.way().Apply(&c.q)
+			w.remedy().Apply(&c.q)
 		}
 	}
 	return c.q, c.unlaid
@@ -343,7 +354,7 @@ func (c *composing) mixes(now int, before *Schedule) {
 	}
 	for _, w := range c.asked.Remedies {
 		if w.Code == RemedyOneMix {
-			w.way().Apply(&c.q)
+			w.remedy().Apply(&c.q)
 		}
 	}
 }

@@ -51,21 +51,21 @@ func TestADessertIsMadeBeforeItsDay(t *testing.T) {
 		t.Fatalf("it is not offered: %+v", fresh.Plan.Clashes[0].Remedies)
 	}
 	way := fresh.Plan.Clashes[0].Remedies[i]
-	if says := way.Text.String(); !strings.Contains(says, "the day before") || !strings.Contains(says, "less crisp") {
-		t.Errorf("it says %q", says)
+	if text := way.Text.String(); !strings.Contains(text, "the day before") || !strings.Contains(text, "less crisp") {
+		t.Errorf("it says %q", text)
 	}
 	asked.Remedies = []day.AppliedRemedy{{Code: way.Code, Batch: way.Batch, Minutes: way.Minutes}}
-	laid, q := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
-	if len(laid.Plan.Clashes) != 0 || !laid.Orders[0].InTime {
-		t.Errorf("baked before, it is not in time: %+v", laid.Plan.Clashes)
+	schedule, q := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
+	if len(schedule.Plan.Clashes) != 0 || !schedule.Orders[0].InTime {
+		t.Errorf("baked before, it is not in time: %+v", schedule.Plan.Clashes)
 	}
 	for _, x := range q.Batches[0].Tasks {
 		if slices.Contains([]string{"fruit", "topping", "assemble", "chill"}, x.Kind) {
 			t.Errorf("on its day there is still %s", x.Kind)
 		}
 	}
-	if len(laid.Remedies) != 1 {
-		t.Errorf("the ways that were taken: %v", laid.Remedies)
+	if len(schedule.Remedies) != 1 {
+		t.Errorf("the ways that were taken: %v", schedule.Remedies)
 	}
 }
 
@@ -106,13 +106,13 @@ func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 	o := early(t, day.Hot)
 	o.Due = 12 * 60
 	asked := day.Orders{Orders: []day.Order{o.Order}}
-	laid, q := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
+	schedule, q := lay(t, yard(), asked, []day.PlannedOrder{o}, 0, nil)
 	last := 0
 	for _, x := range q.Batches[0].Tasks {
 		if x.Kind == "bake" {
 			last = len(x.Alternatives) - 1
-			for i := range laid.Plan.Schedule { // as it might have been planned in addition to others
-				if s := &laid.Plan.Schedule[i]; s.Task == x.ID {
+			for i := range schedule.Plan.Schedule { // as it might have been planned in addition to others
+				if s := &schedule.Plan.Schedule[i]; s.Task == x.ID {
 					s.Alternative = x.Alternatives[last].ID
 				}
 			}
@@ -123,9 +123,9 @@ func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 	}
 	for _, code := range []day.RemedyCode{day.RemedyBaked, day.RemedyFrozen} {
 		asked.Remedies = []day.AppliedRemedy{{Code: code, Batch: "Early"}}
-		q, _ := day.BuildRequest(yard(), asked, []day.PlannedOrder{o}, 0, laid, nil)
+		q, _ := day.BuildRequest(yard(), asked, []day.PlannedOrder{o}, 0, schedule, nil)
 		q.Iterations = 60
-		plan, err := day.PlanOn(t.Context(), q, &laid.Plan, time.Now, nil)
+		plan, err := day.PlanOn(t.Context(), q, &schedule.Plan, time.Now, nil)
 		if err != nil || len(plan.LeftOut) != 0 {
 			t.Errorf("%s: %v, left out %v", code, err, plan.LeftOut)
 		}
@@ -150,12 +150,12 @@ func TestADishHoldsWhatWasMadeBefore(t *testing.T) {
 		asked := day.Orders{
 			Orders: []day.Order{one.Order, two.Order}, Remedies: []day.AppliedRemedy{{Code: "baked_before", Batch: "Early"}},
 		}
-		laid, _ := lay(t, yard(), asked, []day.PlannedOrder{one, two}, 0, nil)
+		schedule, _ := lay(t, yard(), asked, []day.PlannedOrder{one, two}, 0, nil)
 		// its one dish holds what was baked before
-		if !slices.Contains(laid.Plan.LeftOut, "Late") || len(laid.Plan.Clashes) == 0 {
-			t.Errorf("%d min apart two stand in one dish: %+v", gap, laid.Orders)
+		if !slices.Contains(schedule.Plan.LeftOut, "Late") || len(schedule.Plan.Clashes) == 0 {
+			t.Errorf("%d min apart two stand in one dish: %+v", gap, schedule.Orders)
 		}
-		for _, c := range laid.Plan.Clashes {
+		for _, c := range schedule.Plan.Clashes {
 			if len(c.Remedies) == 0 {
 				t.Errorf("%d min apart: %s has no way out", gap, c.Batch)
 			}
@@ -178,11 +178,11 @@ func TestWaysOutOfWhatLiesAreTriedOnThePlan(t *testing.T) {
 		orders = append(orders, x)
 		asked.Orders = append(asked.Orders, x.Order)
 	}
-	laid, _ := lay(t, k, asked, orders, 0, nil)
-	if len(laid.Plan.Clashes) == 0 {
+	schedule, _ := lay(t, k, asked, orders, 0, nil)
+	if len(schedule.Plan.Clashes) == 0 {
 		t.Fatal("six hot dishes are ready at one time, from an oven that holds two")
 	}
-	for _, c := range laid.Plan.Clashes {
+	for _, c := range schedule.Plan.Clashes {
 		if len(c.Remedies) == 0 {
 			t.Errorf("%s has no way out", c.Batch)
 		}

@@ -68,7 +68,7 @@ func CheckOrders(a Orders) error {
 		cards[x.Card] = true
 	}
 	for i, w := range a.Remedies {
-		f.Among(fmt.Sprintf("/ways/%d", i), "/code", string(w.Code), ways)
+		f.Among(fmt.Sprintf("/ways/%d", i), "/code", string(w.Code), remedyCodes)
 	}
 	return f.Err()
 }
@@ -107,14 +107,3 @@ func (a Orders) Repeated() Orders {
 
 // RepeatWeeks is how many weeks back a day is looked for whose orders repeat every week. Working figure.
 const RepeatWeeks = 5
-
-// TrialTemperatures returns the oven temperatures at which the bake of a card is tried, C: 150 to 220 in steps of 10,
-// the range in which crumbles and pies are baked.
-func TrialTemperatures() []float64 {
-	const from, to, step = 150.0, 220.0, 10.0
-	var out []float64
-	for c := from; c <= to; c += step {
-		out = append(out, c)
-	}
-	return out
-}

@@ -94,13 +94,13 @@ func TestBadOrdersAreNamed(t *testing.T) {
 		"/people/0/hours/0", "/ways/0/code",
 	}
 	same(t, day.CheckOrders(bad), want)
-	house := day.Resources{
+	resources := day.Resources{
 		People: []day.Person{{ID: "A"}, {ID: "A", Hours: []day.Span{{0, 10}}}},
 		Ovens:  []day.OvenCapacity{{Tiers: []day.Tier{{Shelf: "top", WidthCM: 1, DepthCM: 40}}, WarmCPerMin: -1}},
 		Places: []day.Place{{ID: "cellar"}}, Mixers: -1, WashMin: 1e4,
 		SavedDays: []day.SavedDay{{Name: "Market", Orders: []day.Order{{ID: "x", Serve: day.Hot}}}, {Name: "Market"}},
 	}
-	same(t, day.CheckResources(house), []string{
+	same(t, day.CheckResources(resources), []string{
 		"/mixers", "/ovens/0/tiers/0/shelf", "/ovens/0/tiers/0/width_cm", "/ovens/0/warm_c_per_min", "/people/0/hours",
 		"/people/1/id", "/places/0/id", "/usual_days/0/orders/0/dishes", "/usual_days/1/name", "/usual_days/1/orders",
 		"/wash_min",
@@ -193,12 +193,12 @@ func TestADayIsPlanned(t *testing.T) {
 	)
 	orders := []day.PlannedOrder{crumble("Crumble", 12*60), cobbler}
 	asked := day.Orders{Orders: []day.Order{orders[0].Order, cobbler.Order}}
-	laid, q := lay(t, yard(), asked, orders, 0, nil)
+	schedule, q := lay(t, yard(), asked, orders, 0, nil)
 
 	if len(q.Batches) != 4 { // five dishes need three tiers: two, two and one
 		t.Errorf("%d batches, want the crumble and three parts of the cobbler", len(q.Batches))
 	}
-	for i, d := range laid.Orders {
+	for i, d := range schedule.Orders {
 		if !d.InTime || d.InAt == nil || *d.ReadyAt > asked.Orders[i].Due || d.Chance == nil {
 			t.Errorf("%+v", d)
 		}
@@ -211,8 +211,8 @@ func TestADayIsPlanned(t *testing.T) {
 		}
 	}
 	bakes, hands, cold := 0, 0, 0
-	for _, b := range laid.Bars {
-		switch laid.Lanes[b.Lane].Kind {
+	for _, b := range schedule.Bars {
+		switch schedule.Lanes[b.Lane].Kind {
 		case "oven":
 			bakes++
 		case "hands":
@@ -220,20 +220,21 @@ func TestADayIsPlanned(t *testing.T) {
 		case "place":
 			cold++
 		}
-		if b.From < laid.From || b.To > laid.To || b.To <= b.From || b.Text.IsZero() || b.Order == "" || b.Fruit == "" {
+		if b.From < schedule.From || b.To > schedule.To || b.To <= b.From || b.Text.IsZero() || b.Order == "" ||
+			b.Fruit == "" {
 			t.Errorf("a bar: %+v", b)
 		}
 	}
 	if bakes != 4 || hands < 12 || cold < 1 {
 		t.Errorf("%d bakes, %d pieces of work, %d in the cold", bakes, hands, cold)
 	}
-	for _, s := range laid.Sheets {
+	for _, s := range schedule.Sheets {
 		if !slices.IsSortedFunc(s.Rows, func(a, b day.Row) int { return a.At - b.At }) || len(s.Rows) == 0 {
 			t.Errorf("the sheet of %s: %+v", s.Of, s.Rows)
 		}
 	}
-	if len(laid.Heats) < 2 || !laid.Heats[0].Warming || laid.Heats[0].To != laid.Heats[1].From {
-		t.Errorf("the oven: %+v", laid.Heats)
+	if len(schedule.Heats) < 2 || !schedule.Heats[0].Warming || schedule.Heats[0].To != schedule.Heats[1].From {
+		t.Errorf("the oven: %+v", schedule.Heats)
 	}
 }
 
@@ -246,23 +247,24 @@ func TestAClashIsSolved(t *testing.T) {
 	again.ID, again.Due = "Two", 740
 	two = append(two, again)
 	asked := day.Orders{Orders: []day.Order{two[0].Order, two[1].Order}}
-	laid, _ := lay(t, yard(), asked, two, 0, nil)
-	if laid.Plan.Feasible || len(laid.Plan.Clashes) == 0 {
-		t.Fatalf("one dish is in two places: %+v", laid.Plan.Objective)
+	schedule, _ := lay(t, yard(), asked, two, 0, nil)
+	if schedule.Plan.Feasible || len(schedule.Plan.Clashes) == 0 {
+		t.Fatalf("one dish is in two places: %+v", schedule.Plan.Objective)
 	}
 	var way *day.Remedy
-	for _, w := range laid.Plan.Clashes[0].Remedies {
+	for _, w := range schedule.Plan.Clashes[0].Remedies {
 		if w.Code == "another_dish" {
 			way = &w
 		}
 	}
 	if way == nil {
-		t.Fatalf("another dish is no way out: %+v", laid.Plan.Clashes)
+		t.Fatalf("another dish is no way out: %+v", schedule.Plan.Clashes)
 	}
 	asked.Remedies = []day.AppliedRemedy{{Code: way.Code, Batch: way.Batch, Dish: way.Dish}}
-	laid, _ = lay(t, yard(), asked, two, 0, laid)
-	if !laid.Plan.Feasible || len(laid.Remedies) != 1 || !strings.Contains(laid.Remedies[0].String(), "Stoneware") {
-		t.Errorf("with another dish: %+v, %v", laid.Plan.Objective, laid.Remedies)
+	schedule, _ = lay(t, yard(), asked, two, 0, schedule)
+	if !schedule.Plan.Feasible || len(schedule.Remedies) != 1 ||
+		!strings.Contains(schedule.Remedies[0].String(), "Stoneware") {
+		t.Errorf("with another dish: %+v, %v", schedule.Plan.Objective, schedule.Remedies)
 	}
 }
 
@@ -323,15 +325,15 @@ func TestUnscheduledOrders(t *testing.T) {
 		func(*bake.DessertRequest) {},
 	)
 	asked := day.Orders{Orders: []day.Order{wide.Order, fine.Order}}
-	laid, _ := lay(t, yard(), asked, []day.PlannedOrder{wide, fine}, 0, nil)
-	if len(laid.Unscheduled) != 1 || laid.Unscheduled[0].Order != "Tray" || laid.Orders[0].InTime ||
-		!laid.Orders[1].InTime {
-		t.Errorf("a tray of 60 by 40: %+v, %+v", laid.Unscheduled, laid.Orders)
+	schedule, _ := lay(t, yard(), asked, []day.PlannedOrder{wide, fine}, 0, nil)
+	if len(schedule.Unscheduled) != 1 || schedule.Unscheduled[0].Order != "Tray" || schedule.Orders[0].InTime ||
+		!schedule.Orders[1].InTime {
+		t.Errorf("a tray of 60 by 40: %+v, %+v", schedule.Unscheduled, schedule.Orders)
 	}
 	asked.Closed = []string{"o"}
-	laid, q := lay(t, yard(), asked, []day.PlannedOrder{fine}, 0, nil)
-	if len(q.Ovens) != 0 || len(laid.Unscheduled) != 1 {
-		t.Errorf("the only oven is closed: %d ovens, %+v", len(q.Ovens), laid.Unscheduled)
+	schedule, q := lay(t, yard(), asked, []day.PlannedOrder{fine}, 0, nil)
+	if len(q.Ovens) != 0 || len(schedule.Unscheduled) != 1 {
+		t.Errorf("the only oven is closed: %d ovens, %+v", len(q.Ovens), schedule.Unscheduled)
 	}
 }
 
@@ -456,13 +458,13 @@ func TestKitchenResources(t *testing.T) {
 	kitchen := yard()
 	kitchen.Dishes[0].ID = "d"
 	kitchen.Resources.MixG = o.Answer.Balance.ToppingG * 0.6
-	laid, _ := lay(t, kitchen, asked, []day.PlannedOrder{o}, 0, nil)
-	if x := find(t, laid, "One.topping"); x.End-x.Start != 16 {
+	schedule, _ := lay(t, kitchen, asked, []day.PlannedOrder{o}, 0, nil)
+	if x := find(t, schedule, "One.topping"); x.End-x.Start != 16 {
 		t.Errorf("two mixes of 8 min: %+v", x)
 	}
 	kitchen.Resources.Dishes = []day.Vessel{{Dish: "d", LengthCM: 52, WidthCM: 30}}
-	if laid, _ = lay(t, kitchen, asked, []day.PlannedOrder{o}, 0, nil); len(laid.Unscheduled) != 1 {
-		t.Errorf("52 cm over its handles, on a tier of 50: %+v", laid.Orders)
+	if schedule, _ = lay(t, kitchen, asked, []day.PlannedOrder{o}, 0, nil); len(schedule.Unscheduled) != 1 {
+		t.Errorf("52 cm over its handles, on a tier of 50: %+v", schedule.Orders)
 	}
 	if d := day.UsualOutside(kitchen.Dishes[0]); d.LengthCM != 28 || d.WidthCM != 22 || d.Dish != "d" {
 		t.Errorf("24 x 18 inside, outside %+v", d)

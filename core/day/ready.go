@@ -162,11 +162,11 @@ var stepWords = map[string]string{
 // tell writes down what is done when, and how it is said in a line.
 func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
 	oven := &s.p.ovens[0]
-	heat := func(at, minutes int, c float64, says message.Message) {
+	heat := func(at, minutes int, c float64, text message.Message) {
 		warm := oven.change(s.p.roomC, c)
 		r.Steps = append(r.Steps,
 			Step{"heat", at - warm, warm, false, message.New("Heat the oven to {heat}", message.OvenHeat(c))},
-			Step{"bake", at, minutes, true, says})
+			Step{"bake", at, minutes, true, text})
 	}
 	heated := false
 	for i := range s.p.tasks {
@@ -174,14 +174,14 @@ func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
 		switch t.Uses {
 		case "oven":
 			x := &t.bakes[at.alt]
-			says := message.New("Into the oven, {n} min", message.Count(at.end-at.start))
+			text := message.New("Into the oven, {n} min", message.Count(at.end-at.start))
 			if t.Kind == "parbake" {
-				says = message.New("Par-bake the base, {n} min", message.Count(at.end-at.start))
+				text = message.New("Par-bake the base, {n} min", message.Count(at.end-at.start))
 			}
 			if heated {
-				r.Steps = append(r.Steps, Step{"bake", at.start, at.end - at.start, true, says})
+				r.Steps = append(r.Steps, Step{"bake", at.start, at.end - at.start, true, text})
 			} else {
-				heat(at.start, at.end-at.start, x.Stages[0].OvenC, says)
+				heat(at.start, at.end-at.start, x.Stages[0].OvenC, text)
 				heated = true
 			}
 			for _, touch := range at.touches {

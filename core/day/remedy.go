@@ -27,7 +27,7 @@ const (
 	RemedyFewer         RemedyCode = "fewer"
 )
 
-var ways = message.Words(
+var remedyCodes = message.Words(
 	RemedyAhead,
 	RemedyOneMix,
 	RemedyFrozen,
@@ -52,7 +52,7 @@ type AppliedRemedy struct {
 	Minutes int        `json:"minutes,omitempty"`
 }
 
-func (w AppliedRemedy) way() Remedy {
+func (w AppliedRemedy) remedy() Remedy {
 	return Remedy{
 		Code: w.Code, Batch: w.Batch, Task: w.Task, Dish: w.Dish, Oven: w.Oven, Person: w.Person, Minutes: w.Minutes,
 	}

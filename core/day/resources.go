@@ -85,13 +85,13 @@ func (h Resources) Usual(ovens []string) Resources {
 	if h.WashMin == 0 {
 		h.WashMin = usualWashMin
 	}
-	told := map[string]OvenCapacity{}
+	reported := map[string]OvenCapacity{}
 	for _, o := range h.Ovens {
-		told[o.Oven] = o
+		reported[o.Oven] = o
 	}
 	all := make([]OvenCapacity, len(ovens))
 	for i, id := range ovens {
-		o := told[id]
+		o := reported[id]
 		o.Oven = id
 		if len(o.Tiers) == 0 {
 			o.Tiers = []Tier{{ID: "middle", Shelf: "middle", WidthCM: usualTierWide, DepthCM: usualTierDeep}}

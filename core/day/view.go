@@ -166,7 +166,7 @@ func NewSchedule(
 		if t := s.tasks[w.Task]; t != nil {
 			kind = t.Kind
 		}
-		s.out.Remedies = append(s.out.Remedies, w.way().words(kind))
+		s.out.Remedies = append(s.out.Remedies, w.remedy().words(kind))
 	}
 	s.moved(before)
 	s.took()

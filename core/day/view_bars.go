@@ -58,11 +58,11 @@ func (s *showing) bar(x Scheduled) {
 		bar.Dish = o.Dessert.Request.Dish
 		bar.Fruit = o.Dessert.Request.Fruits[0].Key
 	}
-	add := func(kind LaneKind, of, tier string, says message.Message, from, to int) {
+	add := func(kind LaneKind, of, tier string, text message.Message, from, to int) {
 		if bar.Lane = s.lane(kind, of, tier); bar.Lane < 0 || to <= from {
 			return
 		}
-		bar.Text, bar.From, bar.To = says, from, to
+		bar.Text, bar.From, bar.To = text, from, to
 		s.out.Bars = append(s.out.Bars, bar)
 	}
 	switch t.Uses {
