@@ -331,10 +331,10 @@ func TestADayAtTheCafe(t *testing.T) {
 	if _, err := d.SetOrders(t.Context(), c.kitchen, saturday, nobody, ""); !has(err, "/orders/0/card") {
 		t.Errorf("nobody's card: %v", err)
 	}
-	laid, err := d.Schedule(t.Context(), c.kitchen, saturday, SchedulingJob{Iterations: 20})
-	if err != nil || laid.Schedule == nil || len(laid.Schedule.Orders) != 2 || !laid.Schedule.Orders[0].InTime ||
-		laid.Outdated() {
-		t.Fatalf("%+v, %v", laid.Schedule, err)
+	planned, err := d.Schedule(t.Context(), c.kitchen, saturday, SchedulingJob{Iterations: 20})
+	if err != nil || planned.Schedule == nil || len(planned.Schedule.Orders) != 2 || !planned.Schedule.Orders[0].InTime ||
+		planned.Outdated() {
+		t.Fatalf("%+v, %v", planned.Schedule, err)
 	}
 	kept, err := d.Open(t.Context(), c.kitchen, saturday)
 	if err != nil || kept.Schedule == nil || kept.Outdated() {
@@ -354,11 +354,11 @@ func TestADayAtTheCafe(t *testing.T) {
 	if err != nil || len(many) != 1 || many[0].Name != "Gooseberry crumble" {
 		t.Errorf("%+v, %v", many, err)
 	}
-	house, err := d.Resources(t.Context(), c.kitchen)
-	if err != nil || len(house.Ovens) != 1 || len(house.Outside) != 2 || len(house.People) == 0 {
-		t.Errorf("what is usual: %+v, %v", house, err)
+	resources, err := d.Resources(t.Context(), c.kitchen)
+	if err != nil || len(resources.Ovens) != 1 || len(resources.Outside) != 2 || len(resources.People) == 0 {
+		t.Errorf("what is usual: %+v, %v", resources, err)
 	}
-	bad := house.Resources
+	bad := resources.Resources
 	bad.BowlML = 3
 	if err := d.SetResources(t.Context(), c.kitchen, bad, ""); !has(err, "/bowl_ml") {
 		t.Errorf("a bowl of 3 ml: %v", err)

@@ -127,7 +127,7 @@ func (d Days) SetOrders(
 	return kept, err
 }
 
-// ResourceSettings is what a kitchen has for its days, with what is usual where it has reported nothing.
+// ResourceSettings is what a kitchen has for its days, with what is usual where it has stored nothing.
 type ResourceSettings struct {
 	day.Resources
 	Revision string
@@ -136,7 +136,7 @@ type ResourceSettings struct {
 
 // Resources is what a kitchen has for its days.
 func (d Days) Resources(ctx context.Context, kitchen uuid.UUID) (ResourceSettings, error) {
-	told, err := d.Store.Resources(ctx, kitchen)
+	stored, err := d.Store.Resources(ctx, kitchen)
 	if err != nil {
 		return ResourceSettings{}, err
 	}
@@ -150,7 +150,7 @@ func (d Days) Resources(ctx context.Context, kitchen uuid.UUID) (ResourceSetting
 			ids = append(ids, o.ID.String())
 		}
 	}
-	out := ResourceSettings{Resources: told.Usual(ids), Revision: RevisionOf(told), Outside: []day.Vessel{}}
+	out := ResourceSettings{Resources: stored.Usual(ids), Revision: RevisionOf(stored), Outside: []day.Vessel{}}
 	dishes, err := d.Equipment.Dishes(ctx, kitchen)
 	for _, x := range dishes {
 		out.Outside = append(out.Outside, day.UsualOutside(shelfDish(x)))

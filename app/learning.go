@@ -200,17 +200,17 @@ func (x taught) findings(learnt *learn.Result) Findings {
 func (l *Learning) SetPreferences(
 	ctx context.Context,
 	kitchen uuid.UUID,
-	says learn.Preferences,
+	preferences learn.Preferences,
 	when Precondition,
 ) (*CurrentFindings, error) {
-	if err := learn.CheckPreferences(says); err != nil {
+	if err := learn.CheckPreferences(preferences); err != nil {
 		return nil, err
 	}
 	_, err := l.Store.UpdateLearningPreferences(
 		ctx,
 		kitchen,
 		when,
-		func(learn.Preferences) (learn.Preferences, error) { return says, nil },
+		func(learn.Preferences) (learn.Preferences, error) { return preferences, nil },
 	)
 	if err != nil {
 		return nil, err
@@ -222,16 +222,16 @@ func (l *Learning) SetPreferences(
 func (l *Learning) Forecaster(
 	ctx context.Context,
 	kitchen uuid.UUID,
-) (f learn.Forecaster, says learn.Preferences, err error) {
+) (f learn.Forecaster, preferences learn.Preferences, err error) {
 	f.Keep = l.Surfaces
 	if f.Used, err = l.Kitchens.Learnt(ctx, kitchen); err != nil {
-		return f, says, err
+		return f, preferences, err
 	}
 	if f.Posterior, err = l.Store.Posterior(ctx, kitchen); err != nil {
-		return f, says, err
+		return f, preferences, err
 	}
-	says, err = l.Store.LearningPreferences(ctx, kitchen)
-	return f, says, err
+	preferences, err = l.Store.LearningPreferences(ctx, kitchen)
+	return f, preferences, err
 }
 
 // Forecast is what is predicted of what is on the Bench, with its ranges, by all that its kitchen's log teaches.
@@ -259,11 +259,11 @@ func (l *Learning) Forecast(ctx context.Context, q BenchQuestion) (learn.Dessert
 // Filter predicts bakes in an oven, also while they are under way; nil: in none that the Shelf knows, or nowhere yet.
 func (l *Learning) Filter(ctx context.Context, kitchen, oven *uuid.UUID) (watch.Filter, error) {
 	f := learn.Forecaster{Keep: l.Surfaces}
-	var says learn.Preferences
+	var preferences learn.Preferences
 	var in *KitchenOven
 	if kitchen != nil {
 		var err error
-		if f, says, err = l.Forecaster(ctx, *kitchen); err != nil {
+		if f, preferences, err = l.Forecaster(ctx, *kitchen); err != nil {
 			return nil, err
 		}
 		if oven != nil {
@@ -279,7 +279,7 @@ func (l *Learning) Filter(ctx context.Context, kitchen, oven *uuid.UUID) (watch.
 		q := b.Request
 		q.Request, q.Setting = q.Request.Weighed(&b.Predicted.Balance), unlearnt(q.Setting, in)
 		q.Setting.Stages = b.Stages
-		x := learn.LoggedBake{ID: "bake", At: now, Oven: ovenKey(oven, now, says), Request: q}
+		x := learn.LoggedBake{ID: "bake", At: now, Oven: ovenKey(oven, now, preferences), Request: q}
 		if seen := b.Probed(); len(seen) > 0 {
 			x.Happened = &learn.Probed{Readings: seen}
 		}
@@ -296,16 +296,16 @@ type taught struct {
 }
 
 // ovenKey is an oven's key in the log; empty: baked in none that the Shelf knows.
-func ovenKey(oven *uuid.UUID, at time.Time, says learn.Preferences) string {
+func ovenKey(oven *uuid.UUID, at time.Time, preferences learn.Preferences) string {
 	if oven == nil {
 		return ""
 	}
-	return says.OvenKey(oven.String(), at)
+	return preferences.OvenKey(oven.String(), at)
 }
 
 // log is a kitchen's log as it is learnt from: weights as they were weighed, stages as they happened, and each oven as
 // the Shelf has it.
-func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Preferences) (taught, error) {
+func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, preferences learn.Preferences) (taught, error) {
 	out := taught{names: map[uuid.UUID]string{}, ovens: map[string]string{}}
 	k, err := l.Kitchens.OneKitchen(ctx, kitchen)
 	if err != nil {
@@ -319,7 +319,7 @@ func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Prefer
 		return out, err
 	}
 	out.Now = l.Clock()
-	out.Off = says.Off
+	out.Off = preferences.Off
 	ovens := map[uuid.UUID]*KitchenOven{}
 	for _, b := range page {
 		if b.Unusable != nil {
@@ -336,7 +336,7 @@ func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Prefer
 			}
 			o = ovens[*b.OvenID]
 		}
-		key := ovenKey(b.OvenID, b.BakedAt, says)
+		key := ovenKey(b.OvenID, b.BakedAt, preferences)
 		switch {
 		case o == nil:
 			out.ovens[key] = "" // there is but one
@@ -344,7 +344,7 @@ func (l *Learning) log(ctx context.Context, kitchen uuid.UUID, says learn.Prefer
 			out.ovens[key] = o.Name
 		}
 		logged := b.toLearnFrom(k.AltitudeM, o, key)
-		logged.LeftOut = slices.Contains(says.LeftOut, b.ID.String())
+		logged.LeftOut = slices.Contains(preferences.LeftOut, b.ID.String())
 		if learn.CheckLog(learn.LogRequest{Bakes: []learn.LoggedBake{logged}}) == nil {
 			out.Bakes = append(out.Bakes, logged)
 			out.names[b.ID] = b.Title
@@ -361,13 +361,13 @@ func (b BakeRecord) toLearnFrom(altitudeM float64, o *KitchenOven, oven string) 
 		s.Stages = bake.Elapsed(b.Happened.Stages, b.Happened.Minutes)
 	}
 	setting := SettingIn(altitudeM, o, s, Weather{})
-	told := learn.ReportedBy(b.words(), b.Details)
+	reported := learn.ReportedBy(b.words(), b.Details)
 	if b.Happened == nil {
-		setting.Stages = told.BakedAtLeast(setting.Stages)
+		setting.Stages = reported.BakedAtLeast(setting.Stages)
 	}
 	out := learn.LoggedBake{
 		ID: b.ID.String(), At: b.BakedAt, Oven: oven, Lots: map[string]string{}, WholeDish: true,
-		Request: bake.DessertRequest{Request: b.Request.Weighed(&b.Result), Setting: setting}, Reported: told,
+		Request: bake.DessertRequest{Request: b.Request.Weighed(&b.Result), Setting: setting}, Reported: reported,
 	}
 	for _, f := range b.Request.Fruits {
 		if lot := b.Details.Lots[f.Key]; lot != "" {

@@ -73,9 +73,9 @@ func TestALogTeachesItsKitchen(t *testing.T) {
 	book := &lessonBook{}
 	k := learned{kitchens{id: uuid.New(), ovens: []KitchenOven{deck}}, book}
 	clock := &clock{at: saturday}
-	told := 0
+	reported := 0
 	l := &Learning{
-		Store: book, Kitchens: k, Surfaces: NewSurfaces(), Clock: clock.now, Notify: func(uuid.UUID) { told++ },
+		Store: book, Kitchens: k, Surfaces: NewSurfaces(), Clock: clock.now, Notify: func(uuid.UUID) { reported++ },
 	}
 	heat, minutes := 190.0, 60.0
 	setting := Setting{OvenID: &deck.ID, OvenC: &heat, Minutes: &minutes}
@@ -101,8 +101,8 @@ func TestALogTeachesItsKitchen(t *testing.T) {
 	book.bakes = append(book.bakes, BakeRecord{ID: uuid.New(), Unusable: ErrUnusable})
 	err = l.Update(t.Context(), k.id, nil)
 	x := book.state.Findings
-	if err != nil || told != 1 || book.sure.Bakes != 5 || len(x.Histories) == 0 || len(book.learnt.Ovens) != 1 {
-		t.Fatalf("%d told, from %d bakes, %+v, %v", told, book.sure.Bakes, book.learnt, err)
+	if err != nil || reported != 1 || book.sure.Bakes != 5 || len(x.Histories) == 0 || len(book.learnt.Ovens) != 1 {
+		t.Fatalf("%d told, from %d bakes, %+v, %v", reported, book.sure.Bakes, book.learnt, err)
 	}
 	after, err := l.Forecast(t.Context(), q)
 	now := after.Forecast.MiddleBubbles

@@ -136,7 +136,7 @@ func (d Days) minuteOf(date time.Time) int {
 
 // hands are factors on the minutes of hands, by what the last days have reported.
 func (d Days) hands(ctx context.Context, kitchen uuid.UUID) (map[string]float64, error) {
-	says, err := d.Learning.LearningPreferences(ctx, kitchen)
+	preferences, err := d.Learning.LearningPreferences(ctx, kitchen)
 	if err != nil {
 		return nil, err
 	}
@@ -146,7 +146,7 @@ func (d Days) hands(ctx context.Context, kitchen uuid.UUID) (map[string]float64,
 	}
 	out := map[string]float64{}
 	for _, h := range all {
-		if h.Used && !says.IsOff(learn.WorkTime, h.Kind) {
+		if h.Used && !preferences.IsOff(learn.WorkTime, h.Kind) {
 			out[h.Kind] = h.Factor
 		}
 	}
@@ -165,13 +165,13 @@ func WorkTimes(ctx context.Context, days interface {
 	if err != nil {
 		return nil, err
 	}
-	var told []day.ActualTime
+	var reported []day.ActualTime
 	for _, x := range past {
 		if x.Schedule != nil {
-			told = append(told, x.Schedule.ActualTimes...)
+			reported = append(reported, x.Schedule.ActualTimes...)
 		}
 	}
-	return learn.EstimateWorkTimes(told), nil
+	return learn.EstimateWorkTimes(reported), nil
 }
 
 // kitchen is what a day is planned in.

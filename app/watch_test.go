@@ -210,7 +210,7 @@ func TestCallsAreAnswered(t *testing.T) {
 	if c := answer(AnswerUndo, 0); c.State != watch.Waiting {
 		t.Errorf("%s", c.State)
 	}
-	told := y.told.Load()
+	reported := y.told.Load()
 	if _, err := y.AnswerCall(
 		t.Context(),
 		y.kitchen,
@@ -219,8 +219,8 @@ func TestCallsAreAnswered(t *testing.T) {
 		AnswerDone,
 		0,
 	); err == nil ||
-		y.told.Load() != told {
-		t.Errorf("a call that is none: %v, told %d times", err, y.told.Load()-told)
+		y.told.Load() != reported {
+		t.Errorf("a call that is none: %v, told %d times", err, y.told.Load()-reported)
 	}
 	if _, err := y.AnswerCall(t.Context(), uuid.New(), w.ID, look.ID, AnswerDone, 0); !errors.Is(err, ErrNotFound) {
 		t.Errorf("in another kitchen: %v", err)

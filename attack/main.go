@@ -29,9 +29,9 @@ type report struct {
 }
 
 // longest notes the processor time of a request.
-func (r *report) longest(took time.Duration, what string) {
-	if took > r.processor {
-		r.processor, r.took = took, what
+func (r *report) longest(actual time.Duration, what string) {
+	if actual > r.processor {
+		r.processor, r.took = actual, what
 	}
 }
 
@@ -186,11 +186,11 @@ func hostileWith(seed uint64) func(context.Context, *machine, *client) (report, 
 			before := m.processor()
 			a := c.do(r)
 			stop()
-			took := m.processor() - before
+			actual := m.processor() - before
 			if long[q.Operation] {
-				out.plannings = max(out.plannings, took)
+				out.plannings = max(out.plannings, actual)
 			} else {
-				out.longest(took, q.String())
+				out.longest(actual, q.String())
 				if a.code == 0 && ctx.Err() == nil {
 					out.wrong = append(out.wrong, "no answer to "+q.String())
 				}

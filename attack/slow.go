@@ -31,21 +31,21 @@ func slow(ctx context.Context, m *machine, c *client) (report, error) {
 			all.Go(func() { trickle(ctx, m.addr, head) })
 		}
 	}
-	var took []float64
+	var actual []float64
 	for ctx.Err() == nil {
 		began := time.Now()
 		if a := c.send("GET", k.base+"/stock", "", ""); a.code/100 != 2 {
 			out.wrong = append(out.wrong, fmt.Sprintf("during slow clients: %d %.200s", a.code, a.body))
 		}
-		took = append(took, float64(time.Since(began).Milliseconds()))
+		actual = append(actual, float64(time.Since(began).Milliseconds()))
 		select {
 		case <-ctx.Done():
 		case <-time.After(20 * time.Millisecond):
 		}
 	}
 	all.Wait()
-	slices.Sort(took)
-	p95 := took[len(took)*95/100]
+	slices.Sort(actual)
+	p95 := actual[len(actual)*95/100]
 	out.says = fmt.Sprintf("%d connections; an answer during them takes %.0f ms (95 %%)", slowClients*len(heads), p95)
 	const most = 500
 	if p95 > most {

@@ -74,12 +74,12 @@ func TestEnumerationsAreWrittenFromWhatTheyName(t *testing.T) {
 // Every choice can be reported from the others, and is reported in words.
 func TestEveryChoiceHasALabel(t *testing.T) {
 	for name, list := range choice.Lists {
-		seen, said := map[string]bool{}, map[string]bool{}
+		seen, text := map[string]bool{}, map[string]bool{}
 		for _, c := range list {
-			if seen[c.Value] || c.Label.IsZero() || said[c.Label.String()] {
+			if seen[c.Value] || c.Label.IsZero() || text[c.Label.String()] {
 				t.Errorf("%s: %q, %q is there twice, or has no words", name, c.Value, c.Label)
 			}
-			seen[c.Value], said[c.Label.String()] = true, true
+			seen[c.Value], text[c.Label.String()] = true, true
 		}
 	}
 }

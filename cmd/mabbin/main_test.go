@@ -76,9 +76,9 @@ func TestListenSaysWhatIsWrong(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer func() { _ = l.Close() }()
-	for addr, says := range map[string]string{l.Addr().String(): "in use", "0.0.0.0:8080": "not on loopback", "8080": "not an address"} {
-		if _, err := listen(t.Context(), addr); err == nil || !strings.Contains(err.Error(), says) {
-			t.Errorf("%s: %v, want %q", addr, err, says)
+	for addr, text := range map[string]string{l.Addr().String(): "in use", "0.0.0.0:8080": "not on loopback", "8080": "not an address"} {
+		if _, err := listen(t.Context(), addr); err == nil || !strings.Contains(err.Error(), text) {
+			t.Errorf("%s: %v, want %q", addr, err, text)
 		}
 	}
 }

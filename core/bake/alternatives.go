@@ -172,8 +172,8 @@ type adder func(question, key, name, says string, chosen bool, change func(*Dess
 // ways are the alternatives that this dessert could go by.
 func ways(q DessertRequest) []option {
 	var out []option
-	add := func(question, key, name, says string, chosen bool, change func(*DessertRequest)) *Alternative {
-		a := Alternative{Question: question, Key: key, Name: message.New(name), Text: message.New(says), Chosen: chosen}
+	add := func(question, key, name, text string, chosen bool, change func(*DessertRequest)) *Alternative {
+		a := Alternative{Question: question, Key: key, Name: message.New(name), Text: message.New(text), Chosen: chosen}
 		out = append(out, option{a, change})
 		return &out[len(out)-1].Alternative
 	}
@@ -232,9 +232,9 @@ func lighterWays(r balance.Request, t larder.Topping, add adder) {
 			if pct == nil {
 				pct = map[string]float64{}
 			}
-			now, told := pct[key]
+			now, reported := pct[key]
 			for _, p := range t.Parts {
-				if p.Key == key && !told {
+				if p.Key == key && !reported {
 					now = p.Pct
 				}
 			}

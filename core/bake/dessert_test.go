@@ -156,9 +156,9 @@ func TestBerriesThatFallComeRight(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if says := a.Verdict.Summary.String(); !a.Verdict.Right || a.Expected().Fruit != "mush" ||
-		!strings.Contains(says, "soft fruit") {
-		t.Errorf("%s fruit: %s", a.Expected().Fruit, says)
+	if text := a.Verdict.Summary.String(); !a.Verdict.Right || a.Expected().Fruit != "mush" ||
+		!strings.Contains(text, "soft fruit") {
+		t.Errorf("%s fruit: %s", a.Expected().Fruit, text)
 	}
 }
 

@@ -57,19 +57,19 @@ func stagesSay(stages []Stage) (out []message.Message) {
 		if i > 0 && bareCover(s.Cover) == "" && bareCover(stages[i-1].Cover) != "" {
 			how = message.New("uncovered")
 		}
-		says := message.New("{minutes} min at {heat}", message.Number(s.Minutes, 0), message.OvenHeat(s.OvenC))
+		text := message.New("{minutes} min at {heat}", message.Number(s.Minutes, 0), message.OvenHeat(s.OvenC))
 		if !how.IsZero() {
-			says = message.Join(", ", says, how)
+			text = message.Join(", ", text, how)
 		}
 		switch {
 		case s.AddTopping:
-			says = message.New("Put the topping on: {then}", message.Part(says))
+			text = message.New("Put the topping on: {then}", message.Part(text))
 		case s.PushUnder:
-			says = message.New("Push the crust into the juice: {then}", message.Part(says))
+			text = message.New("Push the crust into the juice: {then}", message.Part(text))
 		case i > 0:
-			says = message.New("Then {then}", message.Part(says))
+			text = message.New("Then {then}", message.Part(text))
 		}
-		out = append(out, message.New("{what}.", message.Part(says)))
+		out = append(out, message.New("{what}.", message.Part(text)))
 	}
 	return out
 }

@@ -31,18 +31,18 @@ func stepOf(a *DessertAnswer, code string) string {
 func TestTheMethodIsThePlans(t *testing.T) {
 	foil := []Stage{{Minutes: 20, OvenC: 185, Cover: "foil"}, {Minutes: 40, OvenC: 185}}
 	a := dessertOf(t, func(_ *balance.Request, s *Setting) { s.Stages = foil })
-	says := stepOf(a, "bake")
+	text := stepOf(a, "bake")
 	for _, want := range []string{"20 min at 185 C, under foil.", "Then 40 min at 185 C, uncovered.", "Start checking"} {
-		if !strings.Contains(says, want) {
-			t.Errorf("no %q in %q", want, says)
+		if !strings.Contains(text, want) {
+			t.Errorf("no %q in %q", want, text)
 		}
 	}
 	if rest := stepOf(a, "rest"); !strings.Contains(rest, "min on the rack") {
 		t.Errorf("the rest is %q", rest)
 	}
 	open := dessertOf(t, func(_ *balance.Request, s *Setting) { s.Stages = []Stage{{Minutes: 60, OvenC: 180}} })
-	if says := stepOf(open, "bake"); strings.Contains(says, "cover") {
-		t.Errorf("a bare dish is covered or uncovered: %q", says)
+	if text := stepOf(open, "bake"); strings.Contains(text, "cover") {
+		t.Errorf("a bare dish is covered or uncovered: %q", text)
 	}
 	cold := dessertOf(t, func(_ *balance.Request, s *Setting) { s.FillingC = gap(-18) })
 	if !cold.Plan.ColdStart || cold.Plan.OvenC < 150 {

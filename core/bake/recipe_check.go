@@ -103,33 +103,33 @@ func minutesOf(stages []Stage) (sum float64) {
 
 // mendText tells what is different.
 func mendText(as, to []Stage) message.Message {
-	var says []message.Message
+	var text []message.Message
 	if d := to[0].OvenC - as[0].OvenC; math.Abs(d) >= 1 {
-		says = append(
-			says,
+		text = append(
+			text,
 			message.New("at {heat} instead of {was}", message.OvenHeat(to[0].OvenC), message.OvenHeat(as[0].OvenC)),
 		)
 	}
 	switch d := minutesOf(to) - minutesOf(as); {
 	case d >= 1:
-		says = append(says, message.New("{minutes} min longer", message.Number(d, 0)))
+		text = append(text, message.New("{minutes} min longer", message.Number(d, 0)))
 	case d <= -1:
-		says = append(says, message.New("{minutes} min less", message.Number(-d, 0)))
+		text = append(text, message.New("{minutes} min less", message.Number(-d, 0)))
 	}
 	for i, s := range to {
 		switch {
 		case s.Cover == "foil" && i == 0 && len(to) > 1:
-			says = append(says, message.New("under foil for the first {minutes} min", message.Number(s.Minutes, 0)))
+			text = append(text, message.New("under foil for the first {minutes} min", message.Number(s.Minutes, 0)))
 		case s.Cover == "foil" && i > 0:
-			says = append(says, message.New("foil on after {minutes} min", message.Number(to[0].Minutes, 0)))
+			text = append(text, message.New("foil on after {minutes} min", message.Number(to[0].Minutes, 0)))
 		case s.PushUnder:
-			says = append(
-				says,
+			text = append(
+				text,
 				message.New("push the crust into the juice after {minutes} min", message.Number(to[0].Minutes, 0)),
 			)
 		case s.AddTopping:
-			says = append(says, message.New("put the topping on after {minutes} min", message.Number(to[0].Minutes, 0)))
+			text = append(text, message.New("put the topping on after {minutes} min", message.Number(to[0].Minutes, 0)))
 		}
 	}
-	return message.Join(", ", says...)
+	return message.Join(", ", text...)
 }

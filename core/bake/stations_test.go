@@ -42,11 +42,11 @@ func TestTheOvenIsNamedWhereTheStagesWereEntered(t *testing.T) {
 		q.Setting.OvenName = "Old range"
 		q.Setting.Stages = []Stage{{Minutes: 20, OvenC: 200}, {Minutes: 25, OvenC: 180, Cover: "foil"}}
 	})
-	if says := a.Stations.Bake.String(); says != "180 C, 45 min, Old range" {
-		t.Error(says)
+	if text := a.Stations.Bake.String(); text != "180 C, 45 min, Old range" {
+		t.Error(text)
 	}
-	if says := a.Stations.Stages.String(); says != "20 min at 200 C. Then 25 min at 180 C, under foil." {
-		t.Error(says)
+	if text := a.Stations.Stages.String(); text != "20 min at 200 C. Then 25 min at 180 C, under foil." {
+		t.Error(text)
 	}
 }
 
@@ -54,8 +54,8 @@ func TestEnteredStagesAreShownWithTheProposal(t *testing.T) {
 	c, minutes := 200.0, 45.0
 	for want, set := range map[string]Setting{"200 C; proposed: ": {EnteredC: &c}, "45 min; proposed: ": {EnteredMin: &minutes}} {
 		a := stationsOf(t, func(q *DessertRequest) { q.Setting = set })
-		if says := a.Stations.Bake.String(); !strings.HasPrefix(says, want) {
-			t.Errorf("%s, not %s", says, want)
+		if text := a.Stations.Bake.String(); !strings.HasPrefix(text, want) {
+			t.Errorf("%s, not %s", text, want)
 		}
 	}
 }
@@ -66,10 +66,10 @@ func TestEggsSetWhatACustardIsPouredOver(t *testing.T) {
 		q.Request.Base = &balance.BaseInput{Key: "shortbread"}
 		q.Request.Custard = &balance.CustardInput{}
 	})
-	if says := a.Stations.Juice.String(); !strings.HasSuffix(says, ", set by the custard's egg and flour") {
-		t.Error(says)
+	if text := a.Stations.Juice.String(); !strings.HasSuffix(text, ", set by the custard's egg and flour") {
+		t.Error(text)
 	}
-	if says := a.Stations.Topping.String(); !strings.Contains(says, "; base ") {
-		t.Error(says)
+	if text := a.Stations.Topping.String(); !strings.Contains(text, "; base ") {
+		t.Error(text)
 	}
 }

@@ -120,13 +120,13 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 		if fell := FruitWords[len(FruitWords)-1]; v.Expected.Fruit == fell { // wanted of berries: no fault
 			fruit = message.Part(message.New("soft"))
 		}
-		says := []message.Message{
+		text := []message.Message{
 			message.New("{fruit} fruit", fruit), message.Value(message.Part(a.Balance.Set.Band.Label())),
 		}
 		if v.Expected.Top != "" {
-			says = append([]message.Message{message.New("{top} top", message.Word(v.Expected.Top))}, says...)
+			text = append([]message.Message{message.New("{top} top", message.Word(v.Expected.Top))}, text...)
 		}
-		v.Summary = message.New("Comes out right: {what}.", message.Part(message.Join(", ", says...)))
+		v.Summary = message.New("Comes out right: {what}.", message.Part(message.Join(", ", text...)))
 		if v.Expected.Top == darkTop { // no plan has to mend it, and nobody wishes for it
 			less := message.New("Foil near the end keeps it golden.")
 			if entered {
@@ -136,7 +136,7 @@ func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
 				less = message.New("{mend} is enough.", message.Part(v.Mend.Text))
 			}
 			v.Summary = message.New("Comes out right, but dark on top: {what}. {less}",
-				message.Part(message.Join(", ", says[1:]...)), message.Part(less))
+				message.Part(message.Join(", ", text[1:]...)), message.Part(less))
 		}
 	default:
 		if len(a.Plan.Unmet) > 0 {
@@ -173,11 +173,11 @@ func (a *DessertAnswer) mend(q PlanRequest, entered bool) *Mend {
 		}
 		other := append([]Stage{}, stages...)
 		other[len(other)-1].Minutes = minute - before
-		says := message.New("{minutes} min more", message.Number(d, 0))
+		text := message.New("{minutes} min more", message.Number(d, 0))
 		if d < 0 {
-			says = message.New("{minutes} min less", message.Number(-d, 0))
+			text = message.New("{minutes} min less", message.Number(-d, 0))
 		}
-		return &Mend{says, Change{Stages: other}}
+		return &Mend{text, Change{Stages: other}}
 	}
 	for _, r := range a.Plan.Remedies {
 		if r.Settles && r.Change != nil {

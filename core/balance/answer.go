@@ -255,7 +255,7 @@ func (p *plan) readTopping(fruitML float64) ToppingRead {
 	}
 	return ToppingRead{
 		ThicknessMM: p.top.ThicknessMM, FruitDepthMM: depth, DepthRatio: top / depth,
-		RatioLow: p.style.DepthLow, RatioHigh: p.style.DepthHigh, Texture: p.top.ReadIn(p.says),
+		RatioLow: p.style.DepthLow, RatioHigh: p.style.DepthHigh, Texture: p.top.ReadIn(p.book),
 	}
 }
 
@@ -304,7 +304,7 @@ func (p *plan) purchase(fruitG float64) []Purchase {
 			b.LeftOverG = (b.Count*each - b.G) * yield
 			b.Use = UseFor(b.LeftOverG)
 		}
-		b.Text = b.describe(p.says)
+		b.Text = b.describe(p.book)
 		out[i] = b
 	}
 	return out

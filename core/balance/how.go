@@ -28,9 +28,9 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 	melted := strings.Contains(t.Name, "melted")
 	switch t.Family {
 	case "biscuit":
-		laid := message.New("Drop it by the spoonful, with gaps for the steam.")
+		schedule := message.New("Drop it by the spoonful, with gaps for the steam.")
 		if stiffness := x.Read().Dough; stiffness == topping.Rolls || stiffness == topping.Crumbles {
-			laid = message.New("Pat or roll it out and cut; press the scraps together once.")
+			schedule = message.New("Pat or roll it out and cut; press the scraps together once.")
 		}
 		rub := message.New("Rub the cold fat into the dry ingredients until it looks like coarse crumbs.")
 		if byOil(x) {
@@ -42,7 +42,7 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 			message.New(
 				"Add the liquid, the last of it only if the dough needs it, and stop as soon as the dough holds together.",
 			),
-			laid,
+			schedule,
 		)
 	case "pastry":
 		switch {
@@ -136,9 +136,9 @@ func (p *plan) howTopping() message.Message {
 	switch {
 	case !workable[p.wanted.Topping.Family] || byOil(p.top):
 	case t.Tool != "":
-		how = p.says.Sentences(toolHow[t.Tool], p.batchesText(), foldIn(p.top))
+		how = p.book.Sentences(toolHow[t.Tool], p.batchesText(), foldIn(p.top))
 		if p.wanted.Topping.Family == "biscuit" {
-			how = p.says.Sentences(
+			how = p.book.Sentences(
 				how,
 				message.New("Stir the liquid in by hand, the last of it only if the dough needs it."),
 			)
@@ -150,13 +150,13 @@ func (p *plan) howTopping() message.Message {
 		p.top.Parts,
 		func(x topping.Part) bool { return x.Ingredient.Role == "nut" && x.Ingredient.Key != "ground_almonds" },
 	) {
-		how = p.says.Sentences(how, toast)
+		how = p.book.Sentences(how, toast)
 		if p.wanted.Topping.Family != "biscuit" {
-			how = p.says.Sentences(how, message.New("Add these last."))
+			how = p.book.Sentences(how, message.New("Add these last."))
 		}
 	}
 	if crumbly[p.wanted.Topping.Family] {
-		how = p.says.Sentences(how, crumbHow[t.Crumb])
+		how = p.book.Sentences(how, crumbHow[t.Crumb])
 	}
 	return how
 }
@@ -201,7 +201,7 @@ func (p *plan) batchesText() message.Message {
 	if t := p.req.Topping.Tool; t != "processor" && t != "mixer" || p.lots() < 2 {
 		return message.Message{}
 	}
-	return p.says.New("Mix it in {n} batches: fill the bowl to {share} % at most.",
+	return p.book.New("Mix it in {n} batches: fill the bowl to {share} % at most.",
 		message.Number(p.lots(), 0), message.Number(100*bowlShare, 0))
 }
 
@@ -215,7 +215,7 @@ func (p *plan) howBase() message.Message {
 			"Let the bought pastry rest 10 min, unroll it, line the dish without stretching it, and trim. Chill it again so that it keeps its shape. A ready-made shell only needs filling.",
 		)
 	case p.base.UpTheSides:
-		return p.says.Sentences(p.says.New(
+		return p.book.Sentences(p.book.New(
 			"Rub in, bring together, chill before rolling so that it rolls. Roll to {thick} and a disc of {across}, line the dish, trim, and chill again so that it keeps its shape.",
 			message.Millimetres(
 				p.under.ThicknessMM,
@@ -232,7 +232,7 @@ func (p *plan) trimmings() message.Message {
 	if x.DoughG < p.under.G+leastLeftG {
 		return message.Message{}
 	}
-	return p.says.New("For the whole sheet ({dough}), weigh {times} times these amounts; the rest is trimmings.",
+	return p.book.New("For the whole sheet ({dough}), weigh {times} times these amounts; the rest is trimmings.",
 		message.Grams(x.DoughG), message.Number(x.DoughG/p.under.G, 2))
 }
 
@@ -251,19 +251,19 @@ func (p *plan) prepNote(i int) message.Message {
 	if piece.CutMM > 0 {
 		cut = piece.CutMM
 	}
-	var says []message.Message
+	var text []message.Message
 	if asked.Frozen {
-		says = append(says, message.New("frozen"))
+		text = append(text, message.New("frozen"))
 	}
 	if piece.Fruit.Peelable() {
 		if asked.Peeled == nil || *asked.Peeled {
-			says = append(says, message.New("peeled"))
+			text = append(text, message.New("peeled"))
 		} else if piece.Fruit.Group == "pome" { // of a plum nobody thinks otherwise
-			says = append(says, message.New("unpeeled"))
+			text = append(text, message.New("unpeeled"))
 		}
 	}
 	if piece.Fruit.Counted() {
-		says = append(says, p.says.New("cut to {size}", message.Millimetres(cut)))
+		text = append(text, p.book.New("cut to {size}", message.Millimetres(cut)))
 	}
-	return p.says.Join(", ", says...)
+	return p.book.Join(", ", text...)
 }

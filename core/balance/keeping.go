@@ -29,7 +29,7 @@ func (p *plan) ahead() []Storage {
 	if p.custard == nil && p.thickener.Freeze != "" {
 		out = append(
 			out,
-			Storage{message.New("The filling, frozen"), p.says.New("thickener: {freezes}", message.Word(p.thickener.Freeze))},
+			Storage{message.New("The filling, frozen"), p.book.New("thickener: {freezes}", message.Word(p.thickener.Freeze))},
 		)
 	}
 	return out
@@ -49,7 +49,7 @@ func (a *Answer) AfterFreezer(r Request) message.Message {
 
 // made is a thing of the tables that is made ahead.
 func (p *plan) made(name string, how message.Message) Storage {
-	return Storage{p.says.New("{Name}", larder.Called(name)), how}
+	return Storage{p.book.New("{Name}", larder.Called(name)), how}
 }
 
 // Reviving a dried-out portion: fruit juice round its edge, in g, and warmth. Working figures.
@@ -66,7 +66,7 @@ func (p *plan) leftovers(a *Answer) []Storage {
 		if !b.Use.IsZero() {
 			out = append(
 				out,
-				Storage{p.says.New("{much} of prepared {fruit}", message.Grams(b.LeftOverG), larder.Called(b.Name)), b.Use},
+				Storage{p.book.New("{much} of prepared {fruit}", message.Grams(b.LeftOverG), larder.Called(b.Name)), b.Use},
 			)
 		}
 	}
@@ -76,7 +76,7 @@ func (p *plan) leftovers(a *Answer) []Storage {
 				if _, left := cracked(p.conventions(), i, l.G); left >= eggLeftG {
 					out = append(
 						out,
-						Storage{p.says.New("{much} of {egg}", message.Grams(left), larder.Called(l.Name)), eggUses[i.Key]},
+						Storage{p.book.New("{much} of {egg}", message.Grams(left), larder.Called(l.Name)), eggUses[i.Key]},
 					)
 				}
 			}
@@ -95,7 +95,7 @@ func (p *plan) leftovers(a *Answer) []Storage {
 		out,
 		Storage{
 			message.New("A portion that has dried out the next day"),
-			p.says.New(
+			p.book.New(
 				"spoon {juice} of fruit juice round the edge and warm it {minutes} min at {heat} under foil; take the foil off for the last third",
 				message.Grams(reviveJuiceG),
 				message.Number(reviveMin, 0),

@@ -100,7 +100,7 @@ func (p *plan) ledgerLines(s candidate) []LedgerLine {
 func (p *plan) sources(a *Answer) map[string]Sourced {
 	fruit := map[string]message.Message{
 		byFill:      p.fillSource(),
-		byHeadspace: p.says.New("As much as leaves {rim} below the rim when it boils. Swelling by steam is a working figure.", message.Millimetres(p.style.KeepMM)),
+		byHeadspace: p.book.New("As much as leaves {rim} below the rim when it boils. Swelling by steam is a working figure.", message.Millimetres(p.style.KeepMM)),
 		byWeight:    message.New("Your own weight."),
 	}[a.Fit.LimitedBy]
 	sugar := message.New("Sugar target from the fruit's acid; the fruit's own sugar by composition.")
@@ -132,18 +132,18 @@ func (p *plan) fillSource() message.Message {
 	packed := message.New("Hand-packed weight from the fruit's bulk density and a working factor.")
 	switch p.style.FillRule {
 	case larder.FillFloor:
-		return p.says.New("{much} of fruit per square centimetre of floor.", message.Grams(p.style.Fill))
+		return p.book.New("{much} of fruit per square centimetre of floor.", message.Grams(p.style.Fill))
 	case larder.FillShell:
-		return p.says.Sentences(
-			p.says.New(
+		return p.book.Sentences(
+			p.book.New(
 				"Fruit heaped to {share} % of the lined dish: it sinks, and the topping sinks with it.",
 				message.Number(100*p.style.Fill, 0),
 			),
 			packed,
 		)
 	}
-	return p.says.Sentences(
-		p.says.New("Raw layers at {share} % of the dish.", message.Number(100*p.style.Fill, 0)),
+	return p.book.Sentences(
+		p.book.New("Raw layers at {share} % of the dish.", message.Number(100*p.style.Fill, 0)),
 		packed,
 	)
 }
@@ -165,7 +165,7 @@ func (p *plan) whySteam() message.Message {
 			"From the bake model of this dessert (oven, stages, gaps), plus half of the simple rule for steam lost below boiling.",
 		)
 	}
-	return p.says.New(
+	return p.book.New(
 		"From the rim area: {steam} g per square centimetre for a {style}.",
 		message.Number(p.style.SteamGCM2, 3),
 		message.Word(p.req.Style),

@@ -33,7 +33,7 @@ func (p *plan) method(s candidate) []Doing {
 	m.finish("before")
 	m.step("bake", false, message.New("Bake it on a tray."), p.doneWhen())
 	for i := range p.late {
-		m.step("late", false, p.says.New(
+		m.step("late", false, p.book.New(
 			"Put the {topping} on for the last minutes only: any earlier, its sugar burns.",
 			larder.Called(p.dessert.late[i].Topping.Name),
 		))
@@ -52,7 +52,7 @@ type recipe struct {
 
 // step adds one; helper says that a child or a helper can do it: no knife, no heat, no raw egg.
 func (m *recipe) step(code string, helper bool, lines ...message.Message) {
-	m.steps = append(m.steps, Doing{code, m.says.Sentences(lines...), helper})
+	m.steps = append(m.steps, Doing{code, m.book.Sentences(lines...), helper})
 }
 
 // readyDish is the dish and what lines it.
@@ -102,7 +102,7 @@ func (m *recipe) makeTopping(last bool) {
 			oneBowl = message.New("Tip it out, and use the same bowl for the fruit.")
 		}
 		m.step("topping", crumbly[t.Family] && !m.melts(),
-			m.says.New("Make the topping: {name}.", message.Name(larder.Plain(t.Name))), m.howTopping(), waits(t), oneBowl)
+			m.book.New("Make the topping: {name}.", message.Name(larder.Plain(t.Name))), m.howTopping(), waits(t), oneBowl)
 	}
 }
 
@@ -124,11 +124,11 @@ func (m *recipe) prepareFruit() {
 	knife := slices.ContainsFunc(p.filling.Pieces, func(x filling.Piece) bool { return x.Fruit.Counted() && !x.Frozen })
 	acid := message.Message{}
 	if acids := m.among(p.filling.Liquids, "acid"); len(acids) > 0 {
-		acid = m.says.New("Toss it with the {acid} as you go.", message.And(acids...))
+		acid = m.book.New("Toss it with the {acid} as you go.", message.And(acids...))
 	}
 	m.step("fruit", !knife, p.howFruit(), acid)
 	if soft := m.among(p.filling.Extras, "aromatic"); len(soft) > 0 {
-		m.step("aromatics", false, m.says.New(
+		m.step("aromatics", false, m.book.New(
 			"Soften the {aromatics} in a little of the fat without browning, and let it cool; its juice is included in the balance.",
 			message.And(soft...),
 		))
@@ -141,14 +141,14 @@ func (m *recipe) prepareFruit() {
 		return
 	}
 	m.step("macerate", true,
-		m.says.New("Toss with the sugar and leave it for {minutes} min.", message.Number(x.Minutes, 0)),
+		m.book.New("Toss with the sugar and leave it for {minutes} min.", message.Number(x.Minutes, 0)),
 		map[string]message.Message{
 			"leave":   message.New("Lift the fruit out and leave the juice in the bowl."),
 			"reduce":  message.New("Pour the juice off, boil it down to half and put it back."),
 			"thicken": message.New("Pour the juice off into a pan."),
 		}[x.Juice])
 	if p.thickened() {
-		m.step("thicken", false, m.says.New(
+		m.step("thicken", false, m.book.New(
 			"Stir the {thickener} into the cold juice, boil it for a minute until it is thick and clear, and let it cool.",
 			larder.Called(p.thickener.Name),
 		))
@@ -177,8 +177,8 @@ func (p *plan) howPrecook() message.Message {
 		lid = message.New("open, so that juice boils away")
 	}
 	cool := message.New("Let it cool before anything goes on it: warm fruit melts the fat of a topping.")
-	return p.says.Sentences(p.says.New("Cook the {fruit} first, {minutes} min {where}, {lid}.",
-		message.And(cooked...), message.Number(p.filling.Precook.Minutes, 0), p.says.Part(where), p.says.Part(lid)), cool)
+	return p.book.Sentences(p.book.New("Cook the {fruit} first, {minutes} min {where}, {lid}.",
+		message.And(cooked...), message.Number(p.filling.Precook.Minutes, 0), p.book.Part(where), p.book.Part(lid)), cool)
 }
 
 // among are the names of those of a role.
@@ -225,29 +225,29 @@ func (m *recipe) mixFilling() {
 	var lines []message.Message
 	switch {
 	case layered && len(dry) > 1:
-		lines = append(lines, m.says.New(
+		lines = append(lines, m.book.New(
 			"Mix {dry} until no lump is left. Sprinkle it over the fruit of each layer.", message.And(dry...)))
 	case layered && len(dry) == 1:
-		lines = append(lines, m.says.New("Sprinkle the {dry} over the fruit of each layer.", message.And(dry...)))
+		lines = append(lines, m.book.New("Sprinkle the {dry} over the fruit of each layer.", message.And(dry...)))
 	case len(dry) > 1:
-		lines = append(lines, m.says.New(
+		lines = append(lines, m.book.New(
 			"Mix {dry} until no lump is left, and toss the fruit in it from below.", message.And(dry...)))
 	case len(dry) == 1:
-		lines = append(lines, m.says.New("Toss the fruit with the {dry} from below.", message.And(dry...)))
+		lines = append(lines, m.book.New("Toss the fruit with the {dry} from below.", message.And(dry...)))
 	}
 	if p.thickened() {
 		lines = append(lines, message.New("Fold the fruit into the thickened juice."))
 	}
 	if len(slurry) > 0 {
-		lines = append(lines, m.says.New(
+		lines = append(lines, m.book.New(
 			"Stir the {starch} with a spoonful of cold juice or water until it runs, and mix it in last.",
 			message.And(slurry...)))
 	}
 	if wet := m.wetTossed(); len(wet) > 0 {
-		lines = append(lines, m.says.New("Stir in {liquids}.", message.And(wet...)))
+		lines = append(lines, m.book.New("Stir in {liquids}.", message.And(wet...)))
 	}
 	if more := m.among(p.filling.Extras, tossed...); len(more) > 0 {
-		lines = append(lines, m.says.New("Fold in {more}.", message.And(more...)))
+		lines = append(lines, m.book.New("Fold in {more}.", message.And(more...)))
 	}
 	in := m.stand.MassG + p.allThickenerG(m.stand)*(1-m.stand.LostShare)
 	if p.poursOver() { // what is poured over in the dish was never in the bowl
@@ -263,7 +263,7 @@ func (m *recipe) mixFilling() {
 		}
 	}
 	if !layered {
-		lines = append(lines, m.says.New("Scrape all {much} into the dish.", message.Grams(in)))
+		lines = append(lines, m.book.New("Scrape all {much} into the dish.", message.Grams(in)))
 	}
 	if len(lines) > 0 {
 		m.step("dry", true, lines...)
@@ -300,7 +300,7 @@ func (m *recipe) dotted() message.Message {
 	if len(fat) == 0 {
 		return message.Message{}
 	}
-	return m.says.New("Dot the {fat} over the fruit first, for flavour.", message.And(fat...))
+	return m.book.New("Dot the {fat} over the fruit first, for flavour.", message.And(fat...))
 }
 
 // finish are the finishes of before or after the oven.
@@ -308,7 +308,7 @@ func (m *recipe) finish(when string) {
 	for _, x := range m.finishes {
 		if x.When == when {
 			egg := slices.ContainsFunc(x.Parts, func(p larder.Part) bool { return strings.HasPrefix(p.Key, "egg") })
-			m.step("finish", when == "before" && !egg, m.says.New("{Finish}, {much}: {looks}.",
+			m.step("finish", when == "before" && !egg, m.book.New("{Finish}, {much}: {looks}.",
 				message.Name(x.Name), message.Grams(x.GPerDM2*m.geo.RimAreaCM2/100), message.Word(x.Looks)))
 		}
 	}

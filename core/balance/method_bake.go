@@ -9,13 +9,13 @@ import (
 func (p *plan) parBake() message.Message {
 	b := p.base
 	if b.ParBakeWeightedMin == 0 {
-		return p.says.New(
+		return p.book.New(
 			"Bake the base alone at {heat} for {minutes} min, to pale gold, on a low shelf.",
 			message.OvenHeat(b.ParBakeC),
 			message.Number(b.ParBakeOpenMin, 0),
 		)
 	}
-	return p.says.New(
+	return p.book.New(
 		"Prick it and line it with paper and weights. Bake at {heat} for {weighted} min, take the weights out, and bake {open} min more, to pale gold. Push slipped walls back up while they are hot.",
 		message.OvenHeat(b.ParBakeC),
 		message.Number(b.ParBakeWeightedMin, 0),
@@ -32,10 +32,10 @@ func (p *plan) assemble() message.Message {
 		return message.New("Crumble the topping over it; it may sink a little.")
 	}
 	if p.wanted.Topping.None() {
-		return p.says.Sentences(message.New("Fill the dish and level it without pressing."), p.pour())
+		return p.book.Sentences(message.New("Fill the dish and level it without pressing."), p.pour())
 	}
 	if n := p.wanted.Topping.Layers; n > 1 {
-		return p.says.Sentences(p.says.New(
+		return p.book.Sentences(p.book.New(
 			"{Topping} and fruit in layers: {n} layers of {much} with fruit between them, the last on top. Do not fill to the brim.",
 			larder.Called(p.wanted.Topping.Name),
 			message.Number(n, 0),
@@ -46,9 +46,9 @@ func (p *plan) assemble() message.Message {
 		return message.New("Fill the holes between the slices, put the lid on, press it to the rim, and cut vents.")
 	}
 	if p.style.Pours == larder.PourBetween {
-		return p.says.Sentences(p.pour(), message.New(p.style.Assembly))
+		return p.book.Sentences(p.pour(), message.New(p.style.Assembly))
 	}
-	return p.says.Sentences(message.New(p.style.Assembly), p.pour())
+	return p.book.Sentences(message.New(p.style.Assembly), p.pour())
 }
 
 // pour is the liquid that goes over the fruit in the dish.
@@ -62,9 +62,9 @@ func (p *plan) pour() message.Message {
 	case len(liquids) == 0:
 		return message.Message{}
 	case p.style.Pours == larder.PourBeforeLast:
-		return p.says.New("Pour the {liquid} over before the last crumbs.", message.And(liquids...))
+		return p.book.New("Pour the {liquid} over before the last crumbs.", message.And(liquids...))
 	}
-	return p.says.New("Warm the {liquid} together and pour it between the layers.", message.And(liquids...))
+	return p.book.New("Warm the {liquid} together and pour it between the layers.", message.And(liquids...))
 }
 
 // doneWhen is how a baker sees that it is done.
@@ -121,7 +121,7 @@ func (p *plan) checks() []Doing {
 	}
 	for _, x := range p.finishes {
 		if x.When == "before" {
-			check("washed", p.says.New("{Finish} is on", message.Name(x.Name)))
+			check("washed", p.book.New("{Finish} is on", message.Name(x.Name)))
 		}
 	}
 	check("rim", message.New("The rim is wiped"))

@@ -105,15 +105,15 @@ func TestTheMethodSaysWhereEachThingGoes(t *testing.T) {
 			nil,
 		},
 	} {
-		_, says := methodOf(t, c.change)
+		_, text := methodOf(t, c.change)
 		for _, want := range c.has {
-			if !strings.Contains(says, want) {
-				t.Errorf("%s: no %q in\n%s", name, want, says)
+			if !strings.Contains(text, want) {
+				t.Errorf("%s: no %q in\n%s", name, want, text)
 			}
 		}
 		for _, not := range c.hasNot {
-			if strings.Contains(says, not) {
-				t.Errorf("%s: %q in\n%s", name, not, says)
+			if strings.Contains(text, not) {
+				t.Errorf("%s: %q in\n%s", name, not, text)
 			}
 		}
 	}
@@ -151,7 +151,7 @@ func TestAHelperIsKeptFromKnivesHeatAndRawEgg(t *testing.T) {
 
 // What goes into the dish from the bowl is what was weighed into it, less what was left behind or boiled off.
 func TestWhatIsScrapedIsWhatIsInTheBowl(t *testing.T) {
-	a, says := methodOf(t, func(r *Request) { r.Macerate = &MacerateInput{Minutes: 60, Juice: "leave"} })
+	a, text := methodOf(t, func(r *Request) { r.Macerate = &MacerateInput{Minutes: 60, Juice: "leave"} })
 	weighed := 0.0
 	for _, b := range a.Ticket {
 		if b.Key == "fruit" || b.Key == "dry" {
@@ -165,9 +165,9 @@ func TestWhatIsScrapedIsWhatIsInTheBowl(t *testing.T) {
 		t.Fatalf("nothing was left behind: %+v", a.Ledger)
 	}
 	for off := -1.0; off <= 1; off++ {
-		if strings.Contains(says, fmt.Sprintf("Scrape all %.0f g into the dish", math.Round(in+off))) {
+		if strings.Contains(text, fmt.Sprintf("Scrape all %.0f g into the dish", math.Round(in+off))) {
 			return
 		}
 	}
-	t.Errorf("%.0f g are in the bowl, and the method says\n%s", in, says)
+	t.Errorf("%.0f g are in the bowl, and the method says\n%s", in, text)
 }

@@ -63,16 +63,16 @@ func aboutHeadspace(p *plan, s candidate, a *Answer, out *[]Remark) {
 	mm := s.headspaceMM
 	less := s.FruitG - a.Fit.MostFruitG
 	bigger := p.geo.VolumeML + (p.style.KeepMM-mm)/10*p.geo.RimAreaCM2
-	mend := p.says.New(
+	mend := p.book.New(
 		"Take out {fruit} of fruit, or use a dish of {dish}. Put a tray under it.",
 		message.Grams(less),
 		message.Millilitres(bigger),
 	)
 	if less < ticketG { // it is not the fruit
-		mend = p.says.New("Use a dish of {dish}. Put a tray under it.", message.Millilitres(bigger))
+		mend = p.book.New("Use a dish of {dish}. Put a tray under it.", message.Millilitres(bigger))
 	}
 	if a.Fit.MostFruitG < leastFruitG {
-		mend = p.says.New(
+		mend = p.book.New(
 			"The topping alone is too much for this dish. Make it thinner, or use a dish of {dish}. Put a tray under it.",
 			message.Millilitres(bigger),
 		)
@@ -85,7 +85,7 @@ func aboutHeadspace(p *plan, s candidate, a *Answer, out *[]Remark) {
 			Warning,
 			AtDish,
 			message.New("It will boil over."),
-			p.says.New(
+			p.book.New(
 				"When it boils, filling and topping rise {mm} above the rim.",
 				message.Millimetres(math.Round(-mm)),
 			),
@@ -98,7 +98,7 @@ func aboutHeadspace(p *plan, s candidate, a *Answer, out *[]Remark) {
 			Warning,
 			AtDish,
 			message.New("It may boil over."),
-			p.says.New("When it boils, only {mm} stay free below the rim.", message.Millimetres(math.Round(mm))),
+			p.book.New("When it boils, only {mm} stay free below the rim.", message.Millimetres(math.Round(mm))),
 			mend,
 		)
 	case a.Fit.LimitedBy == byHeadspace:
@@ -108,7 +108,7 @@ func aboutHeadspace(p *plan, s candidate, a *Answer, out *[]Remark) {
 			Note,
 			AtDish,
 			message.New("The space below the rim limits the fruit."),
-			p.says.New(
+			p.book.New(
 				"The usual amount would leave less than {mm} below the rim when it boils.",
 				message.Millimetres(p.style.KeepMM),
 			),
@@ -122,11 +122,11 @@ func aboutHeadspace(p *plan, s candidate, a *Answer, out *[]Remark) {
 			Advice,
 			AtDish,
 			message.New("The dish is large for this fruit."),
-			p.says.New(
+			p.book.New(
 				"{mm} stay free below the rim: the sides do not brown, and a thin filling dries out.",
 				message.Millimetres(mm),
 			),
-			p.says.New("Use a smaller dish, or up to {fruit} of fruit.", message.Grams(a.Fit.MostFruitG)),
+			p.book.New("Use a smaller dish, or up to {fruit} of fruit.", message.Grams(a.Fit.MostFruitG)),
 		)
 	}
 }

@@ -14,17 +14,17 @@ func aboutShares(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 	if len(p.filling.Pieces) > 1 && off(1) && off(100) {
 		var parts []message.Message
 		for _, x := range p.filling.Pieces {
-			parts = append(parts, p.says.New("{share} % {fruit}", message.Number(100*x.Share, 0), larder.Called(x.Fruit.Name)))
+			parts = append(parts, p.book.New("{share} % {fruit}", message.Number(100*x.Share, 0), larder.Called(x.Fruit.Name)))
 		}
 		remark(
 			out,
 			"shares_scaled",
 			Note,
 			AtFruit,
-			p.says.New("The shares add up to {sum} %.", message.Number(100*p.shareSum, 0)),
-			p.says.New(
+			p.book.New("The shares add up to {sum} %.", message.Number(100*p.shareSum, 0)),
+			p.book.New(
 				"They are scaled to 100 %: {shares}.",
-				p.says.Part(p.says.Join(", ", parts...)),
+				p.book.Part(p.book.Join(", ", parts...)),
 			),
 			message.New("Change a share if this is not what you want."),
 		)
@@ -48,10 +48,10 @@ var fruitCautions = map[string]message.Message{
 const kernels = "The kernels of stone fruit are poisonous: do not grind or infuse them."
 
 func aboutEachFruit(p *plan, _ candidate, _ *Answer, out *[]Remark) {
-	said, bruised := map[string]bool{}, false
+	text, bruised := map[string]bool{}, false
 	for i, x := range p.filling.Pieces {
-		if c := fruitCautions[x.Fruit.Key]; !c.IsZero() && !said[c.Format] {
-			said[c.Format] = true
+		if c := fruitCautions[x.Fruit.Key]; !c.IsZero() && !text[c.Format] {
+			text[c.Format] = true
 			remark(out, "poisonous_parts", Caution, AtFruit, c, message.Message{}, message.Message{})
 		}
 		if loss := p.req.Fruits[i].LossPct; loss > 0 && !bruised {
@@ -81,8 +81,8 @@ func aboutPrecook(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 				"precook_required",
 				Warning,
 				AtFruit,
-				p.says.New("{Fruit} needs cooking first.", larder.Called(x.Fruit.Name)),
-				p.says.New(
+				p.book.New("{Fruit} needs cooking first.", larder.Called(x.Fruit.Name)),
+				p.book.New(
 					"At boiling point it takes {minutes} min to turn tender, longer than the topping can bake.",
 					message.Number(x.Fruit.TenderMin, 0),
 				),
@@ -94,7 +94,7 @@ func aboutPrecook(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 				"precook_advised",
 				Advice,
 				AtFruit,
-				p.says.New("{Fruit} is better cooked first.", larder.Called(x.Fruit.Name)),
+				p.book.New("{Fruit} is better cooked first.", larder.Called(x.Fruit.Name)),
 				message.New(
 					"Raw, it makes the filling watery or stays hard.",
 				),
@@ -109,7 +109,7 @@ func (p *plan) cookFirst(how string) message.Message {
 	if len(p.filling.Pieces) < 2 {
 		return message.New(how)
 	}
-	return p.says.Sentences(message.New(how), message.New("The rest of the fruit stays raw."))
+	return p.book.Sentences(message.New(how), message.New("The rest of the fruit stays raw."))
 }
 
 // aboutMixture speaks of fruits that turn tender at very different times.
@@ -140,12 +140,12 @@ func aboutMixture(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 			"uneven_mixture",
 			Advice,
 			AtFruit,
-			p.says.New(
+			p.book.New(
 				"Cut the {slow} smaller than the {quick}.",
 				larder.Called(slow.Fruit.Name),
 				larder.Called(quick.Fruit.Name),
 			),
-			p.says.New(
+			p.book.New(
 				"At these cuts one is tender after {slow} min at boiling point, the other after {quick} min.",
 				message.Number(tender(slow), 0),
 				message.Number(tender(quick), 0),
@@ -170,15 +170,15 @@ func aboutAir(p *plan, s candidate, _ *Answer, out *[]Remark) {
 			Note,
 			AtFruit,
 			message.New("The fruit is bland."),
-			p.says.New(
+			p.book.New(
 				"It has {acid} % acid; below {least} % it tastes only sweet.",
 				message.Number(s.AcidPct, 1),
 				message.Number(bland, 1),
 			),
-			p.says.New(
+			p.book.New(
 				"Add {juice} of lemon juice ({lemons}) under Fruit: sugar and thickener are adjusted.",
 				message.Grams(g),
-				p.says.Part(pieces(units.Conventions{}, lemon, g)),
+				p.book.Part(pieces(units.Conventions{}, lemon, g)),
 			),
 		)
 	}
@@ -189,7 +189,7 @@ func aboutAir(p *plan, s candidate, _ *Answer, out *[]Remark) {
 				"browns_in_air",
 				Note,
 				AtFruit,
-				p.says.New("{Fruit} turns brown in air.", larder.Called(x.Fruit.Name)),
+				p.book.New("{Fruit} turns brown in air.", larder.Called(x.Fruit.Name)),
 				message.New("Cut faces darken within minutes."),
 				message.New(
 					"Toss it with lemon juice as you cut, and enter the grams under Fruit: sugar and thickener are adjusted.",

@@ -21,7 +21,7 @@ func aboutSet(p *plan, s candidate, a *Answer, out *[]Remark) {
 			Note,
 			AtJuice,
 			message.New("The juice is not thickened."),
-			p.says.New(
+			p.book.New(
 				"There is no thickener; the fruit's own pectin holds {juice} of juice.",
 				message.Grams(s.JuiceG),
 			),
@@ -32,19 +32,19 @@ func aboutSet(p *plan, s candidate, a *Answer, out *[]Remark) {
 	if off > -2 && off < 2 {
 		return
 	}
-	what := p.says.New("The juice will be {band}; a {style} is usually {usual}.",
-		p.says.Part(a.Set.Band.Label()), message.Word(p.req.Style), p.says.Part(want.Label()))
+	what := p.book.New("The juice will be {band}; a {style} is usually {usual}.",
+		p.book.Part(a.Set.Band.Label()), message.Word(p.req.Style), p.book.Part(want.Label()))
 	if p.req.SetTarget != nil {
-		what = p.says.New("The juice will be {band}; you chose {wanted}.",
-			p.says.Part(a.Set.Band.Label()), p.says.Part(want.Label()))
+		what = p.book.New("The juice will be {band}; you chose {wanted}.",
+			p.book.Part(a.Set.Band.Label()), p.book.Part(want.Label()))
 	}
 	need := s.Solve(p.target, p.thickener, p.beside, p.req.LongBoil)
-	do := p.says.New("For {band}, use {much} of {thickener}.",
-		p.says.Part(want.Label()), message.Grams(need), larder.Called(p.thickener.Name))
-	why := p.says.New("{much} of thickener and the fruit's pectin hold {juice} of juice.",
+	do := p.book.New("For {band}, use {much} of {thickener}.",
+		p.book.Part(want.Label()), message.Grams(need), larder.Called(p.thickener.Name))
+	why := p.book.New("{much} of thickener and the fruit's pectin hold {juice} of juice.",
 		message.Grams(p.allThickenerG(s)), message.Grams(s.JuiceG))
 	if need == 0 && s.thickenerG == 0 {
-		why = p.says.New("The fruit's own pectin holds {juice} of juice without any thickener.", message.Grams(s.JuiceG))
+		why = p.book.New("The fruit's own pectin holds {juice} of juice without any thickener.", message.Grams(s.JuiceG))
 		do = message.New("Nothing, or add a little water or juice to the fruit.")
 	}
 	level := Advice
@@ -126,7 +126,7 @@ func aboutSweetness(p *plan, _ candidate, a *Answer, out *[]Remark) {
 	if p.req.SugarG == nil || p.req.Sweetness == "savoury" || p.custard != nil {
 		return
 	}
-	why := p.says.New(
+	why := p.book.New(
 		"{sugar} % of the filling is sugar; with {acid} % acid, {usual} % is usual.",
 		message.Number(a.SugarPct, 0),
 		message.Number(a.AcidPct, 1),
@@ -134,7 +134,7 @@ func aboutSweetness(p *plan, _ candidate, a *Answer, out *[]Remark) {
 	)
 	off := a.SugarPct - a.SugarTargetPct
 	free := p.filling.SugarG(a.FruitG, a.SugarTargetPct)
-	do := p.says.New("Use {much} of sugar.", message.Grams(free))
+	do := p.book.New("Use {much} of sugar.", message.Grams(free))
 	switch {
 	case off > far && a.SugarG > 0 && a.SugarPct >= verySweet:
 		remark(out, "too_sweet", Advice, AtJuice, message.New("The filling will be very sweet."), why, do)
@@ -154,12 +154,12 @@ func aboutThickener(p *plan, s candidate, _ *Answer, out *[]Remark) {
 			"acid_weakens",
 			Note,
 			AtJuice,
-			p.says.New(
+			p.book.New(
 				"The acid takes away {share} % of the strength of the {thickener}.",
 				message.Number(100*(1-k), 0),
 				larder.Called(p.thickener.Name),
 			),
-			p.says.New(
+			p.book.New(
 				"The filling has {acid} % acid.",
 				message.Number(s.AcidPct, 1),
 			),
@@ -172,7 +172,7 @@ func aboutThickener(p *plan, s candidate, _ *Answer, out *[]Remark) {
 			"slimy_with_dairy",
 			Warning,
 			AtJuice,
-			p.says.New("{Thickener} turns slimy with dairy.", larder.Called(p.thickener.Name)),
+			p.book.New("{Thickener} turns slimy with dairy.", larder.Called(p.thickener.Name)),
 			message.New("There is milk, cream or butter in the filling."),
 			message.New("Use another thickener."),
 		)
@@ -183,7 +183,7 @@ func aboutThickener(p *plan, s candidate, _ *Answer, out *[]Remark) {
 			"thickener_lost",
 			Advice,
 			AtJuice,
-			p.says.New("{share} % of the thickener stays behind with the juice.", message.Number(100*s.LostShare, 0)),
+			p.book.New("{share} % of the thickener stays behind with the juice.", message.Number(100*s.LostShare, 0)),
 			message.New(
 				"It was added before the juice was left behind.",
 			),

@@ -92,7 +92,7 @@ func aboutSafety(p *plan, _ candidate, a *Answer, out *[]Remark) {
 			"thermal_shock",
 			Caution,
 			AtBake,
-			p.says.New("Hot {material} must not touch anything cold or wet.", larder.Called(p.material.Name)),
+			p.book.New("Hot {material} must not touch anything cold or wet.", larder.Called(p.material.Name)),
 			message.New("It cracks."),
 			message.New("Set it on a dry board or rack, and never take it from the freezer into a hot oven."),
 		)

@@ -19,9 +19,9 @@ func aboutTopping(p *plan, _ candidate, a *Answer, out *[]Remark) {
 			"unusual_topping",
 			Note,
 			AtTopping,
-			p.says.New("{Topping} is unusual on a {style}.", larder.Called(w.Name), message.Word(p.req.Style)),
+			p.book.New("{Topping} is unusual on a {style}.", larder.Called(w.Name), message.Word(p.req.Style)),
 			message.New("It is calculated as entered; no usual range of depths is known for it."),
-			p.says.New("Usual is {families}.", message.Or(familyLines(p.style.Families)...)),
+			p.book.New("Usual is {families}.", message.Or(familyLines(p.style.Families)...)),
 		)
 		return
 	}
@@ -29,13 +29,13 @@ func aboutTopping(p *plan, _ candidate, a *Answer, out *[]Remark) {
 		f == "praline" {
 		return // thin by its nature
 	}
-	sizes := p.says.New(
+	sizes := p.book.New(
 		"{topping} of topping on {fruit} of raw fruit; usual is {range}.",
 		message.Millimetres(
 			t.ThicknessMM,
 		),
 		message.Millimetres(t.FruitDepthMM),
-		p.says.Range(message.Millimetres(t.RatioLow*t.FruitDepthMM), message.Millimetres(t.RatioHigh*t.FruitDepthMM)),
+		p.book.Range(message.Millimetres(t.RatioLow*t.FruitDepthMM), message.Millimetres(t.RatioHigh*t.FruitDepthMM)),
 	)
 	switch {
 	case t.DepthRatio > t.RatioHigh:
@@ -67,7 +67,7 @@ func aboutTopping(p *plan, _ candidate, a *Answer, out *[]Remark) {
 			Advice,
 			AtTopping,
 			message.New("The topping will be dusty."),
-			p.says.New("Only {fat} % of it is fat; below 14 % it does not hold together.", message.Number(t.Texture.FatPct, 0)),
+			p.book.New("Only {fat} % of it is fat; below 14 % it does not hold together.", message.Number(t.Texture.FatPct, 0)),
 			message.New("Add fat, or a sprinkle of water to make it clump."),
 		)
 	case "spreads":
@@ -77,7 +77,7 @@ func aboutTopping(p *plan, _ candidate, a *Answer, out *[]Remark) {
 			Advice,
 			AtTopping,
 			message.New("The topping will spread and turn greasy."),
-			p.says.New("{fat} % of it is fat; over 29 % it melts together.", message.Number(t.Texture.FatPct, 0)),
+			p.book.New("{fat} % of it is fat; over 29 % it melts together.", message.Number(t.Texture.FatPct, 0)),
 			message.New("Use less fat or more flour."),
 		)
 	}
@@ -89,7 +89,7 @@ func aboutTopping(p *plan, _ candidate, a *Answer, out *[]Remark) {
 			Advice,
 			AtTopping,
 			message.New("The topping will stay pale."),
-			p.says.New("Only {sugar} % of it is sugar; below 12 % it hardly browns.", message.Number(t.Texture.SugarPct, 0)),
+			p.book.New("Only {sugar} % of it is sugar; below 12 % it hardly browns.", message.Number(t.Texture.SugarPct, 0)),
 			message.New("Add sugar, or brush it with egg or milk."),
 		)
 	case "candied":
@@ -99,7 +99,7 @@ func aboutTopping(p *plan, _ candidate, a *Answer, out *[]Remark) {
 			Advice,
 			AtTopping,
 			message.New("The topping will be hard and candied."),
-			p.says.New("{sugar} % of it is sugar; over 38 % it sets like toffee.", message.Number(t.Texture.SugarPct, 0)),
+			p.book.New("{sugar} % of it is sugar; over 38 % it sets like toffee.", message.Number(t.Texture.SugarPct, 0)),
 			message.New("Use less sugar."),
 		)
 	}
@@ -116,7 +116,7 @@ func aboutBetty(p *plan, s candidate, _ *Answer, out *[]Remark) {
 	remark(out, "betty_dry", Note, AtFruit,
 		message.New("No liquid is poured over the crumbs."),
 		message.New("Dry crumbs take up liquid before the fruit releases its juice, and stay hard in between."),
-		p.says.New("Pour {much} of water or juice over, and enter it under Fruit.", message.Grams(bettyPourShare*s.FruitG)))
+		p.book.New("Pour {much} of water or juice over, and enter it under Fruit.", message.Grams(bettyPourShare*s.FruitG)))
 }
 
 // aboutBiscuit says what a dough does under the hand, where that is not what its name says.
@@ -135,12 +135,12 @@ func aboutBiscuit(p *plan, _ candidate, a *Answer, out *[]Remark) {
 			"dough_"+string(t.Dough),
 			Advice,
 			AtTopping,
-			p.says.New("The dough {does}.", p.says.Part(doughWords[t.Dough])),
-			p.says.New(
+			p.book.New("The dough {does}.", p.book.Part(doughWords[t.Dough])),
+			p.book.New(
 				"Hydration is {hydration} %: below 52 % it is crumbly, up to 76 % it rolls, up to 105 % it drops, above that it is a batter.",
 				message.Number(t.HydrationPct, 0),
 			),
-			p.says.New("For a dough that {does}, change the hydration.", p.says.Part(doughWords[usual])),
+			p.book.New("For a dough that {does}, change the hydration.", p.book.Part(doughWords[usual])),
 		)
 	}
 }
@@ -161,7 +161,7 @@ func aboutBase(p *plan, s candidate, _ *Answer, out *[]Remark) {
 				"no_base",
 				Note,
 				AtTopping,
-				p.says.New("This {style} has no base.", message.Word(p.req.Style)),
+				p.book.New("This {style} has no base.", message.Word(p.req.Style)),
 				message.New("It can be spooned but not cut."),
 				message.New("Choose a base under Topping."),
 			)
@@ -175,7 +175,7 @@ func aboutBase(p *plan, s candidate, _ *Answer, out *[]Remark) {
 			Advice,
 			AtTopping,
 			message.New("An unbaked base would turn soggy."),
-			p.says.New(
+			p.book.New(
 				"{share} % of the filling is juice: it keeps the base near 100 C, too cool to turn crisp.",
 				message.Number(wet, 0),
 			),

@@ -37,7 +37,7 @@ type plan struct {
 	target float64    // set score
 	fixed  *candidate // sugar and thickener held at these, to see how far the fruit may be off
 	dosed  []filling.Dose
-	says   *message.Book // of the answer
+	book   *message.Book // of the answer
 }
 
 // usualArgs is how many values the sentences of an answer usually have.
@@ -54,7 +54,7 @@ func Solve(r Request) (*Answer, error) {
 		top:     topping.Size(d.wanted, d.geo.RimAreaCM2),
 		under:   topping.SizeBase(d.base, d.basePct(), d.geo, r.Own),
 		target:  d.style.UsualSet,
-		says:    message.NewBook(usualArgs),
+		book:    message.NewBook(usualArgs),
 	}
 	for _, w := range d.late {
 		x := topping.Size(w, d.geo.RimAreaCM2)

@@ -92,14 +92,14 @@ func TestFromPortions(t *testing.T) {
 }
 
 func TestStartNamesWhatIsWrong(t *testing.T) {
-	for says, q := range map[string]StartRequest{
+	for text, q := range map[string]StartRequest{
 		"use one of": {Style: "crumble", Fruits: []FruitInput{{Key: "plum", Share: 1}}, Dishes: shelf, FruitG: ptr(500.0), Portions: ptr(3.0)},
 		"0 entries":  {Style: "crumble", Fruits: []FruitInput{{Key: "plum", Share: 1}}, FruitG: ptr(500.0)},
 		"/portions":  {Style: "crumble", Fruits: []FruitInput{{Key: "plum", Share: 1}}, Dishes: shelf, Portions: ptr(0.0)},
 		"/fruits/0":  {Style: "crumble", Fruits: []FruitInput{{Key: "plumb", Share: 1}}, Dishes: shelf, Portions: ptr(4.0)},
 	} {
-		if _, err := Start(q); err == nil || !strings.Contains(err.Error(), says) {
-			t.Errorf("%v, want %q in it", err, says)
+		if _, err := Start(q); err == nil || !strings.Contains(err.Error(), text) {
+			t.Errorf("%v, want %q in it", err, text)
 		}
 	}
 }

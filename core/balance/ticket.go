@@ -155,7 +155,7 @@ func (p *plan) crumbBowl(by units.Conventions) Bowl {
 func (p *plan) partsBowl(by units.Conventions, key, name string, how message.Message, parts []topping.Part) Bowl {
 	b := Bowl{
 		Key:          key,
-		Title:        p.says.New("{Name}", message.Name(name)),
+		Title:        p.book.New("{Name}", message.Name(name)),
 		Instructions: how,
 		Lines:        make([]Line, 0, len(parts)),
 	}
@@ -205,9 +205,9 @@ func (p *plan) finishBowls(by units.Conventions) []Bowl {
 		to := &before
 		if x.When == "after" {
 			to = &after
-			to.Instructions = p.says.Sentences(
+			to.Instructions = p.book.Sentences(
 				to.Instructions,
-				p.says.New("{Finish}: {looks}.", message.Name(x.Name), message.Word(x.Looks)),
+				p.book.New("{Finish}: {looks}.", message.Name(x.Name), message.Word(x.Looks)),
 			)
 		}
 		g := x.GPerDM2 * p.geo.RimAreaCM2 / 100
@@ -301,11 +301,11 @@ var several = map[string]string{"egg": "{n} eggs", "lemon": "{n} lemons", "orang
 var one = map[string]string{"egg": "{n} egg", "lemon": "{n} lemon", "orange": "{n} orange"}
 
 func counted(n float64, what string) message.Arg {
-	says := one[what]
+	text := one[what]
 	if n > 1 {
-		says = several[what]
+		text = several[what]
 	}
-	return message.Part(message.New(says, message.Text(units.Fraction(n))))
+	return message.Part(message.New(text, message.Text(units.Fraction(n))))
 }
 
 func newLine(

@@ -170,7 +170,7 @@ func named(name string) message.Message {
 func stages(all []bake.Stage) message.Message {
 	var out []message.Message
 	for _, s := range all {
-		says := []message.Message{
+		text := []message.Message{
 			message.New("{minutes} min at {heat}", message.Number(s.Minutes, 0), message.OvenHeat(s.OvenC)),
 		}
 		for _, x := range []struct {
@@ -188,10 +188,10 @@ func stages(all []bake.Stage) message.Message {
 			{s.AddTopping, message.New("topping put on")},
 		} {
 			if x.is {
-				says = append(says, x.says)
+				text = append(text, x.says)
 			}
 		}
-		out = append(out, message.Join(", ", says...))
+		out = append(out, message.Join(", ", text...))
 	}
 	return message.Join("; ", out...)
 }

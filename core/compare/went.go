@@ -25,8 +25,8 @@ type PredictedBand struct {
 
 // HowItWent tells a bake: h is nil where it was not watched, learnt the version of the log's lessons that it was
 // predicted with, 0 by the tables alone.
-func HowItWent(a *balance.Answer, told outcome.Details, h *outcome.ActualBake, learnt int) Went {
-	w := Went{Predicted: predicted(a, learnt), Rows: rows(told, h), Calls: []message.Message{}}
+func HowItWent(a *balance.Answer, reported outcome.Details, h *outcome.ActualBake, learnt int) Went {
+	w := Went{Predicted: predicted(a, learnt), Rows: rows(reported, h), Calls: []message.Message{}}
 	if h != nil {
 		w.Weighed = weighed(h.Weighed)
 		for _, c := range h.Calls {
@@ -37,39 +37,39 @@ func HowItWent(a *balance.Answer, told outcome.Details, h *outcome.ActualBake, l
 }
 
 func predicted(a *balance.Answer, learnt int) message.Message {
-	says := message.New(
+	text := message.New(
 		"Predicted: {band}, {mm} below the rim, from {fruit} of fruit and {thickener} of thickener",
 		message.Part(a.Set.Band.Label()), message.Millimetres(a.Fit.HotHeadspaceMM), message.Grams(a.FruitG),
 		message.Grams(a.ThickenerG),
 	)
 	if learnt > 0 {
 		return message.New("{what}, with the findings of the log at that time (version {n}).",
-			message.Part(says), message.Count(learnt))
+			message.Part(text), message.Count(learnt))
 	}
-	return message.New("{what}.", message.Part(says))
+	return message.New("{what}.", message.Part(text))
 }
 
 // rows are the things of which something was reported, and those that were predicted of a bake on the watch.
-func rows(told outcome.Details, h *outcome.ActualBake) []PredictedBand {
+func rows(reported outcome.Details, h *outcome.ActualBake) []PredictedBand {
 	out := []PredictedBand{}
 	add := func(what string, before, after message.Message) {
 		if !after.IsZero() || !before.IsZero() {
 			out = append(out, PredictedBand{message.New(what), before, after})
 		}
 	}
-	var planned, took, rim, middle, steamed message.Message
+	var planned, actual, rim, middle, steamed message.Message
 	if h != nil {
-		planned, took = minutes(h.PlannedMin), minutes(h.Minutes)
+		planned, actual = minutes(h.PlannedMin), minutes(h.Minutes)
 		rim, middle = figure(h.Events.RimBubbles, minutes), figure(h.Events.MiddleBubbles, minutes)
 		steamed = message.Value(message.Grams(h.End.SteamedOffG))
 	}
-	add("in the oven", planned, took)
-	add("rim bubbles", rim, figure(told.RimMin, minutes))
-	add("middle bubbles", middle, figure(told.MiddleMin, minutes))
-	add("lost as steam", steamed, lost(told))
-	add("juice when hot", message.Message{}, message.New(told.JuiceHot))
-	add("base", message.Message{}, message.New(told.Base))
-	add("sweetness", message.Message{}, message.New(told.Sweetness))
+	add("in the oven", planned, actual)
+	add("rim bubbles", rim, figure(reported.RimMin, minutes))
+	add("middle bubbles", middle, figure(reported.MiddleMin, minutes))
+	add("lost as steam", steamed, lost(reported))
+	add("juice when hot", message.Message{}, message.New(reported.JuiceHot))
+	add("base", message.Message{}, message.New(reported.Base))
+	add("sweetness", message.Message{}, message.New(reported.Sweetness))
 	return out
 }
 
@@ -94,9 +94,9 @@ func weighed(all []outcome.Weighed) message.Message {
 
 // call is one of the watch, with what became of it.
 func call(c outcome.Answered) message.Message {
-	says := message.New("{due} min: {what}", message.Number(c.Due, 0), message.Part(c.Text))
+	text := message.New("{due} min: {what}", message.Number(c.Due, 0), message.Part(c.Text))
 	if c.At == nil {
-		return message.New("{what} (not answered)", message.Part(says))
+		return message.New("{what} (not answered)", message.Part(text))
 	}
-	return message.New("{what} ({state} at {n})", message.Part(says), message.Word(c.State), message.Number(*c.At, 0))
+	return message.New("{what} ({state} at {n})", message.Part(text), message.Word(c.State), message.Number(*c.At, 0))
 }

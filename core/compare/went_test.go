@@ -41,9 +41,9 @@ func TestBakeReport(t *testing.T) {
 			t.Errorf("%s: %q, not %q", name, is[0], is[1])
 		}
 	}
-	if says := w.Predicted.String(); !strings.Contains(says, a.Set.Band.Label().String()) ||
-		!strings.HasSuffix(says, "with the findings of the log at that time (version 3).") {
-		t.Error(says)
+	if text := w.Predicted.String(); !strings.Contains(text, a.Set.Band.Label().String()) ||
+		!strings.HasSuffix(text, "with the findings of the log at that time (version 3).") {
+		t.Error(text)
 	}
 }
 

@@ -225,12 +225,12 @@ func (d Dish) Measured() message.Message {
 	}
 	g := d.Measure()
 	off := math.Round(100 * (g.VolumeML/g.computedML - 1))
-	says := "{measured} measured, {computed} computed from its sizes: {n} % more, by rounded corners and thick walls."
+	text := "{measured} measured, {computed} computed from its sizes: {n} % more, by rounded corners and thick walls."
 	if off < 0 {
-		says = "{measured} measured, {computed} computed from its sizes: {n} % less, by rounded corners and thick walls."
+		text = "{measured} measured, {computed} computed from its sizes: {n} % less, by rounded corners and thick walls."
 	}
 	return message.New(
-		says, message.Millilitres(g.VolumeML), message.Millilitres(g.computedML), message.Number(math.Abs(off), 0))
+		text, message.Millilitres(g.VolumeML), message.Millilitres(g.computedML), message.Number(math.Abs(off), 0))
 }
 
 // rimCM is what a dish is larger outside than in. A working figure.

@@ -81,12 +81,12 @@ func (t Test) Release() (*Tested, error) {
 		return nil, f
 	}
 	r = min(mostRelease, r)
-	says := message.New("This fruit is as juicy as usual.")
+	text := message.New("This fruit is as juicy as usual.")
 	switch k := r / table; {
 	case k > 1.1:
-		says = message.New("This fruit is {share} % juicier than usual.", message.Number(100*(k-1), 0))
+		text = message.New("This fruit is {share} % juicier than usual.", message.Number(100*(k-1), 0))
 	case k < 0.9:
-		says = message.New("This fruit is {share} % less juicy than usual.", message.Number(100*(1-k), 0))
+		text = message.New("This fruit is {share} % less juicy than usual.", message.Number(100*(1-k), 0))
 	}
-	return &Tested{r, table, says}, nil
+	return &Tested{r, table, text}, nil
 }

@@ -55,8 +55,8 @@ var pairedKeys = map[string]string{
 
 func (r *row) paired(column string) (out []Paired) {
 	for _, name := range r.list(column) {
-		key, told := pairedKeys[name]
-		if s, ok := Synonyms.Get(name); ok && !told {
+		key, reported := pairedKeys[name]
+		if s, ok := Synonyms.Get(name); ok && !reported {
 			key = s.Key
 		}
 		if key == "" && column == "herbs" {

@@ -139,12 +139,12 @@ func (v *outlook) read() {
 		for i := range v.answers {
 			a := &v.answers[i]
 			by := v.by(slopes[i], shares)
-			foreseen := y[i]
+			predicted := y[i]
 			for k, x := range by {
-				foreseen += x * (*v.unknown(k) - *at.unknown(k))
+				predicted += x * (*v.unknown(k) - *at.unknown(k))
 			}
 			err := a.error(y[i])
-			v.observe(by, a.value-foreseen, err*err/a.weight(y[i]))
+			v.observe(by, a.value-predicted, err*err/a.weight(y[i]))
 		}
 	}
 }

@@ -30,7 +30,7 @@ func TestAProbeFindsTheOven(t *testing.T) {
 		}
 		return out
 	}
-	foreseen := func(points []bake.Point) *MidBakeForecast {
+	predicted := func(points []bake.Point) *MidBakeForecast {
 		t.Helper()
 		m, err := Forecaster{}.Forecast(t.Context(), LoggedBake{
 			ID: "now", At: simulatedFrom, Oven: "range", Request: q, Happened: &Probed{points},
@@ -40,13 +40,13 @@ func TestAProbeFindsTheOven(t *testing.T) {
 		}
 		return m
 	}
-	before := foreseen(nil)
+	before := predicted(nil)
 	wide := before.Forecast.MiddleBubbles.P95 - before.Forecast.MiddleBubbles.P05
 	for _, off := range []float64{-22, -6, 0, 14} {
 		curve := seen(off, 42)
 		curve = append(slices.Insert(curve, len(curve)/2, bake.Point{Minute: curve[len(curve)/2].Minute, C: 178}),
 			bake.Point{Minute: 42.5, C: 176}) // and it slipped into the air
-		m := foreseen(curve)
+		m := predicted(curve)
 		r := m.Forecast.MiddleBubbles
 		if math.Abs(m.OffC-off) > 7 || m.Odd || m.Read < 2 || m.SD >= before.SD || r.P95-r.P05 >= wide {
 			t.Errorf("an oven that is %g C off is found to be %.1f +- %.1f, %+v of %g", off, m.OffC, m.SD, r, wide)
@@ -55,11 +55,11 @@ func TestAProbeFindsTheOven(t *testing.T) {
 	if before.Read != 0 || before.Odd {
 		t.Errorf("without a reading: %+v", before)
 	}
-	if m := foreseen(seen(0, 3)); m.Read != 0 || m.OffC != before.OffC {
+	if m := predicted(seen(0, 3)); m.Read != 0 || m.OffC != before.OffC {
 		t.Errorf("after three minutes it tells something: %+v", m)
 	}
 	whole := seen(-22, 33)
-	if m := foreseen(whole[len(whole)-6:]); m.Read != 1 || m.OffC > -6 || m.OffC < -30 || m.SD >= before.SD || m.Odd {
+	if m := predicted(whole[len(whole)-6:]); m.Read != 1 || m.OffC > -6 || m.OffC < -30 || m.SD >= before.SD || m.Odd {
 		t.Errorf("a thermometer that was put in late, in an oven that is 22 C cooler: %+v", m)
 	}
 	var air []bake.Point
@@ -67,7 +67,7 @@ func TestAProbeFindsTheOven(t *testing.T) {
 		air = append(air, bake.Point{Minute: float64(i), C: 160 + float64(i%3)})
 	}
 	air[0].C = 20
-	if m := foreseen(air); !m.Odd {
+	if m := predicted(air); !m.Odd {
 		t.Errorf("a probe in the air: %+v", m)
 	}
 }

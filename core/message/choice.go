@@ -12,8 +12,8 @@ type Choice struct {
 type Choices []Choice
 
 // Choose is a choice reported by a few words.
-func Choose[T ~string](value T, says string) Choice {
-	return Choice{Value: string(value), Label: New(says)}
+func Choose[T ~string](value T, text string) Choice {
+	return Choice{Value: string(value), Label: New(text)}
 }
 
 // Usually is the choices with the one that is taken where nothing was chosen.

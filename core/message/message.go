@@ -190,14 +190,14 @@ func (b *Book) Join(sep string, all ...Message) Message {
 			b.parts = append(b.parts, m)
 		}
 	}
-	said := b.parts[at:len(b.parts):len(b.parts)]
-	switch len(said) {
+	text := b.parts[at:len(b.parts):len(b.parts)]
+	switch len(text) {
 	case 0:
 		return Message{}
 	case 1:
-		return said[0]
+		return text[0]
 	}
-	return b.New("{all}", Arg{Kind: KindSequence, Text: sep, Parts: said})
+	return b.New("{all}", Arg{Kind: KindSequence, Text: sep, Parts: text})
 }
 
 // Sentences puts messages one after the other; empty ones are left out.

@@ -30,19 +30,19 @@ func PointOf(band string, w bake.Words, happened *ActualBake) Point {
 		SetSteps:    steps(juiceScale, w.Juice, band),
 		ColourSteps: steps(colourScale, w.Top, "golden"),
 	}
-	var said []message.Message
+	var text []message.Message
 	if happened != nil && happened.Minutes > 0 && happened.PlannedMin > 0 {
 		p.PlannedMin, p.HappenedMin = &happened.PlannedMin, &happened.Minutes
-		said = append(said, message.New("planned {planned} min, actual {actual} min",
+		text = append(text, message.New("planned {planned} min, actual {actual} min",
 			message.Number(happened.PlannedMin, 0), message.Number(happened.Minutes, 0)))
 	}
 	if p.SetSteps != nil {
-		said = append(said, message.New("juice {was}, planned {band}", message.Word(w.Juice), message.Word(band)))
+		text = append(text, message.New("juice {was}, planned {band}", message.Word(w.Juice), message.Word(band)))
 	}
 	if p.ColourSteps != nil {
-		said = append(said, message.New("top {was}", message.Word(w.Top)))
+		text = append(text, message.New("top {was}", message.Word(w.Top)))
 	}
-	p.Text = message.Join("; ", said...)
+	p.Text = message.Join("; ", text...)
 	return p
 }
 

@@ -101,38 +101,41 @@ func (t Details) Warm() bool { return t.Cooled != nil && !*t.Cooled }
 
 // Verdict is how it came out in a line; band is how it was meant to stand when cold.
 func (t Details) Verdict(band string, w bake.Words) Verdict {
-	var told []message.Message
+	var reported []message.Message
 	if w.Juice != "" {
-		told = append(told, message.Value(message.Word(w.Juice)))
+		reported = append(reported, message.Value(message.Word(w.Juice)))
 	}
 	if w.Fruit != "" {
-		told = append(told, message.New("fruit {word}", message.Word(w.Fruit)))
+		reported = append(reported, message.New("fruit {word}", message.Word(w.Fruit)))
 	}
 	if w.Top != "" {
-		told = append(told, message.New("top {word}", message.Word(w.Top)))
+		reported = append(reported, message.New("top {word}", message.Word(w.Top)))
 	}
 	if w.BoiledOver != nil {
-		told = append(told, message.New(map[bool]string{true: "boiled over", false: "did not boil over"}[*w.BoiledOver]))
+		reported = append(
+			reported,
+			message.New(map[bool]string{true: "boiled over", false: "did not boil over"}[*w.BoiledOver]),
+		)
 	}
-	so := message.Join(", ", told...)
+	so := message.Join(", ", reported...)
 	all := t.Complaints(band, w)
 	if len(all) == 0 {
-		if len(told) == 0 {
+		if len(reported) == 0 {
 			return Verdict{State: NotLogged, Summary: message.New("Result not logged yet")}
 		}
 		return Verdict{State: Right, Summary: message.New("As planned: {so}", message.Part(so)), Reported: so}
 	}
-	says, next := make([]message.Message, len(all)), make([]message.Message, 0, mostNext)
+	text, next := make([]message.Message, len(all)), make([]message.Message, 0, mostNext)
 	for i, c := range all {
-		says[i] = c.Text
+		text[i] = c.Text
 		if c.Of == "juice" {
-			says[i] = message.New("{word}, {how}", message.Word(w.Juice), message.Part(c.Text))
+			text[i] = message.New("{word}, {how}", message.Word(w.Juice), message.Part(c.Text))
 		}
 		if i < mostNext {
 			next = append(next, c.Next)
 		}
 	}
-	return Verdict{State: Wrong, Summary: message.Join(", ", says...), Reported: so, Next: message.Join("; ", next...)}
+	return Verdict{State: Wrong, Summary: message.Join(", ", text...), Reported: so, Next: message.Join("; ", next...)}
 }
 
 // mostNext is how many things are tried at once: more, and nobody knows which one it was.

@@ -127,7 +127,7 @@ func TestAPintIsTheKitchens(t *testing.T) {
 
 func TestALineSaysWhatItTookForGranted(t *testing.T) {
 	p := larder.Vocabulary(nil)
-	for line, says := range map[string]string{
+	for line, text := range map[string]string{
 		"2 1/4 cups plain flour, scooped": "142 g a cup of 236.6 ml, scooped",
 		"1 cup sifted flour":              "sifted",
 		"1 cup flour":                     "spooned",
@@ -140,8 +140,8 @@ func TestALineSaysWhatItTookForGranted(t *testing.T) {
 		"2 limes, juiced":                 "one lime = 0.6 lemon",
 		"a knob of butter":                "15 g",
 	} {
-		if l := p.ReadLine(line, units.Conventions{}); !strings.Contains(l.As.String(), says) {
-			t.Errorf("%q says %q, want %q in it", line, l.As, says)
+		if l := p.ReadLine(line, units.Conventions{}); !strings.Contains(l.As.String(), text) {
+			t.Errorf("%q says %q, want %q in it", line, l.As, text)
 		}
 	}
 }

@@ -88,15 +88,15 @@ func freezes(r balance.Request, d *bake.DessertAnswer) (message.Message, error) 
 	if err != nil {
 		return message.Message{}, err
 	}
-	says := message.New("To freeze: cool it, wrap it tightly, freeze {hours} h until hard; keeps {months} months.",
+	text := message.New("To freeze: cool it, wrap it tightly, freeze {hours} h until hard; keeps {months} months.",
 		message.Count(int(math.Ceil(hard/freezeStepMin))), message.Count(frozenMonths))
 	if does := d.Balance.AfterFreezer(r); !does.IsZero() {
-		says = message.Sentences(says, message.New("{Does}.", message.Part(does)))
+		text = message.Sentences(text, message.New("{Does}.", message.Part(does)))
 	}
 	if !hot {
-		return message.Sentences(says, message.New("Thaw it in the fridge, then warm it.")), nil
+		return message.Sentences(text, message.New("Thaw it in the fridge, then warm it.")), nil
 	}
-	return message.Sentences(says, message.New(
+	return message.Sentences(text, message.New(
 		"From the freezer: thaw overnight in the fridge, then reheat as above; or {oven} under foil, about {n} min, until it is {hot} in "+
 			"the middle.",
 		message.OvenHeat(bake.RewarmC),

@@ -134,27 +134,27 @@ func LabelOf(q LabelRequest) (*Label, error) {
 			out.Quid = append(out.Quid, Share{key, math.Round(1000*g/q.FinishedG) / 10})
 		}
 	}
-	said := make([]message.Message, 0, len(out.Ingredients))
+	text := make([]message.Message, 0, len(out.Ingredients))
 	for _, x := range out.Ingredients {
 		for _, a := range x.Allergens {
 			if !slices.Contains(out.Contains, a) {
 				out.Contains = append(out.Contains, a)
 			}
 		}
-		said = append(said, x.describe(out.Quid, message.Name(x.Name)))
+		text = append(text, x.describe(out.Quid, message.Name(x.Name)))
 	}
-	out.Text = message.Join(", ", said...)
+	out.Text = message.Join(", ", text...)
 	return out, nil
 }
 
 // plainText is the list with names as shops have them: "apple" and not "Apple, firm (keeps its shape)".
 func (l *Label) plainText() message.Message {
-	said := make([]message.Message, len(l.Ingredients))
+	text := make([]message.Message, len(l.Ingredients))
 	for i, x := range l.Ingredients {
 		name, _, _ := strings.Cut(larder.Plain(string(x.Name)), ",")
-		said[i] = x.describe(l.Quid, message.Name(larder.Name(name)))
+		text[i] = x.describe(l.Quid, message.Name(larder.Name(name)))
 	}
-	return message.New("{list}.", message.Part(message.Join(", ", said...)))
+	return message.New("{list}.", message.Part(message.Join(", ", text...)))
 }
 
 func (q LabelRequest) ingredient(key string, pct float64) Ingredient {
@@ -178,19 +178,19 @@ func (q LabelRequest) ingredient(key string, pct float64) Ingredient {
 
 // describe is an ingredient in the list, its allergens set off by capitals, a named fruit with its share.
 func (x Ingredient) describe(quid []Share, name message.Arg) message.Message {
-	says := message.Value(name)
+	text := message.Value(name)
 	if len(x.Allergens) > 0 {
 		set := make([]message.Message, len(x.Allergens))
 		for i, a := range x.Allergens {
 			name, _, _ := strings.Cut(string(larder.AllergenName(a)), " (")
 			set[i] = message.Value(message.Text(strings.ToUpper(name)))
 		}
-		says = message.New("{name} ({allergens})", name, message.Part(message.Join(", ", set...)))
+		text = message.New("{name} ({allergens})", name, message.Part(message.Join(", ", set...)))
 	}
 	for _, s := range quid {
 		if s.Key == x.Key {
-			says = message.New("{what} {share} %", message.Part(says), message.Number(s.Pct, 1))
+			text = message.New("{what} {share} %", message.Part(text), message.Number(s.Pct, 1))
 		}
 	}
-	return says
+	return text
 }

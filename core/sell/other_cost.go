@@ -43,7 +43,7 @@ func OtherCosts(
 		return nil, err
 	}
 	out := []OtherCost{}
-	add := func(kind CostKind, says, texture message.Message, r balance.Request, a *balance.Answer) error {
+	add := func(kind CostKind, text, texture message.Message, r balance.Request, a *balance.Answer) error {
 		if err := ctx.Err(); err != nil {
 			return err
 		}
@@ -51,7 +51,7 @@ func OtherCosts(
 		if err != nil {
 			return err
 		}
-		x := OtherCost{Kind: kind, Text: says, Portion: c.Portion, Unpriced: c.Unpriced, Texture: texture}
+		x := OtherCost{Kind: kind, Text: text, Portion: c.Portion, Unpriced: c.Unpriced, Texture: texture}
 		if c.Portion != nil && now.Portion != nil {
 			more := *c.Portion - *now.Portion
 			x.More = &more
@@ -66,8 +66,8 @@ func OtherCosts(
 		}
 		for i := range in.Dishes {
 			d := &in.Dishes[i]
-			says := message.New("in {dish}", message.Text(d.Name))
-			if err := add(InDish, says, message.Message{}, d.Request, &d.Answer); err != nil {
+			text := message.New("in {dish}", message.Text(d.Name))
+			if err := add(InDish, text, message.Message{}, d.Request, &d.Answer); err != nil {
 				return nil, err
 			}
 		}
@@ -85,8 +85,8 @@ func OtherCosts(
 			continue // it was not in the topping
 		}
 		from, _ := r.Own.Ingredient(s.From)
-		says := message.New("{From}: {to}", message.Name(larder.Name(from.Name)), message.Part(s.To))
-		if err := add(WithSwap, says, s.Costs, q, swapped); err != nil {
+		text := message.New("{From}: {to}", message.Name(larder.Name(from.Name)), message.Part(s.To))
+		if err := add(WithSwap, text, s.Costs, q, swapped); err != nil {
 			return nil, err
 		}
 	}

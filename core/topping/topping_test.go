@@ -67,19 +67,19 @@ func TestATexturesWords(t *testing.T) {
 	of := func(key string, pct map[string]float64) string {
 		return Size(Spec{Topping: row(t, key), BakersPct: pct}, 400).ReadIn(new(message.Book)).Text.String()
 	}
-	for says, want := range map[string][]string{
+	for text, want := range map[string][]string{
 		of("crumble_equal", map[string]float64{"cornmeal": 20}): {"14 to 29 % holds together", "12 to 38 %", "crunchy.", "crisps the crumb."},
 		of("crumble_classic", nil):                              {"Fat ", "crumbly", "browns well"},
 		of("biscuit_rolled", nil):                               {"Hydration 65 %: rolls out and cuts", "Below 52 %", "up to 76 %", "up to 105 %"},
 	} {
 		for _, w := range want {
-			if !strings.Contains(says, w) {
-				t.Errorf("%q is not in %q", w, says)
+			if !strings.Contains(text, w) {
+				t.Errorf("%q is not in %q", w, text)
 			}
 		}
 	}
-	if says := of("crumble_classic", map[string]float64{"cornmeal": 2}); strings.Contains(says, "crisps") {
-		t.Errorf("a spoon of cornmeal is not tasted: %s", says)
+	if text := of("crumble_classic", map[string]float64{"cornmeal": 2}); strings.Contains(text, "crisps") {
+		t.Errorf("a spoon of cornmeal is not tasted: %s", text)
 	}
 	for _, d := range Doughs {
 		if is := stiffnessOf(d.HydrationPct); is != d.Is {

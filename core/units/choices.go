@@ -34,13 +34,13 @@ var (
 )
 
 // asItIs is a choice that reads the same however the kitchen reads.
-func asItIs[T ~string](value T, says string) message.Choice {
-	return message.Choice{Value: string(value), Label: message.Value(message.Text(says))}
+func asItIs[T ~string](value T, text string) message.Choice {
+	return message.Choice{Value: string(value), Label: message.Value(message.Text(text))}
 }
 
 // holds is a measure that holds so many ml, in words of its country.
-func holds[T ~string](value T, ml float64, says string) message.Choice {
-	return message.Choice{Value: string(value), Label: message.New(says, message.Number(ml, 1))}
+func holds[T ~string](value T, ml float64, text string) message.Choice {
+	return message.Choice{Value: string(value), Label: message.New(text, message.Number(ml, 1))}
 }
 
 // SettingKey is a setting of a kitchen that is chosen.

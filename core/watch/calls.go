@@ -72,8 +72,8 @@ type Dessert struct {
 // Schedule is the calls of stages, in the order in which they are due.
 func Schedule(d Dessert, stages []bake.Stage) []Planned {
 	var out []Planned
-	call := func(kind Kind, due float64, caution, says message.Message) {
-		out = append(out, Planned{kind, due, says, caution})
+	call := func(kind Kind, due float64, caution, text message.Message) {
+		out = append(out, Planned{kind, due, text, caution})
 	}
 	total := 0.0
 	for i, s := range stages {
@@ -134,7 +134,7 @@ func after(d Dessert, out float64) []Planned {
 }
 
 // change calls what is different from one stage to the next.
-func change(call func(kind Kind, due float64, caution, says message.Message), at float64, was, is bake.Stage) {
+func change(call func(kind Kind, due float64, caution, text message.Message), at float64, was, is bake.Stage) {
 	if c, d := cover(was), cover(is); c != d {
 		if c != "" {
 			call(Uncover, at, steamOut, liftWords[c])

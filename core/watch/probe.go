@@ -152,7 +152,7 @@ func (e *Estimate) describe(planned float64) message.Message {
 		}
 		oven = message.New("{off} {than} than expected", message.CelsiusDifference(off), message.Word(than))
 	}
-	said := message.New(
+	text := message.New(
 		"By the probe, the oven is {oven} (±{sure}). Take it out after {out} min (90 % range {early} to {late}; planned {planned}). Reminders are adjusted.",
 		message.Part(oven),
 		message.CelsiusDifference(e.GiveOrTakeC),
@@ -164,18 +164,18 @@ func (e *Estimate) describe(planned float64) message.Message {
 	later, cooler := e.Minutes > planned+movesMin, e.OffsetC <= -saidC
 	sooner, hotter := e.Minutes < planned-movesMin, e.OffsetC >= saidC
 	if later && !cooler || sooner && !hotter { // hotter, and yet longer: the plan itself was not what it needs
-		said = message.Sentences(said, message.New(
+		text = message.Sentences(text, message.New(
 			"The oven is not the cause: as expected before, it would take {thought} min.",
 			message.Number(e.asThought, 0),
 		))
 	}
 	if e.foil {
-		said = message.Sentences(said, message.New("The top would burn by then: put foil on when reminded."))
+		text = message.Sentences(text, message.New("The top would burn by then: put foil on when reminded."))
 	}
 	if len(e.unmet) > 0 {
-		said = message.Sentences(said, message.New("Still: {what}.", message.Part(message.Join("; ", e.unmet...))))
+		text = message.Sentences(text, message.New("Still: {what}.", message.Part(message.Join("; ", e.unmet...))))
 	}
-	return said
+	return text
 }
 
 // Moves says whether an estimate is far enough from the stages as they are that the calls should follow it.

@@ -72,12 +72,12 @@ func TestAProbeOutOfTheFruitMovesNothing(t *testing.T) {
 		for m := 1.0; m <= until; m++ {
 			must(t, b.Read(t.Context(), seen.MiddleAt(m), minute(m), inGeneral))
 		}
-		foreseen := *b.Forecast
+		predicted := *b.Forecast
 		for m := until + 1; m <= until+8; m++ {
 			must(t, b.Read(t.Context(), 171+m/10, minute(m), inGeneral))
 		}
 		if b.Estimate == nil || !b.Estimate.Doubtful || !slices.Equal(b.Stages, stages) ||
-			!reflect.DeepEqual(*b.Forecast, foreseen) {
+			!reflect.DeepEqual(*b.Forecast, predicted) {
 			t.Errorf("%s: %+v, stages %v", name, b.Estimate, b.Stages)
 		}
 	}
@@ -93,12 +93,12 @@ func TestReadingsAreFewAndErrorsChangeNothing(t *testing.T) {
 	if n := len(fewer); n > mostReading || n < mostReading/2 || fewer[0] != b.Readings[0] {
 		t.Errorf("%d of %d readings", n, len(b.Readings))
 	}
-	foreseen, broken := b.Forecast, errors.New("the log can't be read")
+	predicted, broken := b.Forecast, errors.New("the log can't be read")
 	_, err := b.UpdateForecast(
 		t.Context(),
 		func(context.Context, *Bake) (*learn.MidBakeForecast, error) { return nil, broken },
 	)
-	if !errors.Is(err, broken) || b.Forecast != foreseen {
+	if !errors.Is(err, broken) || b.Forecast != predicted {
 		t.Errorf("%v, %+v", err, b.Forecast)
 	}
 }

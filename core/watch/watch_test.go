@@ -350,9 +350,9 @@ func TestWhatAProbeSays(t *testing.T) {
 			}
 		}
 		e := Reestimate(p, stages, c.minute, midway(t, q, seen), false)
-		said := e.describe(c.minute + 5).String()
-		if !strings.Contains(said, c.says) || strings.Contains(said, c.never) {
-			t.Errorf("%s: %s", name, said)
+		text := e.describe(c.minute + 5).String()
+		if !strings.Contains(text, c.says) || strings.Contains(text, c.never) {
+			t.Errorf("%s: %s", name, text)
 		}
 		covered := slices.ContainsFunc(e.Stages, func(s bake.Stage) bool { return s.Cover == "foil" })
 		if covered != c.foil || covered && !e.Moves(stages) {

@@ -48,12 +48,12 @@ func TestAProbeFindsTheOven(t *testing.T) {
 		t.Fatal(err)
 	}
 	q := plumCrisp()
-	now, told := wentIn, 0
+	now, reported := wentIn, 0
 	oven := app.OvenWatch{
 		Store:       s,
 		Kitchens:    s,
 		Clock:       func() time.Time { return now },
-		Notify:      func(uuid.UUID) { told++ },
+		Notify:      func(uuid.UUID) { reported++ },
 		Filter:      (&app.Learning{Store: s, Kitchens: s, Clock: func() time.Time { return now }}).Filter,
 		Thermometer: ReadSimulated,
 	}
@@ -83,10 +83,10 @@ func TestAProbeFindsTheOven(t *testing.T) {
 		return w
 	}
 	probe(watch.InMiddle)
-	told = 0
+	reported = 0
 	w := poll(56)
-	if n := len(w.Readings); n < 40 || n > 56 || told != 56 {
-		t.Errorf("%d readings in 56 rounds, %d told", n, told)
+	if n := len(w.Readings); n < 40 || n > 56 || reported != 56 {
+		t.Errorf("%d readings in 56 rounds, %d told", n, reported)
 	}
 	hidden := Hidden(id)
 	if w.Estimate == nil || math.Abs(w.Estimate.OffsetC-hidden) > 6 || w.Estimate.Doubtful {

@@ -73,7 +73,7 @@ func (s summed) part() Part { return Part{Rows: s.rows, SHA256: hex.EncodeToStri
 // ErrArchive is an archive that can't be read. What it says is meant for whoever chose it.
 var ErrArchive = errors.New("can't be read as a kitchen's archive")
 
-func noArchive(says message.Message) error { return message.Error{Message: says, Kind: ErrArchive} }
+func noArchive(text message.Message) error { return message.Error{Message: text, Kind: ErrArchive} }
 
 // ArchiveWriter writes an archive as it comes, so that a large kitchen takes no more memory than a small one.
 type ArchiveWriter struct {

@@ -164,7 +164,7 @@ func TestRecipesOfOthersAreRead(t *testing.T) {
 }
 
 func TestWhatCannotBeReadNamesTheLine(t *testing.T) {
-	for says, c := range map[string]struct{ file, content string }{
+	for text, c := range map[string]struct{ file, content string }{
 		"is empty":           {"", "  \n "},
 		"line 3":             {"x.json", "{\n\"@type\": \"Recipe\",\n\"name\": oops}"},
 		"not CSV":            {"x.csv", "name,grams\nplums,\"900\nbutter,100\n"},
@@ -178,8 +178,8 @@ func TestWhatCannotBeReadNamesTheLine(t *testing.T) {
 		"zero bytes":         {"x.pdf", "%PDF\x00\x01"},
 	} {
 		_, err := Read(c.file, c.content)
-		if err == nil || !strings.Contains(err.Error(), says) {
-			t.Errorf("%q: %v, want %q in it", c.content[:min(len(c.content), 40)], err, says)
+		if err == nil || !strings.Contains(err.Error(), text) {
+			t.Errorf("%q: %v, want %q in it", c.content[:min(len(c.content), 40)], err, text)
 		}
 	}
 }

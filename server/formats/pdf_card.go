@@ -42,22 +42,22 @@ func (s *pressed) overleaf() {
 	full := s.w - 2*margin
 	s.pdf.AddPage()
 	y := margin + s.heading(margin, margin, full, message.New("Original recipe"))
-	for _, says := range append([]string{o.Serves}, o.Method...) {
+	for _, text := range append([]string{o.Serves}, o.Method...) {
 		s.dry = true // measured first: a step stays on one page where it can
-		high := s.para(margin, y, full, "plain", 10, says)
+		high := s.para(margin, y, full, "plain", 10, text)
 		s.dry = false
 		if y+high > s.h-margin && y > margin {
 			s.pdf.AddPage()
 			y = margin
 		}
-		y += s.para(margin, y, full, "plain", 10, says) + 3
+		y += s.para(margin, y, full, "plain", 10, text) + 3
 	}
 }
 
 // stands is how the dessert stands: at the table, under its topping, in its dish. It returns how high that is.
 func (s *pressed) stands(x, y, w float64) float64 {
 	a, high := s.Answer, 0.0
-	for _, says := range []message.Message{
+	for _, text := range []message.Message{
 		message.New(
 			"When cold: {band}, {juice} % juice.",
 			message.Word(string(a.Set.Band)),
@@ -71,7 +71,7 @@ func (s *pressed) stands(x, y, w float64) float64 {
 		message.New("{rim} stay free below the rim when it boils.", message.Millimetres(max(0, a.Fit.HotHeadspaceMM))),
 		message.New("A portion weighs {much}.", message.Grams(a.Portions.EachG)),
 	} {
-		high += s.para(x, y+high, w, "plain", 10, s.Read.Text(says)) + 2*s.k
+		high += s.para(x, y+high, w, "plain", 10, s.Read.Text(text)) + 2*s.k
 	}
 	return high
 }

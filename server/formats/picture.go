@@ -33,7 +33,7 @@ const (
 // ErrPicture is a picture that can't be read. What it says is meant for whoever chose it.
 var ErrPicture = errors.New("can't be read as a picture")
 
-func noPicture(says message.Message) error { return message.Error{Message: says, Kind: ErrPicture} }
+func noPicture(text message.Message) error { return message.Error{Message: text, Kind: ErrPicture} }
 
 // Picture is a picture made ready to be kept.
 type Picture struct {

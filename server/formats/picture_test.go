@@ -29,7 +29,7 @@ func halves(w, h int) image.Image {
 }
 
 // taken is a JPEG as a camera writes it: with where it was, and how it was held.
-func taken(t *testing.T, img image.Image, held uint16, says string) []byte {
+func taken(t *testing.T, img image.Image, held uint16, text string) []byte {
 	t.Helper()
 	var b bytes.Buffer
 	if err := jpeg.Encode(&b, img, nil); err != nil {
@@ -45,10 +45,10 @@ func taken(t *testing.T, img image.Image, held uint16, says string) []byte {
 		}
 	}
 	put(uint16(2))
-	put(uint16(0x010f), uint16(2), uint32(len(says)), uint32(8+2+24+4))
+	put(uint16(0x010f), uint16(2), uint32(len(text)), uint32(8+2+24+4))
 	put(uint16(0x0112), uint16(3), uint32(1), held, uint16(0))
 	put(uint32(0))
-	exif.WriteString(says)
+	exif.WriteString(text)
 	out := append([]byte{0xff, 0xd8, 0xff, 0xe1}, byte((exif.Len()+2)>>8), byte(exif.Len()+2))
 	out = append(out, exif.Bytes()...)
 	return append(out, b.Bytes()[2:]...)

@@ -119,15 +119,15 @@ func yield(a *balance.Answer) string {
 func method(c recipe.Card, a *balance.Answer) []string {
 	out := make([]string, 0, len(a.Method))
 	for _, m := range a.Method {
-		says := m.Text.String()
+		text := m.Text.String()
 		if m.Code == "bake" && c.OvenC > 0 {
 			bake := fmt.Sprintf("Bake at %.0f C", c.OvenC)
 			if c.Minutes > 0 {
 				bake += fmt.Sprintf(", about %.0f minutes", c.Minutes)
 			}
-			says = bake + ". " + says
+			text = bake + ". " + text
 		}
-		out = append(out, says)
+		out = append(out, text)
 	}
 	return out
 }

@@ -89,10 +89,10 @@ func (s *server) answerRestore(c *gin.Context, id uuid.UUID, p *piece) {
 		s.fail(c, c.Request.Context().Err())
 		return
 	}
-	if told, _ := s.work.look(id); told.Problem != nil {
-		problem(c, *told.Problem)
+	if reported, _ := s.work.look(id); reported.Problem != nil {
+		problem(c, *reported.Problem)
 	} else {
-		s.respond(c, http.StatusCreated, told.Kitchen, nil)
+		s.respond(c, http.StatusCreated, reported.Kitchen, nil)
 	}
 }
 

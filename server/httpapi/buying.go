@@ -86,11 +86,11 @@ func whyOf(err error) message.Message {
 	if !errors.As(err, &faults) {
 		return message.Of(err)
 	}
-	said := make([]message.Message, len(faults))
+	text := make([]message.Message, len(faults))
 	for i, f := range faults {
-		said[i] = f.Detail
+		text[i] = f.Detail
 	}
-	return message.Join("; ", said...)
+	return message.Join("; ", text...)
 }
 
 // cardCounts are the cards of a request: those it names, and those of its day.

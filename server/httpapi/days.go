@@ -185,15 +185,15 @@ func (s *server) calendar(c *gin.Context, from, to time.Time) {
 		s.fail(c, err)
 		return
 	}
-	var laid []formats.DayOf
+	var schedule []formats.DayOf
 	for _, d := range days {
 		if d.Schedule != nil {
-			laid = append(laid, formats.DayOf{Date: d.Date, Schedule: d.Schedule})
+			schedule = append(schedule, formats.DayOf{Date: d.Date, Schedule: d.Schedule})
 		}
 	}
 	c.Header("Content-Disposition", `attachment; filename="mabbin.ics"`)
 	c.Data(http.StatusOK, "text/calendar; charset=utf-8",
-		[]byte(formats.Calendar(k.ID, k.Name, laid, s.Clock(), s.reading(c))))
+		[]byte(formats.Calendar(k.ID, k.Name, schedule, s.Clock(), s.reading(c))))
 }
 
 // exportDayCSV is a day's sheets as a table.

@@ -77,11 +77,12 @@ func TestADayIsStoredAndPlanned(t *testing.T) {
 		!strings.Contains(w.Body.String(), "Lunch") {
 		t.Errorf("upon what was there before: %d %s", w.Code, w.Body)
 	}
-	laid := get[api.Day](t, call(h, "POST", saturday+"/schedule", `{"iterations":60}`), 200)
-	if laid.Schedule == nil || laid.Stale || laid.Revision != first.Revision || !laid.Schedule.Plan.Feasible {
-		t.Fatalf("laid: %+v", laid.Schedule)
+	schedule := get[api.Day](t, call(h, "POST", saturday+"/schedule", `{"iterations":60}`), 200)
+	if schedule.Schedule == nil || schedule.Stale || schedule.Revision != first.Revision ||
+		!schedule.Schedule.Plan.Feasible {
+		t.Fatalf("laid: %+v", schedule.Schedule)
 	}
-	if again := get[api.Day](t, upon(h, "PUT", saturday, `{"orders":[]}`, laid.Revision), 200); !again.Stale {
+	if again := get[api.Day](t, upon(h, "PUT", saturday, `{"orders":[]}`, schedule.Revision), 200); !again.Stale {
 		t.Error("with other orders the plan is not of yesterday")
 	}
 	// what comes every week is there the week after
@@ -126,7 +127,7 @@ func TestALoggedBakeTakesFromTheStore(t *testing.T) {
 	if twice := butter(); twice != after {
 		t.Errorf("logged twice it takes twice: %.0f g, then %.0f g", after, twice)
 	}
-	for body, says := range map[string]string{
+	for body, text := range map[string]string{
 		`{"items":[{"key":"moonshine","g":5}],"packs":{}}`: "/items/0/key",
 		`{"items":[{"key":"butter","g":-5}],"packs":{}}`:   "/items/0/g",
 	} {
@@ -136,7 +137,7 @@ func TestALoggedBakeTakesFromTheStore(t *testing.T) {
 			base+"/stock",
 			body,
 		); w.Code != 400 && w.Code != 422 ||
-			!strings.Contains(w.Body.String(), says) {
+			!strings.Contains(w.Body.String(), text) {
 			t.Errorf("%s: %d %s", body, w.Code, w.Body)
 		}
 	}
@@ -150,9 +151,9 @@ func TestTheWatchMovesTheDay(t *testing.T) {
 	c := get[api.Card](t, call(h, "GET", base+"/cards/"+card, ""), 200)
 	tea := `{"orders":[{"id":"Tea","card":"` + card + `","dishes":1,"due_min":1020,"serve":"warm"}]}`
 	get[api.Day](t, call(h, "PUT", today, tea), 200)
-	laid := get[api.Day](t, call(h, "POST", today+"/schedule", `{"iterations":60}`), 200)
-	if laid.Stale || len(laid.Schedule.Baking) != 0 {
-		t.Fatalf("nothing is in an oven: %+v", laid.Schedule.Baking)
+	schedule := get[api.Day](t, call(h, "POST", today+"/schedule", `{"iterations":60}`), 200)
+	if schedule.Stale || len(schedule.Schedule.Baking) != 0 {
+		t.Fatalf("nothing is in an oven: %+v", schedule.Schedule.Baking)
 	}
 	request, err := json.Marshal(c.Versions[0].Request)
 	if err != nil {
@@ -166,16 +167,16 @@ func TestTheWatchMovesTheDay(t *testing.T) {
 	if now := get[api.Day](t, call(h, "GET", today, ""), 200); !now.Stale {
 		t.Error("it is in the oven at noon, and the day was laid for later")
 	}
-	laid = get[api.Day](t, call(h, "POST", today+"/schedule", `{"iterations":60}`), 200)
-	if laid.Stale || len(laid.Schedule.Baking) != 1 {
-		t.Fatalf("laid with it: %v, %+v", laid.Stale, laid.Schedule.Baking)
+	schedule = get[api.Day](t, call(h, "POST", today+"/schedule", `{"iterations":60}`), 200)
+	if schedule.Stale || len(schedule.Schedule.Baking) != 1 {
+		t.Fatalf("laid with it: %v, %+v", schedule.Stale, schedule.Schedule.Baking)
 	}
-	for _, x := range laid.Schedule.Plan.Schedule {
+	for _, x := range schedule.Schedule.Plan.Schedule {
 		if x.Task == "Tea.bake" && (x.Start != 720 || x.End != 770) {
 			t.Errorf("it is in from 12:00 for 50 min: %+v", x)
 		}
 	}
-	if len(laid.Schedule.Moved) == 0 {
+	if len(schedule.Schedule.Moved) == 0 {
 		t.Error("it moved, and nothing says so")
 	}
 }
@@ -184,18 +185,18 @@ func TestTheWatchMovesTheDay(t *testing.T) {
 func TestWhatWasSoldTellsHowManyToMake(t *testing.T) {
 	h, base := aKitchen(t)
 	saturday := base + "/days/2026-10-17"
-	told := get[[]api.HowMany](t, call(h, "GET", saturday+"/how-many", ""), 200)
-	if len(told) != 4 || told[0].Name != "Apricot cobbler" || told[0].Days != 4 || told[0].Guess {
-		t.Fatalf("a month of Saturdays: %+v", told)
+	reported := get[[]api.HowMany](t, call(h, "GET", saturday+"/how-many", ""), 200)
+	if len(reported) != 4 || reported[0].Name != "Apricot cobbler" || reported[0].Days != 4 || reported[0].Guess {
+		t.Fatalf("a month of Saturdays: %+v", reported)
 	}
 	if monday := get[[]api.HowMany](t, call(h, "GET", base+"/days/2026-10-12/how-many", ""), 200); len(monday) != 0 {
 		t.Errorf("Saturdays tell nothing of a Monday: %+v", monday)
 	}
-	one := `{"orders":[{"id":"Lunch","card":"` + told[0].Card.String() + `","dishes":1,"due_min":720,"serve":"warm"}]}`
+	one := `{"orders":[{"id":"Lunch","card":"` + reported[0].Card.String() + `","dishes":1,"due_min":720,"serve":"warm"}]}`
 	get[api.Day](t, call(h, "PUT", saturday, one), 200)
-	laid := get[api.Day](t, call(h, "POST", saturday+"/schedule", `{"iterations":30}`), 200)
-	laid.Request.Sold = append(laid.Request.Sold, api.DaySold{Card: told[0].Card.String(), Made: 9, Left: 9})
-	body, err := json.Marshal(laid.Request)
+	schedule := get[api.Day](t, call(h, "POST", saturday+"/schedule", `{"iterations":30}`), 200)
+	schedule.Request.Sold = append(schedule.Request.Sold, api.DaySold{Card: reported[0].Card.String(), Made: 9, Left: 9})
+	body, err := json.Marshal(schedule.Request)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -203,11 +204,11 @@ func TestWhatWasSoldTellsHowManyToMake(t *testing.T) {
 		t.Error("to count what is left lays no day anew")
 	}
 	later := get[[]api.HowMany](t, call(h, "GET", base+"/days/2026-10-24/how-many", ""), 200)
-	if later[0].Median >= told[0].Median {
-		t.Errorf("nobody wanted one: %d after %d", later[0].Median, told[0].Median)
+	if later[0].Median >= reported[0].Median {
+		t.Errorf("nobody wanted one: %d after %d", later[0].Median, reported[0].Median)
 	}
-	laid.Request.Sold[0].Left = 12
-	body, _ = json.Marshal(laid.Request)
+	schedule.Request.Sold[0].Left = 12
+	body, _ = json.Marshal(schedule.Request)
 	if w := call(h, "PUT", saturday, string(body)); w.Code != 400 || !strings.Contains(w.Body.String(), "/sold/0/left") {
 		t.Errorf("more left than made: %d %s", w.Code, w.Body)
 	}

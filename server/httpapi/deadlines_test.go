@@ -111,8 +111,8 @@ func TestASlowUploadComesThrough(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer func() { _ = r.Body.Close() }()
-	if took := time.Since(began); r.StatusCode != http.StatusCreated || took < quick {
-		t.Errorf("after %v: %s", took, r.Status)
+	if actual := time.Since(began); r.StatusCode != http.StatusCreated || actual < quick {
+		t.Errorf("after %v: %s", actual, r.Status)
 	}
 }
 

@@ -68,8 +68,8 @@ func BenchmarkHostile(b *testing.B) {
 			q := asReceived(b, r)
 			began := time.Now()
 			to.ServeHTTP(httptest.NewRecorder(), q)
-			if took := time.Since(began); took > longest {
-				longest, which = took, r
+			if actual := time.Since(began); actual > longest {
+				longest, which = actual, r
 			}
 		}
 	}

@@ -123,14 +123,14 @@ func (s *server) removeDish(c *gin.Context) {
 func shelfDish(d app.KitchenDish) api.KitchenDish {
 	bySizes := d.Dish
 	bySizes.MeasuredML = 0
-	told := api.KitchenDish{
+	reported := api.KitchenDish{
 		Id: d.ID, Name: d.Name, Dish: d.Dish, Sizes: d.Dish.Sizes(), Count: d.Count,
 		Revision: app.RevisionOf(d), VolumeMl: d.Dish.Measure().VolumeML, ComputedMl: bySizes.Measure().VolumeML,
 	}
 	if measured := d.Dish.Measured(); !measured.IsZero() {
-		told.Measured = &measured
+		reported.Measured = &measured
 	}
-	return told
+	return reported
 }
 
 // listOvens lists a kitchen's ovens.

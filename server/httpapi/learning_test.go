@@ -72,16 +72,16 @@ func TestTheYardsLogTeachesWhatIsTrue(t *testing.T) {
 func TestACorrectionIsSwitchedOff(t *testing.T) {
 	h, yard := theYard(t)
 	x := learnt(t, h, yard)
-	says := x.Preferences
+	text := x.Preferences
 	for _, l := range x.Findings {
 		if l.State == learn.StateUsed && l.Kind == learn.OvenOffset {
-			says.Off = append(says.Off, l.ParameterName)
+			text.Off = append(text.Off, l.ParameterName)
 		}
 	}
-	if len(says.Off) != 1 {
-		t.Fatalf("off: %v", says.Off)
+	if len(text.Off) != 1 {
+		t.Fatalf("off: %v", text.Off)
 	}
-	body, err := json.Marshal(says)
+	body, err := json.Marshal(text)
 	if err != nil {
 		t.Fatal(err)
 	}

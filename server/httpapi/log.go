@@ -252,11 +252,11 @@ func (s *server) writeLog(ctx context.Context, to io.Writer, kitchen uuid.UUID, 
 			return err
 		}
 		for _, b := range page {
-			var told any = unusableBake(b)
+			var reported any = unusableBake(b)
 			if b.Unusable == nil {
-				told = toAPIBake(b)
+				reported = toAPIBake(b)
 			}
-			raw, err := wire.Encode(told, r)
+			raw, err := wire.Encode(reported, r)
 			if err != nil {
 				return err
 			}

@@ -156,13 +156,13 @@ func TestACountdownIsStartedOnce(t *testing.T) {
 func TestOneOfManyWritersOfADocumentWins(t *testing.T) {
 	h, base := theYard(t)
 	card := firstCard(t, h, base)
-	house := get[api.ResourceSettings](t, call(h, "GET", base+"/resources", ""), 200)
+	resources := get[api.ResourceSettings](t, call(h, "GET", base+"/resources", ""), 200)
 	newDay := get[api.Day](t, call(h, "GET", base+"/days/2026-12-24", ""), 200)
 	for what, c := range map[string]struct {
 		path, revision string
 		body           func(i int) string
 	}{
-		"the resources": {"/resources", house.Revision, func(i int) string {
+		"the resources": {"/resources", resources.Revision, func(i int) string {
 			return fmt.Sprintf(`{"wash_min":%d,"ovens":[],"people":[],"places":[],"mixers":1}`, i)
 		}},
 		"a day that is not saved": {"/days/2026-12-24", newDay.Revision, func(i int) string {

@@ -39,9 +39,9 @@ func kitchensOf(t *testing.T, h http.Handler) int {
 func ended(t *testing.T, h http.Handler, id string) api.Work {
 	t.Helper()
 	for {
-		told := get[api.Work](t, call(h, "GET", "/api/v1/work/"+id, ""), 200)
-		if told.State != api.WorkStateRunning {
-			return told
+		reported := get[api.Work](t, call(h, "GET", "/api/v1/work/"+id, ""), 200)
+		if reported.State != api.WorkStateRunning {
+			return reported
 		}
 		time.Sleep(10 * time.Millisecond)
 	}
@@ -75,20 +75,20 @@ func TestARestoreSurvivesItsCaller(t *testing.T) {
 	r.Header.Set("X-Work", workID)
 	h.ServeHTTP(httptest.NewRecorder(), r)
 
-	told := ended(t, h, workID)
-	if told.State != api.WorkStateDone || told.Kitchen == nil {
-		t.Fatalf("%+v", told)
+	reported := ended(t, h, workID)
+	if reported.State != api.WorkStateDone || reported.Kitchen == nil {
+		t.Fatalf("%+v", reported)
 	}
-	if again := get[api.Kitchen](t, bringIn(h, workID, bytes.NewReader(zip)), 201); again.Id != told.Kitchen.Id {
-		t.Errorf("sent again it is %v, and was %v", again.Id, told.Kitchen.Id)
+	if again := get[api.Kitchen](t, bringIn(h, workID, bytes.NewReader(zip)), 201); again.Id != reported.Kitchen.Id {
+		t.Errorf("sent again it is %v, and was %v", again.Id, reported.Kitchen.Id)
 	}
 	if n := kitchensOf(t, h); n != 2 {
 		t.Errorf("%d kitchens", n)
 	}
 	// asked of a server that has begun since
 	fresh := newServer(t, s)
-	if told := ended(t, fresh, workID); told.State != api.WorkStateDone || told.Kitchen == nil {
-		t.Errorf("after a restart: %+v", told)
+	if reported := ended(t, fresh, workID); reported.State != api.WorkStateDone || reported.Kitchen == nil {
+		t.Errorf("after a restart: %+v", reported)
 	}
 }
 
@@ -101,8 +101,8 @@ func TestARestoreThatFailsLeavesNothing(t *testing.T) {
 	if w := bringIn(h, workID, broken); w.Code != http.StatusBadRequest {
 		t.Errorf("broken off on its way: %d %s", w.Code, w.Body)
 	}
-	if told := ended(t, h, workID); told.State != api.WorkStateFailed || told.Problem == nil {
-		t.Errorf("%+v", told)
+	if reported := ended(t, h, workID); reported.State != api.WorkStateFailed || reported.Problem == nil {
+		t.Errorf("%+v", reported)
 	}
 	half := uuid.NewString()
 	if w := bringIn(h, half, bytes.NewReader(zip[:len(zip)/2])); w.Code != http.StatusBadRequest {

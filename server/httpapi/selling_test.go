@@ -17,12 +17,12 @@ func TestTheBenchSells(t *testing.T) {
 	kitchen := strings.TrimPrefix(yard, "/api/v1/kitchens/")
 	body := `{"kitchen":"` + kitchen + `","setting":{},"request":` + crumble + `}`
 	k := get[sell.Keeping](t, call(h, http.MethodPost, "/api/v1/bench/keeping", body), http.StatusOK)
-	for says, want := range map[string]string{
+	for text, want := range map[string]string{
 		k.Rewarm.String(): "74 °C", k.Freeze.String(): "until hard", k.Hold.String(): "63 °C", k.Keep.String(): "days",
 		k.Serve.String(): "Serve it",
 	} {
-		if !strings.Contains(says, want) {
-			t.Errorf("%q, want %q in it", says, want)
+		if !strings.Contains(text, want) {
+			t.Errorf("%q, want %q in it", text, want)
 		}
 	}
 	others := get[api.OtherCosts](
@@ -69,22 +69,22 @@ func TestForecastsUseTheFindings(t *testing.T) {
 	h, yard := theYard(t)
 	kitchen := strings.TrimPrefix(yard, "/api/v1/kitchens/")
 	body := `{"kitchen":"` + kitchen + `","setting":{},"request":` + crumble + `}`
-	foreseen := func() api.DessertForecast {
+	predicted := func() api.DessertForecast {
 		return get[api.DessertForecast](t, call(h, http.MethodPost, "/api/v1/bench/forecast", body), http.StatusOK)
 	}
-	before := foreseen()
+	before := predicted()
 	if !strings.Contains(before.Basis.String(), "kitchens in general") {
 		t.Errorf("before anything was learnt: %s", before.Basis)
 	}
 	watched := get[api.Watch](t, call(h, http.MethodGet, yard+"/watch", ""), http.StatusOK)
-	says := `{"off":[],"left_out":[],"changed":[]}`
-	get[api.KitchenFindings](t, call(h, http.MethodPut, yard+"/findings", says), http.StatusOK)
+	text := `{"off":[],"left_out":[],"changed":[]}`
+	get[api.KitchenFindings](t, call(h, http.MethodPut, yard+"/findings", text), http.StatusOK)
 	x := learnt(t, h, yard)
 	if len(x.Histories) < 2 || x.Histories[0].Kind != "oven_offset" || len(x.Histories[0].Points) < 3 ||
 		!strings.Contains(x.Histories[0].Points[0].Text.String(), ": ") {
 		t.Errorf("%d histories: %+v", len(x.Histories), x.Histories)
 	}
-	after := foreseen()
+	after := predicted()
 	wide := func(o api.DessertForecast) float64 { return o.Forecast.SetScore.P95 - o.Forecast.SetScore.P05 }
 	if !strings.Contains(after.Basis.String(), "in your log") || wide(after) > wide(before)*1.01 {
 		t.Errorf("%s, %g wide, before %g", after.Basis, wide(after), wide(before))

@@ -176,7 +176,7 @@ func (s *server) logged(c *gin.Context) {
 	c.Next()
 }
 
-func (s *server) logRequest(c *gin.Context, took time.Duration) {
+func (s *server) logRequest(c *gin.Context, actual time.Duration) {
 	level := slog.LevelInfo
 	if c.Writer.Status() >= http.StatusInternalServerError {
 		level = slog.LevelError
@@ -189,7 +189,7 @@ func (s *server) logRequest(c *gin.Context, took time.Duration) {
 		"status",
 		c.Writer.Status(),
 		"ms",
-		took.Milliseconds(),
+		actual.Milliseconds(),
 		"bytes",
 		c.Writer.Size(),
 	}

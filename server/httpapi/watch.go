@@ -25,10 +25,10 @@ func (s *server) listWatch(c *gin.Context) {
 		SnoozeMin: int(app.UsualSnooze.Minutes()),
 	}
 	for _, w := range all {
-		told := api.WatchedDessert{}
+		reported := api.WatchedDessert{}
 		if w.Unusable == nil {
 			w.Unusable = fault.Guard(func() error {
-				told = s.watched(w)
+				reported = s.watched(w)
 				return nil
 			})
 		}
@@ -37,7 +37,7 @@ func (s *server) listWatch(c *gin.Context) {
 			out.Unusable = append(out.Unusable, api.Unusable{Id: w.ID, Title: w.Title, StartedAt: w.StartedAt})
 			continue
 		}
-		out.Desserts = append(out.Desserts, told)
+		out.Desserts = append(out.Desserts, reported)
 	}
 	ways, also := s.Store.Countdowns(c, kitchenOf(c))
 	out.Countdowns = each(ways, toAPICountdown)

@@ -49,8 +49,8 @@ func TestABakeIsWatched(t *testing.T) {
 	srv := httptest.NewServer(h)
 	defer srv.Close()
 	defer live.Close()
-	told := listen(t, srv.URL+base+"/live")
-	<-told // as it connects
+	reported := listen(t, srv.URL+base+"/live")
+	<-reported // as it connects
 
 	start := `{"id":"` + wentIn + `","title":"Gooseberry crumble","setting":{"stages":[{"minutes":50,"oven_c":190}]},"request":` + crumble + `}`
 	for range 2 {
@@ -58,7 +58,7 @@ func TestABakeIsWatched(t *testing.T) {
 			t.Fatalf("%d %s", w.Code, w.Body)
 		}
 	}
-	<-told
+	<-reported
 	find := func(kind watch.Kind) api.WatchCall {
 		t.Helper()
 		var all api.Watch
@@ -199,17 +199,17 @@ func listen(t *testing.T, url string) chan struct{} {
 		!strings.HasPrefix(kind, "text/event-stream") {
 		t.Fatalf("%d %s", res.StatusCode, kind)
 	}
-	told := make(chan struct{}, 100)
+	reported := make(chan struct{}, 100)
 	go func() {
 		defer func() { _ = res.Body.Close() }()
 		for lines := bufio.NewScanner(res.Body); lines.Scan(); {
 			if lines.Text() == "event:changed" {
-				told <- struct{}{}
+				reported <- struct{}{}
 			}
 		}
-		close(told)
+		close(reported)
 	}()
-	return told
+	return reported
 }
 
 func TestAStreamEndsWithTheServer(t *testing.T) {

@@ -65,12 +65,12 @@ func (w *work) tick(ctx context.Context, p *piece, done, of int64) error {
 }
 
 // end notes how a piece of work has ended.
-func (w *work) end(p *piece, now time.Time, told func(*api.Work)) {
+func (w *work) end(p *piece, now time.Time, reported func(*api.Work)) {
 	p.stop()
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	p.ended = now
-	told(&p.told)
+	reported(&p.told)
 	close(p.over)
 }
 
@@ -137,19 +137,19 @@ func (s *server) beginLearning(ctx context.Context, id uuid.UUID) (context.Conte
 
 // howFar says how far a piece of work is, and what came of it.
 func (s *server) howFar(c *gin.Context) {
-	told, known := s.work.look(id(c, "work"))
+	reported, known := s.work.look(id(c, "work"))
 	if !known { // it may have ended before this server began
 		k, err := s.Store.Restored(c, id(c, "work"))
 		switch {
 		case err == nil:
 			made := kitchen(k)
-			told.State, told.Kitchen = api.WorkStateDone, &made
+			reported.State, reported.Kitchen = api.WorkStateDone, &made
 		case !errors.Is(err, app.ErrNotFound):
 			s.fail(c, err)
 			return
 		}
 	}
-	s.respond(c, http.StatusOK, told, nil)
+	s.respond(c, http.StatusOK, reported, nil)
 }
 
 // stopWork stops a piece of work. What it has begun is taken back.

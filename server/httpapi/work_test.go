@@ -43,7 +43,7 @@ func TestHowFarAPieceOfWorkIs(t *testing.T) {
 	if err := w.tick(ctx, p, 4, 28); !errors.Is(err, context.Canceled) {
 		t.Errorf("it is stopped, and goes on: %v", err)
 	}
-	w.end(p, now, func(told *api.Work) { told.State = api.WorkStateFailed })
+	w.end(p, now, func(reported *api.Work) { reported.State = api.WorkStateFailed })
 	if far, _ := w.look(id); far.State != api.WorkStateFailed {
 		t.Errorf("it is over: %+v", far)
 	}

@@ -208,10 +208,10 @@ func TestABackupRestoredIsTheSameKitchen(t *testing.T) {
 	if _, own := learnt.Ovens[second[len(second)-1].OvenID.String()]; err != nil || !own || learnt.Release["plum"] != 1.2 {
 		t.Errorf("it has learnt %+v, %v", learnt, err)
 	}
-	says, err := s.LearningPreferences(t.Context(), k.ID)
-	if err != nil || len(says.Off) != 1 || len(says.LeftOut) != 1 ||
-		!slices.ContainsFunc(second, func(b app.BakeRecord) bool { return b.ID.String() == says.LeftOut[0] }) {
-		t.Errorf("it says %+v, %v", says, err)
+	preferences, err := s.LearningPreferences(t.Context(), k.ID)
+	if err != nil || len(preferences.Off) != 1 || len(preferences.LeftOut) != 1 ||
+		!slices.ContainsFunc(second, func(b app.BakeRecord) bool { return b.ID.String() == preferences.LeftOut[0] }) {
+		t.Errorf("it says %+v, %v", preferences, err)
 	}
 	if err := s.RemoveKitchen(t.Context(), k.ID); err != nil {
 		t.Error(err)

@@ -392,7 +392,7 @@ func (s *Store) CorrectBake(
 
 // sameCorrection is an app.Conflict where a correction that is kept has reported something else, or of another bake.
 func sameCorrection(ctx context.Context, tx pgx.Tx, bake, correction uuid.UUID, sent, now app.Outcome) error {
-	told, err := oneBy(ctx, tx, pgx.RowTo[app.Outcome], `select coalesce((select next.was from bake_correction next
+	reported, err := oneBy(ctx, tx, pgx.RowTo[app.Outcome], `select coalesce((select next.was from bake_correction next
 		where next.bake_id = this.bake_id and next.at > this.at order by next.at limit 1), $3::jsonb)
 		from bake_correction this where this.id = $1 and this.bake_id = $2`, correction, bake, now)
 	if errors.Is(err, app.ErrNotFound) {
@@ -401,5 +401,5 @@ func sameCorrection(ctx context.Context, tx pgx.Tx, bake, correction uuid.UUID, 
 	if err != nil {
 		return err
 	}
-	return app.Same(sent, told, nil)
+	return app.Same(sent, reported, nil)
 }

@@ -47,11 +47,11 @@ func (s *Store) SetResources(ctx context.Context, kitchen uuid.UUID, h day.Resou
 const dayRead = `select on_date, request, schedule, schedule_of from day where kitchen_id = $1`
 
 func scanDay(row pgx.CollectableRow) (d app.Day, err error) {
-	var asked, laid []byte
-	err = row.Scan(&d.Date, &asked, &laid, &d.ScheduleOf)
+	var request, schedule []byte
+	err = row.Scan(&d.Date, &request, &schedule, &d.ScheduleOf)
 	if err == nil {
 		d.Stored = true
-		err = decoded(map[string]kept{"asked": {asked, &d.Orders}, "laid": {laid, &d.Schedule}})
+		err = decoded(map[string]kept{"request": {request, &d.Orders}, "schedule": {schedule, &d.Schedule}})
 	}
 	return d, err
 }

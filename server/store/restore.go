@@ -302,15 +302,15 @@ func (r *restoring) own(ctx context.Context, name string, row map[string]json.Ra
 	case "resources":
 		within(row, "settings", func(settings columns) { r.each(settings, "ovens", "oven") })
 	case "learning":
-		within(row, "preferences", func(says columns) {
-			r.each(says, "changed", "oven")
-			r.each(says, "off", "key")
+		within(row, "preferences", func(text columns) {
+			r.each(text, "changed", "oven")
+			r.each(text, "off", "key")
 			var left []string
-			if json.Unmarshal(says["left_out"], &left) == nil {
+			if json.Unmarshal(text["left_out"], &left) == nil {
 				for i := range left {
 					left[i] = r.hereText(left[i])
 				}
-				says["left_out"], _ = json.Marshal(left)
+				text["left_out"], _ = json.Marshal(left)
 			}
 		})
 	case "learnt":

@@ -89,9 +89,9 @@ func (to *encoder) quote(from int) error {
 		to.text = append(to.text, '"')
 		return nil
 	}
-	said := bytes.ToValidUTF8(to.text[from:], []byte("\uFFFD")) // a copy: what it is of is written over
+	text := bytes.ToValidUTF8(to.text[from:], []byte("\uFFFD")) // a copy: what it is of is written over
 	var err error
-	to.text, err = jsontext.AppendQuote(to.text[:from-1], said)
+	to.text, err = jsontext.AppendQuote(to.text[:from-1], text)
 	return err
 }
 

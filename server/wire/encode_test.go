@@ -77,10 +77,10 @@ func tree(t *testing.T, raw []byte, err error) (out any) {
 }
 
 func TestAnAnswerIsWhatTheUsualEncoderWouldWrite(t *testing.T) {
-	says := message.New("Toss {fruit} with {much} of plain flour", message.Name("cornflour"), message.Grams(20.9))
+	text := message.New("Toss {fruit} with {much} of plain flour", message.Name("cornflour"), message.Grams(20.9))
 	full := everything{
-		inner: inner{3}, Says: says, Maybe: &says, All: []message.Message{says, {}}, Name: "Cornflour",
-		Names: map[string]larder.Name{"b": "plain flour", "a": "caster sugar"}, Any: map[string]any{"x": says, "y": nil},
+		inner: inner{3}, Says: text, Maybe: &text, All: []message.Message{text, {}}, Name: "Cornflour",
+		Names: map[string]larder.Name{"b": "plain flour", "a": "caster sugar"}, Any: map[string]any{"x": text, "y": nil},
 		At: time.Date(2026, 10, 17, 7, 0, 0, 0, time.UTC), ID: uuid.MustParse("3f2b8c1e-52a4-4d0b-9b1e-0a11b0a75a2d"),
 		Raw: json.RawMessage(`{"as": ["it", 1e3]}`), Hidden: "x", Whole: -4, Share: 1.0 / 3, Narrow: 0.1,
 		Sides: [2]float64{1e-7, 2e21}, Weights: map[string]float64{"plum": 0.25}, Done: true,
@@ -131,7 +131,7 @@ func TestWhatIsNoJSONIsAnError(t *testing.T) {
 	twice := reflect.StructOf([]reflect.StructField{
 		{Name: "A", Type: reflect.TypeFor[int](), Tag: tag}, {Name: "B", Type: reflect.TypeFor[int](), Tag: tag},
 	})
-	for says, v := range map[string]any{
+	for text, v := range map[string]any{
 		"not a number":          []float64{1, math.NaN()},
 		"can't be in an answer": map[string]any{"f": func() {}},
 		"unknown": struct {
@@ -140,8 +140,8 @@ func TestWhatIsNoJSONIsAnError(t *testing.T) {
 		"two fields":   reflect.New(twice).Interface(),
 		"json.RawMess": struct{ A json.RawMessage }{json.RawMessage("{")},
 	} {
-		if raw, err := Encode(v, render.Reading{}); err == nil || !strings.Contains(err.Error(), says) {
-			t.Errorf("%T became %s, %v; want an error that says %q", v, raw, err, says)
+		if raw, err := Encode(v, render.Reading{}); err == nil || !strings.Contains(err.Error(), text) {
+			t.Errorf("%T became %s, %v; want an error that says %q", v, raw, err, text)
 		}
 	}
 }

@@ -44,12 +44,12 @@ func TestEveryWrongFieldIsNamedAtOnce(t *testing.T) {
 		}
 		got[f.Pointer] = f.Detail.String()
 	}
-	for pointer, says := range map[string]string{
+	for pointer, text := range map[string]string{
 		"/dish/shape": "rectangle, square", "/dish/length_cm": "use a number", "/dish/depth_cm": "1 to 20", "/dish/material": `"lead"`,
 		"/sugar": "unknown", "/topping/key": "missing", "/fruits/0/key": `"goosberry"`, "/fruits/1/key": "missing", "/set_target": "0 to 10",
 	} {
-		if !strings.Contains(got[pointer], says) {
-			t.Errorf("%s: %q, want %q in it", pointer, got[pointer], says)
+		if !strings.Contains(got[pointer], text) {
+			t.Errorf("%s: %q, want %q in it", pointer, got[pointer], text)
 		}
 	}
 	if len(got) != 9 {

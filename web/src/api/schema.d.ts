@@ -4961,7 +4961,7 @@ export interface components {
          */
         ProbePlace: "" | "middle" | "air";
         /**
-         * @description What became of a call; one that was withdrawn is not reported
+         * @description State of a call. Withdrawn calls are not listed
          * @enum {string}
          */
         CallState: "waiting" | "done" | "skipped";
