@@ -46,8 +46,10 @@ type Answer struct {
 	Leftovers       []Storage          `json:"leftovers"`
 	Carrying        []message.Message  `json:"carrying,omitempty"` // how it travels
 	ServedWith      []Served           `json:"served_with"`        // what may be served with it
-	ColourFactor    float64            `json:"colour_factor"`      // how much faster the finishes make the top colour
-	Browning        message.Message    `json:"browning,omitzero"`  // that in words, where it matters
+	// SugarColourFactor is how much faster the topping's own sugar makes it colour than the table's recipe.
+	SugarColourFactor float64         `json:"sugar_colour_factor"`
+	ColourFactor      float64         `json:"colour_factor"`     // how much faster the finishes make the top colour
+	Browning          message.Message `json:"browning,omitzero"` // that in words, where it matters
 
 	lostShare float64 // of the thickener
 }
@@ -193,6 +195,7 @@ func (p *plan) answer(s candidate, limit string) *Answer {
 	a.Carrying = p.carrying()
 	a.ServedWith = beside(a.Portions.Count, p.req.Portion, p.req.Sweetness == "savoury")
 	a.ColourFactor = p.colourFactor()
+	a.SugarColourFactor = p.wanted.Browning(p.top)
 	a.Browning = browningText(a.ColourFactor)
 	a.Remarks = p.remarks(s, a)
 	return a

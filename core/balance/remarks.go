@@ -32,6 +32,7 @@ const (
 // Remark says what, why and what to do, at the station where it belongs.
 type Remark struct {
 	Code    string          `json:"code"`
+	About   string          `json:"about,omitempty"` // key of the fruit that it is about, where it is about one
 	Level   Level           `json:"level"`
 	Station Station         `json:"station"`
 	Text    message.Message `json:"text"`
@@ -56,7 +57,7 @@ func (p *plan) remarks(s candidate, a *Answer) []Remark {
 }
 
 func remark(out *[]Remark, code string, l Level, station Station, what, why, do message.Message) {
-	*out = append(*out, Remark{code, l, station, what, why, do})
+	*out = append(*out, Remark{Code: code, Level: l, Station: station, Text: what, Reason: why, Action: do})
 }
 
 func aboutHeadspace(p *plan, s candidate, a *Answer, out *[]Remark) {
@@ -91,7 +92,7 @@ func aboutHeadspace(p *plan, s candidate, a *Answer, out *[]Remark) {
 			),
 			mend,
 		)
-	case mm < boilOverWarnMM:
+	case mm < min(boilOverWarnMM, p.style.KeepMM-nearMM): // a pie keeps less, and is planned with what it keeps
 		remark(
 			out,
 			"may_boil_over",

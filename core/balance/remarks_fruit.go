@@ -88,6 +88,7 @@ func aboutPrecook(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 				),
 				p.cookFirst("Simmer it under a lid until a skewer goes in, and enter the minutes under Fruit."),
 			)
+			(*out)[len(*out)-1].About = x.Fruit.Key
 		case "advised":
 			remark(
 				out,
@@ -100,6 +101,7 @@ func aboutPrecook(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 				),
 				p.cookFirst("Cook it on the hob for a few minutes, and enter them under Fruit."),
 			)
+			(*out)[len(*out)-1].About = x.Fruit.Key
 		}
 	}
 }
@@ -123,7 +125,7 @@ func aboutMixture(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 		if x.CutMM > 0 {
 			cut = x.CutMM
 		}
-		return x.Fruit.TenderMin * math.Pow(cut/8, 0.8)
+		return x.Fruit.TenderAt(cut)
 	}
 	slow, quick := p.filling.Pieces[0], p.filling.Pieces[0]
 	for _, x := range p.filling.Pieces[1:] {

@@ -9,8 +9,8 @@ import (
 	"mabbin/core/plausibility"
 )
 
-// aboutSet speaks of a set that is two bands or more from what the baker or the style wants. A band off is no fault: it
-// is what the scale tells.
+// aboutSet speaks of a set that is two bands or more from what the baker or the style wants, and of juice that runs or
+// is gluey where that is not wanted. Any other band off is no fault: it is what the scale shows.
 func aboutSet(p *plan, s candidate, a *Answer, out *[]Remark) {
 	want := filling.BandOf(p.target)
 	off := a.Set.Band.Apart(want)
@@ -29,7 +29,8 @@ func aboutSet(p *plan, s candidate, a *Answer, out *[]Remark) {
 		)
 		return
 	}
-	if off > -2 && off < 2 {
+	ends := a.Set.Band == filling.Runny || a.Set.Band == filling.Stodgy
+	if off == 0 || off > -2 && off < 2 && !ends {
 		return
 	}
 	what := p.book.New("The juice will be {band}; a {style} is usually {usual}.",
@@ -48,7 +49,7 @@ func aboutSet(p *plan, s candidate, a *Answer, out *[]Remark) {
 		do = message.New("Nothing, or add a little water or juice to the fruit.")
 	}
 	level := Advice
-	if a.Set.Band == filling.Runny || a.Set.Band == filling.Stodgy {
+	if ends && p.allThickenerG(s) > 0 || a.Set.Band == filling.Runny {
 		level = Warning
 	}
 	remark(out, "set_off_style", level, AtJuice, what, why, do)

@@ -75,6 +75,7 @@ func Solve(r Request) (*Answer, error) {
 	if r.SteamedOffG != nil {
 		p.use.SteamedOffG = *r.SteamedOffG
 	}
+	p.thinTopping()
 	fruitG, limit := p.fruit()
 	if fruitG < leastFruitG {
 		var f fault.Faults
@@ -100,6 +101,35 @@ const (
 	leastFruitG = 10.0
 	mostFruitG  = 30000.0
 )
+
+// A usual topping becomes at the least this share of its thickness, where it is too thick for little fruit, and the
+// search for that share comes this near.
+const (
+	thinnestTopping = 0.4
+	nearTopping     = 1e-4
+)
+
+// thinTopping makes a usual topping thinner where it would be deeper than is usual on so little fruit: in a shallow
+// dish. A thickness or an amount that was entered stays, and so does a topping on fruit that was weighed or bought.
+func (p *plan) thinTopping() {
+	t := p.req.Topping
+	if t.ThicknessMM > 0 || t.Amount != "" || p.req.WeighedFruitG != nil || p.req.BoughtFruitG != nil ||
+		p.top.ThicknessMM == 0 {
+		return
+	}
+	whole, others := p.top, p.use.DoughSoakG-p.top.SoakG
+	share := bisect(thinnestTopping, 1, nearTopping, func(share float64) bool {
+		p.top.ThicknessMM, p.top.VolumeML = share*whole.ThicknessMM, share*whole.VolumeML
+		p.use.DoughSoakG = others + share*whole.SoakG
+		fruitG, _ := p.fruit()
+		deep := 10 * fruitG / (p.filling.HandPackedGPerML() * p.geo.RimAreaCM2)
+		return p.top.ThicknessMM <= p.style.DepthHigh*deep
+	})
+	w := p.wanted
+	w.ThicknessMM = share * whole.ThicknessMM
+	p.top = topping.Size(w, p.geo.RimAreaCM2)
+	p.use.DoughSoakG = others + p.top.SoakG
+}
 
 // fruit is the weight of the fruit and what decided it.
 func (p *plan) fruit() (float64, string) {

@@ -20,6 +20,7 @@ func (d *dessert) hotShare() float64 {
 // The boil-over borders, in mm of hot headspace.
 const (
 	boilOverWarnMM = 3.0
+	nearMM         = 0.01 // what a search leaves
 	boilOverMM     = 0.0
 )
 

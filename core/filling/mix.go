@@ -155,15 +155,16 @@ func (p Piece) release(precooked float64) float64 {
 	if p.Release > 0 {
 		r = p.Release
 	}
-	if precooked > 0 { // it grows with the minutes
-		boiled := max(r, p.Fruit.ReleaseFrozen+precookedMore)
-		r += (boiled - r) * (1 - math.Exp(-precooked/precookMinutes))
-	}
 	cut := p.Fruit.DefaultCutMM
 	if p.CutMM > 0 {
 		cut = p.CutMM
 	}
 	cut = max(cut, thinnestCutMM)
+	// until it is tender, cooking draws what the bake would draw anyway
+	if beyond := precooked - p.Fruit.TenderAt(cut); beyond > 0 {
+		boiled := max(r, p.Fruit.ReleaseFrozen+precookedMore)
+		r += (boiled - r) * (1 - math.Exp(-beyond/precookMinutes))
+	}
 	return min(releaseMost, r*(1+cutSlope*(cutReferenceMM/cut-cutReferenceMM/p.Fruit.DefaultCutMM)))
 }
 

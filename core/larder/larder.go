@@ -3,6 +3,7 @@
 package larder
 
 import (
+	"math"
 	"slices"
 
 	"mabbin/core/message"
@@ -60,6 +61,22 @@ type Fruit struct {
 	BrownsInAir      bool
 	CompositionBasis Basis
 	JuiceColour      string // #RRGGBB, a suggestion for drawing
+}
+
+// The cut that a fruit's minutes are for, mm, and how they grow with it. Working figures.
+const (
+	minutesAtCutMM = 8.0
+	minutesByCut   = 0.8
+)
+
+// TenderAt is how many minutes at 100 C the fruit takes to be tender in pieces of cutMM.
+func (f Fruit) TenderAt(cutMM float64) float64 {
+	return f.TenderMin * math.Pow(cutMM/minutesAtCutMM, minutesByCut)
+}
+
+// CollapseAt is after how many minutes at 100 C the fruit falls apart in pieces of cutMM.
+func (f Fruit) CollapseAt(cutMM float64) float64 {
+	return f.CollapseMin * math.Pow(cutMM/minutesAtCutMM, minutesByCut)
 }
 
 // Precook says whether a fruit is cooked before it is baked.
@@ -136,8 +153,10 @@ type Topping struct {
 	WaterPct        float64
 	DrySkinMM       float64 // 0: all of it
 	BrownRate       float64
-	MakeAhead       string
-	Basis           Basis
+	// LateMin is the longest that a topping which goes on late may bake, min; 0: it goes on at the start.
+	LateMin   float64
+	MakeAhead string
+	Basis     Basis
 }
 
 // None says that nothing lies on the fruit.

@@ -110,6 +110,7 @@ func parseTopping(r *row) Topping {
 		WaterPct:        r.number("water_pct"),
 		DrySkinMM:       r.number("dry_skin_mm"),
 		BrownRate:       r.number("brown_rate"),
+		LateMin:         r.number("late_min"),
 		MakeAhead:       r.text("make_ahead"),
 		Basis:           Basis(r.text("basis")),
 	}

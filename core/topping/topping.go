@@ -3,6 +3,7 @@ package topping
 
 import (
 	"maps"
+	"math"
 	"slices"
 
 	"mabbin/core/larder"
@@ -74,6 +75,36 @@ func Size(w Spec, areaCM2 float64) Sized {
 	s.SoakG = s.G * t.AbsorbGPerG
 	s.Parts = split(w, s.G)
 	return s
+}
+
+// How sugar browns a topping: by its share and that of the table's recipe, within limits. Working figures.
+const (
+	brownsBare  = 0.12 // a dough without sugar browns as if it had so much
+	brownsLeast = 0.75
+	brownsMost  = 1.25
+)
+
+// Browning is how much faster a topping browns than the table's recipe, by the sugar that it has as it is made.
+func (w Spec) Browning(made Sized) float64 {
+	if len(w.BakersPct) == 0 && len(w.Liquids) == 0 && w.HydrationPct == 0 {
+		return 1 // it is the table's
+	}
+	table := Size(Spec{Topping: w.Topping, Own: w.Own}, 1)
+	k := math.Sqrt((made.sugarShare() + brownsBare) / (table.sugarShare() + brownsBare))
+	return min(brownsMost, max(brownsLeast, k))
+}
+
+// sugarShare is the sugar of a topping as it is made, by composition, as a share of its weight.
+func (s Sized) sugarShare() float64 {
+	sugar, all := 0.0, 0.0
+	for _, p := range s.Parts {
+		sugar += p.G * p.Ingredient.SugarPct / 100
+		all += p.G
+	}
+	if all == 0 {
+		return 0
+	}
+	return sugar / all
 }
 
 // split shares grams out by baker's percentages. A changed percentage of 0 leaves the ingredient out; one that the
