@@ -16,6 +16,6 @@ func (q PlanRequest) AtOven(ctx context.Context, ovenC float64) ([]Stage, bool, 
 			stages[i].OvenC = ovenC
 		}
 	}
-	x := q.enough(stages)
+	x := q.withMargin(stages)
 	return x.stages, q.unmet(x.state()) == 0, nil
 }

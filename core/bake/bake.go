@@ -50,17 +50,20 @@ type Curves struct {
 
 // The laws of the clocks.
 const (
-	fruitPer10     = 25.0  // K for ten times as fast
-	colourAtC      = 148.0 // where a pale face takes golden minutes
-	colourPer2     = 14.0  // K for twice as fast
-	colourMost     = 3.0   // browning slows towards it
-	goldenMin      = 20.0
-	underCover     = 0.35
-	baseAtC        = 115.0
-	basePer2       = 10.0
-	baseMin        = 20.0
-	baseParBaked   = 0.45 // where the clock of a par-baked base begins
-	throughC       = 93.0
+	fruitPer10   = 25.0  // K for ten times as fast
+	colourAtC    = 148.0 // where a pale face takes golden minutes
+	colourPer2   = 14.0  // K for twice as fast
+	colourMost   = 3.0   // browning slows towards it
+	goldenMin    = 20.0
+	underCover   = 0.35 // of the colour, where a cover is tight; the rest by what gets past it
+	baseAtC      = 115.0
+	basePer2     = 10.0
+	baseMin      = 20.0
+	baseParBaked = 0.9 // where the clock of a par-baked base begins
+	throughC     = 93.0
+	// Sugar delays the set: K a percent of sugar in the juice above so many. Working figures.
+	delayPerPct    = 0.25
+	delayFromPct   = 35.0
 	rimBubblesC    = 1.5 // below boiling
 	middleBubblesC = 10.0
 	stepS          = 20.0 / 3 // nine fill a minute, and three the planner's step of 20 s
@@ -102,6 +105,7 @@ type clocks struct {
 	hot        [2][cellsFill]float64
 	soft       [2][cellsFill]float64 // how fast each softened at the end of the last step, minutes a minute
 	hottest    float64               // the middle has been, C
+	steam      float64               // kg from the filling, in the oven
 	late       bool                  // the topping went on when the bake was under way
 	was        seen
 }
@@ -111,7 +115,7 @@ func newClocks(r Request, m *model) clocks {
 	if t := r.Thickener; t != nil {
 		c.full, c.hold = t.FullAtC, t.HoldMin*60
 	}
-	c.full = min(c.full, m.boil-1)
+	c.full = min(c.full+delayPerPct*max(0, 100*sugarOfJuice(&r)-delayFromPct), m.boil-1)
 	c.hottest = m.t[core][m.fillAt+middleCell]
 	if r.Base != nil && r.Base.ParBaked {
 		c.base = baseParBaked
@@ -184,8 +188,8 @@ func (c *clocks) tick(dt float64, s Stage) {
 //go:norace
 func (c *clocks) brown(col int, minutes float64, s Stage) {
 	rate := c.m.brown / goldenMin
-	if s.Cover != "" && s.Cover != "none" && (s.Cover != "rim" || col == rim) {
-		rate *= underCover
+	if s.Cover != "" && s.Cover != "none" && (s.Cover != rimCover || col == rim) {
+		rate *= underCover + (1-underCover)*leakOf(s)
 	}
 	at := func(t float64) float64 { return math.Exp2((t - colourAtC) / colourPer2) }
 	x := minutes * rate * (at(c.was.faces[col]) + at(c.m.face[col])) / 2

@@ -1,6 +1,7 @@
 package bake
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"math"
@@ -71,14 +72,15 @@ type DessertAnswer struct {
 
 // Start temperatures by what was done to the filling, C. Working figures.
 const (
-	roomC    = 18.0
-	boiledC  = 45.0 // pre-cooked and left to cool a little
-	chilledC = 8.0
-	freshC   = 16.0 // a dough that is made at the last moment
-	turns    = 5    // of steam into the ledger and back
-	agreeG   = 3.0  // the two agree
-	damped   = 0.7  // of the way from the ledger's steam to the bake's
-	plainTo  = 0.5  // of the plain rule: what leaves below boiling, through crumb and gaps
+	roomC      = 18.0
+	boiledC    = 45.0 // pre-cooked and left to cool a little
+	chilledC   = 8.0
+	thawPerMin = 800.0 // J/kg that frozen fruit takes up as it stands in its bowl; working figure
+	freshC     = 16.0  // a dough that is made at the last moment
+	turns      = 5     // of steam into the ledger and back
+	agreeG     = 3.0   // the two agree
+	damped     = 0.7   // of the way from the ledger's steam to the bake's
+	plainTo    = 0.5   // of the plain rule: what leaves below boiling, through crumb and gaps
 )
 
 // corrected is a dessert with what the kitchen's log has taught in its kitchen's own rows.
@@ -138,7 +140,7 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	}
 	out.Bake.Stages = out.Plan.Stages
 	if len(q.Request.Late) > 0 {
-		at := max(0, out.Plan.Minutes-lateMin)
+		at := max(0, out.Plan.Minutes-lateMin(q.Request))
 		out.LateAt = &at
 	}
 	if q.Setting.Fire != nil {
@@ -147,7 +149,7 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	p := planFor(q.Request, &out.Balance, q.Setting).usual()
 	out.Plan.Text = out.Plan.describe(p, given, out.LateAt)
 	out.describe(q.Request, q.Setting)
-	out.judge(p, given)
+	out.judge(q.Request, p, given)
 	out.Figures, out.WhatIfs = out.figures(), whatIfs(q)
 	out.Stations = out.stations(q, given)
 	out.Asks = append(out.Asks, Unusual(q.Setting.Stages)...)
@@ -159,6 +161,19 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 		))
 	}
 	return out, nil
+}
+
+// usualLateMin is when a second topping goes on that has no minutes of its own, before the end. Working figure.
+const usualLateMin = 12.0
+
+// lateMin is for how long a dessert's late toppings bake, min: as long as the one that takes least may.
+func lateMin(r balance.Request) float64 {
+	least := math.Inf(1)
+	for _, asked := range r.Late {
+		t, _ := r.Own.Topping(asked.Key)
+		least = min(least, cmp.Or(t.LateMin, usualLateMin))
+	}
+	return least
 }
 
 // Unusual asks about an oven or a time far outside what is usual: they are used as they are.
@@ -215,9 +230,9 @@ func entered(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	return out, nil
 }
 
-// kept bakes the stages that stand on the screen, with a few minutes more where they need them.
+// kept bakes the stages that stand on the screen, with the minutes that their margin asks for.
 func kept(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
-	again := func(p PlanRequest, now []Stage) *running { return p.enough(now) }
+	again := func(p PlanRequest, now []Stage) *running { return p.withMargin(now) }
 	out, p, x, err := steamed(ctx, q, q.Setting.Standing, again)
 	if err != nil {
 		return nil, err
@@ -243,7 +258,7 @@ func proposed(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 	var failed error
 	least := p.unmet(x.state()).count() // where the search found nothing better, it is not searched for again
 	again := func(p PlanRequest, now []Stage) *running {
-		best := bakeThrough(&p.Bake, p.endAgain(now))
+		best := p.withMargin(p.endAgain(now))
 		better := func(x *running) bool { return p.unmet(x.state()).count() < p.unmet(best.state()).count() }
 		if p.unmet(best.state()).count() <= least {
 			return best

@@ -1,7 +1,7 @@
 package bake
 
 import (
-	"math"
+	"cmp"
 
 	"mabbin/core/balance"
 	"mabbin/core/filling"
@@ -48,18 +48,18 @@ func planFor(r balance.Request, a *balance.Answer, s Setting) PlanRequest {
 		key = r.Thickener.Key
 	}
 	q := PlanRequest{
-		Bake:        b,
-		Heating:     s.Heating,
-		NoStarch:    a.ThickenerG <= 0 || thickenedBefore(r),
-		CrispBase:   s.CrispBase,
-		UsualC:      usualFor(r, t),
-		PushUnder:   larder.StyleOf(r.Style).CrustPushedUnder,
-		LateTopping: t.Family == "praline",
-		Biscuit:     t.Family == "biscuit",
-		Standing:    s.Standing,
-		OffByC:      s.OffByC,
-		BottomHeat:  s.BottomHeat,
-		OverCoals:   s.Fire != nil,
+		Bake:       b,
+		Heating:    s.Heating,
+		NoStarch:   a.ThickenerG <= 0 || thickenedBefore(r),
+		CrispBase:  s.CrispBase,
+		UsualC:     usualFor(r, t),
+		PushUnder:  larder.StyleOf(r.Style).CrustPushedUnder,
+		LateMin:    t.LateMin,
+		Biscuit:    t.Family == "biscuit",
+		Standing:   s.Standing,
+		OffByC:     s.OffByC,
+		BottomHeat: s.BottomHeat,
+		OverCoals:  s.Fire != nil,
 	}
 	if th, ok := r.Own.Thickener(key); ok {
 		q.Bake.Thickener = &Thickener{th.FullAtC, th.HoldMin}
@@ -112,7 +112,13 @@ func fillingStart(r balance.Request, a *balance.Answer, s Setting) *float64 {
 		}
 		start = roomC + (boiledC-roomC)*hot/max(sum, hot, 1e-9)
 	case sum > 0 && frozen > 0 && all > 0:
-		start = mixedC(min(1, a.FruitG/all)*frozen/sum, FreezerC, roomC)
+		stood := 0.0
+		if r.Macerate != nil {
+			stood = r.Macerate.Minutes
+		}
+		thawed := min(enthalpy(roomC), enthalpy(FreezerC)+thawPerMin*stood)
+		share := min(1, a.FruitG/all) * frozen / sum
+		start = temperatureOf(share*thawed + (1-share)*enthalpy(roomC))
 	}
 	return &start
 }
@@ -137,29 +143,30 @@ func toppingWater(a *balance.Answer, t larder.Topping) float64 {
 	return min(90, 100*water/all)
 }
 
-// tender is when a mixture is tender and when it falls, in minutes at 100 C at its cuts: the means by share. Minutes
-// that it was cooked before count.
+// tender is when a mixture is tender and when it falls, in minutes at 100 C at its cuts: the means by share.
 func tender(r balance.Request) (soft, mush float64) {
 	sum := 0.0
 	for _, asked := range r.Fruits {
-		f, _ := r.Own.Fruit(asked.Key)
-		cut := f.DefaultCutMM
-		if asked.CutMM > 0 {
-			cut = asked.CutMM
-		}
-		k := asked.Share * math.Pow(cut/8, 0.8)
-		before := 0.0
-		if r.Precook != nil && r.Precook.Cooks(asked.Key) {
-			before = r.Precook.Minutes * asked.Share
-		}
-		soft += max(0, f.TenderMin*k-before)
-		mush += max(0, f.CollapseMin*k-before)
+		oneSoft, oneMush := tenderOf(r, asked)
+		soft += asked.Share * oneSoft
+		mush += asked.Share * oneMush
 		sum += asked.Share
 	}
 	if sum > 0 {
 		soft, mush = soft/sum, mush/sum
 	}
 	return max(0.1, soft), max(1, mush)
+}
+
+// tenderOf is that of one fruit. Minutes that it was cooked before count.
+func tenderOf(r balance.Request, asked balance.FruitInput) (soft, mush float64) {
+	f, _ := r.Own.Fruit(asked.Key)
+	cut := cmp.Or(asked.CutMM, f.DefaultCutMM)
+	before := 0.0
+	if r.Precook != nil && r.Precook.Cooks(asked.Key) {
+		before = r.Precook.Minutes
+	}
+	return max(0, f.TenderAt(cut)-before), max(0, f.CollapseAt(cut)-before)
 }
 
 // thickenedBefore says that the juice was thickened in a pan: nothing has to set in the oven.
@@ -169,7 +176,7 @@ func thickenedBefore(r balance.Request) bool {
 
 // placeTopping puts a dessert's topping on its filling.
 func (b *Request) placeTopping(a *balance.Answer, t larder.Topping) {
-	rate, start, gap := t.BrownRate*a.ColourFactor, chilledC, a.Cutaway.GapShare
+	rate, start, gap := t.BrownRate*a.ColourFactor*a.SugarColourFactor, chilledC, a.Cutaway.GapShare
 	if t.Family == "biscuit" {
 		start = freshC
 	}

@@ -21,21 +21,53 @@ func (a *DessertAnswer) describe(r balance.Request, s Setting) {
 			step.Text = message.Sentences(
 				step.Text,
 				message.New("Start checking at {look} min.", message.Number(p.CheckFrom, 0)),
+				a.baseText(),
 			)
 		case "late":
 			if a.LateAt != nil {
 				step.Text = message.Sentences(message.New("After {minute} min:", message.Number(*a.LateAt, 0)), step.Text)
 			}
 		case "rest":
-			step.Text = message.Sentences(p.restText(), step.Text)
+			if p.ThickestMin == 0 {
+				step.Text = message.Sentences(p.restText(), step.Text)
+			} else {
+				step.Text = p.restText()
+			}
 		}
 	}
-	if a.Bake.Base != nil && p.Answer.End.Base >= crispFrom {
-		b.Remarks = slices.DeleteFunc(b.Remarks, func(r balance.Remark) bool { return r.Code == "wet_base" })
-	}
+	b.Remarks = slices.DeleteFunc(b.Remarks, func(x balance.Remark) bool { return a.disproves(r, x) })
 	if x, ok := leavening(b, s.AltitudeM); ok {
 		b.Remarks = append(b.Remarks, x)
 	}
+}
+
+// baseText is how the base is when it is out; zero without one, and where its verdict says so.
+func (a *DessertAnswer) baseText() message.Message {
+	switch {
+	case a.Bake.Base == nil:
+		return message.Message{}
+	case a.Plan.Answer.End.Base >= crispFrom:
+		return message.New("The base is brown underneath.")
+	case a.Plan.Answer.End.Base >= bakedFrom:
+		return message.New("The base is baked through but soft.")
+	}
+	return message.Message{}
+}
+
+// disproves says that the bake shows the contrary of a remark that was made of the dessert before it was baked: the
+// base is crisp, or the fruit is tender without cooking it first.
+func (a *DessertAnswer) disproves(r balance.Request, x balance.Remark) bool {
+	end := a.Plan.Answer.End
+	switch x.Code {
+	case "wet_base", "slow_floor":
+		return a.Bake.Base != nil && end.Base >= crispFrom
+	case "precook_required", "precook_advised":
+		return !slices.ContainsFunc(r.Fruits, func(f balance.FruitInput) bool {
+			soft, _ := tenderOf(r, f)
+			return x.About == f.Key && end.FruitMinutes < soft
+		})
+	}
+	return false
 }
 
 // DescribeStages puts the stages of a bake into a method's step for it.
@@ -81,11 +113,17 @@ var coverText = map[string]message.Message{
 
 // restText is how long it stands by the plan.
 func (p *Plan) restText() message.Message {
-	if p.FridgeMin > 0 {
-		return message.New("{rack} min on the rack and {fridge} min in the fridge.",
-			message.Number(p.RackMin, 0), message.Number(p.FridgeMin, 0))
+	rack, thickest := message.Number(p.RackMin, 0), message.Number(p.ThickestMin, 0)
+	switch {
+	case p.FridgeMin > 0:
+		return message.New("Cool it {rack} min on the rack and {fridge} min in the fridge before you cut it.",
+			rack, message.Number(p.FridgeMin, 0))
+	case p.ThickestMin == 0:
+		return message.New("Cool it {rack} min on the rack before you cut it.", rack)
+	case p.RackMin < 1:
+		return message.New("Serve it at once, or let it stand: the juice is thickest after {thickest} min.", thickest)
 	}
-	return message.New("{rack} min on the rack.", message.Number(p.RackMin, 0))
+	return message.New("Let it stand {rack} min; the juice is thickest after {thickest} min.", rack, thickest)
 }
 
 // Leavening gases swell more where the air is thin. Handbook practice.

@@ -18,7 +18,7 @@ const (
 	wallShare   = 3.0   // the heat of the wall has a third of the rim's width to cross
 	fillRho     = 1030.0
 	fillC       = 3650.0
-	fillMeltC   = 116000.0 // J/kgK between the two below: 290 kJ/kg of ice
+	fillMeltC   = 98000.0 // J/kgK between the two below: 245 kJ/kg of ice, as a part of the water stays liquid
 	fillFrozenC = 1900.0
 	meltFrom    = -3.0
 	meltTo      = -0.5
@@ -34,6 +34,8 @@ const (
 	floorShare  = 0.8  // of the convection, below the dish
 	contactR    = 1e-4 // m2K/W, dish to food
 	coverAir    = 20.0 // W/m2K, under a cover
+	looseLeak   = 0.3  // of the exchange of an open top, past a cover as it is laid on; working figure, as the one below
+	tightLeak   = 0.1  // past a lid, a rim shield, and foil or parchment that is crimped all round
 	topEps      = 0.95
 	holdOver    = 0.2  // K over boiling, where wet cells are held
 	lastTenth   = 0.1  // of a base's water: steam takes less and less of the heat
@@ -46,6 +48,7 @@ const (
 	faceNear    = 0.02 // K, how near the search for the face comes
 	faceTries   = 24
 	dryThin     = 0.25 // of the water at the start, below which drying slows
+	steamGap    = 0.10 // of a topping lets steam through in addition to its gaps, on the rack; working figure
 	mostSugar   = 0.6  // of the juice
 	pushedGap   = 0.35
 	pushedWater = 0.5
@@ -89,10 +92,12 @@ type model struct {
 	steam  float64    // kg from the filling
 	// kg of water that topping and base gave off
 	driedOff float64
-	given    float64 // J from the oven
-	baseAt   int     // first base layer, -1 without
-	fillAt   int
-	topAt    int // first topping layer, n without
+	// what the top cell of a filling gives off as it cools, by the last pass: kg/s at 0 C, and kg/sK
+	coolT, coolW [2]float64
+	given        float64 // J from the oven
+	baseAt       int     // first base layer, -1 without
+	fillAt       int
+	topAt        int // first topping layer, n without
 
 	perimeter, width, length, apart float64 // m: of the dish, of its rim, of the columns' contact, between them
 	floorMM, panK, panC, eps        float64
@@ -232,9 +237,12 @@ func (m *model) pushUnder() {
 
 // boilingC is the boiling point of the juice: sugar raises it, height lowers it.
 func boilingC(r *Request) float64 {
-	s := min(mostSugar, or(r.Filling.JuiceSugarShare, 0.3))
+	s := sugarOfJuice(r)
 	return 100 - r.AltitudeM/300 + 1.2*s*(1+s)/(1-s)
 }
+
+// sugarOfJuice is the share of sugar in the juice, before soaking and steaming.
+func sugarOfJuice(r *Request) float64 { return min(mostSugar, or(r.Filling.JuiceSugarShare, 0.3)) }
 
 // phase is the branch of the enthalpy that a filling cell is on.
 type phase uint8
@@ -274,9 +282,8 @@ func (p phase) capacity() float64 {
 // enthalpy of the filling, J/kg, from 0 C.
 func enthalpy(t float64) float64 { return phaseAt(t).enthalpy(t) }
 
-// mixedC is the temperature of a mixture of frozen and other parts, by its mean enthalpy: ice takes most of the heat.
-func mixedC(frozenShare, frozenC, otherC float64) float64 {
-	h := frozenShare*enthalpy(frozenC) + (1-frozenShare)*enthalpy(otherC)
+// temperatureOf is the temperature of filling with an enthalpy, J/kg: ice takes most of the heat of a mixture.
+func temperatureOf(h float64) float64 {
 	switch {
 	case h >= enthalpy(meltTo):
 		return h / fillC
@@ -334,6 +341,7 @@ type oven struct {
 	above float64
 	sides float64
 	eps   [2]float64 // of the cover over each column, 0 for none
+	leak  float64    // of the cover
 }
 
 func ovenOf(r Request, s Stage) oven {
@@ -351,21 +359,38 @@ func ovenOf(r Request, s Stage) oven {
 		}
 	}
 	if e, covered := coverEps[s.Cover]; covered {
-		o.eps[rim] = e
-		if s.Cover != "rim" {
+		o.eps[rim], o.leak = e, leakOf(s)
+		if s.Cover != rimCover {
 			o.eps[core] = e
 		}
 	}
 	return o
 }
 
-// hTop is what reaches the face of a column at a temperature, W/m2K.
+// hTop is what reaches the face of a column at a temperature, W/m2K. No cover is tight: a part gets past it.
 func (o oven) hTop(c int, surface float64) float64 {
+	open := o.hc + o.above*radiation(topEps, o.c, surface)
 	if e := o.eps[c]; e > 0 {
 		h := o.hc + o.above*radiation(e, o.c, surface)
-		return 1 / (1/h + 1/coverAir)
+		return (1-o.leak)/(1/h+1/coverAir) + o.leak*open
 	}
-	return o.hc + o.above*radiation(topEps, o.c, surface)
+	return open
+}
+
+// bare is the share of a column's top that gives off steam as if it were open.
+func (o oven) bare(c int) float64 {
+	if o.eps[c] > 0 {
+		return o.leak
+	}
+	return 1
+}
+
+// leakOf is the share of the exchange that gets past a stage's cover.
+func leakOf(s Stage) float64 {
+	if s.Tight || s.Cover == "lid" || s.Cover == rimCover {
+		return tightLeak
+	}
+	return looseLeak
 }
 
 // psat is the pressure of steam over water, Pa.
@@ -375,12 +400,12 @@ func psat(t float64) float64 { return 610.94 * math.Exp(17.625*t/(t+243.04)) }
 // that is left at the end of dt seconds.
 //
 //go:norace
-func (m *model) drying(o oven, face, water, dt float64) (dry, slope float64) {
+func (m *model) drying(o oven, c int, face, water, dt float64) (dry, slope float64) {
 	p := psat(face)
 	if p <= dryAirPa {
 		return 0, 0
 	}
-	law := dryRate * o.hc / dryHc
+	law := o.bare(c) * dryRate * o.hc / dryHc
 	dry, slope = law*(p-dryAirPa), law*p*17.625*243.04/((face+243.04)*(face+243.04))
 	if thin := dryThin * m.skin0; water-dry*dt < thin { // a = (water - a dry dt) / thin
 		k := thin / (thin + dry*dt)
@@ -396,7 +421,7 @@ func (m *model) drying(o oven, face, water, dt float64) (dry, slope float64) {
 func (m *model) surface(o oven, c int, g, below, dt float64) (h, face, dry float64) {
 	face = m.face[c]
 	water := m.skin[c]
-	dries := m.top != nil && !m.bare && water > 0 && o.eps[c] == 0
+	dries := m.top != nil && !m.bare && water > 0
 	lo, hi := min(below, o.c)-1, max(below, o.c)+1 // the balance falls with the face: it has one root
 	for range faceTries {
 		before := face
@@ -405,7 +430,7 @@ func (m *model) surface(o oven, c int, g, below, dt float64) (h, face, dry float
 		down := h + g
 		dry = 0
 		if dries && face > dryFrom {
-			law, slope := m.drying(o, face, water, dt)
+			law, slope := m.drying(o, c, face, water, dt)
 			if limit := max(0, dryMost*h*(o.c-face)/latent); law > limit {
 				law, slope = limit, -dryMost*h/latent
 				if limit == 0 {
@@ -426,7 +451,7 @@ func (m *model) surface(o oven, c int, g, below, dt float64) (h, face, dry float
 			face = (lo + hi) / 2
 		}
 		if before <= dryFrom && face > dryFrom || before > dryFrom && face < dryFrom {
-			if law, _ := m.drying(o, dryFrom, water, dt); dries && law > 0 && m.stuck(o, c, g, below, law) {
+			if law, _ := m.drying(o, c, dryFrom, water, dt); dries && law > 0 && m.stuck(o, c, g, below, law) {
 				h = o.hTop(c, dryFrom)
 				return h, dryFrom, max(0, (h*(o.c-dryFrom)-g*(dryFrom-below))/latent)
 			}

@@ -88,13 +88,19 @@ type Borders struct {
 	Juice, Fruit, Top, Base []float64
 }
 
-// Borders of a dessert's words.
-func (a *DessertAnswer) Borders() Borders {
-	b := Borders{
-		Fruit: []float64{hardBelow * a.Tender, a.Tender, a.Mush},
-		Top:   []float64{paleLimit(toppedLate(a.Plan.Stages)), goldenTo, burntTop},
+// bordersOf are the borders of fruit, top and base: of fruit that is tender and falls at so many minutes, and of a
+// topping that went on late or at the start.
+func bordersOf(tender, mush float64, late bool) Borders {
+	return Borders{
+		Fruit: []float64{hardBelow * tender, tender, mush},
+		Top:   []float64{paleLimit(late), goldenTo, burntTop},
 		Base:  []float64{bakedFrom, crispFrom, burntOver},
 	}
+}
+
+// Borders of a dessert's words.
+func (a *DessertAnswer) Borders() Borders {
+	b := bordersOf(a.Tender, a.Mush, toppedLate(a.Plan.Stages))
 	for _, s := range filling.Scale[:len(filling.Scale)-1] {
 		b.Juice = append(b.Juice, s.UpTo)
 	}

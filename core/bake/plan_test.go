@@ -70,14 +70,14 @@ func fighting() PlanRequest {
 }
 
 func TestALateToppingGoesOnLate(t *testing.T) {
-	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60, LateTopping: true}
+	q := PlanRequest{Bake: crumble(), TenderMin: 5, MushMin: 60, LateMin: 18}
 	q.Bake.Topping.BrownRate, q.Bake.Topping.ThicknessMM = ptr(2.0), 5
 	p, err := Propose(t.Context(), q)
 	if err != nil {
 		t.Fatal(err)
 	}
 	if len(p.Unmet) > 0 || len(p.Stages) != 2 || p.Stages[0].AddTopping || !p.Stages[1].AddTopping ||
-		p.Stages[1].Minutes > lateMin {
+		p.Stages[1].Minutes > 18 {
 		t.Errorf("%s leaves %v", p.Words(), p.Unmet)
 	}
 }

@@ -10,19 +10,20 @@ import (
 
 // The price of a plan, in minutes: what bakers do is cheapest. Working figures.
 const (
-	perKelvin   = 0.6 // from the usual oven
-	perKelvin2  = 0.02
-	perChange   = 12.0 // of a cover on the way
-	aimColour   = 0.9
-	perDoubling = 4.0 // of colour, squared
-	perPale     = 60.0
-	perDark     = 30.0
-	perBurnt    = 20.0
-	hotterC     = 10.0 // the oven in which a top must not burn either
-	perSoft     = 8.0  // of a base that is not crisp
-	perMush     = 10.0
-	mushFrom    = 0.8 // of the minutes until the fruit falls
-	mushSpan    = 0.5 // from there
+	perKelvin  = 0.6 // from the usual oven
+	perKelvin2 = 0.02
+	perChange  = 12.0 // of a cover on the way
+	aimColour  = 0.9
+	perPaler   = 16.0 // a doubling of colour short of the aim, squared: bakers wait for colour
+	perDarker  = 4.0  // a doubling past it, squared: they mind a little more of it less
+	perPale    = 60.0
+	perDark    = 30.0
+	perBurnt   = 20.0
+	hotterC    = 10.0 // the oven in which a top must not burn either
+	perSoft    = 8.0  // of a base that is not crisp
+	perMush    = 10.0
+	mushFrom   = 0.8 // of the minutes until the fruit falls
+	mushSpan   = 0.5 // from there
 )
 
 // The usual ovens of the styles, C. Working figures.
@@ -32,6 +33,10 @@ const (
 	usualBiscuit = 200.0
 	usualPastry  = 190.0 // a lid or squares
 	fanLessC     = 15.0  // with a fan
+	// A small dish that is no custard takes a hotter oven: so much more below the second of these openings, cm2.
+	smallMoreC   = 10.0
+	smallFromCM2 = 250.0
+	smallToCM2   = 150.0
 )
 
 // usualFor is the oven that bakers use for a dessert, C: the first that fits.
@@ -55,6 +60,10 @@ func (q *PlanRequest) usualOvenC() float64 {
 	}
 	if q.Heating == "fan" {
 		c -= fanLessC
+	}
+	if !q.Custard {
+		opening := q.Bake.Dish.Measure().RimAreaCM2
+		c += smallMoreC * min(1, max(0, (smallFromCM2-opening)/(smallFromCM2-smallToCM2)))
 	}
 	return c
 }
@@ -86,19 +95,18 @@ func (q *PlanRequest) wants(s clockState, hot float64) float64 {
 		return sum
 	}
 	l := math.Log2(max(s.colour, 0.02) / aimColour)
+	perDoubling := perDarker
+	if l < 0 {
+		perDoubling = perPaler
+	}
 	return sum + perDoubling*l*l + perPale*max(0, paleBelow-s.colour) + perDark*max(0, s.colour-goldenTo)
 }
 
-// priced is what stages fall short by, and what they cost; false where they are of another oven.
-func (q *PlanRequest) priced(stages []Stage) (short, price float64, ok bool) {
-	r := q.Bake
-	x := bakeThrough(&r, stages)
+// priced is what a bake falls short by, and what it costs.
+func (q *PlanRequest) priced(x *running) (short, price float64) {
 	changes, minutes, hottest := 0.0, 0.0, math.Inf(-1)
-	for i, s := range stages {
-		if q.stage(0, Stage{}).Heating != s.Heating {
-			return 0, 0, false
-		}
-		if i > 0 && bareCover(s.Cover) != bareCover(stages[i-1].Cover) {
+	for i, s := range x.stages {
+		if i > 0 && bareCover(s.Cover) != bareCover(x.stages[i-1].Cover) {
 			changes++
 		}
 		minutes += s.Minutes
@@ -106,11 +114,12 @@ func (q *PlanRequest) priced(stages []Stage) (short, price float64, ok bool) {
 	}
 	s, hot := x.state(), x.c.colour[core]
 	if hot >= watchColour {
+		r := q.Bake
 		r.OvenOffsetC += hotterC
-		hot = bakeThrough(&r, stages).c.colour[core]
+		hot = bakeThrough(&r, x.stages).c.colour[core]
 	}
 	price = q.price(candidate{ovenC: hottest + q.Bake.OvenOffsetC}, minutes)
-	return q.shortfalls(s).sum(), price + perChange*changes + q.wants(s, hot), true
+	return q.shortfalls(s).sum(), price + perChange*changes + q.wants(s, hot)
 }
 
 // bareCover is a cover by its name, none where it has none.

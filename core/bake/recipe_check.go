@@ -10,11 +10,11 @@ import (
 
 // RecipeCheck is a dessert baked exactly as somebody wrote it down, and the smallest change to its bake that mends it.
 type RecipeCheck struct {
-	Stages []Stage           `json:"stages"`
-	End    End               `json:"end"`
-	Events Events            `json:"events"`
-	Unmet  []message.Message `json:"unmet"`          // what it is that it should not be
-	Mend   *Mending          `json:"mend,omitempty"` // nil: it is right, or nothing that was tried mends it
+	Stages  []Stage  `json:"stages"`
+	End     End      `json:"end"`
+	Events  Events   `json:"events"`
+	Verdict Verdict  `json:"verdict"`
+	Mend    *Mending `json:"mend,omitempty"` // nil: it is right, or nothing that was tried mends it
 }
 
 // MendingCode is what of a bake is changed.
@@ -38,18 +38,14 @@ type Mending struct {
 // WrittenBake bakes a dessert by stages as they were written. The request is of a dessert that balances; a bad one is
 // fault.Faults.
 func WrittenBake(ctx context.Context, r balance.Request, s Setting) (*RecipeCheck, error) {
-	if err := CheckDessert(DessertRequest{Request: r, Setting: s}); err != nil {
-		return nil, err
-	}
-	a, err := balance.Solve(r)
+	a, err := Dessert(ctx, DessertRequest{Request: r, Setting: s})
 	if err != nil {
 		return nil, err
 	}
-	q := planFor(r, a, s)
-	ran := bakeThrough(&q.Bake, s.Stages)
-	out := &RecipeCheck{Stages: s.Stages, End: ran.end(), Events: ran.e, Unmet: q.unmet(ran.state()).words()}
-	if len(out.Unmet) > 0 {
-		if out.Mend, err = q.mend(ctx, s.Stages); err != nil {
+	ran := a.Plan.Answer
+	out := &RecipeCheck{Stages: s.Stages, End: ran.End, Events: ran.Events, Verdict: a.Verdict}
+	if len(a.Plan.Unmet) > 0 {
+		if out.Mend, err = planFor(r, &a.Balance, s).usual().mend(ctx, s.Stages); err != nil {
 			return nil, err
 		}
 	}
@@ -83,7 +79,7 @@ func (q PlanRequest) mend(ctx context.Context, as []Stage) (*Mending, error) {
 		if c.at.minute == 0 {
 			continue
 		}
-		x := q.enough(q.stages(c))
+		x := q.withMargin(q.stages(c))
 		if try.code != MendOven && minutesOf(x.stages) > minutesOf(as)+afterMet {
 			continue // nobody bakes on for that long: another oven is asked for
 		}

@@ -25,10 +25,10 @@ func TestARecipeIsBakedAsItIsWritten(t *testing.T) {
 			t.Fatal(err)
 		}
 		switch {
-		case c.wrong == "" && (len(p.Unmet) > 0 || p.Mend != nil):
-			t.Errorf("%s: %v, %+v, colour %.2f", name, p.Unmet, p.Mend, p.End.Colour)
-		case c.wrong != "" && (!strings.Contains(message.Join("; ", p.Unmet...).String(), c.wrong) || p.Mend == nil || string(p.Mend.Code) != c.code || !strings.Contains(p.Mend.Text.String(), c.says)):
-			t.Errorf("%s: %v, %+v", name, p.Unmet, p.Mend)
+		case c.wrong == "" && (len(p.Verdict.Wrong) > 0 || p.Mend != nil):
+			t.Errorf("%s: %v, %+v, colour %.2f", name, p.Verdict.Wrong, p.Mend, p.End.Colour)
+		case c.wrong != "" && (!strings.Contains(message.Join("; ", p.Verdict.Wrong...).String(), c.wrong) || p.Mend == nil || string(p.Mend.Code) != c.code || !strings.Contains(p.Mend.Text.String(), c.says)):
+			t.Errorf("%s: %v, %+v", name, p.Verdict.Wrong, p.Mend)
 		}
 	}
 	if _, err := WrittenBake(

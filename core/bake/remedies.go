@@ -19,6 +19,7 @@ type Remedy struct {
 	OvenC   float64           `json:"oven_c"`
 	Settles bool              `json:"settles"`
 	Unmet   []message.Message `json:"unmet"`
+	Result  message.Message   `json:"result"` // what comes of it: minutes, top, fruit, base
 	Stages  []Stage           `json:"stages"`
 	// Change is what one touch does to the card; nil where there is more to do than that.
 	Change *Change `json:"change,omitempty"`
@@ -108,7 +109,7 @@ var remedies = []remedy{
 	{
 		"late_topping",
 		message.New("bake it without the topping, and put the topping on late"),
-		func(q *PlanRequest) bool { return q.Bake.Topping != nil && !q.LateTopping },
+		func(q *PlanRequest) bool { return q.Bake.Topping != nil && q.LateMin == 0 },
 		nil,
 		[]course{{after: Stage{AddTopping: true}, changes: true}},
 		&Change{},
@@ -195,7 +196,17 @@ func (q PlanRequest) try(ctx context.Context, w remedy, courses []course) (Remed
 		return Remedy{}, err
 	}
 	unmet := q.unmet(c.at)
-	out := Remedy{w.code, w.name, c.at.minute, c.ovenC, unmet == 0, unmet.words(), q.stages(c), nil}
+	out := Remedy{
+		w.code,
+		w.name,
+		c.at.minute,
+		c.ovenC,
+		unmet == 0,
+		unmet.words(),
+		q.results(c.at, c.at.minute),
+		q.stages(c),
+		nil,
+	}
 	if w.card != nil {
 		out.Change = &Change{out.Stages, w.card.Shelf, w.card.Material, w.card.ParBaked}
 	}

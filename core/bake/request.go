@@ -69,8 +69,10 @@ type Stage struct {
 	Minutes float64 `json:"minutes"`
 	OvenC   float64 `json:"oven_c"`
 	// conventional, fan, bottom, rack, fridge or freezer; left out: conventional
-	Heating    string `json:"heating,omitempty"`
-	Cover      string `json:"cover,omitempty"` // none, foil, lid, parchment or rim; left out: none
+	Heating string `json:"heating,omitempty"`
+	Cover   string `json:"cover,omitempty"` // none, foil, lid, parchment or rim; left out: none
+	// Tight is foil or parchment that is crimped all round; left out: it lies loose.
+	Tight      bool   `json:"tight,omitempty"`
 	Shelf      string `json:"shelf,omitempty"` // left out: the bake's
 	AddTopping bool   `json:"add_topping,omitempty"`
 	PushUnder  bool   `json:"push_under,omitempty"`
@@ -90,7 +92,10 @@ var heatings = map[string]setting{
 }
 
 // coverEps are the emissivities of covers; the rim's is foil.
-var coverEps = map[string]float64{"foil": 0.15, "lid": 0.6, "parchment": 0.90, "rim": 0.15}
+var coverEps = map[string]float64{"foil": 0.15, "lid": 0.6, "parchment": 0.90, rimCover: 0.15}
+
+// rimCover is foil over the rim alone.
+const rimCover = "rim"
 
 // shelves are the factors on radiation from below and from above.
 var shelves = map[string][2]float64{"": {1, 1}, "middle": {1, 1}, "low": {1.3, 0.8}, "high": {0.8, 1.3}}

@@ -57,6 +57,9 @@ func (x *running) until(minute float64) bool {
 		dt := min(x.oven.stride(), end-x.c.now, whole-x.c.now)
 		x.m.step(x.oven, dt)
 		x.c.tick(dt, x.stage)
+		if x.oven.oven {
+			x.c.steam = x.m.steam
+		}
 		x.c.look(&x.e, false)
 		if x.curves != nil && (whole-x.c.now < 1e-6 || end-x.c.now < 1e-6) {
 			x.curves.mark(&x.c, x.c.now/60)
@@ -111,6 +114,7 @@ func (x *running) state() clockState {
 		bubbles:   x.e.MiddleBubbles != nil,
 		through:   x.e.ToppingThrough != nil,
 		late:      x.c.late,
+		steamG:    x.r.steamedOffG(x.c.steam),
 	}
 }
 

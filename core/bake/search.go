@@ -3,7 +3,10 @@ package bake
 import (
 	"context"
 	"math"
+	"slices"
 	"sync"
+
+	"mabbin/core/larder"
 )
 
 // The grid of the search: true temperatures about the usual oven, the courses, and their ends. Working figures.
@@ -26,11 +29,10 @@ const (
 	foilFirstMost = 0.4  // of the bake
 	foilLastMost  = 15.0 // min
 	foilFrom      = 0.8  // of golden: put on over a top that has its colour
-	lateMin       = 12.0 // before the end, a late topping goes on: longer, and its sugar burns
 	pushFrom      = 0.5  // of the bake, a crust is pushed under
 	pushTo        = 0.8
 
-	coldStartMin = 12.0 // glass or stoneware from the freezer
+	coldStartMin = 12.0 // what would crack, from the freezer
 	coldStartC   = 100.0
 	coldDishC    = -3.0 // of a dish that was frozen filled
 
@@ -76,8 +78,8 @@ func (q *PlanRequest) courses() []course {
 	switch {
 	case q.PushUnder:
 		return []course{{after: Stage{PushUnder: true}, changes: true, from: pushFrom, to: pushTo}}
-	case q.LateTopping:
-		return []course{{after: Stage{AddTopping: true}, changes: true, lastMost: lateMin}}
+	case q.LateMin > 0:
+		return []course{{after: Stage{AddTopping: true}, changes: true, lastMost: q.LateMin}}
 	}
 	if q.OverCoals {
 		return []course{{}}
@@ -355,12 +357,12 @@ func (q *PlanRequest) stage(ovenC float64, s Stage) Stage {
 	return s
 }
 
-// coldStart says that the dish would crack in a hot oven: glass or stoneware that was frozen filled.
+// coldStart says that the dish would crack in a hot oven: glass, stoneware or porcelain that was frozen filled.
 func (q *PlanRequest) coldStart() bool { return coldStart(&q.Bake) }
 
 func coldStart(r *Request) bool {
-	m := r.Dish.Material
-	return (m == "glass" || m == "stoneware") && or(r.DishStartC, roomC) < coldDishC
+	m, _ := larder.Materials.Get(r.Dish.Material)
+	return m.Brittle() && or(r.DishStartC, roomC) < coldDishC
 }
 
 // coldStage is what a dish that would crack begins with.
@@ -402,12 +404,12 @@ func (q *PlanRequest) stages(c candidate) []Stage {
 	return out
 }
 
-// stands says whether the plan on the screen stays: it falls no shorter, and the best is not better by more than
-// three minutes.
-func (q *PlanRequest) stands(best candidate) bool {
+// mayStand says whether the plan on the screen is one for this dessert: its heating is the oven's, and no dish that
+// would crack goes into a hot oven by it.
+func (q *PlanRequest) mayStand() bool {
 	if len(q.Standing) == 0 || q.coldStart() && q.Standing[0].OvenC > coldStartC+dialEvery {
 		return false
 	}
-	short, price, ok := q.priced(q.Standing)
-	return ok && short <= best.short+sameShort && price <= best.price+standMin
+	heating := q.stage(0, Stage{}).Heating
+	return !slices.ContainsFunc(q.Standing, func(s Stage) bool { return s.Heating != heating })
 }

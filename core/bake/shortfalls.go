@@ -13,7 +13,8 @@ type clockState struct {
 	hottest, coldest                    float64 // the middle and the coldest of the filling have been, C
 	topping                             float64 // its coldest is, C
 	bubbles, through                    bool
-	late                                bool // the topping went on late
+	late                                bool    // the topping went on late
+	steamG                              float64 // of the filling, in the oven
 }
 
 // faultSet are the clocks that are not right, a flag each.
@@ -30,6 +31,8 @@ const (
 	baseBurnt
 	toppingRaw
 	curdled
+	juiceGone
+	fruitGone
 	faultKinds = iota
 )
 
@@ -44,10 +47,14 @@ var faultWords = [faultKinds]message.Message{
 	message.New("the base is burnt"),
 	message.New("the topping is raw inside"),
 	message.New("the custard curdles"),
+	message.New("too much of the juice boils away"),
+	message.New("the fruit falls apart under a topping that goes on late"),
 }
 
 // irreversible are those that no longer baking puts right.
-func (m faultSet) irreversible() faultSet { return m & (topDark | baseBurnt | curdled) }
+func (m faultSet) irreversible() faultSet {
+	return m & (topDark | baseBurnt | curdled | juiceGone | fruitGone)
+}
 
 func (m faultSet) words() []message.Message {
 	out := []message.Message{}
@@ -65,7 +72,7 @@ func (m faultSet) count() int { return bits.OnesCount16(uint16(m)) }
 // right.
 type shortfalls [faultKinds]float64
 
-// shortfalls are those at a moment. Fruit that falls is no fault: berries do.
+// shortfalls are those at a moment. Fruit that falls is no fault, as berries do, but under a late topping.
 func (q *PlanRequest) shortfalls(s clockState) (by shortfalls) {
 	under := func(x, limit float64) float64 { return max(0, (limit-x)/limit) }
 	over := func(x, limit float64) float64 { return max(0, (x-limit)/limit) }
@@ -96,6 +103,10 @@ func (q *PlanRequest) shortfalls(s clockState) (by shortfalls) {
 	}
 	if q.BareEgg {
 		by[8] = over(s.hottest, custardDoneC)
+	}
+	by[9] = over(s.steamG, steamMost*q.Bake.Filling.MassG)
+	if s.late {
+		by[10] = over(s.fruit, mushMost*q.MushMin)
 	}
 	return by
 }

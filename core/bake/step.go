@@ -135,6 +135,7 @@ func (m *model) exchange(o oven, dt float64) {
 			m.outW[c][i] += u
 			m.outT[c][i] += u * o.c
 		}
+		m.steamAway(o, c)
 	}
 	// the wall
 	sum, n := 0.0, 0
@@ -155,6 +156,31 @@ func (m *model) exchange(o oven, dt float64) {
 		// the harmonic mean of both conductivities, by the resistances of half a cell
 		m.side[i] = m.dz[i] * m.dz[i] * m.length / (m.apart * (m.half[core][i] + m.half[rim][i]))
 	}
+}
+
+// steamAway is what the top cell of a filling gives off where it stands open and cools: linear about the guess.
+//
+//go:norace
+func (m *model) steamAway(o oven, c int) {
+	m.coolT[c], m.coolW[c] = 0, 0
+	if o.oven || o.eps[c] > 0 {
+		return
+	}
+	i := m.topAt - 1
+	t := m.t[c][i]
+	p := psat(t)
+	if p <= dryAirPa {
+		return
+	}
+	through := 1.0
+	if m.n > m.topAt {
+		through = min(1, m.gap+steamGap)
+	}
+	k := m.area[c] * through * dryRate * o.hc / dryHc
+	slope := k * p * 17.625 * 243.04 / ((t + 243.04) * (t + 243.04))
+	m.coolT[c], m.coolW[c] = k*(p-dryAirPa)-slope*t, slope
+	m.outT[c][i] -= latent * m.coolT[c]
+	m.outW[c][i] += latent * m.coolW[c]
 }
 
 // soften gives the filling's cells the conductivity of their temperature; nothing else changes its own.
@@ -327,6 +353,11 @@ func (m *model) hottestFilling() float64 {
 func (m *model) settle(o oven, dt float64) {
 	hold := m.boil + holdOver
 	for c := range 2 {
+		if m.coolW[c] > 0 {
+			gone := dt * (m.coolT[c] + m.coolW[c]*m.t[c][m.topAt-1])
+			m.steam += gone
+			m.given += gone * latent // booked as steam, not as heat to the room
+		}
 		for i := range m.n {
 			if m.outW[c][i] != 0 {
 				m.given += (m.outT[c][i] - m.outW[c][i]*m.t[c][i]) * dt

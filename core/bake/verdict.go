@@ -4,6 +4,9 @@ import (
 	"math"
 	"slices"
 
+	"mabbin/core/balance"
+	"mabbin/core/filling"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 )
 
@@ -16,14 +19,17 @@ type Words struct {
 	BoiledOver *bool  `json:"boiled_over,omitempty"`
 }
 
-// darkTop is more than a baker wishes for, and less than burnt.
-const darkTop = "dark"
+// goldenTop is what a baker wishes for; darkTop is more than that, and less than burnt.
+const (
+	goldenTop = "golden"
+	darkTop   = "dark"
+)
 
 // The words of a scale from little to much.
 var (
 	JuiceWords = []string{"runny", "saucy", "spoonable", "mounds", "slices", "stodgy"}
 	FruitWords = []string{"hard", "bite", "tender", "mush"}
-	TopWords   = []string{"pale", "golden", darkTop, "burnt"}
+	TopWords   = []string{"pale", goldenTop, darkTop, "burnt"}
 	BaseWords  = []string{"raw", "soft", "crisp", "burnt"}
 )
 
@@ -57,20 +63,51 @@ func paleLimit(late bool) float64 {
 
 // Expected puts a simulated bake into the words that a baker is asked for afterwards.
 func (a *DessertAnswer) Expected() Words {
-	e, b := a.Plan.Answer.End, a.Borders()
-	w := Words{
-		Juice: string(a.Balance.Set.BandAt(e.SetShare)),
-		Fruit: wordAt(FruitWords, e.FruitMinutes, b.Fruit...),
-	}
-	if a.Bake.Topping != nil {
-		w.Top = a.Plan.TopWord(e.Colour)
-	}
-	if a.Bake.Base != nil {
-		w.Base = wordAt(BaseWords, e.Base, b.Base...)
-	}
+	e := a.Plan.Answer.End
+	w := a.Borders().words(&a.Bake, e.FruitMinutes, e.Colour, e.Base)
+	w.Juice = string(a.Balance.Set.BandAt(e.SetShare))
 	over := a.Balance.Fit.HotHeadspaceMM < overflowMM
 	w.BoiledOver = &over
 	return w
+}
+
+// words are those of fruit, top and base, by the clocks.
+func (b Borders) words(of *Request, fruit, colour, base float64) (w Words) {
+	w.Fruit = wordAt(FruitWords, fruit, b.Fruit...)
+	if of.Topping != nil {
+		w.Top = wordAt(TopWords, colour, b.Top...)
+	}
+	if of.Base != nil {
+		w.Base = wordAt(BaseWords, base, b.Base...)
+	}
+	return w
+}
+
+// results are what comes of a change that was tried: its minutes in the oven, and the words of what it leaves.
+func (q *PlanRequest) results(s clockState, minutes float64) message.Message {
+	w := bordersOf(q.TenderMin, q.MushMin, s.late).words(&q.Bake, s.fruit, s.colour, s.base)
+	text := []message.Message{message.New("{n} min in all", message.Number(minutes, 0))}
+	if w.Top != "" {
+		text = append(text, message.New("{top} top", message.Word(w.Top)))
+	}
+	text = append(text, message.New("{fruit} fruit", fruitWord(w.Fruit)))
+	if w.Base != "" {
+		text = append(text, message.New("{base} base", message.Word(w.Base)))
+	}
+	return message.Join(", ", text...)
+}
+
+// fruitWord is the word for fruit in a sentence: fruit that falls is soft, which is wanted of berries.
+func fruitWord(word string) message.Arg {
+	if word == FruitWords[len(FruitWords)-1] {
+		return message.Part(message.New("soft"))
+	}
+	return message.Word(word)
+}
+
+// mended is a change that was tried, with what came of it.
+func (q *PlanRequest) mended(text message.Message, x *running, c Change) *Mend {
+	return &Mend{text, q.results(x.state(), minutesOf(x.stages)), c}
 }
 
 // wordAt is the word of a figure: each but the last ends at a border.
@@ -83,12 +120,27 @@ func wordAt(words []string, x float64, borders ...float64) string {
 	return words[len(words)-1]
 }
 
-// Verdict is what will become of a bake, in the words that bakers use, and the smallest change that mends it.
+// Level is how a dessert comes out.
+type Level string
+
+// The levels, the best first.
+const (
+	Right  Level = "right"
+	Nearly Level = "nearly" // a little is missing that can be put right
+	Wrong  Level = "wrong"
+)
+
+// Verdict is what will become of a dessert, in the words that bakers use, and the smallest change that mends it. It is
+// the only one: whatever shows a dessert shows this.
 type Verdict struct {
-	Right    bool              `json:"right"`
-	Summary  message.Message   `json:"summary"`  // in one line
-	Expected Words             `json:"expected"` // as a baker is asked for afterwards
-	Wrong    []message.Message `json:"wrong"`
+	Level  Level `json:"level"`
+	Right  bool  `json:"right"`
+	Nearly bool  `json:"nearly"`
+	// MoreMin is how many minutes more in the oven meet every clock, of a dessert that is just short; 0: none.
+	MoreMin  int               `json:"more_min"`
+	Summary  message.Message   `json:"summary"`        // in one line
+	Expected Words             `json:"expected"`       // as a baker is asked for afterwards
+	Wrong    []message.Message `json:"wrong"`          // each thing that is not as it should be
 	Detail   message.Message   `json:"detail"`         // each clock, with how sure that is
 	Mend     *Mend             `json:"mend,omitempty"` // nil: it is right, or nothing that was tried mends it
 }
@@ -96,6 +148,7 @@ type Verdict struct {
 // Mend is a change that was tried on the model, and mends what is wrong.
 type Mend struct {
 	Text   message.Message `json:"text"`
+	Result message.Message `json:"result"` // what comes of it: minutes, top, fruit, base
 	Change Change          `json:"change"`
 }
 
@@ -107,58 +160,201 @@ type Change struct {
 	ParBaked bool    `json:"par_baked,omitempty"`
 }
 
+// weighty are the remarks on a dessert that are a part of its verdict, in the words of a verdict.
+var weighty = map[string]struct {
+	leaves Level
+	text   message.Message
+}{
+	"boils_over":    {Wrong, message.New("it boils over")},
+	"may_boil_over": {Nearly, message.New("it may boil over")},
+	"topping_thick": {Nearly, message.New("the topping is thick for the fruit")},
+	"topping_thin":  {Nearly, message.New("the topping is thin for the fruit")},
+}
+
 // judge writes the verdict of a dessert; q is its plan's request, entered says that its stages were given.
-func (a *DessertAnswer) judge(q PlanRequest, entered bool) {
-	v := Verdict{Expected: a.Expected(), Wrong: append([]message.Message{}, a.Plan.Unmet...), Detail: a.detail()}
-	if *v.Expected.BoiledOver {
-		v.Wrong = append(v.Wrong, message.New("it boils over"))
+func (a *DessertAnswer) judge(r balance.Request, q PlanRequest, entered bool) {
+	v := Verdict{
+		Level: Right, Expected: a.Expected(), MoreMin: a.Plan.MoreMin, Detail: a.detail(),
+		Wrong: append([]message.Message{}, a.Plan.Unmet...),
 	}
-	v.Right = len(v.Wrong) == 0
+	leaves := func(l Level, what ...message.Message) {
+		if l == Wrong || v.Level == Right {
+			v.Level = l
+		}
+		v.Wrong = append(v.Wrong, what...)
+	}
 	switch {
-	case v.Right:
-		fruit := message.Word(v.Expected.Fruit)
-		if fell := FruitWords[len(FruitWords)-1]; v.Expected.Fruit == fell { // wanted of berries: no fault
-			fruit = message.Part(message.New("soft"))
+	case v.MoreMin > 0:
+		leaves(Nearly)
+	case len(v.Wrong) > 0:
+		leaves(Wrong)
+	}
+	if name, word := a.toughest(r); word == FruitWords[0] {
+		leaves(Wrong, message.New("the {fruit} stays hard", name))
+	} else if word == FruitWords[1] && v.Expected.Fruit != FruitWords[1] {
+		leaves(Nearly, message.New("the {fruit} keeps some bite", name))
+	}
+	if a.Plan.Answer.End.FruitMinutes > mushMost*a.Mush {
+		leaves(Nearly, message.New("the fruit cooks to a pulp"))
+	}
+	for _, x := range a.Balance.Remarks {
+		if w, ok := weighty[x.Code]; ok {
+			leaves(w.leaves, w.text)
 		}
-		text := []message.Message{
-			message.New("{fruit} fruit", fruit), message.Value(message.Part(a.Balance.Set.Band.Label())),
-		}
-		if v.Expected.Top != "" {
-			text = append([]message.Message{message.New("{top} top", message.Word(v.Expected.Top))}, text...)
-		}
-		v.Summary = message.New("Comes out right: {what}.", message.Part(message.Join(", ", text...)))
-		if v.Expected.Top == darkTop { // no plan has to mend it, and nobody wishes for it
-			less := message.New("Foil near the end keeps it golden.")
-			if entered {
-				v.Mend = a.fewerMinutes(q)
+		if x.Code == "set_off_style" {
+			l := Nearly
+			if x.Level == balance.Warning {
+				l = Wrong
 			}
-			if v.Mend != nil {
-				less = message.New("{mend} is enough.", message.Part(v.Mend.Text))
-			}
-			v.Summary = message.New("Comes out right, but dark on top: {what}. {less}",
-				message.Part(message.Join(", ", text[1:]...)), message.Part(less))
+			set := a.Balance.Set
+			leaves(l, message.New("the juice is {band} instead of {wanted}",
+				message.Part(set.Band.Label()), message.Part(filling.BandOf(set.Target).Label())))
+		}
+	}
+	v.Right, v.Nearly = v.Level == Right, v.Level == Nearly
+	if v.Level != Nearly {
+		v.MoreMin = 0
+	}
+	a.Verdict = v
+	a.summarise(q, entered)
+}
+
+// summarise puts the verdict into one line, with what mends it.
+func (a *DessertAnswer) summarise(q PlanRequest, entered bool) {
+	v := &a.Verdict
+	wrong := message.Join("; ", v.Wrong...)
+	switch {
+	case v.MoreMin > 0:
+		v.Mend = a.minutesMore(q, v.MoreMin)
+		v.Summary = message.New("Just short, {n} min more: {wrong}.", message.Count(v.MoreMin), message.Part(wrong))
+	case v.Level == Right:
+		if v.Expected.Top != darkTop { // no plan has to mend that, and nobody wishes for it
+			v.Summary = message.New("Comes out right: {what}.", message.Part(a.comesOut(true)))
+			return
+		}
+		if entered {
+			v.Mend = a.fewerMinutes(q)
+		}
+		if v.Mend == nil {
+			v.Mend = a.foilLate(q)
+		}
+		v.Summary = message.New("Comes out right, but dark on top: {what}.", message.Part(a.comesOut(false)))
+		if v.Mend != nil {
+			v.Summary = message.New("Comes out right, but dark on top: {what}. {Mend} keeps it golden.",
+				message.Part(a.comesOut(false)), message.Part(v.Mend.Text))
 		}
 	default:
 		if len(a.Plan.Unmet) > 0 {
 			v.Mend = a.mend(q, entered)
 		}
-		wrong := message.Join("; ", v.Wrong...)
 		if v.Mend != nil {
-			v.Summary = message.New("{Wrong}: {mend}.", message.Part(wrong), message.Part(v.Mend.Text))
-		} else {
-			v.Summary = message.New("{Wrong}.", message.Part(wrong))
+			wrong = message.New("{wrong}: {mend}", message.Part(wrong), message.Part(v.Mend.Text))
+		}
+		v.Summary = message.New("{Wrong}.", message.Part(wrong))
+		if v.Level == Nearly {
+			v.Summary = message.New("Nearly right: {wrong}.", message.Part(wrong))
 		}
 	}
-	a.Verdict = v
 }
 
-// fewerMinutes is what of the minutes that were given can be left out; nil: nothing.
+// comesOut is how top, fruit and juice come out, in a few words; top says whether the top is one of them.
+func (a *DessertAnswer) comesOut(top bool) message.Message {
+	w := a.Verdict.Expected
+	var text []message.Message
+	if top && w.Top != "" {
+		text = append(text, message.New("{top} top", message.Word(w.Top)))
+	}
+	return message.Join(", ", append(text, message.New("{fruit} fruit", fruitWord(w.Fruit)),
+		message.Value(message.Part(a.Balance.Set.Band.Label())))...)
+}
+
+// A fruit has a word of its own where it is at least so much of a mixture.
+const toughShare = 0.1
+
+// toughest is the fruit of a mixture that takes longest to be tender, with its word; empty where there is one fruit.
+func (a *DessertAnswer) toughest(r balance.Request) (name message.Arg, word string) {
+	if len(r.Fruits) < 2 {
+		return name, ""
+	}
+	most, sum := 0.0, 0.0
+	for _, f := range r.Fruits {
+		sum += f.Share
+	}
+	for _, asked := range r.Fruits {
+		soft, mush := tenderOf(r, asked)
+		if asked.Share < toughShare*sum || soft <= most {
+			continue
+		}
+		f, _ := r.Own.Fruit(asked.Key)
+		most, name = soft, larder.Called(f.Name)
+		word = wordAt(FruitWords, a.Plan.Answer.End.FruitMinutes, hardBelow*soft, soft, max(soft, mush))
+	}
+	return name, word
+}
+
+// fewerMinutes is what of the minutes that were given can be left out for a golden top, everything else right; nil:
+// nothing.
 func (a *DessertAnswer) fewerMinutes(q PlanRequest) *Mend {
-	m := a.mend(q, true)
-	if m == nil || minutesOf(m.Change.Stages) >= minutesOf(a.Plan.Stages) {
+	stages := a.Plan.Stages
+	end, before := minutesOf(stages), minutesOf(stages[:len(stages)-1])
+	if !stages[len(stages)-1].InOven() {
 		return nil
 	}
-	return m
+	x, latest := toLast(&q.Bake, stages), 0.0
+	for minute := math.Ceil(before + leastStage); minute < end; minute++ {
+		x.until(minute)
+		if q.unmet(x.state()) == 0 && a.Plan.TopWord(x.c.colour[core]) == goldenTop {
+			latest = minute
+		}
+	}
+	if latest == 0 {
+		return nil
+	}
+	shorter := slices.Clone(stages)
+	shorter[len(shorter)-1].Minutes = latest - before
+	return q.mended(message.New("{minutes} min less", message.Number(end-latest, 0)), bakeThrough(&q.Bake, shorter),
+		Change{Stages: shorter})
+}
+
+// foilLate is foil over the last minutes, where that was tried and keeps a dark top golden; nil: it does not.
+func (a *DessertAnswer) foilLate(q PlanRequest) *Mend {
+	stages := a.Plan.Stages
+	last := stages[len(stages)-1]
+	if q.OverCoals || !last.InOven() || bareCover(last.Cover) != "" {
+		return nil
+	}
+	before := minutesOf(stages[:len(stages)-1])
+	for under := leastStage; under <= foilLastMost && under < last.Minutes; under += leastStage {
+		open, foil := last, last
+		open.Minutes, foil.Minutes, foil.Cover = last.Minutes-under, under, foilCover
+		foil.AddTopping, foil.PushUnder = false, false
+		tried := append(slices.Clone(stages[:len(stages)-1]), open, foil)
+		x := bakeThrough(&q.Bake, tried)
+		if q.unmet(x.state()) == 0 && a.Plan.TopWord(x.c.colour[core]) == goldenTop {
+			return q.mended(
+				message.New("foil from minute {n}", message.Number(before+open.Minutes, 0)),
+				x,
+				Change{Stages: tried},
+			)
+		}
+	}
+	return nil
+}
+
+// minutesMore is the last stage in the oven with so many minutes more.
+func (a *DessertAnswer) minutesMore(q PlanRequest, n int) *Mend {
+	stages := slices.Clone(a.Plan.Stages)
+	for i := len(stages) - 1; i >= 0; i-- {
+		if stages[i].InOven() {
+			stages[i].Minutes += float64(n)
+			break
+		}
+	}
+	return q.mended(
+		message.New("{minutes} min more", message.Count(n)),
+		bakeThrough(&q.Bake, stages),
+		Change{Stages: stages},
+	)
 }
 
 // mend is the smallest change that was tried: other minutes for stages that were given, else the first remedy.
@@ -177,11 +373,11 @@ func (a *DessertAnswer) mend(q PlanRequest, entered bool) *Mend {
 		if d < 0 {
 			text = message.New("{minutes} min less", message.Number(-d, 0))
 		}
-		return &Mend{text, Change{Stages: other}}
+		return q.mended(text, bakeThrough(&q.Bake, other), Change{Stages: other})
 	}
 	for _, r := range a.Plan.Remedies {
 		if r.Settles && r.Change != nil {
-			return &Mend{r.Name, *r.Change}
+			return &Mend{r.Name, r.Result, *r.Change}
 		}
 	}
 	return nil

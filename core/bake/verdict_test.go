@@ -22,16 +22,20 @@ func TestADarkTopIsSaidWithWhatKeepsItGolden(t *testing.T) {
 	slow := Stage{Minutes: 70, OvenC: 165, Heating: "fan"}
 	long := crisp(false, slow)
 	if !long.Verdict.Right || long.Verdict.Mend == nil ||
-		!strings.HasSuffix(long.Verdict.Summary.String(), " min less is enough.") {
+		!strings.HasSuffix(long.Verdict.Summary.String(), " min less keeps it golden.") {
 		t.Errorf("%s (%+v)", long.Verdict.Summary, long.Verdict.Mend)
 	}
 	short := crisp(false, long.Verdict.Mend.Change.Stages...)
 	if short.Verdict.Expected.Top != "golden" || short.Verdict.Mend != nil {
 		t.Errorf("with less: %s", short.Verdict.Summary)
 	}
-	frozen := crisp(true, slow) // any less, and the middle does not bubble
-	if v := frozen.Verdict; !v.Right || v.Mend != nil ||
-		!strings.HasSuffix(v.Summary.String(), "Foil near the end keeps it golden.") {
-		t.Errorf("%s (%+v)", v.Summary, v.Mend)
+	// what is offered was tried: it is golden with it
+	frozen := crisp(true, Stage{Minutes: 88, OvenC: 180})
+	v := frozen.Verdict
+	if !v.Right || v.Expected.Top != "dark" || v.Mend == nil {
+		t.Fatalf("%s (%+v)", v.Summary, v.Mend)
+	}
+	if with := crisp(true, v.Mend.Change.Stages...); with.Verdict.Expected.Top != "golden" || !with.Verdict.Right {
+		t.Errorf("%s: %s", v.Summary, with.Verdict.Summary)
 	}
 }
