@@ -203,7 +203,7 @@ func shortVerdict(v bake.Verdict) *api.ShortVerdict {
 	if v.Summary.IsZero() {
 		return nil
 	}
-	return &api.ShortVerdict{Right: v.Right, Summary: v.Summary}
+	return &api.ShortVerdict{Level: api.ShortVerdictLevel(v.Level), Summary: v.Summary}
 }
 
 // brief is an answer in short.

@@ -28,6 +28,7 @@ export type LineRequest = Schemas['RecipeRequest']['lines'][number]
 export type DietRequest = Schemas['DietRequest']
 export type DietProposal = Schemas['DietProposal']
 export type Verdict = Schemas['RecipeVerdict']
+export type ShortVerdict = Pick<Schemas['Verdict'], 'level' | 'summary'>
 export type ImportedDocument = Schemas['ImportedDocument']
 export type Original = Schemas['Original']
 export type WholeCard = Schemas['WholeCard']

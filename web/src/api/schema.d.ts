@@ -3070,6 +3070,11 @@ export interface components {
              * @description How much faster the finishes make the top colour
              */
             colour_factor: number;
+            /**
+             * Format: double
+             * @description How much faster the topping's own sugar makes it colour than the table's recipe
+             */
+            sugar_colour_factor: number;
             browning?: components["schemas"]["Text"];
             /** @description Where the figures are from, by their names */
             sources: {
@@ -3117,6 +3122,8 @@ export interface components {
         };
         Remark: {
             code: string;
+            /** @description Key of the fruit that it is about, where it is about one */
+            about?: string;
             /** @enum {string} */
             level: "note" | "advice" | "warning" | "caution";
             /** @enum {string} */
@@ -3282,6 +3289,8 @@ export interface components {
             heating?: "" | "conventional" | "fan" | "bottom" | "rack" | "fridge" | "freezer";
             /** @enum {string} */
             cover?: "" | "none" | "foil" | "lid" | "parchment" | "rim";
+            /** @description Foil or parchment is crimped all round; left out: it lies loose */
+            tight?: boolean;
             /**
              * @description Left out: the bake's
              * @enum {string}
@@ -3464,13 +3473,19 @@ export interface components {
         };
         /** @description What will become of a bake, and the smallest change that mends it */
         Verdict: {
+            /** @enum {string} */
+            level: "right" | "nearly" | "wrong";
             right: boolean;
+            nearly: boolean;
+            /** @description Minutes more in the oven that meet everything, of a dessert that is just short; 0: none */
+            more_min: number;
             summary: components["schemas"]["Text"];
             expected: components["schemas"]["BakeWords"];
             wrong: components["schemas"]["Text"][];
             detail: components["schemas"]["Text"];
             mend?: {
                 text: components["schemas"]["Text"];
+                result: components["schemas"]["Text"];
                 change: components["schemas"]["BakeChange"];
             };
         };
@@ -3543,6 +3558,13 @@ export interface components {
             serve_from_min: number;
             /**
              * Format: double
+             * @description When the juice of what is spooned is thickest, after it is out; 0: it slices
+             */
+            thickest_min: number;
+            /** @description Minutes more of the last stage that meet everything, where that is few; 0: none */
+            more_min: number;
+            /**
+             * Format: double
              * @description How much cooler and hotter an oven the next two are of
              */
             off_by_c: number;
@@ -3562,6 +3584,7 @@ export interface components {
                 oven_c: number;
                 settles: boolean;
                 unmet: components["schemas"]["Text"][];
+                result: components["schemas"]["Text"];
                 stages: components["schemas"]["Stage"][];
                 change?: components["schemas"]["BakeChange"];
             }[];
@@ -3571,8 +3594,7 @@ export interface components {
             stages: components["schemas"]["Stage"][];
             end: components["schemas"]["BakeEnd"];
             events: components["schemas"]["BakeEvents"];
-            /** @description What it is that it should not be */
-            unmet: components["schemas"]["Text"][];
+            verdict: components["schemas"]["Verdict"];
             /** @description The smallest change that mends it; left out: it is right, or nothing that was tried does */
             mend?: {
                 /** @enum {string} */
@@ -5379,7 +5401,8 @@ export interface components {
         };
         /** @description What will become of a bake, as the Bench says it; left out: it was not simulated */
         ShortVerdict: {
-            right: boolean;
+            /** @enum {string} */
+            level: "right" | "nearly" | "wrong";
             summary: components["schemas"]["Text"];
         };
         /** @description What came out, in bakers' words. All of it may be left out. */

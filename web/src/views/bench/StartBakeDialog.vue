@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { BakeChange, PlanAnswer, TwoSettings } from '@/api/client'
+import VerdictText from '@/ui/VerdictText.vue'
 
-/** A dessert that will not comes out right is not put into the oven without a word, and none by a single key. */
+/** A dessert that will not come out right is not put into the oven without a word, and none by a single key. */
 defineProps<{ verdict?: PlanAnswer['verdict']; shared: TwoSettings[] }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ mend: [label: string, change: BakeChange]; oven: [] }>()
@@ -16,13 +17,8 @@ function asItIs() {
 </script>
 
 <template>
-  <el-dialog
-    v-model="open"
-    :title="verdict?.right || !verdict ? 'Start the bake?' : 'It will not come out right as planned'"
-    width="min(560px, 96vw)"
-    data-testid="ask-oven"
-  >
-    <p class="text">{{ verdict?.summary }}</p>
+  <el-dialog v-model="open" title="Start the bake?" width="min(560px, 96vw)" data-testid="ask-oven">
+    <p v-if="verdict" class="text"><VerdictText :verdict="verdict" /></p>
     <p v-for="t in shared" :key="t.text" class="wrong two" data-testid="two-settings-before">
       {{ `The oven is in use: ${t.text}.` }}
     </p>
@@ -37,7 +33,7 @@ function asItIs() {
           data-testid="ask-mend"
           @click="mend(verdict.mend.text, verdict.mend.change)"
         >
-          {{ `Fix it: ${verdict.mend.text}` }}
+          {{ `First: ${verdict.mend.text}` }}
         </button>
         <button v-else :class="['push', { main: !verdict?.right }]" @click="open = false">Cancel</button>
       </span>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { BakeChange, PlanAnswer } from '@/api/client'
+import VerdictText from '@/ui/VerdictText.vue'
 
 /** What will become of the dessert, and the one touch that mends it. */
 defineProps<{ verdict: PlanAnswer['verdict'] }>()
@@ -7,13 +8,13 @@ defineEmits<{ mend: [label: string, change: BakeChange] }>()
 </script>
 
 <template>
-  <p :class="['verdict', { wrong: !verdict.right }]" role="status" data-testid="verdict">
-    <span class="sign" aria-hidden="true">{{ verdict.right ? '✓' : '▲' }}</span>
-    <span>{{ verdict.summary }}</span>
+  <p :class="['line', verdict.level]" role="status" data-testid="verdict">
+    <VerdictText :verdict="verdict" />
     <button
       v-if="verdict.mend"
       class="push"
       data-testid="mend"
+      :title="verdict.mend.result"
       @click="$emit('mend', verdict.mend.text, verdict.mend.change)"
     >
       Apply
@@ -22,23 +23,15 @@ defineEmits<{ mend: [label: string, change: BakeChange] }>()
 </template>
 
 <style scoped>
-.verdict {
+.line {
   display: flex;
   align-items: center;
   gap: 8px;
   min-height: 40px;
   margin: 0;
   font-size: 1.125rem;
-  font-weight: 600;
-  color: var(--settled, var(--ink));
-}
-.verdict.wrong {
-  color: var(--danger);
 }
 .push {
   flex: none;
-}
-.sign {
-  font-size: 1.25rem;
 }
 </style>

@@ -31,7 +31,7 @@ export function useStartBake(refused: Ref<string>) {
     ),
   )
 
-  /** What will not comes out right is asked about, once; and no single key starts a clock. */
+  /** What will not come out right is asked about, once; and no single key starts a clock. */
   const asking = ref(false)
   /** What is in the oven already and wants another setting. */
   const shared = ref<TwoSettings[]>([])

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import VerdictText from '@/ui/VerdictText.vue'
 import type { ListedCard } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import DishOutline from '@/ui/DishOutline.vue'
@@ -15,9 +16,7 @@ defineEmits<{ open: []; more: [] }>()
       <strong>{{ card.name }}</strong>
       <span class="quiet">{{ card.made_of }}</span>
       <span v-if="card.brief" class="brief">{{ card.brief.text }}</span>
-      <span v-if="card.brief?.verdict" :class="['verdict', { wrong: !card.brief.verdict.right }]"
-        >{{ card.brief.verdict.right ? '✓' : '▲' }} {{ card.brief.verdict.summary }}</span
-      >
+      <VerdictText v-if="card.brief?.verdict" :verdict="card.brief.verdict" />
       <span v-if="!card.brief" class="wrong">can’t be calculated</span>
       <span v-if="card.tags.length" class="tags small">
         <span v-for="t in card.tags" :key="t" class="tag">{{ t }}</span>
@@ -35,14 +34,6 @@ defineEmits<{ open: []; more: [] }>()
 <style scoped>
 .brief {
   font-weight: 600;
-}
-.verdict {
-  color: var(--settled);
-  font-weight: 600;
-}
-.verdict.wrong {
-  color: var(--danger);
-  font-size: inherit;
 }
 li {
   display: flex;

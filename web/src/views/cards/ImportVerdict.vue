@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Verdict } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
+import VerdictText from '@/ui/VerdictText.vue'
 import RemarkList from '@/ui/RemarkList.vue'
 import { grams, heat, integer, mm, percent, measured } from '@/format/amounts'
 import { useKitchen } from '@/stores/useKitchen'
@@ -64,27 +65,20 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
     </div>
     <p v-for="(a, i) in verdict.assumed ?? []" :key="i" class="quiet" data-testid="assumed">{{ a }}</p>
     <template v-if="verdict.wrong?.length">
-      <h3>As written</h3>
+      <h3>Ingredients as written</h3>
       <RemarkList :remarks="verdict.wrong" />
     </template>
-    <p v-else class="right">
-      <strong>As written, it is right for this dish.</strong>
-    </p>
     <template v-if="verdict.baked">
       <h3>
         {{
           `Its bake as written: ${heat(verdict.baked.stages[0]!.oven_c)}, ${integer(verdict.baked.stages[0]!.minutes)} min`
         }}
       </h3>
-      <p v-if="!verdict.baked.unmet.length" class="right" data-testid="baked">
-        <strong>Temperature and time are right</strong>{{ `, by the model: ${bubbles}` }}
-      </p>
-      <p v-else data-testid="baked">
-        <strong class="danger">{{ verdict.baked.unmet.join('; ') }}</strong>{{ `, by the model: ${bubbles}` }}
+      <p data-testid="baked">
+        <VerdictText :verdict="verdict.baked.verdict" />{{ ` By the model, ${bubbles}` }}
         <template v-if="verdict.baked.mend"
           ><br />Smallest change that fixes it: <strong>{{ verdict.baked.mend.text }}</strong>.</template
         >
-        <template v-else><br />No other time, cover or temperature fixes it in this dish.</template>
       </p>
     </template>
     <template v-if="verdict.changes?.length">

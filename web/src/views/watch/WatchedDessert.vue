@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import VerdictText from '@/ui/VerdictText.vue'
 import { computed, ref } from 'vue'
 import type { WatchCall, WatchedDessert } from '@/api/client'
 import BoldText from '@/ui/BoldText.vue'
@@ -86,10 +87,10 @@ const became = (c: WatchCall) =>
     </p>
     <p
       v-if="dessert.verdict && !dessert.estimate && !dessert.out_at"
-      :class="['verdict', { wrong: !dessert.verdict.right }]"
+      class="verdict"
       data-testid="watched-verdict"
     >
-      {{ dessert.verdict.right ? '✓' : '▲' }} {{ dessert.verdict.summary }}
+      <VerdictText :verdict="dessert.verdict" />
     </p>
     <div v-if="dessert.forecast && !dessert.out_at" class="forecast">
       <ForecastLines :outlook="dessert.forecast" />
@@ -153,11 +154,6 @@ const became = (c: WatchCall) =>
 <style scoped>
 .verdict {
   margin: 0;
-  color: var(--settled);
-  font-weight: 600;
-}
-.verdict.wrong {
-  color: var(--danger);
 }
 .dessert {
   display: grid;
