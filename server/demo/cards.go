@@ -41,7 +41,7 @@ var cards = []demoCard{
 		oldRange,
 		190,
 		52,
-		[]string{"First try: sharp.", "A little sweeter, top more generous."},
+		[]string{"First try: sharp.", "A little sweeter."},
 		[]balance.Request{
 			{
 				Dish:   dishNamed("Small stoneware"),
@@ -60,7 +60,7 @@ var cards = []demoCard{
 				Thickener: &balance.ThickenerInput{
 					Key: "cornflour",
 				},
-				Topping: balance.ToppingInput{Key: "crumble_classic", Amount: topping.Generous},
+				Topping: balance.ToppingInput{Key: "crumble_classic"},
 			},
 		},
 	},
@@ -90,7 +90,7 @@ var cards = []demoCard{
 		"Freezer cherry crisp",
 		benchOven,
 		165,
-		70,
+		55, // as if the cherries were thawed: far too short, and the demo shows what the verdict makes of that
 		[]string{"Straight from the freezer; arrowroot keeps it clear."},
 		[]balance.Request{
 			{
@@ -154,7 +154,7 @@ var cards = []demoCard{
 		"Windfall apple ramekin",
 		benchOven,
 		165,
-		27,
+		24, // a minute or two short
 		[]string{"One each; good for finding out what the crate is like."},
 		[]balance.Request{
 			{
@@ -177,17 +177,18 @@ var cards = []demoCard{
 		oldRange,
 		205,
 		34,
-		[]string{"Buttermilk biscuit, dropped. Juice enough to spoon over."},
+		[]string{"Drop biscuit with soured cream. Juice enough to spoon over."},
 		[]balance.Request{
 			{
-				Dish: dishNamed(
-					"Iron skillet",
-				),
+				Dish:      dishNamed("Rolled-rim pie dish"),
 				Style:     "cobbler",
 				Fruits:    []balance.FruitInput{{Key: "apricot", Peeled: ptr(false), Share: 1}},
 				Thickener: &balance.ThickenerInput{Key: "tapioca_starch"},
-				Finishes:  []string{"cream_wash", "coarse_sugar"},
-				Topping:   balance.ToppingInput{Key: "biscuit_drop", Liquids: []balance.LiquidInput{{Key: "buttermilk", Share: 1}}},
+				Finishes:  []string{"milk_wash"},
+				Topping: balance.ToppingInput{
+					Key:     "biscuit_drop",
+					Liquids: []balance.LiquidInput{{Key: "soured_cream", Share: 0.4}, {Key: "whole_milk", Share: 0.6}},
+				},
 			},
 		},
 	},
@@ -204,6 +205,7 @@ var cards = []demoCard{
 				Sweetness: "savoury",
 				Fruits:    []balance.FruitInput{{Key: "pumpkin", Share: 0.72, CutMM: 15}, {Key: "sweetcorn", Share: 0.28}},
 				Precook:   &balance.PrecookInput{Minutes: 9, Where: "oven"},
+				Liquids:   []balance.Quantity{{Key: "double_cream", G: 120}},
 				Extras:    []balance.Quantity{{Key: "fresh_herbs", G: 7}, {Key: "nutmeg", G: 1}},
 				Thickener: &balance.ThickenerInput{Key: "potato_starch"},
 				Greasing:  "butter",
@@ -220,22 +222,21 @@ var cards = []demoCard{
 		oldRange,
 		200,
 		46,
-		[]string{"Push the crust under after two thirds."},
+		[]string{"Dry cider instead of syrup. Push the crust into it when it calls."},
 		[]balance.Request{
 			{
 				Dish:   dishNamed("Iron skillet"),
 				Style:  "pandowdy",
 				Fruits: []balance.FruitInput{{Key: "pear_firm", Share: 1}},
 				Liquids: []balance.Quantity{
-					{Key: "molasses", G: 45},
-					{Key: "water", G: 60},
+					{Key: "cider", G: 90},
 					{Key: "lemon_juice", G: 20},
 				},
-				Extras: []balance.Quantity{{Key: "ginger", G: 2}, {Key: "butter", G: 20}},
+				Extras: []balance.Quantity{{Key: "cardamom", G: 1}, {Key: "butter", G: 20}},
 				Thickener: &balance.ThickenerInput{
 					Key: "wheat_flour",
 				},
-				Topping:  balance.ToppingInput{Key: "puff_squares"},
+				Topping:  balance.ToppingInput{Key: "pastry_lid"},
 				Finishes: []string{"egg_wash"},
 			},
 		},
@@ -265,9 +266,9 @@ var cards = []demoCard{
 	{
 		"Fig and orange bars",
 		benchOven,
-		165,
-		36,
-		[]string{"Cold in the pan before the knife."},
+		160,
+		39,
+		[]string{"Half the dough below, half on top. Cold in the pan before the knife."},
 		[]balance.Request{
 			{
 				Dish: dishNamed(
@@ -279,8 +280,8 @@ var cards = []demoCard{
 				Thickener: &balance.ThickenerInput{
 					Key: "cornflour",
 				},
-				Topping: balance.ToppingInput{Key: "bar_dough"},
-				Base:    &balance.BaseInput{Key: "bar_dough"},
+				Topping: balance.ToppingInput{Key: "bar_dough", ThicknessMM: 6},
+				Base:    &balance.BaseInput{Key: "bar_dough", ThicknessMM: 6},
 			},
 		},
 	},

@@ -18,7 +18,7 @@ import (
 
 // The yard's own truths, which only its bakes know: they are what its log has to teach.
 var (
-	ovenIs = map[string]float64{"Bench oven": 2, "Old range": -5, "Yard camp oven": 0} // C relative to what the Shelf says
+	ovenIs = map[string]float64{"Bench oven": 0, "Old range": -7, "Yard camp oven": 0} // C relative to what the Shelf says
 	fruits = map[string]float64{                                                       // of juice, relative to the tables
 		"Rhubarb and strawberry crumble": 0.25,
 		"Freezer cherry crisp":           0.15,
