@@ -34,7 +34,7 @@ const (
 	floorShare  = 0.8  // of the convection, below the dish
 	contactR    = 1e-4 // m2K/W, dish to food
 	coverAir    = 20.0 // W/m2K, under a cover
-	looseLeak   = 0.3  // of the exchange of an open top, past a cover as it is laid on; working figure, as the one below
+	looseLeak   = 0.3  // of the exchange of an open top, past a cover that lies loose; working figure, as the one below
 	tightLeak   = 0.1  // past a lid, a rim shield, and foil or parchment that is crimped all round
 	topEps      = 0.95
 	holdOver    = 0.2  // K over boiling, where wet cells are held

@@ -1,6 +1,10 @@
 package bake
 
-import "mabbin/core/filling"
+import (
+	"math"
+
+	"mabbin/core/filling"
+)
 
 // Observations is what somebody can notice of a bake. Events lie past its end too: the last stage in the oven bakes on.
 type Observations struct {
@@ -8,7 +12,31 @@ type Observations struct {
 	MiddleBubblesMin float64
 	CrossedMin       [len(CrossedC)]float64 // when the middle came to each of CrossedC
 	End              End
+	Window           Window
 }
+
+// Window is what decides about a bake in the minutes in which a baker looks and takes it out: from when the plan says
+// to look to a few minutes past its end.
+type Window struct {
+	Minute  [windowPoints]float64
+	Colour  [windowPoints]float64 // of the top, by its clock
+	Fruit   [windowPoints]float64 // minutes at 100 C
+	SteamG  [windowPoints]float64
+	MetMin  float64 // when it is set, bubbles, and base and topping are baked; an hour past its end: later
+	LostMin float64 // when base, custard or juice is past saving; long past the window: later
+}
+
+const windowPoints = 5
+
+// PastPlanMin is how long past the end of its plan a baker waits for a dessert, min. A working figure.
+const PastPlanMin = 8.0
+
+// The faults that mend with time, and do so whatever the colour of the top and the softness of the fruit; and those
+// that come with time.
+const (
+	mendsInTime = notSet | notBubbling | baseRaw | toppingRaw
+	comesInTime = baseBurnt | curdled | juiceGone | fruitGone
+)
 
 // CrossedC are temperatures of the middle of the filling that a probe's curve is read at, C.
 var CrossedC = [...]float64{40, 60, 80}
@@ -17,8 +45,17 @@ var CrossedC = [...]float64{40, 60, 80}
 // happen then.
 const ObservationsFor = 240.0
 
-// Observe bakes a request that Check finds nothing wrong with.
-func Observe(r Request) Observations {
+// How long past its end it goes on for what has not been met, min, and how long past its window something is lost at
+// the latest. A minute of the window is looked at as near as the third.
+const (
+	metFor     = 60.0
+	lostFor    = 20.0
+	windowNear = 0.5
+)
+
+// Observe bakes the request of a plan that Check finds nothing wrong with, whose baker looks from a minute on.
+func (q PlanRequest) Observe(checkFrom float64) Observations {
+	r := q.Bake
 	last := 0 // stage in the oven
 	for i, s := range r.Stages {
 		if s.InOven() {
@@ -26,14 +63,19 @@ func Observe(r Request) Observations {
 		}
 	}
 	x := startPlan(&r, r.Stages[0], toppedLate(r.Stages))
-	var n Observations
+	out := minutesOf(r.Stages[:last+1])
+	n := Observations{Window: Window{MetMin: out + metFor, LostMin: out + PastPlanMin + lostFor}}
+	for i := range n.Window.Minute {
+		span := out + PastPlanMin - checkFrom
+		n.Window.Minute[i] = math.Round(checkFrom + span*float64(i)/(windowPoints-1))
+	}
 	end := 0.0
 	for i, s := range r.Stages[:last+1] {
 		if i > 0 {
 			x.turn(s)
 		}
 		end += s.Minutes
-		n.follow(x, end)
+		n.follow(&q, x, end)
 	}
 	on := x.fork()
 	for i, s := range r.Stages[last+1:] {
@@ -41,9 +83,12 @@ func Observe(r Request) Observations {
 		x.until(end + minutesOf(r.Stages[last+1:last+2+i]))
 	}
 	n.End = x.end()
-	for m := end; !n.all(on) && m < end+ObservationsFor; {
+	until := func(m float64) bool { // all has happened
+		return n.all(on) && m >= end+PastPlanMin && m >= min(n.Window.MetMin, end+metFor)
+	}
+	for m := end; !until(m) && m < end+ObservationsFor; {
 		m++
-		n.follow(on, m)
+		n.follow(&q, on, m)
 	}
 	latest := end + ObservationsFor
 	n.RimBubblesMin, n.MiddleBubblesMin = or(on.e.RimBubbles, latest), or(on.e.MiddleBubbles, latest)
@@ -56,7 +101,7 @@ func Observe(r Request) Observations {
 }
 
 // follow goes on to a minute and notes what the middle comes to on the way.
-func (n *Observations) follow(x *running, minute float64) {
+func (n *Observations) follow(q *PlanRequest, x *running, minute float64) {
 	for x.c.now < minute*60-1e-6 {
 		was, before := x.c.now/60, x.m.t[core][x.m.fillAt+middleCell]
 		x.until(min(minute, was+1))
@@ -69,6 +114,24 @@ func (n *Observations) follow(x *running, minute float64) {
 				}
 				n.CrossedMin[i] = max(1e-3, was+share*(now-was))
 			}
+		}
+		n.Window.note(q, x)
+	}
+}
+
+// note takes down a minute of the window.
+func (w *Window) note(q *PlanRequest, x *running) {
+	minute, state := x.c.now/60, x.state()
+	unmet := q.unmet(state)
+	if unmet&mendsInTime == 0 {
+		w.MetMin = min(w.MetMin, minute)
+	}
+	if unmet&comesInTime != 0 {
+		w.LostMin = min(w.LostMin, minute)
+	}
+	for i, m := range w.Minute {
+		if math.Abs(m-minute) < windowNear {
+			w.Colour[i], w.Fruit[i], w.SteamG[i] = state.colour, state.fruit, state.steamG
 		}
 	}
 }

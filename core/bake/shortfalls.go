@@ -1,6 +1,7 @@
 package bake
 
 import (
+	"math"
 	"math/bits"
 
 	"mabbin/core/message"
@@ -109,6 +110,17 @@ func (q *PlanRequest) shortfalls(s clockState) (by shortfalls) {
 		by[10] = over(s.fruit, mushMost*q.MushMin)
 	}
 	return by
+}
+
+// TopLimits are the least and the most colour that a top may have: 0 and infinity where it may have any.
+func (q *PlanRequest) TopLimits() (least, most float64) {
+	if q.Bake.Topping == nil {
+		return 0, math.Inf(1)
+	}
+	if q.Custard {
+		return 0, burntTop
+	}
+	return paleLimit(q.LateMin > 0), burntTop
 }
 
 // bubblesC is the temperature at which a baker sees the middle bubble.

@@ -232,12 +232,16 @@ func (a *DessertAnswer) summarise(q PlanRequest, entered bool) {
 			v.Summary = message.New("Comes out right: {what}.", message.Part(a.comesOut(true)))
 			return
 		}
-		if entered {
-			v.Mend = a.fewerMinutes(q)
+		if v.Mend = a.fewerMinutes(q); v.Mend != nil { // a baker looks, and takes it out before it is dark
+			v.Expected.Top = goldenTop
+			v.Summary = message.New("Comes out right: {what}. After {minute} min the top gets dark.",
+				message.Part(a.comesOut(true)), message.Number(minutesOf(v.Mend.Change.Stages), 0))
+			if !entered { // its minutes are its margin
+				v.Mend = nil
+			}
+			return
 		}
-		if v.Mend == nil {
-			v.Mend = a.foilLate(q)
-		}
+		v.Mend = a.foilLate(q)
 		v.Summary = message.New("Comes out right, but dark on top: {what}.", message.Part(a.comesOut(false)))
 		if v.Mend != nil {
 			v.Summary = message.New("Comes out right, but dark on top: {what}. {Mend} keeps it golden.",

@@ -9,8 +9,8 @@ import (
 	"mabbin/core/plausibility"
 )
 
-// aboutSet speaks of a set that is two bands or more from what the baker or the style wants, and of juice that runs or
-// is gluey where that is not wanted. Any other band off is no fault: it is what the scale shows.
+// aboutSet speaks of a set that is two bands or more from what the baker or the style wants. It also speaks of juice
+// that runs or is gluey where that is not wanted. Any other band off is no fault: it is what the scale shows.
 func aboutSet(p *plan, s candidate, a *Answer, out *[]Remark) {
 	want := filling.BandOf(p.target)
 	off := a.Set.Band.Apart(want)

@@ -37,6 +37,19 @@ type Forecast struct {
 	Fruit         Chances  `json:"fruit"`
 	Top           *Chances `json:"top,omitempty"`  // nil: bare
 	Base          *Chances `json:"base,omitempty"` // nil: none
+	// ComesOut is how it comes out of the oven of a baker who looks at it, and whatever somebody may call that: the
+	// chances above are of what will be reported of a bake by its plan.
+	ComesOut ComesOut `json:"comes_out"`
+	// Right is the chance that some minute about the end of the plan meets everything.
+	Right float64 `json:"right"`
+}
+
+// ComesOut is how likely each word of a scale is of the dessert itself.
+type ComesOut struct {
+	Juice Chances  `json:"juice"`
+	Fruit Chances  `json:"fruit"`
+	Top   *Chances `json:"top,omitempty"`  // nil: bare
+	Base  *Chances `json:"base,omitempty"` // nil: none
 }
 
 // Prediction of one bake.
@@ -92,7 +105,7 @@ func (v *outlook) forecast() Forecast {
 		l = newMatrix(v.cov.n)
 	}
 	z := normals(v.cov.n + 1)
-	seen := make([]noticed, len(z))
+	seen, out := make([]noticed, len(z)), make([]noticed, len(z))
 	param, own := slices.Clone(v.mean), v.own
 	for i := range z {
 		for k := range v.cov.n {
@@ -103,7 +116,8 @@ func (v *outlook) forecast() Forecast {
 				own[k-n] = v.own[k-n] + x
 			}
 		}
-		seen[i] = v.surface.at(v.drivers(param, own))
+		drawn := v.drivers(param, own)
+		seen[i], out[i] = v.surface.at(drawn), v.surface.takenOut(drawn)
 	}
 	figure := func(of func(*noticed) float64, noise func(float64) float64) Range {
 		all := make([]float64, len(seen))
@@ -131,6 +145,15 @@ func (v *outlook) forecast() Forecast {
 		}
 		return c
 	}
+	likelyOut := v.surface.takenOut(at)
+	comesOut := func(scale []string, of func(*noticed) float64, verdict string) Chances {
+		c := Chances{Steps: of(&likelyOut), P: make([]float64, len(scale))}
+		for i := range out {
+			c.P[wordIndex(of(&out[i]), len(scale))] += 1 / float64(len(out))
+		}
+		c.lead(scale, verdict)
+		return c
+	}
 	s := v.surface
 	f := Forecast{
 		RimBubbles:    minutes(ofRim, toldRim),
@@ -142,16 +165,41 @@ func (v *outlook) forecast() Forecast {
 			return s.juicePlace(x) - hotWordLower
 		}),
 		Fruit: words(bake.FruitWords, wordSD, s.fruitPlace),
+		Right: v.likelyRight(),
+		ComesOut: ComesOut{
+			Juice: comesOut(
+				bake.JuiceWords,
+				s.juicePlace,
+				s.verdict.Juice,
+			),
+			Fruit: comesOut(bake.FruitWords, s.fruitPlace, s.verdict.Fruit),
+		},
 	}
 	if s.topping != "" {
 		c := words(bake.TopWords, wordSD, s.topPlace)
-		f.Top = &c
+		is := comesOut(bake.TopWords, s.topPlace, s.verdict.Top)
+		f.Top, f.ComesOut.Top = &c, &is
 	}
 	if s.base {
 		c := words(bake.BaseWords, wordSD, s.basePlace)
-		f.Base = &c
+		is := comesOut(bake.BaseWords, s.basePlace, s.verdict.Base)
+		f.Base, f.ComesOut.Base = &c, &is
 	}
 	return f
+}
+
+// asGood is the share of the highest chance from which another word is as good: the forecast can't tell them apart. A
+// working figure.
+const asGood = 2.0 / 3
+
+// lead chooses the word that a forecast leads with, so that nothing is said twice in two ways. That is the verdict's
+// where it is the word of the most likely figure, or as good as the word with the highest chance; else it is the latter.
+func (c *Chances) lead(scale []string, verdict string) {
+	best := slices.Index(c.P, slices.Max(c.P))
+	c.Word = scale[best]
+	if i := slices.Index(scale, verdict); i >= 0 && (i == wordIndex(c.Steps, len(scale)) || c.P[i] >= asGood*c.P[best]) {
+		c.Word = verdict
+	}
 }
 
 // quantile of sorted figures.

@@ -13,6 +13,9 @@ type DessertForecast struct {
 	Middle message.Message `json:"middle"` // when its middle bubbles
 	Cold   message.Message `json:"cold"`   // how its juice stands
 	Top    message.Message `json:"top,omitzero"`
+	// Likely is how likely it is that a dessert which is right by its verdict comes out so; zero where that is likely
+	// enough to go without saying.
+	Likely message.Message `json:"likely,omitzero"`
 	// TopSpread is how its top may come out, from pale to burnt; empty: bare.
 	TopSpread []Shade         `json:"top_spread,omitempty"`
 	Basis     message.Message `json:"basis"`        // what the ranges are from
@@ -32,13 +35,17 @@ func (f *Forecast) Of(bakes int, probed bool) DessertForecast {
 	out := DessertForecast{
 		Middle: message.New("{range} min", message.Range(
 			message.Number(math.Floor(f.MiddleBubbles.P05), 0), message.Number(math.Ceil(f.MiddleBubbles.P95), 0))),
-		Cold:     f.Juice.likeliest(bake.JuiceWords),
+		Cold:     f.ComesOut.Juice.likeliest(bake.JuiceWords),
 		Forecast: *f,
 	}
-	if f.Top != nil {
-		out.Top = f.Top.likeliest(bake.TopWords)
+	if f.Right < surelyRight {
+		out.Likely = message.New("about {n} % likely",
+			message.Number(100*likelyStep*math.Floor(max(likelyStep, f.Right)/likelyStep), 0))
+	}
+	if top := f.ComesOut.Top; top != nil {
+		out.Top = top.likeliest(bake.TopWords)
 		for i, w := range bake.TopWords {
-			out.TopSpread = append(out.TopSpread, Shade{message.Value(message.Word(w)), f.Top.P[i], bake.TopColours[i]})
+			out.TopSpread = append(out.TopSpread, Shade{message.Value(message.Word(w)), top.P[i], bake.TopColours[i]})
 		}
 	}
 	known := bakes >= fewestBakes
@@ -55,11 +62,28 @@ func (f *Forecast) Of(bakes int, probed bool) DessertForecast {
 	return out
 }
 
+// A verdict is shown with its likelihood below the first of these, in steps of the second.
+const (
+	surelyRight = 0.9
+	likelyStep  = 0.05
+)
+
 // said is the chance from which a word is reported of.
 const said = 0.15
 
-// likeliest returns the words that may come, the likeliest first, with their chances in steps of 10 %.
+// likeliest returns the words that may come, the likeliest first, with their chances in steps of 10 %. Where it leads
+// with another word than the one with the highest chance, it adds how far that may be off.
 func (c *Chances) likeliest(scale []string) message.Message {
+	if best := slices.Index(c.P, slices.Max(c.P)); scale[best] != c.Word {
+		lo, hi := slices.Index(scale, c.Word), slices.Index(scale, c.Word)
+		for i, p := range c.P {
+			if p >= said {
+				lo, hi = min(lo, i), max(hi, i)
+			}
+		}
+		return message.New("{word}, but perhaps {least} to {most}", message.Word(c.Word), message.Word(scale[lo]),
+			message.Word(scale[hi]))
+	}
 	order := make([]int, len(c.P))
 	for i := range order {
 		order[i] = i

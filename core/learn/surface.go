@@ -46,12 +46,14 @@ type Surface struct {
 	heat    [quantities]patch
 	alone   [quantities]float64 // change of a logarithm by that of the set, where the thickener differs
 	juicy   [quantities]float64 // where the juice differs, and its sugar with it
-	score   patch               // ln of the set score, by steam and release
-	steam   float64             // of the ledger, g, as expected
-	below   float64             // the part of it that leaves below boiling, which the model of the bake does not have
-	beside  float64             // g that leave the dish and are no steam of a boiling filling
-	pectin  float64             // share of the score that no thickener gives
-	borders bake.Borders        // of the words, as logarithms
+	window  window
+	verdict bake.Words   // that the dessert's verdict expects
+	score   patch        // ln of the set score, by steam and release
+	steam   float64      // of the ledger, g, as expected
+	below   float64      // the part of it that leaves below boiling, which the model of the bake does not have
+	beside  float64      // g that leave the dish and are no steam of a boiling filling
+	pectin  float64      // share of the score that no thickener gives
+	borders bake.Borders // of the words, as logarithms
 	fruits  []surfaceFruit
 	topping string // empty: bare
 	base    bool
@@ -120,10 +122,24 @@ func newSurface(ctx context.Context, q bake.DessertRequest) (*Surface, error) {
 	if err := s.balanceJuice(held, a); err != nil {
 		return nil, err
 	}
-	if err := s.run(ctx, a); err != nil {
+	fixed := held
+	fixed.Request.SteamedOffG = &a.Balance.Ledger.SteamedOffG
+	p, err := bake.PlanOf(fixed)
+	if err != nil {
 		return nil, err
 	}
-	return s, s.thin(held, a)
+	s.verdict = a.Verdict.Expected
+	s.window.needs(&p, a.Plan.Answer.End.Colour)
+	if err := s.run(ctx, a, p); err != nil {
+		return nil, err
+	}
+	return s, s.thin(held, a, p)
+}
+
+// observe bakes a request of a dessert's plan p.
+func observe(p bake.PlanRequest, r bake.Request, a *bake.DessertAnswer) bake.Observations {
+	p.Bake = r
+	return p.Observe(a.Plan.CheckFrom)
 }
 
 func logs(x []float64) []float64 {
@@ -194,7 +210,7 @@ func juicier(held bake.DessertRequest, r, off float64) (*balance.Answer, error) 
 }
 
 // run bakes it in every oven of the grid.
-func (s *Surface) run(ctx context.Context, a *bake.DessertAnswer) error {
+func (s *Surface) run(ctx context.Context, a *bake.DessertAnswer, p bake.PlanRequest) error {
 	for i, heat := range surfaceLnHeat {
 		for j, offset := range surfaceOffsetsC {
 			if err := ctx.Err(); err != nil {
@@ -203,14 +219,17 @@ func (s *Surface) run(ctx context.Context, a *bake.DessertAnswer) error {
 			r := a.Bake
 			r.OvenOffsetC += offset
 			r.HeatFactor = cmp.Or(a.Bake.HeatFactor, 1) * math.Exp(heat)
-			for k, x := range logsOf(bake.Observe(r)) {
+			seen := observe(p, r, a)
+			for k, x := range logsOf(seen) {
 				s.heat[k].v[i][j] = x
 			}
+			s.window.put(i, j, &seen.Window)
 		}
 	}
 	for k := range s.heat {
 		s.heat[k].of(surfaceOffsetsC[:], surfaceLnHeat[:])
 	}
+	s.window.done()
 	return nil
 }
 
@@ -233,7 +252,7 @@ func browned(colour float64) float64 { return -3 * math.Log1p(-min(mostColour, c
 func colourAt(x float64) float64     { return -3 * math.Expm1(-x/3) }
 
 // thin bakes it with a thinner set, once by less thickener, once by more juice.
-func (s *Surface) thin(held bake.DessertRequest, a *bake.DessertAnswer) error {
+func (s *Surface) thin(held bake.DessertRequest, a *bake.DessertAnswer, p bake.PlanRequest) error {
 	if a.Bake.Filling.SetPct == nil || *a.Bake.Filling.SetPct <= 0 {
 		return nil
 	}
@@ -242,7 +261,7 @@ func (s *Surface) thin(held bake.DessertRequest, a *bake.DessertAnswer) error {
 	r := a.Bake
 	r.Filling.SetPct = &set
 	was := s.at(drivers{}).ln
-	for k, x := range logsOf(bake.Observe(r)) {
+	for k, x := range logsOf(observe(p, r, a)) {
 		s.alone[k] = (x - was[k]) / less
 	}
 	s.juicy = s.alone
@@ -253,12 +272,12 @@ func (s *Surface) thin(held bake.DessertRequest, a *bake.DessertAnswer) error {
 	more := min(juiceLnRelease[len(juiceLnRelease)-1], less/slope)
 	q := held
 	q.Request.Own, q.Request.SteamedOffG = moreJuice(held, math.Exp(more)), &s.steam
-	p, err := bake.PlanOf(q)
+	juicy, err := bake.PlanOf(q)
 	if err != nil {
 		return err
 	}
-	r.Filling.JuiceSugarShare = p.Bake.Filling.JuiceSugarShare
-	for k, x := range logsOf(bake.Observe(r)) {
+	r.Filling.JuiceSugarShare = juicy.Bake.Filling.JuiceSugarShare
+	for k, x := range logsOf(observe(p, r, a)) {
 		s.juicy[k] = (x - was[k]) / less
 	}
 	return nil
@@ -294,7 +313,7 @@ func (s *Surface) at(d drivers) (n noticed) {
 	for k := range n.ln {
 		n.ln[k] = s.heat[k].at(d[byOven], d[byHeat])
 	}
-	steam := (math.Exp(n.ln[ofSteam]+d[bySteam]) + s.below) / s.steam
+	steam := s.steamShare(n.ln[ofSteam] + d[bySteam])
 	score0 := s.score.v[1][1]
 	released := s.score.at(1, d[byRelease]) - score0
 	n.score = s.score.at(steam, d[byRelease]) + math.Log(s.pectin+(1-s.pectin)*math.Exp(d[byThickener]))
@@ -310,6 +329,9 @@ func (s *Surface) at(d drivers) (n noticed) {
 	n.colour = math.Log(max(1e-6, colourAt(math.Exp(n.ln[ofColour]+d[byColour]))))
 	return n
 }
+
+// steamShare is what steams off, by its logarithm, as a share of what was expected.
+func (s *Surface) steamShare(ln float64) float64 { return (math.Exp(ln) + s.below) / s.steam }
 
 // place on a scale of words: the borders, as logarithms, lie at 1, 2, 3 and so on.
 func place(borders []float64, x float64) float64 {
