@@ -184,8 +184,8 @@ func TestChangingACardForADiet(t *testing.T) {
 		ctx,
 		id("diet-changes"),
 		"plain flour → cornflour",
-		"puff pastry sheet stays",
-		"with a suitable label",
+		"shortcrust pastry sheet or ready shell stays",
+		"no known swap",
 		"butter → oil",
 	)
 	reads(t, ctx, id("diets"), "does not rule out cross-contact", "Check the label")
@@ -199,13 +199,13 @@ func TestChangingACardForADiet(t *testing.T) {
 		t,
 		ctx,
 		Navigate(url+"/kitchen/ingredients"),
-		fill(id("find-row"), "puff"),
-		click(id("row-puff_pastry")),
+		fill(id("find-row"), "shortcrust"),
+		click(id("row-shortcrust_pastry")),
 		click(id("copy")),
 		fill(id("own-name"), "Sheet without gluten"),
 		click(id("own-keep")),
 	)
-	reads(t, ctx, CSS(".edit"), "based on puff pastry sheet", "Allergens (from the label)")
+	reads(t, ctx, CSS(".edit"), "based on shortcrust pastry sheet", "Allergens (from the label)")
 }
 
 // Cutting plans are drawn on the dish, and odd sizes answer sensibly.

@@ -43,7 +43,7 @@ func TestTheOvenWatch(t *testing.T) {
 	// A second tablet shows the same, and is reported without asking.
 	other := tab(t, 800, 1280)
 	do(t, other, Navigate(url+"/cards"), idle(), WaitNotPresent(id("due")))
-	now.Add(int64(22 * time.Minute))
+	now.Add(int64(24 * time.Minute))
 	do(t, other, Navigate(url+"/cards"), idle())
 	reads(t, other, id("due"), "Turn the dish")
 	do(t, ctx, Navigate(url+"/watch"), idle())

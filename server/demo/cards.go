@@ -40,7 +40,7 @@ var cards = []demoCard{
 		"Gooseberry crumble",
 		oldRange,
 		190,
-		52,
+		56,
 		[]string{"First try: sharp.", "A little sweeter."},
 		[]balance.Request{
 			{
@@ -68,7 +68,7 @@ var cards = []demoCard{
 		"Damson and apple crumble",
 		oldRange,
 		190,
-		43,
+		47,
 		[]string{"Stoned damsons, apple for body."},
 		[]balance.Request{
 			{
@@ -108,7 +108,7 @@ var cards = []demoCard{
 		"Rhubarb and strawberry crumble",
 		oldRange,
 		190,
-		58,
+		62,
 		[]string{"For the long table, twelve at least."},
 		[]balance.Request{
 			{
@@ -221,7 +221,7 @@ var cards = []demoCard{
 		"Pear pandowdy",
 		oldRange,
 		200,
-		46,
+		48,
 		[]string{"Dry cider instead of syrup. Push the crust into it when it calls."},
 		[]balance.Request{
 			{
@@ -236,7 +236,7 @@ var cards = []demoCard{
 				Thickener: &balance.ThickenerInput{
 					Key: "wheat_flour",
 				},
-				Topping:  balance.ToppingInput{Key: "pastry_lid"},
+				Topping:  balance.ToppingInput{Key: "bought_lid"},
 				Finishes: []string{"egg_wash"},
 			},
 		},
@@ -245,7 +245,7 @@ var cards = []demoCard{
 		"Plum betty",
 		oldRange,
 		190,
-		47,
+		50,
 		[]string{"Yesterday's bread; covered for the first half."},
 		[]balance.Request{
 			{
@@ -310,7 +310,7 @@ var cards = []demoCard{
 		"Pear and redcurrant seed pie",
 		oldRange,
 		190,
-		51,
+		54,
 		[]string{"For guests who eat no nuts: seeds in the toffee, oats under the pears to drink the juice."},
 		[]balance.Request{
 			{

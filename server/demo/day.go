@@ -47,7 +47,7 @@ func stock(now time.Time) sell.Stock {
 			{Key: "apple_sharp", G: 4200, Since: came, Until: soon},
 			{Key: "wheat_flour", G: 2600},
 			{Key: "caster_sugar", G: 900},
-			{Key: "butter", G: 750},
+			{Key: "butter", G: 400},
 			{Key: "double_cream", G: 300, Since: came, Until: soon},
 		},
 		Packs: map[string][]sell.Pack{},

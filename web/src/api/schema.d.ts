@@ -2184,6 +2184,18 @@ export interface components {
             fruit: components["schemas"]["ForecastWords"];
             top?: components["schemas"]["ForecastWords"];
             base?: components["schemas"]["ForecastWords"];
+            /** @description How it comes out of the oven of a baker who looks at it, whatever somebody may call that */
+            comes_out: {
+                juice: components["schemas"]["ForecastWords"];
+                fruit: components["schemas"]["ForecastWords"];
+                top?: components["schemas"]["ForecastWords"];
+                base?: components["schemas"]["ForecastWords"];
+            };
+            /**
+             * Format: double
+             * @description Chance that some minute about the end of its plan meets everything, 0 to 1
+             */
+            right: number;
         };
         ForecastRange: {
             /** Format: double */
@@ -2245,6 +2257,8 @@ export interface components {
         DessertForecast: {
             middle: components["schemas"]["Text"];
             cold: components["schemas"]["Text"];
+            /** @description How likely a dessert that is right comes out so; left out: likely enough to go without saying */
+            likely?: components["schemas"]["Text"];
             top?: components["schemas"]["Text"];
             /** @description How its top may come out, from pale to burnt; left out: bare */
             top_spread?: components["schemas"]["Shade"][];

@@ -2,13 +2,16 @@
 import type { ShortVerdict } from '@/api/client'
 
 /** What will become of a dessert, in one line: its sign and its colour by the level, wherever it is shown. */
-defineProps<{ verdict: ShortVerdict }>()
+defineProps<{ verdict: ShortVerdict; likely?: string }>()
 const signs = { right: '✓', nearly: '◆', wrong: '▲' }
 </script>
 
 <template>
-  <span :class="['verdict', verdict.level]"
-    ><span class="sign" aria-hidden="true">{{ signs[verdict.level] }}</span> {{ verdict.summary }}</span
+  <span :class="['verdict', `is-${verdict.level}`]"
+    ><span class="sign" aria-hidden="true">{{ signs[verdict.level] }}</span> {{ verdict.summary
+    }}<span v-if="likely && verdict.level === 'right'" class="likely" data-testid="likely">{{
+      ` (${likely})`
+    }}</span></span
   >
 </template>
 
@@ -17,10 +20,14 @@ const signs = { right: '✓', nearly: '◆', wrong: '▲' }
   font-weight: 600;
   color: var(--settled);
 }
-.nearly {
+.likely {
+  font-weight: 400;
+  white-space: nowrap;
+}
+.is-nearly {
   color: var(--heat);
 }
-.wrong {
+.is-wrong {
   color: var(--danger);
 }
 </style>

@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import type { BakeChange, PlanAnswer } from '@/api/client'
 import VerdictText from '@/ui/VerdictText.vue'
+import { useForecast } from './useForecast'
 
 /** What will become of the dessert, and the one touch that mends it. */
 defineProps<{ verdict: PlanAnswer['verdict'] }>()
+/** How likely a right dessert comes out so, by the forecast that is shown with its bake. */
+const { data: told } = useForecast()
 defineEmits<{ mend: [label: string, change: BakeChange] }>()
 </script>
 
 <template>
   <p :class="['line', verdict.level]" role="status" data-testid="verdict">
-    <VerdictText :verdict="verdict" />
+    <VerdictText :verdict="verdict" :likely="told?.likely" />
     <button
       v-if="verdict.mend"
       class="push"

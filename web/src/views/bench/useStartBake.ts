@@ -41,7 +41,8 @@ export function useStartBake(refused: Ref<string>) {
     const of = JSON.stringify([dessert.draft?.request, plan.answer?.plan.stages])
     const next = goingIn()
     shared.value = next ? await watching.twoSettings(next) : []
-    const fine = (!verdict || verdict.right) && !shared.value.length
+    const right = !verdict || verdict.right || (verdict.nearly && !verdict.mend)
+    const fine = right && !shared.value.length
     if (!byKey && (fine || askedOf === of)) return void intoOven()
     askedOf = of
     asking.value = true

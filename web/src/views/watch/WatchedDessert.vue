@@ -90,7 +90,7 @@ const became = (c: WatchCall) =>
       class="verdict"
       data-testid="watched-verdict"
     >
-      <VerdictText :verdict="dessert.verdict" />
+      <VerdictText :verdict="dessert.verdict" :likely="dessert.forecast?.likely" />
     </p>
     <div v-if="dessert.forecast && !dessert.out_at" class="forecast">
       <ForecastLines :outlook="dessert.forecast" />
