@@ -55,6 +55,8 @@ type DessertAnswer struct {
 	Bake    Request        `json:"bake"` // as it was simulated
 	Tender  float64        `json:"tender_min"`
 	Mush    float64        `json:"mush_min"`
+	// Custard says that an egg custard sets it: it trembles, and need not boil.
+	Custard bool `json:"-"`
 	// LateAt is the minute at which a second topping goes on; nil without one.
 	LateAt *float64 `json:"late_at_min,omitempty"`
 	// Fire is what a camp oven wants; nil for an oven indoors.
@@ -139,6 +141,7 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 		return nil, err
 	}
 	out.Bake.Stages = out.Plan.Stages
+	out.Custard = q.Request.Custard != nil
 	if len(q.Request.Late) > 0 {
 		at := max(0, out.Plan.Minutes-lateMin(q.Request))
 		out.LateAt = &at

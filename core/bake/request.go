@@ -225,5 +225,8 @@ func or(p *float64, usual float64) float64 {
 	return *p
 }
 
+// Covered is what lies on the dish in a stage; empty: nothing.
+func (s Stage) Covered() string { return bareCover(s.Cover) }
+
 // InOven says whether a stage is in the oven, and not on the rack or in the cold.
 func (s Stage) InOven() bool { return heatings[s.Heating].oven }

@@ -101,21 +101,26 @@ func (m *recipe) makeTopping(last bool) {
 		if crumbly[t.Family] {
 			oneBowl = message.New("Tip it out, and use the same bowl for the fruit.")
 		}
-		m.step("topping", crumbly[t.Family] && !m.melts(),
+		m.step("topping", crumbly[t.Family] && !m.noChild(),
 			m.book.New("Make the topping: {name}.", message.Name(larder.Plain(t.Name))), m.howTopping(), waits(t), oneBowl)
 	}
 }
 
-// melts says that the fat of the topping is melted, which is no work for a child.
-func (p *plan) melts() bool {
+// noChild says that making the topping is no work for a child: fat is melted for it, or blades turn.
+func (p *plan) noChild() bool {
 	t := p.req.Topping
+	return t.Tool == "processor" || t.Melted(p.wanted.Topping)
+}
+
+// Melted says that the fat of a topping is melted: as it is worked in, or else as its recipe has it.
+func (t ToppingInput) Melted(recipe larder.Topping) bool {
 	switch {
 	case t.Tool != "":
-		return t.Tool == "fork" || t.Tool == "processor"
+		return t.Tool == "fork"
 	case t.FatState != "":
 		return t.FatState == "melted"
 	}
-	return strings.Contains(p.wanted.Topping.Name, "melted")
+	return strings.Contains(recipe.Name, "melted")
 }
 
 // prepareFruit is the fruit, what browns with its acid, what is softened or cooked first, and what the sugar draws.

@@ -66,12 +66,12 @@ const (
 	rolledWithin  = 30
 	loadWithin    = 30 // from the dish to the oven
 	biscuitLoad   = 10
+	warmWithin    = 20 // a glaze that was cooked, from the pan to the dish
 	macerateTimes = 5
 
 	hotRest, warmRest       = 10, 30
 	coldRack, coldFridge    = 60, 60
 	hotHold, warmHold       = 20, 60
-	parBakeMin, parBakeC    = 20, 190.0
 	parCool, parCoolMost    = 15, 240
 	turnFlex, coverFlex     = 5, 3
 	pushFlex, lateFlex      = 2, 2
@@ -272,6 +272,14 @@ func (m *making) topping(r balance.Request) (Lag, bool) {
 			crumbMost,
 		), true
 	}
+	if strings.HasPrefix(t.MakeAhead, "use warm") {
+		warm := m.add(Task{ID: "topping", Kind: "warm", Uses: UsePerson, Minutes: crumbleMin})
+		return within(warm, warmWithin), true
+	}
+	if r.Topping.Melted(t) { // it is forked together and goes on: nothing has to firm up
+		forked := m.add(Task{ID: "topping", Kind: "crumbs", Uses: UsePerson, Minutes: crumbleMin, Ahead: true})
+		return within(forked, crumbMost), true
+	}
 	made := m.add(Task{ID: "topping", Kind: "topping", Uses: UsePerson, Minutes: crumbleMin, Ahead: true})
 	cold := m.add(Task{
 		ID: "chill", Kind: "chill", Uses: UseWait, Minutes: crumbChill, MaxMin: minutes(crumbMost), After: []Lag{after(made)},
@@ -306,15 +314,17 @@ func (m *making) base(r balance.Request, b bake.Request) (Lag, bool) {
 		return after(cold), true
 	}
 	length, depth := r.Dish.Outside()
+	base, _ := larder.Bases.Get(r.Base.Key)
+	weighted, open := int(math.Ceil(base.ParBakeWeightedMin)), int(math.Ceil(base.ParBakeOpenMin))
+	touches := []Touch{{Kind: "load", Minutes: 1}}
+	if weighted > 0 {
+		touches = append(touches, Touch{Kind: "weights_out", At: weighted, Minutes: 2, Flex: weightsFlex})
+	}
+	touches = append(touches, Touch{Kind: "take_out", At: weighted + open, Minutes: 1, Flex: 1})
 	par := m.add(Task{
 		ID: "parbake", Kind: "parbake", Uses: UseOven, Count: m.n, WidthCM: length, DepthCM: depth, After: []Lag{after(cold)},
 		Alternatives: []Alternative{{
-			ID: "par", Stages: []Stage{{Minutes: parBakeMin, OvenC: parBakeC}},
-			Touches: []Touch{
-				{Kind: "load", Minutes: 1},
-				{Kind: "weights_out", At: parBakeMin * 2 / 3, Minutes: 2, Flex: weightsFlex},
-				{Kind: "take_out", At: parBakeMin, Minutes: 1, Flex: 1},
-			},
+			ID: "par", Stages: []Stage{{Minutes: weighted + open, OvenC: base.ParBakeC}}, Touches: touches,
 		}},
 	})
 	return after(m.add(Task{
@@ -358,8 +368,11 @@ func (x *Alternative) bakedBy(stages []bake.Stage, turn int) {
 				x.Touches = append(x.Touches, Touch{Kind: "push_under", At: at, Minutes: pushMin, Flex: pushFlex})
 			case s.AddTopping:
 				x.Touches = append(x.Touches, Touch{Kind: "add_topping", At: at, Minutes: lateToppingMin, Flex: lateFlex})
-			case s.Cover != was.Cover:
-				x.Touches = append(x.Touches, Touch{Kind: "cover", At: at, Minutes: 1, Flex: coverFlex})
+			default:
+				x.cover(was, s, at)
+			}
+			if s.OvenC != was.OvenC {
+				x.Touches = append(x.Touches, Touch{Kind: otherHeat, At: at, Minutes: 1, Flex: coverFlex})
 			}
 		}
 		x.Stages = append(x.Stages, Stage{Minutes: n, OvenC: s.OvenC, Heating: s.Heating})
@@ -377,6 +390,20 @@ func (x *Alternative) bakedBy(stages []bake.Stage, turn int) {
 		x.Touches = append(x.Touches, Touch{Kind: "turn", At: turn, Minutes: 1, Flex: turnFlex})
 	}
 	x.Touches = append(x.Touches, Touch{Kind: "take_out", At: at, Minutes: 1, Flex: 1})
+}
+
+// cover is what is taken off and put on a dish from one stage to the next.
+func (x *Alternative) cover(was, is bake.Stage, at int) {
+	off, on := was.Covered(), is.Covered()
+	if off == on {
+		return
+	}
+	if off != "" {
+		x.Touches = append(x.Touches, Touch{Kind: off + "_off", At: at, Minutes: 1, Flex: coverFlex})
+	}
+	if on != "" {
+		x.Touches = append(x.Touches, Touch{Kind: on + "_on", At: at, Minutes: 1, Flex: coverFlex})
+	}
 }
 
 // UncertainMin is how far a bake may end from its clock, as a standard deviation in min: by half of what the middle's

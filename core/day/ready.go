@@ -136,6 +136,7 @@ var stepWords = map[string]string{
 	"macerate":    "Leave the fruit to stand with its sugar",
 	"topping":     "Make and chill the topping",
 	"crumbs":      "Make the crumbs",
+	"warm":        "Cook the topping, and keep it warm",
 	"biscuit":     "Make the biscuit dough",
 	"pastry":      "Make and chill the pastry",
 	"lid":         "Unroll and cut the bought pastry",
@@ -155,8 +156,33 @@ var stepWords = map[string]string{
 	"turn":        "Turn the dish",
 	"push_under":  "Push the crust into the juice",
 	"add_topping": "Put the second topping on",
-	"cover":       "Change the cover",
 	"weights_out": "Take the weights out of the base",
+
+	"foil_on":       "Put foil on",
+	"foil_off":      "Take the foil off",
+	"lid_on":        "Put the lid on",
+	"lid_off":       "Take the lid off",
+	"parchment_on":  "Put baking paper on",
+	"parchment_off": "Take the baking paper off",
+	"rim_on":        "Put foil on the rim",
+	"rim_off":       "Take the foil off the rim",
+}
+
+// otherHeat is the touch at which an oven is set to another heat.
+const otherHeat = "other_heat"
+
+// otherHeatText is what is said of it: up or down, and to which heat.
+func (x *Alternative) otherHeatText(at int) message.Message {
+	from, was := 0, 0.0
+	for i, s := range x.Stages {
+		if from == at && i > 0 && s.OvenC < was {
+			return message.New("Turn the oven down to {heat}", message.OvenHeat(s.OvenC))
+		} else if from == at {
+			return message.New("Turn the oven up to {heat}", message.OvenHeat(s.OvenC))
+		}
+		from, was = from+s.Minutes, s.OvenC
+	}
+	return message.New("Set the oven to the heat of the plan")
 }
 
 // tell writes down what is done when, and how it is said in a line.
@@ -185,16 +211,19 @@ func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
 				heated = true
 			}
 			for _, touch := range at.touches {
-				if words := stepWords[x.Touches[touch.touch].Kind]; words != "" {
-					r.Steps = append(r.Steps, Step{
-						x.Touches[touch.touch].Kind, touch.start, x.Touches[touch.touch].Minutes, true, message.New(words),
-					})
+				planned := &x.Touches[touch.touch]
+				text := message.New(stepWords[planned.Kind])
+				if planned.Kind == otherHeat {
+					text = x.otherHeatText(planned.At)
+				}
+				if !text.IsZero() {
+					r.Steps = append(r.Steps, Step{planned.Kind, touch.start, planned.Minutes, true, text})
 				}
 			}
 			if i == s.p.batches[0].lastOven {
 				r.InAt = at.start
 				look := at.start + int(a.Plan.CheckFrom)
-				r.Steps = append(r.Steps, Step{"look", look, 0, true, message.New("Start checking: is the middle bubbling?")})
+				r.Steps = append(r.Steps, Step{"look", look, 0, true, lookText(a.Custard)})
 			}
 		default:
 			if words := stepWords[t.Kind]; words != "" {
@@ -207,6 +236,14 @@ func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
 	for _, x := range r.Steps {
 		r.StartAt = min(r.StartAt, x.At)
 	}
+}
+
+// lookText is what a baker looks for: an egg custard sets below the boil.
+func lookText(custard bool) message.Message {
+	if custard {
+		return message.New("Start checking: does the middle tremble, without ripples?")
+	}
+	return message.New("Start checking: is the middle bubbling?")
 }
 
 // wayOut is what would make it earlier: what may be made ahead, where that is enough, or another way to serve it.

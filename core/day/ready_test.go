@@ -1,6 +1,8 @@
 package day_test
 
 import (
+	"maps"
+	"slices"
 	"testing"
 
 	"mabbin/core/bake"
@@ -165,4 +167,49 @@ func TestABakeOfNoTimeIsPlanned(t *testing.T) {
 			}
 		}
 	}
+}
+
+// The steps are those of the plan: a base is par-baked at its own heat and in its own minutes, covers and heats change
+// when they do, a custard is looked at for its tremble, and a topping that is melted has nothing to firm up.
+func TestTheStepsAreThePlans(t *testing.T) {
+	steps := func(change func(*bake.DessertRequest)) map[string]day.Step {
+		q, a := dessert(t, change)
+		due := sevenPM
+		out := map[string]day.Step{}
+		for _, s := range day.PlanReadyBy(day.Job{ID: "x", Dessert: q, Due: &due, Serve: day.Warm}, a, 9*60).Steps {
+			out[s.Text.String()] = s
+		}
+		return out
+	}
+	reads := func(name string, got map[string]day.Step, want ...string) {
+		t.Helper()
+		for _, w := range want {
+			if _, ok := got[w]; !ok {
+				t.Errorf("%s: no %q in %v", name, w, slices.Sorted(maps.Keys(got)))
+			}
+		}
+	}
+	par := func(key string) func(*bake.DessertRequest) {
+		return func(q *bake.DessertRequest) {
+			q.Request.Style, q.Request.Topping.Key = "pie", "streusel_coarse"
+			q.Request.Base = &balance.BaseInput{Key: key, ParBaked: true}
+		}
+	}
+	reads("a shell", steps(par("shortcrust")), "Heat the oven to 190 C", "Par-bake the base, 25 min", "Take the weights out of the base")
+	crumbs := steps(par("crumb_crust"))
+	reads("a crust of crumbs", crumbs, "Heat the oven to 170 C", "Par-bake the base, 10 min")
+	if _, weighted := crumbs["Take the weights out of the base"]; weighted {
+		t.Error("a crust of crumbs has weights on it")
+	}
+	foil := steps(func(q *bake.DessertRequest) {
+		q.Setting.Stages = []bake.Stage{{Minutes: 15, OvenC: 200, Cover: "foil"}, {Minutes: 30, OvenC: 180}, {Minutes: 10, OvenC: 180, Cover: "foil"}}
+	})
+	reads("foil", foil, "Take the foil off", "Turn the oven down to 180 C", "Put foil on")
+	custard := steps(func(q *bake.DessertRequest) {
+		q.Request.Style, q.Request.Topping.Key = "bar", "bar_dough"
+		q.Request.Base, q.Request.Custard = &balance.BaseInput{Key: "bar_dough", ParBaked: true}, &balance.CustardInput{}
+	})
+	reads("a custard", custard, "Start checking: does the middle tremble, without ripples?")
+	melted := steps(func(q *bake.DessertRequest) { q.Request.Topping.FatState = "melted" })
+	reads("melted", melted, "Make the crumbs")
 }

@@ -82,7 +82,7 @@ func (s *showing) bar(x Scheduled) {
 		for _, touch := range x.Touches {
 			kind := way.Touches[touch.Touch].Kind
 			bar.Kind = kind
-			add(LanePerson, touch.Person, "", s.touchWords(kind, x, way), touch.Start, touch.End)
+			add(LanePerson, touch.Person, "", s.touchWords(&way.Touches[touch.Touch], x, way), touch.Start, touch.End)
 		}
 	}
 }
@@ -114,16 +114,18 @@ func bakeWords(x Scheduled, t *Task, way *Alternative) message.Message {
 func nineInTen(sd float64) int { return int(math.Round(bake.NineInTen * sd)) }
 
 // touchWords is what is said of a touch of a bake.
-func (s *showing) touchWords(kind string, x Scheduled, way *Alternative) message.Message {
+func (s *showing) touchWords(touch *Touch, x Scheduled, way *Alternative) message.Message {
 	order := message.Text(x.Batch)
-	switch kind {
+	switch touch.Kind {
 	case "load":
 		return message.New("Into {oven}, tier {tier}: {order}, at {heat}", message.Text(x.Oven), message.Text(x.Tier), order,
 			message.OvenHeat(way.Stages[0].OvenC))
 	case "take_out":
 		return message.New("Out of {oven}, to rest: {order}", message.Text(x.Oven), order)
+	case otherHeat:
+		return message.New("{what}: {order}", message.Part(way.otherHeatText(touch.At)), order)
 	}
-	return message.New("{what}: {order}", message.Word(stepWords[kind]), order)
+	return message.New("{what}: {order}", message.Word(stepWords[touch.Kind]), order)
 }
 
 // stack puts bars of a lane that meet below each other.

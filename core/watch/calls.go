@@ -86,7 +86,11 @@ func Schedule(d Dessert, stages []bake.Stage) []Planned {
 		call(Turn, min(p.TurnAt, total/2), heavy, message.New("Turn the dish"))
 	}
 	if at := min(d.Plan.CheckFrom, 0.9*total); at > 0 && at < total-1 {
-		call(Check, at, message.Message{}, message.New("Check: is the middle bubbling? Is the top golden?"))
+		look := message.New("Check: is the middle bubbling? Is the top golden?")
+		if d.Custard {
+			look = message.New("Check: does the middle tremble, without ripples?")
+		}
+		call(Check, at, message.Message{}, look)
 	}
 	if d.LateAt > 0 && d.LateAt < total {
 		call(Topping, d.LateAt, heavy, message.New("Put the second topping on"))

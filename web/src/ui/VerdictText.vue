@@ -7,7 +7,7 @@ const signs = { right: '✓', nearly: '◆', wrong: '▲' }
 </script>
 
 <template>
-  <span :class="['verdict', `is-${verdict.level}`]"
+  <span :class="['verdict-text', `is-${verdict.level}`]"
     ><span class="sign" aria-hidden="true">{{ signs[verdict.level] }}</span> {{ verdict.summary
     }}<span v-if="likely && verdict.level === 'right'" class="likely" data-testid="likely">{{
       ` (${likely})`
@@ -16,7 +16,7 @@ const signs = { right: '✓', nearly: '◆', wrong: '▲' }
 </template>
 
 <style scoped>
-.verdict {
+.verdict-text {
   font-weight: 600;
   color: var(--settled);
 }
